@@ -1,0 +1,73 @@
+import * as z from 'zod';
+import { RULE_IDS, type RuleId } from '../house';
+import { chainSchema } from '../schema';
+import { fileId, instant } from './common';
+import { EVENT_KINDS, outcomeBody } from './outcomes';
+import { partInFile } from './parts';
+import { setupBody, setupSlots } from './setups';
+
+const slotsInFile = setupSlots.extend({
+  host: fileId.nullable(),
+  path: z.array(fileId).max(6).nullable(),
+  dock: fileId.nullable(),
+  card: fileId.nullable(),
+});
+
+const setupInFile = setupBody.extend({
+  id: fileId,
+  slots: slotsInFile,
+  clonedFrom: fileId.nullable().default(null),
+  createdAt: instant,
+});
+
+const outcomeInFile = outcomeBody.extend({
+  id: fileId,
+  setupId: fileId,
+  corrects: fileId.nullable().default(null),
+  recordedAt: instant,
+  /** The chain as it was; absent, the setup's chain as it stands in this file. */
+  chain: chainSchema.optional(),
+});
+
+const eventInFile = z.strictObject({
+  id: fileId,
+  setupId: fileId,
+  kind: z.enum(EVENT_KINDS).exclude(['outcome']),
+  body: z.record(z.string(), z.unknown()),
+  happenedAt: instant,
+  recordedAt: instant,
+});
+
+export const ruleEntry = z.strictObject({
+  id: z.enum(RULE_IDS as [RuleId, ...RuleId[]]),
+  value: z.number(),
+  reason: z.string().trim().max(400, { error: 'Reason: at most 400 characters' }),
+});
+
+/** The open file format: everything a workshop knows in one file, read by one loader. */
+export const bundleSchema = z.strictObject({
+  format: z.literal('ruddy-bridge/bundle', { error: 'format: must be "ruddy-bridge/bundle"' }),
+  version: z.literal(1, { error: 'version: this program reads version 1' }),
+  parts: z.array(partInFile).max(20_000),
+  setups: z.array(setupInFile).max(20_000),
+  events: z.array(eventInFile).max(200_000).default([]),
+  outcomes: z.array(outcomeInFile).max(200_000),
+  rules: z.array(ruleEntry).max(200).default([]),
+});
+export type Bundle = z.infer<typeof bundleSchema>;
+
+/** What a load did, by kind: stored now, and already there with the same content. */
+export const loadReport = z.object({
+  stored: z.record(z.string(), z.number().int()),
+  same: z.record(z.string(), z.number().int()),
+});
+export type LoadReport = z.infer<typeof loadReport>;
+
+/** What removing the demo data would do: what goes, and what stays because own data needs it. */
+export const demoReport = z.object({
+  parts: z.number().int(),
+  setups: z.number().int(),
+  outcomes: z.number().int(),
+  adopted: z.array(z.object({ kind: z.string(), name: z.string(), because: z.string() })),
+});
+export type DemoReport = z.infer<typeof demoReport>;

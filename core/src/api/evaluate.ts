@@ -1,0 +1,80 @@
+import * as z from 'zod';
+import { cableSchema, cardSchema, chainSchema, dockSchema, hostSchema } from '../schema';
+import { RULES, RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '../house';
+import { isoDate, uuid } from './common';
+
+const byId = z.strictObject({ id: uuid });
+
+/** A chain whose parts are given whole or by id. */
+export const chainInput = z.strictObject({
+  host: z.union([byId, hostSchema]).nullable(),
+  socket: z.string().max(40).nullable(),
+  path: z.array(z.union([byId, cableSchema])).max(6).nullable(),
+  dock: z.union([byId, dockSchema]).nullable(),
+  card: z.union([byId, cardSchema]).nullable(),
+});
+export type ChainInput = z.infer<typeof chainInput>;
+
+/** The workshop's own values of rules, checked against each rule's limits. */
+export const houseRulesSchema = z.partialRecord(z.enum(RULE_IDS as [RuleId, ...RuleId[]]), z.number()).superRefine((rules, ctx) => {
+  for (const [id, value] of Object.entries(rules) as [RuleId, number][]) {
+    const problem = ruleProblem(id, value);
+    if (problem) ctx.addIssue({ code: 'custom', path: [id], message: problem });
+  }
+}) as z.ZodType<HouseRules>;
+
+/** Exactly one of `chain` and `setupId`; `patch` replaces whole slots before judging. */
+export const evaluateBody = z
+  .strictObject({
+    chain: chainInput.optional(),
+    setupId: uuid.optional(),
+    patch: chainInput.partial().optional(),
+    evidence: z.enum(['none', 'log']).default('none'),
+    asOf: isoDate.optional(),
+    rules: houseRulesSchema.optional(),
+  })
+  .refine((b) => (b.chain === undefined) !== (b.setupId === undefined), {
+    error: 'Give either a chain or a setupId',
+    path: ['chain'],
+  });
+export type EvaluateBody = z.infer<typeof evaluateBody>;
+
+/** The answer: chain as judged, sentence and evaluation. Its shape is described, not checked again. */
+export const evaluateResponse = z.object({
+  sentence: z.string(),
+  chain: chainSchema,
+  evaluation: z.looseObject({
+    core: z.string(),
+    asOf: z.string(),
+    predicted: z.looseObject({ verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }) }),
+    findings: z.array(z.looseObject({ code: z.string() })),
+    toVerify: z.array(z.looseObject({ path: z.string(), decides: z.boolean() })),
+    assumptions: z.array(z.looseObject({ rule: z.string(), value: z.number() })),
+  }),
+});
+
+export const ruleRow = z.object({
+  id: z.enum(RULE_IDS as [RuleId, ...RuleId[]]),
+  label: z.string(),
+  unit: z.string(),
+  default: z.number(),
+  min: z.number(),
+  max: z.number(),
+  why: z.string(),
+  source: z.string(),
+  value: z.number().nullable(),
+  reason: z.string(),
+  rev: z.number().int(),
+});
+export type RuleRow = z.infer<typeof ruleRow>;
+
+/** The row of a rule as nobody has changed it. */
+export function defaultRow(id: RuleId): RuleRow {
+  const { label, unit, default: value, min, max, reason: why, source } = RULES[id];
+  return { id, label, unit, default: value, min, max, why, source, value: null, reason: '', rev: 0 };
+}
+
+/** A workshop's own value; null goes back to the default. A value needs its reason. */
+export const rulePut = z
+  .strictObject({ value: z.number().nullable(), reason: z.string().trim().max(400, { error: 'Reason: at most 400 characters' }) })
+  .refine((b) => b.value === null || b.reason.length > 0, { error: 'Reason: say why this differs from the default', path: ['reason'] });

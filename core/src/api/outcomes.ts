@@ -1,0 +1,82 @@
+import * as z from 'zod';
+import { OUTCOMES } from '../log';
+import { chainSchema } from '../schema';
+import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
+
+const version = z.string().trim().min(1).max(60, { error: 'Version: at most 60 characters' });
+/** Versions under which something happened, as the person read them; an absent one was not noted. */
+export const versionsSchema = z.strictObject({
+  system: version.optional(),
+  driver: version.optional(),
+  hostFirmware: version.optional(),
+  dockFirmware: version.optional(),
+});
+export const VERSION_LABELS = {
+  system: 'System build',
+  driver: 'Card driver',
+  hostFirmware: 'Host firmware',
+  dockFirmware: 'Dock firmware',
+} as const;
+
+export const PROVENANCES = ['own', 'loan', 'bought', 'told'] as const;
+export const PROVENANCE_LABELS = { own: 'Own', loan: 'On loan', bought: 'Just bought', told: 'Told by someone' } as const;
+
+const words = (what: string) =>
+  z.array(z.string().trim().min(1).max(200, { error: `${what}: at most 200 characters each` })).max(20, { error: `${what}: at most 20` });
+
+/** An outcome of a setup: what happened, when, under which versions, and how it is known. */
+export const outcomeBody = z.strictObject({
+  id: uuid,
+  outcome: z.enum(OUTCOMES, { error: 'Outcome: one of works, care, unreliable, fails' }),
+  happenedOn: isoDate,
+  versions: versionsSchema.default({}),
+  symptoms: words('Symptoms').default([]),
+  fixes: words('Fixes').default([]),
+  provenance: z.enum(PROVENANCES).default('own'),
+  confidence: z.number().min(0).max(1).default(1),
+  note: z.string().trim().max(2000, { error: 'Note: at most 2000 characters' }).default(''),
+  /** The outcome this one corrects; both stay on record. */
+  corrects: uuid.nullable().default(null),
+});
+export type OutcomeBody = z.infer<typeof outcomeBody>;
+
+export const outcomeSchema = outcomeBody.extend({
+  setupId: uuid,
+  setupName: z.string(),
+  chainKey: z.string().nullable(),
+  chain: z.object({ host: z.string(), port: z.string(), cable: z.string(), dock: z.string(), card: z.string() }),
+  correctedBy: uuid.nullable(),
+  /** Newer versions of the same setup have been logged since. */
+  superseded: z.boolean(),
+  origin,
+  recordedAt: instant,
+});
+export type OutcomeEntry = z.infer<typeof outcomeSchema>;
+export const outcomePage = pageOf(outcomeSchema);
+export const outcomeQuery = z.strictObject({
+  ...pageQuery,
+  setupId: uuid.optional(),
+  outcome: z.enum(OUTCOMES).optional(),
+  q: z.string().trim().max(100).optional(),
+  newest: flag.default(false),
+});
+
+export const EVENT_KINDS = ['created', 'cloned', 'parts', 'state', 'renamed', 'outcome', 'note'] as const;
+export const noteBody = z.strictObject({
+  id: uuid,
+  text: z.string().trim().min(1, { error: 'Note: must not be empty' }).max(2000, { error: 'Note: at most 2000 characters' }),
+  happenedOn: isoDate,
+});
+export const eventSchema = z.object({
+  id: uuid,
+  seq: z.number().int(),
+  kind: z.enum(EVENT_KINDS),
+  body: z.record(z.string(), z.unknown()),
+  happenedAt: instant,
+  recordedAt: instant,
+  corrects: uuid.nullable(),
+  by: z.string(),
+  origin,
+});
+export type SetupEvent = z.infer<typeof eventSchema>;
+export const eventPage = pageOf(eventSchema);

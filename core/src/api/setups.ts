@@ -1,0 +1,108 @@
+import * as z from 'zod';
+import { partKind, SLOTS, type Chain } from '../schema';
+import { OUTCOMES } from '../log';
+import type { Evaluation } from '../plan';
+import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
+
+export const SETUP_STATES = ['planned', 'building', 'live', 'retired'] as const;
+export const setupState = z.enum(SETUP_STATES);
+export type SetupState = z.infer<typeof setupState>;
+
+/** What is chosen for each slot, by id; the socket by its key on the host. An empty path is "no separate cable". */
+export const setupSlots = z.strictObject({
+  host: uuid.nullable(),
+  socket: z.string().max(40).nullable(),
+  path: z.array(uuid).max(6, { error: 'Path: at most 6 pieces' }).nullable(),
+  dock: uuid.nullable(),
+  card: uuid.nullable(),
+});
+export type SetupSlots = z.infer<typeof setupSlots>;
+export const NO_SLOTS: SetupSlots = { host: null, socket: null, path: null, dock: null, card: null };
+
+const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
+const notes = z.string().max(4000, { error: 'Notes: at most 4000 characters' });
+
+export const setupBody = z.strictObject({
+  id: uuid,
+  name,
+  state: setupState.default('planned'),
+  slots: setupSlots.default(NO_SLOTS),
+  notes: notes.default(''),
+});
+export const cloneBody = z.strictObject({ id: uuid, name });
+
+/** A JSON Merge Patch of a setup; `session` folds the patches of one edit session into one revision. */
+export const setupPatch = z.strictObject({
+  name: name.optional(),
+  state: setupState.optional(),
+  slots: setupSlots.partial().optional(),
+  notes: notes.optional(),
+  session: uuid.optional(),
+});
+export type SetupPatch = z.infer<typeof setupPatch>;
+
+export const setupSchema = z.object({
+  id: uuid,
+  name: z.string(),
+  state: setupState,
+  slots: setupSlots,
+  notes: z.string(),
+  rev: z.number().int(),
+  origin,
+  clonedFrom: uuid.nullable(),
+  createdAt: instant,
+  savedAt: instant,
+});
+export type Setup = z.infer<typeof setupSchema>;
+
+const range = z.object({ lo: z.number(), hi: z.number() }).nullable();
+/** What a list shows of a judgement: enough for the verdict, the mini strip and the pinch. A `null` rate is not known. */
+export const glanceSchema = z.object({
+  verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
+  sentence: z.string(),
+  pinch: z.object({ part: z.enum(SLOTS).nullable(), usable: range }),
+  hops: z.array(z.object({ from: z.enum(SLOTS), to: z.enum(SLOTS), state: z.enum(['ok', 'broken', 'unknown']), usable: range, pinch: z.boolean() })),
+});
+export type Glance = z.infer<typeof glanceSchema>;
+
+export const setupRow = setupSchema.extend({
+  chain: z.object({ host: z.string(), dock: z.string(), card: z.string() }),
+  glance: glanceSchema,
+  last: z.object({ outcome: z.enum(OUTCOMES), on: isoDate }).nullable(),
+});
+export type SetupRow = z.infer<typeof setupRow>;
+export const setupPage = pageOf(setupRow);
+export const setupQuery = z.strictObject({
+  ...pageQuery,
+  q: z.string().trim().max(100).optional(),
+  state: setupState.optional(),
+  retired: flag.default(false),
+});
+
+/** Counts of setups by verdict, and the one that needs someone first. */
+export const summarySchema = z.object({
+  n: z.number().int(),
+  own: z.number().int(),
+  demo: z.number().int(),
+  works: z.number().int(),
+  care: z.number().int(),
+  blocked: z.number().int(),
+  unknown: z.number().int(),
+  first: z.object({ id: uuid, name: z.string(), sentence: z.string() }).nullable(),
+});
+export type Summary = z.infer<typeof summarySchema>;
+
+export const searchHit = z.object({
+  id: uuid,
+  kind: z.union([z.literal('setup'), partKind]),
+  name: z.string(),
+  detail: z.string(),
+});
+export type SearchHit = z.infer<typeof searchHit>;
+
+/** A setup with its whole parts resolved, as the Plan page needs it. */
+export interface ResolvedSetup {
+  setup: Setup;
+  chain: Chain;
+  evaluation: Evaluation;
+}

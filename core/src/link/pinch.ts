@@ -1,0 +1,58 @@
+import { isExact, minOf, type Range } from '../units';
+import type { AttrPath, Slot } from '../schema';
+import { rawRate, usableDown, type PacketRule } from './hops';
+import type { HopShape, Limit, Pinch } from './types';
+
+function chainDown(shapes: readonly HopShape[], p: PacketRule, lifted: Slot | null): Range {
+  return minOf(...shapes.map((s) => usableDown(s, p, lifted)));
+}
+
+/** JSON knows no infinity: an endless rest is one not known. */
+function finite(r: Range): Range | null {
+  return Number.isFinite(r.hi) ? r : null;
+}
+
+function raises(before: Range, after: Range): boolean {
+  return after.lo > before.lo + 1e-9 || after.hi > before.hi + 1e-9;
+}
+
+/** The limits that bind on a hop: those that alone hold it, or, in a tie, all that share the least value. */
+function binding(shape: HopShape): Limit[] {
+  const { raw } = rawRate(shape);
+  const alone = shape.limits.filter((l) => raises(raw, rawRate(shape, (x) => x === l).raw));
+  if (alone.length > 0) return alone;
+  const kinds = [...new Set(shape.limits.map((l) => l.kind))];
+  const tied = kinds.filter((k) => raises(raw, rawRate(shape, (x) => x.kind === k).raw));
+  return shape.limits.filter((l) => {
+    const least = Math.min(...shape.limits.filter((x) => x.kind === l.kind).map((x) => x.value.hi));
+    return tied.includes(l.kind) && l.value.hi === least;
+  });
+}
+
+/**
+ * The pinch: the hop with the least usable rate down; ties go to the hop nearest the host. It is
+ * certain when its high end is no more than every other hop's low end, otherwise every hop that
+ * may be the least is named. `rest` is what the chain would carry with the limits of the part
+ * that sets it lifted; when several parts tie, lifting one changes nothing and `rest` says so.
+ */
+export function findPinch(shapes: readonly HopShape[], p: PacketRule): Pinch {
+  const each = shapes.map((s) => usableDown(s, p, null));
+  const leastHi = Math.min(...each.map((r) => r.hi));
+  const first = each.findIndex((r) => r.hi === leastHi);
+  const certain = each.every((r, i) => i === first || leastHi <= r.lo);
+  const hops = certain ? [first] : each.flatMap((r, i) => (r.lo < leastHi || i === first ? [i] : []));
+  const now = minOf(...each);
+  const shape = shapes[first];
+  if (!shape || shape.brokenBy) return { hops, certain, part: shape?.brokenBy ?? null, setBy: [], rest: finite(now) };
+
+  const binds = binding(shape);
+  const parts = [...new Set(binds.map((l) => l.slot))];
+  const setBy: AttrPath[] = binds.map((l) => l.attr);
+  const lifted = parts.map((part) => ({ part, rest: chainDown(shapes, p, part) }));
+  const raising = lifted.filter((l) => raises(now, l.rest)).sort((a, b) => b.rest.hi - a.rest.hi);
+  const best = raising[0];
+  // With open numbers one part may set the low end and another the high end: then none is named alone.
+  if (best && raising.length > 1 && !isExact(now)) return { hops, certain, part: null, setBy, rest: finite({ lo: now.lo, hi: best.rest.hi }) };
+  if (best) return { hops, certain, part: best.part, setBy: binds.filter((l) => l.slot === best.part).map((l) => l.attr), rest: finite(best.rest) };
+  return { hops, certain, part: parts.length === 1 ? (parts[0] ?? null) : null, setBy, rest: finite(now) };
+}

@@ -1,0 +1,88 @@
+import type { Range } from '../units';
+import type { AttrPath, CableSpec, CardSpec, DockSpec, PortStandard, Slot, SocketSpec, UplinkStandard } from '../schema';
+
+/** How a number came about: a rule, its arguments, the steps below it, and where the rule is from. */
+export interface Working {
+  readonly rule: WorkingRule;
+  readonly args: Readonly<Record<string, number | string | Range>>;
+  readonly steps?: readonly Working[];
+  readonly source: SourceId;
+}
+export type WorkingRule = 'pcie-raw' | 'tunnel-raw' | 'usable' | 'broken' | 'least-of-hops';
+export type SourceId = 'pcie-base' | 'usb4' | 'usb-c-cable' | 'oculink' | 'house' | 'log' | 'common-practice';
+
+/** A quantity: an interval with its unit and its working. */
+export interface Q extends Range {
+  readonly unit: 'Gb/s';
+  readonly working: Working;
+}
+/** `down` is host to card, `up` is card to host. */
+export interface Both {
+  readonly down: Q;
+  readonly up: Q;
+}
+
+/** One thing that holds a hop down. */
+export interface Limit {
+  readonly attr: AttrPath;
+  readonly slot: Slot;
+  readonly kind: 'transport' | 'gen' | 'lanes';
+  readonly value: Range;
+}
+
+export interface HopShape {
+  readonly from: Slot;
+  readonly to: Slot;
+  readonly kind: 'pcie' | 'tunnel';
+  readonly limits: readonly Limit[];
+  /** Slots this hop needs that are not chosen yet. */
+  readonly unchosen: readonly Slot[];
+  /** The slot because of which nothing passes, whatever is changed elsewhere; null when something does. */
+  readonly brokenBy: Slot | null;
+  /** Nothing is known of this hop and it is not taken for the pinch: a built-in controller's first hop. */
+  readonly idle: boolean;
+}
+
+export interface Hop extends Omit<HopShape, 'limits' | 'brokenBy' | 'idle'> {
+  readonly gen?: Range;
+  readonly lanes?: Range;
+  readonly transport?: Range;
+  /** Gb/s after line encoding; null when nothing is known of the hop. */
+  readonly raw: Range | null;
+  readonly usable: Both | null;
+  readonly state: 'ok' | 'broken' | 'unknown';
+}
+
+export interface Pinch {
+  /** Indices of hops that may be the least; one when certain. */
+  readonly hops: readonly number[];
+  readonly certain: boolean;
+  /** The part that sets it, and the attributes that bind there. */
+  readonly part: Slot | null;
+  readonly setBy: readonly AttrPath[];
+  /** What the chain would carry with that part's limits lifted; null when not known. */
+  readonly rest: Range | null;
+}
+
+/** Slot facts: specs with every choice made, for one world of the choices not known. */
+export type KnownSocket = Omit<SocketSpec, 'standard'> & { standard: PortStandard; tunnels: boolean };
+export type KnownDock = Omit<DockSpec, 'uplink'> & { uplink: UplinkStandard };
+export interface KnownPath {
+  readonly pieces: readonly { readonly key: string; readonly spec: CableSpec }[];
+}
+export interface SlotFacts {
+  readonly socket: KnownSocket | null;
+  readonly path: KnownPath | null;
+  readonly dock: KnownDock | null;
+  readonly card: CardSpec | null;
+}
+
+/** The facts of the group socket + path + dock + card. */
+export interface LinkFacts {
+  readonly kind: 'tunnel' | 'direct';
+  readonly shapes: readonly HopShape[];
+  readonly hops: readonly Hop[];
+  /** Of the whole chain; null when no hop of it is known. */
+  readonly usable: Both | null;
+  readonly pinch: Pinch;
+}

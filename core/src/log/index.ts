@@ -1,0 +1,2 @@
+export * from './tally';
+export * from './chain-key';

@@ -1,0 +1,27 @@
+import { DOMAIN, LEAST_TUNNEL_CABLE_GBPS } from '../../link';
+import { toRange } from '../../units';
+import type { Check, Draft } from '../types';
+
+/** A USB-C cable whose mark is too low for a tunnel: it charges and carries USB 2. */
+export const cableData: Check<'path'> = {
+  id: 'cable-data',
+  codes: ['cable/no-data'],
+  reads: ['path'],
+  run({ path }) {
+    return (path?.pieces ?? []).flatMap(({ key, spec }): Draft[] => {
+      if (spec.connector !== 'usb-c') return [];
+      const marked = toRange(spec.markedGbps, DOMAIN.cableGbps);
+      if (marked.lo >= LEAST_TUNNEL_CABLE_GBPS) return [];
+      return [
+        {
+          code: 'cable/no-data',
+          slots: ['path'],
+          certainty: marked.hi < LEAST_TUNNEL_CABLE_GBPS ? 'certain' : 'possible',
+          hangsOn: marked.hi < LEAST_TUNNEL_CABLE_GBPS ? [] : [`path/${key}/markedGbps`],
+          params: { cable: `${spec.maker} ${spec.model}`, marked },
+          source: 'usb-c-cable',
+        },
+      ];
+    });
+  },
+};

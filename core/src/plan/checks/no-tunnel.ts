@@ -1,0 +1,13 @@
+import type { Check } from '../types';
+
+/** A USB-C port that tunnels no PCIe: no cable and no dock makes a card appear. */
+export const noTunnel: Check<'socket'> = {
+  id: 'no-tunnel',
+  codes: ['link/no-tunnel'],
+  reads: ['socket'],
+  run({ socket }) {
+    if (!socket || socket.connector !== 'usb-c' || socket.tunnels) return [];
+    const port = socket.position || socket.key;
+    return [{ code: 'link/no-tunnel', slots: ['socket'], params: { port, standard: socket.standard }, source: 'usb4' }];
+  },
+};

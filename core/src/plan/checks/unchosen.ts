@@ -1,0 +1,16 @@
+import type { Check, Draft } from '../types';
+
+/** A slot without a part leaves the chain at "not enough known", unless something already blocks it. */
+export const unchosen: Check<'socket' | 'path' | 'dock' | 'card'> = {
+  id: 'unchosen',
+  codes: ['plan/unchosen'],
+  reads: ['socket', 'path', 'dock', 'card'],
+  run(facts) {
+    const slots = ['socket', 'path', 'dock', 'card'] as const;
+    return slots.flatMap((slot): Draft[] =>
+      facts[slot] === null
+        ? [{ code: 'plan/unchosen', slots: [slot], certainty: 'possible', hangsOn: [slot], params: { slot }, source: 'house' }]
+        : [],
+    );
+  },
+};

@@ -1,0 +1,71 @@
+import { RuleBook } from '../house';
+import { joinLink, worlds } from '../link';
+import { failures, successes } from '../log';
+import { CHECKS } from './checks';
+import { joinLinks } from './join-link';
+import { joinFindings, runChecks } from './run-checks';
+import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding } from './types';
+import { toVerify, verdictOf } from './verdict';
+
+/** Version of the rules. It changes when a stored result could come out otherwise. */
+export const CORE_VERSION = '2.0';
+
+const ORDER = { blocks: 0, care: 1, note: 2 } as const;
+
+function contradiction(state: string, evidence: EvaluateInput['context']['evidence']): Finding[] {
+  if (!evidence || evidence.n === 0) return [];
+  const good = state === 'works' || state === 'care';
+  const seen = good ? failures(evidence) : successes(evidence);
+  // A single failure counts, but a prediction is contradicted only when at least half of the log disagrees.
+  if ((!good && state !== 'blocked') || seen === 0 || seen * 2 < evidence.n) return [];
+  return [
+    {
+      code: 'log/contradiction',
+      ...FINDING_CODES['log/contradiction'],
+      certainty: 'certain',
+      slots: [],
+      hangsOn: [],
+      params: { predicted: good ? 'work' : 'fail', seen, n: evidence.n },
+      source: 'log',
+    },
+  ];
+}
+
+/**
+ * Judge a chain of whole parts. Parts not chosen are null, values not known are null or ranges;
+ * the result contains the truth for every way to fill them in. Rates in Gb/s; `down` is host to
+ * card. Pure: the date, the house rules and the evidence come with the context. Never throws for
+ * a chain the schema accepts.
+ */
+export function evaluate({ chain, context }: EvaluateInput): Evaluation {
+  const rules = new RuleBook(context.house);
+  const all = worlds(chain);
+  const links = all.map((w) => joinLink(w.facts, rules));
+  const drafts = all.map((w, i) => runChecks(CHECKS, { ...w.facts, link: links[i] as (typeof links)[number] }, rules));
+  const found = joinFindings(all, drafts);
+  const link = joinLinks(links);
+  const verdict = verdictOf(found);
+  const findings = [...found, ...contradiction(verdict.state, context.evidence)].sort(
+    (a, b) => ORDER[a.severity] - ORDER[b.severity],
+  );
+  const last = link.hops[link.hops.length - 1];
+  return {
+    core: CORE_VERSION,
+    asOf: context.asOf,
+    predicted: {
+      verdict,
+      link: {
+        ...link,
+        readouts: {
+          ...(last?.state === 'ok' && last.gen && { gen: last.gen }),
+          ...(last?.state === 'ok' && last.lanes && { lanes: last.lanes }),
+          copy: link.usable,
+        },
+      },
+    },
+    ...(context.evidence && { observed: { exact: context.evidence } }),
+    findings,
+    toVerify: toVerify(found, all, links, link.usable?.down ?? null),
+    assumptions: rules.assumptions(),
+  };
+}

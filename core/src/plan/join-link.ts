@@ -1,0 +1,66 @@
+import { hull, type Range } from '../units';
+import type { Both, Hop, LinkFacts, Pinch, Q } from '../link';
+
+function joinQ(qs: readonly Q[]): Q {
+  // Where some worlds are broken the working shown is that of one that is not.
+  const first = qs.find((q) => q.working.rule !== 'broken') ?? (qs[0] as Q);
+  return qs.length === 1 ? first : { ...first, ...hull(...qs) };
+}
+
+function joinBoth(stated: readonly (Both | null)[]): Both | null {
+  const all = stated.filter((b) => b !== null);
+  if (all.length < stated.length || all.length === 0) return null;
+  return { down: joinQ(all.map((b) => b.down)), up: joinQ(all.map((b) => b.up)) };
+}
+
+/** The hull, or not known when one of them is not. */
+function joinRange(stated: readonly (Range | null)[]): Range | null {
+  const known = stated.filter((r) => r !== null);
+  return known.length === stated.length && known.length > 0 ? hull(...known) : null;
+}
+
+function joinHop(hops: readonly Hop[]): Hop {
+  const first = hops[0] as Hop;
+  if (hops.length === 1) return first;
+  const states = new Set(hops.map((h) => h.state));
+  const known = hops.filter((h) => h.state !== 'broken');
+  const shown = known[0] ?? first;
+  const of = (pick: (h: Hop) => Hop['gen']) => {
+    const found = known.map(pick).filter((r) => r !== undefined);
+    return found.length === known.length && found.length > 0 ? hull(...found) : undefined;
+  };
+  const [gen, lanes, transport] = [of((h) => h.gen), of((h) => h.lanes), of((h) => h.transport)];
+  return {
+    ...shown,
+    ...(gen && { gen }),
+    ...(lanes && { lanes }),
+    ...(transport && { transport }),
+    raw: joinRange(hops.map((h) => h.raw)),
+    usable: joinBoth(hops.map((h) => h.usable)),
+    state: states.size === 1 ? first.state : 'unknown',
+  };
+}
+
+function joinPinch(all: readonly Pinch[]): Pinch {
+  const first = all[0] as Pinch;
+  if (all.length === 1) return first;
+  const hops = [...new Set(all.flatMap((p) => p.hops))].sort((a, b) => a - b);
+  const same = all.every((p) => p.part === first.part);
+  return {
+    hops,
+    certain: hops.length === 1 && all.every((p) => p.certain),
+    part: same ? first.part : null,
+    setBy: [...new Set(all.flatMap((p) => p.setBy))],
+    rest: joinRange(all.map((p) => p.rest)),
+  };
+}
+
+/**
+ * Join the link of every world into one that contains them all. The kind follows from the
+ * connectors, which are always known, so every world has the same hops.
+ */
+export function joinLinks(all: readonly LinkFacts[]): Omit<LinkFacts, 'shapes'> {
+  const first = all[0] as LinkFacts;
+  const hops = first.hops.map((_, i) => joinHop(all.map((l) => l.hops[i] as Hop)));
+  return { kind: first.kind, hops, usable: joinBoth(all.map((l) => l.usable)), pinch: joinPinch(all.map((l) => l.pinch)) };
+}

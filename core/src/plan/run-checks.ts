@@ -1,0 +1,69 @@
+import { hull, isExact } from '../units';
+import { hangsOn, type World } from '../link';
+import type { RuleBook } from '../house';
+import { FINDING_CODES, type Check, type Draft, type FactKey, type Facts, type Finding, type Param } from './types';
+
+/** The declared facts of a check and nothing else: reading another is an error, not a silent null. */
+export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): Pick<Facts, R> {
+  const given: Partial<Pick<Facts, R>> = {};
+  for (const key of reads) given[key] = facts[key];
+  return new Proxy(given as Pick<Facts, R>, {
+    get(target, key) {
+      if (key in target) return Reflect.get(target, key) as unknown;
+      throw new TypeError(`a check read "${String(key)}" without declaring it`);
+    },
+  });
+}
+
+/** The drafts of every check over one world. */
+export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): Draft[] {
+  return checks.flatMap((c) => c.run(declared(facts, c.reads), (id) => rules.get(id)));
+}
+
+function toRange(p: Param) {
+  return typeof p === 'number' ? { lo: p, hi: p } : p;
+}
+
+function joinParam(a: Param, b: Param | undefined): Param {
+  if (b === undefined || typeof a === 'string' || typeof b === 'string') return a;
+  const both = hull(toRange(a) as { lo: number; hi: number }, toRange(b) as { lo: number; hi: number });
+  return isExact(both) && typeof a === 'number' ? both.lo : both;
+}
+
+function sameFinding(d: Draft): string {
+  return `${d.code} ${d.slots.join(' ')} ${d.code === 'cable/no-data' ? String(d.params['cable']) : ''}`;
+}
+
+/**
+ * Join the drafts of every world. A finding made in all of them for certain is certain; one made
+ * in some is possible and hangs on the choices that turn it.
+ */
+export function joinFindings(all: readonly World[], drafts: readonly (readonly Draft[])[]): Finding[] {
+  const groups = new Map<string, (Draft | null)[]>();
+  drafts.forEach((list, i) => {
+    for (const d of list) {
+      const key = sameFinding(d);
+      const row = groups.get(key) ?? Array<Draft | null>(drafts.length).fill(null);
+      row[i] = d;
+      groups.set(key, row);
+    }
+  });
+  return [...groups.values()].map((row) => {
+    const made = row.filter((d) => d !== null);
+    const first = made[0] as Draft;
+    const everywhere = made.length === drafts.length;
+    const turned = everywhere ? [] : hangsOn(all, row.map((d) => d !== null));
+    const params: Record<string, Param> = {};
+    for (const [k, v] of Object.entries(first.params))
+      params[k] = made.slice(1).reduce<Param>((a, d) => joinParam(a, d.params[k]), v);
+    return {
+      code: first.code,
+      ...FINDING_CODES[first.code],
+      certainty: everywhere && made.every((d) => d.certainty !== 'possible') ? 'certain' : 'possible',
+      slots: first.slots,
+      hangsOn: [...new Set([...turned, ...made.flatMap((d) => d.hangsOn ?? [])])],
+      params,
+      source: first.source,
+    };
+  });
+}

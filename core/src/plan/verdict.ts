@@ -1,0 +1,53 @@
+import { isExact, relativeWidth, type Range } from '../units';
+import type { AttrPath } from '../schema';
+import type { LinkFacts, World } from '../link';
+import type { Evaluation, Finding, Verify } from './types';
+
+type Verdict = Evaluation['predicted']['verdict'];
+
+/**
+ * The verdict, in this order: a certain blocker, won't work; a possible blocker, not enough
+ * known, naming what would decide; any care, works with care; otherwise works.
+ */
+export function verdictOf(findings: readonly Finding[]): Verdict {
+  const of = (severity: string, certainty?: string) =>
+    findings.filter((f) => f.severity === severity && (certainty === undefined || f.certainty === certainty));
+  const codes = (fs: readonly Finding[]) => [...new Set(fs.map((f) => f.code))];
+  const blocks = of('blocks', 'certain');
+  if (blocks.length > 0) return { state: 'blocked', because: codes(blocks), wouldDecide: [] };
+  const maybe = of('blocks', 'possible');
+  if (maybe.length > 0)
+    return { state: 'unknown', because: codes(maybe), wouldDecide: [...new Set(maybe.flatMap((f) => f.hangsOn))] };
+  const care = of('care');
+  return { state: care.length > 0 ? 'care' : 'works', because: codes(care), wouldDecide: [] };
+}
+
+/** Share of the middle beyond which an open usable rate is worth narrowing: the width a budget may have. */
+const WIDE = 0.2;
+
+/** Attributes not known that widen the hops which may be the pinch. */
+function widening(all: readonly World[], links: readonly LinkFacts[]): AttrPath[] {
+  const open = new Set<AttrPath>();
+  for (const link of links)
+    for (const i of link.pinch.hops)
+      for (const l of link.shapes[i]?.limits ?? []) if (!isExact(l.value)) open.add(l.attr);
+  const first = all[0]?.made ?? {};
+  for (const key of Object.keys(first)) if (all.some((w) => w.made[key] !== first[key]) && !key.endsWith('/controller')) open.add(key);
+  return [...open];
+}
+
+/** What to find out, what can change the verdict first. */
+export function toVerify(
+  findings: readonly Finding[],
+  all: readonly World[],
+  links: readonly LinkFacts[],
+  usable: Range | null,
+): Verify[] {
+  const deciding = new Set(findings.filter((f) => f.severity !== 'note').flatMap((f) => f.hangsOn));
+  const wide = usable !== null && relativeWidth(usable) > WIDE ? widening(all, links) : [];
+  const rest = [...findings.flatMap((f) => f.hangsOn), ...wide].filter((p) => !deciding.has(p));
+  return [
+    ...[...deciding].map((path) => ({ path, decides: true })),
+    ...[...new Set(rest)].map((path) => ({ path, decides: false })),
+  ];
+}

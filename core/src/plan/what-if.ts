@@ -1,0 +1,39 @@
+import type { Chain } from '../schema';
+import { evaluate } from './evaluate';
+import type { EvaluateInput, Evaluation } from './types';
+
+/** A change of whole slots: the slots named are replaced, the others stay. */
+export type ChainPatch = Partial<Chain>;
+
+export interface WhatIf {
+  readonly before: Evaluation;
+  readonly after: Evaluation;
+  readonly changed: {
+    readonly verdict: boolean;
+    readonly pinch: boolean;
+    /** Middle of the usable rate after minus before, Gb/s down; null when either is not known. */
+    readonly usableGbps: number | null;
+  };
+}
+
+function middle(e: Evaluation): number | null {
+  const down = e.predicted.link.usable?.down;
+  return down ? (down.lo + down.hi) / 2 : null;
+}
+
+/** Judge a chain before and after a change; neither is stored. */
+export function whatIf(input: EvaluateInput, patch: ChainPatch): WhatIf {
+  const before = evaluate(input);
+  const after = evaluate({ ...input, chain: { ...input.chain, ...patch } });
+  const [a, b] = [middle(before), middle(after)];
+  const [p, q] = [before.predicted.link.pinch, after.predicted.link.pinch];
+  return {
+    before,
+    after,
+    changed: {
+      verdict: before.predicted.verdict.state !== after.predicted.verdict.state,
+      pinch: p.part !== q.part || p.hops.join() !== q.hops.join(),
+      usableGbps: a === null || b === null ? null : b - a,
+    },
+  };
+}

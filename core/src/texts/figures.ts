@@ -1,0 +1,32 @@
+import { isExact, type Range } from '../units';
+import type { Param } from '../plan';
+
+/** One decimal for rates: "26.0"; a range: "16.0 to 26.0"; an open end: "up to 26.0" or "not known". */
+export function rate(r: Range | null | undefined): string {
+  if (!r || !Number.isFinite(r.hi)) return 'not known';
+  if (isExact(r) || r.lo.toFixed(1) === r.hi.toFixed(1)) return r.lo.toFixed(1);
+  return r.lo === 0 ? `up to ${r.hi.toFixed(1)}` : `${r.lo.toFixed(1)} to ${r.hi.toFixed(1)}`;
+}
+
+/** Whole percent of a share between 0 and 1, or a range of it. */
+export function percent(r: Range): string {
+  const [lo, hi] = [Math.round(r.lo * 100), Math.round(r.hi * 100)];
+  return lo === hi ? String(lo) : `${lo} to ${hi}`;
+}
+
+/** Millimetres as metres when long: "1.2 m", "600 mm". */
+export function length(r: Range): string {
+  const one = (mm: number) => (mm >= 1000 ? `${(mm / 1000).toFixed(mm % 100 === 0 ? 1 : 2)} m` : `${Math.round(mm)} mm`);
+  return isExact(r) ? one(r.lo) : `${one(r.lo)} to ${one(r.hi)}`;
+}
+
+/** A number as an interval, whatever form the parameter has. */
+export function asRange(p: Param | undefined): Range {
+  if (typeof p === 'number') return { lo: p, hi: p };
+  return typeof p === 'object' ? p : { lo: 0, hi: Infinity };
+}
+
+/** A whole-number range such as lanes: "4" or "2 to 4". */
+export function whole(r: Range): string {
+  return isExact(r) ? String(r.lo) : `${r.lo} to ${r.hi}`;
+}

@@ -1,0 +1,4 @@
+export * from './figures';
+export * from './finding';
+export * from './headline';
+export * from './working';

@@ -1,0 +1,84 @@
+/**
+ * Interval arithmetic. A `Range` is a closed interval; a known value has `lo === hi`.
+ * Every operation returns an interval that contains the result for every pair of
+ * values inside its operands, so a result computed with unknowns still holds the truth.
+ *
+ * Source: R. E. Moore, Interval Analysis, 1966 (the rules for +, -, * and monotone functions).
+ */
+export interface Range {
+  readonly lo: number;
+  readonly hi: number;
+}
+
+/** A number as a person may state it: known, between two limits, or asked but not known. */
+export type Num = number | Range | null;
+
+/** The interval that holds exactly one value. */
+export function exact(value: number): Range {
+  return { lo: value, hi: value };
+}
+
+/** True when the interval holds one value. */
+export function isExact(r: Range): boolean {
+  return r.lo === r.hi;
+}
+
+/** A stated number as an interval; `domain` is used when it is not known. */
+export function toRange(value: Num | undefined, domain: Range): Range {
+  if (value === null || value === undefined) return domain;
+  return typeof value === 'number' ? exact(value) : value;
+}
+
+/** True when a stated number leaves room: not known, or between two different limits. */
+export function isOpen(value: Num | undefined): boolean {
+  return value === null || value === undefined || (typeof value !== 'number' && !isExact(value));
+}
+
+/** The least of several intervals, end by end. Throws RangeError when given none. */
+export function minOf(...rs: readonly Range[]): Range {
+  if (rs.length === 0) throw new RangeError('minOf needs at least one interval');
+  return { lo: Math.min(...rs.map((r) => r.lo)), hi: Math.min(...rs.map((r) => r.hi)) };
+}
+
+/** The smallest interval that holds all given ones. Throws RangeError when given none. */
+export function hull(...rs: readonly Range[]): Range {
+  if (rs.length === 0) throw new RangeError('hull needs at least one interval');
+  return { lo: Math.min(...rs.map((r) => r.lo)), hi: Math.max(...rs.map((r) => r.hi)) };
+}
+
+/** Apply a function that never falls as its argument grows. */
+export function rising(r: Range, f: (x: number) => number): Range {
+  return { lo: f(r.lo), hi: f(r.hi) };
+}
+
+/** Apply a function that never rises as its argument grows. */
+export function falling(r: Range, f: (x: number) => number): Range {
+  return { lo: f(r.hi), hi: f(r.lo) };
+}
+
+/** a + b, end by end. */
+export function plus(a: Range, b: Range): Range {
+  return { lo: a.lo + b.lo, hi: a.hi + b.hi };
+}
+
+/** a / b for intervals that are not negative; a zero divisor gives an endless upper end. */
+export function ratio(a: Range, b: Range): Range {
+  return { lo: b.hi === 0 ? 0 : a.lo / b.hi, hi: b.lo === 0 ? Infinity : a.hi / b.lo };
+}
+
+/** Is a < b: for every pair, for none, or for some. */
+export function less(a: Range, b: Range): 'yes' | 'no' | 'possibly' {
+  if (a.hi < b.lo) return 'yes';
+  return a.lo >= b.hi ? 'no' : 'possibly';
+}
+
+/** True when `inner` lies within `outer`, with room for rounding in the last digits. */
+export function contains(outer: Range, inner: Range, slack = 1e-9): boolean {
+  return outer.lo <= inner.lo + slack && inner.hi <= outer.hi + slack;
+}
+
+/** Width over the middle, a plain measure of how little is known; 0 when exact. */
+export function relativeWidth(r: Range): number {
+  const middle = (r.lo + r.hi) / 2;
+  return middle === 0 ? 0 : (r.hi - r.lo) / middle;
+}
