@@ -9,19 +9,24 @@ const byId = z.strictObject({ id: uuid });
 export const chainInput = z.strictObject({
   host: z.union([byId, hostSchema]).nullable(),
   socket: z.string().max(40).nullable(),
-  path: z.array(z.union([byId, cableSchema])).max(6).nullable(),
+  path: z
+    .array(z.union([byId, cableSchema]))
+    .max(6)
+    .nullable(),
   dock: z.union([byId, dockSchema]).nullable(),
   card: z.union([byId, cardSchema]).nullable(),
 });
 export type ChainInput = z.infer<typeof chainInput>;
 
 /** The workshop's own values of rules, checked against each rule's limits. */
-export const houseRulesSchema = z.partialRecord(z.enum(RULE_IDS as [RuleId, ...RuleId[]]), z.number()).superRefine((rules, ctx) => {
-  for (const [id, value] of Object.entries(rules) as [RuleId, number][]) {
-    const problem = ruleProblem(id, value);
-    if (problem) ctx.addIssue({ code: 'custom', path: [id], message: problem });
-  }
-}) as z.ZodType<HouseRules>;
+export const houseRulesSchema = z
+  .partialRecord(z.enum(RULE_IDS as [RuleId, ...RuleId[]]), z.number())
+  .superRefine((rules, ctx) => {
+    for (const [id, value] of Object.entries(rules) as [RuleId, number][]) {
+      const problem = ruleProblem(id, value);
+      if (problem) ctx.addIssue({ code: 'custom', path: [id], message: problem });
+    }
+  }) as z.ZodType<HouseRules>;
 
 /** Exactly one of `chain` and `setupId`; `patch` replaces whole slots before judging. */
 export const evaluateBody = z
@@ -77,4 +82,7 @@ export function defaultRow(id: RuleId): RuleRow {
 /** A workshop's own value; null goes back to the default. A value needs its reason. */
 export const rulePut = z
   .strictObject({ value: z.number().nullable(), reason: z.string().trim().max(400, { error: 'Reason: at most 400 characters' }) })
-  .refine((b) => b.value === null || b.reason.length > 0, { error: 'Reason: say why this differs from the default', path: ['reason'] });
+  .refine((b) => b.value === null || b.reason.length > 0, {
+    error: 'Reason: say why this differs from the default',
+    path: ['reason'],
+  });

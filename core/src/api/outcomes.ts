@@ -22,7 +22,15 @@ export const PROVENANCES = ['own', 'loan', 'bought', 'told'] as const;
 export const PROVENANCE_LABELS = { own: 'Own', loan: 'On loan', bought: 'Just bought', told: 'Told by someone' } as const;
 
 const words = (what: string) =>
-  z.array(z.string().trim().min(1).max(200, { error: `${what}: at most 200 characters each` })).max(20, { error: `${what}: at most 20` });
+  z
+    .array(
+      z
+        .string()
+        .trim()
+        .min(1)
+        .max(200, { error: `${what}: at most 200 characters each` }),
+    )
+    .max(20, { error: `${what}: at most 20` });
 
 /** An outcome of a setup: what happened, when, under which versions, and how it is known. */
 export const outcomeBody = z.strictObject({

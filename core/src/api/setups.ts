@@ -61,7 +61,15 @@ export const glanceSchema = z.object({
   verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
   sentence: z.string(),
   pinch: z.object({ part: z.enum(SLOTS).nullable(), usable: range }),
-  hops: z.array(z.object({ from: z.enum(SLOTS), to: z.enum(SLOTS), state: z.enum(['ok', 'broken', 'unknown']), usable: range, pinch: z.boolean() })),
+  hops: z.array(
+    z.object({
+      from: z.enum(SLOTS),
+      to: z.enum(SLOTS),
+      state: z.enum(['ok', 'broken', 'unknown']),
+      usable: range,
+      pinch: z.boolean(),
+    }),
+  ),
 });
 export type Glance = z.infer<typeof glanceSchema>;
 

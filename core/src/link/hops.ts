@@ -95,8 +95,7 @@ export function computeHop(shape: HopShape, p: PacketRule): Hop {
   const ends = { from, to, kind, unchosen };
   if (brokenBy) return { ...ends, raw: NOTHING, usable: { down: BROKEN, up: BROKEN }, state: 'broken' };
   const r = rawRate(shape);
-  if (idle || !Number.isFinite(r.raw.hi))
-    return { ...ends, raw: null, usable: null, state: 'unknown' };
+  if (idle || !Number.isFinite(r.raw.hi)) return { ...ends, raw: null, usable: null, state: 'unknown' };
   const raw = unchosen.length > 0 ? { lo: 0, hi: r.raw.hi } : r.raw;
   const step = rawWorking(shape, { ...r, raw });
   const tunnel = kind === 'tunnel' ? p.headerTunnel : 0;

@@ -52,7 +52,15 @@ export function findPinch(shapes: readonly HopShape[], p: PacketRule): Pinch {
   const raising = lifted.filter((l) => raises(now, l.rest)).sort((a, b) => b.rest.hi - a.rest.hi);
   const best = raising[0];
   // With open numbers one part may set the low end and another the high end: then none is named alone.
-  if (best && raising.length > 1 && !isExact(now)) return { hops, certain, part: null, setBy, rest: finite({ lo: now.lo, hi: best.rest.hi }) };
-  if (best) return { hops, certain, part: best.part, setBy: binds.filter((l) => l.slot === best.part).map((l) => l.attr), rest: finite(best.rest) };
+  if (best && raising.length > 1 && !isExact(now))
+    return { hops, certain, part: null, setBy, rest: finite({ lo: now.lo, hi: best.rest.hi }) };
+  if (best)
+    return {
+      hops,
+      certain,
+      part: best.part,
+      setBy: binds.filter((l) => l.slot === best.part).map((l) => l.attr),
+      rest: finite(best.rest),
+    };
   return { hops, certain, part: parts.length === 1 ? (parts[0] ?? null) : null, setBy, rest: finite(now) };
 }

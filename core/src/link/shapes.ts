@@ -74,7 +74,17 @@ function directShape(f: SlotFacts): HopShape[] {
     ...slotLimits(f, ['dock', 'card']),
   ];
   const brokenBy = plugMismatch(f)?.b.slot ?? null;
-  return [{ from: 'host', to: 'card', kind: 'pcie', limits, unchosen: missing(f, ['socket', 'path', 'dock', 'card']), brokenBy, idle: false }];
+  return [
+    {
+      from: 'host',
+      to: 'card',
+      kind: 'pcie',
+      limits,
+      unchosen: missing(f, ['socket', 'path', 'dock', 'card']),
+      brokenBy,
+      idle: false,
+    },
+  ];
 }
 
 function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
@@ -84,7 +94,12 @@ function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
   const transport: Limit[] = [];
   if (socket) {
     const gbps = transportGbps(socket.standard);
-    transport.push({ attr: socketPath(socket.key, 'standard'), slot: 'socket', kind: 'transport', value: { lo: gbps, hi: gbps } });
+    transport.push({
+      attr: socketPath(socket.key, 'standard'),
+      slot: 'socket',
+      kind: 'transport',
+      value: { lo: gbps, hi: gbps },
+    });
   }
   const passive = passiveLengthMm(path?.pieces ?? []);
   for (const { key, spec } of path?.pieces ?? []) {
@@ -92,7 +107,8 @@ function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
     transport.push({ attr: `path/${key}/markedGbps`, slot: 'path', kind: 'transport', value: byMark });
     // A length that holds nothing back is no limit; what is not known about it is its construction or its length.
     const attr = spec.construction === null && spec.lengthMm !== null ? 'construction' : 'lengthMm';
-    if (byLength.lo < TRANSPORT_40) transport.push({ attr: `path/${key}/${attr}`, slot: 'path', kind: 'transport', value: byLength });
+    if (byLength.lo < TRANSPORT_40)
+      transport.push({ attr: `path/${key}/${attr}`, slot: 'path', kind: 'transport', value: byLength });
   }
   if (dock) {
     const gbps = transportGbps(dock.uplink);
@@ -101,17 +117,29 @@ function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
   const stopped = socket && !socket.tunnels ? 'socket' : (transport.find((l) => l.value.hi === 0)?.slot ?? null);
   return [
     {
-      from: 'host', to: 'socket', kind: 'pcie', brokenBy: null, idle, unchosen: missing(f, ['socket']),
+      from: 'host',
+      to: 'socket',
+      kind: 'pcie',
+      brokenBy: null,
+      idle,
+      unchosen: missing(f, ['socket']),
       limits: idle ? [] : socketLimits(f, DOMAIN.tunnelSocketGen, DOMAIN.tunnelSocketLanes),
     },
     {
-      from: 'socket', to: 'dock', kind: 'tunnel', idle: false,
+      from: 'socket',
+      to: 'dock',
+      kind: 'tunnel',
+      idle: false,
       brokenBy: stopped ?? plugMismatch(f)?.b.slot ?? null,
       unchosen: missing(f, ['socket', 'path', 'dock']),
       limits: [...transport, ...slotLimits(f, ['dock'])],
     },
     {
-      from: 'dock', to: 'card', kind: 'pcie', brokenBy: null, idle: false,
+      from: 'dock',
+      to: 'card',
+      kind: 'pcie',
+      brokenBy: null,
+      idle: false,
       unchosen: missing(f, ['dock', 'card']),
       limits: slotLimits(f, ['dock', 'card']),
     },

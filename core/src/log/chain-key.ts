@@ -1,7 +1,10 @@
 import type { Chain } from '../schema';
 
 function model(part: { maker: string; model: string; variant: string }): string {
-  return [part.maker, part.model, part.variant].map((s) => s.trim().toLowerCase()).join(' ').trim();
+  return [part.maker, part.model, part.variant]
+    .map((s) => s.trim().toLowerCase())
+    .join(' ')
+    .trim();
 }
 
 /**

@@ -16,8 +16,8 @@ function contradiction(state: string, evidence: EvaluateInput['context']['eviden
   if (!evidence || evidence.n === 0) return [];
   const good = state === 'works' || state === 'care';
   const seen = good ? failures(evidence) : successes(evidence);
-  // A single failure counts, but a prediction is contradicted only when at least half of the log disagrees.
-  if ((!good && state !== 'blocked') || seen === 0 || seen * 2 < evidence.n) return [];
+  // A single failure counts, but a prediction is contradicted only when more than half of the log disagrees.
+  if ((!good && state !== 'blocked') || seen === 0 || seen * 2 <= evidence.n) return [];
   return [
     {
       code: 'log/contradiction',
@@ -44,10 +44,10 @@ export function evaluate({ chain, context }: EvaluateInput): Evaluation {
   const drafts = all.map((w, i) => runChecks(CHECKS, { ...w.facts, link: links[i] as (typeof links)[number] }, rules));
   const found = joinFindings(all, drafts);
   const link = joinLinks(links);
-  const verdict = verdictOf(found);
-  const findings = [...found, ...contradiction(verdict.state, context.evidence)].sort(
+  const findings = [...found, ...contradiction(verdictOf(found).state, context.evidence)].sort(
     (a, b) => ORDER[a.severity] - ORDER[b.severity],
   );
+  const verdict = verdictOf(findings);
   const last = link.hops[link.hops.length - 1];
   return {
     core: CORE_VERSION,

@@ -52,7 +52,12 @@ export function joinFindings(all: readonly World[], drafts: readonly (readonly D
     const made = row.filter((d) => d !== null);
     const first = made[0] as Draft;
     const everywhere = made.length === drafts.length;
-    const turned = everywhere ? [] : hangsOn(all, row.map((d) => d !== null));
+    const turned = everywhere
+      ? []
+      : hangsOn(
+          all,
+          row.map((d) => d !== null),
+        );
     const params: Record<string, Param> = {};
     for (const [k, v] of Object.entries(first.params))
       params[k] = made.slice(1).reduce<Param>((a, d) => joinParam(a, d.params[k]), v);

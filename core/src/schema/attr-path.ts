@@ -21,9 +21,7 @@ export function describePath(path: AttrPath): { part: string; meta: AttrMeta | n
   const last = keys[keys.length - 1] ?? '';
   if (keys.length === 1) return { part: SLOT_NAMES[slot] ?? path, meta: null };
   const socket = slot === 'host' && keys[1] === 'sockets';
-  const schema = socket
-    ? socketSchema
-    : { host: hostSchema, path: cableSchema, dock: dockSchema, card: cardSchema }[slot];
+  const schema = socket ? socketSchema : { host: hostSchema, path: cableSchema, dock: dockSchema, card: cardSchema }[slot];
   const found = schema && attributesOf(schema).find(([key]) => key === last);
   return { part: socket ? `${keys[2] ?? ''} port`.trim() : (SLOT_NAMES[slot] ?? path), meta: found?.[1] ?? null };
 }

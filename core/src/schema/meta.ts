@@ -32,13 +32,7 @@ const rangeSchema = z
 type Extra = Pick<AttrMeta, 'help' | 'findOut'>;
 
 /** A number within limits, a range, or null for "not sure". */
-export function numAttr(
-  label: string,
-  unit: string,
-  min: number,
-  max: number,
-  extra: Extra & { whole?: boolean } = {},
-) {
+export function numAttr(label: string, unit: string, min: number, max: number, extra: Extra & { whole?: boolean } = {}) {
   const { whole, ...rest } = extra;
   const message = `${label}: a ${whole ? 'whole ' : ''}number from ${min} to ${max}${unit ? ` ${unit}` : ''}, or not sure`;
   const value = z.number({ error: message }).min(min, { error: message }).max(max, { error: message });
@@ -51,11 +45,7 @@ export function numAttr(
 }
 
 /** One of several words, some of several, or null for "not sure". */
-export function choiceAttr<const T extends Record<string, string>>(
-  label: string,
-  labels: T,
-  extra: Extra = {},
-) {
+export function choiceAttr<const T extends Record<string, string>>(label: string, labels: T, extra: Extra = {}) {
   const keys = Object.keys(labels) as (keyof T & string)[];
   const message = `${label}: one of ${keys.join(', ')}, or not sure`;
   const word = z.enum(keys as [keyof T & string, ...(keyof T & string)[]], { error: message });
@@ -68,11 +58,7 @@ export function choiceAttr<const T extends Record<string, string>>(
 }
 
 /** One of several words, always known. */
-export function wordAttr<const T extends Record<string, string>>(
-  label: string,
-  labels: T,
-  extra: Extra = {},
-) {
+export function wordAttr<const T extends Record<string, string>>(label: string, labels: T, extra: Extra = {}) {
   const keys = Object.keys(labels) as (keyof T & string)[];
   const options = keys.map((value) => ({ value, label: labels[value] ?? value }));
   return z

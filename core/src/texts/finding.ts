@@ -28,7 +28,11 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
   'link/no-tunnel': (f) => ({
     what: maybe(f, 'This port carries no PCIe', 'This port may carry no PCIe'),
     why: `The ${String(f.params['port'])} port has the shape, but without PCIe tunnelling no cable and no dock makes a card appear.`,
-    todo: maybe(f, 'Choose another port of this host, or another route.', 'Find out whether the port tunnels PCIe before you buy.'),
+    todo: maybe(
+      f,
+      'Choose another port of this host, or another route.',
+      'Find out whether the port tunnels PCIe before you buy.',
+    ),
   }),
   'link/plug-mismatch': (f) => ({
     what: 'The plugs do not go together',

@@ -4,7 +4,11 @@ import { asRange, rate, whole } from './figures';
 
 const num = (w: Working, key: string): Range => asRange(w.args[key]);
 const figure = (r: Range, digits = 2) =>
-  !Number.isFinite(r.hi) ? 'not known' : isExact(r) ? r.lo.toFixed(digits) : `(${r.lo.toFixed(digits)} to ${r.hi.toFixed(digits)})`;
+  !Number.isFinite(r.hi)
+    ? 'not known'
+    : isExact(r)
+      ? r.lo.toFixed(digits)
+      : `(${r.lo.toFixed(digits)} to ${r.hi.toFixed(digits)})`;
 
 function pcie(w: Working): string {
   const gen = num(w, 'gen');
@@ -19,7 +23,8 @@ function tunnel(w: Working): string {
   const transport = num(w, 'transport');
   const behind = w.args['behind'] === undefined ? '' : `, PCIe behind it ${figure(num(w, 'behind'))}`;
   const from = Object.values(TUNNELS).find((t) => Math.abs(t.signallingGbps * t.lanes * t.encoding - transport.lo) < 1e-9);
-  const made = from && isExact(transport) ? ` (${from.signallingGbps} × ${from.lanes} × ${from.encodingName.replaceAll('b', '')})` : '';
+  const made =
+    from && isExact(transport) ? ` (${from.signallingGbps} × ${from.lanes} × ${from.encodingName.replaceAll('b', '')})` : '';
   return `least of transport ${figure(transport)}${made}${behind} = ${figure(num(w, 'raw'))} Gb/s raw`;
 }
 

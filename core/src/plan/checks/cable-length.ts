@@ -21,7 +21,14 @@ export const cableLength: Check<'socket' | 'path' | 'dock'> = {
       length.lo > limit ? ({ certainty: 'certain', hangsOn: [] } as const) : ({ certainty: 'possible', hangsOn: open } as const);
     const joined =
       pieces.length > 1
-        ? [{ code: 'cable/joined' as const, slots: ['path' as const], params: { pieces: pieces.length }, source: 'usb-c-cable' as const }]
+        ? [
+            {
+              code: 'cable/joined' as const,
+              slots: ['path' as const],
+              params: { pieces: pieces.length },
+              source: 'usb-c-cable' as const,
+            },
+          ]
         : [];
     const common = { slots: ['path' as const], source: 'usb-c-cable' as const };
     if (length.hi > half)

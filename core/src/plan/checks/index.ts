@@ -11,14 +11,4 @@ import { unchosen } from './unchosen';
  * The registry: a new check is a new file and a line here. Order is the order of findings of the
  * same severity. The method form of `run` lets checks with different declared facts share one list.
  */
-export const CHECKS: readonly Check[] = [
-  noTunnel,
-  plugs,
-  cableData,
-  cableLength,
-  pinch,
-  unchosen,
-  allOff,
-  readOut,
-  cableWatts,
-];
+export const CHECKS: readonly Check[] = [noTunnel, plugs, cableData, cableLength, pinch, unchosen, allOff, readOut, cableWatts];

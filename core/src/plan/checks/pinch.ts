@@ -12,7 +12,9 @@ export const pinch: Check<'link'> = {
     if (broken || p.part === null || !usable || !p.rest || link.hops.some((h) => h.unchosen.length > 0)) return [];
     const limit = rule('link.pinchCarePercent') / 100;
     // With open numbers both ends must be looked at: the same completion sets both figures.
-    const share = isExact(usable.down) ? ratio(usable.down, p.rest) : { lo: usable.down.lo / p.rest.lo, hi: usable.down.hi / p.rest.hi };
+    const share = isExact(usable.down)
+      ? ratio(usable.down, p.rest)
+      : { lo: usable.down.lo / p.rest.lo, hi: usable.down.hi / p.rest.hi };
     const worst = Math.min(share.lo, share.hi);
     const best = Math.max(share.lo, share.hi);
     if (!(worst < limit)) return [];
@@ -23,7 +25,12 @@ export const pinch: Check<'link'> = {
         slots: [p.part],
         certainty: certain ? 'certain' : 'possible',
         hangsOn: certain ? [] : p.setBy,
-        params: { part: p.part, usable: { lo: usable.down.lo, hi: usable.down.hi }, rest: p.rest, share: { lo: worst, hi: best } },
+        params: {
+          part: p.part,
+          usable: { lo: usable.down.lo, hi: usable.down.hi },
+          rest: p.rest,
+          share: { lo: worst, hi: best },
+        },
         source: 'house',
       },
     ];

@@ -1,0 +1,27 @@
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from 'esbuild';
+import { ROOT } from './lib/paths.mjs';
+
+/** Packages stay outside the bundle; the workspace's own core, which is TypeScript, goes in. */
+const packagesOutside = {
+  name: 'packages-outside',
+  setup(b) {
+    b.onResolve({ filter: /^[^./]/ }, (args) =>
+      args.kind === 'entry-point' || args.path.startsWith('@ruddy/') ? null : { path: args.path, external: true },
+    );
+  },
+};
+
+rmSync(join(ROOT, 'server/dist'), { recursive: true, force: true });
+await build({
+  entryPoints: [join(ROOT, 'server/src/main.ts')],
+  outfile: join(ROOT, 'server/dist/main.mjs'),
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+  plugins: [packagesOutside],
+});

@@ -1,0 +1,60 @@
+import { createServer } from 'node:net';
+import { requireNode, say, stop } from './lib/say.mjs';
+
+requireNode();
+const began = Date.now();
+const { DATA_DIR, DEMO_FILE, WEB_DIR } = await import('./lib/paths.mjs');
+const { dependencies, build } = await import('./lib/prepare.mjs');
+const { openCluster, ensureDatabase } = await import('./lib/cluster.mjs');
+const { startServer, stopServer } = await import('./lib/server.mjs');
+
+const empty = process.argv.includes('--empty') || process.env.RUDDY_EMPTY === '1' || Boolean(process.env.npm_config_empty);
+const port = Number(process.env.PORT ?? 4310);
+const host = process.env.HOST ?? '127.0.0.1';
+
+function taken() {
+  return new Promise((resolve) => {
+    const s = createServer();
+    s.once('error', (e) => resolve(e.code === 'EADDRINUSE'));
+    s.listen(port, host, () => s.close(() => resolve(false)));
+  });
+}
+if (!Number.isInteger(port) || port < 0 || port > 65535) stop(`PORT=${process.env.PORT} is not a port`);
+if (await taken()) stop(`port ${port} is taken; set PORT to another one, like PORT=4311 npm start`);
+
+await dependencies();
+await build();
+
+let cluster = null;
+let child = null;
+let leaving = false;
+async function leave(code) {
+  if (leaving) return;
+  leaving = true;
+  if (child) await stopServer(child);
+  cluster?.close();
+  process.exit(code);
+}
+process.on('SIGINT', () => void leave(0));
+process.on('SIGTERM', () => void leave(0));
+
+if (!process.env.DATABASE_URL) {
+  cluster = await openCluster(DATA_DIR);
+  if (cluster.recovered) say('The last run did not end cleanly; its database was found running and is used again.');
+  ensureDatabase(cluster, 'ruddy');
+}
+const started = await startServer({
+  DATABASE_URL: process.env.DATABASE_URL ?? cluster.url('ruddy'),
+  PORT: String(port),
+  HOST: host,
+  RUDDY_WEB_DIR: WEB_DIR,
+  RUDDY_DEMO_FILE: DEMO_FILE,
+  RUDDY_EMPTY: empty ? '1' : '',
+  RUDDY_LOG: process.env.RUDDY_LOG ?? 'error',
+});
+child = started.child;
+if (started.code !== undefined) await leave(1);
+child.on('exit', (code) => void leave(code ?? 1));
+say(
+  `Ruddy Bridge is at http://127.0.0.1:${started.port}   (ready after ${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)`,
+);

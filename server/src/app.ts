@@ -1,0 +1,88 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { guard } from './http/guard';
+import { openApi } from './http/openapi';
+import { notFound, sendProblem } from './http/problem';
+import { mount, type Services } from './http/route';
+import { dataRoutes, VERSION } from './routes/data';
+import { judgeRoutes } from './routes/judge';
+import { partRoutes } from './routes/parts';
+import { setupRoutes } from './routes/setups';
+
+/** Every route, declared once. */
+export const ROUTES = [...dataRoutes, ...partRoutes, ...setupRoutes, ...judgeRoutes];
+
+const policy = {
+  useDefaults: false,
+  directives: {
+    defaultSrc: ["'self'"],
+    // Angular puts component styles into style elements; scripts stay files only.
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", 'data:'],
+    fontSrc: ["'self'"],
+    objectSrc: ["'none'"],
+    baseUri: ["'self'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
+  },
+};
+
+function pages(app: Express, webDir: string): void {
+  app.use(
+    express.static(webDir, {
+      index: false,
+      setHeaders: (res, path) =>
+        // Built files carry a hash in their name and never change; the page itself is asked for anew.
+        res.setHeader(
+          'Cache-Control',
+          /-[A-Z0-9]{8}\.(js|css|woff2)$/.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
+    }),
+  );
+  app.get('/{*path}', (req, res) => {
+    if (/\.[a-z0-9]+$/i.test(req.path)) throw notFound('file');
+    res.setHeader('Cache-Control', 'no-cache');
+    res.sendFile(join(webDir, 'index.html'));
+  });
+}
+
+/** The whole application over one database; the caller listens and shuts down. */
+export function createApp(services: Services, options: { webDir: string | null; logger: Logger }): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger: options.logger,
+      genReqId: (_req, res) => {
+        const id = randomUUID();
+        res.setHeader('X-Request-Id', id);
+        return id;
+      },
+      // Method, path and status only: no headers, no query words, no bodies.
+      serializers: {
+        req: (r: { id: string; method: string; url: string }) => ({ id: r.id, method: r.method, path: r.url.split('?')[0] }),
+        res: (r: { statusCode: number }) => ({ status: r.statusCode }),
+      },
+    }),
+  );
+  app.use(guard);
+  app.use(helmet({ contentSecurityPolicy: policy, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
+  app.use(compression());
+  const document = openApi(ROUTES, VERSION);
+  app.get('/api/openapi.json', (_req, res) => {
+    res.json(document);
+  });
+  app.use(mount(ROUTES, services, (limit) => express.json({ limit, type: 'application/json' })));
+  app.use('/api', (req) => {
+    throw notFound(`address ${req.originalUrl.split('?')[0] ?? ''}`);
+  });
+  if (options.webDir && existsSync(join(options.webDir, 'index.html'))) pages(app, options.webDir);
+  app.use(sendProblem);
+  return app;
+}

@@ -1,0 +1,20 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import * as first from './migrations/0001-first';
+
+/** Migrations are listed by hand: a glob would not survive the bundle. */
+const MIGRATIONS = [{ name: '0001-first', up: first.up }];
+
+/** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */
+export async function migrate(db: Sequelize): Promise<string[]> {
+  return db.transaction(async (transaction) => {
+    await db.query('SELECT pg_advisory_xact_lock(4310)', { type: QueryTypes.SELECT, transaction });
+    const umzug = new Umzug({
+      migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: () => up(db) })),
+      storage: new SequelizeStorage({ sequelize: db, tableName: 'schema_migrations' }),
+      logger: undefined,
+    });
+    const done = await umzug.up();
+    return done.map((m) => m.name);
+  });
+}

@@ -1,0 +1,105 @@
+import type { ErrorRequestHandler } from 'express';
+import type {} from 'pino-http';
+import * as z from 'zod';
+import type { Problem } from '@ruddy/core/api';
+
+export interface FieldError {
+  path: string;
+  message: string;
+}
+
+/** An error that a client caused or can act on; anything else is a 500 without detail. */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly more: { detail?: string; errors?: FieldError[]; current?: unknown } = {},
+  ) {
+    super(title);
+  }
+}
+
+/** 404 with what was looked for. */
+export function notFound(what: string): HttpProblem {
+  return new HttpProblem(404, `No such ${what}`);
+}
+
+/** 422 that names the field. */
+export function invalid(path: string, message: string): HttpProblem {
+  return new HttpProblem(422, 'Nothing stored', { detail: message, errors: [{ path, message }] });
+}
+
+function flatten(issues: readonly z.core.$ZodIssue[], base: readonly PropertyKey[] = []): FieldError[] {
+  return issues.flatMap((i): FieldError[] => {
+    const path = [...base, ...i.path];
+    // A union says which branch came closest: the one whose complaint reaches deepest.
+    if (i.code === 'invalid_union' && i.errors.length > 0) {
+      const deepest = [...i.errors].sort(
+        (a, b) => Math.max(0, ...b.map((x) => x.path.length)) - Math.max(0, ...a.map((x) => x.path.length)),
+      )[0];
+      if (deepest?.some((x) => x.path.length > 0)) return flatten(deepest, path);
+    }
+    return [{ path: path.map(String).join('/'), message: i.message }];
+  });
+}
+
+/** A refusal by a schema as a problem: each field with its place. */
+export function fromZod(error: z.ZodError, where: 'body' | 'query' | 'path'): HttpProblem {
+  const errors = flatten(error.issues);
+  const first = errors[0];
+  const detail = first
+    ? `${first.path || where}: ${first.message}${errors.length > 1 ? `; ${errors.length - 1} more` : ''}`
+    : undefined;
+  return new HttpProblem(where === 'body' ? 422 : 400, where === 'body' ? 'Nothing stored' : 'Request not understood', {
+    detail,
+    errors,
+  });
+}
+
+function fromDatabase(error: unknown): HttpProblem | null {
+  const parent = (error as { parent?: { code?: string; constraint?: string } }).parent;
+  switch (parent?.code) {
+    case '23505':
+      return new HttpProblem(
+        409,
+        parent.constraint === 'parts_name'
+          ? 'A part of this kind, maker, model and variant exists already'
+          : 'This exists already',
+      );
+    case '23503':
+      return new HttpProblem(409, 'Something else still points to this');
+    case '23001':
+      return new HttpProblem(409, 'What has happened is not changed; add a correction instead');
+    case '57P01':
+    case 'ECONNREFUSED':
+      return new HttpProblem(503, 'The database is not there right now');
+    default:
+      return null;
+  }
+}
+
+function fromParser(error: unknown): HttpProblem | null {
+  const { type, status } = error as { type?: string; status?: number };
+  if (type === 'entity.too.large') return new HttpProblem(413, 'Body too large');
+  if (type === 'entity.parse.failed') return new HttpProblem(400, 'Body is not JSON', { detail: (error as Error).message });
+  return status && status >= 400 && status < 500 ? new HttpProblem(status, (error as Error).message) : null;
+}
+
+/** The last handler: every error leaves as problem details, with the request's id. */
+export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next) => {
+  if (res.headersSent) {
+    next(error);
+    return;
+  }
+  const known = error instanceof HttpProblem ? error : (fromDatabase(error) ?? fromParser(error));
+  if (!known) req.log?.error({ err: error }, 'unexpected');
+  const problem: Problem = {
+    type: 'about:blank',
+    title: known?.title ?? 'Something went wrong here',
+    status: known?.status ?? 500,
+    ...known?.more,
+    instance: req.originalUrl,
+    requestId: String(req.id ?? ''),
+  };
+  res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+};

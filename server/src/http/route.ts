@@ -1,0 +1,126 @@
+import { Router, type Request, type RequestHandler, type Response } from 'express';
+import * as z from 'zod';
+import type { Sequelize } from 'sequelize';
+import { fromZod, HttpProblem } from './problem';
+
+export type Role = 'reader' | 'member' | 'keeper';
+export interface Actor {
+  id: string;
+  name: string;
+  role: Role;
+}
+/** The built-in keeper, until sign-in exists. */
+export const THIS_MACHINE: Actor = { id: '00000000-0000-7000-8000-000000000001', name: 'this machine', role: 'keeper' };
+
+export interface Services {
+  db: Sequelize;
+  now: () => Date;
+}
+
+export interface Call<P, Q, B> {
+  params: P;
+  query: Q;
+  body: B;
+  /** The revision the client edited, from If-Match; null without the header. */
+  ifMatch: number | null;
+  actor: Actor;
+}
+
+export interface Answer<T> {
+  status?: number;
+  etag?: number;
+  body: T;
+}
+
+export interface Route {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  path: string;
+  summary: string;
+  role: Role;
+  params: z.ZodType;
+  query: z.ZodType;
+  body: z.ZodType | null;
+  bodyLimit: string;
+  response: z.ZodType;
+  handle(call: Call<unknown, unknown, unknown>, services: Services): Promise<Answer<unknown>>;
+}
+
+const NONE = z.strictObject({});
+
+/**
+ * Declare a route once: OpenAPI, validation and the role check are all made from this.
+ * The body a handler returns is typed by the response schema, not validated again.
+ */
+export function route<
+  R extends z.ZodType,
+  P extends z.ZodType = typeof NONE,
+  Q extends z.ZodType = typeof NONE,
+  B extends z.ZodType | null = null,
+>(r: {
+  method: Route['method'];
+  path: string;
+  summary: string;
+  role: Role;
+  params?: P;
+  query?: Q;
+  body?: B;
+  bodyLimit?: string;
+  response: R;
+  handle(
+    call: Call<z.infer<P>, z.infer<Q>, B extends z.ZodType ? z.infer<B> : undefined>,
+    services: Services,
+  ): Promise<Answer<z.input<R>>>;
+}): Route {
+  return {
+    ...r,
+    params: r.params ?? NONE,
+    query: r.query ?? NONE,
+    body: r.body ?? null,
+    bodyLimit: r.bodyLimit ?? '256kb',
+    handle: r.handle as Route['handle'],
+  };
+}
+
+function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'path'): unknown {
+  const result = schema.safeParse(value);
+  if (!result.success) throw fromZod(result.error, where);
+  return result.data;
+}
+
+/** The revision in an If-Match header: `"7"` gives 7. Any other form is refused. */
+function revision(header: string | undefined): number | null {
+  if (header === undefined) return null;
+  const found = /^"(\d{1,9})"$/.exec(header.trim());
+  if (!found) throw new HttpProblem(400, 'If-Match must hold one revision, like "3"');
+  return Number(found[1]);
+}
+
+const RANK: Record<Role, number> = { reader: 0, member: 1, keeper: 2 };
+
+function handler(r: Route, services: Services): RequestHandler {
+  return async (req: Request, res: Response) => {
+    const actor = THIS_MACHINE;
+    if (RANK[actor.role] < RANK[r.role]) throw new HttpProblem(403, `This needs a ${r.role}`);
+    const params = parse(r.params, req.params, 'path');
+    const query = parse(r.query, req.query, 'query');
+    if (r.body && !req.is('application/json')) throw new HttpProblem(415, 'Send application/json');
+    const body = r.body ? parse(r.body, req.body, 'body') : undefined;
+    const answer = await r.handle({ params, query, body, ifMatch: revision(req.header('if-match')), actor }, services);
+    if (answer.etag !== undefined) res.setHeader('ETag', `"${answer.etag}"`);
+    res.setHeader('Cache-Control', 'no-store');
+    res.status(answer.status ?? 200).json(answer.body);
+  };
+}
+
+/** A router over all declared routes; `parser` makes the body parser for a route's limit. */
+export function mount(routes: readonly Route[], services: Services, parser: (limit: string) => RequestHandler): Router {
+  const router = Router();
+  for (const r of routes) router[r.method](r.path, ...(r.body ? [parser(r.bodyLimit)] : []), handler(r, services));
+  return router;
+}
+
+/** Refuse an edit without If-Match (428) or of an older revision (412, with what is stored now). */
+export function checkRevision(ifMatch: number | null, rev: number, current: unknown): void {
+  if (ifMatch === null) throw new HttpProblem(428, 'Say which revision you edited: If-Match is missing');
+  if (ifMatch !== rev) throw new HttpProblem(412, 'Changed elsewhere since you opened it', { current });
+}

@@ -1,0 +1,61 @@
+import { createServer } from 'node:http';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { readConfig } from './config';
+import { connect } from './db/connect';
+import { migrate } from './db/migrate';
+import { defineModels } from './db/models';
+import { firstStart } from './services/demo';
+
+const FINISH_MS = 5000;
+
+function fail(problem: string): never {
+  process.stderr.write(`ruddy-bridge: ${problem}\n`);
+  process.exit(1);
+}
+
+async function main(): Promise<void> {
+  const read = readConfig(process.env);
+  if (!read.ok) fail(read.problem);
+  const { config } = read;
+  const logger = pino({ level: config.log });
+  const db = connect(config.databaseUrl);
+  defineModels(db);
+  const services = { db, now: config.now };
+  try {
+    const done = await migrate(db);
+    if (done.length > 0) logger.info({ migrations: done }, 'schema brought up to date');
+    const demo = await firstStart(services, config.demoFile);
+    if (demo === 'loaded') logger.info('demo data loaded');
+  } catch (error) {
+    logger.error({ err: error }, 'start');
+    fail(`the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`);
+  }
+
+  const server = createServer(createApp(services, { webDir: config.webDir, logger }));
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    const close = () => void db.close().finally(() => process.exit(0));
+    server.close(close);
+    server.closeIdleConnections();
+    // Requests that do not finish in time are cut, so that the database can be closed.
+    setTimeout(() => server.closeAllConnections(), FINISH_MS).unref();
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  // The starter is gone without a word: nobody else would stop this process.
+  process.on('disconnect', stop);
+  server.on('error', (error: NodeJS.ErrnoException) => {
+    fail(error.code === 'EADDRINUSE' ? `port ${config.port} is taken; set PORT to another one` : error.message);
+  });
+  server.listen(config.port, config.host, () => {
+    const address = server.address();
+    const port = typeof address === 'object' && address ? address.port : config.port;
+    process.send?.({ ready: true, port });
+    logger.info({ port }, 'listening');
+  });
+}
+
+void main();

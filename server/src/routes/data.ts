@@ -1,0 +1,82 @@
+import * as z from 'zod';
+import { bundleSchema, demoReport as demoSchema, loadReport } from '@ruddy/core/api';
+import { PART_SCHEMAS, PART_KINDS, partKind } from '@ruddy/core/schema';
+import { notFound } from '../http/problem';
+import { route } from '../http/route';
+import { exportBundle } from '../services/bundle-export';
+import { loadBundle } from '../services/bundle-load';
+import { demoReport, removeDemo } from '../services/demo';
+
+export const VERSION = '0.1.0';
+
+export const dataRoutes = [
+  route({
+    method: 'get',
+    path: '/api/health',
+    summary: 'Is the server there, and its database',
+    role: 'reader',
+    response: z.object({
+      status: z.enum(['ok', 'down']),
+      database: z.enum(['ok', 'down']),
+      version: z.string(),
+      now: z.string(),
+    }),
+    handle: async (_call, s) => {
+      const up = await s.db.query('SELECT 1').then(
+        () => true,
+        () => false,
+      );
+      const word = up ? ('ok' as const) : ('down' as const);
+      return { status: up ? 200 : 503, body: { status: word, database: word, version: VERSION, now: s.now().toISOString() } };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/api/schemas/:name',
+    summary: `JSON Schema of an open format: bundle, ${PART_KINDS.join(', ')}`,
+    role: 'reader',
+    params: z.strictObject({ name: z.union([z.literal('bundle'), partKind]) }),
+    response: z.looseObject({}),
+    handle: ({ params }) => {
+      const schema = params.name === 'bundle' ? bundleSchema : PART_SCHEMAS[params.name];
+      if (!schema) throw notFound('format');
+      return Promise.resolve({ body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) });
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/api/bundle',
+    summary: 'Everything as one file',
+    role: 'keeper',
+    response: bundleSchema,
+    handle: async (_call, { db }) => ({ body: await exportBundle(db) }),
+  }),
+  route({
+    method: 'post',
+    path: '/api/bundle',
+    summary: 'Load a file, whole or not at all',
+    role: 'keeper',
+    body: bundleSchema,
+    bodyLimit: '32mb',
+    response: loadReport,
+    handle: async ({ body, actor }, s) => ({
+      body: await s.db.transaction((t) => loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }, t)),
+    }),
+  }),
+  route({
+    method: 'get',
+    path: '/api/demo',
+    summary: 'What removing the demo data would do',
+    role: 'reader',
+    response: demoSchema,
+    handle: async (_call, s) => ({ body: await demoReport(s) }),
+  }),
+  route({
+    method: 'delete',
+    path: '/api/demo',
+    summary: 'Remove the demo data; own data and what it needs stay',
+    role: 'keeper',
+    response: demoSchema,
+    handle: async (_call, s) => ({ body: await removeDemo(s) }),
+  }),
+];

@@ -1,0 +1,66 @@
+import * as z from 'zod';
+import { partBody, partPage, partPatch, partQuery, partSchema, searchHit, uuid } from '@ruddy/core/api';
+import { route } from '../http/route';
+import { createPart, getPart, listParts, patchPart } from '../services/parts';
+import { search } from '../services/setup-list';
+
+const byId = z.strictObject({ id: uuid });
+
+export const partRoutes = [
+  route({
+    method: 'get',
+    path: '/api/parts',
+    summary: 'The catalogue, a page at a time',
+    role: 'reader',
+    query: partQuery,
+    response: partPage,
+    handle: async ({ query }, { db }) => ({ body: await listParts(db, query) }),
+  }),
+  route({
+    method: 'get',
+    path: '/api/parts/:id',
+    summary: 'One part',
+    role: 'reader',
+    params: byId,
+    response: partSchema,
+    handle: async ({ params }, { db }) => {
+      const part = await getPart(db, params.id);
+      return { body: part, etag: part.rev };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/api/parts',
+    summary: 'Add a part',
+    role: 'member',
+    body: partBody,
+    response: partSchema,
+    handle: async ({ body, actor }, s) => {
+      const fate = await s.db.transaction((t) => createPart(body, { origin: 'own', at: s.now(), by: actor.id }, t));
+      const part = await getPart(s.db, body.id);
+      return { status: fate === 'stored' ? 201 : 200, body: part, etag: part.rev };
+    },
+  }),
+  route({
+    method: 'patch',
+    path: '/api/parts/:id',
+    summary: 'Change a part by a merge patch of its spec, retire it or bring it back',
+    role: 'member',
+    params: byId,
+    body: partPatch,
+    response: partSchema,
+    handle: async ({ params, body, ifMatch, actor }, s) => {
+      const part = await patchPart(s, params.id, body, ifMatch, actor);
+      return { body: part, etag: part.rev };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/api/search',
+    summary: 'Setups and parts by name',
+    role: 'reader',
+    query: z.strictObject({ q: z.string().trim().min(1).max(100), limit: z.coerce.number().int().min(1).max(50).default(8) }),
+    response: z.object({ items: z.array(searchHit) }),
+    handle: async ({ query }, { db }) => ({ body: { items: await search(db, query.q, query.limit) } }),
+  }),
+];

@@ -1,0 +1,48 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Bundle } from '@ruddy/core/api';
+import { SetupModel } from '../db/models';
+import { slotRows } from './chain';
+import { listRules } from './rules';
+import { toSetup } from './setup-store';
+
+/** Everything the workshop knows as one bundle, in a fixed order, so that two exports compare. */
+export async function exportBundle(db: Sequelize): Promise<Bundle> {
+  const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
+  const parts = await select<Bundle['parts'][number]>(
+    'SELECT id, kind, spec, retired_at IS NOT NULL AS retired FROM parts ORDER BY kind, id',
+  );
+  const models = await SetupModel.findAll({ order: [['id', 'ASC']] });
+  const slots = await slotRows(
+    db,
+    models.map((m) => m.id),
+  );
+  const events = await select<{
+    id: string;
+    setupId: string;
+    kind: Bundle['events'][number]['kind'];
+    body: Record<string, unknown>;
+    happenedAt: Date;
+    recordedAt: Date;
+  }>(
+    `SELECT id, setup_id AS "setupId", kind, body, happened_at AS "happenedAt", recorded_at AS "recordedAt"
+     FROM events WHERE kind <> 'outcome' ORDER BY setup_id, seq`,
+  );
+  const outcomes = await select<Omit<Bundle['outcomes'][number], 'recordedAt'> & { recordedAt: Date }>(
+    `SELECT id, setup_id AS "setupId", outcome, happened_on::text AS "happenedOn", versions, symptoms, fixes, provenance,
+       round(confidence::numeric, 3)::float AS confidence, coalesce(private->>'note', '') AS note, supersedes AS corrects, chain, recorded_at AS "recordedAt"
+     FROM log_entries ORDER BY setup_id, recorded_at, id`,
+  );
+  const rules = (await listRules(db)).flatMap((r) => (r.value === null ? [] : [{ id: r.id, value: r.value, reason: r.reason }]));
+  return {
+    format: 'ruddy-bridge/bundle',
+    version: 1,
+    parts,
+    setups: models.map((m) => {
+      const { id, name, state, slots: s, notes, clonedFrom, createdAt } = toSetup(m, slots.get(m.id) ?? []);
+      return { id, name, state, slots: s, notes, clonedFrom, createdAt };
+    }),
+    events: events.map((e) => ({ ...e, happenedAt: e.happenedAt.toISOString(), recordedAt: e.recordedAt.toISOString() })),
+    outcomes: outcomes.map((o) => ({ ...o, recordedAt: o.recordedAt.toISOString() })),
+    rules,
+  };
+}

@@ -1,0 +1,209 @@
+import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
+import type { Bundle, LoadReport, Origin, PartBody, SetupSlots } from '@ruddy/core/api';
+import { ruleProblem } from '@ruddy/core/house';
+import { EventModel, LogEntryModel, PartModel, SetupModel } from '../db/models';
+import { HttpProblem, invalid } from '../http/problem';
+import { chainOf } from './chain';
+import { addEvent } from './events';
+import { contentHash, idFromFile, newId } from './ids';
+import { storeOutcome } from './outcomes';
+import { createPart } from './parts';
+import { insertSetup, readSetup } from './setup-store';
+
+interface Load {
+  db: Sequelize;
+  bundle: Bundle;
+  origin: Origin;
+  by: string;
+  now: Date;
+  transaction: Transaction;
+  /** Id in the file to id here: parts that are already known under another id are met here. */
+  parts: Map<string, string>;
+  report: LoadReport;
+}
+
+function count(l: Load, fate: 'stored' | 'same', kind: string): void {
+  l.report[fate][kind] = (l.report[fate][kind] ?? 0) + 1;
+}
+
+/** A refusal inside the loader, with the place in the file in front. */
+function at(place: string, error: unknown): never {
+  if (error instanceof HttpProblem && !error.more.errors?.some((e) => e.path.startsWith(place)))
+    throw new HttpProblem(error.status, 'Nothing stored', {
+      detail: `${place}: ${error.more.detail ?? error.title}`,
+      errors: [{ path: place, message: error.more.detail ?? error.title }],
+    });
+  throw error;
+}
+
+async function loadParts(l: Load): Promise<void> {
+  for (const [i, p] of l.bundle.parts.entries()) {
+    const id = idFromFile(p.id);
+    const same = p.retired ? null : await namesake(l, p);
+    if (same && same.id !== id) {
+      if (contentHash(same.spec) !== contentHash(p.spec))
+        throw invalid(`parts/${i}/spec`, `${p.spec.maker} ${p.spec.model} is known here with other values`);
+      l.parts.set(p.id, same.id);
+      count(l, 'same', 'parts');
+      continue;
+    }
+    l.parts.set(p.id, id);
+    const body = { id, kind: p.kind, spec: p.spec } as PartBody;
+    const fate = await createPart(body, { origin: l.origin, at: l.now, by: l.by, retired: p.retired }, l.transaction).catch(
+      (e: unknown) => at(`parts/${i}`, e),
+    );
+    count(l, fate, 'parts');
+  }
+}
+
+/** A part here of the same kind and name that is not retired. */
+async function namesake(l: Load, p: Bundle['parts'][number]): Promise<PartModel | null> {
+  const is = (column: 'maker' | 'model' | 'variant') => where(fn('lower', col(column)), p.spec[column].toLowerCase());
+  return PartModel.findOne({
+    where: { [Op.and]: [{ kind: p.kind, retiredAt: null }, is('maker'), is('model'), is('variant')] },
+    transaction: l.transaction,
+  });
+}
+
+function slotsHere(l: Load, i: number, slots: SetupSlots): SetupSlots {
+  const here = (id: string | null, slot: string) => {
+    if (id === null) return null;
+    const found = l.parts.get(id);
+    if (!found) throw invalid(`setups/${i}/slots/${slot}`, `The file holds no part "${id}"`);
+    return found;
+  };
+  return {
+    ...slots,
+    host: here(slots.host, 'host'),
+    dock: here(slots.dock, 'dock'),
+    card: here(slots.card, 'card'),
+    path: slots.path?.map((p, k) => here(p, `path/${k}`) as string) ?? null,
+  };
+}
+
+async function loadSetups(l: Load): Promise<void> {
+  const told = new Set(
+    l.bundle.events.filter((e) => e.kind === 'created' || e.kind === 'cloned').map((e) => idFromFile(e.setupId)),
+  );
+  const ids = new Set(l.bundle.setups.map((s) => idFromFile(s.id)));
+  // Copies after their originals, so that the original is there to point to.
+  const ordered = [...l.bundle.setups.entries()].sort(
+    ([, a], [, b]) => Number(a.clonedFrom !== null) - Number(b.clonedFrom !== null),
+  );
+  for (const [i, s] of ordered) {
+    const id = idFromFile(s.id);
+    if (await SetupModel.findByPk(id, { transaction: l.transaction })) {
+      count(l, 'same', 'setups');
+      continue;
+    }
+    const made = { origin: l.origin, at: new Date(s.createdAt), by: l.by };
+    const source = s.clonedFrom === null ? null : idFromFile(s.clonedFrom);
+    const clonedFrom =
+      source !== null && (ids.has(source) || (await SetupModel.findByPk(source, { transaction: l.transaction }))) ? source : null;
+    await insertSetup(
+      l.db,
+      { id, name: s.name, state: s.state, notes: s.notes, slots: slotsHere(l, i, s.slots), clonedFrom },
+      made,
+      l.transaction,
+      `setups/${i}/slots`,
+    ).catch((e: unknown) => at(`setups/${i}`, e));
+    if (!told.has(id))
+      await addEvent(
+        l.db,
+        {
+          id: newId(),
+          setupId: id,
+          kind: 'created',
+          body: { name: s.name },
+          happenedAt: made.at,
+          recordedAt: made.at,
+          origin: l.origin,
+          by: l.by,
+        },
+        l.transaction,
+      );
+    count(l, 'stored', 'setups');
+  }
+}
+
+async function loadFacts(l: Load): Promise<void> {
+  const facts = [
+    ...l.bundle.events.map((e, i) => ({ type: 'event' as const, i, e, at: e.recordedAt })),
+    ...l.bundle.outcomes.map((e, i) => ({ type: 'outcome' as const, i, e, at: e.recordedAt })),
+  ].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  for (const f of facts) {
+    const place = `${f.type}s/${f.i}`;
+    const setupId = idFromFile(f.e.setupId);
+    if (!(await SetupModel.findByPk(setupId, { transaction: l.transaction })))
+      throw invalid(`${place}/setupId`, `No setup "${f.e.setupId}" in the file or here`);
+    if (f.type === 'event') await loadEvent(l, f.e, setupId);
+    else await loadOutcome(l, f.e, setupId, place);
+  }
+}
+
+async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string): Promise<void> {
+  const id = idFromFile(e.id);
+  if (await EventModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'events');
+  const { kind, body } = e;
+  await addEvent(
+    l.db,
+    {
+      id,
+      setupId,
+      kind,
+      body,
+      happenedAt: new Date(e.happenedAt),
+      recordedAt: new Date(e.recordedAt),
+      origin: l.origin,
+      by: l.by,
+    },
+    l.transaction,
+  );
+  count(l, 'stored', 'events');
+}
+
+async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: string, place: string): Promise<void> {
+  const { setupId: _file, recordedAt, chain: given, ...rest } = o;
+  void _file;
+  const id = idFromFile(o.id);
+  if (await LogEntryModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'outcomes');
+  const { rows, row } = await readSetup(l.db, setupId, l.transaction);
+  const chain = given ?? chainOf(rows, row.details.noCable === true);
+  const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
+  const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
+  const fate = await storeOutcome(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) =>
+    at(place, e),
+  );
+  count(l, fate, 'outcomes');
+}
+
+async function loadRules(l: Load): Promise<void> {
+  for (const [i, r] of l.bundle.rules.entries()) {
+    const problem = ruleProblem(r.id, r.value);
+    if (problem) throw invalid(`rules/${i}/value`, problem);
+    const [, meta] = await l.db.query(
+      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
+       ON CONFLICT (member_id, key) DO NOTHING`,
+      { bind: [newId(), l.origin, l.now, l.by, r.id, JSON.stringify(r.value), r.reason], transaction: l.transaction },
+    );
+    count(l, (meta as { rowCount?: number }).rowCount === 0 ? 'same' : 'stored', 'rules');
+  }
+}
+
+/**
+ * Load a bundle whole or not at all: the demo data, a share file and a full export all come this
+ * way. What is already here under the same id stays as it is; loading twice changes nothing.
+ */
+export async function loadBundle(
+  db: Sequelize,
+  bundle: Bundle,
+  made: { origin: Origin; by: string; now: Date },
+  transaction: Transaction,
+): Promise<LoadReport> {
+  const load: Load = { db, bundle, ...made, transaction, parts: new Map(), report: { stored: {}, same: {} } };
+  await loadParts(load);
+  await loadSetups(load);
+  await loadFacts(load);
+  await loadRules(load);
+  return load.report;
+}

@@ -1,0 +1,96 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { ChainInput } from '@ruddy/core/api';
+import type { AnySpec, CableSpec, CardSpec, Chain, DockSpec, HostSpec, PartKind } from '@ruddy/core/schema';
+import { invalid } from '../http/problem';
+
+const LETTERS = 'abcdef';
+
+/** The key of a piece of the path: its place, host side first. */
+export function pieceKey(index: number): string {
+  return LETTERS.charAt(index) || String(index);
+}
+
+export interface SlotRow {
+  setup_id: string;
+  slot: 'host' | 'path' | 'dock' | 'card';
+  ord: number;
+  part_id: string;
+  spec: AnySpec;
+  socket: string | null;
+}
+
+/** The filled slots of several setups with their whole parts, in one query. */
+export async function slotRows(
+  db: Sequelize,
+  setupIds: readonly string[],
+  transaction?: Transaction,
+): Promise<Map<string, SlotRow[]>> {
+  const rows = await db.query<SlotRow>(
+    `SELECT t.setup_id, t.slot, t.ord, t.part_id, p.spec, k.key AS socket
+     FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id
+     WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
+    { type: QueryTypes.SELECT, bind: [setupIds], transaction },
+  );
+  const by = new Map<string, SlotRow[]>();
+  for (const r of rows) by.set(r.setup_id, [...(by.get(r.setup_id) ?? []), r]);
+  return by;
+}
+
+/** The chain of a setup's slots. `noCable` tells an empty path from one not chosen. */
+export function chainOf(rows: readonly SlotRow[], noCable: boolean): Chain {
+  const one = (slot: SlotRow['slot']) => rows.find((r) => r.slot === slot);
+  const pieces = rows.filter((r) => r.slot === 'path').map((r, i) => ({ key: pieceKey(i), spec: r.spec as CableSpec }));
+  const host = one('host');
+  return {
+    host: (host?.spec as HostSpec | undefined) ?? null,
+    socket: host?.socket ?? null,
+    path: pieces.length > 0 ? pieces : noCable ? [] : null,
+    dock: (one('dock')?.spec as DockSpec | undefined) ?? null,
+    card: (one('card')?.spec as CardSpec | undefined) ?? null,
+  };
+}
+
+type Slotted = { id: string } | AnySpec;
+
+/** Fill in the parts that a chain names by id. An unknown id or socket is refused at its place. */
+export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
+  const named = new Map<string, { path: string; kind: PartKind }>();
+  const note = (value: Slotted | null | undefined, path: string, kind: PartKind) => {
+    if (value && 'id' in value) named.set(value.id, { path, kind });
+  };
+  note(input.host, 'chain/host/id', 'host');
+  note(input.dock, 'chain/dock/id', 'dock');
+  note(input.card, 'chain/card/id', 'card');
+  input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable'));
+  const rows = named.size
+    ? await db.query<{ id: string; kind: PartKind; spec: AnySpec }>(
+        'SELECT id, kind, spec FROM parts WHERE id = ANY($1::uuid[])',
+        { type: QueryTypes.SELECT, bind: [[...named.keys()]] },
+      )
+    : [];
+  for (const [id, { path, kind }] of named)
+    if (!rows.some((r) => r.id === id && r.kind === kind)) throw invalid(path, `No ${kind} has this id`);
+  const whole = <T extends AnySpec>(value: Slotted | null): T | null =>
+    value === null ? null : 'id' in value ? (rows.find((r) => r.id === value.id)?.spec as T) : (value as T);
+
+  const host = input.host === undefined ? (base?.host ?? null) : whole<HostSpec>(input.host);
+  const socket = input.socket === undefined ? (input.host === undefined ? (base?.socket ?? null) : null) : input.socket;
+  if (socket !== null && !host?.sockets.some((s) => s.key === socket))
+    throw invalid('chain/socket', host ? `The host has no socket "${socket}"` : 'A socket needs a host');
+  const path =
+    input.path === undefined
+      ? (base?.path ?? null)
+      : (input.path?.map((p, i) => ({ key: pieceKey(i), spec: whole<CableSpec>(p) as CableSpec })) ?? null);
+  return {
+    host,
+    socket,
+    path,
+    dock: input.dock === undefined ? (base?.dock ?? null) : whole<DockSpec>(input.dock),
+    card: input.card === undefined ? (base?.card ?? null) : whole<CardSpec>(input.card),
+  };
+}
+
+/** How a part is called in lists: maker, model and variant. */
+export function partName(spec: { maker: string; model: string; variant: string } | null): string {
+  return spec ? [spec.maker, spec.model, spec.variant].filter((s) => s !== '').join(' ') : '';
+}

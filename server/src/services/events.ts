@@ -1,0 +1,113 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { Origin, SetupEvent } from '@ruddy/core/api';
+import { EventModel } from '../db/models';
+import { notFound } from '../http/problem';
+
+export interface NewEvent {
+  id: string;
+  setupId: string;
+  kind: SetupEvent['kind'];
+  body: object;
+  happenedAt: Date;
+  recordedAt: Date;
+  corrects?: string | null;
+  private?: object | null;
+  origin: Origin;
+  by: string;
+}
+
+/** Append a fact to a setup's record under the next number, in the transaction of what it records. */
+export async function addEvent(db: Sequelize, e: NewEvent, transaction: Transaction): Promise<number> {
+  const [row] = await db.query<{ next_seq: number }>(
+    'UPDATE setups SET next_seq = next_seq + 1 WHERE id = $1 RETURNING next_seq',
+    {
+      type: QueryTypes.SELECT,
+      bind: [e.setupId],
+      transaction,
+    },
+  );
+  if (!row) throw notFound('setup');
+  await EventModel.create(
+    {
+      id: e.id,
+      origin: e.origin,
+      createdAt: e.recordedAt,
+      createdBy: e.by,
+      setupId: e.setupId,
+      seq: row.next_seq,
+      kind: e.kind,
+      body: e.body,
+      happenedAt: e.happenedAt,
+      recordedAt: e.recordedAt,
+      corrects: e.corrects ?? null,
+      private: e.private ?? null,
+    },
+    { transaction },
+  );
+  return row.next_seq;
+}
+
+interface Row {
+  id: string;
+  seq: number;
+  kind: SetupEvent['kind'];
+  body: Record<string, unknown>;
+  happened_at: Date;
+  recorded_at: Date;
+  corrects: string | null;
+  by: string;
+  origin: Origin;
+}
+
+const NAMED = ['host', 'port', 'cable', 'dock', 'card'] as const;
+type Snapshot = { names?: Partial<Record<(typeof NAMED)[number], string>> };
+
+function changes(before: Snapshot, after: Snapshot): { slot: string; from: string; to: string }[] {
+  return NAMED.flatMap((slot) => {
+    const [from, to] = [before.names?.[slot] ?? '', after.names?.[slot] ?? ''];
+    return from === to ? [] : [{ slot, from, to }];
+  });
+}
+
+async function partChanges(db: Sequelize, setupId: string, transaction?: Transaction): Promise<SetupEvent[]> {
+  const rows = await db.query<{ id: string; rev: number; snapshot: Snapshot; at: Date; by: string; origin: Origin }>(
+    `SELECT r.id, r.rev, r.snapshot, r.at, m.name AS by, s.origin FROM setup_revisions r JOIN members m ON m.id = r.by
+     JOIN setups s ON s.id = r.setup_id WHERE r.setup_id = $1 ORDER BY r.rev`,
+    { type: QueryTypes.SELECT, bind: [setupId], transaction },
+  );
+  return rows.slice(1).flatMap((r, i): SetupEvent[] => {
+    const list = changes(rows[i]?.snapshot ?? {}, r.snapshot);
+    if (list.length === 0) return [];
+    const at = r.at.toISOString();
+    return [
+      {
+        id: r.id,
+        seq: 0,
+        kind: 'parts',
+        body: { changes: list },
+        happenedAt: at,
+        recordedAt: at,
+        corrects: null,
+        by: r.by,
+        origin: r.origin,
+      },
+    ];
+  });
+}
+
+/** The record of a setup, newest first: its facts, and its changes of parts folded by edit session. */
+export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
+  const rows = await db.query<Row>(
+    `SELECT e.id, e.seq, e.kind, e.body || coalesce(e.private, '{}') AS body, e.happened_at, e.recorded_at, e.corrects, m.name AS by, e.origin
+     FROM events e JOIN members m ON m.id = e.created_by WHERE e.setup_id = $1`,
+    { type: QueryTypes.SELECT, bind: [setupId] },
+  );
+  const facts = rows.map(({ happened_at, recorded_at, ...r }): SetupEvent => ({
+    ...r,
+    happenedAt: happened_at.toISOString(),
+    recordedAt: recorded_at.toISOString(),
+  }));
+  return [...facts, ...(await partChanges(db, setupId))].sort(
+    (a, b) => b.happenedAt.localeCompare(a.happenedAt) || b.recordedAt.localeCompare(a.recordedAt) || b.seq - a.seq,
+  );
+}

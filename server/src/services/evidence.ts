@@ -1,0 +1,29 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { NO_TALLY, type Tally } from '@ruddy/core/log';
+
+/**
+ * Outcomes counted per chain key. The unit is a setup with its newest outcome per set of versions,
+ * so that ten retries of one evening count once; corrected entries do not count.
+ */
+export async function tallies(db: Sequelize, keys: readonly string[], transaction?: Transaction): Promise<Map<string, Tally>> {
+  if (keys.length === 0) return new Map();
+  const rows = await db.query<{ chain_key: string } & Omit<Tally, 'newest'> & { newest: string }>(
+    `SELECT chain_key, count(*)::int AS n,
+       count(*) FILTER (WHERE outcome = 'works')::int AS works, count(*) FILTER (WHERE outcome = 'care')::int AS care,
+       count(*) FILTER (WHERE outcome = 'unreliable')::int AS unreliable, count(*) FILTER (WHERE outcome = 'fails')::int AS fails,
+       max(happened_on)::text AS newest
+     FROM (SELECT DISTINCT ON (chain_key, setup_id, versions) chain_key, outcome, happened_on
+           FROM log_entries e
+           WHERE chain_key = ANY($1::text[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
+           ORDER BY chain_key, setup_id, versions, happened_on DESC, recorded_at DESC, id DESC) newest
+     GROUP BY chain_key`,
+    { type: QueryTypes.SELECT, bind: [keys], transaction },
+  );
+  return new Map(rows.map(({ chain_key, ...t }) => [chain_key, t]));
+}
+
+/** The tally of one chain; nothing logged gives zeros. */
+export async function tallyOf(db: Sequelize, key: string | null): Promise<Tally> {
+  if (key === null) return NO_TALLY;
+  return (await tallies(db, [key])).get(key) ?? NO_TALLY;
+}

@@ -1,0 +1,136 @@
+import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import type * as z from 'zod';
+import type { Glance, Page, SearchHit, setupQuery, SetupRow, Summary } from '@ruddy/core/api';
+import { chainKey, NO_TALLY, type Outcome } from '@ruddy/core/log';
+import { evaluate, type Evaluation } from '@ruddy/core/plan';
+import { headline } from '@ruddy/core/texts';
+import type { Chain } from '@ruddy/core/schema';
+import { SetupModel } from '../db/models';
+import type { Services } from '../http/route';
+import { chainOf, partName, slotRows } from './chain';
+import { tallies } from './evidence';
+import { decodeCursor, likePattern, toPage } from './paging';
+import { houseRules } from './rules';
+import { slotNames, toSetup } from './setup-store';
+
+/** What a list shows of an evaluation. */
+export function glance(e: Evaluation): Glance {
+  const { link, verdict } = e.predicted;
+  const range = (q: { lo: number; hi: number } | undefined) => (q ? { lo: q.lo, hi: q.hi } : null);
+  return {
+    verdict: verdict.state,
+    sentence: headline(e),
+    pinch: { part: link.pinch.part, usable: range(link.usable?.down) },
+    hops: link.hops.map((h, i) => ({
+      from: h.from,
+      to: h.to,
+      state: h.state,
+      usable: range(h.usable?.down),
+      pinch: link.pinch.hops.includes(i),
+    })),
+  };
+}
+
+async function judge(
+  s: Services,
+  setups: readonly SetupModel[],
+): Promise<{ row: SetupModel; chain: Chain; evaluation: Evaluation; list: SetupRow }[]> {
+  const ids = setups.map((r) => r.id);
+  const [slots, house] = await Promise.all([slotRows(s.db, ids), houseRules(s.db)]);
+  const chains = setups.map((r) => chainOf(slots.get(r.id) ?? [], r.details.noCable === true));
+  const keys = chains.map((c) => chainKey(c));
+  const evidence = await tallies(s.db, [...new Set(keys.filter((k) => k !== null))]);
+  const last = await lastOutcomes(s.db, ids);
+  const asOf = s.now().toISOString().slice(0, 10);
+  return setups.map((row, i) => {
+    const chain = chains[i] as Chain;
+    const evaluation = evaluate({ chain, context: { asOf, house, evidence: evidence.get(keys[i] ?? '') ?? NO_TALLY } });
+    const names = slotNames(slots.get(row.id) ?? [], row.details.noCable === true);
+    const list = {
+      ...toSetup(row, slots.get(row.id) ?? []),
+      chain: { host: names.host, dock: names.dock, card: names.card },
+      glance: glance(evaluation),
+      last: last.get(row.id) ?? null,
+    };
+    return { row, chain, evaluation, list };
+  });
+}
+
+async function lastOutcomes(db: Sequelize, ids: readonly string[]): Promise<Map<string, { outcome: Outcome; on: string }>> {
+  const rows = await db.query<{ setup_id: string; outcome: Outcome; on: string }>(
+    `SELECT DISTINCT ON (setup_id) setup_id, outcome, happened_on::text AS on FROM log_entries e
+     WHERE setup_id = ANY($1::uuid[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
+     ORDER BY setup_id, happened_on DESC, recorded_at DESC`,
+    { type: QueryTypes.SELECT, bind: [ids] },
+  );
+  return new Map(rows.map(({ setup_id, ...r }) => [setup_id, r]));
+}
+
+/** A page of setups by name, each with its judgement at a glance. */
+export async function listSetups(s: Services, q: z.output<typeof setupQuery>): Promise<Page<SetupRow>> {
+  const after = decodeCursor(q.cursor, 2);
+  const ids = await s.db.query<{ id: string; sort: string }>(
+    `SELECT id, lower(name) AS sort FROM setups
+     WHERE ($1::text IS NULL OR name ILIKE $1) AND ($2::text IS NULL OR state = $2) AND (state <> 'retired' OR $3 OR $2 = 'retired')
+       AND ($4::text IS NULL OR (lower(name), id) > ($4, $5::uuid))
+     ORDER BY lower(name), id LIMIT $6`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [q.q ? likePattern(q.q) : null, q.state ?? null, q.retired, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
+    },
+  );
+  const models = await SetupModel.findAll({ where: { id: { [Op.in]: ids.map((r) => r.id) } } });
+  const judged = new Map((await judge(s, models)).map((j) => [j.row.id, j.list]));
+  return toPage(
+    ids,
+    q.limit,
+    (r) => judged.get(r.id) as SetupRow,
+    (r) => [r.sort, r.id],
+  );
+}
+
+const URGENCY = { blocked: 0, unknown: 1, care: 2, works: 3 } as const;
+
+/** Counts by verdict over all setups in use, and the one that needs someone first. */
+export async function summarise(s: Services): Promise<Summary> {
+  const models = await SetupModel.findAll({ where: { state: { [Op.ne]: 'retired' } }, order: [['name', 'ASC']] });
+  const judged = (await judge(s, models)).map((j) => j.list);
+  const count = (v: Glance['verdict']) => judged.filter((r) => r.glance.verdict === v).length;
+  // Live before building before planned: a chain in use that will not work matters most.
+  const states = { live: 0, building: 1, planned: 2, retired: 3 } as const;
+  const first = [...judged]
+    .filter((r) => r.glance.verdict !== 'works')
+    .sort((a, b) => states[a.state] - states[b.state] || URGENCY[a.glance.verdict] - URGENCY[b.glance.verdict])[0];
+  return {
+    n: judged.length,
+    own: judged.filter((r) => r.origin !== 'demo').length,
+    demo: judged.filter((r) => r.origin === 'demo').length,
+    works: count('works'),
+    care: count('care'),
+    blocked: count('blocked'),
+    unknown: count('unknown'),
+    first: first ? { id: first.id, name: first.name, sentence: first.glance.sentence } : null,
+  };
+}
+
+/** Setups and parts whose name holds the words, setups first. */
+export async function search(db: Sequelize, q: string, limit: number): Promise<SearchHit[]> {
+  const rows = await db.query<{
+    id: string;
+    kind: SearchHit['kind'];
+    name: string;
+    spec: { maker: string; model: string; variant: string } | null;
+    state: string | null;
+  }>(
+    `(SELECT id, 'setup' AS kind, name, NULL::jsonb AS spec, state FROM setups WHERE name ILIKE $1 ORDER BY lower(name) LIMIT $2)
+     UNION ALL
+     (SELECT id, kind, model AS name, spec, NULL AS state FROM parts WHERE search ILIKE $1 AND retired_at IS NULL ORDER BY search LIMIT $2)`,
+    { type: QueryTypes.SELECT, bind: [likePattern(q), limit] },
+  );
+  return rows.map((r) => ({
+    id: r.id,
+    kind: r.kind,
+    name: r.spec ? partName(r.spec) : r.name,
+    detail: r.spec ? r.kind : `setup, ${r.state ?? ''}`,
+  }));
+}

@@ -1,0 +1,184 @@
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { Origin, Setup, SetupSlots } from '@ruddy/core/api';
+import type { PartKind } from '@ruddy/core/schema';
+import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel } from '../db/models';
+import { invalid, notFound } from '../http/problem';
+import { chainOf, partName, slotRows, type SlotRow } from './chain';
+import { newId } from './ids';
+
+/** A setup as stored: its row, its slots and their rows. */
+export interface StoredSetup {
+  setup: Setup;
+  rows: SlotRow[];
+}
+
+function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
+  const one = (slot: SlotRow['slot']) => rows.find((r) => r.slot === slot);
+  const path = rows.filter((r) => r.slot === 'path').map((r) => r.part_id);
+  const host = one('host');
+  return {
+    host: host?.part_id ?? null,
+    socket: host?.socket ?? null,
+    path: path.length > 0 ? path : noCable ? [] : null,
+    dock: one('dock')?.part_id ?? null,
+    card: one('card')?.part_id ?? null,
+  };
+}
+
+/** A row and its slots as the API's setup. */
+export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
+  return {
+    id: row.id,
+    name: row.name,
+    state: row.state,
+    slots: slotsOf(rows, row.details.noCable === true),
+    notes: row.details.notes ?? '',
+    rev: row.rev,
+    origin: row.origin,
+    clonedFrom: row.clonedFrom,
+    createdAt: row.createdAt.toISOString(),
+    savedAt: row.savedAt.toISOString(),
+  };
+}
+
+/** Read one setup with its slots, locked for an edit when asked. */
+export async function readSetup(
+  db: Sequelize,
+  id: string,
+  transaction?: Transaction,
+  lock = false,
+): Promise<StoredSetup & { row: SetupModel }> {
+  const row = await SetupModel.findByPk(id, { transaction, ...(lock && transaction && { lock: transaction.LOCK.UPDATE }) });
+  if (!row) throw notFound('setup');
+  const rows = (await slotRows(db, [id], transaction)).get(id) ?? [];
+  return { row, rows, setup: toSetup(row, rows) };
+}
+
+/** Names of what is in each slot, for snapshots and lists. */
+export function slotNames(
+  rows: readonly SlotRow[],
+  noCable: boolean,
+): Record<'host' | 'port' | 'cable' | 'dock' | 'card', string> {
+  const chain = chainOf(rows, noCable);
+  const port = chain.host?.sockets.find((s) => s.key === chain.socket);
+  return {
+    host: partName(chain.host),
+    port: port ? port.position || port.key : '',
+    cable:
+      chain.path === null
+        ? ''
+        : chain.path.length === 0
+          ? 'no separate cable'
+          : chain.path.map((p) => partName(p.spec)).join(' + '),
+    dock: partName(chain.dock),
+    card: partName(chain.card),
+  };
+}
+
+async function kinds(db: Sequelize, ids: readonly string[], transaction: Transaction): Promise<Map<string, PartKind>> {
+  const rows = await db.query<{ id: string; kind: PartKind }>('SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])', {
+    type: QueryTypes.SELECT,
+    bind: [ids],
+    transaction,
+  });
+  return new Map(rows.map((r) => [r.id, r.kind]));
+}
+
+/** Replace the slots of a setup. Every part must exist and be of its slot's kind; `where` is the place errors name. */
+export async function writeSlots(
+  db: Sequelize,
+  setupId: string,
+  slots: SetupSlots,
+  transaction: Transaction,
+  where = 'slots',
+): Promise<void> {
+  const wanted: { slot: SlotRow['slot']; ord: number; partId: string; path: string }[] = [];
+  if (slots.host) wanted.push({ slot: 'host', ord: 0, partId: slots.host, path: `${where}/host` });
+  slots.path?.forEach((partId, ord) => wanted.push({ slot: 'path', ord, partId, path: `${where}/path/${ord}` }));
+  if (slots.dock) wanted.push({ slot: 'dock', ord: 0, partId: slots.dock, path: `${where}/dock` });
+  if (slots.card) wanted.push({ slot: 'card', ord: 0, partId: slots.card, path: `${where}/card` });
+  const known = await kinds(
+    db,
+    wanted.map((w) => w.partId),
+    transaction,
+  );
+  for (const w of wanted) {
+    const kind = w.slot === 'path' ? 'cable' : w.slot;
+    if (known.get(w.partId) !== kind) throw invalid(w.path, `No ${kind} has this id`);
+  }
+  let socketId: string | null = null;
+  if (slots.socket !== null) {
+    if (!slots.host) throw invalid(`${where}/socket`, 'A port needs a host');
+    const socket = await SocketModel.findOne({
+      where: { partId: slots.host, key: slots.socket, retiredAt: { [Op.is]: null } },
+      transaction,
+    });
+    if (!socket) throw invalid(`${where}/socket`, `The host has no socket "${slots.socket}"`);
+    socketId = socket.id;
+  }
+  await SetupSlotModel.destroy({ where: { setupId }, transaction });
+  await SetupSlotModel.bulkCreate(
+    wanted.map((w) => ({ setupId, slot: w.slot, ord: w.ord, partId: w.partId, socketId: w.slot === 'host' ? socketId : null })),
+    { transaction },
+  );
+}
+
+const FOLD_MS = 10 * 60_000;
+
+/**
+ * Keep a revision. Patches of one edit session by one person fold into one, until ten minutes
+ * pass or somebody else edits.
+ */
+export async function keepRevision(
+  db: Sequelize,
+  id: string,
+  session: string | null,
+  by: string,
+  at: Date,
+  transaction: Transaction,
+): Promise<void> {
+  const { row, rows, setup } = await readSetup(db, id, transaction);
+  const snapshot = {
+    name: setup.name,
+    state: setup.state,
+    notes: setup.notes,
+    slots: setup.slots,
+    names: slotNames(rows, row.details.noCable === true),
+  };
+  const last = await SetupRevisionModel.findOne({ where: { setupId: id }, order: [['rev', 'DESC']], transaction });
+  const folds =
+    last && session !== null && last.editSession === session && last.by === by && at.getTime() - last.at.getTime() < FOLD_MS;
+  if (folds) await last.update({ snapshot, rev: row.rev }, { transaction });
+  else
+    await SetupRevisionModel.create(
+      { id: newId(), setupId: id, rev: row.rev, snapshot, editSession: session, at, by },
+      { transaction },
+    );
+}
+
+/** Store a new setup row with its slots. The caller adds the event that says how it began. */
+export async function insertSetup(
+  db: Sequelize,
+  s: { id: string; name: string; state: Setup['state']; slots: SetupSlots; notes: string; clonedFrom: string | null },
+  made: { origin: Origin; at: Date; by: string },
+  transaction: Transaction,
+  where = 'slots',
+): Promise<void> {
+  const details = { notes: s.notes, noCable: s.slots.path?.length === 0 };
+  await SetupModel.create(
+    {
+      id: s.id,
+      origin: made.origin,
+      createdAt: made.at,
+      createdBy: made.by,
+      name: s.name,
+      state: s.state,
+      clonedFrom: s.clonedFrom,
+      details,
+      savedAt: made.at,
+    },
+    { transaction },
+  );
+  await writeSlots(db, s.id, s.slots, transaction, where);
+  await keepRevision(db, s.id, null, made.by, made.at, transaction);
+}
