@@ -31,7 +31,10 @@ const rangeSchema = z
 
 type Extra = Pick<AttrMeta, 'help' | 'findOut'>;
 
-/** A number within limits, a range, or null for "not sure". */
+/**
+ * A number within limits, a range, or null for "not sure". An absent one counts as null, so that a
+ * merge patch, where null removes, can say "not sure".
+ */
 export function numAttr(label: string, unit: string, min: number, max: number, extra: Extra & { whole?: boolean } = {}) {
   const { whole, ...rest } = extra;
   const message = `${label}: a ${whole ? 'whole ' : ''}number from ${min} to ${max}${unit ? ` ${unit}` : ''}, or not sure`;
@@ -41,7 +44,8 @@ export function numAttr(label: string, unit: string, min: number, max: number, e
     .union([one, rangeSchema.refine((r) => r.lo >= min && r.hi <= max, { error: message }), z.null()], {
       error: message,
     })
-    .register(attrs, { label, unit, min, max, input: 'number', unsure: true, ...rest });
+    .register(attrs, { label, unit, min, max, input: 'number', unsure: true, ...rest })
+    .default(null);
 }
 
 /** One of several words, some of several, or null for "not sure". */
@@ -54,7 +58,8 @@ export function choiceAttr<const T extends Record<string, string>>(label: string
     .union([word, z.strictObject({ oneOf: z.array(word).min(1).max(keys.length) }), z.null()], {
       error: message,
     })
-    .register(attrs, { label, options, input: 'choice', unsure: true, ...extra });
+    .register(attrs, { label, options, input: 'choice', unsure: true, ...extra })
+    .default(null);
 }
 
 /** One of several words, always known. */

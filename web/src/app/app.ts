@@ -1,0 +1,47 @@
+import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatIconModule } from '@angular/material/icon';
+import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Keys } from './shell/keys';
+import { SearchBox } from './shell/search-box';
+import { ThemeChoice } from './shell/theme';
+
+/** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
+@Component({
+  selector: 'rb-root',
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, MatIconModule, SearchBox],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './app.html',
+  styleUrl: './app.scss',
+})
+export class App {
+  readonly #dialog = inject(MatDialog);
+  readonly keys = inject(Keys);
+  readonly theme = inject(ThemeChoice);
+  readonly search = viewChild.required(SearchBox);
+  readonly nav = [
+    { path: '/setups', name: 'Setups' },
+    { path: '/compatibility', name: 'Compatibility' },
+    { path: '/parts', name: 'Parts' },
+    { path: '/workshop', name: 'Workshop' },
+  ];
+  readonly themeWord = computed(() => ({ system: 'as the system', light: 'light', dark: 'dark' })[this.theme.theme()]);
+  readonly waitingWords = computed(() =>
+    this.keys
+      .places()
+      .map((p) => `${p.key} ${p.what}`)
+      .join(' · '),
+  );
+
+  constructor() {
+    this.keys.bind([
+      { key: '/', what: 'Search parts and setups', run: () => this.search().focus() },
+      { key: '?', what: 'Keys of this page', run: () => this.showKeys() },
+    ]);
+  }
+
+  showKeys(): void {
+    void import('./shell/keys-dialog').then((m) => this.#dialog.open(m.KeysDialog));
+  }
+}

@@ -1,0 +1,48 @@
+import { rate } from '@ruddy/core/texts';
+import { role, type Pier, type StripHop, type StripModel } from './strip-model';
+
+/** One part in words: "Cable: K-07, 1.2 m passive, marked 40. Chosen." */
+export function pierText(p: Pier): string {
+  const body = [p.name, ...p.facts].filter((s) => s !== '').join(', ');
+  return `${p.role}: ${body ? `${body}. ` : ''}${p.state.charAt(0).toUpperCase()}${p.state.slice(1)}.`;
+}
+
+function stateWord(h: StripHop): string {
+  if (h.state === 'blocked') return 'Blocked';
+  if (h.state === 'unknown') return 'Not known';
+  return h.pinch ? 'Pinch' : 'Expected';
+}
+
+/** One hop in words, with both directions. */
+export function hopText(h: StripHop): string {
+  const through = h.through.length > 0 ? ` through ${h.through.map((k) => role(k).toLowerCase()).join(', ')}` : '';
+  const clause = h.usable ? `${rate(h.usable)} Gb/s usable to the card, ${rate(h.up)} back, expected` : 'rate not known';
+  return `${role(h.from)} to ${role(h.to)}${through}: ${h.line1}. ${clause}. ${stateWord(h)}.`;
+}
+
+/** The paragraph a screen reader hears first. */
+export function summaryText(m: StripModel): string {
+  const known = m.notKnown.length > 0 ? ` ${m.notKnown.length} not known: ${m.notKnown.join(', ')}.` : '';
+  const hops = `${m.hops.length} ${m.hops.length === 1 ? 'hop' : 'hops'} from system to card.`;
+  return `${m.name}, expected. ${m.verdict}. ${hops} ${m.pinchLine}${known}`;
+}
+
+/** The strip in words, in the order of the picture: a part, the hop that leaves it, the next part. */
+export function stripList(m: StripModel): string[] {
+  return m.piers.flatMap((p) => [pierText(p), ...m.hops.filter((h) => h.from === p.key).map(hopText)]);
+}
+
+/** One line to paste: "System =53.4= Host port =16.0 pinch= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)". */
+export function copyLine(m: StripModel): string {
+  const parts = m.piers.map((p, i) => {
+    const hop = m.hops.find((h) => h.from === p.key);
+    const inside = m.hops.some((h) => h.through.includes(p.key));
+    const name = inside ? `[${p.role}]` : p.role;
+    if (i === m.piers.length - 1) return name;
+    if (p.key === 'card') return `${name} - `;
+    if (!hop) return inside ? `${name} = ` : `${name} `;
+    const mark = hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
+    return `${name} =${mark}= `;
+  });
+  return `${parts.join('')} (Gb/s usable, expected)`;
+}

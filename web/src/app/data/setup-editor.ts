@@ -1,0 +1,196 @@
+import { computed, DestroyRef, inject, Injectable, signal, type WritableSignal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { catchError, debounceTime, of, Subject, switchMap, tap } from 'rxjs';
+import { v7 } from 'uuid';
+import type { Setup, SetupPatch } from '@ruddy/core/api';
+import { ApiProblem } from './api';
+import { applyPatch, conflicts, isEmpty, mergeFields, patchBetween, type FieldPath, type Fields } from './setup-patches';
+import { SetupsData, type Judgement } from './setups';
+
+export type SaveState =
+  | { kind: 'saved'; at: string }
+  | { kind: 'unsaved' }
+  | { kind: 'saving' }
+  | { kind: 'failed'; why: string }
+  | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
+
+const SAVE_AFTER_MS = 800;
+const key = (id: string) => `ruddy.unsent.${id}`;
+
+/**
+ * One setup being edited: what is stored, what the person has now, and its judgement. Saves 800 ms
+ * after the last change and on leaving; edits that were not sent wait in local storage.
+ */
+@Injectable()
+export class SetupEditor {
+  readonly #data = inject(SetupsData);
+  readonly #session = v7();
+  #lastChange = '';
+  readonly #changed = new Subject<void>();
+  readonly #judge = new Subject<Fields['slots']>();
+  readonly #undo = signal<Fields[]>([]);
+  readonly #redo = signal<Fields[]>([]);
+
+  readonly stored = signal<Setup | null>(null);
+  readonly fields = signal<Fields | null>(null);
+  readonly judgement = signal<Judgement | null>(null);
+  readonly judging = signal<string | null>(null);
+  readonly save = signal<SaveState>({ kind: 'unsaved' });
+  readonly loadProblem = signal<ApiProblem | null>(null);
+  readonly canUndo = computed(() => this.#undo().length > 0);
+  readonly canRedo = computed(() => this.#redo().length > 0);
+
+  constructor() {
+    this.#changed.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.flush());
+    this.#judge
+      .pipe(
+        switchMap((slots) =>
+          this.#data.judge(slots).pipe(
+            tap((j) => {
+              this.judgement.set(j);
+              this.judging.set(null);
+            }),
+            catchError((e: ApiProblem) => {
+              this.judging.set(e.message);
+              return of(null);
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe();
+    inject(DestroyRef).onDestroy(() => this.flush());
+  }
+
+  open(id: string): void {
+    this.flush();
+    this.stored.set(null);
+    this.fields.set(null);
+    this.judgement.set(null);
+    this.loadProblem.set(null);
+    this.#undo.set([]);
+    this.#redo.set([]);
+    this.#data.one(id).subscribe({
+      next: (s) => this.#opened(s),
+      error: (e: ApiProblem) => this.loadProblem.set(e),
+    });
+  }
+
+  /** Look again, for example after an outcome was logged. */
+  refresh(): void {
+    const f = this.fields();
+    if (f) this.#judge.next(f.slots);
+  }
+
+  change(patch: SetupPatch): void {
+    const now = this.fields();
+    if (!now) return;
+    const next = applyPatch(now, patch);
+    if (isEmpty(patchBetween(now, next))) return;
+    // Letters typed into the notes one after another are undone together.
+    const kind = Object.keys(patch).join();
+    if (kind !== 'notes' || this.#lastChange !== 'notes') this.#undo.update((u) => [...u.slice(-49), now]);
+    this.#lastChange = kind;
+    this.#redo.set([]);
+    this.#become(next);
+  }
+
+  undo(): void {
+    this.#step(this.#undo, this.#redo);
+  }
+
+  redo(): void {
+    this.#step(this.#redo, this.#undo);
+  }
+
+  /** Send what is not stored yet, now. */
+  flush(): void {
+    const [stored, now, state] = [this.stored(), this.fields(), this.save()];
+    if (!stored || !now || state.kind === 'saving' || state.kind === 'conflict') return;
+    const patch = patchBetween(stored, now);
+    if (isEmpty(patch)) {
+      if (state.kind !== 'saved') this.#saved(stored);
+      return;
+    }
+    this.save.set({ kind: 'saving' });
+    this.#data.patch(stored.id, { ...patch, session: this.#session }, stored.rev).subscribe({
+      next: (s) => this.#stored(s),
+      error: (e: ApiProblem) => this.#refused(e),
+    });
+  }
+
+  /** Settle a conflict: whose value stands, field by field. Makes a new revision. */
+  settle(pick: (p: FieldPath) => 'mine' | 'theirs'): void {
+    const [base, mine, state] = [this.stored(), this.fields(), this.save()];
+    if (!base || !mine || state.kind !== 'conflict') return;
+    const merged = mergeFields(base, mine, state.theirs, pick);
+    this.stored.set(state.theirs);
+    this.save.set({ kind: 'unsaved' });
+    this.#become(merged);
+    this.flush();
+  }
+
+  #opened(s: Setup): void {
+    this.stored.set(s);
+    this.#saved(s);
+    const waiting = localStorage.getItem(key(s.id));
+    const unsent = waiting ? (JSON.parse(waiting) as { base: Setup; fields: Fields }) : null;
+    if (unsent && !isEmpty(patchBetween(unsent.base, unsent.fields))) {
+      // Edited here before, stored elsewhere since: the older base makes the conflict visible.
+      this.stored.set({ ...unsent.base, rev: unsent.base.rev });
+      this.#become(unsent.fields);
+      this.flush();
+      return;
+    }
+    this.fields.set(s);
+    this.#judge.next(s.slots);
+  }
+
+  #become(next: Fields): void {
+    const slotsChanged = JSON.stringify(this.fields()?.slots) !== JSON.stringify(next.slots);
+    this.fields.set({ name: next.name, state: next.state, notes: next.notes, slots: next.slots });
+    const stored = this.stored();
+    if (stored) localStorage.setItem(key(stored.id), JSON.stringify({ base: stored, fields: this.fields() }));
+    if (this.save().kind !== 'saving' && this.save().kind !== 'conflict') this.save.set({ kind: 'unsaved' });
+    if (slotsChanged) this.#judge.next(next.slots);
+    this.#changed.next();
+  }
+
+  #step(from: WritableSignal<Fields[]>, to: WritableSignal<Fields[]>): void {
+    const list = from();
+    const target = list[list.length - 1];
+    const now = this.fields();
+    if (!target || !now) return;
+    from.set(list.slice(0, -1));
+    to.update((l) => [...l, now]);
+    this.#become(target);
+  }
+
+  #saved(s: Setup): void {
+    localStorage.removeItem(key(s.id));
+    this.save.set({ kind: 'saved', at: s.savedAt });
+  }
+
+  #stored(s: Setup): void {
+    this.stored.set(s);
+    const now = this.fields();
+    if (now && isEmpty(patchBetween(s, now))) this.#saved(s);
+    else {
+      this.save.set({ kind: 'unsaved' });
+      this.#changed.next();
+    }
+  }
+
+  #refused(e: ApiProblem): void {
+    const [base, mine] = [this.stored(), this.fields()];
+    const theirs = e.problem.status === 412 ? (e.problem.current as Setup | undefined) : undefined;
+    if (!theirs || !base || !mine) {
+      this.save.set({ kind: 'failed', why: e.message });
+      return;
+    }
+    const fields = conflicts(base, mine, theirs);
+    this.save.set({ kind: 'conflict', theirs, fields });
+    // Nothing clashes: both sides' changes stand together without asking.
+    if (fields.length === 0) this.settle(() => 'mine');
+  }
+}

@@ -1,0 +1,88 @@
+import { inject, Injectable } from '@angular/core';
+import type { Observable } from 'rxjs';
+import type { OutcomeEntry, Page, Setup, SetupEvent, SetupPatch, SetupRow, SetupSlots, SetupState, Summary } from '@ruddy/core/api';
+import type { Outcome } from '@ruddy/core/log';
+import type { Evaluation } from '@ruddy/core/plan';
+import type { Chain } from '@ruddy/core/schema';
+import { Api } from './api';
+
+export interface Judgement {
+  sentence: string;
+  chain: Chain;
+  evaluation: Evaluation;
+}
+
+/** An outcome as the form sends it. */
+export interface NewOutcome {
+  id: string;
+  outcome: Outcome;
+  happenedOn: string;
+  versions: Record<string, string>;
+  symptoms: string[];
+  fixes: string[];
+  provenance: string;
+  confidence: number;
+  note: string;
+  corrects: string | null;
+}
+
+/** Setups, their judgement, their record and the log. */
+@Injectable({ providedIn: 'root' })
+export class SetupsData {
+  readonly #api = inject(Api);
+
+  list(filter: { q?: string; state?: SetupState; retired?: boolean; cursor?: string }): Observable<Page<SetupRow>> {
+    return this.#api.get('/setups', { ...filter });
+  }
+
+  summary(): Observable<Summary> {
+    return this.#api.get('/setups/summary');
+  }
+
+  one(id: string): Observable<Setup> {
+    return this.#api.get(`/setups/${id}`);
+  }
+
+  create(body: { id: string; name: string; slots?: SetupSlots }): Observable<Setup> {
+    return this.#api.post('/setups', body);
+  }
+
+  clone(id: string, body: { id: string; name: string }): Observable<Setup> {
+    return this.#api.post(`/setups/${id}/clone`, body);
+  }
+
+  patch(id: string, patch: SetupPatch, rev: number): Observable<Setup> {
+    return this.#api.patch(`/setups/${id}`, patch, rev);
+  }
+
+  /** Judge a choice of parts without storing it; the log's outcomes of the same chain come along. */
+  judge(slots: SetupSlots): Observable<Judgement> {
+    const byId = (id: string | null) => (id === null ? null : { id });
+    return this.#api.post('/evaluate', {
+      chain: {
+        host: byId(slots.host),
+        socket: slots.socket,
+        path: slots.path?.map((id) => ({ id })) ?? null,
+        dock: byId(slots.dock),
+        card: byId(slots.card),
+      },
+      evidence: 'log',
+    });
+  }
+
+  record(id: string): Observable<{ items: SetupEvent[] }> {
+    return this.#api.get(`/setups/${id}/record`);
+  }
+
+  addNote(id: string, note: { id: string; text: string; happenedOn: string }): Observable<{ items: SetupEvent[] }> {
+    return this.#api.post(`/setups/${id}/notes`, note);
+  }
+
+  addOutcome(id: string, body: NewOutcome): Observable<OutcomeEntry> {
+    return this.#api.post(`/setups/${id}/outcomes`, body);
+  }
+
+  outcomes(filter: { setupId?: string; outcome?: string; q?: string; newest?: boolean; cursor?: string }): Observable<Page<OutcomeEntry>> {
+    return this.#api.get('/outcomes', { ...filter });
+  }
+}

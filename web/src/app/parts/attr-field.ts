@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ReactiveFormsModule, type FormControl } from '@angular/forms';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import type { AttrMeta } from '@ruddy/core/schema';
+import type { FieldValue } from './form-model';
+
+/** One attribute: label above, control, unit, help and its error below. */
+@Component({
+  selector: 'rb-attr-field',
+  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="field">
+      <label [attr.for]="meta().input === 'choice' ? null : key()" [id]="key() + '-l'">
+        {{ meta().label }}{{ meta().unit ? ', ' + meta().unit : '' }}
+      </label>
+      <mat-form-field>
+        @if (meta().input === 'choice') {
+          <mat-select
+            [id]="key()"
+            [formControl]="control()"
+            [aria-labelledby]="key() + '-l'"
+            [attr.aria-invalid]="error() !== null"
+            [attr.aria-describedby]="key() + '-d'"
+          >
+            @if (meta().unsure) {
+              <mat-option [value]="null">Not sure</mat-option>
+            }
+            @if (several(); as s) {
+              <mat-option [value]="s">{{ s.join(' or ') }}</mat-option>
+            }
+            @for (o of meta().options ?? []; track o.value) {
+              <mat-option [value]="o.value">{{ o.label }}</mat-option>
+            }
+          </mat-select>
+        } @else {
+          <input
+            matInput
+            [id]="key()"
+            [formControl]="control()"
+            [attr.inputmode]="meta().input === 'number' ? 'decimal' : null"
+            [attr.aria-invalid]="error() !== null"
+            [attr.aria-describedby]="key() + '-d'"
+            [placeholder]="meta().unsure ? 'not sure' : ''"
+            autocomplete="off"
+          />
+        }
+      </mat-form-field>
+      <span [id]="key() + '-d'" class="below">
+        @if (error(); as why) {
+          <span class="wrong">{{ why }}</span>
+        } @else if (limits()) {
+          <span class="hint">{{ limits() }}</span>
+        } @else if (meta().help) {
+          <span class="hint">{{ meta().help }}</span>
+        }
+      </span>
+    </div>
+  `,
+  styles: `
+    .below {
+      font-size: 12px;
+      line-height: 16px;
+    }
+    .wrong {
+      color: var(--plum);
+      font-weight: 600;
+    }
+    input::placeholder {
+      color: var(--ink2);
+      font-style: italic;
+    }
+  `,
+})
+export class AttrField {
+  readonly key = input.required<string>();
+  readonly meta = input.required<AttrMeta>();
+  readonly control = input.required<FormControl<FieldValue>>();
+  readonly error = input<string | null>(null);
+  readonly several = computed(() => {
+    const value = this.control().value;
+    return Array.isArray(value) ? value : null;
+  });
+  readonly limits = computed(() => {
+    const m = this.meta();
+    if (m.input !== 'number') return '';
+    return `${m.min} to ${m.max}; a range like "${m.min} to ${m.max}" is fine`;
+  });
+}

@@ -1,0 +1,93 @@
+import { FormArray, FormControl, FormGroup } from '@angular/forms';
+import type * as z from 'zod';
+import { attributesOf, PART_SCHEMAS, socketSchema, type AnySpec, type AttrMeta, type PartKind } from '@ruddy/core/schema';
+import { readNumber } from '../shared/format';
+
+/** A control holds what a person typed; null stands for "not sure" in a choice. */
+export type FieldValue = string | string[] | null;
+export type FieldGroup = FormGroup<Record<string, FormControl<FieldValue>>>;
+export interface PartFormModel {
+  kind: PartKind;
+  fields: [string, AttrMeta][];
+  group: FieldGroup;
+  socketFields: [string, AttrMeta][];
+  sockets: FormArray<FieldGroup>;
+}
+
+export type Errors = Map<string, string>;
+
+function shown(value: unknown, meta: AttrMeta): FieldValue {
+  if (meta.input === 'choice') {
+    if (value !== null && typeof value === 'object' && 'oneOf' in value) return (value as { oneOf: string[] }).oneOf;
+    return (value as string | undefined) ?? (meta.unsure ? null : (meta.options?.[0]?.value ?? null));
+  }
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'object') {
+    const r = value as { lo: number; hi: number };
+    return `${r.lo} to ${r.hi}`;
+  }
+  return String(value as string | number);
+}
+
+function groupOf(fields: readonly [string, AttrMeta][], spec: Record<string, unknown>): FieldGroup {
+  const controls: Record<string, FormControl<FieldValue>> = {};
+  for (const [key, meta] of fields) if (meta.input !== 'list') controls[key] = new FormControl<FieldValue>(shown(spec[key], meta));
+  return new FormGroup(controls);
+}
+
+const SOCKET_FIELDS = attributesOf(socketSchema);
+
+/** A form for a part, made from its schema; `spec` fills it. */
+export function formOf(kind: PartKind, spec: Partial<AnySpec>): PartFormModel {
+  const fields = attributesOf(PART_SCHEMAS[kind] as z.ZodObject);
+  const given = (spec as { sockets?: Record<string, unknown>[] }).sockets ?? [];
+  return {
+    kind,
+    fields: fields.filter(([, m]) => m.input !== 'list'),
+    group: groupOf(fields, spec as Record<string, unknown>),
+    socketFields: SOCKET_FIELDS,
+    sockets: new FormArray(kind === 'host' ? given.map((s) => groupOf(SOCKET_FIELDS, s)) : []),
+  };
+}
+
+/** One more socket, empty. */
+export function newSocket(key: string): FieldGroup {
+  return groupOf(SOCKET_FIELDS, { key });
+}
+
+function typedNumber(text: string): { ok: true; value: number | { lo: number; hi: number } | null } | { ok: false; why: string } {
+  const range = /^(.+?)\s+to\s+(.+)$/i.exec(text.trim());
+  if (!range) return readNumber(text);
+  const [lo, hi] = [readNumber(range[1] ?? ''), readNumber(range[2] ?? '')];
+  if (!lo.ok) return lo;
+  if (!hi.ok) return hi;
+  return lo.value === null || hi.value === null ? { ok: false, why: 'a range needs both ends' } : { ok: true, value: { lo: lo.value, hi: hi.value } };
+}
+
+function valuesOf(fields: readonly [string, AttrMeta][], group: FieldGroup, place: string, errors: Errors): Record<string, unknown> {
+  const spec: Record<string, unknown> = {};
+  for (const [key, meta] of fields) {
+    const value = group.controls[key]?.value ?? null;
+    if (meta.input === 'number') {
+      const read = typedNumber(typeof value === 'string' ? value : '');
+      if (read.ok) spec[key] = read.value;
+      else errors.set(`${place}${key}`, `${meta.label}: ${read.why}`);
+    } else if (Array.isArray(value)) spec[key] = { oneOf: value };
+    else if (meta.input !== 'list') spec[key] = meta.input === 'text' ? (value ?? '') : value;
+  }
+  return spec;
+}
+
+/** Read the form: the spec when every rule of the schema holds, otherwise each error by its place. */
+export function readForm(m: PartFormModel): { spec: AnySpec | null; errors: Errors } {
+  const errors: Errors = new Map();
+  const spec = valuesOf(m.fields, m.group, '', errors);
+  if (m.kind === 'host') spec['sockets'] = m.sockets.controls.map((g, i) => valuesOf(m.socketFields, g, `sockets/${i}/`, errors));
+  const parsed = PART_SCHEMAS[m.kind].safeParse(spec);
+  if (!parsed.success)
+    for (const issue of parsed.error.issues) {
+      const place = issue.path.map(String).join('/');
+      if (!errors.has(place)) errors.set(place, issue.message);
+    }
+  return { spec: parsed.success && errors.size === 0 ? parsed.data : null, errors };
+}

@@ -1,0 +1,39 @@
+import type { Part } from '@ruddy/core/api';
+import { attributesOf, PART_SCHEMAS, type PartKind } from '@ruddy/core/schema';
+import type { Range } from '@ruddy/core/units';
+import type * as z from 'zod';
+
+export const KIND_WORDS: Record<PartKind, { one: string; many: string }> = {
+  host: { one: 'host', many: 'hosts' },
+  cable: { one: 'cable', many: 'cables' },
+  dock: { one: 'dock', many: 'docks' },
+  card: { one: 'card', many: 'cards' },
+};
+
+/** A number as stored, in words: "4", "2 to 4", "not known". */
+export function numText(n: number | Range | null): string {
+  return n === null ? 'not known' : typeof n === 'number' ? String(n) : `${n.lo} to ${n.hi}`;
+}
+
+function choiceText(kind: PartKind, key: string, value: unknown): string {
+  if (value === null) return 'not known';
+  const meta = attributesOf(PART_SCHEMAS[kind] as z.ZodObject).find(([k]) => k === key)?.[1];
+  const label = (v: string) => meta?.options?.find((o) => o.value === v)?.label ?? v;
+  return typeof value === 'string' ? label(value) : (value as { oneOf: string[] }).oneOf.map(label).join(' or ');
+}
+
+/** What a list says of a part in one line. */
+export function facts(p: Part): string {
+  switch (p.kind) {
+    case 'host':
+      return `${choiceText('host', 'form', p.spec.form)}, ${p.spec.sockets.length} ${p.spec.sockets.length === 1 ? 'socket' : 'sockets'}`;
+    case 'cable': {
+      const what = p.spec.connector === 'usb-c' ? `marked ${numText(p.spec.markedGbps)} Gb/s` : `good to Gen ${numText(p.spec.pcieGen)}`;
+      return `${choiceText('cable', 'construction', p.spec.construction)}, ${numText(p.spec.lengthMm)} mm, ${what}`;
+    }
+    case 'dock':
+      return `${choiceText('dock', 'uplink', p.spec.uplink)}, slot Gen ${numText(p.spec.slotGen)} ×${numText(p.spec.slotLanes)}`;
+    case 'card':
+      return `Gen ${numText(p.spec.pcieGen)} ×${numText(p.spec.lanes)}, ${numText(p.spec.memoryGB)} GB, ${numText(p.spec.boardW)} W`;
+  }
+}

@@ -1,0 +1,56 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import type { HostSpec, SocketSpec } from '@ruddy/core/schema';
+
+interface Mark {
+  id: string;
+  words: string;
+  path: string;
+  socket: Pick<SocketSpec, 'connector' | 'standard' | 'tunnelling'>;
+}
+
+/** What may be printed beside a port, drawn our own way, and what it says. */
+const MARKS: Mark[] = [
+  { id: '40', words: 'the number 40', path: 'M4 8h40v16H4z', socket: { connector: 'usb-c', standard: 'usb4-40', tunnelling: null } },
+  { id: '20', words: 'the number 20', path: 'M4 8h40v16H4z', socket: { connector: 'usb-c', standard: 'usb4-20', tunnelling: null } },
+  { id: 'bolt', words: 'a jagged arrow with a 4', path: 'M26 4 16 17h7l-4 11 12-14h-8z', socket: { connector: 'usb-c', standard: 'thunderbolt-4', tunnelling: 'yes' } },
+  { id: 'plain', words: 'only a fork, a battery or a screen sign', path: 'M24 28V6m0 14-8-5v-4m8 13 8-5v-4', socket: { connector: 'usb-c', standard: null, tunnelling: null } },
+  { id: 'flat', words: 'a wide flat socket, not USB-C', path: 'M6 11h36v10H6zm5 3v4m5-4v4m5-4v4m5-4v4m5-4v4m5-4v4', socket: { connector: 'oculink-4i', standard: 'oculink', tunnelling: null } },
+  { id: 'unsure', words: 'nothing, or not sure', path: '', socket: { connector: 'usb-c', standard: null, tunnelling: null } },
+];
+
+const FORMS = [
+  { id: 'laptop', words: 'Laptop' },
+  { id: 'mini-pc', words: 'Mini PC' },
+  { id: 'handheld', words: 'Handheld' },
+  { id: 'desktop', words: 'Desktop' },
+] as const;
+
+/** Three questions that make a first description of a host; "not sure" is a good answer to each. */
+@Component({
+  imports: [MatDialogModule, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './describe-host.html',
+  styleUrl: './describe-host.scss',
+})
+export class DescribeHost {
+  readonly #ref = inject<MatDialogRef<DescribeHost, Partial<HostSpec>>>(MatDialogRef);
+  readonly marks = MARKS;
+  readonly forms = FORMS;
+  readonly form = signal<HostSpec['form']>('laptop');
+  readonly mark = signal<Mark>(MARKS[5] as Mark);
+
+  next(maker: string, model: string, event: Event): void {
+    event.preventDefault();
+    const socket = this.mark();
+    const unknown = { controller: null, pcieGen: null, lanes: null, chargeInW: null, chargeOutW: null };
+    this.#ref.close({
+      maker: maker.trim() || 'Not sure',
+      model: model.trim() || `My ${FORMS.find((f) => f.id === this.form())?.words.toLowerCase() ?? 'host'}`,
+      variant: '',
+      form: this.form(),
+      sockets: [{ key: 'left', position: '', mark: socket.id === 'unsure' ? '' : socket.words, ...socket.socket, ...unknown }],
+    });
+  }
+}

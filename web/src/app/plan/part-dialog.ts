@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatButtonModule } from '@angular/material/button';
+import { v7 } from 'uuid';
+import type { Part, PartBody } from '@ruddy/core/api';
+import type { AnySpec, PartKind } from '@ruddy/core/schema';
+import type { ApiProblem } from '../data/api';
+import { PartsData } from '../data/parts';
+import { PartForm } from '../parts/part-form';
+import { KIND_WORDS } from '../parts/part-facts';
+import type { Errors } from '../parts/form-model';
+
+export interface PartDialogInput {
+  kind: PartKind;
+  spec: Partial<AnySpec>;
+}
+
+/** Describe a part that is not in the catalogue; it is added and chosen. */
+@Component({
+  imports: [MatDialogModule, MatButtonModule, PartForm],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Describe the {{ word }}</h2>
+    <mat-dialog-content>
+      <p class="quiet">"Not sure" is a good answer: the plan says which of them matter and how to find out.</p>
+      <rb-part-form [kind]="data.kind" [spec]="data.spec" [refused]="refused()" action="Add and choose it" (saved)="save($event)">
+        <button mat-button type="button" mat-dialog-close>Back without it</button>
+      </rb-part-form>
+    </mat-dialog-content>
+  `,
+  styles: `
+    p {
+      margin-bottom: 8px;
+    }
+  `,
+})
+export class PartDialog {
+  readonly #parts = inject(PartsData);
+  readonly #ref = inject<MatDialogRef<PartDialog, Part>>(MatDialogRef);
+  readonly data = inject<PartDialogInput>(MAT_DIALOG_DATA);
+  readonly word = KIND_WORDS[this.data.kind].one;
+  readonly refused = signal<Errors>(new Map());
+
+  save(spec: AnySpec): void {
+    this.#parts.create({ id: v7(), kind: this.data.kind, spec } as PartBody).subscribe({
+      next: (part) => this.#ref.close(part),
+      error: (e: ApiProblem) =>
+        this.refused.set(new Map(e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [['', e.message]])),
+    });
+  }
+}

@@ -1,0 +1,121 @@
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
+import { catchError, debounceTime, of, startWith, Subject, switchMap } from 'rxjs';
+import type { Part } from '@ruddy/core/api';
+import type { PartKind } from '@ruddy/core/schema';
+import { partName, PartsData } from '../data/parts';
+import { facts } from '../parts/part-facts';
+
+/** Choose one part of a kind by typing its name; a part not in the list can be described on the spot. */
+@Component({
+  selector: 'rb-part-picker',
+  imports: [MatAutocompleteModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="field">
+      <label [attr.for]="inputId()">{{ label() }}</label>
+      <span class="row">
+        <input
+          #box
+          [id]="inputId()"
+          type="text"
+          autocomplete="off"
+          [placeholder]="'not chosen'"
+          [matAutocomplete]="auto"
+          [value]="name()"
+          (focus)="words.next(''); box.select()"
+          (input)="words.next(box.value)"
+          (blur)="left()"
+        />
+        @if (removable()) {
+          <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">Take out</button>
+        }
+      </span>
+      <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="pick($event)">
+        @for (p of options(); track p.id) {
+          <mat-option [value]="p">
+            {{ nameOf(p.spec) }}
+            <span class="hint">{{ factsOf(p) }}</span>
+          </mat-option>
+        }
+        <mat-option [value]="'describe'">Not in the list: describe it …</mat-option>
+      </mat-autocomplete>
+    </div>
+  `,
+  styles: `
+    .row {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+    }
+    input {
+      flex: 1;
+      min-width: 0;
+      height: 32px;
+      font: inherit;
+      color: var(--ink);
+      background: var(--sheet);
+      border: 1px solid var(--rim);
+      border-radius: 4px;
+      padding: 0 8px;
+    }
+    input::placeholder {
+      color: var(--ink2);
+      font-style: italic;
+    }
+  `,
+})
+export class PartPicker {
+  readonly #data = inject(PartsData);
+  readonly kind = input.required<PartKind>();
+  readonly label = input.required<string>();
+  readonly inputId = input.required<string>();
+  /** The name of what is chosen now, empty when nothing is. */
+  readonly name = input('');
+  readonly removable = input(false);
+  readonly chosen = output<Part | null>();
+  readonly describe = output();
+
+  readonly words = new Subject<string>();
+  readonly options = signal<Part[]>([]);
+  readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  readonly trigger = viewChild.required(MatAutocompleteTrigger);
+  readonly nameOf = partName;
+  readonly factsOf = facts;
+  readonly current = computed(() => this.name());
+
+  constructor() {
+    this.words
+      .pipe(
+        debounceTime(120),
+        startWith(''),
+        switchMap((q) => this.#data.list({ kind: this.kind(), q: q.trim(), limit: 50 }).pipe(catchError(() => of({ items: [], next: null })))),
+        takeUntilDestroyed(),
+      )
+      .subscribe((page) => this.options.set(page.items));
+    effect(() => {
+      const name = this.current();
+      this.box().nativeElement.value = name;
+    });
+  }
+
+  readonly show = (v: Part | string | null): string => (v && typeof v === 'object' ? partName(v.spec) : this.name());
+
+  pick(e: MatAutocompleteSelectedEvent): void {
+    const value = e.option.value as Part | 'describe';
+    if (value === 'describe') {
+      this.box().nativeElement.value = this.name();
+      this.describe.emit();
+    } else this.chosen.emit(value);
+  }
+
+  /** Words that were typed but not chosen from go: the field always shows what the chain holds. */
+  left(): void {
+    if (!this.trigger().panelOpen) this.box().nativeElement.value = this.name();
+  }
+
+  focus(): void {
+    this.box().nativeElement.focus();
+  }
+}

@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, inject, viewChildren } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import type { Part } from '@ruddy/core/api';
+import type { AnySpec, PartKind } from '@ruddy/core/schema';
+import { partName } from '../data/parts';
+import { SetupEditor } from '../data/setup-editor';
+import { DescribeHost } from './describe-host';
+import { PartDialog, type PartDialogInput } from './part-dialog';
+import { PartPicker } from './part-picker';
+
+/** The parts of the chain: what is chosen, and how to choose or describe another. */
+@Component({
+  selector: 'rb-parts-panel',
+  imports: [PartPicker, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './parts-panel.html',
+  styleUrl: './parts-panel.scss',
+})
+export class PartsPanel {
+  readonly #dialog = inject(MatDialog);
+  readonly editor = inject(SetupEditor);
+  readonly pickers = viewChildren(PartPicker);
+
+  readonly chain = computed(() => this.editor.judgement()?.chain ?? null);
+  readonly slots = computed(() => this.editor.fields()?.slots ?? null);
+  readonly host = computed(() => (this.slots()?.host ? partName(this.chain()?.host) : ''));
+  readonly dock = computed(() => (this.slots()?.dock ? partName(this.chain()?.dock) : ''));
+  readonly card = computed(() => (this.slots()?.card ? partName(this.chain()?.card) : ''));
+  readonly sockets = computed(() => (this.slots()?.host ? (this.chain()?.host?.sockets ?? []) : []));
+  /** One entry a cable of the path, and an empty one to choose the first. */
+  readonly cables = computed(() => {
+    const [ids, specs] = [this.slots()?.path, this.chain()?.path ?? []];
+    return ids && ids.length > 0 ? ids.map((id, i) => ({ id, name: partName(specs[i]?.spec) })) : [];
+  });
+  readonly noCable = computed(() => this.slots()?.path?.length === 0);
+
+  socketWords(s: { position: string; key: string; mark: string }): string {
+    return [s.position || s.key, s.mark ? `marked "${s.mark}"` : ''].filter((x) => x !== '').join(', ');
+  }
+
+  pick(slot: 'host' | 'dock' | 'card', part: Part | null): void {
+    if (slot !== 'host') {
+      this.editor.change({ slots: { [slot]: part?.id ?? null } });
+      return;
+    }
+    // With one socket there is nothing to choose.
+    const sockets = part?.kind === 'host' ? part.spec.sockets : [];
+    this.editor.change({ slots: { host: part?.id ?? null, socket: sockets.length === 1 ? (sockets[0]?.key ?? null) : null } });
+  }
+
+  pickSocket(key: string): void {
+    this.editor.change({ slots: { socket: key === '' ? null : key } });
+  }
+
+  pickCable(index: number, part: Part | null): void {
+    const path = [...(this.slots()?.path ?? [])];
+    if (part) path[index] = part.id;
+    else path.splice(index, 1);
+    this.editor.change({ slots: { path: path.length > 0 ? path : null } });
+  }
+
+  setNoCable(on: boolean): void {
+    this.editor.change({ slots: { path: on ? [] : null } });
+  }
+
+  /** Describe a part that is not in the catalogue and choose it; a number is a place in the path. */
+  describe(slot: 'dock' | 'card' | number): void {
+    this.#open(typeof slot === 'number' ? 'cable' : slot, {}, (p) => (typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p)));
+  }
+
+  describeHost(): void {
+    this.#dialog
+      .open<DescribeHost, never, Partial<AnySpec>>(DescribeHost, { width: '720px', maxWidth: '96vw' })
+      .afterClosed()
+      .subscribe((spec) => spec && this.#open('host', spec, (p) => this.pick('host', p)));
+  }
+
+  /** Put the cursor where a part of the strip is chosen. */
+  focus(part: string): void {
+    const ids: Record<string, string> = { system: 'pick-host', port: 'pick-socket', cable: 'pick-cable-0', dock: 'pick-dock', card: 'pick-card' };
+    document.getElementById(ids[part] ?? '')?.focus();
+  }
+
+  #open(kind: PartKind, spec: Partial<AnySpec>, then: (p: Part) => void): void {
+    this.#dialog
+      .open<PartDialog, PartDialogInput, Part>(PartDialog, { data: { kind, spec }, width: '760px', maxWidth: '96vw' })
+      .afterClosed()
+      .subscribe((part) => part && then(part));
+  }
+}

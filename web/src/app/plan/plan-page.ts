@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, viewChild } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { describePath } from '@ruddy/core/schema';
+import { headline, minutesOf, rate, sentence } from '@ruddy/core/texts';
+import type { Finding } from '@ruddy/core/plan';
+import { successes, failures } from '@ruddy/core/log';
+import { SetupEditor } from '../data/setup-editor';
+import { Keys } from '../shell/keys';
+import { day } from '../shared/format';
+import { HopTable } from './hop-table';
+import { LinkBudget } from './link-budget';
+import { PartsPanel } from './parts-panel';
+
+interface Told {
+  finding: Finding;
+  what: string;
+  why: string;
+  todo: string;
+}
+
+/** Plan: the parts, what to do about them, and the working of the link. */
+@Component({
+  imports: [PartsPanel, HopTable, LinkBudget, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './plan-page.html',
+  styleUrl: './plan-page.scss',
+})
+export class PlanPage {
+  readonly editor = inject(SetupEditor);
+  readonly part = input<string>();
+  readonly open = input<string>();
+  readonly panel = viewChild(PartsPanel);
+  readonly firstFinding = viewChild<ElementRef<HTMLElement>>('finding');
+  readonly hops = viewChild(HopTable);
+
+  readonly evaluation = computed(() => this.editor.judgement()?.evaluation ?? null);
+  readonly sentence = computed(() => {
+    const e = this.evaluation();
+    return e ? headline(e) : 'Judging the chain …';
+  });
+  readonly told = computed<Told[]>(() => (this.evaluation()?.findings ?? []).map((finding) => ({ finding, ...sentence(finding) })));
+  readonly stops = computed(() => this.told().filter((t) => t.finding.severity === 'blocks' && t.finding.code !== 'plan/unchosen'));
+  readonly care = computed(() => this.told().filter((t) => t.finding.severity === 'care'));
+  readonly cautions = computed(() => this.told().filter((t) => t.finding.code === 'link/all-off'));
+  readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && t.finding.code !== 'link/all-off'));
+  readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));
+  readonly verify = computed(() =>
+    (this.evaluation()?.toVerify ?? []).flatMap(({ path, decides }) => {
+      const { part, meta } = describePath(path);
+      return meta ? [{ path, decides, part, label: meta.label, how: meta.findOut?.how ?? '', minutes: meta.findOut ? minutesOf(meta.findOut.minutes) : '' }] : [];
+    }),
+  );
+  readonly tally = computed(() => this.evaluation()?.observed?.exact ?? null);
+  readonly logWords = computed(() => {
+    const t = this.tally();
+    if (!t || t.n === 0) return 'Nothing logged for exactly this chain.';
+    if (t.n === 1) return `One entry only: it ${successes(t) === 1 ? 'worked' : 'failed'}. It counts, but it proves little.`;
+    return `${successes(t)} of ${t.n} worked, ${failures(t)} failed; newest ${t.newest ? day(t.newest) : ''}.`;
+  });
+  readonly rate = rate;
+
+  constructor() {
+    inject(Keys).bind([
+      { key: 'f', what: 'First finding', run: () => this.firstFinding()?.nativeElement.focus() },
+      { key: 'w', what: 'Working of the link', run: () => this.hops()?.openAll() },
+      ...['system', 'port', 'cable', 'dock', 'card'].map((p, i) => ({
+        key: String(i + 1),
+        what: `Choose the ${['host', 'port', 'cable', 'dock', 'card'][i] ?? ''}`,
+        run: () => this.panel()?.focus(p),
+      })),
+    ]);
+    effect(() => {
+      const [part, panel, open, hops] = [this.part(), this.panel(), this.open(), this.hops()];
+      if (part && panel) queueMicrotask(() => panel.focus(part));
+      if (open === 'link' && hops) queueMicrotask(() => hops.openAll());
+    });
+  }
+}

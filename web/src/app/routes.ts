@@ -1,0 +1,29 @@
+import type { Routes } from '@angular/router';
+
+/** Addresses keep the place: open part, filters and sort live in the query. */
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'setups' },
+  { path: 'setups', title: 'Setups', loadComponent: () => import('./setups/setups-page').then((m) => m.SetupsPage) },
+  {
+    path: 'setups/:id',
+    loadComponent: () => import('./setup-frame/setup-frame').then((m) => m.SetupFrame),
+    children: [
+      { path: '', pathMatch: 'full', redirectTo: 'plan' },
+      { path: 'plan', title: 'Plan', loadComponent: () => import('./plan/plan-page').then((m) => m.PlanPage) },
+      { path: 'record', title: 'Record', loadComponent: () => import('./record/record-page').then((m) => m.RecordPage) },
+    ],
+  },
+  { path: 'compatibility', pathMatch: 'full', redirectTo: 'compatibility/table' },
+  {
+    path: 'compatibility/table',
+    title: 'Compatibility',
+    loadComponent: () => import('./compatibility/compatibility-page').then((m) => m.CompatibilityPage),
+  },
+  { path: 'parts', pathMatch: 'full', redirectTo: 'parts/host' },
+  { path: 'parts/:kind', title: 'Parts', loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage) },
+  { path: 'parts/:kind/:id', title: 'Parts', loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage) },
+  { path: 'workshop', pathMatch: 'full', redirectTo: 'workshop/rules' },
+  { path: 'workshop/rules', title: 'House rules', loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage) },
+  { path: 'workshop/data', title: 'Data', loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage) },
+  { path: '**', title: 'Not found', loadComponent: () => import('./shell/not-found').then((m) => m.NotFound) },
+];

@@ -1,0 +1,145 @@
+import { ChangeDetectionStrategy, Component, computed, effect, HostListener, inject, input, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { ActivatedRoute, NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { filter, map, startWith } from 'rxjs';
+import { v7 } from 'uuid';
+import { SETUP_STATES, type SetupState } from '@ruddy/core/api';
+import { BridgeStrip, type StripTarget } from '../bridge-strip/bridge-strip';
+import { stripModel } from '../bridge-strip/strip-model';
+import type { ApiProblem } from '../data/api';
+import { SetupEditor } from '../data/setup-editor';
+import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
+import { SetupsData } from '../data/setups';
+import { Keys } from '../shell/keys';
+import { clock } from '../shared/format';
+import { VerdictChip } from '../verdict/verdict-chip';
+
+const STRIP = 'ruddy.strip';
+
+/** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
+@Component({
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
+  providers: [SetupEditor],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './setup-frame.html',
+  styleUrl: './setup-frame.scss',
+})
+export class SetupFrame {
+  readonly #router = inject(Router);
+  readonly #data = inject(SetupsData);
+  readonly #dialog = inject(MatDialog);
+  readonly #route = inject(ActivatedRoute);
+  readonly editor = inject(SetupEditor);
+  readonly id = input.required<string>();
+
+  readonly states = SETUP_STATES;
+  readonly labels = FIELD_LABELS;
+  readonly chosenStrip = signal<'full' | 'slim' | null>(localStorage.getItem(STRIP) as 'full' | 'slim' | null);
+  readonly copyProblem = signal<string | null>(null);
+  readonly url = toSignal(
+    this.#router.events.pipe(
+      filter((e) => e instanceof NavigationEnd),
+      map((e) => e.urlAfterRedirects),
+      startWith(this.#router.url),
+    ),
+    { initialValue: this.#router.url },
+  );
+  /** Full on Plan, slim on Record, unless the person chose. */
+  readonly slim = computed(() => (this.chosenStrip() ?? (this.url().includes('/record') ? 'slim' : 'full')) === 'slim');
+  readonly model = computed(() => {
+    const [j, f] = [this.editor.judgement(), this.editor.fields()];
+    return j && f ? stripModel(f.name, j.chain, j.evaluation) : null;
+  });
+  readonly saveWords = computed(() => {
+    const s = this.editor.save();
+    switch (s.kind) {
+      case 'saved':
+        return `saved ${clock(s.at)}`;
+      case 'unsaved':
+        return 'not saved yet';
+      case 'saving':
+        return 'saving …';
+      case 'failed':
+        return `not saved: ${s.why}`;
+      case 'conflict':
+        return 'changed elsewhere';
+    }
+  });
+  readonly clash = computed(() => {
+    const [s, mine] = [this.editor.save(), this.editor.fields()];
+    return s.kind === 'conflict' && mine ? s.fields.map((path) => ({ path, mine: this.#shown(fieldOf(mine, path)), theirs: this.#shown(fieldOf(s.theirs, path)) })) : [];
+  });
+  readonly picks = signal<Partial<Record<FieldPath, 'mine' | 'theirs'>>>({});
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => this.editor.open(id));
+    });
+    inject(Keys).bind([
+      { key: '\\', what: 'Strip full or slim', run: () => this.switchStrip() },
+      { key: 'Ctrl+Z', what: 'Undo', run: () => this.editor.undo() },
+      { key: 'Ctrl+Shift+Z', what: 'Redo', run: () => this.editor.redo() },
+    ]);
+  }
+
+  @HostListener('window:beforeunload')
+  leaving(): void {
+    this.editor.flush();
+  }
+
+  rename(name: string, box: HTMLInputElement): void {
+    const trimmed = name.trim();
+    if (trimmed === '' || trimmed.length > 80) box.value = this.editor.fields()?.name ?? '';
+    else this.editor.change({ name: trimmed });
+  }
+
+  setState(state: string): void {
+    this.editor.change({ state: state as SetupState });
+  }
+
+  switchStrip(): void {
+    const next = this.slim() ? 'full' : 'slim';
+    this.chosenStrip.set(next);
+    localStorage.setItem(STRIP, next);
+  }
+
+  clone(): void {
+    const f = this.editor.fields();
+    if (!f) return;
+    this.editor.flush();
+    const id = v7();
+    const name = `${f.name.slice(0, 74)} copy`;
+    this.#data.clone(this.id(), { id, name }).subscribe({
+      next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
+      error: (e: ApiProblem) => this.copyProblem.set(`No copy was made: ${e.message}`),
+    });
+  }
+
+  /** A part or hop of the strip was opened: the Plan page shows it. */
+  open(target: StripTarget): void {
+    const queryParams = target.kind === 'pier' ? { part: target.key, open: null } : { open: 'link', part: null };
+    void this.#router.navigate(['plan'], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge' });
+  }
+
+  pick(path: FieldPath, whose: 'mine' | 'theirs'): void {
+    this.picks.update((p) => ({ ...p, [path]: whose }));
+  }
+
+  settle(): void {
+    const picks = this.picks();
+    this.editor.settle((p) => picks[p] ?? 'mine');
+    this.picks.set({});
+  }
+
+  retry(): void {
+    this.editor.flush();
+  }
+
+  #shown(value: unknown): string {
+    if (value === null || value === '') return 'nothing';
+    return typeof value === 'string' && !/^[0-9a-f-]{36}$/.test(value) ? value : 'another part';
+  }
+}

@@ -1,0 +1,167 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { Router, RouterLink } from '@angular/router';
+import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
+import { v7 } from 'uuid';
+import { SETUP_STATES, type SetupRow, type SetupState, type Summary } from '@ruddy/core/api';
+import { rate } from '@ruddy/core/texts';
+import { MiniStrip } from '../bridge-strip/mini-strip';
+import type { ApiProblem } from '../data/api';
+import { SetupsData } from '../data/setups';
+import { Keys } from '../shell/keys';
+import { counted, day } from '../shared/format';
+import { VerdictChip } from '../verdict/verdict-chip';
+
+const OUTCOME = { works: 'worked', care: 'worked with care', unreliable: 'unreliable', fails: 'failed' } as const;
+const DOORS_SHRINK_AT = 3;
+
+/** The start page: how all setups stand, which needs someone first, and the doors to begin. */
+@Component({
+  imports: [RouterLink, MatButtonModule, MatCheckboxModule, MiniStrip, VerdictChip],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './setups-page.html',
+  styleUrl: './setups-page.scss',
+})
+export class SetupsPage {
+  readonly #data = inject(SetupsData);
+  readonly #router = inject(Router);
+  readonly #reload = new Subject<{ q: string; state: string; retired: boolean }>();
+
+  readonly q = input('');
+  readonly state = input('');
+  readonly retired = input('');
+  readonly states = SETUP_STATES;
+  readonly rows = signal<SetupRow[] | null>(null);
+  readonly next = signal<string | null>(null);
+  readonly summary = signal<Summary | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly chosen = signal<ReadonlySet<string>>(new Set());
+  readonly rate = rate;
+  readonly day = day;
+  readonly outcome = OUTCOME;
+  readonly small = computed(() => (this.summary()?.own ?? 0) >= DOORS_SHRINK_AT);
+
+  readonly headline = computed(() => {
+    const s = this.summary();
+    if (!s) return 'Reading the setups …';
+    if (s.n === 0) return 'No setups yet. Start from what is in front of you.';
+    const parts = [
+      s.works ? `${s.works} ${s.works === 1 ? 'works' : 'work'}` : '',
+      s.care ? `${s.care} ${s.care === 1 ? 'needs' : 'need'} care` : '',
+      s.blocked ? `${s.blocked} won't work` : '',
+      s.unknown ? `${s.unknown} ${s.unknown === 1 ? 'is' : 'are'} not enough known` : '',
+    ].filter((x) => x !== '');
+    const list = parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1] ?? ''}` : (parts[0] ?? '');
+    return `${counted(s.n, 'setup')}: ${list}.`;
+  });
+
+  constructor() {
+    inject(Keys).bind([
+      { key: 'n', what: 'New setup', run: () => this.create() },
+      { key: 'x', what: 'Choose or leave the row with the focus', run: () => this.#toggleFocused() },
+      { key: 'ArrowDown', what: 'Next row', run: () => this.#step(1) },
+      { key: 'ArrowUp', what: 'Row before', run: () => this.#step(-1) },
+    ]);
+    this.#reload
+      .pipe(
+        debounceTime(120),
+        switchMap((f) =>
+          this.#data.list({ q: f.q, ...(f.state && { state: f.state as SetupState }), retired: f.retired }).pipe(
+            catchError((e: ApiProblem) => {
+              this.problem.set(e.message);
+              return of(null);
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((page) => {
+        if (!page) return;
+        this.problem.set(null);
+        this.rows.set(page.items);
+        this.next.set(page.next);
+      });
+    effect(() => this.#reload.next({ q: this.q(), state: this.state(), retired: this.retired() === '1' }));
+    this.#summarise();
+  }
+
+  filter(query: Record<string, string | null>): void {
+    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+
+  more(): void {
+    const cursor = this.next();
+    if (!cursor) return;
+    const state = this.state() as SetupState | '';
+    this.#data.list({ q: this.q(), ...(state && { state }), retired: this.retired() === '1', cursor }).subscribe({
+      next: (page) => {
+        this.rows.update((r) => [...(r ?? []), ...page.items]);
+        this.next.set(page.next);
+      },
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
+  }
+
+  create(): void {
+    const id = v7();
+    const used = new Set(this.rows()?.map((r) => r.name));
+    const name = Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find((n) => !used.has(n)) ?? 'New setup';
+    this.#data.create({ id, name }).subscribe({
+      next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
+      error: (e: ApiProblem) => this.problem.set(`No setup was started: ${e.message}`),
+    });
+  }
+
+  toggle(id: string): void {
+    this.chosen.update((c) => {
+      const next = new Set(c);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  }
+
+  cloneChosen(): void {
+    const row = this.rows()?.find((r) => this.chosen().has(r.id));
+    if (!row) return;
+    const id = v7();
+    this.#data.clone(row.id, { id, name: `${row.name.slice(0, 74)} copy` }).subscribe({
+      next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
+      error: (e: ApiProblem) => this.problem.set(`No copy was made: ${e.message}`),
+    });
+  }
+
+  retireChosen(): void {
+    for (const row of this.rows()?.filter((r) => this.chosen().has(r.id) && r.state !== 'retired') ?? [])
+      this.#data.patch(row.id, { state: 'retired' }, row.rev).subscribe({
+        next: () => this.#again(),
+        error: (e: ApiProblem) => this.problem.set(`${row.name} was not retired: ${e.message}`),
+      });
+    this.chosen.set(new Set());
+  }
+
+  #again(): void {
+    this.#reload.next({ q: this.q(), state: this.state(), retired: this.retired() === '1' });
+    this.#summarise();
+  }
+
+  #summarise(): void {
+    this.#data.summary().subscribe({ next: (s) => this.summary.set(s), error: (e: ApiProblem) => this.problem.set(e.message) });
+  }
+
+  #links(): HTMLElement[] {
+    return [...document.querySelectorAll<HTMLElement>('a.setup-link')];
+  }
+
+  #step(by: number): void {
+    const links = this.#links();
+    const now = links.indexOf(document.activeElement as HTMLElement);
+    links[Math.max(0, Math.min(links.length - 1, now + by))]?.focus();
+  }
+
+  #toggleFocused(): void {
+    const id = document.activeElement instanceof HTMLElement ? document.activeElement.dataset['id'] : undefined;
+    if (id) this.toggle(id);
+  }
+}

@@ -1,0 +1,36 @@
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' });
+const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+/** "3 Nov 2026" for a date or an instant. */
+export function day(iso: string): string {
+  return DAY.format(new Date(iso.length === 10 ? `${iso}T00:00:00Z` : iso));
+}
+
+/** "14:02" in this machine's time. */
+export function clock(iso: string): string {
+  return CLOCK.format(new Date(iso));
+}
+
+/** "1 setup", "12 setups". */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}
+
+/** Today as an ISO date in this machine's time. */
+export function today(): string {
+  const d = new Date();
+  return [d.getFullYear(), String(d.getMonth() + 1).padStart(2, '0'), String(d.getDate()).padStart(2, '0')].join('-');
+}
+
+/**
+ * A number as typed: comma or point as the decimal mark. Two marks, or a mark that could be
+ * grouping ("1,200"), are refused rather than guessed. Null for an empty field.
+ */
+export function readNumber(text: string): { ok: true; value: number | null } | { ok: false; why: string } {
+  const t = text.trim();
+  if (t === '') return { ok: true, value: null };
+  if (/^[+-]?\d{1,3}[.,]\d{3}$/.test(t) && !/^[+-]?0[.,]/.test(t))
+    return { ok: false, why: `"${t}" could mean two numbers; write it without a thousands mark` };
+  if (!/^[+-]?\d+([.,]\d+)?$/.test(t)) return { ok: false, why: `"${t}" is not a number` };
+  return { ok: true, value: Number(t.replace(',', '.')) };
+}

@@ -1,0 +1,96 @@
+import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { Router } from '@angular/router';
+
+export interface KeyBinding {
+  readonly key: string;
+  readonly what: string;
+  run(): void;
+}
+
+const OFF = 'ruddy.letter-keys-off';
+/** Where `g` and a letter lead; an entry appears with its page. */
+const PLACES: Record<string, { what: string; path: string | null }> = {
+  s: { what: 'Setups', path: '/setups' },
+  p: { what: 'Plan of this setup', path: null },
+  e: { what: 'Record of this setup', path: null },
+  c: { what: 'Compatibility', path: '/compatibility/table' },
+  a: { what: 'Parts', path: '/parts/host' },
+  w: { what: 'Workshop', path: '/workshop/rules' },
+};
+
+function typing(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox],[role=listbox],mat-dialog-container') !== null);
+}
+
+/** The keyboard: letters of the page, `g` and a letter to go somewhere. None acts while typing; all can be switched off. */
+@Injectable({ providedIn: 'root' })
+export class Keys {
+  readonly #router = inject(Router);
+  readonly #bindings = signal<readonly KeyBinding[]>([]);
+  readonly waiting = signal(false);
+  readonly lettersOff = signal(localStorage.getItem(OFF) === '1');
+  readonly bindings = this.#bindings.asReadonly();
+
+  constructor() {
+    document.addEventListener('keydown', (e) => this.#pressed(e));
+  }
+
+  /** Bind keys for as long as the caller lives. Call it in an injection context. */
+  bind(list: readonly KeyBinding[]): void {
+    this.#bindings.update((b) => [...b, ...list]);
+    inject(DestroyRef).onDestroy(() => this.#bindings.update((b) => b.filter((k) => !list.includes(k))));
+  }
+
+  switchLetters(off: boolean): void {
+    this.lettersOff.set(off);
+    localStorage.setItem(OFF, off ? '1' : '0');
+  }
+
+  /** The places `g` leads to from here. */
+  places(): { key: string; what: string }[] {
+    const inSetup = this.#setup() !== null;
+    return Object.entries(PLACES).flatMap(([key, p]) => (p.path || inSetup ? [{ key, what: p.what }] : []));
+  }
+
+  #setup(): string | null {
+    return /^\/setups\/([^/?]+)/.exec(this.#router.url)?.[1] ?? null;
+  }
+
+  #pressed(e: KeyboardEvent): void {
+    if (e.defaultPrevented) return;
+    const found = this.#bindings().find((b) => b.key === combination(e));
+    if (found && (e.ctrlKey || e.metaKey) && !typing(e.target)) {
+      e.preventDefault();
+      found.run();
+      return;
+    }
+    if (e.ctrlKey || e.metaKey || e.altKey || typing(e.target) || this.lettersOff()) return;
+    if (this.waiting()) {
+      this.waiting.set(false);
+      this.#go(e.key);
+      e.preventDefault();
+      return;
+    }
+    if (e.key === 'g') {
+      this.waiting.set(true);
+      return;
+    }
+    if (found) {
+      e.preventDefault();
+      found.run();
+    }
+  }
+
+  #go(letter: string): void {
+    const place = PLACES[letter];
+    const setup = this.#setup();
+    if (!place) return;
+    if (place.path) void this.#router.navigateByUrl(place.path);
+    else if (setup) void this.#router.navigateByUrl(`/setups/${setup}/${letter === 'p' ? 'plan' : 'record'}`);
+  }
+}
+
+function combination(e: KeyboardEvent): string {
+  if (!(e.ctrlKey || e.metaKey)) return e.key;
+  return `Ctrl+${e.shiftKey ? 'Shift+' : ''}${e.key.toUpperCase()}`;
+}

@@ -1,0 +1,85 @@
+import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
+import { Router } from '@angular/router';
+import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
+import type { SearchHit } from '@ruddy/core/api';
+import { PartsData } from '../data/parts';
+
+/** Search over setups and parts, from any page. */
+@Component({
+  selector: 'rb-search-box',
+  imports: [MatAutocompleteModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      #box
+      type="search"
+      placeholder="/ Search parts, setups"
+      aria-label="Search parts and setups"
+      [matAutocomplete]="auto"
+      (input)="typed(box.value)"
+      (keydown.escape)="box.blur()"
+    />
+    <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="open($event)">
+      @for (h of hits(); track h.id) {
+        <mat-option [value]="h">
+          {{ h.name }}
+          <span class="hint">{{ h.detail }}</span>
+        </mat-option>
+      }
+      @if (asked() && hits().length === 0) {
+        <mat-option disabled>Nothing is called that</mat-option>
+      }
+    </mat-autocomplete>
+  `,
+  styles: `
+    input {
+      width: 100%;
+      height: 32px;
+      font: inherit;
+      color: var(--ink);
+      background: var(--sheet);
+      border: 1px solid var(--rim);
+      border-radius: 4px;
+      padding: 0 8px;
+    }
+    input::placeholder {
+      color: var(--ink2);
+      opacity: 1;
+    }
+  `,
+})
+export class SearchBox {
+  readonly #parts = inject(PartsData);
+  readonly #router = inject(Router);
+  readonly #words = new Subject<string>();
+  readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  readonly asked = signal(false);
+  readonly hits = toSignal(
+    this.#words.pipe(
+      debounceTime(150),
+      switchMap((q) => (q === '' ? of([]) : this.#parts.search(q).pipe(map((r) => r.items), catchError(() => of([]))))),
+      takeUntilDestroyed(),
+    ),
+    { initialValue: [] as SearchHit[] },
+  );
+
+  typed(words: string): void {
+    this.asked.set(words.trim() !== '');
+    this.#words.next(words.trim());
+  }
+
+  focus(): void {
+    this.box().nativeElement.focus();
+  }
+
+  readonly show = (h: SearchHit | string): string => (typeof h === 'string' ? h : '');
+
+  open(e: MatAutocompleteSelectedEvent): void {
+    const hit = e.option.value as SearchHit;
+    this.box().nativeElement.value = '';
+    this.typed('');
+    void this.#router.navigateByUrl(hit.kind === 'setup' ? `/setups/${hit.id}/plan` : `/parts/${hit.kind}/${hit.id}`);
+  }
+}

@@ -1,0 +1,106 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { DemoReport, LoadReport } from '@ruddy/core/api';
+import type { ApiProblem } from '../data/api';
+import { WorkshopData } from '../data/workshop';
+import { counted } from '../shared/format';
+import { WorkshopNav } from './workshop-nav';
+
+/** The demo data and how to remove it; everything as one file, out and in. */
+@Component({
+  imports: [WorkshopNav, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './data-page.html',
+  styleUrl: './data-page.scss',
+})
+export class DataPage {
+  readonly #data = inject(WorkshopData);
+  readonly demo = signal<DemoReport | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly said = signal<string | null>(null);
+  readonly asking = signal(false);
+  readonly working = signal(false);
+  readonly left = computed(() => {
+    const d = this.demo();
+    return d ? d.parts + d.setups + d.outcomes : 0;
+  });
+  readonly headline = computed(() => {
+    const d = this.demo();
+    if (!d) return 'Reading what is stored …';
+    if (this.left() === 0) return '0 examples are stored; everything here is yours.';
+    return `${counted(d.setups, 'example setup')}, ${counted(d.parts, 'part')} and ${counted(d.outcomes, 'outcome')} of the examples can go.`;
+  });
+
+  constructor() {
+    this.#look();
+  }
+
+  remove(): void {
+    this.working.set(true);
+    this.#data.removeDemo().subscribe({
+      next: (d) => {
+        this.working.set(false);
+        this.asking.set(false);
+        this.said.set(`Removed ${counted(d.setups, 'setup')}, ${counted(d.parts, 'part')}, ${counted(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`);
+        this.#look();
+      },
+      error: (e: ApiProblem) => this.#failed(`Nothing was removed: ${e.message}`),
+    });
+  }
+
+  save(): void {
+    this.#data.exportAll().subscribe({
+      next: (bundle) => {
+        const url = URL.createObjectURL(new Blob([JSON.stringify(bundle, null, 1)], { type: 'application/json' }));
+        const a = document.createElement('a');
+        a.href = url;
+        a.download = 'ruddy-bridge.json';
+        a.click();
+        URL.revokeObjectURL(url);
+        this.said.set(`Saved ${counted(bundle.parts.length, 'part')}, ${counted(bundle.setups.length, 'setup')} and ${counted(bundle.outcomes.length, 'outcome')}.`);
+      },
+      error: (e: ApiProblem) => this.#failed(`Nothing was saved: ${e.message}`),
+    });
+  }
+
+  async load(box: HTMLInputElement): Promise<void> {
+    const file = box.files?.[0];
+    box.value = '';
+    if (!file) return;
+    this.problem.set(null);
+    this.said.set(null);
+    let bundle: unknown;
+    try {
+      bundle = JSON.parse(await file.text());
+    } catch (error) {
+      this.#failed(`Nothing stored: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).`);
+      return;
+    }
+    this.working.set(true);
+    this.#data.load(bundle).subscribe({
+      next: (r) => {
+        this.working.set(false);
+        this.said.set(`From ${file.name}: ${fates(r)}.`);
+        this.#look();
+      },
+      error: (e: ApiProblem) => this.#failed(`Nothing stored from ${file.name}. ${e.message}`),
+    });
+  }
+
+  #failed(why: string): void {
+    this.working.set(false);
+    this.said.set(null);
+    this.problem.set(why);
+  }
+
+  #look(): void {
+    this.#data.demo().subscribe({ next: (d) => this.demo.set(d), error: (e: ApiProblem) => this.#failed(e.message) });
+  }
+}
+
+function fates(r: LoadReport): string {
+  const words = (fate: Record<string, number>) => Object.entries(fate).map(([kind, n]) => `${n} ${kind}`);
+  const stored = words(r.stored);
+  const same = words(r.same);
+  return [stored.length > 0 ? `stored ${stored.join(', ')}` : 'nothing new', same.length > 0 ? `already here ${same.join(', ')}` : ''].filter((s) => s !== '').join('; ');
+}
