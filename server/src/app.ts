@@ -22,6 +22,7 @@ const policy = {
   useDefaults: false,
   directives: {
     defaultSrc: ["'self'"],
+    scriptSrc: ["'self'"],
     // Angular puts component styles into style elements; scripts stay files only.
     styleSrc: ["'self'", "'unsafe-inline'"],
     imgSrc: ["'self'", 'data:'],

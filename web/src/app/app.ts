@@ -6,6 +6,7 @@ import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Keys } from './shell/keys';
 import { SearchBox } from './shell/search-box';
 import { ThemeChoice } from './shell/theme';
+import { ServerClock } from './shared/server-clock';
 
 /** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
 @Component({
@@ -19,6 +20,8 @@ export class App {
   readonly #dialog = inject(MatDialog);
   readonly keys = inject(Keys);
   readonly theme = inject(ThemeChoice);
+  // Asked for at once, so that every form that opens later has the server's day.
+  protected readonly clock = inject(ServerClock);
   readonly search = viewChild.required(SearchBox);
   readonly nav = [
     { path: '/setups', name: 'Setups' },

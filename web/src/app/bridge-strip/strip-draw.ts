@@ -26,7 +26,7 @@ function drawHop(layer: Layer, p: HopPicture, hatch: string): void {
 }
 
 function fit(words: string, width: number): string {
-  const most = Math.floor((width - 8) / 6.3);
+  const most = Math.floor((width - 8) / 5.8);
   return words.length <= most ? words : `${words.slice(0, most - 1)}…`;
 }
 

@@ -89,7 +89,7 @@ function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] 
 }
 
 function teeth(h: StripHop, px: (g: number) => number): HopPicture['teeth'] {
-  if (!h.pinch || h.neckAt === null) return [];
+  if (!h.pinch || h.neckAt === null || h.state === "blocked") return [];
   const beside = gaps(h).flatMap((g) => (g.right === h.neckAt ? [g.x1 - 7] : g.left === h.neckAt ? [g.x0 + 7] : []));
   const half = px(h.usable?.hi ?? 0) / 2;
   return beside.flatMap((x) => [

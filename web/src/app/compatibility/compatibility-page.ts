@@ -9,7 +9,7 @@ import { OUTCOMES } from '@ruddy/core/log';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
-import { counted, day } from '../shared/format';
+import { counted, day, orEmpty } from '../shared/format';
 
 /** The compatibility log as a plain list: what was connected, under which versions, and what happened. */
 @Component({
@@ -22,9 +22,9 @@ export class CompatibilityPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
   readonly #reload = new Subject<{ q: string; outcome: string; newest: boolean }>();
-  readonly q = input('');
-  readonly outcome = input('');
-  readonly newest = input('');
+  readonly q = input('', { transform: orEmpty });
+  readonly outcome = input('', { transform: orEmpty });
+  readonly newest = input('', { transform: orEmpty });
   readonly outcomes = OUTCOMES;
   readonly words = OUTCOME_WORDS;
   readonly provenance = PROVENANCE_LABELS;

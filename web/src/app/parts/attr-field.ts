@@ -21,6 +21,7 @@ import type { FieldValue } from './form-model';
           <mat-select
             [id]="key()"
             [formControl]="control()"
+            placeholder="not sure"
             [aria-labelledby]="key() + '-l'"
             [attr.aria-invalid]="error() !== null"
             [attr.aria-describedby]="key() + '-d'"

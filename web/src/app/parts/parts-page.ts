@@ -10,7 +10,7 @@ import { PART_KINDS, type AnySpec, type PartKind } from '@ruddy/core/schema';
 import { ApiProblem } from '../data/api';
 import { partName, PartsData } from '../data/parts';
 import { Keys } from '../shell/keys';
-import { counted } from '../shared/format';
+import { counted, orEmpty } from '../shared/format';
 import type { Errors } from './form-model';
 import { facts, KIND_WORDS } from './part-facts';
 import { PartForm } from './part-form';
@@ -29,8 +29,8 @@ export class PartsPage {
 
   readonly kind = input.required<PartKind>();
   readonly id = input<string>();
-  readonly q = input('');
-  readonly retired = input('');
+  readonly q = input('', { transform: orEmpty });
+  readonly retired = input('', { transform: orEmpty });
 
   readonly kinds = PART_KINDS;
   readonly words = KIND_WORDS;

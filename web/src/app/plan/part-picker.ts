@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
-import { catchError, debounceTime, of, startWith, Subject, switchMap } from 'rxjs';
+import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
 import type { Part } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
 import { partName, PartsData } from '../data/parts';
@@ -89,7 +89,6 @@ export class PartPicker {
     this.words
       .pipe(
         debounceTime(120),
-        startWith(''),
         switchMap((q) => this.#data.list({ kind: this.kind(), q: q.trim(), limit: 50 }).pipe(catchError(() => of({ items: [], next: null })))),
         takeUntilDestroyed(),
       )

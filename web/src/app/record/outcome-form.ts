@@ -9,7 +9,7 @@ import { outcomeBody, PROVENANCE_LABELS, PROVENANCES, VERSION_LABELS } from '@ru
 import { OUTCOMES, type Outcome } from '@ruddy/core/log';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
-import { today } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
 
 export const OUTCOME_WORDS: Record<Outcome, string> = { works: 'Works', care: 'Works with care', unreliable: 'Unreliable', fails: 'Fails' };
 
@@ -31,6 +31,7 @@ const VERSION_KEYS = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS
 })
 export class OutcomeForm {
   readonly #data = inject(SetupsData);
+  readonly #clock = inject(ServerClock);
   readonly setupId = input.required<string>();
   readonly corrects = input<Correction | null>(null);
   readonly stored = output();
@@ -53,7 +54,7 @@ export class OutcomeForm {
 
   readonly form = new FormGroup({
     outcome: new FormControl<Outcome | ''>('', { nonNullable: true }),
-    happenedOn: new FormControl(today(), { nonNullable: true }),
+    happenedOn: new FormControl(this.#clock.today(), { nonNullable: true }),
     symptoms: new FormControl('', { nonNullable: true }),
     fixes: new FormControl('', { nonNullable: true }),
     provenance: new FormControl<(typeof PROVENANCES)[number]>('own', { nonNullable: true }),
@@ -98,7 +99,7 @@ export class OutcomeForm {
         this.sending.set(false);
         this.#id = v7();
         this.form.reset();
-        this.form.patchValue({ happenedOn: today() });
+        this.form.patchValue({ happenedOn: this.#clock.today() });
         this.stored.emit();
       },
       error: (e: ApiProblem) => {

@@ -7,7 +7,8 @@ import type { Outcome } from '@ruddy/core/log';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
-import { counted, day, today } from '../shared/format';
+import { counted, day } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
 import { OUTCOME_WORDS, OutcomeForm, type Correction } from './outcome-form';
 
 interface Line {
@@ -69,6 +70,7 @@ function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
 export class RecordPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
+  readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
   readonly show = input<string>();
   readonly filters = Object.entries(FILTERS);
@@ -126,7 +128,7 @@ export class RecordPage {
       this.noteProblem.set('Nothing stored. Note: must not be empty');
       return;
     }
-    this.#data.addNote(id, { id: v7(), text, happenedOn: today() }).subscribe({
+    this.#data.addNote(id, { id: v7(), text, happenedOn: this.#clock.today() }).subscribe({
       next: (r) => {
         box.value = '';
         this.noteProblem.set(null);

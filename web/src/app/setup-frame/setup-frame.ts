@@ -13,7 +13,8 @@ import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
 import { SetupsData } from '../data/setups';
 import { Keys } from '../shell/keys';
-import { clock } from '../shared/format';
+import { clock, day } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
 import { VerdictChip } from '../verdict/verdict-chip';
 
 const STRIP = 'ruddy.strip';
@@ -31,6 +32,7 @@ export class SetupFrame {
   readonly #data = inject(SetupsData);
   readonly #dialog = inject(MatDialog);
   readonly #route = inject(ActivatedRoute);
+  readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
   readonly id = input.required<string>();
 
@@ -56,7 +58,7 @@ export class SetupFrame {
     const s = this.editor.save();
     switch (s.kind) {
       case 'saved':
-        return `saved ${clock(s.at)}`;
+        return `saved ${this.#clock.isToday(s.at) ? clock(s.at) : day(s.at)}`;
       case 'unsaved':
         return 'not saved yet';
       case 'saving':

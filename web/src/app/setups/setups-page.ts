@@ -11,7 +11,7 @@ import { MiniStrip } from '../bridge-strip/mini-strip';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { Keys } from '../shell/keys';
-import { counted, day } from '../shared/format';
+import { counted, day, orEmpty } from '../shared/format';
 import { VerdictChip } from '../verdict/verdict-chip';
 
 const OUTCOME = { works: 'worked', care: 'worked with care', unreliable: 'unreliable', fails: 'failed' } as const;
@@ -29,9 +29,9 @@ export class SetupsPage {
   readonly #router = inject(Router);
   readonly #reload = new Subject<{ q: string; state: string; retired: boolean }>();
 
-  readonly q = input('');
-  readonly state = input('');
-  readonly retired = input('');
+  readonly q = input('', { transform: orEmpty });
+  readonly state = input('', { transform: orEmpty });
+  readonly retired = input('', { transform: orEmpty });
   readonly states = SETUP_STATES;
   readonly rows = signal<SetupRow[] | null>(null);
   readonly next = signal<string | null>(null);

@@ -16,10 +16,9 @@ export function counted(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
 
-/** Today as an ISO date in this machine's time. */
-export function today(): string {
-  const d = new Date();
-  return [d.getFullYear(), String(d.getMonth() + 1).padStart(2, '0'), String(d.getDate()).padStart(2, '0')].join('-');
+/** A query parameter that is absent arrives as undefined; a filter wants an empty word. */
+export function orEmpty(value: string | undefined): string {
+  return value ?? '';
 }
 
 /**

@@ -1,0 +1,170 @@
+import { describe, expect, it } from 'vitest';
+import { RuleBook } from '../src/house';
+import { joinLink, worlds } from '../src/link';
+import { chainKey, NO_TALLY } from '../src/log';
+import { CHECKS, FINDING_CODES, runChecks, whatIf, type Check, type FactKey } from '../src/plan';
+import { headline, sentence } from '../src/texts';
+import { cable, directChain, dock, host, judge, plainChain, tunnelChain } from './make';
+
+const EMPTY = { host: null, socket: null, path: null, dock: null, card: null };
+
+describe('PL-01 what is not known', () => {
+  it('an unknown tunnelling flag is "not enough known" and is named with how to find out', () => {
+    const e = judge(tunnelChain({ socket: { tunnelling: null } }));
+    expect(e.predicted.verdict).toEqual({
+      state: 'unknown',
+      because: ['link/no-tunnel'],
+      wouldDecide: ['host/sockets/left/tunnelling'],
+    });
+    expect(e.toVerify[0]).toEqual({ path: 'host/sockets/left/tunnelling', decides: true });
+    expect(headline(e)).toBe('Not enough known: whether the left port tunnels PCIe decides it. Finding out takes 10 minutes.');
+  });
+
+  it('a port nobody looked at asks for its standard first', () => {
+    const e = judge(tunnelChain({ socket: { standard: null, tunnelling: null } }));
+    expect(e.predicted.verdict.state).toBe('unknown');
+    expect(e.predicted.verdict.wouldDecide[0]).toBe('host/sockets/left/standard');
+  });
+
+  it('one of two standards, both of which tunnel, is enough', () => {
+    const e = judge(tunnelChain({ socket: { standard: { oneOf: ['usb4-40', 'thunderbolt-4'] } } }));
+    expect(e.predicted.verdict.state).toBe('works');
+  });
+
+  it('an unknown cable mark can decide, and takes a minute', () => {
+    const e = judge(tunnelChain({ cable: { markedGbps: null } }));
+    expect(e.predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['path/a/markedGbps'] });
+    expect(headline(e)).toContain('takes 1 minute.');
+  });
+
+  it('an unknown length does not stop the plan: a range, and the tape measure', () => {
+    const e = judge(tunnelChain({ cable: { lengthMm: null } }));
+    expect(e.predicted.verdict.state).toBe('care');
+    expect(e.predicted.link.usable?.down).toMatchObject({ lo: expect.closeTo(16.0, 1), hi: expect.closeTo(26.0, 1) });
+    expect(e.toVerify).toEqual([{ path: 'path/a/lengthMm', decides: true }]);
+  });
+
+  it('an unknown construction is the question, not the length that is known', () => {
+    const e = judge(tunnelChain({ cable: { construction: null, lengthMm: 1500 } }));
+    expect(e.toVerify.map((v) => v.path)).toEqual(['path/a/construction']);
+  });
+});
+
+describe('incomplete chains', () => {
+  it('nothing chosen is not enough known and says where to start', () => {
+    const e = judge(EMPTY);
+    expect(e.predicted.verdict.state).toBe('unknown');
+    expect(e.predicted.link.usable).toBeNull();
+    expect(headline(e)).toBe('Not enough known: no part is chosen yet. Choose a host and its port first.');
+  });
+
+  it('a certain blocker still says won\'t work while parts are missing', () => {
+    const e = judge({ ...EMPTY, host: host({ standard: 'usb-c', tunnelling: 'no' }), socket: 'left' });
+    expect(e.predicted.verdict.state).toBe('blocked');
+  });
+
+  it('a missing card leaves the last hop unknown and caps it by what is there', () => {
+    const e = judge({ ...tunnelChain(), card: null });
+    expect(e.predicted.link.hops[2]).toMatchObject({ state: 'unknown', unchosen: ['card'] });
+    expect(e.predicted.link.hops[2]?.usable?.down.lo).toBe(0);
+    expect(headline(e)).toBe('Not enough known: the card is not chosen yet; 3 of 4 parts are.');
+  });
+});
+
+describe('the check registry', () => {
+  it('every code a check declares is in the table, and every check makes only codes it declares', () => {
+    const seen = new Set<string>();
+    for (const c of [tunnelChain({ cable: { lengthMm: 2500, markedW: 100 } }), plainChain(), directChain(), EMPTY]) {
+      for (const w of worlds(c)) {
+        const rules = new RuleBook({});
+        for (const check of CHECKS) {
+          const made = runChecks([check], { ...w.facts, link: joinLink(w.facts, rules) }, rules);
+          for (const d of made) {
+            expect(check.codes).toContain(d.code);
+            seen.add(d.code);
+          }
+        }
+      }
+    }
+    for (const check of CHECKS) for (const code of check.codes) expect(FINDING_CODES).toHaveProperty([code]);
+    expect(seen.size).toBeGreaterThan(5);
+  });
+
+  it('a check that reads a slot it did not declare fails', () => {
+    const sly: Check = {
+      id: 'sly',
+      codes: ['link/pinch'],
+      reads: ['path'] as FactKey[],
+      run: (facts) => (facts.dock ? [] : []),
+    };
+    const [w] = worlds(tunnelChain());
+    if (!w) throw new Error('a known chain has one world');
+    const rules = new RuleBook({});
+    expect(() => runChecks([sly], { ...w.facts, link: joinLink(w.facts, rules) }, rules)).toThrow('read "dock" without declaring it');
+  });
+
+  it('every finding has a sentence with a what, a why and a to-do', () => {
+    const chains = [
+      tunnelChain({ cable: { lengthMm: 2500, markedW: 100, markedGbps: 20 } }),
+      tunnelChain({ cable: { lengthMm: 1200 } }),
+      tunnelChain({ cable: { markedGbps: 0.48, markedW: 240 } }),
+      tunnelChain({ cable: { markedGbps: null } }),
+      plainChain(),
+      directChain(),
+      { ...tunnelChain(), dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }) },
+      { ...tunnelChain(), path: [{ key: 'a', spec: cable() }, { key: 'b', spec: cable() }] },
+      EMPTY,
+    ];
+    const codes = new Set<string>();
+    for (const f of chains.flatMap((c) => judge(c, { evidence: { ...NO_TALLY, n: 3, works: 3 } }).findings)) {
+      codes.add(f.code);
+      const s = sentence(f);
+      for (const words of [s.what, s.why, s.todo]) {
+        expect(words.length).toBeGreaterThan(10);
+        expect(words).not.toMatch(/undefined|NaN|Infinity|\[object/);
+      }
+    }
+    expect([...codes].sort()).toEqual(Object.keys(FINDING_CODES).sort());
+  });
+});
+
+describe('what was seen', () => {
+  const seen = (works: number, fails: number) => ({ ...NO_TALLY, n: works + fails, works, fails, newest: '2026-10-14' });
+
+  it('the headline counts what was logged for exactly this chain', () => {
+    expect(headline(judge(tunnelChain(), { evidence: seen(5, 1) }))).toBe(
+      'Works: every hop carries 26.0 Gb/s or more, and 5 of 6 like it worked.',
+    );
+    expect(headline(judge(tunnelChain(), { evidence: seen(1, 0) }))).toContain('the one entry logged for it worked');
+  });
+
+  it('a prediction that most of the log contradicts needs care and says so first', () => {
+    const e = judge(tunnelChain(), { evidence: seen(1, 3) });
+    expect(e.predicted.verdict.state).toBe('care');
+    expect(headline(e)).toBe('Predicted to work, seen to fail 3 of 4 times. Trust the log; the reason is not known.');
+    expect(judge(tunnelChain(), { evidence: seen(2, 2) }).predicted.verdict.state).toBe('works');
+  });
+
+  it('a blocked chain that was seen to work is a contradiction too', () => {
+    expect(headline(judge(plainChain(), { evidence: seen(2, 0) }))).toContain('Predicted to fail, seen to work 2 of 2 times');
+  });
+
+  it('CO-02 the chain key holds host, link kind, dock and card, not the cable', () => {
+    const key = chainKey(tunnelChain());
+    expect(chainKey(tunnelChain({ cable: { lengthMm: 1200 } }))).toBe(key);
+    expect(chainKey(tunnelChain({ card: { model: 'c-1 ' } }))).toBe(key);
+    expect(chainKey(tunnelChain({ card: { model: 'C-2' } }))).not.toBe(key);
+    expect(chainKey({ ...tunnelChain(), card: null })).toBeNull();
+  });
+});
+
+describe('what if', () => {
+  it('another cable moves the pinch from the cable to the dock', () => {
+    const input = { chain: tunnelChain({ cable: { lengthMm: 1200 } }), context: { asOf: '2026-11-20', house: {} } };
+    const w = whatIf(input, { path: [{ key: 'a', spec: cable({ lengthMm: 500 }) }] });
+    expect(w.before.predicted.link.pinch.part).toBe('path');
+    expect(w.after.predicted.link.pinch.part).toBe('dock');
+    expect(w.changed).toMatchObject({ verdict: true, pinch: true, usableGbps: expect.closeTo(10.0, 1) });
+    expect(input.chain.path?.[0]?.spec.lengthMm).toBe(1200);
+  });
+});

@@ -1,0 +1,137 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { contains, type Num } from '/work/main/core/src/units';
+import { DOMAIN } from '/work/main/core/src/link';
+import type { Chain } from '/work/main/core/src/schema';
+import { directChain, judge, tunnelChain, type Over } from '/work/main/core/test/make';
+
+const gens = (d: { lo: number; hi: number }) => fc.integer({ min: d.lo, max: d.hi });
+const known = fc.record({
+  standard: fc.constantFrom('usb-c', 'usb4-20', 'usb4-40', 'thunderbolt-4' as const),
+  tunnelling: fc.constantFrom('yes', 'no' as const),
+  socketGen: gens(DOMAIN.tunnelSocketGen),
+  socketLanes: gens(DOMAIN.tunnelSocketLanes),
+  construction: fc.constantFrom('passive', 'active' as const),
+  lengthMm: fc.integer({ min: DOMAIN.cableMm.lo, max: DOMAIN.cableMm.hi }),
+  markedGbps: fc.constantFrom(0.48, 5, 10, 20, 40, 80),
+  cableGen: gens(DOMAIN.directCableGen),
+  uplink: fc.constantFrom('usb4-20', 'usb4-40', 'thunderbolt-4' as const),
+  slotGen: gens(DOMAIN.slotGen),
+  slotLanes: gens(DOMAIN.slotLanes),
+  cardGen: gens(DOMAIN.cardGen),
+  cardLanes: gens(DOMAIN.cardLanes),
+});
+type Known = typeof known extends fc.Arbitrary<infer T> ? T : never;
+const MASK = Object.keys({
+  standard: 0, tunnelling: 0, socketGen: 0, socketLanes: 0, construction: 0, lengthMm: 0, markedGbps: 0,
+  cableGen: 0, uplink: 0, slotGen: 0, slotLanes: 0, cardGen: 0, cardLanes: 0,
+}) as (keyof Known)[];
+const masks = fc.subarray(MASK);
+
+function over(k: Known, open: readonly string[], direct: boolean): Over {
+  const has = <V>(key: keyof Known, value: V) => (open.includes(key) ? null : value);
+  // What a standard settles is not a choice: plain USB-C never tunnels, Thunderbolt 4 always does.
+  const settled = { 'usb-c': 'no', 'thunderbolt-4': 'yes', 'usb4-20': k.tunnelling, 'usb4-40': k.tunnelling } as const;
+  return {
+    socket: {
+      pcieGen: has('socketGen', k.socketGen),
+      lanes: has('socketLanes', k.socketLanes),
+      controller: 'separate',
+      ...(!direct && { standard: has('standard', k.standard), tunnelling: has('tunnelling', settled[k.standard]) }),
+    },
+    cable: {
+      construction: has('construction', k.construction),
+      lengthMm: has('lengthMm', k.lengthMm),
+      ...(direct ? { pcieGen: has('cableGen', k.cableGen) } : { markedGbps: has('markedGbps', k.markedGbps) }),
+    },
+    dock: { slotGen: has('slotGen', k.slotGen), slotLanes: has('slotLanes', k.slotLanes), ...(!direct && { uplink: has('uplink', k.uplink) }) },
+    card: { pcieGen: has('cardGen', k.cardGen), lanes: has('cardLanes', k.cardLanes) },
+  };
+}
+
+const kinds: [string, boolean, (o: Over) => Chain][] = [
+  ['tunnel', false, tunnelChain],
+  ['direct', true, directChain],
+];
+
+describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
+  it('the range contains the result of every completion', () => {
+    fc.assert(
+      fc.property(known, masks, (k, open) => {
+        const wide = judge(make(over(k, open, direct))).predicted.link;
+        const full = judge(make(over(k, [], direct))).predicted.link;
+        full.hops.forEach((h, i) => {
+          const outer = wide.hops[i]?.usable;
+          expect(outer && h.usable && contains(outer.down, h.usable.down)).toBe(true);
+          expect(outer && h.usable && contains(outer.up, h.usable.up)).toBe(true);
+        });
+        expect(wide.usable && full.usable && contains(wide.usable.down, full.usable.down)).toBe(true);
+        if (wide.pinch.certain && !full.hops.some((h) => h.state === 'broken')) {
+          const least = Math.min(...full.hops.map((h) => h.usable?.down.lo ?? Infinity));
+          const at = full.hops[wide.pinch.hops[0] ?? -1]?.usable?.down.lo;
+          expect(at).toBeCloseTo(least, 9);
+        }
+      }),
+      { numRuns: 100000 },
+    );
+  });
+
+  it('narrowing an input never widens a result, and filling one in never unsays a certain finding', () => {
+    fc.assert(
+      fc.property(known, masks, fc.constantFrom(...MASK), (k, open, filled) => {
+        const before = judge(make(over(k, [...open, filled], direct)));
+        const after = judge(make(over(k, open.filter((o) => o !== filled), direct)));
+        const [a, b] = [before.predicted.link.usable, after.predicted.link.usable];
+        expect(a && b && contains(a.down, b.down)).toBe(true);
+        const certain = before.findings.filter((f) => f.certainty === 'certain' && f.severity === 'blocks').map((f) => f.code);
+        for (const code of certain) expect(after.findings.map((f) => f.code)).toContain(code);
+      }),
+      { numRuns: 100000 },
+    );
+  });
+
+  it('a better part never lowers a rate', () => {
+    fc.assert(
+      fc.property(known, (k) => {
+        const base = judge(make(over(k, [], direct))).predicted.link.usable?.down.lo ?? 0;
+        const better: Partial<Known>[] = [
+          { slotGen: Math.min(4, k.slotGen + 1) },
+          { slotLanes: 16 },
+          { cardGen: 5, cardLanes: 16 },
+          { lengthMm: 100 },
+          { markedGbps: 80 },
+          { socketLanes: 4, socketGen: 4 },
+          { cableGen: 4 },
+        ];
+        for (const b of better) expect(judge(make(over({ ...k, ...b }, [], direct))).predicted.link.usable?.down.lo).toBeGreaterThanOrEqual(base);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('the pinch is the minimum, nearest the host in a tie, and the rest is never less than it', () => {
+    fc.assert(
+      fc.property(known, (k) => {
+        const { hops, usable, pinch } = judge(make(over(k, [], direct))).predicted.link;
+        const rates = hops.map((h) => h.usable?.down.lo ?? Infinity);
+        expect(usable?.down.lo).toBe(Math.min(...rates));
+        expect(pinch.hops).toEqual([rates.indexOf(Math.min(...rates))]);
+        expect(pinch.rest?.lo ?? Infinity).toBeGreaterThanOrEqual((usable?.down.lo ?? 0) - 1e-9);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('a range between two limits behaves like the numbers in it', () => {
+    fc.assert(
+      fc.property(known, fc.integer({ min: 1, max: 16 }), (k, other) => {
+        const lanes: Num = { lo: Math.min(other, k.slotLanes), hi: Math.max(other, k.slotLanes) };
+        const o = over(k, [], direct);
+        const ranged = judge(make({ ...o, dock: { ...o.dock, slotLanes: lanes } })).predicted.link.usable;
+        const one = judge(make(o)).predicted.link.usable;
+        expect(ranged && one && contains(ranged.down, one.down)).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});

@@ -1,0 +1,86 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { pino } from 'pino';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import request from 'supertest';
+import { inject } from 'vitest';
+import { bundleSchema, type Bundle, type Part, type Setup } from '@ruddy/core/api';
+import { createApp } from '../src/app';
+import { connect } from '../src/db/connect';
+import { defineModels } from '../src/db/models';
+import { DEMO_FILE } from '../../scripts/lib/paths.mjs';
+
+export const NOW = new Date('2026-11-20T18:00:00.000Z');
+
+export interface Harness {
+  db: Sequelize;
+  api: ReturnType<typeof request>;
+  clock: { now: Date };
+  rows<T extends object>(sql: string, bind?: unknown[]): Promise<T[]>;
+  close(): Promise<void>;
+}
+
+/** The real application over a database of its own, copied from the template. */
+export async function start(): Promise<Harness> {
+  const admin = connect(inject('adminUrl'));
+  const name = `t_${randomUUID().replaceAll('-', '')}`;
+  await admin.query(`CREATE DATABASE ${name} TEMPLATE ruddy_template`);
+  const db = connect(inject('adminUrl').replace(/\/postgres$/, `/${name}`));
+  defineModels(db);
+  const clock = { now: NOW };
+  const app = createApp({ db, now: () => clock.now }, { webDir: null, logger: pino({ level: 'silent' }) });
+  return {
+    db,
+    api: request(app),
+    clock,
+    rows: <T extends object>(sql: string, bind: unknown[] = []) => db.query<T>(sql, { type: QueryTypes.SELECT, bind }),
+    async close() {
+      await db.close();
+      await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
+      await admin.close();
+    },
+  };
+}
+
+/** The demo bundle as it ships. */
+export function demoBundle(): Bundle {
+  return bundleSchema.parse(JSON.parse(readFileSync(DEMO_FILE, 'utf8')));
+}
+
+const socket = {
+  key: 'left',
+  connector: 'usb-c',
+  standard: 'usb4-40',
+  tunnelling: 'yes',
+  controller: 'built-in',
+  pcieGen: 4,
+  lanes: 4,
+};
+
+export const SPECS = {
+  host: { maker: 'Alder', model: 'H-1', form: 'laptop', sockets: [socket, { ...socket, key: 'right', standard: 'usb-c', tunnelling: 'no' }] },
+  cable: { maker: 'Alder', model: 'K-1', connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 },
+  dock: { maker: 'Alder', model: 'D-1', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+  card: { maker: 'Alder', model: 'C-1', pcieGen: 4, lanes: 16 },
+} as const;
+
+/** Add a part and give it back. */
+export async function addPart(h: Harness, kind: keyof typeof SPECS, over: object = {}): Promise<Part> {
+  const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind, spec: { ...SPECS[kind], ...over } });
+  if (r.status !== 201) throw new Error(JSON.stringify(r.body));
+  return r.body as Part;
+}
+
+/** A setup with all parts, and its parts. */
+export async function addSetup(h: Harness, name = 'Bench', over: object = {}): Promise<Setup> {
+  const [host, cable, dock, card] = await Promise.all([
+    addPart(h, 'host', { model: `H ${name}` }),
+    addPart(h, 'cable', { model: `K ${name}` }),
+    addPart(h, 'dock', { model: `D ${name}` }),
+    addPart(h, 'card', { model: `C ${name}` }),
+  ]);
+  const slots = { host: host.id, socket: 'left', path: [cable.id], dock: dock.id, card: card.id, ...over };
+  const r = await h.api.post('/api/setups').send({ id: randomUUID(), name, slots });
+  if (r.status !== 201) throw new Error(JSON.stringify(r.body));
+  return r.body as Setup;
+}
