@@ -15,7 +15,16 @@ export default defineConfig({
         },
       },
       { test: { name: 'house', root: './scripts', include: ['test/**/*.test.ts'], testTimeout: 60_000 } },
-      { test: { name: 'e2e', root: './e2e', include: ['**/*.e2e.ts'], testTimeout: 40_000, hookTimeout: 60_000, fileParallelism: false } },
+      {
+        test: {
+          name: 'e2e',
+          root: './e2e',
+          include: ['**/*.e2e.ts'],
+          testTimeout: 40_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

@@ -58,7 +58,7 @@ describe('incomplete chains', () => {
     expect(headline(e)).toBe('Not enough known: no part is chosen yet. Choose a host and its port first.');
   });
 
-  it('a certain blocker still says won\'t work while parts are missing', () => {
+  it("a certain blocker still says won't work while parts are missing", () => {
     const e = judge({ ...EMPTY, host: host({ standard: 'usb-c', tunnelling: 'no' }), socket: 'left' });
     expect(e.predicted.verdict.state).toBe('blocked');
   });
@@ -100,7 +100,9 @@ describe('the check registry', () => {
     const [w] = worlds(tunnelChain());
     if (!w) throw new Error('a known chain has one world');
     const rules = new RuleBook({});
-    expect(() => runChecks([sly], { ...w.facts, link: joinLink(w.facts, rules) }, rules)).toThrow('read "dock" without declaring it');
+    expect(() => runChecks([sly], { ...w.facts, link: joinLink(w.facts, rules) }, rules)).toThrow(
+      'read "dock" without declaring it',
+    );
   });
 
   it('every finding has a sentence with a what, a why and a to-do', () => {
@@ -112,7 +114,13 @@ describe('the check registry', () => {
       plainChain(),
       directChain(),
       { ...tunnelChain(), dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }) },
-      { ...tunnelChain(), path: [{ key: 'a', spec: cable() }, { key: 'b', spec: cable() }] },
+      {
+        ...tunnelChain(),
+        path: [
+          { key: 'a', spec: cable() },
+          { key: 'b', spec: cable() },
+        ],
+      },
       EMPTY,
     ];
     const codes = new Set<string>();

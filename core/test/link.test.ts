@@ -167,7 +167,16 @@ describe('house rules', () => {
 
   it('PL-01 an OCuLink host with nothing else known keeps its one hop', () => {
     const c = directChain({ socket: { pcieGen: null, lanes: null } });
-    expect(c.host).toEqual(host({ connector: 'oculink-4i', standard: 'oculink', tunnelling: null, controller: 'separate', pcieGen: null, lanes: null }));
+    expect(c.host).toEqual(
+      host({
+        connector: 'oculink-4i',
+        standard: 'oculink',
+        tunnelling: null,
+        controller: 'separate',
+        pcieGen: null,
+        lanes: null,
+      }),
+    );
     expect(down(judge(c), 0)).toEqual({ lo: 14.3, hi: 57.3 });
   });
 });

@@ -23,8 +23,19 @@ const known = fc.record({
 });
 type Known = typeof known extends fc.Arbitrary<infer T> ? T : never;
 const MASK = Object.keys({
-  standard: 0, tunnelling: 0, socketGen: 0, socketLanes: 0, construction: 0, lengthMm: 0, markedGbps: 0,
-  cableGen: 0, uplink: 0, slotGen: 0, slotLanes: 0, cardGen: 0, cardLanes: 0,
+  standard: 0,
+  tunnelling: 0,
+  socketGen: 0,
+  socketLanes: 0,
+  construction: 0,
+  lengthMm: 0,
+  markedGbps: 0,
+  cableGen: 0,
+  uplink: 0,
+  slotGen: 0,
+  slotLanes: 0,
+  cardGen: 0,
+  cardLanes: 0,
 }) as (keyof Known)[];
 const masks = fc.subarray(MASK);
 
@@ -44,7 +55,11 @@ function over(k: Known, open: readonly string[], direct: boolean): Over {
       lengthMm: has('lengthMm', k.lengthMm),
       ...(direct ? { pcieGen: has('cableGen', k.cableGen) } : { markedGbps: has('markedGbps', k.markedGbps) }),
     },
-    dock: { slotGen: has('slotGen', k.slotGen), slotLanes: has('slotLanes', k.slotLanes), ...(!direct && { uplink: has('uplink', k.uplink) }) },
+    dock: {
+      slotGen: has('slotGen', k.slotGen),
+      slotLanes: has('slotLanes', k.slotLanes),
+      ...(!direct && { uplink: has('uplink', k.uplink) }),
+    },
     card: { pcieGen: has('cardGen', k.cardGen), lanes: has('cardLanes', k.cardLanes) },
   };
 }
@@ -80,7 +95,15 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
     fc.assert(
       fc.property(known, masks, fc.constantFrom(...MASK), (k, open, filled) => {
         const before = judge(make(over(k, [...open, filled], direct)));
-        const after = judge(make(over(k, open.filter((o) => o !== filled), direct)));
+        const after = judge(
+          make(
+            over(
+              k,
+              open.filter((o) => o !== filled),
+              direct,
+            ),
+          ),
+        );
         const [a, b] = [before.predicted.link.usable, after.predicted.link.usable];
         expect(a && b && contains(a.down, b.down)).toBe(true);
         const certain = before.findings.filter((f) => f.certainty === 'certain' && f.severity === 'blocks').map((f) => f.code);
@@ -103,7 +126,8 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
           { socketLanes: 4, socketGen: 4 },
           { cableGen: 4 },
         ];
-        for (const b of better) expect(judge(make(over({ ...k, ...b }, [], direct))).predicted.link.usable?.down.lo).toBeGreaterThanOrEqual(base);
+        for (const b of better)
+          expect(judge(make(over({ ...k, ...b }, [], direct))).predicted.link.usable?.down.lo).toBeGreaterThanOrEqual(base);
       }),
       { numRuns: 200 },
     );

@@ -1,10 +1,29 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { contains, exact, hull, isOpen, less, minOf, plus, ratio, relativeWidth, rising, falling, toRange, type Range } from '../src/units';
+import {
+  contains,
+  exact,
+  hull,
+  isOpen,
+  less,
+  minOf,
+  plus,
+  ratio,
+  relativeWidth,
+  rising,
+  falling,
+  toRange,
+  type Range,
+} from '../src/units';
 
 const ends = fc.tuple(fc.double({ min: 0, max: 1000, noNaN: true }), fc.double({ min: 0, max: 1000, noNaN: true }));
 const range = ends.map(([a, b]): Range => ({ lo: Math.min(a, b), hi: Math.max(a, b) }));
-const inside = range.chain((r) => fc.tuple(fc.constant(r), fc.double({ min: 0, max: 1, noNaN: true }).map((t) => r.lo + t * (r.hi - r.lo))));
+const inside = range.chain((r) =>
+  fc.tuple(
+    fc.constant(r),
+    fc.double({ min: 0, max: 1, noNaN: true }).map((t) => r.lo + t * (r.hi - r.lo)),
+  ),
+);
 
 describe('interval arithmetic (Moore 1966)', () => {
   it('holds the result of every pair of values inside its operands', () => {
@@ -14,8 +33,18 @@ describe('interval arithmetic (Moore 1966)', () => {
         expect(contains(minOf(a, b), exact(Math.min(x, y)))).toBe(true);
         expect(contains(hull(a, b), exact(x))).toBe(true);
         if (b.lo > 0) expect(contains(ratio(a, b), exact(x / y), 1e-6)).toBe(true);
-        expect(contains(rising(a, (v) => v * 2 + 1), exact(x * 2 + 1))).toBe(true);
-        expect(contains(falling(a, (v) => 10 - v), exact(10 - x))).toBe(true);
+        expect(
+          contains(
+            rising(a, (v) => v * 2 + 1),
+            exact(x * 2 + 1),
+          ),
+        ).toBe(true);
+        expect(
+          contains(
+            falling(a, (v) => 10 - v),
+            exact(10 - x),
+          ),
+        ).toBe(true);
       }),
     );
   });

@@ -3,9 +3,11 @@ import * as z from 'zod';
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 
 const envSchema = z.object({
-  PORT: z.coerce.number().int().min(0).max(65535).default(4310),
+  PORT: z.coerce.number().int().min(0).max(65535, { error: 'PORT: from 0 to 65535' }).default(4310),
   HOST: z.string().default('127.0.0.1'),
-  DATABASE_URL: z.string().min(1, { error: 'DATABASE_URL: must name a PostgreSQL database' }),
+  DATABASE_URL: z
+    .string({ error: 'DATABASE_URL: must name a PostgreSQL database' })
+    .min(1, { error: 'DATABASE_URL: must name a PostgreSQL database' }),
   RUDDY_NOW: z.iso.datetime({ offset: true, error: 'RUDDY_NOW: an instant like 2026-11-20T18:00:00Z' }).optional(),
   RUDDY_EMPTY: z.string().optional(),
   RUDDY_WEB_DIR: z.string().optional(),

@@ -14,18 +14,28 @@ beforeEach(async () => {
 afterEach(() => h.close());
 
 const count = async (table: string) => (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
-const loadDemo = () => h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t));
+const loadDemo = () =>
+  h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t));
 const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
 
 describe('one bundle, one loader', () => {
   it('the demo world holds what it says: 6 hosts, 6 docks, 8 cards, 8 cables, 10 setups, 20 outcomes over twelve months', async () => {
     await loadDemo();
-    const kinds = await h.rows<{ kind: string; n: number }>('SELECT kind, count(*)::int AS n FROM parts GROUP BY kind ORDER BY kind');
-    expect(kinds).toEqual([{ kind: 'cable', n: 8 }, { kind: 'card', n: 8 }, { kind: 'dock', n: 6 }, { kind: 'host', n: 6 }]);
+    const kinds = await h.rows<{ kind: string; n: number }>(
+      'SELECT kind, count(*)::int AS n FROM parts GROUP BY kind ORDER BY kind',
+    );
+    expect(kinds).toEqual([
+      { kind: 'cable', n: 8 },
+      { kind: 'card', n: 8 },
+      { kind: 'dock', n: 6 },
+      { kind: 'host', n: 6 },
+    ]);
     expect([await count('setups'), await count('log_entries')]).toEqual([10, 20]);
     const [span] = await h.rows<{ days: number }>('SELECT max(happened_on) - min(happened_on) AS days FROM log_entries');
     expect(span?.days).toBeGreaterThan(330);
-    const verdicts = ((await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]).map((s) => s.glance.verdict);
+    const verdicts = ((await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]).map(
+      (s) => s.glance.verdict,
+    );
     expect(new Set(verdicts)).toEqual(new Set(['works', 'care', 'blocked', 'unknown']));
   });
 
@@ -46,7 +56,9 @@ describe('one bundle, one loader', () => {
   it('export, wipe, import, export: equal', async () => {
     await loadDemo();
     const s = await addSetup(h, 'mine', { path: [] });
-    await h.api.post(`/api/setups/${s.id}/outcomes`).send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', note: 'kept', confidence: 0.7 });
+    await h.api
+      .post(`/api/setups/${s.id}/outcomes`)
+      .send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', note: 'kept', confidence: 0.7 });
     await h.api.post(`/api/setups/${s.id}/notes`).send({ id: randomUUID(), text: 'a note', happenedOn: '2026-11-02' });
     await h.api.post(`/api/setups/${s.id}/clone`).send({ id: randomUUID(), name: 'mine too' });
     await h.api.put('/api/rules/link.flowControlPercent').set('If-Match', '"0"').send({ value: 3, reason: 'measured' });
@@ -72,7 +84,11 @@ describe('one bundle, one loader', () => {
     ['a part that is not in the file', (b: Bundle) => void (b.setups[3]!.slots.card = 'card.none'), 'setups/3/slots/card'],
     ['an outcome of no setup', (b: Bundle) => void (b.outcomes[7]!.setupId = 'nobody'), 'outcomes/7/setupId'],
     ['a port its host does not have', (b: Bundle) => void (b.setups[0]!.slots.socket = 'roof'), 'setups/0/slots/socket'],
-    ['a value outside its limits', (b: Bundle) => void (b.rules = [{ id: 'link.flowControlPercent', value: 99, reason: '' }]), 'rules/0/value'],
+    [
+      'a value outside its limits',
+      (b: Bundle) => void (b.rules = [{ id: 'link.flowControlPercent', value: 99, reason: '' }]),
+      'rules/0/value',
+    ],
   ])('refuses a file with %s, names the place and stores nothing', async (_what, spoil, place) => {
     const bundle = demoBundle();
     spoil(bundle);
@@ -105,7 +121,12 @@ describe('WS-03 removing the demo data', () => {
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
     const copy = (await h.api.post(`/api/setups/${demo.id}/clone`).send({ id: randomUUID(), name: 'my desk' })).body;
     const before = (await h.api.get('/api/demo')).body as DemoReport;
-    expect(before.adopted.map((a) => a.name).sort()).toEqual(['Dunlinby C-20', 'Harnsey L-13', 'Quillmere D-4', 'Withyline K-07']);
+    expect(before.adopted.map((a) => a.name).sort()).toEqual([
+      'Dunlinby C-20',
+      'Harnsey L-13',
+      'Quillmere D-4',
+      'Withyline K-07',
+    ]);
     expect(before.adopted[0]?.because).toBe('the setup "my desk" uses it');
     expect((await h.api.delete('/api/demo')).body).toEqual(before);
     const now = (await h.api.get(`/api/setups/${copy.id}`)).body;

@@ -35,7 +35,10 @@ describe('PL-05 POST /api/evaluate', () => {
   it('an unknown tunnelling flag is not enough known, and named', async () => {
     const host = { ...SPECS.host, sockets: [{ ...SPECS.host.sockets[0], tunnelling: null }] };
     const r = await judge({ chain: { ...tunnel, host } });
-    expect(r.body.evaluation.predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['host/sockets/left/tunnelling'] });
+    expect(r.body.evaluation.predicted.verdict).toMatchObject({
+      state: 'unknown',
+      wouldDecide: ['host/sockets/left/tunnelling'],
+    });
     expect(r.body.sentence).toContain('tunnels PCIe decides it');
   });
 
@@ -44,7 +47,13 @@ describe('PL-05 POST /api/evaluate', () => {
     const r = await judge({ setupId: s.id });
     const direct = evaluate({ chain: chainSchema.parse(r.body.chain), context: { asOf: '2026-11-20', house: {} } });
     expect(r.body.evaluation).toEqual(JSON.parse(JSON.stringify(direct)));
-    const ids = { host: { id: s.slots.host }, socket: 'left', path: [{ id: s.slots.path?.[0] }], dock: { id: s.slots.dock }, card: { id: s.slots.card } };
+    const ids = {
+      host: { id: s.slots.host },
+      socket: 'left',
+      path: [{ id: s.slots.path?.[0] }],
+      dock: { id: s.slots.dock },
+      card: { id: s.slots.card },
+    };
     expect((await judge({ chain: ids })).body.evaluation).toEqual(r.body.evaluation);
   });
 

@@ -58,7 +58,12 @@ const socket = {
 };
 
 export const SPECS = {
-  host: { maker: 'Alder', model: 'H-1', form: 'laptop', sockets: [socket, { ...socket, key: 'right', standard: 'usb-c', tunnelling: 'no' }] },
+  host: {
+    maker: 'Alder',
+    model: 'H-1',
+    form: 'laptop',
+    sockets: [socket, { ...socket, key: 'right', standard: 'usb-c', tunnelling: 'no' }],
+  },
   cable: { maker: 'Alder', model: 'K-1', connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 },
   dock: { maker: 'Alder', model: 'D-1', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
   card: { maker: 'Alder', model: 'C-1', pcieGen: 4, lanes: 16 },

@@ -17,7 +17,9 @@ describe('the border', () => {
   it('answers to its own name only, and not to pages of another site', async () => {
     expect((await h.api.get('/api/health').set('Host', 'evil.example')).status).toBe(421);
     expect((await h.api.delete('/api/demo').set('Origin', 'http://evil.example')).status).toBe(403);
-    expect((await h.api.get('/api/health').set('Host', 'localhost:4310').set('Origin', 'http://localhost:4310')).status).toBe(200);
+    expect((await h.api.get('/api/health').set('Host', 'localhost:4310').set('Origin', 'http://localhost:4310')).status).toBe(
+      200,
+    );
   });
 
   it('accepts JSON only, and says what is wrong with JSON that is none', async () => {
@@ -69,7 +71,10 @@ describe('the configuration', () => {
 
   it('says in one line what is wrong', () => {
     expect(readConfig({})).toMatchObject({ ok: false, problem: expect.stringContaining('DATABASE_URL') });
-    expect(readConfig({ ...env, RUDDY_NOW: 'yesterday' })).toMatchObject({ ok: false, problem: expect.stringContaining('RUDDY_NOW') });
+    expect(readConfig({ ...env, RUDDY_NOW: 'yesterday' })).toMatchObject({
+      ok: false,
+      problem: expect.stringContaining('RUDDY_NOW'),
+    });
     expect(readConfig({ ...env, PORT: '99999' }).ok).toBe(false);
   });
 

@@ -9,9 +9,16 @@ beforeAll(async () => {
 });
 afterAll(() => h.close());
 
-const outcome = (over: object = {}) => ({ id: randomUUID(), outcome: 'works', happenedOn: '2026-11-03', versions: { driver: '41.2' }, ...over });
+const outcome = (over: object = {}) => ({
+  id: randomUUID(),
+  outcome: 'works',
+  happenedOn: '2026-11-03',
+  versions: { driver: '41.2' },
+  ...over,
+});
 const log = (id: string, over: object = {}) => h.api.post(`/api/setups/${id}/outcomes`).send(outcome(over));
-const evidence = async (setupId: string) => (await h.api.post('/api/evaluate').send({ setupId, evidence: 'log' })).body.evaluation.observed.exact;
+const evidence = async (setupId: string) =>
+  (await h.api.post('/api/evaluate').send({ setupId, evidence: 'log' })).body.evaluation.observed.exact;
 
 describe('CO-02 outcomes', () => {
   it('is stored with the chain as it was, in the record and in the log, and found after', async () => {
@@ -19,9 +26,17 @@ describe('CO-02 outcomes', () => {
     const r = await log(s.id, { symptoms: ['coil whine'], note: 'private words' });
     expect(r.status).toBe(201);
     const other = await addPart(h, 'card', { model: 'later' });
-    await h.api.patch(`/api/setups/${s.id}`).set('If-Match', '"1"').send({ slots: { card: other.id } });
+    await h.api
+      .patch(`/api/setups/${s.id}`)
+      .set('If-Match', '"1"')
+      .send({ slots: { card: other.id } });
     const [entry] = (await h.api.get(`/api/outcomes?setupId=${s.id}`)).body.items as OutcomeEntry[];
-    expect(entry).toMatchObject({ outcome: 'works', symptoms: ['coil whine'], note: 'private words', chain: { card: 'Alder C log it' } });
+    expect(entry).toMatchObject({
+      outcome: 'works',
+      symptoms: ['coil whine'],
+      note: 'private words',
+      chain: { card: 'Alder C log it' },
+    });
     const record = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as { kind: string; body: { note?: string } }[];
     expect(record.find((e) => e.kind === 'outcome')?.body.note).toBe('private words');
     expect((await h.api.get('/api/outcomes?q=coil whine')).body.items).toHaveLength(1);

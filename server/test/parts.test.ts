@@ -22,7 +22,9 @@ describe('PA-01 the catalogue', () => {
 
   it('refuses a second part of the same kind and name, whatever the letters', async () => {
     await addPart(h, 'card', { model: 'Twin' });
-    const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind: 'card', spec: { ...SPECS.card, maker: 'ALDER', model: 'twin' } });
+    const r = await h.api
+      .post('/api/parts')
+      .send({ id: randomUUID(), kind: 'card', spec: { ...SPECS.card, maker: 'ALDER', model: 'twin' } });
     expect(r.status).toBe(409);
     expect(r.body.title).toContain('exists already');
   });
@@ -47,14 +49,23 @@ describe('PA-01 the catalogue', () => {
     const part = await addPart(h, 'cable', { model: 'edit' });
     const url = `/api/parts/${part.id}`;
     expect((await h.api.patch(url).send({ spec: { lengthMm: 900 } })).status).toBe(428);
-    const first = await h.api.patch(url).set('If-Match', '"1"').send({ spec: { lengthMm: 900, markedGbps: null } });
+    const first = await h.api
+      .patch(url)
+      .set('If-Match', '"1"')
+      .send({ spec: { lengthMm: 900, markedGbps: null } });
     expect(first.status).toBe(200);
     expect(first.headers['etag']).toBe('"2"');
     expect(first.body.spec).toMatchObject({ lengthMm: 900, markedGbps: null, construction: 'passive' });
-    const late = await h.api.patch(url).set('If-Match', '"1"').send({ spec: { lengthMm: 100 } });
+    const late = await h.api
+      .patch(url)
+      .set('If-Match', '"1"')
+      .send({ spec: { lengthMm: 100 } });
     expect(late.status).toBe(412);
     expect(late.body.current).toMatchObject({ rev: 2, spec: { lengthMm: 900 } });
-    expect(await h.rows<{ rev: number }>('SELECT rev FROM part_revisions WHERE part_id = $1 ORDER BY rev', [part.id])).toEqual([{ rev: 1 }, { rev: 2 }]);
+    expect(await h.rows<{ rev: number }>('SELECT rev FROM part_revisions WHERE part_id = $1 ORDER BY rev', [part.id])).toEqual([
+      { rev: 1 },
+      { rev: 2 },
+    ]);
   });
 
   it('retires and brings back; the name is free meanwhile', async () => {
@@ -73,14 +84,27 @@ describe('PA-01 the catalogue', () => {
   it('PL-01 sockets keep their ids; one in use cannot leave its host', async () => {
     const setup = await addSetup(h, 'sockets');
     const host = (await h.api.get(`/api/parts/${setup.slots.host}`)).body;
-    const ids = () => h.rows<{ key: string; id: string; retired: boolean }>('SELECT key, id, retired_at IS NOT NULL AS retired FROM sockets WHERE part_id = $1 ORDER BY key', [host.id]);
+    const ids = () =>
+      h.rows<{ key: string; id: string; retired: boolean }>(
+        'SELECT key, id, retired_at IS NOT NULL AS retired FROM sockets WHERE part_id = $1 ORDER BY key',
+        [host.id],
+      );
     const before = await ids();
-    const gone = await h.api.patch(`/api/parts/${host.id}`).set('If-Match', '"1"').send({ spec: { sockets: [host.spec.sockets[1]] } });
+    const gone = await h.api
+      .patch(`/api/parts/${host.id}`)
+      .set('If-Match', '"1"')
+      .send({ spec: { sockets: [host.spec.sockets[1]] } });
     expect(gone.status).toBe(422);
     expect(gone.body.detail).toContain('used by the setup "sockets"');
-    await h.api.patch(`/api/parts/${host.id}`).set('If-Match', '"1"').send({ spec: { sockets: [host.spec.sockets[0]] } });
+    await h.api
+      .patch(`/api/parts/${host.id}`)
+      .set('If-Match', '"1"')
+      .send({ spec: { sockets: [host.spec.sockets[0]] } });
     expect((await ids()).map((s) => s.retired)).toEqual([false, true]);
-    await h.api.patch(`/api/parts/${host.id}`).set('If-Match', '"2"').send({ spec: { sockets: host.spec.sockets } });
+    await h.api
+      .patch(`/api/parts/${host.id}`)
+      .set('If-Match', '"2"')
+      .send({ spec: { sockets: host.spec.sockets } });
     expect(await ids()).toEqual(before);
   });
 
@@ -99,7 +123,8 @@ describe('PA-01 the catalogue', () => {
 
   it('finds words that a pattern would read otherwise', async () => {
     await addPart(h, 'card', { model: '100%_sure' });
-    const found = async (q: string) => ((await h.api.get(`/api/search?q=${encodeURIComponent(q)}`)).body.items as unknown[]).length;
+    const found = async (q: string) =>
+      ((await h.api.get(`/api/search?q=${encodeURIComponent(q)}`)).body.items as unknown[]).length;
     expect(await found('100%_')).toBe(1);
     expect(await found('%%%')).toBe(0);
   });

@@ -87,7 +87,9 @@ describe('PL-24 setups', () => {
     await patch(s.id, 1, { slots: { dock: other.id }, state: 'building', session: randomUUID() });
     const items = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as { kind: string; body: object }[];
     expect(items.map((e) => e.kind).sort()).toEqual(['created', 'parts', 'state']);
-    expect(items.find((e) => e.kind === 'parts')?.body).toEqual({ changes: [{ slot: 'dock', from: 'Alder D told', to: 'Alder D told 2' }] });
+    expect(items.find((e) => e.kind === 'parts')?.body).toEqual({
+      changes: [{ slot: 'dock', from: 'Alder D told', to: 'Alder D told 2' }],
+    });
     expect(items[items.length - 1]?.kind).toBe('created');
   });
 

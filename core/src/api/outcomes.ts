@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { OUTCOMES } from '../log';
-import { chainSchema } from '../schema';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
 const version = z.string().trim().min(1).max(60, { error: 'Version: at most 60 characters' });

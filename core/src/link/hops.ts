@@ -3,7 +3,7 @@ import type { Slot } from '../schema';
 import type { RuleBook } from '../house';
 import { pcieRawGbps, trainedWidth } from './standards';
 import { leastGen } from './shapes';
-import type { Both, Hop, HopShape, Limit, Q, Working } from './types';
+import type { Hop, HopShape, Limit, Q, Working } from './types';
 
 const ENDLESS: Range = { lo: Infinity, hi: Infinity };
 const NOTHING: Range = { lo: 0, hi: 0 };

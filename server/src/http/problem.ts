@@ -1,6 +1,6 @@
+/// <reference types="pino-http" />
 import type { ErrorRequestHandler } from 'express';
-import type {} from 'pino-http';
-import * as z from 'zod';
+import type * as z from 'zod';
 import type { Problem } from '@ruddy/core/api';
 
 export interface FieldError {

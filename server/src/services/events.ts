@@ -60,7 +60,9 @@ interface Row {
 }
 
 const NAMED = ['host', 'port', 'cable', 'dock', 'card'] as const;
-type Snapshot = { names?: Partial<Record<(typeof NAMED)[number], string>> };
+interface Snapshot {
+  names?: Partial<Record<(typeof NAMED)[number], string>>;
+}
 
 function changes(before: Snapshot, after: Snapshot): { slot: string; from: string; to: string }[] {
   return NAMED.flatMap((slot) => {

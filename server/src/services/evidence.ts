@@ -12,10 +12,10 @@ export async function tallies(db: Sequelize, keys: readonly string[], transactio
        count(*) FILTER (WHERE outcome = 'works')::int AS works, count(*) FILTER (WHERE outcome = 'care')::int AS care,
        count(*) FILTER (WHERE outcome = 'unreliable')::int AS unreliable, count(*) FILTER (WHERE outcome = 'fails')::int AS fails,
        max(happened_on)::text AS newest
-     FROM (SELECT DISTINCT ON (chain_key, setup_id, versions) chain_key, outcome, happened_on
-           FROM log_entries e
+     FROM (SELECT DISTINCT ON (chain_key, e.setup_id, versions) chain_key, outcome, happened_on
+           FROM log_entries e JOIN events v ON v.id = e.id
            WHERE chain_key = ANY($1::text[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
-           ORDER BY chain_key, setup_id, versions, happened_on DESC, recorded_at DESC, id DESC) newest
+           ORDER BY chain_key, e.setup_id, versions, happened_on DESC, v.seq DESC) newest
      GROUP BY chain_key`,
     { type: QueryTypes.SELECT, bind: [keys], transaction },
   );

@@ -58,9 +58,9 @@ async function judge(
 
 async function lastOutcomes(db: Sequelize, ids: readonly string[]): Promise<Map<string, { outcome: Outcome; on: string }>> {
   const rows = await db.query<{ setup_id: string; outcome: Outcome; on: string }>(
-    `SELECT DISTINCT ON (setup_id) setup_id, outcome, happened_on::text AS on FROM log_entries e
-     WHERE setup_id = ANY($1::uuid[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
-     ORDER BY setup_id, happened_on DESC, recorded_at DESC`,
+    `SELECT DISTINCT ON (e.setup_id) e.setup_id, outcome, happened_on::text AS on FROM log_entries e JOIN events v ON v.id = e.id
+     WHERE e.setup_id = ANY($1::uuid[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
+     ORDER BY e.setup_id, happened_on DESC, v.seq DESC`,
     { type: QueryTypes.SELECT, bind: [ids] },
   );
   return new Map(rows.map(({ setup_id, ...r }) => [setup_id, r]));

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, input, output, signal, viewChild, viewChildren } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  input,
+  output,
+  signal,
+  viewChild,
+  viewChildren,
+} from '@angular/core';
 import { BOXES, HEIGHT, stripPicture, WIDTH } from './strip-geometry';
 import { drawStrip } from './strip-draw';
 import type { PierKey, StripModel } from './strip-model';
@@ -43,13 +54,26 @@ export class BridgeStrip {
     const pictures = stripPicture(m);
     return m.piers.flatMap((p) => {
       const box = BOXES[p.key];
-      const pier: StripButton = { target: { kind: 'pier', key: p.key }, label: pierText(p), left: percent(box.x), width: percent(box.w) };
+      const pier: StripButton = {
+        target: { kind: 'pier', key: p.key },
+        label: pierText(p),
+        left: percent(box.x),
+        width: percent(box.w),
+      };
       const hop = pictures.find((h) => h.hop.from === p.key);
       if (!hop) return [pier];
       // The gap right of the pier is the hop's own ground; what lies beyond a passive pier belongs to that pier's button.
       const gapEnd = Math.min(...m.piers.map((q) => BOXES[q.key].x).filter((x) => x > box.x));
       const left = box.x + box.w;
-      return [pier, { target: { kind: 'hop', index: hop.hop.index }, label: hopText(hop.hop), left: percent(left), width: percent(gapEnd - left) }];
+      return [
+        pier,
+        {
+          target: { kind: 'hop', index: hop.hop.index },
+          label: hopText(hop.hop),
+          left: percent(left),
+          width: percent(gapEnd - left),
+        },
+      ];
     });
   });
 

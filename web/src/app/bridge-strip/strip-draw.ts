@@ -18,7 +18,10 @@ function drawHop(layer: Layer, p: HopPicture, hatch: string): void {
   for (const t of p.teeth) {
     const tip = t.points === 'down' ? t.y : t.y;
     const base = t.points === 'down' ? t.y - 11 : t.y + 11;
-    layer.append('path').attr('class', 'tooth').attr('d', `M${t.x - 6},${base}L${t.x + 6},${base}L${t.x},${tip}Z`);
+    layer
+      .append('path')
+      .attr('class', 'tooth')
+      .attr('d', `M${t.x - 6},${base}L${t.x + 6},${base}L${t.x},${tip}Z`);
   }
   // A direct link's label would stand on the cable's pier: it keeps to the same two lines above the deck.
   text(layer, 'line1', p.labelX, 20, p.hop.line1);
@@ -34,8 +37,15 @@ function drawPier(layer: Layer, p: Pier): void {
   const { x, w } = BOXES[p.key];
   const mid = x + w / 2;
   const g = layer.append('g').attr('class', `pier ${p.key} ${p.state.replace(' ', '-')}`);
-  if (p.key !== 'system' && p.key !== 'screen') g.append('path').attr('class', 'legs').attr('d', `M${x + 10},${DECK.bottom}L${x + 16},${DECK.legs}H${x + w - 16}L${x + w - 10},${DECK.bottom}`);
-  g.append('rect').attr('x', x).attr('y', DECK.top).attr('width', w).attr('height', DECK.bottom - DECK.top);
+  if (p.key !== 'system' && p.key !== 'screen')
+    g.append('path')
+      .attr('class', 'legs')
+      .attr('d', `M${x + 10},${DECK.bottom}L${x + 16},${DECK.legs}H${x + w - 16}L${x + w - 10},${DECK.bottom}`);
+  g.append('rect')
+    .attr('x', x)
+    .attr('y', DECK.top)
+    .attr('width', w)
+    .attr('height', DECK.bottom - DECK.top);
   text(g as unknown as Layer, 'role', mid, 67, p.role);
   const lines = p.state === 'chosen' ? [p.name, ...p.facts].filter((s) => s !== '') : [p.state];
   lines.slice(0, 2).forEach((l, i) => text(g as unknown as Layer, i === 0 ? 'fact name' : 'fact', mid, 85 + i * 17, fit(l, w)));
@@ -63,6 +73,9 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   drawFootbridge(layer);
   for (const p of m.piers) drawPier(layer, p);
   const bar = scaleBarPx(m);
-  layer.append('path').attr('class', 'scale').attr('d', `M2,${168 - bar}h6M5,${168 - bar}v${bar}M2,168h6`);
+  layer
+    .append('path')
+    .attr('class', 'scale')
+    .attr('d', `M2,${168 - bar}h6M5,${168 - bar}v${bar}M2,168h6`);
   text(layer, 'fact', 14, 168 - bar / 2 + 4, '16 Gb/s', 'start');
 }

@@ -72,9 +72,24 @@ function ribbonPoints(gap: ReturnType<typeof gaps>[number], h: StripHop, px: (g:
   const at = px(h.usable?.[pick] ?? 0);
   const full = px(Math.max(h.full?.[pick] ?? 0, h.usable?.[pick] ?? 0));
   const neck = Math.min(NECK_PX, (gap.x1 - gap.x0) * 0.75);
-  if (h.neckAt === gap.right) return [{ x: gap.x0, h: full }, { x: gap.x1 - neck, h: full }, { x: gap.x1 - 10, h: at }, { x: gap.x1, h: at }];
-  if (h.neckAt === gap.left) return [{ x: gap.x0, h: at }, { x: gap.x0 + 10, h: at }, { x: gap.x0 + neck, h: full }, { x: gap.x1, h: full }];
-  return [{ x: gap.x0, h: h.neckAt === null ? at : full }, { x: gap.x1, h: h.neckAt === null ? at : full }];
+  if (h.neckAt === gap.right)
+    return [
+      { x: gap.x0, h: full },
+      { x: gap.x1 - neck, h: full },
+      { x: gap.x1 - 10, h: at },
+      { x: gap.x1, h: at },
+    ];
+  if (h.neckAt === gap.left)
+    return [
+      { x: gap.x0, h: at },
+      { x: gap.x0 + 10, h: at },
+      { x: gap.x0 + neck, h: full },
+      { x: gap.x1, h: full },
+    ];
+  return [
+    { x: gap.x0, h: h.neckAt === null ? at : full },
+    { x: gap.x1, h: h.neckAt === null ? at : full },
+  ];
 }
 
 function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] {
@@ -89,7 +104,7 @@ function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] 
 }
 
 function teeth(h: StripHop, px: (g: number) => number): HopPicture['teeth'] {
-  if (!h.pinch || h.neckAt === null || h.state === "blocked") return [];
+  if (!h.pinch || h.neckAt === null || h.state === 'blocked') return [];
   const beside = gaps(h).flatMap((g) => (g.right === h.neckAt ? [g.x1 - 7] : g.left === h.neckAt ? [g.x0 + 7] : []));
   const half = px(h.usable?.hi ?? 0) / 2;
   return beside.flatMap((x) => [

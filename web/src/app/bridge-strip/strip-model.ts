@@ -77,8 +77,20 @@ function piers(chain: Chain): Pier[] {
   const mark = first?.connector === 'oculink-4i' ? gen(first.pcieGen) : first ? marked(first.markedGbps) : '';
   const standard = socket && typeof socket.standard === 'string' ? STANDARD[socket.standard] : 'standard not known';
   return [
-    { key: 'system', role: 'System', name: chain.host ? called(chain.host) : '', facts: chain.host ? [FORM[chain.host.form]] : [], state: chain.host ? 'chosen' : 'not chosen' },
-    { key: 'port', role: 'Host port', name: socket ? shortPosition(socket.position || socket.key) : '', facts: socket ? [standard ?? ''] : [], state: socket ? 'chosen' : 'not chosen' },
+    {
+      key: 'system',
+      role: 'System',
+      name: chain.host ? called(chain.host) : '',
+      facts: chain.host ? [FORM[chain.host.form]] : [],
+      state: chain.host ? 'chosen' : 'not chosen',
+    },
+    {
+      key: 'port',
+      role: 'Host port',
+      name: socket ? shortPosition(socket.position || socket.key) : '',
+      facts: socket ? [standard ?? ''] : [],
+      state: socket ? 'chosen' : 'not chosen',
+    },
     {
       key: 'cable',
       role: 'Cable',
@@ -86,8 +98,20 @@ function piers(chain: Chain): Pier[] {
       facts: cables.length > 0 ? [`${metres} ${first?.construction ?? ''}`.trim(), mark] : [],
       state: chain.path === null ? 'not chosen' : cables.length === 0 ? 'not used' : 'chosen',
     },
-    { key: 'dock', role: 'Dock', name: chain.dock ? called(chain.dock) : '', facts: chain.dock ? [`slot ×${laneText(chain.dock.slotLanes)}`] : [], state: chain.dock ? 'chosen' : 'not chosen' },
-    { key: 'card', role: 'Card', name: chain.card ? called(chain.card) : '', facts: chain.card ? [`could do ×${laneText(chain.card.lanes)}`] : [], state: chain.card ? 'chosen' : 'not chosen' },
+    {
+      key: 'dock',
+      role: 'Dock',
+      name: chain.dock ? called(chain.dock) : '',
+      facts: chain.dock ? [`slot ×${laneText(chain.dock.slotLanes)}`] : [],
+      state: chain.dock ? 'chosen' : 'not chosen',
+    },
+    {
+      key: 'card',
+      role: 'Card',
+      name: chain.card ? called(chain.card) : '',
+      facts: chain.card ? [`could do ×${laneText(chain.card.lanes)}`] : [],
+      state: chain.card ? 'chosen' : 'not chosen',
+    },
     { key: 'screen', role: 'Screen', name: '', facts: [], state: 'not chosen' },
   ];
 }
@@ -180,7 +204,9 @@ function pinchLine(e: Evaluation): string {
 /** Everything the strip shows, in every form: the picture, the small form, the text and the buttons are made from it. */
 export function stripModel(name: string, chain: Chain, e: Evaluation): StripModel {
   const hops = e.predicted.link.hops.map((h, i) => stripHop(h, i, e));
-  const scaled = hops.filter((h) => h.from !== 'system' || hops.length === 1).flatMap((h) => [h.usable?.hi ?? 0, h.full?.hi ?? 0]);
+  const scaled = hops
+    .filter((h) => h.from !== 'system' || hops.length === 1)
+    .flatMap((h) => [h.usable?.hi ?? 0, h.full?.hi ?? 0]);
   const largest = Math.max(0, ...scaled);
   const open = hops.filter((h) => h.state === 'unknown').map((h) => `${role(h.from)} to ${role(h.to)}`);
   const unchosen = piers(chain).filter((p) => p.state === 'not chosen' && p.key !== 'screen');

@@ -37,7 +37,9 @@ export class CompatibilityPage {
     if (!rows) return 'Reading the log …';
     const good = rows.filter((r) => r.outcome === 'works' || r.outcome === 'care').length;
     const more = this.next() ? ' so far; there are more' : '';
-    return rows.length === 0 ? '0 outcomes fit.' : `${counted(rows.length, 'outcome')}${more}: ${good} worked, ${rows.length - good} did not.`;
+    return rows.length === 0
+      ? '0 outcomes fit.'
+      : `${counted(rows.length, 'outcome')}${more}: ${good} worked, ${rows.length - good} did not.`;
   });
 
   constructor() {

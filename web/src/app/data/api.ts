@@ -41,10 +41,9 @@ export class Api {
   readonly #http = inject(HttpClient);
 
   get<T>(path: string, query: Query = {}): Observable<T> {
-    const params = Object.fromEntries(Object.entries(query).filter(([, v]) => v !== undefined && v !== null && v !== '')) as Record<
-      string,
-      string | number | boolean
-    >;
+    const params = Object.fromEntries(
+      Object.entries(query).filter(([, v]) => v !== undefined && v !== null && v !== ''),
+    ) as Record<string, string | number | boolean>;
     return this.#guard(this.#http.get<T>(`/api${path}`, { params }));
   }
 

@@ -131,9 +131,9 @@ export class SetupEditor {
   }
 
   #opened(s: Setup): void {
+    const waiting = localStorage.getItem(key(s.id));
     this.stored.set(s);
     this.#saved(s);
-    const waiting = localStorage.getItem(key(s.id));
     const unsent = waiting ? (JSON.parse(waiting) as { base: Setup; fields: Fields }) : null;
     if (unsent && !isEmpty(patchBetween(unsent.base, unsent.fields))) {
       // Edited here before, stored elsewhere since: the older base makes the conflict visible.

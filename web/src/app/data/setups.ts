@@ -1,6 +1,16 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
-import type { OutcomeEntry, Page, Setup, SetupEvent, SetupPatch, SetupRow, SetupSlots, SetupState, Summary } from '@ruddy/core/api';
+import type {
+  OutcomeEntry,
+  Page,
+  Setup,
+  SetupEvent,
+  SetupPatch,
+  SetupRow,
+  SetupSlots,
+  SetupState,
+  Summary,
+} from '@ruddy/core/api';
 import type { Outcome } from '@ruddy/core/log';
 import type { Evaluation } from '@ruddy/core/plan';
 import type { Chain } from '@ruddy/core/schema';
@@ -82,7 +92,13 @@ export class SetupsData {
     return this.#api.post(`/setups/${id}/outcomes`, body);
   }
 
-  outcomes(filter: { setupId?: string; outcome?: string; q?: string; newest?: boolean; cursor?: string }): Observable<Page<OutcomeEntry>> {
+  outcomes(filter: {
+    setupId?: string;
+    outcome?: string;
+    q?: string;
+    newest?: boolean;
+    cursor?: string;
+  }): Observable<Page<OutcomeEntry>> {
     return this.#api.get('/outcomes', { ...filter });
   }
 }

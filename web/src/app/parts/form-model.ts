@@ -31,7 +31,8 @@ function shown(value: unknown, meta: AttrMeta): FieldValue {
 
 function groupOf(fields: readonly [string, AttrMeta][], spec: Record<string, unknown>): FieldGroup {
   const controls: Record<string, FormControl<FieldValue>> = {};
-  for (const [key, meta] of fields) if (meta.input !== 'list') controls[key] = new FormControl<FieldValue>(shown(spec[key], meta));
+  for (const [key, meta] of fields)
+    if (meta.input !== 'list') controls[key] = new FormControl<FieldValue>(shown(spec[key], meta));
   return new FormGroup(controls);
 }
 
@@ -61,10 +62,17 @@ function typedNumber(text: string): { ok: true; value: number | { lo: number; hi
   const [lo, hi] = [readNumber(range[1] ?? ''), readNumber(range[2] ?? '')];
   if (!lo.ok) return lo;
   if (!hi.ok) return hi;
-  return lo.value === null || hi.value === null ? { ok: false, why: 'a range needs both ends' } : { ok: true, value: { lo: lo.value, hi: hi.value } };
+  return lo.value === null || hi.value === null
+    ? { ok: false, why: 'a range needs both ends' }
+    : { ok: true, value: { lo: lo.value, hi: hi.value } };
 }
 
-function valuesOf(fields: readonly [string, AttrMeta][], group: FieldGroup, place: string, errors: Errors): Record<string, unknown> {
+function valuesOf(
+  fields: readonly [string, AttrMeta][],
+  group: FieldGroup,
+  place: string,
+  errors: Errors,
+): Record<string, unknown> {
   const spec: Record<string, unknown> = {};
   for (const [key, meta] of fields) {
     const value = group.controls[key]?.value ?? null;

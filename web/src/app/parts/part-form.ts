@@ -1,4 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal, untracked } from '@angular/core';
+import {
+  afterNextRender,
+  Injector,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import type { AnySpec, PartKind } from '@ruddy/core/schema';
@@ -16,6 +29,7 @@ let forms = 0;
   styleUrl: './part-form.scss',
 })
 export class PartForm {
+  readonly #injector = inject(Injector);
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly kind = input.required<PartKind>();
   readonly spec = input.required<Partial<AnySpec>>();
@@ -77,7 +91,8 @@ export class PartForm {
     this.tried.set(true);
     this.errors.set(errors);
     if (spec) this.saved.emit(spec);
-    else queueMicrotask(() => this.#focusFirst());
+    // The errors must be on the page before the first of them can be focused.
+    else afterNextRender(() => this.#focusFirst(), { injector: this.#injector });
   }
 
   #edited(): void {

@@ -27,6 +27,10 @@ export class PartsPage {
   readonly #router = inject(Router);
   readonly #reload = new Subject<{ kind: PartKind; q: string; retired: boolean }>();
 
+  /** What the page that opens next says and shows: navigation opens it anew. */
+  #sayNext: string | null = null;
+  #draftNext: Partial<AnySpec> = {};
+
   readonly kind = input.required<PartKind>();
   readonly id = input<string>();
   readonly q = input('', { transform: orEmpty });
@@ -51,7 +55,9 @@ export class PartsPage {
     const word = KIND_WORDS[this.kind()];
     const more = this.next() ? ' or more' : '';
     const found = this.q() ? ` called "${this.q()}"` : '';
-    return list.length === 0 && !this.q() ? `0 ${word.many} in the catalogue yet. Add the first one.` : `${counted(list.length, word.one, word.many)}${more}${found} in the catalogue.`;
+    return list.length === 0 && !this.q()
+      ? `0 ${word.many} in the catalogue yet. Add the first one.`
+      : `${counted(list.length, word.one, word.many)}${more}${found} in the catalogue.`;
   });
 
   constructor() {
@@ -111,7 +117,8 @@ export class PartsPage {
     const p = this.part();
     if (!p) return;
     const spec = { ...structuredClone(p.spec), variant: `${p.spec.variant} copy`.trim() };
-    void this.#router.navigate(['/parts', p.kind, 'new']).then(() => this.draft.set(spec));
+    this.#draftNext = spec;
+    void this.#router.navigate(['/parts', p.kind, 'new']);
   }
 
   save(spec: AnySpec): void {
@@ -123,7 +130,8 @@ export class PartsPage {
       this.#data.create({ id: v7(), kind: this.kind(), spec } as PartBody).subscribe({
         next: (made) => {
           this.#again();
-          void this.#router.navigate(['/parts', made.kind, made.id]).then(() => this.said.set('Stored.'));
+          this.#sayNext = 'Stored.';
+          void this.#router.navigate(['/parts', made.kind, made.id]);
         },
         error: (e: ApiProblem) => this.#refuse(e),
       });
@@ -149,7 +157,13 @@ export class PartsPage {
       next: (now) => {
         this.#show(now);
         this.#again();
-        this.said.set(patch.retired === undefined ? 'Stored.' : patch.retired ? 'Retired: it leaves the lists, what uses it keeps it.' : 'Back in the lists.');
+        this.said.set(
+          patch.retired === undefined
+            ? 'Stored.'
+            : patch.retired
+              ? 'Retired: it leaves the lists, what uses it keeps it.'
+              : 'Back in the lists.',
+        );
       },
       error: (e: ApiProblem) => this.#refuse(e),
     });
@@ -165,12 +179,14 @@ export class PartsPage {
   }
 
   #open(id: string | undefined): void {
-    this.said.set(null);
+    this.said.set(this.#sayNext);
+    this.#sayNext = null;
     if (!id || id === 'new') {
       this.part.set(null);
       this.stale.set(null);
       this.refused.set(new Map());
-      this.draft.set({});
+      this.draft.set(this.#draftNext);
+      this.#draftNext = {};
       return;
     }
     this.#data.one(id).subscribe({ next: (p) => this.#show(p), error: (e: ApiProblem) => this.listProblem.set(e.message) });

@@ -12,11 +12,36 @@ interface Mark {
 
 /** What may be printed beside a port, drawn our own way, and what it says. */
 const MARKS: Mark[] = [
-  { id: '40', words: 'the number 40', path: 'M4 8h40v16H4z', socket: { connector: 'usb-c', standard: 'usb4-40', tunnelling: null } },
-  { id: '20', words: 'the number 20', path: 'M4 8h40v16H4z', socket: { connector: 'usb-c', standard: 'usb4-20', tunnelling: null } },
-  { id: 'bolt', words: 'a jagged arrow with a 4', path: 'M26 4 16 17h7l-4 11 12-14h-8z', socket: { connector: 'usb-c', standard: 'thunderbolt-4', tunnelling: 'yes' } },
-  { id: 'plain', words: 'only a fork, a battery or a screen sign', path: 'M24 28V6m0 14-8-5v-4m8 13 8-5v-4', socket: { connector: 'usb-c', standard: null, tunnelling: null } },
-  { id: 'flat', words: 'a wide flat socket, not USB-C', path: 'M6 11h36v10H6zm5 3v4m5-4v4m5-4v4m5-4v4m5-4v4m5-4v4', socket: { connector: 'oculink-4i', standard: 'oculink', tunnelling: null } },
+  {
+    id: '40',
+    words: 'the number 40',
+    path: 'M4 8h40v16H4z',
+    socket: { connector: 'usb-c', standard: 'usb4-40', tunnelling: null },
+  },
+  {
+    id: '20',
+    words: 'the number 20',
+    path: 'M4 8h40v16H4z',
+    socket: { connector: 'usb-c', standard: 'usb4-20', tunnelling: null },
+  },
+  {
+    id: 'bolt',
+    words: 'a jagged arrow with a 4',
+    path: 'M26 4 16 17h7l-4 11 12-14h-8z',
+    socket: { connector: 'usb-c', standard: 'thunderbolt-4', tunnelling: 'yes' },
+  },
+  {
+    id: 'plain',
+    words: 'only a fork, a battery or a screen sign',
+    path: 'M24 28V6m0 14-8-5v-4m8 13 8-5v-4',
+    socket: { connector: 'usb-c', standard: null, tunnelling: null },
+  },
+  {
+    id: 'flat',
+    words: 'a wide flat socket, not USB-C',
+    path: 'M6 11h36v10H6zm5 3v4m5-4v4m5-4v4m5-4v4m5-4v4m5-4v4',
+    socket: { connector: 'oculink-4i', standard: 'oculink', tunnelling: null },
+  },
   { id: 'unsure', words: 'nothing, or not sure', path: '', socket: { connector: 'usb-c', standard: null, tunnelling: null } },
 ];
 

@@ -136,8 +136,15 @@ export class HopTable {
     const { pinch } = this.evaluation().predicted.link;
     const trains = [h.gen ? `Gen${WIDTH(h.gen)}` : '', h.lanes ? `×${WIDTH(h.lanes)}` : ''].filter((s) => s !== '').join(' ');
     const part = pinch.part ? role(pierOf(pinch.part)).toLowerCase() : '';
-    const pinched = pinch.hops.includes(i) ? (part ? `pinch, set by the ${part}` : pinch.certain ? 'least of the chain' : 'may be the pinch') : '';
-    const why = h.unchosen.length > 0 ? `not chosen: ${h.unchosen.map((s) => role(pierOf(s)).toLowerCase()).join(', ')}` : pinched;
+    const pinched = pinch.hops.includes(i)
+      ? part
+        ? `pinch, set by the ${part}`
+        : pinch.certain
+          ? 'least of the chain'
+          : 'may be the pinch'
+      : '';
+    const why =
+      h.unchosen.length > 0 ? `not chosen: ${h.unchosen.map((s) => role(pierOf(s)).toLowerCase()).join(', ')}` : pinched;
     return {
       name: `${role(pierOf(h.from))} to ${role(pierOf(h.to))}`,
       kind: h.kind === 'tunnel' ? 'tunnel' : 'PCIe',

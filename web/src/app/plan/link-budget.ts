@@ -17,7 +17,7 @@ import { rate } from '@ruddy/core/texts';
         <span class="lo" [style.width.%]="percent(u.lo)"></span>
         <span class="hi" [style.width.%]="percent(u.hi - u.lo)"></span>
       </div>
-      <p class="hint">{{ words(up()) }} Gb/s back; {{ (gb(u)) }} GB/s to the card.</p>
+      <p class="hint">{{ words(up()) }} Gb/s back; {{ gb(u) }} GB/s to the card.</p>
     } @else {
       <p>Not known yet.</p>
     }

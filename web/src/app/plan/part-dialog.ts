@@ -45,7 +45,9 @@ export class PartDialog {
     this.#parts.create({ id: v7(), kind: this.data.kind, spec } as PartBody).subscribe({
       next: (part) => this.#ref.close(part),
       error: (e: ApiProblem) =>
-        this.refused.set(new Map(e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [['', e.message]])),
+        this.refused.set(
+          new Map(e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [['', e.message]]),
+        ),
     });
   }
 }

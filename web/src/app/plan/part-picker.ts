@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
 import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
@@ -29,7 +40,9 @@ import { facts } from '../parts/part-facts';
           (blur)="left()"
         />
         @if (removable()) {
-          <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">Take out</button>
+          <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">
+            Take out
+          </button>
         }
       </span>
       <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="pick($event)">
@@ -89,7 +102,9 @@ export class PartPicker {
     this.words
       .pipe(
         debounceTime(120),
-        switchMap((q) => this.#data.list({ kind: this.kind(), q: q.trim(), limit: 50 }).pipe(catchError(() => of({ items: [], next: null })))),
+        switchMap((q) =>
+          this.#data.list({ kind: this.kind(), q: q.trim(), limit: 50 }).pipe(catchError(() => of({ items: [], next: null }))),
+        ),
         takeUntilDestroyed(),
       )
       .subscribe((page) => this.options.set(page.items));

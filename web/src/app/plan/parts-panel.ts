@@ -66,7 +66,9 @@ export class PartsPanel {
 
   /** Describe a part that is not in the catalogue and choose it; a number is a place in the path. */
   describe(slot: 'dock' | 'card' | number): void {
-    this.#open(typeof slot === 'number' ? 'cable' : slot, {}, (p) => (typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p)));
+    this.#open(typeof slot === 'number' ? 'cable' : slot, {}, (p) =>
+      typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p),
+    );
   }
 
   describeHost(): void {
@@ -78,7 +80,13 @@ export class PartsPanel {
 
   /** Put the cursor where a part of the strip is chosen. */
   focus(part: string): void {
-    const ids: Record<string, string> = { system: 'pick-host', port: 'pick-socket', cable: 'pick-cable-0', dock: 'pick-dock', card: 'pick-card' };
+    const ids: Record<string, string> = {
+      system: 'pick-host',
+      port: 'pick-socket',
+      cable: 'pick-cable-0',
+      dock: 'pick-dock',
+      card: 'pick-card',
+    };
     document.getElementById(ids[part] ?? '')?.focus();
   }
 

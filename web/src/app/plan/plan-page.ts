@@ -38,8 +38,12 @@ export class PlanPage {
     const e = this.evaluation();
     return e ? headline(e) : 'Judging the chain …';
   });
-  readonly told = computed<Told[]>(() => (this.evaluation()?.findings ?? []).map((finding) => ({ finding, ...sentence(finding) })));
-  readonly stops = computed(() => this.told().filter((t) => t.finding.severity === 'blocks' && t.finding.code !== 'plan/unchosen'));
+  readonly told = computed<Told[]>(() =>
+    (this.evaluation()?.findings ?? []).map((finding) => ({ finding, ...sentence(finding) })),
+  );
+  readonly stops = computed(() =>
+    this.told().filter((t) => t.finding.severity === 'blocks' && t.finding.code !== 'plan/unchosen'),
+  );
   readonly care = computed(() => this.told().filter((t) => t.finding.severity === 'care'));
   readonly cautions = computed(() => this.told().filter((t) => t.finding.code === 'link/all-off'));
   readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && t.finding.code !== 'link/all-off'));
@@ -47,7 +51,18 @@ export class PlanPage {
   readonly verify = computed(() =>
     (this.evaluation()?.toVerify ?? []).flatMap(({ path, decides }) => {
       const { part, meta } = describePath(path);
-      return meta ? [{ path, decides, part, label: meta.label, how: meta.findOut?.how ?? '', minutes: meta.findOut ? minutesOf(meta.findOut.minutes) : '' }] : [];
+      return meta
+        ? [
+            {
+              path,
+              decides,
+              part,
+              label: meta.label,
+              how: meta.findOut?.how ?? '',
+              minutes: meta.findOut ? minutesOf(meta.findOut.minutes) : '',
+            },
+          ]
+        : [];
     }),
   );
   readonly tally = computed(() => this.evaluation()?.observed?.exact ?? null);

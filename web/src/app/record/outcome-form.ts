@@ -11,7 +11,12 @@ import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { ServerClock } from '../shared/server-clock';
 
-export const OUTCOME_WORDS: Record<Outcome, string> = { works: 'Works', care: 'Works with care', unreliable: 'Unreliable', fails: 'Fails' };
+export const OUTCOME_WORDS: Record<Outcome, string> = {
+  works: 'Works',
+  care: 'Works with care',
+  unreliable: 'Unreliable',
+  fails: 'Fails',
+};
 
 export interface Correction {
   id: string;
@@ -73,7 +78,11 @@ export class OutcomeForm {
   send(event: Event): void {
     event.preventDefault();
     const v = this.form.getRawValue();
-    const lines = (s: string) => s.split('\n').map((l) => l.trim()).filter((l) => l !== '');
+    const lines = (s: string) =>
+      s
+        .split('\n')
+        .map((l) => l.trim())
+        .filter((l) => l !== '');
     const percent = Number(v.confidence.replace(',', '.'));
     const parsed = outcomeBody.safeParse({
       id: this.#id,
@@ -88,7 +97,11 @@ export class OutcomeForm {
       corrects: this.corrects()?.id ?? null,
     });
     if (!parsed.success) {
-      const named: Record<string, string> = { outcome: 'Outcome: choose one of the four', confidence: 'Confidence: from 0 to 100 %', happenedOn: 'Day: a date like 2026-11-03' };
+      const named: Record<string, string> = {
+        outcome: 'Outcome: choose one of the four',
+        confidence: 'Confidence: from 0 to 100 %',
+        happenedOn: 'Day: a date like 2026-11-03',
+      };
       this.errors.set(new Map(parsed.error.issues.map((i) => [String(i.path[0] ?? ''), named[String(i.path[0])] ?? i.message])));
       return;
     }
@@ -104,7 +117,13 @@ export class OutcomeForm {
       },
       error: (e: ApiProblem) => {
         this.sending.set(false);
-        this.errors.set(new Map(e.problem.errors?.map((x) => [x.path, x.message] as const) ?? [['', e.problem.detail ? `${e.problem.title}. ${e.problem.detail}` : e.message]]));
+        this.errors.set(
+          new Map(
+            e.problem.errors?.map((x) => [x.path, x.message] as const) ?? [
+              ['', e.problem.detail ? `${e.problem.title}. ${e.problem.detail}` : e.message],
+            ],
+          ),
+        );
       },
     });
   }

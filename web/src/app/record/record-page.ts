@@ -49,7 +49,12 @@ function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
       return { kind: 'State', what: `From ${String(b['from'])} to ${String(b['to'])}`, more: [], outcome: null };
     case 'parts': {
       const list = (b['changes'] ?? []) as { slot: string; from: string; to: string }[];
-      return { kind: 'Parts', what: list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`).join('; '), more: [], outcome: null };
+      return {
+        kind: 'Parts',
+        what: list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`).join('; '),
+        more: [],
+        outcome: null,
+      };
     }
     case 'outcome': {
       const outcome = b['outcome'] as Outcome;
@@ -80,7 +85,7 @@ export class RecordPage {
   readonly said = signal<string | null>(null);
   readonly correcting = signal<Correction | null>(null);
   readonly day = day;
-  readonly filter = computed(() => (this.show() && this.show()! in FILTERS ? this.show()! : 'all'));
+  readonly filter = computed(() => Object.keys(FILTERS).find((f) => f === this.show()) ?? 'all');
   readonly id = computed(() => this.editor.stored()?.id ?? null);
   readonly lines = computed<Line[]>(() => {
     const events = this.events() ?? [];
@@ -104,7 +109,11 @@ export class RecordPage {
   }
 
   choose(filter: string): void {
-    void this.#router.navigate([], { queryParams: { show: filter === 'all' ? null : filter }, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: { show: filter === 'all' ? null : filter },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   stored(): void {
@@ -139,6 +148,8 @@ export class RecordPage {
   }
 
   #load(id: string): void {
-    this.#data.record(id).subscribe({ next: (r) => this.events.set(r.items), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#data
+      .record(id)
+      .subscribe({ next: (r) => this.events.set(r.items), error: (e: ApiProblem) => this.problem.set(e.message) });
   }
 }

@@ -1,6 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, HostListener, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  HostListener,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialog } from '@angular/material/dialog';
 import { ActivatedRoute, NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map, startWith } from 'rxjs';
@@ -30,7 +39,6 @@ const STRIP = 'ruddy.strip';
 export class SetupFrame {
   readonly #router = inject(Router);
   readonly #data = inject(SetupsData);
-  readonly #dialog = inject(MatDialog);
   readonly #route = inject(ActivatedRoute);
   readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
@@ -71,7 +79,9 @@ export class SetupFrame {
   });
   readonly clash = computed(() => {
     const [s, mine] = [this.editor.save(), this.editor.fields()];
-    return s.kind === 'conflict' && mine ? s.fields.map((path) => ({ path, mine: this.#shown(fieldOf(mine, path)), theirs: this.#shown(fieldOf(s.theirs, path)) })) : [];
+    return s.kind === 'conflict' && mine
+      ? s.fields.map((path) => ({ path, mine: this.#shown(fieldOf(mine, path)), theirs: this.#shown(fieldOf(s.theirs, path)) }))
+      : [];
   });
   readonly picks = signal<Partial<Record<FieldPath, 'mine' | 'theirs'>>>({});
 

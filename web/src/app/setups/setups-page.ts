@@ -107,7 +107,9 @@ export class SetupsPage {
   create(): void {
     const id = v7();
     const used = new Set(this.rows()?.map((r) => r.name));
-    const name = Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find((n) => !used.has(n)) ?? 'New setup';
+    const name =
+      Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find((n) => !used.has(n)) ??
+      'New setup';
     this.#data.create({ id, name }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
       error: (e: ApiProblem) => this.problem.set(`No setup was started: ${e.message}`),

@@ -29,7 +29,9 @@ import { Keys } from './keys';
           </div>
         }
       </dl>
-      <mat-checkbox [checked]="keys.lettersOff()" (change)="keys.switchLetters($event.checked)">Switch single-letter keys off</mat-checkbox>
+      <mat-checkbox [checked]="keys.lettersOff()" (change)="keys.switchLetters($event.checked)"
+        >Switch single-letter keys off</mat-checkbox
+      >
     </mat-dialog-content>
     <mat-dialog-actions align="end"><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions>
   `,

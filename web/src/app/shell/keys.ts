@@ -19,7 +19,12 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
 };
 
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox],[role=listbox],mat-dialog-container') !== null);
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+      target.closest('[role=combobox],[role=listbox],mat-dialog-container') !== null)
+  );
 }
 
 /** The keyboard: letters of the page, `g` and a letter to go somewhere. None acts while typing; all can be switched off. */

@@ -59,7 +59,14 @@ export class SearchBox {
   readonly hits = toSignal(
     this.#words.pipe(
       debounceTime(150),
-      switchMap((q) => (q === '' ? of([]) : this.#parts.search(q).pipe(map((r) => r.items), catchError(() => of([]))))),
+      switchMap((q) =>
+        q === ''
+          ? of([])
+          : this.#parts.search(q).pipe(
+              map((r) => r.items),
+              catchError(() => of([])),
+            ),
+      ),
       takeUntilDestroyed(),
     ),
     { initialValue: [] as SearchHit[] },

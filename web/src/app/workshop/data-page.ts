@@ -41,7 +41,9 @@ export class DataPage {
       next: (d) => {
         this.working.set(false);
         this.asking.set(false);
-        this.said.set(`Removed ${counted(d.setups, 'setup')}, ${counted(d.parts, 'part')}, ${counted(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`);
+        this.said.set(
+          `Removed ${counted(d.setups, 'setup')}, ${counted(d.parts, 'part')}, ${counted(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`,
+        );
         this.#look();
       },
       error: (e: ApiProblem) => this.#failed(`Nothing was removed: ${e.message}`),
@@ -57,7 +59,9 @@ export class DataPage {
         a.download = 'ruddy-bridge.json';
         a.click();
         URL.revokeObjectURL(url);
-        this.said.set(`Saved ${counted(bundle.parts.length, 'part')}, ${counted(bundle.setups.length, 'setup')} and ${counted(bundle.outcomes.length, 'outcome')}.`);
+        this.said.set(
+          `Saved ${counted(bundle.parts.length, 'part')}, ${counted(bundle.setups.length, 'setup')} and ${counted(bundle.outcomes.length, 'outcome')}.`,
+        );
       },
       error: (e: ApiProblem) => this.#failed(`Nothing was saved: ${e.message}`),
     });
@@ -102,5 +106,10 @@ function fates(r: LoadReport): string {
   const words = (fate: Record<string, number>) => Object.entries(fate).map(([kind, n]) => `${n} ${kind}`);
   const stored = words(r.stored);
   const same = words(r.same);
-  return [stored.length > 0 ? `stored ${stored.join(', ')}` : 'nothing new', same.length > 0 ? `already here ${same.join(', ')}` : ''].filter((s) => s !== '').join('; ');
+  return [
+    stored.length > 0 ? `stored ${stored.join(', ')}` : 'nothing new',
+    same.length > 0 ? `already here ${same.join(', ')}` : '',
+  ]
+    .filter((s) => s !== '')
+    .join('; ');
 }

@@ -24,7 +24,9 @@ export class RulesPage {
     const rows = this.rows();
     if (!rows) return 'Reading the rules …';
     const own = rows.filter((r) => r.value !== null).length;
-    return own === 0 ? `${rows.length} rules, all at their default.` : `${own} of ${counted(rows.length, 'rule')} set by this workshop.`;
+    return own === 0
+      ? `${rows.length} rules, all at their default.`
+      : `${own} of ${counted(rows.length, 'rule')} set by this workshop.`;
   });
 
   constructor() {
@@ -33,7 +35,11 @@ export class RulesPage {
 
   save(r: RuleRow, valueText: string, reason: string): void {
     const read = readNumber(valueText);
-    const wrong = !read.ok ? `${r.label}: ${read.why}` : read.value === null ? `${r.label}: a number, or Back to the default` : ruleProblem(r.id, read.value);
+    const wrong = !read.ok
+      ? `${r.label}: ${read.why}`
+      : read.value === null
+        ? `${r.label}: a number, or Back to the default`
+        : ruleProblem(r.id, read.value);
     if (wrong || !read.ok) {
       this.#wrong(r.id, `Nothing stored. ${wrong ?? ''}`);
       return;
@@ -54,10 +60,19 @@ export class RulesPage {
       next: (row) => {
         this.errors.set({});
         this.rows.update((rows) => rows?.map((x) => (x.id === row.id ? row : x)) ?? null);
-        this.said.set(value === null ? `${r.label}: back to the default ${r.default} ${r.unit}.` : `${r.label}: ${value} ${r.unit} from now on.`);
+        this.said.set(
+          value === null
+            ? `${r.label}: back to the default ${r.default} ${r.unit}.`
+            : `${r.label}: ${value} ${r.unit} from now on.`,
+        );
       },
       error: (e: ApiProblem) => {
-        this.#wrong(r.id, e.problem.status === 412 ? 'Nothing stored: this rule was changed elsewhere; the stored value is shown now.' : `Nothing stored. ${e.message}`);
+        this.#wrong(
+          r.id,
+          e.problem.status === 412
+            ? 'Nothing stored: this rule was changed elsewhere; the stored value is shown now.'
+            : `Nothing stored. ${e.message}`,
+        );
         if (e.problem.status === 412) this.#load();
       },
     });

@@ -14,8 +14,7 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
       display: flex;
       gap: 4px;
       border-bottom: 1px solid var(--line);
-      margin: 4px -24px 0;
-      padding: 0 24px;
+      margin-top: 4px;
     }
     a {
       color: var(--ink);

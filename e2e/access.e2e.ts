@@ -1,0 +1,90 @@
+import { AxePuppeteer } from '@axe-core/puppeteer';
+import { describe, expect, it } from 'vitest';
+import type { Setup } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world();
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+async function places(): Promise<string[]> {
+  const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
+  const id = items[0]!.id;
+  return [
+    '/setups',
+    `/setups/${id}/plan`,
+    `/setups/${id}/record`,
+    '/compatibility/table',
+    '/parts/cable/new',
+    '/workshop/rules',
+    '/workshop/data',
+  ];
+}
+
+describe('every page, light and dark', () => {
+  it.each(['light', 'dark'])('has no accessibility violation axe can see: %s', async (scheme) => {
+    await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
+    for (const path of await places()) {
+      await w.open(path);
+      const { violations } = await new AxePuppeteer(w.page).withTags(TAGS).analyze();
+      expect(violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([]);
+    }
+    await w.page.emulateMediaFeatures([]);
+  });
+
+  it('has a first heading that holds a number or says what is not known', async () => {
+    for (const path of await places()) {
+      await w.open(path);
+      await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
+    }
+  });
+
+  it('does not scroll sideways at 320 px', async () => {
+    await w.page.setViewport({ width: 320, height: 640 });
+    for (const path of await places()) {
+      await w.open(path);
+      const { wide, names } = await w.page.evaluate(() => {
+        const limit = document.documentElement.clientWidth;
+        const over = [...document.querySelectorAll<HTMLElement>('main *')].filter(
+          (e) => e.getBoundingClientRect().right > limit + 1 && !e.closest('.wide, .visually-hidden, .field-of-view'),
+        );
+        return {
+          wide: document.documentElement.scrollWidth > limit,
+          names: over.slice(0, 4).map((e) => `${e.tagName}.${e.className}`),
+        };
+      });
+      expect({ path, wide, names }).toEqual({ path, wide: false, names: [] });
+    }
+    await w.page.setViewport({ width: 1280, height: 800 });
+  });
+});
+
+describe('the keyboard', () => {
+  it('goes places with g, opens the strip with arrows, and letters can be switched off', async () => {
+    await w.open('/setups');
+    await w.page.keyboard.press('g');
+    await w.sees('Go to: s Setups');
+    await w.page.keyboard.press('a');
+    await w.sees('6 hosts in the catalogue.');
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
+    await w.open(`/setups/${items[0]!.id}/plan`);
+    const tabs = await w.page.$$eval('.targets button', (b) => b.filter((x) => (x as HTMLButtonElement).tabIndex === 0).length);
+    expect(tabs).toBe(1);
+    await w.page.focus('.targets button[tabindex="0"]');
+    await w.page.keyboard.press('End');
+    for (let i = 0; i < 3; i++) await w.page.keyboard.press('ArrowLeft');
+    const label = await w.page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
+    expect(label).toMatch(/^Dock: D-4/);
+    await w.page.keyboard.press('Enter');
+    await w.page.waitForFunction(() => document.activeElement?.id === 'pick-dock');
+    await w.page.keyboard.press('Tab');
+    await w.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await w.page.keyboard.press('?');
+    await w.sees('Switch single-letter keys off');
+    await w.click('Switch single-letter keys off', 'checkbox');
+    await w.click('Close');
+    await w.page.waitForFunction(() => !document.querySelector('mat-dialog-container'));
+    await w.page.keyboard.press('g');
+    await w.page.keyboard.press('a');
+    expect(w.page.url()).toContain('/plan');
+  });
+});

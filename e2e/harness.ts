@@ -1,0 +1,146 @@
+import { randomUUID } from 'node:crypto';
+import type { ChildProcess } from 'node:child_process';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { afterAll, afterEach, beforeAll } from 'vitest';
+import { openCluster, type Cluster } from '../scripts/lib/cluster.mjs';
+import { chromium, CHROMIUM_FLAGS } from '../scripts/lib/chromium.mjs';
+import { DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from '../scripts/lib/paths.mjs';
+import { startServer, stopServer } from '../scripts/lib/server.mjs';
+
+export interface World {
+  page: Page;
+  url: string;
+  /** What the browser complained about; every test ends with none. */
+  complaints: string[];
+  api<T>(path: string, init?: RequestInit): Promise<T>;
+  open(path: string): Promise<void>;
+  /** Wait until the page shows some words. */
+  sees(words: string | RegExp): Promise<void>;
+  text(selector: string): Promise<string>;
+  /** Click what a person would call by this name: a button, link, tab or option. */
+  click(name: string | RegExp, role?: string): Promise<void>;
+  /** Put words into the field with this label. */
+  fill(label: string, words: string): Promise<void>;
+  /** Choose a part by typing some of its name into a picker. */
+  choose(label: string, words: string, option: string): Promise<void>;
+}
+
+/** One built server with the demo world, one browser and one page for the tests of a file. */
+export function world(options: { demo?: boolean } = {}): World {
+  const w = { complaints: [] as string[] } as World;
+  let cluster: Cluster;
+  let browser: Browser;
+  let server: ChildProcess;
+  const database = `e2e_${randomUUID().replaceAll('-', '')}`;
+
+  beforeAll(async () => {
+    cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
+    cluster.psql('postgres', `CREATE DATABASE ${database}`);
+    const started = await startServer({
+      DATABASE_URL: cluster.url(database),
+      PORT: '0',
+      RUDDY_WEB_DIR: WEB_DIR,
+      RUDDY_NOW: DEMO_NOW,
+      RUDDY_LOG: 'error',
+      RUDDY_DEMO_FILE: DEMO_FILE,
+      RUDDY_EMPTY: options.demo === false ? '1' : '',
+    });
+    if (started.port === undefined) throw new Error('the server did not start');
+    server = started.child;
+    w.url = `http://127.0.0.1:${started.port}`;
+    browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
+    w.page = await browser.newPage();
+    await w.page.setViewport({ width: 1280, height: 800 });
+    w.page.setDefaultTimeout(10_000);
+    w.page.on('console', (m) => {
+      // A refused edit is a 4xx by design; the page shows it, and the test reads it there.
+      if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) w.complaints.push(m.text());
+    });
+    w.page.on('pageerror', (e) => w.complaints.push(String(e)));
+  });
+
+  afterEach(() => {
+    const found = w.complaints.splice(0);
+    if (found.length > 0) throw new Error(`the browser complained: ${found.join('; ')}`);
+  });
+
+  afterAll(async () => {
+    await browser?.close();
+    if (server) await stopServer(server);
+    cluster?.psql('postgres', `DROP DATABASE IF EXISTS ${database} WITH (FORCE)`);
+    cluster?.close();
+  });
+
+  w.api = async (path, init) => {
+    const r = await fetch(`${w.url}/api${path}`, { ...init, headers: { 'content-type': 'application/json', ...init?.headers } });
+    return (await r.json()) as never;
+  };
+  w.open = async (path) => {
+    await w.page.goto(w.url + path, { waitUntil: 'load' });
+    await w.page.waitForNetworkIdle({ idleTime: 120 });
+  };
+  w.sees = async (words) => {
+    const source = typeof words === 'string' ? words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : words.source;
+    await w.page
+      .waitForFunction((s) => new RegExp(s).test(document.body.innerText.replace(/\s+/g, ' ')), { polling: 50 }, source)
+      .catch(async () => {
+        const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
+        throw new Error(`the page does not show ${String(words)}; it shows: ${body.slice(0, 1500)}`);
+      });
+  };
+  w.text = async (selector) => w.page.$eval(selector, (el) => (el as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
+  w.click = async (name, role) => {
+    const target = typeof name === 'string' ? name : name.source;
+    const kinds = role ?? 'button|link|option|tab|radio|checkbox|combobox';
+    const handle = await w.page.waitForFunction(
+      (t, exact, roles) => {
+        const all = [...document.querySelectorAll<HTMLElement>('button, a, [role], input, select, summary')];
+        const roleOf = (el: HTMLElement) =>
+          el.getAttribute('role') ??
+          { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
+          (el as HTMLInputElement).type;
+        const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
+        const nameOf = (el: HTMLElement) =>
+          (el.getAttribute('aria-label') ?? labelled(el) ?? el.innerText).replace(/\s+/g, ' ').trim();
+        return (
+          all.find(
+            (el) =>
+              el.offsetParent !== null &&
+              new RegExp(`^(${roles})$`).test(roleOf(el) ?? '') &&
+              (exact ? nameOf(el) === t : new RegExp(t).test(nameOf(el))),
+          ) ?? false
+        );
+      },
+      { polling: 50 },
+      target,
+      typeof name === 'string',
+      kinds,
+    );
+    const element = handle.asElement() as Awaited<ReturnType<Page['$']>>;
+    if (!element) throw new Error(`nothing is called ${target}`);
+    await element.evaluate((el) => el.scrollIntoView({ block: 'center' }));
+    await element.click();
+  };
+  w.fill = async (label, words) => {
+    const handle = await w.page.waitForFunction(
+      (l) => {
+        const found = [...document.querySelectorAll('label')].find((x) => x.innerText.replace(/\s+/g, ' ').trim() === l);
+        const field = found?.control ?? document.querySelector(`[aria-label="${l}"]`);
+        return field ?? false;
+      },
+      { polling: 50 },
+      label,
+    );
+    const field = handle.asElement() as Awaited<ReturnType<Page['$']>>;
+    await field?.evaluate((el) => el.scrollIntoView({ block: 'center' }));
+    await field?.evaluate((el) => (el as HTMLInputElement).select());
+    await w.page.keyboard.press('Backspace');
+    if (words === '') return;
+    await field?.type(words);
+  };
+  w.choose = async (label, words, option) => {
+    await w.fill(label, words);
+    await w.click(new RegExp(`^${option}`), 'option');
+  };
+  return w;
+}

@@ -1,0 +1,115 @@
+import { describe, expect, it } from 'vitest';
+import type { Setup } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world();
+const heading = () => w.text('h1');
+
+async function setupId(name: string): Promise<string> {
+  const r = await w.api<{ items: Setup[] }>(`/setups?q=${encodeURIComponent(name)}&retired=true`);
+  return r.items[0]!.id;
+}
+
+describe('PL-05 the main job on the page', () => {
+  it('a blocked port: the verdict, the reason, the broken hop', async () => {
+    await w.open('/setups');
+    await w.click('Loan laptop 2', 'link');
+    await w.sees("Won't work: the left port carries 0 Gb/s of PCIe, so no cable or dock will make a card appear.");
+    await w.sees('Stops it 1');
+    await w.sees('without PCIe tunnelling no cable and no dock makes a card appear');
+    expect(await w.page.$$eval('.ribbon.torn', (r) => r.length)).toBe(2);
+    expect(await w.page.$eval('.pier.port', (g) => g.textContent)).toContain('USB-C, no PCIe');
+  });
+
+  it('another port of the same host moves the verdict', async () => {
+    await w.open(`/setups/${await setupId('Dome desk')}/plan`);
+    await w.page.select('#pick-socket', 'right');
+    await w.sees("Won't work: the right port");
+    await w.page.select('#pick-socket', 'left-rear');
+    await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.');
+  });
+
+  it('a working chain built from nothing: each part, the pinch and the rate; it is there after a reload', async () => {
+    await w.open('/setups');
+    await w.click('New setup', 'button');
+    await w.sees('no part is chosen yet');
+    await w.choose('Host', 'L-13', 'Harnsey L-13');
+    await w.page.waitForSelector('#pick-socket option[value=left-rear]');
+    await w.page.select('#pick-socket', 'left-rear');
+    await w.choose('Cable', 'K-02', 'Withyline K-02');
+    await w.choose('Dock', 'D-4', 'Quillmere D-4');
+    await w.sees('the card is not chosen yet; 3 of 4 parts are.');
+    await w.choose('Card', 'C-10', 'Dunlinby C-10');
+    await w.sees('Works: every hop carries 26.0 Gb/s or more, and nothing is logged for this chain yet.');
+    await w.sees(/saved \d\d:\d\d/);
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees('Works: every hop carries 26.0 Gb/s or more');
+    expect(await w.page.$eval('#pick-card', (el) => (el as HTMLInputElement).value)).toBe('Dunlinby C-10');
+  });
+
+  it('another cable moves the pinch, in the sentence, in the strip and in its text; undo brings it back', async () => {
+    await w.choose('Cable', 'K-07', 'Withyline K-07');
+    await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s');
+    const strip = () => w.page.$eval('.strip > p.visually-hidden', (el) => el.textContent ?? '');
+    expect(await strip()).toContain('Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.');
+    expect(await w.page.$$eval('.tooth', (t) => t.length)).toBe(4);
+    await w.click('Undo');
+    await w.sees('Works: every hop carries 26.0 Gb/s or more');
+    expect(await strip()).toContain('Pinch: dock, 26.0 Gb/s usable');
+    await w.sees(/saved \d\d:\d\d/);
+  });
+
+  it('the working shows the formula with its numbers and the rules it used', async () => {
+    await w.click(/^Link working/);
+    await w.sees('31.51 × 128 / (128 + 24) × 0.98 = 26.0 Gb/s usable');
+    await w.sees('Taken by flow control and acknowledges: 2 % (default)');
+  });
+
+  it('a direct link says the caution before anything else to do', async () => {
+    await w.open(`/setups/${await setupId('Stacking PC')}/plan`);
+    await w.sees('Works: every hop carries 57.3 Gb/s or more, and 2 of 2 like it worked.');
+    expect(await w.text('.todo > :nth-child(2)')).toContain('Everything off, mains out, then the cable.');
+    expect(await w.page.$$eval('.targets button', (b) => b.length)).toBe(7);
+  });
+
+  it('an unknown flag is named, with how to find out and how long it takes', async () => {
+    await w.open(`/setups/${await setupId('Game evening')}/plan`);
+    expect(await heading()).toBe('Not enough known: whether the top port tunnels PCIe decides it. Finding out takes 10 minutes.');
+    await w.sees('Tunnels PCIe of the top port: decides it, 10 minutes');
+  });
+
+  it('PL-24 a clone is a setup of its own', async () => {
+    await w.open(`/setups/${await setupId('Dome desk')}/plan`);
+    await w.click('Clone');
+    await w.page.waitForFunction(
+      () => (document.querySelector('input.name') as HTMLInputElement | null)?.value === 'Dome desk copy',
+    );
+    await w.choose('Cable', 'K-05', 'Withyline K-05');
+    await w.sees('Works: every hop carries 26.0');
+    await w.sees(/saved \d\d:\d\d/);
+    const r = await w.api<{ items: (Setup & { glance: { verdict: string } })[] }>('/setups?q=dome');
+    expect(r.items.map((s) => [s.name, s.glance.verdict])).toEqual([
+      ['Dome desk', 'care'],
+      ['Dome desk copy', 'works'],
+    ]);
+  });
+
+  it('somebody else changed the same field: both versions are shown, the pick is stored', async () => {
+    const id = await setupId('Plate scanner');
+    await w.open(`/setups/${id}/plan`);
+    const { rev } = await w.api<Setup>(`/setups/${id}`);
+    await w.api(`/setups/${id}`, {
+      method: 'PATCH',
+      headers: { 'If-Match': `"${rev}"` },
+      body: JSON.stringify({ name: 'Theirs' }),
+    });
+    await w.fill('Name of the setup', 'Mine');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Changed elsewhere since you opened it: 1 to settle');
+    await w.sees('Stored: Theirs');
+    await w.click('Store this choice');
+    await w.sees(/saved/);
+    await w.page.waitForFunction(() => !document.body.innerText.includes('to settle'));
+    expect((await w.api<Setup>(`/setups/${id}`)).name).toBe('Mine');
+  });
+});

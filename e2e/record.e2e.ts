@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import type { Setup } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world();
+
+describe('CO-01 and CO-02 what happened', () => {
+  it('an outcome is logged, counted on Plan, found in Compatibility, and there after a reload', async () => {
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=sky');
+    await w.open(`/setups/${items[0]!.id}/record`);
+    await w.sees('3 outcomes logged; the newest, 20 Sept 2026: works.');
+    await w.click('Unreliable', 'radio');
+    await w.fill('Card driver', '41.5');
+    await w.fill('What was seen, one a line', 'flicker after sleep');
+    await w.fill('Note, stays private', 'ask the member');
+    await w.click('Log this outcome');
+    await w.sees('4 outcomes logged; the newest, 20 Nov 2026: unreliable.');
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees('Seen: flicker after sleep');
+    await w.click('Plan', 'link');
+    await w.sees('3 of 4 worked, 1 failed');
+    await w.open('/compatibility/table?q=flicker');
+    await w.sees('1 outcome: 0 worked, 1 did not.');
+    await w.sees('card driver 41.5');
+  });
+
+  it('nothing chosen and a day to come are refused at their place, and nothing is stored', async () => {
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=plate');
+    await w.open(`/setups/${items[0]!.id}/record`);
+    await w.click('Log this outcome');
+    await w.sees('Nothing stored. Outcome: choose one of the four');
+    await w.click('Fails', 'radio');
+    await w.page.$eval('#o-day', (el) => {
+      (el as HTMLInputElement).value = '2027-01-01';
+      el.dispatchEvent(new Event('input'));
+    });
+    await w.click('Log this outcome');
+    await w.sees('Date: 2027-01-01 is in the future; today is 2026-11-20');
+    expect(
+      await w.page.$eval('rb-outcome-form input:checked', (el) => (el as HTMLInputElement).labels?.[0]?.innerText.trim()),
+    ).toBe('Fails');
+    const { items: logged } = await w.api<{ items: unknown[] }>(`/outcomes?setupId=${items[0]!.id}`);
+    expect(logged).toHaveLength(3);
+  });
+
+  it('a correction keeps both and counts one', async () => {
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=stacking');
+    await w.open(`/setups/${items[0]!.id}/record`);
+    await w.click('Correct the outcome of 5 Jul 2026');
+    await w.sees('Corrects the outcome "Works" of 2026-07-05');
+    await w.click('Works with care', 'radio');
+    await w.click('Store the correction');
+    await w.sees('corrected later; it no longer counts');
+    await w.sees('2 outcomes logged; the newest, 5 Jul 2026: works with care.');
+  });
+
+  it('a note joins the record', async () => {
+    await w.fill('Note', 'fan swapped');
+    await w.click('Add the note');
+    await w.sees('20 Nov 2026 Note fan swapped');
+  });
+});

@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+import type { Setup } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world();
+
+describe('WS-02 house rules on the page', () => {
+  it('a value needs a reason and its limits; then it counts on Plan, and can go back', async () => {
+    const label = 'Longest passive cable that carries USB4 40';
+    await w.open('/workshop/rules');
+    await w.sees('9 rules, all at their default.');
+    await w.fill(`${label}, our value`, '99');
+    await w.click(`Save ${label}`);
+    await w.sees(`Nothing stored. ${label}: from 200 to 3000 mm`);
+    await w.fill(`${label}, our value`, '1300');
+    await w.click(`Save ${label}`);
+    await w.sees('Nothing stored. Reason: say why this differs from the default');
+    await w.fill(`${label}, our reason`, 'ours were tested');
+    await w.click(`Save ${label}`);
+    await w.sees('1 of 9 rules set by this workshop.');
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
+    await w.open(`/setups/${items[0]!.id}/plan`);
+    await w.sees('Works: every hop carries 26.0 Gb/s or more, and 3 of 3 like it worked.');
+    await w.open('/workshop/rules');
+    await w.click(`Back to the default: ${label}`);
+    await w.sees('9 rules, all at their default.');
+  });
+});
+
+describe('WS-03 the examples', () => {
+  it('says what goes and what stays before the act; own data stays', async () => {
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
+    await w.open(`/setups/${items[0]!.id}/plan`);
+    await w.click('Clone');
+    await w.page.waitForFunction(
+      () => (document.querySelector('input.name') as HTMLInputElement | null)?.value === 'Dome desk copy',
+    );
+    await w.open('/workshop/data');
+    await w.sees('These 4 stay and become yours:');
+    await w.sees('host Harnsey L-13: the setup "Dome desk copy" uses it');
+    await w.click('Remove the examples …');
+    await w.sees('Removing cannot be undone.');
+    await w.click('Remove the examples');
+    await w.sees('Removed 10 setups, 24 parts, 20 outcomes; 4 kept because yours need them.');
+    await w.open('/setups');
+    await w.sees('1 setup: 1 needs care.');
+    expect(await w.page.$$('.demo')).toHaveLength(0);
+  });
+
+  it('a file that is not JSON or not ours stores nothing and says so; a good one is loaded whole', async () => {
+    await w.open('/workshop/data');
+    const upload = async (name: string, text: string) => {
+      await w.page.evaluate(
+        (n, t) => {
+          const input = document.querySelector<HTMLInputElement>('input[type=file]')!;
+          const data = new DataTransfer();
+          data.items.add(new File([t], n, { type: 'application/json' }));
+          input.files = data.files;
+          input.dispatchEvent(new Event('change'));
+        },
+        name,
+        text,
+      );
+    };
+    await upload('broken.json', '{"format": ');
+    await w.sees('Nothing stored: broken.json is not JSON');
+    await upload('other.json', '{"format":"other"}');
+    await w.sees('Nothing stored from other.json. format: format: must be "ruddy-bridge/bundle"');
+    const bundle = await w.api<object>('/bundle');
+    await upload('again.json', JSON.stringify(bundle));
+    await w.sees('From again.json: nothing new; already here 4 parts, 1 setups, 1 events.');
+  });
+});

@@ -1,0 +1,72 @@
+import { readFileSync } from 'node:fs';
+import { build as bundle } from 'esbuild';
+import { DEMO_FILE, ROOT } from './lib/paths.mjs';
+import { dependencies } from './lib/prepare.mjs';
+import { say } from './lib/say.mjs';
+
+/** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
+await dependencies();
+const entry = `export { evaluate } from '${ROOT}/core/src/plan'; export { chainSchema } from '${ROOT}/core/src/schema';`;
+const { outputFiles } = await bundle({
+  stdin: { contents: entry, resolveDir: ROOT },
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  write: false,
+});
+const { evaluate, chainSchema } = await import(
+  `data:text/javascript;base64,${Buffer.from(outputFiles[0].text).toString('base64')}`
+);
+
+/** Median microseconds of one call, over rounds that alternate between ours and the reference. */
+function sideBySide(ours, reference, rounds = 41, calls = 200) {
+  const time = (f) => {
+    const began = performance.now();
+    for (let i = 0; i < calls; i++) f();
+    return ((performance.now() - began) * 1000) / calls;
+  };
+  const a = [];
+  const b = [];
+  for (let i = 0; i < 5; i++) {
+    time(ours);
+    time(reference);
+  }
+  for (let i = 0; i < rounds; i++) {
+    a.push(time(ours));
+    b.push(time(reference));
+  }
+  const median = (xs) => xs.sort((x, y) => x - y)[xs.length >> 1];
+  return [median(a), median(b)];
+}
+
+function line(name, ours, reference, unit, limit) {
+  const ratio = ours / reference;
+  say(
+    `${name} | ${ours.toFixed(1)} ${unit} | ${reference.toFixed(1)} ${unit} | ${ratio.toFixed(2)} | ${limit} | ${ratio <= limit ? 'ok' : 'over'}`,
+  );
+}
+
+const demo = JSON.parse(readFileSync(DEMO_FILE, 'utf8'));
+const part = (id) => demo.parts.find((p) => p.id === id)?.spec ?? null;
+const setup = demo.setups.find((s) => s.name === 'Dome desk');
+const { host, socket, path, dock, card } = setup.slots;
+const chain = chainSchema.parse({
+  host: part(host),
+  socket,
+  path: path.map((id, i) => ({ key: 'abcdef'[i], spec: part(id) })),
+  dock: part(dock),
+  card: part(card),
+});
+const evidence = { n: 3, works: 0, care: 3, unreliable: 0, fails: 0, newest: '2026-11-03' };
+const input = { chain, context: { asOf: '2026-11-20', house: {}, evidence } };
+const output = evaluate(input);
+const size = JSON.stringify(input).length + JSON.stringify(output).length;
+say('name | ours | reference | ratio | limit | ok or over');
+const [ours, reference] = sideBySide(
+  () => evaluate(input),
+  () => {
+    JSON.parse(JSON.stringify(input));
+    JSON.parse(JSON.stringify(output));
+  },
+);
+line(`evaluate one chain, against a JSON round trip of its input and output (${size} bytes)`, ours, reference, 'µs', 6);

@@ -1,0 +1,2 @@
+export const CHROMIUM_FLAGS: string[];
+export function chromium(): string;

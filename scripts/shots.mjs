@@ -1,0 +1,72 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import puppeteer from 'puppeteer-core';
+import { chromium, CHROMIUM_FLAGS } from './lib/chromium.mjs';
+import { openCluster } from './lib/cluster.mjs';
+import { DEMO_FILE, DEMO_NOW, ROOT, TEST_DATA_DIR, WEB_DIR } from './lib/paths.mjs';
+import { build, dependencies } from './lib/prepare.mjs';
+import { testPrograms } from './lib/programs.mjs';
+import { say } from './lib/say.mjs';
+import { startServer, stopServer } from './lib/server.mjs';
+
+/** One picture of each main view, made from the demo data on its day. `:name` is the id of a setup. */
+const VIEWS = [
+  { file: 'setups', path: '/setups' },
+  { file: 'plan', path: '/setups/:Dome desk/plan' },
+  { file: 'plan-dark', path: '/setups/:Classifier box/plan', dark: true },
+  { file: 'plan-blocked', path: '/setups/:Loan laptop 2/plan' },
+  { file: 'plan-grey', path: '/setups/:Game evening handheld/plan', grey: true },
+  { file: 'plan-working', path: '/setups/:Dome desk/plan?open=link', scroll: 'rb-hop-table' },
+  { file: 'plan-small', path: '/setups/:Dome desk/plan', width: 320, height: 640 },
+  { file: 'record', path: '/setups/:Meridian bench/record' },
+  { file: 'compatibility', path: '/compatibility/table' },
+  { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
+  { file: 'rules', path: '/workshop/rules' },
+  { file: 'data', path: '/workshop/data' },
+];
+
+testPrograms();
+await dependencies();
+await build();
+const wanted = process.argv.slice(2);
+const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
+cluster.psql('postgres', 'DROP DATABASE IF EXISTS shots WITH (FORCE)');
+cluster.psql('postgres', 'CREATE DATABASE shots');
+const env = {
+  DATABASE_URL: cluster.url('shots'),
+  PORT: '0',
+  RUDDY_WEB_DIR: WEB_DIR,
+  RUDDY_NOW: DEMO_NOW,
+  RUDDY_DEMO_FILE: DEMO_FILE,
+  RUDDY_LOG: 'error',
+};
+const { child, port } = await startServer(env);
+const at = `http://127.0.0.1:${port}`;
+const { items } = await (await fetch(`${at}/api/setups?retired=true`)).json();
+const out = join(ROOT, 'docs/screenshots');
+mkdirSync(out, { recursive: true });
+const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
+for (const v of VIEWS) {
+  if (wanted.length > 0 && !wanted.includes(v.file)) continue;
+  const page = await browser.newPage();
+  await page.setViewport({ width: v.width ?? 1280, height: v.height ?? 800 });
+  await page.emulateMediaFeatures([
+    { name: 'prefers-color-scheme', value: v.dark ? 'dark' : 'light' },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
+  ]);
+  const path = v.path.replace(/:([^/]+)/, (_, name) => items.find((s) => s.name === name).id);
+  await page.goto(at + path, { waitUntil: 'networkidle0' });
+  if (v.open) {
+    const link = await page.waitForSelector(`a::-p-text(${v.open})`);
+    await link.click();
+    await page.waitForNetworkIdle();
+  }
+  if (v.scroll) await page.$eval(v.scroll, (el) => el.scrollIntoView());
+  if (v.grey) await page.addStyleTag({ content: 'html { filter: grayscale(1); }' });
+  await page.screenshot({ path: join(out, `${v.file}.png`) });
+  await page.close();
+  say(`docs/screenshots/${v.file}.png`);
+}
+await browser.close();
+await stopServer(child);
+cluster.close();

@@ -1,0 +1,45 @@
+import { join } from 'node:path';
+import { ESLint } from 'eslint';
+import { describe, expect, it } from 'vitest';
+import { ROOT } from '../lib/paths.mjs';
+
+const eslint = new ESLint({ cwd: ROOT });
+
+async function refused(file: string, code: string): Promise<string[]> {
+  const [result] = await eslint.lintText(code, { filePath: join(ROOT, file) });
+  return (result?.messages ?? []).map((m) => m.ruleId ?? m.message);
+}
+
+const importing = (from: string) => `import * as x from '${from}';\nexport const y = x;\n`;
+
+describe('the one-way rule holds: a forbidden import is an error', () => {
+  it.each([
+    ['core/src/link/hops.ts', 'node:fs'],
+    ['core/src/link/hops.ts', '@angular/core'],
+    ['core/src/plan/evaluate.ts', '../link/hops'],
+    ['core/src/plan/checks/pinch.ts', '../../link/hops'],
+    ['core/src/plan/evaluate.ts', '../../../server/src/app'],
+    ['server/src/app.ts', '../../web/src/app/app'],
+    ['server/src/app.ts', '../../core/src/link/hops'],
+    ['web/src/app/app.ts', '@ruddy/server/app'],
+    ['web/src/app/app.ts', 'node:fs'],
+  ])('%s may not import %s', async (file, from) => {
+    expect(await refused(file, importing(from))).toContain('no-restricted-imports');
+  });
+
+  it.each([
+    ['core/src/plan/evaluate.ts', '../link'],
+    ['core/src/plan/checks/pinch.ts', '../../link'],
+    ['core/src/link/hops.ts', './shapes'],
+    ['server/src/app.ts', '@ruddy/core/plan'],
+    ['web/src/app/app.ts', '@ruddy/core/plan'],
+  ])('%s may import %s', async (file, from) => {
+    expect(await refused(file, importing(from))).not.toContain('no-restricted-imports');
+  });
+
+  it('text never goes into a page as markup', async () => {
+    expect(
+      await refused('web/src/app/app.ts', 'declare const e: { innerHTML: string };\nexport const x = e.innerHTML;\n'),
+    ).toContain('no-restricted-properties');
+  });
+});

@@ -1,0 +1,59 @@
+import { randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import pg from 'pg';
+import { QueryTypes } from 'sequelize';
+import { describe, expect, inject, it } from 'vitest';
+import { connect } from '../src/db/connect';
+import { migrate } from '../src/db/migrate';
+import { defineModels } from '../src/db/models';
+import { exportBundle } from '../src/services/bundle-export';
+import { listSetups } from '../src/services/setup-list';
+import { NOW } from './harness';
+
+const DIR = join(import.meta.dirname, 'schemas');
+
+async function within<T>(work: (url: string) => Promise<T>): Promise<T> {
+  const admin = connect(inject('adminUrl'));
+  const name = `m_${randomUUID().replaceAll('-', '')}`;
+  await admin.query(`CREATE DATABASE ${name}`);
+  try {
+    return await work(inject('adminUrl').replace(/\/postgres$/, `/${name}`));
+  } finally {
+    await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
+    await admin.close();
+  }
+}
+
+async function restore(url: string, sql: string): Promise<void> {
+  const client = new pg.Client(url);
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+}
+
+describe('migrations', () => {
+  it.each(readdirSync(DIR))('bring the database of %s up to date with nothing lost', async (file) => {
+    await within(async (url) => {
+      await restore(url, readFileSync(join(DIR, file), 'utf8'));
+      const db = connect(url);
+      defineModels(db);
+      await migrate(db);
+      const bundle = await exportBundle(db);
+      expect([bundle.parts.length, bundle.setups.length, bundle.outcomes.length]).toEqual([28, 10, 20]);
+      expect((await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items).toHaveLength(10);
+      await db.close();
+    });
+  });
+
+  it('two processes starting at once make one schema', async () => {
+    await within(async (url) => {
+      const dbs = [connect(url), connect(url)];
+      const done = await Promise.all(dbs.map(migrate));
+      expect(done.map((d) => d.length).sort()).toEqual([0, 1]);
+      const rows = await dbs[0]!.query('SELECT name FROM schema_migrations', { type: QueryTypes.SELECT });
+      expect(rows).toHaveLength(1);
+      await Promise.all(dbs.map((d) => d.close()));
+    });
+  });
+});

@@ -1,0 +1,155 @@
+import { TestBed } from '@angular/core/testing';
+import { evaluate } from '@ruddy/core/plan';
+import { chainSchema, type Chain } from '@ruddy/core/schema';
+import { rate } from '@ruddy/core/texts';
+import { BridgeStrip } from './bridge-strip';
+import { DECK, stripPicture } from './strip-geometry';
+import { stripModel, type StripModel } from './strip-model';
+import { copyLine, stripList, summaryText } from './strip-text';
+
+const port = {
+  key: 'left',
+  position: 'left, rear',
+  connector: 'usb-c',
+  standard: 'usb4-40',
+  tunnelling: 'yes',
+  controller: 'built-in',
+  pcieGen: 4,
+  lanes: 4,
+};
+const wired = {
+  host: { maker: 'Alder', model: 'L-13', form: 'laptop', sockets: [port] },
+  socket: 'left',
+  path: [
+    {
+      key: 'a',
+      spec: { maker: 'Alder', model: 'K-07', connector: 'usb-c', construction: 'passive', lengthMm: 1200, markedGbps: 40 },
+    },
+  ],
+  dock: { maker: 'Alder', model: 'D-4', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+  card: { maker: 'Alder', model: 'C-20', pcieGen: 4, lanes: 16 },
+};
+const chain = (over: object = {}): Chain => chainSchema.parse({ ...wired, ...over });
+const withPort = (over: object) => chain({ host: { ...wired.host, sockets: [{ ...port, ...over }] } });
+const direct = chain({
+  host: { ...wired.host, sockets: [{ key: 'left', connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 }] },
+  path: [
+    {
+      key: 'a',
+      spec: { maker: 'Alder', model: 'Q', connector: 'oculink-4i', construction: 'passive', lengthMm: 500, pcieGen: 4 },
+    },
+  ],
+  dock: { ...wired.dock, connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 },
+});
+const model = (c: Chain): StripModel =>
+  stripModel('Dome desk', c, evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } }));
+
+const CASES: [string, Chain][] = [
+  ['a pinched tunnel', chain()],
+  ['a direct link', direct],
+  ['a blocked port', withPort({ standard: 'usb-c', tunnelling: 'no' })],
+  ['an unknown port', withPort({ tunnelling: null })],
+  ['a range', chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: null } }] })],
+  ['no card yet', chain({ card: null })],
+  ['nothing', chain({ host: null, socket: null, path: null, dock: null, card: null })],
+];
+
+describe('the strip model', () => {
+  it('shows three hops for a tunnel and one for a direct link', () => {
+    expect(model(chain()).hops.map((h) => `${h.from}-${h.to}`)).toEqual(['system-port', 'port-dock', 'dock-card']);
+    expect(model(direct).hops.map((h) => `${h.from}-${h.to}`)).toEqual(['system-card']);
+  });
+
+  it('names the pinch, its figure and the part that sets it', () => {
+    const hop = model(chain()).hops[1];
+    expect(hop).toMatchObject({
+      line1: 'USB4 20 by the cable · PCIe Gen3 ×4',
+      line2: 'pinch: 16.0 Gb/s usable',
+      neckAt: 'cable',
+      pinch: true,
+    });
+  });
+
+  it('takes the smallest scale that holds the largest hop from the port rightwards', () => {
+    expect(model(chain()).scaleGbps).toBe(32);
+    expect(model(direct).scaleGbps).toBe(64);
+  });
+
+  it('says in one summary the verdict, the hops, the pinch and what is not known', () => {
+    expect(summaryText(model(chain()))).toBe(
+      'Dome desk, expected. Works with care. 3 hops from system to card. Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.',
+    );
+    expect(summaryText(model(chain({ card: null })))).toContain('2 not known: Dock to Card, card.');
+  });
+
+  it('copies as one line', () => {
+    expect(copyLine(model(chain()))).toBe(
+      'System =53.4= Host port =16.0 pinch= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)',
+    );
+  });
+});
+
+describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
+  const m = model(c);
+
+  it('every hop has its figure, its state and its ends in the text', () => {
+    const text = stripList(m);
+    expect(text).toHaveLength(m.piers.length + m.hops.length);
+    for (const h of m.hops) {
+      const line = text.find((t) => t.startsWith(`${m.piers.find((p) => p.key === h.from)?.role} to `));
+      expect(line).toBeDefined();
+      if (h.usable) expect(line).toContain(`${rate(h.usable)} Gb/s usable`);
+      const word = { blocked: 'Blocked.', unknown: 'Not known.', range: /(Pinch|Expected)\./, expected: /(Pinch|Expected)\./ }[
+        h.state
+      ];
+      expect(line).toMatch(word);
+    }
+  });
+
+  it('every hop is drawn in its state: hatched, dotted outside, dashed or torn', () => {
+    for (const p of stripPicture(m)) {
+      const kinds = new Set(p.ribbons.map((r) => r.kind));
+      const want = { expected: ['solid'], range: ['outer', 'solid'], unknown: ['unknown'], blocked: ['torn'] }[p.hop.state];
+      for (const k of want) expect(kinds).toContain(k);
+      if (p.hop.state === 'expected') expect(kinds.size).toBe(1);
+      expect(p.teeth).toHaveLength(
+        p.hop.pinch && p.hop.neckAt && p.hop.state !== 'blocked' ? (p.hop.through.includes(p.hop.neckAt) ? 4 : 2) : 0,
+      );
+      for (const r of p.ribbons) expect(r.path).not.toContain('NaN');
+    }
+  });
+});
+
+describe('the strip on the page', () => {
+  it('is one tab stop; arrows walk over parts and hops; w shows the working', async () => {
+    const fixture = TestBed.createComponent(BridgeStrip);
+    fixture.componentRef.setInput('model', model(chain()));
+    const worked: unknown[] = [];
+    fixture.componentInstance.working.subscribe((t) => worked.push(t));
+    await fixture.whenStable();
+    const el = fixture.nativeElement as HTMLElement;
+    const buttons = [...el.querySelectorAll<HTMLButtonElement>('.targets button')];
+    expect(buttons).toHaveLength(9);
+    expect(buttons.filter((b) => b.tabIndex === 0)).toHaveLength(1);
+    const press = (key: string) =>
+      el.querySelector('.targets')?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+    press('End');
+    await fixture.whenStable();
+    expect(buttons.map((b) => b.tabIndex)).toEqual([-1, -1, -1, -1, -1, -1, -1, -1, 0]);
+    press('Home');
+    press('ArrowRight');
+    press('w');
+    expect(worked).toEqual([{ kind: 'hop', index: 0 }]);
+    expect(el.querySelector('svg')?.getAttribute('aria-hidden')).toBe('true');
+    expect(el.querySelectorAll('.tooth')).toHaveLength(4);
+  });
+
+  it('draws piers at the heights of the design', async () => {
+    const fixture = TestBed.createComponent(BridgeStrip);
+    fixture.componentRef.setInput('model', model(direct));
+    await fixture.whenStable();
+    const rects = [...(fixture.nativeElement as HTMLElement).querySelectorAll('.pier rect')];
+    expect(rects).toHaveLength(6);
+    for (const r of rects) expect([r.getAttribute('y'), r.getAttribute('height')]).toEqual([String(DECK.top), '64']);
+  });
+});
