@@ -77,7 +77,10 @@ export function world(options: { demo?: boolean } = {}): World {
   };
   w.open = async (path) => {
     await w.page.goto(w.url + path, { waitUntil: 'load' });
-    await w.page.waitForNetworkIdle({ idleTime: 120 });
+    // A page is there when its sentence is: until then it says what it is reading.
+    await w.page.waitForFunction(() => !/^(Reading|Judging)/.test(document.querySelector('h1')?.innerText ?? 'Reading'), {
+      polling: 50,
+    });
   };
   w.sees = async (words) => {
     const source = typeof words === 'string' ? words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : words.source;

@@ -3,11 +3,13 @@ import {
   Component,
   computed,
   effect,
+  ElementRef,
   HostListener,
   inject,
   input,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { ActivatedRoute, NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
@@ -47,6 +49,8 @@ export class SetupFrame {
   readonly states = SETUP_STATES;
   readonly labels = FIELD_LABELS;
   readonly chosenStrip = signal<'full' | 'slim' | null>(localStorage.getItem(STRIP) as 'full' | 'slim' | null);
+  readonly scrolledPast = signal(false);
+  readonly box = viewChild<ElementRef<HTMLElement>>('box');
   readonly copyProblem = signal<string | null>(null);
   readonly url = toSignal(
     this.#router.events.pipe(
@@ -89,6 +93,21 @@ export class SetupFrame {
     effect(() => {
       const id = this.id();
       untracked(() => this.editor.open(id));
+    });
+    effect((onCleanup) => {
+      const el = this.box()?.nativeElement;
+      if (!el || typeof IntersectionObserver === 'undefined') return;
+      const watch = new IntersectionObserver(([seen]) => {
+        const past = seen !== undefined && !seen.isIntersecting && seen.boundingClientRect.bottom < 0;
+        this.scrolledPast.set(past);
+        // What gets the focus is scrolled clear of the strip that follows.
+        document.documentElement.style.scrollPaddingTop = past ? '72px' : '';
+      });
+      watch.observe(el);
+      onCleanup(() => {
+        watch.disconnect();
+        document.documentElement.style.scrollPaddingTop = '';
+      });
     });
     inject(Keys).bind([
       { key: '\\', what: 'Strip full or slim', run: () => this.switchStrip() },
