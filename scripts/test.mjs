@@ -35,7 +35,6 @@ const STAGES = [
   },
   { name: 'types', seconds: 30, commands: ['core', 'server', 'e2e'].map((p) => node('typescript/bin/tsc', '-p', p)) },
   { name: 'core', seconds: 60, commands: [vitest('core')], counts: true },
-  { name: 'house', seconds: 30, commands: [vitest('house')], counts: true },
   { name: 'server', seconds: 100, commands: [vitest('server')], counts: true },
   {
     name: 'web',
@@ -53,6 +52,7 @@ const STAGES = [
     counts: true,
   },
   { name: 'build', seconds: 40, work: build },
+  { name: 'house', seconds: 60, commands: [vitest('house')], counts: true },
   { name: 'e2e', seconds: 240, commands: [vitest('e2e')], counts: true },
 ];
 

@@ -78,7 +78,11 @@ export async function openCluster(dataDir, { fsync = true } = {}) {
   }
   const { place, password } = identity;
 
-  const running = pg('pg_ctl', ['status', '-D', place]).code === 0;
+  const running = await isRunning(
+    place,
+    () => pg('pg_ctl', ['status', '-D', place]).code === 0,
+    () => pg('pg_isready', ['-h', '127.0.0.1', '-p', String(identity.port), '-t', '1']).code === 0,
+  );
   if (!running) {
     if (await portTaken(identity.port)) {
       identity = { ...identity, port: await freePort() };
@@ -134,6 +138,32 @@ export async function openCluster(dataDir, { fsync = true } = {}) {
       rmSync(ownerFile, { force: true });
     },
   };
+}
+
+/** A process that has ended but that nobody has asked about: its number still looks alive. */
+function isZombie(pid) {
+  try {
+    return /^\d+ \(.*\) Z/s.test(readFileSync(`/proc/${pid}/stat`, 'utf8'));
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * Is the cluster running, as opposed to dying or dead? A killed one looks alive for a moment, and
+ * for good where nobody collects ended processes; then its lock file is in the way and goes.
+ */
+async function isRunning(place, listed, answers) {
+  const lock = join(place, 'postmaster.pid');
+  for (let i = 0; i < 50 && listed(); i++) {
+    if (answers()) return true;
+    if (existsSync(lock) && isZombie(Number(readFileSync(lock, 'utf8').split('\n')[0]))) {
+      rmSync(lock, { force: true });
+      return false;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  return listed();
 }
 
 async function create({ dataDir, user, pg }) {

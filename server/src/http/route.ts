@@ -2,6 +2,7 @@ import { Router, type Request, type RequestHandler, type Response } from 'expres
 import * as z from 'zod';
 import type { Sequelize } from 'sequelize';
 import { fromZod, HttpProblem } from './problem';
+import { unstorable } from './storable';
 
 export type Role = 'reader' | 'member' | 'keeper';
 export interface Actor {
@@ -81,7 +82,15 @@ export function route<
   };
 }
 
+const ODD = 'holds a null character or half of a character';
+
 function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'path'): unknown {
+  const odd = unstorable(value);
+  if (odd !== null)
+    throw new HttpProblem(where === 'body' ? 422 : 400, 'Nothing stored', {
+      detail: `${odd}: ${ODD}`,
+      errors: [{ path: odd, message: ODD }],
+    });
   const result = schema.safeParse(value);
   if (!result.success) throw fromZod(result.error, where);
   return result.data;

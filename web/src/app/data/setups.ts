@@ -22,6 +22,19 @@ export interface Judgement {
   evaluation: Evaluation;
 }
 
+export interface SetupFilter {
+  q?: string;
+  state?: SetupState;
+  retired?: boolean;
+}
+
+export interface OutcomeFilter {
+  setupId?: string;
+  outcome?: string;
+  q?: string;
+  newest?: boolean;
+}
+
 /** An outcome as the form sends it. */
 export interface NewOutcome {
   id: string;
@@ -41,7 +54,7 @@ export interface NewOutcome {
 export class SetupsData {
   readonly #api = inject(Api);
 
-  list(filter: { q?: string; state?: SetupState; retired?: boolean; cursor?: string }): Observable<Page<SetupRow>> {
+  list(filter: SetupFilter & { cursor?: string }): Observable<Page<SetupRow>> {
     return this.#api.get('/setups', { ...filter });
   }
 

@@ -1,14 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
 import { v7 } from 'uuid';
 import type { Part, PartBody, PartPatch } from '@ruddy/core/api';
 import { PART_KINDS, type AnySpec, type PartKind } from '@ruddy/core/schema';
 import { ApiProblem } from '../data/api';
-import { partName, PartsData } from '../data/parts';
+import { PagedList } from '../data/paged-list';
+import { partName, PartsData, type PartFilter } from '../data/parts';
 import { Keys } from '../shell/keys';
 import { counted, orEmpty } from '../shared/format';
 import type { Errors } from './form-model';
@@ -25,7 +24,6 @@ import { PartForm } from './part-form';
 export class PartsPage {
   readonly #data = inject(PartsData);
   readonly #router = inject(Router);
-  readonly #reload = new Subject<{ kind: PartKind; q: string; retired: boolean }>();
 
   /** What the page that opens next says and shows: navigation opens it anew. */
   #sayNext: string | null = null;
@@ -40,9 +38,9 @@ export class PartsPage {
   readonly words = KIND_WORDS;
   readonly name = partName;
   readonly facts = facts;
-  readonly list = signal<Part[] | null>(null);
-  readonly next = signal<string | null>(null);
-  readonly listProblem = signal<string | null>(null);
+  readonly list = new PagedList<Part, PartFilter>((f) => this.#data.list(f));
+  readonly openProblem = signal<string | null>(null);
+  readonly problem = computed(() => this.openProblem() ?? this.list.problem());
   readonly part = signal<Part | null>(null);
   readonly draft = signal<Partial<AnySpec>>({});
   readonly refused = signal<Errors>(new Map());
@@ -50,10 +48,10 @@ export class PartsPage {
   readonly stale = signal<Part | null>(null);
   readonly isNew = computed(() => this.id() === 'new');
   readonly headline = computed(() => {
-    const list = this.list();
+    const list = this.list.rows();
     if (!list) return 'Reading the catalogue …';
     const word = KIND_WORDS[this.kind()];
-    const more = this.next() ? ' or more' : '';
+    const more = this.list.next() ? ' or more' : '';
     const found = this.q() ? ` called "${this.q()}"` : '';
     return list.length === 0 && !this.q()
       ? `0 ${word.many} in the catalogue yet. Add the first one.`
@@ -62,26 +60,7 @@ export class PartsPage {
 
   constructor() {
     inject(Keys).bind([{ key: 'n', what: 'New part of this kind', run: () => this.create() }]);
-    this.#reload
-      .pipe(
-        debounceTime(120),
-        switchMap((f) =>
-          this.#data.list({ ...f, limit: 100 }).pipe(
-            catchError((e: ApiProblem) => {
-              this.listProblem.set(e.message);
-              return of(null);
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((page) => {
-        if (!page) return;
-        this.listProblem.set(null);
-        this.list.set(page.items);
-        this.next.set(page.next);
-      });
-    effect(() => this.#reload.next({ kind: this.kind(), q: this.q(), retired: this.retired() === '1' }));
+    effect(() => this.list.load({ kind: this.kind(), q: this.q(), retired: this.retired() === '1', limit: 100 }));
     effect(() => {
       const id = this.id();
       untracked(() => this.#open(id));
@@ -94,18 +73,6 @@ export class PartsPage {
 
   showRetired(on: boolean): void {
     void this.#router.navigate([], { queryParams: { retired: on ? '1' : null }, queryParamsHandling: 'merge', replaceUrl: true });
-  }
-
-  more(): void {
-    const cursor = this.next();
-    if (!cursor) return;
-    this.#data.list({ kind: this.kind(), q: this.q(), retired: this.retired() === '1', cursor, limit: 100 }).subscribe({
-      next: (page) => {
-        this.list.update((l) => [...(l ?? []), ...page.items]);
-        this.next.set(page.next);
-      },
-      error: (e: ApiProblem) => this.listProblem.set(e.message),
-    });
   }
 
   create(): void {
@@ -129,7 +96,7 @@ export class PartsPage {
     else
       this.#data.create({ id: v7(), kind: this.kind(), spec } as PartBody).subscribe({
         next: (made) => {
-          this.#again();
+          this.list.load();
           this.#sayNext = 'Stored.';
           void this.#router.navigate(['/parts', made.kind, made.id]);
         },
@@ -156,7 +123,7 @@ export class PartsPage {
     this.#data.patch(p.id, patch, p.rev).subscribe({
       next: (now) => {
         this.#show(now);
-        this.#again();
+        this.list.load();
         this.said.set(
           patch.retired === undefined
             ? 'Stored.'
@@ -189,7 +156,7 @@ export class PartsPage {
       this.#draftNext = {};
       return;
     }
-    this.#data.one(id).subscribe({ next: (p) => this.#show(p), error: (e: ApiProblem) => this.listProblem.set(e.message) });
+    this.#data.one(id).subscribe({ next: (p) => this.#show(p), error: (e: ApiProblem) => this.openProblem.set(e.message) });
   }
 
   #show(p: Part): void {
@@ -197,9 +164,5 @@ export class PartsPage {
     this.draft.set(p.spec);
     this.stale.set(null);
     this.refused.set(new Map());
-  }
-
-  #again(): void {
-    this.#reload.next({ kind: this.kind(), q: this.q(), retired: this.retired() === '1' });
   }
 }

@@ -1,15 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { Router, RouterLink } from '@angular/router';
-import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
 import { v7 } from 'uuid';
 import { SETUP_STATES, type SetupRow, type SetupState, type Summary } from '@ruddy/core/api';
 import { rate } from '@ruddy/core/texts';
 import { MiniStrip } from '../bridge-strip/mini-strip';
 import type { ApiProblem } from '../data/api';
-import { SetupsData } from '../data/setups';
+import { PagedList } from '../data/paged-list';
+import { SetupsData, type SetupFilter } from '../data/setups';
 import { Keys } from '../shell/keys';
 import { counted, day, orEmpty } from '../shared/format';
 import { VerdictChip } from '../verdict/verdict-chip';
@@ -27,16 +26,16 @@ const DOORS_SHRINK_AT = 3;
 export class SetupsPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
-  readonly #reload = new Subject<{ q: string; state: string; retired: boolean }>();
 
   readonly q = input('', { transform: orEmpty });
   readonly state = input('', { transform: orEmpty });
   readonly retired = input('', { transform: orEmpty });
   readonly states = SETUP_STATES;
-  readonly rows = signal<SetupRow[] | null>(null);
-  readonly next = signal<string | null>(null);
+  readonly list = new PagedList<SetupRow, SetupFilter>((f) => this.#data.list(f));
+  readonly rows = this.list.rows;
   readonly summary = signal<Summary | null>(null);
-  readonly problem = signal<string | null>(null);
+  readonly failed = signal<string | null>(null);
+  readonly problem = computed(() => this.failed() ?? this.list.problem());
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly rate = rate;
   readonly day = day;
@@ -64,44 +63,15 @@ export class SetupsPage {
       { key: 'ArrowDown', what: 'Next row', run: () => this.#step(1) },
       { key: 'ArrowUp', what: 'Row before', run: () => this.#step(-1) },
     ]);
-    this.#reload
-      .pipe(
-        debounceTime(120),
-        switchMap((f) =>
-          this.#data.list({ q: f.q, ...(f.state && { state: f.state as SetupState }), retired: f.retired }).pipe(
-            catchError((e: ApiProblem) => {
-              this.problem.set(e.message);
-              return of(null);
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((page) => {
-        if (!page) return;
-        this.problem.set(null);
-        this.rows.set(page.items);
-        this.next.set(page.next);
-      });
-    effect(() => this.#reload.next({ q: this.q(), state: this.state(), retired: this.retired() === '1' }));
+    effect(() => {
+      const state = this.state() as SetupState | '';
+      this.list.load({ q: this.q(), retired: this.retired() === '1', ...(state && { state }) });
+    });
     this.#summarise();
   }
 
   filter(query: Record<string, string | null>): void {
     void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
-  }
-
-  more(): void {
-    const cursor = this.next();
-    if (!cursor) return;
-    const state = this.state() as SetupState | '';
-    this.#data.list({ q: this.q(), ...(state && { state }), retired: this.retired() === '1', cursor }).subscribe({
-      next: (page) => {
-        this.rows.update((r) => [...(r ?? []), ...page.items]);
-        this.next.set(page.next);
-      },
-      error: (e: ApiProblem) => this.problem.set(e.message),
-    });
   }
 
   create(): void {
@@ -112,7 +82,7 @@ export class SetupsPage {
       'New setup';
     this.#data.create({ id, name }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
-      error: (e: ApiProblem) => this.problem.set(`No setup was started: ${e.message}`),
+      error: (e: ApiProblem) => this.failed.set(`No setup was started: ${e.message}`),
     });
   }
 
@@ -130,7 +100,7 @@ export class SetupsPage {
     const id = v7();
     this.#data.clone(row.id, { id, name: `${row.name.slice(0, 74)} copy` }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
-      error: (e: ApiProblem) => this.problem.set(`No copy was made: ${e.message}`),
+      error: (e: ApiProblem) => this.failed.set(`No copy was made: ${e.message}`),
     });
   }
 
@@ -138,18 +108,18 @@ export class SetupsPage {
     for (const row of this.rows()?.filter((r) => this.chosen().has(r.id) && r.state !== 'retired') ?? [])
       this.#data.patch(row.id, { state: 'retired' }, row.rev).subscribe({
         next: () => this.#again(),
-        error: (e: ApiProblem) => this.problem.set(`${row.name} was not retired: ${e.message}`),
+        error: (e: ApiProblem) => this.failed.set(`${row.name} was not retired: ${e.message}`),
       });
     this.chosen.set(new Set());
   }
 
   #again(): void {
-    this.#reload.next({ q: this.q(), state: this.state(), retired: this.retired() === '1' });
+    this.list.load();
     this.#summarise();
   }
 
   #summarise(): void {
-    this.#data.summary().subscribe({ next: (s) => this.summary.set(s), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#data.summary().subscribe({ next: (s) => this.summary.set(s), error: (e: ApiProblem) => this.failed.set(e.message) });
   }
 
   #links(): HTMLElement[] {

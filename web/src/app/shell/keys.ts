@@ -37,7 +37,9 @@ export class Keys {
   readonly bindings = this.#bindings.asReadonly();
 
   constructor() {
-    document.addEventListener('keydown', (e) => this.#pressed(e));
+    const listen = (e: KeyboardEvent) => this.#pressed(e);
+    document.addEventListener('keydown', listen);
+    inject(DestroyRef).onDestroy(() => document.removeEventListener('keydown', listen));
   }
 
   /** Bind keys for as long as the caller lives. Call it in an injection context. */

@@ -1,0 +1,97 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { pino } from 'pino';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { createApp } from '../src/app';
+import { addPart, addSetup, NOW, start, type Harness } from './harness';
+
+let h: Harness;
+let web: ReturnType<typeof request>;
+const dir = mkdtempSync(join(tmpdir(), 'rb-pages-'));
+
+beforeAll(async () => {
+  h = await start();
+  writeFileSync(join(dir, 'index.html'), '<!doctype html><title>page</title>');
+  writeFileSync(join(dir, 'main-ABCD1234.js'), 'export {};');
+  web = request(createApp({ db: h.db, now: () => NOW }, { webDir: dir, logger: pino({ level: 'silent' }) }));
+});
+afterAll(async () => {
+  await h.close();
+  rmSync(dir, { recursive: true });
+});
+
+describe('the pages', () => {
+  it('every address of the pages gets the page, asked for anew', async () => {
+    for (const path of ['/', '/setups', `/setups/${randomUUID()}/plan`, '/parts/host']) {
+      const r = await web.get(path);
+      expect([r.status, r.headers['cache-control']]).toEqual([200, 'no-cache']);
+      expect(r.text).toContain('<title>page');
+    }
+  });
+
+  it('built files are kept for good; a missing one is a 404, never the page', async () => {
+    expect((await web.get('/main-ABCD1234.js')).headers['cache-control']).toContain('immutable');
+    const gone = await web.get('/chunk-GONE1234.js');
+    expect([gone.status, gone.type]).toEqual([404, 'application/problem+json']);
+  });
+
+  it('no path leads out of the folder, and the API never answers with the page', async () => {
+    for (const path of ['/..%2f..%2fetc%2fpasswd', '/%2e%2e/%2e%2e/package.json', '/.env']) {
+      const r = await web.get(path);
+      expect(r.text).not.toMatch(/root:|"dependencies"/);
+    }
+    expect((await web.get('/api/nothing')).type).toBe('application/problem+json');
+  });
+});
+
+describe('words that look like something else', () => {
+  it.each(["Robert'); DROP TABLE parts;--", '<img src=x onerror=alert(1)>', '${7*7}', '=1+1', '\u202Edrow', 'ÄÖÜ ß 漢字 🌉'])(
+    '%s is stored and given back as it is',
+    async (name) => {
+      const s = await addSetup(h, `w ${randomUUID().slice(0, 6)}`);
+      const r = await h.api.patch(`/api/setups/${s.id}`).set('If-Match', '"1"').send({ name });
+      expect(r.body.name).toBe(name);
+      const found = await h.api.get('/api/setups').query({ q: name });
+      expect((found.body.items as { name: string }[]).map((x) => x.name)).toContain(name);
+      expect(found.type).toBe('application/json');
+    },
+  );
+
+  it('a null character is refused, not a crash', async () => {
+    const r = await h.api.post('/api/setups').send({ id: randomUUID(), name: 'a\u0000b' });
+    expect(r.status).toBe(422);
+    expect(r.body.errors[0].path).toBe('name');
+    expect((await h.api.get('/api/search').query({ q: 'a\u0000' })).status).toBe(400);
+    const half = await h.api.post('/api/setups').type('application/json').send(`{"id":"${randomUUID()}","name":"\\ud83c"}`);
+    expect(half.body.errors[0].path).toBe('name');
+  });
+});
+
+describe('many at once', () => {
+  it('twenty edits of one part: one wins each revision, none is lost without being told', async () => {
+    const part = await addPart(h, 'cable', { model: 'contended' });
+    const sent = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        h.api
+          .patch(`/api/parts/${part.id}`)
+          .set('If-Match', '"1"')
+          .send({ spec: { lengthMm: 500 + i } }),
+      ),
+    );
+    const codes = sent.map((r) => r.status);
+    expect(codes.filter((c) => c === 200)).toHaveLength(1);
+    expect(codes.filter((c) => c === 412)).toHaveLength(19);
+    expect((await h.api.get(`/api/parts/${part.id}`)).body.rev).toBe(2);
+  });
+
+  it('the same part sent ten times at once is stored once', async () => {
+    const body = { id: randomUUID(), kind: 'card', spec: { maker: 'Alder', model: 'burst', pcieGen: 4, lanes: 16 } };
+    const sent = await Promise.all(Array.from({ length: 10 }, () => h.api.post('/api/parts').send(body)));
+    expect(sent.filter((r) => r.status === 201)).toHaveLength(1);
+    expect(sent.every((r) => [200, 201, 409].includes(r.status))).toBe(true);
+    expect(await h.rows('SELECT 1 FROM parts WHERE id = $1', [body.id])).toHaveLength(1);
+  });
+});
