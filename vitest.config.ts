@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', root: './core', include: ['test/**/*.test.ts'] } },
+      { test: { name: 'core', root: './core', include: ['test/**/*.test.ts'], testTimeout: 30_000 } },
       {
         test: {
           name: 'server',

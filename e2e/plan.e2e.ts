@@ -53,6 +53,11 @@ describe('PL-05 the main job on the page', () => {
     const strip = () => w.page.$eval('.strip > p.visually-hidden', (el) => el.textContent ?? '');
     expect(await strip()).toContain('Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.');
     expect(await w.page.$$eval('.tooth', (t) => t.length)).toBe(4);
+    await w.page.waitForFunction(
+      () =>
+        document.querySelector('.cdk-live-announcer-element')?.textContent ===
+        'Pinch moved from the dock to the cable: 16.0 Gb/s, was 26.0.',
+    );
     await w.click('Undo');
     await w.sees('Works: every hop carries 26.0 Gb/s or more');
     expect(await strip()).toContain('Pinch: dock, 26.0 Gb/s usable');

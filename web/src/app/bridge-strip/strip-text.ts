@@ -46,3 +46,17 @@ export function copyLine(m: StripModel): string {
   });
   return `${parts.join('')} (Gb/s usable, expected)`;
 }
+
+/** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */
+export function pinchMoved(before: StripModel, after: StripModel): string | null {
+  const [from, to] = [pinchOf(before), pinchOf(after)];
+  if (!to || (from?.part === to.part && from.rate === to.rate)) return null;
+  const was = from ? `, was ${from.rate}` : '';
+  if (!from || from.part === to.part) return `Pinch at the ${to.part}: ${to.rate} Gb/s${was}.`;
+  return `Pinch moved from the ${from.part} to the ${to.part}: ${to.rate} Gb/s${was}.`;
+}
+
+function pinchOf(m: StripModel): { part: string; rate: string } | null {
+  const hop = m.hops.find((h) => h.pinch && h.neckAt !== null);
+  return hop?.neckAt && hop.usable ? { part: role(hop.neckAt).toLowerCase(), rate: rate(hop.usable) } : null;
+}

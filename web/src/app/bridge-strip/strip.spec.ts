@@ -5,7 +5,7 @@ import { rate } from '@ruddy/core/texts';
 import { BridgeStrip } from './bridge-strip';
 import { DECK, stripPicture } from './strip-geometry';
 import { stripModel, type StripModel } from './strip-model';
-import { copyLine, stripList, summaryText } from './strip-text';
+import { copyLine, pinchMoved, stripList, summaryText } from './strip-text';
 
 const port = {
   key: 'left',
@@ -80,6 +80,17 @@ describe('the strip model', () => {
       'Dome desk, expected. Works with care. 3 hops from system to card. Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.',
     );
     expect(summaryText(model(chain({ card: null })))).toContain('2 not known: Dock to Card, card.');
+  });
+
+  it('tells a screen reader when the pinch moved, and nothing when it stayed', () => {
+    const [long, short] = [
+      model(chain()),
+      model(chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] })),
+    ];
+    expect(pinchMoved(long, short)).toBe('Pinch moved from the cable to the dock: 26.0 Gb/s, was 16.0.');
+    expect(pinchMoved(short, short)).toBeNull();
+    expect(pinchMoved(model(direct), long)).toBe('Pinch at the cable: 16.0 Gb/s.');
+    expect(pinchMoved(long, model(direct))).toBeNull();
   });
 
   it('copies as one line', () => {

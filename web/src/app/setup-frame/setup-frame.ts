@@ -11,6 +11,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { MatButtonModule } from '@angular/material/button';
 import { ActivatedRoute, NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -18,7 +19,8 @@ import { filter, map, startWith } from 'rxjs';
 import { v7 } from 'uuid';
 import { SETUP_STATES, type SetupState } from '@ruddy/core/api';
 import { BridgeStrip, type StripTarget } from '../bridge-strip/bridge-strip';
-import { stripModel } from '../bridge-strip/strip-model';
+import { stripModel, type StripModel } from '../bridge-strip/strip-model';
+import { pinchMoved } from '../bridge-strip/strip-text';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
@@ -108,6 +110,14 @@ export class SetupFrame {
         watch.disconnect();
         document.documentElement.style.scrollPaddingTop = '';
       });
+    });
+    const announcer = inject(LiveAnnouncer);
+    let said: StripModel | null = null;
+    effect(() => {
+      const now = this.model();
+      const words = said && now && this.editor.canUndo() ? pinchMoved(said, now) : null;
+      if (words) void announcer.announce(words, 'polite');
+      said = now ?? said;
     });
     inject(Keys).bind([
       { key: '\\', what: 'Strip full or slim', run: () => this.switchStrip() },
