@@ -37,6 +37,14 @@ describe('PL-01 what is not known', () => {
     expect(headline(e)).toContain('takes 1 minute.');
   });
 
+  it('while it is open whether anything passes, nobody is told how much', () => {
+    const pinched = (over: object) =>
+      judge(tunnelChain({ cable: { lengthMm: 1200 }, ...over })).findings.filter((f) => f.code === 'link/pinch');
+    expect(pinched({})).toHaveLength(1);
+    expect(pinched({ socket: { tunnelling: null } }).some((f) => f.certainty === 'certain')).toBe(false);
+    expect(pinched({ cable: { lengthMm: 2500 } })).toEqual([expect.objectContaining({ certainty: 'certain' })]);
+  });
+
   it('an unknown length does not stop the plan: a range, and the tape measure', () => {
     const e = judge(tunnelChain({ cable: { lengthMm: null } }));
     expect(e.predicted.verdict.state).toBe('care');

@@ -25,6 +25,11 @@ describe('figures', () => {
     expect(length({ lo: mm, hi: mm })).toBe(words);
   });
 
+  it('a length that may be nothing reads "up to"', () => {
+    expect(length({ lo: 0, hi: 2000 })).toBe('up to 2.0 m');
+    expect(length({ lo: 700, hi: 900 })).toBe('700 mm to 900 mm');
+  });
+
   it('percent, lanes and minutes', () => {
     expect(percent({ lo: 0.615, hi: 0.615 })).toBe('62');
     expect(percent({ lo: 0.5, hi: 0.75 })).toBe('50 to 75');

@@ -8,10 +8,10 @@ const byId = z.strictObject({ id: uuid });
 /** A chain whose parts are given whole or by id. */
 export const chainInput = z.strictObject({
   host: z.union([byId, hostSchema]).nullable(),
-  socket: z.string().max(40).nullable(),
+  socket: z.string().max(40, { error: 'Port: at most 40 characters' }).nullable(),
   path: z
     .array(z.union([byId, cableSchema]))
-    .max(6)
+    .max(6, { error: 'Path: at most 6 pieces' })
     .nullable(),
   dock: z.union([byId, dockSchema]).nullable(),
   card: z.union([byId, cardSchema]).nullable(),

@@ -11,7 +11,7 @@ export type SetupState = z.infer<typeof setupState>;
 /** What is chosen for each slot, by id; the socket by its key on the host. An empty path is "no separate cable". */
 export const setupSlots = z.strictObject({
   host: uuid.nullable(),
-  socket: z.string().max(40).nullable(),
+  socket: z.string().max(40, { error: 'Port: at most 40 characters' }).nullable(),
   path: z.array(uuid).max(6, { error: 'Path: at most 6 pieces' }).nullable(),
   dock: uuid.nullable(),
   card: uuid.nullable(),

@@ -34,7 +34,7 @@ export const socketSchema = z
     key: z
       .string()
       .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, { error: 'Short name: small letters, digits and single hyphens, like left-rear' })
-      .max(40)
+      .max(40, { error: 'Short name: at most 40 characters' })
       .register(attrs, {
         label: 'Short name',
         input: 'text',
@@ -106,7 +106,7 @@ export const hostSchema = z
     sockets: z
       .array(socketSchema)
       .min(1, { error: 'Sockets: a host needs at least one' })
-      .max(32)
+      .max(32, { error: 'Sockets: at most 32' })
       .register(attrs, { label: 'Sockets', input: 'list', unsure: false }),
   })
   .superRefine((host, ctx) => {

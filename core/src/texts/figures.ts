@@ -17,7 +17,8 @@ export function percent(r: Range): string {
 /** Millimetres as metres when long: "1.2 m", "600 mm". */
 export function length(r: Range): string {
   const one = (mm: number) => (mm >= 1000 ? `${(mm / 1000).toFixed(mm % 100 === 0 ? 1 : 2)} m` : `${Math.round(mm)} mm`);
-  return isExact(r) ? one(r.lo) : `${one(r.lo)} to ${one(r.hi)}`;
+  if (isExact(r)) return one(r.lo);
+  return r.lo === 0 ? `up to ${one(r.hi)}` : `${one(r.lo)} to ${one(r.hi)}`;
 }
 
 /** A number as an interval, whatever form the parameter has. */

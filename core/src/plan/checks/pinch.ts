@@ -19,6 +19,8 @@ export const pinch: Check<'link'> = {
     const best = Math.max(share.lo, share.hi);
     if (!(worst < limit)) return [];
     const certain = best < limit && p.certain;
+    // While it is open whether anything passes at all, that is the question, not how much.
+    if (!certain && usable.down.lo === 0) return [];
     return [
       {
         code: 'link/pinch',

@@ -143,7 +143,8 @@ function marked(n: number | Range | null): string {
 
 function transportName(t: Range): string {
   const one = (x: number) => (Math.abs(x - TRANSPORT_40) < 0.01 ? '40' : Math.abs(x - TRANSPORT_20) < 0.01 ? '20' : '0');
-  return isExact(t) ? `USB4 ${one(t.lo)}` : `USB4 ${one(t.lo)} to ${one(t.hi)}`;
+  if (isExact(t)) return `USB4 ${one(t.lo)}`;
+  return t.lo === 0 ? `USB4 up to ${one(t.hi)}` : `USB4 ${one(t.lo)} to ${one(t.hi)}`;
 }
 
 /** What a hop trains to: "USB4 20 by the cable · PCIe Gen3 ×4" or "PCIe Gen4 ×4". */
@@ -178,7 +179,8 @@ function stripHop(h: Hop, index: number, e: Evaluation): StripHop {
     to,
     through,
     line1: trained(h, neckAt),
-    line2: state === 'blocked' ? `blocked: ${value}` : named ? `pinch: ${value} usable` : value,
+    line2:
+      state === 'blocked' ? `blocked: ${value}` : named ? `${pinch.certain ? 'pinch' : 'may pinch'}: ${value} usable` : value,
     state,
     usable: h.usable ? { lo: h.usable.down.lo, hi: h.usable.down.hi } : null,
     up: h.usable ? { lo: h.usable.up.lo, hi: h.usable.up.hi } : null,

@@ -41,10 +41,20 @@ export class PlanPage {
   readonly told = computed<Told[]>(() =>
     (this.evaluation()?.findings ?? []).map((finding) => ({ finding, ...sentence(finding) })),
   );
-  readonly stops = computed(() =>
+  readonly #blocks = computed(() =>
     this.told().filter((t) => t.finding.severity === 'blocks' && t.finding.code !== 'plan/unchosen'),
   );
   readonly care = computed(() => this.told().filter((t) => t.finding.severity === 'care'));
+  /** What is certain stands apart from what only may be: the second hangs on something to verify. */
+  readonly groups = computed(() => {
+    const blocks = (certainty: string) => this.#blocks().filter((t) => t.finding.certainty === certainty);
+    const may = blocks('possible');
+    return [
+      { name: 'Stops it', list: blocks('certain') },
+      ...(may.length > 0 ? [{ name: 'May stop it', list: may }] : []),
+      { name: 'Needs care', list: this.care() },
+    ];
+  });
   readonly cautions = computed(() => this.told().filter((t) => t.finding.code === 'link/all-off'));
   readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && t.finding.code !== 'link/all-off'));
   readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));
