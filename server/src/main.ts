@@ -28,7 +28,8 @@ async function main(): Promise<void> {
     const demo = await firstStart(services, config.demoFile);
     if (demo === 'loaded') logger.info('demo data loaded');
   } catch (error) {
-    logger.error({ err: error }, 'start');
+    // The person reads the one line of fail(); the whole story is for those who asked for a log.
+    logger.info({ err: error }, 'start');
     fail(`the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`);
   }
 
