@@ -52,6 +52,19 @@ describe('PL-01 what is not known', () => {
     expect(e.toVerify).toEqual([{ path: 'path/a/lengthMm', decides: true }]);
   });
 
+  it('nobody is sent to measure what is known, however little it promises', () => {
+    expect(judge(tunnelChain({ cable: { lengthMm: 2500 } })).toVerify).toEqual([]);
+  });
+
+  it('two cables of one model are two questions', () => {
+    const c = tunnelChain({ cable: { markedGbps: null } });
+    const e = judge({ ...c, path: [...c.path!, { key: 'b', spec: c.path![0]!.spec }] });
+    expect(e.findings.filter((f) => f.code === 'cable/no-data').map((f) => f.hangsOn)).toEqual([
+      ['path/a/markedGbps'],
+      ['path/b/markedGbps'],
+    ]);
+  });
+
   it('an unknown construction is the question, not the length that is known', () => {
     const e = judge(tunnelChain({ cable: { construction: null, lengthMm: 1500 } }));
     expect(e.toVerify.map((v) => v.path)).toEqual(['path/a/construction']);

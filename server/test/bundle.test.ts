@@ -73,6 +73,22 @@ describe('one bundle, one loader', () => {
     }
   });
 
+  it('copies of copies are loaded whatever their order in the file', async () => {
+    const bundle = demoBundle();
+    const base = bundle.setups[0]!;
+    bundle.setups = [
+      { ...base, id: 'third', clonedFrom: 'second' },
+      { ...base, id: 'second', clonedFrom: 'first' },
+      { ...base, id: 'first', clonedFrom: null },
+    ];
+    bundle.outcomes = [];
+    expect((await h.api.post('/api/bundle').send(bundle)).status).toBe(200);
+    const again = await exported();
+    const by = (id: string | null) => again.setups.find((s) => s.id === id);
+    const third = again.setups.find((s) => s.clonedFrom !== null && by(s.clonedFrom)?.clonedFrom !== null);
+    expect(by(by(third!.clonedFrom)!.clonedFrom)?.clonedFrom).toBeNull();
+  });
+
   it('a part known here under another id is met, not doubled', async () => {
     const part = await addPart(h, 'card', { model: 'known' });
     const bundle = { ...demoBundle(), setups: [], outcomes: [], parts: [{ id: 'their.card', kind: 'card', spec: part.spec }] };
@@ -142,6 +158,22 @@ describe('WS-03 removing the demo data', () => {
     await h.api.delete('/api/demo');
     expect(await h.rows(own, ['demo'])).toEqual([{ id: demo.id }]);
     expect(await count('log_entries')).toBe(4);
+  });
+
+  it('an example I changed and corrected keeps its history, and the rest still goes', async () => {
+    await loadDemo();
+    const [demo] = (await h.api.get('/api/setups?q=plate')).body.items;
+    await h.api.patch(`/api/setups/${demo.id}`).set('If-Match', `"${demo.rev}"`).send({ notes: 'mine now' });
+    const [old] = (await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items;
+    await h.api
+      .post(`/api/setups/${demo.id}/outcomes`)
+      .send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', corrects: old.id });
+    const before = (await h.api.get('/api/demo')).body as DemoReport;
+    expect([before.setups, before.outcomes]).toEqual([9, 17]);
+    const removed = await h.api.delete('/api/demo');
+    expect(removed.body).toEqual(before);
+    expect((await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items).toHaveLength(4);
+    expect([await count('setups'), await count('log_entries')]).toEqual([1, 4]);
   });
 
   it('what I change becomes mine', async () => {

@@ -42,7 +42,6 @@ export const evaluateBody = z
     error: 'Give either a chain or a setupId',
     path: ['chain'],
   });
-export type EvaluateBody = z.infer<typeof evaluateBody>;
 
 /** The answer: chain as judged, sentence and evaluation. Its shape is described, not checked again. */
 export const evaluateResponse = z.object({

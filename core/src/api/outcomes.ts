@@ -86,4 +86,3 @@ export const eventSchema = z.object({
   origin,
 });
 export type SetupEvent = z.infer<typeof eventSchema>;
-export const eventPage = pageOf(eventSchema);

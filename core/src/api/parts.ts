@@ -34,7 +34,6 @@ const stored = {
 };
 export const partSchema = partUnion(stored);
 export type Part = z.infer<typeof partSchema>;
-export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>;
 
 export const partPage = pageOf(partSchema);
 export const partQuery = z.strictObject({

@@ -1,7 +1,6 @@
 import * as z from 'zod';
-import { partKind, SLOTS, type Chain } from '../schema';
+import { partKind, SLOTS } from '../schema';
 import { OUTCOMES } from '../log';
-import type { Evaluation } from '../plan';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
 export const SETUP_STATES = ['planned', 'building', 'live', 'retired'] as const;
@@ -107,10 +106,3 @@ export const searchHit = z.object({
   detail: z.string(),
 });
 export type SearchHit = z.infer<typeof searchHit>;
-
-/** A setup with its whole parts resolved, as the Plan page needs it. */
-export interface ResolvedSetup {
-  setup: Setup;
-  chain: Chain;
-  evaluation: Evaluation;
-}

@@ -28,30 +28,32 @@ export function packetRule(kind: 'tunnel' | 'direct', rules: RuleBook): PacketRu
   };
 }
 
-/** Raw Gb/s of limits after line encoding, with those of the slot `lift` left out. */
+/** Raw Gb/s after line encoding, and what it is the least of. */
 export interface RawRate {
   readonly raw: Range;
   readonly gen?: Range;
   readonly lanes?: Range;
   readonly transport?: Range;
+  /** What generation and lanes alone would carry: the PCIe behind a tunnel. */
+  readonly behind?: Range;
 }
 
-/** Raw rate of a hop, with the limits of one slot lifted when asked. Endless when nothing limits it. */
+/** Raw rate of a hop, without some of its limits when asked. Endless when nothing limits it. */
 export function rawRate(shape: HopShape, without: (l: Limit) => boolean = () => false): RawRate {
   const limits = shape.limits.filter((l) => !without(l));
   const lanesLimits = limits.filter((l) => l.kind === 'lanes').map((l) => l.value);
   const transports = limits.filter((l) => l.kind === 'transport').map((l) => l.value);
-  let raw = ENDLESS;
-  let trained: Pick<RawRate, 'gen' | 'lanes'> = {};
+  let trained: Pick<RawRate, 'gen' | 'lanes' | 'behind'> = {};
   if (lanesLimits.length > 0) {
     const gen = leastGen(limits);
     const wired = minOf(...lanesLimits);
     const lanes = { lo: trainedWidth(wired.lo), hi: trainedWidth(wired.hi) };
-    raw = { lo: pcieRawGbps(Math.floor(gen.lo), lanes.lo), hi: pcieRawGbps(Math.floor(gen.hi), lanes.hi) };
-    trained = { gen, lanes };
+    const behind = { lo: pcieRawGbps(Math.floor(gen.lo), lanes.lo), hi: pcieRawGbps(Math.floor(gen.hi), lanes.hi) };
+    trained = { gen, lanes, behind };
   }
   const transport = transports.length > 0 ? minOf(...transports) : undefined;
-  return { raw: transport ? minOf(raw, transport) : raw, ...trained, ...(transport && { transport }) };
+  const raw = minOf(trained.behind ?? ENDLESS, transport ?? ENDLESS);
+  return { raw, ...trained, ...(transport && { transport }) };
 }
 
 /** Usable Gb/s = raw × payload / (payload + header + tunnel) × (1 − allowance). */
@@ -65,11 +67,7 @@ function rawWorking(shape: HopShape, r: RawRate): Working {
   if (r.lanes) args['lanes'] = r.lanes;
   if (r.transport) args['transport'] = r.transport;
   if (shape.kind === 'pcie') return { rule: 'pcie-raw', args, source: 'pcie-base' };
-  if (r.gen && r.lanes)
-    args['behind'] = {
-      lo: pcieRawGbps(Math.floor(r.gen.lo), r.lanes.lo),
-      hi: pcieRawGbps(Math.floor(r.gen.hi), r.lanes.hi),
-    };
+  if (r.behind) args['behind'] = r.behind;
   return { rule: 'tunnel-raw', args, source: 'usb4' };
 }
 
@@ -94,10 +92,10 @@ export function computeHop(shape: HopShape, p: PacketRule): Hop {
   const { from, to, kind, unchosen, brokenBy, idle } = shape;
   const ends = { from, to, kind, unchosen };
   if (brokenBy) return { ...ends, raw: NOTHING, usable: { down: BROKEN, up: BROKEN }, state: 'broken' };
-  const r = rawRate(shape);
+  const { behind, ...r } = rawRate(shape);
   if (idle || !Number.isFinite(r.raw.hi)) return { ...ends, raw: null, usable: null, state: 'unknown' };
   const raw = unchosen.length > 0 ? { lo: 0, hi: r.raw.hi } : r.raw;
-  const step = rawWorking(shape, { ...r, raw });
+  const step = rawWorking(shape, { ...r, behind, raw });
   const tunnel = kind === 'tunnel' ? p.headerTunnel : 0;
   return {
     ...ends,

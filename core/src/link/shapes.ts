@@ -1,4 +1,4 @@
-import { toRange, type Range } from '../units';
+import { exact, isOpen, minOf, toRange, type Num, type Range } from '../units';
 import type { AttrPath, Slot } from '../schema';
 import type { RuleBook } from '../house';
 import { passiveLengthMm, usbCableRate } from './cable';
@@ -14,13 +14,12 @@ export function isDirect(f: SlotFacts): boolean {
   return connector === 'oculink-4i';
 }
 
-/** Connectors along the path, host side first, each with the slot and attribute that has it. */
-function connectors(f: SlotFacts): { slot: Slot; attr: AttrPath; connector: string }[] {
-  const ends: { slot: Slot; attr: AttrPath; connector: string }[] = [];
-  if (f.socket) ends.push({ slot: 'socket', attr: socketPath(f.socket.key, 'connector'), connector: f.socket.connector });
-  for (const { key, spec } of f.path?.pieces ?? [])
-    ends.push({ slot: 'path', attr: `path/${key}/connector`, connector: spec.connector });
-  if (f.dock) ends.push({ slot: 'dock', attr: 'dock/connector', connector: f.dock.connector });
+/** Connectors along the path, host side first, each with the slot that has it. */
+function connectors(f: SlotFacts): { slot: Slot; connector: string }[] {
+  const ends: { slot: Slot; connector: string }[] = [];
+  if (f.socket) ends.push({ slot: 'socket', connector: f.socket.connector });
+  for (const { spec } of f.path?.pieces ?? []) ends.push({ slot: 'path', connector: spec.connector });
+  if (f.dock) ends.push({ slot: 'dock', connector: f.dock.connector });
   return ends;
 }
 
@@ -37,26 +36,57 @@ export function plugMismatch(f: SlotFacts): Mismatch | null {
   return a && b ? { a, b } : null;
 }
 
-function slotLimits(f: SlotFacts, to: readonly ('dock' | 'card')[]): Limit[] {
-  const limits: Limit[] = [];
-  if (f.dock && to.includes('dock')) {
-    limits.push({ attr: 'dock/slotGen', slot: 'dock', kind: 'gen', value: toRange(f.dock.slotGen, DOMAIN.slotGen) });
-    limits.push({ attr: 'dock/slotLanes', slot: 'dock', kind: 'lanes', value: toRange(f.dock.slotLanes, DOMAIN.slotLanes) });
-  }
-  if (f.card && to.includes('card')) {
-    limits.push({ attr: 'card/pcieGen', slot: 'card', kind: 'gen', value: toRange(f.card.pcieGen, DOMAIN.cardGen) });
-    limits.push({ attr: 'card/lanes', slot: 'card', kind: 'lanes', value: toRange(f.card.lanes, DOMAIN.cardLanes) });
-  }
-  return limits;
+/** A limit by a number a person states; while it is not known its domain stands for it. */
+function stated(attr: AttrPath, slot: Slot, kind: Limit['kind'], value: Num, domain: Range): Limit {
+  return { attr, slot, kind, value: toRange(value, domain), open: isOpen(value) };
 }
 
-function socketLimits(f: SlotFacts, gen: Range, lanes: Range): Limit[] {
-  if (!f.socket) return [];
-  const at = (attr: string) => socketPath(f.socket?.key ?? '', attr);
+/** A limit that nothing is left to learn about. */
+function fixed(attr: AttrPath, slot: Slot, kind: Limit['kind'], value: number): Limit {
+  return { attr, slot, kind, value: exact(value), open: false };
+}
+
+function dockLimits({ dock }: SlotFacts): Limit[] {
+  if (!dock) return [];
   return [
-    { attr: at('pcieGen'), slot: 'socket', kind: 'gen', value: toRange(f.socket.pcieGen, gen) },
-    { attr: at('lanes'), slot: 'socket', kind: 'lanes', value: toRange(f.socket.lanes, lanes) },
+    stated('dock/slotGen', 'dock', 'gen', dock.slotGen, DOMAIN.slotGen),
+    stated('dock/slotLanes', 'dock', 'lanes', dock.slotLanes, DOMAIN.slotLanes),
   ];
+}
+
+function cardLimits({ card }: SlotFacts): Limit[] {
+  if (!card) return [];
+  return [
+    stated('card/pcieGen', 'card', 'gen', card.pcieGen, DOMAIN.cardGen),
+    stated('card/lanes', 'card', 'lanes', card.lanes, DOMAIN.cardLanes),
+  ];
+}
+
+function socketLimits({ socket }: SlotFacts, gen: Range, lanes: Range): Limit[] {
+  if (!socket) return [];
+  return [
+    stated(socketPath(socket.key, 'pcieGen'), 'socket', 'gen', socket.pcieGen, gen),
+    stated(socketPath(socket.key, 'lanes'), 'socket', 'lanes', socket.lanes, lanes),
+  ];
+}
+
+function usbCableLimits({ path }: SlotFacts, rules: RuleBook): Limit[] {
+  const passive = passiveLengthMm(path?.pieces ?? []);
+  return (path?.pieces ?? []).flatMap(({ key, spec }): Limit[] => {
+    const { byMark, byLength } = usbCableRate(spec, passive, rules);
+    const mark: Limit = {
+      attr: `path/${key}/markedGbps`,
+      slot: 'path',
+      kind: 'transport',
+      value: byMark,
+      open: isOpen(spec.markedGbps),
+    };
+    // A length that holds nothing back is no limit; what is not known about it is its construction or its length.
+    if (byLength.lo >= TRANSPORT_40) return [mark];
+    const attr = spec.construction === null && spec.lengthMm !== null ? 'construction' : 'lengthMm';
+    const open = spec.construction === null || isOpen(spec.lengthMm);
+    return [mark, { attr: `path/${key}/${attr}`, slot: 'path', kind: 'transport', value: byLength, open }];
+  });
 }
 
 function missing(f: SlotFacts, slots: readonly ('socket' | 'path' | 'dock' | 'card')[]): Slot[] {
@@ -65,14 +95,11 @@ function missing(f: SlotFacts, slots: readonly ('socket' | 'path' | 'dock' | 'ca
 
 function directShape(f: SlotFacts): HopShape[] {
   const cable = (f.path?.pieces ?? []).flatMap(({ key, spec }): Limit[] => [
-    { attr: `path/${key}/pcieGen`, slot: 'path', kind: 'gen', value: toRange(spec.pcieGen, DOMAIN.directCableGen) },
-    { attr: `path/${key}/connector`, slot: 'path', kind: 'lanes', value: { lo: OCULINK_4I_LANES, hi: OCULINK_4I_LANES } },
+    stated(`path/${key}/pcieGen`, 'path', 'gen', spec.pcieGen, DOMAIN.directCableGen),
+    fixed(`path/${key}/connector`, 'path', 'lanes', OCULINK_4I_LANES),
   ]);
-  const limits = [
-    ...socketLimits(f, DOMAIN.directSocketGen, DOMAIN.directSocketLanes),
-    ...cable,
-    ...slotLimits(f, ['dock', 'card']),
-  ];
+  const socket = socketLimits(f, DOMAIN.directSocketGen, DOMAIN.directSocketLanes);
+  const limits = [...socket, ...cable, ...dockLimits(f), ...cardLimits(f)];
   const brokenBy = plugMismatch(f)?.b.slot ?? null;
   return [
     {
@@ -88,32 +115,14 @@ function directShape(f: SlotFacts): HopShape[] {
 }
 
 function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
-  const { socket, path, dock } = f;
+  const { socket, dock } = f;
   const builtIn = socket?.controller !== 'separate';
   const idle = socket !== null && builtIn && (socket.pcieGen === null || socket.lanes === null);
-  const transport: Limit[] = [];
-  if (socket) {
-    const gbps = transportGbps(socket.standard);
-    transport.push({
-      attr: socketPath(socket.key, 'standard'),
-      slot: 'socket',
-      kind: 'transport',
-      value: { lo: gbps, hi: gbps },
-    });
-  }
-  const passive = passiveLengthMm(path?.pieces ?? []);
-  for (const { key, spec } of path?.pieces ?? []) {
-    const { byMark, byLength } = usbCableRate(spec, passive, rules);
-    transport.push({ attr: `path/${key}/markedGbps`, slot: 'path', kind: 'transport', value: byMark });
-    // A length that holds nothing back is no limit; what is not known about it is its construction or its length.
-    const attr = spec.construction === null && spec.lengthMm !== null ? 'construction' : 'lengthMm';
-    if (byLength.lo < TRANSPORT_40)
-      transport.push({ attr: `path/${key}/${attr}`, slot: 'path', kind: 'transport', value: byLength });
-  }
-  if (dock) {
-    const gbps = transportGbps(dock.uplink);
-    transport.push({ attr: 'dock/uplink', slot: 'dock', kind: 'transport', value: { lo: gbps, hi: gbps } });
-  }
+  const transport: Limit[] = [
+    ...(socket ? [fixed(socketPath(socket.key, 'standard'), 'socket', 'transport', transportGbps(socket.standard))] : []),
+    ...usbCableLimits(f, rules),
+    ...(dock ? [fixed('dock/uplink', 'dock', 'transport', transportGbps(dock.uplink))] : []),
+  ];
   const stopped = socket && !socket.tunnels ? 'socket' : (transport.find((l) => l.value.hi === 0)?.slot ?? null);
   return [
     {
@@ -132,7 +141,7 @@ function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
       idle: false,
       brokenBy: stopped ?? plugMismatch(f)?.b.slot ?? null,
       unchosen: missing(f, ['socket', 'path', 'dock']),
-      limits: [...transport, ...slotLimits(f, ['dock'])],
+      limits: [...transport, ...dockLimits(f)],
     },
     {
       from: 'dock',
@@ -141,7 +150,7 @@ function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
       brokenBy: null,
       idle: false,
       unchosen: missing(f, ['dock', 'card']),
-      limits: slotLimits(f, ['dock', 'card']),
+      limits: [...dockLimits(f), ...cardLimits(f)],
     },
   ];
 }
@@ -154,5 +163,5 @@ export function hopShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
 /** The generation a limit list allows: the least of its limits, Gen5 when there is none. */
 export function leastGen(limits: readonly Limit[]): Range {
   const of = limits.filter((l) => l.kind === 'gen').map((l) => l.value);
-  return of.reduce((a, b) => ({ lo: Math.min(a.lo, b.lo), hi: Math.min(a.hi, b.hi) }), MOST_GEN);
+  return minOf(MOST_GEN, ...of);
 }

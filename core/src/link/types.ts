@@ -28,6 +28,8 @@ export interface Limit {
   readonly slot: Slot;
   readonly kind: 'transport' | 'gen' | 'lanes';
   readonly value: Range;
+  /** Could the person find out more about it? A standard may leave room where nothing is left to learn. */
+  readonly open: boolean;
 }
 
 export interface HopShape {

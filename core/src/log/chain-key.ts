@@ -1,10 +1,8 @@
+import { partName } from '../setup';
 import type { Chain } from '../schema';
 
 function model(part: { maker: string; model: string; variant: string }): string {
-  return [part.maker, part.model, part.variant]
-    .map((s) => s.trim().toLowerCase())
-    .join(' ')
-    .trim();
+  return partName(part).replace(/\s+/g, ' ').trim().toLowerCase();
 }
 
 /**

@@ -1,4 +1,4 @@
-import { hull, isExact } from '../units';
+import { exact, hull, isExact } from '../units';
 import { hangsOn, type World } from '../link';
 import type { RuleBook } from '../house';
 import { FINDING_CODES, type Check, type Draft, type FactKey, type Facts, type Finding, type Param } from './types';
@@ -20,18 +20,14 @@ export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBoo
   return checks.flatMap((c) => c.run(declared(facts, c.reads), (id) => rules.get(id)));
 }
 
-function toRange(p: Param) {
-  return typeof p === 'number' ? { lo: p, hi: p } : p;
-}
-
 function joinParam(a: Param, b: Param | undefined): Param {
   if (b === undefined || typeof a === 'string' || typeof b === 'string') return a;
-  const both = hull(toRange(a) as { lo: number; hi: number }, toRange(b) as { lo: number; hi: number });
+  const both = hull(...[a, b].map((p) => (typeof p === 'number' ? exact(p) : p)));
   return isExact(both) && typeof a === 'number' ? both.lo : both;
 }
 
 function sameFinding(d: Draft): string {
-  return `${d.code} ${d.slots.join(' ')} ${d.code === 'cable/no-data' ? String(d.params['cable']) : ''}`;
+  return [d.code, ...d.slots, d.about ?? ''].join(' ');
 }
 
 /**

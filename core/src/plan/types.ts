@@ -45,7 +45,11 @@ export interface Facts extends SlotFacts {
 }
 
 /** What a check hands back; area and severity come from the table of codes. */
-export type Draft = Pick<Finding, 'code' | 'slots' | 'params' | 'source'> & Partial<Pick<Finding, 'certainty' | 'hangsOn'>>;
+export type Draft = Pick<Finding, 'code' | 'slots' | 'params' | 'source'> &
+  Partial<Pick<Finding, 'certainty' | 'hangsOn'>> & {
+    /** Which piece of the slot, where the same finding can be made of several. */
+    readonly about?: string;
+  };
 
 /** A check: facts in, findings out. It receives only the facts it declares. */
 export interface Check<R extends FactKey = FactKey> {

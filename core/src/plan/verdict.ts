@@ -1,4 +1,4 @@
-import { isExact, relativeWidth, type Range } from '../units';
+import { relativeWidth, type Range } from '../units';
 import type { AttrPath } from '../schema';
 import type { LinkFacts, World } from '../link';
 import type { Evaluation, Finding, Verify } from './types';
@@ -29,7 +29,7 @@ const WIDE = 0.2;
 function widening(all: readonly World[], links: readonly LinkFacts[]): AttrPath[] {
   const open = new Set<AttrPath>();
   for (const link of links)
-    for (const i of link.pinch.hops) for (const l of link.shapes[i]?.limits ?? []) if (!isExact(l.value)) open.add(l.attr);
+    for (const i of link.pinch.hops) for (const l of link.shapes[i]?.limits ?? []) if (l.open) open.add(l.attr);
   const first = all[0]?.made ?? {};
   for (const key of Object.keys(first))
     if (all.some((w) => w.made[key] !== first[key]) && !key.endsWith('/controller')) open.add(key);

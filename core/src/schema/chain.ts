@@ -21,7 +21,6 @@ export const chainSchema = z
   });
 
 export type Chain = z.infer<typeof chainSchema>;
-export type PathPiece = NonNullable<Chain['path']>[number];
 
 export const SLOTS = ['host', 'socket', 'path', 'dock', 'card'] as const;
 export type Slot = (typeof SLOTS)[number];

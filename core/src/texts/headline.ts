@@ -43,7 +43,7 @@ function unknown(e: Evaluation): string {
   }
   const nouns = open.map(partNoun);
   const list = nouns.length > 1 ? `${nouns.slice(0, -1).join(', ')} and ${nouns[nouns.length - 1]}` : (nouns[0] ?? 'a part');
-  return `Not enough known: ${list} ${nouns.length > 1 ? 'are' : 'is'} not chosen yet; ${5 - 1 - nouns.length} of 4 parts are.`;
+  return `Not enough known: ${list} ${nouns.length > 1 ? 'are' : 'is'} not chosen yet; ${4 - nouns.length} of 4 parts are.`;
 }
 
 function care(e: Evaluation): string {

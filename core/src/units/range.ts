@@ -3,7 +3,7 @@
  * Every operation returns an interval that contains the result for every pair of
  * values inside its operands, so a result computed with unknowns still holds the truth.
  *
- * Source: R. E. Moore, Interval Analysis, 1966 (the rules for +, -, * and monotone functions).
+ * Source: R. E. Moore, Interval Analysis, 1966 (the rules for /, least, hull and rising functions).
  */
 export interface Range {
   readonly lo: number;
@@ -51,25 +51,9 @@ export function rising(r: Range, f: (x: number) => number): Range {
   return { lo: f(r.lo), hi: f(r.hi) };
 }
 
-/** Apply a function that never rises as its argument grows. */
-export function falling(r: Range, f: (x: number) => number): Range {
-  return { lo: f(r.hi), hi: f(r.lo) };
-}
-
-/** a + b, end by end. */
-export function plus(a: Range, b: Range): Range {
-  return { lo: a.lo + b.lo, hi: a.hi + b.hi };
-}
-
 /** a / b for intervals that are not negative; a zero divisor gives an endless upper end. */
 export function ratio(a: Range, b: Range): Range {
   return { lo: b.hi === 0 ? 0 : a.lo / b.hi, hi: b.lo === 0 ? Infinity : a.hi / b.lo };
-}
-
-/** Is a < b: for every pair, for none, or for some. */
-export function less(a: Range, b: Range): 'yes' | 'no' | 'possibly' {
-  if (a.hi < b.lo) return 'yes';
-  return a.lo >= b.hi ? 'no' : 'possibly';
 }
 
 /** True when `inner` lies within `outer`, with room for rounding in the last digits. */

@@ -43,6 +43,11 @@ function flatten(issues: readonly z.core.$ZodIssue[], base: readonly PropertyKey
   });
 }
 
+/** Refused at the border: a body is not stored, a query or path not understood. */
+export function refusal(where: 'body' | 'query' | 'path', more: HttpProblem['more']): HttpProblem {
+  return where === 'body' ? new HttpProblem(422, 'Nothing stored', more) : new HttpProblem(400, 'Request not understood', more);
+}
+
 /** A refusal by a schema as a problem: each field with its place. */
 export function fromZod(error: z.ZodError, where: 'body' | 'query' | 'path'): HttpProblem {
   const errors = flatten(error.issues);
@@ -50,10 +55,7 @@ export function fromZod(error: z.ZodError, where: 'body' | 'query' | 'path'): Ht
   const detail = first
     ? `${first.path || where}: ${first.message}${errors.length > 1 ? `; ${errors.length - 1} more` : ''}`
     : undefined;
-  return new HttpProblem(where === 'body' ? 422 : 400, where === 'body' ? 'Nothing stored' : 'Request not understood', {
-    detail,
-    errors,
-  });
+  return refusal(where, { detail, errors });
 }
 
 function fromDatabase(error: unknown): HttpProblem | null {

@@ -1,7 +1,7 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import * as z from 'zod';
 import type { Sequelize } from 'sequelize';
-import { fromZod, HttpProblem } from './problem';
+import { fromZod, HttpProblem, refusal } from './problem';
 import { unstorable } from './storable';
 
 export type Role = 'reader' | 'member' | 'keeper';
@@ -87,7 +87,7 @@ const ODD = 'holds a null character or half of a character';
 function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'path'): unknown {
   const odd = unstorable(value);
   if (odd !== null)
-    throw new HttpProblem(where === 'body' ? 422 : 400, 'Nothing stored', {
+    throw refusal(where, {
       detail: `${odd}: ${ODD}`,
       errors: [{ path: odd, message: ODD }],
     });

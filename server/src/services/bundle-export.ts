@@ -30,7 +30,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
   const outcomes = await select<Omit<Bundle['outcomes'][number], 'recordedAt'> & { recordedAt: Date }>(
     `SELECT id, setup_id AS "setupId", outcome, happened_on::text AS "happenedOn", versions, symptoms, fixes, provenance,
        round(confidence::numeric, 3)::float AS confidence, coalesce(private->>'note', '') AS note, supersedes AS corrects, chain, recorded_at AS "recordedAt"
-     FROM log_entries ORDER BY setup_id, recorded_at, id`,
+     FROM log_entries JOIN (SELECT id, seq FROM events) v USING (id) ORDER BY setup_id, seq`,
   );
   const rules = (await listRules(db)).flatMap((r) => (r.value === null ? [] : [{ id: r.id, value: r.value, reason: r.reason }]));
   return {

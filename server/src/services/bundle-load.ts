@@ -85,24 +85,17 @@ async function loadSetups(l: Load): Promise<void> {
   const told = new Set(
     l.bundle.events.filter((e) => e.kind === 'created' || e.kind === 'cloned').map((e) => idFromFile(e.setupId)),
   );
-  const ids = new Set(l.bundle.setups.map((s) => idFromFile(s.id)));
-  // Copies after their originals, so that the original is there to point to.
-  const ordered = [...l.bundle.setups.entries()].sort(
-    ([, a], [, b]) => Number(a.clonedFrom !== null) - Number(b.clonedFrom !== null),
-  );
-  for (const [i, s] of ordered) {
+  const fresh: { id: string; source: string }[] = [];
+  for (const [i, s] of l.bundle.setups.entries()) {
     const id = idFromFile(s.id);
     if (await SetupModel.findByPk(id, { transaction: l.transaction })) {
       count(l, 'same', 'setups');
       continue;
     }
     const made = { origin: l.origin, at: new Date(s.createdAt), by: l.by };
-    const source = s.clonedFrom === null ? null : idFromFile(s.clonedFrom);
-    const clonedFrom =
-      source !== null && (ids.has(source) || (await SetupModel.findByPk(source, { transaction: l.transaction }))) ? source : null;
     await insertSetup(
       l.db,
-      { id, name: s.name, state: s.state, notes: s.notes, slots: slotsHere(l, i, s.slots), clonedFrom },
+      { id, name: s.name, state: s.state, notes: s.notes, slots: slotsHere(l, i, s.slots), clonedFrom: null },
       made,
       l.transaction,
       `setups/${i}/slots`,
@@ -122,8 +115,13 @@ async function loadSetups(l: Load): Promise<void> {
         },
         l.transaction,
       );
+    if (s.clonedFrom !== null) fresh.push({ id, source: idFromFile(s.clonedFrom) });
     count(l, 'stored', 'setups');
   }
+  // Copies point to their originals once all are there; an original that is nowhere is forgotten.
+  for (const { id, source } of fresh)
+    if (await SetupModel.findByPk(source, { transaction: l.transaction }))
+      await SetupModel.update({ clonedFrom: source }, { where: { id }, transaction: l.transaction });
 }
 
 async function loadFacts(l: Load): Promise<void> {

@@ -89,8 +89,3 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
     card: input.card === undefined ? (base?.card ?? null) : whole<CardSpec>(input.card),
   };
 }
-
-/** How a part is called in lists: maker, model and variant. */
-export function partName(spec: { maker: string; model: string; variant: string } | null): string {
-  return spec ? [spec.maker, spec.model, spec.variant].filter((s) => s !== '').join(' ') : '';
-}

@@ -3,10 +3,11 @@ import type * as z from 'zod';
 import type { Origin, OutcomeBody, OutcomeEntry, outcomeQuery, Page } from '@ruddy/core/api';
 import { chainKey } from '@ruddy/core/log';
 import type { Chain } from '@ruddy/core/schema';
+import { chainNames } from '@ruddy/core/setup';
 import { LogEntryModel } from '../db/models';
 import { HttpProblem, invalid } from '../http/problem';
 import type { Actor, Services } from '../http/route';
-import { chainOf, partName } from './chain';
+import { chainOf } from './chain';
 import { addEvent } from './events';
 import { contentHash } from './ids';
 import { decodeCursor, likePattern, toPage } from './paging';
@@ -126,20 +127,12 @@ interface Row {
 }
 
 function toEntry(r: Row): OutcomeEntry {
-  const { chain } = r;
-  const port = chain.host?.sockets.find((k) => k.key === chain.socket);
   return {
     id: r.id,
     setupId: r.setup_id,
     setupName: r.setup_name,
     chainKey: r.chain_key,
-    chain: {
-      host: partName(chain.host),
-      port: port ? port.position || port.key : '',
-      cable: (chain.path ?? []).map((p) => partName(p.spec)).join(' + '),
-      dock: partName(chain.dock),
-      card: partName(chain.card),
-    },
+    chain: chainNames(r.chain),
     versions: r.versions,
     outcome: r.outcome,
     symptoms: r.symptoms,

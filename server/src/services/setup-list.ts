@@ -5,13 +5,14 @@ import { chainKey, NO_TALLY, type Outcome } from '@ruddy/core/log';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
 import { headline } from '@ruddy/core/texts';
 import type { Chain } from '@ruddy/core/schema';
+import { chainNames, partName } from '@ruddy/core/setup';
 import { SetupModel } from '../db/models';
 import type { Services } from '../http/route';
-import { chainOf, partName, slotRows } from './chain';
+import { chainOf, slotRows } from './chain';
 import { tallies } from './evidence';
 import { decodeCursor, likePattern, toPage } from './paging';
 import { houseRules } from './rules';
-import { slotNames, toSetup } from './setup-store';
+import { toSetup } from './setup-store';
 
 /** What a list shows of an evaluation. */
 export function glance(e: Evaluation): Glance {
@@ -45,10 +46,10 @@ async function judge(
   return setups.map((row, i) => {
     const chain = chains[i] as Chain;
     const evaluation = evaluate({ chain, context: { asOf, house, evidence: evidence.get(keys[i] ?? '') ?? NO_TALLY } });
-    const names = slotNames(slots.get(row.id) ?? [], row.details.noCable === true);
+    const { host, dock, card } = chainNames(chain);
     const list = {
       ...toSetup(row, slots.get(row.id) ?? []),
-      chain: { host: names.host, dock: names.dock, card: names.card },
+      chain: { host, dock, card },
       glance: glance(evaluation),
       last: last.get(row.id) ?? null,
     };

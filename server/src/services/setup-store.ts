@@ -1,9 +1,10 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Origin, Setup, SetupSlots } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
+import { chainNames } from '@ruddy/core/setup';
 import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel } from '../db/models';
 import { invalid, notFound } from '../http/problem';
-import { chainOf, partName, slotRows, type SlotRow } from './chain';
+import { chainOf, slotRows, type SlotRow } from './chain';
 import { newId } from './ids';
 
 /** A setup as stored: its row, its slots and their rows. */
@@ -52,27 +53,6 @@ export async function readSetup(
   if (!row) throw notFound('setup');
   const rows = (await slotRows(db, [id], transaction)).get(id) ?? [];
   return { row, rows, setup: toSetup(row, rows) };
-}
-
-/** Names of what is in each slot, for snapshots and lists. */
-export function slotNames(
-  rows: readonly SlotRow[],
-  noCable: boolean,
-): Record<'host' | 'port' | 'cable' | 'dock' | 'card', string> {
-  const chain = chainOf(rows, noCable);
-  const port = chain.host?.sockets.find((s) => s.key === chain.socket);
-  return {
-    host: partName(chain.host),
-    port: port ? port.position || port.key : '',
-    cable:
-      chain.path === null
-        ? ''
-        : chain.path.length === 0
-          ? 'no separate cable'
-          : chain.path.map((p) => partName(p.spec)).join(' + '),
-    dock: partName(chain.dock),
-    card: partName(chain.card),
-  };
 }
 
 async function kinds(db: Sequelize, ids: readonly string[], transaction: Transaction): Promise<Map<string, PartKind>> {
@@ -143,7 +123,7 @@ export async function keepRevision(
     state: setup.state,
     notes: setup.notes,
     slots: setup.slots,
-    names: slotNames(rows, row.details.noCable === true),
+    names: chainNames(chainOf(rows, row.details.noCable === true)),
   };
   const last = await SetupRevisionModel.findOne({ where: { setupId: id }, order: [['rev', 'DESC']], transaction });
   const folds =

@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
 import type { cloneBody, Setup, setupBody, SetupPatch } from '@ruddy/core/api';
+import { changeSlots } from '@ruddy/core/setup';
 import { SetupModel } from '../db/models';
 import { HttpProblem } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
@@ -93,10 +94,7 @@ export async function patchSetup(
     const { row, setup } = await readSetup(s.db, id, transaction, true);
     checkRevision(ifMatch, row.rev, setup);
     const at = s.now();
-    const slots = { ...setup.slots, ...patch.slots };
-    // A new host brings new ports; the old port's name must not be taken over by chance.
-    if (patch.slots?.host !== undefined && patch.slots.host !== setup.slots.host && patch.slots.socket === undefined)
-      slots.socket = null;
+    const slots = changeSlots(setup.slots, patch.slots);
     await row.update(
       {
         name: patch.name ?? row.name,

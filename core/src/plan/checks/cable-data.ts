@@ -16,6 +16,7 @@ export const cableData: Check<'path'> = {
         {
           code: 'cable/no-data',
           slots: ['path'],
+          about: key,
           certainty: marked.hi < LEAST_TUNNEL_CABLE_GBPS ? 'certain' : 'possible',
           hangsOn: marked.hi < LEAST_TUNNEL_CABLE_GBPS ? [] : [`path/${key}/markedGbps`],
           params: { cable: `${spec.maker} ${spec.model}`, marked },

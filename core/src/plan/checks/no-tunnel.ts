@@ -1,3 +1,4 @@
+import { portName } from '../../setup';
 import type { Check } from '../types';
 
 /** A USB-C port that tunnels no PCIe: no cable and no dock makes a card appear. */
@@ -7,7 +8,13 @@ export const noTunnel: Check<'socket'> = {
   reads: ['socket'],
   run({ socket }) {
     if (!socket || socket.connector !== 'usb-c' || socket.tunnels) return [];
-    const port = socket.position || socket.key;
-    return [{ code: 'link/no-tunnel', slots: ['socket'], params: { port, standard: socket.standard }, source: 'usb4' }];
+    return [
+      {
+        code: 'link/no-tunnel',
+        slots: ['socket'],
+        params: { port: portName(socket), standard: socket.standard },
+        source: 'usb4',
+      },
+    ];
   },
 };

@@ -38,11 +38,13 @@ export const cableWatts: Check<'path'> = {
   codes: ['cable/watts'],
   reads: ['path'],
   run({ path }) {
-    return (path?.pieces ?? []).flatMap(({ spec }): Draft[] => {
+    return (path?.pieces ?? []).flatMap(({ key, spec }): Draft[] => {
       if (spec.connector !== 'usb-c' || typeof spec.markedW !== 'number') return [];
       if (typeof spec.markedGbps === 'number' && spec.markedGbps >= 40) return [];
       const marked = typeof spec.markedGbps === 'number' ? spec.markedGbps : 'not known';
-      return [{ code: 'cable/watts', slots: ['path'], params: { watts: spec.markedW, marked }, source: 'usb-c-cable' }];
+      return [
+        { code: 'cable/watts', slots: ['path'], about: key, params: { watts: spec.markedW, marked }, source: 'usb-c-cable' },
+      ];
     });
   },
 };

@@ -116,14 +116,18 @@ CREATE VIEW demo_kept_parts AS
     SELECT 1 FROM setup_slots t JOIN setups s ON s.id = t.setup_id
     WHERE t.part_id = p.id AND (s.origin <> 'demo' OR s.id IN (SELECT id FROM demo_kept_setups)));
 
+-- Demo outcomes that go: those of demo setups that go. What stays keeps its history.
+CREATE VIEW demo_going_setups AS
+  SELECT id FROM setups WHERE origin = 'demo' AND id NOT IN (SELECT id FROM demo_kept_setups);
+
 CREATE FUNCTION remove_demo() RETURNS void LANGUAGE plpgsql AS $$
 BEGIN
   PERFORM set_config('ruddy.removing_demo', 'on', true);
-  CREATE TEMP TABLE kept_setups ON COMMIT DROP AS SELECT id FROM demo_kept_setups;
+  CREATE TEMP TABLE going_setups ON COMMIT DROP AS SELECT id FROM demo_going_setups;
   CREATE TEMP TABLE kept_parts ON COMMIT DROP AS SELECT id FROM demo_kept_parts;
-  UPDATE log_entries SET origin = 'adopted' WHERE origin = 'demo' AND setup_id IN (SELECT id FROM kept_setups);
-  UPDATE events SET origin = 'adopted' WHERE origin = 'demo' AND setup_id IN (SELECT id FROM kept_setups);
-  UPDATE setups SET origin = 'adopted' WHERE id IN (SELECT id FROM kept_setups);
+  UPDATE log_entries SET origin = 'adopted' WHERE origin = 'demo' AND setup_id NOT IN (SELECT id FROM going_setups);
+  UPDATE events SET origin = 'adopted' WHERE origin = 'demo' AND setup_id NOT IN (SELECT id FROM going_setups);
+  UPDATE setups SET origin = 'adopted' WHERE origin = 'demo' AND id NOT IN (SELECT id FROM going_setups);
   UPDATE sockets SET origin = 'adopted' WHERE part_id IN (SELECT id FROM kept_parts) AND origin = 'demo';
   UPDATE parts SET origin = 'adopted' WHERE id IN (SELECT id FROM kept_parts);
   DELETE FROM log_entries WHERE origin = 'demo';

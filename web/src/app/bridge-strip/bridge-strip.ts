@@ -10,7 +10,7 @@ import {
   viewChild,
   viewChildren,
 } from '@angular/core';
-import { BOXES, HEIGHT, stripPicture, WIDTH } from './strip-geometry';
+import { BOXES, stripPicture, WIDTH } from './strip-geometry';
 import { drawStrip } from './strip-draw';
 import type { PierKey, StripModel } from './strip-model';
 import { copyLine, hopText, pierText, stripList, summaryText } from './strip-text';
@@ -83,8 +83,6 @@ export class BridgeStrip {
       if (el) drawStrip(el, this.model(), this.id);
     });
   }
-
-  readonly ratio = `${WIDTH} / ${HEIGHT}`;
 
   move(event: KeyboardEvent): void {
     const last = this.buttons().length - 1;

@@ -1,6 +1,7 @@
 import { TRANSPORT_20, TRANSPORT_40, type Hop } from '@ruddy/core/link';
 import type { Evaluation } from '@ruddy/core/plan';
 import type { Chain, Slot } from '@ruddy/core/schema';
+import { portName } from '@ruddy/core/setup';
 import { rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
 import { isExact, type Range } from '@ruddy/core/units';
 
@@ -61,10 +62,6 @@ export function pierOf(slot: Slot): PierKey {
   return SLOT_PIER[slot];
 }
 
-function called(p: { maker: string; model: string; variant: string }): string {
-  return p.model;
-}
-
 function piers(chain: Chain): Pier[] {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const cables = chain.path ?? [];
@@ -80,35 +77,35 @@ function piers(chain: Chain): Pier[] {
     {
       key: 'system',
       role: 'System',
-      name: chain.host ? called(chain.host) : '',
+      name: chain.host ? chain.host.model : '',
       facts: chain.host ? [FORM[chain.host.form]] : [],
       state: chain.host ? 'chosen' : 'not chosen',
     },
     {
       key: 'port',
       role: 'Host port',
-      name: socket ? shortPosition(socket.position || socket.key) : '',
+      name: socket ? shortPosition(portName(socket)) : '',
       facts: socket ? [standard ?? ''] : [],
       state: socket ? 'chosen' : 'not chosen',
     },
     {
       key: 'cable',
       role: 'Cable',
-      name: cables.map((c) => called(c.spec)).join(' + '),
+      name: cables.map((c) => c.spec.model).join(' + '),
       facts: cables.length > 0 ? [`${metres} ${first?.construction ?? ''}`.trim(), mark] : [],
       state: chain.path === null ? 'not chosen' : cables.length === 0 ? 'not used' : 'chosen',
     },
     {
       key: 'dock',
       role: 'Dock',
-      name: chain.dock ? called(chain.dock) : '',
+      name: chain.dock ? chain.dock.model : '',
       facts: chain.dock ? [`slot ×${laneText(chain.dock.slotLanes)}`] : [],
       state: chain.dock ? 'chosen' : 'not chosen',
     },
     {
       key: 'card',
       role: 'Card',
-      name: chain.card ? called(chain.card) : '',
+      name: chain.card ? chain.card.model : '',
       facts: chain.card ? [`could do ×${laneText(chain.card.lanes)}`] : [],
       state: chain.card ? 'chosen' : 'not chosen',
     },

@@ -37,8 +37,3 @@ export class PartsData {
     return this.#api.get('/search', { q });
   }
 }
-
-/** How a part is called: maker, model and variant. */
-export function partName(spec: { maker: string; model: string; variant: string } | null | undefined): string {
-  return spec ? [spec.maker, spec.model, spec.variant].filter((s) => s !== '').join(' ') : '';
-}

@@ -76,6 +76,44 @@ describe('the editor of a setup', () => {
     expect(http.expectOne((r) => r.url === url && r.method === 'PATCH').request.body).toMatchObject({ notes: 'by hand' });
   });
 
+  it('an answer that comes after another setup was opened touches neither', () => {
+    const other = { ...stored, id: '00000000-0000-7000-8000-00000000000b', name: 'Other', rev: 1 };
+    editor.change({ name: 'Dome' });
+    editor.flush();
+    const late = http.expectOne(url);
+    editor.open(other.id);
+    http.expectOne(`/api/setups/${other.id}`).flush(other);
+    late.flush({ ...stored, name: 'Dome', rev: 4 });
+    vi.advanceTimersByTime(2000);
+    expect(editor.stored()?.id).toBe(other.id);
+    expect(editor.fields()?.name).toBe('Other');
+    http.expectNone((r) => r.method === 'PATCH');
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('a setup that answers late does not replace the one opened since', () => {
+    const [a, b] = ['a1', 'b1'].map((id) => ({ ...stored, id }));
+    editor.open('a1');
+    const slow = http.expectOne('/api/setups/a1');
+    editor.open('b1');
+    http.expectOne('/api/setups/b1').flush(b!);
+    slow.flush(a!);
+    expect(editor.stored()?.id).toBe('b1');
+  });
+
+  it('what was typed while saving is sent on top of what was saved, without a conflict with oneself', () => {
+    editor.change({ notes: 'one' });
+    editor.flush();
+    const first = http.expectOne(url);
+    editor.change({ notes: 'one two' });
+    first.flush({ ...stored, notes: 'one', rev: 4 });
+    expect((JSON.parse(localStorage.getItem(`ruddy.unsent.${stored.id}`) ?? '{}') as { base?: Setup }).base?.rev).toBe(4);
+    vi.advanceTimersByTime(900);
+    const second = http.expectOne(url);
+    expect(second.request.headers.get('If-Match')).toBe('"4"');
+    expect(second.request.body).toMatchObject({ notes: 'one two' });
+  });
+
   it('a conflict shows both versions, and the pick is stored on top of theirs', () => {
     editor.change({ name: 'Mine' });
     editor.flush();

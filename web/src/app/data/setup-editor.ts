@@ -1,6 +1,6 @@
 import { computed, DestroyRef, inject, Injectable, signal, type WritableSignal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { catchError, debounceTime, of, Subject, switchMap, tap } from 'rxjs';
+import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rxjs';
 import { v7 } from 'uuid';
 import type { Setup, SetupPatch } from '@ruddy/core/api';
 import { ApiProblem } from './api';
@@ -17,6 +17,17 @@ export type SaveState =
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 
+interface Unsent {
+  base: Setup;
+  fields: Fields;
+}
+
+/** The edits of a setup that could not be sent, or null. */
+function unsent(id: string): Unsent | null {
+  const kept = localStorage.getItem(key(id));
+  return kept ? (JSON.parse(kept) as Unsent) : null;
+}
+
 /**
  * One setup being edited: what is stored, what the person has now, and its judgement. Saves 800 ms
  * after the last change and on leaving; edits that were not sent wait in local storage.
@@ -27,6 +38,7 @@ export class SetupEditor {
   readonly #session = v7();
   #lastChange = '';
   readonly #changed = new Subject<void>();
+  readonly #opening = new Subject<string>();
   readonly #judge = new Subject<Fields['slots']>();
   readonly #undo = signal<Fields[]>([]);
   readonly #redo = signal<Fields[]>([]);
@@ -41,6 +53,20 @@ export class SetupEditor {
   readonly canRedo = computed(() => this.#redo().length > 0);
 
   constructor() {
+    this.#opening
+      .pipe(
+        // Only the setup opened last is shown, whichever answers first.
+        switchMap((id) =>
+          this.#data.one(id).pipe(
+            catchError((e: ApiProblem) => {
+              this.loadProblem.set(e);
+              return EMPTY;
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((s) => this.#opened(s));
     this.#changed.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.flush());
     this.#judge
       .pipe(
@@ -70,10 +96,8 @@ export class SetupEditor {
     this.loadProblem.set(null);
     this.#undo.set([]);
     this.#redo.set([]);
-    this.#data.one(id).subscribe({
-      next: (s) => this.#opened(s),
-      error: (e: ApiProblem) => this.loadProblem.set(e),
-    });
+    this.save.set({ kind: 'unsaved' });
+    this.#opening.next(id);
   }
 
   /** Look again, for example after an outcome was logged. */
@@ -115,7 +139,7 @@ export class SetupEditor {
     this.save.set({ kind: 'saving' });
     this.#data.patch(stored.id, { ...patch, session: this.#session }, stored.rev).subscribe({
       next: (s) => this.#stored(s),
-      error: (e: ApiProblem) => this.#refused(e),
+      error: (e: ApiProblem) => this.#refused(stored.id, e),
     });
   }
 
@@ -131,14 +155,13 @@ export class SetupEditor {
   }
 
   #opened(s: Setup): void {
-    const waiting = localStorage.getItem(key(s.id));
+    const waiting = unsent(s.id);
     this.stored.set(s);
     this.#saved(s);
-    const unsent = waiting ? (JSON.parse(waiting) as { base: Setup; fields: Fields }) : null;
-    if (unsent && !isEmpty(patchBetween(unsent.base, unsent.fields))) {
+    if (waiting && !isEmpty(patchBetween(waiting.base, waiting.fields))) {
       // Edited here before, stored elsewhere since: the older base makes the conflict visible.
-      this.stored.set({ ...unsent.base, rev: unsent.base.rev });
-      this.#become(unsent.fields);
+      this.stored.set(waiting.base);
+      this.#become(waiting.fields);
       this.flush();
       return;
     }
@@ -149,8 +172,7 @@ export class SetupEditor {
   #become(next: Fields): void {
     const slotsChanged = JSON.stringify(this.fields()?.slots) !== JSON.stringify(next.slots);
     this.fields.set({ name: next.name, state: next.state, notes: next.notes, slots: next.slots });
-    const stored = this.stored();
-    if (stored) localStorage.setItem(key(stored.id), JSON.stringify({ base: stored, fields: this.fields() }));
+    this.#keep();
     if (this.save().kind !== 'saving' && this.save().kind !== 'conflict') this.save.set({ kind: 'unsaved' });
     if (slotsChanged) this.#judge.next(next.slots);
     this.#changed.next();
@@ -166,22 +188,43 @@ export class SetupEditor {
     this.#become(target);
   }
 
+  /** What is not sent yet waits in local storage, with what it was edited from. */
+  #keep(): void {
+    const stored = this.stored();
+    if (stored) localStorage.setItem(key(stored.id), JSON.stringify({ base: stored, fields: this.fields() }));
+  }
+
   #saved(s: Setup): void {
     localStorage.removeItem(key(s.id));
     this.save.set({ kind: 'saved', at: s.savedAt });
   }
 
   #stored(s: Setup): void {
+    if (this.stored()?.id !== s.id) {
+      this.#storedElsewhere(s);
+      return;
+    }
     this.stored.set(s);
     const now = this.fields();
     if (now && isEmpty(patchBetween(s, now))) this.#saved(s);
     else {
       this.save.set({ kind: 'unsaved' });
+      this.#keep();
       this.#changed.next();
     }
   }
 
-  #refused(e: ApiProblem): void {
+  /** The answer for a setup that is no longer open: only what waits for it is looked at. */
+  #storedElsewhere(s: Setup): void {
+    const waiting = unsent(s.id);
+    if (!waiting) return;
+    if (isEmpty(patchBetween(s, waiting.fields))) localStorage.removeItem(key(s.id));
+    else localStorage.setItem(key(s.id), JSON.stringify({ base: s, fields: waiting.fields }));
+  }
+
+  #refused(id: string, e: ApiProblem): void {
+    // Refused after another setup was opened: the edit waits in local storage for its own.
+    if (this.stored()?.id !== id) return;
     const [base, mine] = [this.stored(), this.fields()];
     const theirs = e.problem.status === 412 ? (e.problem.current as Setup | undefined) : undefined;
     if (!theirs || !base || !mine) {

@@ -1,13 +1,16 @@
 import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/api';
+import { changeSlots } from '@ruddy/core/setup';
 
 export type Fields = Pick<Setup, 'name' | 'state' | 'notes' | 'slots'>;
 
 /** A setup's fields with a patch applied, as the server will apply it. */
 export function applyPatch(s: Fields, p: SetupPatch): Fields {
-  const slots = { ...s.slots, ...p.slots };
-  // A new host brings new ports: the old port is not taken over by chance.
-  if (p.slots?.host !== undefined && p.slots.host !== s.slots.host && p.slots.socket === undefined) slots.socket = null;
-  return { name: p.name ?? s.name, state: p.state ?? s.state, notes: p.notes ?? s.notes, slots };
+  return {
+    name: p.name ?? s.name,
+    state: p.state ?? s.state,
+    notes: p.notes ?? s.notes,
+    slots: changeSlots(s.slots, p.slots),
+  };
 }
 
 function same(a: unknown, b: unknown): boolean {

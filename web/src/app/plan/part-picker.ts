@@ -1,21 +1,11 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  ElementRef,
-  inject,
-  input,
-  output,
-  signal,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
 import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
 import type { Part } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
-import { partName, PartsData } from '../data/parts';
+import { PartsData } from '../data/parts';
+import { partName } from '@ruddy/core/setup';
 import { facts } from '../parts/part-facts';
 
 /** Choose one part of a kind by typing its name; a part not in the list can be described on the spot. */
@@ -96,7 +86,6 @@ export class PartPicker {
   readonly trigger = viewChild.required(MatAutocompleteTrigger);
   readonly nameOf = partName;
   readonly factsOf = facts;
-  readonly current = computed(() => this.name());
 
   constructor() {
     this.words
@@ -109,7 +98,7 @@ export class PartPicker {
       )
       .subscribe((page) => this.options.set(page.items));
     effect(() => {
-      const name = this.current();
+      const name = this.name();
       this.box().nativeElement.value = name;
     });
   }
@@ -127,9 +116,5 @@ export class PartPicker {
   /** Words that were typed but not chosen from go: the field always shows what the chain holds. */
   left(): void {
     if (!this.trigger().panelOpen) this.box().nativeElement.value = this.name();
-  }
-
-  focus(): void {
-    this.box().nativeElement.focus();
   }
 }

@@ -1,9 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, viewChildren } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import type { Part } from '@ruddy/core/api';
 import type { AnySpec, PartKind } from '@ruddy/core/schema';
-import { partName } from '../data/parts';
+import { partName, portName } from '@ruddy/core/setup';
 import { SetupEditor } from '../data/setup-editor';
 import { DescribeHost } from './describe-host';
 import { PartDialog, type PartDialogInput } from './part-dialog';
@@ -20,7 +20,6 @@ import { PartPicker } from './part-picker';
 export class PartsPanel {
   readonly #dialog = inject(MatDialog);
   readonly editor = inject(SetupEditor);
-  readonly pickers = viewChildren(PartPicker);
 
   readonly chain = computed(() => this.editor.judgement()?.chain ?? null);
   readonly slots = computed(() => this.editor.fields()?.slots ?? null);
@@ -36,7 +35,7 @@ export class PartsPanel {
   readonly noCable = computed(() => this.slots()?.path?.length === 0);
 
   socketWords(s: { position: string; key: string; mark: string }): string {
-    return [s.position || s.key, s.mark ? `marked "${s.mark}"` : ''].filter((x) => x !== '').join(', ');
+    return [portName(s), s.mark ? `marked "${s.mark}"` : ''].filter((x) => x !== '').join(', ');
   }
 
   pick(slot: 'host' | 'dock' | 'card', part: Part | null): void {
