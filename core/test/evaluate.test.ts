@@ -4,9 +4,22 @@ import { joinLink, worlds } from '../src/link';
 import { chainKey, NO_TALLY } from '../src/log';
 import { CHECKS, FINDING_CODES, runChecks, whatIf, type Check, type FactKey } from '../src/plan';
 import { headline, sentence } from '../src/texts';
-import { cable, directChain, dock, host, judge, plainChain, tunnelChain } from './make';
-
-const EMPTY = { host: null, socket: null, path: null, dock: null, card: null };
+import type { Chain } from '../src/schema';
+import {
+  adapter,
+  cable,
+  chain,
+  directChain,
+  dock,
+  EMPTY,
+  host,
+  judge,
+  load,
+  path,
+  plainChain,
+  socket,
+  tunnelChain,
+} from './make';
 
 describe('PL-01 what is not known', () => {
   it('an unknown tunnelling flag is "not enough known" and is named with how to find out', () => {
@@ -92,12 +105,38 @@ describe('incomplete chains', () => {
   });
 });
 
+/** Chains that show what the others do not: older ends, direct routes, what shares the link. */
+function others(): Chain[] {
+  const mini = { connector: 'mini-card', standard: 'pcie', tunnelling: null, lanes: 1 } as const;
+  const m2 = { connector: 'm2', standard: 'pcie', tunnelling: null } as const;
+  const own = { connector: 'own-port', standard: 'pcie', tunnelling: null } as const;
+  const long = cable({ connector: 'oculink-4i', pcieGen: 4, lengthMm: 900 });
+  const twin = tunnelChain({ loads: [load()], card: { innerSwitch: 'full' } });
+  return [
+    chain({ socket: mini, path: [], dock: dock({ connector: 'mini-card', uplink: 'pcie' }) }),
+    chain({
+      socket: { ...m2, standard: 'sata' },
+      path: path(adapter(), long),
+      dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }),
+    }),
+    chain({ socket: m2, path: path(adapter(), long), dock: dock({ connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 }) }),
+    chain({
+      socket: { ...own, family: 'Long' },
+      path: [],
+      dock: dock({ connector: 'own-port', uplink: 'pcie', family: 'Wide' }),
+    }),
+    tunnelChain({ socket: { tb3Compat: 'no' }, dock: { uplink: 'thunderbolt-3' } }),
+    tunnelChain({ dock: { capFirmware: '1.8', capBeforeGbps: 12 } }),
+    { ...twin, host: { ...host(), sockets: [socket(), socket({ key: 'right', standard: 'usb4-20' })] } },
+  ];
+}
+
 describe('the check registry', () => {
   it('every code a check declares is in the table, and every check makes only codes it declares', () => {
     const seen = new Set<string>();
     for (const c of [tunnelChain({ cable: { lengthMm: 2500, markedW: 100 } }), plainChain(), directChain(), EMPTY]) {
-      for (const w of worlds(c)) {
-        const rules = new RuleBook({});
+      const rules = new RuleBook({});
+      for (const w of worlds(c, rules)) {
         for (const check of CHECKS) {
           const made = runChecks([check], { ...w.facts, link: joinLink(w.facts, rules) }, rules);
           for (const d of made) {
@@ -118,9 +157,9 @@ describe('the check registry', () => {
       reads: ['path'] as FactKey[],
       run: (facts) => (facts.dock ? [] : []),
     };
-    const [w] = worlds(tunnelChain());
-    if (!w) throw new Error('a known chain has one world');
     const rules = new RuleBook({});
+    const [w] = worlds(tunnelChain(), rules);
+    if (!w) throw new Error('a known chain has one world');
     expect(() => runChecks([sly], { ...w.facts, link: joinLink(w.facts, rules) }, rules)).toThrow(
       'read "dock" without declaring it',
     );
@@ -143,6 +182,7 @@ describe('the check registry', () => {
         ],
       },
       EMPTY,
+      ...others(),
     ];
     const codes = new Set<string>();
     for (const f of chains.flatMap((c) => judge(c, { evidence: { ...NO_TALLY, n: 3, works: 3 } }).findings)) {

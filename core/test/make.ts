@@ -1,60 +1,76 @@
-import type { CableSpec, CardSpec, Chain, DockSpec, HostSpec, SocketSpec } from '../src/schema';
-import { chainSchema } from '../src/schema';
+import type {
+  AdapterSpec,
+  CableSpec,
+  CardSpec,
+  Chain,
+  DockSpec,
+  HostSpec,
+  Installed,
+  Load,
+  PieceSpec,
+  SocketSpec,
+} from '../src/schema';
+import { adapterSchema, cableSchema, cardSchema, chainSchema, dockSchema, loadSchema, socketSchema } from '../src/schema';
 import { evaluate, type Context, type Evaluation } from '../src/plan';
+
+const named = { maker: 'Alder', variant: '' };
 
 /** Parts for tests, invented; every test says only what it is about. */
 export function socket(over: Partial<SocketSpec> = {}): SocketSpec {
-  return {
-    key: 'left',
-    position: 'left',
-    mark: '40',
-    connector: 'usb-c',
-    standard: 'usb4-40',
-    tunnelling: 'yes',
-    controller: 'built-in',
-    pcieGen: 4,
-    lanes: 4,
-    chargeInW: null,
-    chargeOutW: null,
-    ...over,
-  };
+  const usual = { connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 };
+  return socketSchema.parse({ key: 'left', position: 'left', mark: '40', ...usual, ...over });
 }
 
 export function host(over: Partial<SocketSpec> = {}): HostSpec {
-  return { maker: 'Alder', model: 'H-1', variant: '', form: 'laptop', sockets: [socket(over)] };
+  return { ...named, model: 'H-1', form: 'laptop', sockets: [socket(over)] };
 }
 
 export function cable(over: Partial<CableSpec> = {}): CableSpec {
-  return {
-    maker: 'Alder',
-    model: 'K-1',
-    variant: '',
-    connector: 'usb-c',
-    construction: 'passive',
-    lengthMm: 700,
-    markedGbps: 40,
-    markedW: null,
-    pcieGen: null,
-    ...over,
-  };
+  const usual = { connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 };
+  return cableSchema.parse({ ...named, model: 'K-1', ...usual, ...over });
+}
+
+export function adapter(over: Partial<AdapterSpec> = {}): AdapterSpec {
+  const usual = { hostEnd: 'm2', farEnd: 'oculink-4i', pcieGen: 4, lanes: 4, lengthMm: 0 };
+  return adapterSchema.parse({ ...named, model: 'T-1', ...usual, ...over });
 }
 
 export function dock(over: Partial<DockSpec> = {}): DockSpec {
-  return {
-    maker: 'Alder',
-    model: 'D-1',
-    variant: '',
-    form: 'enclosure',
-    connector: 'usb-c',
-    uplink: 'usb4-40',
-    slotGen: 3,
-    slotLanes: 4,
-    ...over,
-  };
+  const usual = { form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 };
+  return dockSchema.parse({ ...named, model: 'D-1', ...usual, ...over });
 }
 
 export function card(over: Partial<CardSpec> = {}): CardSpec {
-  return { maker: 'Alder', model: 'C-1', variant: '', pcieGen: 4, lanes: 16, memoryGB: 12, boardW: 200, ...over };
+  return cardSchema.parse({ ...named, model: 'C-1', pcieGen: 4, lanes: 16, memoryGB: 12, boardW: 200, ...over });
+}
+
+export function load(over: Partial<Load> = {}): Load {
+  return loadSchema.parse({ kind: 'hub', downGbps: 5, upGbps: 5, ownLead: 'no', ...over });
+}
+
+/** Pieces of a path with keys a, b, c. */
+export function path(...specs: PieceSpec[]): Chain['path'] {
+  return specs.map((spec, i) => ({ key: 'abcdef'.charAt(i), spec }));
+}
+
+/** A chain from whole parts; what is left out is not chosen. */
+export function chain(c: {
+  socket?: Partial<SocketSpec>;
+  path?: Chain['path'];
+  dock?: DockSpec;
+  card?: CardSpec;
+  loads?: Load[];
+  installed?: Installed;
+}): Chain {
+  return chainSchema.parse({
+    host: c.socket ? host(c.socket) : null,
+    socket: c.socket ? (c.socket.key ?? 'left') : null,
+    path: c.path ?? null,
+    dock: c.dock ?? null,
+    card: c.card ?? card(),
+    loads: c.loads ?? [],
+    ...(c.installed && { installed: c.installed }),
+  });
 }
 
 export interface Over {
@@ -62,6 +78,8 @@ export interface Over {
   cable?: Partial<CableSpec>;
   dock?: Partial<DockSpec>;
   card?: Partial<CardSpec>;
+  loads?: Load[];
+  installed?: Installed;
 }
 
 /** USB4 40 from end to end, 0.7 m passive cable, Gen3 ×4 slot. */
@@ -72,6 +90,8 @@ export function tunnelChain(o: Over = {}): Chain {
     path: [{ key: 'a', spec: cable(o.cable) }],
     dock: dock(o.dock),
     card: card(o.card),
+    loads: o.loads ?? [],
+    ...(o.installed && { installed: o.installed }),
   });
 }
 
@@ -84,6 +104,8 @@ export function directChain(o: Over = {}): Chain {
     path: [{ key: 'a', spec: cable({ ...oculink, markedGbps: null, pcieGen: 4, lengthMm: 500, ...o.cable }) }],
     dock: dock({ ...oculink, uplink: 'oculink', slotGen: 4, form: 'open-board', ...o.dock }),
     card: card(o.card),
+    loads: o.loads ?? [],
+    ...(o.installed && { installed: o.installed }),
   });
 }
 
@@ -95,6 +117,9 @@ export function plainChain(o: Over = {}): Chain {
 export function judge(chain: Chain, context: Partial<Context> = {}): Evaluation {
   return evaluate({ chain, context: { asOf: '2026-11-20', house: {}, ...context } });
 }
+
+/** Nothing chosen. */
+export const EMPTY: Chain = chainSchema.parse({ host: null, socket: null, path: null, dock: null, card: null });
 
 /** Usable down of a hop, in Gb/s rounded to one decimal; both ends. */
 export function down(e: Evaluation, hop: number): { lo: number; hi: number } {

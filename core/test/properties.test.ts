@@ -1,54 +1,62 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { contains, type Num } from '../src/units';
-import { DOMAIN } from '../src/link';
+import { DISPLAYPORT_GBPS, DOMAIN } from '../src/link';
 import type { Chain } from '../src/schema';
-import { directChain, judge, tunnelChain, type Over } from './make';
+import { directChain, judge, load, tunnelChain, type Over } from './make';
 
 const gens = (d: { lo: number; hi: number }) => fc.integer({ min: d.lo, max: d.hi });
+const yesNo = fc.constantFrom('yes', 'no' as const);
+const STANDARDS = ['thunderbolt-3', 'usb4-20', 'usb4-40', 'thunderbolt-4', 'usb4-80', 'thunderbolt-5'] as const;
 const known = fc.record({
-  standard: fc.constantFrom('usb-c', 'usb4-20', 'usb4-40', 'thunderbolt-4' as const),
-  tunnelling: fc.constantFrom('yes', 'no' as const),
-  socketGen: gens(DOMAIN.tunnelSocketGen),
-  socketLanes: gens(DOMAIN.tunnelSocketLanes),
+  standard: fc.constantFrom('usb-c' as const, ...STANDARDS),
+  tunnelling: yesNo,
+  socketTb3: yesNo,
+  socketGen: gens({ lo: 3, hi: 4 }),
+  socketLanes: gens({ lo: 2, hi: 4 }),
   construction: fc.constantFrom('passive', 'active' as const),
   lengthMm: fc.integer({ min: DOMAIN.cableMm.lo, max: DOMAIN.cableMm.hi }),
   markedGbps: fc.constantFrom(0.48, 5, 10, 20, 40, 80),
   cableGen: gens(DOMAIN.directCableGen),
-  uplink: fc.constantFrom('usb4-20', 'usb4-40', 'thunderbolt-4' as const),
+  uplink: fc.constantFrom(...STANDARDS),
+  dockTb3: yesNo,
+  controllerClass: fc.constantFrom('a', 'b', 'c', 'd' as const),
   slotGen: gens(DOMAIN.slotGen),
   slotLanes: gens(DOMAIN.slotLanes),
   cardGen: gens(DOMAIN.cardGen),
   cardLanes: gens(DOMAIN.cardLanes),
+  hubGbps: fc.double({ min: DOMAIN.hubGbps.lo, max: DOMAIN.hubGbps.hi, noNaN: true }),
+  videoGbps: fc.constantFrom(DISPLAYPORT_GBPS.hbr, DISPLAYPORT_GBPS.hbr2, DISPLAYPORT_GBPS.hbr3),
+  allocates: yesNo,
+  asymmetric: yesNo,
+  ownLead: yesNo,
+  firmware: fc.constantFrom('1.2', '1.10', '2.0'),
 });
 type Known = typeof known extends fc.Arbitrary<infer T> ? T : never;
-const MASK = Object.keys({
-  standard: 0,
-  tunnelling: 0,
-  socketGen: 0,
-  socketLanes: 0,
-  construction: 0,
-  lengthMm: 0,
-  markedGbps: 0,
-  cableGen: 0,
-  uplink: 0,
-  slotGen: 0,
-  slotLanes: 0,
-  cardGen: 0,
-  cardLanes: 0,
-}) as (keyof Known)[];
+const MASK = Object.keys(fc.sample(known, 1)[0] as Known) as (keyof Known)[];
 const masks = fc.subarray(MASK);
+
+/** The classes a dock's link allows: a class is drawn from them, because an unknown one stands for these. */
+function classOf(k: Known): Known['controllerClass'] {
+  if (k.uplink === 'thunderbolt-3') return k.controllerClass === 'd' ? 'c' : k.controllerClass;
+  if (k.uplink === 'thunderbolt-4') return 'c';
+  if (k.uplink === 'usb4-80' || k.uplink === 'thunderbolt-5') return 'd';
+  return k.controllerClass === 'a' || k.controllerClass === 'b' ? 'c' : k.controllerClass;
+}
 
 function over(k: Known, open: readonly string[], direct: boolean): Over {
   const has = <V>(key: keyof Known, value: V) => (open.includes(key) ? null : value);
-  // What a standard settles is not a choice: plain USB-C never tunnels, Thunderbolt 4 always does.
-  const settled = { 'usb-c': 'no', 'thunderbolt-4': 'yes', 'usb4-20': k.tunnelling, 'usb4-40': k.tunnelling } as const;
+  // What a standard settles is not a choice: plain USB-C never tunnels, Thunderbolt always does.
+  const optional = k.standard.startsWith('usb4');
+  const tunnelling = optional ? k.tunnelling : k.standard === 'usb-c' ? ('no' as const) : ('yes' as const);
+  const screen = { kind: 'video' as const, downGbps: has('videoGbps', k.videoGbps), upGbps: 0, pictureGbps: 6, ownLead: null };
   return {
     socket: {
-      pcieGen: has('socketGen', k.socketGen),
+      pcieGen: has('socketGen', k.standard === 'thunderbolt-3' ? 3 : k.socketGen),
       lanes: has('socketLanes', k.socketLanes),
       controller: 'separate',
-      ...(!direct && { standard: has('standard', k.standard), tunnelling: has('tunnelling', settled[k.standard]) }),
+      tb3Compat: has('socketTb3', k.socketTb3),
+      ...(!direct && { standard: has('standard', k.standard), tunnelling: has('tunnelling', tunnelling) }),
     },
     cable: {
       construction: has('construction', k.construction),
@@ -58,9 +66,21 @@ function over(k: Known, open: readonly string[], direct: boolean): Over {
     dock: {
       slotGen: has('slotGen', k.slotGen),
       slotLanes: has('slotLanes', k.slotLanes),
-      ...(!direct && { uplink: has('uplink', k.uplink) }),
+      ...(!direct && {
+        uplink: has('uplink', k.uplink),
+        tb3Compat: has('dockTb3', k.dockTb3),
+        controllerClass: has('controllerClass', classOf(k)),
+        ownLead: has('ownLead', k.ownLead),
+        capFirmware: '1.10',
+        capBeforeGbps: 15,
+      }),
     },
     card: { pcieGen: has('cardGen', k.cardGen), lanes: has('cardLanes', k.cardLanes) },
+    loads: [
+      load({ kind: 'hub', downGbps: has('hubGbps', k.hubGbps), upGbps: has('hubGbps', k.hubGbps), ownLead: null }),
+      load({ ...screen, allocates: has('allocates', k.allocates), asymmetric: has('asymmetric', k.asymmetric) }),
+    ],
+    installed: { dockFirmware: open.includes('firmware') ? '' : k.firmware },
   };
 }
 

@@ -2,7 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { pcieRawGbps, trainedWidth, transportGbps, usableGbps, lane } from '../src/link';
 import { RULES } from '../src/house';
 
-const packet = (payload: number) => ({ payload, headerDown: 20, headerUp: 24, headerTunnel: 4, allowancePercent: 2 });
+const packet = (n: number) => ({
+  payload: { down: n, up: n },
+  header: { down: 20, up: 24 },
+  headerTunnel: 4,
+  allowancePercent: 2,
+});
 
 describe('PL-05 rates of the standards', () => {
   // Source: PCI Express Base Specification: transfer rates 2.5, 5, 8, 16, 32 GT/s; 8b/10b for the
@@ -53,7 +58,7 @@ describe('PL-05 rates of the standards', () => {
   ])('%s direct at payload %#: usable down and up', (_name, gen, lanes, payload, both) => {
     const p = packet(payload);
     const raw = pcieRawGbps(gen, lanes);
-    expect(`${usableGbps(raw, p.headerDown, 0, p).toFixed(1)}/${usableGbps(raw, p.headerUp, 0, p).toFixed(1)}`).toBe(both);
+    expect(`${usableGbps(raw, 'down', 0, p).toFixed(1)}/${usableGbps(raw, 'up', 0, p).toFixed(1)}`).toBe(both);
   });
 
   it('every house rule has a unit, a reason, a source and a default inside its limits', () => {

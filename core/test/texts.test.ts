@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { NO_TALLY } from '../src/log';
 import type { Evaluation } from '../src/plan';
 import { asRange, formula, headline, length, minutesOf, percent, rate, SOURCES, VERDICT_WORDS, whole } from '../src/texts';
-import { directChain, dock, host, judge, plainChain, tunnelChain } from './make';
+import { directChain, dock, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('figures', () => {
   it.each([
@@ -58,7 +58,7 @@ describe('the main sentence', () => {
     ['unknown tunnelling', judge(tunnelChain({ socket: { tunnelling: null } }))],
     ['unknown standard', judge(tunnelChain({ socket: { standard: null, tunnelling: null } }))],
     ['two parts missing', judge({ ...tunnelChain(), dock: null, card: null })],
-    ['nothing at all', judge({ host: null, socket: null, path: null, dock: null, card: null })],
+    ['nothing at all', judge(EMPTY)],
     ['contradicted', judge(directChain(), { evidence: { ...NO_TALLY, n: 3, fails: 3 } })],
   ];
 

@@ -2,7 +2,8 @@ import { minOf } from '../units';
 import type { RuleBook } from '../house';
 import { computeHop, packetRule } from './hops';
 import { findPinch } from './pinch';
-import { hopShapes, isDirect } from './shapes';
+import { isDirect } from './plugs';
+import { hopShapes } from './shapes';
 import type { Both, Hop, LinkFacts, SlotFacts, Working } from './types';
 
 function least(hops: readonly Hop[]): Both | null {
@@ -19,7 +20,7 @@ function least(hops: readonly Hop[]): Both | null {
 export function joinLink(facts: SlotFacts, rules: RuleBook): LinkFacts {
   const kind = isDirect(facts) ? 'direct' : 'tunnel';
   const shapes = hopShapes(facts, rules);
-  const p = packetRule(kind, rules);
+  const p = packetRule(kind, facts, rules);
   const hops = shapes.map((s) => computeHop(s, p));
   return { kind, shapes, hops, usable: least(hops), pinch: findPinch(shapes, p) };
 }

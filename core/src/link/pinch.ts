@@ -1,9 +1,9 @@
 import { isExact, minOf, type Range } from '../units';
-import type { AttrPath, Slot } from '../schema';
-import { rawRate, usableDown, type PacketRule } from './hops';
+import type { AttrPath } from '../schema';
+import { ofSlot, usableDown, type PacketRule } from './hops';
 import type { HopShape, Limit, Pinch } from './types';
 
-function chainDown(shapes: readonly HopShape[], p: PacketRule, lifted: Slot | null): Range {
+function chainDown(shapes: readonly HopShape[], p: PacketRule, lifted: (l: Limit) => boolean): Range {
   return minOf(...shapes.map((s) => usableDown(s, p, lifted)));
 }
 
@@ -16,16 +16,28 @@ function raises(before: Range, after: Range): boolean {
   return after.lo > before.lo + 1e-9 || after.hi > before.hi + 1e-9;
 }
 
+const NONE = () => false;
+
 /** The limits that bind on a hop: those that alone hold it, or, in a tie, all that share the least value. */
-function binding(shape: HopShape): Limit[] {
-  const { raw } = rawRate(shape);
-  const alone = shape.limits.filter((l) => raises(raw, rawRate(shape, (x) => x === l).raw));
+function binding(shape: HopShape, p: PacketRule): Limit[] {
+  const now = usableDown(shape, p, NONE);
+  const alone = shape.limits.filter((l) =>
+    raises(
+      now,
+      usableDown(shape, p, (x) => x === l),
+    ),
+  );
   if (alone.length > 0) return alone;
   const kinds = [...new Set(shape.limits.map((l) => l.kind))];
-  const tied = kinds.filter((k) => raises(raw, rawRate(shape, (x) => x.kind === k).raw));
+  const tied = kinds.filter((k) =>
+    raises(
+      now,
+      usableDown(shape, p, (x) => x.kind === k),
+    ),
+  );
   return shape.limits.filter((l) => {
     const least = Math.min(...shape.limits.filter((x) => x.kind === l.kind).map((x) => x.value.hi));
-    return tied.includes(l.kind) && l.value.hi === least;
+    return tied.includes(l.kind) && (l.kind === 'takes' || l.value.hi === least);
   });
 }
 
@@ -36,7 +48,7 @@ function binding(shape: HopShape): Limit[] {
  * that sets it lifted; when several parts tie, lifting one changes nothing and `rest` says so.
  */
 export function findPinch(shapes: readonly HopShape[], p: PacketRule): Pinch {
-  const each = shapes.map((s) => usableDown(s, p, null));
+  const each = shapes.map((s) => usableDown(s, p, NONE));
   const leastHi = Math.min(...each.map((r) => r.hi));
   const first = each.findIndex((r) => r.hi === leastHi);
   const certain = each.every((r, i) => i === first || leastHi <= r.lo);
@@ -45,10 +57,10 @@ export function findPinch(shapes: readonly HopShape[], p: PacketRule): Pinch {
   const shape = shapes[first];
   if (!shape || shape.brokenBy) return { hops, certain, part: shape?.brokenBy ?? null, setBy: [], rest: finite(now) };
 
-  const binds = binding(shape);
+  const binds = binding(shape, p);
   const parts = [...new Set(binds.map((l) => l.slot))];
   const setBy: AttrPath[] = binds.map((l) => l.attr);
-  const lifted = parts.map((part) => ({ part, rest: chainDown(shapes, p, part) }));
+  const lifted = parts.map((part) => ({ part, rest: chainDown(shapes, p, ofSlot(part)) }));
   const raising = lifted.filter((l) => raises(now, l.rest)).sort((a, b) => b.rest.hi - a.rest.hi);
   const best = raising[0];
   // With open numbers one part may set the low end and another the high end: then none is named alone.

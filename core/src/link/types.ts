@@ -1,5 +1,17 @@
 import type { Range } from '../units';
-import type { AttrPath, CableSpec, CardSpec, DockSpec, PortStandard, Slot, SocketSpec, UplinkStandard } from '../schema';
+import type {
+  AttrPath,
+  CardSpec,
+  DockSpec,
+  HostSpec,
+  Installed,
+  Load,
+  PieceSpec,
+  PortStandard,
+  Slot,
+  SocketSpec,
+  UplinkStandard,
+} from '../schema';
 
 /** How a number came about: a rule, its arguments, the steps below it, and where the rule is from. */
 export interface Working {
@@ -8,8 +20,8 @@ export interface Working {
   readonly steps?: readonly Working[];
   readonly source: SourceId;
 }
-export type WorkingRule = 'pcie-raw' | 'tunnel-raw' | 'usable' | 'broken' | 'least-of-hops';
-export type SourceId = 'pcie-base' | 'usb4' | 'usb-c-cable' | 'oculink' | 'house' | 'log' | 'common-practice';
+export type WorkingRule = 'pcie-raw' | 'tunnel-raw' | 'usable' | 'capped' | 'broken' | 'least-of-hops';
+export type SourceId = 'pcie-base' | 'usb4' | 'usb-c-cable' | 'oculink' | 'house' | 'log' | 'common-practice' | 'kernel-abi';
 
 /** A quantity: an interval with its unit and its working. */
 export interface Q extends Range {
@@ -17,17 +29,23 @@ export interface Q extends Range {
   readonly working: Working;
 }
 /** `down` is host to card, `up` is card to host. */
-export interface Both {
-  readonly down: Q;
-  readonly up: Q;
+export interface TwoWay<T> {
+  readonly down: T;
+  readonly up: T;
 }
+export type Both = TwoWay<Q>;
+export type Direction = keyof Both;
 
-/** One thing that holds a hop down. */
+/**
+ * One thing that holds a hop down: the transport of a tunnel, generation and lanes of the PCIe behind it or of the link itself, what
+ * else takes from the tunnel, or a cap on the usable rate. `up` where the way back differs.
+ */
 export interface Limit {
   readonly attr: AttrPath;
   readonly slot: Slot;
-  readonly kind: 'transport' | 'gen' | 'lanes';
+  readonly kind: 'transport' | 'gen' | 'lanes' | 'takes' | 'cap';
   readonly value: Range;
+  readonly up?: Range;
   /** Could the person find out more about it? A standard may leave room where nothing is left to learn. */
   readonly open: boolean;
 }
@@ -45,12 +63,19 @@ export interface HopShape {
   readonly idle: boolean;
 }
 
+/** What something else takes from a tunnel, Gb/s each way. */
+export interface Take extends TwoWay<Range> {
+  readonly attr: AttrPath;
+}
+
 export interface Hop extends Omit<HopShape, 'limits' | 'brokenBy' | 'idle'> {
   readonly gen?: Range;
   readonly lanes?: Range;
+  /** Of the tunnel to the dock, before anything is taken from it. */
   readonly transport?: Range;
-  /** Gb/s after line encoding; null when nothing is known of the hop. */
-  readonly raw: Range | null;
+  readonly takes: readonly Take[];
+  /** Gb/s after line encoding and after what others take; null when nothing is known of the hop. */
+  readonly raw: TwoWay<Range> | null;
   readonly usable: Both | null;
   readonly state: 'ok' | 'broken' | 'unknown';
 }
@@ -67,16 +92,23 @@ export interface Pinch {
 }
 
 /** Slot facts: specs with every choice made, for one world of the choices not known. */
-export type KnownSocket = Omit<SocketSpec, 'standard'> & { standard: PortStandard; tunnels: boolean };
-export type KnownDock = Omit<DockSpec, 'uplink'> & { uplink: UplinkStandard };
+export type KnownSocket = Omit<SocketSpec, 'standard'> & { standard: PortStandard; tunnels: boolean; tb3: boolean };
+export type KnownDock = Omit<DockSpec, 'uplink'> & { uplink: UplinkStandard; tb3: boolean };
 export interface KnownPath {
-  readonly pieces: readonly { readonly key: string; readonly spec: CableSpec }[];
+  readonly pieces: readonly { readonly key: string; readonly spec: PieceSpec }[];
+  /** The path ends in a card slot, so no dock is needed. */
+  readonly endsInSlot: boolean;
 }
 export interface SlotFacts {
+  readonly host: HostSpec | null;
   readonly socket: KnownSocket | null;
   readonly path: KnownPath | null;
   readonly dock: KnownDock | null;
   readonly card: CardSpec | null;
+  readonly loads: readonly Load[];
+  readonly installed: Installed;
+  /** Payload of a packet on this path, bytes; a world of its own where the standard leaves it open. */
+  readonly payload: number;
 }
 
 /** The facts of the group socket + path + dock + card. */

@@ -1,18 +1,20 @@
-import { partName } from '../setup';
-import type { Chain } from '../schema';
+import { adapterNames, partName } from '../setup';
+import { endsInSlot, type Chain } from '../schema';
 
-function model(part: { maker: string; model: string; variant: string }): string {
-  return partName(part).replace(/\s+/g, ' ').trim().toLowerCase();
+function plain(name: string): string {
+  return name.replace(/\s+/g, ' ').trim().toLowerCase();
 }
 
 /**
  * The key two setups share when the log treats them as the same chain: host model, link kind of
- * the socket, dock model, card model. Cable, screen, system and versions are attributes, not part
- * of the key. `null` while host, socket, dock or card is not chosen.
+ * the socket, adapter or none, dock model or none, card model. Cable, screen, system and versions are attributes, not part
+ * of the key. `null` while host, socket, dock or card is not chosen; a path that ends in a card slot needs no dock.
  */
 export function chainKey(chain: Chain): string | null {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
-  if (!chain.host || !socket || !chain.dock || !chain.card) return null;
+  if (!chain.host || !socket || !chain.card || (!chain.dock && !endsInSlot(chain.path))) return null;
   const standard = typeof socket.standard === 'string' ? socket.standard : 'not-known';
-  return JSON.stringify([model(chain.host), socket.connector, standard, model(chain.dock), model(chain.card)]);
+  const adapters = adapterNames(chain).map(plain).join(' + ') || 'none';
+  const dock = chain.dock ? plain(partName(chain.dock)) : 'none';
+  return JSON.stringify([plain(partName(chain.host)), socket.connector, standard, adapters, dock, plain(partName(chain.card))]);
 }

@@ -3,12 +3,13 @@ import { joinLink, worlds } from '../link';
 import { failures, successes } from '../log';
 import { CHECKS } from './checks';
 import { joinLinks } from './join-link';
+import { readOuts } from './read-outs';
 import { joinFindings, runChecks } from './run-checks';
 import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding } from './types';
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
-export const CORE_VERSION = '2.0';
+export const CORE_VERSION = '3.0';
 
 const ORDER = { blocks: 0, care: 1, note: 2 } as const;
 
@@ -39,7 +40,7 @@ function contradiction(state: string, evidence: EvaluateInput['context']['eviden
  */
 export function evaluate({ chain, context }: EvaluateInput): Evaluation {
   const rules = new RuleBook(context.house);
-  const all = worlds(chain);
+  const all = worlds(chain, rules);
   const links = all.map((w) => joinLink(w.facts, rules));
   const drafts = all.map((w, i) => runChecks(CHECKS, { ...w.facts, link: links[i] as (typeof links)[number] }, rules));
   const found = joinFindings(all, drafts);
@@ -48,7 +49,6 @@ export function evaluate({ chain, context }: EvaluateInput): Evaluation {
     (a, b) => ORDER[a.severity] - ORDER[b.severity],
   );
   const verdict = verdictOf(findings);
-  const last = link.hops[link.hops.length - 1];
   return {
     core: CORE_VERSION,
     asOf: context.asOf,
@@ -56,11 +56,7 @@ export function evaluate({ chain, context }: EvaluateInput): Evaluation {
       verdict,
       link: {
         ...link,
-        readouts: {
-          ...(last?.state === 'ok' && last.gen && { gen: last.gen }),
-          ...(last?.state === 'ok' && last.lanes && { lanes: last.lanes }),
-          copy: link.usable,
-        },
+        readouts: readOuts(all, link),
       },
     },
     ...(context.evidence && { observed: { exact: context.evidence } }),

@@ -4,3 +4,5 @@ export { whatIf, type ChainPatch, type WhatIf } from './what-if';
 export { verdictOf } from './verdict';
 export { runChecks, joinFindings } from './run-checks';
 export { CHECKS } from './checks';
+export type { ReadOut, ReadOuts, RouterRead } from './read-outs';
+export { portRoles, type PortRole } from './port-roles';

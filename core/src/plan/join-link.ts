@@ -1,10 +1,38 @@
-import { hull, type Range } from '../units';
-import type { Both, Hop, LinkFacts, Pinch, Q } from '../link';
+import { exact, hull, isExact, type Range } from '../units';
+import type { Both, Hop, LinkFacts, Pinch, Q, Working } from '../link';
+
+type Arg = Working['args'][string];
+
+function joinArg(a: Arg, b: Arg | undefined): Arg {
+  if (b === undefined || typeof a === 'string' || typeof b === 'string') return a;
+  const both = hull(...[a, b].map((x) => (typeof x === 'number' ? exact(x) : x)));
+  return isExact(both) && typeof a === 'number' ? both.lo : both;
+}
+
+/** Workings by the same rule show the hull of their arguments; otherwise the first stands. */
+function joinWorking(a: Working, b: Working): Working {
+  if (a.rule !== b.rule) return a;
+  const args: Record<string, Arg> = {};
+  for (const [k, v] of Object.entries(a.args)) args[k] = joinArg(v, b.args[k]);
+  const steps = a.steps?.map((s, i) => (b.steps?.[i] ? joinWorking(s, b.steps[i]) : s));
+  return { ...a, args, ...(steps && { steps }) };
+}
 
 function joinQ(qs: readonly Q[]): Q {
-  // Where some worlds are broken the working shown is that of one that is not.
-  const first = qs.find((q) => q.working.rule !== 'broken') ?? (qs[0] as Q);
-  return qs.length === 1 ? first : { ...first, ...hull(...qs) };
+  // Where some worlds are broken the working shown is that of those that are not.
+  const whole = qs.filter((q) => q.working.rule !== 'broken');
+  const first = whole[0] ?? (qs[0] as Q);
+  const working = whole.map((q) => q.working).reduce(joinWorking, first.working);
+  return qs.length === 1 ? first : { ...first, ...hull(...qs), working };
+}
+
+function joinTakes(hops: readonly Hop[]): Hop['takes'] {
+  const byAttr = new Map<string, Hop['takes'][number]>();
+  for (const t of hops.flatMap((h) => h.takes)) {
+    const seen = byAttr.get(t.attr);
+    byAttr.set(t.attr, seen ? { attr: t.attr, down: hull(seen.down, t.down), up: hull(seen.up, t.up) } : t);
+  }
+  return [...byAttr.values()];
 }
 
 function joinBoth(stated: readonly (Both | null)[]): Both | null {
@@ -17,6 +45,11 @@ function joinBoth(stated: readonly (Both | null)[]): Both | null {
 function joinRange(stated: readonly (Range | null)[]): Range | null {
   const known = stated.filter((r) => r !== null);
   return known.length === stated.length && known.length > 0 ? hull(...known) : null;
+}
+
+function joinRaw(stated: readonly Hop['raw'][]): Hop['raw'] {
+  const [down, up] = [joinRange(stated.map((r) => r?.down ?? null)), joinRange(stated.map((r) => r?.up ?? null))];
+  return down && up ? { down, up } : null;
 }
 
 function joinHop(hops: readonly Hop[]): Hop {
@@ -35,7 +68,8 @@ function joinHop(hops: readonly Hop[]): Hop {
     ...(gen && { gen }),
     ...(lanes && { lanes }),
     ...(transport && { transport }),
-    raw: joinRange(hops.map((h) => h.raw)),
+    takes: joinTakes(hops),
+    raw: joinRaw(hops.map((h) => h.raw)),
     usable: joinBoth(hops.map((h) => h.usable)),
     state: states.size === 1 ? first.state : 'unknown',
   };

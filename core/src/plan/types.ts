@@ -2,6 +2,7 @@ import type { Range } from '../units';
 import type { Assumption, HouseRules } from '../house';
 import type { AttrPath, Chain, Slot } from '../schema';
 import type { Both, Hop, LinkFacts, Pinch, SlotFacts, SourceId, Working } from '../link';
+import type { ReadOuts } from './read-outs';
 import type { Tally } from '../log';
 
 export type Area = 'link' | 'cable' | 'plan' | 'log';
@@ -10,16 +11,26 @@ export type Severity = 'blocks' | 'care' | 'note';
 /** Every finding the core can make, with its area and severity. */
 export const FINDING_CODES = {
   'link/no-tunnel': { area: 'link', severity: 'blocks' },
+  'link/no-pcie': { area: 'link', severity: 'blocks' },
+  'link/too-old': { area: 'link', severity: 'blocks' },
+  'link/other-family': { area: 'link', severity: 'blocks' },
   'link/plug-mismatch': { area: 'link', severity: 'blocks' },
   'cable/no-data': { area: 'cable', severity: 'blocks' },
   'plan/unchosen': { area: 'plan', severity: 'blocks' },
   'cable/too-long': { area: 'cable', severity: 'care' },
   'cable/beyond-standard': { area: 'cable', severity: 'care' },
   'cable/joined': { area: 'cable', severity: 'care' },
+  'cable/direct-long': { area: 'cable', severity: 'care' },
+  'dock/firmware-cap': { area: 'link', severity: 'care' },
   'link/pinch': { area: 'link', severity: 'care' },
   'log/contradiction': { area: 'log', severity: 'care' },
   'link/all-off': { area: 'link', severity: 'note' },
+  'link/looks-like-video': { area: 'link', severity: 'note' },
+  'path/slot-used': { area: 'link', severity: 'note' },
+  'link/shared': { area: 'link', severity: 'note' },
   'link/read-out': { area: 'link', severity: 'note' },
+  'card/inner-switch': { area: 'link', severity: 'note' },
+  'host/look-alike': { area: 'link', severity: 'note' },
   'cable/watts': { area: 'cable', severity: 'note' },
 } as const satisfies Record<string, { area: Area; severity: Severity }>;
 export type FindingCode = keyof typeof FINDING_CODES;
@@ -92,8 +103,8 @@ export interface Evaluation {
       readonly hops: readonly Hop[];
       readonly usable: Both | null;
       readonly pinch: Pinch;
-      /** What the span before the card should show under load; absent when not known or broken. */
-      readonly readouts: { readonly gen?: Range; readonly lanes?: Range; readonly copy: Both | null };
+      /** What a system should show of this chain under load. */
+      readonly readouts: ReadOuts;
     };
   };
   readonly observed?: { readonly exact: Tally };

@@ -1,6 +1,6 @@
 import { relativeWidth, type Range } from '../units';
 import type { AttrPath } from '../schema';
-import type { LinkFacts, World } from '../link';
+import { NOT_ASKED, type Limit, type LinkFacts, type World } from '../link';
 import type { Evaluation, Finding, Verify } from './types';
 
 type Verdict = Evaluation['predicted']['verdict'];
@@ -25,14 +25,23 @@ export function verdictOf(findings: readonly Finding[]): Verdict {
 /** Share of the middle beyond which an open usable rate is worth narrowing: the width a budget may have. */
 const WIDE = 0.2;
 
+/** Could an open limit be the least of its kind? Otherwise nobody needs to find it out. */
+function canBind(l: Limit, all: readonly Limit[]): boolean {
+  if (l.kind === 'takes' || l.kind === 'cap') return true;
+  return all.every((x) => x === l || x.kind !== l.kind || l.value.lo < x.value.hi);
+}
+
 /** Attributes not known that widen the hops which may be the pinch. */
 function widening(all: readonly World[], links: readonly LinkFacts[]): AttrPath[] {
   const open = new Set<AttrPath>();
   for (const link of links)
-    for (const i of link.pinch.hops) for (const l of link.shapes[i]?.limits ?? []) if (l.open) open.add(l.attr);
+    for (const i of link.pinch.hops) {
+      const limits = link.shapes[i]?.limits ?? [];
+      for (const l of limits) if (l.open && canBind(l, limits)) open.add(l.attr);
+    }
   const first = all[0]?.made ?? {};
   for (const key of Object.keys(first))
-    if (all.some((w) => w.made[key] !== first[key]) && !key.endsWith('/controller')) open.add(key);
+    if (all.some((w) => w.made[key] !== first[key]) && !key.endsWith('/controller') && !key.startsWith(NOT_ASKED)) open.add(key);
   return [...open];
 }
 

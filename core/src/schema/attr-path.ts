@@ -1,6 +1,11 @@
+import type * as z from 'zod';
 import { attributesOf, type AttrMeta } from './meta';
-import { cableSchema, cardSchema, dockSchema, hostSchema, socketSchema } from './parts';
+import { cardSchema } from './card';
 import type { AttrPath } from './chain';
+import { dockSchema } from './dock';
+import { hostSchema, socketSchema } from './host';
+import { installedSchema, loadSchema } from './loads';
+import { adapterSchema, cableSchema } from './path';
 
 const SLOT_NAMES: Record<string, string> = {
   host: 'host',
@@ -8,6 +13,18 @@ const SLOT_NAMES: Record<string, string> = {
   path: 'cable',
   dock: 'dock',
   card: 'card',
+  loads: 'dock',
+  installed: 'dock',
+};
+
+/** Schemas an attribute of a slot may belong to. */
+const SCHEMAS: Record<string, readonly z.ZodObject[]> = {
+  host: [hostSchema],
+  path: [cableSchema, adapterSchema],
+  dock: [dockSchema],
+  card: [cardSchema],
+  loads: [loadSchema],
+  installed: [installedSchema],
 };
 
 /**
@@ -21,7 +38,7 @@ export function describePath(path: AttrPath): { part: string; meta: AttrMeta | n
   const last = keys[keys.length - 1] ?? '';
   if (keys.length === 1) return { part: SLOT_NAMES[slot] ?? path, meta: null };
   const socket = slot === 'host' && keys[1] === 'sockets';
-  const schema = socket ? socketSchema : { host: hostSchema, path: cableSchema, dock: dockSchema, card: cardSchema }[slot];
-  const found = schema && attributesOf(schema).find(([key]) => key === last);
+  const schemas = socket ? [socketSchema as z.ZodObject] : (SCHEMAS[slot] ?? []);
+  const found = schemas.flatMap(attributesOf).find(([key]) => key === last);
   return { part: socket ? `${keys[2] ?? ''} port`.trim() : (SLOT_NAMES[slot] ?? path), meta: found?.[1] ?? null };
 }

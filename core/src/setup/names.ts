@@ -1,4 +1,4 @@
-import type { Chain, SocketSpec } from '../schema';
+import { isAdapter, endsInSlot, type Chain, type SocketSpec } from '../schema';
 
 /** How a part is called: maker, model and variant; empty without one. */
 export function partName(part: { maker: string; model: string; variant: string } | null | undefined): string {
@@ -27,7 +27,12 @@ export function chainNames(chain: Chain): ChainNames {
     host: partName(chain.host),
     port: socket ? portName(socket) : '',
     cable: cables === undefined ? '' : cables || 'no separate cable',
-    dock: partName(chain.dock),
+    dock: chain.dock === null && endsInSlot(chain.path) ? 'no dock' : partName(chain.dock),
     card: partName(chain.card),
   };
+}
+
+/** The adapters of a chain, host side first; cables left out. */
+export function adapterNames(chain: Chain): string[] {
+  return (chain.path ?? []).flatMap((p) => (isAdapter(p.spec) ? [partName(p.spec)] : []));
 }

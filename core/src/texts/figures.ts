@@ -1,5 +1,5 @@
 import { isExact, type Range } from '../units';
-import type { Param } from '../plan';
+import type { Finding, Param } from '../plan';
 
 /** One decimal for rates: "26.0"; a range: "16.0 to 26.0"; an open end: "up to 26.0" or "not known". */
 export function rate(r: Range | null | undefined): string {
@@ -31,3 +31,26 @@ export function asRange(p: Param | undefined): Range {
 export function whole(r: Range): string {
   return isExact(r) ? String(r.lo) : `${r.lo} to ${r.hi}`;
 }
+
+export interface Sentence {
+  readonly what: string;
+  readonly why: string;
+  readonly todo: string;
+}
+
+const PARTS: Record<string, string> = {
+  host: 'the host',
+  socket: 'the host port',
+  path: 'the cable',
+  dock: 'the dock',
+  card: 'the card',
+  loads: 'what else hangs on the dock',
+};
+
+/** The house noun of a slot with its article: "the cable". */
+export function partNoun(slot: unknown): string {
+  return PARTS[String(slot)] ?? String(slot);
+}
+
+export const maybe = (f: Finding, certain: string, possible: string) => (f.certainty === 'certain' ? certain : possible);
+export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);

@@ -1,30 +1,15 @@
 import type { Finding, FindingCode } from '../plan';
-import { asRange, length, percent, rate } from './figures';
+import { CONNECTORS, type Connector } from '../schema';
+import { asRange, capital, length, maybe, partNoun, percent, rate, type Sentence } from './figures';
+import { LINK_TEXTS } from './finding-link';
 
-export interface Sentence {
-  readonly what: string;
-  readonly why: string;
-  readonly todo: string;
-}
+export type { Sentence } from './figures';
+export { partNoun } from './figures';
 
-const PARTS: Record<string, string> = {
-  host: 'the host',
-  socket: 'the host port',
-  path: 'the cable',
-  dock: 'the dock',
-  card: 'the card',
-};
-const PLUGS: Record<string, string> = { 'usb-c': 'USB-C', 'oculink-4i': 'OCuLink 4i' };
-
-/** The house noun of a slot with its article: "the cable". */
-export function partNoun(slot: unknown): string {
-  return PARTS[String(slot)] ?? String(slot);
-}
-
-const maybe = (f: Finding, certain: string, possible: string) => (f.certainty === 'certain' ? certain : possible);
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+const plugName = (p: unknown) => CONNECTORS[String(p) as Connector] ?? '';
 
 const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
+  ...LINK_TEXTS,
   'link/no-tunnel': (f) => ({
     what: maybe(f, 'This port carries no PCIe', 'This port may carry no PCIe'),
     why: `The ${String(f.params['port'])} port has the shape, but without PCIe tunnelling no cable and no dock makes a card appear.`,
@@ -36,7 +21,7 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
   }),
   'link/plug-mismatch': (f) => ({
     what: 'The plugs do not go together',
-    why: `${capital(partNoun(f.params['a']))} has ${PLUGS[String(f.params['aPlug'])] ?? ''}, ${partNoun(f.params['b'])} has ${PLUGS[String(f.params['bPlug'])] ?? ''}. These are different electrical links; no plain adapter joins them.`,
+    why: `${capital(partNoun(f.params['a']))} has ${plugName(f.params['aPlug'])}, ${partNoun(f.params['b'])} has ${plugName(f.params['bPlug'])}. Either an adapter is missing between them, or they are different links that nothing joins.`,
     todo: `Choose ${partNoun(f.params['b'])} to match, or another port.`,
   }),
   'cable/no-data': (f) => ({

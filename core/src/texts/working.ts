@@ -25,7 +25,8 @@ function tunnel(w: Working): string {
   const from = Object.values(TUNNELS).find((t) => Math.abs(t.signallingGbps * t.lanes * t.encoding - transport.lo) < 1e-9);
   const made =
     from && isExact(transport) ? ` (${from.signallingGbps} × ${from.lanes} × ${from.encodingName.replaceAll('b', '')})` : '';
-  return `least of transport ${figure(transport)}${made}${behind} = ${figure(num(w, 'raw'))} Gb/s raw`;
+  const taken = w.args['taken'] === undefined ? '' : ` less ${figure(num(w, 'taken'))} taken by others`;
+  return `least of transport ${figure(transport)}${made}${taken}${behind} = ${figure(num(w, 'raw'))} Gb/s raw`;
 }
 
 /** A working as one line with the numbers in it, host side first. */
@@ -37,9 +38,11 @@ export function formula(w: Working, result: Range): string {
       return tunnel(w);
     case 'usable': {
       const header = num(w, 'header').lo + num(w, 'tunnel').lo;
-      const payload = num(w, 'payload').lo;
+      const payload = whole(num(w, 'payload'));
       return `${figure(num(w, 'raw'))} × ${payload} / (${payload} + ${header}) × ${(1 - num(w, 'allowance').lo / 100).toFixed(2)} = ${rate(result)} Gb/s usable`;
     }
+    case 'capped':
+      return `least of ${figure(num(w, 'computed'), 1)} and the dock's cap ${figure(num(w, 'cap'), 1)} = ${rate(result)} Gb/s usable`;
     case 'broken':
       return 'nothing passes: 0.0 Gb/s';
     case 'least-of-hops':
@@ -54,5 +57,6 @@ export const SOURCES: Record<Working['source'], string> = {
   oculink: 'OCuLink, from memory',
   house: 'house rule',
   log: 'the log',
+  'kernel-abi': 'Linux kernel ABI, from memory',
   'common-practice': 'common practice, no published source',
 };

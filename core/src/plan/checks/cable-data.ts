@@ -1,4 +1,4 @@
-import { DOMAIN, LEAST_TUNNEL_CABLE_GBPS } from '../../link';
+import { cablesOf, DOMAIN, LEAST_TUNNEL_CABLE_GBPS } from '../../link';
 import { toRange } from '../../units';
 import type { Check, Draft } from '../types';
 
@@ -8,8 +8,7 @@ export const cableData: Check<'path'> = {
   codes: ['cable/no-data'],
   reads: ['path'],
   run({ path }) {
-    return (path?.pieces ?? []).flatMap(({ key, spec }): Draft[] => {
-      if (spec.connector !== 'usb-c') return [];
+    return cablesOf(path?.pieces ?? [], 'usb-c').flatMap(({ key, spec }): Draft[] => {
       const marked = toRange(spec.markedGbps, DOMAIN.cableGbps);
       if (marked.lo >= LEAST_TUNNEL_CABLE_GBPS) return [];
       return [

@@ -1,4 +1,4 @@
-import { DOMAIN, passiveLengthMm, TRANSPORT_40, transportGbps } from '../../link';
+import { cablesOf, DOMAIN, passiveLengthMm, TRANSPORT_40, transportGbps } from '../../link';
 import { toRange } from '../../units';
 import type { Check } from '../types';
 
@@ -8,9 +8,13 @@ export const cableLength: Check<'socket' | 'path' | 'dock'> = {
   codes: ['cable/too-long', 'cable/beyond-standard', 'cable/joined'],
   reads: ['socket', 'path', 'dock'],
   run({ socket, path, dock }, rule) {
-    const pieces = (path?.pieces ?? []).filter((p) => p.spec.connector === 'usb-c');
+    const pieces = cablesOf(path?.pieces ?? [], 'usb-c');
     if (pieces.length === 0) return [];
-    const full = rule('cable.passiveFullRateMm');
+    // Cables marked 80 keep their full rate a little further.
+    const marked80 = pieces.every((p) => toRange(p.spec.markedGbps, DOMAIN.cableGbps).lo >= 80);
+    const full = marked80
+      ? Math.max(rule('cable.passive80Mm'), rule('cable.passiveFullRateMm'))
+      : rule('cable.passiveFullRateMm');
     const half = rule('cable.passiveHalfRateMm');
     const length = passiveLengthMm(pieces);
     const open = pieces.flatMap(({ key, spec }) => [

@@ -1,3 +1,4 @@
+import { cablesOf } from '../../link';
 import { isExact } from '../../units';
 import type { Check, Draft } from '../types';
 
@@ -38,8 +39,8 @@ export const cableWatts: Check<'path'> = {
   codes: ['cable/watts'],
   reads: ['path'],
   run({ path }) {
-    return (path?.pieces ?? []).flatMap(({ key, spec }): Draft[] => {
-      if (spec.connector !== 'usb-c' || typeof spec.markedW !== 'number') return [];
+    return cablesOf(path?.pieces ?? [], 'usb-c').flatMap(({ key, spec }): Draft[] => {
+      if (typeof spec.markedW !== 'number') return [];
       if (typeof spec.markedGbps === 'number' && spec.markedGbps >= 40) return [];
       const marked = typeof spec.markedGbps === 'number' ? spec.markedGbps : 'not known';
       return [

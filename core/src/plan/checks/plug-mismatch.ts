@@ -7,7 +7,7 @@ export const plugs: Check<'socket' | 'path' | 'dock'> = {
   codes: ['link/plug-mismatch'],
   reads: ['socket', 'path', 'dock'],
   run({ socket, path, dock }) {
-    const found = plugMismatch({ socket, path, dock, card: null });
+    const found = plugMismatch({ socket, path, dock });
     if (!found) return [];
     const { a, b } = found;
     return [

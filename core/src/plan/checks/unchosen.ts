@@ -8,7 +8,8 @@ export const unchosen: Check<'socket' | 'path' | 'dock' | 'card'> = {
   run(facts) {
     const slots = ['socket', 'path', 'dock', 'card'] as const;
     return slots.flatMap((slot): Draft[] =>
-      facts[slot] === null
+      // A path that ends in a card slot needs no dock.
+      facts[slot] === null && !(slot === 'dock' && facts.path?.endsInSlot)
         ? [{ code: 'plan/unchosen', slots: [slot], certainty: 'possible', hangsOn: [slot], params: { slot }, source: 'house' }]
         : [],
     );

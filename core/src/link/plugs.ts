@@ -1,0 +1,59 @@
+import { carriesTunnel, isAdapter, type Connector, type PieceSpec, type Slot } from '../schema';
+import type { SlotFacts } from './types';
+
+type Chained = Pick<SlotFacts, 'socket' | 'path' | 'dock'>;
+
+/** Towards the host and towards the card; a cable has the same plug at both ends. */
+function ends(spec: PieceSpec): { near: Connector; far: Connector } {
+  return isAdapter(spec) ? { near: spec.hostEnd, far: spec.farEnd } : { near: spec.connector, far: spec.connector };
+}
+
+/** Does the chain start as direct PCIe? The socket decides; without one the first piece or the dock does. */
+export function isDirect(f: Chained): boolean {
+  const first = f.path?.pieces[0]?.spec;
+  const connector = f.socket?.connector ?? (first ? ends(first).near : undefined) ?? f.dock?.connector ?? 'usb-c';
+  return !carriesTunnel(connector);
+}
+
+interface End {
+  readonly slot: Slot;
+  readonly connector: Connector;
+}
+export interface Mismatch {
+  readonly a: End;
+  readonly b: End;
+}
+
+/**
+ * The first two neighbours whose plugs do not go together, host side first; null when all do. An
+ * adapter between two tunnel plugs works both ways round.
+ */
+export function plugMismatch(f: Chained): Mismatch | null {
+  let far: End | null = f.socket ? { slot: 'socket', connector: f.socket.connector } : null;
+  for (const { spec } of f.path?.pieces ?? []) {
+    const e = ends(spec);
+    const turned = carriesTunnel(e.near) && far !== null && far.connector !== e.near && far.connector === e.far;
+    const [near, next] = turned ? [e.far, e.near] : [e.near, e.far];
+    if (far && far.connector !== near) return { a: far, b: { slot: 'path', connector: near } };
+    far = { slot: 'path', connector: next };
+  }
+  if (f.dock && far && far.connector !== f.dock.connector) return { a: far, b: { slot: 'dock', connector: f.dock.connector } };
+  return null;
+}
+
+/** Names of a maker's own port along the chain, with where each is stated; an unstated one is empty. */
+export function portFamilies(f: Chained): { slot: Slot; attr: string; name: string }[] {
+  const found: { slot: Slot; attr: string; name: string }[] = [];
+  if (f.socket?.connector === 'own-port')
+    found.push({ slot: 'socket', attr: `host/sockets/${f.socket.key}/family`, name: f.socket.family });
+  for (const { key, spec } of f.path?.pieces ?? [])
+    if (!isAdapter(spec) && spec.connector === 'own-port')
+      found.push({ slot: 'path', attr: `path/${key}/family`, name: spec.family });
+  if (f.dock?.connector === 'own-port') found.push({ slot: 'dock', attr: 'dock/family', name: f.dock.family });
+  return found;
+}
+
+/** Is this slot's place in the chain empty though something is needed there? */
+export function missing(f: SlotFacts, slots: readonly ('socket' | 'path' | 'dock' | 'card')[]): Slot[] {
+  return slots.filter((s) => f[s] === null && !(s === 'dock' && f.path?.endsInSlot));
+}

@@ -1,0 +1,63 @@
+import { carriesTunnel, isInside, type Slot } from '../schema';
+import { portName } from '../setup';
+import { evaluate } from './evaluate';
+import type { EvaluateInput, VerdictState } from './types';
+import type { Range } from '../units';
+
+export interface PortRole {
+  readonly key: string;
+  readonly name: string;
+  readonly mark: string;
+  /**
+   * `dock`: the best port for this chain. `also`: it would do, with less or the same. `free`: it takes no dock, so hub and charger go
+   * there. `other-plug`: another kind of link. `open`: not enough is known.
+   */
+  readonly role: 'dock' | 'also' | 'free' | 'other-plug' | 'open';
+  readonly inUse: boolean;
+  /** What the chain would carry through this port, Gb/s down; null when nothing is known or it does not fit. */
+  readonly usable: Range | null;
+  readonly verdict: VerdictState;
+  /** Another port with the same plug but another role: only the mark tells them apart. */
+  readonly looksLike: readonly string[];
+}
+
+const FITS: readonly Slot[] = ['path', 'dock'];
+
+/**
+ * Which port of the host takes the dock and which stays free for a hub: the chain is judged through each. Ports of one shape that
+ * differ in role are named as look-alikes.
+ */
+export function portRoles({ chain, context }: EvaluateInput): PortRole[] {
+  const sockets = chain.host?.sockets ?? [];
+  const judged = sockets.map((s) => {
+    const e = evaluate({ chain: { ...chain, socket: s.key }, context: { asOf: context.asOf, house: context.house } });
+    const blocks = e.findings.filter((f) => f.severity === 'blocks' && f.code !== 'plan/unchosen');
+    const plug = blocks.some((f) => f.code === 'link/plug-mismatch' && f.slots.some((x) => FITS.includes(x)));
+    const dead = blocks.some((f) => f.certainty === 'certain' && f.slots.includes('socket') && !plug);
+    const down = e.predicted.link.usable?.down ?? null;
+    return { s, plug, dead, open: blocks.length > 0, down, verdict: e.predicted.verdict.state };
+  });
+  const able = judged.filter((j) => !j.plug && !j.open && j.down !== null);
+  const best = [...able].sort(
+    (a, b) => (b.down?.lo ?? 0) - (a.down?.lo ?? 0) || Number(b.s.key === chain.socket) - Number(a.s.key === chain.socket),
+  )[0];
+  const roles = judged.map((j): PortRole => {
+    const role = j.dead ? 'free' : j.plug ? 'other-plug' : j.open ? 'open' : j === best ? 'dock' : 'also';
+    const usable = j.down && role !== 'other-plug' && role !== 'free' ? { lo: j.down.lo, hi: j.down.hi } : null;
+    const { key, mark } = j.s;
+    return { key, name: portName(j.s), mark, role, inUse: key === chain.socket, usable, verdict: j.verdict, looksLike: [] };
+  });
+  return roles.map((r, i) => {
+    const connector = sockets[i]?.connector;
+    if (!connector || isInside(connector) || !carriesTunnel(connector)) return r;
+    const twins = roles.filter((o, k) => o !== r && sockets[k]?.connector === connector && differs(o, r));
+    return { ...r, looksLike: twins.map((t) => t.name) };
+  });
+}
+
+/** Two ports differ when one takes the dock and the other does not, or when one carries clearly less. */
+function differs(a: PortRole, b: PortRole): boolean {
+  const takes = (r: PortRole) => r.role === 'dock' || r.role === 'also';
+  if (takes(a) !== takes(b)) return true;
+  return Math.abs((a.usable?.lo ?? 0) - (b.usable?.lo ?? 0)) > 0.5;
+}

@@ -1,0 +1,110 @@
+import * as z from 'zod';
+import { CARRIES, CONNECTOR_LANES, PORT_STANDARDS, SOCKET_CONNECTORS, WITHOUT_PCIE, type PortStandard } from './connectors';
+import { attrs, choiceAttr, numAttr, textAttr, wordAttr } from './meta';
+import { manual, named, portFamily } from './meta-common';
+
+/** The words a stated choice allows: one, some, or none stated. */
+export function wordsOf<T extends string>(stated: T | { oneOf: T[] } | null): T[] {
+  if (stated === null) return [];
+  return typeof stated === 'string' ? [stated] : stated.oneOf;
+}
+
+export const TB3_COMPAT = {
+  label: 'Speaks Thunderbolt 3',
+  help: 'Matters where a USB4 end meets an older Thunderbolt end. Thunderbolt 4 and 5 always do; USB4 may leave it out.',
+  findOut: manual('Thunderbolt 3 compatibility', 5),
+} as const;
+
+const socketShape = z.strictObject({
+  key: z
+    .string()
+    .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, { error: 'Short name: small letters, digits and single hyphens, like left-rear' })
+    .max(40, { error: 'Short name: at most 40 characters' })
+    .register(attrs, {
+      label: 'Short name',
+      input: 'text',
+      unsure: false,
+      help: 'Permanent: setups and readings point to it. Like left-rear.',
+    }),
+  position: textAttr('Position on the case', 80, false, { help: 'Where a hand finds it: left, rear of two.' }).default(''),
+  mark: textAttr('Mark beside the port', 80, false, { help: 'What is printed there, in words.' }).default(''),
+  connector: wordAttr('Connector', SOCKET_CONNECTORS),
+  standard: choiceAttr('Standard', PORT_STANDARDS, {
+    help: "The shape of the plug proves nothing. Look for the mark beside the port, then in the maker's manual.",
+    findOut: { how: "Read the mark beside the port, then the port table in the maker's manual.", minutes: 5 },
+  }),
+  tunnelling: choiceAttr(
+    'Tunnels PCIe',
+    { yes: 'Yes', no: 'No' },
+    {
+      help: 'Only for USB-C ports. USB4 may leave it out; Thunderbolt must have it.',
+      findOut: {
+        how: 'Look for "PCIe tunnelling" in the maker\'s manual and in the firmware setup, or list the USB4 router\'s PCIe adapters.',
+        minutes: 10,
+      },
+    },
+  ),
+  tb3Compat: choiceAttr(TB3_COMPAT.label, { yes: 'Yes', no: 'No' }, TB3_COMPAT),
+  controller: choiceAttr(
+    'Controller',
+    { 'built-in': 'Built into the processor', separate: 'Separate chip' },
+    {
+      help: 'A separate chip sits behind a PCIe link of its own, which can be the narrowest.',
+      findOut: manual('which controller drives the port', 10),
+    },
+  ),
+  pcieGen: numAttr('PCIe generation', '', 1, 5, {
+    whole: true,
+    help: 'Of the link behind the port; of the port itself where it is direct PCIe.',
+    findOut: manual('the PCIe generation behind this port', 10),
+  }),
+  lanes: numAttr('PCIe lanes wired', '', 1, 16, {
+    whole: true,
+    help: 'Some hosts wire two lanes, not four.',
+    findOut: {
+      how: 'Read LnkSta of the root port in the bus listing under load, or the block diagram in the manual.',
+      minutes: 10,
+    },
+  }),
+  completionBytes: numAttr('Answers reads in pieces of', 'bytes', 64, 4096, {
+    whole: true,
+    help: 'Leave open unless measured or stated. Hosts that answer in 64-byte pieces are slower to the card.',
+  }),
+  family: portFamily,
+  chargeInW: numAttr('Charges the host with', 'W', 0, 240, { findOut: manual('which ports charge, and with how much', 2) }),
+  chargeOutW: numAttr('Gives out', 'W', 0, 240, { findOut: manual('what the port gives out', 2) }),
+});
+
+export const socketSchema = socketShape.superRefine((s, ctx) => {
+  const issue = (key: string, message: string) => ctx.addIssue({ code: 'custom', path: [key], message });
+  const may = CARRIES[s.connector];
+  const wrong = wordsOf<PortStandard>(s.standard).find((w) => !may.includes(w));
+  if (wrong) issue('standard', `${SOCKET_CONNECTORS[s.connector]} cannot carry "${PORT_STANDARDS[wrong]}"`);
+  const most = CONNECTOR_LANES[s.connector];
+  if (most && typeof s.lanes === 'number' && s.lanes > most)
+    issue('lanes', `${SOCKET_CONNECTORS[s.connector]}: ${most} ${most === 1 ? 'lane' : 'lanes'} at most`);
+  if (typeof s.standard === 'string' && (WITHOUT_PCIE as readonly string[]).includes(s.standard) && s.tunnelling === 'yes')
+    issue('tunnelling', 'This standard does not tunnel PCIe; choose a USB4 or Thunderbolt standard');
+});
+
+export const hostSchema = z
+  .strictObject({
+    ...named,
+    form: wordAttr('Kind of host', { laptop: 'Laptop', 'mini-pc': 'Mini PC', handheld: 'Handheld', desktop: 'Desktop' }),
+    sockets: z
+      .array(socketSchema)
+      .min(1, { error: 'Sockets: a host needs at least one' })
+      .max(32, { error: 'Sockets: at most 32' })
+      .register(attrs, { label: 'Sockets', input: 'list', unsure: false }),
+  })
+  .superRefine((host, ctx) => {
+    const seen = new Set<string>();
+    host.sockets.forEach((s, i) => {
+      if (seen.has(s.key))
+        ctx.addIssue({ code: 'custom', path: ['sockets', i, 'key'], message: `Short name "${s.key}" is used twice` });
+      seen.add(s.key);
+    });
+  });
+
+export type SocketSpec = z.infer<typeof socketSchema>;
+export type HostSpec = z.infer<typeof hostSchema>;
