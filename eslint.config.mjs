@@ -2,7 +2,7 @@ import js from '@eslint/js';
 import angular from 'angular-eslint';
 import tseslint from 'typescript-eslint';
 
-/** Arrows point one way: web and server to core, core to zod. A subject is entered by its index. */
+/** Arrows point one way: web and server to core, the bench to core, core to zod. A subject is entered by its index. */
 const forbid = (...groups) => ({ 'no-restricted-imports': ['error', { patterns: groups }] });
 const INSIDES = { regex: '^(\\.\\./){1,2}[a-z][^/]*/.+', message: 'Import a subject by its index, not its insides.' };
 const DOM_AND_NODE = {
@@ -45,6 +45,7 @@ export default tseslint.config(
     },
   },
   { files: ['core/src/**/*.ts'], rules: forbid(INSIDES, DOM_AND_NODE, SERVER, WEB) },
+  { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },
   { files: ['server/src/**/*.ts'], rules: forbid(WEB, CORE_INSIDES) },
   {
     files: ['web/src/**/*.ts'],

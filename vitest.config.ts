@@ -4,6 +4,7 @@ export default defineConfig({
   test: {
     projects: [
       { test: { name: 'core', root: './core', include: ['test/**/*.test.ts'], testTimeout: 30_000 } },
+      { test: { name: 'simbench', root: './simbench', include: ['test/**/*.test.ts'], testTimeout: 30_000 } },
       {
         test: {
           name: 'server',

@@ -33,8 +33,9 @@ const STAGES = [
       node('prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'),
     ],
   },
-  { name: 'types', seconds: 30, commands: ['core', 'server', 'e2e'].map((p) => node('typescript/bin/tsc', '-p', p)) },
+  { name: 'types', seconds: 30, commands: ['core', 'simbench', 'server', 'e2e'].map((p) => node('typescript/bin/tsc', '-p', p)) },
   { name: 'core', seconds: 60, commands: [vitest('core')], counts: true },
+  { name: 'simbench', seconds: 30, commands: [vitest('simbench')], counts: true },
   { name: 'server', seconds: 100, commands: [vitest('server')], counts: true },
   {
     name: 'web',

@@ -19,6 +19,8 @@ describe('the one-way rule holds: a forbidden import is an error', () => {
     ['core/src/plan/evaluate.ts', '../link/hops'],
     ['core/src/plan/checks/pinch.ts', '../../link/hops'],
     ['core/src/plan/evaluate.ts', '../../../server/src/app'],
+    ['simbench/src/sysfs.ts', '../../server/src/app'],
+    ['simbench/src/sysfs.ts', '../../core/src/link/hops'],
     ['server/src/app.ts', '../../web/src/app/app'],
     ['server/src/app.ts', '../../core/src/link/hops'],
     ['web/src/app/app.ts', '@ruddy/server/app'],

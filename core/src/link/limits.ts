@@ -12,7 +12,7 @@ import type { RuleBook } from '../house';
 import { compareDotted } from '../software';
 import { cablesOf, directGen, passiveLengthMm, usbCableRate } from './cable';
 import { eraOf } from './mode';
-import { ASYMMETRIC_GBPS, DOMAIN, portDomain, TRANSPORT_80, transportGbps, TUNNELS, tunnelOf } from './standards';
+import { ASYMMETRIC_GBPS, DOMAIN, portDomain, TRANSPORT_80, transportGbps, type TUNNELS, tunnelOf } from './standards';
 import type { Limit, SlotFacts } from './types';
 import { socketPath } from './worlds';
 

@@ -5,7 +5,7 @@ import type { AttrPath } from './chain';
 import { dockSchema } from './dock';
 import { hostSchema, socketSchema } from './host';
 import { installedSchema, loadSchema } from './loads';
-import { adapterSchema, cableSchema } from './path';
+import { adapterSchema, cableSchema } from './pieces';
 
 const SLOT_NAMES: Record<string, string> = {
   host: 'host',

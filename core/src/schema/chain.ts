@@ -3,7 +3,7 @@ import { cardSchema } from './card';
 import { dockSchema } from './dock';
 import { hostSchema } from './host';
 import { installedSchema, loadsSchema, NOTHING_INSTALLED } from './loads';
-import { adapterSchema, cableSchema, isAdapter } from './path';
+import { adapterSchema, cableSchema, isAdapter } from './pieces';
 
 /**
  * One chain of whole parts. `null` means: not chosen yet. An empty path means: no separate cable.

@@ -39,8 +39,10 @@ export type DeadStandard = (typeof WITHOUT_PCIE)[number];
 export type UplinkStandard = Exclude<PortStandard, DeadStandard>;
 export type TunnelStandard = Exclude<UplinkStandard, 'oculink' | 'pcie'>;
 
-const { 'usb-c': _u, displayport: _d, sata: _s, ...uplinks } = PORT_STANDARDS;
-export const UPLINK_STANDARDS: Record<UplinkStandard, string> = uplinks;
+/** The standards a dock may have: all that carry PCIe. */
+export const UPLINK_STANDARDS = Object.fromEntries(
+  Object.entries(PORT_STANDARDS).filter(([key]) => !(WITHOUT_PCIE as readonly string[]).includes(key)),
+) as Record<UplinkStandard, string>;
 
 const USB_C: readonly PortStandard[] = [
   'usb-c',

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { cardSchema, type CardSpec } from './card';
 import { dockSchema, type DockSpec } from './dock';
 import { hostSchema, type HostSpec } from './host';
-import { adapterSchema, cableSchema, type AdapterSpec, type CableSpec } from './path';
+import { adapterSchema, cableSchema, type AdapterSpec, type CableSpec } from './pieces';
 
 /** Every kind of part with its schema: a new kind is a line here. */
 export const PART_SCHEMAS = {

@@ -1,0 +1,3 @@
+export * from './config-space';
+export * from './topologies';
+export * from './sysfs';

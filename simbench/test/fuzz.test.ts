@@ -1,0 +1,90 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { measure, readReport } from '@ruddy/core/reading';
+import { reportSchema } from '@ruddy/core/schema';
+import { discrete, integrated, writeSysfs } from '../src';
+
+let text = '';
+beforeAll(() => {
+  const dir = mkdtempSync(join(tmpdir(), 'made-pci-'));
+  writeSysfs(dir, [...integrated({ inner: 'full' }), ...discrete().filter((d) => !d.address.startsWith('0000:00:00'))]);
+  const args = ['-i', join(import.meta.dirname, '..', 'pci.ids'), '-O', `sysfs.path=${dir}`, '-A', 'linux-sysfs', '-vvnnxxx'];
+  text = execFileSync('lspci', args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'], maxBuffer: 1e8 });
+  rmSync(dir, { recursive: true });
+});
+
+/** Whatever is read must be a report by its own schema, and finding a card in it must end. */
+function holds(broken: string): void {
+  const r = readReport(broken);
+  if (!r.ok) {
+    expect(r.problem.code).toBeTruthy();
+    return;
+  }
+  expect(reportSchema.safeParse(r.report).success).toBe(true);
+  for (const kind of ['tunnel', 'direct'] as const) expect(measure(r.report, { kind }).cards.length).toBeLessThanOrEqual(2000);
+}
+
+const RUNS = 600;
+describe('BU-06 broken listings: no crash, no hang, nothing half read', () => {
+  it('cut off anywhere, and started anywhere', () => {
+    fc.assert(
+      fc.property(fc.nat(), fc.nat(), (a, b) => {
+        const [x, y] = [a % text.length, b % text.length].sort((p, q) => p - q);
+        holds(text.slice(x, y));
+      }),
+      { numRuns: RUNS },
+    );
+  });
+
+  it('lines lost, doubled, swapped and overwritten', () => {
+    const lines = () => text.split('\n');
+    const edit = fc.record({
+      at: fc.nat(),
+      how: fc.constantFrom('drop', 'double', 'swap', 'noise' as const),
+      noise: fc.oneof(
+        fc.string({ maxLength: 200 }),
+        fc.constantFrom('$ sudo lspci -vv', '> > quoted', 'pcilib: sysfs_read_vpd: read failed', '```'),
+      ),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { minLength: 1, maxLength: 30 }), (edits) => {
+        const all = lines();
+        for (const e of edits) {
+          const i = e.at % all.length;
+          if (e.how === 'drop') all.splice(i, 1);
+          else if (e.how === 'double') all.splice(i, 0, all[i] ?? '');
+          else if (e.how === 'swap') [all[i], all[0]] = [all[0] ?? '', all[i] ?? ''];
+          else all.splice(i, 0, e.noise);
+        }
+        holds(all.join('\n'));
+      }),
+      { numRuns: RUNS },
+    );
+  });
+
+  it('characters turned into others, digits above all: buses that loop, widths nothing has', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(), fc.constantFrom(...'0123456789abcdefx+-:. \n')), { minLength: 1, maxLength: 200 }),
+        (edits) => {
+          const chars = [...text];
+          for (const [at, c] of edits) chars[at % chars.length] = c;
+          holds(chars.join(''));
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
+  it('any text at all, and any JSON', () => {
+    fc.assert(fc.property(fc.string({ maxLength: 2000, unit: 'binary' }), holds), { numRuns: RUNS });
+    fc.assert(
+      fc.property(fc.json(), (j) => holds(`{"format":"ruddy-bridge/report","version":1,"devices":${j}}`)),
+      { numRuns: RUNS },
+    );
+  });
+});
