@@ -3,8 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { measure, readLspci, type Measured } from '@ruddy/core/reading';
-import type { Report } from '@ruddy/core/schema';
+import { hostDraft, measure, readLspci, type Measured } from '@ruddy/core/reading';
+import { hostSchema, type Report } from '@ruddy/core/schema';
 import { direct, discrete, integrated, writeSysfs, type MadeDevice } from '../src';
 
 const IDS = join(import.meta.dirname, '..', 'pci.ids');
@@ -147,5 +147,36 @@ describe('text and bytes agree', () => {
         return { address, port, cap, now, top, bus, corrected, window, ...(bridge && { hotplug, active }) };
       });
     expect(keep(report(lspci(devices, ['-vv'])))).toEqual(keep(report(lspci(devices, ['-xxxx']))));
+  });
+});
+
+describe('PL-02 a host from what its system prints', () => {
+  const draft = (devices: readonly MadeDevice[]) => hostDraft(report(lspci(devices, ['-vvnn'])));
+
+  it('a built-in controller: one USB-C port that tunnels, its inner width left open', () => {
+    const d = draft(integrated());
+    expect(d.spec.sockets).toMatchObject([
+      { connector: 'usb-c', tunnelling: 'yes', controller: 'built-in', pcieGen: null, lanes: null },
+    ]);
+    expect(d.unsaid).toEqual(['names', 'standards', 'inner-width']);
+    expect(draft(integrated({ unplugged: true })).spec.sockets).toHaveLength(1);
+  });
+
+  it('a separate controller: two ports with the width that is wired', () => {
+    const d = draft(discrete({ hostLanes: 2 }));
+    expect(d.spec.sockets).toMatchObject(
+      Array(2).fill({ standard: 'thunderbolt-3', controller: 'separate', pcieGen: 3, lanes: 2 }),
+    );
+  });
+
+  it('direct PCIe: the plug is asked for', () => {
+    const d = draft(direct());
+    expect(d.spec.sockets).toMatchObject([{ connector: 'oculink-4i', pcieGen: 4, lanes: 4 }]);
+    expect(d.unsaid).toContain('plugs');
+  });
+
+  it('every draft is a host the catalogue takes once it has a name', () => {
+    for (const devices of [integrated(), discrete(), direct()])
+      expect(hostSchema.safeParse({ ...draft(devices).spec, maker: 'Harnsey', model: 'L-13' }).success).toBe(true);
   });
 });

@@ -9,3 +9,4 @@ export * from './loads';
 export * from './chain';
 export * from './attr-path';
 export * from './report';
+export * from './reading';

@@ -2,3 +2,5 @@ export * from './figures';
 export * from './finding';
 export * from './headline';
 export * from './working';
+export * from './reading';
+export * from './bring-up';

@@ -1,0 +1,94 @@
+import type { HouseRules } from '../house';
+import type { Evaluation } from '../plan';
+import { measure, type Measured, type Span } from '../reading';
+import type { Chain, Reading, RouterReading, SpanReading } from '../schema';
+import { compare, type CheckRow } from './compare';
+import { gradeCopy, type CopyGrade } from './grade';
+import { reasons, type Reason } from './reasons';
+
+/** `open`: graded differently at the ends of the expected. `idle`: nothing that counts was read under load. */
+export type Overall = 'healthy' | 'low' | 'poor' | 'impossible' | 'open' | 'idle' | 'no-card' | 'gone' | 'not-graded' | 'above';
+
+export interface LinkCheck {
+  readonly overall: Overall;
+  readonly rows: readonly CheckRow[];
+  readonly copy: CopyGrade | null;
+  readonly reasons: readonly Reason[];
+  readonly measured: Measured | null;
+  /** The card is there but no driver holds it. */
+  readonly noDriver: boolean;
+  /** The router is there but waits for approval, so that no bridge appears. */
+  readonly notApproved: boolean;
+}
+
+function spanOf(s: Span | null): SpanReading | null {
+  return s && (s.gen !== null || s.lanes !== null) ? { gen: s.gen, lanes: s.lanes } : null;
+}
+
+function routerOf(m: Measured | null): RouterReading | null {
+  const r = m?.router;
+  return r ? { laneGbps: r.rxGbps, lanes: r.rxLanes } : null;
+}
+
+/** What is typed wins over what the report says: a person may correct it. */
+function mix<T extends object>(typed: T | null, read: T | null): T | null {
+  if (!typed || !read) return typed ?? read;
+  const known = Object.fromEntries(Object.entries(typed).filter(([, v]) => v !== null)) as Partial<T>;
+  return { ...read, ...known };
+}
+
+function overallOf(c: Omit<LinkCheck, 'overall'>): Overall {
+  if (c.measured && c.measured.card === null) return 'no-card';
+  if (c.measured?.card?.gone) return 'gone';
+  if (c.rows.some((r) => r.state === 'above')) return 'above';
+  const below = c.rows.some((r) => r.state === 'below');
+  // A healthy rate beside a slow or narrow span is not the whole truth.
+  if (c.copy && c.copy.grade !== 'not-graded') return c.copy.grade === 'healthy' && below ? 'low' : c.copy.grade;
+  if (below) return 'low';
+  if (c.rows.some((r) => r.state === 'idle')) return 'idle';
+  return c.rows.some((r) => r.state === 'as-expected') ? 'healthy' : 'not-graded';
+}
+
+/**
+ * Hold one reading against what the chain should show: every pair, the router, the copy rate; graded, with reasons ranked by what
+ * the rest of the readings support. Pure: the same reading and chain give the same check.
+ */
+export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation, house: HouseRules): LinkCheck {
+  const { kind, readouts } = evaluation.predicted.link;
+  const measured = reading.report ? measure(reading.report, { kind, address: reading.card ?? undefined }) : null;
+  const seen = {
+    router: mix(reading.router, routerOf(measured)),
+    host: mix(reading.hostSpan, spanOf(measured?.hostSpan ?? null)),
+    card: mix(reading.cardSpan, spanOf(measured?.cardSpan ?? null)),
+    inside: spanOf(measured?.inside ?? null),
+    virtual: (measured?.virtual.length ?? 0) > 0,
+  };
+  const rows = compare(readouts, seen, reading.load);
+  const decides = evaluation.toVerify.map((v) => v.path);
+  const copy = reading.copy ? gradeCopy(reading.copy, { load: reading.load, expected: readouts.copy, decides, house }) : null;
+  const evidence = {
+    chain,
+    evaluation,
+    rows,
+    copy,
+    traffic: reading.copy?.traffic ?? null,
+    corrected: measured?.corrected ?? [],
+    direct: kind === 'direct',
+    load: reading.load,
+  };
+  const card = measured?.card ?? null;
+  const check = {
+    rows,
+    copy,
+    reasons: reasons(evidence),
+    measured,
+    noDriver: card !== null && !card.gone && card.driver === null && !(measured?.denied ?? false) && hasDrivers(reading),
+    notApproved: measured?.router?.authorized === 0,
+  };
+  return { overall: overallOf(check), ...check };
+}
+
+/** Does this report list drivers at all? Without any, none missing means nothing. */
+function hasDrivers(r: Reading): boolean {
+  return r.report?.devices.some((d) => d.driver !== null) ?? false;
+}

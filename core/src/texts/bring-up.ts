@@ -1,0 +1,144 @@
+import type { CheckRow, CopyGrade, LinkCheck, NotGraded, Overall, ReasonId, RowState } from '../bring-up';
+import type { Evaluation } from '../plan';
+import { describePath } from '../schema';
+import { percent, rate, whole } from './figures';
+
+export const GRADE_WORDS = { healthy: 'healthy', low: 'low', poor: 'poor', impossible: 'impossible' } as const;
+
+export const ROW_WORDS: Record<RowState, string> = {
+  'as-expected': 'as expected',
+  below: 'below expected',
+  above: 'above expected',
+  idle: 'idle, proves nothing',
+  ignore: 'ignore',
+  'not-read': 'not read',
+  'not-known': 'nothing expected',
+};
+
+export const ROW_NAMES: Record<CheckRow['key'], string> = {
+  router: "Link's own router",
+  host: 'Host to its port controller',
+  virtual: 'Bridge pair of the tunnel',
+  card: 'Slot to card',
+  inside: 'Inside the card',
+};
+
+export const NOT_GRADED_TEXTS: Record<NotGraded, string> = {
+  'no-unit': 'Kept, not graded: say the unit. 3 GB/s and 3 Gb/s are eight times apart.',
+  'no-direction': 'Kept, not graded: say the direction. The way back is slower.',
+  'not-under-load': 'Kept, not graded: read while idle, so it proves nothing. Put the card under load and read again.',
+  'load-not-said': 'Kept, not graded: say whether the card was under load.',
+  pageable: 'Kept, not graded: pageable memory is copied once more on the way. Read again with pinned memory.',
+  'memory-not-said': 'Kept, not graded: say whether the memory was pinned.',
+  'nothing-expected': 'Kept, not graded: what this chain should carry is not known yet.',
+};
+
+export const REASON_TEXTS: Record<ReasonId, { what: string; todo: string }> = {
+  'half-rate-cable': {
+    what: 'The link runs at half rate: a cable too long or with an inflated label',
+    todo: 'Swap the cable for a short one marked 40 and read the router again.',
+  },
+  'one-lane-cable': {
+    what: 'The link came up with one lane: a damaged cable or plug',
+    todo: 'Turn the plug round, then swap the cable.',
+  },
+  'wrong-port': {
+    what: 'The dock may sit in the look-alike port',
+    todo: 'Check the mark beside the port and move the cable, with dock and host as the maker says.',
+  },
+  'two-lane-host': {
+    what: 'The host wires two lanes to its port, not four',
+    todo: 'Read the span of the port controller; if it shows ×2 this is how the host is made.',
+  },
+  seating: {
+    what: 'The card trained with fewer lanes: seating, riser or dirty contacts',
+    todo: 'Mains out, wait, then seat the card again. Mind static; the maker of the dock has the last word.',
+  },
+  'driver-clamp': {
+    what: 'Driver or power state holds the slot at 2.5 GT/s under load',
+    todo: 'Check the power setting of the driver, then read again under a heavy load.',
+  },
+  'slot-generation': {
+    what: 'The slot trained to a slower generation',
+    todo: 'Look for a generation setting in the firmware setup, then seat the card again with mains out.',
+  },
+  'marginal-cable': {
+    what: 'The direct cable is at its limit: corrected errors come before a slower generation',
+    todo: 'Everything off, mains out, then a shorter cable or fewer joints.',
+  },
+  'shared-traffic': {
+    what: 'Hub, LAN, drive or a screen on the dock shared the link meanwhile',
+    todo: 'Unplug what hangs on the dock and read again.',
+  },
+  'dock-firmware': {
+    what: 'Older dock firmware may hold the rate down',
+    todo: "Read the dock's firmware version and compare it with the maker's newest before any update.",
+  },
+  'controller-class': {
+    what: "The dock's controller may be of an earlier class",
+    todo: "Find the link chip's revision in the maker's data sheet; class A gives about 17.6 Gb/s and is healthy with it.",
+  },
+  'plan-wrong': {
+    what: 'More than this chain can show: a part of the plan is not what is on the desk',
+    todo: 'Compare the parts of the plan with the labels on the parts.',
+  },
+  unit: {
+    what: 'The figure fits another unit',
+    todo: 'Look at the unit again: 1 GB/s is 8 Gb/s.',
+  },
+};
+
+export const SUPPORT_WORDS = { 3: 'the readings show it', 2: 'fits the readings', 1: 'possible' } as const;
+
+const OVERALL: Partial<Record<Overall, string>> = {
+  'no-card': 'No card behind a link found: 0 of the graphics devices listed hang on a port of the host.',
+  gone: 'The card fell off the bus: it answers with all ones. Power or cable first.',
+  idle: 'Read while idle, so it proves nothing. Put the card under load and read again.',
+  above: 'The system shows more than this chain can: a part of the plan is not what is on the desk.',
+};
+
+/** "26.0 Gb/s" or a range of it. */
+function expectedText(e: Evaluation): string {
+  const { gen, lanes, copy } = e.predicted.link.readouts;
+  const span = gen && lanes ? `×${whole(lanes)} Gen${whole(gen)}` : '';
+  const rates = copy ? `${rate(copy.down)} Gb/s to the card` : '';
+  return [span, rates].filter((s) => s !== '').join(' and ') || 'a rate not known yet';
+}
+
+function copyText(c: CopyGrade): string {
+  const share = c.share ? `${percent(c.share)} %` : '';
+  const measured = c.gbps === null ? '' : c.gbps.toFixed(1);
+  return `${measured} of ${rate(c.expected)} Gb/s, ${share}`;
+}
+
+/** What would settle a grade that is open. */
+export function decidesText(c: CopyGrade): string {
+  const path = c.decides.find((p) => describePath(p).meta !== null);
+  if (!path) return 'The expected is a range, and its ends differ.';
+  const { part, meta } = describePath(path);
+  return `Knowing "${meta?.label.toLowerCase() ?? ''}" of the ${part} would decide it.`;
+}
+
+/** The main sentence of the link check. */
+export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reasonsNamed = 3): string {
+  if (!check) return `Nothing read yet. Under load this chain should show ${expectedText(e)}.`;
+  const fixed = OVERALL[check.overall];
+  if (fixed) return fixed;
+  const likely = check.reasons.slice(0, reasonsNamed).map((r) => REASON_TEXTS[r.id].what.split(':')[0] ?? '');
+  const first = likely.length > 0 ? ` Likeliest first: ${likely.join('; ')}.` : '';
+  const { copy } = check;
+  if (copy && copy.grade === 'open' && copy.ends)
+    return `${copyText(copy)}: ${GRADE_WORDS[copy.ends.atHigh]} or ${GRADE_WORDS[copy.ends.atLow]}. ${decidesText(copy)}`;
+  if (copy?.grade === 'impossible') return `${copyText(copy)}: impossible. Check unit and direction.`;
+  if (copy && copy.grade !== 'not-graded') {
+    const beside = copy.grade === 'healthy' && check.overall === 'low' ? ', but a span shows less' : '';
+    return `${copyText(copy)}: ${copy.grade}${beside}.${copy.grade === 'healthy' && !beside ? '' : first}`;
+  }
+  if (check.overall === 'low') return `The link came up with less than expected.${first}`;
+  if (check.overall === 'healthy') return `The link came up as expected: ${expectedText(e)}.`;
+  return copy?.why ? NOT_GRADED_TEXTS[copy.why] : 'Read, but nothing in it can be held against this chain.';
+}
+
+/** The artefact named, once, where somebody may take it for the pinch. */
+export const ARTEFACT_TEXT =
+  'The 2.5 GT/s ×4 shown for the tunnel\'s bridge is how the system writes it down, also in "available PCIe bandwidth, limited by 2.5 GT/s". It is not the pinch.';
