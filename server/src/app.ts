@@ -13,10 +13,11 @@ import { mount, type Services } from './http/route';
 import { dataRoutes, VERSION } from './routes/data';
 import { judgeRoutes } from './routes/judge';
 import { partRoutes } from './routes/parts';
+import { readingRoutes } from './routes/readings';
 import { setupRoutes } from './routes/setups';
 
 /** Every route, declared once. */
-export const ROUTES = [...dataRoutes, ...partRoutes, ...setupRoutes, ...judgeRoutes];
+export const ROUTES = [...dataRoutes, ...partRoutes, ...setupRoutes, ...judgeRoutes, ...readingRoutes];
 
 const policy = {
   useDefaults: false,

@@ -42,7 +42,10 @@ describe('PA-01 the catalogue', () => {
   it('refuses a socket whose connector and standard do not go together', async () => {
     const spec = { ...SPECS.host, model: 'odd', sockets: [{ ...SPECS.host.sockets[0], connector: 'oculink-4i' }] };
     const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind: 'host', spec });
-    expect(r.body.errors[0]).toEqual({ path: 'spec/sockets/0/standard', message: 'An OCuLink connector carries OCuLink only' });
+    expect(r.body.errors[0]).toEqual({
+      path: 'spec/sockets/0/standard',
+      message: 'OCuLink 4i (small, four lanes) cannot carry "USB4, 40 Gb/s"',
+    });
   });
 
   it('edits under If-Match only: 428 without, 412 with what is stored', async () => {

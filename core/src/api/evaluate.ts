@@ -1,5 +1,14 @@
 import * as z from 'zod';
-import { cableSchema, cardSchema, chainSchema, dockSchema, hostSchema } from '../schema';
+import {
+  adapterSchema,
+  cableSchema,
+  cardSchema,
+  chainSchema,
+  dockSchema,
+  hostSchema,
+  installedSchema,
+  loadsSchema,
+} from '../schema';
 import { RULES, RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '../house';
 import { isoDate, uuid } from './common';
 
@@ -10,11 +19,14 @@ export const chainInput = z.strictObject({
   host: z.union([byId, hostSchema]).nullable(),
   socket: z.string().max(40, { error: 'Port: at most 40 characters' }).nullable(),
   path: z
-    .array(z.union([byId, cableSchema]))
+    .array(z.union([byId, cableSchema, adapterSchema]))
     .max(6, { error: 'Path: at most 6 pieces' })
     .nullable(),
   dock: z.union([byId, dockSchema]).nullable(),
   card: z.union([byId, cardSchema]).nullable(),
+  /** What else hangs on the dock; left out, nothing. */
+  loads: loadsSchema.optional(),
+  installed: installedSchema.optional(),
 });
 export type ChainInput = z.infer<typeof chainInput>;
 

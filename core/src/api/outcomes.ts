@@ -63,12 +63,14 @@ export const outcomePage = pageOf(outcomeSchema);
 export const outcomeQuery = z.strictObject({
   ...pageQuery,
   setupId: uuid.optional(),
+  /** Only what was logged for exactly this chain. */
+  chain: z.string().max(2000).optional(),
   outcome: z.enum(OUTCOMES).optional(),
   q: z.string().trim().max(100).optional(),
   newest: flag.default(false),
 });
 
-export const EVENT_KINDS = ['created', 'cloned', 'parts', 'state', 'renamed', 'outcome', 'note'] as const;
+export const EVENT_KINDS = ['created', 'cloned', 'parts', 'state', 'renamed', 'outcome', 'note', 'reading'] as const;
 export const noteBody = z.strictObject({
   id: uuid,
   text: z.string().trim().min(1, { error: 'Note: must not be empty' }).max(2000, { error: 'Note: at most 2000 characters' }),

@@ -1,11 +1,12 @@
 import * as z from 'zod';
-import { cableSchema, cardSchema, dockSchema, hostSchema, partKind } from '../schema';
+import { adapterSchema, cableSchema, cardSchema, dockSchema, hostSchema, partKind } from '../schema';
 import { flag, instant, origin, pageOf, pageQuery, uuid, fileId } from './common';
 
 function partUnion<T extends z.ZodRawShape>(extra: T) {
   return z.discriminatedUnion('kind', [
     z.strictObject({ ...extra, kind: z.literal('host'), spec: hostSchema }),
     z.strictObject({ ...extra, kind: z.literal('cable'), spec: cableSchema }),
+    z.strictObject({ ...extra, kind: z.literal('adapter'), spec: adapterSchema }),
     z.strictObject({ ...extra, kind: z.literal('dock'), spec: dockSchema }),
     z.strictObject({ ...extra, kind: z.literal('card'), spec: cardSchema }),
   ]);

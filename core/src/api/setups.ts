@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { partKind, SLOTS } from '../schema';
+import { installedSchema, loadsSchema, NOTHING_INSTALLED, partKind, SLOTS } from '../schema';
 import { OUTCOMES } from '../log';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
@@ -26,6 +26,8 @@ export const setupBody = z.strictObject({
   name,
   state: setupState.default('planned'),
   slots: setupSlots.default(NO_SLOTS),
+  loads: loadsSchema.default([]),
+  installed: installedSchema.default(NOTHING_INSTALLED),
   notes: notes.default(''),
 });
 export const cloneBody = z.strictObject({ id: uuid, name });
@@ -35,6 +37,9 @@ export const setupPatch = z.strictObject({
   name: name.optional(),
   state: setupState.optional(),
   slots: setupSlots.partial().optional(),
+  /** What hangs on the dock, as a whole list. */
+  loads: loadsSchema.optional(),
+  installed: installedSchema.optional(),
   notes: notes.optional(),
   session: uuid.optional(),
 });
@@ -45,6 +50,8 @@ export const setupSchema = z.object({
   name: z.string(),
   state: setupState,
   slots: setupSlots,
+  loads: loadsSchema,
+  installed: installedSchema,
   notes: z.string(),
   rev: z.number().int(),
   origin,

@@ -37,7 +37,11 @@ export interface Reason {
   readonly support: 1 | 2 | 3;
 }
 
-interface Rule { readonly id: ReasonId; readonly part: Slot; readonly support: (e: Evidence) => 0 | 1 | 2 | 3 }
+interface Rule {
+  readonly id: ReasonId;
+  readonly part: Slot;
+  readonly support: (e: Evidence) => 0 | 1 | 2 | 3;
+}
 
 const row = (e: Evidence, key: CheckRow['key']) => e.rows.find((r) => r.key === key);
 const isOff = (e: Evidence, key: CheckRow['key'], what: 'rate' | 'width') => {

@@ -6,7 +6,7 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize';
-import type { AnySpec, PartKind } from '@ruddy/core/schema';
+import type { AnySpec, Installed, Load, PartKind } from '@ruddy/core/schema';
 import type { Origin, SetupState } from '@ruddy/core/api';
 
 export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAttributes<PartModel>> {
@@ -45,6 +45,9 @@ export interface SetupDetails {
   notes?: string;
   /** True when the path was chosen to be "no separate cable": an empty path is not the same as none chosen. */
   noCable?: boolean;
+  /** What else hangs on the dock. */
+  loads?: Load[];
+  installed?: Installed;
 }
 
 export class SetupModel extends Model<InferAttributes<SetupModel>, InferCreationAttributes<SetupModel>> {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { bundleSchema, demoReport as demoSchema, loadReport } from '@ruddy/core/api';
-import { PART_SCHEMAS, PART_KINDS, partKind } from '@ruddy/core/schema';
+import { PART_SCHEMAS, PART_KINDS, partKind, reportSchema } from '@ruddy/core/schema';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { exportBundle } from '../services/bundle-export';
@@ -33,12 +33,12 @@ export const dataRoutes = [
   route({
     method: 'get',
     path: '/api/schemas/:name',
-    summary: `JSON Schema of an open format: bundle, ${PART_KINDS.join(', ')}`,
+    summary: `JSON Schema of an open format: bundle, report, ${PART_KINDS.join(', ')}`,
     role: 'reader',
-    params: z.strictObject({ name: z.union([z.literal('bundle'), partKind]) }),
+    params: z.strictObject({ name: z.union([z.enum(['bundle', 'report']), partKind]) }),
     response: z.looseObject({}),
     handle: ({ params }) => {
-      const schema = params.name === 'bundle' ? bundleSchema : PART_SCHEMAS[params.name];
+      const schema = { bundle: bundleSchema, report: reportSchema, ...PART_SCHEMAS }[params.name];
       if (!schema) throw notFound('format');
       return Promise.resolve({ body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) });
     },

@@ -22,7 +22,7 @@ export const judgeRoutes = [
       let base = null;
       if (body.setupId) {
         const { rows, row } = await readSetup(s.db, body.setupId);
-        base = chainOf(rows, row.details.noCable === true);
+        base = chainOf(rows, row.details);
       }
       const first = body.chain ? await resolveChain(s.db, body.chain, null) : base;
       const chain = body.patch ? await resolveChain(s.db, body.patch, first) : first;

@@ -1,5 +1,5 @@
 import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
-import type { Bundle, LoadReport, Origin, PartBody, SetupSlots } from '@ruddy/core/api';
+import { storedReading, type Bundle, type LoadReport, type Origin, type PartBody, type SetupSlots } from '@ruddy/core/api';
 import { ruleProblem } from '@ruddy/core/house';
 import { EventModel, LogEntryModel, PartModel, SetupModel } from '../db/models';
 import { HttpProblem, invalid } from '../http/problem';
@@ -95,7 +95,7 @@ async function loadSetups(l: Load): Promise<void> {
     const made = { origin: l.origin, at: new Date(s.createdAt), by: l.by };
     await insertSetup(
       l.db,
-      { id, name: s.name, state: s.state, notes: s.notes, slots: slotsHere(l, i, s.slots), clonedFrom: null },
+      { ...s, id, slots: slotsHere(l, i, s.slots), clonedFrom: null },
       made,
       l.transaction,
       `setups/${i}/slots`,
@@ -134,15 +134,24 @@ async function loadFacts(l: Load): Promise<void> {
     const setupId = idFromFile(f.e.setupId);
     if (!(await SetupModel.findByPk(setupId, { transaction: l.transaction })))
       throw invalid(`${place}/setupId`, `No setup "${f.e.setupId}" in the file or here`);
-    if (f.type === 'event') await loadEvent(l, f.e, setupId);
+    if (f.type === 'event') await loadEvent(l, f.e, setupId, place);
     else await loadOutcome(l, f.e, setupId, place);
   }
 }
 
-async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string): Promise<void> {
+/** A reading must be one: what is stored is read again by the link check. */
+function checkedReading(body: Record<string, unknown>, place: string): object {
+  const r = storedReading.safeParse(body);
+  if (r.success) return r.data;
+  const issue = r.error.issues[0];
+  throw invalid(`${place}/body/${issue?.path.join('/') ?? ''}`, issue?.message ?? 'not a reading');
+}
+
+async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, place: string): Promise<void> {
   const id = idFromFile(e.id);
   if (await EventModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'events');
-  const { kind, body } = e;
+  const { kind } = e;
+  const body = kind === 'reading' ? checkedReading(e.body, place) : e.body;
   await addEvent(
     l.db,
     {
@@ -166,7 +175,7 @@ async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: stri
   const id = idFromFile(o.id);
   if (await LogEntryModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'outcomes');
   const { rows, row } = await readSetup(l.db, setupId, l.transaction);
-  const chain = given ?? chainOf(rows, row.details.noCable === true);
+  const chain = given ?? chainOf(rows, row.details);
   const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
   const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
   const fate = await storeOutcome(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) =>

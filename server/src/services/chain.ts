@@ -1,6 +1,16 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { ChainInput } from '@ruddy/core/api';
-import type { AnySpec, CableSpec, CardSpec, Chain, DockSpec, HostSpec, PartKind } from '@ruddy/core/schema';
+import {
+  NOTHING_INSTALLED,
+  type AnySpec,
+  type CardSpec,
+  type Chain,
+  type DockSpec,
+  type HostSpec,
+  type PartKind,
+  type PieceSpec,
+} from '@ruddy/core/schema';
+import type { SetupDetails } from '../db/models';
 import { invalid } from '../http/problem';
 
 const LETTERS = 'abcdef';
@@ -36,17 +46,19 @@ export async function slotRows(
   return by;
 }
 
-/** The chain of a setup's slots. `noCable` tells an empty path from one not chosen. */
-export function chainOf(rows: readonly SlotRow[], noCable: boolean): Chain {
+/** The chain of a setup's slots and details. `noCable` tells an empty path from one not chosen. */
+export function chainOf(rows: readonly SlotRow[], details: SetupDetails): Chain {
   const one = (slot: SlotRow['slot']) => rows.find((r) => r.slot === slot);
-  const pieces = rows.filter((r) => r.slot === 'path').map((r, i) => ({ key: pieceKey(i), spec: r.spec as CableSpec }));
+  const pieces = rows.filter((r) => r.slot === 'path').map((r, i) => ({ key: pieceKey(i), spec: r.spec as PieceSpec }));
   const host = one('host');
   return {
     host: (host?.spec as HostSpec | undefined) ?? null,
     socket: host?.socket ?? null,
-    path: pieces.length > 0 ? pieces : noCable ? [] : null,
+    path: pieces.length > 0 ? pieces : details.noCable ? [] : null,
     dock: (one('dock')?.spec as DockSpec | undefined) ?? null,
     card: (one('card')?.spec as CardSpec | undefined) ?? null,
+    loads: details.loads ?? [],
+    installed: details.installed ?? NOTHING_INSTALLED,
   };
 }
 
@@ -54,22 +66,22 @@ type Slotted = { id: string } | AnySpec;
 
 /** Fill in the parts that a chain names by id. An unknown id or socket is refused at its place. */
 export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
-  const named = new Map<string, { path: string; kind: PartKind }>();
-  const note = (value: Slotted | null | undefined, path: string, kind: PartKind) => {
-    if (value && 'id' in value) named.set(value.id, { path, kind });
+  const named = new Map<string, { path: string; kinds: readonly PartKind[] }>();
+  const note = (value: Slotted | null | undefined, path: string, ...kinds: PartKind[]) => {
+    if (value && 'id' in value) named.set(value.id, { path, kinds });
   };
   note(input.host, 'chain/host/id', 'host');
   note(input.dock, 'chain/dock/id', 'dock');
   note(input.card, 'chain/card/id', 'card');
-  input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable'));
+  input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable', 'adapter'));
   const rows = named.size
     ? await db.query<{ id: string; kind: PartKind; spec: AnySpec }>(
         'SELECT id, kind, spec FROM parts WHERE id = ANY($1::uuid[])',
         { type: QueryTypes.SELECT, bind: [[...named.keys()]] },
       )
     : [];
-  for (const [id, { path, kind }] of named)
-    if (!rows.some((r) => r.id === id && r.kind === kind)) throw invalid(path, `No ${kind} has this id`);
+  for (const [id, { path, kinds }] of named)
+    if (!rows.some((r) => r.id === id && kinds.includes(r.kind))) throw invalid(path, `No ${kinds.join(' or ')} has this id`);
   const whole = <T extends AnySpec>(value: Slotted | null): T | null =>
     value === null ? null : 'id' in value ? (rows.find((r) => r.id === value.id)?.spec as T) : (value as T);
 
@@ -80,12 +92,14 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
   const path =
     input.path === undefined
       ? (base?.path ?? null)
-      : (input.path?.map((p, i) => ({ key: pieceKey(i), spec: whole<CableSpec>(p) as CableSpec })) ?? null);
+      : (input.path?.map((p, i) => ({ key: pieceKey(i), spec: whole<PieceSpec>(p) as PieceSpec })) ?? null);
   return {
     host,
     socket,
     path,
     dock: input.dock === undefined ? (base?.dock ?? null) : whole<DockSpec>(input.dock),
     card: input.card === undefined ? (base?.card ?? null) : whole<CardSpec>(input.card),
+    loads: input.loads ?? base?.loads ?? [],
+    installed: input.installed ?? base?.installed ?? NOTHING_INSTALLED,
   };
 }

@@ -59,7 +59,7 @@ interface Row {
   origin: Origin;
 }
 
-const NAMED = ['host', 'port', 'cable', 'dock', 'card'] as const;
+const NAMED = ['host', 'port', 'cable', 'dock', 'card', 'loads', 'dock firmware'] as const;
 interface Snapshot {
   names?: Partial<Record<(typeof NAMED)[number], string>>;
 }

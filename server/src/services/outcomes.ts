@@ -96,7 +96,7 @@ export async function addOutcome(
   if (body.happenedOn > today) throw invalid('happenedOn', `Date: ${body.happenedOn} is in the future; today is ${today}`);
   const result = await s.db.transaction(async (transaction) => {
     const { rows, row } = await readSetup(s.db, setupId, transaction, true);
-    const chain = chainOf(rows, row.details.noCable === true);
+    const chain = chainOf(rows, row.details);
     if (!chain.host && !chain.dock && !chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some before logging an outcome');
     return storeOutcome(s.db, setupId, body, chain, { origin: 'own', at: s.now(), by: actor.id }, transaction);
@@ -163,6 +163,7 @@ export async function listOutcomes(db: Sequelize, q: ListQuery): Promise<Page<Ou
          lower(s.name || ' ' || e.chain::text || ' ' || array_to_string(e.symptoms, ' ') || ' ' || array_to_string(e.fixes, ' ')) AS words
        FROM log_entries e JOIN setups s ON s.id = e.setup_id
        WHERE ($1::uuid IS NULL OR e.setup_id = $1) AND ($2::text IS NULL OR e.outcome = $2) AND ($3::uuid IS NULL OR e.id = $3)
+         AND ($9::text IS NULL OR e.chain_key = $9)
      ) x
      WHERE ($4::text IS NULL OR words LIKE lower($4)) AND (NOT $5 OR (corrected_by IS NULL AND NOT superseded))
        AND ($6::text IS NULL OR (happened_on, id) < ($6, $7::uuid))
@@ -178,6 +179,7 @@ export async function listOutcomes(db: Sequelize, q: ListQuery): Promise<Page<Ou
         after?.[0] ?? null,
         after?.[1] ?? null,
         q.limit + 1,
+        q.chain ?? null,
       ],
     },
   );

@@ -38,7 +38,7 @@ async function judge(
 ): Promise<{ row: SetupModel; chain: Chain; evaluation: Evaluation; list: SetupRow }[]> {
   const ids = setups.map((r) => r.id);
   const [slots, house] = await Promise.all([slotRows(s.db, ids), houseRules(s.db)]);
-  const chains = setups.map((r) => chainOf(slots.get(r.id) ?? [], r.details.noCable === true));
+  const chains = setups.map((r) => chainOf(slots.get(r.id) ?? [], r.details));
   const keys = chains.map((c) => chainKey(c));
   const evidence = await tallies(s.db, [...new Set(keys.filter((k) => k !== null))]);
   const last = await lastOutcomes(s.db, ids);

@@ -1,6 +1,6 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Origin, Setup, SetupSlots } from '@ruddy/core/api';
-import type { PartKind } from '@ruddy/core/schema';
+import { LOAD_KINDS, NOTHING_INSTALLED, type Installed, type Load, type PartKind } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
 import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel } from '../db/models';
 import { invalid, notFound } from '../http/problem';
@@ -33,6 +33,8 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
     name: row.name,
     state: row.state,
     slots: slotsOf(rows, row.details.noCable === true),
+    loads: row.details.loads ?? [],
+    installed: row.details.installed ?? NOTHING_INSTALLED,
     notes: row.details.notes ?? '',
     rev: row.rev,
     origin: row.origin,
@@ -83,8 +85,9 @@ export async function writeSlots(
     transaction,
   );
   for (const w of wanted) {
-    const kind = w.slot === 'path' ? 'cable' : w.slot;
-    if (known.get(w.partId) !== kind) throw invalid(w.path, `No ${kind} has this id`);
+    const kinds: readonly PartKind[] = w.slot === 'path' ? ['cable', 'adapter'] : [w.slot];
+    const kind = known.get(w.partId);
+    if (!kind || !kinds.includes(kind)) throw invalid(w.path, `No ${kinds.join(' or ')} has this id`);
   }
   let socketId: string | null = null;
   if (slots.socket !== null) {
@@ -123,7 +126,13 @@ export async function keepRevision(
     state: setup.state,
     notes: setup.notes,
     slots: setup.slots,
-    names: chainNames(chainOf(rows, row.details.noCable === true)),
+    loads: setup.loads,
+    installed: setup.installed,
+    names: {
+      ...chainNames(chainOf(rows, row.details)),
+      loads: setup.loads.map((l) => LOAD_KINDS[l.kind]).join(', '),
+      'dock firmware': setup.installed.dockFirmware,
+    },
   };
   const last = await SetupRevisionModel.findOne({ where: { setupId: id }, order: [['rev', 'DESC']], transaction });
   const folds =
@@ -139,12 +148,21 @@ export async function keepRevision(
 /** Store a new setup row with its slots. The caller adds the event that says how it began. */
 export async function insertSetup(
   db: Sequelize,
-  s: { id: string; name: string; state: Setup['state']; slots: SetupSlots; notes: string; clonedFrom: string | null },
+  s: {
+    id: string;
+    name: string;
+    state: Setup['state'];
+    slots: SetupSlots;
+    loads: Load[];
+    installed: Installed;
+    notes: string;
+    clonedFrom: string | null;
+  },
   made: { origin: Origin; at: Date; by: string },
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const details = { notes: s.notes, noCable: s.slots.path?.length === 0 };
+  const details = { notes: s.notes, noCable: s.slots.path?.length === 0, loads: s.loads, installed: s.installed };
   await SetupModel.create(
     {
       id: s.id,

@@ -45,12 +45,7 @@ export async function cloneSetup(s: Services, id: string, body: z.output<typeof 
     if (await SetupModel.findByPk(body.id, { transaction })) return (await readSetup(s.db, body.id, transaction)).setup;
     const at = s.now();
     const made = { origin: 'own' as const, at, by: actor.id };
-    await insertSetup(
-      s.db,
-      { id: body.id, name: body.name, state: 'planned', slots: source.slots, notes: source.notes, clonedFrom: id },
-      made,
-      transaction,
-    );
+    await insertSetup(s.db, { ...source, id: body.id, name: body.name, state: 'planned', clonedFrom: id }, made, transaction);
     await addEvent(
       s.db,
       {
@@ -100,7 +95,12 @@ export async function patchSetup(
         name: patch.name ?? row.name,
         state: patch.state ?? row.state,
         origin: row.origin === 'demo' ? 'adopted' : row.origin,
-        details: { notes: patch.notes ?? setup.notes, noCable: slots.path?.length === 0 },
+        details: {
+          notes: patch.notes ?? setup.notes,
+          noCable: slots.path?.length === 0,
+          loads: patch.loads ?? setup.loads,
+          installed: patch.installed ?? setup.installed,
+        },
         rev: row.rev + 1,
         savedAt: at,
       },

@@ -1,0 +1,64 @@
+import * as z from 'zod';
+import { compatPage, compatQuery, readingBody, readingEntry, reportBody, reportResponse, uuid } from '@ruddy/core/api';
+import { readReport } from '@ruddy/core/reading';
+import { readProblemText } from '@ruddy/core/texts';
+import { invalid } from '../http/problem';
+import { route } from '../http/route';
+import { listCompatibility } from '../services/compatibility';
+import { addReading, listReadings } from '../services/readings';
+import { requireSetup } from '../services/setups';
+
+const byId = z.strictObject({ id: uuid });
+const list = z.object({ items: z.array(readingEntry) });
+
+export const readingRoutes = [
+  route({
+    method: 'get',
+    path: '/api/setups/:id/readings',
+    summary: 'Readings of a setup, newest first, as they were graded',
+    role: 'reader',
+    params: byId,
+    response: list,
+    handle: async ({ params }, s) => {
+      await requireSetup(s, params.id);
+      return { body: { items: await listReadings(s.db, params.id) } };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/api/setups/:id/readings',
+    summary: 'Store what was read of the link, held against the chain as it stands now',
+    role: 'member',
+    params: byId,
+    body: readingBody,
+    bodyLimit: '4mb',
+    response: list,
+    handle: async ({ params, body, actor }, s) => {
+      const { fresh } = await addReading(s, params.id, body, actor);
+      return { status: fresh ? 201 : 200, body: { items: await listReadings(s.db, params.id) } };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/api/reports',
+    summary: 'Read a pasted bus listing or a JSON report; private fields are dropped and nothing is stored',
+    role: 'reader',
+    body: reportBody,
+    bodyLimit: '8mb',
+    response: reportResponse,
+    handle: ({ body }) => {
+      const r = readReport(body.text);
+      if (!r.ok) throw invalid('text', readProblemText(r.problem));
+      return Promise.resolve({ body: { report: r.report } });
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/api/compatibility',
+    summary: 'Chains that were logged, a page at a time: predicted and seen apart',
+    role: 'reader',
+    query: compatQuery,
+    response: compatPage,
+    handle: async ({ query }, s) => ({ body: await listCompatibility(s, query) }),
+  }),
+];

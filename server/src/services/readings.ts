@@ -1,0 +1,89 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { storedReading, type ReadingBody, type ReadingEntry, type StoredReading } from '@ruddy/core/api';
+import { linkCheck } from '@ruddy/core/bring-up';
+import { evaluate } from '@ruddy/core/plan';
+import { isDisplay } from '@ruddy/core/reading';
+import type { Chain, Reading, Report } from '@ruddy/core/schema';
+import { linkCheckHeadline } from '@ruddy/core/texts';
+import { EventModel } from '../db/models';
+import { HttpProblem, invalid } from '../http/problem';
+import type { Actor, Services } from '../http/route';
+import { chainOf } from './chain';
+import { addEvent } from './events';
+import { houseRules } from './rules';
+import { readSetup } from './setup-store';
+
+/** Of a report only what a link check looks at is kept: bridges, graphics, and the link's own controllers. */
+function kept(report: Report): Report {
+  const link = (cls: string | null) => cls !== null && ['0604', '0c03', '0880'].includes(cls);
+  return {
+    ...report,
+    devices: report.devices.filter((d) => d.bus !== null || d.port !== null || isDisplay(d) || link(d.classCode)),
+  };
+}
+
+/** Hold a reading against a chain as it stands, under the house rules of today. */
+async function judged(s: Services, reading: Reading, chain: Chain): Promise<StoredReading> {
+  const house = await houseRules(s.db);
+  const e = evaluate({ chain, context: { asOf: s.now().toISOString().slice(0, 10), house } });
+  const check = linkCheck(reading, chain, e, house);
+  const { gen, lanes, copy } = e.predicted.link.readouts;
+  const range = (q: { lo: number; hi: number } | undefined) => (q ? { lo: q.lo, hi: q.hi } : null);
+  return {
+    reading: { ...reading, report: reading.report && kept(reading.report) },
+    sentence: linkCheckHeadline(check, e),
+    overall: check.overall,
+    grade: check.copy?.grade ?? null,
+    gbps: check.copy?.gbps ?? null,
+    share: check.copy?.share && Number.isFinite(check.copy.share.hi) ? check.copy.share : null,
+    expected: { gen: range(gen), lanes: range(lanes), down: range(copy?.down), up: range(copy?.up) },
+    core: e.core,
+  };
+}
+
+/** Store a reading of a setup as a fact of its record. A repeated id is answered with what is stored. */
+export async function addReading(s: Services, setupId: string, body: ReadingBody, actor: Actor): Promise<{ fresh: boolean }> {
+  const at = s.now();
+  const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
+  if (happenedAt.getTime() > at.getTime() + 60_000) throw invalid('happenedAt', 'The reading would be in the future');
+  return s.db.transaction(async (transaction) => {
+    const { rows, row } = await readSetup(s.db, setupId, transaction, true);
+    const known = await EventModel.findByPk(body.id, { transaction, raw: true });
+    if (known && (known.setupId !== setupId || known.kind !== 'reading'))
+      throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
+    if (known) return { fresh: false };
+    const stored = await judged(s, body.reading, chainOf(rows, row.details));
+    await addEvent(
+      s.db,
+      {
+        id: body.id,
+        setupId,
+        kind: 'reading',
+        body: stored,
+        happenedAt,
+        recordedAt: at,
+        origin: 'own',
+        by: actor.id,
+      },
+      transaction,
+    );
+    return { fresh: true };
+  });
+}
+
+type Row = Pick<ReadingEntry, 'id' | 'by' | 'origin'> & { body: unknown; happened_at: Date; recorded_at: Date };
+
+/** Readings of a setup, newest first. */
+export async function listReadings(db: Sequelize, setupId: string, limit = 100): Promise<ReadingEntry[]> {
+  const rows = await db.query<Row>(
+    `SELECT e.id, e.body, e.happened_at, e.recorded_at, e.origin, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
+     WHERE e.setup_id = $1 AND e.kind = 'reading' ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
+    { type: QueryTypes.SELECT, bind: [setupId, limit] },
+  );
+  return rows.map(({ body, happened_at, recorded_at, ...r }) => ({
+    ...r,
+    ...storedReading.parse(body),
+    happenedAt: happened_at.toISOString(),
+    recordedAt: recorded_at.toISOString(),
+  }));
+}
