@@ -4,6 +4,9 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { QueryTypes } from 'sequelize';
 import { describe, expect, inject, it } from 'vitest';
+import { bundleSchema } from '@ruddy/core/api';
+import { chainKey } from '@ruddy/core/log';
+import { chainSchema, type Chain } from '@ruddy/core/schema';
 import { connect } from '../src/db/connect';
 import { migrate } from '../src/db/migrate';
 import { defineModels } from '../src/db/models';
@@ -42,6 +45,14 @@ describe('migrations', () => {
       const bundle = await exportBundle(db);
       expect([bundle.parts.length, bundle.setups.length, bundle.outcomes.length]).toEqual([28, 10, 20]);
       expect((await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items).toHaveLength(10);
+      expect(bundleSchema.safeParse(bundle).error).toBeUndefined();
+      const entries = await db.query<{ chain: Chain; chain_key: string | null }>('SELECT chain, chain_key FROM log_entries', {
+        type: QueryTypes.SELECT,
+      });
+      for (const e of entries) {
+        expect(chainSchema.parse(e.chain)).toEqual(e.chain);
+        expect(e.chain_key).toBe(chainKey(e.chain));
+      }
       await db.close();
     });
   });

@@ -83,7 +83,7 @@ export const CONNECTOR_LANES: Readonly<Partial<Record<Connector, number>>> = {
 
 /** Connectors that carry a tunnel; all others are direct PCIe. */
 export function carriesTunnel(connector: Connector): boolean {
-  return connector === 'usb-c' || connector === 'mini-dp';
+  return (TUNNEL_PLUGS as readonly Connector[]).includes(connector);
 }
 
 /** Slots inside a host: whatever sits in one must make room. */
@@ -94,6 +94,10 @@ export function isInside(connector: Connector): boolean {
 export function hasPcie(standard: PortStandard): standard is UplinkStandard {
   return !(WITHOUT_PCIE as readonly string[]).includes(standard);
 }
+
+/** Connectors of a tunnel, and of direct PCIe with plugs outside the case: which attributes are asked hangs on it. */
+export const TUNNEL_PLUGS = ['usb-c', 'mini-dp'] as const satisfies readonly Connector[];
+export const DIRECT_PLUGS = ['oculink-4i', 'oculink-8i', 'own-port'] as const satisfies readonly Connector[];
 
 type Some<K extends Connector> = Pick<typeof CONNECTORS, K>;
 function some<K extends Connector>(...keys: K[]): Some<K> {

@@ -1,8 +1,10 @@
 import * as z from 'zod';
-import { CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, UPLINK_STANDARDS } from './connectors';
+import { CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PLUGS, UPLINK_STANDARDS } from './connectors';
 import { TB3_COMPAT, wordsOf } from './host';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
+
+const TUNNELLED = { attr: 'connector', is: TUNNEL_PLUGS };
 
 export const dockSchema = z
   .strictObject({
@@ -11,7 +13,10 @@ export const dockSchema = z
     connector: wordAttr('Uplink connector', SOCKET_CONNECTORS, {
       help: 'What its cable ends in: a board with a fixed lead may end in an M.2 or mini card plug.',
     }),
-    uplink: choiceAttr('Uplink standard', UPLINK_STANDARDS, { findOut: manual('the uplink standard of the dock', 3) }),
+    uplink: choiceAttr('Uplink standard', UPLINK_STANDARDS, {
+      by: { attr: 'connector', may: CARRIES },
+      findOut: manual('the uplink standard of the dock', 3),
+    }),
     tb3Compat: choiceAttr(TB3_COMPAT.label, { yes: 'Yes', no: 'No' }, TB3_COMPAT),
     controllerClass: choiceAttr(
       'Controller class',
@@ -22,6 +27,7 @@ export const dockSchema = z
         d: 'D: no cap of its own',
       },
       {
+        when: TUNNELLED,
         help: 'What the link chip passes on at most to the card. Not sure: the dock is judged over all its link allows.',
         findOut: {
           how: "Read the link chip's revision in the maker's data sheet, or measure a copy rate under load.",
@@ -30,16 +36,19 @@ export const dockSchema = z
       },
     ),
     capGbps: numAttr('Own measured cap to the card', 'Gb/s', 1, 120, {
+      when: TUNNELLED,
       help: 'Usable rate host to card. It wins over the class.',
     }),
     capFirmware: textAttr('Cap holds from firmware', 60, false, {
+      when: TUNNELLED,
       help: 'Only when a firmware version changed it.',
     }).default(''),
-    capBeforeGbps: numAttr('Cap before that firmware', 'Gb/s', 1, 120),
+    capBeforeGbps: numAttr('Cap before that firmware', 'Gb/s', 1, 120, { when: TUNNELLED }),
     ownLead: choiceAttr(
       'Hub on its own USB cable',
       { yes: 'Yes', no: 'No' },
       {
+        when: TUNNELLED,
         help: 'A second USB cable back to the host keeps hub and LAN off the link.',
         findOut: { how: 'Look for a second USB socket on the dock that goes to the host.', minutes: 1 },
       },

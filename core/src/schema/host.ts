@@ -1,5 +1,13 @@
 import * as z from 'zod';
-import { CARRIES, CONNECTOR_LANES, PORT_STANDARDS, SOCKET_CONNECTORS, WITHOUT_PCIE, type PortStandard } from './connectors';
+import {
+  CARRIES,
+  CONNECTOR_LANES,
+  PORT_STANDARDS,
+  SOCKET_CONNECTORS,
+  TUNNEL_PLUGS,
+  WITHOUT_PCIE,
+  type PortStandard,
+} from './connectors';
 import { attrs, choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
 
@@ -10,6 +18,7 @@ export function wordsOf<T extends string>(stated: T | { oneOf: T[] } | null): T[
 }
 
 export const TB3_COMPAT = {
+  when: { attr: 'connector', is: ['usb-c'] },
   label: 'Speaks Thunderbolt 3',
   help: 'Matters where a USB4 end meets an older Thunderbolt end. Thunderbolt 4 and 5 always do; USB4 may leave it out.',
   findOut: manual('Thunderbolt 3 compatibility', 5),
@@ -30,6 +39,7 @@ const socketShape = z.strictObject({
   mark: textAttr('Mark beside the port', 80, false, { help: 'What is printed there, in words.' }).default(''),
   connector: wordAttr('Connector', SOCKET_CONNECTORS),
   standard: choiceAttr('Standard', PORT_STANDARDS, {
+    by: { attr: 'connector', may: CARRIES },
     help: "The shape of the plug proves nothing. Look for the mark beside the port, then in the maker's manual.",
     findOut: { how: "Read the mark beside the port, then the port table in the maker's manual.", minutes: 5 },
   }),
@@ -37,7 +47,8 @@ const socketShape = z.strictObject({
     'Tunnels PCIe',
     { yes: 'Yes', no: 'No' },
     {
-      help: 'Only for USB-C ports. USB4 may leave it out; Thunderbolt must have it.',
+      when: { attr: 'connector', is: ['usb-c'] },
+      help: 'USB4 may leave it out; Thunderbolt must have it.',
       findOut: {
         how: 'Look for "PCIe tunnelling" in the maker\'s manual and in the firmware setup, or list the USB4 router\'s PCIe adapters.',
         minutes: 10,
@@ -49,6 +60,7 @@ const socketShape = z.strictObject({
     'Controller',
     { 'built-in': 'Built into the processor', separate: 'Separate chip' },
     {
+      when: { attr: 'connector', is: TUNNEL_PLUGS },
       help: 'A separate chip sits behind a PCIe link of its own, which can be the narrowest.',
       findOut: manual('which controller drives the port', 10),
     },

@@ -11,21 +11,27 @@ export const loadSchema = z.strictObject({
     findOut: { how: 'Run a large copy over it and read the rate, or take what its link can do at most.', minutes: 5 },
   }),
   upGbps: numAttr('Takes back', 'Gb/s', 0, 120, {
+    when: { attr: 'kind', is: ['hub', 'lan', 'drive'] },
     findOut: { how: 'Run a large copy the other way and read the rate.', minutes: 5 },
   }),
   ownLead: choiceAttr(
     'On a cable of its own',
     { yes: 'Yes', no: 'No' },
-    { help: 'A second cable back to the host takes nothing from the link. Not sure: as the dock says.' },
+    {
+      when: { attr: 'kind', is: ['hub', 'lan', 'drive'] },
+      help: 'A second cable back to the host takes nothing from the link. Not sure: as the dock says.',
+    },
   ),
   pictureGbps: numAttr('The picture alone needs', 'Gb/s', 0, 120, {
-    help: 'Only for a screen: what it takes where both ends allocate bandwidth.',
+    when: { attr: 'kind', is: ['video'] },
+    help: 'What it takes where both ends allocate bandwidth.',
   }),
   asymmetric: choiceAttr(
     'Link turned to 120 out, 40 back',
     { yes: 'Yes', no: 'No' },
     {
-      help: 'Only for a screen on an 80 Gb/s link: it may turn a lane round for the picture.',
+      when: { attr: 'kind', is: ['video'] },
+      help: 'Only on an 80 Gb/s link: it may turn a lane round for the picture.',
       findOut: { how: "Read tx_lanes and rx_lanes of the dock's router: three and one mean turned.", minutes: 5 },
     },
   ),
@@ -33,7 +39,8 @@ export const loadSchema = z.strictObject({
     'Both ends allocate bandwidth',
     { yes: 'Yes', no: 'No' },
     {
-      help: 'Only for a screen. Without it the whole trained rate is set aside.',
+      when: { attr: 'kind', is: ['video'] },
+      help: 'Without it the whole trained rate is set aside.',
       findOut: { how: 'Look for DisplayPort bandwidth allocation in the log of the USB4 driver.', minutes: 10 },
     },
   ),

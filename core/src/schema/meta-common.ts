@@ -14,6 +14,7 @@ export const named = {
 };
 
 export const portFamily = textAttr("Name of the maker's own port", 60, false, {
+  when: { attr: 'connector', is: ['own-port'] },
   help: "Only for a maker's own port: both ends must be of the same family.",
   findOut: manual("the name of the maker's own port, on host and dock alike,", 3),
 }).default('');

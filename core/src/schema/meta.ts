@@ -17,10 +17,19 @@ export interface AttrMeta {
   readonly min?: number;
   readonly max?: number;
   readonly options?: readonly { readonly value: string; readonly label: string }[];
+  /** Only asked when another attribute of the same part has one of these values. */
+  readonly when?: When;
+  /** Which options go with each value of another attribute. */
+  readonly by?: { readonly attr: string; readonly may: Readonly<Record<string, readonly string[]>> };
   readonly help?: string;
   readonly findOut?: FindOut;
   /** True when "not sure" is an answer: stored as null. */
   readonly unsure: boolean;
+}
+
+export interface When {
+  readonly attr: string;
+  readonly is: readonly string[];
 }
 
 export const attrs = z.registry<AttrMeta>();
@@ -29,7 +38,7 @@ const rangeSchema = z
   .strictObject({ lo: z.number(), hi: z.number() })
   .refine((r) => r.lo <= r.hi, { message: 'the low end must not be above the high end' });
 
-type Extra = Pick<AttrMeta, 'help' | 'findOut'>;
+type Extra = Pick<AttrMeta, 'help' | 'findOut' | 'when' | 'by'>;
 
 /**
  * A number within limits, a range, or null for "not sure". An absent one counts as null, so that a
@@ -90,4 +99,17 @@ export function attributesOf(schema: z.ZodObject): [key: string, meta: AttrMeta]
     if (meta) found.push([key, meta]);
   }
   return found;
+}
+
+type Values = Readonly<Record<string, unknown>>;
+
+/** Is an attribute asked at all, given the others? */
+export function isAsked(meta: AttrMeta, values: Values): boolean {
+  return meta.when === undefined || meta.when.is.includes(String(values[meta.when.attr]));
+}
+
+/** The options of a choice that go with the other values. */
+export function optionsOf(meta: AttrMeta, values: Values): NonNullable<AttrMeta['options']> {
+  const may = meta.by?.may[String(values[meta.by.attr])];
+  return (meta.options ?? []).filter((o) => may === undefined || may.includes(o.value));
 }

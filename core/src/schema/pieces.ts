@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { ADAPTER_ENDS, CABLE_CONNECTORS, carriesTunnel } from './connectors';
+import { ADAPTER_ENDS, CABLE_CONNECTORS, carriesTunnel, DIRECT_PLUGS, TUNNEL_PLUGS } from './connectors';
 import { choiceAttr, numAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
 
@@ -19,20 +19,27 @@ export const cableSchema = z.strictObject({
   ),
   lengthMm: numAttr('Length', 'mm', 50, 60_000, { findOut: { how: 'Measure from plug to plug with a tape.', minutes: 1 } }),
   markedGbps: numAttr('Marked rate', 'Gb/s', 0.48, 120, {
-    help: 'For USB-C: the rate printed on the plug or packing, not the watts.',
+    when: { attr: 'connector', is: ['usb-c'] },
+    help: 'The rate printed on the plug or packing, not the watts.',
     findOut: {
       how: 'Read the mark on the plug: a rate in Gb/s, not watts. No mark means treat it as a charging cable.',
       minutes: 1,
     },
   }),
-  markedW: numAttr('Marked watts', 'W', 15, 240, { help: 'What it charges with; says nothing about its rate.' }),
+  markedW: numAttr('Marked watts', 'W', 15, 240, {
+    when: { attr: 'connector', is: ['usb-c'] },
+    help: 'What it charges with; says nothing about its rate.',
+  }),
   pcieGen: numAttr('Good to PCIe generation', '', 1, 5, {
     whole: true,
-    help: 'For direct PCIe: the generation the maker promises at this length.',
+    when: { attr: 'connector', is: DIRECT_PLUGS },
+    help: 'The generation the maker promises at this length.',
     findOut: manual('up to which PCIe generation the cable is promised', 3),
   }),
   family: portFamily,
 });
+
+const DIRECT_ENDS = { attr: 'hostEnd', is: Object.keys(ADAPTER_ENDS).filter((k) => !TUNNEL_PLUGS.some((t) => t === k)) };
 
 /** A piece that changes the plug: it fills a slot of the host, joins two shapes, or ends in a card slot. */
 export const adapterSchema = z
@@ -44,13 +51,16 @@ export const adapterSchema = z
     }),
     pcieGen: numAttr('Good to PCIe generation', '', 1, 5, {
       whole: true,
+      when: DIRECT_ENDS,
       findOut: manual('up to which PCIe generation the adapter is promised', 3),
     }),
     lanes: numAttr('PCIe lanes wired', '', 1, 16, {
       whole: true,
+      when: DIRECT_ENDS,
       findOut: { how: "Count the wired contacts, or read the maker's data sheet.", minutes: 5 },
     }),
     lengthMm: numAttr('Length of its own ribbon', 'mm', 0, 5000, {
+      when: DIRECT_ENDS,
       help: '0 for a plain board.',
       findOut: { how: 'Measure the ribbon with a tape.', minutes: 1 },
     }),

@@ -10,6 +10,7 @@ export const routes: Routes = [
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'plan' },
       { path: 'plan', title: 'Plan', loadComponent: () => import('./plan/plan-page').then((m) => m.PlanPage) },
+      { path: 'bring-up', title: 'Bring-up', loadComponent: () => import('./bring-up/bring-up-page').then((m) => m.BringUpPage) },
       { path: 'record', title: 'Record', loadComponent: () => import('./record/record-page').then((m) => m.RecordPage) },
     ],
   },

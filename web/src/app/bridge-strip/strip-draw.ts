@@ -16,16 +16,16 @@ function drawHop(layer: Layer, p: HopPicture, hatch: string): void {
       .attr('d', r.path)
       .attr('fill', r.kind === 'solid' ? `url(#${hatch})` : null);
   for (const t of p.teeth) {
-    const tip = t.points === 'down' ? t.y : t.y;
     const base = t.points === 'down' ? t.y - 11 : t.y + 11;
     layer
       .append('path')
       .attr('class', 'tooth')
-      .attr('d', `M${t.x - 6},${base}L${t.x + 6},${base}L${t.x},${tip}Z`);
+      .attr('d', `M${t.x - 6},${base}L${t.x + 6},${base}L${t.x},${t.y}Z`);
   }
   // A direct link's label would stand on the cable's pier: it keeps to the same two lines above the deck.
   text(layer, 'line1', p.labelX, 20, p.hop.line1);
-  text(layer, `line2 ${p.hop.pinch ? 'pinch' : ''} ${p.hop.state}`, p.labelX, 40, p.hop.line2);
+  const look = p.hop.measured ? (p.hop.measured.gbps === null ? 'unread' : 'measured') : p.hop.pinch ? 'pinch' : '';
+  text(layer, `line2 ${look} ${p.hop.state}`, p.labelX, 40, p.hop.line2);
 }
 
 function fit(words: string, width: number): string {
@@ -58,6 +58,28 @@ function drawFootbridge(layer: Layer): void {
   for (let x = x0 + 6; x < x1; x += 9) g.append('line').attr('x1', x).attr('x2', x).attr('y1', 74).attr('y2', 86);
 }
 
+/** What hangs from the dock: on a plumb line where it shares the link, beside the dock's leg where it has its own cable. */
+function drawLoads(layer: Layer, m: StripModel): void {
+  const shared = m.loads.filter((l) => !l.own);
+  const own = m.loads.filter((l) => l.own);
+  const x = (BOXES.cable.x + BOXES.cable.w + BOXES.dock.x) / 2;
+  const lines = (list: typeof shared, at: number) =>
+    list
+      .slice(0, 2)
+      .forEach((l, i) =>
+        text(layer, 'fact', at, 162 + i * 15, list.length > 2 && i === 1 ? `${l.words}; ${list.length - 2} more` : l.words),
+      );
+  if (shared.length > 0) {
+    layer
+      .append('path')
+      .attr('class', 'plumb')
+      .attr('d', `M${x},${DECK.bottom - 10}V144`);
+    layer.append('circle').attr('class', 'plumb-bob').attr('cx', x).attr('cy', 146).attr('r', 3);
+    lines(shared, x);
+  }
+  lines(own, BOXES.dock.x + BOXES.dock.w + 60);
+}
+
 /** Draw the full strip into an SVG element: ribbons first, piers over them. */
 export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   const root = select(svg);
@@ -72,6 +94,7 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   for (const p of stripPicture(m)) drawHop(layer, p, hatch);
   drawFootbridge(layer);
   for (const p of m.piers) drawPier(layer, p);
+  drawLoads(layer, m);
   const bar = scaleBarPx(m);
   layer
     .append('path')

@@ -23,7 +23,7 @@ const TEAR = 8;
 const NECK_PX = 96;
 
 export interface Ribbon {
-  readonly kind: 'solid' | 'outer' | 'unknown' | 'torn';
+  readonly kind: 'solid' | 'outer' | 'unknown' | 'torn' | 'core';
   readonly path: string;
 }
 export interface HopPicture {
@@ -123,7 +123,10 @@ function picture(h: StripHop, px: (g: number) => number): HopPicture {
     if (h.state === 'blocked') return g === torn ? tornRibbons(g, UNKNOWN_PX) : [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
     if (h.state === 'unknown' || !h.usable) return [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
     const low: Ribbon = { kind: 'solid', path: shape(ribbonPoints(g, h, px, 'lo')) };
-    return h.state === 'range' ? [{ kind: 'outer', path: shape(ribbonPoints(g, h, px, 'hi')) }, low] : [low];
+    const gbps = h.measured?.gbps ?? null;
+    // Measured is solid inside the expected outline: the gap is the shortfall.
+    const core: Ribbon[] = gbps === null ? [] : [{ kind: 'core', path: flat(g, px(gbps)) }];
+    return h.state === 'range' ? [{ kind: 'outer', path: shape(ribbonPoints(g, h, px, 'hi')) }, low, ...core] : [low, ...core];
   });
   return { hop: h, ribbons, teeth: teeth(h, px), labelX: box.x + box.w / 2, box };
 }

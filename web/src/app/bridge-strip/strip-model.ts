@@ -1,21 +1,13 @@
-import { TRANSPORT_20, TRANSPORT_40, type Hop } from '@ruddy/core/link';
-import type { Evaluation } from '@ruddy/core/plan';
-import type { Chain, Slot } from '@ruddy/core/schema';
-import { portName } from '@ruddy/core/setup';
+import type { LinkCheck } from '@ruddy/core/bring-up';
+import { TRANSPORT_40, takesOf } from '@ruddy/core/link';
+import type { Evaluation, Hop } from '@ruddy/core/plan';
+import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
 import { rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
 import { isExact, type Range } from '@ruddy/core/units';
+import { measuredHops, type HopMeasure } from './strip-measured';
+import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-piers';
 
-/** Banks and piers, host side first. Screen and system details come with later pages; their piers stand already. */
-export const PIERS = ['system', 'port', 'cable', 'dock', 'card', 'screen'] as const;
-export type PierKey = (typeof PIERS)[number];
-
-export interface Pier {
-  readonly key: PierKey;
-  readonly role: string;
-  readonly name: string;
-  readonly facts: readonly string[];
-  readonly state: 'chosen' | 'not chosen' | 'not used';
-}
+export { pierOf, PIERS, role, type Pier, type PierKey } from './strip-piers';
 
 export type HopState = 'expected' | 'range' | 'unknown' | 'blocked';
 
@@ -35,20 +27,29 @@ export interface StripHop {
   readonly pinch: boolean;
   /** The pier the neck and its teeth stand beside; null when no single part sets it. */
   readonly neckAt: PierKey | null;
+  /** Only where readings are shown; null otherwise. */
+  readonly measured: HopMeasure | null;
+}
+
+/** What else hangs under the deck. */
+export interface StripLoad {
+  readonly words: string;
+  readonly own: boolean;
 }
 
 export interface StripModel {
   readonly name: string;
+  readonly mode: 'expected' | 'measured';
   readonly verdict: string;
   readonly piers: readonly Pier[];
   readonly hops: readonly StripHop[];
+  readonly loads: readonly StripLoad[];
   /** Largest rate from the port rightwards decides: 32, 64 or 128 Gb/s are 48 px. */
   readonly scaleGbps: 32 | 64 | 128;
   readonly pinchLine: string;
   readonly notKnown: readonly string[];
 }
 
-const SLOT_PIER: Record<Slot, PierKey> = { host: 'system', socket: 'port', path: 'cable', dock: 'dock', card: 'card' };
 const NOUN: Record<PierKey, string> = {
   system: 'the host',
   port: 'the host port',
@@ -58,90 +59,28 @@ const NOUN: Record<PierKey, string> = {
   screen: 'the screen',
 };
 
-export function pierOf(slot: Slot): PierKey {
-  return SLOT_PIER[slot];
-}
+/** A transport as its link is called. */
+const LINKS: readonly (readonly [number, string])[] = [
+  [0, 'no link'],
+  [10, 'Thunderbolt 10'],
+  [19.39, 'USB4 20'],
+  [20, 'Thunderbolt 20'],
+  [38.79, 'USB4 40'],
+  [40, 'Thunderbolt 40'],
+  [80, 'USB4 80'],
+  [120, 'USB4 120/40'],
+];
 
-function piers(chain: Chain): Pier[] {
-  const socket = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
-  const cables = chain.path ?? [];
-  const length = cables.reduce<number | null>(
-    (sum, c) => (sum === null || typeof c.spec.lengthMm !== 'number' ? null : sum + c.spec.lengthMm),
-    0,
-  );
-  const metres = length === null ? 'length not known' : length >= 1000 ? `${(length / 1000).toFixed(1)} m` : `${length} mm`;
-  const first = cables[0]?.spec;
-  const mark = first?.connector === 'oculink-4i' ? gen(first.pcieGen) : first ? marked(first.markedGbps) : '';
-  const standard = socket && typeof socket.standard === 'string' ? STANDARD[socket.standard] : 'standard not known';
-  return [
-    {
-      key: 'system',
-      role: 'System',
-      name: chain.host ? chain.host.model : '',
-      facts: chain.host ? [FORM[chain.host.form]] : [],
-      state: chain.host ? 'chosen' : 'not chosen',
-    },
-    {
-      key: 'port',
-      role: 'Host port',
-      name: socket ? shortPosition(portName(socket)) : '',
-      facts: socket ? [standard ?? ''] : [],
-      state: socket ? 'chosen' : 'not chosen',
-    },
-    {
-      key: 'cable',
-      role: 'Cable',
-      name: cables.map((c) => c.spec.model).join(' + '),
-      facts: cables.length > 0 ? [`${metres} ${first?.construction ?? ''}`.trim(), mark] : [],
-      state: chain.path === null ? 'not chosen' : cables.length === 0 ? 'not used' : 'chosen',
-    },
-    {
-      key: 'dock',
-      role: 'Dock',
-      name: chain.dock ? chain.dock.model : '',
-      facts: chain.dock ? [`slot ×${laneText(chain.dock.slotLanes)}`] : [],
-      state: chain.dock ? 'chosen' : 'not chosen',
-    },
-    {
-      key: 'card',
-      role: 'Card',
-      name: chain.card ? chain.card.model : '',
-      facts: chain.card ? [`could do ×${laneText(chain.card.lanes)}`] : [],
-      state: chain.card ? 'chosen' : 'not chosen',
-    },
-    { key: 'screen', role: 'Screen', name: '', facts: [], state: 'not chosen' },
-  ];
-}
-
-const FORM = { laptop: 'laptop', 'mini-pc': 'mini PC', handheld: 'handheld', desktop: 'desktop' } as const;
-const STANDARD: Record<string, string> = {
-  'usb-c': 'USB-C, no PCIe',
-  'usb4-20': 'USB4 20',
-  'usb4-40': 'USB4 40',
-  'thunderbolt-4': 'Thunderbolt 4',
-  oculink: 'OCuLink',
-};
-
-function shortPosition(position: string): string {
-  return position.length > 18 ? `${position.slice(0, 17)}…` : position;
-}
-
-function laneText(n: number | Range | null): string {
-  return n === null ? '?' : typeof n === 'number' ? String(n) : whole(n);
-}
-
-function gen(n: number | Range | null): string {
-  return n === null ? 'rate not known' : `good to Gen${laneText(n)}`;
-}
-
-function marked(n: number | Range | null): string {
-  return n === null ? 'mark not known' : `marked ${laneText(n)}`;
+function linkName(gbps: number): string {
+  const near = LINKS.reduce((a, b) => (Math.abs(b[0] - gbps) < Math.abs(a[0] - gbps) ? b : a));
+  return near[1];
 }
 
 function transportName(t: Range): string {
-  const one = (x: number) => (Math.abs(x - TRANSPORT_40) < 0.01 ? '40' : Math.abs(x - TRANSPORT_20) < 0.01 ? '20' : '0');
-  if (isExact(t)) return `USB4 ${one(t.lo)}`;
-  return t.lo === 0 ? `USB4 up to ${one(t.hi)}` : `USB4 ${one(t.lo)} to ${one(t.hi)}`;
+  if (isExact(t)) return linkName(t.lo);
+  const [lo, hi] = [linkName(t.lo), linkName(t.hi)];
+  if (lo === hi) return lo;
+  return t.lo === 0 ? `up to ${hi}` : `${lo} to ${hi.replace(/^USB4 /, lo.startsWith('USB4') ? '' : 'USB4 ')}`;
 }
 
 /** What a hop trains to: "USB4 20 by the cable · PCIe Gen3 ×4" or "PCIe Gen4 ×4". */
@@ -160,66 +99,84 @@ function stateOf(h: Hop): HopState {
   return isExact(h.usable.down) ? 'expected' : 'range';
 }
 
-function stripHop(h: Hop, index: number, e: Evaluation): StripHop {
+const bare = (q: Range | undefined): Range | null => (q ? { lo: q.lo, hi: q.hi } : null);
+
+function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | null): StripHop {
   const { pinch } = e.predicted.link;
   const isPinch = pinch.hops.includes(index);
   const state = stateOf(h);
   const [from, to] = [pierOf(h.from), pierOf(h.to)];
   const [a, b] = [PIERS.indexOf(from), PIERS.indexOf(to)];
-  const through = PIERS.slice(a + 1, b);
   const neckAt = isPinch && pinch.part ? pierOf(pinch.part) : null;
   const named = isPinch && (pinch.part !== null || !pinch.certain) && state !== 'unknown';
   const value = state === 'blocked' ? '0.0 Gb/s' : h.usable ? `${rate(h.usable.down)} Gb/s` : 'not known';
+  const usual =
+    state === 'blocked' ? `blocked: ${value}` : named ? `${pinch.certain ? 'pinch' : 'may pinch'}: ${value} usable` : value;
   return {
     index,
     from,
     to,
-    through,
-    line1: trained(h, neckAt),
-    line2:
-      state === 'blocked' ? `blocked: ${value}` : named ? `${pinch.certain ? 'pinch' : 'may pinch'}: ${value} usable` : value,
+    through: PIERS.slice(a + 1, b),
+    line1: measured?.line1 ?? trained(h, neckAt),
+    line2: measured?.line2 ?? usual,
     state,
-    usable: h.usable ? { lo: h.usable.down.lo, hi: h.usable.down.hi } : null,
-    up: h.usable ? { lo: h.usable.up.lo, hi: h.usable.up.hi } : null,
-    full: isPinch && pinch.part && pinch.rest ? pinch.rest : h.usable ? { lo: h.usable.down.lo, hi: h.usable.down.hi } : null,
+    usable: bare(h.usable?.down),
+    up: bare(h.usable?.up),
+    full: isPinch && pinch.part && pinch.rest ? pinch.rest : bare(h.usable?.down),
     pinch: named,
     neckAt: named ? neckAt : null,
+    measured,
   };
 }
 
 function pinchLine(e: Evaluation): string {
   const { pinch, usable } = e.predicted.link;
   if (!usable) return 'Pinch: not known.';
+  const noun = pinch.part === 'loads' ? 'what hangs on the dock' : pinch.part ? NOUN[pierOf(pinch.part)].replace('the ', '') : '';
   const broken = e.predicted.link.hops.some((h) => h.state === 'broken');
-  if (broken) return `Pinch: ${pinch.part ? NOUN[pierOf(pinch.part)].replace('the ', '') : 'not known'}, 0.0 Gb/s usable.`;
+  if (broken) return `Pinch: ${noun || 'not known'}, 0.0 Gb/s usable.`;
   const rest = pinch.rest ? `; the rest could carry ${rate(pinch.rest)}` : '';
   if (pinch.part === null)
     return pinch.certain
       ? `Pinch: no single part, ${rate(usable.down)} Gb/s usable.`
       : `Pinch: not certain, ${rate(usable.down)} Gb/s usable${rest}.`;
-  return `Pinch: ${NOUN[pierOf(pinch.part)].replace('the ', '')}, ${rate(usable.down)} Gb/s usable${rest}.`;
+  return `Pinch: ${noun}, ${rate(usable.down)} Gb/s usable${rest}.`;
 }
 
-/** Everything the strip shows, in every form: the picture, the small form, the text and the buttons are made from it. */
-export function stripModel(name: string, chain: Chain, e: Evaluation): StripModel {
-  const hops = e.predicted.link.hops.map((h, i) => stripHop(h, i, e));
+function loadsOf(chain: Chain, kind: 'tunnel' | 'direct'): StripLoad[] {
+  const lead = typeof chain.dock?.ownLead === 'string' ? chain.dock.ownLead : null;
+  return chain.loads.map((load) => {
+    const { down, up } = takesOf(load, lead);
+    const own = (down.hi === 0 && up.hi === 0) || kind === 'direct';
+    const back = up.hi > 0 ? ` and ${rate(up)} back` : '';
+    return { words: `${LOAD_KINDS[load.kind]}, ${own ? 'on its own cable' : `${rate(down)} Gb/s${back} on the link`}`, own };
+  });
+}
+
+/**
+ * Everything the strip shows, in every form: the picture, the small form, the text and the buttons are made from it. With readings,
+ * or null for none yet, it shows measured beside expected.
+ */
+export function stripModel(name: string, chain: Chain, e: Evaluation, readings?: LinkCheck | null): StripModel {
+  const { link } = e.predicted;
+  const measured = readings === undefined ? null : measuredHops(link.hops, readings);
+  const hops = link.hops.map((h, i) => stripHop(h, i, e, measured?.[i] ?? null));
   const scaled = hops
     .filter((h) => h.from !== 'system' || hops.length === 1)
     .flatMap((h) => [h.usable?.hi ?? 0, h.full?.hi ?? 0]);
   const largest = Math.max(0, ...scaled);
   const open = hops.filter((h) => h.state === 'unknown').map((h) => `${role(h.from)} to ${role(h.to)}`);
-  const unchosen = piers(chain).filter((p) => p.state === 'not chosen' && p.key !== 'screen');
+  const piers = piersOf(chain, link.pinch.setBy);
+  const unchosen = piers.filter((p) => p.state === 'not chosen' && p.key !== 'screen');
   return {
     name,
+    mode: measured ? 'measured' : 'expected',
     verdict: VERDICT_WORDS[e.predicted.verdict.state],
-    piers: piers(chain),
+    piers,
     hops,
+    loads: loadsOf(chain, link.kind),
     scaleGbps: largest <= 32 ? 32 : largest <= 64 ? 64 : 128,
     pinchLine: pinchLine(e),
     notKnown: [...open, ...unchosen.map((p) => p.role.toLowerCase())],
   };
-}
-
-export function role(key: PierKey): string {
-  return { system: 'System', port: 'Host port', cable: 'Cable', dock: 'Dock', card: 'Card', screen: 'Screen' }[key];
 }

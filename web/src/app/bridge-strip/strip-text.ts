@@ -16,20 +16,27 @@ function stateWord(h: StripHop): string {
 /** One hop in words, with both directions. */
 export function hopText(h: StripHop): string {
   const through = h.through.length > 0 ? ` through ${h.through.map((k) => role(k).toLowerCase()).join(', ')}` : '';
+  const ends = `${role(h.from)} to ${role(h.to)}${through}`;
+  if (h.measured) return `${ends}: ${h.measured.clause}. ${stateWord(h)}.`;
   const clause = h.usable ? `${rate(h.usable)} Gb/s usable to the card, ${rate(h.up)} back, expected` : 'rate not known';
-  return `${role(h.from)} to ${role(h.to)}${through}: ${h.line1}. ${clause}. ${stateWord(h)}.`;
+  return `${ends}: ${h.line1}. ${clause}. ${stateWord(h)}.`;
 }
 
 /** The paragraph a screen reader hears first. */
 export function summaryText(m: StripModel): string {
+  const loads = m.loads.length > 0 ? ` ${m.loads.map((l) => `${l.words}.`).join(' ')}` : '';
   const known = m.notKnown.length > 0 ? ` ${m.notKnown.length} not known: ${m.notKnown.join(', ')}.` : '';
   const hops = `${m.hops.length} ${m.hops.length === 1 ? 'hop' : 'hops'} from system to card.`;
-  return `${m.name}, expected. ${m.verdict}. ${hops} ${m.pinchLine}${known}`;
+  return `${m.name}, ${m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
 }
 
 /** The strip in words, in the order of the picture: a part, the hop that leaves it, the next part. */
 export function stripList(m: StripModel): string[] {
-  return m.piers.flatMap((p) => [pierText(p), ...m.hops.filter((h) => h.from === p.key).map(hopText)]);
+  return m.piers.flatMap((p) => [
+    pierText(p),
+    ...(p.key === 'dock' ? m.loads.map((l) => `Hangs from the dock: ${l.words}.`) : []),
+    ...m.hops.filter((h) => h.from === p.key).map(hopText),
+  ]);
 }
 
 /** One line to paste: "System =53.4= Host port =16.0 pinch= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)". */

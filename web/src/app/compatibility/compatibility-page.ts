@@ -1,17 +1,28 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
+import { ScrollingModule, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatCheckboxModule } from '@angular/material/checkbox';
-import { Router, RouterLink } from '@angular/router';
-import { PROVENANCE_LABELS, VERSION_LABELS, type OutcomeEntry } from '@ruddy/core/api';
+import { Router } from '@angular/router';
+import { EMPTY, expand, reduce, tap } from 'rxjs';
+import { COMPAT_SORTS, type CompatRow, type CompatSort } from '@ruddy/core/api';
 import { OUTCOMES } from '@ruddy/core/log';
+import { PORT_STANDARDS } from '@ruddy/core/schema';
 import { PagedList } from '../data/paged-list';
-import { SetupsData, type OutcomeFilter } from '../data/setups';
+import { SetupsData, type CompatFilter } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
-import { counted, day, orEmpty } from '../shared/format';
+import { counted, orEmpty } from '../shared/format';
+import { VerdictChip } from '../verdict/verdict-chip';
+import { COLUMNS, seenText, type Column } from './compat-columns';
+import { ChainEntries } from './chain-entries';
+import { compatCsv, download } from './compat-export';
 
-/** The compatibility log as a plain list: what was connected, under which versions, and what happened. */
+const SHOWN = 'ruddy.compatibility.columns';
+/** Rows from the end at which the next page is asked for. */
+const AHEAD = 20;
+const ROW_PX = 44;
+
+/** What works with what: a row a chain that was logged, predicted and seen apart. */
 @Component({
-  imports: [RouterLink, MatButtonModule, MatCheckboxModule],
+  imports: [MatButtonModule, ScrollingModule, VerdictChip, ChainEntries],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compatibility-page.html',
   styleUrl: './compatibility-page.scss',
@@ -21,38 +32,134 @@ export class CompatibilityPage {
   readonly #router = inject(Router);
   readonly q = input('', { transform: orEmpty });
   readonly outcome = input('', { transform: orEmpty });
-  readonly newest = input('', { transform: orEmpty });
+  readonly standard = input('', { transform: orEmpty });
+  readonly sort = input('', { transform: orEmpty });
+  readonly dir = input('', { transform: orEmpty });
+  readonly open = input('', { transform: orEmpty });
+
   readonly outcomes = OUTCOMES;
   readonly words = OUTCOME_WORDS;
-  readonly provenance = PROVENANCE_LABELS;
-  readonly list = new PagedList<OutcomeEntry, OutcomeFilter>((f) => this.#data.outcomes(f));
+  readonly standards = Object.entries(PORT_STANDARDS);
+  readonly all = COLUMNS;
+  readonly seen = seenText;
+  readonly total = signal(0);
+  readonly exporting = signal(false);
+  readonly exportProblem = signal<string | null>(null);
+  readonly list = new PagedList<CompatRow, CompatFilter>((f) =>
+    this.#data.compatibility({ ...f, limit: 100 }).pipe(tap((p) => this.total.set(p.total))),
+  );
   readonly rows = this.list.rows;
-  readonly day = day;
+  readonly viewport = viewChild(CdkVirtualScrollViewport);
+  readonly #hidden = signal(chosenColumns());
+  readonly columns = computed(() => COLUMNS.filter((c) => this.#hidden().includes(c.key)));
+  readonly template = computed(() =>
+    this.columns()
+      .map((c) => `minmax(0, ${c.wide}fr)`)
+      .join(' '),
+  );
+  readonly sorted = computed<{ by: CompatSort; dir: 'asc' | 'desc' }>(() => ({
+    by: COMPAT_SORTS.find((s) => s === this.sort()) ?? 'newest',
+    dir: this.dir() === 'asc' ? 'asc' : 'desc',
+  }));
+  /** As tall as its rows, up to what leaves room for an opened chain. */
+  readonly height = computed(() => Math.min(10, Math.max(1, this.rows()?.length ?? 1)) * ROW_PX);
+  readonly opened = computed(() => this.rows()?.find((r) => r.key === this.open()) ?? null);
   readonly headline = computed(() => {
     const rows = this.rows();
     if (!rows) return 'Reading the log …';
-    const good = rows.filter((r) => r.outcome === 'works' || r.outcome === 'care').length;
-    const more = this.list.next() ? ' so far; there are more' : '';
-    return rows.length === 0
-      ? '0 outcomes fit.'
-      : `${counted(rows.length, 'outcome')}${more}: ${good} worked, ${rows.length - good} did not.`;
+    if (this.total() === 0) return '0 chains fit.';
+    const against = rows.filter((r) => r.contradicted).length;
+    const shown = rows.length < this.total() ? `; of the first ${rows.length}` : '';
+    const contradicted = `${against === 0 ? 'none is' : against === 1 ? '1 is' : `${against} are`} contradicted by what was seen`;
+    return `${counted(this.total(), 'chain')} logged${shown}; ${contradicted}.`;
   });
 
   constructor() {
-    effect(() => this.list.load({ q: this.q(), outcome: this.outcome(), newest: this.newest() === '1' }));
+    effect(() => this.list.load(this.#filter()));
   }
+
+  readonly keyOf = (_i: number, r: CompatRow): string => r.key;
 
   filter(query: Record<string, string | null>): void {
     void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
   }
 
-  versions(e: OutcomeEntry): string {
-    return (Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS)[])
-      .flatMap((k) => (e.versions[k] ? [`${VERSION_LABELS[k].toLowerCase()} ${e.versions[k]}`] : []))
-      .join(', ');
+  sortBy(c: Column): void {
+    if (!c.sort) return;
+    const { by, dir } = this.sorted();
+    const first = c.sort === 'newest' || c.sort === 'n' ? 'desc' : 'asc';
+    this.filter({ sort: c.sort, dir: by === c.sort ? (dir === 'asc' ? 'desc' : 'asc') : first });
   }
 
-  status(e: OutcomeEntry): string {
-    return e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands';
+  ariaSort(c: Column): 'ascending' | 'descending' | 'none' | null {
+    if (!c.sort) return null;
+    const { by, dir } = this.sorted();
+    return by === c.sort ? (dir === 'asc' ? 'ascending' : 'descending') : 'none';
+  }
+
+  isShown(c: Column): boolean {
+    return this.#hidden().includes(c.key);
+  }
+
+  show(c: Column, on: boolean): void {
+    this.#hidden.update((keys) => (on ? [...keys, c.key] : keys.filter((k) => k !== c.key)));
+    localStorage.setItem(SHOWN, JSON.stringify(this.#hidden()));
+  }
+
+  /** The next page is read before its first row is needed. */
+  scrolled(index: number): void {
+    const [rows, view] = [this.rows()?.length ?? 0, this.viewport()?.getRenderedRange()];
+    if (Math.max(index, view?.end ?? 0) > rows - AHEAD) this.list.more();
+  }
+
+  toggle(r: CompatRow): void {
+    this.filter({ open: this.open() === r.key ? null : r.key });
+  }
+
+  /** Every chain that fits the filter, not only those read so far. */
+  export(kind: 'csv' | 'json'): void {
+    this.exporting.set(true);
+    this.exportProblem.set(null);
+    const page = (cursor?: string) => this.#data.compatibility({ ...this.#filter(), limit: 500, ...(cursor && { cursor }) });
+    page()
+      .pipe(
+        expand((p) => (p.next ? page(p.next) : EMPTY)),
+        reduce((rows: CompatRow[], p) => [...rows, ...p.items], []),
+      )
+      .subscribe({
+        next: (rows) => void this.#save(kind, rows),
+        error: (e: Error) => {
+          this.exporting.set(false);
+          this.exportProblem.set(`Nothing was written: ${e.message}`);
+        },
+      });
+  }
+
+  async #save(kind: 'csv' | 'json', rows: CompatRow[]): Promise<void> {
+    if (kind === 'csv') download('compatibility.csv', 'text/csv', await compatCsv(rows));
+    else download('compatibility.json', 'application/json', JSON.stringify(rows, null, 2));
+    this.exporting.set(false);
+  }
+
+  #filter(): CompatFilter {
+    const { by, dir } = this.sorted();
+    return {
+      sort: by,
+      dir,
+      ...(this.q() && { q: this.q() }),
+      ...(this.outcome() && { outcome: this.outcome() as CompatFilter['outcome'] }),
+      ...(this.standard() && { standard: this.standard() as CompatFilter['standard'] }),
+    };
+  }
+}
+
+function chosenColumns(): string[] {
+  const usual = COLUMNS.filter((c) => c.usual).map((c) => c.key);
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(SHOWN) ?? 'null');
+    return Array.isArray(kept) && kept.length > 0 ? kept.map(String) : usual;
+  } catch {
+    // What is kept there is no list: the usual columns stand.
+    return usual;
   }
 }

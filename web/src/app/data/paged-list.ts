@@ -18,6 +18,7 @@ export class PagedList<T, F extends object> {
   readonly #read: (filter: F & { cursor?: string }) => Observable<Page<T>>;
   readonly #asked = new Subject<F>();
   #filter: F | null = null;
+  #reading: string | null = null;
 
   constructor(read: (filter: F & { cursor?: string }) => Observable<Page<T>>) {
     this.#read = read;
@@ -44,9 +45,13 @@ export class PagedList<T, F extends object> {
   /** Read the page after the last one shown. */
   more(): void {
     const cursor = this.next();
-    if (!cursor || !this.#filter) return;
-    this.#guarded({ ...this.#filter, cursor }).subscribe((page) => {
-      if (!page) return;
+    if (!cursor || !this.#filter || this.#reading === cursor) return;
+    this.#reading = cursor;
+    const filter = this.#filter;
+    this.#guarded({ ...filter, cursor }).subscribe((page) => {
+      this.#reading = null;
+      // Another filter was asked for meanwhile: these rows belong to a list that is gone.
+      if (!page || filter !== this.#filter) return;
       this.rows.update((rows) => [...(rows ?? []), ...page.items]);
       this.next.set(page.next);
     });

@@ -13,6 +13,8 @@ const stored: Setup = {
   origin: 'own',
   clonedFrom: null,
   slots: { host: null, socket: null, path: null, dock: null, card: null },
+  loads: [],
+  installed: { dockFirmware: '' },
   createdAt: '2026-11-01T09:00:00Z',
   savedAt: '2026-11-01T09:00:00Z',
 };

@@ -14,6 +14,9 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
+/** What of a setup decides its judgement. */
+export type Judged = Pick<Fields, 'slots' | 'loads' | 'installed'>;
+
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 
@@ -39,7 +42,7 @@ export class SetupEditor {
   #lastChange = '';
   readonly #changed = new Subject<void>();
   readonly #opening = new Subject<string>();
-  readonly #judge = new Subject<Fields['slots']>();
+  readonly #judge = new Subject<Judged>();
   readonly #undo = signal<Fields[]>([]);
   readonly #redo = signal<Fields[]>([]);
 
@@ -70,8 +73,8 @@ export class SetupEditor {
     this.#changed.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.flush());
     this.#judge
       .pipe(
-        switchMap((slots) =>
-          this.#data.judge(slots).pipe(
+        switchMap((f) =>
+          this.#data.judge(f).pipe(
             tap((j) => {
               this.judgement.set(j);
               this.judging.set(null);
@@ -103,7 +106,7 @@ export class SetupEditor {
   /** Look again, for example after an outcome was logged. */
   refresh(): void {
     const f = this.fields();
-    if (f) this.#judge.next(f.slots);
+    if (f) this.#judge.next(f);
   }
 
   change(patch: SetupPatch): void {
@@ -166,15 +169,17 @@ export class SetupEditor {
       return;
     }
     this.fields.set(s);
-    this.#judge.next(s.slots);
+    this.#judge.next(s);
   }
 
   #become(next: Fields): void {
-    const slotsChanged = JSON.stringify(this.fields()?.slots) !== JSON.stringify(next.slots);
-    this.fields.set({ name: next.name, state: next.state, notes: next.notes, slots: next.slots });
+    const chain = (f: Fields | null) => JSON.stringify([f?.slots, f?.loads, f?.installed]);
+    const chainChanged = chain(this.fields()) !== chain(next);
+    const { name, state, notes, slots, loads, installed } = next;
+    this.fields.set({ name, state, notes, slots, loads, installed });
     this.#keep();
     if (this.save().kind !== 'saving' && this.save().kind !== 'conflict') this.save.set({ kind: 'unsaved' });
-    if (slotsChanged) this.#judge.next(next.slots);
+    if (chainChanged) this.#judge.next(next);
     this.#changed.next();
   }
 

@@ -5,6 +5,8 @@ const base: Fields = {
   state: 'planned',
   notes: '',
   slots: { host: 'h1', socket: 'left', path: ['k1'], dock: 'd1', card: null },
+  loads: [],
+  installed: { dockFirmware: '' },
 };
 const but = (over: Partial<Fields>): Fields => ({ ...base, ...over });
 const slots = (over: Partial<Fields['slots']>): Fields => ({ ...base, slots: { ...base.slots, ...over } });

@@ -1,7 +1,7 @@
 import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/api';
 import { changeSlots } from '@ruddy/core/setup';
 
-export type Fields = Pick<Setup, 'name' | 'state' | 'notes' | 'slots'>;
+export type Fields = Pick<Setup, 'name' | 'state' | 'notes' | 'slots' | 'loads' | 'installed'>;
 
 /** A setup's fields with a patch applied, as the server will apply it. */
 export function applyPatch(s: Fields, p: SetupPatch): Fields {
@@ -10,6 +10,8 @@ export function applyPatch(s: Fields, p: SetupPatch): Fields {
     state: p.state ?? s.state,
     notes: p.notes ?? s.notes,
     slots: changeSlots(s.slots, p.slots),
+    loads: p.loads ?? s.loads,
+    installed: p.installed ?? s.installed,
   };
 }
 
@@ -23,6 +25,8 @@ export function patchBetween(from: Fields, to: Fields): SetupPatch {
   if (from.name !== to.name) patch.name = to.name;
   if (from.state !== to.state) patch.state = to.state;
   if (from.notes !== to.notes) patch.notes = to.notes;
+  if (!same(from.loads, to.loads)) patch.loads = to.loads;
+  if (!same(from.installed, to.installed)) patch.installed = to.installed;
   const slots: Partial<SetupSlots> = {};
   if (from.slots.host !== to.slots.host) slots.host = to.slots.host;
   if (from.slots.socket !== to.slots.socket || slots.host !== undefined) slots.socket = to.slots.socket;
@@ -46,6 +50,8 @@ export const FIELD_LABELS = {
   'slots/path': 'Cable',
   'slots/dock': 'Dock',
   'slots/card': 'Card',
+  loads: 'What else hangs on the dock',
+  installed: 'Dock firmware',
 } as const;
 export type FieldPath = keyof typeof FIELD_LABELS;
 export const FIELD_PATHS = Object.keys(FIELD_LABELS) as FieldPath[];

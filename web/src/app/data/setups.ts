@@ -1,8 +1,12 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type {
+  CompatQuery,
+  CompatRow,
   OutcomeEntry,
   Page,
+  ReadingBody,
+  ReadingEntry,
   Setup,
   SetupEvent,
   SetupPatch,
@@ -27,6 +31,8 @@ export interface SetupFilter {
   state?: SetupState;
   retired?: boolean;
 }
+
+export type CompatFilter = Partial<Pick<CompatQuery, 'q' | 'outcome' | 'standard' | 'sort' | 'dir'>>;
 
 export interface OutcomeFilter {
   setupId?: string;
@@ -79,7 +85,7 @@ export class SetupsData {
   }
 
   /** Judge a choice of parts without storing it; the log's outcomes of the same chain come along. */
-  judge(slots: SetupSlots): Observable<Judgement> {
+  judge({ slots, loads, installed }: Pick<Setup, 'slots' | 'loads' | 'installed'>): Observable<Judgement> {
     const byId = (id: string | null) => (id === null ? null : { id });
     return this.#api.post('/evaluate', {
       chain: {
@@ -88,6 +94,8 @@ export class SetupsData {
         path: slots.path?.map((id) => ({ id })) ?? null,
         dock: byId(slots.dock),
         card: byId(slots.card),
+        loads,
+        installed,
       },
       evidence: 'log',
     });
@@ -105,7 +113,21 @@ export class SetupsData {
     return this.#api.post(`/setups/${id}/outcomes`, body);
   }
 
+  readings(id: string): Observable<{ items: ReadingEntry[] }> {
+    return this.#api.get(`/setups/${id}/readings`);
+  }
+
+  addReading(id: string, body: ReadingBody): Observable<{ items: ReadingEntry[] }> {
+    return this.#api.post(`/setups/${id}/readings`, body);
+  }
+
+  compatibility(filter: CompatFilter & { cursor?: string; limit?: number }): Observable<Page<CompatRow> & { total: number }> {
+    return this.#api.get('/compatibility', { ...filter });
+  }
+
   outcomes(filter: {
+    chain?: string;
+    limit?: number;
     setupId?: string;
     outcome?: string;
     q?: string;

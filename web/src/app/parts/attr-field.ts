@@ -30,9 +30,9 @@ import type { FieldValue } from './form-model';
               <mat-option [value]="null">Not sure</mat-option>
             }
             @if (several(); as s) {
-              <mat-option [value]="s">{{ s.join(' or ') }}</mat-option>
+              <mat-option [value]="s">{{ severalWords() }}</mat-option>
             }
-            @for (o of meta().options ?? []; track o.value) {
+            @for (o of options() ?? meta().options ?? []; track o.value) {
               <mat-option [value]="o.value">{{ o.label }}</mat-option>
             }
           </mat-select>
@@ -78,11 +78,17 @@ import type { FieldValue } from './form-model';
 export class AttrField {
   readonly key = input.required<string>();
   readonly meta = input.required<AttrMeta>();
+  /** The options that go with what other fields hold; without, all. */
+  readonly options = input<AttrMeta['options']>();
   readonly control = input.required<FormControl<FieldValue>>();
   readonly error = input<string | null>(null);
   readonly several = computed(() => {
     const value = this.control().value;
     return Array.isArray(value) ? value : null;
+  });
+  readonly severalWords = computed(() => {
+    const label = (v: string) => this.meta().options?.find((o) => o.value === v)?.label ?? v;
+    return (this.several() ?? []).map(label).join(' or ');
   });
   readonly limits = computed(() => {
     const m = this.meta();

@@ -1,6 +1,15 @@
 import { FormArray, FormControl, FormGroup } from '@angular/forms';
 import type * as z from 'zod';
-import { attributesOf, PART_SCHEMAS, socketSchema, type AnySpec, type AttrMeta, type PartKind } from '@ruddy/core/schema';
+import {
+  attributesOf,
+  isAsked,
+  optionsOf,
+  PART_SCHEMAS,
+  socketSchema,
+  type AnySpec,
+  type AttrMeta,
+  type PartKind,
+} from '@ruddy/core/schema';
 import { readNumber } from '../shared/format';
 
 /** A control holds what a person typed; null stands for "not sure" in a choice. */
@@ -75,6 +84,8 @@ function valuesOf(
 ): Record<string, unknown> {
   const spec: Record<string, unknown> = {};
   for (const [key, meta] of fields) {
+    // What is not asked is not sent: it becomes "not known".
+    if (!isAsked(meta, group.value)) continue;
     const value = group.controls[key]?.value ?? null;
     if (meta.input === 'number') {
       const read = typedNumber(typeof value === 'string' ? value : '');
@@ -98,4 +109,15 @@ export function readForm(m: PartFormModel): { spec: AnySpec | null; errors: Erro
       if (!errors.has(place)) errors.set(place, issue.message);
     }
   return { spec: parsed.success && errors.size === 0 ? parsed.data : null, errors };
+}
+
+/** A choice that another one rules out goes back to "not sure": a new connector brings other standards. */
+export function dropRuledOut(fields: readonly [string, AttrMeta][], group: FieldGroup): void {
+  for (const [key, meta] of fields) {
+    const control = group.controls[key];
+    if (!control || !meta.by) continue;
+    const may = optionsOf(meta, group.value).map((o) => o.value);
+    const now = control.value === null ? [] : [control.value].flat();
+    if (now.some((v) => !may.includes(v))) control.setValue(null, { emitEvent: false });
+  }
 }

@@ -1,11 +1,12 @@
 import type { Part } from '@ruddy/core/api';
-import { attributesOf, PART_SCHEMAS, type PartKind } from '@ruddy/core/schema';
+import { attributesOf, carriesTunnel, PART_SCHEMAS, type PartKind } from '@ruddy/core/schema';
 import type { Range } from '@ruddy/core/units';
 import type * as z from 'zod';
 
 export const KIND_WORDS: Record<PartKind, { one: string; many: string }> = {
   host: { one: 'host', many: 'hosts' },
   cable: { one: 'cable', many: 'cables' },
+  adapter: { one: 'adapter', many: 'adapters' },
   dock: { one: 'dock', many: 'docks' },
   card: { one: 'card', many: 'cards' },
 };
@@ -31,6 +32,10 @@ export function facts(p: Part): string {
       const what =
         p.spec.connector === 'usb-c' ? `marked ${numText(p.spec.markedGbps)} Gb/s` : `good to Gen ${numText(p.spec.pcieGen)}`;
       return `${choiceText('cable', 'construction', p.spec.construction)}, ${numText(p.spec.lengthMm)} mm, ${what}`;
+    }
+    case 'adapter': {
+      const ends = `${choiceText('adapter', 'hostEnd', p.spec.hostEnd)} to ${choiceText('adapter', 'farEnd', p.spec.farEnd)}`;
+      return carriesTunnel(p.spec.hostEnd) ? ends : `${ends}, good to Gen ${numText(p.spec.pcieGen)} ×${numText(p.spec.lanes)}`;
     }
     case 'dock':
       return `${choiceText('dock', 'uplink', p.spec.uplink)}, slot Gen ${numText(p.spec.slotGen)} ×${numText(p.spec.slotLanes)}`;

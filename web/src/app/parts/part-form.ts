@@ -14,9 +14,9 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import type { AnySpec, PartKind } from '@ruddy/core/schema';
+import { isAsked, optionsOf, type AnySpec, type AttrMeta, type PartKind } from '@ruddy/core/schema';
 import { AttrField } from './attr-field';
-import { formOf, newSocket, readForm, type Errors, type PartFormModel } from './form-model';
+import { dropRuledOut, formOf, newSocket, readForm, type Errors, type FieldGroup, type PartFormModel } from './form-model';
 
 let forms = 0;
 
@@ -43,6 +43,8 @@ export class PartForm {
   readonly model = signal<PartFormModel | null>(null);
   readonly errors = signal<Errors>(new Map());
   readonly tried = signal(false);
+  /** Counts edits: which fields are asked hangs on what others hold. */
+  readonly edits = signal(0);
   readonly all = computed(() => new Map([...this.refused(), ...this.errors()]));
   readonly first = computed(() => [...this.all().values()][0] ?? null);
 
@@ -65,6 +67,16 @@ export class PartForm {
   read(): { spec: AnySpec | null; errors: Errors } | null {
     const m = this.model();
     return m && readForm(m);
+  }
+
+  asked(meta: AttrMeta, group: FieldGroup): boolean {
+    this.edits();
+    return isAsked(meta, group.value);
+  }
+
+  options(meta: AttrMeta, group: FieldGroup): NonNullable<AttrMeta['options']> {
+    this.edits();
+    return optionsOf(meta, group.value);
   }
 
   addSocket(): void {
@@ -98,6 +110,11 @@ export class PartForm {
   #edited(): void {
     this.touched.emit();
     const m = this.model();
+    if (m) {
+      dropRuledOut(m.fields, m.group);
+      for (const g of m.sockets.controls) dropRuledOut(m.socketFields, g);
+    }
+    this.edits.update((n) => n + 1);
     if (m && this.tried()) this.errors.set(readForm(m).errors);
   }
 

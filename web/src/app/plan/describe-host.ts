@@ -1,7 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import type { HostSpec, SocketSpec } from '@ruddy/core/schema';
+import { hostDraft, type HostDraft } from '@ruddy/core/reading';
+import type { HostSpec, Report, SocketSpec } from '@ruddy/core/schema';
+import { READ_COMMAND, UNSAID_TEXTS } from '@ruddy/core/texts';
+import { ReportBox } from '../bring-up/report-box';
 
 interface Mark {
   id: string;
@@ -54,7 +57,7 @@ const FORMS = [
 
 /** Three questions that make a first description of a host; "not sure" is a good answer to each. */
 @Component({
-  imports: [MatDialogModule, MatButtonModule],
+  imports: [MatDialogModule, MatButtonModule, ReportBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './describe-host.html',
   styleUrl: './describe-host.scss',
@@ -66,16 +69,37 @@ export class DescribeHost {
   readonly form = signal<HostSpec['form']>('laptop');
   readonly mark = signal<Mark>(MARKS[5] as Mark);
 
+  readonly draft = signal<HostDraft | null>(null);
+  readonly unsaid = UNSAID_TEXTS;
+  readonly command = READ_COMMAND;
+
+  take(report: Report): void {
+    this.draft.set(hostDraft(report));
+  }
+
   next(maker: string, model: string, event: Event): void {
     event.preventDefault();
     const socket = this.mark();
-    const unknown = { controller: null, pcieGen: null, lanes: null, chargeInW: null, chargeOutW: null };
+    const unknown = {
+      tb3Compat: null,
+      controller: null,
+      pcieGen: null,
+      lanes: null,
+      completionBytes: null,
+      family: '',
+      chargeInW: null,
+      chargeOutW: null,
+    };
+    const sockets = this.draft()?.spec.sockets;
     this.#ref.close({
       maker: maker.trim() || 'Not sure',
       model: model.trim() || `My ${FORMS.find((f) => f.id === this.form())?.words.toLowerCase() ?? 'host'}`,
       variant: '',
       form: this.form(),
-      sockets: [{ key: 'left', position: '', mark: socket.id === 'unsure' ? '' : socket.words, ...socket.socket, ...unknown }],
+      // What the machine told of its ports wins over one mark.
+      sockets: sockets ?? [
+        { key: 'left', position: '', mark: socket.id === 'unsure' ? '' : socket.words, ...socket.socket, ...unknown },
+      ],
     });
   }
 }

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import type { Evaluation, Hop } from '@ruddy/core/plan';
 import { formula, rate, SOURCES } from '@ruddy/core/texts';
 import type { Working } from '@ruddy/core/link';
+import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
 import type { Range } from '@ruddy/core/units';
 import { pierOf, role } from '../bridge-strip/strip-model';
 
@@ -12,6 +13,7 @@ interface Row {
   kind: string;
   trains: string;
   raw: string;
+  takes: string;
   down: string;
   up: string;
   why: string;
@@ -23,6 +25,12 @@ const WIDTH = (r: Range | undefined) => (r ? (r.lo === r.hi ? String(r.lo) : `${
 function lines(w: Working, result: Range, raw: Range | null): Row['working'] {
   const below = (w.steps ?? []).map((s) => ({ words: formula(s, raw ?? result), source: SOURCES[s.source] }));
   return [...below, { words: formula(w, result), source: SOURCES[w.source] }];
+}
+
+/** Raw rate both ways, once where they are the same. */
+function rawText(raw: NonNullable<Hop['raw']>): string {
+  const [down, up] = [rate(raw.down), rate(raw.up)];
+  return down === up ? down : `${down} / ${up} back`;
 }
 
 /** The working of the link: a row a hop, with the formula and the numbers in it on opening. */
@@ -43,6 +51,7 @@ function lines(w: Working, result: Range, raw: Range | null): Row['working'] {
               <th scope="col" class="figure">Raw, Gb/s</th>
               <th scope="col" class="figure">To card, Gb/s</th>
               <th scope="col" class="figure">Back, Gb/s</th>
+              <th scope="col">Taken by</th>
               <th scope="col">Why</th>
             </tr>
           </thead>
@@ -57,12 +66,13 @@ function lines(w: Working, result: Range, raw: Range | null): Row['working'] {
                   <b>{{ r.down }}</b>
                 </td>
                 <td class="figure">{{ r.up }}</td>
+                <td>{{ r.takes || 'nothing' }}</td>
                 <td>{{ r.why }}</td>
               </tr>
               @for (w of r.working; track w.words) {
                 <tr class="formula">
                   <td></td>
-                  <td colspan="6">
+                  <td colspan="7">
                     <span class="mono">{{ w.words }}</span>
                     <span class="hint">{{ w.source }}</span>
                   </td>
@@ -117,6 +127,7 @@ function lines(w: Working, result: Range, raw: Range | null): Row['working'] {
 export class HopTable {
   readonly #el = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly evaluation = input.required<Evaluation>();
+  readonly chain = input.required<Chain>();
   readonly all = signal(false);
   readonly usable = computed(() => {
     const u = this.evaluation().predicted.link.usable;
@@ -132,10 +143,16 @@ export class HopTable {
     this.#el.nativeElement.querySelector('summary')?.focus();
   }
 
+  #takeText(t: Hop['takes'][number]): string {
+    const load = this.chain().loads[Number(t.attr.split('/')[1])];
+    const back = t.up.hi > 0 ? `, ${rate(t.up)} back` : '';
+    return `${load ? LOAD_KINDS[load.kind] : 'load'} ${rate(t.down)}${back}`;
+  }
+
   #row(h: Hop, i: number): Row {
     const { pinch } = this.evaluation().predicted.link;
     const trains = [h.gen ? `Gen${WIDTH(h.gen)}` : '', h.lanes ? `×${WIDTH(h.lanes)}` : ''].filter((s) => s !== '').join(' ');
-    const part = pinch.part ? role(pierOf(pinch.part)).toLowerCase() : '';
+    const part = pinch.part === 'loads' ? 'traffic of others' : pinch.part ? role(pierOf(pinch.part)).toLowerCase() : '';
     const pinched = pinch.hops.includes(i)
       ? part
         ? `pinch, set by the ${part}`
@@ -149,11 +166,12 @@ export class HopTable {
       name: `${role(pierOf(h.from))} to ${role(pierOf(h.to))}`,
       kind: h.kind === 'tunnel' ? 'tunnel' : 'PCIe',
       trains: h.state === 'broken' ? 'nothing' : trains || 'not known',
-      raw: h.raw ? rate(h.raw) : 'not known',
+      raw: h.raw ? rawText(h.raw) : 'not known',
+      takes: h.takes.map((t) => this.#takeText(t)).join('; '),
       down: rate(h.usable?.down),
       up: rate(h.usable?.up),
       why,
-      working: h.usable ? lines(h.usable.down.working, h.usable.down, h.raw) : [],
+      working: h.usable ? lines(h.usable.down.working, h.usable.down, h.raw?.down ?? null) : [],
     };
   }
 }

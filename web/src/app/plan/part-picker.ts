@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
-import { catchError, debounceTime, of, Subject, switchMap } from 'rxjs';
+import { catchError, debounceTime, forkJoin, of, Subject, switchMap } from 'rxjs';
 import type { Part } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
 import { PartsData } from '../data/parts';
@@ -42,7 +42,9 @@ import { facts } from '../parts/part-facts';
             <span class="hint">{{ factsOf(p) }}</span>
           </mat-option>
         }
-        <mat-option [value]="'describe'">Not in the list: describe it …</mat-option>
+        @for (k of kinds(); track k) {
+          <mat-option [value]="k">Not in the list: describe {{ kinds().length > 1 ? 'the ' + k : 'it' }} …</mat-option>
+        }
       </mat-autocomplete>
     </div>
   `,
@@ -71,14 +73,15 @@ import { facts } from '../parts/part-facts';
 })
 export class PartPicker {
   readonly #data = inject(PartsData);
-  readonly kind = input.required<PartKind>();
+  /** Kinds that may be chosen here: a piece of the path is a cable or an adapter. */
+  readonly kinds = input.required<readonly PartKind[]>();
   readonly label = input.required<string>();
   readonly inputId = input.required<string>();
   /** The name of what is chosen now, empty when nothing is. */
   readonly name = input('');
   readonly removable = input(false);
   readonly chosen = output<Part | null>();
-  readonly describe = output();
+  readonly describe = output<PartKind>();
 
   readonly words = new Subject<string>();
   readonly options = signal<Part[]>([]);
@@ -92,11 +95,11 @@ export class PartPicker {
       .pipe(
         debounceTime(120),
         switchMap((q) =>
-          this.#data.list({ kind: this.kind(), q: q.trim(), limit: 50 }).pipe(catchError(() => of({ items: [], next: null }))),
+          forkJoin(this.kinds().map((kind) => this.#data.list({ kind, q: q.trim(), limit: 50 }))).pipe(catchError(() => of([]))),
         ),
         takeUntilDestroyed(),
       )
-      .subscribe((page) => this.options.set(page.items));
+      .subscribe((pages) => this.options.set(pages.flatMap((p) => p.items)));
     effect(() => {
       const name = this.name();
       this.box().nativeElement.value = name;
@@ -106,10 +109,10 @@ export class PartPicker {
   readonly show = (v: Part | string | null): string => (v && typeof v === 'object' ? partName(v.spec) : this.name());
 
   pick(e: MatAutocompleteSelectedEvent): void {
-    const value = e.option.value as Part | 'describe';
-    if (value === 'describe') {
+    const value = e.option.value as Part | PartKind;
+    if (typeof value === 'string') {
       this.box().nativeElement.value = this.name();
-      this.describe.emit();
+      this.describe.emit(value);
     } else this.chosen.emit(value);
   }
 

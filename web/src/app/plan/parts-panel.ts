@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import type { Part } from '@ruddy/core/api';
-import type { AnySpec, PartKind } from '@ruddy/core/schema';
+import { endsInSlot, isAdapter, type AnySpec, type PartKind } from '@ruddy/core/schema';
 import { partName, portName } from '@ruddy/core/setup';
 import { SetupEditor } from '../data/setup-editor';
 import { DescribeHost } from './describe-host';
@@ -30,8 +30,15 @@ export class PartsPanel {
   /** One entry a cable of the path, and an empty one to choose the first. */
   readonly cables = computed(() => {
     const [ids, specs] = [this.slots()?.path, this.chain()?.path ?? []];
-    return ids && ids.length > 0 ? ids.map((id, i) => ({ id, name: partName(specs[i]?.spec) })) : [];
+    return ids && ids.length > 0
+      ? ids.map((id, i) => {
+          const spec = specs[i]?.spec;
+          return { id, name: partName(spec), kind: spec && isAdapter(spec) ? 'adapter' : 'cable' };
+        })
+      : [];
   });
+  readonly pieces: readonly PartKind[] = ['cable', 'adapter'];
+  readonly noDock = computed(() => endsInSlot(this.chain()?.path ?? null) && !this.slots()?.dock);
   readonly noCable = computed(() => this.slots()?.path?.length === 0);
 
   socketWords(s: { position: string; key: string; mark: string }): string {
@@ -64,8 +71,8 @@ export class PartsPanel {
   }
 
   /** Describe a part that is not in the catalogue and choose it; a number is a place in the path. */
-  describe(slot: 'dock' | 'card' | number): void {
-    this.#open(typeof slot === 'number' ? 'cable' : slot, {}, (p) =>
+  describe(slot: 'dock' | 'card' | number, kind: PartKind = 'cable'): void {
+    this.#open(typeof slot === 'number' ? kind : slot, {}, (p) =>
       typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p),
     );
   }

@@ -1,15 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { describePath } from '@ruddy/core/schema';
-import { headline, minutesOf, rate, sentence } from '@ruddy/core/texts';
-import type { Finding } from '@ruddy/core/plan';
+import { headline, minutesOf, rate, sentence, whole } from '@ruddy/core/texts';
+import type { Finding, FindingCode } from '@ruddy/core/plan';
 import { successes, failures } from '@ruddy/core/log';
 import { SetupEditor } from '../data/setup-editor';
 import { Keys } from '../shell/keys';
 import { day } from '../shared/format';
+import { CheckTable } from '../bring-up/check-table';
 import { HopTable } from './hop-table';
 import { LinkBudget } from './link-budget';
+import { LoadsPanel } from './loads-panel';
 import { PartsPanel } from './parts-panel';
+import { PortRoles } from './port-roles';
 
 interface Told {
   finding: Finding;
@@ -18,9 +21,12 @@ interface Told {
   todo: string;
 }
 
+/** Findings that stand before all others: what can destroy gear. */
+const CAUTIONS: readonly FindingCode[] = ['link/all-off', 'link/looks-like-video'];
+
 /** Plan: the parts, what to do about them, and the working of the link. */
 @Component({
-  imports: [PartsPanel, HopTable, LinkBudget, RouterLink],
+  imports: [PartsPanel, LoadsPanel, HopTable, LinkBudget, PortRoles, CheckTable, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan-page.html',
   styleUrl: './plan-page.scss',
@@ -55,8 +61,8 @@ export class PlanPage {
       { name: 'Needs care', list: this.care() },
     ];
   });
-  readonly cautions = computed(() => this.told().filter((t) => t.finding.code === 'link/all-off'));
-  readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && t.finding.code !== 'link/all-off'));
+  readonly cautions = computed(() => this.told().filter((t) => CAUTIONS.includes(t.finding.code)));
+  readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && !CAUTIONS.includes(t.finding.code)));
   readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));
   readonly verify = computed(() =>
     (this.evaluation()?.toVerify ?? []).flatMap(({ path, decides }) => {
@@ -75,6 +81,13 @@ export class PlanPage {
         : [];
     }),
   );
+  /** What to look for once it is up, folded to one line. */
+  readonly readOutWords = computed(() => {
+    const r = this.evaluation()?.predicted.link.readouts;
+    const span = r?.gen && r.lanes ? `×${whole(r.lanes)} Gen${whole(r.gen)} at the slot` : 'slot not known';
+    const copy = r?.copy ? `${rate(r.copy.down)} Gb/s copied to the card` : 'copy rate not known';
+    return `Expected read-outs under load: ${span}, ${copy}`;
+  });
   readonly tally = computed(() => this.evaluation()?.observed?.exact ?? null);
   readonly logWords = computed(() => {
     const t = this.tally();

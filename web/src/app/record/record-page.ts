@@ -20,7 +20,7 @@ interface Line {
   correctedBy: string | null;
 }
 
-const FILTERS = { all: 'everything', outcome: 'outcomes', parts: 'parts', note: 'notes' } as const;
+const FILTERS = { all: 'everything', outcome: 'outcomes', reading: 'readings', parts: 'parts', note: 'notes' } as const;
 
 function strings(value: unknown): string[] {
   return Array.isArray(value) ? value.map(String) : [];
@@ -59,6 +59,10 @@ function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
     case 'outcome': {
       const outcome = b['outcome'] as Outcome;
       return { kind: 'Outcome', what: OUTCOME_WORDS[outcome], more: outcomeLines(b), outcome };
+    }
+    case 'reading': {
+      const note = String((b['reading'] as { note?: string } | undefined)?.note ?? '');
+      return { kind: 'Reading', what: String(b['sentence'] ?? ''), more: note ? [`Note: ${note}`] : [], outcome: null };
     }
     default:
       return { kind: e.kind === 'note' ? 'Note' : 'Name', what: String(b['text'] ?? ''), more: [], outcome: null };

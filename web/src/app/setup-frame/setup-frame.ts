@@ -22,6 +22,7 @@ import { BridgeStrip, type StripTarget } from '../bridge-strip/bridge-strip';
 import { stripModel, type StripModel } from '../bridge-strip/strip-model';
 import { pinchMoved } from '../bridge-strip/strip-text';
 import type { ApiProblem } from '../data/api';
+import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
 import { SetupsData } from '../data/setups';
@@ -35,7 +36,7 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor],
+  providers: [SetupEditor, LinkReadings],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -46,6 +47,7 @@ export class SetupFrame {
   readonly #route = inject(ActivatedRoute);
   readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
+  readonly #readings = inject(LinkReadings);
   readonly id = input.required<string>();
 
   readonly states = SETUP_STATES;
@@ -66,7 +68,8 @@ export class SetupFrame {
   readonly slim = computed(() => (this.chosenStrip() ?? (this.url().includes('/record') ? 'slim' : 'full')) === 'slim');
   readonly model = computed(() => {
     const [j, f] = [this.editor.judgement(), this.editor.fields()];
-    return j && f ? stripModel(f.name, j.chain, j.evaluation) : null;
+    if (!j || !f) return null;
+    return stripModel(f.name, j.chain, j.evaluation, this.url().includes('/bring-up') ? this.#readings.check() : undefined);
   });
   readonly saveWords = computed(() => {
     const s = this.editor.save();

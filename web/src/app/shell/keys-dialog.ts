@@ -12,7 +12,7 @@ import { Keys } from './keys';
     <mat-dialog-content>
       <dl>
         @for (b of keys.bindings(); track b.key) {
-          <div>
+          <div [hidden]="b.what === ''">
             <dt>
               <kbd>{{ b.key }}</kbd>
             </dt>

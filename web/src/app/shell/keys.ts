@@ -12,11 +12,15 @@ const OFF = 'ruddy.letter-keys-off';
 const PLACES: Record<string, { what: string; path: string | null }> = {
   s: { what: 'Setups', path: '/setups' },
   p: { what: 'Plan of this setup', path: null },
+  b: { what: 'Bring-up of this setup', path: null },
   e: { what: 'Record of this setup', path: null },
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
   w: { what: 'Workshop', path: '/workshop/rules' },
 };
+
+/** Pages of a setup by their letter. */
+const PAGES: Record<string, string> = { p: 'plan', b: 'bring-up', e: 'record' };
 
 function typing(target: EventTarget | null): boolean {
   return (
@@ -93,7 +97,7 @@ export class Keys {
     const setup = this.#setup();
     if (!place) return;
     if (place.path) void this.#router.navigateByUrl(place.path);
-    else if (setup) void this.#router.navigateByUrl(`/setups/${setup}/${letter === 'p' ? 'plan' : 'record'}`);
+    else if (setup) void this.#router.navigateByUrl(`/setups/${setup}/${PAGES[letter] ?? 'plan'}`);
   }
 }
 

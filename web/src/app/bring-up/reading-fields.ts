@@ -1,0 +1,139 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { v7 } from 'uuid';
+import { inGbps } from '@ruddy/core/bring-up';
+import { COPY_UNITS, type Report } from '@ruddy/core/schema';
+import { READ_COMMAND } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { LinkReadings } from '../data/link-readings';
+import { SetupEditor } from '../data/setup-editor';
+import { SetupsData } from '../data/setups';
+import { FRESH, isBlank, readTyped, type TypedReading } from './reading-form';
+import { ReportBox } from './report-box';
+
+const BEHIND = {
+  tunnel: 'behind the tunnel',
+  direct: 'straight on a port of the host',
+  'built-in': 'inside the processor',
+} as const;
+
+/** Take a reading: type it, paste what the system prints, or both. What is typed is judged at once and stored on demand. */
+@Component({
+  selector: 'rb-reading-fields',
+  imports: [MatButtonModule, ReportBox],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './reading-fields.html',
+  styleUrl: './reading-fields.scss',
+})
+export class ReadingFields {
+  readonly #data = inject(SetupsData);
+  readonly #editor = inject(SetupEditor);
+  readonly readings = inject(LinkReadings);
+  #of: string | undefined;
+  readonly units = COPY_UNITS;
+  readonly command = READ_COMMAND;
+  readonly loads = [
+    ['load', 'under load'],
+    ['idle', 'idle'],
+    ['', 'not noted'],
+  ] as const;
+  readonly typed = signal<TypedReading>(FRESH);
+  readonly tried = signal(false);
+  readonly storing = signal(false);
+  readonly refused = signal<string | null>(null);
+  readonly spansOpen = signal(false);
+  readonly value = viewChild.required<ElementRef<HTMLInputElement>>('value');
+  readonly box = viewChild.required(ReportBox);
+
+  readonly read = computed(() => readTyped(this.typed()));
+  readonly blank = computed(() => isBlank(this.typed()));
+  readonly firstError = computed(() => [...this.read().errors.values()][0] ?? null);
+  readonly direct = computed(() => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct');
+  readonly measured = computed(() => (this.typed().report ? (this.readings.check()?.measured ?? null) : null));
+  readonly foundWords = computed(() => {
+    const m = this.measured();
+    if (!m?.card) return 'No card behind a link found.';
+    const driver = m.card.driver ? `, held by the driver "${m.card.driver}"` : '';
+    return `${m.card.name || 'The card'} at ${m.card.address}, ${BEHIND[m.card.behind]}${driver}.`;
+  });
+  /** A figure that fits another unit is asked about, never changed. */
+  readonly hint = computed(() => {
+    const copy = this.readings.draft() ? this.readings.check()?.copy : null;
+    const value = this.read().reading?.copy?.value;
+    if (!copy?.perhaps || value === undefined) return null;
+    return `${this.typed().value} ${copy.perhaps} would be ${inGbps(value, copy.perhaps).toFixed(1)} Gb/s, which is healthy here. Is the unit right?`;
+  });
+
+  constructor() {
+    // Another setup: its readings are its own.
+    effect(() => {
+      const id = this.#editor.stored()?.id;
+      untracked(() => {
+        if (id !== this.#of) this.clear();
+        this.#of = id;
+      });
+    });
+    effect(() => this.readings.draft.set(this.blank() ? null : this.read().reading));
+  }
+
+  error(place: string): string | null {
+    return this.tried() || place === 'copy/value' ? (this.read().errors.get(place) ?? null) : null;
+  }
+
+  /** A choice from a list of this form: its values are the ones the list offers. */
+  choose(key: 'unit' | 'direction' | 'memory' | 'traffic', value: string): void {
+    this.set({ [key]: value });
+  }
+
+  set(change: Partial<TypedReading>): void {
+    this.typed.update((t) => ({ ...t, ...change }));
+    this.refused.set(null);
+  }
+
+  take(report: Report): void {
+    this.set({ report, card: null });
+  }
+
+  clear(): void {
+    this.typed.set(FRESH);
+    this.tried.set(false);
+    this.refused.set(null);
+  }
+
+  /** A digit typed anywhere on the page goes into the figure. */
+  digit(d: string): void {
+    this.value().nativeElement.focus();
+    this.set({ value: this.typed().value + d });
+  }
+
+  store(event: Event): void {
+    event.preventDefault();
+    this.tried.set(true);
+    const [id, { reading }] = [this.#editor.stored()?.id, this.read()];
+    if (!id || !reading) return;
+    this.storing.set(true);
+    // The chain is judged as it is stored: what is not saved yet goes first.
+    this.#editor.flush();
+    this.#data.addReading(id, { id: v7(), reading }).subscribe({
+      next: ({ items }) => {
+        this.storing.set(false);
+        this.readings.stored(items);
+        this.clear();
+      },
+      error: (e: ApiProblem) => {
+        this.storing.set(false);
+        this.refused.set(e.message);
+      },
+    });
+  }
+}

@@ -1,0 +1,96 @@
+import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { PROVENANCE_LABELS, VERSION_LABELS, type CompatRow, type OutcomeEntry } from '@ruddy/core/api';
+import { rate } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { SetupsData } from '../data/setups';
+import { OUTCOME_WORDS } from '../record/outcome-form';
+import { day } from '../shared/format';
+
+/** One chain opened: what was predicted, and every entry that was logged for it, newest first. */
+@Component({
+  selector: 'rb-chain-entries',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="sheet" aria-labelledby="chain-h">
+      <h2 id="chain-h">{{ row().host }}, {{ row().port }}; {{ row().dock }}; {{ row().card }}</h2>
+      <p><span class="eyebrow">Predicted</span> {{ row().predicted.sentence }}</p>
+      <p>
+        <span class="eyebrow">Seen</span>
+        {{ row().seen.worked }} of {{ row().seen.n }} worked{{
+          row().seen.n === 1 ? '. One entry counts, but proves little' : ''
+        }}; newest status {{ words[row().now.outcome].toLowerCase() }} since {{ day(row().now.since)
+        }}{{ row().older > 0 ? '; ' + row().older + ' older ' + (row().older === 1 ? 'set' : 'sets') + ' of versions' : '' }}.
+      </p>
+      @if (problem(); as why) {
+        <p class="problem" role="alert">{{ why }}</p>
+      }
+      <div class="wide" tabindex="0" role="region" aria-label="Entries of this chain">
+        <table class="list">
+          <thead>
+            <tr>
+              <th scope="col">Day</th>
+              <th scope="col">Outcome</th>
+              <th scope="col">Setup</th>
+              <th scope="col">Cable</th>
+              <th scope="col">Versions</th>
+              <th scope="col">Seen and changed</th>
+              <th scope="col">Known</th>
+              <th scope="col">Status</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (e of entries(); track e.id) {
+              <tr [class.gone]="e.correctedBy">
+                <td class="nowrap">{{ day(e.happenedOn) }}</td>
+                <td class="outcome" [class]="e.outcome">{{ words[e.outcome] }}</td>
+                <td>
+                  <a [routerLink]="['/setups', e.setupId, 'record']">{{ e.setupName }}</a>
+                </td>
+                <td>{{ e.chain.cable || 'none' }}</td>
+                <td class="quiet">{{ versions(e) || 'not noted' }}</td>
+                <td class="quiet">{{ e.symptoms.concat(e.fixes).join('; ') }}</td>
+                <td class="quiet nowrap">{{ provenance[e.provenance] }}</td>
+                <td class="quiet nowrap">{{ e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands' }}</td>
+              </tr>
+            } @empty {
+              <tr>
+                <td colspan="8">Reading the entries …</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+      <p><button type="button" class="link" (click)="closed.emit()">Close these entries</button></p>
+    </section>
+  `,
+  styleUrl: './chain-entries.scss',
+})
+export class ChainEntries {
+  readonly #data = inject(SetupsData);
+  readonly row = input.required<CompatRow>();
+  readonly closed = output();
+  readonly entries = signal<OutcomeEntry[] | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly words = OUTCOME_WORDS;
+  readonly provenance = PROVENANCE_LABELS;
+  readonly day = day;
+  readonly rate = rate;
+
+  constructor() {
+    effect((onCleanup) => {
+      const sub = this.#data.outcomes({ chain: this.row().key, limit: 200 }).subscribe({
+        next: (p) => this.entries.set(p.items),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
+      onCleanup(() => sub.unsubscribe());
+    });
+  }
+
+  versions(e: OutcomeEntry): string {
+    return (Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS)[])
+      .flatMap((k) => (e.versions[k] ? [`${VERSION_LABELS[k].toLowerCase()} ${e.versions[k]}`] : []))
+      .join(', ');
+  }
+}

@@ -1,0 +1,59 @@
+import { VERSION_LABELS, type CompatRow, type CompatSort } from '@ruddy/core/api';
+import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/schema';
+import { rate, VERDICT_WORDS } from '@ruddy/core/texts';
+import { OUTCOME_WORDS } from '../record/outcome-form';
+import { day } from '../shared/format';
+
+export interface Column {
+  readonly key: string;
+  readonly name: string;
+  /** Share of the width. */
+  readonly wide: number;
+  readonly sort: CompatSort | null;
+  readonly usual: boolean;
+  /** What the cell and the exported file say. */
+  text(r: CompatRow): string;
+}
+
+/** "2 of 3". */
+export function seenText(r: CompatRow): string {
+  return `${r.seen.worked} of ${r.seen.n}`;
+}
+
+function versions(r: CompatRow): string {
+  const keys = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS)[];
+  return (
+    keys.flatMap((k) => (r.now.versions[k] ? [`${VERSION_LABELS[k].toLowerCase()} ${r.now.versions[k]}`] : [])).join(', ') ||
+    'not noted'
+  );
+}
+
+/** Columns of the table. Predicted and seen are never one column. */
+export const COLUMNS: readonly Column[] = [
+  { key: 'host', name: 'Host', wide: 5, sort: 'host', usual: true, text: (r) => r.host },
+  {
+    key: 'port',
+    name: 'Port',
+    wide: 4,
+    sort: 'port',
+    usual: true,
+    text: (r) => PORT_STANDARDS[r.standard as PortStandard] ?? 'not known',
+  },
+  { key: 'cable', name: 'Cable, adapter', wide: 5, sort: null, usual: false, text: (r) => r.cable || 'not chosen' },
+  { key: 'dock', name: 'Dock', wide: 4, sort: 'dock', usual: true, text: (r) => r.dock },
+  { key: 'card', name: 'Card', wide: 4, sort: 'card', usual: true, text: (r) => r.card },
+  {
+    key: 'predicted',
+    name: 'Predicted',
+    wide: 6,
+    sort: null,
+    usual: true,
+    text: (r) => `${VERDICT_WORDS[r.predicted.verdict]}${r.predicted.down ? `, ${rate(r.predicted.down)} Gb/s` : ''}`,
+  },
+  { key: 'seen', name: 'Seen to work', wide: 3, sort: 'share', usual: true, text: seenText },
+  { key: 'now', name: 'Newest status', wide: 4, sort: null, usual: true, text: (r) => OUTCOME_WORDS[r.now.outcome] },
+  { key: 'since', name: 'Holds since', wide: 3, sort: null, usual: true, text: (r) => day(r.now.since) },
+  { key: 'newest', name: 'Newest', wide: 3, sort: 'newest', usual: false, text: (r) => day(r.now.on) },
+  { key: 'versions', name: 'Under', wide: 6, sort: null, usual: false, text: versions },
+  { key: 'setups', name: 'Setups', wide: 5, sort: null, usual: false, text: (r) => r.setups.map((s) => s.name).join(', ') },
+];
