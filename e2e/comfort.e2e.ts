@@ -88,7 +88,7 @@ describe('choosing and describing', () => {
   });
 
   it('undo and redo by key, but not while typing', async () => {
-    await w.choose('Cable', 'K-07', 'Withyline K-07');
+    await w.choose('Cable or adapter', 'K-07', 'Withyline K-07');
     await w.sees('Works with care: the cable holds');
     await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await w.page.keyboard.down('Control');

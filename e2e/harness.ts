@@ -102,9 +102,15 @@ export function world(options: { demo?: boolean } = {}): World {
           el.getAttribute('role') ??
           { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
           (el as HTMLInputElement).type;
+        const named = (el: HTMLElement) =>
+          el
+            .getAttribute('aria-labelledby')
+            ?.split(' ')
+            .map((id) => document.getElementById(id)?.innerText ?? '')
+            .join(' ') || undefined;
         const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
         const nameOf = (el: HTMLElement) =>
-          (el.getAttribute('aria-label') ?? labelled(el) ?? el.innerText).replace(/\s+/g, ' ').trim();
+          (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText).replace(/\s+/g, ' ').trim();
         return (
           all.find(
             (el) =>

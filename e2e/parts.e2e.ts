@@ -58,7 +58,7 @@ describe('PA-01 the catalogue on the page', () => {
     await w.sees('Describe the host');
     await w.click('Add and choose it');
     await w.page.waitForFunction(() => document.querySelector<HTMLInputElement>('#pick-host')?.value === 'Not sure My handheld');
-    await w.choose('Cable', 'K-05', 'Withyline K-05');
+    await w.choose('Cable or adapter', 'K-05', 'Withyline K-05');
     await w.choose('Dock', 'D-6', 'Quillmere D-6');
     await w.choose('Card', 'C-10', 'Dunlinby C-10');
     await w.sees('Not enough known: whether the left port tunnels PCIe decides it. Finding out takes 10 minutes.');

@@ -36,7 +36,7 @@ describe('PL-05 the main job on the page', () => {
     await w.choose('Host', 'L-13', 'Harnsey L-13');
     await w.page.waitForSelector('#pick-socket option[value=left-rear]');
     await w.page.select('#pick-socket', 'left-rear');
-    await w.choose('Cable', 'K-02', 'Withyline K-02');
+    await w.choose('Cable or adapter', 'K-02', 'Withyline K-02');
     await w.choose('Dock', 'D-4', 'Quillmere D-4');
     await w.sees('the card is not chosen yet; 3 of 4 parts are.');
     await w.choose('Card', 'C-10', 'Dunlinby C-10');
@@ -48,7 +48,7 @@ describe('PL-05 the main job on the page', () => {
   });
 
   it('another cable moves the pinch, in the sentence, in the strip and in its text; undo brings it back', async () => {
-    await w.choose('Cable', 'K-07', 'Withyline K-07');
+    await w.choose('Cable or adapter', 'K-07', 'Withyline K-07');
     await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s');
     const strip = () => w.page.$eval('.strip > p.visually-hidden', (el) => el.textContent ?? '');
     expect(await strip()).toContain('Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.');
@@ -72,7 +72,7 @@ describe('PL-05 the main job on the page', () => {
 
   it('a direct link says the caution before anything else to do', async () => {
     await w.open(`/setups/${await setupId('Stacking PC')}/plan`);
-    await w.sees('Works: every hop carries 57.3 Gb/s or more, and 2 of 2 like it worked.');
+    await w.sees('Works: every hop carries 57.3 Gb/s or more, and 3 of 3 like it worked.');
     expect(await w.text('.todo > :nth-child(2)')).toContain('Everything off, mains out, then the cable.');
     expect(await w.page.$$eval('.targets button', (b) => b.length)).toBe(7);
   });
@@ -89,7 +89,7 @@ describe('PL-05 the main job on the page', () => {
     await w.page.waitForFunction(
       () => (document.querySelector('input.name') as HTMLInputElement | null)?.value === 'Dome desk copy',
     );
-    await w.choose('Cable', 'K-05', 'Withyline K-05');
+    await w.choose('Cable or adapter', 'K-05', 'Withyline K-05');
     await w.sees('Works: every hop carries 26.0');
     await w.sees(/saved \d\d:\d\d/);
     const r = await w.api<{ items: (Setup & { glance: { verdict: string } })[] }>('/setups?q=dome');

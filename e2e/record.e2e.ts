@@ -8,17 +8,17 @@ describe('CO-01 and CO-02 what happened', () => {
   it('an outcome is logged, counted on Plan, found in Compatibility, and there after a reload', async () => {
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=sky');
     await w.open(`/setups/${items[0]!.id}/record`);
-    await w.sees('3 outcomes logged; the newest, 20 Sept 2026: works.');
+    await w.sees('5 outcomes logged; the newest, 10 Nov 2026: works.');
     await w.click('Unreliable', 'radio');
     await w.fill('Card driver', '41.5');
     await w.fill('What was seen, one a line', 'flicker after sleep');
     await w.fill('Note, stays private', 'ask the member');
     await w.click('Log this outcome');
-    await w.sees('4 outcomes logged; the newest, 20 Nov 2026: unreliable.');
+    await w.sees('6 outcomes logged; the newest, 20 Nov 2026: unreliable.');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('Seen: flicker after sleep');
     await w.click('Plan', 'link');
-    await w.sees('3 of 4 worked, 1 failed');
+    await w.sees('5 of 6 worked, 1 failed');
     await w.open('/compatibility/table?q=flicker');
     await w.sees('1 outcome: 0 worked, 1 did not.');
     await w.sees('card driver 41.5');
@@ -40,7 +40,7 @@ describe('CO-01 and CO-02 what happened', () => {
       await w.page.$eval('rb-outcome-form input:checked', (el) => (el as HTMLInputElement).labels?.[0]?.innerText.trim()),
     ).toBe('Fails');
     const { items: logged } = await w.api<{ items: unknown[] }>(`/outcomes?setupId=${items[0]!.id}`);
-    expect(logged).toHaveLength(3);
+    expect(logged).toHaveLength(4);
   });
 
   it('a correction keeps both and counts one', async () => {
@@ -51,7 +51,7 @@ describe('CO-01 and CO-02 what happened', () => {
     await w.click('Works with care', 'radio');
     await w.click('Store the correction');
     await w.sees('corrected later; it no longer counts');
-    await w.sees('2 outcomes logged; the newest, 5 Jul 2026: works with care.');
+    await w.sees('3 outcomes logged; the newest, 4 Oct 2026: works.');
   });
 
   it('a note joins the record', async () => {

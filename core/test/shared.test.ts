@@ -76,6 +76,8 @@ describe('PL-06 expected read-outs', () => {
     ]);
     expect(r.router).toEqual({ laneGbps: { lo: 20, hi: 20 }, lanes: { lo: 2, hi: 2 } });
     expect(r.copy?.down.lo.toFixed(1)).toBe('26.0');
+    // 0.82 of 26.0: what practitioners call good begins at about 22; common practice, no published source.
+    expect(r.healthyFrom?.down.lo.toFixed(1)).toBe('21.3');
   });
 
   it('a separate controller shows a real span of its own, two lanes on a two-lane host', () => {

@@ -56,7 +56,7 @@ export function evaluate({ chain, context }: EvaluateInput): Evaluation {
       verdict,
       link: {
         ...link,
-        readouts: readOuts(all, link),
+        readouts: readOuts(all, link, rules),
       },
     },
     ...(context.evidence && { observed: { exact: context.evidence } }),

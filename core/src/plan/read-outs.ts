@@ -1,6 +1,7 @@
 import { exact, isExact, rising, type Range } from '../units';
 import type { CardSpec, Slot } from '../schema';
-import type { Both, Hop, LinkFacts, World } from '../link';
+import type { RuleBook } from '../house';
+import type { Both, Hop, LinkFacts, TwoWay, World } from '../link';
 
 /** What the link's own router shows: rate of a lane and how many, as the kernel writes them ("20.0 Gb/s", 2). */
 export interface RouterRead {
@@ -26,6 +27,8 @@ export interface ReadOuts {
   readonly lanes?: Range;
   /** Copy rates that the chain can carry. */
   readonly copy: Both | null;
+  /** Copy rates from which a reading counts as healthy, both ways. */
+  readonly healthyFrom: TwoWay<Range> | null;
   readonly router: RouterRead | null;
   readonly pairs: readonly ReadOut[];
 }
@@ -61,7 +64,9 @@ function inside(card: CardSpec | null): ReadOut[] {
 }
 
 /** What a system should show of a chain under load: the router, every bridge pair in order, the copy rates. */
-export function readOuts(all: readonly World[], link: Omit<LinkFacts, 'shapes'>): ReadOuts {
+export function readOuts(all: readonly World[], link: Omit<LinkFacts, 'shapes'>, rules: RuleBook): ReadOuts {
+  const share = rules.get('grade.healthyPercent') / 100;
+  const part = (r: Range): Range => ({ lo: r.lo * share, hi: r.hi * share });
   const last = link.hops[link.hops.length - 1];
   const card = all[0]?.facts.card ?? null;
   const shown = last?.state === 'ok' ? { gen: last.gen ?? null, lanes: last.lanes ?? null } : { gen: null, lanes: null };
@@ -71,6 +76,7 @@ export function readOuts(all: readonly World[], link: Omit<LinkFacts, 'shapes'>)
     ...(shown.gen && { gen: shown.gen }),
     ...(shown.lanes && { lanes: shown.lanes }),
     copy: link.usable,
+    healthyFrom: link.usable && { down: part(link.usable.down), up: part(link.usable.up) },
     router: router(link.hops[1]),
     pairs: [...before, ...(card ? [end, ...inside(card)] : [])],
   };

@@ -11,6 +11,7 @@ const MOST_DEVICES = 2000;
 const COLOUR = /\u001b\[[0-9;]*[A-Za-z]/g;
 const QUOTED = /^(?:[>|] ?)+/;
 const HEAD = /^\s*(?:([0-9a-f]{4,8}):)?([0-9a-f]{2}):([0-9a-f]{2})\.([0-7])\s+(\S.*)$/i;
+const DETAILS = /^\s*(?:Control|LnkCap|LnkSta):/;
 const BYTES = /^\s*([0-9a-f]{2,3}):((?: [0-9a-f]{2}){1,16})\s*$/i;
 
 /** A control character that no text has, where it stands; null in a text. */
@@ -70,6 +71,8 @@ export function readLspci(text: string): ReadResult {
   if (refused) return { ok: false, problem: refused };
   const devices = new Map<string, PciDevice>();
   let open: Open | null = null;
+  // Lines that only -vv and dumps print: without any, rates were not asked for.
+  let told = false;
   for (const raw of text.split(/\r\n|\r|\n/)) {
     const line = raw.length > 4000 ? raw.slice(0, 4000) : raw.replace(COLOUR, '').replace(QUOTED, '');
     const head = HEAD.exec(line);
@@ -82,7 +85,10 @@ export function readLspci(text: string): ReadResult {
         return { ok: false, problem: { code: 'too-many', devices: devices.size, most: MOST_DEVICES } };
       readHead(device, head[5] ?? '');
       open = { device, bytes: new ConfigSpace() };
-    } else if (open) takeLine(open, line);
+    } else if (open) {
+      told ||= DETAILS.test(line) || BYTES.test(line);
+      takeLine(open, line);
+    }
   }
   close(open);
   if (devices.size === 0) {
@@ -90,7 +96,7 @@ export function readLspci(text: string): ReadResult {
     return { ok: false, problem: { code: 'no-devices', firstLine: firstLine.slice(0, 80) } };
   }
   const list = [...devices.values()];
-  return { ok: true, report: { ...base(), devices: list, missing: missing(list) } };
+  return { ok: true, report: { ...base(), devices: list, missing: missing(list, told) } };
 }
 
 function base() {
@@ -113,9 +119,8 @@ function takeLine(open: Open, line: string): void {
   }
 }
 
-function missing(devices: readonly PciDevice[]): string[] {
+function missing(devices: readonly PciDevice[], told: boolean): string[] {
   const denied = devices.filter((d) => d.state === 'denied').length;
-  const bare = devices.every((d) => d.cap === null && d.state !== 'denied');
   if (denied > 0) return [`Capabilities of ${denied} of ${devices.length} devices: read without rights`];
-  return bare ? ['Link rates and widths: the listing was printed without -vv'] : [];
+  return told ? [] : ['Link rates and widths: the listing was printed without -vv'];
 }

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
+import { linkCheck } from '@ruddy/core/bring-up';
 import { evaluate } from '@ruddy/core/plan';
-import { chainSchema, type Chain } from '@ruddy/core/schema';
+import { chainSchema, readingSchema, type Chain } from '@ruddy/core/schema';
 import { rate } from '@ruddy/core/texts';
 import { BridgeStrip } from './bridge-strip';
 import { DECK, stripPicture } from './strip-geometry';
@@ -44,7 +45,24 @@ const direct = chain({
 const model = (c: Chain): StripModel =>
   stripModel('Dome desk', c, evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } }));
 
+const hub = { kind: 'hub', downGbps: 5, upGbps: 2, ownLead: 'no' };
+const reading = (r: object): StripModel => {
+  const c = chain();
+  const e = evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } });
+  return stripModel('Dome desk', c, e, linkCheck(readingSchema.parse(r), c, e, {}));
+};
+const copied = (value: number) => ({ value, unit: 'Gb/s', direction: 'down', memory: 'pinned' });
+
 const CASES: [string, Chain][] = [
+  ['a hub on the link', chain({ loads: [hub] })],
+  [
+    'a card slot without a dock',
+    chain({
+      host: { ...wired.host, sockets: [{ key: 'left', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4 }] },
+      path: [{ key: 'a', spec: { maker: 'Alder', model: 'T-1', hostEnd: 'm2', farEnd: 'pcie-slot', pcieGen: 4, lanes: 4 } }],
+      dock: null,
+    }),
+  ],
   ['a pinched tunnel', chain()],
   ['a direct link', direct],
   ['a blocked port', withPort({ standard: 'usb-c', tunnelling: 'no' })],
@@ -100,12 +118,69 @@ describe('the strip model', () => {
   });
 });
 
+describe('measured beside expected', () => {
+  it('nothing read yet is said on every hop', () => {
+    const c = chain();
+    const m = stripModel('Dome desk', c, evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } }), null);
+    expect(m.hops.map((h) => h.line2)).toEqual(Array(3).fill('not measured yet'));
+    expect(summaryText(m)).toContain('Dome desk, measured.');
+  });
+
+  it('a copy rate stands on the tunnel, a width on its own span, each as a core no wider than what was read', () => {
+    const m = reading({ load: 'load', copy: copied(13.9), cardSpan: { gen: 3, lanes: 4 } });
+    expect(m.hops.map((h) => h.line2)).toEqual([
+      'not measured yet',
+      'measured 13.9 Gb/s · 87 % · healthy',
+      '×4 Gen3, as expected',
+    ]);
+    expect(m.hops[1]?.line1).toBe('expected 16.0 Gb/s');
+    expect(m.hops[2]?.measured?.gbps).toBeCloseTo(26.7, 1);
+    const cores = stripPicture(m).map((p) => p.ribbons.filter((r) => r.kind === 'core').length);
+    expect(cores).toEqual([0, 2, 1]);
+    expect(stripList(m).join(' ')).toContain(
+      'Host port to Dock through cable: expected 16.0 Gb/s, measured 13.9 Gb/s, 87 %, healthy. Pinch.',
+    );
+  });
+
+  it('what proves nothing draws nothing solid', () => {
+    const idle = reading({ load: 'idle', cardSpan: { gen: 1, lanes: 4 }, router: { laneGbps: 10, lanes: 2 } });
+    expect(idle.hops.map((h) => h.line2)).toEqual([
+      'not measured yet',
+      'router 10 Gb/s × 2, as expected',
+      '×4 Gen1, idle, proves nothing',
+    ]);
+    expect(stripPicture(idle).flatMap((p) => p.ribbons.filter((r) => r.kind === 'core'))).toEqual([]);
+    expect(reading({ load: null, copy: copied(13.9) }).hops[1]?.line2).toBe('measured 13.9 Gb/s, not graded');
+  });
+});
+
+describe('what else hangs on the dock, and pieces of the path', () => {
+  it('is under the deck with its rate, or on its own cable', () => {
+    expect(model(chain({ loads: [hub] })).loads).toEqual([{ words: 'USB hub, 5.0 Gb/s and 2.0 back on the link', own: false }]);
+    const own = model(chain({ loads: [{ ...hub, ownLead: 'yes' }] }));
+    expect(own.loads[0]).toEqual({ words: 'USB hub, on its own cable', own: true });
+    expect(stripList(own)).toContain('Hangs from the dock: USB hub, on its own cable.');
+  });
+
+  it('several pieces are one pier that names the one that binds; no dock is not used', () => {
+    const two = [
+      { key: 'a', spec: { maker: 'Alder', model: 'T-1', hostEnd: 'm2', farEnd: 'oculink-4i', pcieGen: 3, lanes: 4 } },
+      { key: 'b', spec: { maker: 'Alder', model: 'Q', connector: 'oculink-4i', lengthMm: 300, pcieGen: 4 } },
+    ];
+    const host = { ...wired.host, sockets: [{ key: 'left', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4 }] };
+    const dock = { ...wired.dock, connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 };
+    expect(model(chain({ host, path: two, dock })).piers[2]).toMatchObject({ name: 'T-1 + Q', facts: ['T-1 binds', '300 mm'] });
+    const slot = CASES[1]?.[1] as Chain;
+    expect(model(slot).piers[3]).toMatchObject({ key: 'dock', state: 'not used' });
+  });
+});
+
 describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
   const m = model(c);
 
   it('every hop has its figure, its state and its ends in the text', () => {
     const text = stripList(m);
-    expect(text).toHaveLength(m.piers.length + m.hops.length);
+    expect(text).toHaveLength(m.piers.length + m.hops.length + m.loads.length);
     for (const h of m.hops) {
       const line = text.find((t) => t.startsWith(`${m.piers.find((p) => p.key === h.from)?.role} to `));
       expect(line).toBeDefined();

@@ -10,8 +10,16 @@ interface Line {
   measured: string;
   word: string;
   look: 'good' | 'bad' | 'quiet';
+  how: string;
 }
 
+const HOW: Record<CheckRow['key'], string> = {
+  router: 'at any time',
+  host: 'under load',
+  virtual: 'ignore it',
+  card: 'under load',
+  inside: 'ignore it',
+};
 const NOTHING = { router: null, host: null, card: null, inside: null, virtual: false };
 
 function spanText(gen: number | string | null, lanes: number | string | null): string {
@@ -32,11 +40,19 @@ function measuredText(r: CheckRow): string {
 
 function lineOf(r: CheckRow): Line {
   const look = r.state === 'as-expected' ? 'good' : r.state === 'below' || r.state === 'above' ? 'bad' : 'quiet';
-  return { name: ROW_NAMES[r.key], expected: expectedText(r), measured: measuredText(r) || '–', word: ROW_WORDS[r.state], look };
+  return {
+    name: ROW_NAMES[r.key],
+    expected: expectedText(r),
+    measured: measuredText(r) || '–',
+    word: ROW_WORDS[r.state],
+    look,
+    how: HOW[r.key],
+  };
 }
 
 function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | null): Line {
   const expected = e.predicted.link.readouts.copy?.[direction];
+  const from = e.predicted.link.readouts.healthyFrom?.[direction];
   const graded = copy && copy.grade !== 'not-graded' && copy.share;
   const word = !copy
     ? 'not read'
@@ -47,9 +63,10 @@ function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | nul
         : copy.grade;
   return {
     name: direction === 'down' ? 'Copy rate, host to card' : 'Copy rate, card to host',
-    expected: expected ? `${rate(expected)} Gb/s` : 'not known',
+    expected: expected ? `${rate(expected)} Gb/s${from && from.hi > 0 ? `, healthy from ${rate(from)}` : ''}` : 'not known',
     measured: copy?.gbps ? `${copy.gbps.toFixed(1)} Gb/s${graded && copy.share ? `, ${percent(copy.share)} %` : ''}` : '–',
     word,
+    how: 'pinned memory, under load',
     look: copy?.grade === 'healthy' ? 'good' : graded ? 'bad' : 'quiet',
   };
 }
@@ -82,7 +99,7 @@ function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | nul
                 <td class="measured">{{ l.measured }}</td>
                 <td class="word">{{ l.word }}</td>
               } @else {
-                <td class="quiet">{{ l.word === 'ignore' ? 'ignore it' : 'read under load' }}</td>
+                <td class="quiet">{{ l.how }}</td>
               }
             </tr>
           }

@@ -112,8 +112,11 @@ export class ReadingFields {
 
   /** A digit typed anywhere on the page goes into the figure. */
   digit(d: string): void {
-    this.value().nativeElement.focus();
-    this.set({ value: this.typed().value + d });
+    // Put in at once: the next key goes into the field itself, before the page is drawn again.
+    const field = this.value().nativeElement;
+    field.value += d;
+    field.focus();
+    this.set({ value: field.value });
   }
 
   store(event: Event): void {

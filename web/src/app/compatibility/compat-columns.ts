@@ -45,7 +45,7 @@ export const COLUMNS: readonly Column[] = [
   {
     key: 'predicted',
     name: 'Predicted',
-    wide: 6,
+    wide: 7,
     sort: null,
     usual: true,
     text: (r) => `${VERDICT_WORDS[r.predicted.verdict]}${r.predicted.down ? `, ${rate(r.predicted.down)} Gb/s` : ''}`,

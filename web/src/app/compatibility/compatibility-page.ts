@@ -6,6 +6,7 @@ import { EMPTY, expand, reduce, tap } from 'rxjs';
 import { COMPAT_SORTS, type CompatRow, type CompatSort } from '@ruddy/core/api';
 import { OUTCOMES } from '@ruddy/core/log';
 import { PORT_STANDARDS } from '@ruddy/core/schema';
+import { rate } from '@ruddy/core/texts';
 import { PagedList } from '../data/paged-list';
 import { SetupsData, type CompatFilter } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
@@ -42,6 +43,7 @@ export class CompatibilityPage {
   readonly standards = Object.entries(PORT_STANDARDS);
   readonly all = COLUMNS;
   readonly seen = seenText;
+  readonly rate = rate;
   readonly total = signal(0);
   readonly exporting = signal(false);
   readonly exportProblem = signal<string | null>(null);
@@ -62,7 +64,13 @@ export class CompatibilityPage {
     dir: this.dir() === 'asc' ? 'asc' : 'desc',
   }));
   /** As tall as its rows, up to what leaves room for an opened chain. */
-  readonly height = computed(() => Math.min(10, Math.max(1, this.rows()?.length ?? 1)) * ROW_PX);
+  readonly height = computed(() => Math.min(this.open() ? 7 : 13, Math.max(1, this.rows()?.length ?? 1)) * ROW_PX);
+  readonly sortWords = computed(() => {
+    const { by, dir } = this.sorted();
+    if (by === 'newest') return dir === 'desc' ? 'newest first' : 'oldest first';
+    const name = COLUMNS.find((c) => c.sort === by)?.name ?? by;
+    return `by ${name.toLowerCase()}, ${dir === 'asc' ? 'rising' : 'falling'}`;
+  });
   readonly opened = computed(() => this.rows()?.find((r) => r.key === this.open()) ?? null);
   readonly headline = computed(() => {
     const rows = this.rows();

@@ -12,6 +12,22 @@ const but = (over: Partial<Fields>): Fields => ({ ...base, ...over });
 const slots = (over: Partial<Fields['slots']>): Fields => ({ ...base, slots: { ...base.slots, ...over } });
 
 describe('patches of a setup', () => {
+  it('do not mind in which order the database gives keys back', () => {
+    const hub = {
+      kind: 'hub',
+      downGbps: 5,
+      upGbps: 2,
+      ownLead: null,
+      pictureGbps: null,
+      asymmetric: null,
+      allocates: null,
+    } as const;
+    const turned = Object.fromEntries(Object.entries(hub).reverse()) as typeof hub;
+    expect(patchBetween(but({ loads: [hub] }), but({ loads: [turned] }))).toEqual({});
+    expect(patchBetween(base, but({ loads: [hub] }))).toEqual({ loads: [hub] });
+    expect(applyPatch(base, { installed: { dockFirmware: '1.8' } }).installed).toEqual({ dockFirmware: '1.8' });
+  });
+
   it('lead from one state to the other and are empty when nothing changed', () => {
     const to = { ...slots({ path: [], card: 'c1' }), name: 'Dome desk' };
     const patch = patchBetween(base, to);

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/api';
 import { changeSlots } from '@ruddy/core/setup';
 
@@ -15,9 +16,8 @@ export function applyPatch(s: Fields, p: SetupPatch): Fields {
   };
 }
 
-function same(a: unknown, b: unknown): boolean {
-  return JSON.stringify(a) === JSON.stringify(b);
-}
+/** Equal whatever the order of keys: the database keeps its own. */
+const same: (a: unknown, b: unknown) => boolean = equal;
 
 /** The patch that leads from one state to another; empty when they are equal. */
 export function patchBetween(from: Fields, to: Fields): SetupPatch {

@@ -10,43 +10,54 @@ interface Mark {
   id: string;
   words: string;
   path: string;
+  /** Drawn beside or in the shape, at x. */
+  text: string;
+  x: number;
   socket: Pick<SocketSpec, 'connector' | 'standard' | 'tunnelling'>;
 }
 
 /** What may be printed beside a port, drawn our own way, and what it says. */
+const BOX = 'M4 8h40v16H4z';
+const ARROW = 'M26 4 16 17h7l-4 11 12-14h-8z';
+const usb = (standard: SocketSpec['standard'], tunnelling: SocketSpec['tunnelling'] = null): Mark['socket'] => ({
+  connector: 'usb-c',
+  standard,
+  tunnelling,
+});
+
 const MARKS: Mark[] = [
+  { id: '40', words: 'the number 40', path: BOX, text: '40', x: 24, socket: usb('usb4-40') },
+  { id: '20', words: 'the number 20', path: BOX, text: '20', x: 24, socket: usb('usb4-20') },
+  { id: '80', words: 'the number 80', path: BOX, text: '80', x: 24, socket: usb('usb4-80') },
   {
-    id: '40',
-    words: 'the number 40',
-    path: 'M4 8h40v16H4z',
-    socket: { connector: 'usb-c', standard: 'usb4-40', tunnelling: null },
+    id: 'arrow',
+    words: 'a jagged arrow, no number',
+    path: ARROW,
+    text: '',
+    x: 0,
+    socket: usb({ oneOf: ['thunderbolt-3', 'thunderbolt-4'] }, 'yes'),
   },
-  {
-    id: '20',
-    words: 'the number 20',
-    path: 'M4 8h40v16H4z',
-    socket: { connector: 'usb-c', standard: 'usb4-20', tunnelling: null },
-  },
-  {
-    id: 'bolt',
-    words: 'a jagged arrow with a 4',
-    path: 'M26 4 16 17h7l-4 11 12-14h-8z',
-    socket: { connector: 'usb-c', standard: 'thunderbolt-4', tunnelling: 'yes' },
-  },
+  { id: 'arrow-4', words: 'a jagged arrow with a 4', path: ARROW, text: '4', x: 38, socket: usb('thunderbolt-4', 'yes') },
+  { id: 'arrow-5', words: 'a jagged arrow with a 5', path: ARROW, text: '5', x: 38, socket: usb('thunderbolt-5', 'yes') },
   {
     id: 'plain',
     words: 'only a fork, a battery or a screen sign',
     path: 'M24 28V6m0 14-8-5v-4m8 13 8-5v-4',
-    socket: { connector: 'usb-c', standard: null, tunnelling: null },
+    text: '',
+    x: 0,
+    socket: usb(null),
   },
   {
     id: 'flat',
     words: 'a wide flat socket, not USB-C',
-    path: 'M6 11h36v10H6zm5 3v4m5-4v4m5-4v4m5-4v4m5-4v4m5-4v4',
+    path: 'M6 11h36v10H6zm5 3v4m5-4v4m5-4v4m5-4v4m5-4v4',
+    text: '',
+    x: 0,
     socket: { connector: 'oculink-4i', standard: 'oculink', tunnelling: null },
   },
-  { id: 'unsure', words: 'nothing, or not sure', path: '', socket: { connector: 'usb-c', standard: null, tunnelling: null } },
+  { id: 'unsure', words: 'nothing, or not sure', path: '', text: '?', x: 24, socket: usb(null) },
 ];
+const UNSURE = MARKS[MARKS.length - 1] as Mark;
 
 const FORMS = [
   { id: 'laptop', words: 'Laptop' },
@@ -67,7 +78,7 @@ export class DescribeHost {
   readonly marks = MARKS;
   readonly forms = FORMS;
   readonly form = signal<HostSpec['form']>('laptop');
-  readonly mark = signal<Mark>(MARKS[5] as Mark);
+  readonly mark = signal<Mark>(UNSURE);
 
   readonly draft = signal<HostDraft | null>(null);
   readonly unsaid = UNSAID_TEXTS;

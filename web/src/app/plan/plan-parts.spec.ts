@@ -64,7 +64,7 @@ describe('the working of the link', () => {
     const el = await shown(HopTable, { evaluation: judge({ lengthMm: 1200 }) });
     const rows = [...el.querySelectorAll('tbody tr:not(.formula)')].map((r) => [...r.children].map(words).join(' '));
     expect(rows).toHaveLength(3);
-    expect(rows[1]).toBe('Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 pinch, set by the cable');
+    expect(rows[1]).toBe('Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 nothing pinch, set by the cable');
     expect(words(el.querySelector('ul'))).toContain('Taken by flow control and acknowledges: 2 % (set by this workshop)');
   });
 

@@ -96,7 +96,9 @@ export class PortRoles {
       : best.inUse
         ? `Ports ${roles.length}: the one in use takes the dock best`
         : `Ports ${roles.length}: ${best.name} would carry ${rate(best.usable)}${used?.usable ? ` instead of ${rate(used.usable)}` : ''} Gb/s`;
-    return alike ? `${first}; ${alike.looksLike.length} look like it` : first;
+    return alike
+      ? `${first}; ${alike.looksLike.length} ${alike.looksLike.length === 1 ? 'port looks' : 'ports look'} like it`
+      : first;
   });
 
   use(r: PortRole): void {

@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest';
+import type { Setup } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world();
+
+async function setupId(name: string): Promise<string> {
+  const r = await w.api<{ items: Setup[] }>(`/setups?q=${encodeURIComponent(name)}&retired=true`);
+  return r.items[0]!.id;
+}
+
+describe('PL-07 paths of other kinds', () => {
+  it('a slot inside the host, an adapter that ends in a card slot, and no dock', async () => {
+    await w.open('/setups');
+    await w.click('New setup', 'button');
+    await w.choose('Host', 'M-5', 'Staithewright M-5');
+    await w.page.waitForSelector('#pick-socket option[value=m2-2]');
+    await w.page.select('#pick-socket', 'm2-2');
+    await w.choose('Cable or adapter', 'E-2', 'Lodebank E-2');
+    await w.sees('The path ends in a card slot: no dock is needed.');
+    await w.choose('Card', 'C-20', 'Dunlinby C-20');
+    await w.sees('the cable holds this chain to 28.6 Gb/s, 50 % of the 57.3 the rest can carry.');
+    await w.sees('Live plugging can destroy host and card on this link.');
+    await w.sees(/This route takes M.2 slot 2/);
+    expect(await w.page.$eval('.pier.dock', (g) => g.textContent)).toContain('not used');
+    await w.sees(/saved \d\d:\d\d/);
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees('the cable holds this chain to 28.6 Gb/s');
+  });
+
+  it('a slot wired for SATA carries no PCIe', async () => {
+    await w.page.select('#pick-socket', 'm2-3');
+    await w.sees("Won't work:");
+    await w.sees('SATA only (no PCIe); no adapter makes a card appear behind it.');
+  });
+
+  it('PL-03 the ports of a host: roles, look-alikes, and one click to use another', async () => {
+    await w.open(`/setups/${await setupId('Dome desk')}/plan`);
+    await w.click(/^Ports 3: the one in use takes the dock best/);
+    await w.sees('carries no PCIe: hub, charger, screen');
+    await w.click('Use the port left, front of two');
+    await w.sees('left, front of two (in use)');
+    await w.click('Undo');
+    await w.sees('left, rear of two (in use)');
+  });
+
+  it('PL-06 the read-outs to look for stand on Plan', async () => {
+    await w.click(/^Expected read-outs under load: ×4 Gen3 at the slot, 16.0 Gb\/s/);
+    await w.sees('10 Gb/s × 2 lanes');
+    await w.sees('16.0 Gb/s, healthy from 13.1');
+  });
+
+  it('PL-08 what hangs on the dock takes from the link, and survives a reload', async () => {
+    await w.click(/^Also on the dock: nothing/);
+    await w.click('Add LAN');
+    await w.sees('the cable holds this chain to 15.2 Gb/s');
+    await w.click('Add Screen on the dock');
+    await w.page.select('#load-1-allocates', 'no');
+    // 19.39 less 1 and 17.28: arithmetic.
+    await w.sees('holds this chain to 0.9 Gb/s');
+    await w.fill('Takes to the dock, Gb/s', 'much');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Not changed. "much" is not a number');
+    await w.click('Take off Screen on the dock');
+    await w.sees('the cable holds this chain to 15.2 Gb/s');
+    await w.sees(/saved \d\d:\d\d/);
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    expect(await w.page.$eval('.strip svg', (s) => s.textContent)).toContain('LAN, 1.0 Gb/s and 1.0 back on the link');
+    await w.click('Take off LAN');
+    await w.sees('the cable holds this chain to 16.0 Gb/s');
+  });
+
+  it('PA-01 an adapter is added in the catalogue; its form asks what goes with its ends', async () => {
+    await w.open('/parts/adapter');
+    await w.sees('3 adapters in the catalogue.');
+    await w.click('New adapter');
+    await w.fill('Maker', 'Lodebank');
+    await w.fill('Model', 'E-9');
+    await w.click('Add to the catalogue');
+    await w.sees('Both ends are the same; describe it as a cable');
+    const pick = async (field: RegExp, option: RegExp) => {
+      await w.page.waitForSelector('.cdk-overlay-backdrop', { hidden: true });
+      await w.click(field, 'combobox');
+      await w.click(option, 'option');
+      await w.page.waitForSelector('.cdk-overlay-backdrop', { hidden: true });
+    };
+    await pick(/^End towards the card/, /^M.2 slot inside/);
+    await w.sees('A tunnel and direct PCIe are different links; no adapter joins them, only a dock does');
+    await pick(/^End towards the host/, /^OCuLink 4i/);
+    await pick(/^End towards the card/, /^Card slot/);
+    await w.click('Add to the catalogue');
+    await w.sees('4 adapters in the catalogue.');
+  });
+});
+
+describe('CO-02 Compatibility as a table', () => {
+  it('keeps predicted and seen apart and says what contradicts', async () => {
+    await w.open('/compatibility/table');
+    await w.sees('15 chains logged; 2 are contradicted by what was seen.');
+    const row = () => w.text('.row.chosen');
+    await w.click('Tarnwick L-15');
+    await w.sees('Predicted Works: every hop carries 26.7 Gb/s or more');
+    expect(await row()).toMatch(/Works.*1 of 4.*contradicts/);
+    await w.sees('card listed, then lost');
+  });
+
+  it('filters, sorts and chooses columns; the address keeps all of it', async () => {
+    await w.fill('Find', 'corrected errors');
+    await w.sees('1 chain logged; none is contradicted');
+    await w.fill('Find', '');
+    await w.click('Host', 'button');
+    await w.sees('by host, rising');
+    await w.page.waitForFunction(() => document.querySelector('.row:not(.head) > div')?.textContent?.trim() === 'Harnsey G-8', {
+      polling: 50,
+    });
+    await w.click(/^Columns 8 of 12/);
+    await w.click('Under', 'checkbox');
+    await w.sees('Columns 9 of 12');
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees('by host, rising');
+    await w.sees('Columns 9 of 12');
+    await w.fill('Find', 'nothing like it');
+    await w.sees('0 chains fit.');
+    await w.click('Show all');
+    await w.sees('15 chains logged');
+  });
+
+  it('exports every row that fits', async () => {
+    const files = await w.page.evaluate(async () => {
+      const kept: Promise<string>[] = [];
+      const make = URL.createObjectURL.bind(URL);
+      URL.createObjectURL = (b: Blob) => {
+        kept.push(b.text());
+        return make(b);
+      };
+      const press = (name: string) =>
+        [...document.querySelectorAll('button')].find((b) => b.textContent?.trim() === name)?.click();
+      for (const name of ['Export as CSV', 'Export as JSON']) {
+        const n = kept.length;
+        press(name);
+        while (kept.length === n) await new Promise((r) => setTimeout(r, 20));
+      }
+      return Promise.all(kept);
+    });
+    expect(files[0]?.trim().split('\r\n')).toHaveLength(16);
+    expect(JSON.parse(files[1] ?? '[]')).toHaveLength(15);
+  });
+});

@@ -1,0 +1,36 @@
+import type { CompatRow } from '@ruddy/core/api';
+import { COLUMNS } from './compat-columns';
+import { compatCsv } from './compat-export';
+
+const row: CompatRow = {
+  key: '["a"]',
+  host: '=1+1',
+  port: 'left',
+  standard: 'usb4-40',
+  cable: 'K, "07"',
+  dock: '@dock',
+  card: 'C-20',
+  predicted: { verdict: 'care', sentence: '', down: { lo: 16, hi: 26 } },
+  seen: { n: 3, worked: 2, failed: 1 },
+  contradicted: false,
+  now: { outcome: 'care', on: '2026-11-03', since: '2026-02-15', versions: { driver: '41.2' } },
+  older: 2,
+  entries: 4,
+  setups: [{ id: '1', name: 'Dome desk' }],
+};
+
+describe('the compatibility table as a file', () => {
+  it('holds every column, predicted and seen apart', async () => {
+    const [head, line] = (await compatCsv([row])).split('\r\n');
+    expect(head).toBe(COLUMNS.map((c) => (/[",]/.test(c.name) ? `"${c.name}"` : c.name)).join(','));
+    expect(line).toContain('"Works with care, 16.0 to 26.0 Gb/s",2 of 3,Works with care,15 Feb 2026,3 Nov 2026');
+  });
+
+  it('no cell can be run as a formula, and quotes and commas survive', async () => {
+    const line = (await compatCsv([row])).split('\r\n')[1] ?? '';
+    expect(line).toContain("'=1+1");
+    expect(line).not.toMatch(/(^|,)"?[=@]/);
+    expect(line).toContain("'@dock");
+    expect(line).toContain('"K, ""07"""');
+  });
+});
