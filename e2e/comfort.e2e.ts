@@ -83,7 +83,7 @@ describe('choosing and describing', () => {
     await w.sees('2 USB-C cables joined end to end');
     await w.sees('Passive at 1.3 m: 20 Gb/s, not 40.');
     expect(await w.page.$eval('.pier.cable', (g) => g.textContent)).toContain('K-02 + K-05');
-    await w.click('Take out Cable 2 Withyline K-05');
+    await w.click('Take out Piece 2, cable Withyline K-05');
     await w.sees('Works: every hop carries 26.0');
   });
 

@@ -10,7 +10,7 @@ describe('an empty workshop', () => {
     await w.open('/parts/host');
     await w.sees('0 hosts in the catalogue yet. Add the first one.');
     await w.open('/compatibility/table');
-    await w.sees('0 outcomes fit.');
+    await w.sees('0 chains logged yet: outcomes are logged on the Record of a setup.');
     await w.open('/workshop/data');
     await w.sees('0 examples are stored; everything here is yours.');
   });

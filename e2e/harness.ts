@@ -127,7 +127,18 @@ export function world(options: { demo?: boolean } = {}): World {
     );
     const element = handle.asElement() as Awaited<ReturnType<Page['$']>>;
     if (!element) throw new Error(`nothing is called ${target}`);
-    await element.evaluate((el) => el.scrollIntoView({ block: 'center' }));
+    await element.evaluate(async (el) => {
+      el.scrollIntoView({ block: 'center' });
+      // A dialog that still opens moves its buttons: a click goes where they have come to rest.
+      const at = () => JSON.stringify(el.getBoundingClientRect());
+      const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+      let before = '';
+      for (let i = 0; i < 60 && before !== at(); i++) {
+        before = at();
+        await frame();
+        await frame();
+      }
+    });
     await element.click();
   };
   w.fill = async (label, words) => {

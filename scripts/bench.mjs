@@ -6,7 +6,7 @@ import { say } from './lib/say.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
-const entry = `export { evaluate } from '${ROOT}/core/src/plan'; export { chainSchema } from '${ROOT}/core/src/schema';`;
+const entry = `export { evaluate } from '${ROOT}/core/src/plan'; export { chainSchema } from '${ROOT}/core/src/schema'; export { readReport, measure } from '${ROOT}/core/src/reading';`;
 const { outputFiles } = await bundle({
   stdin: { contents: entry, resolveDir: ROOT },
   bundle: true,
@@ -14,7 +14,7 @@ const { outputFiles } = await bundle({
   format: 'esm',
   write: false,
 });
-const { evaluate, chainSchema } = await import(
+const { evaluate, chainSchema, readReport, measure } = await import(
   `data:text/javascript;base64,${Buffer.from(outputFiles[0].text).toString('base64')}`
 );
 
@@ -70,3 +70,27 @@ const [ours, reference] = sideBySide(
   },
 );
 line(`evaluate one chain, against a JSON round trip of its input and output (${size} bytes)`, ours, reference, 'µs', 6);
+
+/** A listing as a desktop prints it: bridges and functions with their capabilities and dumped bytes. */
+function listing(devices) {
+  const bytes = Array.from({ length: 16 }, (_, i) => `${(i * 16).toString(16).padStart(2, '0')}:${' 00'.repeat(16)}`).join('\n');
+  const one = (bus) =>
+    [
+      `${bus.toString(16).padStart(2, '0')}:00.0 PCI bridge [0604]: Made bridge [e003:0001] (rev 01)`,
+      `\tBus: primary=00, secondary=${(bus + 1).toString(16).padStart(2, '0')}, subordinate=ff, sec-latency=0`,
+      '\tCapabilities: [40] Express (v2) Downstream Port (Slot+), MSI 00',
+      ...Array(40).fill('\t\tDevCap: MaxPayload 256 bytes, PhantFunc 0, ExtTag+ RBE+ SlotPowerLimit 75.000W'),
+      '\t\tLnkCap: Port #1, Speed 8GT/s, Width x4, ASPM L1',
+      '\t\tLnkSta: Speed 8GT/s, Width x4',
+      bytes,
+    ].join('\n');
+  return Array.from({ length: devices }, (_, i) => one(i)).join('\n\n');
+}
+const text = listing(60);
+const [read, split] = sideBySide(
+  () => measure(readReport(text).report, { kind: 'tunnel' }),
+  () => text.split('\n').map((l) => l.trim().split(/\s+/)),
+  15,
+  10,
+);
+line(`read a listing of 60 devices (${text.length} characters), against cutting it into words`, read, split, 'µs', 10);

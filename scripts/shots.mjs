@@ -18,6 +18,8 @@ const VIEWS = [
   { file: 'plan-grey', path: '/setups/:Game evening handheld/plan', grey: true },
   { file: 'plan-working', path: '/setups/:Dome desk/plan?open=link', scroll: 'rb-hop-table' },
   { file: 'plan-small', path: '/setups/:Dome desk/plan', width: 320, height: 640 },
+  { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
+  { file: 'bring-up-poor', path: '/setups/:Plate scanner/bring-up' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },

@@ -75,7 +75,9 @@ export class CompatibilityPage {
   readonly headline = computed(() => {
     const rows = this.rows();
     if (!rows) return 'Reading the log …';
-    if (this.total() === 0) return '0 chains fit.';
+    const filtered = this.q() !== '' || this.outcome() !== '' || this.standard() !== '';
+    if (this.total() === 0)
+      return filtered ? '0 chains fit.' : '0 chains logged yet: outcomes are logged on the Record of a setup.';
     const against = rows.filter((r) => r.contradicted).length;
     const shown = rows.length < this.total() ? `; of the first ${rows.length}` : '';
     const contradicted = `${against === 0 ? 'none is' : against === 1 ? '1 is' : `${against} are`} contradicted by what was seen`;

@@ -30,7 +30,11 @@ export function facts(p: Part): string {
       return `${choiceText('host', 'form', p.spec.form)}, ${p.spec.sockets.length} ${p.spec.sockets.length === 1 ? 'socket' : 'sockets'}`;
     case 'cable': {
       const what =
-        p.spec.connector === 'usb-c' ? `marked ${numText(p.spec.markedGbps)} Gb/s` : `good to Gen ${numText(p.spec.pcieGen)}`;
+        p.spec.connector === 'mini-dp'
+          ? 'Thunderbolt 1 or 2'
+          : p.spec.connector === 'usb-c'
+            ? `marked ${numText(p.spec.markedGbps)} Gb/s`
+            : `good to Gen ${numText(p.spec.pcieGen)}`;
       return `${choiceText('cable', 'construction', p.spec.construction)}, ${numText(p.spec.lengthMm)} mm, ${what}`;
     }
     case 'adapter': {
