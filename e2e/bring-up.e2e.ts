@@ -76,7 +76,7 @@ describe('BU-06 the link check', () => {
 
   it('half a width read from a listing is named, with its reason', async () => {
     await paste(listing(integrated({ now: [8, 1] })));
-    await w.sees('The link came up with less than expected. Likeliest first: The card trained with fewer lanes');
+    await w.sees('The link came up with less than expected. Likeliest first: the card trained with fewer lanes');
     await w.sees('At the card; the readings show it.');
     await w.click('Put the report aside');
     await w.sees('23.8 of 26.0 Gb/s, 92 %: healthy.');

@@ -107,7 +107,7 @@ describe('BU-06 spans and router against this chain', () => {
     });
     expect(c.reasons[0]).toEqual({ id: 'half-rate-cable', part: 'path', support: 3 });
     expect(row(c, 'router')).toMatchObject({ state: 'below', off: ['rate'] });
-    expect(linkCheckHeadline(c, judge(classC))).toContain('58 %: poor. Likeliest first: The link runs at half rate');
+    expect(linkCheckHeadline(c, judge(classC))).toContain('58 %: poor. Likeliest first: the link runs at half rate');
   });
 
   it('a right router clears the cable', () => {

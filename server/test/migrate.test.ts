@@ -38,13 +38,18 @@ async function restore(url: string, sql: string): Promise<void> {
 describe('migrations', () => {
   it.each(readdirSync(DIR))('bring the database of %s up to date with nothing lost', async (file) => {
     await within(async (url) => {
-      await restore(url, readFileSync(join(DIR, file), 'utf8'));
+      const sql = readFileSync(join(DIR, file), 'utf8');
+      await restore(url, sql);
       const db = connect(url);
       defineModels(db);
       await migrate(db);
       const bundle = await exportBundle(db);
-      expect([bundle.parts.length, bundle.setups.length, bundle.outcomes.length]).toEqual([28, 10, 20]);
-      expect((await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items).toHaveLength(10);
+      const rows = (table: string) => sql.match(new RegExp(`^INSERT INTO public\\.${table} `, 'gm'))?.length ?? 0;
+      expect(rows('setups')).toBeGreaterThan(5);
+      expect([bundle.parts.length, bundle.setups.length, bundle.outcomes.length]).toEqual(
+        ['parts', 'setups', 'log_entries'].map(rows),
+      );
+      expect((await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items).toHaveLength(rows('setups'));
       expect(bundleSchema.safeParse(bundle).error).toBeUndefined();
       const entries = await db.query<{ chain: Chain; chain_key: string | null }>('SELECT chain, chain_key FROM log_entries', {
         type: QueryTypes.SELECT,

@@ -111,6 +111,10 @@ function copyText(c: CopyGrade): string {
   return `${measured} of ${rate(c.expected)} Gb/s, ${share}`;
 }
 
+function lower(words: string): string {
+  return words.charAt(0).toLowerCase() + words.slice(1);
+}
+
 /** What would settle a grade that is open. */
 export function decidesText(c: CopyGrade): string {
   const path = c.decides.find((p) => describePath(p).meta !== null);
@@ -124,7 +128,10 @@ export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reason
   if (!check) return `Nothing read yet. Under load this chain should show ${expectedText(e)}.`;
   const fixed = OVERALL[check.overall];
   if (fixed) return fixed;
-  const likely = check.reasons.slice(0, reasonsNamed).map((r) => REASON_TEXTS[r.id].what.split(':')[0] ?? '');
+  // What is only possible stays in the list below, unless there is nothing better.
+  const strong = check.reasons.filter((r) => r.support > 1);
+  const named = (strong.length > 0 ? strong : check.reasons).slice(0, reasonsNamed);
+  const likely = named.map((r) => lower(REASON_TEXTS[r.id].what.split(':')[0] ?? ''));
   const first = likely.length > 0 ? ` Likeliest first: ${likely.join('; ')}.` : '';
   const { copy } = check;
   if (copy && copy.grade === 'open' && copy.ends)

@@ -52,6 +52,7 @@ export class ReadingFields {
   readonly storing = signal(false);
   readonly refused = signal<string | null>(null);
   readonly spansOpen = signal(false);
+  readonly #waiting = signal(false);
   readonly value = viewChild.required<ElementRef<HTMLInputElement>>('value');
   readonly box = viewChild.required(ReportBox);
 
@@ -83,7 +84,18 @@ export class ReadingFields {
         this.#of = id;
       });
     });
+    effect(() => {
+      const [waiting, save] = [this.#waiting(), this.#editor.save()];
+      if (!waiting || save.kind === 'unsaved' || save.kind === 'saving') return;
+      untracked(() => (save.kind === 'saved' ? this.#send() : this.#notSaved()));
+    });
     effect(() => this.readings.draft.set(this.blank() ? null : this.read().reading));
+  }
+
+  #notSaved(): void {
+    this.#waiting.set(false);
+    this.storing.set(false);
+    this.refused.set('The plan itself is not saved yet; settle that at the top of the page, then store the reading.');
   }
 
   error(place: string): string | null {
@@ -122,11 +134,20 @@ export class ReadingFields {
   store(event: Event): void {
     event.preventDefault();
     this.tried.set(true);
-    const [id, { reading }] = [this.#editor.stored()?.id, this.read()];
-    if (!id || !reading) return;
+    if (!this.read().reading) return;
     this.storing.set(true);
-    // The chain is judged as it is stored: what is not saved yet goes first.
+    // The chain is judged as it is stored: what is not saved yet goes first, and the reading follows.
     this.#editor.flush();
+    this.#waiting.set(true);
+  }
+
+  #send(): void {
+    const [id, { reading }] = [this.#editor.stored()?.id, this.read()];
+    this.#waiting.set(false);
+    if (!id || !reading) {
+      this.storing.set(false);
+      return;
+    }
     this.#data.addReading(id, { id: v7(), reading }).subscribe({
       next: ({ items }) => {
         this.storing.set(false);
