@@ -40,6 +40,8 @@ describe('BU-06 grades of a copy rate', () => {
     expect(copied(classC, 3000, { unit: 'MB/s' })?.gbps).toBeCloseTo(24, 9);
     expect(copied(classC, 26.9)?.grade).toBe('healthy');
     expect(copied(classC, 26.9, { direction: 'up' })?.grade).toBe('impossible');
+    const up = check(classC, { copy: { ...graded, value: 24, direction: 'up' } });
+    expect(linkCheckHeadline(up, judge(classC))).toBe('24.0 of 25.3 Gb/s back, 95 %: healthy.');
   });
 
   it('a figure that fits another unit is asked about, not changed', () => {

@@ -19,18 +19,19 @@ const loadDemo = () =>
 const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
 
 describe('one bundle, one loader', () => {
-  it('the demo world holds what it says: 6 hosts, 6 docks, 8 cards, 8 cables, 10 setups, 20 outcomes over twelve months', async () => {
+  it('the demo world holds what it says: 12 hosts, 16 docks, 20 cards, 14 cables, 12 setups, 40 outcomes over twelve months', async () => {
     await loadDemo();
     const kinds = await h.rows<{ kind: string; n: number }>(
       'SELECT kind, count(*)::int AS n FROM parts GROUP BY kind ORDER BY kind',
     );
     expect(kinds).toEqual([
-      { kind: 'cable', n: 8 },
-      { kind: 'card', n: 8 },
-      { kind: 'dock', n: 6 },
-      { kind: 'host', n: 6 },
+      { kind: 'adapter', n: 3 },
+      { kind: 'cable', n: 14 },
+      { kind: 'card', n: 20 },
+      { kind: 'dock', n: 16 },
+      { kind: 'host', n: 12 },
     ]);
-    expect([await count('setups'), await count('log_entries')]).toEqual([10, 20]);
+    expect([await count('setups'), await count('log_entries')]).toEqual([12, 40]);
     const [span] = await h.rows<{ days: number }>('SELECT max(happened_on) - min(happened_on) AS days FROM log_entries');
     expect(span?.days).toBeGreaterThan(330);
     const verdicts = ((await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]).map(
@@ -82,6 +83,7 @@ describe('one bundle, one loader', () => {
       { ...base, id: 'first', clonedFrom: null },
     ];
     bundle.outcomes = [];
+    bundle.events = [];
     expect((await h.api.post('/api/bundle').send(bundle)).status).toBe(200);
     const again = await exported();
     const by = (id: string | null) => again.setups.find((s) => s.id === id);
@@ -91,7 +93,13 @@ describe('one bundle, one loader', () => {
 
   it('a part known here under another id is met, not doubled', async () => {
     const part = await addPart(h, 'card', { model: 'known' });
-    const bundle = { ...demoBundle(), setups: [], outcomes: [], parts: [{ id: 'their.card', kind: 'card', spec: part.spec }] };
+    const bundle = {
+      ...demoBundle(),
+      setups: [],
+      events: [],
+      outcomes: [],
+      parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
+    };
     expect((await h.api.post('/api/bundle').send(bundle)).body).toEqual({ stored: {}, same: { parts: 1 } });
     expect(await count('parts')).toBe(1);
   });
@@ -127,7 +135,7 @@ describe('WS-03 removing the demo data', () => {
     await loadDemo();
     const mine = await addSetup(h, 'mine');
     const r = (await h.api.delete('/api/demo')).body as DemoReport;
-    expect(r).toEqual({ parts: 28, setups: 10, outcomes: 20, adopted: [] });
+    expect(r).toEqual({ parts: 65, setups: 12, outcomes: 40, adopted: [] });
     expect([await count('setups'), await count('parts'), await count('log_entries')]).toEqual([1, 4, 0]);
     expect((await h.api.get(`/api/setups/${mine.id}`)).body).toEqual(mine);
   });
@@ -157,7 +165,7 @@ describe('WS-03 removing the demo data', () => {
     await h.api.post(`/api/setups/${demo.id}/outcomes`).send({ id: randomUUID(), outcome: 'works', happenedOn: '2026-11-10' });
     await h.api.delete('/api/demo');
     expect(await h.rows(own, ['demo'])).toEqual([{ id: demo.id }]);
-    expect(await count('log_entries')).toBe(4);
+    expect(await count('log_entries')).toBe(6);
   });
 
   it('an example I changed and corrected keeps its history, and the rest still goes', async () => {
@@ -169,11 +177,11 @@ describe('WS-03 removing the demo data', () => {
       .post(`/api/setups/${demo.id}/outcomes`)
       .send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', corrects: old.id });
     const before = (await h.api.get('/api/demo')).body as DemoReport;
-    expect([before.setups, before.outcomes]).toEqual([9, 17]);
+    expect([before.setups, before.outcomes]).toEqual([11, 36]);
     const removed = await h.api.delete('/api/demo');
     expect(removed.body).toEqual(before);
-    expect((await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items).toHaveLength(4);
-    expect([await count('setups'), await count('log_entries')]).toEqual([1, 4]);
+    expect((await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items).toHaveLength(5);
+    expect([await count('setups'), await count('log_entries')]).toEqual([1, 5]);
   });
 
   it('what I change becomes mine', async () => {

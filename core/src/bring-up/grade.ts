@@ -13,6 +13,7 @@ export interface CopyGrade {
   /** `open`: the expected is a range and its two ends would grade it differently. */
   readonly grade: Grade | 'open' | 'not-graded';
   readonly gbps: number | null;
+  readonly direction: CopyReading['direction'];
   readonly expected: Range | null;
   /** Measured over expected, at both ends of the expected. */
   readonly share: Range | null;
@@ -78,7 +79,7 @@ export function gradeCopy(
   const expected = c.direction ? (at.expected?.[c.direction] ?? null) : null;
   const gbps = c.unit ? inGbps(c.value, c.unit) : null;
   const why = reason(c, at.load, expected);
-  const bare = { gbps, expected, share: null, ends: null, decides: [], why, perhaps: null };
+  const bare = { gbps, direction: c.direction, expected, share: null, ends: null, decides: [], why, perhaps: null };
   if (why !== null || gbps === null || !expected) return { grade: 'not-graded', ...bare };
   const share = ratio({ lo: gbps, hi: gbps }, expected);
   const ends = { atHigh: gradeShare(share.lo, rules), atLow: gradeShare(share.hi, rules) };

@@ -37,7 +37,7 @@ export function isDisplay(d: PciDevice): boolean {
 function behind(node: Node): FoundCard['behind'] {
   const chain = above(node);
   if (chain.some((n) => spanAbove(n)?.kind === 'virtual')) return 'tunnel';
-  return chain.length > 1 || node.device.port === 'endpoint' ? (chain.length > 1 ? 'direct' : 'built-in') : 'built-in';
+  return chain.length > 1 ? 'direct' : 'built-in';
 }
 
 function found(node: Node): FoundCard {

@@ -108,7 +108,7 @@ function expectedText(e: Evaluation): string {
 function copyText(c: CopyGrade): string {
   const share = c.share ? `${percent(c.share)} %` : '';
   const measured = c.gbps === null ? '' : c.gbps.toFixed(1);
-  return `${measured} of ${rate(c.expected)} Gb/s, ${share}`;
+  return `${measured} of ${rate(c.expected)} Gb/s${c.direction === 'up' ? ' back' : ''}, ${share}`;
 }
 
 function lower(words: string): string {

@@ -26,19 +26,22 @@ function unread(h: Hop): HopMeasure {
 function ofCopy(h: Hop, check: LinkCheck): HopMeasure | null {
   const { copy } = check;
   if (!copy?.gbps) return null;
+  const back = copy.direction === 'up';
+  const line1 = back && copy.expected ? `expected ${rate(copy.expected)} Gb/s back` : expected(h);
   const figure = `measured ${copy.gbps.toFixed(1)} Gb/s`;
   if (copy.grade === 'not-graded' || !copy.share)
-    return { gbps: null, line1: expected(h), line2: `${figure}, not graded`, clause: `${expected(h)}, ${figure}, not graded` };
+    return { gbps: null, line1, line2: `${figure}, not graded`, clause: `${line1}, ${figure}, not graded` };
   const grade =
     copy.grade === 'open' && copy.ends
       ? `${GRADE_WORDS[copy.ends.atHigh]} or ${GRADE_WORDS[copy.ends.atLow]}`
       : String(copy.grade);
   const words = `${figure} · ${percent(copy.share)} % · ${grade}`;
   return {
-    gbps: copy.gbps,
-    line1: expected(h),
+    // The ribbon is the way to the card: the way back is said, not drawn.
+    gbps: back ? null : copy.gbps,
+    line1,
     line2: words,
-    clause: `${expected(h)}, ${figure}, ${percent(copy.share)} %, ${grade}`,
+    clause: `${line1}, ${figure}, ${percent(copy.share)} %, ${grade}`,
   };
 }
 

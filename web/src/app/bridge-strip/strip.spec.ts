@@ -150,6 +150,8 @@ describe('measured beside expected', () => {
       '×4 Gen1, idle, proves nothing',
     ]);
     expect(stripPicture(idle).flatMap((p) => p.ribbons.filter((r) => r.kind === 'core'))).toEqual([]);
+    const back = reading({ load: 'load', copy: { ...copied(13.9), direction: 'up' } });
+    expect([back.hops[1]?.line1, back.hops[1]?.measured?.gbps]).toEqual(['expected 15.6 Gb/s back', null]);
     expect(reading({ load: null, copy: copied(13.9) }).hops[1]?.line2).toBe('measured 13.9 Gb/s, not graded');
   });
 });

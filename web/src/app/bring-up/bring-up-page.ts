@@ -38,7 +38,6 @@ export class BringUpPage {
     return e ? linkCheckHeadline(this.readings.check(), e) : 'Judging the chain …';
   });
   readonly isDraft = computed(() => this.readings.draft() !== null);
-  readonly direction = computed(() => this.readings.shown()?.copy?.direction ?? null);
   readonly reasons = computed(() => {
     const check = this.readings.check();
     const fine = check === null || check.overall === 'healthy' || check.overall === 'not-graded';

@@ -112,9 +112,6 @@ function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | nul
   `,
   styles: `
     tbody th {
-      background: none;
-      color: var(--ink);
-      font-size: 14px;
       font-weight: 400;
     }
     .good .word {
@@ -140,13 +137,12 @@ function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | nul
 export class CheckTable {
   readonly evaluation = input.required<Evaluation>();
   readonly check = input<LinkCheck | null>(null);
-  readonly direction = input<'down' | 'up' | null>(null);
   readonly artefact = ARTEFACT_TEXT;
   readonly rows = computed(() => this.check()?.rows ?? compare(this.evaluation().predicted.link.readouts, NOTHING, null));
   readonly hasVirtual = computed(() => this.rows().some((r) => r.key === 'virtual'));
   readonly lines = computed<Line[]>(() => {
     const [e, check] = [this.evaluation(), this.check()];
-    const of = (d: 'down' | 'up') => copyLine(e, d, check?.copy && (this.direction() ?? 'down') === d ? check.copy : null);
+    const of = (d: 'down' | 'up') => copyLine(e, d, check?.copy && (check.copy.direction ?? 'down') === d ? check.copy : null);
     return [...this.rows().map(lineOf), of('down'), of('up')];
   });
 }

@@ -18,7 +18,16 @@ import type { ApiProblem } from '../data/api';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
-import { FRESH, isBlank, readTyped, type TypedReading } from './reading-form';
+import {
+  FRESH,
+  HOW_FIELDS,
+  isBlank,
+  readTyped,
+  SLOT_FIELDS,
+  TUNNEL_FIELDS,
+  type NumberField,
+  type TypedReading,
+} from './reading-form';
 import { ReportBox } from './report-box';
 
 const BEHIND = {
@@ -60,6 +69,8 @@ export class ReadingFields {
   readonly blank = computed(() => isBlank(this.typed()));
   readonly firstError = computed(() => [...this.read().errors.values()][0] ?? null);
   readonly direct = computed(() => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct');
+  readonly how = HOW_FIELDS;
+  readonly spans = computed(() => (this.direct() ? SLOT_FIELDS : [...SLOT_FIELDS, ...TUNNEL_FIELDS]));
   readonly measured = computed(() => (this.typed().report ? (this.readings.check()?.measured ?? null) : null));
   readonly foundWords = computed(() => {
     const m = this.measured();
@@ -104,6 +115,10 @@ export class ReadingFields {
 
   /** A choice from a list of this form: its values are the ones the list offers. */
   choose(key: 'unit' | 'direction' | 'memory' | 'traffic', value: string): void {
+    this.set({ [key]: value });
+  }
+
+  type(key: NumberField['key'], value: string): void {
     this.set({ [key]: value });
   }
 

@@ -49,35 +49,61 @@ export const FRESH: TypedReading = {
 
 export type ReadingErrors = ReadonlyMap<string, string>;
 
-const NUMBERS: readonly (readonly [keyof TypedReading, string, string])[] = [
-  ['value', 'copy/value', 'Copy rate'],
-  ['transferMB', 'copy/transferMB', 'Transfer size'],
-  ['repeats', 'copy/repeats', 'Repeats'],
-  ['spreadPercent', 'copy/spreadPercent', 'Spread'],
-  ['cardGen', 'cardSpan/gen', 'Generation'],
-  ['cardLanes', 'cardSpan/lanes', 'Lanes'],
-  ['hostGen', 'hostSpan/gen', 'Generation'],
-  ['hostLanes', 'hostSpan/lanes', 'Lanes'],
-  ['routerRate', 'router/laneGbps', 'Router rate'],
-  ['routerLanes', 'router/lanes', 'Router lanes'],
+type NumberKey =
+  | 'value'
+  | 'transferMB'
+  | 'repeats'
+  | 'spreadPercent'
+  | 'cardGen'
+  | 'cardLanes'
+  | 'hostGen'
+  | 'hostLanes'
+  | 'routerRate'
+  | 'routerLanes';
+
+/** A figure that is typed: its label, and its place in the reading, where its error is shown. */
+export interface NumberField {
+  readonly key: NumberKey;
+  readonly place: string;
+  readonly label: string;
+}
+
+/** How a copy rate was taken. */
+export const HOW_FIELDS: readonly NumberField[] = [
+  { key: 'transferMB', place: 'copy/transferMB', label: 'Transfer size, MB' },
+  { key: 'repeats', place: 'copy/repeats', label: 'Repeats' },
+  { key: 'spreadPercent', place: 'copy/spreadPercent', label: 'Spread, %' },
+];
+export const SLOT_FIELDS: readonly NumberField[] = [
+  { key: 'cardGen', place: 'cardSpan/gen', label: 'Slot: generation' },
+  { key: 'cardLanes', place: 'cardSpan/lanes', label: 'Slot: lanes' },
+];
+/** Only a tunnel has a router and, with a separate controller, a span of the host's own. */
+export const TUNNEL_FIELDS: readonly NumberField[] = [
+  { key: 'routerRate', place: 'router/laneGbps', label: 'Router: Gb/s a lane' },
+  { key: 'routerLanes', place: 'router/lanes', label: 'Router: lanes' },
+  { key: 'hostGen', place: 'hostSpan/gen', label: 'Host controller: generation' },
+  { key: 'hostLanes', place: 'hostSpan/lanes', label: 'Host controller: lanes' },
+];
+const READ_FIELDS: readonly NumberField[] = [
+  { key: 'value', place: 'copy/value', label: 'Copy rate' },
+  ...SLOT_FIELDS,
+  ...TUNNEL_FIELDS,
 ];
 
 /** Is anything read at all, beside how it was read? */
 export function isBlank(t: TypedReading): boolean {
-  return (
-    t.report === null &&
-    NUMBERS.every(([key]) => key === 'transferMB' || key === 'repeats' || key === 'spreadPercent' || t[key] === '')
-  );
+  return t.report === null && READ_FIELDS.every(({ key }) => t[key] === '');
 }
 
 /** Read the form: the reading when every rule holds, otherwise each error by its place. */
 export function readTyped(t: TypedReading): { reading: Reading | null; errors: ReadingErrors } {
   const errors = new Map<string, string>();
-  const n = (key: keyof TypedReading) => {
-    const [, place, label] = NUMBERS.find(([k]) => k === key) ?? [key, key, key];
-    const read = readNumber(String(t[key] ?? ''));
+  const n = (key: NumberKey) => {
+    const read = readNumber(t[key]);
     if (read.ok) return read.value;
-    errors.set(place, `${label}: ${read.why}`);
+    const field = [...READ_FIELDS, ...HOW_FIELDS].find((f) => f.key === key);
+    errors.set(field?.place ?? key, `${field?.label ?? key}: ${read.why}`);
     return null;
   };
   const word = <T extends string>(v: T | '') => (v === '' ? null : v);

@@ -39,7 +39,7 @@ function rawText(raw: NonNullable<Hop['raw']>): string {
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details [open]="all()" (toggle)="all.set(box.open)" #box>
+    <details class="fold" [open]="all()" (toggle)="all.set(box.open)" #box>
       <summary>Link working: {{ rows().length }} {{ rows().length === 1 ? 'hop' : 'hops' }}, {{ usable() }}</summary>
       <div class="wide" tabindex="0" role="region" aria-label="Hops">
         <table class="list">
@@ -92,26 +92,10 @@ function rawText(raw: NonNullable<Hop['raw']>): string {
     </details>
   `,
   styles: `
-    details {
-      margin-top: 16px;
-      background: var(--sheet);
-      border: 1px solid var(--line);
-      padding: 8px 12px;
-    }
-    summary {
-      cursor: pointer;
-      font-weight: 600;
-      min-height: 24px;
-    }
     tr.formula td {
       height: auto;
       padding: 2px 8px;
       border-bottom: 0;
-    }
-    tbody th {
-      background: none;
-      color: var(--ink);
-      font-size: 14px;
     }
     h3 {
       margin-top: 12px;

@@ -17,7 +17,7 @@ const ROLE: Record<PortRole['role'], string> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (roles().length > 0) {
-      <details>
+      <details class="fold">
         <summary>{{ summary() }}</summary>
         <div class="wide" tabindex="0" role="region" aria-label="Ports of this host">
           <table class="list">
@@ -55,24 +55,6 @@ const ROLE: Record<PortRole['role'], string> = {
           Ports that look alike differ inside. Go by the mark and the place on the case; keep one port free for a hub.
         </p>
       </details>
-    }
-  `,
-  styles: `
-    details {
-      margin-top: 16px;
-      background: var(--sheet);
-      border: 1px solid var(--line);
-      padding: 8px 12px;
-    }
-    summary {
-      cursor: pointer;
-      font-weight: 600;
-      min-height: 24px;
-    }
-    tbody th {
-      background: none;
-      color: var(--ink);
-      font-size: 14px;
     }
   `,
 })
