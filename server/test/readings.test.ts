@@ -23,6 +23,7 @@ const LISTING = [
   '\t\tLnkSta: Speed 2.5GT/s, Width x4',
   '\tCapabilities: [148 v1] Device Serial Number 48-b0-2d-ff-ff-1a-2b-3c',
   '02:00.0 Ethernet controller [0200]: Harnsey LAN [e001:0009]',
+  '\tCapabilities: [40] Express (v2) Endpoint, MSI 00',
 ].join('\n');
 
 describe('BU-06 readings are kept as they were graded', () => {

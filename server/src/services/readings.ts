@@ -18,7 +18,9 @@ function kept(report: Report): Report {
   const link = (cls: string | null) => cls !== null && ['0604', '0c03', '0880'].includes(cls);
   return {
     ...report,
-    devices: report.devices.filter((d) => d.bus !== null || d.port !== null || isDisplay(d) || link(d.classCode)),
+    devices: report.devices.filter(
+      (d) => d.bus !== null || (d.port !== null && d.port !== 'endpoint') || isDisplay(d) || link(d.classCode),
+    ),
   };
 }
 
