@@ -27,7 +27,9 @@ function ofCopy(h: Hop, check: LinkCheck): HopMeasure | null {
   const { copy } = check;
   if (!copy?.gbps) return null;
   const back = copy.direction === 'up';
-  const line1 = back && copy.expected ? `expected ${rate(copy.expected)} Gb/s back` : expected(h);
+  // The copy rate runs over every hop: where another one is the least, it is the chain's rate that is expected.
+  const whole = copy.expected ? `expected ${rate(copy.expected)} Gb/s` : expected(h);
+  const line1 = back ? `${whole} back` : whole === expected(h) ? whole : `${whole} over the chain`;
   const figure = `measured ${copy.gbps.toFixed(1)} Gb/s`;
   if (copy.grade === 'not-graded' || !copy.share)
     return { gbps: null, line1, line2: `${figure}, not graded`, clause: `${line1}, ${figure}, not graded` };

@@ -150,6 +150,11 @@ describe('measured beside expected', () => {
       '×4 Gen1, idle, proves nothing',
     ]);
     expect(stripPicture(idle).flatMap((p) => p.ribbons.filter((r) => r.kind === 'core'))).toEqual([]);
+    const c = withPort({ controller: 'separate', pcieGen: 3, lanes: 2 });
+    const short = { ...c, path: [{ key: 'a', spec: { ...c.path![0]!.spec, lengthMm: 500 } }] } as Chain;
+    const e = evaluate({ chain: short, context: { asOf: '2026-11-20', house: {} } });
+    const read = linkCheck(readingSchema.parse({ load: 'load', copy: copied(12) }), short, e, {});
+    expect(stripModel('x', short, e, read).hops[1]?.line1).toBe('expected 13.4 Gb/s over the chain');
     const back = reading({ load: 'load', copy: { ...copied(13.9), direction: 'up' } });
     expect([back.hops[1]?.line1, back.hops[1]?.measured?.gbps]).toEqual(['expected 15.6 Gb/s back', null]);
     expect(reading({ load: null, copy: copied(13.9) }).hops[1]?.line2).toBe('measured 13.9 Gb/s, not graded');

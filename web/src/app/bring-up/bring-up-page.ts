@@ -10,11 +10,11 @@ import { CheckTable } from './check-table';
 import { ReadingFields } from './reading-fields';
 
 const PARTS: Record<string, string> = {
-  host: 'host',
-  socket: 'host port',
-  path: 'cable',
-  dock: 'dock',
-  card: 'card',
+  host: 'the host',
+  socket: 'the host port',
+  path: 'the cable',
+  dock: 'the dock',
+  card: 'the card',
   loads: 'what hangs on the dock',
 };
 
