@@ -1,6 +1,6 @@
 import { minOf, type Range } from '../units';
 import type { RuleBook } from '../house';
-import type { Slot } from '../schema';
+import { hasPcie, type Slot } from '../schema';
 import {
   capLimits,
   cardLimits,
@@ -13,7 +13,6 @@ import {
 } from './limits';
 import { tooOldToMeet } from './mode';
 import { isDirect, missing, plugMismatch, portFamilies } from './plugs';
-import { hasPcie } from '../schema';
 import type { HopShape, Limit, SlotFacts } from './types';
 
 const MOST_GEN: Range = { lo: 5, hi: 5 };

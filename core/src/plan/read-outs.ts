@@ -1,4 +1,4 @@
-import { exact, isExact, rising, type Range } from '../units';
+import { exact, rising, type Range } from '../units';
 import type { CardSpec, Slot } from '../schema';
 import type { RuleBook } from '../house';
 import type { Both, Hop, LinkFacts, TwoWay, World } from '../link';
@@ -96,9 +96,4 @@ function hostPair(all: readonly World[], hop: Hop | undefined): ReadOut[] {
 
 function pairOf(hop: Hop, certain: boolean): ReadOut {
   return { kind: 'real', from: 'host', to: 'socket', gen: hop.gen ?? null, lanes: hop.lanes ?? null, certain };
-}
-
-/** True when a read-out is one pair of numbers. */
-export function isSettled(r: ReadOut): r is ReadOut & { gen: Range; lanes: Range } {
-  return r.gen !== null && r.lanes !== null && isExact(r.gen) && isExact(r.lanes);
 }

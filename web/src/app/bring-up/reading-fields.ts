@@ -60,7 +60,6 @@ export class ReadingFields {
   readonly tried = signal(false);
   readonly storing = signal(false);
   readonly refused = signal<string | null>(null);
-  readonly spansOpen = signal(false);
   readonly #waiting = signal(false);
   readonly value = viewChild.required<ElementRef<HTMLInputElement>>('value');
   readonly box = viewChild.required(ReportBox);

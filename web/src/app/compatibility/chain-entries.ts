@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { PROVENANCE_LABELS, VERSION_LABELS, type CompatRow, type OutcomeEntry } from '@ruddy/core/api';
-import { rate } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
@@ -76,7 +75,6 @@ export class ChainEntries {
   readonly words = OUTCOME_WORDS;
   readonly provenance = PROVENANCE_LABELS;
   readonly day = day;
-  readonly rate = rate;
 
   constructor() {
     effect((onCleanup) => {
