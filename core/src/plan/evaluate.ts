@@ -2,10 +2,11 @@ import { RuleBook } from '../house';
 import { joinLink, worlds } from '../link';
 import { failures, successes } from '../log';
 import { CHECKS } from './checks';
+import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
 import { readOuts } from './read-outs';
 import { joinFindings, runChecks } from './run-checks';
-import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding } from './types';
+import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type VerdictState } from './types';
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
@@ -13,12 +14,9 @@ export const CORE_VERSION = '3.0';
 
 const ORDER = { blocks: 0, care: 1, note: 2 } as const;
 
-function contradiction(state: string, evidence: EvaluateInput['context']['evidence']): Finding[] {
-  if (!evidence || evidence.n === 0) return [];
-  const good = state === 'works' || state === 'care';
-  const seen = good ? failures(evidence) : successes(evidence);
-  // A single failure counts, but a prediction is contradicted only when more than half of the log disagrees.
-  if ((!good && state !== 'blocked') || seen === 0 || seen * 2 <= evidence.n) return [];
+function contradiction(state: VerdictState, evidence: EvaluateInput['context']['evidence']): Finding[] {
+  const against = evidence && contradicted(state, { worked: successes(evidence), failed: failures(evidence) });
+  if (!evidence || !against) return [];
   return [
     {
       code: 'log/contradiction',
@@ -26,7 +24,7 @@ function contradiction(state: string, evidence: EvaluateInput['context']['eviden
       certainty: 'certain',
       slots: [],
       hangsOn: [],
-      params: { predicted: good ? 'work' : 'fail', seen, n: evidence.n },
+      params: { ...against, n: evidence.n },
       source: 'log',
     },
   ];

@@ -1,19 +1,14 @@
-import { exact, hull, isExact, type Range } from '../units';
+import { hull, type Range } from '../units';
 import type { Both, Hop, LinkFacts, Pinch, Q, Working } from '../link';
+import { joinValue } from './join-value';
 
 type Arg = Working['args'][string];
-
-function joinArg(a: Arg, b: Arg | undefined): Arg {
-  if (b === undefined || typeof a === 'string' || typeof b === 'string') return a;
-  const both = hull(...[a, b].map((x) => (typeof x === 'number' ? exact(x) : x)));
-  return isExact(both) && typeof a === 'number' ? both.lo : both;
-}
 
 /** Workings by the same rule show the hull of their arguments; otherwise the first stands. */
 function joinWorking(a: Working, b: Working): Working {
   if (a.rule !== b.rule) return a;
   const args: Record<string, Arg> = {};
-  for (const [k, v] of Object.entries(a.args)) args[k] = joinArg(v, b.args[k]);
+  for (const [k, v] of Object.entries(a.args)) args[k] = joinValue(v, b.args[k]);
   const steps = a.steps?.map((s, i) => (b.steps?.[i] ? joinWorking(s, b.steps[i]) : s));
   return { ...a, args, ...(steps && { steps }) };
 }

@@ -1,8 +1,8 @@
-import { carriesTunnel, isInside, type Slot } from '../schema';
-import { portName } from '../setup';
+import type { Slot } from '../schema';
+import { lookAlikes, portName } from '../setup';
 import { evaluate } from './evaluate';
 import type { EvaluateInput, VerdictState } from './types';
-import type { Range } from '../units';
+import { bare, type Range } from '../units';
 
 export interface PortRole {
   readonly key: string;
@@ -17,15 +17,15 @@ export interface PortRole {
   /** What the chain would carry through this port, Gb/s down; null when nothing is known or it does not fit. */
   readonly usable: Range | null;
   readonly verdict: VerdictState;
-  /** Another port with the same plug but another role: only the mark tells them apart. */
+  /** Ports with the same plug and something else inside: only the mark tells them apart. */
   readonly looksLike: readonly string[];
 }
 
 const FITS: readonly Slot[] = ['path', 'dock'];
 
 /**
- * Which port of the host takes the dock and which stays free for a hub: the chain is judged through each. Ports of one shape that
- * differ in role are named as look-alikes.
+ * Which port of the host takes the dock and which stays free for a hub: the chain is judged through each. Ports of one shape with
+ * something else inside are named as look-alikes.
  */
 export function portRoles({ chain, context }: EvaluateInput): PortRole[] {
   const sockets = chain.host?.sockets ?? [];
@@ -41,23 +41,11 @@ export function portRoles({ chain, context }: EvaluateInput): PortRole[] {
   const best = [...able].sort(
     (a, b) => (b.down?.lo ?? 0) - (a.down?.lo ?? 0) || Number(b.s.key === chain.socket) - Number(a.s.key === chain.socket),
   )[0];
-  const roles = judged.map((j): PortRole => {
+  return judged.map((j): PortRole => {
     const role = j.dead ? 'free' : j.plug ? 'other-plug' : j.open ? 'open' : j === best ? 'dock' : 'also';
-    const usable = j.down && role !== 'other-plug' && role !== 'free' ? { lo: j.down.lo, hi: j.down.hi } : null;
+    const usable = role !== 'other-plug' && role !== 'free' ? bare(j.down) : null;
     const { key, mark } = j.s;
-    return { key, name: portName(j.s), mark, role, inUse: key === chain.socket, usable, verdict: j.verdict, looksLike: [] };
+    const looksLike = chain.host ? lookAlikes(chain.host, key).map(portName) : [];
+    return { key, name: portName(j.s), mark, role, inUse: key === chain.socket, usable, verdict: j.verdict, looksLike };
   });
-  return roles.map((r, i) => {
-    const connector = sockets[i]?.connector;
-    if (!connector || isInside(connector) || !carriesTunnel(connector)) return r;
-    const twins = roles.filter((o, k) => o !== r && sockets[k]?.connector === connector && differs(o, r));
-    return { ...r, looksLike: twins.map((t) => t.name) };
-  });
-}
-
-/** Two ports differ when one takes the dock and the other does not, or when one carries clearly less. */
-function differs(a: PortRole, b: PortRole): boolean {
-  const takes = (r: PortRole) => r.role === 'dock' || r.role === 'also';
-  if (takes(a) !== takes(b)) return true;
-  return Math.abs((a.usable?.lo ?? 0) - (b.usable?.lo ?? 0)) > 0.5;
 }

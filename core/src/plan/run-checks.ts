@@ -1,6 +1,6 @@
-import { exact, hull, isExact } from '../units';
 import { hangsOn, type World } from '../link';
 import type { RuleBook } from '../house';
+import { joinValue } from './join-value';
 import { FINDING_CODES, type Check, type Draft, type FactKey, type Facts, type Finding, type Param } from './types';
 
 /** The declared facts of a check and nothing else: reading another is an error, not a silent null. */
@@ -18,12 +18,6 @@ export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): 
 /** The drafts of every check over one world. */
 export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): Draft[] {
   return checks.flatMap((c) => c.run(declared(facts, c.reads), (id) => rules.get(id)));
-}
-
-function joinParam(a: Param, b: Param | undefined): Param {
-  if (b === undefined || typeof a === 'string' || typeof b === 'string') return a;
-  const both = hull(...[a, b].map((p) => (typeof p === 'number' ? exact(p) : p)));
-  return isExact(both) && typeof a === 'number' ? both.lo : both;
 }
 
 function sameFinding(d: Draft): string {
@@ -56,7 +50,7 @@ export function joinFindings(all: readonly World[], drafts: readonly (readonly D
         );
     const params: Record<string, Param> = {};
     for (const [k, v] of Object.entries(first.params))
-      params[k] = made.slice(1).reduce<Param>((a, d) => joinParam(a, d.params[k]), v);
+      params[k] = made.slice(1).reduce<Param>((a, d) => joinValue(a, d.params[k]), v);
     return {
       code: first.code,
       ...FINDING_CODES[first.code],

@@ -1,5 +1,6 @@
 import type { HostSpec, PortStandard, Report, SocketSpec } from '../schema';
-import { deviceTree, spanAbove, type Node } from './tree';
+import { isDisplay } from './measured';
+import { deviceTree, onlySlowFour, spanAbove, type Node } from './tree';
 import { genOf } from './types';
 
 /** What a report cannot say of a host, so that the page asks for it. */
@@ -26,8 +27,7 @@ function isUsb4Host(n: Node): boolean {
 
 /** A port that only a tunnel comes out of: hot-plug, and nothing but 2.5 GT/s with four lanes. */
 function isTunnelPort(n: Node): boolean {
-  const { cap, topGts, hotplug } = n.device;
-  return hotplug === true && cap?.gts === 2.5 && cap.lanes === 4 && (topGts === null || topGts === 2.5);
+  return n.device.hotplug === true && onlySlowFour(n.device);
 }
 
 function builtIn(nodes: readonly Node[]): Draft[] {
@@ -54,7 +54,7 @@ function separate(nodes: readonly Node[]): Draft[] {
 
 /** A card straight on a root port: the system does not see by which plug. */
 function directPorts(nodes: readonly Node[]): Draft[] {
-  const cards = nodes.filter((n) => n.device.classCode?.startsWith('03') || /VGA compatible|3D controller/i.test(n.device.what));
+  const cards = nodes.filter((n) => isDisplay(n.device));
   const roots = cards.flatMap((n) => (n.parent?.device.port === 'root' && spanAbove(n)?.kind === 'real' ? [n.parent] : []));
   return roots.map((r) => ({
     connector: 'oculink-4i',

@@ -64,7 +64,8 @@ export function isBridge(d: PciDevice): boolean {
   return d.classCode === BUS_CLASS || d.bus !== null || /PCI bridge/i.test(d.what);
 }
 
-function onlySlowFour(d: PciDevice): boolean {
+/** Can this end do nothing but 2.5 GT/s with four lanes, as the ends of a tunnel's pair show it? */
+export function onlySlowFour(d: PciDevice): boolean {
   return d.cap?.gts === 2.5 && d.cap.lanes === 4 && (d.topGts === null || d.topGts === 2.5);
 }
 

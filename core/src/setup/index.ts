@@ -1,2 +1,3 @@
 export * from './names';
 export * from './slots';
+export * from './look-alikes';

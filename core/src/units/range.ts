@@ -18,6 +18,11 @@ export function exact(value: number): Range {
   return { lo: value, hi: value };
 }
 
+/** Only the two ends of something that is an interval and more; null when there is none. */
+export function bare(r: Range | null | undefined): Range | null {
+  return r ? { lo: r.lo, hi: r.hi } : null;
+}
+
 /** True when the interval holds one value. */
 export function isExact(r: Range): boolean {
   return r.lo === r.hi;

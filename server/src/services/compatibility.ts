@@ -1,10 +1,12 @@
 import { QueryTypes } from 'sequelize';
 import type { CompatQuery, CompatRow, CompatSort, Page } from '@ruddy/core/api';
-import { evaluate } from '@ruddy/core/plan';
+import { contradicted, evaluate } from '@ruddy/core/plan';
 import type { Chain } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
 import { headline } from '@ruddy/core/texts';
+import { bare } from '@ruddy/core/units';
 import type { Services } from '../http/route';
+import { standingUnits } from './evidence';
 import { decodeCursor, likePattern, toPage } from './paging';
 import { houseRules } from './rules';
 
@@ -19,17 +21,8 @@ const SORTS: Record<CompatSort, string> = {
   share: `to_char(c.worked::float / c.n, 'FM0.000000')`,
 };
 
-/**
- * Chains of the log with the newest status of each. The unit is a setup with its newest outcome per set of versions; corrected
- * entries do not count.
- */
-const CHAINS = `WITH standing AS (
-    SELECT e.*, v.seq FROM log_entries e JOIN events v ON v.id = e.id
-    WHERE e.chain_key IS NOT NULL AND NOT EXISTS (SELECT 1 FROM log_entries x WHERE x.supersedes = e.id)
-  ), units AS (
-    SELECT DISTINCT ON (chain_key, setup_id, versions) chain_key, outcome, happened_on FROM standing
-    ORDER BY chain_key, setup_id, versions, happened_on DESC, seq DESC
-  ), c AS (
+/** Chains of the log, each with what its units say and its newest status. */
+const CHAINS = `WITH ${standingUnits('e.chain_key IS NOT NULL')}, c AS (
     SELECT chain_key, count(*)::int AS n, count(*) FILTER (WHERE outcome IN ('works', 'care'))::int AS worked, max(happened_on) AS newest
     FROM units GROUP BY chain_key
   ), l AS (
@@ -60,18 +53,15 @@ interface Row {
 function toRow(r: Row, house: Parameters<typeof evaluate>[0]['context']['house'], asOf: string): CompatRow {
   const failed = r.n - r.worked;
   const e = evaluate({ chain: r.chain, context: { asOf, house } });
-  const down = e.predicted.link.usable?.down;
   const { state } = e.predicted.verdict;
-  const good = state === 'works' || state === 'care';
-  const against = good ? failed : state === 'blocked' ? r.worked : 0;
   const names = chainNames(r.chain);
   return {
     key: r.chain_key,
     ...names,
     standard: String((JSON.parse(r.chain_key) as string[])[2] ?? ''),
-    predicted: { verdict: state, sentence: headline(e), down: down ? { lo: down.lo, hi: down.hi } : null },
+    predicted: { verdict: state, sentence: headline(e), down: bare(e.predicted.link.usable?.down) },
     seen: { n: r.n, worked: r.worked, failed },
-    contradicted: against * 2 > r.n,
+    contradicted: contradicted(state, { worked: r.worked, failed }) !== null,
     now: { outcome: r.outcome, on: r.newest, since: r.since, versions: r.versions },
     older: r.older,
     entries: r.entries,

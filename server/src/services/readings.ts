@@ -6,6 +6,7 @@ import { isDisplay } from '@ruddy/core/reading';
 import type { Chain, Reading, Report } from '@ruddy/core/schema';
 import { linkCheckHeadline } from '@ruddy/core/texts';
 import { EventModel } from '../db/models';
+import { bare } from '@ruddy/core/units';
 import { HttpProblem, invalid } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { chainOf } from './chain';
@@ -30,7 +31,6 @@ async function judged(s: Services, reading: Reading, chain: Chain): Promise<Stor
   const e = evaluate({ chain, context: { asOf: s.now().toISOString().slice(0, 10), house } });
   const check = linkCheck(reading, chain, e, house);
   const { gen, lanes, copy } = e.predicted.link.readouts;
-  const range = (q: { lo: number; hi: number } | undefined) => (q ? { lo: q.lo, hi: q.hi } : null);
   return {
     reading: { ...reading, report: reading.report && kept(reading.report) },
     sentence: linkCheckHeadline(check, e),
@@ -38,7 +38,7 @@ async function judged(s: Services, reading: Reading, chain: Chain): Promise<Stor
     grade: check.copy?.grade ?? null,
     gbps: check.copy?.gbps ?? null,
     share: check.copy?.share && Number.isFinite(check.copy.share.hi) ? check.copy.share : null,
-    expected: { gen: range(gen), lanes: range(lanes), down: range(copy?.down), up: range(copy?.up) },
+    expected: { gen: bare(gen), lanes: bare(lanes), down: bare(copy?.down), up: bare(copy?.up) },
     core: e.core,
   };
 }

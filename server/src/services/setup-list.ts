@@ -5,6 +5,7 @@ import { chainKey, NO_TALLY, type Outcome } from '@ruddy/core/log';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
 import { headline } from '@ruddy/core/texts';
 import type { Chain } from '@ruddy/core/schema';
+import { bare } from '@ruddy/core/units';
 import { chainNames, partName } from '@ruddy/core/setup';
 import { SetupModel } from '../db/models';
 import type { Services } from '../http/route';
@@ -17,16 +18,15 @@ import { toSetup } from './setup-store';
 /** What a list shows of an evaluation. */
 export function glance(e: Evaluation): Glance {
   const { link, verdict } = e.predicted;
-  const range = (q: { lo: number; hi: number } | undefined) => (q ? { lo: q.lo, hi: q.hi } : null);
   return {
     verdict: verdict.state,
     sentence: headline(e),
-    pinch: { part: link.pinch.part, usable: range(link.usable?.down) },
+    pinch: { part: link.pinch.part, usable: bare(link.usable?.down) },
     hops: link.hops.map((h, i) => ({
       from: h.from,
       to: h.to,
       state: h.state,
-      usable: range(h.usable?.down),
+      usable: bare(h.usable?.down),
       pinch: link.pinch.hops.includes(i),
     })),
   };

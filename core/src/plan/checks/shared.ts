@@ -1,5 +1,6 @@
 import { takesOf } from '../../link';
 import { LOAD_KINDS } from '../../schema';
+import { lookAlikes, portName } from '../../setup';
 import type { Check, Draft } from '../types';
 
 /** What hangs from the dock and takes from the link, each with its rates; on its own cable it takes nothing. */
@@ -27,16 +28,9 @@ export const lookAlike: Check<'host' | 'socket'> = {
   run({ host, socket }) {
     if (!host || !socket) return [];
     const own = host.sockets.find((s) => s.key === socket.key);
-    const twins = host.sockets.filter(
-      (s) =>
-        s.key !== socket.key &&
-        s.connector === socket.connector &&
-        (JSON.stringify(s.standard) !== JSON.stringify(own?.standard) ||
-          s.lanes !== own?.lanes ||
-          s.tunnelling !== own?.tunnelling),
-    );
+    const twins = lookAlikes(host, socket.key);
     if (twins.length === 0) return [];
-    const others = twins.map((s) => s.position || s.key).join('; ');
+    const others = twins.map(portName).join('; ');
     const params = { port: own?.position || socket.key, mark: own?.mark || 'nothing', others, n: twins.length };
     return [{ code: 'host/look-alike', slots: ['socket'], params, source: 'common-practice' }];
   },

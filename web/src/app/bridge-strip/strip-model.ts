@@ -3,7 +3,7 @@ import { TRANSPORT_40, takesOf } from '@ruddy/core/link';
 import type { Evaluation, Hop } from '@ruddy/core/plan';
 import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
 import { rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
-import { isExact, type Range } from '@ruddy/core/units';
+import { bare, isExact, type Range } from '@ruddy/core/units';
 import { measuredHops, type HopMeasure } from './strip-measured';
 import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-piers';
 
@@ -98,8 +98,6 @@ function stateOf(h: Hop): HopState {
   if (h.state === 'unknown' || !h.usable) return 'unknown';
   return isExact(h.usable.down) ? 'expected' : 'range';
 }
-
-const bare = (q: Range | undefined): Range | null => (q ? { lo: q.lo, hi: q.hi } : null);
 
 function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | null): StripHop {
   const { pinch } = e.predicted.link;

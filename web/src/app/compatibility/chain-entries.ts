@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PROVENANCE_LABELS, VERSION_LABELS, type CompatRow, type OutcomeEntry } from '@ruddy/core/api';
+import { PROVENANCE_LABELS, type CompatRow, type OutcomeEntry } from '@ruddy/core/api';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
+import { versionWords } from '../record/version-words';
 import { day } from '../shared/format';
 
 /** One chain opened: what was predicted, and every entry that was logged for it, newest first. */
@@ -48,7 +49,7 @@ import { day } from '../shared/format';
                   <a [routerLink]="['/setups', e.setupId, 'record']">{{ e.setupName }}</a>
                 </td>
                 <td>{{ e.chain.cable || 'none' }}</td>
-                <td class="quiet">{{ versions(e) || 'not noted' }}</td>
+                <td class="quiet">{{ versions(e.versions) || 'not noted' }}</td>
                 <td class="quiet">{{ e.symptoms.concat(e.fixes).join('; ') }}</td>
                 <td class="quiet nowrap">{{ provenance[e.provenance] }}</td>
                 <td class="quiet nowrap">{{ e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands' }}</td>
@@ -75,6 +76,7 @@ export class ChainEntries {
   readonly words = OUTCOME_WORDS;
   readonly provenance = PROVENANCE_LABELS;
   readonly day = day;
+  readonly versions = versionWords;
 
   constructor() {
     effect((onCleanup) => {
@@ -84,11 +86,5 @@ export class ChainEntries {
       });
       onCleanup(() => sub.unsubscribe());
     });
-  }
-
-  versions(e: OutcomeEntry): string {
-    return (Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS)[])
-      .flatMap((k) => (e.versions[k] ? [`${VERSION_LABELS[k].toLowerCase()} ${e.versions[k]}`] : []))
-      .join(', ');
   }
 }

@@ -1,7 +1,8 @@
-import { VERSION_LABELS, type CompatRow, type CompatSort } from '@ruddy/core/api';
+import type { CompatRow, CompatSort } from '@ruddy/core/api';
 import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/schema';
 import { rate, VERDICT_WORDS } from '@ruddy/core/texts';
 import { OUTCOME_WORDS } from '../record/outcome-form';
+import { versionWords } from '../record/version-words';
 import { day } from '../shared/format';
 
 export interface Column {
@@ -18,14 +19,6 @@ export interface Column {
 /** "2 of 3". */
 export function seenText(r: CompatRow): string {
   return `${r.seen.worked} of ${r.seen.n}`;
-}
-
-function versions(r: CompatRow): string {
-  const keys = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS)[];
-  return (
-    keys.flatMap((k) => (r.now.versions[k] ? [`${VERSION_LABELS[k].toLowerCase()} ${r.now.versions[k]}`] : [])).join(', ') ||
-    'not noted'
-  );
 }
 
 /** Columns of the table. Predicted and seen are never one column. */
@@ -54,6 +47,6 @@ export const COLUMNS: readonly Column[] = [
   { key: 'now', name: 'Newest status', wide: 4, sort: null, usual: true, text: (r) => OUTCOME_WORDS[r.now.outcome] },
   { key: 'since', name: 'Holds since', wide: 3, sort: null, usual: true, text: (r) => day(r.now.since) },
   { key: 'newest', name: 'Newest', wide: 3, sort: 'newest', usual: false, text: (r) => day(r.now.on) },
-  { key: 'versions', name: 'Under', wide: 6, sort: null, usual: false, text: versions },
+  { key: 'versions', name: 'Under', wide: 6, sort: null, usual: false, text: (r) => versionWords(r.now.versions) || 'not noted' },
   { key: 'setups', name: 'Setups', wide: 5, sort: null, usual: false, text: (r) => r.setups.map((s) => s.name).join(', ') },
 ];

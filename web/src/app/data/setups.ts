@@ -36,9 +36,8 @@ export type CompatFilter = Partial<Pick<CompatQuery, 'q' | 'outcome' | 'standard
 
 export interface OutcomeFilter {
   setupId?: string;
-  outcome?: string;
-  q?: string;
-  newest?: boolean;
+  chain?: string;
+  limit?: number;
 }
 
 /** An outcome as the form sends it. */
@@ -125,15 +124,7 @@ export class SetupsData {
     return this.#api.get('/compatibility', { ...filter });
   }
 
-  outcomes(filter: {
-    chain?: string;
-    limit?: number;
-    setupId?: string;
-    outcome?: string;
-    q?: string;
-    newest?: boolean;
-    cursor?: string;
-  }): Observable<Page<OutcomeEntry>> {
+  outcomes(filter: OutcomeFilter): Observable<Page<OutcomeEntry>> {
     return this.#api.get('/outcomes', { ...filter });
   }
 }

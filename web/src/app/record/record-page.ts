@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
 import { v7 } from 'uuid';
-import { VERSION_LABELS, type SetupEvent } from '@ruddy/core/api';
+import type { OutcomeEntry, SetupEvent } from '@ruddy/core/api';
 import type { Outcome } from '@ruddy/core/log';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
@@ -10,6 +10,7 @@ import { SetupsData } from '../data/setups';
 import { counted, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { OUTCOME_WORDS, OutcomeForm, type Correction } from './outcome-form';
+import { versionWords } from './version-words';
 
 interface Line {
   event: SetupEvent;
@@ -27,11 +28,10 @@ function strings(value: unknown): string[] {
 }
 
 function outcomeLines(body: Record<string, unknown>): string[] {
-  const versions = Object.entries((body['versions'] ?? {}) as Record<string, string>);
-  const names = versions.map(([k, v]) => `${VERSION_LABELS[k as keyof typeof VERSION_LABELS].toLowerCase()} ${v}`);
+  const versions = versionWords((body['versions'] ?? {}) as OutcomeEntry['versions']);
   const note = typeof body['note'] === 'string' ? body['note'] : '';
   return [
-    names.length > 0 ? `Under ${names.join(', ')}` : 'Versions not noted',
+    versions ? `Under ${versions}` : 'Versions not noted',
     strings(body['symptoms']).length > 0 ? `Seen: ${strings(body['symptoms']).join('; ')}` : '',
     strings(body['fixes']).length > 0 ? `Changed: ${strings(body['fixes']).join('; ')}` : '',
     note ? `Note: ${note}` : '',
