@@ -65,7 +65,7 @@ describe('the keyboard', () => {
     await w.page.keyboard.press('g');
     await w.sees('Go to: s Setups');
     await w.page.keyboard.press('a');
-    await w.sees('12 hosts in the catalogue.');
+    await w.sees('14 hosts in the catalogue.');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
     await w.open(`/setups/${items[0]!.id}/plan`);
     const tabs = await w.page.$$eval('.targets button', (b) => b.filter((x) => (x as HTMLButtonElement).tabIndex === 0).length);

@@ -60,7 +60,7 @@ describe('PL-07 paths of other kinds', () => {
     await w.sees('holds this chain to 0.9 Gb/s');
     await w.fill('Takes to the dock, Gb/s', 'much');
     await w.page.keyboard.press('Tab');
-    await w.sees('Not changed. "much" is not a number');
+    await w.sees('Not changed. Takes to the dock: "much" is not a number');
     await w.click('Take off Screen on the dock');
     await w.sees('the cable holds this chain to 15.2 Gb/s');
     await w.sees(/saved \d\d:\d\d/);
@@ -99,7 +99,7 @@ describe('CO-02 Compatibility as a table', () => {
     await w.sees('15 chains logged; 2 are contradicted by what was seen.');
     const row = () => w.text('.row.chosen');
     await w.click('Tarnwick L-15');
-    await w.sees('Predicted Works: every hop carries 26.7 Gb/s or more');
+    await w.sees('Predicted Works with care');
     expect(await row()).toMatch(/Works.*1 of 4.*contradicts/);
     await w.sees('card listed, then lost');
   });

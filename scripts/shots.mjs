@@ -18,11 +18,20 @@ const VIEWS = [
   { file: 'plan-grey', path: '/setups/:Game evening handheld/plan', grey: true },
   { file: 'plan-working', path: '/setups/:Dome desk/plan?open=link', scroll: 'rb-hop-table' },
   { file: 'plan-small', path: '/setups/:Dome desk/plan', width: 320, height: 640 },
+  { file: 'plan-trial', path: '/setups/:Dome desk/plan', click: 'Try it' },
+  {
+    file: 'plan-power',
+    path: '/setups/:Spectrograph tower/plan',
+    unfold: 'rb-power-working, rb-fit-drawing, rb-routes-table',
+    scroll: 'rb-routes-table',
+  },
   { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
   { file: 'bring-up-poor', path: '/setups/:Plate scanner/bring-up' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
+  { file: 'releases', path: '/parts/release', open: 'Quillmere D-2 1.5' },
+  { file: 'glossary', path: '/glossary' },
   { file: 'rules', path: '/workshop/rules' },
   { file: 'data', path: '/workshop/data' },
 ];
@@ -63,6 +72,16 @@ for (const v of VIEWS) {
     await link.click();
     await page.waitForNetworkIdle();
   }
+  if (v.click) {
+    const button = await page.waitForSelector(`button::-p-text(${v.click})`);
+    await button.click();
+    await page.waitForSelector('.bar h2');
+    await page.waitForNetworkIdle();
+  }
+  if (v.unfold)
+    await page.$$eval(v.unfold, (els) => {
+      for (const el of els) for (const d of el.querySelectorAll('details.fold')) d.open = true;
+    });
   if (v.scroll) await page.$eval(v.scroll, (el) => el.scrollIntoView());
   if (v.grey) await page.addStyleTag({ content: 'html { filter: grayscale(1); }' });
   await page.screenshot({ path: join(out, `${v.file}.png`) });

@@ -2,24 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/house';
 import { joinLink, worlds } from '../src/link';
 import { chainKey, NO_TALLY } from '../src/log';
-import { CHECKS, FINDING_CODES, runChecks, whatIf, type Check, type FactKey } from '../src/plan';
-import { headline, sentence } from '../src/texts';
-import type { Chain } from '../src/schema';
-import {
-  adapter,
-  cable,
-  chain,
-  directChain,
-  dock,
-  EMPTY,
-  host,
-  judge,
-  load,
-  path,
-  plainChain,
-  socket,
-  tunnelChain,
-} from './make';
+import { bodyFacts, runChecks, whatIf, type Check, type FactKey } from '../src/plan';
+import { headline } from '../src/texts';
+import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('PL-01 what is not known', () => {
   it('an unknown tunnelling flag is "not enough known" and is named with how to find out', () => {
@@ -105,51 +90,7 @@ describe('incomplete chains', () => {
   });
 });
 
-/** Chains that show what the others do not: older ends, direct routes, what shares the link. */
-function others(): Chain[] {
-  const mini = { connector: 'mini-card', standard: 'pcie', tunnelling: null, lanes: 1 } as const;
-  const m2 = { connector: 'm2', standard: 'pcie', tunnelling: null } as const;
-  const own = { connector: 'own-port', standard: 'pcie', tunnelling: null } as const;
-  const long = cable({ connector: 'oculink-4i', pcieGen: 4, lengthMm: 900 });
-  const twin = tunnelChain({ loads: [load()], card: { innerSwitch: 'full' } });
-  return [
-    chain({ socket: mini, path: [], dock: dock({ connector: 'mini-card', uplink: 'pcie' }) }),
-    chain({
-      socket: { ...m2, standard: 'sata' },
-      path: path(adapter(), long),
-      dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }),
-    }),
-    chain({ socket: m2, path: path(adapter(), long), dock: dock({ connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 }) }),
-    chain({
-      socket: { ...own, family: 'Long' },
-      path: [],
-      dock: dock({ connector: 'own-port', uplink: 'pcie', family: 'Wide' }),
-    }),
-    tunnelChain({ socket: { tb3Compat: 'no' }, dock: { uplink: 'thunderbolt-3' } }),
-    tunnelChain({ dock: { capFirmware: '1.8', capBeforeGbps: 12 } }),
-    { ...twin, host: { ...host(), sockets: [socket(), socket({ key: 'right', standard: 'usb4-20' })] } },
-  ];
-}
-
 describe('the check registry', () => {
-  it('every code a check declares is in the table, and every check makes only codes it declares', () => {
-    const seen = new Set<string>();
-    for (const c of [tunnelChain({ cable: { lengthMm: 2500, markedW: 100 } }), plainChain(), directChain(), EMPTY]) {
-      const rules = new RuleBook({});
-      for (const w of worlds(c, rules)) {
-        for (const check of CHECKS) {
-          const made = runChecks([check], { ...w.facts, link: joinLink(w.facts, rules) }, rules);
-          for (const d of made) {
-            expect(check.codes).toContain(d.code);
-            seen.add(d.code);
-          }
-        }
-      }
-    }
-    for (const check of CHECKS) for (const code of check.codes) expect(FINDING_CODES).toHaveProperty([code]);
-    expect(seen.size).toBeGreaterThan(5);
-  });
-
   it('a check that reads a slot it did not declare fails', () => {
     const sly: Check = {
       id: 'sly',
@@ -160,40 +101,9 @@ describe('the check registry', () => {
     const rules = new RuleBook({});
     const [w] = worlds(tunnelChain(), rules);
     if (!w) throw new Error('a known chain has one world');
-    expect(() => runChecks([sly], { ...w.facts, link: joinLink(w.facts, rules) }, rules)).toThrow(
-      'read "dock" without declaring it',
-    );
-  });
-
-  it('every finding has a sentence with a what, a why and a to-do', () => {
-    const chains = [
-      tunnelChain({ cable: { lengthMm: 2500, markedW: 100, markedGbps: 20 } }),
-      tunnelChain({ cable: { lengthMm: 1200 } }),
-      tunnelChain({ cable: { markedGbps: 0.48, markedW: 240 } }),
-      tunnelChain({ cable: { markedGbps: null } }),
-      plainChain(),
-      directChain(),
-      { ...tunnelChain(), dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }) },
-      {
-        ...tunnelChain(),
-        path: [
-          { key: 'a', spec: cable() },
-          { key: 'b', spec: cable() },
-        ],
-      },
-      EMPTY,
-      ...others(),
-    ];
-    const codes = new Set<string>();
-    for (const f of chains.flatMap((c) => judge(c, { evidence: { ...NO_TALLY, n: 3, works: 3 } }).findings)) {
-      codes.add(f.code);
-      const s = sentence(f);
-      for (const words of [s.what, s.why, s.todo]) {
-        expect(words.length).toBeGreaterThan(10);
-        expect(words).not.toMatch(/undefined|NaN|Infinity|\[object/);
-      }
-    }
-    expect([...codes].sort()).toEqual(Object.keys(FINDING_CODES).sort());
+    const body = bodyFacts(tunnelChain(), { asOf: '2026-11-20' }, (id) => rules.get(id));
+    const facts = { ...w.facts, ...body, link: joinLink(w.facts, rules) };
+    expect(() => runChecks([sly], facts, rules)).toThrow('read "dock" without declaring it');
   });
 });
 

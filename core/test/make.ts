@@ -8,9 +8,33 @@ import type {
   Installed,
   Load,
   PieceSpec,
+  ReleaseSpec,
+  RequirementSpec,
+  ScreenSpec,
+  Settings,
   SocketSpec,
+  SupplySpec,
+  SystemSpec,
+  Use,
 } from '../src/schema';
-import { adapterSchema, cableSchema, cardSchema, chainSchema, dockSchema, loadSchema, socketSchema } from '../src/schema';
+import {
+  adapterSchema,
+  cableSchema,
+  cardSchema,
+  chainSchema,
+  dockSchema,
+  hostSchema,
+  loadSchema,
+  NOTHING_INSTALLED,
+  requirementSchema,
+  releaseSchema,
+  screenSchema,
+  settingsSchema,
+  socketSchema,
+  supplySchema,
+  systemSchema,
+  useSchema,
+} from '../src/schema';
 import { evaluate, type Context, type Evaluation } from '../src/plan';
 
 const named = { maker: 'Alder', variant: '' };
@@ -22,7 +46,7 @@ export function socket(over: Partial<SocketSpec> = {}): SocketSpec {
 }
 
 export function host(over: Partial<SocketSpec> = {}): HostSpec {
-  return { ...named, model: 'H-1', form: 'laptop', sockets: [socket(over)] };
+  return hostSchema.parse({ ...named, model: 'H-1', form: 'laptop', sockets: [socket(over)] });
 }
 
 export function cable(over: Partial<CableSpec> = {}): CableSpec {
@@ -60,7 +84,7 @@ export function chain(c: {
   dock?: DockSpec;
   card?: CardSpec;
   loads?: Load[];
-  installed?: Installed;
+  installed?: Partial<Installed>;
 }): Chain {
   return chainSchema.parse({
     host: c.socket ? host(c.socket) : null,
@@ -69,7 +93,7 @@ export function chain(c: {
     dock: c.dock ?? null,
     card: c.card ?? card(),
     loads: c.loads ?? [],
-    ...(c.installed && { installed: c.installed }),
+    installed: { ...NOTHING_INSTALLED, ...c.installed },
   });
 }
 
@@ -79,19 +103,76 @@ export interface Over {
   dock?: Partial<DockSpec>;
   card?: Partial<CardSpec>;
   loads?: Load[];
-  installed?: Installed;
+  installed?: Partial<Installed>;
+  host?: Partial<HostSpec>;
+  supplies?: Chain['supplies'];
+  picture?: Chain['picture'];
+  system?: Partial<SystemSpec>;
+  settings?: Partial<Settings>;
+  uses?: Partial<Use>[];
+}
+
+/** What stands round the link of every chain made here. */
+function around(o: Over): object {
+  return {
+    card: card(o.card),
+    loads: o.loads ?? [],
+    installed: { ...NOTHING_INSTALLED, ...o.installed },
+    supplies: o.supplies ?? [],
+    picture: o.picture ?? [],
+    system: o.system ? system(o.system) : null,
+    settings: settingsSchema.parse(o.settings ?? {}),
+    uses: (o.uses ?? []).map((u) => useSchema.parse({ work: 'games', ...u })),
+  };
+}
+
+export function supply(over: Partial<SupplySpec> = {}): SupplySpec {
+  return supplySchema.parse({ ...named, model: 'S-1', form: 'atx', supplyW: 550, cables8Pin: 2, ...over });
+}
+
+export function screen(over: Partial<ScreenSpec> = {}): ScreenSpec {
+  const usual = { widthPx: 2560, heightPx: 1440, hz: 60, bits: '24', dpLevel: 'hbr2', hdmiLevel: '2.0' };
+  return screenSchema.parse({ ...named, model: 'V-1', ...usual, ...over });
+}
+
+export function system(over: Partial<SystemSpec> = {}): SystemSpec {
+  return systemSchema.parse({ ...named, model: 'O-1', family: 'linux', outsideCards: 'yes', ...over });
+}
+
+export function release(over: Partial<ReleaseSpec> = {}): ReleaseSpec {
+  return releaseSchema.parse({
+    maker: 'Alder',
+    model: 'D-1',
+    variant: '1.8',
+    what: 'dockFirmware',
+    releasedOn: '2026-01-10',
+    ...over,
+  });
+}
+
+export function requirement(over: Partial<RequirementSpec> = {}): RequirementSpec {
+  return requirementSchema.parse({
+    maker: 'Alder',
+    model: 'D-1',
+    variant: 'Dock firmware before first use',
+    subject: 'dock',
+    needs: 'dockFirmware',
+    atLeast: '1.8',
+    severity: 'care',
+    effect: 'crashes on plugging in',
+    source: 'maker, release notes',
+    ...over,
+  });
 }
 
 /** USB4 40 from end to end, 0.7 m passive cable, Gen3 ×4 slot. */
 export function tunnelChain(o: Over = {}): Chain {
   return chainSchema.parse({
-    host: host(o.socket),
+    ...around(o),
+    host: { ...host(o.socket), ...o.host },
     socket: 'left',
     path: [{ key: 'a', spec: cable(o.cable) }],
     dock: dock(o.dock),
-    card: card(o.card),
-    loads: o.loads ?? [],
-    ...(o.installed && { installed: o.installed }),
   });
 }
 
@@ -99,13 +180,11 @@ export function tunnelChain(o: Over = {}): Chain {
 export function directChain(o: Over = {}): Chain {
   const oculink = { connector: 'oculink-4i' } as const;
   return chainSchema.parse({
-    host: host({ ...oculink, standard: 'oculink', tunnelling: null, controller: 'separate', ...o.socket }),
+    ...around(o),
+    host: { ...host({ ...oculink, standard: 'oculink', tunnelling: null, controller: 'separate', ...o.socket }), ...o.host },
     socket: 'left',
     path: [{ key: 'a', spec: cable({ ...oculink, markedGbps: null, pcieGen: 4, lengthMm: 500, ...o.cable }) }],
     dock: dock({ ...oculink, uplink: 'oculink', slotGen: 4, form: 'open-board', ...o.dock }),
-    card: card(o.card),
-    loads: o.loads ?? [],
-    ...(o.installed && { installed: o.installed }),
   });
 }
 

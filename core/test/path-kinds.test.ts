@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { CableSpec, DockSpec, SocketSpec } from '../src/schema';
+import { NOTHING_INSTALLED, type CableSpec, type DockSpec, type SocketSpec } from '../src/schema';
 import { adapter, cable, card, chain, dock, judge, path, rates, socket } from './make';
 
 /** A chain through a tunnel with a short full-rate cable: each example says its ends. */
@@ -116,7 +116,7 @@ describe('PL-07 two lanes, classes, firmware', () => {
     ['', '12.0', 'possible'],
     ['beta', '12.0', 'possible'],
   ] as const)('firmware "%s" gives at least %s', (version, gbps, certainty) => {
-    const c = { ...tunnel(tb3, capped), installed: { dockFirmware: version } };
+    const c = { ...tunnel(tb3, capped), installed: { ...NOTHING_INSTALLED, dockFirmware: version } };
     const e = judge(c);
     expect(e.predicted.link.usable?.down.lo.toFixed(1)).toBe(gbps);
     expect(e.findings.find((f) => f.code === 'dock/firmware-cap')?.certainty ?? null).toBe(certainty);

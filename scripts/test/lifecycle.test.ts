@@ -60,7 +60,7 @@ describe('the life of npm start', () => {
       new RegExp(`Ruddy Bridge is at http://127.0.0.1:${port} {3}\\(ready after [\\d.]+ s; Ctrl-C stops it\\)`),
     );
     expect(await health()).toBe(200);
-    expect(await setups()).toHaveLength(12);
+    expect(await setups()).toHaveLength(22);
     run.child.kill('SIGINT');
     expect(await run.ended).toBe(0);
     expect(existsSync(postmaster())).toBe(false);
@@ -69,7 +69,7 @@ describe('the life of npm start', () => {
 
   it('--empty later changes nothing: the first start decided', async () => {
     const run = await start('--empty');
-    expect(await setups()).toHaveLength(12);
+    expect(await setups()).toHaveLength(22);
     run.child.kill('SIGTERM');
     expect(await run.ended).toBe(0);
   });

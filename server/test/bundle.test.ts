@@ -19,7 +19,7 @@ const loadDemo = () =>
 const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
 
 describe('one bundle, one loader', () => {
-  it('the demo world holds what it says: 12 hosts, 16 docks, 20 cards, 14 cables, 12 setups, 40 outcomes over twelve months', async () => {
+  it('the demo world holds what it says, over twelve months', async () => {
     await loadDemo();
     const kinds = await h.rows<{ kind: string; n: number }>(
       'SELECT kind, count(*)::int AS n FROM parts GROUP BY kind ORDER BY kind',
@@ -28,10 +28,15 @@ describe('one bundle, one loader', () => {
       { kind: 'adapter', n: 3 },
       { kind: 'cable', n: 14 },
       { kind: 'card', n: 20 },
-      { kind: 'dock', n: 16 },
-      { kind: 'host', n: 12 },
+      { kind: 'dock', n: 17 },
+      { kind: 'host', n: 14 },
+      { kind: 'release', n: 9 },
+      { kind: 'requirement', n: 8 },
+      { kind: 'screen', n: 5 },
+      { kind: 'supply', n: 6 },
+      { kind: 'system', n: 4 },
     ]);
-    expect([await count('setups'), await count('log_entries')]).toEqual([12, 40]);
+    expect([await count('setups'), await count('log_entries')]).toEqual([22, 40]);
     const [span] = await h.rows<{ days: number }>('SELECT max(happened_on) - min(happened_on) AS days FROM log_entries');
     expect(span?.days).toBeGreaterThan(330);
     const verdicts = ((await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]).map(
@@ -135,7 +140,7 @@ describe('WS-03 removing the demo data', () => {
     await loadDemo();
     const mine = await addSetup(h, 'mine');
     const r = (await h.api.delete('/api/demo')).body as DemoReport;
-    expect(r).toEqual({ parts: 65, setups: 12, outcomes: 40, adopted: [] });
+    expect(r).toEqual({ parts: 100, setups: 22, outcomes: 40, adopted: [] });
     expect([await count('setups'), await count('parts'), await count('log_entries')]).toEqual([1, 4, 0]);
     expect((await h.api.get(`/api/setups/${mine.id}`)).body).toEqual(mine);
   });
@@ -147,7 +152,9 @@ describe('WS-03 removing the demo data', () => {
     const before = (await h.api.get('/api/demo')).body as DemoReport;
     expect(before.adopted.map((a) => a.name).sort()).toEqual([
       'Dunlinby C-20',
+      'Fenlight V-27',
       'Harnsey L-13',
+      'Observatory Desk image',
       'Quillmere D-4',
       'Withyline K-07',
     ]);
@@ -155,7 +162,7 @@ describe('WS-03 removing the demo data', () => {
     expect((await h.api.delete('/api/demo')).body).toEqual(before);
     const now = (await h.api.get(`/api/setups/${copy.id}`)).body;
     expect(now).toEqual({ ...copy, clonedFrom: null });
-    expect(await h.rows("SELECT 1 FROM parts WHERE origin = 'adopted'")).toHaveLength(4);
+    expect(await h.rows("SELECT 1 FROM parts WHERE origin = 'adopted'")).toHaveLength(6);
     expect((await h.api.get('/api/demo')).body).toEqual({ parts: 0, setups: 0, outcomes: 0, adopted: [] });
   });
 
@@ -177,7 +184,7 @@ describe('WS-03 removing the demo data', () => {
       .post(`/api/setups/${demo.id}/outcomes`)
       .send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', corrects: old.id });
     const before = (await h.api.get('/api/demo')).body as DemoReport;
-    expect([before.setups, before.outcomes]).toEqual([11, 36]);
+    expect([before.setups, before.outcomes]).toEqual([21, 36]);
     const removed = await h.api.delete('/api/demo');
     expect(removed.body).toEqual(before);
     expect((await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items).toHaveLength(5);

@@ -1,3 +1,4 @@
+import { NOTHING_INSTALLED } from '@ruddy/core/schema';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ReadingEntry, Setup } from '@ruddy/core/api';
@@ -35,7 +36,7 @@ describe('BU-06 readings are kept as they were graded', () => {
       grade: 'healthy',
       overall: 'healthy',
       gbps: 24,
-      core: '3.0',
+      core: '4.0',
       reading: { copy: { value: 24 } },
     });
     expect(newest(r).sentence).toBe('24.0 of 26.0 Gb/s, 92 %: healthy.');
@@ -134,7 +135,7 @@ describe('PA-01 adapters and what hangs on the dock', () => {
     expect(r.status).toBe(200);
     const back = (await h.api.get(`/api/setups/${setup.id}`)).body as Setup;
     expect(back.loads[0]).toMatchObject(load);
-    expect(back.installed).toEqual({ dockFirmware: '1.8' });
+    expect(back.installed).toEqual({ ...NOTHING_INSTALLED, dockFirmware: '1.8' });
     const e = await h.api.post('/api/evaluate').send({ setupId: setup.id });
     expect((e.body as { chain: { loads: unknown[] } }).chain.loads).toHaveLength(1);
     const record = JSON.stringify((await h.api.get(`/api/setups/${setup.id}/record`)).body);

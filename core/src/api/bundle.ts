@@ -4,18 +4,11 @@ import { chainSchema } from '../schema';
 import { fileId, instant } from './common';
 import { EVENT_KINDS, outcomeBody } from './outcomes';
 import { partInFile } from './parts';
-import { setupBody, setupSlots } from './setups';
-
-const slotsInFile = setupSlots.extend({
-  host: fileId.nullable(),
-  path: z.array(fileId).max(6).nullable(),
-  dock: fileId.nullable(),
-  card: fileId.nullable(),
-});
+import { setupBody, wholeSlots } from './setups';
 
 const setupInFile = setupBody.extend({
   id: fileId,
-  slots: slotsInFile,
+  slots: wholeSlots(fileId),
   clonedFrom: fileId.nullable().default(null),
   createdAt: instant,
 });

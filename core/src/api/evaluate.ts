@@ -6,8 +6,18 @@ import {
   chainSchema,
   dockSchema,
   hostSchema,
+  feeds,
   installedSchema,
   loadsSchema,
+  releaseSchema,
+  requirementSchema,
+  screenSchema,
+  settingsSchema,
+  shownBy,
+  supplySchema,
+  systemSchema,
+  usesSchema,
+  videoPlug,
 } from '../schema';
 import { RULES, RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '../house';
 import { isoDate, uuid } from './common';
@@ -27,6 +37,17 @@ export const chainInput = z.strictObject({
   /** What else hangs on the dock; left out, nothing. */
   loads: loadsSchema.optional(),
   installed: installedSchema.optional(),
+  supplies: z
+    .array(z.strictObject({ feeds, spec: z.union([byId, supplySchema]) }))
+    .max(3)
+    .optional(),
+  picture: z
+    .array(z.strictObject({ by: shownBy, plug: videoPlug, screen: z.union([byId, screenSchema]) }))
+    .max(4)
+    .optional(),
+  system: z.union([byId, systemSchema]).nullable().optional(),
+  settings: settingsSchema.optional(),
+  uses: usesSchema.optional(),
 });
 export type ChainInput = z.infer<typeof chainInput>;
 
@@ -49,6 +70,9 @@ export const evaluateBody = z
     evidence: z.enum(['none', 'log']).default('none'),
     asOf: isoDate.optional(),
     rules: houseRulesSchema.optional(),
+    /** Requirements and releases to judge by; left out, those of the catalogue that speak of this chain. */
+    requirements: z.array(requirementSchema).max(200).optional(),
+    releases: z.array(releaseSchema).max(200).optional(),
   })
   .refine((b) => (b.chain === undefined) !== (b.setupId === undefined), {
     error: 'Give either a chain or a setupId',

@@ -6,3 +6,4 @@ export * from './readings';
 export * from './compatibility';
 export * from './bundle';
 export * from './evaluate';
+export * from './fixes';

@@ -70,7 +70,7 @@ export const outcomeQuery = z.strictObject({
   newest: flag.default(false),
 });
 
-export const EVENT_KINDS = ['created', 'cloned', 'parts', 'state', 'renamed', 'outcome', 'note', 'reading'] as const;
+export const EVENT_KINDS = ['created', 'cloned', 'parts', 'state', 'renamed', 'outcome', 'note', 'reading', 'version'] as const;
 export const noteBody = z.strictObject({
   id: uuid,
   text: z.string().trim().min(1, { error: 'Note: must not be empty' }).max(2000, { error: 'Note: at most 2000 characters' }),

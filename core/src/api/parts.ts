@@ -1,14 +1,19 @@
 import * as z from 'zod';
-import { adapterSchema, cableSchema, cardSchema, dockSchema, hostSchema, partKind } from '../schema';
+import { PART_SCHEMAS, partKind } from '../schema';
 import { flag, instant, origin, pageOf, pageQuery, uuid, fileId } from './common';
 
 function partUnion<T extends z.ZodRawShape>(extra: T) {
   return z.discriminatedUnion('kind', [
-    z.strictObject({ ...extra, kind: z.literal('host'), spec: hostSchema }),
-    z.strictObject({ ...extra, kind: z.literal('cable'), spec: cableSchema }),
-    z.strictObject({ ...extra, kind: z.literal('adapter'), spec: adapterSchema }),
-    z.strictObject({ ...extra, kind: z.literal('dock'), spec: dockSchema }),
-    z.strictObject({ ...extra, kind: z.literal('card'), spec: cardSchema }),
+    z.strictObject({ ...extra, kind: z.literal('host'), spec: PART_SCHEMAS.host }),
+    z.strictObject({ ...extra, kind: z.literal('cable'), spec: PART_SCHEMAS.cable }),
+    z.strictObject({ ...extra, kind: z.literal('adapter'), spec: PART_SCHEMAS.adapter }),
+    z.strictObject({ ...extra, kind: z.literal('dock'), spec: PART_SCHEMAS.dock }),
+    z.strictObject({ ...extra, kind: z.literal('card'), spec: PART_SCHEMAS.card }),
+    z.strictObject({ ...extra, kind: z.literal('supply'), spec: PART_SCHEMAS.supply }),
+    z.strictObject({ ...extra, kind: z.literal('screen'), spec: PART_SCHEMAS.screen }),
+    z.strictObject({ ...extra, kind: z.literal('system'), spec: PART_SCHEMAS.system }),
+    z.strictObject({ ...extra, kind: z.literal('release'), spec: PART_SCHEMAS.release }),
+    z.strictObject({ ...extra, kind: z.literal('requirement'), spec: PART_SCHEMAS.requirement }),
   ]);
 }
 

@@ -1,5 +1,17 @@
 import * as z from 'zod';
-import { installedSchema, loadsSchema, NOTHING_INSTALLED, partKind, SLOTS } from '../schema';
+import {
+  feeds,
+  installedSchema,
+  loadsSchema,
+  NO_SETTINGS,
+  NOTHING_INSTALLED,
+  partKind,
+  settingsSchema,
+  shownBy,
+  SLOTS,
+  usesSchema,
+  videoPlug,
+} from '../schema';
 import { OUTCOMES } from '../log';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
@@ -7,18 +19,53 @@ export const SETUP_STATES = ['planned', 'building', 'live', 'retired'] as const;
 export const setupState = z.enum(SETUP_STATES);
 export type SetupState = z.infer<typeof setupState>;
 
+/** The slots with the kind of id they hold: of the database, or of a file. */
+function slotShape<T extends z.ZodType<string>>(id: T) {
+  return {
+    host: id.nullable(),
+    socket: z.string().max(40, { error: 'Port: at most 40 characters' }).nullable(),
+    path: z.array(id).max(6, { error: 'Path: at most 6 pieces' }).nullable(),
+    dock: id.nullable(),
+    card: id.nullable(),
+    supplies: z.array(z.strictObject({ part: id, feeds })).max(3, { error: 'Supplies: at most 3' }),
+    screens: z.array(z.strictObject({ part: id, by: shownBy, plug: videoPlug })).max(4, { error: 'Screens: at most 4' }),
+    system: id.nullable(),
+    /** Other cards for the same dock, each with its purpose. */
+    spares: z
+      .array(z.strictObject({ part: id, purpose: z.string().trim().max(80, { error: 'Purpose: at most 80 characters' }) }))
+      .max(8, { error: 'Other cards: at most 8' }),
+  };
+}
+
+/** Slots given whole: what newer versions added may be left out. */
+export function wholeSlots<T extends z.ZodType<string>>(id: T) {
+  const shape = slotShape(id);
+  return z.strictObject({
+    ...shape,
+    supplies: shape.supplies.default([]),
+    screens: shape.screens.default([]),
+    system: shape.system.default(null),
+    spares: shape.spares.default([]),
+  });
+}
+
 /** What is chosen for each slot, by id; the socket by its key on the host. An empty path is "no separate cable". */
-export const setupSlots = z.strictObject({
-  host: uuid.nullable(),
-  socket: z.string().max(40, { error: 'Port: at most 40 characters' }).nullable(),
-  path: z.array(uuid).max(6, { error: 'Path: at most 6 pieces' }).nullable(),
-  dock: uuid.nullable(),
-  card: uuid.nullable(),
-});
+export const setupSlots = wholeSlots(uuid);
 export type SetupSlots = z.infer<typeof setupSlots>;
-export const NO_SLOTS: SetupSlots = { host: null, socket: null, path: null, dock: null, card: null };
+export const NO_SLOTS: SetupSlots = {
+  host: null,
+  socket: null,
+  path: null,
+  dock: null,
+  card: null,
+  supplies: [],
+  screens: [],
+  system: null,
+  spares: [],
+};
 
 const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
+const present = z.string().trim().max(300, { error: 'Present graphics: at most 300 characters' });
 const notes = z.string().max(4000, { error: 'Notes: at most 4000 characters' });
 
 export const setupBody = z.strictObject({
@@ -28,6 +75,10 @@ export const setupBody = z.strictObject({
   slots: setupSlots.default(NO_SLOTS),
   loads: loadsSchema.default([]),
   installed: installedSchema.default(NOTHING_INSTALLED),
+  settings: settingsSchema.default(NO_SETTINGS),
+  uses: usesSchema.default([]),
+  /** Graphics and machine used so far, in words. */
+  present: present.default(''),
   notes: notes.default(''),
 });
 export const cloneBody = z.strictObject({ id: uuid, name });
@@ -36,10 +87,14 @@ export const cloneBody = z.strictObject({ id: uuid, name });
 export const setupPatch = z.strictObject({
   name: name.optional(),
   state: setupState.optional(),
-  slots: setupSlots.partial().optional(),
+  slots: z.strictObject(slotShape(uuid)).partial().optional(),
   /** What hangs on the dock, as a whole list. */
   loads: loadsSchema.optional(),
+  /** Versions and settings as wholes, like the list of loads. */
   installed: installedSchema.optional(),
+  settings: settingsSchema.optional(),
+  uses: usesSchema.optional(),
+  present: present.optional(),
   notes: notes.optional(),
   session: uuid.optional(),
 });
@@ -52,6 +107,9 @@ export const setupSchema = z.object({
   slots: setupSlots,
   loads: loadsSchema,
   installed: installedSchema,
+  settings: settingsSchema,
+  uses: usesSchema,
+  present: z.string(),
   notes: z.string(),
   rev: z.number().int(),
   origin,

@@ -9,7 +9,7 @@ import {
   type Slot,
 } from '../schema';
 import type { RuleBook } from '../house';
-import { compareDotted } from '../software';
+import { compareVersions } from '../software';
 import { cablesOf, directGen, passiveLengthMm, usbCableRate } from './cable';
 import { eraOf } from './mode';
 import { ASYMMETRIC_GBPS, DOMAIN, portDomain, TRANSPORT_80, transportGbps, type TUNNELS, tunnelOf } from './standards';
@@ -212,7 +212,7 @@ function byFirmware(dock: NonNullable<SlotFacts['dock']>, version: string, after
   const attr = dock.capGbps === null ? 'dock/controllerClass' : 'dock/capGbps';
   if (dock.capFirmware === '') return { attr, value: after };
   const before = toRange(dock.capBeforeGbps, { lo: 0, hi: after.hi });
-  const compared = compareDotted(version, dock.capFirmware);
+  const compared = compareVersions(version, dock.capFirmware);
   if (compared === null) return { attr: 'installed/dockFirmware', value: hull(before, after) };
   return compared < 0 ? { attr: 'installed/dockFirmware', value: before } : { attr, value: after };
 }

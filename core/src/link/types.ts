@@ -21,7 +21,17 @@ export interface Working {
   readonly source: SourceId;
 }
 export type WorkingRule = 'pcie-raw' | 'tunnel-raw' | 'usable' | 'capped' | 'broken' | 'least-of-hops';
-export type SourceId = 'pcie-base' | 'usb4' | 'usb-c-cable' | 'oculink' | 'house' | 'log' | 'common-practice' | 'kernel-abi';
+export type SourceId =
+  | 'pcie-base'
+  | 'usb4'
+  | 'usb-c-cable'
+  | 'oculink'
+  | 'house'
+  | 'log'
+  | 'common-practice'
+  | 'kernel-abi'
+  | 'display'
+  | 'requirement';
 
 /** A quantity: an interval with its unit and its working. */
 export interface Q extends Range {

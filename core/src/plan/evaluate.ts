@@ -1,17 +1,24 @@
 import { RuleBook } from '../house';
-import { joinLink, worlds } from '../link';
+import { joinLink, worlds, type World } from '../link';
 import { failures, successes } from '../log';
+import { withReleaseCaps } from '../software';
 import { CHECKS } from './checks';
 import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
 import { readOuts } from './read-outs';
-import { joinFindings, runChecks } from './run-checks';
+import { bodyFacts } from './body';
+import { budgetsOf } from './budgets';
+import { joinFindings, isSteady, runChecks } from './run-checks';
 import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type VerdictState } from './types';
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
-export const CORE_VERSION = '3.0';
+export const CORE_VERSION = '4.0';
 
+const STEADY_CHECKS = CHECKS.filter(isSteady);
+const LINK_CHECKS = CHECKS.filter((c) => !isSteady(c));
+/** The table of codes is also the order of findings of one severity. */
+const CODES = Object.keys(FINDING_CODES);
 const ORDER = { blocks: 0, care: 1, note: 2 } as const;
 
 function contradiction(state: VerdictState, evidence: EvaluateInput['context']['evidence']): Finding[] {
@@ -36,15 +43,20 @@ function contradiction(state: VerdictState, evidence: EvaluateInput['context']['
  * card. Pure: the date, the house rules and the evidence come with the context. Never throws for
  * a chain the schema accepts.
  */
-export function evaluate({ chain, context }: EvaluateInput): Evaluation {
+export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation {
+  const chain = withReleaseCaps(stated, context.releases ?? []);
   const rules = new RuleBook(context.house);
   const all = worlds(chain, rules);
   const links = all.map((w) => joinLink(w.facts, rules));
-  const drafts = all.map((w, i) => runChecks(CHECKS, { ...w.facts, link: links[i] as (typeof links)[number] }, rules));
-  const found = joinFindings(all, drafts);
+  const body = bodyFacts(chain, context, (id) => rules.get(id));
+  const factsOf = (i: number) => ({ ...(all[i] as World).facts, ...body, link: links[i] as (typeof links)[number] });
+  const steady = runChecks(STEADY_CHECKS, factsOf(0), rules);
+  const drafts = all.map((_, i) => runChecks(LINK_CHECKS, factsOf(i), rules));
+  const found = [...joinFindings(all, drafts), ...joinFindings(all.slice(0, 1), [steady])];
+  const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);
   const findings = [...found, ...contradiction(verdictOf(found).state, context.evidence)].sort(
-    (a, b) => ORDER[a.severity] - ORDER[b.severity],
+    (a, b) => ORDER[a.severity] - ORDER[b.severity] || CODES.indexOf(a.code) - CODES.indexOf(b.code),
   );
   const verdict = verdictOf(findings);
   return {
@@ -56,10 +68,12 @@ export function evaluate({ chain, context }: EvaluateInput): Evaluation {
         ...link,
         readouts: readOuts(all, link, rules),
       },
+      budgets,
+      body,
     },
     ...(context.evidence && { observed: { exact: context.evidence } }),
     findings,
-    toVerify: toVerify(found, all, links, link.usable?.down ?? null),
+    toVerify: toVerify(found, all, links, link.usable?.down ?? null, budgets),
     assumptions: rules.assumptions(),
   };
 }

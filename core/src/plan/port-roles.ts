@@ -31,7 +31,10 @@ export function portRoles({ chain, context }: EvaluateInput): PortRole[] {
   const sockets = chain.host?.sockets ?? [];
   const judged = sockets.map((s) => {
     const e = evaluate({ chain: { ...chain, socket: s.key }, context: { asOf: context.asOf, house: context.house } });
-    const blocks = e.findings.filter((f) => f.severity === 'blocks' && f.code !== 'plan/unchosen');
+    // Only what concerns the link: a supply too small is no fault of a port.
+    const blocks = e.findings.filter(
+      (f) => f.severity === 'blocks' && f.code !== 'plan/unchosen' && (f.area === 'link' || f.area === 'cable'),
+    );
     const plug = blocks.some((f) => f.code === 'link/plug-mismatch' && f.slots.some((x) => FITS.includes(x)));
     const dead = blocks.some((f) => f.certainty === 'certain' && f.slots.includes('socket') && !plug);
     const down = e.predicted.link.usable?.down ?? null;

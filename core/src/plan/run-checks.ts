@@ -1,4 +1,5 @@
 import { hangsOn, type World } from '../link';
+import { STEADY } from './body';
 import type { RuleBook } from '../house';
 import { joinValue } from './join-value';
 import { FINDING_CODES, type Check, type Draft, type FactKey, type Facts, type Finding, type Param } from './types';
@@ -13,6 +14,11 @@ export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): 
       throw new TypeError(`a check read "${String(key)}" without declaring it`);
     },
   });
+}
+
+/** Does a check read only what is the same in every world, so that running it once is enough? */
+export function isSteady(c: Check): boolean {
+  return c.reads.every((r) => (STEADY as readonly string[]).includes(r));
 }
 
 /** The drafts of every check over one world. */
@@ -59,6 +65,7 @@ export function joinFindings(all: readonly World[], drafts: readonly (readonly D
       hangsOn: [...new Set([...turned, ...made.flatMap((d) => d.hangsOn ?? [])])],
       params,
       source: first.source,
+      ...(first.about !== undefined && { about: first.about }),
     };
   });
 }

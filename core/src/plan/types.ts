@@ -1,39 +1,16 @@
 import type { Range } from '../units';
 import type { Assumption, HouseRules } from '../house';
-import type { AttrPath, Chain, Slot } from '../schema';
+import type { AttrPath, Chain, ReleaseSpec, RequirementSpec, Slot } from '../schema';
 import type { Both, Hop, LinkFacts, Pinch, SlotFacts, SourceId, Working } from '../link';
+import type { Area, FindingCode } from './codes';
+import type { BodyFacts } from './body';
+import type { Budget } from './budgets';
 import type { ReadOuts } from './read-outs';
 import type { Tally } from '../log';
 
-export type Area = 'link' | 'cable' | 'plan' | 'log';
 export type Severity = 'blocks' | 'care' | 'note';
 
-/** Every finding the core can make, with its area and severity. */
-export const FINDING_CODES = {
-  'link/no-tunnel': { area: 'link', severity: 'blocks' },
-  'link/no-pcie': { area: 'link', severity: 'blocks' },
-  'link/too-old': { area: 'link', severity: 'blocks' },
-  'link/other-family': { area: 'link', severity: 'blocks' },
-  'link/plug-mismatch': { area: 'link', severity: 'blocks' },
-  'cable/no-data': { area: 'cable', severity: 'blocks' },
-  'plan/unchosen': { area: 'plan', severity: 'blocks' },
-  'cable/too-long': { area: 'cable', severity: 'care' },
-  'cable/beyond-standard': { area: 'cable', severity: 'care' },
-  'cable/joined': { area: 'cable', severity: 'care' },
-  'cable/direct-long': { area: 'cable', severity: 'care' },
-  'dock/firmware-cap': { area: 'link', severity: 'care' },
-  'link/pinch': { area: 'link', severity: 'care' },
-  'log/contradiction': { area: 'log', severity: 'care' },
-  'link/all-off': { area: 'link', severity: 'note' },
-  'link/looks-like-video': { area: 'link', severity: 'note' },
-  'path/slot-used': { area: 'link', severity: 'note' },
-  'link/shared': { area: 'link', severity: 'note' },
-  'link/read-out': { area: 'link', severity: 'note' },
-  'card/inner-switch': { area: 'link', severity: 'note' },
-  'host/look-alike': { area: 'link', severity: 'note' },
-  'cable/watts': { area: 'cable', severity: 'note' },
-} as const satisfies Record<string, { area: Area; severity: Severity }>;
-export type FindingCode = keyof typeof FINDING_CODES;
+export { FINDING_CODES, type Area, type FindingCode } from './codes';
 
 export type Param = number | string | Range;
 
@@ -47,20 +24,19 @@ export interface Finding {
   readonly hangsOn: readonly AttrPath[];
   readonly params: Readonly<Record<string, Param>>;
   readonly source: SourceId;
+  /** Which of several the same finding is made of: a cable, a supply, a requirement. */
+  readonly about?: string;
 }
 
-/** What a check may read: one slot, or the group of slots the link is joined from. */
+/** What a check may read: one slot, the group of slots the link is joined from, or a subject such as power. */
 export type FactKey = keyof Facts;
-export interface Facts extends SlotFacts {
+export interface Facts extends SlotFacts, BodyFacts {
   readonly link: LinkFacts;
 }
 
 /** What a check hands back; area and severity come from the table of codes. */
 export type Draft = Pick<Finding, 'code' | 'slots' | 'params' | 'source'> &
-  Partial<Pick<Finding, 'certainty' | 'hangsOn'>> & {
-    /** Which piece of the slot, where the same finding can be made of several. */
-    readonly about?: string;
-  };
+  Partial<Pick<Finding, 'certainty' | 'hangsOn' | 'about'>>;
 
 /** A check: facts in, findings out. It receives only the facts it declares. */
 export interface Check<R extends FactKey = FactKey> {
@@ -75,6 +51,9 @@ export interface Context {
   readonly asOf: string;
   readonly house: HouseRules;
   readonly evidence?: Tally;
+  /** Requirements and releases that speak of parts of the chain; others are left out by whoever gathers them. */
+  readonly requirements?: readonly RequirementSpec[];
+  readonly releases?: readonly ReleaseSpec[];
 }
 export interface EvaluateInput {
   readonly chain: Chain;
@@ -106,6 +85,9 @@ export interface Evaluation {
       /** What a system should show of this chain under load. */
       readonly readouts: ReadOuts;
     };
+    readonly budgets: readonly Budget[];
+    /** What the budgets are made of: supplies with their plugs, charging, room, air, pictures, requirements. */
+    readonly body: BodyFacts;
   };
   readonly observed?: { readonly exact: Tally };
   readonly findings: readonly Finding[];

@@ -1,6 +1,7 @@
 import { relativeWidth, type Range } from '../units';
 import type { AttrPath } from '../schema';
 import { NOT_ASKED, type Limit, type LinkFacts, type World } from '../link';
+import type { Budget } from './budgets';
 import type { Evaluation, Finding, Verify } from './types';
 
 type Verdict = Evaluation['predicted']['verdict'];
@@ -51,10 +52,13 @@ export function toVerify(
   all: readonly World[],
   links: readonly LinkFacts[],
   usable: Range | null,
+  budgets: readonly Budget[],
 ): Verify[] {
   const deciding = new Set(findings.filter((f) => f.severity !== 'note').flatMap((f) => f.hangsOn));
   const wide = usable !== null && relativeWidth(usable) > WIDE ? widening(all, links) : [];
-  const rest = [...findings.flatMap((f) => f.hangsOn), ...wide].filter((p) => !deciding.has(p));
+  // A budget nobody can draw up for want of a figure is worth completing; it never decides.
+  const asked = budgets.filter((b) => b.state === 'unknown' && (b.need !== null || b.have !== null)).flatMap((b) => b.open);
+  const rest = [...findings.flatMap((f) => f.hangsOn), ...wide, ...asked].filter((p) => !deciding.has(p));
   return [
     ...[...deciding].map((path) => ({ path, decides: true })),
     ...[...new Set(rest)].map((path) => ({ path, decides: false })),

@@ -17,7 +17,15 @@ const LINK_HOST = '0880';
 type Draft = Pick<SocketSpec, 'connector' | 'standard' | 'tunnelling' | 'controller' | 'pcieGen' | 'lanes'>;
 
 function socket(key: string, s: Draft): SocketSpec {
-  const blank = { tb3Compat: null, completionBytes: null, family: '', chargeInW: null, chargeOutW: null };
+  const blank = {
+    tb3Compat: null,
+    completionBytes: null,
+    family: '',
+    holds: null,
+    reach: null,
+    chargeInW: null,
+    chargeOutW: null,
+  } as const;
   return { key, position: '', mark: '', ...blank, ...s };
 }
 

@@ -4,8 +4,11 @@ import { cardSchema } from './card';
 import type { AttrPath } from './chain';
 import { dockSchema } from './dock';
 import { hostSchema, socketSchema } from './host';
-import { installedSchema, loadSchema } from './loads';
+import { loadSchema } from './loads';
 import { adapterSchema, cableSchema } from './pieces';
+import { screenSchema } from './screen';
+import { supplySchema } from './supply';
+import { installedSchema, settingsSchema, systemSchema, useSchema } from './system';
 
 const SLOT_NAMES: Record<string, string> = {
   host: 'host',
@@ -14,7 +17,12 @@ const SLOT_NAMES: Record<string, string> = {
   dock: 'dock',
   card: 'card',
   loads: 'dock',
-  installed: 'dock',
+  supplies: 'supply',
+  picture: 'screen',
+  system: 'system',
+  installed: 'software',
+  settings: 'docked host',
+  uses: 'use',
 };
 
 /** Schemas an attribute of a slot may belong to. */
@@ -24,7 +32,12 @@ const SCHEMAS: Record<string, readonly z.ZodObject[]> = {
   dock: [dockSchema],
   card: [cardSchema],
   loads: [loadSchema],
+  supplies: [supplySchema],
+  picture: [screenSchema],
+  system: [systemSchema],
   installed: [installedSchema],
+  settings: [settingsSchema],
+  uses: [useSchema],
 };
 
 /**

@@ -1,6 +1,16 @@
 import * as z from 'zod';
-import { choiceAttr, numAttr } from './meta';
+import { choiceAttr, numAttr, textAttr } from './meta';
 import { manual, named } from './meta-common';
+import { videoAttrs } from './screen';
+
+const plugs = (label: string, help = '') =>
+  numAttr(label, '', 0, 4, {
+    whole: true,
+    ...(help && { help }),
+    findOut: { how: 'Look at the edge of the card and count its sockets.', minutes: 1 },
+  });
+const tape = (what: string) => ({ how: `Measure ${what} with a tape, or read the data sheet.`, minutes: 2 });
+const SMALLER = { attr: 'chip', is: ['mobile', 'trimmed'] };
 
 export const cardSchema = z.strictObject({
   ...named,
@@ -20,6 +30,31 @@ export const cardSchema = z.strictObject({
   ),
   memoryGB: numAttr('Memory', 'GB', 1, 256),
   boardW: numAttr('Board power', 'W', 10, 700, { findOut: manual('the board power of the card', 3) }),
+  slotW: numAttr('Of it from the slot', 'W', 0, 75, { help: 'A slot gives 75 W at most; a board may give less.' }),
+  plugs8Pin: plugs('8-pin sockets'),
+  plugs6Pin: plugs('6-pin sockets'),
+  plugs16Pin: plugs('16-pin sockets'),
+  adapter16Pin: plugs('8-pin plugs its 16-pin adapter wants', 'The adapter in the box of the card; 0 for none.'),
+  plugSide: choiceAttr('Power sockets at', { top: 'The upper edge', end: 'The far end' }),
+  plugAngled: choiceAttr('Angled power plug', { yes: 'Yes', no: 'No' }, { help: 'An angled plug needs no room to bend.' }),
+  lengthMm: numAttr('Length', 'mm', 40, 500, { findOut: tape('from the bracket to the far end') }),
+  heightMm: numAttr('Height', 'mm', 40, 250, { findOut: tape('from the contacts to the upper edge') }),
+  slots: numAttr('Slots wide', '', 1, 5, { findOut: tape('the thickness; a slot is 20.3 mm') }),
+  weightG: numAttr('Weight', 'g', 50, 5000, { findOut: { how: 'Use a kitchen scale.', minutes: 1 } }),
+  cooler: choiceAttr('Cooler', {
+    'open-air': 'Open-air fans',
+    blower: 'Blower',
+    liquid: 'Liquid',
+    passive: 'None, needs a draught',
+  }),
+  family: textAttr('Family its drivers know it by', 80, false).default(''),
+  chip: choiceAttr('Chip', { desktop: 'Desktop chip, whole', trimmed: 'Trimmed', mobile: 'Mobile chip' }),
+  units: numAttr('Shader units', '', 1, 100_000, { whole: true }),
+  namesake: textAttr('Desktop card of the same number', 80, false, { when: SMALLER }).default(''),
+  namesakeUnits: numAttr('That one has units', '', 1, 100_000, { whole: true, when: SMALLER }),
+  namesakeMemoryGB: numAttr('That one has memory', 'GB', 1, 256, { when: SMALLER }),
+  namesakeW: numAttr('That one may draw', 'W', 10, 700, { when: SMALLER }),
+  ...videoAttrs('output'),
 });
 
 export type CardSpec = z.infer<typeof cardSchema>;

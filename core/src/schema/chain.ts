@@ -2,8 +2,21 @@ import * as z from 'zod';
 import { cardSchema } from './card';
 import { dockSchema } from './dock';
 import { hostSchema } from './host';
-import { installedSchema, loadsSchema, NOTHING_INSTALLED } from './loads';
+import { loadsSchema } from './loads';
 import { adapterSchema, cableSchema, isAdapter } from './pieces';
+import { screenSchema } from './screen';
+import { supplySchema } from './supply';
+import { installedSchema, NO_SETTINGS, NOTHING_INSTALLED, settingsSchema, systemSchema, usesSchema } from './system';
+
+const key = z.string().min(1).max(40);
+/** What a supply of its own feeds. */
+export const FEEDS = { dock: 'The dock', card: 'The card', both: 'Dock and card' } as const;
+export const feeds = z.enum(Object.keys(FEEDS) as [keyof typeof FEEDS, ...(keyof typeof FEEDS)[]]);
+/** Where a screen hangs and by which plug. */
+export const SHOWN_BY = { card: 'On the card', dock: "On the dock's own output" } as const;
+export const shownBy = z.enum(['card', 'dock']);
+export const VIDEO_PLUGS = { displayport: 'DisplayPort', hdmi: 'HDMI' } as const;
+export const videoPlug = z.enum(['displayport', 'hdmi']);
 
 /**
  * One chain of whole parts. `null` means: not chosen yet. An empty path means: no separate cable.
@@ -21,7 +34,18 @@ export const chainSchema = z
     dock: dockSchema.nullable(),
     card: cardSchema.nullable(),
     loads: loadsSchema.default([]),
+    supplies: z
+      .array(z.strictObject({ key, feeds, spec: supplySchema }))
+      .max(3)
+      .default([]),
+    picture: z
+      .array(z.strictObject({ key, by: shownBy, plug: videoPlug, screen: screenSchema }))
+      .max(4)
+      .default([]),
+    system: systemSchema.nullable().default(null),
     installed: installedSchema.default(NOTHING_INSTALLED),
+    settings: settingsSchema.default(NO_SETTINGS),
+    uses: usesSchema.default([]),
   })
   .superRefine((c, ctx) => {
     if (c.socket !== null && c.host && !c.host.sockets.some((s) => s.key === c.socket))
@@ -38,7 +62,23 @@ export function endsInSlot(path: Chain['path']): boolean {
   return last !== undefined && isAdapter(last) && last.farEnd === 'pcie-slot';
 }
 
-export const SLOTS = ['host', 'socket', 'path', 'dock', 'card', 'loads'] as const;
+export type Supplied = Chain['supplies'][number];
+export type Shown = Chain['picture'][number];
+
+export const SLOTS = [
+  'host',
+  'socket',
+  'path',
+  'dock',
+  'card',
+  'loads',
+  'supplies',
+  'picture',
+  'system',
+  'installed',
+  'settings',
+  'uses',
+] as const;
 export type Slot = (typeof SLOTS)[number];
 
 /** Keys, not indices: `host/sockets/left-rear/lanes`, `path/a/lengthMm`, `dock/slotGen`, `loads/hub/downGbps`. */

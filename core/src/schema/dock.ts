@@ -3,8 +3,12 @@ import { CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PLUGS, UPLINK_STANDA
 import { TB3_COMPAT, wordsOf } from './host';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
+import { DP_LEVELS } from './screen';
+import { supplyAttrs } from './supply';
 
 const TUNNELLED = { attr: 'connector', is: TUNNEL_PLUGS };
+const SUPPLIED = { when: { attr: 'supply', is: ['inside', 'brick'] } };
+const tape = (what: string) => ({ how: `Measure ${what} with a tape, or read the data sheet.`, minutes: 3 });
 
 export const dockSchema = z
   .strictObject({
@@ -63,6 +67,37 @@ export const dockSchema = z
       findOut: { how: "Count the wired contacts in the slot, or read the maker's data sheet.", minutes: 5 },
     }),
     family: portFamily,
+    slotW: numAttr('Slot gives', 'W', 0, 75, {
+      help: '75 W by the standard; some boards give less.',
+      findOut: manual('what its slot gives', 3),
+    }),
+    supply: choiceAttr(
+      'Supply',
+      { inside: 'Built in', brick: 'A brick comes with it', separate: 'Takes a separate one', none: 'None needed' },
+      { findOut: manual('the supply of the dock', 2) },
+    ),
+    ...supplyAttrs(SUPPLIED),
+    supplyForm: choiceAttr(
+      'Room for a supply',
+      { atx: 'ATX', sfx: 'SFX', flex: 'Flex ATX', outside: 'None: it stands beside' },
+      { when: { attr: 'supply', is: ['separate'] } },
+    ),
+    chargeOutW: numAttr('Charges the host with', 'W', 0, 240, {
+      findOut: manual('what the dock gives the host', 2),
+      help: 'As advertised for that port; 0 for none.',
+    }),
+    innerLengthMm: numAttr('Room inside, length', 'mm', 60, 600, { findOut: tape('from the bracket to the far wall') }),
+    innerHeightMm: numAttr('Room inside, height', 'mm', 60, 300, { findOut: tape('from the slot to the lid') }),
+    innerSlots: numAttr('Room inside, slots', '', 1, 5, { findOut: tape('the width at the bracket; a slot is 20.3 mm') }),
+    retention: choiceAttr('Holds the card by', { bracket: 'A screw at the bracket', clamp: 'A clamp', none: 'Its slot only' }),
+    maxWeightG: numAttr('Bears a card of', 'g', 100, 6000),
+    screws: numAttr('Screws to open it', '', 0, 40, { whole: true }),
+    airflowCfm: numAttr('Air through it', 'CFM', 1, 400, {
+      help: 'Of its fans together; an open board has no limit.',
+      findOut: manual('the flow of its fans', 3),
+    }),
+    noiseDb: numAttr('Noise under load', 'dB(A)', 10, 80),
+    videoOut: choiceAttr('Video output of its own', DP_LEVELS, { when: TUNNELLED }),
   })
   .superRefine((d, ctx) => {
     const may = CARRIES[d.connector];

@@ -24,6 +24,9 @@ export const TB3_COMPAT = {
   findOut: manual('Thunderbolt 3 compatibility', 5),
 } as const;
 
+/** Sockets that sit inside the host. */
+const INSIDE = { attr: 'connector', is: ['m2', 'mini-card', 'expresscard', 'pcie-slot'] };
+
 const socketShape = z.strictObject({
   key: z
     .string()
@@ -83,6 +86,23 @@ const socketShape = z.strictObject({
     help: 'Leave open unless measured or stated. Hosts that answer in 64-byte pieces are slower to the card.',
   }),
   family: portFamily,
+  holds: choiceAttr(
+    'In it now',
+    { 'system-drive': 'The drive the system starts from', drive: 'Another drive', radio: 'The radio card', nothing: 'Nothing' },
+    {
+      when: INSIDE,
+      findOut: { how: "Look in the firmware setup, or under the cover as far as the maker's manual allows.", minutes: 10 },
+    },
+  ),
+  reach: choiceAttr(
+    'Reached by',
+    { outside: 'From outside', cover: 'Taking a cover off', cut: 'Cutting the shell' },
+    {
+      when: INSIDE,
+      help: 'Cutting cannot be undone, and a battery may lie behind it.',
+      findOut: manual('how the slot is reached', 5),
+    },
+  ),
   chargeInW: numAttr('Charges the host with', 'W', 0, 240, { findOut: manual('which ports charge, and with how much', 2) }),
   chargeOutW: numAttr('Gives out', 'W', 0, 240, { findOut: manual('what the port gives out', 2) }),
 });
@@ -103,6 +123,20 @@ export const hostSchema = z
   .strictObject({
     ...named,
     form: wordAttr('Kind of host', { laptop: 'Laptop', 'mini-pc': 'Mini PC', handheld: 'Handheld', desktop: 'Desktop' }),
+    graphics: choiceAttr('Graphics inside', {
+      internal: 'In the processor only',
+      both: 'In the processor and a separate chip',
+      none: 'None',
+    }),
+    lan: choiceAttr('Has a LAN socket', { yes: 'Yes', no: 'No' }),
+    batteryWh: numAttr('Battery', 'Wh', 0, 200, { help: '0 for none.', findOut: manual('the size of the battery', 2) }),
+    drawW: numAttr('Draws under load', 'W', 3, 400, {
+      findOut: { how: 'Read the battery discharge rate undocked under load.', minutes: 10 },
+    }),
+    chargeMinW: numAttr('Refuses to charge below', 'W', 0, 200, { help: 'Some hosts do not take a weak charger at all.' }),
+    panelWidthPx: numAttr('Panel width', 'pixels', 320, 16_384, { whole: true }),
+    panelHeightPx: numAttr('Panel height', 'pixels', 200, 16_384, { whole: true }),
+    panelHz: numAttr('Panel refresh rate', 'Hz', 24, 500),
     sockets: z
       .array(socketSchema)
       .min(1, { error: 'Sockets: a host needs at least one' })

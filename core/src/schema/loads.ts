@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
+import { choiceAttr, numAttr, wordAttr } from './meta';
 
 export const LOAD_KINDS = { hub: 'USB hub', lan: 'LAN', drive: 'Drive', video: 'Screen on the dock' } as const;
 
@@ -46,14 +46,5 @@ export const loadSchema = z.strictObject({
   ),
 });
 export type Load = z.infer<typeof loadSchema>;
-
-/** What is installed where it changes a rate. Empty: not known. */
-export const installedSchema = z.strictObject({
-  dockFirmware: textAttr('Dock firmware', 60, false, {
-    findOut: { how: "Read nvm_version of the dock's router, or look in the maker's update tool.", minutes: 5 },
-  }).default(''),
-});
-export type Installed = z.infer<typeof installedSchema>;
-export const NOTHING_INSTALLED: Installed = { dockFirmware: '' };
 
 export const loadsSchema = z.array(loadSchema).max(16, { error: 'Loads: at most 16' });

@@ -3,16 +3,39 @@ import { cardSchema, type CardSpec } from './card';
 import { dockSchema, type DockSpec } from './dock';
 import { hostSchema, type HostSpec } from './host';
 import { adapterSchema, cableSchema, type AdapterSpec, type CableSpec } from './pieces';
+import { releaseSchema, requirementSchema, type ReleaseSpec, type RequirementSpec } from './release';
+import { screenSchema, type ScreenSpec } from './screen';
+import { supplySchema, type SupplySpec } from './supply';
+import { systemSchema, type SystemSpec } from './system';
 
-/** Every kind of part with its schema: a new kind is a line here. */
+/**
+ * Every kind of entry of the catalogue with its schema: a new kind is a line here. Releases and requirements are entries like parts:
+ * they are listed, searched, edited, retired and carried in files the same way.
+ */
 export const PART_SCHEMAS = {
   host: hostSchema,
   cable: cableSchema,
   adapter: adapterSchema,
   dock: dockSchema,
   card: cardSchema,
+  supply: supplySchema,
+  screen: screenSchema,
+  system: systemSchema,
+  release: releaseSchema,
+  requirement: requirementSchema,
 } as const;
-export const PART_KINDS = ['host', 'cable', 'adapter', 'dock', 'card'] as const;
+export const PART_KINDS = [
+  'host',
+  'cable',
+  'adapter',
+  'dock',
+  'card',
+  'supply',
+  'screen',
+  'system',
+  'release',
+  'requirement',
+] as const;
 export type PartKind = (typeof PART_KINDS)[number];
 export const partKind = z.enum(PART_KINDS);
 
@@ -22,5 +45,10 @@ export interface PartSpecs {
   adapter: AdapterSpec;
   dock: DockSpec;
   card: CardSpec;
+  supply: SupplySpec;
+  screen: ScreenSpec;
+  system: SystemSpec;
+  release: ReleaseSpec;
+  requirement: RequirementSpec;
 }
 export type AnySpec = PartSpecs[PartKind];

@@ -1,1 +1,4 @@
 export * from './version';
+export * from './match';
+export * from './requirement';
+export * from './releases';

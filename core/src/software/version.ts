@@ -1,15 +1,86 @@
 /**
- * Compare two version numbers of dotted integers ("36.1", "1.10.0"): below zero when `a` is older, above when newer, 0 when equal;
- * `null` when one of them is not such a number, so that nobody compares what cannot be compared. Missing places count as 0.
+ * Versions are compared by their scheme, never as text.
  *
- * Worked example: "1.9" is older than "1.10"; "1.0" equals "1".
+ * - `dotted`: numbers with dots, any length, a leading "v" or the word "build" allowed, then perhaps a letter ("1.8b" comes after
+ *   "1.8") or a trial word ("1.8-rc2" comes before "1.8");
+ * - `date`: 2026-04-30, 2026.04.30 with a four-digit year, or 20260430;
+ * - `half`: a year and its half, 25H2;
+ * - `revision`: r12, rev 3, R12b.
+ *
+ * Order of trial words and letters: common practice, no published source (the idea of a release before its final one is that of
+ * Semantic Versioning 2.0.0, section 9).
  */
-export function compareDotted(a: string, b: string): number | null {
-  const [x, y] = [a, b].map((v) => (/^\d{1,9}(\.\d{1,9}){0,7}$/.test(v.trim()) ? v.trim().split('.').map(Number) : null));
-  if (!x || !y) return null;
-  for (let i = 0; i < Math.max(x.length, y.length); i++) {
-    const d = (x[i] ?? 0) - (y[i] ?? 0);
+export type Scheme = 'dotted' | 'date' | 'half' | 'revision';
+
+export interface Version {
+  readonly scheme: Scheme;
+  readonly numbers: readonly number[];
+  /** Below 0 a trial release, 0 the plain one, above it a letter after it. */
+  readonly rank: number;
+  /** Counts within a trial: rc2. */
+  readonly trial: number;
+}
+
+const TRIALS: readonly (readonly [string, number])[] = [
+  ['alpha', -3],
+  ['beta', -2],
+  ['rc', -1],
+];
+const TAIL = String.raw`(?:([a-z])|[-. ]?(alpha|beta|rc)[-. ]?(\d{0,6}))?`;
+const NUMBERS = String.raw`(\d{1,12}(?:\.\d{1,12}){0,9})`;
+const DOTTED = new RegExp(`^(?:v|build ?)?${NUMBERS}${TAIL}$`);
+const REVISION = new RegExp(`^r(?:ev(?:ision)?)?[. ]?${NUMBERS}${TAIL}$`);
+
+function tailOf(letter: string | undefined, word: string | undefined, n: string | undefined): Pick<Version, 'rank' | 'trial'> {
+  if (letter) return { rank: letter.charCodeAt(0) - 96, trial: 0 };
+  if (!word) return { rank: 0, trial: 0 };
+  return { rank: TRIALS.find(([w]) => w === word)?.[1] ?? 0, trial: Number(n ?? 0) };
+}
+
+function dateOf(text: string): Version | null {
+  const m = /^(\d{4})([-.]?)(\d{2})\2(\d{2})$/.exec(text);
+  if (!m) return null;
+  const [y, mo, d] = [Number(m[1]), Number(m[3]), Number(m[4])];
+  const real = y >= 1990 && y < 2100 && mo >= 1 && mo <= 12 && d >= 1 && d <= new Date(Date.UTC(y, mo, 0)).getUTCDate();
+  return real ? { scheme: 'date', numbers: [y, mo, d], rank: 0, trial: 0 } : null;
+}
+
+/** Read a version; `null` when it follows none of the schemes. Letter case does not matter. */
+export function parseVersion(text: string): Version | null {
+  const t = text.trim().toLowerCase();
+  const date = dateOf(t);
+  if (date) return date;
+  const half = /^(\d{2})h([12])$/.exec(t);
+  if (half) return { scheme: 'half', numbers: [Number(half[1]), Number(half[2])], rank: 0, trial: 0 };
+  for (const [scheme, pattern] of [['dotted', DOTTED] as const, ['revision', REVISION] as const]) {
+    const m = pattern.exec(t);
+    if (m) return { scheme, numbers: (m[1] ?? '').split('.').map(Number), ...tailOf(m[2], m[3], m[4]) };
+  }
+  return null;
+}
+
+/** A version in the one spelling of its scheme: reading it again gives an equal version. */
+export function spellVersion(v: Version): string {
+  const two = (n: number | undefined) => String(n ?? 0).padStart(2, '0');
+  if (v.scheme === 'date') return `${v.numbers[0]}-${two(v.numbers[1])}-${two(v.numbers[2])}`;
+  if (v.scheme === 'half') return `${two(v.numbers[0])}H${v.numbers[1]}`;
+  const word = TRIALS.find(([, rank]) => rank === v.rank)?.[0];
+  const tail = v.rank > 0 ? String.fromCharCode(96 + v.rank) : word ? `-${word}${v.trial || ''}` : '';
+  return `${v.scheme === 'revision' ? 'r' : ''}${v.numbers.join('.')}${tail}`;
+}
+
+/**
+ * Compare two versions: below zero when `a` is older, above when newer, 0 when equal; `null` when one cannot be read or they follow
+ * different schemes, so that nobody compares what cannot be compared. Missing places count as 0.
+ *
+ * Worked example: "1.9" is older than "1.10"; "1.0" equals "1"; "1.8-rc1" < "1.8" < "1.8a".
+ */
+export function compareVersions(a: string, b: string): number | null {
+  const [x, y] = [parseVersion(a), parseVersion(b)];
+  if (!x || !y || x.scheme !== y.scheme) return null;
+  for (let i = 0; i < Math.max(x.numbers.length, y.numbers.length); i++) {
+    const d = (x.numbers[i] ?? 0) - (y.numbers[i] ?? 0);
     if (d !== 0) return d;
   }
-  return 0;
+  return x.rank - y.rank || x.trial - y.trial;
 }

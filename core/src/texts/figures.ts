@@ -32,6 +32,18 @@ export function whole(r: Range): string {
   return isExact(r) ? String(r.lo) : `${r.lo} to ${r.hi}`;
 }
 
+/** A figure or two with so many decimals: "62", "58 to 71", "up to 90". */
+export function figure(r: Range, decimals = 0): string {
+  const one = (n: number) => n.toFixed(decimals).replace(/\.0+$/, '');
+  if (!Number.isFinite(r.hi)) return r.lo > 0 ? `${one(r.lo)} or more` : 'not known';
+  return one(r.lo) === one(r.hi) ? one(r.lo) : r.lo === 0 ? `up to ${one(r.hi)}` : `${one(r.lo)} to ${one(r.hi)}`;
+}
+
+/** A short time in microseconds, said in milliseconds: 100 is "0.1 ms". */
+export function span(us: number): string {
+  return `${us / 1000} ms`;
+}
+
 export interface Sentence {
   readonly what: string;
   readonly why: string;
@@ -45,6 +57,12 @@ const PARTS: Record<string, string> = {
   dock: 'the dock',
   card: 'the card',
   loads: 'what else hangs on the dock',
+  supplies: 'the supply',
+  picture: 'the screen',
+  system: 'the system',
+  installed: 'the software',
+  settings: 'the settings',
+  uses: 'the use',
 };
 
 /** The house noun of a slot with its article: "the cable". */

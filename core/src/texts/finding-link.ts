@@ -15,6 +15,11 @@ type LinkCode = Extract<
   | 'host/look-alike'
 >;
 
+const HOLDS: Record<string, string> = {
+  m2: 'often the drive the system starts from',
+  'mini-card': 'often the radio card, and with it the network',
+  drive: 'a drive that is not the one the system starts from',
+};
 const text = (f: Finding, key: string) => String(f.params[key] ?? '');
 
 /** Sentences of the findings about kinds of links, what shares them, and what a system shows of them. */
@@ -65,7 +70,7 @@ export const LINK_TEXTS: Record<LinkCode, (f: Finding) => Sentence> = {
   }),
   'path/slot-used': (f) => ({
     what: `This route takes ${text(f, 'slot')}`,
-    why: `What sits in that slot must make room: ${f.params['holds'] === 'm2' ? 'often the drive the system starts from' : 'often the radio card, and with it the network'}.`,
+    why: `What sits in that slot must make room: ${HOLDS[text(f, 'holds')] ?? 'look what it is'}.`,
     todo: "Mains out, battery off where the maker allows it. Move what is in it first, and open the host only as far as the maker's manual says.",
   }),
   'link/shared': (f) => ({

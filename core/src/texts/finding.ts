@@ -1,6 +1,8 @@
 import type { Finding, FindingCode } from '../plan';
 import { CONNECTORS, type Connector } from '../schema';
 import { asRange, capital, length, maybe, partNoun, percent, rate, type Sentence } from './figures';
+import { BODY_TEXTS } from './finding-body';
+import { SOFTWARE_TEXTS } from './finding-software';
 import { LINK_TEXTS } from './finding-link';
 
 export type { Sentence } from './figures';
@@ -10,6 +12,8 @@ const plugName = (p: unknown) => CONNECTORS[String(p) as Connector] ?? '';
 
 const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
   ...LINK_TEXTS,
+  ...BODY_TEXTS,
+  ...SOFTWARE_TEXTS,
   'link/no-tunnel': (f) => ({
     what: maybe(f, 'This port carries no PCIe', 'This port may carry no PCIe'),
     why: `The ${String(f.params['port'])} port has the shape, but without PCIe tunnelling no cable and no dock makes a card appear.`,

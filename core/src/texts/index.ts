@@ -4,3 +4,7 @@ export * from './headline';
 export * from './working';
 export * from './reading';
 export * from './bring-up';
+export * from './plan-steps';
+export { hoursOf } from './finding-body';
+export * from './glance';
+export * from './glossary';

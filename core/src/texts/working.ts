@@ -59,4 +59,6 @@ export const SOURCES: Record<Working['source'], string> = {
   log: 'the log',
   'kernel-abi': 'Linux kernel ABI, from memory',
   'common-practice': 'common practice, no published source',
+  display: 'VESA Coordinated Video Timings, CTA-861 and link rates, from memory',
+  requirement: 'the requirement or release named',
 };

@@ -1,1 +1,2 @@
 export * from './range';
+export * from './num';

@@ -6,7 +6,7 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize';
-import type { AnySpec, Installed, Load, PartKind } from '@ruddy/core/schema';
+import type { AnySpec, Installed, Load, PartKind, Settings, Shown, Supplied, Use } from '@ruddy/core/schema';
 import type { Origin, SetupState } from '@ruddy/core/api';
 
 export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAttributes<PartModel>> {
@@ -48,6 +48,20 @@ export interface SetupDetails {
   /** What else hangs on the dock. */
   loads?: Load[];
   installed?: Installed;
+  settings?: Settings;
+  uses?: Use[];
+  /** Graphics used so far, in words. */
+  present?: string;
+}
+
+/** The slots of a setup that hold parts. */
+export type SlotName = 'host' | 'path' | 'dock' | 'card' | 'supply' | 'screen' | 'system' | 'spare';
+/** How a slot is filled: what a supply feeds, where a screen hangs, what another card is for. */
+export interface SlotDetail {
+  feeds?: Supplied['feeds'];
+  by?: Shown['by'];
+  plug?: Shown['plug'];
+  purpose?: string;
 }
 
 export class SetupModel extends Model<InferAttributes<SetupModel>, InferCreationAttributes<SetupModel>> {
@@ -66,10 +80,11 @@ export class SetupModel extends Model<InferAttributes<SetupModel>, InferCreation
 
 export class SetupSlotModel extends Model<InferAttributes<SetupSlotModel>, InferCreationAttributes<SetupSlotModel>> {
   declare setupId: string;
-  declare slot: 'host' | 'path' | 'dock' | 'card';
+  declare slot: SlotName;
   declare ord: number;
   declare partId: string;
   declare socketId: string | null;
+  declare detail: CreationOptional<SlotDetail>;
 }
 
 export class SetupRevisionModel extends Model<InferAttributes<SetupRevisionModel>, InferCreationAttributes<SetupRevisionModel>> {
@@ -188,6 +203,7 @@ export function defineModels(sequelize: Sequelize): void {
       ord: { ...whole(), primaryKey: true },
       partId: uuid(),
       socketId: DataTypes.UUID,
+      detail: json(),
     },
     { sequelize, tableName: 'setup_slots' },
   );

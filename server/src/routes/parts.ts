@@ -1,7 +1,19 @@
 import * as z from 'zod';
-import { partBody, partPage, partPatch, partQuery, partSchema, searchHit, uuid } from '@ruddy/core/api';
+import {
+  installedBody,
+  partBody,
+  partPage,
+  partPatch,
+  partQuery,
+  partSchema,
+  searchHit,
+  setupSchema,
+  touchedRow,
+  uuid,
+} from '@ruddy/core/api';
 import { route } from '../http/route';
 import { createPart, getPart, listParts, patchPart } from '../services/parts';
+import { markInstalled, touchedBy } from '../services/releases';
 import { search } from '../services/setup-list';
 
 const byId = z.strictObject({ id: uuid });
@@ -52,6 +64,28 @@ export const partRoutes = [
     handle: async ({ params, body, ifMatch, actor }, s) => {
       const part = await patchPart(s, params.id, body, ifMatch, actor);
       return { body: part, etag: part.rev };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/api/releases/:id/setups',
+    summary: 'Setups a release touches: what is installed there and what it would mend',
+    role: 'reader',
+    params: byId,
+    response: z.object({ items: z.array(touchedRow) }),
+    handle: async ({ params }, s) => ({ body: { items: await touchedBy(s, params.id) } }),
+  }),
+  route({
+    method: 'post',
+    path: '/api/setups/:id/installed',
+    summary: 'Mark a version as installed on a setup, with its date and what came of it',
+    role: 'member',
+    params: byId,
+    body: installedBody,
+    response: setupSchema,
+    handle: async ({ params, body, ifMatch, actor }, s) => {
+      const setup = await markInstalled(s, params.id, body, ifMatch, actor);
+      return { status: 201, body: setup, etag: setup.rev };
     },
   }),
   route({

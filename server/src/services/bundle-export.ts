@@ -38,8 +38,9 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     version: 1,
     parts,
     setups: models.map((m) => {
-      const { id, name, state, slots: s, loads, installed, notes, clonedFrom, createdAt } = toSetup(m, slots.get(m.id) ?? []);
-      return { id, name, state, slots: s, loads, installed, notes, clonedFrom, createdAt };
+      const { rev, origin, savedAt, ...rest } = toSetup(m, slots.get(m.id) ?? []);
+      void [rev, origin, savedAt];
+      return rest;
     }),
     events: events.map((e) => ({ ...e, happenedAt: e.happenedAt.toISOString(), recordedAt: e.recordedAt.toISOString() })),
     outcomes: outcomes.map((o) => ({ ...o, recordedAt: o.recordedAt.toISOString() })),

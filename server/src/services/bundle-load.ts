@@ -78,6 +78,10 @@ function slotsHere(l: Load, i: number, slots: SetupSlots): SetupSlots {
     dock: here(slots.dock, 'dock'),
     card: here(slots.card, 'card'),
     path: slots.path?.map((p, k) => here(p, `path/${k}`) as string) ?? null,
+    system: here(slots.system, 'system'),
+    supplies: slots.supplies.map((x, k) => ({ ...x, part: here(x.part, `supplies/${k}/part`) as string })),
+    screens: slots.screens.map((x, k) => ({ ...x, part: here(x.part, `screens/${k}/part`) as string })),
+    spares: slots.spares.map((x, k) => ({ ...x, part: here(x.part, `spares/${k}/part`) as string })),
   };
 }
 

@@ -1,6 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { ChainInput } from '@ruddy/core/api';
 import {
+  NO_SETTINGS,
   NOTHING_INSTALLED,
   type AnySpec,
   type CardSpec,
@@ -9,8 +10,11 @@ import {
   type HostSpec,
   type PartKind,
   type PieceSpec,
+  type ScreenSpec,
+  type SupplySpec,
+  type SystemSpec,
 } from '@ruddy/core/schema';
-import type { SetupDetails } from '../db/models';
+import type { SetupDetails, SlotDetail, SlotName } from '../db/models';
 import { invalid } from '../http/problem';
 
 const LETTERS = 'abcdef';
@@ -22,11 +26,12 @@ export function pieceKey(index: number): string {
 
 export interface SlotRow {
   setup_id: string;
-  slot: 'host' | 'path' | 'dock' | 'card';
+  slot: SlotName;
   ord: number;
   part_id: string;
   spec: AnySpec;
   socket: string | null;
+  detail: SlotDetail;
 }
 
 /** The filled slots of several setups with their whole parts, in one query. */
@@ -36,7 +41,7 @@ export async function slotRows(
   transaction?: Transaction,
 ): Promise<Map<string, SlotRow[]>> {
   const rows = await db.query<SlotRow>(
-    `SELECT t.setup_id, t.slot, t.ord, t.part_id, p.spec, k.key AS socket
+    `SELECT t.setup_id, t.slot, t.ord, t.part_id, p.spec, k.key AS socket, t.detail
      FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id
      WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
     { type: QueryTypes.SELECT, bind: [setupIds], transaction },
@@ -48,8 +53,9 @@ export async function slotRows(
 
 /** The chain of a setup's slots and details. `noCable` tells an empty path from one not chosen. */
 export function chainOf(rows: readonly SlotRow[], details: SetupDetails): Chain {
-  const one = (slot: SlotRow['slot']) => rows.find((r) => r.slot === slot);
-  const pieces = rows.filter((r) => r.slot === 'path').map((r, i) => ({ key: pieceKey(i), spec: r.spec as PieceSpec }));
+  const all = (slot: SlotName) => rows.filter((r) => r.slot === slot);
+  const one = (slot: SlotName) => all(slot)[0];
+  const pieces = all('path').map((r, i) => ({ key: pieceKey(i), spec: r.spec as PieceSpec }));
   const host = one('host');
   return {
     host: (host?.spec as HostSpec | undefined) ?? null,
@@ -58,7 +64,17 @@ export function chainOf(rows: readonly SlotRow[], details: SetupDetails): Chain 
     dock: (one('dock')?.spec as DockSpec | undefined) ?? null,
     card: (one('card')?.spec as CardSpec | undefined) ?? null,
     loads: details.loads ?? [],
+    supplies: all('supply').map((r, i) => ({ key: pieceKey(i), feeds: r.detail.feeds ?? 'both', spec: r.spec as SupplySpec })),
+    picture: all('screen').map((r, i) => ({
+      key: pieceKey(i),
+      by: r.detail.by ?? 'card',
+      plug: r.detail.plug ?? 'displayport',
+      screen: r.spec as ScreenSpec,
+    })),
+    system: (one('system')?.spec as SystemSpec | undefined) ?? null,
     installed: details.installed ?? NOTHING_INSTALLED,
+    settings: details.settings ?? NO_SETTINGS,
+    uses: details.uses ?? [],
   };
 }
 
@@ -73,6 +89,9 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
   note(input.host, 'chain/host/id', 'host');
   note(input.dock, 'chain/dock/id', 'dock');
   note(input.card, 'chain/card/id', 'card');
+  note(input.system, 'chain/system/id', 'system');
+  input.supplies?.forEach((s, i) => note(s.spec, `chain/supplies/${i}/spec/id`, 'supply'));
+  input.picture?.forEach((p, i) => note(p.screen, `chain/picture/${i}/screen/id`, 'screen'));
   input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable', 'adapter'));
   const rows = named.size
     ? await db.query<{ id: string; kind: PartKind; spec: AnySpec }>(
@@ -100,6 +119,17 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
     dock: input.dock === undefined ? (base?.dock ?? null) : whole<DockSpec>(input.dock),
     card: input.card === undefined ? (base?.card ?? null) : whole<CardSpec>(input.card),
     loads: input.loads ?? base?.loads ?? [],
+    supplies:
+      input.supplies?.map((s, i) => ({ key: pieceKey(i), feeds: s.feeds, spec: whole<SupplySpec>(s.spec) as SupplySpec })) ??
+      base?.supplies ??
+      [],
+    picture:
+      input.picture?.map((p, i) => ({ ...p, key: pieceKey(i), screen: whole<ScreenSpec>(p.screen) as ScreenSpec })) ??
+      base?.picture ??
+      [],
+    system: input.system === undefined ? (base?.system ?? null) : whole<SystemSpec>(input.system),
     installed: input.installed ?? base?.installed ?? NOTHING_INSTALLED,
+    settings: input.settings ?? base?.settings ?? NO_SETTINGS,
+    uses: input.uses ?? base?.uses ?? [],
   };
 }

@@ -7,8 +7,8 @@ import { headline } from '@ruddy/core/texts';
 import { bare } from '@ruddy/core/units';
 import type { Services } from '../http/route';
 import { standingUnits } from './evidence';
+import { groundsFor, type Grounds } from './context';
 import { decodeCursor, likePattern, toPage } from './paging';
-import { houseRules } from './rules';
 
 /** Every sort is a text, so that one cursor serves all. */
 const SORTS: Record<CompatSort, string> = {
@@ -50,9 +50,9 @@ interface Row {
   sort: string;
 }
 
-function toRow(r: Row, house: Parameters<typeof evaluate>[0]['context']['house'], asOf: string): CompatRow {
+function toRow(r: Row, grounds: Grounds): CompatRow {
   const failed = r.n - r.worked;
-  const e = evaluate({ chain: r.chain, context: { asOf, house } });
+  const e = evaluate({ chain: r.chain, context: grounds });
   const { state } = e.predicted.verdict;
   const names = chainNames(r.chain);
   return {
@@ -91,12 +91,14 @@ export async function listCompatibility(s: Services, q: CompatQuery): Promise<Pa
     `${CHAINS} SELECT count(*)::int AS total FROM c JOIN l USING (chain_key) WHERE ${FILTER}`,
     { type: QueryTypes.SELECT, bind: filter },
   );
-  const house = await houseRules(s.db);
-  const asOf = s.now().toISOString().slice(0, 10);
+  const grounds = await groundsFor(
+    s,
+    rows.map((r) => r.chain),
+  );
   const page = toPage(
     rows,
     q.limit,
-    (r) => toRow(r, house, asOf),
+    (r) => toRow(r, grounds),
     (r) => [r.sort, r.chain_key],
   );
   return { ...page, total: count?.total ?? 0 };

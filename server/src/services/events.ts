@@ -1,5 +1,6 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Origin, SetupEvent } from '@ruddy/core/api';
+import { SOFTWARE_NAMES } from '@ruddy/core/schema';
 import { EventModel } from '../db/models';
 import { notFound } from '../http/problem';
 
@@ -59,9 +60,22 @@ interface Row {
   origin: Origin;
 }
 
-const NAMED = ['host', 'port', 'cable', 'dock', 'card', 'loads', 'dock firmware'] as const;
+const SOFTWARE = Object.values(SOFTWARE_NAMES).map((n) => n.toLowerCase());
+const NAMED: readonly string[] = [
+  'host',
+  'port',
+  'cable',
+  'dock',
+  'card',
+  'loads',
+  'supply',
+  'screen',
+  'system',
+  'use',
+  ...SOFTWARE,
+];
 interface Snapshot {
-  names?: Partial<Record<(typeof NAMED)[number], string>>;
+  names?: Partial<Record<string, string>>;
 }
 
 function changes(before: Snapshot, after: Snapshot): { slot: string; from: string; to: string }[] {
@@ -97,6 +111,13 @@ async function partChanges(db: Sequelize, setupId: string, transaction?: Transac
   });
 }
 
+/** A version marked as installed stands as its own fact; the change of the setup that came with it is not told twice. */
+function unmarked(e: SetupEvent, marked: ReadonlySet<string>): SetupEvent[] {
+  if (!marked.has(e.recordedAt)) return [e];
+  const left = (e.body['changes'] as { slot: string }[]).filter((c) => !SOFTWARE.includes(c.slot));
+  return left.length > 0 ? [{ ...e, body: { changes: left } }] : [];
+}
+
 /** The record of a setup, newest first: its facts, and its changes of parts folded by edit session. */
 export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
   const rows = await db.query<Row>(
@@ -109,7 +130,9 @@ export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEve
     happenedAt: happened_at.toISOString(),
     recordedAt: recorded_at.toISOString(),
   }));
-  return [...facts, ...(await partChanges(db, setupId))].sort(
+  const marked = new Set(facts.filter((f) => f.kind === 'version').map((f) => f.recordedAt));
+  const changed = (await partChanges(db, setupId)).flatMap((e) => unmarked(e, marked));
+  return [...facts, ...changed].sort(
     (a, b) => b.happenedAt.localeCompare(a.happenedAt) || b.recordedAt.localeCompare(a.recordedAt) || b.seq - a.seq,
   );
 }

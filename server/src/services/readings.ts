@@ -10,8 +10,8 @@ import { bare } from '@ruddy/core/units';
 import { HttpProblem, invalid } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { chainOf } from './chain';
+import { groundsFor } from './context';
 import { addEvent } from './events';
-import { houseRules } from './rules';
 import { readSetup } from './setup-store';
 
 /** Of a report only what a link check looks at is kept: bridges, graphics, and the link's own controllers. */
@@ -27,9 +27,9 @@ function kept(report: Report): Report {
 
 /** Hold a reading against a chain as it stands, under the house rules of today. */
 async function judged(s: Services, reading: Reading, chain: Chain): Promise<StoredReading> {
-  const house = await houseRules(s.db);
-  const e = evaluate({ chain, context: { asOf: s.now().toISOString().slice(0, 10), house } });
-  const check = linkCheck(reading, chain, e, house);
+  const grounds = await groundsFor(s, [chain]);
+  const e = evaluate({ chain, context: grounds });
+  const check = linkCheck(reading, chain, e, grounds.house);
   const { gen, lanes, copy } = e.predicted.link.readouts;
   return {
     reading: { ...reading, report: reading.report && kept(reading.report) },

@@ -3,49 +3,31 @@ import type * as z from 'zod';
 import type { Glance, Page, SearchHit, setupQuery, SetupRow, Summary } from '@ruddy/core/api';
 import { chainKey, NO_TALLY, type Outcome } from '@ruddy/core/log';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
-import { headline } from '@ruddy/core/texts';
+import { glance } from '@ruddy/core/texts';
 import type { Chain } from '@ruddy/core/schema';
-import { bare } from '@ruddy/core/units';
 import { chainNames, partName } from '@ruddy/core/setup';
 import { SetupModel } from '../db/models';
 import type { Services } from '../http/route';
 import { chainOf, slotRows } from './chain';
+import { groundsFor } from './context';
 import { tallies } from './evidence';
 import { decodeCursor, likePattern, toPage } from './paging';
-import { houseRules } from './rules';
 import { toSetup } from './setup-store';
-
-/** What a list shows of an evaluation. */
-export function glance(e: Evaluation): Glance {
-  const { link, verdict } = e.predicted;
-  return {
-    verdict: verdict.state,
-    sentence: headline(e),
-    pinch: { part: link.pinch.part, usable: bare(link.usable?.down) },
-    hops: link.hops.map((h, i) => ({
-      from: h.from,
-      to: h.to,
-      state: h.state,
-      usable: bare(h.usable?.down),
-      pinch: link.pinch.hops.includes(i),
-    })),
-  };
-}
 
 async function judge(
   s: Services,
   setups: readonly SetupModel[],
 ): Promise<{ row: SetupModel; chain: Chain; evaluation: Evaluation; list: SetupRow }[]> {
   const ids = setups.map((r) => r.id);
-  const [slots, house] = await Promise.all([slotRows(s.db, ids), houseRules(s.db)]);
+  const slots = await slotRows(s.db, ids);
   const chains = setups.map((r) => chainOf(slots.get(r.id) ?? [], r.details));
+  const grounds = await groundsFor(s, chains);
   const keys = chains.map((c) => chainKey(c));
   const evidence = await tallies(s.db, [...new Set(keys.filter((k) => k !== null))]);
   const last = await lastOutcomes(s.db, ids);
-  const asOf = s.now().toISOString().slice(0, 10);
   return setups.map((row, i) => {
     const chain = chains[i] as Chain;
-    const evaluation = evaluate({ chain, context: { asOf, house, evidence: evidence.get(keys[i] ?? '') ?? NO_TALLY } });
+    const evaluation = evaluate({ chain, context: { ...grounds, evidence: evidence.get(keys[i] ?? '') ?? NO_TALLY } });
     const { host, dock, card } = chainNames(chain);
     const list = {
       ...toSetup(row, slots.get(row.id) ?? []),

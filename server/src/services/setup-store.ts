@@ -1,8 +1,22 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Origin, Setup, SetupSlots } from '@ruddy/core/api';
-import { LOAD_KINDS, NOTHING_INSTALLED, type Installed, type Load, type PartKind } from '@ruddy/core/schema';
-import { chainNames } from '@ruddy/core/setup';
-import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel } from '../db/models';
+import {
+  FEEDS,
+  LOAD_KINDS,
+  NO_SETTINGS,
+  NOTHING_INSTALLED,
+  SHOWN_BY,
+  SOFTWARE_NAMES,
+  WORK,
+  type Installed,
+  type Load,
+  type PartKind,
+  type Settings,
+  type SoftwareRole,
+  type Use,
+} from '@ruddy/core/schema';
+import { chainNames, partName } from '@ruddy/core/setup';
+import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel, type SlotDetail, type SlotName } from '../db/models';
 import { invalid, notFound } from '../http/problem';
 import { chainOf, slotRows, type SlotRow } from './chain';
 import { newId } from './ids';
@@ -14,8 +28,9 @@ export interface StoredSetup {
 }
 
 function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
-  const one = (slot: SlotRow['slot']) => rows.find((r) => r.slot === slot);
-  const path = rows.filter((r) => r.slot === 'path').map((r) => r.part_id);
+  const all = (slot: SlotName) => rows.filter((r) => r.slot === slot);
+  const one = (slot: SlotName) => all(slot)[0];
+  const path = all('path').map((r) => r.part_id);
   const host = one('host');
   return {
     host: host?.part_id ?? null,
@@ -23,6 +38,10 @@ function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
     path: path.length > 0 ? path : noCable ? [] : null,
     dock: one('dock')?.part_id ?? null,
     card: one('card')?.part_id ?? null,
+    supplies: all('supply').map((r) => ({ part: r.part_id, feeds: r.detail.feeds ?? 'both' })),
+    screens: all('screen').map((r) => ({ part: r.part_id, by: r.detail.by ?? 'card', plug: r.detail.plug ?? 'displayport' })),
+    system: one('system')?.part_id ?? null,
+    spares: all('spare').map((r) => ({ part: r.part_id, purpose: r.detail.purpose ?? '' })),
   };
 }
 
@@ -35,6 +54,9 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
     slots: slotsOf(rows, row.details.noCable === true),
     loads: row.details.loads ?? [],
     installed: row.details.installed ?? NOTHING_INSTALLED,
+    settings: row.details.settings ?? NO_SETTINGS,
+    uses: row.details.uses ?? [],
+    present: row.details.present ?? '',
     notes: row.details.notes ?? '',
     rev: row.rev,
     origin: row.origin,
@@ -74,18 +96,28 @@ export async function writeSlots(
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const wanted: { slot: SlotRow['slot']; ord: number; partId: string; path: string }[] = [];
+  const wanted: { slot: SlotName; ord: number; partId: string; path: string; detail?: SlotDetail }[] = [];
   if (slots.host) wanted.push({ slot: 'host', ord: 0, partId: slots.host, path: `${where}/host` });
   slots.path?.forEach((partId, ord) => wanted.push({ slot: 'path', ord, partId, path: `${where}/path/${ord}` }));
   if (slots.dock) wanted.push({ slot: 'dock', ord: 0, partId: slots.dock, path: `${where}/dock` });
   if (slots.card) wanted.push({ slot: 'card', ord: 0, partId: slots.card, path: `${where}/card` });
+  if (slots.system) wanted.push({ slot: 'system', ord: 0, partId: slots.system, path: `${where}/system` });
+  slots.supplies.forEach(({ part, ...detail }, ord) =>
+    wanted.push({ slot: 'supply', ord, partId: part, path: `${where}/supplies/${ord}/part`, detail }),
+  );
+  slots.screens.forEach(({ part, ...detail }, ord) =>
+    wanted.push({ slot: 'screen', ord, partId: part, path: `${where}/screens/${ord}/part`, detail }),
+  );
+  slots.spares.forEach(({ part, ...detail }, ord) =>
+    wanted.push({ slot: 'spare', ord, partId: part, path: `${where}/spares/${ord}/part`, detail }),
+  );
   const known = await kinds(
     db,
     wanted.map((w) => w.partId),
     transaction,
   );
   for (const w of wanted) {
-    const kinds: readonly PartKind[] = w.slot === 'path' ? ['cable', 'adapter'] : [w.slot];
+    const kinds: readonly PartKind[] = w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
     const kind = known.get(w.partId);
     if (!kind || !kinds.includes(kind)) throw invalid(w.path, `No ${kinds.join(' or ')} has this id`);
   }
@@ -101,7 +133,14 @@ export async function writeSlots(
   }
   await SetupSlotModel.destroy({ where: { setupId }, transaction });
   await SetupSlotModel.bulkCreate(
-    wanted.map((w) => ({ setupId, slot: w.slot, ord: w.ord, partId: w.partId, socketId: w.slot === 'host' ? socketId : null })),
+    wanted.map((w) => ({
+      setupId,
+      slot: w.slot,
+      ord: w.ord,
+      partId: w.partId,
+      socketId: w.slot === 'host' ? socketId : null,
+      detail: w.detail ?? {},
+    })),
     { transaction },
   );
 }
@@ -121,6 +160,7 @@ export async function keepRevision(
   transaction: Transaction,
 ): Promise<void> {
   const { row, rows, setup } = await readSetup(db, id, transaction);
+  const chain = chainOf(rows, row.details);
   const snapshot = {
     name: setup.name,
     state: setup.state,
@@ -128,10 +168,19 @@ export async function keepRevision(
     slots: setup.slots,
     loads: setup.loads,
     installed: setup.installed,
+    settings: setup.settings,
+    uses: setup.uses,
+    present: setup.present,
     names: {
-      ...chainNames(chainOf(rows, row.details)),
+      ...chainNames(chain),
       loads: setup.loads.map((l) => LOAD_KINDS[l.kind]).join(', '),
-      'dock firmware': setup.installed.dockFirmware,
+      supply: chain.supplies.map((s) => `${partName(s.spec)} (${FEEDS[s.feeds].toLowerCase()})`).join(', '),
+      screen: chain.picture.map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`).join(', '),
+      system: partName(chain.system),
+      use: setup.uses.map((u) => WORK[u.work].toLowerCase()).join(', '),
+      ...Object.fromEntries(
+        (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => [SOFTWARE_NAMES[r].toLowerCase(), setup.installed[r]]),
+      ),
     },
   };
   const last = await SetupRevisionModel.findOne({ where: { setupId: id }, order: [['rev', 'DESC']], transaction });
@@ -155,6 +204,9 @@ export async function insertSetup(
     slots: SetupSlots;
     loads: Load[];
     installed: Installed;
+    settings: Settings;
+    uses: Use[];
+    present: string;
     notes: string;
     clonedFrom: string | null;
   },
@@ -162,7 +214,8 @@ export async function insertSetup(
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const details = { notes: s.notes, noCable: s.slots.path?.length === 0, loads: s.loads, installed: s.installed };
+  const { notes, loads, installed, settings, uses, present } = s;
+  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, uses, present };
   await SetupModel.create(
     {
       id: s.id,

@@ -26,5 +26,6 @@ export const routes: Routes = [
   { path: 'workshop', pathMatch: 'full', redirectTo: 'workshop/rules' },
   { path: 'workshop/rules', title: 'House rules', loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage) },
   { path: 'workshop/data', title: 'Data', loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage) },
+  { path: 'glossary', title: 'Glossary', loadComponent: () => import('./glossary/glossary-page').then((m) => m.GlossaryPage) },
   { path: '**', title: 'Not found', loadComponent: () => import('./shell/not-found').then((m) => m.NotFound) },
 ];

@@ -1,6 +1,5 @@
 import { directGen, DOMAIN, isDirect, portDomain, type KnownPath } from '../../link';
-import { CONNECTORS, isAdapter, isInside, type Connector } from '../../schema';
-import { portName } from '../../setup';
+import { isAdapter, type Connector } from '../../schema';
 import { minOf, toRange } from '../../units';
 import type { Check } from '../types';
 
@@ -51,17 +50,5 @@ export const looksLikeVideo: Check<'socket' | 'path' | 'dock'> = {
     const all = [socket?.connector, dock?.connector, ...plugs(path)];
     if (!all.includes('mini-card') && !all.includes('expresscard')) return [];
     return [{ code: 'link/looks-like-video', slots: ['path', 'dock'], params: {}, source: 'common-practice' }];
-  },
-};
-
-/** A route through a slot inside the host takes that slot from what sits in it. */
-export const slotUsed: Check<'socket'> = {
-  id: 'slot-used',
-  codes: ['path/slot-used'],
-  reads: ['socket'],
-  run({ socket }) {
-    if (!socket || !isInside(socket.connector)) return [];
-    const params = { slot: portName(socket), kind: CONNECTORS[socket.connector], holds: socket.connector };
-    return [{ code: 'path/slot-used', slots: ['socket'], params, source: 'common-practice' }];
   },
 };

@@ -51,11 +51,21 @@ function drawPier(layer: Layer, p: Pier): void {
   lines.slice(0, 2).forEach((l, i) => text(g as unknown as Layer, i === 0 ? 'fact name' : 'fact', mid, 85 + i * 17, fit(l, w)));
 }
 
-function drawFootbridge(layer: Layer): void {
+function drawFootbridge(layer: Layer, m: StripModel): void {
   const [x0, x1] = [BOXES.card.x + BOXES.card.w, BOXES.screen.x];
   const g = layer.append('g').attr('class', 'footbridge');
   for (const y of [74, 86]) g.append('line').attr('x1', x0).attr('x2', x1).attr('y1', y).attr('y2', y);
   for (let x = x0 + 6; x < x1; x += 9) g.append('line').attr('x1', x).attr('x2', x).attr('y1', 74).attr('y2', 86);
+  if (m.picture) text(layer, 'fact', (x0 + x1) / 2, 40, m.picture);
+  if (!m.rope) return;
+  // Down from the card, along under everything that hangs there, and up to the host.
+  const [from, to] = [BOXES.card.x + BOXES.card.w / 2, BOXES.system.x + BOXES.system.w - 12];
+  const low = HEIGHT - 2;
+  layer
+    .append('path')
+    .attr('class', 'rope')
+    .attr('d', `M${from},${DECK.legs}V${low - 8}q0,8 -8,8H${to + 8}q-8,0 -8,-8V${DECK.bottom}`);
+  text(layer, 'fact', to + 16, low - 6, 'picture goes back to the panel', 'start');
 }
 
 /** What hangs from the dock: on a plumb line where it shares the link, beside the dock's leg where it has its own cable. */
@@ -63,11 +73,18 @@ function drawLoads(layer: Layer, m: StripModel): void {
   const shared = m.loads.filter((l) => !l.own);
   const own = m.loads.filter((l) => l.own);
   const x = (BOXES.cable.x + BOXES.cable.w + BOXES.dock.x) / 2;
-  const lines = (list: typeof shared, at: number) =>
+  const lines = (list: typeof shared, at: number, anchor: string) =>
     list
       .slice(0, 2)
       .forEach((l, i) =>
-        text(layer, 'fact', at, 162 + i * 15, list.length > 2 && i === 1 ? `${l.words}; ${list.length - 2} more` : l.words),
+        text(
+          layer,
+          'fact',
+          at,
+          162 + i * 15,
+          list.length > 2 && i === 1 ? `${l.words}; ${list.length - 2} more` : l.words,
+          anchor,
+        ),
       );
   if (shared.length > 0) {
     layer
@@ -75,9 +92,10 @@ function drawLoads(layer: Layer, m: StripModel): void {
       .attr('class', 'plumb')
       .attr('d', `M${x},${DECK.bottom - 10}V144`);
     layer.append('circle').attr('class', 'plumb-bob').attr('cx', x).attr('cy', 146).attr('r', 3);
-    lines(shared, x);
+    // Its words end before the dock: under it stand supply and charging.
+    lines(shared, BOXES.dock.x - 4, 'end');
   }
-  lines(own, BOXES.dock.x + BOXES.dock.w + 60);
+  lines(own, BOXES.dock.x + BOXES.dock.w + 8, 'start');
 }
 
 /** Draw the full strip into an SVG element: ribbons first, piers over them. */
@@ -92,9 +110,12 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   pattern.append('line').attr('class', 'hatch-line').attr('x1', 0).attr('x2', 0).attr('y1', 0).attr('y2', 6);
   const layer = root.append('g') as unknown as Layer;
   for (const p of stripPicture(m)) drawHop(layer, p, hatch);
-  drawFootbridge(layer);
+  drawFootbridge(layer, m);
   for (const p of m.piers) drawPier(layer, p);
   drawLoads(layer, m);
+  m.piers
+    .find((p) => p.key === 'dock')
+    ?.under?.forEach((words, i) => text(layer, 'fact', BOXES.dock.x + BOXES.dock.w / 2, 158 + i * 15, words));
   const bar = scaleBarPx(m);
   layer
     .append('path')

@@ -2,7 +2,7 @@ import type { LinkCheck } from '@ruddy/core/bring-up';
 import { TRANSPORT_40, takesOf } from '@ruddy/core/link';
 import type { Evaluation, Hop } from '@ruddy/core/plan';
 import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
-import { rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
+import { figure, percent, rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
 import { bare, isExact, type Range } from '@ruddy/core/units';
 import { measuredHops, type HopMeasure } from './strip-measured';
 import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-piers';
@@ -44,6 +44,10 @@ export interface StripModel {
   readonly piers: readonly Pier[];
   readonly hops: readonly StripHop[];
   readonly loads: readonly StripLoad[];
+  /** What the picture needs of its plug, on the footbridge; empty when not known. */
+  readonly picture: string;
+  /** The picture goes back to the host's panel. */
+  readonly rope: boolean;
   /** Largest rate from the port rightwards decides: 32, 64 or 128 Gb/s are 48 px. */
   readonly scaleGbps: 32 | 64 | 128;
   readonly pinchLine: string;
@@ -151,6 +155,30 @@ function loadsOf(chain: Chain, kind: 'tunnel' | 'direct'): StripLoad[] {
   });
 }
 
+/** "supply 68 %", "charges 87 W": the first supply that feeds the card, and the contract. */
+function underDock(e: Evaluation): string[] {
+  const { power, charging } = e.predicted.body;
+  const f = power.feeders.find((x) => x.feedsCard) ?? power.feeders[0];
+  const share = f?.load && f.rated ? [`supply ${percent({ lo: f.load.lo / f.rated.hi, hi: f.load.hi / f.rated.lo })} %`] : [];
+  const { contract } = charging;
+  const gives =
+    charging.by === 'charger' ? ['own charger'] : contract && charging.hasBattery ? [`charges ${figure(contract)} W`] : [];
+  return [...share, ...gives];
+}
+
+/** What stands under a pier in words: supply and charging at the dock, the picture at the card. */
+function underOf(key: PierKey, chain: Chain, e: Evaluation): string[] {
+  if (key === 'dock') return underDock(e);
+  const picture = footbridge(e);
+  const back = chain.settings.toPanel === 'yes' ? ["picture goes back to the host's panel"] : [];
+  return key === 'card' ? [...(picture ? [`picture takes ${picture}`] : []), ...back] : [];
+}
+
+function footbridge(e: Evaluation): string {
+  const p = e.predicted.body.pictures[0];
+  return p && p.needGbps !== null && p.haveGbps !== null ? `${p.needGbps.toFixed(1)} of ${p.haveGbps.toFixed(1)} Gb/s` : '';
+}
+
 /**
  * Everything the strip shows, in every form: the picture, the small form, the text and the buttons are made from it. With readings,
  * or null for none yet, it shows measured beside expected.
@@ -164,7 +192,7 @@ export function stripModel(name: string, chain: Chain, e: Evaluation, readings?:
     .flatMap((h) => [h.usable?.hi ?? 0, h.full?.hi ?? 0]);
   const largest = Math.max(0, ...scaled);
   const open = hops.filter((h) => h.state === 'unknown').map((h) => `${role(h.from)} to ${role(h.to)}`);
-  const piers = piersOf(chain, link.pinch.setBy);
+  const piers = piersOf(chain, link.pinch.setBy).map((p) => ({ ...p, under: underOf(p.key, chain, e) }));
   const unchosen = piers.filter((p) => p.state === 'not chosen' && p.key !== 'screen');
   return {
     name,
@@ -173,6 +201,8 @@ export function stripModel(name: string, chain: Chain, e: Evaluation, readings?:
     piers,
     hops,
     loads: loadsOf(chain, link.kind),
+    picture: footbridge(e),
+    rope: chain.settings.toPanel === 'yes',
     scaleGbps: largest <= 32 ? 32 : largest <= 64 ? 64 : 128,
     pinchLine: pinchLine(e),
     notKnown: [...open, ...unchosen.map((p) => p.role.toLowerCase())],

@@ -4,7 +4,7 @@ import { portName } from '@ruddy/core/setup';
 import { whole } from '@ruddy/core/texts';
 import type { Range } from '@ruddy/core/units';
 
-/** Banks and piers, host side first. Screen and system details come with later pages; their piers stand already. */
+/** Banks and piers, host side first. */
 export const PIERS = ['system', 'port', 'cable', 'dock', 'card', 'screen'] as const;
 export type PierKey = (typeof PIERS)[number];
 
@@ -14,6 +14,8 @@ export interface Pier {
   readonly name: string;
   readonly facts: readonly string[];
   readonly state: 'chosen' | 'not chosen' | 'not used';
+  /** What stands under it or leaves it beside the ribbon: supply and charging, the picture. */
+  readonly under?: readonly string[];
 }
 
 const SLOT_PIER: Record<Slot, PierKey> = {
@@ -23,6 +25,12 @@ const SLOT_PIER: Record<Slot, PierKey> = {
   dock: 'dock',
   card: 'card',
   loads: 'dock',
+  supplies: 'dock',
+  picture: 'screen',
+  system: 'system',
+  installed: 'system',
+  settings: 'system',
+  uses: 'system',
 };
 
 export function pierOf(slot: Slot): PierKey {
@@ -88,6 +96,24 @@ function cablePier(path: Chain['path'], setBy: readonly AttrPath[]): Pick<Pier, 
   return { name: pieces.map((c) => c.spec.model).join(' + '), facts: pieces.length > 0 ? facts : [], state };
 }
 
+/** What stands on the ground at the left: driver and system, or the kind of host where neither is said. */
+function systemFacts({ host, system, installed }: Chain): string[] {
+  const words = [installed.driver && `driver ${installed.driver}`, system?.model ?? ''].filter((s) => s !== '');
+  return words.length > 0 ? words : host ? [FORM[host.form]] : [];
+}
+
+function screenPier({ picture, settings, host }: Chain): Pier {
+  const first = picture[0]?.screen;
+  const mode =
+    first && first.widthPx !== null && first.heightPx !== null ? [`${lanes(first.widthPx)}×${lanes(first.heightPx)}`] : [];
+  const more = picture.length > 1 ? [`${picture.length - 1} more`] : [];
+  if (first) return { key: 'screen', role: 'Screen', name: first.model, facts: [...mode, ...more], state: 'chosen' };
+  const panel = settings.toPanel === 'yes' && host;
+  return panel
+    ? { key: 'screen', role: 'Screen', name: "the host's panel", facts: ['picture goes back'], state: 'chosen' }
+    : { key: 'screen', role: 'Screen', name: '', facts: [], state: 'not chosen' };
+}
+
 /** Every bank and pier of a chain. `setBy` names the attributes that bind at the pinch. */
 export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
@@ -98,7 +124,7 @@ export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
       key: 'system',
       role: 'System',
       name: chain.host ? chain.host.model : '',
-      facts: chain.host ? [FORM[chain.host.form]] : [],
+      facts: systemFacts(chain),
       state: chain.host ? 'chosen' : 'not chosen',
     },
     {
@@ -123,6 +149,6 @@ export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
       facts: chain.card ? [`could do ×${lanes(chain.card.lanes)}`] : [],
       state: chain.card ? 'chosen' : 'not chosen',
     },
-    { key: 'screen', role: 'Screen', name: '', facts: [], state: 'not chosen' },
+    screenPier(chain),
   ];
 }

@@ -4,7 +4,8 @@ import { role, type Pier, type StripHop, type StripModel } from './strip-model';
 /** One part in words: "Cable: K-07, 1.2 m passive, marked 40. Chosen." */
 export function pierText(p: Pier): string {
   const body = [p.name, ...p.facts].filter((s) => s !== '').join(', ');
-  return `${p.role}: ${body ? `${body}. ` : ''}${p.state.charAt(0).toUpperCase()}${p.state.slice(1)}.`;
+  const under = p.under && p.under.length > 0 ? ` ${p.under.join(', ')}.` : '';
+  return `${p.role}: ${body ? `${body}. ` : ''}${p.state.charAt(0).toUpperCase()}${p.state.slice(1)}.${under}`;
 }
 
 function stateWord(h: StripHop): string {
@@ -46,7 +47,7 @@ export function copyLine(m: StripModel): string {
     const inside = m.hops.some((h) => h.through.includes(p.key));
     const name = inside ? `[${p.role}]` : p.role;
     if (i === m.piers.length - 1) return name;
-    if (p.key === 'card') return `${name} - `;
+    if (p.key === 'card') return m.picture ? `${name} -${m.picture.split(' ')[0]} picture- ` : `${name} - `;
     if (!hop) return inside ? `${name} = ` : `${name} `;
     const mark = hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
     return `${name} =${mark}= `;

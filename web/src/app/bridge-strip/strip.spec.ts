@@ -245,4 +245,14 @@ describe('the strip on the page', () => {
     expect(rects).toHaveLength(6);
     for (const r of rects) expect([r.getAttribute('y'), r.getAttribute('height')]).toEqual([String(DECK.top), '64']);
   });
+
+  it('PL-09 the picture that goes back is a rope on the strip and stands in its text', async () => {
+    const m = model(chain({ settings: { toPanel: 'yes' } }));
+    const fixture = TestBed.createComponent(BridgeStrip);
+    fixture.componentRef.setInput('model', m);
+    await fixture.whenStable();
+    const el = fixture.nativeElement as HTMLElement;
+    expect(el.querySelector('path.rope')?.getAttribute('d')).toMatch(/^M\d/);
+    expect(stripList(m).join(' ')).toContain("picture goes back to the host's panel");
+  });
 });

@@ -47,8 +47,10 @@ export class Api {
     return this.#guard(this.#http.get<T>(`/api${path}`, { params }));
   }
 
-  post<T>(path: string, body: unknown): Observable<T> {
-    return this.#guard(this.#http.post<T>(`/api${path}`, body));
+  /** `rev` only where the route changes something that has a revision. */
+  post<T>(path: string, body: unknown, rev?: number): Observable<T> {
+    const headers = rev === undefined ? {} : { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) };
+    return this.#guard(this.#http.post<T>(`/api${path}`, body, headers));
   }
 
   /** An edit names the revision it was made on. */

@@ -2,22 +2,9 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { provideHttpClient } from '@angular/common/http';
 import { TestBed } from '@angular/core/testing';
 import type { Setup } from '@ruddy/core/api';
+import { storedSetup as stored } from './stored-setup';
 import { SetupEditor } from './setup-editor';
 
-const stored: Setup = {
-  id: '00000000-0000-7000-8000-00000000000a',
-  name: 'Desk',
-  state: 'planned',
-  notes: '',
-  rev: 3,
-  origin: 'own',
-  clonedFrom: null,
-  slots: { host: null, socket: null, path: null, dock: null, card: null },
-  loads: [],
-  installed: { dockFirmware: '' },
-  createdAt: '2026-11-01T09:00:00Z',
-  savedAt: '2026-11-01T09:00:00Z',
-};
 const url = `/api/setups/${stored.id}`;
 
 describe('the editor of a setup', () => {

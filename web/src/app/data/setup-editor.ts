@@ -2,10 +2,20 @@ import { computed, DestroyRef, inject, Injectable, signal, type WritableSignal }
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rxjs';
 import { v7 } from 'uuid';
-import type { Setup, SetupPatch } from '@ruddy/core/api';
+import { NO_SLOTS, type Setup, type SetupPatch } from '@ruddy/core/api';
+import { NO_SETTINGS } from '@ruddy/core/schema';
 import { ApiProblem } from './api';
-import { applyPatch, conflicts, isEmpty, mergeFields, patchBetween, type FieldPath, type Fields } from './setup-patches';
-import { SetupsData, type Judgement } from './setups';
+import {
+  applyPatch,
+  conflicts,
+  fieldsOf,
+  isEmpty,
+  mergeFields,
+  patchBetween,
+  type FieldPath,
+  type Fields,
+} from './setup-patches';
+import { SetupsData, type Chosen, type Judgement } from './setups';
 
 export type SaveState =
   | { kind: 'saved'; at: string }
@@ -14,9 +24,7 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
-/** What of a setup decides its judgement. */
-export type Judged = Pick<Fields, 'slots' | 'loads' | 'installed'>;
-
+const NEWER = { settings: NO_SETTINGS, uses: [], present: '' };
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 
@@ -28,7 +36,13 @@ interface Unsent {
 /** The edits of a setup that could not be sent, or null. */
 function unsent(id: string): Unsent | null {
   const kept = localStorage.getItem(key(id));
-  return kept ? (JSON.parse(kept) as Unsent) : null;
+  if (!kept) return null;
+  const { base, fields } = JSON.parse(kept) as Unsent;
+  // Kept by an older page, it lacks what came since: the empty values stand in.
+  return {
+    base: { ...NEWER, ...base, slots: { ...NO_SLOTS, ...base.slots } },
+    fields: { ...NEWER, ...fields, slots: { ...NO_SLOTS, ...fields.slots } },
+  };
 }
 
 /**
@@ -42,7 +56,7 @@ export class SetupEditor {
   #lastChange = '';
   readonly #changed = new Subject<void>();
   readonly #opening = new Subject<string>();
-  readonly #judge = new Subject<Judged>();
+  readonly #judge = new Subject<Chosen>();
   readonly #undo = signal<Fields[]>([]);
   readonly #redo = signal<Fields[]>([]);
 
@@ -116,7 +130,8 @@ export class SetupEditor {
     if (isEmpty(patchBetween(now, next))) return;
     // Letters typed into the notes one after another are undone together.
     const kind = Object.keys(patch).join();
-    if (kind !== 'notes' || this.#lastChange !== 'notes') this.#undo.update((u) => [...u.slice(-49), now]);
+    const typed = kind === 'notes' || kind === 'present';
+    if (!typed || this.#lastChange !== kind) this.#undo.update((u) => [...u.slice(-49), now]);
     this.#lastChange = kind;
     this.#redo.set([]);
     this.#become(next);
@@ -168,15 +183,14 @@ export class SetupEditor {
       this.flush();
       return;
     }
-    this.fields.set(s);
+    this.fields.set(fieldsOf(s));
     this.#judge.next(s);
   }
 
   #become(next: Fields): void {
-    const chain = (f: Fields | null) => JSON.stringify([f?.slots, f?.loads, f?.installed]);
+    const chain = (f: Fields | null) => JSON.stringify([f?.slots, f?.loads, f?.installed, f?.settings, f?.uses]);
     const chainChanged = chain(this.fields()) !== chain(next);
-    const { name, state, notes, slots, loads, installed } = next;
-    this.fields.set({ name, state, notes, slots, loads, installed });
+    this.fields.set(fieldsOf(next));
     this.#keep();
     if (this.save().kind !== 'saving' && this.save().kind !== 'conflict') this.save.set({ kind: 'unsaved' });
     if (chainChanged) this.#judge.next(next);

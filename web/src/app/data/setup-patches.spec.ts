@@ -1,12 +1,17 @@
+import { NO_SLOTS } from '@ruddy/core/api';
+import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
 import { applyPatch, conflicts, isEmpty, mergeFields, patchBetween, type Fields } from './setup-patches';
 
 const base: Fields = {
   name: 'Desk',
   state: 'planned',
   notes: '',
-  slots: { host: 'h1', socket: 'left', path: ['k1'], dock: 'd1', card: null },
+  slots: { ...NO_SLOTS, host: 'h1', socket: 'left', path: ['k1'], dock: 'd1', card: null },
   loads: [],
-  installed: { dockFirmware: '' },
+  installed: NOTHING_INSTALLED,
+  settings: NO_SETTINGS,
+  uses: [],
+  present: '',
 };
 const but = (over: Partial<Fields>): Fields => ({ ...base, ...over });
 const slots = (over: Partial<Fields['slots']>): Fields => ({ ...base, slots: { ...base.slots, ...over } });
@@ -25,7 +30,9 @@ describe('patches of a setup', () => {
     const turned = Object.fromEntries(Object.entries(hub).reverse()) as typeof hub;
     expect(patchBetween(but({ loads: [hub] }), but({ loads: [turned] }))).toEqual({});
     expect(patchBetween(base, but({ loads: [hub] }))).toEqual({ loads: [hub] });
-    expect(applyPatch(base, { installed: { dockFirmware: '1.8' } }).installed).toEqual({ dockFirmware: '1.8' });
+    expect(applyPatch(base, { installed: { ...NOTHING_INSTALLED, dockFirmware: '1.8' } }).installed.dockFirmware).toBe('1.8');
+    const slots = { supplies: [{ part: 's', feeds: 'both' as const }] };
+    expect(patchBetween(base, applyPatch(base, { slots, present: 'old card' }))).toEqual({ slots, present: 'old card' });
   });
 
   it('lead from one state to the other and are empty when nothing changed', () => {

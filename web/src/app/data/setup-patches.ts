@@ -2,18 +2,21 @@ import equal from 'fast-deep-equal';
 import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/api';
 import { changeSlots } from '@ruddy/core/setup';
 
-export type Fields = Pick<Setup, 'name' | 'state' | 'notes' | 'slots' | 'loads' | 'installed'>;
+/** Fields beside the slots: each is replaced as a whole. */
+const PLAIN = ['name', 'state', 'notes', 'loads', 'installed', 'settings', 'uses', 'present'] as const;
+type Plain = (typeof PLAIN)[number];
+export type Fields = Pick<Setup, Plain | 'slots'>;
+
+/** Only the fields that can be edited. */
+export function fieldsOf(s: Fields): Fields {
+  const { name, state, notes, slots, loads, installed, settings, uses, present } = s;
+  return { name, state, notes, slots, loads, installed, settings, uses, present };
+}
 
 /** A setup's fields with a patch applied, as the server will apply it. */
-export function applyPatch(s: Fields, p: SetupPatch): Fields {
-  return {
-    name: p.name ?? s.name,
-    state: p.state ?? s.state,
-    notes: p.notes ?? s.notes,
-    slots: changeSlots(s.slots, p.slots),
-    loads: p.loads ?? s.loads,
-    installed: p.installed ?? s.installed,
-  };
+export function applyPatch(s: Fields, { slots, session, ...plain }: SetupPatch): Fields {
+  void session;
+  return { ...fieldsOf(s), ...plain, slots: changeSlots(s.slots, slots) };
 }
 
 /** Equal whatever the order of keys: the database keeps its own. */
@@ -22,17 +25,12 @@ const same: (a: unknown, b: unknown) => boolean = equal;
 /** The patch that leads from one state to another; empty when they are equal. */
 export function patchBetween(from: Fields, to: Fields): SetupPatch {
   const patch: SetupPatch = {};
-  if (from.name !== to.name) patch.name = to.name;
-  if (from.state !== to.state) patch.state = to.state;
-  if (from.notes !== to.notes) patch.notes = to.notes;
-  if (!same(from.loads, to.loads)) patch.loads = to.loads;
-  if (!same(from.installed, to.installed)) patch.installed = to.installed;
+  for (const key of PLAIN) if (!same(from[key], to[key])) Object.assign(patch, { [key]: to[key] });
   const slots: Partial<SetupSlots> = {};
-  if (from.slots.host !== to.slots.host) slots.host = to.slots.host;
-  if (from.slots.socket !== to.slots.socket || slots.host !== undefined) slots.socket = to.slots.socket;
-  if (!same(from.slots.path, to.slots.path)) slots.path = to.slots.path;
-  if (from.slots.dock !== to.slots.dock) slots.dock = to.slots.dock;
-  if (from.slots.card !== to.slots.card) slots.card = to.slots.card;
+  for (const key of Object.keys(to.slots) as (keyof SetupSlots)[])
+    if (!same(from.slots[key], to.slots[key])) Object.assign(slots, { [key]: to.slots[key] });
+  // A new host brings its own ports: the port goes with it.
+  if (slots.host !== undefined) slots.socket = to.slots.socket;
   if (Object.keys(slots).length > 0) patch.slots = slots;
   return patch;
 }
@@ -50,8 +48,15 @@ export const FIELD_LABELS = {
   'slots/path': 'Cable',
   'slots/dock': 'Dock',
   'slots/card': 'Card',
+  'slots/supplies': 'Supplies',
+  'slots/screens': 'Screens',
+  'slots/system': 'System',
+  'slots/spares': 'Other cards',
   loads: 'What else hangs on the dock',
-  installed: 'Dock firmware',
+  installed: 'Versions installed',
+  settings: 'Docked settings',
+  uses: 'Uses',
+  present: 'Present graphics',
 } as const;
 export type FieldPath = keyof typeof FIELD_LABELS;
 export const FIELD_PATHS = Object.keys(FIELD_LABELS) as FieldPath[];

@@ -1,8 +1,11 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type {
+  ChainInput,
   CompatQuery,
   CompatRow,
+  FixRow,
+  InstalledBody,
   OutcomeEntry,
   Page,
   ReadingBody,
@@ -14,9 +17,10 @@ import type {
   SetupSlots,
   SetupState,
   Summary,
+  TouchedRow,
 } from '@ruddy/core/api';
 import type { Outcome } from '@ruddy/core/log';
-import type { Evaluation } from '@ruddy/core/plan';
+import type { Evaluation, FindingCode } from '@ruddy/core/plan';
 import type { Chain } from '@ruddy/core/schema';
 import { Api } from './api';
 
@@ -54,6 +58,27 @@ export interface NewOutcome {
   corrects: string | null;
 }
 
+/** What of a setup decides its judgement. */
+export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 'uses'>;
+
+function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInput {
+  const byId = (id: string | null) => (id === null ? null : { id });
+  return {
+    host: byId(slots.host),
+    socket: slots.socket,
+    path: slots.path?.map((id) => ({ id })) ?? null,
+    dock: byId(slots.dock),
+    card: byId(slots.card),
+    supplies: slots.supplies.map(({ part, feeds }) => ({ feeds, spec: { id: part } })),
+    picture: slots.screens.map(({ part, by, plug }) => ({ by, plug, screen: { id: part } })),
+    system: byId(slots.system),
+    loads,
+    installed,
+    settings,
+    uses,
+  };
+}
+
 /** Setups, their judgement, their record and the log. */
 @Injectable({ providedIn: 'root' })
 export class SetupsData {
@@ -84,20 +109,27 @@ export class SetupsData {
   }
 
   /** Judge a choice of parts without storing it; the log's outcomes of the same chain come along. */
-  judge({ slots, loads, installed }: Pick<Setup, 'slots' | 'loads' | 'installed'>): Observable<Judgement> {
-    const byId = (id: string | null) => (id === null ? null : { id });
-    return this.#api.post('/evaluate', {
-      chain: {
-        host: byId(slots.host),
-        socket: slots.socket,
-        path: slots.path?.map((id) => ({ id })) ?? null,
-        dock: byId(slots.dock),
-        card: byId(slots.card),
-        loads,
-        installed,
-      },
-      evidence: 'log',
-    });
+  judge(fields: Chosen): Observable<Judgement> {
+    return this.#api.post('/evaluate', { chain: chainOf(fields), evidence: 'log' });
+  }
+
+  /** The same with another card, for a dock that serves several. */
+  judgeWithCard(fields: Chosen, card: string): Observable<Judgement> {
+    return this.#api.post('/evaluate', { chain: chainOf(fields), patch: { card: { id: card } }, evidence: 'log' });
+  }
+
+  /** Changes that take a finding away, best first. */
+  fixes(fields: Chosen, finding: { code: FindingCode; about?: string }): Observable<{ items: FixRow[]; tried: number }> {
+    return this.#api.post('/fixes', { chain: chainOf(fields), ...finding });
+  }
+
+  /** Setups a release touches. */
+  touched(release: string): Observable<{ items: TouchedRow[] }> {
+    return this.#api.get(`/releases/${release}/setups`);
+  }
+
+  markInstalled(setup: string, body: InstalledBody, rev: number): Observable<Setup> {
+    return this.#api.post(`/setups/${setup}/installed`, body, rev);
   }
 
   record(id: string): Observable<{ items: SetupEvent[] }> {

@@ -65,7 +65,10 @@ export function newSocket(key: string): FieldGroup {
   return groupOf(SOCKET_FIELDS, { key });
 }
 
-function typedNumber(text: string): { ok: true; value: number | { lo: number; hi: number } | null } | { ok: false; why: string } {
+/** A number or a range as typed: "4", "2 to 4"; null for an empty field. */
+export function typedNumber(
+  text: string,
+): { ok: true; value: number | { lo: number; hi: number } | null } | { ok: false; why: string } {
   const range = /^(.+?)\s+to\s+(.+)$/i.exec(text.trim());
   if (!range) return readNumber(text);
   const [lo, hi] = [readNumber(range[1] ?? ''), readNumber(range[2] ?? '')];

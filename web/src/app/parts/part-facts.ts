@@ -1,5 +1,5 @@
 import type { Part } from '@ruddy/core/api';
-import { attributesOf, carriesTunnel, PART_SCHEMAS, type PartKind } from '@ruddy/core/schema';
+import { attributesOf, carriesTunnel, PART_SCHEMAS, SOFTWARE_NAMES, type PartKind } from '@ruddy/core/schema';
 import type { Range } from '@ruddy/core/units';
 import type * as z from 'zod';
 
@@ -9,6 +9,11 @@ export const KIND_WORDS: Record<PartKind, { one: string; many: string }> = {
   adapter: { one: 'adapter', many: 'adapters' },
   dock: { one: 'dock', many: 'docks' },
   card: { one: 'card', many: 'cards' },
+  supply: { one: 'supply', many: 'supplies' },
+  screen: { one: 'screen', many: 'screens' },
+  system: { one: 'system', many: 'systems' },
+  release: { one: 'release', many: 'releases' },
+  requirement: { one: 'requirement', many: 'requirements' },
 };
 
 /** A number as stored, in words: "4", "2 to 4", "not known". */
@@ -45,5 +50,20 @@ export function facts(p: Part): string {
       return `${choiceText('dock', 'uplink', p.spec.uplink)}, slot Gen ${numText(p.spec.slotGen)} ×${numText(p.spec.slotLanes)}`;
     case 'card':
       return `Gen ${numText(p.spec.pcieGen)} ×${numText(p.spec.lanes)}, ${numText(p.spec.memoryGB)} GB, ${numText(p.spec.boardW)} W`;
+    case 'supply': {
+      const [one, two, wide] = [p.spec.cables8Pin, p.spec.cables8PinPair, p.spec.cables16Pin].map((n) =>
+        typeof n === 'number' ? n : 0,
+      );
+      const cables = [one && `${one} 8-pin`, two && `${two} two-headed`, wide && `${wide} 16-pin`].filter((s) => s).join(', ');
+      return `${choiceText('supply', 'form', p.spec.form)}, ${numText(p.spec.supplyW)} W${cables ? `, ${cables}` : ''}`;
+    }
+    case 'screen':
+      return `${numText(p.spec.widthPx)}×${numText(p.spec.heightPx)} at ${numText(p.spec.hz)} Hz`;
+    case 'system':
+      return `${choiceText('system', 'family', p.spec.family)}, outside cards: ${choiceText('system', 'outsideCards', p.spec.outsideCards).toLowerCase()}`;
+    case 'release':
+      return `${SOFTWARE_NAMES[p.spec.what]}${p.spec.releasedOn ? `, ${p.spec.releasedOn}` : ''}${p.spec.withdrawnOn ? ', withdrawn' : ''}`;
+    case 'requirement':
+      return `${choiceText('requirement', 'severity', p.spec.severity)}: ${p.spec.effect}`;
   }
 }

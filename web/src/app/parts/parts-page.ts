@@ -14,10 +14,11 @@ import { counted, orEmpty } from '../shared/format';
 import type { Errors } from './form-model';
 import { facts, KIND_WORDS } from './part-facts';
 import { PartForm } from './part-form';
+import { TouchedSetups } from './touched-setups';
 
 /** The catalogue: kinds, list, editor. */
 @Component({
-  imports: [PartForm, RouterLink, MatButtonModule, MatCheckboxModule],
+  imports: [PartForm, TouchedSetups, RouterLink, MatButtonModule, MatCheckboxModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './parts-page.html',
   styleUrl: './parts-page.scss',

@@ -98,6 +98,8 @@ export class DescribeHost {
       lanes: null,
       completionBytes: null,
       family: '',
+      holds: null,
+      reach: null,
       chargeInW: null,
       chargeOutW: null,
     };

@@ -56,14 +56,6 @@ import { facts } from '../parts/part-facts';
     }
     input {
       flex: 1;
-      min-width: 0;
-      height: 32px;
-      font: inherit;
-      color: var(--ink);
-      background: var(--sheet);
-      border: 1px solid var(--rim);
-      border-radius: 4px;
-      padding: 0 8px;
     }
     input::placeholder {
       color: var(--ink2);

@@ -6,7 +6,7 @@ import { endsInSlot, isAdapter, type AnySpec, type PartKind } from '@ruddy/core/
 import { partName, portName } from '@ruddy/core/setup';
 import { SetupEditor } from '../data/setup-editor';
 import { DescribeHost } from './describe-host';
-import { PartDialog, type PartDialogInput } from './part-dialog';
+import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
 
 /** The parts of the chain: what is chosen, and how to choose or describe another. */
@@ -19,6 +19,7 @@ import { PartPicker } from './part-picker';
 })
 export class PartsPanel {
   readonly #dialog = inject(MatDialog);
+  readonly #describer = inject(PartDescriber);
   readonly editor = inject(SetupEditor);
 
   readonly chain = computed(() => this.editor.judgement()?.chain ?? null);
@@ -72,16 +73,16 @@ export class PartsPanel {
 
   /** Describe a part that is not in the catalogue and choose it; a number is a place in the path. */
   describe(slot: 'dock' | 'card' | number, kind: PartKind = 'cable'): void {
-    this.#open(typeof slot === 'number' ? kind : slot, {}, (p) =>
-      typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p),
-    );
+    this.#describer
+      .open(typeof slot === 'number' ? kind : slot)
+      .subscribe((p) => (typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p)));
   }
 
   describeHost(): void {
     this.#dialog
       .open<DescribeHost, never, Partial<AnySpec>>(DescribeHost, { width: '720px', maxWidth: '96vw' })
       .afterClosed()
-      .subscribe((spec) => spec && this.#open('host', spec, (p) => this.pick('host', p)));
+      .subscribe((spec) => spec && this.#describer.open('host', spec).subscribe((p) => this.pick('host', p)));
   }
 
   /** Put the cursor where a part of the strip is chosen. */
@@ -92,14 +93,10 @@ export class PartsPanel {
       cable: 'pick-cable-0',
       dock: 'pick-dock',
       card: 'pick-card',
+      screen: 'pick-screen-0',
+      supply: 'pick-supply-0',
+      use: 'add-use',
     };
     document.getElementById(ids[part] ?? '')?.focus();
-  }
-
-  #open(kind: PartKind, spec: Partial<AnySpec>, then: (p: Part) => void): void {
-    this.#dialog
-      .open<PartDialog, PartDialogInput, Part>(PartDialog, { data: { kind, spec }, width: '760px', maxWidth: '96vw' })
-      .afterClosed()
-      .subscribe((part) => part && then(part));
   }
 }

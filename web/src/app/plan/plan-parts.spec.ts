@@ -1,7 +1,3 @@
-import { provideHttpClient } from '@angular/common/http';
-import { provideHttpClientTesting } from '@angular/common/http/testing';
-import { TestBed } from '@angular/core/testing';
-import { provideRouter } from '@angular/router';
 import type { Glance } from '@ruddy/core/api';
 import { evaluate, type VerdictState } from '@ruddy/core/plan';
 import { chainSchema } from '@ruddy/core/schema';
@@ -9,20 +5,12 @@ import { MiniStrip } from '../bridge-strip/mini-strip';
 import { VerdictChip } from '../verdict/verdict-chip';
 import { HopTable } from './hop-table';
 import { LinkBudget } from './link-budget';
+import { PORT, shown, words } from './spec-help';
 
-const port = {
-  key: 'left',
-  connector: 'usb-c',
-  standard: 'usb4-40',
-  tunnelling: 'yes',
-  controller: 'built-in',
-  pcieGen: 4,
-  lanes: 4,
-};
 const judge = (cable: object, over: object = {}) =>
   evaluate({
     chain: chainSchema.parse({
-      host: { maker: 'A', model: 'H', form: 'laptop', sockets: [port] },
+      host: { maker: 'A', model: 'H', form: 'laptop', sockets: [PORT] },
       socket: 'left',
       path: [
         { key: 'a', spec: { maker: 'A', model: 'K', connector: 'usb-c', construction: 'passive', markedGbps: 40, ...cable } },
@@ -34,18 +22,9 @@ const judge = (cable: object, over: object = {}) =>
     context: { asOf: '2026-11-20', house: { 'link.flowControlPercent': 2 } },
   });
 
-async function shown(component: Parameters<typeof TestBed.createComponent>[0], inputs: object): Promise<HTMLElement> {
-  TestBed.configureTestingModule({ providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting()] });
-  const fixture = TestBed.createComponent(component);
-  for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);
-  await fixture.whenStable();
-  return fixture.nativeElement as HTMLElement;
-}
-const words = (el: Element | null) => (el?.textContent ?? '').replace(/\s+/g, ' ').trim();
-
 describe('the link budget', () => {
   it('says what the chain carries of what the rest could, in Gb/s and GB/s', async () => {
-    const el = await shown(LinkBudget, { evaluation: judge({ lengthMm: 1200 }) });
+    const { el } = await shown(LinkBudget, { evaluation: judge({ lengthMm: 1200 }) });
     expect([...el.querySelectorAll('p')].map(words)).toEqual([
       '16.0 of 26.0 Gb/s to the card',
       '15.6 Gb/s back; 2.00 GB/s to the card.',
@@ -54,14 +33,14 @@ describe('the link budget', () => {
   });
 
   it('shows a range as a range and nothing as not known', async () => {
-    const el = await shown(LinkBudget, { evaluation: judge({ lengthMm: null }) });
+    const { el } = await shown(LinkBudget, { evaluation: judge({ lengthMm: null }) });
     expect(words(el)).toContain('16.0 to 26.0 of 16.0 to 32.0');
   });
 });
 
 describe('the working of the link', () => {
   it('has a row a hop with what it trains to, raw, both ways and why', async () => {
-    const el = await shown(HopTable, { evaluation: judge({ lengthMm: 1200 }) });
+    const { el } = await shown(HopTable, { evaluation: judge({ lengthMm: 1200 }) });
     const rows = [...el.querySelectorAll('tbody tr:not(.formula)')].map((r) => [...r.children].map(words).join(' '));
     expect(rows).toHaveLength(3);
     expect(rows[1]).toBe('Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 nothing pinch, set by the cable');
@@ -69,7 +48,7 @@ describe('the working of the link', () => {
   });
 
   it('says which part is missing where a hop cannot be known', async () => {
-    const el = await shown(HopTable, { evaluation: judge({ lengthMm: 700 }, { card: null }) });
+    const { el } = await shown(HopTable, { evaluation: judge({ lengthMm: 700 }, { card: null }) });
     expect([...el.querySelectorAll('tbody tr:not(.formula)')].map(words)[2]).toContain('not chosen: card');
   });
 });
@@ -81,7 +60,7 @@ describe('what lists show', () => {
     ['blocked', "Won't work"],
     ['unknown', 'Not enough known'],
   ] as [VerdictState, string][])('%s has its word and a shape of its own', async (state, word) => {
-    const el = await shown(VerdictChip, { state });
+    const { el } = await shown(VerdictChip, { state });
     expect(words(el).replace('?', '').trim()).toBe(word);
     expect(el.querySelector('path')?.getAttribute('d')).toMatch(/^M1 [46]h/);
   });
@@ -97,7 +76,7 @@ describe('what lists show', () => {
         { from: 'dock', to: 'card', state: 'broken', usable: { lo: 0, hi: 0 }, pinch: false },
       ],
     };
-    const el = await shown(MiniStrip, { glance });
+    const { el } = await shown(MiniStrip, { glance });
     expect([
       el.querySelectorAll('.unknown').length,
       el.querySelectorAll('.ok').length,

@@ -4,6 +4,7 @@ import { Router } from '@angular/router';
 import { v7 } from 'uuid';
 import type { OutcomeEntry, SetupEvent } from '@ruddy/core/api';
 import type { Outcome } from '@ruddy/core/log';
+import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
@@ -21,7 +22,14 @@ interface Line {
   correctedBy: string | null;
 }
 
-const FILTERS = { all: 'everything', outcome: 'outcomes', reading: 'readings', parts: 'parts', note: 'notes' } as const;
+const FILTERS = {
+  all: 'everything',
+  outcome: 'outcomes',
+  reading: 'readings',
+  parts: 'parts',
+  version: 'versions',
+  note: 'notes',
+} as const;
 
 function strings(value: unknown): string[] {
   return Array.isArray(value) ? value.map(String) : [];
@@ -63,6 +71,15 @@ function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
     case 'reading': {
       const note = String((b['reading'] as { note?: string } | undefined)?.note ?? '');
       return { kind: 'Reading', what: String(b['sentence'] ?? ''), more: note ? [`Note: ${note}`] : [], outcome: null };
+    }
+    case 'version': {
+      const name = SOFTWARE_NAMES[b['what'] as SoftwareRole] ?? 'Version';
+      return {
+        kind: 'Version',
+        what: `${name}: ${String(b['from']) || 'not known'} to ${String(b['to'])}`,
+        more: [],
+        outcome: null,
+      };
     }
     default:
       return { kind: e.kind === 'note' ? 'Note' : 'Name', what: String(b['text'] ?? ''), more: [], outcome: null };

@@ -26,6 +26,7 @@ import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
 import { SetupsData } from '../data/setups';
+import { Trial } from '../data/trial';
 import { Keys } from '../shell/keys';
 import { clock, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
@@ -36,7 +37,7 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor, LinkReadings],
+  providers: [SetupEditor, LinkReadings, Trial],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -47,6 +48,7 @@ export class SetupFrame {
   readonly #route = inject(ActivatedRoute);
   readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
+  readonly trial = inject(Trial);
   readonly #readings = inject(LinkReadings);
   readonly id = input.required<string>();
 
@@ -67,7 +69,7 @@ export class SetupFrame {
   /** Full on Plan, slim on Record, unless the person chose. */
   readonly slim = computed(() => (this.chosenStrip() ?? (this.url().includes('/record') ? 'slim' : 'full')) === 'slim');
   readonly model = computed(() => {
-    const [j, f] = [this.editor.judgement(), this.editor.fields()];
+    const [j, f] = [this.trial.shown(), this.editor.fields()];
     if (!j || !f) return null;
     return stripModel(f.name, j.chain, j.evaluation, this.url().includes('/bring-up') ? this.#readings.check() : undefined);
   });
@@ -184,6 +186,7 @@ export class SetupFrame {
 
   #shown(value: unknown): string {
     if (value === null || value === '') return 'nothing';
+    if (typeof value === 'object' && !Array.isArray(value)) return 'other values';
     return typeof value === 'string' && !/^[0-9a-f-]{36}$/.test(value) ? value : 'another part';
   }
 }

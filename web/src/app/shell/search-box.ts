@@ -4,6 +4,7 @@ import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angul
 import { Router } from '@angular/router';
 import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
 import type { SearchHit } from '@ruddy/core/api';
+import { findTerms, type Term } from '@ruddy/core/texts';
 import { PartsData } from '../data/parts';
 
 /** Search over setups and parts, from any page. */
@@ -22,13 +23,19 @@ import { PartsData } from '../data/parts';
       (keydown.escape)="box.blur()"
     />
     <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="open($event)">
+      @for (t of terms(); track t.id) {
+        <mat-option [value]="t">
+          {{ t.term }}
+          <span class="hint">word: {{ t.means }}</span>
+        </mat-option>
+      }
       @for (h of hits(); track h.id) {
         <mat-option [value]="h">
           {{ h.name }}
           <span class="hint">{{ h.detail }}</span>
         </mat-option>
       }
-      @if (asked() && hits().length === 0) {
+      @if (asked() && hits().length === 0 && terms().length === 0) {
         <mat-option disabled>Nothing is called that</mat-option>
       }
     </mat-autocomplete>
@@ -36,13 +43,6 @@ import { PartsData } from '../data/parts';
   styles: `
     input {
       width: 100%;
-      height: 32px;
-      font: inherit;
-      color: var(--ink);
-      background: var(--sheet);
-      border: 1px solid var(--rim);
-      border-radius: 4px;
-      padding: 0 8px;
     }
     input::placeholder {
       color: var(--ink2);
@@ -56,6 +56,8 @@ export class SearchBox {
   readonly #words = new Subject<string>();
   readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   readonly asked = signal(false);
+  /** Words of the trade that begin so, whatever others call them. */
+  readonly terms = signal<Term[]>([]);
   readonly hits = toSignal(
     this.#words.pipe(
       debounceTime(150),
@@ -73,6 +75,15 @@ export class SearchBox {
   );
 
   typed(words: string): void {
+    const w = words.trim().toLowerCase();
+    const names = (t: Term) => [t.term, ...t.also].map((n) => n.toLowerCase());
+    this.terms.set(
+      w.length < 2
+        ? []
+        : findTerms(w)
+            .filter((t) => names(t).some((n) => n.startsWith(w)))
+            .slice(0, 2),
+    );
     this.asked.set(words.trim() !== '');
     this.#words.next(words.trim());
   }
@@ -81,12 +92,13 @@ export class SearchBox {
     this.box().nativeElement.focus();
   }
 
-  readonly show = (h: SearchHit | string): string => (typeof h === 'string' ? h : '');
+  readonly show = (h: SearchHit | Term | string): string => (typeof h === 'string' ? h : '');
 
   open(e: MatAutocompleteSelectedEvent): void {
-    const hit = e.option.value as SearchHit;
+    const hit = e.option.value as SearchHit | Term;
     this.box().nativeElement.value = '';
     this.typed('');
-    void this.#router.navigateByUrl(hit.kind === 'setup' ? `/setups/${hit.id}/plan` : `/parts/${hit.kind}/${hit.id}`);
+    if ('means' in hit) void this.#router.navigate(['/glossary'], { queryParams: { q: hit.term } });
+    else void this.#router.navigateByUrl(hit.kind === 'setup' ? `/setups/${hit.id}/plan` : `/parts/${hit.kind}/${hit.id}`);
   }
 }

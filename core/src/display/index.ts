@@ -1,0 +1,3 @@
+export * from './timing';
+export * from './rates';
+export * from './picture';

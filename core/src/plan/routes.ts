@@ -1,0 +1,123 @@
+import { tunnelOf } from '../link';
+import {
+  cableSchema,
+  CARRIES,
+  carriesTunnel,
+  cardSchema,
+  chainSchema,
+  dockSchema,
+  hasPcie,
+  isInside,
+  type Chain,
+  type HostSpec,
+  type SocketSpec,
+} from '../schema';
+import { freeSlots, portName } from '../setup';
+import { stated, type Range } from '../units';
+import { evaluate } from './evaluate';
+import type { Context, VerdictState } from './types';
+
+/** One way a host can reach a card, and what it costs. */
+export interface Route {
+  readonly key: string;
+  readonly name: string;
+  readonly kind: 'tunnel' | 'direct' | 'none';
+  readonly inUse: boolean;
+  /** With the best cable, dock and card there could be: what the port itself allows, Gb/s to the card. */
+  readonly usable: Range | null;
+  readonly verdict: VerdictState;
+  readonly hotPlug: boolean;
+  /** What the port takes to charge the host, W; null when it carries no power or nobody stated it. */
+  readonly chargeW: Range | null;
+  readonly opening: 'none' | 'cover' | 'cut' | 'not known';
+  /** What leaves the slot. */
+  readonly evicts: 'system-drive' | 'drive' | 'radio' | 'nothing' | 'not known' | null;
+  /** Where the system boots: from the same drive, or another place it could move to. */
+  readonly bootTo: readonly string[];
+  /** Which network is left. */
+  readonly network: 'as before' | 'lan' | 'none' | 'not known';
+  readonly portable: boolean;
+}
+
+/** The best counterpart a port could meet: it never holds the chain back, so what is left is the port's own limit. */
+function best(host: HostSpec, socket: SocketSpec): Chain {
+  const named = { maker: 'any', model: 'any' };
+  const may = CARRIES[socket.connector].filter(hasPcie);
+  const cabled = carriesTunnel(socket.connector) || socket.connector === 'oculink-4i' || socket.connector === 'oculink-8i';
+  const tunnel = carriesTunnel(socket.connector);
+  const told = typeof socket.standard === 'string' && hasPcie(socket.standard) ? socket.standard : null;
+  return chainSchema.parse({
+    host,
+    socket: socket.key,
+    path: cabled
+      ? [
+          {
+            key: 'a',
+            spec: cableSchema.parse({
+              ...named,
+              connector: socket.connector,
+              construction: 'passive',
+              lengthMm: 200,
+              ...(socket.connector === 'usb-c' && { markedGbps: 120 }),
+              ...(!tunnel && { pcieGen: 5 }),
+            }),
+          },
+        ]
+      : [],
+    dock: dockSchema.parse({
+      ...named,
+      form: 'enclosure',
+      connector: socket.connector,
+      uplink: told ?? (tunnel ? null : may[0]),
+      ...(tunnel && { tb3Compat: 'yes', controllerClass: 'd' }),
+      slotGen: 5,
+      slotLanes: 16,
+      family: socket.family,
+    }),
+    card: cardSchema.parse({ ...named, pcieGen: 5, lanes: 16 }),
+  });
+}
+
+function networkAfter(host: HostSpec, holds: Route['evicts']): Route['network'] {
+  if (holds !== 'radio') return 'as before';
+  return host.lan === 'yes' ? 'lan' : host.lan === 'no' ? 'none' : 'not known';
+}
+
+/**
+ * Every port and slot of a host as a route to a card, best rate first, with what it costs: what leaves the slot, where the system
+ * boots then, which network is left, whether the host must be opened. Slots are real: an adapter evicts what is in them.
+ */
+export function routesOf(host: HostSpec, inUse: string | null, context: Pick<Context, 'asOf' | 'house'>): Route[] {
+  const routes = host.sockets.map((socket): Route => {
+    const e = evaluate({ chain: best(host, socket), context });
+    const blocked = e.findings.some((f) => f.severity === 'blocks' && f.certainty === 'certain' && f.area === 'link');
+    const tunnel = carriesTunnel(socket.connector);
+    const inside = isInside(socket.connector);
+    const evicts = inside ? (typeof socket.holds === 'string' ? socket.holds : 'not known') : null;
+    const standard = typeof socket.standard === 'string' ? tunnelOf(socket.standard) : null;
+    return {
+      key: socket.key,
+      name: portName(socket),
+      kind: blocked ? 'none' : tunnel ? 'tunnel' : 'direct',
+      inUse: socket.key === inUse,
+      usable: blocked ? { lo: 0, hi: 0 } : (e.predicted.link.usable?.down ?? null),
+      verdict: blocked ? 'blocked' : e.findings.some((f) => f.severity === 'blocks') ? 'unknown' : 'works',
+      hotPlug: tunnel && !blocked && standard !== null,
+      chargeW: socket.connector === 'usb-c' && (stated(socket.chargeInW)?.hi ?? 0) > 0 ? stated(socket.chargeInW) : null,
+      opening: !inside
+        ? 'none'
+        : socket.reach === 'cut'
+          ? 'cut'
+          : socket.reach === 'outside'
+            ? 'none'
+            : socket.reach === null
+              ? 'not known'
+              : 'cover',
+      evicts,
+      bootTo: evicts === 'system-drive' ? freeSlots(host, socket.key) : [],
+      network: networkAfter(host, evicts),
+      portable: !inside,
+    };
+  });
+  return routes.sort((a, b) => (b.usable?.lo ?? 0) - (a.usable?.lo ?? 0) || (b.usable?.hi ?? 0) - (a.usable?.hi ?? 0));
+}

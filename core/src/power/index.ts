@@ -1,0 +1,4 @@
+export * from './efficiency';
+export * from './plugs';
+export * from './peaks';
+export * from './supply';

@@ -1,0 +1,21 @@
+import type { Glance } from '../api';
+import type { Evaluation } from '../plan';
+import { bare } from '../units';
+import { headline } from './headline';
+
+/** What a list shows of an evaluation: the verdict, the sentence, the pinch and the mini strip. */
+export function glance(e: Evaluation): Glance {
+  const { link, verdict } = e.predicted;
+  return {
+    verdict: verdict.state,
+    sentence: headline(e),
+    pinch: { part: link.pinch.part, usable: bare(link.usable?.down) },
+    hops: link.hops.map((h, i) => ({
+      from: h.from,
+      to: h.to,
+      state: h.state,
+      usable: bare(h.usable?.down),
+      pinch: link.pinch.hops.includes(i),
+    })),
+  };
+}

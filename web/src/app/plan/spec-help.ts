@@ -1,0 +1,27 @@
+import { provideHttpClient } from '@angular/common/http';
+import { provideHttpClientTesting } from '@angular/common/http/testing';
+import type { Type } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+
+/** A USB4 port of a host, for tests. */
+export const PORT = {
+  key: 'left',
+  connector: 'usb-c',
+  standard: 'usb4-40',
+  tunnelling: 'yes',
+  controller: 'built-in',
+  pcieGen: 4,
+  lanes: 4,
+};
+
+/** A component with its inputs, settled. */
+export async function shown<T>(component: Type<T>, inputs: object): Promise<{ el: HTMLElement; component: T }> {
+  TestBed.configureTestingModule({ providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting()] });
+  const fixture = TestBed.createComponent(component);
+  for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);
+  await fixture.whenStable();
+  return { el: fixture.nativeElement as HTMLElement, component: fixture.componentInstance };
+}
+
+export const words = (el: Element | null) => (el?.textContent ?? '').replace(/\s+/g, ' ').trim();

@@ -1,0 +1,157 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChild } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import { RouterLink } from '@angular/router';
+import { MatButtonModule } from '@angular/material/button';
+import type { FixRow } from '@ruddy/core/api';
+import { adjustmentsFor, type Evaluation, type Finding, type FindingCode } from '@ruddy/core/plan';
+import { describePath, type Chain } from '@ruddy/core/schema';
+import { minutesOf, rate, sentence, VERDICT_WORDS } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { SetupEditor } from '../data/setup-editor';
+import { SetupsData } from '../data/setups';
+import { Trial } from '../data/trial';
+import { counted } from '../shared/format';
+
+interface Told {
+  finding: Finding;
+  what: string;
+  why: string;
+  todo: string;
+  /** Which finding, where several have one code. */
+  key: string;
+  /** Something can be tried about it. */
+  tries: boolean;
+  /** Gone with what is tried just now. */
+  gone: boolean;
+}
+
+/** Findings that stand before all others: what can hurt somebody, destroy gear, or lock out. */
+const CAUTIONS: readonly FindingCode[] = [
+  'link/all-off',
+  'link/looks-like-video',
+  'fit/open-board',
+  'route/opening',
+  'route/cutting',
+  'power/two-on-card',
+  'power/beside',
+  'power/cpu-plug',
+];
+/** Nothing here is a fault of a part: there is nothing to try. */
+const NOT_TRIED: readonly FindingCode[] = ['plan/unchosen', 'log/contradiction', 'power/used'];
+
+/** Which finding, where several have one code. */
+function keyOf(f: Finding): string {
+  return `${f.code} ${f.about ?? ''}`;
+}
+
+/** What to do about a chain, worst first, and what can be tried about each finding. */
+@Component({
+  selector: 'rb-to-do',
+  imports: [NgTemplateOutlet, RouterLink, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './to-do.html',
+  styleUrl: './to-do.scss',
+})
+export class ToDo {
+  readonly #editor = inject(SetupEditor);
+  readonly #data = inject(SetupsData);
+  readonly trial = inject(Trial);
+  readonly evaluation = input.required<Evaluation | null>();
+  readonly chain = input.required<Chain | null>();
+  /** While a change is tried: what it leads to. */
+  readonly after = input<Evaluation | null>(null);
+  readonly firstFinding = viewChild<ElementRef<HTMLElement>>('finding');
+  readonly verdicts = VERDICT_WORDS;
+  readonly rate = rate;
+  readonly counted = counted;
+
+  /** The finding whose fixes are open, with what was found. */
+  readonly asking = signal<string | null>(null);
+  readonly fixes = signal<{ key: string; items: FixRow[]; tried: number } | null>(null);
+  readonly problem = signal<string | null>(null);
+
+  readonly told = computed<Told[]>(() => {
+    const chain = this.chain();
+    const left = this.after() && new Set(this.after()?.findings.map(keyOf));
+    return (this.evaluation()?.findings ?? []).map((finding) => {
+      const tries =
+        finding.severity === 'note'
+          ? chain !== null && adjustmentsFor(finding, chain).length > 0
+          : !NOT_TRIED.includes(finding.code);
+      return { finding, ...sentence(finding), key: keyOf(finding), tries, gone: left !== null && !left.has(keyOf(finding)) };
+    });
+  });
+  /** Made by what is tried and by nothing before it. */
+  readonly fresh = computed(() => {
+    const had = new Set(this.evaluation()?.findings.map(keyOf));
+    return (this.after()?.findings ?? [])
+      .filter((f) => f.severity !== 'note' && !had.has(keyOf(f)))
+      .map((finding) => ({ finding, ...sentence(finding), key: keyOf(finding) }));
+  });
+  readonly groups = computed(() => {
+    const of = (severity: string, certainty?: string) =>
+      this.told().filter(
+        (t) =>
+          t.finding.severity === severity &&
+          t.finding.code !== 'plan/unchosen' &&
+          (certainty === undefined || t.finding.certainty === certainty),
+      );
+    const may = of('blocks', 'possible');
+    // What is certain stands apart from what only may be: the second hangs on something to verify.
+    return [
+      { name: 'Stops it', list: of('blocks', 'certain') },
+      ...(may.length > 0 ? [{ name: 'May stop it', list: may }] : []),
+      { name: 'Needs care', list: of('care') },
+    ];
+  });
+  readonly cautions = computed(() => this.told().filter((t) => CAUTIONS.includes(t.finding.code)));
+  readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && !CAUTIONS.includes(t.finding.code)));
+  readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));
+  readonly verify = computed(() =>
+    (this.evaluation()?.toVerify ?? []).flatMap(({ path, decides }) => {
+      const { part, meta } = describePath(path);
+      if (!meta) return [];
+      const minutes = meta.findOut ? minutesOf(meta.findOut.minutes) : '';
+      return [{ path, decides, part, label: meta.label, how: meta.findOut?.how ?? '', minutes }];
+    }),
+  );
+  readonly deciding = computed(() => this.verify().filter((v) => v.decides));
+  readonly others = computed(() => this.verify().filter((v) => !v.decides));
+
+  focusFirst(): void {
+    this.firstFinding()?.nativeElement.focus();
+  }
+
+  /** Try the first finding that has something to try. */
+  tryFirst(): void {
+    const first = this.groups()
+      .flatMap((g) => g.list)
+      .find((t) => t.tries);
+    if (first) this.ask(first);
+  }
+
+  /** Look for what takes a finding away, and try the best of it at once. */
+  ask(t: Told): void {
+    const fields = this.#editor.fields();
+    if (!fields) return;
+    this.trial.putBack();
+    this.problem.set(null);
+    this.fixes.set(null);
+    this.asking.set(t.key);
+    const { code, about } = t.finding;
+    this.#data.fixes(fields, { code, ...(about !== undefined && { about }) }).subscribe({
+      next: (found) => {
+        if (this.asking() !== t.key) return;
+        this.fixes.set({ key: t.key, ...found });
+        const [best] = found.items;
+        if (best) this.trial.start(best);
+      },
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
+  }
+
+  close(): void {
+    this.asking.set(null);
+    this.fixes.set(null);
+  }
+}
