@@ -21,7 +21,7 @@ export default defineConfig({
           name: 'e2e',
           root: './e2e',
           include: ['**/*.e2e.ts'],
-          testTimeout: 40_000,
+          testTimeout: 60_000,
           hookTimeout: 60_000,
           fileParallelism: false,
         },

@@ -31,8 +31,12 @@ async function paste(text: string): Promise<void> {
   await w.page.$eval(
     'rb-report-box textarea',
     (el, t) => {
-      (el as HTMLTextAreaElement).value = t;
-      el.dispatchEvent(new Event('paste'));
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text/plain', t);
+      const box = el as HTMLTextAreaElement;
+      // A script's paste has no default action, so the text is put in here, unless the page said it must not go in.
+      const kept = box.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+      if (kept) box.value = t;
     },
     text,
   );

@@ -36,6 +36,18 @@ describe('the box that takes a report', () => {
     expect(b.read[0]?.devices).toHaveLength(1);
   });
 
+  it('a paste far too long is refused before it gets into the box', async () => {
+    const b = await box();
+    const paste = (text: string) => {
+      const event = new Event('paste', { cancelable: true });
+      b.el.querySelector('textarea')?.dispatchEvent(Object.assign(event, { clipboardData: { getData: () => text } }));
+      return event.defaultPrevented;
+    };
+    expect([paste(LISTING), paste('x'.repeat(2_000_001))]).toEqual([false, true]);
+    await b.fixture.whenStable();
+    expect(b.problem()).toContain('2.0 million characters, at most 2.0 million');
+  });
+
   it('reads a dropped file, and refuses one that no listing is as big as', async () => {
     const b = await box();
     const drop = async (file: File) => {

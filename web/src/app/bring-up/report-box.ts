@@ -8,7 +8,7 @@ let boxes = 0;
 
 /**
  * A place to paste, drop or open what a system prints. In: nothing. Out: the report, once it was read. What cannot be read is said and
- * stays in the box; serial numbers and names of machines are dropped while reading.
+ * stays in the box, unless it is far too long for one; serial numbers and names of machines are dropped while reading.
  */
 @Component({
   selector: 'rb-report-box',
@@ -36,7 +36,7 @@ let boxes = 0;
         autocomplete="off"
         [attr.aria-invalid]="problem() !== null"
         [attr.aria-describedby]="problem() ? id + '-p' : null"
-        (paste)="pasted()"
+        (paste)="pasted($event)"
       ></textarea>
       <input #file type="file" hidden accept=".txt,.log,.json,text/plain,application/json" (change)="opened(file)" />
       <div class="row">
@@ -96,8 +96,14 @@ export class ReportBox {
     if (r.ok) this.report.emit(r.report);
   }
 
-  /** The pasted text stands in the box only after this event. */
-  pasted(): void {
+  /** The pasted text stands in the box only after this event. One that is too long never goes in: laying it out takes many seconds. */
+  pasted(event: ClipboardEvent): void {
+    const pasted = event.clipboardData?.getData('text') ?? '';
+    if (pasted.length > MOST_CHARS) {
+      event.preventDefault();
+      this.read(pasted);
+      return;
+    }
     setTimeout(() => this.read(this.text().nativeElement.value));
   }
 
