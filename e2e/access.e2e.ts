@@ -1,6 +1,6 @@
 import { AxePuppeteer } from '@axe-core/puppeteer';
 import { describe, expect, it } from 'vitest';
-import type { Setup } from '@ruddy/core/api';
+import type { Part, Setup } from '@ruddy/core/api';
 import { world } from './harness';
 
 const w = world();
@@ -9,6 +9,11 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 async function places(): Promise<string[]> {
   const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
   const id = items[0]!.id;
+  const [cable, card, other] = await Promise.all([
+    w.api<{ items: Part[] }>('/parts?kind=cable&q=K-02'),
+    w.api<{ items: Part[] }>('/parts?kind=card&q=C-20'),
+    w.api<{ items: Setup[] }>('/setups?q=survey'),
+  ]);
   return [
     '/setups',
     `/setups/${id}/plan`,
@@ -16,17 +21,32 @@ async function places(): Promise<string[]> {
     `/setups/${id}/record`,
     '/compatibility/table',
     '/parts/cable/new',
+    `/parts/cable/${cable.items[0]!.id}?show=pieces`,
+    `/parts/card/${card.items[0]!.id}?show=prices`,
+    `/parts/card/${card.items[0]!.id}?show=past`,
+    '/parts/register',
+    '/parts/rates',
+    '/parts/import?kind=host',
+    `/setups/${id}/sheet`,
+    `/compare/plans?of=${id},${other.items[0]!.id}`,
     '/workshop/rules',
     '/workshop/data',
   ];
 }
 
 describe('every page, light and dark', () => {
-  it.each(['light', 'dark'])('has no accessibility violation axe can see: %s', async (scheme) => {
+  // What a page is made of is the same in both schemes; in the dark only its colours are looked at again.
+  it.each([
+    ['light', 'setups', null],
+    ['light', 'parts', null],
+    ['dark', 'setups', 'color-contrast'],
+    ['dark', 'parts', 'color-contrast'],
+  ])('has no accessibility violation axe can see: %s, %s', async (scheme, which, rule) => {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
-    for (const path of await places()) {
+    for (const path of (await places()).filter((p) => p.startsWith('/parts') === (which === 'parts'))) {
       await w.open(path);
-      const { violations } = await new AxePuppeteer(w.page).withTags(TAGS).analyze();
+      const axe = new AxePuppeteer(w.page);
+      const { violations } = await (rule === null ? axe.withTags(TAGS) : axe.withRules(rule)).analyze();
       expect(violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([]);
     }
     await w.page.emulateMediaFeatures([]);

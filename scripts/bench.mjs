@@ -3,6 +3,7 @@ import { build as bundle } from 'esbuild';
 import { DEMO_FILE, ROOT } from './lib/paths.mjs';
 import { dependencies } from './lib/prepare.mjs';
 import { say } from './lib/say.mjs';
+import { importPage, importSpeed } from './bench-import.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
@@ -94,3 +95,14 @@ const [read, split] = sideBySide(
   10,
 );
 line(`read a listing of 60 devices (${text.length} characters), against cutting it into words`, read, split, 'µs', 10);
+
+const speed = await importSpeed();
+line(
+  `read and judge a file of ${speed.rows} parts (${Math.round(speed.rows / (speed.oursMs / 1000))} rows a second), against csv-parse alone`,
+  speed.oursMs,
+  speed.referenceMs,
+  'ms',
+  3,
+);
+// A page is responsive when no task takes longer than 50 ms: the limit is the reference. Chromium does not report shorter ones.
+line('longest task of the page while 20,000 parts are looked at and stored, against 50 ms', await importPage(), 50, 'ms', 1);

@@ -1,3 +1,4 @@
+/* global document, window */
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import puppeteer from 'puppeteer-core';
@@ -9,13 +10,15 @@ import { testPrograms } from './lib/programs.mjs';
 import { say } from './lib/say.mjs';
 import { startServer, stopServer } from './lib/server.mjs';
 
+/** A file of cables with two rows to mend and one to look at. */
+const CABLES = join(ROOT, 'demo/cables-to-mend.csv');
+
 /** One picture of each main view, made from the demo data on its day. `:name` is the id of a setup. */
 const VIEWS = [
   { file: 'setups', path: '/setups' },
   { file: 'plan', path: '/setups/:Dome desk/plan' },
   { file: 'plan-dark', path: '/setups/:Classifier box/plan', dark: true },
   { file: 'plan-blocked', path: '/setups/:Loan laptop 2/plan' },
-  { file: 'plan-grey', path: '/setups/:Game evening handheld/plan', grey: true },
   { file: 'plan-working', path: '/setups/:Dome desk/plan?open=link', scroll: 'rb-hop-table' },
   { file: 'plan-small', path: '/setups/:Dome desk/plan', width: 320, height: 640 },
   { file: 'plan-trial', path: '/setups/:Dome desk/plan', click: 'Try it' },
@@ -25,15 +28,17 @@ const VIEWS = [
     unfold: 'rb-power-working, rb-fit-drawing, rb-routes-table',
     scroll: 'rb-routes-table',
   },
+  { file: 'plan-cost', path: '/setups/:Solar trial/plan', unfold: 'rb-cost-panel', scroll: 'rb-cost-panel' },
+  { file: 'compare', path: '/compare/plans?of=:Dome desk,:Sky survey rig' },
   { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
-  { file: 'bring-up-poor', path: '/setups/:Plate scanner/bring-up' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
-  { file: 'releases', path: '/parts/release', open: 'Quillmere D-2 1.5' },
+  { file: 'prices', path: '/parts/card?show=prices', open: 'Dunlinby C-20' },
+  { file: 'cables', path: '/parts/register' },
+  { file: 'import', path: '/parts/import?kind=cable' },
   { file: 'glossary', path: '/glossary' },
   { file: 'rules', path: '/workshop/rules' },
-  { file: 'data', path: '/workshop/data' },
 ];
 
 testPrograms();
@@ -65,7 +70,7 @@ for (const v of VIEWS) {
     { name: 'prefers-color-scheme', value: v.dark ? 'dark' : 'light' },
     { name: 'prefers-reduced-motion', value: 'reduce' },
   ]);
-  const path = v.path.replace(/:([^/]+)/, (_, name) => items.find((s) => s.name === name).id);
+  const path = v.path.replace(/:([^/,?]+)/g, (_, name) => items.find((s) => s.name === name).id);
   await page.goto(at + path, { waitUntil: 'networkidle0' });
   if (v.open) {
     const link = await page.waitForSelector(`a::-p-text(${v.open})`);
@@ -78,12 +83,22 @@ for (const v of VIEWS) {
     await page.waitForSelector('.bar h2');
     await page.waitForNetworkIdle();
   }
+  if (v.file === 'import') {
+    const box = await page.waitForSelector('input[aria-label="File of parts"]');
+    await box.uploadFile(CABLES);
+    await page.waitForFunction(() => document.querySelector('h1')?.textContent?.includes('to mend'));
+    await page.waitForNetworkIdle();
+  }
   if (v.unfold)
     await page.$$eval(v.unfold, (els) => {
       for (const el of els) for (const d of el.querySelectorAll('details.fold')) d.open = true;
     });
-  if (v.scroll) await page.$eval(v.scroll, (el) => el.scrollIntoView());
-  if (v.grey) await page.addStyleTag({ content: 'html { filter: grayscale(1); }' });
+  if (v.scroll) {
+    await page.$eval(v.scroll, (el) => el.scrollIntoView());
+    // The strip that follows must not cover what the picture is about.
+    await page.evaluate(() => window.scrollBy(0, -80));
+    await page.waitForNetworkIdle();
+  }
   await page.screenshot({ path: join(out, `${v.file}.png`) });
   await page.close();
   say(`docs/screenshots/${v.file}.png`);

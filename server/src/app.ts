@@ -10,14 +10,24 @@ import { guard } from './http/guard';
 import { openApi } from './http/openapi';
 import { notFound, sendProblem } from './http/problem';
 import { mount, type Services } from './http/route';
+import { catalogueRoutes } from './routes/catalogue';
 import { dataRoutes, VERSION } from './routes/data';
+import { importRoutes } from './routes/imports';
 import { judgeRoutes } from './routes/judge';
 import { partRoutes } from './routes/parts';
 import { readingRoutes } from './routes/readings';
 import { setupRoutes } from './routes/setups';
 
 /** Every route, declared once. */
-export const ROUTES = [...dataRoutes, ...partRoutes, ...setupRoutes, ...judgeRoutes, ...readingRoutes];
+export const ROUTES = [
+  ...dataRoutes,
+  ...partRoutes,
+  ...catalogueRoutes,
+  ...importRoutes,
+  ...setupRoutes,
+  ...judgeRoutes,
+  ...readingRoutes,
+];
 
 const policy = {
   useDefaults: false,
@@ -80,7 +90,13 @@ export function createApp(services: Services, options: { webDir: string | null; 
   app.get('/api/openapi.json', (_req, res) => {
     res.json(document);
   });
-  app.use(mount(ROUTES, services, (limit) => express.json({ limit, type: 'application/json' })));
+  app.use(
+    mount(ROUTES, services, (r) =>
+      r.text
+        ? express.text({ limit: r.bodyLimit, type: [...r.text] })
+        : express.json({ limit: r.bodyLimit, type: 'application/json' }),
+    ),
+  );
   app.use('/api', (req) => {
     throw notFound(`address ${req.originalUrl.split('?')[0] ?? ''}`);
   });

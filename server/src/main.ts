@@ -6,6 +6,7 @@ import { connect } from './db/connect';
 import { migrate } from './db/migrate';
 import { defineModels } from './db/models';
 import { firstStart } from './services/demo';
+import { stopJobs } from './services/jobs';
 
 const FINISH_MS = 5000;
 
@@ -38,7 +39,7 @@ async function main(): Promise<void> {
   const stop = () => {
     if (stopping) return;
     stopping = true;
-    const close = () => void db.close().finally(() => process.exit(0));
+    const close = () => void stopJobs().finally(() => db.close().finally(() => process.exit(0)));
     server.close(close);
     server.closeIdleConnections();
     // Requests that do not finish in time are cut, so that the database can be closed.

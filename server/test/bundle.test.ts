@@ -103,6 +103,10 @@ describe('one bundle, one loader', () => {
       setups: [],
       events: [],
       outcomes: [],
+      items: [],
+      itemFacts: [],
+      prices: [],
+      rates: [],
       parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
     };
     expect((await h.api.post('/api/bundle').send(bundle)).body).toEqual({ stored: {}, same: { parts: 1 } });

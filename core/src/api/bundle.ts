@@ -3,6 +3,8 @@ import { RULE_IDS, type RuleId } from '../house';
 import { chainSchema } from '../schema';
 import { fileId, instant } from './common';
 import { EVENT_KINDS, outcomeBody } from './outcomes';
+import { factInFile, itemInFile } from './items';
+import { priceInFile, rateInFile } from './money';
 import { partInFile } from './parts';
 import { setupBody, wholeSlots } from './setups';
 
@@ -42,9 +44,13 @@ export const bundleSchema = z.strictObject({
   format: z.literal('ruddy-bridge/bundle', { error: 'format: must be "ruddy-bridge/bundle"' }),
   version: z.literal(1, { error: 'version: this program reads version 1' }),
   parts: z.array(partInFile).max(20_000),
-  setups: z.array(setupInFile).max(20_000),
+  setups: z.array(setupInFile).max(20_000).default([]),
+  items: z.array(itemInFile).max(50_000).default([]),
+  itemFacts: z.array(factInFile).max(200_000).default([]),
+  prices: z.array(priceInFile).max(200_000).default([]),
+  rates: z.array(rateInFile).max(20_000).default([]),
   events: z.array(eventInFile).max(200_000).default([]),
-  outcomes: z.array(outcomeInFile).max(200_000),
+  outcomes: z.array(outcomeInFile).max(200_000).default([]),
   rules: z.array(ruleEntry).max(200).default([]),
 });
 export type Bundle = z.infer<typeof bundleSchema>;
@@ -64,3 +70,8 @@ export const demoReport = z.object({
   adopted: z.array(z.object({ kind: z.string(), name: z.string(), because: z.string() })),
 });
 export type DemoReport = z.infer<typeof demoReport>;
+
+const counted = z.array(z.object({ what: z.string(), n: z.number().int() }));
+/** What leaves with a share file and what stays here. */
+export const shareReportSchema = z.object({ leaves: counted, stays: counted });
+export type ShareReport = z.infer<typeof shareReportSchema>;

@@ -4,6 +4,7 @@ import { installedSchema, settingsSchema, shownBy, SOFTWARE_NAMES, videoPlug, ty
 import { OUTCOMES } from '../log';
 import { evaluateBody } from './evaluate';
 import { isoDate, uuid } from './common';
+import { currency } from './money';
 
 /** A change to a setup, as a person may keep it: an adjustment, another port, or another part in one place. */
 export const changeSchema = z.object({
@@ -34,6 +35,10 @@ export const fixRow = z.object({
   usable: range,
   stops: z.number().int(),
   care: z.number().int(),
+  /** What another part costs: a piece is there, an offer counts, or no price is known; null when no part is taken. */
+  price: z
+    .object({ owned: z.boolean(), minor: z.number().int().nullable(), currency: currency.nullable(), onDate: isoDate.nullable() })
+    .nullable(),
 });
 export type FixRow = z.infer<typeof fixRow>;
 export const fixesResponse = z.object({ items: z.array(fixRow), tried: z.number().int() });

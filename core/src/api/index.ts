@@ -7,3 +7,7 @@ export * from './compatibility';
 export * from './bundle';
 export * from './evaluate';
 export * from './fixes';
+export * from './money';
+export * from './items';
+export * from './cost';
+export * from './imports';

@@ -13,6 +13,8 @@ import {
   videoPlug,
 } from '../schema';
 import { OUTCOMES } from '../log';
+import { NO_COST } from '../cost';
+import { costSchema } from './money';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
 export const SETUP_STATES = ['planned', 'building', 'live', 'retired'] as const;
@@ -30,6 +32,8 @@ function slotShape<T extends z.ZodType<string>>(id: T) {
     supplies: z.array(z.strictObject({ part: id, feeds })).max(3, { error: 'Supplies: at most 3' }),
     screens: z.array(z.strictObject({ part: id, by: shownBy, plug: videoPlug })).max(4, { error: 'Screens: at most 4' }),
     system: id.nullable(),
+    /** Which very piece stands in a place (`dock`, `path/0`), where that is known. */
+    items: z.record(z.string().regex(/^[a-z]+(\/\d+)?$/), id),
     /** Other cards for the same dock, each with its purpose. */
     spares: z
       .array(z.strictObject({ part: id, purpose: z.string().trim().max(80, { error: 'Purpose: at most 80 characters' }) }))
@@ -45,6 +49,7 @@ export function wholeSlots<T extends z.ZodType<string>>(id: T) {
     supplies: shape.supplies.default([]),
     screens: shape.screens.default([]),
     system: shape.system.default(null),
+    items: shape.items.default({}),
     spares: shape.spares.default([]),
   });
 }
@@ -61,8 +66,12 @@ export const NO_SLOTS: SetupSlots = {
   supplies: [],
   screens: [],
   system: null,
+  items: {},
   spares: [],
 };
+
+/** Nothing said of money yet. */
+export const NO_COST_SAID = costSchema.parse(NO_COST);
 
 const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
 const present = z.string().trim().max(300, { error: 'Present graphics: at most 300 characters' });
@@ -79,6 +88,7 @@ export const setupBody = z.strictObject({
   uses: usesSchema.default([]),
   /** Graphics and machine used so far, in words. */
   present: present.default(''),
+  cost: costSchema.default(NO_COST_SAID),
   notes: notes.default(''),
 });
 export const cloneBody = z.strictObject({ id: uuid, name });
@@ -95,6 +105,7 @@ export const setupPatch = z.strictObject({
   settings: settingsSchema.optional(),
   uses: usesSchema.optional(),
   present: present.optional(),
+  cost: costSchema.optional(),
   notes: notes.optional(),
   session: uuid.optional(),
 });
@@ -110,6 +121,7 @@ export const setupSchema = z.object({
   settings: settingsSchema,
   uses: usesSchema,
   present: z.string(),
+  cost: costSchema,
   notes: z.string(),
   rev: z.number().int(),
   origin,

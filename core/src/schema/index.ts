@@ -9,6 +9,8 @@ export * from './screen';
 export * from './system';
 export * from './release';
 export * from './parts';
+export * from './groups';
+export * from './source';
 export * from './loads';
 export * from './chain';
 export * from './attr-path';

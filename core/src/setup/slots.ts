@@ -5,6 +5,21 @@ import { portName } from './names';
 interface Chosen {
   host: string | null;
   socket: string | null;
+  items: Readonly<Record<string, string>>;
+}
+
+/** The part in each place of a setup that may name a piece: `host`, `path/0`, `supplies/1`. */
+export function placesOf(slots: object): Map<string, string> {
+  const places = new Map<string, string>();
+  const idOf = (v: unknown) => (typeof v === 'string' ? v : ((v as { part?: string } | null)?.part ?? null));
+  for (const [slot, value] of Object.entries(slots)) {
+    if (slot === 'socket' || slot === 'items') continue;
+    for (const [i, v] of [value].flat().entries()) {
+      const id = idOf(v);
+      if (id !== null) places.set(Array.isArray(value) ? `${slot}/${i}` : slot, id);
+    }
+  }
+  return places;
 }
 
 /**
@@ -14,7 +29,12 @@ interface Chosen {
 export function changeSlots<S extends Chosen>(slots: S, change: Partial<S> | undefined): S {
   const next = { ...slots, ...change };
   const newHost = change?.host !== undefined && change.host !== slots.host;
-  return newHost && change.socket === undefined ? { ...next, socket: null } : next;
+  // A piece goes with its part: where another part stands now, the piece named for the old one is let go.
+  const [before, after] = [placesOf(slots), placesOf(next)];
+  const stays = ([place]: [string, string]) =>
+    after.has(place) && (after.get(place) === before.get(place) || change?.items?.[place] !== undefined);
+  const items = Object.fromEntries(Object.entries(next.items).filter(stays));
+  return { ...next, items, ...(newHost && change.socket === undefined && { socket: null }) };
 }
 
 /** Slots a drive could move to when it leaves another: empty, and not for SATA drives only. By name. */

@@ -8,3 +8,6 @@ export * from './plan-steps';
 export { hoursOf } from './finding-body';
 export * from './glance';
 export * from './glossary';
+export * from './plausible';
+export * from './money';
+export * from './compare';

@@ -6,8 +6,9 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize';
-import type { AnySpec, Installed, Load, PartKind, Settings, Shown, Supplied, Use } from '@ruddy/core/schema';
-import type { Origin, SetupState } from '@ruddy/core/api';
+import type { AnySpec, Installed, Load, PartKind, Settings, Shown, SourceMap, Supplied, Use } from '@ruddy/core/schema';
+import type { CostSaid, Origin, SetupState } from '@ruddy/core/api';
+import { defineCatalogue } from './models-catalogue';
 
 export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAttributes<PartModel>> {
   declare id: string;
@@ -17,6 +18,7 @@ export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAt
   declare kind: PartKind;
   declare spec: AnySpec;
   declare specVersion: CreationOptional<number>;
+  declare sources: CreationOptional<SourceMap>;
   declare rev: CreationOptional<number>;
   declare retiredAt: CreationOptional<Date | null>;
 }
@@ -27,6 +29,8 @@ export class PartRevisionModel extends Model<InferAttributes<PartRevisionModel>,
   declare rev: number;
   declare spec: AnySpec;
   declare specVersion: number;
+  declare sources: SourceMap;
+  declare retired: boolean;
   declare at: Date;
   declare by: string;
 }
@@ -52,6 +56,8 @@ export interface SetupDetails {
   uses?: Use[];
   /** Graphics used so far, in words. */
   present?: string;
+  /** What was said of the money of the plan. */
+  cost?: CostSaid;
 }
 
 /** The slots of a setup that hold parts. */
@@ -84,6 +90,7 @@ export class SetupSlotModel extends Model<InferAttributes<SetupSlotModel>, Infer
   declare ord: number;
   declare partId: string;
   declare socketId: string | null;
+  declare itemId: CreationOptional<string | null>;
   declare detail: CreationOptional<SlotDetail>;
 }
 
@@ -148,6 +155,7 @@ const words = () => ({
 
 /** Bind the models to a pool. The migrations are the only place that shapes the tables. */
 export function defineModels(sequelize: Sequelize): void {
+  defineCatalogue(sequelize);
   PartModel.init(
     {
       id: id(),
@@ -155,6 +163,7 @@ export function defineModels(sequelize: Sequelize): void {
       kind: text(),
       spec: json(),
       specVersion: whole(),
+      sources: { type: DataTypes.JSONB, defaultValue: {} },
       rev: whole(),
       retiredAt: DataTypes.DATE,
     },
@@ -167,6 +176,8 @@ export function defineModels(sequelize: Sequelize): void {
       rev: whole(),
       spec: json(),
       specVersion: whole(),
+      sources: json(),
+      retired: { type: DataTypes.BOOLEAN, allowNull: false },
       at: date(),
       by: uuid(),
     },
@@ -203,6 +214,7 @@ export function defineModels(sequelize: Sequelize): void {
       ord: { ...whole(), primaryKey: true },
       partId: uuid(),
       socketId: DataTypes.UUID,
+      itemId: DataTypes.UUID,
       detail: json(),
     },
     { sequelize, tableName: 'setup_slots' },

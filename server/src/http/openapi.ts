@@ -17,6 +17,11 @@ function parameters(schema: z.ZodType, place: 'path' | 'query'): object[] {
   }));
 }
 
+/** The same schema for each type a body may be sent as. */
+function contents(types: readonly string[], schema: object): object {
+  return Object.fromEntries(types.map((t) => [t, { schema }]));
+}
+
 /** The OpenAPI 3.1 document of a list of routes, made from their schemas. */
 export function openApi(routes: readonly Route[], version: string): object {
   const paths: Record<string, Record<string, object>> = {};
@@ -39,7 +44,7 @@ export function openApi(routes: readonly Route[], version: string): object {
       'x-role': r.role,
       parameters: [...parameters(r.params, 'path'), ...parameters(r.query, 'query'), ...ifMatch],
       ...(r.body && {
-        requestBody: { required: true, content: { 'application/json': { schema: jsonSchema(r.body, 'input') } } },
+        requestBody: { required: true, content: contents(r.text ?? ['application/json'], jsonSchema(r.body, 'input')) },
       }),
       responses: {
         '200': { description: 'OK', content: { 'application/json': { schema: jsonSchema(r.response, 'output') } } },

@@ -29,6 +29,12 @@ export function invalid(path: string, message: string): HttpProblem {
   return new HttpProblem(422, 'Nothing stored', { detail: message, errors: [{ path, message }] });
 }
 
+/** Refuse a day that is still to come. */
+export function refuseFuture(path: string, day: string, now: Date): void {
+  const today = now.toISOString().slice(0, 10);
+  if (day > today) throw invalid(path, `Date: ${day} is in the future; today is ${today}`);
+}
+
 function flatten(issues: readonly z.core.$ZodIssue[], base: readonly PropertyKey[] = []): FieldError[] {
   return issues.flatMap((i): FieldError[] => {
     const path = [...base, ...i.path];

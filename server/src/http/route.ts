@@ -31,6 +31,8 @@ export interface Answer<T> {
   status?: number;
   etag?: number;
   body: T;
+  /** A file to keep instead of JSON: its name and type; the body is then its text. */
+  file?: { name: string; type: string };
 }
 
 export interface Route {
@@ -42,6 +44,8 @@ export interface Route {
   query: z.ZodType;
   body: z.ZodType | null;
   bodyLimit: string;
+  /** Types of text the body may be sent as, as it is; null: JSON. */
+  text: readonly string[] | null;
   response: z.ZodType;
   handle(call: Call<unknown, unknown, unknown>, services: Services): Promise<Answer<unknown>>;
 }
@@ -66,6 +70,7 @@ export function route<
   query?: Q;
   body?: B;
   bodyLimit?: string;
+  text?: readonly string[];
   response: R;
   handle(
     call: Call<z.infer<P>, z.infer<Q>, B extends z.ZodType ? z.infer<B> : undefined>,
@@ -78,6 +83,7 @@ export function route<
     query: r.query ?? NONE,
     body: r.body ?? null,
     bodyLimit: r.bodyLimit ?? '256kb',
+    text: r.text ?? null,
     handle: r.handle as Route['handle'],
   };
 }
@@ -88,7 +94,7 @@ function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'pat
   const odd = unstorable(value);
   if (odd !== null)
     throw refusal(where, {
-      detail: `${odd}: ${ODD}`,
+      detail: `${odd || where}: ${ODD}`,
       errors: [{ path: odd, message: ODD }],
     });
   const result = schema.safeParse(value);
@@ -112,19 +118,27 @@ function handler(r: Route, services: Services): RequestHandler {
     if (RANK[actor.role] < RANK[r.role]) throw new HttpProblem(403, `This needs a ${r.role}`);
     const params = parse(r.params, req.params, 'path');
     const query = parse(r.query, req.query, 'query');
-    if (r.body && !req.is('application/json')) throw new HttpProblem(415, 'Send application/json');
-    const body = r.body ? parse(r.body, req.body, 'body') : undefined;
+    const types = r.text ?? ['application/json'];
+    if (r.body && !req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
+    // An empty text leaves nothing behind in the parser.
+    const sent: unknown = r.text && typeof req.body !== 'string' ? '' : req.body;
+    const body = r.body ? parse(r.body, sent, 'body') : undefined;
     const answer = await r.handle({ params, query, body, ifMatch: revision(req.header('if-match')), actor }, services);
     if (answer.etag !== undefined) res.setHeader('ETag', `"${answer.etag}"`);
     res.setHeader('Cache-Control', 'no-store');
-    res.status(answer.status ?? 200).json(answer.body);
+    res.status(answer.status ?? 200);
+    if (answer.file) {
+      res.attachment(answer.file.name).type(answer.file.type).send(answer.body);
+      return;
+    }
+    res.json(answer.body);
   };
 }
 
 /** A router over all declared routes; `parser` makes the body parser for a route's limit. */
-export function mount(routes: readonly Route[], services: Services, parser: (limit: string) => RequestHandler): Router {
+export function mount(routes: readonly Route[], services: Services, parser: (route: Route) => RequestHandler): Router {
   const router = Router();
-  for (const r of routes) router[r.method](r.path, ...(r.body ? [parser(r.bodyLimit)] : []), handler(r, services));
+  for (const r of routes) router[r.method](r.path, ...(r.body ? [parser(r)] : []), handler(r, services));
   return router;
 }
 

@@ -1,11 +1,12 @@
 import * as z from 'zod';
-import { bundleSchema, demoReport as demoSchema, loadReport } from '@ruddy/core/api';
+import { bundleSchema, demoReport as demoSchema, flag, loadReport, shareReportSchema, uuid } from '@ruddy/core/api';
 import { PART_SCHEMAS, PART_KINDS, partKind, reportSchema } from '@ruddy/core/schema';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { exportBundle } from '../services/bundle-export';
 import { loadBundle } from '../services/bundle-load';
 import { demoReport, removeDemo } from '../services/demo';
+import { shareFile, shareReport } from '../services/share';
 
 export const VERSION = '0.1.0';
 
@@ -62,6 +63,25 @@ export const dataRoutes = [
     handle: async ({ body, actor }, s) => ({
       body: await s.db.transaction((t) => loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }, t)),
     }),
+  }),
+  route({
+    method: 'get',
+    path: '/api/setups/:id/share',
+    summary: 'What of a setup would leave with a share file, and what stays here',
+    role: 'reader',
+    params: z.strictObject({ id: uuid }),
+    response: shareReportSchema,
+    handle: async ({ params }, s) => ({ body: await shareReport(s, params.id) }),
+  }),
+  route({
+    method: 'get',
+    path: '/api/setups/:id/share-file',
+    summary: 'A setup with its parts as one file to give away',
+    role: 'member',
+    params: z.strictObject({ id: uuid }),
+    query: z.strictObject({ prices: flag.default(false) }),
+    response: bundleSchema,
+    handle: async ({ params, query }, s) => ({ body: await shareFile(s, params.id, query.prices) }),
   }),
   route({
     method: 'get',

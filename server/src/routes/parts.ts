@@ -1,18 +1,21 @@
 import * as z from 'zod';
 import {
+  bulkAnswer,
+  bulkBody,
   installedBody,
   partBody,
   partPage,
   partPatch,
   partQuery,
   partSchema,
+  revisionSchema,
   searchHit,
   setupSchema,
   touchedRow,
   uuid,
 } from '@ruddy/core/api';
 import { route } from '../http/route';
-import { createPart, getPart, listParts, patchPart } from '../services/parts';
+import { createPart, getPart, listParts, patchMany, patchPart, revisionsOf } from '../services/parts';
 import { markInstalled, touchedBy } from '../services/releases';
 import { search } from '../services/setup-list';
 
@@ -65,6 +68,24 @@ export const partRoutes = [
       const part = await patchPart(s, params.id, body, ifMatch, actor);
       return { body: part, etag: part.rev };
     },
+  }),
+  route({
+    method: 'post',
+    path: '/api/parts/bulk',
+    summary: 'The same change to many parts, all or none',
+    role: 'member',
+    body: bulkBody,
+    response: bulkAnswer,
+    handle: async ({ body, actor }, s) => ({ body: await patchMany(s, body, actor) }),
+  }),
+  route({
+    method: 'get',
+    path: '/api/parts/:id/revisions',
+    summary: 'The past of a part, newest first',
+    role: 'reader',
+    params: byId,
+    response: z.object({ items: z.array(revisionSchema) }),
+    handle: async ({ params }, { db }) => ({ body: { items: await revisionsOf(db, params.id) } }),
   }),
   route({
     method: 'get',

@@ -2,6 +2,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Bundle } from '@ruddy/core/api';
 import { SetupModel } from '../db/models';
 import { slotRows } from './chain';
+import { allPrices, listRates } from './prices';
 import { listRules } from './rules';
 import { toSetup } from './setup-store';
 
@@ -9,7 +10,7 @@ import { toSetup } from './setup-store';
 export async function exportBundle(db: Sequelize): Promise<Bundle> {
   const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
   const parts = await select<Bundle['parts'][number]>(
-    'SELECT id, kind, spec, retired_at IS NOT NULL AS retired FROM parts ORDER BY kind, id',
+    'SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts ORDER BY kind, id',
   );
   const models = await SetupModel.findAll({ order: [['id', 'ASC']] });
   const slots = await slotRows(
@@ -32,11 +33,31 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
        round(confidence::numeric, 3)::float AS confidence, coalesce(private->>'note', '') AS note, supersedes AS corrects, chain, recorded_at AS "recordedAt"
      FROM log_entries JOIN (SELECT id, seq FROM events) v USING (id) ORDER BY setup_id, seq`,
   );
+  const items = await select<Bundle['items'][number]>(
+    `SELECT id, part_id AS "partId", label, how, owner, condition, acquired_on::text AS "acquiredOn", bought_from AS "boughtFrom", claim, note,
+       coalesce(private ->> 'serial', '') AS serial FROM items ORDER BY id`,
+  );
+  const itemFacts = await select<Bundle['itemFacts'][number]>(
+    `SELECT id, item_id AS "itemId", kind, happened_on::text AS "happenedOn", (body ->> 'gbps')::float AS gbps, body ->> 'role' AS role,
+       body ->> 'words' AS words FROM item_facts ORDER BY item_id, happened_on, id`,
+  );
+  const prices = (await allPrices(db)).map(({ origin, recordedAt, ...p }) => {
+    void [origin, recordedAt];
+    return p;
+  });
+  const rates = (await listRates(db)).map(({ origin, ...r }) => {
+    void origin;
+    return r;
+  });
   const rules = (await listRules(db)).flatMap((r) => (r.value === null ? [] : [{ id: r.id, value: r.value, reason: r.reason }]));
   return {
     format: 'ruddy-bridge/bundle',
     version: 1,
     parts,
+    items,
+    itemFacts,
+    prices,
+    rates,
     setups: models.map((m) => {
       const { rev, origin, savedAt, ...rest } = toSetup(m, slots.get(m.id) ?? []);
       void [rev, origin, savedAt];

@@ -7,7 +7,9 @@ import { chainOf } from './chain';
 import { addEvent } from './events';
 import { contentHash, idFromFile, newId } from './ids';
 import { storeOutcome } from './outcomes';
+import { addFact, createItem } from './items';
 import { createPart } from './parts';
+import { addPrice, addRate } from './prices';
 import { insertSetup, readSetup } from './setup-store';
 
 interface Load {
@@ -19,6 +21,7 @@ interface Load {
   transaction: Transaction;
   /** Id in the file to id here: parts that are already known under another id are met here. */
   parts: Map<string, string>;
+  items: Map<string, string>;
   report: LoadReport;
 }
 
@@ -48,7 +51,7 @@ async function loadParts(l: Load): Promise<void> {
       continue;
     }
     l.parts.set(p.id, id);
-    const body = { id, kind: p.kind, spec: p.spec } as PartBody;
+    const body = { id, kind: p.kind, spec: p.spec, sources: p.sources } as PartBody;
     const fate = await createPart(body, { origin: l.origin, at: l.now, by: l.by, retired: p.retired }, l.transaction).catch(
       (e: unknown) => at(`parts/${i}`, e),
     );
@@ -63,6 +66,43 @@ async function namesake(l: Load, p: Bundle['parts'][number]): Promise<PartModel 
     where: { [Op.and]: [{ kind: p.kind, retiredAt: null }, is('maker'), is('model'), is('variant')] },
     transaction: l.transaction,
   });
+}
+
+/** Pieces with what was seen on them. */
+async function loadPieces(l: Load): Promise<void> {
+  const made = { origin: l.origin, at: l.now, by: l.by };
+  for (const [i, x] of l.bundle.items.entries()) {
+    const id = idFromFile(x.id);
+    l.items.set(x.id, id);
+    const body = { ...x, id, partId: partHere(l, x.partId, `items/${i}/partId`) };
+    count(l, await createItem(l.db, body, made, l.transaction).catch((e: unknown) => at(`items/${i}`, e)), 'items');
+  }
+  for (const [i, f] of l.bundle.itemFacts.entries()) {
+    const body = { ...f, id: idFromFile(f.id), itemId: l.items.get(f.itemId) ?? idFromFile(f.itemId) };
+    count(l, await addFact(body, made, l.transaction, `itemFacts/${i}/`), 'itemFacts');
+  }
+}
+
+async function loadMoney(l: Load): Promise<void> {
+  const made = { origin: l.origin, at: l.now, by: l.by };
+  for (const [i, p] of l.bundle.prices.entries()) {
+    const body = {
+      ...p,
+      id: idFromFile(p.id),
+      partId: partHere(l, p.partId, `prices/${i}/partId`),
+      itemId: p.itemId === null ? null : (l.items.get(p.itemId) ?? idFromFile(p.itemId)),
+      withIds: p.withIds.map((id) => partHere(l, id, `prices/${i}/withIds`)),
+    };
+    count(l, await addPrice(l.db, body, made, l.transaction, `prices/${i}/`), 'prices');
+  }
+  for (const r of l.bundle.rates) count(l, await addRate({ ...r, id: idFromFile(r.id) }, made, l.transaction), 'rates');
+}
+
+/** The id here of a part the file names. */
+function partHere(l: Load, id: string, place: string): string {
+  const found = l.parts.get(id);
+  if (!found) throw invalid(place, `The file holds no part "${id}"`);
+  return found;
 }
 
 function slotsHere(l: Load, i: number, slots: SetupSlots): SetupSlots {
@@ -82,6 +122,7 @@ function slotsHere(l: Load, i: number, slots: SetupSlots): SetupSlots {
     supplies: slots.supplies.map((x, k) => ({ ...x, part: here(x.part, `supplies/${k}/part`) as string })),
     screens: slots.screens.map((x, k) => ({ ...x, part: here(x.part, `screens/${k}/part`) as string })),
     spares: slots.spares.map((x, k) => ({ ...x, part: here(x.part, `spares/${k}/part`) as string })),
+    items: Object.fromEntries(Object.entries(slots.items).map(([place, id]) => [place, l.items.get(id) ?? idFromFile(id)])),
   };
 }
 
@@ -211,8 +252,10 @@ export async function loadBundle(
   made: { origin: Origin; by: string; now: Date },
   transaction: Transaction,
 ): Promise<LoadReport> {
-  const load: Load = { db, bundle, ...made, transaction, parts: new Map(), report: { stored: {}, same: {} } };
+  const load: Load = { db, bundle, ...made, transaction, parts: new Map(), items: new Map(), report: { stored: {}, same: {} } };
   await loadParts(load);
+  await loadPieces(load);
+  await loadMoney(load);
   await loadSetups(load);
   await loadFacts(load);
   await loadRules(load);

@@ -29,6 +29,7 @@ export interface SlotRow {
   slot: SlotName;
   ord: number;
   part_id: string;
+  item_id: string | null;
   spec: AnySpec;
   socket: string | null;
   detail: SlotDetail;
@@ -41,7 +42,7 @@ export async function slotRows(
   transaction?: Transaction,
 ): Promise<Map<string, SlotRow[]>> {
   const rows = await db.query<SlotRow>(
-    `SELECT t.setup_id, t.slot, t.ord, t.part_id, p.spec, k.key AS socket, t.detail
+    `SELECT t.setup_id, t.slot, t.ord, t.part_id, t.item_id, p.spec, k.key AS socket, t.detail
      FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id
      WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
     { type: QueryTypes.SELECT, bind: [setupIds], transaction },

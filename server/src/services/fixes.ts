@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import { QueryTypes } from 'sequelize';
 import type { FixRow, SetupChange } from '@ruddy/core/api';
+import { costOf, NO_COST } from '@ruddy/core/cost';
 import { adjustmentsFor, applyAdjust, evaluate, rankFixes, type Finding } from '@ruddy/core/plan';
 import {
   isAdapter,
@@ -16,6 +17,7 @@ import { partName, portName } from '@ruddy/core/setup';
 import type { Services } from '../http/route';
 import { pieceKey } from './chain';
 import { groundsFor } from './context';
+import { costGroundsFor } from './prices';
 
 interface Candidate {
   readonly words: string;
@@ -115,6 +117,28 @@ function otherPorts(chain: Chain): Candidate[] {
     }));
 }
 
+/** What the part of each fix costs: the same judgement of offers and pieces as the cost of a plan. */
+async function pricesOfFixes(s: Services, chain: Chain, changes: readonly SetupChange[]): Promise<FixRow['price'][]> {
+  const parts = changes.flatMap((c, i) => (c.part ? [{ slot: String(i), id: c.part.id }] : []));
+  if (parts.length === 0) return changes.map(() => null);
+  const grounds = await costGroundsFor(s, { parts });
+  // Every fix by itself: a piece is not used up by another fix.
+  return changes.map((c, i) => {
+    const part = grounds.parts.find((p) => p.slot === String(i));
+    if (!c.part || !part) return null;
+    const names = new Map(Object.entries(grounds.names));
+    const [line] = costOf({ ...grounds, names, parts: [part], allInOne: [], named: {}, chain, settings: NO_COST }).lines;
+    if (!line) return null;
+    const { price } = line;
+    return {
+      owned: line.state === 'owned',
+      minor: price?.minor ?? null,
+      currency: price?.currency ?? null,
+      onDate: price?.onDate ?? null,
+    };
+  });
+}
+
 /**
  * Changes that take a finding away, best first: settings and versions first thought of, then other ports, then parts of the catalogue
  * in the slots the finding speaks of. Every one is judged whole, with the requirements of its own parts.
@@ -150,13 +174,20 @@ export async function fixesFor(
     winners.push(...rankFixes({ chain, context }, found, candidates.slice(i, i + CHUNK), ITEMS).map((f) => f.candidate));
     await setImmediate();
   }
-  const items = rankFixes({ chain, context }, found, winners, ITEMS).map((f): FixRow => ({
+  const ranked = rankFixes({ chain, context }, found, winners, ITEMS);
+  const prices = await pricesOfFixes(
+    s,
+    chain,
+    ranked.map((f) => f.candidate.change),
+  );
+  const items = ranked.map((f, i): FixRow => ({
     words: f.candidate.words,
     change: f.candidate.change,
     verdict: f.verdict,
     usable: f.usable,
     stops: f.stops,
     care: f.care,
+    price: prices[i] ?? null,
   }));
   return { items, tried: candidates.length };
 }

@@ -5,7 +5,7 @@ import { chainKey } from '@ruddy/core/log';
 import type { Chain } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
 import { LogEntryModel } from '../db/models';
-import { HttpProblem, invalid } from '../http/problem';
+import { HttpProblem, invalid, refuseFuture } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { chainOf } from './chain';
 import { addEvent } from './events';
@@ -92,8 +92,7 @@ export async function addOutcome(
   body: OutcomeBody,
   actor: Actor,
 ): Promise<{ entry: OutcomeEntry; fresh: boolean }> {
-  const today = s.now().toISOString().slice(0, 10);
-  if (body.happenedOn > today) throw invalid('happenedOn', `Date: ${body.happenedOn} is in the future; today is ${today}`);
+  refuseFuture('happenedOn', body.happenedOn, s.now());
   const result = await s.db.transaction(async (transaction) => {
     const { rows, row } = await readSetup(s.db, setupId, transaction, true);
     const chain = chainOf(rows, row.details);

@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import type { Origin, Setup, SetupSlots } from '@ruddy/core/api';
+import { NO_COST_SAID, type CostSaid, type Origin, type Setup, type SetupSlots } from '@ruddy/core/api';
 import {
   FEEDS,
   LOAD_KINDS,
@@ -15,7 +15,7 @@ import {
   type SoftwareRole,
   type Use,
 } from '@ruddy/core/schema';
-import { chainNames, partName } from '@ruddy/core/setup';
+import { chainNames, partName, placesOf } from '@ruddy/core/setup';
 import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel, type SlotDetail, type SlotName } from '../db/models';
 import { invalid, notFound } from '../http/problem';
 import { chainOf, slotRows, type SlotRow } from './chain';
@@ -25,6 +25,15 @@ import { newId } from './ids';
 export interface StoredSetup {
   setup: Setup;
   rows: SlotRow[];
+}
+
+/** Slots of which a setup has several, by their name in the API. */
+const LISTS: Partial<Record<SlotName, string>> = { path: 'path', supply: 'supplies', screen: 'screens', spare: 'spares' };
+
+/** The place of a slot as the API names it: `dock`, `path/0`. */
+function placeOf(r: { slot: SlotName; ord: number }): string {
+  const list = LISTS[r.slot];
+  return list ? `${list}/${r.ord}` : r.slot;
 }
 
 function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
@@ -41,6 +50,7 @@ function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
     supplies: all('supply').map((r) => ({ part: r.part_id, feeds: r.detail.feeds ?? 'both' })),
     screens: all('screen').map((r) => ({ part: r.part_id, by: r.detail.by ?? 'card', plug: r.detail.plug ?? 'displayport' })),
     system: one('system')?.part_id ?? null,
+    items: Object.fromEntries(rows.flatMap((r) => (r.item_id === null ? [] : [[placeOf(r), r.item_id]]))),
     spares: all('spare').map((r) => ({ part: r.part_id, purpose: r.detail.purpose ?? '' })),
   };
 }
@@ -57,6 +67,7 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
     settings: row.details.settings ?? NO_SETTINGS,
     uses: row.details.uses ?? [],
     present: row.details.present ?? '',
+    cost: row.details.cost ?? NO_COST_SAID,
     notes: row.details.notes ?? '',
     rev: row.rev,
     origin: row.origin,
@@ -86,6 +97,21 @@ async function kinds(db: Sequelize, ids: readonly string[], transaction: Transac
     transaction,
   });
   return new Map(rows.map((r) => [r.id, r.kind]));
+}
+
+/** A piece that is named must be of the part that stands there. */
+async function checkItems(db: Sequelize, slots: SetupSlots, transaction: Transaction, where: string): Promise<void> {
+  const named = Object.entries(slots.items);
+  if (named.length === 0) return;
+  const places = placesOf(slots);
+  const rows = await db.query<{ id: string; part_id: string }>('SELECT id, part_id FROM items WHERE id = ANY($1::uuid[])', {
+    type: QueryTypes.SELECT,
+    bind: [named.map(([, id]) => id)],
+    transaction,
+  });
+  for (const [place, id] of named)
+    if (!places.has(place) || rows.find((r) => r.id === id)?.part_id !== places.get(place))
+      throw invalid(`${where}/items/${place}`, 'No piece of the part that stands there has this id');
 }
 
 /** Replace the slots of a setup. Every part must exist and be of its slot's kind; `where` is the place errors name. */
@@ -131,6 +157,7 @@ export async function writeSlots(
     if (!socket) throw invalid(`${where}/socket`, `The host has no socket "${slots.socket}"`);
     socketId = socket.id;
   }
+  await checkItems(db, slots, transaction, where);
   await SetupSlotModel.destroy({ where: { setupId }, transaction });
   await SetupSlotModel.bulkCreate(
     wanted.map((w) => ({
@@ -139,6 +166,7 @@ export async function writeSlots(
       ord: w.ord,
       partId: w.partId,
       socketId: w.slot === 'host' ? socketId : null,
+      itemId: slots.items[placeOf(w)] ?? null,
       detail: w.detail ?? {},
     })),
     { transaction },
@@ -171,6 +199,7 @@ export async function keepRevision(
     settings: setup.settings,
     uses: setup.uses,
     present: setup.present,
+    cost: setup.cost,
     names: {
       ...chainNames(chain),
       loads: setup.loads.map((l) => LOAD_KINDS[l.kind]).join(', '),
@@ -207,6 +236,7 @@ export async function insertSetup(
     settings: Settings;
     uses: Use[];
     present: string;
+    cost: CostSaid;
     notes: string;
     clonedFrom: string | null;
   },
@@ -214,8 +244,8 @@ export async function insertSetup(
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const { notes, loads, installed, settings, uses, present } = s;
-  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, uses, present };
+  const { notes, loads, installed, settings, uses, present, cost } = s;
+  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, uses, present, cost };
   await SetupModel.create(
     {
       id: s.id,

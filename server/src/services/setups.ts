@@ -103,6 +103,7 @@ export async function patchSetup(
           settings: patch.settings ?? setup.settings,
           uses: patch.uses ?? setup.uses,
           present: patch.present ?? setup.present,
+          cost: patch.cost ?? setup.cost,
         },
         rev: row.rev + 1,
         savedAt: at,

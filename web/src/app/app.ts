@@ -3,6 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Tray } from './data/tray';
 import { Keys } from './shell/keys';
 import { SearchBox } from './shell/search-box';
 import { ThemeChoice } from './shell/theme';
@@ -19,6 +20,13 @@ import { ServerClock } from './shared/server-clock';
 export class App {
   readonly #dialog = inject(MatDialog);
   readonly keys = inject(Keys);
+  readonly tray = inject(Tray);
+  readonly trayIds = computed(() =>
+    this.tray
+      .plans()
+      .map((p) => p.id)
+      .join(),
+  );
   readonly theme = inject(ThemeChoice);
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);

@@ -33,10 +33,10 @@ function fit(words: string, width: number): string {
   return words.length <= most ? words : `${words.slice(0, most - 1)}…`;
 }
 
-function drawPier(layer: Layer, p: Pier): void {
+function drawPier(layer: Layer, p: Pier, faint: boolean): void {
   const { x, w } = BOXES[p.key];
   const mid = x + w / 2;
-  const g = layer.append('g').attr('class', `pier ${p.key} ${p.state.replace(' ', '-')}`);
+  const g = layer.append('g').attr('class', `pier ${p.key} ${p.state.replace(' ', '-')}${faint ? ' faint' : ''}`);
   if (p.key !== 'system' && p.key !== 'screen')
     g.append('path')
       .attr('class', 'legs')
@@ -111,7 +111,7 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   const layer = root.append('g') as unknown as Layer;
   for (const p of stripPicture(m)) drawHop(layer, p, hatch);
   drawFootbridge(layer, m);
-  for (const p of m.piers) drawPier(layer, p);
+  for (const p of m.piers) drawPier(layer, p, m.faint?.includes(p.key) === true);
   drawLoads(layer, m);
   m.piers
     .find((p) => p.key === 'dock')

@@ -52,6 +52,8 @@ export interface StripModel {
   readonly scaleGbps: 32 | 64 | 128;
   readonly pinchLine: string;
   readonly notKnown: readonly string[];
+  /** Piers drawn faint: those that are equal where strips are compared. */
+  readonly faint?: readonly PierKey[];
 }
 
 const NOUN: Record<PierKey, string> = {

@@ -1,16 +1,6 @@
 import type { CompatRow } from '@ruddy/core/api';
 import { COLUMNS } from './compat-columns';
 
-/** Hand a text to the person as a file. */
-export function download(name: string, type: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const a = document.createElement('a');
-  a.href = url;
-  a.download = name;
-  a.click();
-  URL.revokeObjectURL(url);
-}
-
 /** The table as CSV with every column, shown or not. Cells a spreadsheet would run as formulas are prefixed. */
 export async function compatCsv(rows: readonly CompatRow[]): Promise<string> {
   // A CommonJS package: a bundler hands its names over as the default, a test runner by name.

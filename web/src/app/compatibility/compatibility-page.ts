@@ -10,11 +10,13 @@ import { rate } from '@ruddy/core/texts';
 import { PagedList } from '../data/paged-list';
 import { SetupsData, type CompatFilter } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
+import { ColumnChooser, keptColumns } from '../shared/column-chooser';
 import { counted, orEmpty } from '../shared/format';
 import { VerdictChip } from '../verdict/verdict-chip';
 import { COLUMNS, seenText, type Column } from './compat-columns';
 import { ChainEntries } from './chain-entries';
-import { compatCsv, download } from './compat-export';
+import { compatCsv } from './compat-export';
+import { download } from '../shared/download';
 
 const SHOWN = 'ruddy.compatibility.columns';
 /** Rows from the end at which the next page is asked for. */
@@ -23,7 +25,7 @@ const ROW_PX = 44;
 
 /** What works with what: a row a chain that was logged, predicted and seen apart. */
 @Component({
-  imports: [MatButtonModule, ScrollingModule, VerdictChip, ChainEntries],
+  imports: [MatButtonModule, ScrollingModule, VerdictChip, ChainEntries, ColumnChooser],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compatibility-page.html',
   styleUrl: './compatibility-page.scss',
@@ -52,8 +54,13 @@ export class CompatibilityPage {
   );
   readonly rows = this.list.rows;
   readonly viewport = viewChild(CdkVirtualScrollViewport);
-  readonly #hidden = signal(chosenColumns());
-  readonly columns = computed(() => COLUMNS.filter((c) => this.#hidden().includes(c.key)));
+  readonly shown = signal(
+    keptColumns(
+      SHOWN,
+      COLUMNS.filter((c) => c.usual).map((c) => c.key),
+    ),
+  );
+  readonly columns = computed(() => COLUMNS.filter((c) => this.shown().includes(c.key)));
   readonly template = computed(() =>
     this.columns()
       .map((c) => `minmax(0, ${c.wide}fr)`)
@@ -107,13 +114,9 @@ export class CompatibilityPage {
     return by === c.sort ? (dir === 'asc' ? 'ascending' : 'descending') : 'none';
   }
 
-  isShown(c: Column): boolean {
-    return this.#hidden().includes(c.key);
-  }
-
-  show(c: Column, on: boolean): void {
-    this.#hidden.update((keys) => (on ? [...keys, c.key] : keys.filter((k) => k !== c.key)));
-    localStorage.setItem(SHOWN, JSON.stringify(this.#hidden()));
+  show(keys: string[]): void {
+    this.shown.set(keys);
+    localStorage.setItem(SHOWN, JSON.stringify(keys));
   }
 
   /** The next page is read before its first row is needed. */
@@ -160,16 +163,5 @@ export class CompatibilityPage {
       ...(this.outcome() && { outcome: this.outcome() as CompatFilter['outcome'] }),
       ...(this.standard() && { standard: this.standard() as CompatFilter['standard'] }),
     };
-  }
-}
-
-function chosenColumns(): string[] {
-  const usual = COLUMNS.filter((c) => c.usual).map((c) => c.key);
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(SHOWN) ?? 'null');
-    return Array.isArray(kept) && kept.length > 0 ? kept.map(String) : usual;
-  } catch {
-    // What is kept there is no list: the usual columns stand.
-    return usual;
   }
 }

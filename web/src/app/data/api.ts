@@ -44,29 +44,30 @@ export class Api {
     const params = Object.fromEntries(
       Object.entries(query).filter(([, v]) => v !== undefined && v !== null && v !== ''),
     ) as Record<string, string | number | boolean>;
-    return this.#guard(this.#http.get<T>(`/api${path}`, { params }));
+    return this.guard(this.#http.get<T>(`/api${path}`, { params }));
   }
 
   /** `rev` only where the route changes something that has a revision. */
   post<T>(path: string, body: unknown, rev?: number): Observable<T> {
     const headers = rev === undefined ? {} : { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) };
-    return this.#guard(this.#http.post<T>(`/api${path}`, body, headers));
+    return this.guard(this.#http.post<T>(`/api${path}`, body, headers));
   }
 
   /** An edit names the revision it was made on. */
   patch<T>(path: string, body: unknown, rev: number): Observable<T> {
-    return this.#guard(this.#http.patch<T>(`/api${path}`, body, { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) }));
+    return this.guard(this.#http.patch<T>(`/api${path}`, body, { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) }));
   }
 
   put<T>(path: string, body: unknown, rev: number): Observable<T> {
-    return this.#guard(this.#http.put<T>(`/api${path}`, body, { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) }));
+    return this.guard(this.#http.put<T>(`/api${path}`, body, { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) }));
   }
 
   delete<T>(path: string): Observable<T> {
-    return this.#guard(this.#http.delete<T>(`/api${path}`));
+    return this.guard(this.#http.delete<T>(`/api${path}`));
   }
 
-  #guard<T>(source: Observable<T>): Observable<T> {
+  /** Turn whatever goes wrong into an `ApiProblem`. */
+  guard<T>(source: Observable<T>): Observable<T> {
     return source.pipe(catchError((error: unknown) => throwError(() => toProblem(error))));
   }
 }

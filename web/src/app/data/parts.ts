@@ -8,6 +8,8 @@ export interface PartFilter {
   kind?: PartKind;
   q?: string;
   retired?: boolean;
+  owned?: boolean;
+  where?: string;
   cursor?: string;
   limit?: number;
 }
@@ -17,7 +19,7 @@ export interface PartFilter {
 export class PartsData {
   readonly #api = inject(Api);
 
-  list(filter: PartFilter): Observable<Page<Part>> {
+  list(filter: PartFilter): Observable<Page<Part> & { total: number }> {
     return this.#api.get('/parts', { ...filter });
   }
 

@@ -3,6 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rxjs';
 import { v7 } from 'uuid';
 import { NO_SLOTS, type Setup, type SetupPatch } from '@ruddy/core/api';
+import { NO_COST } from '@ruddy/core/cost';
 import { NO_SETTINGS } from '@ruddy/core/schema';
 import { ApiProblem } from './api';
 import {
@@ -24,7 +25,7 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
-const NEWER = { settings: NO_SETTINGS, uses: [], present: '' };
+const NEWER = { settings: NO_SETTINGS, uses: [], present: '', cost: NO_COST as Setup['cost'] };
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 

@@ -1,4 +1,4 @@
-import { NO_SLOTS } from '@ruddy/core/api';
+import { NO_COST_SAID, NO_SLOTS } from '@ruddy/core/api';
 import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
 import { applyPatch, conflicts, isEmpty, mergeFields, patchBetween, type Fields } from './setup-patches';
 
@@ -12,6 +12,7 @@ const base: Fields = {
   settings: NO_SETTINGS,
   uses: [],
   present: '',
+  cost: NO_COST_SAID,
 };
 const but = (over: Partial<Fields>): Fields => ({ ...base, ...over });
 const slots = (over: Partial<Fields['slots']>): Fields => ({ ...base, slots: { ...base.slots, ...over } });

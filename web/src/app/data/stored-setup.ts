@@ -1,4 +1,4 @@
-import { NO_SLOTS, type Setup } from '@ruddy/core/api';
+import { NO_COST_SAID, NO_SLOTS, type Setup } from '@ruddy/core/api';
 import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
 
 /** A setup as the server answers it, for tests: nothing chosen. */
@@ -16,6 +16,7 @@ export const storedSetup: Setup = {
   settings: NO_SETTINGS,
   uses: [],
   present: '',
+  cost: NO_COST_SAID,
   createdAt: '2026-11-01T09:00:00Z',
   savedAt: '2026-11-01T09:00:00Z',
 };

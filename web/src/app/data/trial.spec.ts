@@ -67,6 +67,7 @@ describe('trying a change', () => {
     change: { settings: { lid: 'open' } },
     verdict: 'works',
     usable: null,
+    price: null,
     stops: 0,
     care: 0,
   };

@@ -1,15 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { ReactiveFormsModule, type FormControl } from '@angular/forms';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import type { AttrMeta } from '@ruddy/core/schema';
+import { VALUE_SOURCES, type AttrMeta, type SourceNote } from '@ruddy/core/schema';
+import { day } from '../shared/format';
 import type { FieldValue } from './form-model';
+import { SourceFields } from './source-fields';
 
 /** One attribute: label above, control, unit, help and its error below. */
 @Component({
   selector: 'rb-attr-field',
-  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule],
+  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule, SourceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="field">
@@ -52,12 +54,19 @@ import type { FieldValue } from './form-model';
       <span [id]="key() + '-d'" class="below">
         @if (error(); as why) {
           <span class="wrong">{{ why }}</span>
+        } @else if (asks(); as question) {
+          <span class="asks">{{ question }}</span>
         } @else if (limits()) {
           <span class="hint">{{ limits() }}</span>
         } @else if (meta().help) {
           <span class="hint">{{ meta().help }}</span>
         }
       </span>
+      @if (sourced()) {
+        <rb-source-fields [name]="meta().label" [source]="source()" (changed)="sourceChanged.emit($event)" />
+      } @else if (sourceWords()) {
+        <span class="below hint">{{ sourceWords() }}</span>
+      }
     </div>
   `,
   styles: `
@@ -68,6 +77,10 @@ import type { FieldValue } from './form-model';
     .wrong {
       color: var(--plum);
       font-weight: 600;
+    }
+    .asks {
+      border-left: 4px solid var(--ochre);
+      padding-left: 4px;
     }
     input::placeholder {
       color: var(--ink2);
@@ -82,6 +95,17 @@ export class AttrField {
   readonly options = input<AttrMeta['options']>();
   readonly control = input.required<FormControl<FieldValue>>();
   readonly error = input<string | null>(null);
+  /** A question about the value: odd, but storable. */
+  readonly asks = input<string | null>(null);
+  /** Where the value came from, and whether that can be said here. */
+  readonly source = input<SourceNote | null>(null);
+  readonly sourced = input(false);
+  readonly sourceChanged = output<SourceNote | null>();
+  readonly sourceWords = computed(() => {
+    const s = this.source();
+    if (!s?.from) return '';
+    return [VALUE_SOURCES[s.from], s.on && day(s.on), s.note].filter((w) => w).join(', ');
+  });
   readonly several = computed(() => {
     const value = this.control().value;
     return Array.isArray(value) ? value : null;

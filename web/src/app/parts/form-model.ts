@@ -79,6 +79,13 @@ export function typedNumber(
     : { ok: true, value: { lo: lo.value, hi: hi.value } };
 }
 
+/** Read one field by what is known of its attribute. */
+export function readField(meta: AttrMeta, value: FieldValue): { ok: true; value: unknown } | { ok: false; why: string } {
+  if (meta.input === 'number') return typedNumber(typeof value === 'string' ? value : '');
+  if (Array.isArray(value)) return { ok: true, value: { oneOf: value } };
+  return { ok: true, value: meta.input === 'text' ? (value ?? '') : value };
+}
+
 function valuesOf(
   fields: readonly [string, AttrMeta][],
   group: FieldGroup,
@@ -89,13 +96,10 @@ function valuesOf(
   for (const [key, meta] of fields) {
     // What is not asked is not sent: it becomes "not known".
     if (!isAsked(meta, group.value)) continue;
-    const value = group.controls[key]?.value ?? null;
-    if (meta.input === 'number') {
-      const read = typedNumber(typeof value === 'string' ? value : '');
-      if (read.ok) spec[key] = read.value;
-      else errors.set(`${place}${key}`, `${meta.label}: ${read.why}`);
-    } else if (Array.isArray(value)) spec[key] = { oneOf: value };
-    else if (meta.input !== 'list') spec[key] = meta.input === 'text' ? (value ?? '') : value;
+    if (meta.input === 'list') continue;
+    const read = readField(meta, group.controls[key]?.value ?? null);
+    if (read.ok) spec[key] = read.value;
+    else errors.set(`${place}${key}`, `${meta.label}: ${read.why}`);
   }
   return spec;
 }

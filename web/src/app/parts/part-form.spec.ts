@@ -108,7 +108,33 @@ describe('the form on the page', () => {
     await fixture.whenStable();
     expect(el().querySelector('[role=alert]')).toBeNull();
     el().querySelector('form')?.dispatchEvent(new Event('submit'));
-    expect(saved).toEqual([{ ...cable, lengthMm: 900 }]);
+    expect(saved).toEqual([{ spec: { ...cable, lengthMm: 900 }, sources: {} }]);
+  });
+
+  it('WS-05 asks about an odd value before it stores it; kept as said, it is not asked about again', async () => {
+    const saved: { sources: Record<string, { kept: boolean }> }[] = [];
+    fixture.componentInstance.saved.subscribe((s) => saved.push(s));
+    const submit = async () => {
+      el().querySelector('form')?.dispatchEvent(new Event('submit'));
+      await fixture.whenStable();
+    };
+    const input = [...el().querySelectorAll('label')]
+      .find((l) => l.textContent?.includes('Marked rate'))
+      ?.parentElement?.querySelector('input');
+    input!.value = '2.5';
+    input!.dispatchEvent(new Event('input'));
+    await fixture.whenStable();
+    expect(el().querySelector('.asks')?.textContent).toContain('2.5 GB/s would be 20 Gb/s');
+    await submit();
+    expect(saved).toEqual([]);
+    const keep = [...el().querySelectorAll('button')].find((b) => b.textContent?.includes('It is as said'));
+    keep?.click();
+    expect(saved[0]).toMatchObject({ spec: { markedGbps: 2.5 }, sources: { markedGbps: { kept: true } } });
+    fixture.componentRef.setInput('spec', { ...cable, markedGbps: 2.5 });
+    fixture.componentRef.setInput('sources', saved[0]?.sources);
+    await fixture.whenStable();
+    await submit();
+    expect(saved).toHaveLength(2);
   });
 
   it('shows a refusal of the server beside its field', async () => {

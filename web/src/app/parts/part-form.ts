@@ -14,11 +14,35 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import { isAsked, optionsOf, type AnySpec, type AttrMeta, type PartKind } from '@ruddy/core/schema';
+import { partQuestions } from '@ruddy/core/plausible';
+import {
+  groupsOf,
+  isAsked,
+  optionsOf,
+  type AnySpec,
+  type AttrMeta,
+  type HostSpec,
+  type PartKind,
+  type SourceMap,
+  type SourceNote,
+} from '@ruddy/core/schema';
+import { questionText } from '@ruddy/core/texts';
 import { AttrField } from './attr-field';
 import { dropRuledOut, formOf, newSocket, readForm, type Errors, type FieldGroup, type PartFormModel } from './form-model';
 
 let forms = 0;
+
+/** A part as its form gives it: its values, and where they came from. */
+export interface FormPart {
+  spec: AnySpec;
+  sources: SourceMap;
+}
+
+const at = (spec: unknown, place: string): unknown =>
+  place.split('/').reduce<unknown>((v, key) => {
+    if (Array.isArray(v)) return v.find((x: { key?: string }) => x.key === key) as unknown;
+    return (v as Record<string, unknown> | undefined)?.[key];
+  }, spec);
 
 /** The form of any part, made from its schema: labels, units, limits, help and "not sure" come from there. */
 @Component({
@@ -36,15 +60,45 @@ export class PartForm {
   readonly action = input('Save');
   /** Refusals of the server, by place, shown beside the field. */
   readonly refused = input<Errors>(new Map());
-  readonly saved = output<AnySpec>();
+  readonly sources = input<SourceMap>({});
+  readonly saved = output<FormPart>();
   readonly touched = output();
 
+  /** What a part is called needs no source. */
+  readonly named = ['maker', 'model', 'variant'];
   readonly id = `pf${++forms}`;
   readonly model = signal<PartFormModel | null>(null);
   readonly errors = signal<Errors>(new Map());
   readonly tried = signal(false);
   /** Counts edits: which fields are asked hangs on what others hold. */
   readonly edits = signal(0);
+  readonly notes = signal<SourceMap>({});
+  readonly sourced = signal(false);
+  /** What is odd about the values as they stand, by place; what was asked before and kept is not asked again. */
+  readonly questions = computed(() => {
+    this.edits();
+    const spec = this.read()?.spec;
+    if (!spec) return new Map<string, string>();
+    const open = partQuestions(this.kind(), spec).filter((q) => !this.#keptAsSaid(q.path, spec));
+    return new Map(open.map((q) => [q.path, questionText(q)]));
+  });
+  /** Asked on storing: the person says that the values are as said, or mends them. */
+  readonly asking = signal(false);
+  readonly groups = computed(() => {
+    const m = this.model();
+    if (!m) return [];
+    const by = new Map(m.fields);
+    return groupsOf(
+      m.kind,
+      m.fields.map(([k]) => k),
+    ).map((g) => ({
+      title: g.title,
+      fields: g.keys.flatMap((k): [string, AttrMeta][] => {
+        const meta = by.get(k);
+        return meta ? [[k, meta]] : [];
+      }),
+    }));
+  });
   readonly all = computed(() => new Map([...this.refused(), ...this.errors()]));
   readonly first = computed(() => [...this.all().values()][0] ?? null);
 
@@ -57,6 +111,9 @@ export class PartForm {
         this.model.set(model);
         this.errors.set(new Map());
         this.tried.set(false);
+        this.asking.set(false);
+        this.notes.set(this.sources());
+        this.sourced.set(Object.values(this.sources()).some((s) => s.from !== null));
         model.group.valueChanges.subscribe(() => this.#edited());
         model.sockets.valueChanges.subscribe(() => this.#edited());
       });
@@ -67,6 +124,12 @@ export class PartForm {
   read(): { spec: AnySpec | null; errors: Errors } | null {
     const m = this.model();
     return m && readForm(m);
+  }
+
+  /** The part as the form holds it, when every rule holds. */
+  current(): FormPart | null {
+    const spec = this.read()?.spec;
+    return spec ? { spec, sources: this.notes() } : null;
   }
 
   asked(meta: AttrMeta, group: FieldGroup): boolean {
@@ -102,12 +165,53 @@ export class PartForm {
     const { spec, errors } = readForm(m);
     this.tried.set(true);
     this.errors.set(errors);
-    if (spec) this.saved.emit(spec);
+    if (spec && this.questions().size > 0) this.asking.set(true);
+    else if (spec) this.#emit(spec);
     // The errors must be on the page before the first of them can be focused.
     else afterNextRender(() => this.#focusFirst(), { injector: this.#injector });
   }
 
+  /** Keep the odd values as they were said; they are not asked about again until they change. */
+  keepAsSaid(): void {
+    const spec = this.read()?.spec;
+    if (!spec) return;
+    const none: SourceNote = { from: null, on: '', note: '', kept: true };
+    const asked = [...this.questions().keys()].map((path) => [path, { ...none, ...this.notes()[path], kept: true }] as const);
+    this.notes.update((n) => ({ ...n, ...Object.fromEntries(asked) }));
+    this.asking.set(false);
+    this.#emit(spec);
+  }
+
+  note(place: string, source: SourceNote | null): void {
+    this.touched.emit();
+    this.notes.update((n) => {
+      const { [place]: _old, ...rest } = n;
+      void _old;
+      return source ? { ...rest, [place]: source } : rest;
+    });
+  }
+
+  groupAsked(fields: readonly [string, AttrMeta][], group: FieldGroup): boolean {
+    return fields.some(([, meta]) => this.asked(meta, group));
+  }
+
+  #keptAsSaid(path: string, spec: AnySpec): boolean {
+    return this.notes()[path]?.kept === true && JSON.stringify(at(spec, path)) === JSON.stringify(at(this.spec(), path));
+  }
+
+  /** Hand on the part; notes about sockets that are gone, and "kept as said" of values that changed, go. */
+  #emit(spec: AnySpec): void {
+    const keys = new Set((spec as Partial<HostSpec>).sockets?.map((s) => s.key));
+    const asked = new Set(partQuestions(this.kind(), spec).map((q) => q.path));
+    const notes = Object.entries(this.notes())
+      .filter(([place]) => !place.startsWith('sockets/') || keys.has(place.split('/')[1] ?? ''))
+      .map(([place, n]) => [place, { ...n, kept: n.kept && asked.has(place) }] as const)
+      .filter(([, n]) => n.from !== null || n.kept);
+    this.saved.emit({ spec, sources: Object.fromEntries(notes) });
+  }
+
   #edited(): void {
+    this.asking.set(false);
     this.touched.emit();
     const m = this.model();
     if (m) {

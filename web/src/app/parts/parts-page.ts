@@ -1,24 +1,27 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatCheckboxModule } from '@angular/material/checkbox';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { Part, PartBody, PartPatch } from '@ruddy/core/api';
-import { PART_KINDS, type AnySpec, type PartKind } from '@ruddy/core/schema';
+import type { AnySpec, PartKind, SourceMap } from '@ruddy/core/schema';
 import { ApiProblem } from '../data/api';
-import { PagedList } from '../data/paged-list';
-import { PartsData, type PartFilter } from '../data/parts';
+import { PartsData } from '../data/parts';
 import { partName } from '@ruddy/core/setup';
 import { Keys } from '../shell/keys';
 import { counted, orEmpty } from '../shared/format';
 import type { Errors } from './form-model';
-import { facts, KIND_WORDS } from './part-facts';
-import { PartForm } from './part-form';
+import { KIND_WORDS } from './part-facts';
+import { PartForm, type FormPart } from './part-form';
+import { PartList, type ListQuery } from './part-list';
+import { PartsNav } from './parts-nav';
+import { PastPanel } from './past-panel';
+import { PiecesPanel } from './pieces-panel';
+import { PricesPanel } from './prices-panel';
 import { TouchedSetups } from './touched-setups';
 
 /** The catalogue: kinds, list, editor. */
 @Component({
-  imports: [PartForm, TouchedSetups, RouterLink, MatButtonModule, MatCheckboxModule],
+  imports: [PartForm, PartList, PartsNav, PiecesPanel, PricesPanel, PastPanel, TouchedSetups, RouterLink, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './parts-page.html',
   styleUrl: './parts-page.scss',
@@ -36,13 +39,24 @@ export class PartsPage {
   readonly q = input('', { transform: orEmpty });
   readonly retired = input('', { transform: orEmpty });
 
-  readonly kinds = PART_KINDS;
+  readonly where = input('', { transform: orEmpty });
+  readonly owned = input('', { transform: orEmpty });
+  /** Which side of the part is open: its values, pieces, prices or past. */
+  readonly show = input('', { transform: orEmpty });
+
   readonly words = KIND_WORDS;
   readonly name = partName;
-  readonly facts = facts;
-  readonly list = new PagedList<Part, PartFilter>((f) => this.#data.list(f));
+  readonly none: SourceMap = {};
+  readonly list = viewChild(PartList);
+  readonly form = viewChild(PartForm);
+  readonly query = computed<ListQuery>(() => ({
+    q: this.q(),
+    where: this.where(),
+    owned: this.owned() === '1',
+    retired: this.retired() === '1',
+  }));
+  readonly face = computed(() => this.faces().find(([f]) => f === this.show())?.[0] ?? 'values');
   readonly openProblem = signal<string | null>(null);
-  readonly problem = computed(() => this.openProblem() ?? this.list.problem());
   readonly part = signal<Part | null>(null);
   readonly draft = signal<Partial<AnySpec>>({});
   readonly refused = signal<Errors>(new Map());
@@ -50,35 +64,54 @@ export class PartsPage {
   readonly stale = signal<Part | null>(null);
   readonly isNew = computed(() => this.id() === 'new');
   readonly headline = computed(() => {
-    const list = this.list.rows();
-    if (!list) return 'Reading the catalogue …';
+    const list = this.list();
+    if (!list?.rows()) return 'Reading the catalogue …';
     const word = KIND_WORDS[this.kind()];
-    const more = this.list.next() ? ' or more' : '';
-    const found = this.q() ? ` called "${this.q()}"` : '';
-    return list.length === 0 && !this.q()
+    const { q, where, owned } = this.query();
+    const found = (q ? ` called "${q}"` : '') + (where ? ' of that kind' : '') + (owned ? ' with a piece here' : '');
+    return list.total() === 0 && found === ''
       ? `0 ${word.many} in the catalogue yet. Add the first one.`
-      : `${counted(list.length, word.one, word.many)}${more}${found} in the catalogue.`;
+      : `${counted(list.total(), word.one, word.many)}${found} in the catalogue.`;
+  });
+  readonly faces = computed<[string, string][]>(() => {
+    const p = this.part();
+    const thing = p && !['system', 'release', 'requirement'].includes(p.kind);
+    return [
+      ['values', 'Values'],
+      ...(thing
+        ? ([
+            ['pieces', `Pieces ${p.pieces}`],
+            ['prices', 'Prices'],
+          ] as [string, string][])
+        : []),
+      ['past', `Past ${p?.rev ?? ''}`.trim()],
+    ];
   });
 
   constructor() {
     inject(Keys).bind([{ key: 'n', what: 'New part of this kind', run: () => this.create() }]);
-    effect(() => this.list.load({ kind: this.kind(), q: this.q(), retired: this.retired() === '1', limit: 100 }));
     effect(() => {
       const id = this.id();
       untracked(() => this.#open(id));
     });
   }
 
-  filter(q: string): void {
-    void this.#router.navigate([], { queryParams: { q: q.trim() || null }, queryParamsHandling: 'merge', replaceUrl: true });
+  narrow(query: Record<string, string | null>): void {
+    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
   }
 
-  showRetired(on: boolean): void {
-    void this.#router.navigate([], { queryParams: { retired: on ? '1' : null }, queryParamsHandling: 'merge', replaceUrl: true });
+  /** The list, and the part that is open, anew. */
+  reload(): void {
+    this.list()?.reload();
+    const p = this.part();
+    if (p)
+      this.#data
+        .one(p.id)
+        .subscribe({ next: (now) => this.part.set(now), error: (e: ApiProblem) => this.openProblem.set(e.message) });
   }
 
   create(): void {
-    void this.#router.navigate(['/parts', this.kind(), 'new'], { queryParamsHandling: 'preserve' });
+    void this.#router.navigate(['/parts', this.kind(), 'new'], { queryParams: { show: null }, queryParamsHandling: 'merge' });
   }
 
   /** A copy in the form, not stored until saved; its variant says that it is one. */
@@ -90,15 +123,15 @@ export class PartsPage {
     void this.#router.navigate(['/parts', p.kind, 'new']);
   }
 
-  save(spec: AnySpec): void {
+  save({ spec, sources }: FormPart): void {
     const p = this.part();
     this.refused.set(new Map());
     this.said.set(null);
-    if (p) this.#patch(p, { spec: spec as unknown as Record<string, unknown> });
+    if (p) this.#patch(p, { spec: spec as unknown as Record<string, unknown>, sources });
     else
-      this.#data.create({ id: v7(), kind: this.kind(), spec } as PartBody).subscribe({
+      this.#data.create({ id: v7(), kind: this.kind(), spec, sources } as PartBody).subscribe({
         next: (made) => {
-          this.list.load();
+          this.list()?.reload();
           this.#sayNext = 'Stored.';
           void this.#router.navigate(['/parts', made.kind, made.id]);
         },
@@ -116,16 +149,22 @@ export class PartsPage {
     const stored = this.stale();
     if (stored) this.#show(stored);
   }
-  overwrite(spec: AnySpec | null | undefined): void {
+  overwrite(mine: FormPart | null | undefined): void {
     const stored = this.stale();
-    if (stored && spec) this.#patch(stored, { spec: spec as unknown as Record<string, unknown> });
+    if (stored && mine) this.#patch(stored, { spec: mine.spec as unknown as Record<string, unknown>, sources: mine.sources });
+  }
+
+  /** Put values of before over those of now, as a new revision. */
+  restore(past: Pick<FormPart, 'spec' | 'sources'>): void {
+    const p = this.part();
+    if (p) this.#patch(p, { spec: past.spec as unknown as Record<string, unknown>, sources: past.sources });
   }
 
   #patch(p: Part, patch: PartPatch): void {
     this.#data.patch(p.id, patch, p.rev).subscribe({
       next: (now) => {
         this.#show(now);
-        this.list.load();
+        this.list()?.reload();
         this.said.set(
           patch.retired === undefined
             ? 'Stored.'

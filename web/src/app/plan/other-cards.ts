@@ -3,9 +3,10 @@ import { MatButtonModule } from '@angular/material/button';
 import equal from 'fast-deep-equal';
 import { forkJoin } from 'rxjs';
 import type { Part } from '@ruddy/core/api';
+import { pairQuestions } from '@ruddy/core/plausible';
 import { swapSteps, type Finding } from '@ruddy/core/plan';
 import { partName } from '@ruddy/core/setup';
-import { rate, sentence, swapWords } from '@ruddy/core/texts';
+import { questionText, rate, sentence, swapWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData, type Judgement } from '../data/setups';
@@ -43,6 +44,9 @@ export class OtherCards {
   readonly rate = rate;
   readonly rows = computed(() => {
     const now = this.editor.judgement();
+    // The names stand once the cards are judged; a card that is still read is no namesake.
+    const names = this.spares().map((_, i) => partName(this.judged()[i]?.chain.card) || `another ${i}`);
+    const asked = pairQuestions(partName(now?.chain.card) || null, names);
     return this.spares().map((s, i) => {
       const j = this.judged()[i];
       const card = j?.chain.card ?? null;
@@ -52,6 +56,7 @@ export class OtherCards {
         i,
         name: card ? partName(card) : 'reading …',
         verdict: j?.evaluation.predicted.verdict.state ?? null,
+        asks: asked.filter((q) => q.path === `spares/${i}`).map(questionText),
         against: against.map((f) => sentence(f).what),
         steps: j && card && now ? swapSteps(now.chain, card, j.evaluation).map(swapWords) : [],
       };

@@ -6,7 +6,7 @@ import type { Part, PartBody } from '@ruddy/core/api';
 import type { AnySpec, PartKind } from '@ruddy/core/schema';
 import type { ApiProblem } from '../data/api';
 import { PartsData } from '../data/parts';
-import { PartForm } from '../parts/part-form';
+import { PartForm, type FormPart } from '../parts/part-form';
 import { KIND_WORDS } from '../parts/part-facts';
 import type { Errors } from '../parts/form-model';
 
@@ -41,8 +41,8 @@ export class PartDialog {
   readonly word = KIND_WORDS[this.data.kind].one;
   readonly refused = signal<Errors>(new Map());
 
-  save(spec: AnySpec): void {
-    this.#parts.create({ id: v7(), kind: this.data.kind, spec } as PartBody).subscribe({
+  save({ spec, sources }: FormPart): void {
+    this.#parts.create({ id: v7(), kind: this.data.kind, spec, sources } as PartBody).subscribe({
       next: (part) => this.#ref.close(part),
       error: (e: ApiProblem) =>
         this.refused.set(

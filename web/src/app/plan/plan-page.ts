@@ -3,6 +3,7 @@ import { RouterLink } from '@angular/router';
 import { headline, rate, whole } from '@ruddy/core/texts';
 import { successes, failures } from '@ruddy/core/log';
 import { endsInSlot } from '@ruddy/core/schema';
+import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
 import { Trial } from '../data/trial';
 import { TermWord } from '../glossary/term';
@@ -18,6 +19,8 @@ import { ToDo } from './to-do';
 import { TrialBar } from './trial-bar';
 import { AroundPanel } from './around-panel';
 import { Budgets } from './budgets';
+import { CostPanel } from './cost-panel';
+import { costWords } from './cost-words';
 import { DockedPanel } from './docked-panel';
 import { FitDrawing } from './fit-drawing';
 import { LoadsPanel } from './loads-panel';
@@ -40,6 +43,7 @@ import { PortRoles } from './port-roles';
     RoutesTable,
     PreFlightList,
     OtherCards,
+    CostPanel,
     PortRoles,
     CheckTable,
     RouterLink,
@@ -52,6 +56,7 @@ import { PortRoles } from './port-roles';
 export class PlanPage {
   readonly editor = inject(SetupEditor);
   readonly trial = inject(Trial);
+  readonly #cost = inject(PlanCost);
   readonly part = input<string>();
   readonly open = input<string>();
   readonly panel = viewChild(PartsPanel);
@@ -84,6 +89,15 @@ export class PlanPage {
     if (!t || t.n === 0) return 'Nothing logged for exactly this chain.';
     if (t.n === 1) return `One entry only: it ${successes(t) === 1 ? 'worked' : 'failed'}. It counts, but it proves little.`;
     return `${successes(t)} of ${t.n} worked, ${failures(t)} failed; newest ${t.newest ? day(t.newest) : ''}.`;
+  });
+
+  readonly costLine = computed(() => {
+    const c = this.#cost.cost();
+    return c ? `${costWords(c)}.` : 'Reading the prices …';
+  });
+  readonly costWas = computed(() => {
+    const c = this.#cost.before();
+    return c ? `Before: ${costWords(c)}.` : null;
   });
 
   constructor() {

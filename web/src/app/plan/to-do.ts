@@ -11,6 +11,7 @@ import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
 import { Trial } from '../data/trial';
 import { counted } from '../shared/format';
+import { fixPriceWords } from './cost-words';
 
 interface Told {
   finding: Finding;
@@ -56,6 +57,7 @@ export class ToDo {
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly trial = inject(Trial);
+  readonly priceWords = fixPriceWords;
   readonly evaluation = input.required<Evaluation | null>();
   readonly chain = input.required<Chain | null>();
   /** While a change is tried: what it leads to. */

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -10,6 +11,7 @@ import { OUTCOMES, type Outcome } from '@ruddy/core/log';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { ServerClock } from '../shared/server-clock';
+import { WordAsks } from '../shared/word-asks';
 
 export const OUTCOME_WORDS: Record<Outcome, string> = {
   works: 'Works',
@@ -29,7 +31,7 @@ const VERSION_KEYS = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS
 /** Log what happened: result, day, versions, what was seen and tried, and how it is known. */
 @Component({
   selector: 'rb-outcome-form',
-  imports: [ReactiveFormsModule, MatButtonModule, MatFormFieldModule, MatInputModule, MatSelectModule],
+  imports: [ReactiveFormsModule, MatButtonModule, MatFormFieldModule, MatInputModule, MatSelectModule, WordAsks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './outcome-form.html',
   styleUrl: './outcome-form.scss',
@@ -67,6 +69,8 @@ export class OutcomeForm {
     note: new FormControl('', { nonNullable: true }),
     versions: new FormGroup(Object.fromEntries(VERSION_KEYS.map((k) => [k, new FormControl('', { nonNullable: true })]))),
   });
+
+  readonly noteWords = toSignal(this.form.controls.note.valueChanges, { initialValue: '' });
 
   constructor() {
     effect(() => {

@@ -10,6 +10,7 @@ import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
 import { counted, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
+import { WordAsks } from '../shared/word-asks';
 import { OUTCOME_WORDS, OutcomeForm, type Correction } from './outcome-form';
 import { versionWords } from './version-words';
 
@@ -88,7 +89,7 @@ function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
 
 /** Record: what happened with this setup, and the place to log the next thing. */
 @Component({
-  imports: [OutcomeForm, MatButtonModule],
+  imports: [OutcomeForm, MatButtonModule, WordAsks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record-page.html',
   styleUrl: './record-page.scss',
@@ -102,6 +103,7 @@ export class RecordPage {
   readonly filters = Object.entries(FILTERS);
   readonly events = signal<SetupEvent[] | null>(null);
   readonly problem = signal<string | null>(null);
+  readonly noteWords = signal('');
   readonly noteProblem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly correcting = signal<Correction | null>(null);
@@ -161,6 +163,7 @@ export class RecordPage {
     this.#data.addNote(id, { id: v7(), text, happenedOn: this.#clock.today() }).subscribe({
       next: (r) => {
         box.value = '';
+        this.noteWords.set('');
         this.noteProblem.set(null);
         this.events.set(r.items);
       },

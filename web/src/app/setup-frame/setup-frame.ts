@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { ActivatedRoute, NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map, startWith } from 'rxjs';
@@ -23,9 +24,11 @@ import { stripModel, type StripModel } from '../bridge-strip/strip-model';
 import { pinchMoved } from '../bridge-strip/strip-text';
 import type { ApiProblem } from '../data/api';
 import { LinkReadings } from '../data/link-readings';
+import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
 import { SetupsData } from '../data/setups';
+import { Tray } from '../data/tray';
 import { Trial } from '../data/trial';
 import { Keys } from '../shell/keys';
 import { clock, day } from '../shared/format';
@@ -37,7 +40,7 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor, LinkReadings, Trial],
+  providers: [SetupEditor, LinkReadings, Trial, PlanCost],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -50,6 +53,8 @@ export class SetupFrame {
   readonly editor = inject(SetupEditor);
   readonly trial = inject(Trial);
   readonly #readings = inject(LinkReadings);
+  readonly tray = inject(Tray);
+  readonly #dialog = inject(MatDialog);
   readonly id = input.required<string>();
 
   readonly states = SETUP_STATES;
@@ -66,8 +71,8 @@ export class SetupFrame {
     ),
     { initialValue: this.#router.url },
   );
-  /** Full on Plan, slim on Record, unless the person chose. */
-  readonly slim = computed(() => (this.chosenStrip() ?? (this.url().includes('/record') ? 'slim' : 'full')) === 'slim');
+  /** Full on Plan, slim on Record and on the sheet, unless the person chose. */
+  readonly slim = computed(() => (this.chosenStrip() ?? (/\/(record|sheet)/.test(this.url()) ? 'slim' : 'full')) === 'slim');
   readonly model = computed(() => {
     const [j, f] = [this.trial.shown(), this.editor.fields()];
     if (!j || !f) return null;
@@ -126,6 +131,7 @@ export class SetupFrame {
     });
     inject(Keys).bind([
       { key: '\\', what: 'Strip full or slim', run: () => this.switchStrip() },
+      { key: 'x', what: 'Put this plan in the tray, or take it out', run: () => this.aside() },
       { key: 'Ctrl+Z', what: 'Undo', run: () => this.editor.undo() },
       { key: 'Ctrl+Shift+Z', what: 'Redo', run: () => this.editor.redo() },
     ]);
@@ -144,6 +150,21 @@ export class SetupFrame {
 
   setState(state: string): void {
     this.editor.change({ state: state as SetupState });
+  }
+
+  /** Put the plan in the tray to compare it, or take it out. */
+  aside(): void {
+    const name = this.editor.fields()?.name;
+    if (name !== undefined) this.tray.toggle({ id: this.id(), name });
+  }
+
+  /** What would leave and what stays, then a file. */
+  share(): void {
+    this.editor.flush();
+    const name = this.editor.fields()?.name ?? '';
+    void import('./share-dialog').then((m) =>
+      this.#dialog.open(m.ShareDialog, { data: { id: this.id(), name }, width: '520px' }),
+    );
   }
 
   switchStrip(): void {

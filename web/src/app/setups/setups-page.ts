@@ -7,7 +7,9 @@ import { SETUP_STATES, type SetupRow, type SetupState, type Summary } from '@rud
 import { rate } from '@ruddy/core/texts';
 import { MiniStrip } from '../bridge-strip/mini-strip';
 import type { ApiProblem } from '../data/api';
+import { BundleFile } from '../data/bundle-file';
 import { PagedList } from '../data/paged-list';
+import { MOST_ASIDE } from '../data/tray';
 import { SetupsData, type SetupFilter } from '../data/setups';
 import { Keys } from '../shell/keys';
 import { counted, day, orEmpty } from '../shared/format';
@@ -26,6 +28,7 @@ const DOORS_SHRINK_AT = 3;
 export class SetupsPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
+  readonly #files = inject(BundleFile);
 
   readonly q = input('', { transform: orEmpty });
   readonly state = input('', { transform: orEmpty });
@@ -36,7 +39,10 @@ export class SetupsPage {
   readonly summary = signal<Summary | null>(null);
   readonly failed = signal<string | null>(null);
   readonly problem = computed(() => this.failed() ?? this.list.problem());
+  readonly said = signal<string | null>(null);
   readonly chosen = signal<ReadonlySet<string>>(new Set());
+  readonly chosenIds = computed(() => [...this.chosen()].join());
+  readonly most = MOST_ASIDE;
   readonly rate = rate;
   readonly day = day;
   readonly outcome = OUTCOME;
@@ -68,6 +74,21 @@ export class SetupsPage {
       this.list.load({ q: this.q(), retired: this.retired() === '1', ...(state && { state }) });
     });
     this.#summarise();
+  }
+
+  /** A plan somebody shared: its parts and itself come in, all or nothing. */
+  async openShare(box: HTMLInputElement): Promise<void> {
+    const file = box.files?.[0];
+    box.value = '';
+    if (!file) return;
+    this.failed.set(null);
+    this.said.set(null);
+    const read = await this.#files.load(file);
+    if (!read.ok) this.failed.set(read.why);
+    else {
+      this.said.set(read.words);
+      this.#again();
+    }
   }
 
   filter(query: Record<string, string | null>): void {

@@ -17,6 +17,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
   w: { what: 'Workshop', path: '/workshop/rules' },
+  v: { what: 'Compare', path: '/compare/plans' },
 };
 
 /** Pages of a setup by their letter. */

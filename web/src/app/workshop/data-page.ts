@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { DemoReport, LoadReport } from '@ruddy/core/api';
+import type { DemoReport } from '@ruddy/core/api';
 import type { ApiProblem } from '../data/api';
+import { BundleFile } from '../data/bundle-file';
 import { WorkshopData } from '../data/workshop';
+import { download } from '../shared/download';
 import { counted } from '../shared/format';
 import { WorkshopNav } from './workshop-nav';
 
@@ -15,6 +17,7 @@ import { WorkshopNav } from './workshop-nav';
 })
 export class DataPage {
   readonly #data = inject(WorkshopData);
+  readonly #files = inject(BundleFile);
   readonly demo = signal<DemoReport | null>(null);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
@@ -53,12 +56,7 @@ export class DataPage {
   save(): void {
     this.#data.exportAll().subscribe({
       next: (bundle) => {
-        const url = URL.createObjectURL(new Blob([JSON.stringify(bundle, null, 1)], { type: 'application/json' }));
-        const a = document.createElement('a');
-        a.href = url;
-        a.download = 'ruddy-bridge.json';
-        a.click();
-        URL.revokeObjectURL(url);
+        download('ruddy-bridge.json', 'application/json', JSON.stringify(bundle, null, 1));
         this.said.set(
           `Saved ${counted(bundle.parts.length, 'part')}, ${counted(bundle.setups.length, 'setup')} and ${counted(bundle.outcomes.length, 'outcome')}.`,
         );
@@ -73,22 +71,15 @@ export class DataPage {
     if (!file) return;
     this.problem.set(null);
     this.said.set(null);
-    let bundle: unknown;
-    try {
-      bundle = JSON.parse(await file.text());
-    } catch (error) {
-      this.#failed(`Nothing stored: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).`);
+    this.working.set(true);
+    const read = await this.#files.load(file);
+    if (!read.ok) {
+      this.#failed(read.why);
       return;
     }
-    this.working.set(true);
-    this.#data.load(bundle).subscribe({
-      next: (r) => {
-        this.working.set(false);
-        this.said.set(`From ${file.name}: ${fates(r)}.`);
-        this.#look();
-      },
-      error: (e: ApiProblem) => this.#failed(`Nothing stored from ${file.name}. ${e.message}`),
-    });
+    this.working.set(false);
+    this.said.set(read.words);
+    this.#look();
   }
 
   #failed(why: string): void {
@@ -100,16 +91,4 @@ export class DataPage {
   #look(): void {
     this.#data.demo().subscribe({ next: (d) => this.demo.set(d), error: (e: ApiProblem) => this.#failed(e.message) });
   }
-}
-
-function fates(r: LoadReport): string {
-  const words = (fate: Record<string, number>) => Object.entries(fate).map(([kind, n]) => `${n} ${kind}`);
-  const stored = words(r.stored);
-  const same = words(r.same);
-  return [
-    stored.length > 0 ? `stored ${stored.join(', ')}` : 'nothing new',
-    same.length > 0 ? `already here ${same.join(', ')}` : '',
-  ]
-    .filter((s) => s !== '')
-    .join('; ');
 }

@@ -1,0 +1,5 @@
+export * from './money';
+export * from './types';
+export * from './offers';
+export * from './forgotten';
+export * from './cost';

@@ -1,0 +1,4 @@
+export * from './cells';
+export * from './columns';
+export * from './rows';
+export * from './template';

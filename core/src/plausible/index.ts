@@ -1,0 +1,4 @@
+export * from './types';
+export * from './parts';
+export * from './words';
+export * from './prices';

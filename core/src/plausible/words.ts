@@ -1,0 +1,38 @@
+import type { Question } from './types';
+
+const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`;
+/** "22 of 26 Gb/s, 92 %", "5 of 6 (44 %)". */
+const OF = new RegExp(String.raw`${NUMBER}\s*(?:of|out of|/)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`, 'gi');
+/** "from 100 to 85 fps, 20 % less", "100 -> 85: -20 %". */
+const FROM_TO = new RegExp(String.raw`${NUMBER}\s*(?:to|->|down to|up to)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`, 'gi');
+const value = (text: string | undefined) => Number((text ?? '').replace(',', '.'));
+const whole = (x: number) => Math.round(x * 10) / 10;
+
+/**
+ * Percentages in somebody's words that do not match the figures beside them. Both readings of "from a to b" are tried: the share that
+ * is left and the share that went; one point of rounding is allowed. The words are never changed.
+ */
+export function shareQuestions(text: string, path: string): Question[] {
+  const found: Question[] = [];
+  const ask = (said: number, is: number[], a: number, b: number) => {
+    if (b === 0 || is.some((x) => Math.abs(Math.abs(x) - said) <= 1)) return;
+    found.push({ path, code: 'share-off', params: { said, a, b, would: whole(Math.abs(is[0] ?? 0)) } });
+  };
+  for (const m of text.matchAll(OF)) {
+    const [a, b, p] = [value(m[1]), value(m[2]), value(m[3])];
+    ask(p, [(a / b) * 100, 100 - (a / b) * 100], a, b);
+  }
+  for (const m of text.matchAll(FROM_TO)) {
+    const [a, b, p] = [value(m[1]), value(m[2]), value(m[3])];
+    if (a > 0) ask(p, [((b - a) / a) * 100, (b / a) * 100, b > 0 ? ((a - b) / b) * 100 : NaN], a, b);
+  }
+  return found;
+}
+
+/** A rate with its unit in somebody's words that no link of this kind can have: "40 GB/s", "3 GB/s cable". Asks whether bits were meant. */
+export function rateQuestions(text: string, path: string): Question[] {
+  return [...text.matchAll(/(\d+(?:[.,]\d+)?)\s*GB\/s/g)]
+    .map((m) => value(m[1]))
+    .filter((v) => [5, 10, 20, 40, 80, 120].includes(v))
+    .map((v) => ({ path, code: 'bits-for-bytes' as const, params: { said: v, would: v * 8 } }));
+}

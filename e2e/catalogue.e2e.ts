@@ -1,0 +1,238 @@
+import { describe, expect, it } from 'vitest';
+import type { ItemEntry, Part, PriceEntry, Setup } from '@ruddy/core/api';
+import { giver } from './give';
+import { world } from './harness';
+
+const w = world();
+const give = giver(w);
+
+const one = async (kind: string, q: string) =>
+  (await w.api<{ items: Part[] }>(`/parts?kind=${kind}&q=${encodeURIComponent(q)}`)).items[0]!;
+const setup = async (q: string) => (await w.api<{ items: Setup[] }>(`/setups?q=${encodeURIComponent(q)}&retired=true`)).items[0]!;
+
+describe('PA-01 the list', () => {
+  it('is narrowed by a word, shows the columns chosen, and keeps both', async () => {
+    await w.open('/parts/cable');
+    await w.sees('14 cables in the catalogue.');
+    await w.page.select('select[aria-label="Only those with"]', 'connector:oculink-4i');
+    await w.sees(/[1-9] cables of that kind in the catalogue\./);
+    await w.click(/^Columns 5 of/);
+    await w.click('Length, mm', 'checkbox');
+    await w.sees(/Columns 6 of/);
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees(/of that kind in the catalogue\./);
+    expect(await w.page.$$eval('[role=columnheader]', (l) => l.map((x) => x.textContent?.trim()))).toContain('Length, mm');
+  });
+
+  it('several are changed at once, with where the value came from; a wrong value changes none', async () => {
+    await w.open('/parts/cable?q=K-0');
+    await w.click('Choose Withyline K-02', 'checkbox');
+    await w.click('Choose Withyline K-05', 'checkbox');
+    await w.sees('2 chosen:');
+    await w.click('Change them');
+    await w.page.select('#bulk-attr', 'markedW');
+    await w.fill('Marked watts, W', '1000');
+    await w.click('Store for 2 cables');
+    await w.sees('Nothing stored. Withyline K-0');
+    await w.fill('Marked watts, W', '140');
+    await w.page.select('select[aria-label="Source of the new value"]', 'label');
+    await w.click('Store for 2 cables');
+    await w.sees('Marked watts stored for 2 cables.');
+    const k05 = await one('cable', 'K-05');
+    expect([k05.spec, k05.sources['markedW']?.from]).toMatchObject([{ markedW: 140 }, 'label']);
+  });
+
+  it('the past of a part says what changed, and old values go back', async () => {
+    const k05 = await one('cable', 'K-05');
+    await w.open(`/parts/cable/${k05.id}?show=past`);
+    await w.sees('Marked watts 100 W 140 W');
+    await w.click(/^Put these values back/);
+    await w.sees('Stored.');
+    await w.sees('Revision 3');
+    expect((await one('cable', 'K-05')).spec).toMatchObject({ markedW: 100 });
+  });
+});
+
+describe('PA-01 PA-03 pieces and the register', () => {
+  it('a piece is written down with what was seen on it, stands in the register, and after a reload', async () => {
+    const k80 = await one('cable', 'K-80');
+    await w.open(`/parts/cable/${k80.id}?show=pieces`);
+    await w.sees('No piece of it is written down.');
+    await w.click('Add a piece');
+    await w.click('Store the piece');
+    await w.sees('Nothing stored. Label:');
+    await w.fill('Label', 'K-80 blue');
+    await w.fill('What packing or plug claims, word for word', '80 Gbps, 240 W');
+    await w.click('Store the piece');
+    await w.sees('Claims: "80 Gbps, 240 W"');
+    await w.click('Note something seen on K-80 blue');
+    await w.fill('Rate, Gb/s', '52,4');
+    await w.fill('Where and how', '52 of 80 Gb/s, 80 %');
+    await w.sees('52 and 80 make 65 %, not 80 %. Of what is the percentage?');
+    await w.click('Store it');
+    await w.sees('Best rate read: 52.4 Gb/s');
+    await w.open('/parts/register?q=blue');
+    await w.sees(/K-80 blue Withyline K-80 .*80 Gbps, 240 W 80 240 1000 .*52\.4/);
+    const pieces = await w.api<{ items: ItemEntry[] }>(`/parts/${k80.id}/items`);
+    expect(pieces.items[0]?.facts[0]?.words).toBe('52 of 80 Gb/s, 80 %');
+  });
+});
+
+describe('PA-07 prices over time', () => {
+  it('a price is stored, drawn and listed; figures that do not agree are asked about', async () => {
+    const c10 = await one('card', 'C-10');
+    await w.open(`/parts/card/${c10.id}?show=prices`);
+    await w.sees('5 Nov 2026 Offered for, new €239.00');
+    await w.fill('Price', '1.200');
+    await w.click('Store the price');
+    await w.sees('Nothing stored. Price: "1.200" could mean two numbers');
+    await w.fill('Price', '200');
+    await w.fill('Before discount', '239');
+    await w.fill('Discount, %', '10');
+    await w.sees('The price is 16.3 % below the list price, not 10 %.');
+    await w.fill('Where', 'member sale');
+    await w.click('Store the price');
+    await w.sees('€200.00 member sale');
+    expect(await w.page.$$eval('rb-price-chart svg circle', (l) => l.length)).toBe(2);
+    const kept = await w.api<{ items: PriceEntry[] }>(`/parts/${c10.id}/prices`);
+    expect(kept.items[0]).toMatchObject({ minor: 20_000, beforeMinor: 23_900, discountPercent: 10 });
+  });
+});
+
+describe('WS-05 asks, and keeps what was said', () => {
+  it('an odd value of a part is asked about before it is stored, kept as said, and not asked again', async () => {
+    await w.open('/parts/cable/new');
+    await w.fill('Maker', 'Withyline');
+    await w.fill('Model', 'K-25');
+    await w.fill('Marked rate, Gb/s', '2.5');
+    await w.sees('2.5 Gb/s is on no cable; 2.5 GB/s would be 20 Gb/s. Which is meant?');
+    await w.click('Add to the catalogue');
+    await w.sees('Not stored yet: 1 to look at');
+    expect((await w.api<{ total: number }>('/parts?kind=cable&q=K-25')).total).toBe(0);
+    await w.click('It is as said: store it');
+    await w.sees('Stored.');
+    expect((await one('cable', 'K-25')).spec).toMatchObject({ markedGbps: 2.5 });
+    await w.fill('Length, mm', '700');
+    await w.click('Save');
+    await w.sees('Revision 2');
+  });
+
+  it('a percentage that does not match its figures is asked about in a note, which is stored word for word', async () => {
+    const desk = await setup('Dome desk');
+    await w.open(`/setups/${desk.id}/record`);
+    await w.fill('Note', 'from 100 to 85 frames, 20 % less');
+    await w.sees('100 and 85 make 15 %, not 20 %. Of what is the percentage?');
+    await w.click('Add the note');
+    await w.sees('from 100 to 85 frames, 20 % less');
+  });
+});
+
+describe('PL-19 cost on Plan', () => {
+  const cost = async () => w.text('rb-cost-panel');
+
+  it('sums what is offered, counts what is here as zero, and keeps what was said', async () => {
+    const solar = await setup('Solar trial');
+    await w.open(`/setups/${solar.id}/plan`);
+    // The cable is here since the piece above was written down.
+    await w.sees('Cost: €2,550.20, €650.20 over what there is; 1 without a price');
+    await w.click(/^Cost:/);
+    await w.fill('Discount on the parts, %', '10');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Discount −€276.60');
+    await w.fill('Price of Keyboard and mouse, EUR', '25');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Cost: €2,436.90, €536.90 over');
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees('Cost: €2,436.90, €536.90 over what there is');
+  });
+
+  it('another currency stands apart until a dated rate is there', async () => {
+    const barn = await setup('Barn workshop');
+    await w.open(`/setups/${barn.id}/plan`);
+    await w.sees(/and JP¥96,800/);
+    await w.open('/parts/rates');
+    await w.fill('1 of', 'JPY');
+    await w.fill('is', '0.006');
+    await w.click('Store the rate');
+    await w.sees(/could mean two numbers|1 JPY is 0\.006 EUR/);
+    await w.open(`/setups/${barn.id}/plan`);
+    await w.sees('Cost:');
+    await w.page.waitForFunction(() => /Cost: €[\d,.]+, /.test(document.querySelector('rb-cost-panel')?.textContent ?? ''));
+    expect(await cost()).not.toContain('and JP¥96,800');
+  });
+
+  it('names the dock by itself and what all-in-ones cost against the parts', async () => {
+    const desk = await setup('Dome desk');
+    await w.open(`/setups/${desk.id}/plan`);
+    await w.click(/^Cost:/);
+    await w.sees(/The dock by itself: in the box at harbour parts counter/);
+    await w.sees(/All-in-ones against dock, card and supply/);
+    await w.sees('C-20 a, ours');
+  });
+
+  it('the price stands beside Try it, and before and after with what is tried', async () => {
+    await w.click(/^Try it: .*[Cc]able/);
+    await w.sees(/Take Withyline K-0[25].*(here already|€\d+)/);
+    await w.click(/^Take Withyline K-02/);
+    await w.sees(/Before: €/);
+    await w.click('Put back');
+  });
+});
+
+describe('PL-22 PL-24 compare, print, share', () => {
+  it('plans put in the tray stand side by side, differences first; the tray outlives a reload', async () => {
+    for (const name of ['Dome desk', 'Sky survey rig']) {
+      await w.open(`/setups/${(await setup(name)).id}/plan`);
+      await w.page.keyboard.press('x');
+      await w.sees('In the tray');
+    }
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.click('Tray 2', 'link');
+    await w.sees(/Sky survey rig against Dome desk: works, 26\.0 Gb\/s instead of/);
+    await w.sees(/\d+ lines differ/);
+    await w.sees(/Cable Withyline K-07 Withyline K-02/);
+    await w.sees(/\d+ equal/);
+    expect(await w.page.$$eval('rb-bridge-strip', (l) => l.length)).toBe(2);
+    await w.click(/^Make Sky survey rig the base/);
+    await w.sees(/Dome desk against Sky survey rig: works with care/);
+  });
+
+  it('two chosen on Setups are compared from there', async () => {
+    await w.open('/setups');
+    await w.click('Choose Solar trial', 'checkbox');
+    await w.click('Choose Barn workshop', 'checkbox');
+    await w.click('Compare', 'link');
+    await w.sees(/Barn workshop against Solar trial|Solar trial against Barn workshop/);
+  });
+
+  it('a sheet and a buy list to print', async () => {
+    const solar = await setup('Solar trial');
+    await w.open(`/setups/${solar.id}/sheet?only=buy`);
+    await w.sees(/6 to buy, €/);
+    await w.sees('braided sleeve for the cable as said €12.50');
+    await w.click('The whole sheet', 'link');
+    await w.sees('Before the first plug');
+    await w.sees(/System .*=.* Host port =/);
+  });
+
+  it('a share file leaves without what is private, and comes in by itself', async () => {
+    const survey = await setup('Sky survey rig');
+    await w.open(`/setups/${survey.id}/plan`);
+    await w.click('Share');
+    await w.sees(/Stays here: \d/);
+    await w.sees('serial numbers');
+    await w.page.keyboard.press('Escape');
+    const file = await w.api<{ setups: Setup[]; parts: object[] }>(`/setups/${survey.id}/share-file`);
+    const text = JSON.stringify({
+      ...file,
+      setups: file.setups.map((s) => ({ ...s, id: 'shared.rig', name: 'Rig from elsewhere' })),
+    });
+    expect(text).not.toMatch(/demo-000|member C|K-02 a/);
+    await w.open('/setups');
+    await give('input[aria-label="Share file"]', 'rig.json', text);
+    await w.sees(/From rig\.json: stored 1 setups; already here \d parts/);
+    await w.sees('Rig from elsewhere');
+    await give('input[aria-label="Share file"]', 'bad.json', '{');
+    await w.sees('Nothing stored: bad.json is not JSON');
+  });
+});

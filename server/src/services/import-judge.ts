@@ -1,0 +1,79 @@
+import equal from 'fast-deep-equal';
+import type { Fate, FateRow } from '@ruddy/core/api';
+import { specOf, type CellError } from '@ruddy/core/files';
+import { partQuestions } from '@ruddy/core/plausible';
+import { PART_SCHEMAS, type AnySpec, type HostSpec, type PartKind, type SourceMap } from '@ruddy/core/schema';
+import { partName } from '@ruddy/core/setup';
+import { questionText } from '@ruddy/core/texts';
+import { unstorable } from '../http/storable';
+import { idFromFile, newId } from './ids';
+import type { Incoming } from './import-read';
+import type { ToStore } from './import-store';
+
+/** A part as it stands here, for what a file says to be held against. */
+export interface Stored {
+  id: string;
+  kind: PartKind;
+  spec: AnySpec;
+  sources: SourceMap;
+  retired: boolean;
+  key: string;
+}
+
+/** What becomes of an entry, and what is to be written. */
+export interface Judged {
+  fate: FateRow;
+  /** Which part the row means; null when it is wrong. */
+  id: string | null;
+  store: ToStore | null;
+}
+
+const columnOf = (path: readonly PropertyKey[]) =>
+  path[0] === 'sockets' && path.length > 2 ? `socket.${String(path[2])}` : String(path[0] ?? 'entry');
+
+/** The row in the file a complaint about a socket belongs to. */
+function rowOf(e: Incoming, spec: Record<string, unknown>, path: readonly PropertyKey[]): number {
+  if (path[0] !== 'sockets' || typeof path[1] !== 'number') return e.row;
+  const socket = (spec['sockets'] as Record<string, unknown>[] | undefined)?.[path[1]];
+  return e.sockets.find((s) => s.values === socket || s.values['key'] === socket?.['key'])?.row ?? e.row;
+}
+
+/** Judge one entry against the part here that it means: wrong with each place, odd with each question, new, changed or the same. */
+export function judge(e: Incoming, stored: Stored | null): Judged {
+  const name = ['maker', 'model', 'variant']
+    .map((k) => String(e.values[k] ?? ''))
+    .join(' ')
+    .trim();
+  const wrong = (errors: readonly CellError[]): Judged => ({
+    fate: { row: e.row, fate: 'wrong', part: name, notes: errors.map(({ row, column, why }) => ({ row, column, what: why })) },
+    id: null,
+    store: null,
+  });
+  if (e.errors.length > 0) return wrong(e.errors);
+  if (stored && stored.kind !== e.kind) return wrong([{ row: e.row, column: 'id', why: `this id is a ${stored.kind} here` }]);
+  const loose = e.whole ? (e.whole as unknown as Record<string, unknown>) : specOf(e, stored?.spec ?? null);
+  const parsed = PART_SCHEMAS[e.kind].safeParse(loose);
+  if (!parsed.success)
+    return wrong(parsed.error.issues.map((i) => ({ row: rowOf(e, loose, i.path), column: columnOf(i.path), why: i.message })));
+  const odd = unstorable(parsed.data);
+  if (odd !== null) return wrong([{ row: e.row, column: odd, why: 'holds a null character or half of a character' }]);
+  const spec = parsed.data as AnySpec;
+  const retired = e.retired ?? stored?.retired ?? false;
+  const sources = e.sources ?? stored?.sources ?? {};
+  const same = stored !== null && equal(stored.spec, spec) && stored.retired === retired && equal(stored.sources, sources);
+  const asked = partQuestions(e.kind, spec).filter((q) => sources[q.path]?.kept !== true);
+  const fate: Fate = same ? 'same' : asked.length > 0 ? 'asks' : stored ? 'changed' : 'new';
+  const id = stored?.id ?? (e.id === null ? newId() : idFromFile(e.id));
+  return {
+    fate: {
+      row: e.row,
+      fate,
+      part: partName(spec),
+      notes: same ? [] : asked.map((q) => ({ row: e.row, column: q.path, what: questionText(q) })),
+    },
+    id,
+    store: same
+      ? null
+      : { id, kind: e.kind, spec: spec as AnySpec & Partial<HostSpec>, sources, retired, fresh: stored === null },
+  };
+}

@@ -1,0 +1,119 @@
+import { setImmediate } from 'node:timers/promises';
+import { QueryTypes, type Transaction } from 'sequelize';
+import type { Fate, Job } from '@ruddy/core/api';
+import type { PartKind } from '@ruddy/core/schema';
+import type { Actor, Services } from '../http/route';
+import { idFromFile } from './ids';
+import { judge, type Judged, type Stored } from './import-judge';
+import { readCsv, readJson, type Incoming } from './import-read';
+import { startJob, type JobTools } from './jobs';
+import { storeParts } from './import-store';
+
+const BATCH = 500;
+const key = (kind: PartKind, v: Record<string, unknown>) =>
+  [kind, v['maker'], v['model'], v['variant'] ?? ''].map((x) => String(x).toLowerCase()).join('\u001f');
+
+/** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
+async function meet(s: Services, batch: readonly Incoming[], transaction: Transaction): Promise<(e: Incoming) => Stored | null> {
+  const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
+  const rows = await s.db.query<Stored>(
+    `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired,
+       kind || chr(31) || lower(maker) || chr(31) || lower(model) || chr(31) || lower(variant) AS key
+     FROM parts WHERE id = ANY($1::uuid[]) OR (retired_at IS NULL AND kind = ANY($2::text[]) AND lower(maker) = ANY($3::text[]) AND lower(model) = ANY($4::text[]))`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [
+        ids,
+        [...new Set(batch.map((e) => e.kind))],
+        [...new Set(batch.map((e) => String(e.values['maker']).toLowerCase()))],
+        [...new Set(batch.map((e) => String(e.values['model']).toLowerCase()))],
+      ],
+      transaction,
+    },
+  );
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
+  return (e) => (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? byName.get(key(e.kind, e.values)) ?? null;
+}
+
+class Tally {
+  readonly fates: Record<Fate, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
+  /** Ids and names this file wrote already: two entries must not be the same part. */
+  readonly #met = new Map<string, number>();
+
+  /** An entry that means the same part as an earlier one is wrong. */
+  checked(j: Judged): Judged {
+    const { id } = j;
+    const before = id === null ? undefined : this.#met.get(id);
+    if (id !== null && before === undefined) this.#met.set(id, j.fate.row);
+    const twice = before !== undefined;
+    const now: Judged = twice
+      ? {
+          fate: {
+            ...j.fate,
+            fate: 'wrong',
+            notes: [{ row: j.fate.row, column: 'id', what: `means the same part as row ${before}` }],
+          },
+          id: null,
+          store: null,
+        }
+      : j;
+    this.fates[now.fate.fate] += 1;
+    return now;
+  }
+}
+
+/** Read, judge and, when wanted and nothing is wrong, store a file: all of it or nothing. */
+async function work(
+  s: Services,
+  file: { text: string; kind: PartKind | undefined; name: string; store: boolean; by: string },
+  tools: JobTools,
+): Promise<NonNullable<Job['result']>> {
+  const json = /^\s*[{[]/.test(file.text);
+  const reading = (rows: number) => tools.progress(0, 0, `Reading, ${rows} rows so far`);
+  const { entries, unknown } = json
+    ? await readJson(file.text, reading)
+    : await readCsv(file.text, file.kind ?? 'cable', reading);
+  const tally = new Tally();
+  const at = s.now();
+  await s.db
+    .transaction(async (transaction) => {
+      for (let i = 0; i < entries.length; i += BATCH) {
+        const batch = entries.slice(i, i + BATCH);
+        const met = await meet(s, batch, transaction);
+        const judged: Judged[] = [];
+        for (const [k, e] of batch.entries()) {
+          judged.push(tally.checked(judge(e, met(e))));
+          // Others get their turn: a batch of odd parts must not hold up the server.
+          if (k % 100 === 99) await setImmediate();
+        }
+        await tools.keep(judged.map((j) => j.fate));
+        if (file.store && tally.fates.wrong === 0)
+          await storeParts(
+            s,
+            judged.flatMap((j) => (j.store ? [j.store] : [])),
+            { origin: 'imported', at, by: file.by },
+            transaction,
+          );
+        const word = file.store ? 'Storing' : 'Looking';
+        await tools.progress(Math.min(i + BATCH, entries.length), entries.length, word);
+      }
+      if (!file.store || tally.fates.wrong > 0) throw new NothingToKeep();
+    })
+    .catch((error: unknown) => {
+      if (!(error instanceof NothingToKeep)) throw error;
+    });
+  return { name: file.name, fates: tally.fates, unknown: [...unknown], stored: file.store && tally.fates.wrong === 0 };
+}
+
+/** A trial, or a file with something wrong: the transaction is let go. */
+class NothingToKeep extends Error {}
+
+/** Begin to look at a file, or to store it. */
+export function startImport(
+  s: Services,
+  file: { text: string; kind: PartKind | undefined; name: string; store: boolean },
+  actor: Actor,
+): Promise<Job> {
+  return startJob(s, file.store ? 'import-store' : 'import-try', actor, (tools) => work(s, { ...file, by: actor.id }, tools));
+}

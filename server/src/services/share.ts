@@ -1,0 +1,76 @@
+import { QueryTypes } from 'sequelize';
+import type { Bundle, ShareReport } from '@ruddy/core/api';
+import { placesOf } from '@ruddy/core/setup';
+import type { Services } from '../http/route';
+import { requireSetup } from './setups';
+import { readSetup } from './setup-store';
+
+type PartRow = Bundle['parts'][number];
+
+/**
+ * A setup with its parts as one file, in the format everything is carried in. What is about people, pieces and machines stays: notes,
+ * what was used so far, serial numbers, whose a piece is, what happened. Prices leave only when asked for.
+ */
+export async function shareFile(s: Services, id: string, withPrices: boolean): Promise<Bundle> {
+  await requireSetup(s, id);
+  const { setup } = await readSetup(s.db, id);
+  const ids = [...new Set(placesOf(setup.slots).values())];
+  const parts = await s.db.query<PartRow>(
+    `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts WHERE id = ANY($1::uuid[]) ORDER BY kind, id`,
+    { type: QueryTypes.SELECT, bind: [ids] },
+  );
+  const prices = withPrices
+    ? await s.db.query<Bundle['prices'][number]>(
+        `SELECT id, part_id AS "partId", NULL AS "itemId", kind, minor::float8 AS minor, currency, condition, on_date::text AS "onDate", source,
+           '' AS note, with_ids AS "withIds", before_minor::float8 AS "beforeMinor", discount_percent::float8 AS "discountPercent"
+         FROM prices WHERE withdrawn_at IS NULL AND kind = 'offer' AND part_id = ANY($1::uuid[]) AND with_ids <@ $1::uuid[] ORDER BY on_date, id`,
+        { type: QueryTypes.SELECT, bind: [ids] },
+      )
+    : [];
+  const { rev, origin, savedAt, ...rest } = setup;
+  void [rev, origin, savedAt];
+  return {
+    format: 'ruddy-bridge/bundle',
+    version: 1,
+    parts: parts.map((p) => ({ ...p, sources: withoutNotes(p.sources) })),
+    setups: [{ ...rest, slots: { ...setup.slots, items: {} }, notes: '', present: '', clonedFrom: null, state: 'planned' }],
+    items: [],
+    itemFacts: [],
+    prices,
+    rates: [],
+    events: [],
+    outcomes: [],
+    rules: [],
+  };
+}
+
+/** Where a value came from leaves; the words somebody wrote about it stay. */
+function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
+  return Object.fromEntries(Object.entries(sources).map(([place, s]) => [place, { ...s, note: '' }]));
+}
+
+/** What would leave and what would stay, counted before the act. */
+export async function shareReport(s: Services, id: string): Promise<ShareReport> {
+  const file = await shareFile(s, id, true);
+  const { setup } = await readSetup(s.db, id);
+  const [kept] = await s.db.query<{ events: number; serials: number; readings: number }>(
+    `SELECT (SELECT count(*)::int FROM events WHERE setup_id = $1) AS events,
+       (SELECT count(*)::int FROM events WHERE setup_id = $1 AND kind = 'reading') AS readings,
+       (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = $1 AND i.private ->> 'serial' <> '') AS serials`,
+    { type: QueryTypes.SELECT, bind: [id] },
+  );
+  const notes = file.parts.length > 0 ? Object.keys(setup.slots.items).length : 0;
+  return {
+    leaves: [
+      { what: 'parts with their values', n: file.parts.length },
+      { what: 'choices of the plan: port, versions, settings, uses, cost', n: 1 },
+      { what: 'prices offered, when chosen', n: file.prices.length },
+    ],
+    stays: [
+      { what: 'notes and present graphics, your words', n: Number(setup.notes !== '') + Number(setup.present !== '') },
+      { what: 'pieces: whose they are and where bought', n: notes },
+      { what: 'serial numbers', n: kept?.serials ?? 0 },
+      { what: 'record: outcomes, readings, notes', n: kept?.events ?? 0 },
+    ],
+  };
+}

@@ -1,0 +1,124 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { forkJoin, map, of, switchMap, type Observable } from 'rxjs';
+import type { Setup } from '@ruddy/core/api';
+import { compareRows, compareSentence, type Compared } from '@ruddy/core/texts';
+import { BridgeStrip } from '../bridge-strip/bridge-strip';
+import { stripModel, type PierKey } from '../bridge-strip/strip-model';
+import type { ApiProblem } from '../data/api';
+import { CatalogueData } from '../data/catalogue';
+import { costFrom, costParts } from '../data/plan-cost';
+import { SetupsData } from '../data/setups';
+import { MOST_ASIDE, Tray } from '../data/tray';
+import { Keys } from '../shell/keys';
+import { counted, orEmpty } from '../shared/format';
+
+interface Plan extends Compared {
+  readonly setup: Setup;
+}
+
+/** Which lines of the comparison say that a pier differs. */
+const PIER_LINES: Record<PierKey, readonly string[]> = {
+  system: ['System', 'Card driver', 'System build', 'Host'],
+  port: ['Port', 'Host'],
+  cable: ['Cable'],
+  dock: ['Dock', 'Dock firmware'],
+  card: ['Card'],
+  screen: ['Screen'],
+};
+
+/** Plans side by side: what differs first, what is equal folded; one scale for all strips. The first plan is the base. */
+@Component({
+  imports: [RouterLink, BridgeStrip],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './compare-page.html',
+  styleUrl: './compare-page.scss',
+})
+export class ComparePage {
+  readonly #setups = inject(SetupsData);
+  readonly #catalogue = inject(CatalogueData);
+  readonly #router = inject(Router);
+  readonly tray = inject(Tray);
+  readonly of = input('', { transform: orEmpty });
+  readonly plans = signal<readonly Plan[] | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly counted = counted;
+
+  readonly rows = computed(() => compareRows(this.plans() ?? []));
+  readonly differing = computed(() => this.rows().filter((r) => !r.same));
+  readonly equal = computed(() => this.rows().filter((r) => r.same));
+  readonly sentence = computed(() => {
+    const plans = this.plans();
+    if (!plans) return this.problem() === null ? 'Reading the plans …' : 'The plans could not be read; 0 are compared.';
+    return compareSentence(plans);
+  });
+  /** The strips of all plans to the scale of the one that needs the most; equal parts are faint. */
+  readonly strips = computed(() => {
+    const plans = this.plans() ?? [];
+    const models = plans.map((p) => stripModel(p.name, p.chain, p.evaluation));
+    const scaleGbps = models.reduce<32 | 64 | 128>((most, m) => (m.scaleGbps > most ? m.scaleGbps : most), 32);
+    const differs = new Set(this.differing().map((r) => r.label));
+    const faint = (Object.keys(PIER_LINES) as PierKey[]).filter((k) => !PIER_LINES[k].some((l) => differs.has(l)));
+    return models.map((m) => ({ ...m, scaleGbps, faint: plans.length > 1 ? faint : [] }));
+  });
+
+  constructor() {
+    inject(Keys).bind([{ key: 's', what: 'Make the second plan the base', run: () => this.swap() }]);
+    effect(() => {
+      const ids = this.ids();
+      untracked(() => this.#load(ids));
+    });
+  }
+
+  readonly ids = computed(() => {
+    const asked = this.of()
+      .split(',')
+      .filter((id) => id !== '');
+    const list = asked.length > 0 ? asked : this.tray.plans().map((p) => p.id);
+    return [...new Set(list)].slice(0, MOST_ASIDE);
+  });
+
+  /** The second plan becomes the base. */
+  swap(): void {
+    const [a, b, ...rest] = this.ids();
+    if (a !== undefined && b !== undefined) this.#show([b, a, ...rest]);
+  }
+
+  leave(p: Plan): void {
+    if (this.tray.has(p.setup.id)) this.tray.toggle({ id: p.setup.id, name: p.name });
+    this.#show(this.ids().filter((id) => id !== p.setup.id));
+  }
+
+  #show(ids: readonly string[]): void {
+    void this.#router.navigate([], { queryParams: { of: ids.join() || null }, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+
+  #load(ids: readonly string[]): void {
+    this.plans.set(null);
+    this.problem.set(null);
+    const all = ids.length > 0 ? forkJoin(ids.map((id) => this.#plan(id))) : of([]);
+    all.subscribe({
+      next: (plans) => this.plans.set(plans),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
+  }
+
+  #plan(id: string): Observable<Plan> {
+    return this.#setups.one(id).pipe(
+      switchMap((setup) =>
+        forkJoin({
+          judgement: this.#setups.judge(setup),
+          grounds: this.#catalogue.cost({ setupId: id, parts: costParts(setup) }),
+        }).pipe(
+          map(({ judgement: { chain, evaluation }, grounds }) => ({
+            setup,
+            name: setup.name,
+            chain,
+            evaluation,
+            cost: grounds.parts.length > 0 ? costFrom(grounds, setup, chain) : null,
+          })),
+        ),
+      ),
+    );
+  }
+}

@@ -1,0 +1,99 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Router, RouterLink } from '@angular/router';
+import type { Fate, FateRow } from '@ruddy/core/api';
+import { PART_KINDS, type PartKind } from '@ruddy/core/schema';
+import { CatalogueData } from '../data/catalogue';
+import { ImportRun } from '../data/import-run';
+import { counted, orEmpty } from '../shared/format';
+import { FATE_WORDS, importSentence, storeWords } from './import-words';
+import { KIND_WORDS } from './part-facts';
+import { PartsNav } from './parts-nav';
+
+/** Parts from a file: what becomes of every row first, then all of it is stored or nothing. */
+@Component({
+  imports: [ScrollingModule, MatButtonModule, MatProgressBarModule, RouterLink, PartsNav],
+  providers: [ImportRun],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './import-page.html',
+  styleUrl: './import-page.scss',
+})
+export class ImportPage {
+  readonly #router = inject(Router);
+  readonly #data = inject(CatalogueData);
+  readonly run = inject(ImportRun);
+  /** From the address; anything else than a kind is cables. */
+  readonly kind = input('', { transform: orEmpty });
+
+  readonly kinds = PART_KINDS;
+  readonly words = KIND_WORDS;
+  readonly fates = Object.keys(FATE_WORDS) as Fate[];
+  readonly fateWords = FATE_WORDS;
+  readonly of = computed<PartKind>(() => PART_KINDS.find((k) => k === this.kind()) ?? 'cable');
+  readonly file = signal<File | null>(null);
+  readonly over = signal(false);
+  readonly columns = signal<{ column: string; what: string }[] | null>(null);
+  readonly headline = computed(() => importSentence(this.run.job(), this.run.problem(), this.file()?.name ?? null, this.of()));
+  readonly result = computed(() => this.run.job()?.result ?? null);
+  readonly storeButton = computed(() => storeWords(this.run.job()));
+  readonly canStore = computed(() => {
+    const job = this.run.job();
+    const r = job?.result;
+    return (
+      job?.state === 'done' &&
+      r !== null &&
+      r !== undefined &&
+      !r.stored &&
+      r.fates.wrong === 0 &&
+      r.fates.new + r.fates.changed + r.fates.asks > 0
+    );
+  });
+  readonly height = computed(() => Math.min(12, Math.max(1, this.run.rows().length)) * 36);
+
+  choose(kind: string): void {
+    void this.#router.navigate([], { queryParams: { kind }, queryParamsHandling: 'merge', replaceUrl: true });
+    this.columns.set(null);
+    const file = this.file();
+    if (file) this.run.start(file, kind as PartKind, 'try');
+  }
+
+  opened(box: HTMLInputElement): void {
+    const file = box.files?.[0];
+    box.value = '';
+    if (file) this.take(file);
+  }
+
+  dropped(event: DragEvent): void {
+    event.preventDefault();
+    this.over.set(false);
+    const file = event.dataTransfer?.files[0];
+    if (file) this.take(file);
+  }
+
+  take(file: File): void {
+    this.file.set(file);
+    this.run.start(file, this.of(), 'try');
+  }
+
+  store(): void {
+    const file = this.file();
+    if (file) this.run.start(file, this.of(), 'store');
+  }
+
+  explain(): void {
+    this.#data.columns(this.of()).subscribe({ next: ({ items }) => this.columns.set(items) });
+  }
+
+  count(fate: Fate): number {
+    return this.result()?.fates[fate] ?? 0;
+  }
+
+  said(r: FateRow): string {
+    return r.notes.map((n) => `${n.row === r.row ? '' : `row ${n.row}, `}${n.column}: ${n.what}`).join('; ');
+  }
+
+  readonly rowOf = (_i: number, r: { row: number }): number => r.row;
+  readonly counted = counted;
+}

@@ -1,0 +1,212 @@
+import { TestBed } from '@angular/core/testing';
+import { of, Subject } from 'rxjs';
+import type { Part, PriceEntry } from '@ruddy/core/api';
+import { cableSchema, hostSchema, PART_KINDS } from '@ruddy/core/schema';
+import { CatalogueData } from '../data/catalogue';
+import { ColumnChooser, keptColumns } from '../shared/column-chooser';
+import { attrSaid, attrText } from './attr-text';
+import { BulkEdit } from './bulk-edit';
+import { columnsFor, filtersFor, USUAL } from './list-columns';
+import { PriceChart } from './price-chart';
+import { SourceFields } from './source-fields';
+
+const cable = cableSchema.parse({
+  maker: 'Alder',
+  model: 'K-1',
+  connector: 'usb-c',
+  lengthMm: 800,
+  construction: { oneOf: ['passive', 'active'] },
+});
+const part = (over: object = {}): Part =>
+  ({
+    id: 'p',
+    kind: 'cable',
+    spec: cable,
+    sources: {},
+    rev: 1,
+    origin: 'demo',
+    createdAt: '',
+    retiredAt: null,
+    usedIn: 2,
+    pieces: 1,
+    ...over,
+  }) as Part;
+
+describe('PA-01 columns and filters of a kind', () => {
+  it('every kind has the usual columns first and one for each attribute', () => {
+    for (const kind of PART_KINDS) {
+      const columns = columnsFor(kind);
+      expect(columns.slice(0, USUAL.length).map((c) => c.key)).toEqual(USUAL);
+      expect(new Set(columns.map((c) => c.key)).size).toBe(columns.length);
+    }
+  });
+
+  it('cells say values in words; what is not known is a dash', () => {
+    const text = (key: string, p = part()) =>
+      columnsFor('cable')
+        .find((c) => c.key === key)!
+        .text(p);
+    expect([
+      text('name'),
+      text('used'),
+      text('pieces'),
+      text('origin'),
+      text('lengthMm'),
+      text('construction'),
+      text('markedGbps'),
+    ]).toEqual(['Alder K-1', '2', '1', 'example', '800', 'Passive or Active', '–']);
+    expect(text('name', part({ retiredAt: '2026-01-01T00:00:00Z' }))).toBe('Alder K-1 (retired)');
+    const host = hostSchema.parse({ maker: 'Alder', model: 'H', form: 'laptop', sockets: [{ key: 'a', connector: 'usb-c' }] });
+    expect(
+      columnsFor('host')
+        .find((c) => c.key === 'sockets')!
+        .text(part({ kind: 'host', spec: host })),
+    ).toBe('1');
+  });
+
+  it('hosts can be narrowed by their sockets too; every filter names its attribute and word', () => {
+    const words = filtersFor('host').flatMap((f) => f.options.map((o) => o.value));
+    expect(words).toEqual(expect.arrayContaining(['form:laptop', 'standard:usb4-40', 'connector:oculink-4i']));
+    for (const kind of PART_KINDS)
+      for (const o of filtersFor(kind).flatMap((f) => f.options))
+        expect(o.value).toMatch(/^[A-Za-z0-9]{1,40}:[A-Za-z0-9.-]{1,40}$/);
+  });
+
+  it('values are said with their unit, ranges whole', () => {
+    const meta = { label: 'Length', input: 'number', unit: 'mm', unsure: true } as const;
+    expect([
+      attrText(meta, { lo: 1, hi: 2 }),
+      attrSaid(meta, 800),
+      attrSaid(meta, null),
+      attrSaid({ ...meta, unsure: false }, ''),
+    ]).toEqual(['1 to 2', '800 mm', 'not known', 'nothing']);
+  });
+});
+
+describe('PA-01 the columns somebody chose', () => {
+  beforeEach(() => localStorage.clear());
+
+  it.each([[null], ['{'], ['[]'], ['7']])('what is no list there (%s): the usual ones', (kept) => {
+    if (kept !== null) localStorage.setItem('x', kept);
+    expect(keptColumns('x', ['a'])).toEqual(['a']);
+  });
+
+  it('adds and takes, counts only what there is, and keeps the one that always stays', async () => {
+    const fixture = TestBed.createComponent(ColumnChooser);
+    const all = ['name', 'a', 'b'].map((key) => ({ key, name: key }));
+    for (const [k, v] of Object.entries({ all, shown: ['name', 'a', 'gone'], always: 'name' }))
+      fixture.componentRef.setInput(k, v);
+    const out: string[][] = [];
+    fixture.componentInstance.changed.subscribe((keys) => out.push(keys));
+    await fixture.whenStable();
+    const el = fixture.nativeElement as HTMLElement;
+    expect(el.querySelector('summary')?.textContent).toContain('Columns 2 of 3');
+    const boxes = [...el.querySelectorAll('input')];
+    expect(boxes.map((b) => [b.checked, b.disabled])).toEqual([
+      [true, true],
+      [true, false],
+      [false, false],
+    ]);
+    boxes[2]!.click();
+    boxes[1]!.click();
+    expect(out).toEqual([
+      ['name', 'a', 'gone', 'b'],
+      ['name', 'gone'],
+    ]);
+  });
+});
+
+describe('PA-01 many at once', () => {
+  it('sends one attribute with its source, says what was refused, and keeps what was typed', async () => {
+    const answers = new Subject<{ changed: number }>();
+    const bulk = vi.fn<(ids: readonly string[], patch: object) => Subject<{ changed: number }>>(() => answers);
+    TestBed.configureTestingModule({ providers: [{ provide: CatalogueData, useValue: { bulk } }] });
+    const fixture = TestBed.createComponent(BulkEdit);
+    fixture.componentRef.setInput('kind', 'cable');
+    fixture.componentRef.setInput('ids', ['a', 'b']);
+    const said: string[] = [];
+    fixture.componentInstance.changed.subscribe((s) => said.push(s));
+    const c = fixture.componentInstance;
+    c.choose('lengthMm');
+    c.control.setValue('1,200');
+    c.store();
+    expect([bulk.mock.calls.length, c.problem()]).toEqual([0, expect.stringContaining('Length: "1,200" could mean two numbers')]);
+    c.control.setValue('1200');
+    c.source.set({ from: 'label', on: '', note: '', kept: false });
+    c.store();
+    expect(bulk).toHaveBeenCalledWith(['a', 'b'], { spec: { lengthMm: 1200 }, sources: { lengthMm: c.source() } });
+    answers.error(new Error('Alder K-1: Length: too long'));
+    expect([c.problem(), c.control.value, said]).toEqual(['Nothing stored. Alder K-1: Length: too long', '1200', []]);
+    bulk.mockReturnValueOnce(of({ changed: 2 }) as never);
+    c.retire(true);
+    expect(said).toEqual(['2 cables retired.']);
+  });
+});
+
+describe('PA-01 where a value came from', () => {
+  it('a source brings today, a note stays with it, none takes it away unless something was kept as said', async () => {
+    TestBed.configureTestingModule({});
+    const fixture = TestBed.createComponent(SourceFields);
+    fixture.componentRef.setInput('name', 'Length');
+    const out: unknown[] = [];
+    fixture.componentInstance.changed.subscribe((s) => out.push(s));
+    const c = fixture.componentInstance;
+    c.choose('measured');
+    const measured = { from: 'measured' as const, on: c.today(), note: '', kept: false };
+    expect(out).toEqual([measured]);
+    fixture.componentRef.setInput('source', measured);
+    c.say({ note: 'tape' });
+    c.choose('');
+    fixture.componentRef.setInput('source', { ...measured, kept: true });
+    c.choose('');
+    expect(out.slice(1)).toEqual([{ ...measured, note: 'tape' }, null, { from: null, on: '', note: '', kept: true }]);
+    await fixture.whenStable();
+  });
+});
+
+describe('PA-07 prices drawn', () => {
+  const price = (over: object): PriceEntry =>
+    ({
+      id: Math.random().toString(),
+      kind: 'offer',
+      minor: 50_000,
+      currency: 'EUR',
+      condition: 'new',
+      onDate: '2026-01-01',
+      withIds: [],
+      ...over,
+    }) as unknown as PriceEntry;
+  const drawn = (prices: PriceEntry[], currency = 'EUR') => {
+    const fixture = TestBed.createComponent(PriceChart);
+    fixture.componentRef.setInput('prices', prices);
+    fixture.componentRef.setInput('currency', currency);
+    return fixture.componentInstance.drawn();
+  };
+
+  it('a line for new, one for second hand, one for paid; later is further right, dearer is higher, from 0', () => {
+    const d = drawn([
+      price({ onDate: '2026-03-01', minor: 40_000 }),
+      price({}),
+      price({ condition: 'used', minor: 20_000, onDate: '2026-02-01' }),
+      price({ kind: 'paid', onDate: '2026-01-15' }),
+    ]);
+    expect(d?.series.map((s) => [s.key, s.points.length])).toEqual([
+      ['new', 2],
+      ['used', 1],
+      ['paid', 1],
+    ]);
+    const [early, late] = d!.series[0]!.points;
+    expect(late!.x).toBeGreaterThan(early!.x);
+    expect(late!.y).toBeGreaterThan(early!.y);
+    expect(d?.yTicks[0]?.words).toBe('€0');
+  });
+
+  it('nothing is drawn of one price, one day, another currency, shipping or a box', () => {
+    expect(drawn([price({})])).toBeNull();
+    expect(drawn([price({}), price({})])).toBeNull();
+    expect(drawn([price({}), price({ onDate: '2026-02-01' })], 'GBP')).toBeNull();
+    expect(
+      drawn([price({}), price({ onDate: '2026-02-01', kind: 'shipping' }), price({ onDate: '2026-02-01', withIds: ['x'] })]),
+    ).toBeNull();
+  });
+});

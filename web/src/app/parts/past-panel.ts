@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { Part, Revision } from '@ruddy/core/api';
+import type { ApiProblem } from '../data/api';
+import { CatalogueData } from '../data/catalogue';
+import { clock, counted, day } from '../shared/format';
+import { changesBetween } from './spec-diff';
+
+/** The past of a part: who changed what, when, and a way back to the values of then. Going back makes a new revision. */
+@Component({
+  selector: 'rb-past-panel',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (problem(); as why) {
+      <p class="problem" role="alert">{{ why }}</p>
+    }
+    <ol>
+      @for (r of steps(); track r.rev.rev) {
+        <li>
+          <h3>Revision {{ r.rev.rev }}{{ $first ? ', as it stands' : '' }}</h3>
+          <p class="quiet">{{ day(r.rev.at) }} {{ clock(r.rev.at) }}, {{ r.rev.by }}</p>
+          @if (r.changes.length > 0) {
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">What</th>
+                  <th scope="col">Before</th>
+                  <th scope="col">After</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (c of r.changes; track c.place) {
+                  <tr>
+                    <th scope="row">{{ c.label }}</th>
+                    <td>{{ c.before }}</td>
+                    <td>{{ c.after }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          } @else {
+            <p>{{ r.first ? 'Written down first.' : 'No value changed.' }}</p>
+          }
+          @if (!$first) {
+            <button mat-button type="button" (click)="restored.emit(r.rev)">Put these values back: {{ r.words }}</button>
+          }
+        </li>
+      } @empty {
+        <li>Reading the past …</li>
+      }
+    </ol>
+  `,
+  styles: `
+    ol {
+      list-style: none;
+      padding: 0;
+      display: grid;
+      gap: 12px;
+    }
+    li {
+      border-bottom: 1px solid var(--line);
+      padding-bottom: 8px;
+    }
+    table {
+      font-size: 13px;
+      border-collapse: collapse;
+      width: 100%;
+    }
+    th,
+    td {
+      text-align: left;
+      font-weight: 400;
+      padding: 2px 8px 2px 0;
+      vertical-align: top;
+    }
+    thead th {
+      color: var(--ink2);
+    }
+  `,
+})
+export class PastPanel {
+  readonly #data = inject(CatalogueData);
+  readonly part = input.required<Part>();
+  readonly restored = output<Revision>();
+  readonly day = day;
+  readonly clock = clock;
+  readonly revisions = signal<Revision[]>([]);
+  readonly problem = signal<string | null>(null);
+  readonly steps = computed(() => {
+    const [list, kind] = [this.revisions(), this.part().kind];
+    return list.map((rev, i) => {
+      const before = list[i + 1];
+      const now = list[0];
+      const back = now ? changesBetween(kind, now, rev).length : 0;
+      return {
+        rev,
+        first: !before,
+        changes: before ? changesBetween(kind, before, rev) : [],
+        words: counted(back, 'value'),
+      };
+    });
+  });
+
+  constructor() {
+    effect(() => {
+      const { id } = this.part();
+      untracked(() =>
+        this.#data.revisions(id).subscribe({
+          next: ({ items }) => this.revisions.set(items),
+          error: (e: ApiProblem) => this.problem.set(e.message),
+        }),
+      );
+    });
+  }
+}

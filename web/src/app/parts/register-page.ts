@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { RegisterRow } from '@ruddy/core/api';
+import { cableQuestions } from '@ruddy/core/plausible';
+import { questionText } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { CatalogueData } from '../data/catalogue';
+import { counted, day, orEmpty } from '../shared/format';
+import { numText } from './part-facts';
+import { PartsNav } from './parts-nav';
+
+/** The cable register: every cable at hand with what its label claims, what it is marked with, and the best rate read through it. */
+@Component({
+  imports: [RouterLink, PartsNav],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './register-page.html',
+  styleUrl: './register-page.scss',
+})
+export class RegisterPage {
+  readonly #router = inject(Router);
+  readonly q = input('', { transform: orEmpty });
+  readonly rows = signal<RegisterRow[] | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly num = numText;
+  readonly day = day;
+  readonly found = computed(() => {
+    const words = this.q().toLowerCase();
+    return (this.rows() ?? []).filter((r) => `${r.label} ${r.part} ${r.claim} ${r.boughtFrom}`.toLowerCase().includes(words));
+  });
+  readonly headline = computed(() => {
+    const rows = this.rows();
+    if (!rows) return 'Reading the cables …';
+    const pieces = rows.filter((r) => r.itemId !== null);
+    const read = pieces.filter((r) => r.best !== null).length;
+    const bare = rows.filter((r) => r.markedGbps === null && r.connector === 'usb-c' && r.itemId !== null).length;
+    return pieces.length === 0
+      ? `0 cables written down as pieces yet; ${counted(rows.length, 'kind')} of cable in the catalogue.`
+      : `${counted(pieces.length, 'cable')} here: ${read} with a rate read through ${read === 1 ? 'it' : 'them'}, ${bare} without a marked rate.`;
+  });
+
+  constructor() {
+    inject(CatalogueData)
+      .register()
+      .subscribe({
+        next: ({ items }) => this.rows.set(items),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
+  }
+
+  filter(q: string): void {
+    void this.#router.navigate([], { queryParams: { q: q.trim() || null }, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+
+  /** What is odd about a line: the marks by themselves, and a rate read that the mark does not allow. */
+  asks(r: RegisterRow): string[] {
+    const marks = cableQuestions({ markedGbps: r.markedGbps, markedW: r.markedW, lengthMm: r.lengthMm }).map(questionText);
+    const most = typeof r.markedGbps === 'number' ? r.markedGbps : (r.markedGbps?.hi ?? null);
+    const over = r.best !== null && most !== null && r.best.gbps > most;
+    return over ? [...marks, `More was read (${r.best?.gbps} Gb/s) than it is marked with. Is it this cable?`] : marks;
+  }
+}

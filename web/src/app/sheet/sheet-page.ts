@@ -1,0 +1,82 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import { FORGOTTEN, type CostLine } from '@ruddy/core/cost';
+import { preFlight } from '@ruddy/core/plan';
+import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
+import { headline, money, PRE_FLIGHT, sentence } from '@ruddy/core/texts';
+import { stripModel } from '../bridge-strip/strip-model';
+import { copyLine } from '../bridge-strip/strip-text';
+import { PlanCost } from '../data/plan-cost';
+import { SetupEditor } from '../data/setup-editor';
+import { lineAmount, lineWords, nounOf } from '../plan/cost-words';
+import { day, orEmpty } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
+
+/** A plan on paper: what it is, what to do about it, what it costs, or only what is still to buy. */
+@Component({
+  imports: [MatButtonModule, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sheet-page.html',
+  styleUrl: './sheet-page.scss',
+})
+export class SheetPage {
+  readonly #clock = inject(ServerClock);
+  readonly editor = inject(SetupEditor);
+  readonly plan = inject(PlanCost);
+  readonly only = input('', { transform: orEmpty });
+  readonly money = money;
+  readonly noun = nounOf;
+  readonly words = lineWords;
+  readonly buying = computed(() => this.only() === 'buy');
+  readonly today = computed(() => day(this.#clock.today()));
+  readonly evaluation = computed(() => this.editor.judgement()?.evaluation ?? null);
+  readonly toBuy = computed(() =>
+    (this.plan.cost()?.lines ?? []).filter((l) => l.state !== 'owned' && !(l.state === 'not-priced' && l.part.kind === 'system')),
+  );
+  readonly forgotten = computed(() =>
+    (this.plan.cost()?.forgotten ?? []).filter((f) => !f.have).map((f) => ({ ...f, name: FORGOTTEN[f.code] })),
+  );
+  readonly extras = computed(() => this.editor.fields()?.cost.extras ?? []);
+  readonly sentence = computed(() => {
+    const [e, c] = [this.evaluation(), this.plan.cost()];
+    if (!e || !c) return 'Reading the plan …';
+    if (!this.buying()) return headline(e);
+    const n = this.toBuy().length + this.forgotten().length + this.extras().length;
+    return n === 0
+      ? 'Nothing to buy: all of it is here.'
+      : `${n} to buy, ${this.here(c.totalMinor)}${c.open.length > 0 ? ` and ${c.open.length} without a price` : ''}.`;
+  });
+  readonly strip = computed(() => {
+    const [j, f] = [this.editor.judgement(), this.editor.fields()];
+    return j && f ? copyLine(stripModel(f.name, j.chain, j.evaluation)) : '';
+  });
+  readonly findings = computed(() =>
+    (this.evaluation()?.findings ?? [])
+      .filter((f) => f.severity !== 'note' && f.code !== 'plan/unchosen')
+      .map((f) => ({ ...sentence(f), key: `${f.code} ${f.about ?? ''}`, stops: f.severity === 'blocks' })),
+  );
+  readonly preFlight = computed(() => {
+    const e = this.evaluation();
+    return e ? preFlight(e).map((i) => PRE_FLIGHT[i.id]) : [];
+  });
+  readonly installed = computed(() => {
+    const versions = this.editor.fields()?.installed;
+    return (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => ({
+      name: SOFTWARE_NAMES[r],
+      version: versions?.[r] ?? '',
+    }));
+  });
+
+  here(minor: number): string {
+    return money({ minor, currency: this.plan.cost()?.currency ?? 'EUR' });
+  }
+
+  amount(l: CostLine): string {
+    return lineAmount(l, this.plan.cost()?.currency ?? 'EUR');
+  }
+
+  print(): void {
+    window.print();
+  }
+}
