@@ -5,7 +5,6 @@ import {
   convert,
   costOf,
   currencies,
-  forgottenItems,
   isCurrency,
   minorDigits,
   NO_COST,
@@ -19,7 +18,6 @@ import {
 } from '../src/cost';
 import { chainSchema } from '../src/schema';
 import { money, moneyShort } from '../src/texts';
-import { card, dock, host, screen } from './make';
 
 const EMPTY = chainSchema.parse({ host: null, socket: null, path: [], dock: null, card: null });
 const part = (slot: string, id = slot): CostPart => ({ slot, id, kind: 'card', name: id });
@@ -249,31 +247,5 @@ describe('PL-19 what a plan costs', () => {
         expect(c.apart.every((m) => m.currency !== currency)).toBe(true);
       }),
     );
-  });
-});
-
-// Common practice, no published source: what is ordered a week later.
-describe('PL-19 forgotten items', () => {
-  const mini = chainSchema.parse({
-    ...EMPTY,
-    host: { ...host(), form: 'mini-pc' },
-    path: null,
-    dock: { ...dock(), supply: 'separate' },
-    card: card(),
-  });
-
-  it('names what no part of the chain stands for', () => {
-    expect(forgottenItems(mini)).toEqual(['cable', 'supply', 'screen', 'input']);
-  });
-
-  it('a screen on the card wants a cable; a laptop that shows its own picture wants a dummy plug instead of a screen', () => {
-    const shown = chainSchema.parse({ ...mini, path: [], picture: [{ key: 'a', by: 'card', plug: 'hdmi', screen: screen() }] });
-    expect(forgottenItems(shown)).toContain('display-cable');
-    const laptop = chainSchema.parse({
-      ...EMPTY,
-      host: { ...host(), form: 'laptop' },
-      settings: { ...EMPTY.settings, toPanel: 'yes' },
-    });
-    expect(forgottenItems(laptop)).toEqual(['dummy-plug']);
   });
 });

@@ -25,6 +25,12 @@ const PAIRS: [string, PartKind, AnySpec, AnySpec][] = [
     card({ boardW: 250, plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0 }),
     card({ boardW: 225, plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0 }),
   ],
+  [
+    'plugs-short-of-watts',
+    'card',
+    card({ boardW: 115, plugs8Pin: 0, plugs6Pin: 0, plugs16Pin: 0, chip: 'trimmed' }),
+    card({ boardW: 115, plugs8Pin: 0, plugs6Pin: 0, plugs16Pin: 0, chip: 'mobile' }),
+  ],
   ['name-says-otherwise', 'card', card({ variant: '16 GB', memoryGB: 8 }), card({ variant: '16 GB', memoryGB: 16 })],
   ['name-says-otherwise', 'supply', supply({ model: 'S 650 W', supplyW: 550 }), supply({ model: 'S 650 W', supplyW: 650 })],
   ['mobile-name', 'card', card({ variant: 'mobile', chip: 'desktop' }), card({ variant: 'mobile', chip: 'mobile' })],

@@ -22,7 +22,7 @@ async function main(): Promise<void> {
   const logger = pino({ level: config.log });
   const db = connect(config.databaseUrl);
   defineModels(db);
-  const services = { db, now: config.now };
+  const services = { db, now: config.now, unexpected: (err: unknown) => logger.error({ err }, 'unexpected') };
   try {
     const done = await migrate(db);
     if (done.length > 0) logger.info({ migrations: done }, 'schema brought up to date');

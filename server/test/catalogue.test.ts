@@ -68,6 +68,8 @@ describe('PA-01 pieces of a part', () => {
       .set('If-Match', '"1"')
       .send({ slots: { items: { 'path/0': body.id } } });
     expect((named.body as Setup).slots.items).toEqual({ 'path/0': body.id });
+    const told = (await h.api.get(`/api/setups/${setup.id}/record`)).body.items as { body: { changes?: object[] } }[];
+    expect(told.flatMap((e) => e.body.changes ?? [])).toContainEqual({ slot: 'pieces', from: '', to: 'K-1 a' });
     expect(((await h.api.get(`/api/parts/${cable}/items`)).body.items as ItemEntry[])[0]?.usedIn).toMatchObject([
       { name: 'Named' },
     ]);

@@ -142,6 +142,29 @@ describe('PA-02 a file of parts', () => {
     );
   });
 
+  it('a name that another part here has is wrong at its row, retired ones aside; in JSON the same name twice too', async () => {
+    const [a, b] = [
+      await addPart(h, 'cable', { maker: 'Mill', model: 'Left' }),
+      await addPart(h, 'cable', { maker: 'Mill', model: 'Right' }),
+    ];
+    const renamed = `id,maker,model,connector\n${a.id},Mill,Right,usb-c`;
+    expect((await rows(await send(renamed, 'store'), '?fate=wrong'))[0]?.notes[0]).toMatchObject({
+      column: 'model',
+      what: expect.stringContaining('another part here has this name') as string,
+    });
+    await h.api.patch(`/api/parts/${b.id}`).set('If-Match', '"1"').send({ retired: true });
+    expect((await send(renamed, 'store')).result).toMatchObject({ stored: true, fates: { changed: 1 } });
+    const back = await send(`id,maker,model,connector,retired\n${b.id},Mill,Right,usb-c,no`, 'store');
+    expect(back.result).toMatchObject({ stored: false, fates: { wrong: 1 } });
+    const twin = (id: string) => ({ id, kind: 'cable', spec: { maker: 'Mill', model: 'Twin', connector: 'usb-c' } });
+    const json = await send(
+      JSON.stringify({ format: 'ruddy-bridge/bundle', version: 1, parts: [twin('t-1'), twin('t-2')] }),
+      'store',
+      null,
+    );
+    expect(json.result).toMatchObject({ stored: false, fates: { wrong: 1, new: 1 } });
+  });
+
   it('JSON: each bad part is named, a file with setups is sent elsewhere', async () => {
     const spec = { maker: 'Mill', model: 'J-1', connector: 'usb-c' };
     const good = { id: 'j-1', kind: 'cable', spec };

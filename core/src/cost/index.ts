@@ -3,3 +3,4 @@ export * from './types';
 export * from './offers';
 export * from './forgotten';
 export * from './cost';
+export * from './said';

@@ -81,27 +81,28 @@ export function readRow(kind: PartKind, header: Header, cells: readonly string[]
       column: `after ${header.columns.length}`,
       why: `${cells.length} cells, the header has ${header.columns.length}`,
     });
-  header.columns.forEach((column, i) => {
-    if (!column) return;
+  // A plain loop: tens of thousands of rows come this way, and what is made for each cell adds up.
+  for (let i = 0; i < header.columns.length; i++) {
+    const column = header.columns[i];
+    if (!column) continue;
     const cell = unguardCell(cells[i] ?? '');
-    const wrong = (why: string) => entry.errors.push({ row, column: column.name, why });
     if (column.of === 'entry') {
       const why = readEntryCell(entry, column.key, cell.trim(), kind);
-      if (why) wrong(why);
-      return;
+      if (why) entry.errors.push({ row, column: column.name, why });
+      continue;
     }
-    if (column.meta === null || (column.of === 'socket' && cell.trim() === '')) return;
+    if (column.meta === null || (column.of === 'socket' && cell.trim() === '')) continue;
     const read = readCell(cell, column.meta);
-    if (!read.ok) wrong(read.why);
+    if (!read.ok) entry.errors.push({ row, column: column.name, why: read.why });
     else if (column.of === 'socket') socket[column.key] = read.value;
     else entry.values[column.key] = read.value;
-  });
+  }
   if (Object.keys(socket).length > 0) entry.sockets.push({ row, values: socket });
   return entry;
 }
 
-const nameKey = (v: Record<string, unknown>) =>
-  ['maker', 'model', 'variant'].map((k) => String(v[k] ?? '').toLowerCase()).join('\u001f');
+const word = (v: unknown) => (typeof v === 'string' ? v.toLowerCase() : '');
+const nameKey = (v: Record<string, unknown>) => `${word(v['maker'])}\u001f${word(v['model'])}\u001f${word(v['variant'])}`;
 
 /**
  * Join the rows of a host: further rows of the same name bring further sockets, and what they say of the host itself must be nothing
@@ -143,7 +144,7 @@ type Loose = Record<string, unknown>;
 
 /** The spec an entry makes of a stored one, or of nothing: columns a file lacks stay as they are, sockets are met by their short name. */
 export function specOf(entry: FileEntry, stored: AnySpec | null): Loose {
-  const spec: Loose = { ...(stored as Loose | null), ...entry.values };
+  const spec: Loose = stored === null ? entry.values : { ...(stored as unknown as Loose), ...entry.values };
   if (entry.sockets.length === 0) return spec;
   const old = (stored as Partial<HostSpec> | null)?.sockets ?? [];
   const said = new Map(entry.sockets.map((s) => [String(s.values['key'] ?? ''), s.values]));

@@ -57,7 +57,9 @@ function nameAgainst(name: string, unit: string, path: string, value: unknown): 
 
 export function cardQuestions(c: CardSpec): Question[] {
   const found: Question[] = [...lanes('lanes', c.lanes), ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB)];
-  const most = plugWatts(c);
+  // A chip soldered to its dock has no sockets and does not sit in a slot.
+  const soldered = c.chip === 'mobile' && c.plugs8Pin === 0 && c.plugs6Pin === 0 && c.plugs16Pin === 0;
+  const most = soldered ? null : plugWatts(c);
   if (known(c.boardW) && most !== null && c.boardW > most)
     found.push({ path: 'boardW', code: 'plugs-short-of-watts', params: { said: c.boardW, most } });
   if (/\b(mobile|laptop|max-q)\b/i.test(`${c.model} ${c.variant}`) && c.chip === 'desktop')

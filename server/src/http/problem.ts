@@ -93,13 +93,18 @@ function fromParser(error: unknown): HttpProblem | null {
   return status && status >= 400 && status < 500 ? new HttpProblem(status, (error as Error).message) : null;
 }
 
+/** An error as the problem a client may see, or null when it is nobody's to act on. */
+export function knownProblem(error: unknown): HttpProblem | null {
+  return error instanceof HttpProblem ? error : fromDatabase(error);
+}
+
 /** The last handler: every error leaves as problem details, with the request's id. */
 export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) {
     next(error);
     return;
   }
-  const known = error instanceof HttpProblem ? error : (fromDatabase(error) ?? fromParser(error));
+  const known = knownProblem(error) ?? fromParser(error);
   if (!known) req.log?.error({ err: error }, 'unexpected');
   const problem: Problem = {
     type: 'about:blank',

@@ -16,6 +16,8 @@ export const THIS_MACHINE: Actor = { id: '00000000-0000-7000-8000-000000000001',
 export interface Services {
   db: Sequelize;
   now: () => Date;
+  /** Where an error goes that no request is there to answer with. */
+  unexpected?: (error: unknown) => void;
 }
 
 export interface Call<P, Q, B> {

@@ -71,6 +71,7 @@ const NAMED: readonly string[] = [
   'supply',
   'screen',
   'system',
+  'pieces',
   'use',
   ...SOFTWARE,
 ];

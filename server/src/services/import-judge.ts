@@ -23,9 +23,20 @@ export interface Stored {
 /** What becomes of an entry, and what is to be written. */
 export interface Judged {
   fate: FateRow;
-  /** Which part the row means; null when it is wrong. */
-  id: string | null;
+  /** What the row takes: the part it means and, unless retired, its name. No other row of the file may take the same. */
+  takes: readonly string[];
   store: ToStore | null;
+}
+
+/** The name of a part as it is told apart by: kind, maker, model and variant, whatever their case. */
+export function keyOf(kind: PartKind, v: Record<string, unknown>): string {
+  return `${kind}\u001f${String(v['maker'])}\u001f${String(v['model'])}\u001f${String(v['variant'] ?? '')}`.toLowerCase();
+}
+
+/** What an entry calls itself, good or not. */
+function saidName(e: Incoming): string {
+  const words = ['maker', 'model', 'variant'].map((k) => String(e.values[k] ?? ''));
+  return words.join(' ').trim();
 }
 
 const columnOf = (path: readonly PropertyKey[]) =>
@@ -38,15 +49,18 @@ function rowOf(e: Incoming, spec: Record<string, unknown>, path: readonly Proper
   return e.sockets.find((s) => s.values === socket || s.values['key'] === socket?.['key'])?.row ?? e.row;
 }
 
-/** Judge one entry against the part here that it means: wrong with each place, odd with each question, new, changed or the same. */
-export function judge(e: Incoming, stored: Stored | null): Judged {
-  const name = ['maker', 'model', 'variant']
-    .map((k) => String(e.values[k] ?? ''))
-    .join(' ')
-    .trim();
+/**
+ * Judge one entry against the part here that it means, and the one that has its name: wrong with each place, odd with each question, new, changed or the same.
+ */
+export function judge(e: Incoming, stored: Stored | null, namesake: Stored | null = null): Judged {
   const wrong = (errors: readonly CellError[]): Judged => ({
-    fate: { row: e.row, fate: 'wrong', part: name, notes: errors.map(({ row, column, why }) => ({ row, column, what: why })) },
-    id: null,
+    fate: {
+      row: e.row,
+      fate: 'wrong',
+      part: saidName(e),
+      notes: errors.map(({ row, column, why }) => ({ row, column, what: why })),
+    },
+    takes: [],
     store: null,
   });
   if (e.errors.length > 0) return wrong(e.errors);
@@ -55,10 +69,13 @@ export function judge(e: Incoming, stored: Stored | null): Judged {
   const parsed = PART_SCHEMAS[e.kind].safeParse(loose);
   if (!parsed.success)
     return wrong(parsed.error.issues.map((i) => ({ row: rowOf(e, loose, i.path), column: columnOf(i.path), why: i.message })));
-  const odd = unstorable(parsed.data);
+  // The text of a CSV was looked at whole when it came; in JSON an escape may hide what a database cannot hold.
+  const odd = e.whole ? unstorable(parsed.data) : null;
   if (odd !== null) return wrong([{ row: e.row, column: odd, why: 'holds a null character or half of a character' }]);
   const spec = parsed.data as AnySpec;
   const retired = e.retired ?? stored?.retired ?? false;
+  if (stored && namesake && namesake.id !== stored.id && !retired)
+    return wrong([{ row: e.row, column: 'model', why: 'another part here has this name; change or retire that one first' }]);
   const sources = e.sources ?? stored?.sources ?? {};
   const same = stored !== null && equal(stored.spec, spec) && stored.retired === retired && equal(stored.sources, sources);
   const asked = partQuestions(e.kind, spec).filter((q) => sources[q.path]?.kept !== true);
@@ -71,7 +88,7 @@ export function judge(e: Incoming, stored: Stored | null): Judged {
       part: partName(spec),
       notes: same ? [] : asked.map((q) => ({ row: e.row, column: q.path, what: questionText(q) })),
     },
-    id,
+    takes: retired ? [id] : [id, keyOf(e.kind, e.values)],
     store: same
       ? null
       : { id, kind: e.kind, spec: spec as AnySpec & Partial<HostSpec>, sources, retired, fresh: stored === null },

@@ -4,17 +4,18 @@ import type { Fate, Job } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
 import type { Actor, Services } from '../http/route';
 import { idFromFile } from './ids';
-import { judge, type Judged, type Stored } from './import-judge';
+import { judge, keyOf, type Judged, type Stored } from './import-judge';
 import { readCsv, readJson, type Incoming } from './import-read';
 import { startJob, type JobTools } from './jobs';
 import { storeParts } from './import-store';
 
 const BATCH = 500;
-const key = (kind: PartKind, v: Record<string, unknown>) =>
-  [kind, v['maker'], v['model'], v['variant'] ?? ''].map((x) => String(x).toLowerCase()).join('\u001f');
-
 /** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
-async function meet(s: Services, batch: readonly Incoming[], transaction: Transaction): Promise<(e: Incoming) => Stored | null> {
+async function meet(
+  s: Services,
+  batch: readonly Incoming[],
+  transaction: Transaction,
+): Promise<(e: Incoming) => { stored: Stored | null; namesake: Stored | null }> {
   const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
   const rows = await s.db.query<Stored>(
     `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired,
@@ -33,31 +34,26 @@ async function meet(s: Services, batch: readonly Incoming[], transaction: Transa
   );
   const byId = new Map(rows.map((r) => [r.id, r]));
   const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
-  return (e) => (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? byName.get(key(e.kind, e.values)) ?? null;
+  return (e) => {
+    const namesake = byName.get(keyOf(e.kind, e.values)) ?? null;
+    return { namesake, stored: (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? namesake };
+  };
 }
 
 class Tally {
   readonly fates: Record<Fate, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
-  /** Ids and names this file wrote already: two entries must not be the same part. */
-  readonly #met = new Map<string, number>();
+  /** What rows of this file took already, by row. */
+  readonly #taken = new Map<string, number>();
 
-  /** An entry that means the same part as an earlier one is wrong. */
+  /** An entry that takes what an earlier one took is wrong. */
   checked(j: Judged): Judged {
-    const { id } = j;
-    const before = id === null ? undefined : this.#met.get(id);
-    if (id !== null && before === undefined) this.#met.set(id, j.fate.row);
-    const twice = before !== undefined;
-    const now: Judged = twice
-      ? {
-          fate: {
-            ...j.fate,
-            fate: 'wrong',
-            notes: [{ row: j.fate.row, column: 'id', what: `means the same part as row ${before}` }],
-          },
-          id: null,
-          store: null,
-        }
-      : j;
+    const before = j.takes.map((t) => this.#taken.get(t)).find((row) => row !== undefined);
+    if (before === undefined) for (const t of j.takes) this.#taken.set(t, j.fate.row);
+    const what = `means the same part as row ${before}`;
+    const now: Judged =
+      before === undefined
+        ? j
+        : { fate: { ...j.fate, fate: 'wrong', notes: [{ row: j.fate.row, column: 'id', what }] }, takes: [], store: null };
     this.fates[now.fate.fate] += 1;
     return now;
   }
@@ -83,7 +79,8 @@ async function work(
         const met = await meet(s, batch, transaction);
         const judged: Judged[] = [];
         for (const [k, e] of batch.entries()) {
-          judged.push(tally.checked(judge(e, met(e))));
+          const { stored, namesake } = met(e);
+          judged.push(tally.checked(judge(e, stored, namesake)));
           // Others get their turn: a batch of odd parts must not hold up the server.
           if (k % 100 === 99) await setImmediate();
         }

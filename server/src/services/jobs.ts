@@ -1,7 +1,7 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type { FateRow, Fate, Job } from '@ruddy/core/api';
 import { JobModel } from '../db/models-catalogue';
-import { HttpProblem, notFound } from '../http/problem';
+import { knownProblem, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { newId } from './ids';
 
@@ -62,7 +62,9 @@ export async function startJob(
     (result) => end('done', '', result),
     (error: unknown) => {
       if (error instanceof Cancelled) return end('cancelled', 'Stopped; nothing stored.');
-      const why = error instanceof HttpProblem ? (error.more.detail ?? error.title) : 'Something went wrong here';
+      const known = knownProblem(error);
+      if (!known) s.unexpected?.(error);
+      const why = known ? (known.more.detail ?? known.title) : 'Something went wrong here';
       return end('failed', `Nothing stored. ${why}`);
     },
   );

@@ -173,6 +173,18 @@ export async function writeSlots(
   );
 }
 
+/** The labels of the pieces a setup names, in the order of its places, for snapshots: which cable it was matters a year later. */
+async function itemLabels(db: Sequelize, slots: SetupSlots, transaction: Transaction): Promise<string> {
+  const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
+  if (named.length === 0) return '';
+  const rows = await db.query<{ id: string; label: string }>('SELECT id, label FROM items WHERE id = ANY($1::uuid[])', {
+    type: QueryTypes.SELECT,
+    bind: [named.map(([, id]) => id)],
+    transaction,
+  });
+  return named.map(([, id]) => rows.find((r) => r.id === id)?.label ?? '').join(', ');
+}
+
 const FOLD_MS = 10 * 60_000;
 
 /**
@@ -206,6 +218,7 @@ export async function keepRevision(
       supply: chain.supplies.map((s) => `${partName(s.spec)} (${FEEDS[s.feeds].toLowerCase()})`).join(', '),
       screen: chain.picture.map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`).join(', '),
       system: partName(chain.system),
+      pieces: await itemLabels(db, setup.slots, transaction),
       use: setup.uses.map((u) => WORK[u.work].toLowerCase()).join(', '),
       ...Object.fromEntries(
         (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => [SOFTWARE_NAMES[r].toLowerCase(), setup.installed[r]]),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
 import { CONDITIONS, type CostSaid } from '@ruddy/core/api';
-import { currencies, isCurrency } from '@ruddy/core/cost';
+import { countedIn, currencies, isCurrency } from '@ruddy/core/cost';
 import { money } from '@ruddy/core/texts';
 import { readNumber } from '../shared/format';
 import { AmountField } from './amount-field';
@@ -159,7 +159,7 @@ export class CostSaidFields {
   currency(text: string): void {
     const code = text.trim().toUpperCase();
     this.oddCurrency.set(isCurrency(code) ? null : `"${text}" is not a currency like EUR`);
-    if (isCurrency(code)) this.changed.emit({ currency: code });
+    if (isCurrency(code)) this.changed.emit(countedIn(this.said(), code));
   }
 
   discount(text: string): void {
