@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { FORGOTTEN_CODES, isCurrency, type ForgottenCode } from '../cost';
 import { fileId, instant, isoDate, origin, uuid } from './common';
 
-export const MOST_MINOR = 1_000_000_000_000;
+const MOST_MINOR = 1_000_000_000_000;
 export const currency = z
   .string()
   .regex(/^[A-Z]{3}$/, { error: 'Currency: three capital letters like EUR' })
@@ -22,7 +22,7 @@ const line = (label: string, most: number) =>
 export const CONDITIONS = { new: 'new', used: 'second hand', refurbished: 'refurbished' } as const;
 export const condition = z.enum(['new', 'used', 'refurbished']);
 export const PRICE_KINDS = { offer: 'Offered for', paid: 'Paid', shipping: 'Shipping', resale: 'Sells for' } as const;
-export const priceKind = z.enum(['offer', 'paid', 'shipping', 'resale']);
+const priceKind = z.enum(['offer', 'paid', 'shipping', 'resale']);
 
 function priceShape<T extends z.ZodType<string>>(id: T) {
   return {

@@ -10,8 +10,8 @@ export interface Column {
 }
 
 /** About the entry itself: which kind and which part it is, whether it is retired, where its values came from. */
-export const ENTRY_COLUMNS = ['kind', 'id', 'retired', 'sources'] as const;
-export const SOCKET_PREFIX = 'socket.';
+const ENTRY_COLUMNS = ['kind', 'id', 'retired', 'sources'] as const;
+const SOCKET_PREFIX = 'socket.';
 
 const cache = new Map<PartKind, readonly Column[]>();
 

@@ -55,7 +55,7 @@ function nameAgainst(name: string, unit: string, path: string, value: unknown): 
     : [];
 }
 
-export function cardQuestions(c: CardSpec): Question[] {
+function cardQuestions(c: CardSpec): Question[] {
   const found: Question[] = [...lanes('lanes', c.lanes), ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB)];
   // A chip soldered to its dock has no sockets and does not sit in a slot.
   const soldered = c.chip === 'mobile' && c.plugs8Pin === 0 && c.plugs6Pin === 0 && c.plugs16Pin === 0;
@@ -74,7 +74,7 @@ export function cardQuestions(c: CardSpec): Question[] {
 /** Usable rate a Gen3 x4 tunnel can carry at most by its raw rate: 8 GT/s, four lanes, 128b/130b (PCIe 3.0 base specification). */
 const GEN3_X4_GBPS = 8 * 4 * (128 / 130);
 
-export function dockQuestions(d: DockSpec): Question[] {
+function dockQuestions(d: DockSpec): Question[] {
   const found: Question[] = [
     ...lanes('slotLanes', d.slotLanes),
     ...nameAgainst(`${d.model} ${d.variant}`, 'W', 'supplyW', d.supplyW),

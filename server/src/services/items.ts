@@ -77,7 +77,7 @@ async function requirePart(db: Sequelize, id: string, path: string, transaction:
 /** Write a piece down. A repeated id is answered, not doubled. */
 export async function createItem(
   db: Sequelize,
-  { serial = '', ...body }: z.output<typeof import('@ruddy/core/api').itemBody>,
+  { serial, ...body }: ItemBody,
   made: Made,
   transaction: Transaction,
 ): Promise<'stored' | 'same'> {
@@ -144,5 +144,3 @@ export async function register(db: Sequelize): Promise<RegisterRow[]> {
   );
   return rows.map(({ gbps, on, where, ...r }) => ({ ...r, best: gbps === null ? null : { gbps, on, where } }));
 }
-
-export type { ItemBody };

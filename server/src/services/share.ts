@@ -53,13 +53,11 @@ function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
 export async function shareReport(s: Services, id: string): Promise<ShareReport> {
   const file = await shareFile(s, id, true);
   const { setup } = await readSetup(s.db, id);
-  const [kept] = await s.db.query<{ events: number; serials: number; readings: number }>(
+  const [kept] = await s.db.query<{ events: number; serials: number }>(
     `SELECT (SELECT count(*)::int FROM events WHERE setup_id = $1) AS events,
-       (SELECT count(*)::int FROM events WHERE setup_id = $1 AND kind = 'reading') AS readings,
        (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = $1 AND i.private ->> 'serial' <> '') AS serials`,
     { type: QueryTypes.SELECT, bind: [id] },
   );
-  const notes = file.parts.length > 0 ? Object.keys(setup.slots.items).length : 0;
   return {
     leaves: [
       { what: 'parts with their values', n: file.parts.length },
@@ -68,7 +66,7 @@ export async function shareReport(s: Services, id: string): Promise<ShareReport>
     ],
     stays: [
       { what: 'notes and present graphics, your words', n: Number(setup.notes !== '') + Number(setup.present !== '') },
-      { what: 'pieces: whose they are and where bought', n: notes },
+      { what: 'pieces: whose they are and where bought', n: Object.keys(setup.slots.items).length },
       { what: 'serial numbers', n: kept?.serials ?? 0 },
       { what: 'record: outcomes, readings, notes', n: kept?.events ?? 0 },
     ],

@@ -18,7 +18,7 @@ import { PartsNav } from './parts-nav';
   providers: [ImportRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './import-page.html',
-  styleUrl: './import-page.scss',
+  styleUrls: ['./parts-frame.scss', './import-page.scss'],
 })
 export class ImportPage {
   readonly #router = inject(Router);

@@ -98,7 +98,7 @@ import { PartsNav } from './parts-nav';
       </div>
     </div>
   `,
-  styleUrl: './register-page.scss',
+  styleUrls: ['./parts-frame.scss', './register-page.scss'],
 })
 export class RatesPage {
   readonly #data = inject(CatalogueData);

@@ -14,7 +14,7 @@ import { PartsNav } from './parts-nav';
   imports: [RouterLink, PartsNav],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
-  styleUrl: './register-page.scss',
+  styleUrls: ['./parts-frame.scss', './register-page.scss'],
 })
 export class RegisterPage {
   readonly #router = inject(Router);
