@@ -249,13 +249,19 @@ describe('PL-24 a share file', () => {
     await h.api
       .patch(`/api/setups/${setup.id}`)
       .set('If-Match', '"1"')
-      .send({ slots: { items: { 'path/0': body.id } }, notes: 'my notes', present: 'old box' });
+      .send({
+        slots: { items: { 'path/0': body.id } },
+        notes: 'my notes',
+        present: 'old box',
+        cost: { ...setup.cost, budgetMinor: 77_700 },
+      });
     const report = (await h.api.get(`/api/setups/${setup.id}/share`)).body;
     const stays = Object.fromEntries(report.stays.map((l: { what: string; n: number }) => [l.what.split(':')[0], l.n]));
     expect(stays).toMatchObject({ 'notes and present graphics, your words': 2, pieces: 1, 'serial numbers': 1 });
     const bare = (await h.api.get(`/api/setups/${setup.id}/share-file`)).body;
     expect([bare.parts.length, bare.setups.length, bare.prices.length]).toEqual([4, 1, 0]);
     const priced = await h.api.get(`/api/setups/${setup.id}/share-file?prices=true`);
+    expect([bare.setups[0].cost.budgetMinor, priced.body.setups[0].cost.budgetMinor]).toEqual([null, 77_700]);
     expect(priced.body.prices).toHaveLength(1);
     expect(priced.text).not.toMatch(/secret label|S-1|somebody|private words|my notes|old box/);
     const loaded = await h.api.post('/api/bundle').send(priced.body);

@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import type { Bundle, ShareReport } from '@ruddy/core/api';
+import { NO_COST_SAID, type Bundle, type ShareReport } from '@ruddy/core/api';
 import { placesOf } from '@ruddy/core/setup';
 import type { Services } from '../http/route';
 import { requireSetup } from './setups';
@@ -9,7 +9,8 @@ type PartRow = Bundle['parts'][number];
 
 /**
  * A setup with its parts as one file, in the format everything is carried in. What is about people, pieces and machines stays: notes,
- * what was used so far, serial numbers, whose a piece is, what happened. Prices leave only when asked for.
+ * what was used so far, serial numbers, whose a piece is, what happened. Money leaves only when asked for: prices, and
+ * what was said of the money of the plan.
  */
 export async function shareFile(s: Services, id: string, withPrices: boolean): Promise<Bundle> {
   await requireSetup(s, id);
@@ -33,7 +34,17 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     format: 'ruddy-bridge/bundle',
     version: 1,
     parts: parts.map((p) => ({ ...p, sources: withoutNotes(p.sources) })),
-    setups: [{ ...rest, slots: { ...setup.slots, items: {} }, notes: '', present: '', clonedFrom: null, state: 'planned' }],
+    setups: [
+      {
+        ...rest,
+        slots: { ...setup.slots, items: {} },
+        notes: '',
+        present: '',
+        clonedFrom: null,
+        state: 'planned',
+        cost: withPrices ? setup.cost : NO_COST_SAID,
+      },
+    ],
     items: [],
     itemFacts: [],
     prices,
@@ -61,8 +72,8 @@ export async function shareReport(s: Services, id: string): Promise<ShareReport>
   return {
     leaves: [
       { what: 'parts with their values', n: file.parts.length },
-      { what: 'choices of the plan: port, versions, settings, uses, cost', n: 1 },
-      { what: 'prices offered, when chosen', n: file.prices.length },
+      { what: 'choices of the plan: port, versions, settings, uses', n: 1 },
+      { what: 'prices offered and what was said of the money, when chosen', n: file.prices.length },
     ],
     stays: [
       { what: 'notes and present graphics, your words', n: Number(setup.notes !== '') + Number(setup.present !== '') },

@@ -35,7 +35,8 @@ export interface ShareInput {
           }
         </ul>
         <label
-          ><input type="checkbox" #box [checked]="prices()" (change)="prices.set(box.checked)" /> prices offered leave too</label
+          ><input type="checkbox" #box [checked]="prices()" (change)="prices.set(box.checked)" /> prices offered and what was said
+          of the money leave too</label
         >
         <p class="hint">The file is JSON in the format of the export; another workshop opens it on its Setups page.</p>
       } @else {
