@@ -72,14 +72,14 @@ export async function shareReport(s: Services, id: string): Promise<ShareReport>
   return {
     leaves: [
       { what: 'parts with their values', n: file.parts.length },
-      { what: 'choices of the plan: port, versions, settings, uses', n: 1 },
+      { what: 'set of choices: port, versions, settings, uses', n: 1 },
       { what: 'prices offered and what was said of the money, when chosen', n: file.prices.length },
     ],
     stays: [
       { what: 'notes and present graphics, your words', n: Number(setup.notes !== '') + Number(setup.present !== '') },
       { what: 'pieces: whose they are and where bought', n: Object.keys(setup.slots.items).length },
       { what: 'serial numbers', n: kept?.serials ?? 0 },
-      { what: 'record: outcomes, readings, notes', n: kept?.events ?? 0 },
+      { what: 'entries of the record: outcomes, readings, notes', n: kept?.events ?? 0 },
     ],
   };
 }

@@ -48,6 +48,15 @@ export interface ShareInput {
       <button mat-button type="button" mat-dialog-close>Keep it here</button>
     </mat-dialog-actions>
   `,
+  styles: `
+    ul {
+      margin: 4px 0 12px;
+      padding-left: 20px;
+    }
+    .hint {
+      margin-top: 8px;
+    }
+  `,
 })
 export class ShareDialog {
   readonly #catalogue = inject(CatalogueData);
