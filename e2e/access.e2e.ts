@@ -9,15 +9,22 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 async function places(): Promise<string[]> {
   const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
   const id = items[0]!.id;
-  const [cable, card, other] = await Promise.all([
+  const [cable, card, other, meridian] = await Promise.all([
     w.api<{ items: Part[] }>('/parts?kind=cable&q=K-02'),
     w.api<{ items: Part[] }>('/parts?kind=card&q=C-20'),
     w.api<{ items: Setup[] }>('/setups?q=survey'),
+    w.api<{ items: Setup[] }>('/setups?q=meridian'),
   ]);
   return [
     '/setups',
     `/setups/${id}/plan`,
     `/setups/${id}/bring-up`,
+    `/setups/${id}/bring-up?view=link`,
+    `/setups/${other.items[0]!.id}/bring-up`,
+    `/setups/${meridian.items[0]!.id}/bring-up?view=health`,
+    `/setups/${id}/bring-up?view=docked`,
+    `/setups/${id}/sheet?only=steps`,
+    `/setups/${id}/sheet?only=card`,
     `/setups/${id}/record`,
     '/compatibility/table',
     '/parts/cable/new',

@@ -13,6 +13,11 @@ export interface World {
   /** What the browser complained about; every test ends with none. */
   complaints: string[];
   api<T>(path: string, init?: RequestInit): Promise<T>;
+  /** Wait until all that was noted at the bench is stored. */
+  stored(): Promise<void>;
+  /** Kill the server at once, as a power cut would, or start it again where it was. */
+  kill(): Promise<void>;
+  revive(): Promise<void>;
   open(path: string): Promise<void>;
   /** Wait until the page shows some words. */
   sees(words: string | RegExp): Promise<void>;
@@ -58,18 +63,30 @@ export function world(options: { demo?: boolean } = {}): World {
   beforeAll(async () => {
     cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
     cluster.psql('postgres', `CREATE DATABASE ${database}`);
-    const started = await startServer({
-      DATABASE_URL: cluster.url(database),
-      PORT: '0',
-      RUDDY_WEB_DIR: WEB_DIR,
-      RUDDY_NOW: DEMO_NOW,
-      RUDDY_LOG: 'error',
-      RUDDY_DEMO_FILE: DEMO_FILE,
-      RUDDY_EMPTY: options.demo === false ? '1' : '',
-    });
-    if (started.port === undefined) throw new Error('the server did not start');
-    server = started.child;
-    w.url = `http://127.0.0.1:${started.port}`;
+    const serve = async (port: string): Promise<string> => {
+      const started = await startServer({
+        DATABASE_URL: cluster.url(database),
+        PORT: port,
+        RUDDY_WEB_DIR: WEB_DIR,
+        RUDDY_NOW: DEMO_NOW,
+        RUDDY_LOG: 'error',
+        RUDDY_DEMO_FILE: DEMO_FILE,
+        RUDDY_EMPTY: options.demo === false ? '1' : '',
+      });
+      if (started.port === undefined) throw new Error('the server did not start');
+      server = started.child;
+      return String(started.port);
+    };
+    const port = await serve('0');
+    w.url = `http://127.0.0.1:${port}`;
+    w.kill = () =>
+      new Promise((resolve) => {
+        server.once('exit', () => resolve());
+        server.kill('SIGKILL');
+      });
+    w.revive = async () => {
+      await serve(port);
+    };
     browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
     w.page = await browser.newPage();
     await w.page.setViewport({ width: 1280, height: 800 });
@@ -169,6 +186,9 @@ export function world(options: { demo?: boolean } = {}): World {
     await w.page.keyboard.press('Backspace');
     if (words === '') return;
     await field?.type(words);
+  };
+  w.stored = async () => {
+    await w.page.waitForFunction(() => Object.keys(localStorage).every((k) => !k.startsWith('ruddy.bench.')), { polling: 50 });
   };
   w.choose = async (label, words, option) => {
     await w.fill(label, words);

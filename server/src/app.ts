@@ -15,6 +15,7 @@ import { dataRoutes, VERSION } from './routes/data';
 import { importRoutes } from './routes/imports';
 import { judgeRoutes } from './routes/judge';
 import { partRoutes } from './routes/parts';
+import { bringUpRoutes } from './routes/bring-up';
 import { readingRoutes } from './routes/readings';
 import { setupRoutes } from './routes/setups';
 
@@ -27,6 +28,7 @@ export const ROUTES = [
   ...setupRoutes,
   ...judgeRoutes,
   ...readingRoutes,
+  ...bringUpRoutes,
 ];
 
 const policy = {

@@ -1,11 +1,13 @@
 import * as z from 'zod';
 import { RULE_IDS, type RuleId } from '../house';
 import { chainSchema } from '../schema';
+import { attemptEvent, endedEvent, goodEvent, stepEvent, struckEvent } from './bring-up';
 import { fileId, instant } from './common';
 import { EVENT_KINDS, outcomeBody } from './outcomes';
 import { factInFile, itemInFile } from './items';
 import { priceInFile, rateInFile } from './money';
 import { partInFile } from './parts';
+import { storedReading } from './readings';
 import { setupBody, wholeSlots } from './setups';
 
 const setupInFile = setupBody.extend({
@@ -15,11 +17,15 @@ const setupInFile = setupBody.extend({
   createdAt: instant,
 });
 
+/** The number a fact had in its setup; 0: not said, then facts go by when they were recorded. */
+const fileSeq = z.number().int().min(0).max(1e9).default(0);
+
 const outcomeInFile = outcomeBody.extend({
   id: fileId,
   setupId: fileId,
   corrects: fileId.nullable().default(null),
   recordedAt: instant,
+  seq: fileSeq,
   /** The chain as it was; absent, the setup's chain as it stands in this file. */
   chain: chainSchema.optional(),
 });
@@ -27,11 +33,25 @@ const outcomeInFile = outcomeBody.extend({
 const eventInFile = z.strictObject({
   id: fileId,
   setupId: fileId,
-  kind: z.enum(EVENT_KINDS).exclude(['outcome']),
+  kind: z.enum(EVENT_KINDS).exclude(['outcome', 'price']),
   body: z.record(z.string(), z.unknown()),
   happenedAt: instant,
   recordedAt: instant,
+  corrects: fileId.nullable().default(null),
+  /** What stays here when something is shared: words, and where a photo lies. */
+  private: z.record(z.string(), z.unknown()).nullable().default(null),
+  seq: fileSeq,
 });
+
+/** What the body of an event must hold, for the kinds that are read again. */
+export const EVENT_BODIES: Partial<Record<(typeof EVENT_KINDS)[number], z.ZodType>> = {
+  reading: storedReading,
+  attempt: attemptEvent,
+  step: stepEvent,
+  ended: endedEvent,
+  struck: struckEvent,
+  good: goodEvent,
+};
 
 export const ruleEntry = z.strictObject({
   id: z.enum(RULE_IDS as [RuleId, ...RuleId[]]),

@@ -3,6 +3,7 @@ export * from './parts';
 export * from './setups';
 export * from './outcomes';
 export * from './readings';
+export * from './bring-up';
 export * from './compatibility';
 export * from './bundle';
 export * from './evaluate';

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ORDER_IDS } from '../checklist';
 import { OUTCOMES } from '../log';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
@@ -42,6 +43,8 @@ export const outcomeBody = z.strictObject({
   provenance: z.enum(PROVENANCES).default('own'),
   confidence: z.number().min(0).max(1).default(1),
   note: z.string().trim().max(2000, { error: 'Note: at most 2000 characters' }).default(''),
+  /** The order of power it came up in, where somebody noted it. */
+  order: z.enum(ORDER_IDS).nullable().default(null),
   /** The outcome this one corrects; both stay on record. */
   corrects: uuid.nullable().default(null),
 });
@@ -70,12 +73,33 @@ export const outcomeQuery = z.strictObject({
   newest: flag.default(false),
 });
 
-export const EVENT_KINDS = ['created', 'cloned', 'parts', 'state', 'renamed', 'outcome', 'note', 'reading', 'version'] as const;
+export const EVENT_KINDS = [
+  'created',
+  'cloned',
+  'parts',
+  'state',
+  'renamed',
+  'outcome',
+  'note',
+  'reading',
+  'version',
+  'attempt',
+  'step',
+  'ended',
+  'struck',
+  'good',
+  'price',
+] as const;
 export const noteBody = z.strictObject({
   id: uuid,
   text: z.string().trim().min(1, { error: 'Note: must not be empty' }).max(2000, { error: 'Note: at most 2000 characters' }),
   happenedOn: isoDate,
+  /** Where a photo lies: a file name or a place. The photo itself is not kept here. */
+  photo: z.string().trim().max(300, { error: 'Photo: at most 300 characters' }).default(''),
+  /** The note this one corrects; both stay on record. */
+  corrects: uuid.nullable().default(null),
 });
+export type NoteBody = z.input<typeof noteBody>;
 export const eventSchema = z.object({
   id: uuid,
   seq: z.number().int(),

@@ -7,8 +7,10 @@ export const readingBody = z.strictObject({
   id: uuid,
   happenedAt: instant.optional(),
   reading: readingSchema,
+  /** The attempt it was taken in. */
+  attempt: uuid.nullable().default(null),
 });
-export type ReadingBody = z.infer<typeof readingBody>;
+export type ReadingBody = z.input<typeof readingBody>;
 
 const range = z.object({ lo: z.number(), hi: z.number() }).nullable();
 
@@ -22,6 +24,13 @@ export const storedReading = z.object({
   gbps: z.number().nullable(),
   share: range,
   expected: z.object({ gen: range, lanes: range, down: range, up: range }),
+  /** What was seen of router and slot, typed or taken from the report. */
+  seen: z
+    .object({ routerGbps: z.number().nullable(), lanes: z.number().nullable(), gen: z.number().nullable() })
+    .default({ routerGbps: null, lanes: null, gen: null }),
+  /** What it was read through: cable by name, and by the label of its piece where one is named. */
+  through: z.object({ cable: z.string(), piece: z.string(), port: z.string() }).default({ cable: '', piece: '', port: '' }),
+  attempt: z.string().nullable().default(null),
   /** Version of the rules that graded it. */
   core: z.string(),
 });

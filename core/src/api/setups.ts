@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import {
+  dockedSchema,
   feeds,
   installedSchema,
   loadsSchema,
+  NO_DOCKED,
   NO_SETTINGS,
   NOTHING_INSTALLED,
   partKind,
@@ -85,6 +87,8 @@ export const setupBody = z.strictObject({
   loads: loadsSchema.default([]),
   installed: installedSchema.default(NOTHING_INSTALLED),
   settings: settingsSchema.default(NO_SETTINGS),
+  /** Living with the dock: both states of the host, buttons, programs, tuning. */
+  docked: dockedSchema.default(NO_DOCKED),
   uses: usesSchema.default([]),
   /** Graphics and machine used so far, in words. */
   present: present.default(''),
@@ -103,6 +107,7 @@ export const setupPatch = z.strictObject({
   /** Versions and settings as wholes, like the list of loads. */
   installed: installedSchema.optional(),
   settings: settingsSchema.optional(),
+  docked: dockedSchema.optional(),
   uses: usesSchema.optional(),
   present: present.optional(),
   cost: costSchema.optional(),
@@ -119,6 +124,7 @@ export const setupSchema = z.object({
   loads: loadsSchema,
   installed: installedSchema,
   settings: settingsSchema,
+  docked: dockedSchema,
   uses: usesSchema,
   present: z.string(),
   cost: costSchema,

@@ -3,6 +3,7 @@ import type { Evaluation } from '../plan';
 import { measure, type Measured, type Span } from '../reading';
 import type { Chain, Reading, RouterReading, SpanReading } from '../schema';
 import { compare, type CheckRow } from './compare';
+import { gradeCounts, gradeWindow, type CountsGrade, type WindowGrade } from './counts';
 import { gradeCopy, type CopyGrade } from './grade';
 import { reasons, type Reason } from './reasons';
 
@@ -13,6 +14,8 @@ export interface LinkCheck {
   readonly overall: Overall;
   readonly rows: readonly CheckRow[];
   readonly copy: CopyGrade | null;
+  readonly counts: CountsGrade | null;
+  readonly window: WindowGrade | null;
   readonly reasons: readonly Reason[];
   readonly measured: Measured | null;
   /** The card is there but no driver holds it. */
@@ -42,11 +45,14 @@ function overallOf(c: Omit<LinkCheck, 'overall'>): Overall {
   if (c.measured?.card?.gone) return 'gone';
   if (c.rows.some((r) => r.state === 'above')) return 'above';
   const below = c.rows.some((r) => r.state === 'below');
+  // Drops and errors outweigh any rate.
+  if (c.counts?.grade === 'poor') return 'poor';
   // A healthy rate beside a slow or narrow span is not the whole truth.
-  if (c.copy && c.copy.grade !== 'not-graded') return c.copy.grade === 'healthy' && below ? 'low' : c.copy.grade;
-  if (below) return 'low';
+  if (c.copy && c.copy.grade !== 'not-graded')
+    return c.copy.grade === 'healthy' && (below || c.counts?.grade === 'low') ? 'low' : c.copy.grade;
+  if (below || c.counts?.grade === 'low') return 'low';
   if (c.rows.some((r) => r.state === 'idle')) return 'idle';
-  return c.rows.some((r) => r.state === 'as-expected') ? 'healthy' : 'not-graded';
+  return c.rows.some((r) => r.state === 'as-expected') || c.counts?.grade === 'healthy' ? 'healthy' : 'not-graded';
 }
 
 /**
@@ -80,6 +86,8 @@ export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation
   const check = {
     rows,
     copy,
+    counts: reading.counts ? gradeCounts(reading.counts, house) : null,
+    window: gradeWindow(reading.window?.nowMB ?? measured?.window?.nowMB ?? null, chain.card),
     reasons: reasons(evidence),
     measured,
     noDriver: card !== null && !card.gone && card.driver === null && !(measured?.denied ?? false) && hasDrivers(reading),

@@ -1,2 +1,3 @@
 export * from './tally';
 export * from './chain-key';
+export * from './as-on';

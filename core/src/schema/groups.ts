@@ -23,6 +23,7 @@ const SUPPLY = [
 const GROUPS: Partial<Record<PartKind, readonly AttrGroup[]>> = {
   host: [
     { title: 'Power', keys: ['batteryWh', 'drawW', 'chargeMinW'] },
+    { title: 'Opening it', keys: ['openDepth', 'openScrews', 'fixings', 'fanOnLid', 'compound'] },
     { title: 'Panel', keys: ['panelWidthPx', 'panelHeightPx', 'panelHz'] },
   ],
   dock: [

@@ -137,6 +137,29 @@ export const hostSchema = z
     panelWidthPx: numAttr('Panel width', 'pixels', 320, 16_384, { whole: true }),
     panelHeightPx: numAttr('Panel height', 'pixels', 200, 16_384, { whole: true }),
     panelHz: numAttr('Panel refresh rate', 'Hz', 24, 500),
+    openDepth: choiceAttr(
+      'The maker allows opening',
+      { none: 'Nothing', hatch: 'A service hatch', cover: 'The bottom cover', board: 'Down to the board' },
+      {
+        help: 'How far the manual leads its owner; beyond it the maker has the last word.',
+        findOut: manual('how far an owner may open it', 5),
+      },
+    ),
+    openScrews: numAttr('Screws to open it', '', 0, 40, { whole: true }),
+    fixings: choiceAttr('Held by', { screws: 'Screws', clips: 'Clips', both: 'Screws and clips', glue: 'Glue' }),
+    fanOnLid: choiceAttr(
+      'A fan cable runs to the lid',
+      { yes: 'Yes', no: 'No' },
+      {
+        help: 'The lid must not be lifted off at a stroke.',
+        findOut: { how: 'Lift the lid a finger wide and look, or read the manual.', minutes: 2 },
+      },
+    ),
+    compound: choiceAttr(
+      'Compound on its coolers',
+      { paste: 'Ordinary', metal: 'Liquid metal: it conducts' },
+      { findOut: manual('which compound is on the cooler', 5) },
+    ),
     sockets: z
       .array(socketSchema)
       .min(1, { error: 'Sockets: a host needs at least one' })

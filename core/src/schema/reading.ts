@@ -35,6 +35,37 @@ export const spanReadingSchema = z.strictObject({
 });
 export type SpanReading = z.infer<typeof spanReadingSchema>;
 
+const count = (label: string) =>
+  num(label, 0, 1e9)
+    .int({ error: `${label}: a whole number` })
+    .nullable()
+    .default(null);
+
+/** What the link counted before a load and after it, and what happened meanwhile. What was not noted is null. */
+export const countsReadingSchema = z
+  .strictObject({
+    /** Errors the link mended by itself. */
+    correctedBefore: count('Corrected errors before'),
+    correctedAfter: count('Corrected errors after'),
+    /** Errors it could not mend. */
+    fatalBefore: count('Uncorrected errors before'),
+    fatalAfter: count('Uncorrected errors after'),
+    /** Times the link went down and came back. */
+    downs: count('Times the link went down'),
+    minutes: num('Minutes under load', 0.1, 100_000).nullable().default(null),
+  })
+  .superRefine((c, ctx) => {
+    for (const kind of ['corrected', 'fatal'] as const) {
+      const [before, after] = [c[`${kind}Before`], c[`${kind}After`]];
+      if (before !== null && after !== null && after < before)
+        ctx.addIssue({ code: 'custom', path: [`${kind}After`], message: 'After is less than before: counters only grow' });
+    }
+  });
+export type CountsReading = z.infer<typeof countsReadingSchema>;
+
+/** The card's memory window as the system set it, MB. */
+export const windowReadingSchema = z.strictObject({ nowMB: num('Memory window', 1, 1e6) });
+
 export const routerReadingSchema = z.strictObject({
   laneGbps: num('Router rate', 1, 200).nullable().default(null),
   lanes: num('Router lanes', 1, 8).int({ error: 'Router lanes: a whole number' }).nullable().default(null),
@@ -50,15 +81,26 @@ export const readingSchema = z
     cardSpan: spanReadingSchema.nullable().default(null),
     hostSpan: spanReadingSchema.nullable().default(null),
     router: routerReadingSchema.nullable().default(null),
+    counts: countsReadingSchema.nullable().default(null),
+    window: windowReadingSchema.nullable().default(null),
     report: reportSchema.nullable().default(null),
     /** Which card of the report, by its address; the one behind the link when absent. */
     card: z.string().max(20).nullable().default(null),
     note: z.string().trim().max(2000, { error: 'Note: at most 2000 characters' }).default(''),
   })
-  .refine((r) => r.copy !== null || r.report !== null || [r.cardSpan, r.hostSpan].some(hasSpan) || hasRouter(r.router), {
-    error: 'Nothing read yet: type a rate or a width, or paste a report',
-    path: ['copy'],
-  });
+  .refine(
+    (r) =>
+      r.copy !== null ||
+      r.report !== null ||
+      r.counts !== null ||
+      r.window !== null ||
+      [r.cardSpan, r.hostSpan].some(hasSpan) ||
+      hasRouter(r.router),
+    {
+      error: 'Nothing read yet: type a rate or a width, or paste a report',
+      path: ['copy'],
+    },
+  );
 export type Reading = z.infer<typeof readingSchema>;
 
 function hasSpan(s: SpanReading | null): boolean {

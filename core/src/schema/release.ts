@@ -16,6 +16,8 @@ export const SOFTWARE_NAMES = {
   systemBuild: 'System build',
   driver: 'Card driver',
   linkSoftware: 'Link software',
+  linkFirmware: 'Link controller firmware',
+  cardFirmware: 'Card firmware',
 } as const;
 
 /** Maker and model say what it is for; a family name or "any" matches several. */

@@ -27,6 +27,11 @@ export const installedSchema = z.strictObject({
   systemBuild: version('System build', 'Read the build in the system settings, or the kernel version.'),
   driver: version('Card driver', "Read it in the driver's own panel, or in the device's properties."),
   linkSoftware: version('Link software', "Read it in the link maker's control program."),
+  linkFirmware: version(
+    'Link controller firmware',
+    "Read nvm_version of the host's own router, or look in the control program of the link.",
+  ),
+  cardFirmware: version('Card firmware', "Read it in the driver's own panel, under the details of the card."),
 });
 export type Installed = z.infer<typeof installedSchema>;
 export const NOTHING_INSTALLED: Installed = {
@@ -35,6 +40,8 @@ export const NOTHING_INSTALLED: Installed = {
   systemBuild: '',
   driver: '',
   linkSoftware: '',
+  linkFirmware: '',
+  cardFirmware: '',
 };
 export const SOFTWARE_ROLES = Object.keys(NOTHING_INSTALLED) as (keyof Installed)[];
 export type SoftwareRole = keyof Installed;

@@ -42,6 +42,8 @@ export const ROLE_SUBJECT: Record<SoftwareRole, RequirementSpec['subject']> = {
   systemBuild: 'system',
   driver: 'card',
   linkSoftware: 'dock',
+  linkFirmware: 'host',
+  cardFirmware: 'card',
 };
 
 /** Does a release belong to a part of this chain? */

@@ -2,6 +2,7 @@ import type { CheckRow, CopyGrade, LinkCheck, NotGraded, Overall, ReasonId, RowS
 import type { Evaluation } from '../plan';
 import { describePath } from '../schema';
 import { percent, rate, whole } from './figures';
+import { countsText } from './health';
 
 export const GRADE_WORDS = { healthy: 'healthy', low: 'low', poor: 'poor', impossible: 'impossible' } as const;
 
@@ -133,15 +134,21 @@ export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reason
   const named = (strong.length > 0 ? strong : check.reasons).slice(0, reasonsNamed);
   const likely = named.map((r) => lower(REASON_TEXTS[r.id].what.split(':')[0] ?? ''));
   const first = likely.length > 0 ? ` Likeliest first: ${likely.join('; ')}.` : '';
-  const { copy } = check;
+  const { copy, counts } = check;
+  if (counts?.grade === 'poor') return `${countsText(counts)} Supply and power plugs first, then cable and joints.`;
   if (copy && copy.grade === 'open' && copy.ends)
     return `${copyText(copy)}: ${GRADE_WORDS[copy.ends.atHigh]} or ${GRADE_WORDS[copy.ends.atLow]}. ${decidesText(copy)}`;
   if (copy?.grade === 'impossible') return `${copyText(copy)}: impossible. Check unit and direction.`;
   if (copy && copy.grade !== 'not-graded') {
-    const beside = copy.grade === 'healthy' && check.overall === 'low' ? ', but a span shows less' : '';
+    const less = check.rows.some((r) => r.state === 'below') ? ', but a span shows less' : ', but errors are corrected too often';
+    const beside = copy.grade === 'healthy' && check.overall === 'low' ? less : '';
     return `${copyText(copy)}: ${copy.grade}${beside}.${copy.grade === 'healthy' && !beside ? '' : first}`;
   }
+  if (check.overall === 'low' && counts?.grade === 'low')
+    return `${countsText(counts)} They come before a link falls a generation.`;
   if (check.overall === 'low') return `The link came up with less than expected.${first}`;
+  const onlyCounts = counts && copy === null && check.rows.every((r) => r.state !== 'as-expected');
+  if (check.overall === 'healthy' && onlyCounts) return countsText(counts);
   if (check.overall === 'healthy') return `The link came up as expected: ${expectedText(e)}.`;
   return copy?.why ? NOT_GRADED_TEXTS[copy.why] : 'Read, but nothing in it can be held against this chain.';
 }

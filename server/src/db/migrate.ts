@@ -4,6 +4,7 @@ import * as first from './migrations/0001-first';
 import * as paths from './migrations/0002-paths';
 import * as body from './migrations/0003-body';
 import * as catalogue from './migrations/0004-catalogue';
+import * as bringUp from './migrations/0005-bring-up';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -11,6 +12,7 @@ const MIGRATIONS = [
   { name: '0002-paths', up: paths.up },
   { name: '0003-body', up: body.up },
   { name: '0004-catalogue', up: catalogue.up },
+  { name: '0005-bring-up', up: bringUp.up },
 ];
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

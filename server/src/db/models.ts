@@ -6,7 +6,7 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize';
-import type { AnySpec, Installed, Load, PartKind, Settings, Shown, SourceMap, Supplied, Use } from '@ruddy/core/schema';
+import type { AnySpec, Docked, Installed, Load, PartKind, Settings, Shown, SourceMap, Supplied, Use } from '@ruddy/core/schema';
 import type { CostSaid, Origin, SetupState } from '@ruddy/core/api';
 import { defineCatalogue } from './models-catalogue';
 
@@ -53,6 +53,7 @@ export interface SetupDetails {
   loads?: Load[];
   installed?: Installed;
   settings?: Settings;
+  docked?: Docked;
   uses?: Use[];
   /** Graphics used so far, in words. */
   present?: string;
@@ -134,6 +135,7 @@ export class LogEntryModel extends Model<InferAttributes<LogEntryModel>, InferCr
   declare provenance: string;
   declare confidence: number;
   declare happenedOn: string;
+  declare orderUsed: CreationOptional<string | null>;
   declare recordedAt: Date;
   declare supersedes: string | null;
   declare contentHash: string;
@@ -260,6 +262,7 @@ export function defineModels(sequelize: Sequelize): void {
       provenance: text(),
       confidence: DataTypes.FLOAT,
       happenedOn: DataTypes.DATEONLY,
+      orderUsed: DataTypes.TEXT,
       recordedAt: date(),
       supersedes: DataTypes.UUID,
       contentHash: text(),

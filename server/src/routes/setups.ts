@@ -16,6 +16,7 @@ import {
   uuid,
 } from '@ruddy/core/api';
 import { EventModel } from '../db/models';
+import { invalid } from '../http/problem';
 import { route } from '../http/route';
 import { addEvent, recordOf } from '../services/events';
 import { addOutcome, listOutcomes } from '../services/outcomes';
@@ -118,6 +119,9 @@ export const setupRoutes = [
       const at = s.now();
       await s.db.transaction(async (t) => {
         if (await EventModel.findByPk(body.id, { transaction: t })) return;
+        const old = body.corrects === null ? null : await EventModel.findByPk(body.corrects, { transaction: t, raw: true });
+        if (body.corrects !== null && (old?.setupId !== params.id || old.kind !== 'note'))
+          throw invalid('corrects', 'No note of this setup has this id');
         const happenedAt = new Date(`${body.happenedOn}T12:00:00Z`);
         await addEvent(
           s.db,
@@ -126,6 +130,8 @@ export const setupRoutes = [
             setupId: params.id,
             kind: 'note',
             body: { text: body.text },
+            corrects: body.corrects,
+            private: body.photo === '' ? null : { photo: body.photo },
             happenedAt,
             recordedAt: at,
             origin: 'own',

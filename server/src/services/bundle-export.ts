@@ -24,13 +24,16 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     body: Record<string, unknown>;
     happenedAt: Date;
     recordedAt: Date;
+    corrects: string | null;
+    private: Record<string, unknown> | null;
+    seq: number;
   }>(
-    `SELECT id, setup_id AS "setupId", kind, body, happened_at AS "happenedAt", recorded_at AS "recordedAt"
+    `SELECT id, setup_id AS "setupId", kind, body, happened_at AS "happenedAt", recorded_at AS "recordedAt", corrects, private, seq
      FROM events WHERE kind <> 'outcome' ORDER BY setup_id, seq`,
   );
   const outcomes = await select<Omit<Bundle['outcomes'][number], 'recordedAt'> & { recordedAt: Date }>(
     `SELECT id, setup_id AS "setupId", outcome, happened_on::text AS "happenedOn", versions, symptoms, fixes, provenance,
-       round(confidence::numeric, 3)::float AS confidence, coalesce(private->>'note', '') AS note, supersedes AS corrects, chain, recorded_at AS "recordedAt"
+       round(confidence::numeric, 3)::float AS confidence, coalesce(private->>'note', '') AS note, supersedes AS corrects, order_used AS "order", chain, recorded_at AS "recordedAt", seq
      FROM log_entries JOIN (SELECT id, seq FROM events) v USING (id) ORDER BY setup_id, seq`,
   );
   const items = await select<Bundle['items'][number]>(

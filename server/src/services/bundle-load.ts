@@ -1,5 +1,5 @@
 import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
-import { storedReading, type Bundle, type LoadReport, type Origin, type PartBody, type SetupSlots } from '@ruddy/core/api';
+import { EVENT_BODIES, type Bundle, type LoadReport, type Origin, type PartBody, type SetupSlots } from '@ruddy/core/api';
 import { ruleProblem } from '@ruddy/core/house';
 import { EventModel, LogEntryModel, PartModel, SetupModel } from '../db/models';
 import { HttpProblem, invalid } from '../http/problem';
@@ -169,11 +169,12 @@ async function loadSetups(l: Load): Promise<void> {
       await SetupModel.update({ clonedFrom: source }, { where: { id }, transaction: l.transaction });
 }
 
+/** Facts come in the order they had in their setup; a file without numbers goes by when they were recorded. */
 async function loadFacts(l: Load): Promise<void> {
   const facts = [
     ...l.bundle.events.map((e, i) => ({ type: 'event' as const, i, e, at: e.recordedAt })),
     ...l.bundle.outcomes.map((e, i) => ({ type: 'outcome' as const, i, e, at: e.recordedAt })),
-  ].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  ].sort((a, b) => a.e.seq - b.e.seq || Date.parse(a.at) - Date.parse(b.at));
   for (const f of facts) {
     const place = `${f.type}s/${f.i}`;
     const setupId = idFromFile(f.e.setupId);
@@ -184,19 +185,25 @@ async function loadFacts(l: Load): Promise<void> {
   }
 }
 
-/** A reading must be one: what is stored is read again by the link check. */
-function checkedReading(body: Record<string, unknown>, place: string): object {
-  const r = storedReading.safeParse(body);
-  if (r.success) return r.data;
+/** What is stored is read again: a body must be what its kind says. An attempt is named by the id it has here. */
+function checkedBody(kind: Bundle['events'][number]['kind'], body: Record<string, unknown>, place: string): object {
+  const schema = EVENT_BODIES[kind];
+  const named = typeof body['attempt'] === 'string' ? { ...body, attempt: idFromFile(body['attempt']) } : body;
+  if (!schema) return named;
+  const r = schema.safeParse(named);
+  if (r.success) return r.data as object;
   const issue = r.error.issues[0];
-  throw invalid(`${place}/body/${issue?.path.join('/') ?? ''}`, issue?.message ?? 'not a reading');
+  throw invalid(`${place}/body/${issue?.path.join('/') ?? ''}`, issue?.message ?? `not of the kind "${kind}"`);
 }
 
 async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, place: string): Promise<void> {
   const id = idFromFile(e.id);
   if (await EventModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'events');
   const { kind } = e;
-  const body = kind === 'reading' ? checkedReading(e.body, place) : e.body;
+  const body = checkedBody(kind, e.body, place);
+  const corrects = e.corrects === null ? null : idFromFile(e.corrects);
+  if (corrects !== null && !(await EventModel.findByPk(corrects, { transaction: l.transaction })))
+    throw invalid(`${place}/corrects`, `No event "${e.corrects}" before this one`);
   await addEvent(
     l.db,
     {
@@ -206,6 +213,8 @@ async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, 
       body,
       happenedAt: new Date(e.happenedAt),
       recordedAt: new Date(e.recordedAt),
+      corrects,
+      private: e.private,
       origin: l.origin,
       by: l.by,
     },
@@ -215,8 +224,8 @@ async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, 
 }
 
 async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: string, place: string): Promise<void> {
-  const { setupId: _file, recordedAt, chain: given, ...rest } = o;
-  void _file;
+  const { setupId: _file, recordedAt, seq, chain: given, ...rest } = o;
+  void [_file, seq];
   const id = idFromFile(o.id);
   if (await LogEntryModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'outcomes');
   const { rows, row } = await readSetup(l.db, setupId, l.transaction);

@@ -72,6 +72,14 @@ const NAMED: readonly string[] = [
   'screen',
   'system',
   'pieces',
+  'approval',
+  'security level',
+  'internal graphics',
+  'docked settings',
+  'undocked settings',
+  'buttons',
+  'programs',
+  'tuning',
   'use',
   ...SOFTWARE,
 ];
@@ -112,6 +120,34 @@ async function partChanges(db: Sequelize, setupId: string, transaction?: Transac
   });
 }
 
+/** What was paid for the parts and pieces that stand in a setup. */
+async function pricesPaid(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
+  const rows = await db.query<{
+    id: string;
+    body: Record<string, unknown>;
+    on: string;
+    recorded_at: Date;
+    by: string;
+    origin: Origin;
+  }>(
+    `SELECT p.id, jsonb_build_object('part', concat_ws(' ', x.spec ->> 'maker', x.spec ->> 'model', nullif(x.spec ->> 'variant', '')),
+       'minor', p.minor, 'currency', p.currency, 'kind', p.kind, 'condition', p.condition) AS body,
+       p.on_date::text AS "on", p.created_at AS recorded_at, m.name AS by, p.origin
+     FROM prices p JOIN parts x ON x.id = p.part_id JOIN members m ON m.id = p.created_by
+     WHERE p.withdrawn_at IS NULL AND p.kind = 'paid'
+       AND EXISTS (SELECT 1 FROM setup_slots t WHERE t.setup_id = $1 AND t.part_id = p.part_id AND (p.item_id IS NULL OR p.item_id = t.item_id))`,
+    { type: QueryTypes.SELECT, bind: [setupId] },
+  );
+  return rows.map(({ on, recorded_at, ...r }): SetupEvent => ({
+    ...r,
+    seq: 0,
+    kind: 'price',
+    happenedAt: new Date(`${on}T12:00:00Z`).toISOString(),
+    recordedAt: recorded_at.toISOString(),
+    corrects: null,
+  }));
+}
+
 /** A version marked as installed stands as its own fact; the change of the setup that came with it is not told twice. */
 function unmarked(e: SetupEvent, marked: ReadonlySet<string>): SetupEvent[] {
   if (!marked.has(e.recordedAt)) return [e];
@@ -133,7 +169,7 @@ export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEve
   }));
   const marked = new Set(facts.filter((f) => f.kind === 'version').map((f) => f.recordedAt));
   const changed = (await partChanges(db, setupId)).flatMap((e) => unmarked(e, marked));
-  return [...facts, ...changed].sort(
+  return [...facts, ...changed, ...(await pricesPaid(db, setupId))].sort(
     (a, b) => b.happenedAt.localeCompare(a.happenedAt) || b.recordedAt.localeCompare(a.recordedAt) || b.seq - a.seq,
   );
 }

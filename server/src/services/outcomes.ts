@@ -14,9 +14,10 @@ import { decodeCursor, likePattern, toPage } from './paging';
 import { readSetup } from './setup-store';
 
 function hashOf(setupId: string, chain: Chain, b: OutcomeBody): string {
-  const { id, ...content } = b;
+  const { id, order, ...content } = b;
   void id;
-  return contentHash({ setupId, chain, ...content });
+  // An entry without an order keeps the identity it had before orders were noted.
+  return contentHash({ setupId, chain, ...content, ...(order !== null && { order }) });
 }
 
 /** Store an outcome: a fact of the setup's record and a row of the log, with the chain as it was. */
@@ -41,7 +42,7 @@ export async function storeOutcome(
     const old = await LogEntryModel.findByPk(body.corrects, { transaction, raw: true });
     if (old?.setupId !== setupId) throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
   }
-  const { id, note, corrects, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
+  const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
   const notePart = note === '' ? null : { note };
   await addEvent(
     db,
@@ -49,7 +50,7 @@ export async function storeOutcome(
       id,
       setupId,
       kind: 'outcome',
-      body: { outcome, versions, symptoms, fixes, provenance, confidence },
+      body: { outcome, versions, symptoms, fixes, provenance, confidence, ...(order !== null && { order }) },
       happenedAt: new Date(`${happenedOn}T12:00:00Z`),
       recordedAt: made.at,
       corrects,
@@ -75,6 +76,7 @@ export async function storeOutcome(
       provenance,
       confidence,
       happenedOn,
+      orderUsed: order,
       recordedAt: made.at,
       supersedes: corrects,
       contentHash: hash,
@@ -117,6 +119,7 @@ interface Row {
   provenance: OutcomeEntry['provenance'];
   confidence: number;
   happened_on: string;
+  order_used: OutcomeEntry['order'];
   recorded_at: Date;
   supersedes: string | null;
   private: { note?: string } | null;
@@ -139,6 +142,7 @@ function toEntry(r: Row): OutcomeEntry {
     provenance: r.provenance,
     confidence: Math.round(r.confidence * 100) / 100,
     happenedOn: r.happened_on,
+    order: r.order_used,
     note: r.private?.note ?? '',
     corrects: r.supersedes,
     correctedBy: r.corrected_by,
@@ -156,7 +160,7 @@ export async function listOutcomes(db: Sequelize, q: ListQuery): Promise<Page<Ou
   const rows = await db.query<Row>(
     `SELECT * FROM (
        SELECT e.id, e.setup_id, s.name AS setup_name, e.chain_key, e.chain, e.versions, e.outcome, e.symptoms, e.fixes, e.provenance,
-         e.confidence, e.happened_on::text AS happened_on, e.recorded_at, e.supersedes, e.private, e.origin,
+         e.confidence, e.happened_on::text AS happened_on, e.order_used, e.recorded_at, e.supersedes, e.private, e.origin,
          (SELECT c.id FROM log_entries c WHERE c.supersedes = e.id LIMIT 1) AS corrected_by,
          EXISTS (SELECT 1 FROM log_entries n WHERE n.setup_id = e.setup_id AND n.versions <> e.versions AND n.happened_on > e.happened_on) AS superseded,
          lower(s.name || ' ' || e.chain::text || ' ' || array_to_string(e.symptoms, ' ') || ' ' || array_to_string(e.fixes, ' ')) AS words

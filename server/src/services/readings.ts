@@ -1,9 +1,11 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { storedReading, type ReadingBody, type ReadingEntry, type StoredReading } from '@ruddy/core/api';
-import { linkCheck } from '@ruddy/core/bring-up';
+import type * as z from 'zod';
+import { storedReading, type readingBody, type ReadingEntry, type StoredReading } from '@ruddy/core/api';
+import { linkCheck, type LinkCheck } from '@ruddy/core/bring-up';
 import { evaluate } from '@ruddy/core/plan';
 import { isDisplay } from '@ruddy/core/reading';
 import type { Chain, Reading, Report } from '@ruddy/core/schema';
+import { chainNames } from '@ruddy/core/setup';
 import { linkCheckHeadline } from '@ruddy/core/texts';
 import { EventModel } from '../db/models';
 import { bare } from '@ruddy/core/units';
@@ -12,7 +14,7 @@ import type { Actor, Services } from '../http/route';
 import { chainOf } from './chain';
 import { groundsFor } from './context';
 import { addEvent } from './events';
-import { readSetup } from './setup-store';
+import { itemLabels, readSetup } from './setup-store';
 
 /** Of a report only what a link check looks at is kept: bridges, graphics, and the link's own controllers. */
 function kept(report: Report): Report {
@@ -26,7 +28,12 @@ function kept(report: Report): Report {
 }
 
 /** Hold a reading against a chain as it stands, under the house rules of today. */
-async function judged(s: Services, reading: Reading, chain: Chain): Promise<StoredReading> {
+async function judged(
+  s: Services,
+  reading: Reading,
+  chain: Chain,
+  at: Pick<StoredReading, 'through' | 'attempt'>,
+): Promise<StoredReading> {
   const grounds = await groundsFor(s, [chain]);
   const e = evaluate({ chain, context: grounds });
   const check = linkCheck(reading, chain, e, grounds.house);
@@ -38,23 +45,44 @@ async function judged(s: Services, reading: Reading, chain: Chain): Promise<Stor
     grade: check.copy?.grade ?? null,
     gbps: check.copy?.gbps ?? null,
     share: check.copy?.share && Number.isFinite(check.copy.share.hi) ? check.copy.share : null,
+    seen: seenOf(check),
+    ...at,
     expected: { gen: bare(gen), lanes: bare(lanes), down: bare(copy?.down), up: bare(copy?.up) },
     core: e.core,
   };
 }
 
+/** What was seen of router and slot, whichever way it was read. */
+function seenOf(c: LinkCheck): StoredReading['seen'] {
+  const row = (key: 'router' | 'card') => c.rows.find((r) => r.key === key)?.seen;
+  return { routerGbps: row('router')?.laneGbps ?? null, lanes: row('card')?.lanes ?? null, gen: row('card')?.gen ?? null };
+}
+
+/** The pieces named along the path. */
+function pathItems(items: Record<string, string>): Record<string, string> {
+  return Object.fromEntries(Object.entries(items).filter(([place]) => place.startsWith('path/')));
+}
+
 /** Store a reading of a setup as a fact of its record. A repeated id is answered with what is stored. */
-export async function addReading(s: Services, setupId: string, body: ReadingBody, actor: Actor): Promise<{ fresh: boolean }> {
+export async function addReading(
+  s: Services,
+  setupId: string,
+  body: z.output<typeof readingBody>,
+  actor: Actor,
+): Promise<{ fresh: boolean }> {
   const at = s.now();
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
   if (happenedAt.getTime() > at.getTime() + 60_000) throw invalid('happenedAt', 'The reading would be in the future');
   return s.db.transaction(async (transaction) => {
-    const { rows, row } = await readSetup(s.db, setupId, transaction, true);
+    const { rows, row, setup } = await readSetup(s.db, setupId, transaction, true);
     const known = await EventModel.findByPk(body.id, { transaction, raw: true });
     if (known && (known.setupId !== setupId || known.kind !== 'reading'))
       throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
     if (known) return { fresh: false };
-    const stored = await judged(s, body.reading, chainOf(rows, row.details));
+    const chain = chainOf(rows, row.details);
+    const piece = await itemLabels(s.db, { ...setup.slots, items: pathItems(setup.slots.items) }, transaction);
+    const { cable, port } = chainNames(chain);
+    const stored = await judged(s, body.reading, chain, { through: { cable, piece, port }, attempt: body.attempt });
     await addEvent(
       s.db,
       {
@@ -79,7 +107,8 @@ type Row = Pick<ReadingEntry, 'id' | 'by' | 'origin'> & { body: unknown; happene
 export async function listReadings(db: Sequelize, setupId: string, limit = 100): Promise<ReadingEntry[]> {
   const rows = await db.query<Row>(
     `SELECT e.id, e.body, e.happened_at, e.recorded_at, e.origin, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
-     WHERE e.setup_id = $1 AND e.kind = 'reading' ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
+     WHERE e.setup_id = $1 AND e.kind = 'reading'
+       AND NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck') ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
     { type: QueryTypes.SELECT, bind: [setupId, limit] },
   );
   return rows.map(({ body, happened_at, recorded_at, ...r }) => ({

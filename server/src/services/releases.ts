@@ -8,9 +8,9 @@ import { HttpProblem, invalid, notFound } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
 import { chainOf, slotRows } from './chain';
 import { groundsFor } from './context';
-import { addEvent } from './events';
 import { storeOutcome } from './outcomes';
 import { keepRevision, readSetup } from './setup-store';
+import { noteVersion } from './versions';
 
 function standing(have: string, version: string): TouchedRow['stands'] {
   const compared = have === '' ? null : compareVersions(have, version);
@@ -80,27 +80,15 @@ export async function markInstalled(
     const details = { ...row.details, installed: { ...setup.installed, [body.role]: body.version } };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     await row.update({ details, origin, rev: row.rev + 1, savedAt: at }, { transaction });
-    await addEvent(
-      s.db,
-      {
-        id: body.id,
-        setupId,
-        kind: 'version',
-        body: { what: body.role, from, to: body.version },
-        happenedAt: new Date(`${body.on}T12:00:00Z`),
-        recordedAt: at,
-        origin: 'own',
-        by: actor.id,
-      },
-      transaction,
-    );
+    const when = { at, happenedAt: new Date(`${body.on}T12:00:00Z`), by: actor.id };
+    await noteVersion(s.db, setupId, { id: body.id, role: body.role, from, to: body.version }, when, transaction);
     if (body.outcome) {
       const chain = chainOf(rows, details);
       const { systemBuild, driver, hostFirmware, dockFirmware } = details.installed;
       const versions = Object.fromEntries(
         Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''),
       );
-      const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, corrects: null };
+      const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, order: null, corrects: null };
       await storeOutcome(
         s.db,
         setupId,

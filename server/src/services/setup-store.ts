@@ -3,11 +3,13 @@ import { NO_COST_SAID, type CostSaid, type Origin, type Setup, type SetupSlots }
 import {
   FEEDS,
   LOAD_KINDS,
+  NO_DOCKED,
   NO_SETTINGS,
   NOTHING_INSTALLED,
   SHOWN_BY,
   SOFTWARE_NAMES,
   WORK,
+  type Docked,
   type Installed,
   type Load,
   type PartKind,
@@ -16,6 +18,7 @@ import {
   type Use,
 } from '@ruddy/core/schema';
 import { chainNames, partName, placesOf } from '@ruddy/core/setup';
+import { dockedNames } from '@ruddy/core/texts';
 import { SetupModel, SetupRevisionModel, SetupSlotModel, SocketModel, type SlotDetail, type SlotName } from '../db/models';
 import { invalid, notFound } from '../http/problem';
 import { chainOf, slotRows, type SlotRow } from './chain';
@@ -65,6 +68,7 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
     loads: row.details.loads ?? [],
     installed: row.details.installed ?? NOTHING_INSTALLED,
     settings: row.details.settings ?? NO_SETTINGS,
+    docked: row.details.docked ?? NO_DOCKED,
     uses: row.details.uses ?? [],
     present: row.details.present ?? '',
     cost: row.details.cost ?? NO_COST_SAID,
@@ -174,7 +178,7 @@ export async function writeSlots(
 }
 
 /** The labels of the pieces a setup names, in the order of its places, for snapshots: which cable it was matters a year later. */
-async function itemLabels(db: Sequelize, slots: SetupSlots, transaction: Transaction): Promise<string> {
+export async function itemLabels(db: Sequelize, slots: SetupSlots, transaction: Transaction): Promise<string> {
   const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
   if (named.length === 0) return '';
   const rows = await db.query<{ id: string; label: string }>('SELECT id, label FROM items WHERE id = ANY($1::uuid[])', {
@@ -209,6 +213,7 @@ export async function keepRevision(
     loads: setup.loads,
     installed: setup.installed,
     settings: setup.settings,
+    docked: setup.docked,
     uses: setup.uses,
     present: setup.present,
     cost: setup.cost,
@@ -219,6 +224,7 @@ export async function keepRevision(
       screen: chain.picture.map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`).join(', '),
       system: partName(chain.system),
       pieces: await itemLabels(db, setup.slots, transaction),
+      ...dockedNames(setup.docked, setup.settings),
       use: setup.uses.map((u) => WORK[u.work].toLowerCase()).join(', '),
       ...Object.fromEntries(
         (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => [SOFTWARE_NAMES[r].toLowerCase(), setup.installed[r]]),
@@ -247,6 +253,7 @@ export async function insertSetup(
     loads: Load[];
     installed: Installed;
     settings: Settings;
+    docked: Docked;
     uses: Use[];
     present: string;
     cost: CostSaid;
@@ -257,8 +264,8 @@ export async function insertSetup(
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const { notes, loads, installed, settings, uses, present, cost } = s;
-  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, uses, present, cost };
+  const { notes, loads, installed, settings, docked, uses, present, cost } = s;
+  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, docked, uses, present, cost };
   await SetupModel.create(
     {
       id: s.id,

@@ -101,6 +101,7 @@ export async function patchSetup(
           loads: patch.loads ?? setup.loads,
           installed: patch.installed ?? setup.installed,
           settings: patch.settings ?? setup.settings,
+          docked: patch.docked ?? setup.docked,
           uses: patch.uses ?? setup.uses,
           present: patch.present ?? setup.present,
           cost: patch.cost ?? setup.cost,

@@ -1,7 +1,9 @@
 import { QueryTypes } from 'sequelize';
 import { NO_COST_SAID, type Bundle, type ShareReport } from '@ruddy/core/api';
+import { NO_DOCKED } from '@ruddy/core/schema';
 import { placesOf } from '@ruddy/core/setup';
 import type { Services } from '../http/route';
+import { contentHash } from './ids';
 import { requireSetup } from './setups';
 import { readSetup } from './setup-store';
 
@@ -40,6 +42,7 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
         slots: { ...setup.slots, items: {} },
         notes: '',
         present: '',
+        docked: NO_DOCKED,
         clonedFrom: null,
         state: 'planned',
         cost: withPrices ? setup.cost : NO_COST_SAID,
@@ -77,6 +80,7 @@ export async function shareReport(s: Services, id: string): Promise<ShareReport>
     ],
     stays: [
       { what: 'notes and present graphics, your words', n: Number(setup.notes !== '') + Number(setup.present !== '') },
+      { what: 'docked settings, buttons, programs and tuning', n: Number(contentHash(setup.docked) !== contentHash(NO_DOCKED)) },
       { what: 'pieces: whose they are and where bought', n: Object.keys(setup.slots.items).length },
       { what: 'serial numbers', n: kept?.serials ?? 0 },
       { what: 'entries of the record: outcomes, readings, notes', n: kept?.events ?? 0 },

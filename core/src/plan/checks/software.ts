@@ -1,6 +1,8 @@
 import type { Held } from '../../software';
 import type { Check, Draft, Param } from '../types';
 
+const FIRMWARE: readonly string[] = ['dockFirmware', 'hostFirmware', 'linkFirmware', 'cardFirmware'];
+
 /**
  * The code of a requirement that is not met. What a version would mend never stops a plan while the version is not known: it can
  * still be installed. Once it is known to be the wrong one, what its author says counts.
@@ -10,7 +12,7 @@ function codeOf(h: Held): Draft['code'] {
   if (needs === 'heed') return 'software/heed';
   const mendable = h.role !== null || needs === 'repackaged';
   if (severity === 'blocks' && (h.state === 'unmet' || !mendable)) return 'software/refused';
-  const firmware = h.role === 'dockFirmware' || h.role === 'hostFirmware';
+  const firmware = h.role !== null && FIRMWARE.includes(h.role);
   if (firmware && severity !== 'note') return 'software/firmware-first';
   return severity === 'note' ? 'software/heed' : 'software/unmet';
 }

@@ -1,26 +1,30 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, viewChild } from '@angular/core';
-import type { ReadingEntry } from '@ruddy/core/api';
-import { describePath } from '@ruddy/core/schema';
-import { linkCheckHeadline, REASON_TEXTS, SUPPORT_WORDS } from '@ruddy/core/texts';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { PURPOSES, type Purpose } from '@ruddy/core/checklist';
+import { linkCheckHeadline, progressHeadline, startHeadline } from '@ruddy/core/texts';
+import { BringUpRun } from '../data/bring-up-run';
+import { LinkHealth } from '../data/link-health';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
-import { clock, day, orEmpty } from '../shared/format';
-import { Keys } from '../shell/keys';
-import { CheckTable } from './check-table';
-import { ReadingFields } from './reading-fields';
+import { orEmpty, counted } from '../shared/format';
+import { DockedView } from './docked-view';
+import { HealthView } from './health-view';
+import { LinkView } from './link-view';
+import { StepsView } from './steps-view';
 
-const PARTS: Record<string, string> = {
-  host: 'the host',
-  socket: 'the host port',
-  path: 'the cable',
-  dock: 'the dock',
-  card: 'the card',
-  loads: 'what hangs on the dock',
-};
+const VIEWS = [
+  { key: 'bring-up', name: 'Steps', query: {} },
+  { key: 'link', name: 'Link check', query: { view: 'link' } },
+  { key: 'health', name: 'Link health', query: { view: 'health' } },
+  { key: 'docked', name: 'Docked and undocked', query: { view: 'docked' } },
+  { key: 'undock', name: 'Undock', query: { list: 'undock' } },
+  { key: 'dock-again', name: 'Dock again', query: { list: 'dock-again' } },
+];
 
-/** The link check: what came up held against what this chain should show. The steps of bring-up come round it later. */
+/** Bringing it up: the list step by step, the link check, its health over time, and living with the dock. */
 @Component({
-  imports: [ReadingFields, CheckTable],
+  imports: [RouterLink, StepsView, LinkView, HealthView, DockedView],
+  providers: [LinkHealth],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bring-up-page.html',
   styleUrl: './bring-up-page.scss',
@@ -28,71 +32,53 @@ const PARTS: Record<string, string> = {
 export class BringUpPage {
   readonly editor = inject(SetupEditor);
   readonly readings = inject(LinkReadings);
-  /** `1` when Plan sent a person here to paste. */
+  readonly run = inject(BringUpRun);
+  readonly health = inject(LinkHealth);
   readonly paste = input('', { transform: orEmpty });
-  readonly fields = viewChild(ReadingFields);
+  readonly view = input('', { transform: orEmpty });
+  readonly list = input('', { transform: orEmpty });
+  readonly views = VIEWS;
 
-  readonly evaluation = computed(() => this.editor.judgement()?.evaluation ?? null);
+  /** Which view is open; somebody sent here to paste lands at the link check. */
+  readonly current = computed(() => {
+    const view = this.paste() === '1' ? 'link' : this.view();
+    return view === 'link' || view === 'health' || view === 'docked' ? view : this.#purpose();
+  });
+  readonly #purpose = computed<Purpose>(() => PURPOSES.find((p) => p === this.list()) ?? 'bring-up');
   readonly sentence = computed(() => {
-    const e = this.evaluation();
-    return e ? linkCheckHeadline(this.readings.check(), e) : 'Judging the chain …';
+    const [e, facts] = [this.editor.judgement()?.evaluation ?? null, this.run.facts()];
+    if (!e || !facts) return 'Judging the chain …';
+    switch (this.current()) {
+      case 'link':
+        return linkCheckHeadline(this.readings.check(), e);
+      case 'health':
+        return this.health.sentence();
+      case 'docked':
+        return this.#dockedWords();
+      default: {
+        if (this.run.stored() === null && !this.run.problem()) return 'Reading the attempts …';
+        const n = this.run.attempts().filter((a) => a.purpose === this.#purpose()).length;
+        return this.run.attempt()
+          ? progressHeadline(this.run.list(), this.run.progress(), facts)
+          : startHeadline(this.#purpose(), this.run.list(), n);
+      }
+    }
   });
-  readonly isDraft = computed(() => this.readings.draft() !== null);
-  readonly reasons = computed(() => {
-    const check = this.readings.check();
-    const fine = check === null || check.overall === 'healthy' || check.overall === 'not-graded';
-    if (fine) return [];
-    return check.reasons.map((r) => ({
-      ...REASON_TEXTS[r.id],
-      id: r.id,
-      part: PARTS[r.part] ?? r.part,
-      support: SUPPORT_WORDS[r.support],
-    }));
-  });
-  readonly remarks = computed(() => {
-    const c = this.readings.check();
-    if (!c) return [];
-    return [
-      ...(c.notApproved
-        ? ['The router is there but not approved, so no card appears. Approve it in the system, "always" rather than "once".']
-        : []),
-      ...(c.noDriver
-        ? ['No driver holds the card. Rates may rest; install the driver the card and system ask for, then read again.']
-        : []),
-      ...(c.measured?.window && c.measured.window.nowMB < c.measured.window.mostMB
-        ? [
-            `The card's memory window is ${c.measured.window.nowMB} MB of ${c.measured.window.mostMB} MB: fine for the link, some titles gain from the whole.`,
-          ]
-        : []),
-      ...(c.measured?.corrected.length
-        ? [`Corrected errors are flagged: ${c.measured.corrected.join(', ')}. They come before a link falls a generation.`]
-        : []),
-    ];
-  });
-  readonly verify = computed(() =>
-    (this.evaluation()?.toVerify ?? []).flatMap(({ path }) => {
-      const { part, meta } = describePath(path);
-      return meta ? [`${meta.label} of the ${part}`] : [];
-    }),
-  );
 
   constructor() {
-    inject(Keys).bind([
-      // Ten keys, one line in the list of keys.
-      ...[...'0123456789'].map((d) => ({
-        key: d,
-        what: d === '0' ? 'A digit goes into the copy rate' : '',
-        run: () => this.fields()?.digit(d),
-      })),
-      { key: 'p', what: 'Paste a report', run: () => this.fields()?.box().focus() },
-    ]);
     effect(() => {
-      const [paste, fields] = [this.paste(), this.fields()];
-      if (paste === '1' && fields) queueMicrotask(() => fields.box().focus());
+      const [purpose, link] = [this.#purpose(), this.current() === 'link'];
+      untracked(() => {
+        this.run.purpose.set(purpose);
+        this.run.atLink.set(link);
+      });
     });
   }
 
-  when(e: ReadingEntry): string {
-    return `${day(e.happenedAt.slice(0, 10))}, ${clock(e.happenedAt)}`;
+  #dockedWords(): string {
+    const d = this.editor.fields()?.docked;
+    const noted = (p: object) => Object.values(p).filter((v) => v !== null && v !== '').length;
+    const [a, b] = [noted(d?.docked ?? {}), noted(d?.undocked ?? {})];
+    return `${counted(a, 'setting')} noted docked, ${b} undocked; ${counted(d?.programs.length ?? 0, 'program')}, ${counted(d?.tuning.length ?? 0, 'tuning step')}.`;
   }
 }

@@ -5,6 +5,7 @@ import {
   effect,
   ElementRef,
   inject,
+  input,
   signal,
   untracked,
   viewChild,
@@ -18,7 +19,9 @@ import type { ApiProblem } from '../data/api';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
+import { Choice } from '../shared/choice';
 import {
+  COUNT_FIELDS,
   FRESH,
   HOW_FIELDS,
   isBlank,
@@ -39,7 +42,7 @@ const BEHIND = {
 /** Take a reading: type it, paste what the system prints, or both. What is typed is judged at once and stored on demand. */
 @Component({
   selector: 'rb-reading-fields',
-  imports: [MatButtonModule, ReportBox],
+  imports: [MatButtonModule, ReportBox, Choice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './reading-fields.html',
   styleUrl: './reading-fields.scss',
@@ -49,13 +52,26 @@ export class ReadingFields {
   readonly #editor = inject(SetupEditor);
   readonly readings = inject(LinkReadings);
   #of: string | undefined;
-  readonly units = COPY_UNITS;
+  /** The attempt it is taken in, if any. */
+  readonly attempt = input<string | null>(null);
+  /** Counters are what is asked for. */
+  readonly counts = input(false);
+  readonly spansOpen = input(false);
+  readonly units = COPY_UNITS.map((u) => ({ value: u, label: u }));
+  readonly directions = [
+    { value: 'down', label: 'host to card' },
+    { value: 'up', label: 'card to host' },
+  ];
+  readonly memories = [
+    { value: 'pinned', label: 'pinned memory' },
+    { value: 'pageable', label: 'pageable memory' },
+  ];
+  readonly countFields = COUNT_FIELDS;
   readonly command = READ_COMMAND;
   readonly loads = [
-    ['load', 'under load'],
-    ['idle', 'idle'],
-    ['', 'not noted'],
-  ] as const;
+    { value: 'load', label: 'under load' },
+    { value: 'idle', label: 'idle' },
+  ];
   readonly typed = signal<TypedReading>(FRESH);
   readonly tried = signal(false);
   readonly storing = signal(false);
@@ -113,8 +129,8 @@ export class ReadingFields {
   }
 
   /** A choice from a list of this form: its values are the ones the list offers. */
-  choose(key: 'unit' | 'direction' | 'memory' | 'traffic', value: string): void {
-    this.set({ [key]: value });
+  choose(key: 'unit' | 'direction' | 'memory' | 'traffic' | 'load', value: string | null): void {
+    this.set({ [key]: value ?? '' });
   }
 
   type(key: NumberField['key'], value: string): void {
@@ -162,7 +178,7 @@ export class ReadingFields {
       this.storing.set(false);
       return;
     }
-    this.#data.addReading(id, { id: v7(), reading }).subscribe({
+    this.#data.addReading(id, { id: v7(), reading, attempt: this.attempt() }).subscribe({
       next: ({ items }) => {
         this.storing.set(false);
         this.readings.stored(items);

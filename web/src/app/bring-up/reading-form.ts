@@ -19,6 +19,13 @@ export interface TypedReading {
   readonly hostLanes: string;
   readonly routerRate: string;
   readonly routerLanes: string;
+  readonly correctedBefore: string;
+  readonly correctedAfter: string;
+  readonly fatalBefore: string;
+  readonly fatalAfter: string;
+  readonly downs: string;
+  readonly minutes: string;
+  readonly windowMB: string;
   readonly note: string;
   readonly report: Report | null;
   readonly card: string | null;
@@ -42,6 +49,13 @@ export const FRESH: TypedReading = {
   hostLanes: '',
   routerRate: '',
   routerLanes: '',
+  correctedBefore: '',
+  correctedAfter: '',
+  fatalBefore: '',
+  fatalAfter: '',
+  downs: '',
+  minutes: '',
+  windowMB: '',
   note: '',
   report: null,
   card: null,
@@ -59,7 +73,14 @@ type NumberKey =
   | 'hostGen'
   | 'hostLanes'
   | 'routerRate'
-  | 'routerLanes';
+  | 'routerLanes'
+  | 'correctedBefore'
+  | 'correctedAfter'
+  | 'fatalBefore'
+  | 'fatalAfter'
+  | 'downs'
+  | 'minutes'
+  | 'windowMB';
 
 /** A figure that is typed: its label, and its place in the reading, where its error is shown. */
 export interface NumberField {
@@ -85,10 +106,21 @@ export const TUNNEL_FIELDS: readonly NumberField[] = [
   { key: 'hostGen', place: 'hostSpan/gen', label: 'Host controller: generation' },
   { key: 'hostLanes', place: 'hostSpan/lanes', label: 'Host controller: lanes' },
 ];
+/** What the link counted over a stretch under load, and the memory window. */
+export const COUNT_FIELDS: readonly NumberField[] = [
+  { key: 'minutes', place: 'counts/minutes', label: 'Minutes under load' },
+  { key: 'downs', place: 'counts/downs', label: 'Times the link went down' },
+  { key: 'correctedBefore', place: 'counts/correctedBefore', label: 'Corrected errors before' },
+  { key: 'correctedAfter', place: 'counts/correctedAfter', label: 'Corrected errors after' },
+  { key: 'fatalBefore', place: 'counts/fatalBefore', label: 'Uncorrected errors before' },
+  { key: 'fatalAfter', place: 'counts/fatalAfter', label: 'Uncorrected errors after' },
+  { key: 'windowMB', place: 'window/nowMB', label: 'Memory window, MB' },
+];
 const READ_FIELDS: readonly NumberField[] = [
   { key: 'value', place: 'copy/value', label: 'Copy rate' },
   ...SLOT_FIELDS,
   ...TUNNEL_FIELDS,
+  ...COUNT_FIELDS,
 ];
 
 /** Is anything read at all, beside how it was read? */
@@ -110,6 +142,15 @@ export function readTyped(t: TypedReading): { reading: Reading | null; errors: R
   const pair = (gen: number | null, lanes: number | null) => (gen === null && lanes === null ? null : { gen, lanes });
   const value = n('value');
   const [laneGbps, lanes] = [n('routerRate'), n('routerLanes')];
+  const counted = {
+    correctedBefore: n('correctedBefore'),
+    correctedAfter: n('correctedAfter'),
+    fatalBefore: n('fatalBefore'),
+    fatalAfter: n('fatalAfter'),
+    downs: n('downs'),
+    minutes: n('minutes'),
+  };
+  const nowMB = n('windowMB');
   const raw = {
     load: word(t.load),
     copy:
@@ -129,6 +170,8 @@ export function readTyped(t: TypedReading): { reading: Reading | null; errors: R
     cardSpan: pair(n('cardGen'), n('cardLanes')),
     hostSpan: pair(n('hostGen'), n('hostLanes')),
     router: laneGbps === null && lanes === null ? null : { laneGbps, lanes },
+    counts: Object.values(counted).every((v) => v === null) ? null : counted,
+    window: nowMB === null ? null : { nowMB },
     report: t.report,
     card: t.card,
     note: t.note,

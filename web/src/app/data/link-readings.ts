@@ -20,13 +20,13 @@ export class LinkReadings {
   readonly problem = signal<string | null>(null);
   /** What is being read now; null while nothing whole is typed. */
   readonly draft = signal<Reading | null>(null);
-  readonly #house = signal<HouseRules>({});
+  readonly house = signal<HouseRules>({});
   readonly #id = computed(() => this.#editor.stored()?.id ?? null);
 
   readonly shown = computed<Reading | null>(() => this.draft() ?? this.entries()?.[0]?.reading ?? null);
   readonly check = computed<LinkCheck | null>(() => {
     const [reading, judged] = [this.shown(), this.#editor.judgement()];
-    return reading && judged ? linkCheck(reading, judged.chain, judged.evaluation, this.#house()) : null;
+    return reading && judged ? linkCheck(reading, judged.chain, judged.evaluation, this.house()) : null;
   });
 
   constructor() {
@@ -34,7 +34,7 @@ export class LinkReadings {
       .rules()
       .subscribe({
         next: ({ items }) =>
-          this.#house.set(Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]])))),
+          this.house.set(Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]])))),
         error: (e: ApiProblem) => this.problem.set(`House rules were not read, so the defaults grade: ${e.message}`),
       });
     effect(() => {
@@ -51,6 +51,12 @@ export class LinkReadings {
   stored(items: ReadingEntry[]): void {
     this.draft.set(null);
     this.entries.set(items);
+  }
+
+  /** Look again, after one was taken back. */
+  reload(): void {
+    const id = this.#id();
+    if (id) this.#load(id);
   }
 
   #load(id: string): void {

@@ -4,7 +4,7 @@ import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rx
 import { v7 } from 'uuid';
 import { NO_SLOTS, type Setup, type SetupPatch } from '@ruddy/core/api';
 import { NO_COST } from '@ruddy/core/cost';
-import { NO_SETTINGS } from '@ruddy/core/schema';
+import { NO_DOCKED, NO_SETTINGS } from '@ruddy/core/schema';
 import { ApiProblem } from './api';
 import {
   applyPatch,
@@ -25,7 +25,7 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
-const NEWER = { settings: NO_SETTINGS, uses: [], present: '', cost: NO_COST as Setup['cost'] };
+const NEWER = { settings: NO_SETTINGS, docked: NO_DOCKED, uses: [], present: '', cost: NO_COST as Setup['cost'] };
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 
@@ -122,6 +122,16 @@ export class SetupEditor {
   refresh(): void {
     const f = this.fields();
     if (f) this.#judge.next(f);
+  }
+
+  /** Take over what a fact changed on the server. Edits that are not saved yet stay, on the newer revision. */
+  adopt(theirs: Setup): void {
+    const [base, mine] = [this.stored(), this.fields()];
+    if (!base || !mine || base.id !== theirs.id || theirs.rev <= base.rev || this.save().kind === 'conflict') return;
+    const merged = mergeFields(base, mine, theirs, () => 'mine');
+    this.stored.set(theirs);
+    this.#become(merged);
+    if (isEmpty(patchBetween(theirs, merged)) && this.save().kind !== 'saving') this.#saved(theirs);
   }
 
   change(patch: SetupPatch): void {

@@ -1,5 +1,5 @@
 import { NO_COST_SAID, NO_SLOTS } from '@ruddy/core/api';
-import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
+import { NO_DOCKED, NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
 import { applyPatch, conflicts, isEmpty, mergeFields, patchBetween, type Fields } from './setup-patches';
 
 const base: Fields = {
@@ -10,6 +10,7 @@ const base: Fields = {
   loads: [],
   installed: NOTHING_INSTALLED,
   settings: NO_SETTINGS,
+  docked: NO_DOCKED,
   uses: [],
   present: '',
   cost: NO_COST_SAID,

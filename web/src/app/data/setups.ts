@@ -1,11 +1,13 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type {
+  BringUp,
   ChainInput,
   CompatQuery,
   CompatRow,
   FixRow,
   InstalledBody,
+  NoteBody,
   OutcomeEntry,
   Page,
   ReadingBody,
@@ -136,7 +138,7 @@ export class SetupsData {
     return this.#api.get(`/setups/${id}/record`);
   }
 
-  addNote(id: string, note: { id: string; text: string; happenedOn: string }): Observable<{ items: SetupEvent[] }> {
+  addNote(id: string, note: NoteBody): Observable<{ items: SetupEvent[] }> {
     return this.#api.post(`/setups/${id}/notes`, note);
   }
 
@@ -150,6 +152,15 @@ export class SetupsData {
 
   addReading(id: string, body: ReadingBody): Observable<{ items: ReadingEntry[] }> {
     return this.#api.post(`/setups/${id}/readings`, body);
+  }
+
+  bringUp(id: string): Observable<BringUp> {
+    return this.#api.get(`/setups/${id}/bring-up`);
+  }
+
+  /** Write something down beside the steps: a try from before, a fact taken back, the last known good. */
+  addFact(id: string, kind: 'tries' | 'struck' | 'good', body: object): Observable<BringUp> {
+    return this.#api.post(`/setups/${id}/${kind}`, body);
   }
 
   compatibility(filter: CompatFilter & { cursor?: string; limit?: number }): Observable<Page<CompatRow> & { total: number }> {

@@ -1,5 +1,5 @@
 import { NO_COST_SAID, NO_SLOTS, type Setup } from '@ruddy/core/api';
-import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
+import { NO_DOCKED, NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
 
 /** A setup as the server answers it, for tests: nothing chosen. */
 export const storedSetup: Setup = {
@@ -14,6 +14,7 @@ export const storedSetup: Setup = {
   loads: [],
   installed: NOTHING_INSTALLED,
   settings: NO_SETTINGS,
+  docked: NO_DOCKED,
   uses: [],
   present: '',
   cost: NO_COST_SAID,

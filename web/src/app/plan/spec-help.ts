@@ -3,6 +3,7 @@ import { provideHttpClientTesting } from '@angular/common/http/testing';
 import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
+import { chainSchema, type Chain } from '@ruddy/core/schema';
 
 /** A USB4 port of a host, for tests. */
 export const PORT = {
@@ -25,3 +26,17 @@ export async function shown<T>(component: Type<T>, inputs: object): Promise<{ el
 }
 
 export const words = (el: Element | null) => (el?.textContent ?? '').replace(/\s+/g, ' ').trim();
+
+const named = { maker: 'Alder', model: 'X' };
+
+/** A tunnel chain of whole parts, for tests; what is given stands in. */
+export function chainOf(over: object = {}): Chain {
+  return chainSchema.parse({
+    host: { ...named, form: 'laptop', sockets: [PORT] },
+    socket: 'left',
+    path: [{ key: 'a', spec: { ...named, connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 } }],
+    dock: { ...named, form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+    card: { ...named, pcieGen: 4, lanes: 16 },
+    ...over,
+  });
+}

@@ -1,95 +1,29 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import type { OutcomeEntry, SetupEvent } from '@ruddy/core/api';
-import type { Outcome } from '@ruddy/core/log';
+import type { SetupEvent } from '@ruddy/core/api';
+import { sinceGood, type StepId } from '@ruddy/core/checklist';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
+import { sinceWords, STEP_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
+import { BringUpRun } from '../data/bring-up-run';
+import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
 import { counted, day } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
-import { WordAsks } from '../shared/word-asks';
-import { OUTCOME_WORDS, OutcomeForm, type Correction } from './outcome-form';
-import { versionWords } from './version-words';
+import { AsOnPanel } from './as-on-panel';
+import { NoteForm, type Mending } from './note-form';
+import { OutcomeForm, type Correction } from './outcome-form';
+import { FILTERS, linesOf, type Group, type Line } from './record-lines';
+import { TakeBack } from './take-back';
 
-interface Line {
-  event: SetupEvent;
-  kind: string;
-  what: string;
-  more: string[];
-  outcome: Outcome | null;
-  correctedBy: string | null;
-}
-
-const FILTERS = {
-  all: 'everything',
-  outcome: 'outcomes',
-  reading: 'readings',
-  parts: 'parts',
-  version: 'versions',
-  note: 'notes',
-} as const;
-
-function strings(value: unknown): string[] {
-  return Array.isArray(value) ? value.map(String) : [];
-}
-
-function outcomeLines(body: Record<string, unknown>): string[] {
-  const versions = versionWords((body['versions'] ?? {}) as OutcomeEntry['versions']);
-  const note = typeof body['note'] === 'string' ? body['note'] : '';
-  return [
-    versions ? `Under ${versions}` : 'Versions not noted',
-    strings(body['symptoms']).length > 0 ? `Seen: ${strings(body['symptoms']).join('; ')}` : '',
-    strings(body['fixes']).length > 0 ? `Changed: ${strings(body['fixes']).join('; ')}` : '',
-    note ? `Note: ${note}` : '',
-  ].filter((s) => s !== '');
-}
-
-function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
-  const b = e.body;
-  switch (e.kind) {
-    case 'created':
-      return { kind: 'Start', what: `Started as "${String(b['name'])}"`, more: [], outcome: null };
-    case 'cloned':
-      return { kind: 'Start', what: `Copied from "${String(b['from'])}"`, more: [], outcome: null };
-    case 'state':
-      return { kind: 'State', what: `From ${String(b['from'])} to ${String(b['to'])}`, more: [], outcome: null };
-    case 'parts': {
-      const list = (b['changes'] ?? []) as { slot: string; from: string; to: string }[];
-      return {
-        kind: 'Parts',
-        what: list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`).join('; '),
-        more: [],
-        outcome: null,
-      };
-    }
-    case 'outcome': {
-      const outcome = b['outcome'] as Outcome;
-      return { kind: 'Outcome', what: OUTCOME_WORDS[outcome], more: outcomeLines(b), outcome };
-    }
-    case 'reading': {
-      const note = String((b['reading'] as { note?: string } | undefined)?.note ?? '');
-      return { kind: 'Reading', what: String(b['sentence'] ?? ''), more: note ? [`Note: ${note}`] : [], outcome: null };
-    }
-    case 'version': {
-      const name = SOFTWARE_NAMES[b['what'] as SoftwareRole] ?? 'Version';
-      return {
-        kind: 'Version',
-        what: `${name}: ${String(b['from']) || 'not known'} to ${String(b['to'])}`,
-        more: [],
-        outcome: null,
-      };
-    }
-    default:
-      return { kind: e.kind === 'note' ? 'Note' : 'Name', what: String(b['text'] ?? ''), more: [], outcome: null };
-  }
-}
+const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good'];
 
 /** Record: what happened with this setup, and the place to log the next thing. */
 @Component({
-  imports: [OutcomeForm, MatButtonModule, WordAsks],
+  imports: [NgTemplateOutlet, AsOnPanel, OutcomeForm, NoteForm, TakeBack, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record-page.html',
   styleUrl: './record-page.scss',
@@ -97,31 +31,45 @@ function lineOf(e: SetupEvent): Omit<Line, 'event' | 'correctedBy'> {
 export class RecordPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
-  readonly #clock = inject(ServerClock);
+  readonly #run = inject(BringUpRun);
+  readonly #readings = inject(LinkReadings);
   readonly editor = inject(SetupEditor);
   readonly show = input<string>();
-  readonly filters = Object.entries(FILTERS);
   readonly events = signal<SetupEvent[] | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly noteWords = signal('');
-  readonly noteProblem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly correcting = signal<Correction | null>(null);
+  readonly mending = signal<Mending | null>(null);
   readonly day = day;
   readonly filter = computed(() => Object.keys(FILTERS).find((f) => f === this.show()) ?? 'all');
   readonly id = computed(() => this.editor.stored()?.id ?? null);
-  readonly lines = computed<Line[]>(() => {
-    const events = this.events() ?? [];
-    const corrected = new Map(events.flatMap((e) => (e.corrects ? [[e.corrects, e.id] as const] : [])));
-    return events.map((event) => ({ event, ...lineOf(event), correctedBy: corrected.get(event.id) ?? null }));
-  });
-  readonly shown = computed(() => this.lines().filter((l) => this.filter() === 'all' || l.event.kind === this.filter()));
+  readonly lines = computed(() => linesOf(this.events() ?? [], (id) => this.#title(id)));
+  readonly shown = computed(() => this.lines().filter((l) => this.#in(l, this.filter())));
+  readonly filters = computed(() =>
+    Object.entries(FILTERS).map(([key, name]) => ({ key, name, n: this.lines().filter((l) => this.#in(l, key)).length })),
+  );
   readonly headline = computed(() => {
-    const lines = this.lines().filter((l) => l.outcome && !l.correctedBy);
-    const last = lines[0];
+    const counting = this.lines()
+      .filter((l) => l.outcome)
+      .flatMap(standing);
+    const last = counting[0];
     if (this.events() === null) return 'Reading the record …';
     if (!last) return '0 outcomes logged for this setup yet.';
-    return `${counted(lines.length, 'outcome')} logged; the newest, ${day(last.event.happenedAt.slice(0, 10))}: ${last.what.toLowerCase()}.`;
+    return `${counted(counting.length, 'outcome')} logged; the newest, ${this.on(last)}: ${last.what.toLowerCase()}.`;
+  });
+  readonly goodWords = computed(() => {
+    const good = this.#run.stored()?.good;
+    if (this.#run.stored() === null) return 'Reading …';
+    if (!good) return 'Not marked yet. Mark it when all is well: after an update, what changed is the first question.';
+    const versions = (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).flatMap((r) =>
+      good.installed[r] ? [`${SOFTWARE_NAMES[r].toLowerCase()} ${good.installed[r]}`] : [],
+    );
+    return `${day(good.at.slice(0, 10))}: ${versions.join(', ') || 'versions not noted'}. ${this.since().length === 0 ? 'Nothing changed since.' : 'Changed since:'}`;
+  });
+  readonly goodOn = computed(() => this.#run.stored()?.good?.at.slice(0, 10) ?? null);
+  readonly since = computed(() => {
+    const [good, j] = [this.#run.stored()?.good, this.editor.judgement()];
+    return good && j ? sinceGood(good, j.chain).map(sinceWords) : [];
   });
 
   constructor() {
@@ -129,6 +77,20 @@ export class RecordPage {
       const id = this.id();
       if (id) untracked(() => this.#load(id));
     });
+  }
+
+  #title(id: StepId): string {
+    const facts = this.#run.facts();
+    return facts ? STEP_WORDS[id](facts).title : id;
+  }
+
+  /** A bad outcome is an outcome and a fault. */
+  #in(l: Line, filter: string): boolean {
+    return filter === 'all' || l.group === (filter as Group) || (filter === 'outcome' && l.outcome !== null);
+  }
+
+  on(l: Line): string {
+    return day(l.event.happenedAt.slice(0, 10));
   }
 
   choose(filter: string): void {
@@ -143,8 +105,12 @@ export class RecordPage {
     this.correcting.set(null);
     this.said.set('Logged.');
     this.editor.refresh();
-    const id = this.id();
-    if (id) this.#load(id);
+    this.#again();
+  }
+
+  noted(items: SetupEvent[]): void {
+    this.mending.set(null);
+    this.events.set(items);
   }
 
   correct(l: Line): void {
@@ -153,22 +119,40 @@ export class RecordPage {
     queueMicrotask(() => document.querySelector<HTMLElement>('rb-outcome-form input')?.focus());
   }
 
-  addNote(box: HTMLTextAreaElement): void {
-    const [id, text] = [this.id(), box.value.trim()];
+  mend(l: Line): void {
+    this.mending.set({ id: l.event.id, text: l.what });
+  }
+
+  strikable(l: Line): boolean {
+    return STRIKABLE.includes(l.event.kind);
+  }
+
+  strike(l: Line, reason: string): void {
+    this.#fact('struck', { id: v7(), corrects: l.event.id, reason }, 'Taken back; both stay on record.');
+  }
+
+  keepGood(): void {
+    this.#fact('good', { id: v7() }, 'Marked as the last known good.');
+  }
+
+  #fact(kind: 'struck' | 'good', body: object, words: string): void {
+    const id = this.id();
     if (!id) return;
-    if (text === '') {
-      this.noteProblem.set('Nothing stored. Note: must not be empty');
-      return;
-    }
-    this.#data.addNote(id, { id: v7(), text, happenedOn: this.#clock.today() }).subscribe({
-      next: (r) => {
-        box.value = '';
-        this.noteWords.set('');
-        this.noteProblem.set(null);
-        this.events.set(r.items);
+    this.#data.addFact(id, kind, body).subscribe({
+      next: () => {
+        this.problem.set(null);
+        this.said.set(words);
+        this.#run.reload();
+        this.#readings.reload();
+        this.#again();
       },
-      error: (e: ApiProblem) => this.noteProblem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
     });
+  }
+
+  #again(): void {
+    const id = this.id();
+    if (id) this.#load(id);
   }
 
   #load(id: string): void {
@@ -176,4 +160,9 @@ export class RecordPage {
       .record(id)
       .subscribe({ next: (r) => this.events.set(r.items), error: (e: ApiProblem) => this.problem.set(e.message) });
   }
+}
+
+/** The outcome of a line that counts: its newest correction, or itself. */
+function standing(l: Line): Line[] {
+  return l.corrections.length === 0 ? [l] : l.corrections.flatMap(standing);
 }

@@ -23,6 +23,8 @@ import { BridgeStrip, type StripTarget } from '../bridge-strip/bridge-strip';
 import { stripModel, type StripModel } from '../bridge-strip/strip-model';
 import { pinchMoved } from '../bridge-strip/strip-text';
 import type { ApiProblem } from '../data/api';
+import { BenchOutbox } from '../data/bench-outbox';
+import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
 import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
@@ -40,7 +42,7 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor, LinkReadings, Trial, PlanCost],
+  providers: [SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Trial, PlanCost],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -53,6 +55,7 @@ export class SetupFrame {
   readonly editor = inject(SetupEditor);
   readonly trial = inject(Trial);
   readonly #readings = inject(LinkReadings);
+  readonly run = inject(BringUpRun);
   readonly tray = inject(Tray);
   readonly #dialog = inject(MatDialog);
   readonly id = input.required<string>();
@@ -71,8 +74,16 @@ export class SetupFrame {
     ),
     { initialValue: this.#router.url },
   );
-  /** Full on Plan, slim on Record and on the sheet, unless the person chose. */
-  readonly slim = computed(() => (this.chosenStrip() ?? (/\/(record|sheet)/.test(this.url()) ? 'slim' : 'full')) === 'slim');
+  /** Full on Plan and at the link check, slim on ordinary steps, Record and the sheet, unless the person chose. */
+  readonly slim = computed(() => {
+    const small = /\/(record|sheet)/.test(this.url()) || (this.url().includes('/bring-up') && !this.run.atLink());
+    return (this.chosenStrip() ?? (small ? 'slim' : 'full')) === 'slim';
+  });
+  /** "Bring-up 9/17" while an attempt is going on. */
+  readonly steps = computed(() => {
+    const p = this.run.progress();
+    return this.run.attempt() ? ` ${p.done + p.skipped}/${p.n}` : '';
+  });
   readonly model = computed(() => {
     const [j, f] = [this.trial.shown(), this.editor.fields()];
     if (!j || !f) return null;

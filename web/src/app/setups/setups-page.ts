@@ -95,14 +95,15 @@ export class SetupsPage {
     void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
   }
 
-  create(): void {
+  /** Start a setup and go to a page of it. */
+  create(page: 'plan' | 'bring-up' = 'plan'): void {
     const id = v7();
     const used = new Set(this.rows()?.map((r) => r.name));
     const name =
       Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find((n) => !used.has(n)) ??
       'New setup';
     this.#data.create({ id, name }).subscribe({
-      next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
+      next: () => void this.#router.navigateByUrl(`/setups/${id}/${page}`),
       error: (e: ApiProblem) => this.failed.set(`No setup was started: ${e.message}`),
     });
   }

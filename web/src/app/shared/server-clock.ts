@@ -16,6 +16,11 @@ export class ServerClock {
       });
   }
 
+  /** Now by the server's clock, as an ISO instant. */
+  now(): string {
+    return new Date(Date.now() + this.#aheadMs()).toISOString();
+  }
+
   /** Today as an ISO date in this machine's time zone. */
   today(): string {
     const d = new Date(Date.now() + this.#aheadMs());

@@ -4,18 +4,28 @@ import { RouterLink } from '@angular/router';
 import { FORGOTTEN, type CostLine } from '@ruddy/core/cost';
 import { preFlight } from '@ruddy/core/plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import { headline, money, PRE_FLIGHT, sentence } from '@ruddy/core/texts';
+import { headline, money, PRE_FLIGHT, PURPOSE_WORDS, sentence } from '@ruddy/core/texts';
 import { stripModel } from '../bridge-strip/strip-model';
 import { copyLine } from '../bridge-strip/strip-text';
+import { BringUpRun } from '../data/bring-up-run';
 import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
 import { lineAmount, lineWords, nounOf } from '../plan/cost-words';
 import { day, orEmpty } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
+import { SetupCard } from './setup-card';
+import { StepsSheet } from './steps-sheet';
+
+const KINDS = [
+  { only: '', name: 'The whole sheet' },
+  { only: 'buy', name: 'Only what is still to buy' },
+  { only: 'steps', name: 'The list of steps' },
+  { only: 'card', name: 'The setup card' },
+];
 
 /** A plan on paper: what it is, what to do about it, what it costs, or only what is still to buy. */
 @Component({
-  imports: [MatButtonModule, RouterLink],
+  imports: [MatButtonModule, RouterLink, SetupCard, StepsSheet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sheet-page.html',
   styleUrl: './sheet-page.scss',
@@ -24,7 +34,11 @@ export class SheetPage {
   readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
   readonly plan = inject(PlanCost);
+  readonly #run = inject(BringUpRun);
   readonly only = input('', { transform: orEmpty });
+  /** Which list of steps is printed. */
+  readonly list = input('', { transform: orEmpty });
+  readonly kinds = KINDS;
   readonly money = money;
   readonly noun = nounOf;
   readonly words = lineWords;
@@ -41,6 +55,8 @@ export class SheetPage {
   readonly sentence = computed(() => {
     const [e, c] = [this.evaluation(), this.plan.cost()];
     if (!e || !c) return 'Reading the plan …';
+    if (this.only() === 'card') return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
+    if (this.only() === 'steps') return this.#stepsWords();
     if (!this.buying()) return headline(e);
     const n = this.toBuy().length + this.forgotten().length + this.extras().length;
     return n === 0
@@ -67,6 +83,12 @@ export class SheetPage {
       version: versions?.[r] ?? '',
     }));
   });
+
+  #stepsWords(): string {
+    const p = this.#run.progress();
+    const title = PURPOSE_WORDS[this.#run.purpose()];
+    return this.#run.attempt() ? `${title}: ${p.n} steps, ${p.done + p.skipped} settled.` : `${title}: ${p.n} steps.`;
+  }
 
   here(minor: number): string {
     return money({ minor, currency: this.plan.cost()?.currency ?? 'EUR' });

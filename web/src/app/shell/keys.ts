@@ -32,6 +32,10 @@ function typing(target: EventTarget | null): boolean {
   );
 }
 
+function pressable(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest('a, button, summary') !== null;
+}
+
 /** The keyboard: letters of the page, `g` and a letter to go somewhere. None acts while typing; all can be switched off. */
 @Injectable({ providedIn: 'root' })
 export class Keys {
@@ -87,7 +91,8 @@ export class Keys {
       this.waiting.set(true);
       return;
     }
-    if (found) {
+    // Enter belongs to what has the focus.
+    if (found && !(e.key === 'Enter' && pressable(e.target))) {
       e.preventDefault();
       found.run();
     }

@@ -1,0 +1,170 @@
+import type { Chain } from '../schema';
+
+/** What a person sees when something is wrong. */
+export const SYMPTOM_IDS = [
+  'crash-on-plug',
+  'nothing-listed',
+  'not-at-start',
+  'seen-then-lost',
+  'error-no-driver',
+  'no-picture',
+  'low-copy',
+  'narrow-slow',
+  'errors-rise',
+  'drops-under-load',
+  'flat-frames',
+  'load-without-watts',
+  'memory-clock-half',
+  'regular-hitch',
+  'desktop-stutter',
+  'bigger-slower',
+  'wrong-card',
+  'small-window',
+  'recovery-key-asked',
+  'handheld-hot',
+  'worked-before',
+  'title-refuses',
+  'no-lamp',
+  'does-not-fit',
+  'update-stuck',
+  'host-dead',
+] as const;
+export type SymptomId = (typeof SYMPTOM_IDS)[number];
+
+/** What may be behind it. The words are in the texts; which of them this chain can have is said here. */
+export const CAUSE_IDS = [
+  'dock-firmware',
+  'host-firmware',
+  'order',
+  'direct-live',
+  'left-over-driver',
+  'look-alike-port',
+  'not-approved',
+  'no-tunnelling',
+  'cable',
+  'direct-cable',
+  'plug-not-home',
+  'two-lanes',
+  'shared-link',
+  'resources',
+  'driver-range',
+  'mobile-chip',
+  'idle-reading',
+  'riser',
+  'slot-generation',
+  'card-seat',
+  'supply',
+  'power-cables',
+  'processor',
+  'link',
+  'power-state',
+  'title',
+  'capture',
+  'power-saving',
+  'both-graphics',
+  'wrong-device',
+  'other-screen',
+  'encryption',
+  'screen-input',
+  'heat',
+  'power-mode',
+  'update',
+  'coupling',
+  'mains-switch',
+  'too-big',
+  'flash-broken',
+  'ribbon',
+  'boot-drive',
+] as const;
+export type CauseId = (typeof CAUSE_IDS)[number];
+
+/** Facts about a chain that rule causes in or out; what is not known rules nothing out. */
+interface Can {
+  readonly tunnel: boolean;
+  readonly usbc: boolean;
+  readonly slot: boolean;
+  readonly opened: boolean;
+  readonly mobile: boolean;
+  readonly inside: boolean;
+}
+
+const ONLY: Partial<Record<CauseId, (c: Can) => boolean>> = {
+  'dock-firmware': (c) => c.tunnel,
+  order: (c) => c.tunnel,
+  'direct-live': (c) => !c.tunnel,
+  'look-alike-port': (c) => c.usbc,
+  'not-approved': (c) => c.tunnel,
+  'no-tunnelling': (c) => c.tunnel,
+  cable: (c) => c.tunnel,
+  'direct-cable': (c) => !c.tunnel,
+  'shared-link': (c) => c.tunnel,
+  'mobile-chip': (c) => c.mobile,
+  riser: (c) => !c.tunnel,
+  'card-seat': (c) => c.slot,
+  'power-cables': (c) => c.slot,
+  'both-graphics': (c) => c.inside,
+  ribbon: (c) => c.opened,
+  'boot-drive': (c) => c.opened,
+  'too-big': (c) => c.slot,
+};
+
+/**
+ * Usual causes of what is seen, likeliest first. Common practice, no published source: the order in which the trade looks, held until
+ * counts from the log move it.
+ */
+const RANKED: Readonly<Record<SymptomId, readonly CauseId[]>> = {
+  'crash-on-plug': ['direct-live', 'dock-firmware', 'order', 'left-over-driver', 'host-firmware', 'supply'],
+  'nothing-listed': [
+    'look-alike-port',
+    'not-approved',
+    'no-tunnelling',
+    'cable',
+    'direct-live',
+    'direct-cable',
+    'plug-not-home',
+    'coupling',
+  ],
+  'not-at-start': ['order', 'direct-live', 'coupling', 'not-approved'],
+  'seen-then-lost': ['not-approved', 'cable', 'direct-cable', 'supply', 'plug-not-home', 'power-saving'],
+  'error-no-driver': ['mobile-chip', 'resources', 'driver-range', 'left-over-driver'],
+  'no-picture': ['screen-input', 'power-cables', 'both-graphics', 'driver-range'],
+  'low-copy': ['cable', 'direct-cable', 'two-lanes', 'dock-firmware', 'shared-link', 'look-alike-port', 'idle-reading'],
+  'narrow-slow': ['idle-reading', 'cable', 'riser', 'direct-cable', 'slot-generation', 'card-seat'],
+  'errors-rise': ['direct-cable', 'riser', 'cable', 'plug-not-home', 'card-seat'],
+  'drops-under-load': ['supply', 'power-cables', 'direct-cable', 'heat', 'cable'],
+  'flat-frames': ['processor', 'link', 'capture'],
+  'load-without-watts': ['processor', 'link', 'power-state'],
+  'memory-clock-half': ['power-state', 'driver-range', 'heat'],
+  'regular-hitch': ['title', 'capture', 'power-saving', 'link'],
+  'desktop-stutter': ['both-graphics', 'other-screen'],
+  'bigger-slower': ['title', 'driver-range', 'power-state', 'processor'],
+  'wrong-card': ['wrong-device', 'both-graphics', 'driver-range'],
+  'small-window': ['other-screen', 'title'],
+  'recovery-key-asked': ['encryption', 'host-firmware'],
+  'handheld-hot': ['heat', 'power-mode'],
+  'worked-before': ['update', 'driver-range', 'host-firmware', 'plug-not-home'],
+  'title-refuses': ['title', 'other-screen', 'wrong-device'],
+  'no-lamp': ['mains-switch', 'power-cables', 'coupling', 'supply'],
+  'does-not-fit': ['too-big', 'card-seat', 'plug-not-home'],
+  'update-stuck': ['flash-broken', 'cable', 'power-saving'],
+  'host-dead': ['ribbon', 'boot-drive', 'plug-not-home', 'encryption'],
+};
+
+function canOf(chain: Chain): Can {
+  const port = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
+  const connector = port?.connector ?? chain.dock?.connector ?? null;
+  return {
+    tunnel: connector === null || connector === 'usb-c' || connector === 'mini-dp',
+    usbc: connector === null || connector === 'usb-c',
+    slot: chain.dock?.form !== 'all-in-one',
+    opened: connector === 'm2' || connector === 'mini-card',
+    mobile: chain.card === null || chain.card.chip === 'mobile' || chain.card.chip === null,
+    inside: chain.host?.graphics !== 'none',
+  };
+}
+
+/** Causes of a symptom that this chain can have, likeliest first. */
+export function rankedCauses(symptom: SymptomId, chain: Chain): CauseId[] {
+  const can = canOf(chain);
+  return RANKED[symptom].filter((c) => ONLY[c]?.(can) ?? true);
+}

@@ -1,0 +1,2 @@
+export * from './wilson';
+export * from './trend';

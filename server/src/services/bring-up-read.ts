@@ -1,0 +1,87 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type * as z from 'zod';
+import type { attemptEvent, AttemptRow, BringUp, endedEvent, goodEvent, stepEvent, StepRow, TriedRow } from '@ruddy/core/api';
+import type { Chain } from '@ruddy/core/schema';
+import { partName } from '@ruddy/core/setup';
+import { chainOf } from './chain';
+import { readSetup } from './setup-store';
+
+/** Host and kind of link as tries are counted by: the cable may differ, the machine and its port may not. */
+export function countedAs(chain: Chain): { host: string; link: string } {
+  const port = chain.host?.sockets.find((s) => s.key === chain.socket);
+  const standard = port ? (typeof port.standard === 'string' ? port.standard : 'not known') : 'none';
+  return { host: partName(chain.host).toLowerCase(), link: port ? `${port.connector} ${standard}` : 'none' };
+}
+
+interface EventRow<B> {
+  id: string;
+  body: B;
+  at: Date;
+  by: string;
+}
+
+/** Events of some kinds, oldest first, without those that were taken back. */
+function standingEvents<B>(db: Sequelize, setupId: string, kinds: readonly string[], transaction?: Transaction) {
+  return db.query<EventRow<B> & { kind: string }>(
+    `SELECT e.id, e.kind, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
+     WHERE e.setup_id = $1 AND e.kind = ANY ($2::text[])
+       AND NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck') ORDER BY e.seq`,
+    { type: QueryTypes.SELECT, bind: [setupId, kinds], transaction },
+  );
+}
+
+type Ended = z.infer<typeof endedEvent>;
+
+/** Attempts of a setup, oldest first, each with how it ended. */
+export async function attemptsOf(db: Sequelize, setupId: string, transaction?: Transaction): Promise<AttemptRow[]> {
+  const rows = await standingEvents<z.infer<typeof attemptEvent> | Ended>(db, setupId, ['attempt', 'ended'], transaction);
+  const ended = new Map(
+    rows.flatMap((r) => (r.kind === 'ended' ? [[(r.body as Ended).attempt, { body: r.body as Ended, at: r.at }] as const] : [])),
+  );
+  return rows.flatMap((r): AttemptRow[] => {
+    if (r.kind !== 'attempt') return [];
+    const end = ended.get(r.id);
+    return [
+      {
+        id: r.id,
+        ...(r.body as z.infer<typeof attemptEvent>),
+        startedAt: r.at.toISOString(),
+        ended: end ? { outcome: end.body.outcome, worked: end.body.worked, at: end.at.toISOString() } : null,
+      },
+    ];
+  });
+}
+
+/** What was noted at steps, in the order it was noted. */
+export async function stepsOf(db: Sequelize, setupId: string, transaction?: Transaction): Promise<StepRow[]> {
+  const rows = await standingEvents<z.infer<typeof stepEvent>>(db, setupId, ['step'], transaction);
+  return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.by, ...r.body }));
+}
+
+/** Tries of a host through a kind of link, on all setups, oldest first; those taken back do not count. */
+export async function triedOn(db: Sequelize, { host, link }: ReturnType<typeof countedAs>): Promise<TriedRow[]> {
+  const rows = await db.query<Omit<TriedRow, 'at'> & { at: Date }>(
+    `SELECT e.id, e.setup_id AS "setupId", s.name AS setup, e.body ->> 'order' AS "order", e.body ->> 'build' AS build,
+       (e.body ->> 'worked')::boolean AS worked, e.happened_at AS at
+     FROM events e JOIN setups s ON s.id = e.setup_id
+     WHERE e.kind = 'ended' AND e.body ->> 'host' = $1 AND e.body ->> 'link' = $2 AND e.body ->> 'worked' IS NOT NULL
+       AND NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')
+     ORDER BY e.happened_at, e.recorded_at, e.seq`,
+    { type: QueryTypes.SELECT, bind: [host, link] },
+  );
+  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+}
+
+/** Everything the page of bringing up shows of a setup. */
+export async function readBringUp(db: Sequelize, setupId: string): Promise<BringUp> {
+  const { setup, rows, row } = await readSetup(db, setupId);
+  const counted = countedAs(chainOf(rows, row.details));
+  const [attempts, steps, tried, goods] = await Promise.all([
+    attemptsOf(db, setupId),
+    stepsOf(db, setupId),
+    counted.host === '' ? [] : triedOn(db, counted),
+    standingEvents<z.infer<typeof goodEvent>>(db, setupId, ['good']),
+  ]);
+  const last = goods[goods.length - 1];
+  return { setup, attempts, steps, tried, good: last ? { id: last.id, at: last.at.toISOString(), ...last.body } : null };
+}

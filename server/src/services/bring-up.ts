@@ -1,0 +1,211 @@
+import type { Sequelize, Transaction } from 'sequelize';
+import type * as z from 'zod';
+import type { attemptBody, AttemptRow, endBody, goodBody, stepBody, struckBody, tryBody } from '@ruddy/core/api';
+import { goodNow, orderWorked } from '@ruddy/core/checklist';
+import type { Chain, Installed } from '@ruddy/core/schema';
+import { EventModel, LogEntryModel } from '../db/models';
+import { HttpProblem, invalid, notFound, refuseFuture } from '../http/problem';
+import type { Actor, Services } from '../http/route';
+import { attemptsOf, countedAs, stepsOf } from './bring-up-read';
+import { chainOf } from './chain';
+import { addEvent, type NewEvent } from './events';
+import { newId } from './ids';
+import { storeOutcome } from './outcomes';
+import { readSetup } from './setup-store';
+import { takeOver } from './versions';
+
+/** One command on a setup: the setup is locked, so that two of them come one after the other. */
+interface Work {
+  db: Sequelize;
+  setupId: string;
+  stored: Awaited<ReturnType<typeof readSetup>>;
+  chain: Chain;
+  at: Date;
+  happenedAt: Date;
+  by: string;
+  transaction: Transaction;
+}
+
+/** Run a command once: an id that is known here with the same kind is answered, nothing is doubled. */
+async function once(
+  s: Services,
+  setupId: string,
+  body: { id: string; happenedAt?: string | undefined },
+  kind: NewEvent['kind'],
+  actor: Actor,
+  run: (w: Work) => Promise<void>,
+): Promise<boolean> {
+  const at = s.now();
+  const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
+  if (happenedAt.getTime() > at.getTime() + 60_000) throw invalid('happenedAt', 'This would be in the future');
+  return s.db.transaction(async (transaction) => {
+    const stored = await readSetup(s.db, setupId, transaction, true);
+    const known = await EventModel.findByPk(body.id, { transaction, raw: true });
+    if (known && (known.setupId !== setupId || known.kind !== kind))
+      throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
+    if (known) return false;
+    const chain = chainOf(stored.rows, stored.row.details);
+    await run({ db: s.db, setupId, stored, chain, at, happenedAt, by: actor.id, transaction });
+    return true;
+  });
+}
+
+function add(w: Work, e: Pick<NewEvent, 'id' | 'kind' | 'body'> & Partial<Pick<NewEvent, 'corrects' | 'happenedAt'>>) {
+  const made = { setupId: w.setupId, happenedAt: w.happenedAt, recordedAt: w.at, origin: 'own' as const, by: w.by };
+  return addEvent(w.db, { ...made, ...e }, w.transaction);
+}
+
+async function end(w: Work, a: AttemptRow, outcome: 'passed' | 'failed' | 'left', reason: string, id = newId()): Promise<void> {
+  const steps = await stepsOf(w.db, w.setupId, w.transaction);
+  const mine = steps.filter((e) => e.attempt === a.id);
+  const failed = [...mine].reverse().find((e) => e.state === 'failed');
+  await add(w, {
+    id,
+    kind: 'ended',
+    body: {
+      attempt: a.id,
+      no: a.no,
+      purpose: a.purpose,
+      order: a.order,
+      outcome,
+      worked: a.purpose === 'undock' ? null : orderWorked(steps, a.id),
+      ...countedAs(w.chain),
+      build: w.stored.setup.installed.systemBuild,
+      symptom: outcome === 'passed' ? null : (failed?.symptom ?? null),
+      reason,
+    },
+  });
+}
+
+/** Begin an attempt. One that is still open ends: as failed when a step of it failed, otherwise as left. */
+export function beginAttempt(s: Services, setupId: string, b: z.output<typeof attemptBody>, actor: Actor): Promise<boolean> {
+  return once(s, setupId, b, 'attempt', actor, async (w) => {
+    if (!w.chain.host && !w.chain.dock && !w.chain.card)
+      throw invalid('setup', 'This setup has no parts yet; choose some on Plan first');
+    const attempts = await attemptsOf(s.db, setupId, w.transaction);
+    const steps = await stepsOf(s.db, setupId, w.transaction);
+    for (const open of attempts.filter((a) => a.ended === null)) {
+      const last = new Map(steps.filter((e) => e.attempt === open.id).map((e) => [e.step, e.state]));
+      await end(w, open, [...last.values()].includes('failed') ? 'failed' : 'left', 'another attempt was begun');
+    }
+    const { purpose, order, driver } = b;
+    const no = Math.max(0, ...attempts.map((a) => a.no)) + 1;
+    await add(w, {
+      id: b.id,
+      kind: 'attempt',
+      body: { no, purpose, order, driver, build: w.stored.setup.installed.systemBuild },
+    });
+    if (w.stored.setup.state === 'planned' && purpose === 'bring-up') await becomes(w, 'building');
+  });
+}
+
+async function becomes(w: Work, state: 'building' | 'live'): Promise<void> {
+  const { row } = w.stored;
+  const from = row.state;
+  await row.update(
+    { state, rev: row.rev + 1, savedAt: w.at, origin: row.origin === 'demo' ? 'adopted' : row.origin },
+    { transaction: w.transaction },
+  );
+  await add(w, { id: newId(), kind: 'state', body: { from, to: state } });
+}
+
+async function openAttempt(w: Work, id: string): Promise<AttemptRow> {
+  const attempt = (await attemptsOf(w.db, w.setupId, w.transaction)).find((a) => a.id === id);
+  if (!attempt) throw notFound('attempt of this setup');
+  if (attempt.ended)
+    throw new HttpProblem(409, `Attempt ${attempt.no} is over`, {
+      detail: `Attempt ${attempt.no} is over; begin another to go on.`,
+    });
+  return attempt;
+}
+
+async function markGood(w: Work, id: string, note: string): Promise<void> {
+  await add(w, { id, kind: 'good', body: { ...goodNow(w.chain), note } });
+}
+
+async function writeEntry(w: Work, a: AttemptRow, o: NonNullable<z.output<typeof stepBody>['outcome']>): Promise<void> {
+  const { systemBuild, driver, hostFirmware, dockFirmware } = w.chain.installed;
+  const met = Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== '');
+  const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, corrects: null };
+  const body = {
+    ...said,
+    id: o.id,
+    outcome: o.outcome,
+    note: o.note,
+    order: a.order,
+    happenedOn: w.happenedAt.toISOString().slice(0, 10),
+  };
+  const made = { origin: 'own' as const, at: w.at, by: w.by };
+  await storeOutcome(w.db, w.setupId, { ...body, versions: Object.fromEntries(met) }, w.chain, made, w.transaction, 'outcome/');
+  if (o.good) await markGood(w, newId(), '');
+  if (w.stored.setup.state === 'building' && o.outcome !== 'fails') await becomes(w, 'live');
+}
+
+/** Note how a step went, with the versions and settings met at it. The last one writes the entry of the log. */
+export function noteStep(s: Services, setupId: string, b: z.output<typeof stepBody>, actor: Actor): Promise<boolean> {
+  return once(s, setupId, b, 'step', actor, async (w) => {
+    const attempt = await openAttempt(w, b.attempt);
+    const met = { installed: b.installed as Partial<Installed>, settings: b.settings, attempt: attempt.id };
+    const noted = await takeOver(s.db, w.stored, met, w, w.transaction);
+    const { step, state, reason, symptom, about, wrong } = b;
+    await add(w, {
+      id: b.id,
+      kind: 'step',
+      body: { attempt: attempt.id, no: attempt.no, step, state, reason, symptom, about, noted, wrong },
+    });
+    // What was just taken over belongs to the chain that is logged.
+    const fresh = await readSetup(s.db, setupId, w.transaction);
+    const now = { ...w, stored: fresh, chain: chainOf(fresh.rows, fresh.row.details) };
+    if (b.outcome) await writeEntry(now, attempt, b.outcome);
+    if (b.ends) await end(now, attempt, 'passed', '');
+  });
+}
+
+/** End an attempt that did not pass. */
+export function endAttempt(
+  s: Services,
+  setupId: string,
+  attemptId: string,
+  b: z.output<typeof endBody>,
+  actor: Actor,
+): Promise<boolean> {
+  return once(s, setupId, b, 'ended', actor, async (w) => end(w, await openAttempt(w, attemptId), b.outcome, b.reason, b.id));
+}
+
+/** Write down a try from before. */
+export function addTry(s: Services, setupId: string, b: z.output<typeof tryBody>, actor: Actor): Promise<boolean> {
+  refuseFuture('on', b.on, s.now());
+  return once(s, setupId, { id: b.id }, 'ended', actor, async (w) => {
+    if (!w.chain.host) throw invalid('setup', 'This setup has no host yet; tries are counted by host and port');
+    const outcome = b.worked ? ('passed' as const) : ('failed' as const);
+    const said = { order: b.order, outcome, worked: b.worked, build: b.build, symptom: null, reason: b.reason };
+    await add(w, {
+      id: b.id,
+      kind: 'ended',
+      body: { attempt: null, no: null, purpose: 'bring-up', ...said, ...countedAs(w.chain) },
+      happenedAt: new Date(`${b.on}T12:00:00Z`),
+    });
+  });
+}
+
+/** Kinds of facts that are taken back as they are. A step is undone, an outcome corrected by another. */
+const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good'];
+
+/** Take a fact back. Both stay on record; it no longer counts. */
+export function strike(s: Services, setupId: string, b: z.output<typeof struckBody>, actor: Actor): Promise<boolean> {
+  return once(s, setupId, { id: b.id }, 'struck', actor, async (w) => {
+    const old = await EventModel.findByPk(b.corrects, { transaction: w.transaction, raw: true });
+    if (old?.setupId !== setupId) throw invalid('corrects', 'Nothing in the record of this setup has this id');
+    const logged = await LogEntryModel.findByPk(b.corrects, { transaction: w.transaction, raw: true });
+    if (logged || !STRIKABLE.includes(old.kind))
+      throw invalid('corrects', `A fact of the kind "${old.kind}" is not taken back; correct it instead`);
+    if (await EventModel.findOne({ where: { corrects: b.corrects }, transaction: w.transaction, raw: true }))
+      throw new HttpProblem(409, 'It was taken back or corrected before');
+    await add(w, { id: b.id, kind: 'struck', body: { reason: b.reason }, corrects: b.corrects });
+  });
+}
+
+/** Mark a setup as good as it stands now. */
+export function keepGood(s: Services, setupId: string, b: z.output<typeof goodBody>, actor: Actor): Promise<boolean> {
+  return once(s, setupId, { id: b.id }, 'good', actor, (w) => markGood(w, b.id, b.note));
+}

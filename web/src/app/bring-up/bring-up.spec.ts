@@ -1,0 +1,201 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import type { Type } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import type { BringUp } from '@ruddy/core/api';
+import { evaluate } from '@ruddy/core/plan';
+import { NO_DOCKED, type Chain } from '@ruddy/core/schema';
+import { BenchOutbox } from '../data/bench-outbox';
+import { BringUpRun } from '../data/bring-up-run';
+import { LinkReadings } from '../data/link-readings';
+import { SetupEditor } from '../data/setup-editor';
+import { storedSetup } from '../data/stored-setup';
+import { chainOf, words } from '../plan/spec-help';
+import { BeginPanel } from './begin-panel';
+import { ProfilesPanel } from './profiles-panel';
+import { StepsView } from './steps-view';
+
+const ID = storedSetup.id;
+const ATTEMPT = '00000000-0000-7000-8000-0000000000aa';
+const setup = { ...storedSetup, slots: { ...storedSetup.slots, host: 'h', dock: 'd', card: 'c' } };
+const EMPTY: BringUp = { setup, attempts: [], steps: [], tried: [], good: null };
+const begun: BringUp = {
+  ...EMPTY,
+  attempts: [
+    {
+      id: ATTEMPT,
+      no: 1,
+      purpose: 'bring-up',
+      order: 'all-off',
+      driver: 'before',
+      build: '',
+      startedAt: '2026-11-20T17:00:00Z',
+      ended: null,
+    },
+  ],
+};
+
+describe('bringing up, in the page', () => {
+  let http: HttpTestingController;
+
+  /** A component under the services of a setup's frame, with the answers of the server. */
+  async function open<T>(component: Type<T>, answer: BringUp, chain: Chain = chainOf()) {
+    TestBed.configureTestingModule({
+      providers: [
+        provideRouter([]),
+        provideHttpClient(),
+        provideHttpClientTesting(),
+        SetupEditor,
+        LinkReadings,
+        BenchOutbox,
+        BringUpRun,
+      ],
+    });
+    http = TestBed.inject(HttpTestingController);
+    const editor = TestBed.inject(SetupEditor);
+    editor.open(ID);
+    http.expectOne(`/api/setups/${ID}`).flush(answer.setup);
+    const evaluation = evaluate({ chain, context: { asOf: '2026-11-20', house: {} } });
+    http.match('/api/evaluate').forEach((r) => r.flush({ sentence: '', chain, evaluation }));
+    const fixture = TestBed.createComponent(component);
+    TestBed.inject(BringUpRun);
+    await fixture.whenStable();
+    http.match((r) => r.url.endsWith('/bring-up')).forEach((r) => r.flush(answer));
+    http.match((r) => r.url.endsWith('/readings')).forEach((r) => r.flush({ items: [] }));
+    http.match((r) => r.url.endsWith('/rules')).forEach((r) => r.flush({ items: [] }));
+    await fixture.whenStable();
+    return { el: fixture.nativeElement as HTMLElement, settle: () => fixture.whenStable(), run: TestBed.inject(BringUpRun) };
+  }
+  const button = (el: HTMLElement, name: string | RegExp) =>
+    [...el.querySelectorAll('button')].find((b) => (typeof name === 'string' ? words(b) === name : name.test(words(b))))!;
+
+  beforeEach(() => localStorage.clear());
+  afterEach(() => localStorage.clear());
+
+  it('BU-01 a direct link offers everything off only', async () => {
+    const own = { connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 };
+    const direct = chainOf({
+      host: { maker: 'Alder', model: 'X', form: 'mini-pc', sockets: [{ key: 'left', ...own }] },
+      path: [{ key: 'a', spec: { maker: 'Alder', model: 'X', connector: 'oculink-4i', pcieGen: 4, lengthMm: 500 } }],
+      dock: {
+        maker: 'Alder',
+        model: 'X',
+        form: 'open-board',
+        connector: 'oculink-4i',
+        uplink: 'oculink',
+        slotGen: 4,
+        slotLanes: 4,
+      },
+    });
+    const { el } = await open(BeginPanel, EMPTY, direct);
+    expect(words(el)).toContain('No other order is safe on this link.');
+    expect([...el.querySelectorAll('li button')].map((b) => (b as HTMLButtonElement).disabled)).toEqual([
+      false,
+      true,
+      true,
+      true,
+      true,
+    ]);
+  });
+
+  it('BU-07 the order the log leads to is chosen; a person may take another', async () => {
+    const tried = [true, true, false].map((worked, i) => ({
+      id: `00000000-0000-7000-8000-00000000000${i}`,
+      setupId: ID,
+      setup: 'Desk',
+      order: 'host-first' as const,
+      build: '6118',
+      worked,
+      at: '2026-11-01T12:00:00Z',
+    }));
+    const known = { ...setup, installed: { ...setup.installed, systemBuild: '6118' } };
+    const { el, settle, run } = await open(BeginPanel, { ...EMPTY, setup: known, tried });
+    expect(words(el)).toContain('This host under build 6118: host first 2 of 3 came up. So: host first.');
+    expect(run.order()).toBe('host-first');
+    button(el, 'all off').click();
+    await settle();
+    expect(words(button(el, /^Begin/))).toBe('Begin attempt 1: all off');
+  });
+
+  it('nothing chosen: says where to begin', async () => {
+    const { el } = await open(
+      BeginPanel,
+      { ...EMPTY, setup: storedSetup },
+      chainOf({ host: null, socket: null, path: null, dock: null, card: null }),
+    );
+    expect(words(el)).toContain('This setup has no parts yet.');
+    expect(el.querySelector('.main')).toBeNull();
+  });
+
+  it('BU-02 a step that is pressed done counts before the server has confirmed it, and goes out with what was met', async () => {
+    const { el, settle, run } = await open(StepsView, begun);
+    expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
+    button(el, 'Done').click();
+    await settle();
+    expect(words(el.querySelector('h2[tabindex]'))).toBe('2. Recovery key at hand');
+    const sent = http.expectOne(`/api/setups/${ID}/steps`);
+    expect(sent.request.body).toMatchObject({ attempt: ATTEMPT, step: 'save-work', state: 'done', ends: false });
+    button(el, 'Yes').click();
+    await settle();
+    button(el, 'Done').click();
+    await settle();
+    // The second waits for the first.
+    expect(run.outbox.waiting().map((w) => w.body['step'])).toEqual(['save-work', 'recovery-key']);
+    expect(run.outbox.waiting()[1]?.body['settings']).toEqual({ encryption: 'yes', recoveryKey: null });
+  });
+
+  it('skipping wants a reason, failing what was seen; both are buttons', async () => {
+    const { el, settle } = await open(StepsView, begun);
+    button(el, 'Skip …').click();
+    await settle();
+    button(el, 'Skip with these words').click();
+    await settle();
+    expect(words(el.querySelector('[role=alert]'))).toBe('Not noted: say why this step is left out.');
+    button(el, 'done before').click();
+    await settle();
+    expect(http.expectOne(`/api/setups/${ID}/steps`).request.body).toMatchObject({ state: 'skipped', reason: 'done before' });
+    button(el, 'Failed').click();
+    await settle();
+    button(el, 'The recovery key is asked for').click();
+    await settle();
+    expect(words(el.querySelector('rb-step-card .failed'))).toContain(
+      'Encryption sees changed hardware. Type the key from paper',
+    );
+  });
+
+  it('a refused step is said and stands open again', async () => {
+    const { el, settle } = await open(StepsView, begun);
+    button(el, 'Done').click();
+    await settle();
+    http
+      .expectOne(`/api/setups/${ID}/steps`)
+      .flush(
+        { type: 'about:blank', title: 'Attempt 1 is over', status: 409, detail: 'Attempt 1 is over; begin another to go on.' },
+        { status: 409, statusText: 'x' },
+      );
+    await settle();
+    expect(words(el.querySelector('[role=alert]'))).toBe('Nothing stored. Attempt 1 is over; begin another to go on.');
+    expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
+  });
+
+  it('BU-08 a figure that cannot be kept stays as typed, marked, and the other one is kept', async () => {
+    const { el, settle } = await open(ProfilesPanel, EMPTY);
+    const field = (name: string) => el.querySelector<HTMLInputElement>(`[aria-label="${name}"]`)!;
+    const type = async (name: string, text: string) => {
+      field(name).value = text;
+      field(name).dispatchEvent(new Event('change'));
+      await settle();
+    };
+    await type('Sustained power docked', '28,5');
+    await type('Peak power docked', 'lots');
+    expect(words(el.querySelector('[role=alert]'))).toBe('Not saved: "lots" is not a number');
+    expect([field('Peak power docked').value, field('Peak power docked').getAttribute('aria-invalid')]).toEqual(['lots', 'true']);
+    expect(TestBed.inject(SetupEditor).fields()?.docked).toEqual({
+      ...NO_DOCKED,
+      docked: { ...NO_DOCKED.docked, sustainedW: 28.5 },
+    });
+    await type('Peak power docked', '');
+    expect(el.querySelector('[role=alert]')).toBeNull();
+  });
+});

@@ -1,0 +1,98 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { HealthPoint } from '@ruddy/core/bring-up';
+import { RuleBook } from '@ruddy/core/house';
+import { measureText, MEASURE_WORDS, trendText } from '@ruddy/core/texts';
+import { LinkHealth } from '../data/link-health';
+import { LinkReadings } from '../data/link-readings';
+import { SetupEditor } from '../data/setup-editor';
+import { day } from '../shared/format';
+import { toCsv } from '../shared/csv';
+import { download } from '../shared/download';
+import { HealthChart } from './health-chart';
+
+const share = (v: number | null) => (v === null ? '–' : `${Math.round(v * 100)} %`);
+const figure = (v: number | null) => (v === null ? '–' : String(Math.round(v)));
+
+/** The link over time: readings compared across days and across cables, with trends told apart from chance. */
+@Component({
+  selector: 'rb-health-view',
+  imports: [HealthChart, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './health-view.html',
+  styles: `
+    section.sheet {
+      padding: 12px;
+      margin-bottom: 16px;
+      display: grid;
+      grid-template-columns: minmax(0, 1fr);
+      gap: 8px;
+    }
+    ul {
+      list-style: none;
+      display: grid;
+      gap: 4px;
+    }
+    rb-health-chart {
+      max-width: 720px;
+    }
+    summary {
+      cursor: pointer;
+      min-height: 24px;
+    }
+    li {
+      border-left: 4px solid var(--stone);
+      padding: 2px 8px;
+    }
+    li.falls,
+    li.rises {
+      border-left-color: var(--ochre);
+    }
+  `,
+})
+export class HealthView {
+  readonly health = inject(LinkHealth);
+  readonly #readings = inject(LinkReadings);
+  readonly #editor = inject(SetupEditor);
+  readonly share = share;
+  readonly figure = figure;
+  readonly day = day;
+  readonly names = MEASURE_WORDS;
+  readonly words = trendText;
+  readonly healthyPercent = computed(() => new RuleBook(this.#readings.house()).get('grade.healthyPercent'));
+  readonly moved = computed(() => this.health.trends().filter((t) => t.way === 'rises' || t.way === 'falls'));
+  readonly still = computed(() => this.health.trends().filter((t) => t.way !== 'rises' && t.way !== 'falls'));
+  readonly rows = computed(() => [...this.health.points()].reverse());
+
+  value(p: HealthPoint): string {
+    return [p.lanes === null ? '' : `×${p.lanes}`, p.gen === null ? '' : `Gen${p.gen}`].filter((s) => s !== '').join(' ') || '–';
+  }
+
+  router(p: HealthPoint): string {
+    return p.routerGbps === null ? '–' : measureText('routerGbps', p.routerGbps);
+  }
+
+  async csv(): Promise<void> {
+    const name = (this.#editor.fields()?.name ?? 'setup').replace(/[^A-Za-z0-9]+/g, '-');
+    const keys = [
+      'at',
+      'cable',
+      'down',
+      'up',
+      'routerGbps',
+      'lanes',
+      'gen',
+      'correctedPerHour',
+      'fatal',
+      'downs',
+      'windowMB',
+      'minutes',
+      'overall',
+    ] as const;
+    const text = await toCsv(
+      keys,
+      this.rows().map((p) => keys.map((k) => p[k])),
+    );
+    download(`${name}-link-health.csv`, 'text/csv', text);
+  }
+}

@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { describePath } from '@ruddy/core/schema';
+import { countsText, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
+import { LinkReadings } from '../data/link-readings';
+import { SetupEditor } from '../data/setup-editor';
+import { CheckTable } from './check-table';
+
+const PARTS: Record<string, string> = {
+  host: 'the host',
+  socket: 'the host port',
+  path: 'the cable',
+  dock: 'the dock',
+  card: 'the card',
+  loads: 'what hangs on the dock',
+};
+
+/** What was read, held against what this chain should show: the table, remarks, reasons likeliest first. */
+@Component({
+  selector: 'rb-held-panel',
+  imports: [CheckTable],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (evaluation(); as e) {
+      <rb-check-table [evaluation]="e" [check]="readings.check()" />
+    }
+    @if (remarks().length > 0) {
+      <ul class="remarks">
+        @for (r of remarks(); track r) {
+          <li>{{ r }}</li>
+        }
+      </ul>
+    }
+    @if (reasons().length > 0) {
+      <h3>Reasons, likeliest first {{ reasons().length }}</h3>
+      <ol class="reasons">
+        @for (r of reasons(); track r.id) {
+          <li>
+            <p class="what">{{ r.what }}</p>
+            <p class="quiet">At {{ r.part }}; {{ r.support }}.</p>
+            <p>{{ r.todo }}</p>
+          </li>
+        }
+      </ol>
+    }
+    @if (verify().length > 0) {
+      <p class="quiet">Not known yet, and it widens what is expected: {{ verify().join('; ') }}.</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr);
+      gap: 12px;
+    }
+    ol,
+    ul {
+      list-style-position: inside;
+      display: grid;
+      gap: 8px;
+    }
+    .reasons li {
+      padding: 4px 8px;
+      border-left: 4px solid var(--ochre);
+    }
+    .reasons .what {
+      display: inline;
+      font-size: 16px;
+      line-height: 24px;
+      font-weight: 600;
+    }
+    .remarks li {
+      list-style: none;
+      padding: 4px 8px;
+      border-left: 4px solid var(--stone);
+    }
+  `,
+})
+export class HeldPanel {
+  readonly #editor = inject(SetupEditor);
+  readonly readings = inject(LinkReadings);
+  readonly evaluation = computed(() => this.#editor.judgement()?.evaluation ?? null);
+  readonly reasons = computed(() => {
+    const check = this.readings.check();
+    const fine = check === null || check.overall === 'healthy' || check.overall === 'not-graded';
+    if (fine) return [];
+    return check.reasons.map((r) => ({
+      ...REASON_TEXTS[r.id],
+      id: r.id,
+      part: PARTS[r.part] ?? r.part,
+      support: SUPPORT_WORDS[r.support],
+    }));
+  });
+  readonly remarks = computed(() => {
+    const c = this.readings.check();
+    if (!c) return [];
+    return [
+      ...(c.notApproved
+        ? ['The router is there but not approved, so no card appears. Approve it in the system, "always" rather than "once".']
+        : []),
+      ...(c.noDriver
+        ? ['No driver holds the card. Rates may rest; install the driver the card and system ask for, then read again.']
+        : []),
+      ...(c.window && c.window.whole !== true ? [windowText(c.window)] : []),
+      ...(c.counts ? [countsText(c.counts)] : []),
+      ...(c.measured?.corrected.length
+        ? [`Corrected errors are flagged: ${c.measured.corrected.join(', ')}. They come before a link falls a generation.`]
+        : []),
+    ];
+  });
+  readonly verify = computed(() =>
+    (this.evaluation()?.toVerify ?? []).flatMap(({ path }) => {
+      const { part, meta } = describePath(path);
+      return meta ? [`${meta.label} of the ${part}`] : [];
+    }),
+  );
+}

@@ -1,0 +1,108 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { FORCED_BY, USED_CARD, type Program } from '@ruddy/core/schema';
+import { SetupEditor } from '../data/setup-editor';
+import { Choice, optionsOf } from '../shared/choice';
+
+/** Which card each program uses, and what made it. */
+@Component({
+  selector: 'rb-programs-panel',
+  imports: [Choice, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (p of programs(); track $index; let i = $index) {
+      <fieldset>
+        <legend>{{ p.name }}</legend>
+        <div class="field">
+          <span class="label">It uses</span>
+          <rb-choice [label]="p.name + ' uses'" [options]="uses" [value]="p.uses" (chosen)="change(i, { uses: $any($event) })" />
+        </div>
+        <div class="field">
+          <span class="label">Forced by</span>
+          <rb-choice
+            [label]="p.name + ' forced by'"
+            [options]="forced"
+            [value]="p.forced"
+            [clearable]="false"
+            (chosen)="change(i, { forced: $any($event) })"
+          />
+        </div>
+        <button type="button" class="link" (click)="drop(i)" [attr.aria-label]="'Take ' + p.name + ' off the list'">
+          Take it off the list
+        </button>
+      </fieldset>
+    } @empty {
+      <p class="quiet">0 programs noted.</p>
+    }
+    <div class="add">
+      <div class="field">
+        <label for="program-name">Program or title</label>
+        <input
+          #name
+          id="program-name"
+          maxlength="80"
+          autocomplete="off"
+          (keydown.enter)="$event.preventDefault(); add(name)"
+          [attr.aria-invalid]="problem() !== null"
+        />
+      </div>
+      <button mat-stroked-button type="button" (click)="add(name)">Add this program</button>
+    </div>
+    @if (problem(); as why) {
+      <p class="problem" role="alert">{{ why }}</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
+    fieldset {
+      border: 1px solid var(--line);
+      display: grid;
+      gap: 8px;
+      justify-items: start;
+      min-width: 0;
+    }
+    legend {
+      font-weight: 600;
+    }
+    .add {
+      display: flex;
+      gap: 8px;
+      align-items: end;
+      flex-wrap: wrap;
+    }
+  `,
+})
+export class ProgramsPanel {
+  readonly #editor = inject(SetupEditor);
+  readonly uses = optionsOf(USED_CARD);
+  readonly forced = optionsOf(FORCED_BY);
+  readonly problem = signal<string | null>(null);
+  readonly programs = computed(() => this.#editor.fields()?.docked.programs ?? []);
+
+  add(box: HTMLInputElement): void {
+    const name = box.value.trim();
+    if (name === '') return this.problem.set('Program: must not be empty');
+    if (this.programs().some((p) => p.name.toLowerCase() === name.toLowerCase()))
+      return this.problem.set(`${name} is on the list`);
+    if (this.programs().length >= 60) return this.problem.set('Programs: at most 60');
+    this.problem.set(null);
+    box.value = '';
+    this.#put([...this.programs(), { name, uses: null, forced: 'nothing', note: '' }]);
+  }
+
+  change(index: number, change: Partial<Program>): void {
+    this.#put(this.programs().map((p, i) => (i === index ? { ...p, ...change } : p)));
+  }
+
+  drop(index: number): void {
+    this.#put(this.programs().filter((_, i) => i !== index));
+  }
+
+  #put(programs: Program[]): void {
+    const d = this.#editor.fields()?.docked;
+    if (d) this.#editor.change({ docked: { ...d, programs } });
+  }
+}

@@ -1,0 +1,160 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import type { ReadingEntry } from '@ruddy/core/api';
+import { sinceGood, type Standing, type StepFacts } from '@ruddy/core/checklist';
+import { rankedCauses, type SymptomId } from '@ruddy/core/faults';
+import { CAUSE_WORDS, CAUTION_TEXTS, sinceWords, STEP_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
+import { BringUpRun } from '../data/bring-up-run';
+import { LinkReadings } from '../data/link-readings';
+import { Choice } from '../shared/choice';
+import { counted } from '../shared/format';
+import { HeldPanel } from './held-panel';
+import { OpeningPanel } from './opening-panel';
+import { ReadingFields } from './reading-fields';
+import { StepDrafts } from './step-draft';
+import { StepFields } from './step-fields';
+
+const REASONS = ['done before', 'not needed here', 'no tool at hand', 'later'].map((r) => ({ value: r, label: r }));
+
+type Of = 'spans' | 'down' | 'up' | 'counts';
+const READS: Record<Of, (e: ReadingEntry) => boolean> = {
+  spans: (e) => e.seen.lanes !== null || e.seen.gen !== null || e.seen.routerGbps !== null,
+  down: (e) => e.reading.copy?.direction === 'down',
+  up: (e) => e.reading.copy?.direction === 'up',
+  counts: (e) => e.reading.counts !== null,
+};
+
+/** One step in large type: caution, what to do, what must be seen, what to try if not, and what came of it. */
+@Component({
+  selector: 'rb-step-card',
+  imports: [RouterLink, MatButtonModule, Choice, StepFields, ReadingFields, HeldPanel, OpeningPanel],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './step-card.html',
+  styleUrl: './step-card.scss',
+})
+export class StepCard {
+  readonly run = inject(BringUpRun);
+  readonly drafts = inject(StepDrafts);
+  readonly readings = inject(LinkReadings);
+  readonly standing = input.required<Standing>();
+  readonly facts = input.required<StepFacts>();
+  readonly number = input.required<number>();
+  readonly back = output();
+  readonly another = output();
+  /** Something was noted at this step. */
+  readonly noted = output();
+  readonly asking = signal<'failed' | 'skipped' | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly title = viewChild<ElementRef<HTMLElement>>('title');
+  readonly fields = viewChild(ReadingFields);
+  readonly cautions = CAUTION_TEXTS;
+  readonly reasons = REASONS;
+
+  readonly words = computed(() => STEP_WORDS[this.standing().step.id](this.facts()));
+  readonly ahead = computed(() => this.number() - 1 > this.run.progress().at && this.standing().state === 'open');
+  readonly canUndo = computed(() => this.#undoable() !== null);
+  readonly reading = computed<Of | null>(() => {
+    const field = this.standing().step.fields.find((f) => f.kind === 'reading');
+    return field?.kind === 'reading' ? field.of : null;
+  });
+  readonly taken = computed(() => {
+    const [of, attempt] = [this.reading(), this.run.attempt()?.id];
+    return of === null ? [] : (this.readings.entries() ?? []).filter((e) => e.attempt === attempt && READS[of](e));
+  });
+  readonly takenWords = computed(() => {
+    const [first] = this.taken();
+    return first
+      ? `${counted(this.taken().length, 'reading')} in this attempt; the newest: ${first.sentence}`
+      : '0 readings of this kind in this attempt yet.';
+  });
+  readonly symptoms = computed(() => this.standing().step.symptoms.map((s) => ({ value: s as string, label: SYMPTOM_WORDS[s] })));
+  readonly failedWords = computed(() => {
+    const e = this.standing().event;
+    return e?.symptom ? SYMPTOM_WORDS[e.symptom].toLowerCase() : (e?.reason ?? '');
+  });
+  readonly causes = computed(() => {
+    const symptom = this.standing().event?.symptom;
+    return symptom ? rankedCauses(symptom, this.facts().chain).map((c) => CAUSE_WORDS[c]) : [];
+  });
+  readonly since = computed(() => {
+    const good = this.run.stored()?.good;
+    return good ? sinceGood(good, this.facts().chain).map(sinceWords) : [];
+  });
+
+  focus(): void {
+    this.title()?.nativeElement.focus();
+  }
+
+  ask(what: 'failed' | 'skipped'): void {
+    if (this.standing().state !== 'open' || this.ahead() || !this.run.attempt()) return;
+    this.problem.set(null);
+    this.asking.set(what);
+    queueMicrotask(() => document.querySelector<HTMLElement>('rb-step-card .ask button')?.focus());
+  }
+
+  done(): void {
+    const s = this.standing();
+    if (s.state === 'done' || this.ahead() || !this.run.attempt()) return;
+    if (this.reading() !== null && this.taken().length === 0)
+      return this.problem.set('Not noted: take the reading and store it first, or skip the step with a reason.');
+    const met = this.drafts.met(s.step);
+    if (s.step.fields.some((f) => f.kind === 'outcome') && !met.outcome)
+      return this.problem.set('Not noted: say how it went, one of the four.');
+    this.#note({ step: s.step.id, state: 'done', ...met, ends: this.#last() });
+    this.drafts.clear(s.step.id);
+  }
+
+  fail(symptom: string | null): void {
+    if (symptom === null) return;
+    this.#note({ step: this.standing().step.id, state: 'failed', symptom: symptom as SymptomId });
+  }
+
+  failInWords(words: string): void {
+    if (words.trim() === '') return this.problem.set('Not noted: choose what was seen, or say it in words.');
+    this.#note({ step: this.standing().step.id, state: 'failed', reason: words.trim() });
+  }
+
+  skip(reason: string | null): void {
+    const words = (reason ?? '').trim();
+    if (words === '') return this.problem.set('Not noted: say why this step is left out.');
+    this.#note({ step: this.standing().step.id, state: 'skipped', reason: words, ends: this.#last() });
+  }
+
+  undo(): void {
+    const step = this.#undoable();
+    if (step) this.#note({ step, state: 'undone' });
+  }
+
+  /** With this step everything is settled. */
+  #last(): boolean {
+    return this.run.list().every((s) => s.step.id === this.standing().step.id || s.state === 'done' || s.state === 'skipped');
+  }
+
+  /** This step when something stands at it, otherwise the last one of the attempt at which something stands. */
+  #undoable() {
+    const s = this.standing();
+    if (!this.run.attempt()) return null;
+    if (s.state !== 'open') return s.step.id;
+    const mine = this.run.list().filter((x) => x.state !== 'open' && x.from === null && x.event);
+    const last = mine.reduce<Standing | null>((a, b) => (a?.event && b.event && a.event.at > b.event.at ? a : b), null);
+    return last?.step.id ?? null;
+  }
+
+  #note(sent: Parameters<BringUpRun['note']>[0]): void {
+    this.problem.set(null);
+    this.asking.set(null);
+    this.run.note(sent);
+    this.noted.emit();
+  }
+}

@@ -1,0 +1,170 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { OUTCOMES, type Outcome } from '@ruddy/core/log';
+import type { Standing } from '@ruddy/core/checklist';
+import {
+  attributesOf,
+  CAME_BACK_WRONG,
+  SOFTWARE_NAMES,
+  settingsSchema,
+  type CameBackWrong,
+  type SoftwareRole,
+} from '@ruddy/core/schema';
+import { BringUpRun } from '../data/bring-up-run';
+import { SetupEditor } from '../data/setup-editor';
+import { OUTCOME_WORDS } from '../record/outcome-form';
+import { Choice, optionsOf } from '../shared/choice';
+import { ButtonsPanel } from './buttons-panel';
+import { ProfilesPanel } from './profiles-panel';
+import { ProgramsPanel } from './programs-panel';
+import { StepDrafts } from './step-draft';
+
+const SETTINGS = new Map(attributesOf(settingsSchema));
+
+/** What is noted at a step: versions with what they were, settings, what came back wrong, the outcome. */
+@Component({
+  selector: 'rb-step-fields',
+  imports: [Choice, ProfilesPanel, ProgramsPanel, ButtonsPanel],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (v of versions(); track v.role) {
+      <div class="field">
+        <label [for]="'v-' + v.role">{{ v.name }}</label>
+        <input
+          #box
+          [id]="'v-' + v.role"
+          maxlength="60"
+          autocomplete="off"
+          placeholder="not known"
+          [value]="drafts.version(id(), v.role)"
+          (input)="version(v.role, box.value)"
+        />
+        <span class="hint">{{ before(v.role) }}</span>
+      </div>
+    }
+    @for (s of settings(); track s.key) {
+      <div class="field">
+        <span class="label">{{ s.label }}</span>
+        <rb-choice
+          [label]="s.label"
+          [options]="s.options"
+          [value]="drafts.setting(id(), s.key)"
+          (chosen)="setting(s.key, $event)"
+        />
+      </div>
+    }
+    @if (has('profiles')) {
+      <rb-profiles-panel />
+    }
+    @if (has('programs')) {
+      <rb-programs-panel />
+    }
+    @if (has('buttons')) {
+      <rb-buttons-panel />
+    }
+    @if (asks('wrong')) {
+      <div class="field">
+        <span class="label">Came back wrong</span>
+        <rb-choice label="Came back wrong" [options]="wrongs" [value]="drafts.of(id()).wrong" (chosen)="wrong($event)" />
+        <span class="hint">{{ wrongSoFar() }}</span>
+      </div>
+    }
+    @if (asks('outcome')) {
+      <div class="field">
+        <span class="label">How it went</span>
+        <rb-choice label="How it went" [options]="outcomes" [value]="drafts.of(id()).outcome" (chosen)="outcome($event)" />
+      </div>
+      <label class="tick">
+        <input #good type="checkbox" [checked]="drafts.of(id()).good" (change)="drafts.change(id(), { good: good.checked })" />
+        Mark it as the last known good, with the versions of now
+      </label>
+      <div class="field">
+        <label for="entry-note">Note, stays private</label>
+        <textarea
+          #note
+          id="entry-note"
+          rows="2"
+          maxlength="2000"
+          [value]="drafts.of(id()).note"
+          (input)="drafts.change(id(), { note: note.value })"
+        ></textarea>
+      </div>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 12px;
+    }
+    :host:empty {
+      display: none;
+    }
+    .tick {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      min-height: 32px;
+    }
+  `,
+})
+export class StepFields {
+  readonly drafts = inject(StepDrafts);
+  readonly #editor = inject(SetupEditor);
+  readonly #run = inject(BringUpRun);
+  readonly standing = input.required<Standing>();
+  readonly id = computed(() => this.standing().step.id);
+  readonly wrongs = optionsOf(CAME_BACK_WRONG);
+  readonly outcomes = OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }));
+
+  readonly versions = computed(() =>
+    this.standing().step.fields.flatMap((f) => (f.kind === 'version' ? [{ role: f.role, name: SOFTWARE_NAMES[f.role] }] : [])),
+  );
+  readonly settings = computed(() =>
+    this.standing().step.fields.flatMap((f) => {
+      const meta = f.kind === 'setting' ? SETTINGS.get(f.key) : undefined;
+      return f.kind === 'setting' && meta ? [{ key: f.key, label: meta.label, options: meta.options ?? [] }] : [];
+    }),
+  );
+
+  has(panel: string): boolean {
+    return this.standing().step.fields.some((f) => f.kind === 'docked' && f.panel === panel);
+  }
+
+  asks(kind: string): boolean {
+    return this.standing().step.fields.some((f) => f.kind === kind);
+  }
+
+  /** What came back wrong at this step before, and how often. */
+  readonly wrongSoFar = computed(() => {
+    const mine = this.#run.steps().filter((s) => s.step === this.id() && s.state === 'done' && s.wrong !== null);
+    const counts = Object.entries(CAME_BACK_WRONG).flatMap(([key, label]) => {
+      const n = mine.filter((s) => s.wrong?.some((w) => w === key)).length;
+      return n === 0 ? [] : [`${label.toLowerCase()} ${n} of ${mine.length}`];
+    });
+    return mine.length === 0 ? 'Not looked at before.' : `So far: ${counts.join(', ') || `nothing in ${mine.length}`}.`;
+  });
+
+  /** What the setup had before this step. */
+  before(role: SoftwareRole): string {
+    const [typed, stored] = [this.drafts.of(this.id()).installed[role], this.#editor.fields()?.installed[role] ?? ''];
+    if (typed === undefined || typed.trim() === stored) return stored === '' ? '' : 'as noted before';
+    return `before: ${stored || 'not known'}`;
+  }
+
+  version(role: SoftwareRole, value: string): void {
+    this.drafts.change(this.id(), { installed: { ...this.drafts.of(this.id()).installed, [role]: value } });
+  }
+
+  setting(key: string, value: string | null): void {
+    this.drafts.change(this.id(), { settings: { ...this.drafts.of(this.id()).settings, [key]: value } });
+  }
+
+  wrong(value: string | null): void {
+    const list = this.drafts.of(this.id()).wrong;
+    const w = value as CameBackWrong;
+    this.drafts.change(this.id(), { wrong: list.includes(w) ? list.filter((x) => x !== w) : [...list, w] });
+  }
+
+  outcome(value: string | null): void {
+    this.drafts.change(this.id(), { outcome: value as Outcome | null });
+  }
+}

@@ -1,0 +1,151 @@
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output } from '@angular/core';
+import type { Standing, StepFacts, StepId } from '@ruddy/core/checklist';
+import { PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
+
+interface Row {
+  readonly n: number;
+  readonly id: StepId;
+  readonly title: string;
+  readonly word: string;
+  readonly state: string;
+}
+
+/** The whole list: phases, each step with how it stands, and at its head tools, minutes and the point of no return. */
+@Component({
+  selector: 'rb-step-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p class="head">{{ head() }}</p>
+    @for (g of groups(); track g.phase) {
+      <h3>{{ g.phase }}</h3>
+      <ol>
+        @for (r of g.rows; track r.id) {
+          <li [class]="r.state" [class.here]="r.id === shown()">
+            <button
+              type="button"
+              class="plain"
+              [attr.aria-current]="r.id === shown() ? 'step' : null"
+              (click)="looked.emit(r.id)"
+            >
+              <span class="n">{{ r.n }}</span>
+              <span class="title">{{ r.title }}</span>
+              <span class="word">{{ r.word }}</span>
+            </button>
+          </li>
+        }
+      </ol>
+    }
+  `,
+  styles: `
+    .head {
+      font-size: 13px;
+      line-height: 18px;
+      padding-bottom: 8px;
+      border-bottom: 1px solid var(--line);
+    }
+    h3 {
+      padding: 8px 0 2px;
+      color: var(--ink2);
+      font-size: 12px;
+      line-height: 16px;
+    }
+    ol {
+      list-style: none;
+    }
+    li {
+      border-left: 4px solid transparent;
+    }
+    button.plain {
+      display: grid;
+      grid-template-columns: 24px minmax(0, 1fr) auto;
+      gap: 4px;
+      width: 100%;
+      padding: 3px 4px;
+    }
+    .n {
+      text-align: right;
+      color: var(--ink2);
+    }
+    .word {
+      color: var(--ink2);
+      font-size: 13px;
+    }
+    li.here {
+      background: var(--select);
+    }
+    li.now {
+      border-left-color: var(--brick);
+      .title,
+      .word {
+        font-weight: 600;
+        color: var(--ink);
+      }
+    }
+    li.done {
+      border-left-color: var(--reed);
+    }
+    li.failed {
+      border-left-color: var(--plum);
+    }
+    li.skipped {
+      border-left-color: var(--stone);
+    }
+  `,
+})
+export class StepList {
+  readonly list = input.required<readonly Standing[]>();
+  readonly facts = input.required<StepFacts>();
+  /** Place of the step to do now; -1 while nothing is begun. */
+  readonly at = input(-1);
+  readonly shown = input<StepId | null>(null);
+  readonly looked = output<StepId>();
+  readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
+
+  readonly rows = computed<(Row & { phase: string })[]>(() =>
+    this.list().map((s, i) => ({
+      n: i + 1,
+      id: s.step.id,
+      phase: PHASE_WORDS[s.step.phase],
+      title: STEP_WORDS[s.step.id](this.facts()).title,
+      state: i === this.at() && s.state === 'open' ? 'now' : s.state,
+      word: word(s, i === this.at()),
+    })),
+  );
+  readonly groups = computed(() =>
+    [...new Set(this.rows().map((r) => r.phase))].map((phase) => ({ phase, rows: this.rows().filter((r) => r.phase === phase) })),
+  );
+  constructor() {
+    // A long list scrolls in its own box: the step that is shown stays in sight.
+    effect(() => {
+      this.shown();
+      queueMicrotask(() => {
+        const box = this.#host.nativeElement.closest<HTMLElement>('.list');
+        const here = this.#host.nativeElement.querySelector<HTMLElement>('.here');
+        if (!box || !here) return;
+        const [b, h] = [box.getBoundingClientRect(), here.getBoundingClientRect()];
+        if (h.top < b.top || h.bottom > b.bottom) box.scrollTop += h.top - b.top - b.height / 2;
+      });
+    });
+  }
+
+  readonly head = computed(() => {
+    const steps = this.list().map((s) => s.step);
+    const tools = [...new Set(steps.flatMap((s) => s.tools))].map((t) => TOOL_WORDS[t]);
+    const minutes = steps.reduce((sum, s) => sum + s.minutes, 0);
+    const finals = this.rows().filter((_, i) => steps[i]?.final);
+    return [
+      tools.length > 0 ? `Have ready: ${tools.join(', ')}.` : 'No tools.',
+      `${minutes} minutes in all.`,
+      finals.length > 0
+        ? `Cannot be undone: ${finals.map((r) => `step ${r.n}, ${r.title.toLowerCase()}`).join('; ')}.`
+        : 'No step is final.',
+    ].join(' ');
+  });
+}
+
+function word(s: Standing, now: boolean): string {
+  if (s.changed.length > 0) return `again: ${s.changed.join(', ')} changed`;
+  if (s.from !== null) return `done in ${s.from}`;
+  if (s.state !== 'open') return s.state;
+  return now ? 'now' : '';
+}

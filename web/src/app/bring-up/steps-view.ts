@@ -1,0 +1,95 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, viewChild } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { ActivatedRoute, Router } from '@angular/router';
+import type { StepId } from '@ruddy/core/checklist';
+import { BringUpRun } from '../data/bring-up-run';
+import { counted } from '../shared/format';
+import { Keys } from '../shell/keys';
+import { AttemptLine } from './attempt-line';
+import { BeginPanel } from './begin-panel';
+import { StepCard } from './step-card';
+import { StepDrafts } from './step-draft';
+import { StepList } from './step-list';
+
+/** One step at a time in the middle, the whole list at its left, what happened so far at its right. */
+@Component({
+  selector: 'rb-steps-view',
+  imports: [StepList, StepCard, BeginPanel, AttemptLine, MatButtonModule],
+  providers: [StepDrafts],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './steps-view.html',
+  styleUrl: './steps-view.scss',
+})
+export class StepsView {
+  readonly run = inject(BringUpRun);
+  readonly #router = inject(Router);
+  readonly #route = inject(ActivatedRoute);
+  #brought = false;
+  readonly card = viewChild(StepCard);
+  readonly looked = signal<StepId | null>(null);
+  /** The order is chosen anew for another attempt while one is still open. */
+  readonly again = signal(false);
+  readonly wide = signal(typeof matchMedia === 'undefined' || matchMedia('(min-width: 720px)').matches);
+
+  readonly place = computed(() => {
+    const [list, looked] = [this.run.list(), this.looked()];
+    const found = looked === null ? -1 : list.findIndex((s) => s.step.id === looked);
+    return found >= 0 ? found : Math.min(this.run.progress().at, list.length - 1);
+  });
+  readonly shown = computed(() => this.run.list()[this.place()] ?? null);
+  readonly over = computed(() => this.run.attempt() !== null && this.run.progress().at === this.run.list().length);
+  readonly waiting = computed(() => {
+    const n = this.run.outbox.waiting().length;
+    if (n === 0 || !this.run.outbox.unreached()) return null;
+    return `${counted(n, 'note')} kept on this machine: the server is not reached. Go on; it is sent as soon as it answers.`;
+  });
+
+  constructor() {
+    inject(Keys).bind([
+      { key: 'Enter', what: 'The step is done', run: () => this.card()?.done() },
+      { key: 'f', what: 'The step failed', run: () => this.card()?.ask('failed') },
+      { key: 'k', what: 'Skip the step', run: () => this.card()?.ask('skipped') },
+      { key: 'u', what: 'Undo', run: () => this.card()?.undo() },
+      { key: 'ArrowUp', what: 'Look at the step before', run: () => this.look(-1) },
+      { key: 'ArrowDown', what: 'Look at the step after', run: () => this.look(1) },
+      { key: 'p', what: 'Print the list', run: () => this.print() },
+      ...[...'0123456789'].map((d) => ({
+        key: d,
+        what: d === '0' ? 'A digit goes into the reading of this step' : '',
+        run: () => this.card()?.fields()?.digit(d),
+      })),
+    ]);
+    effect(() => {
+      // Another list begins at its own step.
+      this.run.purpose();
+      untracked(() => this.looked.set(null));
+    });
+    effect(() => {
+      // On a small screen the step itself is what a person came for.
+      const here = this.card() !== undefined && !this.wide();
+      if (here && !this.#brought) queueMicrotask(() => document.querySelector('rb-steps-view .middle')?.scrollIntoView());
+      this.#brought ||= here;
+    });
+    effect(() => {
+      const link = this.run.attempt() !== null && (this.shown()?.step.fields.some((f) => f.kind === 'reading') ?? false);
+      untracked(() => this.run.atLink.set(link));
+    });
+  }
+
+  look(by: number): void {
+    const next = this.run.list()[this.place() + by];
+    if (next) this.looked.set(next.step.id);
+  }
+
+  go(id: StepId | null): void {
+    this.looked.set(id);
+    queueMicrotask(() => this.card()?.focus());
+  }
+
+  print(): void {
+    void this.#router.navigate(['../sheet'], {
+      relativeTo: this.#route,
+      queryParams: { only: 'steps', list: this.run.purpose() },
+    });
+  }
+}

@@ -1,0 +1,68 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+
+export interface Option {
+  readonly value: string;
+  readonly label: string;
+}
+
+/** A choice as a row of buttons: it works with Tab, Enter and Space alone. Pressing the chosen one again empties it. */
+@Component({
+  selector: 'rb-choice',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div role="group" [attr.aria-label]="label()">
+      @for (o of options(); track o.value) {
+        <button type="button" [attr.aria-pressed]="on(o.value)" [class.on]="on(o.value)" (click)="press(o.value)">
+          {{ o.label }}
+        </button>
+      }
+    </div>
+  `,
+  styles: `
+    div {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px;
+    }
+    button {
+      font: inherit;
+      color: var(--ink);
+      background: var(--sheet);
+      border: 1px solid var(--rim);
+      border-radius: 4px;
+      min-height: 32px;
+      padding: 2px 10px;
+      cursor: pointer;
+    }
+    .on {
+      background: var(--ink);
+      border-color: var(--ink);
+      color: var(--sheet);
+      font-weight: 600;
+    }
+  `,
+})
+export class Choice {
+  readonly label = input.required<string>();
+  readonly options = input.required<readonly Option[]>();
+  /** The chosen value, or several where more than one may be chosen. */
+  readonly value = input<string | null | readonly string[]>(null);
+  readonly clearable = input(true);
+  readonly chosen = output<string | null>();
+
+  on(value: string): boolean {
+    const v = this.value();
+    return Array.isArray(v) ? v.includes(value) : v === value;
+  }
+
+  press(value: string): void {
+    const several = Array.isArray(this.value());
+    if (this.on(value) && !several && !this.clearable()) return;
+    this.chosen.emit(this.on(value) && !several ? null : value);
+  }
+}
+
+/** Options of a table of words. */
+export function optionsOf(words: Readonly<Record<string, string>>): Option[] {
+  return Object.entries(words).map(([value, label]) => ({ value, label }));
+}
