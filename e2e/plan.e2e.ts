@@ -42,7 +42,7 @@ describe('PL-05 the main job on the page', () => {
     await w.choose('Card', 'C-10', 'Dunlinby C-10');
     // The catalogue knows what this dock asks for: its firmware first.
     await w.sees('have dock firmware 1.8 before plugging; what is installed is not known.');
-    await w.click(/^Versions installed: 0 of 5/);
+    await w.click(/^Versions installed: 0 of 7/);
     await w.fill('Dock firmware', '1.8');
     await w.page.keyboard.press('Tab');
     await w.sees('Works: every hop carries 26.0 Gb/s or more, and nothing is logged for this chain yet.');

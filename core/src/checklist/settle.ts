@@ -40,7 +40,10 @@ const SETTLE: readonly StepDef[] = [
     after: ['soak'],
     minutes: 5,
     cautions: ['hot'],
-    fields: [{ kind: 'docked', panel: 'profiles' }],
+    fields: (f) => [
+      ...(f.chain.host?.form === 'laptop' ? [{ kind: 'setting', key: 'lid' } as const] : []),
+      { kind: 'docked', panel: 'profiles' },
+    ],
     symptoms: ['handheld-hot'],
   },
   {

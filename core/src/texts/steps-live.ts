@@ -67,6 +67,9 @@ export const LIVE_WORDS: WordsOf<
           ]
         : [
             `Performance mode on for ${hostOf(f)}, sustained power as high as the maker allows. Note the figures docked and undocked.`,
+            ...(f.chain.host?.form === 'laptop'
+              ? ['Lid: open gives an open-air card and the host more air; closed may suit a blower. Try both and note it.']
+              : []),
           ],
     see: 'Under load the host holds the sustained figure and stays below its temperature limit.',
     ifNot: 'Put the old figures back, give it air, and go up in small steps.',

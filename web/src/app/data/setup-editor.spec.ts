@@ -40,6 +40,27 @@ describe('the editor of a setup', () => {
     expect(localStorage.length).toBe(0);
   });
 
+  it('takes over what a fact changed: unsaved edits stay, and undoing them does not take the fact back', () => {
+    editor.change({ notes: 'fan swapped' });
+    const theirs = { ...stored, installed: { ...stored.installed, driver: '41.2' }, rev: 4 };
+    editor.adopt(theirs);
+    expect(editor.fields()).toMatchObject({ notes: 'fan swapped', installed: { driver: '41.2' } });
+    vi.advanceTimersByTime(800);
+    const req = http.expectOne(url);
+    expect([req.request.headers.get('If-Match'), req.request.body]).toMatchObject(['"4"', { notes: 'fan swapped' }]);
+    expect(Object.keys(req.request.body as object).sort()).toEqual(['notes', 'session']);
+    req.flush({ ...theirs, notes: 'fan swapped', rev: 5 });
+    editor.undo();
+    expect(editor.fields()).toMatchObject({ notes: '', installed: { driver: '41.2' } });
+  });
+
+  it('takes nothing over from an older revision or another setup', () => {
+    editor.adopt({ ...stored, name: 'Older', rev: 3 });
+    editor.adopt({ ...stored, id: '00000000-0000-7000-8000-00000000000b', name: 'Other', rev: 9 });
+    expect(editor.fields()?.name).toBe(stored.name);
+    expect(editor.save().kind).toBe('saved');
+  });
+
   it('undo posts the way back', () => {
     editor.change({ state: 'live' });
     editor.flush();

@@ -128,7 +128,11 @@ export class SetupEditor {
   adopt(theirs: Setup): void {
     const [base, mine] = [this.stored(), this.fields()];
     if (!base || !mine || base.id !== theirs.id || theirs.rev <= base.rev || this.save().kind === 'conflict') return;
-    const merged = mergeFields(base, mine, theirs, () => 'mine');
+    const onto = (f: Fields) => mergeFields(base, f, theirs, () => 'mine');
+    const merged = onto(mine);
+    // Undoing an edit must not take back what the fact changed.
+    this.#undo.update((list) => list.map(onto));
+    this.#redo.update((list) => list.map(onto));
     this.stored.set(theirs);
     this.#become(merged);
     if (isEmpty(patchBetween(theirs, merged)) && this.save().kind !== 'saving') this.#saved(theirs);
