@@ -25,7 +25,7 @@ export interface HealthPoint {
 export const HEALTH_MEASURES = ['down', 'up', 'routerGbps', 'lanes', 'gen', 'correctedPerHour', 'windowMB'] as const;
 export type HealthMeasure = (typeof HEALTH_MEASURES)[number];
 
-/** `too-few`: fewer readings than could show a trend at all. `none`: no trend told apart from chance. */
+/** `too-few`: fewer than four readings. `none`: no trend told apart from chance. */
 export type Way = 'rises' | 'falls' | 'none' | 'too-few';
 
 export interface MeasureTrend {
