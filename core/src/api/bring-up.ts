@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { DRIVER_SCHOOLS, ORDER_IDS, PURPOSES, STEP_IDS, STEP_STATES } from '../checklist';
 import { SYMPTOM_IDS } from '../faults';
 import { OUTCOMES } from '../log';
-import { CAME_BACK_WRONG, installedSchema, SOFTWARE_ROLES, type CameBackWrong, type Settings } from '../schema';
+import { CAME_BACK_WRONG, installedSchema, softwareRole, WORD_SETTINGS, type CameBackWrong } from '../schema';
 import { instant, isoDate, uuid } from './common';
 import { setupSchema } from './setups';
 
@@ -11,22 +11,6 @@ const line = (what: string, most: number) =>
     .string()
     .trim()
     .max(most, { error: `${what}: at most ${most} characters` });
-
-/** Settings with words to choose from: those a step may ask for. */
-const SETTING_KEYS = [
-  'approval',
-  'securityLevel',
-  'driverKind',
-  'driverClass',
-  'internalGraphics',
-  'wayBack',
-  'toPanel',
-  'encryption',
-  'recoveryKey',
-  'ownCharger',
-  'chargeLead',
-  'lid',
-] as const satisfies readonly (keyof Settings)[];
 
 /** Begin an attempt; one that is still open ends with it. */
 export const attemptBody = z.strictObject({
@@ -52,10 +36,8 @@ export const stepBody = z
     symptom: z.enum(SYMPTOM_IDS).nullable().default(null),
     /** What stands in the places the step is about, in words. */
     about: about.default({}),
-    installed: z
-      .partialRecord(z.enum(SOFTWARE_ROLES as ['dockFirmware', ...(typeof SOFTWARE_ROLES)[number][]]), line('Version', 60))
-      .default({}),
-    settings: z.partialRecord(z.enum(SETTING_KEYS), z.string().max(40).nullable()).default({}),
+    installed: z.partialRecord(softwareRole, line('Version', 60)).default({}),
+    settings: z.partialRecord(z.enum(WORD_SETTINGS), z.string().max(40).nullable()).default({}),
     /** What came back wrong after docking or undocking. */
     wrong: wrong.nullable().default(null),
     /** The last step of bringing up writes the entry. */

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { FINDING_CODES, type FindingCode } from '../plan';
-import { installedSchema, settingsSchema, shownBy, SOFTWARE_NAMES, videoPlug, type SoftwareRole } from '../schema';
+import { installedSchema, settingsSchema, shownBy, softwareRole, videoPlug } from '../schema';
 import { OUTCOMES } from '../log';
 import { evaluateBody } from './evaluate';
 import { isoDate, uuid } from './common';
@@ -60,7 +60,7 @@ export type TouchedRow = z.infer<typeof touchedRow>;
 /** A version marked as installed, with its date and, when known, what came of it. */
 export const installedBody = z.strictObject({
   id: uuid,
-  role: z.enum(Object.keys(SOFTWARE_NAMES) as [SoftwareRole, ...SoftwareRole[]]),
+  role: softwareRole,
   version: z.string().trim().min(1, { error: 'Version: must not be empty' }).max(60, { error: 'Version: at most 60 characters' }),
   on: isoDate,
   outcome: z

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { SOFTWARE_NAMES, type SoftwareRole } from '../schema';
+import { softwareRole } from '../schema';
 import { fileId, instant, isoDate, origin, uuid } from './common';
 
 const line = (label: string, most: number) =>
@@ -60,10 +60,7 @@ function factShape<T extends z.ZodType<string>>(id: T) {
     /** Usable rate read through it, Gb/s; only for `measured`. */
     gbps: measured.nullable().default(null),
     /** Which software; only for `version`. */
-    role: z
-      .enum(Object.keys(SOFTWARE_NAMES) as [SoftwareRole, ...SoftwareRole[]])
-      .nullable()
-      .default(null),
+    role: softwareRole.nullable().default(null),
     words: line('Words', 200).default(''),
   };
 }

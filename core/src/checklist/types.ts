@@ -1,20 +1,17 @@
 import type { SymptomId } from '../faults';
 import type { HouseRules, RuleId } from '../house';
 import type { Evaluation, FindingCode } from '../plan';
-import type { Chain, Docked, Settings, Slot, SocketSpec, SoftwareRole } from '../schema';
+import type { Chain, Docked, Slot, SocketSpec, SoftwareRole, WordSetting } from '../schema';
 import type { DriverSchool, OrderId, Phase, Purpose, StepId } from './ids';
 
 /** What is noted at a step, beside that it is done. */
 export type StepField =
   | { readonly kind: 'version'; readonly role: SoftwareRole }
-  | { readonly kind: 'setting'; readonly key: SettingKey }
+  | { readonly kind: 'setting'; readonly key: WordSetting }
   | { readonly kind: 'reading'; readonly of: 'spans' | 'down' | 'up' | 'counts' }
   | { readonly kind: 'docked'; readonly panel: 'profiles' | 'programs' | 'buttons' }
   | { readonly kind: 'wrong' }
   | { readonly kind: 'outcome' };
-
-/** Settings of the chain that a step asks for: those with words to choose from. */
-export type SettingKey = Exclude<keyof Settings, 'hostDrawW' | 'overclockPercent'>;
 
 export type Tool =
   'screwdriver' | 'plastic-pick' | 'tape' | 'printer' | 'stick' | 'second-machine' | 'charger' | 'small-bags' | 'torch';

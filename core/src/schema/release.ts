@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
-import { SYSTEM_FAMILIES } from './system';
+import { SYSTEM_FAMILIES, type SoftwareRole } from './system';
 
 const isoDay = (label: string, help = '') =>
   textAttr(label, 10, false, { help: help || 'Year, month, day: 2026-04-30. Empty when not known.' })
@@ -19,6 +19,9 @@ export const SOFTWARE_NAMES = {
   linkFirmware: 'Link controller firmware',
   cardFirmware: 'Card firmware',
 } as const;
+
+/** A kind of software by its key. */
+export const softwareRole = z.enum(Object.keys(SOFTWARE_NAMES) as [SoftwareRole, ...SoftwareRole[]]);
 
 /** Maker and model say what it is for; a family name or "any" matches several. */
 const subject = {

@@ -93,6 +93,22 @@ export const settingsSchema = z.strictObject({
   overclockPercent: numAttr('Card power limit changed by', '%', -60, 50, { help: 'Minus for an undervolted or limited card.' }),
 });
 export type Settings = z.infer<typeof settingsSchema>;
+/** Settings that are chosen from words: those a step may ask for. */
+export const WORD_SETTINGS = [
+  'approval',
+  'securityLevel',
+  'driverKind',
+  'driverClass',
+  'internalGraphics',
+  'wayBack',
+  'toPanel',
+  'encryption',
+  'recoveryKey',
+  'ownCharger',
+  'chargeLead',
+  'lid',
+] as const satisfies readonly (keyof Settings)[];
+export type WordSetting = (typeof WORD_SETTINGS)[number];
 export const NO_SETTINGS: Settings = settingsSchema.parse({});
 
 export const WORK = {

@@ -2,14 +2,24 @@ import {
   COUPLED_ACTS,
   COUPLED_SEEN,
   FORCED_BY,
+  SOFTWARE_NAMES,
   USED_CARD,
   type Coupling,
   type Docked,
+  type Installed,
   type Profile,
   type Program,
   type Settings,
+  type SoftwareRole,
   type Tuning,
 } from '../schema';
+
+/** What is installed in one line, "dock firmware 1.8, card driver 41.2"; empty when nothing is noted. */
+export function installedWords(installed: Partial<Installed>): string {
+  return (Object.keys(SOFTWARE_NAMES) as SoftwareRole[])
+    .flatMap((r) => (installed[r] ? [`${SOFTWARE_NAMES[r].toLowerCase()} ${installed[r]}`] : []))
+    .join(', ');
+}
 
 /** A profile in one line; empty when nothing is noted. */
 export function profileWords(p: Profile & { internalGraphics?: 'on' | 'off' | null }): string {

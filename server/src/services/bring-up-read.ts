@@ -4,6 +4,7 @@ import type { attemptEvent, AttemptRow, BringUp, endedEvent, goodEvent, stepEven
 import type { Chain } from '@ruddy/core/schema';
 import { partName } from '@ruddy/core/setup';
 import { chainOf } from './chain';
+import { STANDS } from './events';
 import { readSetup } from './setup-store';
 
 /** Host and kind of link as tries are counted by: the cable may differ, the machine and its port may not. */
@@ -25,7 +26,7 @@ function standingEvents<B>(db: Sequelize, setupId: string, kinds: readonly strin
   return db.query<EventRow<B> & { kind: string }>(
     `SELECT e.id, e.kind, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = ANY ($2::text[])
-       AND NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck') ORDER BY e.seq`,
+       AND ${STANDS} ORDER BY e.seq`,
     { type: QueryTypes.SELECT, bind: [setupId, kinds], transaction },
   );
 }
@@ -65,7 +66,7 @@ export async function triedOn(db: Sequelize, { host, link }: ReturnType<typeof c
        (e.body ->> 'worked')::boolean AS worked, e.happened_at AS at
      FROM events e JOIN setups s ON s.id = e.setup_id
      WHERE e.kind = 'ended' AND e.body ->> 'host' = $1 AND e.body ->> 'link' = $2 AND e.body ->> 'worked' IS NOT NULL
-       AND NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')
+       AND ${STANDS}
      ORDER BY e.happened_at, e.recorded_at, e.seq`,
     { type: QueryTypes.SELECT, bind: [host, link] },
   );

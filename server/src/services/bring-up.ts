@@ -10,7 +10,7 @@ import { attemptsOf, countedAs, stepsOf } from './bring-up-read';
 import { chainOf } from './chain';
 import { addEvent, type NewEvent } from './events';
 import { newId } from './ids';
-import { storeOutcome } from './outcomes';
+import { entryVersions, storeOutcome } from './outcomes';
 import { readSetup } from './setup-store';
 import { takeOver } from './versions';
 
@@ -124,8 +124,6 @@ async function markGood(w: Work, id: string, note: string): Promise<void> {
 }
 
 async function writeEntry(w: Work, a: AttemptRow, o: NonNullable<z.output<typeof stepBody>['outcome']>): Promise<void> {
-  const { systemBuild, driver, hostFirmware, dockFirmware } = w.chain.installed;
-  const met = Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== '');
   const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, corrects: null };
   const body = {
     ...said,
@@ -136,7 +134,15 @@ async function writeEntry(w: Work, a: AttemptRow, o: NonNullable<z.output<typeof
     happenedOn: w.happenedAt.toISOString().slice(0, 10),
   };
   const made = { origin: 'own' as const, at: w.at, by: w.by };
-  await storeOutcome(w.db, w.setupId, { ...body, versions: Object.fromEntries(met) }, w.chain, made, w.transaction, 'outcome/');
+  await storeOutcome(
+    w.db,
+    w.setupId,
+    { ...body, versions: entryVersions(w.chain.installed) },
+    w.chain,
+    made,
+    w.transaction,
+    'outcome/',
+  );
   if (o.good) await markGood(w, newId(), '');
   if (w.stored.setup.state === 'building' && o.outcome !== 'fails') await becomes(w, 'live');
 }

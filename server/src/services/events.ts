@@ -17,6 +17,9 @@ export interface NewEvent {
   by: string;
 }
 
+/** Condition on an event `e`: nobody has taken it back. */
+export const STANDS = `NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')`;
+
 /** Append a fact to a setup's record under the next number, in the transaction of what it records. */
 export async function addEvent(db: Sequelize, e: NewEvent, transaction: Transaction): Promise<number> {
   const [row] = await db.query<{ next_seq: number }>(

@@ -2,7 +2,7 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin, OutcomeBody, OutcomeEntry, outcomeQuery, Page } from '@ruddy/core/api';
 import { chainKey } from '@ruddy/core/log';
-import type { Chain } from '@ruddy/core/schema';
+import type { Chain, Installed } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
 import { LogEntryModel } from '../db/models';
 import { HttpProblem, invalid, refuseFuture } from '../http/problem';
@@ -18,6 +18,13 @@ function hashOf(setupId: string, chain: Chain, b: OutcomeBody): string {
   void id;
   // An entry without an order keeps the identity it had before orders were noted.
   return contentHash({ setupId, chain, ...content, ...(order !== null && { order }) });
+}
+
+/** The versions an entry keeps, out of what is installed; what is not noted is left out. */
+export function entryVersions({ systemBuild, driver, hostFirmware, dockFirmware }: Installed): OutcomeBody['versions'] {
+  return Object.fromEntries(
+    Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''),
+  );
 }
 
 /** Store an outcome: a fact of the setup's record and a row of the log, with the chain as it was. */

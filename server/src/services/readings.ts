@@ -13,7 +13,7 @@ import { HttpProblem, invalid } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { chainOf } from './chain';
 import { groundsFor } from './context';
-import { addEvent } from './events';
+import { addEvent, STANDS } from './events';
 import { itemLabels, readSetup } from './setup-store';
 
 /** Of a report only what a link check looks at is kept: bridges, graphics, and the link's own controllers. */
@@ -108,7 +108,7 @@ export async function listReadings(db: Sequelize, setupId: string, limit = 100):
   const rows = await db.query<Row>(
     `SELECT e.id, e.body, e.happened_at, e.recorded_at, e.origin, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = 'reading'
-       AND NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck') ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
+       AND ${STANDS} ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
     { type: QueryTypes.SELECT, bind: [setupId, limit] },
   );
   return rows.map(({ body, happened_at, recorded_at, ...r }) => ({

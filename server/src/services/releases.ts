@@ -8,7 +8,7 @@ import { HttpProblem, invalid, notFound } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
 import { chainOf, slotRows } from './chain';
 import { groundsFor } from './context';
-import { storeOutcome } from './outcomes';
+import { entryVersions, storeOutcome } from './outcomes';
 import { keepRevision, readSetup } from './setup-store';
 import { noteVersion } from './versions';
 
@@ -84,10 +84,7 @@ export async function markInstalled(
     await noteVersion(s.db, setupId, { id: body.id, role: body.role, from, to: body.version }, when, transaction);
     if (body.outcome) {
       const chain = chainOf(rows, details);
-      const { systemBuild, driver, hostFirmware, dockFirmware } = details.installed;
-      const versions = Object.fromEntries(
-        Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''),
-      );
+      const versions = entryVersions(details.installed);
       const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, order: null, corrects: null };
       await storeOutcome(
         s.db,

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { tryBody, type TriedRow } from '@ruddy/core/api';
-import { ORDER_IDS, type OrderId, type StepId } from '@ruddy/core/checklist';
+import { ORDER_IDS, type OrderId } from '@ruddy/core/checklist';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import { ORDER_WORDS, PURPOSE_WORDS, STEP_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
+import { ORDER_WORDS, PURPOSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { BringUpRun } from '../data/bring-up-run';
 import { SetupEditor } from '../data/setup-editor';
@@ -53,7 +53,7 @@ export class AttemptLine {
         );
         const failed =
           s.state === 'failed'
-            ? [`failed: ${this.#title(s.step)}; ${s.symptom ? SYMPTOM_WORDS[s.symptom].toLowerCase() : s.reason}`]
+            ? [`failed: ${this.run.title(s.step)}; ${s.symptom ? SYMPTOM_WORDS[s.symptom].toLowerCase() : s.reason}`]
             : [];
         return [...met, ...failed].map((words) => ({ at: clock(s.at), words }));
       });
@@ -81,11 +81,6 @@ export class AttemptLine {
       }),
     }));
   });
-
-  #title(step: StepId): string {
-    const facts = this.run.facts();
-    return facts ? STEP_WORDS[step](facts).title : step;
-  }
 
   tryWords(t: TriedRow): string {
     const where = t.setupId === this.#editor.stored()?.id ? '' : `, ${t.setup}`;

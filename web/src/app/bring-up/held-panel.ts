@@ -1,18 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { describePath } from '@ruddy/core/schema';
-import { countsText, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
+import { countsText, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { CheckTable } from './check-table';
-
-const PARTS: Record<string, string> = {
-  host: 'the host',
-  socket: 'the host port',
-  path: 'the cable',
-  dock: 'the dock',
-  card: 'the card',
-  loads: 'what hangs on the dock',
-};
 
 /** What was read, held against what this chain should show: the table, remarks, reasons likeliest first. */
 @Component({
@@ -86,7 +77,7 @@ export class HeldPanel {
     return check.reasons.map((r) => ({
       ...REASON_TEXTS[r.id],
       id: r.id,
-      part: PARTS[r.part] ?? r.part,
+      part: partNoun(r.part),
       support: SUPPORT_WORDS[r.support],
     }));
   });

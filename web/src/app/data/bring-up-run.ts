@@ -14,9 +14,11 @@ import {
   type ListInput,
   type OrderId,
   type Purpose,
+  type StepId,
 } from '@ruddy/core/checklist';
 import { RuleBook } from '@ruddy/core/house';
 import { NO_DOCKED } from '@ruddy/core/schema';
+import { STEP_WORDS } from '@ruddy/core/texts';
 import { ServerClock } from '../shared/server-clock';
 import { BenchOutbox } from './bench-outbox';
 import { LinkReadings } from './link-readings';
@@ -145,6 +147,12 @@ export class BringUpRun {
     if (this.purpose() === 'bring-up') return null;
     const last = [...this.attempts()].reverse().find((a) => a.purpose !== 'undock' && a.ended?.worked === true);
     return last && this.choices().some((c) => c.id === last.order && c.state !== 'shut') ? last.order : null;
+  }
+
+  /** What a step is called on this chain; its short name while that is not judged. */
+  title(id: StepId): string {
+    const facts = this.facts();
+    return facts ? STEP_WORDS[id](facts).title : id;
   }
 
   choose(order: OrderId): void {

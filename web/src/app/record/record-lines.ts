@@ -2,7 +2,7 @@ import type { AttemptRow, OutcomeEntry, SetupEvent } from '@ruddy/core/api';
 import { PURPOSES, type OrderId, type StepId } from '@ruddy/core/checklist';
 import type { Outcome } from '@ruddy/core/log';
 import { CAME_BACK_WRONG, SOFTWARE_NAMES, type CameBackWrong, type Installed, type SoftwareRole } from '@ruddy/core/schema';
-import { money, ORDER_WORDS, PURPOSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
+import { installedWords, money, ORDER_WORDS, PURPOSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import type { SymptomId } from '@ruddy/core/faults';
 import { OUTCOME_WORDS } from './outcome-form';
 import { versionWords } from './version-words';
@@ -84,13 +84,8 @@ function endedLine(b: Body): Said {
 }
 
 function goodLine(b: Body): Said {
-  const installed = (b['installed'] ?? {}) as Partial<Installed>;
-  const versions = (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).flatMap((r) =>
-    installed[r] ? [`${SOFTWARE_NAMES[r].toLowerCase()} ${installed[r]}`] : [],
-  );
-  const more = [versions.length > 0 ? `Under ${versions.join(', ')}` : 'Versions not noted', text(b, 'note')].filter(
-    (s) => s !== '',
-  );
+  const versions = installedWords((b['installed'] ?? {}) as Partial<Installed>);
+  const more = [versions ? `Under ${versions}` : 'Versions not noted', text(b, 'note')].filter((s) => s !== '');
   return { kind: 'Good', group: 'version', what: 'Marked as the last known good', more, outcome: null };
 }
 

@@ -4,9 +4,8 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { SetupEvent } from '@ruddy/core/api';
-import { sinceGood, type StepId } from '@ruddy/core/checklist';
-import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import { sinceWords, STEP_WORDS } from '@ruddy/core/texts';
+import { sinceGood } from '@ruddy/core/checklist';
+import { installedWords, sinceWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
@@ -43,7 +42,7 @@ export class RecordPage {
   readonly day = day;
   readonly filter = computed(() => Object.keys(FILTERS).find((f) => f === this.show()) ?? 'all');
   readonly id = computed(() => this.editor.stored()?.id ?? null);
-  readonly lines = computed(() => linesOf(this.events() ?? [], (id) => this.#title(id)));
+  readonly lines = computed(() => linesOf(this.events() ?? [], (id) => this.#run.title(id)));
   readonly shown = computed(() => this.lines().filter((l) => this.#in(l, this.filter())));
   readonly filters = computed(() =>
     Object.entries(FILTERS).map(([key, name]) => ({ key, name, n: this.lines().filter((l) => this.#in(l, key)).length })),
@@ -61,10 +60,8 @@ export class RecordPage {
     const good = this.#run.stored()?.good;
     if (this.#run.stored() === null) return 'Reading …';
     if (!good) return 'Not marked yet. Mark it when all is well: after an update, what changed is the first question.';
-    const versions = (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).flatMap((r) =>
-      good.installed[r] ? [`${SOFTWARE_NAMES[r].toLowerCase()} ${good.installed[r]}`] : [],
-    );
-    return `${day(good.at.slice(0, 10))}: ${versions.join(', ') || 'versions not noted'}. ${this.since().length === 0 ? 'Nothing changed since.' : 'Changed since:'}`;
+    const versions = installedWords(good.installed);
+    return `${day(good.at.slice(0, 10))}: ${versions || 'versions not noted'}. ${this.since().length === 0 ? 'Nothing changed since.' : 'Changed since:'}`;
   });
   readonly goodOn = computed(() => this.#run.stored()?.good?.at.slice(0, 10) ?? null);
   readonly since = computed(() => {
@@ -77,11 +74,6 @@ export class RecordPage {
       const id = this.id();
       if (id) untracked(() => this.#load(id));
     });
-  }
-
-  #title(id: StepId): string {
-    const facts = this.#run.facts();
-    return facts ? STEP_WORDS[id](facts).title : id;
   }
 
   /** A bad outcome is an outcome and a fault. */

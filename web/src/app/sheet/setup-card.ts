@@ -1,7 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { attributesOf, SOFTWARE_NAMES, settingsSchema, type SoftwareRole } from '@ruddy/core/schema';
+import { attributesOf, settingsSchema } from '@ruddy/core/schema';
 import { chainNames, portName } from '@ruddy/core/setup';
-import { couplingWords, ORDER_WORDS, profileWords, programWords, rate, sinceWords, whole } from '@ruddy/core/texts';
+import {
+  couplingWords,
+  installedWords,
+  ORDER_WORDS,
+  profileWords,
+  programWords,
+  rate,
+  sinceWords,
+  whole,
+} from '@ruddy/core/texts';
 import { sinceGood } from '@ruddy/core/checklist';
 import { BringUpRun } from '../data/bring-up-run';
 import { SetupEditor } from '../data/setup-editor';
@@ -65,16 +74,8 @@ export class SetupCard {
     const port = j.chain.host?.sockets.find((s) => s.key === j.chain.socket);
     const { gen, lanes, copy, healthyFrom } = j.evaluation.predicted.link.readouts;
     const passed = [...(up?.attempts ?? [])].reverse().find((a) => a.ended?.worked === true);
-    const versions = (Object.keys(f.installed) as SoftwareRole[]).flatMap((r) =>
-      f.installed[r] ? [`${SOFTWARE_NAMES[r]} ${f.installed[r]}`] : [],
-    );
     const good = up?.good ?? null;
     const changed = good ? sinceGood(good, j.chain).map(sinceWords) : [];
-    const goodVersions = good
-      ? (Object.keys(good.installed) as SoftwareRole[]).flatMap((r) =>
-          good.installed[r] ? [`${SOFTWARE_NAMES[r]} ${good.installed[r]}`] : [],
-        )
-      : [];
     const order = this.#run.order();
     const approval = LABELS.get('approval')?.options?.find((o) => o.value === f.settings.approval)?.label;
     return [
@@ -96,10 +97,12 @@ export class SetupCard {
         what: 'Copy rate',
         words: `${rate(copy?.down)} Gb/s to the card, healthy from ${rate(healthyFrom?.down)}; ${rate(copy?.up)} back`,
       },
-      { what: 'Versions', words: versions.join(', ') || 'not noted' },
+      { what: 'Versions', words: installedWords(f.installed) || 'not noted' },
       {
         what: 'Last good',
-        words: good ? `${day(good.at.slice(0, 10))}: ${goodVersions.join(', ') || 'versions not noted'}` : 'not marked yet',
+        words: good
+          ? `${day(good.at.slice(0, 10))}: ${installedWords(good.installed) || 'versions not noted'}`
+          : 'not marked yet',
       },
       { what: 'Since then', words: good ? changed.join('; ') || 'nothing changed' : '–' },
       { what: 'Docked', words: profileWords(f.docked.docked) || 'not noted' },
