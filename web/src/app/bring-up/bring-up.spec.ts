@@ -3,7 +3,8 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { BringUp } from '@ruddy/core/api';
+import type { BringUp, StepRow } from '@ruddy/core/api';
+import type { StepId } from '@ruddy/core/checklist';
 import { evaluate } from '@ruddy/core/plan';
 import { NO_DOCKED, type Chain } from '@ruddy/core/schema';
 import { BenchOutbox } from '../data/bench-outbox';
@@ -35,6 +36,21 @@ const begun: BringUp = {
     },
   ],
 };
+
+const stored = (step: StepId): StepRow => ({
+  id: `00000000-0000-7000-8000-0000000000${step.length}`,
+  attempt: ATTEMPT,
+  no: 1,
+  step,
+  state: 'done',
+  reason: '',
+  symptom: null,
+  about: step === 'recovery-key' ? { host: 'Alder X' } : {},
+  noted: [],
+  wrong: null,
+  at: '2026-11-20T18:00:00Z',
+  by: 'this machine',
+});
 
 describe('bringing up, in the page', () => {
   let http: HttpTestingController;
@@ -177,6 +193,35 @@ describe('bringing up, in the page', () => {
     await settle();
     expect(words(el.querySelector('[role=alert]'))).toBe('Nothing stored. Attempt 1 is over; begin another to go on.');
     expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
+  });
+
+  it('what was typed at a refused step is still there; once confirmed it is let go', async () => {
+    const { el, settle, run } = await open(StepsView, begun);
+    button(el, 'Done').click();
+    await settle();
+    http.expectOne(`/api/setups/${ID}/steps`).flush({ ...begun, steps: [stored('save-work')] });
+    await settle();
+    button(el, 'Yes').click();
+    await settle();
+    button(el, 'Done').click();
+    await settle();
+    http
+      .expectOne(`/api/setups/${ID}/steps`)
+      .flush({ type: 'about:blank', title: 'Nothing stored', status: 422 }, { status: 422, statusText: 'x' });
+    await settle();
+    expect(words(el.querySelector('h2[tabindex]'))).toBe('2. Recovery key at hand');
+    expect(button(el, 'Yes').getAttribute('aria-pressed')).toBe('true');
+    button(el, 'Done').click();
+    await settle();
+    const again = http.expectOne(`/api/setups/${ID}/steps`);
+    expect(again.request.body).toMatchObject({ settings: { encryption: 'yes' } });
+    again.flush({ ...begun, steps: [stored('save-work'), stored('recovery-key')] });
+    await settle();
+    expect(run.progress().done).toBe(2);
+    button(el, /^2 ?Recovery key/).click();
+    await settle();
+    // The setup of this test never took it over, so that only a draft could still press it.
+    expect(button(el, 'Yes').getAttribute('aria-pressed')).toBe('false');
   });
 
   it('BU-08 a figure that cannot be kept stays as typed, marked, and the other one is kept', async () => {

@@ -112,7 +112,6 @@ export class StepCard {
     if (s.step.fields.some((f) => f.kind === 'outcome') && !met.outcome)
       return this.problem.set('Not noted: say how it went, one of the four.');
     this.#note({ step: s.step.id, state: 'done', ...met, ends: this.#last() });
-    this.drafts.clear(s.step.id);
   }
 
   fail(symptom: string | null): void {

@@ -30,11 +30,11 @@ export class StepDrafts {
     this.#all.update((all) => ({ ...all, [id]: { ...(all[id] ?? FRESH), ...change } }));
   }
 
-  clear(id: StepId): void {
-    this.#all.update(({ [id]: gone, ...rest }) => {
-      void gone;
-      return rest;
-    });
+  /** Let go of what the server has confirmed. What was refused, or is on its way, stays as typed. */
+  confirmed(steps: readonly { readonly step: StepId; readonly state: string }[]): void {
+    const last = new Map(steps.map((s) => [s.step, s.state]));
+    const open = Object.entries(this.#all()).filter(([id]) => last.get(id as StepId) !== 'done');
+    this.#all.set(Object.fromEntries(open));
   }
 
   /** The version or setting as it stands at a step: as typed, otherwise as the setup has it. */

@@ -22,6 +22,7 @@ import { StepList } from './step-list';
 })
 export class StepsView {
   readonly run = inject(BringUpRun);
+  readonly #drafts = inject(StepDrafts);
   readonly #router = inject(Router);
   readonly #route = inject(ActivatedRoute);
   #brought = false;
@@ -63,6 +64,12 @@ export class StepsView {
       // Another list begins at its own step.
       this.run.purpose();
       untracked(() => this.looked.set(null));
+    });
+    effect(() => {
+      const stored = this.run.stored();
+      const attempt = stored?.attempts.at(-1)?.id;
+      const steps = stored?.steps.filter((s) => s.attempt === attempt) ?? [];
+      untracked(() => this.#drafts.confirmed(steps));
     });
     effect(() => {
       // On a small screen the step itself is what a person came for.
