@@ -168,6 +168,14 @@ describe('bringing up, in the page', () => {
     button(el, 'Skip with these words').click();
     await settle();
     expect(words(el.querySelector('[role=alert]'))).toBe('Not noted: say why this step is left out.');
+    // Looking elsewhere leaves neither the question nor the refusal behind.
+    button(el, /^3 ?Note the versions/).click();
+    await settle();
+    expect([el.querySelector('.ask'), el.querySelector('[role=alert]')]).toEqual([null, null]);
+    button(el, /^Go to step 1/).click();
+    await settle();
+    button(el, 'Skip …').click();
+    await settle();
     button(el, 'done before').click();
     await settle();
     expect(http.expectOne(`/api/setups/${ID}/steps`).request.body).toMatchObject({ state: 'skipped', reason: 'done before' });

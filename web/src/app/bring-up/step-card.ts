@@ -2,11 +2,13 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   ElementRef,
   inject,
   input,
   output,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
@@ -91,6 +93,19 @@ export class StepCard {
     const good = this.run.stored()?.good;
     return good ? sinceGood(good, this.facts().chain).map(sinceWords) : [];
   });
+
+  readonly #id = computed(() => this.standing().step.id);
+
+  constructor() {
+    // Another step: what was asked or refused at the one before is not about it.
+    effect(() => {
+      this.#id();
+      untracked(() => {
+        this.asking.set(null);
+        this.problem.set(null);
+      });
+    });
+  }
 
   focus(): void {
     this.title()?.nativeElement.focus();
