@@ -28,6 +28,10 @@ export interface MadeDevice {
   readonly window?: { readonly nowMB: number; readonly mostMB: number };
   /** Device serial number: private, so that a test can see it go. */
   readonly serial?: bigint;
+  /** Memory regions, in the order of their numbers; without room for them they read 0. */
+  readonly regions?: readonly { readonly at: bigint; readonly bytes: bigint }[];
+  /** A port sees whether something stands in its slot. */
+  readonly present?: boolean;
   /** It fell off the bus: every byte reads ff. */
   readonly gone?: boolean;
 }
@@ -42,7 +46,9 @@ function code(gts: number): number {
 function header(view: DataView, d: MadeDevice): void {
   view.setUint16(0x00, d.vendor, true);
   view.setUint16(0x02, d.device, true);
-  view.setUint16(0x04, 0x0006, true);
+  const regions = d.regions ?? [];
+  const decodes = regions.length === 0 || regions.some((r) => r.at > 0n);
+  view.setUint16(0x04, decodes ? 0x0006 : 0x0004, true);
   view.setUint16(0x06, d.port ? 0x0010 : 0, true);
   view.setUint8(0x08, d.revision ?? 1);
   view.setUint8(0x09, d.classCode & 0xff);
@@ -53,6 +59,11 @@ function header(view: DataView, d: MadeDevice): void {
     view.setUint8(0x19, d.bus.secondary);
     view.setUint8(0x1a, d.bus.subordinate);
   }
+  // Two dwords a region: 64 bits wide, prefetchable.
+  if (!d.bus)
+    regions.slice(0, 3).forEach((r, i) => {
+      view.setBigUint64(0x10 + 8 * i, r.at | 0xcn, true);
+    });
   if (d.port) view.setUint8(0x34, 0x40);
 }
 
@@ -68,6 +79,7 @@ function express(view: DataView, d: MadeDevice): void {
   view.setUint32(at + 0x0c, code(capGts) | (capLanes << 4) | (faces ? 1 << 20 : 0), true);
   view.setUint16(at + 0x12, code(nowGts) | (nowLanes << 4) | (active ? 1 << 13 : 0), true);
   if (faces) view.setUint32(at + 0x14, d.hotplug ? 0x60 : 0, true);
+  if (faces && d.present) view.setUint16(at + 0x1a, 0x40, true);
   view.setUint32(at + 0x2c, ((1 << code(capGts)) - 1) << 1, true);
 }
 

@@ -1,20 +1,15 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { measure, readReport } from '@ruddy/core/reading';
 import { reportSchema } from '@ruddy/core/schema';
-import { discrete, integrated, writeSysfs } from '../src';
+import { broughtUp, CHAINS, lspci } from './benches';
 
 let text = '';
 beforeAll(() => {
-  const dir = mkdtempSync(join(tmpdir(), 'made-pci-'));
-  writeSysfs(dir, [...integrated({ inner: 'full' }), ...discrete().filter((d) => !d.address.startsWith('0000:00:00'))]);
-  const args = ['-i', join(import.meta.dirname, '..', 'pci.ids'), '-O', `sysfs.path=${dir}`, '-A', 'linux-sysfs', '-vvnnxxx'];
-  text = execFileSync('lspci', args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'], maxBuffer: 1e8 });
-  rmSync(dir, { recursive: true });
+  const load = [{ act: 'load', on: true }] as const;
+  const pick = ['card with a whole switch', 'thunderbolt 3, two lanes', 'oculink 8i'] as const;
+  // Three machines in one listing: every kind of line, and addresses that meet twice.
+  text = pick.map((name) => lspci(broughtUp({ chain: CHAINS[name]!, seed: 1 }, load), ['-vvnnxxx'])).join('\n');
 });
 
 /** Whatever is read must be a report by its own schema, and finding a card in it must end. */

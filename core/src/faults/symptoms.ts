@@ -75,6 +75,9 @@ export const CAUSE_IDS = [
   'flash-broken',
   'ribbon',
   'boot-drive',
+  'dock-defective',
+  'card-defective',
+  'driver-clamp',
 ] as const;
 export type CauseId = (typeof CAUSE_IDS)[number];
 
@@ -101,6 +104,7 @@ const ONLY: Partial<Record<CauseId, (c: Can) => boolean>> = {
   'mobile-chip': (c) => c.mobile,
   riser: (c) => !c.tunnel,
   'card-seat': (c) => c.slot,
+  'driver-clamp': (c) => c.tunnel,
   'power-cables': (c) => c.slot,
   'both-graphics': (c) => c.inside,
   ribbon: (c) => c.opened,

@@ -50,6 +50,8 @@ export const LINE_RULES: readonly LineRule[] = [
     /\bBus: primary=[0-9a-f]{2}, secondary=([0-9a-f]{2}), subordinate=([0-9a-f]{2})/i,
     (d, m) => void (d.bus = { secondary: parseInt(m[1] ?? '0', 16), subordinate: parseInt(m[2] ?? '0', 16) }),
   ],
+  [/\bRegion \d+: Memory at <(?:unassigned|ignored)>/i, (d) => void (d.assigned = false)],
+  [/\bRegion \d+: Memory at [0-9a-f]{4,16}\b/i, (d) => void (d.assigned ??= true)],
   [/\bKernel driver in use: ([\w.-]{1,64})/, (d, m) => void (d.driver = m[1] ?? null)],
   [
     /\bBAR \d+: current size: (\d+[KMGT]B?), supported: (.+)$/i,

@@ -99,8 +99,18 @@ export function readLspci(text: string): ReadResult {
   return { ok: true, report: { ...base(), devices: list, missing: missing(list, told) } };
 }
 
+/** What a bus listing has no word for. */
+const NOT_IN_LISTINGS = { domains: [], ports: [], plugs: [], machine: null, kernel: null, power: null, screens: [] };
+
 function base() {
-  return { format: 'ruddy-bridge/report' as const, version: 1 as const, source: 'lspci' as const, routers: [], security: null };
+  return {
+    format: 'ruddy-bridge/report' as const,
+    version: 1 as const,
+    source: 'lspci' as const,
+    routers: [],
+    security: null,
+    ...NOT_IN_LISTINGS,
+  };
 }
 
 function takeLine(open: Open, line: string): void {

@@ -19,8 +19,14 @@ function place(address: string): { domain: string; bus: number; fn: number } {
   return { domain, bus: parseInt(bus, 16), fn: Number(rest.split('.')[1] ?? 0) };
 }
 
+/** Does this place lie below the other, or is it the same? */
+function within(place: Growing, other: Growing): boolean {
+  for (let at: Growing | null = place, steps = 0; at; at = at.parent, steps++) if (at === other || steps > 300) return true;
+  return false;
+}
+
 /**
- * The tree of a report: each device below the bridge whose secondary bus it sits on. Devices whose bridge is not in the report are
+ * The tree of a report: each device below the bridge that its path names, or else whose secondary bus it sits on. Devices whose bridge is not in the report are
  * roots, as are bridges that claim a bus above themselves: a report with loops gives a forest, never a loop.
  */
 export function deviceTree(devices: readonly PciDevice[]): readonly Node[] {
@@ -30,10 +36,17 @@ export function deviceTree(devices: readonly PciDevice[]): readonly Node[] {
     const { domain, bus } = place(n.device.address);
     if (n.device.bus && n.device.bus.secondary > bus) bridges.set(`${domain}/${n.device.bus.secondary}`, n);
   }
+  const named = new Map(nodes.map((n) => [n.device.address, n]));
   for (const n of nodes) {
     const { domain, bus } = place(n.device.address);
+    const told = n.device.parent === null ? undefined : named.get(n.device.parent);
+    if (told && !within(told, n)) {
+      n.parent = told;
+      told.children.push(n);
+      continue;
+    }
     const above = bridges.get(`${domain}/${bus}`);
-    if (!above || above === n) continue;
+    if (!above || within(above, n)) continue;
     n.parent = above;
     above.children.push(n);
   }

@@ -65,6 +65,18 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'The cable: too long, its label inflated, or charging only',
     help: 'Take a short one marked with the rate, and read the router again.',
   },
+  'dock-defective': {
+    what: 'The dock is defective',
+    help: 'Try dock, cable and card on another host; if the fault goes with them, try another dock.',
+  },
+  'card-defective': {
+    what: 'The card is defective',
+    help: 'With everything off: another card here, or this one in a desktop.',
+  },
+  'driver-clamp': {
+    what: 'The driver holds the slot at the slowest rate',
+    help: 'Read under load again; then another driver version.',
+  },
   'direct-cable': { what: 'The direct cable has no margin', help: 'Everything off, then a shorter cable or fewer joints.' },
   'plug-not-home': {
     what: 'A plug is not home, worn or dirty',

@@ -1,0 +1,4 @@
+export * from './ids';
+export * from './faults';
+export * from './acts';
+export * from './state';

@@ -1,0 +1,62 @@
+import { directGen, trainedWidth } from '@ruddy/core/link';
+import { RuleBook } from '@ruddy/core/house';
+import { CONNECTOR_LANES, isAdapter, WITHOUT_PCIE } from '@ruddy/core/schema';
+import { settle, strength, word, type Parts } from './parts';
+import { spanRate, type Wiring } from './wiring';
+
+const LENGTHS = new RuleBook({});
+
+/** A generation the path holds: what is promised for one piece, what its lengths allow for several. */
+function pathGen(p: Parts): number {
+  const pieces = p.chain.path ?? [];
+  const promised = pieces.map(({ spec, key }) => settle(spec.pcieGen, isAdapter(spec) ? 5 : 4, p.noise, `gen ${key}`));
+  const byLength = pieces.length > 1 ? directGen(pieces, (id) => LENGTHS.get(id)).gen.lo : 5;
+  return Math.min(...promised, byLength, 5);
+}
+
+function pathLanes(p: Parts): number {
+  const pieces = p.chain.path ?? [];
+  const plugs = pieces.flatMap(({ spec }) => (isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector]));
+  const room = [...plugs, ...(p.chain.dock ? [p.chain.dock.connector] : [])].map((c) => CONNECTOR_LANES[c] ?? 16);
+  const wired = pieces.map(({ spec, key }) => (isAdapter(spec) ? settle(spec.lanes, 4, p.noise, `lanes ${key}`) : 16));
+  return Math.min(16, ...room, ...wired);
+}
+
+/** Direct PCIe: one link from a port of the host to the card, as fast and as wide as its weakest piece. */
+export function directLink(p: Parts): Wiring {
+  const { socket, chain, noise } = p;
+  const inside = socket?.connector === 'mini-card' || socket?.connector === 'expresscard' ? 1 : 4;
+  const port = {
+    gen: settle(socket?.pcieGen, inside === 1 ? 2 : 4, noise, 'port gen'),
+    lanes: settle(socket?.lanes, inside, noise, 'port lanes'),
+  };
+  const card = {
+    gen: settle(chain.card?.pcieGen, 4, noise, 'card gen'),
+    lanes: settle(chain.card?.lanes, 16, noise, 'card lanes'),
+  };
+  const dock = chain.dock
+    ? { gen: settle(chain.dock.slotGen, 4, noise, 'slot gen'), lanes: settle(chain.dock.slotLanes, 16, noise, 'slot lanes') }
+    : { gen: 5, lanes: 16 };
+  const margin = strength(p, 'direct-cable-margin');
+  const lost = strength(p, 'direct-lanes-lost');
+  const seat = strength(p, 'card-not-seated');
+  const gen = Math.min(port.gen, card.gen, dock.gen, pathGen(p));
+  const lanes = trainedWidth(Math.min(port.lanes, card.lanes, dock.lanes, pathLanes(p)));
+  const slot = {
+    // A path without margin shows errors first, and gives a generation up when it gets worse.
+    gen: margin > 0.5 ? Math.max(1, gen - 1) : gen,
+    lanes: Math.max(1, trainedWidth(lanes / (lost > 0.6 ? 4 : lost > 0 ? 2 : 1) / (seat > 0 && seat < 0.7 ? 4 : 1))),
+  };
+  const dead = (WITHOUT_PCIE as readonly string[]).includes(word(socket?.standard, 'pcie'));
+  const rate = { down: spanRate(slot, 'down'), up: spanRate(slot, 'up') };
+  return {
+    kind: 'direct',
+    barrier: dead ? 'no-pcie' : null,
+    router: null,
+    host: null,
+    slot,
+    port: { gen: port.gen, lanes: port.lanes },
+    card,
+    usable: () => rate,
+  };
+}
