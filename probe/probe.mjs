@@ -3,8 +3,11 @@
 // JSON report, "ruddy-bridge/report". It needs nothing but Node, writes nothing and sends nothing; serial numbers, unique ids, MAC
 // addresses, host and user names are never read. As root it reads a little more. DIR is where "sys" and "proc" lie, "/" without it:
 //   node probe.mjs [--root DIR] > report.json
-import { closeSync, openSync, readdirSync, readFileSync, readlinkSync, readSync, realpathSync } from 'node:fs';
+import * as node from 'node:fs';
 import { basename, dirname, join } from 'node:path';
+
+/** Where files are read; a stand-in may give others. Reading is done in one go, so that nothing comes between. */
+let fs = node;
 
 const ADDRESS = /^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/;
 const PORTS = {
@@ -18,9 +21,8 @@ const PORTS = {
   9: 'endpoint',
 };
 /** What only configuration space tells. */
-const UNTOLD = { port: null, topGts: null, hotplug: null, active: null, window: null };
+const UNTOLD = { port: null, topGts: null, hotplug: null, active: null, present: null, window: null };
 const SECURITY = ['none', 'user', 'secure', 'dponly', 'usbonly', 'nopcie'];
-const LINKS = ['none', 'usb4', 'tbt', 'xdomain'];
 const GTS = [null, 2.5, 5, 8, 16, 32, 64];
 const CLASSES = {
   '0300': 'VGA compatible controller',
@@ -39,10 +41,10 @@ function attempt(reading, otherwise) {
 }
 
 /** A file's text without its line end; null without one. */
-const text = (path) => attempt(() => readFileSync(path, 'utf8').replace(/\0/g, '').trim(), null);
-const list = (path) => attempt(() => readdirSync(path).sort(), []);
-const linked = (path) => attempt(() => basename(readlinkSync(path)), null);
-const real = (path) => attempt(() => realpathSync(path), path);
+const text = (path) => attempt(() => fs.readFileSync(path, 'utf8').replace(/\0/g, '').trim(), null);
+const list = (path) => attempt(() => fs.readdirSync(path).sort(), []);
+const linked = (path) => attempt(() => basename(fs.readlinkSync(path)), null);
+const real = (path) => attempt(() => fs.realpathSync(path), path);
 const version = (dir) => text(join(dir, 'nvm_version'))?.slice(0, 60) ?? null;
 const number = (path) => {
   const value = Number.parseInt(text(path) ?? '', 10);
@@ -52,9 +54,9 @@ const number = (path) => {
 /** As much of configuration space as may be read. */
 function bytes(path) {
   const buffer = Buffer.alloc(4096);
-  const handle = attempt(() => openSync(path, 'r'), null);
-  const count = handle === null ? 0 : attempt(() => readSync(handle, buffer, 0, 4096, 0), 0);
-  if (handle !== null) closeSync(handle);
+  const handle = attempt(() => fs.openSync(path, 'r'), null);
+  const count = handle === null ? 0 : attempt(() => fs.readSync(handle, buffer, 0, 4096, 0), 0);
+  if (handle !== null) fs.closeSync(handle);
   return buffer.subarray(0, count);
 }
 
@@ -89,7 +91,7 @@ function fromConfig(d, c) {
     const flags = c.readUInt16LE(at + 2);
     d.port = PORTS[(flags >> 4) & 0xf] ?? null;
     const faces = d.port === 'root' || d.port === 'downstream';
-    if (faces && flags & 0x100) d.hotplug = ((c.readUInt32LE(at + 0x14) >>> 6) & 1) === 1;
+    if (faces && flags & 0x100) [d.hotplug, d.present] = [(c[at + 0x14] & 0x40) !== 0, (c[at + 0x1a] & 0x40) !== 0];
     if ((c.readUInt32LE(at + 0x0c) >>> 20) & 1) d.active = ((c.readUInt16LE(at + 0x12) >> 13) & 1) === 1;
     const rates = (c.readUInt32LE(at + 0x2c) >>> 1) & 0x7f;
     if (rates) d.topGts = GTS[32 - Math.clz32(rates)] ?? null;
@@ -213,7 +215,7 @@ function links(sys) {
         found.ports.push({
           domain: Number.parseInt(name, 16),
           port: Number(port.slice(9)),
-          link: LINKS.find((l) => l === text(join(dir, port, 'link'))) ?? null,
+          link: /^(none|usb4|tbt|xdomain)$/.exec(text(join(dir, port, 'link')) ?? '')?.[0] ?? null,
           plug: plug ? Number(plug[1]) : null,
         });
       }
@@ -261,7 +263,8 @@ function screens(sys) {
 }
 
 /** Read the machine whose "sys" and "proc" lie below `root`. Never throws: what cannot be read is named in `missing`. */
-export function probe(root = '/') {
+export function probe(root = '/', files = node) {
+  fs = files;
   const sys = join(root, 'sys');
   const addresses = list(join(sys, 'bus/pci/devices')).filter((a) => ADDRESS.test(a));
   const read = addresses.map((a) => device(sys, a));

@@ -32,7 +32,8 @@ export function readCopy(run: BenchRun, direction: 'down' | 'up', n: number): Co
     transferMB: 256,
     repeats: REPEATS,
     spreadPercent: Math.round(((most - least) / middle) * 1000) / 10,
-    traffic: state.traffic ? 'busy' : 'quiet',
+    // A copy program does not see what else is under way.
+    traffic: state.traffic ? 'busy' : null,
     clocks: '',
   };
 }

@@ -30,6 +30,7 @@ function plug(w: World, { socket }: Of<'plug'>): void {
   if (w.plugged !== null || !w.chain.host?.sockets.some((s) => s.key === socket)) return;
   w.plugged = socket;
   w.missed = false;
+  w.hot = w.host === 'on';
   const k = wiringOf(w);
   if (!k || k.barrier === 'misfit') {
     w.plugged = null;
@@ -104,6 +105,7 @@ function wake(w: World): void {
 /** The host has started: what is plugged and alive is found now. */
 export function hostUp(w: World): void {
   w.host = 'on';
+  w.hot = false;
   say(w, 'host-on');
   if (w.plugged === null) return;
   if (isDirect(w, w.plugged) && !dockLives(w)) w.missed = true;
@@ -119,6 +121,7 @@ function powered(w: World, before: boolean): void {
   const now = dockLives(w);
   if (now === before) return;
   w.epochs.supply++;
+  if (now) w.hot = w.host === 'on';
   // A host that would not look at start looks again when the dock comes anew.
   if (now && w.host === 'on' && !isDirect(w, w.plugged)) w.missed = false;
   if (now && w.host !== 'off' && isDirect(w, w.plugged)) w.missed = true;
@@ -247,8 +250,8 @@ export const HANDS: Hands = {
   },
   fault: (w, { id, strength }) => {
     const before = dockLives(w);
-    const { [id]: _old, ...rest } = w.faults;
-    w.faults = strength > 0 ? { ...rest, [id]: strength } : rest;
+    const others = Object.fromEntries(Object.entries(w.faults).filter(([k]) => k !== id)) as World['faults'];
+    w.faults = strength > 0 ? { ...others, [id]: strength } : others;
     say(w, strength > 0 ? 'fault-set' : 'fault-mended', { fault: id });
     powered(w, before);
   },

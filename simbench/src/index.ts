@@ -1,5 +1,5 @@
 export { simulate, MOST_ACTS, type BenchRun } from './simulate';
 export { readCopy } from './copy';
-export { benchTree, writeTree, type Entry } from './tree';
+export { benchTree, treeFiles, writeTree, type Entry } from './tree';
 export { configSpace, type MadeDevice, type MadeLink, type MadePort } from './config-space';
 export type { BenchDef } from './parts';

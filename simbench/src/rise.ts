@@ -67,14 +67,14 @@ function router(w: World): void {
     if (k.barrier === null || k.barrier in NOT_UP) say(w, 'no-router');
     return;
   }
-  if (draw(w, 'crash', 0, 1) < fault(w, 'dock-firmware-crash')) {
+  if (w.hot && draw(w, 'crash', 0, 1) < fault(w, 'dock-firmware-crash')) {
     freeze(w);
     return;
   }
   toStage(w, 'router');
   say(w, 'router-up', { lane: k.router?.laneGbps ?? 0, lanes: k.router?.lanes ?? 0 });
   later(w, 'approval', 200, 600);
-  if (fault(w, 'plug-not-home') > 0) later(w, 'loose', 15_000, 60_000);
+  if (fault(w, 'plug-not-home') > 0) later(w, 'loose', 60_000, 240_000);
 }
 
 function approval(w: World): void {
@@ -152,9 +152,9 @@ export function use(w: World): void {
   if (fault(w, 'driver-clamp') > 0) later(w, 'fall-back', 300, 900);
   if (fault(w, 'direct-cable-margin') > 0) later(w, 'errors', 2000, 9000);
   const sag = fault(w, 'supply-sag');
-  if (sag > 0 || tooSmall(w)) later(w, 'sag', 3000, 5000 + 40_000 * (1 - (sag || 1)));
+  if (sag > 0 || tooSmall(w)) later(w, 'sag', 40_000, 60_000 + 200_000 * (1 - (sag || 1)));
   const bad = fault(w, 'card-defective');
-  if (bad > 0) later(w, 'drop', 4000, 20_000);
+  if (bad > 0) later(w, 'drop', 60_000, 300_000);
 }
 
 /** Does the card draw more than the supply is rated for, with nothing else on it? */

@@ -59,6 +59,8 @@ export interface World {
   since: number;
   /** The host looked for the link when it started, and would not look again before it is plugged anew or started again. */
   missed: boolean;
+  /** The dock came to a running host. */
+  hot: boolean;
   /** The card answers with all ones: its bridge is there and it is not. */
   ghost: boolean;
   downs: number;
@@ -92,6 +94,7 @@ export function newWorld({ chain, seed }: BenchDef): World {
     stage: 'unplugged',
     since: 0,
     missed: false,
+    hot: false,
     ghost: false,
     downs: 0,
     loadedMs: 0,

@@ -1,14 +1,25 @@
 import { execFileSync, type ExecFileSyncOptionsWithStringEncoding } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Act, TimedAct } from '@ruddy/core/bench';
 import { readLspci, readReport } from '@ruddy/core/reading';
-import type { CableSpec, CardSpec, Chain, DockSpec, Report, SocketSpec } from '@ruddy/core/schema';
+import {
+  reportSchema,
+  type CableSpec,
+  type CardSpec,
+  type Chain,
+  type DockSpec,
+  type Report,
+  type SocketSpec,
+} from '@ruddy/core/schema';
 import { adapter, cable, card, chain, dock, path } from '../../core/test/make';
-import { benchTree, simulate, writeTree, type BenchDef, type BenchRun, type Entry } from '../src';
+import { probe } from '../../probe/probe.mjs';
+import { benchTree, simulate, treeFiles, writeTree, type BenchDef, type BenchRun, type Entry } from '../src';
 
 const IDS = join(import.meta.dirname, '..', 'pci.ids');
+/** A folder in memory, where the machine has one: a tree has some hundred files. */
+const MEMORY = '/dev/shm';
 export const PROBE = join(import.meta.dirname, '..', '..', 'probe', 'probe.mjs');
 const tb3 = { standard: 'thunderbolt-3', tunnelling: null, controller: 'separate', pcieGen: 3, lanes: 4 } as const;
 const mini = { connector: 'mini-dp' } as const;
@@ -98,7 +109,7 @@ export function broughtUp(def: BenchDef, more: readonly Act[] = [], order: reado
 export function withTree<T>(run: BenchRun, use: (dir: string) => T, rights = true): T {
   const tree = benchTree(run);
   if (!tree) throw new Error('no system runs there');
-  const dir = mkdtempSync(join(tmpdir(), 'bench-'));
+  const dir = mkdtempSync(join(existsSync(MEMORY) ? MEMORY : tmpdir(), 'bench-'));
   const cut = (e: Entry): Entry =>
     e.kind === 'file' && typeof e.data !== 'string' ? { ...e, data: e.data.subarray(0, rights ? 4096 : 64) } : e;
   try {
@@ -115,6 +126,13 @@ const QUIET: ExecFileSyncOptionsWithStringEncoding = { encoding: 'utf8', stdio: 
 export function lspci(run: BenchRun, args: readonly string[], rights = true): string {
   const at = (dir: string) => ['-i', IDS, '-O', `sysfs.path=${join(dir, 'sys/bus/pci')}`, '-A', 'linux-sysfs', ...args];
   return withTree(run, (dir) => execFileSync('lspci', at(dir), { ...QUIET, maxBuffer: 1e8 }), rights);
+}
+
+/** What the probe reports of a bench, called from here. */
+export function readByProbe(run: BenchRun): Report {
+  const tree = benchTree(run);
+  if (!tree) throw new Error('no system runs there');
+  return reportSchema.parse(probe('/', treeFiles(tree)));
 }
 
 /** What the probe reports of a bench, as a program of its own. */

@@ -25,7 +25,7 @@ describe.each([['-vv'], ['-vvv'], ['-vvnn'], ['-xxxx'], ['-nnxxxx'], ['-vvnnxxxx
   });
 
   it('fallen off the bus: the card is gone', () => {
-    const r = reportOf(lspci(at('usb4 40', [fault('card-defective', 0.2), LOAD]), [flags]));
+    const r = reportOf(lspci(at('usb4 40', [fault('card-defective', 0.2), LOAD], 400_000), [flags]));
     expect(r.devices.filter((d) => d.state === 'gone')).toHaveLength(2);
   });
 

@@ -4,3 +4,4 @@ export * from './compare';
 export * from './reasons';
 export * from './link-check';
 export * from './health';
+export * from './failing';

@@ -62,11 +62,13 @@ function overallOf(c: Omit<LinkCheck, 'overall'>): Overall {
 export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation, house: HouseRules): LinkCheck {
   const { kind, readouts } = evaluation.predicted.link;
   const measured = reading.report ? measure(reading.report, { kind, address: reading.card ?? undefined }) : null;
+  // A card that fell off leaves its port behind: what that shows is no link.
+  const there = measured?.card?.gone ? null : measured;
   const seen = {
     router: mix(reading.router, routerOf(measured)),
-    host: mix(reading.hostSpan, spanOf(measured?.hostSpan ?? null)),
-    card: mix(reading.cardSpan, spanOf(measured?.cardSpan ?? null)),
-    inside: spanOf(measured?.inside ?? null),
+    host: mix(reading.hostSpan, spanOf(there?.hostSpan ?? null)),
+    card: mix(reading.cardSpan, spanOf(there?.cardSpan ?? null)),
+    inside: spanOf(there?.inside ?? null),
     virtual: (measured?.virtual.length ?? 0) > 0,
   };
   const rows = compare(readouts, seen, reading.load);
@@ -88,7 +90,7 @@ export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation
     copy,
     counts: reading.counts ? gradeCounts(reading.counts, house) : null,
     window: gradeWindow(reading.window?.nowMB ?? measured?.window?.nowMB ?? null, chain.card),
-    reasons: reasons(evidence),
+    reasons: measured?.card?.gone ? [] : reasons(evidence),
     measured,
     noDriver: card !== null && !card.gone && card.driver === null && !(measured?.denied ?? false) && hasDrivers(reading),
     notApproved: measured?.router?.authorized === 0,

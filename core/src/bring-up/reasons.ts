@@ -21,6 +21,7 @@ export type ReasonId =
   | 'wrong-port'
   | 'two-lane-host'
   | 'seating'
+  | 'narrow-path'
   | 'driver-clamp'
   | 'slot-generation'
   | 'marginal-cable'
@@ -94,6 +95,7 @@ const RULES: readonly Rule[] = [
     },
   },
   { id: 'seating', part: 'card', support: (e) => (isOff(e, 'card', 'width') ? 3 : 0) },
+  { id: 'narrow-path', part: 'path', support: (e) => (e.direct && isOff(e, 'card', 'width') ? 3 : 0) },
   {
     id: 'driver-clamp',
     part: 'card',

@@ -89,7 +89,7 @@ export const CONNECT: readonly StepDef[] = [
       { kind: 'setting', key: 'securityLevel' },
     ],
     about: ['host', 'dock'],
-    symptoms: ['seen-then-lost', 'nothing-listed'],
+    symptoms: ['seen-then-lost', 'nothing-listed', 'not-at-start'],
   },
 ];
 
@@ -125,7 +125,7 @@ export const CHECK: readonly StepDef[] = [
     after: ['driver-holds'],
     minutes: 5,
     fields: [{ kind: 'reading', of: 'spans' }],
-    symptoms: ['narrow-slow', 'low-copy'],
+    symptoms: ['narrow-slow', 'low-copy', 'seen-then-lost'],
   },
   {
     id: 'copy-down',

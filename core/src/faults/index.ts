@@ -1,1 +1,3 @@
 export * from './symptoms';
+export * from './seen';
+export { supportOf, type Support } from './support';

@@ -1,4 +1,6 @@
 import type { Chain } from '../schema';
+import { NOTHING_SEEN, type Seen } from './seen';
+import { supportOf } from './support';
 
 /** What a person sees when something is wrong. */
 export const SYMPTOM_IDS = [
@@ -127,15 +129,29 @@ const RANKED: Readonly<Record<SymptomId, readonly CauseId[]>> = {
     'direct-cable',
     'plug-not-home',
     'coupling',
+    'card-seat',
+    'power-cables',
+    'dock-defective',
+    'card-defective',
+    'power-saving',
   ],
   'not-at-start': ['order', 'direct-live', 'coupling', 'not-approved'],
-  'seen-then-lost': ['not-approved', 'cable', 'direct-cable', 'supply', 'plug-not-home', 'power-saving'],
+  'seen-then-lost': [
+    'not-approved',
+    'cable',
+    'direct-cable',
+    'supply',
+    'plug-not-home',
+    'power-saving',
+    'dock-firmware',
+    'card-defective',
+  ],
   'error-no-driver': ['mobile-chip', 'resources', 'driver-range', 'left-over-driver'],
   'no-picture': ['screen-input', 'power-cables', 'both-graphics', 'driver-range'],
   'low-copy': ['cable', 'direct-cable', 'two-lanes', 'dock-firmware', 'shared-link', 'look-alike-port', 'idle-reading'],
-  'narrow-slow': ['idle-reading', 'cable', 'riser', 'direct-cable', 'slot-generation', 'card-seat'],
+  'narrow-slow': ['idle-reading', 'cable', 'riser', 'direct-cable', 'slot-generation', 'card-seat', 'two-lanes', 'driver-clamp'],
   'errors-rise': ['direct-cable', 'riser', 'cable', 'plug-not-home', 'card-seat'],
-  'drops-under-load': ['supply', 'power-cables', 'direct-cable', 'heat', 'cable'],
+  'drops-under-load': ['supply', 'power-cables', 'direct-cable', 'heat', 'cable', 'card-defective', 'plug-not-home'],
   'flat-frames': ['processor', 'link', 'capture'],
   'load-without-watts': ['processor', 'link', 'power-state'],
   'memory-clock-half': ['power-state', 'driver-range', 'heat'],
@@ -167,8 +183,13 @@ function canOf(chain: Chain): Can {
   };
 }
 
-/** Causes of a symptom that this chain can have, likeliest first. */
-export function rankedCauses(symptom: SymptomId, chain: Chain): CauseId[] {
+/**
+ * Causes of a symptom that this chain can have, likeliest first: those that what was seen supports before the others, equals in the
+ * order of the trade.
+ */
+export function rankedCauses(symptom: SymptomId, chain: Chain, seen: Seen = NOTHING_SEEN): CauseId[] {
   const can = canOf(chain);
-  return RANKED[symptom].filter((c) => ONLY[c]?.(can) ?? true);
+  const able = RANKED[symptom].filter((c) => ONLY[c]?.(can) ?? true);
+  const all = able.map((cause) => ({ cause, support: supportOf(cause, seen) }));
+  return all.sort((a, b) => b.support - a.support).map((a) => a.cause);
 }

@@ -68,8 +68,11 @@ function readExpress(d: PciDevice, c: ConfigSpace, at: number): void {
     if (cap !== undefined && ((cap >>> 20) & 1) === 1) d.active = ((sta >> 13) & 1) === 1;
   }
   const slot = c.word(at + 0x14, 4);
-  if (slot !== undefined && (d.port === 'root' || d.port === 'downstream') && ((flags ?? 0) & 0x100) !== 0)
+  if (slot !== undefined && (d.port === 'root' || d.port === 'downstream') && ((flags ?? 0) & 0x100) !== 0) {
     d.hotplug = ((slot >>> 6) & 1) === 1;
+    const status = c.word(at + 0x1a, 2);
+    if (status !== undefined) d.present = ((status >> 6) & 1) === 1;
+  }
   const cap2 = c.word(at + 0x2c, 4);
   const speeds = ((cap2 ?? 0) >>> 1) & 0x7f;
   if (speeds !== 0) d.topGts = GTS[32 - Math.clz32(speeds)] ?? null;

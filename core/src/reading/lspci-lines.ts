@@ -45,6 +45,7 @@ export const LINE_RULES: readonly LineRule[] = [
   ],
   [/\bDLActive([+-])/, (d, m) => void (d.active ??= m[1] === '+')],
   [/\bLnkCap2:.*?Speeds: (?:[\d.]+-)?([\d.]+)\s*GT\/s/i, (d, m) => void (d.topGts = number(m[1]))],
+  [/\bSltSta:.*?PresDet([+-])/, (d, m) => void (d.present ??= m[1] === '+')],
   [/\bHotPlug([+-])/, (d, m) => void (d.hotplug ??= m[1] === '+')],
   [
     /\bBus: primary=[0-9a-f]{2}, secondary=([0-9a-f]{2}), subordinate=([0-9a-f]{2})/i,

@@ -34,6 +34,7 @@ export function blankDevice(address: string): PciDevice {
     topGts: null,
     hotplug: null,
     active: null,
+    present: null,
     driver: null,
     driverVersion: null,
     parent: null,

@@ -35,6 +35,8 @@ export const pciDeviceSchema = z.object({
   hotplug: z.boolean().nullable().default(null),
   /** Data link up, where the port tells. */
   active: z.boolean().nullable().default(null),
+  /** Something stands in the slot of this port, where the port tells. */
+  present: z.boolean().nullable().default(null),
   driver: short(64).nullable().default(null),
   driverVersion: short(60).nullable().default(null),
   /** Its memory regions got room; null where that was not read. */
@@ -118,7 +120,10 @@ export const reportSchema = z.object({
     .nullable()
     .default(null),
   /** Connectors of graphics, and whether a screen answers there. */
-  screens: z.array(z.object({ name: short(60), connected: z.boolean(), mode: short(40) })).max(64).default([]),
+  screens: z
+    .array(z.object({ name: short(60), connected: z.boolean(), mode: short(40) }))
+    .max(64)
+    .default([]),
   /** What could not be read, in words. */
   missing: z.array(short(200)).max(50).default([]),
 });

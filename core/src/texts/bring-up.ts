@@ -55,6 +55,10 @@ export const REASON_TEXTS: Record<ReasonId, { what: string; todo: string }> = {
     what: 'The card trained with fewer lanes: seating, riser or dirty contacts',
     todo: 'Mains out, wait, then seat the card again. Mind static; the maker of the dock has the last word.',
   },
+  'narrow-path': {
+    what: 'Lanes are lost on the way: cable, riser or a plug with a bent contact',
+    todo: 'Everything off and mains out, then another cable or riser, and look into the plugs.',
+  },
   'driver-clamp': {
     what: 'Driver or power state holds the slot at 2.5 GT/s under load',
     todo: 'Check the power setting of the driver, then read again under a heavy load.',

@@ -1,6 +1,6 @@
 import type { MadeLink } from '../config-space';
 import type { Wiring } from '../wiring';
-import { cardReached, corrected, fault, type World } from '../world';
+import { cardReached, corrected, dockLives, fault, slotFault, type World } from '../world';
 import { settle, word } from '../parts';
 import { bridge, gts, MAKER, node, type Node } from './node';
 
@@ -52,7 +52,7 @@ export function cardPort(
   const errors = corrected(w);
   return bridge({ ...at, children: there ? cardNodes(w, k) : [], files: aerFiles(errors), reserve: 3 }, vendor, kind, shown, {
     hotplug: kind === 'downstream',
-    present: there,
+    present: there || (dockLives(w) && slotFault(w) !== 'slot-empty'),
     correctedBits: errorBits(errors),
   });
 }

@@ -4,6 +4,7 @@ import type { Entry } from './entry';
 
 export type { Entry } from './entry';
 export { writeTree } from './write';
+export { treeFiles } from './files';
 
 /**
  * What the running system of a bench shows below /sys, and the little of /proc that goes with it: folders of PCI functions with their
