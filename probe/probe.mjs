@@ -300,4 +300,5 @@ function main(args) {
   for (const what of report.missing) process.stderr.write(`not read: ${what}\n`);
 }
 
-if (process.argv[1] && real(process.argv[1]) === real(new URL(import.meta.url).pathname)) main(process.argv.slice(2));
+// Called by its own name, not from within another program.
+if (basename(process.argv[1] ?? '') === 'probe.mjs') main(process.argv.slice(2));

@@ -15,6 +15,8 @@ import { dataRoutes, VERSION } from './routes/data';
 import { importRoutes } from './routes/imports';
 import { judgeRoutes } from './routes/judge';
 import { partRoutes } from './routes/parts';
+import { benchRoutes } from './routes/benches';
+import { streamRoutes } from './routes/stream';
 import { bringUpRoutes } from './routes/bring-up';
 import { readingRoutes } from './routes/readings';
 import { setupRoutes } from './routes/setups';
@@ -29,6 +31,8 @@ export const ROUTES = [
   ...judgeRoutes,
   ...readingRoutes,
   ...bringUpRoutes,
+  ...benchRoutes,
+  ...streamRoutes,
 ];
 
 const policy = {
@@ -87,7 +91,8 @@ export function createApp(services: Services, options: { webDir: string | null; 
   );
   app.use(guard);
   app.use(helmet({ contentSecurityPolicy: policy, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
-  app.use(compression());
+  // Compressing would hold events back until a block is full.
+  app.use(compression({ filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res) }));
   const document = openApi(ROUTES, VERSION);
   app.get('/api/openapi.json', (_req, res) => {
     res.json(document);

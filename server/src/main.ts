@@ -7,6 +7,7 @@ import { migrate } from './db/migrate';
 import { defineModels } from './db/models';
 import { firstStart } from './services/demo';
 import { stopJobs } from './services/jobs';
+import { Streams } from './services/streams';
 
 const FINISH_MS = 5000;
 
@@ -22,7 +23,9 @@ async function main(): Promise<void> {
   const logger = pino({ level: config.log });
   const db = connect(config.databaseUrl);
   defineModels(db);
-  const services = { db, now: config.now, unexpected: (err: unknown) => logger.error({ err }, 'unexpected') };
+  const grounds = { db, now: config.now, unexpected: (err: unknown) => logger.error({ err }, 'unexpected') };
+  const streams = new Streams(grounds, config.databaseUrl);
+  const services = { ...grounds, streams };
   try {
     const done = await migrate(db);
     if (done.length > 0) logger.info({ migrations: done }, 'schema brought up to date');
@@ -39,6 +42,8 @@ async function main(): Promise<void> {
   const stop = () => {
     if (stopping) return;
     stopping = true;
+    // Streams end first: a server with an open answer never closes.
+    void streams.close();
     const close = () => void stopJobs().finally(() => db.close().finally(() => process.exit(0)));
     server.close(close);
     server.closeIdleConnections();

@@ -2,18 +2,21 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { pino } from 'pino';
 import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Express } from 'express';
 import request from 'supertest';
 import { inject } from 'vitest';
 import { bundleSchema, type Bundle, type Part, type Setup } from '@ruddy/core/api';
 import { createApp } from '../src/app';
 import { connect } from '../src/db/connect';
 import { defineModels } from '../src/db/models';
+import { Streams } from '../src/services/streams';
 import { DEMO_FILE } from '../../scripts/lib/paths.mjs';
 
 export const NOW = new Date('2026-11-20T18:00:00.000Z');
 
 export interface Harness {
   db: Sequelize;
+  app: Express;
   api: ReturnType<typeof request>;
   clock: { now: Date };
   rows<T extends object>(sql: string, bind?: unknown[]): Promise<T[]>;
@@ -28,13 +31,17 @@ export async function start(): Promise<Harness> {
   const db = connect(inject('adminUrl').replace(/\/postgres$/, `/${name}`));
   defineModels(db);
   const clock = { now: NOW };
-  const app = createApp({ db, now: () => clock.now }, { webDir: null, logger: pino({ level: 'silent' }) });
+  const grounds = { db, now: () => clock.now };
+  const streams = new Streams(grounds, inject('adminUrl').replace(/\/postgres$/, `/${name}`));
+  const app = createApp({ ...grounds, streams }, { webDir: null, logger: pino({ level: 'silent' }) });
   return {
     db,
+    app,
     api: request(app),
     clock,
     rows: <T extends object>(sql: string, bind: unknown[] = []) => db.query<T>(sql, { type: QueryTypes.SELECT, bind }),
     async close() {
+      await streams.close();
       await db.close();
       await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
       await admin.close();

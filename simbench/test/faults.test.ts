@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { type OrderId, type StepId } from '@ruddy/core/checklist';
 import { FAULT_IDS, FAULTS, faultsOf, type FaultId } from '@ruddy/core/bench';
-import { checklist, type OrderId, type StepId } from '@ruddy/core/checklist';
 import type { SymptomId } from '@ruddy/core/faults';
 import type { Chain } from '@ruddy/core/schema';
 import { screenSchema } from '@ruddy/core/schema';

@@ -12,3 +12,5 @@ export * from './money';
 export * from './items';
 export * from './cost';
 export * from './imports';
+export * from './bench';
+export * from './stream';

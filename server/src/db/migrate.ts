@@ -5,6 +5,7 @@ import * as paths from './migrations/0002-paths';
 import * as body from './migrations/0003-body';
 import * as catalogue from './migrations/0004-catalogue';
 import * as bringUp from './migrations/0005-bring-up';
+import * as benches from './migrations/0006-benches';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -13,6 +14,7 @@ const MIGRATIONS = [
   { name: '0003-body', up: body.up },
   { name: '0004-catalogue', up: catalogue.up },
   { name: '0005-bring-up', up: bringUp.up },
+  { name: '0006-benches', up: benches.up },
 ];
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

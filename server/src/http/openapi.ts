@@ -47,7 +47,10 @@ export function openApi(routes: readonly Route[], version: string): object {
         requestBody: { required: true, content: contents(r.text ?? ['application/json'], jsonSchema(r.body, 'input')) },
       }),
       responses: {
-        '200': { description: 'OK', content: { 'application/json': { schema: jsonSchema(r.response, 'output') } } },
+        '200': {
+          description: 'OK',
+          content: { [r.open ? 'text/event-stream' : 'application/json']: { schema: jsonSchema(r.response, 'output') } },
+        },
         default: {
           description: 'Problem details (RFC 9457)',
           content: { 'application/problem+json': { schema: { type: 'object' } } },

@@ -1,6 +1,7 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import * as z from 'zod';
 import type { Sequelize } from 'sequelize';
+import type { Streams } from '../services/streams';
 import { fromZod, HttpProblem, refusal } from './problem';
 import { unstorable } from './storable';
 
@@ -15,6 +16,8 @@ export const THIS_MACHINE: Actor = { id: '00000000-0000-7000-8000-000000000001',
 
 export interface Services {
   db: Sequelize;
+  /** Live streams of this process. */
+  streams?: Streams;
   now: () => Date;
   /** Where an error goes that no request is there to answer with. */
   unexpected?: (error: unknown) => void;
@@ -50,6 +53,8 @@ export interface Route {
   text: readonly string[] | null;
   response: z.ZodType;
   handle(call: Call<unknown, unknown, unknown>, services: Services): Promise<Answer<unknown>>;
+  /** Instead of one answer: the response stays open, and this writes into it. */
+  open: ((call: Call<unknown, unknown, unknown>, services: Services, req: Request, res: Response) => Promise<void>) | null;
 }
 
 const NONE = z.strictObject({});
@@ -86,11 +91,31 @@ export function route<
     body: r.body ?? null,
     bodyLimit: r.bodyLimit ?? '256kb',
     text: r.text ?? null,
+    open: null,
     handle: r.handle as Route['handle'],
   };
 }
 
 const ODD = 'holds a null character or half of a character';
+
+/** Declare a route that stays open: validated and checked like every other, and written into by what it opens. */
+export function streamRoute<Q extends z.ZodType>(r: {
+  path: string;
+  summary: string;
+  role: Role;
+  query: Q;
+  /** One event of it. */
+  response: z.ZodType;
+  open(query: z.infer<Q>, services: Services, req: Request, res: Response): Promise<void>;
+}): Route {
+  const { open, ...rest } = r;
+  return {
+    ...rest,
+    ...{ method: 'get', params: NONE, body: null, bodyLimit: '1kb', text: null },
+    handle: () => Promise.reject(new TypeError('a stream has no single answer')),
+    open: (call, services, req, res) => open(call.query as z.infer<Q>, services, req, res),
+  };
+}
 
 function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'path'): unknown {
   const odd = unstorable(value);
@@ -125,7 +150,12 @@ function handler(r: Route, services: Services): RequestHandler {
     // An empty text leaves nothing behind in the parser.
     const sent: unknown = r.text && typeof req.body !== 'string' ? '' : req.body;
     const body = r.body ? parse(r.body, sent, 'body') : undefined;
-    const answer = await r.handle({ params, query, body, ifMatch: revision(req.header('if-match')), actor }, services);
+    const call = { params, query, body, ifMatch: revision(req.header('if-match')), actor };
+    if (r.open) {
+      await r.open(call, services, req, res);
+      return;
+    }
+    const answer = await r.handle(call, services);
     if (answer.etag !== undefined) res.setHeader('ETag', `"${answer.etag}"`);
     res.setHeader('Cache-Control', 'no-store');
     res.status(answer.status ?? 200);

@@ -37,7 +37,9 @@ function toolsFor(s: Services, id: string): JobTools {
     keep: (rows) => keepRows(s.db, id, rows),
     progress: async (done, total, message) => {
       const [row] = await s.db.query<{ cancel_requested: boolean }>(
-        `UPDATE jobs SET done = $2, total = $3, message = $4, heartbeat_at = now() WHERE id = $1 RETURNING cancel_requested`,
+        `WITH told AS (SELECT pg_notify('ruddy_stream', 'job/' || $1))
+         UPDATE jobs SET done = $2, total = $3, message = $4, heartbeat_at = now(), seq = seq + 1
+         FROM told WHERE id = $1::uuid RETURNING cancel_requested`,
         { type: QueryTypes.SELECT, bind: [id, done, total, message] },
       );
       if (stopping || (row?.cancel_requested ?? true)) throw new Cancelled();
@@ -57,7 +59,11 @@ export async function startJob(
   await JobModel.destroy({ where: { createdAt: { [Op.lt]: new Date(at.getTime() - KEEP_DAYS * 86_400_000) } } });
   await JobModel.create({ id, kind, state: 'running', createdAt: at, createdBy: actor.id, heartbeatAt: at, result: null });
   const end = (state: Job['state'], message: string, result: Job['result'] = null) =>
-    JobModel.update({ state, message, result, heartbeatAt: new Date() }, { where: { id } });
+    s.db
+      .query(`UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`, {
+        bind: [id, state, message, result === null ? null : JSON.stringify(result)],
+      })
+      .then(() => s.db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] }));
   const done = work(toolsFor(s, id)).then(
     (result) => end('done', '', result),
     (error: unknown) => {

@@ -1,0 +1,37 @@
+import { readPositions, streamEvent, streamQuery, type StreamEvent, type TopicKind } from '@ruddy/core/api';
+import { HttpProblem, notFound } from '../http/problem';
+import { streamRoute } from '../http/route';
+import { TOPICS } from '../services/topics';
+
+/** How long a browser waits before it comes back, ms. */
+const RETRY_MS = 1000;
+
+export const streamRoutes = [
+  streamRoute({
+    path: '/api/stream',
+    summary: 'Server-sent events of up to 32 topics, each from after the number seen; its ids say the way to go on',
+    role: 'reader',
+    query: streamQuery,
+    response: streamEvent,
+    async open(query, s, req, res) {
+      if (!s.streams) throw new HttpProblem(503, 'No streams here');
+      const topics = [...new Set(query.topics.split(','))];
+      for (const t of topics) {
+        const [kind, id = ''] = t.split('/') as [TopicKind, string];
+        if (!(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
+      }
+      // A browser that comes back says what it saw last; that is newer than what the address says.
+      const seen = readPositions(query.after);
+      for (const [t, seq] of readPositions(req.header('last-event-id') ?? '')) seen.set(t, seq);
+      res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+      res.write(`retry: ${RETRY_MS}\n\n`);
+      const { close, ready } = s.streams.open(new Map(topics.map((t) => [t, seen.get(t) ?? 0])), {
+        send: (id: string, event: StreamEvent) => res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
+        comment: () => void res.write(': here\n\n'),
+        close: () => res.end(),
+      });
+      res.on('drain', ready);
+      res.on('close', close);
+    },
+  }),
+];
