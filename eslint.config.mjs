@@ -11,6 +11,7 @@ const DOM_AND_NODE = {
 };
 const SERVER = { group: ['@ruddy/server*', '**/server/**'], message: 'Only the server imports the server.' };
 const WEB = { group: ['@ruddy/web*', '**/web/**', '@angular/*'], message: 'Only the pages import the pages.' };
+const BENCH = { group: ['@ruddy/simbench*', '**/simbench/**', '**/probe/**'], message: 'Pages and core know no bench.' };
 const CORE_INSIDES = { group: ['**/core/src/**', '@ruddy/core/*/*'], message: 'Import @ruddy/core/<subject>.' };
 
 export default tseslint.config(
@@ -44,7 +45,7 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  { files: ['core/src/**/*.ts'], rules: forbid(INSIDES, DOM_AND_NODE, SERVER, WEB) },
+  { files: ['core/src/**/*.ts'], rules: forbid(INSIDES, DOM_AND_NODE, SERVER, WEB, BENCH) },
   { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },
   { files: ['server/src/**/*.ts'], rules: forbid(WEB, CORE_INSIDES) },
   {
@@ -52,7 +53,7 @@ export default tseslint.config(
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     rules: {
-      ...forbid(SERVER, CORE_INSIDES, { group: ['node:*'], message: 'The pages run in a browser.' }),
+      ...forbid(SERVER, CORE_INSIDES, BENCH, { group: ['node:*'], message: 'The pages run in a browser.' }),
       'no-restricted-properties': [
         'error',
         { property: 'innerHTML', message: 'Text goes in as text.' },

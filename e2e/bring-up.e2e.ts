@@ -4,7 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import type { ReadingEntry, Setup } from '@ruddy/core/api';
-import { discrete, integrated, writeSysfs, type MadeDevice } from '@ruddy/simbench';
+import type { Act } from '@ruddy/core/bench';
+import type { Chain } from '@ruddy/core/schema';
+import { benchTree, simulate, writeTree } from '@ruddy/simbench';
 import { world } from './harness';
 
 const w = world();
@@ -14,12 +16,29 @@ async function setupId(name: string): Promise<string> {
   return r.items[0]!.id;
 }
 
-/** What Debian's lspci prints of made devices. */
-function listing(devices: readonly MadeDevice[]): string {
-  const dir = mkdtempSync(join(tmpdir(), 'made-pci-'));
-  writeSysfs(dir, devices);
+/** What Debian's lspci prints of a bench with the chain of a setup, its card under load or at rest. */
+async function listing(name: string, load: boolean, acts: readonly Act[] = []): Promise<string> {
+  const { chain } = await w.api<{ chain: Chain }>('/evaluate', {
+    method: 'POST',
+    body: JSON.stringify({ setupId: await setupId(name) }),
+  });
+  const order: Act[] = [
+    ...acts,
+    { act: 'plug', socket: chain.socket ?? '' },
+    { act: 'mains', on: true },
+    { act: 'dock', on: true },
+    { act: 'host', to: 'on' },
+    { act: 'approve', how: 'always' },
+    { act: 'load', on: load },
+  ];
+  // The approval comes when the host has started.
+  const timed = order.map((act, i) => ({ ms: act.act === 'approve' || act.act === 'load' ? 30_000 + i : i, act }));
+  const tree = benchTree(simulate({ chain, seed: 1 }, timed, 60_000));
+  if (!tree) throw new Error('no system runs there');
+  const dir = mkdtempSync(join(tmpdir(), 'bench-'));
+  writeTree(dir, tree);
   const ids = join(import.meta.dirname, '../simbench/pci.ids');
-  const args = ['-i', ids, '-O', `sysfs.path=${dir}`, '-A', 'linux-sysfs', '-vvnn'];
+  const args = ['-i', ids, '-O', `sysfs.path=${join(dir, 'sys/bus/pci')}`, '-A', 'linux-sysfs', '-vvnn'];
   const text = execFileSync('lspci', args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
   rmSync(dir, { recursive: true });
   return text;
@@ -69,17 +88,17 @@ describe('BU-06 the link check', () => {
     await w.sees('Stored readings 1');
   });
 
-  it('a listing of a made machine: expected beside measured, on the strip and in the table', async () => {
+  it('a listing of a bench: expected beside measured, on the strip and in the table', async () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/bring-up?view=link`);
-    await paste(listing(integrated()));
-    await w.sees('Dunlinby C-20 graphics at 0000:23:00.0, behind the tunnel');
+    await paste(await listing('Sky survey rig', true));
+    await w.sees(/Bench card Graphics at 0000:0\d:00\.0, behind the tunnel/);
     await w.sees('The link came up as expected: ×4 Gen3 and 26.0 Gb/s to the card.');
     expect(await w.page.$$eval('.ribbon.core', (r) => r.length)).toBe(1);
-    await w.sees('The memory window is 256 MB of 16384 MB');
+    await w.sees('12 devices read.');
   });
 
   it('half a width read from a listing is named, with its reason', async () => {
-    await paste(listing(integrated({ now: [8, 1] })));
+    await paste(await listing('Sky survey rig', true, [{ act: 'fault', id: 'card-not-seated', strength: 0.5 }]));
     await w.sees('The link came up with less than expected. Likeliest first: the card trained with fewer lanes');
     await w.sees('At the card; the readings show it.');
     await w.click('Put the report aside');
@@ -153,18 +172,18 @@ describe('PL-02 a host from a report', () => {
     await w.click('New setup', 'button');
     await w.click('Not sure what you have? Describe my host');
     await w.click('Or let the machine tell: paste what its system prints');
-    await paste(listing(discrete({ hostLanes: 2 })));
+    await paste(await listing('Loan cart', true));
     await w.page.waitForSelector('mat-dialog-content [role=status], mat-dialog-content [role=alert]').catch(async () => {
       throw new Error(await w.text('mat-dialog-content'));
     });
-    await w.sees('2 ports filled in from the report.');
+    await w.sees('1 port filled in from the report.');
     await w.sees('Maker and model are not on the bus');
     await w.fill('Maker', 'Harnsey');
     await w.fill('Model', 'L-99');
     await w.click('Go on with these answers');
     await w.sees('Describe the host');
     await w.click('Add and choose it');
-    await w.page.waitForSelector('#pick-socket option[value=port-2]');
+    await w.page.waitForSelector('#pick-socket option[value=port-1]');
     const parts = await w.api<{ items: { spec: { sockets: object[] } }[] }>('/parts?kind=host&q=L-99');
     expect(parts.items[0]?.spec.sockets[0]).toMatchObject({
       standard: 'thunderbolt-3',

@@ -18,6 +18,8 @@ export interface World {
   /** Kill the server at once, as a power cut would, or start it again where it was. */
   kill(): Promise<void>;
   revive(): Promise<void>;
+  /** Another server process on the same database; gives its address. It ends with the file. */
+  another(): Promise<string>;
   open(path: string): Promise<void>;
   /** Wait until the page shows some words. */
   sees(words: string | RegExp): Promise<void>;
@@ -58,12 +60,13 @@ export function world(options: { demo?: boolean } = {}): World {
   let cluster: Cluster;
   let browser: Browser;
   let server: ChildProcess;
+  const others: ChildProcess[] = [];
   const database = `e2e_${randomUUID().replaceAll('-', '')}`;
 
   beforeAll(async () => {
     cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
     cluster.psql('postgres', `CREATE DATABASE ${database}`);
-    const serve = async (port: string): Promise<string> => {
+    const begin = async (port: string) => {
       const started = await startServer({
         DATABASE_URL: cluster.url(database),
         PORT: port,
@@ -74,8 +77,12 @@ export function world(options: { demo?: boolean } = {}): World {
         RUDDY_EMPTY: options.demo === false ? '1' : '',
       });
       if (started.port === undefined) throw new Error('the server did not start');
-      server = started.child;
-      return String(started.port);
+      return { child: started.child, port: String(started.port) };
+    };
+    const serve = async (at: string): Promise<string> => {
+      const { child, port } = await begin(at);
+      server = child;
+      return port;
     };
     const port = await serve('0');
     w.url = `http://127.0.0.1:${port}`;
@@ -84,6 +91,11 @@ export function world(options: { demo?: boolean } = {}): World {
         server.once('exit', () => resolve());
         server.kill('SIGKILL');
       });
+    w.another = async () => {
+      const { child, port } = await begin('0');
+      others.push(child);
+      return `http://127.0.0.1:${port}`;
+    };
     w.revive = async () => {
       await serve(port);
     };
@@ -105,7 +117,7 @@ export function world(options: { demo?: boolean } = {}): World {
 
   afterAll(async () => {
     await browser?.close();
-    if (server) await stopServer(server);
+    for (const s of [server, ...others]) if (s) await stopServer(s);
     cluster?.psql('postgres', `DROP DATABASE IF EXISTS ${database} WITH (FORCE)`);
     cluster?.close();
   });

@@ -1,4 +1,4 @@
-import { existsSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT, SERVER_FILE, WEB_DIR } from './paths.mjs';
 import { run } from './run.mjs';
@@ -15,7 +15,16 @@ export async function dependencies() {
   });
 }
 
-const SOURCES = ['core/src', 'server/src', 'web', 'scripts/build-server.mjs', 'package-lock.json', 'tsconfig.base.json'];
+const SOURCES = [
+  'core/src',
+  'simbench/src',
+  'probe',
+  'server/src',
+  'web',
+  'scripts/build-server.mjs',
+  'package-lock.json',
+  'tsconfig.base.json',
+];
 
 /** Build server and pages, unless the tree is the one that was built. */
 export async function build() {
@@ -32,5 +41,7 @@ export async function build() {
       env,
     });
     if (web !== 0) stop('the pages did not build; see the lines above');
+    // The probe is handed out beside the pages, as it is.
+    copyFileSync(join(ROOT, 'probe/probe.mjs'), join(WEB_DIR, 'probe.mjs'));
   });
 }

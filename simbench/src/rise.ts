@@ -43,6 +43,7 @@ export function rise(w: World): void {
   }
   if (w.stage === 'unplugged') {
     toStage(w, 'attached');
+    w.contact = w.ms;
     say(w, 'attached');
   }
   if (w.host !== 'on' || !dockLives(w)) {

@@ -57,6 +57,7 @@ export interface World {
   traffic: boolean;
   stage: Stage;
   since: number;
+  contact: number | null;
   /** The host looked for the link when it started, and would not look again before it is plugged anew or started again. */
   missed: boolean;
   /** The dock came to a running host. */
@@ -93,6 +94,7 @@ export function newWorld({ chain, seed }: BenchDef): World {
     traffic: false,
     stage: 'unplugged',
     since: 0,
+    contact: null,
     missed: false,
     hot: false,
     ghost: false,
@@ -130,6 +132,7 @@ export function later(w: World, what: Later, lo: number, hi: number, of: Queued[
 export function toStage(w: World, stage: Stage): void {
   if (w.stage === stage) return;
   w.stage = stage;
+  if (stage === 'unplugged') w.contact = null;
   w.since = w.ms;
 }
 
@@ -210,6 +213,7 @@ export function shown(w: World): BenchState {
     traffic: w.traffic,
     stage: w.stage,
     since: w.since,
+    contact: w.contact,
     kind: k?.kind ?? null,
     router: k?.router && routerUp(w) ? { laneGbps: k.router.laneGbps, lanes: k.router.lanes } : null,
     hostSpan: k?.host ? { ...k.host.now } : null,

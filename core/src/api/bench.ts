@@ -51,6 +51,7 @@ export const benchStateSchema = z.object({
   traffic: z.boolean(),
   stage: z.enum(STAGES),
   since: ms,
+  contact: ms.nullable(),
   kind: z.enum(['tunnel', 'direct']).nullable(),
   router: routerReadingSchema.nullable(),
   hostSpan: spanReadingSchema.nullable(),

@@ -24,6 +24,8 @@ export interface BenchState {
   readonly stage: Stage;
   /** Bench time at which this stage began, ms. */
   readonly since: number;
+  /** Bench time of the contact at the plug, ms; null while there is none. */
+  readonly contact: number | null;
   readonly kind: 'tunnel' | 'direct' | null;
   readonly router: RouterReading | null;
   readonly hostSpan: SpanReading | null;

@@ -17,3 +17,5 @@ export * from './checklist';
 export * from './health';
 export type { StepWords } from './steps-before';
 export * from './docked';
+export * from './bench';
+export { SECURITY_WORDS } from './bench-words';

@@ -34,3 +34,6 @@ export const UNSAID_TEXTS: Record<Unsaid, string> = {
 
 /** The command that shows everything the link check reads. */
 export const READ_COMMAND = 'sudo lspci -vv';
+
+/** The command that runs the probe; it reads names, plugs and routers too, and most of it without rights. */
+export const PROBE_COMMAND = 'node probe.mjs > report.json';

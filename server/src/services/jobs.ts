@@ -86,12 +86,19 @@ export async function startJob(
   return getJob(s.db, id);
 }
 
+/** A job that has not been heard of for half a minute has failed: whoever did it is gone. */
+export async function failStale(db: Sequelize, id: string): Promise<void> {
+  const failed = await db.query(
+    `UPDATE jobs SET state = 'failed', message = 'Nothing stored. The work stopped without a word', seq = seq + 1
+     WHERE id = $1 AND state = 'running' AND heartbeat_at < $2 RETURNING id`,
+    { type: QueryTypes.SELECT, bind: [id, new Date(Date.now() - STALE_MS)] },
+  );
+  if (failed.length > 0) await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] });
+}
+
 /** One job; one that has not been heard of for half a minute has failed. */
 export async function getJob(db: Sequelize, id: string): Promise<Job> {
-  await JobModel.update(
-    { state: 'failed', message: 'Nothing stored. The work stopped without a word' },
-    { where: { id, state: 'running', heartbeatAt: { [Op.lt]: new Date(Date.now() - STALE_MS) } } },
-  );
+  await failStale(db, id);
   const row = await JobModel.findByPk(id);
   if (!row) throw notFound('job');
   const { kind, state, message, result } = row;

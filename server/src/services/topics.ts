@@ -3,7 +3,7 @@ import { QueryTypes } from 'sequelize';
 import type { StreamEvent, TopicKind } from '@ruddy/core/api';
 import type { Services } from '../http/route';
 import { benchEvents, tick } from './benches';
-import { getJob } from './jobs';
+import { failStale, getJob } from './jobs';
 
 /** One thing to send, and the number up to which its topic is then seen. */
 export interface Numbered {
@@ -21,6 +21,8 @@ export interface TopicSource {
 }
 
 const BATCH = 200;
+/** How often a job that somebody watches is looked after. */
+const STALE_LOOK_MS = 10_000;
 
 async function has(db: Sequelize, table: 'benches' | 'jobs', id: string): Promise<boolean> {
   const rows = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, { type: QueryTypes.SELECT, bind: [id] });
@@ -39,6 +41,14 @@ export const TOPICS: Readonly<Record<TopicKind, TopicSource>> = {
   },
   job: {
     exists: (db, id) => has(db, 'jobs', id),
+    async tick(s, id) {
+      await failStale(s.db, id);
+      const [row] = await s.db.query<{ state: string }>('SELECT state FROM jobs WHERE id = $1', {
+        type: QueryTypes.SELECT,
+        bind: [id],
+      });
+      return row?.state === 'running' ? STALE_LOOK_MS : null;
+    },
     async after(s, id, seq) {
       const [row] = await s.db.query<{ seq: number }>('SELECT seq FROM jobs WHERE id = $1', {
         type: QueryTypes.SELECT,

@@ -35,6 +35,7 @@ export class App {
     { path: '/setups', name: 'Setups' },
     { path: '/compatibility', name: 'Compatibility' },
     { path: '/parts', name: 'Parts' },
+    { path: '/bench', name: 'Bench' },
     { path: '/workshop', name: 'Workshop' },
   ];
   readonly themeWord = computed(() => ({ system: 'as the system', light: 'light', dark: 'dark' })[this.theme.theme()]);

@@ -37,6 +37,8 @@ export const routes: Routes = [
     title: 'Compare plans',
     loadComponent: () => import('./compare/compare-page').then((m) => m.ComparePage),
   },
+  { path: 'bench', title: 'Benches', loadComponent: () => import('./bench/bench-list-page').then((m) => m.BenchListPage) },
+  { path: 'bench/:id', title: 'Bench', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage) },
   { path: 'workshop', pathMatch: 'full', redirectTo: 'workshop/rules' },
   { path: 'workshop/rules', title: 'House rules', loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage) },
   { path: 'workshop/data', title: 'Data', loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage) },

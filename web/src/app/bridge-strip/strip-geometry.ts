@@ -23,7 +23,7 @@ const TEAR = 8;
 const NECK_PX = 96;
 
 export interface Ribbon {
-  readonly kind: 'solid' | 'outer' | 'unknown' | 'torn' | 'core';
+  readonly kind: 'solid' | 'outer' | 'unknown' | 'torn' | 'core' | 'line' | 'ticks' | 'stub' | 'hollow';
   readonly path: string;
 }
 export interface HopPicture {
@@ -103,6 +103,27 @@ function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] 
   ];
 }
 
+/** An outline with three upright ticks: it comes, and is not there yet. */
+function waitingRibbons(g: { x0: number; x1: number }, height: number): Ribbon[] {
+  const mid = (g.x0 + g.x1) / 2;
+  const half = Math.max(height, UNKNOWN_PX) / 2 - 3;
+  const ticks = [-10, 0, 10].map((d) => `M${mid + d},${DECK.middle - half}V${DECK.middle + half}`).join('');
+  return [
+    { kind: 'hollow', path: flat(g, Math.max(height, UNKNOWN_PX)) },
+    { kind: 'ticks', path: ticks },
+  ];
+}
+
+/** A stub from the host side with a torn edge, and the hollow rest. */
+function lostRibbons(g: { x0: number; x1: number }, height: number): Ribbon[] {
+  const [top, bottom, end] = [DECK.middle - height / 2, DECK.middle + height / 2, g.x0 + (g.x1 - g.x0) * 0.4];
+  const torn = [0, 0.25, 0.5, 0.75, 1].map((t, i) => `L${end + (i % 2 ? 7 : 0)},${top + (bottom - top) * t}`).join('');
+  return [
+    { kind: 'hollow', path: flat({ x0: end, x1: g.x1 }, height) },
+    { kind: 'stub', path: `M${g.x0},${top}${torn}L${g.x0},${bottom}Z` },
+  ];
+}
+
 function teeth(h: StripHop, px: (g: number) => number): HopPicture['teeth'] {
   if (!h.pinch || h.neckAt === null || h.state === 'blocked') return [];
   const beside = gaps(h).flatMap((g) => (g.right === h.neckAt ? [g.x1 - 7] : g.left === h.neckAt ? [g.x0 + 7] : []));
@@ -121,6 +142,10 @@ function picture(h: StripHop, px: (g: number) => number): HopPicture {
   const torn = over[Math.floor((over.length - 1) / 2)];
   const ribbons = over.flatMap((g): Ribbon[] => {
     if (h.state === 'blocked') return g === torn ? tornRibbons(g, UNKNOWN_PX) : [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
+    if (h.state === 'not used') return [{ kind: 'line', path: `M${g.x0},${DECK.middle}H${g.x1}` }];
+    if (h.state === 'waiting') return waitingRibbons(g, px(h.usable?.hi ?? 0));
+    if (h.state === 'lost')
+      return g === over[0] ? lostRibbons(g, px(h.usable?.hi ?? 0)) : [{ kind: 'hollow', path: flat(g, px(h.usable?.hi ?? 0)) }];
     if (h.state === 'unknown' || !h.usable) return [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
     const low: Ribbon = { kind: 'solid', path: shape(ribbonPoints(g, h, px, 'lo')) };
     const gbps = h.measured?.gbps ?? null;

@@ -9,7 +9,8 @@ import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-p
 
 export { pierOf, PIERS, role, type Pier, type PierKey } from './strip-piers';
 
-export type HopState = 'expected' | 'range' | 'unknown' | 'blocked';
+/** `waiting`, `lost` and `not used` are how a live link stands; the others are what is expected of it. */
+export type HopState = 'expected' | 'range' | 'unknown' | 'blocked' | 'waiting' | 'lost' | 'not used';
 
 export interface StripHop {
   readonly index: number;
@@ -39,7 +40,7 @@ export interface StripLoad {
 
 export interface StripModel {
   readonly name: string;
-  readonly mode: 'expected' | 'measured';
+  readonly mode: 'expected' | 'measured' | 'live';
   readonly verdict: string;
   readonly piers: readonly Pier[];
   readonly hops: readonly StripHop[];

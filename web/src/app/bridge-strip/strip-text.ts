@@ -11,6 +11,8 @@ export function pierText(p: Pier): string {
 function stateWord(h: StripHop): string {
   if (h.state === 'blocked') return 'Blocked';
   if (h.state === 'unknown') return 'Not known';
+  if (h.state === 'waiting' || h.state === 'lost') return h.state === 'lost' ? 'Lost' : 'Waiting';
+  if (h.state === 'not used') return 'Not used';
   return h.pinch ? 'Pinch' : 'Expected';
 }
 
@@ -52,7 +54,7 @@ export function copyLine(m: StripModel): string {
     const mark = hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
     return `${name} =${mark}= `;
   });
-  return `${parts.join('')} (Gb/s usable, expected)`;
+  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})`;
 }
 
 /** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */

@@ -192,9 +192,15 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
       const line = text.find((t) => t.startsWith(`${m.piers.find((p) => p.key === h.from)?.role} to `));
       expect(line).toBeDefined();
       if (h.usable) expect(line).toContain(`${rate(h.usable)} Gb/s usable`);
-      const word = { blocked: 'Blocked.', unknown: 'Not known.', range: /(Pinch|Expected)\./, expected: /(Pinch|Expected)\./ }[
-        h.state
-      ];
+      const word = {
+        blocked: 'Blocked.',
+        unknown: 'Not known.',
+        range: /(Pinch|Expected)\./,
+        expected: /(Pinch|Expected)\./,
+        waiting: 'Waiting.',
+        lost: 'Lost.',
+        'not used': 'Not used.',
+      }[h.state];
       expect(line).toMatch(word);
     }
   });
@@ -202,7 +208,15 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
   it('every hop is drawn in its state: hatched, dotted outside, dashed or torn', () => {
     for (const p of stripPicture(m)) {
       const kinds = new Set(p.ribbons.map((r) => r.kind));
-      const want = { expected: ['solid'], range: ['outer', 'solid'], unknown: ['unknown'], blocked: ['torn'] }[p.hop.state];
+      const want = {
+        expected: ['solid'],
+        range: ['outer', 'solid'],
+        unknown: ['unknown'],
+        blocked: ['torn'],
+        waiting: ['hollow', 'ticks'],
+        lost: ['stub', 'hollow'],
+        'not used': ['line'],
+      }[p.hop.state];
       for (const k of want) expect(kinds).toContain(k);
       if (p.hop.state === 'expected') expect(kinds.size).toBe(1);
       expect(p.teeth).toHaveLength(

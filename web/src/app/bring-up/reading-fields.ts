@@ -26,11 +26,13 @@ import {
   HOW_FIELDS,
   isBlank,
   readTyped,
+  typedFromBench,
   SLOT_FIELDS,
   TUNNEL_FIELDS,
   type NumberField,
   type TypedReading,
 } from './reading-form';
+import { FromBench, type BenchTaken } from './from-bench';
 import { ReportBox } from './report-box';
 
 const BEHIND = {
@@ -42,7 +44,7 @@ const BEHIND = {
 /** Take a reading: type it, paste what the system prints, or both. What is typed is judged at once and stored on demand. */
 @Component({
   selector: 'rb-reading-fields',
-  imports: [MatButtonModule, ReportBox, Choice],
+  imports: [MatButtonModule, ReportBox, Choice, FromBench],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './reading-fields.html',
   styleUrl: './reading-fields.scss',
@@ -57,6 +59,8 @@ export class ReadingFields {
   /** Counters are what is asked for. */
   readonly counts = input(false);
   readonly spansOpen = input(false);
+  /** Which copy rate a bench is asked for; none where another thing is read. */
+  readonly copies = input<'down' | 'up' | null>('down');
   readonly units = COPY_UNITS.map((u) => ({ value: u, label: u }));
   readonly directions = [
     { value: 'down', label: 'host to card' },
@@ -144,6 +148,12 @@ export class ReadingFields {
 
   take(report: Report): void {
     this.set({ report, card: null });
+  }
+
+  /** What a bench gave, as if it had been typed: the person sees it, may change it, and stores it. */
+  fromBench(taken: BenchTaken): void {
+    const way = this.copies();
+    this.set({ ...typedFromBench(taken, way), report: taken.reading.report, card: null });
   }
 
   clear(): void {

@@ -1,4 +1,5 @@
 import { readingSchema, type CopyUnit, type Reading, type Report } from '@ruddy/core/schema';
+import type { BenchTaken } from './from-bench';
 import { readNumber } from '../shared/format';
 
 /** What a person typed, as typed; '' is "not noted". */
@@ -183,4 +184,33 @@ export function readTyped(t: TypedReading): { reading: Reading | null; errors: R
       if (!errors.has(place)) errors.set(place, issue.message);
     }
   return { reading: parsed.success && errors.size === 0 ? parsed.data : null, errors };
+}
+
+/** What was read off a bench as the form holds it: copy rate of one direction, load, counters. */
+export function typedFromBench({ reading, counts }: BenchTaken, way: 'down' | 'up' | null): Partial<TypedReading> {
+  const copy = way === null ? null : (reading.copy?.[way] ?? null);
+  const n = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(v));
+  return {
+    load: reading.state.load ? 'load' : 'idle',
+    ...(copy && {
+      value: n(copy.value),
+      unit: copy.unit ?? '',
+      direction: copy.direction ?? '',
+      memory: copy.memory ?? '',
+      transferMB: n(copy.transferMB),
+      repeats: n(copy.repeats),
+      spreadPercent: n(copy.spreadPercent),
+      traffic: copy.traffic ?? '',
+    }),
+    ...(counts && {
+      // Counted under load, though the load may have fallen with the link.
+      load: 'load',
+      correctedBefore: n(counts.correctedBefore),
+      correctedAfter: n(counts.correctedAfter),
+      fatalBefore: n(counts.fatalBefore),
+      fatalAfter: n(counts.fatalAfter),
+      downs: n(counts.downs),
+      minutes: n(counts.minutes),
+    }),
+  };
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, input, output, signal, 
 import { MatButtonModule } from '@angular/material/button';
 import { MOST_CHARS, readReport } from '@ruddy/core/reading';
 import type { Report } from '@ruddy/core/schema';
-import { READ_COMMAND, readProblemText } from '@ruddy/core/texts';
+import { PROBE_COMMAND, READ_COMMAND, readProblemText } from '@ruddy/core/texts';
 
 let boxes = 0;
 
@@ -24,7 +24,8 @@ let boxes = 0;
     >
       <label [attr.for]="id">{{ label() }}</label>
       <p class="hint">
-        What <code>{{ command }}</code> prints, or a JSON report. Drop a file here, paste, or
+        What <code>{{ command }}</code> prints, or the report of <a href="/probe.mjs" download>the probe</a>:
+        <code>{{ probe }}</code> on the host. Drop a file here, paste, or
         <button type="button" class="link" (click)="file.click()">open a file</button>. Serial numbers and machine names are
         dropped while reading.
       </p>
@@ -81,6 +82,7 @@ export class ReportBox {
   readonly report = output<Report>();
   readonly id = `report-${++boxes}`;
   readonly command = READ_COMMAND;
+  readonly probe = PROBE_COMMAND;
   readonly over = signal(false);
   readonly copied = signal(false);
   readonly problem = signal<string | null>(null);

@@ -15,7 +15,8 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { ReadingEntry } from '@ruddy/core/api';
 import { sinceGood, type Standing, type StepFacts } from '@ruddy/core/checklist';
-import { rankedCauses, type SymptomId } from '@ruddy/core/faults';
+import { failsAt, REASON_CAUSES } from '@ruddy/core/bring-up';
+import { rankedCauses, seenOf, type Seen, type SymptomId } from '@ruddy/core/faults';
 import { CAUSE_WORDS, CAUTION_TEXTS, sinceWords, STEP_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
@@ -87,8 +88,26 @@ export class StepCard {
   });
   readonly causes = computed(() => {
     const symptom = this.standing().event?.symptom;
-    return symptom ? rankedCauses(symptom, this.facts().chain).map((c) => CAUSE_WORDS[c]) : [];
+    if (!symptom) return [];
+    const ranked = rankedCauses(symptom, this.facts().chain, this.seen() ?? undefined);
+    // What the graded reading names outranks what the symptom alone would.
+    const named = this.seen() ? (this.readings.check()?.reasons ?? []).flatMap((r) => REASON_CAUSES[r.id] ?? []) : [];
+    return [...new Set([...named, ...ranked])].map((c) => CAUSE_WORDS[c]);
   });
+  /** What the newest reading of this attempt shows; null when none has a report. */
+  readonly seen = computed<Seen | null>(() => {
+    const attempt = this.run.attempt()?.id;
+    const newest = (this.readings.entries() ?? []).find((e) => e.attempt === attempt && e.reading.report);
+    const report = this.readings.draft()?.report ?? newest?.reading.report;
+    const { kind } = this.facts().evaluation.predicted.link;
+    return report ? { ...seenOf(report, kind), allOff: this.facts().order === 'all-off' } : null;
+  });
+  /** What that reading says is wrong at this step. */
+  readonly likely = computed(() => {
+    const seen = this.seen();
+    return seen ? failsAt(this.standing().step.id, { seen, check: this.readings.check() }) : null;
+  });
+  readonly symptomWords = SYMPTOM_WORDS;
   readonly since = computed(() => {
     const good = this.run.stored()?.good;
     return good ? sinceGood(good, this.facts().chain).map(sinceWords) : [];

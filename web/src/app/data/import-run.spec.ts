@@ -1,8 +1,9 @@
 import { TestBed } from '@angular/core/testing';
-import { of, throwError } from 'rxjs';
+import { finalize, interval, map, of, take, throwError } from 'rxjs';
 import type { Fate, FateRow, Job } from '@ruddy/core/api';
 import { CatalogueData } from './catalogue';
 import { ImportRun } from './import-run';
+import { Live } from './live';
 
 const base: Job = { id: 'j', kind: 'import-try', state: 'running', done: 0, total: 0, message: '', startedAt: '', result: null };
 const done = (wrong: number): Job => ({
@@ -17,7 +18,6 @@ function run(steps: Job[]) {
   const asked: { after?: number; fate?: Fate }[] = [];
   const data = {
     import: () => of(base),
-    job: vi.fn(() => of(steps.length > 1 ? steps.shift()! : steps[0]!)),
     cancel: vi.fn(() => of({ ...base, state: 'cancelled' as const })),
     fates: (_id: string, q: { after?: number; fate?: Fate; limit?: number }) => {
       asked.push(q);
@@ -26,30 +26,44 @@ function run(steps: Job[]) {
       return of({ items: rows, next: q.fate || start > 0 ? null : 200 });
     },
   };
-  TestBed.configureTestingModule({ providers: [ImportRun, { provide: CatalogueData, useValue: data }] });
-  return { run: TestBed.inject(ImportRun), data, asked };
+  // Each state comes by the stream a moment after the one before.
+  const live = {
+    watched: 0,
+    watch: (topic: string) => {
+      live.watched++;
+      return interval(300).pipe(
+        take(steps.length),
+        map((i) => ({ kind: 'job', topic, seq: i + 1, job: steps[i] })),
+        finalize(() => live.watched--),
+      );
+    },
+  };
+  const providers = [ImportRun, { provide: CatalogueData, useValue: data }, { provide: Live, useValue: live }];
+  TestBed.configureTestingModule({ providers });
+  return { run: TestBed.inject(ImportRun), data, asked, live };
 }
 
 describe('PA-02 one file on its way in', () => {
   beforeEach(() => vi.useFakeTimers());
   afterEach(() => vi.useRealTimers());
 
-  it('asks until it is done, then shows what is wrong, or all when nothing is', async () => {
-    const t = run([{ ...base, done: 500 }, done(2)]);
+  it('watches until it is done, then shows what is wrong, or all when nothing is', async () => {
+    const t = run([{ ...base, done: 500 }, done(2), base]);
     t.run.start(file, 'cable', 'try');
-    await vi.advanceTimersByTimeAsync(1);
+    expect(t.run.job()?.state).toBe('running');
+    await vi.advanceTimersByTimeAsync(300);
     expect(t.run.job()?.done).toBe(500);
     await vi.advanceTimersByTimeAsync(300);
     expect([t.run.job()?.state, t.run.fate(), t.run.rows().length]).toEqual(['done', 'wrong', 2]);
-    const calls = t.data.job.mock.calls.length;
+    expect(t.live.watched).toBe(0);
     await vi.advanceTimersByTimeAsync(3000);
-    expect(t.data.job.mock.calls.length).toBe(calls);
+    expect(t.run.job()?.state).toBe('done');
   });
 
   it('reads the next rows before they are needed, once', async () => {
     const t = run([done(0)]);
     t.run.start(file, 'cable', 'try');
-    await vi.advanceTimersByTimeAsync(1);
+    await vi.advanceTimersByTimeAsync(300);
     expect([t.run.fate(), t.run.rows().length, t.run.next()]).toEqual([null, 200, 200]);
     t.run.more(100);
     expect(t.asked).toHaveLength(1);

@@ -1,20 +1,21 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
-import { type Subscription, switchMap, takeWhile, tap, timer } from 'rxjs';
+import { filter, map, type Subscription, startWith, switchMap, takeWhile } from 'rxjs';
 import type { Fate, FateRow, Job } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
 import type { ApiProblem } from './api';
 import { CatalogueData } from './catalogue';
+import { Live } from './live';
 
-const ASK_MS = 300;
 const PAGE = 200;
 
 /**
  * One file on its way in. In: a file, its kind, tried or stored. Out: the job as it goes, the fates of rows a page at a time, and what
- * went wrong. Another start forgets the one before; leaving the page stops asking, not the work.
+ * went wrong. Another start forgets the one before; leaving the page stops watching, not the work.
  */
 @Injectable()
 export class ImportRun {
   readonly #data = inject(CatalogueData);
+  readonly #live = inject(Live);
   readonly job = signal<Job | null>(null);
   readonly problem = signal<string | null>(null);
   readonly rows = signal<FateRow[]>([]);
@@ -36,8 +37,13 @@ export class ImportRun {
     this.#asking = this.#data
       .import(file, { kind, mode, name: file.name })
       .pipe(
-        tap((job) => this.job.set(job)),
-        switchMap((job) => timer(0, ASK_MS).pipe(switchMap(() => this.#data.job(job.id)))),
+        switchMap((job) =>
+          this.#live.watch(`job/${job.id}`, 0).pipe(
+            map((e) => (e.kind === 'job' ? e.job : null)),
+            filter((now) => now !== null),
+            startWith(job),
+          ),
+        ),
         takeWhile((job) => job.state === 'running', true),
       )
       .subscribe({

@@ -85,7 +85,9 @@ export class DescribeHost {
   readonly command = READ_COMMAND;
 
   take(report: Report): void {
-    this.draft.set(hostDraft(report));
+    const draft = hostDraft(report);
+    this.draft.set(draft);
+    if (report.machine) this.form.set(draft.spec.form);
   }
 
   next(maker: string, model: string, event: Event): void {
@@ -107,7 +109,7 @@ export class DescribeHost {
     this.#ref.close({
       maker: maker.trim() || 'Not sure',
       model: model.trim() || `My ${FORMS.find((f) => f.id === this.form())?.words.toLowerCase() ?? 'host'}`,
-      variant: '',
+      variant: this.draft()?.spec.variant ?? '',
       form: this.form(),
       // What the machine told of its ports wins over one mark.
       sockets: sockets ?? [

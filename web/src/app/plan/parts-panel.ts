@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import type { Part } from '@ruddy/core/api';
-import { endsInSlot, isAdapter, type AnySpec, type PartKind } from '@ruddy/core/schema';
+import { hostDraft } from '@ruddy/core/reading';
+import { endsInSlot, isAdapter, type AnySpec, type PartKind, type Report } from '@ruddy/core/schema';
 import { partName, portName } from '@ruddy/core/setup';
 import { SetupEditor } from '../data/setup-editor';
 import { DescribeHost } from './describe-host';
@@ -83,6 +84,11 @@ export class PartsPanel {
       .open<DescribeHost, never, Partial<AnySpec>>(DescribeHost, { width: '720px', maxWidth: '96vw' })
       .afterClosed()
       .subscribe((spec) => spec && this.#describer.open('host', spec).subscribe((p) => this.pick('host', p)));
+  }
+
+  /** What a machine told of itself, as a host to look over, add and choose. */
+  fromReport(report: Report): void {
+    this.#describer.open('host', hostDraft(report).spec).subscribe((p) => this.pick('host', p));
   }
 
   /** Put the cursor where a part of the strip is chosen. */

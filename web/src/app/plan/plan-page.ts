@@ -1,6 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { headline, rate, whole } from '@ruddy/core/texts';
+import { MOST_CHARS, readReport } from '@ruddy/core/reading';
+import { headline, rate, readProblemText, whole } from '@ruddy/core/texts';
 import { successes, failures } from '@ruddy/core/log';
 import { endsInSlot } from '@ruddy/core/schema';
 import { PlanCost } from '../data/plan-cost';
@@ -67,6 +78,8 @@ export class PlanPage {
   readonly evaluation = computed(() => this.trial.shown()?.evaluation ?? null);
   readonly chain = computed(() => this.trial.shown()?.chain ?? null);
   readonly before = computed(() => this.trial.before()?.evaluation ?? null);
+  readonly dropProblem = signal<string | null>(null);
+  readonly over = signal(false);
   /** The budgets say something only once a dock and a card are chosen. */
   readonly budgeted = computed(() => {
     const c = this.chain();
@@ -99,6 +112,18 @@ export class PlanPage {
     const c = this.#cost.before();
     return c ? `Before: ${costWords(c)}.` : null;
   });
+
+  /** A report dropped on the parts fills the host. */
+  async dropped(event: DragEvent): Promise<void> {
+    event.preventDefault();
+    this.over.set(false);
+    const file = event.dataTransfer?.files[0];
+    if (!file) return;
+    const tooBig = { ok: false, problem: { code: 'too-big', chars: file.size, most: MOST_CHARS } } as const;
+    const read = file.size > MOST_CHARS ? tooBig : readReport(await file.text());
+    this.dropProblem.set(read.ok ? null : `${file.name}: ${readProblemText(read.problem)}`);
+    if (read.ok) this.panel()?.fromReport(read.report);
+  }
 
   constructor() {
     inject(Keys).bind([

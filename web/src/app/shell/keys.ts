@@ -16,6 +16,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
   e: { what: 'Record of this setup', path: null },
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
+  n: { what: 'Bench', path: '/bench' },
   w: { what: 'Workshop', path: '/workshop/rules' },
   v: { what: 'Compare', path: '/compare/plans' },
 };

@@ -1,0 +1,55 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { benchTime } from '@ruddy/core/texts';
+import { BenchDesk } from '../data/bench-desk';
+import { Choice } from '../shared/choice';
+
+const SPEEDS = [
+  { value: '0', label: 'Hold' },
+  { value: '1', label: '1×' },
+  { value: '10', label: '10×' },
+  { value: '100', label: '100×' },
+];
+
+/** The clock of a bench: how fast it goes, and steps for those who will not wait. */
+@Component({
+  selector: 'rb-clock-panel',
+  imports: [Choice, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="clock">
+      <span class="time" aria-label="Bench time">{{ time() }}</span>
+      <rb-choice label="Speed" [options]="speeds" [value]="speed()" [clearable]="false" (chosen)="go($event)" />
+      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 10000 })">10 s on</button>
+      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 600000 })">10 min on</button>
+      <button mat-stroked-button type="button" (click)="desk.clock({ toNext: true })">To what happens next</button>
+      @if (desk.live.connected() === false) {
+        <span class="quiet" role="status">not connected</span>
+      }
+    </div>
+  `,
+  styles: `
+    .clock {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+      align-items: center;
+    }
+    .time {
+      font-size: 28px;
+      line-height: 32px;
+      font-weight: 650;
+      min-width: 88px;
+    }
+  `,
+})
+export class ClockPanel {
+  readonly desk = inject(BenchDesk);
+  readonly speeds = SPEEDS;
+  readonly time = computed(() => benchTime(this.desk.nowMs()));
+  readonly speed = computed(() => String(this.desk.speed()));
+
+  go(speed: string | null): void {
+    if (speed !== null) this.desk.clock({ speed: Number(speed) });
+  }
+}

@@ -1,0 +1,142 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import type { Act } from '@ruddy/core/bench';
+import { carriesTunnel, SECURITY_LEVELS } from '@ruddy/core/schema';
+import { HOST_POWER_WORDS, SECURITY_WORDS } from '@ruddy/core/texts';
+import { BenchDesk } from '../data/bench-desk';
+
+interface Switch {
+  readonly name: string;
+  /** What it shows now. */
+  readonly shows: string;
+  readonly lit: boolean;
+  readonly acts: readonly { readonly label: string; readonly act: Act; readonly off?: boolean }[];
+}
+
+/** Everything hands can do beside plugging: one row a switch, with its lamp and the acts it has now. */
+@Component({
+  selector: 'rb-switch-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (caution(); as words) {
+      <p class="caution"><strong>Caution</strong> {{ words }}</p>
+    }
+    <ul>
+      @for (s of switches(); track s.name) {
+        <li>
+          <span class="lamp" [class.lit]="s.lit" aria-hidden="true"></span>
+          <span class="name">{{ s.name }}</span>
+          <span class="shows">{{ s.shows }}</span>
+          <span class="acts">
+            @for (a of s.acts; track a.label) {
+              <button type="button" [disabled]="a.off" [attr.aria-label]="s.name + ': ' + a.label" (click)="desk.act(a.act)">
+                {{ a.label }}
+              </button>
+            }
+          </span>
+        </li>
+      }
+    </ul>
+    <div class="field">
+      <label for="security">Security level of the link</label>
+      <select id="security" #level [disabled]="!desk.state()" (change)="desk.act({ act: 'security', level: $any(level.value) })">
+        @for (l of levels; track l) {
+          <option [value]="l" [selected]="l === desk.state()?.security">{{ words[l] }}</option>
+        }
+      </select>
+    </div>
+  `,
+  styleUrl: './switch-panel.scss',
+})
+export class SwitchPanel {
+  readonly desk = inject(BenchDesk);
+  readonly levels = SECURITY_LEVELS;
+  readonly words = SECURITY_WORDS;
+
+  /** Before a plug or a card is moved with power on: what that would do to real gear. */
+  readonly caution = computed(() => {
+    const [bench, s] = [this.desk.bench(), this.desk.state()];
+    const direct = bench?.chain.host?.sockets.some((p) => !carriesTunnel(p.connector) && (p.key === s?.plugged || !s?.plugged));
+    const power = s && (s.host !== 'off' || s.dockLamp);
+    if (!power) return null;
+    return direct
+      ? 'Power is on. A direct link or a card moved now can destroy real gear: everything off and mains out first. The maker’s manual has the last word.'
+      : 'Power is on. A card moved now can destroy real gear: everything off and mains out first. The maker’s manual has the last word.';
+  });
+
+  readonly switches = computed<Switch[]>(() => {
+    const s = this.desk.state();
+    if (!s) return [];
+    const two = (name: string, shows: string, lit: boolean, on: Act, off: Act, labels: readonly [string, string]): Switch => ({
+      name,
+      shows,
+      lit,
+      acts: [
+        { label: labels[0], act: on, off: lit },
+        { label: labels[1], act: off, off: !lit },
+      ],
+    });
+    const inOut = ['In', 'Out'] as const;
+    const onOff = ['On', 'Off'] as const;
+    return [
+      two('Mains', s.mains ? 'in' : 'out', s.mains, { act: 'mains', on: true }, { act: 'mains', on: false }, inOut),
+      {
+        ...two('Dock', dockWords(s), s.dockOn, { act: 'dock', on: true }, { act: 'dock', on: false }, onOff),
+        lit: s.dockLamp,
+      },
+      {
+        name: 'Host',
+        shows: HOST_POWER_WORDS[s.host],
+        lit: s.host === 'on',
+        acts: [
+          { label: 'On', act: { act: 'host', to: 'on' }, off: s.host !== 'off' },
+          { label: 'Off', act: { act: 'host', to: 'off' }, off: s.host === 'off' },
+          { label: 'Sleep', act: { act: 'host', to: 'asleep' }, off: s.host !== 'on' },
+          { label: 'Wake', act: { act: 'host', to: 'awake' }, off: s.host !== 'asleep' },
+          ...(s.host === 'asks-key' ? [{ label: 'Type the key', act: { act: 'key' } as const }] : []),
+        ],
+      },
+      {
+        name: 'Approval',
+        shows: s.approval,
+        lit: s.approval !== 'none',
+        acts: (['once', 'always', 'none'] as const).map((how) => ({
+          label: { once: 'Once', always: 'Always', none: 'Take back' }[how],
+          act: { act: 'approve', how },
+          off: s.approval === how || s.host !== 'on',
+        })),
+      },
+      two('Card', s.cardIn ? 'seated' : 'out', s.cardIn, { act: 'card', in: true }, { act: 'card', in: false }, inOut),
+      two(
+        'Power plugs',
+        s.plugsIn ? 'in' : 'out',
+        s.plugsIn,
+        { act: 'power-plugs', in: true },
+        { act: 'power-plugs', in: false },
+        inOut,
+      ),
+      two('Screen', screenWords(s), s.screenIn, { act: 'screen', in: true }, { act: 'screen', in: false }, inOut),
+      two(
+        'Driver',
+        s.driverIn ? 'installed' : 'not installed',
+        s.driverIn,
+        { act: 'driver', in: true },
+        { act: 'driver', in: false },
+        ['Install', 'Take out'],
+      ),
+      two('Load', s.load ? 'working' : 'idle', s.load, { act: 'load', on: true }, { act: 'load', on: false }, onOff),
+      two('Hub and LAN', s.traffic ? 'busy' : 'quiet', s.traffic, { act: 'traffic', on: true }, { act: 'traffic', on: false }, [
+        'Busy',
+        'Quiet',
+      ]),
+    ];
+  });
+}
+
+function dockWords(s: { dockOn: boolean; dockLamp: boolean }): string {
+  if (!s.dockOn) return s.dockLamp ? 'off, lamp on' : 'off';
+  return s.dockLamp ? 'on, lamp on' : 'on, lamp dark';
+}
+
+function screenWords(s: { screenIn: boolean; picture: boolean }): string {
+  return s.screenIn ? (s.picture ? 'in, picture' : 'in, no picture') : 'out';
+}
