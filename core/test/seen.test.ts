@@ -1,0 +1,206 @@
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { countsBetween, errorTotals, failsAt, REASON_CAUSES } from '../src/bring-up';
+import { CAUSE_IDS, NOTHING_SEEN, rankedCauses, seenOf, supportOf, SYMPTOM_IDS, type Seen } from '../src/faults';
+import { FAULT_IDS, FAULTS, faultsOf, LOG_CODES } from '../src/bench';
+import { deviceTree } from '../src/reading';
+import { reportSchema, type Report } from '../src/schema';
+import { benchLine, benchSentence, benchTime, CAUSE_WORDS, FAULT_WORDS } from '../src/texts';
+import { directChain, tunnelChain } from './make';
+
+const bridge = { classCode: '0604', cap: { gts: 2.5, lanes: 4 }, now: { gts: 2.5, lanes: 4 }, topGts: 2.5 };
+const device = (address: string, parent: string | null, over: object) => ({ address, parent, ...over });
+/** A tunnel with a dock and a card, as a probe reports it; what differs is said by the test. */
+function report(over: Partial<Report> = {}, card: object | null = {}): Report {
+  return reportSchema.parse({
+    format: 'ruddy-bridge/report',
+    version: 1,
+    devices: [
+      device('0000:00:07.0', null, { ...bridge, port: 'root', hotplug: true }),
+      device('0000:01:00.0', '0000:00:07.0', { ...bridge, port: 'upstream' }),
+      device('0000:02:01.0', '0000:01:00.0', {
+        ...bridge,
+        port: 'downstream',
+        hotplug: true,
+        present: card !== null,
+        cap: { gts: 8, lanes: 4 },
+        now: { gts: 8, lanes: 4 },
+        topGts: 8,
+        errors: { corrected: 3, nonfatal: 0, fatal: 0 },
+      }),
+      ...(card
+        ? [device('0000:03:00.0', '0000:02:01.0', { classCode: '0300', port: 'endpoint', driver: 'x', assigned: true, ...card })]
+        : []),
+    ],
+    routers: [{ route: '0-0' }, { route: '0-1', rxLanes: 2, authorized: 1 }],
+    domains: [{ id: 0 }],
+    ports: [{ domain: 0, port: 1, plug: 0 }],
+    plugs: [{ index: 0, partner: true }],
+    ...over,
+  });
+}
+const said = (seen: Partial<Seen>): Seen => ({ ...NOTHING_SEEN, ...seen });
+
+describe('what a report says to the causes', () => {
+  it('a card that is up', () => {
+    expect(seenOf(report(), 'tunnel')).toMatchObject({
+      ...{ partner: true, usb4: true, router: true, authorized: 1, bridges: true, card: 'there', driver: true, assigned: true },
+      ...{ present: null, asleep: false, screen: null },
+    });
+  });
+
+  it('an empty slot behind bridges, a card that fell off, a plug nobody claims', () => {
+    expect(seenOf(report({}, null), 'tunnel')).toMatchObject({ bridges: true, card: 'absent', present: false });
+    expect(seenOf(report({}, { state: 'gone' }), 'tunnel')).toMatchObject({ card: 'gone', driver: null });
+    expect(seenOf(report({ ports: [{ domain: 0, port: 1, link: null, plug: 1 }] }), 'tunnel').usb4).toBe(false);
+  });
+
+  it('a bus listing says nothing of plugs, routers and screens: none of it speaks against a cause', () => {
+    const listing = report({ source: 'lspci', routers: [], domains: [], ports: [], plugs: [] });
+    expect(seenOf(listing, 'tunnel')).toMatchObject({ partner: null, usb4: null, router: null, screen: null });
+  });
+});
+
+describe('causes ranked by what was seen', () => {
+  // Each pair of looks is common practice, no published source: where the trade looks to tell these causes apart.
+  it.each([
+    [{ router: false, partner: true, usb4: true }, 'cable'],
+    [{ router: false, partner: true, usb4: false }, 'look-alike-port'],
+    [{ router: false, partner: false, lamp: true }, 'plug-not-home'],
+    [{ router: true, authorized: 0, security: 'user' }, 'not-approved'],
+    [{ router: true, authorized: 0, security: 'nopcie' }, 'no-tunnelling'],
+    [{ router: true, authorized: 1, bridges: true, card: 'absent', present: false }, 'card-seat'],
+    [{ router: true, authorized: 1, bridges: true, card: 'absent', present: true }, 'power-cables'],
+  ] as [Partial<Seen>, string][])('nothing listed and %j: %s first', (seen, cause) => {
+    expect(rankedCauses('nothing-listed', tunnelChain(), said(seen))[0]).toBe(cause);
+  });
+
+  it('with nothing seen the order of the trade stands; seeing more never takes a cause off the list', () => {
+    const any = fc.record({
+      lamp: fc.constantFrom(null, true, false),
+      router: fc.constantFrom(null, true, false),
+      partner: fc.constantFrom(null, true, false),
+      authorized: fc.constantFrom(null, 0, 1),
+      bridges: fc.constantFrom(null, true, false),
+      card: fc.constantFrom(null, 'there', 'gone', 'absent' as const),
+      assigned: fc.constantFrom(null, true, false),
+      lampWentOut: fc.constantFrom(null, true, false),
+    });
+    fc.assert(
+      fc.property(any, fc.constantFrom(...SYMPTOM_IDS), fc.boolean(), (seen, symptom, tunnel) => {
+        const chain = tunnel ? tunnelChain() : directChain();
+        const ranked = rankedCauses(symptom, chain, said(seen as Partial<Seen>));
+        expect([...ranked].sort()).toEqual([...rankedCauses(symptom, chain)].sort());
+        const support = ranked.map((c) => supportOf(c, said(seen as Partial<Seen>)));
+        expect([...support].sort((a, b) => b - a)).toEqual(support);
+      }),
+    );
+    for (const c of CAUSE_IDS) expect(supportOf(c, NOTHING_SEEN)).toBe(0);
+  });
+
+  it('every reason and every fault leads to a cause with words', () => {
+    for (const cause of [...Object.values(REASON_CAUSES), ...FAULT_IDS.map((f) => FAULTS[f].cause)])
+      if (cause) expect(CAUSE_WORDS[cause].help.length).toBeGreaterThan(10);
+  });
+});
+
+describe('BU-15 counters before a load and after it', () => {
+  const counted = (corrected: number, fatal = 0) => report({}, { errors: { corrected, nonfatal: fatal, fatal: 0 } });
+
+  it('takes the end of the link that saw more, and what came in between', () => {
+    expect(errorTotals(counted(5), 'tunnel')).toEqual({ corrected: 5, fatal: 0 });
+    expect(errorTotals(counted(1), 'tunnel')).toEqual({ corrected: 3, fatal: 0 });
+    expect(countsBetween(counted(5), counted(17), 'tunnel', { minutes: 10, downs: 0 })).toMatchObject({
+      correctedBefore: 5,
+      correctedAfter: 17,
+      downs: 0,
+    });
+  });
+
+  it('a counter that began anew counts from nothing; without a card afterwards the end is not known', () => {
+    expect(countsBetween(counted(50), counted(4), 'tunnel', { minutes: 10, downs: 1 })).toMatchObject({
+      correctedBefore: 0,
+      correctedAfter: 4,
+    });
+    expect(countsBetween(counted(5), report({}, null), 'tunnel', { minutes: 10, downs: 1 })).toMatchObject({
+      correctedBefore: 5,
+      correctedAfter: null,
+    });
+  });
+});
+
+describe('what a look says is wrong at a step', () => {
+  it.each([
+    ['dock-on', { lamp: false }, 'no-lamp'],
+    ['dock-on', { lamp: true }, null],
+    ['approve', { router: false }, 'nothing-listed'],
+    ['listed', { card: 'gone' }, 'seen-then-lost'],
+    ['driver-holds', { card: 'there', driver: false }, 'error-no-driver'],
+    ['driver-holds', { card: 'there', driver: null }, null],
+    ['screen-path', { screen: false }, 'no-picture'],
+    ['programs', { screen: false }, null],
+  ] as const)('%s, %j: %s', (step, seen, symptom) => {
+    expect(failsAt(step, { seen: said(seen), check: null })).toBe(symptom);
+  });
+});
+
+describe('paths in a report', () => {
+  it('decide over bus numbers; ones that loop make no loop', () => {
+    const address = fc.constantFrom('0000:00:01.0', '0000:00:02.0', '0000:00:03.0', '0000:00:04.0');
+    const any = fc.uniqueArray(fc.tuple(address, fc.option(address)), { selector: ([a]) => a, minLength: 1 });
+    fc.assert(
+      fc.property(any, (list) => {
+        const devices = report({ devices: list.map(([a, p]) => device(a, p, {})) as never }).devices;
+        const nodes = deviceTree(reportSchema.parse({ format: 'ruddy-bridge/report', version: 1, devices }).devices);
+        for (const n of nodes) {
+          let steps = 0;
+          for (let at: (typeof nodes)[number] | null = n; at; at = at.parent) expect(++steps).toBeLessThan(10);
+        }
+      }),
+    );
+  });
+});
+
+describe('BE-02 faults of a chain, and the words of a bench', () => {
+  it('a tunnel has no fault of a direct path, nor the other way round', () => {
+    const [tunnel, direct] = [faultsOf(tunnelChain()), faultsOf(directChain())];
+    expect(tunnel).toContain('cable-half-rate');
+    expect(tunnel).not.toContain('direct-cable-margin');
+    expect(direct).toContain('direct-cable-margin');
+    expect(direct).not.toContain('approval-kept-out');
+    expect(faultsOf(tunnelChain({ socket: { controller: 'separate' } }))).toContain('two-lanes');
+    expect(tunnel).not.toContain('two-lanes');
+  });
+
+  it('every line of a log ends as a sentence and every fault has a name', () => {
+    for (const code of LOG_CODES) expect(benchLine({ code, params: {} })).toMatch(/^[A-Z].*\.$/);
+    for (const id of FAULT_IDS) expect(FAULT_WORDS[id].length).toBeGreaterThan(5);
+  });
+
+  it('bench time, and a sentence with a number for every state', () => {
+    expect([benchTime(0), benchTime(725_000), benchTime(3_725_999)]).toEqual(['0:00', '12:05', '1:02:05']);
+    const state = {
+      ms: 61_000,
+      since: 4000,
+      host: 'on',
+      downs: 2,
+      router: { laneGbps: 20, lanes: 2 },
+      cardSpan: null,
+      usable: null,
+    };
+    for (const stage of [
+      'unplugged',
+      'attached',
+      'router',
+      'awaiting',
+      'tunnel',
+      'windows',
+      'bound',
+      'in-use',
+      'suspended',
+      'lost',
+    ])
+      expect(benchSentence({ ...state, stage } as never)).toMatch(/\d/);
+    for (const host of ['frozen', 'asks-key']) expect(benchSentence({ ...state, stage: 'lost', host } as never)).toMatch(/\d/);
+  });
+});
