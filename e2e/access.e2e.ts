@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { AxePuppeteer } from '@axe-core/puppeteer';
 import { describe, expect, it } from 'vitest';
 import type { Part, Setup } from '@ruddy/core/api';
@@ -15,6 +16,9 @@ async function places(): Promise<string[]> {
     w.api<{ items: Setup[] }>('/setups?q=survey'),
     w.api<{ items: Setup[] }>('/setups?q=meridian'),
   ]);
+  const bench = randomUUID();
+  const body = JSON.stringify({ id: bench, name: 'Table', setupId: id, seed: 1, speed: 0 });
+  await w.api('/benches', { method: 'POST', body });
   return [
     '/setups',
     `/setups/${id}/plan`,
@@ -36,6 +40,8 @@ async function places(): Promise<string[]> {
     '/parts/import?kind=host',
     `/setups/${id}/sheet`,
     `/compare/plans?of=${id},${other.items[0]!.id}`,
+    '/bench',
+    `/bench/${bench}`,
     '/workshop/rules',
     '/workshop/data',
   ];

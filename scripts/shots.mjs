@@ -1,4 +1,4 @@
-/* global document, window */
+/* global crypto, document, window */
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import puppeteer from 'puppeteer-core';
@@ -37,7 +37,7 @@ const VIEWS = [
   { file: 'prices', path: '/parts/card?show=prices', open: 'Dunlinby C-20' },
   { file: 'cables', path: '/parts/register' },
   { file: 'import', path: '/parts/import?kind=cable' },
-  { file: 'glossary', path: '/glossary' },
+  { file: 'bench', path: '/bench/:bench', live: true },
   { file: 'rules', path: '/workshop/rules' },
 ];
 
@@ -59,6 +59,30 @@ const env = {
 const { child, port } = await startServer(env);
 const at = `http://127.0.0.1:${port}`;
 const { items } = await (await fetch(`${at}/api/setups?retired=true`)).json();
+/** A bench with a card up, so that its picture shows something. */
+async function bench(setup) {
+  const id = crypto.randomUUID();
+  const post = async (path, body) => {
+    const r = await fetch(`${at}/api/benches${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    return r.json();
+  };
+  const act = (a) => post(`/${id}/acts`, { id: crypto.randomUUID(), act: a });
+  const { chain } = await post('', { id, name: `${setup.name}, bench`, setupId: setup.id, seed: 4, speed: 0 });
+  await act({ act: 'plug', socket: chain.socket });
+  await act({ act: 'mains', on: true });
+  await act({ act: 'dock', on: true });
+  await act({ act: 'host', to: 'on' });
+  await post(`/${id}/clock`, { stepMs: 30_000 });
+  await act({ act: 'approve', how: 'always' });
+  await post(`/${id}/clock`, { stepMs: 12_000 });
+  await act({ act: 'load', on: true });
+  return id;
+}
+const benchId = await bench(items.find((s) => s.name === 'Dome desk'));
 const out = join(ROOT, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
@@ -70,8 +94,10 @@ for (const v of VIEWS) {
     { name: 'prefers-color-scheme', value: v.dark ? 'dark' : 'light' },
     { name: 'prefers-reduced-motion', value: 'reduce' },
   ]);
-  const path = v.path.replace(/:([^/,?]+)/g, (_, name) => items.find((s) => s.name === name).id);
-  await page.goto(at + path, { waitUntil: 'networkidle0' });
+  const path = v.path.replace(/:([^/,?]+)/g, (_, name) => (name === 'bench' ? benchId : items.find((s) => s.name === name).id));
+  // A live page never falls silent: it is there when its strip is.
+  await page.goto(at + path, { waitUntil: v.live ? 'load' : 'networkidle0' });
+  if (v.live) await page.waitForSelector('rb-bridge-strip .ribbon.core');
   if (v.open) {
     const link = await page.waitForSelector(`a::-p-text(${v.open})`);
     await link.click();

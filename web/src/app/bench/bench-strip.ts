@@ -1,5 +1,5 @@
 import { STAGES, type BenchState, type Stage } from '@ruddy/core/bench';
-import { benchTime, HOST_POWER_WORDS, STAGE_WORDS } from '@ruddy/core/texts';
+import { benchSentence, benchTime, HOST_POWER_WORDS, STAGE_WORDS } from '@ruddy/core/texts';
 import { stripModel, type StripHop, type StripModel } from '../bridge-strip/strip-model';
 import type { Judgement } from '../data/setups';
 
@@ -50,6 +50,7 @@ export function benchStrip(name: string, j: Judgement, s: BenchState, nowMs: num
   return {
     ...model,
     mode: 'live',
+    pinchLine: benchSentence(s),
     hops: model.hops.map((h) => live(h, s, nowMs)),
     piers: model.piers.map((p) => (p.key === 'dock' ? { ...p, under: lamps } : { ...p, under: [] })),
   };

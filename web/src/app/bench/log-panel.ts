@@ -9,21 +9,25 @@ const GRAVE = new Set(['host-frozen', 'gone', 'link-down', 'brown-out', 'live-di
   selector: 'rb-log-panel',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <ol role="log" aria-live="polite" aria-label="What happened" tabindex="0">
-      @for (l of lines(); track l.seq) {
-        <li [class.grave]="l.grave">
-          <span class="at">{{ l.at }}</span> {{ l.words }}
-        </li>
-      } @empty {
-        <li class="quiet">0 lines yet: nothing was done.</li>
-      }
-    </ol>
+    <div role="log" aria-live="polite" aria-label="What happened" tabindex="0">
+      <ol>
+        @for (l of lines(); track l.seq) {
+          <li [class.grave]="l.grave">
+            <span class="at">{{ l.at }}</span> {{ l.words }}
+          </li>
+        } @empty {
+          <li class="quiet">0 lines yet: nothing was done.</li>
+        }
+      </ol>
+    </div>
   `,
   styles: `
-    ol {
-      list-style: none;
+    div {
       max-height: 420px;
       overflow-y: auto;
+    }
+    ol {
+      list-style: none;
       display: grid;
       gap: 4px;
     }
