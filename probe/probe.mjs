@@ -10,17 +10,7 @@ import { basename, dirname, join } from 'node:path';
 let fs = node;
 
 const ADDRESS = /^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/;
-const PORTS = {
-  0: 'endpoint',
-  1: 'endpoint',
-  4: 'root',
-  5: 'upstream',
-  6: 'downstream',
-  7: 'bridge',
-  8: 'bridge',
-  9: 'endpoint',
-};
-/** What only configuration space tells. */
+const PORTS = ['endpoint', 'endpoint', null, null, 'root', 'upstream', 'downstream', 'bridge', 'bridge', 'endpoint'];
 const UNTOLD = { port: null, topGts: null, hotplug: null, active: null, present: null, window: null };
 const SECURITY = ['none', 'user', 'secure', 'dponly', 'usbonly', 'nopcie'];
 const GTS = [null, 2.5, 5, 8, 16, 32, 64];
@@ -168,7 +158,7 @@ function device(sys, address) {
   return { d, whole: c.length > 64 || cap === null };
 }
 
-/** Without rights the kind of a port is told by where it stands: bridges alternate from the root down. */
+/** Without rights a port's kind is told by where it stands: bridges alternate from the root down. */
 function guessPorts(devices) {
   const by = new Map(devices.map((d) => [d.address, d]));
   for (const d of devices) {
@@ -189,8 +179,7 @@ function links(sys) {
     if (domain) {
       const up = basename(dirname(dir));
       const own = join(dir, `${domain[1]}-0`);
-      const level = text(f('security')) ?? '';
-      if (SECURITY.includes(level)) found.security ??= level;
+      found.security ??= SECURITY.find((level) => level === text(f('security'))) ?? null;
       found.domains.push({
         id: Number(domain[1]),
         controller: ADDRESS.test(up) ? up : null,

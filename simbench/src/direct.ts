@@ -48,7 +48,7 @@ export function directLink(p: Parts): Wiring {
     lanes: Math.max(1, trainedWidth(lanes / (lost > 0.6 ? 4 : lost > 0 ? 2 : 1) / (seat > 0 && seat < 0.7 ? 4 : 1))),
   };
   const dead = (WITHOUT_PCIE as readonly string[]).includes(word(socket?.standard, 'pcie'));
-  const rate = { down: spanRate(slot, 'down'), up: spanRate(slot, 'up') };
+  const rate = { down: spanRate(slot, 'down', 'direct'), up: spanRate(slot, 'up', 'direct') };
   return {
     kind: 'direct',
     barrier: dead ? 'no-pcie' : null,

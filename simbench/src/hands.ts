@@ -1,7 +1,7 @@
 import { carriesTunnel } from '@ruddy/core/schema';
 import type { Act } from '@ruddy/core/bench';
 import { bind, fall, freeze, goOn, rise, use } from './rise';
-import { draw, dockLives, fault, later, reset, say, toStage, wiringOf, type World } from './world';
+import { bridgesUp, draw, dockLives, fault, later, reset, say, toStage, wiringOf, type World } from './world';
 
 type Of<A extends Act['act']> = Extract<Act, { act: A }>;
 type Hands = { readonly [A in Act['act']]: (w: World, act: Of<A>) => void };
@@ -34,7 +34,7 @@ function plug(w: World, { socket }: Of<'plug'>): void {
   const k = wiringOf(w);
   if (!k || k.barrier === 'misfit') {
     w.plugged = null;
-    say(w, 'plug-misfit', { socket });
+    say(w, k ? 'plug-misfit' : 'plug-nothing', { socket });
     return;
   }
   say(w, 'plugged', { socket });
@@ -162,6 +162,7 @@ export const HANDS: Hands = {
     placed(w, 'dock', spec === null);
   },
   'place-card': (w, { spec }) => {
+    if (w.cardIn && dockLives(w)) say(w, 'live-card');
     w.cardIn = false;
     w.chain = { ...w.chain, card: spec };
     placed(w, 'card', spec === null);
@@ -210,8 +211,11 @@ export const HANDS: Hands = {
     }
     if (w.approval === how) return;
     w.approval = how;
-    say(w, 'approved', { how });
-    goOn(w);
+    say(w, how === 'none' ? 'approval-back' : 'approved', { how });
+    if (how === 'none' && bridgesUp(w) && (w.security === 'user' || w.security === 'secure')) {
+      fall(w);
+      rise(w);
+    } else goOn(w);
   },
   security: (w, { level }) => {
     if (w.security === level) return;

@@ -95,9 +95,10 @@ function capOf(p: Parts): number {
 export function tunnelLink(p: Parts): Wiring {
   const { socket, chain, noise } = p;
   const port = word<PortStandard>(socket?.standard, socket?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40');
-  const uplink = word(chain.dock?.uplink, 'usb4-40') as TunnelStandard;
-  const near = port in ROUTER ? (port as TunnelStandard) : uplink;
-  const [a, b] = [ROUTER[near], ROUTER[uplink] ?? ROUTER['usb4-40']];
+  // An end that speaks no tunnel at all is held up by its barrier; what it would carry is then of no matter.
+  const tunnelled = (s: PortStandard): TunnelStandard => (s in ROUTER ? (s as TunnelStandard) : 'usb4-40');
+  const [near, uplink] = [tunnelled(port), tunnelled(word<PortStandard>(chain.dock?.uplink, 'usb4-40'))];
+  const [a, b] = [ROUTER[near], ROUTER[uplink]];
   const half = strength(p, 'cable-half-rate') > 0 ? 10 : 40;
   const cable = pathLane(p);
   const lane = Math.min(a.lane, b.lane, cable, half);
@@ -126,7 +127,8 @@ export function tunnelLink(p: Parts): Wiring {
   const hostNow = strength(p, 'two-lanes') > 0 ? { ...wired, lanes: Math.min(2, wired.lanes) } : wired;
   const known = separate || (typeof socket?.pcieGen === 'number' && typeof socket.lanes === 'number');
   const cap = capOf(p);
-  const narrow = word(chain.dock?.controllerClass, 'c') === 'c' && chain.dock?.capGbps === null && behind.length === 0;
+  // Class C is what Gen3 with four lanes gives, where the dock's own standard does not settle it.
+  const narrow = word(chain.dock?.controllerClass, 'c') === 'c' && chain.dock?.capGbps === null && !TUNNELS[uplink].behind;
   // What the controllers put behind the tunnel holds generation and lanes of it down to the slot's.
   const gen = Math.min(slotPort.gen, narrow ? 3 : 5, ...behind.map((x) => x.gen));
   const inner = pcieRawGbps(gen, Math.min(slotPort.lanes, ...behind.map((x) => x.lanes)));
@@ -134,8 +136,8 @@ export function tunnelLink(p: Parts): Wiring {
     const t = takes(p, traffic);
     const way = (d: 'down' | 'up') => {
       const left = Math.max(0, transportOf(lane, lanes, older) - t[d]);
-      const tunnel = Math.min(carried(Math.min(left, inner), d, true), d === 'down' ? cap : (cap * 152) / 156);
-      return Math.min(tunnel, spanRate(slot, d), known ? spanRate(hostNow, d) : Infinity);
+      const tunnel = Math.min(carried(Math.min(left, inner), d, 'tunnel', true), d === 'down' ? cap : (cap * 152) / 156);
+      return Math.min(tunnel, spanRate(slot, d, 'tunnel'), known ? spanRate(hostNow, d, 'tunnel') : Infinity);
     };
     return { down: way('down'), up: way('up') };
   };

@@ -1,4 +1,4 @@
-import type { RouterReading, SpanReading } from '@ruddy/core/schema';
+import type { RouterReading } from '@ruddy/core/schema';
 import { endsInSlot } from '@ruddy/core/schema';
 import { isDirect, pcieRawGbps, plugMismatch, portFamilies } from '@ruddy/core/link';
 import type { Parts } from './parts';
@@ -27,26 +27,25 @@ export interface Span {
   readonly lanes: number;
 }
 
-/** Bytes of a packet: payload, and what stands before it each way. Source: PCI Express Base Specification, from memory. */
-const PAYLOAD = 128;
+/**
+ * Bytes of a packet: payload, and what stands before it each way. Source: PCI Express Base Specification, from memory; that direct links
+ * take twice the payload of a tunnel is common practice.
+ */
+const PAYLOAD = { tunnel: 128, direct: 256 } as const;
 const HEADER = { down: 20, up: 24 } as const;
 const TUNNEL_HEADER = 4;
 /** What flow control and acknowledges leave. Common practice, no published source. */
 const REST = 0.98;
 
-/** Gb/s of payload that a raw rate carries. */
-export function carried(rawGbps: number, way: 'down' | 'up', tunnelled: boolean): number {
-  return (rawGbps * REST * PAYLOAD) / (PAYLOAD + HEADER[way] + (tunnelled ? TUNNEL_HEADER : 0));
+/** Gb/s of payload that a raw rate carries, on a path of its kind, one way; through the tunnel itself each packet has a longer header. */
+export function carried(rawGbps: number, way: 'down' | 'up', path: 'tunnel' | 'direct', inTunnel = false): number {
+  const payload = PAYLOAD[path];
+  return (rawGbps * REST * payload) / (payload + HEADER[way] + (inTunnel ? TUNNEL_HEADER : 0));
 }
 
-/** Gb/s a span carries. */
-export function spanRate(s: Span, way: 'down' | 'up'): number {
-  return carried(pcieRawGbps(s.gen, s.lanes), way, false);
-}
-
-/** A span as the system writes it. */
-export function reading(s: Span): SpanReading {
-  return { gen: s.gen, lanes: s.lanes };
+/** Gb/s a span carries on a path of its kind. */
+export function spanRate(s: Span, way: 'down' | 'up', path: 'tunnel' | 'direct'): number {
+  return carried(pcieRawGbps(s.gen, s.lanes), way, path);
 }
 
 /** The plugs along the chain, and whether a maker's own port meets another maker's. */

@@ -41,6 +41,7 @@ export const LOG_CODES = [
   'host-frozen',
   'plugged',
   'plug-misfit',
+  'plug-nothing',
   'unplugged',
   'plug-loose',
   'live-direct',
@@ -53,6 +54,7 @@ export const LOG_CODES = [
   'router-up',
   'awaiting',
   'approved',
+  'approval-back',
   'approval-kept-out',
   'security',
   'tunnel-up',
@@ -83,6 +85,5 @@ export const LOG_CODES = [
   'screen-in',
   'screen-out',
   'no-picture',
-  'drive-out',
 ] as const;
 export type LogCode = (typeof LOG_CODES)[number];

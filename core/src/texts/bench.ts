@@ -92,6 +92,7 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   'host-frozen': 'Host frozen: no picture, no key helps. Only its button.',
   plugged: (p) => `Cable into port ${p['socket'] ?? ''}.`,
   'plug-misfit': (p) => `The plug does not fit port ${p['socket'] ?? ''}; it is out again.`,
+  'plug-nothing': 'There is no dock, and no slot, at the other end: nothing was plugged.',
   unplugged: 'Cable out.',
   'plug-loose': 'The plug moved: contact lost.',
   'live-direct': 'A direct link was plugged or pulled with power on. On a real bench this can destroy it.',
@@ -104,6 +105,7 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   'router-up': (p) => `Router up: ${p['lane'] ?? '?'} Gb/s × ${p['lanes'] ?? '?'}.`,
   awaiting: 'The dock waits for approval.',
   approved: (p) => `Approved: ${p['how'] ?? ''}.`,
+  'approval-back': 'Approval taken back.',
   'approval-kept-out': 'Approval was given and did not take.',
   security: (p) => `Security level: ${SECURITY_WORDS[String(p['level'])] ?? String(p['level'])}.`,
   'tunnel-up': 'Tunnel up: the bridges of the dock are listed.',
@@ -134,7 +136,6 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   'screen-in': 'Screen plugged into the card.',
   'screen-out': 'Screen unplugged.',
   'no-picture': 'No picture on the screen.',
-  'drive-out': 'The drive came out of its slot.',
 };
 
 /** One line of a bench's log in words. */

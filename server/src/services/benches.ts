@@ -43,12 +43,19 @@ async function lockBench(db: Sequelize, id: string, transaction: Transaction, ho
   return row ?? null;
 }
 
-async function actsOf(db: Sequelize, id: string, transaction?: Transaction): Promise<TimedAct[]> {
-  const rows = await db.query<{ bench_ms: string; body: Act }>(
-    `SELECT bench_ms, body FROM bench_events WHERE bench_id = $1 AND kind = 'act' ORDER BY seq`,
-    { type: QueryTypes.SELECT, bind: [id], transaction },
+/** What was done to several benches, each in order. */
+async function actsOf(db: Sequelize, ids: readonly string[], transaction?: Transaction): Promise<Map<string, TimedAct[]>> {
+  const rows = await db.query<{ bench_id: string; bench_ms: string; body: Act }>(
+    `SELECT bench_id, bench_ms, body FROM bench_events WHERE bench_id = ANY($1::uuid[]) AND kind = 'act' ORDER BY bench_id, seq`,
+    { type: QueryTypes.SELECT, bind: [ids], transaction },
   );
-  return rows.map((r) => ({ ms: Number(r.bench_ms), act: r.body }));
+  const by = new Map<string, TimedAct[]>(ids.map((id) => [id, []]));
+  for (const r of rows) by.get(r.bench_id)?.push({ ms: Number(r.bench_ms), act: r.body });
+  return by;
+}
+
+async function actsOfOne(db: Sequelize, id: string, transaction: Transaction): Promise<TimedAct[]> {
+  return (await actsOf(db, [id], transaction)).get(id) ?? [];
 }
 
 type NewEvent = Pick<BenchEvent, 'kind' | 'ms'> & { body: object; actId?: string };
@@ -90,14 +97,12 @@ async function catchUp(
   return run;
 }
 
-/** Store where the clock and the numbers stand, and when somebody has to look again. */
-async function keep(db: Sequelize, b: StoredBench, run: BenchRun, transaction: Transaction): Promise<void> {
-  await db.query(
-    `UPDATE benches SET next_seq = $2, lines = $3, reads = $4,
-       due_at = CASE WHEN $5::bigint IS NULL OR speed = 0 THEN NULL
-         ELSE base_at + make_interval(secs => ($5::bigint - base_ms) / 1000.0 / speed) END WHERE id = $1`,
-    { bind: [b.id, b.next_seq, b.lines, b.reads, run.nextMs], transaction },
-  );
+/** Store where the numbers stand. */
+async function keep(db: Sequelize, b: StoredBench, transaction: Transaction): Promise<void> {
+  await db.query('UPDATE benches SET next_seq = $2, lines = $3, reads = $4 WHERE id = $1', {
+    bind: [b.id, b.next_seq, b.lines, b.reads],
+    transaction,
+  });
 }
 
 /** Do something to a bench under its lock, after what came about before it was written. */
@@ -109,7 +114,7 @@ async function withBench<T>(
   return s.db.transaction(async (transaction) => {
     const b = await lockBench(s.db, id, transaction);
     if (!b) throw notFound('bench');
-    const acts = await actsOf(s.db, id, transaction);
+    const acts = await actsOfOne(s.db, id, transaction);
     // Never before what was already written: two clocks of one database may differ by a hair.
     const ms = Math.max(Number(b.now_ms), acts[acts.length - 1]?.ms ?? 0, Number(b.base_ms));
     await catchUp(s.db, b, acts, ms, transaction);
@@ -178,9 +183,11 @@ export async function listBenches(s: Services, setupId: string | undefined): Pro
     `SELECT ${COLUMNS} FROM benches b WHERE $1::uuid IS NULL OR b.setup_id = $1 ORDER BY b.created_at DESC, b.id DESC LIMIT ${MOST_BENCHES}`,
     { type: QueryTypes.SELECT, bind: [setupId ?? null] },
   );
-  return Promise.all(
-    rows.map(async (b) => rowOf(b, simulate({ chain: b.chain, seed: b.seed }, await actsOf(s.db, b.id), Number(b.now_ms)))),
+  const acts = await actsOf(
+    s.db,
+    rows.map((b) => b.id),
   );
+  return rows.map((b) => rowOf(b, simulate({ chain: b.chain, seed: b.seed }, acts.get(b.id) ?? [], Number(b.now_ms))));
 }
 
 /** Events of a bench after a number, in order. */
@@ -209,7 +216,7 @@ async function whole(s: Services, b: StoredBench, run: BenchRun, transaction: Tr
 export async function readBench(s: Services, id: string): Promise<Bench> {
   return withBench(s, id, async (b, acts, ms, transaction) => {
     const run = simulate({ chain: b.chain, seed: b.seed }, acts, ms);
-    await keep(s.db, b, run, transaction);
+    await keep(s.db, b, transaction);
     return whole(s, b, run, transaction);
   });
 }
@@ -233,7 +240,7 @@ export async function doAct(s: Services, id: string, body: z.output<typeof actBo
       acts.push({ ms, act: body.act });
     }
     const run = await catchUp(s.db, b, acts, ms, transaction);
-    await keep(s.db, b, run, transaction);
+    await keep(s.db, b, transaction);
     return whole(s, b, run, transaction);
   });
 }
@@ -251,7 +258,7 @@ export async function setClock(s: Services, id: string, body: z.output<typeof cl
     });
     const run = await catchUp(s.db, b, acts, to, transaction);
     await append(s.db, b, [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }], transaction);
-    await keep(s.db, b, run, transaction);
+    await keep(s.db, b, transaction);
     return whole(s, b, run, transaction);
   });
 }
@@ -261,11 +268,11 @@ export async function tick(s: Services, id: string): Promise<number | null> {
   return s.db.transaction(async (transaction) => {
     const b = await lockBench(s.db, id, transaction, 'FOR UPDATE SKIP LOCKED');
     if (!b) return 1000;
-    const acts = await actsOf(s.db, id, transaction);
+    const acts = await actsOfOne(s.db, id, transaction);
     const ms = Math.max(Number(b.now_ms), acts[acts.length - 1]?.ms ?? 0);
     const before = b.next_seq;
     const run = await catchUp(s.db, b, acts, ms, transaction);
-    if (b.next_seq !== before) await keep(s.db, b, run, transaction);
+    if (b.next_seq !== before) await keep(s.db, b, transaction);
     return run.nextMs === null || b.speed === 0 ? null : Math.max(1, (run.nextMs - ms) / b.speed);
   });
 }
@@ -275,7 +282,7 @@ export async function countReading(s: Services, id: string): Promise<{ run: Benc
   return withBench(s, id, async (b, acts, ms, transaction) => {
     const run = simulate({ chain: b.chain, seed: b.seed }, acts, ms);
     const n = b.reads++;
-    await keep(s.db, b, run, transaction);
+    await keep(s.db, b, transaction);
     return { run, n };
   });
 }

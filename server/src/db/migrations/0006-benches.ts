@@ -2,7 +2,7 @@ import type { Sequelize } from 'sequelize';
 
 /**
  * Simulated benches: what they were made of, where their clock stands, and everything that happened on them with a seq without gaps.
- * Bench time runs from `base_ms` at `base_at` with `speed`; `due_at` is when something happens next by itself. Jobs count their
+ * Bench time runs from `base_ms` at `base_at` with `speed`. Jobs count their
  * changes, so that a stream can say which one it saw last.
  */
 const SQL = `
@@ -14,7 +14,7 @@ CREATE TABLE benches (
   setup_id uuid REFERENCES setups(id) ON DELETE SET NULL,
   speed real NOT NULL DEFAULT 1 CHECK (speed >= 0 AND speed <= 100),
   base_ms bigint NOT NULL DEFAULT 0 CHECK (base_ms >= 0), base_at timestamptz NOT NULL DEFAULT now(),
-  due_at timestamptz, next_seq integer NOT NULL DEFAULT 1,
+  next_seq integer NOT NULL DEFAULT 1,
   lines integer NOT NULL DEFAULT 0, reads integer NOT NULL DEFAULT 0
 );
 CREATE INDEX benches_setup ON benches (setup_id) WHERE setup_id IS NOT NULL;

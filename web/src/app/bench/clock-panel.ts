@@ -23,9 +23,6 @@ const SPEEDS = [
       <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 10000 })">10 s on</button>
       <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 600000 })">10 min on</button>
       <button mat-stroked-button type="button" (click)="desk.clock({ toNext: true })">To what happens next</button>
-      @if (desk.live.connected() === false) {
-        <span class="quiet" role="status">not connected</span>
-      }
     </div>
   `,
   styles: `

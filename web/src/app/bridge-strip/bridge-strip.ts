@@ -31,7 +31,7 @@ let made = 0;
   selector: 'rb-bridge-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bridge-strip.html',
-  styleUrl: './bridge-strip.scss',
+  styleUrls: ['./bridge-strip.scss', './strip-ribbons.scss'],
 })
 export class BridgeStrip {
   readonly model = input.required<StripModel>();

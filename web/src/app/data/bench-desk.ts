@@ -1,4 +1,4 @@
-import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, concatMap, EMPTY, interval, of, Subject, switchMap, type Subscription } from 'rxjs';
 import equal from 'fast-deep-equal';
@@ -23,6 +23,8 @@ export class BenchDesk {
   readonly state = signal<BenchState | null>(null);
   readonly log = signal<readonly BenchEvent[]>([]);
   readonly problem = signal<string | null>(null);
+  /** The stream is broken: the bench goes on, and this page follows when it is back. */
+  readonly away = computed(() => this.live.connected() === false);
   readonly missing = signal(false);
   readonly cleared = signal(false);
   readonly judgement = signal<Judgement | null>(null);
@@ -69,13 +71,6 @@ export class BenchDesk {
         takeUntilDestroyed(),
       )
       .subscribe((j) => this.judgement.set(j));
-    // A stream that came back may have missed nothing; one that was away is worth a look at the whole.
-    effect(() => {
-      const away = this.live.connected() === false;
-      untracked(() =>
-        this.problem.set(away ? 'Not connected: the bench goes on, and this page follows when the server answers.' : null),
-      );
-    });
     inject(DestroyRef).onDestroy(() => this.#watching?.unsubscribe());
   }
 

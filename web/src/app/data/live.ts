@@ -27,8 +27,11 @@ export class Live {
     return new Observable<StreamEvent>((out) => {
       const known = this.#topics.get(topic) ?? { seen: after, events: new Subject<StreamEvent>(), watchers: 0 };
       known.watchers++;
-      // A second watcher that knows less makes the stream begin earlier; the first drops what it has.
-      known.seen = Math.min(known.seen, after);
+      // A second watcher that knows less makes the stream begin anew from there; the first drops what it has.
+      if (after < known.seen) {
+        known.seen = after;
+        this.#opened = '';
+      }
       this.#topics.set(topic, known);
       let last = after;
       const inner = known.events.subscribe({
