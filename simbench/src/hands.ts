@@ -212,7 +212,8 @@ export const HANDS: Hands = {
     if (w.approval === how) return;
     w.approval = how;
     say(w, how === 'none' ? 'approval-back' : 'approved', { how });
-    if (how === 'none' && bridgesUp(w) && (w.security === 'user' || w.security === 'secure')) {
+    const tunnel = wiringOf(w)?.kind === 'tunnel';
+    if (how === 'none' && tunnel && bridgesUp(w) && (w.security === 'user' || w.security === 'secure')) {
       fall(w);
       rise(w);
     } else goOn(w);

@@ -23,7 +23,7 @@ export function freeze(w: World): void {
 
 /** The link falls: what was reached is gone. It comes up again by itself only through a tunnel. */
 export function fall(w: World): void {
-  if (w.stage === 'unplugged' || w.stage === 'attached') return;
+  if (w.stage === 'unplugged' || w.stage === 'attached' || w.stage === 'lost') return;
   const reached = w.stage !== 'router' && w.stage !== 'awaiting';
   reset(w, 'lost');
   if (!reached) return;
@@ -83,7 +83,8 @@ function approval(w: World): void {
     say(w, 'tunnel-forbidden');
     return;
   }
-  const asks = (w.security === 'user' || w.security === 'secure') && w.approval === 'none';
+  const approved = w.approval !== 'none' && fault(w, 'approval-kept-out') === 0;
+  const asks = (w.security === 'user' || w.security === 'secure') && !approved;
   if (asks) {
     toStage(w, 'awaiting');
     say(w, 'awaiting');
