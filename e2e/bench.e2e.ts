@@ -35,7 +35,9 @@ describe('BE-01 a bench in the browser', () => {
   it('is laid out from a setup and brought up by taps, to the card under load', async () => {
     await w.open('/bench');
     await w.sees('0 benches laid out.');
-    await w.page.select('#lay-setup', await setupId('Sky survey rig'));
+    const rig = await setupId('Sky survey rig');
+    await w.page.waitForSelector(`#lay-setup option[value="${rig}"]`);
+    await w.page.select('#lay-setup', rig);
     await w.click('Lay it out');
     await w.sees('Nothing plugged: 0 of 1 cables in, 0 of 3 switches on.');
     await w.click('Hold');

@@ -172,7 +172,7 @@ describe('PL-02 a host from a report', () => {
     await w.click('New setup', 'button');
     await w.click('Not sure what you have? Describe my host');
     await w.click('Or let the machine tell: paste what its system prints');
-    await paste(await listing('Loan cart', true));
+    await paste(await listing('Lecture hall loan', true));
     await w.page.waitForSelector('mat-dialog-content [role=status], mat-dialog-content [role=alert]').catch(async () => {
       throw new Error(await w.text('mat-dialog-content'));
     });

@@ -30,6 +30,7 @@ describe('PA-01 the list', () => {
     await w.click('Choose Withyline K-05', 'checkbox');
     await w.sees('2 chosen:');
     await w.click('Change them');
+    await w.page.waitForSelector('#bulk-attr');
     await w.page.select('#bulk-attr', 'markedW');
     await w.fill('Marked watts, W', '1000');
     await w.click('Store for 2 cables');

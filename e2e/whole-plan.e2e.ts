@@ -165,6 +165,7 @@ describe('software', () => {
     await w.click('Quillmere D-2 1.5', 'link');
     await w.sees('Touches 1 setup, 1 with an older version');
     await w.click('Installed on Plate scanner');
+    await w.page.waitForSelector('rb-touched-setups select');
     await w.page.select('rb-touched-setups select', 'works');
     await w.click('Mark installed');
     await w.sees('Stored: 1.5 on Plate scanner since 2026-11-20.');

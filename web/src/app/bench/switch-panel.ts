@@ -28,7 +28,13 @@ interface Switch {
           <span class="shows">{{ s.shows }}</span>
           <span class="acts">
             @for (a of s.acts; track a.label) {
-              <button type="button" [disabled]="a.off" [attr.aria-label]="s.name + ': ' + a.label" (click)="desk.act(a.act)">
+              <button
+                type="button"
+                class="tap"
+                [disabled]="a.off"
+                [attr.aria-label]="s.name + ': ' + a.label"
+                (click)="desk.act(a.act)"
+              >
                 {{ a.label }}
               </button>
             }

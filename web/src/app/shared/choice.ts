@@ -12,7 +12,7 @@ export interface Option {
   template: `
     <div role="group" [attr.aria-label]="label()">
       @for (o of options(); track o.value) {
-        <button type="button" [attr.aria-pressed]="on(o.value)" [class.on]="on(o.value)" (click)="press(o.value)">
+        <button type="button" class="tap" [attr.aria-pressed]="on(o.value)" [class.on]="on(o.value)" (click)="press(o.value)">
           {{ o.label }}
         </button>
       }
@@ -24,20 +24,7 @@ export interface Option {
       flex-wrap: wrap;
       gap: 4px;
     }
-    button {
-      font: inherit;
-      color: var(--ink);
-      background: var(--sheet);
-      border: 1px solid var(--rim);
-      border-radius: 4px;
-      min-height: 32px;
-      padding: 2px 10px;
-      cursor: pointer;
-    }
     .on {
-      background: var(--ink);
-      border-color: var(--ink);
-      color: var(--sheet);
       font-weight: 600;
     }
   `,
