@@ -2,7 +2,7 @@ import { directGen, trainedWidth } from '@ruddy/core/link';
 import { RuleBook } from '@ruddy/core/house';
 import { CONNECTOR_LANES, isAdapter, WITHOUT_PCIE } from '@ruddy/core/schema';
 import { settle, strength, word, type Parts } from './parts';
-import { spanRate, type Wiring } from './wiring';
+import { spanRate, type Wiring } from './link';
 
 const LENGTHS = new RuleBook({});
 

@@ -2,7 +2,7 @@ import { isAdapter, type CableSpec, type PortStandard, type TunnelStandard } fro
 import { pcieRawGbps, trainedWidth, TUNNELS, tunnelOf } from '@ruddy/core/link';
 import { compareVersions } from '@ruddy/core/software';
 import { settle, strength, word, type Parts } from './parts';
-import { carried, spanRate, type Barrier, type Span, type Wiring } from './wiring';
+import { carried, spanRate, type Barrier, type Span, type Wiring } from './link';
 
 /** Gb/s of a lane as the kernel writes it, its lanes, and the generation of the router. From memory of the kernel's ABI. */
 const ROUTER: Readonly<Record<TunnelStandard, { lane: number; lanes: number; generation: number }>> = {

@@ -2,7 +2,8 @@ import type { BenchState, FaultMap, HostPower, LogCode, LogLine, Stage } from '@
 import type { Chain } from '@ruddy/core/schema';
 import { between, noiseOf, type Noise } from './noise';
 import { strength, supplyOf, word, type BenchDef, type Parts } from './parts';
-import { wire, type Wiring } from './wiring';
+import type { Wiring } from './link';
+import { wire } from './wiring';
 
 /** What may happen by itself later on. */
 export type Later =

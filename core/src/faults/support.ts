@@ -1,4 +1,4 @@
-import type { CauseId } from './symptoms';
+import type { CauseId } from './ids';
 import type { Seen } from './seen';
 
 /** 3 shown, 2 fits, 1 possible, 0 nothing said, -1 speaks against. */

@@ -1,7 +1,12 @@
-import { carriesTunnel, isAdapter, type Connector, type PieceSpec, type Slot } from '../schema';
-import type { SlotFacts } from './types';
+import { carriesTunnel, isAdapter, type Connector, type DockSpec, type PieceSpec, type Slot, type SocketSpec } from '../schema';
+import type { KnownPath, SlotFacts } from './types';
 
-type Chained = Pick<SlotFacts, 'socket' | 'path' | 'dock'>;
+/** What of a chain its plugs are: enough to see whether they go together, whatever else is known. */
+interface Chained {
+  readonly socket: Pick<SocketSpec, 'key' | 'connector' | 'family'> | null;
+  readonly path: Pick<KnownPath, 'pieces'> | null;
+  readonly dock: Pick<DockSpec, 'connector' | 'family'> | null;
+}
 
 /** Towards the host and towards the card; a cable has the same plug at both ends. */
 function ends(spec: PieceSpec): { near: Connector; far: Connector } {

@@ -1,7 +1,7 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import * as z from 'zod';
+import type { StreamEvent } from '@ruddy/core/api';
 import type { Sequelize } from 'sequelize';
-import type { Streams } from '../services/streams';
 import { fromZod, HttpProblem, refusal } from './problem';
 import { unstorable } from './storable';
 
@@ -14,10 +14,22 @@ export interface Actor {
 /** The built-in keeper, until sign-in exists. */
 export const THIS_MACHINE: Actor = { id: '00000000-0000-7000-8000-000000000001', name: 'this machine', role: 'keeper' };
 
+/** Where a stream goes: false from `send` means the client is slow, and `ready` is called when it has caught up. */
+export interface Sink {
+  send(id: string, event: StreamEvent): boolean;
+  comment(): void;
+  close(): void;
+}
+
+/** Opens a stream over topics, each from after the number given. */
+export interface LiveStreams {
+  open(topics: ReadonlyMap<string, number>, sink: Sink): { close: () => void; ready: () => void };
+}
+
 export interface Services {
   db: Sequelize;
   /** Live streams of this process. */
-  streams?: Streams;
+  streams?: LiveStreams;
   now: () => Date;
   /** Where an error goes that no request is there to answer with. */
   unexpected?: (error: unknown) => void;

@@ -1,15 +1,8 @@
 import pg from 'pg';
-import type { StreamEvent, TopicKind } from '@ruddy/core/api';
+import type { TopicKind } from '@ruddy/core/api';
 import { writePositions } from '@ruddy/core/api';
-import type { Services } from '../http/route';
+import type { LiveStreams, Services, Sink } from '../http/route';
 import { TOPICS } from './topics';
-
-/** Where a stream goes: false from `send` means the client is slow, and `ready` is called when it has caught up. */
-export interface Sink {
-  send(id: string, event: StreamEvent): boolean;
-  comment(): void;
-  close(): void;
-}
 
 const POLL_MS = 2000;
 const COMMENT_MS = 15_000;
@@ -72,7 +65,7 @@ class Watch {
  * Every stream of this process. Woken by the database when a topic of any process changed, and every two seconds in case that was not
  * heard; benches that somebody watches here are moved on here. Nothing is kept in memory that another process could need.
  */
-export class Streams {
+export class Streams implements LiveStreams {
   readonly #watches = new Set<Watch>();
   readonly #timers = new Map<string, NodeJS.Timeout>();
   #listener: pg.Client | null = null;
@@ -99,17 +92,13 @@ export class Streams {
       close: () => {
         watch.closed = true;
         this.#watches.delete(watch);
-        if (this.#watches.size === 0) this.#rest();
+        if (this.#watches.size === 0) void this.#rest();
       },
       ready: () => {
         watch.paused = false;
         for (const topic of watch.seen.keys()) void this.#pump(watch, topic);
       },
     };
-  }
-
-  get size(): number {
-    return this.#watches.size;
   }
 
   /** End every stream; clients come back to whoever answers then. */

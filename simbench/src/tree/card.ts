@@ -1,5 +1,5 @@
 import type { MadeLink } from '../config-space';
-import type { Wiring } from '../wiring';
+import type { Wiring } from '../link';
 import { cardReached, corrected, dockLives, fault, slotFault, type World } from '../world';
 import { settle, word } from '../parts';
 import { bridge, gts, MAKER, node, type Node } from './node';

@@ -1,7 +1,7 @@
 import { carriesTunnel, type SocketSpec } from '@ruddy/core/schema';
 import { tunnelOf } from '@ruddy/core/link';
 import { settle, word } from '../parts';
-import type { Wiring } from '../wiring';
+import type { Wiring } from '../link';
 import { bridgesUp, fault, wiringOf, type World } from '../world';
 import { cardPort } from './card';
 import { bridge, gts, MAKER, node, VIRTUAL, type Node } from './node';
