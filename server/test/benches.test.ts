@@ -42,7 +42,8 @@ async function bringUp(id: string): Promise<Bench> {
     await act(id, a);
   await clock(id, { stepMs: 30_000 });
   await act(id, { act: 'approve', how: 'always' });
-  return clock(id, { stepMs: 10_000 });
+  await clock(id, { stepMs: 10_000 });
+  return (await h.api.get(`/api/benches/${id}`)).body as Bench;
 }
 
 describe('BE-01 a bench through the API', () => {

@@ -84,6 +84,14 @@ describe('BE-04 streams', () => {
     await c.until((e) => seqs(e, b).length === 4);
   });
 
+  it('who comes back to a bench that was cleared away meanwhile is told, and the rest goes on', async () => {
+    const [a, b] = [await lay(), await lay()];
+    await h.api.delete(`/api/benches/${a}`);
+    const c = await see(url, [`bench/${a}`, `bench/${b}`], `bench/${a}=1,bench/${b}=0`);
+    await act(b, { act: 'mains', on: true });
+    await c.until((e) => e.some((x) => x.kind === 'gone') && seqs(e, b).length === 2);
+  });
+
   it('a job says how it goes, to its end', async () => {
     const rows = Array.from({ length: 3000 }, (_, i) => `Alder,K-${i},usb-c,passive,700`).join('\n');
     const csv = `maker,model,connector,construction,lengthMm\n${rows}\n`;

@@ -1,7 +1,7 @@
 import { directGen, trainedWidth } from '@ruddy/core/link';
 import { RuleBook } from '@ruddy/core/house';
 import { CONNECTOR_LANES, isAdapter, WITHOUT_PCIE } from '@ruddy/core/schema';
-import { settle, strength, word, type Parts } from './parts';
+import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
 import { spanRate, type Wiring } from './link';
 
 const LENGTHS = new RuleBook({});
@@ -30,13 +30,8 @@ export function directLink(p: Parts): Wiring {
     gen: settle(socket?.pcieGen, inside === 1 ? 2 : 4, noise, 'port gen'),
     lanes: settle(socket?.lanes, inside, noise, 'port lanes'),
   };
-  const card = {
-    gen: settle(chain.card?.pcieGen, 4, noise, 'card gen'),
-    lanes: settle(chain.card?.lanes, 16, noise, 'card lanes'),
-  };
-  const dock = chain.dock
-    ? { gen: settle(chain.dock.slotGen, 4, noise, 'slot gen'), lanes: settle(chain.dock.slotLanes, 16, noise, 'slot lanes') }
-    : { gen: 5, lanes: 16 };
+  const card = cardEnd(p);
+  const dock = chain.dock ? slotEnd(p, { gen: 4, lanes: 16 }) : { gen: 5, lanes: 16 };
   const margin = strength(p, 'direct-cable-margin');
   const lost = strength(p, 'direct-lanes-lost');
   const seat = strength(p, 'card-not-seated');

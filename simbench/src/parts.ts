@@ -43,3 +43,16 @@ export function supplyOf(chain: Chain): { ratedW: number | null; own: boolean } 
   const rated = part?.supplyW ?? inside;
   return { ratedW: typeof rated === 'number' ? rated : (rated?.lo ?? null), own: part !== undefined };
 }
+
+/** Generation and lanes the card could do. */
+export function cardEnd({ chain, noise }: Parts): { gen: number; lanes: number } {
+  return { gen: settle(chain.card?.pcieGen, 4, noise, 'card gen'), lanes: settle(chain.card?.lanes, 16, noise, 'card lanes') };
+}
+
+/** Generation and lanes of the slot of the dock; `usual` where nobody said. */
+export function slotEnd({ chain, noise }: Parts, usual: { gen: number; lanes: number }): { gen: number; lanes: number } {
+  return {
+    gen: settle(chain.dock?.slotGen, usual.gen, noise, 'slot gen'),
+    lanes: settle(chain.dock?.slotLanes, usual.lanes, noise, 'slot lanes'),
+  };
+}

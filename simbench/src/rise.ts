@@ -1,3 +1,4 @@
+import { supplyOf } from './parts';
 import {
   draw,
   dockLives,
@@ -59,13 +60,11 @@ export function rise(w: World): void {
   }
 }
 
-const NOT_UP = { 'no-tunnel': 1, 'too-old': 1, 'no-data': 1, 'no-pcie': 1, misfit: 1, 'no-contact': 1 } as const;
-
 function router(w: World): void {
   const k = wiringOf(w);
   if (!k) return;
   if (k.barrier !== null || fault(w, 'dock-defective') > 0) {
-    if (k.barrier === null || k.barrier in NOT_UP) say(w, 'no-router');
+    say(w, 'no-router');
     return;
   }
   if (w.hot && draw(w, 'crash', 0, 1) < fault(w, 'dock-firmware-crash')) {
@@ -161,9 +160,9 @@ export function use(w: World): void {
 
 /** Does the card draw more than the supply is rated for, with nothing else on it? */
 function tooSmall(w: World): boolean {
-  const rated = w.chain.supplies[0]?.spec.supplyW ?? w.chain.dock?.supplyW ?? null;
+  const { ratedW } = supplyOf(w.chain);
   const board = w.chain.card?.boardW ?? null;
-  return typeof rated === 'number' && typeof board === 'number' && board > rated;
+  return ratedW !== null && typeof board === 'number' && board > ratedW;
 }
 
 function sag(w: World): void {

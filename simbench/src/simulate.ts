@@ -3,7 +3,7 @@ import type { Chain } from '@ruddy/core/schema';
 import { HANDS, hostUp } from './hands';
 import type { BenchDef } from './parts';
 import { HAPPENS } from './rise';
-import { newWorld, say, shown, type World } from './world';
+import { newWorld, pass, say, shown, type World } from './world';
 
 /** A bench at one moment of its time. */
 export interface BenchRun {
@@ -33,12 +33,6 @@ function runTo(w: World, ms: number): void {
     } else HAPPENS[next.what](w);
   }
   pass(w, ms);
-}
-
-/** Time goes by: what wears is counted. */
-function pass(w: World, ms: number): void {
-  if (w.stage === 'in-use') w.loadedMs += ms - w.ms;
-  w.ms = ms;
 }
 
 function doIt<A extends Act['act']>(w: World, act: Extract<Act, { act: A }>): void {

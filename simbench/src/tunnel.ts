@@ -1,7 +1,7 @@
 import { isAdapter, type CableSpec, type PortStandard, type TunnelStandard } from '@ruddy/core/schema';
 import { pcieRawGbps, trainedWidth, TUNNELS, tunnelOf } from '@ruddy/core/link';
 import { compareVersions } from '@ruddy/core/software';
-import { settle, strength, word, type Parts } from './parts';
+import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
 import { carried, spanRate, type Barrier, type Span, type Wiring } from './link';
 
 /** Gb/s of a lane as the kernel writes it, its lanes, and the generation of the router. From memory of the kernel's ABI. */
@@ -107,14 +107,8 @@ export function tunnelLink(p: Parts): Wiring {
   const behind = [near, uplink].flatMap((s) => TUNNELS[s].behind ?? []);
   const clamp = strength(p, 'driver-clamp') > 0;
   const seat = strength(p, 'card-not-seated');
-  const slotPort = {
-    gen: settle(chain.dock?.slotGen, 3, noise, 'slot gen'),
-    lanes: settle(chain.dock?.slotLanes, 4, noise, 'slot lanes'),
-  };
-  const card = {
-    gen: settle(chain.card?.pcieGen, 4, noise, 'card gen'),
-    lanes: settle(chain.card?.lanes, 16, noise, 'card lanes'),
-  };
+  const slotPort = slotEnd(p, { gen: 3, lanes: 4 });
+  const card = cardEnd(p);
   const slot: Span = {
     gen: clamp ? 1 : Math.min(slotPort.gen, card.gen),
     lanes: trainedWidth(Math.max(1, Math.min(slotPort.lanes, card.lanes) / (seat > 0 ? (seat < 0.4 ? 2 : 4) : 1))),

@@ -66,7 +66,8 @@ export interface World {
   /** The card answers with all ones: its bridge is there and it is not. */
   ghost: boolean;
   downs: number;
-  loadedMs: number;
+  /** Corrected errors so far, the part of the next one included. A counter only grows: a fault that is mended takes none back. */
+  errors: number;
 }
 
 /** A bench as it stands on the table: everything off, the card mounted, the cable beside it. */
@@ -100,7 +101,7 @@ export function newWorld({ chain, seed }: BenchDef): World {
     hot: false,
     ghost: false,
     downs: 0,
-    loadedMs: 0,
+    errors: 0,
   };
 }
 
@@ -182,12 +183,17 @@ export const cardReached = (w: World): boolean => UP.has(w.stage);
 export const routerUp = (w: World): boolean => ROUTER.has(w.stage) || w.ghost;
 export const bridgesUp = (w: World): boolean => routerUp(w) && w.stage !== 'router' && w.stage !== 'awaiting';
 
-/** Corrected errors so far: none on a sound link, some for every hour under load on a path without margin. */
-export function corrected(w: World): number {
+/** Corrected errors so far. */
+export const corrected = (w: World): number => Math.floor(w.errors);
+
+/** Time goes by, and what wears is counted: some errors for every hour under load on a path without margin, none on a sound one. */
+export function pass(w: World, ms: number): void {
   const margin = fault(w, 'direct-cable-margin');
-  if (margin === 0) return 0;
-  const perHour = (200 + 2000 * margin) * (0.8 + 0.4 * w.noise('errors an hour'));
-  return Math.floor((w.loadedMs / 3_600_000) * perHour);
+  if (w.stage === 'in-use' && margin > 0) {
+    const perHour = (200 + 2000 * margin) * (0.8 + 0.4 * w.noise('errors an hour'));
+    w.errors += ((ms - w.ms) / 3_600_000) * perHour;
+  }
+  w.ms = ms;
 }
 
 /** What of the world can be seen. */

@@ -118,6 +118,19 @@ describe('BE-01 single acts', () => {
     expect(misfit.log.some((l) => l.code === 'plug-misfit')).toBe(true);
   });
 
+  it('counters only grow: a cable that is mended takes no error back', () => {
+    const direct = { chain: CHAINS['oculink 4i']!, seed: 2 };
+    const bad = [
+      { act: 'fault', id: 'direct-cable-margin', strength: 0.4 },
+      { act: 'load', on: true },
+    ] as const;
+    const before = broughtUp(direct, bad, ALL_OFF, 600_000).state.corrected;
+    const mended = timed([{ act: 'fault', id: 'direct-cable-margin', strength: 0 }], 640_000);
+    const first = [...timed(ALL_OFF), ...timed([{ act: 'approve', how: 'always' }, ...bad], 40_000)];
+    expect(before).toBeGreaterThan(50);
+    expect(simulate(direct, [...first, ...mended], 2_000_000).state.corrected).toBeGreaterThanOrEqual(before);
+  });
+
   it('a driver that is taken out lets go, one that is installed takes the card', () => {
     const out = broughtUp(def, [{ act: 'driver', in: false }]);
     expect(out.state.stage).toBe('windows');

@@ -91,7 +91,7 @@ export const benchRow = z.object({
 });
 export type BenchRow = z.infer<typeof benchRow>;
 
-/** A bench as it stands: state, parts, faults, and its log up to `seq`; a stream goes on after that. */
+/** A bench as it stands: state, parts, faults, and its log up to `seq`, from where a stream goes on; after an act only what it brought. */
 export const benchSchema = benchRow.extend({
   chain: chainSchema,
   faults: z.partialRecord(z.enum(FAULT_IDS), z.number()),

@@ -48,6 +48,16 @@ export type SoftwareRole = keyof Installed;
 
 const yesNo = { yes: 'Yes', no: 'No' } as const;
 
+/** What a link lets through before anybody approves. */
+export const SECURITY_WORDS = {
+  none: 'None: everything connects',
+  user: 'User: asks once',
+  secure: 'Secure: asks, with a key',
+  dponly: 'Pictures only',
+  usbonly: 'USB only',
+  nopcie: 'No PCIe',
+} as const;
+
 /** How the host is set while docked, and what stands beside it. */
 export const settingsSchema = z.strictObject({
   approval: choiceAttr(
@@ -55,18 +65,9 @@ export const settingsSchema = z.strictObject({
     { none: 'Not yet', once: 'Once', always: 'Always' },
     { findOut: { how: "Look under the link's own list of devices.", minutes: 2 } },
   ),
-  securityLevel: choiceAttr(
-    'Security level of the link',
-    {
-      none: 'None: everything connects',
-      user: 'User: asks once',
-      secure: 'Secure: asks, with a key',
-      dponly: 'Pictures only',
-      usbonly: 'USB only',
-      nopcie: 'No PCIe',
-    },
-    { findOut: { how: 'Read it in the firmware setup, or "security" of the Thunderbolt domain in sysfs.', minutes: 5 } },
-  ),
+  securityLevel: choiceAttr('Security level of the link', SECURITY_WORDS, {
+    findOut: { how: 'Read it in the firmware setup, or "security" of the Thunderbolt domain in sysfs.', minutes: 5 },
+  }),
   driverKind: choiceAttr(
     'Driver from',
     { maker: "The card's maker", repackaged: 'Repackaged by somebody else', system: 'The system' },

@@ -1,5 +1,5 @@
 import type { BenchState, FaultId, HostPower, LogCode, LogLine, Stage } from '../bench';
-import { SECURITY_WORDS } from './bench-words';
+import { SECURITY_WORDS } from '../schema';
 
 /** How far the link is, in a word or two. */
 export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
@@ -107,7 +107,7 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   approved: (p) => `Approved: ${p['how'] ?? ''}.`,
   'approval-back': 'Approval taken back.',
   'approval-kept-out': 'Approval was given and did not take.',
-  security: (p) => `Security level: ${SECURITY_WORDS[String(p['level'])] ?? String(p['level'])}.`,
+  security: (p) => `Security level: "${(SECURITY_WORDS as Record<string, string>)[String(p['level'])] ?? 'not said'}".`,
   'tunnel-up': 'Tunnel up: the bridges of the dock are listed.',
   'tunnel-forbidden': 'The security level lets no PCIe through.',
   'slot-empty': 'The slot is empty.',

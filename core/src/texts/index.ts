@@ -18,4 +18,3 @@ export * from './health';
 export type { StepWords } from './steps-before';
 export * from './docked';
 export * from './bench';
-export { SECURITY_WORDS } from './bench-words';

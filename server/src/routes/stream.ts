@@ -16,13 +16,14 @@ export const streamRoutes = [
     async open(query, s, req, res) {
       if (!s.streams) throw new HttpProblem(503, 'No streams here');
       const topics = [...new Set(query.topics.split(','))];
-      for (const t of topics) {
-        const [kind, id = ''] = t.split('/') as [TopicKind, string];
-        if (!(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
-      }
       // A browser that comes back says what it saw last; that is newer than what the address says.
       const seen = readPositions(query.after);
       for (const [t, seq] of readPositions(req.header('last-event-id') ?? '')) seen.set(t, seq);
+      for (const t of topics) {
+        const [kind, id = ''] = t.split('/') as [TopicKind, string];
+        // Who comes back to what was taken away meanwhile is told so by the stream; the other topics go on.
+        if (!seen.has(t) && !(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
+      }
       res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
       res.write(`retry: ${RETRY_MS}\n\n`);
       const { close, ready } = s.streams.open(new Map(topics.map((t) => [t, seen.get(t) ?? 0])), {

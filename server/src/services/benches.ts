@@ -105,20 +105,22 @@ async function keep(db: Sequelize, b: StoredBench, transaction: Transaction): Pr
   });
 }
 
+/** Bench time now; never before what was already written, though the clock may be set back by a hair. */
+function nowOf(b: StoredBench, acts: readonly TimedAct[]): number {
+  return Math.max(Number(b.now_ms), acts[acts.length - 1]?.ms ?? 0, Number(b.base_ms));
+}
+
 /** Do something to a bench under its lock, after what came about before it was written. */
 async function withBench<T>(
   s: Services,
   id: string,
-  work: (b: StoredBench, acts: TimedAct[], ms: number, transaction: Transaction) => Promise<T>,
+  work: (b: StoredBench, acts: TimedAct[], run: BenchRun, transaction: Transaction) => Promise<T>,
 ): Promise<T> {
   return s.db.transaction(async (transaction) => {
     const b = await lockBench(s.db, id, transaction);
     if (!b) throw notFound('bench');
     const acts = await actsOfOne(s.db, id, transaction);
-    // Never before what was already written: two clocks of one database may differ by a hair.
-    const ms = Math.max(Number(b.now_ms), acts[acts.length - 1]?.ms ?? 0, Number(b.base_ms));
-    await catchUp(s.db, b, acts, ms, transaction);
-    return work(b, acts, ms, transaction);
+    return work(b, acts, await catchUp(s.db, b, acts, nowOf(b, acts), transaction), transaction);
   });
 }
 
@@ -208,22 +210,23 @@ export async function benchEvents(
 /** How much of a log the page opens with; the rest stays in the table. */
 const LOG_LENGTH = 500;
 
-async function whole(s: Services, b: StoredBench, run: BenchRun, transaction: Transaction): Promise<Bench> {
-  const log = await benchEvents(s.db, b.id, Math.max(0, b.next_seq - 1 - LOG_LENGTH), LOG_LENGTH, transaction);
+/** A bench with its log after a number: all that fits when it is read, what was added when something was done. */
+async function whole(s: Services, b: StoredBench, run: BenchRun, after: number, transaction: Transaction): Promise<Bench> {
+  const log = await benchEvents(s.db, b.id, after, LOG_LENGTH, transaction);
   return { ...rowOf(b, run), chain: run.chain, faults: run.faults, log, seq: b.next_seq - 1, nextMs: run.nextMs };
 }
 
 export async function readBench(s: Services, id: string): Promise<Bench> {
-  return withBench(s, id, async (b, acts, ms, transaction) => {
-    const run = simulate({ chain: b.chain, seed: b.seed }, acts, ms);
+  return withBench(s, id, async (b, _acts, run, transaction) => {
     await keep(s.db, b, transaction);
-    return whole(s, b, run, transaction);
+    return whole(s, b, run, Math.max(0, b.next_seq - 1 - LOG_LENGTH), transaction);
   });
 }
 
 /** Do one act at the bench, at its time of now. A repeated id is answered, not done twice. */
 export async function doAct(s: Services, id: string, body: z.output<typeof actBody>): Promise<Bench> {
-  return withBench(s, id, async (b, acts, ms, transaction) => {
+  return withBench(s, id, async (b, acts, { state: { ms } }, transaction) => {
+    const before = b.next_seq - 1;
     const [known] = await s.db.query<{ bench_id: string }>('SELECT bench_id FROM bench_events WHERE act_id = $1', {
       type: QueryTypes.SELECT,
       bind: [body.id],
@@ -241,16 +244,15 @@ export async function doAct(s: Services, id: string, body: z.output<typeof actBo
     }
     const run = await catchUp(s.db, b, acts, ms, transaction);
     await keep(s.db, b, transaction);
-    return whole(s, b, run, transaction);
+    return whole(s, b, run, before, transaction);
   });
 }
 
 /** Set the clock of a bench: its speed, a step, or on to what happens next. */
 export async function setClock(s: Services, id: string, body: z.output<typeof clockBody>): Promise<Bench> {
-  return withBench(s, id, async (b, acts, ms, transaction) => {
-    const def = { chain: b.chain, seed: b.seed };
-    const next = simulate(def, acts, ms).nextMs;
-    const to = body.toNext ? (next ?? ms) : ms + (body.stepMs ?? 0);
+  return withBench(s, id, async (b, acts, { state: { ms }, nextMs }, transaction) => {
+    const before = b.next_seq - 1;
+    const to = body.toNext ? (nextMs ?? ms) : ms + (body.stepMs ?? 0);
     b.speed = body.speed ?? b.speed;
     await s.db.query('UPDATE benches SET base_ms = $2, base_at = clock_timestamp(), speed = $3 WHERE id = $1', {
       bind: [id, to, b.speed],
@@ -259,7 +261,7 @@ export async function setClock(s: Services, id: string, body: z.output<typeof cl
     const run = await catchUp(s.db, b, acts, to, transaction);
     await append(s.db, b, [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }], transaction);
     await keep(s.db, b, transaction);
-    return whole(s, b, run, transaction);
+    return whole(s, b, run, before, transaction);
   });
 }
 
@@ -269,7 +271,7 @@ export async function tick(s: Services, id: string): Promise<number | null> {
     const b = await lockBench(s.db, id, transaction, 'FOR UPDATE SKIP LOCKED');
     if (!b) return 1000;
     const acts = await actsOfOne(s.db, id, transaction);
-    const ms = Math.max(Number(b.now_ms), acts[acts.length - 1]?.ms ?? 0);
+    const ms = nowOf(b, acts);
     const before = b.next_seq;
     const run = await catchUp(s.db, b, acts, ms, transaction);
     if (b.next_seq !== before) await keep(s.db, b, transaction);
@@ -279,8 +281,7 @@ export async function tick(s: Services, id: string): Promise<number | null> {
 
 /** A reading takes the next number, so that no two are alike. */
 export async function countReading(s: Services, id: string): Promise<{ run: BenchRun; n: number }> {
-  return withBench(s, id, async (b, acts, ms, transaction) => {
-    const run = simulate({ chain: b.chain, seed: b.seed }, acts, ms);
+  return withBench(s, id, async (b, _acts, run, transaction) => {
     const n = b.reads++;
     await keep(s.db, b, transaction);
     return { run, n };

@@ -155,6 +155,14 @@ describe('BE-01 the desk', () => {
     expect([d.state()?.ms, d.state()?.mains, d.log().length]).toEqual([5, true, 2]);
   });
 
+  it('an answer about a bench that is no longer open comes too late', () => {
+    const late = new Subject<Bench>();
+    const { d } = desk({ one: (id: string) => (id === 'b' ? late : of(bench({ id, name: 'Other' }))) });
+    d.open('c');
+    late.next(bench());
+    expect(d.bench()?.name).toBe('Other');
+  });
+
   it('a refusal is said and leaves the bench as it is; one cleared away is known', () => {
     const why = new ApiProblem({ type: '', title: 'This bench is full', status: 409 });
     const { d, events } = desk({ act: () => throwError(() => why) });

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Act } from '@ruddy/core/bench';
-import { carriesTunnel, SECURITY_LEVELS } from '@ruddy/core/schema';
-import { HOST_POWER_WORDS, SECURITY_WORDS } from '@ruddy/core/texts';
+import { carriesTunnel, SECURITY_LEVELS, SECURITY_WORDS } from '@ruddy/core/schema';
+import { HOST_POWER_WORDS } from '@ruddy/core/texts';
 import { BenchDesk } from '../data/bench-desk';
 
 interface Switch {
@@ -64,29 +64,34 @@ export class SwitchPanel {
     const direct = bench?.chain.host?.sockets.some((p) => !carriesTunnel(p.connector) && (p.key === s?.plugged || !s?.plugged));
     const power = s && (s.host !== 'off' || s.dockLamp);
     if (!power) return null;
-    return direct
-      ? 'Power is on. A direct link or a card moved now can destroy real gear: everything off and mains out first. The maker’s manual has the last word.'
-      : 'Power is on. A card moved now can destroy real gear: everything off and mains out first. The maker’s manual has the last word.';
+    const what = direct ? 'A direct link or a card' : 'A card';
+    return `Power is on. ${what} moved now can destroy real gear: everything off and mains out first. The maker's manual has the last word.`;
   });
 
   readonly switches = computed<Switch[]>(() => {
     const s = this.desk.state();
     if (!s) return [];
-    const two = (name: string, shows: string, lit: boolean, on: Act, off: Act, labels: readonly [string, string]): Switch => ({
+    const two = (
+      name: string,
+      shows: string,
+      lit: boolean,
+      to: (on: boolean) => Act,
+      labels: readonly [string, string],
+    ): Switch => ({
       name,
       shows,
       lit,
       acts: [
-        { label: labels[0], act: on, off: lit },
-        { label: labels[1], act: off, off: !lit },
+        { label: labels[0], act: to(true), off: lit },
+        { label: labels[1], act: to(false), off: !lit },
       ],
     });
     const inOut = ['In', 'Out'] as const;
     const onOff = ['On', 'Off'] as const;
     return [
-      two('Mains', s.mains ? 'in' : 'out', s.mains, { act: 'mains', on: true }, { act: 'mains', on: false }, inOut),
+      two('Mains', s.mains ? 'in' : 'out', s.mains, (on) => ({ act: 'mains', on }), inOut),
       {
-        ...two('Dock', dockWords(s), s.dockOn, { act: 'dock', on: true }, { act: 'dock', on: false }, onOff),
+        ...two('Dock', dockWords(s), s.dockOn, (on) => ({ act: 'dock', on }), onOff),
         lit: s.dockLamp,
       },
       {
@@ -111,29 +116,15 @@ export class SwitchPanel {
           off: s.approval === how || s.host !== 'on',
         })),
       },
-      two('Card', s.cardIn ? 'seated' : 'out', s.cardIn, { act: 'card', in: true }, { act: 'card', in: false }, inOut),
-      two(
-        'Power plugs',
-        s.plugsIn ? 'in' : 'out',
-        s.plugsIn,
-        { act: 'power-plugs', in: true },
-        { act: 'power-plugs', in: false },
-        inOut,
-      ),
-      two('Screen', screenWords(s), s.screenIn, { act: 'screen', in: true }, { act: 'screen', in: false }, inOut),
-      two(
-        'Driver',
-        s.driverIn ? 'installed' : 'not installed',
-        s.driverIn,
-        { act: 'driver', in: true },
-        { act: 'driver', in: false },
-        ['Install', 'Take out'],
-      ),
-      two('Load', s.load ? 'working' : 'idle', s.load, { act: 'load', on: true }, { act: 'load', on: false }, onOff),
-      two('Hub and LAN', s.traffic ? 'busy' : 'quiet', s.traffic, { act: 'traffic', on: true }, { act: 'traffic', on: false }, [
-        'Busy',
-        'Quiet',
+      two('Card', s.cardIn ? 'seated' : 'out', s.cardIn, (on) => ({ act: 'card', in: on }), inOut),
+      two('Power plugs', s.plugsIn ? 'in' : 'out', s.plugsIn, (on) => ({ act: 'power-plugs', in: on }), inOut),
+      two('Screen', screenWords(s), s.screenIn, (on) => ({ act: 'screen', in: on }), inOut),
+      two('Driver', s.driverIn ? 'installed' : 'not installed', s.driverIn, (on) => ({ act: 'driver', in: on }), [
+        'Install',
+        'Take out',
       ]),
+      two('Load', s.load ? 'working' : 'idle', s.load, (on) => ({ act: 'load', on }), onOff),
+      two('Hub and LAN', s.traffic ? 'busy' : 'quiet', s.traffic, (on) => ({ act: 'traffic', on }), ['Busy', 'Quiet']),
     ];
   });
 }

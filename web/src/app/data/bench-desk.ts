@@ -32,6 +32,8 @@ export class BenchDesk {
   readonly #doing = new Subject<() => ReturnType<BenchesData['one']>>();
   readonly #seenAt = signal(performance.now());
   readonly #beat = toSignal(interval(500), { initialValue: 0 });
+  /** The bench that was opened last: an answer about another one comes too late. */
+  #id = '';
   #seq = 0;
   #wholeSeq = 0;
   #watching: Subscription | null = null;
@@ -76,6 +78,8 @@ export class BenchDesk {
 
   open(id: string): void {
     this.#watching?.unsubscribe();
+    this.#id = id;
+    this.problem.set(null);
     this.bench.set(null);
     this.state.set(null);
     this.log.set([]);
@@ -84,6 +88,7 @@ export class BenchDesk {
     this.#seq = 0;
     this.#data.one(id).subscribe({
       next: (b) => {
+        if (b.id !== this.#id) return;
         this.log.set(b.log);
         this.#seq = b.seq;
         this.#took(b);
@@ -92,7 +97,8 @@ export class BenchDesk {
           if (e.kind === 'gone') this.cleared.set(true);
         });
       },
-      error: (e: ApiProblem) => (e.problem.status === 404 ? this.missing.set(true) : this.problem.set(e.message)),
+      error: (e: ApiProblem) =>
+        id !== this.#id ? undefined : e.problem.status === 404 ? this.missing.set(true) : this.problem.set(e.message),
     });
   }
 
@@ -110,7 +116,7 @@ export class BenchDesk {
 
   /** An answer is the whole bench: parts and faults are taken from it, what happened comes by the stream. */
   #took(b: Bench): void {
-    if (this.bench() && b.id !== this.bench()?.id) return;
+    if (b.id !== this.#id) return;
     this.bench.set(b);
     this.#wholeSeq = b.seq;
     this.#stands(b.state, b.speed);
