@@ -146,40 +146,47 @@ export function world(options: { demo?: boolean } = {}): World {
   w.click = async (name, role) => {
     const target = typeof name === 'string' ? name : name.source;
     const kinds = role ?? 'button|link|option|tab|radio|checkbox|combobox';
-    const handle = await w.page.waitForFunction(
-      (t, exact, roles) => {
-        const all = [...document.querySelectorAll<HTMLElement>('button, a, [role], input, select, summary')];
-        const roleOf = (el: HTMLElement) =>
-          el.getAttribute('role') ??
-          { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
-          (el as HTMLInputElement).type;
-        const named = (el: HTMLElement) =>
-          el
-            .getAttribute('aria-labelledby')
-            ?.split(' ')
-            .map((id) => document.getElementById(id)?.innerText ?? '')
-            .join(' ') || undefined;
-        const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
-        const nameOf = (el: HTMLElement) =>
-          (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText).replace(/\s+/g, ' ').trim();
-        return (
-          all.find(
-            (el) =>
-              el.offsetParent !== null &&
-              new RegExp(`^(${roles})$`).test(roleOf(el) ?? '') &&
-              (exact ? nameOf(el) === t : new RegExp(t).test(nameOf(el))),
-          ) ?? false
-        );
-      },
-      { polling: 50 },
-      target,
-      typeof name === 'string',
-      kinds,
-    );
-    const element = handle.asElement() as ElementHandle<HTMLElement> | null;
-    if (!element) throw new Error(`nothing is called ${target}`);
-    // A list that arrives meanwhile moves what stands below it; a person whose click went beside it clicks again.
-    for (let tries = 0; tries < 3; tries++) if (await hits(element)) return;
+    const find = () =>
+      w.page.waitForFunction(
+        (t, exact, roles) => {
+          const all = [...document.querySelectorAll<HTMLElement>('button, a, [role], input, select, summary')];
+          const roleOf = (el: HTMLElement) =>
+            el.getAttribute('role') ??
+            { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
+            (el as HTMLInputElement).type;
+          const named = (el: HTMLElement) =>
+            el
+              .getAttribute('aria-labelledby')
+              ?.split(' ')
+              .map((id) => document.getElementById(id)?.innerText ?? '')
+              .join(' ') || undefined;
+          const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
+          const nameOf = (el: HTMLElement) =>
+            (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText).replace(/\s+/g, ' ').trim();
+          return (
+            all.find(
+              (el) =>
+                el.offsetParent !== null &&
+                new RegExp(`^(${roles})$`).test(roleOf(el) ?? '') &&
+                (exact ? nameOf(el) === t : new RegExp(t).test(nameOf(el))),
+            ) ?? false
+          );
+        },
+        { polling: 50 },
+        target,
+        typeof name === 'string',
+        kinds,
+      );
+    // A list that arrives meanwhile moves what stands below it, or is drawn anew: a person whose click went beside it clicks again.
+    for (let tries = 0; tries < 3; tries++) {
+      const element = (await find()).asElement() as ElementHandle<HTMLElement> | null;
+      if (!element) throw new Error(`nothing is called ${target}`);
+      const reached = await hits(element).catch((e: unknown) => {
+        if (/detached/.test(String(e))) return false;
+        throw e;
+      });
+      if (reached) return;
+    }
     throw new Error(`a click on ${target} does not reach it`);
   };
   w.fill = async (label, words) => {
