@@ -7,6 +7,7 @@ import { EVENT_KINDS, outcomeBody } from './outcomes';
 import { factInFile, itemInFile } from './items';
 import { priceInFile, rateInFile } from './money';
 import { partInFile } from './parts';
+import { captureInFile, profileInFile, runInFile, sessionInFile, csvMapping, saidBody } from './runs';
 import { storedReading } from './readings';
 import { setupBody, wholeSlots } from './setups';
 
@@ -33,7 +34,7 @@ const outcomeInFile = outcomeBody.extend({
 const eventInFile = z.strictObject({
   id: fileId,
   setupId: fileId,
-  kind: z.enum(EVENT_KINDS).exclude(['outcome', 'price']),
+  kind: z.enum(EVENT_KINDS).exclude(['outcome', 'price', 'run']),
   body: z.record(z.string(), z.unknown()),
   happenedAt: instant,
   recordedAt: instant,
@@ -43,6 +44,9 @@ const eventInFile = z.strictObject({
   seq: fileSeq,
 });
 
+/** What was said of a run later, as it is kept: under its run, with words of one's own apart. */
+export const runSaid = saidBody.omit({ id: true, saw: true, channels: true }).extend({ run: z.string() });
+
 /** What the body of an event must hold, for the kinds that are read again. */
 export const EVENT_BODIES: Partial<Record<(typeof EVENT_KINDS)[number], z.ZodType>> = {
   reading: storedReading,
@@ -51,6 +55,7 @@ export const EVENT_BODIES: Partial<Record<(typeof EVENT_KINDS)[number], z.ZodTyp
   ended: endedEvent,
   struck: struckEvent,
   good: goodEvent,
+  'run-said': runSaid,
 };
 
 export const ruleEntry = z.strictObject({
@@ -72,6 +77,11 @@ export const bundleSchema = z.strictObject({
   events: z.array(eventInFile).max(200_000).default([]),
   outcomes: z.array(outcomeInFile).max(200_000).default([]),
   rules: z.array(ruleEntry).max(200).default([]),
+  profiles: z.array(profileInFile).max(5000).default([]),
+  runs: z.array(runInFile).max(50_000).default([]),
+  captures: z.array(captureInFile).max(200_000).default([]),
+  mappings: z.array(csvMapping).max(2000).default([]),
+  sessions: z.array(sessionInFile).max(2000).default([]),
 });
 export type Bundle = z.infer<typeof bundleSchema>;
 

@@ -14,3 +14,4 @@ export * from './cost';
 export * from './imports';
 export * from './bench';
 export * from './stream';
+export * from './runs';

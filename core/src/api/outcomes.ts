@@ -89,6 +89,8 @@ export const EVENT_KINDS = [
   'struck',
   'good',
   'price',
+  'run',
+  'run-said',
 ] as const;
 export const noteBody = z.strictObject({
   id: uuid,

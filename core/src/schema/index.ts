@@ -7,6 +7,7 @@ export * from './card';
 export * from './supply';
 export * from './screen';
 export * from './system';
+export * from './run';
 export * from './docked';
 export * from './release';
 export * from './parts';

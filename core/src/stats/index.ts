@@ -1,2 +1,5 @@
 export * from './wilson';
 export * from './trend';
+export * from './quantile';
+export * from './student';
+export * from './means';

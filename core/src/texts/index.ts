@@ -18,3 +18,4 @@ export * from './health';
 export type { StepWords } from './steps-before';
 export * from './docked';
 export * from './bench';
+export * from './runs';

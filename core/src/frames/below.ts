@@ -1,0 +1,17 @@
+export interface Below {
+  /** Frames slower than the limit, and the time they took. */
+  readonly frames: number;
+  readonly seconds: number;
+}
+
+/** Frames slower than so many frames/s. */
+export function below(frames: Float32Array, fps: number): Below {
+  const limit = 1000 / fps;
+  let [n, ms] = [0, 0];
+  for (const f of frames)
+    if (f > limit) {
+      n++;
+      ms += f;
+    }
+  return { frames: n, seconds: ms / 1000 };
+}

@@ -1,0 +1,92 @@
+const BASE = 16;
+
+/** The least and the most of any stretch of a run in a few steps, and where each frame ends. Levels halve, from 16 frames up. */
+export interface Pyramid {
+  readonly frames: Float32Array;
+  /** End of each frame in ms from the start. */
+  readonly ends: Float64Array;
+  readonly levels: readonly { readonly least: Float32Array; readonly most: Float32Array }[];
+}
+
+export function buildPyramid(frames: Float32Array): Pyramid {
+  const ends = new Float64Array(frames.length);
+  let at = 0;
+  for (let i = 0; i < frames.length; i++) {
+    at += frames[i] as number;
+    ends[i] = at;
+  }
+  const levels: { least: Float32Array; most: Float32Array }[] = [];
+  let [least, most, step] = [frames, frames, BASE];
+  while (least.length > 1) {
+    const n = Math.ceil(least.length / step);
+    const [lo, hi] = [new Float32Array(n), new Float32Array(n)];
+    for (let k = 0; k < n; k++) {
+      let [a, b] = [Infinity, -Infinity];
+      for (let i = k * step; i < Math.min(least.length, (k + 1) * step); i++) {
+        if ((least[i] as number) < a) a = least[i] as number;
+        if ((most[i] as number) > b) b = most[i] as number;
+      }
+      lo[k] = a;
+      hi[k] = b;
+    }
+    levels.push({ least: lo, most: hi });
+    [least, most, step] = [lo, hi, 2];
+  }
+  return { frames, ends, levels };
+}
+
+/** The least and the most frame of [from, to); exact, no spike is lost. `from` < `to`. */
+export function extent(p: Pyramid, from: number, to: number): readonly [least: number, most: number] {
+  let [lo, hi] = [Infinity, -Infinity];
+  const take = (a: number, b: number) => {
+    if (a < lo) lo = a;
+    if (b > hi) hi = b;
+  };
+  let i = from;
+  while (i < to) {
+    // The largest block that begins here and ends within.
+    let [level, size] = [-1, 1];
+    for (let l = 0, s = BASE; l < p.levels.length && i % s === 0 && i + s <= to; l++, s *= 2) [level, size] = [l, s];
+    const at = p.levels[level];
+    if (at) take(at.least[i / size] as number, at.most[i / size] as number);
+    else take(p.frames[i] as number, p.frames[i] as number);
+    i += size;
+  }
+  return [lo, hi];
+}
+
+/** The first frame that ends after a time in ms. */
+export function frameAt(p: Pyramid, ms: number): number {
+  let [lo, hi] = [0, p.ends.length];
+  while (lo < hi) {
+    const mid = (lo + hi) >> 1;
+    if ((p.ends[mid] as number) <= ms) lo = mid + 1;
+    else hi = mid;
+  }
+  return lo;
+}
+
+/** A column of a drawing: the frames that touch it, from least to most, and their median (of 33 evenly taken ones where there are more). */
+export interface Column {
+  readonly least: number;
+  readonly most: number;
+  readonly median: number;
+}
+const TAKEN = 33;
+
+/** What a drawing of [fromMs, toMs) in `width` columns shows; null where no frame is. Every frame is in at least one column. */
+export function columns(p: Pyramid, fromMs: number, toMs: number, width: number): (Column | null)[] {
+  const step = (toMs - fromMs) / width;
+  const taken = new Float32Array(TAKEN);
+  const n = p.frames.length;
+  return Array.from({ length: width }, (_, x) => {
+    const from = frameAt(p, fromMs + x * step);
+    if (from >= n || fromMs + (x + 1) * step <= 0) return null;
+    const to = Math.min(n, frameAt(p, fromMs + (x + 1) * step) + 1);
+    const [least, most] = extent(p, from, to);
+    const count = Math.min(TAKEN, to - from);
+    for (let k = 0; k < count; k++) taken[k] = p.frames[from + Math.floor(((k + 0.5) * (to - from)) / count)] as number;
+    const middle = taken.subarray(0, count).sort();
+    return { least, most, median: middle[count >> 1] as number };
+  });
+}

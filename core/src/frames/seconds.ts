@@ -1,0 +1,20 @@
+/**
+ * Frames/s of each whole second of a run, one after another from its start: a frame counts in each second by the part of it that lies in
+ * it. What is left of the last second counts nowhere. In: times of frames in ms.
+ */
+export function perSecond(frames: Float32Array): number[] {
+  const out: number[] = [];
+  let [left, count] = [1000, 0];
+  for (const ms of frames) {
+    let rest = ms;
+    while (rest >= left) {
+      out.push(count + left / ms);
+      rest -= left;
+      left = 1000;
+      count = 0;
+    }
+    count += rest / ms;
+    left -= rest;
+  }
+  return out;
+}

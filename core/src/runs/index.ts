@@ -1,0 +1,6 @@
+export * from './facts';
+export * from './compare';
+export * from './labels';
+export * from './grid';
+export * from './experiment';
+export * from './session';

@@ -1,0 +1,10 @@
+/** The few functions of the package that are used here. */
+declare module 'jstat' {
+  interface Distribution {
+    cdf(x: number, dof: number): number;
+    inv(p: number, dof: number): number;
+  }
+  export const jStat: { readonly studentt: Distribution };
+  const all: { readonly jStat: typeof jStat };
+  export default all;
+}

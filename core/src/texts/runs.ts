@@ -1,0 +1,143 @@
+import type { BadRow, CaptureProblem, Role, Sensor } from '../captures';
+import type { FrameStats } from '../frames';
+import { FACTS, PLAY_LABELS, playLabel, threeWays, type Compared, type Measure, type Note, type Unlike } from '../runs';
+
+export const SENSOR_WORDS: Readonly<Record<Sensor, { name: string; unit: string }>> = {
+  'card-load': { name: 'Card load', unit: '%' },
+  'card-w': { name: 'Card power', unit: 'W' },
+  'card-mhz': { name: 'Card clock', unit: 'MHz' },
+  'memory-mhz': { name: 'Memory clock of the card', unit: 'MHz' },
+  'card-c': { name: 'Card temperature', unit: '°C' },
+  'memory-mb': { name: 'Card memory used', unit: 'MB' },
+  'cpu-load': { name: 'Processor load', unit: '%' },
+  'cpu-w': { name: 'Processor power', unit: 'W' },
+  'cpu-mhz': { name: 'Processor clock', unit: 'MHz' },
+  'cpu-c': { name: 'Processor temperature', unit: '°C' },
+  'wall-w': { name: 'Wall meter', unit: 'W' },
+  fps: { name: 'Frames a second, as logged', unit: 'frames/s' },
+};
+
+export const ROLE_WORDS: Readonly<Record<Role, string>> = {
+  frame: 'Time from frame to frame',
+  time: 'When the frame or row came',
+  shown: 'Time between pictures on the screen',
+  generated: 'Generated frame: yes or no',
+  program: 'Program',
+  ignore: 'Not read',
+  ...(Object.fromEntries(Object.entries(SENSOR_WORDS).map(([k, w]) => [k, w.name])) as Record<Sensor, string>),
+};
+
+const BAD: Readonly<Record<BadRow['why'], string>> = {
+  short: 'columns only; one that is read is missing',
+  'not-a-number': 'is not a number',
+  'not-above-0': 'is not above 0',
+  'too-long': 'is longer than a minute for one frame',
+  'not-a-time': 'is not a time',
+  'goes-back': 'is before the row above it',
+};
+
+/** Why a row was not read, with its place. `columns`: names of the columns, where the file has them. */
+export function badRowText(b: BadRow, columns: readonly string[] | null): string {
+  const where = b.column === null ? '' : `, column ${columns?.[b.column] ? `"${columns[b.column] ?? ''}"` : b.column + 1}`;
+  return `Line ${b.line}${where}: ${b.column === null && b.why === 'short' ? b.value : `"${b.value}"`} ${BAD[b.why]}.`;
+}
+
+export function captureProblemText(p: CaptureProblem): string {
+  switch (p.code) {
+    case 'empty':
+      return 'The file is empty.';
+    case 'no-table':
+      return 'No table of numbers was found in the first lines.';
+    case 'no-times':
+      return 'No column is named as frame times or times; say which one is.';
+    case 'no-rows':
+      return 'The table has no rows that can be read.';
+    case 'too-many':
+      return `More than ${p.most.toLocaleString('en')} frames; cut the file and read it in parts.`;
+    case 'json':
+      return `${p.where}: ${p.why}.`;
+  }
+}
+
+/** A figure with as many digits as tell something: 7.91, 76.9, 144. */
+export function figureText(v: number, digits = 3): string {
+  if (!Number.isFinite(v)) return '–';
+  const whole = Math.max(1, Math.floor(Math.log10(Math.abs(v) || 1)) + 1);
+  return v.toFixed(Math.max(0, Math.min(2, digits - whole)));
+}
+
+export const MEASURE_UNITS: Readonly<Record<Measure, string>> = {
+  average: 'frames/s',
+  low: 'frames/s',
+  lowFrames: 'frames/s',
+  second: 'frames/s',
+  score: '',
+  time: 's',
+};
+
+const signed = (v: number) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(1)} %`;
+
+export const SAYS_WORDS: Readonly<Record<Compared['says'], string>> = {
+  real: 'real',
+  'not-told-apart': 'not told apart',
+  'too-few': 'too few repeats',
+};
+
+/** A comparison in one line: faster or slower, of, lost, with the interval of the first where there is one. */
+export function comparedText(c: Compared): string {
+  const w = threeWays(c.of);
+  const interval = c.lo === null || c.hi === null ? '' : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
+  return `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${w.lost.toFixed(1)} % lost`;
+}
+
+/** What a difference is in the settings of two runs, in words. */
+export function unlikeText(u: Unlike): string {
+  return `${FACTS[u.fact]}: ${u.a || 'not said'} / ${u.b || 'not said'}`;
+}
+
+export function noteText(n: Note): string {
+  switch (n.code) {
+    case 'lengths':
+      return `lengths differ: ${n.a.toFixed(0)} s and ${n.b.toFixed(0)} s`;
+    case 'cap':
+      return `looks held to ${n.fps} frames/s`;
+    case 'missing':
+      return `not said: ${n.what.join(', ').toLowerCase()}`;
+    case 'foreign-processor':
+      return `another processor: ${n.a} and ${n.b}`;
+  }
+}
+
+export interface SaidRun {
+  readonly name: string;
+  readonly stats: FrameStats;
+  /** Averages of all repeats, frames/s. */
+  readonly averages: readonly number[];
+}
+const meanOfAll = (r: SaidRun) => r.averages.reduce((x, y) => x + y, 0) / r.averages.length;
+
+/** What a page of runs says first of one run: average, low and spread. */
+export function runSentence({ name, stats, averages }: SaidRun): string {
+  const average = meanOfAll({ name, stats, averages });
+  const hitch = stats.period ? `a hitch every ${figureText(stats.period.seconds, 2)} s` : '';
+  const spread =
+    hitch || `half of all frames take ${figureText(stats.atMs[2] as number)} to ${figureText(stats.atMs[4] as number)} ms`;
+  const label = PLAY_LABELS[playLabel(average, stats.low1.at)];
+  return `${name}: ${figureText(average)} frames/s, 1 % low ${figureText(stats.low1.at)}, ${label}; ${spread}.`;
+}
+
+/** What it says of two: by how much the second differs from the first, and whether that is told apart from chance. */
+export function pairSentence(a: SaidRun, b: SaidRun, c: Compared): string {
+  const [x, y] = [meanOfAll(a), meanOfAll(b)];
+  const ms = 1000 / y - 1000 / x;
+  return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}; ${SAYS_WORDS[c.says]}.`;
+}
+
+/** How often and how hard a run hitches, in words; empty without. */
+export function hitchText(s: FrameStats): string {
+  if (s.stutters === 0) return 'no stutters';
+  const share = `${s.stutters} stutters, ${(s.stutterShare * 100).toFixed(1)} % of the time`;
+  return s.period
+    ? `${share}, every ${figureText(s.period.seconds, 2)} s (${(s.period.strength * 100).toFixed(0)} % of the gaps)`
+    : share;
+}
