@@ -9,7 +9,7 @@ import { pinoHttp } from 'pino-http';
 import { guard } from './http/guard';
 import { openApi } from './http/openapi';
 import { notFound, sendProblem } from './http/problem';
-import { mount, type Services } from './http/route';
+import { BYTES, mount, type Services } from './http/route';
 import { catalogueRoutes } from './routes/catalogue';
 import { dataRoutes, VERSION } from './routes/data';
 import { importRoutes } from './routes/imports';
@@ -19,6 +19,7 @@ import { benchRoutes } from './routes/benches';
 import { streamRoutes } from './routes/stream';
 import { bringUpRoutes } from './routes/bring-up';
 import { readingRoutes } from './routes/readings';
+import { runRoutes } from './routes/runs';
 import { setupRoutes } from './routes/setups';
 
 /** Every route, declared once. */
@@ -33,6 +34,7 @@ export const ROUTES = [
   ...bringUpRoutes,
   ...benchRoutes,
   ...streamRoutes,
+  ...runRoutes,
 ];
 
 const policy = {
@@ -99,9 +101,11 @@ export function createApp(services: Services, options: { webDir: string | null; 
   });
   app.use(
     mount(ROUTES, services, (r) =>
-      r.text
-        ? express.text({ limit: r.bodyLimit, type: [...r.text] })
-        : express.json({ limit: r.bodyLimit, type: 'application/json' }),
+      r.bytes
+        ? express.raw({ limit: r.bodyLimit, type: BYTES })
+        : r.text
+          ? express.text({ limit: r.bodyLimit, type: [...r.text] })
+          : express.json({ limit: r.bodyLimit, type: 'application/json' }),
     ),
   );
   app.use('/api', (req) => {

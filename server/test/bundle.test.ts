@@ -89,6 +89,7 @@ describe('one bundle, one loader', () => {
     ];
     bundle.outcomes = [];
     bundle.events = [];
+    bundle.runs = [];
     expect((await h.api.post('/api/bundle').send(bundle)).status).toBe(200);
     const again = await exported();
     const by = (id: string | null) => again.setups.find((s) => s.id === id);
@@ -107,6 +108,10 @@ describe('one bundle, one loader', () => {
       itemFacts: [],
       prices: [],
       rates: [],
+      runs: [],
+      captures: [],
+      profiles: [],
+      sessions: [],
       parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
     };
     expect((await h.api.post('/api/bundle').send(bundle)).body).toEqual({ stored: {}, same: { parts: 1 } });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Route } from './route';
+import { BYTES, type Route } from './route';
 
 function jsonSchema(schema: z.ZodType, io: 'input' | 'output'): object {
   const made = z.toJSONSchema(schema, { io, unrepresentable: 'any', target: 'draft-2020-12' });
@@ -26,7 +26,7 @@ function contents(types: readonly string[], schema: object): object {
 export function openApi(routes: readonly Route[], version: string): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const r of routes) {
-    const path = r.path.replace(/:([a-zA-Z]+)/g, '{$1}');
+    const path = r.path.replace(/:(\w+)/g, '{$1}');
     const edit = r.method === 'patch' || r.method === 'put';
     const ifMatch = edit
       ? [
@@ -44,7 +44,12 @@ export function openApi(routes: readonly Route[], version: string): object {
       'x-role': r.role,
       parameters: [...parameters(r.params, 'path'), ...parameters(r.query, 'query'), ...ifMatch],
       ...(r.body && {
-        requestBody: { required: true, content: contents(r.text ?? ['application/json'], jsonSchema(r.body, 'input')) },
+        requestBody: {
+          required: true,
+          content: r.bytes
+            ? contents([BYTES], { type: 'string', format: 'binary' })
+            : contents(r.text ?? ['application/json'], jsonSchema(r.body, 'input')),
+        },
       }),
       responses: {
         '200': {

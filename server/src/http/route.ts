@@ -48,7 +48,7 @@ export interface Answer<T> {
   status?: number;
   etag?: number;
   body: T;
-  /** A file to keep instead of JSON: its name and type; the body is then its text. */
+  /** A file to keep instead of JSON: its name and type; the body is then its text or its bytes. */
   file?: { name: string; type: string };
 }
 
@@ -63,6 +63,8 @@ export interface Route {
   bodyLimit: string;
   /** Types of text the body may be sent as, as it is; null: JSON. */
   text: readonly string[] | null;
+  /** The body is bytes, handed over as they came. */
+  bytes: boolean;
   response: z.ZodType;
   handle(call: Call<unknown, unknown, unknown>, services: Services): Promise<Answer<unknown>>;
   /** Instead of one answer: the response stays open, and this writes into it. */
@@ -90,6 +92,7 @@ export function route<
   body?: B;
   bodyLimit?: string;
   text?: readonly string[];
+  bytes?: boolean;
   response: R;
   handle(
     call: Call<z.infer<P>, z.infer<Q>, B extends z.ZodType ? z.infer<B> : undefined>,
@@ -103,11 +106,14 @@ export function route<
     body: r.body ?? null,
     bodyLimit: r.bodyLimit ?? '256kb',
     text: r.text ?? null,
+    bytes: r.bytes ?? false,
     open: null,
     handle: r.handle as Route['handle'],
   };
 }
 
+/** How bytes are sent. */
+export const BYTES = 'application/octet-stream';
 const ODD = 'holds a null character or half of a character';
 
 /** Declare a route that stays open: validated and checked like every other, and written into by what it opens. */
@@ -123,7 +129,7 @@ export function streamRoute<Q extends z.ZodType>(r: {
   const { open, ...rest } = r;
   return {
     ...rest,
-    ...{ method: 'get', params: NONE, body: null, bodyLimit: '1kb', text: null },
+    ...{ method: 'get', params: NONE, body: null, bodyLimit: '1kb', text: null, bytes: false },
     handle: () => Promise.reject(new TypeError('a stream has no single answer')),
     open: (call, services, req, res) => open(call.query as z.infer<Q>, services, req, res),
   };
@@ -138,6 +144,13 @@ function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'pat
     });
   const result = schema.safeParse(value);
   if (!result.success) throw fromZod(result.error, where);
+  return result.data;
+}
+
+/** Bytes are checked by their own schema alone: looking for odd characters in them makes no sense. */
+function parsedBytes(schema: z.ZodType, sent: unknown): unknown {
+  const result = schema.safeParse(sent);
+  if (!result.success) throw fromZod(result.error, 'body');
   return result.data;
 }
 
@@ -157,11 +170,11 @@ function handler(r: Route, services: Services): RequestHandler {
     if (RANK[actor.role] < RANK[r.role]) throw new HttpProblem(403, `This needs a ${r.role}`);
     const params = parse(r.params, req.params, 'path');
     const query = parse(r.query, req.query, 'query');
-    const types = r.text ?? ['application/json'];
+    const types = r.bytes ? [BYTES] : (r.text ?? ['application/json']);
     if (r.body && !req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
     // An empty text leaves nothing behind in the parser.
     const sent: unknown = r.text && typeof req.body !== 'string' ? '' : req.body;
-    const body = r.body ? parse(r.body, sent, 'body') : undefined;
+    const body = r.body ? (r.bytes ? parsedBytes(r.body, sent) : parse(r.body, sent, 'body')) : undefined;
     const call = { params, query, body, ifMatch: revision(req.header('if-match')), actor };
     if (r.open) {
       await r.open(call, services, req, res);

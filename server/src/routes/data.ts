@@ -1,5 +1,13 @@
 import * as z from 'zod';
-import { bundleSchema, demoReport as demoSchema, flag, loadReport, shareReportSchema, uuid } from '@ruddy/core/api';
+import {
+  bundleSchema,
+  captureSchema,
+  demoReport as demoSchema,
+  flag,
+  loadReport,
+  shareReportSchema,
+  uuid,
+} from '@ruddy/core/api';
 import { PART_SCHEMAS, PART_KINDS, partKind, reportSchema } from '@ruddy/core/schema';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
@@ -34,12 +42,12 @@ export const dataRoutes = [
   route({
     method: 'get',
     path: '/api/schemas/:name',
-    summary: `JSON Schema of an open format: bundle, report, ${PART_KINDS.join(', ')}`,
+    summary: `JSON Schema of an open format: bundle, report, capture, ${PART_KINDS.join(', ')}`,
     role: 'reader',
-    params: z.strictObject({ name: z.union([z.enum(['bundle', 'report']), partKind]) }),
+    params: z.strictObject({ name: z.union([z.enum(['bundle', 'report', 'capture']), partKind]) }),
     response: z.looseObject({}),
     handle: ({ params }) => {
-      const schema = { bundle: bundleSchema, report: reportSchema, ...PART_SCHEMAS }[params.name];
+      const schema = { bundle: bundleSchema, report: reportSchema, capture: captureSchema, ...PART_SCHEMAS }[params.name];
       if (!schema) throw notFound('format');
       return Promise.resolve({ body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) });
     },
@@ -58,7 +66,7 @@ export const dataRoutes = [
     summary: 'Load a file, whole or not at all',
     role: 'keeper',
     body: bundleSchema,
-    bodyLimit: '32mb',
+    bodyLimit: '128mb',
     response: loadReport,
     handle: async ({ body, actor }, s) => ({
       body: await s.db.transaction((t) => loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }, t)),

@@ -195,7 +195,7 @@ export function addTry(s: Services, setupId: string, b: z.output<typeof tryBody>
 }
 
 /** Kinds of facts that are taken back as they are. A step is undone, an outcome corrected by another. */
-const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good'];
+const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good', 'run'];
 
 /** Take a fact back. Both stay on record; it no longer counts. */
 export function strike(s: Services, setupId: string, b: z.output<typeof struckBody>, actor: Actor): Promise<boolean> {

@@ -1,6 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Bundle } from '@ruddy/core/api';
 import { SetupModel } from '../db/models';
+import { exportRuns } from './bundle-runs';
 import { slotRows } from './chain';
 import { allPrices, listRates } from './prices';
 import { listRules } from './rules';
@@ -29,7 +30,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     seq: number;
   }>(
     `SELECT id, setup_id AS "setupId", kind, body, happened_at AS "happenedAt", recorded_at AS "recordedAt", corrects, private, seq
-     FROM events WHERE kind <> 'outcome' ORDER BY setup_id, seq`,
+     FROM events WHERE kind NOT IN ('outcome', 'run') ORDER BY setup_id, seq`,
   );
   const outcomes = await select<Omit<Bundle['outcomes'][number], 'recordedAt'> & { recordedAt: Date }>(
     `SELECT id, setup_id AS "setupId", outcome, happened_on::text AS "happenedOn", versions, symptoms, fixes, provenance,
@@ -69,5 +70,6 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     events: events.map((e) => ({ ...e, happenedAt: e.happenedAt.toISOString(), recordedAt: e.recordedAt.toISOString() })),
     outcomes: outcomes.map((o) => ({ ...o, recordedAt: o.recordedAt.toISOString() })),
     rules,
+    ...(await exportRuns(db)),
   };
 }

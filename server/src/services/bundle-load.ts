@@ -2,42 +2,17 @@ import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize'
 import { EVENT_BODIES, type Bundle, type LoadReport, type Origin, type PartBody, type SetupSlots } from '@ruddy/core/api';
 import { ruleProblem } from '@ruddy/core/house';
 import { EventModel, LogEntryModel, PartModel, SetupModel } from '../db/models';
-import { HttpProblem, invalid } from '../http/problem';
+import { invalid } from '../http/problem';
 import { chainOf } from './chain';
 import { addEvent } from './events';
 import { contentHash, idFromFile, newId } from './ids';
+import { at, count, type Load } from './bundle-tools';
+import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
 import { storeOutcome } from './outcomes';
 import { addFact, createItem } from './items';
 import { createPart } from './parts';
 import { addPrice, addRate } from './prices';
 import { insertSetup, readSetup } from './setup-store';
-
-interface Load {
-  db: Sequelize;
-  bundle: Bundle;
-  origin: Origin;
-  by: string;
-  now: Date;
-  transaction: Transaction;
-  /** Id in the file to id here: parts that are already known under another id are met here. */
-  parts: Map<string, string>;
-  items: Map<string, string>;
-  report: LoadReport;
-}
-
-function count(l: Load, fate: 'stored' | 'same', kind: string): void {
-  l.report[fate][kind] = (l.report[fate][kind] ?? 0) + 1;
-}
-
-/** A refusal inside the loader, with the place in the file in front. */
-function at(place: string, error: unknown): never {
-  if (error instanceof HttpProblem && !error.more.errors?.some((e) => e.path.startsWith(place)))
-    throw new HttpProblem(error.status, 'Nothing stored', {
-      detail: `${place}: ${error.more.detail ?? error.title}`,
-      errors: [{ path: place, message: error.more.detail ?? error.title }],
-    });
-  throw error;
-}
 
 async function loadParts(l: Load): Promise<void> {
   for (const [i, p] of l.bundle.parts.entries()) {
@@ -174,6 +149,7 @@ async function loadFacts(l: Load): Promise<void> {
   const facts = [
     ...l.bundle.events.map((e, i) => ({ type: 'event' as const, i, e, at: e.recordedAt })),
     ...l.bundle.outcomes.map((e, i) => ({ type: 'outcome' as const, i, e, at: e.recordedAt })),
+    ...l.bundle.runs.map((e, i) => ({ type: 'run' as const, i, e, at: e.recordedAt })),
   ].sort((a, b) => a.e.seq - b.e.seq || Date.parse(a.at) - Date.parse(b.at));
   for (const f of facts) {
     const place = `${f.type}s/${f.i}`;
@@ -181,6 +157,7 @@ async function loadFacts(l: Load): Promise<void> {
     if (!(await SetupModel.findByPk(setupId, { transaction: l.transaction })))
       throw invalid(`${place}/setupId`, `No setup "${f.e.setupId}" in the file or here`);
     if (f.type === 'event') await loadEvent(l, f.e, setupId, place);
+    else if (f.type === 'run') await loadRun(l, f.e, setupId, place);
     else await loadOutcome(l, f.e, setupId, place);
   }
 }
@@ -188,7 +165,8 @@ async function loadFacts(l: Load): Promise<void> {
 /** What is stored is read again: a body must be what its kind says. An attempt is named by the id it has here. */
 function checkedBody(kind: Bundle['events'][number]['kind'], body: Record<string, unknown>, place: string): object {
   const schema = EVENT_BODIES[kind];
-  const named = typeof body['attempt'] === 'string' ? { ...body, attempt: idFromFile(body['attempt']) } : body;
+  const here = (key: string) => (typeof body[key] === 'string' ? { [key]: idFromFile(body[key]) } : {});
+  const named = { ...body, ...here('attempt'), ...(kind === 'run-said' && { ...here('run'), ...here('titleId') }) };
   if (!schema) return named;
   const r = schema.safeParse(named);
   if (r.success) return r.data as object;
@@ -261,12 +239,24 @@ export async function loadBundle(
   made: { origin: Origin; by: string; now: Date },
   transaction: Transaction,
 ): Promise<LoadReport> {
-  const load: Load = { db, bundle, ...made, transaction, parts: new Map(), items: new Map(), report: { stored: {}, same: {} } };
+  const load: Load = {
+    db,
+    bundle,
+    ...made,
+    transaction,
+    parts: new Map(),
+    items: new Map(),
+    titles: new Map(),
+    report: { stored: {}, same: {} },
+  };
   await loadParts(load);
   await loadPieces(load);
   await loadMoney(load);
   await loadSetups(load);
+  await loadCaptures(load);
+  await loadRunBasics(load);
   await loadFacts(load);
+  await refigureSaid(load);
   await loadRules(load);
   return load.report;
 }

@@ -29,7 +29,10 @@ export async function demoReport(s: Services): Promise<DemoReport> {
 /** Remove the demo data; what own data points to stays and becomes adopted. Returns what was done. */
 export async function removeDemo(s: Services): Promise<DemoReport> {
   const report = await demoReport(s);
-  await s.db.transaction((transaction) => s.db.query('SELECT remove_demo()', { type: QueryTypes.SELECT, transaction }));
+  await s.db.transaction(async (transaction) => {
+    await s.db.query('SELECT remove_demo_runs()', { type: QueryTypes.SELECT, transaction });
+    await s.db.query('SELECT remove_demo()', { type: QueryTypes.SELECT, transaction });
+  });
   return report;
 }
 

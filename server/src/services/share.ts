@@ -55,6 +55,11 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     events: [],
     outcomes: [],
     rules: [],
+    profiles: [],
+    runs: [],
+    captures: [],
+    mappings: [],
+    sessions: [],
   };
 }
 

@@ -1,0 +1,63 @@
+import { randomUUID } from 'node:crypto';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Bundle, RunEntry, Setup } from '@ruddy/core/api';
+import { loadBundle } from '../src/services/bundle-load';
+import { THIS_MACHINE } from '../src/http/route';
+import { addSetup, demoBundle, NOW, start, type Harness } from './harness';
+import { addRun, packed, steady } from './make-runs';
+
+let h: Harness;
+let setup: Setup;
+beforeEach(async () => {
+  h = await start();
+  setup = await addSetup(h, 'Runs');
+});
+afterEach(() => h.close());
+
+const count = async (table: string) => (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
+
+describe('runs in a bundle', () => {
+  const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
+  const load = (bundle: Bundle, origin: 'demo' | 'imported' = 'imported') =>
+    h.db.transaction((t) => loadBundle(h.db, bundle, { origin, by: THIS_MACHINE.id, now: NOW }, t));
+
+  it('come back the same in an empty database, with what was said of them', async () => {
+    const run = await addRun(h, setup.id, [...steady(50, 40), ...steady(400, 10)], { saw: 'x' });
+    await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), cutS: 2, saw: 'y' });
+    const file = await exported();
+    expect(file.captures).toHaveLength(1);
+    const other = await start();
+    try {
+      await other.db.transaction((t) => loadBundle(other.db, file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }, t));
+      const again = (await other.api.get(`/api/runs/${run.id}`)).body as RunEntry;
+      expect(again).toEqual((await h.api.get(`/api/runs/${run.id}`)).body);
+      expect((await other.api.get('/api/bundle')).body).toEqual(file);
+    } finally {
+      await other.close();
+    }
+  });
+
+  it('with a value that was changed on the way are refused whole', async () => {
+    await addRun(h, setup.id, steady(100, 10));
+    const file = await exported();
+    const broken = { ...file, captures: file.captures.map((c) => ({ ...c, data: packed([1, 2]).data.toString('base64') })) };
+    await h.db.query('TRUNCATE run_channels, run_figures, captures');
+    await expect(load(broken)).rejects.toThrow(/Nothing stored/);
+    expect(await count('captures')).toBe(0);
+  });
+
+  it('of the demo go when it is removed; those of a kept setup stay with their titles', async () => {
+    await load(demoBundle(), 'demo');
+    const [dome] = await h.rows<{ id: string }>(`SELECT id FROM setups WHERE name = 'Dome desk'`);
+    const note = await h.api
+      .post(`/api/setups/${dome!.id}/notes`)
+      .send({ id: randomUUID(), text: 'mine', happenedOn: '2026-11-01' });
+    expect(note.status).toBeLessThan(300);
+    expect(await count('runs')).toBeGreaterThan(40);
+    await h.api.delete('/api/demo');
+    const left = await h.rows<{ setup_id: string; origin: string }>('SELECT DISTINCT setup_id, origin FROM runs');
+    expect(left).toEqual([{ setup_id: dome!.id, origin: 'adopted' }]);
+    expect(await count('profiles')).toBe(3);
+    expect(await count('captures')).toBe(await count('(SELECT DISTINCT sha256 FROM run_channels) x'));
+  });
+});
