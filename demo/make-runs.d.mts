@@ -1,0 +1,3 @@
+import type { Rig } from './rigs.mjs';
+export function meanFrame(rig: Rig): number;
+export function makeRuns(): { runs: { id: string }[]; captures: { sha256: string }[] };
