@@ -21,12 +21,9 @@ export class App {
   readonly #dialog = inject(MatDialog);
   readonly keys = inject(Keys);
   readonly tray = inject(Tray);
-  readonly trayIds = computed(() =>
-    this.tray
-      .plans()
-      .map((p) => p.id)
-      .join(),
-  );
+  readonly trayIds = computed(() => (this.tray.runs.list().length > 0 ? [] : this.tray.plans()).map((p) => p.id).join());
+  /** Runs are compared from everywhere but the pages of plans. */
+  readonly trayPath = computed(() => (this.tray.runs.list().length > 0 ? '/compare/runs' : '/compare/plans'));
   readonly theme = inject(ThemeChoice);
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);

@@ -1,4 +1,4 @@
-import { computed, Injectable, signal } from '@angular/core';
+import { computed, Injectable, signal, type Signal } from '@angular/core';
 
 /** Something put aside to be compared. */
 export interface Aside {
@@ -6,13 +6,14 @@ export interface Aside {
   readonly name: string;
 }
 
-const KEY = 'ruddy.tray.plans';
 /** Most plans that stand side by side on one page. */
 export const MOST_ASIDE = 4;
+/** Most runs that are compared at once. */
+export const MOST_RUNS = 120;
 
-function kept(): Aside[] {
+function kept(key: string): Aside[] {
   try {
-    const list: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
+    const list: unknown = JSON.parse(localStorage.getItem(key) ?? '[]');
     return Array.isArray(list)
       ? list.filter((x): x is Aside => typeof (x as Aside)?.id === 'string' && typeof (x as Aside).name === 'string')
       : [];
@@ -22,20 +23,30 @@ function kept(): Aside[] {
   }
 }
 
-/** Plans put aside with `x`; they outlive pages and reloads. The first is the base of a comparison. */
-@Injectable({ providedIn: 'root' })
-export class Tray {
-  readonly plans = signal<readonly Aside[]>(kept());
-  readonly full = computed(() => this.plans().length >= MOST_ASIDE);
+/** Things of one kind put aside; the first is the base of a comparison. They outlive pages and reloads. A full shelf lets the oldest go. */
+class Shelf {
+  readonly #list;
+  readonly list: Signal<readonly Aside[]>;
 
-  has(id: string): boolean {
-    return this.plans().some((p) => p.id === id);
+  constructor(
+    readonly key: string,
+    readonly most: number,
+  ) {
+    this.#list = signal<readonly Aside[]>(kept(key));
+    this.list = this.#list.asReadonly();
   }
 
-  /** Put a plan aside, or take it back. A full tray lets the oldest go. */
-  toggle(plan: Aside): void {
-    const rest = this.plans().filter((p) => p.id !== plan.id);
-    this.#keep(this.has(plan.id) ? rest : [...rest, plan].slice(-MOST_ASIDE));
+  has(id: string): boolean {
+    return this.list().some((p) => p.id === id);
+  }
+
+  /** Put things aside that are not there yet. */
+  add(things: readonly Aside[]): void {
+    this.#keep([...this.list(), ...things.filter((t) => !this.has(t.id))].slice(-this.most));
+  }
+
+  remove(ids: readonly string[]): void {
+    this.#keep(this.list().filter((p) => !ids.includes(p.id)));
   }
 
   clear(): void {
@@ -43,7 +54,31 @@ export class Tray {
   }
 
   #keep(list: readonly Aside[]): void {
-    this.plans.set(list);
-    localStorage.setItem(KEY, JSON.stringify(list));
+    this.#list.set(list);
+    localStorage.setItem(this.key, JSON.stringify(list));
+  }
+}
+
+/** Plans and runs put aside with `x`. */
+@Injectable({ providedIn: 'root' })
+export class Tray {
+  readonly #plans = new Shelf('ruddy.tray.plans', MOST_ASIDE);
+  readonly runs = new Shelf('ruddy.tray.runs', MOST_RUNS);
+  readonly plans = this.#plans.list;
+  readonly full = computed(() => this.plans().length >= MOST_ASIDE);
+  readonly size = computed(() => this.plans().length + this.runs.list().length);
+
+  has(id: string): boolean {
+    return this.#plans.has(id);
+  }
+
+  /** Put a plan aside, or take it back. A full tray lets the oldest go. */
+  toggle(plan: Aside): void {
+    if (this.has(plan.id)) this.#plans.remove([plan.id]);
+    else this.#plans.add([plan]);
+  }
+
+  clear(): void {
+    this.#plans.clear();
   }
 }

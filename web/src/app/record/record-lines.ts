@@ -18,7 +18,7 @@ export interface Line {
   /** What corrects it or takes it back; it no longer counts. */
   corrections: Line[];
 }
-export type Group = 'start' | 'outcome' | 'reading' | 'parts' | 'version' | 'step' | 'fault' | 'price' | 'note';
+export type Group = 'start' | 'outcome' | 'reading' | 'parts' | 'version' | 'step' | 'fault' | 'price' | 'run' | 'note';
 
 export const FILTERS: Readonly<Record<'all' | Group, string>> = {
   all: 'everything',
@@ -29,6 +29,7 @@ export const FILTERS: Readonly<Record<'all' | Group, string>> = {
   reading: 'readings',
   outcome: 'outcomes',
   parts: 'parts and settings',
+  run: 'runs',
   price: 'prices',
   note: 'notes',
 };
@@ -89,6 +90,22 @@ function goodLine(b: Body): Said {
   return { kind: 'Good', group: 'version', what: 'Marked as the last known good', more, outcome: null };
 }
 
+const RUN_SAID: Readonly<Record<string, string>> = {
+  settings: 'settings',
+  context: 'how it was captured',
+  titleId: 'title',
+  cutS: 'its beginning cut',
+  segments: 'scenes',
+  starts: 'where its sensors begin',
+};
+
+function runWords(b: Body): string {
+  const result = b['result'] as { value: number; unit: string } | null;
+  const head = `${text(b, 'title')}: `;
+  if (b['kind'] === 'none') return `${head}could not be run, ${text(b, 'reason')}`;
+  return result ? `${head}${result.value} ${result.unit}` : `${head}frame times captured`;
+}
+
 /** One fact of the record in words. `title` names a step. */
 export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
   const b = e.body;
@@ -144,6 +161,20 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
       return plain('Taken back', 'note', `Taken back: ${text(b, 'reason')}`);
     case 'good':
       return goodLine(b);
+    case 'run':
+      return plain('Run', 'run', runWords(b));
+    case 'run-said':
+      return plain(
+        'Run',
+        'run',
+        `Said of a run: ${
+          Object.keys(b)
+            .filter((k) => k in RUN_SAID)
+            .map((k) => RUN_SAID[k])
+            .join(', ') || 'what was seen'
+        }`,
+        text(b, 'saw') ? [`Seen: ${text(b, 'saw')}`] : [],
+      );
     case 'price':
       return plain(
         'Price',

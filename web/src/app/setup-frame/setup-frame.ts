@@ -74,9 +74,9 @@ export class SetupFrame {
     ),
     { initialValue: this.#router.url },
   );
-  /** Full on Plan and at the link check, slim on ordinary steps, Record and the sheet, unless the person chose. */
+  /** Full on Plan and at the link check, slim on ordinary steps, Runs, Record and the sheet, unless the person chose. */
   readonly slim = computed(() => {
-    const small = /\/(record|sheet)/.test(this.url()) || (this.url().includes('/bring-up') && !this.run.atLink());
+    const small = /\/(runs|record|sheet)/.test(this.url()) || (this.url().includes('/bring-up') && !this.run.atLink());
     return (this.chosenStrip() ?? (small ? 'slim' : 'full')) === 'slim';
   });
   /** "Bring-up 9/17" while an attempt is going on. */

@@ -96,7 +96,7 @@ export class SetupsPage {
   }
 
   /** Start a setup and go to a page of it. */
-  create(page: 'plan' | 'bring-up' = 'plan'): void {
+  create(page: 'plan' | 'bring-up' | 'runs' = 'plan'): void {
     const id = v7();
     const used = new Set(this.rows()?.map((r) => r.name));
     const name =

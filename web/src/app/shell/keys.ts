@@ -1,4 +1,4 @@
-import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { Router } from '@angular/router';
 
 export interface KeyBinding {
@@ -13,6 +13,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
   s: { what: 'Setups', path: '/setups' },
   p: { what: 'Plan of this setup', path: null },
   b: { what: 'Bring-up of this setup', path: null },
+  r: { what: 'Runs of this setup', path: null },
   e: { what: 'Record of this setup', path: null },
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
@@ -22,7 +23,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
 };
 
 /** Pages of a setup by their letter. */
-const PAGES: Record<string, string> = { p: 'plan', b: 'bring-up', e: 'record' };
+const PAGES: Record<string, string> = { p: 'plan', b: 'bring-up', r: 'runs', e: 'record' };
 
 function typing(target: EventTarget | null): boolean {
   return (
@@ -44,7 +45,8 @@ export class Keys {
   readonly #bindings = signal<readonly KeyBinding[]>([]);
   readonly waiting = signal(false);
   readonly lettersOff = signal(localStorage.getItem(OFF) === '1');
-  readonly bindings = this.#bindings.asReadonly();
+  /** What each key does now: what was bound last, by the page within, comes before the frame around it. */
+  readonly bindings = computed(() => this.#bindings().filter((b, i, all) => all.findLastIndex((o) => o.key === b.key) === i));
 
   constructor() {
     const listen = (e: KeyboardEvent) => this.#pressed(e);
@@ -75,7 +77,7 @@ export class Keys {
 
   #pressed(e: KeyboardEvent): void {
     if (e.defaultPrevented) return;
-    const found = this.#bindings().find((b) => b.key === combination(e));
+    const found = this.bindings().find((b) => b.key === combination(e));
     if (found && (e.ctrlKey || e.metaKey) && !typing(e.target)) {
       e.preventDefault();
       found.run();

@@ -1,0 +1,186 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { RunEntry, SessionEntry } from '@ruddy/core/api';
+import type { Alignment, Mapping } from '@ruddy/core/captures';
+import { planSession, type Dimension } from '@ruddy/core/runs';
+import { NO_RUN_CONTEXT, SCREEN_PATHS, type RunSettings } from '@ruddy/core/schema';
+import { badRowText, figureText } from '@ruddy/core/texts';
+import { counted } from '../shared/format';
+import { DroppedFiles } from './dropped-files';
+import { MappingForm } from './mapping-form';
+import { framesOf, isLog, lanesOf, RunFiles, type FileRow } from './run-files';
+import { RunForm, type RunDraft } from './run-form';
+import { TitleField } from './title-field';
+
+/** Levels of a session that are settings of a run; the others come from the setup. */
+function settingsOf(dimensions: readonly Dimension[], levels: readonly string[]): Partial<RunSettings> {
+  const screen = Object.entries(SCREEN_PATHS);
+  return Object.fromEntries(
+    dimensions.flatMap((d, i): [string, string | null][] => {
+      const level = levels[i] ?? '';
+      if (d === 'screenPath') return [[d, screen.find(([, w]) => w === level)?.[0] ?? null]];
+      if (d === 'lid') return [[d, level === 'open' || level === 'closed' ? level : null]];
+      return d === 'resolution' || d === 'powerMode' || d === 'preset' || d === 'upscaling' ? [[d, level]] : [];
+    }),
+  );
+}
+
+/** Captures in: files, what becomes of each, how they were set, and one button that says what it stores. */
+@Component({
+  selector: 'rb-add-panel',
+  imports: [MappingForm, RunForm, TitleField, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './add-panel.html',
+  styleUrl: './add-panel.scss',
+})
+export class AddPanel {
+  readonly files = inject(RunFiles);
+  readonly setupId = input.required<string>();
+  /** What the setup tells of its runs. */
+  readonly preset = input.required<RunSettings>();
+  /** The run that was added last, whose settings may hold for these. */
+  readonly last = input<RunEntry | null>(null);
+  readonly session = input<SessionEntry | null>(null);
+  /** The cell of the session that is measured next. */
+  readonly cell = input<number | null>(null);
+  readonly stored = output<number>();
+  readonly title = viewChild.required(TitleField);
+  readonly over = signal(false);
+  readonly titleName = signal('');
+  readonly problem = signal<string | null>(null);
+  readonly fieldProblem = signal<string | null>(null);
+  readonly draft = signal<RunDraft>({ settings: null as unknown as RunSettings, context: NO_RUN_CONTEXT, saw: '' });
+  readonly counted = counted;
+  readonly framesOf = framesOf;
+  readonly isLog = isLog;
+  readonly cells = computed(() => {
+    const s = this.session();
+    if (!s) return [];
+    const seen = new Set<string>();
+    return planSession(s.factors, 1).steps.flatMap((step) => {
+      const name = step.cell.join(', ');
+      if (step.back || seen.has(name)) return [];
+      seen.add(name);
+      return [{ name, levels: step.cell }];
+    });
+  });
+  readonly startTitle = computed(() => {
+    const s = this.session();
+    const at = s?.factors.findIndex((f) => f.dimension === 'title') ?? -1;
+    return at >= 0 ? (this.cells()[this.cell() ?? 0]?.levels[at] ?? '') : (s?.title ?? '');
+  });
+  readonly canStore = computed(() => this.files.ready() > 0 && !this.files.busy() && this.fieldProblem() === null);
+
+  constructor() {
+    const dropped = inject(DroppedFiles).take();
+    if (dropped.length > 0) void this.files.add(dropped);
+    effect(() => {
+      const settings = this.preset();
+      untracked(() => this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })));
+    });
+    // Files that were dropped before this panel was there, or while a cell was chosen, belong to that cell.
+    effect(() => {
+      const [cell, n] = [this.cell(), this.files.rows().length];
+      untracked(() => {
+        if (cell !== null && n > 0) for (const r of this.files.rows()) if (r.cell === null) this.files.patch(r.id, { cell });
+      });
+    });
+  }
+
+  take(list: FileList | null): void {
+    if (list && list.length > 0) void this.files.add([...list]);
+  }
+
+  dropped(e: DragEvent): void {
+    e.preventDefault();
+    this.over.set(false);
+    this.take(e.dataTransfer?.files ?? null);
+  }
+
+  opened(box: HTMLInputElement): void {
+    this.take(box.files);
+    box.value = '';
+  }
+
+  /** What a file holds, in words. */
+  holds(r: FileRow): string {
+    const frames = framesOf(r).map(
+      (s) =>
+        `${s.program ? `${s.program}: ` : ''}${counted(s.frames.length, 'frame')}, ${figureText(s.stats?.seconds ?? 0)} s, ${figureText(s.stats?.averageFps ?? 0)} frames/s${s.shown ? ', shown ones apart' : ''}${s.lanes.length > 0 ? `, ${counted(s.lanes.length, 'sensor')}` : ''}`,
+    );
+    return [...frames, ...(isLog(r) ? [`a log of ${counted(lanesOf(r).length, 'sensor')}`] : [])].join('; ');
+  }
+
+  fate(r: FileRow): string {
+    switch (r.state) {
+      case 'looking':
+        return 'Looking at it …';
+      case 'confirm':
+        return 'Say what its columns hold';
+      case 'reading':
+        return `Reading: ${Math.round(r.share * 100)} %`;
+      case 'read':
+        if (isLog(r)) return r.beside === null ? 'Beside no frames: not stored' : 'Stored with the frames it lies beside';
+        if ((r.read?.badCount ?? 0) > 0 && !r.rest) return `${counted(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
+        return counted(framesOf(r).length, 'run to store', 'runs to store');
+      case 'storing':
+        return 'Storing …';
+      case 'stored':
+        return r.runs > 0 ? `${counted(r.runs, 'run')} stored` : 'Stored';
+      case 'stopped':
+      case 'refused':
+        return 'Nothing stored';
+    }
+  }
+
+  bad(r: FileRow): string[] {
+    return (r.read?.bad ?? []).slice(0, 50).map((b) => badRowText(b, r.layout?.header ?? null));
+  }
+
+  fits(a: Alignment | null): string {
+    if (!a) return 'Nothing to find the place by: move it by hand.';
+    const r = `correlation ${a.r.toFixed(2)}`;
+    return a.clear ? `Found by cross-correlation, ${r}.` : `No clear place, ${r} at best: left as recorded, move it by hand.`;
+  }
+
+  confirm(id: string, mapping: Mapping): void {
+    void this.files.confirm(id, mapping);
+  }
+
+  /** Set as for the run before: settings and how it was captured, not what was seen. */
+  asLast(r: RunEntry): void {
+    this.draft.update((d) => ({ ...d, settings: r.settings, context: r.context }));
+  }
+
+  move(r: FileRow, byMs: number): void {
+    this.files.patch(r.id, { offsetMs: r.offsetMs + byMs });
+  }
+
+  async store(): Promise<void> {
+    this.problem.set(null);
+    if (this.title().name().trim() === '') return this.problem.set('Title: say what was run; nothing is stored yet');
+    try {
+      const titleId = await this.title().resolve();
+      const { settings, context, saw } = this.draft();
+      const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
+      const n = await this.files.store(this.setupId(), (r) => ({
+        ...{ titleId, context, saw },
+        settings: { ...settings, ...(r.cell === null ? {} : settingsOf(dimensions, this.cells()[r.cell]?.levels ?? [])) },
+      }));
+      if (n > 0) this.stored.emit(n);
+    } catch (e) {
+      this.problem.set(`Nothing stored: ${(e as Error).message}`);
+    }
+  }
+}

@@ -1,0 +1,207 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import {
+  align,
+  findLayout,
+  proposeMapping,
+  readCaptureJson,
+  readCaptureText,
+  readsWhat,
+  signatureOf,
+  type Alignment,
+  type BadRow,
+  type CaptureProblem,
+  type Lane,
+  type Layout,
+  type Mapping,
+  type Stream,
+} from '@ruddy/core/captures';
+import {
+  buildPyramid,
+  frameStats,
+  hitches,
+  hundredDots,
+  percentileCurve,
+  stutters,
+  type FrameStats,
+  type Pyramid,
+} from '@ruddy/core/frames';
+
+/** What the first lines of a file tell. */
+export type Looked =
+  | {
+      readonly kind: 'table';
+      readonly layout: Layout;
+      readonly proposed: Mapping;
+      readonly signature: string;
+      readonly reads: 'frames' | 'log' | null;
+    }
+  | { readonly kind: 'capture' }
+  | { readonly kind: 'problem'; readonly problem: CaptureProblem };
+
+export interface ReadStream extends Stream {
+  /** What its frames show; null for a log of sensors. */
+  readonly stats: FrameStats | null;
+}
+export type ReadFile =
+  | {
+      readonly ok: true;
+      readonly streams: readonly ReadStream[];
+      readonly rows: number;
+      readonly bad: readonly BadRow[];
+      readonly badCount: number;
+      /** Of the file as it lies there. */
+      readonly sha256: string;
+    }
+  | { readonly ok: false; readonly problem: CaptureProblem };
+
+/** A run ready to be drawn. */
+export interface Opened {
+  readonly pyramid: Pyramid;
+  readonly dots: readonly number[];
+  readonly curve: readonly number[];
+  /** Where hitches begin, ms from the start. */
+  readonly hitchesMs: readonly number[];
+}
+export interface Packed {
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  readonly sha256: string;
+  readonly n: number;
+}
+
+const HEAD_BYTES = 128 * 1024;
+const isJson = (name: string, head: string) => /\.json$/i.test(name) || /^\s*[[{]/.test(head.replace('\uFEFF', ''));
+
+async function throughGzip(bytes: BufferSource, way: 'pack' | 'unpack'): Promise<ArrayBuffer> {
+  const stream = new Blob([bytes])
+    .stream()
+    .pipeThrough<Uint8Array>(way === 'pack' ? new CompressionStream('gzip') : new DecompressionStream('gzip'));
+  return new Response(stream).arrayBuffer();
+}
+
+/** Text of a file in parts, so that a large one is never held twice. UTF-16 is known by its mark; everything else is read as UTF-8. */
+async function* textOf(file: Blob): AsyncGenerator<string> {
+  const mark = new Uint8Array(await file.slice(0, 2).arrayBuffer());
+  const wide = mark[0] === 0xff && mark[1] === 0xfe ? 'utf-16le' : mark[0] === 0xfe && mark[1] === 0xff ? 'utf-16be' : 'utf-8';
+  const reader = file
+    .stream()
+    .pipeThrough(new TextDecoderStream(wide) as unknown as ReadableWritablePair<string, Uint8Array>)
+    .getReader();
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return;
+    yield value;
+  }
+}
+
+async function wholeText(file: Blob): Promise<string> {
+  let all = '';
+  for await (const part of textOf(file)) all += part;
+  return all;
+}
+
+async function hashOf(file: Blob): Promise<string> {
+  const hash = sha256.create();
+  const reader = file.stream().getReader();
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return bytesToHex(hash.digest());
+    hash.update(value);
+  }
+}
+
+/** What is done in the worker. `hand`: gives buffers away instead of copying them. */
+export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBuffer[]) => T) {
+  const finish = (streams: readonly Stream[]): ReadStream[] =>
+    streams.map((s) => ({ ...s, stats: s.frames.length > 0 ? frameStats(s.frames) : null }));
+  const table = async (
+    file: Blob,
+    text: AsyncIterable<string> | Iterable<string>,
+    mapping: Mapping,
+    layout: Layout,
+    told?: (n: number) => void,
+  ): Promise<ReadFile> => {
+    const r = await readCaptureText(text, mapping, layout, told);
+    if (!r.ok) return { ok: false, problem: r.problem };
+    return { ok: true, ...r.value, streams: finish(r.value.streams), sha256: await hashOf(file) };
+  };
+
+  return {
+    /** Look at the first lines of a file. */
+    async look(file: Blob, name: string): Promise<Looked> {
+      let head = '';
+      for await (const part of textOf(file.slice(0, HEAD_BYTES))) head += part;
+      if (isJson(name, head)) {
+        const json = readCaptureJson(await wholeText(file));
+        if (!json.ok) return { kind: 'problem', problem: json.problem };
+        if (json.value.kind === 'capture') return { kind: 'capture' };
+        head = json.value.text.slice(0, HEAD_BYTES);
+      }
+      const found = findLayout(head);
+      if (!found.ok) return { kind: 'problem', problem: found.problem };
+      const proposed = proposeMapping(found.value);
+      return {
+        kind: 'table',
+        layout: found.value,
+        proposed,
+        signature: signatureOf(found.value),
+        reads: readsWhat(proposed, found.value),
+      };
+    },
+
+    /** Read a whole file. `told` hears the share that was read, 0 to 1. */
+    async read(
+      file: Blob,
+      name: string,
+      how: { mapping: Mapping; layout: Layout } | null,
+      told: (share: number) => void,
+    ): Promise<ReadFile> {
+      if (how === null || isJson(name, await file.slice(0, 64).text())) {
+        const json = readCaptureJson(await wholeText(file));
+        if (!json.ok) return { ok: false, problem: json.problem };
+        if (json.value.kind === 'capture') {
+          const { read } = json.value;
+          return { ok: true, ...read, streams: finish(read.streams), sha256: await hashOf(file) };
+        }
+        return how ? table(file, [json.value.text], how.mapping, how.layout) : { ok: false, problem: { code: 'no-times' } };
+      }
+      let last = 0;
+      return table(file, textOf(file), how.mapping, how.layout, (n) => {
+        const share = Math.min(1, n / Math.max(1, file.size));
+        if (share - last < 0.02) return;
+        last = share;
+        told(share);
+      });
+    },
+
+    /** Pack values for sending: float32, little-endian, gzip, with the SHA-256 of what is inside. */
+    async pack(values: Float32Array<ArrayBuffer>): Promise<Packed> {
+      const inside = new Uint8Array(values.buffer, values.byteOffset, values.byteLength);
+      const bytes = new Uint8Array(await throughGzip(inside, 'pack'));
+      return hand({ bytes, sha256: bytesToHex(sha256(inside)), n: values.length }, [bytes.buffer]);
+    },
+
+    /** Values as they were packed. */
+    async unpack(packed: ArrayBuffer): Promise<Float32Array<ArrayBuffer>> {
+      const buffer = await throughGzip(packed, 'unpack');
+      return hand(new Float32Array(buffer), [buffer]);
+    },
+
+    /** Ready a run for drawing. */
+    open(frames: Float32Array<ArrayBuffer>): Opened {
+      const sorted = frames.slice().sort();
+      return {
+        pyramid: buildPyramid(frames),
+        dots: hundredDots(sorted),
+        curve: percentileCurve(sorted),
+        hitchesMs: hitches(frames, stutters(frames)),
+      };
+    },
+
+    /** Where a log of sensors lies against frames. */
+    align(frames: Float32Array, lane: Lane): Alignment | null {
+      return align(frames, lane);
+    },
+  };
+}
+export type CaptureCalls = ReturnType<typeof captureCalls>;

@@ -1,0 +1,159 @@
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { readsWhat, ROLES, type Column, type ColumnUnit, type Layout, type Mapping, type Role } from '@ruddy/core/captures';
+import { ROLE_WORDS } from '@ruddy/core/texts';
+
+const TIME = { ms: 'ms', s: 's', us: 'microseconds', ns: 'ns', clock: 'date or clock' } as const;
+const SENSOR = { own: 'as named', kilo: 'thousands (GHz, kW, GB)', milli: 'thousandths (mW)', share: '0 to 1' } as const;
+const TIMES: readonly Role[] = ['frame', 'time', 'shown'];
+
+/** What each column of a file holds, as proposed; somebody says whether that is right. Out: the mapping, confirmed. */
+@Component({
+  selector: 'rb-mapping-form',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>{{ name() }}: what do the columns hold?</h3>
+    <p class="hint">Proposed from names and values. What you confirm is remembered for files of the same layout.</p>
+    @if (why(); as w) {
+      <p class="problem" role="alert">{{ w }}</p>
+    }
+    <div class="wide" tabindex="0" role="region" aria-label="Columns of the file">
+      <table class="list">
+        <thead>
+          <tr>
+            <th scope="col">Column</th>
+            <th scope="col">First values</th>
+            <th scope="col">Holds</th>
+            <th scope="col">Unit</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (c of columns(); track $index; let i = $index) {
+            <tr>
+              <th scope="row">{{ title(i) }}</th>
+              <td class="sample">{{ sample(i) }}</td>
+              <td>
+                <select [attr.aria-label]="'What ' + title(i) + ' holds'" #role (change)="setRole(i, role.value)">
+                  @for (r of roles; track r) {
+                    <option [value]="r" [selected]="r === c.role">{{ words[r] }}</option>
+                  }
+                </select>
+              </td>
+              <td>
+                @if (unitsOf(c.role); as units) {
+                  <select [attr.aria-label]="'Unit of ' + title(i)" #unit (change)="setUnit(i, unit.value)">
+                    @for (u of units; track u.value) {
+                      <option [value]="u.value" [selected]="u.value === c.unit">{{ u.label }}</option>
+                    }
+                  </select>
+                }
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    </div>
+    <p>
+      {{
+        reads() === 'frames'
+          ? 'Read as frames.'
+          : reads() === 'log'
+            ? 'Read as a log of sensors.'
+            : 'Say which column holds frame times, or the time of each row.'
+      }}
+      <span class="hint">
+        Decimal mark
+        <select aria-label="Decimal mark" #mark (change)="decimal.set(mark.value === ',' ? ',' : '.')">
+          <option value="." [selected]="decimal() === '.'">point</option>
+          <option value="," [selected]="decimal() === ','">comma</option>
+        </select>
+      </span>
+    </p>
+    <p>
+      <button mat-flat-button type="button" [disabled]="reads() === null" (click)="confirm()">
+        The columns are right: read it
+      </button>
+    </p>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+      border-left: 4px solid var(--brick);
+      padding: 8px 12px;
+    }
+    .wide {
+      overflow-x: auto;
+      max-height: 320px;
+    }
+    .sample {
+      white-space: nowrap;
+      max-width: 240px;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      font-family: 'Atkinson Hyperlegible Mono Variable', monospace;
+      font-size: 13px;
+    }
+  `,
+})
+export class MappingForm {
+  readonly name = input.required<string>();
+  readonly layout = input.required<Layout>();
+  readonly proposed = input.required<Mapping>();
+  readonly why = input('');
+  readonly confirmed = output<Mapping>();
+  readonly roles = ROLES;
+  readonly words = ROLE_WORDS;
+  readonly columns = signal<readonly Column[]>([]);
+  readonly decimal = signal<'.' | ','>('.');
+  readonly mapping = computed((): Mapping => ({ ...this.proposed(), columns: this.columns(), decimal: this.decimal() }));
+  readonly reads = computed(() => (this.columns().length > 0 ? readsWhat(this.mapping(), this.layout()) : null));
+
+  constructor() {
+    effect(() => {
+      const { columns, decimal } = this.proposed();
+      untracked(() => {
+        this.columns.set(columns);
+        this.decimal.set(decimal);
+      });
+    });
+  }
+
+  title(i: number): string {
+    return this.layout().header?.[i] || `column ${i + 1}`;
+  }
+
+  sample(i: number): string {
+    return this.layout()
+      .sample.slice(0, 3)
+      .map((r) => r[i] ?? '')
+      .join('  ');
+  }
+
+  unitsOf(role: Role): { value: string; label: string }[] | null {
+    if (role === 'ignore' || role === 'program' || role === 'generated') return null;
+    return Object.entries(TIMES.includes(role) ? TIME : SENSOR).map(([value, label]) => ({ value, label }));
+  }
+
+  setRole(i: number, value: string): void {
+    const role = value as Role;
+    const was = this.columns()[i]?.role ?? 'ignore';
+    const unit: ColumnUnit | null =
+      TIMES.includes(role) === TIMES.includes(was) && was !== 'ignore' ? null : TIMES.includes(role) ? 'ms' : 'own';
+    // A role that only one column may have leaves the one that had it.
+    this.columns.update((all) =>
+      all.map((c, k) =>
+        k === i ? { role, unit: unit ?? c.unit } : c.role === role && role !== 'ignore' ? { ...c, role: 'ignore' as const } : c,
+      ),
+    );
+  }
+
+  setUnit(i: number, value: string): void {
+    this.columns.update((all) => all.map((c, k) => (k === i ? { ...c, unit: value as ColumnUnit } : c)));
+  }
+
+  confirm(): void {
+    this.confirmed.emit(this.mapping());
+  }
+}

@@ -1,0 +1,126 @@
+import { TestBed } from '@angular/core/testing';
+import { of, throwError } from 'rxjs';
+import type { CsvMapping, RunBody, RunEntry } from '@ruddy/core/api';
+import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
+import { ApiProblem } from '../data/api';
+import { RunsData } from '../data/runs';
+import { captureCalls } from './capture-calls';
+import { CAPTURE_WORKER, CaptureWork } from './capture-work';
+import { framesOf, RunFiles, type Common } from './run-files';
+
+/** The real calls, without a worker around them; packing needs a browser, so it only passes on. */
+const calls = {
+  ...captureCalls((v) => v),
+  pack: (values: Float32Array) => Promise.resolve({ bytes: new Uint8Array(1), sha256: 'a'.repeat(64), n: values.length }),
+};
+const common: Common = { titleId: 't', settings: NO_RUN_SETTINGS, context: NO_RUN_CONTEXT, saw: '' };
+
+function bed(data: Partial<RunsData> = {}) {
+  const stored: RunBody[] = [];
+  const kept: CsvMapping[] = [];
+  const fake: Partial<RunsData> = {
+    mappings: () => of(kept),
+    keepMapping: (m) => {
+      kept.push(m);
+      return of(m);
+    },
+    send: () => of(undefined),
+    add: (_, run) => {
+      stored.push(run);
+      return of({} as RunEntry);
+    },
+    ...data,
+  };
+  TestBed.configureTestingModule({
+    providers: [
+      RunFiles,
+      CaptureWork,
+      { provide: RunsData, useValue: fake },
+      { provide: CAPTURE_WORKER, useValue: () => ({ calls, end: () => undefined }) },
+    ],
+  });
+  // Functions given to a worker are wrapped; here they are called as they are.
+  TestBed.inject(CaptureWork).told = (f) => f;
+  return { files: TestBed.inject(RunFiles), stored, kept };
+}
+/** A file as a browser has it: the simulated page's own cannot be read as a stream. */
+async function fileOf(text: string, name: string): Promise<File> {
+  return Object.assign(await new Response(text).blob(), { name, lastModified: 0 }) as unknown as File;
+}
+const csv = (name: string, rows: string) => fileOf(`frame ms,note\n${rows}`, name);
+const state = (files: RunFiles) => files.rows().map((r) => r.state);
+
+describe('files on their way to be runs', () => {
+  it('are asked about once a layout: others of the batch and the next file are read at once', async () => {
+    const { files, kept } = bed();
+    await files.add([await csv('a.csv', '10,x\n11,x\n'), await csv('b.csv', '12,x\n')]);
+    expect(state(files)).toEqual(['confirm', 'confirm']);
+    const [a] = files.rows();
+    await files.confirm(a!.id, a!.mapping!);
+    expect(state(files)).toEqual(['read', 'read']);
+    expect(kept).toHaveLength(1);
+    await files.add([await csv('c.csv', '13,x\n')]);
+    expect(state(files)).toEqual(['read', 'read', 'read']);
+    expect(files.ready()).toBe(3);
+  });
+
+  it('with bad rows wait until somebody says that the rest counts', async () => {
+    const { files, stored } = bed();
+    await files.add([await fileOf('[10, "x", 12]', 'a.json')]);
+    expect([files.rows()[0]!.read!.badCount, files.ready()]).toEqual([1, 0]);
+    expect(await files.store('s', () => common)).toBe(0);
+    files.patch(files.rows()[0]!.id, { rest: true });
+    expect(await files.store('s', () => common)).toBe(1);
+    expect(stored[0]).toMatchObject({ kind: 'frames', channels: [{ channel: 'frames', n: 2 }], source: { name: 'a.json' } });
+  });
+
+  it('that are refused do not touch the others', async () => {
+    const { files } = bed();
+    await files.add([await fileOf('dear all', 'letter.txt'), await fileOf('[10]', 'a.json')]);
+    expect(state(files)).toEqual(['refused', 'read']);
+    expect(files.rows()[0]!.why).toContain('No table');
+  });
+
+  it('that the server refuses stay, with the reason', async () => {
+    const { files } = bed({ add: () => throwError(() => new ApiProblem({ type: '', title: 'Too late', status: 422 })) });
+    await files.add([await fileOf('[10]', 'a.json')]);
+    expect(await files.store('s', () => common)).toBe(0);
+    expect(files.rows()[0]).toMatchObject({ state: 'read', why: 'Not stored: Too late' });
+  });
+
+  it('stopped are marked so, and the next one is read', async () => {
+    const { files } = bed();
+    const reading = files.add([await fileOf('[10]', 'a.json')]);
+    // The list of layouts has come, the file is being looked at.
+    await Promise.resolve();
+    await Promise.resolve();
+    await Promise.resolve();
+    files.stop();
+    await reading;
+    expect(state(files)).toEqual(['stopped']);
+    await files.add([await fileOf('[10]', 'b.json')]);
+    expect(state(files)).toEqual(['stopped', 'read']);
+  });
+
+  it('a log lies beside the first capture, and leaves with it', async () => {
+    const { files } = bed();
+    const rows = Array.from({ length: 30 }, (_, i) => `${i},${100 + i}`).join('\n');
+    const log = await fileOf(`elapsed s,card power W\n${rows}`, 'log.csv');
+    await files.add([await fileOf(JSON.stringify(Array(3000).fill(10)), 'a.json'), log]);
+    const row = files.rows()[1]!;
+    await files.confirm(row.id, row.mapping!);
+    expect(files.rows()[1]!.beside).toBe(files.rows()[0]!.id);
+    files.remove(files.rows()[0]!.id);
+    expect(files.rows()[0]!.beside).toBeNull();
+  });
+
+  it('several programs in one file are several runs', async () => {
+    const { files, stored } = bed();
+    await files.add([await fileOf('app,frame ms\na,10\nb,20\na,11\n', 'two.csv')]);
+    const [r] = files.rows();
+    await files.confirm(r!.id, r!.mapping!);
+    expect(framesOf(files.rows()[0]!)).toHaveLength(2);
+    expect(await files.store('s', () => common)).toBe(2);
+    expect(stored.map((s) => s.source?.program)).toEqual(['a', 'b']);
+  });
+});

@@ -1,0 +1,246 @@
+import { computed, inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import { v7 } from 'uuid';
+import type { ChannelBody, RunBody } from '@ruddy/core/api';
+import { readsWhat, remembered, type Alignment, type Lane, type Layout, type Mapping } from '@ruddy/core/captures';
+import { captureProblemText } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { RunsData } from '../data/runs';
+import type { Looked, ReadFile, ReadStream } from './capture-calls';
+import { CaptureWork, Stopped } from './capture-work';
+
+export type FileState = 'looking' | 'confirm' | 'reading' | 'read' | 'storing' | 'stored' | 'stopped' | 'refused';
+type Good = Extract<ReadFile, { ok: true }>;
+
+/** One file of the table of fates. */
+export interface FileRow {
+  readonly id: string;
+  readonly file: File;
+  readonly state: FileState;
+  /** How much of it was read, 0 to 1. */
+  readonly share: number;
+  readonly why: string;
+  readonly layout: Layout | null;
+  readonly mapping: Mapping | null;
+  readonly signature: string;
+  /** The columns are those confirmed for such a file before. */
+  readonly known: boolean;
+  readonly read: Good | null;
+  /** Some rows are bad, and the person said that the rest counts. */
+  readonly rest: boolean;
+  /** A log of sensors: the file whose frames it lies beside, and where. */
+  readonly beside: string | null;
+  readonly alignment: Alignment | null;
+  readonly offsetMs: number;
+  /** The cell of a session its runs belong to, and how many runs it gave. */
+  readonly cell: number | null;
+  readonly runs: number;
+}
+
+/** What is the same for every run of a batch. */
+export type Common = Omit<RunBody, 'id' | 'kind' | 'channels' | 'source' | 'result' | 'reason'>;
+
+const FRESH = {
+  share: 0,
+  why: '',
+  layout: null,
+  mapping: null,
+  signature: '',
+  known: false,
+  read: null,
+  rest: false,
+  beside: null,
+  alignment: null,
+  offsetMs: 0,
+  cell: null,
+  runs: 0,
+} as const;
+
+/** Frames of a file: streams with frames, one run each. */
+export const framesOf = (f: FileRow): readonly ReadStream[] => f.read?.streams.filter((s) => s.frames.length > 0) ?? [];
+export const lanesOf = (f: FileRow): readonly Lane[] =>
+  f.read?.streams.flatMap((s) => (s.frames.length > 0 ? [] : s.lanes)) ?? [];
+export const isLog = (f: FileRow) => framesOf(f).length === 0 && lanesOf(f).length > 0;
+
+/**
+ * Files on their way to be runs. Each is looked at, its columns confirmed (or known), read in the worker, and stored; whatever happens to
+ * one does not touch the others. Nothing is stored before `store`.
+ */
+@Injectable()
+export class RunFiles {
+  readonly #data = inject(RunsData);
+  readonly #work = inject(CaptureWork);
+  readonly rows = signal<readonly FileRow[]>([]);
+  readonly open = computed(() => this.rows().find((r) => r.state === 'confirm') ?? null);
+  readonly busy = computed(() => this.rows().some((r) => ['looking', 'reading', 'storing'].includes(r.state)));
+  /** Runs that would be stored now. */
+  readonly ready = computed(() => this.rows().reduce((n, r) => n + (this.storable(r) ? framesOf(r).length : 0), 0));
+  readonly logs = computed(() => this.rows().filter((r) => r.state === 'read' && isLog(r)));
+  readonly captures = computed(() => this.rows().filter((r) => r.state === 'read' && framesOf(r).length > 0));
+
+  storable(r: FileRow): boolean {
+    return r.state === 'read' && framesOf(r).length > 0 && (r.read?.badCount === 0 || r.rest);
+  }
+
+  /** Take files in. Those of a known layout are read at once, the others wait for their columns to be confirmed. */
+  async add(files: readonly File[]): Promise<void> {
+    const rows = files.map((file): FileRow => ({ id: v7(), file, state: 'looking', ...FRESH }));
+    this.rows.update((all) => [...all, ...rows]);
+    const known = new Map(
+      await firstValueFrom(this.#data.mappings()).then(
+        (list) => list.map((m) => [m.signature, m.mapping as unknown as Mapping] as const),
+        // Without the list, every file is asked about.
+        () => [],
+      ),
+    );
+    for (const r of rows) await this.#look(r, known);
+  }
+
+  async #look(r: FileRow, known: ReadonlyMap<string, Mapping>): Promise<void> {
+    const seen = await this.#guarded(r.id, () => this.#work.run((w) => w.look(r.file, r.file.name) as Promise<Looked>));
+    if (!seen) return;
+    if (seen.kind === 'problem') return this.patch(r.id, { state: 'refused', why: captureProblemText(seen.problem) });
+    if (seen.kind === 'capture') return this.#read(r.id, null);
+    const { layout, signature, proposed } = seen;
+    const before = known.get(signature);
+    const mapping = before ? remembered(before, layout) : proposed;
+    this.patch(r.id, { layout, signature, mapping, known: before !== undefined, state: 'confirm' });
+    if (before && readsWhat(mapping, layout)) await this.#read(r.id, { mapping, layout });
+  }
+
+  /** The columns of a file are as said: read it, and remember them for the next of its kind. */
+  async confirm(id: string, mapping: Mapping): Promise<void> {
+    const r = this.#row(id);
+    if (!r?.layout) return;
+    this.patch(id, { mapping });
+    await this.#read(id, { mapping, layout: r.layout });
+    if (this.#row(id)?.state !== 'read') return;
+    const columns = mapping.columns.map(({ role, unit }) => ({ role, unit }));
+    this.#data.keepMapping({ signature: r.signature, mapping: { ...mapping, columns } }).subscribe({
+      // It is asked for again next time; nothing of this file is lost.
+      error: () => undefined,
+    });
+    // Files of the same layout in this batch need not be asked about.
+    for (const other of this.rows())
+      if (other.state === 'confirm' && other.signature === r.signature && other.layout)
+        await this.#read(other.id, { mapping: remembered(mapping, other.layout), layout: other.layout });
+  }
+
+  /** Ask for the columns of a file once more. */
+  again(id: string): void {
+    const r = this.#row(id);
+    if (r?.layout) this.patch(id, { state: 'confirm', read: null, why: '' });
+  }
+
+  async #read(id: string, how: { mapping: Mapping; layout: Layout } | null): Promise<void> {
+    const r = this.#row(id);
+    if (!r) return;
+    this.patch(id, { state: 'reading', share: 0, read: null });
+    const told = this.#work.told((share) => this.patch(id, { share }));
+    const read = await this.#guarded(id, () =>
+      this.#work.run((w) => w.read(r.file, r.file.name, how, told) as Promise<ReadFile>),
+    );
+    if (!read) return;
+    if (!read.ok) return this.patch(id, { state: how ? 'confirm' : 'refused', why: captureProblemText(read.problem) });
+    this.patch(id, { state: 'read', share: 1, read, why: '' });
+    await this.#settle();
+  }
+
+  /** A log lies beside the frames of its batch; where there are several, beside the first, until the person says otherwise. */
+  async #settle(): Promise<void> {
+    const first = this.captures()[0];
+    for (const log of this.logs()) if (first && log.beside === null) await this.lay(log.id, first.id);
+  }
+
+  /** Lay a log beside the frames of a file: where it fits best is found and can be moved. */
+  async lay(id: string, beside: string | null): Promise<void> {
+    this.patch(id, { beside, alignment: null, offsetMs: 0 });
+    const [log, frames] = [this.#row(id), beside === null ? undefined : this.#row(beside)];
+    const stream = frames && framesOf(frames)[0];
+    const lanes = log ? lanesOf(log) : [];
+    const lane = lanes.find((l) => l.sensor === 'card-w') ?? lanes.find((l) => l.sensor === 'card-load') ?? lanes[0];
+    if (!stream || !lane) return;
+    const found = await this.#guarded(id, () => this.#work.run((w) => w.align(stream.frames, lane)));
+    this.patch(id, { alignment: found, offsetMs: found?.clear ? found.offsetMs : 0 });
+  }
+
+  patch(id: string, change: Partial<FileRow>): void {
+    this.rows.update((all) => all.map((r) => (r.id === id ? { ...r, ...change } : r)));
+  }
+
+  remove(id: string): void {
+    this.rows.update((all) => all.filter((r) => r.id !== id).map((r) => (r.beside === id ? { ...r, beside: null } : r)));
+  }
+
+  /** Stop what is being looked at or read; what was read before stays. */
+  stop(): void {
+    this.#work.stop();
+  }
+
+  /** Store every run that is ready; `common` for each file. What is refused says why and stays in the table. */
+  async store(setupId: string, common: (f: FileRow) => Common): Promise<number> {
+    let stored = 0;
+    for (const r of this.rows().filter((x) => this.storable(x))) {
+      this.patch(r.id, { state: 'storing', why: '' });
+      try {
+        for (const s of framesOf(r)) {
+          await this.#storeOne(setupId, r, s, common(r));
+          stored++;
+        }
+        this.patch(r.id, { state: 'stored', runs: framesOf(r).length });
+      } catch (e) {
+        this.patch(r.id, { state: 'read', why: `Not stored: ${(e as ApiProblem).message}` });
+      }
+    }
+    for (const l of this.logs()) if (this.#row(l.beside ?? '')?.state === 'stored') this.patch(l.id, { state: 'stored' });
+    return stored;
+  }
+
+  async #storeOne(setupId: string, r: FileRow, s: ReadStream, common: Common): Promise<void> {
+    const own: { channel: ChannelBody['channel']; values: Float32Array<ArrayBuffer>; lane: Lane | null; shiftMs: number }[] = [
+      { channel: 'frames', values: s.frames as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 },
+      ...(s.shown ? [{ channel: 'shown' as const, values: s.shown as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 }] : []),
+      ...[
+        ...s.lanes.map((lane) => ({ lane, shiftMs: 0 })),
+        ...this.logs().flatMap((l) => (l.beside === r.id ? lanesOf(l).map((lane) => ({ lane, shiftMs: l.offsetMs })) : [])),
+      ].map((x) => ({ channel: x.lane.sensor, values: x.lane.values as Float32Array<ArrayBuffer>, ...x })),
+    ];
+    const channels: ChannelBody[] = [];
+    for (const c of own) {
+      if (channels.some((x) => x.channel === c.channel)) continue;
+      const packed = await this.#work.run((w) => w.pack(c.values));
+      await firstValueFrom(this.#data.send(packed.sha256, packed.n, packed.bytes));
+      channels.push({
+        channel: c.channel,
+        t0Ms: (c.lane?.t0Ms ?? 0) + c.shiftMs,
+        dtMs: c.lane?.dtMs ?? null,
+        n: packed.n,
+        sha256: packed.sha256,
+      });
+    }
+    const source = {
+      name: r.file.name.slice(0, 200),
+      bytes: r.file.size,
+      sha256: r.read?.sha256 ?? '',
+      program: s.program.slice(0, 120),
+    };
+    const happenedAt = common.happenedAt ?? (s.startedMs === null ? undefined : new Date(s.startedMs).toISOString());
+    await firstValueFrom(
+      this.#data.add(setupId, { ...common, id: v7(), kind: 'frames', channels, source, ...(happenedAt && { happenedAt }) }),
+    );
+  }
+
+  #row(id: string): FileRow | undefined {
+    return this.rows().find((r) => r.id === id);
+  }
+
+  async #guarded<T>(id: string, work: () => Promise<T>): Promise<T | null> {
+    try {
+      return await work();
+    } catch (e) {
+      if (e instanceof Stopped) this.patch(id, { state: 'stopped', why: 'Stopped; nothing of it is stored.' });
+      else this.patch(id, { state: 'refused', why: `The file could not be read: ${(e as Error).message}` });
+      return null;
+    }
+  }
+}

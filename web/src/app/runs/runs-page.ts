@@ -1,0 +1,285 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import { v7 } from 'uuid';
+import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/api';
+import { captureFile } from '@ruddy/core/captures';
+import { FACTS, settingsFromChain, unlike, type Fact } from '@ruddy/core/runs';
+import { figureText, unlikeText } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { RunsData } from '../data/runs';
+import { SetupEditor } from '../data/setup-editor';
+import { Tray } from '../data/tray';
+import { Trial } from '../data/trial';
+import { toCsv } from '../shared/csv';
+import { download } from '../shared/download';
+import { counted, day, orEmpty } from '../shared/format';
+import { Keys } from '../shell/keys';
+import { AddPanel } from './add-panel';
+import { CaptureWork } from './capture-work';
+import { FiguresTable } from './figures-table';
+import { FrameBars } from './frame-bars';
+import { RunDesk } from './run-desk';
+import { RunFiles } from './run-files';
+import { RunForm, type RunDraft } from './run-form';
+import { LETTERS, valuesOf, type RunGroup } from './run-groups';
+import { shownSentence } from './runs-sentence';
+import { ScenesPanel } from './scenes-panel';
+import { SensorView } from './sensor-view';
+import { SpreadView } from './spread-view';
+import { TraceView } from './trace-view';
+import { TypedPanel } from './typed-panel';
+
+const VIEWS = { trace: 'Trace', dots: 'Hundred dots', curve: 'Percentiles', sensors: 'Sensors', table: 'Figures' } as const;
+type View = keyof typeof VIEWS;
+const FOLDED = 6;
+/** What is told of a run beside its picture; the first are asked for when nobody said. */
+const TOLD: readonly Fact[] = [
+  'resolution',
+  'preset',
+  'upscaling',
+  'generation',
+  'rayTracing',
+  'cap',
+  'powerMode',
+  'screenPath',
+  'lid',
+  'method',
+  'deviceSet',
+  'card',
+  'cable',
+  'driver',
+  'build',
+];
+const ASKED = new Set<string>(TOLD.slice(0, 10).map((f) => FACTS[f]));
+
+/** Runs of one setup: captures in, what they show and hide, one held against another. What is looked at stands in the address. */
+@Component({
+  imports: [
+    AddPanel,
+    TypedPanel,
+    TraceView,
+    SpreadView,
+    SensorView,
+    FiguresTable,
+    FrameBars,
+    ScenesPanel,
+    RunForm,
+    MatButtonModule,
+    RouterLink,
+  ],
+  providers: [CaptureWork, RunDesk, RunFiles],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './runs-page.html',
+  styleUrl: './runs-page.scss',
+})
+export class RunsPage {
+  readonly #data = inject(RunsData);
+  readonly #router = inject(Router);
+  readonly #route = inject(ActivatedRoute);
+  readonly #editor = inject(SetupEditor);
+  readonly #trial = inject(Trial);
+  readonly desk = inject(RunDesk);
+  readonly files = inject(RunFiles);
+  readonly tray = inject(Tray);
+  /** From the address: runs that are drawn, the view, the panel, the session and its cell. */
+  readonly show = input('', { transform: orEmpty });
+  readonly view = input('', { transform: orEmpty });
+  readonly add = input('', { transform: orEmpty });
+  readonly session = input('', { transform: orEmpty });
+  readonly cell = input('', { transform: orEmpty });
+
+  readonly views = Object.entries(VIEWS) as [View, string][];
+  readonly letters = LETTERS;
+  readonly counted = counted;
+  readonly day = day;
+  readonly figure = figureText;
+  readonly all = signal(false);
+  readonly said = signal<string | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly editing = signal<RunDraft | null>(null);
+  readonly fieldProblem = signal<string | null>(null);
+  readonly sessions = signal<readonly SessionEntry[]>([]);
+
+  readonly setup = computed(() => this.#editor.fields());
+  readonly setupId = computed(() => this.#editor.stored()?.id);
+  readonly viewNow = computed((): View => (this.view() in VIEWS ? (this.view() as View) : 'trace'));
+  readonly planned = computed(() => this.sessions().find((s) => s.id === this.session()) ?? null);
+  readonly cellNow = computed(() => (/^\d+$/.test(this.cell()) ? Number(this.cell()) : null));
+  readonly groups = computed(() => this.desk.groups());
+  readonly lastRun = computed(() => this.desk.runs()?.find((r) => r.kind === 'frames') ?? null);
+  readonly listed = computed(() =>
+    this.all() ? this.groups() : this.groups().filter((g, i) => i < FOLDED || this.letterOf(g) !== null),
+  );
+  readonly shown = computed(() => this.desk.shown());
+  readonly first = computed(() => this.shown()[0] ?? null);
+  readonly lanes = computed(() => this.desk.lanes().get(this.first()?.run.id ?? '') ?? []);
+  readonly fileName = computed(() => (this.setup()?.name ?? 'runs').replace(/[^A-Za-z0-9]+/g, '-'));
+  readonly preset = computed(() => {
+    const chain = this.#trial.shown()?.chain;
+    return chain ? settingsFromChain(chain, this.setup()?.docked.docked.powerMode ?? '') : null;
+  });
+  readonly wallW = computed(() => {
+    const walls = this.#trial.shown()?.evaluation.predicted.body.power.feeders.flatMap((f) => f.wall ?? []) ?? [];
+    if (walls.length === 0) return null;
+    const [lo, hi] = [walls.reduce((a, w) => a + w.lo, 0), walls.reduce((a, w) => a + w.hi, 0)];
+    return lo === hi ? figureText(lo) : `${figureText(lo)} to ${figureText(hi)}`;
+  });
+  /** How the first of the runs was made, fact by fact. */
+  readonly told = computed(() => {
+    const run = this.first()?.run;
+    return run
+      ? TOLD.map((f) => ({ name: FACTS[f], value: run.facts[f] })).filter((f) => f.value !== '' || ASKED.has(f.name))
+      : [];
+  });
+  /** What the other runs that are drawn are unlike the first in, each on a line. */
+  readonly unlike = computed(() => {
+    const [a, ...others] = this.shown();
+    return a ? others.map((o) => ({ letter: o.letter, list: unlike(a.run.facts, o.run.facts, []).map(unlikeText) })) : [];
+  });
+  readonly sentence = computed(() => {
+    const runs = this.desk.runs();
+    if (!runs) return this.desk.problem() ? 'The runs could not be read; 0 are shown.' : 'Reading the runs …';
+    return shownSentence(this.shown(), runs.length, this.groups().length);
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.setupId();
+      if (id) untracked(() => void this.desk.load(id));
+    });
+    effect(() => {
+      const [asked, runs] = [this.show(), this.desk.runs()];
+      untracked(() => {
+        const known = asked.split(',').filter((id) => runs?.some((r) => r.id === id));
+        const start =
+          asked === '' ? (this.groups().find((g) => g.runs[0]?.kind === 'frames') ?? this.groups()[0])?.runs[0]?.id : undefined;
+        this.desk.chosen.set(known.length > 0 ? known.slice(0, LETTERS.length) : start ? [start] : []);
+        for (const s of this.desk.shown()) void this.desk.open(s.run);
+      });
+    });
+    effect(() => {
+      const [view, first] = [this.viewNow(), this.first()];
+      if (view === 'sensors' && first) untracked(() => void this.desk.openLanes(first.run));
+    });
+    this.#data.sessions().subscribe({
+      next: (list) => this.sessions.set(list),
+      error: (e: ApiProblem) => this.problem.set(`Sessions: ${e.message}`),
+    });
+    inject(Keys).bind([
+      { key: 'a', what: 'Add captures', run: () => this.go({ add: 'files' }) },
+      {
+        key: 'x',
+        what: 'Put the runs looked at in the tray, or take them out',
+        run: () => this.first() && this.aside(this.first()!.group),
+      },
+      { key: 'v', what: 'Compare what is in the tray', run: () => void this.#router.navigateByUrl('/compare/runs') },
+      { key: 't', what: 'Figures as a table', run: () => this.go({ view: 'table' }) },
+      ...this.views.slice(0, 4).map(([id, name], i) => ({ key: String(i + 1), what: name, run: () => this.go({ view: id }) })),
+    ]);
+  }
+
+  go(queryParams: Record<string, string | null>): void {
+    void this.#router.navigate([], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge' });
+  }
+
+  letterOf(g: RunGroup): string | null {
+    return this.shown().find((s) => s.group.key === g.key)?.letter ?? null;
+  }
+
+  /** Look at a group as well, or no longer. */
+  pick(g: RunGroup): void {
+    const ids = this.shown().map((s) => s.run.id);
+    const at = this.shown().findIndex((s) => s.group.key === g.key);
+    const next = at >= 0 ? ids.filter((_, i) => i !== at) : [...ids, g.runs[0]!.id].slice(-LETTERS.length);
+    this.go({ show: next.join(',') || null });
+  }
+
+  /** Draw another repeat of a group that is looked at. */
+  repeat(g: RunGroup, run: RunEntry): void {
+    this.go({
+      show: this.shown()
+        .map((s) => (s.group.key === g.key ? run.id : s.run.id))
+        .join(','),
+    });
+  }
+
+  value(g: RunGroup): string {
+    const first = g.runs[0]!;
+    if (first.kind === 'none') return 'could not be run';
+    const list = g.runs.flatMap((r) => Object.values(valuesOf(r)).slice(0, 1));
+    return `${figureText(list.reduce((a, b) => a + b, 0) / list.length)} ${first.kind === 'frames' ? 'frames/s' : (first.result?.unit ?? '')}`;
+  }
+
+  inTray(g: RunGroup): boolean {
+    return g.runs.every((r) => this.tray.runs.has(r.id));
+  }
+
+  aside(g: RunGroup): void {
+    if (this.inTray(g)) this.tray.runs.remove(g.runs.map((r) => r.id));
+    else this.tray.runs.add(g.runs.map((r) => ({ id: r.id, name: `${g.title}, ${g.label}` })));
+  }
+
+  stored(n: number): void {
+    this.said.set(`${counted(n, 'run')} stored.`);
+    void this.desk.reload();
+  }
+
+  edit(r: RunEntry): void {
+    const { settings, context, saw } = r;
+    this.editing.set(this.editing() ? null : { settings, context, saw });
+  }
+
+  /** Say something more of every repeat of the run that is looked at, or of it alone. */
+  async say(runs: readonly RunEntry[], what: Omit<SaidBody, 'id'>): Promise<void> {
+    this.problem.set(null);
+    try {
+      for (const r of runs) this.desk.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
+      this.said.set(`Kept for ${counted(runs.length, 'run')}.`);
+    } catch (e) {
+      this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
+    }
+  }
+
+  async keep(group: RunGroup, run: RunEntry): Promise<void> {
+    const d = this.editing();
+    if (!d || this.fieldProblem()) return;
+    await this.say(group.runs, { settings: d.settings, context: d.context });
+    if (d.saw !== run.saw) await this.say([run], { saw: d.saw });
+    if (!this.problem()) this.editing.set(null);
+  }
+
+  moved(run: RunEntry, starts: Partial<Record<Channel, number>>): void {
+    this.desk.lanes.update((m) =>
+      new Map(m).set(
+        run.id,
+        (m.get(run.id) ?? []).map((l) => ({ ...l, t0Ms: starts[l.sensor] ?? l.t0Ms })),
+      ),
+    );
+    void this.say([run], { starts });
+  }
+
+  /** The run as a file: CSV with the times, or the open JSON format with everything. */
+  async file(run: RunEntry, format: 'csv' | 'json'): Promise<void> {
+    const frames = await this.desk.values(run, 'frames');
+    const name = `${this.fileName()}-${run.title.replace(/[^A-Za-z0-9]+/g, '-')}-${run.happenedAt.slice(0, 10)}`;
+    if (format === 'csv') {
+      let at = 0;
+      const rows = Array.from(frames, (f) => {
+        const row = [String(Math.round(at * 1000) / 1000), f.toPrecision(7)];
+        at += f;
+        return row;
+      });
+      return download(`${name}.csv`, 'text/csv', await toCsv(['start ms', 'frame ms'], rows));
+    }
+    await this.desk.openLanes(run);
+    const shown = run.channels.some((c) => c.channel === 'shown') ? await this.desk.values(run, 'shown') : null;
+    const head = { program: run.source?.program ?? '', startedAt: run.happenedAt };
+    download(
+      `${name}.json`,
+      'application/json',
+      JSON.stringify(captureFile(head, frames, shown, this.desk.lanes().get(run.id) ?? [])),
+    );
+  }
+}

@@ -1,0 +1,125 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, input, output, signal, viewChild } from '@angular/core';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import type { Channel, RunEntry } from '@ruddy/core/api';
+import type { Lane } from '@ruddy/core/captures';
+import { figureText, SENSOR_WORDS } from '@ruddy/core/texts';
+import { saveSvg } from '../shared/save-svg';
+import { watchedWidth } from '../shared/watched-width';
+
+const LANE = 72;
+const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
+
+/**
+ * Sensors of one run, a lane each, under one axis of time. Each lane says its median and its range; a wall meter stands beside what was
+ * expected. Where a log was laid on the frames, its beginning can be moved.
+ */
+@Component({
+  selector: 'rb-sensor-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (lanes().length === 0) {
+      <p class="hint">No sensors were recorded with this run. Add a log of them beside its frames when the run is added.</p>
+    } @else {
+      <div class="bar">
+        <span class="hint">Sensors of run {{ letter() }} over {{ seconds() }} s</span>
+        <button type="button" class="link" (click)="save()">SVG</button>
+      </div>
+      <svg #drawing [attr.viewBox]="'0 0 ' + w() + ' ' + rows().length * lane" width="100%" aria-hidden="true">
+        @for (r of rows(); track r.sensor; let i = $index) {
+          <g [attr.transform]="'translate(0,' + i * lane + ')'">
+            <line class="grid" x1="0" [attr.x2]="w()" [attr.y1]="lane - 1" [attr.y2]="lane - 1" />
+            <text class="name" x="8" y="14">{{ r.name }}</text>
+            <text [attr.x]="w() - 8" [attr.y]="w() > 440 ? 14 : 28" text-anchor="end">{{ r.words }}</text>
+            <path [attr.d]="r.path" fill="none" stroke-width="1.5" />
+          </g>
+        }
+        @if (at() !== null) {
+          <line class="read" [attr.x1]="x()(at()!)" [attr.x2]="x()(at()!)" y1="0" [attr.y2]="rows().length * lane" />
+        }
+      </svg>
+      <label class="line">
+        <span class="hint">Reading line</span>
+        <input
+          type="range"
+          min="0"
+          [max]="lengthMs()"
+          step="any"
+          [value]="at() ?? 0"
+          #pick
+          (input)="at.set(+pick.value)"
+          [attr.aria-valuetext]="reading()"
+        />
+      </label>
+      <p role="status">{{ reading() }}</p>
+      @if (wall(); as words) {
+        <p>{{ words }}</p>
+      }
+      <p class="move">
+        <span class="hint">Sensors early or late against the frames?</span>
+        <button type="button" class="tap" (click)="shift(-500)">Half a second earlier</button>
+        <button type="button" class="tap" (click)="shift(500)">Half a second later</button>
+      </p>
+    }
+  `,
+  styleUrl: './sensor-view.scss',
+})
+export class SensorView {
+  readonly w = watchedWidth(624);
+  readonly lane = LANE;
+  readonly run = input.required<RunEntry>();
+  readonly letter = input('A');
+  readonly lanes = input.required<readonly Lane[]>();
+  readonly name = input('run');
+  readonly expectedWallW = input<string | null>(null);
+  /** Where the sensors shall begin instead, ms from the first frame. */
+  readonly moved = output<Partial<Record<Channel, number>>>();
+  readonly at = signal<number | null>(null);
+  readonly drawing = viewChild<ElementRef<SVGSVGElement>>('drawing');
+
+  readonly lengthMs = computed(() => Math.max(1, ...this.lanes().map((l) => l.t0Ms + l.dtMs * l.values.length)));
+  readonly seconds = computed(() => figureText(this.lengthMs() / 1000));
+  readonly x = computed(() => scaleLinear([0, this.lengthMs()], [PAD.left, this.w() - PAD.right]));
+  readonly rows = computed(() =>
+    this.lanes().map((l) => {
+      const known = Array.from(l.values)
+        .filter((v) => !Number.isNaN(v))
+        .sort((a, b) => a - b);
+      const [least = 0, most = 1, middle = 0] = [known[0], known.at(-1), known[known.length >> 1]];
+      const y = scaleLinear([least, most === least ? least + 1 : most], [LANE - PAD.bottom, PAD.top]);
+      const path = line<number>(
+        (_, i) => this.x()(l.t0Ms + i * l.dtMs),
+        (v) => y(v),
+      ).defined((v) => !Number.isNaN(v));
+      const { name, unit } = SENSOR_WORDS[l.sensor];
+      const words = `median ${figureText(middle)} ${unit}, ${figureText(least)} to ${figureText(most)}`;
+      return { sensor: l.sensor, name, unit, words, middle, path: path(Array.from(l.values)) ?? '' };
+    }),
+  );
+  readonly wall = computed(() => {
+    const r = this.rows().find((x) => x.sensor === 'wall-w');
+    const expected = this.expectedWallW();
+    return r
+      ? `Wall meter: ${figureText(r.middle)} W in the middle of the run${expected ? `; expected at full load: ${expected} W` : ''}.`
+      : null;
+  });
+  readonly reading = computed(() => {
+    const at = this.at();
+    if (at === null) return 'Move the reading line for values.';
+    const parts = this.lanes().map((l) => {
+      const v = l.values[Math.floor((at - l.t0Ms) / l.dtMs)];
+      const { name, unit } = SENSOR_WORDS[l.sensor];
+      return `${name} ${v === undefined || Number.isNaN(v) ? 'not measured' : `${figureText(v)} ${unit}`}`;
+    });
+    return `At ${(at / 1000).toFixed(1)} s: ${parts.join('; ')}`;
+  });
+
+  shift(byMs: number): void {
+    this.moved.emit(Object.fromEntries(this.lanes().map((l) => [l.sensor, l.t0Ms + byMs])));
+  }
+
+  save(): void {
+    const svg = this.drawing()?.nativeElement;
+    if (svg) saveSvg(`${this.name()}-sensors.svg`, svg);
+  }
+}

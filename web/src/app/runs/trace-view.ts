@@ -1,0 +1,214 @@
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { scaleLinear } from 'd3-scale';
+import { frameAt, type Column } from '@ruddy/core/frames';
+import { figureText } from '@ruddy/core/texts';
+import { Keys } from '../shell/keys';
+import { saveSvg } from '../shared/save-svg';
+import { watchedWidth } from '../shared/watched-width';
+import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
+import type { Opened } from './capture-calls';
+import type { Shown } from './run-desk';
+
+const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
+const HEIGHT = 220;
+
+/**
+ * Frame times over time, up to six runs over one another. From the shortest to the longest frame in each pixel, so that no spike is lost
+ * however long the run is. Zoom by wheel, buttons or + and -; pan by dragging, buttons or arrows; the value under the pointer or the
+ * reading line is said in words.
+ */
+@Component({
+  selector: 'rb-trace-view',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './trace-view.html',
+  styleUrl: './trace-view.scss',
+})
+export class TraceView {
+  readonly shown = input.required<readonly Shown[]>();
+  readonly opened = input.required<ReadonlyMap<string, Opened>>();
+  readonly name = input('runs');
+  readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  readonly drawing = viewChild<ElementRef<SVGSVGElement>>('drawing');
+  readonly width = watchedWidth(624);
+  readonly height = HEIGHT;
+  readonly pad = PAD;
+  /** What is looked at, ms from the start; null: all of it. */
+  readonly window = signal<readonly [number, number] | null>(null);
+  /** Where the reading line stands, ms. */
+  readonly at = signal<number | null>(null);
+  #grabbed: { x: number; window: readonly [number, number] } | null = null;
+
+  readonly lines = computed(() =>
+    this.shown().flatMap((s) => {
+      const o = this.opened().get(s.run.id);
+      return o ? [{ s, o }] : [];
+    }),
+  );
+  readonly lengthMs = computed(() => Math.max(1, ...this.lines().map((l) => l.o.pyramid.ends.at(-1) ?? 0)));
+  readonly range = computed(() => this.window() ?? ([0, this.lengthMs()] as const));
+  readonly plotWidth = computed(() => Math.max(1, Math.floor(this.width() - PAD.left - PAD.right)));
+  readonly drawn = computed(() => {
+    const traces = this.lines().map((l): TraceLine => ({
+      color: l.s.look.color,
+      dash: l.s.look.dash.split(' ').filter(Boolean).map(Number),
+      pyramid: l.o.pyramid,
+    }));
+    const [from, to] = this.range();
+    return { traces, columns: traceColumns(traces, from, to, this.plotWidth()) };
+  });
+  readonly y = computed(() => scaleLinear([0, highest(this.drawn().columns) * 1.04 || 1], [HEIGHT - PAD.bottom, PAD.top]));
+  readonly x = computed(() => scaleLinear(this.range(), [PAD.left, PAD.left + this.plotWidth()]));
+  readonly yTicks = computed(() =>
+    this.y()
+      .ticks(5)
+      .map((v) => ({ at: this.y()(v), words: String(v) })),
+  );
+  readonly xTicks = computed(() => {
+    const [from, to] = this.range();
+    return scaleLinear([from / 1000, to / 1000], this.x().range())
+      .ticks(6)
+      .map((v) => ({ at: this.x()(v * 1000), words: String(v) }));
+  });
+  /** The hitches of the first run as one path, a mark each. */
+  readonly hitches = computed(() => {
+    const [from, to] = this.range();
+    const marks = (this.lines()[0]?.o.hitchesMs ?? []).filter((t) => t >= from && t <= to);
+    return marks.map((t) => `M${this.x()(t).toFixed(1)} ${HEIGHT - PAD.bottom}l-4 -7h8z`).join('');
+  });
+  /** What the runs show at the reading line. */
+  readonly reading = computed(() => {
+    const at = this.at();
+    if (at === null) return '';
+    const parts = this.lines().map(({ s, o }) => {
+      const i = frameAt(o.pyramid, at);
+      const ms = o.pyramid.frames[i];
+      return `${s.letter} ${ms === undefined ? 'ended' : `${figureText(ms)} ms (${figureText(1000 / ms)} frames/s)`}`;
+    });
+    return `At ${(at / 1000).toFixed(2)} s: ${parts.join('; ')}`;
+  });
+  readonly where = computed(() => {
+    const [from, to] = this.range();
+    return this.window()
+      ? `${(from / 1000).toFixed(2)} to ${(to / 1000).toFixed(2)} s of ${(this.lengthMs() / 1000).toFixed(1)} s`
+      : `all ${(this.lengthMs() / 1000).toFixed(1)} s`;
+  });
+
+  constructor() {
+    afterRenderEffect(() => this.draw());
+    inject(Keys).bind([
+      { key: '+', what: 'Zoom into the trace', run: () => this.zoom(0.5) },
+      { key: '-', what: 'Zoom out of the trace', run: () => this.zoom(2) },
+      { key: '0', what: 'All of the trace', run: () => this.window.set(null) },
+      { key: 'h', what: 'Next hitch', run: () => this.nextHitch() },
+      { key: 'ArrowLeft', what: 'Back along the trace', run: () => this.pan(-0.25) },
+      { key: 'ArrowRight', what: 'On along the trace', run: () => this.pan(0.25) },
+    ]);
+  }
+
+  /** Draw what is looked at now. */
+  draw(): void {
+    const el = this.canvas().nativeElement;
+    const { traces, columns } = this.drawn();
+    const y = this.y();
+    const ratio = globalThis.devicePixelRatio || 1;
+    el.width = this.width() * ratio;
+    el.height = HEIGHT * ratio;
+    const ctx = el.getContext('2d');
+    if (!ctx) return;
+    ctx.scale(ratio, ratio);
+    const style = getComputedStyle(el);
+    const colored = traces.map((t) => ({ ...t, color: style.getPropertyValue(/--[a-z-]+/.exec(t.color)?.[0] ?? '') || t.color }));
+    drawTrace(ctx, { ...PAD, width: this.plotWidth(), height: HEIGHT }, colored, columns, y);
+  }
+
+  /** Zoom about a point, the middle or the reading line where nothing is said. */
+  zoom(by: number, about?: number): void {
+    const [from, to] = this.range();
+    const middle = about ?? this.at() ?? (from + to) / 2;
+    const span = Math.min(this.lengthMs(), Math.max(20, (to - from) * by));
+    if (span >= this.lengthMs()) return this.window.set(null);
+    this.#look(middle - (span * (middle - from)) / (to - from), span);
+  }
+
+  pan(by: number): void {
+    const [from, to] = this.range();
+    if (this.window()) this.#look(from + (to - from) * by, to - from);
+  }
+
+  #look(from: number, span: number): void {
+    const start = Math.max(0, Math.min(this.lengthMs() - span, from));
+    this.window.set([start, start + span]);
+  }
+
+  /** Go to the next hitch of the first run, and read there. */
+  nextHitch(): void {
+    const list = this.lines()[0]?.o.hitchesMs ?? [];
+    const after = this.at() ?? -1;
+    const next = list.find((t) => t > after + 1) ?? list[0];
+    if (next === undefined) return;
+    this.at.set(next);
+    const [from, to] = this.window() ?? [0, Math.min(this.lengthMs(), 4000)];
+    this.#look(next - (to - from) / 2, to - from);
+  }
+
+  wheel(e: WheelEvent): void {
+    e.preventDefault();
+    this.zoom(e.deltaY > 0 ? 1.25 : 0.8, this.x().invert(this.#px(e)));
+  }
+
+  grab(e: PointerEvent): void {
+    this.#grabbed = { x: this.#px(e), window: this.range() };
+    (e.target as HTMLElement).setPointerCapture?.(e.pointerId);
+  }
+
+  move(e: PointerEvent): void {
+    const x = this.#px(e);
+    const g = this.#grabbed;
+    if (g && this.window())
+      this.#look(g.window[0] - ((x - g.x) * (g.window[1] - g.window[0])) / this.plotWidth(), g.window[1] - g.window[0]);
+    else this.at.set(Math.max(0, this.x().invert(x)));
+  }
+
+  drop(): void {
+    this.#grabbed = null;
+  }
+
+  /** The reading line by a control that a keyboard moves. */
+  read(value: string): void {
+    this.at.set(Number(value));
+  }
+
+  /** The picture as a file: axes as they stand, traces as paths. */
+  save(): void {
+    const svg = this.drawing()?.nativeElement;
+    if (!svg) return;
+    const y = this.y();
+    const paths = this.drawn().columns.flatMap((list, i): Record<string, string>[] => {
+      const points = list.flatMap((c, x) => (c ? [{ x: PAD.left + x + 0.5, c }] : []));
+      const { color = '', dash = '' } = this.lines()[i]?.s.look ?? {};
+      const to = (f: (c: Column) => number, along = points) => along.map((p) => `${p.x} ${y(f(p.c)).toFixed(1)}`).join('L');
+      const ribbon = `M${to((c) => c.most)}L${to((c) => c.least, [...points].reverse())}Z`;
+      return [
+        { d: ribbon, fill: color, 'fill-opacity': '0.3', stroke: 'none' },
+        { d: `M${to((c) => c.median)}`, fill: 'none', stroke: color, 'stroke-width': '1.5', 'stroke-dasharray': dash },
+      ];
+    });
+    saveSvg(`${this.name()}-trace.svg`, svg, paths);
+  }
+
+  #px(e: MouseEvent): number {
+    return e.clientX - this.canvas().nativeElement.getBoundingClientRect().left;
+  }
+}
