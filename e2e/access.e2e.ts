@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { AxePuppeteer } from '@axe-core/puppeteer';
 import { describe, expect, it } from 'vitest';
-import type { Part, Setup } from '@ruddy/core/api';
+import type { Part, RunEntry, Setup } from '@ruddy/core/api';
 import { world } from './harness';
 
 const w = world();
@@ -16,6 +16,7 @@ async function places(): Promise<string[]> {
     w.api<{ items: Setup[] }>('/setups?q=survey'),
     w.api<{ items: Setup[] }>('/setups?q=meridian'),
   ]);
+  const { items: runs } = await w.api<{ items: RunEntry[] }>(`/runs?setupId=${id}&limit=100`);
   const bench = randomUUID();
   const body = JSON.stringify({ id: bench, name: 'Table', setupId: id, seed: 1, speed: 0 });
   await w.api('/benches', { method: 'POST', body });
@@ -40,6 +41,13 @@ async function places(): Promise<string[]> {
     '/parts/import?kind=host',
     `/setups/${id}/sheet`,
     `/compare/plans?of=${id},${other.items[0]!.id}`,
+    `/setups/${id}/runs?show=${runs[0]?.id},${runs[3]?.id}`,
+    `/setups/${id}/runs?view=table&add=files`,
+    `/setups/${id}/runs?show=${runs.at(-4)?.id}&view=sensors&add=typed`,
+    `/setups/${id}/runs?view=dots`,
+    `/setups/${id}/runs?view=curve`,
+    `/compare/runs?of=${runs.map((r) => r.id).join()}`,
+    '/compare/sessions',
     '/bench',
     `/bench/${bench}`,
     '/workshop/rules',
@@ -47,16 +55,20 @@ async function places(): Promise<string[]> {
   ];
 }
 
+const kindOf = (path: string) => (path.startsWith('/parts') ? 'parts' : /runs|compare/.test(path) ? 'runs' : 'setups');
+
 describe('every page, light and dark', () => {
   // What a page is made of is the same in both schemes; in the dark only its colours are looked at again.
   it.each([
     ['light', 'setups', null],
     ['light', 'parts', null],
+    ['light', 'runs', null],
     ['dark', 'setups', 'color-contrast'],
     ['dark', 'parts', 'color-contrast'],
+    ['dark', 'runs', 'color-contrast'],
   ])('has no accessibility violation axe can see: %s, %s', async (scheme, which, rule) => {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
-    for (const path of (await places()).filter((p) => p.startsWith('/parts') === (which === 'parts'))) {
+    for (const path of (await places()).filter((p) => kindOf(p) === which)) {
       await w.open(path);
       const axe = new AxePuppeteer(w.page);
       const { violations } = await (rule === null ? axe.withTags(TAGS) : axe.withRules(rule)).analyze();

@@ -3,17 +3,32 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build as bundle } from 'esbuild';
-import { openCluster } from './lib/cluster.mjs';
-import { chromium, CHROMIUM_FLAGS } from './lib/chromium.mjs';
-import { DEMO_NOW, ROOT, TEST_DATA_DIR, WEB_DIR } from './lib/paths.mjs';
-import { build } from './lib/prepare.mjs';
-import { startServer, stopServer } from './lib/server.mjs';
+import { ROOT } from './lib/paths.mjs';
+import { openPage } from './bench-page.mjs';
 
 const ROWS = 20_000;
 const head = 'maker,model,variant,connector,construction,lengthMm,markedGbps,markedW';
 const text = [head, ...Array.from({ length: ROWS }, (_, i) => `Longmead,N-${i},,usb-c,passive,${300 + (i % 900)},40,100`)].join(
   '\n',
 );
+
+/** Median ms of two things that take long, over rounds that alternate between them. */
+export async function alternately(ours, reference, rounds) {
+  const time = async (f) => {
+    const began = performance.now();
+    await f();
+    return performance.now() - began;
+  };
+  const [a, b] = [[], []];
+  await time(ours);
+  await time(reference);
+  for (let i = 0; i < rounds; i++) {
+    a.push(await time(ours));
+    b.push(await time(reference));
+  }
+  const median = (xs) => xs.sort((x, y) => x - y)[xs.length >> 1];
+  return { oursMs: median(a), referenceMs: median(b) };
+}
 
 /** Rows a second of reading and judging a file of parts, beside csv-parse alone with the same options. */
 export async function importSpeed(rounds = 7) {
@@ -43,43 +58,15 @@ export async function importSpeed(rounds = 7) {
     for await (const record of parse(text, csvOptions(text))) n += record ? 1 : 0;
     if (n !== ROWS + 1) throw new Error('rows were lost');
   };
-  const time = async (f) => {
-    const began = performance.now();
-    await f();
-    return performance.now() - began;
-  };
-  const [a, b] = [[], []];
-  await time(ours);
-  await time(reference);
-  for (let i = 0; i < rounds; i++) {
-    a.push(await time(ours));
-    b.push(await time(reference));
-  }
-  const median = (xs) => xs.sort((x, y) => x - y)[xs.length >> 1];
-  return { rows: ROWS, oursMs: median(a), referenceMs: median(b) };
+  return { rows: ROWS, ...(await alternately(ours, reference, rounds)) };
 }
 
 /** The longest task of the page's main thread, in ms, while a file of 20,000 parts is looked at and stored. */
 export async function importPage() {
-  await build();
-  const { default: puppeteer } = await import('puppeteer-core');
-  const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
-  const name = `bench_${process.pid}`;
-  cluster.psql('postgres', `CREATE DATABASE ${name}`);
-  const env = {
-    DATABASE_URL: cluster.url(name),
-    PORT: '0',
-    RUDDY_WEB_DIR: WEB_DIR,
-    RUDDY_NOW: DEMO_NOW,
-    RUDDY_LOG: 'error',
-    RUDDY_EMPTY: '1',
-  };
-  const server = await startServer(env);
-  const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
+  const { page, url, close } = await openPage();
   const dir = mkdtempSync(join(tmpdir(), 'bench-'));
   try {
-    const page = await browser.newPage();
-    await page.goto(`http://127.0.0.1:${server.port}/parts/import?kind=cable`, { waitUntil: 'networkidle0' });
+    await page.goto(`${url}/parts/import?kind=cable`, { waitUntil: 'networkidle0' });
     const file = join(dir, 'cables.csv');
     writeFileSync(file, text);
     await page.evaluate(() => {
@@ -102,9 +89,6 @@ export async function importPage() {
     return await page.evaluate(() => window.longest);
   } finally {
     rmSync(dir, { recursive: true });
-    await browser.close();
-    await stopServer(server.child);
-    cluster.psql('postgres', `DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
-    cluster.close();
+    await close();
   }
 }

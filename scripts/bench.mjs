@@ -4,6 +4,7 @@ import { DEMO_FILE, ROOT } from './lib/paths.mjs';
 import { dependencies } from './lib/prepare.mjs';
 import { say } from './lib/say.mjs';
 import { importPage, importSpeed } from './bench-import.mjs';
+import { captureSpeed, redrawMs } from './bench-runs.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
@@ -106,3 +107,13 @@ line(
 );
 // A page is responsive when no task takes longer than 50 ms: the limit is the reference. Chromium does not report shorter ones.
 line('longest task of the page while 20,000 parts are looked at and stored, against 50 ms', await importPage(), 50, 'ms', 1);
+
+const capture = await captureSpeed();
+line(
+  'read a capture of 1,000,000 frames and compute its figures, against the CSV library alone',
+  capture.oursMs,
+  capture.referenceMs,
+  'ms',
+  1.5,
+);
+line('redraw a trace of 1,000,000 frames (median), against 16 ms', await redrawMs(), 16, 'ms', 1);

@@ -34,11 +34,14 @@ const VIEWS = [
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
-  { file: 'prices', path: '/parts/card?show=prices', open: 'Dunlinby C-20' },
-  { file: 'cables', path: '/parts/register' },
   { file: 'import', path: '/parts/import?kind=cable' },
+  {
+    file: 'runs',
+    path: '/setups/:Dome desk/runs?show=:pair',
+  },
+  { file: 'compare-runs', path: '/compare/runs?of=:runs&rows=title&columns=card' },
+  { file: 'session', path: '/compare/sessions' },
   { file: 'bench', path: '/bench/:bench', live: true },
-  { file: 'rules', path: '/workshop/rules' },
 ];
 
 testPrograms();
@@ -83,6 +86,27 @@ async function bench(setup) {
   return id;
 }
 const benchId = await bench(items.find((s) => s.name === 'Dome desk'));
+/** Runs of two titles on every card, to be compared. */
+const { items: runs } = await (await fetch(`${at}/api/runs?limit=500`)).json();
+const compared = runs.filter(
+  (r) =>
+    ['Marsh Lanterns', 'Peat Rally', 'Tidegate Keeper'].includes(r.title) &&
+    r.facts.resolution === '2560x1440' &&
+    r.facts.screenPath === 'Screen on the card' &&
+    !r.context.norm,
+);
+/** The same title on both ways the picture can take. */
+const pair = ['Screen on the card', "Host's own panel"].map((path) =>
+  runs.find(
+    (r) =>
+      r.setupName === 'Dome desk' &&
+      r.stats &&
+      r.facts.resolution === '2560x1440' &&
+      r.title === 'Marsh Lanterns' &&
+      r.facts.screenPath === path,
+  ),
+);
+const named = { pair: pair.map((r) => r.id).join(), bench: benchId, runs: compared.map((r) => r.id).join() };
 const out = join(ROOT, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
@@ -94,7 +118,7 @@ for (const v of VIEWS) {
     { name: 'prefers-color-scheme', value: v.dark ? 'dark' : 'light' },
     { name: 'prefers-reduced-motion', value: 'reduce' },
   ]);
-  const path = v.path.replace(/:([^/,?]+)/g, (_, name) => (name === 'bench' ? benchId : items.find((s) => s.name === name).id));
+  const path = v.path.replace(/:([^/,?&]+)/g, (_, name) => named[name] ?? items.find((s) => s.name === name).id);
   // A live page never falls silent: it is there when its strip is.
   await page.goto(at + path, { waitUntil: v.live ? 'load' : 'networkidle0' });
   if (v.live) await page.waitForSelector('rb-bridge-strip .ribbon.core');

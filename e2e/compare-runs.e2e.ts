@@ -1,0 +1,139 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { RunEntry, SessionEntry } from '@ruddy/core/api';
+import { giver } from './give';
+import { world } from './harness';
+
+const w = world();
+const give = giver(w);
+let all: RunEntry[] = [];
+const setupOf = (name: string) => all.find((r) => r.setupName === name)!.setupId;
+const ids = (f: (r: RunEntry) => boolean) =>
+  all
+    .filter(f)
+    .map((r) => r.id)
+    .join();
+
+beforeAll(async () => {
+  all = (await w.api<{ items: RunEntry[] }>('/runs?limit=500')).items;
+});
+
+describe('RU-07 compare', () => {
+  it('runs put aside on two setups stand side by side, with three percentages, an interval and what is unlike', async () => {
+    await w.open(`/setups/${setupOf('Dome desk')}/runs`);
+    await w.click(/^Put in tray: Marsh Lanterns, 2560x1440, Screen on the card/);
+    await w.open(`/setups/${setupOf('Stacking PC')}/runs`);
+    await w.click(/^Put in tray: Marsh Lanterns/);
+    await w.click(/^Tray \d$/);
+    await w.sees(/Against .*: .* real\)/);
+    await w.click(/^unlike in \d+: /);
+    await w.sees('Link: USB4, 40 Gb/s / OCuLink (direct PCIe)');
+    await w.sees(/another processor: Harnsey L-13 2025 and Staithewright M-2/);
+    await w.sees(/% faster \(\+.*% of, .*% lost: real/);
+    await w.sees('% of the same card in a desktop slot');
+  });
+
+  it('says why a cell is empty, averages over titles by name, and holds a regrouping in the address', async () => {
+    const of = ids(
+      (r) => r.facts.resolution === '2560x1440' && ['Marsh Lanterns', 'Peat Rally', 'Tidegate Keeper'].includes(r.title),
+    );
+    await w.open(`/compare/runs?of=${of}&rows=title&columns=card`);
+    await w.sees('closes at its own start screen');
+    await w.sees(/left out: Tidegate Keeper \(not measured\)/);
+    await w.page.select('select:has(option[value=screenPath])', 'screenPath');
+    await w.page.waitForFunction(() => location.search.includes('columns=screenPath'));
+    await w.sees("Host's own panel");
+  });
+
+  it('asks for settings a comparison needs, and takes the answer', async () => {
+    const of = ids((r) => r.title === 'Nine Herons');
+    await w.open(`/compare/runs?of=${of}`);
+    await w.sees(/2 runs lack settings this comparison needs/);
+    await w.click(/^Say more of Nine Herons on Plate scanner/);
+    await w.fill('Power mode', 'Performance');
+    await w.click('Open', 'button');
+    await w.click('Keep for 2 runs');
+    await w.page.waitForFunction(() => !document.body.innerText.includes('lack settings'));
+  });
+
+  it('RU-14 times: with card, processor and both, lower is better', async () => {
+    await w.open(`/compare/runs?of=${ids((r) => r.title === 'Stack 600 frames')}&columns=deviceSet&base=The processor alone`);
+    await w.sees(/Against The processor alone: .*The outside card alone \+13\d\.\d %/);
+  });
+
+  it('a stated percentage is told by what it means', async () => {
+    await w.open('/compare/runs?of=');
+    await w.click('Check a percentage somebody states');
+    await w.fill('First, frames/s', '278');
+    await w.fill('Second, frames/s', '100');
+    await w.fill('Stated, %', '36');
+    await w.sees('It follows when the second reaches so much of the first');
+    await w.fill('Stated, %', '50');
+    await w.sees('50 % does not follow from 278 and 100 in any reading');
+  });
+});
+
+describe('RU-15 sessions', () => {
+  it('a planned session names the next cell, and what was not held', async () => {
+    await w.open('/compare/sessions');
+    await w.sees("Next: Host's own panel, 1920x1080, 3 runs of 3");
+    await w.sees('about 12 minutes of changing');
+  });
+
+  it('is planned from a question, files find their cell, and the answer says whether all else was held', async () => {
+    const setup = setupOf('Sky survey rig');
+    await w.open(`/compare/sessions?setup=${setup}`);
+    await w.click('Lid open or closed?', 'button');
+    await w.fill('A difference of so many % shall be told apart', '10');
+    await w.fill('Of which title or work, held throughout', 'Peat Rally');
+    await w.fill('Name', 'Lid tonight');
+    await w.sees(/7 runs, 2 changes, about 2 minutes/);
+    await w.click('Plan the session');
+    await w.sees('Next: open, 3 runs of 3');
+    const [session] = (await w.api<{ items: SessionEntry[] }>('/sessions')).items;
+    expect(session).toMatchObject({ name: 'Lid tonight', repeats: 3, title: 'Peat Rally' });
+    for (const lid of ['open', 'closed']) {
+      await w.sees(`Next: ${lid}`);
+      for (let k = 0; k < 3; k++) {
+        await w.open(`/compare/sessions?id=${session!.id}`);
+        await give(
+          'input[aria-label="Files of the next cell"]',
+          `${lid}-${k}.json`,
+          JSON.stringify(Array.from({ length: 2000 }, (_, i) => (lid === 'open' ? 10 : 10.4) + ((i * (k + 3)) % 9) / 10)),
+        );
+        await w.sees(/to store/);
+        await w.click('Store 1 run');
+        await w.sees('1 run stored');
+      }
+      await w.open(`/compare/sessions?id=${session!.id}`);
+    }
+    await w.sees('all 2 cells measured. What should be held was held.');
+    await w.click('Compare what is measured');
+    await w.sees(/Against open: closed −\d\.\d % \(1 of 1 real\)/);
+  });
+});
+
+describe('RU-01 and RU-02 results by hand', () => {
+  it('several times at once; a line that is none is named and nothing is stored', async () => {
+    const setup = setupOf('Stacking PC');
+    const before = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items.length;
+    await w.open(`/setups/${setup}/runs?add=typed`);
+    await w.click('Time taken', 'button');
+    await w.fill('Work', 'Stack 600 frames');
+    await w.fill('Times, one a line: seconds, or 6:52', '6:41\nsoon\n402');
+    await w.click('Store what was typed');
+    await w.sees('Line 2: "soon" is not a number; nothing is stored yet');
+    await w.fill('Times, one a line: seconds, or 6:52', '6:41\n402.5');
+    await w.click('Store what was typed');
+    await w.sees('2 runs stored.');
+    const now = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
+    expect(now.length).toBe(before + 2);
+    expect(
+      now
+        .slice(0, 2)
+        .map((r) => r.result?.value)
+        .sort(),
+    ).toEqual([401, 402.5]);
+    await w.open(`/setups/${setup}/record`);
+    await w.sees('Stack 600 frames: 402.5 s');
+  });
+});

@@ -1,0 +1,229 @@
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { RunEntry } from '@ruddy/core/api';
+import { giver } from './give';
+import { world } from './harness';
+
+const w = world();
+const give = giver(w);
+const FILES = 'input[aria-label="Files of captures"]';
+let setup = '';
+const runs = async () => (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
+
+beforeAll(async () => {
+  const all = await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100');
+  setup = all.items.find((s) => s.name === 'Solar trial')?.id ?? '';
+});
+const openAdd = () => w.open(`/setups/${setup}/runs?add=files`);
+/** A made capture: a frame of 10 to 12 ms, and a long one each 300. */
+const times = (n: number, seed = 1) =>
+  Array.from({ length: n }, (_, i) => (i % 300 === 299 ? 60 : 10 + ((i * 7 + seed) % 21) / 10).toFixed(2));
+
+describe('RU-01 captures in', () => {
+  it('columns of an unknown layout are proposed, confirmed, and remembered for the next file', async () => {
+    await openAdd();
+    await w.sees('No runs yet: 0 measured');
+    const file = (seed: number) =>
+      `\uFEFF# made tonight\r\nApp;Frame (ms);Card power W\r\n${times(3000, seed)
+        .map((t) => `dome;${t.replace('.', ',')};150`)
+        .join('\r\n')}\r\n`;
+    await give(FILES, 'first.csv', file(1));
+    await w.sees('first.csv: what do the columns hold?');
+    await w.sees('Read as frames.');
+    await w.click('The columns are right: read it');
+    await w.sees('dome: 3000 frames');
+    await w.fill('Title', 'Heron Chess');
+    await w.fill('Resolution', '2560 × 1440');
+    await w.click('Store 1 run');
+    await w.sees('1 run stored');
+    await give(FILES, 'second.csv', file(4));
+    // Known now: nobody is asked.
+    await w.sees(/second\.csv.*dome: 3000 frames/);
+    await w.click('Store 1 run');
+    await w.sees(/Heron Chess, 2560x1440.*×2, 9\d\.\d frames/);
+    const stored = await runs();
+    expect(stored).toHaveLength(2);
+    expect(stored[0]).toMatchObject({
+      title: 'Heron Chess',
+      facts: { resolution: '2560x1440', card: 'Dunlinby C-50' },
+      source: { name: 'second.csv', program: 'dome' },
+    });
+    expect(stored[0]!.channels.map((c) => c.channel).sort()).toEqual(['card-w', 'frames']);
+    const ms = times(3000, 4).map(Number).map(Math.fround);
+    expect(stored[0]!.stats!.averageFps).toBeCloseTo((1000 * ms.length) / ms.reduce((a, b) => a + b, 0), 9);
+  });
+
+  it('a wrong proposal is put right by hand', async () => {
+    await openAdd();
+    await give(
+      FILES,
+      'odd.txt',
+      `q|r\n${times(500)
+        .map((t) => `${Number(t) / 1000}|${t}`)
+        .join('\n')}\n`,
+    );
+    await w.sees('odd.txt: what do the columns hold?');
+    await w.page.select('select[aria-label="What q holds"]', 'ignore');
+    await w.page.select('select[aria-label="What r holds"]', 'frame');
+    await w.page.select('select[aria-label="Unit of r"]', 'ms');
+    await w.click('The columns are right: read it');
+    await w.sees(/odd\.txt.*500 frames, 5\.\d+ s/);
+  });
+
+  it('a million rows with seven bad ones: the seven are named, the rest goes in only when asked, and the page stays free', async () => {
+    await openAdd();
+    const bad = new Map([
+      [3, 'ten'],
+      [100, ''],
+      [5000, '-1'],
+      [123_456, '0'],
+      [500_000, 'x'],
+      [777_777, '99999'],
+      [999_999, '1e'],
+    ]);
+    const rows = Array.from({ length: 1_000_000 }, (_, i) => bad.get(i + 1) ?? (10 + (i % 7)).toString());
+    await w.page.evaluate(() => {
+      const seen = window as unknown as { longest: number };
+      seen.longest = 0;
+      new PerformanceObserver((l) => l.getEntries().forEach((e) => (seen.longest = Math.max(seen.longest, e.duration)))).observe({
+        entryTypes: ['longtask'],
+      });
+    });
+    await give(FILES, 'million.csv', `frame ms,note\n${rows.map((r) => `${r},a`).join('\n')}\n`);
+    await w.click('The columns are right: read it');
+    await w.page.waitForFunction(() => document.body.innerText.includes('bad rows of'), { timeout: 60_000, polling: 100 });
+    await w.sees('7 bad rows of 1000000');
+    for (const line of [4, 101, 5001, 123_457, 500_001, 777_778, 1_000_000])
+      await w.sees(new RegExp(`Line ${line}, column "frame ms"`));
+    await w.sees('7 rows cannot be read: not stored');
+    expect(await w.text('rb-add-panel section > p:last-child button')).toBe('Nothing to store yet');
+    await w.click('Store the rest without them');
+    await w.fill('Title', 'Million');
+    await w.click('Store 1 run');
+    await w.page.waitForFunction(() => document.body.innerText.includes('1 run stored'), { timeout: 60_000, polling: 100 });
+    const [run] = (await runs()).filter((r) => r.title === 'Million');
+    expect(run?.stats?.frames).toBe(999_993);
+    // Reading never holds the page for long: whoever types meanwhile does not notice.
+    expect(await w.page.evaluate(() => (window as unknown as { longest: number }).longest)).toBeLessThan(1000);
+  });
+
+  it('reading can be stopped, and nothing of the file is kept', async () => {
+    await openAdd();
+    await give(FILES, 'stop.csv', `frame ms,stop\n${'10,a\n'.repeat(900_000)}`);
+    await w.click('The columns are right: read it');
+    await w.click('Stop');
+    await w.sees('Stopped; nothing of it is stored.');
+    // The next file is read as if nothing had been.
+    await give(FILES, 'after.json', JSON.stringify([10, 11, 12]));
+    await w.sees(/after\.json.*3 frames/);
+  });
+
+  it('what is no capture is refused with the place, beside those that are', async () => {
+    await openAdd();
+    await give(FILES, 'letter.txt', 'Dear observatory,\nthe dock arrived.');
+    await w.sees(/letter\.txt.*No table of numbers/);
+    await give(FILES, 'half.json', '{"format": "ruddy-bridge/capture", "version": 1, "frameMs": "none"}');
+    await w.sees(/half\.json.*frameMs: is not a list of times/);
+    await give(
+      FILES,
+      'good.json',
+      JSON.stringify({ format: 'ruddy-bridge/capture', version: 1, frameMs: [10, 20], program: 'p' }),
+    );
+    await w.sees(/good\.json.*p: 2 frames/);
+  });
+
+  it('a log of sensors is laid beside the frames by what both show', async () => {
+    await openAdd();
+    // The card draws more while frames are short; the log began 12 s before the capture.
+    const turns = [5, 14, 18, 31, 33, 47, 60, 63, 66, 81, 92, 97, 110];
+    const fast = (s: number) => turns.filter((t) => t <= s).length % 2 === 0;
+    const frames: number[] = [];
+    for (let at = 0; at < 90_000;) {
+      const ms = fast(at / 1000 + 12) ? 8 : 14;
+      frames.push(ms);
+      at += ms;
+    }
+    await give(FILES, 'play.json', JSON.stringify(frames));
+    await w.sees(/play\.json.*frames/);
+    const log = Array.from({ length: 120 }, (_, s) => `${s},${fast(s) ? 210 : 160}`).join('\n');
+    await give(FILES, 'watts.csv', `elapsed s,card power W\n${log}\n`);
+    await w.sees('Read as a log of sensors.');
+    await w.click('The columns are right: read it');
+    await w.sees(/begins -12\.0 s after the first frame\. Found by cross-correlation/);
+  });
+});
+
+describe('what a run shows', () => {
+  const demo = async (name: string) =>
+    (await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100')).items.find((s) => s.name === name)!.id;
+
+  it('average, lows of both schools, stutters with their period, and the values under a reading line', async () => {
+    await w.open(`/setups/${await demo('Dome desk')}/runs?view=table`);
+    await w.sees(/Peat Rally, 2560x1440.*a hitch every 3\.[01] s/);
+    await w.sees('1 % low, 99th-percentile frame');
+    await w.sees('1 % low, slowest 1 % of frames');
+    await w.sees(/3 runs: \d+\.\d, 95 % \d/);
+    await w.page.keyboard.press('1');
+    await w.page.waitForSelector('rb-trace-view canvas');
+    await w.page.keyboard.press('h');
+    await w.sees(/At \d+\.\d\d s: A \d+/);
+    const near = await w.text('rb-trace-view .reading');
+    expect(Number(/A ([\d.]+) ms/.exec(near)?.[1])).toBeGreaterThan(30);
+    await w.page.keyboard.press('2');
+    await w.sees('Each dot is one frame in a hundred');
+    await w.page.focus('rb-spread-view input[type=range]');
+    await w.page.keyboard.press('End');
+    await w.sees(/Dot 100 of 100: A \d+/);
+  });
+
+  it('two runs: slower, of, lost, ms, and whether chance alone would do it', async () => {
+    await w.open(`/setups/${await demo('Dome desk')}/runs`);
+    await w.click(/^· Marsh Lanterns, 2560x1440, Screen on the card/);
+    await w.sees('are not like with like');
+    await w.sees(/B is unlike A in 1 Title: Peat Rally \/ Marsh Lanterns/);
+    await w.click(/^A Peat Rally/);
+    await w.click(/^· Marsh Lanterns, 2560x1440, Host's own panel/);
+    await w.sees(/% slower \(−.*% of, .*% lost, \d\.\d+ ms a frame more; real/);
+  });
+
+  it('RU-18 generated frames stand apart, and a beginning is cut, RU-04 and RU-17', async () => {
+    await w.open(`/setups/${await demo('Sky survey rig')}/runs?view=table`);
+    const herons = await w.page.waitForSelector('.pick');
+    expect(herons).not.toBeNull();
+    await w.sees('Shown on screen, frames/s');
+    const id = await demo('Classifier box');
+    await w.open(`/setups/${id}/runs?view=table`);
+    await w.page.waitForSelector('.pick');
+    await w.click(/Marsh Lanterns/);
+    await w.sees('The first 4 s run otherwise than the rest');
+    await w.click('Cut them off');
+    await w.sees('Kept for 1 run.');
+    await w.sees('first 4 s cut');
+    await w.fill('Name of the scene', 'gate to pier');
+    await w.fill('From, seconds', '10');
+    await w.fill('To, seconds', '20');
+    await w.click('Add the scene');
+    await w.sees(/gate to pier 10 to 20 s/);
+    await w.sees(/Scenes cover (10\.\d|9\.9\d) of .* run at .* together/);
+  });
+
+  it('is given back as CSV and JSON that read the same again', async () => {
+    const id = await demo('Meridian bench');
+    const [run] = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${id}`)).items;
+    const session = await w.page.createCDPSession();
+    const dir = (await import('node:fs')).mkdtempSync('/tmp/down-');
+    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: dir, eventsEnabled: true });
+    const done = new Promise<void>((resolve) =>
+      session.on('Browser.downloadProgress', (e) => e.state === 'completed' && resolve()),
+    );
+    await w.open(`/setups/${id}/runs?show=${run!.id}`);
+    await w.click('JSON');
+    await done;
+    const fs = await import('node:fs');
+    const text = readFileSync(`${dir}/${fs.readdirSync(dir)[0] ?? ''}`, 'utf8');
+    fs.rmSync(dir, { recursive: true });
+    await openAdd();
+    await give(FILES, 'again.json', text);
+    await w.sees(new RegExp(`again\\.json.*${run!.stats!.frames} frames`));
+  });
+});
