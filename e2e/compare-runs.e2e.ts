@@ -112,6 +112,28 @@ describe('RU-15 sessions', () => {
   });
 });
 
+describe('RU-15 a session over titles', () => {
+  it('gives each file the title of its cell', async () => {
+    const setup = setupOf('Sky survey rig');
+    const body = {
+      ...{ id: crypto.randomUUID(), name: 'Titles', repeats: 1, percent: 10, setupIds: [setup] },
+      factors: [{ dimension: 'title', levels: ['Reed Warden', 'Peat Rally'], minutes: 1 }],
+    };
+    await w.api('/sessions', { method: 'POST', body: JSON.stringify(body) });
+    await w.open(`/setups/${setup}/runs?add=files&session=${body.id}&cell=0`);
+    await give('input[aria-label="Files of captures"]', 'first.json', '[10, 11]');
+    await w.sees(/first\.json.*2 frames/);
+    await give('input[aria-label="Files of captures"]', 'second.json', '[20, 21]');
+    await w.sees(/second\.json.*2 frames/);
+    await w.page.select('select[aria-label="Cell of second.json"]', '1');
+    await w.click('Store 2 runs');
+    await w.sees('2 runs stored.');
+    const now = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
+    const titleOf = (file: string) => now.find((r) => r.source?.name === file)?.title;
+    expect([titleOf('first.json'), titleOf('second.json')]).toEqual(['Reed Warden', 'Peat Rally']);
+  });
+});
+
 describe('RU-01 and RU-02 results by hand', () => {
   it('several times at once; a line that is none is named and nothing is stored', async () => {
     const setup = setupOf('Stacking PC');

@@ -169,6 +169,10 @@ describe('what a run shows', () => {
     await w.sees(/At \d+\.\d\d s: A \d+/);
     const near = await w.text('rb-trace-view .reading');
     expect(Number(/A ([\d.]+) ms/.exec(near)?.[1])).toBeGreaterThan(30);
+    // The stretch that is looked at stands in the address and outlives a reload.
+    await w.page.waitForFunction(() => /zoom=\d+-\d+/.test(location.search));
+    await w.page.reload();
+    await w.sees(/\d+\.\d\d to \d+\.\d\d s of \d+\.\d s/);
     await w.page.keyboard.press('2');
     await w.sees('Each dot is one frame in a hundred');
     await w.page.focus('rb-spread-view input[type=range]');

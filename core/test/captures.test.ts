@@ -37,6 +37,7 @@ const LAYOUTS: Record<string, string> = {
   'microseconds by size only': `run,interval\n${TIMES.map((t) => `a,${t * 1000}`).join('\n')}`,
   'seconds by size only': `n,interval\n${TIMES.map((t, i) => `${i},${t / 1000}`).join('\n')}`,
   'comment lines and a preamble': `# made at dusk\n# by hand\nMachine: L-13\nnumber,frame time ms\n${TIMES.map((t, i) => `${i},${t}`).join('\n')}\n# the end\n`,
+  'one column under words of a recorder': `Recorder of the fen\nMachine L-13\nframe ms\n${TIMES.join('\n')}\n`,
   'quoted cells with the mark inside': `"name, long","Frame time [ms]"\r\n${TIMES.map((t) => `"a, b","${t}"`).join('\r\n')}\r\n`,
   'old line ends': `frame time ms\r${TIMES.join('\r')}\r`,
   'bars between cells': `app|frametime ms\n${TIMES.map((t) => `dome.exe|${t}`).join('\n')}`,

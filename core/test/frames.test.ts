@@ -19,6 +19,7 @@ import {
   sceneStart,
   slowestFrames,
   slowestTime,
+  sortedTimes,
   stutters,
 } from '../src/frames';
 import { makeFrames, makeLog } from './make-frames';
@@ -82,6 +83,10 @@ describe('figures of a run', () => {
     const frames = Float32Array.of(10, 20, 40, 100);
     expect(below(frames, 60)).toEqual({ frames: 3, seconds: 0.16 });
     expect(below(frames, 30)).toEqual({ frames: 2, seconds: 0.14 });
+  });
+
+  it('sorts times by their bits as by their values', () => {
+    fc.assert(fc.property(run, (frames) => void expect(sortedTimes(frames)).toEqual(frames.slice().sort())));
   });
 
   it('a single frame has figures, too', () => {

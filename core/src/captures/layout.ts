@@ -67,20 +67,20 @@ export function findLayout(head: string): CaptureResult<Layout> {
   const single = !found || (found.d === ',' && isDecimalComma(rows));
   const delimiter = single ? '' : found.d;
   const width = single ? 1 : found.width;
-  // The table begins with the first line of its width that another line of the width follows.
-  const isTable = (l: string) => cellsOf(l, delimiter).length === width;
-  const first = lines.findIndex(
-    (l, i) => isRow(l) && isTable(l) && (!single || !lines.slice(0, i + 1).every((x) => x.trim() === '')),
-  );
-  const table = lines
-    .slice(first)
+  const isTable = (l: string) => isRow(l) && cellsOf(l, delimiter).length === width;
+  const isData = (l: string) => isTable(l) && cellsOf(l, delimiter).some((c) => looksNumeric(c) || looksClock(c));
+  // The table begins with its first row of figures, or with the names right above it; what stands before is no part of it.
+  const data = lines.findIndex(isData);
+  if (data < 0) return { ok: false, problem: { code: 'no-table' } };
+  const above = lines.slice(0, data).findLastIndex(isRow);
+  const named = above >= 0 && isTable(lines[above] as string);
+  const top = named ? cellsOf(lines[above] as string, delimiter) : [];
+  const first = named ? above : data;
+  const sample = lines
+    .slice(data)
     .filter(isRow)
+    .slice(0, 50)
     .map((l) => cellsOf(l, delimiter));
-  const top = table[0] ?? [];
-  const named = top.some((c) => c !== '') && !top.some((c) => looksNumeric(c) || looksClock(c));
-  const sample = (named ? table.slice(1) : table).slice(0, 50);
-  if (sample.length === 0 || !sample.some((r) => r.some((c) => looksNumeric(c) || looksClock(c))))
-    return { ok: false, problem: { code: 'no-table' } };
   const comma = delimiter !== ',' && sample.some((r) => r.some((c) => /^[+-]?\d+,\d+$/.test(c)));
   return {
     ok: true,

@@ -40,6 +40,14 @@ export interface Low {
   readonly time: number;
 }
 
+/**
+ * Times sorted upward. Floats above 0 stand in the order of their bits (IEEE 754), and whole numbers are sorted in about half the time.
+ * In: values above 0.
+ */
+export function sortedTimes(frames: Float32Array): Float32Array<ArrayBuffer> {
+  return new Float32Array(new Uint32Array(new Float32Array(frames).buffer).sort().buffer);
+}
+
 function lowOf(sorted: Float32Array, share: number, totalMs: number): Low {
   return {
     at: 1000 / lowAt(sorted, share),
@@ -61,7 +69,7 @@ export function frameStats(frames: Float32Array, setFps: number | null = null): 
   let squares = 0;
   for (const f of frames) squares += (f - meanMs) ** 2;
   const sdMs = frames.length > 1 ? Math.sqrt(squares / (frames.length - 1)) : 0;
-  const sorted = frames.slice().sort();
+  const sorted = sortedTimes(frames);
   const found = stutters(frames);
   let stutterMs = 0;
   for (const i of found) stutterMs += frames[i] as number;

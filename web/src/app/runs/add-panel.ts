@@ -17,6 +17,7 @@ import { planSession, type Dimension } from '@ruddy/core/runs';
 import { NO_RUN_CONTEXT, SCREEN_PATHS, type RunSettings } from '@ruddy/core/schema';
 import { badRowText, figureText } from '@ruddy/core/texts';
 import { counted } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
 import { DroppedFiles } from './dropped-files';
 import { MappingForm } from './mapping-form';
 import { framesOf, isLog, lanesOf, RunFiles, type FileRow } from './run-files';
@@ -46,6 +47,7 @@ function settingsOf(dimensions: readonly Dimension[], levels: readonly string[])
 })
 export class AddPanel {
   readonly files = inject(RunFiles);
+  readonly #clock = inject(ServerClock);
   readonly setupId = input.required<string>();
   /** What the setup tells of its runs. */
   readonly preset = input.required<RunSettings>();
@@ -58,6 +60,9 @@ export class AddPanel {
   readonly title = viewChild.required(TitleField);
   readonly over = signal(false);
   readonly titleName = signal('');
+  /** The day of the runs; empty: as each file says. */
+  readonly on = signal('');
+  readonly today = this.#clock.today();
   readonly problem = signal<string | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly draft = signal<RunDraft>({ settings: null as unknown as RunSettings, context: NO_RUN_CONTEXT, saw: '' });
@@ -169,14 +174,19 @@ export class AddPanel {
 
   async store(): Promise<void> {
     this.problem.set(null);
-    if (this.title().name().trim() === '') return this.problem.set('Title: say what was run; nothing is stored yet');
+    const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
+    const levelsOf = (r: FileRow) => (r.cell === null ? [] : (this.cells()[r.cell]?.levels ?? []));
+    const titleOf = (r: FileRow) => levelsOf(r)[dimensions.indexOf('title')] ?? this.title().name().trim();
+    const files = this.files.rows().filter((r) => this.files.storable(r));
+    if (files.some((r) => titleOf(r) === '')) return this.problem.set('Title: say what was run; nothing is stored yet');
     try {
-      const titleId = await this.title().resolve();
+      const ids = new Map<string, string>();
+      for (const name of new Set(files.map(titleOf))) ids.set(name, await this.title().resolve(name));
       const { settings, context, saw } = this.draft();
-      const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
-      const n = await this.files.store(this.setupId(), (r) => ({
-        ...{ titleId, context, saw },
-        settings: { ...settings, ...(r.cell === null ? {} : settingsOf(dimensions, this.cells()[r.cell]?.levels ?? [])) },
+      const on = this.on() === '' ? undefined : `${this.on()}T12:00:00Z`;
+      const n = await this.files.store(this.setupId(), this.#clock.now(), (r) => ({
+        ...{ titleId: ids.get(titleOf(r)) ?? '', context, saw, happenedAt: on },
+        settings: { ...settings, ...settingsOf(dimensions, levelsOf(r)) },
       }));
       if (n > 0) this.stored.emit(n);
     } catch (e) {

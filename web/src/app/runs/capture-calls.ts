@@ -22,6 +22,7 @@ import {
   hitches,
   hundredDots,
   percentileCurve,
+  sortedTimes,
   stutters,
   type FrameStats,
   type Pyramid,
@@ -189,7 +190,7 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
 
     /** Ready a run for drawing. */
     open(frames: Float32Array<ArrayBuffer>): Opened {
-      const sorted = frames.slice().sort();
+      const sorted = sortedTimes(frames);
       return {
         pyramid: buildPyramid(frames),
         dots: hundredDots(sorted),

@@ -15,6 +15,8 @@ const calls = {
 };
 const common: Common = { titleId: 't', settings: NO_RUN_SETTINGS, context: NO_RUN_CONTEXT, saw: '' };
 
+const NOW = '2026-11-20T18:00:00.000Z';
+
 function bed(data: Partial<RunsData> = {}) {
   const stored: RunBody[] = [];
   const kept: CsvMapping[] = [];
@@ -45,7 +47,10 @@ function bed(data: Partial<RunsData> = {}) {
 }
 /** A file as a browser has it: the simulated page's own cannot be read as a stream. */
 async function fileOf(text: string, name: string): Promise<File> {
-  return Object.assign(await new Response(text).blob(), { name, lastModified: 0 }) as unknown as File;
+  return Object.assign(await new Response(text).blob(), {
+    name,
+    lastModified: Date.parse('2026-10-01T12:00:00Z'),
+  }) as unknown as File;
 }
 const csv = (name: string, rows: string) => fileOf(`frame ms,note\n${rows}`, name);
 const state = (files: RunFiles) => files.rows().map((r) => r.state);
@@ -68,10 +73,15 @@ describe('files on their way to be runs', () => {
     const { files, stored } = bed();
     await files.add([await fileOf('[10, "x", 12]', 'a.json')]);
     expect([files.rows()[0]!.read!.badCount, files.ready()]).toEqual([1, 0]);
-    expect(await files.store('s', () => common)).toBe(0);
+    expect(await files.store('s', NOW, () => common)).toBe(0);
     files.patch(files.rows()[0]!.id, { rest: true });
-    expect(await files.store('s', () => common)).toBe(1);
-    expect(stored[0]).toMatchObject({ kind: 'frames', channels: [{ channel: 'frames', n: 2 }], source: { name: 'a.json' } });
+    expect(await files.store('s', NOW, () => common)).toBe(1);
+    expect(stored[0]).toMatchObject({
+      kind: 'frames',
+      channels: [{ channel: 'frames', n: 2 }],
+      source: { name: 'a.json' },
+      happenedAt: '2026-10-01T12:00:00.000Z',
+    });
   });
 
   it('that are refused do not touch the others', async () => {
@@ -84,7 +94,7 @@ describe('files on their way to be runs', () => {
   it('that the server refuses stay, with the reason', async () => {
     const { files } = bed({ add: () => throwError(() => new ApiProblem({ type: '', title: 'Too late', status: 422 })) });
     await files.add([await fileOf('[10]', 'a.json')]);
-    expect(await files.store('s', () => common)).toBe(0);
+    expect(await files.store('s', NOW, () => common)).toBe(0);
     expect(files.rows()[0]).toMatchObject({ state: 'read', why: 'Not stored: Too late' });
   });
 
@@ -114,13 +124,24 @@ describe('files on their way to be runs', () => {
     expect(files.rows()[0]!.beside).toBeNull();
   });
 
+  it('are dated by their own clock, and never after now', async () => {
+    const { files, stored } = bed();
+    const clocks = (day: string) =>
+      fileOf(`time,x\n${[0, 1, 2].map((i) => `${day}T20:00:00.0${i}0Z,1`).join('\n')}\n`, `${day}.csv`);
+    await files.add([await clocks('2026-11-03'), await clocks('2027-11-03')]);
+    const [first] = files.rows();
+    await files.confirm(first!.id, first!.mapping!);
+    expect(await files.store('s', NOW, () => common)).toBe(2);
+    expect(stored.map((r) => r.happenedAt)).toEqual(['2026-11-03T20:00:00.000Z', NOW]);
+  });
+
   it('several programs in one file are several runs', async () => {
     const { files, stored } = bed();
     await files.add([await fileOf('app,frame ms\na,10\nb,20\na,11\n', 'two.csv')]);
     const [r] = files.rows();
     await files.confirm(r!.id, r!.mapping!);
     expect(framesOf(files.rows()[0]!)).toHaveLength(2);
-    expect(await files.store('s', () => common)).toBe(2);
+    expect(await files.store('s', NOW, () => common)).toBe(2);
     expect(stored.map((s) => s.source?.program)).toEqual(['a', 'b']);
   });
 });

@@ -62,6 +62,12 @@ export const lanesOf = (f: FileRow): readonly Lane[] =>
   f.read?.streams.flatMap((s) => (s.frames.length > 0 ? [] : s.lanes)) ?? [];
 export const isLog = (f: FileRow) => framesOf(f).length === 0 && lanesOf(f).length > 0;
 
+/** When a run was made, as its file has it, and never in the future. */
+function writtenAt(r: FileRow, s: ReadStream, now: string): string {
+  const ms = Math.min(s.startedMs ?? r.file.lastModified, Date.parse(now));
+  return new Date(ms).toISOString();
+}
+
 /**
  * Files on their way to be runs. Each is looked at, its columns confirmed (or known), read in the worker, and stored; whatever happens to
  * one does not touch the others. Nothing is stored before `store`.
@@ -177,14 +183,18 @@ export class RunFiles {
     this.#work.stop();
   }
 
-  /** Store every run that is ready; `common` for each file. What is refused says why and stays in the table. */
-  async store(setupId: string, common: (f: FileRow) => Common): Promise<number> {
+  /**
+   * Store every run that is ready; `common` for each file. What is refused says why and stays in the table. A run is dated as somebody said,
+   * else by the file's own clock, else by when the file was written, which is never after `now`.
+   */
+  async store(setupId: string, now: string, common: (f: FileRow) => Common): Promise<number> {
     let stored = 0;
     for (const r of this.rows().filter((x) => this.storable(x))) {
       this.patch(r.id, { state: 'storing', why: '' });
       try {
         for (const s of framesOf(r)) {
-          await this.#storeOne(setupId, r, s, common(r));
+          const said = common(r);
+          await this.#storeOne(setupId, r, s, { ...said, happenedAt: said.happenedAt ?? writtenAt(r, s, now) });
           stored++;
         }
         this.patch(r.id, { state: 'stored', runs: framesOf(r).length });
@@ -224,10 +234,7 @@ export class RunFiles {
       sha256: r.read?.sha256 ?? '',
       program: s.program.slice(0, 120),
     };
-    const happenedAt = common.happenedAt ?? (s.startedMs === null ? undefined : new Date(s.startedMs).toISOString());
-    await firstValueFrom(
-      this.#data.add(setupId, { ...common, id: v7(), kind: 'frames', channels, source, ...(happenedAt && { happenedAt }) }),
-    );
+    await firstValueFrom(this.#data.add(setupId, { ...common, id: v7(), kind: 'frames', channels, source }));
   }
 
   #row(id: string): FileRow | undefined {

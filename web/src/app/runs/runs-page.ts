@@ -89,6 +89,7 @@ export class RunsPage {
   readonly add = input('', { transform: orEmpty });
   readonly session = input('', { transform: orEmpty });
   readonly cell = input('', { transform: orEmpty });
+  readonly zoom = input('', { transform: orEmpty });
 
   readonly views = Object.entries(VIEWS) as [View, string][];
   readonly letters = LETTERS;
@@ -180,8 +181,8 @@ export class RunsPage {
     ]);
   }
 
-  go(queryParams: Record<string, string | null>): void {
-    void this.#router.navigate([], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge' });
+  go(queryParams: Record<string, string | null>, replaceUrl = false): void {
+    void this.#router.navigate([], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge', replaceUrl });
   }
 
   letterOf(g: RunGroup): string | null {

@@ -63,9 +63,8 @@ export class TitleField {
     this.named.emit(name.trim());
   }
 
-  /** The id of the title as it is named; a new one is made. */
-  async resolve(): Promise<string> {
-    const name = this.name().trim();
+  /** The id of a title, of the one that is named where nothing else is said; a new one is made. */
+  async resolve(name = this.name().trim()): Promise<string> {
     const known = this.known().find((p) => p.name.toLowerCase() === name.toLowerCase());
     return known?.id ?? firstValueFrom(this.#data.addProfile({ id: v7(), name, kind: this.kind() }));
   }

@@ -3,10 +3,14 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   ElementRef,
   inject,
   input,
+  linkedSignal,
+  output,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
@@ -23,9 +27,14 @@ import type { Shown } from './run-desk';
 const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
 const HEIGHT = 220;
 
+function readStretch(words: string): readonly [number, number] | null {
+  const m = /^(\d+)-(\d+)$/.exec(words);
+  return m && Number(m[2]) > Number(m[1]) ? [Number(m[1]), Number(m[2])] : null;
+}
+
 /**
  * Frame times over time, up to six runs over one another. From the shortest to the longest frame in each pixel, so that no spike is lost
- * however long the run is. Zoom by wheel, buttons or + and -; pan by dragging, buttons or arrows; the value under the pointer or the
+ * however long the run is. Zoom by Ctrl and wheel, buttons or + and -; pan by dragging, buttons or arrows; the value under the pointer or the
  * reading line is said in words.
  */
 @Component({
@@ -39,13 +48,16 @@ export class TraceView {
   readonly shown = input.required<readonly Shown[]>();
   readonly opened = input.required<ReadonlyMap<string, Opened>>();
   readonly name = input('runs');
+  /** The stretch that is looked at, as it stands in the address: "2000-4000" ms; empty: all. */
+  readonly stretch = input('');
+  readonly stretched = output<string>();
   readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly drawing = viewChild<ElementRef<SVGSVGElement>>('drawing');
   readonly width = watchedWidth(624);
   readonly height = HEIGHT;
   readonly pad = PAD;
   /** What is looked at, ms from the start; null: all of it. */
-  readonly window = signal<readonly [number, number] | null>(null);
+  readonly window = linkedSignal(() => readStretch(this.stretch()));
   /** Where the reading line stands, ms. */
   readonly at = signal<number | null>(null);
   #grabbed: { x: number; window: readonly [number, number] } | null = null;
@@ -57,7 +69,11 @@ export class TraceView {
     }),
   );
   readonly lengthMs = computed(() => Math.max(1, ...this.lines().map((l) => l.o.pyramid.ends.at(-1) ?? 0)));
-  readonly range = computed(() => this.window() ?? ([0, this.lengthMs()] as const));
+  readonly range = computed((): readonly [number, number] => {
+    const w = this.window();
+    // A stretch of a longer run that is no longer drawn shows nothing: then all is shown.
+    return w && w[0] < this.lengthMs() ? w : [0, this.lengthMs()];
+  });
   readonly plotWidth = computed(() => Math.max(1, Math.floor(this.width() - PAD.left - PAD.right)));
   readonly drawn = computed(() => {
     const traces = this.lines().map((l): TraceLine => ({
@@ -107,6 +123,14 @@ export class TraceView {
 
   constructor() {
     afterRenderEffect(() => this.draw());
+    // The address follows when the hand rests.
+    effect((onCleanup) => {
+      const w = this.window();
+      const words = w ? `${Math.round(w[0])}-${Math.round(w[1])}` : '';
+      if (words === untracked(this.stretch)) return;
+      const later = setTimeout(() => this.stretched.emit(words), 400);
+      onCleanup(() => clearTimeout(later));
+    });
     inject(Keys).bind([
       { key: '+', what: 'Zoom into the trace', run: () => this.zoom(0.5) },
       { key: '-', what: 'Zoom out of the trace', run: () => this.zoom(2) },
@@ -163,7 +187,9 @@ export class TraceView {
     this.#look(next - (to - from) / 2, to - from);
   }
 
+  /** Without Ctrl the wheel scrolls the page, as everywhere; a pinch on a touchpad comes as Ctrl and wheel. */
   wheel(e: WheelEvent): void {
+    if (!e.ctrlKey) return;
     e.preventDefault();
     this.zoom(e.deltaY > 0 ? 1.25 : 0.8, this.x().invert(this.#px(e)));
   }

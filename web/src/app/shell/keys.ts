@@ -38,6 +38,10 @@ function pressable(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.closest('a, button, summary') !== null;
 }
 
+function scrollable(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest('[role=region][tabindex]') !== null;
+}
+
 /** The keyboard: letters of the page, `g` and a letter to go somewhere. None acts while typing; all can be switched off. */
 @Injectable({ providedIn: 'root' })
 export class Keys {
@@ -94,8 +98,9 @@ export class Keys {
       this.waiting.set(true);
       return;
     }
-    // Enter belongs to what has the focus.
-    if (found && !(e.key === 'Enter' && pressable(e.target))) {
+    // Enter belongs to what has the focus, arrows to what they scroll.
+    const taken = (e.key === 'Enter' && pressable(e.target)) || (e.key.startsWith('Arrow') && scrollable(e.target));
+    if (found && !taken) {
       e.preventDefault();
       found.run();
     }
