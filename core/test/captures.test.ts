@@ -97,6 +97,18 @@ describe('any layout', () => {
     expect(cpu?.values[0]).toBe(50);
   });
 
+  it('frames with clock times and sensors beside them are frames, seconds with sensors are a log', async () => {
+    const rows = (ms: number) =>
+      Array.from({ length: 20 }, (_, i) => `${new Date(1.7e12 + i * ms).toISOString()},${100 + i}`).join('\n');
+    for (const [ms, what] of [
+      [16, 'frames'],
+      [1000, 'log'],
+    ] as const) {
+      const { layout, mapping } = look(`time,card power W\n${rows(ms)}\n`);
+      expect(readsWhat(mapping, layout)).toBe(what);
+    }
+  });
+
   it('gives files of one layout one signature, and others another', () => {
     expect(signatureOf(look(LAYOUTS['comma, header, ms']!).layout)).toBe(signatureOf(look('frame time (ms)\n1\n2\n').layout));
     expect(signatureOf(look(LAYOUTS['comma, header, ms']!).layout)).not.toBe(signatureOf(look(LAYOUTS['old line ends']!).layout));

@@ -15,7 +15,7 @@ export function looksClock(cell: string): boolean {
 }
 
 /** Cells of a line, quotes taken off. For looking at the first lines only; files are read by the CSV library. */
-export function cellsOf(line: string, delimiter: string): string[] {
+function cellsOf(line: string, delimiter: string): string[] {
   if (delimiter === '') return [line.trim()];
   const cells: string[] = [];
   let cell = '';

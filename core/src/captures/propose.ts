@@ -1,5 +1,7 @@
+import { clockMs } from './clock';
 import { looksClock, looksNumeric } from './layout';
-import type { Column, ColumnUnit, Layout, Mapping, Role, Sensor } from './types';
+import { isSensor, TIME_UNITS } from './types';
+import type { Column, ColumnUnit, Layout, Mapping, Role, Sensor, TimeUnit } from './types';
 
 /** Words of a column's name, small, cut where letters change their case or stop. */
 function wordsOf(name: string): string[] {
@@ -56,6 +58,7 @@ function figures(layout: Layout, column: number): number[] {
 }
 
 const middle = (list: readonly number[]) => [...list].sort((a, b) => a - b)[list.length >> 1] ?? NaN;
+const middleStep = (list: readonly number[]) => middle(list.slice(1).map((v, i) => v - (list[i] as number)));
 
 /** A unit that the name gives: in brackets, or as its last word. */
 function unitByName(name: string): ColumnUnit | null {
@@ -79,7 +82,7 @@ function unitOf(layout: Layout, column: number, role: Role): ColumnUnit {
   if (role === 'time') {
     if (layout.sample.some((r) => looksClock(r[column] ?? ''))) return 'clock';
     const list = figures(layout, column);
-    const step = middle(list.slice(1).map((v, i) => v - (list[i] as number)));
+    const step = middleStep(list);
     // A log steps by whole seconds or their tenths, frames by what a frame lasts.
     return (
       unitByName(name) ?? (step >= 0.2 && step <= 10 && !list.some((v) => v > 1e6) && layout.width > 2 ? 's' : frameUnit(step))
@@ -144,17 +147,16 @@ export function remembered(mapping: Mapping, layout: Layout): Mapping {
   return { ...mapping, skip: layout.skip, comment: layout.comment };
 }
 
+/** Rows that come no faster than this are a log of sensors; frames come faster. */
+const LOG_STEP_MS = 90;
+
 /** Does a mapping read frames, or only sensors over time? Null: neither. */
 export function readsWhat(mapping: Mapping, layout: Layout): 'frames' | 'log' | null {
   const at = mapping.columns.findIndex((c) => c.role === 'time');
-  const sensors = mapping.columns.some((c) => !['frame', 'time', 'shown', 'generated', 'program', 'ignore'].includes(c.role));
   if (mapping.columns.some((c) => c.role === 'frame')) return 'frames';
   if (at < 0) return null;
-  if (!sensors) return 'frames';
-  const list = figures(layout, at);
-  const unit = mapping.columns[at]?.unit;
-  const step =
-    middle(list.slice(1).map((v, i) => v - (list[i] as number))) *
-    (unit === 's' ? 1000 : unit === 'us' ? 1e-3 : unit === 'ns' ? 1e-6 : 1);
-  return unit === 'clock' || step >= 90 ? 'log' : 'frames';
+  if (!mapping.columns.some((c) => isSensor(c.role))) return 'frames';
+  const unit = mapping.columns[at]?.unit as TimeUnit;
+  const clock = () => layout.sample.map((r) => clockMs(r[at] ?? '')).filter((v) => !Number.isNaN(v));
+  return middleStep(unit === 'clock' ? clock() : figures(layout, at)) * TIME_UNITS[unit] >= LOG_STEP_MS ? 'log' : 'frames';
 }

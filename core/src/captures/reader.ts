@@ -1,7 +1,7 @@
 import { clockMs, pastMidnight } from './clock';
 import { Grow } from './grow';
 import { evenLane, usualStep } from './lanes';
-import { LONGEST_FRAME_MS, MOST_FRAMES, SENSOR_FACTORS, TIME_UNITS } from './types';
+import { isSensor, LONGEST_FRAME_MS, MOST_FRAMES, SENSOR_FACTORS, TIME_UNITS } from './types';
 import type { BadRow, CaptureResult, Column, Mapping, ReadCapture, Sensor, SensorUnit, Stream, TimeUnit } from './types';
 
 /** Bad rows that are named one by one; beyond them they are counted. */
@@ -75,9 +75,9 @@ export class CaptureReader {
     this.#generated = at('generated');
     this.#program = at('program');
     this.#sensors = mapping.columns.flatMap((column, index) =>
-      ['frame', 'time', 'shown', 'generated', 'program', 'ignore'].includes(column.role)
-        ? []
-        : [{ index, column, sensor: column.role as Sensor, factor: SENSOR_FACTORS[column.unit as SensorUnit] ?? 1 }],
+      isSensor(column.role)
+        ? [{ index, column, sensor: column.role, factor: SENSOR_FACTORS[column.unit as SensorUnit] ?? 1 }]
+        : [],
     );
     const used = [this.#frame, this.#time, this.#shown, this.#generated, this.#program].map((a) => a?.index ?? -1);
     this.#least = Math.max(...used) + 1;

@@ -23,6 +23,10 @@ export const SENSOR_IDS = Object.keys(SENSORS) as Sensor[];
 export const ROLES = ['frame', 'time', 'shown', 'generated', 'program', 'ignore', ...SENSOR_IDS] as const;
 export type Role = (typeof ROLES)[number];
 
+export function isSensor(role: Role): role is Sensor {
+  return role in SENSORS;
+}
+
 /** Units of a time, in ms; `clock` is a date or a time of day. */
 export const TIME_UNITS = { ms: 1, s: 1000, us: 1e-3, ns: 1e-6, clock: 1 } as const;
 export type TimeUnit = keyof typeof TIME_UNITS;
