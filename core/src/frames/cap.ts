@@ -1,4 +1,4 @@
-import { quantile } from '../stats';
+import { meanOf, quantile } from '../stats';
 
 /** Rates a screen or a limiter holds frames to: usual refresh rates, their halves, and usual limits. Common practice, no published source. */
 const USUAL = [
@@ -24,9 +24,8 @@ const EVENED = 0.35;
 function isHeld(perSecond: readonly number[], sorted: ArrayLike<number>, cv: number): boolean {
   const middle = quantile(sorted, 0.5);
   if ((quantile(sorted, 0.75) - quantile(sorted, 0.25)) / middle < TIGHT) return true;
-  const mean = perSecond.reduce((a, b) => a + b, 0) / perSecond.length;
-  const sd = Math.sqrt(perSecond.reduce((a, v) => a + (v - mean) ** 2, 0) / (perSecond.length - 1));
-  return sd / mean < (EVENED * cv) / Math.sqrt(mean);
+  const { mean, sd } = meanOf(perSecond);
+  return (sd ?? 0) / mean < (EVENED * cv) / Math.sqrt(mean);
 }
 
 /**

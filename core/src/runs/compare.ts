@@ -1,4 +1,4 @@
-import { meanOf, welch, type MeanOf } from '../stats';
+import { mean, meanOf, welch, type MeanOf } from '../stats';
 
 /** What a comparison is drawn of. Rates and scores are better when higher, times when lower. */
 export const MEASURES = {
@@ -37,7 +37,6 @@ export function compare(a: readonly number[], b: readonly number[], lowerIsBette
   const logs = (list: readonly number[]) => list.map((v) => (lowerIsBetter ? -Math.log(v) : Math.log(v)));
   const [la, lb] = [logs(a), logs(b)];
   const w = welch(la, lb);
-  const mean = (l: readonly number[]) => l.reduce((x, y) => x + y, 0) / l.length;
   return {
     ...{ a: meanOf(a), b: meanOf(b) },
     of: Math.exp(mean(lb) - mean(la)),

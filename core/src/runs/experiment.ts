@@ -1,4 +1,4 @@
-import { repeatsNeeded } from '../stats';
+import { mean, repeatsNeeded } from '../stats';
 import type { Dimension } from './facts';
 
 export interface Factor {
@@ -84,8 +84,8 @@ export function scatterOf(groups: readonly (readonly number[])[]): number | null
   let [squares, freedom] = [0, 0];
   for (const g of groups) {
     if (g.length < 2) continue;
-    const mean = g.reduce((a, b) => a + b, 0) / g.length;
-    squares += g.reduce((s, v) => s + (v / mean - 1) ** 2, 0);
+    const middle = mean(g);
+    squares += g.reduce((s, v) => s + (v / middle - 1) ** 2, 0);
     freedom += g.length - 1;
   }
   return freedom === 0 ? null : Math.sqrt(squares / freedom);

@@ -1,5 +1,10 @@
 import { tChance, tQuantile } from './student';
 
+/** The arithmetic mean; NaN of none. */
+export function mean(values: readonly number[]): number {
+  return values.reduce((a, b) => a + b, 0) / values.length;
+}
+
 /** Mean, standard deviation with n - 1, and the interval that holds the true mean in 95 of 100 such samples; null where n is too small. */
 export interface MeanOf {
   readonly n: number;
@@ -12,11 +17,11 @@ export interface MeanOf {
 /** In: at least one value. Worked example: 1, 2, 3 have mean 2, sd 1, interval 2 plus or minus 4.303 / sqrt(3). */
 export function meanOf(values: readonly number[]): MeanOf {
   const n = values.length;
-  const mean = values.reduce((a, b) => a + b, 0) / n;
-  if (n < 2) return { n, mean, sd: null, lo: null, hi: null };
-  const sd = Math.sqrt(values.reduce((a, b) => a + (b - mean) ** 2, 0) / (n - 1));
+  const middle = mean(values);
+  if (n < 2) return { n, mean: middle, sd: null, lo: null, hi: null };
+  const sd = Math.sqrt(values.reduce((a, b) => a + (b - middle) ** 2, 0) / (n - 1));
   const half = (tQuantile(0.025, n - 1) * sd) / Math.sqrt(n);
-  return { n, mean, sd, lo: mean - half, hi: mean + half };
+  return { n, mean: middle, sd, lo: middle - half, hi: middle + half };
 }
 
 export interface Welch {

@@ -1,6 +1,7 @@
 import type { BadRow, CaptureProblem, Role, Sensor } from '../captures';
 import type { FrameStats } from '../frames';
 import { FACTS, PLAY_LABELS, playLabel, threeWays, type Compared, type Measure, type Note, type Unlike } from '../runs';
+import { mean } from '../stats';
 
 export const SENSOR_WORDS: Readonly<Record<Sensor, { name: string; unit: string }>> = {
   'card-load': { name: 'Card load', unit: '%' },
@@ -114,11 +115,10 @@ export interface SaidRun {
   /** Averages of all repeats, frames/s. */
   readonly averages: readonly number[];
 }
-const meanOfAll = (r: SaidRun) => r.averages.reduce((x, y) => x + y, 0) / r.averages.length;
 
 /** What a page of runs says first of one run: average, low and spread. */
 export function runSentence({ name, stats, averages }: SaidRun): string {
-  const average = meanOfAll({ name, stats, averages });
+  const average = mean(averages);
   const hitch = stats.period ? `a hitch every ${figureText(stats.period.seconds, 2)} s` : '';
   const spread =
     hitch || `half of all frames take ${figureText(stats.atMs[2] as number)} to ${figureText(stats.atMs[4] as number)} ms`;
@@ -128,7 +128,7 @@ export function runSentence({ name, stats, averages }: SaidRun): string {
 
 /** What it says of two: by how much the second differs from the first, and whether that is told apart from chance. */
 export function pairSentence(a: SaidRun, b: SaidRun, c: Compared): string {
-  const [x, y] = [meanOfAll(a), meanOfAll(b)];
+  const [x, y] = [mean(a.averages), mean(b.averages)];
   const ms = 1000 / y - 1000 / x;
   return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}; ${SAYS_WORDS[c.says]}.`;
 }

@@ -96,8 +96,8 @@ export const runRoutes = [
     params: z.strictObject({ id: uuid, channel: z.enum(CHANNELS) }),
     response: z.unknown(),
     handle: async ({ params }, s) => {
-      const { data } = await packedChannel(s.db, params.id, params.channel);
-      return { body: data, file: { name: `${params.channel}.f32.gz`, type: BYTES } };
+      const body = await packedChannel(s.db, params.id, params.channel);
+      return { body, file: { name: `${params.channel}.f32.gz`, type: BYTES } };
     },
   }),
   route({

@@ -54,26 +54,27 @@ export async function keepCapture(
   return 'stored';
 }
 
-/** The packed values of one channel. */
-export async function packedChannel(db: Sequelize, runId: string, channel: string): Promise<{ n: number; data: Buffer }> {
+/** The packed values of one channel; null where the run has none. */
+async function channelRow(db: Sequelize, runId: string, channel: string, transaction?: Transaction) {
   const [row] = await db.query<{ n: number; data: Buffer }>(
     'SELECT c.n, c.data FROM run_channels r JOIN captures c USING (sha256) WHERE r.run_id = $1 AND r.channel = $2',
-    { type: QueryTypes.SELECT, bind: [runId, channel] },
+    { type: QueryTypes.SELECT, bind: [runId, channel], transaction },
   );
-  if (!row) throw notFound('channel');
-  return row;
+  return row ?? null;
 }
 
-/** The values of one channel; null where the run has none. */
+export async function packedChannel(db: Sequelize, runId: string, channel: string): Promise<Buffer> {
+  const row = await channelRow(db, runId, channel);
+  if (!row) throw notFound('channel');
+  return row.data;
+}
+
 export async function channelValues(
   db: Sequelize,
   runId: string,
   channel: string,
   transaction: Transaction,
 ): Promise<Float32Array | null> {
-  const [row] = await db.query<{ n: number; data: Buffer }>(
-    'SELECT c.n, c.data FROM run_channels r JOIN captures c USING (sha256) WHERE r.run_id = $1 AND r.channel = $2',
-    { type: QueryTypes.SELECT, bind: [runId, channel], transaction },
-  );
-  return row ? valuesOf(row.data, row.n) : null;
+  const row = await channelRow(db, runId, channel, transaction);
+  return row && valuesOf(row.data, row.n);
 }

@@ -18,6 +18,7 @@ import {
   type Dimension,
   type Measure,
 } from '@ruddy/core/runs';
+import { mean } from '@ruddy/core/stats';
 import { comparedText, figureText, MEASURE_UNITS, noteText, SAYS_WORDS, unlikeText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
@@ -56,10 +57,7 @@ export class CompareRunsPage {
   readonly fieldProblem = signal<string | null>(null);
   readonly dimensions = DIMENSIONS.map((d) => ({ value: d, label: FACTS[d] }));
   readonly names = FACTS;
-  readonly says = SAYS_WORDS;
-  readonly note = noteText;
   readonly unlike = unlikeText;
-  readonly figure = figureText;
   readonly counted = counted;
 
   readonly ids = computed(() => {
@@ -155,20 +153,17 @@ export class CompareRunsPage {
   }
 
   main(c: Cell): string {
-    const mean = c.values.reduce((a, b) => a + b, 0) / c.values.length;
-    return `${figureText(mean)} ${this.unit()}`.trim();
+    return `${figureText(mean(c.values))} ${this.unit()}`.trim();
   }
 
   more(c: Cell): string[] {
     const rate = this.unit() === 'frames/s';
-    const mean = c.values.reduce((a, b) => a + b, 0) / c.values.length;
     const [average, low] = [c.runs.map((r) => r.values.average), c.runs.map((r) => r.values.low)].map((l) =>
       l.filter((v) => v !== undefined),
     );
-    const of = (l: number[] = []) => l.reduce((a, b) => a + b, 0) / l.length;
-    const label = average?.length && low?.length ? PLAY_LABELS[playLabel(of(average), of(low))] : '';
+    const label = average?.length && low?.length ? PLAY_LABELS[playLabel(mean(average), mean(low))] : '';
     return [
-      `${counted(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean))} ms` : ''}${label ? `, ${label}` : ''}`,
+      `${counted(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean(c.values)))} ms` : ''}${label ? `, ${label}` : ''}`,
       ...(c.compared ? [`${comparedText(c.compared)}: ${SAYS_WORDS[c.compared.says]}`] : []),
       ...(c.ofNorm === null ? [] : [`${figureText(c.ofNorm * 100)} % of the same card in a desktop slot`]),
     ];
@@ -238,11 +233,10 @@ export class CompareRunsPage {
         const c = g.cells[i]![k]!;
         const w = c.compared ? threeWays(c.compared.of) : null;
         const round = (v: number | null | undefined) => (v === null || v === undefined ? null : Math.round(v * 1000) / 1000);
-        const mean = c.values.length > 0 ? c.values.reduce((a, b) => a + b, 0) / c.values.length : null;
         return [
           row,
           column,
-          round(mean),
+          c.values.length > 0 ? round(mean(c.values)) : null,
           this.unit(),
           c.values.length,
           round(w?.faster),

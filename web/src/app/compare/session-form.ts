@@ -12,7 +12,7 @@ import {
   type Dimension,
   type Factor,
 } from '@ruddy/core/runs';
-import { groupRuns, valuesOf } from '../runs/run-groups';
+import { groupRuns, mainValues } from '../runs/run-groups';
 import { Choice } from '../shared/choice';
 import { readNumber } from '../shared/format';
 
@@ -72,9 +72,7 @@ export class SessionForm {
   readonly others = computed(() => DIMENSIONS.filter((d) => d !== this.varies()));
   /** Levels that runs here already have, to choose from. */
   readonly known = computed(() => this.#valuesOf(this.varies()));
-  readonly scatter = computed(() =>
-    scatterOf(groupRuns(this.runs()).map((g) => g.runs.flatMap((r) => Object.values(valuesOf(r)).slice(0, 1)))),
-  );
+  readonly scatter = computed(() => scatterOf(groupRuns(this.runs()).map(mainValues)));
   readonly repeats = computed(() => {
     const p = readNumber(this.percent());
     return p.ok && p.value !== null && p.value > 0 ? repeatsFor(p.value, this.scatter()) : null;

@@ -59,7 +59,6 @@ export class AddPanel {
   readonly stored = output<number>();
   readonly title = viewChild.required(TitleField);
   readonly over = signal(false);
-  readonly titleName = signal('');
   /** The day of the runs; empty: as each file says. */
   readonly on = signal('');
   readonly today = this.#clock.today();

@@ -6,7 +6,7 @@ import { figureText, hitchText } from '@ruddy/core/texts';
 import type { RunEntry } from '@ruddy/core/api';
 import { toCsv } from '../shared/csv';
 import { download } from '../shared/download';
-import { valuesOf } from './run-groups';
+import { mainValues } from './run-groups';
 import type { Shown } from './run-desk';
 
 interface Line {
@@ -110,9 +110,7 @@ export class FiguresTable {
       ),
     ];
     const several = shown.map((s) => {
-      const [m] = [valuesOf(s.run)];
-      const key = m.average !== undefined ? 'average' : m.time !== undefined ? 'time' : 'score';
-      const list = s.group.runs.flatMap((r) => valuesOf(r)[key] ?? []);
+      const list = mainValues(s.group);
       if (list.length === 0) return '–';
       const o = meanOf(list);
       return o.lo === null || o.hi === null

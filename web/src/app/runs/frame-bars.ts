@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { mean } from '@ruddy/core/stats';
 import { figureText } from '@ruddy/core/texts';
 import type { Shown } from './run-desk';
 
@@ -53,9 +54,7 @@ import type { Shown } from './run-desk';
 export class FrameBars {
   readonly shown = input.required<readonly Shown[]>();
   readonly bars = computed(() => {
-    const list = this.shown().flatMap((s) =>
-      s.averages.length > 0 ? [{ s, ms: (1000 * s.averages.length) / s.averages.reduce((a, b) => a + b, 0) }] : [],
-    );
+    const list = this.shown().flatMap((s) => (s.averages.length > 0 ? [{ s, ms: 1000 / mean(s.averages) }] : []));
     const most = Math.max(1e-9, ...list.map((l) => l.ms));
     const base = list[0]?.ms ?? 0;
     return list.map(({ s, ms }, i) => {

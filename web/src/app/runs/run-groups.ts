@@ -59,6 +59,17 @@ export function valuesOf(r: RunEntry): Partial<Record<Measure, number>> {
   return { average: averageFps, low: low1.at, lowFrames: low1.frames, ...(minSecondFps !== null && { second: minSecondFps }) };
 }
 
+/** The value a run is known by: average, score or time; null for one that has none. */
+export function mainValue(r: RunEntry): number | null {
+  const { average, time, score } = valuesOf(r);
+  return average ?? time ?? score ?? null;
+}
+
+/** The same of each run of a group that has one. */
+export function mainValues(g: Pick<RunGroup, 'runs'>): number[] {
+  return g.runs.flatMap((r) => mainValue(r) ?? []);
+}
+
 /** A run as a comparison takes it. */
 export function gridRun(r: RunEntry): GridRun {
   return {

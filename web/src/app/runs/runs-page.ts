@@ -6,6 +6,7 @@ import { v7 } from 'uuid';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/api';
 import { captureFile } from '@ruddy/core/captures';
 import { FACTS, settingsFromChain, unlike, type Fact } from '@ruddy/core/runs';
+import { mean } from '@ruddy/core/stats';
 import { figureText, unlikeText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
@@ -23,7 +24,7 @@ import { FrameBars } from './frame-bars';
 import { RunDesk } from './run-desk';
 import { RunFiles } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
-import { LETTERS, valuesOf, type RunGroup } from './run-groups';
+import { LETTERS, mainValues, type RunGroup } from './run-groups';
 import { shownSentence } from './runs-sentence';
 import { ScenesPanel } from './scenes-panel';
 import { SensorView } from './sensor-view';
@@ -92,10 +93,8 @@ export class RunsPage {
   readonly zoom = input('', { transform: orEmpty });
 
   readonly views = Object.entries(VIEWS) as [View, string][];
-  readonly letters = LETTERS;
   readonly counted = counted;
   readonly day = day;
-  readonly figure = figureText;
   readonly all = signal(false);
   readonly said = signal<string | null>(null);
   readonly problem = signal<string | null>(null);
@@ -209,8 +208,7 @@ export class RunsPage {
   value(g: RunGroup): string {
     const first = g.runs[0]!;
     if (first.kind === 'none') return 'could not be run';
-    const list = g.runs.flatMap((r) => Object.values(valuesOf(r)).slice(0, 1));
-    return `${figureText(list.reduce((a, b) => a + b, 0) / list.length)} ${first.kind === 'frames' ? 'frames/s' : (first.result?.unit ?? '')}`;
+    return `${figureText(mean(mainValues(g)))} ${first.kind === 'frames' ? 'frames/s' : (first.result?.unit ?? '')}`;
   }
 
   inTray(g: RunGroup): boolean {

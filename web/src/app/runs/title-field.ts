@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import type { ProfileEntry } from '@ruddy/core/api';
@@ -19,7 +19,7 @@ import { RunsData } from '../data/runs';
         placeholder="known, or a new one"
         [value]="name()"
         #box
-        (input)="say(box.value)"
+        (input)="typed.set(box.value)"
       />
       <datalist id="title-names">
         @for (p of fitting(); track p.id) {
@@ -38,7 +38,6 @@ export class TitleField {
   readonly #data = inject(RunsData);
   readonly kind = input<'title' | 'work'>('title');
   readonly start = input('');
-  readonly named = output<string>();
   readonly typed = signal<string | null>(null);
   readonly name = computed(() => this.typed() ?? this.start());
   readonly known = signal<readonly ProfileEntry[]>([]);
@@ -56,11 +55,6 @@ export class TitleField {
       // Without the list a name can still be typed; the server meets one it knows.
       error: () => this.known.set([]),
     });
-  }
-
-  say(name: string): void {
-    this.typed.set(name);
-    this.named.emit(name.trim());
   }
 
   /** The id of a title, of the one that is named where nothing else is said; a new one is made. */
