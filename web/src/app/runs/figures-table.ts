@@ -60,6 +60,9 @@ const at = (i: number) => (r: RunEntry) => figureText(r.stats?.atMs[i] ?? NaN);
     .wide {
       overflow-x: auto;
     }
+    .wide {
+      margin-bottom: 8px;
+    }
     th .hint {
       display: block;
       font-weight: 400;

@@ -83,13 +83,16 @@ const TIMES: readonly Role[] = ['frame', 'time', 'shown'];
       border-left: 4px solid var(--brick);
       padding: 8px 12px;
     }
+    select {
+      max-width: 190px;
+    }
     .wide {
       overflow-x: auto;
       max-height: 320px;
     }
     .sample {
       white-space: nowrap;
-      max-width: 240px;
+      max-width: 150px;
       overflow: hidden;
       text-overflow: ellipsis;
       font-family: 'Atkinson Hyperlegible Mono Variable', monospace;
