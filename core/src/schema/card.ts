@@ -29,6 +29,12 @@ export const cardSchema = z.strictObject({
     },
   ),
   memoryGB: numAttr('Memory', 'GB', 1, 256),
+  memoryMHz: numAttr('Memory clock under load', 'MHz', 100, 20_000, {
+    help: 'As the meter you use shows it; a card held at a lower one is in a power state.',
+  }),
+  frameIndex: numAttr('Frame index', '', 1, 10_000, {
+    help: 'How fast it draws beside a reference card of 100, all cards by one test in a desktop. Only ratios are used.',
+  }),
   boardW: numAttr('Board power', 'W', 10, 700, { findOut: manual('the board power of the card', 3) }),
   slotW: numAttr('Of it from the slot', 'W', 0, 75, { help: 'A slot gives 75 W at most; a board may give less.' }),
   plugs8Pin: plugs('8-pin sockets'),

@@ -130,6 +130,9 @@ export const hostSchema = z
     }),
     lan: choiceAttr('Has a LAN socket', { yes: 'Yes', no: 'No' }),
     batteryWh: numAttr('Battery', 'Wh', 0, 200, { help: '0 for none.', findOut: manual('the size of the battery', 2) }),
+    singleThread: numAttr('Single-thread index', '', 1, 10_000, {
+      help: 'How fast one thread runs beside a reference processor of 100, all hosts by one test, docked. Only ratios are used.',
+    }),
     drawW: numAttr('Draws under load', 'W', 3, 400, {
       findOut: { how: 'Read the battery discharge rate undocked under load.', minutes: 10 },
     }),

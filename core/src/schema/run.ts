@@ -34,6 +34,10 @@ const figure = (label: string, unit: string, min: number, max: number) => {
   const error = `${label}: a number from ${min} to ${max} ${unit}, or nothing`;
   return z.number({ error }).min(min, { error }).max(max, { error }).nullable().default(null);
 };
+const whole = (label: string, min: number, max: number) => {
+  const error = `${label}: a whole number from ${min} to ${max}, or nothing`;
+  return z.number({ error }).int({ error }).min(min, { error }).max(max, { error }).nullable().default(null);
+};
 
 /** How a run was set. Empty or null: not said, which is another thing than "off" or "none". */
 export const runSettingsSchema = z.strictObject({
@@ -64,6 +68,10 @@ export const runContextSchema = z.strictObject({
   captureLoadPercent: figure('Load of the capture', '%', 0, 100),
   /** The same card in a desktop slot, to hold runs through a link against. */
   norm: z.boolean().default(false),
+  /** Of a run in a desktop slot: did the same processor drive it, and what is the slot? Left out, the card's own link. */
+  sameProcessor: choice('Same processor', { yes: 'Yes', no: 'No' }),
+  slotGen: whole('Generation of the slot', 1, 5),
+  slotLanes: whole('Lanes of the slot', 1, 16),
 });
 export type RunContext = z.infer<typeof runContextSchema>;
 export const NO_RUN_CONTEXT: RunContext = runContextSchema.parse({});

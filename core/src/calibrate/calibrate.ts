@@ -1,0 +1,261 @@
+import { scatterOf, USUAL_SCATTER } from '../runs';
+import { mean, tQuantile } from '../stats';
+import { cellMs, solveLayout, type Held, type Layout, type Solution } from './design';
+import { searchLayouts, type Found } from './search';
+import {
+  lookOf,
+  middleRig,
+  START,
+  type Cell,
+  type Fit,
+  type FitCell,
+  type FitTerm,
+  type FitTermKind,
+  type FitValues,
+  type Stage,
+} from '../toll';
+
+/** The rules a fit was made by; stored with it. */
+export const FIT_VERSION = 1;
+const FEWEST_CELLS = 3;
+/** Rates closer together than this are one rate: traffic cannot be told from the stages. */
+const RATES_APART = 1.2;
+/** Layouts that fit no worse than chance would have it are kept as well: the 95 % point of chi-squared with one degree of freedom. */
+const AS_GOOD = 3.84;
+const MOST_OTHERS = 16;
+
+/** A cell as the fit takes it; null for those that tell nothing of stages: held by a limit, generated, without a known rate. */
+export function fitCell(c: Cell): FitCell | null {
+  const rig = middleRig(c.first.rig);
+  const { host, card } = c.first.rig;
+  if (c.capped || c.generated || !rig || host === '' || card === '' || c.first.settings.deviceSet === 'inside') return null;
+  return {
+    // A processor held to fewer watts is another one.
+    host: c.first.rig.slot ? host : [host, c.first.settings.powerMode].filter((s) => s !== '').join(', '),
+    ...{ card, pixels: c.pixels, panel: c.panel, slot: c.first.rig.slot },
+    ...{ downGbps: rig.downGbps, upGbps: rig.upGbps, latencyUs: rig.latencyUs },
+    ...{ ms: mean(c.ms), n: c.ms.length },
+  };
+}
+
+/** The look most cells are of; of two as many the one of the newest run. */
+export function commonLook(cells: readonly Cell[]): string | null {
+  const counts = new Map<string, number>();
+  for (const c of cells) counts.set(lookOf(c.first.settings), (counts.get(lookOf(c.first.settings)) ?? 0) + 1);
+  return [...counts].reduce<[string, number] | null>((a, b) => (a && a[1] >= b[1] ? a : b), null)?.[0] ?? null;
+}
+
+function stageBound(v: FitValues, cells: readonly FitCell[], kind: 'host' | 'card', name: string): Stage {
+  const bare = { ...v, hosts: {}, cards: {} };
+  const left = cells
+    .filter((c) => c[kind] === name)
+    .map((c) => {
+      const over = cellMs({ ...bare, hosts: { [c.host]: { mid: 0, lo: 0, hi: 0 } } }, c) ?? 0;
+      const anchor = kind === 'card' ? 1 / c.pixels ** v.exponent : 1;
+      return Math.max(0, c.ms - over) * anchor;
+    });
+  const hi = Math.min(...left);
+  return { mid: hi / 2, lo: 0, hi };
+}
+
+/** Stages that are nowhere the longer one are known only to be no longer than that. */
+function withBounds(v: FitValues, cells: readonly FitCell[]): FitValues {
+  const hosts: Record<string, Stage> = { ...v.hosts };
+  const cards: Record<string, Stage & { atPixels: number }> = { ...v.cards };
+  for (const c of cells) {
+    hosts[c.host] ??= stageBound(v, cells, 'host', c.host);
+    cards[c.card] ??= { ...stageBound(v, cells, 'card', c.card), atPixels: 1 };
+  }
+  return { ...v, hosts, cards };
+}
+
+function termsOf(main: FitValues, s: Solution, held: Held, sd: number, df: number): FitTerm[] {
+  const t = df > 0 ? tQuantile(0.025, df) : null;
+  const half = (name: string) => {
+    const i = s.free.indexOf(name);
+    return i < 0 || t === null ? null : t * sd * Math.sqrt(s.solved.inverse[i]?.[i] ?? 0);
+  };
+  const term = (kind: FitTermKind, of: string, value: number, name: string, state: FitTerm['state']): FitTerm => {
+    const h = half(name);
+    const wide = h !== null && h > Math.abs(value) / 2 && (kind === 'traffic' || kind === 'trips');
+    return {
+      kind,
+      of,
+      value,
+      lo: h === null ? null : value - h,
+      hi: h === null ? null : value + h,
+      state: wide ? 'inseparable' : state,
+    };
+  };
+  const stage = (kind: 'host' | 'card', list: Readonly<Record<string, Stage>>) =>
+    Object.entries(list).map(([of, v]): FitTerm => {
+      if (v.lo !== v.hi) return { kind, of, value: v.hi, lo: 0, hi: v.hi, state: 'bound' };
+      return term(kind, of, v.mid, `${kind} ${of}`, 'fitted');
+    });
+  const free = (name: string, else_: FitTerm['state']): FitTerm['state'] => (s.free.includes(name) ? 'fitted' : else_);
+  const band = (b: { lo: number; hi: number }) => ({ lo: b.lo, hi: b.hi });
+  const traffic = term(
+    'traffic',
+    '',
+    main.trafficMB,
+    'traffic',
+    free('traffic', held.trafficMB === null ? 'fitted' : 'inseparable'),
+  );
+  return [
+    ...stage('host', main.hosts),
+    ...stage('card', main.cards),
+    held.trafficMB !== null ? { ...traffic, ...band(START.trafficMB) } : traffic,
+    ...(s.free.includes('streamed') ? [term('streamed', '', main.streamedMB, 'streamed', 'fitted')] : []),
+    s.free.includes('trips')
+      ? term('trips', '', main.trips, 'trips', 'fitted')
+      : { kind: 'trips', of: '', value: main.trips, lo: null, hi: null, state: 'inseparable' },
+    s.free.includes('kappa')
+      ? term('kappa', '', main.kappa, 'kappa', 'fitted')
+      : { kind: 'kappa', of: '', value: main.kappa, ...band(START.kappa), state: 'assumed' },
+    s.free.includes('exponent')
+      ? term('exponent', '', main.exponent, 'exponent', 'fitted')
+      : { kind: 'exponent', of: '', value: main.exponent, ...band(START.exponent), state: 'assumed' },
+  ];
+}
+
+/** Error of each cell predicted from all the others, as a share; null where the others say nothing of its host and card. */
+function leaveOut(cells: readonly FitCell[], layout: Layout, held: Held): (number | null)[] {
+  return cells.map((c, i) => {
+    const rest = solveLayout(
+      cells.filter((_, k) => k !== i),
+      layout.filter((_, k) => k !== i),
+      held,
+    );
+    const ms = rest && cellMs(rest.values, c, held.constant);
+    const stages = { host: rest?.values.hosts[c.host], card: rest?.values.cards[c.card], link: rest?.values.streamedMB };
+    const asked = stages[layout[i] as keyof typeof stages];
+    return ms !== null && asked ? ms / c.ms - 1 : null;
+  });
+}
+
+const rms = (list: readonly number[]) => (list.length === 0 ? null : Math.sqrt(mean(list.map((v) => v * v))));
+
+/** Is there more than one rate, and do these runs tell traffic from the stages? */
+function heldFor(cells: readonly FitCell[]): Held {
+  const rates = cells.map((c) => c.downGbps);
+  const apart = Math.max(...rates) / Math.min(...rates) >= RATES_APART;
+  const links = new Set(cells.map((c) => `${c.downGbps.toPrecision(3)} ${c.latencyUs}`)).size;
+  return { trafficMB: apart ? null : START.trafficMB.mid, trips: apart && links >= 3 ? null : 0, exponent: null };
+}
+
+/** Trips count as told apart when they lie outside chance and are no more than any program makes. */
+function tripsStand(s: Solution, cells: number): boolean {
+  const i = s.free.indexOf('trips');
+  const df = cells - s.free.length;
+  if (i < 0 || df < 1) return false;
+  const se = Math.sqrt((s.solved.sse / df) * (s.solved.inverse[i]?.[i] ?? 0));
+  return s.values.trips > tQuantile(0.025, df) * se && s.values.trips <= 3 * START.trips.hi;
+}
+
+function bestOf(cells: readonly FitCell[], held: Held): { found: Found[]; held: Held } {
+  const chain: Held[] = [held, { ...held, trips: 0 }, { ...held, trips: 0, trafficMB: START.trafficMB.mid }];
+  for (const h of chain) {
+    const found = searchLayouts(cells, h);
+    const top = found[0];
+    if (top && (h.trips !== null || tripsStand(top.solution, cells.length))) return { found, held: h };
+  }
+  return { found: [], held };
+}
+
+/**
+ * Calibrate a title from its runs: stage times of each host and card, traffic, round trips, the way back and how drawing grows with the
+ * pixels, as far as the runs tell them apart. Least squares on shares of the time, repeats as one cell weighted by their number. In:
+ * cells of one title and one look. A fit that predicts cells left out worse than one constant toll is refused.
+ * Common practice, no published source for the model; the method is ordinary least squares.
+ */
+export function calibrate(all: readonly Cell[]): Fit | null {
+  const look = commonLook(all);
+  const chosen = all.flatMap((c) => {
+    const f = lookOf(c.first.settings) === look ? fitCell(c) : null;
+    return f ? [{ c, f }] : [];
+  });
+  const cells = chosen.map((x) => x.f);
+  if (look === null || cells.length === 0) return null;
+  const { found, held } = bestOf(cells, heldFor(cells));
+  const top = found[0];
+  const runs = chosen.reduce((n, x) => n + x.f.n, 0);
+  const indices = (pick: (x: Cell) => { name: string; index: { lo: number; hi: number } | null }) =>
+    Object.fromEntries(
+      chosen.flatMap(({ c, f }) => {
+        const { name, index } = pick(c);
+        return index ? [[name === '' ? f.host : name, (index.lo + index.hi) / 2] as const] : [];
+      }),
+    );
+  const head = {
+    ...{ version: FIT_VERSION, look, runs, cells: cells.length },
+    rates: new Set(cells.map((c) => c.downGbps.toPrecision(2))).size,
+    hostIndex: indices((c) => ({ name: '', index: c.first.rig.hostIndex })),
+    cardIndex: indices((c) => ({ name: c.first.rig.card, index: c.first.rig.cardIndex })),
+  };
+  if (!top) {
+    const nothing: FitValues = {
+      hosts: {},
+      cards: {},
+      trafficMB: 0,
+      streamedMB: 0,
+      trips: 0,
+      exponent: START.exponent.mid,
+      kappa: START.kappa.mid,
+    };
+    const left = { n: 0, of: cells.length, rms: null, constantRms: null };
+    return {
+      ...{ ...head, terms: [], main: nothing, others: [], free: [], covariance: [], sd: 0, df: 0, residuals: [], left },
+      refused: cells.length < FEWEST_CELLS ? 'too-few' : 'solver',
+    };
+  }
+  const { solution, layout } = top;
+  const df = Math.max(0, cells.length - solution.free.length);
+  const scatter = scatterOf(chosen.map((x) => x.c.ms)) ?? USUAL_SCATTER;
+  const sd = Math.max(df > 0 ? Math.sqrt(solution.sse / df) : 0, scatter);
+  const own = leaveOut(cells, layout, held);
+  const constantHeld: Held = { trafficMB: null, trips: 0, exponent: null, constant: true };
+  // Behind one rate the toll is one constant anyway, and held at what is usual: there is nothing to beat.
+  const constantBest = held.trafficMB === null ? searchLayouts(cells, constantHeld)[0] : undefined;
+  const constant = constantBest ? leaveOut(cells, constantBest.layout, constantHeld) : [];
+  const both = cells.flatMap((_, i) => (own[i] != null && constant[i] != null ? [{ a: own[i], b: constant[i] }] : []));
+  const left = {
+    n: own.filter((v) => v !== null).length,
+    of: cells.length,
+    rms: rms(own.filter((v) => v !== null)),
+    constantRms: both.length > 0 ? rms(both.map((x) => x.b)) : null,
+  };
+  const ownThere = rms(both.map((x) => x.a));
+  const worse = left.constantRms !== null && ownThere !== null && ownThere > left.constantRms * 1.0001 && ownThere > scatter;
+  const main = withBounds(solution.values, cells);
+  return {
+    ...head,
+    terms: termsOf(main, solution, held, sd, df),
+    main,
+    others: othersOf(cells, found, held, scatter),
+    free: solution.free,
+    covariance: solution.solved.inverse.map((row) => row.map((v) => v * sd * sd)),
+    ...{ sd, df, left },
+    residuals: cells.map((c) => ({ ...c, fittedMs: cellMs(main, c) ?? c.ms })),
+    refused: cells.length < FEWEST_CELLS ? 'too-few' : worse ? 'worse-than-constant' : null,
+  };
+}
+
+/** Other sets of values that these runs allow: assumed parameters at the ends of their bands, and layouts that fit no worse. */
+function othersOf(cells: readonly FitCell[], found: readonly Found[], held: Held, scatter: number): FitValues[] {
+  const best = (found[0] as Found).solution.sse;
+  const good = found.filter((f) => f.solution.sse <= best + AS_GOOD * scatter ** 2);
+  const out: FitValues[] = [];
+  for (const { layout, solution } of good.slice(0, 4)) {
+    const traffics = held.trafficMB === null ? [null] : [START.trafficMB.lo, held.trafficMB, START.trafficMB.hi];
+    const exponents = solution.free.includes('exponent') ? [null] : [START.exponent.lo, START.exponent.mid, START.exponent.hi];
+    const trips = held.trips === null ? [null] : [held.trips, START.trips.hi];
+    const ends = traffics.flatMap((trafficMB) =>
+      exponents.flatMap((exponent) => trips.map((n) => ({ trafficMB, exponent, trips: n }))),
+    );
+    for (const end of ends) {
+      const s = solveLayout(cells, layout, { ...held, ...end });
+      if (s && s.sse <= best + AS_GOOD * scatter ** 2) out.push(withBounds(s.values, cells));
+    }
+  }
+  return out.slice(0, MOST_OTHERS);
+}

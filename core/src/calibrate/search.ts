@@ -1,0 +1,86 @@
+import type { FitCell } from '../toll';
+import { solveLayout, type Held, type Layout, type Solution } from './design';
+
+export interface Found {
+  readonly layout: Layout;
+  readonly solution: Solution;
+}
+
+/** Where a host and card meet: below a size the host is the longer stage, from it on the card. */
+interface Meeting {
+  readonly cells: readonly number[];
+  readonly sizes: readonly number[];
+}
+
+function meetings(cells: readonly FitCell[]): Meeting[] {
+  const byPair = new Map<string, number[]>();
+  cells.forEach((c, i) => {
+    const key = `${c.host}\u0001${c.card}`;
+    byPair.set(key, [...(byPair.get(key) ?? []), i]);
+  });
+  return [...byPair.values()].map((list) => ({
+    cells: list,
+    sizes: [...new Set(list.map((i) => (cells[i] as FitCell).pixels))].sort((a, b) => a - b),
+  }));
+}
+
+/** Rates that at least two cards ran behind: only there can the link itself be told from a stage. */
+function sharedLinks(cells: readonly FitCell[]): number[] {
+  const cards = new Map<number, Set<string>>();
+  for (const c of cells) if (!c.slot) cards.set(c.downGbps, (cards.get(c.downGbps) ?? new Set()).add(c.card));
+  return [...cards].flatMap(([rate, set]) => (set.size > 1 ? [rate] : []));
+}
+
+const MOST_ROUNDS = 6;
+
+/**
+ * Which stage is the longer in each cell, and the values that follow. The longer stage makes the model bend, so one least-squares fit is
+ * not enough: for each host and card the size at which the card takes over is moved until nothing fits better, from three starts (the
+ * host everywhere, the card everywhere, halfway). Out: every layout that was tried and could be solved, best first.
+ */
+export function searchLayouts(cells: readonly FitCell[], held: Held, starts: readonly number[] = [0, 1, 0.5]): Found[] {
+  const all = meetings(cells);
+  const seen = new Map<string, Found | null>();
+  const links = held.constant ? [] : sharedLinks(cells);
+  const layoutOf = (cuts: readonly number[]): Layout => {
+    const layout: ('host' | 'card' | 'link')[] = cells.map(() => 'card');
+    all.forEach((m, k) => {
+      for (const i of m.cells) if (m.sizes.indexOf((cells[i] as FitCell).pixels) < (cuts[k] as number)) layout[i] = 'host';
+    });
+    // What is flat on a link that several cards ran behind may be held by the link as well as by the host.
+    links.forEach((rate, k) => {
+      if (cuts[all.length + k] === 1)
+        cells.forEach((c, i) => {
+          if (c.downGbps === rate && layout[i] === 'host') layout[i] = 'link';
+        });
+    });
+    return layout;
+  };
+  const tried = (cuts: readonly number[]): Found | null => {
+    const key = cuts.join();
+    const known = seen.get(key);
+    if (known !== undefined) return known;
+    const layout = layoutOf(cuts);
+    const solution = solveLayout(cells, layout, held);
+    const possible = solution && Object.values(solution.values.hosts).every((h) => h.mid > 0);
+    const found = possible && Object.values(solution.values.cards).every((c) => c.mid > 0) ? { layout, solution } : null;
+    seen.set(key, found);
+    return found;
+  };
+  const worth = (cuts: readonly number[]) => tried(cuts)?.solution.sse ?? Infinity;
+  for (const share of starts) {
+    let cuts = [...all.map((m) => Math.round(share * m.sizes.length)), ...links.map(() => 0)];
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      let moved = false;
+      const most = [...all.map((m) => m.sizes.length), ...links.map(() => 1)];
+      most.forEach((last, k) => {
+        for (let cut = 0; cut <= last; cut++) {
+          const next = cuts.with(k, cut);
+          if (worth(next) < worth(cuts) * (1 - 1e-9)) [cuts, moved] = [next, true];
+        }
+      });
+      if (!moved) break;
+    }
+  }
+  return [...seen.values()].filter((f) => f !== null).sort((a, b) => a.solution.sse - b.solution.sse);
+}

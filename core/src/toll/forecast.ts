@@ -1,0 +1,242 @@
+import { tQuantile } from '../stats';
+import { hull, type Range } from '../units';
+import type { Fit, FitValues, Stage } from './fit';
+import { frameTerms, linkToll, pictureMB, REFERENCE_PIXELS, MS_PER_MB_GBPS, type FrameParams, type FrameTerms } from './model';
+import { middleRig, type RigFacts } from './rig';
+import { INDEX_BAND, presetFactor, REFERENCE_INDEX, START } from './start';
+
+/** What a person states of a title nobody has measured: stage times at the reference host and card, at 1920x1080. */
+export interface TitleParams {
+  readonly cpuMs: number;
+  readonly cardMs: number;
+  readonly trafficMB: number;
+  readonly workingGB: number;
+}
+/** What is known of a title. */
+export interface TitleModel {
+  readonly id: string;
+  readonly name: string;
+  readonly params: TitleParams | null;
+  readonly fit: Fit | null;
+}
+/** The frame that is asked for. */
+export interface Asked {
+  readonly pixels: number;
+  readonly panel: boolean;
+  readonly capFps: number | null;
+  readonly powerMode: string;
+  readonly preset: string;
+  readonly rayTracing: boolean;
+  /** Of the settings that a fit holds for; null: whichever it was made in. */
+  readonly look: string | null;
+}
+export interface Banded extends Range {
+  readonly mid: number;
+}
+/** How near to a measurement a forecast is: this host and card, one of them reached by its index, or stated start values alone. */
+export type Basis = 'measured' | 'near' | 'profile';
+export interface Forecast {
+  readonly titleId: string;
+  readonly title: string;
+  readonly ms: Banded;
+  readonly fps: Banded;
+  readonly tollMs: Banded;
+  readonly backMs: Banded;
+  readonly terms: FrameTerms;
+  readonly regime: FrameTerms['regime'];
+  readonly basis: Basis;
+  /** Parameters that were measured, and those that are only assumed. */
+  readonly fitted: readonly string[];
+  readonly assumed: readonly string[];
+}
+/** Why nothing can be said: what would have to be known. */
+export interface NoForecast {
+  readonly titleId: string;
+  readonly title: string;
+  readonly missing: readonly ('link' | 'host' | 'card' | 'title' | 'look')[];
+}
+
+interface Ready {
+  readonly main: FrameParams & { host: Stage; card: Stage };
+  readonly sets: readonly (FrameParams & { host: Stage; card: Stage })[];
+  readonly basis: Basis;
+  /** Half-width of the statistical band as a share of the time at the middle; 0 for start values. */
+  readonly half: (ms: number) => number;
+}
+
+const point = (mid: number): Stage => ({ mid, lo: mid, hi: mid });
+const spread = (s: Stage, by: number, band: number): Stage => ({
+  mid: s.mid * by,
+  lo: s.lo * by * (1 - band),
+  hi: s.hi * by * (1 + band),
+});
+const middleOf = (r: Range) => (r.lo + r.hi) / 2;
+
+/** A stage of this very host or card, or of the one whose index is nearest, scaled by the indices. */
+function reach<S extends Stage>(
+  own: string,
+  index: Range | null,
+  stages: Readonly<Record<string, S>>,
+  indices: Readonly<Record<string, number>>,
+): { stage: S; by: number; name: string } | null {
+  if (stages[own]) return { stage: stages[own], by: 1, name: own };
+  if (!index) return null;
+  const mine = middleOf(index);
+  const near = Object.entries(stages)
+    .flatMap(([name, stage]) => (indices[name] ? [{ name, stage, by: indices[name] / mine }] : []))
+    // A stage that is known to a point is worth more than one that is only bounded.
+    .sort(
+      (a, b) =>
+        Number(a.stage.lo !== a.stage.hi) - Number(b.stage.lo !== b.stage.hi) ||
+        Math.abs(Math.log(a.by)) - Math.abs(Math.log(b.by)),
+    );
+  return near[0] ?? null;
+}
+
+const SPOKEN = (host: string, powerMode: string) => [host, powerMode].filter((s) => s !== '').join(', ');
+
+function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked): Ready | ('host' | 'card')[] {
+  const hostName = rig.slot ? rig.host : SPOKEN(rig.host, asked.powerMode);
+  const main = setOf(fit, fit.main, rig, hostName, workingGB);
+  if (!('host' in main)) return main;
+  const sets = [fit.main, ...fit.others].flatMap((v) => {
+    const s = setOf(fit, v, rig, hostName, workingGB);
+    return 'host' in s ? [s.params] : [];
+  });
+  const t = fit.df > 0 ? tQuantile(0.025, fit.df) : 2;
+  const back = asked.panel ? (pictureMB(asked.pixels) * MS_PER_MB_GBPS) / (middleRig(rig)?.upGbps ?? 1) : 0;
+  const half = (ms: number) => {
+    const { host, card } = main.params;
+    const cardMs = card.mid * (asked.pixels / REFERENCE_PIXELS) ** fit.main.exponent;
+    const row = fit.free.map((name) => {
+      if (name === `host ${main.hostFrom}`) return host.mid >= cardMs ? main.hostBy : 0;
+      if (name === `card ${main.cardFrom}`)
+        return host.mid < cardMs
+          ? main.cardBy * (asked.pixels / (fit.main.cards[main.cardFrom]?.atPixels ?? 1)) ** fit.main.exponent
+          : 0;
+      if (name === 'traffic') return MS_PER_MB_GBPS / (middleRig(rig)?.downGbps ?? 1);
+      if (name === 'exponent') {
+        const at = fit.main.cards[main.cardFrom]?.atPixels ?? 1;
+        return host.mid < cardMs ? cardMs * Math.log(asked.pixels / at) : 0;
+      }
+      if (name === 'trips') return rig.latencyUs / 1000;
+      return name === 'kappa' ? back : 0;
+    });
+    const variance = row.reduce((s, r, i) => s + r * row.reduce((x, q, j) => x + q * (fit.covariance[i]?.[j] ?? 0), 0), 0);
+    return t * Math.sqrt(Math.max(0, variance) + (fit.sd * ms) ** 2);
+  };
+  return { main: main.params, sets, basis: main.near ? 'near' : 'measured', half };
+}
+
+function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingGB: number) {
+  const host = reach(hostName, rig.hostIndex, v.hosts, fit.hostIndex);
+  const card = reach(rig.card, rig.cardIndex, v.cards, fit.cardIndex);
+  const missing: ('host' | 'card')[] = [...(host ? [] : ['host' as const]), ...(card ? [] : ['card' as const])];
+  if (!host || !card) return missing;
+  const toReference = (REFERENCE_PIXELS / card.stage.atPixels) ** v.exponent;
+  const params = {
+    ...{ cpuMs: 0, cardMs: 0, exponent: v.exponent, trips: v.trips, kappa: v.kappa, workingGB, touched: START.touched.mid },
+    ...{ trafficMB: v.trafficMB + v.streamedMB, streamed: v.streamedMB / Math.max(1e-9, v.trafficMB + v.streamedMB) },
+    host: spread(host.stage, host.by, host.by === 1 ? 0 : INDEX_BAND),
+    card: spread(card.stage, card.by * toReference, card.by === 1 ? 0 : INDEX_BAND),
+  };
+  const near = host.by !== 1 || card.by !== 1;
+  return { params, near, hostFrom: host.name, cardFrom: card.name, hostBy: host.by, cardBy: card.by, host: true };
+}
+
+function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host' | 'card')[] {
+  const missing: ('host' | 'card')[] = [...(rig.hostIndex ? [] : ['host' as const]), ...(rig.cardIndex ? [] : ['card' as const])];
+  if (!rig.hostIndex || !rig.cardIndex) return missing;
+  const stage = (ms: number, index: Range): Stage => ({
+    mid: (ms * REFERENCE_INDEX) / middleOf(index),
+    lo: ((ms * REFERENCE_INDEX) / index.hi) * (1 - INDEX_BAND),
+    hi: ((ms * REFERENCE_INDEX) / index.lo) * (1 + INDEX_BAND),
+  });
+  const traffic = p.trafficMB * presetFactor(asked.preset, asked.rayTracing);
+  const base = {
+    ...{ cpuMs: 0, cardMs: 0, streamed: 0, workingGB: p.workingGB * presetFactor(asked.preset, false) },
+    host: stage(p.cpuMs, rig.hostIndex),
+    card: stage(p.cardMs, rig.cardIndex),
+  };
+  const ends = (e: 'lo' | 'hi', share: number, exponent: number) => ({
+    ...{ ...base, exponent, trafficMB: traffic * share, trips: START.trips[e], kappa: START.kappa[e], touched: START.touched[e] },
+  });
+  const middle = {
+    ...ends('lo', 1, START.exponent.mid),
+    trips: START.trips.mid,
+    kappa: START.kappa.mid,
+    touched: START.touched.mid,
+  };
+  const exponents = [START.exponent.lo, START.exponent.hi];
+  const sets = exponents.flatMap((x) => [ends('lo', 0.7, x), ends('hi', 1.3, x)]);
+  return { main: middle, sets, basis: 'profile', half: () => 0 };
+}
+
+const rangeOf = (list: readonly Range[]) => hull(...list);
+
+/**
+ * Frames to expect of a title on a rig, with the band in which a run should lie: the ends of every assumed parameter and of every rate
+ * that is not known exactly, and around them the scatter of the fit (95 %). In: what is known of the title, the rig, the frame asked
+ * for. Out: the forecast, or what would have to be known for one.
+ */
+export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Forecast | NoForecast {
+  const head = { titleId: model.id, title: model.name };
+  const middle = middleRig(rig);
+  const fit = model.fit && model.fit.refused === null ? model.fit : null;
+  if (!fit && !model.params) return { ...head, missing: ['title', ...(middle ? [] : (['link'] as const))] };
+  if (!middle || !rig.down || !rig.up) return { ...head, missing: ['link'] };
+  const otherLook = fit !== null && asked.look !== null && asked.look !== fit.look;
+  if (otherLook && !model.params) return { ...head, missing: ['look'] };
+  const tries = [
+    ...(fit && !otherLook ? [fromFit(fit, model.params?.workingGB ?? 0, rig, asked)] : []),
+    ...(model.params ? [fromStart(model.params, rig, asked)] : []),
+  ];
+  const ready = tries.find((t): t is Ready => !Array.isArray(t));
+  if (!ready) return { ...head, missing: tries[0] as ('host' | 'card')[] };
+  const scene = { pixels: asked.pixels, panel: asked.panel, capFps: asked.capFps };
+  const at = (p: Ready['main'], end: 'mid' | 'lo' | 'hi') => {
+    const params: FrameParams = { ...p, cpuMs: p.host[end], cardMs: p.card[end] };
+    const slow = end === 'hi';
+    const memoryGB = rig.memoryGB && (end === 'mid' ? middle.memoryGB : slow ? rig.memoryGB.lo : rig.memoryGB.hi);
+    const rates = { downGbps: slow ? rig.down!.lo : rig.down!.hi, upGbps: slow ? rig.up!.lo : rig.up!.hi };
+    const safe = { downGbps: Math.max(1e-3, rates.downGbps), upGbps: Math.max(1e-3, rates.upGbps) };
+    return frameTerms(params, end === 'mid' ? middle : { ...middle, ...safe, memoryGB }, scene);
+  };
+  const terms = at(ready.main, 'mid');
+  const ends = [ready.main, ...ready.sets].flatMap((p) => [at(p, 'lo'), at(p, 'mid'), at(p, 'hi')]);
+  const band = (pick: (t: FrameTerms) => number, half: number): Banded => {
+    const r = rangeOf([...ends, terms].map((t) => ({ lo: pick(t), hi: pick(t) })));
+    return { mid: pick(terms), lo: Math.max(0, r.lo - half), hi: r.hi + half };
+  };
+  const half = ready.half(terms.ms);
+  const ms = capped(
+    band((t) => t.ms, half),
+    terms,
+  );
+  const known = fit && ready.basis !== 'profile' ? fit.terms : null;
+  const names = (states: readonly string[]) =>
+    known
+      ? known.filter((t) => states.includes(t.state) && concerns(t, rig, asked)).map((t) => (t.of ? `${t.kind} ${t.of}` : t.kind))
+      : [];
+  return {
+    ...head,
+    ms,
+    fps: { mid: 1000 / ms.mid, lo: 1000 / ms.hi, hi: 1000 / Math.max(1e-6, ms.lo) },
+    tollMs: band(linkToll, 0),
+    backMs: band((t) => t.back, 0),
+    ...{ terms, regime: terms.regime, basis: ready.basis },
+    fitted: names(['fitted']),
+    assumed: known ? names(['assumed', 'inseparable', 'bound']) : ['host', 'card', 'traffic', 'trips', 'exponent', 'kappa'],
+  };
+}
+
+/** No frame is shorter than the period of a cap. */
+function capped(ms: Banded, terms: FrameTerms): Banded {
+  return terms.cap === 0 ? ms : { mid: ms.mid, lo: Math.max(ms.lo, terms.cap), hi: Math.max(ms.hi, terms.cap) };
+}
+
+function concerns(t: { kind: string; of: string }, rig: RigFacts, asked: Asked): boolean {
+  if (t.kind === 'card') return t.of === rig.card;
+  if (t.kind === 'host') return t.of === SPOKEN(rig.host, asked.powerMode) || t.of === rig.host;
+  return t.kind !== 'kappa' || asked.panel;
+}

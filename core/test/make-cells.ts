@@ -1,0 +1,110 @@
+import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '../src/schema';
+import type { RunFacts } from '../src/runs';
+import { FACT_IDS } from '../src/runs';
+import { cellsOf, type Cell, type RigFacts, type RunSeen } from '../src/toll';
+
+/** Made runs for the frame model: times from a model written out here once more, in other terms than the core's. */
+export function seeded(seed: number) {
+  let a = seed >>> 0;
+  const next = () => {
+    a = (Math.imul(a, 1664525) + 1013904223) >>> 0;
+    return (a >>> 8) / 16777216;
+  };
+  for (let i = 0; i < 8; i++) next();
+  return { next, normal: () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()) };
+}
+
+export const WIDE = { slot: 252, direct: 57.3, tunnel: 26, half: 16 } as const;
+export type LinkKind = keyof typeof WIDE;
+
+export interface RunAsk {
+  host?: string;
+  card?: string;
+  link?: LinkKind;
+  resolution?: string;
+  ms: readonly number[];
+  setupId?: string;
+  panel?: boolean;
+  preset?: string;
+  sameProcessor?: 'yes' | 'no' | null;
+  title?: string;
+  cardIndex?: number;
+  hostIndex?: number;
+  capped?: boolean;
+  deviceSet?: 'inside' | 'card' | null;
+  generation?: string;
+}
+
+let count = 0;
+
+/** Runs of one cell, as scores in frames/s. */
+export function runsOf(a: RunAsk): RunSeen[] {
+  const link = a.link ?? 'tunnel';
+  const slot = link === 'slot';
+  const [host, card, resolution] = [a.host ?? 'host', a.card ?? 'card', a.resolution ?? '1920x1080'];
+  const settings = {
+    ...{
+      ...NO_RUN_SETTINGS,
+      resolution,
+      preset: a.preset ?? 'High',
+      screenPath: a.panel ? ('panel' as const) : ('outside' as const),
+    },
+    ...{ deviceSet: a.deviceSet ?? null, generation: a.generation ?? 'off', upscaling: 'none', rayTracing: 'off' as const },
+  };
+  const down = WIDE[link];
+  const foreign = slot && a.sameProcessor !== 'yes';
+  const rig: RigFacts = {
+    host: foreign ? 'another desktop' : host,
+    card,
+    hostIndex: a.hostIndex && !foreign ? { lo: a.hostIndex, hi: a.hostIndex } : null,
+    cardIndex: a.cardIndex ? { lo: a.cardIndex, hi: a.cardIndex } : null,
+    down: { lo: down, hi: down },
+    up: { lo: down * 0.97, hi: down * 0.97 },
+    latencyUs: link === 'slot' || link === 'direct' ? 1 : 2.2,
+    memoryGB: null,
+    boardW: null,
+    memoryMHz: null,
+    slot,
+  };
+  const facts = Object.fromEntries(FACT_IDS.map((f) => [f, ''])) as Record<string, string>;
+  Object.assign(facts, {
+    title: a.title ?? 'Title',
+    card,
+    host,
+    resolution,
+    link,
+    preset: settings.preset,
+    screenPath: settings.screenPath,
+  });
+  Object.assign(facts, { generation: settings.generation, deviceSet: settings.deviceSet ?? '' });
+  return a.ms.map((ms) => ({
+    ...{
+      id: `run-${count++}`,
+      setupId: a.setupId ?? `${host}-${card}-${link}`,
+      titleId: a.title ?? 'Title',
+      title: a.title ?? 'Title',
+    },
+    ...{ kind: 'score' as const, settings, rig, facts: facts as unknown as RunFacts, happenedAt: '2026-01-01T00:00:00Z' },
+    context: { ...NO_RUN_CONTEXT, norm: slot, sameProcessor: a.sameProcessor ?? null },
+    result: { value: 1000 / ms, unit: 'frames/s' },
+    stats: null,
+  }));
+}
+
+export const cellOf = (a: RunAsk): Cell => cellsOf(runsOf(a))[0] as Cell;
+
+/** The truth of a made title. */
+export interface Truth {
+  hosts: Record<string, number>;
+  /** At 1920x1080. */
+  cards: Record<string, number>;
+  trafficMB: number;
+  exponent: number;
+  kappa?: number;
+}
+export function trueMs(t: Truth, host: string, card: string, link: LinkKind, w: number, h: number, panel = false): number {
+  const draw = (t.cards[card] as number) * ((w * h) / 2073600) ** t.exponent;
+  const wait = (t.trafficMB * 8) / WIDE[link];
+  const way = panel ? ((t.kappa ?? 0.7) * w * h * 32e-6) / (WIDE[link] * 0.97) : 0;
+  return Math.max(t.hosts[host] as number, draw) + wait + way;
+}
