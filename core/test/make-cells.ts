@@ -87,7 +87,7 @@ export function runsOf(a: RunAsk): RunSeen[] {
     ...{ kind: 'score' as const, settings, rig, facts: facts as unknown as RunFacts, happenedAt: '2026-01-01T00:00:00Z' },
     context: { ...NO_RUN_CONTEXT, norm: slot, sameProcessor: a.sameProcessor ?? null },
     result: { value: 1000 / ms, unit: 'frames/s' },
-    stats: null,
+    ...{ stats: null, sensors: null },
   }));
 }
 

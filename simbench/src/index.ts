@@ -3,3 +3,4 @@ export { readCopy } from './copy';
 export { benchTree, treeFiles, writeTree, type Entry } from './tree';
 export { configSpace, type MadeDevice, type MadeLink, type MadePort } from './config-space';
 export type { BenchDef } from './parts';
+export * from './frames';

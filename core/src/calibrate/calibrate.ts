@@ -1,5 +1,6 @@
 import { scatterOf, USUAL_SCATTER } from '../runs';
 import { mean, tQuantile } from '../stats';
+import { middleOf } from '../units';
 import { cellMs, solveLayout, type Held, type Layout, type Solution } from './design';
 import { searchLayouts, type Found } from './search';
 import {
@@ -183,7 +184,7 @@ export function calibrate(all: readonly Cell[]): Fit | null {
     Object.fromEntries(
       chosen.flatMap(({ c, f }) => {
         const { name, index } = pick(c);
-        return index ? [[name === '' ? f.host : name, (index.lo + index.hi) / 2] as const] : [];
+        return index ? [[name === '' ? f.host : name, middleOf(index)] as const] : [];
       }),
     );
   const head = {

@@ -1,3 +1,4 @@
+import { USUAL_SCATTER } from '../runs';
 import type { FitCell } from '../toll';
 import { solveLayout, type Held, type Layout, type Solution } from './design';
 
@@ -31,6 +32,16 @@ function sharedLinks(cells: readonly FitCell[]): number[] {
   return [...cards].flatMap(([rate, set]) => (set.size > 1 ? [rate] : []));
 }
 
+/** A streamed share shows only where two cards come out alike behind one link. */
+function streamsOfTwo(cells: readonly FitCell[], layout: Layout): boolean {
+  const held = cells.filter((_, i) => layout[i] === 'link');
+  return held.length === 0 || new Set(held.map((c) => c.card)).size > 1;
+}
+
+/** How much better a layout with a streamed share must fit to be believed: beyond chance at the usual scatter of a run. */
+const STREAM_PRICE = 3.84 * USUAL_SCATTER ** 2;
+const priceOf = (f: Found) => f.solution.sse + (f.layout.includes('link') ? STREAM_PRICE : 0);
+
 const MOST_ROUNDS = 6;
 
 /**
@@ -62,12 +73,15 @@ export function searchLayouts(cells: readonly FitCell[], held: Held, starts: rea
     if (known !== undefined) return known;
     const layout = layoutOf(cuts);
     const solution = solveLayout(cells, layout, held);
-    const possible = solution && Object.values(solution.values.hosts).every((h) => h.mid > 0);
+    const possible = solution && streamsOfTwo(cells, layout) && Object.values(solution.values.hosts).every((h) => h.mid > 0);
     const found = possible && Object.values(solution.values.cards).every((c) => c.mid > 0) ? { layout, solution } : null;
     seen.set(key, found);
     return found;
   };
-  const worth = (cuts: readonly number[]) => tried(cuts)?.solution.sse ?? Infinity;
+  const worth = (cuts: readonly number[]) => {
+    const found = tried(cuts);
+    return found ? priceOf(found) : Infinity;
+  };
   for (const share of starts) {
     let cuts = [...all.map((m) => Math.round(share * m.sizes.length)), ...links.map(() => 0)];
     for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -82,5 +96,5 @@ export function searchLayouts(cells: readonly FitCell[], held: Held, starts: rea
       if (!moved) break;
     }
   }
-  return [...seen.values()].filter((f) => f !== null).sort((a, b) => a.solution.sse - b.solution.sse);
+  return [...seen.values()].filter((f) => f !== null).sort((a, b) => priceOf(a) - priceOf(b));
 }

@@ -1,8 +1,17 @@
+import type { Sensor } from '../captures';
 import type { FrameStats } from '../frames';
 import { repeatKey, type RunFacts } from '../runs';
 import type { RunContext, RunKind, RunSettings } from '../schema';
 import { pixelsOf } from './model';
 import type { RigFacts } from './rig';
+
+/** What a sensor showed over a run, its cut left out: mean, the value 95 of 100 stay below, and the most. */
+export interface SensorSeen {
+  readonly mean: number;
+  readonly p95: number;
+  readonly most: number;
+}
+export type SensorsSeen = Readonly<Partial<Record<Sensor, SensorSeen>>>;
 
 /** A run as the frame model reads it. */
 export interface RunSeen {
@@ -17,6 +26,7 @@ export interface RunSeen {
   readonly rig: RigFacts;
   readonly result: { readonly value: number; readonly unit: string } | null;
   readonly stats: FrameStats | null;
+  readonly sensors: SensorsSeen | null;
   readonly happenedAt: string;
 }
 

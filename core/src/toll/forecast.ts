@@ -1,5 +1,5 @@
 import { tQuantile } from '../stats';
-import { hull, type Range } from '../units';
+import { hull, middleOf, type Range } from '../units';
 import type { Fit, FitValues, Stage } from './fit';
 import { frameTerms, linkToll, pictureMB, REFERENCE_PIXELS, MS_PER_MB_GBPS, type FrameParams, type FrameTerms } from './model';
 import { middleRig, type RigFacts } from './rig';
@@ -70,7 +70,6 @@ const spread = (s: Stage, by: number, band: number): Stage => ({
   lo: s.lo * by * (1 - band),
   hi: s.hi * by * (1 + band),
 });
-const middleOf = (r: Range) => (r.lo + r.hi) / 2;
 
 /** A stage of this very host or card, or of the one whose index is nearest, scaled by the indices. */
 function reach<S extends Stage>(

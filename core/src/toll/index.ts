@@ -7,3 +7,4 @@ export * from './toll';
 export * from './fit';
 export * from './forecast';
 export * from './held';
+export * from './simulate';

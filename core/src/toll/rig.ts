@@ -2,7 +2,7 @@ import { RuleBook, type HouseRules } from '../house';
 import { joinLink, pcieRawGbps, usableGbps, worlds, type PacketRule } from '../link';
 import type { CardSpec, Chain, RunContext } from '../schema';
 import { partName } from '../setup';
-import { hull, stated, type Range } from '../units';
+import { hull, middleOf, stated, type Range } from '../units';
 import type { FrameRig } from './model';
 import { LATENCY_US } from './start';
 
@@ -86,13 +86,11 @@ export function rigOf(chain: Chain, context: RunContext | null = null, house: Ho
   };
 }
 
-const middle = (r: Range) => (r.lo + r.hi) / 2;
-
 /** A rig with one figure for each of its rates: the middle of what is known. Null where a rate is not known or carries nothing. */
 export function middleRig(r: RigFacts): FrameRig | null {
   if (!r.down || !r.up || r.down.hi <= 0 || r.up.hi <= 0) return null;
   return {
-    ...{ downGbps: middle(r.down), upGbps: middle(r.up), latencyUs: r.latencyUs },
-    memoryGB: r.memoryGB && middle(r.memoryGB),
+    ...{ downGbps: middleOf(r.down), upGbps: middleOf(r.up), latencyUs: r.latencyUs },
+    memoryGB: r.memoryGB && middleOf(r.memoryGB),
   };
 }

@@ -66,8 +66,13 @@ export function contains(outer: Range, inner: Range, slack = 1e-9): boolean {
   return outer.lo <= inner.lo + slack && inner.hi <= outer.hi + slack;
 }
 
+/** Halfway between the ends. */
+export function middleOf(r: Range): number {
+  return (r.lo + r.hi) / 2;
+}
+
 /** Width over the middle, a plain measure of how little is known; 0 when exact. */
 export function relativeWidth(r: Range): number {
-  const middle = (r.lo + r.hi) / 2;
+  const middle = middleOf(r);
   return middle === 0 ? 0 : (r.hi - r.lo) / middle;
 }

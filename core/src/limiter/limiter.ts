@@ -1,0 +1,70 @@
+import { SWAP_MINUTES } from '../runs';
+import type { Cell, Measured, TollRead } from '../toll';
+import { evidenceOf, heldMemory, type Evidence } from './evidence';
+import { observedOf, otherSizes } from './observed';
+import { CAPPED, judgeShares, nameLimiter, type Judged, type Named, type StageId } from './shares';
+
+/** A thing to change for one run that would tell two stages apart. */
+export interface Swap {
+  readonly what: 'sizes' | 'screen' | 'link' | 'slot' | 'card' | 'power';
+  readonly minutes: number;
+  /** Another setup that has what is needed: named, so that it can be looked up. */
+  readonly setupId: string | null;
+}
+export type Advice = 'memory' | 'cap' | StageId | 'alike';
+
+export interface Limiter {
+  readonly judged: Judged;
+  readonly named: Named;
+  readonly evidence: readonly Evidence[];
+  readonly advice: Advice;
+  /** The cheapest run that would decide; null where the limiter is named. */
+  readonly swap: Swap | null;
+}
+
+const touches = (between: readonly StageId[], ...stages: StageId[]) => stages.every((s) => between.includes(s));
+
+/**
+ * The run that decides between two stages for the least work. A card is told from a processor by another resolution; a link from either
+ * only by another link or a slot. In: the two, what has been measured, and setups with the same host and card behind another link.
+ */
+export function decidingSwap(
+  between: readonly [StageId, StageId],
+  c: Cell,
+  cells: readonly Cell[],
+  others: readonly string[],
+): Swap {
+  const swept = otherSizes(c, cells).some((o) => o.pixels / c.pixels >= 1.7 || c.pixels / o.pixels >= 1.7);
+  const setupId = others[0] ?? null;
+  if (touches(between, 'back')) return { what: 'screen', minutes: SWAP_MINUTES.screenPath, setupId: null };
+  if (!touches(between, 'link')) {
+    if (!swept) return { what: 'sizes', minutes: SWAP_MINUTES.resolution, setupId: null };
+    return { what: 'power', minutes: SWAP_MINUTES.powerMode, setupId: null };
+  }
+  if (touches(between, 'link', 'card') && !swept) return { what: 'sizes', minutes: SWAP_MINUTES.resolution, setupId: null };
+  return setupId !== null
+    ? { what: 'link', minutes: SWAP_MINUTES.link, setupId }
+    : { what: 'slot', minutes: SWAP_MINUTES.card + SWAP_MINUTES.host, setupId: null };
+}
+
+/**
+ * What limits a title on a rig: shares of the stages with their intervals, the evidence, what to do, and where it cannot be told the one
+ * swap that would. In: the cell in question, every cell known, the toll of the link and of the way back where pairs told them, and the
+ * ids of setups with the same host and card behind another link. Null where nothing explains what was measured.
+ */
+export function readLimiter(
+  c: Cell,
+  cells: readonly Cell[],
+  toll: TollRead | null,
+  back: Measured | null,
+  others: readonly string[] = [],
+): Limiter | null {
+  const seen = observedOf(c, cells, toll, back);
+  const judged = c.capped ? CAPPED : judgeShares(seen);
+  if (!judged) return null;
+  const named = nameLimiter(judged);
+  const evidence = evidenceOf(c, cells, toll, seen.backMs);
+  const swap = named.says === 'cannot-tell' && !named.alike ? decidingSwap(named.between, c, cells, others) : null;
+  const advice: Advice = heldMemory(c, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
+  return { judged, named, evidence, advice, swap };
+}

@@ -1,0 +1,61 @@
+import { describe, expect, it } from 'vitest';
+import { ALARM_IDS, FALSE_ALARMS } from '@ruddy/core/limiter';
+import { makeRig, runRig, trueShares } from '../src';
+import { tallyOf } from './confusion';
+import { falseAlarms } from './false-alarms';
+
+/** Seeds from here on were not looked at while the limiter was made. */
+const UNSEEN = 80_001;
+
+describe('the limiter on made rigs', () => {
+  it('names the largest true share of 200 rigs in at least 90 of 100, and says so where two are alike', () => {
+    const t = tallyOf(UNSEEN, 200);
+    expect(t.clear + t.near).toBe(200);
+    expect(t.right / t.clear).toBeGreaterThanOrEqual(0.9);
+    expect(t.wrong / t.clear).toBeLessThanOrEqual(0.03);
+    expect(t.saidNear / t.near).toBeGreaterThanOrEqual(0.6);
+    expect(t.inside / t.shares).toBeGreaterThanOrEqual(0.88);
+  }, 240_000);
+
+  it('is seldom wrong without a pair: it says that it cannot tell', () => {
+    const t = tallyOf(UNSEEN + 1000, 60, 'none', { pair: false });
+    expect(t.wrong / t.clear).toBeLessThanOrEqual(0.12);
+    expect(t.open + t.right).toBe(t.clear - t.wrong);
+  }, 120_000);
+});
+
+describe('alarms', () => {
+  it('are raised on fewer than 5 of 100 clean rigs, each of them', () => {
+    const n = 200;
+    const counts = falseAlarms(UNSEEN, n);
+    for (const id of ALARM_IDS) expect(counts[id] / n, id).toBeLessThanOrEqual(0.05);
+    expect(FALSE_ALARMS.rigs).toBeGreaterThanOrEqual(n);
+  }, 120_000);
+});
+
+describe('the generator of rigs', () => {
+  const bare = { ...makeRig(7), jitter: 0, burstsPerS: 0, clocks: [1], trips: 0, depth: 2 };
+  const ask = { width: 1920, height: 1080, seconds: 5, repeat: 1 };
+  const meanOf = (rig: typeof bare) => {
+    const { frames } = runRig(rig, ask);
+    return frames.reduce((a, b) => a + b, 0) / frames.length;
+  };
+
+  it('gives the longer stage and the toll where nothing scatters, and each share to the stage that has it', () => {
+    const rig = { ...bare, cpuMs: 9, cardMs: 4, trafficMB: 13, linkGbps: 26 };
+    // 9 + 13 * 8 / 26 = 13 ms; repeats differ by up to 2 % as a whole.
+    expect(Math.abs(meanOf(rig) / 13 - 1)).toBeLessThan(0.02);
+    const s = trueShares(rig, ask);
+    expect(s.cpu).toBeCloseTo(9 / 13, 1);
+    expect(s.link).toBeCloseTo(4 / 13, 1);
+    expect(s.card).toBe(0);
+  });
+
+  it('holds frames to a limit, gives the same for the same seed, and pays for the way back', () => {
+    const rig = { ...bare, cpuMs: 4, cardMs: 4, trafficMB: 2, capFps: 60 };
+    expect(meanOf(rig)).toBeCloseTo(1000 / 60, 1);
+    expect([...runRig(bare, ask).frames]).toEqual([...runRig(bare, ask).frames]);
+    const way = runRig(bare, { ...ask, panel: true });
+    expect(way.frames.length).toBeLessThan(runRig(bare, ask).frames.length);
+  });
+});
