@@ -19,6 +19,7 @@ import { benchRoutes } from './routes/benches';
 import { streamRoutes } from './routes/stream';
 import { bringUpRoutes } from './routes/bring-up';
 import { readingRoutes } from './routes/readings';
+import { profileRoutes } from './routes/profiles';
 import { runRoutes } from './routes/runs';
 import { setupRoutes } from './routes/setups';
 
@@ -35,6 +36,7 @@ export const ROUTES = [
   ...benchRoutes,
   ...streamRoutes,
   ...runRoutes,
+  ...profileRoutes,
 ];
 
 const policy = {

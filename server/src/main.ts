@@ -7,6 +7,8 @@ import { migrate } from './db/migrate';
 import { defineModels } from './db/models';
 import { firstStart } from './services/demo';
 import { stopJobs } from './services/jobs';
+import { refreshFigures } from './services/run-figures';
+import { refigure } from './services/runs';
 import { Streams } from './services/streams';
 
 const FINISH_MS = 5000;
@@ -29,6 +31,8 @@ async function main(): Promise<void> {
   try {
     const done = await migrate(db);
     if (done.length > 0) logger.info({ migrations: done }, 'schema brought up to date');
+    const anew = await refreshFigures(db, (id, transaction) => refigure(db, id, transaction));
+    if (anew > 0) logger.info({ runs: anew }, 'figures of runs made anew');
     const demo = await firstStart(services, config.demoFile);
     if (demo === 'loaded') logger.info('demo data loaded');
   } catch (error) {

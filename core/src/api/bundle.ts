@@ -7,7 +7,8 @@ import { EVENT_KINDS, outcomeBody } from './outcomes';
 import { factInFile, itemInFile } from './items';
 import { priceInFile, rateInFile } from './money';
 import { partInFile } from './parts';
-import { captureInFile, profileInFile, runInFile, sessionInFile, csvMapping, saidBody } from './runs';
+import { profileInFile } from './profiles';
+import { captureInFile, runInFile, sessionInFile, csvMapping, saidBody } from './runs';
 import { storedReading } from './readings';
 import { setupBody, wholeSlots } from './setups';
 

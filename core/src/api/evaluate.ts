@@ -21,6 +21,7 @@ import {
 } from '../schema';
 import { RULES, RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '../house';
 import { isoDate, uuid } from './common';
+import { forecasts, framesAsked } from './profiles';
 
 const byId = z.strictObject({ id: uuid });
 
@@ -73,6 +74,8 @@ export const evaluateBody = z
     /** Requirements and releases to judge by; left out, those of the catalogue that speak of this chain. */
     requirements: z.array(requirementSchema).max(200).optional(),
     releases: z.array(releaseSchema).max(200).optional(),
+    /** Frames to expect of titles that are known. */
+    frames: framesAsked.optional(),
   })
   .refine((b) => (b.chain === undefined) !== (b.setupId === undefined), {
     error: 'Give either a chain or a setupId',
@@ -86,7 +89,7 @@ export const evaluateResponse = z.object({
   evaluation: z.looseObject({
     core: z.string(),
     asOf: z.string(),
-    predicted: z.looseObject({ verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }) }),
+    predicted: z.looseObject({ forecasts, verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }) }),
     findings: z.array(z.looseObject({ code: z.string() })),
     toVerify: z.array(z.looseObject({ path: z.string(), decides: z.boolean() })),
     assumptions: z.array(z.looseObject({ rule: z.string(), value: z.number() })),

@@ -14,4 +14,5 @@ export * from './cost';
 export * from './imports';
 export * from './bench';
 export * from './stream';
+export * from './profiles';
 export * from './runs';

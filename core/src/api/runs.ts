@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { MOST_FRAMES, SENSOR_IDS } from '../captures';
 import type { FrameStats } from '../frames';
+import type { RigFacts, SensorsSeen } from '../toll';
 import { DIMENSIONS, FACT_IDS, type RunFacts } from '../runs';
 import {
   NO_RUN_CONTEXT,
@@ -12,6 +13,7 @@ import {
   type RunKind,
 } from '../schema';
 import { fileId, instant, origin, pageOf, pageQuery, uuid } from './common';
+import { PROFILE_KINDS } from './profiles';
 
 /** Channels of a run: frames, pictures shown, and sensors. */
 export const CHANNELS = ['frames', 'shown', ...SENSOR_IDS] as const;
@@ -107,6 +109,8 @@ export const saidBody = z.strictObject({
 export type SaidBody = z.input<typeof saidBody>;
 
 const stats = z.record(z.string(), z.unknown()).nullable() as unknown as z.ZodType<FrameStats | null, FrameStats | null>;
+const rig = z.record(z.string(), z.unknown()) as unknown as z.ZodType<RigFacts, RigFacts>;
+const sensors = z.record(z.string(), z.unknown()).nullable() as unknown as z.ZodType<SensorsSeen | null, SensorsSeen | null>;
 const facts = z.record(z.enum(FACT_IDS as [string, ...string[]]), z.string()) as unknown as z.ZodType<RunFacts, RunFacts>;
 
 export const runEntry = z.object({
@@ -114,38 +118,32 @@ export const runEntry = z.object({
   setupId: uuid,
   setupName: z.string(),
   title: z.string(),
-  work: z.enum(['title', 'work']),
+  work: z.enum(PROFILE_KINDS),
   happenedAt: instant,
   recordedAt: instant,
   origin,
   facts,
+  /** The chain of that day as the frame model sees it. */
+  rig,
+  /** What meters beside it showed on average. */
+  sensors,
   stats,
   shown: stats,
   segmentStats: z.array(stats),
 });
 export type RunEntry = z.infer<typeof runEntry>;
 export const runPage = pageOf(runEntry);
+const idList = (name: string) =>
+  z.string().regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, { error: `${name}: up to 200 ids separated by commas` });
 export const runQuery = z.strictObject({
   ...pageQuery,
   setupId: uuid.optional(),
   titleId: uuid.optional(),
+  /** Of these titles, by id, separated by commas. */
+  titleIds: idList('titleIds').optional(),
   /** Only these, by id, separated by commas. */
-  ids: z
-    .string()
-    .regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, { error: 'ids: up to 200 ids separated by commas' })
-    .optional(),
+  ids: idList('ids').optional(),
 });
-
-/** A title that is played or work that is done, again and again in the same way. */
-export const profileBody = z.strictObject({
-  id: uuid,
-  name: z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' }),
-  kind: z.enum(['title', 'work']),
-  note: text('Which scene', 300),
-});
-export type ProfileBody = z.input<typeof profileBody>;
-export const profileEntry = z.object({ ...profileBody.shape, runs: z.number().int(), origin });
-export type ProfileEntry = z.infer<typeof profileEntry>;
 
 const column = z.strictObject({ role: z.string().max(20), unit: z.string().max(10) });
 /** A confirmed mapping, remembered for files of the same signature. */
@@ -202,7 +200,6 @@ export const runInFile = z.strictObject({
   /** The chain as it was; absent, the setup's chain as it stands in this file. */
   chain: z.unknown().optional(),
 });
-export const profileInFile = z.strictObject({ ...profileBody.shape, id: fileId });
 export const sessionInFile = z.strictObject({
   ...sessionBody.shape,
   id: fileId,

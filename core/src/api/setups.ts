@@ -18,6 +18,7 @@ import { OUTCOMES } from '../log';
 import { NO_COST } from '../cost';
 import { costSchema } from './money';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
+import { tollRow } from './profiles';
 
 export const SETUP_STATES = ['planned', 'building', 'live', 'retired'] as const;
 export const setupState = z.enum(SETUP_STATES);
@@ -159,6 +160,8 @@ export const setupRow = setupSchema.extend({
   chain: z.object({ host: z.string(), dock: z.string(), card: z.string() }),
   glance: glanceSchema,
   last: z.object({ outcome: z.enum(OUTCOMES), on: isoDate }).nullable(),
+  /** What the link costs a frame of the title that tells it best; null where no pair of runs measures it. */
+  toll: tollRow.nullable(),
 });
 export type SetupRow = z.infer<typeof setupRow>;
 export const setupPage = pageOf(setupRow);

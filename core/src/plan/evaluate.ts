@@ -2,6 +2,7 @@ import { RuleBook } from '../house';
 import { joinLink, worlds, type World } from '../link';
 import { failures, successes } from '../log';
 import { withReleaseCaps } from '../software';
+import { forecast, rigWith } from '../toll';
 import { CHECKS } from './checks';
 import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
@@ -13,7 +14,7 @@ import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type 
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
-export const CORE_VERSION = '4.0';
+export const CORE_VERSION = '5.0';
 
 const STEADY_CHECKS = CHECKS.filter(isSteady);
 const LINK_CHECKS = CHECKS.filter((c) => !isSteady(c));
@@ -59,6 +60,8 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
     (a, b) => ORDER[a.severity] - ORDER[b.severity] || CODES.indexOf(a.code) - CODES.indexOf(b.code),
   );
   const verdict = verdictOf(findings);
+  const tunnels = link.hops.filter((h) => h.kind === 'tunnel').length;
+  const rig = rigWith(chain, { down: link.usable?.down ?? null, up: link.usable?.up ?? null, tunnels });
   return {
     core: CORE_VERSION,
     asOf: context.asOf,
@@ -70,6 +73,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
       },
       budgets,
       body,
+      forecasts: (context.frames ?? []).map((f) => ({ ...forecast(f.model, rig, f.asked), resolution: f.resolution })),
     },
     ...(context.evidence && { observed: { exact: context.evidence } }),
     findings,

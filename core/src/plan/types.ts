@@ -7,6 +7,7 @@ import type { BodyFacts } from './body';
 import type { Budget } from './budgets';
 import type { ReadOuts } from './read-outs';
 import type { Tally } from '../log';
+import type { Asked, Forecast, NoForecast, TitleModel } from '../toll';
 
 export type Severity = 'blocks' | 'care' | 'note';
 
@@ -54,6 +55,14 @@ export interface Context {
   /** Requirements and releases that speak of parts of the chain; others are left out by whoever gathers them. */
   readonly requirements?: readonly RequirementSpec[];
   readonly releases?: readonly ReleaseSpec[];
+  /** Titles and frames to forecast; gathered by whoever knows them. */
+  readonly frames?: readonly FrameAsk[];
+}
+/** One title, one picture. */
+export interface FrameAsk {
+  readonly model: TitleModel;
+  readonly asked: Asked;
+  readonly resolution: string;
 }
 export interface EvaluateInput {
   readonly chain: Chain;
@@ -88,6 +97,8 @@ export interface Evaluation {
     readonly budgets: readonly Budget[];
     /** What the budgets are made of: supplies with their plugs, charging, room, air, pictures, requirements. */
     readonly body: BodyFacts;
+    /** Frames to expect, title by title; empty where none were asked for. */
+    readonly forecasts: readonly ((Forecast | NoForecast) & { readonly resolution: string })[];
   };
   readonly observed?: { readonly exact: Tally };
   readonly findings: readonly Finding[];

@@ -1,7 +1,17 @@
 import { tQuantile } from '../stats';
 import { hull, middleOf, type Range } from '../units';
 import type { Fit, FitValues, Stage } from './fit';
-import { frameTerms, linkToll, pictureMB, REFERENCE_PIXELS, MS_PER_MB_GBPS, type FrameParams, type FrameTerms } from './model';
+import {
+  frameTerms,
+  linkToll,
+  type FrameRig,
+  type Scene,
+  pictureMB,
+  REFERENCE_PIXELS,
+  MS_PER_MB_GBPS,
+  type FrameParams,
+  type FrameTerms,
+} from './model';
 import { middleRig, type RigFacts } from './rig';
 import { INDEX_BAND, presetFactor, REFERENCE_INDEX, START } from './start';
 
@@ -43,6 +53,8 @@ export interface Forecast {
   readonly tollMs: Banded;
   readonly backMs: Banded;
   readonly terms: FrameTerms;
+  /** What the middle was computed of, to draw frames from. */
+  readonly model: { readonly params: FrameParams; readonly rig: FrameRig; readonly scene: Scene };
   readonly regime: FrameTerms['regime'];
   readonly basis: Basis;
   /** Parameters that were measured, and those that are only assumed. */
@@ -74,15 +86,19 @@ const spread = (s: Stage, by: number, band: number): Stage => ({
 /** A stage of this very host or card, or of the one whose index is nearest, scaled by the indices. */
 function reach<S extends Stage>(
   own: string,
+  bareName: string,
   index: Range | null,
   stages: Readonly<Record<string, S>>,
   indices: Readonly<Record<string, number>>,
-): { stage: S; by: number; name: string } | null {
-  if (stages[own]) return { stage: stages[own], by: 1, name: own };
+): { stage: S; by: number; name: string; near: boolean } | null {
+  if (stages[own]) return { stage: stages[own], by: 1, name: own, near: false };
+  // The same host in another power mode: nearer than any other host, but not the same.
+  const alike = Object.keys(stages).find((name) => name.startsWith(`${bareName}, `));
+  if (bareName !== '' && alike) return { stage: stages[alike] as S, by: 1, name: alike, near: true };
   if (!index) return null;
   const mine = middleOf(index);
   const near = Object.entries(stages)
-    .flatMap(([name, stage]) => (indices[name] ? [{ name, stage, by: indices[name] / mine }] : []))
+    .flatMap(([name, stage]) => (indices[name] ? [{ name, stage, by: indices[name] / mine, near: true }] : []))
     // A stage that is known to a point is worth more than one that is only bounded.
     .sort(
       (a, b) =>
@@ -128,18 +144,18 @@ function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked): Read
 }
 
 function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingGB: number) {
-  const host = reach(hostName, rig.hostIndex, v.hosts, fit.hostIndex);
-  const card = reach(rig.card, rig.cardIndex, v.cards, fit.cardIndex);
+  const host = reach(hostName, rig.host, rig.hostIndex, v.hosts, fit.hostIndex);
+  const card = reach(rig.card, '', rig.cardIndex, v.cards, fit.cardIndex);
   const missing: ('host' | 'card')[] = [...(host ? [] : ['host' as const]), ...(card ? [] : ['card' as const])];
   if (!host || !card) return missing;
   const toReference = (REFERENCE_PIXELS / card.stage.atPixels) ** v.exponent;
   const params = {
     ...{ cpuMs: 0, cardMs: 0, exponent: v.exponent, trips: v.trips, kappa: v.kappa, workingGB, touched: START.touched.mid },
     ...{ trafficMB: v.trafficMB + v.streamedMB, streamed: v.streamedMB / Math.max(1e-9, v.trafficMB + v.streamedMB) },
-    host: spread(host.stage, host.by, host.by === 1 ? 0 : INDEX_BAND),
-    card: spread(card.stage, card.by * toReference, card.by === 1 ? 0 : INDEX_BAND),
+    host: spread(host.stage, host.by, host.near ? INDEX_BAND : 0),
+    card: spread(card.stage, card.by * toReference, card.near ? INDEX_BAND : 0),
   };
-  const near = host.by !== 1 || card.by !== 1;
+  const near = host.near || card.near;
   return { params, near, hostFrom: host.name, cardFrom: card.name, hostBy: host.by, cardBy: card.by, host: true };
 }
 
@@ -224,6 +240,7 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
     tollMs: band(linkToll, 0),
     backMs: band((t) => t.back, 0),
     ...{ terms, regime: terms.regime, basis: ready.basis },
+    model: { params: { ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid }, rig: middle, scene },
     fitted: names(['fitted']),
     assumed: known ? names(['assumed', 'inseparable', 'bound']) : ['host', 'card', 'traffic', 'trips', 'exponent', 'kappa'],
   };

@@ -2,7 +2,7 @@ import { RuleBook, type HouseRules } from '../house';
 import { joinLink, pcieRawGbps, usableGbps, worlds, type PacketRule } from '../link';
 import type { CardSpec, Chain, RunContext } from '../schema';
 import { partName } from '../setup';
-import { hull, middleOf, stated, type Range } from '../units';
+import { bare, hull, middleOf, stated, type Range } from '../units';
 import type { FrameRig } from './model';
 import { LATENCY_US } from './start';
 
@@ -69,8 +69,12 @@ export const DESKTOP = 'another desktop';
 
 /** A chain as the frame model sees it. `context`: of a run; without it the chain itself. */
 export function rigOf(chain: Chain, context: RunContext | null = null, house: HouseRules = {}): RigFacts {
+  return rigWith(chain, context?.norm ? slotRates(chain.card, context, house) : linkRates(chain, house), context);
+}
+
+/** The same where the rates of the link are known already. */
+export function rigWith(chain: Chain, rates: LinkRates, context: RunContext | null = null): RigFacts {
   const slot = context?.norm ?? false;
-  const rates = slot && context ? slotRates(chain.card, context, house) : linkRates(chain, house);
   const foreign = slot && context?.sameProcessor !== 'yes';
   const { host, card } = chain;
   return {
@@ -78,7 +82,7 @@ export function rigOf(chain: Chain, context: RunContext | null = null, house: Ho
     card: partName(card),
     hostIndex: foreign ? null : stated(host?.singleThread),
     cardIndex: stated(card?.frameIndex),
-    ...{ down: rates.down, up: rates.up, slot },
+    ...{ down: bare(rates.down), up: bare(rates.up), slot },
     latencyUs: LATENCY_US.direct + LATENCY_US.tunnel * rates.tunnels,
     memoryGB: stated(card?.memoryGB),
     boardW: stated(card?.boardW),

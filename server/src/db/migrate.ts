@@ -7,6 +7,7 @@ import * as catalogue from './migrations/0004-catalogue';
 import * as bringUp from './migrations/0005-bring-up';
 import * as benches from './migrations/0006-benches';
 import * as runs from './migrations/0007-runs';
+import * as toll from './migrations/0008-toll';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -17,6 +18,7 @@ const MIGRATIONS = [
   { name: '0005-bring-up', up: bringUp.up },
   { name: '0006-benches', up: benches.up },
   { name: '0007-runs', up: runs.up },
+  { name: '0008-toll', up: toll.up },
 ];
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

@@ -10,6 +10,7 @@ import { route, type Services } from '../http/route';
 import { chainOf, resolveChain } from '../services/chain';
 import { groundsFor } from '../services/context';
 import { tallyOf } from '../services/evidence';
+import { frameAsks } from '../services/fits';
 import { fixesFor } from '../services/fixes';
 import { listRules, putRule } from '../services/rules';
 import { readSetup } from '../services/setup-store';
@@ -45,6 +46,7 @@ export const judgeRoutes = [
         ...(requirements && { requirements }),
         ...(releases && { releases }),
         ...(evidence && { evidence }),
+        ...(body.frames && { frames: await frameAsks(s.db, body.frames) }),
       };
       const evaluation = evaluate({ chain, context });
       return {

@@ -4,8 +4,6 @@ import {
   csvMapping,
   MOST_PACKED,
   MOST_VALUES,
-  profileBody,
-  profileEntry,
   runBody,
   runEntry,
   runPage,
@@ -18,12 +16,11 @@ import {
 } from '@ruddy/core/api';
 import { BYTES, route } from '../http/route';
 import { keepCapture, packedChannel } from '../services/captures';
-import { addProfile, addSession, dropSession, keepMapping, listMappings, listProfiles, listSessions } from '../services/profiles';
+import { addSession, dropSession, keepMapping, listMappings, listSessions } from '../services/profiles';
 import { addRun, oneRun, sayOfRun } from '../services/runs';
 import { listRuns } from '../services/runs-read';
 
 const byId = z.strictObject({ id: uuid });
-const profiles = z.object({ items: z.array(profileEntry) });
 const sessions = z.object({ items: z.array(sessionEntry) });
 const mappings = z.object({ items: z.array(csvMapping) });
 const bytes = z.instanceof(Buffer, { error: 'bytes are missing' });
@@ -52,7 +49,9 @@ export const runRoutes = [
     role: 'reader',
     query: runQuery,
     response: runPage,
-    handle: async ({ query }, s) => ({ body: await listRuns(s.db, { ...query, ids: query.ids?.split(',') }) }),
+    handle: async ({ query }, s) => ({
+      body: await listRuns(s.db, { ...query, ids: query.ids?.split(','), titleIds: query.titleIds?.split(',') }),
+    }),
   }),
   route({
     method: 'get',
@@ -98,26 +97,6 @@ export const runRoutes = [
     handle: async ({ params }, s) => {
       const body = await packedChannel(s.db, params.id, params.channel);
       return { body, file: { name: `${params.channel}.f32.gz`, type: BYTES } };
-    },
-  }),
-  route({
-    method: 'get',
-    path: '/api/profiles',
-    summary: 'Titles and work that runs are made of',
-    role: 'reader',
-    response: profiles,
-    handle: async (_call, s) => ({ body: { items: await listProfiles(s.db) } }),
-  }),
-  route({
-    method: 'post',
-    path: '/api/profiles',
-    summary: 'Add a title or a kind of work; one of the same name is met, not doubled',
-    role: 'member',
-    body: profileBody,
-    response: z.object({ id: uuid }),
-    handle: async ({ body, actor }, s) => {
-      const { id, fresh } = await addProfile(s.db, body, { origin: 'own', at: s.now(), by: actor.id });
-      return { status: fresh ? 201 : 200, body: { id } };
     },
   }),
   route({

@@ -5,6 +5,7 @@ import { fromZod } from '../http/problem';
 import { at, count, type Load } from './bundle-tools';
 import { keepCapture } from './captures';
 import { chainOf } from './chain';
+import { storeFit } from './fits';
 import { idFromFile } from './ids';
 import { addProfile, addSession, keepMapping, listMappings } from './profiles';
 import { refigure, storeRun } from './runs';
@@ -25,9 +26,12 @@ export async function loadCaptures(l: Load): Promise<void> {
 export async function loadRunBasics(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, p] of l.bundle.profiles.entries()) {
-    const { id, fresh } = await addProfile(l.db, { ...p, id: idFromFile(p.id) }, made, l.transaction).catch((e: unknown) =>
+    const { fits, ...rest } = p;
+    const { id, fresh } = await addProfile(l.db, { ...rest, id: idFromFile(p.id) }, made, l.transaction).catch((e: unknown) =>
       at(`profiles/${i}`, e),
     );
+    for (const f of fits)
+      await storeFit(l.db, { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit }, made, l.transaction);
     l.titles.set(idFromFile(p.id), id);
     count(l, fresh ? 'stored' : 'same', 'profiles');
   }
@@ -86,7 +90,12 @@ interface RunRow {
 /** Everything about runs, in a fixed order. */
 export async function exportRuns(db: Sequelize): Promise<Exported> {
   const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
-  const profiles = await select<Bundle['profiles'][number]>('SELECT id, name, kind, note FROM profiles ORDER BY id');
+  const profiles = await select<Bundle['profiles'][number]>(
+    `SELECT id, name, kind, note, year, params, coalesce((SELECT jsonb_agg(jsonb_build_object('id', f.id, 'madeAt',
+         to_char(f.made_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'fit', f.fit) ORDER BY f.made_at, f.id)
+       FROM profile_fits f WHERE f.profile_id = profiles.id), '[]') AS fits
+     FROM profiles ORDER BY id`,
+  );
   const runs = await select<RunRow>(
     `SELECT r.id, r.setup_id AS "setupId", r.title_id AS "titleId", r.kind, r.happened_at AS "happenedAt", r.recorded_at AS "recordedAt", e.seq,
        r.chain, r.settings, r.context, r.result, r.reason, r.cut_s AS "cutS", r.segments, r.private,

@@ -1,7 +1,19 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
-import type { csvMapping, CsvMapping, Origin, profileBody, ProfileEntry, sessionBody, SessionEntry } from '@ruddy/core/api';
+import {
+  PROFILE_KIND_WORDS,
+  type csvMapping,
+  type CsvMapping,
+  type Origin,
+  type profileBody,
+  type ProfileEntry,
+  type ProfileKind,
+  type profilePatch,
+  type sessionBody,
+  type SessionEntry,
+} from '@ruddy/core/api';
 import { HttpProblem, notFound } from '../http/problem';
+import { checkRevision } from '../http/route';
 
 interface Made {
   origin: Origin;
@@ -9,13 +21,39 @@ interface Made {
   by: string;
 }
 
-/** Titles and work, by name, with how many runs each has. */
+const PROFILE = `SELECT p.id, p.name, p.kind, p.note, p.year, p.params, p.origin, p.rev,
+    (SELECT count(*)::int FROM runs r WHERE r.title_id = p.id) AS runs,
+    (SELECT max(f.made_at) FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL) AS "fittedAt"
+  FROM profiles p`;
+type ProfileRow = Omit<ProfileEntry, 'fittedAt'> & { fittedAt: Date | null };
+const toProfile = (r: ProfileRow): ProfileEntry => ({ ...r, fittedAt: r.fittedAt?.toISOString() ?? null });
+
+/** Titles, work and tests, by name, with how many runs each has. */
 export async function listProfiles(db: Sequelize): Promise<ProfileEntry[]> {
-  return db.query<ProfileEntry>(
-    `SELECT p.id, p.name, p.kind, p.note, p.origin, (SELECT count(*)::int FROM runs r WHERE r.title_id = p.id) AS runs
-     FROM profiles p ORDER BY lower(p.name)`,
-    { type: QueryTypes.SELECT },
-  );
+  const rows = await db.query<ProfileRow>(`${PROFILE} ORDER BY lower(p.name)`, { type: QueryTypes.SELECT });
+  return rows.map(toProfile);
+}
+
+/** Change what is said of a title, under the revision the page showed. */
+export async function patchProfile(
+  db: Sequelize,
+  id: string,
+  patch: z.output<typeof profilePatch>,
+  ifMatch: number | null,
+): Promise<ProfileEntry> {
+  return db.transaction(async (transaction) => {
+    const read = async (lock: string) =>
+      (await db.query<ProfileRow>(`${PROFILE} WHERE p.id = $1 ${lock}`, { type: QueryTypes.SELECT, bind: [id], transaction }))[0];
+    const now = await read('FOR UPDATE OF p');
+    if (!now) throw notFound('title');
+    checkRevision(ifMatch, now.rev, toProfile(now));
+    const next = { ...now, ...patch };
+    await db.query('UPDATE profiles SET note = $2, year = $3, params = $4, rev = rev + 1 WHERE id = $1', {
+      bind: [id, next.note, next.year, next.params && JSON.stringify(next.params)],
+      transaction,
+    });
+    return toProfile((await read('')) as ProfileRow);
+  });
 }
 
 /** Add a title or a kind of work. One of the same name and kind is met, not doubled: its id is the answer. */
@@ -25,7 +63,7 @@ export async function addProfile(
   made: Made,
   transaction?: Transaction,
 ): Promise<{ id: string; fresh: boolean }> {
-  const [known] = await db.query<{ id: string; kind: string }>(
+  const [known] = await db.query<{ id: string; kind: ProfileKind }>(
     'SELECT id, kind FROM profiles WHERE lower(name) = lower($1) OR id = $2',
     {
       type: QueryTypes.SELECT,
@@ -34,12 +72,12 @@ export async function addProfile(
     },
   );
   if (known && known.kind !== p.kind)
-    throw new HttpProblem(409, `"${p.name}" is known here as ${known.kind === 'work' ? 'work' : 'a title'}`);
+    throw new HttpProblem(409, `"${p.name}" is known here as ${PROFILE_KIND_WORDS[known.kind].toLowerCase()}`);
   if (known) return { id: known.id, fresh: false };
   await db.query(
-    'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+    'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note, year, params) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
     {
-      bind: [p.id, made.origin, made.at, made.by, p.name, p.kind, p.note],
+      bind: [p.id, made.origin, made.at, made.by, p.name, p.kind, p.note, p.year, p.params && JSON.stringify(p.params)],
       transaction,
     },
   );

@@ -1,7 +1,10 @@
 import { setImmediate as breathe } from 'node:timers/promises';
-import type { Sequelize, Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { SENSOR_IDS, type Sensor } from '@ruddy/core/captures';
 import { cutFrames, frameStats, FRAMES_VERSION, type FrameStats } from '@ruddy/core/frames';
 import type { Segment } from '@ruddy/core/schema';
+import { quantile } from '@ruddy/core/stats';
+import type { SensorSeen, SensorsSeen } from '@ruddy/core/toll';
 import { invalid } from '../http/problem';
 import { channelValues } from './captures';
 
@@ -31,11 +34,54 @@ export async function figure(db: Sequelize, run: Counted, transaction: Transacti
     segments.push(part.length > 0 ? frameStats(part, limit) : null);
   }
   await db.query(
-    `INSERT INTO run_figures (run_id, version, stats, shown, segments) VALUES ($1, $2, $3, $4, $5)
-     ON CONFLICT (run_id) DO UPDATE SET version = excluded.version, stats = excluded.stats, shown = excluded.shown, segments = excluded.segments`,
+    `INSERT INTO run_figures (run_id, version, stats, shown, segments, sensors) VALUES ($1, $2, $3, $4, $5, $6)
+     ON CONFLICT (run_id) DO UPDATE SET version = excluded.version, stats = excluded.stats, shown = excluded.shown,
+       segments = excluded.segments, sensors = excluded.sensors`,
     {
-      bind: [run.id, FRAMES_VERSION, JSON.stringify(stats), shownStats && JSON.stringify(shownStats), JSON.stringify(segments)],
+      bind: [
+        ...[run.id, FRAMES_VERSION, JSON.stringify(stats), shownStats && JSON.stringify(shownStats), JSON.stringify(segments)],
+        await sensorsSeen(db, run, transaction).then((s) => s && JSON.stringify(s)),
+      ],
       transaction,
     },
   );
+}
+
+/** What one meter showed after the cut; values it did not have are left out. */
+function seenOf(values: Float32Array, from: number): SensorSeen | null {
+  const known = values.subarray(Math.max(0, from)).filter((v) => Number.isFinite(v));
+  if (known.length === 0) return null;
+  const sorted = known.sort();
+  const sum = sorted.reduce((a, b) => a + b, 0);
+  return { mean: sum / sorted.length, p95: quantile(sorted, 0.95), most: sorted[sorted.length - 1] as number };
+}
+
+/** What meters beside a run showed on average; null without any. */
+async function sensorsSeen(db: Sequelize, run: Counted, transaction: Transaction): Promise<SensorsSeen | null> {
+  const lanes = await db.query<{ channel: Sensor; t0: number; dt: number | null }>(
+    'SELECT channel, t0_ms AS t0, dt_ms AS dt FROM run_channels WHERE run_id = $1 AND channel = ANY($2::text[])',
+    { type: QueryTypes.SELECT, bind: [run.id, [...SENSOR_IDS]], transaction },
+  );
+  const seen: Partial<Record<Sensor, SensorSeen>> = {};
+  for (const lane of lanes) {
+    const values = await channelValues(db, run.id, lane.channel, transaction);
+    const from = lane.dt ? Math.ceil((run.cutS * 1000 - lane.t0) / lane.dt) : 0;
+    const one = values && seenOf(values, from);
+    if (one) seen[lane.channel] = one;
+  }
+  return Object.keys(seen).length > 0 ? seen : null;
+}
+
+/** Make the figures of runs anew that were made by older rules. */
+export async function refreshFigures(
+  db: Sequelize,
+  one: (id: string, transaction: Transaction) => Promise<void>,
+): Promise<number> {
+  const old = await db.query<{ id: string }>(
+    `SELECT f.run_id AS id FROM run_figures f WHERE f.version < $1
+       AND NOT EXISTS (SELECT 1 FROM events s WHERE s.kind = 'struck' AND s.corrects = f.run_id)`,
+    { type: QueryTypes.SELECT, bind: [FRAMES_VERSION] },
+  );
+  for (const { id } of old) await db.transaction((transaction) => one(id, transaction));
+  return old.length;
 }

@@ -1,11 +1,14 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { runSaid, type ChannelBody, type Origin, type Page, type RunEntry } from '@ruddy/core/api';
+import { runSaid, type ChannelBody, type Origin, type Page, type ProfileKind, type RunEntry } from '@ruddy/core/api';
 import type { FrameStats } from '@ruddy/core/frames';
+import type { HouseRules } from '@ruddy/core/house';
 import { factsOf } from '@ruddy/core/runs';
 import type { Chain, RunContext, RunKind, RunSettings, Segment } from '@ruddy/core/schema';
+import { rigOf, type RigFacts, type SensorsSeen } from '@ruddy/core/toll';
 import { notFound } from '../http/problem';
 import { STANDS } from './events';
 import { decodeCursor, toPage } from './paging';
+import { houseRules } from './rules';
 
 interface Row {
   id: string;
@@ -27,6 +30,8 @@ interface Row {
   origin: Origin;
   stats: FrameStats | null;
   shown: FrameStats | null;
+  sensors: SensorsSeen | null;
+  chain_mark: string;
   segment_stats: (FrameStats | null)[] | null;
   channels: ChannelBody[] | null;
   said: { body: unknown; private: { saw?: string } | null }[] | null;
@@ -35,6 +40,7 @@ interface Row {
 export interface RunFilter {
   setupId?: string;
   titleId?: string;
+  titleIds?: readonly string[];
   ids?: readonly string[];
   cursor?: string;
   limit: number;
@@ -74,7 +80,7 @@ function fold(r: Row): FoldedRun {
   return run;
 }
 
-const SELECT = `SELECT r.*, s.name AS setup_name, f.stats, f.shown, f.segments AS segment_stats,
+const SELECT = `SELECT r.*, s.name AS setup_name, f.stats, f.shown, f.sensors, f.segments AS segment_stats, md5(r.chain::text) AS chain_mark,
     to_char(r.happened_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') AS at_text,
     (SELECT jsonb_agg(jsonb_build_object('channel', c.channel, 't0Ms', c.t0_ms, 'dtMs', c.dt_ms, 'n', c.n, 'sha256', c.sha256) ORDER BY c.channel)
        FROM run_channels c WHERE c.run_id = r.id) AS channels,
@@ -93,7 +99,27 @@ export async function foldedRun(db: Sequelize, id: string, transaction: Transact
   return fold(row);
 }
 
-function toEntry(r: Row, titles: ReadonlyMap<string, { name: string; kind: 'title' | 'work' }>): RunEntry {
+interface Title {
+  id: string;
+  name: string;
+  kind: ProfileKind;
+}
+
+/** Most chains whose rigs are remembered: many runs are of one chain. What is kept is a pure function of its key. */
+const MOST_RIGS = 500;
+const rigs = new Map<string, RigFacts>();
+function rigSeen(mark: string, chain: Chain, context: RunContext, house: HouseRules): RigFacts {
+  const { norm, sameProcessor, slotGen, slotLanes } = context;
+  const key = [mark, norm, sameProcessor, slotGen, slotLanes, JSON.stringify(house)].join();
+  const known = rigs.get(key);
+  if (known) return known;
+  const rig = rigOf(chain, context, house);
+  if (rigs.size >= MOST_RIGS) rigs.delete(rigs.keys().next().value as string);
+  rigs.set(key, rig);
+  return rig;
+}
+
+function toEntry(r: Row, titles: ReadonlyMap<string, Title>, house: HouseRules): RunEntry {
   const run = fold(r);
   const title = titles.get(run.titleId);
   return {
@@ -103,7 +129,8 @@ function toEntry(r: Row, titles: ReadonlyMap<string, { name: string; kind: 'titl
     ...{ kind: r.kind, result: r.result, reason: r.reason, source: r.private?.source ?? null, setupName: r.setup_name },
     ...{ happenedAt: r.happened_at.toISOString(), recordedAt: r.recorded_at.toISOString(), origin: r.origin },
     facts: factsOf({ chain: r.chain, title: title?.name ?? '', settings: run.settings, context: run.context }),
-    ...{ stats: r.stats, shown: r.shown, segmentStats: r.segment_stats ?? [] },
+    rig: rigSeen(r.chain_mark, r.chain, run.context, house),
+    ...{ stats: r.stats, shown: r.shown, sensors: r.sensors, segmentStats: r.segment_stats ?? [] },
   };
 }
 
@@ -112,7 +139,7 @@ export async function listRuns(db: Sequelize, q: RunFilter): Promise<Page<RunEnt
   const after = decodeCursor(q.cursor, 2);
   const rows = await db.query<Row>(
     `${SELECT} WHERE ${STANDS} AND ($1::uuid IS NULL OR r.setup_id = $1) AND ($2::uuid IS NULL OR r.title_id = $2)
-       AND ($3::uuid[] IS NULL OR r.id = ANY ($3)) AND ($4::timestamptz IS NULL OR (r.happened_at, r.id) < ($4, $5::uuid))
+       AND ($3::uuid[] IS NULL OR r.id = ANY ($3)) AND ($7::uuid[] IS NULL OR r.title_id = ANY ($7)) AND ($4::timestamptz IS NULL OR (r.happened_at, r.id) < ($4, $5::uuid))
      ORDER BY r.happened_at DESC, r.id DESC LIMIT $6`,
     {
       type: QueryTypes.SELECT,
@@ -123,17 +150,26 @@ export async function listRuns(db: Sequelize, q: RunFilter): Promise<Page<RunEnt
         after?.[0] ?? null,
         after?.[1] ?? null,
         q.limit + 1,
+        q.titleIds ? [...q.titleIds] : null,
       ],
     },
   );
-  const titles = await db.query<{ id: string; name: string; kind: 'title' | 'work' }>('SELECT id, name, kind FROM profiles', {
-    type: QueryTypes.SELECT,
-  });
+  const titles = await db.query<Title>('SELECT id, name, kind FROM profiles', { type: QueryTypes.SELECT });
+  const house = await houseRules(db);
   const byId = new Map(titles.map((t) => [t.id, t]));
   return toPage(
     rows,
     q.limit,
-    (r) => toEntry(r, byId),
+    (r) => toEntry(r, byId, house),
     (r) => [r.at_text, r.id],
   );
 }
+
+/** Every run that stands of these titles, oldest first, up to the most that are counted. */
+export async function runsOfTitles(db: Sequelize, titleIds: readonly string[]): Promise<RunEntry[]> {
+  if (titleIds.length === 0) return [];
+  const { items } = await listRuns(db, { titleIds, limit: MOST_COUNTED });
+  return items.reverse();
+}
+/** Runs that calibrations, tolls and predictions are made from at most; the newest count. */
+const MOST_COUNTED = 2000;

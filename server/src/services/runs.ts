@@ -142,8 +142,8 @@ export async function sayOfRun(s: Services, runId: string, body: z.output<typeof
       },
       transaction,
     );
-    if (said.cutS !== undefined || said.segments !== undefined || said.settings?.capFps !== undefined)
-      await refigure(s.db, runId, transaction);
+    const moves = [channels, said.starts, said.cutS, said.segments, said.settings?.capFps];
+    if (moves.some((m) => m !== undefined)) await refigure(s.db, runId, transaction);
   });
   return oneRun(s.db, runId);
 }

@@ -13,6 +13,7 @@ import { groundsFor } from './context';
 import { tallies } from './evidence';
 import { decodeCursor, likePattern, toPage } from './paging';
 import { toSetup } from './setup-store';
+import { bestToll, tollRows } from './tolls';
 
 async function judge(
   s: Services,
@@ -34,6 +35,7 @@ async function judge(
       chain: { host, dock, card },
       glance: glance(evaluation),
       last: last.get(row.id) ?? null,
+      toll: null,
     };
     return { row, chain, evaluation, list };
   });
@@ -63,7 +65,13 @@ export async function listSetups(s: Services, q: z.output<typeof setupQuery>): P
     },
   );
   const models = await SetupModel.findAll({ where: { id: { [Op.in]: ids.map((r) => r.id) } } });
-  const judged = new Map((await judge(s, models)).map((j) => [j.row.id, j.list]));
+  const tolls = await tollRows(
+    s.db,
+    models.map((m) => m.id),
+  );
+  const judged = new Map(
+    (await judge(s, models)).map((j) => [j.row.id, { ...j.list, toll: bestToll(tolls.get(j.row.id) ?? []) }]),
+  );
   return toPage(
     ids,
     q.limit,

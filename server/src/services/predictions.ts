@@ -1,0 +1,59 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import type { PredictionRow, Predictions, RunEntry } from '@ruddy/core/api';
+import { mean } from '@ruddy/core/stats';
+import { cellsOf, forecast, lookOf, scoreOf, type Cell, type Fit, type TitleModel, type TitleParams } from '@ruddy/core/toll';
+import { runsOfTitles } from './runs-read';
+
+interface Dated {
+  titleId: string;
+  madeAt: Date;
+  fit: Fit;
+}
+
+/** The calibration that stood before the first of these runs was recorded; none may know any of them. */
+function before(fits: readonly Dated[], c: Cell, recorded: ReadonlyMap<string, number>): Dated | null {
+  const first = Math.min(...c.runs.map((r) => recorded.get(r.id) ?? Infinity));
+  return fits.find((f) => f.titleId === c.first.titleId && f.madeAt.getTime() < first) ?? null;
+}
+
+function rowOf(
+  c: Cell,
+  f: Dated,
+  title: { name: string; params: TitleParams | null },
+  names: ReadonlyMap<string, string>,
+): PredictionRow | null {
+  const { settings, rig, titleId, setupId } = c.first;
+  const model: TitleModel = { id: titleId, name: title.name, params: null, fit: f.fit };
+  const found = forecast(model, rig, {
+    ...{ pixels: c.pixels, panel: c.panel, capFps: settings.capFps || null, powerMode: settings.powerMode },
+    ...{ preset: settings.preset, rayTracing: settings.rayTracing === 'on', look: lookOf(settings) },
+  });
+  if ('missing' in found) return null;
+  return {
+    ...{ runIds: c.runs.map((r) => r.id), setupId, setupName: names.get(setupId) ?? '', title: title.name },
+    ...{ resolution: settings.resolution, panel: c.panel, at: c.first.happenedAt, fitMadeAt: f.madeAt.toISOString() },
+    ...{ predicted: found.fps, measured: 1000 / mean(c.ms) },
+  };
+}
+
+/**
+ * Runs against what was predicted of them from the calibration there was before they were recorded, newest first, with the running score
+ * over all of them. Repeats count as one; what a limit held or what was generated says nothing of a prediction.
+ */
+export async function predictionsOf(db: Sequelize, setupId: string | null): Promise<Predictions> {
+  const fits = await db.query<Dated>(
+    `SELECT profile_id AS "titleId", made_at AS "madeAt", fit FROM profile_fits WHERE fit ->> 'refused' IS NULL ORDER BY made_at DESC, id DESC LIMIT 500`,
+    { type: QueryTypes.SELECT },
+  );
+  const runs: RunEntry[] = await runsOfTitles(db, [...new Set(fits.map((f) => f.titleId))]);
+  const recorded = new Map(runs.map((r) => [r.id, Date.parse(r.recordedAt)]));
+  const names = new Map(runs.map((r) => [r.setupId, r.setupName]));
+  const rows = cellsOf(runs).flatMap((c) => {
+    if (c.capped || c.generated || c.first.rig.slot) return [];
+    const f = before(fits, c, recorded);
+    return (f && rowOf(c, f, { name: c.first.title, params: null }, names)) ?? [];
+  });
+  const score = scoreOf(rows.map((r) => ({ predicted: r.predicted, measured: r.measured })));
+  const own = rows.filter((r) => setupId === null || r.setupId === setupId);
+  return { items: own.sort((a, b) => b.at.localeCompare(a.at)), score };
+}
