@@ -8,6 +8,7 @@ import {
   evidenceOf,
   judgeShares,
   nameLimiter,
+  observedOf,
   readLimiter,
   type AlarmId,
   type Observed,
@@ -46,6 +47,12 @@ function withFrames(
   }));
 }
 const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) => cellsOf(all).find((c) => c.first.id === runs[0]?.id) as Cell;
+
+function limiterOf(own: RunSeen[]) {
+  const [cell, cells] = [first(own, own), cellsOf(own)];
+  const seen = observedOf(cell, cells, null, null);
+  return readLimiter({ cell, cells, toll: null, seen, judged: judgeShares(seen), others: [] });
+}
 
 describe('shares of the stages', () => {
   it('sum to 1, lie inside their intervals, and are never below nothing', () => {
@@ -122,14 +129,14 @@ describe('evidence', () => {
 
   it('puts a slow memory clock before everything, and takes advice from it', () => {
     const own = withFrames({}, 12, { sensors: { 'memory-mhz': 405, 'card-load': 99 } });
-    const l = readLimiter(first(own, own), cellsOf(own), null, null);
+    const l = limiterOf(own);
     expect(l?.evidence[0]).toEqual({ code: 'memory-clock', mhz: 405, usual: 1750 });
     expect(l?.advice).toBe('memory');
   });
 
   it('says a limit is the limit', () => {
     const own = withFrames({}, 1000 / 60, { jitter: 0.002, n: 1 });
-    const l = readLimiter(first(own, own), cellsOf(own), null, null);
+    const l = limiterOf(own);
     expect(l?.named).toMatchObject({ says: 'named', stage: 'cap' });
     expect(l?.judged.shares.cap.mid).toBe(1);
   });

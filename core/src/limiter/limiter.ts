@@ -1,8 +1,8 @@
 import { SWAP_MINUTES } from '../runs';
-import type { Cell, Measured, TollRead } from '../toll';
+import type { Cell, TollRead } from '../toll';
 import { evidenceOf, heldMemory, type Evidence } from './evidence';
-import { observedOf, otherSizes } from './observed';
-import { CAPPED, judgeShares, nameLimiter, type Judged, type Named, type StageId } from './shares';
+import { otherSizes } from './observed';
+import { CAPPED, nameLimiter, type Judged, type Named, type Observed, type StageId } from './shares';
 
 /** A thing to change for one run that would tell two stages apart. */
 export interface Swap {
@@ -47,24 +47,28 @@ export function decidingSwap(
     : { what: 'slot', minutes: SWAP_MINUTES.card + SWAP_MINUTES.host, setupId: null };
 }
 
+/** What `readLimiter` reads. `seen` and `judged` come first: judging takes longest and may be done elsewhere. */
+export interface LimiterInput {
+  readonly cell: Cell;
+  /** Every cell that is known. */
+  readonly cells: readonly Cell[];
+  readonly toll: TollRead | null;
+  readonly seen: Observed;
+  readonly judged: Judged | null;
+  /** Setups with the same host and card behind another link. */
+  readonly others: readonly string[];
+}
+
 /**
  * What limits a title on a rig: shares of the stages with their intervals, the evidence, what to do, and where it cannot be told the one
- * swap that would. In: the cell in question, every cell known, the toll of the link and of the way back where pairs told them, and the
- * ids of setups with the same host and card behind another link. Null where nothing explains what was measured.
+ * swap that would. Null where nothing explains what was measured.
  */
-export function readLimiter(
-  c: Cell,
-  cells: readonly Cell[],
-  toll: TollRead | null,
-  back: Measured | null,
-  others: readonly string[] = [],
-): Limiter | null {
-  const seen = observedOf(c, cells, toll, back);
-  const judged = c.capped ? CAPPED : judgeShares(seen);
+export function readLimiter({ cell, cells, toll, seen, judged: free, others }: LimiterInput): Limiter | null {
+  const judged = cell.capped ? CAPPED : free;
   if (!judged) return null;
   const named = nameLimiter(judged);
-  const evidence = evidenceOf(c, cells, toll, seen.backMs);
-  const swap = named.says === 'cannot-tell' && !named.alike ? decidingSwap(named.between, c, cells, others) : null;
-  const advice: Advice = heldMemory(c, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
+  const evidence = evidenceOf(cell, cells, toll, seen.backMs);
+  const swap = named.says === 'cannot-tell' && !named.alike ? decidingSwap(named.between, cell, cells, others) : null;
+  const advice: Advice = heldMemory(cell, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
   return { judged, named, evidence, advice, swap };
 }

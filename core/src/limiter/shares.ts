@@ -124,6 +124,8 @@ export interface Judged {
   readonly shares: Shares;
   /** Chance that each stage has the largest share. */
   readonly largest: Readonly<Record<StageId, number>>;
+  /** A pair told the toll: without one only how things usually are tells processor from link. */
+  readonly paired: boolean;
 }
 
 /**
@@ -175,6 +177,7 @@ export function judgeShares(o: Observed): Judged | null {
       cap: { mid: 0, lo: 0, hi: 0 },
     },
     largest,
+    paired: o.toll !== null && 'sd' in o.toll,
   };
 }
 
@@ -190,12 +193,15 @@ export const CAPPED: Judged = {
     cap: { mid: 1, lo: 1, hi: 1 },
   },
   largest: { cpu: 0, card: 0, link: 0, back: 0, cap: 1 },
+  paired: true,
 };
 
 /** Two shares closer than this are alike. */
 export const ALIKE = 0.1;
 /** A stage is named when it is the largest with at least this chance. */
 const SURE = 0.65;
+/** Processor from link without a pair: next to certain, or not at all. */
+const SURE_UNPAIRED = 0.97;
 
 export type Named =
   | { readonly says: 'named'; readonly stage: StageId; readonly chance: number }
@@ -209,7 +215,8 @@ export function nameLimiter(j: Judged): Named {
   const order = [...STAGE_IDS].sort((a, b) => j.shares[b].mid - j.shares[a].mid);
   const [top, next] = [order[0] as StageId, order[1] as StageId];
   const gap = j.shares[top].mid - j.shares[next].mid;
-  const sure = j.largest[top] >= SURE;
+  const swap = !j.paired && [top, next].every((s) => s === 'cpu' || s === 'link');
+  const sure = j.largest[top] >= (swap ? SURE_UNPAIRED : SURE);
   if (gap >= ALIKE && sure) return { says: 'named', stage: top, chance: j.largest[top] };
   return { says: 'cannot-tell', between: [top, next], alike: sure || gap < ALIKE };
 }

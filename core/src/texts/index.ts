@@ -19,3 +19,4 @@ export type { StepWords } from './steps-before';
 export * from './docked';
 export * from './bench';
 export * from './runs';
+export * from './toll';
