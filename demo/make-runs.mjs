@@ -61,13 +61,15 @@ function sensors(rig, random) {
     'card-load': lane(100 * busy, 2),
     'card-w': lane(60 + 150 * busy, 4),
     'memory-mhz': lane(1750, 0.5),
+    ...(rig.mhz && { 'card-mhz': lane(rig.mhz, 3) }),
     'card-c': lane(63, 1),
     'cpu-load': lane(38, 5),
     'wall-w': lane(120 + 168 * busy, 6),
   };
 }
 
-export function makeRuns() {
+/** `kept`: calibrations of titles, by id; they are made by the program from these runs (scripts/make-demo-fits.mjs). */
+export function makeRuns(kept = new Map()) {
   const captures = new Map();
   const runs = [];
   const keep = (list) => {
@@ -93,7 +95,11 @@ export function makeRuns() {
         titleId: `title.${rig.title}`,
         kind: 'frames',
         settings: rig.settings,
-        context: { method: 'trace', disturbs: 'no' },
+        context: {
+          method: 'trace',
+          disturbs: 'no',
+          ...(rig.norm && { norm: true, sameProcessor: 'no', slotGen: 4, slotLanes: 16 }),
+        },
         saw: rig.odd?.hitch && k === 0 ? 'A jerk every few seconds, seen on the screen as well' : '',
         channels,
         happenedAt: minutes(rig.on, 4 * k),
@@ -118,7 +124,7 @@ export function makeRuns() {
       });
     });
   });
-  const profiles = Object.entries(TITLES).map(([id, t]) => ({ id: `title.${id}`, ...t }));
+  const profiles = Object.entries(TITLES).map(([id, t]) => ({ id: `title.${id}`, ...t, fits: kept.get(`title.${id}`) ?? [] }));
   const sessions = [
     {
       id: 'session.path',
@@ -140,6 +146,7 @@ export function makeRuns() {
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   const file = new URL('observatory.json', import.meta.url);
-  const bundle = { ...JSON.parse(readFileSync(file, 'utf8')), ...makeRuns() };
+  const old = JSON.parse(readFileSync(file, 'utf8'));
+  const bundle = { ...old, ...makeRuns(new Map(old.profiles.map((p) => [p.id, p.fits ?? []]))) };
   writeFileSync(file, `${JSON.stringify(bundle, null, 2)}\n`);
 }

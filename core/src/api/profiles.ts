@@ -2,13 +2,12 @@ import * as z from 'zod';
 import type { Fit, Forecast, NoForecast, Score } from '../toll';
 import { fileId, instant, origin, uuid } from './common';
 
-/** What runs are made of: a title that is played, work that is done, a synthetic test. */
-export const PROFILE_KINDS = ['title', 'work', 'test'] as const;
+/** What runs are made of: a title that is played, or work that is done. A title with a year is a synthetic test. */
+export const PROFILE_KINDS = ['title', 'work'] as const;
 export type ProfileKind = (typeof PROFILE_KINDS)[number];
 export const PROFILE_KIND_WORDS: Readonly<Record<ProfileKind, string>> = {
-  title: 'Title, frames a second',
-  work: 'Work, time taken',
-  test: 'Synthetic test',
+  title: 'a title',
+  work: 'work',
 };
 
 const text = (label: string, most: number) =>

@@ -75,8 +75,8 @@ function pairOf(x: Cell, y: Cell): Pair | NoPair | null {
     return build('panel', a, b, false);
   }
   const [fx, fy] = [rateOf(x), rateOf(y)];
-  if (x.panel || x.first.setupId === y.first.setupId) return null;
-  if (fx === null || fy === null) return { a: x, b: y, why: 'rate-unknown' };
+  if (x.panel) return null;
+  if (fx === null || fy === null) return x.first.setupId === y.first.setupId ? null : { a: x, b: y, why: 'rate-unknown' };
   if (Math.abs(fx / fy - 1) <= SAME_RATE) return null;
   return fx > fy ? build('links', x, y, false) : build('links', y, x, false);
 }

@@ -151,6 +151,12 @@ export function readToll(pairs: readonly Pair[]): TollRead | null {
   };
 }
 
+/** The same toll at another rate: traffic takes as much longer as the link is slower. */
+export function tollAt(t: TollRead, gbps: number): TollRead {
+  const own = t.pairs[0] && rate(t.pairs[0].b);
+  return own && t.basis !== 'interval' ? { ...t, ...scaled(t, own / gbps) } : t;
+}
+
 /** What the way back to the panel costs, ms, from pairs of panel and outside screen at one resolution or several. */
 export function readBack(pairs: readonly Pair[]): Measured | null {
   const list = pairs.filter((p) => p.kind === 'panel').map((p) => p.difference);
@@ -168,8 +174,7 @@ export function tollsOf(pairs: readonly Pair[], setupId: string): TollRead[] {
     if (direct) return [direct];
     const other = readToll(swapped.filter((p) => alike(p.a, c)));
     const mine = rate(c);
-    const theirs = other && rate(other.pairs[0]!.b);
-    return other && mine && theirs ? [{ ...other, ...scaled(other, theirs / mine) }] : [];
+    return other && mine ? [tollAt(other, mine)] : [];
   });
 }
 

@@ -28,7 +28,7 @@ const PROFILE = `SELECT p.id, p.name, p.kind, p.note, p.year, p.params, p.origin
 type ProfileRow = Omit<ProfileEntry, 'fittedAt'> & { fittedAt: Date | null };
 const toProfile = (r: ProfileRow): ProfileEntry => ({ ...r, fittedAt: r.fittedAt?.toISOString() ?? null });
 
-/** Titles, work and tests, by name, with how many runs each has. */
+/** Titles and work, by name, with how many runs each has. */
 export async function listProfiles(db: Sequelize): Promise<ProfileEntry[]> {
   const rows = await db.query<ProfileRow>(`${PROFILE} ORDER BY lower(p.name)`, { type: QueryTypes.SELECT });
   return rows.map(toProfile);
@@ -72,7 +72,7 @@ export async function addProfile(
     },
   );
   if (known && known.kind !== p.kind)
-    throw new HttpProblem(409, `"${p.name}" is known here as ${PROFILE_KIND_WORDS[known.kind].toLowerCase()}`);
+    throw new HttpProblem(409, `"${p.name}" is known here as ${PROFILE_KIND_WORDS[known.kind]}`);
   if (known) return { id: known.id, fresh: false };
   await db.query(
     'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note, year, params) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',

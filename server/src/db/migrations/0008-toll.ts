@@ -28,7 +28,7 @@ END $$;
 `;
 
 /**
- * Titles say what they ask for and can be synthetic tests with a year; calibrations are kept by the day they were made, so that what was
+ * Titles say what they ask for, and synthetic tests their year; calibrations are kept by the day they were made, so that what was
  * predicted before a run can be told from what was fitted to it. Hosts and cards gain their indices, cards their memory clock, runs in a
  * desktop slot what the slot is; what meters showed is kept beside the figures of a run.
  */
@@ -38,8 +38,6 @@ export async function up(db: Sequelize): Promise<void> {
        profile_id uuid NOT NULL REFERENCES profiles(id) ON DELETE CASCADE, made_at timestamptz NOT NULL, fit jsonb NOT NULL)`,
     'CREATE INDEX profile_fits_of ON profile_fits (profile_id, made_at DESC)',
     'ALTER TABLE profiles DROP COLUMN fit, ADD COLUMN year integer CHECK (year BETWEEN 1990 AND 2100)',
-    'ALTER TABLE profiles DROP CONSTRAINT profiles_kind_check',
-    `ALTER TABLE profiles ADD CONSTRAINT profiles_kind_check CHECK (kind IN ('title', 'work', 'test'))`,
     'ALTER TABLE run_figures ADD COLUMN sensors jsonb',
     DEMO,
     `UPDATE parts SET spec = ${HOST} || spec WHERE kind = 'host'`,

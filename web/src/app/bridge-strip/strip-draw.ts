@@ -57,7 +57,7 @@ function drawFootbridge(layer: Layer, m: StripModel): void {
   for (const y of [74, 86]) g.append('line').attr('x1', x0).attr('x2', x1).attr('y1', y).attr('y2', y);
   for (let x = x0 + 6; x < x1; x += 9) g.append('line').attr('x1', x).attr('x2', x).attr('y1', 74).attr('y2', 86);
   if (m.picture) text(layer, 'fact', (x0 + x1) / 2, 40, m.picture);
-  if (!m.rope) return;
+  if (m.rope === '') return;
   // Down from the card, along under everything that hangs there, and up to the host.
   const [from, to] = [BOXES.card.x + BOXES.card.w / 2, BOXES.system.x + BOXES.system.w - 12];
   const low = HEIGHT - 2;
@@ -65,7 +65,7 @@ function drawFootbridge(layer: Layer, m: StripModel): void {
     .append('path')
     .attr('class', 'rope')
     .attr('d', `M${from},${DECK.legs}V${low - 8}q0,8 -8,8H${to + 8}q-8,0 -8,-8V${DECK.bottom}`);
-  text(layer, 'fact', to + 16, low - 6, 'picture goes back to the panel', 'start');
+  text(layer, 'fact', to + 16, low - 6, m.rope, 'start');
 }
 
 /** What hangs from the dock: on a plumb line where it shares the link, beside the dock's leg where it has its own cable. */

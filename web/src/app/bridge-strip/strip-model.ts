@@ -30,6 +30,8 @@ export interface StripHop {
   readonly neckAt: PierKey | null;
   /** Only where readings are shown; null otherwise. */
   readonly measured: HopMeasure | null;
+  /** Only where runs are shown: what this hop has to do with the toll. */
+  readonly toll: string | null;
 }
 
 /** What else hangs under the deck. */
@@ -40,15 +42,15 @@ export interface StripLoad {
 
 export interface StripModel {
   readonly name: string;
-  readonly mode: 'expected' | 'measured' | 'live';
+  readonly mode: 'expected' | 'measured' | 'live' | 'toll';
   readonly verdict: string;
   readonly piers: readonly Pier[];
   readonly hops: readonly StripHop[];
   readonly loads: readonly StripLoad[];
   /** What the picture needs of its plug, on the footbridge; empty when not known. */
   readonly picture: string;
-  /** The picture goes back to the host's panel. */
-  readonly rope: boolean;
+  /** What goes back to the host's panel, in words; empty where nothing does. */
+  readonly rope: string;
   /** Largest rate from the port rightwards decides: 32, 64 or 128 Gb/s are 48 px. */
   readonly scaleGbps: 32 | 64 | 128;
   readonly pinchLine: string;
@@ -131,6 +133,7 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
     pinch: named,
     neckAt: named ? neckAt : null,
     measured,
+    toll: null,
   };
 }
 
@@ -205,7 +208,7 @@ export function stripModel(name: string, chain: Chain, e: Evaluation, readings?:
     hops,
     loads: loadsOf(chain, link.kind),
     picture: footbridge(e),
-    rope: chain.settings.toPanel === 'yes',
+    rope: chain.settings.toPanel === 'yes' ? 'picture goes back to the panel' : '',
     scaleGbps: largest <= 32 ? 32 : largest <= 64 ? 64 : 128,
     pinchLine: pinchLine(e),
     notKnown: [...open, ...unchosen.map((p) => p.role.toLowerCase())],

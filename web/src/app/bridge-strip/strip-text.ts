@@ -1,5 +1,6 @@
 import { rate } from '@ruddy/core/texts';
 import { role, type Pier, type StripHop, type StripModel } from './strip-model';
+import { TOLL_LABEL, tollLine } from './strip-toll';
 
 /** One part in words: "Cable: K-07, 1.2 m passive, marked 40. Chosen." */
 export function pierText(p: Pier): string {
@@ -21,6 +22,7 @@ export function hopText(h: StripHop): string {
   const through = h.through.length > 0 ? ` through ${h.through.map((k) => role(k).toLowerCase()).join(', ')}` : '';
   const ends = `${role(h.from)} to ${role(h.to)}${through}`;
   if (h.measured) return `${ends}: ${h.measured.clause}. ${stateWord(h)}.`;
+  if (h.toll !== null) return `${ends}: ${h.line1 === TOLL_LABEL ? '' : `${h.line1}. `}${h.toll}.`;
   const clause = h.usable ? `${rate(h.usable)} Gb/s usable to the card, ${rate(h.up)} back, expected` : 'rate not known';
   return `${ends}: ${h.line1}. ${clause}. ${stateWord(h)}.`;
 }
@@ -39,6 +41,7 @@ export function stripList(m: StripModel): string[] {
     pierText(p),
     ...(p.key === 'dock' ? m.loads.map((l) => `Hangs from the dock: ${l.words}.`) : []),
     ...m.hops.filter((h) => h.from === p.key).map(hopText),
+    ...(p.key === 'card' && m.mode === 'toll' && m.rope !== '' ? [`Card to the panel: ${m.rope}.`] : []),
   ]);
 }
 
@@ -54,7 +57,7 @@ export function copyLine(m: StripModel): string {
     const mark = hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
     return `${name} =${mark}= `;
   });
-  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})`;
+  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'toll' ? `; ${tollLine(m)}` : ''}`;
 }
 
 /** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */

@@ -4,9 +4,15 @@ import { EMPTY, expand, map, reduce, type Observable } from 'rxjs';
 import type {
   Channel,
   CsvMapping,
+  FitBody,
+  FitEntry,
+  ForecastRow,
+  FramesAsked,
   Page,
+  Predictions,
   ProfileBody,
   ProfileEntry,
+  ProfilePatch,
   RunBody,
   RunEntry,
   SaidBody,
@@ -18,6 +24,7 @@ import { Api } from './api';
 export interface RunFilterQuery {
   setupId?: string;
   titleId?: string;
+  titleIds?: string;
   ids?: string;
   limit?: number;
 }
@@ -66,6 +73,30 @@ export class RunsData {
   /** The id of a title; one of the same name is met. */
   addProfile(p: ProfileBody): Observable<string> {
     return this.#api.post<{ id: string }>('/profiles', p).pipe(map((r) => r.id));
+  }
+
+  patchProfile(p: ProfileEntry, patch: ProfilePatch): Observable<ProfileEntry> {
+    return this.#api.patch(`/profiles/${p.id}`, patch, p.rev);
+  }
+
+  /** Calibrations of a title, newest first. */
+  fits(titleId: string): Observable<FitEntry[]> {
+    return this.#api.get<{ items: FitEntry[] }>(`/profiles/${titleId}/fits`).pipe(map((r) => r.items));
+  }
+
+  calibrate(titleId: string, body: FitBody): Observable<FitEntry> {
+    return this.#api.post(`/profiles/${titleId}/fits`, body);
+  }
+
+  predictions(setupId: string): Observable<Predictions> {
+    return this.#api.get('/predictions', { setupId });
+  }
+
+  /** Frames to expect on a setup as it stands. */
+  forecasts(setupId: string, frames: FramesAsked): Observable<ForecastRow[]> {
+    return this.#api
+      .post<{ evaluation: { predicted: { forecasts: ForecastRow[] } } }>('/evaluate', { setupId, frames })
+      .pipe(map((r) => r.evaluation.predicted.forecasts));
   }
 
   mappings(): Observable<CsvMapping[]> {

@@ -6,6 +6,7 @@ import type {
   CompatQuery,
   CompatRow,
   FixRow,
+  FramesAsked,
   InstalledBody,
   NoteBody,
   OutcomeEntry,
@@ -61,7 +62,19 @@ export interface NewOutcome {
 }
 
 /** What of a setup decides its judgement. */
-export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 'uses'>;
+export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 'uses'> & Partial<Pick<Setup, 'docked'>>;
+
+const SIZES: Readonly<Record<string, string>> = { '1080p': '1920x1080', '1440p': '2560x1440', '2160p': '3840x2160' };
+
+/** Frames to expect are asked for at the size of the first use, or at 1440p, and on the panel where the picture goes back. */
+function framesOf({ uses, settings, docked }: Chosen): FramesAsked {
+  const size = uses.map((u) => u.resolution).find((r) => typeof r === 'string' && r in SIZES);
+  return {
+    resolutions: [SIZES[String(size ?? '1440p')] as string],
+    panel: settings.toPanel === 'yes',
+    powerMode: docked?.docked.powerMode ?? '',
+  };
+}
 
 function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInput {
   const byId = (id: string | null) => (id === null ? null : { id });
@@ -112,12 +125,13 @@ export class SetupsData {
 
   /** Judge a choice of parts without storing it; the log's outcomes of the same chain come along. */
   judge(fields: Chosen): Observable<Judgement> {
-    return this.#api.post('/evaluate', { chain: chainOf(fields), evidence: 'log' });
+    return this.#api.post('/evaluate', { chain: chainOf(fields), evidence: 'log', frames: framesOf(fields) });
   }
 
   /** The same with another card, for a dock that serves several. */
   judgeWithCard(fields: Chosen, card: string): Observable<Judgement> {
-    return this.#api.post('/evaluate', { chain: chainOf(fields), patch: { card: { id: card } }, evidence: 'log' });
+    const patch = { card: { id: card } };
+    return this.#api.post('/evaluate', { chain: chainOf(fields), patch, evidence: 'log', frames: framesOf(fields) });
   }
 
   /** Changes that take a finding away, best first. */

@@ -34,6 +34,7 @@ import { CostPanel } from './cost-panel';
 import { costWords } from './cost-words';
 import { DockedPanel } from './docked-panel';
 import { FitDrawing } from './fit-drawing';
+import { FramesPanel } from './frames-panel';
 import { LoadsPanel } from './loads-panel';
 import { PartsPanel } from './parts-panel';
 import { PortRoles } from './port-roles';
@@ -49,6 +50,7 @@ import { PortRoles } from './port-roles';
     TrialBar,
     HopTable,
     Budgets,
+    FramesPanel,
     PowerWorking,
     FitDrawing,
     RoutesTable,

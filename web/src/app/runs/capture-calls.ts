@@ -27,6 +27,8 @@ import {
   type FrameStats,
   type Pyramid,
 } from '@ruddy/core/frames';
+import { judgeShares, type Judged, type Observed } from '@ruddy/core/limiter';
+import { simulateFrames, type Forecast, type Roughness } from '@ruddy/core/toll';
 
 /** What the first lines of a file tell. */
 export type Looked =
@@ -68,6 +70,17 @@ export interface Packed {
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly sha256: string;
   readonly n: number;
+}
+
+export interface SimulateAsk {
+  readonly model: Forecast['model'];
+  readonly rough: Roughness;
+  readonly n: number;
+  readonly seed: number;
+}
+export interface Simulated {
+  readonly stats: FrameStats;
+  readonly pyramid: Pyramid;
 }
 
 const HEAD_BYTES = 128 * 1024;
@@ -197,6 +210,18 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
         curve: percentileCurve(sorted),
         hitchesMs: hitches(frames, stutters(frames)),
       };
+    },
+
+    /** What was measured, judged. */
+    judge(seen: Observed): Judged | null {
+      return judgeShares(seen);
+    },
+
+    /** Frames drawn by chance from a forecast, counted and readied for drawing. */
+    simulate(ask: SimulateAsk): Simulated {
+      const { params, rig, scene } = ask.model;
+      const frames = simulateFrames(params, rig, scene, ask.rough, ask.n, ask.seed) as Float32Array<ArrayBuffer>;
+      return { stats: frameStats(frames), pyramid: buildPyramid(frames) };
     },
 
     /** Where a log of sensors lies against frames. */

@@ -29,6 +29,11 @@ const TYPED = [
   { key: 'capFps', label: `${SETTING_LABELS.capFps}, frames/s; 0: none`, list: [] },
   { key: 'powerMode', label: SETTING_LABELS.powerMode, list: ['Performance', 'Balanced', 'Quiet'] },
 ] as const;
+/** What the slot of a desktop is, where it is not as wide or as fast as the card. */
+const SLOT_FIELDS = [
+  { key: 'slotGen', label: 'Generation of the slot', most: 5 },
+  { key: 'slotLanes', label: 'Lanes of the slot', most: 16 },
+] as const;
 type Typed = (typeof TYPED)[number]['key'];
 
 /** How a run was set and taken, and what was seen. In: the draft. Out: the draft with each change. What nobody said is named. */
@@ -54,6 +59,8 @@ export class RunForm {
   readonly devices = optionsOf(DEVICE_SETS);
   readonly lids = optionsOf({ open: 'Open', closed: 'Closed' });
   readonly onOff = optionsOf({ on: 'On', off: 'Off' });
+  readonly yesNo = optionsOf({ yes: 'Yes', no: 'No' });
+  readonly slotFields = SLOT_FIELDS;
   readonly missing = computed(() => missingOf(this.kind(), this.now().settings, this.now().context));
 
   set<K extends keyof RunSettings>(key: K, value: unknown): void {
@@ -84,6 +91,15 @@ export class RunForm {
     const ok = /^(\d{3,5}x\d{3,5})?$/.test(v);
     this.problem.emit(ok ? null : `Resolution: "${value}" is not like 2560x1440`);
     if (ok) this.set('resolution', v);
+  }
+
+  slot(key: (typeof SLOT_FIELDS)[number]['key'], value: string): void {
+    const field = SLOT_FIELDS.find((f) => f.key === key);
+    const read = readNumber(value);
+    const whole =
+      read.ok && (read.value === null || (Number.isInteger(read.value) && read.value >= 1 && read.value <= (field?.most ?? 16)));
+    this.problem.emit(whole ? null : `${field?.label ?? ''}: a whole number from 1 to ${field?.most ?? 16}`);
+    if (whole && read.ok) this.context(key, read.value);
   }
 
   number(key: 'capFps' | 'captureLoadPercent', value: string): void {

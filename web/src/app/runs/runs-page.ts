@@ -7,7 +7,7 @@ import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/api'
 import { captureFile } from '@ruddy/core/captures';
 import { FACTS, settingsFromChain, unlike, type Fact } from '@ruddy/core/runs';
 import { mean } from '@ruddy/core/stats';
-import { figureText, unlikeText } from '@ruddy/core/texts';
+import { figureText, tollSentence, unlikeText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
 import { SetupEditor } from '../data/setup-editor';
@@ -20,7 +20,11 @@ import { Keys } from '../shell/keys';
 import { AddPanel } from './add-panel';
 import { CaptureWork } from './capture-work';
 import { FiguresTable } from './figures-table';
+import { ForecastSection } from './forecast-section';
 import { FrameBars } from './frame-bars';
+import { LimitsPanel } from './limits-panel';
+import { MonthsSection } from './months-section';
+import { OthersSection } from './others-section';
 import { RunDesk } from './run-desk';
 import { RunFiles } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
@@ -29,6 +33,9 @@ import { shownSentence } from './runs-sentence';
 import { ScenesPanel } from './scenes-panel';
 import { SensorView } from './sensor-view';
 import { SpreadView } from './spread-view';
+import { TitleSection } from './title-section';
+import { TollDesk } from './toll-desk';
+import { TollSection } from './toll-section';
 import { TraceView } from './trace-view';
 import { TypedPanel } from './typed-panel';
 
@@ -67,10 +74,16 @@ const ASKED = new Set<string>(TOLD.slice(0, 10).map((f) => FACTS[f]));
     FrameBars,
     ScenesPanel,
     RunForm,
+    LimitsPanel,
+    TollSection,
+    ForecastSection,
+    TitleSection,
+    MonthsSection,
+    OthersSection,
     MatButtonModule,
     RouterLink,
   ],
-  providers: [CaptureWork, RunDesk, RunFiles],
+  providers: [CaptureWork, RunDesk, RunFiles, TollDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -83,6 +96,7 @@ export class RunsPage {
   readonly #trial = inject(Trial);
   readonly desk = inject(RunDesk);
   readonly files = inject(RunFiles);
+  readonly toll = inject(TollDesk);
   readonly tray = inject(Tray);
   /** From the address: runs that are drawn, the view, the panel, the session and its cell. */
   readonly show = input('', { transform: orEmpty });
@@ -101,6 +115,9 @@ export class RunsPage {
   readonly editing = signal<RunDraft | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly sessions = signal<readonly SessionEntry[]>([]);
+  /** Calibrations and start values that were changed here: what was expected is asked for again. */
+  readonly calibrations = signal(0);
+  readonly years = signal<ReadonlyMap<string, number>>(new Map());
 
   readonly setup = computed(() => this.#editor.fields());
   readonly setupId = computed(() => this.#editor.stored()?.id);
@@ -141,6 +158,11 @@ export class RunsPage {
   readonly sentence = computed(() => {
     const runs = this.desk.runs();
     if (!runs) return this.desk.problem() ? 'The runs could not be read; 0 are shown.' : 'Reading the runs …';
+    const [t, cell, alone] = [this.toll.toll(), this.toll.cell(), this.shown().length === 1];
+    if (t && cell && alone && !cell.first.rig.slot) {
+      const fps = 1000 / mean(cell.ms);
+      return tollSentence(t, { fps, resolution: cell.first.settings.resolution }, this.toll.slotFps());
+    }
     return shownSentence(this.shown(), runs.length, this.groups().length);
   });
 
@@ -162,6 +184,15 @@ export class RunsPage {
     effect(() => {
       const [view, first] = [this.viewNow(), this.first()];
       if (view === 'sensors' && first) untracked(() => void this.desk.openLanes(first.run));
+    });
+    effect(() => {
+      this.calibrations();
+      untracked(() =>
+        this.#data.profiles().subscribe({
+          next: (list) => this.years.set(new Map(list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const])))),
+          error: (e: ApiProblem) => this.problem.set(`Titles: ${e.message}`),
+        }),
+      );
     });
     this.#data.sessions().subscribe({
       next: (list) => this.sessions.set(list),

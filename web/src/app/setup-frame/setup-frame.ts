@@ -21,12 +21,14 @@ import { v7 } from 'uuid';
 import { SETUP_STATES, type SetupState } from '@ruddy/core/api';
 import { BridgeStrip, type StripTarget } from '../bridge-strip/bridge-strip';
 import { stripModel, type StripModel } from '../bridge-strip/strip-model';
+import { withToll } from '../bridge-strip/strip-toll';
 import { pinchMoved } from '../bridge-strip/strip-text';
 import type { ApiProblem } from '../data/api';
 import { BenchOutbox } from '../data/bench-outbox';
 import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
 import { PlanCost } from '../data/plan-cost';
+import { RunToll } from '../data/run-toll';
 import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
 import { SetupsData } from '../data/setups';
@@ -42,7 +44,7 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Trial, PlanCost],
+  providers: [SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Trial, PlanCost, RunToll],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -55,6 +57,7 @@ export class SetupFrame {
   readonly editor = inject(SetupEditor);
   readonly trial = inject(Trial);
   readonly #readings = inject(LinkReadings);
+  readonly #toll = inject(RunToll);
   readonly run = inject(BringUpRun);
   readonly tray = inject(Tray);
   readonly #dialog = inject(MatDialog);
@@ -87,7 +90,14 @@ export class SetupFrame {
   readonly model = computed(() => {
     const [j, f] = [this.trial.shown(), this.editor.fields()];
     if (!j || !f) return null;
-    return stripModel(f.name, j.chain, j.evaluation, this.url().includes('/bring-up') ? this.#readings.check() : undefined);
+    const model = stripModel(
+      f.name,
+      j.chain,
+      j.evaluation,
+      this.url().includes('/bring-up') ? this.#readings.check() : undefined,
+    );
+    const toll = this.url().includes('/runs') ? this.#toll.shown() : null;
+    return toll ? withToll(model, toll) : model;
   });
   readonly saveWords = computed(() => {
     const s = this.editor.save();

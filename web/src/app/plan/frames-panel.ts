@@ -1,0 +1,87 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { figureText, FORECAST_BASIS, missingText } from '@ruddy/core/texts';
+import type { Evaluation } from '@ruddy/core/plan';
+import type { Forecast, NoForecast } from '@ruddy/core/toll';
+
+const FOLDED = 5;
+type Row = (Forecast | NoForecast) & { readonly resolution: string };
+const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
+
+/** Frames to expect of titles that are known, with the toll in them; while a change is tried, what they were before. */
+@Component({
+  selector: 'rb-frames-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3>Frames{{ size() ? ', ' + size() : '' }}</h3>
+    @for (r of rows(); track r.key) {
+      <p class="line">
+        <span>{{ r.title }}</span>
+        <span class="figure">{{ r.fps }}</span>
+      </p>
+      <p class="hint">{{ r.toll }}</p>
+      @if (r.was) {
+        <p class="was">{{ r.was }}</p>
+      }
+    } @empty {
+      <p class="quiet">No title is known well enough. Measure one on Runs and calibrate it, or state its start values there.</p>
+    }
+    @if (rows().length > 0) {
+      <details>
+        <summary>What this rests on</summary>
+        @for (r of rows(); track r.key) {
+          <p class="hint">{{ r.title }}: {{ r.basis }}</p>
+        }
+      </details>
+    }
+    @if (open().length > 0) {
+      <details>
+        <summary>{{ open().length }} more {{ open().length === 1 ? 'title' : 'titles' }} cannot be predicted</summary>
+        @for (o of open(); track o) {
+          <p class="hint">{{ o }}</p>
+        }
+      </details>
+    }
+  `,
+  styles: `
+    .line {
+      display: flex;
+      justify-content: space-between;
+      gap: 8px;
+    }
+    .figure {
+      white-space: nowrap;
+      font-weight: 600;
+    }
+    .was {
+      font-size: 12px;
+      line-height: 16px;
+    }
+  `,
+})
+export class FramesPanel {
+  readonly evaluation = input.required<Evaluation>();
+  readonly before = input<Evaluation | null>(null);
+  readonly size = computed(() => this.evaluation().predicted.forecasts[0]?.resolution ?? '');
+  readonly rows = computed(() => {
+    const old = this.before()?.predicted.forecasts ?? [];
+    return this.evaluation()
+      .predicted.forecasts.filter(known)
+      .slice(0, FOLDED)
+      .map((f) => {
+        const was = old.find((o) => o.titleId === f.titleId);
+        const changed = was && known(was) && figureText(was.fps.mid) !== figureText(f.fps.mid);
+        const give = (f.fps.hi - f.fps.lo) / 2;
+        const holds = { toll: '', saturated: ', held by the link', capped: ', held by a limit' }[f.regime];
+        const back = f.backMs.mid > 0 ? `, way back ${figureText(f.backMs.mid, 2)} ms` : '';
+        return {
+          ...{ key: f.titleId, title: f.title, fps: `${figureText(f.fps.mid)} ±${figureText(give, 2)}` },
+          toll: `frames/s expected; toll ${figureText(f.tollMs.mid, 2)} ms${back}${holds}`,
+          was: changed && known(was) ? `was ${figureText(was.fps.mid)}` : '',
+          basis: `${FORECAST_BASIS[f.basis]}; measured: ${f.fitted.join(', ') || 'nothing'}; assumed: ${f.assumed.join(', ') || 'nothing'}`,
+        };
+      });
+  });
+  readonly open = computed(() =>
+    this.evaluation().predicted.forecasts.flatMap((f) => ('missing' in f ? [`${f.title}: ${missingText(f)}`] : [])),
+  );
+}

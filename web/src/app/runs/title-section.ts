@@ -1,0 +1,231 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, output, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { firstValueFrom } from 'rxjs';
+import { v7 } from 'uuid';
+import type { FitEntry, ProfileEntry, ProfilePatch } from '@ruddy/core/api';
+import { figureText, fitText, TERM_STATES, termText } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { RunsData } from '../data/runs';
+import { day, readNumber } from '../shared/format';
+import { TollDesk } from './toll-desk';
+
+const PARAMS = [
+  { key: 'cpuMs', label: 'Processor, ms a frame' },
+  { key: 'cardMs', label: 'Card, ms at 1920x1080' },
+  { key: 'trafficMB', label: 'Traffic, MB a frame' },
+  { key: 'workingGB', label: 'Memory wanted, GB' },
+] as const;
+type ParamKey = (typeof PARAMS)[number]['key'];
+
+/** What is known of the title: its calibrations with what is fitted and what is not, start values where nothing was measured, its year. */
+@Component({
+  selector: 'rb-title-section',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <details class="fold" #box (toggle)="opened.set(box.open)">
+      <summary>{{ headline() }}</summary>
+      @if (problem(); as why) {
+        <p class="problem" role="alert">{{ why }}</p>
+      }
+      <p class="row">
+        <button mat-stroked-button type="button" [disabled]="working()" (click)="calibrate()">
+          {{ working() ? 'Calibrating …' : 'Calibrate from its runs' }}
+        </button>
+        <span class="hint">A calibration is kept under its day: runs that come later are held against what it predicted.</span>
+      </p>
+      @if (newest(); as f) {
+        <p>{{ words() }}</p>
+        <div class="wide" tabindex="0" role="region" aria-label="What was fitted">
+          <table class="list">
+            <thead>
+              <tr>
+                <th scope="col">What</th>
+                <th scope="col" class="figure">Value (95 %)</th>
+                <th scope="col">How it stands</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (t of terms(); track t.name) {
+                <tr>
+                  <th scope="row">{{ t.name }}</th>
+                  <td class="figure">{{ t.value }}</td>
+                  <td>{{ t.state }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+        <details>
+          <summary>{{ f.fit.residuals.length }} kinds of run beside the fit, the worst {{ worst() }} off</summary>
+          <ul>
+            @for (r of residuals(); track $index) {
+              <li>{{ r }}</li>
+            }
+          </ul>
+        </details>
+        @if (fits().length > 1) {
+          <p class="hint">Earlier: {{ earlier() }}</p>
+        }
+      }
+      @if (profile(); as p) {
+        <h3>Start values, where nothing was measured</h3>
+        <p class="hint">
+          For a host and a card of index 100. They serve on Plan until a calibration does better; all four, or none.
+        </p>
+        <div class="row">
+          @for (f of params; track f.key) {
+            <div class="field narrow">
+              <label [for]="'tp-' + f.key">{{ f.label }}</label>
+              <input
+                [id]="'tp-' + f.key"
+                inputmode="decimal"
+                placeholder="not said"
+                [value]="shown(f.key)"
+                #value
+                (change)="type(f.key, value.value)"
+              />
+            </div>
+          }
+          <div class="field narrow">
+            <label for="tp-year">Synthetic test of the year</label>
+            <input
+              id="tp-year"
+              inputmode="numeric"
+              placeholder="a title"
+              [value]="p.year ?? ''"
+              #year
+              (change)="setYear(year.value)"
+            />
+          </div>
+        </div>
+        @if (draftWords(); as words) {
+          <p class="hint">{{ words }}</p>
+        }
+        @if (p.params) {
+          <button type="button" class="link" (click)="say({ params: null })">Take the start values away</button>
+        }
+      }
+    </details>
+  `,
+  styleUrl: './section.scss',
+})
+export class TitleSection {
+  readonly #data = inject(RunsData);
+  readonly #desk = inject(TollDesk);
+  readonly calibrated = output();
+  readonly params = PARAMS;
+  readonly opened = signal(false);
+  readonly fits = signal<readonly FitEntry[]>([]);
+  readonly profile = signal<ProfileEntry | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly working = signal(false);
+  readonly draft = signal<Partial<Record<ParamKey, number>>>({});
+  readonly #titleId = computed(() => this.#desk.first()?.titleId ?? null);
+  readonly newest = computed(() => this.fits()[0] ?? null);
+  readonly headline = computed(() => {
+    const [title, f, p] = [this.#desk.first()?.title ?? 'The title', this.newest(), this.profile()];
+    if (f) return `${title}: calibrated ${day(f.madeAt)} from ${f.fit.runs} runs${f.fit.refused ? ', not used' : ''}`;
+    return `${title}: 0 calibrations${p?.params ? ', start values alone' : ''}`;
+  });
+  readonly words = computed(() => {
+    const f = this.newest();
+    return f ? fitText(f.fit) : '';
+  });
+  readonly terms = computed(() => (this.newest()?.fit.terms ?? []).map((t) => ({ ...termText(t), state: TERM_STATES[t.state] })));
+  readonly residuals = computed(() =>
+    (this.newest()?.fit.residuals ?? []).map((r) => {
+      const off = (r.fittedMs / r.ms - 1) * 100;
+      const megapixels = figureText(r.pixels / 1e6);
+      return `${r.host}, ${r.card}, ${megapixels} megapixels at ${figureText(r.downGbps)} Gb/s${r.panel ? ', on the panel' : ''}: ${figureText(r.ms)} ms, fitted ${figureText(r.fittedMs)}, ${off.toFixed(1)} % off`;
+    }),
+  );
+  readonly worst = computed(() => {
+    const list = (this.newest()?.fit.residuals ?? []).map((r) => Math.abs(r.fittedMs / r.ms - 1));
+    return `${(Math.max(0, ...list) * 100).toFixed(1)} %`;
+  });
+  readonly earlier = computed(() =>
+    this.fits()
+      .slice(1)
+      .map((f) => `${day(f.madeAt)} from ${f.fit.runs} runs${f.fit.refused ? ', not used' : ''}`)
+      .join('; '),
+  );
+  /** What is still missing of the four while they are typed. */
+  readonly draftWords = computed(() => {
+    const left = PARAMS.filter((f) => this.draft()[f.key] === undefined && !this.profile()?.params);
+    return Object.keys(this.draft()).length > 0 && left.length > 0
+      ? `Still to say: ${left.map((f) => f.label.toLowerCase()).join('; ')}.`
+      : null;
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.#titleId();
+      if (id) untracked(() => void this.#read(id));
+    });
+  }
+
+  async #read(id: string): Promise<void> {
+    this.draft.set({});
+    try {
+      const [fits, profiles] = await Promise.all([firstValueFrom(this.#data.fits(id)), firstValueFrom(this.#data.profiles())]);
+      if (id !== this.#titleId()) return;
+      this.fits.set(fits);
+      this.profile.set(profiles.find((p) => p.id === id) ?? null);
+    } catch (e) {
+      this.problem.set(`What is known of the title could not be read: ${(e as ApiProblem).message}`);
+    }
+  }
+
+  async calibrate(): Promise<void> {
+    const id = this.#titleId();
+    if (!id) return;
+    this.working.set(true);
+    this.problem.set(null);
+    try {
+      const made = await firstValueFrom(this.#data.calibrate(id, { id: v7() }));
+      if (id === this.#titleId()) this.fits.update((all) => [made, ...all]);
+      this.calibrated.emit();
+    } catch (e) {
+      this.problem.set(`Not calibrated: ${(e as ApiProblem).message}`);
+    } finally {
+      this.working.set(false);
+    }
+  }
+
+  shown(key: ParamKey): string {
+    const v = this.draft()[key] ?? this.profile()?.params?.[key];
+    return v === undefined ? '' : String(v);
+  }
+
+  /** A start value was typed: kept once all four are there. */
+  type(key: ParamKey, text: string): void {
+    const label = PARAMS.find((f) => f.key === key)?.label ?? '';
+    const read = readNumber(text);
+    const why = !read.ok ? read.why : read.value === null ? 'a number is missing' : null;
+    this.problem.set(why === null ? null : `${label}: ${why}`);
+    if (!read.ok || read.value === null) return;
+    this.draft.update((d) => ({ ...d, [key]: read.value as number }));
+    const all = { ...this.profile()?.params, ...this.draft() };
+    if (PARAMS.every((f) => all[f.key] !== undefined)) void this.say({ params: all as Required<typeof all> });
+  }
+
+  setYear(text: string): void {
+    const read = readNumber(text);
+    if (!read.ok) this.problem.set(`Year: ${read.why}`);
+    else void this.say({ year: read.value });
+  }
+
+  async say(patch: ProfilePatch): Promise<void> {
+    const p = this.profile();
+    if (!p) return;
+    this.problem.set(null);
+    try {
+      this.profile.set(await firstValueFrom(this.#data.patchProfile(p, patch)));
+      this.draft.set({});
+      this.calibrated.emit();
+    } catch (e) {
+      this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
+    }
+  }
+}

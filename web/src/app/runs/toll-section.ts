@@ -1,0 +1,136 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { mean } from '@ruddy/core/stats';
+import { BASIS_WORDS, figureText, INSEPARABLE_WORDS, NO_PAIR_WORDS, pairText, tollText, unlikeText } from '@ruddy/core/texts';
+import { counted } from '../shared/format';
+import { TollDesk } from './toll-desk';
+
+const UNLIKE_SHOWN = 3;
+
+/** How the toll was come by: every pair that measures it, those that do not, and each resolution predicted from the others. */
+@Component({
+  selector: 'rb-toll-section',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <details class="fold">
+      <summary>{{ headline() }}</summary>
+      @if (toll(); as t) {
+        <p>{{ basis() }} {{ traffic() }}</p>
+        @for (line of notes(); track line) {
+          <p class="note">{{ line }}</p>
+        }
+      } @else {
+        <p>
+          A pair of runs tells it: the same title, resolution and settings on the same card, once through this link and once in a
+          desktop slot, or over another link of the same host. Tick “in a desktop slot” when you add such a run.
+        </p>
+      }
+      @if (pairs().length > 0) {
+        <div class="wide" tabindex="0" role="region" aria-label="Pairs that measure">
+          <table class="list">
+            <thead>
+              <tr>
+                <th scope="col">Pair</th>
+                <th scope="col">At</th>
+                <th scope="col" class="figure">Without, ms</th>
+                <th scope="col" class="figure">With, ms</th>
+                <th scope="col" class="figure">Difference</th>
+                <th scope="col">Also unlike</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (p of pairs(); track $index) {
+                <tr>
+                  <th scope="row">{{ p.what }}</th>
+                  <td>{{ p.at }}</td>
+                  <td class="figure">{{ p.a }}</td>
+                  <td class="figure">{{ p.b }}</td>
+                  <td class="figure nowrap">{{ p.difference }}</td>
+                  <td>{{ p.unlike }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+      }
+      @if (rest().length > 0) {
+        <h3>Each resolution from the others</h3>
+        <ul>
+          @for (r of rest(); track r) {
+            <li>{{ r }}</li>
+          }
+        </ul>
+      }
+      @if (not().length > 0) {
+        <h3>Looks like a pair and is none</h3>
+        <ul>
+          @for (n of not(); track n) {
+            <li>{{ n }}</li>
+          }
+        </ul>
+      }
+    </details>
+  `,
+  styleUrl: './section.scss',
+})
+export class TollSection {
+  readonly desk = inject(TollDesk);
+  readonly toll = this.desk.toll;
+  readonly headline = computed(() => {
+    const [t, back] = [this.toll(), this.desk.back()];
+    const way = back ? `; the way back to the panel ${tollText(back)}` : '';
+    return t ? `Toll: ${tollText(t)}, from ${counted(t.pairs.length, 'pair')}${way}` : `Toll: 0 pairs measure it yet${way}`;
+  });
+  readonly basis = computed(() => {
+    const t = this.toll();
+    return t ? `Measured ${BASIS_WORDS[t.basis]}.` : '';
+  });
+  readonly traffic = computed(() => {
+    const t = this.toll();
+    return t ? `That is ${figureText(t.trafficMB)} MB a frame at this rate, round trips in it.` : '';
+  });
+  readonly notes = computed(() => {
+    const t = this.toll();
+    if (!t) return [];
+    return [
+      ...t.inseparable.map((i) => INSEPARABLE_WORDS[i]),
+      ...(t.uneven ? ['It is not the same at every resolution: something besides the link differs between these pairs.'] : []),
+      ...(t.beyondTraffic ? ['More than traffic explains: over 40 MB a frame. Look for clocks, driver, a busy hub.'] : []),
+      ...(t.hostMs ? [`The other processor costs ${tollText(t.hostMs)} at the lowest resolution.`] : []),
+    ];
+  });
+  readonly pairs = computed(() => {
+    const first = this.desk.first();
+    const own = this.desk
+      .pairs()
+      .pairs.filter((p) => p.b.first.titleId === first?.titleId && [p.a, p.b].some((c) => c.first.setupId === first.setupId));
+    return own.map((p) => {
+      const other = p.a.first.setupId === first?.setupId ? p.b : p.a;
+      const where = other.first.setupId === first?.setupId ? '' : `, ${this.desk.setupName(other.first.setupId)}`;
+      const words = p.unlike.map(unlikeText);
+      const more = words.length > UNLIKE_SHOWN ? `; ${words.length - UNLIKE_SHOWN} more` : '';
+      return {
+        ...{ what: `${pairText(p)}${where}`, at: p.b.first.settings.resolution },
+        ...{
+          a: figureText(mean(p.a.ms)),
+          b: figureText(mean(p.b.ms)),
+          difference: tollText(p.difference).replace(' a frame', ''),
+        },
+        unlike: words.length === 0 ? 'nothing' : `${words.slice(0, UNLIKE_SHOWN).join('; ')}${more}`,
+      };
+    });
+  });
+  readonly rest = computed(() =>
+    (this.toll()?.rest ?? []).map((r) => {
+      const [p, m] = [1000 / r.predictedMs, 1000 / r.measuredMs];
+      return `${r.cell.first.settings.resolution}: predicted ${figureText(p)}, measured ${figureText(m)} frames/s, ${((p / m - 1) * 100).toFixed(1)} % off`;
+    }),
+  );
+  readonly not = computed(() => {
+    const first = this.desk.first();
+    const own = this.desk
+      .pairs()
+      .not.filter((n) => n.a.first.titleId === first?.titleId && [n.a, n.b].some((c) => c.first.setupId === first.setupId));
+    const at = (c: (typeof own)[number]['a']) => `${c.first.settings.resolution}${c.panel ? ' on the panel' : ''}`;
+    return [...new Set(own.map((n) => `${at(n.a)} and ${at(n.b)}: ${NO_PAIR_WORDS[n.why]}`))];
+  });
+}
