@@ -108,7 +108,7 @@ describe('calibration', () => {
   it('comes to the same from each of its three starts', () => {
     const cells = made(TRUTH, { seed: 3, noise: 0.02 }).flatMap((c) => fitCell(c) ?? []);
     const held = { trafficMB: null, trips: 0, exponent: null };
-    const best = [0, 1, 0.5].map((start) => searchLayouts(cells, held, [start])[0]?.solution.values.trafficMB ?? NaN);
+    const best = [0, 1, 0.5].map((start) => searchLayouts(cells, held, undefined, [start])[0]?.solution.values.trafficMB ?? NaN);
     for (const b of best) expect(Math.abs(b / 14 - 1)).toBeLessThan(0.05);
   });
 

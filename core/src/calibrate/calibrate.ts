@@ -2,7 +2,7 @@ import { scatterOf, USUAL_SCATTER } from '../runs';
 import { mean, tQuantile } from '../stats';
 import { middleOf } from '../units';
 import { cellMs, solveLayout, type Held, type Layout, type Solution } from './design';
-import { searchLayouts, type Found } from './search';
+import { searchLayouts, type Found, type Indices } from './search';
 import {
   lookOf,
   middleRig,
@@ -153,10 +153,10 @@ function tripsStand(s: Solution, cells: number): boolean {
   return s.values.trips > tQuantile(0.025, df) * se && s.values.trips <= 3 * START.trips.hi;
 }
 
-function bestOf(cells: readonly FitCell[], held: Held): { found: Found[]; held: Held } {
+function bestOf(cells: readonly FitCell[], held: Held, indices: Indices): { found: Found[]; held: Held } {
   const chain: Held[] = [held, { ...held, trips: 0 }, { ...held, trips: 0, trafficMB: START.trafficMB.mid }];
   for (const h of chain) {
-    const found = searchLayouts(cells, h);
+    const found = searchLayouts(cells, h, indices);
     const top = found[0];
     if (top && (h.trips !== null || tripsStand(top.solution, cells.length))) return { found, held: h };
   }
@@ -177,8 +177,6 @@ export function calibrate(all: readonly Cell[]): Fit | null {
   });
   const cells = chosen.map((x) => x.f);
   if (look === null || cells.length === 0) return null;
-  const { found, held } = bestOf(cells, heldFor(cells));
-  const top = found[0];
   const runs = chosen.reduce((n, x) => n + x.f.n, 0);
   const indices = (pick: (x: Cell) => { name: string; index: { lo: number; hi: number } | null }) =>
     Object.fromEntries(
@@ -193,6 +191,8 @@ export function calibrate(all: readonly Cell[]): Fit | null {
     hostIndex: indices((c) => ({ name: '', index: c.first.rig.hostIndex })),
     cardIndex: indices((c) => ({ name: c.first.rig.card, index: c.first.rig.cardIndex })),
   };
+  const { found, held } = bestOf(cells, heldFor(cells), { hosts: head.hostIndex, cards: head.cardIndex });
+  const top = found[0];
   if (!top) {
     const nothing: FitValues = {
       hosts: {},

@@ -40,7 +40,32 @@ function streamsOfTwo(cells: readonly FitCell[], layout: Layout): boolean {
 
 /** How much better a layout with a streamed share must fit to be believed: beyond chance at the usual scatter of a run. */
 const STREAM_PRICE = 3.84 * USUAL_SCATTER ** 2;
-const priceOf = (f: Found) => f.solution.sse + (f.layout.includes('link') ? STREAM_PRICE : 0);
+
+/** What is stated of the hosts and cards of a fit, by name. */
+export interface Indices {
+  readonly hosts: Readonly<Record<string, number>>;
+  readonly cards: Readonly<Record<string, number>>;
+}
+export const NO_INDICES: Indices = { hosts: {}, cards: {} };
+/** Stage times follow the indices within this, as a share. */
+const INDEX_SCATTER = 0.15;
+
+/**
+ * How far the stage times of a layout are from what the indices of hosts and cards lead to expect, in squares of standard deviations. It
+ * decides only where the runs leave two layouts open.
+ */
+function oddity(s: Solution, indices: Indices): number {
+  const { hosts, cards, exponent } = s.values;
+  const of = (times: readonly number[]) => {
+    const middle = times.reduce((a, b) => a + b, 0) / Math.max(1, times.length);
+    return times.reduce((sum, t) => sum + ((t - middle) / INDEX_SCATTER) ** 2, 0);
+  };
+  const host = Object.entries(hosts).flatMap(([n, v]) => (indices.hosts[n] ? [Math.log(v.mid * indices.hosts[n])] : []));
+  const card = Object.entries(cards).flatMap(([n, v]) =>
+    indices.cards[n] ? [Math.log(v.mid * indices.cards[n]) - exponent * Math.log(v.atPixels)] : [],
+  );
+  return of(host) + of(card);
+}
 
 const MOST_ROUNDS = 6;
 
@@ -49,7 +74,16 @@ const MOST_ROUNDS = 6;
  * not enough: for each host and card the size at which the card takes over is moved until nothing fits better, from three starts (the
  * host everywhere, the card everywhere, halfway). Out: every layout that was tried and could be solved, best first.
  */
-export function searchLayouts(cells: readonly FitCell[], held: Held, starts: readonly number[] = [0, 1, 0.5]): Found[] {
+export function searchLayouts(
+  cells: readonly FitCell[],
+  held: Held,
+  indices: Indices = NO_INDICES,
+  starts: readonly number[] = [0, 1, 0.5],
+): Found[] {
+  const priceOf = (f: Found) =>
+    f.solution.sse +
+    (f.layout.includes('link') ? STREAM_PRICE : 0) +
+    (held.constant ? 0 : USUAL_SCATTER ** 2 * oddity(f.solution, indices));
   const all = meetings(cells);
   const seen = new Map<string, Found | null>();
   const links = held.constant ? [] : sharedLinks(cells);

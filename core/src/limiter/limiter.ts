@@ -22,6 +22,8 @@ export interface Limiter {
   readonly swap: Swap | null;
 }
 
+/** A share that may be as large as this is still open. */
+const OPEN = 0.3;
 const touches = (between: readonly StageId[], ...stages: StageId[]) => stages.every((s) => between.includes(s));
 
 /**
@@ -33,6 +35,7 @@ export function decidingSwap(
   c: Cell,
   cells: readonly Cell[],
   others: readonly string[],
+  cardOpen = between.includes('card'),
 ): Swap {
   const swept = otherSizes(c, cells).some((o) => o.pixels / c.pixels >= 1.7 || c.pixels / o.pixels >= 1.7);
   const setupId = others[0] ?? null;
@@ -41,7 +44,8 @@ export function decidingSwap(
     if (!swept) return { what: 'sizes', minutes: SWAP_MINUTES.resolution, setupId: null };
     return { what: 'power', minutes: SWAP_MINUTES.powerMode, setupId: null };
   }
-  if (touches(between, 'link', 'card') && !swept) return { what: 'sizes', minutes: SWAP_MINUTES.resolution, setupId: null };
+  // A minute at another size takes the card out of the question, or leaves only it.
+  if (cardOpen && !swept) return { what: 'sizes', minutes: SWAP_MINUTES.resolution, setupId: null };
   return setupId !== null
     ? { what: 'link', minutes: SWAP_MINUTES.link, setupId }
     : { what: 'slot', minutes: SWAP_MINUTES.card + SWAP_MINUTES.host, setupId: null };
@@ -68,7 +72,10 @@ export function readLimiter({ cell, cells, toll, seen, judged: free, others }: L
   if (!judged) return null;
   const named = nameLimiter(judged);
   const evidence = evidenceOf(cell, cells, toll, seen.backMs);
-  const swap = named.says === 'cannot-tell' && !named.alike ? decidingSwap(named.between, cell, cells, others) : null;
+  const swap =
+    named.says === 'cannot-tell' && !named.alike
+      ? decidingSwap(named.between, cell, cells, others, judged.shares.card.hi > OPEN)
+      : null;
   const advice: Advice = heldMemory(cell, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
   return { judged, named, evidence, advice, swap };
 }

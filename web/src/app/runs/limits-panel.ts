@@ -27,12 +27,13 @@ const percent = (v: number) => Math.round(v * 100);
       <ul class="shares">
         @for (s of shares(); track s.name) {
           <li>
-            <span class="name">{{ s.name }}</span>
+            <span>{{ s.name }}</span>
+            <span class="figure"
+              ><b>{{ s.mid }} %</b> <span class="hint">{{ s.lo }} to {{ s.hi }}</span></span
+            >
             <span class="track" aria-hidden="true"
               ><i class="mid" [style.width.%]="s.mid"></i><i class="range" [style.left.%]="s.lo" [style.width.%]="s.hi - s.lo"></i
             ></span>
-            <span class="figure">{{ s.mid }} %</span>
-            <span class="hint">{{ s.lo }} to {{ s.hi }}</span>
           </li>
         }
       </ul>
@@ -91,7 +92,7 @@ const percent = (v: number) => Math.round(v * 100);
     .mid {
       position: absolute;
       inset: 0 auto 0 0;
-      background: var(--amount-4);
+      background: var(--teal);
     }
     .range {
       position: absolute;
@@ -100,9 +101,6 @@ const percent = (v: number) => Math.round(v * 100);
       border: 1px solid var(--ink);
       border-width: 0 1px;
       background: linear-gradient(var(--ink), var(--ink)) center / 100% 1px no-repeat;
-    }
-    .hint {
-      grid-column: 1 / -1;
     }
     .evidence {
       padding-left: 20px;

@@ -155,6 +155,11 @@ export class RunsPage {
     const [a, ...others] = this.shown();
     return a ? others.map((o) => ({ letter: o.letter, list: unlike(a.run.facts, o.run.facts, []).map(unlikeText) })) : [];
   });
+  readonly barToll = computed(() => {
+    const [t, cell, back] = [this.toll.toll(), this.toll.cell(), this.toll.back()];
+    if (!cell || cell.first.rig.slot || (!t && !cell.panel)) return null;
+    return { link: t && t.basis !== 'interval' ? t.mid : 0, back: cell.panel ? (back?.mid ?? 0) : 0 };
+  });
   readonly sentence = computed(() => {
     const runs = this.desk.runs();
     if (!runs) return this.desk.problem() ? 'The runs could not be read; 0 are shown.' : 'Reading the runs …';
