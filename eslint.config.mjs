@@ -6,7 +6,7 @@ import tseslint from 'typescript-eslint';
 const forbid = (...groups) => ({ 'no-restricted-imports': ['error', { patterns: groups }] });
 const INSIDES = { regex: '^(\\.\\./){1,2}[a-z][^/]*/.+', message: 'Import a subject by its index, not its insides.' };
 const DOM_AND_NODE = {
-  group: ['node:*', 'express', 'sequelize', 'pg', '@angular/*', 'rxjs', 'd3-*', 'fs', 'path'],
+  group: ['node:*', 'express', 'sequelize', 'pg', '@angular/*', 'rxjs', 'd3-*', '!d3-random', 'fs', 'path'],
   message: 'The core knows neither browser nor server.',
 };
 const SERVER = { group: ['@ruddy/server*', '**/server/**'], message: 'Only the server imports the server.' };

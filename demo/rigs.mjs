@@ -68,7 +68,7 @@ const desktop = (on, resolution) =>
 export const FRAMES = [
   dome('14T19:10', at(FHD), 0, 3),
   dome('14T19:40', at(QHD), 0, 3, { sensors: true }),
-  dome('14T20:20', at(QHD, PANEL), 2, 3),
+  dome('14T20:20', at(QHD, PANEL), 3.9, 3),
   dome('21T19:00', at(UHD), 0, 2),
   rig('setup.dome', 'rally', '2026-10-21T19:30:00Z', at(QHD), ms(5.2, 7.4, 'dome', 'rally'), 3, 40, {
     odd: { hitch: { every: 3.1, ms: 46 } },

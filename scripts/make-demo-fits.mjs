@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { openCluster } from './lib/cluster.mjs';
 import { DEMO_FILE, DEMO_NOW, TEST_DATA_DIR } from './lib/paths.mjs';
@@ -32,7 +33,7 @@ const api = async (path, body) => {
 const known = (await api('/profiles')).items;
 for (const [i, [id, before]] of DAYS.entries()) {
   const title = bundle.profiles.find((p) => p.id === id);
-  const { fit } = await api(`/profiles/${known.find((p) => p.name === title.name).id}/fits`, { id: crypto.randomUUID(), before });
+  const { fit } = await api(`/profiles/${known.find((p) => p.name === title.name).id}/fits`, { id: randomUUID(), before });
   title.fits.push({ id: `fit.${i}`, madeAt: before, fit });
   process.stdout.write(`${title.name} ${before}: ${fit.cells} cells, ${fit.refused ?? `left out ${fit.left.rms}`}\n`);
 }

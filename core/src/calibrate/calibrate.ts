@@ -2,16 +2,16 @@ import { scatterOf, USUAL_SCATTER } from '../runs';
 import { mean, tQuantile } from '../stats';
 import { middleOf } from '../units';
 import { cellMs, solveLayout, type Held, type Layout, type Solution } from './design';
+import { termsOf } from './terms';
 import { searchLayouts, type Found, type Indices } from './search';
 import {
   lookOf,
   middleRig,
+  REFERENCE_PIXELS,
   START,
   type Cell,
   type Fit,
   type FitCell,
-  type FitTerm,
-  type FitTermKind,
   type FitValues,
   type Stage,
 } from '../toll';
@@ -52,7 +52,7 @@ function stageBound(v: FitValues, cells: readonly FitCell[], kind: 'host' | 'car
     .filter((c) => c[kind] === name)
     .map((c) => {
       const over = cellMs({ ...bare, hosts: { [c.host]: { mid: 0, lo: 0, hi: 0 } } }, c) ?? 0;
-      const anchor = kind === 'card' ? 1 / c.pixels ** v.exponent : 1;
+      const anchor = kind === 'card' ? (REFERENCE_PIXELS / c.pixels) ** v.exponent : 1;
       return Math.max(0, c.ms - over) * anchor;
     });
   const hi = Math.min(...left);
@@ -65,58 +65,9 @@ function withBounds(v: FitValues, cells: readonly FitCell[]): FitValues {
   const cards: Record<string, Stage & { atPixels: number }> = { ...v.cards };
   for (const c of cells) {
     hosts[c.host] ??= stageBound(v, cells, 'host', c.host);
-    cards[c.card] ??= { ...stageBound(v, cells, 'card', c.card), atPixels: 1 };
+    cards[c.card] ??= { ...stageBound(v, cells, 'card', c.card), atPixels: REFERENCE_PIXELS };
   }
   return { ...v, hosts, cards };
-}
-
-function termsOf(main: FitValues, s: Solution, held: Held, sd: number, df: number): FitTerm[] {
-  const t = df > 0 ? tQuantile(0.025, df) : null;
-  const half = (name: string) => {
-    const i = s.free.indexOf(name);
-    return i < 0 || t === null ? null : t * sd * Math.sqrt(s.solved.inverse[i]?.[i] ?? 0);
-  };
-  const term = (kind: FitTermKind, of: string, value: number, name: string, state: FitTerm['state']): FitTerm => {
-    const h = half(name);
-    const wide = h !== null && h > Math.abs(value) / 2 && (kind === 'traffic' || kind === 'trips');
-    return {
-      kind,
-      of,
-      value,
-      lo: h === null ? null : value - h,
-      hi: h === null ? null : value + h,
-      state: wide ? 'inseparable' : state,
-    };
-  };
-  const stage = (kind: 'host' | 'card', list: Readonly<Record<string, Stage>>) =>
-    Object.entries(list).map(([of, v]): FitTerm => {
-      if (v.lo !== v.hi) return { kind, of, value: v.hi, lo: 0, hi: v.hi, state: 'bound' };
-      return term(kind, of, v.mid, `${kind} ${of}`, 'fitted');
-    });
-  const free = (name: string, else_: FitTerm['state']): FitTerm['state'] => (s.free.includes(name) ? 'fitted' : else_);
-  const band = (b: { lo: number; hi: number }) => ({ lo: b.lo, hi: b.hi });
-  const traffic = term(
-    'traffic',
-    '',
-    main.trafficMB,
-    'traffic',
-    free('traffic', held.trafficMB === null ? 'fitted' : 'inseparable'),
-  );
-  return [
-    ...stage('host', main.hosts),
-    ...stage('card', main.cards),
-    held.trafficMB !== null ? { ...traffic, ...band(START.trafficMB) } : traffic,
-    ...(s.free.includes('streamed') ? [term('streamed', '', main.streamedMB, 'streamed', 'fitted')] : []),
-    s.free.includes('trips')
-      ? term('trips', '', main.trips, 'trips', 'fitted')
-      : { kind: 'trips', of: '', value: main.trips, lo: null, hi: null, state: 'inseparable' },
-    s.free.includes('kappa')
-      ? term('kappa', '', main.kappa, 'kappa', 'fitted')
-      : { kind: 'kappa', of: '', value: main.kappa, ...band(START.kappa), state: 'assumed' },
-    s.free.includes('exponent')
-      ? term('exponent', '', main.exponent, 'exponent', 'fitted')
-      : { kind: 'exponent', of: '', value: main.exponent, ...band(START.exponent), state: 'assumed' },
-  ];
 }
 
 /** Error of each cell predicted from all the others, as a share; null where the others say nothing of its host and card. */
@@ -218,7 +169,10 @@ export function calibrate(all: readonly Cell[]): Fit | null {
   // Behind one rate the toll is one constant anyway, and held at what is usual: there is nothing to beat.
   const constantBest = held.trafficMB === null ? searchLayouts(cells, constantHeld)[0] : undefined;
   const constant = constantBest ? leaveOut(cells, constantBest.layout, constantHeld) : [];
-  const both = cells.flatMap((_, i) => (own[i] != null && constant[i] != null ? [{ a: own[i], b: constant[i] }] : []));
+  const both = cells.flatMap((_, i) => {
+    const [a, b] = [own[i] ?? null, constant[i] ?? null];
+    return a !== null && b !== null ? [{ a, b }] : [];
+  });
   const left = {
     n: own.filter((v) => v !== null).length,
     of: cells.length,

@@ -76,7 +76,8 @@ export const MEASURE_UNITS: Readonly<Record<Measure, string>> = {
   time: 's',
 };
 
-const signed = (v: number) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(1)} %`;
+/** A change in %, with its sign. */
+export const signed = (v: number) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(1)} %`;
 
 export const SAYS_WORDS: Readonly<Record<Compared['says'], string>> = {
   real: 'real',

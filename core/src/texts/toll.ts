@@ -181,7 +181,7 @@ const TERM_NAMES: Readonly<Record<FitTerm['kind'], string>> = {
 };
 const TERM_UNITS: Readonly<Record<FitTerm['kind'], string>> = {
   host: 'ms',
-  card: 'ms',
+  card: 'ms at 1920x1080',
   traffic: 'MB a frame',
   streamed: 'MB a frame',
   trips: 'a frame',
@@ -195,8 +195,8 @@ export const TERM_STATES: Readonly<Record<FitTerm['state'], string>> = {
   inseparable: 'not told apart by these runs',
 };
 export function termText(t: FitTerm): { name: string; value: string } {
-  const range = t.lo === null || t.hi === null ? '' : ` (${figureText(t.lo, 2)} to ${figureText(t.hi, 2)})`;
-  const value = t.state === 'bound' ? `up to ${figureText(t.value, 2)}` : `${figureText(t.value, 2)}${range}`;
+  const range = t.lo === null || t.hi === null ? '' : ` (${figureText(t.lo)} to ${figureText(t.hi)})`;
+  const value = t.state === 'bound' ? `up to ${figureText(t.value)}` : `${figureText(t.value)}${range}`;
   return { name: t.of ? `${TERM_NAMES[t.kind]} ${t.of}` : TERM_NAMES[t.kind], value: `${value} ${TERM_UNITS[t.kind]}`.trim() };
 }
 const REFUSED: Readonly<Record<NonNullable<Fit['refused']>, string>> = {

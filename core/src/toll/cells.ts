@@ -52,7 +52,7 @@ export function meanMsOf(r: Pick<RunSeen, 'kind' | 'stats' | 'result'>): number 
 }
 
 const isGenerated = (s: RunSettings) => !/^(off|none|)$/i.test(s.generation.trim());
-const isCapped = (r: RunSeen) => r.stats?.cap != null;
+const isCapped = (r: RunSeen) => (r.stats?.cap ?? null) !== null;
 
 /** Cells out of runs: those with a frame time and a resolution, repeats together, in the order they come. */
 export function cellsOf(runs: readonly RunSeen[]): Cell[] {

@@ -76,7 +76,6 @@ interface Ready {
   readonly half: (ms: number) => number;
 }
 
-const point = (mid: number): Stage => ({ mid, lo: mid, hi: mid });
 const spread = (s: Stage, by: number, band: number): Stage => ({
   mid: s.mid * by,
   lo: s.lo * by * (1 - band),

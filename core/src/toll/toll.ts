@@ -73,7 +73,10 @@ function cardBound(low: Cell, high: Cell): boolean {
   return Math.log(mean(high.ms) / mean(low.ms)) / Math.log(high.pixels / low.pixels) >= CARD_BOUND_POWER;
 }
 
-type Found = { readonly p: Pair; readonly toll: Measured };
+interface Found {
+  readonly p: Pair;
+  readonly toll: Measured;
+}
 
 /** Each resolution predicted by the others: the faster side plus what the toll of the others adds. */
 function restOf(found: readonly Found[]): Residual[] {
@@ -141,7 +144,7 @@ export function readToll(pairs: readonly Pair[]): TollRead | null {
     pairs: found.map((f) => f.p),
     trafficMB,
     beyondTraffic: own.basis !== 'interval' && trafficMB > MOST_TRAFFIC_MB,
-    rest: own.basis === 'interval' ? [] : restOf(found),
+    rest: found === kinds[2] ? [] : restOf(found),
     uneven:
       found !== kinds[2] &&
       apart(

@@ -29,7 +29,7 @@ const percent = (v: number) => Math.round(v * 100);
           <li>
             <span>{{ s.name }}</span>
             <span class="figure"
-              ><b>{{ s.mid }} %</b> <span class="hint">{{ s.lo }} to {{ s.hi }}</span></span
+              ><b>{{ s.mid }} %</b>, <span class="hint">{{ s.lo }} to {{ s.hi }}</span></span
             >
             <span class="track" aria-hidden="true"
               ><i class="mid" [style.width.%]="s.mid"></i><i class="range" [style.left.%]="s.lo" [style.width.%]="s.hi - s.lo"></i

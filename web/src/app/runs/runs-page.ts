@@ -4,7 +4,6 @@ import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/api';
-import { captureFile } from '@ruddy/core/captures';
 import { FACTS, settingsFromChain, unlike, type Fact } from '@ruddy/core/runs';
 import { mean } from '@ruddy/core/stats';
 import { figureText, tollSentence, unlikeText } from '@ruddy/core/texts';
@@ -13,8 +12,6 @@ import { RunsData } from '../data/runs';
 import { SetupEditor } from '../data/setup-editor';
 import { Tray } from '../data/tray';
 import { Trial } from '../data/trial';
-import { toCsv } from '../shared/csv';
-import { download } from '../shared/download';
 import { counted, day, orEmpty } from '../shared/format';
 import { Keys } from '../shell/keys';
 import { AddPanel } from './add-panel';
@@ -26,6 +23,7 @@ import { LimitsPanel } from './limits-panel';
 import { MonthsSection } from './months-section';
 import { OthersSection } from './others-section';
 import { RunDesk } from './run-desk';
+import { keepRun } from './run-download';
 import { RunFiles } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
 import { LETTERS, mainValues, type RunGroup } from './run-groups';
@@ -295,26 +293,8 @@ export class RunsPage {
     void this.say([run], { starts });
   }
 
-  /** The run as a file: CSV with the times, or the open JSON format with everything. */
-  async file(run: RunEntry, format: 'csv' | 'json'): Promise<void> {
-    const frames = await this.desk.values(run, 'frames');
+  file(run: RunEntry, format: 'csv' | 'json'): void {
     const name = `${this.fileName()}-${run.title.replace(/[^A-Za-z0-9]+/g, '-')}-${run.happenedAt.slice(0, 10)}`;
-    if (format === 'csv') {
-      let at = 0;
-      const rows = Array.from(frames, (f) => {
-        const row = [String(Math.round(at * 1000) / 1000), f.toPrecision(7)];
-        at += f;
-        return row;
-      });
-      return download(`${name}.csv`, 'text/csv', await toCsv(['start ms', 'frame ms'], rows));
-    }
-    await this.desk.openLanes(run);
-    const shown = run.channels.some((c) => c.channel === 'shown') ? await this.desk.values(run, 'shown') : null;
-    const head = { program: run.source?.program ?? '', startedAt: run.happenedAt };
-    download(
-      `${name}.json`,
-      'application/json',
-      JSON.stringify(captureFile(head, frames, shown, this.desk.lanes().get(run.id) ?? [])),
-    );
+    void keepRun(this.desk, run, format, name);
   }
 }

@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import type { FitEntry, ProfileEntry, ProfilePatch } from '@ruddy/core/api';
-import { figureText, fitText, TERM_STATES, termText } from '@ruddy/core/texts';
+import { figureText, fitText, signed, TERM_STATES, termText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
 import { day, readNumber } from '../shared/format';
@@ -137,7 +137,7 @@ export class TitleSection {
     (this.newest()?.fit.residuals ?? []).map((r) => {
       const off = (r.fittedMs / r.ms - 1) * 100;
       const megapixels = figureText(r.pixels / 1e6);
-      return `${r.host}, ${r.card}, ${megapixels} megapixels at ${figureText(r.downGbps)} Gb/s${r.panel ? ', on the panel' : ''}: ${figureText(r.ms)} ms, fitted ${figureText(r.fittedMs)}, ${off.toFixed(1)} % off`;
+      return `${r.host}, ${r.card}, ${megapixels} megapixels at ${figureText(r.downGbps)} Gb/s${r.panel ? ', on the panel' : ''}: ${figureText(r.ms)} ms, fitted ${figureText(r.fittedMs)}, ${signed(off)}`;
     }),
   );
   readonly worst = computed(() => {

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { mean } from '@ruddy/core/stats';
-import { BASIS_WORDS, figureText, INSEPARABLE_WORDS, NO_PAIR_WORDS, pairText, tollText, unlikeText } from '@ruddy/core/texts';
+import {
+  BASIS_WORDS,
+  figureText,
+  INSEPARABLE_WORDS,
+  NO_PAIR_WORDS,
+  pairText,
+  signed,
+  tollText,
+  unlikeText,
+} from '@ruddy/core/texts';
 import { counted } from '../shared/format';
 import { TollDesk } from './toll-desk';
 
@@ -122,7 +131,7 @@ export class TollSection {
   readonly rest = computed(() =>
     (this.toll()?.rest ?? []).map((r) => {
       const [p, m] = [1000 / r.predictedMs, 1000 / r.measuredMs];
-      return `${r.cell.first.settings.resolution}: predicted ${figureText(p)}, measured ${figureText(m)} frames/s, ${((p / m - 1) * 100).toFixed(1)} % off`;
+      return `${r.cell.first.settings.resolution}: predicted ${figureText(p)}, measured ${figureText(m)} frames/s, ${signed((p / m - 1) * 100)}`;
     }),
   );
   readonly not = computed(() => {
