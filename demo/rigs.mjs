@@ -150,12 +150,12 @@ export const TYPED = [
     ['dyke3', 4400, 4050],
   ].flatMap(([title, there, here]) => [
     {
-      ...{ setup: 'setup.dome', title, on: '2026-10-14T16:30:00Z', kind: 'score', values: [there], unit: 'points' },
+      ...{ setup: 'setup.dome', title, on: '2026-10-14T13:00:00Z', kind: 'score', values: [there], unit: 'points' },
       settings: at(''),
       norm: true,
     },
     {
-      ...{ setup: 'setup.dome', title, on: '2026-10-14T21:30:00Z', kind: 'score', values: [here, here + 22], unit: 'points' },
+      ...{ setup: 'setup.dome', title, on: '2026-10-14T13:30:00Z', kind: 'score', values: [here, here + 22], unit: 'points' },
       settings: at(''),
     },
   ]),

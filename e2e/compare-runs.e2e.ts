@@ -22,7 +22,7 @@ describe('RU-07 compare', () => {
     await w.open(`/setups/${setupOf('Dome desk')}/runs`);
     await w.click(/^Put in tray: Marsh Lanterns, 2560x1440, Screen on the card/);
     await w.open(`/setups/${setupOf('Stacking PC')}/runs`);
-    await w.click(/^Put in tray: Marsh Lanterns/);
+    await w.click(/^Put in tray: Marsh Lanterns, 2560x1440/);
     await w.click(/^Tray \d$/);
     await w.sees(/Against .*: .* real\)/);
     await w.click(/^unlike in \d+: /);

@@ -5,6 +5,7 @@ import { dependencies } from './lib/prepare.mjs';
 import { say } from './lib/say.mjs';
 import { importPage, importSpeed } from './bench-import.mjs';
 import { captureSpeed, redrawMs } from './bench-runs.mjs';
+import { limiterLines, simulateSpeed } from './bench-toll.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
@@ -117,3 +118,6 @@ line(
   1.5,
 );
 line('redraw a trace of 1,000,000 frames (median), against 16 ms', await redrawMs(), 16, 'ms', 1);
+
+line('draw 100,000 frames by chance | their random numbers alone', ...(await simulateSpeed()), 'ms', 3);
+for (const text of await limiterLines()) say(text);

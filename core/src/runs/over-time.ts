@@ -42,7 +42,7 @@ const YEAR_DAYS = 365.25;
  * by Welch's test, and the trend over the days (Mann-Kendall, Sen). In: runs of one key of `sameButVersions`, in any order.
  */
 export function overTime(runs: readonly DatedRun[]): OverTime {
-  const sorted = [...runs].sort((a, b) => a.at.localeCompare(b.at));
+  const sorted = [...runs].sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
   const groups: DatedRun[][] = [];
   const key = (r: DatedRun) => VERSIONS.map((v) => r.facts[v]).join('\u0000');
   for (const r of sorted) {

@@ -51,7 +51,8 @@ export function meanMsOf(r: Pick<RunSeen, 'kind' | 'stats' | 'result'>): number 
   return r.kind === 'score' && r.result?.unit === 'frames/s' ? 1000 / r.result.value : null;
 }
 
-const isGenerated = (s: RunSettings) => !/^(off|none|)$/i.test(s.generation.trim());
+/** Where nobody said, frames are taken as drawn: `missingOf` asks. */
+const isGenerated = (s: RunSettings) => !/^(|off|none|no)$/i.test(s.generation.trim());
 const isCapped = (r: RunSeen) => (r.stats?.cap ?? null) !== null;
 
 /** Cells out of runs: those with a frame time and a resolution, repeats together, in the order they come. */

@@ -154,7 +154,7 @@ export class TitleSection {
   readonly draftWords = computed(() => {
     const left = PARAMS.filter((f) => this.draft()[f.key] === undefined && !this.profile()?.params);
     return Object.keys(this.draft()).length > 0 && left.length > 0
-      ? `Still to say: ${left.map((f) => f.label.toLowerCase()).join('; ')}.`
+      ? `Still to say: ${left.map((f) => f.label).join('; ')}.`
       : null;
   });
 

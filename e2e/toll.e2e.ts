@@ -1,0 +1,171 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { FitEntry, ProfileEntry, RunEntry, TollRow } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world();
+let setups: { id: string; name: string }[] = [];
+const idOf = (name: string) => setups.find((s) => s.name === name)?.id ?? '';
+beforeAll(async () => {
+  setups = (await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100')).items;
+});
+
+/** Results of a title in frames/s, typed by hand; of the same card in a desktop slot with the same processor where asked. */
+async function type(setup: string, title: string, resolution: string, values: string, slot = false): Promise<void> {
+  await w.open(`/setups/${idOf(setup)}/runs?add=typed`);
+  await w.click('Score', 'button');
+  await w.fill('Title', title);
+  await w.fill('Results, one a line', values);
+  await w.fill('Unit', 'frames/s');
+  await w.fill('Resolution', resolution);
+  if (slot) {
+    await w.click('The same card in a desktop slot: others are held against it', 'checkbox');
+    const same = '[role=group][aria-label="The same processor drove it"], [aria-label="The same processor drove it"]';
+    await w.page.waitForSelector(same);
+    await w.page.$eval(same, (el) => [...el.querySelectorAll('button')].find((b) => b.innerText.trim() === 'Yes')?.click());
+  }
+  await w.click('Store what was typed');
+  await w.sees(/\d runs? stored/);
+}
+const openRun = async (setup: string, pick: (r: RunEntry) => boolean) => {
+  const id = idOf(setup);
+  const { items } = await w.api<{ items: RunEntry[] }>(`/runs?setupId=${id}&limit=200`);
+  await w.open(`/setups/${id}/runs?show=${items.find(pick)?.id ?? 'none'}`);
+};
+const lanterns = (resolution: string) => (r: RunEntry) =>
+  r.title === 'Marsh Lanterns' && r.settings.resolution === resolution && !r.context.norm && r.settings.screenPath === 'outside';
+
+describe('RU-08 and RU-09: what the link costs, and what limits', () => {
+  it('stand in the sentence, on the strip, beside the trace and in the list of setups', async () => {
+    await openRun('Dome desk', lanterns('2560x1440'));
+    await w.sees(
+      /The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 7\d\.\d frames\/s at 2560x1440 where a desktop slot gives 10\d – \d\d % of, \d\d % lost\./,
+    );
+    await w.sees(/Link toll \d\.\d+ ms a frame \(±\d\.\d+\); picture to panel \d\.\d+ ms\. Pinch: cable/);
+    await w.sees(/What limits Card, \d\d % of the frame \(\d\d % to \d\d %\)\./);
+    await w.sees(/The link's toll is .*% of the frame\..*Grows from 1920x1080 to 3840x2160: \d\.\d\d times/);
+    await w.sees(/Card load 6\d %, under 90: it waits/);
+    await w.sees(/\d+\.\d ms: \d\.\d+ longest stage, \d\.\d+ toll/);
+    await w.click('Read the strip as text');
+    await w.sees(/carries the link toll, \d\.\d+ ms a frame, give or take/);
+    const rows = await w.api<{ items: TollRow[] }>(`/setups/${idOf('Dome desk')}/tolls`);
+    await w.open('/setups');
+    await w.sees(`${rows.items[0]?.ms.toFixed(1)} ±`);
+  });
+
+  it('the pairs are named, those that measure and those that do not, with what else is unlike', async () => {
+    await openRun('Dome desk', lanterns('3840x2160'));
+    await w.click(/^Toll: \d\.\d+ ms/);
+    await w.sees(/desktop slot, another processor 3840x2160/);
+    await w.sees(/the host's panel against the outside screen 2560x1440/);
+    await w.sees('Traffic and round trips look alike here: their sum is what is known.');
+  });
+
+  it('from typed results of one’s own: a pair with its interval, and what cannot be told before there is one', async () => {
+    await type('Barn workshop', 'Eel Ferry', '2560x1440', '92\n92.6');
+    await w.sees(/cannot be told from these runs|What limits/);
+    await w.sees('No pair of runs tells the toll of the link yet.');
+    await w.sees(/One swap decides, about 1 minutes: run the same at a resolution/);
+    await type('Barn workshop', 'Eel Ferry', '2560x1440', '131\n130.2', true);
+    await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && !r.context.norm);
+    await w.sees(/The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 92\.3 frames\/s at 2560x1440 where a desktop slot gives 131/);
+  });
+});
+
+describe('RU-13 calibration, PL-21 frames to expect', () => {
+  it('is refused with too few kinds of run, and used with more; Plan and Runs predict from it', async () => {
+    const fit = async () => {
+      const p = (await w.api<{ items: ProfileEntry[] }>('/profiles')).items.find((x) => x.name === 'Eel Ferry');
+      return (await w.api<{ items: FitEntry[] }>(`/profiles/${p?.id ?? ''}/fits`)).items[0]?.fit ?? null;
+    };
+    await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && !r.context.norm);
+    await w.click(/^Eel Ferry: 0 calibrations/);
+    await w.click('Calibrate from its runs');
+    await w.sees('Not used: fewer than three kinds of run.');
+    expect((await fit())?.refused).toBe('too-few');
+    for (const [size, here, there] of [
+      ['1920x1080', '108\n108.9', '162\n161'],
+      ['3840x2160', '58\n58.4', '71\n71.6'],
+    ] as const) {
+      await type('Barn workshop', 'Eel Ferry', size, here);
+      await type('Barn workshop', 'Eel Ferry', size, there, true);
+    }
+    await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && r.settings.resolution === '2560x1440' && !r.context.norm);
+    await w.click(/^Eel Ferry: calibrated/);
+    await w.click('Calibrate from its runs');
+    await w.sees(/Fitted to 12 runs of 6 kinds over 2 rates; left-out runs missed by \d+\.\d %/);
+    expect((await fit())?.refused).toBeNull();
+    await w.sees(/Traffic \d+\.?\d* \(.*\) MB a frame fitted/);
+    await w.click(/^Prediction against run/);
+    await w.sees(/3840x2160 screen on the card 5\d\.\d frames\/s \(5\d\.?\d* to \d\d\.?\d*\)/);
+    await w.click(/^Draw a run at 2560x1440, screen on the card/);
+    await w.sees(/20,000 frames drawn by chance Average \d+\.?\d*, 1 % low \d+\.?\d* \(99th\)/);
+    await w.open(`/setups/${idOf('Barn workshop')}/plan`);
+    await w.sees(/Frames, 2560x1440.*Eel Ferry 9\d\.?\d* ±\d/);
+    await w.click('What this rests on');
+    await w.sees(/Eel Ferry: from runs on this host and card; measured: .*traffic/);
+    // What was calibrated before a run was recorded is held against it; those of the demo were.
+    await openRun('Dome desk', lanterns('2560x1440'));
+    await w.sees(/Prediction against run: 3840x2160 predicted 4\d\.\d ±\d\.?\d*, measured 4\d\.\d\. Held within 5 % in 5 of 5/);
+  });
+
+  it('from start values alone, that are typed in one place: all four, within their limits', async () => {
+    await type('Barn workshop', 'Unrun Marsh', '1920x1080', '60');
+    await w.click(/^Unrun Marsh: 0 calibrations/);
+    await w.fill('Processor, ms a frame', '5,5');
+    await w.fill('Card, ms at 1920x1080', '6');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Still to say: Traffic, MB a frame; Memory wanted, GB.');
+    await w.fill('Traffic, MB a frame', 'much');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Traffic, MB a frame: "much" is not a number');
+    await w.fill('Traffic, MB a frame', '8');
+    await w.fill('Memory wanted, GB', '6');
+    await w.page.keyboard.press('Tab');
+    await w.sees('Take the start values away');
+    await w.open(`/setups/${idOf('Barn workshop')}/plan`);
+    await w.sees(/Unrun Marsh \d+\.?\d* ±\d/);
+    await w.click('What this rests on');
+    await w.sees('Unrun Marsh: from start values alone; measured: nothing');
+  });
+
+  it('while a change is tried on Plan, frames stand beside what they were', async () => {
+    await w.open(`/setups/${idOf('Dome desk')}/plan`);
+    await w.sees(/Frames, 2560x1440 Marsh Lanterns 7\d\.\d ±/);
+    await w.click(/^Try it/, 'button');
+    await w.sees(/Marsh Lanterns 8\d\.\d ±\d\.?\d* frames\/s expected; toll 2\.\d+ ms was 7\d/);
+  });
+});
+
+describe('RU-10, RU-11, RU-19, RU-20', () => {
+  it('an alarm stands before all, with how often it is raised for nothing', async () => {
+    await openRun('Dome desk', (r) => r.title === 'Peat Rally');
+    await w.sees(/Look here\. A hitch every 3\.\d+ s, in \d+ % of the gaps/);
+    await w.sees('Raised on 0 of 400 made rigs where nothing was wrong.');
+  });
+
+  it('a lid that changed the clock too little says so; synthetic tests rise with their year', async () => {
+    await openRun('Meridian bench', (r) => r.settings.lid === 'open');
+    await w.click(/^Other cards, hosts, clocks/);
+    await w.sees(/closed to open: Clock \+1\.\d+ %, speed \+\d\.\d+ %: .* too uncertain to say; repeat/);
+    await openRun('Dome desk', lanterns('2560x1440'));
+    await w.click(/^Versions and months: 3 runs under 1 set of versions/);
+    await w.sees(/Sluice Gauge One, 2016: 79\.\d % of a desktop.*Sluice Gauge Three, 2023: 92\.\d % of a desktop/);
+    await w.sees(/points of % a year more for newer tests: they flatter the link/);
+  });
+
+  it('another driver makes a step of its own, held against the one before', async () => {
+    const id = idOf('Barn workshop');
+    await type('Barn workshop', 'Ebb Lock', '2560x1440', '92\n92.6');
+    const at = await w.api<{ installed: Record<string, string>; rev: number }>(`/setups/${id}`);
+    const installed = { ...at.installed, driver: '99.1' };
+    await w.api(`/setups/${id}`, {
+      method: 'PATCH',
+      body: JSON.stringify({ installed }),
+      headers: { 'if-match': `"${at.rev}"` },
+    });
+    await type('Barn workshop', 'Ebb Lock', '2560x1440', '80\n80.5');
+    await openRun('Barn workshop', (r) => r.title === 'Ebb Lock' && r.facts.driver === '99.1');
+    await w.click(/^Versions and months: 4 runs under 2 sets of versions/);
+    await w.sees(/Card driver: .* to 99\.1 2 80\.\d.*% slower .*; real/);
+  });
+});
