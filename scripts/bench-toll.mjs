@@ -73,7 +73,7 @@ const share = (n, of) => `${n} of ${of}, ${((100 * n) / Math.max(1, of)).toFixed
  */
 export async function limiterLines({ rigs = 200, firstSeed = 120_001 } = {}) {
   const { tallyOf, falseAlarms, ODDITIES } = await load(
-    `export { tallyOf } from './test/confusion'; export { falseAlarms } from './test/false-alarms'; export { ODDITIES } from './src';`,
+    `export { tallyOf } from './test/confusion'; export { falseAlarms } from './test/false-alarms'; export { ODDITIES } from './src/frames';`,
   );
   const lines = [];
   const row = (name, t) =>

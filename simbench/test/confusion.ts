@@ -1,5 +1,5 @@
 import { ALIKE } from '@ruddy/core/limiter';
-import { makeRig, trueShares, type Oddity } from '../src';
+import { makeRig, trueShares, type Oddity } from '../src/frames';
 import { verdictOn, type Effort } from './measure';
 
 /** How the limiter did over a row of made rigs. */

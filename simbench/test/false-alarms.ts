@@ -1,6 +1,6 @@
 import { ALARM_IDS, alarmsOf, type AlarmId } from '@ruddy/core/limiter';
 import { cellsOf, pairsOf, tollsOf, type Cell, type RunSeen } from '@ruddy/core/toll';
-import { makeRig, type MadeRig } from '../src';
+import { makeRig, type MadeRig } from '../src/frames';
 import { measured } from './measure';
 
 /** Where in a range a rig lies, so that the narrow cases come up as well. */

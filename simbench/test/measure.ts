@@ -3,7 +3,7 @@ import { FACT_IDS, type RunFacts } from '@ruddy/core/runs';
 import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
 import { cellsOf, pairsOf, readBack, tollsOf, type Cell, type RunSeen } from '@ruddy/core/toll';
 import { judgeShares, nameLimiter, observedOf, type Judged, type Named } from '@ruddy/core/limiter';
-import { readMeters, runRig, type Ask, type MadeRig } from '../src';
+import { readMeters, runRig, type Ask, type MadeRig } from '../src/frames';
 
 /** Somebody who measures a made rig: runs, meters, repeats; knows nothing of how it is made. */
 export const SIZES = [

@@ -43,7 +43,7 @@ const EXPONENTS = [
   [1, 0.5],
 ] as const;
 /** A meter of load is this far off, and misleads altogether this often. Watts tell less. Common practice, no published source. */
-const LOAD = { sd: 0.05, misleads: 0.15 } as const;
+const LOAD = { sd: 0.03, misleads: 0.15 } as const;
 const WATTS = { sd: 0.15, misleads: 0.3, idle: 0.25 } as const;
 /** What the model leaves out of a share, whatever was measured: programs beside the title, clocks that wander. */
 const LEFT_OUT = 0.02;
@@ -199,7 +199,9 @@ export const CAPPED: Judged = {
 /** Two shares closer than this are alike. */
 export const ALIKE = 0.1;
 /** A stage is named when it is the largest with at least this chance. */
-const SURE = 0.65;
+const SURE = 0.6;
+/** A lead that is seen is uncertain itself: from here on naming is right more often than not (made rigs, seeds 1 to 300). */
+const NAMED_FROM = 0.09;
 /** Processor from link without a pair: next to certain, or not at all. */
 const SURE_UNPAIRED = 0.97;
 
@@ -217,6 +219,6 @@ export function nameLimiter(j: Judged): Named {
   const gap = j.shares[top].mid - j.shares[next].mid;
   const swap = !j.paired && [top, next].every((s) => s === 'cpu' || s === 'link');
   const sure = j.largest[top] >= (swap ? SURE_UNPAIRED : SURE);
-  if (gap >= ALIKE && sure) return { says: 'named', stage: top, chance: j.largest[top] };
-  return { says: 'cannot-tell', between: [top, next], alike: sure || gap < ALIKE };
+  if (gap >= NAMED_FROM && sure) return { says: 'named', stage: top, chance: j.largest[top] };
+  return { says: 'cannot-tell', between: [top, next], alike: sure || gap < NAMED_FROM };
 }
