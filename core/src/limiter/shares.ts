@@ -200,8 +200,6 @@ export const CAPPED: Judged = {
 export const ALIKE = 0.1;
 /** A stage is named when it is the largest with at least this chance. */
 const SURE = 0.6;
-/** A lead that is seen is uncertain itself: from here on naming is right more often than not (made rigs, seeds 1 to 300). */
-const NAMED_FROM = 0.09;
 /** Processor from link without a pair: next to certain, or not at all. */
 const SURE_UNPAIRED = 0.97;
 
@@ -219,6 +217,6 @@ export function nameLimiter(j: Judged): Named {
   const gap = j.shares[top].mid - j.shares[next].mid;
   const swap = !j.paired && [top, next].every((s) => s === 'cpu' || s === 'link');
   const sure = j.largest[top] >= (swap ? SURE_UNPAIRED : SURE);
-  if (gap >= NAMED_FROM && sure) return { says: 'named', stage: top, chance: j.largest[top] };
-  return { says: 'cannot-tell', between: [top, next], alike: sure || gap < NAMED_FROM };
+  if (gap >= ALIKE && sure) return { says: 'named', stage: top, chance: j.largest[top] };
+  return { says: 'cannot-tell', between: [top, next], alike: sure || gap < ALIKE };
 }
