@@ -37,10 +37,15 @@ const VIEWS = [
   { file: 'import', path: '/parts/import?kind=cable' },
   {
     file: 'runs',
-    path: '/setups/:Dome desk/runs?show=:pair',
+    path: '/setups/:Dome desk/runs?show=:outside',
+  },
+  {
+    file: 'toll',
+    path: '/setups/:Dome desk/runs?show=:outside',
+    unfold: 'rb-forecast-section, rb-toll-section',
+    scroll: 'rb-forecast-section',
   },
   { file: 'compare-runs', path: '/compare/runs?of=:runs&rows=title&columns=card' },
-  { file: 'session', path: '/compare/sessions' },
   { file: 'bench', path: '/bench/:bench', live: true },
 ];
 
@@ -106,7 +111,7 @@ const pair = ['Screen on the card', "Host's own panel"].map((path) =>
       r.facts.screenPath === path,
   ),
 );
-const named = { pair: pair.map((r) => r.id).join(), bench: benchId, runs: compared.map((r) => r.id).join() };
+const named = { outside: pair[0].id, bench: benchId, runs: compared.map((r) => r.id).join() };
 const out = join(ROOT, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });

@@ -143,7 +143,9 @@ describe('what is said of a title', () => {
     const done = await patch(rev, { params, year: 2021 });
     expect(done.body).toMatchObject({ params, year: 2021, rev: rev + 1 });
     expect((await patch(rev + 1, { params: { ...params, cpuMs: 0 } })).status).toBe(422);
-    const r = await h.api.post('/api/evaluate').send({ setupId: setup.id, frames: { titleIds: [id], resolutions: ['1920x1080'] } });
+    const r = await h.api
+      .post('/api/evaluate')
+      .send({ setupId: setup.id, frames: { titleIds: [id], resolutions: ['1920x1080'] } });
     // The parts of this setup state no index.
     expect(r.body.evaluation.predicted.forecasts[0].missing).toEqual(expect.arrayContaining(['host']));
   });

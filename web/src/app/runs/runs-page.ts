@@ -218,9 +218,7 @@ export class RunsPage {
     void this.#router.navigate([], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge', replaceUrl });
   }
 
-  letterOf(g: RunGroup): string | null {
-    return this.shown().find((s) => s.group.key === g.key)?.letter ?? null;
-  }
+  readonly letterOf = (g: RunGroup): string | null => this.shown().find((s) => s.group.key === g.key)?.letter ?? null;
 
   /** Look at a group as well, or no longer. */
   pick(g: RunGroup): void {
