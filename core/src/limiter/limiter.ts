@@ -6,7 +6,7 @@ import { CAPPED, nameLimiter, type Judged, type Named, type Observed, type Stage
 
 /** A thing to change for one run that would tell two stages apart. */
 export interface Swap {
-  readonly what: 'sizes' | 'screen' | 'link' | 'slot' | 'card' | 'power';
+  readonly what: 'sizes' | 'screen' | 'link' | 'slot' | 'power';
   readonly minutes: number;
   /** Another setup that has what is needed: named, so that it can be looked up. */
   readonly setupId: string | null;

@@ -123,7 +123,6 @@ export function swapText(s: Swap, name = ''): string {
     screen: 'run the same on the screen at the card',
     link: `run the same over the link of ${name || 'the other setup'}`,
     slot: 'run the same with the card in a desktop slot, or over another link',
-    card: 'run the same with another card',
     power: 'run the same in another power mode of the host',
   };
   return `One swap decides, about ${s.minutes} minutes: ${how[s.what]}.`;

@@ -6,6 +6,7 @@ import { rate } from '@ruddy/core/texts';
 import { BridgeStrip } from './bridge-strip';
 import { DECK, stripPicture } from './strip-geometry';
 import { stripModel, type StripModel } from './strip-model';
+import { TOLL_LABEL, withToll } from './strip-toll';
 import { copyLine, pinchMoved, stripList, summaryText } from './strip-text';
 
 const port = {
@@ -268,5 +269,31 @@ describe('the strip on the page', () => {
     const el = fixture.nativeElement as HTMLElement;
     expect(el.querySelector('path.rope')?.getAttribute('d')).toMatch(/^M\d/);
     expect(stripList(m).join(' ')).toContain("picture goes back to the host's panel");
+  });
+
+  it('RU-08 on Runs the pinch carries the toll and the rope what the way back takes, in the picture and in words', async () => {
+    const toll = { title: 'T', link: { mid: 4.62, lo: 4.3, hi: 4.94, interval: false }, back: { mid: 2.04, lo: null, hi: null } };
+    const m = withToll(model(chain({ settings: { toPanel: 'yes' } })), toll);
+    expect(m.hops.map((h) => h.line1 === TOLL_LABEL)).toEqual([false, true, false]);
+    expect(m.hops[1]?.line2).toBe('4.6 ms a frame (±0.3)');
+    expect(m.pinchLine).toMatch(/^Link toll 4\.6 ms a frame \(±0\.3\); picture to panel 2\.0 ms\. Pinch: cable/);
+    const text = stripList(m).join(' ');
+    expect(text).toContain('carries the link toll, 4.6 ms a frame, give or take 0.3');
+    expect(text).toContain('no toll here');
+    expect(text).toContain('Card to the panel: picture to panel 2.0 ms.');
+    expect(copyLine(m)).toContain('; Link toll 4.6 ms');
+    const fixture = TestBed.createComponent(BridgeStrip);
+    fixture.componentRef.setInput('model', m);
+    await fixture.whenStable();
+    const drawn = (fixture.nativeElement as HTMLElement).querySelector('svg')?.textContent ?? '';
+    expect(drawn).toContain('4.6 ms a frame (±0.3)');
+    expect(drawn).toContain('picture to panel 2.0 ms');
+  });
+
+  it('a toll nobody measured, or known only between two ends, is said so', () => {
+    const none = withToll(model(chain()), { title: 'T', link: null, back: null });
+    expect(stripList(none).join(' ')).toContain('carries the link toll, not measured: no pair of runs tells it');
+    const between = withToll(model(chain()), { title: 'T', link: { mid: 3, lo: 0, hi: 6, interval: true }, back: null });
+    expect(between.hops[1]?.line2).toBe('0.0 to 6.0 ms a frame');
   });
 });

@@ -66,11 +66,11 @@ export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 
 
 const SIZES: Readonly<Record<string, string>> = { '1080p': '1920x1080', '1440p': '2560x1440', '2160p': '3840x2160' };
 
-/** Frames to expect are asked for at the size of the first use, or at 1440p, and on the panel where the picture goes back. */
+/** Frames to expect are asked for at the sizes of the uses, or at 1440p, and on the panel where the picture goes back. */
 function framesOf({ uses, settings, docked }: Chosen): FramesAsked {
-  const size = uses.map((u) => u.resolution).find((r) => typeof r === 'string' && r in SIZES);
+  const sizes = [...new Set(uses.flatMap((u) => (typeof u.resolution === 'string' ? (SIZES[u.resolution] ?? []) : [])))];
   return {
-    resolutions: [SIZES[String(size ?? '1440p')] as string],
+    resolutions: sizes.length > 0 ? sizes : ['2560x1440'],
     panel: settings.toPanel === 'yes',
     powerMode: docked?.docked.powerMode ?? '',
   };

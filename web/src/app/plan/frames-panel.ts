@@ -61,27 +61,35 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
 export class FramesPanel {
   readonly evaluation = input.required<Evaluation>();
   readonly before = input<Evaluation | null>(null);
-  readonly size = computed(() => this.evaluation().predicted.forecasts[0]?.resolution ?? '');
+  readonly #sizes = computed(() => [...new Set(this.evaluation().predicted.forecasts.map((f) => f.resolution))]);
+  /** In the heading where there is one size, else with each title. */
+  readonly size = computed(() => (this.#sizes().length === 1 ? (this.#sizes()[0] ?? '') : ''));
   readonly rows = computed(() => {
     const old = this.before()?.predicted.forecasts ?? [];
     return this.evaluation()
       .predicted.forecasts.filter(known)
       .slice(0, FOLDED)
       .map((f) => {
-        const was = old.find((o) => o.titleId === f.titleId);
+        const was = old.find((o) => o.titleId === f.titleId && o.resolution === f.resolution);
         const changed = was && known(was) && figureText(was.fps.mid) !== figureText(f.fps.mid);
         const give = (f.fps.hi - f.fps.lo) / 2;
-        const holds = { toll: '', saturated: ', held by the link', capped: ', held by a limit' }[f.regime];
+        const longest =
+          f.terms.cpu > f.terms.card ? `processor ${figureText(f.terms.cpu, 2)}` : `card ${figureText(f.terms.card, 2)}`;
+        const holds = { toll: `, ${longest} ms`, saturated: ', held by the link', capped: ', held by a limit' }[f.regime];
         const back = f.backMs.mid > 0 ? `, way back ${figureText(f.backMs.mid, 2)} ms` : '';
         return {
-          ...{ key: f.titleId, title: f.title, fps: `${figureText(f.fps.mid)} ±${figureText(give, 2)}` },
-          toll: `frames/s expected; toll ${figureText(f.tollMs.mid, 2)} ms${back}${holds}`,
+          ...{
+            key: `${f.titleId} ${f.resolution}`,
+            title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
+            fps: `${figureText(f.fps.mid)} ±${figureText(give, 2)}`,
+          },
+          toll: `frames/s expected; toll ${figureText(f.tollMs.mid, 2)} ms${holds}${back}`,
           was: changed && known(was) ? `was ${figureText(was.fps.mid)}` : '',
           basis: `${FORECAST_BASIS[f.basis]}; measured: ${f.fitted.join(', ') || 'nothing'}; assumed: ${f.assumed.join(', ') || 'nothing'}`,
         };
       });
   });
-  readonly open = computed(() =>
-    this.evaluation().predicted.forecasts.flatMap((f) => ('missing' in f ? [`${f.title}: ${missingText(f)}`] : [])),
-  );
+  readonly open = computed(() => [
+    ...new Set(this.evaluation().predicted.forecasts.flatMap((f) => ('missing' in f ? [`${f.title}: ${missingText(f)}`] : []))),
+  ]);
 }

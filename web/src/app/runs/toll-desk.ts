@@ -9,6 +9,9 @@ import { RunsData } from '../data/runs';
 import { CaptureWork, Stopped } from './capture-work';
 import { RunDesk } from './run-desk';
 
+/** The most titles that are asked for at once. */
+const MOST_TITLES = 200;
+
 /**
  * What runs say together: pairs, tolls, what limits, alarms. It reads every run of the titles of this setup, whichever setup they are
  * of, and judges the run that is looked at first.
@@ -27,7 +30,9 @@ export class TollDesk {
 
   readonly setupId = computed(() => this.#desk.runs()?.[0]?.setupId ?? '');
   readonly first = computed(() => this.#desk.shown()[0]?.run ?? null);
-  readonly #titles = computed(() => [...new Set((this.#desk.runs() ?? []).map((r) => r.titleId))].sort().join());
+  readonly #titles = computed(() =>
+    [...new Set((this.#desk.runs() ?? []).map((r) => r.titleId))].sort().slice(0, MOST_TITLES).join(),
+  );
   readonly cells = computed(() => cellsOf(this.all() ?? []));
   readonly pairs = computed(() => pairsOf(this.cells()));
   readonly tolls = computed(() => tollsOf(this.pairs().pairs, this.setupId()));
