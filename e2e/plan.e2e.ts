@@ -94,6 +94,8 @@ describe('PL-05 the main job on the page', () => {
     await w.page.waitForFunction(
       () => (document.querySelector('input.name') as HTMLInputElement | null)?.value === 'Dome desk copy',
     );
+    // Its fields are drawn anew until it is judged.
+    await w.sees('Works with care: the cable holds this chain to 16.0');
     await w.choose('Cable or adapter', 'K-05', 'Withyline K-05');
     await w.sees('Works: every hop carries 26.0');
     await w.sees(/saved \d\d:\d\d/);

@@ -21,10 +21,16 @@ describe('runs in a bundle', () => {
   const load = (bundle: Bundle, origin: 'demo' | 'imported' = 'imported') =>
     h.db.transaction((t) => loadBundle(h.db, bundle, { origin, by: THIS_MACHINE.id, now: NOW }, t));
 
-  it('come back the same in an empty database, with what was said of them', async () => {
-    const run = await addRun(h, setup.id, [...steady(50, 40), ...steady(400, 10)], { saw: 'x' });
+  it('come back the same in an empty database, with what was said of them and what was calibrated', async () => {
+    const run = await addRun(h, setup.id, [...steady(50, 40), ...steady(400, 10)], {
+      saw: 'x',
+      settings: { resolution: '1920x1080' },
+    });
     await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), cutS: 2, saw: 'y' });
+    const made = await h.api.post(`/api/profiles/${run.titleId}/fits`).send({ id: randomUUID() });
+    expect(made.status).toBe(201);
     const file = await exported();
+    expect(file.profiles[0]?.fits[0]?.fit.cells).toBe(1);
     expect(file.captures).toHaveLength(1);
     const other = await start();
     try {
@@ -54,10 +60,13 @@ describe('runs in a bundle', () => {
       .send({ id: randomUUID(), text: 'mine', happenedOn: '2026-11-01' });
     expect(note.status).toBeLessThan(300);
     expect(await count('runs')).toBeGreaterThan(40);
+    expect(await count('profile_fits')).toBe(3);
     await h.api.delete('/api/demo');
     const left = await h.rows<{ setup_id: string; origin: string }>('SELECT DISTINCT setup_id, origin FROM runs');
     expect(left).toEqual([{ setup_id: dome!.id, origin: 'adopted' }]);
-    expect(await count('profiles')).toBe(3);
+    // Three titles and three synthetic tests were run on it; calibrations rest on runs that went.
+    expect(await count('profiles')).toBe(6);
+    expect(await count('profile_fits')).toBe(0);
     expect(await count('captures')).toBe(await count('(SELECT DISTINCT sha256 FROM run_channels) x'));
   });
 });
