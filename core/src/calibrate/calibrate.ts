@@ -1,10 +1,11 @@
 import { scatterOf, USUAL_SCATTER } from '../runs';
 import { mean, tQuantile } from '../stats';
-import { middleOf } from '../units';
+import { middleOf, type Range } from '../units';
 import { cellMs, solveLayout, type Held, type Layout, type Solution } from './design';
 import { termsOf } from './terms';
 import { searchLayouts, type Found, type Indices } from './search';
 import {
+  hostInMode,
   lookOf,
   middleRig,
   REFERENCE_PIXELS,
@@ -31,8 +32,7 @@ export function fitCell(c: Cell): FitCell | null {
   const { host, card } = c.first.rig;
   if (c.capped || c.generated || !rig || host === '' || card === '' || c.first.settings.deviceSet === 'inside') return null;
   return {
-    // A processor held to fewer watts is another one.
-    host: c.first.rig.slot ? host : [host, c.first.settings.powerMode].filter((s) => s !== '').join(', '),
+    host: c.first.rig.slot ? host : hostInMode(host, c.first.settings.powerMode),
     ...{ card, pixels: c.pixels, panel: c.panel, slot: c.first.rig.slot },
     ...{ downGbps: rig.downGbps, upGbps: rig.upGbps, latencyUs: rig.latencyUs },
     ...{ ms: mean(c.ms), n: c.ms.length },
@@ -129,18 +129,18 @@ export function calibrate(all: readonly Cell[]): Fit | null {
   const cells = chosen.map((x) => x.f);
   if (look === null || cells.length === 0) return null;
   const runs = chosen.reduce((n, x) => n + x.f.n, 0);
-  const indices = (pick: (x: Cell) => { name: string; index: { lo: number; hi: number } | null }) =>
+  const indices = (of: (x: (typeof chosen)[number]) => readonly [name: string, index: Range | null]) =>
     Object.fromEntries(
-      chosen.flatMap(({ c, f }) => {
-        const { name, index } = pick(c);
-        return index ? [[name === '' ? f.host : name, middleOf(index)] as const] : [];
+      chosen.flatMap((x) => {
+        const [name, index] = of(x);
+        return index ? [[name, middleOf(index)] as const] : [];
       }),
     );
   const head = {
     ...{ version: FIT_VERSION, look, runs, cells: cells.length },
     rates: new Set(cells.map((c) => c.downGbps.toPrecision(2))).size,
-    hostIndex: indices((c) => ({ name: '', index: c.first.rig.hostIndex })),
-    cardIndex: indices((c) => ({ name: c.first.rig.card, index: c.first.rig.cardIndex })),
+    hostIndex: indices(({ c, f }) => [f.host, c.first.rig.hostIndex]),
+    cardIndex: indices(({ c, f }) => [f.card, c.first.rig.cardIndex]),
   };
   const { found, held } = bestOf(cells, heldFor(cells), { hosts: head.hostIndex, cards: head.cardIndex });
   const top = found[0];

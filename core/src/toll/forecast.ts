@@ -1,18 +1,8 @@
-import { tQuantile } from '../stats';
 import { hull, middleOf, type Range } from '../units';
-import type { Fit, FitValues, Stage } from './fit';
-import {
-  frameTerms,
-  linkToll,
-  type FrameRig,
-  type Scene,
-  pictureMB,
-  REFERENCE_PIXELS,
-  MS_PER_MB_GBPS,
-  type FrameParams,
-  type FrameTerms,
-} from './model';
-import { middleRig, type RigFacts } from './rig';
+import type { Fit, Stage } from './fit';
+import { fromFit } from './from-fit';
+import { frameTerms, linkToll, type FrameRig, type Scene, type FrameParams, type FrameTerms } from './model';
+import { hostInMode, middleRig, type RigFacts } from './rig';
 import { INDEX_BAND, presetFactor, REFERENCE_INDEX, START } from './start';
 
 /** What a person states of a title nobody has measured: stage times at the reference host and card, at 1920x1080. */
@@ -68,94 +58,13 @@ export interface NoForecast {
   readonly missing: readonly ('link' | 'host' | 'card' | 'title' | 'look')[];
 }
 
-interface Ready {
+/** A title on a rig, ready to be computed: its middle, every other set of values that may be true, and the scatter around them. */
+export interface Ready {
   readonly main: FrameParams & { host: Stage; card: Stage };
   readonly sets: readonly (FrameParams & { host: Stage; card: Stage })[];
   readonly basis: Basis;
-  /** Half-width of the statistical band as a share of the time at the middle; 0 for start values. */
+  /** Half-width of the statistical band in ms, from the time at the middle; 0 for start values. */
   readonly half: (ms: number) => number;
-}
-
-const spread = (s: Stage, by: number, band: number): Stage => ({
-  mid: s.mid * by,
-  lo: s.lo * by * (1 - band),
-  hi: s.hi * by * (1 + band),
-});
-
-/** A stage of this very host or card, or of the one whose index is nearest, scaled by the indices. */
-function reach<S extends Stage>(
-  own: string,
-  bareName: string,
-  index: Range | null,
-  stages: Readonly<Record<string, S>>,
-  indices: Readonly<Record<string, number>>,
-): { stage: S; by: number; name: string; near: boolean } | null {
-  if (stages[own]) return { stage: stages[own], by: 1, name: own, near: false };
-  // The same host in another power mode: nearer than any other host, but not the same.
-  const alike = Object.keys(stages).find((name) => name.startsWith(`${bareName}, `));
-  if (bareName !== '' && alike) return { stage: stages[alike] as S, by: 1, name: alike, near: true };
-  if (!index) return null;
-  const mine = middleOf(index);
-  const near = Object.entries(stages)
-    .flatMap(([name, stage]) => (indices[name] ? [{ name, stage, by: indices[name] / mine, near: true }] : []))
-    // A stage that is known to a point is worth more than one that is only bounded.
-    .sort(
-      (a, b) =>
-        Number(a.stage.lo !== a.stage.hi) - Number(b.stage.lo !== b.stage.hi) ||
-        Math.abs(Math.log(a.by)) - Math.abs(Math.log(b.by)),
-    );
-  return near[0] ?? null;
-}
-
-const SPOKEN = (host: string, powerMode: string) => [host, powerMode].filter((s) => s !== '').join(', ');
-
-function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked): Ready | ('host' | 'card')[] {
-  const hostName = rig.slot ? rig.host : SPOKEN(rig.host, asked.powerMode);
-  const main = setOf(fit, fit.main, rig, hostName, workingGB);
-  if (!('host' in main)) return main;
-  const sets = [fit.main, ...fit.others].flatMap((v) => {
-    const s = setOf(fit, v, rig, hostName, workingGB);
-    return 'host' in s ? [s.params] : [];
-  });
-  const t = fit.df > 0 ? tQuantile(0.025, fit.df) : 2;
-  const back = asked.panel ? (pictureMB(asked.pixels) * MS_PER_MB_GBPS) / (middleRig(rig)?.upGbps ?? 1) : 0;
-  const half = (ms: number) => {
-    const { host, card } = main.params;
-    const cardMs = card.mid * (asked.pixels / REFERENCE_PIXELS) ** fit.main.exponent;
-    const row = fit.free.map((name) => {
-      if (name === `host ${main.hostFrom}`) return host.mid >= cardMs ? main.hostBy : 0;
-      if (name === `card ${main.cardFrom}`)
-        return host.mid < cardMs
-          ? main.cardBy * (asked.pixels / (fit.main.cards[main.cardFrom]?.atPixels ?? 1)) ** fit.main.exponent
-          : 0;
-      if (name === 'traffic') return MS_PER_MB_GBPS / (middleRig(rig)?.downGbps ?? 1);
-      if (name === 'exponent') {
-        const at = fit.main.cards[main.cardFrom]?.atPixels ?? 1;
-        return host.mid < cardMs ? cardMs * Math.log(asked.pixels / at) : 0;
-      }
-      if (name === 'trips') return rig.latencyUs / 1000;
-      return name === 'kappa' ? back : 0;
-    });
-    const variance = row.reduce((s, r, i) => s + r * row.reduce((x, q, j) => x + q * (fit.covariance[i]?.[j] ?? 0), 0), 0);
-    return t * Math.sqrt(Math.max(0, variance) + (fit.sd * ms) ** 2);
-  };
-  return { main: main.params, sets, basis: main.near ? 'near' : 'measured', half };
-}
-
-function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingGB: number) {
-  const host = reach(hostName, rig.host, rig.hostIndex, v.hosts, fit.hostIndex);
-  const card = reach(rig.card, '', rig.cardIndex, v.cards, fit.cardIndex);
-  const missing: ('host' | 'card')[] = [...(host ? [] : ['host' as const]), ...(card ? [] : ['card' as const])];
-  if (!host || !card) return missing;
-  const toReference = (REFERENCE_PIXELS / card.stage.atPixels) ** v.exponent;
-  const params = {
-    ...{ cpuMs: 0, cardMs: 0, exponent: v.exponent, trips: v.trips, kappa: v.kappa, workingGB, touched: START.touched.mid },
-    ...{ trafficMB: v.trafficMB + v.streamedMB, streamed: v.streamedMB / Math.max(1e-9, v.trafficMB + v.streamedMB) },
-    host: spread(host.stage, host.by, host.near ? INDEX_BAND : 0),
-    card: spread(card.stage, card.by * toReference, card.near ? INDEX_BAND : 0),
-  };
-  const near = host.near || card.near;
-  return { params, near, hostFrom: host.name, cardFrom: card.name, hostBy: host.by, cardBy: card.by, host: true };
 }
 
 function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host' | 'card')[] {
@@ -185,8 +94,6 @@ function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host'
   const sets = exponents.flatMap((x) => [ends('lo', 0.7, x), ends('hi', 1.3, x)]);
   return { main: middle, sets, basis: 'profile', half: () => 0 };
 }
-
-const rangeOf = (list: readonly Range[]) => hull(...list);
 
 /**
  * Frames to expect of a title on a rig, with the band in which a run should lie: the ends of every assumed parameter and of every rate
@@ -219,7 +126,7 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
   const terms = at(ready.main, 'mid');
   const ends = [ready.main, ...ready.sets].flatMap((p) => [at(p, 'lo'), at(p, 'mid'), at(p, 'hi')]);
   const band = (pick: (t: FrameTerms) => number, half: number): Banded => {
-    const r = rangeOf([...ends, terms].map((t) => ({ lo: pick(t), hi: pick(t) })));
+    const r = hull(...[...ends, terms].map((t) => ({ lo: pick(t), hi: pick(t) })));
     return { mid: pick(terms), lo: Math.max(0, r.lo - half), hi: r.hi + half };
   };
   const half = ready.half(terms.ms);
@@ -252,6 +159,6 @@ function capped(ms: Banded, terms: FrameTerms): Banded {
 
 function concerns(t: { kind: string; of: string }, rig: RigFacts, asked: Asked): boolean {
   if (t.kind === 'card') return t.of === rig.card;
-  if (t.kind === 'host') return t.of === SPOKEN(rig.host, asked.powerMode) || t.of === rig.host;
+  if (t.kind === 'host') return t.of === hostInMode(rig.host, asked.powerMode) || t.of === rig.host;
   return t.kind !== 'kappa' || asked.panel;
 }

@@ -67,6 +67,11 @@ function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules
 /** The host a run in a desktop slot was made on: this one where the processor is the same, else one that nobody named. */
 export const DESKTOP = 'another desktop';
 
+/** A host as calibrations know it: held to fewer watts it is another one. */
+export function hostInMode(host: string, powerMode: string): string {
+  return [host, powerMode].filter((s) => s !== '').join(', ');
+}
+
 /** A chain as the frame model sees it. `context`: of a run; without it the chain itself. */
 export function rigOf(chain: Chain, context: RunContext | null = null, house: HouseRules = {}): RigFacts {
   return rigWith(chain, context?.norm ? slotRates(chain.card, context, house) : linkRates(chain, house), context);
