@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { bundleSchema } from '../src/api';
-import { NO_TALLY, successes, failures } from '../src/log';
+import { NO_EVIDENCE, successes, failures } from '../src/log';
 import { evaluate, FINDING_CODES, type Evaluation } from '../src/plan';
 import { chainSchema, type ReleaseSpec, type RequirementSpec } from '../src/schema';
 
@@ -28,19 +28,19 @@ const judged = new Map<string, Evaluation>(
     });
     const mine = bundle.outcomes.filter((o) => o.setupId === s.id);
     const count = (o: string) => mine.filter((m) => m.outcome === o).length;
-    const evidence = {
-      ...NO_TALLY,
+    const exact = {
+      ...NO_EVIDENCE.exact,
       n: mine.length,
       works: count('works'),
       care: count('care'),
       unreliable: count('unreliable'),
       fails: count('fails'),
     };
-    expect(successes(evidence) + failures(evidence)).toBe(mine.length);
+    expect(successes(exact) + failures(exact)).toBe(mine.length);
     const context = {
       asOf: '2026-11-20',
       house: {},
-      evidence,
+      evidence: { ...NO_EVIDENCE, exact },
       requirements: of<RequirementSpec>('requirement'),
       releases: of<ReleaseSpec>('release'),
     };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/house';
 import { joinLink, worlds } from '../src/link';
-import { chainKey, NO_TALLY } from '../src/log';
+import { chainKey, NO_EVIDENCE, NO_TALLY } from '../src/log';
 import { bodyFacts, runChecks, whatIf, type Check, type FactKey } from '../src/plan';
 import { headline } from '../src/texts';
 import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
@@ -108,19 +108,29 @@ describe('the check registry', () => {
 });
 
 describe('what was seen', () => {
-  const seen = (works: number, fails: number) => ({ ...NO_TALLY, n: works + fails, works, fails, newest: '2026-10-14' });
+  const seen = (works: number, fails: number) => ({
+    ...NO_EVIDENCE,
+    exact: { ...NO_TALLY, n: works + fails, works, fails, newest: '2026-10-14' },
+  });
 
   it('the headline counts what was logged for exactly this chain', () => {
     expect(headline(judge(tunnelChain(), { evidence: seen(5, 1) }))).toBe(
       'Works: every hop carries 26.0 Gb/s or more, and 5 of 6 like it worked.',
     );
     expect(headline(judge(tunnelChain(), { evidence: seen(1, 0) }))).toContain('the one entry logged for it worked');
+    const same = { ...seen(3, 0), same: { n: 2, worked: 2 } };
+    expect(headline(judge(tunnelChain(), { evidence: same }))).toBe(
+      'Works: seen to work 2 of 2 times under these versions; every hop carries 26.0 Gb/s or more.',
+    );
   });
 
   it('a prediction that most of the log contradicts needs care and says so first', () => {
     const e = judge(tunnelChain(), { evidence: seen(1, 3) });
     expect(e.predicted.verdict.state).toBe('care');
     expect(headline(e)).toBe('Predicted to work, seen to fail 3 of 4 times. Trust the log; the reason is not known.');
+    expect(headline(judge(tunnelChain(), { evidence: seen(0, 1) }))).toBe(
+      'Predicted to work, seen to fail 1 of 1 times. One entry only. It counts, but it proves little.',
+    );
     expect(judge(tunnelChain(), { evidence: seen(2, 2) }).predicted.verdict.state).toBe('works');
   });
 

@@ -1,3 +1,4 @@
+import { NO_EVIDENCE } from '../src/log';
 import type { Context, FindingCode } from '../src/plan';
 import type { Chain } from '../src/schema';
 import {
@@ -78,12 +79,8 @@ const twin = (standard: 'usb4-20' | 'usb4-40') => ({
   chain: { ...whole(), host: { ...host(), sockets: [socket({ chargeInW: 100 }), socket({ key: 'right', standard })] } },
 });
 const evidence = (works: number, fails: number) => ({
-  n: works + fails,
-  works,
-  care: 0,
-  unreliable: 0,
-  fails,
-  newest: '2026-11-01',
+  ...NO_EVIDENCE,
+  exact: { n: works + fails, works, care: 0, unreliable: 0, fails, newest: '2026-11-01' },
 });
 const joined = (n: number) => ({
   chain: { ...whole(), path: path(...Array.from({ length: n }, () => cable({ lengthMm: 200, markedW: 100 }))) },

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { NO_TALLY } from '../src/log';
+import { NO_EVIDENCE, NO_TALLY } from '../src/log';
 import type { Evaluation } from '../src/plan';
 import { asRange, formula, headline, length, minutesOf, percent, rate, SOURCES, VERDICT_WORDS, whole } from '../src/texts';
 import { directChain, dock, EMPTY, host, judge, plainChain, tunnelChain } from './make';
@@ -40,7 +40,7 @@ describe('figures', () => {
 });
 
 describe('the main sentence', () => {
-  const evidence = { ...NO_TALLY, n: 4, works: 3, fails: 1 };
+  const evidence = { ...NO_EVIDENCE, exact: { ...NO_TALLY, n: 4, works: 3, fails: 1 } };
   const cases: [string, Evaluation][] = [
     ['works', judge(tunnelChain(), { evidence })],
     ['care by a pinch', judge(tunnelChain({ cable: { lengthMm: 1200 } }))],
@@ -59,7 +59,7 @@ describe('the main sentence', () => {
     ['unknown standard', judge(tunnelChain({ socket: { standard: null, tunnelling: null } }))],
     ['two parts missing', judge({ ...tunnelChain(), dock: null, card: null })],
     ['nothing at all', judge(EMPTY)],
-    ['contradicted', judge(directChain(), { evidence: { ...NO_TALLY, n: 3, fails: 3 } })],
+    ['contradicted', judge(directChain(), { evidence: { ...NO_EVIDENCE, exact: { ...NO_TALLY, n: 3, fails: 3 } } })],
   ];
 
   it.each(cases)('%s: verdict first, a number, at most 24 words', (_name, e) => {

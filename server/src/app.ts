@@ -13,6 +13,7 @@ import { BYTES, mount, type Services } from './http/route';
 import { catalogueRoutes } from './routes/catalogue';
 import { dataRoutes, VERSION } from './routes/data';
 import { importRoutes } from './routes/imports';
+import { logRoutes } from './routes/log';
 import { judgeRoutes } from './routes/judge';
 import { partRoutes } from './routes/parts';
 import { benchRoutes } from './routes/benches';
@@ -32,6 +33,7 @@ export const ROUTES = [
   ...setupRoutes,
   ...judgeRoutes,
   ...readingRoutes,
+  ...logRoutes,
   ...bringUpRoutes,
   ...benchRoutes,
   ...streamRoutes,

@@ -22,14 +22,18 @@ const setupInFile = setupBody.extend({
 /** The number a fact had in its setup; 0: not said, then facts go by when they were recorded. */
 const fileSeq = z.number().int().min(0).max(1e9).default(0);
 
-const outcomeInFile = outcomeBody.extend({
+export const outcomeInFile = outcomeBody.extend({
   id: fileId,
-  setupId: fileId,
+  /** Null where the file does not hold the setup: then `unit` names what counts once, and the chain must be given. */
+  setupId: fileId.nullable(),
+  unit: fileId.optional(),
+  /** The file it came from before, if any. */
+  cameFrom: z.string().trim().max(200).default(''),
   corrects: fileId.nullable().default(null),
   recordedAt: instant,
   seq: fileSeq,
-  /** The chain as it was; absent, the setup's chain as it stands in this file. */
-  chain: chainSchema.optional(),
+  /** The chain as it was, whole or as its place in the file's list of chains; absent, the setup's chain as it stands in this file. */
+  chain: z.union([chainSchema, z.number().int().min(0)]).optional(),
 });
 
 const eventInFile = z.strictObject({
@@ -76,6 +80,8 @@ export const bundleSchema = z.strictObject({
   prices: z.array(priceInFile).max(200_000).default([]),
   rates: z.array(rateInFile).max(20_000).default([]),
   events: z.array(eventInFile).max(200_000).default([]),
+  /** Chains as they were that several entries share. */
+  chains: z.array(chainSchema).max(50_000).default([]),
   outcomes: z.array(outcomeInFile).max(200_000).default([]),
   rules: z.array(ruleEntry).max(200).default([]),
   profiles: z.array(profileInFile).max(5000).default([]),
@@ -84,6 +90,7 @@ export const bundleSchema = z.strictObject({
   mappings: z.array(csvMapping).max(2000).default([]),
   sessions: z.array(sessionInFile).max(2000).default([]),
 });
+export type OutcomeInFile = z.infer<typeof outcomeInFile>;
 export type Bundle = z.infer<typeof bundleSchema>;
 
 /** What a load did, by kind: stored now, and already there with the same content. */

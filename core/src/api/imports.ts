@@ -15,7 +15,7 @@ export const importQuery = z.strictObject({
 
 export const jobSchema = z.object({
   id: uuid,
-  kind: z.enum(['import-try', 'import-store']),
+  kind: z.enum(['import-try', 'import-store', 'log-try', 'log-store']),
   state: z.enum(['running', 'done', 'failed', 'cancelled']),
   done: z.number().int(),
   total: z.number().int(),
@@ -38,7 +38,16 @@ export const fateRow = z.object({
   row: z.number().int(),
   fate,
   part: z.string(),
-  notes: z.array(z.object({ row: z.number().int(), column: z.string(), what: z.string() })),
+  /** Each thing wrong or odd; where a file and what is here disagree, both stand in it. */
+  notes: z.array(
+    z.object({
+      row: z.number().int(),
+      column: z.string(),
+      what: z.string(),
+      here: z.string().optional(),
+      file: z.string().optional(),
+    }),
+  ),
 });
 export type FateRow = z.infer<typeof fateRow>;
 export const fateQuery = z.strictObject({
@@ -47,3 +56,18 @@ export const fateQuery = z.strictObject({
   fate: fate.optional(),
 });
 export const fatePage = z.object({ items: z.array(fateRow), next: z.number().int().nullable() });
+
+/** A file of log entries, tried or stored. Where an entry here and in the file disagree, one of the two is kept: `here` or `file`. */
+export const logImportQuery = z.strictObject({
+  mode: z.enum(['try', 'store']),
+  name: z.string().trim().max(200).default(''),
+  /** What is kept of entries that disagree; left out, nothing is stored while some do. */
+  keep: z.enum(['here', 'file']).optional(),
+  /** Rows that are decided the other way, separated by commas. */
+  except: z
+    .string()
+    .regex(/^(\d{1,6}(,\d{1,6})*)?$/, { error: 'except: row numbers separated by commas' })
+    .max(4000)
+    .default(''),
+});
+export type LogImportQuery = z.output<typeof logImportQuery>;

@@ -16,3 +16,4 @@ export * from './bench';
 export * from './stream';
 export * from './profiles';
 export * from './runs';
+export * from './log-share';

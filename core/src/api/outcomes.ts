@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ORDER_IDS } from '../checklist';
 import { OUTCOMES } from '../log';
+import { PORT_STANDARDS, type PortStandard } from '../schema';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 
 const version = z.string().trim().min(1).max(60, { error: 'Version: at most 60 characters' });
@@ -51,8 +52,11 @@ export const outcomeBody = z.strictObject({
 export type OutcomeBody = z.infer<typeof outcomeBody>;
 
 export const outcomeSchema = outcomeBody.extend({
-  setupId: uuid,
+  /** Null for an entry from a file: its setup is not here. */
+  setupId: uuid.nullable(),
   setupName: z.string(),
+  /** The file it came from; empty for one's own. */
+  cameFrom: z.string(),
   chainKey: z.string().nullable(),
   chain: z.object({ host: z.string(), port: z.string(), cable: z.string(), dock: z.string(), card: z.string() }),
   correctedBy: uuid.nullable(),
@@ -63,13 +67,25 @@ export const outcomeSchema = outcomeBody.extend({
 });
 export type OutcomeEntry = z.infer<typeof outcomeSchema>;
 export const outcomePage = pageOf(outcomeSchema);
+const find = z.string().trim().max(100, { error: 'at most 100 characters' }).optional();
+/** How entries are found: free words, one part exactly or by words, and the rest by words. */
+export const logFilter = {
+  q: find,
+  ...{ host: find, dock: find, card: find, controller: find, system: find, symptom: find, fix: find },
+  standard: z.enum(Object.keys(PORT_STANDARDS) as [PortStandard, ...PortStandard[]]).optional(),
+  since: isoDate.optional(),
+  until: isoDate.optional(),
+  /** How it is known; `file`: it came from another workshop's file. */
+  known: z.enum([...PROVENANCES, 'file']).optional(),
+};
+export type LogFilter = z.output<z.ZodObject<typeof logFilter>>;
 export const outcomeQuery = z.strictObject({
   ...pageQuery,
+  ...logFilter,
   setupId: uuid.optional(),
   /** Only what was logged for exactly this chain. */
   chain: z.string().max(2000).optional(),
   outcome: z.enum(OUTCOMES).optional(),
-  q: z.string().trim().max(100).optional(),
   newest: flag.default(false),
 });
 

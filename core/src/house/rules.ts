@@ -1,6 +1,7 @@
 import { BODY_RULES } from './body-rules';
 import { BRING_UP_RULES } from './bring-up-rules';
 import { LINK_RULES } from './link-rules';
+import { LOG_RULES } from './log-rules';
 import { MONEY_RULES } from './money-rules';
 import type { Rule } from './types';
 
@@ -8,7 +9,7 @@ import type { Rule } from './types';
  * Every house rule. The page, the API and the assumptions that an evaluation returns are all made from this table; a new rule is one
  * more line in the file of its subject.
  */
-export const RULES = { ...LINK_RULES, ...BODY_RULES, ...BRING_UP_RULES, ...MONEY_RULES };
+export const RULES = { ...LINK_RULES, ...BODY_RULES, ...BRING_UP_RULES, ...MONEY_RULES, ...LOG_RULES };
 
 export type RuleId = keyof typeof RULES;
 export const RULE_IDS = Object.keys(RULES) as RuleId[];

@@ -1,3 +1,6 @@
 export * from './tally';
-export * from './chain-key';
+export * from './match';
+export * from './weights';
+export * from './evidence';
+export * from './reliability';
 export * from './as-on';

@@ -1,15 +1,25 @@
+import { wilson } from '../stats';
 import type { VerdictState } from './types';
+
+export interface Against {
+  readonly predicted: 'work' | 'fail';
+  /** How many times it was seen otherwise. */
+  readonly seen: number;
+  /** The 95 % interval of what was seen excludes the prediction; otherwise so few entries could still be chance. */
+  readonly sure: boolean;
+}
 
 /**
  * What was seen against a prediction, or null when it agrees or predicts nothing. A single failure counts, but a prediction is
- * contradicted only when more than half of the log disagrees.
+ * gone against only when more than half of the log disagrees, and contradicted for sure when Wilson's interval lies whole on the other
+ * side of one half: four failures in a row do that, three do not.
  */
 export function contradicted(
   predicted: VerdictState,
   seen: { readonly worked: number; readonly failed: number },
-): { readonly predicted: 'work' | 'fail'; readonly seen: number } | null {
+): Against | null {
   if (predicted === 'unknown') return null;
   const word = predicted === 'blocked' ? 'fail' : 'work';
-  const against = word === 'work' ? seen.failed : seen.worked;
-  return against * 2 > seen.worked + seen.failed ? { predicted: word, seen: against } : null;
+  const [against, n] = [word === 'work' ? seen.failed : seen.worked, seen.worked + seen.failed];
+  return against * 2 > n ? { predicted: word, seen: against, sure: wilson(against, n).lo > 0.5 } : null;
 }

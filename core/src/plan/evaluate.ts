@@ -1,6 +1,6 @@
 import { RuleBook } from '../house';
 import { joinLink, worlds, type World } from '../link';
-import { failures, successes } from '../log';
+import { expectation, failures, successes } from '../log';
 import { withReleaseCaps } from '../software';
 import { forecast, rigWith } from '../toll';
 import { CHECKS } from './checks';
@@ -14,7 +14,7 @@ import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type 
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
-export const CORE_VERSION = '5.0';
+export const CORE_VERSION = '6.0';
 
 const STEADY_CHECKS = CHECKS.filter(isSteady);
 const LINK_CHECKS = CHECKS.filter((c) => !isSteady(c));
@@ -23,8 +23,9 @@ const CODES = Object.keys(FINDING_CODES);
 const ORDER = { blocks: 0, care: 1, note: 2 } as const;
 
 function contradiction(state: VerdictState, evidence: EvaluateInput['context']['evidence']): Finding[] {
-  const against = evidence && contradicted(state, { worked: successes(evidence), failed: failures(evidence) });
-  if (!evidence || !against) return [];
+  const exact = evidence?.exact;
+  const against = exact && contradicted(state, { worked: successes(exact), failed: failures(exact) });
+  if (!exact || !against) return [];
   return [
     {
       code: 'log/contradiction',
@@ -32,7 +33,7 @@ function contradiction(state: VerdictState, evidence: EvaluateInput['context']['
       certainty: 'certain',
       slots: [],
       hangsOn: [],
-      params: { ...against, n: evidence.n },
+      params: { predicted: against.predicted, seen: against.seen, n: exact.n },
       source: 'log',
     },
   ];
@@ -75,7 +76,9 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
       body,
       forecasts: (context.frames ?? []).map((f) => ({ ...forecast(f.model, rig, f.asked), resolution: f.resolution })),
     },
-    ...(context.evidence && { observed: { exact: context.evidence } }),
+    ...(context.evidence && {
+      observed: { ...context.evidence, expected: expectation(context.evidence, rules.get('near.strength')) },
+    }),
     findings,
     toVerify: toVerify(found, all, links, link.usable?.down ?? null, budgets),
     assumptions: rules.assumptions(),

@@ -6,7 +6,7 @@ import type { Area, FindingCode } from './codes';
 import type { BodyFacts } from './body';
 import type { Budget } from './budgets';
 import type { ReadOuts } from './read-outs';
-import type { Tally } from '../log';
+import type { EvidenceSummary, Expectation } from '../log';
 import type { Asked, Forecast, NoForecast, TitleModel } from '../toll';
 
 export type Severity = 'blocks' | 'care' | 'note';
@@ -51,7 +51,8 @@ export interface Context {
   /** ISO date the evaluation is made for. */
   readonly asOf: string;
   readonly house: HouseRules;
-  readonly evidence?: Tally;
+  /** What the log says of this chain and of near ones, gathered by whoever has the log. */
+  readonly evidence?: EvidenceSummary;
   /** Requirements and releases that speak of parts of the chain; others are left out by whoever gathers them. */
   readonly requirements?: readonly RequirementSpec[];
   readonly releases?: readonly ReleaseSpec[];
@@ -100,7 +101,7 @@ export interface Evaluation {
     /** Frames to expect, title by title; empty where none were asked for. */
     readonly forecasts: readonly ((Forecast | NoForecast) & { readonly resolution: string })[];
   };
-  readonly observed?: { readonly exact: Tally };
+  readonly observed?: EvidenceSummary & { readonly expected: Expectation };
   readonly findings: readonly Finding[];
   readonly toVerify: readonly Verify[];
   readonly assumptions: readonly Assumption[];

@@ -3,3 +3,5 @@ export * from './trend';
 export * from './quantile';
 export * from './student';
 export * from './means';
+export * from './beta';
+export * from './poisson';

@@ -4,7 +4,10 @@ declare module 'jstat' {
     cdf(x: number, dof: number): number;
     inv(p: number, dof: number): number;
   }
-  export const jStat: { readonly studentt: Distribution };
+  interface TwoShapes {
+    inv(p: number, alpha: number, beta: number): number;
+  }
+  export const jStat: { readonly studentt: Distribution; readonly chisquare: Distribution; readonly beta: TwoShapes };
   const all: { readonly jStat: typeof jStat };
   export default all;
 }

@@ -64,7 +64,10 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
   }),
   'log/contradiction': (f) => ({
     what: `Predicted to ${String(f.params['predicted'])}, seen to ${f.params['predicted'] === 'work' ? 'fail' : 'work'} ${asRange(f.params['seen']).lo} of ${asRange(f.params['n']).lo} times`,
-    why: 'Trust the log; the reason is not known.',
+    why:
+      asRange(f.params['n']).lo === 1
+        ? 'One entry only. It counts, but it proves little.'
+        : 'Trust the log; the reason is not known.',
     todo: 'Open Record and compare the versions of the outcomes.',
   }),
   'link/all-off': () => ({

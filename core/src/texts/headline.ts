@@ -67,6 +67,15 @@ function care(e: Evaluation): string {
   return `Works with care at ${rate(e.predicted.link.usable?.down)} Gb/s: ${what.charAt(0).toLowerCase()}${what.slice(1)}.`;
 }
 
+/** What was seen comes first where exactly this chain was seen under these versions. */
+function works(e: Evaluation): string {
+  const every = `every hop carries ${rate(e.predicted.link.usable?.down)} Gb/s or more`;
+  const same = e.observed?.same;
+  if (same && same.n > 0)
+    return `Works: seen to work ${same.worked} of ${same.n} ${same.n === 1 ? 'time' : 'times'} under these versions; ${every}.`;
+  return `Works: ${every}, and ${logged(e)}.`;
+}
+
 /** The main sentence of a plan: verdict first, then the part that decides, the figure, and what it is compared with. */
 export function headline(e: Evaluation): string {
   const clash = first(e, (f) => f.code === 'log/contradiction');
@@ -79,7 +88,7 @@ export function headline(e: Evaluation): string {
       return care(e);
     case 'works':
       if (clash) return `${sentence(clash).what}. ${sentence(clash).why}`;
-      return `Works: every hop carries ${rate(e.predicted.link.usable?.down)} Gb/s or more, and ${logged(e)}.`;
+      return works(e);
   }
 }
 

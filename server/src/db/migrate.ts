@@ -8,6 +8,7 @@ import * as bringUp from './migrations/0005-bring-up';
 import * as benches from './migrations/0006-benches';
 import * as runs from './migrations/0007-runs';
 import * as toll from './migrations/0008-toll';
+import * as log from './migrations/0009-log';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -19,6 +20,7 @@ const MIGRATIONS = [
   { name: '0006-benches', up: benches.up },
   { name: '0007-runs', up: runs.up },
   { name: '0008-toll', up: toll.up },
+  { name: '0009-log', up: log.up },
 ];
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

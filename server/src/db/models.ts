@@ -125,7 +125,12 @@ export class LogEntryModel extends Model<InferAttributes<LogEntryModel>, InferCr
   declare origin: Origin;
   declare createdAt: Date;
   declare createdBy: string;
-  declare setupId: string;
+  /** Null for an entry that came from a file: its setup is not here. */
+  declare setupId: string | null;
+  /** The setup it was of, here or elsewhere: what counts once. */
+  declare unit: string;
+  declare seq: number;
+  declare cameFrom: CreationOptional<string>;
   declare chainKey: string | null;
   declare chain: object;
   declare versions: object;
@@ -252,7 +257,10 @@ export function defineModels(sequelize: Sequelize): void {
     {
       id: id(),
       ...made(),
-      setupId: uuid(),
+      setupId: DataTypes.UUID,
+      unit: uuid(),
+      seq: { ...whole(), allowNull: false },
+      cameFrom: { ...text(), defaultValue: '' },
       chainKey: DataTypes.TEXT,
       chain: json(),
       versions: json(),

@@ -1,32 +1,16 @@
 import * as z from 'zod';
 import { evaluateBody, evaluateResponse, fixesBody, fixesResponse, ruleRow, rulePut } from '@ruddy/core/api';
-import { RULE_IDS, type RuleId } from '@ruddy/core/house';
-import { chainKey } from '@ruddy/core/log';
+import { RULE_IDS, RuleBook, type RuleId } from '@ruddy/core/house';
+import { nearWeights } from '@ruddy/core/log';
 import { evaluate } from '@ruddy/core/plan';
 import { headline } from '@ruddy/core/texts';
-import type { Chain } from '@ruddy/core/schema';
-import { invalid } from '../http/problem';
-import { route, type Services } from '../http/route';
-import { chainOf, resolveChain } from '../services/chain';
+import { route } from '../http/route';
+import { givenChain } from '../services/chain-given';
 import { groundsFor } from '../services/context';
-import { tallyOf } from '../services/evidence';
+import { askedOf, evidenceOf } from '../services/evidence';
 import { frameAsks } from '../services/fits';
 import { fixesFor } from '../services/fixes';
 import { listRules, putRule } from '../services/rules';
-import { readSetup } from '../services/setup-store';
-
-/** The chain a body names: given whole or by id, or that of a setup, with a patch on top. */
-async function givenChain(s: Services, body: Pick<z.output<typeof evaluateBody>, 'chain' | 'setupId' | 'patch'>): Promise<Chain> {
-  let base = null;
-  if (body.setupId) {
-    const { rows, row } = await readSetup(s.db, body.setupId);
-    base = chainOf(rows, row.details);
-  }
-  const first = body.chain ? await resolveChain(s.db, body.chain, null) : base;
-  const chain = body.patch ? await resolveChain(s.db, body.patch, first) : first;
-  if (!chain) throw invalid('chain', 'Give either a chain or a setupId');
-  return chain;
-}
 
 export const judgeRoutes = [
   route({
@@ -38,8 +22,10 @@ export const judgeRoutes = [
     response: evaluateResponse,
     handle: async ({ body }, s) => {
       const chain = await givenChain(s, body);
-      const evidence = body.evidence === 'log' ? await tallyOf(s.db, chainKey(chain)) : undefined;
       const grounds = await groundsFor(s, [chain], body.rules, body.asOf);
+      const rules = new RuleBook(grounds.house);
+      const weights = nearWeights((id) => rules.get(id));
+      const evidence = body.evidence === 'log' ? await evidenceOf(s.db, askedOf(chain, weights)) : undefined;
       const { requirements, releases } = body;
       const context = {
         ...grounds,

@@ -1,10 +1,9 @@
 import * as z from 'zod';
-import { compatPage, compatQuery, readingBody, readingEntry, reportBody, reportResponse, uuid } from '@ruddy/core/api';
+import { readingBody, readingEntry, reportBody, reportResponse, uuid } from '@ruddy/core/api';
 import { readReport } from '@ruddy/core/reading';
 import { readProblemText } from '@ruddy/core/texts';
 import { invalid } from '../http/problem';
 import { route } from '../http/route';
-import { listCompatibility } from '../services/compatibility';
 import { addReading, listReadings } from '../services/readings';
 import { requireSetup } from '../services/setups';
 
@@ -51,14 +50,5 @@ export const readingRoutes = [
       if (!r.ok) throw invalid('text', readProblemText(r.problem));
       return Promise.resolve({ body: { report: r.report } });
     },
-  }),
-  route({
-    method: 'get',
-    path: '/api/compatibility',
-    summary: 'Chains that were logged, a page at a time: predicted and seen apart',
-    role: 'reader',
-    query: compatQuery,
-    response: compatPage,
-    handle: async ({ query }, s) => ({ body: await listCompatibility(s, query) }),
   }),
 ];

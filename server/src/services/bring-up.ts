@@ -2,6 +2,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { attemptBody, AttemptRow, endBody, goodBody, stepBody, struckBody, tryBody } from '@ruddy/core/api';
 import { goodNow, orderWorked } from '@ruddy/core/checklist';
+import { entryVersions } from '@ruddy/core/log';
 import type { Chain, Installed } from '@ruddy/core/schema';
 import { EventModel, LogEntryModel } from '../db/models';
 import { HttpProblem, invalid, notFound, refuseFuture } from '../http/problem';
@@ -10,7 +11,7 @@ import { attemptsOf, countedAs, stepsOf } from './bring-up-read';
 import { chainOf } from './chain';
 import { addEvent, type NewEvent } from './events';
 import { newId } from './ids';
-import { entryVersions, storeOutcome } from './outcomes';
+import { storeOutcome } from './outcomes';
 import { readSetup } from './setup-store';
 import { takeOver } from './versions';
 

@@ -4,6 +4,7 @@ import { SetupModel } from '../db/models';
 import { exportRuns } from './bundle-runs';
 import { slotRows } from './chain';
 import { allPrices, listRates } from './prices';
+import { logInFile, packEntries } from './log-file';
 import { listRules } from './rules';
 import { toSetup } from './setup-store';
 
@@ -32,11 +33,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     `SELECT id, setup_id AS "setupId", kind, body, happened_at AS "happenedAt", recorded_at AS "recordedAt", corrects, private, seq
      FROM events WHERE kind NOT IN ('outcome', 'run') ORDER BY setup_id, seq`,
   );
-  const outcomes = await select<Omit<Bundle['outcomes'][number], 'recordedAt'> & { recordedAt: Date }>(
-    `SELECT id, setup_id AS "setupId", outcome, happened_on::text AS "happenedOn", versions, symptoms, fixes, provenance,
-       round(confidence::numeric, 3)::float AS confidence, coalesce(private->>'note', '') AS note, supersedes AS corrects, order_used AS "order", chain, recorded_at AS "recordedAt", seq
-     FROM log_entries JOIN (SELECT id, seq FROM events) v USING (id) ORDER BY setup_id, seq`,
-  );
+  const log = packEntries(await logInFile(db), true);
   const items = await select<Bundle['items'][number]>(
     `SELECT id, part_id AS "partId", label, how, owner, condition, acquired_on::text AS "acquiredOn", bought_from AS "boughtFrom", claim, note,
        coalesce(private ->> 'serial', '') AS serial FROM items ORDER BY id`,
@@ -68,7 +65,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
       return rest;
     }),
     events: events.map((e) => ({ ...e, happenedAt: e.happenedAt.toISOString(), recordedAt: e.recordedAt.toISOString() })),
-    outcomes: outcomes.map((o) => ({ ...o, recordedAt: o.recordedAt.toISOString() })),
+    ...log,
     rules,
     ...(await exportRuns(db)),
   };

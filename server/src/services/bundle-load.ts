@@ -8,6 +8,7 @@ import { addEvent } from './events';
 import { contentHash, idFromFile, newId } from './ids';
 import { at, count, type Load } from './bundle-tools';
 import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
+import { chainInFile, loadForeign, type Foreign } from './log-load';
 import { storeOutcome } from './outcomes';
 import { addFact, createItem } from './items';
 import { createPart } from './parts';
@@ -151,15 +152,21 @@ async function loadFacts(l: Load): Promise<void> {
     ...l.bundle.outcomes.map((e, i) => ({ type: 'outcome' as const, i, e, at: e.recordedAt })),
     ...l.bundle.runs.map((e, i) => ({ type: 'run' as const, i, e, at: e.recordedAt })),
   ].sort((a, b) => a.e.seq - b.e.seq || Date.parse(a.at) - Date.parse(b.at));
+  const foreign: Foreign[] = [];
   for (const f of facts) {
     const place = `${f.type}s/${f.i}`;
-    const setupId = idFromFile(f.e.setupId);
+    if (f.type === 'outcome' && f.e.setupId === null) {
+      foreign.push({ entry: f.e, place });
+      continue;
+    }
+    const setupId = idFromFile(f.e.setupId as string);
     if (!(await SetupModel.findByPk(setupId, { transaction: l.transaction })))
       throw invalid(`${place}/setupId`, `No setup "${f.e.setupId}" in the file or here`);
     if (f.type === 'event') await loadEvent(l, f.e, setupId, place);
     else if (f.type === 'run') await loadRun(l, f.e, setupId, place);
     else await loadOutcome(l, f.e, setupId, place);
   }
+  await loadForeign(l, foreign);
 }
 
 /** What is stored is read again: a body must be what its kind says. An attempt is named by the id it has here. */
@@ -202,12 +209,12 @@ async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, 
 }
 
 async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: string, place: string): Promise<void> {
-  const { setupId: _file, recordedAt, seq, chain: given, ...rest } = o;
-  void [_file, seq];
+  const { setupId: _file, recordedAt, seq, chain: given, unit, cameFrom, ...rest } = o;
+  void [_file, seq, unit, cameFrom];
   const id = idFromFile(o.id);
   if (await LogEntryModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'outcomes');
   const { rows, row } = await readSetup(l.db, setupId, l.transaction);
-  const chain = given ?? chainOf(rows, row.details);
+  const chain = given === undefined ? chainOf(rows, row.details) : chainInFile(l.bundle, given, place);
   const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
   const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
   const fate = await storeOutcome(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) =>
@@ -236,13 +243,14 @@ async function loadRules(l: Load): Promise<void> {
 export async function loadBundle(
   db: Sequelize,
   bundle: Bundle,
-  made: { origin: Origin; by: string; now: Date },
+  made: { origin: Origin; by: string; now: Date; cameFrom?: string },
   transaction: Transaction,
 ): Promise<LoadReport> {
   const load: Load = {
     db,
     bundle,
     ...made,
+    cameFrom: made.cameFrom ?? '',
     transaction,
     parts: new Map(),
     items: new Map(),

@@ -10,6 +10,8 @@ export interface Load {
   by: string;
   now: Date;
   transaction: Transaction;
+  /** The file's name, for entries that stand alone. */
+  cameFrom: string;
   /** Id in the file to id here: parts that are already known under another id are met here. */
   parts: Map<string, string>;
   items: Map<string, string>;

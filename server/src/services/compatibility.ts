@@ -1,96 +1,120 @@
 import { QueryTypes } from 'sequelize';
-import type { CompatQuery, CompatRow, CompatSort, Page } from '@ruddy/core/api';
+import type { CompatQuery, CompatRow, CompatSort, LogNames, Page } from '@ruddy/core/api';
+import { nearWeights, SHARES, type Share } from '@ruddy/core/log';
 import { contradicted, evaluate } from '@ruddy/core/plan';
 import type { Chain } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
 import { headline } from '@ruddy/core/texts';
 import { bare } from '@ruddy/core/units';
 import type { Services } from '../http/route';
-import { standingUnits } from './evidence';
 import { groundsFor, type Grounds } from './context';
-import { decodeCursor, likePattern, toPage } from './paging';
+import { logConditions, STANDING } from './log-filter';
+import { decodeCursor, toPage } from './paging';
+import { ruleReader } from './rules';
 
 /** Every sort is a text, so that one cursor serves all. */
 const SORTS: Record<CompatSort, string> = {
   newest: 'c.newest::text',
-  host: `lower(l.chain #>> '{host,maker}' || ' ' || (l.chain #>> '{host,model}'))`,
-  port: `coalesce(c.chain_key::jsonb ->> 2, '')`,
-  dock: `lower(coalesce(l.chain #>> '{dock,maker}', '') || ' ' || coalesce(l.chain #>> '{dock,model}', ''))`,
-  card: `lower(coalesce(l.chain #>> '{card,maker}', '') || ' ' || coalesce(l.chain #>> '{card,model}', ''))`,
+  host: 'l.host',
+  port: `split_part(l.link, ' ', 2)`,
+  dock: 'l.dock',
+  card: 'l.card',
   n: `to_char(c.n, 'FM000000000')`,
-  share: `to_char(c.worked::float / c.n, 'FM0.000000')`,
+  share: `to_char(coalesce(c.worked::float / nullif(c.n, 0), 0), 'FM0.000000')`,
+  near: `to_char(s.weight, 'FM0.000000')`,
 };
 
-/** Chains of the log, each with what its units say and its newest status. */
-const CHAINS = `WITH ${standingUnits('e.chain_key IS NOT NULL')}, c AS (
-    SELECT chain_key, count(*)::int AS n, count(*) FILTER (WHERE outcome IN ('works', 'care'))::int AS worked, max(happened_on) AS newest
-    FROM units GROUP BY chain_key
+/** Chains of the log: what their units say, the newest of them, and what they share with the parts asked for ($1 to $8). */
+const CHAINS = `WITH c AS (
+    SELECT chain_key, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
+      count(*) FILTER (WHERE told)::int AS told_n, count(*) FILTER (WHERE worked AND told)::int AS told_worked, max(happened_on) AS newest
+    FROM log_units GROUP BY chain_key
   ), l AS (
-    SELECT DISTINCT ON (chain_key) chain_key, chain, versions, outcome, happened_on FROM standing
-    ORDER BY chain_key, happened_on DESC, recorded_at DESC, seq DESC
-  )`;
-
-const FILTER = `($1::text IS NULL OR EXISTS (
-      SELECT 1 FROM standing s JOIN setups u ON u.id = s.setup_id WHERE s.chain_key = c.chain_key
-        AND lower(u.name || ' ' || s.chain::text || ' ' || array_to_string(s.symptoms, ' ') || ' ' || array_to_string(s.fixes, ' ')) LIKE lower($1)))
-    AND ($2::text IS NULL OR l.outcome = $2) AND ($3::text IS NULL OR c.chain_key::jsonb ->> 2 = $3)`;
+    SELECT DISTINCT ON (chain_key) * FROM log_units ORDER BY chain_key, happened_on DESC, seq DESC, entry_id DESC
+  ), asked AS (SELECT (SELECT family FROM log_units WHERE card = $3 LIMIT 1) AS family)`;
+const JOINED = `c JOIN l USING (chain_key) CROSS JOIN asked CROSS JOIN LATERAL (
+    SELECT (l.host = $1::text) IS TRUE AS host, (l.link LIKE '% ' || $4::text) IS TRUE AS link, (l.dock = $2::text) IS TRUE AS dock,
+      (l.card = $3::text OR l.family = asked.family) IS TRUE AS family
+  ) h CROSS JOIN LATERAL (
+    SELECT h.*, h.host::int * $5::float8 + h.link::int * $6::float8 + h.dock::int * $7::float8 + h.family::int * $8::float8 AS weight
+  ) s`;
 
 interface Row {
   chain_key: string;
   chain: Chain;
+  link: string;
   n: number;
   worked: number;
+  told_n: number;
+  told_worked: number;
   newest: string;
   outcome: CompatRow['now']['outcome'];
   versions: CompatRow['now']['versions'];
   since: string;
   older: number;
   entries: number;
-  setups: CompatRow['setups'];
+  setups: CompatRow['setups'] | null;
+  shared: Record<Share, boolean> & { weight: number };
   sort: string;
 }
 
-function toRow(r: Row, grounds: Grounds): CompatRow {
+function toRow(r: Row, grounds: Grounds, near: boolean): CompatRow {
   const failed = r.n - r.worked;
   const e = evaluate({ chain: r.chain, context: grounds });
   const { state } = e.predicted.verdict;
-  const names = chainNames(r.chain);
+  const against = contradicted(state, { worked: r.worked, failed });
   return {
     key: r.chain_key,
-    ...names,
-    standard: String((JSON.parse(r.chain_key) as string[])[2] ?? ''),
+    ...chainNames(r.chain),
+    standard: r.link.split(' ')[1] ?? '',
     predicted: { verdict: state, sentence: headline(e), down: bare(e.predicted.link.usable?.down) },
     seen: { n: r.n, worked: r.worked, failed },
-    contradicted: contradicted(state, { worked: r.worked, failed }) !== null,
+    told: { n: r.told_n, worked: r.told_worked },
+    contradicted: against !== null,
+    sure: against?.sure ?? false,
     now: { outcome: r.outcome, on: r.newest, since: r.since, versions: r.versions },
     older: r.older,
     entries: r.entries,
-    setups: r.setups,
+    setups: r.setups ?? [],
+    shared: near ? { parts: SHARES.filter((p) => r.shared[p]), weight: r.shared.weight } : null,
   };
 }
 
-/** A page of the chains that were logged: predicted and seen apart, sorted and filtered in the database. */
+const plain = (s: string | undefined) => (s ? s.replace(/\s+/g, ' ').trim().toLowerCase() : null);
+
+/** A page of the chains that were logged: predicted and seen apart, sorted, filtered or ranked by nearness in the database. */
 export async function listCompatibility(s: Services, q: CompatQuery): Promise<Page<CompatRow> & { total: number }> {
   const after = decodeCursor(q.cursor, 2);
   const [sort, order, beyond] = [SORTS[q.sort], q.dir === 'asc' ? 'ASC' : 'DESC', q.dir === 'asc' ? '>' : '<'];
-  const filter = [q.q ? likePattern(q.q) : null, q.outcome ?? null, q.standard ?? null];
+  const w = nearWeights(await ruleReader(s.db));
+  const asked = [plain(q.host), plain(q.dock), plain(q.card), q.standard ?? null, w.host, w.link, w.dock, w.family];
+  const own = [...asked, q.outcome ?? null];
+  const filter = logConditions(q, own.length + 1, !q.near);
+  const where = `($9::text IS NULL OR l.outcome = $9) ${q.near ? 'AND s.weight > 0' : ''} ${
+    filter.sql === 'true'
+      ? ''
+      : `AND c.chain_key IN (SELECT e.chain_key FROM log_entries e WHERE e.chain_key IS NOT NULL AND ${STANDING} AND ${filter.sql})`
+  }`;
+  const bind = [...own, ...filter.bind];
+  const [a, b, limit] = [bind.length + 1, bind.length + 2, bind.length + 3].map((i) => `$${i}`);
   const rows = await s.db.query<Row>(
-    `${CHAINS} SELECT x.*,
-       (SELECT min(happened_on)::text FROM standing s WHERE s.chain_key = x.chain_key AND s.versions = x.versions AND s.outcome = x.outcome) AS since,
-       (SELECT count(DISTINCT versions)::int - 1 FROM standing s WHERE s.chain_key = x.chain_key) AS older,
-       (SELECT count(*)::int FROM standing s WHERE s.chain_key = x.chain_key) AS entries,
-       (SELECT jsonb_agg(DISTINCT jsonb_build_object('id', u.id, 'name', u.name)) FROM standing s JOIN setups u ON u.id = s.setup_id
-         WHERE s.chain_key = x.chain_key) AS setups
-     FROM (SELECT c.chain_key, c.n, c.worked, c.newest::text AS newest, l.chain, l.versions, l.outcome, ${sort} AS sort
-           FROM c JOIN l USING (chain_key) WHERE ${FILTER}) x
-     WHERE ($4::text IS NULL OR (sort COLLATE "C", chain_key COLLATE "C") ${beyond} ($4, $5))
-     ORDER BY sort COLLATE "C" ${order}, chain_key COLLATE "C" ${order} LIMIT $6`,
-    { type: QueryTypes.SELECT, bind: [...filter, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1] },
+    `${CHAINS} SELECT x.*, e.chain, u.*
+     FROM (SELECT c.chain_key, c.n, c.worked, c.told_n, c.told_worked, c.newest::text AS newest, l.entry_id, l.link, l.versions, l.outcome,
+             to_jsonb(s) AS shared, ${sort} AS sort FROM ${JOINED} WHERE ${where}) x
+     JOIN log_entries e ON e.id = x.entry_id
+     CROSS JOIN LATERAL (
+       SELECT (min(y.happened_on) FILTER (WHERE y.versions = x.versions AND y.outcome = x.outcome))::text AS since,
+         count(DISTINCT y.versions)::int - 1 AS older, count(*)::int AS entries,
+         jsonb_agg(DISTINCT jsonb_build_object('id', t.id, 'name', t.name)) FILTER (WHERE t.id IS NOT NULL) AS setups
+       FROM (SELECT * FROM log_entries e WHERE e.chain_key = x.chain_key AND ${STANDING}) y LEFT JOIN setups t ON t.id = y.setup_id) u
+     WHERE (${a}::text IS NULL OR (sort COLLATE "C", x.chain_key COLLATE "C") ${beyond} (${a}, ${b}))
+     ORDER BY sort COLLATE "C" ${order}, x.chain_key COLLATE "C" ${order} LIMIT ${limit}`,
+    { type: QueryTypes.SELECT, bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1] },
   );
-  const [count] = await s.db.query<{ total: number }>(
-    `${CHAINS} SELECT count(*)::int AS total FROM c JOIN l USING (chain_key) WHERE ${FILTER}`,
-    { type: QueryTypes.SELECT, bind: filter },
-  );
+  const [count] = await s.db.query<{ total: number }>(`${CHAINS} SELECT count(*)::int AS total FROM ${JOINED} WHERE ${where}`, {
+    type: QueryTypes.SELECT,
+    bind,
+  });
   const grounds = await groundsFor(
     s,
     rows.map((r) => r.chain),
@@ -98,8 +122,23 @@ export async function listCompatibility(s: Services, q: CompatQuery): Promise<Pa
   const page = toPage(
     rows,
     q.limit,
-    (r) => toRow(r, grounds),
+    (r) => toRow(r, grounds, q.near),
     (r) => [r.sort, r.chain_key],
   );
   return { ...page, total: count?.total ?? 0 };
+}
+
+/** Names the log knows hosts, docks and cards by, as they are written in its newest entry; at most 500 of each. */
+export async function namesOfLog(s: Services): Promise<LogNames> {
+  const of = async (part: 'host' | 'dock' | 'card') => {
+    const rows = await s.db.query<{ name: string }>(
+      `SELECT concat_ws(' ', e.chain #>> '{${part},maker}', e.chain #>> '{${part},model}', nullif(e.chain #>> '{${part},variant}', '')) AS name
+       FROM (SELECT DISTINCT ON (${part}) ${part}, entry_id FROM log_units ORDER BY ${part}, happened_on DESC LIMIT 500) u
+       JOIN log_entries e ON e.id = u.entry_id WHERE e.chain -> '${part}' <> 'null' ORDER BY 1`,
+      { type: QueryTypes.SELECT },
+    );
+    return rows.map((r) => r.name);
+  };
+  const [host, dock, card] = await Promise.all([of('host'), of('dock'), of('card')]);
+  return { host, dock, card };
 }

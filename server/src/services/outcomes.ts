@@ -1,30 +1,55 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import type * as z from 'zod';
-import type { Origin, OutcomeBody, OutcomeEntry, outcomeQuery, Page } from '@ruddy/core/api';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { Origin, OutcomeBody, OutcomeEntry } from '@ruddy/core/api';
 import { chainKey } from '@ruddy/core/log';
-import type { Chain, Installed } from '@ruddy/core/schema';
-import { chainNames } from '@ruddy/core/setup';
+import type { Chain } from '@ruddy/core/schema';
 import { LogEntryModel } from '../db/models';
 import { HttpProblem, invalid, refuseFuture } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { chainOf } from './chain';
 import { addEvent } from './events';
 import { contentHash } from './ids';
-import { decodeCursor, likePattern, toPage } from './paging';
+import { listOutcomes } from './log-list';
 import { readSetup } from './setup-store';
 
-function hashOf(setupId: string, chain: Chain, b: OutcomeBody): string {
+/** Identity of an entry by what it says: the setup it was of, here or elsewhere, the chain, and everything noted. */
+export function entryHash(unit: string, chain: Chain, b: OutcomeBody): string {
   const { id, order, ...content } = b;
   void id;
   // An entry without an order keeps the identity it had before orders were noted.
-  return contentHash({ setupId, chain, ...content, ...(order !== null && { order }) });
+  return contentHash({ setupId: unit, chain, ...content, ...(order !== null && { order }) });
 }
 
-/** The versions an entry keeps, out of what is installed; what is not noted is left out. */
-export function entryVersions({ systemBuild, driver, hostFirmware, dockFirmware }: Installed): OutcomeBody['versions'] {
-  return Object.fromEntries(
-    Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''),
-  );
+interface Made {
+  origin: Origin;
+  at: Date;
+  by: string;
+}
+
+/** Where an entry belongs: the setup it is of, or for one that came from a file only the setup's id elsewhere. */
+interface Place {
+  setupId: string | null;
+  unit: string;
+  chain: Chain;
+  seq: number;
+  cameFrom: string;
+}
+
+/** An entry as its row. */
+export function entryRow(body: OutcomeBody, p: Place, made: Made, contentHash: string) {
+  const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
+  return {
+    ...p,
+    id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    chainKey: chainKey(p.chain),
+    ...{ versions, outcome, symptoms, fixes, provenance, confidence, happenedOn, contentHash },
+    orderUsed: order,
+    recordedAt: made.at,
+    supersedes: corrects,
+    private: note === '' ? null : { note },
+  };
 }
 
 /** Store an outcome: a fact of the setup's record and a row of the log, with the chain as it was. */
@@ -33,11 +58,11 @@ export async function storeOutcome(
   setupId: string,
   body: OutcomeBody,
   chain: Chain,
-  made: { origin: Origin; at: Date; by: string },
+  made: Made,
   transaction: Transaction,
   where = '',
 ): Promise<'stored' | 'same'> {
-  const hash = hashOf(setupId, chain, body);
+  const hash = entryHash(setupId, chain, body);
   const twin = await LogEntryModel.findOne({ where: { contentHash: hash }, transaction, raw: true });
   if (twin?.id === body.id) return 'same';
   if (twin)
@@ -47,11 +72,10 @@ export async function storeOutcome(
   if (await LogEntryModel.findByPk(body.id, { transaction })) throw new HttpProblem(409, 'Another outcome has this id');
   if (body.corrects) {
     const old = await LogEntryModel.findByPk(body.corrects, { transaction, raw: true });
-    if (old?.setupId !== setupId) throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
+    if (old?.unit !== setupId) throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
   }
   const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
-  const notePart = note === '' ? null : { note };
-  await addEvent(
+  const seq = await addEvent(
     db,
     {
       id,
@@ -61,36 +85,14 @@ export async function storeOutcome(
       happenedAt: new Date(`${happenedOn}T12:00:00Z`),
       recordedAt: made.at,
       corrects,
-      private: notePart,
+      private: note === '' ? null : { note },
       origin: made.origin,
       by: made.by,
     },
     transaction,
   );
-  await LogEntryModel.create(
-    {
-      id,
-      origin: made.origin,
-      createdAt: made.at,
-      createdBy: made.by,
-      setupId,
-      chainKey: chainKey(chain),
-      chain,
-      versions,
-      outcome,
-      symptoms,
-      fixes,
-      provenance,
-      confidence,
-      happenedOn,
-      orderUsed: order,
-      recordedAt: made.at,
-      supersedes: corrects,
-      contentHash: hash,
-      private: notePart,
-    },
-    { transaction },
-  );
+  const place = { setupId, unit: setupId, chain, seq, cameFrom: '' };
+  await LogEntryModel.create(entryRow(body, place, made, hash), { transaction });
   return 'stored';
 }
 
@@ -111,87 +113,4 @@ export async function addOutcome(
   });
   const [entry] = (await listOutcomes(s.db, { limit: 1, newest: false, id: body.id })).items;
   return { entry: entry as OutcomeEntry, fresh: result === 'stored' };
-}
-
-interface Row {
-  id: string;
-  setup_id: string;
-  setup_name: string;
-  chain_key: string | null;
-  chain: Chain;
-  versions: OutcomeEntry['versions'];
-  outcome: OutcomeEntry['outcome'];
-  symptoms: string[];
-  fixes: string[];
-  provenance: OutcomeEntry['provenance'];
-  confidence: number;
-  happened_on: string;
-  order_used: OutcomeEntry['order'];
-  recorded_at: Date;
-  supersedes: string | null;
-  private: { note?: string } | null;
-  corrected_by: string | null;
-  superseded: boolean;
-  origin: Origin;
-}
-
-function toEntry(r: Row): OutcomeEntry {
-  return {
-    id: r.id,
-    setupId: r.setup_id,
-    setupName: r.setup_name,
-    chainKey: r.chain_key,
-    chain: chainNames(r.chain),
-    versions: r.versions,
-    outcome: r.outcome,
-    symptoms: r.symptoms,
-    fixes: r.fixes,
-    provenance: r.provenance,
-    confidence: Math.round(r.confidence * 100) / 100,
-    happenedOn: r.happened_on,
-    order: r.order_used,
-    note: r.private?.note ?? '',
-    corrects: r.supersedes,
-    correctedBy: r.corrected_by,
-    superseded: r.superseded,
-    origin: r.origin,
-    recordedAt: r.recorded_at.toISOString(),
-  };
-}
-
-type ListQuery = Partial<z.output<typeof outcomeQuery>> & { limit: number; id?: string };
-
-/** A page of the log, newest first. An entry is superseded when the same setup was logged later under other versions. */
-export async function listOutcomes(db: Sequelize, q: ListQuery): Promise<Page<OutcomeEntry>> {
-  const after = decodeCursor(q.cursor, 2);
-  const rows = await db.query<Row>(
-    `SELECT * FROM (
-       SELECT e.id, e.setup_id, s.name AS setup_name, e.chain_key, e.chain, e.versions, e.outcome, e.symptoms, e.fixes, e.provenance,
-         e.confidence, e.happened_on::text AS happened_on, e.order_used, e.recorded_at, e.supersedes, e.private, e.origin,
-         (SELECT c.id FROM log_entries c WHERE c.supersedes = e.id LIMIT 1) AS corrected_by,
-         EXISTS (SELECT 1 FROM log_entries n WHERE n.setup_id = e.setup_id AND n.versions <> e.versions AND n.happened_on > e.happened_on) AS superseded,
-         lower(s.name || ' ' || e.chain::text || ' ' || array_to_string(e.symptoms, ' ') || ' ' || array_to_string(e.fixes, ' ')) AS words
-       FROM log_entries e JOIN setups s ON s.id = e.setup_id
-       WHERE ($1::uuid IS NULL OR e.setup_id = $1) AND ($2::text IS NULL OR e.outcome = $2) AND ($3::uuid IS NULL OR e.id = $3)
-         AND ($9::text IS NULL OR e.chain_key = $9)
-     ) x
-     WHERE ($4::text IS NULL OR words LIKE lower($4)) AND (NOT $5 OR (corrected_by IS NULL AND NOT superseded))
-       AND ($6::text IS NULL OR (happened_on, id) < ($6, $7::uuid))
-     ORDER BY happened_on DESC, id DESC LIMIT $8`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        q.setupId ?? null,
-        q.outcome ?? null,
-        q.id ?? null,
-        q.q ? likePattern(q.q) : null,
-        q.newest ?? false,
-        after?.[0] ?? null,
-        after?.[1] ?? null,
-        q.limit + 1,
-        q.chain ?? null,
-      ],
-    },
-  );
-  return toPage(rows, q.limit, toEntry, (r) => [r.happened_on, r.id]);
 }

@@ -1,5 +1,6 @@
 import { Op } from 'sequelize';
 import type { InstalledBody, Setup, TouchedRow } from '@ruddy/core/api';
+import { entryVersions } from '@ruddy/core/log';
 import type { ReleaseSpec } from '@ruddy/core/schema';
 import { compareVersions, holdRequirements, releaseTouches, ROLE_SUBJECT, subjectsOf } from '@ruddy/core/software';
 import { partName } from '@ruddy/core/setup';
@@ -8,7 +9,7 @@ import { HttpProblem, invalid, notFound } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
 import { chainOf, slotRows } from './chain';
 import { groundsFor } from './context';
-import { entryVersions, storeOutcome } from './outcomes';
+import { storeOutcome } from './outcomes';
 import { keepRevision, readSetup } from './setup-store';
 import { noteVersion } from './versions';
 

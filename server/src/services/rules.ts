@@ -1,6 +1,6 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { defaultRow, type RuleRow } from '@ruddy/core/api';
-import { RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '@ruddy/core/house';
+import { RULE_IDS, RULES, ruleProblem, type HouseRules, type RuleId } from '@ruddy/core/house';
 import { invalid } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
 import { newId } from './ids';
@@ -33,6 +33,12 @@ export async function listRules(db: Sequelize, transaction?: Transaction): Promi
 export async function houseRules(db: Sequelize): Promise<HouseRules> {
   const own = (await stored(db)).filter((r) => r.value !== null);
   return Object.fromEntries(own.map((r) => [r.key, r.value]));
+}
+
+/** Reads a rule as this workshop has it. */
+export async function ruleReader(db: Sequelize): Promise<(id: RuleId) => number> {
+  const own = await houseRules(db);
+  return (id) => own[id] ?? RULES[id].default;
 }
 
 /** Set or clear a rule, under the revision the page showed. */

@@ -1,7 +1,7 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Glance, Page, SearchHit, setupQuery, SetupRow, Summary } from '@ruddy/core/api';
-import { chainKey, NO_TALLY, type Outcome } from '@ruddy/core/log';
+import { chainKey, NO_EVIDENCE, type Outcome } from '@ruddy/core/log';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
 import { glance } from '@ruddy/core/texts';
 import type { Chain } from '@ruddy/core/schema';
@@ -28,7 +28,7 @@ async function judge(
   const last = await lastOutcomes(s.db, ids);
   return setups.map((row, i) => {
     const chain = chains[i] as Chain;
-    const evaluation = evaluate({ chain, context: { ...grounds, evidence: evidence.get(keys[i] ?? '') ?? NO_TALLY } });
+    const evaluation = evaluate({ chain, context: { ...grounds, evidence: evidence.get(keys[i] ?? '') ?? NO_EVIDENCE } });
     const { host, dock, card } = chainNames(chain);
     const list = {
       ...toSetup(row, slots.get(row.id) ?? []),

@@ -53,6 +53,7 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     prices,
     rates: [],
     events: [],
+    chains: [],
     outcomes: [],
     rules: [],
     profiles: [],
