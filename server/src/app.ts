@@ -23,6 +23,7 @@ import { readingRoutes } from './routes/readings';
 import { profileRoutes } from './routes/profiles';
 import { runRoutes } from './routes/runs';
 import { setupRoutes } from './routes/setups';
+import { statedRoutes } from './routes/stated';
 
 /** Every route, declared once. */
 export const ROUTES = [
@@ -34,6 +35,7 @@ export const ROUTES = [
   ...judgeRoutes,
   ...readingRoutes,
   ...logRoutes,
+  ...statedRoutes,
   ...bringUpRoutes,
   ...benchRoutes,
   ...streamRoutes,

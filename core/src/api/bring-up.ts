@@ -94,6 +94,38 @@ export const struckBody = z.strictObject({
 });
 export type StruckBody = z.infer<typeof struckBody>;
 
+/** A stretch of use: hours, and how often the card dropped out or the picture froze meanwhile. */
+export const usedBody = z
+  .strictObject({
+    id: uuid,
+    from: isoDate,
+    until: isoDate,
+    hours: z
+      .number({ error: 'Hours: a number' })
+      .min(0.1, { error: 'Hours: from 0.1' })
+      .max(100_000, { error: 'Hours: up to 100000' }),
+    drops: z.number({ error: 'Drops: a whole number' }).int({ error: 'Drops: a whole number' }).min(0).max(100_000),
+    freezes: z.number({ error: 'Freezes: a whole number' }).int({ error: 'Freezes: a whole number' }).min(0).max(100_000),
+    words: line('What was seen', 300).default(''),
+  })
+  .superRefine((b, ctx) => {
+    const days = (Date.parse(b.until) - Date.parse(b.from)) / 86_400_000 + 1;
+    if (days < 1) ctx.addIssue({ code: 'custom', path: ['until'], message: 'Last day: not before the first' });
+    else if (b.hours > days * 24)
+      ctx.addIssue({ code: 'custom', path: ['hours'], message: `Hours: ${days} days have ${days * 24} at most` });
+  });
+export type UsedBody = z.input<typeof usedBody>;
+/** Hours in use of a setup, added up. */
+export const usedRow = z.object({
+  setupId: uuid,
+  name: z.string(),
+  hours: z.number(),
+  drops: z.number().int(),
+  freezes: z.number().int(),
+  spans: z.number().int(),
+});
+export type UsedRow = z.infer<typeof usedRow>;
+
 export const goodBody = z.strictObject({ id: uuid, note: line('Note', 300).default('') });
 
 const names = z.object({ host: z.string(), port: z.string(), cable: z.string(), dock: z.string(), card: z.string() });
@@ -135,6 +167,14 @@ export const endedEvent = z.object({
   symptom: z.enum(SYMPTOM_IDS).nullable(),
   reason: z.string(),
 });
+export const usedEvent = z.object({
+  from: isoDate,
+  until: isoDate,
+  hours: z.number(),
+  drops: z.number().int(),
+  freezes: z.number().int(),
+  words: z.string(),
+});
 export const struckEvent = z.object({ reason: z.string().min(1) });
 export const goodEvent = z.object({ installed: installedSchema, names, note: z.string() });
 
@@ -148,7 +188,8 @@ const stepRow = stepEvent.extend({ id: uuid, at: instant, by: z.string() });
 export type StepRow = z.infer<typeof stepRow>;
 const triedRow = z.object({
   id: uuid,
-  setupId: uuid,
+  /** Null for an entry of the log from a file. */
+  setupId: uuid.nullable(),
   setup: z.string(),
   order: z.enum(ORDER_IDS),
   build: z.string(),

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { RULE_IDS, type RuleId } from '../house';
 import { chainSchema } from '../schema';
-import { attemptEvent, endedEvent, goodEvent, stepEvent, struckEvent } from './bring-up';
+import { attemptEvent, endedEvent, goodEvent, stepEvent, struckEvent, usedEvent } from './bring-up';
 import { fileId, instant } from './common';
 import { EVENT_KINDS, outcomeBody } from './outcomes';
 import { factInFile, itemInFile } from './items';
@@ -11,6 +11,7 @@ import { profileInFile } from './profiles';
 import { captureInFile, runInFile, sessionInFile, csvMapping, saidBody } from './runs';
 import { storedReading } from './readings';
 import { setupBody, wholeSlots } from './setups';
+import { claimInFile, titleNoteInFile } from './stated';
 
 const setupInFile = setupBody.extend({
   id: fileId,
@@ -61,6 +62,7 @@ export const EVENT_BODIES: Partial<Record<(typeof EVENT_KINDS)[number], z.ZodTyp
   struck: struckEvent,
   good: goodEvent,
   'run-said': runSaid,
+  used: usedEvent,
 };
 
 export const ruleEntry = z.strictObject({
@@ -89,6 +91,8 @@ export const bundleSchema = z.strictObject({
   captures: z.array(captureInFile).max(200_000).default([]),
   mappings: z.array(csvMapping).max(2000).default([]),
   sessions: z.array(sessionInFile).max(2000).default([]),
+  claims: z.array(claimInFile).max(2000).default([]),
+  titleNotes: z.array(titleNoteInFile).max(20_000).default([]),
 });
 export type OutcomeInFile = z.infer<typeof outcomeInFile>;
 export type Bundle = z.infer<typeof bundleSchema>;

@@ -17,3 +17,4 @@ export * from './stream';
 export * from './profiles';
 export * from './runs';
 export * from './log-share';
+export * from './stated';

@@ -107,6 +107,7 @@ export const EVENT_KINDS = [
   'price',
   'run',
   'run-said',
+  'used',
 ] as const;
 export const noteBody = z.strictObject({
   id: uuid,

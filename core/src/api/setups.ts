@@ -8,6 +8,7 @@ import {
   NO_SETTINGS,
   NOTHING_INSTALLED,
   partKind,
+  pinsSchema,
   settingsSchema,
   shownBy,
   SLOTS,
@@ -90,6 +91,8 @@ export const setupBody = z.strictObject({
   settings: settingsSchema.default(NO_SETTINGS),
   /** Living with the dock: both states of the host, buttons, programs, tuning. */
   docked: dockedSchema.default(NO_DOCKED),
+  /** Versions it should stay at. */
+  pins: pinsSchema.default([]),
   uses: usesSchema.default([]),
   /** Graphics and machine used so far, in words. */
   present: present.default(''),
@@ -109,6 +112,7 @@ export const setupPatch = z.strictObject({
   installed: installedSchema.optional(),
   settings: settingsSchema.optional(),
   docked: dockedSchema.optional(),
+  pins: pinsSchema.optional(),
   uses: usesSchema.optional(),
   present: present.optional(),
   cost: costSchema.optional(),
@@ -126,6 +130,7 @@ export const setupSchema = z.object({
   installed: installedSchema,
   settings: settingsSchema,
   docked: dockedSchema,
+  pins: pinsSchema,
   uses: usesSchema,
   present: z.string(),
   cost: costSchema,

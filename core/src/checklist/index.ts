@@ -6,3 +6,4 @@ export * from './list';
 export * from './fold';
 export * from './last-good';
 export * from './opening';
+export * from './pins';

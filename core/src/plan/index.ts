@@ -7,7 +7,7 @@ export { CHECKS } from './checks';
 export { contradicted } from './contradiction';
 export type { ReadOut, ReadOuts, RouterRead } from './read-outs';
 export type { Budget } from './budgets';
-export { routesOf, type Route } from './routes';
+export { idealCable, routesOf, type Route } from './routes';
 export { adjustmentsFor, applyAdjust, rankFixes, type Adjust, type Fix } from './fixes';
 export { preFlight, type PreFlightItem } from './pre-flight';
 export { swapSteps, type SwapStep } from './swaps';

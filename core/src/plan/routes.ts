@@ -8,6 +8,7 @@ import {
   dockSchema,
   hasPcie,
   isInside,
+  type CableSpec,
   type Chain,
   type HostSpec,
   type SocketSpec,
@@ -39,31 +40,28 @@ export interface Route {
   readonly portable: boolean;
 }
 
+/** A cable that holds nothing back, for a plug that is cabled; null for one that is not. */
+export function idealCable(connector: SocketSpec['connector']): CableSpec | null {
+  const cabled = carriesTunnel(connector) || connector === 'oculink-4i' || connector === 'oculink-8i';
+  if (!cabled) return null;
+  return cableSchema.parse({
+    ...{ maker: 'any', model: 'any', connector, construction: 'passive', lengthMm: 200 },
+    ...(connector === 'usb-c' && { markedGbps: 120 }),
+    ...(!carriesTunnel(connector) && { pcieGen: 5 }),
+  });
+}
+
 /** The best counterpart a port could meet: it never holds the chain back, so what is left is the port's own limit. */
 function best(host: HostSpec, socket: SocketSpec): Chain {
   const named = { maker: 'any', model: 'any' };
   const may = CARRIES[socket.connector].filter(hasPcie);
-  const cabled = carriesTunnel(socket.connector) || socket.connector === 'oculink-4i' || socket.connector === 'oculink-8i';
+  const cable = idealCable(socket.connector);
   const tunnel = carriesTunnel(socket.connector);
   const told = typeof socket.standard === 'string' && hasPcie(socket.standard) ? socket.standard : null;
   return chainSchema.parse({
     host,
     socket: socket.key,
-    path: cabled
-      ? [
-          {
-            key: 'a',
-            spec: cableSchema.parse({
-              ...named,
-              connector: socket.connector,
-              construction: 'passive',
-              lengthMm: 200,
-              ...(socket.connector === 'usb-c' && { markedGbps: 120 }),
-              ...(!tunnel && { pcieGen: 5 }),
-            }),
-          },
-        ]
-      : [],
+    path: cable ? [{ key: 'a', spec: cable }] : [],
     dock: dockSchema.parse({
       ...named,
       form: 'enclosure',

@@ -18,3 +18,4 @@ export * from './chain';
 export * from './attr-path';
 export * from './report';
 export * from './reading';
+export * from './pins';

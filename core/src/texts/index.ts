@@ -20,3 +20,5 @@ export * from './docked';
 export * from './bench';
 export * from './runs';
 export * from './toll';
+export * from './log';
+export * from './question';

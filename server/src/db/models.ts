@@ -6,7 +6,19 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize';
-import type { AnySpec, Docked, Installed, Load, PartKind, Settings, Shown, SourceMap, Supplied, Use } from '@ruddy/core/schema';
+import type {
+  AnySpec,
+  Docked,
+  Installed,
+  Load,
+  PartKind,
+  Pin,
+  Settings,
+  Shown,
+  SourceMap,
+  Supplied,
+  Use,
+} from '@ruddy/core/schema';
 import type { CostSaid, Origin, SetupState } from '@ruddy/core/api';
 import { defineCatalogue } from './models-catalogue';
 
@@ -54,6 +66,7 @@ export interface SetupDetails {
   installed?: Installed;
   settings?: Settings;
   docked?: Docked;
+  pins?: Pin[];
   uses?: Use[];
   /** Graphics used so far, in words. */
   present?: string;

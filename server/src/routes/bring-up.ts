@@ -1,8 +1,19 @@
 import * as z from 'zod';
-import { attemptBody, bringUpSchema, endBody, goodBody, stepBody, struckBody, tryBody, uuid } from '@ruddy/core/api';
+import {
+  attemptBody,
+  bringUpSchema,
+  endBody,
+  goodBody,
+  stepBody,
+  struckBody,
+  tryBody,
+  usedBody,
+  usedRow,
+  uuid,
+} from '@ruddy/core/api';
 import { route, type Services } from '../http/route';
-import { readBringUp } from '../services/bring-up-read';
-import { addTry, beginAttempt, endAttempt, keepGood, noteStep, strike } from '../services/bring-up';
+import { readBringUp, usedHours } from '../services/bring-up-read';
+import { addTry, beginAttempt, endAttempt, keepGood, noteStep, noteUse, strike } from '../services/bring-up';
 
 const byId = z.strictObject({ id: uuid });
 const ofAttempt = z.strictObject({ id: uuid, attempt: uuid });
@@ -65,6 +76,24 @@ export const bringUpRoutes = [
     body: tryBody,
     response: bringUpSchema,
     handle: async ({ params, body, actor }, s) => answered(s, params.id, await addTry(s, params.id, body, actor)),
+  }),
+  route({
+    method: 'post',
+    path: '/api/setups/:id/used',
+    summary: 'Note hours in use, with drops and freezes',
+    role: 'member',
+    params: byId,
+    body: usedBody,
+    response: bringUpSchema,
+    handle: async ({ params, body, actor }, s) => answered(s, params.id, await noteUse(s, params.id, body, actor)),
+  }),
+  route({
+    method: 'get',
+    path: '/api/used',
+    summary: 'Hours in use, drops and freezes of every setup',
+    role: 'reader',
+    response: z.object({ items: z.array(usedRow) }),
+    handle: async (_call, { db }) => ({ body: { items: await usedHours(db) } }),
   }),
   route({
     method: 'post',

@@ -1,6 +1,16 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
-import type { attemptEvent, AttemptRow, BringUp, endedEvent, goodEvent, stepEvent, StepRow, TriedRow } from '@ruddy/core/api';
+import type {
+  attemptEvent,
+  AttemptRow,
+  BringUp,
+  endedEvent,
+  goodEvent,
+  stepEvent,
+  StepRow,
+  TriedRow,
+  UsedRow,
+} from '@ruddy/core/api';
 import type { Chain } from '@ruddy/core/schema';
 import { partName } from '@ruddy/core/setup';
 import { chainOf } from './chain';
@@ -59,7 +69,10 @@ export async function stepsOf(db: Sequelize, setupId: string, transaction?: Tran
   return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.by, ...r.body }));
 }
 
-/** Tries of a host through a kind of link, on all setups, oldest first; those taken back do not count. */
+/**
+ * Tries of a host through a kind of link, oldest first; those taken back do not count. Entries of the log that name an order count, too,
+ * unless an attempt of the same setup already tells of that order on that day: what the last step wrote is no second try.
+ */
 export async function triedOn(db: Sequelize, { host, link }: ReturnType<typeof countedAs>): Promise<TriedRow[]> {
   const rows = await db.query<Omit<TriedRow, 'at'> & { at: Date }>(
     `SELECT e.id, e.setup_id AS "setupId", s.name AS setup, e.body ->> 'order' AS "order", e.body ->> 'build' AS build,
@@ -67,10 +80,28 @@ export async function triedOn(db: Sequelize, { host, link }: ReturnType<typeof c
      FROM events e JOIN setups s ON s.id = e.setup_id
      WHERE e.kind = 'ended' AND e.body ->> 'host' = $1 AND e.body ->> 'link' = $2 AND e.body ->> 'worked' IS NOT NULL
        AND ${STANDS}
-     ORDER BY e.happened_at, e.recorded_at, e.seq`,
+     UNION ALL
+     SELECT l.id, l.setup_id, coalesce(s.name, ''), l.order_used, coalesce(l.versions ->> 'system', ''), u.worked,
+       l.happened_on::timestamptz + interval '12 hours'
+     FROM log_units u JOIN log_entries l ON l.id = u.entry_id LEFT JOIN setups s ON s.id = l.setup_id
+     WHERE NOT u.told AND l.order_used IS NOT NULL AND u.host = $1 AND replace(u.link, 'not-known', 'not known') = $2
+       AND NOT EXISTS (SELECT 1 FROM events e WHERE e.setup_id = l.setup_id AND e.kind = 'ended' AND e.body ->> 'order' = l.order_used
+         AND (e.happened_at AT TIME ZONE 'UTC')::date = l.happened_on)
+     ORDER BY at, id`,
     { type: QueryTypes.SELECT, bind: [host, link] },
   );
   return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+}
+
+/** Hours in use and drops of every setup, or of one; what was taken back does not count. */
+export function usedHours(db: Sequelize, setupId: string | null = null): Promise<UsedRow[]> {
+  return db.query<UsedRow>(
+    `SELECT e.setup_id AS "setupId", s.name, sum((e.body ->> 'hours')::float8) AS hours, sum((e.body ->> 'drops')::int)::int AS drops,
+       sum((e.body ->> 'freezes')::int)::int AS freezes, count(*)::int AS spans
+     FROM events e JOIN setups s ON s.id = e.setup_id
+     WHERE e.kind = 'used' AND ($1::uuid IS NULL OR e.setup_id = $1) AND ${STANDS} GROUP BY e.setup_id, s.name ORDER BY lower(s.name)`,
+    { type: QueryTypes.SELECT, bind: [setupId] },
+  );
 }
 
 /** Everything the page of bringing up shows of a setup. */

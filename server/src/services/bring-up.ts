@@ -1,6 +1,6 @@
 import type { Sequelize, Transaction } from 'sequelize';
 import type * as z from 'zod';
-import type { attemptBody, AttemptRow, endBody, goodBody, stepBody, struckBody, tryBody } from '@ruddy/core/api';
+import type { attemptBody, AttemptRow, endBody, goodBody, stepBody, struckBody, tryBody, usedBody } from '@ruddy/core/api';
 import { goodNow, orderWorked } from '@ruddy/core/checklist';
 import { entryVersions } from '@ruddy/core/log';
 import type { Chain, Installed } from '@ruddy/core/schema';
@@ -195,8 +195,20 @@ export function addTry(s: Services, setupId: string, b: z.output<typeof tryBody>
   });
 }
 
+/** Note a stretch of use. */
+export function noteUse(
+  s: Services,
+  setupId: string,
+  { id, ...body }: z.output<typeof usedBody>,
+  actor: Actor,
+): Promise<boolean> {
+  refuseFuture('until', body.until, s.now());
+  const happenedAt = new Date(Math.min(Date.parse(`${body.until}T12:00:00Z`), s.now().getTime()));
+  return once(s, setupId, { id }, 'used', actor, async (w) => void (await add(w, { id, kind: 'used', body, happenedAt })));
+}
+
 /** Kinds of facts that are taken back as they are. A step is undone, an outcome corrected by another. */
-const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good', 'run'];
+const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good', 'run', 'used'];
 
 /** Take a fact back. Both stay on record; it no longer counts. */
 export function strike(s: Services, setupId: string, b: z.output<typeof struckBody>, actor: Actor): Promise<boolean> {

@@ -7,6 +7,7 @@ import { allPrices, listRates } from './prices';
 import { logInFile, packEntries } from './log-file';
 import { listRules } from './rules';
 import { toSetup } from './setup-store';
+import { exportStated } from './stated';
 
 /** Everything the workshop knows as one bundle, in a fixed order, so that two exports compare. */
 export async function exportBundle(db: Sequelize): Promise<Bundle> {
@@ -68,5 +69,6 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     ...log,
     rules,
     ...(await exportRuns(db)),
+    ...(await exportStated(db)),
   };
 }

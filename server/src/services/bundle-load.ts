@@ -14,6 +14,7 @@ import { addFact, createItem } from './items';
 import { createPart } from './parts';
 import { addPrice, addRate } from './prices';
 import { insertSetup, readSetup } from './setup-store';
+import { loadStated } from './stated-load';
 
 async function loadParts(l: Load): Promise<void> {
   for (const [i, p] of l.bundle.parts.entries()) {
@@ -266,5 +267,6 @@ export async function loadBundle(
   await loadFacts(load);
   await refigureSaid(load);
   await loadRules(load);
+  await loadStated(load);
   return load.report;
 }

@@ -30,6 +30,7 @@ export async function demoReport(s: Services): Promise<DemoReport> {
 export async function removeDemo(s: Services): Promise<DemoReport> {
   const report = await demoReport(s);
   await s.db.transaction(async (transaction) => {
+    await s.db.query('SELECT remove_demo_stated()', { type: QueryTypes.SELECT, transaction });
     await s.db.query('SELECT remove_demo_runs()', { type: QueryTypes.SELECT, transaction });
     await s.db.query('SELECT remove_demo()', { type: QueryTypes.SELECT, transaction });
   });

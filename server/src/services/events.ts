@@ -78,6 +78,7 @@ const NAMED: readonly string[] = [
   'approval',
   'security level',
   'internal graphics',
+  'pins',
   'docked settings',
   'undocked settings',
   'buttons',

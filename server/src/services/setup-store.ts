@@ -12,6 +12,7 @@ import {
   type Docked,
   type Installed,
   type Load,
+  type Pin,
   type PartKind,
   type Settings,
   type SoftwareRole,
@@ -69,6 +70,7 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
     installed: row.details.installed ?? NOTHING_INSTALLED,
     settings: row.details.settings ?? NO_SETTINGS,
     docked: row.details.docked ?? NO_DOCKED,
+    pins: row.details.pins ?? [],
     uses: row.details.uses ?? [],
     present: row.details.present ?? '',
     cost: row.details.cost ?? NO_COST_SAID,
@@ -214,6 +216,7 @@ export async function keepRevision(
     installed: setup.installed,
     settings: setup.settings,
     docked: setup.docked,
+    pins: setup.pins,
     uses: setup.uses,
     present: setup.present,
     cost: setup.cost,
@@ -224,6 +227,7 @@ export async function keepRevision(
       screen: chain.picture.map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`).join(', '),
       system: partName(chain.system),
       pieces: await itemLabels(db, setup.slots, transaction),
+      pins: setup.pins.map((p) => `${SOFTWARE_NAMES[p.role].toLowerCase()} ${p.version}`).join(', '),
       ...dockedNames(setup.docked, setup.settings),
       use: setup.uses.map((u) => WORK[u.work].toLowerCase()).join(', '),
       ...Object.fromEntries(
@@ -254,6 +258,7 @@ export async function insertSetup(
     installed: Installed;
     settings: Settings;
     docked: Docked;
+    pins: Pin[];
     uses: Use[];
     present: string;
     cost: CostSaid;
@@ -264,8 +269,8 @@ export async function insertSetup(
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const { notes, loads, installed, settings, docked, uses, present, cost } = s;
-  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, docked, uses, present, cost };
+  const { notes, loads, installed, settings, docked, pins, uses, present, cost } = s;
+  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, docked, pins, uses, present, cost };
   await SetupModel.create(
     {
       id: s.id,

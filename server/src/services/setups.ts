@@ -102,6 +102,7 @@ export async function patchSetup(
           installed: patch.installed ?? setup.installed,
           settings: patch.settings ?? setup.settings,
           docked: patch.docked ?? setup.docked,
+          pins: patch.pins ?? setup.pins,
           uses: patch.uses ?? setup.uses,
           present: patch.present ?? setup.present,
           cost: patch.cost ?? setup.cost,

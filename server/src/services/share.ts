@@ -43,6 +43,7 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
         notes: '',
         present: '',
         docked: NO_DOCKED,
+        pins: [],
         clonedFrom: null,
         state: 'planned',
         cost: withPrices ? setup.cost : NO_COST_SAID,
@@ -61,6 +62,8 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     captures: [],
     mappings: [],
     sessions: [],
+    claims: [],
+    titleNotes: [],
   };
 }
 

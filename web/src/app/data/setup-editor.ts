@@ -25,7 +25,7 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
-const NEWER = { settings: NO_SETTINGS, docked: NO_DOCKED, uses: [], present: '', cost: NO_COST as Setup['cost'] };
+const NEWER = { settings: NO_SETTINGS, docked: NO_DOCKED, pins: [], uses: [], present: '', cost: NO_COST as Setup['cost'] };
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 

@@ -11,6 +11,7 @@ const base: Fields = {
   installed: NOTHING_INSTALLED,
   settings: NO_SETTINGS,
   docked: NO_DOCKED,
+  pins: [],
   uses: [],
   present: '',
   cost: NO_COST_SAID,

@@ -3,14 +3,14 @@ import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/api';
 import { changeSlots } from '@ruddy/core/setup';
 
 /** Fields beside the slots: each is replaced as a whole. */
-const PLAIN = ['name', 'state', 'notes', 'loads', 'installed', 'settings', 'docked', 'uses', 'present', 'cost'] as const;
+const PLAIN = ['name', 'state', 'notes', 'loads', 'installed', 'settings', 'docked', 'pins', 'uses', 'present', 'cost'] as const;
 type Plain = (typeof PLAIN)[number];
 export type Fields = Pick<Setup, Plain | 'slots'>;
 
 /** Only the fields that can be edited. */
 export function fieldsOf(s: Fields): Fields {
-  const { name, state, notes, slots, loads, installed, settings, docked, uses, present, cost } = s;
-  return { name, state, notes, slots, loads, installed, settings, docked, uses, present, cost };
+  const { name, state, notes, slots, loads, installed, settings, docked, pins, uses, present, cost } = s;
+  return { name, state, notes, slots, loads, installed, settings, docked, pins, uses, present, cost };
 }
 
 /** A setup's fields with a patch applied, as the server will apply it. */
@@ -57,6 +57,7 @@ export const FIELD_LABELS = {
   installed: 'Versions installed',
   settings: 'Docked settings',
   docked: 'Profiles, programs, buttons',
+  pins: 'Pinned versions',
   uses: 'Uses',
   present: 'Present graphics',
   cost: 'Cost',

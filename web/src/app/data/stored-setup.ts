@@ -15,6 +15,7 @@ export const storedSetup: Setup = {
   installed: NOTHING_INSTALLED,
   settings: NO_SETTINGS,
   docked: NO_DOCKED,
+  pins: [],
   uses: [],
   present: '',
   cost: NO_COST_SAID,

@@ -1,0 +1,72 @@
+import { evaluate, contradicted, type Context, type VerdictState } from '../plan';
+import type { CableSpec, CardSpec, Chain, DockSpec, HostSpec } from '../schema';
+
+/** Parts of a cell: two of the axes, and the third that all cells share, where one is chosen. */
+export interface CellParts {
+  readonly host: HostSpec | null;
+  readonly dock: DockSpec | null;
+  readonly card: CardSpec | null;
+}
+
+/** What is predicted for a cell. `no-port`: no port of the host takes the dock's plug, so it would need an adapter. */
+export interface CellPredicted {
+  readonly state: VerdictState | 'no-port';
+  /** Port it was judged with. */
+  readonly socket: string | null;
+  /** Usable rate to the card, Gb/s, where known. */
+  readonly down: { readonly lo: number; readonly hi: number } | null;
+}
+
+const RANK: Readonly<Record<VerdictState, number>> = { works: 3, care: 2, unknown: 1, blocked: 0 };
+
+/** What all cells of a grid are judged with. */
+export interface CellGrounds {
+  /** A chain in which nothing is chosen. */
+  readonly empty: Chain;
+  /** A cable that holds nothing back, for each plug that is cabled. */
+  readonly cables: Readonly<Partial<Record<string, CableSpec>>>;
+  readonly context: Context;
+}
+
+/** The chain of a cell through one port. */
+export function cellChain(p: CellParts, socket: string, { empty, cables }: CellGrounds): Chain {
+  const cable = p.dock && cables[p.dock.connector];
+  return { ...empty, ...p, socket, path: cable ? [{ key: 'a', spec: cable }] : [] };
+}
+
+/**
+ * What is predicted for a cell: the best of the ports of the host that take the dock's plug, with a cable that holds nothing back.
+ * Without a host or a dock there is no link to judge: not known.
+ */
+export function predictCell(p: CellParts, grounds: CellGrounds): CellPredicted {
+  if (!p.host || !p.dock) return { state: 'unknown', socket: null, down: null };
+  const plug = p.dock.connector;
+  const ports = p.host.sockets.filter((s) => s.connector === plug);
+  if (ports.length === 0) return { state: 'no-port', socket: null, down: null };
+  const judged = ports.map((s) => {
+    const e = evaluate({ chain: cellChain(p, s.key, grounds), context: grounds.context });
+    // A card nobody chose is no reason to doubt the link: what is left open then is judged by what stops it.
+    const { verdict } = e.predicted;
+    const open = p.card === null && verdict.state === 'unknown' && verdict.because.every((c) => c === 'plan/unchosen');
+    const state: VerdictState = open ? (e.findings.some((f) => f.severity === 'care') ? 'care' : 'works') : verdict.state;
+    const down = e.predicted.link.usable?.down ?? null;
+    return { state, socket: s.key, down: down ? { lo: down.lo, hi: down.hi } : null };
+  });
+  return judged.reduce((a, b) =>
+    RANK[b.state] > RANK[a.state] || (RANK[b.state] === RANK[a.state] && (b.down?.lo ?? 0) > (a.down?.lo ?? 0)) ? b : a,
+  );
+}
+
+/** What was seen in a cell: units counted, told apart. */
+export interface CellSeen {
+  readonly n: number;
+  readonly worked: number;
+  readonly told: number;
+  readonly newest: string;
+}
+
+/** Does what was seen exclude what is predicted? Only a whole chain, seen often enough, can. */
+export function cellContradicts(predicted: CellPredicted, seen: CellSeen | null): boolean {
+  if (!seen || predicted.state === 'no-port') return false;
+  return contradicted(predicted.state, { worked: seen.worked, failed: seen.n - seen.worked })?.sure ?? false;
+}

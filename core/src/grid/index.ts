@@ -1,0 +1,2 @@
+export * from './cell';
+export * from './window';
