@@ -52,6 +52,8 @@ export const touchedRow = z.object({
   part: z.string(),
   have: z.string(),
   stands: z.enum(['older', 'same', 'newer', 'not known']),
+  /** The version the setup is pinned at, when this release would leave it. */
+  pin: z.object({ version: z.string(), reason: z.string() }).nullable(),
   /** Requirements not met today that it would meet. */
   mends: z.array(z.string()),
 });

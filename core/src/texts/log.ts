@@ -106,3 +106,13 @@ export function cellWords(p: CellPredicted): string {
     ? `${VERDICT_WORDS[p.state]}, ${rate(p.down)} Gb/s`
     : VERDICT_WORDS[p.state];
 }
+
+/** A pin that is left, or about to be: said before the act. */
+export function pinWords(p: {
+  readonly name: string;
+  readonly version: string;
+  readonly reason: string;
+  readonly now: string;
+}): string {
+  return `${p.name} is pinned at ${p.version}${p.reason ? ` (${p.reason})` : ''}; ${p.now} leaves it.`;
+}

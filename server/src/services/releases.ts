@@ -1,5 +1,6 @@
 import { Op } from 'sequelize';
 import type { InstalledBody, Setup, TouchedRow } from '@ruddy/core/api';
+import { pinsLeft } from '@ruddy/core/checklist';
 import { entryVersions } from '@ruddy/core/log';
 import type { ReleaseSpec } from '@ruddy/core/schema';
 import { compareVersions, holdRequirements, releaseTouches, ROLE_SUBJECT, subjectsOf } from '@ruddy/core/software';
@@ -40,6 +41,8 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
     const after = { ...chain, installed: { ...chain.installed, [release.what]: release.variant } };
     const open = (c: typeof chain) =>
       holdRequirements(requirements, [], c, asOf).filter((h) => h.role === release.what && h.state !== 'met');
+    const pins = (m.details.pins ?? []).filter((p) => p.role === release.what);
+    const pin = pinsLeft(pins, { [release.what]: release.variant })[0] ?? null;
     const still = open(after).map((h) => h.index);
     return {
       id: m.id,
@@ -50,6 +53,7 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
         .map((p) => partName(p))
         .join(', '),
       have,
+      pin: pin && { version: pin.version, reason: pin.reason },
       stands: standing(have, release.variant),
       mends: open(chain).flatMap((h) => (still.includes(h.index) ? [] : [h.requirement.variant])),
     };

@@ -22,6 +22,22 @@ export const routes: Routes = [
     title: 'Compatibility',
     loadComponent: () => import('./compatibility/compatibility-page').then((m) => m.CompatibilityPage),
   },
+  { path: 'compatibility/grid', title: 'Grid', loadComponent: () => import('./compatibility/grid-page').then((m) => m.GridPage) },
+  {
+    path: 'compatibility/claims',
+    title: 'Claims',
+    loadComponent: () => import('./compatibility/claims-page').then((m) => m.ClaimsPage),
+  },
+  {
+    path: 'compatibility/titles',
+    title: 'Titles',
+    loadComponent: () => import('./compatibility/titles-page').then((m) => m.TitlesPage),
+  },
+  {
+    path: 'compatibility/share',
+    title: 'Share the log',
+    loadComponent: () => import('./compatibility/share-page').then((m) => m.SharePage),
+  },
   { path: 'parts', pathMatch: 'full', redirectTo: 'parts/host' },
   {
     path: 'parts/register',

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { OUTCOMES, type Outcome } from '@ruddy/core/log';
-import type { Standing } from '@ruddy/core/checklist';
+import { pinsLeft, type Standing } from '@ruddy/core/checklist';
 import {
   attributesOf,
   CAME_BACK_WRONG,
@@ -9,6 +9,7 @@ import {
   type CameBackWrong,
   type SoftwareRole,
 } from '@ruddy/core/schema';
+import { pinWords } from '@ruddy/core/texts';
 import { BringUpRun } from '../data/bring-up-run';
 import { SetupEditor } from '../data/setup-editor';
 import { OUTCOME_WORDS } from '../record/outcome-form';
@@ -39,6 +40,9 @@ const SETTINGS = new Map(attributesOf(settingsSchema));
           (input)="version(v.role, box.value)"
         />
         <span class="hint">{{ before(v.role) }}</span>
+        @if (pinLeft(v.role); as words) {
+          <p class="pin" role="alert">{{ words }}</p>
+        }
       </div>
     }
     @for (s of settings(); track s.key) {
@@ -98,6 +102,10 @@ const SETTINGS = new Map(attributesOf(settingsSchema));
     :host:empty {
       display: none;
     }
+    .pin {
+      border-left: 4px solid var(--ochre);
+      padding-left: 8px;
+    }
     .tick {
       display: flex;
       gap: 8px;
@@ -148,6 +156,13 @@ export class StepFields {
     const [typed, stored] = [this.drafts.of(this.id()).installed[role], this.#editor.fields()?.installed[role] ?? ''];
     if (typed === undefined || typed.trim() === stored) return stored === '' ? '' : 'as noted before';
     return `before: ${stored || 'not known'}`;
+  }
+
+  /** Said while it is typed, before the step is noted. */
+  pinLeft(role: SoftwareRole): string | null {
+    const pins = (this.#editor.fields()?.pins ?? []).filter((p) => p.role === role);
+    const left = pinsLeft(pins, { [role]: this.drafts.version(this.id(), role) })[0];
+    return left ? pinWords({ ...left, name: SOFTWARE_NAMES[role] }) : null;
   }
 
   version(role: SoftwareRole, value: string): void {

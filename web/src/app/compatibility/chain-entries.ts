@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PROVENANCE_LABELS, type CompatRow, type OutcomeEntry } from '@ruddy/core/api';
+import { PROVENANCE_LABELS, type CompatRow, type OutcomeEntry, type UsedRow } from '@ruddy/core/api';
+import { reliability } from '@ruddy/core/log';
+import { reliabilityWords, seenWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
@@ -18,9 +20,7 @@ import { day } from '../shared/format';
       <p><span class="eyebrow">Predicted</span> {{ row().predicted.sentence }}</p>
       <p>
         <span class="eyebrow">Seen</span>
-        {{ row().seen.worked }} of {{ row().seen.n }} worked{{
-          row().seen.n === 1 ? '. One entry counts, but proves little' : ''
-        }}; newest status {{ words[row().now.outcome].toLowerCase() }} since {{ day(row().now.since)
+        {{ seen() }}; newest status {{ words[row().now.outcome].toLowerCase() }} since {{ day(row().now.since)
         }}{{ row().older > 0 ? '; ' + row().older + ' older ' + (row().older === 1 ? 'set' : 'sets') + ' of versions' : '' }}.
       </p>
       @if (problem(); as why) {
@@ -38,6 +38,7 @@ import { day } from '../shared/format';
               <th scope="col">Seen and changed</th>
               <th scope="col">Known</th>
               <th scope="col">Status</th>
+              <th scope="col"><span class="visually-hidden">Share</span></th>
             </tr>
           </thead>
           <tbody>
@@ -46,23 +47,43 @@ import { day } from '../shared/format';
                 <td class="nowrap">{{ day(e.happenedOn) }}</td>
                 <td class="outcome" [class]="e.outcome">{{ words[e.outcome] }}</td>
                 <td>
-                  <a [routerLink]="['/setups', e.setupId, 'record']">{{ e.setupName }}</a>
+                  @if (e.setupId) {
+                    <a [routerLink]="['/setups', e.setupId, 'record']">{{ e.setupName }}</a>
+                  } @else {
+                    from {{ e.cameFrom || 'a file' }}
+                  }
                 </td>
                 <td>{{ e.chain.cable || 'none' }}</td>
                 <td class="quiet">{{ versions(e.versions) || 'not noted' }}</td>
                 <td class="quiet">{{ e.symptoms.concat(e.fixes).join('; ') }}</td>
-                <td class="quiet nowrap">{{ provenance[e.provenance] }}</td>
+                <td class="quiet nowrap">
+                  {{ provenance[e.provenance] }}{{ e.confidence < 1 ? ', ' + (e.confidence * 100).toFixed(0) + ' % sure' : '' }}
+                </td>
                 <td class="quiet nowrap">{{ e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands' }}</td>
+                <td>
+                  <a
+                    routerLink="/compatibility/share"
+                    [queryParams]="{ id: e.id }"
+                    [attr.aria-label]="'Share the entry of ' + day(e.happenedOn)"
+                    >Share</a
+                  >
+                </td>
               </tr>
             } @empty {
               <tr>
-                <td colspan="8">Reading the entries …</td>
+                <td colspan="9">Reading the entries …</td>
               </tr>
             }
           </tbody>
         </table>
       </div>
-      <p><button type="button" class="link" (click)="closed.emit()">Close these entries</button></p>
+      @if (hours(); as h) {
+        <p><span class="eyebrow">In use</span> {{ h }}</p>
+      }
+      <p class="acts">
+        <a routerLink="/compatibility/share" [queryParams]="{ chain: row().key }">Share these entries</a>
+        <button type="button" class="link" (click)="closed.emit()">Close these entries</button>
+      </p>
     </section>
   `,
   styleUrl: './chain-entries.scss',
@@ -71,6 +92,17 @@ export class ChainEntries {
   readonly #data = inject(SetupsData);
   readonly row = input.required<CompatRow>();
   readonly closed = output();
+  readonly used = input<readonly UsedRow[]>([]);
+  readonly seen = computed(() => {
+    const { seen, told } = this.row();
+    const words = seenWords({ n: seen.n, works: seen.worked, care: 0, unreliable: 0, fails: seen.failed });
+    return told.n === 0 ? words : `${words}; told by others: ${told.worked} of ${told.n} worked`;
+  });
+  /** Hours in use of the setups of this chain. */
+  readonly hours = computed(() => {
+    const mine = this.used().filter((u) => this.row().setups.some((s) => s.id === u.setupId));
+    return mine.length === 0 ? null : reliabilityWords(reliability(mine));
+  });
   readonly entries = signal<OutcomeEntry[] | null>(null);
   readonly problem = signal<string | null>(null);
   readonly words = OUTCOME_WORDS;

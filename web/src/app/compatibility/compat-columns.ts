@@ -1,6 +1,6 @@
 import type { CompatRow, CompatSort } from '@ruddy/core/api';
 import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/schema';
-import { rate, VERDICT_WORDS } from '@ruddy/core/texts';
+import { rate, sharesWords, VERDICT_WORDS } from '@ruddy/core/texts';
 import { OUTCOME_WORDS } from '../record/outcome-form';
 import { versionWords } from '../record/version-words';
 import { day } from '../shared/format';
@@ -16,13 +16,22 @@ export interface Column {
   text(r: CompatRow): string;
 }
 
-/** "2 of 3". */
+/** "2 of 3"; what was told stands apart. */
 export function seenText(r: CompatRow): string {
-  return `${r.seen.worked} of ${r.seen.n}`;
+  const told = r.told.n === 0 ? '' : `, told ${r.told.worked} of ${r.told.n}`;
+  return r.seen.n === 0 ? `none${told}` : `${r.seen.worked} of ${r.seen.n}${told}`;
 }
 
 /** Columns of the table. Predicted and seen are never one column. */
 export const COLUMNS: readonly Column[] = [
+  {
+    key: 'shared',
+    name: 'Shares',
+    wide: 5,
+    sort: 'near',
+    usual: false,
+    text: (r) => (r.shared ? `${r.shared.weight.toFixed(2)}: ${sharesWords(r.shared.parts)}` : ''),
+  },
   { key: 'host', name: 'Host', wide: 5, sort: 'host', usual: true, text: (r) => r.host },
   {
     key: 'port',
@@ -48,5 +57,12 @@ export const COLUMNS: readonly Column[] = [
   { key: 'since', name: 'Holds since', wide: 3, sort: null, usual: true, text: (r) => day(r.now.since) },
   { key: 'newest', name: 'Newest', wide: 3, sort: 'newest', usual: false, text: (r) => day(r.now.on) },
   { key: 'versions', name: 'Under', wide: 6, sort: null, usual: false, text: (r) => versionWords(r.now.versions) || 'not noted' },
-  { key: 'setups', name: 'Setups', wide: 5, sort: null, usual: false, text: (r) => r.setups.map((s) => s.name).join(', ') },
+  {
+    key: 'setups',
+    name: 'Setups',
+    wide: 5,
+    sort: null,
+    usual: false,
+    text: (r) => r.setups.map((s) => s.name).join(', ') || 'from a file',
+  },
 ];

@@ -1,13 +1,14 @@
 import { ScrollingModule, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { EMPTY, expand, reduce, tap } from 'rxjs';
-import { COMPAT_SORTS, type CompatRow, type CompatSort } from '@ruddy/core/api';
+import { COMPAT_SORTS, type CompatRow, type CompatSort, type UsedRow } from '@ruddy/core/api';
 import { OUTCOMES } from '@ruddy/core/log';
 import { PORT_STANDARDS } from '@ruddy/core/schema';
 import { rate } from '@ruddy/core/texts';
 import { PagedList } from '../data/paged-list';
+import { LogData } from '../data/log';
 import { SetupsData, type CompatFilter } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
 import { ColumnChooser, keptColumns } from '../shared/column-chooser';
@@ -15,8 +16,11 @@ import { counted, orEmpty } from '../shared/format';
 import { VerdictChip } from '../verdict/verdict-chip';
 import { COLUMNS, seenText, type Column } from './compat-columns';
 import { ChainEntries } from './chain-entries';
+import { CompatNav } from './compat-nav';
 import { compatCsv } from './compat-export';
 import { download } from '../shared/download';
+import { FILTER_KEYS, type FilterKey } from './log-keys';
+import { LogFinder, type Filters } from './log-finder';
 
 const SHOWN = 'ruddy.compatibility.columns';
 /** Rows from the end at which the next page is asked for. */
@@ -25,7 +29,7 @@ const ROW_PX = 44;
 
 /** What works with what: a row a chain that was logged, predicted and seen apart. */
 @Component({
-  imports: [MatButtonModule, ScrollingModule, VerdictChip, ChainEntries, ColumnChooser],
+  imports: [MatButtonModule, RouterLink, ScrollingModule, VerdictChip, ChainEntries, ColumnChooser, CompatNav, LogFinder],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compatibility-page.html',
   styleUrl: './compatibility-page.scss',
@@ -36,6 +40,17 @@ export class CompatibilityPage {
   readonly q = input('', { transform: orEmpty });
   readonly outcome = input('', { transform: orEmpty });
   readonly standard = input('', { transform: orEmpty });
+  readonly host = input('', { transform: orEmpty });
+  readonly dock = input('', { transform: orEmpty });
+  readonly card = input('', { transform: orEmpty });
+  readonly controller = input('', { transform: orEmpty });
+  readonly system = input('', { transform: orEmpty });
+  readonly symptom = input('', { transform: orEmpty });
+  readonly fix = input('', { transform: orEmpty });
+  readonly since = input('', { transform: orEmpty });
+  readonly until = input('', { transform: orEmpty });
+  readonly known = input('', { transform: orEmpty });
+  readonly near = input('', { transform: orEmpty });
   readonly sort = input('', { transform: orEmpty });
   readonly dir = input('', { transform: orEmpty });
   readonly open = input('', { transform: orEmpty });
@@ -47,6 +62,7 @@ export class CompatibilityPage {
   readonly seen = seenText;
   readonly rate = rate;
   readonly total = signal(0);
+  readonly used = signal<readonly UsedRow[]>([]);
   readonly exporting = signal(false);
   readonly exportProblem = signal<string | null>(null);
   readonly list = new PagedList<CompatRow, CompatFilter>((f) =>
@@ -60,14 +76,18 @@ export class CompatibilityPage {
       COLUMNS.filter((c) => c.usual).map((c) => c.key),
     ),
   );
-  readonly columns = computed(() => COLUMNS.filter((c) => this.shown().includes(c.key)));
+  readonly filters = computed<Filters>(() => Object.fromEntries(FILTER_KEYS.map((k: FilterKey) => [k, this[k]()] as const)));
+  readonly isNear = computed(
+    () => this.near() === 'true' && [this.host(), this.dock(), this.card(), this.standard()].some((v) => v !== ''),
+  );
+  readonly columns = computed(() => COLUMNS.filter((c) => (c.key === 'shared' ? this.isNear() : this.shown().includes(c.key))));
   readonly template = computed(() =>
     this.columns()
       .map((c) => `minmax(0, ${c.wide}fr)`)
       .join(' '),
   );
   readonly sorted = computed<{ by: CompatSort; dir: 'asc' | 'desc' }>(() => ({
-    by: COMPAT_SORTS.find((s) => s === this.sort()) ?? 'newest',
+    by: COMPAT_SORTS.find((s) => s === this.sort()) ?? (this.isNear() ? 'near' : 'newest'),
     dir: this.dir() === 'asc' ? 'asc' : 'desc',
   }));
   /** As tall as its rows, up to what leaves room for an opened chain. */
@@ -82,17 +102,27 @@ export class CompatibilityPage {
   readonly headline = computed(() => {
     const rows = this.rows();
     if (!rows) return 'Reading the log …';
-    const filtered = this.q() !== '' || this.outcome() !== '' || this.standard() !== '';
+    const filtered = Object.values(this.filters()).some((v) => v !== '');
     if (this.total() === 0)
       return filtered ? '0 chains fit.' : '0 chains logged yet: outcomes are logged on the Record of a setup.';
-    const against = rows.filter((r) => r.contradicted).length;
+    const against = rows.filter((r) => r.sure).length;
+    const doubted = rows.filter((r) => r.contradicted && !r.sure).length;
     const shown = rows.length < this.total() ? `; of the first ${rows.length}` : '';
     const contradicted = `${against === 0 ? 'none is' : against === 1 ? '1 is' : `${against} are`} contradicted by what was seen`;
-    return `${counted(this.total(), 'chain')} logged${shown}; ${contradicted}.`;
+    if (this.isNear()) {
+      const exact = rows.filter((r) => r.shared?.parts.length === this.#askedParts()).length;
+      return `${counted(exact, 'chain')} of exactly these parts, ${this.total() - exact} near ${this.total() - exact === 1 ? 'one' : 'ones'}.`;
+    }
+    const more = doubted === 0 ? '' : `, ${doubted} more went otherwise than predicted so far`;
+    return `${counted(this.total(), 'chain')} ${filtered ? 'found' : 'logged'}${shown}; ${contradicted}${more}.`;
   });
 
   constructor() {
     effect(() => this.list.load(this.#filter()));
+    // Hours are shown beside an opened chain; without them the chain still opens.
+    inject(LogData)
+      .used()
+      .subscribe({ next: (r) => this.used.set(r.items), error: () => this.used.set([]) });
   }
 
   readonly keyOf = (_i: number, r: CompatRow): string => r.key;
@@ -123,6 +153,13 @@ export class CompatibilityPage {
   scrolled(index: number): void {
     const [rows, view] = [this.rows()?.length ?? 0, this.viewport()?.getRenderedRange()];
     if (Math.max(index, view?.end ?? 0) > rows - AHEAD) this.list.more();
+  }
+
+  /** How many of the four things an entry may share are asked for; a family goes with its card. */
+  readonly #askedParts = computed(() => [this.host(), this.dock(), this.card(), this.standard()].filter((v) => v !== '').length);
+
+  clear(): void {
+    this.filter(Object.fromEntries([...FILTER_KEYS, 'near', 'sort', 'dir'].map((k) => [k, null])));
   }
 
   toggle(r: CompatRow): void {
@@ -156,12 +193,7 @@ export class CompatibilityPage {
 
   #filter(): CompatFilter {
     const { by, dir } = this.sorted();
-    return {
-      sort: by,
-      dir,
-      ...(this.q() && { q: this.q() }),
-      ...(this.outcome() && { outcome: this.outcome() as CompatFilter['outcome'] }),
-      ...(this.standard() && { standard: this.standard() as CompatFilter['standard'] }),
-    };
+    const set = Object.fromEntries(Object.entries(this.filters()).filter(([, v]) => v !== ''));
+    return { sort: by, dir, ...set, ...(this.isNear() && { near: true }) } as CompatFilter;
   }
 }

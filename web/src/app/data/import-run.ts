@@ -1,5 +1,5 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
-import { filter, map, type Subscription, startWith, switchMap, takeWhile } from 'rxjs';
+import { filter, map, type Observable, type Subscription, startWith, switchMap, takeWhile } from 'rxjs';
 import type { Fate, FateRow, Job } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
 import type { ApiProblem } from './api';
@@ -29,13 +29,17 @@ export class ImportRun {
   }
 
   start(file: File, kind: PartKind, mode: 'try' | 'store'): void {
+    this.begin(this.#data.import(file, { kind, mode, name: file.name }));
+  }
+
+  /** Follow a job that has just been asked for. */
+  begin(asked: Observable<Job>): void {
     this.#asking?.unsubscribe();
     this.job.set(null);
     this.problem.set(null);
     this.rows.set([]);
     this.next.set(null);
-    this.#asking = this.#data
-      .import(file, { kind, mode, name: file.name })
+    this.#asking = asked
       .pipe(
         switchMap((job) =>
           this.#live.watch(`job/${job.id}`, 0).pipe(
@@ -77,7 +81,8 @@ export class ImportRun {
   }
 
   #finished(job: Job): void {
-    if (job.state === 'done' && job.result) this.show(job.result.fates.wrong > 0 ? 'wrong' : null);
+    if (job.state === 'done' && job.result)
+      this.show(job.result.fates.wrong > 0 ? 'wrong' : job.result.fates.asks > 0 && job.kind.startsWith('log') ? 'asks' : null);
   }
 
   #read(after: number): void {

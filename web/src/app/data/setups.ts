@@ -39,7 +39,7 @@ export interface SetupFilter {
   retired?: boolean;
 }
 
-export type CompatFilter = Partial<Pick<CompatQuery, 'q' | 'outcome' | 'standard' | 'sort' | 'dir'>>;
+export type CompatFilter = Partial<Omit<CompatQuery, 'cursor' | 'limit'>>;
 
 export interface OutcomeFilter {
   setupId?: string;

@@ -4,7 +4,8 @@ import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { Part, TouchedRow } from '@ruddy/core/api';
 import { OUTCOMES, type Outcome } from '@ruddy/core/log';
-import type { ReleaseSpec } from '@ruddy/core/schema';
+import { SOFTWARE_NAMES, type ReleaseSpec } from '@ruddy/core/schema';
+import { pinWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { counted } from '../shared/format';
@@ -38,6 +39,9 @@ const STANDS: Record<TouchedRow['stands'], string> = {
           @if (r.mends.length > 0) {
             <span>Would mend: {{ r.mends.join('; ') }}.</span>
           }
+          @if (r.pin; as pin) {
+            <p class="pin">{{ pinText(pin) }}</p>
+          }
           @if (r.stands !== 'same') {
             @if (marking() === r.id) {
               <form (submit)="mark($event, r, on.value, outcome.value)" [attr.aria-label]="'Installed on ' + r.name">
@@ -54,7 +58,7 @@ const STANDS: Record<TouchedRow['stands'], string> = {
                     }
                   </select>
                 </label>
-                <button mat-flat-button type="submit">Mark installed</button>
+                <button mat-flat-button type="submit">{{ r.pin ? 'Mark installed, leave the pin' : 'Mark installed' }}</button>
                 <button mat-button type="button" (click)="marking.set(null)">Back</button>
               </form>
             } @else {
@@ -79,6 +83,10 @@ const STANDS: Record<TouchedRow['stands'], string> = {
       gap: 2px;
       padding: 4px 8px;
       border-left: 4px solid var(--line);
+    }
+    .pin {
+      border-left: 4px solid var(--ochre);
+      padding-left: 8px;
     }
     form {
       display: flex;
@@ -113,6 +121,11 @@ export class TouchedSetups {
         this.#load(id);
       });
     });
+  }
+
+  pinText(pin: NonNullable<TouchedRow['pin']>): string {
+    const spec = this.release().spec as ReleaseSpec;
+    return pinWords({ ...pin, name: SOFTWARE_NAMES[spec.what], now: spec.variant });
   }
 
   today(): string {

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { attributesOf, installedSchema, settingsSchema, useSchema, WORK, type Use } from '@ruddy/core/schema';
+import { pinsLeft } from '@ruddy/core/checklist';
+import { attributesOf, installedSchema, settingsSchema, SOFTWARE_NAMES, useSchema, WORK, type Use } from '@ruddy/core/schema';
+import { pinWords } from '@ruddy/core/texts';
 import { SetupEditor } from '../data/setup-editor';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
 
@@ -11,10 +13,21 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (editor.fields(); as f) {
-      <details>
+      <details #folded>
         <summary>Versions installed: {{ known() }} of {{ versions.length }} known</summary>
         <rb-quick-attrs [fields]="versions" [values]="f.installed" prefix="installed" (changed)="setVersion($event)" />
+        @for (p of left(); track p.role) {
+          <p class="pin" role="alert">
+            {{ p.words }}
+            <button type="button" class="link" (click)="setVersion({ key: p.role, value: p.version })">
+              Put {{ p.version }} back
+            </button>
+          </p>
+        }
       </details>
+      @for (p of folded.open ? [] : left(); track p.role) {
+        <p class="pin">{{ p.words }}</p>
+      }
       <details>
         <summary>Docked settings: {{ set() }} of {{ settings.length }} set</summary>
         <rb-quick-attrs [fields]="settings" [values]="f.settings" prefix="setting" (changed)="setSetting($event)" />
@@ -59,6 +72,10 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
   `,
   styleUrl: './loads-panel.scss',
   styles: `
+    .pin {
+      border-left: 4px solid var(--ochre);
+      padding-left: 8px;
+    }
     textarea {
       resize: vertical;
     }
@@ -75,6 +92,11 @@ export class DockedPanel {
   readonly useFields = attributesOf(useSchema);
   readonly work = WORK;
   readonly known = computed(() => Object.values(this.editor.fields()?.installed ?? {}).filter((v) => v !== '').length);
+  /** Pins that the versions of now leave: said as soon as one is typed. */
+  readonly left = computed(() => {
+    const f = this.editor.fields();
+    return f ? pinsLeft(f.pins, f.installed).map((p) => ({ ...p, words: pinWords({ ...p, name: SOFTWARE_NAMES[p.role] }) })) : [];
+  });
   readonly set = computed(() => Object.values(this.editor.fields()?.settings ?? {}).filter((v) => v !== null).length);
   readonly useWords = computed(() => {
     const uses = this.editor.fields()?.uses ?? [];

@@ -11,8 +11,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { MOST_CHARS, readReport } from '@ruddy/core/reading';
-import { headline, rate, readProblemText, whole } from '@ruddy/core/texts';
-import { successes, failures } from '@ruddy/core/log';
+import { evidenceWords, headline, rate, readProblemText, whole } from '@ruddy/core/texts';
 import { endsInSlot } from '@ruddy/core/schema';
 import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
@@ -21,6 +20,7 @@ import { TermWord } from '../glossary/term';
 import { Keys } from '../shell/keys';
 import { day } from '../shared/format';
 import { CheckTable } from '../bring-up/check-table';
+import { EvidencePanel } from '../evidence/evidence-panel';
 import { HopTable } from './hop-table';
 import { OtherCards } from './other-cards';
 import { PowerWorking } from './power-working';
@@ -48,6 +48,7 @@ import { PortRoles } from './port-roles';
     DockedPanel,
     ToDo,
     TrialBar,
+    EvidencePanel,
     HopTable,
     Budgets,
     FramesPanel,
@@ -98,12 +99,11 @@ export class PlanPage {
     const copy = r?.copy ? `${rate(r.copy.down)} Gb/s copied to the card` : 'copy rate not known';
     return `Expected read-outs under load: ${span}, ${copy}`;
   });
-  readonly tally = computed(() => this.evaluation()?.observed?.exact ?? null);
+  readonly tally = computed(() => this.evaluation()?.observed ?? null);
   readonly logWords = computed(() => {
     const t = this.tally();
-    if (!t || t.n === 0) return 'Nothing logged for exactly this chain.';
-    if (t.n === 1) return `One entry only: it ${successes(t) === 1 ? 'worked' : 'failed'}. It counts, but it proves little.`;
-    return `${successes(t)} of ${t.n} worked, ${failures(t)} failed; newest ${t.newest ? day(t.newest) : ''}.`;
+    if (!t) return 'Nothing logged for exactly this chain.';
+    return `${evidenceWords(t)}${t.exact.newest ? ` Newest ${day(t.exact.newest)}.` : ''}`;
   });
 
   readonly costLine = computed(() => {

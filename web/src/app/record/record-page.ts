@@ -16,13 +16,15 @@ import { AsOnPanel } from './as-on-panel';
 import { NoteForm, type Mending } from './note-form';
 import { OutcomeForm, type Correction } from './outcome-form';
 import { FILTERS, linesOf, type Group, type Line } from './record-lines';
+import { PinsPanel } from './pins-panel';
 import { TakeBack } from './take-back';
+import { UsedPanel } from './used-panel';
 
-const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good'];
+const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good', 'used'];
 
 /** Record: what happened with this setup, and the place to log the next thing. */
 @Component({
-  imports: [NgTemplateOutlet, AsOnPanel, OutcomeForm, NoteForm, TakeBack, MatButtonModule, RouterLink],
+  imports: [NgTemplateOutlet, AsOnPanel, OutcomeForm, NoteForm, PinsPanel, TakeBack, UsedPanel, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record-page.html',
   styleUrl: './record-page.scss',
@@ -97,6 +99,11 @@ export class RecordPage {
     this.correcting.set(null);
     this.said.set('Logged.');
     this.editor.refresh();
+    this.#again();
+  }
+
+  used(): void {
+    this.said.set('Hours noted.');
     this.#again();
   }
 

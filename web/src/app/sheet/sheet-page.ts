@@ -13,6 +13,7 @@ import { SetupEditor } from '../data/setup-editor';
 import { lineAmount, lineWords, nounOf } from '../plan/cost-words';
 import { day, orEmpty } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
+import { QuestionPack } from './question-pack';
 import { SetupCard } from './setup-card';
 import { StepsSheet } from './steps-sheet';
 
@@ -21,11 +22,12 @@ const KINDS = [
   { only: 'buy', name: 'Only what is still to buy' },
   { only: 'steps', name: 'The list of steps' },
   { only: 'card', name: 'The setup card' },
+  { only: 'ask', name: 'The question pack' },
 ];
 
 /** A plan on paper: what it is, what to do about it, what it costs, or only what is still to buy. */
 @Component({
-  imports: [MatButtonModule, RouterLink, SetupCard, StepsSheet],
+  imports: [MatButtonModule, RouterLink, QuestionPack, SetupCard, StepsSheet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sheet-page.html',
   styleUrl: './sheet-page.scss',
@@ -56,6 +58,7 @@ export class SheetPage {
     const [e, c] = [this.evaluation(), this.plan.cost()];
     if (!e || !c) return 'Reading the plan …';
     if (this.only() === 'card') return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
+    if (this.only() === 'ask') return `Question pack: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
     if (this.only() === 'steps') return this.#stepsWords();
     if (!this.buying()) return headline(e);
     const n = this.toBuy().length + this.forgotten().length + this.extras().length;

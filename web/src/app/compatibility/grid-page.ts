@@ -1,0 +1,88 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { GRID_AXES, type GridAxes } from '@ruddy/core/api';
+import { wilson } from '@ruddy/core/stats';
+import { cellWords } from '@ruddy/core/texts';
+import { counted, day, orEmpty } from '../shared/format';
+import { CompatNav } from './compat-nav';
+import { GridDesk } from './grid-desk';
+import { GridView } from './grid-view';
+
+const AXES: Record<GridAxes, string> = {
+  'host-dock': 'Hosts and docks',
+  'host-card': 'Hosts and cards',
+  'dock-card': 'Docks and cards',
+};
+const THIRD: Record<GridAxes, { noun: string; any: string }> = {
+  'host-dock': { noun: 'With card', any: 'whichever card' },
+  'host-card': { noun: 'Through dock', any: 'whichever dock: nothing is predicted' },
+  'dock-card': { noun: 'On host', any: 'whichever host: nothing is predicted' },
+};
+
+/** Two kinds of parts against each other: what is predicted, what was seen, and where they contradict. */
+@Component({
+  imports: [CompatNav, GridView, RouterLink],
+  providers: [GridDesk],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './grid-page.html',
+  styleUrl: './grid-page.scss',
+})
+export class GridPage {
+  readonly #router = inject(Router);
+  readonly desk = inject(GridDesk);
+  readonly axes = input('', { transform: orEmpty });
+  readonly scope = input('', { transform: orEmpty });
+  readonly third = input('', { transform: orEmpty });
+  readonly all = GRID_AXES.map((key) => ({ key, name: AXES[key] }));
+  readonly of = computed<GridAxes>(() => GRID_AXES.find((a) => a === this.axes()) ?? 'host-dock');
+  readonly name = computed(() => AXES[this.of()]);
+  readonly thirdWords = computed(() => THIRD[this.of()]);
+  readonly open = signal<{ row: number; col: number } | null>(null);
+  readonly headline = computed(() => {
+    const a = this.desk.answer();
+    if (!a) return 'Reading the grid …';
+    const [seen, against] = [this.desk.seenCells(), this.desk.contradictions()];
+    const cells = counted(a.rows.length * a.cols.length, 'pair');
+    const contradicts =
+      against === 0
+        ? 'none contradicts its prediction'
+        : `${against} ${against === 1 ? 'contradicts its' : 'contradict their'} prediction`;
+    return `${cells}, ${seen} seen; ${contradicts}.`;
+  });
+  readonly left = computed(() => {
+    const l = this.desk.answer()?.left;
+    return l && l.rows + l.cols > 0 ? `${l.rows + l.cols} more parts are left out: 200 a side are shown.` : '';
+  });
+  readonly cell = computed(() => {
+    const [a, o] = [this.desk.answer(), this.open()];
+    const [row, col] = [a?.rows[o?.row ?? -1], a?.cols[o?.col ?? -1]];
+    if (!a || !o || !row || !col) return null;
+    const i = o.row * a.cols.length + o.col;
+    const [p, s] = [this.desk.predicted(i), this.desk.seen(i)];
+    const w = s && s.n > 0 ? wilson(s.worked, s.n) : null;
+    const [rowKind, colKind] = this.of().split('-') as [string, string];
+    const thirdKind = ['host', 'dock', 'card'].find((k) => k !== rowKind && k !== colKind) as string;
+    return {
+      name: `${row.name}, ${col.name}${a.third ? `, ${a.third.name}` : ''}`,
+      predicted: p
+        ? `${cellWords(p)}${p.socket ? `, by port ${p.socket} and a cable that holds nothing back` : ''}`
+        : 'not predicted yet',
+      seen: !s
+        ? 'Nothing seen of this pair.'
+        : `${s.worked} of ${s.n} worked${w ? ` (${(w.lo * 100).toFixed(0)} to ${(w.hi * 100).toFixed(0)} %)` : ''}${s.n === 1 ? '; one entry proves little' : ''}${s.told > 0 ? `; ${s.told} told by others` : ''}; newest ${day(s.newest)}.`,
+      query: { [rowKind]: row.name, [colKind]: col.name, ...(a.third && { [thirdKind]: a.third.name }) },
+    };
+  });
+
+  constructor() {
+    effect(() => {
+      const third = this.third();
+      this.open.set(null);
+      this.desk.load({ axes: this.of(), scope: this.scope() === 'all' ? 'all' : 'own', ...(third && { third }) });
+    });
+  }
+
+  show(query: Record<string, string | null>): void {
+    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+}

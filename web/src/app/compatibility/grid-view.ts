@@ -1,0 +1,161 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { cellContradicts, offsetFor, spanOf } from '@ruddy/core/grid';
+import { cellWords } from '@ruddy/core/texts';
+import { day } from '../shared/format';
+import { VERDICT_SHAPES } from '../verdict/verdict-shapes';
+import { GridDesk } from './grid-desk';
+
+export const CELL = { wide: 64, high: 40, head: 56, side: 190 } as const;
+/** Rows and columns drawn beyond what is in view. */
+const BEYOND = 3;
+
+/**
+ * The grid itself: only cells in view and a few beyond are in the document. It is one stop of the keyboard; arrows, Home, End, Page and
+ * Ctrl go from cell to cell, Enter opens one. Above in a cell what is predicted, below what was seen; a notch where they contradict.
+ */
+@Component({
+  selector: 'rb-grid-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './grid-view.html',
+  styleUrl: './grid-view.scss',
+})
+export class GridView {
+  readonly desk = inject(GridDesk);
+  readonly label = input.required<string>();
+  readonly opened = output<{ row: number; col: number }>();
+  readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+  readonly #at = signal({ left: 0, top: 0, wide: 900, high: 560 });
+  readonly active = signal({ row: 0, col: 0 });
+  #frame = 0;
+
+  readonly rows = computed(() => this.desk.answer()?.rows ?? []);
+  readonly cols = computed(() => this.desk.answer()?.cols ?? []);
+  readonly size = computed(() => ({
+    wide: CELL.side + this.cols().length * CELL.wide,
+    high: CELL.head + this.rows().length * CELL.high,
+  }));
+  readonly #rowSpan = computed(() => spanOf(this.rows().length, CELL.high, this.#at().top, this.#at().high - CELL.head, BEYOND), {
+    equal: (a, b) => a.from === b.from && a.to === b.to,
+  });
+  readonly #colSpan = computed(
+    () => spanOf(this.cols().length, CELL.wide, this.#at().left, this.#at().wide - CELL.side, BEYOND),
+    {
+      equal: (a, b) => a.from === b.from && a.to === b.to,
+    },
+  );
+  readonly shownCols = computed(() => {
+    const s = this.#colSpan();
+    return this.cols()
+      .slice(s.from, s.to)
+      .map((c, i) => ({ id: c.id, name: c.name, i: s.from + i, left: CELL.side + (s.from + i) * CELL.wide }));
+  });
+  readonly shownRows = computed(() => {
+    const s = this.#rowSpan();
+    return this.rows()
+      .slice(s.from, s.to)
+      .map((r, i) => ({ id: r.id, name: r.name, i: s.from + i, top: CELL.head + (s.from + i) * CELL.high }));
+  });
+  readonly cells = computed(() => {
+    const n = this.cols().length;
+    return this.shownRows().map((row) => ({ row, cells: this.shownCols().map((col) => this.#cell(row.i, col.i, col.left, n)) }));
+  });
+
+  constructor() {
+    effect(() => {
+      const n = this.cols().length;
+      this.desk.ask(this.shownRows().flatMap((r) => this.shownCols().map((c) => r.i * n + c.i)));
+    });
+    effect((onCleanup) => {
+      const box = this.box().nativeElement;
+      const look = new ResizeObserver(() => this.#look());
+      look.observe(box);
+      onCleanup(() => look.disconnect());
+    });
+  }
+
+  #cell(row: number, col: number, left: number, n: number) {
+    const [p, s] = [this.desk.predicted(row * n + col), this.desk.seen(row * n + col)];
+    const against = p !== null && cellContradicts(p, s);
+    const seen = s === null || (s.n === 0 && s.told === 0) ? '–' : s.n === 0 ? `told ${s.told}` : `${s.worked}/${s.n}`;
+    const seenWords =
+      s === null || s.n + s.told === 0
+        ? 'nothing seen'
+        : `${s.n === 0 ? 'nothing seen' : `seen to work ${s.worked} of ${s.n}`}${s.told > 0 ? `, ${s.told} told` : ''}, newest ${day(s.newest)}`;
+    return {
+      ...{ row, col, left, seen, against },
+      id: `cell-${row}-${col}`,
+      state: p?.state ?? 'wait',
+      shape: p && p.state !== 'no-port' ? VERDICT_SHAPES[p.state] : null,
+      words: `${p ? cellWords(p) : 'not predicted yet'}; ${seenWords}${against ? '; what was seen contradicts the prediction' : ''}`,
+    };
+  }
+
+  scrolled(): void {
+    cancelAnimationFrame(this.#frame);
+    this.#frame = requestAnimationFrame(() => this.#look());
+  }
+
+  #look(): void {
+    const b = this.box().nativeElement;
+    this.#at.set({ left: b.scrollLeft, top: b.scrollTop, wide: b.clientWidth, high: b.clientHeight });
+  }
+
+  isActive(c: { row: number; col: number }): boolean {
+    return c.row === this.active().row && c.col === this.active().col;
+  }
+
+  activeId(): string {
+    const { row, col } = this.active();
+    return `cell-${row}-${col}`;
+  }
+
+  pressed(event: KeyboardEvent): void {
+    const [{ row, col }, lastRow, lastCol] = [this.active(), this.rows().length - 1, this.cols().length - 1];
+    const page = Math.max(1, Math.floor((this.#at().high - CELL.head) / CELL.high) - 1);
+    const whole = event.ctrlKey;
+    const steps: Record<string, [number, number]> = {
+      ArrowDown: [row + 1, col],
+      ArrowUp: [row - 1, col],
+      ArrowRight: [row, col + 1],
+      ArrowLeft: [row, col - 1],
+      PageDown: [row + page, col],
+      PageUp: [row - page, col],
+      Home: [whole ? 0 : row, 0],
+      End: [whole ? lastRow : row, lastCol],
+    };
+    if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      this.opened.emit({ row, col });
+      return;
+    }
+    const to = steps[event.key];
+    if (!to || event.altKey || event.metaKey) return;
+    event.preventDefault();
+    this.go(Math.max(0, Math.min(lastRow, to[0])), Math.max(0, Math.min(lastCol, to[1])));
+  }
+
+  /** Make a cell the active one and bring it into view. */
+  go(row: number, col: number): void {
+    this.active.set({ row, col });
+    const b = this.box().nativeElement;
+    b.scrollTop = offsetFor(row, CELL.high, b.scrollTop, b.clientHeight - CELL.head);
+    b.scrollLeft = offsetFor(col, CELL.wide, b.scrollLeft, b.clientWidth - CELL.side);
+    this.#look();
+  }
+
+  clicked(row: number, col: number): void {
+    this.active.set({ row, col });
+    this.opened.emit({ row, col });
+  }
+}

@@ -1,0 +1,164 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { RouterLink } from '@angular/router';
+import type { FateRow, LogShare } from '@ruddy/core/api';
+import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/files';
+import type { ApiProblem } from '../data/api';
+import { ImportRun } from '../data/import-run';
+import { LogData } from '../data/log';
+import { counted, orEmpty } from '../shared/format';
+import { CompatNav } from './compat-nav';
+import { SHARE_KEYS } from './log-keys';
+
+const FATE_WORDS = { wrong: 'wrong', asks: 'disagree', new: 'new', changed: 'changed', same: 'already here' } as const;
+type Keep = 'here' | 'file';
+
+/** The log as a file for others, with what leaves shown before; and a file of theirs taken in, all of it or nothing. */
+@Component({
+  imports: [CompatNav, MatButtonModule, MatProgressBarModule, RouterLink],
+  providers: [ImportRun],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './share-page.html',
+  styleUrl: './share-page.scss',
+})
+export class SharePage {
+  readonly #log = inject(LogData);
+  readonly run = inject(ImportRun);
+  readonly id = input('', { transform: orEmpty });
+  readonly chain = input('', { transform: orEmpty });
+  readonly q = input('', { transform: orEmpty });
+  readonly host = input('', { transform: orEmpty });
+  readonly dock = input('', { transform: orEmpty });
+  readonly card = input('', { transform: orEmpty });
+  readonly standard = input('', { transform: orEmpty });
+  readonly controller = input('', { transform: orEmpty });
+  readonly system = input('', { transform: orEmpty });
+  readonly symptom = input('', { transform: orEmpty });
+  readonly fix = input('', { transform: orEmpty });
+  readonly since = input('', { transform: orEmpty });
+  readonly until = input('', { transform: orEmpty });
+  readonly known = input('', { transform: orEmpty });
+  readonly outcome = input('', { transform: orEmpty });
+  readonly report = signal<LogShare | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly file = signal<File | null>(null);
+  readonly over = signal(false);
+  readonly keep = signal<Keep | null>(null);
+  readonly except = signal<ReadonlySet<number>>(new Set());
+  readonly fateWords = FATE_WORDS;
+  readonly fates = ['wrong', 'asks', 'new', 'same'] as const;
+  readonly counted = counted;
+
+  readonly #query = computed(() =>
+    Object.fromEntries(SHARE_KEYS.map((k) => [k, this[k]()] as const).filter(([, v]) => v !== '')),
+  );
+  readonly filtered = computed(() => Object.keys(this.#query()).length > 0);
+  readonly #params = computed(() => new URLSearchParams(this.#query()).toString());
+  readonly jsonHref = computed(() => `/api/log/share.json${this.#params() ? `?${this.#params()}` : ''}`);
+  readonly csvHref = computed(() => `/api/log/share.csv${this.#params() ? `?${this.#params()}` : ''}`);
+  readonly headline = computed(() => {
+    const r = this.report();
+    if (!r) return 'Looking at what would leave …';
+    const leaves = this.filtered() ? 'picked' : 'in the log';
+    return `${counted(r.n, 'entry', 'entries')} ${leaves}: ${counted(r.columns.length, 'field')} of each would leave, ${r.stays.filter((s) => s.n > 0).length} kinds of things stay here.`;
+  });
+  readonly result = computed(() => (this.run.job()?.state === 'done' ? (this.run.job()?.result ?? null) : null));
+  readonly asks = computed(() => this.result()?.fates.asks ?? 0);
+  readonly canStore = computed(() => {
+    const r = this.result();
+    return r !== null && !r.stored && (r.fates.wrong ?? 0) === 0 && (this.asks() === 0 || this.keep() !== null);
+  });
+  readonly storeWords = computed(() => {
+    const r = this.result();
+    if (!r) return 'Store';
+    if (r.stored) return 'Stored';
+    if ((r.fates.wrong ?? 0) > 0) return `Nothing stored: ${counted(r.fates.wrong ?? 0, 'entry', 'entries')} to mend`;
+    if (this.asks() > 0 && this.keep() === null) return `Decide ${counted(this.asks(), 'entry', 'entries')} first`;
+    return `Store ${counted((r.fates.new ?? 0) + this.taken(), 'entry', 'entries')}`;
+  });
+  /** Entries whose version of the file is taken. */
+  readonly taken = computed(() =>
+    this.keep() === 'file' ? this.asks() - this.except().size : this.keep() === 'here' ? this.except().size : 0,
+  );
+  readonly status = computed(() => {
+    const job = this.run.job();
+    if (!job) return '';
+    if (job.state === 'running')
+      return job.total > 0 ? `${job.message}: ${job.done} of ${job.total}` : job.message || 'Reading the file …';
+    if (job.state !== 'done') return job.message;
+    const r = job.result;
+    if (!r) return '';
+    const parts = this.fates.flatMap((f) => ((r.fates[f] ?? 0) > 0 ? [`${r.fates[f] ?? 0} ${FATE_WORDS[f]}`] : []));
+    return `${r.name}: ${parts.join(', ')}. ${r.stored ? 'Stored.' : 'Nothing stored yet.'}`;
+  });
+
+  constructor() {
+    effect(() => {
+      this.#log.shareReport(this.#query()).subscribe({
+        next: (r) => this.report.set(r),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
+    });
+  }
+
+  help(column: string): string {
+    return LOG_COLUMNS[column as LogColumn] ?? '';
+  }
+
+  dropped(event: DragEvent): void {
+    event.preventDefault();
+    this.over.set(false);
+    const file = event.dataTransfer?.files[0];
+    if (file) this.look(file);
+  }
+
+  opened(box: HTMLInputElement): void {
+    const file = box.files?.[0];
+    box.value = '';
+    if (file) this.look(file);
+  }
+
+  look(file: File): void {
+    this.file.set(file);
+    this.keep.set(null);
+    this.except.set(new Set());
+    this.run.begin(this.#log.importLog(file, { mode: 'try', name: file.name }));
+  }
+
+  keepAll(keep: Keep): void {
+    this.keep.set(keep);
+    this.except.set(new Set());
+  }
+
+  keeps(row: number): Keep | null {
+    const keep = this.keep();
+    if (keep === null) return null;
+    return this.except().has(row) ? (keep === 'here' ? 'file' : 'here') : keep;
+  }
+
+  keepOne(row: number, keep: Keep): void {
+    // The first decision keeps the others as they are here.
+    if (this.keep() === null) this.keep.set('here');
+    this.except.update((old) => {
+      const now = new Set(old);
+      if (keep === this.keep()) now.delete(row);
+      else now.add(row);
+      return now;
+    });
+  }
+
+  store(): void {
+    const file = this.file();
+    if (!file || !this.canStore()) return;
+    const keep = this.keep();
+    const except = [...this.except()].sort((a, b) => a - b).join(',');
+    this.run.begin(
+      this.#log.importLog(file, { mode: 'store', name: file.name, ...(keep && { keep }), ...(except && { except }) }),
+    );
+  }
+
+  plain(r: FateRow): string {
+    return r.notes.map((n) => `${n.column ? `"${n.column}": ` : ''}${n.what}`).join('; ');
+  }
+}

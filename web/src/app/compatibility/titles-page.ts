@@ -1,0 +1,91 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { v7 } from 'uuid';
+import { PROVENANCE_LABELS, PROVENANCES, titleNoteBody, type Register, type TitleSayRow } from '@ruddy/core/api';
+import { SAY_IDS, SAYS } from '@ruddy/core/claims';
+import { PORT_STANDARDS } from '@ruddy/core/schema';
+import type { ApiProblem } from '../data/api';
+import { LogData } from '../data/log';
+import { counted, day } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
+import { CompatNav } from './compat-nav';
+
+/** What is known of titles on classes of chains: stated by someone, or shown by runs. */
+@Component({
+  imports: [CompatNav, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './titles-page.html',
+  styleUrl: './stated.scss',
+})
+export class TitlesPage {
+  readonly #log = inject(LogData);
+  readonly clock = inject(ServerClock);
+  readonly register = signal<Register | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly errors = signal<ReadonlyMap<string, string>>(new Map());
+  readonly said = signal('');
+  readonly find = signal('');
+  readonly says = SAY_IDS.map((id) => ({ id, name: SAYS[id] }));
+  readonly sayWords = SAYS;
+  readonly standards = Object.entries(PORT_STANDARDS);
+  readonly provenances = PROVENANCES;
+  readonly provenanceWords = PROVENANCE_LABELS;
+  readonly day = day;
+  readonly rows = computed(() => {
+    const words = this.find().toLowerCase();
+    return (this.register()?.items ?? []).filter((r) =>
+      `${r.title} ${r.link} ${SAYS[r.say]} ${r.words} ${r.version}`.toLowerCase().includes(words),
+    );
+  });
+  readonly headline = computed(() => {
+    const r = this.register();
+    if (!r) return 'Reading the register of titles …';
+    const known = r.titles.length - r.silent.length;
+    return `${known} of ${counted(r.titles.length, 'title')} known: ${counted(r.items.length, 'line')}.`;
+  });
+  #id = v7();
+
+  constructor() {
+    this.#log.register().subscribe({ next: (r) => this.register.set(r), error: (e: ApiProblem) => this.problem.set(e.message) });
+  }
+
+  known(r: TitleSayRow): string {
+    return r.provenance === 'runs' ? `${counted(r.n, 'run')}` : PROVENANCE_LABELS[r.provenance];
+  }
+
+  say(event: Event, form: HTMLFormElement): void {
+    event.preventDefault();
+    const data = new FormData(form);
+    const text = (key: string) => String((data.get(key) as string | null) ?? '');
+    const parsed = titleNoteBody.safeParse({
+      ...{ id: this.#id, titleId: text('title'), standard: text('standard'), says: data.getAll('says') },
+      ...{ version: text('version'), on: text('on'), provenance: text('provenance'), words: text('words') },
+    });
+    if (!parsed.success) {
+      const named: Record<string, string> = { titleId: 'Title: choose one', on: 'Day: a date like 2026-11-03' };
+      this.errors.set(new Map(parsed.error.issues.map((i) => [String(i.path[0] ?? ''), named[String(i.path[0])] ?? i.message])));
+      return;
+    }
+    this.errors.set(new Map());
+    this.#log.addTitleNote(parsed.data).subscribe({
+      next: (r) => {
+        this.register.set(r);
+        this.said.set('Noted in the register.');
+        this.#id = v7();
+        form.reset();
+      },
+      error: (e: ApiProblem) => this.errors.set(new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]])),
+    });
+  }
+
+  withdraw(r: TitleSayRow): void {
+    if (r.id === null) return;
+    this.#log.withdrawTitleNote(r.id).subscribe({
+      next: (now) => {
+        this.register.set(now);
+        this.said.set(`Taken back: ${r.title}.`);
+      },
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
+  }
+}
