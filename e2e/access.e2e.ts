@@ -31,7 +31,12 @@ async function places(): Promise<string[]> {
     `/setups/${id}/sheet?only=steps`,
     `/setups/${id}/sheet?only=card`,
     `/setups/${id}/record`,
-    '/compatibility/table',
+    '/compatibility/table?host=L-13&near=true',
+    '/compatibility/grid?scope=all',
+    '/compatibility/claims',
+    '/compatibility/titles',
+    '/compatibility/share',
+    `/setups/${id}/sheet?only=ask`,
     '/parts/cable/new',
     `/parts/cable/${cable.items[0]!.id}?show=pieces`,
     `/parts/card/${card.items[0]!.id}?show=prices`,
@@ -55,7 +60,8 @@ async function places(): Promise<string[]> {
   ];
 }
 
-const kindOf = (path: string) => (path.startsWith('/parts') ? 'parts' : /runs|compare/.test(path) ? 'runs' : 'setups');
+const kindOf = (path: string) =>
+  path.startsWith('/parts') ? 'parts' : path.startsWith('/compatibility') ? 'log' : /runs|compare/.test(path) ? 'runs' : 'setups';
 
 describe('every page, light and dark', () => {
   // What a page is made of is the same in both schemes; in the dark only its colours are looked at again.
@@ -63,9 +69,11 @@ describe('every page, light and dark', () => {
     ['light', 'setups', null],
     ['light', 'parts', null],
     ['light', 'runs', null],
+    ['light', 'log', null],
     ['dark', 'setups', 'color-contrast'],
     ['dark', 'parts', 'color-contrast'],
     ['dark', 'runs', 'color-contrast'],
+    ['dark', 'log', 'color-contrast'],
   ])('has no accessibility violation axe can see: %s, %s', async (scheme, which, rule) => {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
     for (const path of (await places()).filter((p) => kindOf(p) === which)) {

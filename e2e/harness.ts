@@ -210,7 +210,16 @@ export function world(options: { demo?: boolean } = {}): World {
     await w.page.waitForFunction(() => Object.keys(localStorage).every((k) => !k.startsWith('ruddy.bench.')), { polling: 50 });
   };
   w.choose = async (label, words, option) => {
-    await w.fill(label, words);
+    // Letters typed in the moment before a setup is first judged may go unheard: a person who sees no list types again.
+    for (let tries = 0; tries < 3; tries++) {
+      await w.fill(label, words);
+      const listed = w.page.waitForFunction(
+        (o) => [...document.querySelectorAll<HTMLElement>('[role=option]')].some((x) => x.innerText.trim().startsWith(o)),
+        { polling: 50, timeout: 6000 },
+        option,
+      );
+      if (await listed.catch(() => null)) break;
+    }
     await w.click(new RegExp(`^${option}`), 'option');
   };
   return w;

@@ -74,7 +74,9 @@ describe('CO-07 the log as a file', () => {
     expect(r.n).toBe(await count(h));
     expect(r.columns).toEqual(LOG_COLUMN_IDS);
     expect(r.rows).toHaveLength(20);
-    expect(r.stays.find((x) => x.what === 'notes to entries')?.n).toBe(demoBundle().outcomes.filter((o) => o.note !== '').length + 1);
+    expect(r.stays.find((x) => x.what === 'notes to entries')?.n).toBe(
+      demoBundle().outcomes.filter((o) => o.note !== '').length + 1,
+    );
     expect(r.stays.find((x) => x.what === 'names of setups')?.n).toBeGreaterThan(5);
   });
 

@@ -73,7 +73,7 @@ export function claimRange(c: Pick<Claim, 'measure' | 'lo' | 'hi'>): string {
 
 /** Conditions of a claim in words. */
 export function claimWhere(c: Pick<Claim, 'where'>): string {
-  return c.where.map((w) => `${TAGS[w.tag].toLowerCase()} ${w.has}`).join(', ');
+  return c.where.map((w) => `${TAGS[w.tag].toLowerCase()} has "${w.has}"`).join(', ');
 }
 
 /** What the log says of a claim: counts, where it never holds, and whether that is told apart from chance. */

@@ -10,7 +10,7 @@ export async function demoReport(s: Services): Promise<DemoReport> {
   const [counts] = await s.db.query<{ parts: number; setups: number; outcomes: number }>(
     `SELECT (SELECT count(*)::int FROM parts WHERE origin = 'demo' AND id NOT IN (SELECT id FROM demo_kept_parts)) AS parts,
        (SELECT count(*)::int FROM demo_going_setups) AS setups,
-       (SELECT count(*)::int FROM log_entries WHERE origin = 'demo' AND setup_id IN (SELECT id FROM demo_going_setups)) AS outcomes`,
+       (SELECT count(*)::int FROM log_entries WHERE origin = 'demo' AND (setup_id IS NULL OR setup_id IN (SELECT id FROM demo_going_setups))) AS outcomes`,
     { type: QueryTypes.SELECT },
   );
   const adopted = await s.db.query<DemoReport['adopted'][number]>(

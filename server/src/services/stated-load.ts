@@ -11,7 +11,7 @@ export async function loadStated(l: Load): Promise<void> {
     count(l, await kept.catch((e: unknown) => at(`claims/${i}`, e)), 'claims');
   }
   for (const [i, { id, titleId, withdrawn, ...body }] of l.bundle.titleNotes.entries()) {
-    const here = l.titles.get(titleId);
+    const here = l.titles.get(idFromFile(titleId));
     if (!here) throw invalid(`titleNotes/${i}/titleId`, `The file holds no title "${titleId}"`);
     const kept = keepStated(l.db, 'title_notes', idFromFile(id), body, { titleId: here, withdrawn }, made, l.transaction);
     count(l, await kept.catch((e: unknown) => at(`titleNotes/${i}`, e)), 'titleNotes');

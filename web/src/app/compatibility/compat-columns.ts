@@ -27,7 +27,7 @@ export const COLUMNS: readonly Column[] = [
   {
     key: 'shared',
     name: 'Shares',
-    wide: 5,
+    wide: 7,
     sort: 'near',
     usual: false,
     text: (r) => (r.shared ? `${r.shared.weight.toFixed(2)}: ${sharesWords(r.shared.parts)}` : ''),

@@ -58,7 +58,8 @@ export class CompatibilityPage {
   readonly outcomes = OUTCOMES;
   readonly words = OUTCOME_WORDS;
   readonly standards = Object.entries(PORT_STANDARDS);
-  readonly all = COLUMNS;
+  /** What the person may choose from: what is shared is shown when near ones are. */
+  readonly all = COLUMNS.filter((c) => c.key !== 'shared');
   readonly seen = seenText;
   readonly rate = rate;
   readonly total = signal(0);
@@ -113,7 +114,7 @@ export class CompatibilityPage {
       const exact = rows.filter((r) => r.shared?.parts.length === this.#askedParts()).length;
       return `${counted(exact, 'chain')} of exactly these parts, ${this.total() - exact} near ${this.total() - exact === 1 ? 'one' : 'ones'}.`;
     }
-    const more = doubted === 0 ? '' : `, ${doubted} more went otherwise than predicted so far`;
+    const more = doubted === 0 ? '' : `, ${doubted} ${against === 0 ? '' : 'more '}went otherwise than predicted so far`;
     return `${counted(this.total(), 'chain')} ${filtered ? 'found' : 'logged'}${shown}; ${contradicted}${more}.`;
   });
 

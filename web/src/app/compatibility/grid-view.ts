@@ -16,7 +16,9 @@ import { day } from '../shared/format';
 import { VERDICT_SHAPES } from '../verdict/verdict-shapes';
 import { GridDesk } from './grid-desk';
 
-export const CELL = { wide: 64, high: 40, head: 56, side: 190 } as const;
+export const CELL = { wide: 64, high: 40, head: 56 } as const;
+/** Width of the names of rows, px: less where the view is small. */
+const SIDE = { wide: 190, small: 104, from: 480 } as const;
 /** Rows and columns drawn beyond what is in view. */
 const BEYOND = 3;
 
@@ -41,15 +43,16 @@ export class GridView {
 
   readonly rows = computed(() => this.desk.answer()?.rows ?? []);
   readonly cols = computed(() => this.desk.answer()?.cols ?? []);
+  readonly side = computed(() => (this.#at().wide < SIDE.from ? SIDE.small : SIDE.wide));
   readonly size = computed(() => ({
-    wide: CELL.side + this.cols().length * CELL.wide,
+    wide: this.side() + this.cols().length * CELL.wide,
     high: CELL.head + this.rows().length * CELL.high,
   }));
   readonly #rowSpan = computed(() => spanOf(this.rows().length, CELL.high, this.#at().top, this.#at().high - CELL.head, BEYOND), {
     equal: (a, b) => a.from === b.from && a.to === b.to,
   });
   readonly #colSpan = computed(
-    () => spanOf(this.cols().length, CELL.wide, this.#at().left, this.#at().wide - CELL.side, BEYOND),
+    () => spanOf(this.cols().length, CELL.wide, this.#at().left, this.#at().wide - this.side(), BEYOND),
     {
       equal: (a, b) => a.from === b.from && a.to === b.to,
     },
@@ -58,7 +61,7 @@ export class GridView {
     const s = this.#colSpan();
     return this.cols()
       .slice(s.from, s.to)
-      .map((c, i) => ({ id: c.id, name: c.name, i: s.from + i, left: CELL.side + (s.from + i) * CELL.wide }));
+      .map((c, i) => ({ id: c.id, name: c.name, i: s.from + i, left: this.side() + (s.from + i) * CELL.wide }));
   });
   readonly shownRows = computed(() => {
     const s = this.#rowSpan();
@@ -150,12 +153,16 @@ export class GridView {
     this.active.set({ row, col });
     const b = this.box().nativeElement;
     b.scrollTop = offsetFor(row, CELL.high, b.scrollTop, b.clientHeight - CELL.head);
-    b.scrollLeft = offsetFor(col, CELL.wide, b.scrollLeft, b.clientWidth - CELL.side);
+    b.scrollLeft = offsetFor(col, CELL.wide, b.scrollLeft, b.clientWidth - this.side());
     this.#look();
   }
 
-  clicked(row: number, col: number): void {
-    this.active.set({ row, col });
-    this.opened.emit({ row, col });
+  clicked(event: Event): void {
+    const cell = (event.target as Element).closest('[role=gridcell]');
+    const [, row, col] = /^cell-(\d+)-(\d+)$/.exec(cell?.id ?? '') ?? [];
+    if (row === undefined || col === undefined) return;
+    const at = { row: Number(row), col: Number(col) };
+    this.active.set(at);
+    this.opened.emit(at);
   }
 }

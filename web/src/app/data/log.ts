@@ -20,7 +20,11 @@ import type {
 import type { Chain } from '@ruddy/core/schema';
 import { Api, type Query } from './api';
 
-export type GridAsk = { axes: string; scope: string; third?: string };
+export interface GridAsk {
+  axes: string;
+  scope: string;
+  third?: string;
+}
 
 /** The compatibility log: what it says of a chain, its grid, claims and titles, and its files. */
 @Injectable({ providedIn: 'root' })

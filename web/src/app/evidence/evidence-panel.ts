@@ -35,6 +35,8 @@ export class EvidencePanel {
   readonly answer = signal<EvidenceAnswer | null>(null);
   readonly problem = signal<string | null>(null);
   readonly tried = signal<Tried>({});
+  /** Weights as they were typed, right or wrong. */
+  readonly typed = signal<Readonly<Record<string, string>>>({});
   readonly wrong = signal<ReadonlyMap<string, string>>(new Map());
   /** The entry that is left out, with what was said before. */
   readonly without = signal<{ id: string; words: string; before: string } | null>(null);
@@ -65,7 +67,7 @@ export class EvidencePanel {
       { name: 'Near ones, by what they share', rows: all.filter((e) => !e.exact) },
     ];
   });
-  readonly trying = computed(() => Object.keys(this.tried()).length > 0);
+  readonly trying = computed(() => Object.keys(this.tried()).length > 0 || this.wrong().size > 0);
 
   constructor() {
     effect(() => {
@@ -124,6 +126,7 @@ export class EvidencePanel {
   }
 
   weight(key: keyof EvidenceAnswer['weights'], most: number, text: string): void {
+    this.typed.update((t) => ({ ...t, [key]: text }));
     const read = readNumber(text);
     const value = read.ok ? read.value : null;
     const wrong = new Map(this.wrong());
@@ -142,6 +145,7 @@ export class EvidencePanel {
 
   asHouse(): void {
     this.tried.set({});
+    this.typed.set({});
     this.wrong.set(new Map());
     this.#ask.next();
   }

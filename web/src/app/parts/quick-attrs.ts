@@ -38,6 +38,7 @@ type Values = Readonly<Record<string, unknown>>;
               placeholder="not known"
               [value]="shown(f[0])"
               [attr.aria-invalid]="problem()?.key === f[0]"
+              (input)="typing.emit({ key: f[0], value: box.value })"
               (change)="typed(f[0], f[1], box.value)"
             />
           }
@@ -76,6 +77,8 @@ export class QuickAttrs {
   /** Keeps the ids of several of these on one page apart. */
   readonly prefix = input.required<string>();
   readonly changed = output<QuickChange>();
+  /** Letters as they are typed, before anything is stored. */
+  readonly typing = output<QuickChange>();
   readonly problem = signal<{ key: string; why: string } | null>(null);
 
   asked(meta: AttrMeta): boolean {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { pinsLeft } from '@ruddy/core/checklist';
 import { attributesOf, installedSchema, settingsSchema, SOFTWARE_NAMES, useSchema, WORK, type Use } from '@ruddy/core/schema';
@@ -15,7 +15,13 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
     @if (editor.fields(); as f) {
       <details #folded>
         <summary>Versions installed: {{ known() }} of {{ versions.length }} known</summary>
-        <rb-quick-attrs [fields]="versions" [values]="f.installed" prefix="installed" (changed)="setVersion($event)" />
+        <rb-quick-attrs
+          [fields]="versions"
+          [values]="f.installed"
+          prefix="installed"
+          (typing)="typing.set($event)"
+          (changed)="setVersion($event)"
+        />
         @for (p of left(); track p.role) {
           <p class="pin" role="alert">
             {{ p.words }}
@@ -92,10 +98,17 @@ export class DockedPanel {
   readonly useFields = attributesOf(useSchema);
   readonly work = WORK;
   readonly known = computed(() => Object.values(this.editor.fields()?.installed ?? {}).filter((v) => v !== '').length);
-  /** Pins that the versions of now leave: said as soon as one is typed. */
+  /** A version that is being typed and not yet stored. */
+  readonly typing = signal<QuickChange | null>(null);
+  /** Pins that the versions of now leave, or what is being typed would: said before it is stored. */
   readonly left = computed(() => {
     const f = this.editor.fields();
-    return f ? pinsLeft(f.pins, f.installed).map((p) => ({ ...p, words: pinWords({ ...p, name: SOFTWARE_NAMES[p.role] }) })) : [];
+    return f
+      ? pinsLeft(f.pins, { ...f.installed, ...this.#typed() }).map((p) => ({
+          ...p,
+          words: pinWords({ ...p, name: SOFTWARE_NAMES[p.role] }),
+        }))
+      : [];
   });
   readonly set = computed(() => Object.values(this.editor.fields()?.settings ?? {}).filter((v) => v !== null).length);
   readonly useWords = computed(() => {
@@ -103,7 +116,13 @@ export class DockedPanel {
     return uses.length === 0 ? 'not said' : uses.map((u) => WORK[u.work].toLowerCase()).join(', ');
   });
 
+  #typed(): Record<string, string> {
+    const t = this.typing();
+    return t ? { [t.key]: String(t.value) } : {};
+  }
+
   setVersion({ key, value }: QuickChange): void {
+    this.typing.set(null);
     const f = this.editor.fields();
     if (f) this.editor.change({ installed: { ...f.installed, [key]: String(value).slice(0, 60) } });
   }

@@ -99,7 +99,8 @@ export class QuestionPack {
   readonly #symptoms = computed(() => {
     const bad = this.#lines().find((l) => l.group === 'fault' && l.event.kind === 'outcome');
     const of = bad?.event.body['symptoms'];
-    return Array.isArray(of) ? of.map(String) : [];
+    const on = bad ? day(bad.event.happenedAt.slice(0, 10)) : '';
+    return Array.isArray(of) ? of.map((s) => `${String(s)} (${on})`) : [];
   });
   readonly text = computed(() => {
     const j = this.#editor.judgement();

@@ -58,7 +58,7 @@ export class SheetPage {
     const [e, c] = [this.evaluation(), this.plan.cost()];
     if (!e || !c) return 'Reading the plan …';
     if (this.only() === 'card') return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
-    if (this.only() === 'ask') return `Question pack: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
+    if (this.only() === 'ask') return `Question pack, as on ${this.today()}.`;
     if (this.only() === 'steps') return this.#stepsWords();
     if (!this.buying()) return headline(e);
     const n = this.toBuy().length + this.forgotten().length + this.extras().length;
