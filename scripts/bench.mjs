@@ -4,12 +4,13 @@ import { DEMO_FILE, ROOT } from './lib/paths.mjs';
 import { dependencies } from './lib/prepare.mjs';
 import { say } from './lib/say.mjs';
 import { importPage, importSpeed } from './bench-import.mjs';
+import { gridScroll, logSpeed } from './bench-log.mjs';
 import { captureSpeed, redrawMs } from './bench-runs.mjs';
 import { limiterLines, simulateSpeed } from './bench-toll.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
-const entry = `export { evaluate } from '${ROOT}/core/src/plan'; export { chainSchema } from '${ROOT}/core/src/schema'; export { readReport, measure } from '${ROOT}/core/src/reading';`;
+const entry = `export { evaluate } from '${ROOT}/core/src/plan'; export { chainSchema } from '${ROOT}/core/src/schema'; export { readReport, measure } from '${ROOT}/core/src/reading'; export { NO_EVIDENCE } from '${ROOT}/core/src/log';`;
 const { outputFiles } = await bundle({
   stdin: { contents: entry, resolveDir: ROOT },
   bundle: true,
@@ -17,7 +18,7 @@ const { outputFiles } = await bundle({
   format: 'esm',
   write: false,
 });
-const { evaluate, chainSchema, readReport, measure } = await import(
+const { evaluate, chainSchema, readReport, measure, NO_EVIDENCE } = await import(
   `data:text/javascript;base64,${Buffer.from(outputFiles[0].text).toString('base64')}`
 );
 
@@ -60,7 +61,8 @@ const chain = chainSchema.parse({
   dock: part(dock),
   card: part(card),
 });
-const evidence = { n: 3, works: 0, care: 3, unreliable: 0, fails: 0, newest: '2026-11-03' };
+const exact = { n: 3, works: 0, care: 3, unreliable: 0, fails: 0, newest: '2026-11-03' };
+const evidence = { ...NO_EVIDENCE, exact, weighted: { worked: 3, failed: 0 }, near: { n: 9, weight: 3.1, worked: 2.2 } };
 const input = { chain, context: { asOf: '2026-11-20', house: {}, evidence } };
 const output = evaluate(input);
 const size = JSON.stringify(input).length + JSON.stringify(output).length;
@@ -118,6 +120,22 @@ line(
   1.5,
 );
 line('redraw a trace of 1,000,000 frames (median), against 16 ms', await redrawMs(), 16, 'ms', 1);
+
+const log = await logSpeed();
+line(
+  `a filtered page of a log of 100,000 entries (made in ${log.fillS.toFixed(0)} s), against the same statement through pg and its rows serialised`,
+  log.page.oursMs,
+  log.page.referenceMs,
+  'ms',
+  2,
+);
+say(
+  `judge one setup with the evidence of that log | ${log.evidence.oursMs.toFixed(1)} ms | without it ${log.evidence.referenceMs.toFixed(1)} ms | | none |`,
+);
+say(`the first 50 chains of that log, each judged | ${log.chainsMs.toFixed(0)} ms | | | none |`);
+const grid = await gridScroll(demo);
+line('longest task while a grid of 200 by 200 is scrolled end to end, against 50 ms', grid.longest, 50, 'ms', 1);
+line('most cells of it in the document, against 2,000', grid.cells, 2000, 'cells', 1);
 
 line('draw 100,000 frames by chance | their random numbers alone', ...(await simulateSpeed()), 'ms', 3);
 for (const text of await limiterLines()) say(text);

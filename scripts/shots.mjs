@@ -32,9 +32,9 @@ const VIEWS = [
   { file: 'link-check', path: '/setups/:Sky survey rig/bring-up?view=link' },
   { file: 'link-health', path: '/setups/:Meridian bench/bring-up?view=health' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
-  { file: 'compatibility', path: '/compatibility/table' },
+  { file: 'compatibility', path: '/compatibility/table?host=Harnsey%20L-13%202025&dock=Quillmere%20D-4&near=true' },
+  { file: 'grid', path: '/compatibility/grid' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
-  { file: 'import', path: '/parts/import?kind=cable' },
   {
     file: 'runs',
     path: '/setups/:Dome desk/runs?show=:outside',

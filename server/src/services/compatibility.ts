@@ -40,6 +40,7 @@ const JOINED = `c JOIN l USING (chain_key) CROSS JOIN asked CROSS JOIN LATERAL (
   ) s`;
 
 interface Row {
+  total: number;
   chain_key: string;
   chain: Chain;
   link: string;
@@ -98,34 +99,38 @@ export async function listCompatibility(s: Services, q: CompatQuery): Promise<Pa
   const bind = [...own, ...filter.bind];
   const [a, b, limit] = [bind.length + 1, bind.length + 2, bind.length + 3].map((i) => `$${i}`);
   const rows = await s.db.query<Row>(
-    `${CHAINS} SELECT x.*, e.chain, u.*
-     FROM (SELECT c.chain_key, c.n, c.worked, c.told_n, c.told_worked, c.newest::text AS newest, l.entry_id, l.link, l.versions, l.outcome,
-             to_jsonb(s) AS shared, ${sort} AS sort FROM ${JOINED} WHERE ${where}) x
-     JOIN log_entries e ON e.id = x.entry_id
-     CROSS JOIN LATERAL (
-       SELECT (min(y.happened_on) FILTER (WHERE y.versions = x.versions AND y.outcome = x.outcome))::text AS since,
+    `${CHAINS}, x AS MATERIALIZED (
+       SELECT c.chain_key, c.n, c.worked, c.told_n, c.told_worked, c.newest::text AS newest, l.entry_id, l.link, l.versions, l.outcome,
+         to_jsonb(s) AS shared, ${sort} AS sort FROM ${JOINED} WHERE ${where}
+     ), page AS MATERIALIZED (
+       SELECT * FROM x WHERE (${a}::text IS NULL OR (sort COLLATE "C", chain_key COLLATE "C") ${beyond} (${a}, ${b}))
+       ORDER BY sort COLLATE "C" ${order}, chain_key COLLATE "C" ${order} LIMIT ${limit}
+     )
+     SELECT t.total, page.*, e.chain, u.*
+     FROM (SELECT count(*)::int AS total FROM x) t LEFT JOIN page ON true LEFT JOIN log_entries e ON e.id = page.entry_id
+     LEFT JOIN LATERAL (
+       SELECT (min(y.happened_on) FILTER (WHERE y.versions = page.versions AND y.outcome = page.outcome))::text AS since,
          count(DISTINCT y.versions)::int - 1 AS older, count(*)::int AS entries,
-         jsonb_agg(DISTINCT jsonb_build_object('id', t.id, 'name', t.name)) FILTER (WHERE t.id IS NOT NULL) AS setups
-       FROM (SELECT * FROM log_entries e WHERE e.chain_key = x.chain_key AND ${STANDING}) y LEFT JOIN setups t ON t.id = y.setup_id) u
-     WHERE (${a}::text IS NULL OR (sort COLLATE "C", x.chain_key COLLATE "C") ${beyond} (${a}, ${b}))
-     ORDER BY sort COLLATE "C" ${order}, x.chain_key COLLATE "C" ${order} LIMIT ${limit}`,
+         (SELECT jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name) ORDER BY t.name) FROM setups t
+           WHERE t.id IN (SELECT i.setup_id FROM log_entries i WHERE i.chain_key = page.chain_key)) AS setups
+       FROM log_entries y WHERE y.chain_key = page.chain_key AND ${STANDING.replaceAll('e.id', 'y.id')}) u ON true
+     ORDER BY page.sort COLLATE "C" ${order}, page.chain_key COLLATE "C" ${order}`,
     { type: QueryTypes.SELECT, bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1] },
   );
-  const [count] = await s.db.query<{ total: number }>(`${CHAINS} SELECT count(*)::int AS total FROM ${JOINED} WHERE ${where}`, {
-    type: QueryTypes.SELECT,
-    bind,
-  });
+  // Without a chain on the page there is still one row: it tells how many there are.
+  const total = rows[0]?.total ?? 0;
+  const found = rows.filter((r) => r.chain_key !== null);
   const grounds = await groundsFor(
     s,
-    rows.map((r) => r.chain),
+    found.map((r) => r.chain),
   );
   const page = toPage(
-    rows,
+    found,
     q.limit,
     (r) => toRow(r, grounds, q.near),
     (r) => [r.sort, r.chain_key],
   );
-  return { ...page, total: count?.total ?? 0 };
+  return { ...page, total };
 }
 
 /** Names the log knows hosts, docks and cards by, as they are written in its newest entry; at most 500 of each. */

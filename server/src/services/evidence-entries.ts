@@ -4,7 +4,7 @@ import type { EvidenceAnswer, evidenceBody } from '@ruddy/core/api';
 import { expectation, nearWeights, SHARES, type Share } from '@ruddy/core/log';
 import type { Chain } from '@ruddy/core/schema';
 import type { Services } from '../http/route';
-import { askedOf, evidenceOf, WEIGHED, weighedBind } from './evidence';
+import { askedOf, evidenceOf, weighed, weighedBind } from './evidence';
 import { ENTRY_FATE, toEntry, type EntryRow } from './log-list';
 import { ruleReader } from './rules';
 
@@ -24,7 +24,7 @@ export async function askEvidence(s: Services, chain: Chain, body: z.output<type
   const summary = await evidenceOf(s.db, asked);
   const bind = weighedBind(asked);
   const rows = await s.db.query<Row>(
-    `WITH ${WEIGHED}, picked AS (
+    `WITH ${weighed(asked.without !== null)}, picked AS (
        (SELECT * FROM weighed WHERE exact ORDER BY happened_on DESC, seq DESC LIMIT ${EXACT_SHOWN})
        UNION ALL
        (SELECT * FROM weighed WHERE NOT exact AND weight > 0 ORDER BY weight DESC, happened_on DESC, entry_id DESC LIMIT $16)

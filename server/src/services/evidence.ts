@@ -55,7 +55,7 @@ export function askedOf(chain: Chain, weights: NearWeights, without: string | nu
   return { match: matchOf(chain), versions: entryVersions(chain.installed), weights, without };
 }
 
-/** Bound parameters of `WEIGHED`, in its order. */
+/** Bound parameters of `weighed`, in its order. */
 export function weighedBind({ match, versions, weights, without }: Asked): unknown[] {
   return [
     ...[match.host, match.link, match.dock, match.family],
@@ -69,9 +69,9 @@ export function weighedBind({ match, versions, weights, without }: Asked): unkno
  * The units of the log that share something with what is asked, each with its factors: the same sum as `factorsOf` of the core, which
  * the tests hold it against. Parameters 1 to 15.
  */
-export const WEIGHED = `weighed AS (
+export const weighed = (leavesOut: boolean): string => `weighed AS (
   SELECT u.*, f.*, c.by_versions, f.shared * c.by_versions * f.by_told AS weight
-  FROM log_units_without($15::uuid) u CROSS JOIN LATERAL (
+  FROM ${leavesOut ? 'log_units_without($15::uuid)' : 'log_units'} u CROSS JOIN LATERAL (
     SELECT (u.chain_key = $14::text) IS TRUE AS exact,
       CASE WHEN u.chain_key = $14::text THEN 1.0::float8 ELSE
         CASE WHEN u.host = $1::text THEN $9::float8 ELSE 0 END + CASE WHEN u.link = $2::text THEN $10::float8 ELSE 0 END
@@ -82,7 +82,7 @@ export const WEIGHED = `weighed AS (
         OR (u.v_dock = $8::text) IS TRUE AS met,
       CASE WHEN u.told THEN round(u.confidence::numeric, 3)::float8 ELSE 1 END AS by_told
   ) f CROSS JOIN LATERAL (SELECT CASE WHEN f.changed THEN $13::float8 ELSE 1 END AS by_versions) c
-  WHERE u.host = $1::text OR u.link = $2::text OR u.dock = $3::text OR u.family = $4::text
+  WHERE ($15::uuid IS NULL) <> ${String(leavesOut)} AND (u.host = $1::text OR u.link = $2::text OR u.dock = $3::text OR u.family = $4::text)
 )`;
 
 /**
@@ -93,7 +93,7 @@ export async function evidenceOf(db: Sequelize, asked: Asked): Promise<EvidenceS
   const [r] = await db.query<
     Counted & Record<'same_n' | 'same_worked' | 'worked' | 'failed' | 'near_n' | 'near_weight' | 'near_worked', number>
   >(
-    `WITH ${WEIGHED}, e AS (SELECT * FROM weighed WHERE exact), o AS (SELECT * FROM weighed WHERE NOT exact)
+    `WITH ${weighed(asked.without !== null)}, e AS (SELECT * FROM weighed WHERE exact), o AS (SELECT * FROM weighed WHERE NOT exact)
      SELECT ${COUNTS},
        count(*) FILTER (WHERE NOT told AND met AND NOT changed)::int AS same_n,
        count(*) FILTER (WHERE NOT told AND met AND NOT changed AND worked)::int AS same_worked,

@@ -4,33 +4,52 @@ const made = `id uuid PRIMARY KEY,
   origin text NOT NULL CHECK (origin IN ('demo', 'own', 'imported', 'adopted')),
   created_at timestamptz NOT NULL, created_by uuid NOT NULL REFERENCES members(id)`;
 
-/** What an entry is searched by: names, standards, controllers, system, versions, symptoms, fixes and day, in small letters. */
+/**
+ * What an entry is searched by: names, standards, controllers, system, versions, symptoms, fixes and day, in small letters. In PL/pgSQL,
+ * which takes each part out of the chain once: a function in SQL unpacks the whole chain at every mention of it.
+ */
 const WORDS = `
-CREATE FUNCTION log_names(part jsonb) RETURNS text LANGUAGE sql IMMUTABLE AS $$
-  SELECT coalesce(part ->> 'maker', '') || ' ' || coalesce(part ->> 'model', '') || ' ' || coalesce(part ->> 'variant', '') || ' '
-    || coalesce(part ->> 'family', '') || ' ' || coalesce(part ->> 'controllerClass', '')
-$$;
-CREATE FUNCTION log_socket(chain jsonb) RETURNS jsonb LANGUAGE sql IMMUTABLE AS $$
-  SELECT s FROM jsonb_array_elements(coalesce(nullif(chain #> '{host,sockets}', 'null'), '[]')) s WHERE s ->> 'key' = chain ->> 'socket' LIMIT 1
-$$;
-CREATE FUNCTION log_words(chain jsonb, versions jsonb, symptoms text[], fixes text[], happened_on date) RETURNS text LANGUAGE sql IMMUTABLE AS $$
-  SELECT lower(concat_ws(' ', log_names(chain -> 'host'), log_socket(chain) ->> 'position', log_socket(chain) ->> 'connector',
-    log_socket(chain) ->> 'standard', log_socket(chain) ->> 'controller',
-    (SELECT string_agg(log_names(p -> 'spec'), ' ') FROM jsonb_array_elements(coalesce(nullif(chain -> 'path', 'null'), '[]')) p),
-    log_names(chain -> 'dock'), log_names(chain -> 'card'), log_names(chain -> 'system'), chain #>> '{system,platform}',
-    (SELECT string_agg(v.value, ' ') FROM jsonb_each_text(versions) v), array_to_string(symptoms, ' '), array_to_string(fixes, ' '),
-    to_char(happened_on, 'YYYY-MM-DD')))
-$$;
-CREATE FUNCTION log_controllers(chain jsonb) RETURNS text LANGUAGE sql IMMUTABLE AS $$
-  SELECT lower(concat_ws(' ', log_socket(chain) ->> 'controller', chain #>> '{dock,controllerClass}'))
-$$;
-CREATE FUNCTION log_system(chain jsonb, versions jsonb) RETURNS text LANGUAGE sql IMMUTABLE AS $$
-  SELECT lower(concat_ws(' ', log_names(chain -> 'system'), chain #>> '{system,platform}', versions ->> 'system'))
-$$;
-CREATE FUNCTION log_joined(list text[]) RETURNS text LANGUAGE sql IMMUTABLE AS $$ SELECT lower(array_to_string(list, '; ')) $$;
-CREATE FUNCTION log_family(chain jsonb, card text) RETURNS text LANGUAGE sql IMMUTABLE AS $$
-  SELECT coalesce(nullif(regexp_replace(trim(lower(coalesce(chain #>> '{card,family}', ''))), '\\s+', ' ', 'g'), ''), card)
-$$;
+CREATE FUNCTION log_names(part jsonb) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
+BEGIN
+  RETURN concat_ws(' ', part ->> 'maker', part ->> 'model', part ->> 'variant', part ->> 'family', part ->> 'controllerClass');
+END $$;
+CREATE FUNCTION log_socket(chain jsonb) RETURNS jsonb LANGUAGE plpgsql IMMUTABLE AS $$
+DECLARE sockets jsonb := chain #> '{host,sockets}'; used text := chain ->> 'socket'; s jsonb;
+BEGIN
+  IF jsonb_typeof(sockets) = 'array' THEN
+    FOR s IN SELECT * FROM jsonb_array_elements(sockets) LOOP
+      IF s ->> 'key' = used THEN RETURN s; END IF;
+    END LOOP;
+  END IF;
+  RETURN NULL;
+END $$;
+CREATE FUNCTION log_words(chain jsonb, versions jsonb, symptoms text[], fixes text[], happened_on date) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
+DECLARE socket jsonb := log_socket(chain); path jsonb := chain -> 'path'; pieces text := ''; noted text := ''; p jsonb; v text;
+BEGIN
+  IF jsonb_typeof(path) = 'array' THEN
+    FOR p IN SELECT * FROM jsonb_array_elements(path) LOOP pieces := pieces || ' ' || log_names(p -> 'spec'); END LOOP;
+  END IF;
+  FOR v IN SELECT value FROM jsonb_each_text(versions) LOOP noted := noted || ' ' || v; END LOOP;
+  RETURN lower(concat_ws(' ', log_names(chain -> 'host'), socket ->> 'position', socket ->> 'connector', socket ->> 'standard',
+    socket ->> 'controller', pieces, log_names(chain -> 'dock'), log_names(chain -> 'card'), log_names(chain -> 'system'),
+    chain #>> '{system,platform}', noted, array_to_string(symptoms, ' '), array_to_string(fixes, ' '), to_char(happened_on, 'YYYY-MM-DD')));
+END $$;
+CREATE FUNCTION log_controllers(chain jsonb) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
+BEGIN
+  RETURN lower(concat_ws(' ', log_socket(chain) ->> 'controller', chain #>> '{dock,controllerClass}'));
+END $$;
+CREATE FUNCTION log_system(chain jsonb, versions jsonb) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
+BEGIN
+  RETURN lower(concat_ws(' ', log_names(chain -> 'system'), chain #>> '{system,platform}', versions ->> 'system'));
+END $$;
+CREATE FUNCTION log_joined(list text[]) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
+BEGIN
+  RETURN lower(array_to_string(list, '; '));
+END $$;
+CREATE FUNCTION log_family(chain jsonb, card text) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
+BEGIN
+  RETURN coalesce(nullif(regexp_replace(trim(lower(coalesce(chain #>> '{card,family}', ''))), '\\s+', ' ', 'g'), ''), card);
+END $$;
 `;
 
 /** An entry no longer needs a setup here: what comes from a file counts by the setup it was of (\`unit\`). */
@@ -53,10 +72,8 @@ const ENTRIES = [
      ADD COLUMN symptom_words text GENERATED ALWAYS AS (log_joined(symptoms)) STORED,
      ADD COLUMN fix_words text GENERATED ALWAYS AS (log_joined(fixes)) STORED,
      ADD COLUMN words text GENERATED ALWAYS AS (log_words(chain, versions, symptoms, fixes, happened_on)) STORED`,
-  'CREATE INDEX log_entries_words ON log_entries USING gin (words gin_trgm_ops)',
   'CREATE INDEX log_entries_supersedes ON log_entries (supersedes) WHERE supersedes IS NOT NULL',
   'CREATE INDEX log_entries_unit ON log_entries (unit, chain_key, happened_on)',
-  'CREATE INDEX setups_name ON setups USING gin (lower(name) gin_trgm_ops)',
 ];
 
 const UNIT = 'entry_id, unit, chain_key, versions, host, link, dock, card, family, outcome, told, confidence, happened_on, seq';
@@ -88,7 +105,9 @@ CREATE INDEX log_units_host_dock ON log_units (host, dock);
 CREATE INDEX log_units_host_card ON log_units (host, card);
 CREATE INDEX log_units_dock_card ON log_units (dock, card);
 
-CREATE FUNCTION log_count(of_unit uuid, of_chain text, of_versions jsonb) RETURNS void LANGUAGE plpgsql AS $$
+CREATE FUNCTION log_count(of_unit uuid, of_chain text, of_versions jsonb) RETURNS void LANGUAGE plpgsql
+  -- Its plan is kept while a file of many entries grows the table from nothing: it must use the indexes from the first row on.
+  SET enable_seqscan TO off SET enable_hashjoin TO off SET enable_mergejoin TO off AS $$
 BEGIN
   DELETE FROM log_units u WHERE u.unit = of_unit AND u.chain_key = of_chain AND u.versions = of_versions;
   INSERT INTO log_units (${UNIT}) ${NEWEST}
@@ -160,7 +179,6 @@ $$;
  */
 export async function up(db: Sequelize): Promise<void> {
   const statements = [
-    'CREATE EXTENSION IF NOT EXISTS pg_trgm',
     WORDS,
     'ALTER TABLE log_entries DISABLE TRIGGER keep_facts',
     ...ENTRIES,

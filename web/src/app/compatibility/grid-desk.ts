@@ -14,8 +14,8 @@ export const GRID_WORKER = new InjectionToken<() => { calls: Remote<GridCalls>; 
   },
 });
 
-/** Cells that are predicted at once: about a tenth of a second in the worker. */
-const BATCH = 120;
+/** Cells that are predicted at once: few enough that putting them on the page is a short task. */
+const BATCH = 24;
 
 /**
  * One grid: what the server knows of it, and what is predicted cell by cell in a worker: cells that were seen first, then those asked

@@ -10,7 +10,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { cellContradicts, offsetFor, spanOf } from '@ruddy/core/grid';
+import { cellContradicts, offsetFor, spanOf, type CellPredicted, type CellSeen } from '@ruddy/core/grid';
 import { cellWords } from '@ruddy/core/texts';
 import { day } from '../shared/format';
 import { VERDICT_SHAPES } from '../verdict/verdict-shapes';
@@ -20,7 +20,26 @@ export const CELL = { wide: 64, high: 40, head: 56 } as const;
 /** Width of the names of rows, px: less where the view is small. */
 const SIDE = { wide: 190, small: 104, from: 480 } as const;
 /** Rows and columns drawn beyond what is in view. */
-const BEYOND = 3;
+const BEYOND = 2;
+/** How long nothing new came into view before cells are asked for. */
+const SETTLED_MS = 100;
+
+function makeCell(row: number, col: number, left: number, p: CellPredicted | null, s: CellSeen | null) {
+  const against = p !== null && cellContradicts(p, s);
+  const seen = s === null || (s.n === 0 && s.told === 0) ? '–' : s.n === 0 ? `told ${s.told}` : `${s.worked}/${s.n}`;
+  const seenWords =
+    s === null || s.n + s.told === 0
+      ? 'nothing seen'
+      : `${s.n === 0 ? 'nothing seen' : `seen to work ${s.worked} of ${s.n}`}${s.told > 0 ? `, ${s.told} told` : ''}, newest ${day(s.newest)}`;
+  return {
+    ...{ row, col, left, seen, against },
+    id: `cell-${row}-${col}`,
+    state: p?.state ?? 'wait',
+    shape: p && p.state !== 'no-port' ? VERDICT_SHAPES[p.state] : null,
+    words: `${p ? cellWords(p) : 'not predicted yet'}; ${seenWords}${against ? '; what was seen contradicts the prediction' : ''}`,
+  };
+}
+type Cell = ReturnType<typeof makeCell>;
 
 /**
  * The grid itself: only cells in view and a few beyond are in the document. It is one stop of the keyboard; arrows, Home, End, Page and
@@ -40,6 +59,7 @@ export class GridView {
   readonly #at = signal({ left: 0, top: 0, wide: 900, high: 560 });
   readonly active = signal({ row: 0, col: 0 });
   #frame = 0;
+  #kept = new Map<number, { p: CellPredicted | null; s: CellSeen | null; cell: Cell }>();
 
   readonly rows = computed(() => this.desk.answer()?.rows ?? []);
   readonly cols = computed(() => this.desk.answer()?.cols ?? []);
@@ -76,8 +96,15 @@ export class GridView {
 
   constructor() {
     effect(() => {
+      this.desk.answer();
+      this.#kept.clear();
+    });
+    effect((onCleanup) => {
       const n = this.cols().length;
-      this.desk.ask(this.shownRows().flatMap((r) => this.shownCols().map((c) => r.i * n + c.i)));
+      const shown = this.shownRows().flatMap((r) => this.shownCols().map((c) => r.i * n + c.i));
+      // While it is scrolled the worker rests: what is passed by needs no prediction, and drawing has the machine to itself.
+      const settled = setTimeout(() => this.desk.ask(shown), SETTLED_MS);
+      onCleanup(() => clearTimeout(settled));
     });
     effect((onCleanup) => {
       const box = this.box().nativeElement;
@@ -87,21 +114,14 @@ export class GridView {
     });
   }
 
-  #cell(row: number, col: number, left: number, n: number) {
+  /** A cell as it was drawn last; it is made anew only when something of it changed. */
+  #cell(row: number, col: number, left: number, n: number): Cell {
     const [p, s] = [this.desk.predicted(row * n + col), this.desk.seen(row * n + col)];
-    const against = p !== null && cellContradicts(p, s);
-    const seen = s === null || (s.n === 0 && s.told === 0) ? '–' : s.n === 0 ? `told ${s.told}` : `${s.worked}/${s.n}`;
-    const seenWords =
-      s === null || s.n + s.told === 0
-        ? 'nothing seen'
-        : `${s.n === 0 ? 'nothing seen' : `seen to work ${s.worked} of ${s.n}`}${s.told > 0 ? `, ${s.told} told` : ''}, newest ${day(s.newest)}`;
-    return {
-      ...{ row, col, left, seen, against },
-      id: `cell-${row}-${col}`,
-      state: p?.state ?? 'wait',
-      shape: p && p.state !== 'no-port' ? VERDICT_SHAPES[p.state] : null,
-      words: `${p ? cellWords(p) : 'not predicted yet'}; ${seenWords}${against ? '; what was seen contradicts the prediction' : ''}`,
-    };
+    const kept = this.#kept.get(row * n + col);
+    if (kept && kept.p === p && kept.s === s && kept.cell.left === left) return kept.cell;
+    const cell = makeCell(row, col, left, p, s);
+    this.#kept.set(row * n + col, { p, s, cell });
+    return cell;
   }
 
   scrolled(): void {
