@@ -86,6 +86,7 @@ describe('CO-07 the log as a file', () => {
       expect(text).not.toContain('under the mat');
       expect(text).not.toContain('Dome desk');
       expect(text).not.toContain('this machine');
+      expect(text).not.toContain('saltings-log');
     }
     const cells = parse(await shared(h, 'csv')) as string[][];
     expect(cells[0]).toEqual(LOG_COLUMN_IDS);

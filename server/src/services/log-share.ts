@@ -60,7 +60,10 @@ export async function shareLogReport(db: Sequelize, q: ShareQuery): Promise<LogS
   return {
     n: ids.length,
     leaves: [
-      { what: 'entries: day, outcome, versions, what was seen and changed, order, how it is known', n: ids.length },
+      {
+        what: 'entries: day, when written down, outcome, versions, what was seen and changed, order, how it is known',
+        n: ids.length,
+      },
       { what: 'chains: their parts with all values, as they were', n: packed.chains.length },
       { what: 'setups, as numbers without a name', n: new Set(entries.map((e) => e.unit)).size },
     ],
@@ -69,6 +72,7 @@ export async function shareLogReport(db: Sequelize, q: ShareQuery): Promise<LogS
       { what: 'names of setups', n: own.size },
       { what: 'serial numbers of pieces', n: kept?.serials ?? 0 },
       { what: 'places of photos', n: kept?.photos ?? 0 },
+      { what: 'names of files entries came in with', n: entries.filter((e) => e.cameFrom !== '').length },
       { what: 'who wrote it down', n: ids.length },
     ],
     columns: LOG_COLUMN_IDS,
