@@ -36,7 +36,7 @@ describe('one bundle, one loader', () => {
       { kind: 'supply', n: 6 },
       { kind: 'system', n: 4 },
     ]);
-    expect([await count('setups'), await count('log_entries')]).toEqual([22, 40]);
+    expect([await count('setups'), await count('log_entries')]).toEqual([22, 48]);
     const [span] = await h.rows<{ days: number }>('SELECT max(happened_on) - min(happened_on) AS days FROM log_entries');
     expect(span?.days).toBeGreaterThan(330);
     const verdicts = ((await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]).map(
@@ -111,6 +111,9 @@ describe('one bundle, one loader', () => {
       runs: [],
       captures: [],
       profiles: [],
+      chains: [],
+      claims: [],
+      titleNotes: [],
       sessions: [],
       parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
     };
@@ -149,7 +152,7 @@ describe('WS-03 removing the demo data', () => {
     await loadDemo();
     const mine = await addSetup(h, 'mine');
     const r = (await h.api.delete('/api/demo')).body as DemoReport;
-    expect(r).toEqual({ parts: 100, setups: 22, outcomes: 40, adopted: [] });
+    expect(r).toEqual({ parts: 100, setups: 22, outcomes: 48, adopted: [] });
     expect([await count('setups'), await count('parts'), await count('log_entries')]).toEqual([1, 4, 0]);
     expect((await h.api.get(`/api/setups/${mine.id}`)).body).toEqual(mine);
   });
@@ -193,7 +196,7 @@ describe('WS-03 removing the demo data', () => {
       .post(`/api/setups/${demo.id}/outcomes`)
       .send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', corrects: old.id });
     const before = (await h.api.get('/api/demo')).body as DemoReport;
-    expect([before.setups, before.outcomes]).toEqual([21, 36]);
+    expect([before.setups, before.outcomes]).toEqual([21, 44]);
     const removed = await h.api.delete('/api/demo');
     expect(removed.body).toEqual(before);
     expect((await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items).toHaveLength(5);

@@ -6,7 +6,8 @@ const made = `id uuid PRIMARY KEY,
 
 /**
  * What an entry is searched by: names, standards, controllers, system, versions, symptoms, fixes and day, in small letters. In PL/pgSQL,
- * which takes each part out of the chain once: a function in SQL unpacks the whole chain at every mention of it.
+ * which takes each part out of the chain once: a function in SQL unpacks the whole chain at every mention of it. They name each other with
+ * their schema, for a dump is restored without a search path.
  */
 const WORDS = `
 CREATE FUNCTION log_names(part jsonb) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
@@ -24,23 +25,23 @@ BEGIN
   RETURN NULL;
 END $$;
 CREATE FUNCTION log_words(chain jsonb, versions jsonb, symptoms text[], fixes text[], happened_on date) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
-DECLARE socket jsonb := log_socket(chain); path jsonb := chain -> 'path'; pieces text := ''; noted text := ''; p jsonb; v text;
+DECLARE socket jsonb := public.log_socket(chain); path jsonb := chain -> 'path'; pieces text := ''; noted text := ''; p jsonb; v text;
 BEGIN
   IF jsonb_typeof(path) = 'array' THEN
-    FOR p IN SELECT * FROM jsonb_array_elements(path) LOOP pieces := pieces || ' ' || log_names(p -> 'spec'); END LOOP;
+    FOR p IN SELECT * FROM jsonb_array_elements(path) LOOP pieces := pieces || ' ' || public.log_names(p -> 'spec'); END LOOP;
   END IF;
   FOR v IN SELECT value FROM jsonb_each_text(versions) LOOP noted := noted || ' ' || v; END LOOP;
-  RETURN lower(concat_ws(' ', log_names(chain -> 'host'), socket ->> 'position', socket ->> 'connector', socket ->> 'standard',
-    socket ->> 'controller', pieces, log_names(chain -> 'dock'), log_names(chain -> 'card'), log_names(chain -> 'system'),
+  RETURN lower(concat_ws(' ', public.log_names(chain -> 'host'), socket ->> 'position', socket ->> 'connector', socket ->> 'standard',
+    socket ->> 'controller', pieces, public.log_names(chain -> 'dock'), public.log_names(chain -> 'card'), public.log_names(chain -> 'system'),
     chain #>> '{system,platform}', noted, array_to_string(symptoms, ' '), array_to_string(fixes, ' '), to_char(happened_on, 'YYYY-MM-DD')));
 END $$;
 CREATE FUNCTION log_controllers(chain jsonb) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
 BEGIN
-  RETURN lower(concat_ws(' ', log_socket(chain) ->> 'controller', chain #>> '{dock,controllerClass}'));
+  RETURN lower(concat_ws(' ', public.log_socket(chain) ->> 'controller', chain #>> '{dock,controllerClass}'));
 END $$;
 CREATE FUNCTION log_system(chain jsonb, versions jsonb) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
 BEGIN
-  RETURN lower(concat_ws(' ', log_names(chain -> 'system'), chain #>> '{system,platform}', versions ->> 'system'));
+  RETURN lower(concat_ws(' ', public.log_names(chain -> 'system'), chain #>> '{system,platform}', versions ->> 'system'));
 END $$;
 CREATE FUNCTION log_joined(list text[]) RETURNS text LANGUAGE plpgsql IMMUTABLE AS $$
 BEGIN
