@@ -41,7 +41,8 @@ describe('BU-01 and BU-07 the order the log leads to', () => {
   it('all off 4 of 5 and any time 1 of 3: led to all off, with those counts', async () => {
     const { id } = await setup('Sky survey');
     await w.open(`/setups/${id}/bring-up`);
-    await w.sees('This host under build 6102: all off 4 of 5, any time 1 of 3 came up. So: all off.');
+    // The entry of another workshop that names its order counts, too.
+    await w.sees(/This host under build 6102: all off 4 of 5, [a-z ,]+ 1 of 1, any time 1 of 3 came up\. So: all off\./);
     await w.sees('Begin attempt 1: all off');
   });
 
