@@ -20,7 +20,7 @@ describe('WS-02 house rules on the page', () => {
     await w.sees('1 of 47 rules set by this workshop.');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
     await w.open(`/setups/${items[0]!.id}/plan`);
-    await w.sees('Works: every hop carries 26.0 Gb/s or more, and 3 of 3 like it worked.');
+    await w.sees('Works: every hop carries 26.0 Gb/s or more, and 5 of 5 like it worked.');
     await w.open('/workshop/rules');
     await w.click(`Back to the default: ${label}`);
     await w.sees('47 rules, all at their default.');
