@@ -24,6 +24,7 @@ import { profileRoutes } from './routes/profiles';
 import { runRoutes } from './routes/runs';
 import { setupRoutes } from './routes/setups';
 import { statedRoutes } from './routes/stated';
+import { troubleRoutes } from './routes/trouble';
 
 /** Every route, declared once. */
 export const ROUTES = [
@@ -36,6 +37,7 @@ export const ROUTES = [
   ...readingRoutes,
   ...logRoutes,
   ...statedRoutes,
+  ...troubleRoutes,
   ...bringUpRoutes,
   ...benchRoutes,
   ...streamRoutes,

@@ -4,3 +4,4 @@ export { benchTree, treeFiles, writeTree, type Entry } from './tree';
 export { configSpace, type MadeDevice, type MadeLink, type MadePort } from './config-space';
 export type { BenchDef } from './parts';
 export * from './frames';
+export * from './practice';

@@ -1,7 +1,16 @@
 import type { Act, FaultMap, TimedAct } from '@ruddy/core/bench';
-import { countsBetween, failsAt, linkCheck, REASON_CAUSES, type LinkCheck } from '@ruddy/core/bring-up';
+import { countsBetween, failsAt, linkCheck, type LinkCheck } from '@ruddy/core/bring-up';
 import { checklist, ORDERS, type OrderId, type StepId } from '@ruddy/core/checklist';
-import { NOTHING_SEEN, rankedCauses, seenOf, type CauseId, type Seen, type SymptomId } from '@ruddy/core/faults';
+import {
+  answersOf,
+  netFor,
+  NOTHING_SEEN,
+  rankedCauses,
+  seenOf,
+  type CauseId,
+  type Seen,
+  type SymptomId,
+} from '@ruddy/core/faults';
 import { NO_DOCKED, readingSchema, type Chain, type Reading, type Report } from '@ruddy/core/schema';
 import type { Evaluation } from '@ruddy/core/plan';
 import { judge } from '../../core/test/make';
@@ -186,9 +195,7 @@ export class Walk {
         continue;
       }
       if (!symptoms.includes(failed.symptom)) throw new Error(`${id} does not know ${failed.symptom}`);
-      const reasons = (failed.check?.reasons ?? []).flatMap((r) => REASON_CAUSES[r.id] ?? []);
-      const ranked = rankedCauses(failed.symptom, this.chain, failed.seen);
-      const causes = [...new Set(failed.check && reasons.length > 0 ? [...reasons, ...ranked] : ranked)];
+      const causes = rankedCauses(netFor(this.chain), failed.symptom, answersOf(failed.seen, failed.check ?? null));
       return { held, step: id, symptom: failed.symptom, causes };
     }
     return { held, step: null, symptom: null, causes: [] };

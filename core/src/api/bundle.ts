@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { RULE_IDS, type RuleId } from '../house';
 import { chainSchema } from '../schema';
+import { figureInFile, troubleEvent } from './trouble';
 import { attemptEvent, endedEvent, goodEvent, stepEvent, struckEvent, usedEvent } from './bring-up';
 import { fileId, instant } from './common';
 import { EVENT_KINDS, outcomeBody } from './outcomes';
@@ -63,6 +64,7 @@ export const EVENT_BODIES: Partial<Record<(typeof EVENT_KINDS)[number], z.ZodTyp
   good: goodEvent,
   'run-said': runSaid,
   used: usedEvent,
+  trouble: troubleEvent,
 };
 
 export const ruleEntry = z.strictObject({
@@ -86,6 +88,8 @@ export const bundleSchema = z.strictObject({
   chains: z.array(chainSchema).max(50_000).default([]),
   outcomes: z.array(outcomeInFile).max(200_000).default([]),
   rules: z.array(ruleEntry).max(200).default([]),
+  /** Figures of the troubleshooter that the workshop set. */
+  figures: z.array(figureInFile).max(20_000).default([]),
   profiles: z.array(profileInFile).max(5000).default([]),
   runs: z.array(runInFile).max(50_000).default([]),
   captures: z.array(captureInFile).max(200_000).default([]),

@@ -18,3 +18,5 @@ export * from './profiles';
 export * from './runs';
 export * from './log-share';
 export * from './stated';
+export * from './trouble';
+export * from './practice';

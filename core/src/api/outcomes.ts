@@ -108,6 +108,7 @@ export const EVENT_KINDS = [
   'run',
   'run-said',
   'used',
+  'trouble',
 ] as const;
 export const noteBody = z.strictObject({
   id: uuid,

@@ -26,9 +26,9 @@ const any = () => true;
  * rate that falls. Which is behind what is seen is common practice, no published source.
  */
 export const FAULTS = {
-  'cable-charges-only': { cause: 'cable', sits: tunnel },
-  'cable-half-rate': { cause: 'cable', sits: tunnel },
-  'cable-one-lane': { cause: 'cable', sits: tunnel },
+  'cable-charges-only': { cause: 'cable-charges', sits: tunnel },
+  'cable-half-rate': { cause: 'cable-class', sits: tunnel },
+  'cable-one-lane': { cause: 'cable-class', sits: tunnel },
   'plug-not-home': { cause: 'plug-not-home', sits: tunnel },
   'look-alike-port': { cause: 'look-alike-port', sits: (s) => s.tunnel && s.chain.dock?.connector !== 'mini-dp' },
   'approval-kept-out': { cause: 'not-approved', sits: tunnel },
@@ -38,7 +38,7 @@ export const FAULTS = {
   'dock-firmware-crash': { cause: 'dock-firmware', sits: tunnel },
   'dock-firmware-cap': { cause: 'dock-firmware', sits: tunnel },
   'dock-defective': { cause: 'dock-defective', sits: (s) => s.tunnel && s.chain.dock !== null },
-  'dock-switch': { cause: 'mains-switch', sits: (s) => s.chain.dock !== null },
+  'dock-switch': { cause: 'dock-off', sits: (s) => s.chain.dock !== null },
   'hub-traffic': { cause: 'shared-link', sits: tunnel },
   'card-not-seated': { cause: 'card-seat', sits: slot },
   'power-plug-out': { cause: 'power-cables', sits: slot },
@@ -48,7 +48,7 @@ export const FAULTS = {
   'driver-refused': { cause: 'driver-range', sits: any },
   'driver-clamp': { cause: 'driver-clamp', sits: tunnel },
   'direct-cable-margin': { cause: 'direct-cable', sits: direct },
-  'direct-lanes-lost': { cause: 'riser', sits: direct },
+  'direct-lanes-lost': { cause: 'direct-cable', sits: direct },
   'power-saving': { cause: 'power-saving', sits: any },
   'asks-for-key': { cause: 'encryption', sits: any },
   'wrong-input': { cause: 'screen-input', sits: any },

@@ -1,9 +1,8 @@
 import type { StepId } from '../checklist';
-import type { CauseId, Seen, SymptomId } from '../faults';
+import type { Seen, SymptomId } from '../faults';
 import { measure } from '../reading';
 import type { CountsReading, Report } from '../schema';
 import type { LinkCheck } from './link-check';
-import type { ReasonId } from './reasons';
 
 /** What was looked at when a step was tried: what eyes and a report say, and how the link was graded. */
 export interface Looked {
@@ -12,16 +11,20 @@ export interface Looked {
 }
 
 const SHORT = ['low', 'poor'];
+/** No card: with the dock's router there it is another matter than with nothing at all. */
+const missing = (seen: Seen): SymptomId => (seen.router === true ? 'router-no-card' : 'nothing-listed');
 
 /** What a step of bringing up looks for, and what it is when that is not there. */
 const FAILS: Partial<Record<StepId, (l: Looked) => SymptomId | null>> = {
   'dock-on': ({ seen }) => (seen.lamp === false ? 'no-lamp' : null),
-  approve: ({ seen }) => (seen.router === false || seen.authorized === 0 ? 'nothing-listed' : null),
-  listed: ({ seen }) => (seen.card === 'absent' ? 'nothing-listed' : seen.card === 'gone' ? 'seen-then-lost' : null),
+  approve: ({ seen }) => (seen.router === false ? 'nothing-listed' : seen.authorized === 0 ? 'router-no-card' : null),
+  listed: ({ seen }) => (seen.card === 'absent' ? missing(seen) : seen.card === 'gone' ? 'seen-then-lost' : null),
   'driver-holds': ({ seen }) => (seen.card === 'there' && seen.driver === false ? 'error-no-driver' : null),
   'read-outs': ({ seen, check }) => {
     if (seen.card === 'absent' || seen.card === 'gone') return 'seen-then-lost';
-    return check?.rows.some((r) => r.state === 'below') ? 'narrow-slow' : null;
+    const below = (check?.rows ?? []).filter((r) => r.state === 'below');
+    if (below.length === 0) return null;
+    return below.every((r) => r.key === 'router') ? 'router-slow' : 'narrow-slow';
   },
   'copy-down': ({ check }) => (SHORT.includes(check?.copy?.grade ?? '') ? 'low-copy' : null),
   'copy-up': ({ check }) => (SHORT.includes(check?.copy?.grade ?? '') ? 'low-copy' : null),
@@ -38,24 +41,6 @@ const FAILS: Partial<Record<StepId, (l: Looked) => SymptomId | null>> = {
 export function failsAt(step: StepId, looked: Looked): SymptomId | null {
   return FAILS[step]?.(looked) ?? null;
 }
-
-/** The cause behind a reason for a poor link; null where the reading itself is at fault. */
-export const REASON_CAUSES: Readonly<Record<ReasonId, CauseId | null>> = {
-  'half-rate-cable': 'cable',
-  'one-lane-cable': 'cable',
-  'wrong-port': 'look-alike-port',
-  'two-lane-host': 'two-lanes',
-  seating: 'card-seat',
-  'narrow-path': 'riser',
-  'driver-clamp': 'driver-clamp',
-  'slot-generation': 'slot-generation',
-  'marginal-cable': 'direct-cable',
-  'shared-traffic': 'shared-link',
-  'dock-firmware': 'dock-firmware',
-  'controller-class': null,
-  'plan-wrong': null,
-  unit: null,
-};
 
 /** Errors the system counted so far along the link of the card; null where it does not count, or no card is there. */
 export function errorTotals(report: Report, kind: 'tunnel' | 'direct'): { corrected: number; fatal: number } | null {

@@ -75,7 +75,7 @@ export const CONNECT: readonly StepDef[] = [
     after: READY,
     minutes: 3,
     blanks: true,
-    symptoms: ['not-at-start', 'nothing-listed', 'recovery-key-asked', 'no-picture', 'host-dead'],
+    symptoms: ['not-at-start', 'nothing-listed', 'router-no-card', 'recovery-key-asked', 'no-picture', 'host-dead'],
   },
   {
     id: 'approve',
@@ -89,7 +89,7 @@ export const CONNECT: readonly StepDef[] = [
       { kind: 'setting', key: 'securityLevel' },
     ],
     about: ['host', 'dock'],
-    symptoms: ['seen-then-lost', 'nothing-listed', 'not-at-start'],
+    symptoms: ['router-no-card', 'nothing-listed', 'seen-then-lost', 'not-at-start'],
   },
 ];
 
@@ -104,7 +104,7 @@ export const CHECK: readonly StepDef[] = [
     when: () => true,
     after: CONNECTED,
     minutes: 2,
-    symptoms: ['nothing-listed', 'not-at-start', 'seen-then-lost', 'error-no-driver'],
+    symptoms: ['nothing-listed', 'router-no-card', 'not-at-start', 'seen-then-lost', 'error-no-driver'],
   },
   DRIVER_AFTER,
   {
@@ -125,7 +125,7 @@ export const CHECK: readonly StepDef[] = [
     after: ['driver-holds'],
     minutes: 5,
     fields: [{ kind: 'reading', of: 'spans' }],
-    symptoms: ['narrow-slow', 'low-copy', 'seen-then-lost'],
+    symptoms: ['narrow-slow', 'router-slow', 'low-copy', 'seen-then-lost'],
   },
   {
     id: 'copy-down',

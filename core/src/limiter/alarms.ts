@@ -1,3 +1,4 @@
+import type { SymptomId } from '../faults';
 import { compare } from '../runs';
 import { mean } from '../stats';
 import type { Cell, TollRead } from '../toll';
@@ -25,6 +26,18 @@ export const ALARM_IDS = Object.keys(ALARMS) as AlarmId[];
  * from. A test counts again on other seeds and holds every rate to 5 in 100; `npm run bench` prints them.
  */
 export const FALSE_ALARMS = { rigs: 400, raised: 0 } as const;
+
+/** What an alarm is to somebody who looks for its cause; those that are about the reading itself lead nowhere. */
+export const ALARM_SYMPTOMS: Readonly<Partial<Record<AlarmId, SymptomId>>> = {
+  'rank-inversion': 'bigger-slower',
+  'worse-than-inside': 'slower-than-inside',
+  'flat-lows': 'poor-lows',
+  starved: 'load-without-watts',
+  cap: 'flat-frames',
+  'memory-clock': 'memory-clock-half',
+  'periodic-hitch': 'regular-hitch',
+  'beyond-traffic': 'low-copy',
+};
 
 export interface Alarm {
   readonly id: AlarmId;

@@ -13,6 +13,8 @@ export * from './money';
 export * from './compare';
 export * from './cautions';
 export * from './symptoms';
+export * from './trouble';
+export * from './practice';
 export * from './checklist';
 export * from './health';
 export type { StepWords } from './steps-before';

@@ -9,6 +9,7 @@ import * as benches from './migrations/0006-benches';
 import * as runs from './migrations/0007-runs';
 import * as toll from './migrations/0008-toll';
 import * as log from './migrations/0009-log';
+import * as trouble from './migrations/0010-trouble';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -21,6 +22,7 @@ const MIGRATIONS = [
   { name: '0007-runs', up: runs.up },
   { name: '0008-toll', up: toll.up },
   { name: '0009-log', up: log.up },
+  { name: '0010-trouble', up: trouble.up },
 ];
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

@@ -1,60 +1,18 @@
-import type { Sequelize, Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { attemptBody, AttemptRow, endBody, goodBody, stepBody, struckBody, tryBody, usedBody } from '@ruddy/core/api';
 import { goodNow, orderWorked } from '@ruddy/core/checklist';
 import { entryVersions } from '@ruddy/core/log';
-import type { Chain, Installed } from '@ruddy/core/schema';
+import type { Installed } from '@ruddy/core/schema';
 import { EventModel, LogEntryModel } from '../db/models';
 import { HttpProblem, invalid, notFound, refuseFuture } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { attemptsOf, countedAs, stepsOf } from './bring-up-read';
 import { chainOf } from './chain';
-import { addEvent, type NewEvent } from './events';
 import { newId } from './ids';
+import { add, once, type Work } from './once';
 import { storeOutcome } from './outcomes';
 import { readSetup } from './setup-store';
 import { takeOver } from './versions';
-
-/** One command on a setup: the setup is locked, so that two of them come one after the other. */
-interface Work {
-  db: Sequelize;
-  setupId: string;
-  stored: Awaited<ReturnType<typeof readSetup>>;
-  chain: Chain;
-  at: Date;
-  happenedAt: Date;
-  by: string;
-  transaction: Transaction;
-}
-
-/** Run a command once: an id that is known here with the same kind is answered, nothing is doubled. */
-async function once(
-  s: Services,
-  setupId: string,
-  body: { id: string; happenedAt?: string | undefined },
-  kind: NewEvent['kind'],
-  actor: Actor,
-  run: (w: Work) => Promise<void>,
-): Promise<boolean> {
-  const at = s.now();
-  const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
-  if (happenedAt.getTime() > at.getTime() + 60_000) throw invalid('happenedAt', 'This would be in the future');
-  return s.db.transaction(async (transaction) => {
-    const stored = await readSetup(s.db, setupId, transaction, true);
-    const known = await EventModel.findByPk(body.id, { transaction, raw: true });
-    if (known && (known.setupId !== setupId || known.kind !== kind))
-      throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
-    if (known) return false;
-    const chain = chainOf(stored.rows, stored.row.details);
-    await run({ db: s.db, setupId, stored, chain, at, happenedAt, by: actor.id, transaction });
-    return true;
-  });
-}
-
-function add(w: Work, e: Pick<NewEvent, 'id' | 'kind' | 'body'> & Partial<Pick<NewEvent, 'corrects' | 'happenedAt'>>) {
-  const made = { setupId: w.setupId, happenedAt: w.happenedAt, recordedAt: w.at, origin: 'own' as const, by: w.by };
-  return addEvent(w.db, { ...made, ...e }, w.transaction);
-}
 
 async function end(w: Work, a: AttemptRow, outcome: 'passed' | 'failed' | 'left', reason: string, id = newId()): Promise<void> {
   const steps = await stepsOf(w.db, w.setupId, w.transaction);
@@ -100,7 +58,7 @@ export function beginAttempt(s: Services, setupId: string, b: z.output<typeof at
   });
 }
 
-async function becomes(w: Work, state: 'building' | 'live'): Promise<void> {
+export async function becomes(w: Work, state: 'building' | 'live' | 'retired'): Promise<void> {
   const { row } = w.stored;
   const from = row.state;
   await row.update(
@@ -208,7 +166,7 @@ export function noteUse(
 }
 
 /** Kinds of facts that are taken back as they are. A step is undone, an outcome corrected by another. */
-const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good', 'run', 'used'];
+const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good', 'run', 'used', 'trouble'];
 
 /** Take a fact back. Both stay on record; it no longer counts. */
 export function strike(s: Services, setupId: string, b: z.output<typeof struckBody>, actor: Actor): Promise<boolean> {

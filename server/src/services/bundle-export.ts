@@ -5,6 +5,7 @@ import { exportRuns } from './bundle-runs';
 import { slotRows } from './chain';
 import { allPrices, listRates } from './prices';
 import { logInFile, packEntries } from './log-file';
+import { listFigures } from './figures';
 import { listRules } from './rules';
 import { toSetup } from './setup-store';
 import { exportStated } from './stated';
@@ -68,6 +69,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     events: events.map((e) => ({ ...e, happenedAt: e.happenedAt.toISOString(), recordedAt: e.recordedAt.toISOString() })),
     ...log,
     rules,
+    figures: (await listFigures(db)).map(({ key, value, reason }) => ({ key, value, reason })),
     ...(await exportRuns(db)),
     ...(await exportStated(db)),
   };

@@ -1,4 +1,4 @@
-import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
+import { col, fn, Op, QueryTypes, where, type Sequelize, type Transaction } from 'sequelize';
 import { EVENT_BODIES, type Bundle, type LoadReport, type Origin, type PartBody, type SetupSlots } from '@ruddy/core/api';
 import { ruleProblem } from '@ruddy/core/house';
 import { EventModel, LogEntryModel, PartModel, SetupModel } from '../db/models';
@@ -10,6 +10,7 @@ import { at, count, type Load } from './bundle-tools';
 import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
 import { chainInFile, loadForeign, type Foreign } from './log-load';
 import { storeOutcome } from './outcomes';
+import { figureProblem, settingKey } from './figures';
 import { addFact, createItem } from './items';
 import { createPart } from './parts';
 import { addPrice, addRate } from './prices';
@@ -174,7 +175,12 @@ async function loadFacts(l: Load): Promise<void> {
 function checkedBody(kind: Bundle['events'][number]['kind'], body: Record<string, unknown>, place: string): object {
   const schema = EVENT_BODIES[kind];
   const here = (key: string) => (typeof body[key] === 'string' ? { [key]: idFromFile(body[key]) } : {});
-  const named = { ...body, ...here('attempt'), ...(kind === 'run-said' && { ...here('run'), ...here('titleId') }) };
+  const named = {
+    ...body,
+    ...here('attempt'),
+    ...here('trouble'),
+    ...(kind === 'run-said' && { ...here('run'), ...here('titleId') }),
+  };
   if (!schema) return named;
   const r = schema.safeParse(named);
   if (r.success) return r.data as object;
@@ -224,6 +230,23 @@ async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: stri
   count(l, fate, 'outcomes');
 }
 
+async function loadFigures(l: Load): Promise<void> {
+  for (const [i, f] of l.bundle.figures.entries()) {
+    const problem = figureProblem(f.key, f.value);
+    if (problem) throw invalid(`figures/${i}/${problem.path}`, problem.message);
+    const rows = await l.db.query(
+      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
+       ON CONFLICT (member_id, key) DO NOTHING RETURNING id`,
+      {
+        type: QueryTypes.SELECT,
+        bind: [newId(), l.origin, l.now, l.by, settingKey(f.key), JSON.stringify(f.value), f.reason],
+        transaction: l.transaction,
+      },
+    );
+    count(l, rows.length === 0 ? 'same' : 'stored', 'figures');
+  }
+}
+
 async function loadRules(l: Load): Promise<void> {
   for (const [i, r] of l.bundle.rules.entries()) {
     const problem = ruleProblem(r.id, r.value);
@@ -267,6 +290,7 @@ export async function loadBundle(
   await loadFacts(load);
   await refigureSaid(load);
   await loadRules(load);
+  await loadFigures(load);
   await loadStated(load);
   return load.report;
 }

@@ -63,6 +63,7 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     mappings: [],
     sessions: [],
     claims: [],
+    figures: [],
     titleNotes: [],
   };
 }

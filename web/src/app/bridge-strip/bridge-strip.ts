@@ -13,6 +13,7 @@ import {
 import { BOXES, stripPicture, WIDTH } from './strip-geometry';
 import { drawStrip } from './strip-draw';
 import type { PierKey, StripModel } from './strip-model';
+import { suspicionOf } from './strip-suspicion';
 import { copyLine, hopText, pierText, stripList, summaryText } from './strip-text';
 
 export type StripTarget = { kind: 'pier'; key: PierKey } | { kind: 'hop'; index: number };
@@ -56,7 +57,7 @@ export class BridgeStrip {
       const box = BOXES[p.key];
       const pier: StripButton = {
         target: { kind: 'pier', key: p.key },
-        label: pierText(p),
+        label: m.suspicion ? `${pierText(p)} ${suspicionOf(m, p.key)}.` : pierText(p),
         left: percent(box.x),
         width: percent(box.w),
       };

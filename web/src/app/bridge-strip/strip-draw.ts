@@ -98,6 +98,25 @@ function drawLoads(layer: Layer, m: StripModel): void {
   lines(own, BOXES.dock.x + BOXES.dock.w + 8, 'start');
 }
 
+/** Ink discs under every bank and pier, one for each ten in a hundred, with the figure; elsewhere at the right. */
+function drawSuspicion(layer: Layer, m: StripModel): void {
+  const s = m.suspicion;
+  if (!s) return;
+  const g = layer.append('g').attr('class', 'suspicion') as unknown as Layer;
+  const under = (mid: number, percent: number, words: string) => {
+    const n = Math.round(percent / 10);
+    for (let i = 0; i < n; i++)
+      g.append('circle')
+        .attr('class', 'disc')
+        .attr('cx', mid + (i - (n - 1) / 2) * 10)
+        .attr('cy', 149)
+        .attr('r', 4);
+    text(g, 'suspect', mid, 171, words);
+  };
+  for (const p of m.piers) under(BOXES[p.key].x + BOXES[p.key].w / 2, s.piers[p.key], `${s.piers[p.key]} %`);
+  text(g, 'suspect', (BOXES.card.x + BOXES.card.w + BOXES.screen.x) / 2, 171, `elsewhere ${s.elsewhere} %`);
+}
+
 /** Draw the full strip into an SVG element: ribbons first, piers over them. */
 export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   const root = select(svg);
@@ -112,6 +131,7 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   for (const p of stripPicture(m)) drawHop(layer, p, hatch);
   drawFootbridge(layer, m);
   for (const p of m.piers) drawPier(layer, p, m.faint?.includes(p.key) === true);
+  if (m.suspicion) return drawSuspicion(layer, m);
   drawLoads(layer, m);
   m.piers
     .find((p) => p.key === 'dock')

@@ -5,6 +5,7 @@ import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
 import { figure, percent, rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
 import { bare, isExact, type Range } from '@ruddy/core/units';
 import { measuredHops, type HopMeasure } from './strip-measured';
+import type { StripSuspicion } from './strip-suspicion';
 import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-piers';
 
 export { pierOf, PIERS, role, type Pier, type PierKey } from './strip-piers';
@@ -42,7 +43,7 @@ export interface StripLoad {
 
 export interface StripModel {
   readonly name: string;
-  readonly mode: 'expected' | 'measured' | 'live' | 'toll';
+  readonly mode: 'expected' | 'measured' | 'live' | 'toll' | 'suspicion';
   readonly verdict: string;
   readonly piers: readonly Pier[];
   readonly hops: readonly StripHop[];
@@ -55,6 +56,8 @@ export interface StripModel {
   readonly scaleGbps: 32 | 64 | 128;
   readonly pinchLine: string;
   readonly notKnown: readonly string[];
+  /** Only where a cause is looked for: suspicion of each bank and pier, in whole percents. */
+  readonly suspicion?: StripSuspicion;
   /** Piers drawn faint: those that are equal where strips are compared. */
   readonly faint?: readonly PierKey[];
 }

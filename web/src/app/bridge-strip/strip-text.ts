@@ -1,5 +1,6 @@
 import { rate } from '@ruddy/core/texts';
 import { role, type Pier, type StripHop, type StripModel } from './strip-model';
+import { suspicionOf } from './strip-suspicion';
 import { TOLL_LABEL, tollLine } from './strip-toll';
 
 /** One part in words: "Cable: K-07, 1.2 m passive, marked 40. Chosen." */
@@ -35,12 +36,16 @@ export function summaryText(m: StripModel): string {
   return `${m.name}, ${m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
 }
 
+const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
 /** The strip in words, in the order of the picture: a part, the hop that leaves it, the next part. */
 export function stripList(m: StripModel): string[] {
+  const suspect = (p: Pier) => (m.suspicion ? `${pierText(p)} ${capital(suspicionOf(m, p.key) ?? '')}.` : pierText(p));
   return m.piers.flatMap((p) => [
-    pierText(p),
+    suspect(p),
     ...(p.key === 'dock' ? m.loads.map((l) => `Hangs from the dock: ${l.words}.`) : []),
     ...m.hops.filter((h) => h.from === p.key).map(hopText),
+    ...(p.key === 'screen' && m.suspicion ? [`Elsewhere: suspicion ${m.suspicion.elsewhere} %.`] : []),
     ...(p.key === 'card' && m.mode === 'toll' && m.rope !== '' ? [`Card to the panel: ${m.rope}.`] : []),
   ]);
 }
@@ -57,7 +62,7 @@ export function copyLine(m: StripModel): string {
     const mark = hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
     return `${name} =${mark}= `;
   });
-  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'toll' ? `; ${tollLine(m)}` : ''}`;
+  return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'toll' ? `; ${tollLine(m)}` : ''}${m.suspicion ? `; ${m.pinchLine}` : ''}`;
 }
 
 /** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */

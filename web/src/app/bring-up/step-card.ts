@@ -12,11 +12,11 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { RouterLink } from '@angular/router';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import type { ReadingEntry } from '@ruddy/core/api';
 import { sinceGood, type Standing, type StepFacts } from '@ruddy/core/checklist';
-import { failsAt, REASON_CAUSES } from '@ruddy/core/bring-up';
-import { rankedCauses, seenOf, type Seen, type SymptomId } from '@ruddy/core/faults';
+import { failsAt } from '@ruddy/core/bring-up';
+import { answersOf, liftsOf, netFor, rankedCauses, seenOf, type Seen, type SymptomId } from '@ruddy/core/faults';
 import { CAUSE_WORDS, CAUTION_TEXTS, sinceWords, STEP_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
@@ -29,6 +29,9 @@ import { StepDrafts } from './step-draft';
 import { StepFields } from './step-fields';
 
 const REASONS = ['done before', 'not needed here', 'no tool at hand', 'later'].map((r) => ({ value: r, label: r }));
+
+/** So many causes stand at a failed step; the search knows them all. */
+const USUAL = 5;
 
 type Of = 'spans' | 'down' | 'up' | 'counts';
 const READS: Record<Of, (e: ReadingEntry) => boolean> = {
@@ -50,6 +53,8 @@ export class StepCard {
   readonly run = inject(BringUpRun);
   readonly drafts = inject(StepDrafts);
   readonly readings = inject(LinkReadings);
+  readonly #router = inject(Router);
+  readonly #route = inject(ActivatedRoute);
   readonly standing = input.required<Standing>();
   readonly facts = input.required<StepFacts>();
   readonly number = input.required<number>();
@@ -89,10 +94,11 @@ export class StepCard {
   readonly causes = computed(() => {
     const symptom = this.standing().event?.symptom;
     if (!symptom) return [];
-    const ranked = rankedCauses(symptom, this.facts().chain, this.seen() ?? undefined);
-    // What the graded reading names outranks what the symptom alone would.
-    const named = this.seen() ? (this.readings.check()?.reasons ?? []).flatMap((r) => REASON_CAUSES[r.id] ?? []) : [];
-    return [...new Set([...named, ...ranked])].map((c) => CAUSE_WORDS[c]);
+    const [seen, { chain, evaluation }] = [this.seen(), this.facts()];
+    const answers = seen ? answersOf(seen, this.readings.check()) : [];
+    return rankedCauses(netFor(chain, undefined, liftsOf(evaluation)), symptom, answers)
+      .slice(0, USUAL)
+      .map((c) => CAUSE_WORDS[c]);
   });
   /** What the newest reading of this attempt shows; null when none has a report. */
   readonly seen = computed<Seen | null>(() => {
@@ -150,7 +156,12 @@ export class StepCard {
 
   fail(symptom: string | null): void {
     if (symptom === null) return;
-    this.#note({ step: this.standing().step.id, state: 'failed', symptom: symptom as SymptomId });
+    const step = this.standing().step.id;
+    this.#note({ step, state: 'failed', symptom: symptom as SymptomId });
+    void this.#router.navigate(['..', 'troubleshoot'], {
+      relativeTo: this.#route,
+      queryParams: { see: symptom, from: `step:${step}` },
+    });
   }
 
   failInWords(words: string): void {

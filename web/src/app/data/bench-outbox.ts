@@ -35,6 +35,8 @@ export class BenchOutbox {
   #busy = false;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #taken: (answer: BringUp) => void = () => undefined;
+  /** Answers of other paths, by how the path begins. */
+  readonly #others = new Map<string, (answer: unknown) => void>();
 
   constructor() {
     const again = () => this.#next();
@@ -56,6 +58,18 @@ export class BenchOutbox {
     this.#next();
   }
 
+  /** Answers to what is sent under a path that begins so go to another taker, as long as it listens. */
+  answer(begins: string, taken: (answer: unknown) => void): () => void {
+    this.#others.set(begins, taken);
+    return () => void (this.#others.get(begins) === taken && this.#others.delete(begins));
+  }
+
+  #take(sent: Waiting, answer: unknown): void {
+    const other = [...this.#others].find(([begins]) => sent.path.startsWith(begins));
+    if (other) other[1](answer);
+    else if (!sent.path.startsWith('troubles')) this.#taken(answer as BringUp);
+  }
+
   send(path: string, body: Readonly<Record<string, unknown>>): void {
     if (this.#setup === null) return;
     this.refused.set(null);
@@ -75,8 +89,8 @@ export class BenchOutbox {
     const first = this.waiting()[0];
     if (!first || this.#busy || first.setup !== this.#setup) return;
     this.#busy = true;
-    this.#api.post<BringUp>(`/setups/${first.setup}/${first.path}`, first.body).subscribe({
-      next: (answer) => this.#done(first, () => this.#taken(answer)),
+    this.#api.post<unknown>(`/setups/${first.setup}/${first.path}`, first.body).subscribe({
+      next: (answer) => this.#done(first, () => this.#take(first, answer)),
       error: (e: ApiProblem) => this.#failed(first, e),
     });
   }

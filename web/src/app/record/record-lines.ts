@@ -2,8 +2,8 @@ import type { AttemptRow, OutcomeEntry, SetupEvent } from '@ruddy/core/api';
 import { PURPOSES, type OrderId, type StepId } from '@ruddy/core/checklist';
 import type { Outcome } from '@ruddy/core/log';
 import { CAME_BACK_WRONG, SOFTWARE_NAMES, type CameBackWrong, type Installed, type SoftwareRole } from '@ruddy/core/schema';
-import { installedWords, money, ORDER_WORDS, PURPOSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
-import type { SymptomId } from '@ruddy/core/faults';
+import { installedWords, money, noteWords, ORDER_WORDS, PURPOSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
+import type { SymptomId, TroubleNote } from '@ruddy/core/faults';
 import { OUTCOME_WORDS } from './outcome-form';
 import { versionWords } from './version-words';
 
@@ -181,6 +181,12 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
         }`,
         text(b, 'saw') ? [`Seen: ${text(b, 'saw')}`] : [],
       );
+    case 'trouble': {
+      const n = b['note'] as TroubleNote | { what: 'opened'; symptoms: SymptomId[] };
+      if (n.what === 'opened') return plain('Search', 'fault', noteWords({ what: 'seen', symptoms: n.symptoms }));
+      const words = n.what === 'seen' || n.words === '' ? [] : [n.words];
+      return plain('Search', n.what === 'closed' && n.outcome === 'solved' ? 'outcome' : 'fault', noteWords(n), words);
+    }
     case 'price':
       return plain(
         'Price',

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { STAGE_IDS } from '@ruddy/core/limiter';
+import { ALARM_SYMPTOMS, STAGE_IDS } from '@ruddy/core/limiter';
 import { adviceText, alarmText, evidenceText, FALSE_ALARM_WORDS, limiterText, stageName, swapText } from '@ruddy/core/texts';
 import { TollDesk } from './toll-desk';
 
@@ -16,8 +16,13 @@ const percent = (v: number) => Math.round(v * 100);
     @if (desk.problem(); as why) {
       <p class="problem" role="alert">{{ why }}</p>
     }
-    @for (a of alarms(); track a) {
-      <p class="alarm"><strong>Look here.</strong> {{ a }}</p>
+    @for (a of alarms(); track $index) {
+      <p class="alarm">
+        <strong>Look here.</strong> {{ a.words }}
+        @if (a.see) {
+          <a [routerLink]="['../troubleshoot']" [queryParams]="{ see: a.see, from: 'alarm:' + a.id }">Find the cause</a>
+        }
+      </p>
     }
     @if (alarms().length > 0) {
       <p class="hint">{{ rate }}</p>
@@ -137,7 +142,9 @@ export class LimitsPanel {
       .map((s) => ({ name: stageName(s), mid: percent(shares[s].mid), lo: percent(shares[s].lo), hi: percent(shares[s].hi) }));
   });
   readonly evidence = computed(() => (this.limiter()?.evidence ?? []).map(evidenceText));
-  readonly alarms = computed(() => this.desk.alarms().map(alarmText));
+  readonly alarms = computed(() =>
+    this.desk.alarms().map((a) => ({ id: a.id, words: alarmText(a), see: ALARM_SYMPTOMS[a.id] ?? null })),
+  );
   readonly advice = computed(() => {
     const l = this.limiter();
     if (!l) return '';

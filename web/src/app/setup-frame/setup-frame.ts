@@ -21,6 +21,7 @@ import { v7 } from 'uuid';
 import { SETUP_STATES, type SetupState } from '@ruddy/core/api';
 import { BridgeStrip, type StripTarget } from '../bridge-strip/bridge-strip';
 import { stripModel, type StripModel } from '../bridge-strip/strip-model';
+import { withSuspicion } from '../bridge-strip/strip-suspicion';
 import { withToll } from '../bridge-strip/strip-toll';
 import { pinchMoved } from '../bridge-strip/strip-text';
 import type { ApiProblem } from '../data/api';
@@ -29,6 +30,7 @@ import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
 import { PlanCost } from '../data/plan-cost';
 import { RunToll } from '../data/run-toll';
+import { Suspicion } from '../data/suspicion';
 import { SetupEditor } from '../data/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../data/setup-patches';
 import { SetupsData } from '../data/setups';
@@ -44,7 +46,7 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Trial, PlanCost, RunToll],
+  providers: [SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Trial, PlanCost, RunToll, Suspicion],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -58,6 +60,7 @@ export class SetupFrame {
   readonly trial = inject(Trial);
   readonly #readings = inject(LinkReadings);
   readonly #toll = inject(RunToll);
+  readonly #suspicion = inject(Suspicion);
   readonly run = inject(BringUpRun);
   readonly tray = inject(Tray);
   readonly #dialog = inject(MatDialog);
@@ -77,7 +80,7 @@ export class SetupFrame {
     ),
     { initialValue: this.#router.url },
   );
-  /** Full on Plan and at the link check, slim on ordinary steps, Runs, Record and the sheet, unless the person chose. */
+  /** Full on Plan, Troubleshoot and at the link check, slim on ordinary steps, Runs, Record and the sheet, unless the person chose. */
   readonly slim = computed(() => {
     const small = /\/(runs|record|sheet)/.test(this.url()) || (this.url().includes('/bring-up') && !this.run.atLink());
     return (this.chosenStrip() ?? (small ? 'slim' : 'full')) === 'slim';
@@ -97,6 +100,8 @@ export class SetupFrame {
       this.url().includes('/bring-up') ? this.#readings.check() : undefined,
     );
     const toll = this.url().includes('/runs') ? this.#toll.shown() : null;
+    const suspicion = this.url().includes('/troubleshoot') ? this.#suspicion.shown() : null;
+    if (suspicion) return withSuspicion(model, suspicion);
     return toll ? withToll(model, toll) : model;
   });
   readonly saveWords = computed(() => {

@@ -14,6 +14,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
   p: { what: 'Plan of this setup', path: null },
   b: { what: 'Bring-up of this setup', path: null },
   r: { what: 'Runs of this setup', path: null },
+  t: { what: 'Troubleshoot this setup, or without one', path: '/trouble' },
   e: { what: 'Record of this setup', path: null },
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
@@ -23,7 +24,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
 };
 
 /** Pages of a setup by their letter. */
-const PAGES: Record<string, string> = { p: 'plan', b: 'bring-up', r: 'runs', e: 'record' };
+const PAGES: Record<string, string> = { p: 'plan', b: 'bring-up', r: 'runs', t: 'troubleshoot', e: 'record' };
 
 function typing(target: EventTarget | null): boolean {
   return (
@@ -110,8 +111,9 @@ export class Keys {
     const place = PLACES[letter];
     const setup = this.#setup();
     if (!place) return;
-    if (place.path) void this.#router.navigateByUrl(place.path);
-    else if (setup) void this.#router.navigateByUrl(`/setups/${setup}/${PAGES[letter] ?? 'plan'}`);
+    const page = PAGES[letter];
+    if (page && setup) void this.#router.navigateByUrl(`/setups/${setup}/${page}`);
+    else if (place.path) void this.#router.navigateByUrl(place.path);
   }
 }
 

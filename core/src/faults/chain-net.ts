@@ -1,0 +1,57 @@
+import type { Chain } from '../schema';
+import { chainFacts, type ChainFacts, type SaidOfChain } from './chain-facts';
+import { CAUSE_IDS, TEST_IDS, type CauseId, type SymptomId, type TestId } from './ids';
+import { CAUSES, TESTS } from './net';
+import { likelihood, START_TABLES, weight, type Tables } from './tables';
+
+/** How much likelier the plan makes a cause before anything is seen, and by which finding. */
+export interface Lift {
+  readonly cause: CauseId;
+  readonly times: number;
+  readonly code: string;
+}
+
+/** The net of one chain: only causes it can have and tests that can be made on it. Rows are P(positive given cause), in order of causes. */
+export interface Net {
+  readonly facts: ChainFacts;
+  readonly tables: Tables;
+  readonly lifts: readonly Lift[];
+  readonly causes: readonly CauseId[];
+  /** Adds up to 1. */
+  readonly prior: Float64Array;
+  readonly tests: readonly TestId[];
+  readonly symptom: (id: SymptomId) => Float64Array;
+  readonly test: (id: TestId) => Float64Array;
+}
+
+/** Make the net of a chain. In: the chain, the workshop's tables, what the plan lifts. Pure; rows are made when they are asked for. */
+export function netFor(
+  chain: Chain,
+  tables: Tables = START_TABLES,
+  lifts: readonly Lift[] = [],
+  said: SaidOfChain | null = null,
+): Net {
+  return netOf(chainFacts(chain, said), tables, lifts);
+}
+
+export function netOf(facts: ChainFacts, tables: Tables = START_TABLES, lifts: readonly Lift[] = []): Net {
+  const causes = CAUSE_IDS.filter((c) => facts[CAUSES[c].on]);
+  const tests = TEST_IDS.filter((t) => facts[TESTS[t].on]);
+  const raised = (c: CauseId) => lifts.reduce((x, l) => (l.cause === c ? x * l.times : x), 1);
+  const weights = causes.map((c) => weight(tables, c).value * raised(c));
+  const sum = weights.reduce((a, b) => a + b, 0);
+  const direct = facts.direct && !facts.tunnel;
+  const rows = new Map<string, Float64Array>();
+  const row = (kind: 'symptom' | 'test', id: SymptomId | TestId) => {
+    const key = `${kind}/${id}`;
+    const known = rows.get(key) ?? Float64Array.from(causes, (c) => likelihood(tables, kind, id, c, direct).value);
+    rows.set(key, known);
+    return known;
+  };
+  return {
+    ...{ facts, tables, lifts, causes, tests },
+    prior: Float64Array.from(weights, (w) => w / sum),
+    symptom: (id) => row('symptom', id),
+    test: (id) => row('test', id),
+  };
+}

@@ -1,0 +1,83 @@
+import { mean } from '../stats';
+import type { Answer } from './bayes';
+
+/** A run as it is looked at here: its title, what it was made with, and its frames. */
+export interface RunLooked {
+  readonly title: string;
+  readonly facts: Readonly<Record<string, string>>;
+  readonly stats: { readonly averageFps: number } | null;
+}
+
+/** How the frames of one title answer when only the size or only the preset is changed. */
+export interface Independence {
+  readonly title: string;
+  readonly changed: 'resolution' | 'preset';
+  readonly from: string;
+  readonly to: string;
+  readonly fps: readonly [number, number];
+  /** Null: in between, it does not tell. */
+  readonly flat: boolean | null;
+}
+
+/** Less than this much faster at the lighter end is flat, more than the other is not. Judgement, no published source. */
+export const FLAT_BELOW = 1.08;
+export const FALLS_ABOVE = 1.25;
+
+const pixels = (resolution: string): number | null => {
+  const m = /^(\d+)\s*[x×]\s*(\d+)$/.exec(resolution);
+  return m ? Number(m[1]) * Number(m[2]) : null;
+};
+/** Presets from light to heavy, as they are commonly called. */
+const PRESETS = ['lowest', 'low', 'medium', 'high', 'very high', 'ultra', 'highest'];
+const heaviness = (changed: 'resolution' | 'preset', word: string): number | null => {
+  if (changed === 'resolution') return pixels(word);
+  const at = PRESETS.indexOf(word.toLowerCase());
+  return at < 0 ? null : at;
+};
+
+/** Runs alike in everything but one setting. */
+function groups(runs: readonly RunLooked[], changed: 'resolution' | 'preset'): RunLooked[][] {
+  const by = new Map<string, RunLooked[]>();
+  for (const r of runs) {
+    if (r.stats === null || heaviness(changed, r.facts[changed] ?? '') === null) continue;
+    const key = JSON.stringify(Object.entries(r.facts).filter(([f]) => f !== changed));
+    by.set(key, [...(by.get(key) ?? []), r]);
+  }
+  return [...by.values()];
+}
+
+function pairOf(list: readonly RunLooked[], changed: 'resolution' | 'preset'): Independence[] {
+  const words = [...new Set(list.map((r) => r.facts[changed] ?? ''))];
+  const sorted = words.sort((a, b) => (heaviness(changed, a) ?? 0) - (heaviness(changed, b) ?? 0));
+  const [from, to] = [sorted[0], sorted[sorted.length - 1]];
+  const title = list[0]?.title;
+  if (from === undefined || to === undefined || from === to || title === undefined) return [];
+  const fps = (word: string) => mean(list.flatMap((r) => (r.facts[changed] === word ? [r.stats?.averageFps ?? 0] : [])));
+  const [light, heavy] = [fps(from), fps(to)];
+  const ratio = light / heavy;
+  const flat = ratio < FLAT_BELOW ? true : ratio > FALLS_ABOVE ? false : null;
+  return [{ title, changed, from, to, fps: [light, heavy], flat }];
+}
+
+/**
+ * What runs at hand already answer: do the frames of a title change with the size, and with the preset, when nothing else does? One title
+ * flat while another falls on the same chain puts the fault at the title. Only runs alike in every other fact are held against each other.
+ */
+export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[]; answers: Answer[] } {
+  const pairs = (['resolution', 'preset'] as const).flatMap((c) => groups(runs, c).flatMap((g) => pairOf(g, c)));
+  const told = (changed: Independence['changed']) => pairs.filter((p) => p.changed === changed && p.flat !== null);
+  const answers: Answer[] = [];
+  for (const [changed, test] of [
+    ['resolution', 'resolutions'],
+    ['preset', 'presets'],
+  ] as const) {
+    const all = told(changed);
+    if (all.length > 0 && all.every((p) => p.flat === all[0]?.flat)) answers.push({ test, yes: all[0]?.flat === true });
+  }
+  const sizes = told('resolution');
+  const titles = (flat: boolean) => new Set(sizes.filter((p) => p.flat === flat).map((p) => p.title));
+  const [flat, falling] = [titles(true), titles(false)];
+  if (flat.size > 0 && [...falling].some((t) => !flat.has(t))) answers.push({ test: 'other-title', yes: true });
+  else if (flat.size > 1 && falling.size === 0) answers.push({ test: 'other-title', yes: false });
+  return { pairs, answers };
+}

@@ -1,0 +1,91 @@
+import { advise } from './advice';
+import { posterior, suspects, type Clues } from './bayes';
+import type { CauseId, SymptomId, TestId } from './ids';
+import type { Net } from './chain-net';
+import { BESIDE_MINUTES, FIX_AT, gain, nextTests, WORTHWHILE_BITS } from './next';
+import { CAUSES, TESTS } from './net';
+import { standing, type Says, type TroubleNote } from './trouble';
+
+/** A test somebody made while practising, and what the bench showed. */
+export interface PracticeStep {
+  readonly test: TestId;
+  readonly says: Extract<Says, 'yes' | 'no' | 'cannot'>;
+}
+
+export const stepMinutes = (test: TestId): number => TESTS[test].minutes + BESIDE_MINUTES;
+
+function clues(symptoms: readonly SymptomId[], steps: readonly PracticeStep[]): { clues: Clues; refused: ReadonlySet<TestId> } {
+  const tests = steps.map((s): TroubleNote => ({ what: 'test', test: s.test, says: s.says, by: 'hand', words: '' }));
+  const s = standing([{ what: 'seen', symptoms }, ...tests]);
+  return { clues: s.clues, refused: s.refused };
+}
+
+export interface Path {
+  readonly steps: readonly PracticeStep[];
+  readonly minutes: number;
+  /** What it would say at the end. */
+  readonly says: CauseId;
+}
+
+/** More tests than this nobody makes in one go. */
+const MOST_STEPS = 12;
+
+/** The way the troubleshooter itself goes, asking the same bench, until it would mend something or nothing tells any more. */
+export function bestPath(net: Net, symptoms: readonly SymptomId[], ask: (test: TestId) => PracticeStep['says']): Path {
+  const steps: PracticeStep[] = [];
+  for (;;) {
+    const c = clues(symptoms, steps);
+    const a = advise(net, c.clues, c.refused);
+    const next = a.offers[0];
+    if (a.now !== 'test' || !next || steps.length >= MOST_STEPS) {
+      const minutes = steps.reduce((sum, s) => sum + stepMinutes(s.test), 0);
+      return { steps, minutes, says: a.top.cause };
+    }
+    steps.push({ test: next.test, says: ask(next.test) });
+  }
+}
+
+export interface Left {
+  /** Step at which the way was left, from 0; the number of steps when it was the naming. */
+  readonly at: number;
+  /** What would have told most for its minutes there; null when naming was right in time. */
+  readonly better: TestId | null;
+  /** Bits for each minute of what was done, and of the better one. */
+  readonly worth: number;
+  readonly best: number;
+  readonly why: 'worth' | 'early' | 'late';
+}
+
+/** A step that tells less than half of what the best would, for its minutes, leaves the way. */
+const HALF = 0.5;
+
+/**
+ * Where somebody left the best way: the first test that tells less than half as much for its minutes as the best one open there, a cause
+ * named while it was still unlikely and tests would have told, or tests made after the cause was plain. Null when the way was kept.
+ */
+export function leftAt(net: Net, symptoms: readonly SymptomId[], steps: readonly PracticeStep[], named: CauseId): Left | null {
+  for (const [at, step] of steps.entries()) {
+    const c = clues(symptoms, steps.slice(0, at));
+    const p = posterior(net, c.clues);
+    const [best] = nextTests(net, c.clues, p, c.refused);
+    if (!best) continue;
+    const worth = net.tests.includes(step.test) ? gain(net.test(step.test), p).bits / stepMinutes(step.test) : 0;
+    const top = suspects(net, p)[0];
+    if (top && top.p >= FIX_AT && top.cause === named && top.cause !== 'none-of-these')
+      return { at, better: null, worth, best: best.worth, why: 'late' };
+    if (worth < HALF * best.worth) return { at, better: best.test, worth, best: best.worth, why: 'worth' };
+  }
+  const c = clues(symptoms, steps);
+  const p = posterior(net, c.clues);
+  const [best] = nextTests(net, c.clues, p, c.refused);
+  const sure = p[net.causes.indexOf(named)] ?? 0;
+  if (best && best.bits >= WORTHWHILE_BITS && sure < FIX_AT)
+    return { at: steps.length, better: best.test, worth: 0, best: best.worth, why: 'early' };
+  return null;
+}
+
+/** Minutes of a fix, for the sum of a search. */
+export function noteMinutes(n: TroubleNote): number {
+  if (n.what === 'test') return n.says === 'cannot' ? 0 : stepMinutes(n.test);
+  return n.what === 'fix' ? CAUSES[n.cause].fix.minutes : 0;
+}

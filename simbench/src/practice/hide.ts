@@ -1,0 +1,36 @@
+import { faultsOf, type FaultId, type FaultMap } from '@ruddy/core/bench';
+import type { Chain } from '@ruddy/core/schema';
+import { chanceOf } from '../frames/chance';
+import { survey, type Hidden, type Survey } from './survey';
+
+/** Strengths at which a fault shows: some do nothing when they are weak. */
+const STRENGTHS = [0.35, 0.6, 0.85, 1] as const;
+const TRIES = 40;
+
+/**
+ * Hide a fault by seed, or two, in a chain: only what the chain can have, and only what shows when it is brought up. Null when nothing
+ * that can sit in this chain shows: a chain with a part missing does not come up at all.
+ */
+export function hideFault(
+  bench: Omit<Hidden, 'faults' | 'order' | 'seed'>,
+  seed: number,
+  two: boolean,
+): { hidden: Hidden; first: Survey } | null {
+  const { next, pick } = chanceOf((seed + 1) * 7919);
+  // Small seeds give alike first draws.
+  for (let i = 0; i < 20; i++) next();
+  const able = faultsOf(bench.chain as Chain);
+  const [one, ...more] = able;
+  if (!one) return null;
+  const clean = survey({ ...bench, seed, faults: {}, order: 'all-off' });
+  for (let i = 0; i < TRIES; i++) {
+    const ids = Array.from({ length: two ? 2 : 1 }, () => pick<FaultId>([one, ...more]));
+    const faults = Object.fromEntries(ids.map((id) => [id, pick(STRENGTHS)])) as FaultMap;
+    if (Object.keys(faults).length < ids.length) continue;
+    const order = 'dock-firmware-crash' in faults ? 'host-first' : 'all-off';
+    const hidden: Hidden = { ...bench, seed, faults, order };
+    const first = survey(hidden);
+    if (first.symptoms.some((s) => !clean.symptoms.includes(s))) return { hidden, first };
+  }
+  return null;
+}

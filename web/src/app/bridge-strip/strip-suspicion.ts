@@ -1,0 +1,41 @@
+import { PLACES, wholePercents } from '@ruddy/core/faults';
+import { PLACE_WORDS } from '@ruddy/core/texts';
+import type { ShownSuspicion } from '../data/suspicion';
+import { PIERS, role, type PierKey, type StripModel } from './strip-model';
+
+/** Suspicion in whole percents that add up to 100. */
+export interface StripSuspicion {
+  readonly piers: Readonly<Record<PierKey, number>>;
+  readonly elsewhere: number;
+  readonly most: PierKey | 'elsewhere';
+  readonly cause: string;
+}
+
+/** The strip as a search shows it: suspicion under every bank and pier, the likeliest cause over the hop beside the most suspect part. */
+export function withSuspicion(m: StripModel, shown: ShownSuspicion): StripModel {
+  const whole = wholePercents(PLACES.map((p) => shown.places[p]));
+  const percent = Object.fromEntries(PLACES.map((p, i) => [p, whole[i] ?? 0])) as Record<PierKey | 'elsewhere', number>;
+  const most = [...PIERS, 'elsewhere' as const].reduce((a, b) => (percent[b] > percent[a] ? b : a));
+  const { elsewhere, ...piers } = percent;
+  const at = m.hops.find((h) => h.from === most || h.to === most || h.through.includes(most as PierKey))?.index;
+  const hops = m.hops.map((h) => ({
+    ...h,
+    line1: h.index === at ? 'most suspect' : h.line1,
+    line2: h.index === at ? `${role(most as PierKey).toLowerCase()}, ${percent[most]} %` : '',
+    toll: null,
+  }));
+  const told = { ...m, mode: 'suspicion' as const, hops, suspicion: { piers, elsewhere, most, cause: shown.cause } };
+  return { ...told, pinchLine: suspicionLine(told.suspicion) };
+}
+
+/** "Most suspect: cable, 52 %; dock 17 %, elsewhere 4 %." */
+export function suspicionLine(s: StripSuspicion): string {
+  const all = [...PIERS.map((p) => [role(p).toLowerCase(), s.piers[p]] as const), [PLACE_WORDS.elsewhere, s.elsewhere] as const];
+  const [first, ...rest] = all.filter(([, p]) => p > 0).sort((a, b) => b[1] - a[1]);
+  const others = rest.map(([name, p]) => `${name} ${p} %`).join(', ');
+  return first ? `Most suspect: ${first[0]}, ${first[1]} %${others ? `; ${others}` : ''}. Likeliest cause: ${s.cause}.` : '';
+}
+
+/** "suspicion 52 %" as the text of a part says it. */
+export const suspicionOf = (m: StripModel, key: PierKey): string | null =>
+  m.suspicion ? `suspicion ${m.suspicion.piers[key]} %` : null;
