@@ -84,8 +84,8 @@ export function leftAt(net: Net, symptoms: readonly SymptomId[], steps: readonly
   return null;
 }
 
-/** Minutes of a fix, for the sum of a search. */
+/** Minutes a note stands for; what was known already, and what could not be done, took none. */
 export function noteMinutes(n: TroubleNote): number {
-  if (n.what === 'test') return n.says === 'cannot' ? 0 : stepMinutes(n.test);
+  if (n.what === 'test') return n.says === 'cannot' || n.by === 'reading' ? 0 : stepMinutes(n.test);
   return n.what === 'fix' ? CAUSES[n.cause].fix.minutes : 0;
 }

@@ -4,6 +4,7 @@ import {
   TESTS,
   type Advice,
   type CauseId,
+  type ChainFacts,
   type FixResult,
   type Offer,
   type Place,
@@ -49,8 +50,13 @@ export const PICTURE_CAUTION =
   "Work may be lost: a forced stop loses what is not saved, and a direct cable comes out only with everything off. The maker's manual has the last word.";
 
 /** What would be asked for if the key comes up, and where: said before every fix that can ask for it. */
-export const cautionsOfFix = (cause: CauseId): readonly CautionId[] => CAUSES[cause].fix.cautions;
-export const cautionsOfTest = (test: TestId): readonly CautionId[] => TESTS[test].cautions ?? [];
+export const cautionsOfFix = (cause: CauseId, facts: ChainFacts): CautionId[] => onChain(CAUSES[cause].fix.cautions, facts);
+export const cautionsOfTest = (test: TestId, facts: ChainFacts): CautionId[] => onChain(TESTS[test].cautions ?? [], facts);
+
+/** What is said of direct links is not said where the link is surely another. */
+function onChain(cautions: readonly CautionId[], facts: ChainFacts): CautionId[] {
+  return cautions.filter((c) => c !== 'direct-off' || facts.direct);
+}
 
 /** "0.8 bit": as much as tells it apart. */
 export function bitWords(bits: number): string {
@@ -140,7 +146,7 @@ export function noteWords(n: TroubleNote): string {
     case 'test': {
       const t = TEST_WORDS[n.test];
       const answer = { yes: t.yes, no: t.no, unclear: 'not sure', cannot: 'cannot be done' }[n.says];
-      return `${t.what}: ${lower(answer)}${n.by === 'reading' ? ' (from a reading)' : ''}`;
+      return `${t.what}: ${lower(answer)}${n.by === 'reading' ? ' (known already)' : ''}`;
     }
     case 'fix':
       return `Mended, ${lower(CAUSE_WORDS[n.cause].what)}: ${FIX_WORDS[n.result].toLowerCase()}`;

@@ -119,7 +119,7 @@ export const PRACTICE_CASES: readonly PracticeCase[] = [
   all({
     no: 6,
     grade: 'middle',
-    name: 'Two lanes or a bad seat',
+    name: 'Half of what it was bought for',
     chain: thunderbolt,
     faults: { 'two-lanes': 1 },
     complaint: ['low-copy'],
@@ -141,5 +141,5 @@ export const PRACTICE_CASES: readonly PracticeCase[] = [
     faults: { 'driver-clamp': 1 },
     complaint: ['low-copy'],
   }),
-  all({ no: 10, grade: 'hard', name: 'Drops, and the lamp stays on', chain: thunderbolt, faults: { 'card-defective': 0.3 } }),
+  all({ no: 10, grade: 'hard', name: 'It drops, nobody knows when', chain: thunderbolt, faults: { 'card-defective': 0.3 } }),
 ];

@@ -72,10 +72,8 @@ export const LINK_TESTS = {
   compatibility: { minutes: 4, risk: 0, on: 'compatibility', q: 0.05, given: { 'no-compatibility': 0.95 } },
   'two-lane-span': { minutes: 2, risk: 0, on: 'separate', q: 0.02, given: { 'two-lanes': 0.95 } },
   contract: {
-    minutes: 3,
-    risk: 0,
-    on: 'battery',
-    q: 0.05,
+    ...{ minutes: 3, risk: 0, on: 'battery', q: 0.05 },
+    after: ['battery-falls', 'handheld-hot', 'nothing-listed', 'freeze-under-load'],
     given: { 'charge-contract': 0.97, 'cable-charges': 0.2, supply: 0.1 },
   },
   'short-direct': {

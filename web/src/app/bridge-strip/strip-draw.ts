@@ -8,7 +8,7 @@ function text(layer: Layer, cls: string, x: number, y: number, words: string, an
   layer.append('text').attr('class', cls).attr('x', x).attr('y', y).attr('text-anchor', anchor).text(words);
 }
 
-function drawHop(layer: Layer, p: HopPicture, hatch: string): void {
+function drawHop(layer: Layer, p: HopPicture, hatch: string, labels: boolean): void {
   for (const r of p.ribbons)
     layer
       .append('path')
@@ -23,6 +23,7 @@ function drawHop(layer: Layer, p: HopPicture, hatch: string): void {
       .attr('d', `M${t.x - 6},${base}L${t.x + 6},${base}L${t.x},${t.y}Z`);
   }
   // A direct link's label would stand on the cable's pier: it keeps to the same two lines above the deck.
+  if (!labels) return;
   text(layer, 'line1', p.labelX, 20, p.hop.line1);
   const look = p.hop.measured ? (p.hop.measured.gbps === null ? 'unread' : 'measured') : p.hop.pinch ? 'pinch' : '';
   text(layer, `line2 ${look} ${p.hop.state}`, p.labelX, 40, p.hop.line2);
@@ -114,7 +115,14 @@ function drawSuspicion(layer: Layer, m: StripModel): void {
     text(g, 'suspect', mid, 171, words);
   };
   for (const p of m.piers) under(BOXES[p.key].x + BOXES[p.key].w / 2, s.piers[p.key], `${s.piers[p.key]} %`);
-  text(g, 'suspect', (BOXES.card.x + BOXES.card.w + BOXES.screen.x) / 2, 171, `elsewhere ${s.elsewhere} %`);
+  const beside = (BOXES.card.x + BOXES.card.w + BOXES.screen.x) / 2;
+  text(g, 'suspect', beside, 171, `elsewhere ${s.elsewhere} %`);
+  // Over the part itself, kept within the picture at both ends.
+  const at = s.most === 'elsewhere' ? beside : BOXES[s.most].x + BOXES[s.most].w / 2;
+  const anchor = at < 200 ? 'start' : at > WIDTH - 200 ? 'end' : 'middle';
+  const x = anchor === 'start' ? 2 : anchor === 'end' ? WIDTH - 2 : at;
+  text(g, 'line1', x, 20, 'most suspect', anchor);
+  text(g, 'suspect', x, 40, s.cause, anchor);
 }
 
 /** Draw the full strip into an SVG element: ribbons first, piers over them. */
@@ -128,7 +136,7 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   pattern.append('rect').attr('class', 'hatch-ground').attr('width', 6).attr('height', 6);
   pattern.append('line').attr('class', 'hatch-line').attr('x1', 0).attr('x2', 0).attr('y1', 0).attr('y2', 6);
   const layer = root.append('g') as unknown as Layer;
-  for (const p of stripPicture(m)) drawHop(layer, p, hatch);
+  for (const p of stripPicture(m)) drawHop(layer, p, hatch, m.suspicion === undefined);
   drawFootbridge(layer, m);
   for (const p of m.piers) drawPier(layer, p, m.faint?.includes(p.key) === true);
   if (m.suspicion) return drawSuspicion(layer, m);

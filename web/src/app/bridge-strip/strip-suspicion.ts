@@ -11,20 +11,14 @@ export interface StripSuspicion {
   readonly cause: string;
 }
 
-/** The strip as a search shows it: suspicion under every bank and pier, the likeliest cause over the hop beside the most suspect part. */
+/** The strip as a search shows it: suspicion under every bank and pier, the likeliest cause over the most suspect part. */
 export function withSuspicion(m: StripModel, shown: ShownSuspicion): StripModel {
   const whole = wholePercents(PLACES.map((p) => shown.places[p]));
   const percent = Object.fromEntries(PLACES.map((p, i) => [p, whole[i] ?? 0])) as Record<PierKey | 'elsewhere', number>;
   const most = [...PIERS, 'elsewhere' as const].reduce((a, b) => (percent[b] > percent[a] ? b : a));
   const { elsewhere, ...piers } = percent;
-  const at = m.hops.find((h) => h.from === most || h.to === most || h.through.includes(most as PierKey))?.index;
-  const hops = m.hops.map((h) => ({
-    ...h,
-    line1: h.index === at ? 'most suspect' : h.line1,
-    line2: h.index === at ? `${role(most as PierKey).toLowerCase()}, ${percent[most]} %` : '',
-    toll: null,
-  }));
-  const told = { ...m, mode: 'suspicion' as const, hops, suspicion: { piers, elsewhere, most, cause: shown.cause } };
+  const hops = m.hops.map((h) => ({ ...h, line2: '', toll: null }));
+  const told = { ...m, mode: 'suspicion' as const, hops, picture: '', suspicion: { piers, elsewhere, most, cause: shown.cause } };
   return { ...told, pinchLine: suspicionLine(told.suspicion) };
 }
 

@@ -63,7 +63,7 @@ export class PracticePage {
     const p = this.practice();
     if (!p) return [];
     const n = chainNames(p.chain);
-    return [n.host, n.port, n.cable, n.dock, n.card].filter((x) => x !== '');
+    return (['host', 'port', 'cable', 'dock', 'card'] as const).flatMap((k) => (n[k] === '' ? [] : [`${k}: ${n[k]}`]));
   });
   readonly answers = computed(() =>
     (this.practice()?.steps ?? []).map((s) => ({
@@ -115,9 +115,8 @@ export class PracticePage {
   }
 
   caution(test: TestId): string {
-    return cautionsOfTest(test)
-      .map((c) => CAUTION_TEXTS[c])
-      .join(' ');
+    const p = this.practice();
+    return (p ? cautionsOfTest(test, chainFacts(p.chain)) : []).map((c) => CAUTION_TEXTS[c]).join(' ');
   }
 
   test(test: TestId): void {

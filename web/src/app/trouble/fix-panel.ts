@@ -59,6 +59,9 @@ const RISKS = [
       gap: 12px;
       margin-top: 12px;
     }
+    ul {
+      padding-left: 18px;
+    }
     .big {
       font-size: 16px;
       line-height: 24px;
@@ -84,7 +87,10 @@ export class FixPanel {
   readonly noted = output<FixResult>();
   readonly results = (['solved', 'better', 'no-change', 'stopped'] as const).map((id) => ({ id, words: FIX_WORDS[id] }));
   readonly what = computed(() => CAUSE_WORDS[this.cause()]);
-  readonly cautions = computed(() => cautionsOfFix(this.cause()).map((c) => CAUTION_TEXTS[c]));
+  readonly cautions = computed(() => {
+    const net = this.desk.net();
+    return net ? cautionsOfFix(this.cause(), net.facts).map((c) => CAUTION_TEXTS[c]) : [];
+  });
   readonly risk = computed(() => RISKS[CAUSES[this.cause()].fix.risk]);
   readonly minutes = computed(() => `About ${counted(CAUSES[this.cause()].fix.minutes, 'minute')}`);
   readonly cures = computed(() => Math.round(CAUSES[this.cause()].fix.cures * 10));

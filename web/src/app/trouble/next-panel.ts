@@ -39,8 +39,8 @@ export class NextPanel {
   readonly offers = computed(() => this.desk.advice()?.offers ?? []);
   readonly offer = computed(() => this.offers().find((o) => o.test === this.chosen()) ?? this.offers()[0] ?? null);
   readonly said = computed(() => {
-    const o = this.offer();
-    return o ? cautionsOfTest(o.test).map((c) => CAUTION_TEXTS[c]) : [];
+    const [o, net] = [this.offer(), this.desk.net()];
+    return o && net ? cautionsOfTest(o.test, net.facts).map((c) => CAUTION_TEXTS[c]) : [];
   });
   readonly reason = computed(() => {
     const o = this.offer();

@@ -5,6 +5,7 @@ import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/texts';
 /** Everything that may be seen, to tick; groups with nothing ticked may be folded away. */
 @Component({
   selector: 'rb-symptom-list',
+  host: { '[class.wide-list]': 'open()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (g of groups(); track g.name) {
@@ -20,7 +21,17 @@ import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/texts';
   `,
   styles: `
     :host {
-      display: block;
+      display: grid;
+      gap: 8px;
+      align-items: start;
+      grid-template-columns: minmax(0, 1fr);
+    }
+    :host(.wide-list) {
+      grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+      gap: 16px;
+    }
+    details.fold {
+      margin-top: 0;
     }
     .tick {
       display: flex;

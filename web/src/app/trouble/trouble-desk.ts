@@ -53,6 +53,8 @@ export class TroubleDesk {
   readonly #stored = signal<readonly TroubleRow[] | null>(null);
   readonly tablesRead = signal<TablesRead | null>(null);
   readonly problem = signal<string | null>(null);
+  /** A picture comes first: no suspicion is shown before. */
+  readonly quiet = signal(false);
   readonly #runsSeen = signal<Parameters<typeof runAnswers>[0]>([]);
   readonly #id = computed(() => this.#editor.stored()?.id ?? null);
 
@@ -144,7 +146,7 @@ export class TroubleDesk {
         this.problem.set(`Counts of the log were not read, the figures are as they shipped: ${e.message}`),
     });
     effect(() => {
-      const a = this.advice();
+      const a = this.quiet() ? null : this.advice();
       const cause = a ? CAUSE_WORDS[a.top.cause].what.toLowerCase() : '';
       this.#suspicion.shown.set(a ? { places: byPlace(a.suspects), cause } : null);
     });

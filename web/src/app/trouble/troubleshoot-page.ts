@@ -112,6 +112,7 @@ export class TroubleshootPage {
         else if (this.view().kind === 'cause') this.view.set({ kind: 'next' });
       });
     });
+    effect(() => this.desk.quiet.set(this.pictureFirst()));
     const top = () => this.desk.advice()?.offers[0]?.test ?? null;
     const say = (says: 'yes' | 'no' | 'cannot') => {
       const test = this.chosen() ?? top();
@@ -148,6 +149,8 @@ export class TroubleshootPage {
     this.desk.open(this.draft());
     this.draft.set([]);
     this.show({ kind: 'next' });
+    // The list was long: what comes now stands at the top.
+    scrollTo({ top: 0 });
   }
 
   picture(back: boolean): void {
