@@ -16,6 +16,7 @@ export function hideFault(
   seed: number,
   two: boolean,
 ): { hidden: Hidden; first: Survey } | null {
+  if (!bench.chain.host || !bench.chain.card) return null;
   const { next, pick } = chanceOf((seed + 1) * 7919);
   // Small seeds give alike first draws.
   for (let i = 0; i < 20; i++) next();

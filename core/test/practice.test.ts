@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest';
+import { bestPath, leftAt, netFor, stepMinutes, type PracticeStep, type TestId } from '../src/faults';
+import { leftWords } from '../src/texts';
+import { tunnelChain } from './make';
+
+const net = netFor(tunnelChain());
+const asks = (yes: TestId[]) => (t: TestId) => (yes.includes(t) ? ('yes' as const) : ('no' as const));
+const step = (test: TestId, says: PracticeStep['says']): PracticeStep => ({ test, says });
+
+describe('BE-05 the score of a practice', () => {
+  it('the best path is the one the troubleshooter goes, with its minutes', () => {
+    const path = bestPath(net, ['low-copy'], asks(['router-speed', 'short-cable']));
+    expect(path.says).toBe('cable-class');
+    expect(path.steps[0]).toEqual(step('router-speed', 'yes'));
+    expect(path.minutes).toBe(path.steps.reduce((sum, s) => sum + stepMinutes(s.test), 0));
+  });
+
+  it('a bench that answers nothing ends, it does not go round', () => {
+    const path = bestPath(net, ['nothing-listed'], () => 'cannot');
+    expect(path.steps.length).toBeLessThanOrEqual(12);
+    expect(new Set(path.steps.map((s) => s.test)).size).toBe(path.steps.length);
+  });
+
+  it('who goes the best path and names its cause left it nowhere', () => {
+    const { steps, says } = bestPath(net, ['low-copy'], asks(['router-speed', 'short-cable']));
+    expect(leftAt(net, ['low-copy'], steps, says)).toBeNull();
+    expect(leftWords(null, steps)).toMatch(/^Nowhere/);
+  });
+
+  it('a test that tells little for its minutes is where it was left, with the better one', () => {
+    const left = leftAt(net, ['low-copy'], [step('desktop-slot', 'no'), step('router-speed', 'yes')], 'cable-class');
+    expect(left).toMatchObject({ at: 0, why: 'worth' });
+    expect(left!.worth).toBeLessThan(left!.best / 2);
+    expect(leftWords(left, [step('desktop-slot', 'no')])).toMatch(
+      /^At step 1: "run the card in a desktop" told 0\.\d{3} bits a minute/,
+    );
+  });
+
+  it('naming while it is still unlikely, and testing on when it is plain, are said', () => {
+    expect(leftAt(net, ['nothing-listed'], [], 'look-alike-port')).toMatchObject({ at: 0, why: 'early' });
+    const plain = [step('router-speed', 'yes'), step('short-cable', 'yes'), step('copy-rate', 'yes')];
+    const { steps, says } = bestPath(net, ['router-slow', 'low-copy'], asks(['router-speed', 'short-cable']));
+    expect(says).toBe('cable-class');
+    const left = leftAt(
+      net,
+      ['router-slow', 'low-copy'],
+      [...steps, step('short-cable', 'yes'), ...plain.slice(2)],
+      'cable-class',
+    );
+    expect(left).toMatchObject({ why: 'late' });
+  });
+});
