@@ -20,6 +20,8 @@ async function places(): Promise<string[]> {
   const bench = randomUUID();
   const body = JSON.stringify({ id: bench, name: 'Table', setupId: id, seed: 1, speed: 0 });
   await w.api('/benches', { method: 'POST', body });
+  const practice = randomUUID();
+  await w.api('/practices', { method: 'POST', body: JSON.stringify({ id: practice, caseNo: 4 }) });
   return [
     '/setups',
     `/setups/${id}/plan`,
@@ -31,6 +33,12 @@ async function places(): Promise<string[]> {
     `/setups/${id}/sheet?only=steps`,
     `/setups/${id}/sheet?only=card`,
     `/setups/${id}/record`,
+    `/setups/${id}/troubleshoot`,
+    `/setups/${id}/troubleshoot?cause=cable-class`,
+    `/setups/${meridian.items[0]!.id}/troubleshoot`,
+    '/trouble',
+    '/bench/practice',
+    `/bench/practice/${practice}`,
     '/compatibility/table?host=L-13&near=true',
     '/compatibility/grid?scope=all',
     '/compatibility/claims',

@@ -119,13 +119,17 @@ describe('BU-02 and BU-03 one step at a time', () => {
     ]);
   });
 
-  it('a failing step keeps what was seen and names the usual causes of this chain', async () => {
+  it('BU-10 a failing step keeps what was seen and opens Troubleshoot with it', async () => {
     await w.page.keyboard.press('f');
     await w.click('Nothing is listed');
+    await w.sees(/Next: /);
+    expect(await w.page.url()).toContain('/troubleshoot');
+    // The search that was open on this setup learns of it.
+    await w.sees('It does not come up, 1 seen');
+    await w.open(`/setups/${(await setup('Dome desk')).id}/bring-up`);
     await w.sees('Failed: nothing is listed');
     await w.sees('The look-alike port. Read the mark beside the port');
     expect(await w.text('rb-step-card .failed')).not.toContain('direct link');
-    await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('Step 18 of 33 failed: Host on.');
     await w.click('Begin another attempt …');
     await w.click('End attempt 3 as failed');

@@ -6,10 +6,13 @@ import { ROOT } from './lib/paths.mjs';
 
 const FRAMES = 100_000;
 
-async function load(contents) {
+/** Modules made of this project's own sources, its tests' helpers too. */
+export async function load(contents) {
   const { outputFiles } = await bundle({
     stdin: { contents, resolveDir: join(ROOT, 'simbench') },
     ...{ bundle: true, platform: 'node', format: 'esm', write: false },
+    // Some packages ask for the modules of Node by `require`.
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
   const dir = mkdtempSync(join(tmpdir(), 'bench-'));
   const file = join(dir, 'toll.mjs');

@@ -7,6 +7,7 @@ import { importPage, importSpeed } from './bench-import.mjs';
 import { gridScroll, logSpeed } from './bench-log.mjs';
 import { captureSpeed, redrawMs } from './bench-runs.mjs';
 import { limiterLines, simulateSpeed } from './bench-toll.mjs';
+import { nextTestSpeed, troubleLines } from './bench-trouble.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
@@ -138,4 +139,14 @@ line('longest task while a grid of 200 by 200 is scrolled end to end, against 50
 line('most cells of it in the document, against 2,000', grid.cells, 2000, 'cells', 1);
 
 line('draw 100,000 frames by chance | their random numbers alone', ...(await simulateSpeed()), 'ms', 3);
+const next = await nextTestSpeed();
+line(
+  `the next best of ${next.tests} tests over ${next.causes} causes, against one update of all causes by one answer`,
+  next.oursMs * 1000,
+  next.referenceMs * 1000,
+  'µs',
+  80,
+);
+line('the same by itself (median), against 20 ms', next.oursMs, 20, 'ms', 1);
 for (const text of await limiterLines()) say(text);
+for (const text of await troubleLines()) say(text);

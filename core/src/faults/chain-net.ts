@@ -41,17 +41,20 @@ export function netOf(facts: ChainFacts, tables: Tables = START_TABLES, lifts: r
   const weights = causes.map((c) => weight(tables, c).value * raised(c));
   const sum = weights.reduce((a, b) => a + b, 0);
   const direct = facts.direct && !facts.tunnel;
-  const rows = new Map<string, Float64Array>();
-  const row = (kind: 'symptom' | 'test', id: SymptomId | TestId) => {
-    const key = `${kind}/${id}`;
-    const known = rows.get(key) ?? Float64Array.from(causes, (c) => likelihood(tables, kind, id, c, direct).value);
-    rows.set(key, known);
-    return known;
+  const rowsOf = <T extends SymptomId | TestId>(kind: 'symptom' | 'test') => {
+    const made = new Map<T, Float64Array>();
+    return (id: T) => {
+      const known = made.get(id);
+      if (known) return known;
+      const row = Float64Array.from(causes, (c) => likelihood(tables, kind, id, c, direct).value);
+      made.set(id, row);
+      return row;
+    };
   };
   return {
     ...{ facts, tables, lifts, causes, tests },
     prior: Float64Array.from(weights, (w) => w / sum),
-    symptom: (id) => row('symptom', id),
-    test: (id) => row('test', id),
+    symptom: rowsOf<SymptomId>('symptom'),
+    test: rowsOf<TestId>('test'),
   };
 }

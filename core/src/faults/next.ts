@@ -29,9 +29,11 @@ export interface Offer {
 
 const entropies = new WeakMap<Float64Array, Float64Array>();
 function rowBits(row: Float64Array): Float64Array {
-  const known = entropies.get(row) ?? row.map(binaryBits);
-  entropies.set(row, known);
-  return known;
+  const known = entropies.get(row);
+  if (known) return known;
+  const made = row.map(binaryBits);
+  entropies.set(row, made);
+  return made;
 }
 
 /**

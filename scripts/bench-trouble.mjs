@@ -1,0 +1,60 @@
+import { ROOT } from './lib/paths.mjs';
+import { load } from './bench-toll.mjs';
+
+/**
+ * The next best test over the whole net, every condition of a chain taken as met, beside the arithmetic nobody can leave out: one update
+ * of all causes by one answer. Medians of rounds that alternate, ms.
+ */
+export async function nextTestSpeed(rounds = 41, calls = 200) {
+  const { netOf, nextTests, CONDITIONS, SYMPTOM_IDS, TESTS, TEST_IDS, NO_CLUES } = await load(
+    `export * from '${ROOT}/core/src/faults';`,
+  );
+  const net = netOf(Object.fromEntries(Object.keys(CONDITIONS).map((c) => [c, true])));
+  const asked = new Set(TEST_IDS.map((t) => TESTS[t].same));
+  // What keeps most tests open: everything seen but what a test looks at, and what says that no card is there.
+  const none = ['nothing-listed', 'router-no-card', 'not-at-start', 'no-lamp', 'host-dead', 'update-stuck', 'does-not-fit'];
+  const clues = { ...NO_CLUES, symptoms: SYMPTOM_IDS.filter((s) => !asked.has(s) && !none.includes(s)) };
+  // As uncertain as can be: after so much was seen no test would tell anything.
+  const p = net.prior;
+  const row = net.test('short-cable');
+  const update = () => {
+    const after = new Float64Array(p.length);
+    let sum = 0;
+    for (let i = 0; i < p.length; i++) sum += after[i] = p[i] * row[i];
+    for (let i = 0; i < p.length; i++) after[i] /= sum;
+    return after;
+  };
+  const time = (f) => {
+    const began = performance.now();
+    for (let i = 0; i < calls; i++) f();
+    return (performance.now() - began) / calls;
+  };
+  const ours = [];
+  const reference = [];
+  let open = 0;
+  const best = () => (open = nextTests(net, clues, p).length);
+  for (let i = 0; i < 5; i++) {
+    time(best);
+    time(update);
+  }
+  for (let i = 0; i < rounds; i++) {
+    ours.push(time(best));
+    reference.push(time(update));
+  }
+  const median = (xs) => xs.sort((x, y) => x - y)[xs.length >> 1];
+  return { oursMs: median(ours), referenceMs: median(reference), tests: open, causes: net.causes.length };
+}
+
+const share = (x) => `${(100 * x).toFixed(1)} %`;
+
+/** How often the troubleshooter finds a hidden fault: all kinds, and those of the bench alone. Lines of text. */
+export async function troubleLines({ faults = 300, bench = 120, firstSeed = 200_001 } = {}) {
+  const { riddle, benchOnly, solve, studyOf } = await load(`export * from './test/study';`);
+  const row = (name, s, limits) =>
+    `troubleshooter, ${s.n} hidden faults, ${name} | among the first three after three tests ${share(s.amongThree)} | first ${share(s.first)} | right at the end ${share(s.right)} | median ${s.medianTests} tests | limits ${limits}`;
+  const seeds = (n) => Array.from({ length: n }, (_, i) => firstSeed + i);
+  return [
+    row('all kinds', studyOf(seeds(faults).map((s) => solve(riddle(s)))), '85 and 80 %'),
+    row('on the bench alone', studyOf(seeds(bench).map((s) => solve(benchOnly(s)))), '88 %'),
+  ];
+}
