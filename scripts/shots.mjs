@@ -18,7 +18,6 @@ const VIEWS = [
   { file: 'setups', path: '/setups' },
   { file: 'plan', path: '/setups/:Dome desk/plan' },
   { file: 'plan-dark', path: '/setups/:Classifier box/plan', dark: true },
-  { file: 'plan-working', path: '/setups/:Dome desk/plan?open=link', scroll: 'rb-hop-table' },
   { file: 'plan-small', path: '/setups/:Dome desk/plan', width: 320, height: 640 },
   {
     file: 'plan-power',
@@ -30,7 +29,6 @@ const VIEWS = [
   { file: 'compare', path: '/compare/plans?of=:Dome desk,:Sky survey rig' },
   { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
   { file: 'link-check', path: '/setups/:Sky survey rig/bring-up?view=link' },
-  { file: 'link-health', path: '/setups/:Meridian bench/bring-up?view=health' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table?host=Harnsey%20L-13%202025&dock=Quillmere%20D-4&near=true' },
   { file: 'grid', path: '/compatibility/grid' },
@@ -46,7 +44,9 @@ const VIEWS = [
     scroll: 'rb-forecast-section',
   },
   { file: 'compare-runs', path: '/compare/runs?of=:runs&rows=title&columns=card' },
+  { file: 'troubleshoot', path: '/setups/:Dome desk/troubleshoot' },
   { file: 'bench', path: '/bench/:bench', live: true },
+  { file: 'practice', path: '/bench/practice/:practice' },
 ];
 
 testPrograms();
@@ -91,6 +91,21 @@ async function bench(setup) {
   return id;
 }
 const benchId = await bench(items.find((s) => s.name === 'Dome desk'));
+/** A practice that is over: one step beside the way, one on it. */
+async function practised(caseNo) {
+  const id = crypto.randomUUID();
+  const post = (path, body) =>
+    fetch(`${at}/api/practices${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  await post('', { id, caseNo });
+  for (const test of ['copy-rate', 'count-errors', 'other-card']) await post(`/${id}/tests`, { id: crypto.randomUUID(), test });
+  await post(`/${id}/named`, { cause: 'card-defective' });
+  return id;
+}
+const practice = await practised(10);
 /** Runs of two titles on every card, to be compared. */
 const { items: runs } = await (await fetch(`${at}/api/runs?limit=500`)).json();
 const compared = runs.filter(
@@ -111,7 +126,7 @@ const pair = ['Screen on the card', "Host's own panel"].map((path) =>
       r.facts.screenPath === path,
   ),
 );
-const named = { outside: pair[0].id, bench: benchId, runs: compared.map((r) => r.id).join() };
+const named = { practice, outside: pair[0].id, bench: benchId, runs: compared.map((r) => r.id).join() };
 const out = join(ROOT, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });

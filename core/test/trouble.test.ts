@@ -206,6 +206,15 @@ describe('what the plan, the first answers and the runs say', () => {
       ...[run('B', '1920x1080', 120), run('B', '3840x2160', 60)],
     ]);
     expect(both.answers).toEqual([{ test: 'other-title', yes: true }]);
+    const built = (title: string, engine: string, fps: [number, number]) => [
+      { ...run(title, '1920x1080', fps[0]), engine },
+      { ...run(title, '3840x2160', fps[1]), engine },
+    ];
+    const by = runAnswers([...built('A', 'Reed', [60, 59]), ...built('B', 'Sedge', [120, 60]), ...built('C', 'Reed', [70, 69])]);
+    expect(by.engines).toEqual([
+      { engine: 'Reed', flat: 2, falling: 0 },
+      { engine: 'Sedge', flat: 0, falling: 1 },
+    ]);
     expect(
       runAnswers([run('A', '2560x1440', 60, { preset: 'low' }), run('A', '2560x1440', 40, { preset: 'ultra' })]).answers,
     ).toEqual([{ test: 'presets', yes: false }]);

@@ -41,13 +41,22 @@ export const profileBody = z.strictObject({
   name: z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' }),
   kind: z.enum(PROFILE_KINDS),
   note: text('Which scene', 300),
+  /** What it is built on, in words: titles of one engine tend to fail alike. */
+  engine: text('Engine', 60),
   /** Of a synthetic test: when it came out. */
   year: year.default(null),
   params: titleParams.nullable().default(null),
 });
 export type ProfileBody = z.input<typeof profileBody>;
 /** What may be changed of one later; only what is given changes. */
-export const profilePatch = z.strictObject({ note: z.string().trim().max(300), year, params: titleParams.nullable() }).partial();
+export const profilePatch = z
+  .strictObject({
+    note: z.string().trim().max(300),
+    engine: z.string().trim().max(60, { error: 'Engine: at most 60 characters' }),
+    year,
+    params: titleParams.nullable(),
+  })
+  .partial();
 export type ProfilePatch = z.input<typeof profilePatch>;
 export const profileEntry = z.object({
   ...profileBody.shape,

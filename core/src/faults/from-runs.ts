@@ -4,6 +4,8 @@ import type { Answer } from './bayes';
 /** A run as it is looked at here: its title, what it was made with, and its frames. */
 export interface RunLooked {
   readonly title: string;
+  /** What it is built on, where somebody said. */
+  readonly engine?: string;
   readonly facts: Readonly<Record<string, string>>;
   readonly stats: { readonly averageFps: number } | null;
 }
@@ -59,11 +61,27 @@ function pairOf(list: readonly RunLooked[], changed: 'resolution' | 'preset'): I
   return [{ title, changed, from, to, fps: [light, heavy], flat }];
 }
 
+/** Titles of one engine: how many are flat over sizes, how many fall. */
+export interface EngineSeen {
+  readonly engine: string;
+  readonly flat: number;
+  readonly falling: number;
+}
+
+function enginesOf(runs: readonly RunLooked[], flat: ReadonlySet<string>, falling: ReadonlySet<string>): EngineSeen[] {
+  const engine = new Map(runs.flatMap((r) => (r.engine ? [[r.title, r.engine] as const] : [])));
+  const names = [...new Set(engine.values())].sort();
+  const count = (of: ReadonlySet<string>, name: string) => [...of].filter((t) => engine.get(t) === name).length;
+  return names
+    .map((name) => ({ engine: name, flat: count(flat, name), falling: count(falling, name) }))
+    .filter((e) => e.flat + e.falling > 0);
+}
+
 /**
  * What runs at hand already answer: do the frames of a title change with the size, and with the preset, when nothing else does? One title
  * flat while another falls on the same chain puts the fault at the title. Only runs alike in every other fact are held against each other.
  */
-export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[]; answers: Answer[] } {
+export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[]; answers: Answer[]; engines: EngineSeen[] } {
   const pairs = (['resolution', 'preset'] as const).flatMap((c) => groups(runs, c).flatMap((g) => pairOf(g, c)));
   const told = (changed: Independence['changed']) => pairs.filter((p) => p.changed === changed && p.flat !== null);
   const answers: Answer[] = [];
@@ -79,5 +97,5 @@ export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[];
   const [flat, falling] = [titles(true), titles(false)];
   if (flat.size > 0 && [...falling].some((t) => !flat.has(t))) answers.push({ test: 'other-title', yes: true });
   else if (flat.size > 1 && falling.size === 0) answers.push({ test: 'other-title', yes: false });
-  return { pairs, answers };
+  return { pairs, answers, engines: enginesOf(runs, flat, falling) };
 }

@@ -91,7 +91,7 @@ interface RunRow {
 export async function exportRuns(db: Sequelize): Promise<Exported> {
   const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
   const profiles = await select<Bundle['profiles'][number]>(
-    `SELECT id, name, kind, note, year, params, coalesce((SELECT jsonb_agg(jsonb_build_object('id', f.id, 'madeAt',
+    `SELECT id, name, kind, note, engine, year, params, coalesce((SELECT jsonb_agg(jsonb_build_object('id', f.id, 'madeAt',
          to_char(f.made_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'fit', f.fit) ORDER BY f.made_at, f.id)
        FROM profile_fits f WHERE f.profile_id = profiles.id), '[]') AS fits
      FROM profiles ORDER BY id`,

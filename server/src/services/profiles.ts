@@ -21,7 +21,7 @@ interface Made {
   by: string;
 }
 
-const PROFILE = `SELECT p.id, p.name, p.kind, p.note, p.year, p.params, p.origin, p.rev,
+const PROFILE = `SELECT p.id, p.name, p.kind, p.note, p.engine, p.year, p.params, p.origin, p.rev,
     (SELECT count(*)::int FROM runs r WHERE r.title_id = p.id) AS runs,
     (SELECT max(f.made_at) FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL) AS "fittedAt"
   FROM profiles p`;
@@ -48,8 +48,8 @@ export async function patchProfile(
     if (!now) throw notFound('title');
     checkRevision(ifMatch, now.rev, toProfile(now));
     const next = { ...now, ...patch };
-    await db.query('UPDATE profiles SET note = $2, year = $3, params = $4, rev = rev + 1 WHERE id = $1', {
-      bind: [id, next.note, next.year, next.params && JSON.stringify(next.params)],
+    await db.query('UPDATE profiles SET note = $2, year = $3, params = $4, engine = $5, rev = rev + 1 WHERE id = $1', {
+      bind: [id, next.note, next.year, next.params && JSON.stringify(next.params), next.engine],
       transaction,
     });
     return toProfile((await read('')) as ProfileRow);
@@ -75,9 +75,9 @@ export async function addProfile(
     throw new HttpProblem(409, `"${p.name}" is known here as ${PROFILE_KIND_WORDS[known.kind]}`);
   if (known) return { id: known.id, fresh: false };
   await db.query(
-    'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note, year, params) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note, year, params, engine) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
     {
-      bind: [p.id, made.origin, made.at, made.by, p.name, p.kind, p.note, p.year, p.params && JSON.stringify(p.params)],
+      bind: [p.id, made.origin, made.at, made.by, p.name, p.kind, p.note, p.year, p.params && JSON.stringify(p.params), p.engine],
       transaction,
     },
   );

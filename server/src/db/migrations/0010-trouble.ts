@@ -2,7 +2,7 @@ import type { Sequelize } from 'sequelize';
 
 /**
  * Practice on hidden faults: what was hidden where, what was asked of it, and what was named. Searches for a cause are events of their
- * setup, figures of the net lie among the settings: neither needs a table.
+ * setup, figures of the net lie among the settings: neither needs a table. Titles say what engine they are built on.
  */
 const SQL = `
 CREATE TABLE practices (
@@ -15,6 +15,7 @@ CREATE TABLE practices (
   named text, ended jsonb, CHECK ((named IS NULL) = (ended IS NULL))
 );
 CREATE INDEX practices_list ON practices (created_at DESC, id DESC);
+ALTER TABLE profiles ADD COLUMN engine text NOT NULL DEFAULT '';
 CREATE INDEX events_troubles ON events (setup_id, seq) WHERE kind = 'trouble';
 `;
 

@@ -59,7 +59,7 @@ describe('bringing up, in the page', () => {
   async function open<T>(component: Type<T>, answer: BringUp, chain: Chain = chainOf()) {
     TestBed.configureTestingModule({
       providers: [
-        provideRouter([]),
+        provideRouter([{ path: '**', children: [] }]),
         provideHttpClient(),
         provideHttpClientTesting(),
         SetupEditor,

@@ -99,6 +99,19 @@ type ParamKey = (typeof PARAMS)[number]['key'];
             />
           </div>
         </div>
+        <div class="field narrow">
+          <label for="tp-engine">Engine it is built on</label>
+          <input
+            id="tp-engine"
+            maxlength="60"
+            autocomplete="off"
+            placeholder="not said"
+            [value]="p.engine"
+            #engine
+            (change)="say({ engine: engine.value })"
+          />
+          <span class="hint">Titles of one engine tend to fail alike; a search for a cause holds them against the others.</span>
+        </div>
         @if (draftWords(); as words) {
           <p class="hint">{{ words }}</p>
         }

@@ -51,6 +51,9 @@ import { TroubleDesk } from './trouble-desk';
         @for (r of runs(); track $index) {
           <li>{{ r }}</li>
         }
+        @for (e of engines(); track e) {
+          <li>{{ e }}</li>
+        }
       </ul>
     }
   `,
@@ -82,6 +85,10 @@ export class SeenPanel {
     return notes.map((n) => ({ id: n.id, at: when(n.at), words: noteWords(n.note as TroubleNote) })).reverse();
   });
   readonly since = computed(() => this.desk.since().map(sinceWords));
+  /** Titles of one engine that fail alike put the fault there, not on the chain. */
+  readonly engines = computed(() =>
+    this.desk.fromRuns().engines.map((e) => `Engine ${e.engine}: ${e.flat} of ${e.flat + e.falling} titles flat over sizes.`),
+  );
   readonly runs = computed(() =>
     this.desk.fromRuns().pairs.map((p) => {
       const [a, b] = p.fps.map((f) => f.toFixed(0));

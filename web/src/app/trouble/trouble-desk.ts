@@ -55,6 +55,7 @@ export class TroubleDesk {
   readonly problem = signal<string | null>(null);
   /** A picture comes first: no suspicion is shown before. */
   readonly quiet = signal(false);
+  readonly #engines = signal<ReadonlyMap<string, string>>(new Map());
   readonly #runsSeen = signal<Parameters<typeof runAnswers>[0]>([]);
   readonly #id = computed(() => this.#editor.stored()?.id ?? null);
 
@@ -130,7 +131,10 @@ export class TroubleDesk {
     const changed: Answer[] = this.since().length > 0 ? [{ test: 'versions-changed', yes: true }] : [];
     return [...read, ...changed, ...this.fromRuns().answers];
   });
-  readonly fromRuns = computed(() => runAnswers(this.#runsSeen()));
+  readonly fromRuns = computed(() => {
+    const engines = this.#engines();
+    return runAnswers(this.#runsSeen().map((r) => ({ ...r, engine: engines.get(r.title) ?? '' })));
+  });
 
   constructor() {
     effect(() => {
@@ -144,6 +148,10 @@ export class TroubleDesk {
       next: (t) => this.tablesRead.set(t),
       error: (e: ApiProblem) =>
         this.problem.set(`Counts of the log were not read, the figures are as they shipped: ${e.message}`),
+    });
+    this.#runs.profiles().subscribe({
+      next: (list) => this.#engines.set(new Map(list.map((p) => [p.name, p.engine]))),
+      error: (e: ApiProblem) => this.problem.set(`Titles were not read: ${e.message}`),
     });
     effect(() => {
       const a = this.quiet() ? null : this.advice();
