@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bestPath, leftAt, netFor, stepMinutes, type PracticeStep, type TestId } from '../src/faults';
+import { bestPath, leftAt, netFor, shortestPath, stepMinutes, type PracticeStep, type TestId } from '../src/faults';
 import { leftWords } from '../src/texts';
 import { tunnelChain } from './make';
 
@@ -13,6 +13,15 @@ describe('BE-05 the score of a practice', () => {
     expect(path.says).toBe('cable-class');
     expect(path.steps[0]).toEqual(step('router-speed', 'yes'));
     expect(path.minutes).toBe(path.steps.reduce((sum, s) => sum + stepMinutes(s.test), 0));
+  });
+
+  it('in hindsight only what tells it is needed: never longer than what was asked, and enough to mend it', () => {
+    const asked = [step('desktop-slot', 'no'), step('router-speed', 'yes'), step('hub-off', 'no')];
+    const path = shortestPath(net, ['low-copy'], 'cable-class', asked);
+    expect(path?.steps).toEqual([step('router-speed', 'yes')]);
+    expect(path?.minutes).toBe(stepMinutes('router-speed'));
+    expect(shortestPath(net, ['low-copy'], 'cable-class', [step('router-speed', 'no')])).toBeNull();
+    expect(shortestPath(net, ['low-copy'], 'cable-class', [step('router-speed', 'cannot')])).toBeNull();
   });
 
   it('a bench that answers nothing ends, it does not go round', () => {

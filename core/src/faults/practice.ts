@@ -45,6 +45,37 @@ export function bestPath(net: Net, symptoms: readonly SymptomId[], ask: (test: T
   }
 }
 
+/**
+ * The shortest path in hindsight: of the tests whose answers are known, one after another the one that speaks most for what was hidden
+ * for its minutes, until it stands first and is likely enough to be mended. Null when these answers never get there.
+ */
+export function shortestPath(
+  net: Net,
+  symptoms: readonly SymptomId[],
+  truth: CauseId,
+  known: readonly PracticeStep[],
+): Path | null {
+  const at = net.causes.indexOf(truth);
+  const steps: PracticeStep[] = [];
+  const likely = (list: readonly PracticeStep[]) => posterior(net, clues(symptoms, list).clues);
+  const left = known.filter((s) => s.says !== 'cannot');
+  for (;;) {
+    const p = likely(steps);
+    const now = p[at] ?? 0;
+    if (now >= FIX_AT && p.every((x) => x <= now))
+      return { steps, minutes: steps.reduce((sum, s) => sum + stepMinutes(s.test), 0), says: truth };
+    let best: { step: PracticeStep; worth: number } | null = null;
+    for (const step of left) {
+      if (steps.some((s) => s.test === step.test)) continue;
+      const then = likely([...steps, step])[at] ?? 0;
+      const worth = (Math.log(then) - Math.log(now)) / stepMinutes(step.test);
+      if (worth > (best?.worth ?? 0)) best = { step, worth };
+    }
+    if (!best) return null;
+    steps.push(best.step);
+  }
+}
+
 export interface Left {
   /** Step at which the way was left, from 0; the number of steps when it was the naming. */
   readonly at: number;

@@ -7,6 +7,7 @@ import {
   bestPath,
   leftAt,
   netFor,
+  shortestPath,
   stepMinutes,
   type CauseId,
   type Path,
@@ -183,7 +184,11 @@ export async function namePractice(s: Services, id: string, cause: CauseId): Pro
   const hidden = await hiddenOf(s, r);
   const first = survey(hidden);
   const net = netFor(r.chain);
-  const best = bestPath(net, r.symptoms, (test) => benchAnswer(hidden, first, r.symptoms, test));
+  const own = bestPath(net, r.symptoms, (test) => benchAnswer(hidden, first, r.symptoms, test));
+  // In hindsight, of all that was asked by either, the least that tells it.
+  const known = [...own.steps, ...r.steps];
+  const paths = causesOf(r.faults).flatMap((c) => shortestPath(net, r.symptoms, c, known) ?? []);
+  const best = paths.reduce((a, b) => (b.minutes < a.minutes ? b : a), paths[0] ?? own);
   const ended = { best, left: leftAt(net, r.symptoms, r.steps, cause) };
   await s.db.query('UPDATE practices SET named = $2, ended = $3::jsonb WHERE id = $1 AND named IS NULL', {
     bind: [id, cause, JSON.stringify(ended)],

@@ -29,7 +29,7 @@ export interface PracticeCase {
   readonly complaint?: readonly SymptomId[];
 }
 
-const maker = { maker: 'Sedgewick', variant: '' };
+const maker = { maker: 'Sallowmere', variant: '' };
 
 interface Made {
   readonly socket: Partial<SocketSpec>;
