@@ -143,6 +143,8 @@ function cardTo(w: World, act: Of<'card'>): void {
   }
 }
 
+const barrierOf = (w: World) => wiringOf(w)?.barrier ?? null;
+
 /** What each act does. An act that changes nothing says nothing. */
 export const HANDS: Hands = {
   'place-host': (w, { spec }) => {
@@ -255,9 +257,15 @@ export const HANDS: Hands = {
   },
   fault: (w, { id, strength }) => {
     const before = dockLives(w);
+    const stood = barrierOf(w);
     const others = Object.fromEntries(Object.entries(w.faults).filter(([k]) => k !== id)) as World['faults'];
     w.faults = strength > 0 ? { ...others, [id]: strength } : others;
     say(w, strength > 0 ? 'fault-set' : 'fault-mended', { fault: id });
+    // Nothing goes on over a link that can no longer be: hidden while it runs, it is like another cable or port in its place.
+    if (stood === null && barrierOf(w) !== null) {
+      fall(w);
+      rise(w);
+    }
     powered(w, before);
   },
 };

@@ -96,6 +96,14 @@ describe('BE-01 single acts', () => {
     expect([again('once'), again('always')]).toEqual(['awaiting', 'bound']);
   });
 
+  it('a fault that stops the link, hidden while it runs, takes the card at once; the tree and the state agree', () => {
+    for (const id of ['look-alike-port', 'cable-charges-only'] as const) {
+      const run = broughtUp(def, [{ act: 'fault', id, strength: 1 }]);
+      expect([id, REACHED.has(run.state.stage), run.state.usable]).toEqual([id, false, null]);
+      expect(measure(readByProbe(run), { kind: 'tunnel' }).card).toBeNull();
+    }
+  });
+
   it('sleep and waking bring the card back', () => {
     const run = broughtUp(def, [
       { act: 'host', to: 'asleep' },

@@ -1,6 +1,7 @@
 import {
   BESIDE_MINUTES,
   CAUSES,
+  FIX_AT,
   TESTS,
   type Advice,
   type CauseId,
@@ -108,8 +109,11 @@ export function searchHeadline(a: Advice, minutes: number): string {
   const { what } = CAUSE_WORDS[a.top.cause];
   const most = `Most suspect: ${lower(what)}, ${percentOf(a.top.p)}.`;
   const next = a.offers[0];
-  if (a.now === 'fix')
-    return `Mend the most suspect, ${percentOf(a.top.p)}: ${lower(what)}. ${minutes} minutes, then look again.`;
+  if (a.now === 'fix') {
+    const verb = a.top.cause === 'own-cap' ? 'Look at' : 'Mend';
+    const start = a.top.p < FIX_AT ? `No safe test left tells enough. ${verb} the likeliest` : `${verb} the most suspect`;
+    return `${start}, ${percentOf(a.top.p)}: ${lower(what)}. ${minutes} minutes, then look again.`;
+  }
   if (a.now === 'stuck' || !next) return `0 safe tests left that tell anything: keep it unsolved with what was tried. ${most}`;
   return `Next: ${lower(TEST_WORDS[next.test].what)}, ${next.minutes} ${next.minutes === 1 ? 'minute' : 'minutes'}. ${most}`;
 }

@@ -35,6 +35,9 @@ import { TroubleDesk } from './trouble-desk';
           {{ cause() ? 'Close it as solved' : 'Keep it unsolved' }}
         </button>
         <button mat-button type="button" class="tall" (click)="back.emit()">Go on looking</button>
+        @if (!cause()) {
+          <button mat-button type="button" class="tall" (click)="discard(words.value)">Discard it: begun by mistake</button>
+        }
       </div>
     </article>
   `,
@@ -76,6 +79,12 @@ export class CloseForm {
       ? `Solved by: ${CAUSE_WORDS[c].what}. What was seen, tried and mended stays on Record.`
       : 'What was seen and tried stays on Record, so that nobody tries it again. A workshop that knows more may find it later.';
   });
+
+  /** It stays on record and counts nowhere. */
+  discard(words: string): void {
+    this.desk.close({ outcome: 'discarded', cause: null, words: words.trim() }, { retire: this.provisional() && this.retire() });
+    this.closed.emit();
+  }
 
   close(words: string): void {
     const [cause, outcome] = [this.cause(), this.outcome()];

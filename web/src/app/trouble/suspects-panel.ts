@@ -37,13 +37,13 @@ const SHOWN = 5;
     </details>
     @if (perTitle() > 0) {
       <p>
-        This title or program: <b>{{ perTitle() }} %</b>; the whole chain: <b>{{ 100 - perTitle() }} %</b>. Two sizes of one
-        title, and a title of another engine, tell them apart.
+        This title or program: <b>{{ perTitle() }}&nbsp;%</b>; the whole chain: <b>{{ 100 - perTitle() }}&nbsp;%</b>. Two sizes of
+        one title, and a title of another engine, tell them apart.
       </p>
     }
     @if (pair(); as p) {
       <p>
-        Two at once: <b>{{ p.percent }} %</b>, likeliest {{ p.words }}.
+        Two at once: <b>{{ p.percent }}&nbsp;%</b>, likeliest {{ p.words }}.
       </p>
     }
     <p class="hint">{{ from() }}</p>

@@ -10,6 +10,7 @@ import {
   liftsOfSaid,
   netFor,
   noteMinutes,
+  NOTHING_SEEN,
   runAnswers,
   seenOf,
   standing,
@@ -33,6 +34,9 @@ import { SetupEditor } from '../data/setup-editor';
 import { Suspicion } from '../data/suspicion';
 import { TroubleData } from '../data/trouble';
 import { ServerClock } from '../shared/server-clock';
+
+/** A reading that is older says how it was then, not what is wrong now. */
+const FRESH_MS = 24 * 3_600_000;
 
 type Closing = Extract<TroubleNote, { what: 'closed' }>;
 
@@ -123,11 +127,12 @@ export class TroubleDesk {
   readonly goodKnown = computed(() => (this.#run.stored()?.good ?? null) !== null);
   /** Tests that the newest reading, the versions and the runs answer by themselves. */
   readonly known = computed<Answer[]>(() => {
-    const entries = this.#readings.entries() ?? [];
-    const newest = entries.find((e) => e.reading.report);
+    const newest = this.#readings.entries()?.[0];
+    const fresh = newest && Date.parse(this.#clock.now()) - Date.parse(newest.happenedAt) < FRESH_MS ? newest : null;
     const j = this.#editor.judgement();
-    const seen = newest?.reading.report && j ? seenOf(newest.reading.report, j.evaluation.predicted.link.kind) : null;
-    const read = seen ? answersOf(seen, this.#readings.check()) : [];
+    const { report } = fresh?.reading ?? {};
+    const seen = report && j ? seenOf(report, j.evaluation.predicted.link.kind) : NOTHING_SEEN;
+    const read = fresh ? answersOf(seen, this.#readings.check()) : [];
     const changed: Answer[] = this.since().length > 0 ? [{ test: 'versions-changed', yes: true }] : [];
     return [...read, ...changed, ...this.fromRuns().answers];
   });

@@ -5,6 +5,7 @@ import { provideRouter } from '@angular/router';
 import type { BringUp, TroubleRow } from '@ruddy/core/api';
 import type { TroubleNote } from '@ruddy/core/faults';
 import { evaluate } from '@ruddy/core/plan';
+import { readingSchema } from '@ruddy/core/schema';
 import { BenchOutbox } from '../data/bench-outbox';
 import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
@@ -34,7 +35,7 @@ const seen = (...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][nu
 describe('Troubleshoot, in the page', () => {
   let http: HttpTestingController;
 
-  async function open(troubles: TroubleRow[], inputs: Record<string, string> = {}, tables: object = {}) {
+  async function open(troubles: TroubleRow[], inputs: Record<string, string> = {}, tables: object = {}, readings: object[] = []) {
     TestBed.configureTestingModule({
       providers: [
         provideRouter([]),
@@ -59,7 +60,8 @@ describe('Troubleshoot, in the page', () => {
       await fixture.whenStable();
       http.match((r) => r.url.endsWith('/bring-up')).forEach((r) => r.flush(EMPTY));
       http.match((r) => r.url.endsWith('/troubles') && r.method === 'GET').forEach((r) => r.flush({ troubles }));
-      http.match((r) => r.url.endsWith('/readings') || r.url.endsWith('/rules')).forEach((r) => r.flush({ items: [] }));
+      http.match((r) => r.url.endsWith('/rules')).forEach((r) => r.flush({ items: [] }));
+      http.match((r) => r.url.endsWith('/readings')).forEach((r) => r.flush({ items: readings }));
       http.match((r) => r.url.startsWith('/api/profiles')).forEach((r) => r.flush({ items: [] }));
       http.match((r) => r.url.startsWith('/api/runs')).forEach((r) => r.flush({ items: [], next: null }));
       http.match('/api/faults/tables').forEach((r) => r.flush({ figures: [], counts: {}, cases: 0, ...tables }));
@@ -125,6 +127,37 @@ describe('Troubleshoot, in the page', () => {
     await settle();
     expect(sent('troubles')).toMatchObject({ symptoms: ['router-no-card'], from: { kind: 'step', what: 'approve' } });
     expect(h1(el)).toMatch(/^(Next|Mend)/);
+  });
+
+  it('a reading of today answers its tests, one from last month does not; what was begun by mistake is discarded', async () => {
+    const copy = { value: 6, unit: 'Gb/s', direction: 'down', memory: 'pinned', repeats: 5, transferMB: 256 };
+    const entry = (happenedAt: string) => ({
+      id: '1',
+      happenedAt,
+      attempt: null,
+      reading: readingSchema.parse({ load: 'load', copy }),
+    });
+    for (const [day, says] of [
+      [new Date().toISOString(), ['copy-rate']],
+      ['2026-10-01T10:00:00Z', []],
+    ] as const) {
+      TestBed.resetTestingModule();
+      localStorage.clear();
+      const { el, settle } = await open([], { see: 'low-copy' }, {}, [entry(day)]);
+      await settle();
+      const body = sent('troubles') as { answers: { test: string }[] };
+      expect(body.answers.map((a) => a.test).filter((t) => t === 'copy-rate')).toEqual(says);
+      button(el, /^Keep it unsolved …/)?.click();
+      await settle();
+    }
+    TestBed.resetTestingModule();
+    localStorage.clear();
+    const { el, settle } = await open([search(seen('low-copy'))]);
+    button(el, /^Keep it unsolved …/).click();
+    await settle();
+    button(el, /^Discard it/).click();
+    await settle();
+    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({ note: { what: 'closed', outcome: 'discarded' }, retire: false });
   });
 
   it('TR-05 says where the figures come from, and a figure needs a reason', async () => {

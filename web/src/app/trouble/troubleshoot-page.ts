@@ -113,6 +113,11 @@ export class TroubleshootPage {
       });
     });
     effect(() => this.desk.quiet.set(this.pictureFirst()));
+    // Something new was noted: what is offered by itself may be offered again.
+    effect(() => {
+      void this.desk.current()?.notes.length;
+      untracked(() => this.#tests.set(false));
+    });
     const top = () => this.desk.advice()?.offers[0]?.test ?? null;
     const say = (says: 'yes' | 'no' | 'cannot') => {
       const test = this.chosen() ?? top();
