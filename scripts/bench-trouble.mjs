@@ -6,14 +6,13 @@ import { load } from './bench-toll.mjs';
  * of all causes by one answer. Medians of rounds that alternate, ms.
  */
 export async function nextTestSpeed(rounds = 41, calls = 200) {
-  const { netOf, nextTests, CONDITIONS, SYMPTOM_IDS, TESTS, TEST_IDS, NO_CLUES } = await load(
+  const { netOf, nextTests, CONDITIONS, SYMPTOM_IDS, TESTS, TEST_IDS, NO_CLUES, NO_CARD } = await load(
     `export * from '${ROOT}/core/src/faults';`,
   );
   const net = netOf(Object.fromEntries(Object.keys(CONDITIONS).map((c) => [c, true])));
   const asked = new Set(TEST_IDS.map((t) => TESTS[t].same));
   // What keeps most tests open: everything seen but what a test looks at, and what says that no card is there.
-  const none = ['nothing-listed', 'router-no-card', 'not-at-start', 'no-lamp', 'host-dead', 'update-stuck', 'does-not-fit'];
-  const clues = { ...NO_CLUES, symptoms: SYMPTOM_IDS.filter((s) => !asked.has(s) && !none.includes(s)) };
+  const clues = { ...NO_CLUES, symptoms: SYMPTOM_IDS.filter((s) => !asked.has(s) && !NO_CARD.includes(s)) };
   // As uncertain as can be: after so much was seen no test would tell anything.
   const p = net.prior;
   const row = net.test('short-cable');

@@ -15,7 +15,7 @@ import {
 import { screenSchema, type Chain } from '@ruddy/core/schema';
 import { judge } from '../../core/test/make';
 import { benchAnswer, survey, type Hidden } from '../src';
-import { chanceOf } from '../src/frames/chance';
+import { mixedChance } from '../src/frames/chance';
 import { CHAINS, readByProbe } from './benches';
 
 /** Somebody with a fault nobody told him of: what he sees, and what each test answers. */
@@ -70,16 +70,9 @@ export function drawnRiddle(net: Net, truth: CauseId, next: () => number, chain:
   return { net, truth, symptoms, ask: (t) => answers.get(t) ?? 'cannot', fault: null, chain };
 }
 
-/** Small seeds give alike first draws: the first few are thrown away. */
-function mixed(seed: number, times: number): () => number {
-  const { next } = chanceOf(seed * times);
-  for (let i = 0; i < 20; i++) next();
-  return next;
-}
-
 /** One hidden fault by seed: a chain, a cause by its weight, on the bench where the bench can have it, otherwise drawn. */
 export function riddle(seed: number): Riddle {
-  const next = mixed(seed, 7919);
+  const { next } = mixedChance(seed * 7919);
   for (;;) {
     const name = NAMES[Math.floor(next() * NAMES.length)] ?? NAMES[0]!;
     const chain = SHOWN[name] as Chain;
@@ -96,7 +89,7 @@ export function riddle(seed: number): Riddle {
 
 /** A fault of a bench by seed, every kind as often as any other. */
 export function benchOnly(seed: number): Riddle {
-  const next = mixed(seed, 7927);
+  const { next } = mixedChance(seed * 7927);
   for (;;) {
     const name = NAMES[Math.floor(next() * NAMES.length)] ?? NAMES[0]!;
     const able = faultsOf(SHOWN[name] as Chain);

@@ -91,12 +91,36 @@ export const LEAST_BITS = 0.005;
 export const FIX_AT = 0.7;
 export const WORTHWHILE_BITS = 0.05;
 
-/** What an answer would make of the suspects: the likeliest afterwards, and what becomes of the likeliest now. */
-export function after(net: Net, p: Float64Array, test: TestId, yes: boolean): Suspect & { readonly topThen: number } {
+/** Shares after one more answer, in order of the causes of the net; they add up to 1. */
+export function updated(net: Net, p: Float64Array, test: TestId, yes: boolean): Float64Array {
   const row = net.test(test);
   const raw = p.map((x, i) => x * (yes ? (row[i] ?? 0) : 1 - (row[i] ?? 0)));
   const sum = raw.reduce((a, b) => a + b, 0) || 1;
-  const most = (q: Float64Array) => q.reduce((best, x, i) => (x > (q[best] ?? -1) ? i : best), 0);
-  const [now, then] = [most(p), most(raw)];
-  return { cause: net.causes[then] as CauseId, p: (raw[then] ?? 0) / sum, topThen: (raw[now] ?? 0) / sum };
+  return raw.map((x) => x / sum);
+}
+
+/** The likeliest cause after one more answer. */
+export function after(net: Net, p: Float64Array, test: TestId, yes: boolean): Suspect {
+  const then = updated(net, p, test, yes);
+  const most = then.reduce((best, x, i) => (x > (then[best] ?? -1) ? i : best), 0);
+  return { cause: net.causes[most] as CauseId, p: then[most] ?? 0 };
+}
+
+export interface Move {
+  readonly test: TestId;
+  /** Share of the cause after a yes, and after a no. */
+  readonly yes: number;
+  readonly no: number;
+}
+
+/** Open tests by how far an answer would move one cause, either way, the farthest first. */
+export function movesOf(net: Net, clues: Clues, p: Float64Array, refused: ReadonlySet<TestId>, cause: CauseId): Move[] {
+  const at = net.causes.indexOf(cause);
+  const here = p[at] ?? 0;
+  const all = openTests(net, clues, refused).map((test): Move => {
+    const then = (yes: boolean) => updated(net, p, test, yes)[at] ?? 0;
+    return { test, yes: then(true), no: then(false) };
+  });
+  const far = (m: Move) => Math.max(Math.abs(m.yes - here), Math.abs(m.no - here));
+  return all.sort((a, b) => far(b) - far(a));
 }

@@ -1,20 +1,25 @@
 import { pack } from 'tar-stream';
 import type { BenchReading, TreeEntry } from '@ruddy/core/api';
-import { reportSchema } from '@ruddy/core/schema';
-import { benchTree, readCopy, treeFiles, type Entry } from '@ruddy/simbench';
+import { reportSchema, type Report } from '@ruddy/core/schema';
+import { benchTree, readCopy, treeFiles, type BenchRun, type Entry } from '@ruddy/simbench';
 import { probe } from '../../../probe/probe.mjs';
 import { HttpProblem } from '../http/problem';
 import type { Services } from '../http/route';
 import { countReading } from './benches';
 
+/** What the probe reports of the system that runs on a bench; null where none does. */
+export function reportOf(run: BenchRun): Report | null {
+  const tree = benchTree(run);
+  return tree ? reportSchema.parse(probe('/', treeFiles(tree))) : null;
+}
+
 /** Read a bench as a person beside it would: run the probe on its files, and a copy program on its card. */
 export async function readOff(s: Services, id: string): Promise<BenchReading> {
   const { run, n } = await countReading(s, id);
-  const tree = benchTree(run);
   const [down, up] = [readCopy(run, 'down', n), readCopy(run, 'up', n)];
   return {
     state: run.state,
-    report: tree ? reportSchema.parse(probe('/', treeFiles(tree))) : null,
+    report: reportOf(run),
     copy: down && up ? { down, up } : null,
   };
 }

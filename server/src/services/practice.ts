@@ -15,21 +15,11 @@ import {
   type SymptomId,
 } from '@ruddy/core/faults';
 import { evaluate } from '@ruddy/core/plan';
-import { reportSchema, type Chain } from '@ruddy/core/schema';
-import {
-  benchAnswer,
-  benchTree,
-  hideFault,
-  PRACTICE_CASES,
-  PRACTICE_CHAINS,
-  survey,
-  treeFiles,
-  type BenchRun,
-  type Hidden,
-} from '@ruddy/simbench';
-import { probe } from '../../../probe/probe.mjs';
+import type { Chain } from '@ruddy/core/schema';
+import { benchAnswer, hideFault, PRACTICE_CASES, PRACTICE_CHAINS, survey, type Hidden } from '@ruddy/simbench';
 import { HttpProblem, invalid, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
+import { reportOf } from './bench-read';
 import { chainOf } from './chain';
 import { groundsFor } from './context';
 import { readSetup } from './setup-store';
@@ -54,14 +44,9 @@ const COLUMNS = 'id, case_no, name, chain, seed, faults, order_used, symptoms, s
 const SHOWN = 2;
 const MOST = 200;
 
-const read = (run: BenchRun) => {
-  const tree = benchTree(run);
-  return tree ? reportSchema.parse(probe('/', treeFiles(tree))) : null;
-};
-
 async function benchFor(s: Services, chain: Chain): Promise<Omit<Hidden, 'faults' | 'order' | 'seed'>> {
   const context = await groundsFor(s, [chain]);
-  return { chain, evaluation: evaluate({ chain, context }), read };
+  return { chain, evaluation: evaluate({ chain, context }), read: reportOf };
 }
 
 const causesOf = (faults: FaultMap): CauseId[] => [...new Set((Object.keys(faults) as FaultId[]).map((f) => FAULTS[f].cause))];
@@ -85,11 +70,16 @@ function wholeOf(r: Stored): Practice {
   return { ...rowOf(r), chain: r.chain, order: r.order_used, ended };
 }
 
-async function stored(s: Services, id: string): Promise<Stored> {
+async function find(s: Services, id: string): Promise<Stored | null> {
   const [row] = await s.db.query<Stored>(`SELECT ${COLUMNS} FROM practices WHERE id = $1`, {
     type: QueryTypes.SELECT,
     bind: [id],
   });
+  return row ?? null;
+}
+
+async function stored(s: Services, id: string): Promise<Stored> {
+  const row = await find(s, id);
   if (!row) throw notFound('practice');
   return row;
 }
@@ -135,10 +125,7 @@ async function atRandom(s: Services, b: Begin): Promise<Begun> {
 
 /** Begin to practise. A repeated id is answered with what is there. */
 export async function beginPractice(s: Services, b: Begin, actor: Actor): Promise<{ practice: Practice; fresh: boolean }> {
-  const [known] = await s.db.query<Stored>(`SELECT ${COLUMNS} FROM practices WHERE id = $1`, {
-    type: QueryTypes.SELECT,
-    bind: [b.id],
-  });
+  const known = await find(s, b.id);
   if (known) return { practice: wholeOf(known), fresh: false };
   const p = b.caseNo === null ? await atRandom(s, b) : await graded(s, b.caseNo);
   const made = await s.db.query(

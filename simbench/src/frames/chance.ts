@@ -22,3 +22,10 @@ export function chanceOf(seed: number): Chance {
     pick: (list) => list[Math.floor(next() * list.length)] ?? list[0],
   };
 }
+
+/** The same, its first draws thrown away: small seeds give alike ones. */
+export function mixedChance(seed: number): Chance {
+  const chance = chanceOf(seed);
+  for (let i = 0; i < 20; i++) chance.next();
+  return chance;
+}

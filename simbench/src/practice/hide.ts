@@ -1,6 +1,6 @@
 import { faultsOf, type FaultId, type FaultMap } from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/schema';
-import { chanceOf } from '../frames/chance';
+import { mixedChance } from '../frames/chance';
 import { survey, type Hidden, type Survey } from './survey';
 
 /** Strengths at which a fault shows: some do nothing when they are weak. */
@@ -17,9 +17,7 @@ export function hideFault(
   two: boolean,
 ): { hidden: Hidden; first: Survey } | null {
   if (!bench.chain.host || !bench.chain.card) return null;
-  const { next, pick } = chanceOf((seed + 1) * 7919);
-  // Small seeds give alike first draws.
-  for (let i = 0; i < 20; i++) next();
+  const { pick } = mixedChance((seed + 1) * 7919);
   const able = faultsOf(bench.chain as Chain);
   const [one, ...more] = able;
   if (!one) return null;

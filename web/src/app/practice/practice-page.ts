@@ -30,6 +30,13 @@ import type { ApiProblem } from '../data/api';
 import { TroubleData } from '../data/trouble';
 import { counted } from '../shared/format';
 
+/** A step as the lists show it. */
+const shown = (s: Practice['steps'][number]) => ({
+  what: TEST_WORDS[s.test].what,
+  says: s.says === 'cannot' ? 'nothing of the kind on this bench' : TEST_WORDS[s.test][s.says],
+  minutes: stepMinutes(s.test),
+});
+
 /** One practice: what is complained of, the tests that can be made, what the bench answered; after naming, what was hidden. */
 @Component({
   imports: [MatButtonModule, RouterLink],
@@ -65,13 +72,7 @@ export class PracticePage {
     const n = chainNames(p.chain);
     return (['host', 'port', 'cable', 'dock', 'card'] as const).flatMap((k) => (n[k] === '' ? [] : [`${k}: ${n[k]}`]));
   });
-  readonly answers = computed(() =>
-    (this.practice()?.steps ?? []).map((s) => ({
-      what: TEST_WORDS[s.test].what,
-      says: s.says === 'cannot' ? 'nothing of the kind on this bench' : TEST_WORDS[s.test][s.says],
-      minutes: stepMinutes(s.test),
-    })),
-  );
+  readonly answers = computed(() => (this.practice()?.steps ?? []).map(shown));
   /** Tests that make sense for this complaint on this chain, by where somebody would go for them. */
   readonly groups = computed(() => {
     const p = this.practice();
@@ -92,13 +93,7 @@ export class PracticePage {
       ([f, s]) => `${FAULT_WORDS[f as FaultId]}, strength ${Math.round(s * 100)} %`,
     ),
   );
-  readonly best = computed(() =>
-    (this.practice()?.ended?.best.steps ?? []).map((s) => ({
-      what: TEST_WORDS[s.test].what,
-      says: s.says === 'cannot' ? 'nothing of the kind on this bench' : TEST_WORDS[s.test][s.says],
-      minutes: stepMinutes(s.test),
-    })),
-  );
+  readonly best = computed(() => (this.practice()?.ended?.best.steps ?? []).map(shown));
   readonly left = computed(() => {
     const e = this.practice()?.ended;
     return e ? leftWords(e.left, this.practice()?.steps ?? []) : '';

@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import {
   figureLimits,
   likelihood,
-  openTests,
+  movesOf,
   posterior,
   pulls,
   weight,
@@ -75,20 +75,7 @@ export class CausePanel {
   readonly moves = computed(() => {
     const now = this.#p();
     if (!now) return [];
-    const at = now.net.causes.indexOf(this.cause());
-    const here = now.p[at] ?? 0;
-    const rows = openTests(now.net, now.s.clues, now.s.refused).map((test) => {
-      const then = (yes: boolean) => {
-        const row = now.net.test(test);
-        const share = (i: number) => (now.p[i] ?? 0) * (yes ? (row[i] ?? 0) : 1 - (row[i] ?? 0));
-        const sum = now.p.reduce((total, _, i) => total + share(i), 0);
-        return sum > 0 ? share(at) / sum : 0;
-      };
-      const [yes, no] = [then(true), then(false)];
-      return { test, yes, no, most: Math.max(Math.abs(yes - here), Math.abs(no - here)) };
-    });
-    return rows
-      .sort((a, b) => b.most - a.most)
+    return movesOf(now.net, now.s.clues, now.p, now.s.refused, this.cause())
       .slice(0, MOVES)
       .map((r) => ({
         what: TEST_WORDS[r.test].what,
