@@ -1,5 +1,3 @@
-import { RuleBook } from '../house';
-import { joinLink, worlds, type World } from '../link';
 import { expectation, failures, successes } from '../log';
 import { withReleaseCaps } from '../software';
 import { forecast, rigWith } from '../toll';
@@ -7,17 +5,14 @@ import { CHECKS } from './checks';
 import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
 import { readOuts } from './read-outs';
-import { bodyFacts } from './body';
 import { budgetsOf } from './budgets';
-import { joinFindings, isSteady, runChecks } from './run-checks';
+import { findings as findingsOf, groundsOf } from './facts';
 import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type VerdictState } from './types';
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
 export const CORE_VERSION = '6.0';
 
-const STEADY_CHECKS = CHECKS.filter(isSteady);
-const LINK_CHECKS = CHECKS.filter((c) => !isSteady(c));
 /** The table of codes is also the order of findings of one severity. */
 const CODES = Object.keys(FINDING_CODES);
 const ORDER = { blocks: 0, care: 1, note: 2 } as const;
@@ -47,14 +42,11 @@ function contradiction(state: VerdictState, evidence: EvaluateInput['context']['
  */
 export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation {
   const chain = withReleaseCaps(stated, context.releases ?? []);
-  const rules = new RuleBook(context.house);
-  const all = worlds(chain, rules);
-  const links = all.map((w) => joinLink(w.facts, rules));
-  const body = bodyFacts(chain, context, (id) => rules.get(id));
-  const factsOf = (i: number) => ({ ...(all[i] as World).facts, ...body, link: links[i] as (typeof links)[number] });
-  const steady = runChecks(STEADY_CHECKS, factsOf(0), rules);
-  const drafts = all.map((_, i) => runChecks(LINK_CHECKS, factsOf(i), rules));
-  const found = [...joinFindings(all, drafts), ...joinFindings(all.slice(0, 1), [steady])];
+  const grounds = groundsOf(chain, context);
+  const { rules } = grounds;
+  const [all, links] = [grounds.worlds(), grounds.links()];
+  const body = { ...grounds.body };
+  const found = findingsOf(CHECKS, grounds);
   const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);
   const findings = [...found, ...contradiction(verdictOf(found).state, context.evidence)].sort(

@@ -11,5 +11,6 @@ export { idealCable, routesOf, type Route } from './routes';
 export { adjustmentsFor, applyAdjust, rankFixes, type Adjust, type Fix } from './fixes';
 export { preFlight, type PreFlightItem } from './pre-flight';
 export { swapSteps, type SwapStep } from './swaps';
-export { bodyFacts, type BodyFacts } from './body';
+export type { BodyFacts } from './body';
+export { bodyFacts, findings, groundsOf, type Grounds } from './facts';
 export { portRoles, type PortRole } from './port-roles';

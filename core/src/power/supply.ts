@@ -67,15 +67,20 @@ function boardOf(card: CardSpec | null, overclock: number): Range | null {
   return board ? times(board, 1 + overclock / 100) : null;
 }
 
+/** What the card of a chain draws, W, with its power limit as it is set; null where its board power is not stated. */
+export function boardPower({ card, settings }: Pick<Chain, 'card' | 'settings'>): Range | null {
+  const over = stated(settings.overclockPercent) ?? ZERO;
+  const [low, high] = [boardOf(card, over.lo), boardOf(card, over.hi)];
+  return low && high ? { lo: low.lo, hi: high.hi } : null;
+}
+
 /**
  * Load of every supply of a chain: board power with its overclock, the charge contract over the charger's efficiency, what hangs on
  * the hub, and the dock itself. `contract` is what the dock gives the host, W. House rules give the estimates.
  */
 export function powerFacts(chain: Chain, contract: Range | null, rule: (id: RuleId) => number): PowerFacts {
   const { card, dock } = chain;
-  const over = stated(chain.settings.overclockPercent) ?? ZERO;
-  const [low, high] = [boardOf(card, over.lo), boardOf(card, over.hi)];
-  const boardW = low && high ? { lo: low.lo, hi: high.hi } : null;
+  const boardW = boardPower(chain);
   const given = givenOf(chain);
   const hubs = chain.loads.filter((l) => l.kind === 'hub' || l.kind === 'drive').length * rule('power.hubW');
   const charge = times(contract ?? ZERO, 100 / rule('power.chargerPercent'));

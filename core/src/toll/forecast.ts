@@ -95,6 +95,26 @@ function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host'
   return { main: middle, sets, basis: 'profile', half: () => 0 };
 }
 
+type Missing = NoForecast['missing'];
+
+/** A title on a rig, whatever its link carries: ready to be computed at any rate, or what would have to be known. */
+export function readyOf(model: TitleModel, rig: RigFacts, asked: Asked): Ready | Missing {
+  const fit = model.fit && model.fit.refused === null ? model.fit : null;
+  if (!fit && !model.params) return ['title'];
+  const otherLook = fit !== null && asked.look !== null && asked.look !== fit.look;
+  if (otherLook && !model.params) return ['look'];
+  const tries = [
+    ...(fit && !otherLook ? [fromFit(fit, model.params?.workingGB ?? 0, rig, asked)] : []),
+    ...(model.params ? [fromStart(model.params, rig, asked)] : []),
+  ];
+  return tries.find((t): t is Ready => !Array.isArray(t)) ?? (tries[0] as Missing);
+}
+
+/** The terms of a frame of what is ready at one value of everything: the middle of a forecast. */
+export function middleTerms(ready: Ready, rig: FrameRig, scene: Scene): FrameTerms {
+  return frameTerms({ ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid }, rig, scene);
+}
+
 /**
  * Frames to expect of a title on a rig, with the band in which a run should lie: the ends of every assumed parameter and of every rate
  * that is not known exactly, and around them the scatter of the fit (95 %). In: what is known of the title, the rig, the frame asked
@@ -103,17 +123,11 @@ function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host'
 export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Forecast | NoForecast {
   const head = { titleId: model.id, title: model.name };
   const middle = middleRig(rig);
-  const fit = model.fit && model.fit.refused === null ? model.fit : null;
-  if (!fit && !model.params) return { ...head, missing: ['title', ...(middle ? [] : (['link'] as const))] };
+  const ready = readyOf(model, rig, asked);
+  if ('length' in ready && ready.includes('title')) return { ...head, missing: ['title', ...(middle ? [] : (['link'] as const))] };
   if (!middle || !rig.down || !rig.up) return { ...head, missing: ['link'] };
-  const otherLook = fit !== null && asked.look !== null && asked.look !== fit.look;
-  if (otherLook && !model.params) return { ...head, missing: ['look'] };
-  const tries = [
-    ...(fit && !otherLook ? [fromFit(fit, model.params?.workingGB ?? 0, rig, asked)] : []),
-    ...(model.params ? [fromStart(model.params, rig, asked)] : []),
-  ];
-  const ready = tries.find((t): t is Ready => !Array.isArray(t));
-  if (!ready) return { ...head, missing: tries[0] as ('host' | 'card')[] };
+  if ('length' in ready) return { ...head, missing: ready };
+  const fit = model.fit && model.fit.refused === null ? model.fit : null;
   const scene = { pixels: asked.pixels, panel: asked.panel, capFps: asked.capFps };
   const at = (p: Ready['main'], end: 'mid' | 'lo' | 'hi') => {
     const params: FrameParams = { ...p, cpuMs: p.host[end], cardMs: p.card[end] };
@@ -123,7 +137,7 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
     const safe = { downGbps: Math.max(1e-3, rates.downGbps), upGbps: Math.max(1e-3, rates.upGbps) };
     return frameTerms(params, end === 'mid' ? middle : { ...middle, ...safe, memoryGB }, scene);
   };
-  const terms = at(ready.main, 'mid');
+  const terms = middleTerms(ready, middle, scene);
   const ends = [ready.main, ...ready.sets].flatMap((p) => [at(p, 'lo'), at(p, 'mid'), at(p, 'hi')]);
   const band = (pick: (t: FrameTerms) => number, half: number): Banded => {
     const r = hull(...[...ends, terms].map((t) => ({ lo: pick(t), hi: pick(t) })));
