@@ -6,7 +6,7 @@ import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
 import { readOuts } from './read-outs';
 import { budgetsOf } from './budgets';
-import { findings as findingsOf, groundsOf } from './facts';
+import { findings as findingsOf, groundsOf, whole } from './facts';
 import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type VerdictState } from './types';
 import { toVerify, verdictOf } from './verdict';
 
@@ -45,7 +45,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   const grounds = groundsOf(chain, context);
   const { rules } = grounds;
   const [all, links] = [grounds.worlds(), grounds.links()];
-  const body = { ...grounds.body };
+  const body = whole(grounds.body);
   const found = findingsOf(CHECKS, grounds);
   const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);

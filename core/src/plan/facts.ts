@@ -11,43 +11,82 @@ import type { BodyFacts } from './body';
 import { isSteady, joinFindings, runChecks } from './run-checks';
 import type { Check, Context, Facts, Finding } from './types';
 
-/** Made when first read, and only once. */
-function once<T>(make: () => T): () => T {
-  let made: { readonly value: T } | null = null;
-  return () => (made ??= { value: make() }).value;
+/** The body of a chain, each part of it made when somebody first reads it and then kept. */
+class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'installed'> {
+  // Not `#`: the facts of a world are made from this object and read through to it.
+  readonly host: Facts['host'];
+  readonly card: Facts['card'];
+  readonly loads: Facts['loads'];
+  readonly installed: Facts['installed'];
+  private readonly made: { -readonly [K in keyof BodyFacts]?: BodyFacts[K] } = {};
+
+  constructor(
+    private readonly chain: Chain,
+    private readonly context: Pick<Context, 'asOf' | 'requirements' | 'releases'>,
+    private readonly rule: RuleBook['get'],
+  ) {
+    ({ host: this.host, card: this.card, loads: this.loads, installed: this.installed } = chain);
+  }
+
+  get power() {
+    return (this.made.power ??= powerFacts(this.chain, this.charging.contract, this.rule));
+  }
+  get charging() {
+    return (this.made.charging ??= chargeFacts(this.chain, this.rule));
+  }
+  get fit() {
+    if (this.made.fit === undefined) this.made.fit = fitFacts(this.chain.card, this.chain.dock, this.rule);
+    return this.made.fit;
+  }
+  get cooling() {
+    const { card, dock } = this.chain;
+    if (this.made.cooling === undefined) this.made.cooling = coolFacts(card, dock, boardPower(this.chain), this.rule);
+    return this.made.cooling;
+  }
+  get pictures() {
+    return (this.made.pictures ??= pictureFacts(this.chain, this.rule));
+  }
+  get held() {
+    const { requirements = [], releases = [], asOf } = this.context;
+    return (this.made.held ??= holdRequirements(requirements, releases, this.chain, asOf));
+  }
+  get news() {
+    return (this.made.news ??= releaseNews(this.context.releases ?? [], this.chain, this.context.asOf));
+  }
+  get port() {
+    return this.chain.host?.sockets.find((s) => s.key === this.chain.socket) ?? null;
+  }
+  get box() {
+    return this.chain.dock;
+  }
+  get supplies() {
+    return this.chain.supplies;
+  }
+  get system() {
+    return this.chain.system;
+  }
+  get settings() {
+    return this.chain.settings;
+  }
+  get uses() {
+    return this.chain.uses;
+  }
 }
 
-/** An object whose members are made when they are first read. */
-function lazy<T extends object>(makers: { readonly [K in keyof T]: () => T[K] }): T {
-  const made = {} as T;
-  for (const key of Object.keys(makers) as (keyof T)[])
-    Object.defineProperty(made, key, { get: once(makers[key]), enumerable: true });
-  return made;
-}
-
-/** Facts that do not hang on which world of the link is true, each made when somebody reads it. */
+/** Facts that do not hang on which world of the link is true, all of them. */
 export function bodyFacts(
   chain: Chain,
   context: Pick<Context, 'asOf' | 'requirements' | 'releases'>,
   rule: RuleBook['get'],
 ): BodyFacts {
-  const releases = context.releases ?? [];
-  const charging = once(() => chargeFacts(chain, rule));
-  return lazy<BodyFacts>({
-    power: () => powerFacts(chain, charging().contract, rule),
-    charging,
-    fit: () => fitFacts(chain.card, chain.dock, rule),
-    cooling: () => coolFacts(chain.card, chain.dock, boardPower(chain), rule),
-    pictures: () => pictureFacts(chain, rule),
-    held: () => holdRequirements(context.requirements ?? [], releases, chain, context.asOf),
-    news: () => releaseNews(releases, chain, context.asOf),
-    port: () => chain.host?.sockets.find((s) => s.key === chain.socket) ?? null,
-    box: () => chain.dock,
-    supplies: () => chain.supplies,
-    system: () => chain.system,
-    settings: () => chain.settings,
-    uses: () => chain.uses,
-  });
+  return whole(new Body(chain, context, rule));
+}
+
+/** The body with every part of it made, as plain data. */
+export function whole(b: BodyFacts): BodyFacts {
+  const { power, charging, fit, cooling, pictures, held, news } = b;
+  const { port, box, supplies, system, settings, uses } = b;
+  return { power, charging, fit, cooling, pictures, held, news, port, box, supplies, system, settings, uses };
 }
 
 /** All that can be known of a chain before anything is concluded: its worlds, the link in each, and the facts of its body. */
@@ -60,19 +99,25 @@ export interface Grounds {
   readonly facts: (world: number | null) => Facts;
 }
 
-/** The facts of a chain as its releases have it, made when they are first read: who runs a few checks pays for those alone. */
+/** The grounds of a chain, made when they are first read: who runs a few checks pays for those alone. */
 export function groundsOf(chain: Chain, context: Context): Grounds {
   const rules = new RuleBook(context.house);
-  const all = once(() => worlds(chain, rules));
-  const links = once(() => all().map((w) => joinLink(w.facts, rules)));
-  const body = bodyFacts(chain, context, (id) => rules.get(id));
-  const { host, card, loads, installed } = chain;
-  const facts = (world: number | null): Facts => {
-    const own = world === null ? { host, card, loads, installed } : all()[world]?.facts;
-    const joined = world === null ? {} : { link: links()[world] };
-    return Object.assign(Object.create(body) as Facts, own, joined);
+  let all: World[] | null = null;
+  let links: LinkFacts[] | null = null;
+  const body = new Body(chain, context, (id) => rules.get(id));
+  const grounds: Grounds = {
+    rules,
+    body,
+    worlds: () => (all ??= worlds(chain, rules)),
+    links: () => (links ??= grounds.worlds().map((w) => joinLink(w.facts, rules))),
+    facts: (world) => {
+      // What is the same in every world never asks for the link.
+      if (world === null) return body as unknown as Facts;
+      const link = grounds.links()[world];
+      return Object.assign(Object.create(body) as Facts, grounds.worlds()[world]?.facts, { link });
+    },
   };
-  return { rules, worlds: all, links, body, facts };
+  return grounds;
 }
 
 /** What some checks find on these grounds: those that hang on the link in every world, the others once. */

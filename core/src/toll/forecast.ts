@@ -91,8 +91,15 @@ function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host'
     touched: START.touched.mid,
   };
   const exponents = [START.exponent.lo, START.exponent.hi];
-  const sets = exponents.flatMap((x) => [ends('lo', 0.7, x), ends('hi', 1.3, x)]);
-  return { main: middle, sets, basis: 'profile', half: () => 0 };
+  return {
+    main: middle,
+    // Who asks for the middle alone pays for no band.
+    get sets() {
+      return exponents.flatMap((x) => [ends('lo', 0.7, x), ends('hi', 1.3, x)]);
+    },
+    basis: 'profile',
+    half: () => 0,
+  };
 }
 
 type Missing = NoForecast['missing'];

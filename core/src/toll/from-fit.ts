@@ -42,10 +42,11 @@ export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked
   const hostName = rig.slot ? rig.host : hostInMode(rig.host, asked.powerMode);
   const main = setOf(fit, fit.main, rig, hostName, workingGB);
   if (Array.isArray(main)) return main;
-  const sets = [fit.main, ...fit.others].flatMap((v) => {
-    const s = setOf(fit, v, rig, hostName, workingGB);
-    return Array.isArray(s) ? [] : [s.params];
-  });
+  const setsOf = () =>
+    [fit.main, ...fit.others].flatMap((v) => {
+      const s = setOf(fit, v, rig, hostName, workingGB);
+      return Array.isArray(s) ? [] : [s.params];
+    });
   const t = fit.df > 0 ? tQuantile(0.025, fit.df) : 2;
   const back = asked.panel ? (pictureMB(asked.pixels) * MS_PER_MB_GBPS) / (middleRig(rig)?.upGbps ?? 1) : 0;
   const half = (ms: number) => {
@@ -68,7 +69,15 @@ export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked
     const variance = row.reduce((s, r, i) => s + r * row.reduce((x, q, j) => x + q * (fit.covariance[i]?.[j] ?? 0), 0), 0);
     return t * Math.sqrt(Math.max(0, variance) + (fit.sd * ms) ** 2);
   };
-  return { main: main.params, sets, basis: main.near ? 'near' : 'measured', half };
+  return {
+    main: main.params,
+    // Who asks for the middle alone pays for no band.
+    get sets() {
+      return setsOf();
+    },
+    basis: main.near ? 'near' : 'measured',
+    half,
+  };
 }
 
 function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingGB: number) {

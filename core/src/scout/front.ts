@@ -1,0 +1,111 @@
+/** A point of price against frames; `index` is the combination it stands for. */
+export interface Point {
+  readonly minor: number;
+  readonly fps: number;
+  readonly index: number;
+}
+
+/**
+ * The combinations that nothing beats in both price and frames: cheapest first, each faster than the one before. Offered one by one;
+ * of two alike the one `better` prefers stays, otherwise the lower index.
+ *
+ * Source: the maxima of a set of vectors, H. T. Kung, F. Luccio, F. P. Preparata, J. ACM 22 (1975).
+ */
+export class Front {
+  readonly #minor: number[] = [];
+  readonly #fps: number[] = [];
+  readonly #index: number[] = [];
+  #lastMinor = Infinity;
+  #lastFps = -Infinity;
+  readonly #better: (a: number, b: number) => boolean;
+
+  constructor(better: (a: number, b: number) => boolean = (a, b) => a < b) {
+    this.#better = better;
+  }
+
+  offer(minor: number, fps: number, index: number): void {
+    // Most are beaten by what beat the one before them.
+    if (this.#lastMinor <= minor && this.#lastFps > fps) return;
+    // The last point that costs no more.
+    let lo = 0;
+    let hi = this.#minor.length;
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if ((this.#minor[mid] as number) <= minor) lo = mid + 1;
+      else hi = mid;
+    }
+    const at = lo - 1;
+    const there = at >= 0 ? (this.#fps[at] as number) : -Infinity;
+    if (there > fps) {
+      this.#lastMinor = this.#minor[at] as number;
+      this.#lastFps = there;
+      return;
+    }
+    if (there === fps) {
+      // Cheaper and as fast stays; exactly alike is a matter of evidence.
+      if (this.#minor[at] === minor && this.#better(index, this.#index[at] as number)) this.#index[at] = index;
+      return;
+    }
+    // A point of the same price is beaten, and so are dearer ones that are no faster.
+    const from = at >= 0 && this.#minor[at] === minor ? at : lo;
+    let to = from;
+    while (to < this.#fps.length && (this.#fps[to] as number) <= fps) to++;
+    this.#minor.splice(from, to - from, minor);
+    this.#fps.splice(from, to - from, fps);
+    this.#index.splice(from, to - from, index);
+  }
+
+  points(): Point[] {
+    return this.#minor.map((minor, i) => ({ minor, fps: this.#fps[i] as number, index: this.#index[i] as number }));
+  }
+}
+
+/**
+ * The knee of a front: the point farthest from the chord between its first and last, both axes scaled to 0 to 1. Null with fewer than
+ * three points. Of several equally far the cheapest.
+ *
+ * Source: the "knee" by distance to the chord; I. Das, Structural Optimization 18 (1999).
+ */
+export function kneeOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number | null {
+  const [first, last] = [points[0], points[points.length - 1]];
+  if (points.length < 3 || !first || !last) return null;
+  const [width, height] = [last.minor - first.minor, last.fps - first.fps];
+  let best: number | null = null;
+  let most = 0;
+  points.forEach((p, i) => {
+    // The chord runs from (0, 0) to (1, 1): how far above it a point lies is its height less its place.
+    const far = (p.fps - first.fps) / height - (p.minor - first.minor) / width;
+    if (far > most + 1e-12) {
+      most = far;
+      best = i;
+    }
+  });
+  return best;
+}
+
+/** One step along a front: what it costs more and what it gives. */
+export interface Step {
+  readonly moreMinor: number;
+  readonly moreFps: number;
+  /** Frames/s for each 100 units of money. */
+  readonly per100: number;
+}
+
+/** The steps along a front. `unit`: minor units in one unit of the currency. */
+export function stepsOf(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number): Step[] {
+  return points.slice(1).map((p, i) => {
+    const before = points[i] as Pick<Point, 'minor' | 'fps'>;
+    const [moreMinor, moreFps] = [p.minor - before.minor, p.fps - before.fps];
+    return { moreMinor, moreFps, per100: (moreFps * 100 * unit) / moreMinor };
+  });
+}
+
+/**
+ * Where it stops paying: the first step whose frames per 100 of money are less than half of those of the step before and below the
+ * threshold; null when none is. The first step has none before it and only the threshold to go by once another was better.
+ * Threshold: a house rule, common practice, no published source.
+ */
+export function stopsAt(steps: readonly Pick<Step, 'per100'>[], threshold: number): number | null {
+  const at = steps.findIndex((s, i) => i > 0 && s.per100 < (steps[i - 1] as Step).per100 / 2 && s.per100 < threshold);
+  return at < 0 ? null : at;
+}

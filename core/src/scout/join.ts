@@ -1,0 +1,90 @@
+import type { Best } from './best';
+import type { Front } from './front';
+import type { LeftOut } from './left-out';
+import { BIT, FAILS } from './reasons';
+import { SEEN, unprovenBit } from './seen';
+import type { Limits, Weights } from './types';
+
+/** Bits and excess of every card, in one array each: what the inner loop reads in order. */
+export interface Wide {
+  readonly bits: Int32Array;
+  readonly over: Float32Array;
+}
+/** One row of combinations: everything but the card is decided. */
+export interface Joined {
+  readonly bits: number;
+  readonly minor: number;
+  readonly over: number;
+  readonly wish: number;
+  /** Number of the combination with the first card. */
+  readonly first: number;
+  readonly pair: Wide & { readonly minor: Float64Array };
+  readonly link: Wide;
+  readonly power: Wide;
+  readonly rest: Int32Array;
+  /** Frames/s by frame asked for and card: below 0 where nothing can be said, NaN where `frame` was not asked yet. */
+  readonly fps: readonly Float64Array[];
+  readonly frame: (ask: number, card: number) => number;
+  readonly seen: Uint8Array | null;
+}
+export interface Sinks {
+  readonly fronts: readonly Front[];
+  readonly left: LeftOut;
+  readonly best: Best;
+}
+
+const { link: LINK, budget: BUDGET, target: TARGET } = BIT;
+
+/** Half of the weight of money and frames lies at these, where nobody set a budget or a target. */
+const HALF = { minor: 100_000, fps: 60 } as const;
+
+/**
+ * Join one row over every card: price by addition, bits by "or", frames from the table. What keeps all limits goes to the fronts and
+ * to the order, what does not is counted with its reasons. The hot loop of a search: plain arrays read in order, nothing made.
+ */
+export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best }: Sinks): void {
+  const { bits: pairBits, minor: pairMinor, over: pairOver } = row.pair;
+  const { bits: linkBits } = row.link;
+  const { bits: powerBits, over: powerOver } = row.power;
+  const { rest, seen, first, fps: table } = row;
+  const n = pairBits.length;
+  const budget = l.budgetMinor ?? Infinity;
+  const target = l.targetFps ?? 0;
+  const halfMinor = l.budgetMinor ?? HALF.minor;
+  const halfFps = l.targetFps ?? HALF.fps;
+  const main = table[0] as Float64Array;
+  const { bits: rowBits, minor: rowMinor, over: rowOver } = row;
+  const { proven } = l;
+  const { counts, over: nearest } = left;
+  const asks = table.length;
+  const decides = fronts[0] as Front;
+  for (let c = 0; c < n; c++) {
+    const minor = rowMinor + (pairMinor[c] as number);
+    const fps = main[c] as number;
+    let bits = rowBits | (pairBits[c] as number) | (linkBits[c] as number) | (powerBits[c] as number) | (rest[c] as number);
+    if (minor > budget) bits |= BUDGET;
+    if (fps < target) bits |= TARGET;
+    const known = seen === null ? 0 : (seen[c] as number);
+    if (proven) bits |= unprovenBit(known);
+    const fails = bits & FAILS;
+    if (fails !== 0) {
+      const least = rowOver + (pairOver[c] as number) + (powerOver[c] as number);
+      counts[fails] = (counts[fails] as number) + 1;
+      if (least >= (nearest[fails] as number)) continue;
+      const money = fails & BUDGET ? minor / budget - 1 : 0;
+      const frames = fails & TARGET ? target / fps - 1 : 0;
+      left.near(fails, least + (fails & LINK ? 1 : 0) + money + frames, first + c);
+      continue;
+    }
+    const index = first + c;
+    decides.offer(minor, fps, index);
+    for (let k = 1; k < asks; k++) {
+      const list = table[k] as Float64Array;
+      let at = list[c] as number;
+      if (at !== at) at = list[c] = row.frame(k, c);
+      if (at > 0) (fronts[k] as Front).offer(minor, at, index);
+    }
+    const logged = known === 0 ? 0 : known & SEEN.against ? -w.proven : w.proven;
+    best.offer(c, (w.frames * fps) / (fps + halfFps) + (w.money * halfMinor) / (halfMinor + minor) + row.wish + logged, index);
+  }
+}
