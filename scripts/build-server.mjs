@@ -15,8 +15,9 @@ const packagesOutside = {
 
 rmSync(join(ROOT, 'server/dist'), { recursive: true, force: true });
 await build({
-  entryPoints: [join(ROOT, 'server/src/main.ts')],
-  outfile: join(ROOT, 'server/dist/main.mjs'),
+  entryPoints: [join(ROOT, 'server/src/main.ts'), join(ROOT, 'server/src/scout-thread.ts')],
+  outdir: join(ROOT, 'server/dist'),
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',

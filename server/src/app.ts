@@ -13,6 +13,7 @@ import { BYTES, mount, type Services } from './http/route';
 import { catalogueRoutes } from './routes/catalogue';
 import { dataRoutes, VERSION } from './routes/data';
 import { importRoutes } from './routes/imports';
+import { newsRoutes } from './routes/news';
 import { logRoutes } from './routes/log';
 import { judgeRoutes } from './routes/judge';
 import { partRoutes } from './routes/parts';
@@ -22,6 +23,7 @@ import { bringUpRoutes } from './routes/bring-up';
 import { readingRoutes } from './routes/readings';
 import { profileRoutes } from './routes/profiles';
 import { runRoutes } from './routes/runs';
+import { scoutRoutes } from './routes/scout';
 import { setupRoutes } from './routes/setups';
 import { statedRoutes } from './routes/stated';
 import { troubleRoutes } from './routes/trouble';
@@ -43,6 +45,8 @@ export const ROUTES = [
   ...streamRoutes,
   ...runRoutes,
   ...profileRoutes,
+  ...scoutRoutes,
+  ...newsRoutes,
 ];
 
 const policy = {

@@ -6,6 +6,7 @@ import { connect } from './db/connect';
 import { migrate } from './db/migrate';
 import { defineModels } from './db/models';
 import { firstStart } from './services/demo';
+import { scheduleFeeds } from './services/feeds';
 import { stopJobs } from './services/jobs';
 import { refreshFigures } from './services/run-figures';
 import { refigure } from './services/runs';
@@ -42,13 +43,15 @@ async function main(): Promise<void> {
   }
 
   const server = createServer(createApp(services, { webDir: config.webDir, logger }));
+  const stopFeeds = scheduleFeeds(services);
   let stopping = false;
   const stop = () => {
     if (stopping) return;
     stopping = true;
     // Streams end first: a server with an open answer never closes.
     void streams.close();
-    const close = () => void stopJobs().finally(() => db.close().finally(() => process.exit(0)));
+    const close = () =>
+      void Promise.allSettled([stopJobs(), stopFeeds()]).finally(() => db.close().finally(() => process.exit(0)));
     server.close(close);
     server.closeIdleConnections();
     // Requests that do not finish in time are cut, so that the database can be closed.

@@ -20,3 +20,5 @@ export * from './log-share';
 export * from './stated';
 export * from './trouble';
 export * from './practice';
+export * from './scout';
+export * from './news';

@@ -14,6 +14,8 @@ function partUnion<T extends z.ZodRawShape>(extra: T) {
     z.strictObject({ ...extra, kind: z.literal('system'), spec: PART_SCHEMAS.system }),
     z.strictObject({ ...extra, kind: z.literal('release'), spec: PART_SCHEMAS.release }),
     z.strictObject({ ...extra, kind: z.literal('requirement'), spec: PART_SCHEMAS.requirement }),
+    z.strictObject({ ...extra, kind: z.literal('laptop'), spec: PART_SCHEMAS.laptop }),
+    z.strictObject({ ...extra, kind: z.literal('desktop'), spec: PART_SCHEMAS.desktop }),
   ]);
 }
 

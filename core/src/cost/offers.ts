@@ -3,6 +3,22 @@ import type { Condition, Price, PriceKind } from './types';
 
 const DAY_MS = 86_400_000;
 
+/**
+ * What a part costs by itself with the shipping of the same source, and what it sells for again, in minor units of the asked currency;
+ * null where no price or no rate is known.
+ */
+export function alone(prices: readonly Price[], r: OfferRules): { minor: number | null; resaleMinor: number | null } {
+  const offer = bestOffer(prices, r);
+  const here = offer && inCurrency(offer, r.currency, r.rates, r.asOf);
+  const post = offer && standing(prices, 'shipping', { ...r, condition: null }).find((p) => p.source === offer.source);
+  const posted = post ? inCurrency(post, r.currency, r.rates, r.asOf) : { minor: 0 };
+  const again = standing(prices, 'resale', { ...r, condition: null })[0];
+  return {
+    minor: here && posted ? here.minor + posted.minor : null,
+    resaleMinor: (again && inCurrency(again, r.currency, r.rates, r.asOf)?.minor) ?? null,
+  };
+}
+
 /** Whole days from one date to another; dates as 2026-11-03. */
 export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY_MS);

@@ -12,4 +12,32 @@ export const MONEY_RULES = {
     reason: 'Cards change price within weeks; an old offer is said to be old and only counts when there is no younger one.',
     source: HOUSE,
   },
+  'scout.stopsPer100': {
+    label: 'A step stops paying below',
+    unit: 'frames/s per 100',
+    default: 2,
+    min: 0,
+    max: 1000,
+    reason:
+      'Frames a second for each 100 of money: below this, and below half of what the step before gave, the next card is said not to pay.',
+    source: HOUSE,
+  },
+  'scout.equalPercent': {
+    label: 'Cards count as equal within',
+    unit: '%',
+    default: 5,
+    min: 0,
+    max: 50,
+    reason: 'A difference nobody sees in play; repeats of one run scatter by two or three per cent.',
+    source: HOUSE,
+  },
+  'scout.years': {
+    label: 'Kept for',
+    unit: 'years',
+    default: 3,
+    min: 1,
+    max: 15,
+    reason: 'A set and a whole machine are compared over the same years.',
+    source: HOUSE,
+  },
 } as const satisfies Record<string, Rule>;

@@ -10,6 +10,7 @@ export * from './system';
 export * from './run';
 export * from './docked';
 export * from './release';
+export * from './machine';
 export * from './parts';
 export * from './groups';
 export * from './source';

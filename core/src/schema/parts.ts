@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { cardSchema, type CardSpec } from './card';
 import { dockSchema, type DockSpec } from './dock';
 import { hostSchema, type HostSpec } from './host';
+import { desktopSchema, laptopSchema, type DesktopSpec, type LaptopSpec } from './machine';
 import { adapterSchema, cableSchema, type AdapterSpec, type CableSpec } from './pieces';
 import { releaseSchema, requirementSchema, type ReleaseSpec, type RequirementSpec } from './release';
 import { screenSchema, type ScreenSpec } from './screen';
@@ -23,6 +24,8 @@ export const PART_SCHEMAS = {
   system: systemSchema,
   release: releaseSchema,
   requirement: requirementSchema,
+  laptop: laptopSchema,
+  desktop: desktopSchema,
 } as const;
 export const PART_KINDS = [
   'host',
@@ -35,6 +38,8 @@ export const PART_KINDS = [
   'system',
   'release',
   'requirement',
+  'laptop',
+  'desktop',
 ] as const;
 export type PartKind = (typeof PART_KINDS)[number];
 export const partKind = z.enum(PART_KINDS);
@@ -50,5 +55,7 @@ export interface PartSpecs {
   system: SystemSpec;
   release: ReleaseSpec;
   requirement: RequirementSpec;
+  laptop: LaptopSpec;
+  desktop: DesktopSpec;
 }
 export type AnySpec = PartSpecs[PartKind];

@@ -1,4 +1,8 @@
 export * from './types';
+export * from './result';
+export * from './worth';
+export * from './outright';
+export { collapsed } from './collapse';
 export { Ranking } from './rank';
 export { Front, kneeOf, stepsOf, stopsAt, type Point, type Step } from './front';
 export { reasonsOf, stateOf } from './reasons';

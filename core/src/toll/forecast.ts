@@ -131,7 +131,8 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
   const head = { titleId: model.id, title: model.name };
   const middle = middleRig(rig);
   const ready = readyOf(model, rig, asked);
-  if ('length' in ready && ready.includes('title')) return { ...head, missing: ['title', ...(middle ? [] : (['link'] as const))] };
+  if ('length' in ready && ready.includes('title'))
+    return { ...head, missing: ['title', ...(middle ? [] : (['link'] as const))] };
   if (!middle || !rig.down || !rig.up) return { ...head, missing: ['link'] };
   if ('length' in ready) return { ...head, missing: ready };
   const fit = model.fit && model.fit.refused === null ? model.fit : null;

@@ -44,8 +44,8 @@ export function linkRates(chain: Chain, house: HouseRules = {}): LinkRates {
   };
 }
 
-/** Usable rates of a desktop slot: of the generation and lanes that were said, or those of the card. */
-function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules): LinkRates {
+/** Usable rates of a direct slot of some generation and lanes; null where either is not known. */
+export function directRates(gen: Range | null, lanes: Range | null, house: HouseRules): LinkRates {
   const rules = new RuleBook(house);
   const payload = rules.get('link.payloadDirectBytes');
   const p: PacketRule = {
@@ -54,14 +54,17 @@ function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules
     headerTunnel: 0,
     allowancePercent: rules.get('link.flowControlPercent'),
   };
-  const gen = stated(context.slotGen ?? card?.pcieGen ?? null);
-  const lanes = stated(context.slotLanes ?? card?.lanes ?? null);
   if (!gen || !lanes) return { down: null, up: null, tunnels: 0 };
   const way = (d: 'down' | 'up') => ({
     lo: usableGbps(pcieRawGbps(gen.lo, lanes.lo), d, 0, p),
     hi: usableGbps(pcieRawGbps(gen.hi, lanes.hi), d, 0, p),
   });
   return { down: way('down'), up: way('up'), tunnels: 0 };
+}
+
+/** Usable rates of a desktop slot: of the generation and lanes that were said, or those of the card. */
+function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules): LinkRates {
+  return directRates(stated(context.slotGen ?? card?.pcieGen ?? null), stated(context.slotLanes ?? card?.lanes ?? null), house);
 }
 
 /** The host a run in a desktop slot was made on: this one where the processor is the same, else one that nobody named. */

@@ -10,6 +10,7 @@ import * as runs from './migrations/0007-runs';
 import * as toll from './migrations/0008-toll';
 import * as log from './migrations/0009-log';
 import * as trouble from './migrations/0010-trouble';
+import * as scout from './migrations/0011-scout';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -23,6 +24,7 @@ const MIGRATIONS = [
   { name: '0008-toll', up: toll.up },
   { name: '0009-log', up: log.up },
   { name: '0010-trouble', up: trouble.up },
+  { name: '0011-scout', up: scout.up },
 ];
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

@@ -33,6 +33,8 @@ export interface Services {
   now: () => Date;
   /** Where an error goes that no request is there to answer with. */
   unexpected?: (error: unknown) => void;
+  /** Where the thread of a search lies; beside the built server when left out. */
+  scoutThread?: string | URL;
 }
 
 export interface Call<P, Q, B> {

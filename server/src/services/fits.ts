@@ -73,7 +73,7 @@ export async function titleModels(db: Sequelize, ids: readonly string[] | null):
   return db.query<TitleModel>(
     `SELECT p.id, p.name, p.params, (SELECT f.fit FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL
        ORDER BY f.made_at DESC, f.id DESC LIMIT 1) AS fit
-     FROM profiles p WHERE p.kind <> 'work' AND ($1::uuid[] IS NULL OR p.id = ANY ($1))
+     FROM profiles p WHERE (p.kind <> 'work' OR $1::uuid[] IS NOT NULL) AND ($1::uuid[] IS NULL OR p.id = ANY ($1))
        AND ($1::uuid[] IS NOT NULL OR p.params IS NOT NULL OR EXISTS (SELECT 1 FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL))
      ORDER BY (SELECT count(*) FROM runs r WHERE r.title_id = p.id) DESC, lower(p.name) LIMIT 64`,
     { type: QueryTypes.SELECT, bind: [ids ? [...ids] : null] },

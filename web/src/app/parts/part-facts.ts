@@ -14,6 +14,8 @@ export const KIND_WORDS: Record<PartKind, { one: string; many: string }> = {
   system: { one: 'system', many: 'systems' },
   release: { one: 'release', many: 'releases' },
   requirement: { one: 'requirement', many: 'requirements' },
+  laptop: { one: 'laptop', many: 'laptops' },
+  desktop: { one: 'desktop', many: 'desktops' },
 };
 
 /** A number as stored, in words: "4", "2 to 4", "not known". */
@@ -65,5 +67,8 @@ export function facts(p: Part): string {
       return `${SOFTWARE_NAMES[p.spec.what]}${p.spec.releasedOn ? `, ${p.spec.releasedOn}` : ''}${p.spec.withdrawnOn ? ', withdrawn' : ''}`;
     case 'requirement':
       return `${choiceText('requirement', 'severity', p.spec.severity)}: ${p.spec.effect}`;
+    case 'laptop':
+    case 'desktop':
+      return `processor ${numText(p.spec.singleThread)}, graphics ${numText(p.spec.frameIndex)} of 100, ${numText(p.spec.memoryGB)} GB`;
   }
 }
