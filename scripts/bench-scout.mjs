@@ -11,7 +11,7 @@ const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length 
 function reference(lanes, n) {
   const at = (k, scale) => Float64Array.from({ length: n }, (_, i) => scale * (1 + ((i * 7919 + k * 104_729) % 1000) / 1000));
   const [price, link, slot, ms] = [at(1, 300), at(2, 30), at(3, 26), at(4, 12)];
-  const masks = Int32Array.from({ length: n }, (_, i) => (i % 5 === 0 ? 0 : 1 << i % 17));
+  const masks = Int32Array.from({ length: n }, (_, i) => (i % 5 === 0 ? 0 : 1 << (i % 17)));
   let [kept, best] = [0, 0];
   for (let l = 0; l < lanes; l++) {
     const [a, b, c, d] = [100 + (l % 50), 20 + (l % 7), 15 + (l % 11), 5 + (l % 3)];

@@ -26,12 +26,14 @@ await dependencies();
 await build();
 
 let cluster = null;
+let feeds = null;
 let child = null;
 let leaving = false;
 async function leave(code) {
   if (leaving) return;
   leaving = true;
   if (child) await stopServer(child);
+  feeds?.close();
   cluster?.close();
   process.exit(code);
 }
@@ -53,6 +55,11 @@ const started = await startServer({
   RUDDY_LOG: process.env.RUDDY_LOG ?? 'error',
 });
 child = started.child;
+if (!empty && started.code === undefined) {
+  const { startFeeds, FEED_PORT } = await import('./feed-server.mjs');
+  feeds = await startFeeds();
+  if (!feeds) say(`Port ${FEED_PORT} is taken, so the stand-in feeds of the examples do not run.`);
+}
 if (started.code !== undefined) await leave(1);
 child.on('exit', (code) => void leave(code ?? 1));
 say(

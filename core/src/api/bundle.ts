@@ -12,6 +12,8 @@ import { profileInFile } from './profiles';
 import { captureInFile, runInFile, sessionInFile, csvMapping, saidBody } from './runs';
 import { storedReading } from './readings';
 import { setupBody, wholeSlots } from './setups';
+import { feedInFile } from './news';
+import { searchInFile } from './scout';
 import { claimInFile, titleNoteInFile } from './stated';
 
 const setupInFile = setupBody.extend({
@@ -97,6 +99,8 @@ export const bundleSchema = z.strictObject({
   sessions: z.array(sessionInFile).max(2000).default([]),
   claims: z.array(claimInFile).max(2000).default([]),
   titleNotes: z.array(titleNoteInFile).max(20_000).default([]),
+  searches: z.array(searchInFile).max(2000).default([]),
+  feeds: z.array(feedInFile).max(200).default([]),
 });
 export type OutcomeInFile = z.infer<typeof outcomeInFile>;
 export type Bundle = z.infer<typeof bundleSchema>;

@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { FORGOTTEN_CODES, type ForgottenCode } from '../cost';
 import { REASONS, type Limits, type MachineKind, type ScoutInput, type ScoutResult, type Weights } from '../scout';
-import { isoDate, instant, origin, uuid } from './common';
+import { fileId, isoDate, instant, origin, uuid } from './common';
 import { condition, currency } from './money';
+import { framesAsked } from './profiles';
 
 const figure = (label: string, min: number, max: number) => {
   const error = `${label}: a number from ${min} to ${max}, or nothing`;
@@ -40,35 +41,42 @@ export const scoutWeights = z.strictObject({
 
 const resolution = z.string().regex(/^\d{3,5}x\d{3,5}$/, { error: 'Resolution: like 2560x1440' });
 export const STANDARD_RESOLUTIONS = ['1920x1080', '2560x1440', '3840x2160'] as const;
+function idsShape<T extends z.ZodType<string>>(id: T) {
+  return z.strictObject({
+    socket: z.string().max(40),
+    path: z.array(id).max(6),
+    dock: id.nullable(),
+    card: id,
+    supply: id.nullable(),
+    screen: id.nullable(),
+  });
+}
 /** The ids of the parts of one combination. */
-export const scoutIds = z.strictObject({
-  socket: z.string().max(40),
-  path: z.array(uuid).max(6),
-  dock: uuid.nullable(),
-  card: uuid,
-  supply: uuid.nullable(),
-  screen: uuid.nullable(),
-});
+export const scoutIds = idsShape(uuid);
 
+/** A search with the kind of id it holds: of the database, or of a file. */
+function askShape<T extends z.ZodType<string>>(id: T) {
+  return z.strictObject({
+    hostId: id,
+    /** System, settings, versions and loads are those of this setup; null: nothing is said of them. */
+    setupId: id.nullable().default(null),
+    titleId: id,
+    resolution: resolution.default('2560x1440'),
+    panel: flag,
+    preset: z.string().trim().max(60, { error: 'Preset: at most 60 characters' }).default(''),
+    currency: currency.default('EUR'),
+    condition: condition.nullable().default(null),
+    /** Pieces at hand cost nothing: none, those that are free, or also those that stand in another live setup. */
+    own: z.enum(['none', 'free', 'all']).default('free'),
+    screens: z.array(id).max(6, { error: 'Screens: at most 6' }).default([]),
+    forgotten: z.partialRecord(z.enum(FORGOTTEN_CODES as [ForgottenCode, ...ForgottenCode[]]), minor).default({}),
+    limits: scoutLimits.prefault({}),
+    weights: scoutWeights.prefault({}),
+    pins: z.array(idsShape(id)).max(12, { error: 'Pinned: at most 12' }).default([]),
+  });
+}
 /** A search for what to buy: host, use, money, what counts as there, and limits. */
-export const scoutAsk = z.strictObject({
-  hostId: uuid,
-  /** System, settings, versions and loads are those of this setup; null: nothing is said of them. */
-  setupId: uuid.nullable().default(null),
-  titleId: uuid,
-  resolution: resolution.default('2560x1440'),
-  panel: flag,
-  preset: z.string().trim().max(60, { error: 'Preset: at most 60 characters' }).default(''),
-  currency: currency.default('EUR'),
-  condition: condition.nullable().default(null),
-  /** Pieces at hand cost nothing: none, those that are free, or also those that stand in another live setup. */
-  own: z.enum(['none', 'free', 'all']).default('free'),
-  screens: z.array(uuid).max(6, { error: 'Screens: at most 6' }).default([]),
-  forgotten: z.partialRecord(z.enum(FORGOTTEN_CODES as [ForgottenCode, ...ForgottenCode[]]), minor).default({}),
-  limits: scoutLimits.prefault({}),
-  weights: scoutWeights.prefault({}),
-  pins: z.array(scoutIds).max(12, { error: 'Pinned: at most 12' }).default([]),
-});
+export const scoutAsk = askShape(uuid);
 export type ScoutAsk = z.output<typeof scoutAsk>;
 export type ScoutAskInput = z.input<typeof scoutAsk>;
 
@@ -103,6 +111,17 @@ const result = z.looseObject({
 }) as unknown as z.ZodType<ScoutResult, ScoutResult>;
 export const scoutAnswer = z.object({ result, outright: z.array(z.looseObject({ kind: z.string() })), ms: z.number() });
 
+/** Whole machines to hold a plan against: of the first title and size asked for. */
+export const machinesBody = z.strictObject({ frames: framesAsked, currency });
+const machineRow = z.object({
+  kind: z.enum(['laptop', 'desktop']),
+  name: z.string(),
+  netMinor: z.number().nullable(),
+  fps: z.object({ lo: z.number(), mid: z.number(), hi: z.number() }).nullable(),
+});
+export type MachineRow = z.infer<typeof machineRow>;
+export const machinesAnswer = z.object({ items: z.array(machineRow) });
+
 /** A search that is kept under a name. */
 const searchName = z
   .string()
@@ -110,6 +129,7 @@ const searchName = z
   .min(1, { error: 'Name: must not be empty' })
   .max(80, { error: 'Name: at most 80 characters' });
 export const searchBody = z.strictObject({ id: uuid, name: searchName, ask: scoutAsk });
+export const searchInFile = z.strictObject({ id: fileId, name: searchName, ask: askShape(fileId) });
 export const searchPatch = z.strictObject({ name: searchName, ask: scoutAsk }).partial();
 export const searchEntry = z.object({
   id: uuid,

@@ -97,6 +97,7 @@ export class Ranking {
     const [fit, cool, card] = [this.parts.fit(dock), this.parts.cool(dock), this.parts.cardFit.of];
     const choice = this.input.docks[dock];
     const dockMinor = choice ? choice.minor : 0;
+    const soldered = choice?.spec.form === 'all-in-one';
     for (let c = 0; c < cards.length; c++) {
       const own = cards[c] as (typeof cards)[number];
       const box = this.#boxes.get(dock * cards.length + c);
@@ -108,7 +109,9 @@ export class Ranking {
         (cool.bits[this.parts.cardCool.of[c] as number] as number) |
         (this.#own[c] as number) |
         (this.#repackaged[this.parts.cardSoft.of[c] as number] as number) |
-        (minor === null ? BIT['no-price'] : 0);
+        (minor === null ? BIT['no-price'] : 0) |
+        // An all-in-one has its own card: it goes with the one it is sold with.
+        (soldered && box === undefined ? BIT.soldered : 0);
       this.#pair.minor[c] = minor ?? 0;
       this.#pair.over[c] = fit.over[kind] as number;
     }

@@ -135,5 +135,6 @@ export const REASONS = [
   'own-port',
   'repackaged',
   'unproven',
+  'soldered',
 ] as const;
 export type Reason = (typeof REASONS)[number];

@@ -15,6 +15,7 @@ export * from './cautions';
 export * from './symptoms';
 export * from './trouble';
 export * from './practice';
+export * from './scout';
 export * from './checklist';
 export * from './health';
 export type { StepWords } from './steps-before';

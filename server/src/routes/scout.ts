@@ -1,7 +1,17 @@
 import * as z from 'zod';
-import { scoutAnswer, scoutAsk, scoutGrounds, searchBody, searchEntry, searchPatch, uuid } from '@ruddy/core/api';
+import {
+  machinesAnswer,
+  machinesBody,
+  scoutAnswer,
+  scoutAsk,
+  scoutGrounds,
+  searchBody,
+  searchEntry,
+  searchPatch,
+  uuid,
+} from '@ruddy/core/api';
 import { route } from '../http/route';
-import { scoutGroundsFor } from '../services/scout-input';
+import { machinesFor, scoutGroundsFor } from '../services/scout-input';
 import { runScout } from '../services/scout-run';
 import { createSearch, listSearches, patchSearch, removeSearch } from '../services/searches';
 
@@ -30,6 +40,15 @@ export const scoutRoutes = [
       const { result } = await runScout(s, input, body.pins);
       return { body: { result, outright: [...outright] as unknown as { kind: string }[], ms: performance.now() - began } };
     },
+  }),
+  route({
+    method: 'post',
+    path: '/api/scout/machines',
+    summary: 'Laptops and desktops of the catalogue with net price and frames to expect. Nothing is stored',
+    role: 'reader',
+    body: machinesBody,
+    response: machinesAnswer,
+    handle: async ({ body }, s) => ({ body: { items: await machinesFor(s, body.frames, body.currency) } }),
   }),
   route({
     method: 'get',

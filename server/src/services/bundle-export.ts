@@ -1,5 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Bundle } from '@ruddy/core/api';
+import { listFeeds } from './feeds';
+import { listSearches } from './searches';
 import { SetupModel } from '../db/models';
 import { exportRuns } from './bundle-runs';
 import { slotRows } from './chain';
@@ -72,5 +74,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     figures: (await listFigures(db)).map(({ key, value, reason }) => ({ key, value, reason })),
     ...(await exportRuns(db)),
     ...(await exportStated(db)),
+    searches: (await listSearches(db)).map(({ id, name, ask }) => ({ id, name, ask })),
+    feeds: (await listFeeds(db)).map(({ id, name, url, near, everyHours }) => ({ id, name, url, near, everyHours })),
   };
 }

@@ -15,6 +15,7 @@ import { addFact, createItem } from './items';
 import { createPart } from './parts';
 import { addPrice, addRate } from './prices';
 import { insertSetup, readSetup } from './setup-store';
+import { loadScout } from './scout-load';
 import { loadStated } from './stated-load';
 
 async function loadParts(l: Load): Promise<void> {

@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { STANDARD_RESOLUTIONS, type OutrightChoice, type ScoutAsk, type ScoutGrounds } from '@ruddy/core/api';
+import { STANDARD_RESOLUTIONS, type MachineRow, type OutrightChoice, type ScoutAsk, type ScoutGrounds } from '@ruddy/core/api';
 import { alone, inCurrency, standing, type OfferRules, type Price } from '@ruddy/core/cost';
 import { RuleBook } from '@ruddy/core/house';
 import {
@@ -112,6 +112,30 @@ function boxesOf(prices: readonly Price[], r: OfferRules): BoxChoice[] {
         { dockId: other, cardId: p.partId, minor },
       ];
     });
+}
+
+/** Whole machines with what they cost net and the frames they draw. */
+export async function machinesFor(s: Services, frames: Parameters<typeof frameAsks>[1], currency: string): Promise<MachineRow[]> {
+  const [house, rates, prices, asks] = await Promise.all([
+    houseRules(s.db),
+    listRates(s.db),
+    allPrices(s.db),
+    frameAsks(s.db, frames),
+  ]);
+  const rows = await s.db.query<{ id: string; kind: MachineRow['kind']; spec: MachineSpec }>(
+    `SELECT id, kind, spec FROM parts WHERE kind IN ('laptop', 'desktop') AND retired_at IS NULL ORDER BY kind, id LIMIT 200`,
+    { type: QueryTypes.SELECT },
+  );
+  const asOf = s.now().toISOString().slice(0, 10);
+  const r: OfferRules = { condition: null, currency, rates, asOf, oldDays: new RuleBook(house).get('cost.oldDays') };
+  return rows.map(({ id, kind, spec }) => {
+    const { minor, resaleMinor } = alone(
+      prices.filter((p) => p.partId === id),
+      r,
+    );
+    const netMinor = minor === null ? null : minor - (resaleMinor ?? 0);
+    return { kind, name: partName(spec), netMinor, fps: machineFps(spec, asks, house)[0] ?? null };
+  });
 }
 
 /** Everything a search needs in one go; whoever runs it needs no database. */

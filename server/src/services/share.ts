@@ -65,6 +65,8 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     claims: [],
     figures: [],
     titleNotes: [],
+    searches: [],
+    feeds: [],
   };
 }
 

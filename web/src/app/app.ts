@@ -30,6 +30,7 @@ export class App {
   readonly search = viewChild.required(SearchBox);
   readonly nav = [
     { path: '/setups', name: 'Setups' },
+    { path: '/scout', name: 'Scout' },
     { path: '/compatibility', name: 'Compatibility' },
     { path: '/parts', name: 'Parts' },
     { path: '/bench', name: 'Bench' },

@@ -21,6 +21,7 @@ export const routes: Routes = [
       { path: 'record', title: 'Record', loadComponent: () => import('./record/record-page').then((m) => m.RecordPage) },
     ],
   },
+  { path: 'scout', title: 'Scout', loadComponent: () => import('./scout/scout-page').then((m) => m.ScoutPage) },
   { path: 'compatibility', pathMatch: 'full', redirectTo: 'compatibility/table' },
   {
     path: 'compatibility/table',
@@ -49,6 +50,7 @@ export const routes: Routes = [
     title: 'Cable register',
     loadComponent: () => import('./parts/register-page').then((m) => m.RegisterPage),
   },
+  { path: 'parts/news', title: 'News', loadComponent: () => import('./parts/news-page').then((m) => m.NewsPage) },
   { path: 'parts/rates', title: 'Exchange rates', loadComponent: () => import('./parts/rates-page').then((m) => m.RatesPage) },
   { path: 'parts/import', title: 'Import', loadComponent: () => import('./parts/import-page').then((m) => m.ImportPage) },
   { path: 'parts/:kind', title: 'Parts', loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage) },
@@ -85,6 +87,7 @@ export const routes: Routes = [
   { path: 'workshop', pathMatch: 'full', redirectTo: 'workshop/rules' },
   { path: 'workshop/rules', title: 'House rules', loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage) },
   { path: 'workshop/data', title: 'Data', loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage) },
+  { path: 'workshop/feeds', title: 'Feeds', loadComponent: () => import('./workshop/feeds-page').then((m) => m.FeedsPage) },
   { path: 'glossary', title: 'Glossary', loadComponent: () => import('./glossary/glossary-page').then((m) => m.GlossaryPage) },
   { path: '**', title: 'Not found', loadComponent: () => import('./shell/not-found').then((m) => m.NotFound) },
 ];

@@ -47,6 +47,7 @@ export class PartsNav {
   readonly here = input.required<string>();
   readonly places: readonly [string, string][] = [
     ...PART_KINDS.map((k): [string, string] => [k, KIND_WORDS[k].many]),
+    ['news', 'news'],
     ['register', 'cable register'],
     ['rates', 'exchange rates'],
     ['import', 'import'],

@@ -31,6 +31,7 @@ import { TrialBar } from './trial-bar';
 import { AroundPanel } from './around-panel';
 import { Budgets } from './budgets';
 import { CostPanel } from './cost-panel';
+import { WorthPanel } from './worth-panel';
 import { costWords } from './cost-words';
 import { DockedPanel } from './docked-panel';
 import { FitDrawing } from './fit-drawing';
@@ -58,6 +59,7 @@ import { PortRoles } from './port-roles';
     PreFlightList,
     OtherCards,
     CostPanel,
+    WorthPanel,
     PortRoles,
     CheckTable,
     RouterLink,

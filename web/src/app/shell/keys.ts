@@ -16,6 +16,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
   r: { what: 'Runs of this setup', path: null },
   t: { what: 'Troubleshoot this setup, or without one', path: '/trouble' },
   e: { what: 'Record of this setup', path: null },
+  o: { what: 'Scout', path: '/scout' },
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
   n: { what: 'Bench', path: '/bench' },

@@ -4,6 +4,7 @@ import { TabNav, type Tab } from '../shared/tab-nav';
 const TABS: readonly Tab[] = [
   { path: '/workshop/rules', name: 'House rules' },
   { path: '/workshop/data', name: 'Data' },
+  { path: '/workshop/feeds', name: 'Feeds' },
 ];
 
 @Component({

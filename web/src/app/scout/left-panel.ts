@@ -1,0 +1,81 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { Reason, RowView, ScoutResult } from '@ruddy/core/scout';
+import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
+
+/** What is left out, by reason, with the nearest miss and what allowing it would admit. In: the result. Out: a limit to allow, with the row it is for. */
+@Component({
+  selector: 'rb-left-panel',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="sheet" aria-labelledby="left-h">
+      <h2 id="left-h">{{ headline() }}</h2>
+      <div class="wide" tabindex="0" role="region" aria-label="What is left out, by reason">
+        <table class="list">
+          <thead>
+            <tr>
+              <th scope="col">Left out because</th>
+              <th scope="col" class="figure">Sets</th>
+              <th scope="col" class="figure">For this alone</th>
+              <th scope="col">Nearest miss</th>
+              <th scope="col"><span class="visually-hidden">Allow</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (l of result().left; track l.reason) {
+              <tr>
+                <th scope="row">{{ words[l.reason] }}</th>
+                <td class="figure">{{ l.n.toLocaleString('en') }}</td>
+                <td class="figure">{{ l.alone.toLocaleString('en') }}</td>
+                <td>
+                  @if (l.nearest; as row) {
+                    {{ name(row) }}
+                    <span class="hint">{{ beyond(row, l.over) }}</span>
+                  }
+                </td>
+                <td>
+                  @if (admit[l.reason]; as what) {
+                    @if (l.alone > 0 && l.nearest; as row) {
+                      <button mat-button type="button" (click)="allow.emit({ reason: l.reason, row })">Allow {{ what }}</button>
+                    }
+                  }
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+      <p class="hint">
+        {{ result().apart.toLocaleString('en') }} more have plugs that do not meet and were not looked at. A set that fails
+        several limits counts in each line.
+      </p>
+    </section>
+  `,
+  styles: `
+    th[scope='row'] {
+      text-align: left;
+      font-weight: 400;
+    }
+    .hint {
+      display: block;
+    }
+  `,
+})
+export class LeftPanel {
+  readonly result = input.required<ScoutResult>();
+  readonly allow = output<{ reason: Reason; row: RowView }>();
+  readonly words = REASON_WORDS;
+  readonly admit = ADMIT_WORDS;
+  readonly name = comboName;
+  readonly headline = computed(() => {
+    const { done, kept } = this.result();
+    return `${kept.toLocaleString('en')} of ${done.toLocaleString('en')} sets keep every limit`;
+  });
+
+  beyond(row: RowView, over: number): string {
+    const others = row.fails.length - 1;
+    const by = over > 0 && over < 10 ? `beyond by ${Math.round(over * 100)} %` : '';
+    return [by, others > 0 ? `fails ${others} more` : ''].filter((s) => s !== '').join(', ');
+  }
+}
