@@ -1,13 +1,16 @@
+import { join } from 'node:path';
+import { build } from 'esbuild';
 import type { TestProject } from 'vitest/node';
 import { connect } from '../src/db/connect';
 import { migrate } from '../src/db/migrate';
 import { defineModels } from '../src/db/models';
 import { openCluster } from '../../scripts/lib/cluster.mjs';
-import { TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
+import { ROOT, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
 
 declare module 'vitest' {
   interface ProvidedContext {
     adminUrl: string;
+    scoutThread: string;
   }
 }
 
@@ -19,6 +22,14 @@ export default async function setup(project: TestProject): Promise<() => void> {
   const db = connect(cluster.url('ruddy_template'));
   defineModels(db);
   await migrate(db);
+  // The thread of a search is a file of its own: threads do not go through the test runner's transforms.
+  const scoutThread = join(TEST_DATA_DIR, 'scout-thread.mjs');
+  await build({
+    entryPoints: [join(ROOT, 'server/src/scout-thread.ts')],
+    ...{ outfile: scoutThread, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning' },
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  });
+  project.provide('scoutThread', scoutThread);
   await db.close();
   project.provide('adminUrl', cluster.url('postgres'));
   return () => cluster.close();

@@ -33,7 +33,10 @@ export async function start(): Promise<Harness> {
   const clock = { now: NOW };
   const grounds = { db, now: () => clock.now };
   const streams = new Streams(grounds, inject('adminUrl').replace(/\/postgres$/, `/${name}`));
-  const app = createApp({ ...grounds, streams }, { webDir: null, logger: pino({ level: 'silent' }) });
+  const app = createApp(
+    { ...grounds, streams, scoutThread: inject('scoutThread') },
+    { webDir: null, logger: pino({ level: 'silent' }) },
+  );
   return {
     db,
     app,

@@ -18,7 +18,7 @@ function named(text: string, p: NewsPart): boolean {
 }
 
 /** Words of a symptom that say something. */
-const SHORT = new Set(['with', 'when', 'from', 'that', 'this', 'after', 'under', 'while', 'does', 'once', 'into', 'only']);
+const SHORT = new Set(['with', 'when', 'from', 'that', 'this', 'after', 'under', 'while', 'does', 'once', 'into', 'only', 'then']);
 const telling = (s: string) =>
   plain(s)
     .split(' ')
@@ -40,7 +40,7 @@ export function symptomsIn(text: string, logged: readonly string[]): string[] {
 
 /** A version in a text: after its word, or digits joined by points. */
 export function versionIn(text: string): string | null {
-  const said = /\b(?:version|firmware|driver|build|release|nvm|v)[\s:]*v?(\d[\w.-]*)/i.exec(text);
+  const said = /\b(?:version|firmware|driver|build|release|nvm|v)[\s:]*v?(r?\d[\w.-]*)/i.exec(text);
   const dotted = /\b(\d+(?:\.\d+){1,4}[a-z]?)\b/i.exec(text);
   return (said?.[1] ?? dotted?.[1] ?? null)?.replace(/[.-]+$/, '') ?? null;
 }

@@ -101,11 +101,43 @@ export function stepsOf(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: n
 }
 
 /**
+ * The points of a front that a growing purse would stop at: its upper hull, along which each step gives less for its money than the one
+ * before. Places in the front, first to last.
+ *
+ * Source: the monotone chain, A. M. Andrew, Information Processing Letters 9 (1979).
+ */
+export function hullOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number[] {
+  const hull: number[] = [];
+  const at = (i: number) => points[i] as Pick<Point, 'minor' | 'fps'>;
+  points.forEach((p, i) => {
+    while (hull.length >= 2) {
+      const [a, b] = [at(hull[hull.length - 2] as number), at(hull[hull.length - 1] as number)];
+      if ((b.fps - a.fps) * (p.minor - b.minor) > (p.fps - b.fps) * (b.minor - a.minor)) break;
+      hull.pop();
+    }
+    hull.push(i);
+  });
+  return hull;
+}
+
+/** Where it stops paying: the last point worth its money, the next one that is not, and what that step gives. */
+export interface Stops {
+  readonly after: number;
+  readonly next: number;
+  readonly per100: number;
+}
+
+/**
  * Where it stops paying: the first step whose frames per 100 of money are less than half of those of the step before and below the
- * threshold; null when none is. The first step has none before it and only the threshold to go by once another was better.
+ * threshold; null when none is. Steps are those of the upper hull: along the front itself a small poor step often comes before a good one.
  * Threshold: a house rule, common practice, no published source.
  */
-export function stopsAt(steps: readonly Pick<Step, 'per100'>[], threshold: number): number | null {
+export function stopsAt(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number, threshold: number): Stops | null {
+  const hull = hullOf(points);
+  const steps = stepsOf(
+    hull.map((i) => points[i] as Pick<Point, 'minor' | 'fps'>),
+    unit,
+  );
   const at = steps.findIndex((s, i) => i > 0 && s.per100 < (steps[i - 1] as Step).per100 / 2 && s.per100 < threshold);
-  return at < 0 ? null : at;
+  return at < 0 ? null : { after: hull[at] as number, next: hull[at + 1] as number, per100: (steps[at] as Step).per100 };
 }

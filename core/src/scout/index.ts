@@ -4,6 +4,6 @@ export * from './worth';
 export * from './outright';
 export { collapsed } from './collapse';
 export { Ranking } from './rank';
-export { Front, kneeOf, stepsOf, stopsAt, type Point, type Step } from './front';
+export { Front, hullOf, kneeOf, stepsOf, stopsAt, type Point, type Step, type Stops } from './front';
 export { reasonsOf, stateOf } from './reasons';
 export type { LeftRow, Miss } from './left-out';

@@ -4,7 +4,7 @@ import { minorDigits } from '../cost';
 import { endsInSlot } from '../schema';
 import { portName } from '../setup';
 import type { Banded, Basis } from '../toll';
-import { kneeOf, stepsOf, stopsAt, type Step } from './front';
+import { kneeOf, stepsOf, stopsAt, type Step, type Stops } from './front';
 import type { LeftRow } from './left-out';
 import type { Ranking } from './rank';
 import type { Combo, Reason, Scored } from './types';
@@ -46,8 +46,8 @@ export interface FrontView {
   readonly points: readonly RowView[];
   readonly knee: number | null;
   readonly steps: readonly Step[];
-  /** The step at which it stops paying; null when none does. */
-  readonly stops: number | null;
+  /** Where it stops paying; null when it does not. */
+  readonly stops: Stops | null;
 }
 export interface LeftView extends Omit<LeftRow, 'nearest'> {
   readonly nearest: RowView | null;
@@ -146,7 +146,7 @@ export function resultOf(ranking: Ranking, views: Views): ScoutResult {
       return {
         resolution: input.frames[k]?.resolution ?? '',
         points: points.map((p) => views.of(p.index)),
-        ...{ knee: kneeOf(points), steps, stops: stopsAt(steps, rule) },
+        ...{ knee: kneeOf(points), steps, stops: stopsAt(points, unit, rule) },
       };
     }),
     ranked: ranking.best

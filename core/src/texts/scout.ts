@@ -1,6 +1,6 @@
 import type { Money } from '../cost';
 import type { Grade, Reason, RowView, ScoutResult, WayRow, Worth } from '../scout';
-import { money } from './money';
+import { moneyShort } from './money';
 
 /** Why something is left out, in words after "left out:". */
 export const REASON_WORDS: Readonly<Record<Reason, string>> = {
@@ -44,7 +44,7 @@ export const SCOUT_GRADES: Readonly<Record<Grade, string>> = {
 };
 
 const short = (resolution: string) => `${resolution.split('x')[1] ?? resolution}p`;
-const cash = (minor: number, currency: string) => money({ minor, currency } satisfies Money);
+const cash = (minor: number, currency: string) => moneyShort({ minor, currency } satisfies Money);
 
 /** A combination by its parts. */
 export function comboName(r: Pick<RowView, 'names'>): string {
@@ -71,7 +71,7 @@ export function scoutHeadline(r: ScoutResult, working: boolean): string {
   const seen = best.contradicted
     ? `seen to fail ${best.contradicted.failed} of ${best.contradicted.n}`
     : SCOUT_GRADES[best.grade];
-  const what = `${comboName(best)}: ${fps} frames/s at ${short(r.fronts[0]?.resolution ?? '')} for ${cash(best.minor, r.currency)}, ${seen}`;
+  const what = `${comboName(best)}: ${fps} frames/s at ${short(r.fronts[0]?.resolution ?? '')} ${best.minor === 0 ? 'with parts at hand' : `for ${cash(best.minor, r.currency)}`}, ${seen}`;
   return working ? `${looked}. First so far: ${what}.` : `First: ${what}.`;
 }
 
@@ -81,10 +81,10 @@ export function stopsWords(r: ScoutResult, k: number): string {
   if (!front || front.points.length === 0) return `At ${short(front?.resolution ?? '')}: nothing fits.`;
   const at = short(front.resolution);
   if (front.points.length === 1) return `At ${at}: only one choice is not beaten in both price and frames.`;
-  if (front.stops === null) return `At ${at}: every step of the ${front.points.length} choices still pays.`;
-  const [last, next] = [front.points[front.stops], front.points[front.stops + 1]];
-  const per = front.steps[front.stops]?.per100 ?? 0;
-  return `At ${at} it stops paying after ${last?.names.card ?? ''}: the step to ${next?.names.card ?? ''} gives ${per.toFixed(1)} frames/s for each 100.`;
+  if (front.stops === null) return `At ${at}: more money still pays, up to the dearest of ${front.points.length} choices.`;
+  const { after, next, per100 } = front.stops;
+  const [last, dearer] = [front.points[after], front.points[next]].map((p) => (p ? `${p.names.card} in ${p.names.dock}` : ''));
+  return `At ${at} it stops paying after ${last ?? ''}: up to ${dearer ?? ''} each 100 gives ${per100.toFixed(1)} frames/s.`;
 }
 
 const WAYS: Record<WayRow['kind'], string> = { set: 'this set', keep: 'what is there', laptop: 'laptop', desktop: 'desktop' };
@@ -92,6 +92,7 @@ const WAYS: Record<WayRow['kind'], string> = { set: 'this set', keep: 'what is t
 /** Is it worth it: the verdict with the line that decided. */
 export function worthSentence(w: Worth, currency: string): string {
   const { set, rival } = w;
+  if (w.worth && set.netMinor !== null && set.netMinor <= 0) return `Worth it: ${gain(set)} for nothing more than what is there.`;
   const cost = set.netMinor === null ? '' : cash(set.netMinor, currency);
   const name = rival ? `${WAYS[rival.kind]}${rival.name ? ` ${rival.name}` : ''}` : '';
   switch (w.by) {

@@ -80,11 +80,10 @@ function nextUrl(res: IncomingMessage, from: URL): URL {
   return next;
 }
 
-function wordsFor(error: unknown, ms: number): FeedProblem {
+function wordsFor(error: unknown, ms: number, late: boolean): FeedProblem {
   if (error instanceof FeedProblem) return error;
-  const { name, code, message } = error as NodeJS.ErrnoException;
-  if (name === 'AbortError' || name === 'TimeoutError' || code === 'ABORT_ERR')
-    return new FeedProblem(`No whole answer within ${seconds(ms)}; nothing of it was read`);
+  const { code, message } = error as NodeJS.ErrnoException;
+  if (late) return new FeedProblem(`No whole answer within ${seconds(ms)}; nothing of it was read`);
   if (code === 'ECONNREFUSED') return new FeedProblem('Nobody answers at this address');
   return new FeedProblem(`The feed could not be read: ${message}`);
 }
@@ -96,10 +95,13 @@ function wordsFor(error: unknown, ms: number): FeedProblem {
  */
 export async function fetchFeed(ask: FetchAsk, resolve: Resolve = resolveHost, limits: Limits = LIMITS): Promise<Fetched> {
   const signal = AbortSignal.timeout(limits.ms);
+  // Finding a name cannot be broken off: nobody waits for it beyond the time.
+  const late = new Promise<never>((_go, fail) => signal.addEventListener('abort', () => fail(new Error('late')), { once: true }));
+  late.catch(() => undefined);
   try {
     let url = new URL(ask.url);
     for (let hop = 0; ; hop++) {
-      const at = await checkedAddress(url.hostname, ask.near, resolve);
+      const at = await Promise.race([checkedAddress(url.hostname, ask.near, resolve), late]);
       const res = await open(url, at, ask, signal);
       const status = res.statusCode ?? 0;
       if (REDIRECTS.includes(status)) {
@@ -119,6 +121,6 @@ export async function fetchFeed(ask: FetchAsk, resolve: Resolve = resolveHost, l
       return { state: 'new', text: await bodyOf(res, limits.bytes), etag, modified };
     }
   } catch (error) {
-    throw wordsFor(error, limits.ms);
+    throw wordsFor(error, limits.ms, signal.aborted);
   }
 }

@@ -293,5 +293,6 @@ export async function loadBundle(
   await loadRules(load);
   await loadFigures(load);
   await loadStated(load);
+  await loadScout(load);
   return load.report;
 }

@@ -82,6 +82,7 @@ export function concernsUs(n: NewsEntry): boolean {
       gap: 16px;
     }
     article {
+      padding: 12px 16px;
       margin-bottom: 12px;
     }
     h2 {

@@ -53,6 +53,9 @@ import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
     </section>
   `,
   styles: `
+    .sheet {
+      padding: 12px 16px;
+    }
     th[scope='row'] {
       text-align: left;
       font-weight: 400;

@@ -71,6 +71,9 @@ const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', des
     </section>
   `,
   styles: `
+    .sheet {
+      padding: 12px 16px;
+    }
     .asks {
       display: flex;
       flex-wrap: wrap;
