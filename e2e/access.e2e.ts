@@ -16,6 +16,7 @@ async function places(): Promise<string[]> {
     w.api<{ items: Setup[] }>('/setups?q=survey'),
     w.api<{ items: Setup[] }>('/setups?q=meridian'),
   ]);
+  const searches = await w.api<{ items: { id: string }[] }>('/searches');
   const { items: runs } = await w.api<{ items: RunEntry[] }>(`/runs?setupId=${id}&limit=100`);
   const bench = randomUUID();
   const body = JSON.stringify({ id: bench, name: 'Table', setupId: id, seed: 1, speed: 0 });
@@ -51,6 +52,8 @@ async function places(): Promise<string[]> {
     `/parts/card/${card.items[0]!.id}?show=past`,
     '/parts/register',
     '/parts/rates',
+    '/parts/news?all=true',
+    `/scout?search=${searches.items[0]!.id}`,
     '/parts/import?kind=host',
     `/setups/${id}/sheet`,
     `/compare/plans?of=${id},${other.items[0]!.id}`,
@@ -65,6 +68,7 @@ async function places(): Promise<string[]> {
     `/bench/${bench}`,
     '/workshop/rules',
     '/workshop/data',
+    '/workshop/feeds',
   ];
 }
 

@@ -41,7 +41,7 @@ describe('WS-03 the examples', () => {
     await w.click('Remove the examples …');
     await w.sees('Removing cannot be undone.');
     await w.click('Remove the examples');
-    await w.sees('Removed 22 setups, 94 parts, 48 outcomes; 6 kept because yours need them.');
+    await w.sees('Removed 22 setups, 98 parts, 48 outcomes; 6 kept because yours need them.');
     await w.open('/setups');
     await w.sees('1 setup: 1 needs care.');
     expect(await w.page.$$('.demo')).toHaveLength(0);

@@ -5,7 +5,10 @@ import { breakEvenHosts, Front, hullOf, kneeOf, stepsOf, stopsAt, worthOf, type 
 const cloud = fc.array(fc.record({ minor: fc.integer({ min: 0, max: 60 }), fps: fc.integer({ min: 1, max: 60 }) }), {
   maxLength: 60,
 });
-type Dot = { minor: number; fps: number };
+interface Dot {
+  minor: number;
+  fps: number;
+}
 
 /** By definition: kept when nothing costs no more, is as fast and better in one of the two. */
 function plainFront(all: readonly Dot[]): Dot[] {

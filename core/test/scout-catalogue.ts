@@ -240,7 +240,9 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
   const docks = Array.from({ length: sizes.docks }, (_, i) => {
     const link = links[i % links.length] as (typeof links)[number];
     const power =
-      d.next() < 0.75 ? d.from(...powers) : { supply: 'separate' as const, supplyForm: d.from('atx', 'sfx'), slotW: 75 };
+      d.next() < 0.75
+        ? d.from(...powers)
+        : { supply: 'separate' as const, supplyForm: d.from('atx' as const, 'sfx' as const), slotW: 75 };
     const size = d.whole(0, 30);
     const spec = dock({
       ...{ slotGen: 3, ...link, ...power, model: `D-${i}`, slotLanes: 4, ownLead: 'no', chargeOutW: d.from(60, 87, 100) },

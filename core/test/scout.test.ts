@@ -173,7 +173,10 @@ describe('search', () => {
   });
 });
 
-type Point = { minor: number; fps: readonly (number | null)[] };
+interface Point {
+  minor: number;
+  fps: readonly (number | null)[];
+}
 function dominates(y: Point, x: Point, k: number): boolean {
   const [a, b] = [y.fps[k] ?? 0, x.fps[k] ?? 0];
   return y.minor <= x.minor && a >= b && (y.minor < x.minor || a > b);

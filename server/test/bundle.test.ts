@@ -28,8 +28,10 @@ describe('one bundle, one loader', () => {
       { kind: 'adapter', n: 3 },
       { kind: 'cable', n: 14 },
       { kind: 'card', n: 20 },
+      { kind: 'desktop', n: 2 },
       { kind: 'dock', n: 17 },
       { kind: 'host', n: 14 },
+      { kind: 'laptop', n: 2 },
       { kind: 'release', n: 9 },
       { kind: 'requirement', n: 8 },
       { kind: 'screen', n: 5 },
@@ -114,6 +116,8 @@ describe('one bundle, one loader', () => {
       chains: [],
       claims: [],
       titleNotes: [],
+      searches: [],
+      feeds: [],
       sessions: [],
       parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
     };
@@ -152,7 +156,7 @@ describe('WS-03 removing the demo data', () => {
     await loadDemo();
     const mine = await addSetup(h, 'mine');
     const r = (await h.api.delete('/api/demo')).body as DemoReport;
-    expect(r).toEqual({ parts: 100, setups: 22, outcomes: 48, adopted: [] });
+    expect(r).toEqual({ parts: 104, setups: 22, outcomes: 48, adopted: [] });
     expect([await count('setups'), await count('parts'), await count('log_entries')]).toEqual([1, 4, 0]);
     expect((await h.api.get(`/api/setups/${mine.id}`)).body).toEqual(mine);
   });

@@ -1,13 +1,4 @@
-import {
-  afterRenderEffect,
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  ElementRef,
-  input,
-  output,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, input, output, viewChild } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { minorDigits } from '@ruddy/core/cost';
 import type { RowView, ScoutResult } from '@ruddy/core/scout';

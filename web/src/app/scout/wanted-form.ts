@@ -12,6 +12,11 @@ export interface Named {
   readonly name: string;
 }
 
+/** The same without one of its entries. */
+function without<T extends object>(all: T, key: string): T {
+  return Object.fromEntries(Object.entries(all).filter(([k]) => k !== key)) as T;
+}
+
 /** What is wanted: host, use, money, what is there; further limits folded. In: the ask and what there is to choose from. Out: the changed ask. */
 @Component({
   selector: 'rb-wanted-form',
@@ -28,7 +33,7 @@ export class WantedForm {
   readonly screens = input.required<readonly Named[]>();
   readonly working = input(false);
   readonly changed = output<ScoutAsk>();
-  readonly search = output();
+  readonly begin = output();
   readonly stop = output();
   readonly resolutions = STANDARD_RESOLUTIONS;
   readonly conditions = Object.entries(CONDITIONS) as [Condition, string][];
@@ -58,19 +63,19 @@ export class WantedForm {
   }
   figure(key: (typeof FIGURES)[number][0], label: string, text: string): void {
     const read = readNumber(text);
-    const { [key]: _gone, ...others } = this.problems();
+    const others = without(this.problems(), key);
     this.problems.set(read.ok ? others : { ...others, [key]: `${label}: ${read.why}` });
     if (read.ok) this.limit({ [key]: read.value });
   }
   currency(text: string): void {
     const code = text.trim().toUpperCase();
-    const { currency: _gone, ...others } = this.problems();
+    const others = without(this.problems(), 'currency');
     const ok = isCurrency(code);
     this.problems.set(ok ? others : { ...others, currency: `"${text}" is not a currency like EUR` });
     if (ok) this.set({ currency: code });
   }
   forget(code: ForgottenCode, minor: number | null): void {
-    const { [code]: _gone, ...others } = this.ask().forgotten;
+    const others = without(this.ask().forgotten, code);
     this.set({ forgotten: minor === null ? others : { ...others, [code]: minor } });
   }
   screen(id: string, on: boolean): void {

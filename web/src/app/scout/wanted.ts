@@ -48,6 +48,5 @@ export const WEIGHTS = [
 
 /** How many limits are set beside the money. */
 export function limitsSet(l: Limits): number {
-  const { budgetMinor: _b, ...rest } = l;
-  return Object.values(rest).filter((v) => v !== null && v !== false).length;
+  return Object.entries(l).filter(([k, v]) => k !== 'budgetMinor' && v !== null && v !== false).length;
 }

@@ -1,0 +1,99 @@
+import type { AddressInfo } from 'node:net';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page as Listed, Setup } from '@ruddy/core/api';
+import { startFeeds } from '../scripts/feed-server.mjs';
+import { world } from './harness';
+
+const w = world();
+
+describe('SC-01 to SC-03, SC-06 what to buy', () => {
+  it('ranks with what is at hand, says the evidence and the contradiction, keeps limits and what they leave out', async () => {
+    await w.open('/scout');
+    await w.sees('What to buy: choose a host and a use');
+    await w.click(/^2 kept searches/);
+    await w.click('Survey laptop: everything new');
+    await w.sees(
+      /^First: Quillmere D-4 with Dunlinby C-20 over Withyline K-05: \d+ frames\/s at 1440p for €594\.90, seen here\./m,
+    );
+    await w.sees(/At 1440p it stops paying after Dunlinby C-\d+ in Quillmere D-\d/);
+    await w.sees('the knee: most for its money');
+    await w.sees('Seen to fail 4 of 4 times here. Trust the log.');
+    await w.sees(/sets keep every limit/);
+    // Another resolution has a front of its own.
+    await w.click('3840×2160');
+    await w.sees(/At 2160p/);
+    // Whole machines over the same years.
+    await w.sees(/Worth it: a frame\/s gained costs €[\d.]+, less than €[\d.]+ with the desktop/);
+    await w.fill('Frames/s of now', '80');
+    await w.page.keyboard.press('Tab');
+    await w.sees(/Not worth it: its gain over what is there lies inside the band/);
+  });
+
+  it('nothing fits: the nearest miss, and allowing it admits sets', async () => {
+    await w.fill('Money at most, EUR', '300');
+    await w.page.keyboard.press('Tab');
+    await w.sees(/Nothing fits\. Nearest miss: .*; allowing more money admits \d+\./);
+    await w.click('Allow more money');
+    await w.sees(/^First: /m);
+    await w.fill('Money at most, EUR', 'lots');
+    await w.page.keyboard.press('Tab');
+    await w.sees(/"lots"/);
+    await w.fill('Money at most, EUR', '1200');
+    await w.page.keyboard.press('Tab');
+    await w.sees('€594.90');
+  });
+
+  it('SC-07 a cheaper card as good within 5 %, a pinned set, and one action to a plan', async () => {
+    await w.click('1920×1080');
+    await w.click(/^Quillmere D-6 with Dunlinby C-30/);
+    await w.sees(/Cheaper and as good as Dunlinby C-30 within 5 %/);
+    await w.click('Pin Dunlinby C-31 in Quillmere D-4');
+    await w.sees('1 pinned');
+    await w.page.reload({ waitUntil: 'networkidle0' });
+    await w.sees(/^First: /m);
+    await w.sees('1 pinned');
+    await w.click('Make a plan of Dunlinby C-20 in Quillmere D-4');
+    await w.sees(/Works with care/);
+    const made = await w.api<Listed<Setup>>('/setups?q=C-20 in Quillmere');
+    expect(made.items.map((s) => s.name)).toEqual(['Dunlinby C-20 in Quillmere D-4']);
+  });
+
+  it('PL-20 the plan says whether it is worth it, with the line that decided', async () => {
+    const dome = (await w.api<Listed<Setup>>('/setups?q=Dome desk')).items[0] as Setup;
+    await w.open(`/setups/${dome.id}/plan`);
+    await w.click(/^Worth it: /);
+    await w.sees('Staithewright T-5');
+    await w.fill('Frames/s of now', '300');
+    await w.page.keyboard.press('Tab');
+    await w.sees(/Worth it: /);
+  });
+});
+
+describe('PA-05, PA-06 news', () => {
+  let feeds: Awaited<ReturnType<typeof startFeeds>> = null;
+  beforeAll(async () => {
+    feeds = await startFeeds(0);
+  });
+  afterAll(() => feeds?.close());
+
+  it('a local feed is refused until it may be near, then read; its release leads to the setups and the log', async () => {
+    const url = `http://127.0.0.1:${(feeds?.address() as AddressInfo).port}/quillmere.json`;
+    await w.open('/workshop/feeds');
+    await w.fill('Name', 'Dock maker');
+    await w.fill('Address', url);
+    await w.click('Remember it');
+    await w.sees('Dock maker is remembered');
+    await w.click('Read Dock maker now');
+    await w.sees(/127\.0\.0\.1, on this machine or in the local network\. A keeper may allow that/);
+    await w.click('Dock maker may lie on this machine or in the local network', 'checkbox');
+    await w.click('Read Dock maker now');
+    await w.sees('Dock maker: 3 items.');
+    await w.click('Read Dock maker now');
+    await w.sees('Dock maker: nothing new since the last reading.');
+    await w.open('/parts/news');
+    await w.sees(/1 of 3 items concerns parts or symptoms here, 1 new\. First: D-4 dock firmware 1\.9\./);
+    await w.sees(/Speaks of logged symptoms: .*drops under load/);
+    await w.click('Note it as dock firmware 1.9');
+    await w.sees(/Dome desk/);
+  });
+});
