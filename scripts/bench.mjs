@@ -7,6 +7,7 @@ import { importPage, importSpeed } from './bench-import.mjs';
 import { gridScroll, logSpeed } from './bench-log.mjs';
 import { captureSpeed, redrawMs } from './bench-runs.mjs';
 import { limiterLines, simulateSpeed } from './bench-toll.mjs';
+import { scoutSpeed } from './bench-scout.mjs';
 import { nextTestSpeed, troubleLines } from './bench-trouble.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
@@ -148,5 +149,21 @@ line(
   80,
 );
 line('the same by itself (median), against 20 ms', next.oursMs, 20, 'ms', 1);
+const scout = await scoutSpeed();
+line(
+  `join ${scout.total} combinations of a catalogue of 300 docks, 400 cards, 20 cables, against five additions, four minima, a division, a mask and a compare each`,
+  scout.joinMs,
+  scout.referenceMs,
+  'ms',
+  5,
+);
+line(
+  'the whole search with its partial judgements, against a million combinations a second',
+  scout.wholeMs,
+  scout.total / 1000,
+  'ms',
+  1,
+);
+line('its first results in a fresh process, against 200 ms', scout.firstMs, 200, 'ms', 1);
 for (const text of await limiterLines()) say(text);
 for (const text of await troubleLines()) say(text);

@@ -25,13 +25,13 @@ const VIEWS = [
     unfold: 'rb-power-working, rb-fit-drawing, rb-routes-table',
     scroll: 'rb-routes-table',
   },
-  { file: 'plan-cost', path: '/setups/:Solar trial/plan', unfold: 'rb-cost-panel', scroll: 'rb-cost-panel' },
   { file: 'compare', path: '/compare/plans?of=:Dome desk,:Sky survey rig' },
   { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
   { file: 'link-check', path: '/setups/:Sky survey rig/bring-up?view=link' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table?host=Harnsey%20L-13%202025&dock=Quillmere%20D-4&near=true' },
   { file: 'grid', path: '/compatibility/grid' },
+  { file: 'scout', path: '/scout', open: 'Survey laptop: everything new' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
   {
     file: 'runs',
@@ -143,7 +143,7 @@ for (const v of VIEWS) {
   await page.goto(at + path, { waitUntil: v.live ? 'load' : 'networkidle0' });
   if (v.live) await page.waitForSelector('rb-bridge-strip .ribbon.core');
   if (v.open) {
-    const link = await page.waitForSelector(`a::-p-text(${v.open})`);
+    const link = await page.waitForSelector(`:is(a, button)::-p-text(${v.open})`);
     await link.click();
     await page.waitForNetworkIdle();
   }

@@ -18,7 +18,21 @@ function named(text: string, p: NewsPart): boolean {
 }
 
 /** Words of a symptom that say something. */
-const SHORT = new Set(['with', 'when', 'from', 'that', 'this', 'after', 'under', 'while', 'does', 'once', 'into', 'only', 'then']);
+const SHORT = new Set([
+  'with',
+  'when',
+  'from',
+  'that',
+  'this',
+  'after',
+  'under',
+  'while',
+  'does',
+  'once',
+  'into',
+  'only',
+  'then',
+]);
 const telling = (s: string) =>
   plain(s)
     .split(' ')

@@ -33,7 +33,12 @@ export interface Sinks {
   readonly best: Best;
 }
 
-const { link: LINK, budget: BUDGET, target: TARGET } = BIT;
+const { budget: BUDGET, target: TARGET } = BIT;
+/** What is kept or not, without a more or less: it counts as missed by all of it. */
+const WHOLE = (['link', 'software', 'unsure', 'no-frames', 'no-price', 'repackaged', 'unproven', 'soldered'] as const).reduce(
+  (all, r) => all | BIT[r],
+  0,
+);
 
 /** What was seen to work weighs less than a third more frames: it orders what is nearly alike. */
 const SEEN_SHARE = 0.2;
@@ -76,7 +81,7 @@ export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best
       if (least >= (nearest[fails] as number)) continue;
       const money = fails & BUDGET ? minor / budget - 1 : 0;
       const frames = fails & TARGET ? target / fps - 1 : 0;
-      left.near(fails, least + (fails & LINK ? 1 : 0) + money + frames, first + c);
+      left.near(fails, least + (fails & WHOLE ? 1 : 0) + money + frames, first + c);
       continue;
     }
     const index = first + c;

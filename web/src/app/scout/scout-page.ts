@@ -38,6 +38,8 @@ import { freshAsk } from './wanted';
 import { WantedForm, type Named } from './wanted-form';
 
 const KEPT = 'ruddy.scout';
+/** Which kept search the ask was opened from. */
+const OPENED = 'ruddy.scout.opened';
 
 function keptAsk(): ScoutAsk | null {
   try {
@@ -141,7 +143,11 @@ export class ScoutPage {
       const kept = this.searches()?.find((s) => s.id === id);
       untracked(() => {
         if (!kept) return;
-        this.change(kept.ask);
+        // What was changed of it since it was opened stays on a reload.
+        const opened = localStorage.getItem(OPENED) === id;
+        if (opened && this.#searched()) return;
+        localStorage.setItem(OPENED, id);
+        if (!opened) this.change(kept.ask);
         this.run();
       });
     });
@@ -239,6 +245,7 @@ export class ScoutPage {
   }
 
   open(s: SearchEntry): void {
+    localStorage.setItem(OPENED, s.id);
     this.change(s.ask);
     this.run();
     void this.#router.navigate([], { queryParams: { search: s.id }, queryParamsHandling: 'merge' });
