@@ -31,7 +31,7 @@ const VIEWS = [
   { file: 'record', path: '/setups/:Meridian bench/record' },
   { file: 'compatibility', path: '/compatibility/table?host=Harnsey%20L-13%202025&dock=Quillmere%20D-4&near=true' },
   { file: 'grid', path: '/compatibility/grid' },
-  { file: 'scout', path: '/scout', open: 'Survey laptop: everything new' },
+  { file: 'scout', path: '/scout', open: 'Survey laptop: everything new', until: 'First: Quillmere' },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
   {
     file: 'runs',
@@ -147,6 +147,7 @@ for (const v of VIEWS) {
     await link.click();
     await page.waitForNetworkIdle();
   }
+  if (v.until) await page.waitForSelector(`h1::-p-text(${v.until})`);
   if (v.click) {
     const button = await page.waitForSelector(`button::-p-text(${v.click})`);
     await button.click();

@@ -237,6 +237,17 @@ export class ScoutPage {
     });
   }
 
+  /** The search as it stands now, under the name it has. */
+  renew(s: SearchEntry): void {
+    this.#data.change(s.id, { ask: this.ask() }, s.rev).subscribe({
+      next: (next) => {
+        this.searches.update((all) => (all ?? []).map((x) => (x.id === s.id ? next : x)));
+        this.said.set(`"${s.name}" is kept as it stands now.`);
+      },
+      error: (e: ApiProblem) => this.problem.set(`Not kept. ${e.message}`),
+    });
+  }
+
   forget(s: SearchEntry): void {
     this.#data.remove(s.id).subscribe({
       next: () => this.searches.update((all) => (all ?? []).filter((x) => x.id !== s.id)),
