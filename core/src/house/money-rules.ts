@@ -31,13 +31,4 @@ export const MONEY_RULES = {
     reason: 'A difference nobody sees in play; repeats of one run scatter by two or three per cent.',
     source: HOUSE,
   },
-  'scout.years': {
-    label: 'Kept for',
-    unit: 'years',
-    default: 3,
-    min: 1,
-    max: 15,
-    reason: 'A set and a whole machine are compared over the same years.',
-    source: HOUSE,
-  },
 } as const satisfies Record<string, Rule>;

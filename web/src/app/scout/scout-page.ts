@@ -73,7 +73,9 @@ export class ScoutPage {
   readonly said = signal<string | null>(null);
   readonly at = signal(0);
   readonly #chosen = signal<RowView | null>(null);
-  readonly percent = RULES['scout.equalPercent'].default;
+  readonly percent = computed(
+    () => this.desk.grounds()?.input.context.house['scout.equalPercent'] ?? RULES['scout.equalPercent'].default,
+  );
   readonly #searched = signal(false);
 
   /** Setups of the host that is asked for: how it is set up is taken from one of them. */
@@ -177,7 +179,7 @@ export class ScoutPage {
 
   choose(r: RowView): void {
     this.#chosen.set(r);
-    void this.desk.compare(r.ids, this.percent);
+    void this.desk.compare(r.ids, this.percent());
   }
 
   pin(r: RowView): void {
