@@ -86,6 +86,14 @@ function draftOf(item: Published, parts: readonly NewsPart[]): ReleaseSpec | nul
   return { ...empty, maker: part.maker, model: part.model, variant: version, what: role, releasedOn: day, fixes: '', note };
 }
 
+/** Does an item concern something that is here: a part, or, where it names none, a logged symptom? */
+export function concernsHere(m: {
+  readonly touches: readonly Pick<Touch, 'here'>[];
+  readonly symptoms: readonly string[];
+}): boolean {
+  return m.touches.some((t) => t.here) || (m.touches.length === 0 && m.symptoms.length > 0);
+}
+
 /**
  * What an item of news concerns: parts it states or names, logged symptoms it speaks of, and the release it would make. In: the item, the
  * parts of the catalogue, the symptoms of the log.

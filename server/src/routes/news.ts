@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { feedBody, feedEntry, feedPatch, newsEntry, newsList, newsRelease, newsState, uuid } from '@ruddy/core/api';
+import { concernsHere } from '@ruddy/core/news';
 import { route } from '../http/route';
 import { createFeed, listFeeds, patchFeed, readNow, removeFeed } from '../services/feeds';
-import { concerns, keepRelease, listNews, markNews } from '../services/news';
+import { keepRelease, listNews, markNews } from '../services/news';
 
 const byId = z.strictObject({ id: uuid });
 
@@ -70,7 +71,7 @@ export const newsRoutes = [
     response: newsList,
     handle: async (_call, s) => {
       const items = await listNews(s);
-      return { body: { items, concerns: items.filter((n) => n.state === 'new' && concerns(n)).length } };
+      return { body: { items, concerns: items.filter((n) => n.state === 'new' && concernsHere(n)).length } };
     },
   }),
   route({

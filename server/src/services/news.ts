@@ -61,11 +61,6 @@ export async function listNews(s: Services, id: string | null = null): Promise<N
   });
 }
 
-/** Does an item concern something that is here? */
-export function concerns(n: NewsEntry): boolean {
-  return n.touches.some((t) => t.here) || (n.touches.length === 0 && n.symptoms.length > 0);
-}
-
 async function getNews(s: Services, id: string): Promise<NewsEntry> {
   const [found] = await listNews(s, id);
   if (!found) throw notFound('news');

@@ -3,16 +3,12 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { NewsEntry } from '@ruddy/core/api';
+import { concernsHere } from '@ruddy/core/news';
 import { SOFTWARE_NAMES } from '@ruddy/core/schema';
 import type { ApiProblem } from '../data/api';
 import { NewsData } from '../data/scout';
 import { counted, day, orEmpty } from '../shared/format';
 import { PartsNav } from './parts-nav';
-
-/** Does an item concern something that is here? */
-export function concernsUs(n: NewsEntry): boolean {
-  return n.touches.some((t) => t.here) || (n.touches.length === 0 && n.symptoms.length > 0);
-}
 
 /** News of the feeds: what concerns parts that are here or symptoms that were logged stands first. */
 @Component({
@@ -116,12 +112,12 @@ export class NewsPage {
   readonly working = signal(false);
   readonly names = SOFTWARE_NAMES;
   readonly words = { new: '', read: 'read', kept: 'noted as a release' };
-  readonly shown = computed(() => (this.items() ?? []).filter((n) => this.all() === 'true' || concernsUs(n)));
+  readonly shown = computed(() => (this.items() ?? []).filter((n) => this.all() === 'true' || concernsHere(n)));
   readonly headline = computed(() => {
     const all = this.items();
     if (!all) return 'Reading the news …';
     if (all.length === 0) return '0 items of news: name a feed under Workshop and read it.';
-    const ours = all.filter(concernsUs);
+    const ours = all.filter(concernsHere);
     const fresh = ours.filter((n) => n.state === 'new');
     const first = fresh[0] ? ` First: ${fresh[0].title}.` : '';
     return `${ours.length} of ${counted(all.length, 'item')} ${ours.length === 1 ? 'concerns' : 'concern'} parts or symptoms here, ${fresh.length} new.${first}`;

@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import type { FramesAsked } from '@ruddy/core/api';
-import { worthOf, type Way, type WayRow } from '@ruddy/core/scout';
+import { worthOf, type Way } from '@ruddy/core/scout';
 import type { Evaluation } from '@ruddy/core/plan';
-import { moneyShort, worthSentence } from '@ruddy/core/texts';
+import { worthSentence } from '@ruddy/core/texts';
 import { Api } from '../data/api';
 import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
 import { readNumber } from '../shared/format';
+import { WaysTable } from '../scout/ways-table';
 
 interface Machine {
   kind: 'laptop' | 'desktop';
@@ -21,7 +22,7 @@ const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', de
 /** Is this plan worth it: against what is there, a laptop, a desktop, use by use, with the line that decided. */
 @Component({
   selector: 'rb-worth-panel',
-  imports: [RouterLink],
+  imports: [RouterLink, WaysTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <details class="fold" id="worth">
@@ -54,30 +55,7 @@ const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', de
         @if (present(); as words) {
           <p class="hint">There now: {{ words }}</p>
         }
-        <div class="wide" tabindex="0" role="region" aria-label="This plan and the other ways">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">Way</th>
-                <th scope="col" class="figure">Net</th>
-                <th scope="col" class="figure">Frames/s</th>
-                <th scope="col" class="figure">Gained</th>
-                <th scope="col" class="figure">Each frame gained</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (r of worth()?.rows ?? []; track r.kind + r.name) {
-                <tr>
-                  <th scope="row">{{ kinds[r.kind] }}{{ r.name ? ' ' + r.name : '' }}</th>
-                  <td class="figure">{{ cash(r.netMinor) }}</td>
-                  <td class="figure">{{ frames(r) }}</td>
-                  <td class="figure">{{ r.gainFps === null ? '–' : round(r.gainFps) }}</td>
-                  <td class="figure">{{ r.perFrameMinor === null ? '–' : cash(round(r.perFrameMinor)) }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
+        <rb-ways-table [rows]="worth()?.rows ?? []" [kinds]="kinds" [currency]="currency()" />
       }
       <p><a routerLink="/scout">Search for other sets</a></p>
     </details>
@@ -96,10 +74,6 @@ const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', de
     .asks input:not([type='checkbox']) {
       width: 90px;
     }
-    th[scope='row'] {
-      text-align: left;
-      font-weight: 400;
-    }
   `,
 })
 export class WorthPanel {
@@ -113,7 +87,6 @@ export class WorthPanel {
   readonly wanted = linkedSignal<string, number | null>({ source: this.#of, computation: () => null });
   readonly portable = linkedSignal<string, boolean>({ source: this.#of, computation: () => false });
   readonly kinds = KIND;
-  readonly round = Math.round;
   readonly present = computed(() => this.#editor.fields()?.present ?? '');
   readonly currency = computed(() => this.#plan.cost()?.currency ?? 'EUR');
   /** Titles of which frames can be told here. */
@@ -173,12 +146,6 @@ export class WorthPanel {
   setWanted(text: string): void {
     const read = readNumber(text);
     if (read.ok) this.wanted.set(read.value === null || read.value <= 0 ? null : read.value);
-  }
-  cash(minor: number | null): string {
-    return minor === null ? 'not known' : moneyShort({ minor, currency: this.currency() });
-  }
-  frames(r: WayRow): string {
-    return r.fps ? `${Math.round(r.fps.mid)} (${Math.round(r.fps.lo)} to ${Math.round(r.fps.hi)})` : 'not told';
   }
 }
 

@@ -1,16 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
 import type { ScoutGrounds } from '@ruddy/core/api';
-import { breakEvenHosts, worthOf, type RowView, type Way, type WayRow } from '@ruddy/core/scout';
-import { moneyShort, worthSentence } from '@ruddy/core/texts';
+import { breakEvenHosts, worthOf, type RowView, type Way } from '@ruddy/core/scout';
+import { worthSentence } from '@ruddy/core/texts';
 import { AmountField } from '../plan/amount-field';
 import { readNumber } from '../shared/format';
+import { WaysTable } from './ways-table';
 
 const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', desktop: 'Desktop' } as const;
 
 /** A chosen set against keeping what is there and against whole machines, over the same years; and how many hosts would have to share it. */
 @Component({
   selector: 'rb-outright-panel',
-  imports: [AmountField],
+  imports: [AmountField, WaysTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="out-h">
@@ -38,30 +39,7 @@ const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', des
           It must be carried about
         </label>
       </div>
-      <div class="wide" tabindex="0" role="region" aria-label="This set and the other ways">
-        <table class="list">
-          <thead>
-            <tr>
-              <th scope="col">Way</th>
-              <th scope="col" class="figure">Net</th>
-              <th scope="col" class="figure">Frames/s</th>
-              <th scope="col" class="figure">Gained</th>
-              <th scope="col" class="figure">Each frame gained</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (r of worth().rows; track r.kind + r.name) {
-              <tr [class.here]="r.kind === 'set'">
-                <th scope="row">{{ kinds[r.kind] }}{{ r.name ? ' ' + r.name : '' }}</th>
-                <td class="figure">{{ cash(r.netMinor) }}</td>
-                <td class="figure">{{ frames(r) }}</td>
-                <td class="figure">{{ r.gainFps === null ? '–' : round(r.gainFps) }}</td>
-                <td class="figure">{{ r.perFrameMinor === null ? '–' : cash(round(r.perFrameMinor)) }}</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </div>
+      <rb-ways-table [rows]="worth().rows" [kinds]="kinds" [currency]="currency()" />
       <p>{{ sharing() }}</p>
       <p class="hint">
         Net: parts that are not there and what is forgotten, less what they sell for again and what is sold for them. A set's
@@ -88,13 +66,6 @@ const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', des
     .asks input:not([type='checkbox']) {
       width: 90px;
     }
-    th[scope='row'] {
-      text-align: left;
-      font-weight: 400;
-    }
-    tr.here {
-      background: var(--select);
-    }
   `,
 })
 export class OutrightPanel {
@@ -106,7 +77,6 @@ export class OutrightPanel {
   readonly shared = linkedSignal<string, number>({ source: () => this.grounds().host, computation: () => 1 });
   readonly portable = linkedSignal<string, boolean>({ source: () => this.grounds().host, computation: () => false });
   readonly kinds = KIND;
-  readonly round = Math.round;
   readonly currency = computed(() => this.grounds().input.currency);
 
   /** What the set costs once, what each host needs of its own, and what its parts sell for again. */
@@ -177,11 +147,5 @@ export class OutrightPanel {
   }
   setShared(text: string): void {
     this.shared.set(Math.min(50, Math.max(1, Math.round(Number(text)) || 1)));
-  }
-  cash(minor: number | null): string {
-    return minor === null ? 'not known' : moneyShort({ minor, currency: this.currency() });
-  }
-  frames(r: WayRow): string {
-    return r.fps ? `${Math.round(r.fps.mid)} (${Math.round(r.fps.lo)} to ${Math.round(r.fps.hi)})` : 'not told';
   }
 }
