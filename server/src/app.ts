@@ -6,12 +6,18 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { guard } from './http/guard';
+import { guard, LOCAL_ONLY, type Names } from './http/guard';
 import { openApi } from './http/openapi';
 import { notFound, sendProblem } from './http/problem';
-import { BYTES, mount, type Services } from './http/route';
+import * as z from 'zod';
+import { mount } from './http/mount';
+import { BYTES, route, type Route, type Services } from './http/route';
+import { accessRoutes } from './routes/access';
+import { backupRoutes } from './routes/backups';
+import { loanRoutes } from './routes/loans';
 import { catalogueRoutes } from './routes/catalogue';
-import { dataRoutes, VERSION } from './routes/data';
+import { VERSION } from './backup/make';
+import { dataRoutes } from './routes/data';
 import { importRoutes } from './routes/imports';
 import { newsRoutes } from './routes/news';
 import { logRoutes } from './routes/log';
@@ -28,8 +34,8 @@ import { setupRoutes } from './routes/setups';
 import { statedRoutes } from './routes/stated';
 import { troubleRoutes } from './routes/trouble';
 
-/** Every route, declared once. */
-export const ROUTES = [
+/** Routes, declared once. */
+const DECLARED: readonly Route[] = [
   ...dataRoutes,
   ...partRoutes,
   ...catalogueRoutes,
@@ -47,6 +53,24 @@ export const ROUTES = [
   ...profileRoutes,
   ...scoutRoutes,
   ...newsRoutes,
+  ...accessRoutes,
+  ...loanRoutes,
+  ...backupRoutes,
+];
+
+let described: Record<string, unknown> | undefined;
+
+/** Every route there is, with the one that describes them. */
+export const ROUTES: readonly Route[] = [
+  ...DECLARED,
+  route({
+    method: 'get',
+    path: '/api/openapi.json',
+    summary: 'This description',
+    role: 'anyone',
+    response: z.looseObject({}),
+    handle: () => Promise.resolve({ body: (described ??= { ...openApi(ROUTES, VERSION) }) }),
+  }),
 ];
 
 const policy = {
@@ -84,8 +108,16 @@ function pages(app: Express, webDir: string): void {
   });
 }
 
+export interface AppOptions {
+  webDir: string | null;
+  logger: Logger;
+  names?: Names;
+  /** How many proxies in front may say where a request comes from. */
+  proxies?: number;
+}
+
 /** The whole application over one database; the caller listens and shuts down. */
-export function createApp(services: Services, options: { webDir: string | null; logger: Logger }): Express {
+export function createApp(services: Services, options: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -103,14 +135,11 @@ export function createApp(services: Services, options: { webDir: string | null; 
       },
     }),
   );
-  app.use(guard);
+  app.set('trust proxy', options.proxies ?? 0);
+  app.use(guard(options.names ?? LOCAL_ONLY));
   app.use(helmet({ contentSecurityPolicy: policy, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
   // Compressing would hold events back until a block is full.
   app.use(compression({ filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res) }));
-  const document = openApi(ROUTES, VERSION);
-  app.get('/api/openapi.json', (_req, res) => {
-    res.json(document);
-  });
   app.use(
     mount(ROUTES, services, (r) =>
       r.bytes

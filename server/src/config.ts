@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { Names } from './http/guard';
 
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 
@@ -9,6 +10,12 @@ const envSchema = z.object({
     .string({ error: 'DATABASE_URL: must name a PostgreSQL database' })
     .min(1, { error: 'DATABASE_URL: must name a PostgreSQL database' }),
   RUDDY_NOW: z.iso.datetime({ offset: true, error: 'RUDDY_NOW: an instant like 2026-11-20T18:00:00Z' }).optional(),
+  RUDDY_PUBLIC_URL: z
+    .url({ protocol: /^https?$/, error: 'RUDDY_PUBLIC_URL: the address people type, like https://bridge.example' })
+    .optional(),
+  RUDDY_PROXIES: z.coerce.number().int().min(0).max(5, { error: 'RUDDY_PROXIES: from 0 to 5' }).default(0),
+  RUDDY_BACKUP_DIR: z.string().optional(),
+  RUDDY_PG_BIN: z.string().optional(),
   RUDDY_EMPTY: z.string().optional(),
   RUDDY_WEB_DIR: z.string().optional(),
   RUDDY_DEMO_FILE: z.string().optional(),
@@ -21,6 +28,12 @@ export interface Config {
   databaseUrl: string;
   /** The clock: passed in, so that demo, tests and pictures have a fixed day. */
   now: () => Date;
+  /** Other machines can reach it, directly or through what stands in front of it: then people sign in. */
+  signIn: boolean;
+  names: Names;
+  proxies: number;
+  /** Where backups lie and where PostgreSQL's own programs are; null: no backups from here. */
+  backups: { dir: string; bin: string | null } | null;
   demoFile: string | null;
   webDir: string | null;
   log: 'silent' | 'error' | 'info';
@@ -28,14 +41,12 @@ export interface Config {
 
 /** Read the configuration from the environment, or say in one line what is wrong with it. */
 export function readConfig(env: NodeJS.ProcessEnv): { ok: true; config: Config } | { ok: false; problem: string } {
-  const parsed = envSchema.safeParse(env);
+  // A setting left empty is one not made.
+  const parsed = envSchema.safeParse(Object.fromEntries(Object.entries(env).filter(([, v]) => v !== '')));
   if (!parsed.success) return { ok: false, problem: parsed.error.issues.map((i) => i.message).join('; ') };
   const e = parsed.data;
-  if (!LOOPBACK.includes(e.HOST))
-    return {
-      ok: false,
-      problem: `HOST=${e.HOST} would open this to other machines, and there is no sign-in yet. Use 127.0.0.1.`,
-    };
+  const beyond = !LOOPBACK.includes(e.HOST);
+  const publicUrl = e.RUDDY_PUBLIC_URL ? new URL(e.RUDDY_PUBLIC_URL) : null;
   const fixed = e.RUDDY_NOW;
   return {
     ok: true,
@@ -45,6 +56,11 @@ export function readConfig(env: NodeJS.ProcessEnv): { ok: true; config: Config }
       databaseUrl: e.DATABASE_URL,
       now: fixed ? () => new Date(fixed) : () => new Date(),
       demoFile: e.RUDDY_EMPTY ? null : (e.RUDDY_DEMO_FILE ?? null),
+      // A proxy on this machine speaks to a loopback address for everybody outside: its address being set means the same as an open one.
+      signIn: beyond || publicUrl !== null,
+      names: { beyond, publicUrl },
+      proxies: e.RUDDY_PROXIES,
+      backups: e.RUDDY_BACKUP_DIR ? { dir: e.RUDDY_BACKUP_DIR, bin: e.RUDDY_PG_BIN || null } : null,
       webDir: e.RUDDY_WEB_DIR ?? null,
       log: e.RUDDY_LOG,
     },

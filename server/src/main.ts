@@ -3,16 +3,20 @@ import { pino } from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { connect } from './db/connect';
-import { migrate } from './db/migrate';
 import { defineModels } from './db/models';
 import { firstStart } from './services/demo';
 import { scheduleFeeds } from './services/feeds';
 import { stopJobs } from './services/jobs';
-import { refreshFigures } from './services/run-figures';
-import { refigure } from './services/runs';
+import { hasKeeper } from './services/members';
+import { prepareDatabase } from './services/prepare';
+import { scheduleBackups } from './services/backups';
 import { Streams } from './services/streams';
 
 const FINISH_MS = 5000;
+const HEAD_MS = 15_000;
+const BODY_MS = 300_000;
+const NO_KEEPER = `other machines could reach this, and no keeper has a password yet.
+  Give one first, on this machine alone: npm run keeper -- NAME   (or in the page under Workshop, Members)`;
 
 function fail(problem: string): never {
   process.stderr.write(`ruddy-bridge: ${problem}\n`);
@@ -28,12 +32,16 @@ async function main(): Promise<void> {
   defineModels(db);
   const grounds = { db, now: config.now, unexpected: (err: unknown) => logger.error({ err }, 'unexpected') };
   const streams = new Streams(grounds, config.databaseUrl);
-  const services = { ...grounds, streams };
+  const services = {
+    ...grounds,
+    streams,
+    ...(config.signIn && { access: { secure: config.names.publicUrl?.protocol === 'https:' } }),
+    ...(config.backups && { backups: { ...config.backups, url: config.databaseUrl } }),
+  };
   try {
-    const done = await migrate(db);
-    if (done.length > 0) logger.info({ migrations: done }, 'schema brought up to date');
-    const anew = await refreshFigures(db, (id, transaction) => refigure(db, id, transaction));
-    if (anew > 0) logger.info({ runs: anew }, 'figures of runs made anew');
+    const { migrations, runs } = await prepareDatabase(db);
+    if (migrations.length > 0) logger.info({ migrations }, 'schema brought up to date');
+    if (runs > 0) logger.info({ runs }, 'figures of runs made anew');
     const demo = await firstStart(services, config.demoFile);
     if (demo === 'loaded') logger.info('demo data loaded');
   } catch (error) {
@@ -42,7 +50,16 @@ async function main(): Promise<void> {
     fail(`the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`);
   }
 
-  const server = createServer(createApp(services, { webDir: config.webDir, logger }));
+  if (config.signIn && !(await hasKeeper(db))) {
+    await db.close();
+    fail(NO_KEEPER);
+  }
+  const { webDir, names, proxies } = config;
+  const server = createServer(createApp(services, { webDir, logger, names, proxies }));
+  // Who sends its head or body a letter at a time does not keep a place for long.
+  server.headersTimeout = HEAD_MS;
+  server.requestTimeout = BODY_MS;
+  const stopBackups = scheduleBackups(services);
   const stopFeeds = scheduleFeeds(services);
   let stopping = false;
   const stop = () => {
@@ -51,7 +68,7 @@ async function main(): Promise<void> {
     // Streams end first: a server with an open answer never closes.
     void streams.close();
     const close = () =>
-      void Promise.allSettled([stopJobs(), stopFeeds()]).finally(() => db.close().finally(() => process.exit(0)));
+      void Promise.allSettled([stopJobs(), stopFeeds(), stopBackups()]).finally(() => db.close().finally(() => process.exit(0)));
     server.close(close);
     server.closeIdleConnections();
     // Requests that do not finish in time are cut, so that the database can be closed.

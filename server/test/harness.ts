@@ -9,6 +9,8 @@ import { bundleSchema, type Bundle, type Part, type Setup } from '@ruddy/core/ap
 import { createApp } from '../src/app';
 import { connect } from '../src/db/connect';
 import { defineModels } from '../src/db/models';
+import type { Names } from '../src/http/guard';
+import type { Services } from '../src/http/route';
 import { Streams } from '../src/services/streams';
 import { DEMO_FILE } from '../../scripts/lib/paths.mjs';
 
@@ -24,18 +26,19 @@ export interface Harness {
 }
 
 /** The real application over a database of its own, copied from the template. */
-export async function start(): Promise<Harness> {
+export async function start(more: Partial<Services> & { names?: Names } = {}): Promise<Harness> {
   const admin = connect(inject('adminUrl'));
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   await admin.query(`CREATE DATABASE ${name} TEMPLATE ruddy_template`);
   const db = connect(inject('adminUrl').replace(/\/postgres$/, `/${name}`));
   defineModels(db);
+  const { names, ...services } = more;
   const clock = { now: NOW };
   const grounds = { db, now: () => clock.now };
   const streams = new Streams(grounds, inject('adminUrl').replace(/\/postgres$/, `/${name}`));
   const app = createApp(
-    { ...grounds, streams, scoutThread: inject('scoutThread') },
-    { webDir: null, logger: pino({ level: 'silent' }) },
+    { ...grounds, streams, scoutThread: inject('scoutThread'), ...services },
+    { webDir: null, logger: pino({ level: 'silent' }), ...(names && { names }) },
   );
   return {
     db,

@@ -63,10 +63,17 @@ describe('the border', () => {
 describe('the configuration', () => {
   const env = { DATABASE_URL: 'postgres://x' };
 
-  it('listens on this machine only until there is a sign-in', () => {
-    const refused = readConfig({ ...env, HOST: '0.0.0.0' });
-    expect(refused).toMatchObject({ ok: false, problem: expect.stringContaining('no sign-in yet') });
-    expect(readConfig({ ...env, HOST: 'localhost' }).ok).toBe(true);
+  it('asks for a sign-in as soon as other machines could come in, through a proxy too', () => {
+    const of = (more: object) => {
+      const r = readConfig({ ...env, ...more });
+      return r.ok ? r.config.signIn : r.problem;
+    };
+    expect(of({})).toBe(false);
+    expect(of({ HOST: 'localhost' })).toBe(false);
+    expect(of({ HOST: '0.0.0.0' })).toBe(true);
+    expect(of({ HOST: '::' })).toBe(true);
+    expect(of({ RUDDY_PUBLIC_URL: 'https://bridge.example' })).toBe(true);
+    expect(of({ RUDDY_PUBLIC_URL: 'bridge' })).toContain('RUDDY_PUBLIC_URL');
   });
 
   it('says in one line what is wrong', () => {

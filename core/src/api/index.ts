@@ -22,3 +22,6 @@ export * from './trouble';
 export * from './practice';
 export * from './scout';
 export * from './news';
+export * from './members';
+export * from './loans';
+export * from './backups';

@@ -25,3 +25,4 @@ export * from './runs';
 export * from './toll';
 export * from './log';
 export * from './question';
+export * from './loans';

@@ -11,6 +11,7 @@ import * as toll from './migrations/0008-toll';
 import * as log from './migrations/0009-log';
 import * as trouble from './migrations/0010-trouble';
 import * as scout from './migrations/0011-scout';
+import * as trust from './migrations/0012-trust';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -25,7 +26,11 @@ const MIGRATIONS = [
   { name: '0009-log', up: log.up },
   { name: '0010-trouble', up: trouble.up },
   { name: '0011-scout', up: scout.up },
+  { name: '0012-trust', up: trust.up },
 ];
+
+/** The newest step this program knows. */
+export const LATEST = MIGRATIONS.map((m) => m.name).at(-1) ?? '';
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */
 export async function migrate(db: Sequelize): Promise<string[]> {

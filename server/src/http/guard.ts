@@ -1,7 +1,17 @@
+import { isIP } from 'node:net';
 import type { RequestHandler } from 'express';
 import { HttpProblem } from './problem';
 
-const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', '::1']);
+const LOOPBACK = ['127.0.0.1', 'localhost', '[::1]', '::1'];
+
+/** What this server is called from outside. */
+export interface Names {
+  /** It listens beyond this machine. */
+  beyond: boolean;
+  /** The address people type when something stands in front of it. */
+  publicUrl: URL | null;
+}
+export const LOCAL_ONLY: Names = { beyond: false, publicUrl: null };
 
 function hostname(value: string): string | null {
   try {
@@ -12,13 +22,26 @@ function hostname(value: string): string | null {
 }
 
 /**
- * Refuse requests that did not mean this machine: a Host header with another name (rebinding),
- * and any change asked for by a page of another origin.
+ * Refuse requests that did not mean this server: a Host header with another name (rebinding), and any call by a page of another origin.
+ * An address of numbers cannot be rebound, so beyond this machine any is answered; a name only when it was given.
  */
-export const guard: RequestHandler = (req, _res, next) => {
-  const host = req.header('host') ?? '';
-  if (!NAMES.has(hostname(host) ?? '')) throw new HttpProblem(421, 'This server answers to its own name only');
-  const origin = req.header('origin');
-  if (origin !== undefined && origin !== `http://${host}`) throw new HttpProblem(403, 'Asked for by another site');
-  next();
-};
+export function guard(names: Names): RequestHandler {
+  const known = new Set([...LOOPBACK, ...(names.publicUrl ? [names.publicUrl.hostname] : [])]);
+  const answers = (name: string | null) =>
+    name !== null && (known.has(name) || (names.beyond && isIP(name.replace(/^\[|\]$/g, '')) !== 0));
+  return (req, _res, next) => {
+    const host = req.header('host') ?? '';
+    if (!answers(hostname(host))) throw new HttpProblem(421, 'This server answers to its own name only');
+    const origin = req.header('origin');
+    if (origin !== undefined && origin !== `http://${host}` && origin !== names.publicUrl?.origin)
+      throw new HttpProblem(403, 'Asked for by another site');
+    // Browsers say so also where they send no origin: a picture, a form, a script of another site. A link to a page may come from anywhere.
+    const site = req.header('sec-fetch-site');
+    if (site === 'cross-site' || site === 'same-site') {
+      const link = req.method === 'GET' && req.header('sec-fetch-mode') === 'navigate';
+      if (!link && (req.method !== 'GET' || req.path.startsWith('/api/')))
+        throw new HttpProblem(403, 'Asked for by another site');
+    }
+    next();
+  };
+}

@@ -13,7 +13,7 @@ export class HttpProblem extends Error {
   constructor(
     readonly status: number,
     readonly title: string,
-    readonly more: { detail?: string; errors?: FieldError[]; current?: unknown } = {},
+    readonly more: { detail?: string; errors?: FieldError[]; current?: unknown; retryAfterS?: number } = {},
   ) {
     super(title);
   }
@@ -106,11 +106,13 @@ export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next)
   }
   const known = knownProblem(error) ?? fromParser(error);
   if (!known) req.log?.error({ err: error }, 'unexpected');
+  const { retryAfterS, ...more } = known?.more ?? {};
+  if (retryAfterS !== undefined) res.setHeader('Retry-After', String(retryAfterS));
   const problem: Problem = {
     type: 'about:blank',
     title: known?.title ?? 'Something went wrong here',
     status: known?.status ?? 500,
-    ...known?.more,
+    ...more,
     instance: req.originalUrl,
     requestId: String(req.id ?? ''),
   };

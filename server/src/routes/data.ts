@@ -9,6 +9,7 @@ import {
   uuid,
 } from '@ruddy/core/api';
 import { PART_SCHEMAS, PART_KINDS, partKind, reportSchema } from '@ruddy/core/schema';
+import { VERSION } from '../backup/make';
 import { notFound } from '../http/problem';
 import { route } from '../http/route';
 import { exportBundle } from '../services/bundle-export';
@@ -16,14 +17,12 @@ import { loadBundle } from '../services/bundle-load';
 import { demoReport, removeDemo } from '../services/demo';
 import { shareFile, shareReport } from '../services/share';
 
-export const VERSION = '0.1.0';
-
 export const dataRoutes = [
   route({
     method: 'get',
     path: '/api/health',
     summary: 'Is the server there, and its database',
-    role: 'reader',
+    role: 'anyone',
     response: z.object({
       status: z.enum(['ok', 'down']),
       database: z.enum(['ok', 'down']),

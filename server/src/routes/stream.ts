@@ -1,4 +1,5 @@
 import { readPositions, streamEvent, streamQuery, type StreamEvent, type TopicKind } from '@ruddy/core/api';
+import { actorOf } from '../access/actor';
 import { HttpProblem, notFound } from '../http/problem';
 import { streamRoute } from '../http/route';
 import { TOPICS } from '../services/topics';
@@ -13,8 +14,10 @@ export const streamRoutes = [
     role: 'reader',
     query: streamQuery,
     response: streamEvent,
-    async open(query, s, req, res) {
+    async open(query, s, req, res, { actor, visit }) {
       if (!s.streams) throw new HttpProblem(503, 'No streams here');
+      if (!s.streams.room(actor.id))
+        throw new HttpProblem(503, 'Too many open streams', { detail: 'Too many tabs are open on this server; close some' });
       const topics = [...new Set(query.topics.split(','))];
       // A browser that comes back says what it saw last; that is newer than what the address says.
       const seen = readPositions(query.after);
@@ -26,11 +29,24 @@ export const streamRoutes = [
       }
       res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
       res.write(`retry: ${RETRY_MS}\n\n`);
-      const { close, ready } = s.streams.open(new Map(topics.map((t) => [t, seen.get(t) ?? 0])), {
-        send: (id: string, event: StreamEvent) => res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
-        comment: () => void res.write(': here\n\n'),
-        close: () => res.end(),
-      });
+      const { close, ready } = s.streams.open(
+        new Map(topics.map((t) => [t, seen.get(t) ?? 0])),
+        {
+          send: (id: string, event: StreamEvent) => res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
+          // Who was signed out meanwhile hears no more; a database that is away for a moment ends nothing.
+          comment: () => {
+            res.write(': here\n\n');
+            actorOf(s, visit).then(
+              (still) => {
+                if (!still) res.end();
+              },
+              () => undefined,
+            );
+          },
+          close: () => res.end(),
+        },
+        actor.id,
+      );
       res.on('drain', ready);
       res.on('close', close);
     },

@@ -34,6 +34,7 @@ export async function removeDemo(s: Services): Promise<DemoReport> {
     await s.db.query('SELECT remove_demo_runs()', { type: QueryTypes.SELECT, transaction });
     await s.db.query(`DELETE FROM searches WHERE origin = 'demo'`, { transaction });
     await s.db.query(`DELETE FROM feeds WHERE origin = 'demo'`, { transaction });
+    await s.db.query('SELECT remove_demo_loans()', { type: QueryTypes.SELECT, transaction });
     await s.db.query('SELECT remove_demo()', { type: QueryTypes.SELECT, transaction });
   });
   return report;

@@ -7,6 +7,9 @@ import { TOPICS } from './topics';
 const POLL_MS = 2000;
 const COMMENT_MS = 15_000;
 const AGAIN_MS = 1000;
+/** A tab has one stream: so many of a process, and of one member, are more than people open. */
+const MOST = 400;
+const MOST_PER_MEMBER = 60;
 
 /** One stream of one client: what it watches and how far it has seen each. */
 class Watch {
@@ -20,6 +23,7 @@ class Watch {
     readonly services: Services,
     readonly sink: Sink,
     seen: ReadonlyMap<string, number>,
+    readonly memberId: string,
   ) {
     this.seen = new Map(seen);
   }
@@ -80,8 +84,8 @@ export class Streams implements LiveStreams {
   ) {}
 
   /** Open a stream over topics from after the numbers given; gives the way to close it and to say it has room again. */
-  open(topics: ReadonlyMap<string, number>, sink: Sink): { close: () => void; ready: () => void } {
-    const watch = new Watch(this.services, sink, topics);
+  open(topics: ReadonlyMap<string, number>, sink: Sink, memberId = ''): { close: () => void; ready: () => void } {
+    const watch = new Watch(this.services, sink, topics, memberId);
     this.#watches.add(watch);
     this.#begin();
     for (const topic of topics.keys()) {
@@ -99,6 +103,13 @@ export class Streams implements LiveStreams {
         for (const topic of watch.seen.keys()) void this.#pump(watch, topic);
       },
     };
+  }
+
+  room(memberId: string): boolean {
+    if (this.#watches.size >= MOST) return false;
+    let own = 0;
+    for (const w of this.#watches) if (w.memberId === memberId) own++;
+    return own < MOST_PER_MEMBER;
   }
 
   /** End every stream; clients come back to whoever answers then. */

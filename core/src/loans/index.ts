@@ -1,0 +1,2 @@
+export * from './state';
+export * from './return-check';

@@ -1,0 +1,51 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { Actor } from './actor';
+
+/** A session ends after two weeks without a visit, and after 30 days anyway. */
+const IDLE_MS = 14 * 86_400_000;
+export const SESSION_MS = 30 * 86_400_000;
+/** A visit is noted at most this often: reading a page should not write. */
+const NOTE_MS = 600_000;
+
+/** Only the hash is stored: who reads the database cannot sign in with what stands there. */
+function hashOf(token: string): Buffer {
+  return createHash('sha256').update(token).digest();
+}
+
+/** Begin a session and give what the browser keeps. */
+export async function beginSession(db: Sequelize, memberId: string, now: Date, transaction: Transaction): Promise<string> {
+  const token = randomBytes(32).toString('base64url');
+  await db.query('DELETE FROM sessions WHERE expires_at < $1 OR seen_at < $2', {
+    bind: [now, new Date(now.getTime() - IDLE_MS)],
+    transaction,
+  });
+  await db.query('INSERT INTO sessions (token_hash, member_id, begun_at, seen_at, expires_at) VALUES ($1, $2, $3, $3, $4)', {
+    bind: [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
+    transaction,
+  });
+  return token;
+}
+
+/** Who holds this session, if anybody still does. Roles are read anew each time. */
+export async function sessionActor(db: Sequelize, token: string, now: Date): Promise<Actor | null> {
+  const [row] = await db.query<Actor & { seenAt: Date }>(
+    `SELECT m.id, m.name, m.role, s.seen_at AS "seenAt" FROM sessions s JOIN members m ON m.id = s.member_id
+     WHERE s.token_hash = $1 AND s.expires_at > $2 AND s.seen_at > $3 AND m.active`,
+    { type: QueryTypes.SELECT, bind: [hashOf(token), now, new Date(now.getTime() - IDLE_MS)] },
+  );
+  if (!row) return null;
+  if (now.getTime() - row.seenAt.getTime() > NOTE_MS)
+    await db.query('UPDATE sessions SET seen_at = $2 WHERE token_hash = $1', { bind: [hashOf(token), now] });
+  return { id: row.id, name: row.name, role: row.role };
+}
+
+/** End one session. */
+export async function endSession(db: Sequelize, token: string, transaction?: Transaction): Promise<void> {
+  await db.query('DELETE FROM sessions WHERE token_hash = $1', { bind: [hashOf(token)], transaction });
+}
+
+/** End every session of a member. */
+export async function endSessionsOf(db: Sequelize, memberId: string, transaction: Transaction): Promise<void> {
+  await db.query('DELETE FROM sessions WHERE member_id = $1', { bind: [memberId], transaction });
+}

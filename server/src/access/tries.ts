@@ -1,0 +1,49 @@
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import type { Sequelize } from 'sequelize';
+import { HttpProblem } from '../http/problem';
+
+const WINDOW_S = 900;
+const DAY_S = 86_400;
+
+/** Ten wrong passwords for one name from one address in a quarter of an hour, a hundred from one address in a day, and wait. */
+export const MOST_PER_NAME = 10;
+export const MOST_PER_ADDRESS = 100;
+
+/** Counts live in the database: several processes count together, and a restart forgets nothing. */
+const made = new WeakMap<Sequelize, { name: RateLimiterPostgres; address: RateLimiterPostgres }>();
+function limiters(db: Sequelize) {
+  const known = made.get(db);
+  if (known) return known;
+  const common = { storeClient: db, storeType: 'sequelize', tableName: 'sign_in_tries', tableCreated: true } as const;
+  const both = {
+    name: new RateLimiterPostgres({ ...common, keyPrefix: 'n', points: MOST_PER_NAME, duration: WINDOW_S }),
+    address: new RateLimiterPostgres({ ...common, keyPrefix: 'a', points: MOST_PER_ADDRESS, duration: DAY_S }),
+  };
+  made.set(db, both);
+  return both;
+}
+
+const nameKey = (name: string, address: string) => `${name.trim().toLowerCase()} ${address}`.slice(0, 200);
+
+/** Take one try before the password is looked at, so that many at once cannot slip past. Refuses when there are none left. */
+export async function takeTry(db: Sequelize, name: string, address: string): Promise<void> {
+  const { name: byName, address: byAddress } = limiters(db);
+  try {
+    await byAddress.consume(address);
+    await byName.consume(nameKey(name, address));
+  } catch (refused) {
+    if (!(refused instanceof RateLimiterRes)) throw refused;
+    const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));
+    throw new HttpProblem(429, 'Too many tries', {
+      detail: `Too many tries; the next one in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}`,
+      retryAfterS: Math.ceil(refused.msBeforeNext / 1000),
+    });
+  }
+}
+
+/** It was the right one: tries of this name from here count anew, and this one is given back. */
+export async function forgetTries(db: Sequelize, name: string, address: string): Promise<void> {
+  const { name: byName, address: byAddress } = limiters(db);
+  await byName.delete(nameKey(name, address));
+  await byAddress.reward(address);
+}
