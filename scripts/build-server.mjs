@@ -15,7 +15,7 @@ const packagesOutside = {
 
 rmSync(join(ROOT, 'server/dist'), { recursive: true, force: true });
 await build({
-  entryPoints: [join(ROOT, 'server/src/main.ts'), join(ROOT, 'server/src/scout-thread.ts')],
+  entryPoints: [join(ROOT, 'server/src/main.ts'), join(ROOT, 'server/src/scout-thread.ts'), join(ROOT, 'server/src/commands.ts')],
   outdir: join(ROOT, 'server/dist'),
   outExtension: { '.js': '.mjs' },
   bundle: true,

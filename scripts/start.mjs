@@ -1,9 +1,10 @@
 import { createServer } from 'node:net';
+import { networkInterfaces } from 'node:os';
 import { requireNode, say, stop } from './lib/say.mjs';
 
 requireNode();
 const began = Date.now();
-const { DATA_DIR, DEMO_FILE, WEB_DIR } = await import('./lib/paths.mjs');
+const { BACKUP_DIR, DATA_DIR, DEMO_FILE, WEB_DIR } = await import('./lib/paths.mjs');
 const { dependencies, build } = await import('./lib/prepare.mjs');
 const { openCluster, ensureDatabase } = await import('./lib/cluster.mjs');
 const { startServer, stopServer } = await import('./lib/server.mjs');
@@ -18,6 +19,12 @@ function taken() {
     s.once('error', (e) => resolve(e.code === 'EADDRINUSE'));
     s.listen(port, host, () => s.close(() => resolve(false)));
   });
+}
+/** Where a browser finds it: this machine first, then the addresses it has in its networks. */
+function addressesOf(bound) {
+  if (bound !== '0.0.0.0' && bound !== '::') return [bound.includes(':') ? `[${bound}]` : bound];
+  const all = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
+  return ['127.0.0.1', ...all.filter((a) => !a.internal && a.family === 'IPv4').map((a) => a.address)];
 }
 if (!Number.isInteger(port) || port < 0 || port > 65535) stop(`PORT=${process.env.PORT} is not a port`);
 if (await taken()) stop(`port ${port} is taken; set PORT to another one, like PORT=4311 npm start`);
@@ -49,6 +56,9 @@ const started = await startServer({
   DATABASE_URL: process.env.DATABASE_URL ?? cluster.url('ruddy'),
   PORT: String(port),
   HOST: host,
+  ...cluster?.programs.env,
+  RUDDY_PG_BIN: cluster?.programs.bin ?? '',
+  RUDDY_BACKUP_DIR: BACKUP_DIR,
   RUDDY_WEB_DIR: WEB_DIR,
   RUDDY_DEMO_FILE: DEMO_FILE,
   RUDDY_EMPTY: empty ? '1' : '',
@@ -62,6 +72,13 @@ if (!empty && started.code === undefined) {
 }
 if (started.code !== undefined) await leave(1);
 child.on('exit', (code) => void leave(code ?? 1));
-say(
-  `Ruddy Bridge is at http://127.0.0.1:${started.port}   (ready after ${((Date.now() - began) / 1000).toFixed(1)} s; Ctrl-C stops it)`,
-);
+const took = ((Date.now() - began) / 1000).toFixed(1);
+const addresses = addressesOf(host).map((a) => `http://${a}:${started.port}`);
+const at = process.env.RUDDY_PUBLIC_URL ?? addresses[0];
+say(`Ruddy Bridge is at ${at}   (ready after ${took} s; Ctrl-C stops it)`);
+if (!process.env.RUDDY_PUBLIC_URL && addresses.length > 1)
+  say(`  from other machines, and a phone beside the bench: ${addresses.slice(1).join('  ')}`);
+if (host !== '127.0.0.1' && !process.env.RUDDY_PUBLIC_URL?.startsWith('https'))
+  say(
+    '  The way in is not encrypted: use it in a network you trust, or put a proxy with a certificate in front (RUDDY_PUBLIC_URL).',
+  );

@@ -3,5 +3,7 @@ export const DATA_DIR: string;
 export const TEST_DATA_DIR: string;
 export const WEB_DIR: string;
 export const SERVER_FILE: string;
+export const COMMANDS_FILE: string;
+export const BACKUP_DIR: string;
 export const DEMO_FILE: string;
 export const DEMO_NOW: string;

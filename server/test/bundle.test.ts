@@ -92,6 +92,7 @@ describe('one bundle, one loader', () => {
     bundle.outcomes = [];
     bundle.events = [];
     bundle.runs = [];
+    bundle.loans = [];
     expect((await h.api.post('/api/bundle').send(bundle)).status).toBe(200);
     const again = await exported();
     const by = (id: string | null) => again.setups.find((s) => s.id === id);
@@ -118,6 +119,8 @@ describe('one bundle, one loader', () => {
       titleNotes: [],
       searches: [],
       feeds: [],
+      members: [],
+      loans: [],
       sessions: [],
       parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
     };

@@ -18,6 +18,8 @@ export const NOW = new Date('2026-11-20T18:00:00.000Z');
 
 export interface Harness {
   db: Sequelize;
+  /** Address of its database. */
+  url: string;
   app: Express;
   api: ReturnType<typeof request>;
   clock: { now: Date };
@@ -26,22 +28,27 @@ export interface Harness {
 }
 
 /** The real application over a database of its own, copied from the template. */
-export async function start(more: Partial<Services> & { names?: Names } = {}): Promise<Harness> {
+export async function start(
+  more: Partial<Services> & { names?: Names } = {},
+  withUrl: (url: string) => Partial<Services> = () => ({}),
+): Promise<Harness> {
   const admin = connect(inject('adminUrl'));
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   await admin.query(`CREATE DATABASE ${name} TEMPLATE ruddy_template`);
-  const db = connect(inject('adminUrl').replace(/\/postgres$/, `/${name}`));
+  const url = inject('adminUrl').replace(/\/postgres$/, `/${name}`);
+  const db = connect(url);
   defineModels(db);
   const { names, ...services } = more;
   const clock = { now: NOW };
   const grounds = { db, now: () => clock.now };
-  const streams = new Streams(grounds, inject('adminUrl').replace(/\/postgres$/, `/${name}`));
+  const streams = new Streams(grounds, url);
   const app = createApp(
-    { ...grounds, streams, scoutThread: inject('scoutThread'), ...services },
+    { ...grounds, streams, scoutThread: inject('scoutThread'), ...services, ...withUrl(url) },
     { webDir: null, logger: pino({ level: 'silent' }), ...(names && { names }) },
   );
   return {
     db,
+    url,
     app,
     api: request(app),
     clock,

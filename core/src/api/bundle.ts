@@ -6,6 +6,8 @@ import { attemptEvent, endedEvent, goodEvent, stepEvent, struckEvent, usedEvent 
 import { fileId, instant } from './common';
 import { EVENT_KINDS, outcomeBody } from './outcomes';
 import { factInFile, itemInFile } from './items';
+import { loanInFile } from './loans';
+import { memberInFile } from './members';
 import { priceInFile, rateInFile } from './money';
 import { partInFile } from './parts';
 import { profileInFile } from './profiles';
@@ -101,6 +103,8 @@ export const bundleSchema = z.strictObject({
   titleNotes: z.array(titleNoteInFile).max(20_000).default([]),
   searches: z.array(searchInFile).max(2000).default([]),
   feeds: z.array(feedInFile).max(200).default([]),
+  members: z.array(memberInFile).max(2000).default([]),
+  loans: z.array(loanInFile).max(50_000).default([]),
 });
 export type OutcomeInFile = z.infer<typeof outcomeInFile>;
 export type Bundle = z.infer<typeof bundleSchema>;

@@ -139,3 +139,14 @@ export const loanInFile = z.strictObject({
   withdrawn: z.boolean().default(false),
 });
 export type LoanInFile = z.output<typeof loanInFile>;
+
+/** A piece that a setup names and that is somewhere else as well: in another live setup, or with somebody. */
+export const pieceElsewhere = z.object({
+  place: z.string(),
+  itemId: uuid,
+  label: z.string(),
+  liveIn: z.array(z.object({ id: uuid, name: z.string() })),
+  /** Who has it, and for which setup; null when it is here. */
+  lent: z.object({ member: z.string(), setup: z.string().nullable(), here: z.boolean() }).nullable(),
+});
+export type PieceElsewhere = z.infer<typeof pieceElsewhere>;

@@ -1,4 +1,4 @@
-import { rm, stat } from 'node:fs/promises';
+import { rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { QueryTypes, Transaction, type Sequelize } from 'sequelize';
 import type { BackupNote } from '@ruddy/core/api';
@@ -55,6 +55,8 @@ export async function makeBackup(
   const name = nameFor(at);
   const part = join(p.dir, `${name}.part`);
   try {
+    // Made first, so that nobody else may read it even while it grows.
+    await writeFile(part, '', { mode: 0o600 });
     const { counts, schema } = await p.db.transaction(
       { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
       async (t) => {

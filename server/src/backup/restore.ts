@@ -123,6 +123,7 @@ export async function restoreFile(
   const [first, sql] = [join(p.dir, `${safety.name}.first.sql`), join(p.dir, `${safety.name}.sql`)];
   const on = { url: p.url, ...(how.signal && { signal: how.signal }) };
   try {
+    await writeFile(sql, '', { mode: 0o600 });
     await runProgram(p.bin, 'pg_restore', ['--no-owner', '--no-privileges', '-f', sql, file], on);
     await writeFile(first, `SET lock_timeout = '${WAIT_S}s';\nDROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`, {
       mode: 0o600,

@@ -9,15 +9,26 @@ import {
   loanPatch,
   loanQuery,
   loanRow,
+  pieceElsewhere,
   uuid,
 } from '@ruddy/core/api';
 import { route } from '../http/route';
 import { checkLoan } from '../services/loan-check';
+import { piecesElsewhere } from '../services/pieces-elsewhere';
 import { createLoan, listLendable, listLoans, patchLoan, takeBack } from '../services/loans';
 
 const byId = z.strictObject({ id: uuid });
 
 export const loanRoutes = [
+  route({
+    method: 'get',
+    path: '/api/setups/:id/pieces-elsewhere',
+    summary: 'Pieces this setup names that are in another live setup too, or lent for something else',
+    role: 'reader',
+    params: byId,
+    response: z.object({ items: z.array(pieceElsewhere) }),
+    handle: async ({ params }, { db }) => ({ body: { items: await piecesElsewhere(db, params.id) } }),
+  }),
   route({
     method: 'get',
     path: '/api/loans',

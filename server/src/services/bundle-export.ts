@@ -5,6 +5,7 @@ import { listSearches } from './searches';
 import { SetupModel } from '../db/models';
 import { exportRuns } from './bundle-runs';
 import { slotRows } from './chain';
+import { exportPeople } from './people-load';
 import { allPrices, listRates } from './prices';
 import { logInFile, packEntries } from './log-file';
 import { listFigures } from './figures';
@@ -74,6 +75,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     figures: (await listFigures(db)).map(({ key, value, reason }) => ({ key, value, reason })),
     ...(await exportRuns(db)),
     ...(await exportStated(db)),
+    ...(await exportPeople(db)),
     searches: (await listSearches(db)).map(({ id, name, ask }) => ({ id, name, ask })),
     feeds: (await listFeeds(db)).map(({ id, name, url, near, everyHours }) => ({ id, name, url, near, everyHours })),
   };

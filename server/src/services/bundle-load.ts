@@ -13,6 +13,7 @@ import { storeOutcome } from './outcomes';
 import { figureProblem, settingKey } from './figures';
 import { addFact, createItem } from './items';
 import { createPart } from './parts';
+import { loadPeople } from './people-load';
 import { addPrice, addRate } from './prices';
 import { insertSetup, readSetup } from './setup-store';
 import { loadScout } from './scout-load';
@@ -294,5 +295,6 @@ export async function loadBundle(
   await loadFigures(load);
   await loadStated(load);
   await loadScout(load);
+  await loadPeople(load);
   return load.report;
 }

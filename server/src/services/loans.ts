@@ -3,6 +3,7 @@ import type * as z from 'zod';
 import type { Back, backBody, HandOver, Lendable, loanBody, loanPatch, loanQuery, LoanRow } from '@ruddy/core/api';
 import { LEND_KINDS } from '@ruddy/core/loans';
 import { partName } from '@ruddy/core/setup';
+import { THIS_MACHINE } from '../access/actor';
 import { HttpProblem, invalid, notFound, refuseFuture } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
 import { addFact, type Made } from './items';
@@ -78,13 +79,12 @@ async function refuseOut(db: Sequelize, itemId: string, label: string, transacti
 }
 
 async function requireRow(db: Sequelize, table: 'members' | 'setups', id: string, path: string, transaction: Transaction) {
-  const more = table === 'members' ? ' AND active' : '';
-  const [row] = await db.query(`SELECT 1 FROM ${table} WHERE id = $1${more}`, {
+  const [row] = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, {
     type: QueryTypes.SELECT,
     bind: [id],
     transaction,
   });
-  if (!row) throw invalid(path, table === 'members' ? 'No active member has this id' : 'No setup has this id');
+  if (!row) throw invalid(path, table === 'members' ? 'No member has this id' : 'No setup has this id');
 }
 
 const outValues = (out: HandOver) => [
@@ -95,6 +95,17 @@ const outValues = (out: HandOver) => [
   out.note,
   out.checked === null ? null : JSON.stringify(out.checked),
 ];
+
+/** Nothing is lent to who was let go, or to the machine itself. */
+async function requireBorrower(db: Sequelize, id: string, transaction: Transaction): Promise<void> {
+  const [row] = await db.query<{ name: string; active: boolean }>('SELECT name, active FROM members WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+    transaction,
+  });
+  if (row && !row.active) throw invalid('memberId', `${row.name} is no member any more`);
+  if (id === THIS_MACHINE.id) throw invalid('memberId', 'Lend it to a person: this machine borrows nothing');
+}
 
 /** Write a loan down: lent now, or waited for. The same id twice changes nothing. */
 export async function addLoan(
@@ -128,7 +139,10 @@ export async function createLoan(s: Services, body: z.output<typeof loanBody>, a
   const askedOn = s.now().toISOString().slice(0, 10);
   if (body.out) refuseFuture('out/fromOn', body.out.fromOn, s.now());
   const made = { origin: 'own' as const, at: s.now(), by: actor.id };
-  const fate = await s.db.transaction((t) => addLoan(s.db, { ...body, askedOn }, made, t));
+  const fate = await s.db.transaction(async (t) => {
+    await requireBorrower(s.db, body.memberId, t);
+    return addLoan(s.db, { ...body, askedOn }, made, t);
+  });
   return { loan: await getLoan(s.db, body.id), fresh: fate === 'stored' };
 }
 
@@ -157,6 +171,7 @@ export async function patchLoan(
       if (loan.fromOn !== null)
         throw new HttpProblem(409, 'It is out', { detail: `${loan.label} is with ${loan.member} already` });
       refuseFuture('out/fromOn', patch.out.fromOn, s.now());
+      await requireBorrower(s.db, loan.memberId, transaction);
       await refuseOut(s.db, loan.itemId, item.label, transaction);
       await s.db.query(
         'UPDATE loans SET from_on = $2, due_on = $3, condition_out = $4, along = $5::jsonb, note = $6, checked = $7::jsonb WHERE id = $1',
@@ -176,12 +191,13 @@ export async function patchLoan(
   });
 }
 
-/** Write the return of a loan. The piece takes the condition it came back in, and a fault that was seen stays with it. */
+/** Write the return of a loan. */
 export async function writeBack(
   db: Sequelize,
   loan: LoanRow,
-  { id, returnedOn, ...back }: z.output<typeof backBody>,
-  made: Made,
+  { returnedOn, ...back }: Back & { returnedOn: string },
+  /** When it happens now: the piece takes the condition it came back in, and a fault that was seen is noted on it under this id. */
+  fault: (Made & { id: string }) | null,
   transaction: Transaction,
 ): Promise<void> {
   const surplus = back.missing.find((m) => !loan.along.includes(m));
@@ -191,25 +207,24 @@ export async function writeBack(
     bind: [loan.id, returnedOn, JSON.stringify(back satisfies Back)],
     transaction,
   });
+  // What a file tells of long ago is in the piece and its facts already.
+  if (fault === null) return;
   if (back.condition !== null)
     await db.query('UPDATE items SET condition = $2, rev = rev + 1 WHERE id = $1 AND condition IS DISTINCT FROM $2', {
       bind: [loan.itemId, back.condition],
       transaction,
     });
-  if (back.tested === 'fails')
-    await addFact(
-      {
-        id,
-        itemId: loan.itemId,
-        kind: 'fault',
-        happenedOn: returnedOn,
-        gbps: null,
-        role: null,
-        words: back.testWords.slice(0, 200),
-      },
-      made,
-      transaction,
-    );
+  const words = back.testWords.slice(0, 200);
+  const seen = {
+    id: fault.id,
+    itemId: loan.itemId,
+    kind: 'fault',
+    happenedOn: returnedOn,
+    gbps: null,
+    role: null,
+    words,
+  } as const;
+  if (back.tested === 'fails') await addFact(seen, fault, transaction);
 }
 
 /** Take a piece back after its three steps. */
@@ -229,7 +244,8 @@ export async function takeBack(
     if (loan.fromOn === null) throw new HttpProblem(409, 'It is not out', { detail: `${loan.label} is not out` });
     if (loan.returnedOn !== null)
       throw new HttpProblem(409, 'It is back', { detail: `${loan.label} came back on ${loan.returnedOn}` });
-    await writeBack(s.db, loan, body, { origin: 'own', at: s.now(), by: actor.id }, transaction);
+    const { id: factId, ...back } = body;
+    await writeBack(s.db, loan, back, { id: factId, origin: 'own', at: s.now(), by: actor.id }, transaction);
     await s.db.query(`UPDATE loans SET origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`, {
       bind: [id],
       transaction,

@@ -67,6 +67,8 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
     titleNotes: [],
     searches: [],
     feeds: [],
+    members: [],
+    loans: [],
   };
 }
 
