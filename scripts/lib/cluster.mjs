@@ -56,7 +56,7 @@ function alive(pid) {
  * A PostgreSQL cluster of the project's own on loopback. Its identity is in the data folder's
  * cluster.json; a missing or foreign one means a new cluster. `fsync` off is for tests only.
  */
-export async function openCluster(dataDir, { fsync = true } = {}) {
+export async function openCluster(dataDir, { fsync = true, place: elsewhere = null } = {}) {
   mkdirSync(dataDir, { recursive: true });
   try {
     accessSync(dataDir, constants.W_OK);
@@ -73,7 +73,7 @@ export async function openCluster(dataDir, { fsync = true } = {}) {
 
   let identity = existsSync(identityFile) ? JSON.parse(readFileSync(identityFile, 'utf8')) : null;
   if (!identity || !existsSync(join(identity.place, 'PG_VERSION'))) {
-    identity = await create({ dataDir, user, pg });
+    identity = await create({ dataDir, user, pg, elsewhere });
     save(identity);
   }
   const { place, password } = identity;
@@ -83,28 +83,21 @@ export async function openCluster(dataDir, { fsync = true } = {}) {
     () => pg('pg_ctl', ['status', '-D', place]).code === 0,
     () => pg('pg_isready', ['-h', '127.0.0.1', '-p', String(identity.port), '-t', '1']).code === 0,
   );
-  if (!running) {
-    if (await portTaken(identity.port)) {
-      identity = { ...identity, port: await freePort() };
-      save(identity);
-    }
+  const begin = () => {
     const options = [
       `-p ${identity.port}`,
       ...(fsync ? [] : ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off']),
     ];
     // Without -l the daemon keeps our pipe open and this call never returns.
-    const started = pg('pg_ctl', [
-      'start',
-      '-w',
-      '-t',
-      '60',
-      '-D',
-      place,
-      '-l',
-      join(place, 'server.log'),
-      '-o',
-      options.join(' '),
-    ]);
+    const log = join(place, 'server.log');
+    return pg('pg_ctl', ['start', '-w', '-t', '60', '-D', place, '-l', log, '-o', options.join(' ')]);
+  };
+  if (!running) {
+    if (await portTaken(identity.port)) {
+      identity = { ...identity, port: await freePort() };
+      save(identity);
+    }
+    const started = begin();
     if (started.code !== 0)
       stop(`PostgreSQL did not start: ${started.out.trim().split('\n').pop()}; its log is ${join(place, 'server.log')}`);
   }
@@ -133,6 +126,33 @@ export async function openCluster(dataDir, { fsync = true } = {}) {
         '-c',
         sql,
       ]),
+    /** As a power cut would, for tests of faults: the first process, then whatever it had begun. */
+    kill() {
+      const first = Number(readFileSync(join(place, 'postmaster.pid'), 'utf8').split('\n')[0]);
+      // Held first: otherwise it begins another process between the list and the end.
+      process.kill(first, 'SIGSTOP');
+      const begun = quiet('pgrep', ['-P', String(first)])
+        .out.split('\n')
+        .filter(Boolean)
+        .map(Number);
+      for (const pid of [first, ...begun]) {
+        try {
+          process.kill(pid, 'SIGKILL');
+        } catch (error) {
+          // It has ended by itself meanwhile.
+          if (error.code !== 'ESRCH') throw error;
+        }
+      }
+    },
+    /** Start again after that, for those who just killed it. */
+    again: async () => {
+      await isRunning(
+        place,
+        () => pg('pg_ctl', ['status', '-D', place]).code === 0,
+        () => false,
+      );
+      return begin();
+    },
     close() {
       if (!ours) return;
       pg('pg_ctl', ['stop', '-D', place, '-m', 'fast', '-w', '-t', '8']);
@@ -167,10 +187,10 @@ async function isRunning(place, listed, answers) {
   return listed();
 }
 
-async function create({ dataDir, user, pg }) {
+async function create({ dataDir, user, pg, elsewhere }) {
   const id = randomUUID();
-  let place = join(dataDir, 'postgres');
-  if (!canEnter(dataDir, user)) place = join('/var/tmp', `ruddy-bridge-${id}`);
+  let place = elsewhere ?? join(dataDir, 'postgres');
+  if (!elsewhere && !canEnter(dataDir, user)) place = join('/var/tmp', `ruddy-bridge-${id}`);
   rmSync(place, { recursive: true, force: true });
   mkdirSync(place, { recursive: true, mode: 0o700 });
   const password = randomBytes(18).toString('base64url');

@@ -13,6 +13,11 @@ export function unguardCell(cell: string): string {
   return cell.startsWith("'") && FORMULA.test(cell) ? cell.slice(1) : cell;
 }
 
+/** What a field of a file says as a word: nothing for what is no word, whatever it holds. */
+export function wordOf(value: unknown): string {
+  return typeof value === 'string' ? value : typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
+}
+
 /** A value as a cell: numbers with a point, a range as "16 to 26", several choices with a bar between, "not sure" as nothing. */
 export function cellOf(value: unknown): string {
   if (value === null || value === undefined) return '';

@@ -1,6 +1,6 @@
 import type { AnySpec, HostSpec, PartKind, SourceMap } from '../schema';
 import { sourceMap } from '../schema';
-import { cellOf, guardCell, readCell, unguardCell } from './cells';
+import { cellOf, guardCell, readCell, unguardCell, wordOf } from './cells';
 import { columnsOf, type Header } from './columns';
 
 /** What is wrong with a cell: its row in the file (the header is row 1), its column, and why. */
@@ -125,7 +125,7 @@ export class EntryJoiner {
       entry.errors.push({
         row: entry.row,
         column: 'model',
-        why: `${String(entry.values['model'])} stands in row ${first.row} already`,
+        why: `${wordOf(entry.values['model'])} stands in row ${first.row} already`,
       });
       return entry;
     }
@@ -147,7 +147,7 @@ export function specOf(entry: FileEntry, stored: AnySpec | null): Loose {
   const spec: Loose = stored === null ? entry.values : { ...(stored as unknown as Loose), ...entry.values };
   if (entry.sockets.length === 0) return spec;
   const old = (stored as Partial<HostSpec> | null)?.sockets ?? [];
-  const said = new Map(entry.sockets.map((s) => [String(s.values['key'] ?? ''), s.values]));
+  const said = new Map(entry.sockets.map((s) => [wordOf(s.values['key']), s.values]));
   const kept = old.map((s) => ({ ...s, ...said.get(s.key) }));
   const fresh = entry.sockets.filter((s) => !old.some((o) => o.key === s.values['key'])).map((s) => s.values);
   return { ...spec, sockets: [...kept, ...fresh] };

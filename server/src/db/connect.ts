@@ -1,4 +1,20 @@
+import pg from 'pg';
 import { Sequelize } from 'sequelize';
+
+/**
+ * A connection that breaks in the moment between being made and being watched by the pool would end the process: nobody hears its error
+ * yet. Heard from the start and marked as the pool marks it, it is simply not used.
+ */
+class GuardedClient extends pg.Client {
+  _invalid = false;
+
+  constructor(config?: string | pg.ClientConfig) {
+    super(config);
+    this.on('error', () => {
+      this._invalid = true;
+    });
+  }
+}
 
 /** A pool on one database. SQL is never logged: it would carry people's words into the log. */
 export function connect(url: string): Sequelize {
@@ -7,6 +23,7 @@ export function connect(url: string): Sequelize {
     logging: false,
     pool: { max: 8, min: 0, idle: 10_000, acquire: 10_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true },
+    dialectModule: { ...pg, Client: GuardedClient },
     dialectOptions: { application_name: 'ruddy-bridge' },
   });
 }

@@ -88,6 +88,15 @@ const nodeOf = (v: unknown): Node => (typeof v === 'object' && v !== null && !Ar
 const textOf = (v: unknown): string => (typeof v === 'string' ? v : String(nodeOf(v)['#text'] ?? ''));
 const listOf = (v: unknown): readonly unknown[] => (Array.isArray(v) ? v : v === undefined ? [] : [v]);
 
+/** The reader refuses things the check before it lets pass, with an error of its own. */
+function parsed(text: string): unknown {
+  try {
+    return parser.parse(text);
+  } catch (error) {
+    throw new FeedProblem(`Not read: ${error instanceof Error ? error.message : String(error)}`);
+  }
+}
+
 /**
  * Items of an Atom feed (RFC 4287). A document type is refused whole, so that no entity can expand. A release may be stated in an element
  * `release` of an entry, with attributes what, maker, model, version, releasedOn and elements `fixes`.
@@ -96,7 +105,7 @@ export function readAtom(text: string): Published[] {
   if (/<!DOCTYPE|<!ENTITY/i.test(text)) throw new FeedProblem('Not read: the feed declares entities, which are not expanded');
   const whole = XMLValidator.validate(text);
   if (whole !== true) throw new FeedProblem(`Not read: line ${whole.err.line}: ${whole.err.msg}`);
-  const feed = nodeOf(nodeOf(parser.parse(text))['feed']);
+  const feed = nodeOf(nodeOf(parsed(text))['feed']);
   if (!('id' in feed) && !('entry' in feed)) throw new FeedProblem('Not read: this is XML, but no Atom feed');
   const entries = listOf(feed['entry']);
   if (entries.length > MOST_ITEMS) throw new FeedProblem(`Not read: more than ${MOST_ITEMS} entries`);

@@ -78,12 +78,35 @@ function fromDatabase(error: unknown): HttpProblem | null {
       return new HttpProblem(409, 'Something else still points to this');
     case '23001':
       return new HttpProblem(409, 'What has happened is not changed; add a correction instead');
-    case '57P01':
-    case 'ECONNREFUSED':
-      return new HttpProblem(503, 'The database is not there right now');
+    // A value that passed the border and is none for the database: a cursor made by hand, a number without end.
+    case '22P02':
+    case '22003':
+    case '22007':
+    case '22008':
+      return new HttpProblem(400, 'Request not understood', { detail: 'A value is not of its kind' });
+    case '53100':
+      return new HttpProblem(507, 'Nothing stored', { detail: 'The disk of the database is full; nothing was stored' });
     default:
-      return null;
+      return awayFrom(error) ? new HttpProblem(503, 'The database is not there right now') : null;
   }
+}
+
+/** Codes of a server that stops, starts or takes no more; the driver has words instead for a connection that broke off. */
+const AWAY = new Set(['57P01', '57P02', '57P03', '53300', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT']);
+const BROKEN = /Connection terminated|not queryable|connection manager was closed|timeout exceeded when trying to connect/i;
+
+function awayFrom(error: unknown): boolean {
+  const { name, message, code, parent } = error as {
+    name?: string;
+    message?: string;
+    code?: string;
+    parent?: { code?: string; message?: string };
+  };
+  return (
+    (name ?? '').startsWith('SequelizeConnection') ||
+    AWAY.has(parent?.code ?? code ?? '') ||
+    BROKEN.test(`${message ?? ''} ${parent?.message ?? ''}`)
+  );
 }
 
 function fromParser(error: unknown): HttpProblem | null {

@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import type { Fate, FateRow } from '@ruddy/core/api';
-import { specOf, type CellError } from '@ruddy/core/files';
+import { specOf, wordOf, type CellError } from '@ruddy/core/files';
 import { partQuestions } from '@ruddy/core/plausible';
 import { PART_SCHEMAS, type AnySpec, type HostSpec, type PartKind, type SourceMap } from '@ruddy/core/schema';
 import { partName } from '@ruddy/core/setup';
@@ -30,12 +30,12 @@ export interface Judged {
 
 /** The name of a part as it is told apart by: kind, maker, model and variant, whatever their case. */
 export function keyOf(kind: PartKind, v: Record<string, unknown>): string {
-  return `${kind}\u001f${String(v['maker'])}\u001f${String(v['model'])}\u001f${String(v['variant'] ?? '')}`.toLowerCase();
+  return `${kind}\u001f${wordOf(v['maker'])}\u001f${wordOf(v['model'])}\u001f${wordOf(v['variant'])}`.toLowerCase();
 }
 
 /** What an entry calls itself, good or not. */
 function saidName(e: Incoming): string {
-  const words = ['maker', 'model', 'variant'].map((k) => String(e.values[k] ?? ''));
+  const words = ['maker', 'model', 'variant'].map((k) => wordOf(e.values[k]));
   return words.join(' ').trim();
 }
 

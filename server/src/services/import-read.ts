@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { parse } from 'csv-parse';
+import { CsvError, parse } from 'csv-parse';
 import { partInFile, type PartInFile } from '@ruddy/core/api';
 import { EntryJoiner, readHeader, readRow, type CellError, type FileEntry, type Header } from '@ruddy/core/files';
 import type { PartKind } from '@ruddy/core/schema';
@@ -63,8 +63,7 @@ export async function readCsv(text: string, kind: PartKind, step: (rows: number)
       if (row % BATCH === 0) await step(row);
     }
   } catch (error) {
-    if (error instanceof Error && 'code' in error && String(error.code).startsWith('CSV_'))
-      throw refuse(`Not a CSV file: ${error.message}`);
+    if (error instanceof CsvError) throw refuse(`Not a CSV file: ${error.message.slice(0, 300)}`);
     throw error;
   }
   if (header === null) throw refuse('The file is empty');

@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Fate, Job } from '@ruddy/core/api';
+import { wordOf } from '@ruddy/core/files';
 import type { PartKind } from '@ruddy/core/schema';
 import type { Actor, Services } from '../http/route';
 import { idFromFile } from './ids';
@@ -26,8 +27,8 @@ async function meet(
       bind: [
         ids,
         [...new Set(batch.map((e) => e.kind))],
-        [...new Set(batch.map((e) => String(e.values['maker']).toLowerCase()))],
-        [...new Set(batch.map((e) => String(e.values['model']).toLowerCase()))],
+        [...new Set(batch.map((e) => wordOf(e.values['maker']).toLowerCase()))],
+        [...new Set(batch.map((e) => wordOf(e.values['model']).toLowerCase()))],
       ],
       transaction,
     },
