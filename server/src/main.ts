@@ -55,10 +55,9 @@ async function main(): Promise<void> {
     fail(NO_KEEPER);
   }
   const { webDir, names, proxies } = config;
-  const server = createServer(createApp(services, { webDir, logger, names, proxies }));
   // Who sends its head or body a letter at a time does not keep a place for long.
-  server.headersTimeout = HEAD_MS;
-  server.requestTimeout = BODY_MS;
+  const limits = { headersTimeout: HEAD_MS, requestTimeout: BODY_MS, connectionsCheckingInterval: 5000 };
+  const server = createServer(limits, createApp(services, { webDir, logger, names, proxies }));
   const stopBackups = scheduleBackups(services);
   const stopFeeds = scheduleFeeds(services);
   let stopping = false;

@@ -7,6 +7,8 @@ export type JsonCapture =
 
 const refuse = (where: string, why: string): CaptureResult<never> => ({ ok: false, problem: { code: 'json', where, why } });
 type Json = Record<string, unknown>;
+/** A bad value as it is shown: cut, and nothing for what cannot be told in a line. */
+const cellText = (v: unknown) => (JSON.stringify(v) ?? '').slice(0, 60);
 const isObject = (x: unknown): x is Json => typeof x === 'object' && x !== null && !Array.isArray(x);
 
 /**
@@ -50,7 +52,7 @@ function times(list: unknown, where: string, bad: BadRow[]): CaptureResult<Float
   for (const [i, v] of list.entries()) {
     const why = typeof v !== 'number' ? 'not-a-number' : v <= 0 ? 'not-above-0' : v > LONGEST_FRAME_MS ? 'too-long' : null;
     if (why === null) good[n++] = v as number;
-    else bad.push({ line: i + 1, column: null, value: String(v).slice(0, 60), why });
+    else bad.push({ line: i + 1, column: null, value: cellText(v), why });
   }
   return { ok: true, value: good.slice(0, n) };
 }

@@ -12,7 +12,11 @@ import { addFact, type Made } from './items';
 const LIVE_IN = `coalesce((SELECT jsonb_agg(DISTINCT jsonb_build_object('id', s.id, 'name', s.name)) FROM setup_slots t JOIN setups s ON s.id = t.setup_id
   WHERE t.item_id = i.id AND s.state = 'live'), '[]')`;
 
-type Spec = { maker: string; model: string; variant: string };
+interface Spec {
+  maker: string;
+  model: string;
+  variant: string;
+}
 type Row = Omit<LoanRow, 'part'> & { spec: Spec };
 
 async function rows(db: Sequelize, where: string, bind: unknown[], transaction?: Transaction): Promise<LoanRow[]> {

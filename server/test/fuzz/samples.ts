@@ -97,6 +97,11 @@ export const bundles = [
   J({ format: 'ruddy-bridge/bundle', version: 1, parts: Object.keys(SPECS).map((k) => part(`${k}.x`, k as keyof typeof SPECS)) }),
 ];
 
+/** Parts alone, as the catalogue's import takes them. */
+export const partBundles = [
+  J({ format: 'ruddy-bridge/bundle', version: 1, parts: Object.keys(SPECS).map((k) => part(`${k}.y`, k as keyof typeof SPECS)) }),
+];
+
 export const feedJson = [
   J({
     version: 'https://jsonfeed.org/version/1.1',
@@ -117,6 +122,9 @@ export const feedAtom = [
   `<?xml version="1.0"?><feed xmlns="http://www.w3.org/2005/Atom" xmlns:r="urn:x"><title>R</title><entry><id>1</id><title>D-1 1.9</title><updated>${at}</updated><link href="https://maker.example/1"/><summary type="html">&lt;b&gt;mends&lt;/b&gt;</summary></entry></feed>`,
 ];
 
+/** A part of each kind under a name of its own: the id in it is made fresh each time. */
+export const ID = '0190f7a0-0000-7000-8000-00000000f00d';
+export const named = Object.entries(SPECS).map(([kind, spec]) => J({ id: ID, kind, spec: { ...spec, model: `P ${ID}` } }));
 export const specs = Object.values(SPECS).map(J);
 const { host, cable, dock, card } = SPECS;
 export const chains = [
@@ -135,6 +143,19 @@ export const chains = [
     path: [{ key: 'a', spec: { ...cable, connector: 'oculink-4i' } }],
     dock: { ...dock, connector: 'oculink-4i', uplink: 'oculink' },
     card,
+  }),
+];
+/** Entries of the log alone, each with its chain. */
+const entry = { setupId: null, unit: 'u', outcome: 'works', happenedOn: '2026-11-03', recordedAt: at, versions: { driver: '1' } };
+export const logs = [
+  J({
+    format: 'ruddy-bridge/bundle',
+    version: 1,
+    chains: chains.map((c) => JSON.parse(c) as unknown),
+    outcomes: [
+      { ...entry, id: 'l.1', seq: 1, chain: 0 },
+      { ...entry, id: 'l.2', seq: 2, chain: 1, outcome: 'fails', symptoms: ['drops'] },
+    ],
   }),
 ];
 export const bodies = [

@@ -91,9 +91,9 @@ export const TARGETS: readonly Target[] = [
   { name: 'system listing', how: 'text', samples: samples.listings, read: report },
   { name: 'system report', how: 'json', samples: samples.reports, read: report },
   { name: 'parts, CSV', how: 'text', samples: samples.partCsv, read: (t) => parts(t, true) },
-  { name: 'parts, JSON', how: 'json', samples: samples.bundles, read: (t) => parts(t, false) },
+  { name: 'parts, JSON', how: 'json', samples: samples.partBundles, read: (t) => parts(t, false) },
   { name: 'bundle', how: 'json', samples: samples.bundles, read: (t) => bundleSchema.safeParse(json(t)) },
-  { name: 'log, JSON', how: 'json', samples: samples.bundles, read: (t) => readLogJson(t, step) },
+  { name: 'log, JSON', how: 'json', samples: samples.logs, read: (t) => readLogJson(t, step) },
   { name: 'feed, JSON', how: 'json', samples: samples.feedJson, read: readFeed },
   { name: 'feed, Atom', how: 'text', samples: samples.feedAtom, read: readFeed },
   {
