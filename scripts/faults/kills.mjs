@@ -18,7 +18,7 @@ async function client(cluster, database) {
 }
 
 /** Several people write at once until somebody pulls the plug. Gives what each sent and whether it was confirmed. */
-async function writeUntil(url, world, random, cut) {
+async function writeUntil(url, world, random, name, cut) {
   const sent = [];
   let over = false;
   const writer = async (own) => {
@@ -35,7 +35,7 @@ async function writeUntil(url, world, random, cut) {
       }
     }
   };
-  const writers = Array.from({ length: WRITERS }, () => writer(chance(random.int(1, 0x7ffffffe))));
+  const writers = Array.from({ length: WRITERS }, (_, i) => writer(chance(random.int(1, 0x7ffffffe), `${name}/${i}`)));
   await new Promise((resolve) => setTimeout(resolve, random.int(20, 500)));
   over = true;
   await cut();
@@ -86,7 +86,7 @@ export async function kills({ n, seed, dataDir, log = () => undefined }) {
   for (let i = 0; i < n; i++) {
     const what = random.of(['server', 'database', 'both']);
     const ended = new Promise((resolve) => server.child.once('exit', resolve));
-    const sent = await writeUntil(at(), world, random, async () => {
+    const sent = await writeUntil(at(), world, random, `${seed}/${i}`, async () => {
       if (what !== 'server') cluster.kill();
       if (what !== 'database') {
         server.child.kill('SIGKILL');

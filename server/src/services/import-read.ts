@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import { CsvError, parse } from 'csv-parse';
 import { partInFile, type PartInFile } from '@ruddy/core/api';
 import { EntryJoiner, readHeader, readRow, type CellError, type FileEntry, type Header } from '@ruddy/core/files';
-import type { PartKind } from '@ruddy/core/schema';
+import { PART_KINDS, type PartKind } from '@ruddy/core/schema';
 import { HttpProblem } from '../http/problem';
 
 /** An entry of a file on its way into the catalogue: of a CSV with what its columns hold, of a JSON file whole. */
@@ -101,7 +101,7 @@ export async function readJson(text: string, step: (rows: number) => Promise<voi
   for (const [i, raw] of file.parts.entries()) {
     const row = i + 1;
     const read = partInFile.safeParse(raw);
-    const said = (raw ?? {}) as { kind?: PartKind; spec?: Record<string, unknown> };
+    const said = (raw ?? {}) as { kind?: unknown; spec?: Record<string, unknown> };
     const base = { row, sockets: [], values: read.success ? { ...read.data.spec } : { ...said.spec } };
     entries.push(
       read.success
@@ -116,7 +116,7 @@ export async function readJson(text: string, step: (rows: number) => Promise<voi
           }
         : {
             ...base,
-            kind: said.kind ?? 'cable',
+            kind: PART_KINDS.find((k) => k === said.kind) ?? 'cable',
             id: null,
             retired: null,
             sources: null,

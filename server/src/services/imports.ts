@@ -4,6 +4,7 @@ import type { Fate, Job } from '@ruddy/core/api';
 import { wordOf } from '@ruddy/core/files';
 import type { PartKind } from '@ruddy/core/schema';
 import type { Actor, Services } from '../http/route';
+import { unstorable } from '../http/storable';
 import { idFromFile } from './ids';
 import { judge, keyOf, type Judged, type Stored } from './import-judge';
 import { readCsv, readJson, type Incoming } from './import-read';
@@ -11,6 +12,11 @@ import { startJob, type JobTools } from './jobs';
 import { storeParts } from './import-store';
 
 const BATCH = 500;
+/** Names of a batch that a part here could have: what a database cannot hold is nobody's name. */
+function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
+  return [...new Set(batch.map((e) => wordOf(e.values[key]).toLowerCase()))].filter((n) => unstorable(n) === null);
+}
+
 /** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
 async function meet(
   s: Services,
@@ -24,12 +30,7 @@ async function meet(
      FROM parts WHERE id = ANY($1::uuid[]) OR (retired_at IS NULL AND kind = ANY($2::text[]) AND lower(maker) = ANY($3::text[]) AND lower(model) = ANY($4::text[]))`,
     {
       type: QueryTypes.SELECT,
-      bind: [
-        ids,
-        [...new Set(batch.map((e) => e.kind))],
-        [...new Set(batch.map((e) => wordOf(e.values['maker']).toLowerCase()))],
-        [...new Set(batch.map((e) => wordOf(e.values['model']).toLowerCase()))],
-      ],
+      bind: [ids, [...new Set(batch.map((e) => e.kind))], names(batch, 'maker'), names(batch, 'model')],
       transaction,
     },
   );
