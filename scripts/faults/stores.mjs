@@ -133,7 +133,7 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
     let before = await app.held();
     for (let i = 0; i < cases; i++) {
       const t = all[i % all.length];
-      const own = chance(seed + i * 7919);
+      const own = chance(seed + i * 7919, `${seed}/case ${i}`);
       const input = mutate(t.how, t.samples, own);
       const r = await put(app.url, t, input, own.id()).catch((e) => ({ status: 599, answer: String(e) }));
       turned(t, r.answer);

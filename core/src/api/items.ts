@@ -82,6 +82,8 @@ export const itemEntry = z.object({
   facts: z.array(factEntry),
   /** Setups that name this very piece. */
   usedIn: z.array(z.object({ id: uuid, name: z.string(), state: z.string() })),
+  /** Who has it now; null when it is here. */
+  lentTo: z.string().nullable(),
   /** The best rate read through it, by hand or by the readings of setups that name it. */
   best: z.object({ gbps: z.number(), on: isoDate, where: z.string() }).nullable(),
 });

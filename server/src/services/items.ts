@@ -24,7 +24,8 @@ const BEST = `SELECT item_id, gbps, "on", "where", row_number() OVER (PARTITION 
 type ItemRow = Omit<ItemEntry, 'createdAt' | 'facts' | 'usedIn' | 'best'> & { createdAt: Date };
 
 const COLUMNS = `i.id, i.part_id AS "partId", i.label, i.how, i.owner, i.condition, i.acquired_on::text AS "acquiredOn",
-  i.bought_from AS "boughtFrom", i.claim, i.note, coalesce(i.private ->> 'serial', '') AS serial, i.rev, i.origin, i.created_at AS "createdAt"`;
+  i.bought_from AS "boughtFrom", i.claim, i.note, coalesce(i.private ->> 'serial', '') AS serial, i.rev,
+  (SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS "lentTo", i.origin, i.created_at AS "createdAt"`;
 
 async function entries(db: Sequelize, where: string, bind: unknown[], transaction?: Transaction): Promise<ItemEntry[]> {
   const select = <T extends object>(sql: string, values: unknown[]) =>

@@ -7,12 +7,15 @@ import { Tray } from './data/tray';
 import { Keys } from './shell/keys';
 import { SearchBox } from './shell/search-box';
 import { ThemeChoice } from './shell/theme';
+import { Session } from './data/session';
+import { SignIn } from './shell/sign-in';
+import { MemberMenu } from './shell/member-menu';
 import { ServerClock } from './shared/server-clock';
 
 /** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
 @Component({
   selector: 'rb-root',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, MatIconModule, SearchBox],
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, MatIconModule, SearchBox, SignIn, MemberMenu],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',
@@ -20,6 +23,7 @@ import { ServerClock } from './shared/server-clock';
 export class App {
   readonly #dialog = inject(MatDialog);
   readonly keys = inject(Keys);
+  readonly session = inject(Session);
   readonly tray = inject(Tray);
   readonly trayIds = computed(() => (this.tray.runs.list().length > 0 ? [] : this.tray.plans()).map((p) => p.id).join());
   /** Runs are compared from everywhere but the pages of plans. */
@@ -27,7 +31,7 @@ export class App {
   readonly theme = inject(ThemeChoice);
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);
-  readonly search = viewChild.required(SearchBox);
+  readonly search = viewChild(SearchBox);
   readonly nav = [
     { path: '/setups', name: 'Setups' },
     { path: '/scout', name: 'Scout' },
@@ -46,7 +50,7 @@ export class App {
 
   constructor() {
     this.keys.bind([
-      { key: '/', what: 'Search parts and setups', run: () => this.search().focus() },
+      { key: '/', what: 'Search parts and setups', run: () => this.search()?.focus() },
       { key: '?', what: 'Keys of this page', run: () => this.showKeys() },
     ]);
   }

@@ -1,6 +1,6 @@
 import { HttpClient, HttpErrorResponse, HttpHeaders } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import { catchError, throwError, type Observable } from 'rxjs';
+import { catchError, Subject, throwError, type Observable } from 'rxjs';
 import type { Problem } from '@ruddy/core/api';
 
 /** A refusal of the server as a value: what, where, what was stored. `status` 0 means it was not reached. */
@@ -39,6 +39,9 @@ export type Query = Record<string, string | number | boolean | undefined | null>
 @Injectable({ providedIn: 'root' })
 export class Api {
   readonly #http = inject(HttpClient);
+  readonly #signedOut = new Subject<void>();
+  /** The server asks for a sign-in: the session ended, or there was none. */
+  readonly signedOut = this.#signedOut.asObservable();
 
   get<T>(path: string, query: Query = {}): Observable<T> {
     const params = Object.fromEntries(
@@ -68,6 +71,12 @@ export class Api {
 
   /** Turn whatever goes wrong into an `ApiProblem`. */
   guard<T>(source: Observable<T>): Observable<T> {
-    return source.pipe(catchError((error: unknown) => throwError(() => toProblem(error))));
+    return source.pipe(
+      catchError((error: unknown) => {
+        const problem = toProblem(error);
+        if (problem.problem.status === 401) this.#signedOut.next();
+        return throwError(() => problem);
+      }),
+    );
   }
 }

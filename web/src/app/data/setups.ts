@@ -99,7 +99,7 @@ function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInpu
 export class SetupsData {
   readonly #api = inject(Api);
 
-  list(filter: SetupFilter & { cursor?: string }): Observable<Page<SetupRow>> {
+  list(filter: SetupFilter & { cursor?: string; limit?: number }): Observable<Page<SetupRow>> {
     return this.#api.get('/setups', { ...filter });
   }
 

@@ -93,6 +93,10 @@ export class PiecesPanel {
     this.#load(this.part().id);
   }
 
+  live(p: ItemEntry): number {
+    return p.usedIn.filter((u) => u.state === 'live').length;
+  }
+
   factText(f: FactEntry): string {
     if (f.kind === 'measured') return `${f.gbps} Gb/s read${f.words ? `: ${f.words}` : ''}`;
     if (f.kind === 'version') return `${f.role ? SOFTWARE_NAMES[f.role] : 'Version'} ${f.words}`;

@@ -38,12 +38,14 @@ import { FitDrawing } from './fit-drawing';
 import { FramesPanel } from './frames-panel';
 import { LoadsPanel } from './loads-panel';
 import { PartsPanel } from './parts-panel';
+import { PiecesElsewhere } from './pieces-elsewhere';
 import { PortRoles } from './port-roles';
 
 /** Plan: the parts, what to do about them, and the working of the link. */
 @Component({
   imports: [
     PartsPanel,
+    PiecesElsewhere,
     AroundPanel,
     LoadsPanel,
     DockedPanel,

@@ -20,7 +20,7 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
   c: { what: 'Compatibility', path: '/compatibility/table' },
   a: { what: 'Parts', path: '/parts/host' },
   n: { what: 'Bench', path: '/bench' },
-  w: { what: 'Workshop', path: '/workshop/rules' },
+  w: { what: 'Workshop', path: '/workshop/loans' },
   v: { what: 'Compare', path: '/compare/plans' },
 };
 

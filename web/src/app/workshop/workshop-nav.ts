@@ -2,7 +2,10 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { TabNav, type Tab } from '../shared/tab-nav';
 
 const TABS: readonly Tab[] = [
+  { path: '/workshop/loans', name: 'Loans' },
+  { path: '/workshop/members', name: 'Members' },
   { path: '/workshop/rules', name: 'House rules' },
+  { path: '/workshop/backup', name: 'Backup' },
   { path: '/workshop/data', name: 'Data' },
   { path: '/workshop/feeds', name: 'Feeds' },
 ];

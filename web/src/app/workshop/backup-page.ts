@@ -1,0 +1,125 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import type { Observable, Subscription } from 'rxjs';
+import type { BackupList, BackupRow } from '@ruddy/core/api';
+import type { ApiProblem } from '../data/api';
+import { BackupsData } from '../data/people';
+import { clock, counted, day } from '../shared/format';
+import { WorkshopNav } from './workshop-nav';
+
+const WHY = { asked: 'by hand', schedule: 'by plan', 'before-restore': 'before a restore', command: 'by command' } as const;
+const EVERY = [
+  [null, 'by hand only'],
+  [6, 'every 6 hours'],
+  [24, 'once a day'],
+  [168, 'once a week'],
+] as const;
+
+/** Backups of everything: made by hand or by plan, tried, kept elsewhere, put back. */
+@Component({
+  imports: [WorkshopNav, MatButtonModule, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './backup-page.html',
+  styleUrl: './people.scss',
+})
+export class BackupPage {
+  readonly #data = inject(BackupsData);
+  readonly list = signal<BackupList | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly said = signal<string | null>(null);
+  /** What is being done now, in words; null: nothing. */
+  readonly working = signal<string | null>(null);
+  /** The backup that is to take the place of everything, once that was asked for. */
+  readonly asking = signal<BackupRow | null>(null);
+  #work: Subscription | null = null;
+  readonly every = EVERY;
+  readonly headline = computed(() => {
+    const l = this.list();
+    if (!l) return 'Reading the backups …';
+    if (l.place === null) return '0 backups can be made from here.';
+    const [newest] = l.items;
+    if (!newest) return '0 backups yet: make the first one.';
+    const tried = l.items.filter((b) => b.note?.checked?.ok).length;
+    return `${counted(l.items.length, 'backup')}, ${tried} of them tried; the newest ${this.when(newest)}.`;
+  });
+
+  constructor() {
+    this.#load();
+  }
+
+  when(b: BackupRow): string {
+    return b.note ? `${day(b.note.madeAt)}, ${clock(b.note.madeAt)}` : 'of an unknown day';
+  }
+  why(b: BackupRow): string {
+    return b.note ? WHY[b.note.why] : 'without its note';
+  }
+  rows(b: BackupRow): string {
+    const counts = Object.values(b.note?.counts ?? {});
+    return b.note ? counts.reduce((n, x) => n + x, 0).toLocaleString('en') : '–';
+  }
+  size(b: BackupRow): string {
+    return `${(b.bytes / 1e6).toFixed(1)} MB`;
+  }
+  tried(b: BackupRow): string {
+    const c = b.note?.checked;
+    if (!c) return 'not tried';
+    return c.ok ? c.words : `Does not come back: ${c.words}`;
+  }
+  hours(text: string): number | null {
+    return text === '' ? null : Number(text);
+  }
+
+  make(): void {
+    this.#do('Writing everything into one file …', this.#data.make(), (b) => `Made: ${this.rows(b)} rows, ${this.size(b)}.`);
+  }
+  check(b: BackupRow): void {
+    this.#do('Restoring it beside the database …', this.#data.check(b.name), (r) => `Tried: ${this.tried(r)}.`);
+  }
+  restore(b: BackupRow): void {
+    this.asking.set(null);
+    const done = (r: { counts: Record<string, number> }) => {
+      const rows = Object.values(r.counts).reduce((n, x) => n + x, 0);
+      return `Restored ${rows.toLocaleString('en')} rows. What was here before is the newest backup now.`;
+    };
+    this.#do('Trying it, backing up what is here, and changing places …', this.#data.restore(b.name), done);
+  }
+  remove(b: BackupRow): void {
+    this.#do('Letting it go …', this.#data.remove(b.name), () => `The backup of ${this.when(b)} is gone.`);
+  }
+  plan(everyHours: number | null, keep: string): void {
+    const l = this.list();
+    if (!l) return;
+    const n = Number(keep);
+    this.#do('Storing the plan …', this.#data.plan({ everyHours, keep: n }, l.plan.rev), () => 'The plan is stored.');
+  }
+
+  stop(): void {
+    this.#work?.unsubscribe();
+    this.working.set(null);
+    this.said.set('Stopped; nothing changed.');
+    this.#load();
+  }
+
+  #do<T>(words: string, call: Observable<T>, done: (v: T) => string): void {
+    this.problem.set(null);
+    this.said.set(null);
+    this.working.set(words);
+    this.#work = call.subscribe({
+      next: (v) => {
+        this.working.set(null);
+        this.said.set(done(v));
+        this.#load();
+      },
+      error: (e: ApiProblem) => {
+        this.working.set(null);
+        this.problem.set(e.problem.errors?.[0]?.message ?? e.message);
+        this.#load();
+      },
+    });
+  }
+
+  #load(): void {
+    this.#data.list().subscribe({ next: (l) => this.list.set(l), error: (e: ApiProblem) => this.problem.set(e.message) });
+  }
+}

@@ -1,0 +1,132 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { v7 } from 'uuid';
+import { ITEM_CONDITIONS, type ChainCheck, type Lendable, type LoanRow, type MemberRow } from '@ruddy/core/api';
+import { canBeLent, RETURN_LOOKS } from '@ruddy/core/loans';
+import { VERDICT_WORDS } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { LoansData, MembersData, type Lending } from '../data/people';
+import { SetupsData } from '../data/setups';
+import { ServerClock } from '../shared/server-clock';
+
+type Condition = NonNullable<Lending['condition']>;
+
+/** Lend a piece, or hand over what was waited for: to whom, for which chain, what goes along. The chain is judged before it leaves. */
+@Component({
+  selector: 'rb-lend-form',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './lend-form.html',
+  styleUrl: './people.scss',
+})
+export class LendForm {
+  readonly #loans = inject(LoansData);
+  readonly #clock = inject(ServerClock);
+  readonly pieces = input.required<readonly Lendable[]>();
+  /** The wish that is fulfilled; null: a new loan. */
+  readonly loan = input<LoanRow | null>(null);
+  readonly lent = output<LoanRow>();
+  readonly closed = output();
+  readonly members = signal<readonly MemberRow[]>([]);
+  readonly setups = signal<readonly { id: string; name: string }[]>([]);
+  readonly itemId = signal('');
+  readonly memberId = signal('');
+  readonly setupId = signal('');
+  readonly along = signal('');
+  readonly condition = signal<Condition | ''>('');
+  readonly check = signal<ChainCheck | null>(null);
+  readonly checking = signal(false);
+  readonly problem = signal<string | null>(null);
+  readonly verdicts = VERDICT_WORDS;
+  readonly conditions = Object.entries(ITEM_CONDITIONS) as [Condition, string][];
+  readonly piece = computed(() => this.pieces().find((p) => p.id === this.itemId()) ?? null);
+  /** It is with somebody: then one can only wait for it. */
+  readonly away = computed(() => this.piece()?.with ?? null);
+  readonly today = computed(() => this.#clock.today());
+  readonly heading = computed(() => {
+    const l = this.loan();
+    return l ? `Hand ${l.label} to ${l.member}` : 'Lend a piece';
+  });
+
+  constructor() {
+    const failed = (e: ApiProblem) => this.problem.set(e.message);
+    inject(MembersData)
+      .list()
+      .subscribe({ next: ({ items }) => this.members.set(items.filter((m) => m.active && !m.builtIn)), error: failed });
+    inject(SetupsData)
+      .list({ limit: 500 })
+      .subscribe({ next: ({ items }) => this.setups.set(items.map(({ id, name }) => ({ id, name }))), error: failed });
+    effect(() => {
+      const l = this.loan();
+      if (!l) return;
+      untracked(() => {
+        this.memberId.set(l.memberId);
+        this.choose(l.itemId);
+        this.for(l.setup?.id ?? '');
+      });
+    });
+  }
+
+  choose(id: string): void {
+    this.itemId.set(id);
+    const p = this.pieces().find((x) => x.id === id);
+    this.condition.set(p?.condition ?? '');
+    this.along.set(p && canBeLent(p.kind) ? RETURN_LOOKS[p.kind].along.join(', ') : '');
+    this.#look();
+  }
+
+  for(id: string): void {
+    this.setupId.set(id);
+    this.#look();
+  }
+
+  /** The chain of the borrower, with the piece in it: judged at once. */
+  #look(): void {
+    const [item, setup] = [this.itemId(), this.setupId()];
+    this.check.set(null);
+    if (!item || !setup) return;
+    this.checking.set(true);
+    this.#loans.check(item, setup).subscribe({
+      next: (c) => {
+        // An answer to what is no longer asked says nothing.
+        if (item !== this.itemId() || setup !== this.setupId()) return;
+        this.checking.set(false);
+        this.check.set(c);
+      },
+      error: (e: ApiProblem) => {
+        this.checking.set(false);
+        this.problem.set(`Not judged. ${e.message}`);
+      },
+    });
+  }
+
+  store(now: boolean, fromOn: string, dueOn: string, note: string): void {
+    const piece = this.piece();
+    this.problem.set(null);
+    if (!piece || !this.memberId()) {
+      this.problem.set(`Nothing stored. ${piece ? 'To whom: choose a member' : 'Piece: choose one'}`);
+      return;
+    }
+    const after = this.check()?.after;
+    const out: Lending = {
+      fromOn,
+      dueOn: dueOn || null,
+      condition: this.condition() || null,
+      along: this.along()
+        .split(/[,\n]/)
+        .map((x) => x.trim())
+        .filter((x) => x !== ''),
+      note: note.trim(),
+      checked: after ? { verdict: after.verdict, sentence: after.sentence.slice(0, 400) } : null,
+    };
+    const l = this.loan();
+    const setupId = this.setupId() || null;
+    const call = l
+      ? this.#loans.change(l.id, { out }, l.rev)
+      : this.#loans.add({ id: v7(), itemId: piece.id, memberId: this.memberId(), setupId, out: now ? out : null });
+    call.subscribe({
+      next: (row) => this.lent.emit(row),
+      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+    });
+  }
+}

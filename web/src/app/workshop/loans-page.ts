@@ -1,0 +1,119 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import type { Lendable, LoanRow } from '@ruddy/core/api';
+import { byUrgency, cameBackWorse, doublyUsed, loanState, readyForNext } from '@ruddy/core/loans';
+import { afterReturn, dueWords, loansHeadline, TESTED_WORDS } from '@ruddy/core/texts';
+import type { ApiProblem } from '../data/api';
+import { LoansData } from '../data/people';
+import { Session } from '../data/session';
+import { day } from '../shared/format';
+import { ServerClock } from '../shared/server-clock';
+import { LendForm } from './lend-form';
+import { LoanCard } from './loan-card';
+import { ReturnCheck } from './return-check';
+import { WorkshopNav } from './workshop-nav';
+
+/** What is out, with whom and until when; who waits; what came back and how. */
+@Component({
+  imports: [WorkshopNav, MatButtonModule, RouterLink, LendForm, ReturnCheck, LoanCard],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './loans-page.html',
+  styleUrl: './loans-page.scss',
+})
+export class LoansPage {
+  readonly #data = inject(LoansData);
+  readonly #clock = inject(ServerClock);
+  readonly session = inject(Session);
+  readonly open = signal<readonly LoanRow[] | null>(null);
+  readonly back = signal<readonly LoanRow[]>([]);
+  readonly pieces = signal<readonly Lendable[]>([]);
+  readonly problem = signal<string | null>(null);
+  readonly said = signal<string | null>(null);
+  /** What is open beside the table: the form for a loan, the check of a return, or the card. */
+  readonly beside = signal<{ what: 'lend' | 'back' | 'card'; loan: LoanRow | null } | null>(null);
+  readonly day = day;
+  readonly tested = TESTED_WORDS;
+  readonly today = computed(() => this.#clock.today());
+  readonly sorted = computed(() => byUrgency(this.open() ?? [], this.today()));
+  readonly doubly = computed(() => doublyUsed(this.pieces()));
+  readonly headline = computed(() => (this.open() ? loansHeadline(this.open() ?? [], this.today()) : 'Reading the loans …'));
+
+  constructor() {
+    this.load();
+  }
+
+  late(l: LoanRow): boolean {
+    return loanState(l, this.today()) === 'late';
+  }
+  due(l: LoanRow): string {
+    return dueWords(l, this.today());
+  }
+  since(l: LoanRow): string {
+    return l.fromOn === null ? `waits since ${day(l.askedOn)}` : day(l.fromOn);
+  }
+  next(l: LoanRow): string {
+    return l.next.map((n) => n.member).join(', then ') || '–';
+  }
+  names(p: Lendable): string {
+    return p.liveIn.map((s) => s.name).join(' and ');
+  }
+  backWords(l: LoanRow): string {
+    const b = l.back;
+    if (!b) return '';
+    const worse = cameBackWorse(l.conditionOut, b.condition) ? ', worse than it went out' : '';
+    const looks = b.looks ? `: ${b.looks}` : '';
+    return `${b.condition ?? 'condition not said'}${worse}${looks}`;
+  }
+
+  show(what: 'lend' | 'back' | 'card', loan: LoanRow | null): void {
+    this.problem.set(null);
+    this.said.set(null);
+    this.beside.set({ what, loan });
+  }
+
+  lent(l: LoanRow): void {
+    this.said.set(
+      l.fromOn === null ? `${l.member} waits for ${l.label}.` : `${l.label} is with ${l.member}. Its card can be printed.`,
+    );
+    this.beside.set(l.fromOn === null ? null : { what: 'card', loan: l });
+    this.load();
+  }
+
+  returned(l: LoanRow): void {
+    this.beside.set(null);
+    if (l.back) this.said.set(`${l.label} is back. ${afterReturn(readyForNext(l.back), l.next[0]?.member ?? null)}`);
+    this.load();
+  }
+
+  move(l: LoanRow, dueOn: string): void {
+    this.#do(
+      this.#data.change(l.id, { dueOn: dueOn || null }, l.rev),
+      () => `${l.label}: ${dueOn ? `due ${day(dueOn)}` : 'no day said'}.`,
+    );
+  }
+  letGo(l: LoanRow): void {
+    this.#do(this.#data.change(l.id, { withdrawn: true }, l.rev), () => `${l.member} waits no longer for ${l.label}.`);
+  }
+
+  #do(call: ReturnType<LoansData['change']>, words: () => string): void {
+    this.problem.set(null);
+    call.subscribe({
+      next: () => {
+        this.said.set(words());
+        this.load();
+      },
+      error: (e: ApiProblem) => {
+        this.problem.set(`Nothing stored. ${e.message}`);
+        this.load();
+      },
+    });
+  }
+
+  load(): void {
+    const failed = (e: ApiProblem) => this.problem.set(e.message);
+    this.#data.list('open').subscribe({ next: ({ items }) => this.open.set(items), error: failed });
+    this.#data.list('back').subscribe({ next: ({ items }) => this.back.set(items), error: failed });
+    this.#data.pieces().subscribe({ next: ({ items }) => this.pieces.set(items), error: failed });
+  }
+}
