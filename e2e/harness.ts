@@ -1,10 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import type { ChildProcess } from 'node:child_process';
+import { spawnSync, type ChildProcess } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
+import { join } from 'node:path';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll } from 'vitest';
 import { openCluster, type Cluster } from '../scripts/lib/cluster.mjs';
 import { chromium, CHROMIUM_FLAGS } from '../scripts/lib/chromium.mjs';
-import { DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from '../scripts/lib/paths.mjs';
+import { COMMANDS_FILE, DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from '../scripts/lib/paths.mjs';
 import { startServer, stopServer } from '../scripts/lib/server.mjs';
 
 export interface World {
@@ -54,13 +57,30 @@ async function hits(element: ElementHandle<HTMLElement>): Promise<boolean> {
   return element.evaluate(() => (window as { reached?: boolean }).reached === true).catch(() => true);
 }
 
+export interface WorldOptions {
+  demo?: boolean;
+  /** Reachable from other machines too: then this keeper is made first, and people sign in. */
+  beyond?: { keeper: string; password: string };
+  /** With a place for backups of its own. */
+  backups?: boolean;
+  /** How wide and high the screen is; as a desk when left out. */
+  screen?: { width: number; height: number; hasTouch?: boolean; isMobile?: boolean };
+}
+
+/** An address of this machine in its network, as a phone would use it; its own where it has none. */
+function addressBeyond(): string {
+  const all = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
+  return all.find((a) => !a.internal && a.family === 'IPv4')?.address ?? '127.0.0.1';
+}
+
 /** One built server with the demo world, one browser and one page for the tests of a file. */
-export function world(options: { demo?: boolean } = {}): World {
+export function world(options: WorldOptions = {}): World {
   const w = { complaints: [] as string[] } as World;
   let cluster: Cluster;
   let browser: Browser;
   let server: ChildProcess;
   const others: ChildProcess[] = [];
+  const backupDir = join(TEST_DATA_DIR, `backups-${randomUUID()}`);
   const database = `e2e_${randomUUID().replaceAll('-', '')}`;
 
   beforeAll(async () => {
@@ -75,6 +95,10 @@ export function world(options: { demo?: boolean } = {}): World {
         RUDDY_LOG: 'error',
         RUDDY_DEMO_FILE: DEMO_FILE,
         RUDDY_EMPTY: options.demo === false ? '1' : '',
+        HOST: options.beyond ? '0.0.0.0' : '',
+        RUDDY_PG_BIN: cluster.programs.bin,
+        RUDDY_BACKUP_DIR: options.backups ? backupDir : '',
+        ...cluster.programs.env,
       });
       if (started.port === undefined) throw new Error('the server did not start');
       return { child: started.child, port: String(started.port) };
@@ -84,8 +108,18 @@ export function world(options: { demo?: boolean } = {}): World {
       server = child;
       return port;
     };
+    if (options.beyond) {
+      const { keeper, password } = options.beyond;
+      const env = { ...process.env, DATABASE_URL: cluster.url(database) };
+      const made = spawnSync(process.execPath, [COMMANDS_FILE, 'keeper', keeper], {
+        env,
+        input: `${password}\n`,
+        encoding: 'utf8',
+      });
+      if (made.status !== 0) throw new Error(`no keeper: ${made.stderr}`);
+    }
     const port = await serve('0');
-    w.url = `http://127.0.0.1:${port}`;
+    w.url = `http://${options.beyond ? addressBeyond() : '127.0.0.1'}:${port}`;
     w.kill = () =>
       new Promise((resolve) => {
         server.once('exit', () => resolve());
@@ -101,7 +135,7 @@ export function world(options: { demo?: boolean } = {}): World {
     };
     browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
     w.page = await browser.newPage();
-    await w.page.setViewport({ width: 1280, height: 800 });
+    await w.page.setViewport(options.screen ?? { width: 1280, height: 800 });
     w.page.setDefaultTimeout(20_000);
     w.page.on('console', (m) => {
       // A refused edit is a 4xx by design; the page shows it, and the test reads it there.
@@ -120,6 +154,7 @@ export function world(options: { demo?: boolean } = {}): World {
     for (const s of [server, ...others]) if (s) await stopServer(s);
     cluster?.psql('postgres', `DROP DATABASE IF EXISTS ${database} WITH (FORCE)`);
     cluster?.close();
+    if (options.backups) rmSync(backupDir, { recursive: true, force: true });
   });
 
   w.api = async (path, init) => {

@@ -53,7 +53,7 @@ const STAGES = [
     counts: true,
   },
   { name: 'build', seconds: 40, work: build },
-  { name: 'house', seconds: 60, commands: [vitest('house')], counts: true },
+  { name: 'house', seconds: 120, commands: [vitest('house')], counts: true },
   { name: 'e2e', seconds: 240, commands: [vitest('e2e')], counts: true },
 ];
 

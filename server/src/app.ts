@@ -137,7 +137,16 @@ export function createApp(services: Services, options: AppOptions): Express {
   );
   app.set('trust proxy', options.proxies ?? 0);
   app.use(guard(options.names ?? LOCAL_ONLY));
-  app.use(helmet({ contentSecurityPolicy: policy, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
+  // Over a way in without encryption browsers ignore this header, and say so at each page.
+  const plain = options.names?.beyond === true && options.names.publicUrl?.protocol !== 'https:';
+  app.use(
+    helmet({
+      contentSecurityPolicy: policy,
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: false,
+      ...(plain && { crossOriginOpenerPolicy: false, originAgentCluster: false }),
+    }),
+  );
   // Compressing would hold events back until a block is full.
   app.use(compression({ filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res) }));
   app.use(

@@ -83,7 +83,12 @@ export async function checkLoan(s: Services, itemId: string, setupId: string): P
     judged[0] ?? before,
   );
   const known = new Set(before.findings.map((f) => sentence(f).what));
-  const said = (w: ReturnType<typeof sentence>) => [w.what, w.todo].filter((x) => x !== '').join(' ');
+  const ended = (words: string) => (/[.!?]$/.test(words) ? words : `${words}.`);
+  const said = (w: ReturnType<typeof sentence>) =>
+    [w.what, w.todo]
+      .filter((x) => x !== '')
+      .map(ended)
+      .join(' ');
   const brings = after.findings
     .filter((f) => !known.has(sentence(f).what))
     .map((f) => ({ severity: f.severity, text: said(sentence(f)) }))

@@ -30,6 +30,11 @@ import { Session } from '../data/session';
     a {
       color: var(--ink);
     }
+    @media (max-width: 719px) {
+      .hint {
+        display: none;
+      }
+    }
   `,
 })
 export class MemberMenu {

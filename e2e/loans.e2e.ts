@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest';
+import type { ItemEntry, LoanRow } from '@ruddy/core/api';
+import { world } from './harness';
+
+const w = world({ backups: true });
+const loans = async (state = 'open') => (await w.api<{ items: LoanRow[] }>(`/loans?state=${state}`)).items;
+
+/** Choose by the words of an option in the list with this label. */
+async function pick(label: string, words: string): Promise<void> {
+  await w.page.waitForFunction(
+    (l, o) => {
+      const list = [...document.querySelectorAll('select')].find((s) => s.labels?.[0]?.innerText.trim().startsWith(l));
+      const option = [...(list?.options ?? [])].find((x) => x.text.startsWith(o));
+      if (!list || !option) return false;
+      list.value = option.value;
+      list.dispatchEvent(new Event('change', { bubbles: true }));
+      return true;
+    },
+    { polling: 50 },
+    label,
+    words,
+  );
+}
+
+describe('WS-01 loans', () => {
+  it('says what is out, late, waited for, and which piece stands in two live setups', async () => {
+    await w.open('/workshop/loans');
+    await w.sees('3 pieces are out, 1 late; 2 waiting. First: C-20 a with Member B, 8 days late.');
+    await w.sees('V-22 trolley stands in Loan cart and Plate scanner, both live: one piece cannot be in two places.');
+    await w.open('/setups');
+    await w.click('Plate scanner', 'link');
+    await w.sees(
+      /V-22 trolley stands in Loan cart too, which is live: one piece cannot be in two places\..*V-22 trolley is with Member C, for Lecture hall loan/,
+    );
+  });
+
+  it('judges the chain of the borrower before a piece leaves, and keeps what was said', async () => {
+    await w.open('/workshop/loans');
+    await w.click('Lend a piece …');
+    await pick('Piece', 'Q-05 a');
+    await pick('To whom', 'Member D');
+    await pick('For the setup', 'Plate scanner');
+    await w.sees("Plate scanner with it as the cable. Won't work: 0 Gb/s pass");
+    await pick('For the setup', 'Spectrograph tower');
+    await w.sees(/Spectrograph tower with it as the cable\. [A-Z]/);
+    await w.fill('Goes along, with commas between', 'bag, tag');
+    await w.click('Lend it');
+    await w.sees(/Q-05 a is with Member D\. Its card can be printed\./);
+    await w.sees(/Lent to Member D, for Spectrograph tower .*Goes along bag, tag .*Never used with:/);
+    const stored = (await loans()).find((l) => l.label === 'Q-05 a');
+    expect(stored?.along).toEqual(['bag', 'tag']);
+    expect(stored?.checked?.sentence.length).toBeGreaterThan(10);
+  });
+
+  it('a piece that is away can be waited for, and its return names the next', async () => {
+    await w.open('/workshop/loans');
+    await w.click('Lend a piece …');
+    await pick('Piece', 'Q-05 a');
+    await pick('To whom', 'Member B');
+    await w.sees('Q-05 a is with Member D: one can wait for it.');
+    await w.click('Wait for it');
+    await w.sees('Member B waits for Q-05 a.');
+    await w.click('Take Q-05 a back …');
+    await w.sees(/1?\.? ?All here\?.*How does it look\?.*Does it work\?.*Not at all: Scorched or melted plugs/);
+    await w.click('Take it back');
+    await w.sees('Nothing stored. Step 3: say whether it works, fails, or was not tried');
+    await w.click('bag', 'checkbox');
+    await w.click('works', 'radio');
+    await w.sees('Something is missing: it stays here until all is together. Member B waits for it.');
+    await w.click('tag', 'checkbox');
+    await w.sees('It is ready; next is Member B.');
+    await w.click('Take it back');
+    await w.sees('Q-05 a is back. It is ready; next is Member B.');
+    await w.click('Hand Q-05 a to Member B …');
+    await w.click('Hand it over');
+    await w.sees('Q-05 a is with Member B.');
+    expect((await loans('back')).some((l) => l.label === 'Q-05 a' && l.back?.tested === 'works')).toBe(true);
+  });
+
+  it('a piece that comes back broken keeps its fault', async () => {
+    await w.open('/workshop/loans');
+    await w.click('Take K-07 a back …');
+    await pick('It came back', 'faulty');
+    await w.click('fails', 'radio');
+    await w.fill('What was seen', 'no link in two docks');
+    await w.click('Take it back');
+    await w.sees('K-07 a is back. It is faulty: it stays here until it is mended.');
+    const part = (await loans('back')).find((l) => l.label === 'K-07 a')?.partId ?? '';
+    const { items } = await w.api<{ items: ItemEntry[] }>(`/parts/${part}/items`);
+    expect(items[0]).toMatchObject({ condition: 'faulty', facts: [{ kind: 'fault', words: 'no link in two docks' }, {}] });
+  });
+});
+
+describe('WS-03 backup', () => {
+  it('is made, tried and put back in the page; the way back stays open', async () => {
+    await w.open('/workshop/backup');
+    await w.sees(/^.*\d+ backups?(, \d+ of them tried| yet)/);
+    await w.click('Back up now');
+    await w.sees(/Made: [\d,]+ rows, \d+\.\d MB\./);
+    const before = await loans('back');
+    await w.open('/workshop/loans');
+    await w.click('Take C-20 a back …');
+    await w.click('works', 'radio');
+    await w.click('Take it back');
+    await w.sees('C-20 a is back.');
+    await w.open('/workshop/backup');
+    await w.click(/^Try the backup of/);
+    await w.sees(/Tried: \d+ rows came back/);
+    const { items } = await w.api<{ items: { name: string; note: { why: string } }[] }>('/backups');
+    const asked = items.findIndex((b) => b.note.why === 'asked');
+    await w.page.evaluate((n) => {
+      const all = [...document.querySelectorAll<HTMLElement>('button')].filter((b) => b.innerText.trim() === 'Put back …');
+      all[n]?.click();
+    }, asked);
+    await w.sees('Everything stored since then leaves the pages.');
+    await w.click('Put it back');
+    await w.sees(/Restored [\d,]+ rows\. What was here before is the newest backup now\./);
+    expect((await loans('back')).map((l) => l.id)).toEqual(before.map((l) => l.id));
+    expect(
+      (await w.api<{ items: { note: { why: string } }[] }>('/backups')).items.some((b) => b.note.why === 'before-restore'),
+    ).toBe(true);
+    // The pages go on on what was put back.
+    await w.open('/setups');
+    await w.sees('Sky survey rig');
+  });
+});
