@@ -24,13 +24,16 @@ const inPage = <T>(path: string, init?: RequestInit) =>
     init ?? {},
   ) as Promise<{ status: number; body: T }>;
 
-/** Does the page fit: nothing to scroll sideways, and what is tapped is large enough (WCAG 2.2, 2.5.8: 24 px). */
+/**
+ * Does the page fit: nothing to scroll sideways, and what is tapped is large enough (WCAG 2.2, 2.5.8: 24 px). The strip's own targets are not shown at
+ * this width: its list of lines stands there instead.
+ */
 async function fits(): Promise<void> {
   const found = await w.page.evaluate(() => {
     const small = [
       ...document.querySelectorAll<HTMLElement>('main button, main select, main input:not([type=checkbox]):not([type=radio])'),
     ]
-      .filter((e) => e.checkVisibility() && !e.closest('details:not([open])') && e.getBoundingClientRect().height < 24)
+      .filter((e) => e.checkVisibility() && !e.closest('details:not([open]), .targets') && e.getBoundingClientRect().height < 24)
       .map((e) => e.outerHTML.slice(0, 120));
     return { wide: document.documentElement.scrollWidth, small };
   });
@@ -57,8 +60,6 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     await w.open(`/setups/${id}/bring-up?view=link`);
     await fits();
     await w.fill('Copy rate', '22,4');
-    await w.click('pinned memory');
-    await w.click('under load', 'button');
     await w.sees(/22\.4 of \d+\.\d Gb\/s, \d+ %/);
     await fits();
     await w.click('Store this reading');
