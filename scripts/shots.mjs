@@ -19,12 +19,6 @@ const VIEWS = [
   { file: 'plan', path: '/setups/:Dome desk/plan' },
   { file: 'plan-dark', path: '/setups/:Classifier box/plan', dark: true },
   { file: 'plan-small', path: '/setups/:Dome desk/plan', width: 320, height: 640 },
-  {
-    file: 'plan-power',
-    path: '/setups/:Spectrograph tower/plan',
-    unfold: 'rb-power-working, rb-fit-drawing, rb-routes-table',
-    scroll: 'rb-routes-table',
-  },
   { file: 'compare', path: '/compare/plans?of=:Dome desk,:Sky survey rig' },
   { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
   { file: 'link-check', path: '/setups/:Sky survey rig/bring-up?view=link' },
@@ -47,6 +41,7 @@ const VIEWS = [
   { file: 'troubleshoot', path: '/setups/:Dome desk/troubleshoot' },
   { file: 'bench', path: '/bench/:bench', live: true },
   { file: 'practice', path: '/bench/practice/:practice' },
+  { file: 'loans', path: '/workshop/loans' },
 ];
 
 testPrograms();
