@@ -91,6 +91,33 @@ describe('WS-01 loans', () => {
   });
 });
 
+describe('words that look like a page', () => {
+  it('are words: a name with markup in it runs nowhere', async () => {
+    const name = `<img src=x onerror="window.hit=1"><script>window.hit=2</script>`;
+    const id = '0190f7a0-0000-7000-8000-00000000aaaa';
+    const send = (path: string, body: object) => w.api(path, { method: 'POST', body: JSON.stringify(body) });
+    await send('/members', { id, name: name.slice(0, 60), role: 'member' });
+    await send('/setups', { id, name: name.slice(0, 80) });
+    await send(`/setups/${id}/notes`, { id, text: name, happenedOn: '2026-11-01' });
+    for (const path of [
+      '/workshop/members',
+      '/workshop/loans',
+      '/setups',
+      `/setups/${id}/plan`,
+      `/setups/${id}/record`,
+      `/setups/${id}/sheet`,
+    ]) {
+      await w.open(path);
+      expect(await w.page.evaluate(() => [(window as { hit?: number }).hit, document.querySelector('img[src=x]')])).toEqual([
+        undefined,
+        null,
+      ]);
+    }
+    await w.open(`/setups/${id}/record`);
+    await w.sees('<script>window.hit=2</script>');
+  });
+});
+
 describe('WS-03 backup', () => {
   it('is made, tried and put back in the page; the way back stays open', async () => {
     await w.open('/workshop/backup');

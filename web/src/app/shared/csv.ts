@@ -3,5 +3,8 @@ export async function toCsv(fields: readonly string[], data: readonly (readonly 
   // A CommonJS package: a bundler hands its names over as the default, a test runner by name.
   const csv = await import('papaparse');
   const { unparse } = 'default' in csv ? (csv.default as typeof csv) : csv;
-  return unparse({ fields: [...fields], data: data.map((d) => [...d]) }, { escapeFormulae: /^[=+\-@\t\r].*$/, newline: '\r\n' });
+  return unparse(
+    { fields: [...fields], data: data.map((d) => [...d]) },
+    { escapeFormulae: /^[=+\-@\t\r][\s\S]*$/, newline: '\r\n' },
+  );
 }
