@@ -11,7 +11,7 @@ const { startServer, stopServer } = await import('./lib/server.mjs');
 
 const empty = process.argv.includes('--empty') || process.env.RUDDY_EMPTY === '1' || Boolean(process.env.npm_config_empty);
 const port = Number(process.env.PORT ?? 4310);
-const host = process.env.HOST ?? '127.0.0.1';
+const host = process.env.HOST || '127.0.0.1';
 
 function taken() {
   return new Promise((resolve) => {
