@@ -3,9 +3,10 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { openCluster } from '../lib/cluster.mjs';
 import { quiet } from '../lib/run.mjs';
-import { startServer, stopServer } from '../lib/server.mjs';
+import { stopServer } from '../lib/server.mjs';
 import { broken, standing } from './held.mjs';
 import { chance } from './random.mjs';
+import { serveOn } from './serve.mjs';
 import { begin, Refused, WRITES } from './writes.mjs';
 
 const MB = 1 << 20;
@@ -31,11 +32,7 @@ export async function diskFull({ seed, dataDir }) {
   const total = { writes: 0, confirmed: 0, refused: 0, full: 0, after: 0, lost: 0, half: 0, doubled: 0, restarted: 0 };
   try {
     cluster.psql('postgres', 'CREATE DATABASE disk');
-    const env = { HOST: '', RUDDY_PUBLIC_URL: '', RUDDY_NOW: '', RUDDY_EMPTY: '1', RUDDY_BACKUP_DIR: '', RUDDY_LOG: 'silent' };
-    server = await startServer(
-      { ...env, DATABASE_URL: cluster.url('disk'), PORT: '0' },
-      { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] },
-    );
+    server = await serveOn(cluster.url('disk'));
     const url = `http://127.0.0.1:${server.port}`;
     const world = await begin(url, random);
     const { bavail, bsize } = statfsSync(disk);

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { openCluster } from '../lib/cluster.mjs';
-import { startServer, stopServer } from '../lib/server.mjs';
+import { stopServer } from '../lib/server.mjs';
 import { broken, standing } from './held.mjs';
 import { chance } from './random.mjs';
+import { serveOn } from './serve.mjs';
 import { begin, Refused, WRITES } from './writes.mjs';
 
 const WRITERS = 6;
@@ -52,9 +53,7 @@ export async function kills({ n, seed, dataDir, log = () => undefined }) {
   const cluster = await openCluster(dataDir);
   const database = `kills_${randomUUID().replaceAll('-', '')}`;
   cluster.psql('postgres', `CREATE DATABASE ${database}`);
-  const env = { HOST: '', RUDDY_PUBLIC_URL: '', RUDDY_NOW: '', RUDDY_EMPTY: '1', RUDDY_BACKUP_DIR: '', RUDDY_LOG: 'silent' };
-  const serve = () =>
-    startServer({ ...env, DATABASE_URL: cluster.url(database), PORT: '0' }, { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] });
+  const serve = () => serveOn(cluster.url(database));
   let server = await serve();
   const at = () => `http://127.0.0.1:${server.port}`;
   const world = await begin(at(), random);

@@ -1,6 +1,7 @@
 import { connect } from 'node:net';
 import { openCluster, ensureDatabase } from '../lib/cluster.mjs';
-import { startServer, stopServer } from '../lib/server.mjs';
+import { stopServer } from '../lib/server.mjs';
+import { serveOn } from './serve.mjs';
 
 const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -23,11 +24,7 @@ function drip(port, begin) {
 async function small(dataDir) {
   const cluster = await openCluster(dataDir);
   ensureDatabase(cluster, 'small');
-  const env = { HOST: '', RUDDY_PUBLIC_URL: '', RUDDY_NOW: '', RUDDY_EMPTY: '1', RUDDY_BACKUP_DIR: '', RUDDY_LOG: 'silent' };
-  const server = await startServer(
-    { ...env, DATABASE_URL: cluster.url('small'), PORT: '0' },
-    { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] },
-  );
+  const server = await serveOn(cluster.url('small'));
   return { cluster, server, url: `http://127.0.0.1:${server.port}` };
 }
 

@@ -1,6 +1,5 @@
-import { col, fn, Op, QueryTypes, where, type Sequelize, type Transaction } from 'sequelize';
+import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
 import { EVENT_BODIES, type Bundle, type LoadReport, type Origin, type PartBody, type SetupSlots } from '@ruddy/core/api';
-import { ruleProblem } from '@ruddy/core/house';
 import { EventModel, LogEntryModel, PartModel, SetupModel } from '../db/models';
 import { invalid } from '../http/problem';
 import { chainOf } from './chain';
@@ -10,13 +9,13 @@ import { at, count, type Load } from './bundle-tools';
 import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
 import { chainInFile, loadForeign, type Foreign } from './log-load';
 import { storeOutcome } from './outcomes';
-import { figureProblem, settingKey } from './figures';
 import { addFact, createItem } from './items';
 import { createPart } from './parts';
 import { loadPeople } from './people-load';
 import { addPrice, addRate } from './prices';
 import { insertSetup, readSetup } from './setup-store';
 import { loadScout } from './scout-load';
+import { loadFigures, loadRules } from './settings-load';
 import { loadStated } from './stated-load';
 
 async function loadParts(l: Load): Promise<void> {
@@ -230,36 +229,6 @@ async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: stri
     at(place, e),
   );
   count(l, fate, 'outcomes');
-}
-
-async function loadFigures(l: Load): Promise<void> {
-  for (const [i, f] of l.bundle.figures.entries()) {
-    const problem = figureProblem(f.key, f.value);
-    if (problem) throw invalid(`figures/${i}/${problem.path}`, problem.message);
-    const rows = await l.db.query(
-      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
-       ON CONFLICT (member_id, key) DO NOTHING RETURNING id`,
-      {
-        type: QueryTypes.SELECT,
-        bind: [newId(), l.origin, l.now, l.by, settingKey(f.key), JSON.stringify(f.value), f.reason],
-        transaction: l.transaction,
-      },
-    );
-    count(l, rows.length === 0 ? 'same' : 'stored', 'figures');
-  }
-}
-
-async function loadRules(l: Load): Promise<void> {
-  for (const [i, r] of l.bundle.rules.entries()) {
-    const problem = ruleProblem(r.id, r.value);
-    if (problem) throw invalid(`rules/${i}/value`, problem);
-    const [, meta] = await l.db.query(
-      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
-       ON CONFLICT (member_id, key) DO NOTHING`,
-      { bind: [newId(), l.origin, l.now, l.by, r.id, JSON.stringify(r.value), r.reason], transaction: l.transaction },
-    );
-    count(l, (meta as { rowCount?: number }).rowCount === 0 ? 'same' : 'stored', 'rules');
-  }
 }
 
 /**
