@@ -242,6 +242,7 @@ describe('CO-07 another workshop', () => {
       itemFacts: [],
       prices: [],
       sessions: [],
+      loans: [],
     };
     await load({ ...(home.whole as Bundle), ...nothing });
     expect((await send(h, home.csv, { mode: 'store' })).result).toMatchObject({ stored: true, fates: { wrong: 0, new: home.n } });
