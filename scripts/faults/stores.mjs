@@ -145,9 +145,15 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
       c[kind]++;
       total[kind]++;
       const told = { i, name: t.name, status: r.status, answer: J(r.answer).slice(0, 400), input: input.slice(0, 600) };
-      if (r.status >= 500) total.crashes.push(told);
+      if (r.status >= 500) {
+        total.crashes.push(told);
+        log(`case ${i}: ${told.name} ${told.status} ${told.answer}`);
+      }
       if (r.status >= 400 && after !== before) total.half.push({ ...told, before, after });
-      if (unexpected.length > 0) total.crashes.push({ ...told, unexpected: unexpected.splice(0) });
+      if (unexpected.length > 0) {
+        total.crashes.push({ ...told, unexpected: unexpected.splice(0) });
+        log(`case ${i}: ${told.name}: ${total.crashes.at(-1).unexpected[0]}\n  ${told.input}`);
+      }
       before = after;
       if ((i + 1) % 5000 === 0)
         log(`${i + 1} stores, ${total.stored} stored, ${total.crashes.length} crashes, ${total.half.length} half`);

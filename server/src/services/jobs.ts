@@ -3,6 +3,7 @@ import type { FateRow, Fate, Job } from '@ruddy/core/api';
 import { JobModel } from '../db/models-catalogue';
 import { knownProblem, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
+import { marked } from '../http/storable';
 import { newId } from './ids';
 
 /** Thrown inside a job that was asked to stop: whatever it wrote is rolled back. */
@@ -28,7 +29,7 @@ async function keepRows(db: Sequelize, jobId: string, rows: readonly FateRow[]):
     `INSERT INTO job_rows (job_id, row, fate, part, notes)
      SELECT $1, x.row, x.fate, x.part, x.notes FROM jsonb_to_recordset($2::jsonb) AS x(row int, fate text, part text, notes jsonb)
      ON CONFLICT (job_id, row) DO UPDATE SET fate = excluded.fate, part = excluded.part, notes = excluded.notes`,
-    { bind: [jobId, JSON.stringify(rows)] },
+    { bind: [jobId, JSON.stringify(marked(rows))] },
   );
 }
 
