@@ -76,7 +76,13 @@ async function places(): Promise<string[]> {
 }
 
 const kindOf = (path: string) =>
-  path.startsWith('/parts') ? 'parts' : path.startsWith('/compatibility') ? 'log' : /runs|compare/.test(path) ? 'runs' : 'setups';
+  path.startsWith('/parts')
+    ? 'parts'
+    : /^\/(compatibility|workshop)/.test(path)
+      ? 'log'
+      : /runs|compare/.test(path)
+        ? 'runs'
+        : 'setups';
 
 describe('every page, light and dark', () => {
   // What a page is made of is the same in both schemes; in the dark only its colours are looked at again.
