@@ -95,7 +95,7 @@ describe('every page, light and dark', () => {
     ['dark', 'parts', 'color-contrast'],
     ['dark', 'runs', 'color-contrast'],
     ['dark', 'log', 'color-contrast'],
-  ])('has no accessibility violation axe can see: %s, %s', async (scheme, which, rule) => {
+  ])('has no accessibility violation axe can see: %s, %s', { timeout: 180_000 }, async (scheme, which, rule) => {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
     for (const path of (await places()).filter((p) => kindOf(p) === which)) {
       await w.open(path);
