@@ -108,10 +108,9 @@ describe('words that look like a page', () => {
       `/setups/${id}/sheet`,
     ]) {
       await w.open(path);
-      expect(await w.page.evaluate(() => [(window as { hit?: number }).hit, document.querySelector('img[src=x]')])).toEqual([
-        undefined,
-        null,
-      ]);
+      expect(
+        await w.page.evaluate(() => [(window as { hit?: number }).hit ?? null, document.querySelector('img[src=x]')]),
+      ).toEqual([undefined, null]);
     }
     await w.open(`/setups/${id}/record`);
     await w.sees('<script>window.hit=2</script>');
