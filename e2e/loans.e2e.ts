@@ -110,7 +110,7 @@ describe('words that look like a page', () => {
       await w.open(path);
       expect(
         await w.page.evaluate(() => [(window as { hit?: number }).hit ?? null, document.querySelector('img[src=x]')]),
-      ).toEqual([undefined, null]);
+      ).toEqual([null, null]);
     }
     await w.open(`/setups/${id}/record`);
     await w.sees('<script>window.hit=2</script>');
