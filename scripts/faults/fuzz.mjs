@@ -56,6 +56,7 @@ export async function fuzz({ cases, seed, log = () => undefined }) {
         }
       }
       total.crashes.push(...r.crashes);
+      for (const c of r.crashes) log(`case ${c.i}: ${c.name}: ${c.error ?? ''}\n  ${c.input ?? ''}`);
       if (r.slowest.ms > total.slowest.ms) total.slowest = r.slowest;
       from = to;
       if (to % 100_000 === 0) log(`${to} cases, ${total.crashes.length} crashes, ${total.hangs.length} hangs`);

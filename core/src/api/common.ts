@@ -36,3 +36,5 @@ export const pageQuery = {
   limit: z.coerce.number().int().min(1).max(500).default(50),
 };
 export const flag = z.enum(['true', 'false']).transform((v) => v === 'true');
+
+export { checked } from '../schema';

@@ -1,4 +1,4 @@
-import { reportSchema } from '../schema';
+import { checked, reportSchema } from '../schema';
 import { readLspci, refuse } from './lspci';
 import type { ReadResult } from './types';
 
@@ -10,7 +10,7 @@ export function readJsonReport(text: string): ReadResult {
   } catch (e) {
     return { ok: false, problem: { code: 'bad-json', why: e instanceof Error ? e.message.slice(0, 120) : 'not JSON' } };
   }
-  const parsed = reportSchema.safeParse(value);
+  const parsed = checked(reportSchema, value);
   if (parsed.success) return { ok: true, report: parsed.data };
   const issue = parsed.error.issues[0];
   return { ok: false, problem: { code: 'bad-report', path: issue?.path.join('/') ?? '', why: issue?.message ?? 'not a report' } };

@@ -20,3 +20,4 @@ export * from './attr-path';
 export * from './report';
 export * from './reading';
 export * from './pins';
+export { checked } from './checked';

@@ -1,5 +1,6 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
 import type * as z from 'zod';
+import { checked } from '@ruddy/core/api';
 import { actorOf, setSession, visitOf, type Actor, type Visit } from '../access/actor';
 import { fromZod, HttpProblem, refusal } from './problem';
 import { BYTES, type Caller, type Route, type Services } from './route';
@@ -17,14 +18,14 @@ function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'pat
       detail: `${odd || where}: ${ODD}`,
       errors: [{ path: odd, message: ODD }],
     });
-  const result = schema.safeParse(value);
+  const result = checked(schema, value);
   if (!result.success) throw fromZod(result.error, where);
   return result.data;
 }
 
 /** Bytes are checked by their own schema alone: looking for odd characters in them makes no sense. */
 function parsedBytes(schema: z.ZodType, sent: unknown): unknown {
-  const result = schema.safeParse(sent);
+  const result = checked(schema, sent);
   if (!result.success) throw fromZod(result.error, 'body');
   return result.data;
 }

@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import type { Fate, FateRow } from '@ruddy/core/api';
+import { checked, type Fate, type FateRow } from '@ruddy/core/api';
 import { specOf, wordOf, type CellError } from '@ruddy/core/files';
 import { partQuestions } from '@ruddy/core/plausible';
 import { PART_SCHEMAS, type AnySpec, type HostSpec, type PartKind, type SourceMap } from '@ruddy/core/schema';
@@ -66,7 +66,7 @@ export function judge(e: Incoming, stored: Stored | null, namesake: Stored | nul
   if (e.errors.length > 0) return wrong(e.errors);
   if (stored && stored.kind !== e.kind) return wrong([{ row: e.row, column: 'id', why: `this id is a ${stored.kind} here` }]);
   const loose = e.whole ? (e.whole as unknown as Record<string, unknown>) : specOf(e, stored?.spec ?? null);
-  const parsed = PART_SCHEMAS[e.kind].safeParse(loose);
+  const parsed = checked(PART_SCHEMAS[e.kind], loose);
   if (!parsed.success)
     return wrong(parsed.error.issues.map((i) => ({ row: rowOf(e, loose, i.path), column: columnOf(i.path), why: i.message })));
   // The text of a CSV was looked at whole when it came; in JSON an escape may hide what a database cannot hold.

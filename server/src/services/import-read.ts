@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
 import { CsvError, parse } from 'csv-parse';
-import { partInFile, type PartInFile } from '@ruddy/core/api';
+import { checked, partInFile, type PartInFile } from '@ruddy/core/api';
 import { EntryJoiner, readHeader, readRow, type CellError, type FileEntry, type Header } from '@ruddy/core/files';
 import { PART_KINDS, type PartKind } from '@ruddy/core/schema';
 import { HttpProblem } from '../http/problem';
@@ -100,7 +100,7 @@ export async function readJson(text: string, step: (rows: number) => Promise<voi
   const entries: Incoming[] = [];
   for (const [i, raw] of file.parts.entries()) {
     const row = i + 1;
-    const read = partInFile.safeParse(raw);
+    const read = checked(partInFile, raw);
     const said = (raw ?? {}) as { kind?: unknown; spec?: Record<string, unknown> };
     const base = { row, sockets: [], values: read.success ? { ...read.data.spec } : { ...said.spec } };
     entries.push(

@@ -1,7 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import { parse } from 'csv-parse/sync';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { outcomeInFile, type OutcomeBody, type OutcomeInFile } from '@ruddy/core/api';
+import { checked, outcomeInFile, type OutcomeBody, type OutcomeInFile } from '@ruddy/core/api';
 import { listCell, logHeader, readLogRow, type LogRow } from '@ruddy/core/files';
 import { chainSchema, NO_SETTINGS, NOTHING_INSTALLED, type AnySpec, type Chain, type HostSpec } from '@ruddy/core/schema';
 import { HttpProblem } from '../http/problem';
@@ -69,11 +69,11 @@ export async function readLogJson(text: string, step: (rows: number) => Promise<
   if (file.outcomes.length > MOST) throw refuse(`The file has more than ${MOST} entries; send it in parts`);
   const odd = unstorable(file);
   if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
-  const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) => chainSchema.safeParse(c));
+  const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) => checked(chainSchema, c));
   const list: LogIncoming[] = [];
   for (const [i, raw] of file.outcomes.entries()) {
     const row = i + 1;
-    const read = outcomeInFile.safeParse(raw);
+    const read = checked(outcomeInFile, raw);
     const wrong = (column: string, what: string): LogNote => ({ row, column, what });
     if (!read.success) {
       const errors = read.error.issues.map((x) => wrong(x.path.map(String).join('/') || 'entry', x.message));

@@ -1,7 +1,17 @@
 import { apply } from 'json-merge-patch';
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
-import type { bulkBody, Origin, Page, Part, PartBody, PartPatch, partQuery, Revision } from '@ruddy/core/api';
+import {
+  checked,
+  type bulkBody,
+  type Origin,
+  type Page,
+  type Part,
+  type PartBody,
+  type PartPatch,
+  type partQuery,
+  type Revision,
+} from '@ruddy/core/api';
 import { PART_SCHEMAS, type AnySpec, type HostSpec, type SourceMap } from '@ruddy/core/schema';
 import { partName } from '@ruddy/core/setup';
 import { PartModel, PartRevisionModel, SocketModel } from '../db/models';
@@ -162,7 +172,7 @@ interface Change {
 /** Apply a change to a locked row and keep the revision. What a person changes becomes theirs. */
 async function applyChange(s: Services, row: PartModel, { patch, at, actor }: Change, transaction: Transaction): Promise<void> {
   const merged: unknown = patch.spec ? apply(structuredClone(row.spec), patch.spec) : row.spec;
-  const parsed = PART_SCHEMAS[row.kind].safeParse(merged);
+  const parsed = checked(PART_SCHEMAS[row.kind], merged);
   if (!parsed.success) throw fromZod(parsed.error, 'body');
   const spec = parsed.data as AnySpec;
   const origin = row.origin === 'demo' ? 'adopted' : row.origin;

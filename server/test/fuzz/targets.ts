@@ -1,5 +1,5 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
-import { bundleSchema, captureSchema, readPositions } from '@ruddy/core/api';
+import { checked, bundleSchema, captureSchema, readPositions } from '@ruddy/core/api';
 import { findLayout, proposeMapping, readCaptureJson, readCaptureText } from '@ruddy/core/captures';
 import { guardCell, unguardCell } from '@ruddy/core/files';
 import { evaluate } from '@ruddy/core/plan';
@@ -54,7 +54,7 @@ function report(text: string): void {
 
 /** A chain that passes the border is judged: whatever it holds, there is a verdict and a sentence. */
 function chain(text: string): void {
-  const parsed = chainSchema.safeParse(json(text));
+  const parsed = checked(chainSchema, json(text));
   if (parsed.success) headline(evaluate({ chain: parsed.data, context: samples.context }));
 }
 
@@ -65,7 +65,7 @@ function body(text: string): void {
   const value = json(text);
   if (unstorable(value) !== null) return;
   const b = bodies[text.length % bodies.length];
-  b?.safeParse(value);
+  if (b) checked(b, value);
 }
 
 function cell(text: string): void {
@@ -80,7 +80,7 @@ export const TARGETS: readonly Target[] = [
     name: 'capture, JSON',
     how: 'json',
     samples: samples.captureJson,
-    read: (t) => [readCaptureJson(t), captureSchema.safeParse(json(t))],
+    read: (t) => [readCaptureJson(t), checked(captureSchema, json(t))],
   },
   {
     name: 'capture, packed',
@@ -92,7 +92,7 @@ export const TARGETS: readonly Target[] = [
   { name: 'system report', how: 'json', samples: samples.reports, read: report },
   { name: 'parts, CSV', how: 'text', samples: samples.partCsv, read: (t) => parts(t, true) },
   { name: 'parts, JSON', how: 'json', samples: samples.partBundles, read: (t) => parts(t, false) },
-  { name: 'bundle', how: 'json', samples: samples.bundles, read: (t) => bundleSchema.safeParse(json(t)) },
+  { name: 'bundle', how: 'json', samples: samples.bundles, read: (t) => checked(bundleSchema, json(t)) },
   { name: 'log, JSON', how: 'json', samples: samples.logs, read: (t) => readLogJson(t, step) },
   { name: 'feed, JSON', how: 'json', samples: samples.feedJson, read: readFeed },
   { name: 'feed, Atom', how: 'text', samples: samples.feedAtom, read: readFeed },
@@ -100,7 +100,7 @@ export const TARGETS: readonly Target[] = [
     name: 'part',
     how: 'json',
     samples: samples.specs,
-    read: (t) => Object.values(PART_SCHEMAS).map((s) => s.safeParse(json(t))),
+    read: (t) => Object.values(PART_SCHEMAS).map((s) => checked(s, json(t))),
   },
   { name: 'chain', how: 'json', samples: samples.chains, read: chain },
   { name: 'body of a route', how: 'json', samples: [...samples.bodies, ...samples.bundles], read: body },
