@@ -5,6 +5,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import type { BackupNote } from '@ruddy/core/api';
 import { connect } from '../db/connect';
 import { LATEST, migrate } from '../db/migrate';
+import { hasKeeper } from '../services/members';
 import { countAll, makeBackup, type Place } from './make';
 import { runProgram } from './programs';
 import { hashFile, writeNote } from './store';
@@ -77,15 +78,10 @@ export async function tryBackup(p: Place, file: string, note: BackupNote | null,
       });
       if ((newest?.name ?? '') > LATEST) return bad('It was made by a newer version of this program');
       const done = await migrate(db);
-      const keeper = await db.query(
-        `SELECT 1 FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL LIMIT 1`,
-        {
-          type: QueryTypes.SELECT,
-        },
-      );
+      const keeper = await hasKeeper(db);
       const rows = Object.values(await countAll(db)).reduce((a, b) => a + b, 0);
       const words = `${rows} rows came back${done.length > 0 ? `, brought up to date by ${done.length} steps` : ''}`;
-      return { checked: { at, ok: true, words }, keeper: keeper.length > 0 };
+      return { checked: { at, ok: true, words }, keeper };
     });
   } catch (error) {
     if (signal?.aborted) throw error;
