@@ -1,3 +1,3 @@
-export { leastSquares, type Solved } from './solve';
-export { searchLayouts } from './search';
-export { calibrate, commonLook, fitCell, FIT_VERSION } from './calibrate';
+export * from './solve';
+export * from './search';
+export * from './calibrate';

@@ -1,9 +1,9 @@
 export * from './types';
 export * from './standards';
 export * from './mode';
-export { usbCableRate, passiveLengthMm, cablesOf, directGen, type Piece } from './cable';
-export { worlds, hangsOn, socketPath, NOT_ASKED, type World } from './worlds';
-export { plugMismatch, portFamilies, isDirect, missing } from './plugs';
-export { takesOf } from './limits';
-export { usableGbps, packetRule, type PacketRule } from './hops';
-export { joinLink } from './link';
+export * from './cable';
+export * from './worlds';
+export * from './plugs';
+export * from './limits';
+export * from './hops';
+export * from './link';

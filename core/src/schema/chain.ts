@@ -3,10 +3,11 @@ import { cardSchema } from './card';
 import { dockSchema } from './dock';
 import { hostSchema } from './host';
 import { loadsSchema } from './loads';
-import { adapterSchema, cableSchema, isAdapter } from './pieces';
+import { adapterSchema, cableSchema } from './pieces';
 import { screenSchema } from './screen';
 import { supplySchema } from './supply';
-import { installedSchema, NO_SETTINGS, NOTHING_INSTALLED, settingsSchema, systemSchema, usesSchema } from './system';
+import { installedSchema, NO_SETTINGS, settingsSchema, systemSchema, usesSchema } from './system';
+import { NOTHING_INSTALLED } from './words';
 
 const key = z.string().min(1).max(40);
 /** What a supply of its own feeds. */
@@ -55,12 +56,6 @@ export const chainSchema = z
   });
 
 export type Chain = z.infer<typeof chainSchema>;
-
-/** Does the path itself end in a card slot, so that no dock is needed? */
-export function endsInSlot(path: Chain['path']): boolean {
-  const last = path?.[path.length - 1]?.spec;
-  return last !== undefined && isAdapter(last) && last.farEnd === 'pcie-slot';
-}
 
 export type Supplied = Chain['supplies'][number];
 export type Shown = Chain['picture'][number];

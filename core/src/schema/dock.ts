@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PLUGS, UPLINK_STANDARDS } from './connectors';
-import { TB3_COMPAT, wordsOf } from './host';
+import { TB3_COMPAT } from './host';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
+import { wordsOf } from './shape';
 import { DP_LEVELS } from './screen';
 import { supplyAttrs } from './supply';
 

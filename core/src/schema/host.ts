@@ -10,12 +10,7 @@ import {
 } from './connectors';
 import { attrs, choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
-
-/** The words a stated choice allows: one, some, or none stated. */
-export function wordsOf<T extends string>(stated: T | { oneOf: T[] } | null): T[] {
-  if (stated === null) return [];
-  return typeof stated === 'string' ? [stated] : stated.oneOf;
-}
+import { wordsOf } from './shape';
 
 export const TB3_COMPAT = {
   when: { attr: 'connector', is: ['usb-c'] },

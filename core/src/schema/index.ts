@@ -1,4 +1,6 @@
 export * from './connectors';
+export * from './words';
+export * from './shape';
 export * from './meta';
 export * from './host';
 export * from './pieces';
@@ -20,4 +22,4 @@ export * from './attr-path';
 export * from './report';
 export * from './reading';
 export * from './pins';
-export { checked } from './checked';
+export * from './checked';

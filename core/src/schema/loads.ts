@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import { choiceAttr, numAttr, wordAttr } from './meta';
-
-export const LOAD_KINDS = { hub: 'USB hub', lan: 'LAN', drive: 'Drive', video: 'Screen on the dock' } as const;
+import { LOAD_KINDS } from './words';
 
 /** Something else that hangs from the dock and uses the link while it is in use. */
 export const loadSchema = z.strictObject({

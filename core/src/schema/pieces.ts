@@ -77,7 +77,3 @@ export const adapterSchema = z
 export type CableSpec = z.infer<typeof cableSchema>;
 export type AdapterSpec = z.infer<typeof adapterSchema>;
 export type PieceSpec = CableSpec | AdapterSpec;
-
-export function isAdapter(spec: PieceSpec): spec is AdapterSpec {
-  return 'hostEnd' in spec;
-}

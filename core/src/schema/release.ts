@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { SYSTEM_FAMILIES, type SoftwareRole } from './system';
+import { SOFTWARE_NAMES } from './words';
 
 const isoDay = (label: string, help = '') =>
   textAttr(label, 10, false, { help: help || 'Year, month, day: 2026-04-30. Empty when not known.' })
@@ -9,16 +10,6 @@ const isoDay = (label: string, help = '') =>
     })
     .default('');
 const version = (label: string, help = '') => textAttr(label, 60, false, help ? { help } : {}).default('');
-
-export const SOFTWARE_NAMES = {
-  dockFirmware: 'Dock firmware',
-  hostFirmware: 'Host firmware',
-  systemBuild: 'System build',
-  driver: 'Card driver',
-  linkSoftware: 'Link software',
-  linkFirmware: 'Link controller firmware',
-  cardFirmware: 'Card firmware',
-} as const;
 
 /** A kind of software by its key. */
 export const softwareRole = z.enum(Object.keys(SOFTWARE_NAMES) as [SoftwareRole, ...SoftwareRole[]]);

@@ -34,16 +34,6 @@ export const installedSchema = z.strictObject({
   cardFirmware: version('Card firmware', "Read it in the driver's own panel, under the details of the card."),
 });
 export type Installed = z.infer<typeof installedSchema>;
-export const NOTHING_INSTALLED: Installed = {
-  dockFirmware: '',
-  hostFirmware: '',
-  systemBuild: '',
-  driver: '',
-  linkSoftware: '',
-  linkFirmware: '',
-  cardFirmware: '',
-};
-export const SOFTWARE_ROLES = Object.keys(NOTHING_INSTALLED) as (keyof Installed)[];
 export type SoftwareRole = keyof Installed;
 
 const yesNo = { yes: 'Yes', no: 'No' } as const;

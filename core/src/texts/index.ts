@@ -5,7 +5,7 @@ export * from './working';
 export * from './reading';
 export * from './bring-up';
 export * from './plan-steps';
-export { hoursOf } from './finding-body';
+export * from './finding-body';
 export * from './glance';
 export * from './glossary';
 export * from './plausible';
