@@ -1,11 +1,11 @@
 import { openCluster } from './lib/cluster.mjs';
 import { chromium, CHROMIUM_FLAGS } from './lib/chromium.mjs';
-import { DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from './lib/paths.mjs';
+import { DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from './lib/paths.mjs';
 import { build } from './lib/prepare.mjs';
 import { startServer, stopServer } from './lib/server.mjs';
 
-/** The built application over an empty database of its own, and a page of a browser to measure it with. */
-export async function openPage() {
+/** The built application over a database of its own, empty or with the demo data, and a page of a browser to measure it with. */
+export async function openPage({ demo = false } = {}) {
   await build();
   const { default: puppeteer } = await import('puppeteer-core');
   const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
@@ -17,12 +17,13 @@ export async function openPage() {
     RUDDY_WEB_DIR: WEB_DIR,
     RUDDY_NOW: DEMO_NOW,
     RUDDY_LOG: 'error',
-    RUDDY_EMPTY: '1',
+    ...(demo ? { RUDDY_DEMO_FILE: DEMO_FILE } : { RUDDY_EMPTY: '1' }),
   });
   const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
   const page = await browser.newPage();
   await page.setViewport({ width: 1280, height: 800 });
   return {
+    browser,
     page,
     url: `http://127.0.0.1:${server.port}`,
     async close() {
