@@ -22,6 +22,7 @@ const SOURCES = [
   'server/src',
   'web',
   'scripts/build-server.mjs',
+  'scripts/lib/join-chunks.mjs',
   'package-lock.json',
   'tsconfig.base.json',
 ];
@@ -41,6 +42,9 @@ export async function build() {
       env,
     });
     if (web !== 0) stop('the pages did not build; see the lines above');
+    // Asked for here: on a fresh clone this file is read before its package is there.
+    const { joinChunks } = await import('./join-chunks.mjs');
+    await joinChunks(WEB_DIR);
     // The probe is handed out beside the pages, as it is.
     copyFileSync(join(ROOT, 'probe/probe.mjs'), join(WEB_DIR, 'probe.mjs'));
   });

@@ -11,6 +11,7 @@ import { openApi } from './http/openapi';
 import { notFound, sendProblem } from './http/problem';
 import * as z from 'zod';
 import { mount } from './http/mount';
+import { files, pages } from './http/pages';
 import { BYTES, route, type Route, type Services } from './http/route';
 import { accessRoutes } from './routes/access';
 import { backupRoutes } from './routes/backups';
@@ -89,25 +90,6 @@ const policy = {
   },
 };
 
-function pages(app: Express, webDir: string): void {
-  app.use(
-    express.static(webDir, {
-      index: false,
-      setHeaders: (res, path) =>
-        // Built files carry a hash in their name and never change; the page itself is asked for anew.
-        res.setHeader(
-          'Cache-Control',
-          /-[A-Z0-9]{8}\.(js|css|woff2)$/.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache',
-        ),
-    }),
-  );
-  app.get('/{*path}', (req, res) => {
-    if (/\.[a-z0-9]+$/i.test(req.path)) throw notFound('file');
-    res.setHeader('Cache-Control', 'no-cache');
-    res.sendFile(join(webDir, 'index.html'));
-  });
-}
-
 export interface AppOptions {
   webDir: string | null;
   logger: Logger;
@@ -137,6 +119,8 @@ export function createApp(services: Services, options: AppOptions): Express {
   );
   app.set('trust proxy', options.proxies ?? 0);
   app.use(guard(options.names ?? LOCAL_ONLY));
+  const webDir = options.webDir && existsSync(join(options.webDir, 'index.html')) ? options.webDir : null;
+  if (webDir) app.use(files(webDir));
   // Over a way in without encryption browsers ignore this header, and say so at each page.
   const plain = options.names?.beyond === true && options.names.publicUrl?.protocol !== 'https:';
   app.use(
@@ -161,7 +145,7 @@ export function createApp(services: Services, options: AppOptions): Express {
   app.use('/api', (req) => {
     throw notFound(`address ${req.originalUrl.split('?')[0] ?? ''}`);
   });
-  if (options.webDir && existsSync(join(options.webDir, 'index.html'))) pages(app, options.webDir);
+  if (webDir) app.use(pages(webDir));
   app.use(sendProblem);
   return app;
 }

@@ -1,6 +1,7 @@
 export * from './common';
 export * from './parts';
 export * from './setups';
+export * from './setup-states';
 export * from './outcomes';
 export * from './readings';
 export * from './bring-up';

@@ -20,8 +20,8 @@ import { NO_COST } from '../cost';
 import { costSchema } from './money';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 import { tollRow } from './profiles';
+import { SETUP_STATES } from './setup-states';
 
-export const SETUP_STATES = ['planned', 'building', 'live', 'retired'] as const;
 export const setupState = z.enum(SETUP_STATES);
 export type SetupState = z.infer<typeof setupState>;
 

@@ -5,7 +5,7 @@ import { chainNames, partName } from '../setup';
 import { partNoun, sentence } from './finding';
 import { figure, rate, whole } from './figures';
 import { money, moneyShort } from './money';
-import { VERDICT_WORDS } from './headline';
+import { VERDICT_WORDS } from './verdict-words';
 
 /** A plan as it is compared: its name, its chain, its judgement and what it costs. */
 export interface Compared {

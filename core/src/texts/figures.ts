@@ -72,3 +72,10 @@ export function partNoun(slot: unknown): string {
 
 export const maybe = (f: Finding, certain: string, possible: string) => (f.certainty === 'certain' ? certain : possible);
 export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
+/** A figure with as many digits as tell something: 7.91, 76.9, 144. */
+export function figureText(v: number, digits = 3): string {
+  if (!Number.isFinite(v)) return '–';
+  const whole = Math.max(1, Math.floor(Math.log10(Math.abs(v) || 1)) + 1);
+  return v.toFixed(Math.max(0, Math.min(2, digits - whole)));
+}

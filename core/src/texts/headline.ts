@@ -91,10 +91,3 @@ export function headline(e: Evaluation): string {
       return works(e);
   }
 }
-
-export const VERDICT_WORDS = {
-  works: 'Works',
-  care: 'Works with care',
-  blocked: "Won't work",
-  unknown: 'Not enough known',
-} as const;

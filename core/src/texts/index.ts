@@ -1,6 +1,7 @@
 export * from './figures';
 export * from './finding';
 export * from './headline';
+export * from './verdict-words';
 export * from './working';
 export * from './reading';
 export * from './bring-up';
@@ -23,6 +24,7 @@ export * from './docked';
 export * from './bench';
 export * from './runs';
 export * from './toll';
+export * from './toll-figure';
 export * from './log';
 export * from './question';
 export * from './loans';

@@ -2,7 +2,7 @@ import { MEASURES, TAGS, type Claim, type ClaimJudged } from '../claims';
 import type { CellPredicted } from '../grid';
 import { failures, successes, type EvidenceSummary, type Expectation, type Reliability, type Share, type Tally } from '../log';
 import { wilson } from '../stats';
-import { VERDICT_WORDS } from './headline';
+import { VERDICT_WORDS } from './verdict-words';
 import { rate } from './figures';
 
 const pc = (share: number) => (share * 100).toFixed(0);

@@ -2,6 +2,7 @@ import type { BadRow, CaptureProblem, Role, Sensor } from '../captures';
 import type { FrameStats } from '../frames';
 import { FACTS, PLAY_LABELS, playLabel, threeWays, type Compared, type Measure, type Note, type Unlike } from '../runs';
 import { mean } from '../stats';
+import { figureText } from './figures';
 
 export const SENSOR_WORDS: Readonly<Record<Sensor, { name: string; unit: string }>> = {
   'card-load': { name: 'Card load', unit: '%' },
@@ -58,13 +59,6 @@ export function captureProblemText(p: CaptureProblem): string {
     case 'json':
       return `${p.where}: ${p.why}.`;
   }
-}
-
-/** A figure with as many digits as tell something: 7.91, 76.9, 144. */
-export function figureText(v: number, digits = 3): string {
-  if (!Number.isFinite(v)) return '–';
-  const whole = Math.max(1, Math.floor(Math.log10(Math.abs(v) || 1)) + 1);
-  return v.toFixed(Math.max(0, Math.min(2, digits - whole)));
 }
 
 export const MEASURE_UNITS: Readonly<Record<Measure, string>> = {
