@@ -20,7 +20,10 @@ export function files(webDir: string): RequestHandler {
       redirect: false,
       setHeaders: (res, path) => {
         // What carries a hash in its name never changes; the rest is asked for anew.
-        res.setHeader('Cache-Control', HASHED.test(path.replace(/\.(br|gz)$/, '')) ? 'public, max-age=31536000, immutable' : 'no-cache');
+        res.setHeader(
+          'Cache-Control',
+          HASHED.test(path.replace(/\.(br|gz)$/, '')) ? 'public, max-age=31536000, immutable' : 'no-cache',
+        );
         res.setHeader('X-Content-Type-Options', 'nosniff');
         res.setHeader('Cross-Origin-Resource-Policy', 'same-origin');
       },

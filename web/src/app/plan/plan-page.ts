@@ -19,6 +19,7 @@ import { Trial } from '../data/trial';
 import { TermWord } from '../glossary/term';
 import { Keys } from '../shell/keys';
 import { day } from '../shared/format';
+import { later } from '../shared/later';
 import { CheckTable } from '../bring-up/check-table';
 import { EvidencePanel } from '../evidence/evidence-panel';
 import { HopTable } from './hop-table';
@@ -83,6 +84,8 @@ export class PlanPage {
   readonly hops = viewChild(HopTable);
 
   readonly evaluation = computed(() => this.trial.shown()?.evaluation ?? null);
+  /** What stands under the first screen. */
+  readonly below = later(() => this.evaluation() !== null);
   readonly chain = computed(() => this.trial.shown()?.chain ?? null);
   readonly before = computed(() => this.trial.before()?.evaluation ?? null);
   readonly dropProblem = signal<string | null>(null);

@@ -13,6 +13,7 @@ import { SetupEditor } from '../data/setup-editor';
 import { Tray } from '../data/tray';
 import { Trial } from '../data/trial';
 import { counted, day, orEmpty } from '../shared/format';
+import { later } from '../shared/later';
 import { Keys } from '../shell/keys';
 import { AddPanel } from './add-panel';
 import { CaptureWork } from './capture-work';
@@ -129,6 +130,13 @@ export class RunsPage {
   );
   readonly shown = computed(() => this.desk.shown());
   readonly first = computed(() => this.shown()[0] ?? null);
+  /** What stands under the picture and what limits: once those are there, or cannot be. */
+  readonly below = later(() => {
+    const run = this.first()?.run;
+    const drawn = run?.kind !== 'frames' || this.desk.opened().has(run.id) || this.desk.problem() !== null;
+    const weighed = this.toll.problem() !== null || (this.toll.all() !== null && !this.toll.judging());
+    return run !== undefined && drawn && weighed;
+  });
   readonly lanes = computed(() => this.desk.lanes().get(this.first()?.run.id ?? '') ?? []);
   readonly fileName = computed(() => (this.setup()?.name ?? 'runs').replace(/[^A-Za-z0-9]+/g, '-'));
   readonly preset = computed(() => {
