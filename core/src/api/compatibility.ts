@@ -3,8 +3,8 @@ import { OUTCOMES, SHARES } from '../log';
 import { chainInput } from './evaluate';
 import { flag, isoDate, pageOf, pageQuery, uuid } from './common';
 import { logFilter, outcomeSchema, versionsSchema } from './outcomes';
+import { COMPAT_SORTS } from './words';
 
-export const COMPAT_SORTS = ['newest', 'host', 'port', 'dock', 'card', 'n', 'share', 'near'] as const;
 export type CompatSort = (typeof COMPAT_SORTS)[number];
 
 /** One chain: what is predicted and what was seen stand apart. */

@@ -8,9 +8,6 @@ const line = (label: string, most: number) =>
     .trim()
     .max(most, { error: `${label}: at most ${most} characters` });
 
-export const HOW = { own: 'ours', borrowed: 'borrowed', gone: 'gone' } as const;
-export const ITEM_CONDITIONS = { new: 'new', used: 'used', worn: 'worn', faulty: 'faulty' } as const;
-
 /** What is written of a piece, none of it filled in. */
 const words = {
   label: line('Label', 60).min(1, { error: 'Label: must not be empty' }),

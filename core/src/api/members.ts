@@ -1,13 +1,11 @@
 import * as z from 'zod';
 import { fileId, instant, origin, uuid } from './common';
+import { PASSWORD_LEAST, ROLE_NAMES } from './words';
 
-export const ROLE_NAMES = ['reader', 'member', 'keeper'] as const;
 export const role = z.enum(ROLE_NAMES);
 export type Role = z.infer<typeof role>;
 
 const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(60, { error: 'Name: at most 60 characters' });
-/** Long rather than odd: length is what counts, and a limit keeps hashing cheap (after NIST SP 800-63B, from memory). */
-export const PASSWORD_LEAST = 12;
 const password = z
   .string()
   .min(PASSWORD_LEAST, { error: `Password: at least ${PASSWORD_LEAST} characters` })

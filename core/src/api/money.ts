@@ -19,9 +19,7 @@ const line = (label: string, most: number) =>
     .trim()
     .max(most, { error: `${label}: at most ${most} characters` });
 
-export const CONDITIONS = { new: 'new', used: 'second hand', refurbished: 'refurbished' } as const;
 export const condition = z.enum(['new', 'used', 'refurbished']);
-export const PRICE_KINDS = { offer: 'Offered for', paid: 'Paid', shipping: 'Shipping', resale: 'Sells for' } as const;
 const priceKind = z.enum(['offer', 'paid', 'shipping', 'resale']);
 
 function priceShape<T extends z.ZodType<string>>(id: T) {

@@ -3,6 +3,7 @@ import { ORDER_IDS } from '../checklist';
 import { OUTCOMES } from '../log';
 import { PORT_STANDARDS, type PortStandard } from '../schema';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
+import { PROVENANCES } from './words';
 
 const version = z.string().trim().min(1).max(60, { error: 'Version: at most 60 characters' });
 /** Versions under which something happened, as the person read them; an absent one was not noted. */
@@ -12,15 +13,6 @@ export const versionsSchema = z.strictObject({
   hostFirmware: version.optional(),
   dockFirmware: version.optional(),
 });
-export const VERSION_LABELS = {
-  system: 'System build',
-  driver: 'Card driver',
-  hostFirmware: 'Host firmware',
-  dockFirmware: 'Dock firmware',
-} as const;
-
-export const PROVENANCES = ['own', 'loan', 'bought', 'told'] as const;
-export const PROVENANCE_LABELS = { own: 'Own', loan: 'On loan', bought: 'Just bought', told: 'Told by someone' } as const;
 
 const words = (what: string) =>
   z

@@ -40,7 +40,6 @@ export const scoutWeights = z.strictObject({
 }) satisfies z.ZodType<Weights>;
 
 const resolution = z.string().regex(/^\d{3,5}x\d{3,5}$/, { error: 'Resolution: like 2560x1440' });
-export const STANDARD_RESOLUTIONS = ['1920x1080', '2560x1440', '3840x2160'] as const;
 function idsShape<T extends z.ZodType<string>>(id: T) {
   return z.strictObject({
     socket: z.string().max(40),

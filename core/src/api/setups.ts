@@ -16,11 +16,10 @@ import {
   videoPlug,
 } from '../schema';
 import { OUTCOMES } from '../log';
-import { NO_COST } from '../cost';
 import { costSchema } from './money';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 import { tollRow } from './profiles';
-import { SETUP_STATES } from './setup-states';
+import { NO_COST_SAID, NO_SLOTS, SETUP_STATES } from './words';
 
 export const setupState = z.enum(SETUP_STATES);
 export type SetupState = z.infer<typeof setupState>;
@@ -61,21 +60,6 @@ export function wholeSlots<T extends z.ZodType<string>>(id: T) {
 /** What is chosen for each slot, by id; the socket by its key on the host. An empty path is "no separate cable". */
 export const setupSlots = wholeSlots(uuid);
 export type SetupSlots = z.infer<typeof setupSlots>;
-export const NO_SLOTS: SetupSlots = {
-  host: null,
-  socket: null,
-  path: null,
-  dock: null,
-  card: null,
-  supplies: [],
-  screens: [],
-  system: null,
-  items: {},
-  spares: [],
-};
-
-/** Nothing said of money yet. */
-export const NO_COST_SAID = costSchema.parse(NO_COST);
 
 const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
 const present = z.string().trim().max(300, { error: 'Present graphics: at most 300 characters' });

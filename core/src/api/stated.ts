@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { MEASURE_IDS, SAY_IDS, TAG_IDS, type ClaimJudged, type MeasureId } from '../claims';
 import { PORT_STANDARDS, type PortStandard } from '../schema';
 import { fileId, instant, isoDate, origin, uuid } from './common';
-import { PROVENANCES } from './outcomes';
+import {} from './outcomes';
+import { GRID_AXES, PROVENANCES } from './words';
 
 const line = (what: string, most: number) =>
   z
@@ -108,7 +109,6 @@ export const registerList = z.object({
 });
 export type Register = z.infer<typeof registerList>;
 
-export const GRID_AXES = ['host-dock', 'host-card', 'dock-card'] as const;
 export type GridAxes = (typeof GRID_AXES)[number];
 export const gridQuery = z.strictObject({
   axes: z.enum(GRID_AXES).default('host-dock'),

@@ -30,10 +30,6 @@ export function readPositions(text: string): Map<string, number> {
   );
 }
 
-export function writePositions(seen: ReadonlyMap<string, number>): string {
-  return [...seen].map(([topic, seq]) => `${topic}=${seq}`).join(',');
-}
-
 /** What comes down a stream. `gone`: what was watched was taken away. */
 export const streamEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('bench'), topic: topicSchema, event: benchEvent }),

@@ -35,14 +35,28 @@ export function files(webDir: string): RequestHandler {
   };
 }
 
+/**
+ * Scripts a page will ask for once its first one runs, named with the page so that they come at once: what all pages but the first
+ * share, the frame of a setup and the page in it. Where two pages have the same name neither is guessed.
+ */
+export function aheadOf(path: string, scripts: readonly string[]): string[] {
+  const [first = 'setups', id, inside] = path.split('/').filter((p) => p !== '');
+  if (first === 'setups' && id === undefined) return [];
+  const names = ['shared', ...(first === 'setups' ? ['start', 'setup-frame', `${inside ?? 'plan'}-page`] : [`${first}-page`])];
+  return names.flatMap((name) => {
+    const found = scripts.filter((f) => f.startsWith(`${name}-`) && f.length === name.length + '-12345678.js'.length);
+    return found.length === 1 ? found : [];
+  });
+}
+
 /** Every address without an extension is a page of the application; one with an extension that is not there is told so. */
 export function pages(webDir: string): Router {
-  // What all pages but the first one share comes with the page, not after the script that asks for it.
-  const shared = readdirSync(webDir).find((f) => /^shared-[A-Za-z0-9]{8}\.js$/.test(f));
+  const scripts = readdirSync(webDir).filter((f) => HASHED.test(f));
   return Router().get('/{*path}', (req, res) => {
     if (/\.[a-z0-9]+$/i.test(req.path)) throw notFound('file');
     res.setHeader('Cache-Control', 'no-cache');
-    if (shared && !/^\/(setups\/?)?$/.test(req.path)) res.setHeader('Link', `</${shared}>; rel=modulepreload`);
+    const ahead = aheadOf(req.path, scripts);
+    if (ahead.length > 0) res.setHeader('Link', ahead.map((f) => `</${f}>; rel=modulepreload`).join(', '));
     res.sendFile(join(webDir, 'index.html'));
   });
 }

@@ -1,9 +1,8 @@
 import { provideHttpClient, withFetch } from '@angular/common/http';
-import { provideAppInitializer, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
 import { MAT_FORM_FIELD_DEFAULT_OPTIONS } from '@angular/material/form-field';
 import { provideRouter, TitleStrategy, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './routes';
-import { provideIcons } from './shell/icons';
 import { PageTitle } from './shell/page-title';
 
 export const appConfig: ApplicationConfig = {
@@ -13,6 +12,5 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding(), withInMemoryScrolling({ scrollPositionRestoration: 'enabled' })),
     { provide: TitleStrategy, useClass: PageTitle },
     { provide: MAT_FORM_FIELD_DEFAULT_OPTIONS, useValue: { appearance: 'outline', subscriptSizing: 'dynamic' } },
-    provideAppInitializer(provideIcons),
   ],
 };

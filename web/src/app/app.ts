@@ -1,7 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, Injector, viewChild } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialog } from '@angular/material/dialog';
-import { MatIconModule } from '@angular/material/icon';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Tray } from './data/tray';
 import { Keys } from './shell/keys';
@@ -10,18 +8,19 @@ import { ThemeChoice } from './shell/theme';
 import { Session } from './data/session';
 import { SignIn } from './shell/sign-in';
 import { MemberMenu } from './shell/member-menu';
+import { Icon } from './shared/icon';
 import { ServerClock } from './shared/server-clock';
 
 /** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
 @Component({
   selector: 'rb-root',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, MatIconModule, SearchBox, SignIn, MemberMenu],
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, Icon, SearchBox, SignIn, MemberMenu],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',
 })
 export class App {
-  readonly #dialog = inject(MatDialog);
+  readonly #injector = inject(Injector);
   readonly keys = inject(Keys);
   readonly session = inject(Session);
   readonly tray = inject(Tray);
@@ -31,7 +30,8 @@ export class App {
   readonly theme = inject(ThemeChoice);
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);
-  readonly search = viewChild(SearchBox);
+  // By its name in the template: by its class it could not come after the first page.
+  readonly search = viewChild<SearchBox>('searchBox');
   readonly nav = [
     { path: '/setups', name: 'Setups' },
     { path: '/scout', name: 'Scout' },
@@ -56,6 +56,6 @@ export class App {
   }
 
   showKeys(): void {
-    void import('./shell/keys-dialog').then((m) => this.#dialog.open(m.KeysDialog));
+    void import('./shell/keys-dialog').then((m) => m.openKeys(this.#injector));
   }
 }

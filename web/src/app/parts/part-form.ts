@@ -13,7 +13,7 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatIconModule } from '@angular/material/icon';
+import { Icon } from '../shared/icon';
 import { partQuestions } from '@ruddy/core/plausible';
 import {
   groupsOf,
@@ -47,7 +47,7 @@ const at = (spec: unknown, place: string): unknown =>
 /** The form of any part, made from its schema: labels, units, limits, help and "not sure" come from there. */
 @Component({
   selector: 'rb-part-form',
-  imports: [AttrField, MatButtonModule, MatIconModule],
+  imports: [AttrField, MatButtonModule, Icon],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './part-form.html',
   styleUrl: './part-form.scss',

@@ -84,8 +84,8 @@ export class PlanPage {
   readonly hops = viewChild(HopTable);
 
   readonly evaluation = computed(() => this.trial.shown()?.evaluation ?? null);
-  /** What stands under the first screen. */
-  readonly below = later(() => this.evaluation() !== null);
+  /** How much of what stands under the first screen is made. */
+  readonly below = later(() => this.evaluation() !== null || this.editor.judging() !== null, 6);
   readonly chain = computed(() => this.trial.shown()?.chain ?? null);
   readonly before = computed(() => this.trial.before()?.evaluation ?? null);
   readonly dropProblem = signal<string | null>(null);

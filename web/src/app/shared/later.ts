@@ -2,30 +2,33 @@ import { afterNextRender, effect, inject, Injector, PendingTasks, signal, untrac
 
 /** A browser without the call gets a task of its own instead. */
 const whenIdle = (f: () => void) =>
-  typeof requestIdleCallback === 'function' ? requestIdleCallback(f, { timeout: 500 }) : setTimeout(f);
+  typeof requestIdleCallback === 'function' ? requestIdleCallback(f, { timeout: 300 }) : setTimeout(f);
 
 /**
- * Turns true once `ready` was true, the page was drawn and the browser has time: what stands below the first screen waits for it, so
- * that the first screen answers sooner. Stays true. Call it where things are injected.
+ * Counts up to `steps` once `ready` was true, one step each time the page was drawn and the browser has time: what stands below the
+ * first screen is made piece by piece, so that typing and scrolling are answered in between. Never counts back. Call it where things
+ * are injected.
  */
-export function later(ready: () => boolean): Signal<boolean> {
-  const now = signal(false);
+export function later(ready: () => boolean, steps = 1): Signal<number> {
+  const done = signal(0);
   const injector = inject(Injector);
   const tasks = inject(PendingTasks);
+  const step = (finished: () => void) =>
+    afterNextRender(
+      () =>
+        whenIdle(() => {
+          done.update((n) => n + 1);
+          if (done() < steps) step(finished);
+          else finished();
+        }),
+      { injector },
+    );
   const watch = effect(() => {
     if (!ready()) return;
     untracked(() => {
       watch.destroy();
-      const done = tasks.add();
-      afterNextRender(
-        () =>
-          whenIdle(() => {
-            now.set(true);
-            done();
-          }),
-        { injector },
-      );
+      step(tasks.add());
     });
   });
-  return now.asReadonly();
+  return done.asReadonly();
 }

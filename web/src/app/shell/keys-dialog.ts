@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, type Injector } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { MatDialogModule } from '@angular/material/dialog';
+import { MatDialog, MatDialogModule } from '@angular/material/dialog';
 import { Keys } from './keys';
 
 @Component({
@@ -52,4 +52,9 @@ import { Keys } from './keys';
 })
 export class KeysDialog {
   readonly keys = inject(Keys);
+}
+
+/** Shows the keys of the page, over it. */
+export function openKeys(injector: Injector): void {
+  injector.get(MatDialog).open(KeysDialog);
 }

@@ -1,6 +1,4 @@
-import { inject } from '@angular/core';
-import { MatIconRegistry } from '@angular/material/icon';
-import { DomSanitizer } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 
 /*
  * The few icons there are, from Material Symbols (outlined, 400; Apache-2.0, package @material-symbols/svg-400 0.47.5). Their font
@@ -20,14 +18,24 @@ const ICONS = {
     'M560-574v-48q33-14 67.5-21t72.5-7q26 0 51 4t49 10v44q-24-9-48.5-13.5T700-610q-38 0-73 9.5T560-574Zm0 220v-49q33-13.5 67.5-20.25T700-430q26 0 51 4t49 10v44q-24-9-48.5-13.5T700-390q-38 0-73 9t-67 27Zm0-110v-48q33-14 67.5-21t72.5-7q26 0 51 4t49 10v44q-24-9-48.5-13.5T700-500q-38 0-73 9.5T560-464ZM248-300q53.57 0 104.28 12.5Q403-275 452-250v-427q-45-30-97.62-46.5Q301.76-740 248-740q-38 0-74.5 9.5T100-707v434q31-14 70.5-20.5T248-300Zm264 50q50-25 98-37.5T712-300q38 0 78.5 6t69.5 16v-429q-34-17-71.82-25-37.82-8-76.18-8-54 0-104.5 16.5T512-677v427Zm-30 90q-51-38-111-58.5T248-239q-36.54 0-71.77 9T106-208q-23.1 11-44.55-3Q40-225 40-251v-463q0-15 7-27.5T68-761q42-20 87.39-29.5 45.4-9.5 92.61-9.5 63 0 122.5 17T482-731q51-35 109.5-52T712-800q46.87 0 91.93 9.5Q849-781 891-761q14 7 21.5 19.5T920-714v463q0 27.89-22.5 42.45Q875-194 853-208q-34-14-69.23-22.5Q748.54-239 712-239q-63 0-121 21t-109 58ZM276-489Z',
 } as const;
 
-/** Makes the icons known by name: `<mat-icon svgIcon="add">`. */
-export function provideIcons(): void {
-  const registry = inject(MatIconRegistry);
-  const trust = inject(DomSanitizer);
-  for (const [name, d] of Object.entries(ICONS))
-    // Constants of this file, nothing that anybody wrote into the page.
-    registry.addSvgIconLiteral(
-      name,
-      trust.bypassSecurityTrustHtml(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 -960 960 960"><path d="${d}"/></svg>`),
-    );
+export type IconName = keyof typeof ICONS;
+
+/** A small picture beside words, or in a button that has its name from elsewhere. */
+@Component({
+  selector: 'rb-icon',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { 'aria-hidden': 'true' },
+  template: `<svg viewBox="0 -960 960 960"><path [attr.d]="d()" /></svg>`,
+  styles: `
+    :host {
+      display: inline-flex;
+      width: 20px;
+      height: 20px;
+      fill: currentColor;
+    }
+  `,
+})
+export class Icon {
+  readonly name = input.required<IconName>();
+  readonly d = computed(() => ICONS[this.name()]);
 }
