@@ -136,7 +136,7 @@ export class RunsPage {
     const drawn = run?.kind !== 'frames' || this.desk.opened().has(run.id) || this.desk.problem() !== null;
     const weighed = this.toll.problem() !== null || (this.toll.all() !== null && !this.toll.judging());
     return run !== undefined && drawn && weighed;
-  }, 3);
+  }, 6);
   readonly lanes = computed(() => this.desk.lanes().get(this.first()?.run.id ?? '') ?? []);
   readonly fileName = computed(() => (this.setup()?.name ?? 'runs').replace(/[^A-Za-z0-9]+/g, '-'));
   readonly preset = computed(() => {
