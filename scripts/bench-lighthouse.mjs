@@ -47,13 +47,7 @@ export async function pageScores(runs = 3) {
       const scores = Object.fromEntries(
         CATEGORIES.map((c) => [c, median(seen.map((r) => Math.round((r.categories[c].score ?? 0) * 100)))]),
       );
-      const poor = seen.at(-1).categories;
-      const why = CATEGORIES.flatMap((c) =>
-        poor[c].auditRefs
-          .filter((a) => a.weight > 0 && (seen.at(-1).audits[a.id].score ?? 1) < 0.9)
-          .map((a) => `${a.id} ${seen.at(-1).audits[a.id].displayValue ?? ''}`.trim()),
-      );
-      lines.push({ name, first, second, scores, why });
+      lines.push({ name, first, second, scores });
     }
     return lines;
   } finally {

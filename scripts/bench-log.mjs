@@ -15,7 +15,7 @@ const PARTS = 200;
 const FILTER = { host: 'L-13', symptom: 'drops', since: '2024-11-20', limit: 50 };
 
 /** The server's own modules in this process, its packages left outside. */
-async function serverModules() {
+export async function serverModules() {
   const file = join(ROOT, 'server', `bench-${process.pid}.mjs`);
   const from = (path) => `'${ROOT}/server/src/${path}'`;
   await bundle({
@@ -27,7 +27,8 @@ async function serverModules() {
         `export { defineModels } from ${from('db/models')};`,
         `export { firstStart } from ${from('services/demo')};`,
         `export { outcomesStatement } from ${from('services/log-list')};`,
-        `export { default as pg } from 'pg'; export { pino } from 'pino';`,
+        `export { evaluateBody } from '@ruddy/core/api';`,
+        `export { default as pg } from 'pg'; export { pino } from 'pino'; export { default as express } from 'express';`,
       ].join('\n'),
       resolveDir: join(ROOT, 'server'),
     },

@@ -2,8 +2,11 @@ import { readFileSync } from 'node:fs';
 import { build as bundle } from 'esbuild';
 import { DEMO_FILE, ROOT } from './lib/paths.mjs';
 import { dependencies } from './lib/prepare.mjs';
+import { atLeast, countOver, line, plain, told, write } from './lib/bench-table.mjs';
 import { say } from './lib/say.mjs';
+import { apiSpeed } from './bench-api.mjs';
 import { importPage, importSpeed } from './bench-import.mjs';
+import { pageScores } from './bench-lighthouse.mjs';
 import { gridScroll, logSpeed } from './bench-log.mjs';
 import { captureSpeed, redrawMs } from './bench-runs.mjs';
 import { limiterLines, simulateSpeed } from './bench-toll.mjs';
@@ -12,6 +15,7 @@ import { nextTestSpeed, troubleLines } from './bench-trouble.mjs';
 
 /** Speed as ratios of two things measured side by side in one run: `name | ours | reference | ratio | limit | ok or over`. */
 await dependencies();
+const began = performance.now();
 const entry = `export { evaluate } from '${ROOT}/core/src/plan'; export { chainSchema } from '${ROOT}/core/src/schema'; export { readReport, measure } from '${ROOT}/core/src/reading'; export { NO_EVIDENCE } from '${ROOT}/core/src/log';`;
 const { outputFiles } = await bundle({
   stdin: { contents: entry, resolveDir: ROOT },
@@ -43,13 +47,6 @@ function sideBySide(ours, reference, rounds = 41, calls = 200) {
   }
   const median = (xs) => xs.sort((x, y) => x - y)[xs.length >> 1];
   return [median(a), median(b)];
-}
-
-function line(name, ours, reference, unit, limit) {
-  const ratio = ours / reference;
-  say(
-    `${name} | ${ours.toFixed(1)} ${unit} | ${reference.toFixed(1)} ${unit} | ${ratio.toFixed(2)} | ${limit} | ${ratio <= limit ? 'ok' : 'over'}`,
-  );
 }
 
 const demo = JSON.parse(readFileSync(DEMO_FILE, 'utf8'));
@@ -131,10 +128,12 @@ line(
   'ms',
   2,
 );
-say(
-  `judge one setup with the evidence of that log | ${log.evidence.oursMs.toFixed(1)} ms | without it ${log.evidence.referenceMs.toFixed(1)} ms | | none |`,
+plain(
+  'judge one setup with the evidence of that log, against without it',
+  `${log.evidence.oursMs.toFixed(1)} ms`,
+  `${log.evidence.referenceMs.toFixed(1)} ms`,
 );
-say(`the first 50 chains of that log, each judged | ${log.chainsMs.toFixed(0)} ms | | | none |`);
+plain('the first 50 chains of that log, each judged', `${log.chainsMs.toFixed(0)} ms`);
 const grid = await gridScroll(demo);
 line('longest task while a grid of 200 by 200 is scrolled end to end, against 50 ms', grid.longest, 50, 'ms', 1);
 line('most cells of it in the document, against 2,000', grid.cells, 2000, 'cells', 1);
@@ -165,5 +164,31 @@ line(
   1,
 );
 line('its first results in a fresh process, against 200 ms', scout.firstMs, 200, 'ms', 1);
-for (const text of await limiterLines()) say(text);
-for (const text of await troubleLines()) say(text);
+
+const api = await apiSpeed();
+line(
+  'judge one chain given whole through the API, against bare Express that parses and checks the same body',
+  api.evaluate.oursMs,
+  api.evaluate.referenceMs,
+  'ms',
+  2,
+);
+line(
+  `the list of setups through the API, against its ${api.list.statements} statements through pg behind bare Express`,
+  api.list.oursMs,
+  api.list.referenceMs,
+  'ms',
+  2,
+);
+for (const p of await pageScores()) {
+  for (const [category, score] of Object.entries(p.scores))
+    atLeast(`${p.name}, ${category} (lighthouse, desktop, median of 3)`, score, 95);
+  if (p.name === 'Setups') line('script of a first visit over the wire, against 250 kB', p.first / 1000, 250, 'kB', 1);
+  else plain(`script of a first visit that begins on ${p.name}`, `${(p.first / 1000).toFixed(0)} kB`);
+  line(`script of a second visit to ${p.name}, against a thousand bytes`, p.second / 1000, 1, 'kB', 0);
+}
+for (const text of await limiterLines()) told(text);
+for (const text of await troubleLines()) told(text);
+if (process.argv.includes('--write')) write((performance.now() - began) / 1000);
+say(countOver() === 0 ? 'all within their limits' : `${countOver()} over their limit`);
+process.exit(0);

@@ -102,6 +102,8 @@ export interface AppOptions {
 export function createApp(services: Services, options: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
+  // Answers carry their own revision where one matters, and are never kept.
+  app.set('etag', false);
   app.use(
     pinoHttp({
       logger: options.logger,
@@ -131,8 +133,9 @@ export function createApp(services: Services, options: AppOptions): Express {
       ...(plain && { crossOriginOpenerPolicy: false, originAgentCluster: false }),
     }),
   );
-  // Compressing would hold events back until a block is full.
-  app.use(compression({ filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res) }));
+  // To a browser on this machine a short answer is there sooner as it is. Compressing would hold events back until a block is full.
+  const threshold = options.names?.beyond === true ? 1024 : 32 * 1024;
+  app.use(compression({ threshold, filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res) }));
   app.use(
     mount(ROUTES, services, (r) =>
       r.bytes

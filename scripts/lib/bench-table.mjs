@@ -1,0 +1,73 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { availableParallelism, release, totalmem } from 'node:os';
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { ROOT } from './paths.mjs';
+import { say } from './say.mjs';
+
+const rows = [];
+const texts = [];
+let over = 0;
+
+/** One figure beside its reference: `name | ours | reference | ratio | limit | ok or over`. */
+export function line(name, ours, reference, unit, limit) {
+  const ratio = ours / reference;
+  const good = ratio <= limit;
+  if (!good) over += 1;
+  const figure = (x) => `${x.toFixed(1)} ${unit}`.trim();
+  rows.push([name, figure(ours), figure(reference), ratio.toFixed(2), String(limit), good ? 'ok' : 'over']);
+  say(rows.at(-1).join(' | '));
+}
+
+/** A figure that must be at least so much: a score, a share. */
+export function atLeast(name, ours, least) {
+  const good = ours >= least;
+  if (!good) over += 1;
+  rows.push([name, String(ours), `at least ${least}`, '', '', good ? 'ok' : 'over']);
+  say(rows.at(-1).join(' | '));
+}
+
+/** A figure without a reference, for whoever wonders. */
+export function plain(name, ours, reference = '') {
+  rows.push([name, ours, reference, '', '', '']);
+  say(rows.at(-1).join(' | '));
+}
+
+/** A line that is no ratio: how often something is right. */
+export function told(text) {
+  texts.push(text);
+  say(text);
+}
+
+const version = (program, ...args) => {
+  try {
+    return execFileSync(program, args, { encoding: 'utf8' }).match(/\d+(\.\d+)*/)?.[0] ?? 'not known';
+  } catch {
+    return 'not known';
+  }
+};
+
+/** What the figures were taken on, without names that belong to somebody. */
+function machine() {
+  const gib = Math.round(totalmem() / 2 ** 30);
+  return `${availableParallelism()} processor threads, ${gib} GiB of memory, ${process.platform} ${release().split('.').slice(0, 2).join('.')}, Node ${process.versions.node}, PostgreSQL ${version('psql', '--version')}, Chromium ${version('chromium', '--version').split('.')[0]}`;
+}
+
+const cell = (x) => x.replace(/\|/g, ',');
+
+/** Puts the figures of this run into docs/benchmarks.md between its marks. */
+export function write(seconds) {
+  const file = join(ROOT, 'docs/benchmarks.md');
+  const old = readFileSync(file, 'utf8');
+  const [from, to] = ['<!-- bench -->', '<!-- /bench -->'];
+  const [i, j] = [old.indexOf(from), old.indexOf(to)];
+  if (i < 0 || j < 0) throw new Error('docs/benchmarks.md has no place for these figures');
+  const day = new Date().toISOString().slice(0, 10);
+  const head = ['name', 'ours', 'reference', 'ratio', 'limit', 'ok or over'];
+  const table = [head, head.map(() => '---'), ...rows].map((r) => `| ${r.map(cell).join(' | ')} |`).join('\n');
+  const list = texts.map((t) => `- ${t.split(' | ').join('; ')}`).join('\n');
+  const body = `One run of ${Math.round(seconds)} s on ${day}: ${machine()}.\n\n${table}\n\n${list}`;
+  writeFileSync(file, `${old.slice(0, i + from.length)}\n\n${body}\n\n${old.slice(j)}`);
+}
+
+export const countOver = () => over;
