@@ -129,7 +129,7 @@ describe('what was seen', () => {
     expect(e.predicted.verdict.state).toBe('care');
     expect(headline(e)).toBe('Predicted to work, seen to fail 3 of 4 times. Trust the log; the reason is not known.');
     expect(headline(judge(tunnelChain(), { evidence: seen(0, 1) }))).toBe(
-      'Predicted to work, seen to fail 1 of 1 times. One entry only. It counts, but it proves little.',
+      'Predicted to work, seen to fail once. One entry only. It counts, but it proves little.',
     );
     expect(judge(tunnelChain(), { evidence: seen(2, 2) }).predicted.verdict.state).toBe('works');
   });

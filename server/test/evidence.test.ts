@@ -95,7 +95,7 @@ describe('PL-18 what the log says of exactly this chain', () => {
     expect(e.summary.same).toEqual({ n: 1, worked: 1 });
     expect(e.summary.weighted).toEqual({ worked: 1.5, failed: 0 });
     expect((await h.api.post('/api/evaluate').send({ setupId: s.id, evidence: 'log' })).body.sentence).toContain(
-      'seen to work 1 of 1 time under these versions',
+      'seen to work once under these versions',
     );
   });
 });

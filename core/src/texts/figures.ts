@@ -79,3 +79,8 @@ export function figureText(v: number, digits = 3): string {
   const whole = Math.max(1, Math.floor(Math.log10(Math.abs(v) || 1)) + 1);
   return v.toFixed(Math.max(0, Math.min(2, digits - whole)));
 }
+
+/** "1 minute", "12 minutes". */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}

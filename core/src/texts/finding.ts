@@ -63,7 +63,7 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
     todo: `Change ${partNoun(f.params['part'])} if the card needs the rate; keep it if it does not.`,
   }),
   'log/contradiction': (f) => ({
-    what: `Predicted to ${String(f.params['predicted'])}, seen to ${f.params['predicted'] === 'work' ? 'fail' : 'work'} ${asRange(f.params['seen']).lo} of ${asRange(f.params['n']).lo} times`,
+    what: `Predicted to ${String(f.params['predicted'])}, seen to ${f.params['predicted'] === 'work' ? 'fail' : 'work'} ${asRange(f.params['n']).lo === 1 ? 'once' : `${asRange(f.params['seen']).lo} of ${asRange(f.params['n']).lo} times`}`,
     why:
       asRange(f.params['n']).lo === 1
         ? 'One entry only. It counts, but it proves little.'

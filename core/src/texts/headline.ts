@@ -72,7 +72,7 @@ function works(e: Evaluation): string {
   const every = `every hop carries ${rate(e.predicted.link.usable?.down)} Gb/s or more`;
   const same = e.observed?.same;
   if (same && same.n > 0)
-    return `Works: seen to work ${same.worked} of ${same.n} ${same.n === 1 ? 'time' : 'times'} under these versions; ${every}.`;
+    return `Works: seen to work ${same.n === 1 && same.worked === 1 ? 'once' : `${same.worked} of ${same.n} times`} under these versions; ${every}.`;
   return `Works: ${every}, and ${logged(e)}.`;
 }
 

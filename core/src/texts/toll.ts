@@ -10,7 +10,7 @@ import {
   type Swap,
 } from '../limiter';
 import type { Fit, FitTerm, Forecast, Measured, NoForecast, NoPair, Pair, Score, TollRead } from '../toll';
-import { figureText } from './figures';
+import { counted, figureText } from './figures';
 import { tollText } from './toll-figure';
 
 const ms = (v: number) => `${figureText(v, 2)} ms`;
@@ -112,7 +112,7 @@ export function swapText(s: Swap, name = ''): string {
     slot: 'run the same with the card in a desktop slot, or over another link',
     power: 'run the same in another power mode of the host',
   };
-  return `One swap decides, about ${s.minutes} minutes: ${how[s.what]}.`;
+  return `One swap decides, about ${counted(s.minutes, 'minute')}: ${how[s.what]}.`;
 }
 
 /** An alarm in one sentence, with its number. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output } from '@angular/core';
 import type { Standing, StepFacts, StepId } from '@ruddy/core/checklist';
-import { PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
+import { counted, PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
 
 interface Row {
   readonly n: number;
@@ -135,7 +135,7 @@ export class StepList {
     const finals = this.rows().filter((_, i) => steps[i]?.final);
     return [
       tools.length > 0 ? `Have ready: ${tools.join(', ')}.` : 'No tools.',
-      `${minutes} minutes in all.`,
+      `${counted(minutes, 'minute')} in all.`,
       finals.length > 0
         ? `Cannot be undone: ${finals.map((r) => `step ${r.n}, ${r.title.toLowerCase()}`).join('; ')}.`
         : 'No step is final.',

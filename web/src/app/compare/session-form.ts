@@ -14,7 +14,7 @@ import {
 } from '@ruddy/core/runs';
 import { groupRuns, mainValues } from '../runs/run-groups';
 import { Choice } from '../shared/choice';
-import { readNumber } from '../shared/format';
+import { counted, readNumber } from '../shared/format';
 
 /** What is asked, and what varies for it. Everything else is to be held. */
 const QUESTIONS: readonly { value: string; label: string; varies: Dimension }[] = [
@@ -53,6 +53,7 @@ const USUAL: Partial<Record<Dimension, string>> = {
   `,
 })
 export class SessionForm {
+  readonly counted = counted;
   readonly runs = input.required<readonly RunEntry[]>();
   readonly setupId = input('');
   readonly planned = output<SessionBody>();

@@ -45,7 +45,7 @@ export class PracticeList {
       const right = tries.filter((p) => p.right);
       const best = right.reduce<PracticeRow | null>((a, p) => (a && a.minutes <= p.minutes ? a : p), null);
       const words = best
-        ? `found in ${counted(best.steps.length, 'step')}, ${best.minutes} minutes; best path ${best.bestMinutes ?? 0}`
+        ? `found in ${counted(best.steps.length, 'step')}, ${counted(best.minutes, 'minute')}; best path ${best.bestMinutes ?? 0}`
         : tries.length > 0
           ? `${counted(tries.length, 'try', 'tries')}, not found yet`
           : 'not tried yet';
@@ -90,8 +90,8 @@ export class PracticeList {
 
   words(p: PracticeRow): string {
     if (p.right === null) return `open, ${counted(p.steps.length, 'step')} so far`;
-    const best = `best path ${p.bestMinutes ?? 0} minutes`;
-    return `${p.right ? 'found' : 'not found'}: ${counted(p.steps.length, 'step')}, ${p.minutes} minutes; ${best}`;
+    const best = `best path ${counted(p.bestMinutes ?? 0, 'minute')}`;
+    return `${p.right ? 'found' : 'not found'}: ${counted(p.steps.length, 'step')}, ${counted(p.minutes, 'minute')}; ${best}`;
   }
 
   #load(): void {

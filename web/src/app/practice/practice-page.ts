@@ -60,7 +60,7 @@ export class PracticePage {
   readonly headline = computed(() => {
     const p = this.practice();
     if (!p) return this.problem() ? 'The practice could not be read; 0 steps shown.' : 'Reading the practice …';
-    const done = `${counted(p.steps.length, 'step')}, ${p.minutes} minutes`;
+    const done = `${counted(p.steps.length, 'step')}, ${counted(p.minutes, 'minute')}`;
     const e = p.ended;
     if (!e) return `${p.name}: ${done} so far. What is behind it?`;
     const truth = e.truth.map((c) => CAUSE_WORDS[c].what).join('; ');

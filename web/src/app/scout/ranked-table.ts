@@ -33,7 +33,9 @@ import { VerdictChip } from '../verdict/verdict-chip';
                   }}{{ r.names.screen ? ', ' + r.names.screen : '' }}
                 </span>
                 @if (r.contradicted; as c) {
-                  <strong class="against">Seen to fail {{ c.failed }} of {{ c.n }} times here. Trust the log.</strong>
+                  <strong class="against"
+                    >Seen to fail {{ c.n === 1 ? 'once' : c.failed + ' of ' + c.n + ' times' }} here. Trust the log.</strong
+                  >
                 }
                 @if (r.fails.length > 0) {
                   <span class="hint">Left out: {{ why(r) }}.</span>

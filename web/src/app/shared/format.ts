@@ -1,3 +1,5 @@
+export { counted } from '@ruddy/core/texts';
+
 // A formatter of the browser takes 30 ms to be made, before the first page shows; one fixed form needs none.
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 const two = (n: number) => String(n).padStart(2, '0');
@@ -12,11 +14,6 @@ export function day(iso: string): string {
 export function clock(iso: string): string {
   const d = new Date(iso);
   return `${two(d.getHours())}:${two(d.getMinutes())}`;
-}
-
-/** "1 setup", "12 setups". */
-export function counted(n: number, one: string, many = `${one}s`): string {
-  return `${n} ${n === 1 ? one : many}`;
 }
 
 /** A query parameter that is absent arrives as undefined; a filter wants an empty word. */

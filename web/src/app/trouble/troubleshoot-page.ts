@@ -42,6 +42,7 @@ type View =
   styleUrl: './troubleshoot-page.scss',
 })
 export class TroubleshootPage {
+  readonly counted = counted;
   readonly desk = inject(TroubleDesk);
   readonly editor = inject(SetupEditor);
   readonly #router = inject(Router);

@@ -1,0 +1,60 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { ROOT, WEB_DIR } from '../lib/paths.mjs';
+
+const read = (file: string) => readFileSync(join(WEB_DIR, file), 'utf8');
+const scripts = readdirSync(WEB_DIR).filter((f) => f.endsWith('.js'));
+const packedKb = (files: Iterable<string>) =>
+  [...files].reduce((sum, f) => sum + readFileSync(join(WEB_DIR, `${f}.br`)).length, 0) / 1000;
+
+/** A script with everything it loads at once. */
+function closure(...roots: string[]): Set<string> {
+  const seen = new Set<string>();
+  const open = [...roots];
+  for (let f = open.pop(); f !== undefined; f = open.pop()) {
+    if (seen.has(f)) continue;
+    seen.add(f);
+    for (const m of read(f).matchAll(/(?:from|import)\s*["']\.\/([\w.-]+\.js)["']/g)) open.push(m[1]!);
+  }
+  return seen;
+}
+const named = (name: string) => scripts.find((f) => new RegExp(`^${name}-[a-z0-9]{8}\\.js$`).test(f))!;
+
+describe('what a page carries', () => {
+  it('at a first visit at most 250 kB of script', () => {
+    const files = closure(named('main'), named('setups-page'));
+    expect(files.size).toBeGreaterThan(3);
+    expect(packedKb(files)).toBeGreaterThan(50);
+    expect(packedKb(files)).toBeLessThan(250);
+  });
+
+  it('with every page in a file of its own, none of them in the first', () => {
+    const first = [...closure(named('main'))].map(read).join('\n');
+    const pages = ['plan', 'bring-up', 'troubleshoot', 'record', 'scout', 'parts', 'loans'].map((p) => named(`${p}-page`));
+    for (const page of pages) {
+      expect(read(page).length).toBeGreaterThan(5000);
+      expect(closure(named('main'))).not.toContain(page);
+    }
+    expect(first).toContain('Skip to the page');
+    expect(first).not.toContain('ZodObject');
+  });
+
+  it('and no schema library in a worker', () => {
+    const workers = scripts.filter((f) => f.startsWith('worker-'));
+    expect(workers).toHaveLength(3);
+    // The mark every schema of the library has; the pages that check forms do have it.
+    expect(workers.filter((f) => read(f).includes('_zod'))).toEqual([]);
+    expect(read(named('shared'))).toContain('_zod');
+  });
+
+  it('since the doors of the core only pass on whole files', () => {
+    const core = join(ROOT, 'core/src');
+    const doors = readdirSync(core, { withFileTypes: true }).filter((e) => e.isDirectory());
+    expect(doors.length).toBeGreaterThan(30);
+    for (const d of doors) {
+      const lines = readFileSync(join(core, d.name, 'index.ts'), 'utf8');
+      expect([d.name, lines.match(/^export (?!\*|type )/gm)]).toEqual([d.name, null]);
+    }
+  });
+});
