@@ -84,6 +84,25 @@ const kindOf = (path: string) =>
         ? 'runs'
         : 'setups';
 
+/** Roles of what a person acts on. */
+const ACTS = new Set(
+  'button link textbox searchbox combobox checkbox radio switch slider spinbutton tab menuitem option gridcell'.split(' '),
+);
+
+/** Is the page wider than its window, and which elements stand out of it? */
+function overWide() {
+  return w.page.evaluate(() => {
+    const limit = document.documentElement.clientWidth;
+    const over = [...document.querySelectorAll<HTMLElement>('main *')].filter(
+      (e) => e.getBoundingClientRect().right > limit + 1 && !e.closest('.wide, .visually-hidden, .field-of-view'),
+    );
+    return {
+      wide: document.documentElement.scrollWidth > limit,
+      names: over.slice(0, 4).map((e) => `${e.tagName}.${e.className}`),
+    };
+  });
+}
+
 describe('every page, light and dark', () => {
   // What a page is made of is the same in both schemes; in the dark only its colours are looked at again.
   it.each([
@@ -106,30 +125,56 @@ describe('every page, light and dark', () => {
     await w.page.emulateMediaFeatures([]);
   });
 
-  it('has a first heading that holds a number or says what is not known', async () => {
-    for (const path of await places()) {
-      await w.open(path);
-      await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
-    }
-  });
-
-  it('does not scroll sideways at 320 px', async () => {
-    await w.page.setViewport({ width: 320, height: 640 });
-    for (const path of await places()) {
-      await w.open(path);
-      const { wide, names } = await w.page.evaluate(() => {
-        const limit = document.documentElement.clientWidth;
-        const over = [...document.querySelectorAll<HTMLElement>('main *')].filter(
-          (e) => e.getBoundingClientRect().right > limit + 1 && !e.closest('.wide, .visually-hidden, .field-of-view'),
+  it(
+    'has a first heading that holds a number, and a name and a role for all a person can act on',
+    { timeout: 180_000 },
+    async () => {
+      const client = await w.page.createCDPSession();
+      for (const path of await places()) {
+        await w.open(path);
+        await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
+        const { nodes } = await client.send('Accessibility.getFullAXTree');
+        const said = nodes.flatMap((n) =>
+          n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }],
         );
-        return {
-          wide: document.documentElement.scrollWidth > limit,
-          names: over.slice(0, 4).map((e) => `${e.tagName}.${e.className}`),
-        };
-      });
-      expect({ path, wide, names }).toEqual({ path, wide: false, names: [] });
+        const count = (role: string) => said.filter((n) => n.role === role).length;
+        expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([path, 1, 1, true]);
+        const acts = said.filter((n) => ACTS.has(n.role));
+        expect(acts.length).toBeGreaterThan(8);
+        expect([path, acts.filter((n) => n.name === '')]).toEqual([path, []]);
+      }
+      await client.detach();
+    },
+  );
+
+  it('does not scroll sideways at 320 px and at 200 % zoom', { timeout: 180_000 }, async () => {
+    // A window of 1280 by 800 that is zoomed to 200 % lays out 640 by 400.
+    const sizes = [
+      { width: 320, height: 640 },
+      { width: 640, height: 400, deviceScaleFactor: 2 },
+    ];
+    for (const path of await places()) {
+      await w.page.setViewport(sizes[0]!);
+      await w.open(path);
+      for (const size of sizes) {
+        await w.page.setViewport(size);
+        expect({ path, size, ...(await overWide()) }).toEqual({ path, size, wide: false, names: [] });
+      }
     }
     await w.page.setViewport({ width: 1280, height: 800 });
+  });
+
+  it('holds still for who asked for less motion', async () => {
+    await w.page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
+    await w.open((await places()).find((p) => p.endsWith('/plan'))!);
+    await w.click('Try it: Cable too long for its kind');
+    await w.sees('Trying: Take Withyline K-02');
+    const moving = () =>
+      w.page.evaluate(() => document.getAnimations().filter((a) => Number(a.effect?.getComputedTiming().duration) > 20).length);
+    expect(await moving()).toBe(0);
+    await w.click('Put back');
+    expect(await moving()).toBe(0);
+    await w.page.emulateMediaFeatures([]);
   });
 });
 

@@ -73,4 +73,70 @@ describe('the main job without a mouse', () => {
     const [made] = await setups('By hand alone');
     expect(made?.slots).toMatchObject({ host: expect.any(String), dock: expect.any(String), card: expect.any(String) });
   });
+
+  it('is brought up step by step, a reading typed at the link check', { timeout: 120_000 }, async () => {
+    await w.page.keyboard.press('Escape');
+    await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await type('gb');
+    await w.page.waitForFunction(() => location.pathname.endsWith('/bring-up'));
+    await tabTo(/^Begin/);
+    await press('Enter');
+    await w.sees(/^Step 1 of/m);
+    await tabTo(/^Done/);
+    await press('Enter');
+    await w.sees(/^Step 2 of/m);
+    await w.stored();
+  });
+
+  it('its outcome is logged', { timeout: 120_000 }, async () => {
+    await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await type('ge');
+    await w.page.waitForFunction(() => location.pathname.endsWith('/record'));
+    await tabTo(/^Works/);
+    await press('Space');
+    await tabTo(/^Log this outcome/);
+    await press('Enter');
+    const [made] = await setups('By hand alone');
+    await w.sees(/1 outcome logged; the newest, 20 Nov 2026: works/);
+    const { items } = await w.api<{ items: { outcome: string }[] }>(`/outcomes?setupId=${made!.id}`);
+    expect(items.map((o) => o.outcome)).toEqual(['works']);
+  });
+
+  it('and a search for a cause is begun', { timeout: 120_000 }, async () => {
+    await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await type('gt');
+    await w.page.waitForFunction(() => location.pathname.endsWith('/troubleshoot'));
+    await tabTo(/^It drops or the dock restarts under load/);
+    await press('Space');
+    await tabTo(/^Find the cause/);
+    await press('Enter');
+    await w.sees(/Next: .+ Most suspect: /);
+  });
+
+  it('the focus is never under what stays in place', { timeout: 120_000 }, async () => {
+    const [made] = await setups('By hand alone');
+    for (const size of [
+      { width: 1280, height: 800 },
+      { width: 640, height: 400 },
+    ]) {
+      await w.page.setViewport(size);
+      await w.open(`/setups/${made!.id}/plan`);
+      for (let i = 0; i < 60; i++) {
+        await w.page.keyboard.press('Tab');
+        const covered = await w.page.evaluate(() => {
+          const el = document.activeElement as HTMLElement;
+          const r = el.getBoundingClientRect();
+          if (el === document.body || r.width === 0) return null;
+          const x = Math.min(Math.max(r.left + r.width / 2, 0), innerWidth - 1);
+          const y = Math.min(Math.max(r.top + r.height / 2, 0), innerHeight - 1);
+          const top = document.elementFromPoint(x, y);
+          return top && (el.contains(top) || top.contains(el) || top.closest('label')?.contains(el))
+            ? null
+            : `${el.outerHTML.slice(0, 120)} under ${top?.outerHTML.slice(0, 120)}`;
+        });
+        expect(covered).toBeNull();
+      }
+    }
+    await w.page.setViewport({ width: 1280, height: 800 });
+  });
 });

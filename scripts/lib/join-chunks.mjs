@@ -5,8 +5,8 @@ import { rollup } from 'rollup';
 
 /** A part used by so many pages goes to the one file all of them load. */
 const SHARED_BY = 3;
-/** The page a first visit opens: what it needs stays apart from what the others share. */
-const FIRST_PAGE = 'setups-page';
+/** What a first visit loads, the page and then the search in the bar: what they need stays apart from what the others share. */
+const FIRST = { start: 'setups-page', search: 'search-box' };
 const PACKED = /\.(js|css|svg|html)$/;
 
 /** Every file that `roots` load at once, themselves included. */
@@ -23,7 +23,7 @@ function closure(roots, info) {
 }
 
 /**
- * Which file each part goes to: `start` for the first page, `shared` for what at least three pages use, `pair` for what two do. The
+ * Which file each part goes to: `start` and `search` for a first visit, `shared` for what at least three pages use. The
  * build splits to the last byte, and a page then waits for a hundred requests; a few kilobytes more in four files come sooner.
  */
 function grouping(info, main) {
@@ -34,12 +34,15 @@ function grouping(info, main) {
     for (const id of closure([page], info)) for (const more of info(id).dynamicallyImportedIds) pages.add(more);
   const users = new Map();
   for (const page of pages) for (const id of closure([page], info)) users.set(id, (users.get(id) ?? 0) + 1);
-  const begin = [...pages].find((p) => basename(p).startsWith(FIRST_PAGE));
-  const start = begin ? closure([begin], info) : new Set();
+  const apart = new Map();
+  for (const [name, file] of Object.entries(FIRST)) {
+    const begin = [...pages].find((p) => basename(p).startsWith(`${file}-`));
+    if (!begin) throw new Error(`no file of the build is called ${file}`);
+    for (const id of closure([begin], info)) if (!apart.has(id)) apart.set(id, name);
+  }
   return (id) => {
     if (first.has(id) || pages.has(id)) return undefined;
-    if (start.has(id)) return 'start';
-    return users.get(id) >= SHARED_BY ? 'shared' : undefined;
+    return apart.get(id) ?? (users.get(id) >= SHARED_BY ? 'shared' : undefined);
   };
 }
 

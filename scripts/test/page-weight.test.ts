@@ -23,7 +23,7 @@ const named = (name: string) => scripts.find((f) => new RegExp(`^${name}-[a-z0-9
 
 describe('what a page carries', () => {
   it('at a first visit at most 250 kB of script', () => {
-    const files = closure(named('main'), named('setups-page'));
+    const files = closure(named('main'), named('setups-page'), named('search-box'));
     expect(files.size).toBeGreaterThan(3);
     expect(packedKb(files)).toBeGreaterThan(50);
     expect(packedKb(files)).toBeLessThan(250);
