@@ -27,7 +27,7 @@ import { facts } from '../parts/part-facts';
           [value]="name()"
           (focus)="words.next(''); box.select()"
           (input)="words.next(box.value)"
-          (blur)="left()"
+          (blur)="left($event)"
         />
         @if (removable()) {
           <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">
@@ -109,7 +109,10 @@ export class PartPicker {
   }
 
   /** Words that were typed but not chosen from go: the field always shows what the chain holds. */
-  left(): void {
+  left(event: FocusEvent): void {
+    const to = event.relatedTarget;
+    // A list hears of no Tab before it was drawn: who tabs on quickly would leave it open over what comes next.
+    if (to instanceof Element && !to.closest('mat-option')) this.trigger().closePanel();
     if (!this.trigger().panelOpen) this.box().nativeElement.value = this.name();
   }
 }
