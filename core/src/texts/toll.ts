@@ -9,7 +9,7 @@ import {
   type StageId,
   type Swap,
 } from '../limiter';
-import type { Fit, FitTerm, Forecast, Measured, NoForecast, NoPair, Pair, Score, TollRead } from '../toll';
+import type { Fit, FitTerm, Forecast, NoForecast, NoPair, Pair, Score, TollRead } from '../toll';
 import { counted, figureText } from './figures';
 import { tollText } from './toll-figure';
 

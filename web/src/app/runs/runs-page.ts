@@ -4,7 +4,7 @@ import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/api';
-import { FACTS, settingsFromChain, unlike, type Fact } from '@ruddy/core/runs';
+import { settingsFromChain, unlike } from '@ruddy/core/runs';
 import { mean } from '@ruddy/core/stats';
 import { figureText, tollSentence, unlikeText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
@@ -33,6 +33,7 @@ import { ScenesPanel } from './scenes-panel';
 import { SensorView } from './sensor-view';
 import { SpreadView } from './spread-view';
 import { TitleSection } from './title-section';
+import { toldOf } from './told-facts';
 import { TollDesk } from './toll-desk';
 import { TollSection } from './toll-section';
 import { TraceView } from './trace-view';
@@ -41,26 +42,6 @@ import { TypedPanel } from './typed-panel';
 const VIEWS = { trace: 'Trace', dots: 'Hundred dots', curve: 'Percentiles', sensors: 'Sensors', table: 'Figures' } as const;
 type View = keyof typeof VIEWS;
 const FOLDED = 6;
-/** What is told of a run beside its picture; the first are asked for when nobody said. */
-const TOLD: readonly Fact[] = [
-  'resolution',
-  'preset',
-  'upscaling',
-  'generation',
-  'rayTracing',
-  'cap',
-  'powerMode',
-  'screenPath',
-  'lid',
-  'method',
-  'deviceSet',
-  'card',
-  'cable',
-  'driver',
-  'build',
-];
-const ASKED = new Set<string>(TOLD.slice(0, 10).map((f) => FACTS[f]));
-
 /** Runs of one setup: captures in, what they show and hide, one held against another. What is looked at stands in the address. */
 @Component({
   imports: [
@@ -150,12 +131,7 @@ export class RunsPage {
     return lo === hi ? figureText(lo) : `${figureText(lo)} to ${figureText(hi)}`;
   });
   /** How the first of the runs was made, fact by fact. */
-  readonly told = computed(() => {
-    const run = this.first()?.run;
-    return run
-      ? TOLD.map((f) => ({ name: FACTS[f], value: run.facts[f] })).filter((f) => f.value !== '' || ASKED.has(f.name))
-      : [];
-  });
+  readonly told = computed(() => toldOf(this.first()?.run ?? null));
   /** What the other runs that are drawn are unlike the first in, each on a line. */
   readonly unlike = computed(() => {
     const [a, ...others] = this.shown();

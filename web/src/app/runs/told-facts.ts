@@ -1,0 +1,28 @@
+import type { RunEntry } from '@ruddy/core/api';
+import { FACTS, type Fact } from '@ruddy/core/runs';
+
+/** What is told of a run beside its picture; the first are asked for when nobody said. */
+const TOLD: readonly Fact[] = [
+  'resolution',
+  'preset',
+  'upscaling',
+  'generation',
+  'rayTracing',
+  'cap',
+  'powerMode',
+  'screenPath',
+  'lid',
+  'method',
+  'deviceSet',
+  'card',
+  'cable',
+  'driver',
+  'build',
+];
+const ASKED = new Set<string>(TOLD.slice(0, 10).map((f) => FACTS[f]));
+
+/** How a run was made, fact by fact: what was said, and what is asked for when nobody said it. */
+export function toldOf(run: RunEntry | null): { name: string; value: string }[] {
+  if (!run) return [];
+  return TOLD.map((f) => ({ name: FACTS[f], value: run.facts[f] })).filter((f) => f.value !== '' || ASKED.has(f.name));
+}
