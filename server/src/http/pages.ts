@@ -42,7 +42,10 @@ export function files(webDir: string): RequestHandler {
 export function aheadOf(path: string, scripts: readonly string[]): string[] {
   const [first = 'setups', id, inside] = path.split('/').filter((p) => p !== '');
   if (first === 'setups' && id === undefined) return [];
-  const names = ['shared', ...(first === 'setups' ? ['start', 'search', 'setup-frame', `${inside ?? 'plan'}-page`] : [`${first}-page`])];
+  const names = [
+    'shared',
+    ...(first === 'setups' ? ['start', 'search', 'setup-frame', `${inside ?? 'plan'}-page`] : [`${first}-page`]),
+  ];
   return names.flatMap((name) => {
     const found = scripts.filter((f) => f.startsWith(`${name}-`) && f.length === name.length + '-12345678.js'.length);
     return found.length === 1 ? found : [];
