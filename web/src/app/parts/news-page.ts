@@ -15,68 +15,66 @@ import { PartsNav } from './parts-nav';
   imports: [MatButtonModule, RouterLink, PartsNav],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="page frame">
-      <rb-parts-nav here="news" />
-      <div>
-        <h1>{{ headline() }}</h1>
-        @if (problem(); as why) {
-          <p class="problem" role="alert">{{ why }}</p>
-        }
-        <p class="tools">
-          <label class="check">
-            <input #every type="checkbox" [checked]="all() === 'true'" (change)="show(every.checked)" />
-            Also what concerns nothing here
-          </label>
-          <a routerLink="/workshop/feeds">Feeds and when they are read</a>
-        </p>
-        @for (n of shown(); track n.id) {
-          <article class="sheet" [attr.aria-label]="n.title">
-            <h2>{{ n.title }}</h2>
-            <p class="hint">{{ n.feed }}, {{ date(n) }}{{ n.state === 'new' ? '' : ', ' + words[n.state] }}</p>
-            @if (n.touches.length > 0 || n.symptoms.length > 0) {
-              <p class="flag">
-                @if (n.touches.length > 0) {
-                  Concerns {{ parts(n) }}.
+    <div class="page">
+      <h1>{{ headline() }}</h1>
+      @if (problem(); as why) {
+        <p class="problem" role="alert">{{ why }}</p>
+      }
+      <div class="columns">
+        <rb-parts-nav here="news" />
+        <div>
+          <p class="tools">
+            <label class="check">
+              <input #every type="checkbox" [checked]="all() === 'true'" (change)="show(every.checked)" />
+              Also what concerns nothing here
+            </label>
+            <a routerLink="/workshop/feeds">Feeds and when they are read</a>
+          </p>
+          @for (n of shown(); track n.id) {
+            <article class="sheet" [attr.aria-label]="n.title">
+              <h2>{{ n.title }}</h2>
+              <p class="hint">{{ n.feed }}, {{ date(n) }}{{ n.state === 'new' ? '' : ', ' + words[n.state] }}</p>
+              @if (n.touches.length > 0 || n.symptoms.length > 0) {
+                <p class="flag">
+                  @if (n.touches.length > 0) {
+                    Concerns {{ parts(n) }}.
+                  }
+                  @if (n.symptoms.length > 0) {
+                    Speaks of {{ n.symptoms.length === 1 ? 'a logged symptom' : 'logged symptoms' }}: {{ n.symptoms.join('; ') }}.
+                  }
+                </p>
+              }
+              <p>{{ n.text }}</p>
+              <p class="acts">
+                @if (n.releaseId; as id) {
+                  <a class="button" [routerLink]="['/parts/release', id]">Which setups it touches, and mark it installed</a>
+                } @else if (n.draft; as d) {
+                  <button mat-flat-button type="button" [disabled]="working()" (click)="release(n)">
+                    Note it as {{ names[d.what].toLowerCase() }} {{ d.variant }}
+                  </button>
+                  <span class="hint">of {{ d.maker }} {{ d.model }}; then see which setups it touches</span>
+                } @else {
+                  <span class="hint">No part and version can be told from it.</span>
                 }
-                @if (n.symptoms.length > 0) {
-                  Speaks of {{ n.symptoms.length === 1 ? 'a logged symptom' : 'logged symptoms' }}: {{ n.symptoms.join('; ') }}.
+                @if (n.url) {
+                  <a [href]="n.url" target="_blank" rel="noopener noreferrer">Its page</a>
+                }
+                @if (n.state === 'new') {
+                  <button mat-button type="button" [attr.aria-label]="'Read: ' + n.title" (click)="mark(n, 'read')">Read</button>
+                } @else if (n.state === 'read') {
+                  <button mat-button type="button" [attr.aria-label]="'New again: ' + n.title" (click)="mark(n, 'new')">
+                    New again
+                  </button>
                 }
               </p>
-            }
-            <p>{{ n.text }}</p>
-            <p class="acts">
-              @if (n.releaseId; as id) {
-                <a class="button" [routerLink]="['/parts/release', id]">Which setups it touches, and mark it installed</a>
-              } @else if (n.draft; as d) {
-                <button mat-flat-button type="button" [disabled]="working()" (click)="release(n)">
-                  Note it as {{ names[d.what].toLowerCase() }} {{ d.variant }}
-                </button>
-                <span class="hint">of {{ d.maker }} {{ d.model }}; then see which setups it touches</span>
-              } @else {
-                <span class="hint">No part and version can be told from it.</span>
-              }
-              @if (n.url) {
-                <a [href]="n.url" target="_blank" rel="noopener noreferrer">Its page</a>
-              }
-              @if (n.state === 'new') {
-                <button mat-button type="button" [attr.aria-label]="'Read: ' + n.title" (click)="mark(n, 'read')">Read</button>
-              } @else if (n.state === 'read') {
-                <button mat-button type="button" [attr.aria-label]="'New again: ' + n.title" (click)="mark(n, 'new')">
-                  New again
-                </button>
-              }
-            </p>
-          </article>
-        }
+            </article>
+          }
+        </div>
       </div>
     </div>
   `,
+  styleUrl: './parts-frame.scss',
   styles: `
-    .frame {
-      display: grid;
-      grid-template-columns: 200px minmax(0, 1fr);
-      gap: 16px;
-    }
     article {
       padding: 12px 16px;
       margin-bottom: 12px;
@@ -89,17 +87,11 @@ import { PartsNav } from './parts-nav';
       background: var(--ochre-tint);
       padding: 6px 12px;
     }
-    .acts,
-    .tools {
+    .acts {
       display: flex;
       flex-wrap: wrap;
       gap: 8px 16px;
       align-items: center;
-    }
-    @media (max-width: 1199px) {
-      .frame {
-        grid-template-columns: minmax(0, 1fr);
-      }
     }
   `,
 })

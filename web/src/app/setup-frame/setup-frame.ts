@@ -66,6 +66,8 @@ export class SetupFrame {
   readonly #dialog = inject(MatDialog);
   readonly id = input.required<string>();
 
+  /** An address that is none, or none any more. */
+  readonly lost = (status: number) => status === 404 || status === 400 || status === 422;
   readonly states = SETUP_STATES;
   readonly labels = FIELD_LABELS;
   readonly chosenStrip = signal<'full' | 'slim' | null>(localStorage.getItem(STRIP) as 'full' | 'slim' | null);

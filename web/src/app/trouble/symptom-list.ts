@@ -27,7 +27,7 @@ import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/texts';
       grid-template-columns: minmax(0, 1fr);
     }
     :host(.wide-list) {
-      grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+      grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
       gap: 16px;
     }
     details.fold {
