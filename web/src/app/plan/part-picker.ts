@@ -14,6 +14,7 @@ import { facts } from '../parts/part-facts';
   imports: [MatAutocompleteModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <!-- A list hears of no Tab before it was drawn: who tabs on quickly would leave it open over what comes next. -->
     <div class="field">
       <label [attr.for]="inputId()">{{ label() }}</label>
       <span class="row">
@@ -27,7 +28,9 @@ import { facts } from '../parts/part-facts';
           [value]="name()"
           (focus)="words.next(''); box.select()"
           (input)="words.next(box.value)"
-          (blur)="left($event)"
+          (keydown.tab)="trigger().closePanel()"
+          (keydown.shift.tab)="trigger().closePanel()"
+          (blur)="left()"
         />
         @if (removable()) {
           <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">
@@ -109,10 +112,7 @@ export class PartPicker {
   }
 
   /** Words that were typed but not chosen from go: the field always shows what the chain holds. */
-  left(event: FocusEvent): void {
-    const to = event.relatedTarget;
-    // A list hears of no Tab before it was drawn: who tabs on quickly would leave it open over what comes next.
-    if (to instanceof Element && !to.closest('mat-option')) this.trigger().closePanel();
+  left(): void {
     if (!this.trigger().panelOpen) this.box().nativeElement.value = this.name();
   }
 }
