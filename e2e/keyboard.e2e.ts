@@ -74,7 +74,8 @@ describe('the main job without a mouse', () => {
     await press('Enter');
     await tabTo(/^Host/);
     await pick('L-13 2025', /Harnsey L-13 2025/);
-    await tabTo(/^Port/);
+    await w.page.waitForSelector('#pick-socket:not([disabled])');
+    await tabTo(/^Port$/);
     expect((await focused()).role).toMatch(/combobox|button|radio/);
     await press('ArrowDown');
     await tabTo(/^Cable/);
