@@ -55,18 +55,42 @@ function machine() {
 
 const cell = (x) => x.replace(/\|/g, ',');
 
-/** Puts the figures of this run into docs/benchmarks.md between its marks. */
-export function write(seconds) {
+/** A name without the figures in it: the same line of another run. */
+const same = (name) => name.replace(/\(.*?\)|[\d.,]+/g, '');
+
+/** Lines of the table that this run did not measure again. */
+function kept(old) {
+  const mine = new Set(rows.map(([name]) => same(cell(name))));
+  return old
+    .split('\n')
+    .filter((l) => l.startsWith('| ') && !/^\| (name|---)/.test(l))
+    .map((l) =>
+      l
+        .slice(2, -2)
+        .split(' | ')
+        .map((c) => c.trim()),
+    )
+    .filter(([name]) => !mine.has(same(name)));
+}
+
+/** Puts the figures of this run into docs/benchmarks.md between its marks; after a run of some parts the other lines stay. */
+export function write(seconds, whole) {
   const file = join(ROOT, 'docs/benchmarks.md');
   const old = readFileSync(file, 'utf8');
   const [from, to] = ['<!-- bench -->', '<!-- /bench -->'];
   const [i, j] = [old.indexOf(from), old.indexOf(to)];
   if (i < 0 || j < 0) throw new Error('docs/benchmarks.md has no place for these figures');
+  const inside = old.slice(i + from.length, j);
   const day = new Date().toISOString().slice(0, 10);
   const head = ['name', 'ours', 'reference', 'ratio', 'limit', 'ok or over'];
-  const table = [head, head.map(() => '---'), ...rows].map((r) => `| ${r.map(cell).join(' | ')} |`).join('\n');
-  const list = texts.map((t) => `- ${t.split(' | ').join('; ')}`).join('\n');
-  const body = `One run of ${Math.round(seconds)} s on ${day}: ${machine()}.\n\n${table}\n\n${list}`;
+  const all = [...(whole ? [] : kept(inside)), ...rows];
+  const table = [head, head.map(() => '---'), ...all].map((r) => `| ${r.map(cell).join(' | ')} |`).join('\n');
+  const list =
+    texts.length > 0
+      ? texts.map((t) => `- ${t.split(' | ').join('; ')}`).join('\n')
+      : (inside.match(/^- .*$/gm) ?? []).join('\n');
+  const how = whole ? `One run of ${Math.round(seconds)} s` : 'Runs of its parts one after another, the last';
+  const body = `${how} on ${day}: ${machine()}.\n\n${table}\n\n${list}`;
   writeFileSync(file, `${old.slice(0, i + from.length)}\n\n${body}\n\n${old.slice(j)}`);
 }
 
