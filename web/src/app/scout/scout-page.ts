@@ -26,7 +26,7 @@ import { ScoutData } from '../data/scout';
 import { SetupsData } from '../data/setups';
 import { keepCurrency, lastCurrency } from '../shared/amount';
 import { download } from '../shared/download';
-import { orEmpty } from '../shared/format';
+import { counted, orEmpty } from '../shared/format';
 import { Keys } from '../shell/keys';
 import { FrontChart } from './front-chart';
 import { LeftPanel } from './left-panel';
@@ -90,7 +90,7 @@ export class ScoutPage {
     if (!r)
       return this.desk.working()
         ? 'Reading the parts …'
-        : `What to buy: choose a host and a use, ${this.titles().length} are known.`;
+        : `What to buy: choose a host and a use; ${counted(this.titles().length, 'use is', 'uses are')} known.`;
     const words = scoutHeadline(r, this.desk.working());
     return this.desk.stopped() ? `Stopped. ${words}` : words;
   });
