@@ -64,7 +64,7 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
     await type('Barn workshop', 'Eel Ferry', '2560x1440', '92\n92.6');
     await w.sees(/cannot be told from these runs|What limits/);
     await w.sees('No pair of runs tells the toll of the link yet.');
-    await w.sees(/One swap decides, about 1 minutes: run the same at a resolution/);
+    await w.sees(/One swap decides, about 1 minute: run the same at a resolution/);
     await type('Barn workshop', 'Eel Ferry', '2560x1440', '131\n130.2', true);
     await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && !r.context.norm);
     await w.sees(/The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 92\.3 frames\/s at 2560x1440 where a desktop slot gives 131/);
