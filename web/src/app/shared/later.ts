@@ -1,4 +1,4 @@
-import { afterNextRender, effect, inject, Injector, PendingTasks, signal, untracked, type Signal } from '@angular/core';
+import { afterNextRender, DestroyRef, effect, inject, Injector, PendingTasks, signal, untracked, type Signal } from '@angular/core';
 
 /** A browser without the call gets a task of its own instead. */
 const whenIdle = (f: () => void) =>
@@ -13,10 +13,18 @@ export function later(ready: () => boolean, steps = 1): Signal<number> {
   const done = signal(0);
   const injector = inject(Injector);
   const tasks = inject(PendingTasks);
+  // Who leaves the page meanwhile has no use for the rest of it.
+  let gone = false;
+  let end: (() => void) | null = null;
+  inject(DestroyRef).onDestroy(() => {
+    gone = true;
+    end?.();
+  });
   const step = (finished: () => void) =>
     afterNextRender(
       () =>
         whenIdle(() => {
+          if (gone) return;
           done.update((n) => n + 1);
           if (done() < steps) step(finished);
           else finished();
@@ -27,7 +35,9 @@ export function later(ready: () => boolean, steps = 1): Signal<number> {
     if (!ready()) return;
     untracked(() => {
       watch.destroy();
-      step(tasks.add());
+      const finished = tasks.add();
+      end = finished;
+      step(finished);
     });
   });
   return done.asReadonly();
