@@ -75,6 +75,8 @@ describe('PA-01 the catalogue on the page', () => {
 
   it('search finds parts and setups from any page', async () => {
     await w.open('/workshop/rules');
+    // It comes once the page has time.
+    await w.page.waitForSelector('rb-search-box');
     await w.page.keyboard.press('/');
     await w.page.keyboard.type('Meridian');
     await w.click(/^Meridian bench/, 'option');

@@ -1,4 +1,14 @@
-import { afterNextRender, DestroyRef, effect, inject, Injector, PendingTasks, signal, untracked, type Signal } from '@angular/core';
+import {
+  afterNextRender,
+  DestroyRef,
+  effect,
+  inject,
+  Injector,
+  PendingTasks,
+  signal,
+  untracked,
+  type Signal,
+} from '@angular/core';
 
 /** A browser without the call gets a task of its own instead. */
 const whenIdle = (f: () => void) =>
