@@ -1,4 +1,5 @@
 import { ROOT } from './lib/paths.mjs';
+import { sideBySide } from './lib/side-by-side.mjs';
 import { load } from './bench-toll.mjs';
 
 /**
@@ -23,25 +24,10 @@ export async function nextTestSpeed(rounds = 41, calls = 200) {
     for (let i = 0; i < p.length; i++) after[i] /= sum;
     return after;
   };
-  const time = (f) => {
-    const began = performance.now();
-    for (let i = 0; i < calls; i++) f();
-    return (performance.now() - began) / calls;
-  };
-  const ours = [];
-  const reference = [];
   let open = 0;
   const best = () => (open = nextTests(net, clues, p).length);
-  for (let i = 0; i < 5; i++) {
-    time(best);
-    time(update);
-  }
-  for (let i = 0; i < rounds; i++) {
-    ours.push(time(best));
-    reference.push(time(update));
-  }
-  const median = (xs) => xs.sort((x, y) => x - y)[xs.length >> 1];
-  return { oursMs: median(ours), referenceMs: median(reference), tests: open, causes: net.causes.length };
+  const [ours, reference] = sideBySide(best, update, rounds, calls);
+  return { oursMs: ours / 1000, referenceMs: reference / 1000, tests: open, causes: net.causes.length };
 }
 
 const share = (x) => `${(100 * x).toFixed(1)} %`;
