@@ -1,31 +1,24 @@
 import { defineConfig } from 'vitest/config';
 
+/** Limits on time end what hangs, and stretch with the load: each test file measures anew how fast this machine is. */
+const setupFiles = [new URL('scripts/lib/patience-setup.mjs', import.meta.url).pathname];
+
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', root: './core', include: ['test/**/*.test.ts'], testTimeout: 30_000 } },
-      { test: { name: 'simbench', root: './simbench', include: ['test/**/*.test.ts'], testTimeout: 30_000 } },
+      { test: { name: 'core', root: './core', include: ['test/**/*.test.ts'], setupFiles } },
+      { test: { name: 'simbench', root: './simbench', include: ['test/**/*.test.ts'], setupFiles } },
       {
         test: {
           name: 'server',
           root: './server',
           include: ['test/**/*.test.ts'],
+          setupFiles,
           globalSetup: './test/global-setup.ts',
-          testTimeout: 20_000,
-          hookTimeout: 30_000,
         },
       },
-      { test: { name: 'house', root: './scripts', include: ['test/**/*.test.ts'], testTimeout: 60_000 } },
-      {
-        test: {
-          name: 'e2e',
-          root: './e2e',
-          include: ['**/*.e2e.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
-          fileParallelism: false,
-        },
-      },
+      { test: { name: 'house', root: './scripts', include: ['test/**/*.test.ts'], setupFiles } },
+      { test: { name: 'e2e', root: './e2e', include: ['**/*.e2e.ts'], setupFiles, fileParallelism: false } },
     ],
   },
 });

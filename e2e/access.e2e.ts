@@ -117,7 +117,7 @@ describe('every page, light and dark', () => {
     ['dark', 'parts', 'color-contrast'],
     ['dark', 'runs', 'color-contrast'],
     ['dark', 'log', 'color-contrast'],
-  ])('has no accessibility violation axe can see: %s, %s', { timeout: 180_000 }, async (scheme, which, rule) => {
+  ])('has no accessibility violation axe can see: %s, %s', async (scheme, which, rule) => {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
     for (const path of (await places()).filter((p) => kindOf(p) === which)) {
       await w.open(path);
@@ -128,29 +128,25 @@ describe('every page, light and dark', () => {
     await w.page.emulateMediaFeatures([]);
   });
 
-  it(
-    'has a first heading that holds a number, and a name and a role for all a person can act on',
-    { timeout: 180_000 },
-    async () => {
-      const client = await w.page.createCDPSession();
-      for (const path of await places()) {
-        await w.open(path);
-        await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
-        const { nodes } = await client.send('Accessibility.getFullAXTree');
-        const said = nodes.flatMap((n) =>
-          n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }],
-        );
-        const count = (role: string) => said.filter((n) => n.role === role).length;
-        expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([path, 1, 1, true]);
-        const acts = said.filter((n) => ACTS.has(n.role));
-        expect(acts.length).toBeGreaterThan(8);
-        expect([path, acts.filter((n) => n.name === '')]).toEqual([path, []]);
-      }
-      await client.detach();
-    },
-  );
+  it('has a first heading that holds a number, and a name and a role for all a person can act on', async () => {
+    const client = await w.page.createCDPSession();
+    for (const path of await places()) {
+      await w.open(path);
+      await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
+      const { nodes } = await client.send('Accessibility.getFullAXTree');
+      const said = nodes.flatMap((n) =>
+        n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }],
+      );
+      const count = (role: string) => said.filter((n) => n.role === role).length;
+      expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([path, 1, 1, true]);
+      const acts = said.filter((n) => ACTS.has(n.role));
+      expect(acts.length).toBeGreaterThan(8);
+      expect([path, acts.filter((n) => n.name === '')]).toEqual([path, []]);
+    }
+    await client.detach();
+  });
 
-  it('does not scroll sideways at 320 px and at 200 % zoom', { timeout: 180_000 }, async () => {
+  it('does not scroll sideways at 320 px and at 200 % zoom', async () => {
     // A window of 1280 by 800 that is zoomed to 200 % lays out 640 by 400.
     const sizes = [
       { width: 320, height: 640 },

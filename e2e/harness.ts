@@ -8,6 +8,7 @@ import { afterAll, afterEach, beforeAll } from 'vitest';
 import { openCluster, type Cluster } from '../scripts/lib/cluster.mjs';
 import { chromium, CHROMIUM_FLAGS } from '../scripts/lib/chromium.mjs';
 import { COMMANDS_FILE, DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from '../scripts/lib/paths.mjs';
+import { patient } from '../scripts/lib/patience.mjs';
 import { startServer, stopServer } from '../scripts/lib/server.mjs';
 
 export interface World {
@@ -136,7 +137,7 @@ export function world(options: WorldOptions = {}): World {
     browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
     w.page = await browser.newPage();
     await w.page.setViewport(options.screen ?? { width: 1280, height: 800 });
-    w.page.setDefaultTimeout(20_000);
+    w.page.setDefaultTimeout(patient(60_000));
     w.page.on('console', (m) => {
       // A refused edit is a 4xx by design; the page shows it, and the test reads it there.
       if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) w.complaints.push(m.text());
@@ -250,7 +251,7 @@ export function world(options: WorldOptions = {}): World {
       await w.fill(label, words);
       const listed = w.page.waitForFunction(
         (o) => [...document.querySelectorAll<HTMLElement>('[role=option]')].some((x) => x.innerText.trim().startsWith(o)),
-        { polling: 50, timeout: 6000 },
+        { polling: 50, timeout: patient(6000) },
         option,
       );
       if (await listed.catch(() => null)) break;

@@ -16,27 +16,19 @@ describe('PA-02 20,000 parts from a file', () => {
     const before = await count();
     await w.open('/parts/import?kind=cable');
     await give('input[aria-label="File of parts"]', 'cables.csv', file([10, 5000, 9999, 15_000, 19_999]));
-    await w.page.waitForFunction(() => /5 rows of 20,000 to mend/.test(document.querySelector('h1')?.textContent ?? ''), {
-      timeout: 60_000,
-    });
+    await w.page.waitForFunction(() => /5 rows of 20,000 to mend/.test(document.querySelector('h1')?.textContent ?? ''));
     for (const row of ['12 to mend', '5002 to mend', '10001 to mend', '15002 to mend', '20001 to mend']) await w.sees(row);
     await w.sees('lengthMm: long is not a number of mm');
     await w.sees('Nothing stored: 5 rows to mend');
     expect(await count()).toBe(before);
     await give('input[aria-label="File of parts"]', 'cables.csv', file([]));
-    await w.page.waitForFunction(() => /20,000 rows are good/.test(document.querySelector('h1')?.textContent ?? ''), {
-      timeout: 60_000,
-    });
+    await w.page.waitForFunction(() => /20,000 rows are good/.test(document.querySelector('h1')?.textContent ?? ''));
     await w.click('Store all 20,000');
-    await w.page.waitForFunction(
-      () => /Stored from "cables\.csv": 20,000/.test(document.querySelector('h1')?.textContent ?? ''),
-      { timeout: 60_000 },
-    );
+    await w.page.waitForFunction(() => /Stored from "cables\.csv": 20,000/.test(document.querySelector('h1')?.textContent ?? ''));
     expect(await count()).toBe(before + 20_000);
     await give('input[aria-label="File of parts"]', 'cables.csv', file([]));
-    await w.page.waitForFunction(
-      () => /Nothing to store: all 20,000 are already here/.test(document.querySelector('h1')?.textContent ?? ''),
-      { timeout: 60_000 },
+    await w.page.waitForFunction(() =>
+      /Nothing to store: all 20,000 are already here/.test(document.querySelector('h1')?.textContent ?? ''),
     );
   });
 

@@ -60,7 +60,7 @@ async function pick(words: string, option: RegExp): Promise<void> {
 const setups = async (q: string) => (await w.api<{ items: Setup[] }>(`/setups?q=${q}`)).items;
 
 describe('the main job without a mouse', () => {
-  it('a host is described, its port, cable, dock and card chosen, and the verdict is said', { timeout: 120_000 }, async () => {
+  it('a host is described, its port, cable, dock and card chosen, and the verdict is said', async () => {
     await w.open('/setups');
     await tabTo(/^I am thinking of buying/);
     await press('Enter');
@@ -86,11 +86,11 @@ describe('the main job without a mouse', () => {
     await pick('C-20', /C-20/);
     await w.sees(/every hop carries|with care/);
     await expect
-      .poll(async () => (await setups('By hand alone'))[0]?.slots, { timeout: 10_000 })
+      .poll(async () => (await setups('By hand alone'))[0]?.slots)
       .toMatchObject({ host: expect.any(String), dock: expect.any(String), card: expect.any(String) });
   });
 
-  it('is brought up step by step, a reading typed at the link check', { timeout: 120_000 }, async () => {
+  it('is brought up step by step, a reading typed at the link check', async () => {
     await w.page.keyboard.press('Escape');
     await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await type('gb');
@@ -104,7 +104,7 @@ describe('the main job without a mouse', () => {
     await w.stored();
   });
 
-  it('its outcome is logged', { timeout: 120_000 }, async () => {
+  it('its outcome is logged', async () => {
     await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await type('ge');
     await w.page.waitForFunction(() => location.pathname.endsWith('/record'));
@@ -118,7 +118,7 @@ describe('the main job without a mouse', () => {
     expect(items.map((o) => o.outcome)).toEqual(['works']);
   });
 
-  it('and a search for a cause is begun', { timeout: 120_000 }, async () => {
+  it('and a search for a cause is begun', async () => {
     await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await type('gt');
     await w.page.waitForFunction(() => location.pathname.endsWith('/troubleshoot'));
@@ -129,7 +129,7 @@ describe('the main job without a mouse', () => {
     await w.sees(/Next: .+ Most suspect: /);
   });
 
-  it('the focus is never under what stays in place', { timeout: 120_000 }, async () => {
+  it('the focus is never under what stays in place', async () => {
     const [made] = await setups('By hand alone');
     for (const size of [
       { width: 1280, height: 800 },
@@ -140,7 +140,7 @@ describe('the main job without a mouse', () => {
       for (let i = 0; i < 60; i++) {
         await w.page.keyboard.press('Tab');
         // A list that closes as the focus leaves it may take a moment.
-        await expect.poll(covered, { timeout: 3000 }).toBeNull();
+        await expect.poll(covered).toBeNull();
       }
     }
     await w.page.setViewport({ width: 1280, height: 800 });

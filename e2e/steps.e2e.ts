@@ -155,7 +155,7 @@ describe('BU-02 and BU-03 one step at a time', () => {
 });
 
 describe('everything by Tab, Enter, Space and digits, at 320 pixels', () => {
-  it('walks a whole list to its end and writes the entry', { timeout: 240_000 }, async () => {
+  it('walks a whole list to its end and writes the entry', async () => {
     await w.page.setViewport({ width: 320, height: 640 });
     const cart = await setup('Loan cart');
     await w.open(`/setups/${cart.id}/bring-up`);

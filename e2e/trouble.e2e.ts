@@ -166,7 +166,12 @@ describe('TR-01 from an alarm', () => {
     let found = false;
     for (const id of ids) {
       await w.open(`/setups/${id}/runs`);
-      const link = await w.page.waitForSelector('rb-limits-panel .alarm a', { timeout: 2500 }).catch(() => null);
+      // The panel says that it judges until it has; alarms and verdict come together.
+      await w.page.waitForFunction(() => {
+        const panel = document.querySelector<HTMLElement>('rb-limits-panel');
+        return panel !== null && !panel.innerText.includes('Judging the runs');
+      });
+      const link = await w.page.$('rb-limits-panel .alarm a');
       if (!link) continue;
       found = true;
       await w.click('Find the cause');

@@ -49,7 +49,7 @@ if (only.includes('away')) {
   const r = await databaseAway({ dataDir });
   line(
     'database away',
-    `${r.rounds} times 3 s; ${r.told} of ${r.asked} requests told so in words; back after at most ${Math.max(...r.backMs)} ms`,
+    `${r.rounds} times 3 s; ${r.told} of ${r.asked} requests told so in words; back after at most ${Math.max(...r.backMs.map((ms) => ms ?? Infinity))} ms`,
     r.wordless,
   );
 }

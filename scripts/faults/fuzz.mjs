@@ -1,8 +1,9 @@
 import { Worker } from 'node:worker_threads';
+import { patient } from '../lib/patience.mjs';
 import { bundled } from './bundle.mjs';
 
 /** A case that takes longer than this has hung. */
-const HUNG_MS = 10_000;
+const HUNG_MS = patient(10_000);
 
 /** One stretch of cases in a thread of its own, watched. */
 function stretch(url, seed, from, to) {

@@ -3,5 +3,5 @@ export function databaseAway(o: { dataDir: string; rounds?: number; awayMs?: num
   asked: number;
   told: number;
   wordless: number;
-  backMs: number[];
+  backMs: (number | null)[];
 }>;

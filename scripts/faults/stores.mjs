@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { openCluster } from '../lib/cluster.mjs';
+import { patient } from '../lib/patience.mjs';
 import { bundled } from './bundle.mjs';
 import { broken } from './held.mjs';
 import { mutate } from './mutate.mjs';
@@ -82,7 +83,7 @@ function targets(samples, w) {
 async function put(url, t, input, id) {
   const body = t.how === 'bytes' ? Buffer.from(input, 'latin1') : input.replaceAll(ID, id);
   const headers = { 'content-type': 'application/json', ...t.headers };
-  const r = await fetch(`${url}/api${t.path}`, { method: t.method, headers, body, signal: AbortSignal.timeout(10_000) });
+  const r = await fetch(`${url}/api${t.path}`, { method: t.method, headers, body, signal: AbortSignal.timeout(patient(10_000)) });
   let answer = await r.json();
   let { status } = r;
   // Long work: its end is what counts.

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
+import { patient } from '../lib/patience.mjs';
 
 const socket = { connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 };
 const HOST = (model) => ({
@@ -29,7 +30,7 @@ async function send(url, method, path, body, headers = {}) {
     method,
     headers: { 'content-type': 'application/json', ...headers },
     body: typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body),
-    signal: AbortSignal.timeout(20_000),
+    signal: AbortSignal.timeout(patient(20_000)),
   });
   const answer = await r.json();
   if (r.status >= 400 && r.status < 500)

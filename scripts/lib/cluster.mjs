@@ -3,6 +3,7 @@ import { accessSync, chmodSync, chownSync, constants, existsSync, mkdirSync, rea
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
+import { patient } from './patience.mjs';
 import { quiet } from './run.mjs';
 import { stop } from './say.mjs';
 import { postgresPrograms } from './postgres-programs.mjs';
@@ -90,7 +91,18 @@ export async function openCluster(dataDir, { fsync = true, place: elsewhere = nu
     ];
     // Without -l the daemon keeps our pipe open and this call never returns.
     const log = join(place, 'server.log');
-    return pg('pg_ctl', ['start', '-w', '-t', '60', '-D', place, '-l', log, '-o', options.join(' ')]);
+    return pg('pg_ctl', [
+      'start',
+      '-w',
+      '-t',
+      String(Math.round(patient(60_000) / 1000)),
+      '-D',
+      place,
+      '-l',
+      log,
+      '-o',
+      options.join(' '),
+    ]);
   };
   if (!running) {
     if (await portTaken(identity.port)) {
@@ -101,7 +113,10 @@ export async function openCluster(dataDir, { fsync = true, place: elsewhere = nu
     if (started.code !== 0)
       stop(`PostgreSQL did not start: ${started.out.trim().split('\n').pop()}; its log is ${join(place, 'server.log')}`);
   }
-  if (pg('pg_isready', ['-h', '127.0.0.1', '-p', String(identity.port), '-t', '30']).code !== 0)
+  if (
+    pg('pg_isready', ['-h', '127.0.0.1', '-p', String(identity.port), '-t', String(Math.round(patient(30_000) / 1000))]).code !==
+    0
+  )
     stop('PostgreSQL is running but does not answer');
 
   // Whoever started it, or finds its starter dead, stops it.
@@ -155,7 +170,7 @@ export async function openCluster(dataDir, { fsync = true, place: elsewhere = nu
     },
     close() {
       if (!ours) return;
-      pg('pg_ctl', ['stop', '-D', place, '-m', 'fast', '-w', '-t', '8']);
+      pg('pg_ctl', ['stop', '-D', place, '-m', 'fast', '-w', '-t', String(Math.round(patient(8000) / 1000))]);
       rmSync(ownerFile, { force: true });
     },
   };
@@ -176,7 +191,8 @@ function isZombie(pid) {
  */
 async function isRunning(place, listed, answers) {
   const lock = join(place, 'postmaster.pid');
-  for (let i = 0; i < 50 && listed(); i++) {
+  const until = Date.now() + patient(10_000);
+  while (Date.now() < until && listed()) {
     if (answers()) return true;
     if (existsSync(lock) && isZombie(Number(readFileSync(lock, 'utf8').split('\n')[0]))) {
       rmSync(lock, { force: true });

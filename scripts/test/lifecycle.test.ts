@@ -86,13 +86,11 @@ describe('the life of npm start', () => {
     first.child.kill('SIGKILL');
     await first.ended;
     await expect
-      .poll(
-        () =>
-          health().then(
-            () => 'there',
-            () => 'gone',
-          ),
-        { timeout: 8000 },
+      .poll(() =>
+        health().then(
+          () => 'there',
+          () => 'gone',
+        ),
       )
       .toBe('gone');
     const second = await start();
@@ -103,13 +101,11 @@ describe('the life of npm start', () => {
     second.child.kill('SIGKILL');
     await second.ended;
     await expect
-      .poll(
-        () =>
-          health().then(
-            () => 'there',
-            () => 'gone',
-          ),
-        { timeout: 8000 },
+      .poll(() =>
+        health().then(
+          () => 'there',
+          () => 'gone',
+        ),
       )
       .toBe('gone');
     const third = await start();

@@ -3,6 +3,7 @@ import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { ROOT } from '../lib/paths.mjs';
+import { patient } from '../lib/patience.mjs';
 
 /** Run the start command and give its exit code and its lines. */
 function start(env: Record<string, string>) {
@@ -10,7 +11,7 @@ function start(env: Record<string, string>) {
     cwd: ROOT,
     env: { ...process.env, ...env },
     encoding: 'utf8',
-    timeout: 30_000,
+    timeout: patient(30_000),
   });
   return { code: r.status, lines: r.stderr.trim().split('\n') };
 }

@@ -80,7 +80,7 @@ describe('BE-01 a bench through the API', () => {
     await clock(id, { speed: 100 });
     const before = next.state.ms;
     await expect
-      .poll(async () => ((await h.api.get(`/api/benches/${id}`)).body as Bench).state.ms, { timeout: 5000 })
+      .poll(async () => ((await h.api.get(`/api/benches/${id}`)).body as Bench).state.ms)
       .toBeGreaterThan(before);
   });
 

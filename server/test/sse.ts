@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Express } from 'express';
 import { streamEvent, type StreamEvent } from '@ruddy/core/api';
+import { patient } from '../../scripts/lib/patience.mjs';
 
 /** An app that really listens, for clients that stay connected. */
 export async function listen(app: Express): Promise<{ url: string; server: Server }> {
@@ -35,7 +36,10 @@ export async function watch(url: string, topics: readonly string[], after = '', 
     ended: false,
     until: (done) =>
       new Promise((resolve, reject) => {
-        const late = setTimeout(() => reject(new Error(`waited too long; ${client.events.length} events so far`)), 15_000);
+        const late = setTimeout(
+          () => reject(new Error(`waited too long; ${client.events.length} events so far`)),
+          patient(15_000),
+        );
         const look = () => {
           if (!done(client.events)) return;
           clearTimeout(late);

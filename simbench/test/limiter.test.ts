@@ -15,13 +15,13 @@ describe('the limiter on made rigs', () => {
     expect(t.wrong / t.clear).toBeLessThanOrEqual(0.03);
     expect(t.saidNear / t.near).toBeGreaterThanOrEqual(0.6);
     expect(t.inside / t.shares).toBeGreaterThanOrEqual(0.88);
-  }, 240_000);
+  });
 
   it('is seldom wrong without a pair: it says that it cannot tell', () => {
     const t = tallyOf(UNSEEN + 1000, 60, 'none', { pair: false });
     expect(t.wrong / t.clear).toBeLessThanOrEqual(0.12);
     expect(t.open + t.right).toBe(t.clear - t.wrong);
-  }, 120_000);
+  });
 });
 
 describe('alarms', () => {
@@ -30,7 +30,7 @@ describe('alarms', () => {
     const counts = falseAlarms(UNSEEN, n);
     for (const id of ALARM_IDS) expect(counts[id] / n, id).toBeLessThanOrEqual(0.05);
     expect(FALSE_ALARMS.rigs).toBeGreaterThanOrEqual(n);
-  }, 120_000);
+  });
 });
 
 describe('the generator of rigs', () => {

@@ -17,7 +17,7 @@ describe('TR-02 hidden faults on unseen seeds', () => {
   beforeAll(() => {
     all = Array.from({ length: N }, (_, i) => solve(riddle(FIRST + i)));
     bench = Array.from({ length: BENCH }, (_, i) => solve(benchOnly(FIRST + i)));
-  }, 300_000);
+  });
 
   it('the cause is among the first three after three tests, and right at the end', () => {
     const s = studyOf(all);

@@ -1,0 +1,2 @@
+export function patience(): number;
+export function patient(ms: number): number;
