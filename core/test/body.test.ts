@@ -155,11 +155,18 @@ describe('PL-12 charging', () => {
     expect(judge(whole({ host: { drawW: 70 } })).findings.map((f) => f.code)).not.toContain('charging/drains');
   });
 
-  it('the same through an unmarked cable does not: 60 W, empty after 6 h', () => {
-    const over = { host: { drawW: 70 }, cable: { markedW: null } };
+  it('the same through a cable of 60 W does not: empty after 6 h', () => {
+    const over = { host: { drawW: 70 }, cable: { markedW: 60 } };
     expect(net(over)).toMatchObject({ contract: { lo: 60, hi: 60 }, least: 'cable', hours: { lo: 6, hi: 6 } });
     const f = judge(whole(over)).findings.find((x) => x.code === 'charging/drains')!;
     expect(sentence(f).why).toBe('Charges with 60 W while the host takes 70 W: empty after 6 h. The cable sets it.');
+  });
+
+  it('a cable whose mark is not known carries 60 W at least: it may drain', () => {
+    const over = { host: { drawW: 70 }, cable: { markedW: null } };
+    expect(net(over)).toMatchObject({ contract: { lo: 60, hi: 87 } });
+    const f = judge(whole(over)).findings.find((x) => x.code === 'charging/drains');
+    expect(f).toMatchObject({ certainty: 'possible', hangsOn: ['path/a/markedW'] });
   });
 
   it('the host asks for no more than it takes, and refuses below its own minimum', () => {
@@ -199,7 +206,9 @@ describe('PL-10 fit and PL-13 cooling', () => {
   });
 
   it('an open board has no walls', () => {
-    expect(facts(whole({ dock: { form: 'open-board' }, card: { lengthMm: 400 } })).fit?.rows).toEqual([]);
+    expect(facts(whole({ dock: { form: 'open-board' }, card: { lengthMm: 400 } })).fit?.rows.map((r) => r.what)).toEqual([
+      'weight',
+    ]);
   });
 
   // Heat balance with air at 20 °C: 1.2 kg/m³, 1005 J/(kg K); 1 CFM = 0.000471947 m³/s (exact by the international foot).

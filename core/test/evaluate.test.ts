@@ -15,7 +15,9 @@ describe('PL-01 what is not known', () => {
       wouldDecide: ['host/sockets/left/tunnelling'],
     });
     expect(e.toVerify[0]).toEqual({ path: 'host/sockets/left/tunnelling', decides: true });
-    expect(headline(e)).toBe('Not enough known: whether the left port tunnels PCIe decides it. Finding out takes 10 minutes.');
+    expect(headline(e)).toBe(
+      'Not enough known. Watts fine at 319 of 450 W. Not known: link. First: whether the left port tunnels PCIe, 10 minutes.',
+    );
   });
 
   it('a port nobody looked at asks for its standard first', () => {
@@ -32,7 +34,7 @@ describe('PL-01 what is not known', () => {
   it('an unknown cable mark can decide, and takes a minute', () => {
     const e = judge(tunnelChain({ cable: { markedGbps: null } }));
     expect(e.predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['path/a/markedGbps'] });
-    expect(headline(e)).toContain('takes 1 minute.');
+    expect(headline(e)).toContain('First: marked rate of the cable, 1 minute.');
   });
 
   it('while it is open whether anything passes, nobody is told how much', () => {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/house';
 import { joinLink, worlds } from '../src/link';
-import { bodyFacts, CHECKS, FINDING_CODES, runChecks, type FindingCode } from '../src/plan';
+import { bodyFacts, CHECKS, FINDING_CODES, runChecks, type FindingCode, type JudgedArea } from '../src/plan';
 import { sentence } from '../src/texts';
-import { EMPTY, judge, plainChain } from './make';
+import { EMPTY, judge, plainChain, type Over } from './make';
 import { lan, PROVOKED, whole, type Case } from './provoked';
 
 const codesOf = (c: Case) => judge(c.chain, c.context).findings;
@@ -21,6 +21,9 @@ function differing(a: unknown, b: unknown): number {
 /** Pairs that differ in more than one attribute because another kind of link, or the log, is the nearest there is. */
 const WIDER: readonly FindingCode[] = ['link/all-off', 'link/looks-like-video', 'log/contradiction'];
 
+/** A slot nobody chose, and a rule of thumb about lengths: only a choice or a reading settles them. */
+const NEVER_CERTAIN: readonly FindingCode[] = ['plan/unchosen', 'cable/direct-long'];
+
 describe('every finding', () => {
   it('is in the table once', () => {
     expect(PROVOKED.map(([code]) => code).sort()).toEqual(Object.keys(FINDING_CODES).sort());
@@ -29,7 +32,7 @@ describe('every finding', () => {
   it.each(PROVOKED)('%s is made, and not with one attribute changed', (code, made, nearest) => {
     const found = codesOf(made).filter((f) => f.code === code);
     expect(found).not.toHaveLength(0);
-    for (const f of found) expect(f.certainty).toBe(code === 'plan/unchosen' ? 'possible' : 'certain');
+    for (const f of found) expect(f.certainty).toBe(NEVER_CERTAIN.includes(code) ? 'possible' : 'certain');
     expect(codesOf(nearest).map((f) => f.code)).not.toContain(code);
     const apart = differing([made.chain, made.context], [nearest.chain, nearest.context]);
     expect(apart).toBeGreaterThan(0);
@@ -60,13 +63,52 @@ describe('every finding', () => {
 });
 
 describe('what nobody stated', () => {
-  it('PL-01 never decides the verdict: a bare chain still works, and one known side asks for the other', () => {
-    const bare = judge(whole({ card: { lengthMm: null } }));
-    expect(bare.predicted.verdict.state).toBe('works');
-    expect(bare.toVerify).toContainEqual({ path: 'card/lengthMm', decides: false });
-    expect(judge(whole({ card: { lengthMm: null }, dock: { innerLengthMm: null } })).toVerify.map((v) => v.path)).not.toContain(
-      'card/lengthMm',
-    );
+  it('PL-01 a size, plug, watt or supply that is not stated leaves its area open and the chain at "not enough known"', () => {
+    const open: [Over, JudgedArea, string][] = [
+      [{ card: { lengthMm: null } }, 'room', 'card/lengthMm'],
+      [{ dock: { innerSlots: null } }, 'room', 'dock/innerSlots'],
+      [{ card: { plugs16Pin: null } }, 'plugs', 'card/plugs16Pin'],
+      [{ card: { boardW: null } }, 'watts', 'card/boardW'],
+      [{ dock: { supplyW: null } }, 'watts', 'dock/supplyW'],
+      [{ dock: { supply: null } }, 'plugs', 'dock/supply'],
+      [{ system: { outsideCards: null } }, 'software', 'system/outsideCards'],
+      [{ socket: { tunnelling: null } }, 'link', 'host/sockets/left/tunnelling'],
+    ];
+    for (const [over, area, path] of open) {
+      const e = judge(whole(over));
+      expect([area, e.predicted.verdict.state]).toEqual([area, 'unknown']);
+      const found = e.predicted.areas.find((a) => a.area === area);
+      expect([area, found?.state, found?.open]).toEqual([area, 'open', expect.arrayContaining([path])]);
+      expect(e.predicted.coverage.known).toBeLessThan(e.predicted.coverage.of);
+      expect(e.toVerify).toContainEqual({ path, decides: true });
+    }
+  });
+
+  it('PL-12 PL-13 what cannot stop a chain wants care while it is not known', () => {
+    for (const over of [{ dock: { airflowCfm: null } }, { dock: { chargeOutW: null } }, { socket: { chargeInW: null } }]) {
+      const e = judge(whole(over));
+      expect(e.predicted.verdict.state).toBe('care');
+      expect(e.predicted.areas.filter((a) => a.state === 'open')).toHaveLength(1);
+    }
+  });
+
+  it('PL-11 plugs without any supply stop, and so does a card whose sockets and slot cannot carry its watts', () => {
+    const state = (over: Over) =>
+      judge(whole(over))
+        .predicted.areas.filter((a) => a.state === 'stops')
+        .map((a) => a.area);
+    expect(state({ dock: { supply: 'separate' } })).toEqual(['plugs']);
+    expect(state({ dock: { supply: 'none' } })).toEqual(['plugs']);
+    expect(state({ card: { boardW: 90, plugs8Pin: 0 } })).toEqual(['watts']);
+    expect(state({ card: { boardW: 75, plugs8Pin: 0 } })).toEqual([]);
+    expect(state({ card: { boardW: 400, plugs8Pin: 2 }, dock: { supplyW: 850 } })).toEqual(['watts']);
+    expect(state({ card: { boardW: 375, plugs8Pin: 2 }, dock: { supplyW: 850 } })).toEqual([]);
+  });
+
+  it('what does not apply is in no count: an open board has no room to fit', () => {
+    const e = judge(whole({ dock: { form: 'open-board', retention: 'clamp', maxWeightG: 2000 } }));
+    expect(e.predicted.areas.filter((a) => a.state === 'none').map((a) => a.area)).toEqual(['room', 'air', 'picture']);
+    expect(e.predicted.coverage).toEqual({ known: 6, of: 6 });
   });
 
   it('PL-10 a range that reaches over the limit may stop it, and names what to measure', () => {

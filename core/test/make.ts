@@ -46,11 +46,12 @@ export function socket(over: Partial<SocketSpec> = {}): SocketSpec {
 }
 
 export function host(over: Partial<SocketSpec> = {}): HostSpec {
-  return hostSchema.parse({ ...named, model: 'H-1', form: 'laptop', sockets: [socket(over)] });
+  const battery = { batteryWh: 60, drawW: 60, chargeMinW: 30 };
+  return hostSchema.parse({ ...named, model: 'H-1', form: 'laptop', ...battery, sockets: [socket({ chargeInW: 100, ...over })] });
 }
 
 export function cable(over: Partial<CableSpec> = {}): CableSpec {
-  const usual = { connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 };
+  const usual = { connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40, markedW: 100 };
   return cableSchema.parse({ ...named, model: 'K-1', ...usual, ...over });
 }
 
@@ -59,13 +60,24 @@ export function adapter(over: Partial<AdapterSpec> = {}): AdapterSpec {
   return adapterSchema.parse({ ...named, model: 'T-1', ...usual, ...over });
 }
 
+/** A supply inside a dock with everything known: two 8-pin cables and no others. */
+const CABLES = { cables8Pin: 2, cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, cablesCpu8Pin: 0 } as const;
+const INSIDE = { supply: 'inside', supplyW: 450, supplyStandard: 'atx3', ...CABLES } as const;
+const SEPARATE = { supply: 'separate', supplyForm: 'atx' } as const;
+
 export function dock(over: Partial<DockSpec> = {}): DockSpec {
   const usual = { form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 };
-  return dockSchema.parse({ ...named, model: 'D-1', ...usual, ...over });
+  const room = { innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3, airflowCfm: 60, slotW: 75, chargeOutW: 100 };
+  const held = over.form === 'open-board' ? { retention: 'clamp', maxWeightG: 2000 } : {};
+  const fed = over.supply === undefined ? INSIDE : {};
+  return dockSchema.parse({ ...named, model: 'D-1', ...usual, ...room, ...held, ...fed, ...over });
 }
 
 export function card(over: Partial<CardSpec> = {}): CardSpec {
-  return cardSchema.parse({ ...named, model: 'C-1', pcieGen: 4, lanes: 16, memoryGB: 12, boardW: 200, ...over });
+  const plugs = { plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0, plugSide: 'top', plugAngled: 'no', slotW: 66 };
+  const size = { lengthMm: 240, heightMm: 115, slots: 2, weightG: 900, cooler: 'open-air' };
+  const usual = { pcieGen: 4, lanes: 16, memoryGB: 12, boardW: 200 };
+  return cardSchema.parse({ ...named, model: 'C-1', ...usual, ...plugs, ...size, ...over });
 }
 
 export function load(over: Partial<Load> = {}): Load {
@@ -127,7 +139,7 @@ function around(o: Over): object {
 }
 
 export function supply(over: Partial<SupplySpec> = {}): SupplySpec {
-  return supplySchema.parse({ ...named, model: 'S-1', form: 'atx', supplyW: 550, cables8Pin: 2, ...over });
+  return supplySchema.parse({ ...named, model: 'S-1', form: 'atx', supplyW: 550, supplyStandard: 'atx3', ...CABLES, ...over });
 }
 
 export function screen(over: Partial<ScreenSpec> = {}): ScreenSpec {
@@ -172,8 +184,13 @@ export function tunnelChain(o: Over = {}): Chain {
     host: { ...host(o.socket), ...o.host },
     socket: 'left',
     path: [{ key: 'a', spec: cable(o.cable) }],
-    dock: dock(o.dock),
+    dock: dock({ ...forSupplies(o), ...o.dock }),
   });
+}
+
+/** A dock takes the chosen supply where one is chosen. */
+function forSupplies(o: Over): Partial<DockSpec> {
+  return o.supplies && o.supplies.length > 0 && o.dock?.supply === undefined ? SEPARATE : {};
 }
 
 /** OCuLink 4i, Gen4 on every part. */
@@ -184,7 +201,7 @@ export function directChain(o: Over = {}): Chain {
     host: { ...host({ ...oculink, standard: 'oculink', tunnelling: null, controller: 'separate', ...o.socket }), ...o.host },
     socket: 'left',
     path: [{ key: 'a', spec: cable({ ...oculink, markedGbps: null, pcieGen: 4, lengthMm: 500, ...o.cable }) }],
-    dock: dock({ ...oculink, uplink: 'oculink', slotGen: 4, form: 'open-board', ...o.dock }),
+    dock: dock({ ...oculink, uplink: 'oculink', slotGen: 4, form: 'open-board', ...forSupplies(o), ...o.dock }),
   });
 }
 

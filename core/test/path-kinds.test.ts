@@ -167,7 +167,10 @@ describe('PL-05 direct PCIe of every kind, one hop', () => {
 
   it('M.2 to a card slot needs no dock', () => {
     const s = direct({ connector: 'm2', pcieGen: 4, lanes: 4 });
-    const e = judge(chain({ socket: s, path: path(adapter({ farEnd: 'pcie-slot', pcieGen: 3, lengthMm: 200 })) }));
+    const plugless = card({ boardW: 70, plugs8Pin: 0 });
+    const e = judge(
+      chain({ socket: s, path: path(adapter({ farEnd: 'pcie-slot', pcieGen: 3, lengthMm: 200 })), card: plugless }),
+    );
     expect(rates(e, 0)).toBe('28.6/28.2');
     expect(e.predicted.verdict.state).toBe('care');
     expect(e.findings.some((f) => f.code === 'plan/unchosen')).toBe(false);
@@ -198,6 +201,7 @@ describe('PL-05 direct PCIe of every kind, one hop', () => {
         chain({
           socket: direct({ connector: 'm2', standard, lanes: 4, pcieGen: 3 }),
           path: path(adapter({ farEnd: 'pcie-slot' })),
+          card: card({ boardW: 70, plugs8Pin: 0 }),
         }),
       );
     expect(sata('sata').predicted.verdict).toMatchObject({ state: 'blocked', because: ['link/no-pcie'] });

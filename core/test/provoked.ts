@@ -25,7 +25,11 @@ export interface Case {
   readonly context?: Partial<Context>;
 }
 
-const SUPPLIED = { supply: 'inside', supplyW: 550, cables8Pin: 2, efficiency: 'gold', supplyStandard: 'atx3' } as const;
+const NO_CABLES = { cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, cablesCpu8Pin: 0 } as const;
+const SUPPLIED = {
+  ...{ supply: 'inside', supplyW: 550, cables8Pin: 2, efficiency: 'gold', supplyStandard: 'atx3', slotW: 75 },
+  ...NO_CABLES,
+} as const;
 const ROOM = { innerLengthMm: 300, innerHeightMm: 160, innerSlots: 3, airflowCfm: 60, chargeOutW: 87 } as const;
 const CARD = { plugs8Pin: 1, lengthMm: 250, heightMm: 120, slots: 2, slotW: 60, weightG: 900 } as const;
 const HOST = { batteryWh: 60, drawW: 50 } as const;
@@ -73,6 +77,7 @@ const fed = (...feeds: ('dock' | 'card' | 'both')[]) => ({
   supplies: feeds.map((f, i) => ({ key: 'ab'.charAt(i), feeds: f, spec: supply() })),
   dock: { supply: 'none' as const },
 });
+const board = (over: object): Over => ({ dock: { form: 'open-board', retention: 'clamp', maxWeightG: 1000, ...over } });
 const judged = (r: object, over: Over = {}) => ({ chain: whole(over), context: { requirements: [requirement(r)] } });
 const news = (r: object, over: Over = {}) => ({ chain: whole(over), context: { releases: [release(r)] } });
 const twin = (standard: 'usb4-20' | 'usb4-40') => ({
@@ -150,13 +155,14 @@ export const PROVOKED: readonly Pair[] = [
   pair('cable/beyond-standard', { cable: { lengthMm: 2001 } }, { cable: { lengthMm: 2000 } }),
   ['cable/joined', joined(2), joined(1)],
   ['cable/direct-long', joint(900), joint(300)],
+  pair('power/uncovered', { card: { boardW: 226 } }, { card: { boardW: 225 } }),
   pair(
     'dock/firmware-cap',
     { dock: { capFirmware: '1.8', capBeforeGbps: 12 }, installed: { dockFirmware: '1.7' } },
     { dock: { capFirmware: '1.8', capBeforeGbps: 12 }, installed: { dockFirmware: '1.8' } },
   ),
   pair('link/pinch', { dock: { slotLanes: 1 } }, { dock: { slotLanes: 4 } }),
-  pair('power/no-supply', { dock: { supply: 'separate' } }, { dock: { supply: 'none' } }),
+  pair('power/no-supply', { dock: { supply: 'separate' } }, { dock: { supply: 'inside' } }),
   pair('power/tight', { dock: { supplyW: 370 } }, { dock: { supplyW: 400 } }),
   pair('power/peak', { dock: { supplyW: 380, supplyStandard: 'older' } }, { dock: { supplyW: 480, supplyStandard: 'older' } }),
   pair('power/slot', { dock: { slotW: 40 } }, { dock: { slotW: 60 } }),
@@ -164,8 +170,8 @@ export const PROVOKED: readonly Pair[] = [
   pair('charging/drains', { host: { drawW: 90 } }, { host: { drawW: 87 } }),
   pair('charging/refused', { host: { chargeMinW: 90 } }, { host: { chargeMinW: 87 } }),
   pair('fit/bend', { card: { heightMm: 141 } }, { card: { heightMm: 140 } }),
-  pair('fit/unheld', { dock: { retention: 'none' } }, { dock: { retention: 'clamp' } }),
-  pair('fit/heavy', { dock: { maxWeightG: 800 } }, { dock: { maxWeightG: 1000 } }),
+  pair('fit/unheld', board({ retention: 'none' }), board({ retention: 'clamp' })),
+  pair('fit/heavy', board({ maxWeightG: 800 }), board({ maxWeightG: 1000 })),
   pair('cooling/hot', { dock: { airflowCfm: 17 } }, { dock: { airflowCfm: 18 } }),
   pair('screen/no-plug', { card: { dpLevel: 'none' }, ...shown({}) }, { card: { dpLevel: 'hbr2' }, ...shown({}) }),
   pair(
@@ -203,7 +209,7 @@ export const PROVOKED: readonly Pair[] = [
     { card: { plugs8Pin: 3 }, dock: { cablesCpu8Pin: 1 } },
     { card: { plugs8Pin: 3 }, dock: { cablesCpu8Pin: 0 } },
   ),
-  pair('fit/open-board', { dock: { form: 'open-board' } }, { dock: { form: 'enclosure' } }),
+  pair('fit/open-board', board({}), board({ form: 'enclosure' })),
   ['route/opening', slot({ reach: 'cover' }), slot({ reach: 'outside' })],
   ['path/slot-used', slot({ holds: null }), slot({ holds: 'nothing' })],
   pair('charging/none', { dock: { chargeOutW: 0 } }, { dock: { chargeOutW: 87 } }),

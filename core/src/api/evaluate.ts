@@ -19,6 +19,7 @@ import {
   usesSchema,
   videoPlug,
 } from '../schema';
+import { JUDGED_AREAS } from '../plan';
 import { RULES, RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '../house';
 import { isoDate, uuid } from './common';
 import { forecasts, framesAsked } from './profiles';
@@ -82,6 +83,16 @@ export const evaluateBody = z
     path: ['chain'],
   });
 
+export const judgedArea = z.enum(JUDGED_AREAS);
+export const coverageSchema = z.object({ known: z.number().int(), of: z.number().int() });
+const areaVerdict = z.looseObject({
+  area: judgedArea,
+  state: z.enum(['good', 'care', 'stops', 'open', 'none']),
+  /** Attributes that would have to be known, the deciding ones first. */
+  open: z.array(z.string()),
+  because: z.array(z.string()),
+});
+
 /** The answer: chain as judged, sentence and evaluation. Its shape is described, not checked again. */
 export const evaluateResponse = z.object({
   sentence: z.string(),
@@ -89,7 +100,12 @@ export const evaluateResponse = z.object({
   evaluation: z.looseObject({
     core: z.string(),
     asOf: z.string(),
-    predicted: z.looseObject({ forecasts, verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }) }),
+    predicted: z.looseObject({
+      forecasts,
+      areas: z.array(areaVerdict),
+      coverage: coverageSchema,
+      verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }),
+    }),
     findings: z.array(z.looseObject({ code: z.string() })),
     toVerify: z.array(z.looseObject({ path: z.string(), decides: z.boolean() })),
     assumptions: z.array(z.looseObject({ rule: z.string(), value: z.number() })),

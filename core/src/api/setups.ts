@@ -19,6 +19,7 @@ import { OUTCOMES } from '../log';
 import { costSchema } from './money';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
 import { tollRow } from './profiles';
+import { coverageSchema, judgedArea } from './evaluate';
 import { NO_COST_SAID, NO_SLOTS, SETUP_STATES } from './words';
 
 export const setupState = z.enum(SETUP_STATES);
@@ -132,6 +133,9 @@ const range = z.object({ lo: z.number(), hi: z.number() }).nullable();
 export const glanceSchema = z.object({
   verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
   sentence: z.string(),
+  /** How many of the areas that apply to this chain are known, and which are open. */
+  coverage: coverageSchema,
+  open: z.array(judgedArea),
   pinch: z.object({ part: z.enum(SLOTS).nullable(), usable: range }),
   hops: z.array(
     z.object({

@@ -1,16 +1,20 @@
 import type { RuleId } from '../house';
 import { isAdapter, type AttrPath, type Chain } from '../schema';
-import { exact, minOf, minus, openOf, stated, type Num, type Range } from '../units';
+import { exact, minOf, minus, openOf, stated, toRange, type Num, type Range } from '../units';
 
 export interface ChargeFacts {
   /** By which way the host is charged: from the dock over the link or a cable of its own, from its own charger, or not at all. */
   readonly by: 'link' | 'own-lead' | 'charger' | null;
   /** What dock, cable and host agree on, W; null when not known. */
   readonly contract: Range | null;
+  /** The contract over every completion of what is not known, W: 0 where the host may refuse it. */
+  readonly span: Range;
   /** What limits it. */
   readonly least: 'dock' | 'cable' | 'host' | null;
   /** The host takes nothing because it refuses so little. */
   readonly refused: boolean;
+  /** It may refuse it: what it refuses below is not known. */
+  readonly mayRefuse: boolean;
   readonly minimum: Range | null;
   readonly drawW: Range | null;
   /** Contract less draw, W. */
@@ -21,16 +25,28 @@ export interface ChargeFacts {
   readonly open: readonly AttrPath[];
 }
 
-/** Watts a USB-C cable is good for: its mark, or 60 without one (USB Type-C: 3 A at 20 V; from memory). */
+/** Most that USB Power Delivery agrees on, W (48 V at 5 A; from memory). */
+const MOST_W = 240;
+
+/** Watts a USB-C cable is good for: its mark; 60 at least whatever its mark is (USB Type-C: 3 A at 20 V; from memory). */
 function cableW(chain: Chain, unmarked: number): Range {
   const marks = (chain.path ?? []).flatMap(({ spec }) =>
-    isAdapter(spec) || spec.connector !== 'usb-c' ? [] : [stated(spec.markedW) ?? exact(unmarked)],
+    isAdapter(spec) || spec.connector !== 'usb-c' ? [] : [toRange(spec.markedW, { lo: unmarked, hi: MOST_W })],
   );
   return marks.length > 0 ? minOf(...marks) : { lo: Infinity, hi: Infinity };
 }
 
+/** The marks in watts of the cables of a chain, by their paths. */
+function marksOf(chain: Chain): Record<AttrPath, Num> {
+  return Object.fromEntries(
+    (chain.path ?? []).flatMap(({ key, spec }) =>
+      isAdapter(spec) || spec.connector !== 'usb-c' ? [] : [[`path/${key}/markedW`, spec.markedW]],
+    ),
+  );
+}
+
 /** What the port in use asks for, or the best other one when a lead of its own charges the host. */
-function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPath } {
+function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPath | null } {
   const path = (key: string) => `host/sockets/${key}/chargeInW`;
   const sockets = chain.host?.sockets ?? [];
   const own = sockets.find((s) => s.key === chain.socket);
@@ -40,9 +56,8 @@ function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPat
     (a, b) => (a && (stated(a.chargeInW)?.lo ?? 0) >= (stated(b.chargeInW)?.lo ?? 0) ? a : b),
     null,
   );
-  return best
-    ? { w: best.chargeInW, path: path(best.key) }
-    : { w: null, path: path(sockets.find((s) => s.connector === 'usb-c')?.key ?? '') };
+  const other = sockets.find((s) => s.connector === 'usb-c' && s.key !== own?.key);
+  return best ? { w: best.chargeInW, path: path(best.key) } : { w: null, path: other ? path(other.key) : null };
 }
 
 /**
@@ -50,8 +65,8 @@ function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPat
  * it is not rounded to a level: an 87 W dock gives 87 W. A direct link carries no power, a second USB-C cable beside it may.
  * Source: USB Power Delivery, programmable contracts; limits of cables from memory of USB Type-C.
  *
- * Worked example: 87 W dock, cable marked 100 W, host asks 100 W, draws 70 W: contract 87 W, net +17 W. The same through an unmarked
- * cable: contract 60 W, net -10 W; a 60 Wh battery is empty after 6 h.
+ * Worked example: 87 W dock, cable marked 100 W, host asks 100 W, draws 70 W: contract 87 W, net +17 W. The same through a cable
+ * marked 60 W: contract 60 W, net -10 W; a 60 Wh battery is empty after 6 h.
  */
 export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeFacts {
   const { host, dock, settings } = chain;
@@ -67,16 +82,23 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
   const draw = stated(settings.hostDrawW) ?? (host ? stated(host.drawW) : null);
   const minimum = host ? stated(host.chargeMinW) : null;
   const agreed = !asks ? exact(0) : out && out.hi === 0 ? exact(0) : out && into ? minOf(out, cable, into) : null;
-  const refused = agreed !== null && agreed.hi > 0 && minimum !== null && agreed.hi < minimum.lo;
+  const any = { lo: 0, hi: MOST_W };
+  const offered = asks && !(out && out.hi === 0) ? minOf(out ?? any, cable, into ?? any) : exact(0);
+  const refused = offered.hi > 0 && minimum !== null && offered.hi < minimum.lo;
+  // What it refuses below is never more than what it asks for.
+  const mayRefuse = !refused && offered.hi > 0 && offered.lo < (minimum ?? { lo: 0, hi: into?.hi ?? MOST_W }).hi;
+  const span = refused ? exact(0) : mayRefuse ? { lo: 0, hi: offered.hi } : offered;
   const contract = refused ? exact(0) : agreed;
   const net = contract && draw && by !== 'charger' ? minus(contract, draw) : null;
   const least = !agreed || !out || !into ? null : agreed.hi === out.hi ? 'dock' : agreed.hi === cable.hi ? 'cable' : 'host';
-  const hasBattery = battery ? battery.hi > 0 : host?.form === 'laptop' || host?.form === 'handheld';
+  const hasBattery = (host?.form === 'laptop' || host?.form === 'handheld') && battery?.hi !== 0;
   return {
     by,
     contract,
+    span,
     least,
     refused,
+    mayRefuse,
     minimum,
     drawW: draw,
     net,
@@ -88,8 +110,10 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
     open: hasBattery
       ? openOf({
           ...(dock && asks && { 'dock/chargeOutW': offer }),
-          ...(socket && asks && out?.hi !== 0 && { [request.path]: request.w }),
+          ...(socket && asks && out?.hi !== 0 && request.path !== null && { [request.path]: request.w }),
           'host/drawW': settings.hostDrawW ?? host?.drawW,
+          ...(mayRefuse && { 'host/chargeMinW': host?.chargeMinW }),
+          ...(by === 'link' && marksOf(chain)),
         })
       : [],
   };

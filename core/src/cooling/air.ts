@@ -1,6 +1,6 @@
 import type { RuleId } from '../house';
 import type { AttrPath, CardSpec, DockSpec } from '../schema';
-import { openOf, stated, times, type Range } from '../units';
+import { openOf, stated, type Range } from '../units';
 
 const AIR_KG_M3 = 1.2;
 const AIR_J_KG_K = 1005;
@@ -35,13 +35,18 @@ export function coolFacts(
 ): CoolFacts | null {
   if (!card || !dock || dock.form === 'open-board') return null;
   const blower = card.cooler === 'blower';
-  const heatW = boardW && times(boardW, blower ? 1 - rule('cool.blowerPercent') / 100 : 1);
+  const perhaps = blower || typeof card.cooler !== 'string';
+  const [least, most] = [perhaps ? 1 - rule('cool.blowerPercent') / 100 : 1, blower ? 1 - rule('cool.blowerPercent') / 100 : 1];
+  const heatW = boardW && { lo: boardW.lo * least, hi: boardW.hi * most };
   const flow = stated(dock.airflowCfm);
   return {
     riseK: heatW && flow ? { lo: airRiseK(heatW.lo, flow.hi), hi: airRiseK(heatW.hi, flow.lo) } : null,
     limitK: rule('cool.riseK'),
     heatW,
     blower,
-    open: flow ? openOf({ 'card/boardW': card.boardW }) : [],
+    open: [
+      ...openOf({ 'dock/airflowCfm': dock.airflowCfm, 'card/boardW': card.boardW }),
+      ...(perhaps && !blower ? ['card/cooler'] : []),
+    ],
   };
 }

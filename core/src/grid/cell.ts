@@ -1,4 +1,4 @@
-import { evaluate, contradicted, type Context, type VerdictState } from '../plan';
+import { evaluate, contradicted, verdictOf, type Context, type FindingCode, type VerdictState } from '../plan';
 import type { CableSpec, CardSpec, Chain, DockSpec, HostSpec } from '../schema';
 
 /** Parts of a cell: two of the axes, and the third that all cells share, where one is chosen. */
@@ -16,6 +16,10 @@ export interface CellPredicted {
   /** Usable rate to the card, Gb/s, where known. */
   readonly down: { readonly lo: number; readonly hi: number } | null;
 }
+
+/** A pair has no supply yet, so a missing one says nothing about it; without a card, neither does what only a card decides. */
+const NOT_CHOSEN: readonly FindingCode[] = ['power/no-supply'];
+const WITHOUT_CARD: readonly FindingCode[] = [...NOT_CHOSEN, 'plan/unchosen'];
 
 const RANK: Readonly<Record<VerdictState, number>> = { works: 3, care: 2, unknown: 1, blocked: 0 };
 
@@ -45,10 +49,8 @@ export function predictCell(p: CellParts, grounds: CellGrounds): CellPredicted {
   if (ports.length === 0) return { state: 'no-port', socket: null, down: null };
   const judged = ports.map((s) => {
     const e = evaluate({ chain: cellChain(p, s.key, grounds), context: grounds.context });
-    // A card nobody chose is no reason to doubt the link: what is left open then is judged by what stops it.
-    const { verdict } = e.predicted;
-    const open = p.card === null && verdict.state === 'unknown' && verdict.because.every((c) => c === 'plan/unchosen');
-    const state: VerdictState = open ? (e.findings.some((f) => f.severity === 'care') ? 'care' : 'works') : verdict.state;
+    const aside = p.card === null ? WITHOUT_CARD : NOT_CHOSEN;
+    const { state } = verdictOf(e.findings.filter((f) => !aside.includes(f.code)));
     const down = e.predicted.link.usable?.down ?? null;
     return { state, socket: s.key, down: down ? { lo: down.lo, hi: down.hi } : null };
   });

@@ -1,7 +1,7 @@
-import { isExact, minOf, type Range } from '../units';
+import { exact, isExact, minOf, type Range } from '../units';
 import type { AttrPath } from '../schema';
 import { ofSlot, usableDown, type PacketRule } from './hops';
-import type { HopShape, Limit, Pinch } from './types';
+import type { HopShape, Limit, Pinch, PinchMay } from './types';
 
 function chainDown(shapes: readonly HopShape[], p: PacketRule, lifted: (l: Limit) => boolean): Range {
   return minOf(...shapes.map((s) => usableDown(s, p, lifted)));
@@ -41,6 +41,38 @@ function binding(shape: HopShape, p: PacketRule): Limit[] {
   });
 }
 
+/** The shapes in the completion in which one part is at its worst and every other at its best. */
+function worstFor(part: Limit['slot'], shapes: readonly HopShape[]): HopShape[] {
+  return shapes.map((s) => ({
+    ...s,
+    limits: s.limits.map((l) => {
+      // What others take from a hop limits it the more the higher it is.
+      const low = (l.slot === part) === (l.kind !== 'takes');
+      return { ...l, value: exact(low ? l.value.lo : l.value.hi) };
+    }),
+  }));
+}
+
+/**
+ * The part that may hold the chain down most. A part's limits do not depend on those of the others, so its least share lies in the
+ * completion in which it is at its worst and they are at their best.
+ */
+function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefined {
+  const parts = [...new Set(shapes.flatMap((s) => s.limits.filter((l) => !isExact(l.value)).map((l) => l.slot)))];
+  const known = [...new Set(shapes.flatMap((s) => s.limits.map((l) => l.slot)))];
+  if (parts.length === 0) return undefined;
+  const found = known.flatMap((part): PinchMay[] => {
+    const at = worstFor(part, shapes);
+    const [usable, rest] = [chainDown(at, p, NONE).lo, chainDown(at, p, ofSlot(part)).lo];
+    const open = shapes.flatMap((s) => s.limits).filter((l) => l.open && !isExact(l.value));
+    // Its own figures settle it; where they are known, those of the others do.
+    const own = open.filter(ofSlot(part));
+    const attrs = [...new Set((own.length > 0 ? own : open).map((l) => l.attr))];
+    return Number.isFinite(rest) && usable > 0 ? [{ part, attrs, usable, rest }] : [];
+  });
+  return found.sort((a, b) => a.usable / a.rest - b.usable / b.rest)[0];
+}
+
 /**
  * The pinch: the hop with the least usable rate down; ties go to the hop nearest the host. It is
  * certain when its high end is no more than every other hop's low end, otherwise every hop that
@@ -48,6 +80,11 @@ function binding(shape: HopShape, p: PacketRule): Limit[] {
  * that sets it lifted; when several parts tie, lifting one changes nothing and `rest` says so.
  */
 export function findPinch(shapes: readonly HopShape[], p: PacketRule): Pinch {
+  const may = mayHold(shapes, p);
+  return { ...leastHop(shapes, p), ...(may && { may }) };
+}
+
+function leastHop(shapes: readonly HopShape[], p: PacketRule): Pinch {
   const each = shapes.map((s) => usableDown(s, p, NONE));
   const leastHi = Math.min(...each.map((r) => r.hi));
   const first = each.findIndex((r) => r.hi === leastHi);

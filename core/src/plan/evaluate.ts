@@ -1,6 +1,7 @@
 import { expectation, failures, successes } from '../log';
 import { withReleaseCaps } from '../software';
 import { forecast, rigWith } from '../toll';
+import { areasOf, coverageOf } from './areas';
 import { CHECKS } from './checks';
 import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
@@ -11,7 +12,7 @@ import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type 
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
-export const CORE_VERSION = '6.0';
+export const CORE_VERSION = '7.0';
 
 /** The table of codes is also the order of findings of one severity. */
 const CODES = Object.keys(FINDING_CODES);
@@ -53,6 +54,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
     (a, b) => ORDER[a.severity] - ORDER[b.severity] || CODES.indexOf(a.code) - CODES.indexOf(b.code),
   );
   const verdict = verdictOf(findings);
+  const areas = areasOf(chain, body, findings);
   const tunnels = link.hops.filter((h) => h.kind === 'tunnel').length;
   const rig = rigWith(chain, { down: link.usable?.down ?? null, up: link.usable?.up ?? null, tunnels });
   return {
@@ -60,6 +62,8 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
     asOf: context.asOf,
     predicted: {
       verdict,
+      areas,
+      coverage: coverageOf(areas),
       link: {
         ...link,
         readouts: readOuts(all, link, rules),

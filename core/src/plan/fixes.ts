@@ -2,6 +2,7 @@ import { SOFTWARE_ROLES, type Chain, type Installed, type Settings, type Shown, 
 import type { Range } from '../units';
 import { bare } from '../units';
 import { evaluate } from './evaluate';
+import type { Coverage } from './areas';
 import type { EvaluateInput, Evaluation, Finding, FindingCode, VerdictState } from './types';
 
 /** A change that needs no other part: a setting, an installed version, a load taken off, a screen hung otherwise. */
@@ -102,6 +103,8 @@ export function adjustmentsFor(f: Finding, chain: Chain): readonly Adjust[] {
 export interface Fix<C> {
   readonly candidate: C;
   readonly verdict: VerdictState;
+  /** How many of its areas are known: a part known less than the one it replaces is not offered first. */
+  readonly coverage: Coverage;
   readonly usable: Range | null;
   readonly stops: number;
   readonly care: number;
@@ -120,8 +123,8 @@ function better(before: Finding, after: Finding | undefined): boolean {
 }
 
 /**
- * Of several changes those that take a finding away, make nothing else stop it and cost no rate, best first: by verdict, by what still
- * needs care, by the rate to the card, then those that need no other part (`buys`). At most `most`. Every change is judged whole, so a cure that brings another trouble shows it.
+ * Of several changes those that take a finding away, make nothing else stop it and cost no rate, best first: by verdict, by how many areas are
+ * open, by what still needs care, by the rate to the card, then those that need no other part (`buys`). At most `most`. Every change is judged whole, so a cure that brings another trouble shows it.
  */
 export function rankFixes<C extends { readonly chain: Chain; readonly buys?: boolean }>(
   input: EvaluateInput,
@@ -138,13 +141,16 @@ export function rankFixes<C extends { readonly chain: Chain; readonly buys?: boo
     if (!better(now, made(e, finding)) || count(e, 'blocks') > count(before, 'blocks')) return [];
     const usable = bare(e.predicted.link.usable?.down);
     if (usable && was && usable.hi < was.lo - 1e-9) return [];
-    return [{ candidate, verdict: e.predicted.verdict.state, usable, stops: count(e, 'blocks'), care: count(e, 'care') }];
+    const { verdict, coverage } = e.predicted;
+    return [{ candidate, verdict: verdict.state, coverage, usable, stops: count(e, 'blocks'), care: count(e, 'care') }];
   });
   const order = (f: Fix<C>) => STATES.indexOf(f.verdict);
+  const open = (f: Fix<C>) => f.coverage.of - f.coverage.known;
   return judged
     .sort(
       (a, b) =>
         order(a) - order(b) ||
+        open(a) - open(b) ||
         a.stops - b.stops ||
         a.care - b.care ||
         (b.usable?.lo ?? 0) - (a.usable?.lo ?? 0) ||

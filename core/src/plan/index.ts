@@ -12,6 +12,7 @@ export * from './routes';
 export * from './fixes';
 export * from './pre-flight';
 export * from './swaps';
+export * from './areas';
 export type { BodyFacts } from './body';
 export * from './facts';
 export * from './port-roles';

@@ -3,6 +3,7 @@ import type { Assumption, HouseRules } from '../house';
 import type { AttrPath, Chain, ReleaseSpec, RequirementSpec, Slot } from '../schema';
 import type { Both, Hop, LinkFacts, Pinch, SlotFacts, SourceId, Working } from '../link';
 import type { Area, FindingCode } from './codes';
+import type { AreaVerdict, Coverage } from './areas';
 import type { BodyFacts } from './body';
 import type { Budget } from './budgets';
 import type { ReadOuts } from './read-outs';
@@ -87,6 +88,9 @@ export interface Evaluation {
       readonly because: readonly FindingCode[];
       readonly wouldDecide: readonly AttrPath[];
     };
+    /** The chain area by area, and how many of the areas that apply are known. */
+    readonly areas: readonly AreaVerdict[];
+    readonly coverage: Coverage;
     readonly link: {
       readonly kind: 'tunnel' | 'direct';
       readonly hops: readonly Hop[];

@@ -1,5 +1,6 @@
 import type { CardSpec, SupplyAttrs } from '../schema';
-import { plus, stated, times, type Range } from '../units';
+import { plus, type Range } from '../units';
+import { socketCounts } from './plugs';
 
 /** Durations of a peak, in microseconds. */
 export const TAUS_US = [100, 1000, 10_000, 100_000] as const;
@@ -19,15 +20,22 @@ export interface Peak {
   readonly have: Range;
 }
 
-/** Peaks of a card and the steady rest against a supply, W, for each duration; what is not stated counts as the weaker kind. */
+/**
+ * Peaks of a card and the steady rest against a supply, W, for each duration, over every completion: whether a card has a 16-pin socket
+ * and which standard a supply is made to may be open.
+ */
 export function peaks(card: CardSpec, boardW: Range, restW: Range, supply: SupplyAttrs, ratedW: Range): Peak[] {
-  const sixteen = (stated(card.plugs16Pin)?.hi ?? 0) > 0;
-  const curve = sixteen ? CARD_PEAKS.ceiling : CARD_PEAKS.eightPin;
-  const bears = supply.supplyStandard === 'atx3' && ratedW.lo > ATX3_FROM_W ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older;
+  const sixteen = socketCounts(card)['16-pin'];
+  const least = sixteen.lo > 0 ? CARD_PEAKS.ceiling : CARD_PEAKS.eightPin;
+  const most = sixteen.hi > 0 ? CARD_PEAKS.ceiling : CARD_PEAKS.eightPin;
+  const standard = supply.supplyStandard;
+  const surely = standard === 'atx3' && ratedW.lo > ATX3_FROM_W;
+  const perhaps = standard !== 'older' && ratedW.hi > ATX3_FROM_W;
+  const [weak, strong] = [surely ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older, perhaps ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older];
   return TAUS_US.map((us, i) => ({
     us,
-    need: plus(times(boardW, curve[i] ?? 1), restW),
-    have: times(ratedW, bears[i] ?? 1),
+    need: plus({ lo: boardW.lo * (least[i] ?? 1), hi: boardW.hi * (most[i] ?? 1) }, restW),
+    have: { lo: ratedW.lo * (weak[i] ?? 1), hi: ratedW.hi * (strong[i] ?? 1) },
   }));
 }
 

@@ -1,12 +1,18 @@
-import type { CardSpec, SupplyAttrs } from '../schema';
-import { stated, type Num, type Range } from '../units';
+import type { AttrPath, CardSpec, SupplyAttrs } from '../schema';
+import { openOf, plus, stated, times, toRange, type Num, type Range } from '../units';
 
 /** Plugs on a card and heads on power cables. The 6+2 head of a cable fits an 8-pin and a 6-pin socket; a 6-pin head only its own. */
 export const HEADS = ['8-pin', '6-pin', '16-pin'] as const;
 export type Head = (typeof HEADS)[number];
 
 /** Watts a socket may draw, from memory of the PCI Express CEM specification. */
-export const SOCKET_W = { '6-pin': 75, '8-pin': 150 } as const;
+export const SOCKET_W = { '6-pin': 75, '8-pin': 150, '16-pin': 600 } as const;
+
+/** Least and most that the sense pins of a 16-pin cable allow, W; from memory of the PCI Express CEM specification. */
+export const SENSE_W = { lo: 150, hi: 600 } as const;
+
+/** Most power sockets of one kind on a card, and most cables of one kind on a supply: the limits of their schemas. */
+const MOST = { sockets: { lo: 0, hi: 4 }, cables: { lo: 0, hi: 12 } } as const;
 
 export interface Assigned {
   readonly want: Head;
@@ -107,6 +113,73 @@ export interface PlugFacts {
   readonly offers: number;
   /** Processor cables lie ready that somebody may take for card cables. */
   readonly cpuCables: number;
+}
+
+/** Power sockets of a card over every completion: a count that is not stated is anything its schema allows. */
+export function socketCounts(card: CardSpec): Readonly<Record<Head, Range>> {
+  return {
+    '8-pin': toRange(card.plugs8Pin, MOST.sockets),
+    '6-pin': toRange(card.plugs6Pin, MOST.sockets),
+    '16-pin': toRange(card.plugs16Pin, MOST.sockets),
+  };
+}
+
+/** Watts the power sockets of a card can draw together, over every completion of their counts. */
+export function socketWatts(card: CardSpec): Range {
+  const n = socketCounts(card);
+  return plus(...HEADS.map((h) => times(n[h], SOCKET_W[h])));
+}
+
+/** The counts of a card's power sockets that are not known exactly. */
+export function openSockets(card: CardSpec): AttrPath[] {
+  return openOf({
+    'card/plugs8Pin': card.plugs8Pin,
+    'card/plugs6Pin': card.plugs6Pin,
+    'card/plugs16Pin': card.plugs16Pin,
+  });
+}
+
+/** Plugs missing over every completion of what is not stated of a card and a supply, and what that depends on. */
+export interface Shortage {
+  readonly short: Range;
+  readonly open: readonly AttrPath[];
+}
+
+/**
+ * How many power sockets of a card stay without a cable of a supply, over every completion: at worst the card has the most sockets and
+ * the supply the fewest cables. `at` is the path of the supply.
+ *
+ * @example a card with two 8-pin sockets whose other sockets are not stated, four 8-pin cables: short 0 to 8.
+ */
+export function shortage(card: CardSpec, supply: SupplyAttrs, at: AttrPath): Shortage {
+  const want = socketCounts(card);
+  if (HEADS.every((h) => want[h].hi === 0)) return { short: { lo: 0, hi: 0 }, open: [] };
+  const have = {
+    '8-pin': toRange(supply.cables8Pin, MOST.cables),
+    '6-pin': toRange(supply.cables6Pin, MOST.cables),
+    '16-pin': toRange(supply.cables16Pin, MOST.cables),
+    pair8: toRange(supply.cables8PinPair, MOST.cables),
+  };
+  const adapter = toRange(card.adapter16Pin, MOST.sockets);
+  const solve = (w: 'lo' | 'hi', h: 'lo' | 'hi', plugs: number) =>
+    shortOf(
+      assignPlugs({ '8-pin': want['8-pin'][w], '6-pin': want['6-pin'][w], '16-pin': want['16-pin'][w] }, plugs, {
+        '8-pin': have['8-pin'][h],
+        '6-pin': have['6-pin'][h],
+        '16-pin': have['16-pin'][h],
+        pair8: have.pair8[h],
+      }),
+    );
+  // The best adapter wants one plug; the worst case is none, or else the one that wants most.
+  const best = solve('lo', 'hi', adapter.hi === 0 ? 0 : Math.max(1, adapter.lo));
+  const worst = solve('hi', 'lo', adapter.lo === 0 ? 0 : adapter.hi);
+  const cables = {
+    [`${at}/cables8Pin`]: supply.cables8Pin,
+    ...(want['6-pin'].hi > 0 && { [`${at}/cables6Pin`]: supply.cables6Pin }),
+    ...(want['16-pin'].hi > 0 && { [`${at}/cables16Pin`]: supply.cables16Pin, 'card/adapter16Pin': card.adapter16Pin }),
+    [`${at}/cables8PinPair`]: supply.cables8PinPair,
+  };
+  return { short: { lo: best, hi: worst }, open: [...openSockets(card), ...openOf(cables)] };
 }
 
 /** Did anybody count the plugs of a card, and the cables of a supply? */

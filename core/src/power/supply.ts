@@ -1,10 +1,20 @@
 import type { RuleId } from '../house';
 import type { AttrPath, CardSpec, Chain, SupplyAttrs } from '../schema';
-import { openOf, plus, stated, times, type Range } from '../units';
+import { openOf, plus, stated, times, toRange, type Range } from '../units';
 import { partName } from '../setup';
 import { wallDraw } from './efficiency';
 import { peaks, worstPeak, type Peak } from './peaks';
-import { counted, plugFacts, type PlugFacts } from './plugs';
+import {
+  counted,
+  openSockets,
+  plugFacts,
+  shortage,
+  socketCounts,
+  socketWatts,
+  HEADS,
+  type PlugFacts,
+  type Shortage,
+} from './plugs';
 
 /** One supply with everything that hangs on it, W. */
 export interface Feeder {
@@ -23,7 +33,16 @@ export interface Feeder {
   readonly plugs: PlugFacts | null;
   /** Which side was counted where the plugs cannot be matched. */
   readonly counted: { readonly card: boolean; readonly supply: boolean } | null;
+  /** Plugs missing over every completion of what is not stated; null where it feeds no card. */
+  readonly shortage: Shortage | null;
   readonly wall: Range | null;
+  readonly open: readonly AttrPath[];
+}
+
+/** Something needed against something there, over every completion, and what that depends on. */
+export interface Cover {
+  readonly need: Range;
+  readonly have: Range;
   readonly open: readonly AttrPath[];
 }
 
@@ -31,11 +50,19 @@ export interface PowerFacts {
   readonly feeders: readonly Feeder[];
   /** The dock brings no supply and none is chosen. */
   readonly missing: boolean;
+  /** Whether the dock has a supply of its own is not stated. */
+  readonly unstated: boolean;
+  /** Power sockets of the card that nothing feeds, over every completion; null where a supply feeds the card or none is chosen. */
+  readonly unfed: { readonly sockets: Range; readonly open: readonly AttrPath[] } | null;
   /** Two supplies feed the card, or supplies of two makes stand side by side. */
   readonly two: 'card' | 'beside' | null;
   readonly boardW: Range | null;
-  /** What the card takes from the slot, and what the slot gives. */
-  readonly slot: { readonly need: Range; readonly have: Range } | null;
+  /** What the card takes from the slot, and what the slot gives; null without a dock or a card. */
+  readonly slot: Cover | null;
+  /** Board power against what the card's own sockets and the slot can carry together; null without a card of stated board power, or where the card is wired in. */
+  readonly cover: Cover | null;
+  /** The dock is sold with its card wired in. */
+  readonly sealed: boolean;
 }
 
 interface Given {
@@ -74,16 +101,61 @@ export function boardPower({ card, settings }: Pick<Chain, 'card' | 'settings'>)
   return low && high ? { lo: low.lo, hi: high.hi } : null;
 }
 
+/** An all-in-one is sold with its card wired in: it has no slot, no sockets and no room that anybody fits a card to. */
+function isSealed(dock: Chain['dock']): boolean {
+  return dock?.form === 'all-in-one';
+}
+
+/** What the card takes from the slot against what the slot of the dock gives, W; 75 W at most, by the standard. */
+function slotCover({ card, dock }: Chain, most: Range): Cover | null {
+  if (!card || !dock || isSealed(dock)) return null;
+  const need = toRange(card.slotW, most);
+  return { need, have: toRange(dock.slotW, most), open: openOf({ 'card/slotW': card.slotW, 'dock/slotW': dock.slotW }) };
+}
+
+/**
+ * Board power against sockets and slot. A limit set higher than the maker's is not counted: it is no property of the card.
+ * Source: 75 W a slot, 75, 150 and 600 W a socket, from memory of the PCI Express CEM specification.
+ *
+ * @example 400 W on two 8-pin sockets and a slot of 75 W: need 400, have 375.
+ */
+function boardCover(chain: Chain, most: Range): Cover | null {
+  const { card, dock, settings } = chain;
+  const board = card && stated(card.boardW);
+  if (!card || !board || isSealed(dock)) return null;
+  const limit = 1 + Math.min(0, (stated(settings.overclockPercent) ?? ZERO).lo) / 100;
+  const slot = dock ? toRange(dock.slotW, most) : { lo: most.hi, hi: most.hi };
+  return {
+    need: { lo: board.lo * limit, hi: board.hi * limit },
+    have: plus(socketWatts(card), slot),
+    open: [
+      ...openOf({ 'card/boardW': card.boardW }),
+      ...openSockets(card),
+      ...(dock ? openOf({ 'dock/slotW': dock.slotW }) : []),
+    ],
+  };
+}
+
+/** Sockets of the card where no supply feeds it. */
+function unfedOf({ card, dock, host }: Chain, feeders: readonly Feeder[]): PowerFacts['unfed'] {
+  if (!card || isSealed(dock) || feeders.some((f) => f.feedsCard)) return null;
+  // A desktop feeds the cards in its slots itself.
+  if (!dock && host?.form === 'desktop') return null;
+  const n = socketCounts(card);
+  return { sockets: plus(...HEADS.map((h) => n[h])), open: openSockets(card) };
+}
+
 /**
  * Load of every supply of a chain: board power with its overclock, the charge contract over the charger's efficiency, what hangs on
- * the hub, and the dock itself. `contract` is what the dock gives the host, W. House rules give the estimates.
+ * the hub, and the dock itself. `charged` is what the dock gives the host, W, over every completion.
+ * House rules give the estimates.
  */
-export function powerFacts(chain: Chain, contract: Range | null, rule: (id: RuleId) => number): PowerFacts {
+export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => number): PowerFacts {
   const { card, dock } = chain;
   const boardW = boardPower(chain);
   const given = givenOf(chain);
   const hubs = chain.loads.filter((l) => l.kind === 'hub' || l.kind === 'drive').length * rule('power.hubW');
-  const charge = times(contract ?? ZERO, 100 / rule('power.chargerPercent'));
+  const charge = times(charged, 100 / rule('power.chargerPercent'));
   const slotMost = { lo: 0, hi: rule('power.slotW') };
   const feeders = given.map(({ at, name, spec, feeds }): Feeder => {
     const [feedsCard, feedsDock] = [feeds !== 'dock', feeds !== 'card'];
@@ -114,19 +186,27 @@ export function powerFacts(chain: Chain, contract: Range | null, rule: (id: Rule
       parts: [{ what: feedsCard ? 'the card' : "the card's slot", w: share }, ...rest],
       peak: all.length > 0 ? worstPeak(all) : null,
       allPeaks: all,
-      plugs: card && feedsCard ? plugFacts(card, spec) : null,
-      counted: card && feedsCard ? counted(card, spec) : null,
+      plugs: card && feedsCard && !isSealed(dock) ? plugFacts(card, spec) : null,
+      counted: card && feedsCard && !isSealed(dock) ? counted(card, spec) : null,
+      shortage: card && feedsCard && !isSealed(dock) ? shortage(card, spec, at) : null,
       wall: load && rated && mark ? wallDraw(load, rated.lo, mark, mains) : null,
-      open: openOf({ ...(card && { 'card/boardW': card.boardW }), [`${at}/supplyW`]: spec.supplyW }),
+      open: openOf({
+        ...(card && { 'card/boardW': card.boardW }),
+        [`${at}/supplyW`]: spec.supplyW,
+        ...(feedsDock && dock && charged.lo !== charged.hi && { 'dock/chargeOutW': dock.chargeOutW }),
+      }),
     };
   });
   const onCard = feeders.filter((f) => f.feedsCard).length;
-  const [need, gives] = [card && stated(card.slotW), dock && stated(dock.slotW)];
   return {
     feeders,
     missing: dock?.supply === 'separate' && given.length === 0,
+    unstated: dock !== null && typeof dock.supply !== 'string',
+    unfed: unfedOf(chain, feeders),
     two: onCard > 1 ? 'card' : given.length > 1 ? 'beside' : null,
     boardW,
-    slot: need && gives ? { need, have: gives } : null,
+    slot: slotCover(chain, slotMost),
+    cover: boardCover(chain, slotMost),
+    sealed: isSealed(dock),
   };
 }

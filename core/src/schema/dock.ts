@@ -9,6 +9,8 @@ import { supplyAttrs } from './supply';
 
 const TUNNELLED = { attr: 'connector', is: TUNNEL_PLUGS };
 const SUPPLIED = { when: { attr: 'supply', is: ['inside', 'brick'] } };
+/** Asked of open boards only: there nothing but the board carries the card. */
+const OPEN = { attr: 'form', is: ['open-board'] };
 const tape = (what: string) => ({ how: `Measure ${what} with a tape, or read the data sheet.`, minutes: 3 });
 
 export const dockSchema = z
@@ -90,8 +92,20 @@ export const dockSchema = z
     innerLengthMm: numAttr('Room inside, length', 'mm', 60, 600, { findOut: tape('from the bracket to the far wall') }),
     innerHeightMm: numAttr('Room inside, height', 'mm', 60, 300, { findOut: tape('from the slot to the lid') }),
     innerSlots: numAttr('Room inside, slots', '', 1, 5, { findOut: tape('the width at the bracket; a slot is 20.3 mm') }),
-    retention: choiceAttr('Holds the card by', { bracket: 'A screw at the bracket', clamp: 'A clamp', none: 'Its slot only' }),
-    maxWeightG: numAttr('Bears a card of', 'g', 100, 6000),
+    retention: choiceAttr(
+      'Holds the card by',
+      { bracket: 'A screw at the bracket', clamp: 'A clamp', none: 'Its slot only' },
+      {
+        when: OPEN,
+        help: 'An enclosure holds it by the bracket.',
+        findOut: { how: 'Look at the board where the bracket stands.', minutes: 1 },
+      },
+    ),
+    maxWeightG: numAttr('Bears a card of', 'g', 100, 6000, {
+      when: OPEN,
+      help: 'An enclosure carries its card.',
+      findOut: manual('the weight of card the board bears', 3),
+    }),
     screws: numAttr('Screws to open it', '', 0, 40, { whole: true }),
     airflowCfm: numAttr('Air through it', 'CFM', 1, 400, {
       help: 'Of its fans together; an open board has no limit.',

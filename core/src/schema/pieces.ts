@@ -28,7 +28,7 @@ export const cableSchema = z.strictObject({
   }),
   markedW: numAttr('Marked watts', 'W', 15, 240, {
     when: { attr: 'connector', is: ['usb-c'] },
-    help: 'What it charges with; says nothing about its rate.',
+    help: 'What it charges with; says nothing about its rate. Nothing printed: 60.',
   }),
   pcieGen: numAttr('Good to PCIe generation', '', 1, 5, {
     whole: true,

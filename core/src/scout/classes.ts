@@ -35,8 +35,8 @@ export const DOCK_READS = {
     'family',
   ],
   charge: ['chargeOutW'],
-  power: ['supply', 'slotW', 'chargeOutW', ...POWER_OWN],
-  mount: ['supplyForm', ...ROOM, 'screws'],
+  power: ['form', 'supply', 'slotW', 'chargeOutW', ...POWER_OWN],
+  mount: ['supply', 'supplyForm', ...ROOM, 'screws'],
   fit: ROOM,
   cool: ['form', 'airflowCfm', 'noiseDb'],
 } as const satisfies Record<string, readonly (keyof DockSpec)[]>;

@@ -23,7 +23,7 @@ export const GROUPS = {
   ],
   route: ['route-costs', 'lock-out', 'system'],
   charge: ['charging'],
-  power: ['plugs-short', 'power-load', 'supplies'],
+  power: ['plugs-short', 'power-load', 'board-covered', 'supplies'],
   fit: ['room'],
   mount: ['mounting'],
   cool: ['cooling'],
@@ -205,8 +205,8 @@ export class Partials {
     const { at, spec } = this.#class('charge', dock);
     return this.#keep(this.#charges, route, at, () => {
       const { bits, g } = this.#judge('charge', { ...this.routed(route), dock: spec });
-      const { contract } = g.body.charging;
-      const word = JSON.stringify(contract);
+      const { contract, span } = g.body.charging;
+      const word = JSON.stringify([contract, span]);
       const key = this.#contracts.get(word) ?? this.#contracts.size;
       this.#contracts.set(word, key);
       return { bits, key, contract };
@@ -215,7 +215,8 @@ export class Partials {
 
   power(route: number, dock: number, supply: number): Row {
     const { at, spec } = this.#class('power', dock);
-    return this.#keep(this.#rows.power, this.charge(route, dock).key * 100 + supply + 1, at, () =>
+    const key = this.charge(route, dock).key * (this.input.supplies.length + 1) + supply + 1;
+    return this.#keep(this.#rows.power, key, at, () =>
       this.#row('power', { ...this.routed(route), dock: spec, supplies: this.supplies(supply) }, this.cardPower.first, powerOver),
     );
   }

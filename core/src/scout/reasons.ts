@@ -1,20 +1,21 @@
-import type { Finding, VerdictState } from '../plan';
+import { areaOf, JUDGED_AREAS, STOPPING_AREAS, type Finding, type JudgedArea, type VerdictState } from '../plan';
 import { REASONS, type Reason } from './types';
 
 /**
- * What is known of a combination in one number: a bit for each reason to leave it out, four for what may stop it, one for care. Bits of
- * several partial judgements are joined by "or", as their findings are joined by a union.
+ * What is known of a combination in one number: a bit for each reason to leave it out, one for each area that is open, one for care. Bits
+ * of several partial judgements are joined by "or", as their findings are joined by a union.
  */
 export const BIT = Object.fromEntries(REASONS.map((r, i) => [r, 1 << i])) as Readonly<Record<Reason, number>>;
-const MAYBE_AT = REASONS.length;
-const MAYBE = { link: 1 << MAYBE_AT, power: 2 << MAYBE_AT, fit: 4 << MAYBE_AT, software: 8 << MAYBE_AT } as const;
-export const CARE = 16 << MAYBE_AT;
+const AREA_BIT = Object.fromEntries(JUDGED_AREAS.map((a, i) => [a, 1 << (REASONS.length + i)])) as Readonly<
+  Record<JudgedArea, number>
+>;
+export const CARE = 1 << (REASONS.length + JUDGED_AREAS.length);
 export const STOPS = BIT.link | BIT.power | BIT.fit | BIT.software;
-const OPEN = MAYBE.link | MAYBE.power | MAYBE.fit | MAYBE.software;
+const OPEN = STOPPING_AREAS.reduce((all, a) => all | AREA_BIT[a], 0);
 /** Everything that leaves a combination out. */
 export const FAILS = REASONS.reduce((all, r) => all | BIT[r], 0);
 
-function subjectOf(f: Finding): keyof typeof MAYBE {
+function subjectOf(f: Finding): 'link' | 'power' | 'fit' | 'software' {
   if (f.area === 'power' || f.area === 'fit') return f.area;
   return f.area === 'software' ? 'software' : 'link';
 }
@@ -23,12 +24,22 @@ function subjectOf(f: Finding): keyof typeof MAYBE {
 export function bitsOf(found: readonly Finding[], unsure: boolean): number {
   let bits = 0;
   for (const f of found) {
-    if (f.severity === 'care') bits |= CARE;
+    const area = areaOf(f.code) ?? (f.code === 'plan/unchosen' ? 'link' : null);
+    if (f.severity === 'care') bits |= CARE | (area !== null && !STOPPING_AREAS.includes(area) ? openBit(f, area) : 0);
     if (f.severity !== 'blocks') continue;
-    const subject = subjectOf(f);
-    bits |= f.certainty === 'certain' ? BIT[subject] : MAYBE[subject] | (unsure ? 0 : BIT.unsure);
+    bits |= f.certainty === 'certain' ? BIT[subjectOf(f)] : AREA_BIT[area ?? 'link'] | (unsure ? 0 : BIT.unsure);
   }
   return bits;
+}
+
+/** The bit of an area that cannot stop a chain and is open: nothing in it is certain. */
+function openBit(f: Finding, area: JudgedArea): number {
+  return f.certainty === 'possible' ? AREA_BIT[area] : 0;
+}
+
+/** How many areas are open. */
+export function openAreas(bits: number): number {
+  return JUDGED_AREAS.filter((a) => bits & AREA_BIT[a]).length;
 }
 
 /** The verdict: the same order as of a judged chain. */

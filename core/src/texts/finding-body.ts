@@ -1,6 +1,6 @@
 import type { Finding, FindingCode } from '../plan';
 import { exact, type Range } from '../units';
-import { asRange, capital, figure, length, maybe, span, type Sentence } from './figures';
+import { asRange, capital, figure, length, maybe, notKnown, span, type Sentence } from './figures';
 
 type BodyCode = Extract<
   FindingCode,
@@ -14,13 +14,17 @@ const s = (n: Range) => (n.lo === 1 && n.hi === 1 ? '' : 's');
 const LEAST: Record<string, string> = { dock: 'the dock', cable: 'the cable', host: 'the host port' };
 const SIDE: Record<string, string> = { length: 'long', height: 'high', slots: 'wide' };
 const PLUG: Record<string, string> = { displayport: 'DisplayPort', hdmi: 'HDMI' };
+const known = (f: Finding, ...keys: string[]) => keys.every((key) => key in f.params);
 const size = (f: Finding, key: string) => (f.params['what'] === 'slots' ? `${figure(r(f, key), 1)} slots` : length(r(f, key)));
 
 /** Sentences about power, charging, room, air and pictures. */
 export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   'power/plugs-short': (f) => ({
     what: maybe(f, `${figure(r(f, 'short'))} plug${s(r(f, 'short'))} short`, 'Power plugs may run short'),
-    why: `The card wants ${text(f, 'wants')}, ${text(f, 'supply')} gives ${text(f, 'offers')}.${spare(f)}`,
+    why:
+      f.certainty === 'certain' || !f.hangsOn.length
+        ? `The card wants ${text(f, 'wants')}, ${text(f, 'supply')} gives ${text(f, 'offers')}.${spare(f)}`
+        : notKnown(f),
     todo: 'Each socket wants a cable of its own; the second head of one cable shares its wires. Take a supply with enough power cables, or a card with fewer sockets.',
   }),
   'power/cpu-plug': () => ({
@@ -30,7 +34,9 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   }),
   'power/over': (f) => ({
     what: maybe(f, 'More watts than the supply has', 'The supply may have too few watts'),
-    why: `${watts(f, 'load')} hang on ${text(f, 'supply')}, rated ${watts(f, 'rated')}.`,
+    why: known(f, 'load', 'rated')
+      ? `${watts(f, 'load')} hang on ${text(f, 'supply')}, rated ${watts(f, 'rated')}.`
+      : notKnown(f),
     todo: "Take a bigger supply, lower the card's power limit, or let the host use its own charger.",
   }),
   'power/tight': (f) => ({
@@ -43,9 +49,27 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     why: `For ${span(r(f, 'us').lo)} the card and the rest may draw ${watts(f, 'need')}; ${text(f, 'supply')} bears ${watts(f, 'have')} so long.`,
     todo: "Take a supply made to ATX 3.x or a bigger one, or lower the card's power limit.",
   }),
-  'power/no-supply': () => ({
-    what: 'The dock brings no supply, and none is chosen',
-    why: 'Watts and plugs cannot be judged without it.',
+  'power/uncovered': (f) => ({
+    what: maybe(
+      f,
+      'More watts than the plugs and the slot of this card carry',
+      'Plugs and slot may carry too few watts for this card',
+    ),
+    why: known(f, 'need', 'have')
+      ? `The card takes ${watts(f, 'need')}; its sockets at 75 W (6-pin), 150 W (8-pin) and 600 W (16-pin) and the slot carry ${watts(f, 'have')}.${f.certainty === 'certain' ? '' : ` ${notKnown(f)}`}`
+      : notKnown(f),
+    todo: maybe(
+      f,
+      "Check board power and sockets on the card or in its maker's data sheet; take a card that suits this slot.",
+      "Look at the edge of the card and in its maker's data sheet.",
+    ),
+  }),
+  'power/no-supply': (f) => ({
+    what: maybe(f, 'Nothing feeds the power sockets of the card', 'The card may have nothing to feed it'),
+    why:
+      f.certainty === 'certain'
+        ? `The card has ${figure(r(f, 'sockets'))} power socket${s(r(f, 'sockets'))}; ${f.params['missing'] === 'yes' ? 'the dock brings no supply, and none is chosen' : 'no supply with cables for it is chosen'}.`
+        : notKnown(f),
     todo: 'Choose a supply at the left.',
   }),
   'power/two-on-card': () => ({
@@ -69,13 +93,16 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: 'Take a card that draws from its plugs, or a dock whose slot gives 75 W.',
   }),
   'power/sense': (f) => ({
-    what: `The 16-pin cable allows ${watts(f, 'allows')}`,
-    why: `The card may want ${watts(f, 'need')} through it; by its sense pins it will hold itself back or not start.`,
+    what: known(f, 'allows') ? `The 16-pin cable allows ${watts(f, 'allows')}` : 'The 16-pin cable may allow too few watts',
+    why: `${f.certainty === 'certain' ? '' : `${notKnown(f)} `}The card may want ${watts(f, 'need')} through it; by its sense pins it will hold itself back or not start.`,
     todo: 'Take the cable or adapter marked for more, and push the plug home until it clicks: a plug not fully home can burn.',
   }),
   'charging/drains': (f) => ({
     what: maybe(f, 'The host drains while it works', 'The host may drain while it works'),
-    why: `Charges with ${watts(f, 'contract')} while the host takes ${watts(f, 'draw')}${'hours' in f.params ? `: empty after ${hoursOf(r(f, 'hours'))}` : ''}. ${capital(LEAST[text(f, 'least')] ?? 'the dock')} sets it.`,
+    why:
+      !known(f, 'contract', 'draw') || 'refuses' in f.params
+        ? notKnown(f)
+        : `Charges with ${watts(f, 'contract')} while the host takes ${watts(f, 'draw')}${'hours' in f.params ? `: empty after ${hoursOf(r(f, 'hours'))}` : ''}. ${capital(LEAST[text(f, 'least')] ?? 'the dock')} sets it.`,
     todo: "Bring the host's own charger.",
   }),
   'charging/refused': (f) => ({
@@ -90,27 +117,27 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   }),
   'fit/too-big': (f) => ({
     what: maybe(f, `The card is too ${SIDE[text(f, 'what')] ?? 'big'}`, `The card may be too ${SIDE[text(f, 'what')] ?? 'big'}`),
-    why: `${capital(size(f, 'need'))}; the dock has room for ${size(f, 'have')}.`,
+    why: known(f, 'need', 'have') ? `${capital(size(f, 'need'))}; the dock has room for ${size(f, 'have')}.` : notKnown(f),
     todo: 'Take a smaller card or a bigger dock; measure before you buy.',
   }),
   'fit/bend': (f) => ({
     what: maybe(f, 'The power plug has no room to bend', 'The power plug may have no room to bend'),
-    why: `With its bend the card needs ${length(r(f, 'need'))}, the dock has ${length(r(f, 'have'))}. Pressed by a lid, a plug works loose and can burn.`,
+    why: `${f.certainty === 'certain' ? '' : `${notKnown(f)} `}With its bend the card needs ${length(r(f, 'need'))}, the dock has ${length(r(f, 'have'))}. Pressed by a lid, a plug works loose and can burn.`,
     todo: 'Take an angled plug made for this socket, or a dock with more room.',
   }),
   'fit/heavy': (f) => ({
     what: maybe(f, 'The card is heavier than the dock bears', 'The card may be heavier than the dock bears'),
-    why: `${figure(r(f, 'need'))} g on a dock for ${figure(r(f, 'have'))} g.`,
+    why: known(f, 'need', 'have') ? `${figure(r(f, 'need'))} g on a dock for ${figure(r(f, 'have'))} g.` : notKnown(f),
     todo: 'Support the card at its far end, or lay the dock on its side.',
   }),
-  'fit/unheld': () => ({
-    what: 'Only its slot holds the card',
+  'fit/unheld': (f) => ({
+    what: maybe(f, 'Only its slot holds the card', 'Only its slot may hold the card'),
     why: 'A pull on the screen cable tips it and breaks the slot.',
     todo: 'Fix the bracket to something solid, and lead the cables with slack.',
   }),
   'fit/supply-form': (f) => ({
-    what: 'The supply does not go into the dock',
-    why: `${text(f, 'form').toUpperCase()} supply, room for ${text(f, 'room').toUpperCase()}.`,
+    what: maybe(f, 'The supply does not go into the dock', 'The supply may not go into the dock'),
+    why: known(f, 'room') ? `${text(f, 'form').toUpperCase()} supply, room for ${text(f, 'room').toUpperCase()}.` : notKnown(f),
     todo: 'Take a supply of the right form.',
   }),
   'fit/open-board': () => ({
@@ -130,7 +157,9 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   }),
   'cooling/hot': (f) => ({
     what: maybe(f, 'Hot air stays in the dock', 'Hot air may stay in the dock'),
-    why: `Air leaves ${figure(r(f, 'rise'))} K warmer than it came; comfortable up to ${figure(r(f, 'limit'))} K.`,
+    why: !known(f, 'rise')
+      ? notKnown(f)
+      : `Air leaves ${figure(r(f, 'rise'))} K warmer than it came; comfortable up to ${figure(r(f, 'limit'))} K.`,
     todo: "Leave its vents free, take a dock with more air or a blower card, or lower the card's power limit.",
   }),
   'cooling/lid': () => ({
@@ -149,8 +178,11 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: 'Choose the other plug.',
   }),
   'screen/too-much': (f) => ({
-    what: 'The picture is too much for its plug',
-    why: `${text(f, 'name')} needs ${figure(r(f, 'need'), 1)} Gb/s, ${PLUG[text(f, 'plug')] ?? ''} carries ${figure(r(f, 'have'), 1)} here; ${f.params['weaker'] === 'screen' ? 'the screen' : `the output of ${f.params['by'] === 'dock' ? 'the dock' : 'the card'}`} sets it.`,
+    what: maybe(f, 'The picture is too much for its plug', 'The picture may be too much for its plug'),
+    why:
+      f.certainty !== 'certain'
+        ? `${text(f, 'name')}. ${notKnown(f)}`
+        : `${text(f, 'name')} needs ${figure(r(f, 'need'), 1)} Gb/s, ${PLUG[text(f, 'plug')] ?? ''} carries ${figure(r(f, 'have'), 1)} here; ${f.params['weaker'] === 'screen' ? 'the screen' : `the output of ${f.params['by'] === 'dock' ? 'the dock' : 'the card'}`} sets it.`,
     todo: 'Take the other plug, fewer hertz or fewer bits.',
   }),
   'screen/compressed': (f) => ({
@@ -169,7 +201,11 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: 'Put a screen on the card; have a dummy plug ready if none stands there.',
   }),
   'card/name-trap': (f) => ({
-    what: `This is ${f.params['chip'] === 'mobile' ? 'the mobile chip' : 'a trimmed chip'} with the desktop card's number`,
+    what: maybe(
+      f,
+      `This is ${f.params['chip'] === 'mobile' ? 'the mobile chip' : 'a trimmed chip'} with the desktop card's number`,
+      "This may be a smaller chip with the desktop card's number",
+    ),
     why: trap(f),
     todo: `Compare it with ${text(f, 'namesake')} before you pay for the number; about a tier below is usual.`,
   }),

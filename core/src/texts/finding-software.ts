@@ -1,6 +1,6 @@
 import type { Finding, FindingCode } from '../plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '../schema';
-import { capital, maybe, type Sentence } from './figures';
+import { capital, maybe, notKnown, type Sentence } from './figures';
 
 type SoftwareCode = Extract<FindingCode, `software/${string}` | `route/${string}` | `preflight/${string}`>;
 
@@ -77,9 +77,9 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
     todo: `Note what works now before you change it.${text(f, 'whereFrom') ? ` From ${text(f, 'whereFrom')}.` : ''}`,
   }),
   'software/no-outside': (f) => ({
-    what: 'This system takes no card from outside',
-    why: `${text(f, 'system')} has no support for it, whatever is plugged in.`,
-    todo: 'Use another system on this host, or another host.',
+    what: maybe(f, 'This system takes no card from outside', 'This system may take no card from outside'),
+    why: maybe(f, `${text(f, 'system')} has no support for it, whatever is plugged in.`, notKnown(f)),
+    todo: maybe(f, 'Use another system on this host, or another host.', "Look for it in the system maker's support pages."),
   }),
   'software/security': (f) => ({
     what: 'The security level of the link lets no PCIe through',
@@ -108,8 +108,12 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
     todo: 'Choose per program; switch off the internal ones only with a way back.',
   }),
   'route/cutting': (f) => ({
-    what: 'Cutting cannot be undone, and a battery may lie behind the shell',
-    why: `${capital(text(f, 'slot'))} is reached only by cutting.`,
+    what: maybe(
+      f,
+      'Cutting cannot be undone, and a battery may lie behind the shell',
+      'The shell may have to be cut: that cannot be undone',
+    ),
+    why: maybe(f, `${capital(text(f, 'slot'))} is reached only by cutting.`, notKnown(f)),
     todo: "Take another route if there is one. The maker's manual and a licensed repairer count before this.",
   }),
   'route/opening': (f) => ({
@@ -118,14 +122,14 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
     todo: "Power off, charger out, battery off where the maker allows; mind static. Only as far as the maker's manual goes.",
   }),
   'route/boot': (f) => ({
-    what: `The drive in ${text(f, 'slot')} holds the system`,
+    what: maybe(f, `The drive in ${text(f, 'slot')} holds the system`, `The drive in ${text(f, 'slot')} may hold the system`),
     why: 'This route takes its slot; the host then starts from nothing.',
     todo: text(f, 'free')
       ? `Move the drive to ${text(f, 'free')}, or start from another drive first; check it before the adapter goes in.`
       : 'No other slot is known to be free: start from a USB drive first, and check it before the adapter goes in.',
   }),
   'route/network': (f) => ({
-    what: `The radio card leaves ${text(f, 'slot')}`,
+    what: maybe(f, `The radio card leaves ${text(f, 'slot')}`, `The radio card may have to leave ${text(f, 'slot')}`),
     why:
       f.params['lan'] === 'yes'
         ? 'Wireless network and Bluetooth are lost; the LAN socket is left.'

@@ -58,7 +58,7 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
     todo: 'Use one cable of the length you need.',
   }),
   'link/pinch': (f) => ({
-    what: `${capital(partNoun(f.params['part']))} ${maybe(f, 'holds', 'may hold')} the chain to ${rate(asRange(f.params['usable']))} Gb/s`,
+    what: `${'part' in f.params ? capital(partNoun(f.params['part'])) : 'One part'} ${maybe(f, 'holds', 'may hold')} the chain to ${rate(asRange(f.params['usable']))} Gb/s`,
     why: `That is ${percent(asRange(f.params['share']))} % of the ${rate(asRange(f.params['rest']))} Gb/s the rest can carry.`,
     todo: `Change ${partNoun(f.params['part'])} if the card needs the rate; keep it if it does not.`,
   }),

@@ -9,6 +9,8 @@ export function glance(e: Evaluation): Glance {
   return {
     verdict: verdict.state,
     sentence: headline(e),
+    coverage: e.predicted.coverage,
+    open: e.predicted.areas.filter((a) => a.state === 'open').map((a) => a.area),
     pinch: { part: link.pinch.part, usable: bare(link.usable?.down) },
     hops: link.hops.map((h, i) => ({
       from: h.from,

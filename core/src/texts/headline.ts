@@ -1,7 +1,7 @@
-import { describePath } from '../schema';
+import { describePath, type AttrPath } from '../schema';
 import { successes } from '../log';
-import type { Evaluation, Finding } from '../plan';
-import { asRange, percent, rate } from './figures';
+import { STOPPING_AREAS, type Evaluation, type Finding, type JudgedArea } from '../plan';
+import { asRange, capital, figure, listed, percent, rate } from './figures';
 import { partNoun, sentence } from './finding';
 
 function logged(e: Evaluation): string {
@@ -41,16 +41,63 @@ function stopper(f: Finding): string {
 function unknown(e: Evaluation): string {
   const open = e.findings.filter((f) => f.code === 'plan/unchosen').map((f) => String(f.params['slot']));
   if (open.length === 4) return 'Not enough known: no part is chosen yet. Choose a host and its port first.';
-  const decide = e.predicted.verdict.wouldDecide.find((p) => describePath(p).meta !== null);
-  if (decide) {
-    const { part, meta } = describePath(decide);
-    const minutes = meta?.findOut ? ` Finding out takes ${minutesOf(meta.findOut.minutes)}.` : '';
-    if (decide.endsWith('/tunnelling')) return `Not enough known: whether the ${part} tunnels PCIe decides it.${minutes}`;
-    return `Not enough known: "${meta?.label.toLowerCase() ?? ''}" of the ${part} decides it.${minutes}`;
-  }
+  if (open.length === 0) return notKnownYet(e);
   const nouns = open.map(partNoun);
-  const list = nouns.length > 1 ? `${nouns.slice(0, -1).join(', ')} and ${nouns[nouns.length - 1]}` : (nouns[0] ?? 'a part');
+  const list = listed(nouns, 4);
   return `Not enough known: ${list} ${nouns.length > 1 ? 'are' : 'is'} not chosen yet; ${4 - nouns.length} of 4 parts are.`;
+}
+
+const AREA_NOUNS: Record<JudgedArea, string> = {
+  link: 'link',
+  plugs: 'power plugs',
+  watts: 'watts',
+  room: 'room',
+  software: 'software',
+  charging: 'charging',
+  air: 'air',
+  picture: 'picture',
+  handling: 'handling',
+};
+
+/** An area that is fine, with its figure where it has one. */
+function fine(e: Evaluation, area: JudgedArea): string {
+  const { link, body } = e.predicted;
+  if (area === 'link') return `link fine at ${rate(link.usable?.down)} Gb/s`;
+  const fed = body.power.feeders.find((f) => f.feedsCard && f.load && f.rated);
+  if (area === 'watts' && fed?.load && fed.rated) return `watts fine at ${figure(fed.load)} of ${figure(fed.rated)} W`;
+  return `${AREA_NOUNS[area]} fine`;
+}
+
+/** The attribute worth finding out first: of the first area that decides, the one that takes the fewest minutes. */
+export function firstToAsk(e: Evaluation): AttrPath | null {
+  const decides = e.predicted.areas.find((a) => a.state === 'open' && a.open.length > 0);
+  const minutes = (p: AttrPath) => describePath(p).meta?.findOut?.minutes ?? UNTIMED;
+  const paths = (decides?.open ?? []).filter((p) => describePath(p).meta !== null);
+  return [...paths].sort((a, b) => minutes(a) - minutes(b))[0] ?? null;
+}
+/** Where nobody said how long it takes it is asked after the others. */
+const UNTIMED = 60;
+
+/** What is fine with its figure, what is missing, and the answer that is worth finding out first. */
+function notKnownYet(e: Evaluation): string {
+  const stopping = e.predicted.areas.filter((a) => STOPPING_AREAS.includes(a.area));
+  const good = stopping
+    .filter((a) => a.state === 'good' || a.state === 'care')
+    .filter((a) => a.area === 'link' || a.area === 'watts');
+  const open = stopping.filter((a) => a.state === 'open').map((a) => AREA_NOUNS[a.area]);
+  const known = good.map((a) => fine(e, a.area)).join(', ');
+  const first = firstToAsk(e);
+  const meta = first === null ? null : describePath(first).meta;
+  const takes = meta?.findOut ? `, ${minutesOf(meta.findOut.minutes)}` : '';
+  const ask = first === null ? '' : ` First: ${askedFor(first)}${takes}.`;
+  return `Not enough known. ${known ? `${capital(known)}. ` : ''}Not known: ${listed(open, 5)}.${ask}`;
+}
+
+/** What is asked, inside a sentence: "whether the left port tunnels PCIe", "the card's length". */
+function askedFor(path: AttrPath): string {
+  const { part, meta } = describePath(path);
+  if (path.endsWith('/tunnelling')) return `whether the ${part} tunnels PCIe`;
+  return meta ? `${meta.label.toLowerCase().replace(/pcie/g, 'PCIe')} of the ${part}` : partNoun(path);
 }
 
 function care(e: Evaluation): string {
@@ -59,8 +106,10 @@ function care(e: Evaluation): string {
   const pinch = first(e, (f) => f.code === 'link/pinch');
   if (pinch) {
     const p = pinch.params;
-    const may = pinch.certainty === 'certain' ? 'holds' : 'may hold';
-    return `Works with care: ${partNoun(p['part'])} ${may} this chain to ${rate(asRange(p['usable']))} Gb/s, ${percent(asRange(p['share']))} % of the ${rate(asRange(p['rest']))} the rest can carry.`;
+    const least = asRange(p['usable']);
+    if (pinch.certainty === 'possible')
+      return `Works with care: ${'part' in p ? partNoun(p['part']) : 'one part'} may hold this chain to ${least.lo.toFixed(1)} Gb/s; the rest can carry ${rate(asRange(p['rest']))}.`;
+    return `Works with care: ${partNoun(p['part'])} holds this chain to ${rate(asRange(p['usable']))} Gb/s, ${percent(asRange(p['share']))} % of the ${rate(asRange(p['rest']))} the rest can carry.`;
   }
   const f = first(e, (x) => x.severity === 'care');
   const what = f ? sentence(f).what : 'something needs care';

@@ -1,6 +1,8 @@
-import { isInside } from '../../schema';
+import { socketPath } from '../../link';
+import { isInside, type HostSpec } from '../../schema';
 import { freeSlots, portName } from '../../setup';
 import type { Check, Draft } from '../types';
+import { certainIf, possible } from './certainty';
 
 /** What a route takes away: the shell, the drive the system starts from, the radio card. */
 export const routeCosts: Check<'port' | 'host'> = {
@@ -17,16 +19,34 @@ export const routeCosts: Check<'port' | 'host'> = {
       source: 'common-practice',
     });
     const found: Draft[] = [];
-    if (port.reach === 'cut') found.push(say('route/cutting'));
+    const at = (attr: string) => possible([socketPath(port.key, attr)]);
+    const reach = oneOf(port.reach);
+    if (reach?.[0] === 'cut' && reach.length === 1) found.push(say('route/cutting'));
+    else if (reach === null || reach.includes('cut')) found.push({ ...say('route/cutting'), ...at('reach') });
     if (port.reach === 'cover') found.push(say('route/opening'));
     const free = freeSlots(host, port.key).join(', ');
+    const holds = oneOf(port.holds);
+    if (holds === null || holds.length > 1) {
+      const radio = port.connector === 'mini-card' || (holds !== null && !holds.includes('system-drive'));
+      if (holds === null || holds.includes('radio') || holds.includes('system-drive'))
+        found.push({ ...(radio ? say('route/network', { lan: lanOf(host) }) : say('route/boot', { free })), ...at('holds') });
+    }
     if (port.holds === 'system-drive') found.push(say('route/boot', { free }));
-    if (port.holds === 'radio') found.push(say('route/network', { lan: typeof host.lan === 'string' ? host.lan : 'not known' }));
+    if (port.holds === 'radio') found.push(say('route/network', { lan: lanOf(host) }));
     if (port.holds === 'drive') found.push(say('path/slot-used', { holds: 'drive', free }));
     if (port.holds === null) found.push(say('path/slot-used', { holds: port.connector }));
     return found;
   },
 };
+
+/** The words a choice is stated as; null when it is not stated. */
+function oneOf(stated: string | { readonly oneOf: readonly string[] } | null): readonly string[] | null {
+  return typeof stated === 'string' ? [stated] : (stated?.oneOf ?? null);
+}
+
+function lanOf(host: HostSpec): string {
+  return typeof host.lan === 'string' ? host.lan : 'not known';
+}
 
 /** Before a step that can lock somebody out: the recovery key, and a way back when the picture may go. */
 export const lockOut: Check<'settings'> = {
@@ -54,8 +74,9 @@ export const nameTrap: Check<'card'> = {
   codes: ['card/name-trap'],
   reads: ['card'],
   run({ card }) {
-    if (!card || (card.chip !== 'mobile' && card.chip !== 'trimmed') || card.namesake === '') return [];
-    const params: Record<string, number | string> = { namesake: card.namesake, chip: card.chip };
+    if (!card || card.namesake === '' || card.chip === 'desktop') return [];
+    const known = typeof card.chip === 'string';
+    const params: Record<string, number | string> = { namesake: card.namesake, ...(known && { chip: String(card.chip) }) };
     for (const [key, value] of Object.entries({
       units: card.units,
       ofUnits: card.namesakeUnits,
@@ -65,6 +86,7 @@ export const nameTrap: Check<'card'> = {
       ofWatts: card.namesakeW,
     }))
       if (typeof value === 'number') params[key] = value;
-    return [{ code: 'card/name-trap', slots: ['card'], params, source: 'common-practice' }];
+    const common = { code: 'card/name-trap', slots: ['card'], params, source: 'common-practice' } as const;
+    return [{ ...common, ...certainIf(known, ['card/chip']) }];
   },
 };

@@ -1,4 +1,5 @@
 import type { Check } from '../types';
+import { certainIf } from './certainty';
 
 /** Does the dock keep the host going, or does the battery empty while it works? */
 export const charging: Check<'charging' | 'box'> = {
@@ -10,15 +11,21 @@ export const charging: Check<'charging' | 'box'> = {
     const common = { slots: ['dock', 'host'] as const, source: 'usb-c-cable' as const };
     if (c.refused && c.minimum)
       return [{ ...common, code: 'charging/refused', params: { minimum: c.minimum, least: c.least ?? 'dock' } }];
-    if (c.contract?.hi === 0) return [{ ...common, code: 'charging/none', params: { by: c.by ?? 'none' } }];
-    if (!c.contract || !c.net || !c.drawW || c.net.lo >= 0) return [];
+    if (c.span.hi === 0) return [{ ...common, code: 'charging/none', params: { by: c.by ?? 'none' } }];
+    if (c.drawW && c.span.lo >= c.drawW.hi) return [];
+    const certain = c.drawW !== null && c.span.hi < c.drawW.lo;
     return [
       {
         ...common,
         code: 'charging/drains',
-        certainty: c.net.hi < 0 ? 'certain' : 'possible',
-        hangsOn: c.net.hi < 0 ? [] : c.open,
-        params: { contract: c.contract, draw: c.drawW, least: c.least ?? 'dock', ...(c.hours && { hours: c.hours }) },
+        ...certainIf(certain, c.open),
+        params: {
+          ...(c.contract && { contract: c.contract }),
+          ...(c.drawW && { draw: c.drawW }),
+          ...(c.least && { least: c.least }),
+          ...(c.contract && c.hours && { hours: c.hours }),
+          ...(c.mayRefuse && { refuses: 'may' }),
+        },
       },
     ];
   },

@@ -2,6 +2,7 @@ import { directGen, DOMAIN, isDirect, portDomain, type KnownPath } from '../../l
 import { isAdapter, type Connector } from '../../schema';
 import { minOf, toRange } from '../../units';
 import type { Check } from '../types';
+import { possible } from './certainty';
 
 function plugs(path: KnownPath | null): Connector[] {
   return (path?.pieces ?? []).flatMap(({ spec }) => (isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector]));
@@ -24,7 +25,6 @@ export const directLong: Check<'socket' | 'path' | 'dock' | 'card'> = {
     if (ends.length === 0) return [];
     const wanted = minOf(...ends);
     if (whole.gen.lo >= wanted.hi) return [];
-    const certain = path.pieces.length > 1 && whole.gen.hi < wanted.lo;
     const open = path.pieces.flatMap(({ key, spec }) => [
       ...(typeof spec.lengthMm !== 'number' ? [`path/${key}/lengthMm`] : []),
       ...(spec.pcieGen === null ? [`path/${key}/pcieGen`] : []),
@@ -33,7 +33,8 @@ export const directLong: Check<'socket' | 'path' | 'dock' | 'card'> = {
       {
         code: 'cable/direct-long',
         slots: ['path'],
-        ...(!certain && { certainty: 'possible' as const, hangsOn: open }),
+        // A rule of thumb: only a reading of this very path settles it.
+        ...possible(open),
         params: { length: whole.mm, joints: path.pieces.length - 1, gen: whole.gen, wanted },
         source: 'house',
       },

@@ -9,7 +9,7 @@ import { noTunnel } from './no-tunnel';
 import { allOff, cableWatts, readOut } from './notes';
 import { pinch } from './pinch';
 import { plugs } from './plug-mismatch';
-import { plugsShort, powerLoad, supplies } from './power';
+import { boardCovered, plugsShort, powerLoad, supplies } from './power';
 import { cooling, mounting, room } from './room';
 import { screens } from './screen';
 import { innerSwitch, lookAlike, shared } from './shared';
@@ -43,6 +43,7 @@ export const CHECKS: readonly Check[] = [
   releases,
   plugsShort,
   powerLoad,
+  boardCovered,
   supplies,
   charging,
   room,

@@ -1,40 +1,66 @@
 import { isExact, ratio } from '../../units';
-import type { Check } from '../types';
+import type { LinkFacts } from '../../link';
+import type { Check, Draft } from '../types';
+import { possible } from './certainty';
 
-/** One part holds the chain well below what the rest can carry. */
+/** One part holds the chain well below what the rest can carry: the part that sets its rate, or with open numbers one that may. */
 export const pinch: Check<'link'> = {
   id: 'pinch',
   codes: ['link/pinch'],
   reads: ['link'],
   run({ link }, rule) {
-    const { pinch: p, usable } = link;
     const broken = link.hops.some((h) => h.state === 'broken');
-    if (broken || p.part === null || !usable || !p.rest || link.hops.some((h) => h.unchosen.length > 0)) return [];
+    if (broken || !link.usable || link.hops.some((h) => h.unchosen.length > 0)) return [];
     const limit = rule('link.pinchCarePercent') / 100;
-    // With open numbers both ends must be looked at: the same completion sets both figures.
-    const share = isExact(usable.down)
-      ? ratio(usable.down, p.rest)
-      : { lo: usable.down.lo / p.rest.lo, hi: usable.down.hi / p.rest.hi };
-    const worst = Math.min(share.lo, share.hi);
-    const best = Math.max(share.lo, share.hi);
-    if (!(worst < limit)) return [];
-    const certain = best < limit && p.certain;
-    // While it is open whether anything passes at all, that is the question, not how much.
-    if (!certain && usable.down.lo === 0) return [];
-    return [
-      {
-        code: 'link/pinch',
-        slots: [p.part],
-        certainty: certain ? 'certain' : 'possible',
-        hangsOn: certain ? [] : p.setBy,
-        params: {
-          part: p.part,
-          usable: { lo: usable.down.lo, hi: usable.down.hi },
-          rest: p.rest,
-          share: { lo: worst, hi: best },
-        },
-        source: 'house',
-      },
-    ];
+    return setting(link, limit) ?? mayHold(link, limit);
   },
 };
+
+/** The part that sets the rate; null where none is named or it holds back too little. */
+function setting({ pinch: p, usable }: LinkFacts, limit: number): Draft[] | null {
+  if (p.part === null || !usable || !p.rest) return null;
+  // With open numbers both ends must be looked at: the same completion sets both figures.
+  const share = isExact(usable.down)
+    ? ratio(usable.down, p.rest)
+    : { lo: usable.down.lo / p.rest.lo, hi: usable.down.hi / p.rest.hi };
+  const worst = Math.min(share.lo, share.hi);
+  const best = Math.max(share.lo, share.hi);
+  if (!(worst < limit)) return null;
+  const certain = best < limit && p.certain;
+  // While it is open whether anything passes at all, that is the question, not how much.
+  if (!certain && usable.down.lo === 0) return [];
+  return [
+    {
+      code: 'link/pinch',
+      slots: [p.part],
+      certainty: certain ? 'certain' : 'possible',
+      hangsOn: certain ? [] : p.setBy,
+      params: {
+        part: p.part,
+        usable: { lo: usable.down.lo, hi: usable.down.hi },
+        rest: p.rest,
+        share: { lo: worst, hi: best },
+      },
+      source: 'house',
+    },
+  ];
+}
+
+/** A part that would hold the chain back in the completion that is worst for it. */
+function mayHold({ pinch: { may }, usable }: LinkFacts, limit: number): Draft[] {
+  if (!may || !usable || usable.down.lo === 0 || may.usable / may.rest >= limit) return [];
+  return [
+    {
+      code: 'link/pinch',
+      slots: [may.part],
+      ...possible(may.attrs),
+      params: {
+        part: may.part,
+        usable: { lo: may.usable, hi: Math.max(may.usable, usable.down.hi) },
+        rest: { lo: may.rest, hi: may.rest },
+        share: { lo: may.usable / may.rest, hi: Math.min(1, usable.down.hi / may.rest) },
+      },
+      source: 'house',
+    },
+  ];
+}

@@ -1,53 +1,107 @@
-import { SOCKET_W } from '../../power';
-import { exact, fits, stated, type Range } from '../../units';
+import { openSockets, SENSE_W, SOCKET_W, socketCounts } from '../../power';
+import type { CardSpec, SupplyAttrs } from '../../schema';
+import { fits, openOf, toRange, type Range } from '../../units';
 import type { Check, Draft } from '../types';
+import { certainIf, possible } from './certainty';
 
 /** A draft of one supply: several may stand side by side. */
 type Said = Pick<Draft, 'code' | 'params'> & Partial<Draft>;
 const at = (about: string, d: Said): Draft => ({ slots: [about === 'dock' ? 'dock' : 'supplies'], about, source: 'house', ...d });
 
-/** Certain, or possible with what it hangs on. */
-function sure(certain: boolean, hangsOn: readonly string[]): Pick<Draft, 'certainty' | 'hangsOn'> {
-  return certain ? { certainty: 'certain', hangsOn: [] } : { certainty: 'possible', hangsOn };
+/** A dock that may bring a supply of its own: what a chosen one lacks is not certain to be missing. */
+function unlessOwn(d: Draft): Draft {
+  return { ...d, ...possible([...new Set(['dock/supply', ...(d.hangsOn ?? [])])]) };
 }
 
 /** Plugs run out before watts do: every socket of the card needs a power cable of its own. */
 export const plugsShort: Check<'power' | 'card'> = {
   id: 'plugs-short',
-  codes: ['power/plugs-short', 'power/cpu-plug'],
+  codes: ['power/plugs-short', 'power/cpu-plug', 'power/no-supply'],
   reads: ['power', 'card'],
   run({ power }) {
-    return power.feeders.flatMap((f): Draft[] => {
-      if (!f.plugs || f.plugs.short.hi === 0) return [];
+    const unfed: Draft[] =
+      power.unfed && (power.unfed.sockets.hi > 0 || power.missing || power.unstated)
+        ? [
+            {
+              code: 'power/no-supply',
+              slots: ['dock', 'supplies'],
+              ...certainIf(power.unfed.sockets.lo > 0 && !power.unstated, [
+                ...(power.unstated ? ['dock/supply'] : []),
+                ...power.unfed.open,
+                ...(power.missing && power.unfed.sockets.hi === 0 ? ['supplies'] : []),
+              ]),
+              params: { sockets: power.unfed.sockets, missing: power.missing ? 'yes' : 'no' },
+              source: 'common-practice',
+            },
+          ]
+        : [];
+    const short = power.feeders.flatMap((f): Draft[] => {
+      const lack = f.shortage;
+      if (!lack || lack.short.hi === 0) return [];
+      if (!f.plugs)
+        return [at(f.at, { code: 'power/plugs-short', ...possible(lack.open), params: { supply: f.name }, source: 'pcie-base' })];
       const { plugs } = f;
       const watts: Record<string, Range> = f.load && f.rated ? { load: f.load, rated: f.rated } : {};
       const short = at(f.at, {
         code: 'power/plugs-short',
-        ...sure(plugs.short.lo > 0, ['card/plugs8Pin', `${f.at}/cables8Pin`]),
-        params: { short: plugs.short, wants: plugs.wants, offers: plugs.wants - plugs.short.hi, supply: f.name, ...watts },
+        ...certainIf(lack.short.lo > 0, lack.open),
+        params: {
+          short: lack.short.lo > 0 ? lack.short : plugs.short,
+          wants: plugs.wants,
+          offers: plugs.wants - plugs.short.hi,
+          supply: f.name,
+          ...watts,
+        },
         source: 'pcie-base',
       });
       if (plugs.cpuCables === 0) return [short];
       return [short, at(f.at, { code: 'power/cpu-plug', params: { n: plugs.cpuCables }, source: 'common-practice' })];
     });
+    const own: Draft[] =
+      power.unstated && !power.unfed && !power.sealed && power.feeders.some((f) => f.shortage !== null)
+        ? [
+            at('dock', {
+              code: 'power/plugs-short',
+              ...possible(['dock/supply']),
+              params: { supply: 'the supply of the dock' },
+              source: 'pcie-base',
+            }),
+          ]
+        : [];
+    return power.unstated ? [...unfed, ...own, ...short].map(unlessOwn) : [...unfed, ...short];
   },
 };
 
 /** Watts of a supply against its load, and short peaks. */
-export const powerLoad: Check<'power'> = {
+export const powerLoad: Check<'power' | 'card'> = {
   id: 'power-load',
   codes: ['power/over', 'power/tight', 'power/peak'],
-  reads: ['power'],
-  run({ power }, rule) {
-    return power.feeders.flatMap((f): Draft[] => {
-      if (!f.load || !f.rated) return [];
+  reads: ['power', 'card'],
+  run({ power, card }, rule) {
+    const unstated: Draft[] =
+      power.unstated && card
+        ? [at('dock', { code: 'power/over', ...possible(['dock/supply']), params: { supply: 'the supply of the dock' } })]
+        : [];
+    const loads = power.feeders.flatMap((f): Draft[] => {
+      if (!card && f.feedsCard) return [];
+      if (!f.load || !f.rated) {
+        const known = { supply: f.name, ...(f.load && { load: f.load }), ...(f.rated && { rated: f.rated }) };
+        return [at(f.at, { code: 'power/over', ...possible(f.open), params: known })];
+      }
       const params = { load: f.load, rated: f.rated, supply: f.name };
       const state = fits(f.load, f.rated);
-      if (state === 'no' || state === 'may') return [at(f.at, { code: 'power/over', ...sure(state === 'no', f.open), params })];
+      if (state === 'no' || state === 'may')
+        return [at(f.at, { code: 'power/over', ...certainIf(state === 'no', f.open), params })];
       const comfort = rule('power.comfortPercent') / 100;
       const tight: Draft[] =
         f.load.hi > f.rated.lo * comfort
-          ? [at(f.at, { code: 'power/tight', ...sure(f.load.lo > f.rated.hi * comfort, f.open), params: { ...params, comfort } })]
+          ? [
+              at(f.at, {
+                code: 'power/tight',
+                ...certainIf(f.load.lo > f.rated.hi * comfort, f.open),
+                params: { ...params, comfort },
+              }),
+            ]
           : [];
       const { peak } = f;
       const over = peak && fits(peak.need, peak.have);
@@ -56,24 +110,67 @@ export const powerLoad: Check<'power'> = {
         ...tight,
         at(f.at, {
           code: 'power/peak',
-          ...sure(over === 'no', f.open),
+          ...certainIf(over === 'no', [
+            ...f.open,
+            ...(typeof f.spec.supplyStandard === 'string' ? [] : [`${f.at}/supplyStandard`]),
+            ...(typeof card?.plugs16Pin === 'number' ? [] : ['card/plugs16Pin']),
+          ]),
           params: { us: peak.us, need: peak.need, have: peak.have, supply: f.name },
           source: 'pcie-base',
         }),
       ];
     });
+    return power.unstated ? [...unstated, ...loads.map(unlessOwn)] : loads;
   },
 };
 
-/** A supply missing, two of them, one second hand, a slot that gives too little, sense pins that allow less. */
+/** Can the card's own sockets and the slot carry its watts at all? Where its board power is not stated no supply can be judged either. */
+export const boardCovered: Check<'power' | 'card'> = {
+  id: 'board-covered',
+  codes: ['power/uncovered'],
+  reads: ['power', 'card'],
+  run({ power, card }) {
+    if (!card || power.sealed) return [];
+    const common = { code: 'power/uncovered', slots: ['card', 'dock'], source: 'pcie-base' } as const;
+    if (!power.cover) return [{ ...common, ...possible(['card/boardW']), params: {} }];
+    const { need, have, open } = power.cover;
+    const state = fits(need, have);
+    return state === 'yes' ? [] : [{ ...common, ...certainIf(state === 'no', open), params: { need, have } }];
+  },
+};
+
+/**
+ * What a card wants through its 16-pin cable against what the sense pins of the cable allow, W, over every completion; null where no
+ * 16-pin cable can meet a 16-pin socket.
+ */
+function senseOf(card: CardSpec, supply: SupplyAttrs, boardW: Range, slotMost: number) {
+  const n = socketCounts(card);
+  const cables = toRange(supply.cables16Pin, { lo: 0, hi: 1 });
+  if (n['16-pin'].hi === 0 || cables.hi === 0) return null;
+  const slot = toRange(card.slotW, { lo: 0, hi: slotMost });
+  const others = (end: 'lo' | 'hi') => SOCKET_W['8-pin'] * n['8-pin'][end] + SOCKET_W['6-pin'] * n['6-pin'][end];
+  const words = supply.cable16PinW;
+  const watts = (words === null ? [SENSE_W.lo, SENSE_W.hi] : typeof words === 'string' ? [words] : words.oneOf).map(Number);
+  return {
+    need: { lo: boardW.lo - others('hi') - slot.hi, hi: boardW.hi - others('lo') - slot.lo },
+    allows: { lo: Math.min(...watts), hi: Math.max(...watts) },
+    known: words !== null,
+    certain: n['16-pin'].lo > 0 && cables.lo > 0,
+    open: (at: string) => [
+      ...(typeof words === 'string' ? [] : [`${at}/cable16PinW`]),
+      ...openSockets(card),
+      ...openOf({ 'card/boardW': card.boardW, 'card/slotW': card.slotW, [`${at}/cables16Pin`]: supply.cables16Pin }),
+    ],
+  };
+}
+
+/** Two supplies, one second hand, a slot that gives too little, sense pins that allow less. */
 export const supplies: Check<'power' | 'card' | 'box'> = {
   id: 'supplies',
-  codes: ['power/no-supply', 'power/two-on-card', 'power/beside', 'power/used', 'power/slot', 'power/sense'],
+  codes: ['power/two-on-card', 'power/beside', 'power/used', 'power/slot', 'power/sense'],
   reads: ['power', 'card', 'box'],
   run({ power, card }, rule) {
     const found: Draft[] = [];
-    if (power.missing)
-      found.push({ code: 'power/no-supply', slots: ['dock', 'supplies'], params: {}, source: 'common-practice' });
     if (power.two)
       found.push({
         code: power.two === 'card' ? 'power/two-on-card' : 'power/beside',
@@ -89,21 +186,16 @@ export const supplies: Check<'power' | 'card' | 'box'> = {
       found.push({
         code: 'power/slot',
         slots: ['dock', 'card'],
-        ...sure(slot === 'no', ['card/slotW', 'dock/slotW']),
+        ...certainIf(slot === 'no', power.slot.open),
         params: { need: power.slot.need, have: power.slot.have },
         source: 'pcie-base',
       });
     for (const f of power.feeders) {
-      const allows = typeof f.spec.cable16PinW === 'string' ? Number(f.spec.cable16PinW) : null;
-      const native = f.plugs?.assigned.some((a) => a.want === '16-pin' && a.by !== null) ?? false;
-      const others = card
-        ? SOCKET_W['8-pin'] * (stated(card.plugs8Pin)?.hi ?? 0) + SOCKET_W['6-pin'] * (stated(card.plugs6Pin)?.hi ?? 0)
-        : 0;
-      const slotW = (card && stated(card.slotW)) ?? exact(rule('power.slotW'));
-      if (allows === null || !native || !power.boardW) continue;
-      const need = power.boardW.hi - others - slotW.lo;
-      if (need > allows)
-        found.push(at(f.at, { code: 'power/sense', params: { need, allows, supply: f.name }, source: 'pcie-base' }));
+      const sense = card && power.boardW && !power.sealed && senseOf(card, f.spec, power.boardW, rule('power.slotW'));
+      if (!sense || sense.need.hi <= sense.allows.lo) continue;
+      const certain = sense.certain && sense.need.lo > sense.allows.hi;
+      const params = { need: sense.need, ...(sense.known && { allows: sense.allows }), supply: f.name };
+      found.push(at(f.at, { code: 'power/sense', ...certainIf(certain, sense.open(f.at)), params, source: 'pcie-base' }));
     }
     return found;
   },

@@ -1,5 +1,6 @@
 import { supplyFormFits, type Clearance } from '../../fit';
 import type { Check, Draft } from '../types';
+import { possible } from './certainty';
 
 const CODE = {
   length: 'fit/too-big',
@@ -10,19 +11,26 @@ const CODE = {
 } as const;
 
 function clash(row: Clearance): Draft[] {
-  if (!row.need || !row.have || (row.fits !== 'no' && row.fits !== 'may')) return [];
+  if (row.fits === 'yes') return [];
   const certain = row.fits === 'no';
   return [
     {
       code: CODE[row.what],
       slots: ['card', 'dock'],
-      about: row.what,
+      about: row.side === 'end' ? 'bend-end' : row.what,
       certainty: certain ? 'certain' : 'possible',
       hangsOn: certain ? [] : row.open,
-      params: { what: row.what, need: row.need, have: row.have },
+      // A figure that is not stated is left out: its words say so.
+      params: { what: row.what, ...(row.need && { need: row.need }), ...(row.have && { have: row.have }) },
       source: 'house',
     },
   ];
+}
+
+/** A bend is said only where the card itself fits or may fit with its figures stated: otherwise the size is the question. */
+function bendIsAsked(row: Clearance, rows: readonly Clearance[]): boolean {
+  const side = row.side === 'end' ? 'length' : 'height';
+  return rows.some((r) => r.what === side && r.fits !== 'no' && r.fits !== null);
 }
 
 /** Length, height, slots, the bend of the plug and the weight. A plug that cannot bend is said only where the card itself fits. */
@@ -32,8 +40,7 @@ export const room: Check<'fit'> = {
   reads: ['fit'],
   run({ fit }) {
     const rows = fit?.rows ?? [];
-    const sides = rows.filter((r) => r.what === (fit?.bend?.side === 'end' ? 'length' : 'height'));
-    return rows.flatMap((r) => (r.what === 'bend' && sides.some((s) => s.fits === 'no') ? [] : clash(r)));
+    return rows.flatMap((r) => (r.what === 'bend' && !bendIsAsked(r, rows) ? [] : clash(r)));
   },
 };
 
@@ -45,14 +52,23 @@ export const mounting: Check<'fit' | 'box' | 'supplies'> = {
   run({ fit, box, supplies }) {
     if (!box) return [];
     const found: Draft[] = [];
-    const say = (code: Draft['code'], params: Draft['params'] = {}, about?: string) =>
-      found.push({ code, slots: ['dock'], params, source: 'common-practice', ...(about && { about }) });
-    if (fit?.unheld) say('fit/unheld');
+    const say = (code: Draft['code'], params: Draft['params'] = {}, more: Partial<Draft> = {}) =>
+      found.push({ code, slots: ['dock'], params, source: 'common-practice', ...more });
+    if (fit && fit.unheld !== 'no') say('fit/unheld', {}, fit.unheld === 'may' ? possible(['dock/retention']) : {});
     if (box.form === 'open-board') say('fit/open-board');
     if (fit?.shortOnly && fit.rows.some((r) => r.what === 'length' && r.fits === 'yes')) say('fit/short-only');
-    for (const s of supplies)
-      if (s.feeds !== 'card' && supplyFormFits(box.supplyForm, s.spec.form) === false)
-        say('fit/supply-form', { form: s.spec.form, room: String(box.supplyForm) }, s.key);
+    for (const s of supplies) {
+      const room = supplyFormFits(box.supplyForm, s.spec.form);
+      // Only a dock that takes a separate supply has a place for one.
+      if (s.feeds === 'card' || room === true || (room === null && typeof box.supply === 'string' && box.supply !== 'separate'))
+        continue;
+      const open = room === null ? possible(['dock/supplyForm']) : {};
+      say(
+        'fit/supply-form',
+        { form: s.spec.form, ...(room === false && { room: String(box.supplyForm) }) },
+        { about: s.key, ...open },
+      );
+    }
     if (box.screws !== null) say('fit/screws', { n: box.screws });
     return found;
   },
@@ -65,13 +81,12 @@ export const cooling: Check<'cooling' | 'box' | 'host' | 'card' | 'settings'> = 
   reads: ['cooling', 'box', 'host', 'card', 'settings'],
   run({ cooling: c, box, host, card, settings }, rule) {
     const found: Draft[] = [];
-    if (c?.riseK && c.riseK.hi > c.limitK)
+    if (c && (c.riseK === null || c.riseK.hi > c.limitK))
       found.push({
         code: 'cooling/hot',
         slots: ['dock', 'card'],
-        certainty: c.riseK.lo > c.limitK ? 'certain' : 'possible',
-        hangsOn: c.riseK.lo > c.limitK ? [] : c.open,
-        params: { rise: c.riseK, limit: c.limitK, blower: c.blower ? 'yes' : 'no' },
+        ...(c.riseK && c.riseK.lo > c.limitK ? {} : possible(c.open)),
+        params: { ...(c.riseK && { rise: c.riseK }), limit: c.limitK, blower: c.blower ? 'yes' : 'no' },
         source: 'house',
       });
     if (host?.form === 'laptop' && box && settings.lid === 'closed' && card?.cooler !== 'blower')

@@ -1,4 +1,5 @@
 import type { Check, Draft } from '../types';
+import { possible } from './certainty';
 
 /** Every screen against the output it hangs on; and the picture that goes back to the host's own panel. */
 export const screens: Check<'pictures' | 'settings' | 'host'> = {
@@ -11,15 +12,21 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
       const rates = {
         name: p.name,
         plug: p.plug,
-        need: p.needGbps ?? 0,
-        have: p.haveGbps ?? 0,
+        ...(p.needGbps !== null && { need: p.needGbps }),
+        ...(p.haveGbps !== null && { have: p.haveGbps }),
         weaker: p.weaker ?? 'out',
         by: p.by,
       };
       const through: Draft[] =
         p.by === 'dock' ? [{ ...common, code: 'screen/through-dock', params: { name: p.name }, source: 'common-practice' }] : [];
       if (p.verdict === 'no-plug') return [{ ...common, code: 'screen/no-plug', params: rates }, ...through];
-      if (p.verdict === 'too-much') return [{ ...common, code: 'screen/too-much', params: rates }, ...through];
+      const tooMuch = (open: Partial<Draft>): Draft[] => [
+        { ...common, code: 'screen/too-much', params: rates, ...open },
+        ...through,
+      ];
+      if (p.verdict === 'too-much') return tooMuch(p.doubt.length > 0 ? possible(p.doubt) : {});
+      if (p.verdict === null) return p.open.length > 0 ? tooMuch(possible(p.open)) : through;
+      if (p.doubt.length > 0) return tooMuch(possible(p.doubt));
       if (p.verdict === 'compressed') return [{ ...common, code: 'screen/compressed', params: rates }, ...through];
       return through;
     });

@@ -1,5 +1,6 @@
 import type { Held } from '../../software';
 import type { Check, Draft, Param } from '../types';
+import { certainIf } from './certainty';
 
 const FIRMWARE: readonly string[] = ['dockFirmware', 'hostFirmware', 'linkFirmware', 'cardFirmware'];
 
@@ -112,7 +113,14 @@ export const system: Check<'system' | 'settings' | 'host' | 'uses' | 'port' | 'c
       source: Draft['source'] = 'common-practice',
     ) => found.push({ code, slots, params, source });
     const tunnel = port?.connector === 'usb-c' || port?.connector === 'mini-dp';
-    if (s?.outsideCards === 'no') say('software/no-outside', ['system'], { system: s.model });
+    if (s && s.outsideCards !== 'yes')
+      found.push({
+        code: 'software/no-outside',
+        slots: ['system'],
+        params: { system: s.model },
+        source: 'common-practice',
+        ...certainIf(s.outsideCards === 'no', ['system/outsideCards']),
+      });
     const level = settings.securityLevel;
     if (tunnel && typeof level === 'string' && SHUT.includes(level))
       say('software/security', ['settings'], { level }, 'kernel-abi');
