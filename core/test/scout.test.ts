@@ -1,11 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { matchOf, NO_EVIDENCE, NO_TALLY } from '../src/log';
-import { CHECKS, evaluate, FINDING_CODES } from '../src/plan';
+import { CHECKS, evaluate, FINDING_CODES, type Evaluation } from '../src/plan';
+import type { SupplySpec } from '../src/schema';
 import { cheapestEqual, collapsed, Ranking, reasonsOf, Views, type ScoutInput } from '../src/scout';
 import { GROUPS } from '../src/scout/partials';
+import { supply } from './make';
 import { catalogue, drawing, unlimited } from './scout-catalogue';
 
 const clock = () => 0;
+/** Areas that are open; of a chain that is stopped nobody asks how much else is not known. */
+const openOf = (e: Evaluation) => e.predicted.coverage.of - e.predicted.coverage.known;
 const ranked = (i: ScoutInput) => {
   const r = new Ranking(i);
   expect(r.step(Infinity, clock)).toBe(true);
@@ -41,6 +45,7 @@ describe('partial judgements', () => {
         const usable = e.predicted.link.usable?.down;
         const same =
           own.state === e.predicted.verdict.state &&
+          (own.state === 'blocked' || own.open === openOf(e)) &&
           own.usable?.lo === usable?.lo &&
           own.usable?.hi === usable?.hi &&
           e.predicted.forecasts.every((f, k) => own.fps[k] === ('missing' in f ? null : f.fps.mid));
@@ -51,6 +56,55 @@ describe('partial judgements', () => {
     expect(wrong).toBe(0);
     // A sample of one kind would prove little.
     expect([...states.keys()].sort()).toEqual(['blocked', 'care', 'unknown', 'works']);
+  });
+});
+
+/** A catalogue with more supplies than any table of places by hundreds could tell apart, every attribute of theirs varied. */
+function supplied(seed: number, n: number): ScoutInput {
+  const input = catalogue(seed, { docks: 60, cards: 12, cables: 3 });
+  const d = drawing(seed + 7);
+  const supplies = Array.from({ length: n }, (_, i) => {
+    const known = {
+      supplyW: 300 + 5 * i,
+      supplyStandard: d.from('atx3', 'older', null),
+      form: d.from('atx', 'sfx', 'flex', 'brick'),
+    };
+    const cables = { cables8Pin: d.from(0, 1, 2, 3, null), cables8PinPair: d.from(0, 1), cables6Pin: d.from(0, 1, null) };
+    const wide = {
+      cables16Pin: d.from(0, 1, null),
+      cable16PinW: d.from('150', '300', '600', null),
+      condition: d.from('new', 'used', null),
+    };
+    const efficiency = d.from('gold', 'white', null);
+    const spec = supply({ model: `S-${i}`, ...known, ...cables, ...wide, efficiency } as Partial<SupplySpec>);
+    return { id: `s${i}`, name: `s${i}`, spec, minor: 4000 + i, owned: false, resaleMinor: null, alike: [] };
+  });
+  return { ...input, supplies };
+}
+
+describe('many supplies', () => {
+  it('each of 150 supplies with 60 docks is judged as evaluate judges it', () => {
+    const input = supplied(21, 150);
+    const ranking = new Ranking(input);
+    const takes = input.docks.flatMap((x, i) => (x.spec.supply === 'separate' ? [i] : []));
+    expect(takes.length).toBeGreaterThan(15);
+    const draw = drawing(5);
+    const wrong: string[] = [];
+    const states = new Set<string>();
+    for (let i = 0; i < 1500; i++) {
+      const dock = takes[i % takes.length] as number;
+      const combo = { route: draw.whole(0, input.routes.length - 1), dock, card: draw.whole(0, 11), screen: 0, supply: i % 150 };
+      const own = ranking.at(ranking.indexAt(combo));
+      const e = evaluate({ chain: ranking.chainAt(combo), context: input.context });
+      states.add(own.state);
+      if (
+        own.contradicted === null &&
+        (own.state !== e.predicted.verdict.state || (own.state !== 'blocked' && own.open !== openOf(e)))
+      )
+        wrong.push(JSON.stringify(combo));
+    }
+    expect(wrong).toEqual([]);
+    expect(states.size).toBeGreaterThan(2);
   });
 });
 
@@ -134,9 +188,22 @@ describe('search', () => {
     expect(hit.contradicted).toEqual({ failed: 4, n: 5 });
     expect(hit.grade).toBe('here');
     expect(views.of(best).because[0]).toBe('log/contradiction');
+    // What was seen to fail leaves front and order, and is shown apart.
+    expect(r.refuted.list().map((x) => x.index)).toContain(best);
+    expect(r.fronts.flatMap((f) => f.points().map((p) => p.index))).not.toContain(best);
+    expect(r.best.list().map((x) => x.index)).not.toContain(best);
     // And only what worked passes where proof is asked for.
     const proven = ranked({ ...open, seen, limits: { ...open.limits, proven: true } });
     expect(proven.at(best).fails).toContain('unproven');
+  });
+
+  it('recommends by verdict first, then by how much is known', () => {
+    const r = ranked({ ...unlimited(input), seen: [] });
+    const place = { works: 0, care: 1, unknown: 2, blocked: 3 };
+    const rows = r.best.list().map((x) => r.at(x.index));
+    const keys = rows.map((x) => place[x.state] * 100 + x.open);
+    expect(new Set(keys).size).toBeGreaterThan(2);
+    expect(keys).toEqual([...keys].sort((a, b) => a - b));
   });
 
   it('an all-in-one goes only with the card it is sold with, for the price of the box', () => {

@@ -99,7 +99,7 @@ function stateOf(area: JudgedArea, own: readonly Finding[], unchosen: boolean): 
   if (some('blocks', 'certain')) return 'stops';
   if (some('blocks') || unchosen) return 'open';
   if (!some('care')) return 'good';
-  return STOPPING_AREAS.includes(area) || some('care', 'certain') ? 'care' : 'open';
+  return STOPPING_AREAS.includes(area) || !some('care', 'possible') ? 'care' : 'open';
 }
 
 /** Every area of a chain with its state, in the order of `JUDGED_AREAS`. */

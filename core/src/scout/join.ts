@@ -1,7 +1,7 @@
 import type { Best } from './best';
 import type { Front } from './front';
 import type { LeftOut } from './left-out';
-import { BIT, FAILS } from './reasons';
+import { behind, BIT, FAILS } from './reasons';
 import { SEEN, unprovenBit } from './seen';
 import type { Limits, Weights } from './types';
 
@@ -31,6 +31,8 @@ export interface Sinks {
   readonly fronts: readonly Front[];
   readonly left: LeftOut;
   readonly best: Best;
+  /** What would be kept but was seen to fail: shown apart, never among what is recommended. */
+  readonly refuted: Best;
 }
 
 const { budget: BUDGET, target: TARGET } = BIT;
@@ -49,7 +51,7 @@ const HALF = { minor: 100_000, fps: 60 } as const;
  * Join one row over every card: price by addition, bits by "or", frames from the table. What keeps all limits goes to the fronts and
  * to the order, what does not is counted with its reasons. The hot loop of a search: plain arrays read in order, nothing made.
  */
-export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best }: Sinks): void {
+export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best, refuted }: Sinks): void {
   const { bits: pairBits, minor: pairMinor, over: pairOver } = row.pair;
   const { bits: linkBits } = row.link;
   const { bits: powerBits, over: powerOver } = row.power;
@@ -85,6 +87,11 @@ export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best
       continue;
     }
     const index = first + c;
+    const value = (w.frames * fps) / (fps + halfFps) + (w.money * halfMinor) / (halfMinor + minor) + row.wish - behind(bits);
+    if (known & SEEN.against) {
+      refuted.offer(c, value, 0, index);
+      continue;
+    }
     decides.offer(minor, fps, index);
     for (let k = 1; k < asks; k++) {
       const list = table[k] as Float64Array;
@@ -92,8 +99,6 @@ export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best
       if (at !== at) at = list[c] = row.frame(k, c);
       if (at > 0) (fronts[k] as Front).offer(minor, at, index);
     }
-    const logged = known === 0 ? 0 : known & SEEN.against ? -SEEN_SHARE * w.proven : SEEN_SHARE * w.proven;
-    const frames = (w.frames * fps) / (fps + halfFps);
-    best.offer(c, frames + (w.money * halfMinor) / (halfMinor + minor) + row.wish, logged, index);
+    best.offer(c, value, known === 0 ? 0 : SEEN_SHARE * w.proven, index);
   }
 }

@@ -8,13 +8,15 @@ import { joinRow, type Joined, type Sinks, type Wide } from './join';
 import { laidOf, layLanes, NO_PIECE, type Lane } from './lanes';
 import { LeftOut } from './left-out';
 import { Partials, type LinkRow, type Row } from './partials';
-import { BIT, CARE, reasonsOf, stateOf, STOPS } from './reasons';
+import { BIT, CARE, openAreas, reasonsOf, stateOf, STOPS } from './reasons';
 import { Seen, SEEN, unprovenBit } from './seen';
 import type { Combo, Grade, Scored, ScoutInput } from './types';
 
 const ORDER: Record<Grade, number> = { here: 0, near: 1, predicted: 2 };
 /** How many are kept in order. */
 const RANKED = 200;
+/** How many of those that were seen to fail. */
+const REFUTED = 20;
 /**
  * A search over every combination of ways out of the host, docks, cards, supplies and screens. It works in steps, so that whoever runs
  * it can show what is there and stop it; a snapshot may be taken at any time. Verdict, rate and frames of a combination are those that
@@ -27,6 +29,7 @@ export class Ranking {
   readonly fronts: readonly Front[];
   readonly left: LeftOut;
   readonly best: Best;
+  readonly refuted: Best;
   readonly total: number;
   /** Pairs of way and dock whose plugs do not meet, in combinations. */
   readonly apart: number;
@@ -55,7 +58,8 @@ export class Ranking {
     this.fronts = input.frames.map(() => new Front((a, b) => this.#better(a, b)));
     this.left = new LeftOut();
     this.best = new Best(RANKED, input.cards.length);
-    this.#sinks = { fronts: this.fronts, left: this.left, best: this.best };
+    this.refuted = new Best(REFUTED, input.cards.length);
+    this.#sinks = { fronts: this.fronts, left: this.left, best: this.best, refuted: this.refuted };
     const { lanes, apart } = layLanes(this.parts);
     this.#lanes = lanes;
     const width = input.cards.length * this.#screens;
@@ -83,10 +87,15 @@ export class Ranking {
       this.#pairs(lane.dock);
       this.#run(lane);
       this.#lane += 1;
-      if (this.#lanes[this.#lane]?.dock !== lane.dock) this.best.close();
+      if (this.#lanes[this.#lane]?.dock !== lane.dock) this.#close();
       if (clock() >= until) break;
     }
     return this.#lane >= this.#lanes.length;
+  }
+
+  #close(): void {
+    this.best.close();
+    this.refuted.close();
   }
 
   /** What a dock and each card are together: room, air, price. */
@@ -282,7 +291,7 @@ export class Ranking {
     const failed = entry ? entry.tally.unreliable + entry.tally.fails : 0;
     return {
       ...combo,
-      ...{ index, minor, fps: fps.map((f) => (f < 0 ? null : f)), state: stateOf(bits) },
+      ...{ index, minor, fps: fps.map((f) => (f < 0 ? null : f)), state: stateOf(bits), open: openAreas(bits) },
       usable: parts.rates[rate]?.down ?? null,
       grade: this.gradeAt(index),
       contradicted: seen & SEEN.against && entry && !(bits & STOPS) ? { failed, n: entry.tally.n } : null,

@@ -42,6 +42,23 @@ export function openAreas(bits: number): number {
   return JUDGED_AREAS.filter((a) => bits & AREA_BIT[a]).length;
 }
 
+const STANDING_AT = REASONS.length;
+const STANDINGS = 1 << (JUDGED_AREAS.length + 1);
+const PLACE: Record<VerdictState, number> = { works: 0, care: 1, unknown: 2, blocked: 3 };
+/** A verdict weighs more than any number of open areas, and an open area more than any score. */
+const BY_STATE = 1000;
+const BY_AREA = 50;
+/** What each set of open areas and care takes off a score. */
+const BEHIND = Float64Array.from({ length: STANDINGS }, (_, i) => {
+  const bits = i << STANDING_AT;
+  return PLACE[stateOf(bits)] * BY_STATE + openAreas(bits) * BY_AREA;
+});
+
+/** How far a combination stands behind one that surely works, in the order of recommendations: by verdict, then by what is not known. */
+export function behind(bits: number): number {
+  return BEHIND[(bits >> STANDING_AT) & (STANDINGS - 1)] as number;
+}
+
 /** The verdict: the same order as of a judged chain. */
 export function stateOf(bits: number): VerdictState {
   if (bits & STOPS) return 'blocked';

@@ -1,5 +1,5 @@
 import { RuleBook } from '../house';
-import { evaluate, type FindingCode } from '../plan';
+import { evaluate, type Coverage, type FindingCode } from '../plan';
 import { minorDigits } from '../cost';
 import { endsInSlot } from '../schema';
 import { portName } from '../setup';
@@ -33,6 +33,8 @@ export interface RowView extends Scored {
   readonly ids: RowIds;
   readonly bands: readonly (Banded | null)[];
   readonly basis: Basis | null;
+  /** How many of the areas that apply to it are known. */
+  readonly coverage: Coverage;
   /** What its verdict hangs on. */
   readonly because: readonly FindingCode[];
   /** Parts that are not there yet, by name. */
@@ -62,6 +64,8 @@ export interface ScoutResult {
   readonly currency: string;
   readonly fronts: readonly FrontView[];
   readonly ranked: readonly RowView[];
+  /** Combinations that keep every limit and were seen to fail: never recommended, shown with why. */
+  readonly refuted: readonly RowView[];
   readonly left: readonly LeftView[];
   /** The combination that misses by least, when nothing is kept. */
   readonly nearest: { readonly row: RowView; readonly over: number; readonly admits: Reason | null } | null;
@@ -97,6 +101,7 @@ export class Views {
       ids,
       bands: forecasts.map((f) => f?.fps ?? null),
       basis: forecasts[0]?.basis ?? null,
+      coverage: e.predicted.coverage,
       because: scored.contradicted ? ['log/contradiction', ...e.predicted.verdict.because] : e.predicted.verdict.because,
       buys: parts.flatMap((p) => (p && !p.owned ? [p.name] : [])),
       alike: [...(dock?.alike ?? []), ...(card?.alike ?? [])],
@@ -153,6 +158,7 @@ export function resultOf(ranking: Ranking, views: Views): ScoutResult {
       .list()
       .slice(0, SHOWN)
       .map((b) => views.of(b.index)),
+    refuted: ranking.refuted.list().map((b) => views.of(b.index)),
     left: left.rows().map(({ nearest: miss, ...row }) => ({
       ...row,
       nearest: miss && views.of(miss.index),

@@ -108,6 +108,8 @@ export interface Scored extends Combo {
   /** Middle frames/s of each frame asked for; null where nothing can be said. */
   readonly fps: readonly (number | null)[];
   readonly state: VerdictState;
+  /** How many of its areas are open. */
+  readonly open: number;
   readonly usable: Range | null;
   readonly grade: Grade;
   /** Seen to fail though it should work. */
