@@ -88,7 +88,14 @@ describe('BU-06 spans and router against this chain', () => {
     const c = check(classC, { cardSpan: { gen: 3, lanes: 4 } });
     expect(row(c, 'card')).toMatchObject({ state: 'as-expected' });
     expect(c.overall).toBe('healthy');
-    expect(linkCheckHeadline(c, judge(classC))).toBe('The link came up as expected: ×4 Gen3 and 26.0 Gb/s to the card.');
+    expect(linkCheckHeadline(c, judge(classC))).toBe(
+      'The slot shows ×4 Gen3. The rate is not read yet; a half-rate cable looks the same here. Next: copy rate to the card, 2 minutes.',
+    );
+    expect(c.read).toEqual({ router: false, slot: true, 'copy-down': false, 'copy-up': false, counters: false });
+    const both = check(classC, { cardSpan: { gen: 3, lanes: 4 }, router: { laneGbps: 20, lanes: 2 } });
+    expect(linkCheckHeadline(both, judge(classC))).toBe(
+      'The router runs at its full rate and the slot shows ×4 Gen3. The rate is not read yet. Next: copy rate to the card, 2 minutes.',
+    );
   });
 
   it('slow while idle proves nothing; slow under load is the driver; narrow counts always', () => {
@@ -127,6 +134,22 @@ describe('BU-06 spans and router against this chain', () => {
     const c = check(classC, { cardSpan: { gen: 4, lanes: 4 } });
     expect(c.overall).toBe('above');
     expect(c.reasons[0]?.id).toBe('plan-wrong');
+  });
+
+  it('a rate above the plan doubts what sets it; only one above the port itself is impossible', () => {
+    const above = check(classC, { copy: { ...graded, value: 28 } });
+    expect(above.overall).toBe('above');
+    expect(above.doubts).toContain('dock/controllerClass');
+    expect(linkCheckHeadline(above, judge(classC))).toMatch(
+      /^28\.0 of 26\.0 Gb\/s, 108 %: more than the plan allows\. It contradicts: .*Controller class of the dock\.$/,
+    );
+    const long = tunnelChain({ cable: { lengthMm: 1200 } });
+    const cable = check(long, { copy: { ...graded, value: 24 } });
+    expect(cable.doubts).toContain('path/a/lengthMm');
+    const never = check(classC, { copy: { ...graded, value: 44 } });
+    expect(never).toMatchObject({ overall: 'impossible', beyondPort: true });
+    expect(linkCheckHeadline(never, judge(classC))).toBe('44.0 of 26.0 Gb/s, 169 %: impossible. Check unit and direction.');
+    expect(check(classC, { cardSpan: { gen: 4, lanes: 4 } }).doubts).toContain('dock/slotGen');
   });
 
   it('busy traffic and look-alike ports are among the reasons where they can be', () => {

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { FINDING_CODES, type FindingCode } from '../plan';
 import { installedSchema, settingsSchema, shownBy, softwareRole, videoPlug } from '../schema';
 import { OUTCOMES } from '../log';
-import { evaluateBody } from './evaluate';
+import { evaluateBody, coverageSchema } from './evaluate';
 import { isoDate, uuid } from './common';
 import { currency } from './money';
 
@@ -32,6 +32,8 @@ export const fixRow = z.object({
   words: z.string(),
   change: changeSchema,
   verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
+  /** How many of its areas are known. */
+  coverage: coverageSchema,
   usable: range,
   stops: z.number().int(),
   care: z.number().int(),

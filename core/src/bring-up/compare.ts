@@ -15,8 +15,9 @@ export interface CheckRow {
   readonly expected: { readonly gen: Range | null; readonly lanes: Range | null; readonly laneGbps: Range | null };
   readonly seen: { readonly gen: number | null; readonly lanes: number | null; readonly laneGbps: number | null };
   readonly state: RowState;
-  /** What is below: the rate, the width, or both. */
+  /** What is below the expected, and what above: the rate, the width, or both. */
   readonly off: readonly ('rate' | 'width')[];
+  readonly over: readonly ('rate' | 'width')[];
 }
 
 const NOTHING = { gen: null, lanes: null, laneGbps: null };
@@ -24,6 +25,12 @@ const NOTHING = { gen: null, lanes: null, laneGbps: null };
 function side(value: number | null, r: Range | null): 'below' | 'above' | 'within' | null {
   if (value === null || r === null) return null;
   return value < r.lo ? 'below' : value > r.hi ? 'above' : 'within';
+}
+
+type Side = ReturnType<typeof side>;
+
+function sides(rate: Side, width: Side, which: 'below' | 'above'): ('rate' | 'width')[] {
+  return [...(rate === which ? ['rate' as const] : []), ...(width === which ? ['width' as const] : [])];
 }
 
 function stateOf(rate: ReturnType<typeof side>, width: ReturnType<typeof side>, underLoad: boolean): RowState {
@@ -44,8 +51,8 @@ function spanRow(
   const [rate, width] = [side(seen?.gen ?? null, pair.gen), side(seen?.lanes ?? null, pair.lanes)];
   const read = seen !== null && (seen.gen !== null || seen.lanes !== null);
   const state = !read ? 'not-read' : pair.gen === null && pair.lanes === null ? 'not-known' : stateOf(rate, width, underLoad);
-  const off = [...(rate === 'below' ? ['rate' as const] : []), ...(width === 'below' ? ['width' as const] : [])];
-  return { key, expected, seen: { ...NOTHING, gen: seen?.gen ?? null, lanes: seen?.lanes ?? null }, state, off };
+  const [off, over] = [sides(rate, width, 'below'), sides(rate, width, 'above')];
+  return { key, expected, seen: { ...NOTHING, gen: seen?.gen ?? null, lanes: seen?.lanes ?? null }, state, off, over };
 }
 
 function routerRow(out: ReadOuts['router'], seen: RouterReading | null): CheckRow {
@@ -54,13 +61,14 @@ function routerRow(out: ReadOuts['router'], seen: RouterReading | null): CheckRo
   const read = seen !== null && (seen.laneGbps !== null || seen.lanes !== null);
   // A router keeps its rate when idle: what it shows always counts.
   const state = !read ? 'not-read' : out === null ? 'not-known' : stateOf(rate, width, true);
-  const off = [...(rate === 'below' ? ['rate' as const] : []), ...(width === 'below' ? ['width' as const] : [])];
+  const [off, over] = [sides(rate, width, 'below'), sides(rate, width, 'above')];
   return {
     key: 'router',
     expected,
     seen: { gen: null, laneGbps: seen?.laneGbps ?? null, lanes: seen?.lanes ?? null },
     state,
     off,
+    over,
   };
 }
 
@@ -96,5 +104,6 @@ function ignored(key: 'virtual' | 'inside', gen: Range | null, lanes: Range | nu
     seen: { ...NOTHING, gen: seen?.gen ?? null, lanes: seen?.lanes ?? null },
     state: 'ignore',
     off: [],
+    over: [],
   };
 }

@@ -2,6 +2,8 @@ export * from './grade';
 export * from './counts';
 export * from './compare';
 export * from './reasons';
+export * from './completeness';
+export * from './doubts';
 export * from './link-check';
 export * from './health';
 export * from './failing';

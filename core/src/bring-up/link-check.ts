@@ -1,10 +1,12 @@
 import type { HouseRules } from '../house';
 import type { Evaluation } from '../plan';
 import { measure, type Measured, type Span } from '../reading';
-import type { Chain, Reading, RouterReading, SpanReading } from '../schema';
+import type { AttrPath, Chain, Reading, RouterReading, SpanReading } from '../schema';
 import { compare, type CheckRow } from './compare';
 import { gradeCounts, gradeWindow, type CountsGrade, type WindowGrade } from './counts';
 import { gradeCopy, type CopyGrade } from './grade';
+import { completenessOf, type Completeness } from './completeness';
+import { doubtsOf, portCeilingGbps } from './doubts';
 import { reasons, type Reason } from './reasons';
 
 /** `open`: graded differently at the ends of the expected. `idle`: nothing that counts was read under load. */
@@ -17,6 +19,12 @@ export interface LinkCheck {
   readonly counts: CountsGrade | null;
   readonly window: WindowGrade | null;
   readonly reasons: readonly Reason[];
+  /** Which of the marks of a whole check were read. */
+  readonly read: Completeness;
+  /** Assumptions of the plan that a reading above the expected contradicts, what binds first. */
+  readonly doubts: readonly AttrPath[];
+  /** A copy rate above all that the port's standard can carry: no plan explains it. */
+  readonly beyondPort: boolean;
   readonly measured: Measured | null;
   /** The card is there but no driver holds it. */
   readonly noDriver: boolean;
@@ -43,7 +51,7 @@ function mix<T extends object>(typed: T | null, read: T | null): T | null {
 function overallOf(c: Omit<LinkCheck, 'overall'>): Overall {
   if (c.measured && c.measured.card === null) return 'no-card';
   if (c.measured?.card?.gone) return 'gone';
-  if (c.rows.some((r) => r.state === 'above')) return 'above';
+  if (c.rows.some((r) => r.state === 'above') || (c.copy?.grade === 'impossible' && !c.beyondPort)) return 'above';
   const below = c.rows.some((r) => r.state === 'below');
   // Drops and errors outweigh any rate.
   if (c.counts?.grade === 'poor') return 'poor';
@@ -85,10 +93,14 @@ export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation
     load: reading.load,
   };
   const card = measured?.card ?? null;
+  const counts = reading.counts ? gradeCounts(reading.counts, house) : null;
   const check = {
     rows,
     copy,
-    counts: reading.counts ? gradeCounts(reading.counts, house) : null,
+    counts,
+    read: completenessOf({ rows, copy, counts }),
+    doubts: doubtsOf(chain, evaluation, rows, copy),
+    beyondPort: copy?.gbps !== null && copy?.gbps !== undefined && copy.gbps > portCeilingGbps(chain),
     window: gradeWindow(reading.window?.nowMB ?? measured?.window?.nowMB ?? null, chain.card),
     reasons: measured?.card?.gone ? [] : reasons(evidence),
     measured,

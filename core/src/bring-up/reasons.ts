@@ -134,7 +134,11 @@ const RULES: readonly Rule[] = [
     part: 'dock',
     support: (e) => (!e.direct && short(e) && (e.chain.dock?.controllerClass ?? null) === null ? 2 : 0),
   },
-  { id: 'plan-wrong', part: 'host', support: (e) => (e.rows.some((r) => r.state === 'above') ? 3 : 0) },
+  {
+    id: 'plan-wrong',
+    part: 'host',
+    support: (e) => (e.rows.some((r) => r.state === 'above') ? 3 : e.copy?.grade === 'impossible' ? 2 : 0),
+  },
   { id: 'unit', part: 'host', support: (e) => (e.copy?.perhaps ? 3 : 0) },
 ];
 

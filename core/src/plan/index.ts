@@ -13,6 +13,7 @@ export * from './fixes';
 export * from './pre-flight';
 export * from './swaps';
 export * from './areas';
+export * from './questions';
 export type { BodyFacts } from './body';
 export * from './facts';
 export * from './port-roles';

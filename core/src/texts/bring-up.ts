@@ -1,7 +1,7 @@
-import type { CheckRow, CopyGrade, LinkCheck, NotGraded, Overall, ReasonId, RowState } from '../bring-up';
+import type { CheckRow, CopyGrade, LinkCheck, NotGraded, Overall, ReadMark, ReasonId, RowState } from '../bring-up';
 import type { Evaluation } from '../plan';
 import { describePath } from '../schema';
-import { percent, rate, whole } from './figures';
+import { attributeName, capital, listed, percent, rate, whole } from './figures';
 import { countsText } from './health';
 
 export const GRADE_WORDS = { healthy: 'healthy', low: 'low', poor: 'poor', impossible: 'impossible' } as const;
@@ -99,7 +99,6 @@ const OVERALL: Partial<Record<Overall, string>> = {
   'no-card': 'No card behind a link found: 0 of the graphics devices listed hang on a port of the host.',
   gone: 'The card fell off the bus: it answers with all ones. Power or cable first.',
   idle: 'Read while idle, so it proves nothing. Put the card under load and read again.',
-  above: 'The system shows more than this chain can: a part of the plan is not what is on the desk.',
 };
 
 /** "26.0 Gb/s" or a range of it. */
@@ -128,6 +127,40 @@ export function decidesText(c: CopyGrade): string {
   return `Knowing "${meta?.label.toLowerCase() ?? ''}" of the ${part} would decide it.`;
 }
 
+export const MARK_WORDS: Record<ReadMark, string> = {
+  router: 'Router rate and lanes',
+  slot: 'Slot width and generation',
+  'copy-down': 'Copy rate to the card',
+  'copy-up': 'Copy rate back',
+  counters: 'Error counters',
+};
+
+/** What a reading above the expected contradicts, in one sentence; where to go on from there. */
+function aboveText(check: LinkCheck): string {
+  const { copy } = check;
+  const over = check.rows.find((r) => r.state === 'above');
+  const more =
+    copy?.grade === 'impossible' ? copyText(copy) : over ? `${ROW_NAMES[over.key]} shows more than planned` : 'A reading';
+  const names = listed(check.doubts.map(attributeName), 3);
+  const fits = copy?.perhaps ? ` In ${copy.perhaps} it would be healthy.` : '';
+  return `${more}: more than the plan allows.${names ? ` It contradicts: ${names}.` : ''}${fits}`;
+}
+
+/** What widths and generations alone say: never a rate, which nobody read. */
+function shapeText(check: LinkCheck, e: Evaluation): string {
+  const slot = check.rows.find((r) => r.key === 'card' && r.state === 'as-expected');
+  const router = check.rows.some((r) => r.key === 'router' && r.state === 'as-expected');
+  const { gen, lanes } = slot?.seen ?? { gen: null, lanes: null };
+  const shown = [
+    ...(router ? ['the router runs at its full rate'] : []),
+    ...(slot ? [`the slot shows ${lanes === null ? '' : `×${lanes}`}${gen === null ? '' : ` Gen${gen}`}`] : []),
+  ];
+  const alike = !router && e.predicted.link.kind === 'tunnel' ? '; a half-rate cable looks the same here' : '';
+  return `${capital(shown.join(' and ') || 'the spans are as expected')}. The rate is not read yet${alike}. Next: ${COPY_TEST}.`;
+}
+/** What measures the rate, and how long it takes; common practice, no published source. */
+const COPY_TEST = 'copy rate to the card, 2 minutes';
+
 /** The main sentence of the link check. */
 export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reasonsNamed = 3): string {
   if (!check) return `Nothing read yet. Under load this chain should show ${expectedText(e)}.`;
@@ -139,6 +172,7 @@ export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reason
   const likely = named.map((r) => lower(REASON_TEXTS[r.id].what.split(':')[0] ?? ''));
   const first = likely.length > 0 ? ` Likeliest first: ${likely.join('; ')}.` : '';
   const { copy, counts } = check;
+  if (check.overall === 'above') return aboveText(check);
   if (counts?.grade === 'poor') return `${countsText(counts)} Supply and power plugs first, then cable and joints.`;
   if (copy && copy.grade === 'open' && copy.ends)
     return `${copyText(copy)}: ${GRADE_WORDS[copy.ends.atHigh]} or ${GRADE_WORDS[copy.ends.atLow]}. ${decidesText(copy)}`;
@@ -153,7 +187,7 @@ export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reason
   if (check.overall === 'low') return `The link came up with less than expected.${first}`;
   const onlyCounts = counts && copy === null && check.rows.every((r) => r.state !== 'as-expected');
   if (check.overall === 'healthy' && onlyCounts) return countsText(counts);
-  if (check.overall === 'healthy') return `The link came up as expected: ${expectedText(e)}.`;
+  if (check.overall === 'healthy') return shapeText(check, e);
   return copy?.why ? NOT_GRADED_TEXTS[copy.why] : 'Read, but nothing in it can be held against this chain.';
 }
 

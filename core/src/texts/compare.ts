@@ -3,7 +3,8 @@ import type { Evaluation } from '../plan';
 import { SOFTWARE_NAMES, type Chain, type SoftwareRole } from '../schema';
 import { chainNames, partName } from '../setup';
 import { partNoun, sentence } from './finding';
-import { figure, rate, whole } from './figures';
+import { capital, figure, rate, whole } from './figures';
+import { AREA_NOUNS, AREA_STATES, coverageWords } from './headline';
 import { money, moneyShort } from './money';
 import { VERDICT_WORDS } from './verdict-words';
 
@@ -61,6 +62,10 @@ function parts(p: Compared): ReadonlyMap<string, string> {
   ]);
 }
 
+function areas(p: Compared): ReadonlyMap<string, string> {
+  return new Map(p.evaluation.predicted.areas.map((a) => [capital(AREA_NOUNS[a.area]), AREA_STATES[a.state]]));
+}
+
 function budgets(p: Compared): ReadonlyMap<string, string> {
   return new Map(
     p.evaluation.predicted.budgets.map((b) => [
@@ -112,6 +117,12 @@ export function compareRows(plans: readonly Compared[]): CompareRow[] {
       'Verdict',
       cells((p) => VERDICT_WORDS[p.evaluation.predicted.verdict.state]),
     ),
+    row(
+      'Verdict',
+      'Known',
+      cells((p) => coverageWords(p.evaluation.predicted.coverage)),
+    ),
+    ...union('Areas', plans, areas, AREA_STATES.none),
     row(
       'Link',
       'To the card, Gb/s usable',
@@ -166,7 +177,9 @@ export function compareSentence(plans: readonly Compared[]): string {
 function dearer(a: Cost | null, b: Cost | null): string {
   if (!a || !b || a.currency !== b.currency || a.apart.length > 0 || b.apart.length > 0) return '';
   const more = b.totalMinor - a.totalMinor;
-  if (more === 0) return ', the same money';
+  const open = a.open.length + b.open.length;
+  // Equal sums of which something is missing say nothing of the money.
+  if (more === 0) return open > 0 ? `, ${open} ${open === 1 ? 'price' : 'prices'} not known` : ', the same money';
   const amount = moneyShort({ minor: Math.abs(more), currency: a.currency });
-  return `, ${amount} ${more > 0 ? 'more' : 'less'}${a.open.length + b.open.length > 0 ? ' as far as prices are known' : ''}`;
+  return `, ${amount} ${more > 0 ? 'more' : 'less'}${open > 0 ? ' as far as prices are known' : ''}`;
 }

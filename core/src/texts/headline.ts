@@ -1,6 +1,15 @@
-import { describePath, type AttrPath } from '../schema';
 import { successes } from '../log';
-import { STOPPING_AREAS, type Evaluation, type Finding, type JudgedArea } from '../plan';
+import {
+  questionsOf,
+  STOPPING_AREAS,
+  type AreaState,
+  type AreaVerdict,
+  type Coverage,
+  type Evaluation,
+  type Finding,
+  type JudgedArea,
+  type Question,
+} from '../plan';
 import { asRange, capital, figure, listed, percent, rate } from './figures';
 import { partNoun, sentence } from './finding';
 
@@ -47,7 +56,8 @@ function unknown(e: Evaluation): string {
   return `Not enough known: ${list} ${nouns.length > 1 ? 'are' : 'is'} not chosen yet; ${4 - nouns.length} of 4 parts are.`;
 }
 
-const AREA_NOUNS: Record<JudgedArea, string> = {
+/** What each area is called. */
+export const AREA_NOUNS: Record<JudgedArea, string> = {
   link: 'link',
   plugs: 'power plugs',
   watts: 'watts',
@@ -59,24 +69,15 @@ const AREA_NOUNS: Record<JudgedArea, string> = {
   handling: 'handling',
 };
 
-/** An area that is fine, with its figure where it has one. */
-function fine(e: Evaluation, area: JudgedArea): string {
+/** An area that does not stop the chain, with its figure where it has one. */
+function fine(e: Evaluation, { area, state }: AreaVerdict): string {
   const { link, body } = e.predicted;
-  if (area === 'link') return `link fine at ${rate(link.usable?.down)} Gb/s`;
+  const how = state === 'good' ? 'fine' : 'with care';
+  if (area === 'link') return `link ${how} at ${rate(link.usable?.down)} Gb/s`;
   const fed = body.power.feeders.find((f) => f.feedsCard && f.load && f.rated);
-  if (area === 'watts' && fed?.load && fed.rated) return `watts fine at ${figure(fed.load)} of ${figure(fed.rated)} W`;
-  return `${AREA_NOUNS[area]} fine`;
+  if (area === 'watts' && fed?.load && fed.rated) return `watts ${how} at ${figure(fed.load)} of ${figure(fed.rated)} W`;
+  return `${AREA_NOUNS[area]} ${how}`;
 }
-
-/** The attribute worth finding out first: of the first area that decides, the one that takes the fewest minutes. */
-export function firstToAsk(e: Evaluation): AttrPath | null {
-  const decides = e.predicted.areas.find((a) => a.state === 'open' && a.open.length > 0);
-  const minutes = (p: AttrPath) => describePath(p).meta?.findOut?.minutes ?? UNTIMED;
-  const paths = (decides?.open ?? []).filter((p) => describePath(p).meta !== null);
-  return [...paths].sort((a, b) => minutes(a) - minutes(b))[0] ?? null;
-}
-/** Where nobody said how long it takes it is asked after the others. */
-const UNTIMED = 60;
 
 /** What is fine with its figure, what is missing, and the answer that is worth finding out first. */
 function notKnownYet(e: Evaluation): string {
@@ -85,19 +86,31 @@ function notKnownYet(e: Evaluation): string {
     .filter((a) => a.state === 'good' || a.state === 'care')
     .filter((a) => a.area === 'link' || a.area === 'watts');
   const open = stopping.filter((a) => a.state === 'open').map((a) => AREA_NOUNS[a.area]);
-  const known = good.map((a) => fine(e, a.area)).join(', ');
-  const first = firstToAsk(e);
-  const meta = first === null ? null : describePath(first).meta;
-  const takes = meta?.findOut ? `, ${minutesOf(meta.findOut.minutes)}` : '';
-  const ask = first === null ? '' : ` First: ${askedFor(first)}${takes}.`;
+  const known = good.map((a) => fine(e, a)).join(', ');
+  const first = questionsOf(e)[0];
+  const takes = first?.meta.findOut ? `, ${minutesOf(first.meta.findOut.minutes)}` : '';
+  const ask = first ? ` First: ${askedFor(first)}${takes}.` : '';
   return `Not enough known. ${known ? `${capital(known)}. ` : ''}Not known: ${listed(open, 5)}.${ask}`;
 }
 
-/** What is asked, inside a sentence: "whether the left port tunnels PCIe", "the card's length". */
-function askedFor(path: AttrPath): string {
-  const { part, meta } = describePath(path);
+/** What is asked, inside a sentence: "whether the left port tunnels PCIe", "length of the card". */
+export function askedFor({ path, part, meta }: Pick<Question, 'path' | 'part' | 'meta'>): string {
   if (path.endsWith('/tunnelling')) return `whether the ${part} tunnels PCIe`;
-  return meta ? `${meta.label.toLowerCase().replace(/pcie/g, 'PCIe')} of the ${part}` : partNoun(path);
+  return `${meta.label.charAt(0).toLowerCase()}${meta.label.slice(1)} of the ${part}`;
+}
+
+/** States of an area in a word. */
+export const AREA_STATES: Record<AreaState, string> = {
+  good: 'fine',
+  care: 'care',
+  stops: 'stops it',
+  open: 'not known',
+  none: 'does not apply',
+};
+
+/** "5 of 7 areas known". */
+export function coverageWords({ known, of }: Coverage): string {
+  return `${known} of ${of} areas known`;
 }
 
 function care(e: Evaluation): string {

@@ -184,6 +184,7 @@ export async function fixesFor(
     words: f.candidate.words,
     change: f.candidate.change,
     verdict: f.verdict,
+    coverage: f.coverage,
     usable: f.usable,
     stops: f.stops,
     care: f.care,

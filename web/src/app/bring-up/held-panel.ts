@@ -1,18 +1,36 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { describePath } from '@ruddy/core/schema';
-import { countsText, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
+import { READ_MARKS } from '@ruddy/core/bring-up';
+import type { Question } from '@ruddy/core/plan';
+import { countsText, MARK_WORDS, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
+import { AnswerCard } from '../plan/answer-card';
 import { CheckTable } from './check-table';
 
 /** What was read, held against what this chain should show: the table, remarks, reasons likeliest first. */
 @Component({
   selector: 'rb-held-panel',
-  imports: [CheckTable],
+  imports: [CheckTable, AnswerCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (evaluation(); as e) {
       <rb-check-table [evaluation]="e" [check]="readings.check()" />
+    }
+    @if (marks().length > 0) {
+      <ul class="marks" [attr.aria-label]="'What was read: ' + readCount()">
+        @for (m of marks(); track m.key) {
+          <li [class.read]="m.read">
+            <span aria-hidden="true">{{ m.read ? '●' : '○' }}</span> {{ m.name }}: {{ m.read ? 'read' : 'not read' }}
+          </li>
+        }
+      </ul>
+    }
+    @if (doubts().length > 0) {
+      <h3>Contradicts the plan {{ doubts().length }}</h3>
+      @for (q of doubts(); track q.path) {
+        <rb-answer-card [question]="q" />
+      }
     }
     @if (remarks().length > 0) {
       <ul class="remarks">
@@ -59,6 +77,13 @@ import { CheckTable } from './check-table';
       line-height: 24px;
       font-weight: 600;
     }
+    .marks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px 16px;
+      list-style: none;
+      font-size: 14px;
+    }
     .remarks li {
       list-style: none;
       padding: 4px 8px;
@@ -80,6 +105,21 @@ export class HeldPanel {
       part: partNoun(r.part),
       support: SUPPORT_WORDS[r.support],
     }));
+  });
+  /** Which of the marks of a whole check are there; none of a link that has no such thing. */
+  readonly marks = computed(() => {
+    const read = this.readings.check()?.read;
+    return read ? READ_MARKS.flatMap((key) => (read[key] === null ? [] : [{ key, name: MARK_WORDS[key], read: read[key] }])) : [];
+  });
+  readonly readCount = computed(() => `${this.marks().filter((m) => m.read).length} of ${this.marks().length}`);
+  /** What a reading above the expected contradicts, to be mended at once. */
+  readonly doubts = computed(() => {
+    const check = this.readings.check();
+    if (check?.overall !== 'above') return [];
+    return check.doubts.flatMap((path): Question[] => {
+      const { part, meta } = describePath(path);
+      return meta ? [{ path, part, meta, area: 'link', decides: true }] : [];
+    });
   });
   readonly remarks = computed(() => {
     const c = this.readings.check();

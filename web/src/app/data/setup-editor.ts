@@ -180,7 +180,11 @@ export class SetupEditor {
   settle(pick: (p: FieldPath) => 'mine' | 'theirs'): void {
     const [base, mine, state] = [this.stored(), this.fields(), this.save()];
     if (!base || !mine || state.kind !== 'conflict') return;
-    const merged = mergeFields(base, mine, state.theirs, pick);
+    const onto = (f: Fields) => mergeFields(base, f, state.theirs, pick);
+    const merged = onto(mine);
+    // What was stored meanwhile by somebody else is no step of this person's: undoing an edit must not take it back.
+    this.#undo.update((list) => list.map(onto));
+    this.#redo.update((list) => list.map(onto));
     this.stored.set(state.theirs);
     this.save.set({ kind: 'unsaved' });
     this.#become(merged);

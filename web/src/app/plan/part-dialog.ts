@@ -13,17 +13,29 @@ import type { Errors } from '../parts/form-model';
 export interface PartDialogInput {
   kind: PartKind;
   spec: Partial<AnySpec>;
+  /** The part that is edited; null where a new one is described. */
+  part: Part | null;
 }
 
-/** Describe a part that is not in the catalogue; it is added and chosen. */
+/** Describe a part that is not in the catalogue, which is then added and chosen; or edit one that is. */
 @Component({
   imports: [MatDialogModule, MatButtonModule, PartForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Describe the {{ word }}</h2>
+    <h2 mat-dialog-title>{{ data.part ? 'Edit' : 'Describe' }} the {{ word }}</h2>
     <mat-dialog-content>
       <p class="quiet">"Not sure" is a good answer: the plan says which of them matter and how to find out.</p>
-      <rb-part-form [kind]="data.kind" [spec]="data.spec" [refused]="refused()" action="Add and choose it" (saved)="save($event)">
+      @if (data.part && data.part.usedIn > 1) {
+        <p class="quiet">It stands in {{ data.part.usedIn }} setups: all of them are judged with what you save.</p>
+      }
+      <rb-part-form
+        [kind]="data.kind"
+        [spec]="data.spec"
+        [sources]="data.part?.sources ?? {}"
+        [refused]="refused()"
+        [action]="data.part ? 'Save' : 'Add and choose it'"
+        (saved)="save($event)"
+      >
         <button mat-button type="button" mat-dialog-close>Back without it</button>
       </rb-part-form>
     </mat-dialog-content>
@@ -42,7 +54,11 @@ export class PartDialog {
   readonly refused = signal<Errors>(new Map());
 
   save({ spec, sources }: FormPart): void {
-    this.#parts.create({ id: v7(), kind: this.data.kind, spec, sources } as PartBody).subscribe({
+    const { part, kind } = this.data;
+    const sent = part
+      ? this.#parts.patch(part.id, { spec: spec as unknown as Record<string, unknown>, sources }, part.rev)
+      : this.#parts.create({ id: v7(), kind, spec, sources } as PartBody);
+    sent.subscribe({
       next: (part) => this.#ref.close(part),
       error: (e: ApiProblem) =>
         this.refused.set(

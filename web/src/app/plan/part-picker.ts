@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
 import { catchError, debounceTime, forkJoin, of, Subject, switchMap } from 'rxjs';
 import type { Part } from '@ruddy/core/api';
@@ -11,7 +12,7 @@ import { facts } from '../parts/part-facts';
 /** Choose one part of a kind by typing its name; a part not in the list can be described on the spot. */
 @Component({
   selector: 'rb-part-picker',
-  imports: [MatAutocompleteModule],
+  imports: [MatAutocompleteModule, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <!-- A list hears of no Tab before it was drawn: who tabs on quickly would leave it open over what comes next. -->
@@ -32,6 +33,9 @@ import { facts } from '../parts/part-facts';
           (keydown.shift.tab)="trigger().closePanel()"
           (blur)="left()"
         />
+        @if (editable() && name() !== '') {
+          <button mat-button type="button" (click)="edit.emit()" [attr.aria-label]="'Edit ' + name()">Edit</button>
+        }
         @if (removable()) {
           <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">
             Take out
@@ -75,8 +79,11 @@ export class PartPicker {
   /** The name of what is chosen now, empty when nothing is. */
   readonly name = input('');
   readonly removable = input(false);
+  /** What is chosen can be edited on the spot. */
+  readonly editable = input(false);
   readonly chosen = output<Part | null>();
   readonly describe = output<PartKind>();
+  readonly edit = output();
 
   readonly words = new Subject<string>();
   readonly options = signal<Part[]>([]);

@@ -79,6 +79,11 @@ export class PartsPanel {
       .subscribe((p) => (typeof slot === 'number' ? this.pickCable(slot, p) : this.pick(slot, p)));
   }
 
+  /** Edit what is chosen: the part itself changes, and with it every setup that uses it. */
+  edit(id: string | null): void {
+    if (id !== null) this.#describer.edit(id).subscribe(() => this.editor.refresh());
+  }
+
   describeHost(): void {
     this.#dialog
       .open<DescribeHost, never, Partial<AnySpec>>(DescribeHost, { width: '720px', maxWidth: '96vw' })

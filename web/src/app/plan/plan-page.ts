@@ -29,6 +29,7 @@ import { PreFlightList } from './pre-flight-list';
 import { RoutesTable } from './routes-table';
 import { ToDo } from './to-do';
 import { TrialBar } from './trial-bar';
+import { AreaRow } from './area-row';
 import { AroundPanel } from './around-panel';
 import { Budgets } from './budgets';
 import { CostPanel } from './cost-panel';
@@ -51,6 +52,7 @@ import { PortRoles } from './port-roles';
     LoadsPanel,
     DockedPanel,
     ToDo,
+    AreaRow,
     TrialBar,
     EvidencePanel,
     HopTable,

@@ -2,15 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
+import { MatExpansionModule } from '@angular/material/expansion';
 import type { FixRow } from '@ruddy/core/api';
-import { adjustmentsFor, type Evaluation, type Finding, type FindingCode } from '@ruddy/core/plan';
-import { describePath, type Chain } from '@ruddy/core/schema';
-import { minutesOf, rate, sentence, VERDICT_WORDS } from '@ruddy/core/texts';
+import { adjustmentsFor, questionsOf, type Evaluation, type Finding, type FindingCode } from '@ruddy/core/plan';
+import type { Chain } from '@ruddy/core/schema';
+import { coverageWords, rate, sentence, VERDICT_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
 import { Trial } from '../data/trial';
 import { counted } from '../shared/format';
+import { AnswerCard } from './answer-card';
 import { fixPriceWords } from './cost-words';
 
 interface Told {
@@ -40,6 +42,9 @@ const CAUTIONS: readonly FindingCode[] = [
 /** Nothing here is a fault of a part: there is nothing to try. */
 const NOT_TRIED: readonly FindingCode[] = ['plan/unchosen', 'log/contradiction', 'power/used'];
 
+/** So many questions are open at once. */
+const FIRST = 4;
+
 /** Which finding, where several have one code. */
 function keyOf(f: Finding): string {
   return `${f.code} ${f.about ?? ''}`;
@@ -48,7 +53,7 @@ function keyOf(f: Finding): string {
 /** What to do about a chain, worst first, and what can be tried about each finding. */
 @Component({
   selector: 'rb-to-do',
-  imports: [NgTemplateOutlet, RouterLink, MatButtonModule],
+  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, MatExpansionModule, AnswerCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './to-do.html',
   styleUrl: './to-do.scss',
@@ -58,6 +63,7 @@ export class ToDo {
   readonly #data = inject(SetupsData);
   readonly trial = inject(Trial);
   readonly priceWords = fixPriceWords;
+  readonly coverage = coverageWords;
   readonly evaluation = input.required<Evaluation | null>();
   readonly chain = input.required<Chain | null>();
   /** While a change is tried: what it leads to. */
@@ -109,16 +115,15 @@ export class ToDo {
   readonly cautions = computed(() => this.told().filter((t) => CAUTIONS.includes(t.finding.code)));
   readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && !CAUTIONS.includes(t.finding.code)));
   readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));
-  readonly verify = computed(() =>
-    (this.evaluation()?.toVerify ?? []).flatMap(({ path, decides }) => {
-      const { part, meta } = describePath(path);
-      if (!meta) return [];
-      const minutes = meta.findOut ? minutesOf(meta.findOut.minutes) : '';
-      return [{ path, decides, part, label: meta.label, how: meta.findOut?.how ?? '', minutes }];
-    }),
-  );
+  readonly verify = computed(() => {
+    const e = this.evaluation();
+    return e ? questionsOf(e) : [];
+  });
   readonly deciding = computed(() => this.verify().filter((v) => v.decides));
   readonly others = computed(() => this.verify().filter((v) => !v.decides));
+  /** The first questions are open; the others wait until they are asked for. */
+  readonly every = signal(false);
+  readonly asked = computed(() => (this.every() ? this.deciding() : this.deciding().slice(0, FIRST)));
 
   focusFirst(): void {
     this.firstFinding()?.nativeElement.focus();

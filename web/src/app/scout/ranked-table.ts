@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { RowView } from '@ruddy/core/scout';
-import { moneyShort, rate, REASON_WORDS, SCOUT_GRADES } from '@ruddy/core/texts';
+import { moneyShort, rate, REASON_WORDS, SCOUT_GRADES, coverageWords } from '@ruddy/core/texts';
 import { VerdictChip } from '../verdict/verdict-chip';
 
 /** Combinations in order. In: rows, currency, which are pinned, which is chosen. Out: chosen, pinned, made a plan. */
@@ -44,7 +44,10 @@ import { VerdictChip } from '../verdict/verdict-chip';
                   <span class="hint">Same facts: {{ r.alike.join(', ') }}.</span>
                 }
               </th>
-              <td><rb-verdict-chip [state]="r.state" /></td>
+              <td>
+                <rb-verdict-chip [state]="r.state" />
+                <span class="hint nowrap">{{ coverage(r.coverage) }}</span>
+              </td>
               <td class="figure">{{ gbps(r) }}</td>
               <td class="figure">
                 {{ fps(r) }}
@@ -130,6 +133,7 @@ export class RankedTable {
   readonly chosen = output<RowView>();
   readonly pin = output<RowView>();
   readonly plan = output<RowView>();
+  readonly coverage = coverageWords;
   readonly grades = SCOUT_GRADES;
 
   pinned(r: RowView): boolean {

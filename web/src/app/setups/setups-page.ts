@@ -4,7 +4,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import { SETUP_STATES, type SetupRow, type SetupState, type Summary } from '@ruddy/core/api';
-import { rate, tollText } from '@ruddy/core/texts';
+import { rate, tollText, coverageWords } from '@ruddy/core/texts';
 import { MiniStrip } from '../bridge-strip/mini-strip';
 import type { ApiProblem } from '../data/api';
 import { BundleFile } from '../data/bundle-file';
@@ -43,6 +43,7 @@ export class SetupsPage {
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly chosenIds = computed(() => [...this.chosen()].join());
   readonly most = MOST_ASIDE;
+  readonly coverage = coverageWords;
   readonly rate = rate;
   /** The toll in ms, as an interval where no more is known; a dash where no pair measures it. */
   readonly tollOf = (r: SetupRow) => (r.toll ? tollText(r.toll, true) : '–');

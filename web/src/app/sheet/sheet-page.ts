@@ -4,7 +4,7 @@ import { RouterLink } from '@angular/router';
 import { FORGOTTEN, type CostLine } from '@ruddy/core/cost';
 import { preFlight } from '@ruddy/core/plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import { headline, money, PRE_FLIGHT, PURPOSE_WORDS, sentence } from '@ruddy/core/texts';
+import { coverageWords, headline, money, PRE_FLIGHT, PURPOSE_WORDS, sentence } from '@ruddy/core/texts';
 import { stripModel } from '../bridge-strip/strip-model';
 import { copyLine } from '../bridge-strip/strip-text';
 import { BringUpRun } from '../data/bring-up-run';
@@ -54,6 +54,11 @@ export class SheetPage {
     (this.plan.cost()?.forgotten ?? []).filter((f) => !f.have).map((f) => ({ ...f, name: FORGOTTEN[f.code] })),
   );
   readonly extras = computed(() => this.editor.fields()?.cost.extras ?? []);
+  /** How much of the chain is known, beside its verdict. */
+  readonly coverage = computed(() => {
+    const e = this.editor.judgement()?.evaluation;
+    return e ? coverageWords(e.predicted.coverage) : null;
+  });
   readonly sentence = computed(() => {
     const [e, c] = [this.evaluation(), this.plan.cost()];
     if (!e || !c) return 'Reading the plan …';

@@ -1,0 +1,49 @@
+import { describePath, type AttrMeta, type AttrPath } from '../schema';
+import { STOPPING_AREAS, type JudgedArea } from './areas';
+import type { Evaluation } from './types';
+
+/** Something worth finding out about a chain. */
+export interface Question {
+  readonly path: AttrPath;
+  /** The noun of the part it belongs to, and what is known of the attribute. */
+  readonly part: string;
+  readonly meta: AttrMeta;
+  /** The first area it leaves open; null for one that only narrows a figure. */
+  readonly area: JudgedArea | null;
+  /** It can turn the verdict. */
+  readonly decides: boolean;
+}
+
+/** Where nobody said how long it takes it is asked after the others of its area, min. */
+const UNTIMED = 60;
+
+/**
+ * What to find out, what decides the verdict first: by area in the order they are checked, those that can stop the chain before the
+ * others, and within an area what takes the fewest minutes. Slots that hold nothing are no questions: they are chosen.
+ */
+export function questionsOf(e: Pick<Evaluation, 'predicted' | 'toVerify'>): Question[] {
+  const open = e.predicted.areas.filter((a) => a.state === 'open' || a.state === 'care');
+  const stopping = (a: (typeof open)[number]) => a.state === 'open' && STOPPING_AREAS.includes(a.area);
+  const ordered = [...open.filter(stopping), ...open.filter((a) => !stopping(a))];
+  const minutes = (p: AttrPath) => describePath(p).meta?.findOut?.minutes ?? UNTIMED;
+  const seen = new Set<AttrPath>();
+  const of = (paths: readonly AttrPath[], area: JudgedArea | null, decides: boolean): Question[] =>
+    [...paths]
+      .sort((a, b) => minutes(a) - minutes(b))
+      .flatMap((path) => {
+        const { part, meta } = describePath(path);
+        if (meta === null || seen.has(path)) return [];
+        seen.add(path);
+        return [{ path, part, meta, area, decides }];
+      });
+  const decides = new Set(e.toVerify.filter((v) => v.decides).map((v) => v.path));
+  return [
+    ...ordered.flatMap((a) => of(a.open, a.area, true)),
+    ...of([...decides], null, true),
+    ...of(
+      e.toVerify.map((v) => v.path),
+      null,
+      false,
+    ),
+  ];
+}

@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal, type OnInit } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MatCardModule } from '@angular/material/card';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import type { Question } from '@ruddy/core/plan';
+import { VALUE_SOURCES, type AttrMeta, type ValueSource } from '@ruddy/core/schema';
+import { AREA_NOUNS, minutesOf } from '@ruddy/core/texts';
+import { Answers, placeOf } from '../data/answers';
+import type { ApiProblem } from '../data/api';
+import { SetupEditor } from '../data/setup-editor';
+import { Field } from '../kit/field';
+import type { FieldMeta } from '../kit/meta';
+import { ServerClock } from '../shared/server-clock';
+
+/** With more options than this a choice is a list to open. */
+const MOST_TOGGLES = 3;
+/** How long an answer can be taken back from the message that confirms it, ms. */
+const UNDO_MS = 12_000;
+
+const SOURCE: FieldMeta = {
+  label: 'Known from',
+  input: 'choice',
+  options: Object.entries(VALUE_SOURCES).map(([value, label]) => ({ value, label })),
+};
+
+/** Where an answer found out in this way most likely comes from. */
+function usualSource(how: string): ValueSource {
+  if (/tape|measure|scale|meter/i.test(how)) return 'measured';
+  return /manual|data sheet|support page/i.test(how) ? 'paper' : 'label';
+}
+
+/** A number outside its limits, in words; null where it is within them or not a number. */
+function outside(value: unknown, m: AttrMeta): string | null {
+  const ends = typeof value === 'number' ? [value] : value !== null && typeof value === 'object' ? Object.values(value) : [];
+  const wrong = ends.some(
+    (n) => typeof n === 'number' && ((m.min !== undefined && n < m.min) || (m.max !== undefined && n > m.max)),
+  );
+  return wrong ? `${m.label}: ${m.min} to ${m.max}${m.unit ? ` ${m.unit}` : ''}` : null;
+}
+
+/** One thing worth finding out, with its own input: it is answered where it is asked, and can be taken back. */
+@Component({
+  selector: 'rb-answer-card',
+  imports: [ReactiveFormsModule, MatCardModule, MatButtonModule, Field],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <mat-card appearance="outlined" [class.decides]="question().decides">
+      <p class="what">{{ title() }}</p>
+      <p class="hint">{{ facts() }}</p>
+      @if (question().meta.findOut; as find) {
+        <p class="quiet">{{ find.how }}</p>
+      }
+      @if (place()) {
+        <form [formGroup]="form" (ngSubmit)="save()" [attr.aria-label]="'Answer: ' + title()">
+          <rb-field [meta]="meta()" [control]="form.controls.value" />
+          <rb-field [meta]="source" [control]="form.controls.from" />
+          <button mat-flat-button type="submit" [disabled]="busy()">Save</button>
+        </form>
+        @if (problem(); as why) {
+          <p class="problem" role="alert">Not saved. {{ why }}</p>
+        }
+      }
+    </mat-card>
+  `,
+  styles: `
+    mat-card {
+      padding: 8px 12px;
+      gap: 2px;
+    }
+    mat-card.decides {
+      border-left: 4px solid var(--stone);
+    }
+    .what {
+      font-size: 15px;
+      font-weight: 600;
+    }
+    form {
+      display: grid;
+      grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr) auto;
+      gap: 8px;
+      align-items: start;
+      margin-top: 6px;
+    }
+    @media (max-width: 480px) {
+      form {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
+  `,
+})
+export class AnswerCard implements OnInit {
+  readonly #editor = inject(SetupEditor);
+  readonly #answers = inject(Answers);
+  readonly #bar = inject(MatSnackBar);
+  readonly #clock = inject(ServerClock);
+  readonly question = input.required<Question>();
+  readonly source = SOURCE;
+  readonly busy = signal(false);
+  readonly problem = signal<string | null>(null);
+
+  readonly #within: ValidatorFn = (c) => {
+    const why = outside(c.value, this.question().meta);
+    return why === null ? null : { limits: why };
+  };
+
+  ngOnInit(): void {
+    // Not before: a validator runs as soon as it is given, and the question is there only now.
+    this.form.controls.value.addValidators(this.#within);
+  }
+
+  readonly form = new FormGroup({
+    value: new FormControl<unknown>(null),
+    from: new FormControl<unknown>(null),
+  });
+
+  readonly title = computed(() => `${this.question().meta.label} of the ${this.question().part}`);
+  readonly facts = computed(() => {
+    const { area, decides, meta } = this.question();
+    const what = area ? `${AREA_NOUNS[area]} depends on it` : decides ? 'decides the verdict' : 'narrows a figure';
+    return [what, meta.findOut ? minutesOf(meta.findOut.minutes) : ''].filter((s) => s !== '').join(', ');
+  });
+  readonly meta = computed<FieldMeta>(() => {
+    const m = this.question().meta;
+    return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES ? { ...m, input: 'toggle' } : m;
+  });
+  readonly place = computed(() => {
+    const fields = this.#editor.fields();
+    return fields ? placeOf(this.question().path, fields) : null;
+  });
+
+  save(): void {
+    const [place, { value, from }] = [this.place(), this.form.getRawValue()];
+    this.form.markAllAsTouched();
+    if (!place || this.busy()) return;
+    const empty = value === null || value === '';
+    this.problem.set(empty ? `Enter ${this.title().charAt(0).toLowerCase()}${this.title().slice(1)}.` : null);
+    if (empty || this.form.invalid) return;
+    if (place.of === 'setup') {
+      this.#editor.change(place.patch(value));
+      this.#say(value, () => this.#editor.undo());
+      return;
+    }
+    const known = (from ?? usualSource(this.question().meta.findOut?.how ?? '')) as ValueSource;
+    this.busy.set(true);
+    this.#answers.save(place, value, { from: known, on: this.#clock.today(), note: '', kept: false }).subscribe({
+      next: (stored) => {
+        this.busy.set(false);
+        this.#editor.refresh();
+        this.#say(value, () =>
+          stored.undo().subscribe({
+            next: () => this.#editor.refresh(),
+            error: (e: ApiProblem) => this.#bar.open(`Not undone. ${e.message}`, 'OK'),
+          }),
+        );
+      },
+      error: (e: ApiProblem) => {
+        this.busy.set(false);
+        this.problem.set(e.problem.errors?.[0]?.message ?? e.message);
+      },
+    });
+  }
+
+  #say(value: unknown, undo: () => void): void {
+    const m = this.question().meta;
+    const range = value as { lo: number; hi: number };
+    const shown =
+      typeof value === 'object'
+        ? `${range.lo} to ${range.hi}`
+        : (m.options?.find((o) => o.value === value)?.label ?? String(value as string));
+    this.#bar
+      .open(`${this.title()}: ${shown}${m.unit ? ` ${m.unit}` : ''}. Saved.`, 'Undo', { duration: UNDO_MS })
+      .onAction()
+      .subscribe(undo);
+  }
+}
