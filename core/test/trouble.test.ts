@@ -200,6 +200,13 @@ describe('what the plan, the first answers and the runs say', () => {
     expect(runAnswers([run('A', '2560x1440', 80), run('A', 'as it comes', 70)]).pairs).toEqual([]);
   });
 
+  it('TR-06 runs in a desktop slot say nothing of the link', () => {
+    const slot = { context: { norm: true } };
+    const runs = [run('A', '1920x1080', 80), run('A', '3840x2160', 78), { ...run('A', '1920x1080', 200), ...slot }];
+    expect(runAnswers(runs).pairs).toMatchObject([{ fps: [80, 78], flat: true }]);
+    expect(runAnswers(runs.map((r) => ({ ...r, ...slot }))).pairs).toEqual([]);
+  });
+
   it('TR-06 one title flat and another not: the fault is at the title', () => {
     const both = runAnswers([
       ...[run('A', '1920x1080', 60), run('A', '3840x2160', 59)],

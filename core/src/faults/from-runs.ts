@@ -7,6 +7,8 @@ export interface RunLooked {
   /** What it is built on, where somebody said. */
   readonly engine?: string;
   readonly facts: Readonly<Record<string, string>>;
+  /** Taken with the card in a desktop slot: it says nothing of this link. */
+  readonly context?: { readonly norm: boolean };
   readonly stats: { readonly averageFps: number } | null;
 }
 
@@ -41,7 +43,7 @@ const heaviness = (changed: 'resolution' | 'preset', word: string): number | nul
 function groups(runs: readonly RunLooked[], changed: 'resolution' | 'preset'): RunLooked[][] {
   const by = new Map<string, RunLooked[]>();
   for (const r of runs) {
-    if (r.stats === null || heaviness(changed, r.facts[changed] ?? '') === null) continue;
+    if (r.context?.norm === true || r.stats === null || heaviness(changed, r.facts[changed] ?? '') === null) continue;
     const key = JSON.stringify(Object.entries(r.facts).filter(([f]) => f !== changed));
     by.set(key, [...(by.get(key) ?? []), r]);
   }

@@ -1,5 +1,6 @@
 import { evaluate, contradicted, verdictOf, type Context, type FindingCode, type VerdictState } from '../plan';
-import type { CableSpec, CardSpec, Chain, DockSpec, HostSpec } from '../schema';
+import { carriesTunnel, isInside } from '../schema';
+import type { AdapterSpec, CableSpec, CardSpec, Chain, Connector, DockSpec, HostSpec, PieceSpec, SocketSpec } from '../schema';
 
 /** Parts of a cell: two of the axes, and the third that all cells share, where one is chosen. */
 export interface CellParts {
@@ -8,7 +9,7 @@ export interface CellParts {
   readonly card: CardSpec | null;
 }
 
-/** What is predicted for a cell. `no-port`: no port of the host takes the dock's plug, so it would need an adapter. */
+/** What is predicted for a cell. `no-port`: no port of the host takes the dock's plug, and no slot inside it can be made into one. */
 export interface CellPredicted {
   readonly state: VerdictState | 'no-port';
   /** Port it was judged with. */
@@ -32,20 +33,45 @@ export interface CellGrounds {
   readonly context: Context;
 }
 
-/** The chain of a cell through one port. */
+/** The chain of a cell through one port; through a slot inside the host, with an adapter that holds nothing back. */
 export function cellChain(p: CellParts, socket: string, { empty, cables }: CellGrounds): Chain {
   const cable = p.dock && cables[p.dock.connector];
-  return { ...empty, ...p, socket, path: cable ? [{ key: 'a', spec: cable }] : [] };
+  const port = p.host?.sockets.find((s) => s.key === socket);
+  const pieces: PieceSpec[] = [
+    ...(p.dock && port && port.connector !== p.dock.connector ? [idealAdapter(port.connector, p.dock.connector)] : []),
+    ...(cable ? [cable] : []),
+  ];
+  return { ...empty, ...p, socket, path: pieces.map((spec, i) => ({ key: 'ab'.charAt(i), spec })) };
+}
+
+/** An adapter between two direct plugs that holds nothing back. */
+function idealAdapter(hostEnd: Connector, farEnd: Connector): AdapterSpec {
+  return {
+    ...{ maker: 'any', model: 'adapter', variant: '' },
+    hostEnd,
+    farEnd,
+    pcieGen: 5,
+    lanes: 16,
+    lengthMm: 0,
+  } as AdapterSpec;
+}
+
+/** The ports a dock can hang on: those with its plug, else the slots inside the host that an adapter makes into one. */
+function portsFor(host: HostSpec, plug: Connector): readonly SocketSpec[] {
+  const same = host.sockets.filter((s) => s.connector === plug);
+  if (same.length > 0 || carriesTunnel(plug)) return same;
+  return host.sockets.filter((s) => isInside(s.connector));
 }
 
 /**
- * What is predicted for a cell: the best of the ports of the host that take the dock's plug, with a cable that holds nothing back.
+ * What is predicted for a cell: the best of the ports of the host that take the dock's plug, or of the slots
+ * inside it through an adapter, with a cable that holds nothing back.
  * Without a host or a dock there is no link to judge: not known.
  */
 export function predictCell(p: CellParts, grounds: CellGrounds): CellPredicted {
   if (!p.host || !p.dock) return { state: 'unknown', socket: null, down: null };
   const plug = p.dock.connector;
-  const ports = p.host.sockets.filter((s) => s.connector === plug);
+  const ports = portsFor(p.host, plug);
   if (ports.length === 0) return { state: 'no-port', socket: null, down: null };
   const judged = ports.map((s) => {
     const e = evaluate({ chain: cellChain(p, s.key, grounds), context: grounds.context });

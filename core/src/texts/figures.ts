@@ -95,6 +95,11 @@ export function notKnown(f: Finding): string {
   return names.length > 0 ? `Not known: ${listed(names)}.` : '';
 }
 
+/** Somebody's words as the end of a sentence: with one full stop, whether they brought it or not. */
+export function ended(words: string): string {
+  return `${words.trim().replace(/[.\s]+$/, '')}.`;
+}
+
 /** A figure with as many digits as tell something: 7.91, 76.9, 144. */
 export function figureText(v: number, digits = 3): string {
   if (!Number.isFinite(v)) return '–';

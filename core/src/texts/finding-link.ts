@@ -1,5 +1,5 @@
 import type { Finding, FindingCode } from '../plan';
-import { asRange, capital, length, maybe, partNoun, rate, whole, type Sentence } from './figures';
+import { asRange, capital, length, maybe, notKnown, partNoun, rate, whole, type Sentence } from './figures';
 
 type LinkCode = Extract<
   FindingCode,
@@ -35,7 +35,11 @@ export const LINK_TEXTS: Record<LinkCode, (f: Finding) => Sentence> = {
   }),
   'link/too-old': (f) => ({
     what: maybe(f, 'The two ends do not meet', 'The two ends may not meet'),
-    why: `${capital(partNoun(f.params['at']))} does not speak Thunderbolt 3, the other end is ${text(f, 'older')}: USB passes, but no card appears.`,
+    why: maybe(
+      f,
+      `${capital(partNoun(f.params['at']))} does not speak Thunderbolt 3, the other end is ${text(f, 'older')}: USB passes, but no card appears.`,
+      `${notKnown(f)} A USB4 end without Thunderbolt 3 facing an older Thunderbolt end passes USB, but no card appears.`,
+    ),
     todo: maybe(
       f,
       'Choose a dock and a port of the same age.',

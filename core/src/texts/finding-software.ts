@@ -1,6 +1,6 @@
 import type { Finding, FindingCode } from '../plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '../schema';
-import { capital, maybe, notKnown, type Sentence } from './figures';
+import { capital, ended, maybe, notKnown, type Sentence } from './figures';
 
 type SoftwareCode = Extract<FindingCode, `software/${string}` | `route/${string}` | `preflight/${string}`>;
 
@@ -38,7 +38,7 @@ function around(f: Finding): string {
 }
 
 function requirement(f: Finding): Sentence {
-  return { what: text(f, 'title'), why: `${asked(f)} Seen then: ${text(f, 'effect')}.`, todo: `${origin(f)}${around(f)}` };
+  return { what: text(f, 'title'), why: `${asked(f)} Seen then: ${ended(text(f, 'effect'))}`, todo: `${origin(f)}${around(f)}` };
 }
 
 /** A requirement that a version may fulfil says first which one to install. */
@@ -63,7 +63,7 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
     what: text(f, 'have')
       ? `Update ${soft(text(f, 'needs'))} before plugging: ${text(f, 'have')} to ${text(f, 'to') || wanted(f)}`
       : `Have ${soft(text(f, 'needs'))} ${text(f, 'to') || wanted(f)} before plugging; what is installed is not known`,
-    why: `${asked(f)} Seen with others: ${text(f, 'effect')}.`,
+    why: `${asked(f)} Seen with others: ${ended(text(f, 'effect'))}`,
     todo: `A broken update can kill it: charger in, no sleep, cable untouched until it says it is done. ${update(f)} ${origin(f)}${around(f)}`,
   }),
   'software/withdrawn': (f) => ({

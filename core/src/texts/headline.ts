@@ -37,8 +37,7 @@ function blocked(e: Evaluation): string {
     return `Won't work: the cable is marked ${rate(asRange(f.params['marked']))} Gb/s, so 0 Gb/s of PCIe reach the dock.`;
   if (f?.code === 'link/plug-mismatch')
     return `Won't work: 0 Gb/s pass, because ${partNoun(f.params['a'])} and ${partNoun(f.params['b'])} have different plugs.`;
-  if (f && f.area !== 'link' && f.area !== 'cable') return `Won't work: ${stopper(f)}`;
-  return "Won't work: 0 Gb/s of PCIe reach the card.";
+  return f ? `Won't work: ${stopper(f)}` : "Won't work.";
 }
 
 /** What stops it in one sentence with its figures: the first of why, led by what. */

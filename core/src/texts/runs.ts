@@ -79,11 +79,16 @@ export const SAYS_WORDS: Readonly<Record<Compared['says'], string>> = {
   'too-few': 'too few repeats',
 };
 
+/** A share that is lost; a negative one is none. */
+export function lostText(percent: number): string {
+  return percent < 0 ? 'nothing lost' : `${percent.toFixed(1)} % lost`;
+}
+
 /** A comparison in one line: faster or slower, of, lost, with the interval of the first where there is one. */
 export function comparedText(c: Compared): string {
   const w = threeWays(c.of);
   const interval = c.lo === null || c.hi === null ? '' : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
-  return `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${w.lost.toFixed(1)} % lost`;
+  return `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${lostText(w.lost)}`;
 }
 
 /** What a difference is in the settings of two runs, in words. */

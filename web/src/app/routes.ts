@@ -1,4 +1,7 @@
-import type { Routes } from '@angular/router';
+import type { CanMatchFn, Routes } from '@angular/router';
+
+/** Addresses of the catalogue that name a kind of part; the kinds are read only when such an address is opened. */
+const aKind: CanMatchFn = async (_route, segments) => (await import('./parts/kinds')).isKind(segments[1]?.path);
 
 /** Addresses keep the place: open part, filters and sort live in the query. */
 export const routes: Routes = [
@@ -53,8 +56,19 @@ export const routes: Routes = [
   { path: 'parts/news', title: 'News', loadComponent: () => import('./parts/news-page').then((m) => m.NewsPage) },
   { path: 'parts/rates', title: 'Exchange rates', loadComponent: () => import('./parts/rates-page').then((m) => m.RatesPage) },
   { path: 'parts/import', title: 'Import', loadComponent: () => import('./parts/import-page').then((m) => m.ImportPage) },
-  { path: 'parts/:kind', title: 'Parts', loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage) },
-  { path: 'parts/:kind/:id', title: 'Parts', loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage) },
+  {
+    path: 'parts/:kind',
+    title: 'Parts',
+    canMatch: [aKind],
+    loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage),
+  },
+  {
+    path: 'parts/:kind/:id',
+    title: 'Parts',
+    canMatch: [aKind],
+    loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage),
+  },
+  { path: 'parts/:kind', title: 'Parts', loadComponent: () => import('./parts/no-kind-page').then((m) => m.NoKindPage) },
   { path: 'compare', pathMatch: 'full', redirectTo: 'compare/plans' },
   {
     path: 'compare/plans',

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { statedPercent, threeWays, type Meaning } from '@ruddy/core/runs';
+import { lostText } from '@ruddy/core/texts';
 import { readNumber } from '../shared/format';
 
 const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
@@ -48,7 +49,7 @@ export class StatedPanel {
     const decimals = /[.,](\d+)$/.exec(this.percent().trim())?.[1]?.length ?? 0;
     const found = statedPercent(a.value, b.value, Math.abs(p.value), decimals);
     const w = threeWays(b.value / a.value);
-    const really = `The second is ${w.faster.toFixed(1)} % faster, ${w.of.toFixed(1)} % of, ${w.lost.toFixed(1)} % lost against the first.`;
+    const really = `The second is ${w.faster.toFixed(1)} % faster, ${w.of.toFixed(1)} % of, ${lostText(w.lost)} against the first.`;
     if (found.length === 0) return `${p.value} % does not follow from ${a.value} and ${b.value} in any reading. ${really}`;
     const list = found.map((f) =>
       f.base === 'a' ? SAID[f.meaning]('the first', 'the second') : SAID[f.meaning]('the second', 'the first'),

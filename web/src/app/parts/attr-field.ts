@@ -56,10 +56,8 @@ import { SourceFields } from './source-fields';
           <span class="wrong">{{ why }}</span>
         } @else if (asks(); as question) {
           <span class="asks">{{ question }}</span>
-        } @else if (limits()) {
-          <span class="hint">{{ limits() }}</span>
-        } @else if (meta().help) {
-          <span class="hint">{{ meta().help }}</span>
+        } @else {
+          <span class="hint">{{ hint() }}</span>
         }
       </span>
       @if (sourced()) {
@@ -114,9 +112,10 @@ export class AttrField {
     const label = (v: string) => this.meta().options?.find((o) => o.value === v)?.label ?? v;
     return (this.several() ?? []).map(label).join(' or ');
   });
-  readonly limits = computed(() => {
+  /** Limits and help: both, where there are both. */
+  readonly hint = computed(() => {
     const m = this.meta();
-    if (m.input !== 'number') return '';
-    return `${m.min} to ${m.max}; a range like "${m.min} to ${m.max}" is fine`;
+    const limits = m.input === 'number' ? `${m.min} to ${m.max}, or a range of them.` : '';
+    return [limits, m.help ?? ''].filter((s) => s !== '').join(' ');
   });
 }

@@ -26,6 +26,7 @@ const MARKS: Record<AreaState, string> = { good: '●', care: '▲', stops: '■
       flex-wrap: wrap;
       gap: 4px 16px;
       align-items: baseline;
+      margin-bottom: 8px;
     }
     ul {
       display: flex;

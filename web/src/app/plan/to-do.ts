@@ -42,6 +42,7 @@ const CAUTIONS: readonly FindingCode[] = [
 /** Nothing here is a fault of a part: there is nothing to try. */
 const NOT_TRIED: readonly FindingCode[] = ['plan/unchosen', 'log/contradiction', 'power/used'];
 
+const CARING = 'Needs care';
 /** So many questions are open at once. */
 const FIRST = 4;
 
@@ -109,9 +110,12 @@ export class ToDo {
     return [
       { name: 'Stops it', list: of('blocks', 'certain') },
       ...(may.length > 0 ? [{ name: 'May stop it', list: may }] : []),
-      { name: 'Needs care', list: of('care') },
+      { name: CARING, list: of('care') },
     ];
   });
+  /** What stops or may stop it stands before the questions, what only needs care after them. */
+  readonly stopping = computed(() => this.groups().filter((g) => g.name !== CARING));
+  readonly caring = computed(() => this.groups().filter((g) => g.name === CARING));
   readonly cautions = computed(() => this.told().filter((t) => CAUTIONS.includes(t.finding.code)));
   readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && !CAUTIONS.includes(t.finding.code)));
   readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));

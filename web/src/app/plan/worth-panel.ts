@@ -26,7 +26,7 @@ const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', de
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <details class="fold" id="worth">
-      <summary>Worth it: {{ sentence() }}</summary>
+      <summary>{{ sentence() }}</summary>
       @if (uses().length === 0) {
         <p class="quiet">Nothing can be told yet: choose dock and card; a title needs figures or runs, and the host its index.</p>
       } @else {

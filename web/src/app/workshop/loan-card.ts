@@ -22,7 +22,7 @@ import { ServerClock } from '../shared/server-clock';
         <dd>{{ l.fromOn ? day(l.fromOn) : '' }}</dd>
         <dt>Back by</dt>
         <dd>
-          {{ l.dueOn ? day(l.dueOn) : 'no day said' }} <span class="hint screen-only">{{ due() }}</span>
+          {{ l.dueOn ? day(l.dueOn) : '' }} <span class="hint screen-only">{{ due() }}</span>
         </dd>
         <dt>Went out</dt>
         <dd>{{ l.conditionOut ?? 'not said' }}</dd>
