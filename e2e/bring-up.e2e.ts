@@ -92,7 +92,9 @@ describe('BU-06 the link check', () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/bring-up?view=link`);
     await paste(await listing('Sky survey rig', true));
     await w.sees(/Bench card Graphics at 0000:0\d:00\.0, behind the tunnel/);
-    await w.sees('The link came up as expected: ×4 Gen3 and 26.0 Gb/s to the card.');
+    await w.sees('The slot shows ×4 Gen3. The rate is not read yet; a half-rate cable looks the same here.');
+    await w.sees('Slot width and generation: read');
+    await w.sees('Copy rate to the card: not read');
     expect(await w.page.$$eval('.ribbon.core', (r) => r.length)).toBe(1);
     await w.sees('12 devices read.');
   });
@@ -111,7 +113,8 @@ describe('BU-06 the link check', () => {
     ['26', '26.0 of 26.0 Gb/s, 100 %: healthy.'],
     ['18', '18.0 of 26.0 Gb/s, 69 %: poor. Likeliest first:'],
     ['3', '3 GB/s would be 24.0 Gb/s, which is healthy here. Is the unit right?'],
-    ['30', '115 %: impossible. Check unit and direction.'],
+    ['30', '115 %: more than the plan allows. It contradicts:'],
+    ['50', '192 %: impossible. Check unit and direction.'],
   ])('%s Gb/s typed on a class C chain', async (value, words) => {
     await w.fill('Copy rate', value);
     await w.sees(words);

@@ -61,7 +61,7 @@ describe('PA-01 the catalogue on the page', () => {
     await w.choose('Cable or adapter', 'K-05', 'Withyline K-05');
     await w.choose('Dock', 'D-6', 'Quillmere D-6');
     await w.choose('Card', 'C-10', 'Dunlinby C-10');
-    await w.sees('Not enough known: whether the left port tunnels PCIe decides it. Finding out takes 10 minutes.');
+    await w.sees('First: whether the left port tunnels PCIe, 10 minutes.');
   });
 
   it('a socket in use cannot be taken off its host', async () => {

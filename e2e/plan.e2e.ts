@@ -84,8 +84,11 @@ describe('PL-05 the main job on the page', () => {
 
   it('an unknown flag is named, with how to find out and how long it takes', async () => {
     await w.open(`/setups/${await setupId('Game evening')}/plan`);
-    expect(await heading()).toBe('Not enough known: whether the top port tunnels PCIe decides it. Finding out takes 10 minutes.');
-    await w.sees('Tunnels PCIe of the top port: decides it, 10 minutes');
+    expect(await heading()).toBe(
+      'Not enough known. Watts with care at 196 of 240 W. Not known: link. First: whether the top port tunnels PCIe, 10 minutes.',
+    );
+    await w.sees('Tunnels PCIe of the top port link depends on it, 10 minutes');
+    await w.sees('5 of 7 areas known');
   });
 
   it('PL-24 a clone is a setup of its own', async () => {

@@ -79,9 +79,7 @@ describe('BE-01 a bench through the API', () => {
     expect(next.nextMs).toBeNull();
     await clock(id, { speed: 100 });
     const before = next.state.ms;
-    await expect
-      .poll(async () => ((await h.api.get(`/api/benches/${id}`)).body as Bench).state.ms)
-      .toBeGreaterThan(before);
+    await expect.poll(async () => ((await h.api.get(`/api/benches/${id}`)).body as Bench).state.ms).toBeGreaterThan(before);
   });
 
   it('the same seed and the same acts give the same log; another seed another', async () => {

@@ -39,7 +39,28 @@ describe('PL-05 POST /api/evaluate', () => {
       state: 'unknown',
       wouldDecide: ['host/sockets/left/tunnelling'],
     });
-    expect(r.body.sentence).toContain('tunnels PCIe decides it');
+    expect(r.body.sentence).toContain('First: whether the left port tunnels PCIe, 10 minutes.');
+  });
+
+  it('a chain of which only the link is known is not enough known, area by area', async () => {
+    const { connector, uplink, slotGen, slotLanes, form } = SPECS.dock;
+    const { pcieGen, lanes } = SPECS.card;
+    const named = { maker: 'Alder', model: 'Only a link' };
+    const bare = {
+      ...tunnel,
+      dock: { ...named, connector, uplink, slotGen, slotLanes, form },
+      card: { ...named, pcieGen, lanes },
+    };
+    const r = await judge({ chain: bare });
+    const { verdict, areas, coverage } = r.body.evaluation.predicted;
+    expect(verdict.state).toBe('unknown');
+    const state = Object.fromEntries(areas.map((a: { area: string; state: string }) => [a.area, a.state]));
+    expect(state).toMatchObject({ link: 'good', room: 'open', plugs: 'open', watts: 'open', software: 'good' });
+    expect(areas.find((a: { area: string }) => a.area === 'room').open).toContain('card/lengthMm');
+    expect(coverage.known).toBeLessThan(coverage.of);
+    expect(r.body.sentence).toMatch(
+      /^Not enough known\. Link fine at 26\.0 Gb\/s\. Not known: power plugs, watts and room\. First: /,
+    );
   });
 
   it('gives what the core gives for the same chain, through ids too', async () => {

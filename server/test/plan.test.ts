@@ -39,7 +39,11 @@ describe('what stands round the link survives', () => {
     expect([back.uses[0]?.work, back.present]).toEqual(['cad', 'the old card']);
     const { evaluation } = await judged({ setupId: s.id });
     expect(codes(evaluation)).toContain('preflight/recovery-key');
-    expect(evaluation.predicted.body.power.feeders[0]).toMatchObject({ name: 'Alder S-1', feedsDock: false });
+    // The dock's own supply stays beside it and feeds the dock.
+    expect(evaluation.predicted.body.power.feeders.map((f) => [f.name, f.feedsCard, f.feedsDock])).toEqual([
+      ['the supply of Alder D Round', false, true],
+      ['Alder S-1', true, false],
+    ]);
     const record = JSON.stringify((await h.api.get(`/api/setups/${s.id}/record`)).body);
     expect(record).toContain('Alder S-1 (the card)');
   });

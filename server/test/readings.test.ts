@@ -36,7 +36,7 @@ describe('BU-06 readings are kept as they were graded', () => {
       grade: 'healthy',
       overall: 'healthy',
       gbps: 24,
-      core: '6.0',
+      core: '7.0',
       reading: { copy: { value: 24 } },
     });
     expect(newest(r).sentence).toBe('24.0 of 26.0 Gb/s, 92 %: healthy.');

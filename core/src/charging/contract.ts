@@ -9,6 +9,8 @@ export interface ChargeFacts {
   readonly contract: Range | null;
   /** The contract over every completion of what is not known, W: 0 where the host may refuse it. */
   readonly span: Range;
+  /** What the supply has to give for it, W: as if the host took all it is offered, unless it is known to refuse. */
+  readonly drawn: Range;
   /** What limits it. */
   readonly least: 'dock' | 'cable' | 'host' | null;
   /** The host takes nothing because it refuses so little. */
@@ -96,6 +98,7 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
     by,
     contract,
     span,
+    drawn: refused ? exact(0) : offered,
     least,
     refused,
     mayRefuse,

@@ -29,7 +29,7 @@ class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'instal
   }
 
   get power() {
-    return (this.made.power ??= powerFacts(this.chain, this.charging.span, this.rule));
+    return (this.made.power ??= powerFacts(this.chain, this.charging.drawn, this.rule));
   }
   get charging() {
     return (this.made.charging ??= chargeFacts(this.chain, this.rule));

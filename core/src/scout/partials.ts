@@ -205,8 +205,8 @@ export class Partials {
     const { at, spec } = this.#class('charge', dock);
     return this.#keep(this.#charges, route, at, () => {
       const { bits, g } = this.#judge('charge', { ...this.routed(route), dock: spec });
-      const { contract, span } = g.body.charging;
-      const word = JSON.stringify([contract, span]);
+      const { contract, drawn } = g.body.charging;
+      const word = JSON.stringify([contract, drawn]);
       const key = this.#contracts.get(word) ?? this.#contracts.size;
       this.#contracts.set(word, key);
       return { bits, key, contract };

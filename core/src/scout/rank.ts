@@ -87,15 +87,10 @@ export class Ranking {
       this.#pairs(lane.dock);
       this.#run(lane);
       this.#lane += 1;
-      if (this.#lanes[this.#lane]?.dock !== lane.dock) this.#close();
+      if (this.#lanes[this.#lane]?.dock !== lane.dock) for (const list of [this.best, this.refuted]) list.close();
       if (clock() >= until) break;
     }
     return this.#lane >= this.#lanes.length;
-  }
-
-  #close(): void {
-    this.best.close();
-    this.refuted.close();
   }
 
   /** What a dock and each card are together: room, air, price. */

@@ -134,7 +134,8 @@ function works(e: Evaluation): string {
   const same = e.observed?.same;
   if (same && same.n > 0)
     return `Works: seen to work ${same.n === 1 && same.worked === 1 ? 'once' : `${same.worked} of ${same.n} times`} under these versions; ${every}.`;
-  return `Works: ${every}, and ${logged(e)}.`;
+  // Without the log at hand nothing is said of it.
+  return e.observed ? `Works: ${every}, and ${logged(e)}.` : `Works: ${every}.`;
 }
 
 /** The main sentence of a plan: verdict first, then the part that decides, the figure, and what it is compared with. */

@@ -27,10 +27,11 @@ const SORTS: Record<CompatSort, string> = {
 /** Chains of the log: what their units say, the newest of them, and what they share with the parts asked for ($1 to $8). */
 const CHAINS = `WITH c AS (
     SELECT chain_key, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
-      count(*) FILTER (WHERE told)::int AS told_n, count(*) FILTER (WHERE worked AND told)::int AS told_worked, max(happened_on) AS newest
+      count(*) FILTER (WHERE told)::int AS told_n, count(*) FILTER (WHERE worked AND told)::int AS told_worked, coalesce(max(happened_on) FILTER (WHERE NOT told), max(happened_on)) AS newest
     FROM log_units GROUP BY chain_key
   ), l AS (
-    SELECT DISTINCT ON (chain_key) * FROM log_units ORDER BY chain_key, happened_on DESC, seq DESC, entry_id DESC
+    -- What was only told is the status of a chain where nobody saw anything of it.
+    SELECT DISTINCT ON (chain_key) * FROM log_units ORDER BY chain_key, told, happened_on DESC, seq DESC, entry_id DESC
   ), asked AS (SELECT (SELECT family FROM log_units WHERE card = $3 LIMIT 1) AS family)`;
 const JOINED = `c JOIN l USING (chain_key) CROSS JOIN asked CROSS JOIN LATERAL (
     SELECT (l.host = $1::text) IS TRUE AS host, (l.link LIKE '% ' || $4::text) IS TRUE AS link, (l.dock = $2::text) IS TRUE AS dock,

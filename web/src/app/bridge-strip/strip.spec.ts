@@ -28,8 +28,15 @@ const wired = {
       spec: { maker: 'Alder', model: 'K-07', connector: 'usb-c', construction: 'passive', lengthMm: 1200, markedGbps: 40 },
     },
   ],
-  dock: { maker: 'Alder', model: 'D-4', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
-  card: { maker: 'Alder', model: 'C-20', pcieGen: 4, lanes: 16 },
+  dock: {
+    ...{ maker: 'Alder', model: 'D-4', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+    ...{ supply: 'inside', supplyW: 450, cables8Pin: 2, cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, slotW: 75 },
+    ...{ innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3 },
+  },
+  card: {
+    ...{ maker: 'Alder', model: 'C-20', pcieGen: 4, lanes: 16, boardW: 200, plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0 },
+    ...{ lengthMm: 240, heightMm: 115, slots: 2 },
+  },
 };
 const chain = (over: object = {}): Chain => chainSchema.parse({ ...wired, ...over });
 const withPort = (over: object) => chain({ host: { ...wired.host, sockets: [{ ...port, ...over }] } });

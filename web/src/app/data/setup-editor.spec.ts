@@ -139,6 +139,19 @@ describe('the editor of a setup', () => {
     expect(editor.fields()).toMatchObject({ name: 'Mine', notes: 'added' });
   });
 
+  it('undo after a merge leaves what another person stored', () => {
+    editor.change({ name: 'Mine' });
+    editor.flush();
+    const theirs = { ...stored, notes: 'added by another person', rev: 5 };
+    http.expectOne(url).flush({ title: 'x', status: 412, current: theirs }, { status: 412, statusText: 'x' });
+    const mine = http.expectOne(url);
+    mine.flush({ ...theirs, name: 'Mine', rev: 6 });
+    editor.undo();
+    expect(editor.fields()).toMatchObject({ name: stored.name, notes: 'added by another person' });
+    editor.redo();
+    expect(editor.fields()).toMatchObject({ name: 'Mine', notes: 'added by another person' });
+  });
+
   it('changes that do not clash are merged without a question', () => {
     editor.change({ name: 'Mine' });
     editor.flush();

@@ -66,6 +66,7 @@ describe('trying a change', () => {
     words: 'Open the lid',
     change: { settings: { lid: 'open' } },
     verdict: 'works',
+    coverage: { known: 7, of: 7 },
     usable: null,
     price: null,
     stops: 0,

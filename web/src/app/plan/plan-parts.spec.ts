@@ -68,6 +68,8 @@ describe('what lists show', () => {
   it('the mini strip draws every hop in its state', async () => {
     const glance: Glance = {
       verdict: 'care',
+      coverage: { known: 5, of: 7 },
+      open: ['room'],
       sentence: '',
       pinch: { part: 'path', usable: { lo: 16, hi: 16 } },
       hops: [
