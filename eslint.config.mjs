@@ -45,7 +45,6 @@ export default tseslint.config(
         'error',
         { fixStyle: 'inline-type-imports', prefer: 'type-imports', disallowTypeAnnotations: false },
       ],
-      'max-lines': ['error', { max: 300 }],
       eqeqeq: 'error',
     },
   },
