@@ -94,10 +94,8 @@ describe('questions are answered where they are asked', () => {
   it('a chosen part is edited beside its name', async () => {
     await w.click('Edit Fenmade Card 1');
     await w.sees('Edit the card');
-    await w.page.waitForSelector('mat-dialog-container #lengthMm');
-    await w.page.$eval('mat-dialog-container #lengthMm', (el) => (el as HTMLInputElement).select());
-    await w.page.type('mat-dialog-container #lengthMm', '400');
-    await w.click('Save');
+    await w.fill('Length, mm', '400');
+    await (await w.page.waitForSelector('mat-dialog-container rb-part-form button[type=submit]'))?.click();
     await w.sees("Won't work: the card is too long");
   });
 });

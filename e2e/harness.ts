@@ -137,7 +137,7 @@ export function world(options: WorldOptions = {}): World {
     browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
     w.page = await browser.newPage();
     await w.page.setViewport(options.screen ?? { width: 1280, height: 800 });
-    w.page.setDefaultTimeout(patient(60_000));
+    w.page.setDefaultTimeout(patient(20_000));
     w.page.on('console', (m) => {
       // A refused edit is a 4xx by design; the page shows it, and the test reads it there.
       if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) w.complaints.push(m.text());

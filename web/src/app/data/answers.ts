@@ -8,7 +8,7 @@ import type { Fields } from './setup-patches';
 /** Where an attribute of a chain is stored: an attribute of a part, or a field of the setup itself. */
 export type AnswerPlace =
   | { readonly of: 'part'; readonly id: string; readonly attr: string; readonly socket: string | null }
-  | { readonly of: 'setup'; readonly patch: (value: unknown) => SetupPatch };
+  | { readonly of: 'setup'; readonly was: unknown; readonly patch: (value: unknown) => SetupPatch };
 
 const PATH_KEYS = 'abcdef';
 
@@ -33,7 +33,11 @@ export function placeOf(path: AttrPath, fields: Fields): AnswerPlace | null {
       return part(slots.screens[PATH_KEYS.indexOf(a)]?.part, b);
     case 'installed':
     case 'settings':
-      return { of: 'setup', patch: (value) => ({ [slot]: { ...fields[slot], [a]: value } }) as SetupPatch };
+      return {
+        of: 'setup',
+        was: (fields[slot] as Record<string, unknown>)[a] ?? null,
+        patch: (value) => ({ [slot]: { ...fields[slot], [a]: value } }) as SetupPatch,
+      };
     default:
       return null;
   }

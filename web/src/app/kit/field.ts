@@ -24,7 +24,7 @@ import { Typed } from './typed';
         }
       </mat-button-toggle-group>
     } @else {
-      <mat-form-field appearance="outline" [floatLabel]="meta().unsure ? 'always' : 'auto'">
+      <mat-form-field appearance="outline" floatLabel="always">
         <mat-label>{{ meta().label }}</mat-label>
         @if (meta().input === 'choice') {
           <mat-select [formControl]="control()" [placeholder]="empty()" [errorStateMatcher]="matcher">
@@ -74,7 +74,7 @@ export class Field {
   readonly #tick = signal(0);
   readonly problem = computed(() => (this.#tick(), problemOf(this.control().errors)));
   readonly hint = computed(() => hintOf(this.meta()));
-  readonly empty = computed(() => (this.meta().unsure ? 'not sure' : ''));
+  readonly empty = computed(() => this.meta().placeholder ?? (this.meta().unsure ? 'not sure' : ''));
   readonly matcher: ErrorStateMatcher = { isErrorState: (c) => c !== null && c.touched && problemOf(c.errors) !== null };
 
   constructor() {

@@ -10,6 +10,8 @@ export interface FieldMeta {
   readonly options?: AttrMeta['options'];
   readonly unsure?: boolean;
   readonly help?: string;
+  /** What stands for an empty value. */
+  readonly placeholder?: string;
 }
 
 /** Limits and help of a field in one line: both, where there are both. */

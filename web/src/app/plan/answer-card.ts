@@ -21,6 +21,7 @@ const UNDO_MS = 12_000;
 const SOURCE: FieldMeta = {
   label: 'Known from',
   input: 'choice',
+  placeholder: 'as described',
   options: Object.entries(VALUE_SOURCES).map(([value, label]) => ({ value, label })),
 };
 
@@ -138,7 +139,11 @@ export class AnswerCard implements OnInit {
     if (empty || this.form.invalid) return;
     if (place.of === 'setup') {
       this.#editor.change(place.patch(value));
-      this.#say(value, () => this.#editor.undo());
+      // By the fields as they are then: what was changed since stays.
+      this.#say(value, () => {
+        const now = this.place();
+        if (now?.of === 'setup') this.#editor.change(now.patch(place.was));
+      });
       return;
     }
     const known = (from ?? usualSource(this.question().meta.findOut?.how ?? '')) as ValueSource;
