@@ -26,10 +26,12 @@ export function questionsOf(e: Pick<Evaluation, 'predicted' | 'toVerify'>): Ques
   const stopping = (a: (typeof open)[number]) => a.state === 'open' && STOPPING_AREAS.includes(a.area);
   const ordered = [...open.filter(stopping), ...open.filter((a) => !stopping(a))];
   const minutes = (p: AttrPath) => describePath(p).meta?.findOut?.minutes ?? UNTIMED;
+  // What can stop the chain is asked before what only narrows a figure of the same area.
+  const stops = (p: AttrPath) => (e.predicted.verdict.wouldDecide.includes(p) ? 0 : 1);
   const seen = new Set<AttrPath>();
   const of = (paths: readonly AttrPath[], area: JudgedArea | null, decides: boolean): Question[] =>
     [...paths]
-      .sort((a, b) => minutes(a) - minutes(b))
+      .sort((a, b) => stops(a) - stops(b) || minutes(a) - minutes(b))
       .flatMap((path) => {
         const { part, meta } = describePath(path);
         if (meta === null || seen.has(path)) return [];

@@ -31,7 +31,7 @@ const wired = {
   dock: {
     ...{ maker: 'Alder', model: 'D-4', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
     ...{ supply: 'inside', supplyW: 450, cables8Pin: 2, cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, slotW: 75 },
-    ...{ innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3 },
+    ...{ innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3, chargeOutW: 60 },
   },
   card: {
     ...{ maker: 'Alder', model: 'C-20', pcieGen: 4, lanes: 16, boardW: 200, plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0 },
