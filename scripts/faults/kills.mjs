@@ -8,6 +8,7 @@ import { serveOn } from './serve.mjs';
 import { begin, Refused, WRITES } from './writes.mjs';
 
 const WRITERS = 6;
+const WHAT = ['server', 'database', 'both'];
 const KINDS = Object.keys(WRITES);
 
 /** A client of the database that outlives nothing: made anew after each kill. */
@@ -83,7 +84,8 @@ export async function kills({ n, seed, dataDir, log = () => undefined }) {
   };
   const began = Date.now();
   for (let i = 0; i < n; i++) {
-    const what = random.of(['server', 'database', 'both']);
+    // In turn: what is killed must not hang on how many writes were drawn for before.
+    const what = WHAT[i % WHAT.length];
     const ended = new Promise((resolve) => server.child.once('exit', resolve));
     const sent = await writeUntil(at(), world, random, `${seed}/${i}`, async () => {
       if (what !== 'server') cluster.kill();

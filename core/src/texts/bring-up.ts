@@ -1,7 +1,8 @@
 import type { CheckRow, CopyGrade, LinkCheck, NotGraded, Overall, ReadMark, ReasonId, RowState } from '../bring-up';
 import type { Evaluation } from '../plan';
 import { describePath } from '../schema';
-import { attributeName, capital, listed, percent, rate, whole } from './figures';
+import { capital, listed, percent, rate, whole } from './figures';
+import { attributeName } from './not-known';
 import { countsText } from './health';
 
 export const GRADE_WORDS = { healthy: 'healthy', low: 'low', poor: 'poor', impossible: 'impossible' } as const;

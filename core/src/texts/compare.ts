@@ -4,7 +4,7 @@ import { SOFTWARE_NAMES, type Chain, type SoftwareRole } from '../schema';
 import { chainNames, partName } from '../setup';
 import { partNoun, sentence } from './finding';
 import { capital, figure, rate, whole } from './figures';
-import { AREA_NOUNS, AREA_STATES, coverageWords } from './headline';
+import { AREA_NOUNS, AREA_STATES, coverageWords } from './areas';
 import { money, moneyShort } from './money';
 import { VERDICT_WORDS } from './verdict-words';
 

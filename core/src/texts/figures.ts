@@ -1,6 +1,5 @@
 import { isExact, type Range } from '../units';
 import type { Finding, Param } from '../plan';
-import { describePath, type AttrPath } from '../schema';
 
 /** One decimal for rates: "26.0"; a range: "16.0 to 26.0"; an open end: "up to 26.0" or "not known". */
 export function rate(r: Range | null | undefined): string {
@@ -75,24 +74,12 @@ export function partNoun(slot: unknown): string {
 export const maybe = (f: Finding, certain: string, possible: string) => (f.certainty === 'certain' ? certain : possible);
 export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
-/** An attribute as a person asks for it: "8-pin sockets of the card"; a slot that holds nothing: "the supply". */
-export function attributeName(path: AttrPath): string {
-  const { part, meta } = describePath(path);
-  return meta ? `${meta.label} of the ${part}` : partNoun(path);
-}
-
 /** Names in one line, the first few of many: "a, b and 2 more". */
 export function listed(names: readonly string[], most = 3): string {
   const shown = names.slice(0, most);
   const more = names.length - shown.length;
   if (more > 0) return `${shown.join(', ')} and ${more} more`;
   return shown.length > 1 ? `${shown.slice(0, -1).join(', ')} and ${shown[shown.length - 1] ?? ''}` : (shown[0] ?? '');
-}
-
-/** What a finding depends on, as a sentence of its own; empty where it depends on nothing. */
-export function notKnown(f: Finding): string {
-  const names = [...new Set(f.hangsOn.map(attributeName))];
-  return names.length > 0 ? `Not known: ${listed(names)}.` : '';
 }
 
 /** Somebody's words as the end of a sentence: with one full stop, whether they brought it or not. */

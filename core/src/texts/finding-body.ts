@@ -1,6 +1,7 @@
 import type { Finding, FindingCode } from '../plan';
 import { exact, type Range } from '../units';
-import { asRange, capital, figure, length, maybe, notKnown, span, type Sentence } from './figures';
+import { asRange, capital, figure, length, maybe, span, type Sentence } from './figures';
+import { notKnown } from './not-known';
 
 type BodyCode = Extract<
   FindingCode,

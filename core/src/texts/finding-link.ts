@@ -1,5 +1,6 @@
 import type { Finding, FindingCode } from '../plan';
-import { asRange, capital, length, maybe, notKnown, partNoun, rate, whole, type Sentence } from './figures';
+import { asRange, capital, length, maybe, partNoun, rate, whole, type Sentence } from './figures';
+import { notKnown } from './not-known';
 
 type LinkCode = Extract<
   FindingCode,

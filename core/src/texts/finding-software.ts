@@ -1,6 +1,7 @@
 import type { Finding, FindingCode } from '../plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '../schema';
-import { capital, ended, maybe, notKnown, type Sentence } from './figures';
+import { capital, ended, maybe, type Sentence } from './figures';
+import { notKnown } from './not-known';
 
 type SoftwareCode = Extract<FindingCode, `software/${string}` | `route/${string}` | `preflight/${string}`>;
 

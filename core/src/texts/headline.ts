@@ -1,15 +1,6 @@
 import { successes } from '../log';
-import {
-  questionsOf,
-  STOPPING_AREAS,
-  type AreaState,
-  type AreaVerdict,
-  type Coverage,
-  type Evaluation,
-  type Finding,
-  type JudgedArea,
-  type Question,
-} from '../plan';
+import { questionsOf, STOPPING_AREAS, type AreaVerdict, type Evaluation, type Finding, type Question } from '../plan';
+import { AREA_NOUNS } from './areas';
 import { asRange, capital, figure, listed, percent, rate } from './figures';
 import { partNoun, sentence } from './finding';
 
@@ -55,19 +46,6 @@ function unknown(e: Evaluation): string {
   return `Not enough known: ${list} ${nouns.length > 1 ? 'are' : 'is'} not chosen yet; ${4 - nouns.length} of 4 parts are.`;
 }
 
-/** What each area is called. */
-export const AREA_NOUNS: Record<JudgedArea, string> = {
-  link: 'link',
-  plugs: 'power plugs',
-  watts: 'watts',
-  room: 'room',
-  software: 'software',
-  charging: 'charging',
-  air: 'air',
-  picture: 'picture',
-  handling: 'handling',
-};
-
 /** An area that does not stop the chain, with its figure where it has one. */
 function fine(e: Evaluation, { area, state }: AreaVerdict): string {
   const { link, body } = e.predicted;
@@ -96,20 +74,6 @@ function notKnownYet(e: Evaluation): string {
 export function askedFor({ path, part, meta }: Pick<Question, 'path' | 'part' | 'meta'>): string {
   if (path.endsWith('/tunnelling')) return `whether the ${part} tunnels PCIe`;
   return `${meta.label.charAt(0).toLowerCase()}${meta.label.slice(1)} of the ${part}`;
-}
-
-/** States of an area in a word. */
-export const AREA_STATES: Record<AreaState, string> = {
-  good: 'fine',
-  care: 'care',
-  stops: 'stops it',
-  open: 'not known',
-  none: 'does not apply',
-};
-
-/** "5 of 7 areas known". */
-export function coverageWords({ known, of }: Coverage): string {
-  return `${known} of ${of} areas known`;
 }
 
 function care(e: Evaluation): string {

@@ -1,4 +1,6 @@
 export * from './figures';
+export * from './areas';
+export * from './not-known';
 export * from './finding';
 export * from './headline';
 export * from './verdict-words';

@@ -1,7 +1,8 @@
 import type { CanMatchFn, Routes } from '@angular/router';
+import { isKind } from './parts/kinds';
 
-/** Addresses of the catalogue that name a kind of part; the kinds are read only when such an address is opened. */
-const aKind: CanMatchFn = async (_route, segments) => (await import('./parts/kinds')).isKind(segments[1]?.path);
+/** Addresses of the catalogue that name a kind of part. */
+const aKind: CanMatchFn = (_route, segments) => isKind(segments[1]?.path);
 
 /** Addresses keep the place: open part, filters and sort live in the query. */
 export const routes: Routes = [

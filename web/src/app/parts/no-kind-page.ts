@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { RouterLink } from '@angular/router';
 import { nearestKind } from './kinds';
 import { KIND_WORDS } from './part-facts';
-import type { PartKind } from '@ruddy/core/schema';
 
 /** An address that names no kind of part: it says so, and leads to the nearest one. */
 @Component({
@@ -20,5 +19,5 @@ import type { PartKind } from '@ruddy/core/schema';
 export class NoKindPage {
   readonly kind = input.required<string>();
   readonly nearest = computed(() => nearestKind(this.kind()));
-  readonly words = computed(() => KIND_WORDS[this.nearest() as PartKind].many);
+  readonly words = computed(() => KIND_WORDS[this.nearest()].many);
 }

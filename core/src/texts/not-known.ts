@@ -1,0 +1,15 @@
+import type { Finding } from '../plan';
+import { describePath, type AttrPath } from '../schema';
+import { listed, partNoun } from './figures';
+
+/** An attribute as a person asks for it: "8-pin sockets of the card"; a slot that holds nothing: "the supply". */
+export function attributeName(path: AttrPath): string {
+  const { part, meta } = describePath(path);
+  return meta ? `${meta.label} of the ${part}` : partNoun(path);
+}
+
+/** What a finding depends on, as a sentence of its own; empty where it depends on nothing. */
+export function notKnown(f: Finding): string {
+  const names = [...new Set(f.hangsOn.map(attributeName))];
+  return names.length > 0 ? `Not known: ${listed(names)}.` : '';
+}
