@@ -64,6 +64,14 @@ describe('PA-01 the catalogue on the page', () => {
     await w.sees('First: whether the left port tunnels PCIe, 10 minutes.');
   });
 
+  it('an address that names no kind of part says so and leads to the nearest', async () => {
+    await w.open('/parts/releases');
+    await w.sees('0 kinds of parts are called "releases". Nearest: releases.');
+    await w.click('releases', 'link');
+    await w.sees(/\d+ releases in the catalogue/);
+    expect(w.page.url()).toContain('/parts/release');
+  });
+
   it('a socket in use cannot be taken off its host', async () => {
     const [host] = await stored('host', 'L-11');
     await w.open(`/parts/host/${host!.id}`);
