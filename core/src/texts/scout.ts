@@ -68,10 +68,7 @@ export function scoutHeadline(r: ScoutResult, working: boolean): string {
       : `${miss}: ${row.fails.map((f) => REASON_WORDS[f]).join(', ')}.`;
   }
   const fps = Math.round(best.fps[0] ?? 0);
-  const seen = best.contradicted
-    ? `seen to fail ${best.contradicted.failed} of ${best.contradicted.n}`
-    : SCOUT_GRADES[best.grade];
-  const what = `${comboName(best)}: ${fps} frames/s at ${short(r.fronts[0]?.resolution ?? '')} ${best.minor === 0 ? 'with parts at hand' : `for ${cash(best.minor, r.currency)}`}, ${seen}`;
+  const what = `${comboName(best)}: ${fps} frames/s at ${short(r.fronts[0]?.resolution ?? '')} ${best.minor === 0 ? 'with parts at hand' : `for ${cash(best.minor, r.currency)}`}, ${SCOUT_GRADES[best.grade]}`;
   return working ? `${looked}. First so far: ${what}.` : `First: ${what}.`;
 }
 

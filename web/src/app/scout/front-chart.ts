@@ -44,7 +44,6 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
           <rect
             [class.here]="p.row.grade === 'here'"
             [class.knee]="p.knee"
-            [class.against]="p.row.contradicted !== null"
             [attr.x]="p.x - 6"
             [attr.y]="p.y - 6"
             width="12"
@@ -56,8 +55,7 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
         }
       </svg>
       <figcaption class="hint">
-        Hatched: predicted, with the band it may lie in. Solid: this very chain is in the log; broken outline: it was seen to
-        fail. Frames/s upwards, from 0.
+        Hatched: predicted, with the band it may lie in. Solid: this very chain is in the log. Frames/s upwards, from 0.
         <button type="button" class="plain" (click)="save()">Save as SVG</button>
       </figcaption>
     </figure>
@@ -85,11 +83,6 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
     rect.here {
       fill: var(--teal);
       stroke: var(--teal);
-    }
-    rect.against {
-      fill: var(--plum-tint);
-      stroke: var(--plum);
-      stroke-dasharray: 3 2;
     }
     rect.knee {
       stroke: var(--ink);
