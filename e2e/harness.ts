@@ -246,17 +246,21 @@ export function world(options: WorldOptions = {}): World {
     await w.page.waitForFunction(() => Object.keys(localStorage).every((k) => !k.startsWith('ruddy.bench.')), { polling: 50 });
   };
   w.choose = async (label, words, option) => {
-    // Letters typed in the moment before a setup is first judged may go unheard: a person who sees no list types again.
-    for (let tries = 0; tries < 3; tries++) {
+    // A list that closes or is drawn anew while the setup is judged takes the option with it: a person types again.
+    const chosen = async () => {
       await w.fill(label, words);
-      const listed = w.page.waitForFunction(
-        (o) => [...document.querySelectorAll<HTMLElement>('[role=option]')].some((x) => x.innerText.trim().startsWith(o)),
+      const listed = await w.page.waitForFunction(
+        (o) =>
+          [...document.querySelectorAll<HTMLElement>('[role=option]')].find(
+            (x) => x.offsetParent !== null && x.innerText.trim().startsWith(o),
+          ) ?? false,
         { polling: 50, timeout: patient(6000) },
         option,
       );
-      if (await listed.catch(() => null)) break;
-    }
-    await w.click(new RegExp(`^${option}`), 'option');
+      return hits(listed.asElement() as ElementHandle<HTMLElement>);
+    };
+    for (let tries = 0; tries < 4; tries++) if (await chosen().catch(() => false)) return;
+    throw new Error(`${option} could not be chosen under ${label}`);
   };
   return w;
 }

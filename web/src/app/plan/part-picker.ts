@@ -28,7 +28,7 @@ import { facts } from '../parts/part-facts';
           [matAutocomplete]="auto"
           [value]="name()"
           (focus)="words.next(''); box.select()"
-          (input)="words.next(box.value)"
+          (input)="typed()"
           (keydown.tab)="trigger().closePanel()"
           (keydown.shift.tab)="trigger().closePanel()"
           (blur)="left()"
@@ -89,6 +89,8 @@ export class PartPicker {
   readonly options = signal<Part[]>([]);
   readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   readonly trigger = viewChild.required(MatAutocompleteTrigger);
+  /** Words stand in the field that nothing was chosen from yet: a judgement that arrives meanwhile leaves them. */
+  #typing = false;
   readonly nameOf = partName;
   readonly factsOf = facts;
 
@@ -104,13 +106,19 @@ export class PartPicker {
       .subscribe((pages) => this.options.set(pages.flatMap((p) => p.items)));
     effect(() => {
       const name = this.name();
-      this.box().nativeElement.value = name;
+      if (!this.#typing) this.box().nativeElement.value = name;
     });
   }
 
   readonly show = (v: Part | string | null): string => (v && typeof v === 'object' ? partName(v.spec) : this.name());
 
+  typed(): void {
+    this.#typing = true;
+    this.words.next(this.box().nativeElement.value);
+  }
+
   pick(e: MatAutocompleteSelectedEvent): void {
+    this.#typing = false;
     const value = e.option.value as Part | PartKind;
     if (typeof value === 'string') {
       this.box().nativeElement.value = this.name();
@@ -120,6 +128,8 @@ export class PartPicker {
 
   /** Words that were typed but not chosen from go: the field always shows what the chain holds. */
   left(): void {
-    if (!this.trigger().panelOpen) this.box().nativeElement.value = this.name();
+    if (this.trigger().panelOpen) return;
+    this.#typing = false;
+    this.box().nativeElement.value = this.name();
   }
 }
