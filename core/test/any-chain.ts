@@ -87,6 +87,7 @@ const CALM: Record<string, readonly string[]> = {
   ...{ standard: ['usb4-40', 'pcie'], uplink: ['usb4-40'], tunnelling: ['yes'], outsideCards: ['yes'], chip: ['desktop'] },
   ...{
     supply: ['inside'],
+    fixedLead: ['yes'],
     supplyForm: ['atx'],
     supplyStandard: ['atx3'],
     holds: ['nothing'],

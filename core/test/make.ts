@@ -66,7 +66,7 @@ const INSIDE = { supply: 'inside', supplyW: 450, supplyStandard: 'atx3', ...CABL
 const SEPARATE = { supply: 'separate', supplyForm: 'atx' } as const;
 
 export function dock(over: Partial<DockSpec> = {}): DockSpec {
-  const usual = { form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 };
+  const usual = { form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', fixedLead: 'no', slotGen: 3, slotLanes: 4 } as const;
   const room = { innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3, airflowCfm: 60, slotW: 75, chargeOutW: 100 };
   const held = over.form === 'open-board' ? { retention: 'clamp', maxWeightG: 2000 } : {};
   const fed = over.supply === undefined ? INSIDE : {};

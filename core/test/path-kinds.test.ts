@@ -189,7 +189,14 @@ describe('PL-05 direct PCIe of every kind, one hop', () => {
   it("a maker's own port goes with its own family only", () => {
     const s = direct({ connector: 'own-port', family: 'Long plug', pcieGen: 4, lanes: 8 });
     const own = (family: string) =>
-      judge(chain({ socket: s, path: [], dock: board({ connector: 'own-port', family, slotLanes: 8 }), card: card() }));
+      judge(
+        chain({
+          socket: s,
+          path: [],
+          dock: board({ connector: 'own-port', fixedLead: 'yes', family, slotLanes: 8 }),
+          card: card(),
+        }),
+      );
     expect(rates(own('long plug'), 0)).toBe('114.6/112.9');
     expect(own('Wide plug').predicted.verdict).toMatchObject({ state: 'blocked', because: ['link/other-family'] });
     expect(own('').predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['dock/family'] });

@@ -66,9 +66,13 @@ const lan = (has: 'yes' | 'no') => {
   const c = slot({ connector: 'mini-card', lanes: 1, holds: 'radio' }).chain;
   return { chain: { ...c, host: c.host && { ...c.host, lan: has } } };
 };
+const leadOf = (fixedLead: 'yes' | 'no'): Case => {
+  const c = directChain();
+  return { chain: { ...c, path: [], dock: c.dock && { ...c.dock, fixedLead } } };
+};
 const own = { connector: 'own-port', standard: 'pcie', tunnelling: null, controller: null, family: 'Wide' } as const;
 const family = (name: string): Case => ({
-  chain: chain({ socket: own, path: [], dock: dock({ connector: 'own-port', uplink: 'pcie', family: name }) }),
+  chain: chain({ socket: own, path: [], dock: dock({ fixedLead: 'yes', connector: 'own-port', uplink: 'pcie', family: name }) }),
 });
 const shown = (over: object, by: 'card' | 'dock' = 'card', plug: 'displayport' | 'hdmi' = 'displayport') => ({
   picture: [{ key: 'a', by, plug, screen: screen(over) }],
@@ -102,6 +106,7 @@ export const PROVOKED: readonly Pair[] = [
   ),
   ['link/other-family', family('Long'), family('Wide')],
   ['link/plug-mismatch', { chain: directChain({ cable: { connector: 'oculink-8i' } }) }, { chain: directChain() }],
+  ['cable/missing', leadOf('no'), leadOf('yes')],
   pair('cable/no-data', { cable: { markedGbps: 0.48 } }, { cable: { markedGbps: 20 } }),
   pair('software/security', { settings: { securityLevel: 'usbonly' } }, { settings: { securityLevel: 'user' } }),
   pair('software/no-outside', { system: { outsideCards: 'no' } }, { system: { outsideCards: 'yes' } }),

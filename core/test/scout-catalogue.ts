@@ -67,7 +67,13 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
             controllerClass: d.from('c', 'd', 'a', null),
           }
         : { uplink: direct === 'own-port' ? null : ('oculink' as const), controllerClass: null }),
-      ...{ slotGen: d.from(3, 4, 4), slotLanes: maybe(4), tb3Compat: d.from('yes', null), ownLead: d.from('yes', 'no') },
+      ...{
+        fixedLead: (['no', 'no', 'yes', null] as const)[i % 4] ?? null,
+        slotGen: d.from(3, 4, 4),
+        slotLanes: maybe(4),
+        tb3Compat: d.from('yes', null),
+        ownLead: d.from('yes', 'no'),
+      },
       ...(own
         ? { supply: 'inside', supplyW: d.from(350, 450, 550, 650), supplyStandard: d.from('atx3', 'older', null) }
         : { supply: 'separate', supplyForm: d.from('atx', 'sfx', 'outside', null) }),

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { matchOf, NO_EVIDENCE, NO_TALLY } from '../src/log';
 import { CHECKS, evaluate, FINDING_CODES, type Evaluation } from '../src/plan';
-import type { SupplySpec } from '../src/schema';
+import { isAdapter, type CardSpec, type DockSpec, type HostSpec, type PieceSpec, type SupplySpec } from '../src/schema';
 import { cheapestEqual, collapsed, Ranking, reasonsOf, Views, type ScoutInput } from '../src/scout';
 import { GROUPS } from '../src/scout/partials';
-import { supply } from './make';
+import { directChain, supply } from './make';
 import { catalogue, drawing, unlimited } from './scout-catalogue';
 
 const clock = () => 0;
@@ -127,7 +127,11 @@ describe('search', () => {
               const direct = chain.path?.at(-1)?.spec;
               const slot = direct !== undefined && 'farEnd' in direct && direct.farEnd === 'pcie-slot';
               const e = evaluate({ chain, context: r.input.context });
-              if ((spec === null) !== slot || e.findings.some((f) => f.code === 'link/plug-mismatch')) continue;
+              const apart = e.findings.some(
+                (f) => f.code === 'link/plug-mismatch' || (f.code === 'cable/missing' && f.certainty === 'certain'),
+              );
+              const spare = spec?.fixedLead === 'yes' && chain.path?.some((p) => !isAdapter(p.spec));
+              if ((spec === null) !== slot || apart || spare) continue;
               all.push(r.at(r.indexAt({ route, dock, card, screen, supply })));
             }
     return all;
@@ -204,6 +208,45 @@ describe('search', () => {
     const keys = rows.map((x) => place[x.state] * 100 + x.open);
     expect(new Set(keys).size).toBeGreaterThan(2);
     expect(keys).toEqual([...keys].sort((a, b) => a - b));
+  });
+
+  it('buys the cable that a dock without a fixed lead needs, prices it, and says where the catalogue holds none', () => {
+    const one = directChain();
+    const piece = (id: string, spec: PieceSpec, minor: number) => ({ ...oneOf(id, spec), minor });
+    const oneOf = <S>(id: string, spec: S) => ({ id, name: id, spec, minor: 0, owned: true, resaleMinor: null, alike: [] });
+    const board = (fixedLead: 'yes' | 'no' | null) => ({ ...(one.dock as DockSpec), fixedLead });
+    const cable = piece('K-O', one.path?.[0]?.spec as PieceSpec, 2200);
+    const search = (fixedLead: 'yes' | 'no' | null, pieces: (typeof cable)[]) => {
+      const ways = [{ socket: 'left', pieces: [] }, ...pieces.map((p) => ({ socket: 'left', pieces: [{ ...p, owned: false }] }))];
+      const r = ranked({
+        ...unlimited(input),
+        ...{
+          base: { ...input.base, host: { ...(input.base.host as HostSpec), sockets: one.host?.sockets ?? [] } },
+          routes: ways,
+          boxes: [],
+          seen: [],
+          near: [],
+        },
+        ...{
+          docks: [oneOf('B', board(fixedLead))],
+          cards: [oneOf('C', { ...(one.card as CardSpec), frameIndex: 150 })],
+          supplies: [],
+          screens: [],
+        },
+      });
+      const first = r.best.list()[0];
+      const row = first && new Views(r).of(first.index);
+      return { r, best: row && [row.names.path, row.minor, ...row.buys] };
+    };
+    const bought = search('no', [cable]);
+    expect([bought.r.total, bought.best]).toEqual([1, ['K-O', 2200, 'K-O']]);
+    const none = search('no', []);
+    expect([none.r.total, none.r.uncabled]).toEqual([0, ['oculink-4i']]);
+    const fixed = search('yes', [cable]);
+    expect([fixed.r.total, fixed.best]).toEqual([1, ['no separate cable', 0]]);
+    // Not said: both ways are looked at, and the one that is known leads.
+    const unsure = search(null, [cable]);
+    expect([unsure.r.total, unsure.best, unsure.r.uncabled]).toEqual([2, ['K-O', 2200, 'K-O'], []]);
   });
 
   it('an all-in-one goes only with the card it is sold with, for the price of the box', () => {

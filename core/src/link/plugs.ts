@@ -1,4 +1,14 @@
-import { carriesTunnel, isAdapter, type Connector, type DockSpec, type PieceSpec, type Slot, type SocketSpec } from '../schema';
+import {
+  CABLE_CONNECTORS,
+  carriesTunnel,
+  isAdapter,
+  type Connector,
+  type DockSpec,
+  type PieceSpec,
+  type Slot,
+  type SocketSpec,
+} from '../schema';
+import { stated } from '../units';
 import type { KnownPath, SlotFacts } from './types';
 
 /** What of a chain its plugs are: enough to see whether they go together, whatever else is known. */
@@ -44,6 +54,41 @@ export function plugMismatch(f: Chained): Mismatch | null {
   }
   if (f.dock && far && far.connector !== f.dock.connector) return { a: far, b: { slot: 'dock', connector: f.dock.connector } };
   return null;
+}
+
+/** The path and dock of a chain, as far as what bridges the way to the dock. */
+interface Stretch {
+  readonly path: readonly { readonly key: string; readonly spec: PieceSpec }[];
+  readonly dock: Pick<DockSpec, 'connector' | 'fixedLead'>;
+}
+
+/** Has the path a cable of its own? */
+export function hasCable(path: Stretch['path']): boolean {
+  return path.some((p) => !isAdapter(p.spec));
+}
+
+/**
+ * Does anything bridge the way to the dock: a cable, the ribbon of a direct adapter, or the dock's own fixed lead? A dock that plugs into a
+ * slot brings its own lead. In: the path and the dock. Out: `yes`, `no`, or `open` with the attributes that it hangs on.
+ *
+ * Example: an empty path and a dock that has a socket and no fixed lead: `no`, a cable is missing.
+ */
+export function bridged({ path, dock }: Stretch): {
+  readonly reaches: 'yes' | 'no' | 'open';
+  readonly hangsOn: readonly string[];
+} {
+  if (hasCable(path) || !(dock.connector in CABLE_CONNECTORS)) return { reaches: 'yes', hangsOn: [] };
+  const last = path.at(-1);
+  const ribbon =
+    last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd) ? stated(last.spec.lengthMm) : null;
+  const unmeasured = last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd) && ribbon === null;
+  const lead = dock.fixedLead ?? null;
+  if (lead === 'yes' || (ribbon !== null && ribbon.lo > 0)) return { reaches: 'yes', hangsOn: [] };
+  const hangsOn = [
+    ...(lead === 'no' ? [] : ['dock/fixedLead']),
+    ...(unmeasured || (ribbon !== null && ribbon.hi > 0) ? [`path/${last?.key ?? ''}/lengthMm`] : []),
+  ];
+  return { reaches: hangsOn.length > 0 ? 'open' : 'no', hangsOn };
 }
 
 /** Names of a maker's own port along the chain, with where each is stated; an unstated one is empty. */

@@ -22,6 +22,7 @@ export const FINDING_CODES = {
   'link/too-old': { area: 'link', severity: 'blocks' },
   'link/other-family': { area: 'link', severity: 'blocks' },
   'link/plug-mismatch': { area: 'link', severity: 'blocks' },
+  'cable/missing': { area: 'cable', severity: 'blocks' },
   'cable/no-data': { area: 'cable', severity: 'blocks' },
   'software/security': { area: 'software', severity: 'blocks' },
   'software/no-outside': { area: 'software', severity: 'blocks' },

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PLUGS, UPLINK_STANDARDS } from './connectors';
+import { CABLE_CONNECTORS, CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PLUGS, UPLINK_STANDARDS } from './connectors';
 import { TB3_COMPAT } from './host';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
@@ -20,6 +20,15 @@ export const dockSchema = z
     connector: wordAttr('Uplink connector', SOCKET_CONNECTORS, {
       help: 'What its cable ends in: a board with a fixed lead may end in an M.2 or mini card plug.',
     }),
+    fixedLead: choiceAttr(
+      'Fixed lead',
+      { yes: 'Yes', no: 'No' },
+      {
+        when: { attr: 'connector', is: Object.keys(CABLE_CONNECTORS) },
+        help: 'A cable that does not come off the dock. Without one a separate cable is needed.',
+        findOut: { how: 'Look whether the cable comes off the dock, or whether the dock has a socket for one.', minutes: 1 },
+      },
+    ),
     uplink: choiceAttr('Uplink standard', UPLINK_STANDARDS, {
       by: { attr: 'connector', may: CARRIES },
       findOut: manual('the uplink standard of the dock', 3),

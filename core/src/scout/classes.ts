@@ -23,6 +23,7 @@ const ROOM = ['form', 'innerLengthMm', 'innerHeightMm', 'innerSlots', 'retention
 export const DOCK_READS = {
   link: [
     'connector',
+    'fixedLead',
     'uplink',
     'tb3Compat',
     'controllerClass',

@@ -1,5 +1,5 @@
-import { plugMismatch } from '../link';
-import { endsInSlot, isInside, type DockSpec } from '../schema';
+import { bridged, hasCable, plugMismatch } from '../link';
+import { endsInSlot, isInside, type Connector, type DockSpec } from '../schema';
 import { stated } from '../units';
 import type { Partials } from './partials';
 import { BIT } from './reasons';
@@ -13,10 +13,19 @@ export interface Lane {
 }
 export const NO_PIECE = -1;
 
-/** Lanes that can be a chain at all, dock by dock, and how many cannot because their plugs do not meet. */
-export function layLanes(parts: Partials): { lanes: Lane[]; apart: number } {
+export interface Lanes {
+  readonly lanes: Lane[];
+  /** Combinations whose plugs do not meet, or that lack a cable or have one too many. */
+  readonly apart: number;
+  /** Plugs of docks that need a cable of which the search holds none. */
+  readonly uncabled: readonly Connector[];
+}
+
+/** Lanes that can be a chain at all, dock by dock. A dock with a fixed lead takes no other cable, and one without takes no way that has none. */
+export function layLanes(parts: Partials): Lanes {
   const { input } = parts;
   const lanes: Lane[] = [];
+  const uncabled = new Set<Connector>();
   let apart = 0;
   const ways = input.routes.map((_, route) => {
     const chain = parts.routed(route);
@@ -26,14 +35,24 @@ export function layLanes(parts: Partials): { lanes: Lane[]; apart: number } {
   parts.docks.forEach((spec, dock) => {
     const wants = spec === null || spec.supply === 'separate';
     const supplies = wants && input.supplies.length > 0 ? input.supplies.map((_, i) => i) : [NO_PIECE];
+    let [reached, bare] = [false, false];
     ways.forEach(({ socket, path, slot }, route) => {
-      const meets = spec === null ? slot : !slot && plugMismatch({ socket, path, dock: spec }) === null;
-      if (meets) for (const supply of supplies) lanes.push({ route, dock, supply });
+      const plugs = spec === null ? slot : !slot && plugMismatch({ socket, path, dock: spec }) === null;
+      const joins = spec === null || joined(path.pieces, spec);
+      bare ||= plugs && !joins && !hasCable(path.pieces);
+      reached ||= plugs && joins;
+      if (plugs && joins) for (const supply of supplies) lanes.push({ route, dock, supply });
       // "No dock" with a path that wants one is no chain that anybody meant.
       else if (spec !== null) apart += supplies.length;
     });
+    if (spec !== null && bare && !reached) uncabled.add(spec.connector);
   });
-  return { lanes, apart };
+  return { lanes, apart, uncabled: [...uncabled] };
+}
+
+/** Do these pieces join a dock: one cable where it has no fixed lead, none where it has one. */
+function joined(pieces: Parameters<typeof bridged>[0]['path'], dock: DockSpec): boolean {
+  return bridged({ path: pieces, dock }).reaches !== 'no' && !(dock.fixedLead === 'yes' && hasCable(pieces));
 }
 
 /** What of a combination is decided without its card: bits of limits, money, by how much limits are exceeded, and soft wishes. */

@@ -14,6 +14,7 @@ export const GROUPS = {
     'too-old',
     'plugs',
     'own-port',
+    'lead',
     'cable-data',
     'cable-length',
     'direct-long',

@@ -5,7 +5,7 @@ import { Best } from './best';
 import { FrameTable } from './frames';
 import { Front } from './front';
 import { joinRow, type Joined, type Sinks, type Wide } from './join';
-import { laidOf, layLanes, NO_PIECE, type Lane } from './lanes';
+import { laidOf, layLanes, NO_PIECE, type Lane, type Lanes } from './lanes';
 import { LeftOut } from './left-out';
 import { Partials, type LinkRow, type Row } from './partials';
 import { BIT, CARE, openAreas, reasonsOf, stateOf, STOPS } from './reasons';
@@ -33,6 +33,8 @@ export class Ranking {
   readonly total: number;
   /** Pairs of way and dock whose plugs do not meet, in combinations. */
   readonly apart: number;
+  /** Plugs of docks that need a cable of which the search holds none. */
+  readonly uncabled: Lanes['uncabled'];
   done = 0;
   readonly #lanes: readonly Lane[];
   #lane = 0;
@@ -60,7 +62,8 @@ export class Ranking {
     this.best = new Best(RANKED, input.cards.length);
     this.refuted = new Best(REFUTED, input.cards.length);
     this.#sinks = { fronts: this.fronts, left: this.left, best: this.best, refuted: this.refuted };
-    const { lanes, apart } = layLanes(this.parts);
+    const { lanes, apart, uncabled } = layLanes(this.parts);
+    this.uncabled = uncabled;
     this.#lanes = lanes;
     const width = input.cards.length * this.#screens;
     this.total = lanes.length * width;

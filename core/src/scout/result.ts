@@ -1,7 +1,7 @@
 import { RuleBook } from '../house';
 import { evaluate, type Coverage, type FindingCode } from '../plan';
 import { minorDigits } from '../cost';
-import { endsInSlot } from '../schema';
+import { endsInSlot, type Connector } from '../schema';
 import { portName } from '../setup';
 import type { Banded, Basis } from '../toll';
 import { kneeOf, stepsOf, stopsAt, type Step, type Stops } from './front';
@@ -60,6 +60,8 @@ export interface ScoutResult {
   readonly total: number;
   /** Combinations whose plugs do not meet: never looked at. */
   readonly apart: number;
+  /** Plugs of docks that need a cable of which the catalogue holds none. */
+  readonly uncabled: readonly Connector[];
   readonly kept: number;
   readonly currency: string;
   readonly fronts: readonly FrontView[];
@@ -143,7 +145,13 @@ export function resultOf(ranking: Ranking, views: Views): ScoutResult {
   const nearest = left.nearest();
   const only = nearest && nearest.n === 1 ? (ranking.at(nearest.index).fails[0] ?? null) : null;
   return {
-    ...{ done: ranking.done, total: ranking.total, apart: ranking.apart, kept: ranking.done - left.total() },
+    ...{
+      done: ranking.done,
+      total: ranking.total,
+      apart: ranking.apart,
+      uncabled: ranking.uncabled,
+      kept: ranking.done - left.total(),
+    },
     currency: input.currency,
     fronts: ranking.fronts.map((front, k) => {
       const points = front.points();

@@ -37,6 +37,19 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
     ),
     todo: maybe(f, 'Take a cable marked 20 or 40 Gb/s.', 'Read the mark on the plug: a rate in Gb/s, not watts.'),
   }),
+  'cable/missing': (f) => ({
+    what: maybe(f, 'No cable to the dock', 'A cable to the dock may be missing'),
+    why: maybe(
+      f,
+      'The path holds no cable and the dock has no fixed lead: nothing joins them.',
+      'The path holds no cable. That is right for a dock with a fixed lead; one with a socket needs a cable.',
+    ),
+    todo: maybe(
+      f,
+      `Add a cable to the path: ${plugName(f.params['plug'])} at both ends, no longer than needed.`,
+      'Look whether the cable comes off the dock, and enter it under "Fixed lead".',
+    ),
+  }),
   'plan/unchosen': (f) => ({
     what: `${capital(partNoun(f.params['slot']))} is not chosen yet`,
     why: 'The chain cannot be judged to its end without it.',

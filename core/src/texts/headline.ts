@@ -26,6 +26,7 @@ function blocked(e: Evaluation): string {
     return `Won't work: the ${String(f.params['port'])} port carries 0 Gb/s of PCIe, so no cable or dock will make a card appear.`;
   if (f?.code === 'cable/no-data')
     return `Won't work: the cable is marked ${rate(asRange(f.params['marked']))} Gb/s, so 0 Gb/s of PCIe reach the dock.`;
+  if (f?.code === 'cable/missing') return "Won't work: no cable joins the host and the dock, which has no fixed lead.";
   if (f?.code === 'link/plug-mismatch')
     return `Won't work: 0 Gb/s pass, because ${partNoun(f.params['a'])} and ${partNoun(f.params['b'])} have different plugs.`;
   return f ? `Won't work: ${stopper(f)}` : "Won't work.";

@@ -70,15 +70,15 @@ function withPart(chain: Chain, c: Choice): Candidate[] {
     case 'adapter': {
       const spec = c.spec as PieceSpec;
       const pieces = chain.path ?? [];
-      // A cable takes the place of a cable, an adapter that of an adapter; with none chosen it comes first.
+      // A cable takes the place of a cable, an adapter that of an adapter; where there is no cable one comes last.
       const places = pieces.flatMap((p, i) => (isAdapter(p.spec) === isAdapter(spec) ? [i] : []));
-      const at = pieces.length === 0 ? [0] : places;
+      const at = pieces.length === 0 || (places.length === 0 && !isAdapter(spec)) ? [pieces.length] : places;
       return at.map((i) => ({
         words,
         change: part('path', i),
         chain: {
           ...chain,
-          path: pieces.length === 0 ? [{ key: pieceKey(0), spec }] : put(pieces, i, { key: pieceKey(i), spec }),
+          path: i === pieces.length ? [...pieces, { key: pieceKey(i), spec }] : put(pieces, i, { key: pieceKey(i), spec }),
         },
       }));
     }

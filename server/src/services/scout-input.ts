@@ -93,9 +93,8 @@ export function routesFor(host: HostSpec, pieces: readonly Choice<PieceSpec>[]):
       return [{ socket, pieces: [a] }, ...cables.filter((c) => fits(c, far)).map((c) => ({ socket, pieces: [a, c] }))];
     });
     const alone = cables.filter((c) => fits(c, connector)).map((c) => ({ socket, pieces: [c] }));
-    // A lead that is fixed to its dock: tunnel docks have a cable of their own.
-    const fixed = connector === 'usb-c' || connector === 'mini-dp' ? [] : [{ socket, pieces: [] }];
-    return [...alone, ...joined, ...fixed];
+    // For docks with a fixed lead, and those that plug into a slot.
+    return [...alone, ...joined, { socket, pieces: [] }];
   });
 }
 

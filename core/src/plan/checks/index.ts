@@ -5,6 +5,7 @@ import { cableLength } from './cable-length';
 import { charging } from './charging';
 import { directLong, looksLikeVideo } from './direct';
 import { firmwareCap, noPcie, ownPort, tooOld } from './link-kinds';
+import { lead } from './lead';
 import { noTunnel } from './no-tunnel';
 import { allOff, cableWatts, readOut } from './notes';
 import { pinch } from './pinch';
@@ -25,6 +26,7 @@ export const CHECKS: readonly Check[] = [
   tooOld,
   plugs,
   ownPort,
+  lead,
   cableData,
   cableLength,
   directLong,

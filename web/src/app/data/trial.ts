@@ -16,7 +16,7 @@ export interface Trying {
 export function patchOf(fields: Fields, c: SetupChange): SetupPatch {
   const { slots } = fields;
   const put = <T>(list: readonly T[], index: number, value: T): T[] =>
-    list.length === 0 ? [value] : list.map((x, i) => (i === index ? value : x));
+    index >= list.length ? [...list, value] : list.map((x, i) => (i === index ? value : x));
   const patch: SetupPatch = {};
   if (c.settings) patch.settings = { ...fields.settings, ...c.settings };
   if (c.installed) patch.installed = { ...fields.installed, ...c.installed };

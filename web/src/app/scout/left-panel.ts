@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
+import { CONNECTORS } from '@ruddy/core/schema';
 import type { Reason, RowView, ScoutResult } from '@ruddy/core/scout';
 import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
 
 /** What is left out, by reason, with the nearest miss and what allowing it would admit. In: the result. Out: a limit to allow, with the row it is for. */
 @Component({
   selector: 'rb-left-panel',
-  imports: [MatButtonModule],
+  imports: [MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="left-h">
@@ -47,9 +49,15 @@ import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
         </table>
       </div>
       <p class="hint">
-        {{ result().apart.toLocaleString('en') }} more have plugs that do not meet and were not looked at. A set that fails
-        several limits counts in each line.
+        {{ result().apart.toLocaleString('en') }} more have plugs that do not meet, or a cable missing or too many, and were not
+        looked at. A set that fails several limits counts in each line.
       </p>
+      @if (uncabled(); as plugs) {
+        <p class="hint">
+          The catalogue holds no cable with {{ plugs }}: docks that need one are left out.
+          <a routerLink="/parts/cable">Describe a cable</a>
+        </p>
+      }
     </section>
   `,
   styles: `
@@ -71,6 +79,11 @@ export class LeftPanel {
   readonly words = REASON_WORDS;
   readonly admit = ADMIT_WORDS;
   readonly name = comboName;
+  readonly uncabled = computed(() =>
+    this.result()
+      .uncabled.map((c) => CONNECTORS[c])
+      .join(', '),
+  );
   readonly headline = computed(() => {
     const { done, kept } = this.result();
     return `${kept.toLocaleString('en')} of ${done.toLocaleString('en')} sets keep every limit`;
