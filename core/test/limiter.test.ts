@@ -98,6 +98,18 @@ describe('shares of the stages', () => {
     expect(j && nameLimiter(j)).toMatchObject({ says: 'cannot-tell', alike: true });
   });
 
+  it('does not call alike what is only not known', () => {
+    const j = judgeShares({ ...SEEN, sizes: [{ ratio: 0.5625, ms: 9.98 }], load: 0.5 });
+    expect(j && nameLimiter(j)).toMatchObject({ says: 'cannot-tell', alike: false });
+    const wide = { mid: 0.5, lo: 0.1, hi: 0.9 };
+    const judged = j && {
+      ...j,
+      shares: { ...j.shares, cpu: wide, link: { ...wide, mid: 0.46 } },
+      largest: { ...j.largest, cpu: 0.9 },
+    };
+    expect(judged && nameLimiter(judged)).toMatchObject({ says: 'cannot-tell', alike: false });
+  });
+
   it('explains nothing with a frame that cannot be: a toll longer than the frame', () => {
     expect(judgeShares({ ...SEEN, toll: { mid: 40, sd: 0.1 } })).toBeNull();
   });

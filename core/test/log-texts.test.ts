@@ -22,7 +22,9 @@ describe('PL-18 the log in words', () => {
     [1, 0, 'One entry only: it worked. It counts, but it proves little'],
     [0, 1, 'One entry only: it failed. It counts, but it proves little'],
     [0, 5, 'All 5 failed (0 to 43 %)'],
-    [4, 0, 'All 4 worked (51 to 100 %)'],
+    // Of fewer than five the count alone: a share of so few says nothing.
+    [4, 0, 'All 4 worked'],
+    [5, 0, 'All 5 worked (57 to 100 %)'],
     [5, 1, '5 of 6 worked (44 to 97 %)'],
   ])('%i worked, %i failed', (k, f, words) => {
     expect(seenWords(seen(k, f))).toBe(words);

@@ -2,7 +2,7 @@ import { quantileSorted } from 'd3-array';
 import fc from 'fast-check';
 import * as simple from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { meanOf, quantile, repeatsNeeded, tChance, tQuantile, welch } from '../src/stats';
+import { leastTold, meanOf, quantile, repeatsNeeded, tChance, tQuantile, welch } from '../src/stats';
 
 const values = fc.array(fc.double({ min: 0.01, max: 1e4, noNaN: true }), { minLength: 1, maxLength: 400 });
 
@@ -84,6 +84,8 @@ describe('repeats needed', () => {
   });
   it('never says fewer than two, and stops at the most', () => {
     expect(repeatsNeeded(0.0001, 0.1)).toBe(2);
-    expect(repeatsNeeded(1, 0.001, 50)).toBe(50);
+    expect(repeatsNeeded(1, 0.001, 50)).toBeNull();
+    // What 17 a side just tell apart is one standard deviation, by the same table.
+    expect(leastTold(1, 17)).toBeCloseTo(1, 1);
   });
 });

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { FACT_IDS, planSession, repeatsFor, scatterOf, sessionState, type Factor, type RunFacts } from '../src/runs';
+import {
+  FACT_IDS,
+  leastReachable,
+  planSession,
+  repeatsFor,
+  scatterOf,
+  sessionState,
+  type Factor,
+  type RunFacts,
+} from '../src/runs';
 
 describe('a session', () => {
   const factor = (dimension: Factor['dimension'], n: number, minutes: number): Factor => ({
@@ -66,8 +75,12 @@ describe('a session', () => {
   });
 
   it('asks for more repeats the smaller the difference and the wider the scatter', () => {
-    expect(repeatsFor(5, 0.02)).toBeLessThan(repeatsFor(2, 0.02));
-    expect(repeatsFor(5, 0.02)).toBeLessThan(repeatsFor(5, 0.05));
+    const needs = (percent: number, scatter: number) => repeatsFor(percent, scatter) ?? Infinity;
+    expect(needs(5, 0.02)).toBeLessThan(needs(2, 0.02));
+    expect(needs(5, 0.02)).toBeLessThan(needs(5, 0.05));
+    // Out of reach is said, not clamped.
+    expect(repeatsFor(1, 0.1)).toBeNull();
+    expect(repeatsFor(100 * leastReachable(0.1) + 0.01, 0.1)).toBe(50);
     expect(repeatsFor(50, 0.001)).toBe(3);
     // Arithmetic: 1 % of 100 is 1, sd of 99, 100, 101.
     expect(scatterOf([[99, 100, 101], [5]])).toBeCloseTo(0.01, 12);

@@ -212,12 +212,18 @@ describe('what the plan, the first answers and the runs say', () => {
       ...[run('A', '1920x1080', 60), run('A', '3840x2160', 59)],
       ...[run('B', '1920x1080', 120), run('B', '3840x2160', 60)],
     ]);
-    expect(both.answers).toEqual([{ test: 'other-title', yes: true }]);
+    // Without a stated engine nobody knows whether the other title has another one.
+    expect(both.answers).toEqual([]);
     const built = (title: string, engine: string, fps: [number, number]) => [
       { ...run(title, '1920x1080', fps[0]), engine },
       { ...run(title, '3840x2160', fps[1]), engine },
     ];
     const by = runAnswers([...built('A', 'Reed', [60, 59]), ...built('B', 'Sedge', [120, 60]), ...built('C', 'Reed', [70, 69])]);
+    expect(by.answers).toEqual([{ test: 'other-title', yes: true }]);
+    const one = runAnswers([...built('A', 'Reed', [60, 59]), ...built('B', 'Reed', [120, 60])]);
+    expect([one.answers, one.engines]).toEqual([[], []]);
+    const ill = runAnswers([...built('A', 'Reed', [60, 59]), ...built('B', 'Sedge', [80, 79])]);
+    expect(ill.answers).toContainEqual({ test: 'other-title', yes: false });
     expect(by.engines).toEqual([
       { engine: 'Reed', flat: 2, falling: 0 },
       { engine: 'Sedge', flat: 0, falling: 1 },

@@ -111,6 +111,17 @@ describe('calibration', () => {
     expect(after.score.n).toBe(1);
     expect(after.items[0]?.measured).toBeCloseTo(1000 / 27.4, 1);
     expect(after.items[0]?.fitMadeAt).toBe(NOW.toISOString());
+    // A run of the demo counts in the score of a demo setup and in no other.
+    const scored = async () => ((await h.api.get(`/api/predictions?setupId=${setup.id}`)).body as Predictions).score.n;
+    await h.db.transaction(async (transaction) => {
+      // Runs are facts: only past their triggers can one be made into what the demo brings.
+      await h.db.query('SET LOCAL session_replication_role = replica', { transaction });
+      const bind = [after.items[0]?.runIds];
+      await h.db.query(`UPDATE runs SET origin = 'demo' WHERE id = ANY ($1::uuid[])`, { bind, transaction });
+    });
+    expect(await scored()).toBe(0);
+    await h.db.query(`UPDATE setups SET origin = 'demo' WHERE id = $1::uuid`, { bind: [setup.id] });
+    expect(await scored()).toBe(1);
     // A calibration made with that run does not predict it.
     h.clock.now = new Date(NOW.getTime() + 120_000);
     await calibrate(id);

@@ -71,17 +71,36 @@ export interface EngineSeen {
 }
 
 function enginesOf(runs: readonly RunLooked[], flat: ReadonlySet<string>, falling: ReadonlySet<string>): EngineSeen[] {
-  const engine = new Map(runs.flatMap((r) => (r.engine ? [[r.title, r.engine] as const] : [])));
+  const engine = statedEngines(runs);
   const names = [...new Set(engine.values())].sort();
   const count = (of: ReadonlySet<string>, name: string) => [...of].filter((t) => engine.get(t) === name).length;
-  return names
+  const seen = names
     .map((name) => ({ engine: name, flat: count(flat, name), falling: count(falling, name) }))
     .filter((e) => e.flat + e.falling > 0);
+  // One engine alone is compared with nothing.
+  return seen.length > 1 ? seen : [];
+}
+
+/** The engine of each title of which it is stated. */
+function statedEngines(runs: readonly RunLooked[]): ReadonlyMap<string, string> {
+  return new Map(runs.flatMap((r) => (r.engine ? [[r.title, r.engine] as const] : [])));
+}
+
+/** Does a title of another engine show the fault too? Only titles whose engines are stated and differ answer that; null: none do. */
+function otherEngine(
+  flat: ReadonlySet<string>,
+  falling: ReadonlySet<string>,
+  engine: ReadonlyMap<string, string>,
+): boolean | null {
+  const of = (titles: ReadonlySet<string>) => new Set([...titles].flatMap((t) => engine.get(t) ?? []));
+  const [ill, well] = [of(flat), of(falling)];
+  if ([...ill].some((a) => [...well].some((b) => a !== b))) return true;
+  return falling.size === 0 && ill.size > 1 ? false : null;
 }
 
 /**
  * What runs at hand already answer: do the frames of a title change with the size, and with the preset, when nothing else does? One title
- * flat while another falls on the same chain puts the fault at the title. Only runs alike in every other fact are held against each other.
+ * flat while another of a stated other engine falls on the same chain puts the fault at the title. Only runs alike in every other fact are held against each other.
  */
 export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[]; answers: Answer[]; engines: EngineSeen[] } {
   const pairs = (['resolution', 'preset'] as const).flatMap((c) => groups(runs, c).flatMap((g) => pairOf(g, c)));
@@ -97,7 +116,7 @@ export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[];
   const sizes = told('resolution');
   const titles = (flat: boolean) => new Set(sizes.filter((p) => p.flat === flat).map((p) => p.title));
   const [flat, falling] = [titles(true), titles(false)];
-  if (flat.size > 0 && [...falling].some((t) => !flat.has(t))) answers.push({ test: 'other-title', yes: true });
-  else if (flat.size > 1 && falling.size === 0) answers.push({ test: 'other-title', yes: false });
+  const other = otherEngine(flat, falling, statedEngines(runs));
+  if (other !== null) answers.push({ test: 'other-title', yes: other });
   return { pairs, answers, engines: enginesOf(runs, flat, falling) };
 }

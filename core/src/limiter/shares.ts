@@ -198,6 +198,8 @@ export const CAPPED: Judged = {
 
 /** Two shares closer than this are alike. */
 export const ALIKE = 0.1;
+/** Shares whose intervals are wider than this are not known well enough to be called alike. */
+const KNOWN_WITHIN = 0.35;
 /** A stage is named when it is the largest with at least this chance. */
 const SURE = 0.6;
 /** Processor from link without a pair: next to certain, or not at all. */
@@ -208,7 +210,7 @@ export type Named =
   | { readonly says: 'cannot-tell'; readonly between: readonly [StageId, StageId]; readonly alike: boolean };
 
 /**
- * The stage with the largest share, or that it cannot be told: because the two largest are alike (within 10 of 100), or because what was
+ * The stage with the largest share, or that it cannot be told: because the two largest are alike (within 10 of 100, each known within 35), or because what was
  * measured leaves both open.
  */
 export function nameLimiter(j: Judged): Named {
@@ -218,5 +220,6 @@ export function nameLimiter(j: Judged): Named {
   const swap = !j.paired && [top, next].every((s) => s === 'cpu' || s === 'link');
   const sure = j.largest[top] >= (swap ? SURE_UNPAIRED : SURE);
   if (gap >= ALIKE && sure) return { says: 'named', stage: top, chance: j.largest[top] };
-  return { says: 'cannot-tell', between: [top, next], alike: sure || gap < ALIKE };
+  const known = [top, next].every((s) => j.shares[s].hi - j.shares[s].lo <= KNOWN_WITHIN);
+  return { says: 'cannot-tell', between: [top, next], alike: gap < ALIKE && known };
 }

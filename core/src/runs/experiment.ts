@@ -1,4 +1,4 @@
-import { mean, repeatsNeeded } from '../stats';
+import { leastTold, mean, repeatsNeeded } from '../stats';
 import type { Dimension } from './facts';
 
 export interface Factor {
@@ -94,7 +94,16 @@ export function scatterOf(groups: readonly (readonly number[])[]): number | null
 /** Scatter taken where nobody has measured any yet: 2 % (common practice, no published source). */
 export const USUAL_SCATTER = 0.02;
 
-/** How often each cell is to be measured so that a difference of `percent` is told apart. */
-export function repeatsFor(percent: number, scatter: number | null): number {
-  return Math.max(3, repeatsNeeded(scatter ?? USUAL_SCATTER, percent / 100, 50));
+/** Nobody measures a cell more often than this. */
+export const MOST_REPEATS = 50;
+
+/** How often each cell is to be measured so that a difference of `percent` is told apart; null where `MOST_REPEATS` are not enough. */
+export function repeatsFor(percent: number, scatter: number | null): number | null {
+  const needed = repeatsNeeded(scatter ?? USUAL_SCATTER, percent / 100, MOST_REPEATS);
+  return needed === null ? null : Math.max(3, needed);
+}
+
+/** The least difference that `MOST_REPEATS` tell apart with this scatter, as a share. */
+export function leastReachable(scatter: number | null): number {
+  return leastTold(scatter ?? USUAL_SCATTER, MOST_REPEATS);
 }

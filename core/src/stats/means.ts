@@ -64,15 +64,20 @@ export function welch(a: readonly number[], b: readonly number[]): Welch | null 
 
 /**
  * Repeats a side that tell a difference apart: with 5 % chance of a false alarm, two-sided, and 80 % of seeing it.
- * `cv` is the scatter of a repeat and `difference` what shall be told apart, both as shares of the mean. At least 2, at most `most`.
+ * `cv` is the scatter of a repeat and `difference` what shall be told apart, both as shares of the mean. At least 2; null where not even
+ * `most` are enough.
  * Source: J. Cohen, Statistical Power Analysis for the Behavioral Sciences (1988), table 2.4.1 (from memory): a difference of 0.5, 0.8
  * and 1 standard deviation takes 64, 26 and 17 a side.
  */
-export function repeatsNeeded(cv: number, difference: number, most = 200): number {
+export function repeatsNeeded(cv: number, difference: number, most = 200): number | null {
   for (let n = 2; n < most; n++) {
-    const df = 2 * n - 2;
-    const needed = 2 * ((tQuantile(0.025, df) + tQuantile(0.2, df)) * (cv / difference)) ** 2;
-    if (needed <= n) return n;
+    if (leastTold(cv, n) <= difference) return n;
   }
-  return most;
+  return leastTold(cv, most) <= difference ? most : null;
+}
+
+/** The least difference that `n` repeats a side tell apart, as a share of the mean, by the rule of `repeatsNeeded`. */
+export function leastTold(cv: number, n: number): number {
+  const df = 2 * n - 2;
+  return (tQuantile(0.025, df) + tQuantile(0.2, df)) * cv * Math.sqrt(2 / n);
 }

@@ -22,6 +22,8 @@ function upperTail(z: number): number {
 }
 
 export interface Trend {
+  /** Points it is told from. */
+  readonly n: number;
   /** Rises less falls over all pairs. */
   readonly s: number;
   /** Chance of at least so strong a trend either way where there is none. */
@@ -53,7 +55,7 @@ export function trend(points: readonly { readonly x: number; readonly y: number 
       slopes.push((b.y - a.y) / (b.x - a.x));
     }
   if (n < 3 || slopes.length === 0) return null;
-  return { s, p: Math.min(1, 2 * tailOf(list, Math.abs(s))), slope: median(slopes) };
+  return { n, s, p: Math.min(1, 2 * tailOf(list, Math.abs(s))), slope: median(slopes) };
 }
 
 function tailOf(list: readonly { x: number; y: number }[], s: number): number {

@@ -101,7 +101,7 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   'charging/drains': (f) => ({
     what: maybe(f, 'The host drains while it works', 'The host may drain while it works'),
     why:
-      !known(f, 'contract', 'draw') || 'refuses' in f.params
+      !known(f, 'contract', 'draw') || (f.certainty === 'possible' && 'refuses' in f.params)
         ? notKnown(f)
         : `Charges with ${watts(f, 'contract')} while the host takes ${watts(f, 'draw')}${'hours' in f.params ? `: empty after ${hoursOf(r(f, 'hours'))}` : ''}. ${capital(LEAST[text(f, 'least')] ?? 'the dock')} sets it.`,
     todo: "Bring the host's own charger.",

@@ -38,8 +38,15 @@ function around(f: Finding): string {
   return ` Workaround: ${how}${span}.${ended}`;
 }
 
+/** The title of a requirement; where that is a number or a mark and no sentence, whose it is too. */
+function titled(f: Finding): string {
+  const title = text(f, 'title').trim();
+  if (/\s/.test(title)) return title;
+  return title === '' ? `A requirement of ${text(f, 'who')}` : `Requirement "${title}" of ${text(f, 'who')}`;
+}
+
 function requirement(f: Finding): Sentence {
-  return { what: text(f, 'title'), why: `${asked(f)} Seen then: ${ended(text(f, 'effect'))}`, todo: `${origin(f)}${around(f)}` };
+  return { what: titled(f), why: `${asked(f)} Seen then: ${ended(text(f, 'effect'))}`, todo: `${origin(f)}${around(f)}` };
 }
 
 /** A requirement that a version may fulfil says first which one to install. */
@@ -57,7 +64,7 @@ function update(f: Finding): string {
 
 /** Sentences about systems, drivers, firmware, routes and what comes before the first step. */
 export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
-  'software/refused': (f) => ({ ...mendable(f), what: maybe(f, text(f, 'title'), `${text(f, 'title')}, perhaps`) }),
+  'software/refused': (f) => ({ ...mendable(f), what: maybe(f, titled(f), `${titled(f)}, perhaps`) }),
   'software/unmet': mendable,
   'software/heed': requirement,
   'software/firmware-first': (f) => ({

@@ -22,7 +22,7 @@ export function trendText(t: MeasureTrend): string {
   const chance = t.p < 0.01 ? 'less than 1 %' : `${Math.round(t.p * 100)} %`;
   const span = `${measureText(t.measure, t.first)} first, ${measureText(t.measure, t.last)} last`;
   if (t.way === 'too-few') return `${span}; ${t.n} readings are too few for a trend`;
-  if (t.way === 'none') return `${span}; no trend told apart in ${t.n} readings`;
+  if (t.way === 'none') return `${span}; no trend shown in ${t.n} readings`;
   const step = measureText(t.measure, Math.abs(t.per30Days)).replace('% of expected', 'points');
   return `${t.way}, ${step} in 30 days; ${span}; by chance in ${chance} of cases, ${t.n} readings`;
 }

@@ -1,4 +1,5 @@
 export * from './figures';
+export * from './interval';
 export * from './areas';
 export * from './not-known';
 export * from './finding';

@@ -8,14 +8,18 @@ import { rate } from './figures';
 const pc = (share: number) => (share * 100).toFixed(0);
 const round = (v: number) => String(Math.round(v * 100) / 100);
 
-/** "5 of 6 worked (44 to 97 %)": counts before shares, with Wilson's interval; one entry says that it proves little. */
+/** Of fewer cases than this only the count is told: a share of so few says nothing. */
+const LEAST_SHARE = 5;
+
+/** "5 of 6 worked (44 to 97 %)": counts before shares, with Wilson's interval; of fewer than five the count alone. */
 export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' | 'fails'>): string {
   if (t.n === 0) return 'Nothing seen of exactly this chain';
   if (t.n === 1)
     return `One entry only: it ${successes(t as Tally) === 1 ? 'worked' : 'failed'}. It counts, but it proves little`;
   const k = successes(t as Tally);
-  const w = wilson(k, t.n);
   const head = k === 0 ? `All ${t.n} failed` : failures(t as Tally) === 0 ? `All ${t.n} worked` : `${k} of ${t.n} worked`;
+  if (t.n < LEAST_SHARE) return head;
+  const w = wilson(k, t.n);
   return `${head} (${pc(w.lo)} to ${pc(w.hi)} %)`;
 }
 
@@ -29,6 +33,8 @@ export function evidenceWords(e: EvidenceSummary): string {
 /** What is to be expected, and of what. */
 export function expectationWords(x: Expectation, e: EvidenceSummary): string {
   if (e.near.n === 0 && e.exact.n === 0 && e.told.n === 0) return 'Nothing is known: any share from 0 to 100 % is possible.';
+  const all = e.exact.n + e.near.n;
+  if (all < LEAST_SHARE) return `Too few entries for a share: ${e.exact.n} of this chain, ${e.near.n} near ones.`;
   const near =
     x.prior === null
       ? 'without near ones'
@@ -81,7 +87,8 @@ export function claimWords(c: Claim, j: ClaimJudged): string {
   if (j.n === 0) return 'Nothing measured yet that it speaks of.';
   const range = claimRange(c);
   if (MEASURES[c.measure].share) {
-    const head = `${j.within} of ${j.n} worked (${pc(j.share.lo)} to ${pc(j.share.hi)} %)`;
+    const share = j.n < LEAST_SHARE ? '' : ` (${pc(j.share.lo)} to ${pc(j.share.hi)} %)`;
+    const head = `${j.within} of ${j.n} worked${share}`;
     if (j.state === 'holds') return `${head}: ${range} holds.`;
     return j.state === 'fails' ? `${head}: ${range} does not hold.` : `${head}: ${range} cannot be told yet.`;
   }

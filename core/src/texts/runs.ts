@@ -75,7 +75,7 @@ export const signed = (v: number) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixe
 
 export const SAYS_WORDS: Readonly<Record<Compared['says'], string>> = {
   real: 'real',
-  'not-told-apart': 'not told apart',
+  'not-told-apart': 'no difference shown',
   'too-few': 'too few repeats',
 };
 
@@ -84,11 +84,16 @@ export function lostText(percent: number): string {
   return percent < 0 ? 'nothing lost' : `${percent.toFixed(1)} % lost`;
 }
 
-/** A comparison in one line: faster or slower, of, lost, with the interval of the first where there is one. */
+/**
+ * A comparison in one line: faster or slower, of, lost, with the interval of the first. Where chance alone would show as much it is no
+ * difference, told with its interval; with too few repeats the figures stand without a judgement.
+ */
 export function comparedText(c: Compared): string {
-  const w = threeWays(c.of);
   const interval = c.lo === null || c.hi === null ? '' : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
-  return `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${lostText(w.lost)}`;
+  if (c.says === 'not-told-apart') return `no difference shown${interval}`;
+  const w = threeWays(c.of);
+  const figures = `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${lostText(w.lost)}`;
+  return c.says === 'too-few' ? `${figures}; too few repeats to tell` : figures;
 }
 
 /** What a difference is in the settings of two runs, in words. */
@@ -130,7 +135,8 @@ export function runSentence({ name, stats, averages }: SaidRun): string {
 export function pairSentence(a: SaidRun, b: SaidRun, c: Compared): string {
   const [x, y] = [mean(a.averages), mean(b.averages)];
   const ms = 1000 / y - 1000 / x;
-  return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}; ${SAYS_WORDS[c.says]}.`;
+  const time = c.says === 'real' ? `, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}` : '';
+  return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}${time}.`;
 }
 
 /** How often and how hard a run hitches, in words; empty without. */

@@ -11,6 +11,7 @@ import {
 } from '../limiter';
 import type { Fit, FitTerm, Forecast, NoForecast, NoPair, Pair, Score, TollRead } from '../toll';
 import { counted, figureText } from './figures';
+import { estimateText, noneShown } from './interval';
 import { tollText } from './toll-figure';
 
 const ms = (v: number) => `${figureText(v, 2)} ms`;
@@ -20,6 +21,7 @@ const percent = (share: number) => `${Math.round(share * 100)} %`;
 export function tollSentence(t: TollRead, here: { fps: number; resolution: string }, slotFps: number | null): string {
   if (t.basis === 'interval')
     return `The link costs ${tollText(t)}: with another processor on the other side more cannot be told without a sweep of resolutions.`;
+  if (t.lo !== null && t.hi !== null && noneShown({ lo: t.lo, hi: t.hi })) return `No cost of the link shown: ${tollText(t)}.`;
   const than = slotFps === null ? '' : ` where a desktop slot gives ${figureText(slotFps)}`;
   const lost = slotFps === null ? '' : ` – ${percent(here.fps / slotFps)} of, ${percent(1 - here.fps / slotFps)} lost`;
   return `The link costs ${tollText(t)}: ${figureText(here.fps)} frames/s at ${here.resolution}${than}${lost}.`;
@@ -69,7 +71,9 @@ export function evidenceText(e: Evidence): string {
     case 'processor-hot':
       return `Processor at ${Math.round(e.c)} °C: it may hold itself back.`;
     case 'toll':
-      return `The link's toll is ${tollText({ ...e.toll, basis: e.basis })}, ${percent(e.share)} of the frame.`;
+      return noneShown(e.toll)
+        ? `No toll of the link shown: ${tollText({ ...e.toll, basis: e.basis })}.`
+        : `The link's toll is ${tollText({ ...e.toll, basis: e.basis })}, ${percent(e.share)} of the frame.`;
     case 'no-pair':
       return 'No pair of runs tells the toll of the link yet.';
     case 'back':
@@ -214,10 +218,9 @@ export function missingText(f: NoForecast): string {
   return `needs ${f.missing.map((m) => MISSING[m]).join(', ')}`;
 }
 
-const half = (f: { lo: number; hi: number }) => (f.hi - f.lo) / 2;
-/** "77 frames/s (68 to 88), toll 4.6 ms". */
-export function forecastText(f: Forecast): string {
-  return `${figureText(f.fps.mid)} frames/s (${figureText(f.fps.lo)} to ${figureText(f.fps.hi)})`;
+/** "77 ±2 frames/s", "0 to 127 frames/s" where nothing narrower is known. */
+export function forecastText(f: Pick<Forecast, 'fps'>): string {
+  return `${estimateText(f.fps, 0)} frames/s`;
 }
 export const FORECAST_BASIS: Readonly<Record<Forecast['basis'], string>> = {
   measured: 'from runs on this host and card',
@@ -231,7 +234,7 @@ export function heldText(p: {
   predicted: { mid: number; lo: number; hi: number };
   measured: number;
 }): string {
-  return `${p.resolution} predicted ${figureText(p.predicted.mid)} ±${figureText(half(p.predicted), 2)}, measured ${figureText(p.measured)}`;
+  return `${p.resolution} predicted ${estimateText(p.predicted, 0)}, measured ${figureText(p.measured)}`;
 }
 export function scoreText(s: Score): string {
   return s.n === 0

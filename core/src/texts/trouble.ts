@@ -134,13 +134,15 @@ export function offerReason(offers: readonly Offer[], at: Offer): string {
     : `${first}, walking over included; nothing else tells anything.`;
 }
 
+/** No table of causes is known well enough to tell stronger ones apart. */
+const MOST_TIMES = 100;
+
 /** How strongly a clue speaks: "12 times likelier with it". */
 export function pullWords(times: number): string {
-  if (times >= 1.005)
-    return `${times >= 10 ? Math.round(times) : times.toFixed(1)} times likelier with this cause than with the others`;
+  const by = (n: number) => (n > MOST_TIMES ? `more than ${MOST_TIMES}` : n >= 10 ? Math.round(n) : n.toFixed(1));
+  if (times >= 1.005) return `${by(times)} times likelier with this cause than with the others`;
   if (times > 0.995) return 'as likely with this cause as with the others';
-  const down = 1 / times;
-  return `${down >= 10 ? Math.round(down) : down.toFixed(1)} times less likely with this cause than with the others`;
+  return `${by(1 / times)} times less likely with this cause than with the others`;
 }
 
 /** Something noted in a search, as the list of what was tried and the record say it. */

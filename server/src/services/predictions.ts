@@ -36,9 +36,19 @@ function rowOf(
   };
 }
 
+/** Is this setup one of the demo? Its score may count the runs that came with it; no other may. */
+async function isDemo(db: Sequelize, setupId: string | null): Promise<boolean> {
+  if (setupId === null) return false;
+  const rows = await db.query<{ id: string }>(`SELECT id FROM setups WHERE id = $1::uuid AND origin = 'demo'`, {
+    type: QueryTypes.SELECT,
+    bind: [setupId],
+  });
+  return rows.length > 0;
+}
+
 /**
  * Runs against what was predicted of them from the calibration there was before they were recorded, newest first, with the running score
- * over all of them. Repeats count as one; what a limit held or what was generated says nothing of a prediction.
+ * over all of them. Runs of the demo were made by a model of its own kind: they count in the score of a demo setup only. Repeats count as one; what a limit held or what was generated says nothing of a prediction.
  */
 export async function predictionsOf(db: Sequelize, setupId: string | null): Promise<Predictions> {
   const fits = await db.query<Dated>(
@@ -48,12 +58,15 @@ export async function predictionsOf(db: Sequelize, setupId: string | null): Prom
   const runs: RunEntry[] = await runsOfTitles(db, [...new Set(fits.map((f) => f.titleId))]);
   const recorded = new Map(runs.map((r) => [r.id, Date.parse(r.recordedAt)]));
   const names = new Map(runs.map((r) => [r.setupId, r.setupName]));
+  const demo = new Set(runs.filter((r) => r.origin === 'demo').map((r) => r.id));
+  const all = await isDemo(db, setupId);
   const rows = cellsOf(runs).flatMap((c) => {
     if (c.capped || c.generated || c.first.rig.slot) return [];
     const f = before(fits, c, recorded);
     return (f && rowOf(c, f, { name: c.first.title, params: null }, names)) ?? [];
   });
-  const score = scoreOf(rows.map((r) => ({ predicted: r.predicted, measured: r.measured })));
+  const counts = rows.filter((r) => all || !r.runIds.some((id) => demo.has(id)));
+  const score = scoreOf(counts.map((r) => ({ predicted: r.predicted, measured: r.measured })));
   const own = rows.filter((r) => setupId === null || r.setupId === setupId);
   return { items: own.sort((a, b) => b.at.localeCompare(a.at)), score };
 }

@@ -20,7 +20,8 @@ export const charging: Check<'charging' | 'box'> = {
         code: 'charging/drains',
         ...certainIf(certain, c.open),
         params: {
-          ...(c.contract && { contract: c.contract }),
+          // Where the contract is not known, what it can be at most already tells.
+          ...((c.contract ?? certain) && { contract: c.contract ?? c.span }),
           ...(c.drawW && { draw: c.drawW }),
           ...(c.least && { least: c.least }),
           ...(c.contract && c.hours && { hours: c.hours }),

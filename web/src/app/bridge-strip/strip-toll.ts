@@ -14,10 +14,7 @@ function words(t: ShownToll): string {
 /** The clause of the hop that carries the toll, as it is read out. */
 function clause(t: ShownToll): string {
   if (!t.link) return 'carries the link toll, not measured: no pair of runs tells it';
-  const { mid, lo, hi, interval } = t.link;
-  if (interval) return `carries the link toll, ${words(t)}`;
-  const give = lo === null || hi === null ? '' : `, give or take ${figureText((hi - lo) / 2, 2)}`;
-  return `carries the link toll, ${figureText(mid, 2)} ms a frame${give}`;
+  return `carries the link toll, ${words(t).replace(/ \(±([\d.]+)\)$/, ', give or take $1')}`;
 }
 
 /** The strip as the page of runs shows it: the toll at the pinch, and on the rope what the way back takes. Everything else stays plain. */

@@ -164,7 +164,7 @@ export class CompareRunsPage {
     const label = average?.length && low?.length ? PLAY_LABELS[playLabel(mean(average), mean(low))] : '';
     return [
       `${counted(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean(c.values)))} ms` : ''}${label ? `, ${label}` : ''}`,
-      ...(c.compared ? [`${comparedText(c.compared)}: ${SAYS_WORDS[c.compared.says]}`] : []),
+      ...(c.compared ? [comparedText(c.compared)] : []),
       ...(c.ofNorm === null ? [] : [`${figureText(c.ofNorm * 100)} % of the same card in a desktop slot`]),
     ];
   }

@@ -6,12 +6,15 @@ import {
   DIMENSIONS,
   FACTS,
   planSession,
+  leastReachable,
+  MOST_REPEATS,
   repeatsFor,
   scatterOf,
   SWAP_MINUTES,
   type Dimension,
   type Factor,
 } from '@ruddy/core/runs';
+import { repeatsText } from '@ruddy/core/texts';
 import { groupRuns, mainValues } from '../runs/run-groups';
 import { Choice } from '../shared/choice';
 import { counted, readNumber } from '../shared/format';
@@ -74,9 +77,18 @@ export class SessionForm {
   /** Levels that runs here already have, to choose from. */
   readonly known = computed(() => this.#valuesOf(this.varies()));
   readonly scatter = computed(() => scatterOf(groupRuns(this.runs()).map(mainValues)));
-  readonly repeats = computed(() => {
+  readonly #asked = computed(() => {
     const p = readNumber(this.percent());
-    return p.ok && p.value !== null && p.value > 0 ? repeatsFor(p.value, this.scatter()) : null;
+    return p.ok && p.value !== null && p.value > 0 ? p.value : null;
+  });
+  /** Null where no difference is asked for, or one that no number of repeats tells apart. */
+  readonly repeats = computed(() => {
+    const asked = this.#asked();
+    return asked === null ? null : repeatsFor(asked, this.scatter());
+  });
+  readonly repeatsSaid = computed(() => {
+    const [repeats, scatter] = [this.repeats(), this.scatter()];
+    return this.#asked() === null ? '' : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MOST_REPEATS });
   });
   readonly preview = computed(() => {
     const [factors, repeats] = [this.#factors(), this.repeats()];
@@ -121,9 +133,10 @@ export class SessionForm {
 
   plan(): void {
     const [factors, repeats] = [this.#factors(), this.repeats()];
-    const p = readNumber(this.percent());
+    const percent = this.#asked();
     if (typeof factors === 'string') return this.problem.set(factors);
-    if (repeats === null || !p.ok || p.value === null) return this.problem.set('Difference: a number above 0');
+    if (percent === null) return this.problem.set('Difference: a number above 0');
+    if (repeats === null) return this.problem.set(`Difference: ${this.repeatsSaid()}`);
     const question = QUESTIONS.find((q) => q.value === this.question())?.label ?? '';
     this.problem.set(null);
     this.planned.emit({
@@ -133,7 +146,7 @@ export class SessionForm {
       title: this.title().trim(),
       factors: factors.map((f) => ({ ...f, levels: [...f.levels] })),
       repeats,
-      percent: p.value,
+      percent,
       setupIds: this.setupId() ? [this.setupId()] : [],
     });
   }

@@ -46,6 +46,6 @@ export class LinkHealth {
       return `${MEASURE_WORDS[told.measure].name} ${told.way} through ${told.cable}: ${to} in ${told.n} readings.`;
     }
     const worst = this.points().filter((p) => p.overall === 'poor' || p.overall === 'gone').length;
-    return `${over}: no trend told apart${worst > 0 ? `; ${worst} of ${n} were poor` : ''}.`;
+    return `${over}: no trend shown${worst > 0 ? `; ${worst} of ${n} were poor` : ''}.`;
   });
 }

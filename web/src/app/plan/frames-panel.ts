@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { figureText, FORECAST_BASIS, missingText } from '@ruddy/core/texts';
+import { estimateText, figureText, FORECAST_BASIS, missingText } from '@ruddy/core/texts';
 import type { Evaluation } from '@ruddy/core/plan';
 import type { Forecast, NoForecast } from '@ruddy/core/toll';
 
@@ -72,7 +72,6 @@ export class FramesPanel {
       .map((f) => {
         const was = old.find((o) => o.titleId === f.titleId && o.resolution === f.resolution);
         const changed = was && known(was) && figureText(was.fps.mid) !== figureText(f.fps.mid);
-        const give = (f.fps.hi - f.fps.lo) / 2;
         const longest =
           f.terms.cpu > f.terms.card ? `processor ${figureText(f.terms.cpu, 2)}` : `card ${figureText(f.terms.card, 2)}`;
         const holds = { toll: `, ${longest} ms`, saturated: ', held by the link', capped: ', held by a limit' }[f.regime];
@@ -81,7 +80,7 @@ export class FramesPanel {
           ...{
             key: `${f.titleId} ${f.resolution}`,
             title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
-            fps: `${figureText(f.fps.mid)} ±${figureText(give, 2)}`,
+            fps: estimateText(f.fps, 0),
           },
           toll: `frames/s expected; toll ${figureText(f.tollMs.mid, 2)} ms${holds}${back}`,
           was: changed && known(was) ? `was ${figureText(was.fps.mid)}` : '',

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import type { RunEntry } from '@ruddy/core/api';
 import { byAge, changedNames, overTime, sameButVersions } from '@ruddy/core/runs';
 import { mean } from '@ruddy/core/stats';
-import { comparedText, figureText, SAYS_WORDS } from '@ruddy/core/texts';
+import { agedTrend, comparedText, figureText, yearlyTrend } from '@ruddy/core/texts';
 import { counted, day } from '../shared/format';
 import { mainValue } from './run-groups';
 import { TollDesk } from './toll-desk';
@@ -89,18 +89,11 @@ export class MonthsSection {
         changed: changedNames(s) || 'the first',
         n: s.runs.length,
         value: figureText(time ? 1 / speed : speed),
-        against: s.against ? `${comparedText(s.against)}; ${SAYS_WORDS[s.against.says]}` : '',
+        against: s.against ? comparedText(s.against) : '',
       };
     });
   });
-  readonly trendWords = computed(() => {
-    const t = this.time().perYear;
-    if (!t) return 'No trend can be told from fewer than three days.';
-    const way = `${figureText(Math.abs(t.slope), 2)} % a year ${t.slope < 0 ? 'slower' : 'faster'}`;
-    return t.p < 0.05
-      ? `Trend: ${way}, told apart from chance (p ${t.p.toFixed(3)}).`
-      : `Trend: ${way}, not told apart from chance (p ${t.p.toFixed(2)}).`;
-  });
+  readonly trendWords = computed(() => yearlyTrend(this.time().perYear));
   readonly aged = computed(() => {
     const [years, all, setupId] = [this.years(), this.desk.all() ?? [], this.desk.first()?.setupId];
     const tests = [...years].map(([titleId, year]) => {
@@ -110,11 +103,7 @@ export class MonthsSection {
     });
     return byAge(tests);
   });
-  readonly agedWords = computed(() => {
-    const t = this.aged().perYear;
-    if (!t) return 'A trend takes three tests of known year, each run here and in a desktop slot.';
-    return `${figureText(Math.abs(t.slope), 2)} points of % a year ${t.slope > 0 ? 'more for newer tests: they flatter the link' : 'less for newer tests'} (p ${t.p.toFixed(2)}).`;
-  });
+  readonly agedWords = computed(() => agedTrend(this.aged().perYear));
 
   share(of: number): string {
     return (of * 100).toFixed(1);

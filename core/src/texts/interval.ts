@@ -1,0 +1,82 @@
+import { figureText } from './figures';
+
+/** An estimate with its interval, in one unit. */
+export interface Estimate {
+  readonly mid: number;
+  readonly lo: number;
+  readonly hi: number;
+}
+
+/** A half-width beyond this share of the figure leaves nothing of it: only the ends are told. */
+const WIDE = 0.5;
+/** A middle that lies off the centre by more than this share of the half-width is told with both ends. */
+const LOPSIDED = 0.25;
+
+const minus = (v: number, digits = 3) => (v === 0 ? '0' : `${v < 0 ? '−' : ''}${figureText(Math.abs(v), digits)}`);
+
+/** The ends of an interval: "68 to 88", "−0.5 to 1.1". `least`: no such quantity is below it. */
+export function endsText(e: { lo: number; hi: number }, least = -Infinity, digits = 3): string {
+  return `${minus(Math.max(least, e.lo), digits)} to ${minus(Math.max(least, e.hi), digits)}`;
+}
+
+/** A figure and how far it may be off: "±2", both ends where it lies unevenly, nothing where the figure is already both ends. */
+export interface EstimateParts {
+  readonly figure: string;
+  readonly give: string;
+}
+
+/** A figure as far as its interval lets it be told. `least`: no such quantity is below it (0 for a rate). */
+export function estimateParts(e: Estimate, least = -Infinity, digits = 3): EstimateParts {
+  const half = (e.hi - e.lo) / 2;
+  if (half > Math.abs(e.mid) * WIDE) return { figure: endsText(e, least, digits), give: '' };
+  const even = Math.abs(e.mid - (e.lo + e.hi) / 2) <= half * LOPSIDED;
+  return { figure: minus(e.mid, digits), give: even ? `±${figureText(half, 2)}` : endsText(e, least, digits) };
+}
+
+/**
+ * A figure with its interval: "61 ±2" where that is narrow and lies evenly, "61 (55 to 80)" where it is lopsided, "0 to 127" where it is
+ * wider than half the figure to a side.
+ */
+export function estimateText(e: Estimate, least = -Infinity, digits = 3): string {
+  const { figure, give } = estimateParts(e, least, digits);
+  if (give === '') return figure;
+  return give.startsWith('±') ? `${figure} ${give}` : `${figure} (${give})`;
+}
+
+/** Is "no change" inside the interval? Then none was shown. */
+export function noneShown(e: { lo: number | null; hi: number | null }, none = 0): boolean {
+  return e.lo !== null && e.hi !== null && e.lo <= none && e.hi >= none;
+}
+
+/** A trend is told only where chance alone would show one like it in fewer than 5 of 100 cases. */
+const CHANCE = 0.05;
+
+/** The slope of a line through points, with the chance that scatter alone made it. */
+export interface SlopeSaid {
+  readonly slope: number;
+  readonly p: number;
+  readonly n: number;
+}
+
+/** "Trend: 3.2 % a year slower, in 12 days." or that none was shown. */
+export function yearlyTrend(t: SlopeSaid | null): string {
+  if (!t) return 'No trend can be told from fewer than three days.';
+  if (t.p >= CHANCE) return `No trend shown in ${t.n} days.`;
+  return `Trend: ${figureText(Math.abs(t.slope), 2)} % a year ${t.slope < 0 ? 'slower' : 'faster'}, in ${t.n} days.`;
+}
+
+/** Whether newer synthetic tests flatter the link: their share of a desktop, by year. */
+export function agedTrend(t: SlopeSaid | null): string {
+  if (!t) return 'A trend takes three tests of known year, each run here and in a desktop slot.';
+  if (t.p >= CHANCE) return `No difference shown between older and newer tests, in ${t.n} tests.`;
+  const way = t.slope > 0 ? 'higher in newer tests: they flatter the link' : 'lower in newer tests';
+  return `The share of a desktop is ${figureText(Math.abs(t.slope), 2)} points a year ${way}, in ${t.n} tests.`;
+}
+
+/** How many repeats a cell takes, and from which scatter; or that so small a difference is out of reach, with the least that is in it. */
+export function repeatsText(r: { repeats: number | null; least: number; scatter: number | null; most: number }): string {
+  const from =
+    r.scatter === null ? 'the usual scatter of 2 %' : `the scatter of earlier repeats, ${(100 * r.scatter).toFixed(1)} %`;
+  if (r.repeats !== null) return `${r.repeats} repeats a cell, from ${from}.`;
+  return `Not reachable with ${from}: ${r.most} repeats a cell tell ${figureText(100 * r.least, 2)} % or more apart.`;
+}

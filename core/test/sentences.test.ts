@@ -1,0 +1,300 @@
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { MeasureTrend } from '../src/bring-up';
+import type { Claim, ClaimJudged } from '../src/claims';
+import type { Elasticity, Evidence, Limiter } from '../src/limiter';
+import { expectation, NO_EVIDENCE, NO_TALLY, type EvidenceSummary, type Reliability } from '../src/log';
+import { compare } from '../src/runs';
+import type { Advice } from '../src/faults';
+import type { Finding } from '../src/plan';
+import type { TollRead } from '../src/toll';
+import * as texts from '../src/texts';
+import { chains } from './any-chain';
+import { EMPTY, judge } from './make';
+import { PROVOKED } from './provoked';
+
+/*
+ * The rule for every sentence: it states a figure with its interval or its count, and the words match it. Where chance alone would show as
+ * much, or "no change" lies in the interval, none is shown; of fewer than five cases the count stands without a share.
+ */
+
+type Edge = readonly [when: string, said: string, words: string | RegExp];
+
+const seen = (works: number, fails: number) => ({ ...NO_TALLY, n: works + fails, works, fails });
+const about = (e: Partial<EvidenceSummary>): EvidenceSummary => ({ ...NO_EVIDENCE, ...e });
+const trend = (t: Partial<MeasureTrend>): MeasureTrend => ({
+  ...{ measure: 'down', cable: 'K', n: 8, first: 1, last: 0.9, way: 'falls', per30Days: -0.02, p: 0.01 },
+  ...t,
+});
+const toll = (t: Partial<TollRead>) => ({ basis: 'slot', ms: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
+const here = { fps: 80, resolution: '2560x1440' };
+const shares = (lo: number, hi: number) => ({ mid: 0.5, lo, hi });
+const limiter = (named: Limiter['named']) =>
+  ({
+    named,
+    judged: { shares: { cpu: shares(0.4, 0.6), card: shares(0.1, 0.9), link: shares(0.4, 0.6) } },
+  }) as unknown as Limiter;
+const claim = { measure: 'works', lo: 90, hi: null, where: [] } as unknown as Claim;
+const judged = (n: number, within: number, state: ClaimJudged['state']) =>
+  ({ n, within, share: { lo: 0.2, hi: 0.9 }, state, never: [], seen: null, against: [] }) as ClaimJudged;
+const suspects = (p: number, now: Advice['now']) => ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as Advice;
+const held = (mid: number, lo: number, hi: number) => ({ resolution: '2160p', predicted: { mid, lo, hi }, measured: 60.2 });
+const hours = (drops: number, mid: number | null, hi: number | null): Reliability => ({
+  ...{ hours: 40, drops, freezes: 0, perHour: { rate: drops / 40, lo: 0, hi: 1 }, between: { lo: 9, mid, hi } },
+});
+const said = (name: string, averages: readonly number[]) =>
+  ({ name, averages, stats: { period: null, atMs: [], low1: { at: 1 } } }) as unknown as Parameters<typeof texts.pairSentence>[0];
+const [noisy, noisier] = [
+  [100, 104, 96],
+  [101, 97, 105],
+];
+const elastic = (e: Partial<Elasticity>): Elasticity => ({
+  e: 0.5,
+  sd: 0.4,
+  clockPercent: 3,
+  speedPercent: 1.5,
+  says: 'too-uncertain',
+  ...e,
+});
+const score = (n: number) => ({ n, within: n, inBand: n, bias: 0 });
+
+/** Sentences about what was sampled, fitted or counted, each fed the cases in which it could say too much. */
+const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
+  endsText: [['ends of both signs', texts.endsText({ lo: -0.5, hi: 1.1 }), '−0.50 to 1.10']],
+  estimateParts: [['narrow', texts.estimateParts({ mid: 61, lo: 59, hi: 63 }).give, '±2.0']],
+  estimateText: [
+    ['narrow', texts.estimateText({ mid: 61, lo: 59, hi: 63 }, 0), '61.0 ±2.0'],
+    ['lopsided', texts.estimateText({ mid: 61, lo: 60, hi: 75 }, 0), '61.0 (60.0 to 75.0)'],
+    ['wider than the figure', texts.estimateText({ mid: 59.9, lo: -7.1, hi: 126.9 }, 0), '0 to 127'],
+  ],
+  noneShown: [
+    ['no change inside', String(texts.noneShown({ lo: -1, hi: 1 })), 'true'],
+    ['not known', String(texts.noneShown({ lo: null, hi: null })), 'false'],
+  ],
+  yearlyTrend: [
+    ['too few', texts.yearlyTrend(null), 'No trend can be told from fewer than three days.'],
+    ['chance', texts.yearlyTrend({ slope: 0.8, p: 1, n: 4 }), 'No trend shown in 4 days.'],
+    ['at the limit', texts.yearlyTrend({ slope: 0.8, p: 0.05, n: 5 }), 'No trend shown in 5 days.'],
+    ['told', texts.yearlyTrend({ slope: -3.2, p: 0.01, n: 9 }), 'Trend: 3.2 % a year slower, in 9 days.'],
+  ],
+  agedTrend: [
+    ['too few', texts.agedTrend(null), /^A trend takes three tests/],
+    ['chance', texts.agedTrend({ slope: 0.8, p: 1, n: 3 }), 'No difference shown between older and newer tests, in 3 tests.'],
+    ['told', texts.agedTrend({ slope: 0.8, p: 0.02, n: 7 }), /0\.8 points a year higher in newer tests.*in 7 tests\.$/],
+  ],
+  repeatsText: [
+    ['within reach', texts.repeatsText({ repeats: 6, least: 0, scatter: 0.03, most: 50 }), /^6 repeats a cell, .* 3\.0 %\.$/],
+    [
+      'out of reach',
+      texts.repeatsText({ repeats: null, least: 0.066, scatter: 0.12, most: 50 }),
+      /^Not reachable .* 6\.6 % or more/,
+    ],
+  ],
+  trendText: [
+    ['too few', texts.trendText(trend({ way: 'too-few', n: 3 })), /3 readings are too few for a trend$/],
+    ['none', texts.trendText(trend({ way: 'none', p: 0.4 })), /no trend shown in 8 readings$/],
+    ['told', texts.trendText(trend({})), /by chance in 1 % of cases, 8 readings$/],
+  ],
+  comparedText: [
+    [
+      'one run a side',
+      texts.comparedText(compare([100], [120])),
+      '20.0 % faster, 120.0 % of, nothing lost; too few repeats to tell',
+    ],
+    ['chance', texts.comparedText(compare(noisy ?? [], noisier ?? [])), /^no difference shown \(−\d/],
+    ['told', texts.comparedText(compare([100, 101, 99], [120, 121, 119])), /^20\.0 % faster \(\+1/],
+  ],
+  pairSentence: [
+    [
+      'chance',
+      texts.pairSentence(said('A', noisy ?? []), said('B', noisier ?? []), compare(noisy ?? [], noisier ?? [])),
+      /: no difference shown \([^)]*\)\.$/,
+    ],
+    [
+      'told',
+      texts.pairSentence(said('A', [100, 101, 99]), said('B', [50, 51, 49]), compare([100, 101, 99], [50, 51, 49])),
+      /ms a frame more\.$/,
+    ],
+  ],
+  lostText: [['a gain', texts.lostText(-38.1), 'nothing lost']],
+  tollText: [
+    ['one run a side', texts.tollText(toll({ lo: null, hi: null })), '4.0 ms a frame (too few repeats for an interval)'],
+    ['no change inside', texts.tollText(toll({ ms: 0.3, lo: -0.5, hi: 1.1 })), '−0.5 to 1.1 ms a frame'],
+    ['told', texts.tollText(toll({})), '4.0 ms a frame (±0.3)'],
+  ],
+  tollSentence: [
+    [
+      'no change inside',
+      texts.tollSentence(toll({ ms: 0.3, lo: -0.5, hi: 1.1 }), here, 100),
+      'No cost of the link shown: −0.5 to 1.1 ms a frame.',
+    ],
+    [
+      'another processor',
+      texts.tollSentence(toll({ basis: 'interval', lo: 0, hi: 5.1 }), here, null),
+      /^The link costs 0 to 5\.1 ms a frame: .* cannot be told/,
+    ],
+    ['told', texts.tollSentence(toll({}), here, 100), /^The link costs 4\.0 ms a frame \(±0\.3\): 80\.0 frames\/s/],
+  ],
+  evidenceText: [
+    [
+      'no change inside',
+      texts.evidenceText({
+        code: 'toll',
+        toll: toll({ ms: 0.3, lo: -0.5, hi: 1.1 }),
+        basis: 'slot',
+        share: 0.03,
+      } as unknown as Evidence),
+      /^No toll of the link shown/,
+    ],
+    [
+      'told',
+      texts.evidenceText({ code: 'toll', toll: toll({}), basis: 'slot', share: 0.3 } as unknown as Evidence),
+      /30 % of the frame\.$/,
+    ],
+  ],
+  limiterText: [
+    ['named', texts.limiterText(limiter({ says: 'named', stage: 'link', chance: 0.9 })), /50 % of the frame \(40 % to 60 %\)\.$/],
+    [
+      'not known',
+      texts.limiterText(limiter({ says: 'cannot-tell', between: ['cpu', 'link'], alike: false })),
+      /cannot be told from these runs\.$/,
+    ],
+    [
+      'alike',
+      texts.limiterText(limiter({ says: 'cannot-tell', between: ['cpu', 'link'], alike: true })),
+      /neither is the limit alone\.$/,
+    ],
+  ],
+  elasticityText: [
+    ['the same clock', texts.elasticityText(elastic({ says: 'same-clock' })), /the clock did not change, so nothing follows\.$/],
+    ['uncertain', texts.elasticityText(elastic({})), /too uncertain to say; repeat\.$/],
+  ],
+  termText: [
+    [
+      'a bound',
+      texts.termText({ kind: 'trips', of: '', value: 3, lo: null, hi: null, state: 'bound' } as never).value,
+      /^up to 3/,
+    ],
+  ],
+  fitText: [
+    [
+      'nothing left out',
+      texts.fitText({ runs: 3, cells: 3, rates: 1, refused: null, left: { rms: null, constantRms: null, n: 0, of: 3 } } as never),
+      /nothing could be left out to test it\.$/,
+    ],
+    ['refused', texts.fitText({ runs: 2, cells: 2, rates: 1, refused: 'too-few' } as never), /^Not used: /],
+  ],
+  forecastText: [
+    ['told', texts.forecastText({ fps: { mid: 77, lo: 68, hi: 86 } }), '77.0 ±9.0 frames/s'],
+    ['wider than the figure', texts.forecastText({ fps: { mid: 59.9, lo: 0, hi: 127 } }), '0 to 127 frames/s'],
+  ],
+  heldText: [
+    ['told', texts.heldText(held(61, 59, 63)), '2160p predicted 61.0 ±2.0, measured 60.2'],
+    ['wider than the figure', texts.heldText(held(59.9, -7.1, 126.9)), '2160p predicted 0 to 127, measured 60.2'],
+  ],
+  scoreText: [
+    ['none', texts.scoreText(score(0)), 'No prediction has met its run yet.'],
+    ['one', texts.scoreText(score(1)), 'Held within 5 % in 1 of 1; inside their band in 1 of 1.'],
+  ],
+  seenWords: [
+    ['none', texts.seenWords(seen(0, 0)), 'Nothing seen of exactly this chain'],
+    ['one', texts.seenWords(seen(1, 0)), /it proves little$/],
+    ['four', texts.seenWords(seen(3, 1)), '3 of 4 worked'],
+    ['five', texts.seenWords(seen(4, 1)), '4 of 5 worked (38 to 96 %)'],
+  ],
+  evidenceWords: [['none', texts.evidenceWords(NO_EVIDENCE), 'Nothing seen of exactly this chain; no near chain is logged.']],
+  expectationWords: [
+    ['none', texts.expectationWords(expectation(NO_EVIDENCE), NO_EVIDENCE), /^Nothing is known/],
+    [
+      'three',
+      texts.expectationWords(expectation(about({ exact: seen(2, 1) })), about({ exact: seen(2, 1) })),
+      'Too few entries for a share: 3 of this chain, 0 near ones.',
+    ],
+  ],
+  reliabilityWords: [
+    ['none', texts.reliabilityWords(null), 'No hours in use noted yet.'],
+    ['no drop', texts.reliabilityWords(hours(0, null, null)), /^0 drops and freezes in 40 hours: at most 3 in that time/],
+    ['one drop', texts.reliabilityWords(hours(1, 40, null)), '1 drop in 40 hours: one in 40 hours (9.0 to open above).'],
+  ],
+  claimWords: [
+    ['none', texts.claimWords(claim, judged(0, 0, 'none')), 'Nothing measured yet that it speaks of.'],
+    ['four', texts.claimWords(claim, judged(4, 3, 'open')), '3 of 4 worked: at least 90 % cannot be told yet.'],
+    ['twenty', texts.claimWords(claim, judged(20, 12, 'fails')), /^12 of 20 worked \(20 to 90 %\)/],
+  ],
+  searchHeadline: [
+    ['nothing tells', texts.searchHeadline(suspects(0.3, 'stuck'), 5), /^0 safe tests left that tell anything/],
+    ['not sure', texts.searchHeadline(suspects(0.3, 'fix'), 5), /^No safe test left tells enough/],
+  ],
+  suspicionPercent: [['next to nothing', texts.suspicionPercent(0.0001), 'under 1 %']],
+  pullWords: [
+    ['no pull', texts.pullWords(1), 'as likely with this cause as with the others'],
+    ['beyond counting', texts.pullWords(Infinity), /^more than 100 times likelier/],
+    ['never with it', texts.pullWords(0), /^more than 100 times less likely/],
+  ],
+  bitWords: [['next to nothing', texts.bitWords(0.001), '0.00 bits']],
+  countsWords: [['one try', texts.countsWords([{ order: 'dock-first', worked: 1, n: 1 }]), / 1 of 1$/]],
+};
+
+/** Sentences that name a part, a figure given or a step, and estimate nothing. */
+const PLAIN =
+  `rate percent length asRange whole figure span partNoun maybe capital listed ended figureText counted coverageWords attributeName
+  notKnown sentence minutesOf askedFor headline formula readProblemText decidesText linkCheckHeadline swapWords hoursOf glance findTerms
+  questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
+  scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
+  countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
+  badRowText captureProblemText signed unlikeText noteText runSentence hitchText pairText stageName adviceText swapText alarmText missingText
+  sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(/\s+/);
+
+const BROKEN = /undefined|NaN|Infinity|\[object|\.\.|\(p \d|[^\d] {2}|: :|said no day said/;
+
+describe('every sentence of texts', () => {
+  it('is either fed its edge cases here or estimates nothing', () => {
+    const exported = Object.entries(texts).flatMap(([name, value]) => (typeof value === 'function' ? [name] : []));
+    expect([...Object.keys(ESTIMATES), ...PLAIN].sort()).toEqual(exported.sort());
+  });
+
+  const edges = Object.entries(ESTIMATES).flatMap(([name, list]) =>
+    list.map(([when, ...rest]) => [name, when, ...rest] as const),
+  );
+  it.each(edges)('%s, %s', (_name, _when, words, expected) => {
+    if (typeof expected === 'string') expect(words).toBe(expected);
+    else expect(words).toMatch(expected);
+    expect(words).not.toMatch(BROKEN);
+  });
+});
+
+describe('every finding in words', () => {
+  const whole = (s: string, f?: Finding) => {
+    expect(s, JSON.stringify(f)).not.toMatch(BROKEN);
+    // A sentence begins with a capital, a figure or a name in quotes, never with a mark such as "r1.".
+    expect(s, JSON.stringify(f)).toMatch(/^[A-Z0-9×"'+]/);
+    expect(s).not.toMatch(/^\w+\.\s|^\w{0,3}\.$/);
+  };
+
+  it.each(PROVOKED)('%s', (_code, made, nearest) => {
+    for (const { chain, context } of [made, nearest]) {
+      const e = judge(chain, context);
+      for (const f of e.findings) Object.values(texts.sentence(f)).forEach((s) => whole(s, f));
+      whole(texts.headline(e));
+    }
+  });
+
+  it('a requirement whose title is a mark and no sentence says whose it is', () => {
+    const [, made] = PROVOKED.find(([code]) => code === 'software/heed') ?? [];
+    const requirements = (made?.context?.requirements ?? []).map((r) => ({ ...r, variant: 'r1' }));
+    const e = judge(made?.chain ?? EMPTY, { ...made?.context, requirements });
+    const heed = e.findings.find((f) => f.code === 'software/heed');
+    expect(heed && texts.sentence(heed).what).toMatch(/^Requirement "r1" of \w+/);
+  });
+
+  it('holds for chains of which anything may be unknown', () => {
+    fc.assert(
+      fc.property(chains, (chain) => {
+        const e = judge(chain);
+        for (const f of e.findings) Object.values(texts.sentence(f)).forEach((s) => whole(s, f));
+        whole(texts.headline(e));
+      }),
+      { numRuns: 400, seed: 27, endOnFailure: true },
+    );
+  });
+});
