@@ -58,14 +58,14 @@ describe('BU-01 and BU-07 the order the log leads to', () => {
     await w.sees('The safest: all off.');
   });
 
-  it('a direct link allows only everything off, and says so; no other order is offered', async () => {
+  it('a direct link shuts what is plugged live, and says so; dock first and host drives the dock are offered', async () => {
     const { id } = await setup('Stacking');
     await w.open(`/setups/${id}/bring-up`);
-    await w.sees('Everything off, mains out, then the cable. No other order is safe on this link.');
+    await w.sees('The safest: all off.');
     const offered = await w.page.$$eval('rb-begin-panel li button:not([disabled])', (l) =>
       l.map((b) => (b as HTMLElement).innerText),
     );
-    expect(offered).toEqual(['all off']);
+    expect(offered).toEqual(['all off', 'host drives the dock', 'dock first']);
     await w.sees('a direct link is never plugged live');
   });
 

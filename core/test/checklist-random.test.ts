@@ -7,6 +7,9 @@ import {
   ORDER_IDS,
   ORDERS,
   PURPOSES,
+  sequenceOf,
+  shortForm,
+  stand,
   stepFacts,
   STEPS,
   type StepId,
@@ -79,8 +82,17 @@ describe('any chain', () => {
           if (x !== undefined && y !== undefined) expect([a, x < y]).toEqual([a, true]);
         };
         for (const s of list) for (const a of STEPS.find((x) => x.id === s.id)?.after ?? []) before(a, s.id);
-        const power = list.filter((s) => ORDERS[facts.order].sequence.includes(s.id)).map((s) => s.id);
-        expect(power).toEqual(ORDERS[facts.order].sequence.filter((s) => at.has(s)));
+        const sequence = sequenceOf(facts.order, facts.kind);
+        const power = list.filter((s) => sequence.includes(s.id)).map((s) => s.id);
+        expect(power).toEqual(sequence.filter((s) => at.has(s)));
+        // The short form holds every step once, in order, under no more than twelve.
+        const groups = shortForm(stand(list, [], null, {}));
+        expect(groups.length).toBeLessThanOrEqual(12);
+        if (list.length > 12) expect(groups.length).toBeGreaterThanOrEqual(8);
+        const inShort = groups.flatMap((g) => [...g.folded, g.head]);
+        expect(inShort.map((s) => s.step.id).sort()).toEqual(list.map((s) => s.id).sort());
+        for (const g of groups)
+          for (const s of g.folded) expect(s.step.final || s.step.fields.some((x) => x.kind === 'reading')).toBe(false);
         // Nothing goes dark before there is a way back; no hand goes in before the power is out.
         before('way-back', 'internal-off');
         before('print', 'plug-cable');
@@ -89,7 +101,7 @@ describe('any chain', () => {
         before('dock-dead', 'card-seat');
         before('dock-dead', 'power-plugs');
         before('internal-back', 'unplug-cable');
-        if (evaluation.predicted.link.kind === 'direct') expect(facts.order).toBe('all-off');
+        if (evaluation.predicted.link.kind === 'direct') expect(ORDERS[facts.order].live).toBe(false);
         for (const s of list) {
           const w = STEP_WORDS[s.id](facts);
           expect(w.title).not.toMatch(/[.:]$/);

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { adviseOrder, ORDER_IDS, orderChoices, type OrderId, type Tried } from '../src/checklist';
+import { adviseOrder, ORDER_IDS, orderChoices, sequenceOf, type OrderId, type Tried } from '../src/checklist';
 import { NO_DOCKED, type Docked } from '../src/schema';
 import { adviceWords, orderWhy } from '../src/texts';
 import { directChain, judge, requirement, tunnelChain } from './make';
@@ -13,13 +13,28 @@ const tries = (order: OrderId, worked: number, n: number, build = '6118'): Tried
   Array.from({ length: n }, (_, i) => ({ order, build, worked: i < worked }));
 
 describe('BU-01 which orders a chain has', () => {
-  it('a direct link allows only everything off, and says so', () => {
+  it('a direct link shuts what is plugged live, and no other order', () => {
     const direct = choices(directChain());
-    expect(direct.filter((c) => c.state !== 'shut').map((c) => c.id)).toEqual(['all-off']);
-    expect(direct.map(orderWhy).filter((w) => w !== '')).toHaveLength(4);
-    const a = adviseOrder(direct, tries('any-time', 9, 9), '6118');
-    expect([a.order, a.why]).toEqual(['all-off', 'only']);
-    expect(adviceWords(a, '6118')).toBe('Everything off, mains out, then the cable. No other order is safe on this link.');
+    expect(direct.filter((c) => c.state === 'shut').map((c) => c.id)).toEqual(['host-first', 'any-time']);
+    expect(direct.map(orderWhy)).toEqual([
+      ...['', 'only if the host drives this dock; not known yet', ''],
+      ...['a direct link is never plugged live', 'a direct link is never plugged live'],
+    ]);
+    // Whatever the log holds, what is shut is never led to.
+    expect(adviseOrder(direct, tries('any-time', 9, 9), '6118').order).toBe('all-off');
+    expect(adviseOrder(direct, tries('dock-first', 3, 3), '6118').order).toBe('dock-first');
+  });
+
+  it('in every order that a direct link has the cable goes in before anything has power', () => {
+    for (const { id, state } of choices(directChain())) {
+      if (state === 'shut') continue;
+      const steps = sequenceOf(id, 'direct');
+      const plugged = steps.indexOf('plug-cable');
+      expect(steps.indexOf('host-down')).toBe(0);
+      expect(plugged).toBeGreaterThan(0);
+      expect(Math.min(steps.indexOf('dock-on'), steps.indexOf('host-start'))).toBeGreaterThan(plugged);
+    }
+    expect(sequenceOf('dock-first', 'tunnel').indexOf('dock-on')).toBe(1);
   });
 
   it('a tunnel allows all; one that the host drives only when it was seen', () => {

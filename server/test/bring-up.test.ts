@@ -25,6 +25,18 @@ describe('BU-02 and BU-03 steps and what is met at them', () => {
     expect(await read(setup)).toEqual(r.body);
   });
 
+  it('times of steps are told once three attempts of this workshop have them', async () => {
+    const minutes = [4, 6, 11];
+    for (const [i, m] of minutes.entries()) {
+      const day = `2026-11-0${i + 1}`;
+      const { setup, attempt } = await begun(`Timed ${i}`, { happenedAt: `${day}T10:00:00.000Z` });
+      expect((await read(setup)).times).toEqual([]);
+      await note(setup, attempt, 'place', { happenedAt: `${day}T10:${String(m).padStart(2, '0')}:00.000Z` });
+    }
+    const { setup } = await begun('Timed after');
+    expect((await read(setup)).times).toEqual([{ step: 'place', minutes: 6, n: 3 }]);
+  });
+
   it('versions and settings change the setup and stand in the record with before and after', async () => {
     const { setup, attempt } = await begun('Versions');
     const r = await note(setup, attempt, 'read-versions', {

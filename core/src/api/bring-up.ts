@@ -206,5 +206,7 @@ export const bringUpSchema = z.object({
   /** Tries of this host through this kind of link, on all setups. */
   tried: z.array(triedRow),
   good: z.object({ id: uuid, at: instant, ...goodEvent.shape }).nullable(),
+  /** How long steps take in this workshop, min; those that were timed in at least three attempts. */
+  times: z.array(z.object({ step: z.enum(STEP_IDS), minutes: z.number(), n: z.number().int() })),
 });
 export type BringUp = z.infer<typeof bringUpSchema>;

@@ -22,7 +22,7 @@ export interface Advice {
    * `only`: no other is safe on this link. `log`: it worked most surely under this build. `new-build`: the log speaks of other builds
    * only, so the question is open again. `no-build`: the build is not noted, so the log cannot be read. `safest`: nothing is logged.
    */
-  readonly why: 'only' | 'log' | 'new-build' | 'no-build' | 'safest';
+  readonly why: 'log' | 'new-build' | 'no-build' | 'safest';
   /** Tries under this build, safest order first. */
   readonly here: readonly OrderCount[];
   /** Tries under the build that was logged last among the others. */
@@ -58,7 +58,6 @@ export function adviseOrder(choices: readonly OrderChoice[], tried: readonly Tri
           ),
         };
   const say = (order: OrderId, why: Advice['why']): Advice => ({ order, why, here, before });
-  if (allowed.length === 1) return say(safest, 'only');
   const surest = allowed
     .flatMap((c, rank) => {
       const found = here.find((h) => h.order === c.id);

@@ -7,3 +7,5 @@ export * from './fold';
 export * from './last-good';
 export * from './opening';
 export * from './pins';
+export * from './short';
+export * from './times';

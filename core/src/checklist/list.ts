@@ -5,8 +5,9 @@ import type { Chain } from '../schema';
 import { BEFORE } from './before';
 import { CHECK, CONNECT } from './connect';
 import { MOUNT } from './mount';
-import { ORDERS } from './orders';
+import { ORDERS, sequenceOf } from './orders';
 import { LIVE } from './settle';
+import type { StepTime } from './times';
 import type { ListInput, Step, StepDef, StepFacts } from './types';
 import { PHASES, type StepId } from './ids';
 
@@ -20,7 +21,7 @@ export function stepFacts(i: ListInput): StepFacts {
   const port = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const { kind } = evaluation.predicted.link;
   // Whatever was chosen, and whatever the chain was then: a direct link is never plugged live.
-  const order = kind === 'direct' ? 'all-off' : i.order;
+  const order = kind === 'direct' && ORDERS[i.order].live ? 'all-off' : i.order;
   return {
     chain,
     evaluation,
@@ -58,13 +59,14 @@ export function inOrder(defs: readonly StepDef[], sequence: readonly StepId[]): 
   return done;
 }
 
-function made(d: StepDef, f: StepFacts): Step {
+function made(d: StepDef, f: StepFacts, timed: StepTime | undefined): Step {
   const of = <T>(v: T | ((f: StepFacts) => T) | undefined, none: T): T =>
     typeof v === 'function' ? (v as (f: StepFacts) => T)(f) : (v ?? none);
   return {
     id: d.id,
     phase: d.phase,
-    minutes: of(d.minutes, 0),
+    minutes: timed ? Math.max(1, Math.round(timed.minutes)) : of(d.minutes, 0),
+    timedIn: timed?.n ?? 0,
     tools: d.tools ?? [],
     cautions: of(d.cautions, []),
     fields: of(d.fields, []),
@@ -84,8 +86,8 @@ export function checklist(i: ListInput): Step[] {
   const f = stepFacts(i);
   const mine = STEPS.filter((d) => d.lists.includes(i.purpose));
   // All steps are ordered, also those that do not apply: what waits for an absent one still waits for what that one waited for.
-  const sorted = inOrder(byPhase(mine), ORDERS[f.order].sequence);
-  return sorted.filter((d) => d.when(f) || i.keep?.has(d.id)).map((d) => made(d, f));
+  const sorted = inOrder(byPhase(mine), sequenceOf(f.order, f.kind));
+  return sorted.filter((d) => d.when(f) || i.keep?.has(d.id)).map((d) => made(d, f, i.times?.get(d.id)));
 }
 
 function byPhase(defs: readonly StepDef[]): StepDef[] {

@@ -8,15 +8,27 @@ interface Order {
   readonly sequence: readonly StepId[];
   /** Does the cable go into running machines? */
   readonly live: boolean;
+  /** The same on a direct link, where the cable goes in before anything has power. */
+  readonly direct?: readonly StepId[];
 }
 
 export const ORDERS: Readonly<Record<OrderId, Order>> = {
   'all-off': { sequence: ['host-down', 'mains-out', 'plug-cable', 'dock-on', 'host-start'], live: false },
   slaved: { sequence: ['host-down', 'plug-cable', 'host-start', 'dock-on'], live: false },
-  'dock-first': { sequence: ['host-down', 'dock-on', 'plug-cable', 'host-start'], live: false },
+  'dock-first': {
+    sequence: ['host-down', 'dock-on', 'plug-cable', 'host-start'],
+    live: false,
+    direct: ['host-down', 'plug-cable', 'dock-on', 'host-start'],
+  },
   'host-first': { sequence: ['dock-on', 'plug-cable'], live: true },
   'any-time': { sequence: ['plug-cable', 'dock-on'], live: true },
 };
+
+/** The steps of connecting of an order on a kind of link, one after another. */
+export function sequenceOf(id: OrderId, kind: 'tunnel' | 'direct'): readonly StepId[] {
+  const { sequence, direct } = ORDERS[id];
+  return kind === 'direct' ? (direct ?? sequence) : sequence;
+}
 
 /** Whether an order may be used on a chain, and why not. */
 export interface OrderChoice {
@@ -39,11 +51,11 @@ function driven({ buttons }: Docked): boolean | null {
   return seen ? seen.seen === 'starts' : null;
 }
 
-/** Every order with whether this chain may use it. A direct link allows only everything off. */
+/** Every order with whether this chain may use it. A direct link shuts those in which the cable goes into running machines, and no other. */
 export function orderChoices(f: OrderFacts): OrderChoice[] {
   return ORDER_IDS.map((id): OrderChoice => {
     if (id === 'all-off') return { id, state: 'open', why: null };
-    if (f.kind === 'direct') return { id, state: 'shut', why: 'direct' };
+    if (f.kind === 'direct' && ORDERS[id].live) return { id, state: 'shut', why: 'direct' };
     if (id === 'slaved') {
       const is = driven(f.docked);
       if (is === null) return { id, state: 'warned', why: 'driven-unknown' };

@@ -2,6 +2,7 @@ import type { SymptomId } from '../faults';
 import type { HouseRules, RuleId } from '../house';
 import type { Evaluation, FindingCode } from '../plan';
 import type { Chain, Docked, Slot, SocketSpec, SoftwareRole, WordSetting } from '../schema';
+import type { StepTime } from './times';
 import type { DriverSchool, OrderId, Phase, Purpose, StepId } from './ids';
 
 /** What is noted at a step, beside that it is done. */
@@ -83,6 +84,8 @@ export interface Step {
   readonly id: StepId;
   readonly phase: Phase;
   readonly minutes: number;
+  /** Attempts of this workshop that the minutes are told from; 0: usual ones. */
+  readonly timedIn: number;
   readonly tools: readonly Tool[];
   readonly cautions: readonly CautionId[];
   readonly fields: readonly StepField[];
@@ -103,4 +106,6 @@ export interface ListInput {
   readonly driver: DriverSchool;
   /** Steps that stay though their reason is gone, because something was already noted at them. */
   readonly keep?: ReadonlySet<StepId>;
+  /** How long steps took in this workshop. */
+  readonly times?: ReadonlyMap<StepId, StepTime>;
 }

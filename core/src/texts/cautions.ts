@@ -21,7 +21,7 @@ export const CAUTION_TEXTS: Readonly<Record<CautionId, string>> = {
   'two-supplies':
     'Mixed power cables destroy cards. Cables of one supply never go to another, and two supplies never feed one card unless its maker says so.',
   'direct-off':
-    "Plugged live it breaks. A direct PCIe cable goes in and out only with everything off and mains out. The maker's manual has the last word.",
+    "Plugged live it breaks. A direct PCIe cable goes in and out only with the host shut down and the supply of the dock off at its own switch, or its mains out where it has none. The maker's manual has the last word.",
   'looks-like-video':
     "Not a video cable. The cable of a one-lane adapter looks like one; in a video port it can destroy both ends. Mark it now. The maker's manual has the last word.",
   flash:

@@ -49,7 +49,7 @@ export const PHASE_WORDS: Readonly<Record<Phase, string>> = {
 export const ORDER_WORDS: Readonly<Record<OrderId, { name: string; what: string }>> = {
   'all-off': { name: 'all off', what: 'Everything off, mains out, cable, dock on, host on.' },
   slaved: { name: 'host drives the dock', what: 'Cable in, then the button of the host starts both.' },
-  'dock-first': { name: 'dock first', what: 'Dock on, cable in, then the host.' },
+  'dock-first': { name: 'dock first', what: 'Dock and cable before the host starts.' },
   'host-first': { name: 'host first', what: 'Host up, dock on, then the cable.' },
   'any-time': { name: 'any time', what: 'Host up; cable and dock whenever.' },
 };
@@ -81,8 +81,6 @@ export function adviceWords(a: Advice, build: string): string {
   const name = ORDER_WORDS[a.order].name;
   const before = a.before ? countsWords(a.before.counts) : '';
   switch (a.why) {
-    case 'only':
-      return 'Everything off, mains out, then the cable. No other order is safe on this link.';
     case 'log':
       return `This host under build ${build}: ${countsWords(a.here)} came up. So: ${name}.`;
     case 'new-build': {

@@ -81,6 +81,9 @@ export const CONNECT_WORDS: WordsOf<
     title: f.inside ? 'Cable to the dock' : 'Cable into the marked port',
     do: [
       plugWords(f),
+      ...(f.kind === 'direct' && f.order !== 'all-off'
+        ? ['Before: the supply of the dock is off at its switch, or its mains out.']
+        : []),
       ...(f.order === 'host-first' ? ['The host has started and is quiet; then plug, once, and wait.'] : []),
       'Push until it is home on both ends; nothing pulls on it sideways.',
     ],
@@ -105,7 +108,10 @@ export const CONNECT_WORDS: WordsOf<
   }),
   'host-start': (f) => ({
     title: 'Host on',
-    do: [`Start ${hostOf(f)} and let it be. The first start may take longer and may restart once.`],
+    do: [
+      ...(f.kind === 'direct' && f.order === 'slaved' ? ['The supply of the dock on at its switch: it waits for the host.'] : []),
+      `Start ${hostOf(f)} and let it be. The first start may take longer and may restart once.`,
+    ],
     see:
       f.chain.settings.internalGraphics === 'off'
         ? 'A picture on the screen at the card.'

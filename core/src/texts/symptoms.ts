@@ -55,7 +55,7 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
   },
   'direct-live': {
     what: 'A direct link was plugged live, or its dock was off at start',
-    help: 'Everything off, mains out, cable, dock on, host on. No other order is safe.',
+    help: 'Everything off, mains out, cable, dock on, host on. It is never plugged live.',
   },
   'left-over-driver': {
     what: 'Something of an earlier driver is left',

@@ -11,6 +11,7 @@ import type {
   TriedRow,
   UsedRow,
 } from '@ruddy/core/api';
+import { stepTimes, type Noted } from '@ruddy/core/checklist';
 import type { Chain } from '@ruddy/core/schema';
 import { partName } from '@ruddy/core/setup';
 import { chainOf } from './chain';
@@ -104,16 +105,33 @@ export function usedHours(db: Sequelize, setupId: string | null = null): Promise
   );
 }
 
+/** So many notes at steps tell how long steps take; the newest count. */
+const TIMED = 5000;
+
+/** Steps that were done in attempts of this workshop, and the beginnings of those attempts. The demo's were never done by anybody here. */
+function timedNotes(db: Sequelize): Promise<Noted[]> {
+  return db.query<Noted>(
+    `SELECT coalesce(e.body ->> 'attempt', e.id::text) AS attempt, e.body ->> 'step' AS step,
+       to_char(e.happened_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at
+     FROM events e WHERE e.origin <> 'demo' AND (e.kind = 'attempt' OR e.kind = 'step' AND e.body ->> 'state' = 'done') AND ${STANDS}
+     ORDER BY e.seq DESC LIMIT ${TIMED}`,
+    { type: QueryTypes.SELECT },
+  );
+}
+
 /** Everything the page of bringing up shows of a setup. */
 export async function readBringUp(db: Sequelize, setupId: string): Promise<BringUp> {
   const { setup, rows, row } = await readSetup(db, setupId);
   const counted = countedAs(chainOf(rows, row.details));
-  const [attempts, steps, tried, goods] = await Promise.all([
+  const [attempts, steps, tried, goods, notes] = await Promise.all([
     attemptsOf(db, setupId),
     stepsOf(db, setupId),
     counted.host === '' ? [] : triedOn(db, counted),
     standingEvents<z.infer<typeof goodEvent>>(db, setupId, ['good']),
+    timedNotes(db),
   ]);
   const last = goods[goods.length - 1];
-  return { setup, attempts, steps, tried, good: last ? { id: last.id, at: last.at.toISOString(), ...last.body } : null };
+  const good = last ? { id: last.id, at: last.at.toISOString(), ...last.body } : null;
+  const times = [...stepTimes(notes)].map(([step, t]) => ({ step, ...t }));
+  return { setup, attempts, steps, tried, good, times };
 }

@@ -20,7 +20,7 @@ import { StepsView } from './steps-view';
 const ID = storedSetup.id;
 const ATTEMPT = '00000000-0000-7000-8000-0000000000aa';
 const setup = { ...storedSetup, slots: { ...storedSetup.slots, host: 'h', dock: 'd', card: 'c' } };
-const EMPTY: BringUp = { setup, attempts: [], steps: [], tried: [], good: null };
+const EMPTY: BringUp = { setup, attempts: [], steps: [], tried: [], good: null, times: [] };
 const begun: BringUp = {
   ...EMPTY,
   attempts: [
@@ -89,7 +89,7 @@ describe('bringing up, in the page', () => {
   beforeEach(() => localStorage.clear());
   afterEach(() => localStorage.clear());
 
-  it('BU-01 a direct link offers everything off only', async () => {
+  it('BU-01 a direct link shuts what is plugged live', async () => {
     const own = { connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 };
     const direct = chainOf({
       host: { maker: 'Alder', model: 'X', form: 'mini-pc', sockets: [{ key: 'left', ...own }] },
@@ -105,11 +105,11 @@ describe('bringing up, in the page', () => {
       },
     });
     const { el } = await open(BeginPanel, EMPTY, direct);
-    expect(words(el)).toContain('No other order is safe on this link.');
+    expect(words(el)).toContain('a direct link is never plugged live');
     expect([...el.querySelectorAll('li button')].map((b) => (b as HTMLButtonElement).disabled)).toEqual([
       false,
-      true,
-      true,
+      false,
+      false,
       true,
       true,
     ]);
@@ -159,6 +159,29 @@ describe('bringing up, in the page', () => {
     // The second waits for the first.
     expect(run.outbox.waiting().map((w) => w.body['step'])).toEqual(['save-work', 'recovery-key']);
     expect(run.outbox.waiting()[1]?.body['settings']).toEqual({ encryption: 'yes', recoveryKey: null });
+  });
+
+  it('in the short form one press settles a step with what is folded under it', async () => {
+    const { el, settle, run } = await open(StepsView, { ...begun, times: [{ step: 'save-work', minutes: 7, n: 4 }] });
+    expect(words(el.querySelector('rb-step-list .head'))).toContain('1 step by your own attempts');
+    const full = el.querySelectorAll('rb-step-list li').length;
+    button(el, 'Short').click();
+    await settle();
+    const heads = el.querySelectorAll('rb-step-list > ol > li');
+    expect([heads.length >= 8, heads.length <= 12]).toEqual([true, true]);
+    expect(el.querySelectorAll('rb-step-list li').length).toBe(full);
+    const group = el.querySelectorAll('rb-step-card .with-it li').length;
+    expect(group).toBeGreaterThan(0);
+    expect(words(el.querySelector('rb-step-card h2'))).toMatch(/^1\. /);
+    button(el, 'All done').click();
+    await settle();
+    const sent = run.outbox.waiting().map((w) => w.body['step']);
+    expect(sent).toHaveLength(group + 1);
+    expect(sent[0]).toBe('save-work');
+    expect(words(el.querySelector('rb-step-card h2'))).toMatch(/^2\. /);
+    button(el, 'Full').click();
+    await settle();
+    expect(el.querySelectorAll('rb-step-list details')).toHaveLength(0);
   });
 
   it('skipping wants a reason, failing what was seen; both are buttons', async () => {

@@ -58,6 +58,10 @@ export class StepCard {
   readonly standing = input.required<Standing>();
   readonly facts = input.required<StepFacts>();
   readonly number = input.required<number>();
+  /** Steps that are done with it, in the short form. */
+  readonly folded = input<readonly Standing[]>([]);
+  /** Its number in the form that is shown; its place in the full list otherwise. */
+  readonly label = input<number | null>(null);
   readonly back = output();
   readonly another = output();
   /** Something was noted at this step. */
@@ -70,7 +74,15 @@ export class StepCard {
   readonly reasons = REASONS;
 
   readonly words = computed(() => STEP_WORDS[this.standing().step.id](this.facts()));
-  readonly ahead = computed(() => this.number() - 1 > this.run.progress().at && this.standing().state === 'open');
+  readonly ahead = computed(() => {
+    const places = [...this.openFolded(), this.standing()].map((s) => this.run.list().findIndex((x) => x.step.id === s.step.id));
+    return Math.min(...places) > this.run.progress().at && this.standing().state === 'open';
+  });
+  /** What is folded under it and not settled yet, in words. */
+  readonly openFolded = computed(() => this.folded().filter((s) => s.state === 'open'));
+  readonly withIt = computed(() =>
+    this.openFolded().map((s) => ({ standing: s, cautions: s.step.cautions, words: STEP_WORDS[s.step.id](this.facts()) })),
+  );
   readonly canUndo = computed(() => this.#undoable() !== null);
   readonly reading = computed<Of | null>(() => {
     const field = this.standing().step.fields.find((f) => f.kind === 'reading');
@@ -151,7 +163,8 @@ export class StepCard {
     const met = this.drafts.met(s.step);
     if (s.step.fields.some((f) => f.kind === 'outcome') && !met.outcome)
       return this.problem.set('Not noted: say how it went, one of the four.');
-    this.#note({ step: s.step.id, state: 'done', ...met, ends: this.#last() });
+    const folded = this.openFolded().map((x) => ({ step: x.step.id, state: 'done' as const, ...this.drafts.met(x.step) }));
+    this.#note(...folded, { step: s.step.id, state: 'done', ...met, ends: this.#last() });
   }
 
   fail(symptom: string | null): void {
@@ -182,7 +195,8 @@ export class StepCard {
 
   /** With this step everything is settled. */
   #last(): boolean {
-    return this.run.list().every((s) => s.step.id === this.standing().step.id || s.state === 'done' || s.state === 'skipped');
+    const mine = [this.standing(), ...this.openFolded()].map((s) => s.step.id);
+    return this.run.list().every((s) => mine.includes(s.step.id) || s.state === 'done' || s.state === 'skipped');
   }
 
   /** This step when something stands at it, otherwise the last one of the attempt at which something stands. */
@@ -195,10 +209,10 @@ export class StepCard {
     return last?.step.id ?? null;
   }
 
-  #note(sent: Parameters<BringUpRun['note']>[0]): void {
+  #note(...sent: Parameters<BringUpRun['note']>[0][]): void {
     this.problem.set(null);
     this.asking.set(null);
-    this.run.note(sent);
+    for (const s of sent) this.run.note(s);
     this.noted.emit();
   }
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output } from '@angular/core';
-import type { Standing, StepFacts, StepId } from '@ruddy/core/checklist';
+import { shortForm, type Standing, type StepFacts, type StepId } from '@ruddy/core/checklist';
 import { counted, PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
 
 interface Row {
@@ -8,6 +8,9 @@ interface Row {
   readonly title: string;
   readonly word: string;
   readonly state: string;
+  readonly phase: string;
+  /** Steps that are done with it, in the short form. */
+  readonly folded: readonly Row[];
 }
 
 /** The whole list: phases, each step with how it stands, and at its head tools, minutes and the point of no return. */
@@ -31,6 +34,22 @@ interface Row {
               <span class="title">{{ r.title }}</span>
               <span class="word">{{ r.word }}</span>
             </button>
+            @if (r.folded.length > 0) {
+              <details>
+                <summary>{{ r.folded.length }} more with it</summary>
+                <ul>
+                  @for (x of r.folded; track x.id) {
+                    <li [class]="x.state" [class.here]="x.id === shown()">
+                      <button type="button" class="plain" (click)="looked.emit(x.id)">
+                        <span></span>
+                        <span class="title">{{ x.title }}</span>
+                        <span class="word">{{ x.word }}</span>
+                      </button>
+                    </li>
+                  }
+                </ul>
+              </details>
+            }
           </li>
         }
       </ol>
@@ -49,8 +68,13 @@ interface Row {
       font-size: 12px;
       line-height: 16px;
     }
-    ol {
+    ol,
+    ul {
       list-style: none;
+    }
+    details {
+      padding-left: 32px;
+      font-size: 13px;
     }
     li {
       border-left: 4px solid transparent;
@@ -101,16 +125,27 @@ export class StepList {
   readonly looked = output<StepId>();
   readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
 
-  readonly rows = computed<(Row & { phase: string })[]>(() =>
-    this.list().map((s, i) => ({
-      n: i + 1,
-      id: s.step.id,
-      phase: PHASE_WORDS[s.step.phase],
-      title: STEP_WORDS[s.step.id](this.facts()).title,
-      state: i === this.at() && s.state === 'open' ? 'now' : s.state,
-      word: word(s, i === this.at()),
-    })),
-  );
+  /** The short form: the rest is folded under the steps that lead. */
+  readonly short = input(false);
+
+  readonly rows = computed<Row[]>(() => {
+    const list = this.list();
+    const row = (s: Standing, n: number, folded: readonly Row[]): Row => {
+      const now = list.indexOf(s) === this.at();
+      return {
+        ...{ n, id: s.step.id, phase: PHASE_WORDS[s.step.phase], title: STEP_WORDS[s.step.id](this.facts()).title, folded },
+        ...{ state: now && s.state === 'open' ? 'now' : s.state, word: word(s, now) },
+      };
+    };
+    const groups = this.short() ? shortForm(list) : list.map((head) => ({ head, folded: [] }));
+    return groups.map((g, i) =>
+      row(
+        g.head,
+        i + 1,
+        g.folded.map((s) => row(s, 0, [])),
+      ),
+    );
+  });
   readonly groups = computed(() =>
     [...new Set(this.rows().map((r) => r.phase))].map((phase) => ({ phase, rows: this.rows().filter((r) => r.phase === phase) })),
   );
@@ -132,10 +167,11 @@ export class StepList {
     const steps = this.list().map((s) => s.step);
     const tools = [...new Set(steps.flatMap((s) => s.tools))].map((t) => TOOL_WORDS[t]);
     const minutes = steps.reduce((sum, s) => sum + s.minutes, 0);
-    const finals = this.rows().filter((_, i) => steps[i]?.final);
+    const finals = this.rows().filter((r) => steps.some((s) => s.id === r.id && s.final));
+    const timed = steps.filter((s) => s.timedIn > 0).length;
     return [
       tools.length > 0 ? `Have ready: ${tools.join(', ')}.` : 'No tools.',
-      `${counted(minutes, 'minute')} in all.`,
+      `${counted(minutes, 'minute')} in all${timed > 0 ? `, ${counted(timed, 'step')} by your own attempts` : ''}.`,
       finals.length > 0
         ? `Cannot be undone: ${finals.map((r) => `step ${r.n}, ${r.title.toLowerCase()}`).join('; ')}.`
         : 'No step is final.',

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, viewChild } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { ActivatedRoute, Router } from '@angular/router';
-import type { StepId } from '@ruddy/core/checklist';
+import { SHORT_MOST, shortForm, type StepId } from '@ruddy/core/checklist';
 import { BringUpRun } from '../data/bring-up-run';
 import { counted } from '../shared/format';
 import { Keys } from '../shell/keys';
@@ -11,10 +12,13 @@ import { StepCard } from './step-card';
 import { StepDrafts } from './step-draft';
 import { StepList } from './step-list';
 
+/** Where a browser remembers in which form it shows lists of steps. */
+const FORM = 'ruddy.steps.form';
+
 /** One step at a time in the middle, the whole list at its left, what happened so far at its right. */
 @Component({
   selector: 'rb-steps-view',
-  imports: [StepList, StepCard, BeginPanel, AttemptLine, MatButtonModule],
+  imports: [StepList, StepCard, BeginPanel, AttemptLine, MatButtonModule, MatButtonToggleModule],
   providers: [StepDrafts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './steps-view.html',
@@ -37,7 +41,18 @@ export class StepsView {
     const found = looked === null ? -1 : list.findIndex((s) => s.step.id === looked);
     return found >= 0 ? found : Math.min(this.run.progress().at, list.length - 1);
   });
-  readonly shown = computed(() => this.run.list()[this.place()] ?? null);
+  readonly most = SHORT_MOST;
+  readonly form = signal<'short' | 'full'>(localStorage.getItem(FORM) === 'short' ? 'short' : 'full');
+  readonly #groups = computed(() => (this.form() === 'short' ? shortForm(this.run.list()) : []));
+  /** In the short form the group of the step to do now; a step that failed, or that somebody looks at, stands by itself. */
+  readonly group = computed(() => {
+    const at = this.run.list()[this.place()];
+    if (!at || at.state === 'failed') return null;
+    const no = this.#groups().findIndex((g) => g.head === at || (this.looked() === null && g.folded.includes(at)));
+    const found = this.#groups()[no];
+    return found ? { ...found, no: no + 1 } : null;
+  });
+  readonly shown = computed(() => this.group()?.head ?? this.run.list()[this.place()] ?? null);
   readonly over = computed(() => this.run.attempt() !== null && this.run.progress().at === this.run.list().length);
   readonly waiting = computed(() => {
     const n = this.run.outbox.waiting().length;
@@ -81,6 +96,11 @@ export class StepsView {
       const link = this.run.attempt() !== null && (this.shown()?.step.fields.some((f) => f.kind === 'reading') ?? false);
       untracked(() => this.run.atLink.set(link));
     });
+  }
+
+  setForm(form: 'short' | 'full'): void {
+    this.form.set(form);
+    localStorage.setItem(FORM, form);
   }
 
   look(by: number): void {

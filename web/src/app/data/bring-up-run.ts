@@ -113,6 +113,7 @@ export class BringUpRun {
       purpose: this.purpose(),
       order: this.order(),
       driver: this.driver(),
+      times: new Map((this.stored()?.times ?? []).map(({ step, ...t }) => [step, t] as const)),
       ...(attempt && { keep: noted(this.steps(), attempt.id) }),
     };
   });
