@@ -2,8 +2,20 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { airRiseK } from '../src/cooling';
 import { RuleBook } from '../src/house';
-import { bodyFacts } from '../src/plan';
-import { assignPlugs, CARD_PEAKS, EFFICIENCY, peaks, shortOf, wallDrawW, worstPeak, type Cables, type Heads } from '../src/power';
+import { adjustmentsFor, applyAdjust, bodyFacts, rankFixes, type Finding } from '../src/plan';
+import {
+  assignPlugs,
+  CARD_PEAKS,
+  EFFICIENCY,
+  peaks,
+  shortOf,
+  twoHeads,
+  wallDrawW,
+  worstPeak,
+  type Cables,
+  type Heads,
+} from '../src/power';
+import type { CardSpec, DockSpec, Settings } from '../src/schema';
 import { sentence } from '../src/texts';
 import { card, judge, supply, tunnelChain } from './make';
 import { whole } from './provoked';
@@ -27,10 +39,87 @@ function fewestShort(wants: string[], list: string[][]): number {
   );
 }
 
+describe('PL-10 a card too big for the dock', () => {
+  const high = { heightMm: 170 };
+  const tall = (dock: Partial<DockSpec>, settings: Partial<Settings> = {}, card: Partial<CardSpec> = high) => {
+    const e = judge(whole({ card, dock: { innerHeightMm: 160, ...dock }, settings }));
+    return { e, big: e.findings.find((f) => f.code === 'fit/too-big'), room: e.predicted.areas.find((a) => a.area === 'room') };
+  };
+
+  it('goes with the lid off, or outside, where the dock allows it', () => {
+    expect(tall({ beyond: 'lid-off' }).big?.certainty).toBe('certain');
+    const off = tall({ beyond: 'lid-off' }, { cardSits: 'lid-off' });
+    expect([off.big, off.room?.state, off.e.predicted.verdict.state]).toEqual([undefined, 'good', 'works']);
+    // The caution about live parts comes with it.
+    expect(off.e.findings.map((f) => f.code)).toContain('fit/open-board');
+    expect(tall({ beyond: 'no' }, { cardSits: 'lid-off' }).big?.certainty).toBe('certain');
+    expect(tall({ beyond: 'lid-off' }, { cardSits: 'outside' }).big?.certainty).toBe('certain');
+    const long = { lengthMm: 400 };
+    expect(tall({ beyond: 'outside' }, { cardSits: 'lid-off' }, long).big?.certainty).toBe('certain');
+    expect(tall({ beyond: 'outside' }, { cardSits: 'outside' }, long).big).toBeUndefined();
+  });
+
+  it('is open, with that question, where nobody knows whether the dock may be run so', () => {
+    const open = tall({ beyond: null }, { cardSits: 'lid-off' });
+    expect(open.big).toMatchObject({ certainty: 'possible', hangsOn: ['dock/beyond'] });
+    expect(open.room).toMatchObject({ state: 'open', open: ['dock/beyond'] });
+  });
+
+  it('has the lid off as a way out that needs no other part', () => {
+    const { e, big } = tall({ beyond: 'lid-off' });
+    const chain = whole({ card: high, dock: { innerHeightMm: 160, beyond: 'lid-off' } });
+    const candidates = adjustmentsFor(big as Finding, chain).map((a) => ({ words: a.words, chain: applyAdjust(chain, a) }));
+    const [first] = rankFixes({ chain, context: { asOf: '2026-11-20', house: {} } }, big as Finding, candidates);
+    expect([e.predicted.verdict.state, first?.candidate.words, first?.verdict]).toEqual([
+      'blocked',
+      'Leave the lid of the dock off',
+      'works',
+    ]);
+  });
+});
+
 describe('PL-11 power plugs as a multiset', () => {
   it('two heads on one cable count as one cable', () => {
     expect(shortOf(assignPlugs(heads(2, 0, 0), 0, cables(0, 0, 0, 1)))).toBe(1);
     expect(shortOf(assignPlugs(heads(2, 0, 0), 0, cables(1, 0, 0, 1)))).toBe(0);
+  });
+
+  it('two heads on one cable feed two sockets as long as the wires of one cable bear it', () => {
+    expect(shortOf(assignPlugs(heads(2, 0, 0), 0, cables(0, 0, 0, 1), true))).toBe(0);
+    const pair = { cables8Pin: 0, cables8PinPair: 1, supplyW: 650 };
+    const state = (card: Partial<CardSpec>) => {
+      const found = judge(whole({ card: { plugs8Pin: 2, ...card }, dock: pair })).findings;
+      return found.find((f) => f.code === 'power/plugs-short')?.certainty ?? 'fits';
+    };
+    // 210 W less 66 from the slot are 144 W through one cable, 225 W less 66 are 159: 150 W is the line.
+    expect([state({ boardW: 210, slotW: 66 }), state({ boardW: 225, slotW: 66 })]).toEqual(['fits', 'certain']);
+    expect(state({ boardW: { lo: 200, hi: 230 }, slotW: 66 })).toBe('possible');
+    expect(state({ boardW: 210, slotW: null })).toBe('possible');
+    const limits = { slotW: 75, cableW: 150 };
+    // Three sockets share 400 W: two heads carry 300 of 450.
+    expect(twoHeads(card({ plugs8Pin: 3, slotW: 75 }), { lo: 300, hi: 300 }, limits)).toMatchObject({ worst: true, best: true });
+    expect(twoHeads(card({ plugs8Pin: 3, slotW: 75 }), { lo: 301, hi: 301 }, limits)).toMatchObject({
+      worst: false,
+      best: false,
+    });
+    expect(twoHeads(card({ plugs8Pin: 2, boardW: null }), null, limits)).toMatchObject({
+      worst: false,
+      best: true,
+      open: ['card/boardW'],
+    });
+  });
+
+  it('an older 12-pin socket takes its own cable or its adapter, not a 16-pin cable; nothing is said of sense pins', () => {
+    const older = { plugs8Pin: 0, plugs16Pin: 1, sockets16Are: 'older' } as const;
+    const codes = (c: Partial<CardSpec>, d: Partial<DockSpec>) =>
+      judge(whole({ card: { ...older, adapter16Pin: 0, boardW: 250, ...c }, dock: { supplyW: 750, cables8Pin: 2, ...d } }))
+        .findings.filter((f) => f.area === 'power')
+        .map((f) => f.code);
+    expect(codes({}, { cables16Pin: 1 })).toContain('power/plugs-short');
+    expect(codes({}, { cables16Pin: 1, cables16Are: 'older', cable16PinW: '150' })).toEqual([]);
+    expect(codes({ adapter16Pin: 2 }, { cables16Pin: 0 })).toEqual([]);
+    expect(codes({ sockets16Are: 'sense' }, { cables16Pin: 1, cables16Are: 'older' })).toContain('power/plugs-short');
+    expect(codes({ sockets16Are: 'sense' }, { cables16Pin: 1, cable16PinW: '150' })).toContain('power/sense');
   });
 
   it('a 6+2 head serves a 6-pin socket only when no 8-pin socket goes without for it', () => {

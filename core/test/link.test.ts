@@ -11,7 +11,7 @@ describe('PL-05 the tunnel: USB4 40', () => {
   });
 
   it('is bound by its transport behind a Gen4 slot: 32.0 down, 31.2 up', () => {
-    const e = judge(tunnelChain({ dock: { slotGen: 4, controllerClass: 'd' } }));
+    const e = judge(tunnelChain({ dock: { fixedLead: 'yes', slotGen: 4, controllerClass: 'd' } }));
     expect(rates(e, 1)).toBe('32.0/31.2');
     // Port, cable and dock share that limit: no single part sets it, so the rest is the same.
     expect(e.predicted.link.pinch.part).toBeNull();
@@ -141,7 +141,7 @@ describe('cables', () => {
   });
 
   it('no separate cable is no limit', () => {
-    const e = judge({ ...tunnelChain({ dock: { slotGen: 4, controllerClass: 'd' } }), path: [] });
+    const e = judge({ ...tunnelChain({ dock: { fixedLead: 'yes', slotGen: 4, controllerClass: 'd' } }), path: [] });
     expect(rates(e, 1)).toBe('32.0/31.2');
     expect(e.predicted.verdict.state).toBe('works');
   });

@@ -1,5 +1,5 @@
 import type { RuleId } from '../house';
-import type { AttrPath, CardSpec, DockSpec } from '../schema';
+import type { AttrPath, CardSpec, DockSpec, Settings } from '../schema';
 import { openSockets, socketCounts } from '../power';
 import { fits, openOf, plus, stated, type Fits, type Num, type Range } from '../units';
 
@@ -20,6 +20,8 @@ export interface FitFacts {
   readonly bend: { readonly mm: number; readonly side: 'top' | 'end' } | null;
   /** An open board: nothing round the card. */
   readonly openBoard: boolean;
+  /** The lid is off or the card stands outside, and the dock may be run so: live parts lie open. */
+  readonly uncovered: boolean;
   /** Nothing but the slot holds the card on an open board; `may` where it is not stated how it holds one. */
   readonly unheld: 'yes' | 'may' | 'no';
   /** Only special short cards go in, now and later. */
@@ -57,12 +59,41 @@ function bendOf(card: CardSpec, rule: Rule): FitFacts['bend'] {
   return mm > 0 ? { mm, side: card.plugSide === 'end' ? 'end' : 'top' } : null;
 }
 
+/** What a card that stands so is still held against: all, its length, or nothing. */
+const LEFT = {
+  inside: ['length', 'height', 'slots', 'bend-top', 'bend-end'],
+  'lid-off': ['length', 'bend-end'],
+  outside: [],
+} as const satisfies Record<string, readonly string[]>;
+/** How a dock may be run for a card to stand so. */
+const ALLOWED_BY = { inside: [], 'lid-off': ['lid-off', 'outside'], outside: ['outside'] } as const;
+
+/**
+ * The rows that count where the card stands so. Where it is not stated whether the dock may be run that way, a row that would fall away
+ * stays, and is stopped for certain no longer.
+ */
+function standingSo(rows: readonly Clearance[], dock: DockSpec, sits: keyof typeof LEFT): Clearance[] {
+  const key = (r: Clearance) => (r.what === 'bend' ? `bend-${r.side ?? 'top'}` : r.what);
+  const stays = (r: Clearance) => (LEFT[sits] as readonly string[]).includes(key(r));
+  const allowed = ALLOWED_BY[sits] as readonly string[];
+  if (typeof dock.beyond === 'string') return allowed.includes(dock.beyond) ? rows.filter(stays) : [...rows];
+  return rows.map((r) =>
+    stays(r) || r.fits === 'yes' ? r : { ...r, fits: r.fits === 'no' ? 'may' : r.fits, open: [...r.open, 'dock/beyond'] },
+  );
+}
+
 /**
  * A card against the room of a dock: length, height, slots, the bend of its power plug, and weight on a board that holds it only by
- * the slot. Lengths in mm, from the bracket and from the slot's contacts; intervals where not exact; `null` where not stated.
+ * the slot. `sits`: how the card stands in it. Lengths in mm, from the bracket and from the slot's contacts; intervals where not exact; `null` where not stated.
  */
-export function fitFacts(card: CardSpec | null, dock: DockSpec | null, rule: Rule): FitFacts | null {
+export function fitFacts(
+  card: CardSpec | null,
+  dock: DockSpec | null,
+  rule: Rule,
+  cardSits: Settings['cardSits'] = null,
+): FitFacts | null {
   if (!card || !dock) return null;
+  const sits = typeof cardSits === 'string' && dock.form === 'enclosure' ? cardSits : 'inside';
   const openBoard = dock.form === 'open-board';
   const row = (what: Clearance['what'], unit: Clearance['unit'], paths: Record<AttrPath, Num>): Clearance => {
     const [need, have] = Object.values(paths).map(stated);
@@ -89,12 +120,13 @@ export function fitFacts(card: CardSpec | null, dock: DockSpec | null, rule: Rul
   const inner = stated(dock.innerLengthMm);
   return {
     rows: [
-      ...inside,
+      ...(sits === 'inside' ? inside : standingSo(inside, dock, sits)),
       // An enclosure carries its card; on an open board it hangs on the slot, so its weight is a question there.
       ...(openBoard ? [row('weight', 'g', { 'card/weightG': card.weightG, 'dock/maxWeightG': dock.maxWeightG })] : []),
     ],
     bend,
     openBoard,
+    uncovered: (ALLOWED_BY[sits] as readonly unknown[]).includes(dock.beyond),
     unheld: !openBoard ? 'no' : dock.retention === 'none' ? 'yes' : typeof dock.retention === 'string' ? 'no' : 'may',
     shortOnly: inner !== null && inner.hi < rule('fit.shortCardMm'),
   };

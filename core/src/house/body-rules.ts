@@ -47,6 +47,15 @@ export const BODY_RULES = {
     reason: 'Of it 66 W on 12 V; a board may give less.',
     source: 'from memory of the PCI Express CEM specification',
   },
+  'power.cableW': {
+    label: 'One power cable with two heads carries',
+    unit: 'W',
+    default: 150,
+    min: 75,
+    max: 300,
+    reason: 'What the standard gives one 8-pin plug. Beyond it each socket wants a cable of its own.',
+    source: 'from memory of the PCI Express CEM specification',
+  },
   'power.mainsV': {
     label: 'Mains voltage here',
     unit: 'V',

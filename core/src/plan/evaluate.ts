@@ -1,3 +1,4 @@
+import { knownAt } from '../schema';
 import { expectation, failures, successes } from '../log';
 import { withReleaseCaps } from '../software';
 import { forecast, rigWith } from '../toll';
@@ -47,7 +48,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   const { rules } = grounds;
   const [all, links] = [grounds.worlds(), grounds.links()];
   const body = whole(grounds.body);
-  const found = findingsOf(CHECKS, grounds);
+  const found = findingsOf(CHECKS, grounds).map((f) => ({ ...f, hangsOn: f.hangsOn.filter((path) => !knownAt(chain, path)) }));
   const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);
   const findings = [...found, ...contradiction(verdictOf(found).state, context.evidence)].sort(
@@ -76,7 +77,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
       observed: { ...context.evidence, expected: expectation(context.evidence, rules.get('near.strength')) },
     }),
     findings,
-    toVerify: toVerify(found, all, links, link.usable?.down ?? null, budgets),
+    toVerify: toVerify(found, all, links, link.usable?.down ?? null, budgets).filter((v) => !knownAt(chain, v.path)),
     assumptions: rules.assumptions(),
   };
 }

@@ -35,7 +35,10 @@ class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'instal
     return (this.made.charging ??= chargeFacts(this.chain, this.rule));
   }
   get fit() {
-    if (this.made.fit === undefined) this.made.fit = fitFacts(this.chain.card, this.chain.dock, this.rule);
+    if (this.made.fit === undefined) {
+      const { card, dock, settings } = this.chain;
+      this.made.fit = fitFacts(card, dock, this.rule, settings.cardSits);
+    }
     return this.made.fit;
   }
   get cooling() {

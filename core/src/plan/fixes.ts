@@ -31,6 +31,8 @@ export function applyAdjust(chain: Chain, a: Adjust): Chain {
 
 const setting = (words: string, settings: Partial<Settings>): Adjust => ({ words, settings });
 const CHARGER = setting("Use the host's own charger", { ownCharger: 'yes' });
+const LID_OFF = setting('Leave the lid of the dock off', { cardSits: 'lid-off' });
+const OUTSIDE = setting('Put the card outside the case', { cardSits: 'outside' });
 const LOWER = setting("Lower the card's power limit by 20 %", { overclockPercent: -20 });
 
 const FIXED: Partial<Record<FindingCode, readonly Adjust[]>> = {
@@ -40,6 +42,8 @@ const FIXED: Partial<Record<FindingCode, readonly Adjust[]>> = {
   'power/over': [CHARGER, LOWER],
   'power/tight': [CHARGER, LOWER],
   'power/peak': [LOWER, CHARGER],
+  'fit/too-big': [LID_OFF, OUTSIDE],
+  'fit/bend': [LID_OFF, OUTSIDE],
   'cooling/hot': [LOWER],
   'cooling/lid': [setting('Open the lid', { lid: 'open' })],
   'software/approval': [setting('Approve the dock always', { approval: 'always' })],

@@ -25,7 +25,8 @@ export interface Peak {
  * and which standard a supply is made to may be open.
  */
 export function peaks(card: CardSpec, boardW: Range, restW: Range, supply: SupplyAttrs, ratedW: Range): Peak[] {
-  const sixteen = socketCounts(card)['16-pin'];
+  // The older 12-pin socket comes before the standard that allows such peaks.
+  const sixteen = card.sockets16Are === 'older' ? { lo: 0, hi: 0 } : socketCounts(card)['16-pin'];
   const least = sixteen.lo > 0 ? CARD_PEAKS.ceiling : CARD_PEAKS.eightPin;
   const most = sixteen.hi > 0 ? CARD_PEAKS.ceiling : CARD_PEAKS.eightPin;
   const standard = supply.supplyStandard;

@@ -12,6 +12,7 @@ import {
   socketCounts,
   socketWatts,
   HEADS,
+  twoHeads,
   type PlugFacts,
   type Shortage,
 } from './plugs';
@@ -171,6 +172,7 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
         ].filter((p) => p.w.hi > 0)
       : [];
     const rated = stated(spec.supplyW);
+    const heads = card && twoHeads(card, boardW, { slotW: slotMost.hi, cableW: rule('power.cableW') });
     const load = boardW || !feedsCard ? plus(share, ...rest.map((p) => p.w)) : null;
     const all = card && boardW && rated && feedsCard ? peaks(card, boardW, plus(ZERO, ...rest.map((p) => p.w)), spec, rated) : [];
     const mains = rule('power.mainsV') < 170 ? 115 : 230;
@@ -186,9 +188,9 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
       parts: [{ what: feedsCard ? 'the card' : "the card's slot", w: share }, ...rest],
       peak: all.length > 0 ? worstPeak(all) : null,
       allPeaks: all,
-      plugs: card && feedsCard && !isSealed(dock) ? plugFacts(card, spec) : null,
+      plugs: card && heads && feedsCard && !isSealed(dock) ? plugFacts(card, spec, heads) : null,
       counted: card && feedsCard && !isSealed(dock) ? counted(card, spec) : null,
-      shortage: card && feedsCard && !isSealed(dock) ? shortage(card, spec, at) : null,
+      shortage: card && heads && feedsCard && !isSealed(dock) ? shortage(card, spec, at, heads) : null,
       wall: load && rated && mark ? wallDraw(load, rated.lo, mark, mains) : null,
       open: openOf({
         ...(card && { 'card/boardW': card.boardW }),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { choiceAttr, numAttr, textAttr } from './meta';
-import { manual, named } from './meta-common';
+import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
+import { manual, named, WIDE_KINDS } from './meta-common';
 import { videoAttrs } from './screen';
 
 const plugs = (label: string, help = '') =>
@@ -40,6 +40,9 @@ export const cardSchema = z.strictObject({
   plugs8Pin: plugs('8-pin sockets'),
   plugs6Pin: plugs('6-pin sockets'),
   plugs16Pin: plugs('16-pin sockets'),
+  sockets16Are: wordAttr('Kind of its 16-pin sockets', WIDE_KINDS, {
+    help: 'The older 12-pin socket takes its own cable or the adapter from the box of the card.',
+  }).default('sense'),
   adapter16Pin: plugs('8-pin plugs its 16-pin adapter wants', 'The adapter in the box of the card; 0 for none.'),
   plugSide: choiceAttr('Power sockets at', { top: 'The upper edge', end: 'The far end' }),
   plugAngled: choiceAttr('Angled power plug', { yes: 'Yes', no: 'No' }, { help: 'An angled plug needs no room to bend.' }),

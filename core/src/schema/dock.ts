@@ -101,6 +101,15 @@ export const dockSchema = z
     innerLengthMm: numAttr('Room inside, length', 'mm', 60, 600, { findOut: tape('from the bracket to the far wall') }),
     innerHeightMm: numAttr('Room inside, height', 'mm', 60, 300, { findOut: tape('from the slot to the lid') }),
     innerSlots: numAttr('Room inside, slots', '', 1, 5, { findOut: tape('the width at the bracket; a slot is 20.3 mm') }),
+    beyond: choiceAttr(
+      'A card too big for it',
+      { no: 'Does not go', 'lid-off': 'Goes with the lid off', outside: 'Goes outside the case' },
+      {
+        when: { attr: 'form', is: ['enclosure'] },
+        help: "Only where the dock's maker allows it: live parts lie open then, and nothing guides the air.",
+        findOut: { how: "Look whether the dock runs without its lid, and what its maker's manual says of it.", minutes: 3 },
+      },
+    ),
     retention: choiceAttr(
       'Holds the card by',
       { bracket: 'A screw at the bracket', clamp: 'A clamp', none: 'Its slot only' },

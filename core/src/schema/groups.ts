@@ -15,6 +15,7 @@ const SUPPLY = [
   'cables8PinPair',
   'cables6Pin',
   'cables16Pin',
+  'cables16Are',
   'cable16PinW',
   'cablesCpu8Pin',
 ];
@@ -62,7 +63,7 @@ const GROUPS: Partial<Record<PartKind, readonly AttrGroup[]>> = {
   card: [
     {
       title: 'Power',
-      keys: ['boardW', 'slotW', 'plugs8Pin', 'plugs6Pin', 'plugs16Pin', 'adapter16Pin', 'plugSide', 'plugAngled'],
+      keys: ['boardW', 'slotW', 'plugs8Pin', 'plugs6Pin', 'plugs16Pin', 'sockets16Are', 'adapter16Pin', 'plugSide', 'plugAngled'],
     },
     { title: 'Size', keys: ['lengthMm', 'heightMm', 'slots', 'weightG', 'cooler'] },
     { title: 'Chip', keys: ['family', 'chip', 'units', 'namesake', 'namesakeUnits', 'namesakeMemoryGB', 'namesakeW'] },

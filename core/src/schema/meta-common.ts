@@ -18,3 +18,6 @@ export const portFamily = textAttr("Name of the maker's own port", 60, false, {
   help: "Only for a maker's own port: both ends must be of the same family.",
   findOut: manual("the name of the maker's own port, on host and dock alike,", 3),
 }).default('');
+
+/** Of which kind the sockets and plugs are that carry most through one plug. One nobody said anything of has sense pins. */
+export const WIDE_KINDS = { sense: '16 pins, with sense pins', older: 'Older: 12 pins, no sense pins' } as const;

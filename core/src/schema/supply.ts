@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { choiceAttr, numAttr, wordAttr, type When } from './meta';
-import { manual, named } from './meta-common';
+import { manual, named, WIDE_KINDS } from './meta-common';
 
 /** The marks of an efficiency programme, least first; `brick` is an outside supply with none. */
 export const EFFICIENCY_MARKS = {
@@ -36,9 +36,17 @@ export const supplyAttrs = (when: { when?: When } = {}) => ({
   efficiency: choiceAttr('Efficiency mark', EFFICIENCY_MARKS, { ...when, help: 'Only for what the wall socket gives.' }),
   condition: choiceAttr('Bought', { new: 'New', used: 'Second hand or old' }, when),
   cables8Pin: count('Power cables with one 8-pin (6+2)', when, 'One plug on one cable back to the supply.'),
-  cables8PinPair: count('Power cables with two 8-pin (6+2)', when, 'Two heads on one cable count as one cable.'),
+  cables8PinPair: count(
+    'Power cables with two 8-pin (6+2)',
+    when,
+    'Both heads share the wires of one cable: they may be used together as long as the card takes little enough.',
+  ),
   cables6Pin: count('Power cables with one 6-pin', when),
   cables16Pin: count('Power cables with a 16-pin', when),
+  cables16Are: wordAttr('Kind of its 16-pin cables', WIDE_KINDS, {
+    ...when,
+    help: 'A cable with the older 12-pin plug fits a 12-pin socket only.',
+  }).default('sense'),
   cable16PinW: choiceAttr(
     'The 16-pin cable allows',
     { '150': '150 W', '300': '300 W', '450': '450 W', '600': '600 W' },

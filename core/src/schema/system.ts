@@ -77,6 +77,11 @@ export const settingsSchema = z.strictObject({
   chargeLead: choiceAttr('A second USB-C cable charges the host', yesNo, {
     help: 'Dock to host, beside a link that carries no power.',
   }),
+  cardSits: choiceAttr(
+    'The card sits',
+    { inside: 'Inside, dock closed', 'lid-off': 'In the dock, lid off', outside: 'Outside the case' },
+    { help: "Only as the dock's maker allows." },
+  ),
   lid: choiceAttr('Lid', { open: 'Open', closed: 'Closed' }),
   hostDrawW: numAttr('Host draws while working', 'W', 3, 400, {
     findOut: { how: 'Read the battery discharge rate undocked under the same load, or a meter at the charger.', minutes: 10 },

@@ -13,12 +13,13 @@ const POWER_OWN = [
   'cables8PinPair',
   'cables6Pin',
   'cables16Pin',
+  'cables16Are',
   'cable16PinW',
   'cablesCpu8Pin',
 ] as const;
-const PLUGS = ['plugs8Pin', 'plugs6Pin', 'plugs16Pin', 'adapter16Pin'] as const;
+const PLUGS = ['plugs8Pin', 'plugs6Pin', 'plugs16Pin', 'sockets16Are', 'adapter16Pin'] as const;
 
-const ROOM = ['form', 'innerLengthMm', 'innerHeightMm', 'innerSlots', 'retention', 'maxWeightG'] as const;
+const ROOM = ['form', 'innerLengthMm', 'innerHeightMm', 'innerSlots', 'beyond', 'retention', 'maxWeightG'] as const;
 
 export const DOCK_READS = {
   link: [

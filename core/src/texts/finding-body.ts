@@ -141,8 +141,8 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     why: known(f, 'room') ? `${text(f, 'form').toUpperCase()} supply, room for ${text(f, 'room').toUpperCase()}.` : notKnown(f),
     todo: 'Take a supply of the right form.',
   }),
-  'fit/open-board': () => ({
-    what: 'A live open board can short or tip',
+  'fit/open-board': (f) => ({
+    what: f.params['lid'] === 'off' ? 'Live parts lie open without the lid' : 'A live open board can short or tip',
     why: 'Nothing stands between its contacts and a drink, a screw, a paw.',
     todo: "Mains out before any hand goes near; keep drinks, children and pets away. The maker's manual counts before this.",
   }),

@@ -34,7 +34,8 @@ function setting({ pinch: p, usable }: LinkFacts, limit: number): Draft[] | null
       code: 'link/pinch',
       slots: [p.part],
       certainty: certain ? 'certain' : 'possible',
-      hangsOn: certain ? [] : p.setBy,
+      // What sets the rate may be known and only bound one that is not: that one is asked.
+      hangsOn: certain ? [] : [...p.setBy, ...(p.may?.attrs ?? [])],
       params: {
         part: p.part,
         usable: { lo: usable.down.lo, hi: usable.down.hi },

@@ -146,7 +146,9 @@ export const boardCovered: Check<'power' | 'card'> = {
 function senseOf(card: CardSpec, supply: SupplyAttrs, boardW: Range, slotMost: number) {
   const n = socketCounts(card);
   const cables = toRange(supply.cables16Pin, { lo: 0, hi: 1 });
-  if (n['16-pin'].hi === 0 || cables.hi === 0) return null;
+  // Without sense pins, or with a plug that does not go in, nothing is allowed or refused by them.
+  const apart = card.sockets16Are === 'older' || supply.cables16Are === 'older';
+  if (n['16-pin'].hi === 0 || cables.hi === 0 || apart) return null;
   const slot = toRange(card.slotW, { lo: 0, hi: slotMost });
   const others = (end: 'lo' | 'hi') => SOCKET_W['8-pin'] * n['8-pin'][end] + SOCKET_W['6-pin'] * n['6-pin'][end];
   const words = supply.cable16PinW;

@@ -55,7 +55,7 @@ export const mounting: Check<'fit' | 'box' | 'supplies'> = {
     const say = (code: Draft['code'], params: Draft['params'] = {}, more: Partial<Draft> = {}) =>
       found.push({ code, slots: ['dock'], params, source: 'common-practice', ...more });
     if (fit && fit.unheld !== 'no') say('fit/unheld', {}, fit.unheld === 'may' ? possible(['dock/retention']) : {});
-    if (box.form === 'open-board') say('fit/open-board');
+    if (box.form === 'open-board' || fit?.uncovered) say('fit/open-board', { lid: box.form === 'open-board' ? 'none' : 'off' });
     if (fit?.shortOnly && fit.rows.some((r) => r.what === 'length' && r.fits === 'yes')) say('fit/short-only');
     for (const s of supplies) {
       const room = supplyFormFits(box.supplyForm, s.spec.form);
