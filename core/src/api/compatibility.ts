@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { OUTCOMES, SHARES } from '../log';
-import { chainInput } from './evaluate';
+import { chainInput, coverageSchema } from './evaluate';
 import { flag, isoDate, pageOf, pageQuery, uuid } from './common';
 import { logFilter, outcomeSchema, versionsSchema } from './outcomes';
 import { COMPAT_SORTS } from './words';
@@ -19,6 +19,7 @@ export const compatRow = z.object({
   predicted: z.object({
     verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
     sentence: z.string(),
+    coverage: coverageSchema,
     down: z.object({ lo: z.number(), hi: z.number() }).nullable(),
   }),
   /** Counted by setup and set of versions: retries of one evening count once. */

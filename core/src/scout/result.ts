@@ -1,5 +1,5 @@
 import { RuleBook } from '../house';
-import { evaluate, type Coverage, type FindingCode } from '../plan';
+import { evaluate, questionsOf, type Coverage, type FindingCode, type Question } from '../plan';
 import { minorDigits } from '../cost';
 import { endsInSlot, type Connector } from '../schema';
 import { portName } from '../setup';
@@ -41,6 +41,8 @@ export interface RowView extends Scored {
   readonly buys: readonly string[];
   /** Names of parts with the same facts as its card and dock. */
   readonly alike: readonly string[];
+  /** What would have to be known to judge it, what decides first. */
+  readonly asks: readonly Question[];
 }
 
 export interface FrontView {
@@ -107,6 +109,7 @@ export class Views {
       because: scored.contradicted ? ['log/contradiction', ...e.predicted.verdict.because] : e.predicted.verdict.because,
       buys: parts.flatMap((p) => (p && !p.owned ? [p.name] : [])),
       alike: [...(dock?.alike ?? []), ...(card?.alike ?? [])],
+      asks: questionsOf(e).filter((q) => q.decides),
     };
   }
 }

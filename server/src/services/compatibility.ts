@@ -69,7 +69,10 @@ function toRow(r: Row, grounds: Grounds, near: boolean): CompatRow {
     key: r.chain_key,
     ...chainNames(r.chain),
     standard: r.link.split(' ')[1] ?? '',
-    predicted: { verdict: state, sentence: headline(e), down: bare(e.predicted.link.usable?.down) },
+    predicted: {
+      ...{ verdict: state, sentence: headline(e), coverage: e.predicted.coverage },
+      down: bare(e.predicted.link.usable?.down),
+    },
     seen: { n: r.n, worked: r.worked, failed },
     told: { n: r.told_n, worked: r.told_worked },
     contradicted: against !== null,

@@ -1,17 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { describePath } from '@ruddy/core/schema';
 import { READ_MARKS } from '@ruddy/core/bring-up';
-import type { Question } from '@ruddy/core/plan';
-import { countsText, MARK_WORDS, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
+import { questionsOf, type Question } from '@ruddy/core/plan';
+import { countsText, listed, MARK_WORDS, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { AnswerCard } from '../plan/answer-card';
+import { AnswerList } from '../plan/answer-list';
 import { CheckTable } from './check-table';
 
 /** What was read, held against what this chain should show: the table, remarks, reasons likeliest first. */
 @Component({
   selector: 'rb-held-panel',
-  imports: [CheckTable, AnswerCard],
+  imports: [CheckTable, AnswerCard, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (evaluation(); as e) {
@@ -52,7 +53,10 @@ import { CheckTable } from './check-table';
       </ol>
     }
     @if (verify().length > 0) {
-      <p class="quiet">Not known yet, and it widens what is expected: {{ verify().join('; ') }}.</p>
+      <details>
+        <summary>Not known yet, and it widens what is expected: {{ verifyWords() }}</summary>
+        <rb-answer-list [questions]="verify()" />
+      </details>
     }
   `,
   styles: `
@@ -138,10 +142,11 @@ export class HeldPanel {
         : []),
     ];
   });
-  readonly verify = computed(() =>
-    (this.evaluation()?.toVerify ?? []).flatMap(({ path }) => {
-      const { part, meta } = describePath(path);
-      return meta ? [`${meta.label} of the ${part}`] : [];
-    }),
-  );
+  /** Questions about the link that a reading does not settle. */
+  readonly verify = computed(() => {
+    const e = this.evaluation();
+    const doubted = new Set(this.doubts().map((q) => q.path));
+    return e ? questionsOf(e).filter((q) => (q.area === 'link' || q.area === null) && !doubted.has(q.path)) : [];
+  });
+  readonly verifyWords = computed(() => listed(this.verify().map((q) => `${q.meta.label} of the ${q.part}`)));
 }

@@ -2,7 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Router, RouterLink } from '@angular/router';
 import { forkJoin, map, of, switchMap, type Observable } from 'rxjs';
 import type { Setup } from '@ruddy/core/api';
+import { questionsOf } from '@ruddy/core/plan';
 import { compareRows, compareSentence, type Compared } from '@ruddy/core/texts';
+import { AnswerList } from '../plan/answer-list';
+import type { AnswerTarget } from '../plan/answer-target';
 import { BridgeStrip } from '../bridge-strip/bridge-strip';
 import { stripModel, type PierKey } from '../bridge-strip/strip-model';
 import type { ApiProblem } from '../data/api';
@@ -29,7 +32,7 @@ const PIER_LINES: Record<PierKey, readonly string[]> = {
 
 /** Plans side by side: what differs first, what is equal folded; one scale for all strips. The first plan is the base. */
 @Component({
-  imports: [RouterLink, BridgeStrip],
+  imports: [RouterLink, BridgeStrip, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare-page.html',
   styleUrl: './compare-page.scss',
@@ -61,6 +64,27 @@ export class ComparePage {
     const faint = (Object.keys(PIER_LINES) as PierKey[]).filter((k) => !PIER_LINES[k].some((l) => differs.has(l)));
     return models.map((m) => ({ ...m, scaleGbps, faint: plans.length > 1 ? faint : [] }));
   });
+
+  /** What would have to be known of each plan, answered here. */
+  readonly open = computed(() =>
+    (this.plans() ?? []).flatMap((p) => {
+      const questions = questionsOf(p.evaluation).filter((q) => q.decides);
+      return questions.length > 0 ? [{ id: p.setup.id, name: p.name, questions, target: this.#target(p.setup) }] : [];
+    }),
+  );
+
+  #target(setup: Setup): AnswerTarget {
+    const again = () => this.#load(this.ids());
+    return {
+      fields: () => setup,
+      change: (patch) =>
+        this.#setups
+          .one(setup.id)
+          .pipe(switchMap(({ rev }) => this.#setups.patch(setup.id, patch, rev)))
+          .subscribe({ next: again, error: (e: ApiProblem) => this.problem.set(`Not saved. ${e.message}`) }),
+      refresh: again,
+    };
+  }
 
   constructor() {
     inject(Keys).bind([{ key: 's', what: 'Make the second plan the base', run: () => this.swap() }]);

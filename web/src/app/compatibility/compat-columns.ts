@@ -1,6 +1,6 @@
 import type { CompatRow, CompatSort } from '@ruddy/core/api';
 import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/schema';
-import { rate, sharesWords, VERDICT_WORDS } from '@ruddy/core/texts';
+import { coverageWords, rate, sharesWords, VERDICT_WORDS } from '@ruddy/core/texts';
 import { OUTCOME_WORDS } from '../record/outcome-form';
 import { versionWords } from '../record/version-words';
 import { day } from '../shared/format';
@@ -50,7 +50,8 @@ export const COLUMNS: readonly Column[] = [
     wide: 6,
     sort: null,
     usual: true,
-    text: (r) => `${VERDICT_WORDS[r.predicted.verdict]}${r.predicted.down ? `, ${rate(r.predicted.down)} Gb/s` : ''}`,
+    text: ({ predicted: p }) =>
+      `${VERDICT_WORDS[p.verdict]}${p.down ? `, ${rate(p.down)} Gb/s` : ''}, ${coverageWords(p.coverage)}`,
   },
   { key: 'seen', name: 'Seen to work', wide: 4, sort: 'share', usual: true, text: seenText },
   { key: 'now', name: 'Newest status', wide: 4, sort: null, usual: true, text: (r) => OUTCOME_WORDS[r.now.outcome] },

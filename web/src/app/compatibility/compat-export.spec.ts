@@ -10,7 +10,7 @@ const row: CompatRow = {
   cable: 'K, "07"',
   dock: '@dock',
   card: 'C-20',
-  predicted: { verdict: 'care', sentence: '', down: { lo: 16, hi: 26 } },
+  predicted: { verdict: 'care', sentence: '', coverage: { known: 5, of: 7 }, down: { lo: 16, hi: 26 } },
   seen: { n: 3, worked: 2, failed: 1 },
   told: { n: 0, worked: 0 },
   contradicted: false,
@@ -26,7 +26,9 @@ describe('the compatibility table as a file', () => {
   it('holds every column, predicted and seen apart', async () => {
     const [head, line] = (await compatCsv([row])).split('\r\n');
     expect(head).toBe(COLUMNS.map((c) => (/[",]/.test(c.name) ? `"${c.name}"` : c.name)).join(','));
-    expect(line).toContain('"Works with care, 16.0 to 26.0 Gb/s",2 of 3,Works with care,15 Feb 2026,3 Nov 2026');
+    expect(line).toContain(
+      '"Works with care, 16.0 to 26.0 Gb/s, 5 of 7 areas known",2 of 3,Works with care,15 Feb 2026,3 Nov 2026',
+    );
   });
 
   it('no cell can be run as a formula, and quotes and commas survive', async () => {

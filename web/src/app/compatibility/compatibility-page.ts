@@ -6,7 +6,7 @@ import { EMPTY, expand, reduce, tap } from 'rxjs';
 import { COMPAT_SORTS, type CompatRow, type CompatSort, type UsedRow } from '@ruddy/core/api';
 import { OUTCOMES } from '@ruddy/core/log';
 import { PORT_STANDARDS } from '@ruddy/core/schema';
-import { rate } from '@ruddy/core/texts';
+import { coverageWords, rate } from '@ruddy/core/texts';
 import { PagedList } from '../data/paged-list';
 import { LogData } from '../data/log';
 import { SetupsData, type CompatFilter } from '../data/setups';
@@ -62,6 +62,7 @@ export class CompatibilityPage {
   readonly all = COLUMNS.filter((c) => c.key !== 'shared');
   readonly seen = seenText;
   readonly rate = rate;
+  readonly coverage = coverageWords;
   readonly total = signal(0);
   readonly used = signal<readonly UsedRow[]>([]);
   readonly exporting = signal(false);

@@ -5,6 +5,9 @@ import type { AttrPath, HostSpec, SourceMap, SourceNote } from '@ruddy/core/sche
 import { PartsData } from './parts';
 import type { Fields } from './setup-patches';
 
+/** What of a setup its questions are about. */
+export type ChainFields = Pick<Fields, 'slots' | 'installed' | 'settings'>;
+
 /** Where an attribute of a chain is stored: an attribute of a part, or a field of the setup itself. */
 export type AnswerPlace =
   | { readonly of: 'part'; readonly id: string; readonly attr: string; readonly socket: string | null }
@@ -13,7 +16,7 @@ export type AnswerPlace =
 const PATH_KEYS = 'abcdef';
 
 /** Where the answer to a question about a setup goes; null where its part is not chosen, or for what is asked elsewhere. */
-export function placeOf(path: AttrPath, fields: Fields): AnswerPlace | null {
+export function placeOf(path: AttrPath, fields: ChainFields): AnswerPlace | null {
   const [slot = '', a = '', b = '', c] = path.split('/');
   const { slots } = fields;
   const part = (id: string | null | undefined, attr: string, socket: string | null = null): AnswerPlace | null =>

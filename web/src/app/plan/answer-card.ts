@@ -11,6 +11,7 @@ import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { Field } from '../kit/field';
 import type { FieldMeta } from '../kit/meta';
+import { storable, type AnswerTarget } from './answer-target';
 import { ServerClock } from '../shared/server-clock';
 
 /** With more options than this a choice is a list to open. */
@@ -91,11 +92,13 @@ function outside(value: unknown, m: AttrMeta): string | null {
   `,
 })
 export class AnswerCard implements OnInit {
-  readonly #editor = inject(SetupEditor);
+  readonly #editor = inject(SetupEditor, { optional: true });
   readonly #answers = inject(Answers);
   readonly #bar = inject(MatSnackBar);
   readonly #clock = inject(ServerClock);
   readonly question = input.required<Question>();
+  /** What it is about; the setup of this page where nothing is said. */
+  readonly target = input<AnswerTarget | null>(null);
   readonly source = SOURCE;
   readonly busy = signal(false);
   readonly problem = signal<string | null>(null);
@@ -125,24 +128,30 @@ export class AnswerCard implements OnInit {
     const m = this.question().meta;
     return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES ? { ...m, input: 'toggle' } : m;
   });
+  readonly #about = computed<AnswerTarget | null>(() => {
+    const [given, editor] = [this.target(), this.#editor];
+    if (given || !editor) return given;
+    return { fields: () => editor.fields(), change: (patch) => editor.change(patch), refresh: () => editor.refresh() };
+  });
   readonly place = computed(() => {
-    const fields = this.#editor.fields();
-    return fields ? placeOf(this.question().path, fields) : null;
+    const about = this.#about();
+    const fields = about?.fields() ?? null;
+    return about && fields ? storable(placeOf(this.question().path, fields), about) : null;
   });
 
   save(): void {
-    const [place, { value, from }] = [this.place(), this.form.getRawValue()];
+    const [about, place, { value, from }] = [this.#about(), this.place(), this.form.getRawValue()];
     this.form.markAllAsTouched();
-    if (!place || this.busy()) return;
+    if (!about || !place || this.busy()) return;
     const empty = value === null || value === '';
     this.problem.set(empty ? `Enter ${this.title().charAt(0).toLowerCase()}${this.title().slice(1)}.` : null);
     if (empty || this.form.invalid) return;
     if (place.of === 'setup') {
-      this.#editor.change(place.patch(value));
+      about.change?.(place.patch(value));
       // By the fields as they are then: what was changed since stays.
       this.#say(value, () => {
         const now = this.place();
-        if (now?.of === 'setup') this.#editor.change(now.patch(place.was));
+        if (now?.of === 'setup') about.change?.(now.patch(place.was));
       });
       return;
     }
@@ -151,10 +160,10 @@ export class AnswerCard implements OnInit {
     this.#answers.save(place, value, { from: known, on: this.#clock.today(), note: '', kept: false }).subscribe({
       next: (stored) => {
         this.busy.set(false);
-        this.#editor.refresh();
+        about.refresh();
         this.#say(value, () =>
           stored.undo().subscribe({
-            next: () => this.#editor.refresh(),
+            next: () => about.refresh(),
             error: (e: ApiProblem) => this.#bar.open(`Not undone. ${e.message}`, 'OK'),
           }),
         );

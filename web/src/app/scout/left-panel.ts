@@ -3,12 +3,14 @@ import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
 import { CONNECTORS } from '@ruddy/core/schema';
 import type { Reason, RowView, ScoutResult } from '@ruddy/core/scout';
-import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
+import { ADMIT_WORDS, comboName, coverageWords, REASON_WORDS } from '@ruddy/core/texts';
+import { AnswerList } from '../plan/answer-list';
+import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
 
 /** What is left out, by reason, with the nearest miss and what allowing it would admit. In: the result. Out: a limit to allow, with the row it is for. */
 @Component({
   selector: 'rb-left-panel',
-  imports: [MatButtonModule, RouterLink],
+  imports: [MatButtonModule, RouterLink, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="left-h">
@@ -52,6 +54,11 @@ import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
         {{ result().apart.toLocaleString('en') }} more have plugs that do not meet, or a cable missing or too many, and were not
         looked at. A set that fails several limits counts in each line.
       </p>
+      @if (open(); as row) {
+        <h3>To find out for the nearest miss</h3>
+        <p class="hint">{{ name(row) }}: {{ coverage(row.coverage) }}.</p>
+        <rb-answer-list [questions]="row.asks" [target]="target()" />
+      }
       @if (uncabled(); as plugs) {
         <p class="hint">
           The catalogue holds no cable with {{ plugs }}: docks that need one are left out.
@@ -75,10 +82,27 @@ import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/texts';
 })
 export class LeftPanel {
   readonly result = input.required<ScoutResult>();
+  /** The host that is searched for. */
+  readonly hostId = input('');
   readonly allow = output<{ reason: Reason; row: RowView }>();
+  /** A part of the nearest miss was described further. */
+  readonly answered = output();
   readonly words = REASON_WORDS;
   readonly admit = ADMIT_WORDS;
   readonly name = comboName;
+  readonly coverage = coverageWords;
+  /** The nearest miss of which too little is known, where there is something to find out. */
+  readonly open = computed(() => {
+    const { nearest, left } = this.result();
+    const row = nearest?.row.fails.includes('unsure') ? nearest.row : left.find((l) => l.reason === 'unsure')?.nearest;
+    return row && row.asks.length > 0 ? row : null;
+  });
+  readonly target = computed<AnswerTarget | null>(() => {
+    const row = this.open();
+    if (!row) return null;
+    const fields = fieldsOfRow(this.hostId(), row.ids);
+    return { fields: () => fields, change: null, refresh: () => this.answered.emit() };
+  });
   readonly uncabled = computed(() =>
     this.result()
       .uncabled.map((c) => CONNECTORS[c])

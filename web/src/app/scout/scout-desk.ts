@@ -67,6 +67,11 @@ export class ScoutDesk implements OnDestroy {
     }
   }
 
+  /** The next search reads the catalogue again. */
+  forget(): void {
+    this.#asked = null;
+  }
+
   stop(): void {
     if (!this.working()) return;
     this.#turn += 1;

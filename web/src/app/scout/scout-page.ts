@@ -177,6 +177,12 @@ export class ScoutPage {
     void this.desk.search(this.ask());
   }
 
+  /** A part was described further: the catalogue is read again. */
+  anew(): void {
+    this.desk.forget();
+    this.run();
+  }
+
   choose(r: RowView): void {
     this.#chosen.set(r);
     void this.desk.compare(r.ids, this.percent());

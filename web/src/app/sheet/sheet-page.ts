@@ -2,15 +2,16 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { FORGOTTEN, type CostLine } from '@ruddy/core/cost';
-import { preFlight } from '@ruddy/core/plan';
+import { preFlight, questionsOf } from '@ruddy/core/plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import { coverageWords, headline, money, PRE_FLIGHT, PURPOSE_WORDS, sentence } from '@ruddy/core/texts';
+import { coverageWords, headline, minutesOf, money, PRE_FLIGHT, PURPOSE_WORDS, sentence } from '@ruddy/core/texts';
 import { stripModel } from '../bridge-strip/strip-model';
 import { copyLine } from '../bridge-strip/strip-text';
 import { BringUpRun } from '../data/bring-up-run';
 import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
 import { lineAmount, lineWords, nounOf } from '../plan/cost-words';
+import { AnswerList } from '../plan/answer-list';
 import { day, orEmpty } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { QuestionPack } from './question-pack';
@@ -27,7 +28,7 @@ const KINDS = [
 
 /** A plan on paper: what it is, what to do about it, what it costs, or only what is still to buy. */
 @Component({
-  imports: [MatButtonModule, RouterLink, QuestionPack, SetupCard, StepsSheet],
+  imports: [MatButtonModule, RouterLink, AnswerList, QuestionPack, SetupCard, StepsSheet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sheet-page.html',
   styleUrl: './sheet-page.scss',
@@ -84,6 +85,12 @@ export class SheetPage {
     const e = this.evaluation();
     return e ? preFlight(e).map((i) => PRE_FLIGHT[i.id]) : [];
   });
+  /** What would have to be known: blanks on paper, answered on the screen. */
+  readonly asks = computed(() => {
+    const e = this.evaluation();
+    return e ? questionsOf(e).filter((q) => q.decides) : [];
+  });
+  readonly minutes = minutesOf;
   readonly installed = computed(() => {
     const versions = this.editor.fields()?.installed;
     return (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => ({
