@@ -103,4 +103,40 @@ describe('questions are answered where they are asked', () => {
     await (await w.page.waitForSelector('mat-dialog-container rb-part-form button[type=submit]'))?.click();
     await w.sees("Won't work: the card is too long");
   });
+
+  it('on the sheet an answer is kept for one very piece; its part stays as it is', async () => {
+    const { setup, ids } = await threeOpen();
+    const put = async (path: string, body: object) => {
+      const { rev } = await w.api<{ rev: number }>(path);
+      return w.api(path, { method: 'PATCH', headers: { 'if-match': `"${rev}"` }, body: JSON.stringify(body) });
+    };
+    await put(`/parts/${ids['card']}`, { spec: { lengthMm: 240 } });
+    await put(`/parts/${ids['dock']}`, { spec: { supplyW: 450 } });
+    await put(`/parts/${ids['host']}`, { spec: { sockets: [{ ...PARTS.host.sockets[0], tunnelling: 'yes' }] } });
+    await put(`/parts/${ids['cable']}`, { spec: { lengthMm: null } });
+    const piece = { id: randomUUID(), partId: ids['cable'], label: 'Lead 1 a' };
+    await w.api('/items', { method: 'POST', body: JSON.stringify(piece) });
+    await put(`/setups/${setup.id}`, { slots: { items: { 'path/0': piece.id } } });
+
+    await w.open(`/setups/${setup.id}/sheet`);
+    await w.sees('Not known: 1');
+    await w.page.waitForSelector(form('Length of the cable'));
+    await w.page.locator(`${form('Length of the cable')} mat-checkbox input`).click();
+    await type('Length of the cable', '650');
+    await w.sees(/Works: every hop carries 26\.0 Gb\/s or more/);
+    expect((await w.api<Part>(`/parts/${ids['cable']}`)).spec).toMatchObject({ lengthMm: null });
+    const { items } = await w.api<{ items: { differs: object }[] }>(`/parts/${ids['cable']}/items`);
+    expect(items[0]?.differs).toMatchObject({ lengthMm: { value: 650, source: { from: 'measured' } } });
+  });
+
+  it('a comparison asks for what either plan lacks, and answers change it there', async () => {
+    const { setup } = await threeOpen();
+    const { items } = await w.api<{ items: Setup[] }>('/setups?q=Sky%20survey');
+    await w.open(`/compare/plans?of=${items[0]?.id},${setup.id}`);
+    await w.sees('To find out for Three answers 3');
+    await type('Supply rating of the dock', '450');
+    await w.sees('To find out for Three answers 2');
+    await type('Length of the card', '240');
+    await w.sees('To find out for Three answers 1');
+  });
 });

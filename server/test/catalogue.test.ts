@@ -38,6 +38,47 @@ describe('PA-01 pieces of a part', () => {
     expect((await h.api.get(`/api/parts/${part.id}`)).body.pieces).toBe(0);
   });
 
+  it('may differ from their part, each value with where it is known from; a setup that names one is judged by it', async () => {
+    const cable = await addPart(h, 'cable', { model: 'Shortened', lengthMm: 1900 });
+    const body = item(cable.id);
+    await h.api.post('/api/items').send(body);
+    const setup = await addSetup(h, 'Shortened');
+    const long = { slots: { path: [cable.id], items: {} } };
+    const put = (patch: object, rev: number) => h.api.patch(`/api/setups/${setup.id}`).set('If-Match', `"${rev}"`).send(patch);
+    await put(long, 1);
+    const state = async (chain?: object) => {
+      const r = await h.api.post('/api/evaluate').send(chain ? { chain } : { setupId: setup.id });
+      return [r.body.evaluation.predicted.verdict.state, r.body.chain.path[0].spec.lengthMm];
+    };
+    expect(await state()).toEqual(['care', 1900]);
+    const source = { from: 'measured', on: '2026-11-20', note: '', kept: false };
+    const differs = { lengthMm: { value: 700, source } };
+    const changed = await h.api.patch(`/api/items/${body.id}`).set('If-Match', '"1"').send({ differs });
+    expect((changed.body as ItemEntry).differs).toEqual(differs);
+    // Not named yet: the part itself counts.
+    expect(await state()).toEqual(['care', 1900]);
+    await put({ slots: { items: { 'path/0': body.id } } }, 2);
+    expect(await state()).toEqual(['works', 700]);
+    const { host, dock, card } = setup.slots;
+    const chain = { host: { id: host }, socket: 'left', dock: { id: dock }, card: { id: card } };
+    expect(await state({ ...chain, path: [{ id: cable.id, piece: body.id }] })).toEqual(['works', 700]);
+    const stray = await h.api.post('/api/evaluate').send({ chain: { ...chain, path: [{ id: cable.id, piece: randomUUID() }] } });
+    expect([stray.status, stray.body.errors[0].path]).toEqual([422, 'chain/path/0/piece']);
+    // Its part stays as it is, and what makes a part that part cannot differ.
+    expect((await h.api.get(`/api/parts/${cable.id}`)).body.spec.lengthMm).toBe(1900);
+    for (const [attr, value] of [
+      ['connector', 'mini-dp'],
+      ['colour', 'red'],
+      ['lengthMm', 5],
+    ] as const) {
+      const odd = await h.api
+        .patch(`/api/items/${body.id}`)
+        .set('If-Match', '"2"')
+        .send({ differs: { [attr]: { value, source } } });
+      expect([odd.status, odd.body.errors[0].path]).toEqual([422, `differs/${attr}`]);
+    }
+  });
+
   it('of an unknown part, or without a label, nothing is stored', async () => {
     const stray = await h.api.post('/api/items').send(item(randomUUID()));
     expect([stray.status, stray.body.errors[0].path]).toEqual([422, 'partId']);

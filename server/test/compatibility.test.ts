@@ -34,7 +34,7 @@ describe('CO-02 the table of chains', () => {
     const { items, total } = await list('?sort=host&dir=asc');
     expect([total, items.map((r) => r.host)]).toEqual([3, ['Alder H A', 'Alder H B', 'Alder H C']]);
     expect(items[0]).toMatchObject({
-      predicted: { verdict: 'works', coverage: { known: 7, of: 7 } },
+      predicted: { verdict: 'works', coverage: { known: 8, of: 8 } },
       seen: { n: 2, worked: 1, failed: 1 },
       now: { outcome: 'works', on: '2026-05-01', since: '2026-04-01', versions: { driver: '2' } },
       older: 1,

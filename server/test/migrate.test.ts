@@ -66,9 +66,9 @@ describe('migrations', () => {
     await within(async (url) => {
       const dbs = [connect(url), connect(url)];
       const done = await Promise.all(dbs.map(migrate));
-      expect(done.map((d) => d.length).sort()).toEqual([0, 12]);
+      expect(done.map((d) => d.length).sort()).toEqual([0, 13]);
       const rows = await dbs[0]!.query('SELECT name FROM schema_migrations', { type: QueryTypes.SELECT });
-      expect(rows).toHaveLength(12);
+      expect(rows).toHaveLength(13);
       await Promise.all(dbs.map((d) => d.close()));
     });
   });

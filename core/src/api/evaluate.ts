@@ -24,7 +24,8 @@ import { RULES, RULE_IDS, ruleProblem, type HouseRules, type RuleId } from '../h
 import { isoDate, uuid } from './common';
 import { forecasts, framesAsked } from './profiles';
 
-const byId = z.strictObject({ id: uuid });
+/** A part of the catalogue, or one very piece of it, which may differ. */
+const byId = z.strictObject({ id: uuid, piece: uuid.optional() });
 
 /** A chain whose parts are given whole or by id. */
 export const chainInput = z.strictObject({

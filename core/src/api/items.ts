@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { softwareRole } from '../schema';
+import { softwareRole, valueSource } from '../schema';
 import { fileId, instant, isoDate, origin, uuid } from './common';
 
 const line = (label: string, most: number) =>
@@ -24,6 +24,9 @@ const words = {
   serial: line('Serial number', 80),
 };
 
+/** What is known of this piece only and not of its part, by attribute, each with where it is known from. */
+const differs = z.record(z.string().max(40), z.strictObject({ value: z.unknown(), source: valueSource }));
+
 function itemShape<T extends z.ZodType<string>>(id: T) {
   return {
     id,
@@ -37,6 +40,7 @@ function itemShape<T extends z.ZodType<string>>(id: T) {
     claim: words.claim.default(''),
     note: words.note.default(''),
     serial: words.serial.default(''),
+    differs: differs.default({}),
   };
 }
 
@@ -45,7 +49,7 @@ export const itemBody = z.strictObject(itemShape(uuid));
 export const itemInFile = z.strictObject(itemShape(fileId));
 export type ItemBody = z.infer<typeof itemBody>;
 /** A change to a piece. Nothing is filled in: what is not said stays as it is. */
-export const itemPatch = z.strictObject(words).partial();
+export const itemPatch = z.strictObject({ ...words, differs }).partial();
 
 const measured = z.number().min(0.1, { error: 'Measured: 0.1 to 130 Gb/s' }).max(130, { error: 'Measured: 0.1 to 130 Gb/s' });
 function factShape<T extends z.ZodType<string>>(id: T) {

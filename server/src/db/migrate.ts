@@ -12,6 +12,7 @@ import * as log from './migrations/0009-log';
 import * as trouble from './migrations/0010-trouble';
 import * as scout from './migrations/0011-scout';
 import * as trust from './migrations/0012-trust';
+import * as answers from './migrations/0013-answers';
 
 /** Migrations are listed by hand: a glob would not survive the bundle. */
 const MIGRATIONS = [
@@ -27,6 +28,7 @@ const MIGRATIONS = [
   { name: '0010-trouble', up: trouble.up },
   { name: '0011-scout', up: scout.up },
   { name: '0012-trust', up: trust.up },
+  { name: '0013-answers', up: answers.up },
 ];
 
 /** The newest step this program knows. */

@@ -8,6 +8,7 @@ import {
 } from 'sequelize';
 import type { Condition, PriceKind } from '@ruddy/core/cost';
 import type { Job, Origin } from '@ruddy/core/api';
+import type { Differs } from '@ruddy/core/setup';
 
 export class ItemModel extends Model<InferAttributes<ItemModel>, InferCreationAttributes<ItemModel>> {
   declare id: string;
@@ -23,6 +24,8 @@ export class ItemModel extends Model<InferAttributes<ItemModel>, InferCreationAt
   declare boughtFrom: string;
   declare claim: string;
   declare note: string;
+  /** What is known of this piece only and not of its part. */
+  declare differs: CreationOptional<Differs>;
   /** Never in a share file: the serial number. */
   declare private: { serial?: string };
   declare rev: CreationOptional<number>;
@@ -117,6 +120,7 @@ export function defineCatalogue(sequelize: Sequelize): void {
       boughtFrom: text(),
       claim: text(),
       note: text(),
+      differs: DataTypes.JSONB,
       private: json(),
       rev: DataTypes.INTEGER,
     },

@@ -40,7 +40,7 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
   );
   const log = packEntries(await logInFile(db), true);
   const items = await select<Bundle['items'][number]>(
-    `SELECT id, part_id AS "partId", label, how, owner, condition, acquired_on::text AS "acquiredOn", bought_from AS "boughtFrom", claim, note,
+    `SELECT id, part_id AS "partId", label, how, owner, condition, acquired_on::text AS "acquiredOn", bought_from AS "boughtFrom", claim, note, differs,
        coalesce(private ->> 'serial', '') AS serial FROM items ORDER BY id`,
   );
   const itemFacts = await select<Bundle['itemFacts'][number]>(

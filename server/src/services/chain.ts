@@ -14,6 +14,7 @@ import {
   type SupplySpec,
   type SystemSpec,
 } from '@ruddy/core/schema';
+import { pieceSpec, type Differs } from '@ruddy/core/setup';
 import type { SetupDetails, SlotDetail, SlotName } from '../db/models';
 import { invalid } from '../http/problem';
 
@@ -41,14 +42,15 @@ export async function slotRows(
   setupIds: readonly string[],
   transaction?: Transaction,
 ): Promise<Map<string, SlotRow[]>> {
-  const rows = await db.query<SlotRow>(
-    `SELECT t.setup_id, t.slot, t.ord, t.part_id, t.item_id, p.spec, k.key AS socket, t.detail
-     FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id
+  const rows = await db.query<SlotRow & { differs: Differs | null }>(
+    `SELECT t.setup_id, t.slot, t.ord, t.part_id, t.item_id, p.spec, i.differs, k.key AS socket, t.detail
+     FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id LEFT JOIN items i ON i.id = t.item_id
      WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
     { type: QueryTypes.SELECT, bind: [setupIds], transaction },
   );
   const by = new Map<string, SlotRow[]>();
-  for (const r of rows) by.set(r.setup_id, [...(by.get(r.setup_id) ?? []), r]);
+  for (const { differs, ...r } of rows)
+    by.set(r.setup_id, [...(by.get(r.setup_id) ?? []), { ...r, spec: pieceSpec(r.spec, differs) }]);
   return by;
 }
 
@@ -79,13 +81,31 @@ export function chainOf(rows: readonly SlotRow[], details: SetupDetails): Chain 
   };
 }
 
-type Slotted = { id: string } | AnySpec;
+type Slotted = { id: string; piece?: string | undefined } | AnySpec;
+
+/** In what the pieces named differ from their parts. A piece of another part is refused at its place. */
+async function differing(
+  db: Sequelize,
+  pieces: ReadonlyMap<string, { part: string; path: string }>,
+): Promise<ReadonlyMap<string, Differs>> {
+  if (pieces.size === 0) return new Map();
+  const rows = await db.query<{ id: string; part: string; differs: Differs }>(
+    'SELECT id, part_id AS part, differs FROM items WHERE id = ANY($1::uuid[])',
+    { type: QueryTypes.SELECT, bind: [[...pieces.keys()]] },
+  );
+  for (const [id, { part, path }] of pieces)
+    if (!rows.some((r) => r.id === id && r.part === part)) throw invalid(path, 'No piece of this part has this id');
+  return new Map(rows.map((r) => [r.id, r.differs]));
+}
 
 /** Fill in the parts that a chain names by id. An unknown id or socket is refused at its place. */
 export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
   const named = new Map<string, { path: string; kinds: readonly PartKind[] }>();
+  const pieces = new Map<string, { part: string; path: string }>();
   const note = (value: Slotted | null | undefined, path: string, ...kinds: PartKind[]) => {
-    if (value && 'id' in value) named.set(value.id, { path, kinds });
+    if (!value || !('id' in value)) return;
+    named.set(value.id, { path, kinds });
+    if (value.piece) pieces.set(value.piece, { part: value.id, path: path.replace(/id$/, 'piece') });
   };
   note(input.host, 'chain/host/id', 'host');
   note(input.dock, 'chain/dock/id', 'dock');
@@ -102,8 +122,11 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
     : [];
   for (const [id, { path, kinds }] of named)
     if (!rows.some((r) => r.id === id && kinds.includes(r.kind))) throw invalid(path, `No ${kinds.join(' or ')} has this id`);
-  const whole = <T extends AnySpec>(value: Slotted | null): T | null =>
-    value === null ? null : 'id' in value ? (rows.find((r) => r.id === value.id)?.spec as T) : (value as T);
+  const own = await differing(db, pieces);
+  const whole = <T extends AnySpec>(value: Slotted | null): T | null => {
+    if (value === null || !('id' in value)) return value as T | null;
+    return pieceSpec(rows.find((r) => r.id === value.id)?.spec as AnySpec, own.get(value.piece ?? '')) as T;
+  };
 
   const host = input.host === undefined ? (base?.host ?? null) : whole<HostSpec>(input.host);
   const socket = input.socket === undefined ? (input.host === undefined ? (base?.socket ?? null) : null) : input.socket;

@@ -1,6 +1,8 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { FactBody, FactEntry, ItemBody, ItemEntry, itemPatch, Origin, RegisterRow } from '@ruddy/core/api';
+import type { AnySpec, PartKind } from '@ruddy/core/schema';
+import { differsProblems, type Differs } from '@ruddy/core/setup';
 import { ItemFactModel, ItemModel } from '../db/models-catalogue';
 import { invalid, notFound, refuseFuture } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
@@ -24,7 +26,7 @@ const BEST = `SELECT item_id, gbps, "on", "where", row_number() OVER (PARTITION 
 type ItemRow = Omit<ItemEntry, 'createdAt' | 'facts' | 'usedIn' | 'best'> & { createdAt: Date };
 
 const COLUMNS = `i.id, i.part_id AS "partId", i.label, i.how, i.owner, i.condition, i.acquired_on::text AS "acquiredOn",
-  i.bought_from AS "boughtFrom", i.claim, i.note, coalesce(i.private ->> 'serial', '') AS serial, i.rev,
+  i.bought_from AS "boughtFrom", i.claim, i.note, i.differs, coalesce(i.private ->> 'serial', '') AS serial, i.rev,
   (SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS "lentTo", i.origin, i.created_at AS "createdAt"`;
 
 async function entries(db: Sequelize, where: string, bind: unknown[], transaction?: Transaction): Promise<ItemEntry[]> {
@@ -70,9 +72,20 @@ export async function getItem(db: Sequelize, id: string, transaction?: Transacti
   return item;
 }
 
-async function requirePart(db: Sequelize, id: string, path: string, transaction: Transaction): Promise<void> {
-  const [row] = await db.query('SELECT 1 FROM parts WHERE id = $1', { type: QueryTypes.SELECT, bind: [id], transaction });
-  if (!row) throw invalid(path, 'No part has this id');
+/** The part of a piece must be there, and what the piece differs in must be something a piece can differ in. */
+async function checkPart(
+  db: Sequelize,
+  body: { partId: string; differs?: Differs | undefined },
+  transaction: Transaction,
+): Promise<void> {
+  const [row] = await db.query<{ kind: PartKind; spec: AnySpec }>('SELECT kind, spec FROM parts WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [body.partId],
+    transaction,
+  });
+  if (!row) throw invalid('partId', 'No part has this id');
+  const [wrong] = differsProblems(row.kind, row.spec, body.differs ?? {});
+  if (wrong) throw invalid(`differs/${wrong.attr}`, wrong.why);
 }
 
 /** Write a piece down. A repeated id is answered, not doubled. */
@@ -83,7 +96,7 @@ export async function createItem(
   transaction: Transaction,
 ): Promise<'stored' | 'same'> {
   if (await ItemModel.findByPk(body.id, { transaction })) return 'same';
-  await requirePart(db, body.partId, 'partId', transaction);
+  await checkPart(db, body, transaction);
   await ItemModel.create(
     { ...body, private: serial ? { serial } : {}, origin: made.origin, createdAt: made.at, createdBy: made.by },
     { transaction },
@@ -102,6 +115,7 @@ export async function patchItem(
     const row = await ItemModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!row) throw notFound('piece');
     checkRevision(ifMatch, row.rev, await getItem(s.db, id, transaction));
+    if (patch.differs) await checkPart(s.db, { partId: row.partId, differs: patch.differs }, transaction);
     const given = serial === undefined ? {} : { private: serial ? { serial } : {} };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     await row.update({ ...patch, ...given, origin, rev: row.rev + 1 }, { transaction });

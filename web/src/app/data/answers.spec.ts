@@ -11,6 +11,7 @@ const fields = {
     ...NO_SLOTS,
     ...{ host: 'h', socket: 'left', path: ['k1', 'k2'], dock: 'd', card: 'c', system: null },
     supplies: [{ part: 's', feeds: 'both' }],
+    items: { 'path/0': 'i1' },
   },
   settings: NO_SETTINGS,
   installed: NOTHING_INSTALLED,
@@ -18,10 +19,11 @@ const fields = {
 
 describe('where an answer goes', () => {
   it.each([
-    ['card/lengthMm', { of: 'part', id: 'c', attr: 'lengthMm', socket: null }],
-    ['host/sockets/left/tunnelling', { of: 'part', id: 'h', attr: 'tunnelling', socket: 'left' }],
-    ['path/b/markedGbps', { of: 'part', id: 'k2', attr: 'markedGbps', socket: null }],
-    ['supplies/a/supplyW', { of: 'part', id: 's', attr: 'supplyW', socket: null }],
+    ['card/lengthMm', { of: 'part', id: 'c', attr: 'lengthMm', socket: null, piece: null }],
+    ['host/sockets/left/tunnelling', { of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', piece: null }],
+    ['path/b/markedGbps', { of: 'part', id: 'k2', attr: 'markedGbps', socket: null, piece: null }],
+    ['path/a/lengthMm', { of: 'part', id: 'k1', attr: 'lengthMm', socket: null, piece: 'i1' }],
+    ['supplies/a/supplyW', { of: 'part', id: 's', attr: 'supplyW', socket: null, piece: null }],
   ])('%s goes to its part', (path, place) => {
     expect(placeOf(path, fields)).toEqual(place);
   });
@@ -52,7 +54,7 @@ describe('an answer about a part', () => {
     let stored: Stored | null = null;
     const source = { from: 'paper', on: '2026-11-20', note: '', kept: false } as const;
     TestBed.inject(Answers)
-      .save({ of: 'part', id: 'h', attr: 'tunnelling', socket: 'left' }, 'yes', source)
+      .save({ of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', piece: null }, 'yes', source)
       .subscribe((s) => (stored = s));
     http.expectOne('/api/parts/h').flush(host(3, null));
     const patch = http.expectOne((r) => r.method === 'PATCH');
@@ -69,6 +71,26 @@ describe('an answer about a part', () => {
       spec: { sockets: [port('left', null), port('right', 'no')] },
       sources: host(3, null).sources,
     });
+    http.verify();
+  });
+
+  it('of one very piece is written there, and its part stays as it is', () => {
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    const http = TestBed.inject(HttpTestingController);
+    const source = { from: 'measured', on: '2026-11-20', note: '', kept: false } as const;
+    const other = { markedW: { value: 60, source } };
+    const piece = (rev: number, differs: object) => ({ items: [{ id: 'i1', rev, differs }] });
+    let stored: Stored | null = null;
+    TestBed.inject(Answers)
+      .savePiece({ of: 'part', id: 'k1', attr: 'lengthMm', socket: null, piece: 'i1' }, 650, source)
+      .subscribe((x) => (stored = x));
+    http.expectOne('/api/parts/k1/items').flush(piece(2, other));
+    const patch = http.expectOne('/api/items/i1');
+    expect(patch.request.body).toEqual({ differs: { ...other, lengthMm: { value: 650, source } } });
+    patch.flush({});
+    (stored as Stored | null)?.undo().subscribe();
+    http.expectOne('/api/parts/k1/items').flush(piece(3, { ...other, lengthMm: { value: 650, source } }));
+    expect(http.expectOne('/api/items/i1').request.body).toEqual({ differs: other });
     http.verify();
   });
 });

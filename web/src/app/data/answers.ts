@@ -1,7 +1,8 @@
 import { inject, Injectable } from '@angular/core';
-import { map, switchMap, type Observable } from 'rxjs';
-import type { Part, PartPatch, SetupPatch } from '@ruddy/core/api';
+import { map, switchMap, throwError, type Observable } from 'rxjs';
+import type { ItemEntry, Part, PartPatch, SetupPatch } from '@ruddy/core/api';
 import type { AttrPath, HostSpec, SourceMap, SourceNote } from '@ruddy/core/schema';
+import { CatalogueData } from './catalogue';
 import { PartsData } from './parts';
 import type { Fields } from './setup-patches';
 
@@ -10,8 +11,19 @@ export type ChainFields = Pick<Fields, 'slots' | 'installed' | 'settings'>;
 
 /** Where an attribute of a chain is stored: an attribute of a part, or a field of the setup itself. */
 export type AnswerPlace =
-  | { readonly of: 'part'; readonly id: string; readonly attr: string; readonly socket: string | null }
+  | {
+      readonly of: 'part';
+      readonly id: string;
+      readonly attr: string;
+      readonly socket: string | null;
+      /** The very piece that stands there; null where none is named, or where the attribute is one of a port. */
+      readonly piece: string | null;
+    }
   | { readonly of: 'setup'; readonly was: unknown; readonly patch: (value: unknown) => SetupPatch };
+
+export type PartPlace = Extract<AnswerPlace, { of: 'part' }>;
+type Differs = ItemEntry['differs'];
+const GONE = new Error('The piece is gone; name another on Plan.');
 
 const PATH_KEYS = 'abcdef';
 
@@ -19,21 +31,22 @@ const PATH_KEYS = 'abcdef';
 export function placeOf(path: AttrPath, fields: ChainFields): AnswerPlace | null {
   const [slot = '', a = '', b = '', c] = path.split('/');
   const { slots } = fields;
-  const part = (id: string | null | undefined, attr: string, socket: string | null = null): AnswerPlace | null =>
-    id && attr ? { of: 'part', id, attr, socket } : null;
+  const part = (id: string | null | undefined, attr: string, at: string, socket: string | null = null): AnswerPlace | null =>
+    id && attr ? { of: 'part', id, attr, socket, piece: socket === null ? (slots.items[at] ?? null) : null } : null;
+  const i = PATH_KEYS.indexOf(a);
   switch (slot) {
     case 'host':
-      return a === 'sockets' ? part(slots.host, c ?? '', b) : part(slots.host, a);
+      return a === 'sockets' ? part(slots.host, c ?? '', 'host', b) : part(slots.host, a, 'host');
     case 'dock':
     case 'card':
     case 'system':
-      return part(slots[slot], a);
+      return part(slots[slot], a, slot);
     case 'path':
-      return part(slots.path?.[PATH_KEYS.indexOf(a)], b);
+      return part(slots.path?.[i], b, `path/${i}`);
     case 'supplies':
-      return part(slots.supplies[PATH_KEYS.indexOf(a)]?.part, b);
+      return part(slots.supplies[i]?.part, b, `supplies/${i}`);
     case 'picture':
-      return part(slots.screens[PATH_KEYS.indexOf(a)]?.part, b);
+      return part(slots.screens[i]?.part, b, `screens/${i}`);
     case 'installed':
     case 'settings':
       return {
@@ -59,16 +72,17 @@ function patchOf(spec: Part['spec'], attr: string, socket: string | null, value:
 
 /** An answer that was stored, and how to take it back. */
 export interface Stored {
-  readonly undo: () => Observable<Part>;
+  readonly undo: () => Observable<unknown>;
 }
 
 /** Answers about parts, written where the part is kept, each with where it came from and the day. */
 @Injectable({ providedIn: 'root' })
 export class Answers {
   readonly #parts = inject(PartsData);
+  readonly #catalogue = inject(CatalogueData);
 
   /** Store a value with its source; the part is read anew, so that nobody else's change is lost. */
-  save(place: Extract<AnswerPlace, { of: 'part' }>, value: unknown, source: SourceNote): Observable<Stored> {
+  save(place: PartPlace, value: unknown, source: SourceNote): Observable<Stored> {
     const { id, attr, socket } = place;
     const key = socket === null ? attr : `sockets/${socket}/${attr}`;
     return this.#parts.one(id).pipe(
@@ -80,6 +94,30 @@ export class Answers {
           })),
         );
       }),
+    );
+  }
+
+  /** Store a value of one very piece with its source; its part, and every other piece of it, stays as it is. */
+  savePiece({ id, attr, piece }: PartPlace, value: unknown, source: SourceNote): Observable<Stored> {
+    const change = (differs: (was: Differs) => Differs) =>
+      this.#catalogue.items(id).pipe(
+        switchMap(({ items }) => {
+          const own = items.find((x) => x.id === piece);
+          return own ? this.#catalogue.patchItem(own.id, { differs: differs(own.differs) }, own.rev) : throwError(() => GONE);
+        }),
+      );
+    let before: Differs[string] | undefined;
+    return change((was) => {
+      before = was[attr];
+      return { ...was, [attr]: { value, source } };
+    }).pipe(
+      map((): Stored => ({
+        undo: () =>
+          change(({ [attr]: gone, ...rest }) => {
+            void gone;
+            return before ? { ...rest, [attr]: before } : rest;
+          }),
+      })),
     );
   }
 

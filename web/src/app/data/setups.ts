@@ -77,16 +77,18 @@ function framesOf({ uses, settings, docked }: Chosen): FramesAsked {
 }
 
 function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInput {
-  const byId = (id: string | null) => (id === null ? null : { id });
+  // The very piece that stands there counts, where one is named: it may differ from its part.
+  const at = (id: string, place: string) => ({ id, ...(slots.items[place] && { piece: slots.items[place] }) });
+  const byId = (id: string | null, place: string) => (id === null ? null : at(id, place));
   return {
-    host: byId(slots.host),
+    host: byId(slots.host, 'host'),
     socket: slots.socket,
-    path: slots.path?.map((id) => ({ id })) ?? null,
-    dock: byId(slots.dock),
-    card: byId(slots.card),
-    supplies: slots.supplies.map(({ part, feeds }) => ({ feeds, spec: { id: part } })),
-    picture: slots.screens.map(({ part, by, plug }) => ({ by, plug, screen: { id: part } })),
-    system: byId(slots.system),
+    path: slots.path?.map((id, i) => at(id, `path/${i}`)) ?? null,
+    dock: byId(slots.dock, 'dock'),
+    card: byId(slots.card, 'card'),
+    supplies: slots.supplies.map(({ part, feeds }, i) => ({ feeds, spec: at(part, `supplies/${i}`) })),
+    picture: slots.screens.map(({ part, by, plug }, i) => ({ by, plug, screen: at(part, `screens/${i}`) })),
+    system: byId(slots.system, 'system'),
     loads,
     installed,
     settings,

@@ -4,13 +4,15 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import { HOW, ITEM_CONDITIONS, type FactEntry, type ItemBody, type ItemEntry, type Part } from '@ruddy/core/api';
-import { SOFTWARE_NAMES } from '@ruddy/core/schema';
+import { attributesOf, PART_SCHEMAS, SOFTWARE_NAMES, VALUE_SOURCES } from '@ruddy/core/schema';
+import type * as z from 'zod';
 import type { ApiProblem } from '../data/api';
 import { CatalogueData } from '../data/catalogue';
 import { day } from '../shared/format';
+import { attrText } from './attr-text';
 import { FactForm } from './fact-form';
 
-type Draft = Omit<ItemBody, 'id' | 'partId'>;
+type Draft = Omit<ItemBody, 'id' | 'partId' | 'differs'>;
 const EMPTY: Draft = {
   label: '',
   how: 'own',
@@ -76,7 +78,7 @@ export class PiecesPanel {
     }
     const sent = piece
       ? this.#data.patchItem(piece.id, draft, piece.rev)
-      : this.#data.addItem({ ...draft, id: v7(), partId: this.part().id });
+      : this.#data.addItem({ ...draft, differs: {}, id: v7(), partId: this.part().id });
     sent.subscribe({
       next: () => {
         this.open.set(null);
@@ -95,6 +97,18 @@ export class PiecesPanel {
 
   live(p: ItemEntry): number {
     return p.usedIn.filter((u) => u.state === 'live').length;
+  }
+
+  /** What is known of this piece only, with where it is known from. */
+  differs(p: ItemEntry): string {
+    const metas = new Map(attributesOf(PART_SCHEMAS[this.part().kind] as z.ZodObject));
+    return Object.entries(p.differs)
+      .flatMap(([key, { value, source }]) => {
+        const meta = metas.get(key);
+        const known = [source.from ? VALUE_SOURCES[source.from] : '', source.on].filter((s) => s !== '').join(', ');
+        return meta ? [`${meta.label} ${attrText(meta, value)}${known ? ` (${known})` : ''}`] : [];
+      })
+      .join('; ');
   }
 
   factText(f: FactEntry): string {

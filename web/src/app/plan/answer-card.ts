@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal, type OnInit } from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatCardModule } from '@angular/material/card';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Question } from '@ruddy/core/plan';
@@ -44,7 +45,7 @@ function outside(value: unknown, m: AttrMeta): string | null {
 /** One thing worth finding out, with its own input: it is answered where it is asked, and can be taken back. */
 @Component({
   selector: 'rb-answer-card',
-  imports: [ReactiveFormsModule, MatCardModule, MatButtonModule, Field],
+  imports: [ReactiveFormsModule, MatCardModule, MatCheckboxModule, MatButtonModule, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <mat-card appearance="outlined" [class.decides]="question().decides">
@@ -58,6 +59,11 @@ function outside(value: unknown, m: AttrMeta): string | null {
           <rb-field [meta]="meta()" [control]="form.controls.value" />
           <rb-field [meta]="source" [control]="form.controls.from" />
           <button mat-flat-button type="submit" [disabled]="busy()">Save</button>
+          @if (piece()) {
+            <mat-checkbox class="only" [formControl]="form.controls.only"
+              >For this piece only, not for others of its part</mat-checkbox
+            >
+          }
         </form>
         @if (problem(); as why) {
           <p class="problem" role="alert">Not saved. {{ why }}</p>
@@ -83,6 +89,9 @@ function outside(value: unknown, m: AttrMeta): string | null {
       gap: 8px;
       align-items: start;
       margin-top: 6px;
+    }
+    .only {
+      grid-column: 1 / -1;
     }
     @media (max-width: 480px) {
       form {
@@ -116,6 +125,7 @@ export class AnswerCard implements OnInit {
   readonly form = new FormGroup({
     value: new FormControl<unknown>(null),
     from: new FormControl<unknown>(null),
+    only: new FormControl(false, { nonNullable: true }),
   });
 
   readonly title = computed(() => `${this.question().meta.label} of the ${this.question().part}`);
@@ -139,8 +149,14 @@ export class AnswerCard implements OnInit {
     return about && fields ? storable(placeOf(this.question().path, fields), about) : null;
   });
 
+  /** The very piece that stands in the place that is asked about. */
+  readonly piece = computed(() => {
+    const place = this.place();
+    return place?.of === 'part' ? place.piece : null;
+  });
+
   save(): void {
-    const [about, place, { value, from }] = [this.#about(), this.place(), this.form.getRawValue()];
+    const [about, place, { value, from, only }] = [this.#about(), this.place(), this.form.getRawValue()];
     this.form.markAllAsTouched();
     if (!about || !place || this.busy()) return;
     const empty = value === null || value === '';
@@ -157,7 +173,10 @@ export class AnswerCard implements OnInit {
     }
     const known = (from ?? usualSource(this.question().meta.findOut?.how ?? '')) as ValueSource;
     this.busy.set(true);
-    this.#answers.save(place, value, { from: known, on: this.#clock.today(), note: '', kept: false }).subscribe({
+    const source = { from: known, on: this.#clock.today(), note: '', kept: false };
+    const stored$ =
+      only && place.piece ? this.#answers.savePiece(place, value, source) : this.#answers.save(place, value, source);
+    stored$.subscribe({
       next: (stored) => {
         this.busy.set(false);
         about.refresh();
@@ -168,9 +187,9 @@ export class AnswerCard implements OnInit {
           }),
         );
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiProblem | Error) => {
         this.busy.set(false);
-        this.problem.set(e.problem.errors?.[0]?.message ?? e.message);
+        this.problem.set(('problem' in e && e.problem.errors?.[0]?.message) || e.message);
       },
     });
   }

@@ -1,7 +1,15 @@
 import { TestBed } from '@angular/core/testing';
+import { By } from '@angular/platform-browser';
+import { provideRouter } from '@angular/router';
+import type { Question } from '@ruddy/core/plan';
+import type { ScoutResult } from '@ruddy/core/scout';
 import { NEVER, of } from 'rxjs';
 import type { ScoutGrounds } from '@ruddy/core/api';
+import { Answers } from '../data/answers';
 import { ScoutData } from '../data/scout';
+import { AnswerCard } from '../plan/answer-card';
+import { ServerClock } from '../shared/server-clock';
+import { LeftPanel } from './left-panel';
 import { scoutCalls } from './scout-calls';
 import { scoutCsv } from './scout-csv';
 import { ScoutDesk, SCOUT_WORKER } from './scout-desk';
@@ -60,6 +68,53 @@ describe('a search at its desk', () => {
     expect(ids).toBeDefined();
     await d.look([ids!, { ...ids!, card: 'gone' }]);
     expect(d.pinned().map((p) => p?.ids.card ?? null)).toEqual([ids?.card, null]);
+  });
+});
+
+describe('what a search leaves out', () => {
+  it('asks at the nearest miss for what decides, stores the answer in its part and reads the catalogue again', async () => {
+    const d = desk({ grounds: () => of(grounds) });
+    await d.search(ask);
+    const result = d.result();
+    const answerable = (q: Question) => /^(dock|card)\//.test(q.path);
+    const rows = [...(result?.ranked ?? []), ...(result?.left ?? []).flatMap((l) => l.nearest ?? [])];
+    const row = rows.find((r) => r.asks.some(answerable));
+    const question = row?.asks.find(answerable);
+    expect(question).toBeDefined();
+    const kept = { ...row, fails: ['unsure'] as const, asks: [question] };
+    const part = { id: row?.ids.card, kind: 'card', rev: 1, sources: {}, spec: {} };
+    const saved: object[] = [];
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({
+      providers: [
+        provideRouter([]),
+        {
+          provide: Answers,
+          useValue: {
+            save: (place: object, value: unknown) => {
+              saved.push({ ...place, value });
+              return of({ undo: () => of(part) });
+            },
+          },
+        },
+        { provide: ServerClock, useValue: { today: () => '2026-11-20' } },
+      ],
+    });
+    const fixture = TestBed.createComponent(LeftPanel);
+    let answered = 0;
+    fixture.componentInstance.answered.subscribe(() => (answered += 1));
+    const nearest = { row: kept, over: 1, admits: 'unsure' };
+    fixture.componentRef.setInput('result', { ...result, nearest } as unknown as ScoutResult);
+    fixture.componentRef.setInput('hostId', 'h');
+    await fixture.whenStable();
+    const card = fixture.debugElement.query(By.directive(AnswerCard)).componentInstance as AnswerCard;
+    expect(card.question().path).toBe(question?.path);
+    const value = question?.meta.options?.[0]?.value ?? question?.meta.min ?? 1;
+    card.form.controls.value.setValue(value);
+    card.save();
+    const id = question?.path.startsWith('dock/') ? row?.ids.dock : row?.ids.card;
+    expect(saved).toEqual([{ of: 'part', id, attr: question?.path.split('/')[1], socket: null, piece: null, value }]);
+    expect(answered).toBe(1);
   });
 });
 
