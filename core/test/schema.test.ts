@@ -21,6 +21,17 @@ const places = (schema: z.ZodType, value: unknown) => {
   return r.success ? [] : r.error.issues.map((i) => i.path.join('/'));
 };
 
+describe('what is typical', () => {
+  it('lies within what may be said, and is no answer: a value nobody gave stays "not known"', () => {
+    const all = PART_KINDS.flatMap((kind) => attributesOf(PART_SCHEMAS[kind] as unknown as z.ZodObject));
+    const guessed = all.flatMap(([key, m]) => (m.typical ? [{ key, m, lo: m.typical[0], hi: m.typical[1] }] : []));
+    expect(guessed.length).toBeGreaterThan(10);
+    for (const { key, m, lo, hi } of guessed)
+      expect([key, lo < hi, lo >= (m.min ?? 0), hi <= (m.max ?? Infinity)]).toEqual([key, true, true, true]);
+    expect(cardSchema.parse({ maker: 'A', model: 'C' }).lengthMm).toBeNull();
+  });
+});
+
 describe('parts at the border', () => {
   it('an attribute left out is "not known"', () => {
     const { connector, maker, model } = cable();

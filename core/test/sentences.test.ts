@@ -225,6 +225,10 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ['nothing tells', texts.searchHeadline(suspects(0.3, 'stuck'), 5), /^0 safe tests left that tell anything/],
     ['not sure', texts.searchHeadline(suspects(0.3, 'fix'), 5), /^No safe test left tells enough/],
   ],
+  typicalWords: [
+    ['a guess', texts.typicalWords({ typical: [170, 340], unit: 'mm' }), 'Typical: 170 to 340 mm, not confirmed.'],
+    ['none', texts.typicalWords({}), ''],
+  ],
   suspicionPercent: [['next to nothing', texts.suspicionPercent(0.0001), 'under 1 %']],
   pullWords: [
     ['no pull', texts.pullWords(1), 'as likely with this cause as with the others'],

@@ -35,7 +35,7 @@ export const cardSchema = z.strictObject({
   frameIndex: numAttr('Frame index', '', 1, 10_000, {
     help: 'How fast it draws beside a reference card of 100, all cards by one test in a desktop. Only ratios are used.',
   }),
-  boardW: numAttr('Board power', 'W', 10, 700, { findOut: manual('the board power of the card', 3) }),
+  boardW: numAttr('Board power', 'W', 10, 700, { typical: [75, 350], findOut: manual('the board power of the card', 3) }),
   slotW: numAttr('Of it from the slot', 'W', 0, 75, { help: 'A slot gives 75 W at most; a board may give less.' }),
   plugs8Pin: plugs('8-pin sockets'),
   plugs6Pin: plugs('6-pin sockets'),
@@ -46,10 +46,10 @@ export const cardSchema = z.strictObject({
   adapter16Pin: plugs('8-pin plugs its 16-pin adapter wants', 'The adapter in the box of the card; 0 for none.'),
   plugSide: choiceAttr('Power sockets at', { top: 'The upper edge', end: 'The far end' }),
   plugAngled: choiceAttr('Angled power plug', { yes: 'Yes', no: 'No' }, { help: 'An angled plug needs no room to bend.' }),
-  lengthMm: numAttr('Length', 'mm', 40, 500, { findOut: tape('from the bracket to the far end') }),
-  heightMm: numAttr('Height', 'mm', 40, 250, { findOut: tape('from the contacts to the upper edge') }),
-  slots: numAttr('Slots wide', '', 1, 5, { findOut: tape('the thickness; a slot is 20.3 mm') }),
-  weightG: numAttr('Weight', 'g', 50, 5000, { findOut: { how: 'Use a kitchen scale.', minutes: 1 } }),
+  lengthMm: numAttr('Length', 'mm', 40, 500, { typical: [170, 340], findOut: tape('from the bracket to the far end') }),
+  heightMm: numAttr('Height', 'mm', 40, 250, { typical: [110, 140], findOut: tape('from the contacts to the upper edge') }),
+  slots: numAttr('Slots wide', '', 1, 5, { typical: [2, 3.5], findOut: tape('the thickness; a slot is 20.3 mm') }),
+  weightG: numAttr('Weight', 'g', 50, 5000, { typical: [600, 2000], findOut: { how: 'Use a kitchen scale.', minutes: 1 } }),
   cooler: choiceAttr('Cooler', {
     'open-air': 'Open-air fans',
     blower: 'Blower',

@@ -80,6 +80,7 @@ export const dockSchema = z
     }),
     family: portFamily,
     slotW: numAttr('Slot gives', 'W', 0, 75, {
+      typical: [60, 75],
       help: '75 W by the standard; some boards give less.',
       findOut: manual('what its slot gives', 3),
     }),
@@ -95,12 +96,22 @@ export const dockSchema = z
       { when: { attr: 'supply', is: ['separate'] } },
     ),
     chargeOutW: numAttr('Charges the host with', 'W', 0, 240, {
+      typical: [15, 100],
       findOut: manual('what the dock gives the host', 2),
       help: 'As advertised for that port; 0 for none.',
     }),
-    innerLengthMm: numAttr('Room inside, length', 'mm', 60, 600, { findOut: tape('from the bracket to the far wall') }),
-    innerHeightMm: numAttr('Room inside, height', 'mm', 60, 300, { findOut: tape('from the slot to the lid') }),
-    innerSlots: numAttr('Room inside, slots', '', 1, 5, { findOut: tape('the width at the bracket; a slot is 20.3 mm') }),
+    innerLengthMm: numAttr('Room inside, length', 'mm', 60, 600, {
+      typical: [300, 340],
+      findOut: tape('from the bracket to the far wall'),
+    }),
+    innerHeightMm: numAttr('Room inside, height', 'mm', 60, 300, {
+      typical: [140, 180],
+      findOut: tape('from the slot to the lid'),
+    }),
+    innerSlots: numAttr('Room inside, slots', '', 1, 5, {
+      typical: [2, 3.5],
+      findOut: tape('the width at the bracket; a slot is 20.3 mm'),
+    }),
     beyond: choiceAttr(
       'A card too big for it',
       { no: 'Does not go', 'lid-off': 'Goes with the lid off', outside: 'Goes outside the case' },
@@ -126,6 +137,7 @@ export const dockSchema = z
     }),
     screws: numAttr('Screws to open it', '', 0, 40, { whole: true }),
     airflowCfm: numAttr('Air through it', 'CFM', 1, 400, {
+      typical: [20, 80],
       help: 'Of its fans together; an open board has no limit.',
       findOut: manual('the flow of its fans', 3),
     }),

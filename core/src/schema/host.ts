@@ -129,6 +129,7 @@ export const hostSchema = z
       help: 'How fast one thread runs beside a reference processor of 100, all hosts by one test, docked. Only ratios are used.',
     }),
     drawW: numAttr('Draws under load', 'W', 3, 400, {
+      typical: [15, 100],
       findOut: { how: 'Read the battery discharge rate undocked under load.', minutes: 10 },
     }),
     chargeMinW: numAttr('Refuses to charge below', 'W', 0, 200, { help: 'Some hosts do not take a weak charger at all.' }),

@@ -23,6 +23,11 @@ export interface AttrMeta {
   readonly by?: { readonly attr: string; readonly may: Readonly<Record<string, readonly string[]>> };
   readonly help?: string;
   readonly findOut?: FindOut;
+  /**
+   * What parts of this kind usually have, in its unit: shown as a guess beside the question, and never taken for an answer. Common practice,
+   * no published source.
+   */
+  readonly typical?: readonly [lo: number, hi: number];
   /** True when "not sure" is an answer: stored as null. */
   readonly unsure: boolean;
 }
@@ -38,7 +43,7 @@ const rangeSchema = z
   .strictObject({ lo: z.number(), hi: z.number() })
   .refine((r) => r.lo <= r.hi, { message: 'the low end must not be above the high end' });
 
-type Extra = Pick<AttrMeta, 'help' | 'findOut' | 'when' | 'by'>;
+type Extra = Pick<AttrMeta, 'help' | 'findOut' | 'when' | 'by' | 'typical'>;
 
 /**
  * A number within limits, a range, or null for "not sure". An absent one counts as null, so that a

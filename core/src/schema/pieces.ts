@@ -17,7 +17,10 @@ export const cableSchema = z.strictObject({
       },
     },
   ),
-  lengthMm: numAttr('Length', 'mm', 50, 60_000, { findOut: { how: 'Measure from plug to plug with a tape.', minutes: 1 } }),
+  lengthMm: numAttr('Length', 'mm', 50, 60_000, {
+    typical: [300, 1000],
+    findOut: { how: 'Measure from plug to plug with a tape.', minutes: 1 },
+  }),
   markedGbps: numAttr('Marked rate', 'Gb/s', 0.48, 120, {
     when: { attr: 'connector', is: ['usb-c'] },
     help: 'The rate printed on the plug or packing, not the watts.',

@@ -23,7 +23,11 @@ const count = (label: string, when: { when?: When }, help = '') =>
 
 /** What a supply offers, whether it is a part of its own or built into a dock. */
 export const supplyAttrs = (when: { when?: When } = {}) => ({
-  supplyW: numAttr('Supply rating', 'W', 20, 2000, { ...when, findOut: manual('the rating of the supply', 2) }),
+  supplyW: numAttr('Supply rating', 'W', 20, 2000, {
+    ...when,
+    typical: [400, 750],
+    findOut: manual('the rating of the supply', 2),
+  }),
   supplyStandard: choiceAttr(
     'Made for short peaks',
     { atx3: 'ATX 3.x', older: 'Older, or no standard' },

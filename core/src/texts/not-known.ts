@@ -1,5 +1,5 @@
 import type { Finding } from '../plan';
-import { describePath, type AttrPath } from '../schema';
+import { describePath, type AttrMeta, type AttrPath } from '../schema';
 import { listed, partNoun } from './figures';
 
 /** An attribute as a person asks for it: "8-pin sockets of the card"; a slot that holds nothing: "the supply". */
@@ -12,4 +12,9 @@ export function attributeName(path: AttrPath): string {
 export function notKnown(f: Finding): string {
   const names = [...new Set(f.hangsOn.map(attributeName))];
   return names.length > 0 ? `Not known: ${listed(names)}.` : '';
+}
+
+/** "Typical: 170 to 340 mm, not confirmed." Empty where nothing is typical. */
+export function typicalWords({ typical, unit }: Pick<AttrMeta, 'typical' | 'unit'>): string {
+  return typical ? `Typical: ${typical[0]} to ${typical[1]}${unit ? ` ${unit}` : ''}, not confirmed.` : '';
 }

@@ -6,7 +6,7 @@ import { MatCardModule } from '@angular/material/card';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Question } from '@ruddy/core/plan';
 import { VALUE_SOURCES, type AttrMeta, type ValueSource } from '@ruddy/core/schema';
-import { AREA_NOUNS, minutesOf } from '@ruddy/core/texts';
+import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/texts';
 import { Answers, placeOf } from '../data/answers';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
@@ -53,6 +53,9 @@ function outside(value: unknown, m: AttrMeta): string | null {
       <p class="hint">{{ facts() }}</p>
       @if (question().meta.findOut; as find) {
         <p class="quiet">{{ find.how }}</p>
+      }
+      @if (typical(); as words) {
+        <p class="hint">{{ words }}</p>
       }
       @if (place()) {
         <form [formGroup]="form" (ngSubmit)="save()" [attr.aria-label]="'Answer: ' + title()">
@@ -134,6 +137,8 @@ export class AnswerCard implements OnInit {
     const what = area ? `${AREA_NOUNS[area]} depends on it` : decides ? 'decides the verdict' : 'narrows a figure';
     return [what, meta.findOut ? minutesOf(meta.findOut.minutes) : ''].filter((s) => s !== '').join(', ');
   });
+  /** What parts of this kind usually have: a guess, which is no answer. */
+  readonly typical = computed(() => typicalWords(this.question().meta));
   readonly meta = computed<FieldMeta>(() => {
     const m = this.question().meta;
     return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES ? { ...m, input: 'toggle' } : m;
