@@ -5,9 +5,9 @@ import { AnswerCard } from './answer-card';
 import type { AnswerTarget } from './answer-target';
 
 /** So many questions are open at once. */
-const FIRST = 3;
+const FIRST = 4;
 
-/** Questions about a chain, what decides first, each answered where it stands. */
+/** Questions about a chain, what decides first, each answered where it stands. The first are open; the others wait until they are asked for. */
 @Component({
   selector: 'rb-answer-list',
   imports: [AnswerCard, MatButtonModule],

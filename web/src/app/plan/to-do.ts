@@ -12,7 +12,7 @@ import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
 import { Trial } from '../data/trial';
 import { counted } from '../shared/format';
-import { AnswerCard } from './answer-card';
+import { AnswerList } from './answer-list';
 import { fixPriceWords } from './cost-words';
 
 interface Told {
@@ -43,9 +43,6 @@ const CAUTIONS: readonly FindingCode[] = [
 const NOT_TRIED: readonly FindingCode[] = ['plan/unchosen', 'log/contradiction', 'power/used'];
 
 const CARING = 'Needs care';
-/** So many questions are open at once. */
-const FIRST = 4;
-
 /** Which finding, where several have one code. */
 function keyOf(f: Finding): string {
   return `${f.code} ${f.about ?? ''}`;
@@ -54,7 +51,7 @@ function keyOf(f: Finding): string {
 /** What to do about a chain, worst first, and what can be tried about each finding. */
 @Component({
   selector: 'rb-to-do',
-  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, MatExpansionModule, AnswerCard],
+  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, MatExpansionModule, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './to-do.html',
   styleUrl: './to-do.scss',
@@ -125,9 +122,6 @@ export class ToDo {
   });
   readonly deciding = computed(() => this.verify().filter((v) => v.decides));
   readonly others = computed(() => this.verify().filter((v) => !v.decides));
-  /** The first questions are open; the others wait until they are asked for. */
-  readonly every = signal(false);
-  readonly asked = computed(() => (this.every() ? this.deciding() : this.deciding().slice(0, FIRST)));
 
   focusFirst(): void {
     this.firstFinding()?.nativeElement.focus();
