@@ -49,7 +49,9 @@ export class PartsPanel {
 
   pick(slot: 'host' | 'dock' | 'card', part: Part | null): void {
     if (slot !== 'host') {
-      this.editor.change({ slots: { [slot]: part?.id ?? null } });
+      // A dock with a fixed lead wants no cable chosen.
+      const lead = part?.kind === 'dock' && part.spec.fixedLead === 'yes' && (this.slots()?.path ?? null) === null;
+      this.editor.change({ slots: { [slot]: part?.id ?? null, ...(lead && { path: [] }) } });
       return;
     }
     // With one socket there is nothing to choose.
