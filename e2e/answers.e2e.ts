@@ -35,14 +35,14 @@ const PARTS = {
 } as const;
 
 /** A setup of parts of one's own in which three values are not known. */
-async function threeOpen(): Promise<{ setup: Setup; ids: Record<string, string> }> {
+async function threeOpen(variant = ''): Promise<{ setup: Setup; ids: Record<string, string> }> {
   const ids: Record<string, string> = {};
   for (const [kind, spec] of Object.entries(PARTS)) {
     ids[kind] = randomUUID();
-    await w.api<Part>('/parts', { method: 'POST', body: JSON.stringify({ id: ids[kind], kind, spec }) });
+    await w.api<Part>('/parts', { method: 'POST', body: JSON.stringify({ id: ids[kind], kind, spec: { ...spec, variant } }) });
   }
   const slots = { host: ids['host'], socket: 'rear', path: [ids['cable']], dock: ids['dock'], card: ids['card'] };
-  const body = { id: randomUUID(), name: 'Three answers', slots };
+  const body = { id: randomUUID(), name: `Three answers ${variant}`.trim(), slots };
   return { setup: await w.api<Setup>('/setups', { method: 'POST', body: JSON.stringify(body) }), ids };
 }
 
@@ -105,7 +105,7 @@ describe('questions are answered where they are asked', () => {
   });
 
   it('on the sheet an answer is kept for one very piece; its part stays as it is', async () => {
-    const { setup, ids } = await threeOpen();
+    const { setup, ids } = await threeOpen('on paper');
     const put = async (path: string, body: object) => {
       const { rev } = await w.api<{ rev: number }>(path);
       return w.api(path, { method: 'PATCH', headers: { 'if-match': `"${rev}"` }, body: JSON.stringify(body) });
@@ -130,13 +130,13 @@ describe('questions are answered where they are asked', () => {
   });
 
   it('a comparison asks for what either plan lacks, and answers change it there', async () => {
-    const { setup } = await threeOpen();
+    const { setup } = await threeOpen('compared');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=Sky%20survey');
     await w.open(`/compare/plans?of=${items[0]?.id},${setup.id}`);
-    await w.sees('To find out for Three answers 3');
+    await w.sees('To find out for Three answers compared 3');
     await type('Supply rating of the dock', '450');
-    await w.sees('To find out for Three answers 2');
+    await w.sees('To find out for Three answers compared 2');
     await type('Length of the card', '240');
-    await w.sees('To find out for Three answers 1');
+    await w.sees('To find out for Three answers compared 1');
   });
 });

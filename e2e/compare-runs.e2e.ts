@@ -28,7 +28,7 @@ describe('RU-07 compare', () => {
     await w.click(/^unlike in \d+: /);
     await w.sees('Link: USB4, 40 Gb/s / OCuLink (direct PCIe)');
     await w.sees(/another processor: Harnsey L-13 2025 and Staithewright M-2/);
-    await w.sees(/% faster \(\+.*% of, nothing lost: real/);
+    await w.sees(/% faster \(\+.* to \+.*\), .*% of, nothing lost/);
     await w.sees('% of the same card in a desktop slot');
   });
 

@@ -85,7 +85,7 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
   }),
   'link/all-off': () => ({
     what: 'Live plugging can destroy host and card on this link',
-    why: 'Direct PCIe has no hot-plug: the cable goes in and out only while host and dock are off.',
+    why: 'Direct PCIe has no hot-plug. Everything off, mains out, then the cable.',
     todo: "Follow the maker's manual of dock and host; its word counts before this one.",
   }),
   'link/read-out': (f) => ({
