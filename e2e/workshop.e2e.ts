@@ -8,7 +8,7 @@ describe('WS-02 house rules on the page', () => {
   it('a value needs a reason and its limits; then it counts on Plan, and can go back', async () => {
     const label = 'Longest passive cable that carries USB4 40';
     await w.open('/workshop/rules');
-    await w.sees('49 rules, all at their default.');
+    await w.sees('50 rules, all at their default.');
     await w.fill(`${label}, our value`, '99');
     await w.click(`Save ${label}`);
     await w.sees(`Nothing stored. ${label}: from 200 to 3000 mm`);
@@ -17,13 +17,13 @@ describe('WS-02 house rules on the page', () => {
     await w.sees('Nothing stored. Reason: say why this differs from the default');
     await w.fill(`${label}, our reason`, 'ours were tested');
     await w.click(`Save ${label}`);
-    await w.sees('1 of 49 rules set by this workshop.');
+    await w.sees('1 of 50 rules set by this workshop.');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
     await w.open(`/setups/${items[0]!.id}/plan`);
     await w.sees('Works: every hop carries 26.0 Gb/s or more, and 5 of 5 like it worked.');
     await w.open('/workshop/rules');
     await w.click(`Back to the default: ${label}`);
-    await w.sees('49 rules, all at their default.');
+    await w.sees('50 rules, all at their default.');
   });
 });
 
