@@ -61,8 +61,11 @@ export class CompatibilityPage {
   /** What the person may choose from: what is shared is shown when near ones are. */
   readonly all = COLUMNS.filter((c) => c.key !== 'shared');
   readonly seen = seenText;
-  readonly rate = rate;
-  readonly coverage = coverageWords;
+  /** Under the verdict: its rate where anything passes, and how much is known. */
+  readonly predictedMore = ({ predicted: { verdict, down, coverage } }: CompatRow): string => {
+    const passes = down && (verdict === 'works' || verdict === 'care');
+    return `${passes ? `${rate(down)} Gb/s, ` : ''}${coverageWords(coverage)}`;
+  };
   readonly total = signal(0);
   readonly used = signal<readonly UsedRow[]>([]);
   readonly exporting = signal(false);
