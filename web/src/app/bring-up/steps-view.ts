@@ -50,7 +50,8 @@ export class StepsView {
     if (!at || at.state === 'failed') return null;
     const no = this.#groups().findIndex((g) => g.head === at || (this.looked() === null && g.folded.includes(at)));
     const found = this.#groups()[no];
-    return found ? { ...found, no: no + 1 } : null;
+    // A step that is open again under one that is done stands by itself, too.
+    return found && (found.head === at || found.head.state === 'open') ? { ...found, no: no + 1 } : null;
   });
   readonly shown = computed(() => this.group()?.head ?? this.run.list()[this.place()] ?? null);
   readonly over = computed(() => this.run.attempt() !== null && this.run.progress().at === this.run.list().length);

@@ -42,7 +42,7 @@ import { facts } from '../parts/part-facts';
           </button>
         }
       </span>
-      <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="pick($event)">
+      <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="pick($event)" (closed)="closed()">
         @for (p of options(); track p.id) {
           <mat-option [value]="p">
             {{ nameOf(p.spec) }}
@@ -124,6 +124,11 @@ export class PartPicker {
       this.box().nativeElement.value = this.name();
       this.describe.emit(value);
     } else this.chosen.emit(value);
+  }
+
+  /** A list that closes after the field was left takes the words with it. */
+  closed(): void {
+    if (this.#typing && document.activeElement !== this.box().nativeElement) this.left();
   }
 
   /** Words that were typed but not chosen from go: the field always shows what the chain holds. */
