@@ -14,6 +14,12 @@ export interface Question {
   readonly decides: boolean;
 }
 
+/** What of a judgement its questions are made from. */
+export interface Asking {
+  readonly predicted: Pick<Evaluation['predicted'], 'areas' | 'verdict'>;
+  readonly toVerify: Evaluation['toVerify'];
+}
+
 /** Where nobody said how long it takes it is asked after the others of its area, min. */
 const UNTIMED = 60;
 
@@ -21,7 +27,7 @@ const UNTIMED = 60;
  * What to find out, what decides the verdict first: by area in the order they are checked, those that can stop the chain before the
  * others, and within an area what takes the fewest minutes. Slots that hold nothing are no questions: they are chosen.
  */
-export function questionsOf(e: Pick<Evaluation, 'predicted' | 'toVerify'>): Question[] {
+export function questionsOf(e: Asking): Question[] {
   const open = e.predicted.areas.filter((a) => a.state === 'open' || a.state === 'care');
   const stopping = (a: (typeof open)[number]) => a.state === 'open' && STOPPING_AREAS.includes(a.area);
   const ordered = [...open.filter(stopping), ...open.filter((a) => !stopping(a))];

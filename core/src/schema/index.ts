@@ -19,6 +19,7 @@ export * from './source';
 export * from './loads';
 export * from './chain';
 export * from './attr-path';
+export * from './known-at';
 export * from './report';
 export * from './reading';
 export * from './pins';

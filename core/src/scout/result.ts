@@ -1,5 +1,5 @@
 import { RuleBook } from '../house';
-import { evaluate, questionsOf, type Coverage, type FindingCode, type Question } from '../plan';
+import { evaluate, type Asking, type Coverage, type FindingCode } from '../plan';
 import { minorDigits } from '../cost';
 import { endsInSlot, type Connector } from '../schema';
 import { portName } from '../setup';
@@ -41,8 +41,8 @@ export interface RowView extends Scored {
   readonly buys: readonly string[];
   /** Names of parts with the same facts as its card and dock. */
   readonly alike: readonly string[];
-  /** What would have to be known to judge it, what decides first. */
-  readonly asks: readonly Question[];
+  /** What its questions are made from: the page makes them, as what an attribute is called does not go into a worker. */
+  readonly asking: Asking;
 }
 
 export interface FrontView {
@@ -109,7 +109,7 @@ export class Views {
       because: scored.contradicted ? ['log/contradiction', ...e.predicted.verdict.because] : e.predicted.verdict.because,
       buys: parts.flatMap((p) => (p && !p.owned ? [p.name] : [])),
       alike: [...(dock?.alike ?? []), ...(card?.alike ?? [])],
-      asks: questionsOf(e).filter((q) => q.decides),
+      asking: { predicted: { areas: e.predicted.areas, verdict: e.predicted.verdict }, toVerify: e.toVerify },
     };
   }
 }

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
 import { CONNECTORS } from '@ruddy/core/schema';
+import { questionsOf, type Question } from '@ruddy/core/plan';
 import type { Reason, RowView, ScoutResult } from '@ruddy/core/scout';
 import { ADMIT_WORDS, comboName, coverageWords, REASON_WORDS } from '@ruddy/core/texts';
 import { AnswerList } from '../plan/answer-list';
@@ -57,7 +58,7 @@ import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
       @if (open(); as row) {
         <h3>To find out for the nearest miss</h3>
         <p class="hint">{{ name(row) }}: {{ coverage(row.coverage) }}.</p>
-        <rb-answer-list [questions]="row.asks" [target]="target()" />
+        <rb-answer-list [questions]="asks()" [target]="target()" />
       }
       @if (uncabled(); as plugs) {
         <p class="hint">
@@ -95,8 +96,16 @@ export class LeftPanel {
   readonly open = computed(() => {
     const { nearest, left } = this.result();
     const row = nearest?.row.fails.includes('unsure') ? nearest.row : left.find((l) => l.reason === 'unsure')?.nearest;
-    return row && row.asks.length > 0 ? row : null;
+    return row && this.#asksOf(row).length > 0 ? row : null;
   });
+  readonly asks = computed(() => {
+    const row = this.open();
+    return row ? this.#asksOf(row) : [];
+  });
+  #asksOf(row: RowView): Question[] {
+    return questionsOf(row.asking).filter((q) => q.decides);
+  }
+
   readonly target = computed<AnswerTarget | null>(() => {
     const row = this.open();
     if (!row) return null;
