@@ -79,14 +79,13 @@ export function bridged({ path, dock }: Stretch): {
 } {
   if (hasCable(path) || !(dock.connector in CABLE_CONNECTORS)) return { reaches: 'yes', hangsOn: [] };
   const last = path.at(-1);
-  const ribbon =
-    last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd) ? stated(last.spec.lengthMm) : null;
-  const unmeasured = last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd) && ribbon === null;
-  const lead = dock.fixedLead ?? null;
-  if (lead === 'yes' || (ribbon !== null && ribbon.lo > 0)) return { reaches: 'yes', hangsOn: [] };
+  // Only a direct adapter has a ribbon; one that joins two tunnel plugs still wants a cable.
+  const direct = last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd) ? last.spec : null;
+  const ribbon = direct ? (stated(direct.lengthMm) ?? { lo: 0, hi: Infinity }) : { lo: 0, hi: 0 };
+  if (dock.fixedLead === 'yes' || ribbon.lo > 0) return { reaches: 'yes', hangsOn: [] };
   const hangsOn = [
-    ...(lead === 'no' ? [] : ['dock/fixedLead']),
-    ...(unmeasured || (ribbon !== null && ribbon.hi > 0) ? [`path/${last?.key ?? ''}/lengthMm`] : []),
+    ...(dock.fixedLead === 'no' ? [] : ['dock/fixedLead']),
+    ...(ribbon.hi > 0 ? [`path/${last?.key ?? ''}/lengthMm`] : []),
   ];
   return { reaches: hangsOn.length > 0 ? 'open' : 'no', hangsOn };
 }

@@ -55,3 +55,8 @@ export function questionsOf(e: Asking): Question[] {
     ),
   ];
 }
+
+/** The questions that can turn the verdict or close an area, in the order of `questionsOf`. */
+export function decidingOf(e: Asking): Question[] {
+  return questionsOf(e).filter((q) => q.decides);
+}

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Router, RouterLink } from '@angular/router';
 import { forkJoin, map, of, switchMap, type Observable } from 'rxjs';
 import type { Setup } from '@ruddy/core/api';
-import { questionsOf } from '@ruddy/core/plan';
+import { decidingOf } from '@ruddy/core/plan';
 import { compareRows, compareSentence, type Compared } from '@ruddy/core/texts';
 import { AnswerList } from '../plan/answer-list';
 import type { AnswerTarget } from '../plan/answer-target';
@@ -68,7 +68,7 @@ export class ComparePage {
   /** What would have to be known of each plan, answered here. */
   readonly open = computed(() =>
     (this.plans() ?? []).flatMap((p) => {
-      const questions = questionsOf(p.evaluation).filter((q) => q.decides);
+      const questions = decidingOf(p.evaluation);
       return questions.length > 0 ? [{ id: p.setup.id, name: p.name, questions, target: this.#target(p.setup) }] : [];
     }),
   );

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
 import { CONNECTORS } from '@ruddy/core/schema';
-import { questionsOf, type Question } from '@ruddy/core/plan';
+import { decidingOf } from '@ruddy/core/plan';
 import type { Reason, RowView, ScoutResult } from '@ruddy/core/scout';
 import { ADMIT_WORDS, comboName, coverageWords, REASON_WORDS } from '@ruddy/core/texts';
 import { AnswerList } from '../plan/answer-list';
@@ -96,16 +96,12 @@ export class LeftPanel {
   readonly open = computed(() => {
     const { nearest, left } = this.result();
     const row = nearest?.row.fails.includes('unsure') ? nearest.row : left.find((l) => l.reason === 'unsure')?.nearest;
-    return row && this.#asksOf(row).length > 0 ? row : null;
+    return row && decidingOf(row.asking).length > 0 ? row : null;
   });
   readonly asks = computed(() => {
     const row = this.open();
-    return row ? this.#asksOf(row) : [];
+    return row ? decidingOf(row.asking) : [];
   });
-  #asksOf(row: RowView): Question[] {
-    return questionsOf(row.asking).filter((q) => q.decides);
-  }
-
   readonly target = computed<AnswerTarget | null>(() => {
     const row = this.open();
     if (!row) return null;

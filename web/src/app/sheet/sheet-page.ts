@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { FORGOTTEN, type CostLine } from '@ruddy/core/cost';
-import { preFlight, questionsOf } from '@ruddy/core/plan';
+import { decidingOf, preFlight } from '@ruddy/core/plan';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
 import { coverageWords, headline, minutesOf, money, PRE_FLIGHT, PURPOSE_WORDS, sentence } from '@ruddy/core/texts';
 import { stripModel } from '../bridge-strip/strip-model';
@@ -88,7 +88,7 @@ export class SheetPage {
   /** What would have to be known: blanks on paper, answered on the screen. */
   readonly asks = computed(() => {
     const e = this.evaluation();
-    return e ? questionsOf(e).filter((q) => q.decides) : [];
+    return e ? decidingOf(e) : [];
   });
   readonly minutes = minutesOf;
   readonly installed = computed(() => {
