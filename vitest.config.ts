@@ -18,7 +18,16 @@ export default defineConfig({
         },
       },
       { test: { name: 'house', root: './scripts', include: ['test/**/*.test.ts'], setupFiles } },
-      { test: { name: 'e2e', root: './e2e', include: ['**/*.e2e.ts'], setupFiles, fileParallelism: false } },
+      {
+        test: {
+          name: 'e2e',
+          root: './e2e',
+          include: ['**/*.e2e.ts'],
+          setupFiles,
+          globalSetup: './global-setup.ts',
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

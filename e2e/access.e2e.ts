@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { AxePuppeteer } from '@axe-core/puppeteer';
+import type { CDPSession } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Part, RunEntry, Setup } from '@ruddy/core/api';
 import { world } from './harness';
@@ -92,6 +93,12 @@ const ACTS = new Set(
   'button link textbox searchbox combobox checkbox radio switch slider spinbutton tab menuitem option gridcell'.split(' '),
 );
 
+/** A phone held upright, and a window of 1280 by 800 zoomed to 200 %, which lays out 640 by 400. */
+const NARROW = [
+  { width: 320, height: 640 },
+  { width: 640, height: 400, deviceScaleFactor: 2 },
+];
+
 /** Is the page wider than its window, and which elements stand out of it? */
 function overWide() {
   return w.page.evaluate(() => {
@@ -106,59 +113,62 @@ function overWide() {
   });
 }
 
-describe('every page, light and dark', () => {
-  // What a page is made of is the same in both schemes; in the dark only its colours are looked at again.
-  it.each([
-    ['light', 'setups', null],
-    ['light', 'parts', null],
-    ['light', 'runs', null],
-    ['light', 'log', null],
-    ['dark', 'setups', 'color-contrast'],
-    ['dark', 'parts', 'color-contrast'],
-    ['dark', 'runs', 'color-contrast'],
-    ['dark', 'log', 'color-contrast'],
-  ])('has no accessibility violation axe can see: %s, %s', async (scheme, which, rule) => {
+/** Roles and names of the accessibility tree as Chromium builds it for screen readers. */
+async function accessibleNodes(client: CDPSession): Promise<{ role: string; name: string }[]> {
+  const { nodes } = await client.send('Accessibility.getFullAXTree');
+  return nodes.flatMap((n) => (n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }]));
+}
+
+async function expectNamesAndRoles(path: string, client: CDPSession): Promise<void> {
+  await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
+  const nodes = await accessibleNodes(client);
+  const count = (role: string) => nodes.filter((n) => n.role === role).length;
+  expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([path, 1, 1, true]);
+  const acts = nodes.filter((n) => ACTS.has(n.role));
+  expect(acts.length).toBeGreaterThan(8);
+  expect([path, acts.filter((n) => n.name === '')]).toEqual([path, []]);
+}
+
+/** All rules in the light scheme; in the dark one, where only colours differ, those of contrast. */
+async function expectNoViolation(path: string): Promise<void> {
+  for (const [scheme, rule] of [
+    ['light', null],
+    ['dark', 'color-contrast'],
+  ] as const) {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
+    const axe = new AxePuppeteer(w.page);
+    const { violations } = await (rule === null ? axe.withTags(TAGS) : axe.withRules(rule)).analyze();
+    expect(violations.map((v) => `${path}, ${scheme}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([]);
+  }
+  await w.page.emulateMediaFeatures([]);
+}
+
+async function expectNoSidewaysScroll(path: string): Promise<void> {
+  for (const size of NARROW) {
+    await w.page.setViewport(size);
+    expect({ path, size, ...(await overWide()) }).toEqual({ path, size, wide: false, names: [] });
+  }
+  await w.page.setViewport({ width: 1280, height: 800 });
+}
+
+describe('every page', () => {
+  // One visit for all three: opening a page takes longer than looking at it.
+  it.each(['setups', 'parts', 'runs', 'log'])('is accessible and fits a phone: %s', async (which) => {
+    const client = await w.page.createCDPSession();
     for (const path of (await places()).filter((p) => kindOf(p) === which)) {
       await w.open(path);
-      const axe = new AxePuppeteer(w.page);
-      const { violations } = await (rule === null ? axe.withTags(TAGS) : axe.withRules(rule)).analyze();
-      expect(violations.map((v) => `${path}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([]);
-    }
-    await w.page.emulateMediaFeatures([]);
-  });
-
-  it('has a first heading that holds a number, and a name and a role for all a person can act on', async () => {
-    const client = await w.page.createCDPSession();
-    for (const path of await places()) {
-      await w.open(path);
-      await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
-      const { nodes } = await client.send('Accessibility.getFullAXTree');
-      const said = nodes.flatMap((n) =>
-        n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }],
-      );
-      const count = (role: string) => said.filter((n) => n.role === role).length;
-      expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([path, 1, 1, true]);
-      const acts = said.filter((n) => ACTS.has(n.role));
-      expect(acts.length).toBeGreaterThan(8);
-      expect([path, acts.filter((n) => n.name === '')]).toEqual([path, []]);
+      await expectNamesAndRoles(path, client);
+      await expectNoViolation(path);
+      await expectNoSidewaysScroll(path);
     }
     await client.detach();
   });
 
-  it('does not scroll sideways at 320 px and at 200 % zoom', async () => {
-    // A window of 1280 by 800 that is zoomed to 200 % lays out 640 by 400.
-    const sizes = [
-      { width: 320, height: 640 },
-      { width: 640, height: 400, deviceScaleFactor: 2 },
-    ];
+  it('does not scroll sideways when opened at 320 px', async () => {
+    await w.page.setViewport(NARROW[0]!);
     for (const path of await places()) {
-      await w.page.setViewport(sizes[0]!);
       await w.open(path);
-      for (const size of sizes) {
-        await w.page.setViewport(size);
-        expect({ path, size, ...(await overWide()) }).toEqual({ path, size, wide: false, names: [] });
-      }
+      expect({ path, ...(await overWide()) }).toEqual({ path, wide: false, names: [] });
     }
     await w.page.setViewport({ width: 1280, height: 800 });
   });

@@ -10,6 +10,7 @@ import { chromium, CHROMIUM_FLAGS } from '../scripts/lib/chromium.mjs';
 import { COMMANDS_FILE, DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from '../scripts/lib/paths.mjs';
 import { patient } from '../scripts/lib/patience.mjs';
 import { startServer, stopServer } from '../scripts/lib/server.mjs';
+import { DEMO_TEMPLATE } from './global-setup';
 
 export interface World {
   page: Page;
@@ -86,7 +87,8 @@ export function world(options: WorldOptions = {}): World {
 
   beforeAll(async () => {
     cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
-    cluster.psql('postgres', `CREATE DATABASE ${database}`);
+    const template = options.demo === false ? 'template1' : DEMO_TEMPLATE;
+    cluster.psql('postgres', `CREATE DATABASE ${database} TEMPLATE ${template}`);
     const begin = async (port: string) => {
       const started = await startServer({
         DATABASE_URL: cluster.url(database),

@@ -8,8 +8,8 @@ import { postgresPrograms } from './lib/postgres-programs.mjs';
 import { say, stop } from './lib/say.mjs';
 import { startServer, stopServer } from './lib/server.mjs';
 
-/** Write schema and demo data as SQL: `node scripts/dump-schema.mjs 02`. Migrations are tested from each such file. */
-const name = process.argv[2] ?? stop('say which number the file gets, like 02');
+/** Write schema and demo data of a release as SQL: `node scripts/dump-schema.mjs 0.1`. Migrations are tested from each such file. */
+const name = process.argv[2] ?? stop('say which release it is, like 0.1');
 await dependencies();
 await build();
 const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });

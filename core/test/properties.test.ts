@@ -4,6 +4,7 @@ import { contains, type Num } from '../src/units';
 import { DISPLAYPORT_GBPS, DOMAIN } from '../src/link';
 import type { Chain } from '../src/schema';
 import { directChain, judge, load, tunnelChain, type Over } from './make';
+import { scaled } from '../../scripts/lib/test-scale.mjs';
 
 const gens = (d: { lo: number; hi: number }) => fc.integer({ min: d.lo, max: d.hi });
 const yesNo = fc.constantFrom('yes', 'no' as const);
@@ -107,7 +108,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
           expect(at).toBeCloseTo(least, 9);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: scaled(80) },
     );
   });
 
@@ -129,7 +130,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
         const certain = before.findings.filter((f) => f.certainty === 'certain' && f.severity === 'blocks').map((f) => f.code);
         for (const code of certain) expect(after.findings.map((f) => f.code)).toContain(code);
       }),
-      { numRuns: 400 },
+      { numRuns: scaled(80) },
     );
   });
 
@@ -149,7 +150,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
         for (const b of better)
           expect(judge(make(over({ ...k, ...b }, [], direct))).predicted.link.usable?.down.lo).toBeGreaterThanOrEqual(base);
       }),
-      { numRuns: 200 },
+      { numRuns: scaled(40) },
     );
   });
 
@@ -162,7 +163,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
         expect(pinch.hops).toEqual([rates.indexOf(Math.min(...rates))]);
         expect(pinch.rest?.lo ?? Infinity).toBeGreaterThanOrEqual((usable?.down.lo ?? 0) - 1e-9);
       }),
-      { numRuns: 200 },
+      { numRuns: scaled(40) },
     );
   });
 
@@ -175,7 +176,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
         const one = judge(make(o)).predicted.link.usable;
         expect(ranged && one && contains(ranged.down, one.down)).toBe(true);
       }),
-      { numRuns: 200 },
+      { numRuns: scaled(40) },
     );
   });
 });

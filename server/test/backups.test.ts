@@ -4,20 +4,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { BackupList, BackupRow, RestoreReport } from '@ruddy/core/api';
-import { THIS_MACHINE } from '../src/http/route';
 import { listPlace } from '../src/backup/store';
 import { backUpIfDue } from '../src/services/backups';
 import { exportBundle } from '../src/services/bundle-export';
-import { loadBundle } from '../src/services/bundle-load';
 import { giveKeeper } from '../src/services/members';
-import { addPart, addSetup, demoBundle, NOW, start, type Harness } from './harness';
+import { addPart, addSetup, NOW, start, type Harness } from './harness';
 
 let h: Harness;
 let dir: string;
 beforeAll(async () => {
   dir = await mkdtemp(join(tmpdir(), 'ruddy-backups-'));
-  h = await start({}, (url) => ({ backups: { dir, bin: null, url } }));
-  await h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t));
+  h = await start({ demo: true }, (url) => ({ backups: { dir, bin: null, url } }));
 });
 afterAll(async () => {
   await h.close();

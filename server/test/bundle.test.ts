@@ -16,11 +16,16 @@ afterEach(() => h.close());
 const count = async (table: string) => (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
 const loadDemo = () =>
   h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t));
+/** Exchange the empty database of a test for one with the demo data. */
+const startDemo = async () => {
+  await h.close();
+  h = await start({ demo: true });
+};
 const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
 
 describe('one bundle, one loader', () => {
   it('the demo world holds what it says, over twelve months', async () => {
-    await loadDemo();
+    await startDemo();
     const kinds = await h.rows<{ kind: string; n: number }>(
       'SELECT kind, count(*)::int AS n FROM parts GROUP BY kind ORDER BY kind',
     );
@@ -55,14 +60,14 @@ describe('one bundle, one loader', () => {
   });
 
   it('loading twice changes nothing', async () => {
-    await loadDemo();
+    await startDemo();
     const before = await exported();
     expect((await loadDemo()).stored).toEqual({});
     expect(await exported()).toEqual(before);
   });
 
   it('export, wipe, import, export: equal', async () => {
-    await loadDemo();
+    await startDemo();
     const s = await addSetup(h, 'mine', { path: [] });
     await h.api
       .post(`/api/setups/${s.id}/outcomes`)
@@ -156,7 +161,7 @@ describe('WS-03 removing the demo data', () => {
   const own = 'SELECT id FROM setups WHERE origin <> $1 ORDER BY id';
 
   it('takes all of it when nothing of mine points to it', async () => {
-    await loadDemo();
+    await startDemo();
     const mine = await addSetup(h, 'mine');
     const r = (await h.api.delete('/api/demo')).body as DemoReport;
     expect(r).toEqual({ parts: 104, setups: 22, outcomes: 48, adopted: [] });
@@ -165,7 +170,7 @@ describe('WS-03 removing the demo data', () => {
   });
 
   it('keeps demo parts my setup uses, lists them before the act, and adopts them', async () => {
-    await loadDemo();
+    await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
     const copy = (await h.api.post(`/api/setups/${demo.id}/clone`).send({ id: randomUUID(), name: 'my desk' })).body;
     const before = (await h.api.get('/api/demo')).body as DemoReport;
@@ -186,7 +191,7 @@ describe('WS-03 removing the demo data', () => {
   });
 
   it('keeps a demo setup I logged an outcome for, with its own history', async () => {
-    await loadDemo();
+    await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
     await h.api.post(`/api/setups/${demo.id}/outcomes`).send({ id: randomUUID(), outcome: 'works', happenedOn: '2026-11-10' });
     await h.api.delete('/api/demo');
@@ -195,7 +200,7 @@ describe('WS-03 removing the demo data', () => {
   });
 
   it('an example I changed and corrected keeps its history, and the rest still goes', async () => {
-    await loadDemo();
+    await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=plate')).body.items;
     await h.api.patch(`/api/setups/${demo.id}`).set('If-Match', `"${demo.rev}"`).send({ notes: 'mine now' });
     const [old] = (await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items;
@@ -211,7 +216,7 @@ describe('WS-03 removing the demo data', () => {
   });
 
   it('what I change becomes mine', async () => {
-    await loadDemo();
+    await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=plate')).body.items;
     const r = await h.api.patch(`/api/setups/${demo.id}`).set('If-Match', `"${demo.rev}"`).send({ notes: 'mine now' });
     expect(r.body.origin).toBe('adopted');
@@ -220,7 +225,7 @@ describe('WS-03 removing the demo data', () => {
   });
 
   it('a demo fact cannot be deleted any other way', async () => {
-    await loadDemo();
+    await startDemo();
     await expect(h.db.query('DELETE FROM log_entries')).rejects.toThrow('append-only');
   });
 });

@@ -8,9 +8,7 @@ import { allowed, checkedAddress } from '../src/feeds/address';
 import { fetchFeed, LIMITS } from '../src/feeds/fetch';
 import { readAtom, readFeed, readJsonFeed } from '../src/feeds/read';
 import { readDue } from '../src/services/feeds';
-import { demoBundle, start, type Harness } from './harness';
-import { loadBundle } from '../src/services/bundle-load';
-import { THIS_MACHINE } from '../src/http/route';
+import { start, type Harness } from './harness';
 
 let server: Server | null = null;
 /** A server that answers as a test wants; the address of its feed. */
@@ -177,8 +175,7 @@ describe('reading', () => {
 describe('feeds and news', () => {
   let h: Harness;
   beforeAll(async () => {
-    h = await start();
-    await h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }, t));
+    h = await start({ demo: true });
   });
   afterAll(() => h.close());
 

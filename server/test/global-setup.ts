@@ -4,8 +4,9 @@ import type { TestProject } from 'vitest/node';
 import { connect } from '../src/db/connect';
 import { migrate } from '../src/db/migrate';
 import { defineModels } from '../src/db/models';
+import { firstStart } from '../src/services/demo';
 import { openCluster } from '../../scripts/lib/cluster.mjs';
-import { ROOT, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
+import { DEMO_FILE, DEMO_NOW, ROOT, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -14,14 +15,21 @@ declare module 'vitest' {
   }
 }
 
-/** One cluster for the run, without fsync, and a migrated template that every test file copies. */
+/** One cluster for the run, without fsync, and two templates that test files copy: migrated and empty, and with the demo data. */
 export default async function setup(project: TestProject): Promise<() => void> {
   const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
-  cluster.psql('postgres', 'DROP DATABASE IF EXISTS ruddy_template WITH (FORCE)');
+  for (const name of ['ruddy_template', 'ruddy_demo_template'])
+    cluster.psql('postgres', `DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   cluster.psql('postgres', 'CREATE DATABASE ruddy_template');
   const db = connect(cluster.url('ruddy_template'));
   defineModels(db);
   await migrate(db);
+  await db.close();
+  cluster.psql('postgres', 'CREATE DATABASE ruddy_demo_template TEMPLATE ruddy_template');
+  const demo = connect(cluster.url('ruddy_demo_template'));
+  defineModels(demo);
+  await firstStart({ db: demo, now: () => new Date(DEMO_NOW) }, DEMO_FILE);
+  await demo.close();
   // The thread of a search is a file of its own: threads do not go through the test runner's transforms.
   const scoutThread = join(TEST_DATA_DIR, 'scout-thread.mjs');
   await build({
@@ -30,7 +38,6 @@ export default async function setup(project: TestProject): Promise<() => void> {
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
   project.provide('scoutThread', scoutThread);
-  await db.close();
   project.provide('adminUrl', cluster.url('postgres'));
   return () => cluster.close();
 }

@@ -28,18 +28,21 @@ export interface Harness {
   close(): Promise<void>;
 }
 
-/** The real application over a database of its own, copied from the template. */
-export async function start(
-  more: Partial<Services> & { names?: Names } = {},
-  withUrl: (url: string) => Partial<Services> = () => ({}),
-): Promise<Harness> {
+export interface Start extends Partial<Services> {
+  names?: Names;
+  /** Copy the database that holds the demo data, loaded at its first start. */
+  demo?: boolean;
+}
+
+/** The real application over a database of its own, copied from a template. */
+export async function start(more: Start = {}, withUrl: (url: string) => Partial<Services> = () => ({})): Promise<Harness> {
+  const { names, demo, ...services } = more;
   const admin = connect(inject('adminUrl'));
   const name = `t_${randomUUID().replaceAll('-', '')}`;
-  await admin.query(`CREATE DATABASE ${name} TEMPLATE ruddy_template`);
+  await admin.query(`CREATE DATABASE ${name} TEMPLATE ${demo ? 'ruddy_demo_template' : 'ruddy_template'}`);
   const url = inject('adminUrl').replace(/\/postgres$/, `/${name}`);
   const db = connect(url);
   defineModels(db);
-  const { names, ...services } = more;
   const clock = { now: NOW };
   const grounds = { db, now: () => clock.now };
   const streams = new Streams(grounds, url);

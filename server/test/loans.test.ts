@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Bundle, ChainCheck, LoanRow, MemberRow } from '@ruddy/core/api';
+import type { ChainCheck, LoanRow, MemberRow } from '@ruddy/core/api';
 import { THIS_MACHINE } from '../src/http/route';
 import { exportBundle } from '../src/services/bundle-export';
 import { loadBundle } from '../src/services/bundle-load';
@@ -155,10 +155,7 @@ describe('a piece in two places', () => {
 
 describe('members and loans in a file', () => {
   it('come back as they were, without a password; an own loan keeps a demo piece', async () => {
-    const w = await start();
-    const load = (b: Bundle, origin: 'demo' | 'own') =>
-      w.db.transaction((t) => loadBundle(w.db, b, { origin, by: THIS_MACHINE.id, now: NOW }, t));
-    await load(demoBundle(), 'demo');
+    const w = await start({ demo: true });
     const members = (await w.api.get('/api/members')).body.items as MemberRow[];
     const b = members.find((m) => m.name === 'Member B');
     await w.api.post(`/api/members/${b?.id}/password`).send({ password: 'a heron in the reeds' }).expect(200);

@@ -3,17 +3,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Part, ProfileEntry, ScoutGrounds, SearchEntry, Setup } from '@ruddy/core/api';
 import { Ranking, resultOf, Views, type ScoutResult } from '@ruddy/core/scout';
 import type { HostSpec } from '@ruddy/core/schema';
-import { loadBundle } from '../src/services/bundle-load';
-import { THIS_MACHINE } from '../src/http/route';
-import { demoBundle, start, type Harness } from './harness';
+import { start, type Harness } from './harness';
 
 describe('scout', () => {
   let h: Harness;
   let hostId = '';
   let titleId = '';
   beforeAll(async () => {
-    h = await start();
-    await h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }, t));
+    h = await start({ demo: true });
     const hosts = (await h.api.get('/api/parts?kind=host&limit=100')).body as { items: Part[] };
     hostId = hosts.items.find((p) => (p.spec as HostSpec).model === 'L-13')?.id ?? '';
     const titles = (await h.api.get('/api/profiles')).body as { items: ProfileEntry[] };

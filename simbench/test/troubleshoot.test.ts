@@ -5,11 +5,12 @@ import { EMPTY, judge } from '../../core/test/make';
 import { benchAnswer, hideFault, PRACTICE_CASES, PRACTICE_CHAINS, survey, type Hidden } from '../src';
 import { readByProbe } from './benches';
 import { benchOnly, riddle, SHOWN, solve, studyOf, type Solved } from './study';
+import { LONG, scaled } from '../../scripts/lib/test-scale.mjs';
 
 // Seeds that no figure of the net was looked at with; the net was made with seeds 1 to 500.
 const FIRST = 100_001;
-const N = 300;
-const BENCH = 120;
+const N = scaled(60);
+const BENCH = scaled(40);
 
 describe('TR-02 hidden faults on unseen seeds', () => {
   let all: Solved[] = [];
@@ -24,8 +25,8 @@ describe('TR-02 hidden faults on unseen seeds', () => {
     console.info(
       `all: ${N} faults, among three ${s.amongThree.toFixed(3)}, first ${s.first.toFixed(3)}, right at the end ${s.right.toFixed(3)}, median ${s.medianTests} tests`,
     );
-    expect(s.amongThree).toBeGreaterThanOrEqual(0.85);
-    expect(s.right).toBeGreaterThanOrEqual(0.8);
+    expect(s.amongThree).toBeGreaterThanOrEqual(LONG ? 0.85 : 0.78);
+    expect(s.right).toBeGreaterThanOrEqual(LONG ? 0.8 : 0.72);
   });
 
   it('on the bench alone, answered by what the bench shows', () => {
@@ -33,8 +34,8 @@ describe('TR-02 hidden faults on unseen seeds', () => {
     console.info(
       `bench: ${BENCH} faults, among three ${s.amongThree.toFixed(3)}, first ${s.first.toFixed(3)}, right at the end ${s.right.toFixed(3)}, median ${s.medianTests} tests`,
     );
-    expect(s.amongThree).toBeGreaterThanOrEqual(0.88);
-    expect(new Set(bench.map((b) => b.riddle.fault)).size).toBeGreaterThanOrEqual(20);
+    expect(s.amongThree).toBeGreaterThanOrEqual(LONG ? 0.88 : 0.8);
+    expect(new Set(bench.map((b) => b.riddle.fault)).size).toBeGreaterThanOrEqual(LONG ? 20 : 15);
   });
 });
 
