@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   after,
   binaryBits,
-  bitsOf,
+  entropyBits,
   BESIDE_MINUTES,
   gain,
   netFor,
@@ -93,7 +93,7 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
         const then = (yes: boolean) =>
           posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1), answers: [{ test: test!, yes }] });
         const { bits, yes } = gain(net.test(test!), p);
-        expect(bits).toBeCloseTo(bitsOf(p) - yes * bitsOf(then(true)) - (1 - yes) * bitsOf(then(false)), 9);
+        expect(bits).toBeCloseTo(entropyBits(p) - yes * entropyBits(then(true)) - (1 - yes) * entropyBits(then(false)), 9);
       }),
     );
   });
@@ -121,14 +121,14 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
 /** Expected entropy after the best way of asking k tests, each once, looked through whole. */
 function exhaustive(net: Net, clues: Clues, k: number): number {
   const p = posterior(net, clues);
-  if (k === 0) return bitsOf(p);
+  if (k === 0) return entropyBits(p);
   const open = net.tests.filter((t) => !clues.answers.some((a) => a.test === t));
   return Math.min(...open.map((t) => expected(net, clues, p, t, (c) => exhaustive(net, c, k - 1))));
 }
 /** The same when each time the test that tells most is asked. */
 function greedy(net: Net, clues: Clues, k: number): number {
   const p = posterior(net, clues);
-  if (k === 0) return bitsOf(p);
+  if (k === 0) return entropyBits(p);
   const open = net.tests.filter((t) => !clues.answers.some((a) => a.test === t));
   const best = open.reduce((a, b) => (gain(net.test(b), p).bits > gain(net.test(a), p).bits ? b : a));
   return expected(net, clues, p, best, (c) => greedy(net, c, k - 1));

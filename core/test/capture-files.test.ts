@@ -9,7 +9,7 @@ import {
   SENSORS,
   shortest,
   type BadRow,
-  type Lane,
+  type SensorSeries,
   type Sensor,
 } from '../src/captures';
 import { badRowText, captureProblemText } from '../src/texts';
@@ -76,7 +76,7 @@ describe('JSON', () => {
     fc.assert(
       fc.property(values, fc.array(fc.float({ noDefaultInfinity: true }), { minLength: 1, maxLength: 20 }), (list, sensor) => {
         // JSON knows no -0.
-        const lane: Lane = { sensor: 'card-w', t0Ms: -500, dtMs: 250, values: Float32Array.from(sensor, (v) => v + 0) };
+        const lane: SensorSeries = { sensor: 'card-w', t0Ms: -500, dtMs: 250, values: Float32Array.from(sensor, (v) => v + 0) };
         const file = captureFile({ program: 'p', startedAt: null }, frames(list), null, [lane]);
         expect(captureSchema.safeParse(JSON.parse(JSON.stringify(file))).success).toBe(true);
         const r = read(file);
@@ -111,7 +111,7 @@ describe('a log beside frames', () => {
     for (let at = 0; at < 90_000; at += out.at(-1)!) out.push(fast(at / 1000 + fromS) ? 8 : 14);
     return frames(out);
   };
-  const lane = (dtMs: number, up: boolean): Lane => ({
+  const lane = (dtMs: number, up: boolean): SensorSeries => ({
     ...{ sensor: 'card-w', t0Ms: 0, dtMs },
     values: Float32Array.from({ length: 120_000 / dtMs }, (_, i) => (fast((i * dtMs) / 1000) === up ? 210 : 160) + ((i * 7) % 5)),
   });

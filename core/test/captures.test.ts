@@ -6,12 +6,12 @@ import {
   readCaptureText,
   readsWhat,
   signatureOf,
-  type Layout,
+  type CaptureLayout,
   type Mapping,
   type ReadCapture,
 } from '../src/captures';
 
-function look(text: string): { layout: Layout; mapping: Mapping } {
+function look(text: string): { layout: CaptureLayout; mapping: Mapping } {
   const found = findLayout(text);
   if (!found.ok) throw new Error(found.problem.code);
   return { layout: found.value, mapping: proposeMapping(found.value) };

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { costOf, NO_COST, type Price } from '../src/cost';
 import type { Chain } from '../src/schema';
-import { compareRows, compareSentence, type Compared } from '../src/texts';
+import { compareRows, compareSentence, type ComparedPlan } from '../src/texts';
 import { cable, card, judge, tunnelChain } from './make';
 
 const chain = (over: Partial<Chain> = {}): Chain => ({ ...tunnelChain(), ...over });
-function plan(name: string, c: Chain, cardMinor: number | null, currency = 'EUR'): Compared {
+function plan(name: string, c: Chain, cardMinor: number | null, currency = 'EUR'): ComparedPlan {
   const price: Price = {
     partId: 'c',
     kind: 'offer',

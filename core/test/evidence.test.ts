@@ -10,7 +10,7 @@ import {
   NO_EVIDENCE,
   reliability,
   type EvidenceSummary,
-  type Matched,
+  type MatchKey,
 } from '../src/log';
 import { RULES } from '../src/house';
 import { contradicted } from '../src/plan';
@@ -73,7 +73,7 @@ describe('CO-11 hours between drops', () => {
 
 describe('what an entry shares with the chain that is asked about', () => {
   const asked = matchOf(tunnelChain());
-  const entry = (change: Partial<Matched>, more: object = {}) => ({
+  const entry = (change: Partial<MatchKey>, more: object = {}) => ({
     match: { ...asked, key: 'other', ...change },
     versions: {},
     told: false,

@@ -8,7 +8,7 @@ import {
   progress,
   sinceGood,
   stand,
-  standing,
+  slotNames,
   STEP_STATES,
   stepFacts,
   type ListInput,
@@ -29,7 +29,7 @@ const input: ListInput = {
   driver: 'before',
 };
 const list = checklist(input);
-const now = standing(chain);
+const now = slotNames(chain);
 let n = 0;
 const event = (step: StepEvent['step'], state: StepEvent['state'], over: Partial<StepEvent> = {}): StepEvent => ({
   id: `e${n++}`,

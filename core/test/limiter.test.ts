@@ -14,7 +14,7 @@ import {
   type Observed,
 } from '../src/limiter';
 import { frameStats } from '../src/frames';
-import { cellsOf, pairsOf, tollsOf, type Cell, type RunSeen } from '../src/toll';
+import { cellsOf, pairsOf, tollsOf, type RunGroup, type RunSeen } from '../src/toll';
 import { makeFrames } from './make-frames';
 import { runsOf, type RunAsk } from './make-cells';
 
@@ -46,7 +46,7 @@ function withFrames(
     rig: { ...r.rig, boardW: { lo: 200, hi: 200 }, memoryMHz: { lo: 1750, hi: 1750 } },
   }));
 }
-const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) => cellsOf(all).find((c) => c.first.id === runs[0]?.id) as Cell;
+const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) => cellsOf(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
 
 function limiterOf(own: RunSeen[]) {
   const [cell, cells] = [first(own, own), cellsOf(own)];
@@ -116,14 +116,14 @@ describe('shares of the stages', () => {
 });
 
 describe('the swap that decides', () => {
-  const c = first([], []) ?? (cellsOf(runsOf({ ms: [10] }))[0] as Cell);
+  const c = first([], []) ?? (cellsOf(runsOf({ ms: [10] }))[0] as RunGroup);
   const swept = cellsOf([...runsOf({ ms: [10] }), ...runsOf({ resolution: '3840x2160', ms: [10.1] })]);
   it('is another resolution for card or processor, and the link itself for processor or link', () => {
     expect(decidingSwap(['card', 'cpu'], c, [c], [])).toMatchObject({ what: 'sizes', minutes: 1 });
     expect(decidingSwap(['cpu', 'link'], c, [c], ['setup-b'])).toMatchObject({ what: 'link', setupId: 'setup-b' });
     expect(decidingSwap(['link', 'cpu'], c, [c], [])).toMatchObject({ what: 'slot' });
     expect(decidingSwap(['back', 'link'], c, [c], [])).toMatchObject({ what: 'screen' });
-    expect(decidingSwap(['card', 'cpu'], swept[0] as Cell, swept, [])).toMatchObject({ what: 'power' });
+    expect(decidingSwap(['card', 'cpu'], swept[0] as RunGroup, swept, [])).toMatchObject({ what: 'power' });
   });
 });
 

@@ -1,7 +1,7 @@
 import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '../src/schema';
 import type { RunFacts } from '../src/runs';
 import { FACT_IDS } from '../src/runs';
-import { cellsOf, type Cell, type RigFacts, type RunSeen } from '../src/toll';
+import { cellsOf, type RunGroup, type RigFacts, type RunSeen } from '../src/toll';
 
 /** Made runs for the frame model: times from a model written out here once more, in other terms than the core's. */
 export function seeded(seed: number) {
@@ -91,7 +91,7 @@ export function runsOf(a: RunAsk): RunSeen[] {
   }));
 }
 
-export const cellOf = (a: RunAsk): Cell => cellsOf(runsOf(a))[0] as Cell;
+export const cellOf = (a: RunAsk): RunGroup => cellsOf(runsOf(a))[0] as RunGroup;
 
 /** The truth of a made title. */
 export interface Truth {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  compare,
+  compareRuns,
   factsOf,
   FACT_IDS,
   grid,
@@ -56,12 +56,12 @@ describe('faster, of, lost', () => {
     const values = fc.array(fc.double({ min: 5, max: 300, noNaN: true }), { minLength: 2, maxLength: 6 });
     fc.assert(
       fc.property(values, values, (a, b) => {
-        const there = compare(a, b);
-        const back = compare(b, a);
+        const there = compareRuns(a, b);
+        const back = compareRuns(b, a);
         expect(there.of * back.of).toBeCloseTo(1, 9);
         expect(there.says).toBe(back.says);
         expect(
-          compare(
+          compareRuns(
             a.map((v) => 1000 / v),
             b.map((v) => 1000 / v),
             true,
@@ -74,9 +74,9 @@ describe('faster, of, lost', () => {
   });
 
   it('says real, not told apart, or too few', () => {
-    expect(compare([100, 101, 99], [120, 121, 119]).says).toBe('real');
-    expect(compare([100, 110, 90], [102, 111, 93]).says).toBe('not-told-apart');
-    expect(compare([100], [120, 121])).toMatchObject({
+    expect(compareRuns([100, 101, 99], [120, 121, 119]).says).toBe('real');
+    expect(compareRuns([100, 110, 90], [102, 111, 93]).says).toBe('not-told-apart');
+    expect(compareRuns([100], [120, 121])).toMatchObject({
       says: 'too-few',
       lo: null,
       p: null,

@@ -9,7 +9,7 @@ import {
   seenOf,
   SYMPTOM_IDS,
   type CauseId,
-  type Seen,
+  type ChainObservation,
   type SymptomId,
 } from '../src/faults';
 import { FAULT_IDS, FAULTS, faultsOf, LOG_CODES } from '../src/bench';
@@ -49,7 +49,7 @@ function report(over: Partial<Report> = {}, card: object | null = {}): Report {
     ...over,
   });
 }
-const said = (seen: Partial<Seen>): Seen => ({ ...NOTHING_SEEN, ...seen });
+const said = (seen: Partial<ChainObservation>): ChainObservation => ({ ...NOTHING_SEEN, ...seen });
 
 describe('what a report says to the causes', () => {
   it('a card that is up', () => {
@@ -72,7 +72,7 @@ describe('what a report says to the causes', () => {
 });
 
 describe('causes ranked by what was seen', () => {
-  const ranked = (symptom: SymptomId, seen: Partial<Seen>) =>
+  const ranked = (symptom: SymptomId, seen: Partial<ChainObservation>) =>
     rankedCauses(netFor(tunnelChain()), symptom, answersOf(said(seen), null));
   // Each pair of looks is common practice, no published source: where the trade looks to tell these causes apart.
   it.each([
@@ -84,7 +84,7 @@ describe('causes ranked by what was seen', () => {
     ['router-no-card', { router: true, authorized: 0, security: 'nopcie', bridges: false }, 'no-tunnelling'],
     ['router-no-card', { router: true, authorized: 1, bridges: true, card: 'absent', present: false }, 'card-seat'],
     ['router-no-card', { router: true, authorized: 1, bridges: true, card: 'absent', present: true }, 'power-cables'],
-  ] as [SymptomId, Partial<Seen>, CauseId][])('%s and %j: %s first', (symptom, seen, cause) => {
+  ] as [SymptomId, Partial<ChainObservation>, CauseId][])('%s and %j: %s first', (symptom, seen, cause) => {
     expect(ranked(symptom, seen)[0]).toBe(cause);
   });
 
@@ -102,7 +102,7 @@ describe('causes ranked by what was seen', () => {
     fc.assert(
       fc.property(any, fc.constantFrom(...SYMPTOM_IDS), fc.boolean(), (seen, symptom, tunnel) => {
         const net = netFor(tunnel ? tunnelChain() : directChain());
-        const all = rankedCauses(net, symptom, answersOf(said(seen as Partial<Seen>), null));
+        const all = rankedCauses(net, symptom, answersOf(said(seen as Partial<ChainObservation>), null));
         expect([...all].sort()).toEqual([...net.causes].sort());
       }),
     );

@@ -2,10 +2,10 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { MeasureTrend } from '../src/bring-up';
 import type { Claim, ClaimJudged } from '../src/claims';
-import type { Elasticity, Evidence, Limiter } from '../src/limiter';
+import type { Elasticity, LimiterEvidence, Limiter } from '../src/limiter';
 import { expectation, NO_EVIDENCE, NO_TALLY, type EvidenceSummary, type Reliability } from '../src/log';
-import { compare } from '../src/runs';
-import type { Advice } from '../src/faults';
+import { compareRuns } from '../src/runs';
+import type { TroubleAdvice } from '../src/faults';
 import type { Finding } from '../src/plan';
 import type { TollRead } from '../src/toll';
 import * as texts from '../src/texts';
@@ -37,7 +37,7 @@ const limiter = (named: Limiter['named']) =>
 const claim = { measure: 'works', lo: 90, hi: null, where: [] } as unknown as Claim;
 const judged = (n: number, within: number, state: ClaimJudged['state']) =>
   ({ n, within, share: { lo: 0.2, hi: 0.9 }, state, never: [], seen: null, against: [] }) as ClaimJudged;
-const suspects = (p: number, now: Advice['now']) => ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as Advice;
+const suspects = (p: number, now: TroubleAdvice['now']) => ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as TroubleAdvice;
 const held = (mid: number, lo: number, hi: number) => ({ resolution: '2160p', predicted: { mid, lo, hi }, measured: 60.2 });
 const hours = (drops: number, mid: number | null, hi: number | null): Reliability => ({
   ...{ hours: 40, drops, freezes: 0, perHour: { rate: drops / 40, lo: 0, hi: 1 }, between: { lo: 9, mid, hi } },
@@ -98,21 +98,21 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
   comparedText: [
     [
       'one run a side',
-      texts.comparedText(compare([100], [120])),
+      texts.comparedText(compareRuns([100], [120])),
       '20.0 % faster, 120.0 % of, nothing lost; too few repeats to tell',
     ],
-    ['chance', texts.comparedText(compare(noisy ?? [], noisier ?? [])), /^no difference shown \(−\d/],
-    ['told', texts.comparedText(compare([100, 101, 99], [120, 121, 119])), /^20\.0 % faster \(\+1/],
+    ['chance', texts.comparedText(compareRuns(noisy ?? [], noisier ?? [])), /^no difference shown \(−\d/],
+    ['told', texts.comparedText(compareRuns([100, 101, 99], [120, 121, 119])), /^20\.0 % faster \(\+1/],
   ],
   pairSentence: [
     [
       'chance',
-      texts.pairSentence(said('A', noisy ?? []), said('B', noisier ?? []), compare(noisy ?? [], noisier ?? [])),
+      texts.pairSentence(said('A', noisy ?? []), said('B', noisier ?? []), compareRuns(noisy ?? [], noisier ?? [])),
       /: no difference shown \([^)]*\)\.$/,
     ],
     [
       'told',
-      texts.pairSentence(said('A', [100, 101, 99]), said('B', [50, 51, 49]), compare([100, 101, 99], [50, 51, 49])),
+      texts.pairSentence(said('A', [100, 101, 99]), said('B', [50, 51, 49]), compareRuns([100, 101, 99], [50, 51, 49])),
       /ms a frame more\.$/,
     ],
   ],
@@ -143,12 +143,12 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
         toll: toll({ ms: 0.3, lo: -0.5, hi: 1.1 }),
         basis: 'slot',
         share: 0.03,
-      } as unknown as Evidence),
+      } as unknown as LimiterEvidence),
       /^No toll of the link shown/,
     ],
     [
       'told',
-      texts.evidenceText({ code: 'toll', toll: toll({}), basis: 'slot', share: 0.3 } as unknown as Evidence),
+      texts.evidenceText({ code: 'toll', toll: toll({}), basis: 'slot', share: 0.3 } as unknown as LimiterEvidence),
       /30 % of the frame\.$/,
     ],
   ],

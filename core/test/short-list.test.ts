@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checklist, SHORT_MOST, shortForm, stand, stepTimes, type ListInput, type Noted, type StepId } from '../src/checklist';
+import { checklist, SHORT_MOST, shortForm, stand, stepTimes, type ListInput, type StepNote, type StepId } from '../src/checklist';
 import { NO_DOCKED } from '../src/schema';
 import { judge, tunnelChain } from './make';
 
@@ -32,7 +32,7 @@ describe('the short form of a list', () => {
 
 describe('how long steps take in a workshop', () => {
   const at = (minutes: number) => new Date(Date.parse('2026-11-20T10:00:00Z') + minutes * 60_000).toISOString();
-  const attempt = (name: string, ...steps: [StepId, number][]): Noted[] => [
+  const attempt = (name: string, ...steps: [StepId, number][]): StepNote[] => [
     { attempt: name, step: null, at: at(0) },
     ...steps.map(([step, minutes]) => ({ attempt: name, step, at: at(minutes) })),
   ];

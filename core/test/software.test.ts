@@ -7,7 +7,7 @@ import {
   spellVersion,
   withReleaseCaps,
   within,
-  type Held,
+  type RequirementStatus,
 } from '../src/software';
 import { judge, release, requirement, tunnelChain, type Over } from './make';
 
@@ -82,7 +82,7 @@ describe('PL-14 versions by scheme', () => {
 });
 
 describe('PL-14 requirements', () => {
-  const hold = (r: object, over: Over = {}, asOf = '2026-11-20'): Held | undefined =>
+  const hold = (r: object, over: Over = {}, asOf = '2026-11-20'): RequirementStatus | undefined =>
     holdRequirements([requirement(r)], [], tunnelChain(over), asOf)[0];
   const refused = { needs: 'refused', atLeast: '' } as const;
 

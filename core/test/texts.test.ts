@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { NO_EVIDENCE, NO_TALLY } from '../src/log';
 import type { Evaluation } from '../src/plan';
-import { asRange, formula, headline, length, minutesOf, percent, rate, SOURCES, VERDICT_WORDS, whole } from '../src/texts';
+import { asRange, formula, headline, length, minutesOf, percent, rate, SOURCES, VERDICT_WORDS, formatWhole } from '../src/texts';
 import { directChain, dock, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('figures', () => {
@@ -33,7 +33,7 @@ describe('figures', () => {
   it('percent, lanes and minutes', () => {
     expect(percent({ lo: 0.615, hi: 0.615 })).toBe('62');
     expect(percent({ lo: 0.5, hi: 0.75 })).toBe('50 to 75');
-    expect(whole({ lo: 2, hi: 4 })).toBe('2 to 4');
+    expect(formatWhole({ lo: 2, hi: 4 })).toBe('2 to 4');
     expect([minutesOf(1), minutesOf(10)]).toEqual(['1 minute', '10 minutes']);
     expect(asRange(7)).toEqual({ lo: 7, hi: 7 });
   });

@@ -14,7 +14,7 @@ import {
   netFor,
   noteMinutes,
   runAnswers,
-  standing,
+  troubleState,
   START_STRENGTH,
   START_TABLES,
   titleShare,
@@ -47,20 +47,20 @@ const fix = (
 
 describe('TR-04 a search folded from its notes', () => {
   it('answers count, "not sure" and "cannot" only keep the test away', () => {
-    const s = standing([seen('low-copy'), test('router-speed', 'no'), test('hub-off', 'cannot'), test('read-again', 'unclear')]);
+    const s = troubleState([seen('low-copy'), test('router-speed', 'no'), test('hub-off', 'cannot'), test('read-again', 'unclear')]);
     expect(s.clues).toEqual({ symptoms: ['low-copy'], answers: [{ test: 'router-speed', yes: false }], noHelp: [], mended: [] });
     expect([...s.refused]).toEqual(['hub-off', 'read-again']);
   });
 
   it('a test answered again takes the place of its first answer', () => {
-    expect(standing([seen('low-copy'), test('router-speed', 'no'), test('router-speed', 'yes')]).clues.answers).toEqual([
+    expect(troubleState([seen('low-copy'), test('router-speed', 'no'), test('router-speed', 'yes')]).clues.answers).toEqual([
       { test: 'router-speed', yes: true },
     ]);
-    expect(standing([seen('low-copy'), test('router-speed', 'yes'), test('router-speed', 'cannot')]).clues.answers).toEqual([]);
+    expect(troubleState([seen('low-copy'), test('router-speed', 'yes'), test('router-speed', 'cannot')]).clues.answers).toEqual([]);
   });
 
   it('a fix that helps in part starts anew without that cause, every test open again', () => {
-    const s = standing([
+    const s = troubleState([
       seen('low-copy', 'drops-under-load'),
       test('router-speed', 'yes'),
       test('lamp-out', 'cannot'),
@@ -78,11 +78,11 @@ describe('TR-04 a search folded from its notes', () => {
   it('ends: solved with its cause, unsolved with none; minutes of what was done add up', () => {
     const notes: TroubleNote[] = [seen('low-copy'), test('short-cable', 'yes'), fix('cable-class', 'solved')];
     const closed: TroubleNote = { what: 'closed', outcome: 'solved', cause: 'cable-class', words: '' };
-    const s = standing([...notes, closed], noteMinutes);
+    const s = troubleState([...notes, closed], noteMinutes);
     expect(s.closed?.outcome).toBe('solved');
     expect(s.stretches.map((x) => x.found)).toEqual(['cable-class']);
     expect(s.minutesSpent).toBe(5 + 2 + 5);
-    expect(standing([seen('low-copy'), { ...closed, outcome: 'unsolved', cause: null }]).stretches[0]?.found).toBeNull();
+    expect(troubleState([seen('low-copy'), { ...closed, outcome: 'unsolved', cause: null }]).stretches[0]?.found).toBeNull();
     expect(noteMinutes({ what: 'test', test: 'short-cable', says: 'yes', by: 'reading', words: '' })).toBe(0);
   });
 });
@@ -144,7 +144,7 @@ describe('TR-05 counts of the log move the tables', () => {
 describe('TR-03 suspicion on the strip', () => {
   it('places add up to 1, whole percents to 100', () => {
     const net = netFor(tunnelChain());
-    const a = advise(net, standing([seen('low-copy')]).clues);
+    const a = advise(net, troubleState([seen('low-copy')]).clues);
     const places = byPlace(a.suspects);
     expect(Object.values(places).reduce((x, y) => x + y, 0)).toBeCloseTo(1, 10);
     expect(wholePercents(Object.values(places)).reduce((x, y) => x + y, 0)).toBe(100);
@@ -155,7 +155,7 @@ describe('TR-03 suspicion on the strip', () => {
   it('tests first, then the fix; nothing left is said', () => {
     const net = netFor(tunnelChain());
     const at = (...notes: TroubleNote[]) => {
-      const s = standing(notes);
+      const s = troubleState(notes);
       return advise(net, s.clues, s.refused);
     };
     expect(at(seen('nothing-listed')).now).toBe('test');
@@ -168,9 +168,9 @@ describe('TR-03 suspicion on the strip', () => {
   });
 
   it('TR-06 what belongs to one title stands apart', () => {
-    const a = advise(netFor(tunnelChain()), standing([seen('flat-frames'), test('other-title', 'yes')]).clues);
+    const a = advise(netFor(tunnelChain()), troubleState([seen('flat-frames'), test('other-title', 'yes')]).clues);
     expect(titleShare(a.suspects)).toBeGreaterThan(
-      titleShare(advise(netFor(tunnelChain()), standing([seen('flat-frames')]).clues).suspects),
+      titleShare(advise(netFor(tunnelChain()), troubleState([seen('flat-frames')]).clues).suspects),
     );
   });
 });

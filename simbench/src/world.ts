@@ -1,4 +1,4 @@
-import type { BenchState, FaultMap, HostPower, LogCode, LogLine, Stage } from '@ruddy/core/bench';
+import type { BenchState, FaultMap, HostPower, LogCode, LogLine, LinkState } from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/schema';
 import { between, noiseOf, type Noise } from './noise';
 import { strength, supplyOf, word, type BenchDef, type Parts } from './parts';
@@ -56,7 +56,7 @@ export interface World {
   security: BenchState['security'];
   load: boolean;
   traffic: boolean;
-  stage: Stage;
+  stage: LinkState;
   since: number;
   contact: number | null;
   /** The host looked for the link when it started, and would not look again before it is plugged anew or started again. */
@@ -131,7 +131,7 @@ export function later(w: World, what: Later, lo: number, hi: number, of: Queued[
   w.queue.splice(i < 0 ? w.queue.length : i, 0, item);
 }
 
-export function toStage(w: World, stage: Stage): void {
+export function toStage(w: World, stage: LinkState): void {
   if (w.stage === stage) return;
   w.stage = stage;
   if (stage === 'unplugged') w.contact = null;
@@ -139,7 +139,7 @@ export function toStage(w: World, stage: Stage): void {
 }
 
 /** The link starts over: whatever was to come of it does not. */
-export function reset(w: World, stage: Stage): void {
+export function reset(w: World, stage: LinkState): void {
   w.epochs.link++;
   w.ghost = false;
   toStage(w, stage);
@@ -177,8 +177,8 @@ export function securityOf(w: World): BenchState['security'] {
   return fault(w, 'tunnelling-forbidden') > 0 ? 'nopcie' : w.security;
 }
 
-const UP = new Set<Stage>(['windows', 'bound', 'in-use', 'suspended']);
-const ROUTER = new Set<Stage>(['router', 'awaiting', 'tunnel', 'training', ...UP]);
+const UP = new Set<LinkState>(['windows', 'bound', 'in-use', 'suspended']);
+const ROUTER = new Set<LinkState>(['router', 'awaiting', 'tunnel', 'training', ...UP]);
 export const cardReached = (w: World): boolean => UP.has(w.stage);
 export const routerUp = (w: World): boolean => ROUTER.has(w.stage) || w.ghost;
 export const bridgesUp = (w: World): boolean => routerUp(w) && w.stage !== 'router' && w.stage !== 'awaiting';

@@ -1,5 +1,5 @@
 import { ALARM_IDS, alarmsOf, type AlarmId } from '@ruddy/core/limiter';
-import { cellsOf, pairsOf, tollsOf, type Cell, type RunSeen } from '@ruddy/core/toll';
+import { cellsOf, pairsOf, tollsOf, type RunGroup, type RunSeen } from '@ruddy/core/toll';
 import { makeRig, type MadeRig } from '../src/frames';
 import { measured } from './measure';
 
@@ -45,7 +45,7 @@ export function falseAlarms(firstSeed: number, n: number): Record<AlarmId, numbe
     });
     const pair = Array.from({ length: 3 }, (_, i) => measured(rig, { ...AT, gbps: rig.otherGbps }, i + 10, {}));
     const cells = cellsOf([...own, ...pair, ...neighbours(rig, 3)]);
-    const cell = cells.find((c) => c.first.id === own[0]?.id) as Cell;
+    const cell = cells.find((c) => c.first.id === own[0]?.id) as RunGroup;
     const toll = tollsOf(pairsOf(cells).pairs, 'own')[0] ?? null;
     for (const id of new Set(alarmsOf(cell, cells, toll).map((a) => a.id))) counts[id]++;
   }

@@ -1,7 +1,7 @@
 import { frameStats } from '@ruddy/core/frames';
 import { FACT_IDS, type RunFacts } from '@ruddy/core/runs';
 import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
-import { cellsOf, pairsOf, readBack, tollsOf, type Cell, type RunSeen } from '@ruddy/core/toll';
+import { cellsOf, pairsOf, readBack, tollsOf, type RunGroup, type RunSeen } from '@ruddy/core/toll';
 import { judgeShares, nameLimiter, observedOf, type Judged, type Named } from '@ruddy/core/limiter';
 import { readMeters, runRig, type Ask, type MadeRig } from '../src/frames';
 
@@ -46,7 +46,7 @@ export function measured(rig: MadeRig, ask: Omit<Ask, 'repeat' | 'seconds'>, rep
 }
 
 export interface Verdict {
-  readonly cell: Cell;
+  readonly cell: RunGroup;
   readonly judged: Judged | null;
   readonly named: Named | null;
 }
@@ -61,7 +61,7 @@ export function verdictOn(rig: MadeRig, e: Effort = {}): Verdict {
   );
   const cells = cellsOf(runs);
   const { pairs } = pairsOf(cells);
-  const cell = cells.find((c) => c.first.setupId === 'own' && c.pixels === 2560 * 1440) as Cell;
+  const cell = cells.find((c) => c.first.setupId === 'own' && c.pixels === 2560 * 1440) as RunGroup;
   const toll = tollsOf(pairs, 'own')[0] ?? null;
   const judged = judgeShares(observedOf(cell, cells, toll, readBack(pairs)));
   return { cell, judged, named: judged && nameLimiter(judged) };

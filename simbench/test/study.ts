@@ -3,7 +3,7 @@ import {
   advise,
   SYMPTOMS,
   netFor,
-  standing,
+  troubleState,
   SYMPTOM_IDS,
   type CauseId,
   type Net,
@@ -114,7 +114,7 @@ export function solve(r: Riddle): Solved {
   const tests: { test: TestId; says: Says }[] = [];
   let placeAfter3 = 0;
   for (;;) {
-    const s = standing(notes);
+    const s = troubleState(notes);
     const a = advise(r.net, s.clues, s.refused);
     const place = a.suspects.findIndex((x) => x.cause === r.truth) + 1;
     const next = a.offers[0];

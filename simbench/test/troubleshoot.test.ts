@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { FAULTS, faultsOf, type FaultId } from '@ruddy/core/bench';
-import { advise, bestPath, netFor, standing, type TroubleNote } from '@ruddy/core/faults';
+import { advise, bestPath, netFor, troubleState, type TroubleNote } from '@ruddy/core/faults';
 import { EMPTY, judge } from '../../core/test/make';
 import { benchAnswer, hideFault, PRACTICE_CASES, PRACTICE_CHAINS, survey, type Hidden } from '../src';
 import { readByProbe } from './benches';
@@ -54,7 +54,7 @@ describe('two faults at once', () => {
       const first = survey(bench);
       notes.push({ what: 'seen', symptoms: first.symptoms.slice(0, 2) });
       for (let i = 0; i < 10; i++) {
-        const s = standing(notes);
+        const s = troubleState(notes);
         const a = advise(netFor(tunnel), s.clues, s.refused);
         if (a.now !== 'test') {
           found.push(a.top.cause);

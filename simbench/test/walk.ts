@@ -8,7 +8,7 @@ import {
   rankedCauses,
   seenOf,
   type CauseId,
-  type Seen,
+  type ChainObservation,
   type SymptomId,
 } from '@ruddy/core/faults';
 import { NO_DOCKED, readingSchema, type Chain, type Reading, type Report } from '@ruddy/core/schema';
@@ -35,7 +35,7 @@ export class Walk {
   readonly #evaluation: Evaluation;
   #ms = 0;
   #copies = 0;
-  #seen: Partial<Seen> = {};
+  #seen: Partial<ChainObservation> = {};
   #cabled = true;
 
   constructor(
@@ -61,7 +61,7 @@ export class Walk {
     return this.#run.state.host === 'on' ? readByProbe(this.#run) : null;
   }
 
-  #look(extra: Partial<Seen> = {}): Seen {
+  #look(extra: Partial<ChainObservation> = {}): ChainObservation {
     const report = this.#report();
     const { kind } = this.#evaluation.predicted.link;
     const told = report ? seenOf(report, kind) : NOTHING_SEEN;
@@ -77,8 +77,8 @@ export class Walk {
   }
 
   /** Do one step and say what is wrong there, or nothing. */
-  #step(id: StepId): { symptom: SymptomId; check?: LinkCheck; seen: Seen } | null {
-    const fails = (check: LinkCheck | null, seen: Seen) => {
+  #step(id: StepId): { symptom: SymptomId; check?: LinkCheck; seen: ChainObservation } | null {
+    const fails = (check: LinkCheck | null, seen: ChainObservation) => {
       const symptom = failsAt(id, { seen, check });
       return symptom ? { symptom, ...(check && { check }), seen } : null;
     };
@@ -137,21 +137,21 @@ export class Walk {
   }
 
   /** After an act at cable, dock or host: is the host still well? */
-  #alive(id: StepId): { symptom: SymptomId; seen: Seen } | null {
+  #alive(id: StepId): { symptom: SymptomId; seen: ChainObservation } | null {
     const { host } = this.#run.state;
     if (host === 'frozen') return { symptom: 'crash-on-plug', seen: NOTHING_SEEN };
     return host === 'asks-key' && id === 'host-start' ? { symptom: 'recovery-key-asked', seen: NOTHING_SEEN } : null;
   }
 
   /** Nothing there after a start: out and in again, which a tunnel bears, tells the order from the rest. */
-  #again<F extends { symptom: SymptomId; seen: Seen }>(failed: F): F {
+  #again<F extends { symptom: SymptomId; seen: ChainObservation }>(failed: F): F {
     if (failed.seen.router !== false) return failed;
     this.#do({ act: 'unplug' }, 3000);
     this.#do({ act: 'plug', socket: this.chain.socket ?? '' }, 10_000);
     return this.#look().router === true ? { ...failed, symptom: 'not-at-start' } : failed;
   }
 
-  #soak<F>(fails: (check: LinkCheck | null, seen: Seen) => F | null): F | null {
+  #soak<F>(fails: (check: LinkCheck | null, seen: ChainObservation) => F | null): F | null {
     const { kind } = this.#evaluation.predicted.link;
     const before = this.#report();
     const downs = this.#run.state.downs;

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { actSchema, FAULT_IDS, HOST_POWERS, LOG_CODES, STAGES, type BenchState } from '../bench';
+import { actSchema, FAULT_IDS, HOST_POWERS, LOG_CODES, LINK_STATES, type BenchState } from '../bench';
 import { chainSchema, copyReadingSchema, reportSchema, routerReadingSchema, SECURITY_LEVELS, spanReadingSchema } from '../schema';
 import { chainInput } from './evaluate';
 import { instant, origin, uuid } from './common';
@@ -49,7 +49,7 @@ export const benchStateSchema = z.object({
   security: z.enum(SECURITY_LEVELS),
   load: z.boolean(),
   traffic: z.boolean(),
-  stage: z.enum(STAGES),
+  stage: z.enum(LINK_STATES),
   since: ms,
   contact: ms.nullable(),
   kind: z.enum(['tunnel', 'direct']).nullable(),

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { OUTCOMES, SHARES } from '../log';
+import { OUTCOMES, SHARED_ATTRIBUTES } from '../log';
 import { chainInput, coverageSchema } from './evaluate';
 import { flag, isoDate, pageOf, pageQuery, uuid } from './common';
 import { logFilter, outcomeSchema, versionsSchema } from './outcomes';
@@ -31,7 +31,7 @@ export const compatRow = z.object({
   /** The 95 % interval of what was seen excludes the prediction. */
   sure: z.boolean(),
   /** What it shares with the parts that were asked for, when near ones are wanted; null otherwise. */
-  shared: z.object({ parts: z.array(z.enum(SHARES)), weight: z.number() }).nullable(),
+  shared: z.object({ parts: z.array(z.enum(SHARED_ATTRIBUTES)), weight: z.number() }).nullable(),
   /** The newest status, under which versions, and since when it holds under them. */
   now: z.object({ outcome: z.enum(OUTCOMES), on: isoDate, since: isoDate, versions: versionsSchema }),
   /** Sets of versions that newer ones have taken the place of. */
@@ -105,7 +105,7 @@ export const evidenceSummary = z.object({
 export const weighedEntry = z.object({
   entry: outcomeSchema,
   exact: z.boolean(),
-  shares: z.array(z.enum(SHARES)),
+  shares: z.array(z.enum(SHARED_ATTRIBUTES)),
   shared: z.number(),
   versions: z.number(),
   told: z.number(),

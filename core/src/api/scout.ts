@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { FORGOTTEN_CODES, type ForgottenCode } from '../cost';
-import { REASONS, type Limits, type MachineKind, type ScoutInput, type ScoutResult, type Weights } from '../scout';
+import { REJECT_REASONS, type Limits, type MachineKind, type ScoutInput, type ScoutResult, type Weights } from '../scout';
 import { fileId, isoDate, instant, origin, uuid } from './common';
 import { condition, currency } from './money';
 import { framesAsked } from './profiles';
@@ -106,7 +106,7 @@ const result = z.looseObject({
   done: z.number(),
   total: z.number(),
   kept: z.number(),
-  left: z.array(z.looseObject({ reason: z.enum(REASONS), n: z.number(), alone: z.number() })),
+  left: z.array(z.looseObject({ reason: z.enum(REJECT_REASONS), n: z.number(), alone: z.number() })),
 }) as unknown as z.ZodType<ScoutResult, ScoutResult>;
 export const scoutAnswer = z.object({ result, outright: z.array(z.looseObject({ kind: z.string() })), ms: z.number() });
 

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { BY, CAUSE_IDS, CLOSINGS, FIX_RESULTS, ORIGINS, SAYS, SYMPTOM_IDS, TEST_IDS } from '../faults';
+import { BY, CAUSE_IDS, CLOSINGS, FIX_RESULTS, ORIGINS, TEST_ANSWERS, SYMPTOM_IDS, TEST_IDS } from '../faults';
 import { OUTCOMES } from '../log';
 import { instant, uuid } from './common';
 
@@ -29,7 +29,7 @@ const noteShapes = [
   z.strictObject({
     what: z.literal('test'),
     test: z.enum(TEST_IDS, { error: 'Test: one from the list' }),
-    says: z.enum(SAYS),
+    says: z.enum(TEST_ANSWERS),
     by: z.enum(BY).default('hand'),
     words,
   }),

@@ -1,5 +1,5 @@
 /** How far the link of a bench has come up, least first; `suspended` and `lost` are where it may fall back to. */
-export const STAGES = [
+export const LINK_STATES = [
   'unplugged',
   'attached',
   'router',
@@ -12,7 +12,7 @@ export const STAGES = [
   'suspended',
   'lost',
 ] as const;
-export type Stage = (typeof STAGES)[number];
+export type LinkState = (typeof LINK_STATES)[number];
 
 export const HOST_POWERS = ['off', 'starting', 'asks-key', 'on', 'asleep', 'frozen'] as const;
 export type HostPower = (typeof HOST_POWERS)[number];

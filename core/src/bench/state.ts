@@ -1,7 +1,7 @@
 import type { RouterReading, SpanReading } from '../schema';
 import type { Act } from './acts';
 import type { FaultId } from './faults';
-import type { HostPower, LogCode, Stage } from './ids';
+import type { HostPower, LogCode, LinkState } from './ids';
 
 /** What a bench shows at one moment of its time: what eyes and fingers find, and what its link has trained to. */
 export interface BenchState {
@@ -21,7 +21,7 @@ export interface BenchState {
   readonly security: 'none' | 'user' | 'secure' | 'dponly' | 'usbonly' | 'nopcie';
   readonly load: boolean;
   readonly traffic: boolean;
-  readonly stage: Stage;
+  readonly stage: LinkState;
   /** Bench time at which this stage began, ms. */
   readonly since: number;
   /** Bench time of the contact at the plug, ms; null while there is none. */

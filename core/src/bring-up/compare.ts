@@ -72,7 +72,7 @@ function routerRow(out: ReadOuts['router'], seen: RouterReading | null): CheckRo
   };
 }
 
-export interface Seen {
+export interface ObservedLink {
   readonly router: RouterReading | null;
   readonly host: SpanReading | null;
   readonly card: SpanReading | null;
@@ -81,7 +81,7 @@ export interface Seen {
 }
 
 /** Hold what a system shows against what this chain should show, pair by pair from host to card. */
-export function compare(outs: ReadOuts, seen: Seen, load: 'load' | 'idle' | null): CheckRow[] {
+export function compareReading(outs: ReadOuts, seen: ObservedLink, load: 'load' | 'idle' | null): CheckRow[] {
   const underLoad = load === 'load';
   const rows: CheckRow[] = [];
   if (outs.router || seen.router) rows.push(routerRow(outs.router, seen.router));

@@ -1,18 +1,18 @@
 import type { StepId } from '../checklist';
-import type { Seen, SymptomId } from '../faults';
+import type { ChainObservation, SymptomId } from '../faults';
 import { measure } from '../reading';
 import type { CountsReading, Report } from '../schema';
 import type { LinkCheck } from './link-check';
 
 /** What was looked at when a step was tried: what eyes and a report say, and how the link was graded. */
 export interface Looked {
-  readonly seen: Seen;
+  readonly seen: ChainObservation;
   readonly check: LinkCheck | null;
 }
 
 const SHORT = ['low', 'poor'];
 /** No card: with the dock's router there it is another matter than with nothing at all. */
-const missing = (seen: Seen): SymptomId => (seen.router === true ? 'router-no-card' : 'nothing-listed');
+const missing = (seen: ChainObservation): SymptomId => (seen.router === true ? 'router-no-card' : 'nothing-listed');
 
 /** What a step of bringing up looks for, and what it is when that is not there. */
 const FAILS: Partial<Record<StepId, (l: Looked) => SymptomId | null>> = {

@@ -26,7 +26,7 @@ export const HEALTH_MEASURES = ['down', 'up', 'routerGbps', 'lanes', 'gen', 'cor
 export type HealthMeasure = (typeof HEALTH_MEASURES)[number];
 
 /** `too-few`: fewer than four readings. `none`: no trend told apart from chance. */
-export type Way = 'rises' | 'falls' | 'none' | 'too-few';
+export type TrendDirection = 'rises' | 'falls' | 'none' | 'too-few';
 
 export interface MeasureTrend {
   readonly measure: HealthMeasure;
@@ -34,7 +34,7 @@ export interface MeasureTrend {
   readonly n: number;
   readonly first: number;
   readonly last: number;
-  readonly way: Way;
+  readonly way: TrendDirection;
   /** Change in thirty days, by the median slope. */
   readonly per30Days: number;
   /** Chance of so strong a trend where there is none, 0 to 1. */
@@ -59,7 +59,7 @@ export function healthTrends(points: readonly HealthPoint[], house: HouseRules):
       if (!first || !last || list.length < 2) return [];
       const t = trend(list);
       const told = t !== null && list.length >= FEWEST;
-      const way: Way = !told ? 'too-few' : t.p >= line || t.s === 0 ? 'none' : t.s > 0 ? 'rises' : 'falls';
+      const way: TrendDirection = !told ? 'too-few' : t.p >= line || t.s === 0 ? 'none' : t.s > 0 ? 'rises' : 'falls';
       const seen = { measure, cable, n: list.length, first: first.y, last: last.y };
       return [{ ...seen, way, per30Days: (t?.slope ?? 0) * 30, p: t?.p ?? 1 }];
     }),

@@ -1,13 +1,13 @@
 import type { HouseRules } from '../house';
 import type { Evaluation } from '../plan';
-import { measure, type Measured, type Span } from '../reading';
+import { measure, type MeasuredChain, type LinkSpan } from '../reading';
 import type { AttrPath, Chain, Reading, RouterReading, SpanReading } from '../schema';
-import { compare, type CheckRow } from './compare';
+import { compareReading, type CheckRow } from './compare';
 import { gradeCounts, gradeWindow, type CountsGrade, type WindowGrade } from './counts';
 import { gradeCopy, type CopyGrade } from './grade';
 import { completenessOf, type Completeness } from './completeness';
 import { doubtsOf, portCeilingGbps } from './doubts';
-import { reasons, type Reason } from './reasons';
+import { reasons, type DeviationReason } from './reasons';
 
 /** `open`: graded differently at the ends of the expected. `idle`: nothing that counts was read under load. */
 export type Overall = 'healthy' | 'low' | 'poor' | 'impossible' | 'open' | 'idle' | 'no-card' | 'gone' | 'not-graded' | 'above';
@@ -18,25 +18,25 @@ export interface LinkCheck {
   readonly copy: CopyGrade | null;
   readonly counts: CountsGrade | null;
   readonly window: WindowGrade | null;
-  readonly reasons: readonly Reason[];
+  readonly reasons: readonly DeviationReason[];
   /** Which of the marks of a whole check were read. */
   readonly read: Completeness;
   /** Assumptions of the plan that a reading above the expected contradicts, what binds first. */
   readonly doubts: readonly AttrPath[];
   /** A copy rate above all that the port's standard can carry: no plan explains it. */
   readonly beyondPort: boolean;
-  readonly measured: Measured | null;
+  readonly measured: MeasuredChain | null;
   /** The card is there but no driver holds it. */
   readonly noDriver: boolean;
   /** The router is there but waits for approval, so that no bridge appears. */
   readonly notApproved: boolean;
 }
 
-function spanOf(s: Span | null): SpanReading | null {
+function spanOf(s: LinkSpan | null): SpanReading | null {
   return s && (s.gen !== null || s.lanes !== null) ? { gen: s.gen, lanes: s.lanes } : null;
 }
 
-function routerOf(m: Measured | null): RouterReading | null {
+function routerOf(m: MeasuredChain | null): RouterReading | null {
   const r = m?.router;
   return r ? { laneGbps: r.rxGbps, lanes: r.rxLanes } : null;
 }
@@ -79,7 +79,7 @@ export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation
     inside: spanOf(there?.inside ?? null),
     virtual: (measured?.virtual.length ?? 0) > 0,
   };
-  const rows = compare(readouts, seen, reading.load);
+  const rows = compareReading(readouts, seen, reading.load);
   const decides = evaluation.toVerify.map((v) => v.path);
   const copy = reading.copy ? gradeCopy(reading.copy, { load: reading.load, expected: readouts.copy, decides, house }) : null;
   const evidence = {

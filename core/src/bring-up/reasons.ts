@@ -4,7 +4,7 @@ import type { CheckRow } from './compare';
 import type { CopyGrade } from './grade';
 
 /** What the readings say, as the reasons look at it. */
-export interface Evidence {
+export interface ReadingEvidence {
   readonly chain: Chain;
   readonly evaluation: Evaluation;
   readonly rows: readonly CheckRow[];
@@ -31,7 +31,7 @@ export type ReasonId =
   | 'plan-wrong'
   | 'unit';
 
-export interface Reason {
+export interface DeviationReason {
   readonly id: ReasonId;
   readonly part: Slot;
   /** How strongly the readings support it: 3 shown, 2 fits, 1 possible. */
@@ -41,24 +41,24 @@ export interface Reason {
 interface Rule {
   readonly id: ReasonId;
   readonly part: Slot;
-  readonly support: (e: Evidence) => 0 | 1 | 2 | 3;
+  readonly support: (e: ReadingEvidence) => 0 | 1 | 2 | 3;
 }
 
-const row = (e: Evidence, key: CheckRow['key']) => e.rows.find((r) => r.key === key);
-const isOff = (e: Evidence, key: CheckRow['key'], what: 'rate' | 'width') => {
+const row = (e: ReadingEvidence, key: CheckRow['key']) => e.rows.find((r) => r.key === key);
+const isOff = (e: ReadingEvidence, key: CheckRow['key'], what: 'rate' | 'width') => {
   const r = row(e, key);
   return r?.state === 'below' && r.off.includes(what);
 };
-const short = (e: Evidence) => e.copy !== null && ['low', 'poor', 'open'].includes(e.copy.grade);
-const fine = (e: Evidence, key: CheckRow['key']) => row(e, key)?.state === 'as-expected';
+const short = (e: ReadingEvidence) => e.copy !== null && ['low', 'poor', 'open'].includes(e.copy.grade);
+const fine = (e: ReadingEvidence, key: CheckRow['key']) => row(e, key)?.state === 'as-expected';
 
 /** Does the measured rate fit a link of this share of the expected? Healthy readings lie between 0.82 and 1.05 of what carries them. */
-function fits(e: Evidence, share: number): boolean {
+function fits(e: ReadingEvidence, share: number): boolean {
   const measured = e.copy?.share;
   return measured ? measured.hi >= 0.82 * share && measured.lo <= 1.05 * share : false;
 }
-const sockets = (e: Evidence) => e.chain.host?.sockets ?? [];
-const used = (e: Evidence) => sockets(e).find((s) => s.key === e.chain.socket);
+const sockets = (e: ReadingEvidence) => e.chain.host?.sockets ?? [];
+const used = (e: ReadingEvidence) => sockets(e).find((s) => s.key === e.chain.socket);
 
 /**
  * Causes of a link that came up short, each with how far the readings support it. From the trade: common practice, no published
@@ -143,8 +143,8 @@ const RULES: readonly Rule[] = [
 ];
 
 /** Reasons the readings support, strongest first; equals keep the order in which practitioners look. */
-export function reasons(e: Evidence): Reason[] {
-  const found = RULES.flatMap(({ id, part, support }): Reason[] => {
+export function reasons(e: ReadingEvidence): DeviationReason[] {
+  const found = RULES.flatMap(({ id, part, support }): DeviationReason[] => {
     const s = support(e);
     return s === 0 ? [] : [{ id, part, support: s }];
   });

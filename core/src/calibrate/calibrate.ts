@@ -1,16 +1,16 @@
 import { scatterOf, USUAL_SCATTER } from '../runs';
 import { mean, tQuantile } from '../stats';
 import { middleOf, type Range } from '../units';
-import { cellMs, solveLayout, type Held, type Layout, type Solution } from './design';
+import { cellMs, solveLayout, type FixedParameters, type StageAssignment, type Solution } from './design';
 import { termsOf } from './terms';
-import { searchLayouts, type Found, type Indices } from './search';
+import { searchLayouts, type SolvedAssignment, type Indices } from './search';
 import {
   hostInMode,
   lookOf,
   middleRig,
   REFERENCE_PIXELS,
   START,
-  type Cell,
+  type RunGroup,
   type Fit,
   type FitCell,
   type FitValues,
@@ -27,7 +27,7 @@ const AS_GOOD = 3.84;
 const MOST_OTHERS = 16;
 
 /** A cell as the fit takes it; null for those that tell nothing of stages: held by a limit, generated, without a known rate. */
-export function fitCell(c: Cell): FitCell | null {
+export function fitCell(c: RunGroup): FitCell | null {
   const rig = middleRig(c.first.rig);
   const { host, card } = c.first.rig;
   if (c.capped || c.generated || !rig || host === '' || card === '' || c.first.settings.deviceSet === 'inside') return null;
@@ -40,7 +40,7 @@ export function fitCell(c: Cell): FitCell | null {
 }
 
 /** The look most cells are of; of two as many the one of the newest run. */
-export function commonLook(cells: readonly Cell[]): string | null {
+export function commonLook(cells: readonly RunGroup[]): string | null {
   const counts = new Map<string, number>();
   for (const c of cells) counts.set(lookOf(c.first.settings), (counts.get(lookOf(c.first.settings)) ?? 0) + 1);
   return [...counts].reduce<[string, number] | null>((a, b) => (a && a[1] >= b[1] ? a : b), null)?.[0] ?? null;
@@ -71,7 +71,7 @@ function withBounds(v: FitValues, cells: readonly FitCell[]): FitValues {
 }
 
 /** Error of each cell predicted from all the others, as a share; null where the others say nothing of its host and card. */
-function leaveOut(cells: readonly FitCell[], layout: Layout, held: Held): (number | null)[] {
+function leaveOut(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters): (number | null)[] {
   return cells.map((c, i) => {
     const rest = solveLayout(
       cells.filter((_, k) => k !== i),
@@ -88,7 +88,7 @@ function leaveOut(cells: readonly FitCell[], layout: Layout, held: Held): (numbe
 const rms = (list: readonly number[]) => (list.length === 0 ? null : Math.sqrt(mean(list.map((v) => v * v))));
 
 /** Is there more than one rate, and do these runs tell traffic from the stages? */
-function heldFor(cells: readonly FitCell[]): Held {
+function heldFor(cells: readonly FitCell[]): FixedParameters {
   const rates = cells.map((c) => c.downGbps);
   const apart = Math.max(...rates) / Math.min(...rates) >= RATES_APART;
   const links = new Set(cells.map((c) => `${c.downGbps.toPrecision(3)} ${c.latencyUs}`)).size;
@@ -104,8 +104,8 @@ function tripsStand(s: Solution, cells: number): boolean {
   return s.values.trips > tQuantile(0.025, df) * se && s.values.trips <= 3 * START.trips.hi;
 }
 
-function bestOf(cells: readonly FitCell[], held: Held, indices: Indices): { found: Found[]; held: Held } {
-  const chain: Held[] = [held, { ...held, trips: 0 }, { ...held, trips: 0, trafficMB: START.trafficMB.mid }];
+function bestOf(cells: readonly FitCell[], held: FixedParameters, indices: Indices): { found: SolvedAssignment[]; held: FixedParameters } {
+  const chain: FixedParameters[] = [held, { ...held, trips: 0 }, { ...held, trips: 0, trafficMB: START.trafficMB.mid }];
   for (const h of chain) {
     const found = searchLayouts(cells, h, indices);
     const top = found[0];
@@ -120,7 +120,7 @@ function bestOf(cells: readonly FitCell[], held: Held, indices: Indices): { foun
  * cells of one title and one look. A fit that predicts cells left out worse than one constant toll is refused.
  * Common practice, no published source for the model; the method is ordinary least squares.
  */
-export function calibrate(all: readonly Cell[]): Fit | null {
+export function calibrate(all: readonly RunGroup[]): Fit | null {
   const look = commonLook(all);
   const chosen = all.flatMap((c) => {
     const f = lookOf(c.first.settings) === look ? fitCell(c) : null;
@@ -165,7 +165,7 @@ export function calibrate(all: readonly Cell[]): Fit | null {
   const scatter = scatterOf(chosen.map((x) => x.c.ms)) ?? USUAL_SCATTER;
   const sd = Math.max(df > 0 ? Math.sqrt(solution.sse / df) : 0, scatter);
   const own = leaveOut(cells, layout, held);
-  const constantHeld: Held = { trafficMB: null, trips: 0, exponent: null, constant: true };
+  const constantHeld: FixedParameters = { trafficMB: null, trips: 0, exponent: null, constant: true };
   // Behind one rate the toll is one constant anyway, and held at what is usual: there is nothing to beat.
   const constantBest = held.trafficMB === null ? searchLayouts(cells, constantHeld)[0] : undefined;
   const constant = constantBest ? leaveOut(cells, constantBest.layout, constantHeld) : [];
@@ -196,8 +196,8 @@ export function calibrate(all: readonly Cell[]): Fit | null {
 }
 
 /** Other sets of values that these runs allow: assumed parameters at the ends of their bands, and layouts that fit no worse. */
-function othersOf(cells: readonly FitCell[], found: readonly Found[], held: Held, scatter: number): FitValues[] {
-  const best = (found[0] as Found).solution.sse;
+function othersOf(cells: readonly FitCell[], found: readonly SolvedAssignment[], held: FixedParameters, scatter: number): FitValues[] {
+  const best = (found[0] as SolvedAssignment).solution.sse;
   const good = found.filter((f) => f.solution.sse <= best + AS_GOOD * scatter ** 2);
   const out: FitValues[] = [];
   for (const { layout, solution } of good.slice(0, 4)) {

@@ -2,9 +2,9 @@ import { MS_PER_MB_GBPS, pictureMB, START, type FitCell, type FitValues } from '
 import { leastSquares, type Solved } from './solve';
 
 /** Which stage is taken as the longer in each cell. */
-export type Layout = readonly ('host' | 'card' | 'link')[];
+export type StageAssignment = readonly ('host' | 'card' | 'link')[];
 /** What stands outside the stages: fitted, or held at a value. */
-export interface Held {
+export interface FixedParameters {
   /** Held at this, or fitted. */
   readonly trafficMB: number | null;
   readonly trips: number | null;
@@ -42,7 +42,7 @@ interface Column {
   readonly of: (c: FitCell, i: number) => number;
 }
 
-function columnsOf(cells: readonly FitCell[], layout: Layout, held: Held, exponent: number, about: FitValues['cards'] | null) {
+function columnsOf(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters, exponent: number, about: FitValues['cards'] | null) {
   const cardCells = new Map<string, FitCell[]>();
   cells.forEach((c, i) => {
     if (layout[i] === 'card') cardCells.set(c.card, [...(cardCells.get(c.card) ?? []), c]);
@@ -85,8 +85,8 @@ const weightOf = (c: FitCell) => Math.sqrt(c.n) / c.ms;
  */
 function solveAt(
   cells: readonly FitCell[],
-  layout: Layout,
-  held: Held,
+  layout: StageAssignment,
+  held: FixedParameters,
   exponent: number,
   about: FitValues['cards'] | null = null,
 ): Solution | null {
@@ -126,7 +126,7 @@ const MOST_STEPS = 12;
 const NEAR_ENOUGH = 1e-4;
 
 /** Does the layout show one card at two sizes it is the longest stage at, so that its exponent can be fitted? */
-function showsExponent(cells: readonly FitCell[], layout: Layout): boolean {
+function showsExponent(cells: readonly FitCell[], layout: StageAssignment): boolean {
   const byCard = new Map<string, number[]>();
   cells.forEach((c, i) => {
     if (layout[i] === 'card') byCard.set(c.card, [...(byCard.get(c.card) ?? []), c.pixels]);
@@ -135,7 +135,7 @@ function showsExponent(cells: readonly FitCell[], layout: Layout): boolean {
 }
 
 /** Gauss and Newton's steps for the exponent: everything else is linear. Null where it does not settle inside its limits. */
-function withExponent(cells: readonly FitCell[], layout: Layout, held: Held): Solution | null {
+function withExponent(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters): Solution | null {
   let last = solveAt(cells, layout, held, START.exponent.mid);
   for (let i = 0; last && i < MOST_STEPS; i++) {
     const step: Solution | null = solveAt(cells, layout, held, last.values.exponent, last.values.cards);
@@ -152,8 +152,8 @@ function withExponent(cells: readonly FitCell[], layout: Layout, held: Held): So
  * The best values for one layout. The exponent is fitted where the layout shows it. A traffic that comes out below nothing is held at
  * nothing, trips likewise.
  */
-export function solveLayout(cells: readonly FitCell[], layout: Layout, held: Held): Solution | null {
-  const best = (h: Held): Solution | null =>
+export function solveLayout(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters): Solution | null {
+  const best = (h: FixedParameters): Solution | null =>
     (h.exponent === null && showsExponent(cells, layout) ? withExponent(cells, layout, h) : null) ??
     solveAt(cells, layout, h, h.exponent ?? START.exponent.mid);
   const first = best(held);

@@ -1,9 +1,9 @@
 import { USUAL_SCATTER } from '../runs';
 import type { FitCell } from '../toll';
-import { solveLayout, type Held, type Layout, type Solution } from './design';
+import { solveLayout, type FixedParameters, type StageAssignment, type Solution } from './design';
 
-export interface Found {
-  readonly layout: Layout;
+export interface SolvedAssignment {
+  readonly layout: StageAssignment;
   readonly solution: Solution;
 }
 
@@ -33,7 +33,7 @@ function sharedLinks(cells: readonly FitCell[]): number[] {
 }
 
 /** A streamed share shows only where two cards come out alike behind one link. */
-function streamsOfTwo(cells: readonly FitCell[], layout: Layout): boolean {
+function streamsOfTwo(cells: readonly FitCell[], layout: StageAssignment): boolean {
   const held = cells.filter((_, i) => layout[i] === 'link');
   return held.length === 0 || new Set(held.map((c) => c.card)).size > 1;
 }
@@ -76,18 +76,18 @@ const MOST_ROUNDS = 6;
  */
 export function searchLayouts(
   cells: readonly FitCell[],
-  held: Held,
+  held: FixedParameters,
   indices: Indices = NO_INDICES,
   starts: readonly number[] = [0, 1, 0.5],
-): Found[] {
-  const priceOf = (f: Found) =>
+): SolvedAssignment[] {
+  const priceOf = (f: SolvedAssignment) =>
     f.solution.sse +
     (f.layout.includes('link') ? STREAM_PRICE : 0) +
     (held.constant ? 0 : USUAL_SCATTER ** 2 * oddity(f.solution, indices));
   const all = meetings(cells);
-  const seen = new Map<string, Found | null>();
+  const seen = new Map<string, SolvedAssignment | null>();
   const links = held.constant ? [] : sharedLinks(cells);
-  const layoutOf = (cuts: readonly number[]): Layout => {
+  const layoutOf = (cuts: readonly number[]): StageAssignment => {
     const layout: ('host' | 'card' | 'link')[] = cells.map(() => 'card');
     all.forEach((m, k) => {
       for (const i of m.cells) if (m.sizes.indexOf((cells[i] as FitCell).pixels) < (cuts[k] as number)) layout[i] = 'host';
@@ -101,7 +101,7 @@ export function searchLayouts(
     });
     return layout;
   };
-  const tried = (cuts: readonly number[]): Found | null => {
+  const tried = (cuts: readonly number[]): SolvedAssignment | null => {
     const key = cuts.join();
     const known = seen.get(key);
     if (known !== undefined) return known;

@@ -1,9 +1,9 @@
 import { tQuantile } from '../stats';
 import { REFERENCE_PIXELS, START, type FitTerm, type FitTermKind, type FitValues, type Stage } from '../toll';
-import type { Held, Solution } from './design';
+import type { FixedParameters, Solution } from './design';
 
 /** Every parameter of a fit with its value, its interval and how it stands. */
-export function termsOf(main: FitValues, s: Solution, held: Held, sd: number, df: number): FitTerm[] {
+export function termsOf(main: FitValues, s: Solution, held: FixedParameters, sd: number, df: number): FitTerm[] {
   const t = df > 0 ? tQuantile(0.025, df) : null;
   const half = (name: string) => {
     const i = s.free.indexOf(name);

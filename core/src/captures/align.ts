@@ -1,4 +1,4 @@
-import type { Lane } from './types';
+import type { SensorSeries } from './types';
 
 export interface Alignment {
   /** Add this to the times of the log to bring it onto the frames, ms. */
@@ -49,7 +49,7 @@ const APART = 0.1;
  * (cross-correlation, normalised over what overlaps, at least half of the shorter). Null without anything to hold together.
  * The best is clear from |r| 0.5 on when nothing more than 2 s away comes within 0.1 of it (common practice, no published source).
  */
-export function align(frames: Float32Array, lane: Lane, mostMs = 600_000): Alignment | null {
+export function align(frames: Float32Array, lane: SensorSeries, mostMs = 600_000): Alignment | null {
   const { dtMs } = lane;
   const a = rates(frames, dtMs);
   const least = Math.max(5, Math.floor(Math.min(a.length, lane.values.length) / 2));

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { CaptureReader } from './reader';
 import { readsWhat } from './propose';
-import type { CaptureResult, Layout, Mapping, ReadCapture } from './types';
+import type { CaptureResult, CaptureLayout, Mapping, ReadCapture } from './types';
 
 /**
  * How the CSV library is asked: every line one row, nothing converted, nothing left out. A table of one column is cut at a mark that no
@@ -21,7 +21,7 @@ const BATCH = 1 << 20;
 export async function readCaptureText(
   parts: AsyncIterable<string> | Iterable<string>,
   mapping: Mapping,
-  layout: Layout,
+  layout: CaptureLayout,
   told: (characters: number) => void = () => undefined,
 ): Promise<CaptureResult<ReadCapture>> {
   const what = readsWhat(mapping, layout);

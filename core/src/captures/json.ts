@@ -1,5 +1,5 @@
 import { MOST_FRAMES, SENSOR_IDS, LONGEST_FRAME_MS } from './types';
-import type { BadRow, CaptureResult, Lane, ReadCapture, Sensor } from './types';
+import type { BadRow, CaptureResult, SensorSeries, ReadCapture, Sensor } from './types';
 
 /** What JSON held: a capture in the open format, or a table whose columns are to be named like those of any other. */
 export type JsonCapture =
@@ -57,7 +57,7 @@ function times(list: unknown, where: string, bad: BadRow[]): CaptureResult<Float
   return { ok: true, value: good.slice(0, n) };
 }
 
-function lane(x: unknown, where: string): CaptureResult<Lane> {
+function lane(x: unknown, where: string): CaptureResult<SensorSeries> {
   if (!isObject(x)) return refuse(where, 'is not an object');
   const { sensor, t0Ms, dtMs, values } = x;
   if (!SENSOR_IDS.includes(sensor as Sensor)) return refuse(`${where}/sensor`, `is none of ${SENSOR_IDS.join(', ')}`);
@@ -75,7 +75,7 @@ function capture(json: Json): CaptureResult<JsonCapture> {
   if (shown && !shown.ok) return shown;
   const list = json['sensors'] ?? [];
   if (!Array.isArray(list)) return refuse('sensors', 'is not a list');
-  const lanes: Lane[] = [];
+  const lanes: SensorSeries[] = [];
   for (const [i, s] of list.entries()) {
     const read = lane(s, `sensors/${i}`);
     if (!read.ok) return read;

@@ -1,5 +1,5 @@
 import type { Grow } from './grow';
-import type { Lane, Sensor } from './types';
+import type { SensorSeries, Sensor } from './types';
 
 /** Most values of one lane: a day of seconds and then some. */
 const MOST = 200_000;
@@ -8,7 +8,7 @@ const MOST = 200_000;
  * Values of a sensor at any times as an even row: the mean of what falls into each step; a step without any repeats the one before when
  * the gap is at most two steps, else it is NaN. `times` in ms, upward.
  */
-export function evenLane(sensor: Sensor, times: Float64Array, values: Float64Array, dtMs: number): Lane {
+export function evenLane(sensor: Sensor, times: Float64Array, values: Float64Array, dtMs: number): SensorSeries {
   const first = times[0] ?? 0;
   const n = Math.min(MOST, Math.floor(((times[times.length - 1] ?? first) - first) / dtMs) + 1);
   const sums = new Float64Array(n);

@@ -1,4 +1,4 @@
-import type { CaptureResult, Layout } from './types';
+import type { CaptureResult, CaptureLayout } from './types';
 
 const DELIMITERS = ['\t', ';', '|', ','] as const;
 const COMMENTS = ['#', '//'] as const;
@@ -52,7 +52,7 @@ function isDecimalComma(rows: readonly string[]): boolean {
 }
 
 /** Find how a table is written, from the first lines of a file: marks, lines before the table, header, decimal mark. */
-export function findLayout(head: string): CaptureResult<Layout> {
+export function findLayout(head: string): CaptureResult<CaptureLayout> {
   const text = head.startsWith('\uFEFF') ? head.slice(1) : head;
   const lines = text.split(/\r\n|\n|\r/).slice(0, SAMPLE);
   // The last line of a part of a file may be cut.

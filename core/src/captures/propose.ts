@@ -1,7 +1,7 @@
 import { clockMs } from './clock';
 import { looksClock, looksNumeric } from './layout';
 import { isSensor, TIME_UNITS } from './types';
-import type { Column, ColumnUnit, Layout, Mapping, Role, Sensor, TimeUnit } from './types';
+import type { CaptureColumn, ColumnUnit, CaptureLayout, Mapping, ColumnRole, Sensor, TimeUnit } from './types';
 
 /** Words of a column's name, small, cut where letters change their case or stop. */
 function wordsOf(name: string): string[] {
@@ -36,7 +36,7 @@ const SHOWN = ['shown', 'display', 'displayed', 'screen'];
 const LASTS = ['between', 'interval', 'delta', 'duration', 'time', 'ms', 'frametime', 'change'];
 
 /** What a column is called tells what it holds; null: its name says nothing. */
-function byName(name: string): Role | null {
+function byName(name: string): ColumnRole | null {
   const w = wordsOf(name);
   if (w.length === 0) return null;
   if (has(w, 'application', 'app', 'process', 'program', 'executable', 'exe')) return has(w, 'id') ? null : 'program';
@@ -52,7 +52,7 @@ function byName(name: string): Role | null {
 }
 
 /** Values of one column of the sample that are numbers. */
-function figures(layout: Layout, column: number): number[] {
+function figures(layout: CaptureLayout, column: number): number[] {
   const cells = layout.sample.map((r) => r[column] ?? '').filter(looksNumeric);
   return cells.map((c) => Number(layout.decimal === ',' ? c.replace(',', '.') : c));
 }
@@ -76,7 +76,7 @@ function frameUnit(usual: number): ColumnUnit {
   return usual >= 400_000 ? 'ns' : usual >= 400 ? 'us' : usual >= 0.8 ? 'ms' : 's';
 }
 
-function unitOf(layout: Layout, column: number, role: Role): ColumnUnit {
+function unitOf(layout: CaptureLayout, column: number, role: ColumnRole): ColumnUnit {
   const name = layout.header?.[column] ?? '';
   if (role === 'frame' || role === 'shown') return unitByName(name) ?? frameUnit(middle(figures(layout, column)));
   if (role === 'time') {
@@ -97,7 +97,7 @@ function unitOf(layout: Layout, column: number, role: Role): ColumnUnit {
 }
 
 /** In a table without names: a column that only grows is a time, one of steady positive values the frames. */
-function byValues(layout: Layout, column: number): Role {
+function byValues(layout: CaptureLayout, column: number): ColumnRole {
   const list = figures(layout, column);
   if (layout.sample.some((r) => looksClock(r[column] ?? ''))) return 'time';
   if (list.length < layout.sample.length * 0.8) return layout.width > 1 && list.length === 0 ? 'program' : 'ignore';
@@ -107,14 +107,14 @@ function byValues(layout: Layout, column: number): Role {
 }
 
 /** A role that only one column may have goes to the first that asked for it. */
-function onlyOnce(roles: readonly Role[]): Role[] {
+function onlyOnce(roles: readonly ColumnRole[]): ColumnRole[] {
   return roles.map((r, i) => (roles.indexOf(r) === i ? r : 'ignore'));
 }
 
 /** What each column holds, proposed from its name and from what stands in it; somebody confirms it before a file is read. */
-export function proposeMapping(layout: Layout): Mapping {
+export function proposeMapping(layout: CaptureLayout): Mapping {
   const columns = Array.from({ length: layout.width }, (_, i) => i);
-  const named = columns.map((i): Role => {
+  const named = columns.map((i): ColumnRole => {
     const role = layout.header ? byName(layout.header[i] ?? '') : byValues(layout, i);
     // A running number is no time of a frame.
     if (!layout.header && role === 'time' && isCounter(figures(layout, i))) return 'ignore';
@@ -128,7 +128,7 @@ export function proposeMapping(layout: Layout): Mapping {
   const { delimiter, decimal, comment, skip, header } = layout;
   return {
     ...{ delimiter, decimal, comment, skip, header: header !== null },
-    columns: roles.map((role, i): Column => ({ role, unit: unitOf(layout, i, role) })),
+    columns: roles.map((role, i): CaptureColumn => ({ role, unit: unitOf(layout, i, role) })),
   };
 }
 
@@ -137,13 +137,13 @@ function isCounter(list: readonly number[]): boolean {
 }
 
 /** What files of one layout have in common: a mapping confirmed once is proposed again for the next of them. */
-export function signatureOf(layout: Layout): string {
+export function signatureOf(layout: CaptureLayout): string {
   const names = layout.header?.map((h) => h.toLowerCase()).join('|') ?? `no names, ${layout.width}`;
   return `${layout.delimiter === '\t' ? 'tab' : layout.delimiter}${layout.decimal}${names}`.slice(0, 2000);
 }
 
 /** A mapping from before, for a file of the same signature: lines before the table may be others. */
-export function remembered(mapping: Mapping, layout: Layout): Mapping {
+export function remembered(mapping: Mapping, layout: CaptureLayout): Mapping {
   return { ...mapping, skip: layout.skip, comment: layout.comment };
 }
 
@@ -151,7 +151,7 @@ export function remembered(mapping: Mapping, layout: Layout): Mapping {
 const LOG_STEP_MS = 90;
 
 /** Does a mapping read frames, or only sensors over time? Null: neither. */
-export function readsWhat(mapping: Mapping, layout: Layout): 'frames' | 'log' | null {
+export function readsWhat(mapping: Mapping, layout: CaptureLayout): 'frames' | 'log' | null {
   const at = mapping.columns.findIndex((c) => c.role === 'time');
   if (mapping.columns.some((c) => c.role === 'frame')) return 'frames';
   if (at < 0) return null;

@@ -2,7 +2,7 @@ import { clockMs, pastMidnight } from './clock';
 import { Grow } from './grow';
 import { evenLane, usualStep } from './lanes';
 import { isSensor, LONGEST_FRAME_MS, MOST_FRAMES, SENSOR_FACTORS, TIME_UNITS } from './types';
-import type { BadRow, CaptureResult, Column, Mapping, ReadCapture, Sensor, SensorUnit, Stream, TimeUnit } from './types';
+import type { BadRow, CaptureResult, CaptureColumn, Mapping, ReadCapture, Sensor, SensorUnit, Stream, TimeUnit } from './types';
 
 /** Bad rows that are named one by one; beyond them they are counted. */
 const NAMED = 200;
@@ -33,7 +33,7 @@ class Bucket {
 
 interface At {
   readonly index: number;
-  readonly column: Column;
+  readonly column: CaptureColumn;
 }
 
 /**
@@ -65,9 +65,9 @@ export class CaptureReader {
   constructor(mapping: Mapping, what: 'frames' | 'log') {
     this.#mapping = mapping;
     this.#log = what === 'log';
-    const at = (role: Column['role']): At | null => {
+    const at = (role: CaptureColumn['role']): At | null => {
       const index = mapping.columns.findIndex((c) => c.role === role);
-      return index < 0 ? null : { index, column: mapping.columns[index] as Column };
+      return index < 0 ? null : { index, column: mapping.columns[index] as CaptureColumn };
     };
     this.#frame = this.#log ? null : at('frame');
     this.#time = at('time');

@@ -21,9 +21,9 @@ export const SENSOR_IDS = Object.keys(SENSORS) as Sensor[];
  * generated, which program drew it, a sensor, or nothing that is read.
  */
 export const ROLES = ['frame', 'time', 'shown', 'generated', 'program', 'ignore', ...SENSOR_IDS] as const;
-export type Role = (typeof ROLES)[number];
+export type ColumnRole = (typeof ROLES)[number];
 
-export function isSensor(role: Role): role is Sensor {
+export function isSensor(role: ColumnRole): role is Sensor {
   return role in SENSORS;
 }
 
@@ -35,8 +35,8 @@ export const SENSOR_FACTORS = { own: 1, kilo: 1000, milli: 0.001, share: 100 } a
 export type SensorUnit = keyof typeof SENSOR_FACTORS;
 export type ColumnUnit = TimeUnit | SensorUnit;
 
-export interface Column {
-  readonly role: Role;
+export interface CaptureColumn {
+  readonly role: ColumnRole;
   readonly unit: ColumnUnit;
 }
 
@@ -49,11 +49,11 @@ export interface Mapping {
   /** Lines before the header, or before the first row where there is none. */
   readonly skip: number;
   readonly header: boolean;
-  readonly columns: readonly Column[];
+  readonly columns: readonly CaptureColumn[];
 }
 
 /** A table as it was found in the first lines of a file. */
-export interface Layout {
+export interface CaptureLayout {
   readonly delimiter: string;
   readonly decimal: '.' | ',';
   readonly comment: string;
@@ -74,7 +74,7 @@ export interface BadRow {
 }
 
 /** A sensor over time, evenly spaced; NaN where nothing was measured. `t0Ms` counts from the first frame. */
-export interface Lane {
+export interface SensorSeries {
   readonly sensor: Sensor;
   readonly t0Ms: number;
   readonly dtMs: number;
@@ -88,7 +88,7 @@ export interface Stream {
   readonly frames: Float32Array;
   /** Time between pictures on the screen, where it was captured apart from the rendered ones. */
   readonly shown: Float32Array | null;
-  readonly lanes: readonly Lane[];
+  readonly lanes: readonly SensorSeries[];
   /** When the first row was taken, in ms since 1970, where the file says so. */
   readonly startedMs: number | null;
 }

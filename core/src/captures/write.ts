@@ -1,4 +1,4 @@
-import type { Lane } from './types';
+import type { SensorSeries } from './types';
 
 /** A run as it leaves in the open format; its schema is `captureFile` of the API. */
 export interface CaptureFile {
@@ -24,7 +24,7 @@ export function captureFile(
   head: { program: string; startedAt: string | null },
   frames: Float32Array,
   shown: Float32Array | null,
-  lanes: readonly Lane[],
+  lanes: readonly SensorSeries[],
 ): CaptureFile {
   return {
     format: 'ruddy-bridge/capture',

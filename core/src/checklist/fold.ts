@@ -22,7 +22,7 @@ export interface StepEvent {
 }
 
 /** A step and how it stands. */
-export interface Standing {
+export interface StepStatus {
   readonly step: Step;
   readonly state: 'open' | 'done' | 'failed' | 'skipped';
   readonly event: StepEvent | null;
@@ -57,13 +57,13 @@ export function stand(
   events: readonly StepEvent[],
   attempt: string | null,
   now: Partial<Record<Slot, string>>,
-): Standing[] {
+): StepStatus[] {
   const mine = newest(events.filter((e) => e.attempt === attempt));
   const earlier = newest(events.filter((e) => e.attempt !== attempt));
-  return list.map((step): Standing => {
+  return list.map((step): StepStatus => {
     const own = mine.get(step.id);
     const last = own ?? (step.lasting ? earlier.get(step.id) : undefined);
-    const open: Standing = { step, state: 'open', event: null, from: null, changed: [] };
+    const open: StepStatus = { step, state: 'open', event: null, from: null, changed: [] };
     if (!last || last.state === 'undone') return open;
     if (!own && last.state !== 'done') return open;
     const changed = last.state === 'done' ? changedSince(last, step, now) : [];
@@ -83,10 +83,10 @@ export interface Progress {
 }
 
 /** Where an attempt stands: the first step that is neither done nor skipped, and what is left. */
-export function progress(list: readonly Standing[]): Progress {
-  const settled = (s: Standing) => s.state === 'done' || s.state === 'skipped';
+export function progress(list: readonly StepStatus[]): Progress {
+  const settled = (s: StepStatus) => s.state === 'done' || s.state === 'skipped';
   const first = list.findIndex((s) => !settled(s));
-  const count = (state: Standing['state']) => list.filter((s) => s.state === state).length;
+  const count = (state: StepStatus['state']) => list.filter((s) => s.state === state).length;
   return {
     at: first < 0 ? list.length : first,
     n: list.length,

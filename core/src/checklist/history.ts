@@ -16,7 +16,7 @@ export interface OrderCount {
   readonly n: number;
 }
 
-export interface Advice {
+export interface OrderAdvice {
   readonly order: OrderId;
   /**
    * `only`: no other is safe on this link. `log`: it worked most surely under this build. `new-build`: the log speaks of other builds
@@ -41,7 +41,7 @@ function count(list: readonly Tried[], orders: readonly OrderChoice[]): OrderCou
  * success is surest (the low end of Wilson's interval, so that 4 of 5 comes before 1 of 1); equals go to the safer one. Without a
  * success under this build it is the safest. `tried` are the tries of this host through this kind of link, oldest first.
  */
-export function adviseOrder(choices: readonly OrderChoice[], tried: readonly Tried[], build: string): Advice {
+export function adviseOrder(choices: readonly OrderChoice[], tried: readonly Tried[], build: string): OrderAdvice {
   const allowed = choices.filter((c) => c.state !== 'shut');
   const safest = allowed[0]?.id ?? 'all-off';
   const here = count(build === '' ? [] : tried.filter((t) => t.build === build), choices);
@@ -57,7 +57,7 @@ export function adviseOrder(choices: readonly OrderChoice[], tried: readonly Tri
             choices,
           ),
         };
-  const say = (order: OrderId, why: Advice['why']): Advice => ({ order, why, here, before });
+  const say = (order: OrderId, why: OrderAdvice['why']): OrderAdvice => ({ order, why, here, before });
   const surest = allowed
     .flatMap((c, rank) => {
       const found = here.find((h) => h.order === c.id);

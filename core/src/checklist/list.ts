@@ -95,7 +95,7 @@ function byPhase(defs: readonly StepDef[]): StepDef[] {
 }
 
 /** What stands in each place now, in words; a step done to something else is open again. */
-export function standing(chain: Chain): Partial<Record<Slot, string>> {
+export function slotNames(chain: Chain): Partial<Record<Slot, string>> {
   const names = chainNames(chain);
   return {
     host: names.host,

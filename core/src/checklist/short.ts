@@ -1,4 +1,4 @@
-import type { Standing } from './fold';
+import type { StepStatus } from './fold';
 import type { StepId } from './ids';
 
 /** A short list has no more steps than this; a list that has no more is short as it is. */
@@ -6,9 +6,9 @@ export const SHORT_MOST = 12;
 
 /** A step of the short form with the steps folded under it, in the order of the full list. */
 export interface Group {
-  readonly head: Standing;
+  readonly head: StepStatus;
   /** Steps that are done with it, without the head itself. */
-  readonly folded: readonly Standing[];
+  readonly folded: readonly StepStatus[];
 }
 
 /**
@@ -22,7 +22,7 @@ const LEADING: readonly StepId[] = [
 ];
 
 /** Rank of a step among those that may lead; a step that cannot be undone always does. */
-function rank(s: Standing): number {
+function rank(s: StepStatus): number {
   if (s.step.final) return -1;
   const at = LEADING.indexOf(s.step.id);
   return at < 0 ? Infinity : at;
@@ -35,12 +35,12 @@ function rank(s: Standing): number {
  *
  * Example: 29 steps of a laptop with a tunnel dock become 12 groups, "Cable into the marked port" with four folded under it.
  */
-export function shortForm(list: readonly Standing[]): Group[] {
+export function shortForm(list: readonly StepStatus[]): Group[] {
   if (list.length <= SHORT_MOST) return list.map((head) => ({ head, folded: [] }));
   const ranked = [...list].sort((a, b) => rank(a) - rank(b) || list.indexOf(a) - list.indexOf(b));
   const leads = new Set(ranked.slice(0, SHORT_MOST).filter((s) => rank(s) < Infinity));
-  const groups: { head: Standing; folded: Standing[] }[] = [];
-  let waiting: Standing[] = [];
+  const groups: { head: StepStatus; folded: StepStatus[] }[] = [];
+  let waiting: StepStatus[] = [];
   for (const s of list) {
     if (!leads.has(s)) waiting.push(s);
     else {

@@ -2,7 +2,7 @@ import { median } from '../stats';
 import type { StepId } from './ids';
 
 /** A step noted as done in an attempt, or the beginning of one (`step` null), with its time. */
-export interface Noted {
+export interface StepNote {
   readonly attempt: string;
   readonly step: StepId | null;
   /** ISO instant. */
@@ -24,7 +24,7 @@ const BREAK = 120;
 const MINUTE_MS = 60_000;
 
 /** Minutes of each step of one attempt: the time since what was noted before, shared by what was noted in the same moment. */
-function gaps(events: readonly Noted[]): [StepId, number][] {
+function gaps(events: readonly StepNote[]): [StepId, number][] {
   const times = [...new Set(events.map((e) => Date.parse(e.at)))].sort((a, b) => a - b);
   return times.slice(1).flatMap((t, i): [StepId, number][] => {
     const gap = (t - (times[i] as number)) / MINUTE_MS;
@@ -39,8 +39,8 @@ function gaps(events: readonly Noted[]): [StepId, number][] {
  *
  * Example: three attempts that noted "Card into the slot" 6, 8 and 15 minutes after the step before: 8 minutes, from 3 attempts.
  */
-export function stepTimes(events: readonly Noted[]): ReadonlyMap<StepId, StepTime> {
-  const byAttempt = new Map<string, Noted[]>();
+export function stepTimes(events: readonly StepNote[]): ReadonlyMap<StepId, StepTime> {
+  const byAttempt = new Map<string, StepNote[]>();
   for (const e of events) byAttempt.set(e.attempt, [...(byAttempt.get(e.attempt) ?? []), e]);
   const found = new Map<StepId, number[]>();
   for (const mine of byAttempt.values()) {

@@ -1,6 +1,6 @@
 import { wilson } from '../stats';
 import type { Range } from '../units';
-import { MEASURES, TAG_IDS, type MeasureId, type Measurement, type TagId } from './measure';
+import { CLAIM_MEASURES, TAG_IDS, type MeasureId, type Measurement, type TagId } from './measure';
 
 /** A rule somebody states, in a form the log can hold against what was measured. An end that is null is open. */
 export interface Claim {
@@ -73,7 +73,7 @@ function shareClaim(claim: Claim, mine: readonly Measurement[]): ClaimJudged {
  */
 export function judgeClaim(claim: Claim, all: readonly Measurement[]): ClaimJudged {
   const mine = concerned(claim, all);
-  if (MEASURES[claim.measure].share) return shareClaim(claim, mine);
+  if (CLAIM_MEASURES[claim.measure].share) return shareClaim(claim, mine);
   const holds = (m: Measurement) => isWithin(claim, m.value);
   const within = mine.filter(holds).length;
   const share = wilson(within, mine.length);

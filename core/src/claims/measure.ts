@@ -1,16 +1,16 @@
-import { meanMsOf, type Cell, type Pair, type RunSeen } from '../toll';
+import { meanMsOf, type RunGroup, type MeasuredPair, type RunSeen } from '../toll';
 import { mean } from '../stats';
 
 /** What a claim can be about, with its unit. */
-export const MEASURES = {
+export const CLAIM_MEASURES = {
   lost: { name: 'Frames lost against a desktop slot', unit: '%', share: false },
   toll: { name: 'Time a frame takes longer than in a desktop slot', unit: 'ms', share: false },
   panel: { name: "Frames lost on the host's own panel", unit: '%', share: false },
   copy: { name: 'Copy rate to the card under load', unit: 'Gb/s', share: false },
   works: { name: 'Setups that work, of all that were logged', unit: '%', share: true },
 } as const;
-export type MeasureId = keyof typeof MEASURES;
-export const MEASURE_IDS = Object.keys(MEASURES) as MeasureId[];
+export type MeasureId = keyof typeof CLAIM_MEASURES;
+export const MEASURE_IDS = Object.keys(CLAIM_MEASURES) as MeasureId[];
 
 /** What a measurement was made with; what conditions and exceptions are told by. */
 export const TAGS = {
@@ -40,7 +40,7 @@ function tagsOf(r: RunSeen): Measurement['tags'] {
   return { standard: link, host, dock, card, system, resolution, title: r.title };
 }
 
-function ofPair(p: Pair, value: number): Measurement {
+function ofPair(p: MeasuredPair, value: number): Measurement {
   const r = p.b.first;
   const on =
     p.b.runs
@@ -61,7 +61,7 @@ function ofPair(p: Pair, value: number): Measurement {
  * against a whole desktop, as people state them, and say where another processor drove it; the time of a frame is told only by a pair
  * with the same processor, or that would be measured with it.
  */
-export function ofPairs(pairs: readonly Pair[], measure: 'lost' | 'toll' | 'panel'): Measurement[] {
+export function ofPairs(pairs: readonly MeasuredPair[], measure: 'lost' | 'toll' | 'panel'): Measurement[] {
   const kind = measure === 'panel' ? 'panel' : 'slot';
   return pairs
     .filter((p) => p.kind === kind && (measure !== 'toll' || !p.foreign))
@@ -69,6 +69,6 @@ export function ofPairs(pairs: readonly Pair[], measure: 'lost' | 'toll' | 'pane
 }
 
 /** Frames/s of a cell, mean over its runs. */
-export function fpsOf(c: Cell): number {
+export function fpsOf(c: RunGroup): number {
   return mean(c.runs.map((r) => 1000 / (meanMsOf(r) as number)));
 }

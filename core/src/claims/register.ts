@@ -1,9 +1,9 @@
-import { compare } from '../runs';
-import { sameScene, type Cell, type Pair } from '../toll';
+import { compareRuns } from '../runs';
+import { sameScene, type RunGroup, type MeasuredPair } from '../toll';
 import { fpsOf } from './measure';
 
 /** What can be said of a title on a class of chains. */
-export const SAYS = {
+export const TITLE_ASSESSMENTS = {
   worth: 'Worth it',
   'no-gain': 'No gain',
   broken: 'Broken',
@@ -12,8 +12,8 @@ export const SAYS = {
   delay: 'Sensitive to delay',
   memory: 'Hungry for memory',
 } as const;
-export type SayId = keyof typeof SAYS;
-export const SAY_IDS = Object.keys(SAYS) as SayId[];
+export type SayId = keyof typeof TITLE_ASSESSMENTS;
+export const SAY_IDS = Object.keys(TITLE_ASSESSMENTS) as SayId[];
 
 /** Something runs show of a title, with the figures it rests on. */
 export interface FoundSay {
@@ -31,23 +31,23 @@ const WORTH = 1.15;
 /** What the way back to the panel may cost before a screen of one's own is called for, share; common practice, no published source. */
 const PANEL_LOSS = 0.15;
 
-const newest = (...cells: readonly Cell[]) =>
+const newest = (...cells: readonly RunGroup[]) =>
   cells
     .flatMap((c) => c.runs.map((r) => r.happenedAt.slice(0, 10)))
     .sort()
     .at(-1) ?? '';
-const count = (...cells: readonly Cell[]) => cells.reduce((n, c) => n + c.runs.length, 0);
-const isInside = (c: Cell) => c.first.settings.deviceSet === 'inside';
+const count = (...cells: readonly RunGroup[]) => cells.reduce((n, c) => n + c.runs.length, 0);
+const isInside = (c: RunGroup) => c.first.settings.deviceSet === 'inside';
 
 /** The outside card against the host's own graphics, where both ran the same scene on one setup. */
-function gains(cells: readonly Cell[]): FoundSay[] {
+function gains(cells: readonly RunGroup[]): FoundSay[] {
   return cells
     .filter((c) => !isInside(c) && !c.first.rig.slot)
     .flatMap((outside) =>
       cells
         .filter((inside) => isInside(inside) && inside.first.setupId === outside.first.setupId && sameScene(inside, outside))
         .map((inside): FoundSay => {
-          const ratio = compare([fpsOf(inside)], [fpsOf(outside)]).of;
+          const ratio = compareRuns([fpsOf(inside)], [fpsOf(outside)]).of;
           return {
             titleId: outside.first.titleId,
             link: outside.first.facts.link,
@@ -60,7 +60,7 @@ function gains(cells: readonly Cell[]): FoundSay[] {
     );
 }
 
-function panels(pairs: readonly Pair[]): FoundSay[] {
+function panels(pairs: readonly MeasuredPair[]): FoundSay[] {
   return pairs
     .filter((p) => p.kind === 'panel')
     .flatMap((p): FoundSay[] => {
@@ -80,7 +80,7 @@ function panels(pairs: readonly Pair[]): FoundSay[] {
 }
 
 /** A title that wants more memory than a card had, by what was stated or fitted of it. */
-function hungry(cells: readonly Cell[], wantsGB: ReadonlyMap<string, number>): FoundSay[] {
+function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>): FoundSay[] {
   return cells.flatMap((c): FoundSay[] => {
     const [wants, has] = [wantsGB.get(c.first.titleId), c.first.rig.memoryGB?.hi];
     if (wants === undefined || has === undefined || wants <= has) return [];
@@ -105,8 +105,8 @@ const TRIPS_MS = 1;
  * titles want of memory (GB) and of trips a frame, where stated or fitted.
  */
 export function registerFromRuns(
-  cells: readonly Cell[],
-  pairs: readonly Pair[],
+  cells: readonly RunGroup[],
+  pairs: readonly MeasuredPair[],
   wants: ReadonlyMap<string, { readonly workingGB: number; readonly trips: number }>,
 ): FoundSay[] {
   const memory = new Map([...wants].map(([id, w]) => [id, w.workingGB]));

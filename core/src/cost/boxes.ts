@@ -1,4 +1,4 @@
-import { bestOffer, inCurrency, standing, type OfferRules } from './offers';
+import { bestOffer, inCurrency, currentOffers, type OfferRules } from './offers';
 import type { AllInOne, CostInput, ImpliedDock } from './types';
 
 /** What the plan's dock costs by itself where it is sold in a box: the box less what the other parts of it cost alone. */
@@ -6,7 +6,7 @@ export function impliedDocks(i: CostInput, r: OfferRules): ImpliedDock[] {
   const dock = i.parts.find((p) => p.slot === 'dock');
   if (!dock) return [];
   const nameOf = (id: string) => i.parts.find((p) => p.id === id)?.name ?? i.names.get(id) ?? 'another part';
-  return standing(i.prices, 'offer', r)
+  return currentOffers(i.prices, 'offer', r)
     .filter((p) => p.withIds.length > 0 && [p.partId, ...p.withIds].includes(dock.id))
     .flatMap((box) => {
       const here = inCurrency(box, r.currency, r.rates, r.asOf);
@@ -31,7 +31,7 @@ export function allInOnes(i: CostInput, r: OfferRules, partsSumMinor: number | n
     .flatMap((part) => {
       const own = i.prices.filter((p) => p.partId === part.id);
       // With a card in the box it is what people buy; without one, the dock has its card soldered in.
-      const boxed = standing(own, 'offer', r).filter((p) => p.withIds.length > 0);
+      const boxed = currentOffers(own, 'offer', r).filter((p) => p.withIds.length > 0);
       const offers = [bestOffer(own, r), ...boxed].filter((p) => p !== null);
       const priced = offers.flatMap((price) => {
         const here = inCurrency(price, r.currency, r.rates, r.asOf);

@@ -1,7 +1,7 @@
 import { allInOnes, impliedDocks } from './boxes';
 import { forgottenItems } from './forgotten';
 import { percentOf, type Money } from './money';
-import { bestOffer, daysBetween, inCurrency, standing, type OfferRules } from './offers';
+import { bestOffer, daysBetween, inCurrency, currentOffers, type OfferRules } from './offers';
 import { FORGOTTEN, type Cost, type CostInput, type CostLine, type CostPart, type OwnedPiece, type Price } from './types';
 
 /** Pieces at hand for the parts of a plan, each used once: two cables of a kind need two pieces. Those not in use elsewhere come first. */
@@ -26,7 +26,7 @@ function lineOf(part: CostPart, piece: OwnedPiece | null, own: readonly Price[],
   if (!price) return { ...empty, state: 'not-priced' };
   const here = inCurrency(price, r.currency, r.rates, r.asOf);
   const ageDays = daysBetween(price.onDate, r.asOf);
-  const post = standing(own, 'shipping', { ...r, condition: null }).find((p) => p.source === price.source);
+  const post = currentOffers(own, 'shipping', { ...r, condition: null }).find((p) => p.source === price.source);
   return {
     ...empty,
     state: here ? 'priced' : 'apart',
@@ -42,7 +42,7 @@ function lineOf(part: CostPart, piece: OwnedPiece | null, own: readonly Price[],
 /** Put a box over the lines it holds when every part of it is wanted and it costs no more than they do by themselves. */
 function withBoxes(lines: readonly CostLine[], prices: readonly Price[], r: OfferRules): CostLine[] {
   const next = [...lines];
-  for (const box of standing(prices, 'offer', r).filter((p) => p.withIds.length > 0)) {
+  for (const box of currentOffers(prices, 'offer', r).filter((p) => p.withIds.length > 0)) {
     const ids = [box.partId, ...box.withIds];
     const at = ids.map((id) => next.findIndex((l) => l.part.id === id && l.state !== 'owned' && l.state !== 'in-box'));
     if (at.some((i) => i < 0) || new Set(at).size < at.length) continue;
@@ -109,7 +109,7 @@ export function costOf(i: CostInput): Cost {
   const sellsMinor = sum(s.sells.map((x) => x.minor));
   const netMinor = totalMinor - sellsMinor;
   const resale = lines.map((l) => {
-    const again = l.state === 'owned' ? undefined : standing(own(l.part.id), 'resale', { ...r, condition: null })[0];
+    const again = l.state === 'owned' ? undefined : currentOffers(own(l.part.id), 'resale', { ...r, condition: null })[0];
     return again ? (inCurrency(again, s.currency, i.rates, i.asOf)?.minor ?? null) : null;
   });
   const scope = single.filter((l) => ['dock', 'card'].includes(l.part.slot) || l.part.slot.startsWith('supplies/'));

@@ -10,9 +10,9 @@ const DAY_MS = 86_400_000;
 export function alone(prices: readonly Price[], r: OfferRules): { minor: number | null; resaleMinor: number | null } {
   const offer = bestOffer(prices, r);
   const here = offer && inCurrency(offer, r.currency, r.rates, r.asOf);
-  const post = offer && standing(prices, 'shipping', { ...r, condition: null }).find((p) => p.source === offer.source);
+  const post = offer && currentOffers(prices, 'shipping', { ...r, condition: null }).find((p) => p.source === offer.source);
   const posted = post ? inCurrency(post, r.currency, r.rates, r.asOf) : { minor: 0 };
-  const again = standing(prices, 'resale', { ...r, condition: null })[0];
+  const again = currentOffers(prices, 'resale', { ...r, condition: null })[0];
   return {
     minor: here && posted ? here.minor + posted.minor : null,
     resaleMinor: (again && inCurrency(again, r.currency, r.rates, r.asOf)?.minor) ?? null,
@@ -49,7 +49,7 @@ export interface OfferRules {
  * Prices of a kind that still say something on a day: of each source only its newest, in the wanted condition or with none noted.
  * Newest first.
  */
-export function standing(prices: readonly Price[], kind: PriceKind, r: Pick<OfferRules, 'condition' | 'asOf'>): Price[] {
+export function currentOffers(prices: readonly Price[], kind: PriceKind, r: Pick<OfferRules, 'condition' | 'asOf'>): Price[] {
   const fits = prices
     .filter((p) => p.kind === kind && p.onDate <= r.asOf)
     .filter((p) => r.condition === null || p.condition === null || p.condition === r.condition)
@@ -63,7 +63,7 @@ export function standing(prices: readonly Price[], kind: PriceKind, r: Pick<Offe
  * only when no other does. Boxes with other parts are looked at elsewhere.
  */
 export function bestOffer(prices: readonly Price[], r: OfferRules): Price | null {
-  const offers = standing(prices, 'offer', r).filter((p) => p.withIds.length === 0);
+  const offers = currentOffers(prices, 'offer', r).filter((p) => p.withIds.length === 0);
   const young = offers.filter((p) => daysBetween(p.onDate, r.asOf) <= r.oldDays);
   const value = (p: Price) => inCurrency(p, r.currency, r.rates, r.asOf)?.minor ?? Infinity;
   const cheapest = (list: readonly Price[]) =>

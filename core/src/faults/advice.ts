@@ -7,7 +7,7 @@ import { FIX_AT, nextTests, WORTHWHILE_BITS, type Offer } from './next';
 /** With these a picture comes first: nothing can be read from a screen that is black or a host that stands still. */
 export const PICTURE_FIRST: readonly SymptomId[] = ['crash-on-plug', 'no-picture', 'freeze-under-load', 'host-dead'];
 
-export interface Advice {
+export interface TroubleAdvice {
   readonly suspects: readonly Suspect[];
   readonly offers: readonly Offer[];
   /** What to do now: test, fix, or nothing left that tells. */
@@ -19,7 +19,7 @@ export interface Advice {
  * What to try next. A safe test while it tells enough and no cause is likely enough to be mended at once; then the fix of the likeliest;
  * where that is "none of these" and no test tells anything, there is nothing left to try.
  */
-export function advise(net: Net, clues: Clues, refused: ReadonlySet<TestId> = new Set(), fixAt = FIX_AT): Advice {
+export function advise(net: Net, clues: Clues, refused: ReadonlySet<TestId> = new Set(), fixAt = FIX_AT): TroubleAdvice {
   const p = posterior(net, clues);
   const all = suspects(net, p);
   const offers = nextTests(net, clues, p, refused);

@@ -17,7 +17,7 @@ export interface Clues {
 export const NO_CLUES: Clues = { symptoms: [], answers: [], noHelp: [], mended: [] };
 
 /** One clue with P(clue given cause), in order of the causes of the net. */
-export interface Weighed {
+export interface EvidenceTerm {
   readonly kind: 'symptom' | 'test' | 'fix';
   readonly id: SymptomId | TestId | CauseId;
   readonly yes: boolean;
@@ -42,16 +42,16 @@ export function symptomsThatCount(net: Net, clues: Clues): SymptomId[] {
 const flip = (row: Float64Array) => row.map((p) => 1 - p);
 
 /** Every clue that counts on this chain. */
-export function weighed(net: Net, clues: Clues): Weighed[] {
+export function weighed(net: Net, clues: Clues): EvidenceTerm[] {
   return [
-    ...symptomsThatCount(net, clues).map((id): Weighed => ({ kind: 'symptom', id, yes: true, row: net.symptom(id) })),
-    ...answersThatCount(net, clues).map(({ test: id, yes }): Weighed => ({
+    ...symptomsThatCount(net, clues).map((id): EvidenceTerm => ({ kind: 'symptom', id, yes: true, row: net.symptom(id) })),
+    ...answersThatCount(net, clues).map(({ test: id, yes }): EvidenceTerm => ({
       kind: 'test',
       id,
       yes,
       row: yes ? net.test(id) : flip(net.test(id)),
     })),
-    ...[...new Set(clues.noHelp)].map((id): Weighed => {
+    ...[...new Set(clues.noHelp)].map((id): EvidenceTerm => {
       const row = Float64Array.from(net.causes, (c) => (c === id ? 1 - CAUSES[c].fix.cures : 1));
       return { kind: 'fix', id, yes: false, row };
     }),
@@ -85,7 +85,7 @@ export function suspects(net: Net, p: Float64Array): Suspect[] {
 }
 
 export interface Pull {
-  readonly clue: Omit<Weighed, 'row'>;
+  readonly clue: Omit<EvidenceTerm, 'row'>;
   /** P(clue given this cause) over P(clue given the other causes, as likely as they were): over 1 speaks for it. */
   readonly times: number;
 }

@@ -1,7 +1,7 @@
 import { carriesTunnel, isAdapter, wordsOf, type Chain } from '../schema';
 
 /** Conditions on a chain under which a cause can sit in it, or a test can be made on it. */
-export const CONDITIONS = {
+export const CHAIN_CONDITIONS = {
   all: 'every chain',
   tunnel: 'a link that may be tunnelled',
   'surely-tunnel': 'a link that is surely tunnelled',
@@ -21,9 +21,9 @@ export const CONDITIONS = {
   ports: 'another port of the host, or not known',
   opened: 'a slot inside the host',
 } as const;
-export type Condition = keyof typeof CONDITIONS;
+export type ChainCondition = keyof typeof CHAIN_CONDITIONS;
 
-export type ChainFacts = Readonly<Record<Condition, boolean>>;
+export type ChainFacts = Readonly<Record<ChainCondition, boolean>>;
 
 /** What somebody said of a chain of which no parts are known; null is not sure. */
 export interface SaidOfChain {

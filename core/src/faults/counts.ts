@@ -1,16 +1,16 @@
 import { CAUSE_IDS, SYMPTOM_IDS, type CauseId } from './ids';
-import { figureKey, weightKey, type Count, type FigureKey } from './tables';
+import { figureKey, weightKey, type CaseCount, type FigureKey } from './tables';
 import type { Stretch } from './trouble';
 
 /** A stretch that ended with its cause found. */
-export type Found = Stretch & { readonly found: CauseId };
-export const isFound = (s: Stretch): s is Found => s.found !== null;
+export type ClosedCase = Stretch & { readonly found: CauseId };
+export const isFound = (s: Stretch): s is ClosedCase => s.found !== null;
 
 /**
  * Counts of closed searches for the tables. Each stretch that ended with its cause is one case: the cause is counted against all cases,
  * a symptom by whether it was seen, a test by how it was answered where it was made. Out: k of n by the name of the figure.
  */
-export function countsOf(stretches: readonly Stretch[]): Record<FigureKey, Count> {
+export function countsOf(stretches: readonly Stretch[]): Record<FigureKey, CaseCount> {
   const counts: Record<FigureKey, { k: number; n: number }> = {};
   const cases = stretches.filter(isFound);
   const add = (key: FigureKey, yes: boolean) => {
@@ -27,6 +27,6 @@ export function countsOf(stretches: readonly Stretch[]): Record<FigureKey, Count
 }
 
 /** How many cases the counts come from. */
-export function casesIn(counts: Readonly<Record<FigureKey, Count>>): number {
+export function casesIn(counts: Readonly<Record<FigureKey, CaseCount>>): number {
   return Object.entries(counts).reduce((sum, [key, c]) => (key.startsWith('cause/') ? sum + c.k : sum), 0);
 }

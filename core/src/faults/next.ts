@@ -12,7 +12,7 @@ export function binaryBits(p: number): number {
 }
 
 /** Entropy of shares that add up to 1, bits. */
-export function bitsOf(p: Float64Array): number {
+export function entropyBits(p: Float64Array): number {
   return p.reduce((sum, x) => (x > 0 ? sum - x * Math.log2(x) : sum), 0);
 }
 

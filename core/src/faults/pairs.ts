@@ -6,7 +6,7 @@ import type { Net } from './chain-net';
 /** Two faults at once are so much rarer than one. Judgement, no published source. */
 export const TWO_AT_ONCE = 0.05;
 
-export interface Pair {
+export interface CausePair {
   /** Share of two at once against one alone. */
   readonly share: number;
   /** The likeliest two. */
@@ -23,7 +23,7 @@ function together(a: number, b: number, cured: boolean): number {
  * read, "both must be cured" for swaps. Out: the share of all pairs against all single causes, and the likeliest pair; null where the
  * chain has fewer than two causes. Source: noisy-or, Pearl 1988.
  */
-export function twoAtOnce(net: Net, clues: Clues): Pair | null {
+export function twoAtOnce(net: Net, clues: Clues): CausePair | null {
   const able = net.causes.flatMap((c, i) => (c === 'none-of-these' || clues.mended.includes(c) ? [] : [i]));
   const seen = weighed(net, clues).map((w) => {
     const cured = w.kind === 'test' && TESTS[w.id as keyof typeof TESTS].cures === true;
@@ -32,7 +32,7 @@ export function twoAtOnce(net: Net, clues: Clues): Pair | null {
     return { ...w, positive, cured };
   });
   const single = able.reduce((sum, i) => sum + seen.reduce((x, { row }) => x * (row[i] ?? 1), net.prior[i] ?? 0), 0);
-  let [sum, most, best] = [0, -1, null as Pair['causes'] | null];
+  let [sum, most, best] = [0, -1, null as CausePair['causes'] | null];
   for (let a = 0; a < able.length; a++)
     for (let b = a + 1; b < able.length; b++) {
       const [i, j] = [able[a] ?? 0, able[b] ?? 0];

@@ -4,7 +4,7 @@ import type { CauseId, SymptomId, TestId } from './ids';
 import type { Net } from './chain-net';
 import { BESIDE_MINUTES, FIX_AT, gain, nextTests, WORTHWHILE_BITS } from './next';
 import { CAUSES, TESTS } from './net';
-import { standing, type Says, type TroubleNote } from './trouble';
+import { troubleState, type Says, type TroubleNote } from './trouble';
 
 /** A test somebody made while practising, and what the bench showed. */
 export interface PracticeStep {
@@ -16,7 +16,7 @@ export const stepMinutes = (test: TestId): number => TESTS[test].minutes + BESID
 
 function clues(symptoms: readonly SymptomId[], steps: readonly PracticeStep[]): { clues: Clues; refused: ReadonlySet<TestId> } {
   const tests = steps.map((s): TroubleNote => ({ what: 'test', test: s.test, says: s.says, by: 'hand', words: '' }));
-  const s = standing([{ what: 'seen', symptoms }, ...tests]);
+  const s = troubleState([{ what: 'seen', symptoms }, ...tests]);
   return { clues: s.clues, refused: s.refused };
 }
 

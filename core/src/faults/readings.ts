@@ -1,7 +1,7 @@
 import type { LinkCheck } from '../bring-up';
 import type { Answer } from './bayes';
 import type { TestId } from './ids';
-import type { Seen } from './seen';
+import type { ChainObservation } from './seen';
 
 const FORBIDS = ['dponly', 'usbonly', 'nopcie'];
 type Told = boolean | null;
@@ -24,7 +24,7 @@ function copyShort(check: LinkCheck | null): Told {
   return grade === 'low' || grade === 'poor' ? true : grade === 'healthy' ? false : null;
 }
 
-function errorsRose(seen: Seen, check: LinkCheck | null): Told {
+function errorsRose(seen: ChainObservation, check: LinkCheck | null): Told {
   const counts = check?.counts ?? null;
   if (counts && counts.correctedPerHour !== null) return counts.correctedPerHour > 0 && counts.grade !== 'healthy';
   return seen.errors === true ? true : null;
@@ -37,7 +37,7 @@ function nearClass(check: LinkCheck | null): Told {
   return share.lo >= 0.92 ? true : share.hi < 0.92 ? false : null;
 }
 
-const LOOKS: Readonly<Partial<Record<TestId, (s: Seen, c: LinkCheck | null) => Told>>> = {
+const LOOKS: Readonly<Partial<Record<TestId, (s: ChainObservation, c: LinkCheck | null) => Told>>> = {
   'port-mark': (s) => (s.usb4 === null ? null : !s.usb4),
   'router-listed': (s) => (s.router === null ? null : !s.router),
   approved: (s) => (s.authorized === null ? null : s.authorized === 0),
@@ -65,7 +65,7 @@ const LOOKS: Readonly<Partial<Record<TestId, (s: Seen, c: LinkCheck | null) => T
  * Tests that a reading answers by itself: what eyes and a report said of the chain, and how the link was graded. What the reading does
  * not say, it does not answer.
  */
-export function answersOf(seen: Seen, check: LinkCheck | null): Answer[] {
+export function answersOf(seen: ChainObservation, check: LinkCheck | null): Answer[] {
   return (Object.keys(LOOKS) as TestId[]).flatMap((test) => {
     const yes = LOOKS[test]?.(seen, check) ?? null;
     return yes === null ? [] : [{ test, yes }];

@@ -2,7 +2,7 @@ import { deviceTree, measure, spanAbove } from '../reading';
 import type { Report } from '../schema';
 
 /** What eyes and a report say of a chain at one moment; null where nobody looked. */
-export interface Seen {
+export interface ChainObservation {
   /** The lamp of the dock. */
   readonly lamp: boolean | null;
   /** It went out while the card was lost. */
@@ -31,7 +31,7 @@ export interface Seen {
   readonly screen: boolean | null;
 }
 
-export const NOTHING_SEEN: Seen = {
+export const NOTHING_SEEN: ChainObservation = {
   lamp: null,
   lampWentOut: null,
   allOff: null,
@@ -65,7 +65,7 @@ function ofUsb4(report: Report, plug: number): boolean | null {
 }
 
 /** What a report says, as the causes look at it. A bus listing says nothing of plugs, routers and screens. */
-export function seenOf(report: Report, kind: 'tunnel' | 'direct', address?: string): Seen {
+export function seenOf(report: Report, kind: 'tunnel' | 'direct', address?: string): ChainObservation {
   const m = measure(report, { kind, address });
   const device = report.devices.find((d) => d.address === m.card?.address);
   const partner = report.plugs.find((p) => p.partner);

@@ -15,7 +15,7 @@ export const figureKey = (kind: 'symptom' | 'test', id: SymptomId | TestId, caus
   `${kind}/${id}/${cause}`;
 export const weightKey = (cause: CauseId): FigureKey => `cause/${cause}`;
 
-export interface Count {
+export interface CaseCount {
   /** Times it was so. */
   readonly k: number;
   /** Times it was looked at, in cases whose cause was found. */
@@ -25,7 +25,7 @@ export interface Count {
 /** What a workshop knows beyond the start: figures it set, with a reason kept elsewhere, and counts of its closed cases. */
 export interface Tables {
   readonly edits: Readonly<Record<FigureKey, number>>;
-  readonly counts: Readonly<Record<FigureKey, Count>>;
+  readonly counts: Readonly<Record<FigureKey, CaseCount>>;
 }
 export const START_TABLES: Tables = { edits: {}, counts: {} };
 
@@ -35,12 +35,12 @@ export interface Figure {
   readonly start: number;
   /** As the workshop set it, or null. */
   readonly set: number | null;
-  readonly count: Count;
+  readonly count: CaseCount;
   /** As it is used. */
   readonly value: number;
 }
 
-const NO_COUNT: Count = { k: 0, n: 0 };
+const NO_COUNT: CaseCount = { k: 0, n: 0 };
 const WEIGHTS = Object.values(CAUSES).reduce((sum, c) => sum + c.w, 0);
 
 function known<T extends string>(ids: readonly T[], id: string | undefined): T | null {
@@ -60,7 +60,7 @@ function startOf(kind: 'symptom' | 'test', id: SymptomId | TestId, cause: CauseI
 }
 
 /** A share moved by counts: Beta with the start as mean, the start strength as weight. In: share of 1. Out: the posterior mean. */
-export function moved(start: number, { k, n }: Count, strength: number): number {
+export function moved(start: number, { k, n }: CaseCount, strength: number): number {
   return (strength * start + k) / (strength + n);
 }
 

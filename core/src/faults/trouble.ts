@@ -1,8 +1,8 @@
 import type { Answer, Clues } from './bayes';
 import type { CauseId, SymptomId, TestId } from './ids';
 
-export const SAYS = ['yes', 'no', 'unclear', 'cannot'] as const;
-export type Says = (typeof SAYS)[number];
+export const TEST_ANSWERS = ['yes', 'no', 'unclear', 'cannot'] as const;
+export type Says = (typeof TEST_ANSWERS)[number];
 export const FIX_RESULTS = ['solved', 'better', 'no-change', 'stopped'] as const;
 export type FixResult = (typeof FIX_RESULTS)[number];
 export const CLOSINGS = ['solved', 'unsolved', 'discarded'] as const;
@@ -29,7 +29,7 @@ export type TroubleNote =
       readonly words: string;
     };
 
-export interface Noted {
+export interface StoredNote {
   readonly id: string;
   readonly at: string;
   readonly note: TroubleNote;
@@ -42,7 +42,7 @@ export interface Stretch {
   readonly found: CauseId | null;
 }
 
-export interface Standing {
+export interface TroubleState {
   readonly clues: Clues;
   /** Tests that cannot be done, or said nothing: not offered again before something changes. */
   readonly refused: ReadonlySet<TestId>;
@@ -56,14 +56,14 @@ export interface Standing {
  * changed in between. A fix that helped in part ends a stretch: its cause is out, what is still seen stays, and every test is open again,
  * because the chain is another one now. A fix that changed nothing speaks against its cause.
  */
-export function standing(notes: readonly TroubleNote[], minutesOf: (n: TroubleNote) => number = () => 0): Standing {
+export function troubleState(notes: readonly TroubleNote[], minutesOf: (n: TroubleNote) => number = () => 0): TroubleState {
   let symptoms: readonly SymptomId[] = [];
   let answers = new Map<TestId, boolean>();
   let refused = new Set<TestId>();
   let noHelp: CauseId[] = [];
   const mended: CauseId[] = [];
   const stretches: Stretch[] = [];
-  let closed: Standing['closed'] = null;
+  let closed: TroubleState['closed'] = null;
   const list = () => [...answers].map(([test, yes]) => ({ test, yes }));
   const end = (found: CauseId | null) => stretches.push({ symptoms, answers: list(), found });
   let solved = false;

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { attributesOf, PART_SCHEMAS, socketSchema, type AttrMeta, type PartKind } from '../schema';
 
 /** A column of a parts file: an attribute of the part, one of a socket, or one of the three about the entry itself. */
-export interface Column {
+export interface FileColumn {
   readonly name: string;
   readonly of: 'part' | 'socket' | 'entry';
   readonly key: string;
@@ -13,15 +13,15 @@ export interface Column {
 const ENTRY_COLUMNS = ['kind', 'id', 'retired', 'sources'] as const;
 const SOCKET_PREFIX = 'socket.';
 
-const cache = new Map<PartKind, readonly Column[]>();
+const cache = new Map<PartKind, readonly FileColumn[]>();
 
 /** Every column of a kind, in the order files are written: the entry's, the part's, and for hosts those of a socket. */
-export function columnsOf(kind: PartKind): readonly Column[] {
+export function columnsOf(kind: PartKind): readonly FileColumn[] {
   const known = cache.get(kind);
   if (known) return known;
   const part = attributesOf(PART_SCHEMAS[kind] as z.ZodObject).filter(([, m]) => m.input !== 'list');
   const sockets = kind === 'host' ? attributesOf(socketSchema) : [];
-  const columns: Column[] = [
+  const columns: FileColumn[] = [
     ...ENTRY_COLUMNS.map((key) => ({ name: key, of: 'entry' as const, key, meta: null })),
     ...part.map(([key, meta]) => ({ name: key, of: 'part' as const, key, meta })),
     ...sockets.map(([key, meta]) => ({ name: `${SOCKET_PREFIX}${key}`, of: 'socket' as const, key, meta })),
@@ -32,7 +32,7 @@ export function columnsOf(kind: PartKind): readonly Column[] {
 
 /** The header row of a file understood: each of its columns in turn, null where no attribute has the name. */
 export interface Header {
-  readonly columns: readonly (Column | null)[];
+  readonly columns: readonly (FileColumn | null)[];
   /** Names that mean nothing here; their cells are left out. */
   readonly unknown: readonly string[];
 }

@@ -67,7 +67,7 @@ export function frameAt(p: Pyramid, ms: number): number {
 }
 
 /** A column of a drawing: the frames that touch it, from least to most, and their median (of 33 evenly taken ones where there are more). */
-export interface Column {
+export interface MinMaxColumn {
   readonly least: number;
   readonly most: number;
   readonly median: number;
@@ -75,7 +75,7 @@ export interface Column {
 const TAKEN = 33;
 
 /** What a drawing of [fromMs, toMs) in `width` columns shows; null where no frame is. Every frame is in at least one column. */
-export function columns(p: Pyramid, fromMs: number, toMs: number, width: number): (Column | null)[] {
+export function columns(p: Pyramid, fromMs: number, toMs: number, width: number): (MinMaxColumn | null)[] {
   const step = (toMs - fromMs) / width;
   const taken = new Float32Array(TAKEN);
   const n = p.frames.length;

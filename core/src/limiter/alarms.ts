@@ -1,7 +1,7 @@
 import type { SymptomId } from '../faults';
-import { compare } from '../runs';
+import { compareRuns } from '../runs';
 import { mean } from '../stats';
-import type { Cell, TollRead } from '../toll';
+import type { RunGroup, TollRead } from '../toll';
 import { middleOf } from '../units';
 import { FLAT, heldMemory, otherCards, STARVED } from './evidence';
 import { sensorMean } from './observed';
@@ -45,30 +45,30 @@ export interface Alarm {
 }
 
 const alarm = (id: AlarmId, params: Alarm['params']): Alarm => ({ id, params });
-const speeds = (c: Cell) => c.ms.map((ms) => 1000 / ms);
+const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
 
 /** The card that should be faster: by index, where both have one. */
-function stronger(a: Cell, b: Cell): Cell | null {
+function stronger(a: RunGroup, b: RunGroup): RunGroup | null {
   const [x, y] = [a.first.rig.cardIndex, b.first.rig.cardIndex];
   return !x || !y || middleOf(x) === middleOf(y) ? null : middleOf(x) > middleOf(y) ? a : b;
 }
 
-function cardAlarms(c: Cell, cells: readonly Cell[]): Alarm[] {
+function cardAlarms(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
   return otherCards(c, cells).flatMap((o): Alarm[] => {
     const found: Alarm[] = [];
     const top = stronger(c, o);
     const low = top === c ? o : c;
     if (top) {
-      const r = compare(speeds(low), speeds(top));
+      const r = compareRuns(speeds(low), speeds(top));
       if (r.says === 'real' && r.of < 1)
         found.push(alarm('rank-inversion', { card: top.first.rig.card, by: low.first.rig.card, percent: (1 - r.of) * 100 }));
     }
-    const lows = (x: Cell) => x.runs.flatMap((run) => run.stats?.low1.at ?? []);
+    const lows = (x: RunGroup) => x.runs.flatMap((run) => run.stats?.low1.at ?? []);
     const [slow, fast] = mean(c.ms) > mean(o.ms) ? [c, o] : [o, c];
     const [ls, lf] = [lows(slow), lows(fast)];
-    const averages = compare(speeds(slow), speeds(fast));
+    const averages = compareRuns(speeds(slow), speeds(fast));
     if (ls.length >= 2 && lf.length >= 2 && averages.says === 'real' && averages.of >= 1.15) {
-      const r = compare(ls, lf);
+      const r = compareRuns(ls, lf);
       if ((r.hi ?? Infinity) < averages.of && r.of < FLAT.frames)
         found.push(alarm('flat-lows', { averages: averages.of, lows: r.of, card: fast.first.rig.card }));
     }
@@ -77,7 +77,7 @@ function cardAlarms(c: Cell, cells: readonly Cell[]): Alarm[] {
 }
 
 /** The same title at the same size on the graphics inside this host. */
-function insideAlarm(c: Cell, cells: readonly Cell[]): Alarm[] {
+function insideAlarm(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
   if (c.first.settings.deviceSet === 'inside') return [];
   const inside = cells.filter(
     (o) =>
@@ -87,13 +87,13 @@ function insideAlarm(c: Cell, cells: readonly Cell[]): Alarm[] {
       o.first.rig.host === c.first.rig.host,
   );
   return inside.flatMap((o) => {
-    const r = compare(speeds(o), speeds(c));
+    const r = compareRuns(speeds(o), speeds(c));
     return r.says === 'real' && r.of < 1 ? [alarm('worse-than-inside', { percent: (1 - r.of) * 100 })] : [];
   });
 }
 
 /** Figures no meter can show rightly: loads over 100 %, a card far over its board power, heat no chip lives through. */
-function impossible(c: Cell): Alarm[] {
+function impossible(c: RunGroup): Alarm[] {
   const found: Alarm[] = [];
   for (const sensor of ['card-load', 'cpu-load'] as const) {
     const v = sensorMean(c, sensor);
@@ -109,7 +109,7 @@ function impossible(c: Cell): Alarm[] {
 }
 
 /** Load and watts both low, or the one that is known, with clocks as usual and no limit set: the card waits for something. */
-function starved(c: Cell, cells: readonly Cell[]): Alarm[] {
+function starved(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
   if (c.capped || heldMemory(c, cells)) return [];
   const [load, watts, board] = [sensorMean(c, 'card-load'), sensorMean(c, 'card-w'), c.first.rig.boardW];
   const share = watts !== null && board ? watts / middleOf(board) : null;
@@ -121,7 +121,7 @@ function starved(c: Cell, cells: readonly Cell[]): Alarm[] {
 }
 
 /** Everything in a cell that should make somebody look, the most telling first. In: every cell known, and the toll of its link. */
-export function alarmsOf(c: Cell, cells: readonly Cell[], toll: TollRead | null): Alarm[] {
+export function alarmsOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null): Alarm[] {
   const stats = c.runs.flatMap((r) => r.stats ?? []);
   const cap = stats.find((s) => s.cap)?.cap ?? null;
   const hitch = stats.find((s) => s.period)?.period ?? null;

@@ -1,10 +1,10 @@
 import { mean } from '../stats';
-import { lookOf, type Cell, type Measured, type TollRead } from '../toll';
+import { lookOf, type RunGroup, type MeasuredValue, type TollRead } from '../toll';
 import { middleOf } from '../units';
 import { otherSizes, sensorMean } from './observed';
 
 /** One thing that speaks for what limits, with its number. The texts are made of code and figures. */
-export type Evidence =
+export type LimiterEvidence =
   | { readonly code: 'memory-clock'; readonly mhz: number; readonly usual: number }
   | { readonly code: 'cap'; readonly fps: number; readonly share: number }
   | { readonly code: 'flat-sizes'; readonly ratio: number; readonly pixels: number; readonly from: string; readonly to: string }
@@ -18,7 +18,7 @@ export type Evidence =
       readonly code: 'toll';
       readonly share: number;
       readonly ms: number;
-      readonly toll: Measured;
+      readonly toll: MeasuredValue;
       readonly basis: TollRead['basis'];
     }
   | { readonly code: 'no-pair' }
@@ -34,7 +34,7 @@ const MEMORY_CLOCK = 0.7;
 const HOT_C = 95;
 
 /** The memory clock a card usually runs at: as its part states it, or the highest seen of it. */
-function usualMemory(c: Cell, cells: readonly Cell[]): number | null {
+function usualMemory(c: RunGroup, cells: readonly RunGroup[]): number | null {
   const stated = c.first.rig.memoryMHz;
   if (stated) return middleOf(stated);
   const seen = cells.filter((o) => o.first.rig.card === c.first.rig.card).flatMap((o) => sensorMean(o, 'memory-mhz') ?? []);
@@ -42,13 +42,13 @@ function usualMemory(c: Cell, cells: readonly Cell[]): number | null {
 }
 
 /** The memory clock of a cell where it is held below the usual one; null where it is not, or nobody knows. */
-export function heldMemory(c: Cell, cells: readonly Cell[]): { mhz: number; usual: number } | null {
+export function heldMemory(c: RunGroup, cells: readonly RunGroup[]): { mhz: number; usual: number } | null {
   const [mhz, usual] = [sensorMean(c, 'memory-mhz'), usualMemory(c, cells)];
   return mhz !== null && usual !== null && mhz < MEMORY_CLOCK * usual ? { mhz, usual } : null;
 }
 
 /** Cells of the same scene on the same host and link with another card. */
-export function otherCards(c: Cell, cells: readonly Cell[]): Cell[] {
+export function otherCards(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] {
   return cells.filter(
     (o) =>
       o.first.titleId === c.first.titleId &&
@@ -63,9 +63,9 @@ export function otherCards(c: Cell, cells: readonly Cell[]): Cell[] {
   );
 }
 
-function sizesLine(c: Cell, cells: readonly Cell[]): Evidence | null {
+function sizesLine(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence | null {
   const all = [c, ...otherSizes(c, cells)].sort((a, b) => a.pixels - b.pixels);
-  const [low, high] = [all[0] as Cell, all[all.length - 1] as Cell];
+  const [low, high] = [all[0] as RunGroup, all[all.length - 1] as RunGroup];
   const pixels = high.pixels / low.pixels;
   if (pixels < FLAT.pixels) return null;
   const ratio = mean(high.ms) / mean(low.ms);
@@ -73,15 +73,15 @@ function sizesLine(c: Cell, cells: readonly Cell[]): Evidence | null {
   return ratio < FLAT.frames ? { code: 'flat-sizes', ...ends } : { code: 'grows', ...ends };
 }
 
-const lowOf = (c: Cell) => {
+const lowOf = (c: RunGroup) => {
   const lows = c.runs.flatMap((r) => r.stats?.low1.at ?? []);
   return lows.length > 0 ? mean(lows) : null;
 };
 
-function cardLines(c: Cell, cells: readonly Cell[]): Evidence[] {
+function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
   const others = otherCards(c, cells);
   const fps = 1000 / mean(c.ms);
-  return others.flatMap((o): Evidence[] => {
+  return others.flatMap((o): LimiterEvidence[] => {
     const theirs = 1000 / mean(o.ms);
     const [averages, other] = [Math.max(fps, theirs) / Math.min(fps, theirs), o.first.rig.card];
     if (averages < FLAT.frames) return [{ code: 'flat-cards', ratio: averages, other }];
@@ -93,7 +93,7 @@ function cardLines(c: Cell, cells: readonly Cell[]): Evidence[] {
 }
 
 /** What speaks for one limit or another, the power state of the memory first: it makes every other sign mean something else. */
-export function evidenceOf(c: Cell, cells: readonly Cell[], toll: TollRead | null, backMs: number): Evidence[] {
+export function evidenceOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null, backMs: number): LimiterEvidence[] {
   const ms = mean(c.ms);
   const held = heldMemory(c, cells);
   const cap = c.runs.find((r) => r.stats?.cap)?.stats?.cap ?? null;
@@ -101,7 +101,7 @@ export function evidenceOf(c: Cell, cells: readonly Cell[], toll: TollRead | nul
   const watts = sensorMean(c, 'card-w');
   const hot = sensorMean(c, 'cpu-c');
   const board = c.first.rig.boardW;
-  const lines: (Evidence | null)[] = [
+  const lines: (LimiterEvidence | null)[] = [
     held && { code: 'memory-clock', ...held },
     cap && { code: 'cap', fps: cap.fps, share: cap.share },
     c.first.rig.slot

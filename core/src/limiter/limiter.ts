@@ -1,6 +1,6 @@
 import { SWAP_MINUTES } from '../runs';
-import type { Cell, TollRead } from '../toll';
-import { evidenceOf, heldMemory, type Evidence } from './evidence';
+import type { RunGroup, TollRead } from '../toll';
+import { evidenceOf, heldMemory, type LimiterEvidence } from './evidence';
 import { otherSizes } from './observed';
 import { CAPPED, nameLimiter, type Judged, type Named, type Observed, type StageId } from './shares';
 
@@ -11,13 +11,13 @@ export interface Swap {
   /** Another setup that has what is needed: named, so that it can be looked up. */
   readonly setupId: string | null;
 }
-export type Advice = 'memory' | 'cap' | StageId | 'alike';
+export type LimiterAdvice = 'memory' | 'cap' | StageId | 'alike';
 
 export interface Limiter {
   readonly judged: Judged;
   readonly named: Named;
-  readonly evidence: readonly Evidence[];
-  readonly advice: Advice;
+  readonly evidence: readonly LimiterEvidence[];
+  readonly advice: LimiterAdvice;
   /** The cheapest run that would decide; null where the limiter is named. */
   readonly swap: Swap | null;
 }
@@ -32,8 +32,8 @@ const touches = (between: readonly StageId[], ...stages: StageId[]) => stages.ev
  */
 export function decidingSwap(
   between: readonly [StageId, StageId],
-  c: Cell,
-  cells: readonly Cell[],
+  c: RunGroup,
+  cells: readonly RunGroup[],
   others: readonly string[],
   cardOpen = between.includes('card'),
 ): Swap {
@@ -53,9 +53,9 @@ export function decidingSwap(
 
 /** What `readLimiter` reads. `seen` and `judged` come first: judging takes longest and may be done elsewhere. */
 export interface LimiterInput {
-  readonly cell: Cell;
+  readonly cell: RunGroup;
   /** Every cell that is known. */
-  readonly cells: readonly Cell[];
+  readonly cells: readonly RunGroup[];
   readonly toll: TollRead | null;
   readonly seen: Observed;
   readonly judged: Judged | null;
@@ -76,6 +76,6 @@ export function readLimiter({ cell, cells, toll, seen, judged: free, others }: L
     named.says === 'cannot-tell' && !named.alike
       ? decidingSwap(named.between, cell, cells, others, judged.shares.card.hi > OPEN)
       : null;
-  const advice: Advice = heldMemory(cell, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
+  const advice: LimiterAdvice = heldMemory(cell, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
   return { judged, named, evidence, advice, swap };
 }

@@ -7,8 +7,8 @@ import {
   pictureMB,
   roughnessOf,
   START,
-  type Cell,
-  type Measured,
+  type RunGroup,
+  type MeasuredValue,
   type RunSeen,
   type TollRead,
 } from '../toll';
@@ -16,13 +16,13 @@ import { middleOf } from '../units';
 import type { Observed } from './shares';
 
 /** The mean of one sensor over the runs of a cell that have it; null where none has. */
-export function sensorMean(c: Pick<Cell, 'runs'>, sensor: Sensor): number | null {
+export function sensorMean(c: Pick<RunGroup, 'runs'>, sensor: Sensor): number | null {
   const list = c.runs.flatMap((r) => r.sensors?.[sensor]?.mean ?? []);
   return list.length > 0 ? mean(list) : null;
 }
 
 /** Cells of the same title, look, rig and settings at other sizes, that nothing but the rig holds; smallest first. */
-export function otherSizes(c: Cell, cells: readonly Cell[]): Cell[] {
+export function otherSizes(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] {
   const { first } = c;
   const same = (o: RunSeen) =>
     o.setupId === first.setupId &&
@@ -55,14 +55,14 @@ function tollSeen(t: TollRead | null): Observed['toll'] {
 }
 
 /** What the way back takes, ms: as a pair measured it, or at the usual share of the picture. 0 without a panel. */
-function backMs(c: Cell, back: Measured | null): number {
+function backMs(c: RunGroup, back: MeasuredValue | null): number {
   if (!c.panel) return 0;
   const rig = middleRig(c.first.rig);
   return back?.mid ?? (rig ? (START.kappa.mid * pictureMB(c.pixels) * MS_PER_MB_GBPS) / rig.upGbps : 0);
 }
 
 /** What was measured of a cell and around it, as far as it tells the stages apart. */
-export function observedOf(c: Cell, cells: readonly Cell[], toll: TollRead | null, back: Measured | null): Observed {
+export function observedOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null, back: MeasuredValue | null): Observed {
   const stats = c.runs.find((r) => r.stats)?.stats ?? null;
   const load = sensorMean(c, 'card-load');
   const watts = sensorMean(c, 'card-w');

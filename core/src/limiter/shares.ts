@@ -11,10 +11,10 @@ export const STAGES = {
 export type StageId = keyof typeof STAGES;
 export const STAGE_IDS = Object.keys(STAGES) as StageId[];
 
-export interface Share extends Range {
+export interface StageShare extends Range {
   readonly mid: number;
 }
-export type Shares = Readonly<Record<StageId, Share>>;
+export type Shares = Readonly<Record<StageId, StageShare>>;
 
 /** What was measured of a rig, as far as it tells stages apart. Times in ms. */
 export interface Observed {
@@ -151,7 +151,7 @@ export function judgeShares(o: Observed): Judged | null {
     const top = list.reduce((a, b) => (b[1] > a[1] ? b : a));
     largest[top[0]] += p.w / total;
   }
-  const share = (pick: (p: (typeof points)[number]) => number): Share => {
+  const share = (pick: (p: (typeof points)[number]) => number): StageShare => {
     const mid = points.reduce((s, p) => s + p.w * pick(p), 0) / total;
     const sorted = points.map((p) => ({ v: pick(p), w: p.w })).sort((a, b) => a.v - b.v);
     const edge = (q: number) => {
@@ -170,9 +170,9 @@ export function judgeShares(o: Observed): Judged | null {
   }));
   return {
     shares: {
-      cpu: whole[0] as Share,
-      card: whole[1] as Share,
-      link: whole[2] as Share,
+      cpu: whole[0] as StageShare,
+      card: whole[1] as StageShare,
+      link: whole[2] as StageShare,
       back: { mid: backShare, lo: backShare, hi: backShare },
       cap: { mid: 0, lo: 0, hi: 0 },
     },

@@ -3,7 +3,7 @@ import { NO_TALLY, type Tally } from './tally';
 import type { NearWeights } from './weights';
 
 /** Units that were counted, and those of them that worked. */
-export interface Count {
+export interface UnitCount {
   readonly n: number;
   readonly worked: number;
 }
@@ -16,9 +16,9 @@ export interface EvidenceSummary {
   /** Seen with exactly this chain, under any versions. */
   readonly exact: Tally;
   /** Seen with exactly this chain, no version noted otherwise than asked. */
-  readonly same: Count;
+  readonly same: UnitCount;
   /** Told by someone of exactly this chain. */
-  readonly told: Count;
+  readonly told: UnitCount;
   /** Exactly this chain, changed versions and hearsay counted for less. */
   readonly weighted: { readonly worked: number; readonly failed: number };
   /** Chains that share something: how many units, their weight, and the weight of those that worked. */

@@ -6,7 +6,7 @@ function plain(name: string): string {
 }
 
 /** What entries of the log are compared by; null where a chain has not chosen it. */
-export interface Matched {
+export interface MatchKey {
   /** The key of exactly this chain; null while host, port, dock or card is not chosen. */
   readonly key: string | null;
   readonly host: string | null;
@@ -23,7 +23,7 @@ export interface Matched {
  * What a chain is found by. The key is host model, link kind of the socket, adapter or none, dock model or none, card model; cable,
  * screen, system and versions are attributes, not part of it. A path that ends in a card slot needs no dock.
  */
-export function matchOf(chain: Chain): Matched {
+export function matchOf(chain: Chain): MatchKey {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
   const standard = socket && (typeof socket.standard === 'string' ? socket.standard : 'not-known');
   const adapters = adapterNames(chain).map(plain).join(' + ') || 'none';

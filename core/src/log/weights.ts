@@ -1,13 +1,13 @@
 import type { Installed } from '../schema';
 import type { RuleId } from '../house';
-import type { Matched } from './match';
+import type { MatchKey } from './match';
 
 /** What an entry may share with the chain that is asked about. */
-export const SHARES = ['host', 'link', 'dock', 'family'] as const;
-export type Share = (typeof SHARES)[number];
+export const SHARED_ATTRIBUTES = ['host', 'link', 'dock', 'family'] as const;
+export type SharedAttribute = (typeof SHARED_ATTRIBUTES)[number];
 
 /** How entries count: what each shared thing adds, what changed versions leave of it, and how much all near ones may weigh. */
-export interface NearWeights extends Readonly<Record<Share, number>> {
+export interface NearWeights extends Readonly<Record<SharedAttribute, number>> {
   readonly changed: number;
   readonly strength: number;
 }
@@ -42,8 +42,8 @@ export function changedVersions(a: Versions, b: Versions): (keyof Versions)[] {
 }
 
 /** An entry as it is weighed. */
-export interface Weighed {
-  readonly match: Matched;
+export interface WeightedEntry {
+  readonly match: MatchKey;
   readonly versions: Versions;
   readonly told: boolean;
   /** 0 to 1; counts for what was told by someone only. */
@@ -51,7 +51,7 @@ export interface Weighed {
 }
 
 export interface Factors {
-  readonly shares: readonly Share[];
+  readonly shares: readonly SharedAttribute[];
   /** Sum of what is shared, 0 to 1; 1 for exactly this chain. */
   readonly shared: number;
   /** 1, or what changed versions leave. */
@@ -65,8 +65,8 @@ export interface Factors {
  * What an entry counts beside the chain that is asked about, with its factors. Exactly this chain shares everything by definition;
  * others what they have in common. In: what both are found by. Out: the product of the three factors.
  */
-export function factorsOf(asked: Matched, versions: Versions, entry: Weighed, w: NearWeights): Factors {
-  const shares = SHARES.filter((s) => asked[s] !== null && asked[s] === entry.match[s]);
+export function factorsOf(asked: MatchKey, versions: Versions, entry: WeightedEntry, w: NearWeights): Factors {
+  const shares = SHARED_ATTRIBUTES.filter((s) => asked[s] !== null && asked[s] === entry.match[s]);
   const exact = asked.key !== null && asked.key === entry.match.key;
   const shared = exact ? 1 : shares.reduce((sum, s) => sum + w[s], 0);
   const changed = changedVersions(versions, entry.versions).length > 0 ? w.changed : 1;

@@ -1,7 +1,7 @@
 import type { ReleaseSpec, SoftwareRole } from '../schema';
 import { partName } from '../setup';
 import { means, ROLE_SUBJECT } from '../software';
-import type { Matched, NewsPart, Published, Touch } from './types';
+import type { NewsMatch, NewsPart, Published, Touch } from './types';
 
 const plain = (s: string) =>
   s
@@ -98,7 +98,7 @@ export function concernsHere(m: {
  * What an item of news concerns: parts it states or names, logged symptoms it speaks of, and the release it would make. In: the item, the
  * parts of the catalogue, the symptoms of the log.
  */
-export function matchNews(item: Published, parts: readonly NewsPart[], logged: readonly string[]): Matched {
+export function matchNews(item: Published, parts: readonly NewsPart[], logged: readonly string[]): NewsMatch {
   const { stated } = item;
   const text = plain(`${item.title} ${item.text}`);
   const meant = parts.filter((p) =>

@@ -38,7 +38,7 @@ export interface Touch {
   readonly here: boolean;
   readonly by: 'stated' | 'name';
 }
-export interface Matched {
+export interface NewsMatch {
   readonly touches: readonly Touch[];
   /** Logged symptoms it speaks of. */
   readonly symptoms: readonly string[];

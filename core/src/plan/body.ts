@@ -4,7 +4,7 @@ import type { PictureFacts } from '../display';
 import type { FitFacts } from '../fit';
 import type { PowerFacts } from '../power';
 import type { Chain, DockSpec, SocketSpec } from '../schema';
-import type { Held, ReleaseNews } from '../software';
+import type { RequirementStatus, ReleaseNews } from '../software';
 
 /** Facts that do not hang on which world of the link is true: each subject of its own, and the slots as they are stated. */
 export interface BodyFacts {
@@ -13,7 +13,7 @@ export interface BodyFacts {
   readonly fit: FitFacts | null;
   readonly cooling: CoolFacts | null;
   readonly pictures: readonly PictureFacts[];
-  readonly held: readonly Held[];
+  readonly held: readonly RequirementStatus[];
   readonly news: readonly ReleaseNews[];
   /** The port in use and the dock as stated. */
   readonly port: SocketSpec | null;

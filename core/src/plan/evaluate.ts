@@ -8,7 +8,7 @@ import { contradicted } from './contradiction';
 import { joinLinks } from './join-link';
 import { readOuts } from './read-outs';
 import { budgetsOf } from './budgets';
-import { findings as findingsOf, groundsOf, whole } from './facts';
+import { findings as findingsOf, groundsOf, resolveBody } from './facts';
 import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type VerdictState } from './types';
 import { toVerify, verdictOf } from './verdict';
 
@@ -47,7 +47,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   const grounds = groundsOf(chain, context);
   const { rules } = grounds;
   const [all, links] = [grounds.worlds(), grounds.links()];
-  const body = whole(grounds.body);
+  const body = resolveBody(grounds.body);
   const found = findingsOf(CHECKS, grounds).map((f) => ({ ...f, hangsOn: f.hangsOn.filter((path) => !knownAt(chain, path)) }));
   const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);

@@ -82,11 +82,11 @@ export function bodyFacts(
   context: Pick<Context, 'asOf' | 'requirements' | 'releases'>,
   rule: RuleBook['get'],
 ): BodyFacts {
-  return whole(new Body(chain, context, rule));
+  return resolveBody(new Body(chain, context, rule));
 }
 
 /** The body with every part of it made, as plain data. */
-export function whole(b: BodyFacts): BodyFacts {
+export function resolveBody(b: BodyFacts): BodyFacts {
   const { power, charging, fit, cooling, pictures, held, news } = b;
   const { port, box, supplies, system, settings, uses } = b;
   return { power, charging, fit, cooling, pictures, held, news, port, box, supplies, system, settings, uses };

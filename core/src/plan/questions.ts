@@ -3,7 +3,7 @@ import { STOPPING_AREAS, type JudgedArea } from './areas';
 import type { Evaluation } from './types';
 
 /** Something worth finding out about a chain. */
-export interface Question {
+export interface OpenQuestion {
   readonly path: AttrPath;
   /** The noun of the part it belongs to, and what is known of the attribute. */
   readonly part: string;
@@ -27,7 +27,7 @@ const UNTIMED = 60;
  * What to find out, what decides the verdict first: by area in the order they are checked, those that can stop the chain before the
  * others, and within an area what takes the fewest minutes. Slots that hold nothing are no questions: they are chosen.
  */
-export function questionsOf(e: Asking): Question[] {
+export function questionsOf(e: Asking): OpenQuestion[] {
   const open = e.predicted.areas.filter((a) => a.state === 'open' || a.state === 'care');
   const stopping = (a: (typeof open)[number]) => a.state === 'open' && STOPPING_AREAS.includes(a.area);
   const ordered = [...open.filter(stopping), ...open.filter((a) => !stopping(a))];
@@ -35,7 +35,7 @@ export function questionsOf(e: Asking): Question[] {
   // What can stop the chain is asked before what only narrows a figure of the same area.
   const stops = (p: AttrPath) => (e.predicted.verdict.wouldDecide.includes(p) ? 0 : 1);
   const seen = new Set<AttrPath>();
-  const of = (paths: readonly AttrPath[], area: JudgedArea | null, decides: boolean): Question[] =>
+  const of = (paths: readonly AttrPath[], area: JudgedArea | null, decides: boolean): OpenQuestion[] =>
     [...paths]
       .sort((a, b) => stops(a) - stops(b) || minutes(a) - minutes(b))
       .flatMap((path) => {
@@ -57,6 +57,6 @@ export function questionsOf(e: Asking): Question[] {
 }
 
 /** The questions that can turn the verdict or close an area, in the order of `questionsOf`. */
-export function decidingOf(e: Asking): Question[] {
+export function decidingOf(e: Asking): OpenQuestion[] {
   return questionsOf(e).filter((q) => q.decides);
 }

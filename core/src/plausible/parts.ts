@@ -1,6 +1,6 @@
 import type { AnySpec, CableSpec, CardSpec, DockSpec, HostSpec, PartKind, ScreenSpec, SocketSpec, SupplySpec } from '../schema';
 import { wordsOf } from '../schema';
-import type { Question } from './types';
+import type { ValueQuestion } from './types';
 
 /** Rates that USB, USB4, Thunderbolt and their cables are marked with, in Gb/s (USB-IF and Thunderbolt marks; from memory). */
 const MARKED_RATES = [0.48, 5, 10, 20, 40, 80, 120];
@@ -13,13 +13,13 @@ const PLUG_W = { eight: 150, six: 75, sixteen: 600, slot: 75 };
 
 const known = (v: unknown): v is number => typeof v === 'number';
 
-function lanes(path: string, value: unknown): Question[] {
+function lanes(path: string, value: unknown): ValueQuestion[] {
   return known(value) && !WIDTHS.includes(value) ? [{ path, code: 'no-such-width', params: { lanes: value } }] : [];
 }
 
 /** GB/s written for Gb/s, watts for a rate, a rate for watts, cm for mm. */
-export function cableQuestions(c: Pick<CableSpec, 'markedGbps' | 'markedW' | 'lengthMm'>): Question[] {
-  const found: Question[] = [];
+export function cableQuestions(c: Pick<CableSpec, 'markedGbps' | 'markedW' | 'lengthMm'>): ValueQuestion[] {
+  const found: ValueQuestion[] = [];
   const [rate, watts, length] = [c.markedGbps, c.markedW, c.lengthMm];
   if (known(rate) && !MARKED_RATES.includes(rate)) {
     if (MARKED_RATES.includes(rate * 8))
@@ -48,15 +48,15 @@ function inName(name: string, unit: string): number | null {
   return found ? Number(found[1]) : null;
 }
 
-function nameAgainst(name: string, unit: string, path: string, value: unknown): Question[] {
+function nameAgainst(name: string, unit: string, path: string, value: unknown): ValueQuestion[] {
   const said = inName(name, unit);
   return said !== null && known(value) && said !== value
     ? [{ path, code: 'name-says-otherwise', params: { name: said, said: value, unit } }]
     : [];
 }
 
-function cardQuestions(c: CardSpec): Question[] {
-  const found: Question[] = [...lanes('lanes', c.lanes), ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB)];
+function cardQuestions(c: CardSpec): ValueQuestion[] {
+  const found: ValueQuestion[] = [...lanes('lanes', c.lanes), ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB)];
   // A chip soldered to its dock has no sockets and does not sit in a slot.
   const soldered = c.chip === 'mobile' && c.plugs8Pin === 0 && c.plugs6Pin === 0 && c.plugs16Pin === 0;
   const most = soldered ? null : plugWatts(c);
@@ -74,8 +74,8 @@ function cardQuestions(c: CardSpec): Question[] {
 /** Usable rate a Gen3 x4 tunnel can carry at most by its raw rate: 8 GT/s, four lanes, 128b/130b (PCIe 3.0 base specification). */
 const GEN3_X4_GBPS = 8 * 4 * (128 / 130);
 
-function dockQuestions(d: DockSpec): Question[] {
-  const found: Question[] = [
+function dockQuestions(d: DockSpec): ValueQuestion[] {
+  const found: ValueQuestion[] = [
     ...lanes('slotLanes', d.slotLanes),
     ...nameAgainst(`${d.model} ${d.variant}`, 'W', 'supplyW', d.supplyW),
   ];
@@ -95,28 +95,28 @@ function dockQuestions(d: DockSpec): Question[] {
 }
 
 /** Cables promise more than the rating: one plug of a kind alone may draw so much. */
-function supplyQuestions(s: Pick<SupplySpec, 'supplyW' | 'cable16PinW' | 'cables16Pin'>): Question[] {
+function supplyQuestions(s: Pick<SupplySpec, 'supplyW' | 'cable16PinW' | 'cables16Pin'>): ValueQuestion[] {
   const allowed = typeof s.cable16PinW === 'string' ? Number(s.cable16PinW) : null;
   return allowed !== null && known(s.supplyW) && known(s.cables16Pin) && s.cables16Pin > 0 && allowed >= s.supplyW
     ? [{ path: 'cable16PinW', code: 'one-lead-plugs', params: { allowed, rating: s.supplyW } }]
     : [];
 }
 
-function hostQuestions(h: HostSpec): Question[] {
-  const battery: Question[] =
+function hostQuestions(h: HostSpec): ValueQuestion[] {
+  const battery: ValueQuestion[] =
     // Cabin rules of air travel end at 100 Wh; makers stay below (common practice, no published source).
     known(h.batteryWh) && h.batteryWh > 100 ? [{ path: 'batteryWh', code: 'big-battery', params: { said: h.batteryWh } }] : [];
   return [...battery, ...h.sockets.flatMap((s: SocketSpec) => lanes(`sockets/${s.key}/lanes`, s.lanes))];
 }
 
-function screenQuestions(s: ScreenSpec): Question[] {
+function screenQuestions(s: ScreenSpec): ValueQuestion[] {
   return known(s.widthPx) && known(s.heightPx) && s.heightPx > s.widthPx
     ? [{ path: 'heightPx', code: 'upright-screen', params: { width: s.widthPx, height: s.heightPx } }]
     : [];
 }
 
 /** What is worth asking about the values of a part, by kind. Empty when nothing is odd. */
-export function partQuestions(kind: PartKind, spec: AnySpec): Question[] {
+export function partQuestions(kind: PartKind, spec: AnySpec): ValueQuestion[] {
   switch (kind) {
     case 'cable':
       return cableQuestions(spec as CableSpec);
@@ -140,7 +140,7 @@ export function partQuestions(kind: PartKind, spec: AnySpec): Question[] {
 }
 
 /** The same card again among the other cards of a dock: a pair to compare must differ. Names as shown. */
-export function pairQuestions(card: string | null, others: readonly string[]): Question[] {
+export function pairQuestions(card: string | null, others: readonly string[]): ValueQuestion[] {
   return others.flatMap((name, i) =>
     name === card || others.indexOf(name) < i ? [{ path: `spares/${i}`, code: 'same-card' as const, params: { name } }] : [],
   );

@@ -1,5 +1,5 @@
 import { percentOf } from '../cost';
-import type { Question } from './types';
+import type { ValueQuestion } from './types';
 
 interface Discounted {
   readonly minor: number;
@@ -8,7 +8,7 @@ interface Discounted {
 }
 
 /** A price that is not the list price less the percentage said: within half a percent of the list price is rounding. */
-export function discountQuestions(p: Discounted): Question[] {
+export function discountQuestions(p: Discounted): ValueQuestion[] {
   if (p.beforeMinor === null || p.discountPercent === null || p.beforeMinor === 0) return [];
   const would = p.beforeMinor - percentOf(p.beforeMinor, p.discountPercent);
   if (Math.abs(would - p.minor) <= Math.max(1, p.beforeMinor / 200)) return [];
@@ -22,7 +22,7 @@ export function discountQuestions(p: Discounted): Question[] {
 }
 
 /** A part offered alone for more than a box that holds it and others: the box may be meant. All in one currency. */
-export function boxQuestions(minor: number, boxesMinor: readonly number[]): Question[] {
+export function boxQuestions(minor: number, boxesMinor: readonly number[]): ValueQuestion[] {
   const cheapest = Math.min(...boxesMinor);
   return boxesMinor.length > 0 && minor > cheapest
     ? [{ path: 'minor', code: 'alone-above-box', params: { more: Math.round((minor / cheapest - 1) * 1000) / 10 } }]

@@ -21,7 +21,7 @@ export type QuestionCode =
   | 'alone-above-box';
 
 /** A question about a value: where it stands and the figures in it. Nothing is corrected; a person may keep it as said. */
-export interface Question {
+export interface ValueQuestion {
   /** The place of the attribute: `markedGbps`, `sockets/left/lanes`. */
   readonly path: string;
   readonly code: QuestionCode;

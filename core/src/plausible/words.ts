@@ -1,4 +1,4 @@
-import type { Question } from './types';
+import type { ValueQuestion } from './types';
 
 const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`;
 /** "22 of 26 Gb/s, 92 %", "5 of 6 (44 %)". */
@@ -12,8 +12,8 @@ const whole = (x: number) => Math.round(x * 10) / 10;
  * Percentages in somebody's words that do not match the figures beside them. Both readings of "from a to b" are tried: the share that
  * is left and the share that went; one point of rounding is allowed. The words are never changed.
  */
-export function shareQuestions(text: string, path: string): Question[] {
-  const found: Question[] = [];
+export function shareQuestions(text: string, path: string): ValueQuestion[] {
+  const found: ValueQuestion[] = [];
   const ask = (said: number, is: number[], a: number, b: number) => {
     if (b === 0 || is.some((x) => Math.abs(Math.abs(x) - said) <= 1)) return;
     found.push({ path, code: 'share-off', params: { said, a, b, would: whole(Math.abs(is[0] ?? 0)) } });
@@ -30,7 +30,7 @@ export function shareQuestions(text: string, path: string): Question[] {
 }
 
 /** A rate with its unit in somebody's words that no link of this kind can have: "40 GB/s", "3 GB/s cable". Asks whether bits were meant. */
-export function rateQuestions(text: string, path: string): Question[] {
+export function rateQuestions(text: string, path: string): ValueQuestion[] {
   return [...text.matchAll(/(\d+(?:[.,]\d+)?)\s*GB\/s/g)]
     .map((m) => value(m[1]))
     .filter((v) => [5, 10, 20, 40, 80, 120].includes(v))

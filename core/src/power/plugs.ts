@@ -218,7 +218,7 @@ export function shortage(card: CardSpec, supply: SupplyAttrs, at: AttrPath, head
 }
 
 /** Did anybody count the plugs of a card, and the cables of a supply? */
-export function counted(card: CardSpec, supply: SupplyAttrs): { card: boolean; supply: boolean } {
+export function connectorsCounted(card: CardSpec, supply: SupplyAttrs): { card: boolean; supply: boolean } {
   return {
     card: counts([card.plugs8Pin, card.plugs6Pin, card.plugs16Pin]) !== null,
     supply: counts([supply.cables8Pin, supply.cables6Pin, supply.cables16Pin, supply.cables8PinPair]) !== null,

@@ -5,7 +5,7 @@ import { partName } from '../setup';
 import { wallDraw } from './efficiency';
 import { peaks, worstPeak, type Peak } from './peaks';
 import {
-  counted,
+  connectorsCounted,
   openSockets,
   plugFacts,
   shortage,
@@ -189,7 +189,7 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
       peak: all.length > 0 ? worstPeak(all) : null,
       allPeaks: all,
       plugs: card && heads && feedsCard && !isSealed(dock) ? plugFacts(card, spec, heads) : null,
-      counted: card && feedsCard && !isSealed(dock) ? counted(card, spec) : null,
+      counted: card && feedsCard && !isSealed(dock) ? connectorsCounted(card, spec) : null,
       shortage: card && heads && feedsCard && !isSealed(dock) ? shortage(card, spec, at, heads) : null,
       wall: load && rated && mark ? wallDraw(load, rated.lo, mark, mains) : null,
       open: openOf({

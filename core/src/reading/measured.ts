@@ -1,5 +1,5 @@
 import type { PciDevice, Report, RouterReport } from '../schema';
-import { above, deviceTree, spanAbove, type Node, type Span } from './tree';
+import { above, deviceTree, spanAbove, type Node, type LinkSpan } from './tree';
 
 /** A graphics function in a report, and by what it hangs. */
 export interface FoundCard {
@@ -12,15 +12,15 @@ export interface FoundCard {
 }
 
 /** What a report says of one chain. */
-export interface Measured {
+export interface MeasuredChain {
   readonly cards: readonly FoundCard[];
   /** The card that was read; null when none hangs on a link. */
   readonly card: FoundCard | null;
-  readonly cardSpan: Span | null;
+  readonly cardSpan: LinkSpan | null;
   /** Only a separate controller has a real span of its own. */
-  readonly hostSpan: Span | null;
-  readonly inside: Span | null;
-  readonly virtual: readonly Span[];
+  readonly hostSpan: LinkSpan | null;
+  readonly inside: LinkSpan | null;
+  readonly virtual: readonly LinkSpan[];
   readonly router: RouterReport | null;
   /** Capabilities could not be read, so that rates and widths are not known. */
   readonly denied: boolean;
@@ -46,7 +46,7 @@ function found(node: Node): FoundCard {
 }
 
 /** The card's spans from its function up to the host. */
-function spansOf(node: Node): Span[] {
+function spansOf(node: Node): LinkSpan[] {
   return above(node).flatMap((n) => {
     const s = spanAbove(n);
     return s ? [s] : [];
@@ -63,7 +63,7 @@ function routerOf(report: Report): RouterReport | null {
  * Find the card behind a link and the spans that count for it. A chosen address wins; otherwise one behind a tunnel, or, when the
  * chain is direct, the last one on a port of the host.
  */
-export function measure(report: Report, want: { kind: 'tunnel' | 'direct'; address?: string | undefined }): Measured {
+export function measure(report: Report, want: { kind: 'tunnel' | 'direct'; address?: string | undefined }): MeasuredChain {
   const nodes = deviceTree(report.devices);
   const displays = nodes.filter((n) => isDisplay(n.device));
   const cards = displays.map(found);

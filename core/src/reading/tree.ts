@@ -63,7 +63,7 @@ export function above(node: Node): Node[] {
 export type SpanKind = 'real' | 'virtual' | 'inside';
 
 /** A link between a port and what hangs on it, as both ends show it. */
-export interface Span {
+export interface LinkSpan {
   readonly kind: SpanKind;
   readonly upper: PciDevice;
   readonly lower: PciDevice;
@@ -95,7 +95,7 @@ export function isVirtual(upper: PciDevice, lower: PciDevice): boolean {
 }
 
 /** The span above a node, or null where its port is not in the report. */
-export function spanAbove(node: Node): Span | null {
+export function spanAbove(node: Node): LinkSpan | null {
   const upper = node.parent?.device;
   if (!upper) return null;
   const lower = node.device;

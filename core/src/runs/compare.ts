@@ -1,7 +1,7 @@
 import { mean, meanOf, welch, type MeanOf } from '../stats';
 
 /** What a comparison is drawn of. Rates and scores are better when higher, times when lower. */
-export const MEASURES = {
+export const RUN_MEASURES = {
   average: 'Average',
   low: '1 % low, 99th-percentile frame',
   lowFrames: '1 % low, slowest 1 % of frames',
@@ -9,9 +9,9 @@ export const MEASURES = {
   score: 'Score',
   time: 'Time taken',
 } as const;
-export type Measure = keyof typeof MEASURES;
+export type Measure = keyof typeof RUN_MEASURES;
 
-export interface Compared {
+export interface RunComparison {
   readonly a: MeanOf;
   readonly b: MeanOf;
   /** Speed of b as a share of a's: 1.2 is 20 % faster. Its 95 % interval, null with fewer than two repeats a side. */
@@ -33,7 +33,7 @@ const CHANCE = 0.05;
  *
  * Worked example: 100 against 120 frames/s is 20 % faster, 120 % of; seen from b, 100 is 16.7 % lost.
  */
-export function compare(a: readonly number[], b: readonly number[], lowerIsBetter = false): Compared {
+export function compareRuns(a: readonly number[], b: readonly number[], lowerIsBetter = false): RunComparison {
   const logs = (list: readonly number[]) => list.map((v) => (lowerIsBetter ? -Math.log(v) : Math.log(v)));
   const [la, lb] = [logs(a), logs(b)];
   const w = welch(la, lb);

@@ -1,5 +1,5 @@
 import { mean } from '../stats';
-import { compare, type Compared } from './compare';
+import { compareRuns, type RunComparison } from './compare';
 
 /** A card on one chain at one resolution, and the same card in a desktop. Speeds, higher is better. */
 export interface CardHere {
@@ -12,8 +12,8 @@ export interface CardHere {
 export interface ConvergeRow {
   readonly card: string;
   /** Against the slowest card: here, and in a desktop. */
-  readonly here: Compared;
-  readonly desktop: Compared | null;
+  readonly here: RunComparison;
+  readonly desktop: RunComparison | null;
   /** Of the desktop's ratio by index where nobody measured it. */
   readonly byIndex: number | null;
 }
@@ -42,8 +42,8 @@ export function converge(cards: readonly CardHere[]): Converge | null {
     const measured = c.desktop.length > 0 && base.desktop.length > 0;
     return {
       card: c.card,
-      here: compare(base.here, c.here),
-      desktop: measured ? compare(base.desktop, c.desktop) : null,
+      here: compareRuns(base.here, c.here),
+      desktop: measured ? compareRuns(base.desktop, c.desktop) : null,
       byIndex: c.index && base.index ? c.index / base.index : null,
     };
   });
@@ -55,7 +55,7 @@ export function converge(cards: readonly CardHere[]): Converge | null {
 }
 
 export interface HostSwap {
-  readonly frames: Compared;
+  readonly frames: RunComparison;
   /** Single-thread index of the second host over the first's. */
   readonly processor: number;
   /** Share of the processor's gain that arrives in the frames, on logarithms; 1: the processor decides, 0: it does not matter. */
@@ -69,6 +69,6 @@ export function hostSwap(
 ): HostSwap | null {
   const processor = b.index / a.index;
   if (Math.abs(Math.log(processor)) < 0.02) return null;
-  const frames = compare(a.speeds, b.speeds);
+  const frames = compareRuns(a.speeds, b.speeds);
   return { frames, processor, arrives: Math.log(frames.of) / Math.log(processor) };
 }

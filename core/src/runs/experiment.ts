@@ -7,7 +7,7 @@ export interface Factor {
   /** Minutes to go from one level to another: what a hand has to do. */
   readonly minutes: number;
 }
-export interface Step {
+export interface ExperimentRun {
   /** The level of each factor, in their order. */
   readonly cell: readonly string[];
   /** Which of its repeats this is, from 1. */
@@ -18,7 +18,7 @@ export interface Step {
   readonly back: boolean;
 }
 export interface Plan {
-  readonly steps: readonly Step[];
+  readonly steps: readonly ExperimentRun[];
   readonly swaps: number;
   readonly minutes: number;
 }
@@ -67,7 +67,7 @@ export function planSession(factors: readonly Factor[], repeats: number): Plan {
     ...cells.flatMap((cell) => Array.from({ length: repeats }, (_, i) => ({ cell, repeat: i + 1, back: false }))),
     ...(cells.length > 1 ? [{ cell: start, repeat: repeats + 1, back: true }] : []),
   ];
-  const steps = order.map((s, i): Step => {
+  const steps = order.map((s, i): ExperimentRun => {
     const before = order[i - 1]?.cell;
     return { ...s, change: before ? factors.filter((_, k) => before[k] !== s.cell[k]).map((f) => f.dimension) : [] };
   });

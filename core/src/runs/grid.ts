@@ -1,5 +1,5 @@
 import type { RunKind } from '../schema';
-import { compare, type Compared, type Measure } from './compare';
+import { compareRuns, type RunComparison, type Measure } from './compare';
 import { FACTS, repeatKey, unlike, type Dimension, type RunFacts, type Unlike } from './facts';
 import { overTitles, type OverTitles } from './labels';
 
@@ -18,11 +18,11 @@ export interface GridRun {
   readonly norm: boolean;
 }
 
-export interface Cell {
+export interface ComparisonCell {
   readonly runs: readonly GridRun[];
   readonly values: readonly number[];
   /** Against the base of its row; null for the base itself and where one of both is missing. */
-  readonly compared: Compared | null;
+  readonly compared: RunComparison | null;
   readonly unlike: readonly Unlike[];
   /** Against the same card in a desktop slot, where such a run is known for this row. */
   readonly ofNorm: number | null;
@@ -41,7 +41,7 @@ export type Note =
 export interface Grid {
   readonly rows: readonly string[];
   readonly columns: readonly string[];
-  readonly cells: readonly (readonly Cell[])[];
+  readonly cells: readonly (readonly ComparisonCell[])[];
   /** Over all rows, for each column against the base; only where rows are titles. */
   readonly over: readonly OverTitles[];
 }
@@ -104,7 +104,7 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
     const measured = (column: string) => at(column).filter((r) => r.values[measure] !== undefined);
     const baseCell = repeats(measured(columns[0] ?? ''), null);
     const like = baseCell.runs[0]?.facts ?? null;
-    return columns.map((column, i): Cell => {
+    return columns.map((column, i): ComparisonCell => {
       const found = i === 0 ? baseCell : repeats(measured(column), like);
       const values = found.runs.map((r) => r.values[measure] as number);
       const facts = found.runs[0]?.facts ?? null;
@@ -112,7 +112,7 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
       const baseValues = baseCell.runs.map((r) => r.values[measure] as number);
       return {
         ...{ runs: found.runs, values, leftOut: found.leftOut },
-        compared: both ? compare(baseValues, values, lower) : null,
+        compared: both ? compareRuns(baseValues, values, lower) : null,
         unlike: both && like && facts ? unlike(like, facts, [rowBy, columnBy]) : [],
         ofNorm: facts ? normOf(norms, facts, values, measure) : null,
         notes: found.runs.length > 0 ? notesOf(found.runs, i === 0 ? [] : baseCell.runs) : [],
@@ -125,11 +125,11 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
       ? columns.map((_, i) =>
           overTitles(
             rows.map((title, k) => {
-              const cell = (cells[k] as Cell[])[i] as Cell;
+              const cell = (cells[k] as ComparisonCell[])[i] as ComparisonCell;
               return {
                 title,
                 of: i === 0 ? (cell.values.length > 0 ? 1 : null) : (cell.compared?.of ?? null),
-                why: cell.why || `${FACTS[columnBy].toLowerCase()} ${columns[0] ?? ''}: ${(cells[k] as Cell[])[0]?.why ?? ''}`,
+                why: cell.why || `${FACTS[columnBy].toLowerCase()} ${columns[0] ?? ''}: ${(cells[k] as ComparisonCell[])[0]?.why ?? ''}`,
               };
             }),
           ),
@@ -142,7 +142,7 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
 function normOf(norms: readonly GridRun[], facts: RunFacts, values: readonly number[], measure: Measure): number | null {
   const same = norms.filter((n) => (['title', 'card', 'resolution', 'preset'] as const).every((f) => n.facts[f] === facts[f]));
   if (same.length === 0 || values.length === 0) return null;
-  return compare(
+  return compareRuns(
     same.map((n) => n.values[measure] as number),
     values,
     measure === 'time',

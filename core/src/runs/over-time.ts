@@ -1,5 +1,5 @@
 import { mean, trend, type Trend } from '../stats';
-import { compare, type Compared } from './compare';
+import { compareRuns, type RunComparison } from './compare';
 import { FACTS, FACT_IDS, type Fact, type RunFacts } from './facts';
 
 /** What moves by itself over the months: versions. Everything else must stay for a run to be the same run. */
@@ -19,7 +19,7 @@ export interface VersionStep {
   /** Versions that changed against the step before. */
   readonly changed: readonly { readonly fact: Fact; readonly from: string; readonly to: string }[];
   /** Against the step before; null at the first. */
-  readonly against: Compared | null;
+  readonly against: RunComparison | null;
 }
 export interface OverTime {
   readonly steps: readonly VersionStep[];
@@ -64,7 +64,7 @@ export function overTime(runs: readonly DatedRun[]): OverTime {
           }))
         : [],
       against: before
-        ? compare(
+        ? compareRuns(
             before.map((r) => r.speed),
             list.map((r) => r.speed),
           )
@@ -98,7 +98,7 @@ export interface AgedRow {
   readonly title: string;
   readonly year: number;
   /** % of the desktop. */
-  readonly percent: Compared;
+  readonly percent: RunComparison;
 }
 
 /**
@@ -109,7 +109,7 @@ export interface AgedRow {
 export function byAge(tests: readonly AgedTest[]): { rows: AgedRow[]; perYear: Trend | null } {
   const rows = tests
     .filter((t) => t.here.length > 0 && t.desktop.length > 0)
-    .map((t) => ({ title: t.title, year: t.year, percent: compare(t.desktop, t.here) }))
+    .map((t) => ({ title: t.title, year: t.year, percent: compareRuns(t.desktop, t.here) }))
     .sort((a, b) => a.year - b.year || a.title.localeCompare(b.title));
   return { rows, perYear: trend(rows.map((r) => ({ x: r.year, y: r.percent.of * 100 }))) };
 }

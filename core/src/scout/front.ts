@@ -84,7 +84,7 @@ export function kneeOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number 
 }
 
 /** One step along a front: what it costs more and what it gives. */
-export interface Step {
+export interface FrontStep {
   readonly moreMinor: number;
   readonly moreFps: number;
   /** Frames/s for each 100 units of money. */
@@ -92,7 +92,7 @@ export interface Step {
 }
 
 /** The steps along a front. `unit`: minor units in one unit of the currency. */
-export function stepsOf(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number): Step[] {
+export function stepsOf(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number): FrontStep[] {
   return points.slice(1).map((p, i) => {
     const before = points[i] as Pick<Point, 'minor' | 'fps'>;
     const [moreMinor, moreFps] = [p.minor - before.minor, p.fps - before.fps];
@@ -138,6 +138,6 @@ export function stopsAt(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: n
     hull.map((i) => points[i] as Pick<Point, 'minor' | 'fps'>),
     unit,
   );
-  const at = steps.findIndex((s, i) => i > 0 && s.per100 < (steps[i - 1] as Step).per100 / 2 && s.per100 < threshold);
-  return at < 0 ? null : { after: hull[at] as number, next: hull[at + 1] as number, per100: (steps[at] as Step).per100 };
+  const at = steps.findIndex((s, i) => i > 0 && s.per100 < (steps[i - 1] as FrontStep).per100 / 2 && s.per100 < threshold);
+  return at < 0 ? null : { after: hull[at] as number, next: hull[at + 1] as number, per100: (steps[at] as FrontStep).per100 };
 }

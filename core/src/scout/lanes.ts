@@ -6,7 +6,7 @@ import { BIT } from './reasons';
 import type { ScoutInput } from './types';
 
 /** Everything of a combination but its card and screen; -1: no supply of its own. */
-export interface Lane {
+export interface CandidatePath {
   readonly route: number;
   readonly dock: number;
   readonly supply: number;
@@ -14,7 +14,7 @@ export interface Lane {
 export const NO_PIECE = -1;
 
 export interface Lanes {
-  readonly lanes: Lane[];
+  readonly lanes: CandidatePath[];
   /** Combinations whose plugs do not meet, or that lack a cable or have one too many. */
   readonly apart: number;
   /** Plugs of docks that need a cable of which the search holds none. */
@@ -24,7 +24,7 @@ export interface Lanes {
 /** Lanes that can be a chain at all, dock by dock. A dock with a fixed lead takes no other cable, and one without takes no way that has none. */
 export function layLanes(parts: Partials): Lanes {
   const { input } = parts;
-  const lanes: Lane[] = [];
+  const lanes: CandidatePath[] = [];
   const uncabled = new Set<Connector>();
   let apart = 0;
   const ways = input.routes.map((_, route) => {
@@ -69,7 +69,7 @@ function lengthOf(spec: DockSpec | null): number | null {
 }
 
 /** Limits and money of a lane. A figure that is asked for and not known does not keep the limit. */
-export function laidOf(parts: Partials, { route, dock, supply }: Lane): Laid {
+export function laidOf(parts: Partials, { route, dock, supply }: CandidatePath): Laid {
   const { limits: l, weights: w, routes, supplies, base, docks } = parts.input;
   const spec = parts.docks[dock] ?? null;
   const way = routes[route] as ScoutInput['routes'][number];

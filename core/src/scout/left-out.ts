@@ -1,5 +1,5 @@
 import { BIT, countOf } from './reasons';
-import { REASONS, type Reason } from './types';
+import { REJECT_REASONS, type RejectReason } from './types';
 
 /** The combination that misses by least: fewest limits, then the smallest sum of what it exceeds them by, as shares. */
 export interface Miss {
@@ -8,7 +8,7 @@ export interface Miss {
   readonly over: number;
 }
 export interface LeftRow {
-  readonly reason: Reason;
+  readonly reason: RejectReason;
   /** Combinations that fail it, and those that fail nothing else: allowing it would admit them. */
   readonly n: number;
   readonly alone: number;
@@ -16,7 +16,7 @@ export interface LeftRow {
 }
 
 /** One place for every set of reasons. */
-const SETS = 1 << REASONS.length;
+const SETS = 1 << REJECT_REASONS.length;
 
 /** What was left out and why: counts by the set of reasons, and the nearest miss of each set. */
 export class LeftOut {
@@ -62,7 +62,7 @@ export class LeftOut {
 
   rows(): LeftRow[] {
     const sets = this.#each();
-    return REASONS.flatMap((reason): LeftRow[] => {
+    return REJECT_REASONS.flatMap((reason): LeftRow[] => {
       let [n, alone] = [0, 0];
       for (const { fails, count } of sets) {
         if (fails & BIT[reason]) n += count;

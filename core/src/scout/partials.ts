@@ -3,7 +3,7 @@ import { isAdapter, type CardSpec, type Chain, type DockSpec } from '../schema';
 import { cardMeant, means, withReleaseCaps } from '../software';
 import type { Range } from '../units';
 import { byReads, CARD_READS, classesOf, DOCK_READS, type Classes } from './classes';
-import { BIT, bitsOf } from './reasons';
+import { BIT, reasonMask } from './reasons';
 import type { ScoutInput } from './types';
 
 /** The checks of each partial judgement, by id. Checks that only make notes cannot turn a verdict and are in none. */
@@ -136,7 +136,7 @@ export class Partials {
 
   #judge(group: keyof typeof GROUPS, chain: Chain): { bits: number; g: Grounds } {
     const g = groundsOf(chain, this.input.context);
-    return { bits: bitsOf(findings(this.#checks[group], g), this.input.limits.unsure), g };
+    return { bits: reasonMask(findings(this.#checks[group], g), this.input.limits.unsure), g };
   }
 
   /** Numbers make quicker keys than words: a place among ways, classes and supplies. */

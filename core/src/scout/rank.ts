@@ -5,14 +5,14 @@ import { Best } from './best';
 import { FrameTable } from './frames';
 import { Front } from './front';
 import { joinRow, type Joined, type Sinks, type Wide } from './join';
-import { laidOf, layLanes, NO_PIECE, type Lane, type Lanes } from './lanes';
+import { laidOf, layLanes, NO_PIECE, type CandidatePath, type Lanes } from './lanes';
 import { LeftOut } from './left-out';
 import { Partials, type LinkRow, type Row } from './partials';
 import { BIT, CARE, openAreas, reasonsOf, stateOf, STOPS } from './reasons';
-import { Seen, SEEN, unprovenBit } from './seen';
-import type { Combo, Grade, Scored, ScoutInput } from './types';
+import { LogFlags, SEEN, unprovenBit } from './seen';
+import type { Combo, EvidenceProximity, Scored, ScoutInput } from './types';
 
-const ORDER: Record<Grade, number> = { here: 0, near: 1, predicted: 2 };
+const ORDER: Record<EvidenceProximity, number> = { here: 0, near: 1, predicted: 2 };
 /** How many are kept in order. */
 const RANKED = 200;
 /** How many of those that were seen to fail. */
@@ -25,7 +25,7 @@ const REFUTED = 20;
 export class Ranking {
   readonly parts: Partials;
   readonly frames: FrameTable;
-  readonly seen: Seen;
+  readonly seen: LogFlags;
   readonly fronts: readonly Front[];
   readonly left: LeftOut;
   readonly best: Best;
@@ -36,7 +36,7 @@ export class Ranking {
   /** Plugs of docks that need a cable of which the search holds none. */
   readonly uncabled: Lanes['uncabled'];
   done = 0;
-  readonly #lanes: readonly Lane[];
+  readonly #lanes: readonly CandidatePath[];
   #lane = 0;
   readonly #repackaged: Int32Array;
   readonly #own: Int32Array;
@@ -56,7 +56,7 @@ export class Ranking {
     this.parts = same ? before.parts : new Partials(input);
     this.frames = same ? before.frames : new FrameTable(input);
     this.#wide = same ? before.#wide : new Map<object, Map<string | number, unknown>>();
-    this.seen = new Seen(input, (r, d, card) => ({ ...this.parts.routed(r), dock: this.parts.docks[d] ?? null, card }));
+    this.seen = new LogFlags(input, (r, d, card) => ({ ...this.parts.routed(r), dock: this.parts.docks[d] ?? null, card }));
     this.fronts = input.frames.map(() => new Front((a, b) => this.#better(a, b)));
     this.left = new LeftOut();
     this.best = new Best(RANKED, input.cards.length);
@@ -86,7 +86,7 @@ export class Ranking {
   /** Work until the clock says so. True when all is done. */
   step(until: number, clock: () => number): boolean {
     while (this.#lane < this.#lanes.length) {
-      const lane = this.#lanes[this.#lane] as Lane;
+      const lane = this.#lanes[this.#lane] as CandidatePath;
       this.#pairs(lane.dock);
       this.#run(lane);
       this.#lane += 1;
@@ -164,7 +164,7 @@ export class Ranking {
     );
   }
 
-  #run(lane: Lane): void {
+  #run(lane: CandidatePath): void {
     const { input, parts } = this;
     const laid = laidOf(parts, lane);
     const [link, soft] = [parts.link(lane.route, lane.dock), parts.software(lane.route, lane.dock)];
@@ -209,7 +209,7 @@ export class Ranking {
     return this.frames.compute(this.parts.rates[rate] as Partials['rates'][number], rate, ask, card);
   }
 
-  #indexOf(lane: Lane, screen: number): number {
+  #indexOf(lane: CandidatePath, screen: number): number {
     const { routes, supplies, cards } = this.input;
     const row = (lane.dock * routes.length + lane.route) * (supplies.length + 1) + lane.supply + 1;
     return (row * this.#screens + screen) * cards.length;
@@ -247,7 +247,7 @@ export class Ranking {
     return ORDER[x] - ORDER[y] < 0 || (x === y && a < b);
   }
 
-  gradeAt(index: number): Grade {
+  gradeAt(index: number): EvidenceProximity {
     const combo = this.comboAt(index);
     const basis = this.frames.basis(0, combo.card);
     return this.seen.grade(matchOf(this.chainAt(combo)), basis === 'measured' || basis === 'near');

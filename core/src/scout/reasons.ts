@@ -1,19 +1,19 @@
 import { areaOf, JUDGED_AREAS, STOPPING_AREAS, type Finding, type JudgedArea, type VerdictState } from '../plan';
-import { REASONS, type Reason } from './types';
+import { REJECT_REASONS, type RejectReason } from './types';
 
 /**
  * What is known of a combination in one number: a bit for each reason to leave it out, one for each area that is open, one for care. Bits
  * of several partial judgements are joined by "or", as their findings are joined by a union.
  */
-export const BIT = Object.fromEntries(REASONS.map((r, i) => [r, 1 << i])) as Readonly<Record<Reason, number>>;
-const AREA_BIT = Object.fromEntries(JUDGED_AREAS.map((a, i) => [a, 1 << (REASONS.length + i)])) as Readonly<
+export const BIT = Object.fromEntries(REJECT_REASONS.map((r, i) => [r, 1 << i])) as Readonly<Record<RejectReason, number>>;
+const AREA_BIT = Object.fromEntries(JUDGED_AREAS.map((a, i) => [a, 1 << (REJECT_REASONS.length + i)])) as Readonly<
   Record<JudgedArea, number>
 >;
-export const CARE = 1 << (REASONS.length + JUDGED_AREAS.length);
+export const CARE = 1 << (REJECT_REASONS.length + JUDGED_AREAS.length);
 export const STOPS = BIT.link | BIT.power | BIT.fit | BIT.software;
 const OPEN = STOPPING_AREAS.reduce((all, a) => all | AREA_BIT[a], 0);
 /** Everything that leaves a combination out. */
-export const FAILS = REASONS.reduce((all, r) => all | BIT[r], 0);
+export const FAILS = REJECT_REASONS.reduce((all, r) => all | BIT[r], 0);
 
 function subjectOf(f: Finding): 'link' | 'power' | 'fit' | 'software' {
   if (f.area === 'power' || f.area === 'fit') return f.area;
@@ -21,7 +21,7 @@ function subjectOf(f: Finding): 'link' | 'power' | 'fit' | 'software' {
 }
 
 /** The bits of some findings. `unsure`: what may stop it leaves it out as well. */
-export function bitsOf(found: readonly Finding[], unsure: boolean): number {
+export function reasonMask(found: readonly Finding[], unsure: boolean): number {
   let bits = 0;
   for (const f of found) {
     const area = areaOf(f.code) ?? (f.code === 'plan/unchosen' ? 'link' : null);
@@ -42,7 +42,7 @@ export function openAreas(bits: number): number {
   return JUDGED_AREAS.filter((a) => bits & AREA_BIT[a]).length;
 }
 
-const STANDING_AT = REASONS.length;
+const STANDING_AT = REJECT_REASONS.length;
 const STANDINGS = 1 << (JUDGED_AREAS.length + 1);
 const PLACE: Record<VerdictState, number> = { works: 0, care: 1, unknown: 2, blocked: 3 };
 /** A verdict weighs more than any number of open areas, and an open area more than any score. */
@@ -67,8 +67,8 @@ export function stateOf(bits: number): VerdictState {
 }
 
 /** The reasons among some bits. */
-export function reasonsOf(bits: number): Reason[] {
-  return REASONS.filter((r) => bits & BIT[r]);
+export function reasonsOf(bits: number): RejectReason[] {
+  return REJECT_REASONS.filter((r) => bits & BIT[r]);
 }
 
 /** How many reasons leave it out. */

@@ -4,10 +4,10 @@ import { minorDigits } from '../cost';
 import { endsInSlot, type Connector } from '../schema';
 import { portName } from '../setup';
 import type { Banded, Basis } from '../toll';
-import { kneeOf, stepsOf, stopsAt, type Step, type Stops } from './front';
+import { kneeOf, stepsOf, stopsAt, type FrontStep, type Stops } from './front';
 import type { LeftRow } from './left-out';
 import type { Ranking } from './rank';
-import type { Combo, Reason, Scored } from './types';
+import type { Combo, RejectReason, Scored } from './types';
 
 /** What a combination is called and made of. */
 export interface RowNames {
@@ -49,7 +49,7 @@ export interface FrontView {
   readonly resolution: string;
   readonly points: readonly RowView[];
   readonly knee: number | null;
-  readonly steps: readonly Step[];
+  readonly steps: readonly FrontStep[];
   /** Where it stops paying; null when it does not. */
   readonly stops: Stops | null;
 }
@@ -72,7 +72,7 @@ export interface ScoutResult {
   readonly refuted: readonly RowView[];
   readonly left: readonly LeftView[];
   /** The combination that misses by least, when nothing is kept. */
-  readonly nearest: { readonly row: RowView; readonly over: number; readonly admits: Reason | null } | null;
+  readonly nearest: { readonly row: RowView; readonly over: number; readonly admits: RejectReason | null } | null;
 }
 
 const SHOWN = 60;

@@ -1,14 +1,14 @@
-import { failures, matchOf, successes, type Matched } from '../log';
+import { failures, matchOf, successes, type MatchKey } from '../log';
 import { contradicted } from '../plan';
 import type { CardSpec, Chain } from '../schema';
 import { BIT } from './reasons';
-import type { Grade, ScoutInput, SeenKey } from './types';
+import type { EvidenceProximity, ScoutInput, SeenKey } from './types';
 
 /** Of a card on one way to one dock: whether the log has it, whether it worked there, and whether it goes against "works". */
 export const SEEN = { seen: 1, worked: 2, against: 4 } as const;
 
 /** What the log says of the combinations of a search. */
-export class Seen {
+export class LogFlags {
   readonly #byKey = new Map<string, SeenKey>();
   readonly #keys: readonly string[][];
   readonly #rows = new Map<number, Uint8Array | null>();
@@ -46,7 +46,7 @@ export class Seen {
     });
   }
 
-  of(match: Matched): SeenKey | null {
+  of(match: MatchKey): SeenKey | null {
     return (match.key === null ? undefined : this.#byKey.get(match.key)) ?? null;
   }
 
@@ -54,7 +54,7 @@ export class Seen {
    * How near to something measured: the log has exactly this chain; it has one with the same dock or card family on the same host or
    * kind of port, or the frames come from stages that were measured; or all of it is predicted.
    */
-  grade(match: Matched, measuredFrames: boolean): Grade {
+  grade(match: MatchKey, measuredFrames: boolean): EvidenceProximity {
     if (this.of(match)) return 'here';
     const near = this.input.near.some(
       (u) =>

@@ -1,6 +1,6 @@
 import type { ForgottenCode } from '../cost';
 import type { Tally } from '../log';
-import type { Matched } from '../log';
+import type { MatchKey } from '../log';
 import type { Context, FrameAsk, VerdictState } from '../plan';
 import type { CardSpec, Chain, DockSpec, PieceSpec, ScreenSpec, SupplySpec, VIDEO_PLUGS } from '../schema';
 import type { Range } from '../units';
@@ -66,7 +66,7 @@ export interface SeenKey {
   readonly tally: Tally;
 }
 /** An entry that may be near: what it is found by. */
-export type NearUnit = Omit<Matched, 'key'>;
+export type NearUnit = Omit<MatchKey, 'key'>;
 
 /** All that a ranking needs: plain data, the same for a worker and a server. */
 export interface ScoutInput {
@@ -91,7 +91,7 @@ export interface ScoutInput {
 }
 
 /** How near to something measured a recommendation is. */
-export type Grade = 'here' | 'near' | 'predicted';
+export type EvidenceProximity = 'here' | 'near' | 'predicted';
 
 /** One combination by its places in the input; -1: none of it. */
 export interface Combo {
@@ -111,15 +111,15 @@ export interface Scored extends Combo {
   /** How many of its areas are open. */
   readonly open: number;
   readonly usable: Range | null;
-  readonly grade: Grade;
+  readonly grade: EvidenceProximity;
   /** Seen to fail though it should work. */
   readonly contradicted: { readonly failed: number; readonly n: number } | null;
   /** Limits it does not keep. */
-  readonly fails: readonly Reason[];
+  readonly fails: readonly RejectReason[];
 }
 
 /** Why a combination is left out, in the order it is told. */
-export const REASONS = [
+export const REJECT_REASONS = [
   'link',
   'power',
   'fit',
@@ -139,4 +139,4 @@ export const REASONS = [
   'unproven',
   'soldered',
 ] as const;
-export type Reason = (typeof REASONS)[number];
+export type RejectReason = (typeof REJECT_REASONS)[number];

@@ -5,7 +5,7 @@ export const NEEDS = ['target', 'portable', 'quiet'] as const;
 export type Need = (typeof NEEDS)[number];
 
 /** One way to spend the money, or to keep it. Amounts in minor units, over the same years. */
-export interface Way {
+export interface SpendingOption {
   readonly kind: 'set' | 'keep' | 'laptop' | 'desktop';
   readonly name: string;
   /** Parts not owned and forgotten items, less what is sold for it and what it sells for again; null: not known. */
@@ -15,7 +15,7 @@ export interface Way {
   readonly keeps: readonly Need[];
 }
 /** Cost of one frame/s gained beside keeping what is there, minor units; null where nothing is gained or known. */
-export interface WayRow extends Way {
+export interface WayRow extends SpendingOption {
   readonly gainFps: number | null;
   readonly perFrameMinor: number | null;
 }
@@ -31,7 +31,7 @@ export interface Worth {
   readonly rows: readonly WayRow[];
 }
 
-function rowOf(way: Way, keep: Way | null): WayRow {
+function rowOf(way: SpendingOption, keep: SpendingOption | null): WayRow {
   const gain = way.fps && keep?.fps && way.kind !== 'keep' ? way.fps.mid - keep.fps.mid : null;
   // Whoever gives no frames of today compares with none: the whole figure is the gain.
   const gainFps = keep?.fps ? gain : way.kind === 'keep' ? null : (way.fps?.mid ?? null);
@@ -47,7 +47,7 @@ function rowOf(way: Way, keep: Way | null): WayRow {
  * Worked example: a set for 600 net gives 80 frames/s, the laptop of now 30: 12.00 for each frame gained. A desktop for 900 gives 95:
  * 13.85 for each. Worth it, by the cost of a frame.
  */
-export function worthOf(set: Way, others: readonly Way[]): Worth {
+export function worthOf(set: SpendingOption, others: readonly SpendingOption[]): Worth {
   const keep = others.find((w) => w.kind === 'keep') ?? null;
   const row = rowOf(set, keep);
   const rivals = others.filter((w) => w !== keep).map((w) => rowOf(w, keep));

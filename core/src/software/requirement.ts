@@ -3,7 +3,7 @@ import { compareVersions } from './version';
 import { cardMeant, installedPath, means, releaseTouches, subjectsOf } from './match';
 
 /** A requirement held against a chain. Those that do not apply are not returned. */
-export interface Held {
+export interface RequirementStatus {
   readonly requirement: RequirementSpec;
   /** Place in the list given, so that two alike stay apart. */
   readonly index: number;
@@ -73,7 +73,7 @@ function fulfilled(r: RequirementSpec, role: SoftwareRole | null, releases: read
   );
 }
 
-function workaroundOf(r: RequirementSpec, role: SoftwareRole | null, chain: Chain): Held['workaround'] {
+function workaroundOf(r: RequirementSpec, role: SoftwareRole | null, chain: Chain): RequirementStatus['workaround'] {
   if (r.workaround === '') return null;
   const version = chain.installed[role ?? 'driver'];
   const holds = within(version, r.workaroundFrom, r.workaroundUntil);
@@ -89,8 +89,8 @@ export function holdRequirements(
   releases: readonly ReleaseSpec[],
   chain: Chain,
   asOf: string,
-): Held[] {
-  return requirements.flatMap((requirement, index): Held[] => {
+): RequirementStatus[] {
+  return requirements.flatMap((requirement, index): RequirementStatus[] => {
     const applies = appliesTo(requirement, chain, asOf);
     if (!applies.applies) return [];
     const role = requirement.needs in SOFTWARE_NAMES ? (requirement.needs as SoftwareRole) : null;

@@ -1,8 +1,8 @@
-import type { BenchState, FaultId, HostPower, LogCode, LogLine, Stage } from '../bench';
+import type { BenchState, FaultId, HostPower, LogCode, LogLine, LinkState } from '../bench';
 import { SECURITY_WORDS } from '../schema';
 
 /** How far the link is, in a word or two. */
-export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
+export const STAGE_WORDS: Readonly<Record<LinkState, string>> = {
   unplugged: 'not plugged',
   attached: 'plugged, nothing yet',
   router: 'router up',

@@ -1,7 +1,7 @@
 import type { CheckRow, CopyGrade, LinkCheck, NotGraded, Overall, ReadMark, ReasonId, RowState } from '../bring-up';
 import type { Evaluation } from '../plan';
 import { describePath } from '../schema';
-import { capital, listed, percent, rate, whole } from './figures';
+import { capital, listed, percent, rate, formatWhole } from './figures';
 import { attributeName } from './not-known';
 import { countsText } from './health';
 
@@ -105,7 +105,7 @@ const OVERALL: Partial<Record<Overall, string>> = {
 /** "26.0 Gb/s" or a range of it. */
 function expectedText(e: Evaluation): string {
   const { gen, lanes, copy } = e.predicted.link.readouts;
-  const span = gen && lanes ? `×${whole(lanes)} Gen${whole(gen)}` : '';
+  const span = gen && lanes ? `×${formatWhole(lanes)} Gen${formatWhole(gen)}` : '';
   const rates = copy ? `${rate(copy.down)} Gb/s to the card` : '';
   return [span, rates].filter((s) => s !== '').join(' and ') || 'a rate not known yet';
 }

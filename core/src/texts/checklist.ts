@@ -1,5 +1,5 @@
 import type {
-  Advice,
+  OrderAdvice,
   DriverSchool,
   OrderChoice,
   OrderCount,
@@ -9,12 +9,12 @@ import type {
   Progress,
   Purpose,
   SinceGood,
-  Standing,
+  StepStatus,
   StepFacts,
   StepId,
 } from '../checklist';
 import { SOFTWARE_NAMES, type SoftwareRole } from '../schema';
-import { capital, whole } from './figures';
+import { capital, formatWhole } from './figures';
 import { BEFORE_WORDS, type StepWords } from './steps-before';
 import { CONNECT_WORDS } from './steps-connect';
 import { LIVE_WORDS } from './steps-live';
@@ -77,7 +77,7 @@ export function countsWords(list: readonly OrderCount[]): string {
 }
 
 /** Why this order is led to, with its counts. */
-export function adviceWords(a: Advice, build: string): string {
+export function adviceWords(a: OrderAdvice, build: string): string {
   const name = ORDER_WORDS[a.order].name;
   const before = a.before ? countsWords(a.before.counts) : '';
   switch (a.why) {
@@ -106,7 +106,7 @@ export function about(minutes: number): string {
 }
 
 /** The main sentence of a list in progress. */
-export function progressHeadline(list: readonly Standing[], p: Progress, f: StepFacts): string {
+export function progressHeadline(list: readonly StepStatus[], p: Progress, f: StepFacts): string {
   const now = list[p.at];
   if (!now) return `All ${p.n} steps are settled: ${p.done} done, ${p.skipped} skipped.`;
   const failed = now.state === 'failed' ? ' failed' : '';
@@ -115,7 +115,7 @@ export function progressHeadline(list: readonly Standing[], p: Progress, f: Step
 }
 
 /** The main sentence before anything was started. */
-export function startHeadline(purpose: Purpose, list: readonly Standing[], attempts: number): string {
+export function startHeadline(purpose: Purpose, list: readonly StepStatus[], attempts: number): string {
   const minutes = list.reduce((sum, s) => sum + s.step.minutes, 0);
   const tried = attempts === 0 ? 'not started yet' : `${attempts} ${attempts === 1 ? 'attempt' : 'attempts'} so far`;
   return `${PURPOSE_WORDS[purpose]}: ${list.length} steps for this chain, ${about(minutes)}; ${tried}.`;
@@ -150,7 +150,7 @@ export function openingWords(p: OpeningPlan): { what: string; words: string }[] 
   const known = p.hazards.filter((h) => h.known).map((h) => DANGERS[h.caution]);
   const open = p.hazards.filter((h) => !h.known).map((h) => DANGERS[h.caution]);
   const dangers = [known.join(', '), open.length > 0 ? `not known: ${open.join(', ')}` : ''].filter((s) => s !== '');
-  const screws = p.screws ? `${whole(p.screws)} ` : '';
+  const screws = p.screws ? `${formatWhole(p.screws)} ` : '';
   return [
     { what: 'Slot', words: `${p.slot}${p.adapters.length > 0 ? `, takes ${p.adapters.join(', ')}` : ''}` },
     { what: 'Comes out', words: p.out === null ? 'not known: look first' : COMES_OUT[p.out] },

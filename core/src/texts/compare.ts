@@ -3,13 +3,13 @@ import type { Evaluation } from '../plan';
 import { SOFTWARE_NAMES, type Chain, type SoftwareRole } from '../schema';
 import { chainNames, partName } from '../setup';
 import { partNoun, sentence } from './finding';
-import { capital, figure, rate, whole } from './figures';
+import { capital, figure, rate, formatWhole } from './figures';
 import { AREA_NOUNS, AREA_STATES, coverageWords } from './areas';
 import { money, moneyShort } from './money';
 import { VERDICT_WORDS } from './verdict-words';
 
 /** A plan as it is compared: its name, its chain, its judgement and what it costs. */
-export interface Compared {
+export interface ComparedPlan {
   readonly name: string;
   readonly chain: Chain;
   readonly evaluation: Evaluation;
@@ -43,7 +43,7 @@ function union<T>(group: string, plans: readonly T[], items: (p: T) => ReadonlyM
   );
 }
 
-function parts(p: Compared): ReadonlyMap<string, string> {
+function parts(p: ComparedPlan): ReadonlyMap<string, string> {
   const n = chainNames(p.chain);
   const list = (names: readonly string[]) => names.join(', ') || NONE;
   return new Map([
@@ -62,11 +62,11 @@ function parts(p: Compared): ReadonlyMap<string, string> {
   ]);
 }
 
-function areas(p: Compared): ReadonlyMap<string, string> {
+function areas(p: ComparedPlan): ReadonlyMap<string, string> {
   return new Map(p.evaluation.predicted.areas.map((a) => [capital(AREA_NOUNS[a.area]), AREA_STATES[a.state]]));
 }
 
-function budgets(p: Compared): ReadonlyMap<string, string> {
+function budgets(p: ComparedPlan): ReadonlyMap<string, string> {
   return new Map(
     p.evaluation.predicted.budgets.map((b) => [
       `${b.area === 'plugs' ? 'plugs' : b.area}: ${b.name}`.replace(/^./, (c) => c.toUpperCase()),
@@ -75,7 +75,7 @@ function budgets(p: Compared): ReadonlyMap<string, string> {
   );
 }
 
-function findings(p: Compared): ReadonlyMap<string, string> {
+function findings(p: ComparedPlan): ReadonlyMap<string, string> {
   const words = { blocks: 'stops it', care: 'needs care', note: 'good to know' };
   return new Map(
     p.evaluation.findings
@@ -84,7 +84,7 @@ function findings(p: Compared): ReadonlyMap<string, string> {
   );
 }
 
-function costs(plans: readonly Compared[]): CompareRow[] {
+function costs(plans: readonly ComparedPlan[]): CompareRow[] {
   const cell = (say: (c: Cost) => string) => plans.map((p) => (p.cost ? say(p.cost) : 'no parts'));
   const and = (c: Cost) => c.apart.map((m) => ` and ${money(m)}`).join('');
   const open = (c: Cost) => (c.open.length > 0 ? `, ${c.open.length} without a price` : '');
@@ -108,9 +108,9 @@ function costs(plans: readonly Compared[]): CompareRow[] {
 }
 
 /** Plans side by side: a line for each thing that may differ, those that differ marked. The order is that of a decision. */
-export function compareRows(plans: readonly Compared[]): CompareRow[] {
-  const cells = (say: (p: Compared) => string) => plans.map(say);
-  const link = (p: Compared) => p.evaluation.predicted.link;
+export function compareRows(plans: readonly ComparedPlan[]): CompareRow[] {
+  const cells = (say: (p: ComparedPlan) => string) => plans.map(say);
+  const link = (p: ComparedPlan) => p.evaluation.predicted.link;
   const rows = [
     row(
       'Verdict',
@@ -148,7 +148,7 @@ export function compareRows(plans: readonly Compared[]): CompareRow[] {
       'Read-out under load',
       cells((p) => {
         const r = link(p).readouts;
-        return r.gen && r.lanes ? `×${whole(r.lanes)} Gen${whole(r.gen)}` : 'not known';
+        return r.gen && r.lanes ? `×${formatWhole(r.lanes)} Gen${formatWhole(r.gen)}` : 'not known';
       }),
     ),
     ...costs(plans),
@@ -160,14 +160,14 @@ export function compareRows(plans: readonly Compared[]): CompareRow[] {
 }
 
 /** What sets the other plans apart from the first, in one sentence with its figures. */
-export function compareSentence(plans: readonly Compared[]): string {
+export function compareSentence(plans: readonly ComparedPlan[]): string {
   const [base, other] = plans;
   if (!base || !other) return 'Nothing to compare yet: 2 plans are needed.';
   if (plans.length > 2) {
     const rows = compareRows(plans);
     return `${plans.length} plans beside ${base.name}: ${rows.filter((r) => !r.same).length} of ${rows.length} lines differ.`;
   }
-  const down = (p: Compared) => rate(p.evaluation.predicted.link.usable?.down ?? null);
+  const down = (p: ComparedPlan) => rate(p.evaluation.predicted.link.usable?.down ?? null);
   const verdict = VERDICT_WORDS[other.evaluation.predicted.verdict.state].toLowerCase();
   const carries = down(base) === down(other) ? `${down(other)} Gb/s as well` : `${down(other)} Gb/s instead of ${down(base)}`;
   return `${other.name} against ${base.name}: ${verdict}, ${carries}${dearer(base.cost, other.cost)}.`;

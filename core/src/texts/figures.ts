@@ -29,7 +29,7 @@ export function asRange(p: Param | undefined): Range {
 }
 
 /** A whole-number range such as lanes: "4" or "2 to 4". */
-export function whole(r: Range): string {
+export function formatWhole(r: Range): string {
   return isExact(r) ? String(r.lo) : `${r.lo} to ${r.hi}`;
 }
 
@@ -95,6 +95,6 @@ export function figureText(v: number, digits = 3): string {
 }
 
 /** "1 minute", "12 minutes". */
-export function counted(n: number, one: string, many = `${one}s`): string {
+export function pluralize(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }

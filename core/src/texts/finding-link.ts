@@ -1,5 +1,5 @@
 import type { Finding, FindingCode } from '../plan';
-import { asRange, capital, length, maybe, partNoun, rate, whole, type Sentence } from './figures';
+import { asRange, capital, length, maybe, partNoun, rate, formatWhole, type Sentence } from './figures';
 import { notKnown } from './not-known';
 
 type LinkCode = Extract<
@@ -56,7 +56,7 @@ export const LINK_TEXTS: Record<LinkCode, (f: Finding) => Sentence> = {
   }),
   'cable/direct-long': (f) => ({
     what: maybe(f, 'Direct path too long for its rate', 'Direct path may be too long for its rate'),
-    why: `${length(asRange(f.params['length']))} with ${asRange(f.params['joints']).lo} joints counted in: good to Gen${whole(asRange(f.params['gen']))}, the ends could do Gen${whole(asRange(f.params['wanted']))}. It shows corrected errors before it falls a generation.`,
+    why: `${length(asRange(f.params['length']))} with ${asRange(f.params['joints']).lo} joints counted in: good to Gen${formatWhole(asRange(f.params['gen']))}, the ends could do Gen${formatWhole(asRange(f.params['wanted']))}. It shows corrected errors before it falls a generation.`,
     todo: 'Take a shorter cable or fewer joints, or set the slower generation in the firmware setup.',
   }),
   'dock/firmware-cap': (f) => ({

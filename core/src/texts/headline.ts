@@ -1,5 +1,5 @@
 import { successes } from '../log';
-import { questionsOf, STOPPING_AREAS, type AreaVerdict, type Evaluation, type Finding, type Question } from '../plan';
+import { questionsOf, STOPPING_AREAS, type AreaVerdict, type Evaluation, type Finding, type OpenQuestion } from '../plan';
 import { AREA_NOUNS } from './areas';
 import { asRange, capital, figure, listed, percent, rate } from './figures';
 import { partNoun, sentence } from './finding';
@@ -72,7 +72,7 @@ function notKnownYet(e: Evaluation): string {
 }
 
 /** What is asked, inside a sentence: "whether the left port tunnels PCIe", "length of the card". */
-export function askedFor({ path, part, meta }: Pick<Question, 'path' | 'part' | 'meta'>): string {
+export function askedFor({ path, part, meta }: Pick<OpenQuestion, 'path' | 'part' | 'meta'>): string {
   if (path.endsWith('/tunnelling')) return `whether the ${part} tunnels PCIe`;
   return `${meta.label.charAt(0).toLowerCase()}${meta.label.slice(1)} of the ${part}`;
 }

@@ -1,6 +1,6 @@
-import { MEASURES, TAGS, type Claim, type ClaimJudged } from '../claims';
+import { CLAIM_MEASURES, TAGS, type Claim, type ClaimJudged } from '../claims';
 import type { CellPredicted } from '../grid';
-import { failures, successes, type EvidenceSummary, type Expectation, type Reliability, type Share, type Tally } from '../log';
+import { failures, successes, type EvidenceSummary, type Expectation, type Reliability, type SharedAttribute, type Tally } from '../log';
 import { wilson } from '../stats';
 import { VERDICT_WORDS } from './verdict-words';
 import { rate } from './figures';
@@ -42,7 +42,7 @@ export function expectationWords(x: Expectation, e: EvidenceSummary): string {
   return `Expected to work in ${pc(x.mean)} % of cases (${pc(x.lo)} to ${pc(x.hi)} %); ${near}.`;
 }
 
-export const SHARE_WORDS: Readonly<Record<Share, string>> = {
+export const SHARE_WORDS: Readonly<Record<SharedAttribute, string>> = {
   host: 'same host',
   link: 'same kind of port',
   dock: 'same dock or adapter',
@@ -50,7 +50,7 @@ export const SHARE_WORDS: Readonly<Record<Share, string>> = {
 };
 
 /** What an entry shares, in words; the rest is otherwise. */
-export function sharesWords(shares: readonly Share[]): string {
+export function sharesWords(shares: readonly SharedAttribute[]): string {
   return shares.length === 0 ? 'shares nothing' : shares.map((s) => SHARE_WORDS[s]).join(', ');
 }
 
@@ -72,7 +72,7 @@ export function reliabilityWords(r: Reliability | null): string {
 
 /** A claim's ends in words. */
 export function claimRange(c: Pick<Claim, 'measure' | 'lo' | 'hi'>): string {
-  const { unit } = MEASURES[c.measure];
+  const { unit } = CLAIM_MEASURES[c.measure];
   if (c.lo !== null && c.hi !== null) return `${round(c.lo)} to ${round(c.hi)} ${unit}`;
   return c.lo !== null ? `at least ${round(c.lo)} ${unit}` : `at most ${round(c.hi as number)} ${unit}`;
 }
@@ -86,7 +86,7 @@ export function claimWhere(c: Pick<Claim, 'where'>): string {
 export function claimWords(c: Claim, j: ClaimJudged): string {
   if (j.n === 0) return 'Nothing measured yet that it speaks of.';
   const range = claimRange(c);
-  if (MEASURES[c.measure].share) {
+  if (CLAIM_MEASURES[c.measure].share) {
     const share = j.n < LEAST_SHARE ? '' : ` (${pc(j.share.lo)} to ${pc(j.share.hi)} %)`;
     const head = `${j.within} of ${j.n} worked${share}`;
     if (j.state === 'holds') return `${head}: ${range} holds.`;

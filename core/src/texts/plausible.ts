@@ -1,4 +1,4 @@
-import type { Question, QuestionCode } from '../plausible';
+import type { ValueQuestion, QuestionCode } from '../plausible';
 
 type Words = (p: Record<string, number | string>) => string;
 
@@ -27,6 +27,6 @@ const ASKED: Record<QuestionCode, Words> = {
 };
 
 /** The question about a value, in one sentence or two. It asks and corrects nothing. */
-export function questionText(q: Question): string {
+export function questionText(q: ValueQuestion): string {
   return ASKED[q.code](q.params);
 }

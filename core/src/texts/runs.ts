@@ -1,6 +1,6 @@
-import type { BadRow, CaptureProblem, Role, Sensor } from '../captures';
+import type { BadRow, CaptureProblem, ColumnRole, Sensor } from '../captures';
 import type { FrameStats } from '../frames';
-import { FACTS, PLAY_LABELS, playLabel, threeWays, type Compared, type Measure, type Note, type Unlike } from '../runs';
+import { FACTS, PLAY_LABELS, playLabel, threeWays, type RunComparison, type Measure, type Note, type Unlike } from '../runs';
 import { mean } from '../stats';
 import { figureText } from './figures';
 
@@ -19,7 +19,7 @@ export const SENSOR_WORDS: Readonly<Record<Sensor, { name: string; unit: string 
   fps: { name: 'Frames a second, as logged', unit: 'frames/s' },
 };
 
-export const ROLE_WORDS: Readonly<Record<Role, string>> = {
+export const ROLE_WORDS: Readonly<Record<ColumnRole, string>> = {
   frame: 'Time from frame to frame',
   time: 'When the frame or row came',
   shown: 'Time between pictures on the screen',
@@ -73,7 +73,7 @@ export const MEASURE_UNITS: Readonly<Record<Measure, string>> = {
 /** A change in %, with its sign. */
 export const signed = (v: number) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(1)} %`;
 
-export const SAYS_WORDS: Readonly<Record<Compared['says'], string>> = {
+export const SAYS_WORDS: Readonly<Record<RunComparison['says'], string>> = {
   real: 'real',
   'not-told-apart': 'no difference shown',
   'too-few': 'too few repeats',
@@ -88,7 +88,7 @@ export function lostText(percent: number): string {
  * A comparison in one line: faster or slower, of, lost, with the interval of the first. Where chance alone would show as much it is no
  * difference, told with its interval; with too few repeats the figures stand without a judgement.
  */
-export function comparedText(c: Compared): string {
+export function comparedText(c: RunComparison): string {
   const interval = c.lo === null || c.hi === null ? '' : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
   if (c.says === 'not-told-apart') return `no difference shown${interval}`;
   const w = threeWays(c.of);
@@ -132,7 +132,7 @@ export function runSentence({ name, stats, averages }: SaidRun): string {
 }
 
 /** What it says of two: by how much the second differs from the first, and whether that is told apart from chance. */
-export function pairSentence(a: SaidRun, b: SaidRun, c: Compared): string {
+export function pairSentence(a: SaidRun, b: SaidRun, c: RunComparison): string {
   const [x, y] = [mean(a.averages), mean(b.averages)];
   const ms = 1000 / y - 1000 / x;
   const time = c.says === 'real' ? `, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}` : '';

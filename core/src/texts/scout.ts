@@ -1,9 +1,9 @@
 import type { Money } from '../cost';
-import type { Grade, Reason, RowView, ScoutResult, WayRow, Worth } from '../scout';
+import type { EvidenceProximity, RejectReason, RowView, ScoutResult, WayRow, Worth } from '../scout';
 import { moneyShort } from './money';
 
 /** Why something is left out, in words after "left out:". */
-export const REASON_WORDS: Readonly<Record<Reason, string>> = {
+export const REASON_WORDS: Readonly<Record<RejectReason, string>> = {
   link: 'nothing passes its link',
   power: 'its supply does not bear the card',
   fit: 'the card does not go in',
@@ -24,7 +24,7 @@ export const REASON_WORDS: Readonly<Record<Reason, string>> = {
   soldered: 'its card is soldered in and is another one',
 };
 /** What would let it in. */
-export const ADMIT_WORDS: Readonly<Partial<Record<Reason, string>>> = {
+export const ADMIT_WORDS: Readonly<Partial<Record<RejectReason, string>>> = {
   unsure: 'what is not enough known',
   budget: 'more money',
   target: 'fewer frames',
@@ -37,7 +37,7 @@ export const ADMIT_WORDS: Readonly<Partial<Record<Reason, string>>> = {
   repackaged: 'a repackaged driver',
   unproven: 'what nobody saw',
 };
-export const SCOUT_GRADES: Readonly<Record<Grade, string>> = {
+export const SCOUT_GRADES: Readonly<Record<EvidenceProximity, string>> = {
   here: 'seen here',
   near: 'near one seen',
   predicted: 'predicted',

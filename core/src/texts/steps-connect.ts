@@ -1,7 +1,7 @@
 import type { StepFacts } from '../checklist';
 import { isAdapter } from '../schema';
 import { adapterNames, lookAlikes, partName, portName } from '../setup';
-import { rate, whole } from './figures';
+import { rate, formatWhole } from './figures';
 import { cardOf, dockOf, hostOf, type WordsOf } from './steps-before';
 
 /** Which port, by place and mark, and which one it is not. */
@@ -27,7 +27,7 @@ function plugWords(f: StepFacts): string {
 
 function expectedSpan(f: StepFacts): string {
   const { gen, lanes } = f.evaluation.predicted.link.readouts;
-  return gen && lanes ? `×${whole(lanes)} Gen${whole(gen)}` : 'a width not known yet';
+  return gen && lanes ? `×${formatWhole(lanes)} Gen${formatWhole(gen)}` : 'a width not known yet';
 }
 
 function copy(f: StepFacts, way: 'down' | 'up') {

@@ -1,6 +1,6 @@
 import { openingPlan, type StepFacts } from '../checklist';
 import { adapterNames, portName } from '../setup';
-import { capital, whole } from './figures';
+import { capital, formatWhole } from './figures';
 import { cardOf, dockOf, hostOf, type WordsOf } from './steps-before';
 
 const slotOf = (f: StepFacts) => (f.port ? portName(f.port) : 'the slot');
@@ -25,7 +25,7 @@ function plugs(f: StepFacts): string[] {
 
 function lidWords(f: StepFacts): string[] {
   const plan = openingPlan(f.chain);
-  const screws = plan?.screws ? `${whole(plan.screws)} screws` : 'The screws';
+  const screws = plan?.screws ? `${formatWhole(plan.screws)} screws` : 'The screws';
   const depth =
     plan?.depth === 'none'
       ? 'The maker allows no opening: from here on the risk is yours alone.'

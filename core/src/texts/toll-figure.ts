@@ -1,8 +1,8 @@
-import type { Measured, TollRead } from '../toll';
+import type { MeasuredValue, TollRead } from '../toll';
 import { figureText } from './figures';
 import { endsText, estimateParts, estimateText } from './interval';
 
-type Toll = (Measured | (Omit<Measured, 'mid'> & { ms: number })) & { basis?: TollRead['basis'] };
+type Toll = (MeasuredValue | (Omit<MeasuredValue, 'mid'> & { ms: number })) & { basis?: TollRead['basis'] };
 
 /**
  * "4.6 ms a frame (±0.3)", or bare "4.6 ±0.3"; without repeats it says so; an interval, or one wider than half its figure, by its ends:

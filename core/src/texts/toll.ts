@@ -1,16 +1,16 @@
 import {
   FALSE_ALARMS,
   STAGES,
-  type Advice,
+  type LimiterAdvice,
   type Alarm,
   type Elasticity,
-  type Evidence,
+  type LimiterEvidence,
   type Limiter,
   type StageId,
   type Swap,
 } from '../limiter';
-import type { Fit, FitTerm, Forecast, NoForecast, NoPair, Pair, Score, TollRead } from '../toll';
-import { counted, figureText } from './figures';
+import type { Fit, FitTerm, Forecast, NoForecast, NoPair, MeasuredPair, Score, TollRead } from '../toll';
+import { pluralize, figureText } from './figures';
 import { estimateText, noneShown } from './interval';
 import { tollText } from './toll-figure';
 
@@ -34,7 +34,7 @@ export const BASIS_WORDS: Readonly<Record<TollRead['basis'], string>> = {
   interval: 'an interval: another processor, no sweep',
 };
 
-export function pairText(p: Pair): string {
+export function pairText(p: MeasuredPair): string {
   const what = { slot: 'desktop slot', links: 'the other link', panel: "the host's panel against the outside screen" }[p.kind];
   return p.kind === 'panel' ? what : `${what}${p.foreign ? ', another processor' : ''}`;
 }
@@ -50,7 +50,7 @@ export const INSEPARABLE_WORDS = {
 } as const;
 
 /** One line of evidence, with its number. */
-export function evidenceText(e: Evidence): string {
+export function evidenceText(e: LimiterEvidence): string {
   switch (e.code) {
     case 'memory-clock':
       return `Memory clock ${Math.round(e.mhz)} MHz, usually ${Math.round(e.usual)}: a power state. Mend that first.`;
@@ -96,7 +96,7 @@ export function limiterText(l: Limiter): string {
     : `${capital(a ?? '')} or ${b ?? ''}: cannot be told from these runs.`;
 }
 
-const ADVICE: Readonly<Record<Advice, string>> = {
+const ADVICE: Readonly<Record<LimiterAdvice, string>> = {
   memory: 'Get the card out of its power state first: driver, power setting, then run again.',
   cap: 'Lift the limit and run again: it says nothing of the rig.',
   cpu: 'Raise the resolution or the detail for little; raise the power mode. A bigger card gains little here.',
@@ -116,7 +116,7 @@ export function swapText(s: Swap, name = ''): string {
     slot: 'run the same with the card in a desktop slot, or over another link',
     power: 'run the same in another power mode of the host',
   };
-  return `One swap decides, about ${counted(s.minutes, 'minute')}: ${how[s.what]}.`;
+  return `One swap decides, about ${pluralize(s.minutes, 'minute')}: ${how[s.what]}.`;
 }
 
 /** An alarm in one sentence, with its number. */

@@ -3,7 +3,7 @@ import {
   CAUSES,
   FIX_AT,
   TESTS,
-  type Advice,
+  type TroubleAdvice,
   type CauseId,
   type ChainFacts,
   type FixResult,
@@ -14,7 +14,7 @@ import {
   type TroubleNote,
 } from '../faults';
 import type { CautionId } from '../checklist';
-import { counted } from './figures';
+import { pluralize } from './figures';
 import { CAUSE_WORDS, SYMPTOM_WORDS } from './symptoms';
 import { CARD_TEST_WORDS } from './tests-card';
 import { LINK_TEST_WORDS, type TestWords } from './tests-link';
@@ -106,14 +106,14 @@ const percentOf = (p: number): string => (p < 0.005 ? 'under 1 %' : `${Math.roun
 export { percentOf as suspicionPercent };
 
 /** The one sentence of a search. */
-export function searchHeadline(a: Advice, minutes: number): string {
+export function searchHeadline(a: TroubleAdvice, minutes: number): string {
   const { what } = CAUSE_WORDS[a.top.cause];
   const most = `Most suspect: ${lower(what)}, ${percentOf(a.top.p)}.`;
   const next = a.offers[0];
   if (a.now === 'fix') {
     const verb = a.top.cause === 'own-cap' ? 'Look at' : 'Mend';
     const start = a.top.p < FIX_AT ? `No safe test left tells enough. ${verb} the likeliest` : `${verb} the most suspect`;
-    return `${start}, ${percentOf(a.top.p)}: ${lower(what)}. ${counted(minutes, 'minute')}, then look again.`;
+    return `${start}, ${percentOf(a.top.p)}: ${lower(what)}. ${pluralize(minutes, 'minute')}, then look again.`;
   }
   if (a.now === 'stuck' || !next) return `0 safe tests left that tell anything: keep it unsolved with what was tried. ${most}`;
   return `Next: ${lower(TEST_WORDS[next.test].what)}, ${next.minutes} ${next.minutes === 1 ? 'minute' : 'minutes'}. ${most}`;
@@ -128,7 +128,7 @@ function lower(words: string): string {
 export function offerReason(offers: readonly Offer[], at: Offer): string {
   const other = offers.find((o) => o.test !== at.test);
   const minutes = (o: Offer) => o.minutes + BESIDE_MINUTES;
-  const first = `${bitWords(at.bits)} expected for ${counted(minutes(at), 'minute')}`;
+  const first = `${bitWords(at.bits)} expected for ${pluralize(minutes(at), 'minute')}`;
   return other
     ? `${first}, walking over included; ${other.worth > at.worth ? 'the best' : 'the next best'} gives ${bitWords(other.bits)} for ${minutes(other)}.`
     : `${first}, walking over included; nothing else tells anything.`;

@@ -1,6 +1,6 @@
 import { isExact, type Range } from '../units';
 import { lane, TUNNELS, type Working } from '../link';
-import { asRange, rate, whole } from './figures';
+import { asRange, rate, formatWhole } from './figures';
 
 const num = (w: Working, key: string): Range => asRange(w.args[key]);
 const figure = (r: Range, digits = 2) =>
@@ -15,7 +15,7 @@ function pcie(w: Working): string {
   const lanes = num(w, 'lanes');
   const { gigatransfers, name } = lane(Math.floor(gen.hi));
   const encoding = name === '8b/10b' ? '8/10' : '128/130';
-  if (!isExact(gen) || !isExact(lanes)) return `Gen${whole(gen)} ×${whole(lanes)} = ${figure(num(w, 'raw'))} Gb/s raw`;
+  if (!isExact(gen) || !isExact(lanes)) return `Gen${formatWhole(gen)} ×${formatWhole(lanes)} = ${figure(num(w, 'raw'))} Gb/s raw`;
   return `${gigatransfers} GT/s × ${lanes.lo} lanes × ${encoding} = ${figure(num(w, 'raw'))} Gb/s raw`;
 }
 
@@ -38,7 +38,7 @@ export function formula(w: Working, result: Range): string {
       return tunnel(w);
     case 'usable': {
       const header = num(w, 'header').lo + num(w, 'tunnel').lo;
-      const payload = whole(num(w, 'payload'));
+      const payload = formatWhole(num(w, 'payload'));
       return `${figure(num(w, 'raw'))} × ${payload} / (${payload} + ${header}) × ${(1 - num(w, 'allowance').lo / 100).toFixed(2)} = ${rate(result)} Gb/s usable`;
     }
     case 'capped':

@@ -31,7 +31,7 @@ export interface RunSeen {
 }
 
 /** Runs that are repeats of one another. */
-export interface Cell {
+export interface RunGroup {
   readonly key: string;
   readonly first: RunSeen;
   readonly runs: readonly RunSeen[];
@@ -56,7 +56,7 @@ const isGenerated = (s: RunSettings) => !/^(|off|none|no)$/i.test(s.generation.t
 const isCapped = (r: RunSeen) => (r.stats?.cap ?? null) !== null;
 
 /** Cells out of runs: those with a frame time and a resolution, repeats together, in the order they come. */
-export function cellsOf(runs: readonly RunSeen[]): Cell[] {
+export function cellsOf(runs: readonly RunSeen[]): RunGroup[] {
   const byKey = new Map<string, RunSeen[]>();
   for (const r of runs) {
     if (meanMsOf(r) === null || pixelsOf(r.settings.resolution) === null) continue;
@@ -85,6 +85,6 @@ export function lookOf(s: RunSettings): string {
 }
 
 /** Do two cells show the same scene: title and everything that makes its picture? */
-export function sameScene(a: Cell, b: Cell): boolean {
+export function sameScene(a: RunGroup, b: RunGroup): boolean {
   return a.first.titleId === b.first.titleId && a.pixels === b.pixels && lookOf(a.first.settings) === lookOf(b.first.settings);
 }

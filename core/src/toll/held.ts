@@ -2,7 +2,7 @@ import { median } from '../stats';
 import type { Banded } from './forecast';
 
 /** A prediction that was made before its run, and what the run then was. Frames/s. */
-export interface Held {
+export interface PredictionOutcome {
   readonly predicted: Banded;
   readonly measured: number;
 }
@@ -19,7 +19,7 @@ export interface Score {
 export const HOLDS = 0.05;
 
 /** The running score of predictions. Bands that hold 95 of 100 would have inBand near 0.95 n. */
-export function scoreOf(list: readonly Held[]): Score {
+export function scoreOf(list: readonly PredictionOutcome[]): Score {
   const errors = list.map((h) => h.predicted.mid / h.measured - 1);
   return {
     n: list.length,

@@ -1,10 +1,10 @@
 import { unlike, type Fact, type Unlike } from '../runs';
 import { mean, welch } from '../stats';
-import type { Cell } from './cells';
+import type { RunGroup } from './cells';
 import { DESKTOP, middleRig } from './rig';
 
 /** A figure with its 95 % interval; the interval is null where too few repeats were made. */
-export interface Measured {
+export interface MeasuredValue {
   readonly mid: number;
   readonly lo: number | null;
   readonly hi: number | null;
@@ -14,12 +14,12 @@ export interface Measured {
  * What two cells that differ in one thing can measure: with and without the link, two links, panel and outside screen.
  * `a` is the side with less in its way.
  */
-export interface Pair {
+export interface MeasuredPair {
   readonly kind: 'slot' | 'links' | 'panel';
-  readonly a: Cell;
-  readonly b: Cell;
+  readonly a: RunGroup;
+  readonly b: RunGroup;
   /** Time of a frame of b less that of a, ms. */
-  readonly difference: Measured;
+  readonly difference: MeasuredValue;
   /** Another processor drove the other side: the difference is not the link's alone. */
   readonly foreign: boolean;
   /** What else is unlike between them. */
@@ -27,13 +27,13 @@ export interface Pair {
 }
 /** Why two cells of one title measure nothing of the link. */
 export interface NoPair {
-  readonly a: Cell;
-  readonly b: Cell;
+  readonly a: RunGroup;
+  readonly b: RunGroup;
   readonly why: 'capped' | 'generated' | 'inside' | 'rate-unknown';
 }
 
 /** Facts that go with what a pair tests and are therefore no confounds. */
-const UNDER_TEST: Readonly<Record<Pair['kind'], readonly Fact[]>> = {
+const UNDER_TEST: Readonly<Record<MeasuredPair['kind'], readonly Fact[]>> = {
   slot: ['link', 'cable', 'dock', 'dockFirmware', 'lid', 'powerMode', 'host', 'hostFirmware', 'method'],
   links: ['link', 'cable', 'dock', 'dockFirmware', 'method'],
   panel: ['screenPath', 'method'],
@@ -42,15 +42,15 @@ const UNDER_TEST: Readonly<Record<Pair['kind'], readonly Fact[]>> = {
 const SAME_RATE = 0.05;
 
 /** The difference of two samples with Welch's interval; without one when a side has fewer than two. */
-export function differenceOf(a: readonly number[], b: readonly number[]): Measured {
+export function differenceOf(a: readonly number[], b: readonly number[]): MeasuredValue {
   const w = welch(a, b);
   return { mid: mean(b) - mean(a), lo: w?.lo ?? null, hi: w?.hi ?? null };
 }
 
-const isInside = (c: Cell) => c.first.settings.deviceSet === 'inside';
-const rateOf = (c: Cell) => middleRig(c.first.rig)?.downGbps ?? null;
+const isInside = (c: RunGroup) => c.first.settings.deviceSet === 'inside';
+const rateOf = (c: RunGroup) => middleRig(c.first.rig)?.downGbps ?? null;
 
-function pairOf(x: Cell, y: Cell): Pair | NoPair | null {
+function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
   if (x.first.titleId !== y.first.titleId) return null;
   if (isInside(x) !== isInside(y)) return { a: x, b: y, why: 'inside' };
   const [rx, ry] = [x.first.rig, y.first.rig];
@@ -58,7 +58,7 @@ function pairOf(x: Cell, y: Cell): Pair | NoPair | null {
   const scene = x.pixels === y.pixels && x.first.facts.preset === y.first.facts.preset;
   if (!scene || x.first.facts.upscaling !== y.first.facts.upscaling || x.first.facts.rayTracing !== y.first.facts.rayTracing)
     return null;
-  const build = (kind: Pair['kind'], a: Cell, b: Cell, foreign: boolean): Pair | NoPair => {
+  const build = (kind: MeasuredPair['kind'], a: RunGroup, b: RunGroup, foreign: boolean): MeasuredPair | NoPair => {
     if (a.capped || b.capped) return { a, b, why: 'capped' };
     if (a.generated || b.generated) return { a, b, why: 'generated' };
     const list = unlike(a.first.facts, b.first.facts, UNDER_TEST[kind]);
@@ -85,8 +85,8 @@ function pairOf(x: Cell, y: Cell): Pair | NoPair | null {
  * Every pair among these cells that measures the link or the way back to the panel, and those that look as if they did and do not.
  * Internal graphics against the outside card is no pair: everything differs between them.
  */
-export function pairsOf(cells: readonly Cell[]): { pairs: Pair[]; not: NoPair[] } {
-  const pairs: Pair[] = [];
+export function pairsOf(cells: readonly RunGroup[]): { pairs: MeasuredPair[]; not: NoPair[] } {
+  const pairs: MeasuredPair[] = [];
   const not: NoPair[] = [];
   cells.forEach((x, i) => {
     for (const y of cells.slice(i + 1)) {

@@ -1,23 +1,23 @@
 import { mean } from '../stats';
-import { sameScene, type Cell } from './cells';
+import { sameScene, type RunGroup } from './cells';
 import { MS_PER_MB_GBPS } from './model';
-import type { Measured, Pair } from './pairs';
+import type { MeasuredValue, MeasuredPair } from './pairs';
 import { middleRig } from './rig';
 import { MOST_TRAFFIC_MB } from './start';
 
 /** What the link of one setup costs a frame of one title, ms, and how far that can be said. */
-export interface TollRead extends Measured {
+export interface TollRead extends MeasuredValue {
   readonly titleId: string;
   readonly title: string;
   /** How it was come by: against a slot, between two links, at the highest resolution of a sweep, or only as an interval. */
   readonly basis: 'slot' | 'links' | 'highest' | 'interval';
-  readonly pairs: readonly Pair[];
+  readonly pairs: readonly MeasuredPair[];
   /** MB a frame that would explain it at this rate; trips are in it. */
   readonly trafficMB: number;
   /** More than any traffic explains: look for something else. */
   readonly beyondTraffic: boolean;
   /** What the other processor costs at lower resolutions, ms, where that lies outside chance. */
-  readonly hostMs: Measured | null;
+  readonly hostMs: MeasuredValue | null;
   /** Each resolution predicted from the others, where there are at least two. */
   readonly rest: readonly Residual[];
   /** The toll differs between resolutions by more than chance. */
@@ -26,31 +26,31 @@ export interface TollRead extends Measured {
   readonly inseparable: readonly ('traffic-trips' | 'link-processor')[];
 }
 export interface Residual {
-  readonly cell: Cell;
+  readonly cell: RunGroup;
   readonly predictedMs: number;
   readonly measuredMs: number;
 }
 
-const rate = (c: Cell) => middleRig(c.first.rig)?.downGbps ?? null;
+const rate = (c: RunGroup) => middleRig(c.first.rig)?.downGbps ?? null;
 
 /** A slot is a link, too: what a difference against it must be multiplied by to be the whole toll of the slower link. */
 export function absoluteFactor(slowGbps: number, fastGbps: number): number {
   return 1 / (1 - slowGbps / fastGbps);
 }
-const scaled = (m: Measured, k: number): Measured => ({
+const scaled = (m: MeasuredValue, k: number): MeasuredValue => ({
   mid: m.mid * k,
   lo: m.lo === null ? null : m.lo * k,
   hi: m.hi === null ? null : m.hi * k,
 });
 
 /** The toll of side b that a pair tells, ms: its difference grown by what the faster side pays itself. Null where a rate is not known. */
-function tollOf(p: Pair): Measured | null {
+function tollOf(p: MeasuredPair): MeasuredValue | null {
   const [fast, slow] = [rate(p.a), rate(p.b)];
   return fast !== null && slow !== null && fast > slow ? scaled(p.difference, absoluteFactor(slow, fast)) : null;
 }
 
 /** Several measurements of one figure: weighted by how narrow they are; plainly averaged when one has no interval. */
-export function pooled(list: readonly Measured[]): Measured {
+export function pooled(list: readonly MeasuredValue[]): MeasuredValue {
   const halves = list.map((m) => (m.lo === null || m.hi === null ? null : (m.hi - m.lo) / 2));
   const plain = mean(list.map((m) => m.mid));
   if (halves.some((h) => h === null)) return { mid: plain, lo: null, hi: null };
@@ -61,7 +61,7 @@ export function pooled(list: readonly Measured[]): Measured {
   return { mid, lo: mid - half, hi: mid + half };
 }
 
-function apart(list: readonly Measured[], middle: Measured): boolean {
+function apart(list: readonly MeasuredValue[], middle: MeasuredValue): boolean {
   return list.some((m) => m.lo !== null && m.hi !== null && (m.lo > (middle.hi ?? m.lo) || m.hi < (middle.lo ?? m.hi)));
 }
 
@@ -69,13 +69,13 @@ function apart(list: readonly Measured[], middle: Measured): boolean {
 const CARD_BOUND_POWER = 0.5;
 
 /** Is the card the longest stage at the higher of two resolutions? Its time then grows nearly with the pixels. */
-function cardBound(low: Cell, high: Cell): boolean {
+function cardBound(low: RunGroup, high: RunGroup): boolean {
   return Math.log(mean(high.ms) / mean(low.ms)) / Math.log(high.pixels / low.pixels) >= CARD_BOUND_POWER;
 }
 
 interface Found {
-  readonly p: Pair;
-  readonly toll: Measured;
+  readonly p: MeasuredPair;
+  readonly toll: MeasuredValue;
 }
 
 /** Each resolution predicted by the others: the faster side plus what the toll of the others adds. */
@@ -99,7 +99,7 @@ function foreignRead(found: readonly Found[]): Pick<TollRead, 'mid' | 'lo' | 'hi
     return { mid: most / 2, lo: 0, hi: most, basis: 'interval', hostMs: null, inseparable: ['link-processor', 'traffic-trips'] };
   }
   const low = byPixels[0] as Found;
-  const host = { mid: low.toll.mid - top.toll.mid, lo: null, hi: null } as Measured;
+  const host = { mid: low.toll.mid - top.toll.mid, lo: null, hi: null } as MeasuredValue;
   const known = low.toll.lo !== null && top.toll.hi !== null && low.toll.hi !== null && top.toll.lo !== null;
   const ends = known ? { lo: low.toll.lo! - top.toll.hi!, hi: low.toll.hi! - top.toll.lo! } : null;
   const hostMs = ends && (ends.lo > 0 || ends.hi < 0) ? { ...host, ...ends } : null;
@@ -114,7 +114,7 @@ function foreignRead(found: readonly Found[]): Pick<TollRead, 'mid' | 'lo' | 'hi
  * stage there; without a sweep it is known only between nothing and the whole difference.
  * Never averaged over titles. Common practice, no published source.
  */
-export function readToll(pairs: readonly Pair[]): TollRead | null {
+export function readToll(pairs: readonly MeasuredPair[]): TollRead | null {
   const all = pairs.flatMap((p): Found[] => {
     const toll = p.kind === 'panel' ? null : tollOf(p);
     return toll ? [{ p, toll }] : [];
@@ -161,13 +161,13 @@ export function tollAt(t: TollRead, gbps: number): TollRead {
 }
 
 /** What the way back to the panel costs, ms, from pairs of panel and outside screen at one resolution or several. */
-export function readBack(pairs: readonly Pair[]): Measured | null {
+export function readBack(pairs: readonly MeasuredPair[]): MeasuredValue | null {
   const list = pairs.filter((p) => p.kind === 'panel').map((p) => p.difference);
   return list.length > 0 ? pooled(list) : null;
 }
 
 /** Tolls of every title of a setup, from all cells that are known; the setup's own are side b, or side a of two links. */
-export function tollsOf(pairs: readonly Pair[], setupId: string): TollRead[] {
+export function tollsOf(pairs: readonly MeasuredPair[], setupId: string): TollRead[] {
   const own = pairs.filter((p) => p.b.first.setupId === setupId);
   const swapped = pairs.filter((p) => p.kind === 'links' && p.a.first.setupId === setupId && p.b.first.setupId !== setupId);
   const looks = [...own, ...swapped].map((p) => sideOf(p, setupId));
@@ -181,8 +181,8 @@ export function tollsOf(pairs: readonly Pair[], setupId: string): TollRead[] {
   });
 }
 
-const sideOf = (p: Pair, setupId: string) => (p.b.first.setupId === setupId ? p.b : p.a);
+const sideOf = (p: MeasuredPair, setupId: string) => (p.b.first.setupId === setupId ? p.b : p.a);
 /** Of one title in one look, at whatever resolution. */
-function alike(a: Cell, b: Cell): boolean {
+function alike(a: RunGroup, b: RunGroup): boolean {
   return sameScene({ ...a, pixels: b.pixels }, b);
 }

@@ -11,7 +11,7 @@ import type {
   TriedRow,
   UsedRow,
 } from '@ruddy/core/api';
-import { stepTimes, type Noted } from '@ruddy/core/checklist';
+import { stepTimes, type StepNote } from '@ruddy/core/checklist';
 import type { Chain } from '@ruddy/core/schema';
 import { partName } from '@ruddy/core/setup';
 import { chainOf } from './chain';
@@ -109,8 +109,8 @@ export function usedHours(db: Sequelize, setupId: string | null = null): Promise
 const TIMED = 5000;
 
 /** Steps that were done in attempts of this workshop, and the beginnings of those attempts. The demo's were never done by anybody here. */
-function timedNotes(db: Sequelize): Promise<Noted[]> {
-  return db.query<Noted>(
+function timedNotes(db: Sequelize): Promise<StepNote[]> {
+  return db.query<StepNote>(
     `SELECT coalesce(e.body ->> 'attempt', e.id::text) AS attempt, e.body ->> 'step' AS step,
        to_char(e.happened_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at
      FROM events e WHERE e.origin <> 'demo' AND (e.kind = 'attempt' OR e.kind = 'step' AND e.body ->> 'state' = 'done') AND ${STANDS}

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import type { CompatQuery, CompatRow, CompatSort, LogNames, Page } from '@ruddy/core/api';
-import { nearWeights, SHARES, type Share } from '@ruddy/core/log';
+import { nearWeights, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/log';
 import { contradicted, evaluate } from '@ruddy/core/plan';
 import type { Chain } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
@@ -56,7 +56,7 @@ interface Row {
   older: number;
   entries: number;
   setups: CompatRow['setups'] | null;
-  shared: Record<Share, boolean> & { weight: number };
+  shared: Record<SharedAttribute, boolean> & { weight: number };
   sort: string;
 }
 
@@ -81,7 +81,7 @@ function toRow(r: Row, grounds: Grounds, near: boolean): CompatRow {
     older: r.older,
     entries: r.entries,
     setups: r.setups ?? [],
-    shared: near ? { parts: SHARES.filter((p) => r.shared[p]), weight: r.shared.weight } : null,
+    shared: near ? { parts: SHARED_ATTRIBUTES.filter((p) => r.shared[p]), weight: r.shared.weight } : null,
   };
 }
 

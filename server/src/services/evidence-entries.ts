@@ -1,7 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
 import type { EvidenceAnswer, evidenceBody } from '@ruddy/core/api';
-import { expectation, nearWeights, SHARES, type Share } from '@ruddy/core/log';
+import { expectation, nearWeights, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/log';
 import type { Chain } from '@ruddy/core/schema';
 import type { Services } from '../http/route';
 import { askedOf, evidenceOf, weighed, weighedBind } from './evidence';
@@ -9,7 +9,7 @@ import { ENTRY_FATE, toEntry, type EntryRow } from './log-list';
 import { ruleReader } from './rules';
 
 type Row = EntryRow &
-  Record<Share, boolean> &
+  Record<SharedAttribute, boolean> &
   Record<'shared' | 'by_versions' | 'by_told' | 'weight', number> & { exact: boolean };
 /** Units of exactly the chain that are shown at most. */
 const EXACT_SHOWN = 200;
@@ -42,7 +42,7 @@ export async function askEvidence(s: Services, chain: Chain, body: z.output<type
     entries: rows.map((r) => ({
       entry: toEntry(r),
       exact: r.exact,
-      shares: SHARES.filter((k) => r[k]),
+      shares: SHARED_ATTRIBUTES.filter((k) => r[k]),
       ...{ shared: r.shared, versions: r.by_versions, told: r.by_told, weight: r.weight },
     })),
     more: summary.near.n - rows.filter((r) => !r.exact).length,

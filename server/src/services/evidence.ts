@@ -4,7 +4,7 @@ import {
   matchOf,
   NO_EVIDENCE,
   type EvidenceSummary,
-  type Matched,
+  type MatchKey,
   type NearWeights,
   type Tally,
   type Versions,
@@ -44,7 +44,7 @@ export async function tallies(
 
 /** What a question of the log is made of; see `evidenceOf`. */
 export interface Asked {
-  readonly match: Matched;
+  readonly match: MatchKey;
   readonly versions: Versions;
   readonly weights: NearWeights;
   /** An entry that is left out, to see what hangs on it. */

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { figureBody, FigureRow, TablesRead } from '@ruddy/core/api';
-import { casesIn, countsOf, figureLimits, standing, type TroubleNote } from '@ruddy/core/faults';
+import { casesIn, countsOf, figureLimits, troubleState, type TroubleNote } from '@ruddy/core/faults';
 import { invalid } from '../http/problem';
 import { checkRevision, type Actor, type Services } from '../http/route';
 import { STANDS } from './events';
@@ -80,7 +80,7 @@ async function allNotes(db: Sequelize): Promise<TroubleNote[][]> {
 export async function readTables(db: Sequelize): Promise<TablesRead> {
   const [figures, notes] = await Promise.all([listFigures(db), allNotes(db)]);
   const stretches = notes.flatMap((n) => {
-    const s = standing(n);
+    const s = troubleState(n);
     return s.closed?.outcome === 'discarded' ? [] : s.stretches;
   });
   const counts = countsOf(stretches);

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { PredictionRow, Predictions, RunEntry } from '@ruddy/core/api';
 import { mean } from '@ruddy/core/stats';
-import { cellsOf, forecast, lookOf, scoreOf, type Cell, type Fit, type TitleModel, type TitleParams } from '@ruddy/core/toll';
+import { cellsOf, forecast, lookOf, scoreOf, type RunGroup, type Fit, type TitleModel, type TitleParams } from '@ruddy/core/toll';
 import { runsOfTitles } from './runs-read';
 
 interface Dated {
@@ -11,13 +11,13 @@ interface Dated {
 }
 
 /** The calibration that stood before the first of these runs was recorded; none may know any of them. */
-function before(fits: readonly Dated[], c: Cell, recorded: ReadonlyMap<string, number>): Dated | null {
+function before(fits: readonly Dated[], c: RunGroup, recorded: ReadonlyMap<string, number>): Dated | null {
   const first = Math.min(...c.runs.map((r) => recorded.get(r.id) ?? Infinity));
   return fits.find((f) => f.titleId === c.first.titleId && f.madeAt.getTime() < first) ?? null;
 }
 
 function rowOf(
-  c: Cell,
+  c: RunGroup,
   f: Dated,
   title: { name: string; params: TitleParams | null },
   names: ReadonlyMap<string, string>,

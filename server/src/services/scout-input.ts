@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import { STANDARD_RESOLUTIONS, type MachineRow, type OutrightChoice, type ScoutAsk, type ScoutGrounds } from '@ruddy/core/api';
-import { alone, inCurrency, standing, type OfferRules, type Price } from '@ruddy/core/cost';
+import { alone, inCurrency, currentOffers, type OfferRules, type Price } from '@ruddy/core/cost';
 import { RuleBook } from '@ruddy/core/house';
 import {
   NO_SETTINGS,
@@ -100,7 +100,7 @@ export function routesFor(host: HostSpec, pieces: readonly Choice<PieceSpec>[]):
 
 /** Docks and cards that are sold together, in the currency of the search. */
 function boxesOf(prices: readonly Price[], r: OfferRules): BoxChoice[] {
-  return standing(prices, 'offer', r)
+  return currentOffers(prices, 'offer', r)
     .filter((p) => p.withIds.length === 1)
     .flatMap((p) => {
       const minor = inCurrency(p, r.currency, r.rates, r.asOf)?.minor;

@@ -1,7 +1,7 @@
 import type { Act, FaultMap, RemedyId, TimedAct } from '@ruddy/core/bench';
 import { remedied } from '@ruddy/core/bench';
 import { countsBetween, failsAt, linkCheck, type LinkCheck } from '@ruddy/core/bring-up';
-import { answersOf, NOTHING_SEEN, seenOf, type Seen, type SymptomId, type TestId } from '@ruddy/core/faults';
+import { answersOf, NOTHING_SEEN, seenOf, type ChainObservation, type SymptomId, type TestId } from '@ruddy/core/faults';
 import type { Evaluation } from '@ruddy/core/plan';
 import { readingSchema, type Chain, type Reading, type Report } from '@ruddy/core/schema';
 import { readCopy } from '../copy';
@@ -55,7 +55,7 @@ class Hands {
     return this.run.state.host === 'on' ? this.b.read(this.run) : null;
   }
 
-  look(more: Partial<Seen> = {}): Seen {
+  look(more: Partial<ChainObservation> = {}): ChainObservation {
     const report = this.report();
     const told = report ? seenOf(report, this.b.evaluation.predicted.link.kind) : NOTHING_SEEN;
     return { ...told, lamp: this.run.state.dockLamp, allOff: this.b.order === 'all-off', ...more };
@@ -66,7 +66,7 @@ class Hands {
   }
 
   /** What a look and a graded reading answer. The first look stands: later ones see what an earlier fault left behind. */
-  note(seen: Seen, check: LinkCheck | null): void {
+  note(seen: ChainObservation, check: LinkCheck | null): void {
     for (const a of answersOf(seen, check)) if (!this.answers.has(a.test)) this.answers.set(a.test, a.yes);
   }
 

@@ -1,13 +1,13 @@
 import type { CautionId } from '../../checklist';
-import type { Condition } from '../chain-facts';
+import type { ChainCondition } from '../chain-facts';
 import type { CauseId } from '../ids';
-import type { CauseDef, Fix, Place, Risk } from './types';
+import type { CauseDef, CauseFix, Place, Risk } from './types';
 
-const fix = (minutes: number, risk: Risk = 0, cautions: readonly CautionId[] = [], cures = 0.9): Fix => ({
+const fix = (minutes: number, risk: Risk = 0, cautions: readonly CautionId[] = [], cures = 0.9): CauseFix => ({
   ...{ minutes, risk, cautions, cures },
 });
-const cause = (at: Place, w: number, on: Condition, f: Fix): CauseDef => ({ at, w, on, fix: f });
-const ofTitle = (at: Place, w: number, on: Condition, f: Fix): CauseDef => ({ ...cause(at, w, on, f), perTitle: true });
+const cause = (at: Place, w: number, on: ChainCondition, f: CauseFix): CauseDef => ({ at, w, on, fix: f });
+const ofTitle = (at: Place, w: number, on: ChainCondition, f: CauseFix): CauseDef => ({ ...cause(at, w, on, f), perTitle: true });
 
 /**
  * Causes with their place, their weight before anything is seen, the chains that can have them, and the fix. All weights, minutes and

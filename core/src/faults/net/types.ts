@@ -1,5 +1,5 @@
 import type { CautionId } from '../../checklist';
-import type { Condition } from '../chain-facts';
+import type { ChainCondition } from '../chain-facts';
 import type { CauseId, SymptomId } from '../ids';
 
 /** Where a cause sits on the strip: a bank, a pier, or elsewhere. */
@@ -10,7 +10,7 @@ export type Place = (typeof PLACES)[number];
 export type Risk = 0 | 1 | 2 | 3;
 
 /** What is done about a cause once it is the likeliest. */
-export interface Fix {
+export interface CauseFix {
   readonly minutes: number;
   readonly risk: Risk;
   /** How often it helps where this is the cause. */
@@ -22,10 +22,10 @@ export interface CauseDef {
   readonly at: Place;
   /** Relative weight before anything is seen. */
   readonly w: number;
-  readonly on: Condition;
+  readonly on: ChainCondition;
   /** It belongs to one title or program; others run well on the same chain. */
   readonly perTitle?: true;
-  readonly fix: Fix;
+  readonly fix: CauseFix;
 }
 
 /** P(seen given cause) by cause. */
@@ -40,7 +40,7 @@ export interface SymptomDef {
 export interface TestDef {
   readonly minutes: number;
   readonly risk: 0 | 1;
-  readonly on: Condition;
+  readonly on: ChainCondition;
   /** P(positive) for any cause not named. */
   readonly q: number;
   readonly given: Likelihoods;

@@ -1,4 +1,4 @@
-import type { Held } from '../../software';
+import type { RequirementStatus } from '../../software';
 import type { Check, Draft, Param } from '../types';
 import { certainIf } from './certainty';
 
@@ -8,7 +8,7 @@ const FIRMWARE: readonly string[] = ['dockFirmware', 'hostFirmware', 'linkFirmwa
  * The code of a requirement that is not met. What a version would mend never stops a plan while the version is not known: it can
  * still be installed. Once it is known to be the wrong one, what its author says counts.
  */
-function codeOf(h: Held): Draft['code'] {
+function codeOf(h: RequirementStatus): Draft['code'] {
   const { severity, needs } = h.requirement;
   if (needs === 'heed') return 'software/heed';
   const mendable = h.role !== null || needs === 'repackaged';

@@ -6,7 +6,7 @@ import { STAGE_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { BenchesData } from '../data/benches';
 import { SetupsData } from '../data/setups';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({
@@ -35,7 +35,7 @@ export class BenchListPage {
     const up = list.filter((b) => b.state.stage === 'bound' || b.state.stage === 'in-use').length;
     return list.length === 0
       ? '0 benches laid out. A bench is a stand-in for hardware: plug, switch and break what you like.'
-      : `${counted(list.length, 'bench', 'benches')} laid out, ${up} with a card up.`;
+      : `${pluralize(list.length, 'bench', 'benches')} laid out, ${up} with a card up.`;
   });
   readonly chosen = computed(() => this.asked() ?? this.of() ?? '');
 

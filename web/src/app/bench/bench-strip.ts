@@ -1,10 +1,10 @@
-import { STAGES, type BenchState, type Stage } from '@ruddy/core/bench';
+import { LINK_STATES, type BenchState, type LinkState } from '@ruddy/core/bench';
 import { benchSentence, benchTime, HOST_POWER_WORDS, STAGE_WORDS } from '@ruddy/core/texts';
 import { stripModel, type StripHop, type StripModel } from '../bridge-strip/strip-model';
 import type { Judgement } from '../data/setups';
 
-const at = (stage: Stage) => STAGES.indexOf(stage);
-const FROM: Record<'tunnel' | 'card', Stage> = { tunnel: 'tunnel', card: 'windows' };
+const at = (stage: LinkState) => LINK_STATES.indexOf(stage);
+const FROM: Record<'tunnel' | 'card', LinkState> = { tunnel: 'tunnel', card: 'windows' };
 
 /** How a part of the link stands: there, on its way, lost, or not in use. */
 function standing(s: BenchState, what: 'tunnel' | 'card'): 'there' | 'waiting' | 'lost' | 'not used' {

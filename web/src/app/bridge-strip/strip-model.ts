@@ -2,7 +2,7 @@ import type { LinkCheck } from '@ruddy/core/bring-up';
 import { TRANSPORT_40, takesOf } from '@ruddy/core/link';
 import type { Evaluation, Hop } from '@ruddy/core/plan';
 import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
-import { figure, percent, rate, VERDICT_WORDS, whole } from '@ruddy/core/texts';
+import { figure, percent, rate, VERDICT_WORDS, formatWhole } from '@ruddy/core/texts';
 import { bare, isExact, type Range } from '@ruddy/core/units';
 import { measuredHops, type HopMeasure } from './strip-measured';
 import type { StripSuspicion } from './strip-suspicion';
@@ -98,7 +98,7 @@ function transportName(t: Range): string {
 /** What a hop trains to: "USB4 20 by the cable · PCIe Gen3 ×4" or "PCIe Gen4 ×4". */
 function trained(h: Hop, by: PierKey | null): string {
   if (h.state === 'broken') return h.kind === 'tunnel' ? 'no tunnel' : 'no link';
-  const pcie = h.gen && h.lanes ? `PCIe Gen${whole(h.gen)} ×${whole(h.lanes)}` : '';
+  const pcie = h.gen && h.lanes ? `PCIe Gen${formatWhole(h.gen)} ×${formatWhole(h.lanes)}` : '';
   if (h.kind === 'pcie') return pcie || 'width not known';
   const link = h.transport ? transportName(h.transport) : 'tunnel';
   const held = by && (by === 'cable' || by === 'port') && h.transport && h.transport.hi < TRANSPORT_40 ? ` by ${NOUN[by]}` : '';

@@ -1,7 +1,7 @@
 import type { AttrPath, CableSpec, Chain, PortStandard, Slot } from '@ruddy/core/schema';
 import { endsInSlot, isAdapter } from '@ruddy/core/schema';
 import { portName } from '@ruddy/core/setup';
-import { whole } from '@ruddy/core/texts';
+import { formatWhole } from '@ruddy/core/texts';
 import type { Range } from '@ruddy/core/units';
 
 /** Banks and piers, host side first. */
@@ -59,7 +59,7 @@ const STANDARD: Record<PortStandard, string> = {
 };
 
 type Num = number | Range | null;
-const lanes = (n: Num) => (n === null ? '?' : typeof n === 'number' ? String(n) : whole(n));
+const lanes = (n: Num) => (n === null ? '?' : typeof n === 'number' ? String(n) : formatWhole(n));
 const short = (words: string) => (words.length > 18 ? `${words.slice(0, 17)}…` : words);
 
 function lengthWords(cables: readonly CableSpec[]): string {

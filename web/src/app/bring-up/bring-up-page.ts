@@ -6,7 +6,7 @@ import { BringUpRun } from '../data/bring-up-run';
 import { LinkHealth } from '../data/link-health';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
-import { orEmpty, counted } from '../shared/format';
+import { orEmpty, pluralize } from '../shared/format';
 import { DockedView } from './docked-view';
 import { HealthView } from './health-view';
 import { LinkView } from './link-view';
@@ -79,6 +79,6 @@ export class BringUpPage {
     const d = this.editor.fields()?.docked;
     const noted = (p: object) => Object.values(p).filter((v) => v !== null && v !== '').length;
     const [a, b] = [noted(d?.docked ?? {}), noted(d?.undocked ?? {})];
-    return `${counted(a, 'setting')} noted docked, ${b} undocked; ${counted(d?.programs.length ?? 0, 'program')}, ${counted(d?.tuning.length ?? 0, 'tuning step')}.`;
+    return `${pluralize(a, 'setting')} noted docked, ${b} undocked; ${pluralize(d?.programs.length ?? 0, 'program')}, ${pluralize(d?.tuning.length ?? 0, 'tuning step')}.`;
   }
 }

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { CheckRow, CopyGrade, LinkCheck } from '@ruddy/core/bring-up';
-import { compare } from '@ruddy/core/bring-up';
+import { compareReading } from '@ruddy/core/bring-up';
 import type { Evaluation } from '@ruddy/core/plan';
-import { ARTEFACT_TEXT, GRADE_WORDS, percent, rate, ROW_NAMES, ROW_WORDS, whole } from '@ruddy/core/texts';
+import { ARTEFACT_TEXT, GRADE_WORDS, percent, rate, ROW_NAMES, ROW_WORDS, formatWhole } from '@ruddy/core/texts';
 
 interface Line {
   name: string;
@@ -28,8 +28,8 @@ function spanText(gen: number | string | null, lanes: number | string | null): s
 
 function expectedText(r: CheckRow): string {
   const { gen, lanes, laneGbps } = r.expected;
-  if (r.key === 'router') return laneGbps && lanes ? `${whole(laneGbps)} Gb/s × ${whole(lanes)} lanes` : 'not known';
-  return spanText(gen && whole(gen), lanes && whole(lanes)) || 'not known';
+  if (r.key === 'router') return laneGbps && lanes ? `${formatWhole(laneGbps)} Gb/s × ${formatWhole(lanes)} lanes` : 'not known';
+  return spanText(gen && formatWhole(gen), lanes && formatWhole(lanes)) || 'not known';
 }
 
 function measuredText(r: CheckRow): string {
@@ -138,7 +138,7 @@ export class CheckTable {
   readonly evaluation = input.required<Evaluation>();
   readonly check = input<LinkCheck | null>(null);
   readonly artefact = ARTEFACT_TEXT;
-  readonly rows = computed(() => this.check()?.rows ?? compare(this.evaluation().predicted.link.readouts, NOTHING, null));
+  readonly rows = computed(() => this.check()?.rows ?? compareReading(this.evaluation().predicted.link.readouts, NOTHING, null));
   readonly hasVirtual = computed(() => this.rows().some((r) => r.key === 'virtual'));
   readonly lines = computed<Line[]>(() => {
     const [e, check] = [this.evaluation(), this.check()];

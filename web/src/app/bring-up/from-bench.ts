@@ -6,7 +6,7 @@ import type { BenchReading, BenchRow } from '@ruddy/core/api';
 import { countsBetween } from '@ruddy/core/bring-up';
 import { RuleBook } from '@ruddy/core/house';
 import type { CountsReading } from '@ruddy/core/schema';
-import { counted, STAGE_WORDS } from '@ruddy/core/texts';
+import { pluralize, STAGE_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { BenchesData } from '../data/benches';
 import { LinkReadings } from '../data/link-readings';
@@ -72,7 +72,7 @@ const SETTLE_MS = 5000;
   `,
 })
 export class FromBench {
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly #data = inject(BenchesData);
   readonly #editor = inject(SetupEditor);
   readonly #readings = inject(LinkReadings);
@@ -109,7 +109,7 @@ export class FromBench {
   take(how: 'as-is' | 'load' | 'count'): void {
     const id = this.id();
     this.problem.set(null);
-    this.busy.set(how === 'count' ? `Under load for ${counted(this.minutes(), 'minute')} of bench time …` : 'Reading …');
+    this.busy.set(how === 'count' ? `Under load for ${pluralize(this.minutes(), 'minute')} of bench time …` : 'Reading …');
     const taken = how === 'count' ? this.#count(id) : this.#read(id, how === 'load');
     taken.subscribe({
       next: (t) => {

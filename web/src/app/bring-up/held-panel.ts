@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { describePath } from '@ruddy/core/schema';
 import { READ_MARKS } from '@ruddy/core/bring-up';
-import { questionsOf, type Question } from '@ruddy/core/plan';
+import { questionsOf, type OpenQuestion } from '@ruddy/core/plan';
 import { countsText, listed, MARK_WORDS, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
@@ -120,7 +120,7 @@ export class HeldPanel {
   readonly doubts = computed(() => {
     const check = this.readings.check();
     if (check?.overall !== 'above') return [];
-    return check.doubts.flatMap((path): Question[] => {
+    return check.doubts.flatMap((path): OpenQuestion[] => {
       const { part, meta } = describePath(path);
       return meta ? [{ path, part, meta, area: 'link', decides: true }] : [];
     });

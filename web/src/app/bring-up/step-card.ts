@@ -14,14 +14,14 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import type { ReadingEntry } from '@ruddy/core/api';
-import { sinceGood, type Standing, type StepFacts } from '@ruddy/core/checklist';
+import { sinceGood, type StepStatus, type StepFacts } from '@ruddy/core/checklist';
 import { failsAt } from '@ruddy/core/bring-up';
-import { answersOf, liftsOf, netFor, rankedCauses, seenOf, type Seen, type SymptomId } from '@ruddy/core/faults';
+import { answersOf, liftsOf, netFor, rankedCauses, seenOf, type ChainObservation, type SymptomId } from '@ruddy/core/faults';
 import { CAUSE_WORDS, CAUTION_TEXTS, sinceWords, STEP_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
 import { Choice } from '../shared/choice';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { HeldPanel } from './held-panel';
 import { OpeningPanel } from './opening-panel';
 import { ReadingFields } from './reading-fields';
@@ -55,11 +55,11 @@ export class StepCard {
   readonly readings = inject(LinkReadings);
   readonly #router = inject(Router);
   readonly #route = inject(ActivatedRoute);
-  readonly standing = input.required<Standing>();
+  readonly standing = input.required<StepStatus>();
   readonly facts = input.required<StepFacts>();
   readonly number = input.required<number>();
   /** Steps that are done with it, in the short form. */
-  readonly folded = input<readonly Standing[]>([]);
+  readonly folded = input<readonly StepStatus[]>([]);
   /** Its number in the form that is shown; its place in the full list otherwise. */
   readonly label = input<number | null>(null);
   readonly back = output();
@@ -95,7 +95,7 @@ export class StepCard {
   readonly takenWords = computed(() => {
     const [first] = this.taken();
     return first
-      ? `${counted(this.taken().length, 'reading')} in this attempt; the newest: ${first.sentence}`
+      ? `${pluralize(this.taken().length, 'reading')} in this attempt; the newest: ${first.sentence}`
       : '0 readings of this kind in this attempt yet.';
   });
   readonly symptoms = computed(() => this.standing().step.symptoms.map((s) => ({ value: s as string, label: SYMPTOM_WORDS[s] })));
@@ -113,7 +113,7 @@ export class StepCard {
       .map((c) => CAUSE_WORDS[c]);
   });
   /** What the newest reading of this attempt shows; null when none has a report. */
-  readonly seen = computed<Seen | null>(() => {
+  readonly seen = computed<ChainObservation | null>(() => {
     const attempt = this.run.attempt()?.id;
     const newest = (this.readings.entries() ?? []).find((e) => e.attempt === attempt && e.reading.report);
     const report = this.readings.draft()?.report ?? newest?.reading.report;
@@ -205,7 +205,7 @@ export class StepCard {
     if (!this.run.attempt()) return null;
     if (s.state !== 'open') return s.step.id;
     const mine = this.run.list().filter((x) => x.state !== 'open' && x.from === null && x.event);
-    const last = mine.reduce<Standing | null>((a, b) => (a?.event && b.event && a.event.at > b.event.at ? a : b), null);
+    const last = mine.reduce<StepStatus | null>((a, b) => (a?.event && b.event && a.event.at > b.event.at ? a : b), null);
     return last?.step.id ?? null;
   }
 

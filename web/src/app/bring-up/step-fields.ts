@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { OUTCOMES, type Outcome } from '@ruddy/core/log';
-import { pinsLeft, type Standing } from '@ruddy/core/checklist';
+import { pinsLeft, type StepStatus } from '@ruddy/core/checklist';
 import {
   attributesOf,
   CAME_BACK_WRONG,
@@ -118,7 +118,7 @@ export class StepFields {
   readonly drafts = inject(StepDrafts);
   readonly #editor = inject(SetupEditor);
   readonly #run = inject(BringUpRun);
-  readonly standing = input.required<Standing>();
+  readonly standing = input.required<StepStatus>();
   readonly id = computed(() => this.standing().step.id);
   readonly wrongs = optionsOf(CAME_BACK_WRONG);
   readonly outcomes = OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }));

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output } from '@angular/core';
-import { shortForm, type Standing, type StepFacts, type StepId } from '@ruddy/core/checklist';
-import { counted, PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
+import { shortForm, type StepStatus, type StepFacts, type StepId } from '@ruddy/core/checklist';
+import { pluralize, PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
 
 interface Row {
   readonly n: number;
@@ -117,7 +117,7 @@ interface Row {
   `,
 })
 export class StepList {
-  readonly list = input.required<readonly Standing[]>();
+  readonly list = input.required<readonly StepStatus[]>();
   readonly facts = input.required<StepFacts>();
   /** Place of the step to do now; -1 while nothing is begun. */
   readonly at = input(-1);
@@ -130,7 +130,7 @@ export class StepList {
 
   readonly rows = computed<Row[]>(() => {
     const list = this.list();
-    const row = (s: Standing, n: number, folded: readonly Row[]): Row => {
+    const row = (s: StepStatus, n: number, folded: readonly Row[]): Row => {
       const now = list.indexOf(s) === this.at();
       return {
         ...{ n, id: s.step.id, phase: PHASE_WORDS[s.step.phase], title: STEP_WORDS[s.step.id](this.facts()).title, folded },
@@ -171,7 +171,7 @@ export class StepList {
     const timed = steps.filter((s) => s.timedIn > 0).length;
     return [
       tools.length > 0 ? `Have ready: ${tools.join(', ')}.` : 'No tools.',
-      `${counted(minutes, 'minute')} in all${timed > 0 ? `, ${counted(timed, 'step')} by your own attempts` : ''}.`,
+      `${pluralize(minutes, 'minute')} in all${timed > 0 ? `, ${pluralize(timed, 'step')} by your own attempts` : ''}.`,
       finals.length > 0
         ? `Cannot be undone: ${finals.map((r) => `step ${r.n}, ${r.title.toLowerCase()}`).join('; ')}.`
         : 'No step is final.',
@@ -179,7 +179,7 @@ export class StepList {
   });
 }
 
-function word(s: Standing, now: boolean): string {
+function word(s: StepStatus, now: boolean): string {
   if (s.changed.length > 0) return `again: ${s.changed.join(', ')} changed`;
   if (s.from !== null) return `done in ${s.from}`;
   if (s.state !== 'open') return s.state;

@@ -4,7 +4,7 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { ActivatedRoute, Router } from '@angular/router';
 import { SHORT_MOST, shortForm, type StepId } from '@ruddy/core/checklist';
 import { BringUpRun } from '../data/bring-up-run';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { Keys } from '../shell/keys';
 import { AttemptLine } from './attempt-line';
 import { BeginPanel } from './begin-panel';
@@ -58,7 +58,7 @@ export class StepsView {
   readonly waiting = computed(() => {
     const n = this.run.outbox.waiting().length;
     if (n === 0 || !this.run.outbox.unreached()) return null;
-    return `${counted(n, 'note')} kept on this machine: the server is not reached. Go on; it is sent as soon as it answers.`;
+    return `${pluralize(n, 'note')} kept on this machine: the server is not reached. Go on; it is sent as soon as it answers.`;
   });
 
   constructor() {

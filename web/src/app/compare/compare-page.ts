@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { forkJoin, map, of, switchMap, type Observable } from 'rxjs';
 import type { Setup } from '@ruddy/core/api';
 import { decidingOf } from '@ruddy/core/plan';
-import { compareRows, compareSentence, type Compared } from '@ruddy/core/texts';
+import { compareRows, compareSentence, type ComparedPlan } from '@ruddy/core/texts';
 import { AnswerList } from '../plan/answer-list';
 import type { AnswerTarget } from '../plan/answer-target';
 import { BridgeStrip } from '../bridge-strip/bridge-strip';
@@ -14,9 +14,9 @@ import { costFrom, costParts } from '../data/plan-cost';
 import { SetupsData } from '../data/setups';
 import { MOST_ASIDE, Tray } from '../data/tray';
 import { Keys } from '../shell/keys';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 
-interface Plan extends Compared {
+interface Plan extends ComparedPlan {
   readonly setup: Setup;
 }
 
@@ -45,7 +45,7 @@ export class ComparePage {
   readonly of = input('', { transform: orEmpty });
   readonly plans = signal<readonly Plan[] | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   readonly rows = computed(() => compareRows(this.plans() ?? []));
   readonly differing = computed(() => this.rows().filter((r) => !r.same));

@@ -8,13 +8,13 @@ import {
   DIMENSIONS,
   FACTS,
   grid,
-  MEASURES,
+  RUN_MEASURES,
   missingOf,
   NOT_SAID,
   playLabel,
   PLAY_LABELS,
   threeWays,
-  type Cell,
+  type ComparisonCell,
   type Dimension,
   type Measure,
 } from '@ruddy/core/runs';
@@ -27,7 +27,7 @@ import { gridRun, valuesOf } from '../runs/run-groups';
 import { RunForm, type RunDraft } from '../runs/run-form';
 import { toCsv } from '../shared/csv';
 import { download } from '../shared/download';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import { StatedPanel } from './stated-panel';
 
 const ms = (fps: number) => 1000 / fps;
@@ -58,7 +58,7 @@ export class CompareRunsPage {
   readonly dimensions = DIMENSIONS.map((d) => ({ value: d, label: FACTS[d] }));
   readonly names = FACTS;
   readonly unlike = unlikeText;
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   readonly ids = computed(() => {
     const asked = this.of()
@@ -69,7 +69,7 @@ export class CompareRunsPage {
   /** Measures any of the runs has. */
   readonly measures = computed(() => {
     const has = new Set((this.runs() ?? []).flatMap((r) => Object.keys(valuesOf(r))));
-    return Object.entries(MEASURES).flatMap(([value, label]) => (has.has(value) ? [{ value: value as Measure, label }] : []));
+    return Object.entries(RUN_MEASURES).flatMap(([value, label]) => (has.has(value) ? [{ value: value as Measure, label }] : []));
   });
   readonly measureNow = computed((): Measure => {
     const list = this.measures();
@@ -116,7 +116,7 @@ export class CompareRunsPage {
     if (!runs) return this.problem() === null ? 'Reading the runs …' : 'The runs could not be read; 0 are compared.';
     const g = this.grid();
     if (runs.length < 2 || g.columns.length < 2)
-      return `${counted(runs.length, 'run')} in the tray; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
+      return `${pluralize(runs.length, 'run')} in the tray; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
     const words = g.columns.slice(1).map((name, i) => {
       const compared = g.cells.flatMap((row) => row[i + 1]?.compared ?? []);
       if (compared.length === 0) return `${name} has no cell beside the base`;
@@ -124,7 +124,7 @@ export class CompareRunsPage {
       const real = compared.filter((c) => c.says === 'real').length;
       return `${name} ${threeWays(of).faster >= 0 ? '+' : '−'}${Math.abs(threeWays(of).faster).toFixed(1)} % (${real} of ${compared.length} real)`;
     });
-    return `Against ${g.columns[0] ?? ''}: ${words.join(', ')}; ${MEASURES[this.measureNow()].toLowerCase()} by ${FACTS[this.rowBy()].toLowerCase()}.`;
+    return `Against ${g.columns[0] ?? ''}: ${words.join(', ')}; ${RUN_MEASURES[this.measureNow()].toLowerCase()} by ${FACTS[this.rowBy()].toLowerCase()}.`;
   });
 
   constructor() {
@@ -152,32 +152,32 @@ export class CompareRunsPage {
     }
   }
 
-  main(c: Cell): string {
+  main(c: ComparisonCell): string {
     return `${figureText(mean(c.values))} ${this.unit()}`.trim();
   }
 
-  more(c: Cell): string[] {
+  more(c: ComparisonCell): string[] {
     const rate = this.unit() === 'frames/s';
     const [average, low] = [c.runs.map((r) => r.values.average), c.runs.map((r) => r.values.low)].map((l) =>
       l.filter((v) => v !== undefined),
     );
     const label = average?.length && low?.length ? PLAY_LABELS[playLabel(mean(average), mean(low))] : '';
     return [
-      `${counted(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean(c.values)))} ms` : ''}${label ? `, ${label}` : ''}`,
+      `${pluralize(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean(c.values)))} ms` : ''}${label ? `, ${label}` : ''}`,
       ...(c.compared ? [comparedText(c.compared)] : []),
       ...(c.ofNorm === null ? [] : [`${figureText(c.ofNorm * 100)} % of the same card in a desktop slot`]),
     ];
   }
 
-  warnings(c: Cell): string[] {
+  warnings(c: ComparisonCell): string[] {
     return [
       ...c.notes.map(noteText),
-      ...(c.leftOut > 0 ? [`${counted(c.leftOut, 'other run')} here left out: unlike these in more than the day`] : []),
+      ...(c.leftOut > 0 ? [`${pluralize(c.leftOut, 'other run')} here left out: unlike these in more than the day`] : []),
     ];
   }
 
   /** In what a cell is unlike the base beside what is compared, by name. */
-  unlikeIn(c: Cell): string {
+  unlikeIn(c: ComparisonCell): string {
     return `unlike in ${c.unlike.length}: ${c.unlike.map((u) => FACTS[u.fact].toLowerCase()).join(', ')}`;
   }
 
@@ -187,8 +187,8 @@ export class CompareRunsPage {
     const w = threeWays(o.of);
     const left = o.left.length > 0 ? `; left out: ${o.left.map((l) => `${l.title} (${l.why})`).join(', ')}` : '';
     return i === 0
-      ? counted(o.titles.length, 'title')
-      : `${w.of.toFixed(1)} % of, ${w.faster.toFixed(1)} % faster over ${counted(o.titles.length, 'title')}${left}`;
+      ? pluralize(o.titles.length, 'title')
+      : `${w.of.toFixed(1)} % of, ${w.faster.toFixed(1)} % faster over ${pluralize(o.titles.length, 'title')}${left}`;
   }
 
   leave(r: RunEntry): void {
@@ -251,7 +251,7 @@ export class CompareRunsPage {
     const head = [
       FACTS[this.rowBy()],
       FACTS[this.columnBy()],
-      MEASURES[this.measureNow()],
+      RUN_MEASURES[this.measureNow()],
       'unit',
       'runs',
       '% faster',

@@ -17,7 +17,7 @@ import {
 import { repeatsText } from '@ruddy/core/texts';
 import { groupRuns, mainValues } from '../runs/run-groups';
 import { Choice } from '../shared/choice';
-import { counted, readNumber } from '../shared/format';
+import { pluralize, readNumber } from '../shared/format';
 
 /** What is asked, and what varies for it. Everything else is to be held. */
 const QUESTIONS: readonly { value: string; label: string; varies: Dimension }[] = [
@@ -56,7 +56,7 @@ const USUAL: Partial<Record<Dimension, string>> = {
   `,
 })
 export class SessionForm {
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly runs = input.required<readonly RunEntry[]>();
   readonly setupId = input('');
   readonly planned = output<SessionBody>();

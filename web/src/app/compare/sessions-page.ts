@@ -3,12 +3,12 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import type { RunEntry, SessionBody, SessionEntry } from '@ruddy/core/api';
-import { FACTS, sessionState, type Dimension, type Step } from '@ruddy/core/runs';
+import { FACTS, sessionState, type Dimension, type ExperimentRun } from '@ruddy/core/runs';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
 import { SetupsData } from '../data/setups';
 import { DroppedFiles } from '../runs/dropped-files';
-import { counted, day, orEmpty } from '../shared/format';
+import { pluralize, day, orEmpty } from '../shared/format';
 import { SessionForm } from './session-form';
 
 /** Sessions: runs planned to answer one question, in the order that swaps hardware least; what is measured, what is left, what was not held. */
@@ -32,7 +32,7 @@ export class SessionsPage {
   readonly over = signal(false);
   readonly facts = FACTS;
   readonly day = day;
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   readonly listed = computed(() =>
     (this.sessions() ?? []).filter((s) => this.setup() === '' || s.setupIds.length === 0 || s.setupIds.includes(this.setup())),
@@ -61,7 +61,7 @@ export class SessionsPage {
     const s = this.open();
     if (!s) return '';
     const varies = s.factors.map((f) => `${FACTS[f.dimension].toLowerCase()} (${f.levels.join(', ')})`).join('; ');
-    return `${s.title ? `${s.title}. ` : ''}Varies: ${varies}. Everything else is held. ${counted(s.repeats, 'repeat')} a cell tell ${s.percent} % apart.`;
+    return `${s.title ? `${s.title}. ` : ''}Varies: ${varies}. Everything else is held. ${pluralize(s.repeats, 'repeat')} a cell tell ${s.percent} % apart.`;
   });
   readonly notSaid = computed(() => {
     const list = this.state()?.notSaid ?? [];
@@ -82,8 +82,8 @@ export class SessionsPage {
     if (!s || !st) return 'No session yet: 0 planned. Ask a question, and the runs it takes are put in order.';
     const next = st.next === null ? null : st.cells[st.next];
     if (next)
-      return `Next: ${next.name}, ${counted(next.left, 'run')} of ${s.repeats}. ${counted(this.left(), 'run')} left in “${s.name}”.`;
-    return `“${s.name}”: all ${counted(st.cells.length, 'cell')} measured. ${st.notHeld.length === 0 ? 'What should be held was held.' : `Not held: ${st.notHeld.map((n) => FACTS[n.fact].toLowerCase()).join(', ')}.`}`;
+      return `Next: ${next.name}, ${pluralize(next.left, 'run')} of ${s.repeats}. ${pluralize(this.left(), 'run')} left in “${s.name}”.`;
+    return `“${s.name}”: all ${pluralize(st.cells.length, 'cell')} measured. ${st.notHeld.length === 0 ? 'What should be held was held.' : `Not held: ${st.notHeld.map((n) => FACTS[n.fact].toLowerCase()).join(', ')}.`}`;
   });
   /** Where the measured runs stand side by side. */
   readonly compareQuery = computed(() => {
@@ -133,9 +133,9 @@ export class SessionsPage {
   }
 
   /** The step that begins a cell. */
-  firstOf(cell: number): Step {
+  firstOf(cell: number): ExperimentRun {
     const levels = this.state()?.cells[cell]?.levels ?? [];
-    return this.state()?.plan.steps.find((s) => s.cell.join() === levels.join()) as Step;
+    return this.state()?.plan.steps.find((s) => s.cell.join() === levels.join()) as ExperimentRun;
   }
 
   backChange(): readonly Dimension[] {

@@ -3,11 +3,11 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import { claimBody, type ClaimEntry } from '@ruddy/core/api';
-import { MEASURE_IDS, MEASURES, TAG_IDS, TAGS, type MeasureId, type TagId } from '@ruddy/core/claims';
+import { MEASURE_IDS, CLAIM_MEASURES, TAG_IDS, TAGS, type MeasureId, type TagId } from '@ruddy/core/claims';
 import { CLAIM_STATES, claimRange, claimWhere, claimWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { LogData } from '../data/log';
-import { counted, day, readNumber } from '../shared/format';
+import { pluralize, day, readNumber } from '../shared/format';
 import { CompatNav } from './compat-nav';
 
 interface Condition {
@@ -29,7 +29,7 @@ export class ClaimsPage {
   readonly errors = signal<ReadonlyMap<string, string>>(new Map());
   readonly where = signal<readonly Condition[]>([]);
   readonly said = signal('');
-  readonly measures = MEASURE_IDS.map((id) => ({ id, ...MEASURES[id] }));
+  readonly measures = MEASURE_IDS.map((id) => ({ id, ...CLAIM_MEASURES[id] }));
   readonly tags = TAG_IDS.map((id) => ({ id, name: TAGS[id] }));
   readonly states = CLAIM_STATES;
   readonly range = claimRange;
@@ -41,7 +41,7 @@ export class ClaimsPage {
     if (all.length === 0) return '0 claims stated yet.';
     const fails = all.filter((c) => c.judged.state === 'fails').length;
     const holds = all.filter((c) => c.judged.state === 'holds').length;
-    return `${counted(all.length, 'claim')}: ${holds} mostly ${holds === 1 ? 'holds' : 'hold'}, ${fails} mostly ${fails === 1 ? 'does' : 'do'} not, the rest is open.`;
+    return `${pluralize(all.length, 'claim')}: ${holds} mostly ${holds === 1 ? 'holds' : 'hold'}, ${fails} mostly ${fails === 1 ? 'does' : 'do'} not, the rest is open.`;
   });
   /** Made once a form: sending it twice states it once. */
   #id = v7();
@@ -55,7 +55,7 @@ export class ClaimsPage {
   }
 
   unit(measure: string): string {
-    return MEASURES[measure as MeasureId]?.unit ?? '';
+    return CLAIM_MEASURES[measure as MeasureId]?.unit ?? '';
   }
 
   addWhere(tag: string, has: string): boolean {

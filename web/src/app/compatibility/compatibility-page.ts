@@ -12,7 +12,7 @@ import { LogData } from '../data/log';
 import { SetupsData, type CompatFilter } from '../data/setups';
 import { OUTCOME_WORDS } from '../record/outcome-form';
 import { ColumnChooser, keptColumns } from '../shared/column-chooser';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import { VerdictChip } from '../verdict/verdict-chip';
 import { COLUMNS, seenText, type Column } from './compat-columns';
 import { ChainEntries } from './chain-entries';
@@ -116,10 +116,10 @@ export class CompatibilityPage {
     const contradicted = `${against === 0 ? 'none is' : against === 1 ? '1 is' : `${against} are`} contradicted by what was seen`;
     if (this.isNear()) {
       const exact = rows.filter((r) => r.shared?.parts.length === this.#askedParts()).length;
-      return `${counted(exact, 'chain')} of exactly these parts, ${this.total() - exact} near ${this.total() - exact === 1 ? 'one' : 'ones'}.`;
+      return `${pluralize(exact, 'chain')} of exactly these parts, ${this.total() - exact} near ${this.total() - exact === 1 ? 'one' : 'ones'}.`;
     }
     const more = doubted === 0 ? '' : `, ${doubted} ${against === 0 ? '' : 'more '}went otherwise than predicted so far`;
-    return `${counted(this.total(), 'chain')} ${filtered ? 'found' : 'logged'}${shown}; ${contradicted}${more}.`;
+    return `${pluralize(this.total(), 'chain')} ${filtered ? 'found' : 'logged'}${shown}; ${contradicted}${more}.`;
   });
 
   constructor() {

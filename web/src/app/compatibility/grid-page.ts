@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { GRID_AXES, type GridAxes } from '@ruddy/core/api';
 import { wilson } from '@ruddy/core/stats';
 import { cellWords } from '@ruddy/core/texts';
-import { counted, day, orEmpty } from '../shared/format';
+import { pluralize, day, orEmpty } from '../shared/format';
 import { CompatNav } from './compat-nav';
 import { GridDesk } from './grid-desk';
 import { GridView } from './grid-view';
@@ -42,7 +42,7 @@ export class GridPage {
     const a = this.desk.answer();
     if (!a) return 'Reading the grid …';
     const [seen, against] = [this.desk.seenCells(), this.desk.contradictions()];
-    const cells = counted(a.rows.length * a.cols.length, 'pair');
+    const cells = pluralize(a.rows.length * a.cols.length, 'pair');
     const contradicts =
       against === 0
         ? 'none contradicts its prediction'

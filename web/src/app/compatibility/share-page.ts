@@ -7,7 +7,7 @@ import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/files';
 import type { ApiProblem } from '../data/api';
 import { ImportRun } from '../data/import-run';
 import { LogData } from '../data/log';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
 
@@ -48,7 +48,7 @@ export class SharePage {
   readonly except = signal<ReadonlySet<number>>(new Set());
   readonly fateWords = FATE_WORDS;
   readonly fates = ['wrong', 'asks', 'new', 'same'] as const;
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   readonly #query = computed(() =>
     Object.fromEntries(SHARE_KEYS.map((k) => [k, this[k]()] as const).filter(([, v]) => v !== '')),
@@ -61,7 +61,7 @@ export class SharePage {
     const r = this.report();
     if (!r) return 'Looking at what would leave …';
     const leaves = this.filtered() ? 'picked' : 'in the log';
-    return `${counted(r.n, 'entry', 'entries')} ${leaves}: ${counted(r.columns.length, 'field')} of each would leave, ${r.stays.filter((s) => s.n > 0).length} kinds of things stay here.`;
+    return `${pluralize(r.n, 'entry', 'entries')} ${leaves}: ${pluralize(r.columns.length, 'field')} of each would leave, ${r.stays.filter((s) => s.n > 0).length} kinds of things stay here.`;
   });
   readonly result = computed(() => (this.run.job()?.state === 'done' ? (this.run.job()?.result ?? null) : null));
   readonly asks = computed(() => this.result()?.fates.asks ?? 0);
@@ -73,9 +73,9 @@ export class SharePage {
     const r = this.result();
     if (!r) return 'Store';
     if (r.stored) return 'Stored';
-    if ((r.fates.wrong ?? 0) > 0) return `Nothing stored: ${counted(r.fates.wrong ?? 0, 'entry', 'entries')} to mend`;
-    if (this.asks() > 0 && this.keep() === null) return `Decide ${counted(this.asks(), 'entry', 'entries')} first`;
-    return `Store ${counted((r.fates.new ?? 0) + this.taken(), 'entry', 'entries')}`;
+    if ((r.fates.wrong ?? 0) > 0) return `Nothing stored: ${pluralize(r.fates.wrong ?? 0, 'entry', 'entries')} to mend`;
+    if (this.asks() > 0 && this.keep() === null) return `Decide ${pluralize(this.asks(), 'entry', 'entries')} first`;
+    return `Store ${pluralize((r.fates.new ?? 0) + this.taken(), 'entry', 'entries')}`;
   });
   /** Entries whose version of the file is taken. */
   readonly taken = computed(() =>

@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { PROVENANCE_LABELS, PROVENANCES, titleNoteBody, type Register, type TitleSayRow } from '@ruddy/core/api';
-import { SAY_IDS, SAYS } from '@ruddy/core/claims';
+import { SAY_IDS, TITLE_ASSESSMENTS } from '@ruddy/core/claims';
 import { PORT_STANDARDS } from '@ruddy/core/schema';
 import type { ApiProblem } from '../data/api';
 import { LogData } from '../data/log';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { CompatNav } from './compat-nav';
 
@@ -25,8 +25,8 @@ export class TitlesPage {
   readonly errors = signal<ReadonlyMap<string, string>>(new Map());
   readonly said = signal('');
   readonly find = signal('');
-  readonly says = SAY_IDS.map((id) => ({ id, name: SAYS[id] }));
-  readonly sayWords = SAYS;
+  readonly says = SAY_IDS.map((id) => ({ id, name: TITLE_ASSESSMENTS[id] }));
+  readonly sayWords = TITLE_ASSESSMENTS;
   readonly standards = Object.entries(PORT_STANDARDS);
   readonly provenances = PROVENANCES;
   readonly provenanceWords = PROVENANCE_LABELS;
@@ -34,14 +34,14 @@ export class TitlesPage {
   readonly rows = computed(() => {
     const words = this.find().toLowerCase();
     return (this.register()?.items ?? []).filter((r) =>
-      `${r.title} ${r.link} ${SAYS[r.say]} ${r.words} ${r.version}`.toLowerCase().includes(words),
+      `${r.title} ${r.link} ${TITLE_ASSESSMENTS[r.say]} ${r.words} ${r.version}`.toLowerCase().includes(words),
     );
   });
   readonly headline = computed(() => {
     const r = this.register();
     if (!r) return 'Reading the register of titles …';
     const known = r.titles.length - r.silent.length;
-    return `${known} of ${counted(r.titles.length, 'title')} known: ${counted(r.items.length, 'line')}.`;
+    return `${known} of ${pluralize(r.titles.length, 'title')} known: ${pluralize(r.items.length, 'line')}.`;
   });
   #id = v7();
 
@@ -50,7 +50,7 @@ export class TitlesPage {
   }
 
   known(r: TitleSayRow): string {
-    return r.provenance === 'runs' ? `${counted(r.n, 'run')}` : PROVENANCE_LABELS[r.provenance];
+    return r.provenance === 'runs' ? `${pluralize(r.n, 'run')}` : PROVENANCE_LABELS[r.provenance];
   }
 
   say(event: Event, form: HTMLFormElement): void {

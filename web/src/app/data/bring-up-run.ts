@@ -8,7 +8,7 @@ import {
   orderChoices,
   progress,
   stand,
-  standing,
+  slotNames,
   stepFacts,
   type DriverSchool,
   type ListInput,
@@ -123,7 +123,7 @@ export class BringUpRun {
   });
   readonly now = computed(() => {
     const j = this.#judged();
-    return j ? standing(j.chain) : {};
+    return j ? slotNames(j.chain) : {};
   });
   readonly list = computed(() => {
     const i = this.input();

@@ -3,7 +3,7 @@ import type { ReadingEntry } from '@ruddy/core/api';
 import { gradeCounts, healthByCable, healthTrends, type HealthPoint } from '@ruddy/core/bring-up';
 import type { HouseRules } from '@ruddy/core/house';
 import { measureText, MEASURE_WORDS } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { LinkReadings } from './link-readings';
 
 /** A stored reading as the health of a link looks at it. */
@@ -40,7 +40,7 @@ export class LinkHealth {
     const [n, cables] = [this.points().length, this.cables()];
     if (n === 0) return '0 readings stored yet: the health of this link is not known.';
     const told = this.trends().find((t) => t.way === 'falls' || t.way === 'rises');
-    const over = `${counted(n, 'reading')} through ${counted(cables.length, 'cable')}`;
+    const over = `${pluralize(n, 'reading')} through ${pluralize(cables.length, 'cable')}`;
     if (told) {
       const to = `${measureText(told.measure, told.first)} to ${measureText(told.measure, told.last)}`;
       return `${MEASURE_WORDS[told.measure].name} ${told.way} through ${told.cable}: ${to} in ${told.n} readings.`;

@@ -4,7 +4,7 @@ import { RouterLink } from '@angular/router';
 import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
 import { PROVENANCE_LABELS, type EvidenceAnswer, type WeighedEntry } from '@ruddy/core/api';
 import { evidenceWords, expectationWords, SHARE_WORDS, sharesWords } from '@ruddy/core/texts';
-import { SHARES, type Share } from '@ruddy/core/log';
+import { SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/log';
 import type { Chain } from '@ruddy/core/schema';
 import type { ApiProblem } from '../data/api';
 import { LogData } from '../data/log';
@@ -48,7 +48,7 @@ export class EvidencePanel {
   readonly shares = sharesWords;
 
   readonly fields: readonly { key: keyof EvidenceAnswer['weights']; label: string; most: number }[] = [
-    ...SHARES.map((s: Share) => ({ key: s, label: SHARE_WORDS[s], most: 1 })),
+    ...SHARED_ATTRIBUTES.map((s: SharedAttribute) => ({ key: s, label: SHARE_WORDS[s], most: 1 })),
     { key: 'changed', label: 'changed versions keep', most: 1 },
     { key: 'strength', label: 'near ones weigh at most, entries', most: 100 },
   ];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
 import { findTerms, GLOSSARY } from '@ruddy/core/texts';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 
 /** The words of the house and of the trade; whatever somebody else calls a thing finds it. */
 @Component({
@@ -72,7 +72,7 @@ export class GlossaryPage {
   readonly headline = computed(() => {
     const n = this.terms().length;
     return this.q()
-      ? `${counted(n, 'word')} of ${GLOSSARY.length} for "${this.q()}".`
+      ? `${pluralize(n, 'word')} of ${GLOSSARY.length} for "${this.q()}".`
       : `${GLOSSARY.length} words, each with what others call it.`;
   });
 

@@ -5,7 +5,7 @@ import type * as z from 'zod';
 import { attributesOf, PART_SCHEMAS, type AttrMeta, type PartKind, type SourceMap } from '@ruddy/core/schema';
 import { CatalogueData } from '../data/catalogue';
 import type { ApiProblem } from '../data/api';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { AttrField } from './attr-field';
 import { readField, type FieldValue } from './form-model';
 import { KIND_WORDS } from './part-facts';
@@ -64,7 +64,7 @@ export class BulkEdit {
     attributesOf(PART_SCHEMAS[this.kind()] as z.ZodObject).filter(([k, m]) => m.input !== 'list' && k !== 'model'),
   );
   readonly meta = computed<AttrMeta | null>(() => this.attributes().find(([k]) => k === this.key())?.[1] ?? null);
-  readonly many = computed(() => counted(this.ids().length, KIND_WORDS[this.kind()].one, KIND_WORDS[this.kind()].many));
+  readonly many = computed(() => pluralize(this.ids().length, KIND_WORDS[this.kind()].one, KIND_WORDS[this.kind()].many));
 
   choose(key: string): void {
     this.key.set(key);

@@ -7,7 +7,7 @@ import type { Fate, FateRow } from '@ruddy/core/api';
 import { PART_KINDS, type PartKind } from '@ruddy/core/schema';
 import { CatalogueData } from '../data/catalogue';
 import { ImportRun } from '../data/import-run';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import { FATE_WORDS, importSentence, storeWords } from './import-words';
 import { KIND_WORDS } from './part-facts';
 import { PartsNav } from './parts-nav';
@@ -95,5 +95,5 @@ export class ImportPage {
   }
 
   readonly rowOf = (_i: number, r: { row: number }): number => r.row;
-  readonly counted = counted;
+  readonly counted = pluralize;
 }

@@ -1,6 +1,6 @@
 import type { Fate, Job } from '@ruddy/core/api';
 import type { PartKind } from '@ruddy/core/schema';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { KIND_WORDS } from './part-facts';
 
 /** What becomes of a row, in the order of how much it wants somebody. */
@@ -27,7 +27,7 @@ export function importSentence(job: Job | null, problem: string | null, file: st
   const all = f.wrong + f.asks + f.new + f.changed + f.same;
   if (stored)
     return `Stored from "${file}": ${number.format(f.new + f.asks + f.changed)} of ${number.format(all)}, ${number.format(f.same)} already here.`;
-  if (f.wrong > 0) return `Nothing stored: ${counted(f.wrong, 'row')} of ${number.format(all)} to mend.`;
+  if (f.wrong > 0) return `Nothing stored: ${pluralize(f.wrong, 'row')} of ${number.format(all)} to mend.`;
   if (f.new + f.asks + f.changed === 0) return `Nothing to store: all ${number.format(all)} are already here.`;
   const asks = f.asks > 0 ? `, ${number.format(f.asks)} to look at` : '';
   return `${number.format(all)} rows are good: ${number.format(f.new)} new, ${number.format(f.changed)} changed, ${number.format(f.same)} already here${asks}.`;
@@ -39,6 +39,6 @@ export function storeWords(job: Job | null): string {
   if (!r) return 'Store all';
   const n = r.fates.new + r.fates.changed + r.fates.asks;
   if (r.stored) return 'Stored';
-  if (r.fates.wrong > 0) return `Nothing stored: ${counted(r.fates.wrong, 'row')} to mend`;
+  if (r.fates.wrong > 0) return `Nothing stored: ${pluralize(r.fates.wrong, 'row')} to mend`;
   return n === 0 ? 'Nothing to store' : `Store all ${number.format(n)}`;
 }

@@ -7,7 +7,7 @@ import { concernsHere } from '@ruddy/core/news';
 import { SOFTWARE_NAMES } from '@ruddy/core/schema';
 import type { ApiProblem } from '../data/api';
 import { NewsData } from '../data/scout';
-import { counted, day, orEmpty } from '../shared/format';
+import { pluralize, day, orEmpty } from '../shared/format';
 import { PartsNav } from './parts-nav';
 
 /** News of the feeds: what concerns parts that are here or symptoms that were logged stands first. */
@@ -112,7 +112,7 @@ export class NewsPage {
     const ours = all.filter(concernsHere);
     const fresh = ours.filter((n) => n.state === 'new');
     const first = fresh[0] ? ` First: ${fresh[0].title}.` : '';
-    return `${ours.length} of ${counted(all.length, 'item')} ${ours.length === 1 ? 'concerns' : 'concern'} parts or symptoms here, ${fresh.length} new.${first}`;
+    return `${ours.length} of ${pluralize(all.length, 'item')} ${ours.length === 1 ? 'concerns' : 'concern'} parts or symptoms here, ${fresh.length} new.${first}`;
   });
 
   constructor() {

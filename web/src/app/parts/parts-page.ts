@@ -8,7 +8,7 @@ import { ApiProblem } from '../data/api';
 import { PartsData } from '../data/parts';
 import { partName } from '@ruddy/core/setup';
 import { Keys } from '../shell/keys';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import type { Errors } from './form-model';
 import { KIND_WORDS } from './part-facts';
 import { PartForm, type FormPart } from './part-form';
@@ -71,7 +71,7 @@ export class PartsPage {
     const found = (q ? ` called "${q}"` : '') + (where ? ' of that kind' : '') + (owned ? ' with a piece here' : '');
     return list.total() === 0 && found === ''
       ? `0 ${word.many} in the catalogue yet. Add the first one.`
-      : `${counted(list.total(), word.one, word.many)}${found} in the catalogue.`;
+      : `${pluralize(list.total(), word.one, word.many)}${found} in the catalogue.`;
   });
   readonly faces = computed<[string, string][]>(() => {
     const p = this.part();

@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import type { Part, Revision } from '@ruddy/core/api';
 import type { ApiProblem } from '../data/api';
 import { CatalogueData } from '../data/catalogue';
-import { clock, counted, day } from '../shared/format';
+import { clock, pluralize, day } from '../shared/format';
 import { changesBetween } from './spec-diff';
 
 /** The past of a part: who changed what, when, and a way back to the values of then. Going back makes a new revision. */
@@ -97,7 +97,7 @@ export class PastPanel {
         rev,
         first: !before,
         changes: before ? changesBetween(kind, before, rev) : [],
-        words: counted(back, 'value'),
+        words: pluralize(back, 'value'),
       };
     });
   });

@@ -5,7 +5,7 @@ import type { RateEntry } from '@ruddy/core/api';
 import { isCurrency } from '@ruddy/core/cost';
 import type { ApiProblem } from '../data/api';
 import { CatalogueData } from '../data/catalogue';
-import { counted, day, readNumber } from '../shared/format';
+import { pluralize, day, readNumber } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { PartsNav } from './parts-nav';
 
@@ -116,7 +116,7 @@ export class RatesPage {
     if (!list) return 'Reading the rates …';
     const newest = list[0];
     return newest
-      ? `${counted(list.length, 'dated rate')}; the newest is of ${day(newest.onDate)}.`
+      ? `${pluralize(list.length, 'dated rate')}; the newest is of ${day(newest.onDate)}.`
       : '0 rates of exchange: amounts of other currencies stand apart.';
   });
 

@@ -5,7 +5,7 @@ import { cableQuestions } from '@ruddy/core/plausible';
 import { questionText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { CatalogueData } from '../data/catalogue';
-import { counted, day, orEmpty } from '../shared/format';
+import { pluralize, day, orEmpty } from '../shared/format';
 import { numText } from './part-facts';
 import { PartsNav } from './parts-nav';
 
@@ -34,8 +34,8 @@ export class RegisterPage {
     const read = pieces.filter((r) => r.best !== null).length;
     const bare = rows.filter((r) => r.markedGbps === null && r.connector === 'usb-c' && r.itemId !== null).length;
     return pieces.length === 0
-      ? `0 cables written down as pieces yet; ${counted(rows.length, 'kind')} of cable in the catalogue.`
-      : `${counted(pieces.length, 'cable')} here: ${read} with a rate read through ${read === 1 ? 'it' : 'them'}, ${bare} without a marked rate.`;
+      ? `0 cables written down as pieces yet; ${pluralize(rows.length, 'kind')} of cable in the catalogue.`
+      : `${pluralize(pieces.length, 'cable')} here: ${read} with a rate read through ${read === 1 ? 'it' : 'them'}, ${bare} without a marked rate.`;
   });
 
   constructor() {

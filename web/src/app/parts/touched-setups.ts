@@ -8,7 +8,7 @@ import { SOFTWARE_NAMES, type ReleaseSpec } from '@ruddy/core/schema';
 import { pinWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { OUTCOME_WORDS } from '../record/outcome-form';
 
@@ -136,7 +136,7 @@ export class TouchedSetups {
     const rows = this.rows();
     if (!rows) return 'Looking which setups it touches …';
     const older = rows.filter((r) => r.stands === 'older').length;
-    return `Touches ${counted(rows.length, 'setup')}${rows.length > 0 ? `, ${older} with an older version` : ''}`;
+    return `Touches ${pluralize(rows.length, 'setup')}${rows.length > 0 ? `, ${older} with an older version` : ''}`;
   }
 
   mark(event: Event, row: TouchedRow, on: string, outcome: string): void {

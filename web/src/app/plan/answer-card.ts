@@ -4,7 +4,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatCardModule } from '@angular/material/card';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import type { Question } from '@ruddy/core/plan';
+import type { OpenQuestion } from '@ruddy/core/plan';
 import { VALUE_SOURCES, type AttrMeta, type ValueSource } from '@ruddy/core/schema';
 import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/texts';
 import { Answers, placeOf } from '../data/answers';
@@ -108,7 +108,7 @@ export class AnswerCard implements OnInit {
   readonly #answers = inject(Answers);
   readonly #bar = inject(MatSnackBar);
   readonly #clock = inject(ServerClock);
-  readonly question = input.required<Question>();
+  readonly question = input.required<OpenQuestion>();
   /** What it is about; the setup of this page where nothing is said. */
   readonly target = input<AnswerTarget | null>(null);
   readonly source = SOURCE;

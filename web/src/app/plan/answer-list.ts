@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { Question } from '@ruddy/core/plan';
+import type { OpenQuestion } from '@ruddy/core/plan';
 import { AnswerCard } from './answer-card';
 import type { AnswerTarget } from './answer-target';
 
@@ -28,7 +28,7 @@ const FIRST = 4;
   `,
 })
 export class AnswerList {
-  readonly questions = input.required<readonly Question[]>();
+  readonly questions = input.required<readonly OpenQuestion[]>();
   /** What they are about; the setup of this page where nothing is said. */
   readonly target = input<AnswerTarget | null>(null);
   readonly every = signal(false);

@@ -2,7 +2,7 @@ import type { FixRow } from '@ruddy/core/api';
 import { CONDITIONS } from '@ruddy/core/api';
 import type { Cost, CostLine } from '@ruddy/core/cost';
 import { money, moneyShort } from '@ruddy/core/texts';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 
 const NOUNS: Record<string, string> = {
   host: 'Host',
@@ -42,7 +42,7 @@ export function lineWords(l: CostLine): string {
     p.condition ? CONDITIONS[p.condition] : '',
     p.source ? `at ${p.source}` : '',
     day(p.onDate),
-    l.old ? `${counted(l.ageDays ?? 0, 'day')} old` : '',
+    l.old ? `${pluralize(l.ageDays ?? 0, 'day')} old` : '',
   ];
   const rate = l.rate ? `; 1 ${l.rate.from} is ${Math.round(l.rate.rate * 1e4) / 1e4} ${l.rate.to} of ${day(l.rate.onDate)}` : '';
   const apart = l.state === 'apart' ? `; no rate for ${p.currency}, stands apart` : '';

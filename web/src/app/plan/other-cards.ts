@@ -6,7 +6,7 @@ import type { Part } from '@ruddy/core/api';
 import { pairQuestions } from '@ruddy/core/plausible';
 import { swapSteps, type Finding } from '@ruddy/core/plan';
 import { partName } from '@ruddy/core/setup';
-import { counted, questionText, rate, sentence, swapWords } from '@ruddy/core/texts';
+import { pluralize, questionText, rate, sentence, swapWords } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData, type Judgement } from '../data/setups';
@@ -26,7 +26,7 @@ const OF_A_CARD: readonly Finding['area'][] = ['power', 'fit', 'cooling', 'scree
   styleUrl: './other-cards.scss',
 })
 export class OtherCards {
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly #describer = inject(PartDescriber);

@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { MOST_CHARS, readReport } from '@ruddy/core/reading';
-import { evidenceWords, headline, rate, readProblemText, whole } from '@ruddy/core/texts';
+import { evidenceWords, headline, rate, readProblemText, formatWhole } from '@ruddy/core/texts';
 import { endsInSlot } from '@ruddy/core/schema';
 import { PlanCost } from '../data/plan-cost';
 import { SetupEditor } from '../data/setup-editor';
@@ -104,7 +104,7 @@ export class PlanPage {
   /** What to look for once it is up, folded to one line. */
   readonly readOutWords = computed(() => {
     const r = this.evaluation()?.predicted.link.readouts;
-    const span = r?.gen && r.lanes ? `×${whole(r.lanes)} Gen${whole(r.gen)} at the slot` : 'slot not known';
+    const span = r?.gen && r.lanes ? `×${formatWhole(r.lanes)} Gen${formatWhole(r.gen)} at the slot` : 'slot not known';
     const copy = r?.copy ? `${rate(r.copy.down)} Gb/s copied to the card` : 'copy rate not known';
     return `Expected read-outs under load: ${span}, ${copy}`;
   });

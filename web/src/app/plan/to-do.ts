@@ -11,7 +11,7 @@ import type { ApiProblem } from '../data/api';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
 import { Trial } from '../data/trial';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { AnswerList } from './answer-list';
 import { fixPriceWords } from './cost-words';
 
@@ -69,7 +69,7 @@ export class ToDo {
   readonly firstFinding = viewChild<ElementRef<HTMLElement>>('finding');
   readonly verdicts = VERDICT_WORDS;
   readonly rate = rate;
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   /** The finding whose fixes are open, with what was found. */
   readonly asking = signal<string | null>(null);

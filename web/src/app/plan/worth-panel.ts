@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSign
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import type { FramesAsked } from '@ruddy/core/api';
-import { worthOf, type Way } from '@ruddy/core/scout';
+import { worthOf, type SpendingOption } from '@ruddy/core/scout';
 import type { Evaluation } from '@ruddy/core/plan';
 import { worthSentence } from '@ruddy/core/texts';
 import { Api } from '../data/api';
@@ -15,7 +15,7 @@ interface Machine {
   kind: 'laptop' | 'desktop';
   name: string;
   netMinor: number | null;
-  fps: Way['fps'];
+  fps: SpendingOption['fps'];
 }
 const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', desktop: 'Desktop' } as const;
 
@@ -116,11 +116,11 @@ export class WorthPanel {
     const [use, cost] = [this.use(), this.#plan.cost()];
     if (!use) return null;
     const target = this.wanted();
-    const keeps = (kind: Way['kind'], fps: Way['fps']): Way['keeps'] => [
+    const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
       ...(target === null || (fps !== null && fps.mid >= target) ? (['target'] as const) : []),
       ...(this.portable() && kind !== 'desktop' ? (['portable'] as const) : []),
     ];
-    const way = (kind: Way['kind'], name: string, netMinor: number | null, fps: Way['fps']): Way => ({
+    const way = (kind: SpendingOption['kind'], name: string, netMinor: number | null, fps: SpendingOption['fps']): SpendingOption => ({
       ...{ kind, name, netMinor, fps, keeps: keeps(kind, fps) },
     });
     // A part without a price leaves the sum open; the system is nobody's purchase.

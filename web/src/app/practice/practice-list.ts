@@ -7,7 +7,7 @@ import { CAUSE_WORDS, CASE_GRADES, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { TroubleData } from '../data/trouble';
-import { counted, day, readNumber } from '../shared/format';
+import { pluralize, day, readNumber } from '../shared/format';
 
 /** Practice: graded cases, a fault hidden at random, and what was practised so far. */
 @Component({
@@ -29,7 +29,7 @@ export class PracticeList {
   readonly symptoms = SYMPTOM_WORDS;
   readonly causes = CAUSE_WORDS;
   readonly day = day;
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly headline = computed(() => {
     const l = this.listed();
     if (!l) return 'Reading what was practised …';
@@ -45,9 +45,9 @@ export class PracticeList {
       const right = tries.filter((p) => p.right);
       const best = right.reduce<PracticeRow | null>((a, p) => (a && a.minutes <= p.minutes ? a : p), null);
       const words = best
-        ? `found in ${counted(best.steps.length, 'step')}, ${counted(best.minutes, 'minute')}; best path ${best.bestMinutes ?? 0}`
+        ? `found in ${pluralize(best.steps.length, 'step')}, ${pluralize(best.minutes, 'minute')}; best path ${best.bestMinutes ?? 0}`
         : tries.length > 0
-          ? `${counted(tries.length, 'try', 'tries')}, not found yet`
+          ? `${pluralize(tries.length, 'try', 'tries')}, not found yet`
           : 'not tried yet';
       return { ...c, words };
     }),
@@ -89,9 +89,9 @@ export class PracticeList {
   }
 
   words(p: PracticeRow): string {
-    if (p.right === null) return `open, ${counted(p.steps.length, 'step')} so far`;
-    const best = `best path ${counted(p.bestMinutes ?? 0, 'minute')}`;
-    return `${p.right ? 'found' : 'not found'}: ${counted(p.steps.length, 'step')}, ${counted(p.minutes, 'minute')}; ${best}`;
+    if (p.right === null) return `open, ${pluralize(p.steps.length, 'step')} so far`;
+    const best = `best path ${pluralize(p.bestMinutes ?? 0, 'minute')}`;
+    return `${p.right ? 'found' : 'not found'}: ${pluralize(p.steps.length, 'step')}, ${pluralize(p.minutes, 'minute')}; ${best}`;
   }
 
   #load(): void {

@@ -28,7 +28,7 @@ import { chainNames } from '@ruddy/core/setup';
 import type { FaultId } from '@ruddy/core/bench';
 import type { ApiProblem } from '../data/api';
 import { TroubleData } from '../data/trouble';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 
 /** A step as the lists show it. */
 const shown = (s: Practice['steps'][number]) => ({
@@ -55,12 +55,12 @@ export class PracticePage {
   readonly causes = CAUSE_WORDS;
   readonly symptoms = SYMPTOM_WORDS;
   readonly minutesOf = stepMinutes;
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   readonly headline = computed(() => {
     const p = this.practice();
     if (!p) return this.problem() ? 'The practice could not be read; 0 steps shown.' : 'Reading the practice …';
-    const done = `${counted(p.steps.length, 'step')}, ${counted(p.minutes, 'minute')}`;
+    const done = `${pluralize(p.steps.length, 'step')}, ${pluralize(p.minutes, 'minute')}`;
     const e = p.ended;
     if (!e) return `${p.name}: ${done} so far. What is behind it?`;
     const truth = e.truth.map((c) => CAUSE_WORDS[c].what).join('; ');

@@ -4,7 +4,7 @@ import { asOn, type Change } from '@ruddy/core/log';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
 import { chainNames } from '@ruddy/core/setup';
 import { SetupEditor } from '../data/setup-editor';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 
 const nameOf = (role: string) => SOFTWARE_NAMES[role as SoftwareRole]?.toLowerCase() ?? role;
@@ -94,6 +94,6 @@ export class AsOnPanel {
   readonly sentence = computed(() =>
     this.changed().length === 0
       ? `Nothing has changed since ${day(this.on())}.`
-      : `${counted(this.changed().length, 'thing')} changed since ${day(this.on())}:`,
+      : `${pluralize(this.changed().length, 'thing')} changed since ${day(this.on())}:`,
   );
 }

@@ -11,7 +11,7 @@ import { BringUpRun } from '../data/bring-up-run';
 import { LinkReadings } from '../data/link-readings';
 import { SetupEditor } from '../data/setup-editor';
 import { SetupsData } from '../data/setups';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { AsOnPanel } from './as-on-panel';
 import { NoteForm, type Mending } from './note-form';
 import { OutcomeForm, type Correction } from './outcome-form';
@@ -56,7 +56,7 @@ export class RecordPage {
     const last = counting[0];
     if (this.events() === null) return 'Reading the record …';
     if (!last) return '0 outcomes logged for this setup yet.';
-    return `${counted(counting.length, 'outcome')} logged; the newest, ${this.on(last)}: ${last.what.toLowerCase()}.`;
+    return `${pluralize(counting.length, 'outcome')} logged; the newest, ${this.on(last)}: ${last.what.toLowerCase()}.`;
   });
   readonly goodWords = computed(() => {
     const good = this.#run.stored()?.good;

@@ -16,7 +16,7 @@ import type { Alignment, Mapping } from '@ruddy/core/captures';
 import { planSession, type Dimension } from '@ruddy/core/runs';
 import { NO_RUN_CONTEXT, SCREEN_PATHS, type RunSettings } from '@ruddy/core/schema';
 import { badRowText, figureText } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { DroppedFiles } from './dropped-files';
 import { MappingForm } from './mapping-form';
@@ -65,7 +65,7 @@ export class AddPanel {
   readonly problem = signal<string | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly draft = signal<RunDraft>({ settings: null as unknown as RunSettings, context: NO_RUN_CONTEXT, saw: '' });
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly framesOf = framesOf;
   readonly isLog = isLog;
   readonly cells = computed(() => {
@@ -121,9 +121,9 @@ export class AddPanel {
   holds(r: FileRow): string {
     const frames = framesOf(r).map(
       (s) =>
-        `${s.program ? `${s.program}: ` : ''}${counted(s.frames.length, 'frame')}, ${figureText(s.stats?.seconds ?? 0)} s, ${figureText(s.stats?.averageFps ?? 0)} frames/s${s.shown ? ', shown ones apart' : ''}${s.lanes.length > 0 ? `, ${counted(s.lanes.length, 'sensor')}` : ''}`,
+        `${s.program ? `${s.program}: ` : ''}${pluralize(s.frames.length, 'frame')}, ${figureText(s.stats?.seconds ?? 0)} s, ${figureText(s.stats?.averageFps ?? 0)} frames/s${s.shown ? ', shown ones apart' : ''}${s.lanes.length > 0 ? `, ${pluralize(s.lanes.length, 'sensor')}` : ''}`,
     );
-    return [...frames, ...(isLog(r) ? [`a log of ${counted(lanesOf(r).length, 'sensor')}`] : [])].join('; ');
+    return [...frames, ...(isLog(r) ? [`a log of ${pluralize(lanesOf(r).length, 'sensor')}`] : [])].join('; ');
   }
 
   fate(r: FileRow): string {
@@ -136,12 +136,12 @@ export class AddPanel {
         return `Reading: ${Math.round(r.share * 100)} %`;
       case 'read':
         if (isLog(r)) return r.beside === null ? 'Beside no frames: not stored' : 'Stored with the frames it lies beside';
-        if ((r.read?.badCount ?? 0) > 0 && !r.rest) return `${counted(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
-        return counted(framesOf(r).length, 'run to store', 'runs to store');
+        if ((r.read?.badCount ?? 0) > 0 && !r.rest) return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
+        return pluralize(framesOf(r).length, 'run to store', 'runs to store');
       case 'storing':
         return 'Storing …';
       case 'stored':
-        return r.runs > 0 ? `${counted(r.runs, 'run')} stored` : 'Stored';
+        return r.runs > 0 ? `${pluralize(r.runs, 'run')} stored` : 'Stored';
       case 'stopped':
       case 'refused':
         return 'Nothing stored';

@@ -11,8 +11,8 @@ import {
   type Alignment,
   type BadRow,
   type CaptureProblem,
-  type Lane,
-  type Layout,
+  type SensorSeries,
+  type CaptureLayout,
   type Mapping,
   type Stream,
 } from '@ruddy/core/captures';
@@ -34,7 +34,7 @@ import { simulateFrames, type Forecast, type Roughness } from '@ruddy/core/toll'
 export type Looked =
   | {
       readonly kind: 'table';
-      readonly layout: Layout;
+      readonly layout: CaptureLayout;
       readonly proposed: Mapping;
       readonly signature: string;
       readonly reads: 'frames' | 'log' | null;
@@ -132,7 +132,7 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
     file: Blob,
     text: AsyncIterable<string> | Iterable<string>,
     mapping: Mapping,
-    layout: Layout,
+    layout: CaptureLayout,
     told?: (n: number) => void,
   ): Promise<ReadFile> => {
     const r = await readCaptureText(text, mapping, layout, told);
@@ -167,7 +167,7 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
     async read(
       file: Blob,
       name: string,
-      how: { mapping: Mapping; layout: Layout } | null,
+      how: { mapping: Mapping; layout: CaptureLayout } | null,
       told: (share: number) => void,
     ): Promise<ReadFile> {
       if (how === null || isJson(name, await file.slice(0, 64).text())) {
@@ -225,7 +225,7 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
     },
 
     /** Where a log of sensors lies against frames. */
-    align(frames: Float32Array, lane: Lane): Alignment | null {
+    align(frames: Float32Array, lane: SensorSeries): Alignment | null {
       return align(frames, lane);
     },
   };

@@ -1,4 +1,4 @@
-import type { Column, Pyramid } from '@ruddy/core/frames';
+import type { MinMaxColumn, Pyramid } from '@ruddy/core/frames';
 import { columns } from '@ruddy/core/frames';
 
 export interface TraceLine {
@@ -14,12 +14,12 @@ export interface Box {
 }
 
 /** What each line shows in a stretch of time, a column a pixel. */
-export function traceColumns(lines: readonly TraceLine[], fromMs: number, toMs: number, width: number): (Column | null)[][] {
+export function traceColumns(lines: readonly TraceLine[], fromMs: number, toMs: number, width: number): (MinMaxColumn | null)[][] {
   return lines.map((l) => columns(l.pyramid, fromMs, toMs, width));
 }
 
 /** The highest frame that is drawn, so that no spike leaves the picture. */
-export function highest(drawn: readonly (readonly (Column | null)[])[]): number {
+export function highest(drawn: readonly (readonly (MinMaxColumn | null)[])[]): number {
   let most = 0;
   for (const line of drawn) for (const c of line) if (c && c.most > most) most = c.most;
   return most;
@@ -33,7 +33,7 @@ export function drawTrace(
   ctx: CanvasRenderingContext2D,
   box: Box,
   lines: readonly TraceLine[],
-  drawn: readonly (readonly (Column | null)[])[],
+  drawn: readonly (readonly (MinMaxColumn | null)[])[],
   y: (ms: number) => number,
 ): void {
   for (const [i, line] of lines.entries()) {

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { readsWhat, ROLES, type Column, type ColumnUnit, type Layout, type Mapping, type Role } from '@ruddy/core/captures';
+import { readsWhat, ROLES, type CaptureColumn, type ColumnUnit, type CaptureLayout, type Mapping, type ColumnRole } from '@ruddy/core/captures';
 import { ROLE_WORDS } from '@ruddy/core/texts';
 
 const TIME = { ms: 'ms', s: 's', us: 'microseconds', ns: 'ns', clock: 'date or clock' } as const;
 const SENSOR = { own: 'as named', kilo: 'thousands (GHz, kW, GB)', milli: 'thousandths (mW)', share: '0 to 1' } as const;
-const TIMES: readonly Role[] = ['frame', 'time', 'shown'];
+const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
 
 /** What each column of a file holds, as proposed; somebody says whether that is right. Out: the mapping, confirmed. */
 @Component({
@@ -102,13 +102,13 @@ const TIMES: readonly Role[] = ['frame', 'time', 'shown'];
 })
 export class MappingForm {
   readonly name = input.required<string>();
-  readonly layout = input.required<Layout>();
+  readonly layout = input.required<CaptureLayout>();
   readonly proposed = input.required<Mapping>();
   readonly why = input('');
   readonly confirmed = output<Mapping>();
   readonly roles = ROLES;
   readonly words = ROLE_WORDS;
-  readonly columns = signal<readonly Column[]>([]);
+  readonly columns = signal<readonly CaptureColumn[]>([]);
   readonly decimal = signal<'.' | ','>('.');
   readonly mapping = computed((): Mapping => ({ ...this.proposed(), columns: this.columns(), decimal: this.decimal() }));
   readonly reads = computed(() => (this.columns().length > 0 ? readsWhat(this.mapping(), this.layout()) : null));
@@ -134,13 +134,13 @@ export class MappingForm {
       .join('  ');
   }
 
-  unitsOf(role: Role): { value: string; label: string }[] | null {
+  unitsOf(role: ColumnRole): { value: string; label: string }[] | null {
     if (role === 'ignore' || role === 'program' || role === 'generated') return null;
     return Object.entries(TIMES.includes(role) ? TIME : SENSOR).map(([value, label]) => ({ value, label }));
   }
 
   setRole(i: number, value: string): void {
-    const role = value as Role;
+    const role = value as ColumnRole;
     const was = this.columns()[i]?.role ?? 'ignore';
     const unit: ColumnUnit | null =
       TIMES.includes(role) === TIMES.includes(was) && was !== 'ignore' ? null : TIMES.includes(role) ? 'ms' : 'own';

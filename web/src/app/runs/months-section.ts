@@ -3,7 +3,7 @@ import type { RunEntry } from '@ruddy/core/api';
 import { byAge, changedNames, overTime, sameButVersions } from '@ruddy/core/runs';
 import { mean } from '@ruddy/core/stats';
 import { agedTrend, comparedText, figureText, yearlyTrend } from '@ruddy/core/texts';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { mainValue } from './run-groups';
 import { TollDesk } from './toll-desk';
 
@@ -78,7 +78,7 @@ export class MonthsSection {
   readonly headline = computed(() => {
     const t = this.time();
     const n = t.steps.reduce((s, x) => s + x.runs.length, 0);
-    return `Versions and months: ${counted(n, 'run')} under ${counted(t.steps.length, 'set')} of versions`;
+    return `Versions and months: ${pluralize(n, 'run')} under ${pluralize(t.steps.length, 'set')} of versions`;
   });
   readonly steps = computed(() => {
     const time = this.desk.first()?.kind === 'time';

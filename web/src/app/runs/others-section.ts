@@ -2,11 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { elasticity, sensorMean } from '@ruddy/core/limiter';
 import { converge, hostSwap, unlike } from '@ruddy/core/runs';
 import { comparedText, elasticityText, figureText } from '@ruddy/core/texts';
-import { lookOf, type Cell } from '@ruddy/core/toll';
+import { lookOf, type RunGroup } from '@ruddy/core/toll';
 import { middleOf } from '@ruddy/core/units';
 import { TollDesk } from './toll-desk';
 
-const speeds = (c: Cell) => c.ms.map((ms) => 1000 / ms);
+const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
 const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
 
 /** Other cards and hosts in the same place, and what a change of clock gained: does the card still decide? */

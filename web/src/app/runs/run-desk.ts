@@ -1,7 +1,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { Channel, RunEntry } from '@ruddy/core/api';
-import type { Lane, Sensor } from '@ruddy/core/captures';
+import type { SensorSeries, Sensor } from '@ruddy/core/captures';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
 import type { Opened } from './capture-calls';
@@ -28,7 +28,7 @@ export class RunDesk {
   /** Ids of the runs that are drawn, in the order of their letters. */
   readonly chosen = signal<readonly string[]>([]);
   readonly opened = signal<ReadonlyMap<string, Opened>>(new Map());
-  readonly lanes = signal<ReadonlyMap<string, readonly Lane[]>>(new Map());
+  readonly lanes = signal<ReadonlyMap<string, readonly SensorSeries[]>>(new Map());
   readonly groups = computed(() => groupRuns(this.runs() ?? []));
   readonly shown = computed(() =>
     this.chosen().flatMap((id, i): Shown[] => {
@@ -76,7 +76,7 @@ export class RunDesk {
   /** Fetch the sensors of a run. */
   async openLanes(run: RunEntry): Promise<void> {
     if (this.lanes().has(run.id)) return;
-    const list: Lane[] = [];
+    const list: SensorSeries[] = [];
     this.lanes.update((m) => new Map(m).set(run.id, list));
     try {
       for (const c of run.channels) {

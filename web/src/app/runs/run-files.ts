@@ -2,7 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import type { ChannelBody, RunBody } from '@ruddy/core/api';
-import { readsWhat, remembered, type Alignment, type Lane, type Layout, type Mapping } from '@ruddy/core/captures';
+import { readsWhat, remembered, type Alignment, type SensorSeries, type CaptureLayout, type Mapping } from '@ruddy/core/captures';
 import { captureProblemText } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { RunsData } from '../data/runs';
@@ -20,7 +20,7 @@ export interface FileRow {
   /** How much of it was read, 0 to 1. */
   readonly share: number;
   readonly why: string;
-  readonly layout: Layout | null;
+  readonly layout: CaptureLayout | null;
   readonly mapping: Mapping | null;
   readonly signature: string;
   /** The columns are those confirmed for such a file before. */
@@ -58,7 +58,7 @@ const FRESH = {
 
 /** Frames of a file: streams with frames, one run each. */
 export const framesOf = (f: FileRow): readonly ReadStream[] => f.read?.streams.filter((s) => s.frames.length > 0) ?? [];
-export const lanesOf = (f: FileRow): readonly Lane[] =>
+export const lanesOf = (f: FileRow): readonly SensorSeries[] =>
   f.read?.streams.flatMap((s) => (s.frames.length > 0 ? [] : s.lanes)) ?? [];
 export const isLog = (f: FileRow) => framesOf(f).length === 0 && lanesOf(f).length > 0;
 
@@ -138,7 +138,7 @@ export class RunFiles {
     if (r?.layout) this.patch(id, { state: 'confirm', read: null, why: '' });
   }
 
-  async #read(id: string, how: { mapping: Mapping; layout: Layout } | null): Promise<void> {
+  async #read(id: string, how: { mapping: Mapping; layout: CaptureLayout } | null): Promise<void> {
     const r = this.#row(id);
     if (!r) return;
     this.patch(id, { state: 'reading', share: 0, read: null });
@@ -207,7 +207,7 @@ export class RunFiles {
   }
 
   async #storeOne(setupId: string, r: FileRow, s: ReadStream, common: Common): Promise<void> {
-    const own: { channel: ChannelBody['channel']; values: Float32Array<ArrayBuffer>; lane: Lane | null; shiftMs: number }[] = [
+    const own: { channel: ChannelBody['channel']; values: Float32Array<ArrayBuffer>; lane: SensorSeries | null; shiftMs: number }[] = [
       { channel: 'frames', values: s.frames as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 },
       ...(s.shown ? [{ channel: 'shown' as const, values: s.shown as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 }] : []),
       ...[

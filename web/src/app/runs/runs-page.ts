@@ -12,7 +12,7 @@ import { RunsData } from '../data/runs';
 import { SetupEditor } from '../data/setup-editor';
 import { Tray } from '../data/tray';
 import { Trial } from '../data/trial';
-import { counted, day, orEmpty } from '../shared/format';
+import { pluralize, day, orEmpty } from '../shared/format';
 import { later } from '../shared/later';
 import { Keys } from '../shell/keys';
 import { AddPanel } from './add-panel';
@@ -87,7 +87,7 @@ export class RunsPage {
   readonly zoom = input('', { transform: orEmpty });
 
   readonly views = Object.entries(VIEWS) as [View, string][];
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly day = day;
   readonly all = signal(false);
   readonly said = signal<string | null>(null);
@@ -237,7 +237,7 @@ export class RunsPage {
   }
 
   stored(n: number): void {
-    this.said.set(`${counted(n, 'run')} stored.`);
+    this.said.set(`${pluralize(n, 'run')} stored.`);
     void this.desk.reload();
   }
 
@@ -251,7 +251,7 @@ export class RunsPage {
     this.problem.set(null);
     try {
       for (const r of runs) this.desk.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
-      this.said.set(`Kept for ${counted(runs.length, 'run')}.`);
+      this.said.set(`Kept for ${pluralize(runs.length, 'run')}.`);
     } catch (e) {
       this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
     }

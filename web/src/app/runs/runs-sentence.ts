@@ -1,6 +1,6 @@
-import { compare } from '@ruddy/core/runs';
+import { compareRuns } from '@ruddy/core/runs';
 import { figureText, pairSentence, runSentence } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import type { Shown } from './run-desk';
 
 /** What the page of runs says first: of the one run that is looked at, or of the second against the first when both are of one title. */
@@ -9,18 +9,18 @@ export function shownSentence(shown: readonly Shown[], runs: number, kinds: numb
   if (!a)
     return runs === 0
       ? 'No runs yet: 0 measured. Add a capture, or type a result.'
-      : `${counted(runs, 'run')} of ${counted(kinds, 'kind')}. Choose one to see what it shows.`;
+      : `${pluralize(runs, 'run')} of ${pluralize(kinds, 'kind')}. Choose one to see what it shows.`;
   const name = `${a.group.title}, ${a.group.label}`;
   if (!a.run.stats)
     return a.run.kind === 'none'
       ? `${name} could not be run: ${a.run.reason}. 0 measured.`
-      : `${name}: ${a.run.result?.value ?? '–'} ${a.run.result?.unit ?? ''}, ${counted(a.group.runs.length, 'run')}.`;
+      : `${name}: ${a.run.result?.value ?? '–'} ${a.run.result?.unit ?? ''}, ${pluralize(a.group.runs.length, 'run')}.`;
   if (!b?.run.stats || b.averages.length === 0) return runSentence({ name, stats: a.run.stats, averages: a.averages });
   if (a.run.titleId !== b.run.titleId)
     return `A ran ${a.group.title} and B ${b.group.title}: ${figureText(a.run.stats.averageFps)} and ${figureText(b.run.stats.averageFps)} frames/s are not like with like.`;
   return pairSentence(
     { name: a.letter, stats: a.run.stats, averages: a.averages },
     { name: b.letter, stats: b.run.stats, averages: b.averages },
-    compare(a.averages, b.averages),
+    compareRuns(a.averages, b.averages),
   );
 }

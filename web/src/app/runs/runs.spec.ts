@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { RunEntry } from '@ruddy/core/api';
-import { findLayout, proposeMapping, type Layout, type Mapping } from '@ruddy/core/captures';
+import { findLayout, proposeMapping, type CaptureLayout, type Mapping } from '@ruddy/core/captures';
 import { buildPyramid, frameStats, hundredDots, percentileCurve } from '@ruddy/core/frames';
 import { FACT_IDS, type RunFacts } from '@ruddy/core/runs';
 import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
@@ -131,7 +131,7 @@ describe('figures', () => {
 
 describe('columns of a file', () => {
   const found = findLayout('frame ms,other\n10,5\n11,6\n');
-  const layout = (found as { value: Layout }).value;
+  const layout = (found as { value: CaptureLayout }).value;
 
   it('a role that another column had leaves it; nothing that reads no times can be confirmed', () => {
     const f = TestBed.createComponent(MappingForm);

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, ElementRef, input, output
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { Channel, RunEntry } from '@ruddy/core/api';
-import type { Lane } from '@ruddy/core/captures';
+import type { SensorSeries } from '@ruddy/core/captures';
 import { figureText, SENSOR_WORDS } from '@ruddy/core/texts';
 import { saveSvg } from '../shared/save-svg';
 import { watchedWidth } from '../shared/watched-width';
@@ -69,7 +69,7 @@ export class SensorView {
   readonly lane = LANE;
   readonly run = input.required<RunEntry>();
   readonly letter = input('A');
-  readonly lanes = input.required<readonly Lane[]>();
+  readonly lanes = input.required<readonly SensorSeries[]>();
   readonly name = input('run');
   readonly expectedWallW = input<string | null>(null);
   /** Where the sensors shall begin instead, ms from the first frame. */

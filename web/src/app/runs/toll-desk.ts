@@ -2,7 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { firstValueFrom } from 'rxjs';
 import type { Predictions, RunEntry } from '@ruddy/core/api';
 import { alarmsOf, observedOf, readLimiter, type Judged } from '@ruddy/core/limiter';
-import { cellsOf, middleRig, pairsOf, readBack, tollAt, tollsOf, type Cell } from '@ruddy/core/toll';
+import { cellsOf, middleRig, pairsOf, readBack, tollAt, tollsOf, type RunGroup } from '@ruddy/core/toll';
 import type { ApiProblem } from '../data/api';
 import { RunToll } from '../data/run-toll';
 import { RunsData } from '../data/runs';
@@ -37,7 +37,7 @@ export class TollDesk {
   readonly pairs = computed(() => pairsOf(this.cells()));
   readonly tolls = computed(() => tollsOf(this.pairs().pairs, this.setupId()));
   /** The cell of the run that is looked at. */
-  readonly cell = computed((): Cell | null => {
+  readonly cell = computed((): RunGroup | null => {
     const id = this.first()?.id;
     return this.cells().find((c) => c.runs.some((r) => r.id === id)) ?? null;
   });

@@ -10,7 +10,7 @@ import {
   tollText,
   unlikeText,
 } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { TollDesk } from './toll-desk';
 
 const UNLIKE_SHOWN = 3;
@@ -87,7 +87,7 @@ export class TollSection {
   readonly headline = computed(() => {
     const [t, back] = [this.toll(), this.desk.back()];
     const way = back ? `; the way back to the panel ${tollText(back)}` : '';
-    return t ? `Toll: ${tollText(t)}, from ${counted(t.pairs.length, 'pair')}${way}` : `Toll: 0 pairs measure it yet${way}`;
+    return t ? `Toll: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}` : `Toll: 0 pairs measure it yet${way}`;
   });
   readonly basis = computed(() => {
     const t = this.toll();

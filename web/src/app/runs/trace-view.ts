@@ -15,7 +15,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { scaleLinear } from 'd3-scale';
-import { frameAt, type Column } from '@ruddy/core/frames';
+import { frameAt, type MinMaxColumn } from '@ruddy/core/frames';
 import { figureText } from '@ruddy/core/texts';
 import { Keys } from '../shell/keys';
 import { saveSvg } from '../shared/save-svg';
@@ -224,7 +224,7 @@ export class TraceView {
     const paths = this.drawn().columns.flatMap((list, i): Record<string, string>[] => {
       const points = list.flatMap((c, x) => (c ? [{ x: PAD.left + x + 0.5, c }] : []));
       const { color = '', dash = '' } = this.lines()[i]?.s.look ?? {};
-      const to = (f: (c: Column) => number, along = points) => along.map((p) => `${p.x} ${y(f(p.c)).toFixed(1)}`).join('L');
+      const to = (f: (c: MinMaxColumn) => number, along = points) => along.map((p) => `${p.x} ${y(f(p.c)).toFixed(1)}`).join('L');
       const ribbon = `M${to((c) => c.most)}L${to((c) => c.least, [...points].reverse())}Z`;
       return [
         { d: ribbon, fill: color, 'fill-opacity': '0.3', stroke: 'none' },

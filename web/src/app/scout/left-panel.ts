@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
 import { CONNECTORS } from '@ruddy/core/schema';
 import { decidingOf } from '@ruddy/core/plan';
-import type { Reason, RowView, ScoutResult } from '@ruddy/core/scout';
+import type { RejectReason, RowView, ScoutResult } from '@ruddy/core/scout';
 import { ADMIT_WORDS, comboName, coverageWords, REASON_WORDS } from '@ruddy/core/texts';
 import { AnswerList } from '../plan/answer-list';
 import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
@@ -85,7 +85,7 @@ export class LeftPanel {
   readonly result = input.required<ScoutResult>();
   /** The host that is searched for. */
   readonly hostId = input('');
-  readonly allow = output<{ reason: Reason; row: RowView }>();
+  readonly allow = output<{ reason: RejectReason; row: RowView }>();
   /** A part of the nearest miss was described further. */
   readonly answered = output();
   readonly words = REASON_WORDS;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
 import type { ScoutGrounds } from '@ruddy/core/api';
-import { breakEvenHosts, worthOf, type RowView, type Way } from '@ruddy/core/scout';
+import { breakEvenHosts, worthOf, type RowView, type SpendingOption } from '@ruddy/core/scout';
 import { worthSentence } from '@ruddy/core/texts';
 import { AmountField } from '../plan/amount-field';
 import { readNumber } from '../shared/format';
@@ -93,8 +93,8 @@ export class OutrightPanel {
   readonly worth = computed(() => {
     const { onceMinor, eachMinor, resale } = this.parts();
     const target = this.grounds().input.limits.targetFps;
-    const reaches = (fps: Way['fps']) => target === null || (fps !== null && fps.mid >= target);
-    const keeps = (kind: Way['kind'], fps: Way['fps']): Way['keeps'] => [
+    const reaches = (fps: SpendingOption['fps']) => target === null || (fps !== null && fps.mid >= target);
+    const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
       ...(reaches(fps) ? (['target'] as const) : []),
       ...(this.portable() && kind !== 'desktop' ? (['portable'] as const) : []),
     ];
@@ -102,7 +102,7 @@ export class OutrightPanel {
     const n = this.shared();
     const net = Math.round(onceMinor / n) + eachMinor - Math.round(resale / n) - this.sells();
     const now = this.nowFps();
-    const keep: Way[] = now === null ? [] : [this.#way('keep', '', 0, { lo: now, mid: now, hi: now }, keeps)];
+    const keep: SpendingOption[] = now === null ? [] : [this.#way('keep', '', 0, { lo: now, mid: now, hi: now }, keeps)];
     const machines = this.grounds().outright.map((o) =>
       this.#way(
         o.kind,
@@ -116,12 +116,12 @@ export class OutrightPanel {
   });
 
   #way(
-    kind: Way['kind'],
+    kind: SpendingOption['kind'],
     name: string,
     netMinor: number | null,
-    fps: Way['fps'],
-    keeps: (k: Way['kind'], f: Way['fps']) => Way['keeps'],
-  ): Way {
+    fps: SpendingOption['fps'],
+    keeps: (k: SpendingOption['kind'], f: SpendingOption['fps']) => SpendingOption['keeps'],
+  ): SpendingOption {
     return { kind, name, netMinor, fps, keeps: keeps(kind, fps) };
   }
 

@@ -15,7 +15,7 @@ import { forkJoin } from 'rxjs';
 import { v7 } from 'uuid';
 import { NO_SLOTS, type ProfileEntry, type ScoutAsk, type SearchEntry, type SetupRow } from '@ruddy/core/api';
 import { RULES } from '@ruddy/core/house';
-import type { Reason, RowIds, RowView } from '@ruddy/core/scout';
+import type { RejectReason, RowIds, RowView } from '@ruddy/core/scout';
 import { comboName, moneyShort, scoutHeadline, stopsWords } from '@ruddy/core/texts';
 import { partName } from '@ruddy/core/setup';
 import type { HostSpec, ScreenSpec } from '@ruddy/core/schema';
@@ -26,7 +26,7 @@ import { ScoutData } from '../data/scout';
 import { SetupsData } from '../data/setups';
 import { keepCurrency, lastCurrency } from '../shared/amount';
 import { download } from '../shared/download';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import { Keys } from '../shell/keys';
 import { FrontChart } from './front-chart';
 import { LeftPanel } from './left-panel';
@@ -90,7 +90,7 @@ export class ScoutPage {
     if (!r)
       return this.desk.working()
         ? 'Reading the parts …'
-        : `What to buy: choose a host and a use; ${counted(this.titles().length, 'use is', 'uses are')} known.`;
+        : `What to buy: choose a host and a use; ${pluralize(this.titles().length, 'use is', 'uses are')} known.`;
     const words = scoutHeadline(r, this.desk.working());
     return this.desk.stopped() ? `Stopped. ${words}` : words;
   });
@@ -196,7 +196,7 @@ export class ScoutPage {
     void this.desk.look(next);
   }
 
-  allow({ reason, row }: { reason: Reason; row: RowView }): void {
+  allow({ reason, row }: { reason: RejectReason; row: RowView }): void {
     const { limits } = this.ask();
     const fps = row.fps[0] ?? null;
     const change = {

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { By } from '@angular/platform-browser';
 import { provideRouter } from '@angular/router';
-import { questionsOf, type Question } from '@ruddy/core/plan';
+import { questionsOf, type OpenQuestion } from '@ruddy/core/plan';
 import type { RowView, ScoutResult } from '@ruddy/core/scout';
 import { NEVER, of } from 'rxjs';
 import type { ScoutGrounds } from '@ruddy/core/api';
@@ -76,7 +76,7 @@ describe('what a search leaves out', () => {
     const d = desk({ grounds: () => of(grounds) });
     await d.search(ask);
     const result = d.result();
-    const answerable = (q: Question) => /^(dock|card)\//.test(q.path);
+    const answerable = (q: OpenQuestion) => /^(dock|card)\//.test(q.path);
     const rows = [...(result?.ranked ?? []), ...(result?.left ?? []).flatMap((l) => l.nearest ?? [])];
     const asks = (r: RowView) => questionsOf(r.asking).filter((q) => q.decides);
     const row = rows.find((r) => asks(r).some(answerable));

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import type { Way, WayRow } from '@ruddy/core/scout';
+import type { SpendingOption, WayRow } from '@ruddy/core/scout';
 import { moneyShort } from '@ruddy/core/texts';
 
 /** Ways to spend the money side by side: net, frames with their band, what is gained and what each frame gained costs. */
@@ -44,7 +44,7 @@ import { moneyShort } from '@ruddy/core/texts';
 })
 export class WaysTable {
   readonly rows = input.required<readonly WayRow[]>();
-  readonly kinds = input.required<Readonly<Record<Way['kind'], string>>>();
+  readonly kinds = input.required<Readonly<Record<SpendingOption['kind'], string>>>();
   readonly currency = input.required<string>();
   readonly round = Math.round;
 

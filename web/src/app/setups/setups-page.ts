@@ -12,7 +12,7 @@ import { PagedList } from '../data/paged-list';
 import { MOST_ASIDE } from '../data/tray';
 import { SetupsData, type SetupFilter } from '../data/setups';
 import { Keys } from '../shell/keys';
-import { counted, day, orEmpty } from '../shared/format';
+import { pluralize, day, orEmpty } from '../shared/format';
 import { VerdictChip } from '../verdict/verdict-chip';
 
 const OUTCOME = { works: 'worked', care: 'worked with care', unreliable: 'unreliable', fails: 'failed' } as const;
@@ -62,7 +62,7 @@ export class SetupsPage {
       s.unknown ? `${s.unknown} ${s.unknown === 1 ? 'is' : 'are'} not enough known` : '',
     ].filter((x) => x !== '');
     const list = parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1] ?? ''}` : (parts[0] ?? '');
-    return `${counted(s.n, 'setup')}: ${list}.`;
+    return `${pluralize(s.n, 'setup')}: ${list}.`;
   });
 
   constructor() {

@@ -1,4 +1,4 @@
-import { counted, day, readNumber } from './format';
+import { pluralize, day, readNumber } from './format';
 
 describe('numbers as typed', () => {
   it.each([
@@ -23,6 +23,6 @@ describe('words for dates and counts', () => {
   });
 
   it('counts one and many', () => {
-    expect([counted(1, 'setup'), counted(0, 'setup')]).toEqual(['1 setup', '0 setups']);
+    expect([pluralize(1, 'setup'), pluralize(0, 'setup')]).toEqual(['1 setup', '0 setups']);
   });
 });

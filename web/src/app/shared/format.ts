@@ -1,4 +1,4 @@
-export { counted } from '@ruddy/core/texts';
+export { pluralize } from '@ruddy/core/texts';
 
 // A formatter of the browser takes 30 ms to be made, before the first page shows; one fixed form needs none.
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];

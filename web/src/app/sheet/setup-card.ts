@@ -9,7 +9,7 @@ import {
   programWords,
   rate,
   sinceWords,
-  whole,
+  formatWhole,
 } from '@ruddy/core/texts';
 import { sinceGood } from '@ruddy/core/checklist';
 import { BringUpRun } from '../data/bring-up-run';
@@ -91,7 +91,7 @@ export class SetupCard {
       { what: 'Approved', words: approval ?? 'not known' },
       {
         what: 'Must show',
-        words: gen && lanes ? `×${whole(lanes)} Gen${whole(gen)} in front of the card, under load` : 'not known',
+        words: gen && lanes ? `×${formatWhole(lanes)} Gen${formatWhole(gen)} in front of the card, under load` : 'not known',
       },
       {
         what: 'Copy rate',

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { MatButtonModule } from '@angular/material/button';
 import { CAUSES, type CauseId, type FixResult } from '@ruddy/core/faults';
 import { CAUSE_WORDS, CAUTION_TEXTS, cautionsOfFix, FIX_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { TroubleDesk } from './trouble-desk';
 
 const RISKS = [
@@ -92,7 +92,7 @@ export class FixPanel {
     return net ? cautionsOfFix(this.cause(), net.facts).map((c) => CAUTION_TEXTS[c]) : [];
   });
   readonly risk = computed(() => RISKS[CAUSES[this.cause()].fix.risk]);
-  readonly minutes = computed(() => `About ${counted(CAUSES[this.cause()].fix.minutes, 'minute')}`);
+  readonly minutes = computed(() => `About ${pluralize(CAUSES[this.cause()].fix.minutes, 'minute')}`);
   readonly cures = computed(() => Math.round(CAUSES[this.cause()].fix.cures * 10));
   readonly again = computed(() => (this.desk.standing()?.clues.symptoms ?? []).map((s) => SYMPTOM_WORDS[s]));
 

@@ -10,7 +10,7 @@ import {
   suspicionPercent,
   TEST_WORDS,
 } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { TroubleDesk } from './trouble-desk';
 
 const SHOWN = 8;
@@ -34,7 +34,7 @@ export class NextPanel {
   readonly causes = CAUSE_WORDS;
   readonly cautions = CAUTION_TEXTS;
   readonly bits = bitWords;
-  readonly counted = counted;
+  readonly counted = pluralize;
 
   readonly offers = computed(() => this.desk.advice()?.offers ?? []);
   readonly offer = computed(() => this.offers().find((o) => o.test === this.chosen()) ?? this.offers()[0] ?? null);
@@ -68,7 +68,7 @@ export class NextPanel {
   );
 
   minutes(test: TestId): string {
-    return counted(TESTS[test].minutes, 'minute');
+    return pluralize(TESTS[test].minutes, 'minute');
   }
 
   say(says: Says): void {

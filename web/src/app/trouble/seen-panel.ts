@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { TroubleNote } from '@ruddy/core/faults';
 import { noteWords, sinceWords } from '@ruddy/core/texts';
-import { clock, counted, day } from '../shared/format';
+import { clock, pluralize, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 import { SymptomList } from './symptom-list';
 import { TroubleDesk } from './trouble-desk';
@@ -76,7 +76,7 @@ import { TroubleDesk } from './trouble-desk';
 export class SeenPanel {
   readonly desk = inject(TroubleDesk);
   readonly #clock = inject(ServerClock);
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly symptoms = computed(() => this.desk.standing()?.clues.symptoms ?? []);
   /** Everything but the beginning, newest first. */
   readonly tried = computed(() => {

@@ -8,7 +8,7 @@ import type { ApiProblem } from '../data/api';
 import { SetupsData } from '../data/setups';
 import { TroubleData } from '../data/trouble';
 import { Choice, optionsOf } from '../shared/choice';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { ServerClock } from '../shared/server-clock';
 
 interface Tile {
@@ -74,7 +74,7 @@ export class StartPage {
     const n = this.chosen().length;
     return n === 0
       ? 'Something is wrong: choose what you see, 8 signs to start from. No setup is needed.'
-      : `${counted(n, 'sign')} chosen: 4 questions, "not sure" is a good answer to each.`;
+      : `${pluralize(n, 'sign')} chosen: 4 questions, "not sure" is a good answer to each.`;
   });
 
   constructor() {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { CAUSES, titleShare, wholePercents, type CauseId } from '@ruddy/core/faults';
 import { CAUSE_WORDS, suspicionPercent } from '@ruddy/core/texts';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { TroubleDesk } from './trouble-desk';
 
 const SHOWN = 5;
@@ -100,7 +100,7 @@ export class SuspectsPanel {
   readonly desk = inject(TroubleDesk);
   readonly opened = input<CauseId | null>(null);
   readonly open = output<CauseId>();
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly #all = computed(() => this.desk.advice()?.suspects ?? []);
   readonly #whole = computed(() => {
     const all = this.#all();
@@ -133,7 +133,7 @@ export class SuspectsPanel {
     const t = this.desk.tablesRead();
     if (!t) return 'Counts of the log are being read …';
     const cases =
-      t.cases === 0 ? 'no search with its cause found yet' : `${counted(t.cases, 'search', 'searches')} with the cause found`;
+      t.cases === 0 ? 'no search with its cause found yet' : `${pluralize(t.cases, 'search', 'searches')} with the cause found`;
     const set = t.figures.length === 0 ? 'none set by this workshop' : `${t.figures.length} set by this workshop`;
     return `Figures: judgement to start with, moved by ${cases}; ${set}. Open a cause to see and change its own. ${Object.keys(CAUSES).length - this.#all().length} causes cannot be on this chain.`;
   });

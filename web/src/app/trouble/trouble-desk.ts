@@ -13,7 +13,7 @@ import {
   NOTHING_SEEN,
   runAnswers,
   seenOf,
-  standing,
+  troubleState,
   twoAtOnce,
   type Answer,
   type CauseId,
@@ -96,7 +96,7 @@ export class TroubleDesk {
   readonly standing = computed(() => {
     const t = this.current();
     return t
-      ? standing(
+      ? troubleState(
           t.notes.map((n) => n.note as TroubleNote),
           noteMinutes,
         )

@@ -14,7 +14,7 @@ import {
 } from '@ruddy/core/faults';
 import { noteWords, searchHeadline, SYMPTOM_WORDS } from '@ruddy/core/texts';
 import { SetupEditor } from '../data/setup-editor';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { Keys } from '../shell/keys';
 import { CausePanel } from './cause-panel';
 import { CloseForm } from './close-form';
@@ -42,7 +42,7 @@ type View =
   styleUrl: './troubleshoot-page.scss',
 })
 export class TroubleshootPage {
-  readonly counted = counted;
+  readonly counted = pluralize;
   readonly desk = inject(TroubleDesk);
   readonly editor = inject(SetupEditor);
   readonly #router = inject(Router);
@@ -72,7 +72,7 @@ export class TroubleshootPage {
       const n = this.draft().length;
       return n === 0
         ? `What do you see? 0 of ${SYMPTOM_IDS.length} chosen; ${this.causeCount()} causes can be on this chain.`
-        : `${counted(n, 'thing')} seen: look for the cause among ${this.causeCount()} that this chain can have.`;
+        : `${pluralize(n, 'thing')} seen: look for the cause among ${this.causeCount()} that this chain can have.`;
     }
     if (this.pictureFirst()) return 'First get a picture back, in 4 steps; the cause comes after.';
     return a ? searchHeadline(a, CAUSES[a.top.cause].fix.minutes) : 'Judging the chain …';

@@ -5,7 +5,7 @@ import type { Observable, Subscription } from 'rxjs';
 import type { BackupList, BackupRow } from '@ruddy/core/api';
 import type { ApiProblem } from '../data/api';
 import { BackupsData } from '../data/people';
-import { clock, counted, day } from '../shared/format';
+import { clock, pluralize, day } from '../shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 const WHY = { asked: 'by hand', schedule: 'by plan', 'before-restore': 'before a restore', command: 'by command' } as const;
@@ -41,7 +41,7 @@ export class BackupPage {
     const [newest] = l.items;
     if (!newest) return '0 backups yet: make the first one.';
     const tried = l.items.filter((b) => b.note?.checked?.ok).length;
-    return `${counted(l.items.length, 'backup')}, ${tried} of them tried; the newest ${this.when(newest)}.`;
+    return `${pluralize(l.items.length, 'backup')}, ${tried} of them tried; the newest ${this.when(newest)}.`;
   });
 
   constructor() {

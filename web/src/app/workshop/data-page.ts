@@ -5,7 +5,7 @@ import type { ApiProblem } from '../data/api';
 import { BundleFile } from '../data/bundle-file';
 import { WorkshopData } from '../data/workshop';
 import { download } from '../shared/download';
-import { counted } from '../shared/format';
+import { pluralize } from '../shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 /** The demo data and how to remove it; everything as one file, out and in. */
@@ -31,7 +31,7 @@ export class DataPage {
     const d = this.demo();
     if (!d) return 'Reading what is stored …';
     if (this.left() === 0) return '0 examples are stored; everything here is yours.';
-    return `${counted(d.setups, 'example setup')}, ${counted(d.parts, 'part')} and ${counted(d.outcomes, 'outcome')} of the examples can go.`;
+    return `${pluralize(d.setups, 'example setup')}, ${pluralize(d.parts, 'part')} and ${pluralize(d.outcomes, 'outcome')} of the examples can go.`;
   });
 
   constructor() {
@@ -45,7 +45,7 @@ export class DataPage {
         this.working.set(false);
         this.asking.set(false);
         this.said.set(
-          `Removed ${counted(d.setups, 'setup')}, ${counted(d.parts, 'part')}, ${counted(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`,
+          `Removed ${pluralize(d.setups, 'setup')}, ${pluralize(d.parts, 'part')}, ${pluralize(d.outcomes, 'outcome')}; ${d.adopted.length} kept because yours need them.`,
         );
         this.#look();
       },
@@ -58,7 +58,7 @@ export class DataPage {
       next: (bundle) => {
         download('ruddy-bridge.json', 'application/json', JSON.stringify(bundle, null, 1));
         this.said.set(
-          `Saved ${counted(bundle.parts.length, 'part')}, ${counted(bundle.setups.length, 'setup')} and ${counted(bundle.outcomes.length, 'outcome')}.`,
+          `Saved ${pluralize(bundle.parts.length, 'part')}, ${pluralize(bundle.setups.length, 'setup')} and ${pluralize(bundle.outcomes.length, 'outcome')}.`,
         );
       },
       error: (e: ApiProblem) => this.#failed(`Nothing was saved: ${e.message}`),

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import type { FeedEntry } from '@ruddy/core/api';
 import type { ApiProblem } from '../data/api';
 import { NewsData, type FeedSaid } from '../data/scout';
-import { counted, day } from '../shared/format';
+import { pluralize, day } from '../shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 const EVERY = [
@@ -38,7 +38,7 @@ export class FeedsPage {
     const bad = all.filter((f) => f.problem !== '');
     const items = all.reduce((n, f) => n + f.items, 0);
     const first = bad[0] ? ` First: ${bad[0].name}.` : '';
-    return `${counted(all.length, 'feed')}, ${counted(items, 'item')}; ${bad.length === 0 ? 'none failed' : `${bad.length} failed`}.${first}`;
+    return `${pluralize(all.length, 'feed')}, ${pluralize(items, 'item')}; ${bad.length === 0 ? 'none failed' : `${bad.length} failed`}.${first}`;
   });
 
   constructor() {
@@ -89,7 +89,7 @@ export class FeedsPage {
           this.said.set(
             next.unchanged
               ? `${next.name}: nothing new since the last reading.`
-              : `${next.name}: ${counted(next.items, 'item')}.`,
+              : `${next.name}: ${pluralize(next.items, 'item')}.`,
           );
       },
       error: (e: ApiProblem) => {

@@ -7,7 +7,7 @@ import { MEMBER_WORDS } from '@ruddy/core/texts';
 import type { ApiProblem } from '../data/api';
 import { MembersData } from '../data/people';
 import { Session } from '../data/session';
-import { counted, orEmpty } from '../shared/format';
+import { pluralize, orEmpty } from '../shared/format';
 import { PasswordForm } from './password-form';
 import { WorkshopNav } from './workshop-nav';
 
@@ -40,7 +40,7 @@ export class MembersPage {
     const can = here.filter((m) => m.hasPassword).length;
     const keepers = here.filter((m) => m.hasPassword && m.role === 'keeper').length;
     const open = keepers === 0 ? ' No keeper has a password: other machines stay out.' : '';
-    return `${counted(here.length, 'member')}, ${can} can sign in.${open}`;
+    return `${pluralize(here.length, 'member')}, ${can} can sign in.${open}`;
   });
 
   constructor() {

@@ -4,7 +4,7 @@ import type { RuleRow } from '@ruddy/core/api';
 import { ruleProblem } from '@ruddy/core/house';
 import type { ApiProblem } from '../data/api';
 import { WorkshopData } from '../data/workshop';
-import { counted, readNumber } from '../shared/format';
+import { pluralize, readNumber } from '../shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 /** Every number that a workshop may see differently: default, own value, unit, reason. */
@@ -26,7 +26,7 @@ export class RulesPage {
     const own = rows.filter((r) => r.value !== null).length;
     return own === 0
       ? `${rows.length} rules, all at their default.`
-      : `${own} of ${counted(rows.length, 'rule')} set by this workshop.`;
+      : `${own} of ${pluralize(rows.length, 'rule')} set by this workshop.`;
   });
 
   constructor() {
