@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest';
 import {
   byUrgency,
   cameBackWorse,
-  daysBetween,
   daysLate,
   doublyUsed,
   LEND_KINDS,
@@ -11,6 +10,7 @@ import {
   readyForNext,
   RETURN_LOOKS,
 } from '../src/loans';
+import { daysBetween } from '../src/units';
 import { afterReturn, CAUTION_TEXTS, dueWords, loansHeadline } from '../src/texts';
 
 const loan = (over: object = {}) => ({

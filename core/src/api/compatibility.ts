@@ -3,7 +3,7 @@ import { OUTCOMES, SHARED_ATTRIBUTES } from '../log';
 import { chainInput, coverageSchema } from './evaluate';
 import { flag, isoDate, pageOf, pageQuery, uuid } from './common';
 import { logFilter, outcomeSchema, versionsSchema } from './outcomes';
-import { COMPAT_SORTS } from './words';
+import { COMPAT_SORTS } from './log-labels';
 
 export type CompatSort = (typeof COMPAT_SORTS)[number];
 

@@ -4,7 +4,7 @@ import { installedSchema, settingsSchema, shownBy, softwareRole, videoPlug } fro
 import { OUTCOMES } from '../log';
 import { evaluateBody, coverageSchema } from './evaluate';
 import { isoDate, uuid } from './common';
-import { currency } from './money';
+import { currency } from './currency';
 
 /** A change to a setup, as a person may keep it: an adjustment, another port, or another part in one place. */
 export const changeSchema = z.object({

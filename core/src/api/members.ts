@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { fileId, instant, origin, uuid } from './common';
-import { PASSWORD_LEAST, ROLE_NAMES } from './words';
+import { PASSWORD_LEAST, ROLE_NAMES } from './accounts';
 
 export const role = z.enum(ROLE_NAMES);
 export type Role = z.infer<typeof role>;

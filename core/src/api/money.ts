@@ -1,25 +1,7 @@
 import * as z from 'zod';
-import { FORGOTTEN_CODES, isCurrency, type ForgottenCode } from '../cost';
+import { condition, currency, textLine, minorAmount, percentAmount } from './currency';
 import { fileId, instant, isoDate, origin, uuid } from './common';
 
-const MOST_MINOR = 1_000_000_000_000;
-export const currency = z
-  .string()
-  .regex(/^[A-Z]{3}$/, { error: 'Currency: three capital letters like EUR' })
-  .refine(isCurrency, { error: 'Currency: not a code of ISO 4217' });
-const minor = z
-  .number({ error: 'Amount: a whole number of the smallest unit' })
-  .int({ error: 'Amount: a whole number of the smallest unit' })
-  .min(0, { error: 'Amount: not below 0' })
-  .max(MOST_MINOR, { error: 'Amount: too large' });
-const percent = z.number().min(0, { error: 'Discount: 0 to 100 %' }).max(100, { error: 'Discount: 0 to 100 %' });
-const line = (label: string, most: number) =>
-  z
-    .string()
-    .trim()
-    .max(most, { error: `${label}: at most ${most} characters` });
-
-export const condition = z.enum(['new', 'used', 'refurbished']);
 const priceKind = z.enum(['offer', 'paid', 'shipping', 'resale']);
 
 function priceShape<T extends z.ZodType<string>>(id: T) {
@@ -29,16 +11,16 @@ function priceShape<T extends z.ZodType<string>>(id: T) {
     /** The very piece it was paid for, where known. */
     itemId: id.nullable().default(null),
     kind: priceKind,
-    minor,
+    minor: minorAmount,
     currency,
     condition: condition.nullable().default(null),
     onDate: isoDate,
-    source: line('Where', 120).default(''),
-    note: line('Note', 200).default(''),
+    source: textLine('Where', 120).default(''),
+    note: textLine('Note', 200).default(''),
     /** Other parts in the same box. */
     withIds: z.array(id).max(6, { error: 'In the box: at most 6 other parts' }).default([]),
-    beforeMinor: minor.nullable().default(null),
-    discountPercent: percent.nullable().default(null),
+    beforeMinor: minorAmount.nullable().default(null),
+    discountPercent: percentAmount.nullable().default(null),
   };
 }
 
@@ -54,7 +36,7 @@ const rateShape = {
   to: currency,
   rate: z.number({ error: 'Rate: a number above 0' }).positive({ error: 'Rate: above 0' }).max(1e9, { error: 'Rate: too large' }),
   onDate: isoDate,
-  source: line('Where from', 120).default(''),
+  source: textLine('Where from', 120).default(''),
 };
 const differ = { error: 'Two different currencies', path: ['to'] };
 /** A dated rate of exchange: one `from` is `rate` of `to`. */
@@ -63,23 +45,3 @@ export const rateInFile = z.strictObject({ id: fileId, ...rateShape }).refine((r
 export const rateEntry = z.object({ id: uuid, ...rateShape, origin });
 export type RateBody = z.infer<typeof rateBody>;
 export type RateEntry = z.infer<typeof rateEntry>;
-
-const what = z.string().trim().min(1, { error: 'What: must not be empty' }).max(80, { error: 'What: at most 80 characters' });
-const lines = z.array(z.strictObject({ what, minor })).max(12, { error: 'At most 12 lines' });
-
-/** What a person says of the money of a plan. */
-export const costSchema = z.strictObject({
-  currency,
-  budgetMinor: minor.nullable(),
-  condition: condition.nullable(),
-  shippingMinor: minor.nullable(),
-  discountPercent: percent.nullable(),
-  discountMinor: minor.nullable(),
-  forgotten: z.partialRecord(
-    z.enum(FORGOTTEN_CODES as [ForgottenCode, ...ForgottenCode[]]),
-    z.strictObject({ have: z.boolean(), minor: minor.nullable() }),
-  ),
-  extras: lines,
-  sells: lines,
-});
-export type CostSaid = z.infer<typeof costSchema>;

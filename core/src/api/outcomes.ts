@@ -3,7 +3,7 @@ import { ORDER_IDS } from '../checklist';
 import { OUTCOMES } from '../log';
 import { PORT_STANDARDS, type PortStandard } from '../schema';
 import { flag, instant, isoDate, origin, pageOf, pageQuery, uuid } from './common';
-import { PROVENANCES } from './words';
+import { PROVENANCES } from './log-labels';
 
 const version = z.string().trim().min(1).max(60, { error: 'Version: at most 60 characters' });
 /** Versions under which something happened, as the person read them; an absent one was not noted. */

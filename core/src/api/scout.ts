@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { FORGOTTEN_CODES, type ForgottenCode } from '../cost';
 import { REJECT_REASONS, type Limits, type MachineKind, type ScoutInput, type ScoutResult, type Weights } from '../scout';
 import { fileId, isoDate, instant, origin, uuid } from './common';
-import { condition, currency } from './money';
+import { condition, currency } from './currency';
 import { framesAsked } from './profiles';
 
 const figure = (label: string, min: number, max: number) => {

@@ -3,7 +3,7 @@ import { MEASURE_IDS, SAY_IDS, TAG_IDS, type ClaimJudged, type MeasureId } from 
 import { PORT_STANDARDS, type PortStandard } from '../schema';
 import { fileId, instant, isoDate, origin, uuid } from './common';
 import {} from './outcomes';
-import { GRID_AXES, PROVENANCES } from './words';
+import { GRID_AXES, PROVENANCES } from './log-labels';
 
 const line = (what: string, most: number) =>
   z

@@ -104,7 +104,11 @@ function tripsStand(s: Solution, cells: number): boolean {
   return s.values.trips > tQuantile(0.025, df) * se && s.values.trips <= 3 * START.trips.hi;
 }
 
-function bestOf(cells: readonly FitCell[], held: FixedParameters, indices: Indices): { found: SolvedAssignment[]; held: FixedParameters } {
+function bestOf(
+  cells: readonly FitCell[],
+  held: FixedParameters,
+  indices: Indices,
+): { found: SolvedAssignment[]; held: FixedParameters } {
   const chain: FixedParameters[] = [held, { ...held, trips: 0 }, { ...held, trips: 0, trafficMB: START.trafficMB.mid }];
   for (const h of chain) {
     const found = searchLayouts(cells, h, indices);
@@ -196,7 +200,12 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
 }
 
 /** Other sets of values that these runs allow: assumed parameters at the ends of their bands, and layouts that fit no worse. */
-function othersOf(cells: readonly FitCell[], found: readonly SolvedAssignment[], held: FixedParameters, scatter: number): FitValues[] {
+function othersOf(
+  cells: readonly FitCell[],
+  found: readonly SolvedAssignment[],
+  held: FixedParameters,
+  scatter: number,
+): FitValues[] {
   const best = (found[0] as SolvedAssignment).solution.sse;
   const good = found.filter((f) => f.solution.sse <= best + AS_GOOD * scatter ** 2);
   const out: FitValues[] = [];

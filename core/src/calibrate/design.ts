@@ -42,7 +42,13 @@ interface Column {
   readonly of: (c: FitCell, i: number) => number;
 }
 
-function columnsOf(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters, exponent: number, about: FitValues['cards'] | null) {
+function columnsOf(
+  cells: readonly FitCell[],
+  layout: StageAssignment,
+  held: FixedParameters,
+  exponent: number,
+  about: FitValues['cards'] | null,
+) {
   const cardCells = new Map<string, FitCell[]>();
   cells.forEach((c, i) => {
     if (layout[i] === 'card') cardCells.set(c.card, [...(cardCells.get(c.card) ?? []), c]);

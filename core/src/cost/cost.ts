@@ -1,8 +1,10 @@
 import { allInOnes, impliedDocks } from './boxes';
 import { forgottenItems } from './forgotten';
 import { percentOf, type Money } from './money';
-import { bestOffer, daysBetween, inCurrency, currentOffers, type OfferRules } from './offers';
-import { FORGOTTEN, type Cost, type CostInput, type CostLine, type CostPart, type OwnedPiece, type Price } from './types';
+import { daysBetween } from '../units';
+import { bestOffer, inCurrency, currentOffers, type OfferRules } from './offers';
+import { FORGOTTEN } from './settings';
+import type { Cost, CostInput, CostLine, CostPart, OwnedPiece, Price } from './types';
 
 /** Pieces at hand for the parts of a plan, each used once: two cables of a kind need two pieces. Those not in use elsewhere come first. */
 function handOut({ parts, pieces, named }: CostInput): Map<string, OwnedPiece> {

@@ -1,5 +1,5 @@
 import { endsInSlot, type Chain } from '../schema';
-import type { ForgottenCode } from './types';
+import type { ForgottenCode } from './settings';
 
 /**
  * What this chain needs beside its parts and no part of it stands for. Common practice, no published source: these are the things

@@ -1,5 +1,6 @@
 export * from './money';
 export * from './types';
+export * from './settings';
 export * from './offers';
 export * from './forgotten';
 export * from './cost';

@@ -1,7 +1,7 @@
+import { daysBetween } from '../units';
 import { convert, rateOn, type ExchangeRate, type Money } from './money';
-import type { Condition, Price, PriceKind } from './types';
-
-const DAY_MS = 86_400_000;
+import type { Condition } from './settings';
+import type { Price, PriceKind } from './types';
 
 /**
  * What a part costs by itself with the shipping of the same source, and what it sells for again, in minor units of the asked currency;
@@ -17,11 +17,6 @@ export function alone(prices: readonly Price[], r: OfferRules): { minor: number 
     minor: here && posted ? here.minor + posted.minor : null,
     resaleMinor: (again && inCurrency(again, r.currency, r.rates, r.asOf)?.minor) ?? null,
   };
-}
-
-/** Whole days from one date to another; dates as 2026-11-03. */
-export function daysBetween(from: string, to: string): number {
-  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY_MS);
 }
 
 /** An amount in the currency of the plan: as it is, at a dated rate, or null when no rate is known. */

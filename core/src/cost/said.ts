@@ -1,5 +1,5 @@
 import { minorDigits } from './money';
-import type { CostSettings } from './types';
+import type { CostSettings } from './settings';
 
 /**
  * What was said of the money, counted in another currency: the figures stay as they were said (1900 stays 1900), whatever digits the

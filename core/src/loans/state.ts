@@ -1,3 +1,5 @@
+import { daysBetween } from '../units';
+
 /** The days of a loan, as ISO dates. */
 export interface LoanDays {
   readonly fromOn: string | null;
@@ -7,11 +9,6 @@ export interface LoanDays {
 }
 
 export type LoanState = 'waiting' | 'out' | 'late' | 'back' | 'let-go';
-
-/** Whole days from one ISO date to another; negative when the second is earlier. */
-export function daysBetween(from: string, to: string): number {
-  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
-}
 
 /** Where a loan stands on a day. It is late from the day after it was due. */
 export function loanState(l: LoanDays, today: string): LoanState {

@@ -1,6 +1,5 @@
 import { betaShare } from '../stats';
 import { NO_TALLY, type Tally } from './tally';
-import type { NearWeights } from './weights';
 
 /** Units that were counted, and those of them that worked. */
 export interface UnitCount {
@@ -51,7 +50,7 @@ export interface Expectation {
  *
  * Source: H. Jeffreys, Proc. R. Soc. A 186 (1946), 453-461, for the two halves; the weights are house rules.
  */
-export function expectation(e: EvidenceSummary, limit: NearWeights['strength']): Expectation {
+export function expectation(e: EvidenceSummary, limit: number): Expectation {
   const strength = Math.min(limit, e.near.weight);
   const prior = e.near.weight > 0 ? e.near.worked / e.near.weight : null;
   const p = prior ?? 0.5;

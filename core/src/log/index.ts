@@ -1,3 +1,4 @@
+export * from './outcomes';
 export * from './tally';
 export * from './match';
 export * from './weights';

@@ -1,5 +1,4 @@
-export const OUTCOMES = ['works', 'care', 'unreliable', 'fails'] as const;
-export type Outcome = (typeof OUTCOMES)[number];
+import type { Outcome } from './outcomes';
 
 /** Outcomes counted for one chain: the unit is a setup with its latest status per set of versions. */
 export interface Tally {

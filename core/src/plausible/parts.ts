@@ -56,7 +56,10 @@ function nameAgainst(name: string, unit: string, path: string, value: unknown): 
 }
 
 function cardQuestions(c: CardSpec): ValueQuestion[] {
-  const found: ValueQuestion[] = [...lanes('lanes', c.lanes), ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB)];
+  const found: ValueQuestion[] = [
+    ...lanes('lanes', c.lanes),
+    ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB),
+  ];
   // A chip soldered to its dock has no sockets and does not sit in a slot.
   const soldered = c.chip === 'mobile' && c.plugs8Pin === 0 && c.plugs6Pin === 0 && c.plugs16Pin === 0;
   const most = soldered ? null : plugWatts(c);

@@ -129,7 +129,9 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
               return {
                 title,
                 of: i === 0 ? (cell.values.length > 0 ? 1 : null) : (cell.compared?.of ?? null),
-                why: cell.why || `${FACTS[columnBy].toLowerCase()} ${columns[0] ?? ''}: ${(cells[k] as ComparisonCell[])[0]?.why ?? ''}`,
+                why:
+                  cell.why ||
+                  `${FACTS[columnBy].toLowerCase()} ${columns[0] ?? ''}: ${(cells[k] as ComparisonCell[])[0]?.why ?? ''}`,
               };
             }),
           ),

@@ -3,7 +3,7 @@ import { CABLE_CONNECTORS, CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PL
 import { TB3_COMPAT } from './host';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
-import { wordsOf } from './shape';
+import { wordsOf } from './stated';
 import { DP_LEVELS } from './screen';
 import { supplyAttrs } from './supply';
 

@@ -10,7 +10,7 @@ import {
 } from './connectors';
 import { attrs, choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
-import { wordsOf } from './shape';
+import { wordsOf } from './stated';
 
 export const TB3_COMPAT = {
   when: { attr: 'connector', is: ['usb-c'] },

@@ -1,6 +1,7 @@
 export * from './connectors';
 export * from './words';
 export * from './shape';
+export * from './stated';
 export * from './meta';
 export * from './host';
 export * from './pieces';

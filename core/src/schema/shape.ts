@@ -1,12 +1,6 @@
 import type { Chain } from './chain';
 import type { AdapterSpec, PieceSpec } from './pieces';
 
-/** The words a stated choice allows: one, some, or none stated. */
-export function wordsOf<T extends string>(stated: T | { oneOf: T[] } | null): T[] {
-  if (stated === null) return [];
-  return typeof stated === 'string' ? [stated] : stated.oneOf;
-}
-
 /** Is this piece of a path an adapter, not a cable? */
 export function isAdapter(spec: PieceSpec): spec is AdapterSpec {
   return 'hostEnd' in spec;

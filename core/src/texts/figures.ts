@@ -1,5 +1,4 @@
 import { isExact, type Range } from '../units';
-import type { Finding, Param } from '../plan';
 
 /** One decimal for rates: "26.0"; a range: "16.0 to 26.0"; an open end: "up to 26.0" or "not known". */
 export function rate(r: Range | null | undefined): string {
@@ -23,7 +22,7 @@ export function length(r: Range): string {
 }
 
 /** A number as an interval, whatever form the parameter has. */
-export function asRange(p: Param | undefined): Range {
+export function asRange(p: number | string | Range | undefined): Range {
   if (typeof p === 'number') return { lo: p, hi: p };
   return typeof p === 'object' ? p : { lo: 0, hi: Infinity };
 }
@@ -71,7 +70,8 @@ export function partNoun(slot: unknown): string {
   return PARTS[String(slot)] ?? String(slot);
 }
 
-export const maybe = (f: Finding, certain: string, possible: string) => (f.certainty === 'certain' ? certain : possible);
+export const maybe = (f: { readonly certainty: 'certain' | 'possible' }, certain: string, possible: string) =>
+  f.certainty === 'certain' ? certain : possible;
 export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** Names in one line, the first few of many: "a, b and 2 more". */

@@ -1,4 +1,5 @@
-import { daysBetween, daysLate, loanState, type LoanDays, type LoanState, type readyForNext } from '../loans';
+import { daysBetween } from '../units';
+import { daysLate, loanState, type LoanDays, type LoanState, type readyForNext } from '../loans';
 
 export const MEMBER_WORDS = {
   reader: 'reader: sees all, changes nothing',

@@ -1,6 +1,14 @@
 import { CLAIM_MEASURES, TAGS, type Claim, type ClaimJudged } from '../claims';
 import type { CellPredicted } from '../grid';
-import { failures, successes, type EvidenceSummary, type Expectation, type Reliability, type SharedAttribute, type Tally } from '../log';
+import {
+  failures,
+  successes,
+  type EvidenceSummary,
+  type Expectation,
+  type Reliability,
+  type SharedAttribute,
+  type Tally,
+} from '../log';
 import { wilson } from '../stats';
 import { VERDICT_WORDS } from './verdict-words';
 import { rate } from './figures';

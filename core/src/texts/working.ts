@@ -15,7 +15,8 @@ function pcie(w: Working): string {
   const lanes = num(w, 'lanes');
   const { gigatransfers, name } = lane(Math.floor(gen.hi));
   const encoding = name === '8b/10b' ? '8/10' : '128/130';
-  if (!isExact(gen) || !isExact(lanes)) return `Gen${formatWhole(gen)} ×${formatWhole(lanes)} = ${figure(num(w, 'raw'))} Gb/s raw`;
+  if (!isExact(gen) || !isExact(lanes))
+    return `Gen${formatWhole(gen)} ×${formatWhole(lanes)} = ${figure(num(w, 'raw'))} Gb/s raw`;
   return `${gigatransfers} GT/s × ${lanes.lo} lanes × ${encoding} = ${figure(num(w, 'raw'))} Gb/s raw`;
 }
 

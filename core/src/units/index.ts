@@ -1,2 +1,3 @@
 export * from './range';
 export * from './num';
+export * from './dates';

@@ -1,0 +1,2 @@
+export const OUTCOMES = ['works', 'care', 'unreliable', 'fails'] as const;
+export type Outcome = (typeof OUTCOMES)[number];
