@@ -1,10 +1,23 @@
 import js from '@eslint/js';
 import angular from 'angular-eslint';
 import tseslint from 'typescript-eslint';
+import { SUBJECTS, laterThan } from './scripts/house/subjects.mjs';
 
 /** Arrows point one way: web and server to core, the bench to core, core to zod. A subject is entered by its index. */
 const forbid = (...groups) => ({ 'no-restricted-imports': ['error', { patterns: groups }] });
-const INSIDES = { regex: '^(\\.\\./){1,2}[a-z][^/]*/.+', message: 'Import a subject by its index, not its insides.' };
+const others = (subject) => SUBJECTS.filter((s) => s !== subject).join('|');
+/** Another subject of the core is entered by its index, its words by `text`, its wire schemas by `contract`. */
+const insidesOf = (subject) => ({
+  regex: `^(\\.\\./)+(${others(subject)})/(?!(text|contract)$).+`,
+  message: 'Import a subject by its index, not its insides.',
+});
+/** A subject imports those before it in the order of subjects, never those after it. */
+const laterSubjects = (subject) => ({
+  regex: `^(\\.\\./)+(${laterThan(subject)})(/|$)`,
+  message: `${subject} stands before that subject; see the order in scripts/house/subjects.mjs.`,
+});
+/** Words for people are for pages and views of the server: what is computed never depends on them. */
+const WORDS = { regex: '/text(/|$)', message: 'Only words import words.' };
 const DOM_AND_NODE = {
   group: ['node:*', 'express', 'sequelize', 'pg', '@angular/*', 'rxjs', 'd3-*', '!d3-random', 'fs', 'path'],
   message: 'The core knows neither browser nor server.',
@@ -12,7 +25,26 @@ const DOM_AND_NODE = {
 const SERVER = { group: ['@ruddy/server*', '**/server/**'], message: 'Only the server imports the server.' };
 const WEB = { group: ['@ruddy/web*', '**/web/**', '@angular/*'], message: 'Only the pages import the pages.' };
 const BENCH = { group: ['@ruddy/simbench*', '**/simbench/**', '**/probe/**'], message: 'Pages and core know no bench.' };
-const CORE_INSIDES = { group: ['**/core/src/**', '@ruddy/core/*/*'], message: 'Import @ruddy/core/<subject>.' };
+const CORE_INSIDES = { regex: 'core/src/|^@ruddy/core/[^/]+/(?!(text|contract)$)', message: 'Import @ruddy/core/<subject>.' };
+
+const CORE_ARROWS = SUBJECTS.flatMap((subject) => {
+  const arrows = [insidesOf(subject), ...(laterThan(subject) ? [laterSubjects(subject)] : []), DOM_AND_NODE, SERVER, WEB, BENCH];
+  return [
+    { files: [`core/src/${subject}/**/*.ts`], ignores: [`core/src/${subject}/text/**`], rules: forbid(...arrows, WORDS) },
+    { files: [`core/src/${subject}/text/**/*.ts`], rules: forbid(...arrows) },
+  ];
+});
+const SERVER_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
+  files: [`server/src/${subject}/**/*.ts`],
+  ignores: ['**/*handlers.ts'],
+  rules: forbid(WEB, CORE_INSIDES, laterSubjects(subject)),
+}));
+const WEB_ALWAYS = [SERVER, CORE_INSIDES, BENCH, { group: ['node:*'], message: 'The pages run in a browser.' }];
+const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
+  files: [`web/src/app/${subject}/**/*.ts`],
+  ignores: ['**/*-page.ts', '**/*.spec.ts'],
+  rules: forbid(...WEB_ALWAYS, laterSubjects(subject)),
+}));
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/.angular/**', '**/node_modules/**', '.data*/**', 'docs/**', '**/zz-*'] },
@@ -48,15 +80,16 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
-  { files: ['core/src/**/*.ts'], rules: forbid(INSIDES, DOM_AND_NODE, SERVER, WEB, BENCH) },
+  ...CORE_ARROWS,
   { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },
   { files: ['server/src/**/*.ts'], rules: forbid(WEB, CORE_INSIDES) },
+  ...SERVER_ARROWS,
   {
     files: ['web/src/**/*.ts'],
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     rules: {
-      ...forbid(SERVER, CORE_INSIDES, BENCH, { group: ['node:*'], message: 'The pages run in a browser.' }),
+      ...forbid(...WEB_ALWAYS),
       'no-restricted-properties': [
         'error',
         { property: 'innerHTML', message: 'Text goes in as text.' },
@@ -68,5 +101,6 @@ export default tseslint.config(
       '@typescript-eslint/no-extraneous-class': 'off',
     },
   },
+  ...WEB_ARROWS,
   { files: ['web/src/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
 );

@@ -68,7 +68,7 @@ function sensors(rig, random) {
   };
 }
 
-/** `kept`: calibrations of titles, by id; they are made by the program from these runs (scripts/make-demo-fits.mjs). */
+/** `kept`: calibrations of titles, by id; they are made by the program from these runs (scripts/tools/make-demo-fits.mjs). */
 export function makeRuns(kept = new Map()) {
   const captures = new Map();
   const runs = [];

@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { AxePuppeteer } from '@axe-core/puppeteer';
 import type { CDPSession } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
-import type { Part, RunEntry, Setup } from '@ruddy/core/api';
+import type { Part } from '@ruddy/core/parts/contract';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
 
 const w = world();

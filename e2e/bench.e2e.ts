@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import type { Bench, Setup } from '@ruddy/core/api';
 import type { Act } from '@ruddy/core/bench';
+import type { Bench } from '@ruddy/core/bench/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
 
 const w = world();

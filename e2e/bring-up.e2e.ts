@@ -3,9 +3,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import type { ReadingEntry, Setup } from '@ruddy/core/api';
 import type { Act } from '@ruddy/core/bench';
-import type { Chain } from '@ruddy/core/schema';
+import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
+import type { Chain } from '@ruddy/core/chain';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { benchTree, simulate, writeTree } from '@ruddy/simbench';
 import { world } from './harness';
 

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { ItemEntry, Part, PriceEntry, Setup } from '@ruddy/core/api';
+import type { PriceEntry } from '@ruddy/core/buy/contract';
+import type { ItemEntry, Part } from '@ruddy/core/parts/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { giver } from './give';
 import { world } from './harness';
 

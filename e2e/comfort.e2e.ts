@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Part, Setup } from '@ruddy/core/api';
+import type { Part } from '@ruddy/core/parts/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
 
 const w = world();

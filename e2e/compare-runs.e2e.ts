@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { RunEntry, SessionEntry } from '@ruddy/core/api';
+import type { RunEntry, SessionEntry } from '@ruddy/core/runs/contract';
 import { giver } from './give';
 import { world } from './harness';
 

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import type { Bundle, Page as Listed, Setup } from '@ruddy/core/api';
+import type { Page as Listed } from '@ruddy/core/base/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
 import { giver } from './give';
 import { world } from './harness';
 

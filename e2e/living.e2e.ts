@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { BringUp, Setup } from '@ruddy/core/api';
+import type { BringUp } from '@ruddy/core/bring-up/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
 
 const w = world();

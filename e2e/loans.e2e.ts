@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { ItemEntry, LoanRow } from '@ruddy/core/api';
+import type { ItemEntry } from '@ruddy/core/parts/contract';
+import type { LoanRow } from '@ruddy/core/workshop/contract';
 import { world } from './harness';
 
 const w = world({ backups: true });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Part } from '@ruddy/core/api';
+import type { Part } from '@ruddy/core/parts/contract';
 import { world } from './harness';
 
 const w = world();

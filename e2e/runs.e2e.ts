@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { RunEntry } from '@ruddy/core/api';
+import type { RunEntry } from '@ruddy/core/runs/contract';
 import { giver } from './give';
 import { world } from './harness';
 

@@ -1,7 +1,8 @@
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Page as Listed, Setup } from '@ruddy/core/api';
-import { startFeeds } from '../scripts/feed-server.mjs';
+import type { Page as Listed } from '@ruddy/core/base/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
+import { startFeeds } from '../scripts/tools/feed-server.mjs';
 import { world } from './harness';
 
 const w = world();

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { BringUp, OutcomeEntry, Setup } from '@ruddy/core/api';
+import type { BringUp } from '@ruddy/core/bring-up/contract';
+import type { OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
 
 const w = world();

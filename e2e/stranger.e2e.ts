@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { OutcomeEntry, Part, Setup } from '@ruddy/core/api';
+import type { OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import type { Part } from '@ruddy/core/parts/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { giver } from './give';
 import { world } from './harness';
 

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { FitEntry, ProfileEntry, RunEntry, TollRow } from '@ruddy/core/api';
+import type { FitEntry, ProfileEntry, RunEntry, TollRow } from '@ruddy/core/runs/contract';
 import { world } from './harness';
 
 const w = world();

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { OutcomeEntry, PracticeList, Setup, Troubles } from '@ruddy/core/api';
+import type { PracticeList } from '@ruddy/core/bench/contract';
+import type { OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
+import type { Troubles } from '@ruddy/core/troubleshoot/contract';
 import { world } from './harness';
 
 const w = world();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Setup } from '@ruddy/core/api';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { world } from './harness';
 
 const w = world();

@@ -15,8 +15,14 @@ const packagesOutside = {
 
 rmSync(join(ROOT, 'server/dist'), { recursive: true, force: true });
 await build({
-  entryPoints: [join(ROOT, 'server/src/main.ts'), join(ROOT, 'server/src/scout-thread.ts'), join(ROOT, 'server/src/commands.ts')],
+  entryPoints: [
+    join(ROOT, 'server/src/main.ts'),
+    join(ROOT, 'server/src/buy/scout-thread.ts'),
+    join(ROOT, 'server/src/commands.ts'),
+  ],
   outdir: join(ROOT, 'server/dist'),
+  // Flat, wherever a program stands in the source: threads are looked for beside the program that starts them.
+  entryNames: '[name]',
   outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',

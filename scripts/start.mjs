@@ -66,7 +66,7 @@ const started = await startServer({
 });
 child = started.child;
 if (!empty && started.code === undefined) {
-  const { startFeeds, FEED_PORT } = await import('./feed-server.mjs');
+  const { startFeeds, FEED_PORT } = await import('./tools/feed-server.mjs');
   feeds = await startFeeds();
   if (!feeds) say(`Port ${FEED_PORT} is taken, so the stand-in feeds of the examples do not run.`);
 }

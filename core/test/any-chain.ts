@@ -1,10 +1,11 @@
 import fc from 'fast-check';
+import { type Chain, chainSchema } from '../src/chain';
 import {
   adapterSchema,
   attributesOf,
+  type AttrMeta,
   cableSchema,
   cardSchema,
-  chainSchema,
   dockSchema,
   hostSchema,
   isAsked,
@@ -13,9 +14,7 @@ import {
   socketSchema,
   supplySchema,
   systemSchema,
-  type AttrMeta,
-  type Chain,
-} from '../src/schema';
+} from '../src/parts';
 
 export type Values = Record<string, unknown>;
 export type Shape = Parameters<typeof attributesOf>[0];

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { asOn, type Change } from '../src/log';
+import { asOn, type Change } from '../src/compatibility';
 
 const change = (day: string, what: string, from: string, to: string): Change => ({ at: `${day}T12:00:00.000Z`, what, from, to });
 const now = { driver: '41.5', dock: 'D-4', cable: 'K-02' };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { knownAt } from '../src/chain';
 import { questionsOf } from '../src/plan';
-import { knownAt } from '../src/schema';
 import { chains } from './any-chain';
 import { judge } from './make';
 import { whole } from './provoked';

@@ -1,25 +1,22 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { type CauseId, SYMPTOM_IDS, type SymptomId, type TestId } from '../src/base';
 import {
   after,
-  binaryBits,
-  entropyBits,
+  type Answer,
   BESIDE_MINUTES,
+  binaryBits,
+  type Clues,
+  entropyBits,
   gain,
+  type Net,
   netFor,
   nextTests,
   NO_CLUES,
   posterior,
   pulls,
-  SYMPTOM_IDS,
   twoAtOnce,
-  type Answer,
-  type CauseId,
-  type Clues,
-  type Net,
-  type SymptomId,
-  type TestId,
-} from '../src/faults';
+} from '../src/troubleshoot';
 import { directChain, tunnelChain } from './make';
 
 /** A small net with figures of its own; causes and tests only lend their names. */

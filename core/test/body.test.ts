@@ -1,22 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { airRiseK } from '../src/cooling';
-import { RuleBook } from '../src/house';
-import { adjustmentsFor, applyAdjust, bodyFacts, rankFixes, type Finding } from '../src/plan';
+import { RuleBook } from '../src/base';
 import {
+  airRiseK,
   assignPlugs,
+  type Cables,
   CARD_PEAKS,
   EFFICIENCY,
+  type Heads,
   peaks,
   shortOf,
   twoHeads,
   wallDrawW,
   worstPeak,
-  type Cables,
-  type Heads,
-} from '../src/power';
-import type { CardSpec, DockSpec, Settings } from '../src/schema';
-import { sentence } from '../src/texts';
+} from '../src/chain';
+import type { CardSpec, DockSpec, Settings } from '../src/parts';
+import { adjustmentsFor, applyAdjust, bodyFacts, type Finding, rankFixes } from '../src/plan';
+import { sentence } from '../src/plan/text';
 import { card, judge, supply, tunnelChain } from './make';
 import { whole } from './provoked';
 

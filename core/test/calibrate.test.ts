@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { calibrate, fitCell, leastSquares, searchLayouts } from '../src/calibrate';
-import { cellsOf, type Fit } from '../src/toll';
+import { calibrate, cellsOf, type Fit, fitCell, leastSquares, searchLayouts } from '../src/runs';
 import { runsOf, seeded, trueMs, type LinkKind, type Truth } from './make-cells';
 
 const SIZES = [

@@ -1,18 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { captureSchema } from '../src/api';
 import {
   align,
+  type BadRow,
   captureFile,
   clockMs,
   readCaptureJson,
-  SENSORS,
-  shortest,
-  type BadRow,
-  type SensorSeries,
   type Sensor,
-} from '../src/captures';
-import { badRowText, captureProblemText } from '../src/texts';
+  SENSORS,
+  type SensorSeries,
+  shortest,
+} from '../src/runs';
+import { captureSchema } from '../src/runs/contract';
+import { badRowText, captureProblemText } from '../src/runs/text';
 import { makeFrames } from './make-frames';
 
 const frames = (list: readonly number[]) => Float32Array.from(list);

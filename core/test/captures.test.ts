@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  type CaptureLayout,
   findLayout,
+  type Mapping,
   proposeMapping,
+  type ReadCapture,
   readCaptureText,
   readsWhat,
   signatureOf,
-  type CaptureLayout,
-  type Mapping,
-  type ReadCapture,
-} from '../src/captures';
+} from '../src/runs';
 
 function look(text: string): { layout: CaptureLayout; mapping: Mapping } {
   const found = findLayout(text);

@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { bundleSchema } from '../src/api';
-import { checklist, DRIVER_SCHOOLS, orderChoices, PURPOSES, stepFacts, STEPS } from '../src/checklist';
-import { chainSchema, NO_DOCKED, type Chain } from '../src/schema';
-import { STEP_WORDS } from '../src/texts';
+import { DRIVER_SCHOOLS, PURPOSES } from '../src/base';
+import { checklist, orderChoices, stepFacts, STEPS } from '../src/bring-up';
+import { STEP_WORDS } from '../src/bring-up/text';
+import { type Chain, chainSchema } from '../src/chain';
+import { NO_DOCKED } from '../src/setups';
+import { bundleSchema } from '../src/workshop/contract';
 import { EMPTY, judge } from './make';
 
 const demo = bundleSchema.parse(JSON.parse(readFileSync(join(import.meta.dirname, '../../demo/observatory.json'), 'utf8')));

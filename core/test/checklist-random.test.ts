@@ -1,21 +1,10 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  checklist,
-  DRIVER_SCHOOLS,
-  openingPlan,
-  ORDER_IDS,
-  ORDERS,
-  PURPOSES,
-  sequenceOf,
-  shortForm,
-  stand,
-  stepFacts,
-  STEPS,
-  type StepId,
-} from '../src/checklist';
-import { NO_DOCKED, type Chain } from '../src/schema';
-import { CAUTION_TEXTS, openingWords, STEP_WORDS } from '../src/texts';
+import { DRIVER_SCHOOLS, ORDER_IDS, PURPOSES, type StepId } from '../src/base';
+import { checklist, openingPlan, ORDERS, sequenceOf, shortForm, stand, stepFacts, STEPS } from '../src/bring-up';
+import { CAUTION_TEXTS, openingWords, STEP_WORDS } from '../src/bring-up/text';
+import type { Chain } from '../src/chain';
+import { NO_DOCKED } from '../src/setups';
 import { adapter, cable, directChain, judge, path, requirement, tunnelChain, type Over } from './make';
 
 const yesNo = fc.constantFrom('yes' as const, 'no' as const, null);

@@ -1,21 +1,10 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  checklist,
-  inOrder,
-  openingPlan,
-  ORDER_IDS,
-  ORDERS,
-  STEP_IDS,
-  stepFacts,
-  STEPS,
-  type ListInput,
-  type StepDef,
-  type StepId,
-} from '../src/checklist';
-import { RULES } from '../src/house';
-import { NO_DOCKED, type Chain } from '../src/schema';
-import { CAUTION_TEXTS, STEP_WORDS, TOOL_WORDS } from '../src/texts';
+import { ORDER_IDS, RULES, STEP_IDS, type StepId } from '../src/base';
+import { checklist, inOrder, type ListInput, openingPlan, ORDERS, type StepDef, stepFacts, STEPS } from '../src/bring-up';
+import { CAUTION_TEXTS, STEP_WORDS, TOOL_WORDS } from '../src/bring-up/text';
+import type { Chain } from '../src/chain';
+import { NO_DOCKED } from '../src/setups';
 import { adapter, directChain, judge, path, requirement, tunnelChain, type Over } from './make';
 
 function input(chain: Chain, over: Partial<ListInput> = {}): ListInput {

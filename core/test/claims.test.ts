@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { judgeClaim, ofPairs, registerFromRuns, type Claim, type Measurement } from '../src/claims';
-import { pairsOf } from '../src/toll';
-import { wilson } from '../src/stats';
+import { wilson } from '../src/base';
+import { type Claim, judgeClaim, type Measurement, ofPairs, registerFromRuns } from '../src/compatibility';
+import { pairsOf } from '../src/runs';
 import { cellOf } from './make-cells';
 
 const lost = (value: number, resolution: string, more: Partial<Measurement['tags']> = {}): Measurement => ({

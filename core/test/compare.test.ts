@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { costOf, NO_COST, type Price } from '../src/cost';
-import type { Chain } from '../src/schema';
-import { compareRows, compareSentence, type ComparedPlan } from '../src/texts';
+import { costOf, type Price } from '../src/buy';
+import { type ComparedPlan, compareRows, compareSentence } from '../src/buy/text';
+import type { Chain } from '../src/chain';
+import { NO_COST } from '../src/setups';
 import { cable, card, judge, tunnelChain } from './make';
 
 const chain = (over: Partial<Chain> = {}): Chain => ({ ...tunnelChain(), ...over });

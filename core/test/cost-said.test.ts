@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { countedIn, forgottenItems, NO_COST } from '../src/cost';
-import { chainSchema } from '../src/schema';
+import { countedIn, forgottenItems } from '../src/buy';
+import { chainSchema } from '../src/chain';
+import { NO_COST } from '../src/setups';
 import { card, dock, host, screen } from './make';
 
 const EMPTY = chainSchema.parse({ host: null, socket: null, path: [], dock: null, card: null });

@@ -1,23 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  bestOffer,
-  convert,
-  costOf,
-  currencies,
-  isCurrency,
-  minorDigits,
-  NO_COST,
-  percentOf,
-  rateOn,
-  toMinor,
-  type CostInput,
-  type CostPart,
-  type ExchangeRate,
-  type Price,
-} from '../src/cost';
-import { chainSchema } from '../src/schema';
-import { money, moneyShort } from '../src/texts';
+import { convert, currencies, type ExchangeRate, isCurrency, minorDigits, percentOf, rateOn, toMinor } from '../src/base';
+import { bestOffer, type CostInput, costOf, type CostPart, type Price } from '../src/buy';
+import { money, moneyShort } from '../src/buy/text';
+import { chainSchema } from '../src/chain';
+import { NO_COST } from '../src/setups';
 
 const EMPTY = chainSchema.parse({ host: null, socket: null, path: [], dock: null, card: null });
 const part = (slot: string, id = slot): CostPart => ({ slot, id, kind: 'card', name: id });

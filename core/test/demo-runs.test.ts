@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
-import { bundleSchema } from '../src/api';
-import { frameStats } from '../src/frames';
+import { frameStats } from '../src/runs';
+import { bundleSchema } from '../src/workshop/contract';
 // The generator of the demo runs and its stated truth: plain scripts that know nothing of the core.
 import { makeRuns, meanFrame } from '../../demo/make-runs.mjs';
 import { FRAMES, REPEAT } from '../../demo/rigs.mjs';

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { bundleSchema } from '../src/api';
-import { NO_EVIDENCE, successes, failures } from '../src/log';
-import { evaluate, FINDING_CODES, type Evaluation } from '../src/plan';
-import { chainSchema, type ReleaseSpec, type RequirementSpec } from '../src/schema';
+import { chainSchema } from '../src/chain';
+import type { ReleaseSpec, RequirementSpec } from '../src/parts';
+import { evaluate, type Evaluation, failures, FINDING_CODES, NO_EVIDENCE, successes } from '../src/plan';
+import { bundleSchema } from '../src/workshop/contract';
 
 const bundle = bundleSchema.parse(JSON.parse(readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8')));
 const spec = (id: string | null) => bundle.parts.find((p) => p.id === id)?.spec ?? null;

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
-import { cvtReduced, DP_GBPS, HDMI_GBPS, pictureFacts, pixelMHz } from '../src/display';
-import { RuleBook } from '../src/house';
+import { RuleBook } from '../src/base';
+import { cvtReduced, DP_GBPS, HDMI_GBPS, pictureFacts, pixelMHz } from '../src/chain';
 import { screen, tunnelChain } from './make';
 
 const MODES = [

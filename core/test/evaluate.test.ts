@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { RuleBook } from '../src/house';
-import { joinLink, worlds } from '../src/link';
-import { chainKey, NO_EVIDENCE, NO_TALLY } from '../src/log';
-import { bodyFacts, runChecks, whatIf, type Check, type FactKey } from '../src/plan';
-import { headline } from '../src/texts';
+import { RuleBook } from '../src/base';
+import { joinLink, worlds } from '../src/chain';
+import { chainKey } from '../src/compatibility';
+import { bodyFacts, type Check, type FactKey, NO_EVIDENCE, NO_TALLY, runChecks, whatIf } from '../src/plan';
+import { headline } from '../src/plan/text';
 import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('PL-01 what is not known', () => {

@@ -1,21 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
+import { betaShare, eventRate, RULES, wilson } from '../src/base';
 import {
   changedVersions,
   entryVersions,
-  expectation,
   factorsOf,
+  type MatchKey,
   matchOf,
   nearWeights,
-  NO_EVIDENCE,
   reliability,
-  type EvidenceSummary,
-  type MatchKey,
-} from '../src/log';
-import { RULES } from '../src/house';
-import { contradicted } from '../src/plan';
-import { NOTHING_INSTALLED } from '../src/schema';
-import { betaShare, eventRate, wilson } from '../src/stats';
+} from '../src/compatibility';
+import { NOTHING_INSTALLED } from '../src/parts';
+import { contradicted, type EvidenceSummary, expectation, NO_EVIDENCE } from '../src/plan';
 import { directChain, tunnelChain } from './make';
 
 const W = nearWeights((id) => RULES[id].default);

@@ -1,10 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  type AnySpec,
+  attributesOf,
+  cableSchema,
   columnHelp,
   columnsOf,
   EntryJoiner,
+  type FileEntry,
+  type FilePart,
+  groupsOf,
   guardCell,
+  PART_KINDS,
+  PART_SCHEMAS,
+  type PartKind,
   readCell,
   readHeader,
   readRow,
@@ -12,10 +21,7 @@ import {
   specOf,
   templateRow,
   unguardCell,
-  type FileEntry,
-  type FilePart,
-} from '../src/files';
-import { PART_KINDS, PART_SCHEMAS, attributesOf, cableSchema, groupsOf, type AnySpec, type PartKind } from '../src/schema';
+} from '../src/parts';
 import type * as z from 'zod';
 import { cable, host, socket } from './make';
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { RuleBook } from '../src/house';
-import { joinLink, worlds } from '../src/link';
-import { bodyFacts, CHECKS, FINDING_CODES, runChecks, type FindingCode, type JudgedArea } from '../src/plan';
-import { sentence } from '../src/texts';
+import { RuleBook } from '../src/base';
+import { joinLink, worlds } from '../src/chain';
+import { bodyFacts, CHECKS, FINDING_CODES, type FindingCode, type JudgedArea, runChecks } from '../src/plan';
+import { sentence } from '../src/plan/text';
 import { EMPTY, judge, plainChain, type Over } from './make';
 import { lan, PROVOKED, whole, type Case } from './provoked';
 

@@ -3,19 +3,19 @@ import { describe, expect, it } from 'vitest';
 import {
   checklist,
   goodNow,
+  type ListInput,
   noted,
   orderWorked,
   progress,
   sinceGood,
-  stand,
   slotNames,
+  stand,
   STEP_STATES,
-  stepFacts,
-  type ListInput,
   type StepEvent,
-} from '../src/checklist';
-import { NO_DOCKED } from '../src/schema';
-import { progressHeadline, startHeadline } from '../src/texts';
+  stepFacts,
+} from '../src/bring-up';
+import { progressHeadline, startHeadline } from '../src/bring-up/text';
+import { NO_DOCKED } from '../src/setups';
 import { judge, tunnelChain } from './make';
 
 const chain = tunnelChain();

@@ -1,20 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { calibrate } from '../src/calibrate';
-import { frameStats } from '../src/frames';
 import {
+  type Asked,
+  calibrate,
   cellsOf,
   forecast,
+  type Forecast,
+  type FrameParams,
+  frameStats,
   frameTerms,
+  type RigFacts,
   roughnessOf,
   simulateFrames,
   SMOOTH,
-  type Asked,
-  type Forecast,
-  type FrameParams,
-  type RigFacts,
   type TitleModel,
-} from '../src/toll';
+} from '../src/runs';
 import { runsOf, seeded, trueMs, WIDE, type LinkKind, type Truth } from './make-cells';
 
 const P: FrameParams = {

@@ -3,17 +3,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   below,
+  buildPyramid,
   columns,
+  CURVE,
   cutFrames,
   extent,
-  buildPyramid,
   findCap,
   frameStats,
   hitches,
   hundredDots,
   KEPT,
   percentileCurve,
-  CURVE,
   period,
   perSecond,
   sceneStart,
@@ -21,7 +21,7 @@ import {
   slowestTime,
   sortedTimes,
   stutters,
-} from '../src/frames';
+} from '../src/runs';
 import { makeFrames, makeLog } from './make-frames';
 
 const run = fc

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { breakEvenHosts, Front, hullOf, kneeOf, stepsOf, stopsAt, worthOf, type SpendingOption } from '../src/scout';
+import { breakEvenHosts, Front, hullOf, kneeOf, type SpendingOption, stepsOf, stopsAt, worthOf } from '../src/buy';
 
 const cloud = fc.array(fc.record({ minor: fc.integer({ min: 0, max: 60 }), fps: fc.integer({ min: 1, max: 60 }) }), {
   maxLength: 60,
@@ -96,7 +96,12 @@ describe('front', () => {
 });
 
 const band = (mid: number) => ({ lo: mid - 4, mid, hi: mid + 4 });
-const way = (kind: SpendingOption['kind'], netMinor: number | null, mid: number | null, keeps: SpendingOption['keeps'] = ['target']): SpendingOption => ({
+const way = (
+  kind: SpendingOption['kind'],
+  netMinor: number | null,
+  mid: number | null,
+  keeps: SpendingOption['keeps'] = ['target'],
+): SpendingOption => ({
   ...{ kind, name: kind, netMinor, fps: mid === null ? null : band(mid), keeps },
 });
 

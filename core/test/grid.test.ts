@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { cellChain, cellContradicts, offsetFor, predictCell, spanOf, type CellGrounds } from '../src/grid';
+import { cellChain, cellContradicts, type CellGrounds, offsetFor, predictCell, spanOf } from '../src/compatibility';
+import type { CableSpec } from '../src/parts';
 import { evaluate } from '../src/plan';
-import type { CableSpec } from '../src/schema';
 import { chain, directChain, EMPTY, tunnelChain } from './make';
 
 const cable = tunnelChain().path?.[0]?.spec as CableSpec;

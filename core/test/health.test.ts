@@ -1,8 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { gradeCounts, gradeWindow, healthByCable, healthTrends, linkCheck, type HealthPoint } from '../src/bring-up';
-import { netFor, rankedCauses, SYMPTOM_IDS, type SymptomId } from '../src/faults';
-import { countsReadingSchema, readingSchema, type CountsReading } from '../src/schema';
-import { CAUSE_WORDS, countsText, linkCheckHeadline, SYMPTOM_WORDS, trendText, windowText } from '../src/texts';
+import { SYMPTOM_IDS, type SymptomId } from '../src/base';
+import {
+  type CountsReading,
+  countsReadingSchema,
+  gradeCounts,
+  gradeWindow,
+  healthByCable,
+  type HealthPoint,
+  healthTrends,
+  linkCheck,
+  readingSchema,
+} from '../src/bring-up';
+import { countsText, linkCheckHeadline, trendText, windowText } from '../src/bring-up/text';
+import { netFor, rankedCauses } from '../src/troubleshoot';
+import { CAUSE_WORDS, SYMPTOM_WORDS } from '../src/troubleshoot/text';
 import { card, directChain, judge, tunnelChain } from './make';
 
 const counts = (over: Partial<CountsReading>): CountsReading => countsReadingSchema.parse(over);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { areaOf, JUDGED_AREAS, type AreaState, type Evaluation, type VerdictState } from '../src/plan';
+import type { Chain } from '../src/chain';
 import {
   adapterSchema,
   attributesOf,
@@ -12,8 +12,8 @@ import {
   socketSchema,
   supplySchema,
   systemSchema,
-  type Chain,
-} from '../src/schema';
+} from '../src/parts';
+import { areaOf, type AreaState, type Evaluation, JUDGED_AREAS, type VerdictState } from '../src/plan';
 import { chains, type Shape, type Values } from './any-chain';
 import { judge } from './make';
 import { scaled } from '../../scripts/lib/test-scale.mjs';

@@ -2,19 +2,23 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   ALARM_IDS,
+  type AlarmId,
   alarmsOf,
+  cellsOf,
   decidingSwap,
   elasticity,
   evidenceOf,
+  frameStats,
   judgeShares,
   nameLimiter,
-  observedOf,
-  readLimiter,
-  type AlarmId,
   type Observed,
-} from '../src/limiter';
-import { frameStats } from '../src/frames';
-import { cellsOf, pairsOf, tollsOf, type RunGroup, type RunSeen } from '../src/toll';
+  observedOf,
+  pairsOf,
+  readLimiter,
+  type RunGroup,
+  type RunSeen,
+  tollsOf,
+} from '../src/runs';
 import { makeFrames } from './make-frames';
 import { runsOf, type RunAsk } from './make-cells';
 
@@ -46,7 +50,8 @@ function withFrames(
     rig: { ...r.rig, boardW: { lo: 200, hi: 200 }, memoryMHz: { lo: 1750, hi: 1750 } },
   }));
 }
-const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) => cellsOf(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
+const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) =>
+  cellsOf(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
 
 function limiterOf(own: RunSeen[]) {
   const [cell, cells] = [first(own, own), cellsOf(own)];

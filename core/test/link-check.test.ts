@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { linkCheck, type LinkCheck } from '../src/bring-up';
-import { readingSchema, type Chain, type CopyReading } from '../src/schema';
-import { linkCheckHeadline, NOT_GRADED_TEXTS, REASON_TEXTS } from '../src/texts';
+import { type CopyReading, linkCheck, type LinkCheck, readingSchema } from '../src/bring-up';
+import { linkCheckHeadline, NOT_GRADED_TEXTS, REASON_TEXTS } from '../src/bring-up/text';
+import type { Chain } from '../src/chain';
 import { directChain, host, judge, load, socket, tunnelChain } from './make';
 
 type Typed = Omit<Partial<Record<keyof typeof readingSchema.shape, unknown>>, 'copy'> & { copy?: Partial<CopyReading> };

@@ -1,5 +1,7 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { daysBetween } from '../src/base';
+import { CAUTION_TEXTS } from '../src/bring-up/text';
 import {
   byUrgency,
   cameBackWorse,
@@ -9,9 +11,8 @@ import {
   loanState,
   readyForNext,
   RETURN_LOOKS,
-} from '../src/loans';
-import { daysBetween } from '../src/units';
-import { afterReturn, CAUTION_TEXTS, dueWords, loansHeadline } from '../src/texts';
+} from '../src/workshop';
+import { afterReturn, dueWords, loansHeadline } from '../src/workshop/text';
 
 const loan = (over: object = {}) => ({
   fromOn: '2026-11-01',

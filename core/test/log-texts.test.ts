@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { judgeClaim, type Claim, type Measurement } from '../src/claims';
-import { expectation, NO_EVIDENCE, NO_TALLY, reliability, type EvidenceSummary } from '../src/log';
-import { NOTHING_INSTALLED } from '../src/schema';
+import { packText } from '../src/chain/text';
+import { type Claim, judgeClaim, type Measurement, reliability } from '../src/compatibility';
 import {
   cellWords,
   claimWords,
   evidenceWords,
   expectationWords,
-  packText,
   reliabilityWords,
   seenWords,
   sharesWords,
-} from '../src/texts';
+} from '../src/compatibility/text';
+import { NOTHING_INSTALLED } from '../src/parts';
+import { type EvidenceSummary, expectation, NO_EVIDENCE, NO_TALLY } from '../src/plan';
 
 const seen = (works: number, fails: number) => ({ ...NO_TALLY, n: works + fails, works, fails });
 const about = (e: Partial<EvidenceSummary>): EvidenceSummary => ({ ...NO_EVIDENCE, ...e });

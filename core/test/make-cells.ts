@@ -1,7 +1,13 @@
-import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '../src/schema';
-import type { RunFacts } from '../src/runs';
-import { FACT_IDS } from '../src/runs';
-import { cellsOf, type RunGroup, type RigFacts, type RunSeen } from '../src/toll';
+import {
+  cellsOf,
+  FACT_IDS,
+  NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
+  type RigFacts,
+  type RunFacts,
+  type RunGroup,
+  type RunSeen,
+} from '../src/runs';
 
 /** Made runs for the frame model: times from a model written out here once more, in other terms than the core's. */
 export function seeded(seed: number) {

@@ -1,41 +1,36 @@
-import type {
-  AdapterSpec,
-  CableSpec,
-  CardSpec,
-  Chain,
-  DockSpec,
-  HostSpec,
-  Installed,
-  Load,
-  PieceSpec,
-  ReleaseSpec,
-  RequirementSpec,
-  ScreenSpec,
-  Settings,
-  SocketSpec,
-  SupplySpec,
-  SystemSpec,
-  Use,
-} from '../src/schema';
+import { type Chain, chainSchema, type Load, loadSchema } from '../src/chain';
 import {
   adapterSchema,
+  type AdapterSpec,
   cableSchema,
+  type CableSpec,
   cardSchema,
-  chainSchema,
+  type CardSpec,
   dockSchema,
+  type DockSpec,
   hostSchema,
-  loadSchema,
+  type HostSpec,
+  type Installed,
   NOTHING_INSTALLED,
-  requirementSchema,
+  type PieceSpec,
   releaseSchema,
+  type ReleaseSpec,
+  requirementSchema,
+  type RequirementSpec,
   screenSchema,
+  type ScreenSpec,
+  type Settings,
   settingsSchema,
   socketSchema,
+  type SocketSpec,
   supplySchema,
+  type SupplySpec,
   systemSchema,
+  type SystemSpec,
+  type Use,
   useSchema,
-} from '../src/schema';
-import { evaluate, type Context, type Evaluation } from '../src/plan';
+} from '../src/parts';
+import { type Context, evaluate, type Evaluation } from '../src/plan';
 
 const named = { maker: 'Alder', variant: '' };
 

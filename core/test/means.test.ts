@@ -2,7 +2,7 @@ import { quantileSorted } from 'd3-array';
 import fc from 'fast-check';
 import * as simple from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { leastTold, meanOf, quantile, repeatsNeeded, tChance, tQuantile, welch } from '../src/stats';
+import { leastTold, meanOf, quantile, repeatsNeeded, tChance, tQuantile, welch } from '../src/base';
 
 const values = fc.array(fc.double({ min: 0.01, max: 1e4, noNaN: true }), { minLength: 1, maxLength: 400 });
 

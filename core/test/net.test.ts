@@ -1,20 +1,10 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  CAUSE_IDS,
-  CAUSES,
-  chainFacts,
-  netFor,
-  NO_CLUES,
-  openTests,
-  SYMPTOM_IDS,
-  SYMPTOMS,
-  TEST_IDS,
-  TESTS,
-  type CauseId,
-  type TestId,
-} from '../src/faults';
-import { CAUSE_WORDS, CAUTION_TEXTS, SYMPTOM_GROUPS, TEST_GROUPS, TEST_WORDS } from '../src/texts';
+import { CAUSE_IDS, type CauseId, SYMPTOM_IDS, TEST_IDS, type TestId } from '../src/base';
+import { TEST_GROUPS } from '../src/bench/text';
+import { CAUTION_TEXTS } from '../src/bring-up/text';
+import { CAUSES, chainFacts, netFor, NO_CLUES, openTests, SYMPTOMS, TESTS } from '../src/troubleshoot';
+import { CAUSE_WORDS, SYMPTOM_GROUPS, TEST_WORDS } from '../src/troubleshoot/text';
 import { directChain, EMPTY, tunnelChain } from './make';
 
 const CHAINS = [

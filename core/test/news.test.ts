@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { matchNews, roleIn, symptomsIn, versionIn, type NewsPart, type Published } from '../src/news';
-import { releaseSchema } from '../src/schema';
+import { releaseSchema } from '../src/parts';
+import { matchNews, type NewsPart, type Published, roleIn, symptomsIn, versionIn } from '../src/workshop';
 
 const part = (over: Partial<NewsPart>): NewsPart => ({
   ...{ id: 'p', kind: 'dock', maker: 'Alder', model: 'D-4', variant: '', family: '', here: true },

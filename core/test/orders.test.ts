@@ -1,8 +1,9 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { adviseOrder, ORDER_IDS, orderChoices, sequenceOf, type OrderId, type Tried } from '../src/checklist';
-import { NO_DOCKED, type Docked } from '../src/schema';
-import { adviceWords, orderWhy } from '../src/texts';
+import { ORDER_IDS, type OrderId } from '../src/base';
+import { adviseOrder, orderChoices, sequenceOf, type Tried } from '../src/bring-up';
+import { adviceWords, orderWhy } from '../src/bring-up/text';
+import { type Docked, NO_DOCKED } from '../src/setups';
 import { directChain, judge, requirement, tunnelChain } from './make';
 
 const choices = (chain = tunnelChain(), docked: Docked = NO_DOCKED, requirements = [] as ReturnType<typeof requirement>[]) => {

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { byAge, changedNames, converge, hostSwap, overTime, sameButVersions, type DatedRun, type RunFacts } from '../src/runs';
-import { FACT_IDS } from '../src/runs';
+import {
+  byAge,
+  changedNames,
+  converge,
+  type DatedRun,
+  FACT_IDS,
+  hostSwap,
+  overTime,
+  type RunFacts,
+  sameButVersions,
+} from '../src/runs';
 
 const facts = (more: Partial<Record<string, string>> = {}) =>
   ({ ...Object.fromEntries(FACT_IDS.map((f) => [f, ''])), ...more }) as unknown as RunFacts;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { NOTHING_INSTALLED, type CableSpec, type DockSpec, type SocketSpec } from '../src/schema';
+import { type CableSpec, type DockSpec, NOTHING_INSTALLED, type SocketSpec } from '../src/parts';
 import { adapter, cable, card, chain, dock, judge, path, rates, socket } from './make';
 
 /** A chain through a tunnel with a short full-rate cable: each example says its ends. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import type { Chain } from '../src/chain';
 import { adjustmentsFor, applyAdjust, preFlight, rankFixes, routesOf, swapSteps } from '../src/plan';
-import type { Chain } from '../src/schema';
-import { swapWords } from '../src/texts';
+import { swapWords } from '../src/plan/text';
 import { cable, card, host, judge, path, requirement, socket, tunnelChain } from './make';
 import { whole } from './provoked';
 

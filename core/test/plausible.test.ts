@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { boxQuestions, discountQuestions, pairQuestions, partQuestions, rateQuestions, shareQuestions } from '../src/plausible';
-import { PART_SCHEMAS, type AnySpec, type PartKind } from '../src/schema';
-import { questionText } from '../src/texts';
+import {
+  type AnySpec,
+  boxQuestions,
+  discountQuestions,
+  pairQuestions,
+  PART_SCHEMAS,
+  type PartKind,
+  partQuestions,
+  rateQuestions,
+  shareQuestions,
+} from '../src/parts';
+import { questionText } from '../src/parts/text';
 import { readFileSync } from 'node:fs';
 import { cable, card, dock, host, screen, supply } from './make';
 

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { bestPath, leftAt, netFor, shortestPath, stepMinutes, type PracticeStep, type TestId } from '../src/faults';
-import { leftWords } from '../src/texts';
+import type { TestId } from '../src/base';
+import { bestPath, leftAt, type PracticeStep, shortestPath, stepMinutes } from '../src/bench';
+import { leftWords } from '../src/bench/text';
+import { netFor } from '../src/troubleshoot';
 import { tunnelChain } from './make';
 
 const net = netFor(tunnelChain());

@@ -1,8 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { contains, type Num } from '../src/units';
-import { DISPLAYPORT_GBPS, DOMAIN } from '../src/link';
-import type { Chain } from '../src/schema';
+import { contains, type Num } from '../src/base';
+import { type Chain, DISPLAYPORT_GBPS, DOMAIN } from '../src/chain';
 import { directChain, judge, load, tunnelChain, type Over } from './make';
 import { scaled } from '../../scripts/lib/test-scale.mjs';
 

@@ -1,6 +1,5 @@
-import { NO_EVIDENCE } from '../src/log';
-import type { Context, FindingCode } from '../src/plan';
-import type { Chain } from '../src/schema';
+import type { Chain } from '../src/chain';
+import { type Context, type FindingCode, NO_EVIDENCE } from '../src/plan';
 import {
   adapter,
   cable,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { contains, exact, hull, isOpen, minOf, ratio, relativeWidth, rising, toRange, type Range } from '../src/units';
+import { contains, exact, hull, isOpen, minOf, type Range, ratio, relativeWidth, rising, toRange } from '../src/base';
 
 const ends = fc.tuple(fc.double({ min: 0, max: 1000, noNaN: true }), fc.double({ min: 0, max: 1000, noNaN: true }));
 const range = ends.map(([a, b]): Range => ({ lo: Math.min(a, b), hi: Math.max(a, b) }));

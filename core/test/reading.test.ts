@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { deviceTree, genOf, hostDraft, MOST_CHARS, readReport } from '../src/reading';
-import { pciDeviceSchema, reportSchema, type PciDevice } from '../src/schema';
-import { readProblemText } from '../src/texts';
+import {
+  deviceTree,
+  genOf,
+  hostDraft,
+  MOST_CHARS,
+  type PciDevice,
+  pciDeviceSchema,
+  readReport,
+  reportSchema,
+} from '../src/bring-up';
+import { readProblemText } from '../src/bring-up/text';
 
 const HEAD = '23:00.0 VGA compatible controller: Dunlinby C-20 graphics (rev a1) (prog-if 00 [VGA controller])';
 const BODY = [

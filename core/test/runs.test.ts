@@ -1,21 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { chainSchema } from '../src/chain';
 import {
   compareRuns,
-  factsOf,
   FACT_IDS,
+  factsOf,
   grid,
+  type GridRun,
   missingOf,
+  NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
   NOT_SAID,
   overTitles,
   playLabel,
+  type RunFacts,
   statedPercent,
   threeWays,
   unlike,
-  type GridRun,
-  type RunFacts,
 } from '../src/runs';
-import { chainSchema, NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '../src/schema';
 
 const EMPTY = Object.fromEntries(FACT_IDS.map((f) => [f, ''])) as Record<keyof RunFacts, string>;
 let next = 0;

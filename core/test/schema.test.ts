@@ -1,19 +1,21 @@
 import * as z from 'zod';
 import { describe, expect, it } from 'vitest';
-import { bundleSchema, chainInput, evaluateBody, houseRulesSchema, outcomeBody, rulePut, setupBody } from '../src/api';
-import { ruleProblem } from '../src/house';
+import { ruleProblem } from '../src/base';
+import { chainSchema, describePath } from '../src/chain';
+import { outcomeBody } from '../src/compatibility/contract';
 import {
   attributesOf,
   cableSchema,
   cardSchema,
-  chainSchema,
-  describePath,
   dockSchema,
   hostSchema,
   PART_KINDS,
   PART_SCHEMAS,
   socketSchema,
-} from '../src/schema';
+} from '../src/parts';
+import { chainInput, evaluateBody, houseRulesSchema, rulePut } from '../src/plan/contract';
+import { setupBody } from '../src/setups/contract';
+import { bundleSchema } from '../src/workshop/contract';
 import { cable, host, socket, tunnelChain } from './make';
 
 const places = (schema: z.ZodType, value: unknown) => {

@@ -1,7 +1,7 @@
-import { NO_TALLY } from '../src/log';
-import { matchOf } from '../src/log';
-import type { CardSpec, DockSpec, SupplySpec } from '../src/schema';
-import type { Choice, ScoutInput } from '../src/scout';
+import type { Choice, ScoutInput } from '../src/buy';
+import { matchOf } from '../src/compatibility';
+import type { CardSpec, DockSpec, SupplySpec } from '../src/parts';
+import { NO_TALLY } from '../src/plan';
 import { adapter, cable, card, dock, EMPTY, host, release, requirement, screen, socket, supply, system } from './make';
 
 /** Numbers drawn by a small generator (a 32-bit mixer), so that a catalogue is the same for a seed everywhere. */

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { matchOf, NO_EVIDENCE, NO_TALLY } from '../src/log';
-import { CHECKS, evaluate, FINDING_CODES, type Evaluation } from '../src/plan';
-import { isAdapter, type CardSpec, type DockSpec, type HostSpec, type PieceSpec, type SupplySpec } from '../src/schema';
-import { cheapestEqual, collapsed, Ranking, reasonsOf, Views, type ScoutInput } from '../src/scout';
-import { GROUPS } from '../src/scout/partials';
+import { cheapestEqual, collapsed, Ranking, reasonsOf, type ScoutInput, Views } from '../src/buy';
+import { GROUPS } from '../src/buy/search/partials';
+import { isAdapter } from '../src/chain';
+import { matchOf } from '../src/compatibility';
+import type { CardSpec, DockSpec, HostSpec, PieceSpec, SupplySpec } from '../src/parts';
+import { CHECKS, evaluate, type Evaluation, FINDING_CODES, NO_EVIDENCE, NO_TALLY } from '../src/plan';
 import { directChain, supply } from './make';
 import { catalogue, drawing, unlimited } from './scout-catalogue';
 import { scaled } from '../../scripts/lib/test-scale.mjs';

@@ -1,21 +1,21 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { countsBetween, errorTotals, failsAt } from '../src/bring-up';
+import { type CauseId, SYMPTOM_IDS, type SymptomId } from '../src/base';
+import { FAULT_IDS, FAULTS, faultsOf, LOG_CODES } from '../src/bench';
+import { benchLine, benchSentence, benchTime, FAULT_WORDS } from '../src/bench/text';
+import { deviceTree, type Report, reportSchema } from '../src/bring-up';
 import {
   answersOf,
+  type ChainObservation,
+  countsBetween,
+  errorTotals,
+  failsAt,
   netFor,
   NOTHING_SEEN,
   rankedCauses,
   seenOf,
-  SYMPTOM_IDS,
-  type CauseId,
-  type ChainObservation,
-  type SymptomId,
-} from '../src/faults';
-import { FAULT_IDS, FAULTS, faultsOf, LOG_CODES } from '../src/bench';
-import { deviceTree } from '../src/reading';
-import { reportSchema, type Report } from '../src/schema';
-import { benchLine, benchSentence, benchTime, CAUSE_WORDS, FAULT_WORDS } from '../src/texts';
+} from '../src/troubleshoot';
+import { CAUSE_WORDS } from '../src/troubleshoot/text';
 import { directChain, tunnelChain } from './make';
 
 const bridge = { classCode: '0604', cap: { gts: 2.5, lanes: 4 }, now: { gts: 2.5, lanes: 4 }, topGts: 2.5 };

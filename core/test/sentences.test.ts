@@ -1,14 +1,11 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { MeasureTrend } from '../src/bring-up';
-import type { Claim, ClaimJudged } from '../src/claims';
-import type { Elasticity, LimiterEvidence, Limiter } from '../src/limiter';
-import { expectation, NO_EVIDENCE, NO_TALLY, type EvidenceSummary, type Reliability } from '../src/log';
-import { compareRuns } from '../src/runs';
-import type { TroubleAdvice } from '../src/faults';
-import type { Finding } from '../src/plan';
-import type { TollRead } from '../src/toll';
-import * as texts from '../src/texts';
+import type { Claim, ClaimJudged, Reliability } from '../src/compatibility';
+import { type EvidenceSummary, expectation, type Finding, NO_EVIDENCE, NO_TALLY } from '../src/plan';
+import { compareRuns, type Elasticity, type Limiter, type LimiterEvidence, type TollRead } from '../src/runs';
+import type { TroubleAdvice } from '../src/troubleshoot';
+import * as texts from './all-text';
 import { chains } from './any-chain';
 import { EMPTY, judge } from './make';
 import { PROVOKED } from './provoked';
@@ -37,7 +34,8 @@ const limiter = (named: Limiter['named']) =>
 const claim = { measure: 'works', lo: 90, hi: null, where: [] } as unknown as Claim;
 const judged = (n: number, within: number, state: ClaimJudged['state']) =>
   ({ n, within, share: { lo: 0.2, hi: 0.9 }, state, never: [], seen: null, against: [] }) as ClaimJudged;
-const suspects = (p: number, now: TroubleAdvice['now']) => ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as TroubleAdvice;
+const suspects = (p: number, now: TroubleAdvice['now']) =>
+  ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as TroubleAdvice;
 const held = (mid: number, lo: number, hi: number) => ({ resolution: '2160p', predicted: { mid, lo, hi }, measured: 60.2 });
 const hours = (drops: number, mid: number | null, hi: number | null): Reliability => ({
   ...{ hours: 40, drops, freezes: 0, perHour: { rate: drops / 40, lo: 0, hi: 1 }, between: { lo: 9, mid, hi } },
@@ -241,12 +239,12 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
 
 /** Sentences that name a part, a figure given or a step, and estimate nothing. */
 const PLAIN =
-  `rate percent length asRange whole figure span partNoun maybe capital listed ended figureText counted coverageWords attributeName
+  `rate percent length asRange formatWhole figure span partNoun maybe capital listed ended figureText pluralize coverageWords attributeName
   notKnown sentence minutesOf askedFor headline formula readProblemText decidesText linkCheckHeadline swapWords hoursOf glance findTerms
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
-  badRowText captureProblemText signed unlikeText noteText runSentence hitchText pairText stageName adviceText swapText alarmText missingText
+  badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText stageName adviceText swapText alarmText missingText
   sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(/\s+/);
 
 const BROKEN = /undefined|NaN|Infinity|\[object|\.\.|\(p \d|[^\d] {2}|: :|said no day said/;

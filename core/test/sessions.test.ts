@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   FACT_IDS,
+  type Factor,
   leastReachable,
   planSession,
   repeatsFor,
+  type RunFacts,
   scatterOf,
   sessionState,
-  type Factor,
-  type RunFacts,
 } from '../src/runs';
 
 describe('a session', () => {

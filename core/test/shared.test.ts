@@ -1,8 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { DISPLAYPORT_GBPS } from '../src/link';
-import { compareVersions } from '../src/software';
+import { compareVersions, DISPLAYPORT_GBPS, type Load } from '../src/chain';
 import { portRoles } from '../src/plan';
-import type { Load } from '../src/schema';
 import { card, dock, host, judge, load, rates, socket, tunnelChain } from './make';
 
 const context = { asOf: '2026-11-20', house: {} };

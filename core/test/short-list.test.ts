@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { checklist, SHORT_MOST, shortForm, stand, stepTimes, type ListInput, type StepNote, type StepId } from '../src/checklist';
-import { NO_DOCKED } from '../src/schema';
+import type { StepId } from '../src/base';
+import { checklist, type ListInput, SHORT_MOST, shortForm, stand, type StepNote, stepTimes } from '../src/bring-up';
+import { NO_DOCKED } from '../src/setups';
 import { judge, tunnelChain } from './make';
 
 const chain = tunnelChain();

@@ -4,11 +4,11 @@ import {
   compareVersions,
   holdRequirements,
   parseVersion,
-  spellVersion,
-  withReleaseCaps,
-  within,
   type RequirementStatus,
-} from '../src/software';
+  spellVersion,
+  within,
+  withReleaseCaps,
+} from '../src/chain';
 import { judge, release, requirement, tunnelChain, type Over } from './make';
 
 const tail = fc.constantFrom('', '', 'a', 'b', '-rc1', '-rc2', '-beta3', '-alpha');

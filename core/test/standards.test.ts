@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { pcieRawGbps, trainedWidth, transportGbps, usableGbps, lane } from '../src/link';
-import { RULES } from '../src/house';
+import { RULES } from '../src/base';
+import { lane, pcieRawGbps, trainedWidth, transportGbps, usableGbps } from '../src/chain';
 
 const packet = (n: number) => ({
   payload: { down: n, up: n },

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { median, trend, wilson } from '../src/stats';
+import { median, trend, wilson } from '../src/base';
 
 describe('Wilson interval', () => {
   // R. G. Newcombe, Statistics in Medicine 17 (1998), 857-872, table I, method 3.

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { NO_EVIDENCE, NO_TALLY } from '../src/log';
-import type { Evaluation } from '../src/plan';
-import { asRange, formula, headline, length, minutesOf, percent, rate, SOURCES, VERDICT_WORDS, formatWhole } from '../src/texts';
+import { asRange, formatWhole, length, percent, rate } from '../src/base/text';
+import { formula, SOURCES } from '../src/chain/text';
+import { type Evaluation, NO_EVIDENCE, NO_TALLY } from '../src/plan';
+import { headline, minutesOf, VERDICT_WORDS } from '../src/plan/text';
 import { directChain, dock, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('figures', () => {

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { mean } from '../src/stats';
+import { mean } from '../src/base';
 import {
   absoluteFactor,
   cellsOf,
+  type FrameParams,
   frameTerms,
   pairsOf,
   pictureMB,
@@ -12,8 +13,7 @@ import {
   readToll,
   scoreOf,
   tollsOf,
-  type FrameParams,
-} from '../src/toll';
+} from '../src/runs';
 import { cellOf, runsOf, seeded, WIDE } from './make-cells';
 
 const P: FrameParams = {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { noteMinutes } from '../src/bench';
 import {
   advise,
   byPlace,
@@ -7,25 +8,24 @@ import {
   countsOf,
   figureKey,
   figureLimits,
-  likelihood,
   liftsOf,
   liftsOfSaid,
+  likelihood,
   moved,
   netFor,
-  noteMinutes,
   runAnswers,
-  troubleState,
   START_STRENGTH,
   START_TABLES,
+  type Stretch,
+  type Tables,
   titleShare,
+  type TroubleNote,
+  troubleState,
   weight,
   weightKey,
   wholePercents,
-  type Stretch,
-  type Tables,
-  type TroubleNote,
-} from '../src/faults';
-import { noteWords, offerReason, searchHeadline, suspicionPercent } from '../src/texts';
+} from '../src/troubleshoot';
+import { noteWords, offerReason, searchHeadline, suspicionPercent } from '../src/troubleshoot/text';
 import { judge, tunnelChain } from './make';
 
 const seen = (...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][number][]): TroubleNote => ({
@@ -47,7 +47,12 @@ const fix = (
 
 describe('TR-04 a search folded from its notes', () => {
   it('answers count, "not sure" and "cannot" only keep the test away', () => {
-    const s = troubleState([seen('low-copy'), test('router-speed', 'no'), test('hub-off', 'cannot'), test('read-again', 'unclear')]);
+    const s = troubleState([
+      seen('low-copy'),
+      test('router-speed', 'no'),
+      test('hub-off', 'cannot'),
+      test('read-again', 'unclear'),
+    ]);
     expect(s.clues).toEqual({ symptoms: ['low-copy'], answers: [{ test: 'router-speed', yes: false }], noHelp: [], mended: [] });
     expect([...s.refused]).toEqual(['hub-off', 'read-again']);
   });
@@ -56,7 +61,9 @@ describe('TR-04 a search folded from its notes', () => {
     expect(troubleState([seen('low-copy'), test('router-speed', 'no'), test('router-speed', 'yes')]).clues.answers).toEqual([
       { test: 'router-speed', yes: true },
     ]);
-    expect(troubleState([seen('low-copy'), test('router-speed', 'yes'), test('router-speed', 'cannot')]).clues.answers).toEqual([]);
+    expect(troubleState([seen('low-copy'), test('router-speed', 'yes'), test('router-speed', 'cannot')]).clues.answers).toEqual(
+      [],
+    );
   });
 
   it('a fix that helps in part starts anew without that cause, every test open again', () => {

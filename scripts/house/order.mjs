@@ -1,25 +1,8 @@
 import { dirname, join, normalize } from 'node:path';
 import ts from 'typescript';
 import { SOURCES, syntaxOf } from './files.mjs';
+import { JOINS, SUBJECTS } from './subjects.mjs';
 
-/** The subjects, in order: each may import those before it. */
-export const SUBJECTS = [
-  'base',
-  'parts',
-  'chain',
-  'setups',
-  'runs',
-  'plan',
-  'bring-up',
-  'troubleshoot',
-  'bench',
-  'compatibility',
-  'buy',
-  'workshop',
-];
-
-/** HTTP handlers and pages join subjects, so they are free of the order. */
-const JOINS = /-handlers\.ts$|\/handlers\.ts$|-page\.ts$/;
 const ROOTS = ['core/src/', 'server/src/', 'web/src/app/'];
 
 function subjectOf(path) {
@@ -33,11 +16,9 @@ function specifiers(file) {
   );
 }
 
-/** Where an import leads inside the project's own sources; null for packages. */
+/** Where an import leads inside the same package; null for others. Server and pages may use every subject of the core. */
 function target(file, specifier) {
-  if (specifier.startsWith('.')) return normalize(join(dirname(file), specifier));
-  const core = /^@ruddy\/core\/(.+)$/.exec(specifier);
-  return core ? `core/src/${core[1]}` : null;
+  return specifier.startsWith('.') ? normalize(join(dirname(file), specifier)) : null;
 }
 
 /** Imports that lead from a subject to one after it, as "file imports specifier". */

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { ESLint } from 'eslint';
 import { describe, expect, it } from 'vitest';
+import { SUBJECTS, laterThan } from '../house/subjects.mjs';
 import { ROOT } from '../lib/paths.mjs';
 
 const eslint = new ESLint({ cwd: ROOT });
@@ -14,30 +15,42 @@ const importing = (from: string) => `import * as x from '${from}';\nexport const
 
 describe('the one-way rule holds: a forbidden import is an error', () => {
   it.each([
-    ['core/src/link/hops.ts', 'node:fs'],
-    ['core/src/link/hops.ts', '@angular/core'],
-    ['core/src/plan/evaluate.ts', '../link/hops'],
-    ['core/src/plan/checks/pinch.ts', '../../link/hops'],
+    ['core/src/chain/link/hops.ts', 'node:fs'],
+    ['core/src/chain/link/hops.ts', '@angular/core'],
+    ['core/src/plan/evaluate.ts', '../chain/link/hops'],
+    ['core/src/plan/checks/pinch.ts', '../../chain/link/hops'],
     ['core/src/plan/evaluate.ts', '../../../server/src/app'],
+    ['core/src/plan/evaluate.ts', './text/finding'],
     ['simbench/src/simulate.ts', '../../server/src/app'],
-    ['simbench/src/simulate.ts', '../../core/src/link/hops'],
+    ['simbench/src/simulate.ts', '../../core/src/chain/link/hops'],
     ['core/src/plan/evaluate.ts', '@ruddy/simbench'],
     ['web/src/app/app.ts', '@ruddy/simbench'],
     ['web/src/app/app.ts', '../../../probe/probe.mjs'],
     ['server/src/app.ts', '../../web/src/app/app'],
-    ['server/src/app.ts', '../../core/src/link/hops'],
+    ['server/src/app.ts', '../../core/src/chain/link/hops'],
+    ['server/src/app.ts', '@ruddy/core/chain/link'],
     ['web/src/app/app.ts', '@ruddy/server/app'],
     ['web/src/app/app.ts', 'node:fs'],
+    ...SUBJECTS.slice(0, -1).map((subject) => [`core/src/${subject}/x.ts`, `../${laterThan(subject).split('|')[0]}`]),
+    ...SUBJECTS.slice(1, -1).map((subject) => [`server/src/${subject}/x.ts`, `../${laterThan(subject).split('|')[0]}/y`]),
+    ...SUBJECTS.slice(1, -1).map((subject) => [`web/src/app/${subject}/x.ts`, `../${laterThan(subject).split('|')[0]}/y`]),
+    ['server/src/platform/http/x.ts', '../../parts/parts'],
+    ['web/src/app/platform/api/x.ts', '../../parts/parts'],
   ])('%s may not import %s', async (file, from) => {
     expect(await refused(file, importing(from))).toContain('no-restricted-imports');
   });
 
   it.each([
-    ['core/src/plan/evaluate.ts', '../link'],
-    ['core/src/plan/checks/pinch.ts', '../../link'],
-    ['core/src/link/hops.ts', './shapes'],
+    ['core/src/plan/evaluate.ts', '../chain'],
+    ['core/src/plan/checks/pinch.ts', '../../chain'],
+    ['core/src/plan/text/finding.ts', '../../chain/text'],
+    ['core/src/chain/link/hops.ts', './shapes'],
     ['server/src/app.ts', '@ruddy/core/plan'],
+    ['server/src/app.ts', '@ruddy/core/plan/contract'],
     ['web/src/app/app.ts', '@ruddy/core/plan'],
+    ['web/src/app/app.ts', '@ruddy/core/plan/text'],
+    ['web/src/app/plan/plan-page.ts', '../buy/scout'],
+    ['server/src/plan/evaluate-handlers.ts', '../buy/prices'],
   ])('%s may import %s', async (file, from) => {
     expect(await refused(file, importing(from))).not.toContain('no-restricted-imports');
   });

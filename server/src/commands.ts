@@ -2,17 +2,18 @@ import { stat } from 'node:fs/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { Writable } from 'node:stream';
-import { backupName, PASSWORD_LEAST } from '@ruddy/core/api';
-import { makeBackup, type Place } from './backup/make';
-import { findPrograms } from './backup/programs';
-import { restoreFile, tryNamed } from './backup/restore';
-import { listPlace } from './backup/store';
-import { connect } from './db/connect';
-import { defineModels } from './db/models';
-import { HttpProblem } from './http/problem';
-import { newId } from './services/ids';
-import { giveKeeper } from './services/members';
-import { prepareDatabase } from './services/prepare';
+import { PASSWORD_LEAST } from '@ruddy/core/workshop';
+import { backupName } from '@ruddy/core/workshop/contract';
+import { makeBackup, type Place } from './workshop/backup/make';
+import { findPrograms } from './workshop/backup/programs';
+import { restoreFile, tryNamed } from './workshop/backup/restore';
+import { listPlace } from './workshop/backup/store';
+import { connect } from './platform/db/connect';
+import { defineModels } from './platform/db/models';
+import { HttpProblem } from './platform/http/problem';
+import { newId } from './platform/db/ids';
+import { giveKeeper } from './workshop/members';
+import { prepareDatabase } from './prepare';
 
 /** What is done beside the server: `keeper NAME`, `backup`, `restore [FILE]`. */
 class Stop extends Error {}

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Names } from './http/guard';
+import type { Names } from './platform/http/guard';
 
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 

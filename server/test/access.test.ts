@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { MOST_PER_NAME } from '../src/access/tries';
+import { MOST_PER_NAME } from '../src/platform/access/tries';
 import { createApp, ROUTES } from '../src/app';
-import { giveKeeper } from '../src/services/members';
+import { giveKeeper } from '../src/workshop/members';
 import { SPECS, start, type Harness } from './harness';
 
 const PASSWORD = 'fen mist over the long dyke';

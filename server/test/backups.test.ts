@@ -3,11 +3,11 @@ import { appendFile, mkdtemp, readdir, readFile, rm, stat, truncate, writeFile }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { BackupList, BackupRow, RestoreReport } from '@ruddy/core/api';
-import { listPlace } from '../src/backup/store';
-import { backUpIfDue } from '../src/services/backups';
-import { exportBundle } from '../src/services/bundle-export';
-import { giveKeeper } from '../src/services/members';
+import type { BackupList, BackupRow, RestoreReport } from '@ruddy/core/workshop/contract';
+import { listPlace } from '../src/workshop/backup/store';
+import { backUpIfDue } from '../src/workshop/backups';
+import { exportBundle } from '../src/workshop/bundle-export';
+import { giveKeeper } from '../src/workshop/members';
 import { addPart, addSetup, NOW, start, type Harness } from './harness';
 
 let h: Harness;
@@ -155,7 +155,7 @@ describe('beyond this machine', () => {
   it('a backup in which nobody could sign in is not restored', async () => {
     const away = await mkdtemp(join(tmpdir(), 'ruddy-backups-'));
     const s = await start({ access: { secure: false } }, (url) => ({ backups: { dir: away, bin: null, url } }));
-    const { backUpNow, restoreNamed } = await import('../src/services/backups');
+    const { backUpNow, restoreNamed } = await import('../src/workshop/backups');
     const services = {
       db: s.db,
       now: () => s.clock.now,

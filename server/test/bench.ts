@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import type { BringUp, Problem, Setup } from '@ruddy/core/api';
+import type { Problem } from '@ruddy/core/base/contract';
+import type { BringUp } from '@ruddy/core/bring-up/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { addSetup, type Harness } from './harness';
 
 export type Answer = Awaited<ReturnType<Harness['api']['post']>>;

@@ -4,8 +4,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { benchReading, benchSchema, type Bench } from '@ruddy/core/api';
 import type { Act } from '@ruddy/core/bench';
+import { type Bench, benchReading, benchSchema } from '@ruddy/core/bench/contract';
 import { addSetup, start, SPECS, type Harness } from './harness';
 
 let h: Harness;

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type OutcomeEntry, type Setup, type SetupEvent } from '@ruddy/core/api';
-import { NOTHING_INSTALLED } from '@ruddy/core/schema';
+import type { OutcomeEntry, SetupEvent } from '@ruddy/core/compatibility/contract';
+import { NOTHING_INSTALLED } from '@ruddy/core/parts';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { bench, at, problem, up } from './bench';
 import { addPart, addSetup, start, type Harness } from './harness';
 

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Bundle, DemoReport } from '@ruddy/core/api';
-import { loadBundle } from '../src/services/bundle-load';
-import { firstStart } from '../src/services/demo';
-import { THIS_MACHINE } from '../src/http/route';
+import type { Bundle, DemoReport } from '@ruddy/core/workshop/contract';
+import { loadBundle } from '../src/workshop/bundle-load';
+import { firstStart } from '../src/workshop/demo';
+import { THIS_MACHINE } from '../src/platform/http/route';
 import { DEMO_FILE } from '../../scripts/lib/paths.mjs';
 import { addPart, addSetup, demoBundle, NOW, start, type Harness } from './harness';
 

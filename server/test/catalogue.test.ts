@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ItemEntry, PriceEntry, Revision, Setup } from '@ruddy/core/api';
+import type { PriceEntry } from '@ruddy/core/buy/contract';
+import type { ItemEntry, Revision } from '@ruddy/core/parts/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { addPart, addSetup, demoBundle, start, type Harness } from './harness';
-import { loadBundle } from '../src/services/bundle-load';
-import { THIS_MACHINE } from '../src/http/route';
+import { loadBundle } from '../src/workshop/bundle-load';
+import { THIS_MACHINE } from '../src/platform/http/route';
 
 let h: Harness;
 beforeAll(async () => {

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CompatRow, Page, Setup } from '@ruddy/core/api';
+import type { Page } from '@ruddy/core/base/contract';
+import type { CompatRow } from '@ruddy/core/compatibility/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { addSetup, start, type Harness } from './harness';
 
 let h: Harness;

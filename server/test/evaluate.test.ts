@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { chainSchema } from '@ruddy/core/schema';
+import { chainSchema } from '@ruddy/core/chain';
 import { evaluate } from '@ruddy/core/plan';
 import { addSetup, SPECS, start, type Harness } from './harness';
 

@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CompatRow, EvidenceAnswer, OutcomeEntry, Page, Setup } from '@ruddy/core/api';
-import { expectation, factorsOf, matchOf, nearWeights, NO_EVIDENCE, type EvidenceSummary, type Versions } from '@ruddy/core/log';
-import { RULES } from '@ruddy/core/house';
-import type { Chain } from '@ruddy/core/schema';
-import { wilson } from '@ruddy/core/stats';
-import { THIS_MACHINE } from '../src/http/route';
-import { loadBundle } from '../src/services/bundle-load';
+import { RULES, wilson } from '@ruddy/core/base';
+import type { Page } from '@ruddy/core/base/contract';
+import type { Chain } from '@ruddy/core/chain';
+import { factorsOf, matchOf, nearWeights, type Versions } from '@ruddy/core/compatibility';
+import type { CompatRow, EvidenceAnswer, OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import { type EvidenceSummary, expectation, NO_EVIDENCE } from '@ruddy/core/plan';
+import type { Setup } from '@ruddy/core/setups/contract';
+import { THIS_MACHINE } from '../src/platform/http/route';
+import { loadBundle } from '../src/workshop/bundle-load';
 import { addSetup, demoBundle, start, type Harness } from './harness';
 
 let h: Harness;

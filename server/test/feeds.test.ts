@@ -3,11 +3,11 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { gzipSync } from 'node:zlib';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { FeedEntry, NewsEntry } from '@ruddy/core/api';
-import { allowed, checkedAddress } from '../src/feeds/address';
-import { fetchFeed, LIMITS } from '../src/feeds/fetch';
-import { readAtom, readFeed, readJsonFeed } from '../src/feeds/read';
-import { readDue } from '../src/services/feeds';
+import type { FeedEntry, NewsEntry } from '@ruddy/core/workshop/contract';
+import { allowed, checkedAddress } from '../src/workshop/feeds/address';
+import { fetchFeed, LIMITS } from '../src/workshop/feeds/fetch';
+import { readAtom, readFeed, readJsonFeed } from '../src/workshop/feeds/read';
+import { readDue } from '../src/workshop/feeds';
 import { start, type Harness } from './harness';
 
 let server: Server | null = null;

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { FitEntry, Predictions, ProfileEntry, RunEntry, Setup, TollRow } from '@ruddy/core/api';
+import type { FitEntry, Predictions, ProfileEntry, RunEntry, TollRow } from '@ruddy/core/runs/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { addSetup, NOW, start, type Harness } from './harness';
 import { addRun, steady, title } from './make-runs';
 

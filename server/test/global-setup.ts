@@ -1,10 +1,10 @@
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import type { TestProject } from 'vitest/node';
-import { connect } from '../src/db/connect';
-import { migrate } from '../src/db/migrate';
-import { defineModels } from '../src/db/models';
-import { firstStart } from '../src/services/demo';
+import { connect } from '../src/platform/db/connect';
+import { migrate } from '../src/platform/db/migrate';
+import { defineModels } from '../src/platform/db/models';
+import { firstStart } from '../src/workshop/demo';
 import { openCluster } from '../../scripts/lib/cluster.mjs';
 import { DEMO_FILE, DEMO_NOW, ROOT, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
 
@@ -33,7 +33,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
   // The thread of a search is a file of its own: threads do not go through the test runner's transforms.
   const scoutThread = join(TEST_DATA_DIR, 'scout-thread.mjs');
   await build({
-    entryPoints: [join(ROOT, 'server/src/scout-thread.ts')],
+    entryPoints: [join(ROOT, 'server/src/buy/scout-thread.ts')],
     ...{ outfile: scoutThread, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning' },
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });

@@ -2,11 +2,20 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { FateRow, Job } from '@ruddy/core/api';
-import { EntryJoiner, readHeader, readRow, specOf, type FilePart } from '@ruddy/core/files';
-import { cableSchema, PART_KINDS, PART_SCHEMAS, type PartKind } from '@ruddy/core/schema';
-import { toCsv } from '../src/services/export';
-import { csvOptions } from '../src/services/import-read';
+import {
+  cableSchema,
+  EntryJoiner,
+  type FilePart,
+  PART_KINDS,
+  PART_SCHEMAS,
+  type PartKind,
+  readHeader,
+  readRow,
+  specOf,
+} from '@ruddy/core/parts';
+import type { FateRow, Job } from '@ruddy/core/parts/contract';
+import { toCsv } from '../src/parts/export';
+import { csvOptions } from '../src/parts/import-read';
 import { addPart, demoBundle, start, type Harness } from './harness';
 
 let h: Harness;

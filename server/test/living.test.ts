@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bundleSchema, type BringUp, type Setup, type SetupEvent } from '@ruddy/core/api';
-import { NO_DOCKED } from '@ruddy/core/schema';
+import type { BringUp } from '@ruddy/core/bring-up/contract';
+import type { SetupEvent } from '@ruddy/core/compatibility/contract';
+import { NO_DOCKED } from '@ruddy/core/setups';
+import type { Setup } from '@ruddy/core/setups/contract';
+import { bundleSchema } from '@ruddy/core/workshop/contract';
 import { bench, at, problem } from './bench';
 import { addSetup, start, type Harness } from './harness';
 

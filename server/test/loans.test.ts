@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ChainCheck, LoanRow, MemberRow } from '@ruddy/core/api';
-import { THIS_MACHINE } from '../src/http/route';
-import { exportBundle } from '../src/services/bundle-export';
-import { loadBundle } from '../src/services/bundle-load';
-import { removeDemo } from '../src/services/demo';
+import type { ChainCheck, LoanRow, MemberRow } from '@ruddy/core/workshop/contract';
+import { THIS_MACHINE } from '../src/platform/http/route';
+import { exportBundle } from '../src/workshop/bundle-export';
+import { loadBundle } from '../src/workshop/bundle-load';
+import { removeDemo } from '../src/workshop/demo';
 import { addPart, addSetup, demoBundle, NOW, start, type Harness } from './harness';
 
 let h: Harness;

@@ -1,10 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Bundle, FateRow, Job, LogShare, OutcomeEntry, Page, Setup } from '@ruddy/core/api';
-import { LOG_COLUMN_IDS } from '@ruddy/core/files';
-import { THIS_MACHINE } from '../src/http/route';
-import { loadBundle } from '../src/services/bundle-load';
+import type { Page } from '@ruddy/core/base/contract';
+import { LOG_COLUMN_IDS } from '@ruddy/core/compatibility';
+import type { LogShare, OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import type { FateRow, Job } from '@ruddy/core/parts/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
+import { THIS_MACHINE } from '../src/platform/http/route';
+import { loadBundle } from '../src/workshop/bundle-load';
 import { demoBundle, start, type Harness } from './harness';
 
 let h: Harness;

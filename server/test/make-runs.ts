@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
-import type { RunEntry } from '@ruddy/core/api';
+import type { RunEntry } from '@ruddy/core/runs/contract';
 import type { Harness } from './harness';
 
 /** Values as a client sends them. */

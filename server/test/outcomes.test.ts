@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { OutcomeEntry } from '@ruddy/core/api';
+import type { OutcomeEntry } from '@ruddy/core/compatibility/contract';
 import { addPart, addSetup, start, type Harness } from './harness';
 
 let h: Harness;

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { FixRow, Setup, SetupEvent, TouchedRow } from '@ruddy/core/api';
+import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import type { Evaluation } from '@ruddy/core/plan';
+import type { FixRow, TouchedRow } from '@ruddy/core/plan/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { addPart, addSetup, start, type Harness } from './harness';
 
 let h: Harness;

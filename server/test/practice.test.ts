@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Practice, PracticeList, TablesRead } from '@ruddy/core/api';
+import type { Practice, PracticeList } from '@ruddy/core/bench/contract';
+import type { TablesRead } from '@ruddy/core/troubleshoot/contract';
 import { addSetup, start, type Harness } from './harness';
 
 let h: Harness;

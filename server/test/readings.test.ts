@@ -1,7 +1,8 @@
-import { NOTHING_INSTALLED } from '@ruddy/core/schema';
+import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
+import { NOTHING_INSTALLED } from '@ruddy/core/parts';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ReadingEntry, Setup } from '@ruddy/core/api';
 import { addPart, addSetup, start, type Harness } from './harness';
 
 let h: Harness;

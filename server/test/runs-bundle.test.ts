@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Bundle, RunEntry, Setup } from '@ruddy/core/api';
-import { loadBundle } from '../src/services/bundle-load';
-import { THIS_MACHINE } from '../src/http/route';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
+import { loadBundle } from '../src/workshop/bundle-load';
+import { THIS_MACHINE } from '../src/platform/http/route';
 import { addSetup, demoBundle, NOW, start, type Harness } from './harness';
 import { addRun, packed, steady } from './make-runs';
 

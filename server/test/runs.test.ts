@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { RunEntry, Setup } from '@ruddy/core/api';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { addSetup, NOW, start, type Harness } from './harness';
 import { addRun, packed, put, send, steady, title } from './make-runs';
 

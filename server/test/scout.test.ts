@@ -1,8 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Part, ProfileEntry, ScoutGrounds, SearchEntry, Setup } from '@ruddy/core/api';
-import { Ranking, resultOf, Views, type ScoutResult } from '@ruddy/core/scout';
-import type { HostSpec } from '@ruddy/core/schema';
+import { Ranking, resultOf, type ScoutResult, Views } from '@ruddy/core/buy';
+import type { ScoutGrounds, SearchEntry } from '@ruddy/core/buy/contract';
+import type { HostSpec } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import type { ProfileEntry } from '@ruddy/core/runs/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
 import { start, type Harness } from './harness';
 
 describe('scout', () => {

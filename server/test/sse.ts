@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Express } from 'express';
-import { streamEvent, type StreamEvent } from '@ruddy/core/api';
+import { streamEvent, type StreamEvent } from '@ruddy/core/bench/contract';
 import { patient } from '../../scripts/lib/patience.mjs';
 
 /** An app that really listens, for clients that stay connected. */

@@ -1,10 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Bundle, ClaimEntry, GridAnswer, Page, Register, Setup, UsedRow } from '@ruddy/core/api';
-import { cellContradicts, predictCell, type CellGrounds } from '@ruddy/core/grid';
-import type { CardSpec, DockSpec, HostSpec } from '@ruddy/core/schema';
-import { THIS_MACHINE } from '../src/http/route';
-import { loadBundle } from '../src/services/bundle-load';
+import type { Page } from '@ruddy/core/base/contract';
+import type { UsedRow } from '@ruddy/core/bring-up/contract';
+import { cellContradicts, type CellGrounds, predictCell } from '@ruddy/core/compatibility';
+import type { ClaimEntry, GridAnswer, Register } from '@ruddy/core/compatibility/contract';
+import type { CardSpec, DockSpec, HostSpec } from '@ruddy/core/parts';
+import type { Setup } from '@ruddy/core/setups/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
+import { THIS_MACHINE } from '../src/platform/http/route';
+import { loadBundle } from '../src/workshop/bundle-load';
 import { demoBundle, start, type Harness } from './harness';
 
 let h: Harness;

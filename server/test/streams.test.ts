@@ -3,9 +3,10 @@ import type { Server } from 'node:http';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it, inject } from 'vitest';
 import type { Act } from '@ruddy/core/bench';
-import type { Bench, Job } from '@ruddy/core/api';
+import type { Bench } from '@ruddy/core/bench/contract';
+import type { Job } from '@ruddy/core/parts/contract';
 import { createApp } from '../src/app';
-import { Streams } from '../src/services/streams';
+import { Streams } from '../src/platform/streams/streams';
 import { addSetup, start, type Harness } from './harness';
 import { listen, seqs, watch, type Client } from './sse';
 

@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { OutcomeEntry, Setup, SetupEvent, TablesRead, TroubleRow, Troubles } from '@ruddy/core/api';
-import { START_STRENGTH, TEST_IDS } from '@ruddy/core/faults';
+import { TEST_IDS } from '@ruddy/core/base';
+import type { OutcomeEntry, SetupEvent } from '@ruddy/core/compatibility/contract';
+import type { Setup } from '@ruddy/core/setups/contract';
+import { START_STRENGTH } from '@ruddy/core/troubleshoot';
+import type { TablesRead, TroubleRow, Troubles } from '@ruddy/core/troubleshoot/contract';
 import { addSetup, start, type Harness } from './harness';
 
 let h: Harness;

@@ -1,4 +1,4 @@
-import type { CopyReading } from '@ruddy/core/schema';
+import type { CopyReading } from '@ruddy/core/bring-up';
 import type { BenchRun } from './simulate';
 import { wiringOf } from './world';
 

@@ -1,6 +1,6 @@
-import { directGen, trainedWidth } from '@ruddy/core/link';
-import { RuleBook } from '@ruddy/core/house';
-import { CONNECTOR_LANES, isAdapter, WITHOUT_PCIE } from '@ruddy/core/schema';
+import { RuleBook } from '@ruddy/core/base';
+import { directGen, isAdapter, trainedWidth } from '@ruddy/core/chain';
+import { CONNECTOR_LANES, WITHOUT_PCIE } from '@ruddy/core/parts';
 import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
 import { spanRate, type Wiring } from './link';
 

@@ -1,5 +1,5 @@
-import { carriesTunnel } from '@ruddy/core/schema';
 import type { Act } from '@ruddy/core/bench';
+import { carriesTunnel } from '@ruddy/core/parts';
 import { bind, fall, freeze, goOn, rise, use } from './rise';
 import { bridgesUp, draw, dockLives, fault, later, reset, say, toStage, wiringOf, type World } from './world';
 

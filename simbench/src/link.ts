@@ -1,5 +1,5 @@
-import { pcieRawGbps } from '@ruddy/core/link';
-import type { RouterReading } from '@ruddy/core/schema';
+import type { RouterReading } from '@ruddy/core/bring-up';
+import { pcieRawGbps } from '@ruddy/core/chain';
 
 /** What holds a link of this kind back from ever coming up, or null. */
 export type Barrier = 'misfit' | 'no-contact' | 'no-tunnel' | 'too-old' | 'no-data' | 'no-pcie';

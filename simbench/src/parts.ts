@@ -1,5 +1,6 @@
 import type { FaultMap } from '@ruddy/core/bench';
-import { wordsOf, type Chain, type SocketSpec } from '@ruddy/core/schema';
+import type { Chain } from '@ruddy/core/chain';
+import { type SocketSpec, wordsOf } from '@ruddy/core/parts';
 import type { Noise } from './noise';
 
 /** What a number may be stated as. */

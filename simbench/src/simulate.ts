@@ -1,5 +1,5 @@
 import type { Act, BenchState, FaultMap, LogLine, TimedAct } from '@ruddy/core/bench';
-import type { Chain } from '@ruddy/core/schema';
+import type { Chain } from '@ruddy/core/chain';
 import { HANDS, hostUp } from './hands';
 import type { BenchDef } from './parts';
 import { HAPPENS } from './rise';

@@ -1,6 +1,5 @@
-import { isAdapter, type CableSpec, type PortStandard, type TunnelStandard } from '@ruddy/core/schema';
-import { pcieRawGbps, trainedWidth, TUNNELS, tunnelOf } from '@ruddy/core/link';
-import { compareVersions } from '@ruddy/core/software';
+import { compareVersions, isAdapter, pcieRawGbps, trainedWidth, tunnelOf, TUNNELS } from '@ruddy/core/chain';
+import type { CableSpec, PortStandard, TunnelStandard } from '@ruddy/core/parts';
 import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
 import { carried, spanRate, type Barrier, type Span, type Wiring } from './link';
 

@@ -1,5 +1,4 @@
-import { endsInSlot } from '@ruddy/core/schema';
-import { isDirect, plugMismatch, portFamilies } from '@ruddy/core/link';
+import { endsInSlot, isDirect, plugMismatch, portFamilies } from '@ruddy/core/chain';
 import type { Parts } from './parts';
 import { directLink } from './direct';
 import type { Wiring } from './link';

@@ -1,5 +1,5 @@
-import type { BenchState, FaultMap, HostPower, LogCode, LogLine, LinkState } from '@ruddy/core/bench';
-import type { Chain } from '@ruddy/core/schema';
+import type { BenchState, FaultMap, HostPower, LinkState, LogCode, LogLine } from '@ruddy/core/bench';
+import type { Chain } from '@ruddy/core/chain';
 import { between, noiseOf, type Noise } from './noise';
 import { strength, supplyOf, word, type BenchDef, type Parts } from './parts';
 import type { Wiring } from './link';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { FAULT_IDS, type Act, type TimedAct } from '@ruddy/core/bench';
-import { measure } from '@ruddy/core/reading';
+import { type Act, FAULT_IDS, type TimedAct } from '@ruddy/core/bench';
+import { measure } from '@ruddy/core/bring-up';
 import { benchTree, readCopy, simulate } from '../src';
 import { ALL_OFF, broughtUp, CHAINS, readByProbe, timed } from './benches';
 

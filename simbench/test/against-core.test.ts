@@ -1,10 +1,11 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bundleSchema } from '@ruddy/core/api';
-import { chainSchema, CONNECTOR_LANES, type Chain } from '@ruddy/core/schema';
-import { directChain, judge, load, tunnelChain } from '../../core/test/make';
 import type { Act } from '@ruddy/core/bench';
+import { type Chain, chainSchema } from '@ruddy/core/chain';
+import { CONNECTOR_LANES } from '@ruddy/core/parts';
+import { bundleSchema } from '@ruddy/core/workshop/contract';
+import { directChain, judge, load, tunnelChain } from '../../core/test/make';
 import { simulate } from '../src';
 import { timed } from './benches';
 

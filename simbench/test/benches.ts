@@ -3,16 +3,9 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Act, TimedAct } from '@ruddy/core/bench';
-import { readLspci, readReport } from '@ruddy/core/reading';
-import {
-  reportSchema,
-  type CableSpec,
-  type CardSpec,
-  type Chain,
-  type DockSpec,
-  type Report,
-  type SocketSpec,
-} from '@ruddy/core/schema';
+import { readLspci, readReport, type Report, reportSchema } from '@ruddy/core/bring-up';
+import type { Chain } from '@ruddy/core/chain';
+import type { CableSpec, CardSpec, DockSpec, SocketSpec } from '@ruddy/core/parts';
 import { adapter, cable, card, chain, dock, path } from '../../core/test/make';
 import { probe } from '../../probe/probe.mjs';
 import { benchTree, simulate, treeFiles, writeTree, type BenchDef, type BenchRun, type Entry } from '../src';

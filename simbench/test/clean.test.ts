@@ -1,7 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { linkCheck } from '@ruddy/core/bring-up';
-import { measure } from '@ruddy/core/reading';
-import { readingSchema } from '@ruddy/core/schema';
+import { linkCheck, measure, readingSchema } from '@ruddy/core/bring-up';
 import { judge } from '../../core/test/make';
 import { readCopy, simulate } from '../src';
 import { ALL_OFF, broughtUp, CHAINS, lspci, reportOf } from './benches';

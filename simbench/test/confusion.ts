@@ -1,4 +1,4 @@
-import { ALIKE } from '@ruddy/core/limiter';
+import { ALIKE } from '@ruddy/core/runs';
 import { makeRig, trueShares, type Oddity } from '../src/frames';
 import { verdictOn, type Effort } from './measure';
 

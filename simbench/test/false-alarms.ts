@@ -1,5 +1,4 @@
-import { ALARM_IDS, alarmsOf, type AlarmId } from '@ruddy/core/limiter';
-import { cellsOf, pairsOf, tollsOf, type RunGroup, type RunSeen } from '@ruddy/core/toll';
+import { ALARM_IDS, type AlarmId, alarmsOf, cellsOf, pairsOf, type RunGroup, type RunSeen, tollsOf } from '@ruddy/core/runs';
 import { makeRig, type MadeRig } from '../src/frames';
 import { measured } from './measure';
 

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { type OrderId, type StepId } from '@ruddy/core/checklist';
-import { FAULT_IDS, FAULTS, faultsOf, type FaultId } from '@ruddy/core/bench';
-import type { SymptomId } from '@ruddy/core/faults';
-import type { Chain } from '@ruddy/core/schema';
-import { screenSchema } from '@ruddy/core/schema';
+import type { OrderId, StepId, SymptomId } from '@ruddy/core/base';
+import { FAULT_IDS, type FaultId, FAULTS, faultsOf } from '@ruddy/core/bench';
+import type { Chain } from '@ruddy/core/chain';
+import { screenSchema } from '@ruddy/core/parts';
 import { CHAINS } from './benches';
 import { Walk } from './walk';
 

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { measure, readReport } from '@ruddy/core/reading';
-import { reportSchema } from '@ruddy/core/schema';
+import { measure, readReport, reportSchema } from '@ruddy/core/bring-up';
 import { broughtUp, CHAINS, lspci } from './benches';
 
 let text = '';

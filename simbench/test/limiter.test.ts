@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ALARM_IDS, FALSE_ALARMS } from '@ruddy/core/limiter';
+import { ALARM_IDS, FALSE_ALARMS } from '@ruddy/core/runs';
 import { makeRig, runRig, trueShares } from '../src/frames';
 import { tallyOf } from './confusion';
 import { falseAlarms } from './false-alarms';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Act } from '@ruddy/core/bench';
-import { hostDraft, measure } from '@ruddy/core/reading';
-import { hostSchema, type Report } from '@ruddy/core/schema';
+import { hostDraft, measure, type Report } from '@ruddy/core/bring-up';
+import { hostSchema } from '@ruddy/core/parts';
 import { broughtUp, CHAINS, lspci, reportOf } from './benches';
 
 const LOAD: Act = { act: 'load', on: true };

@@ -1,8 +1,21 @@
-import { frameStats } from '@ruddy/core/frames';
-import { FACT_IDS, type RunFacts } from '@ruddy/core/runs';
-import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
-import { cellsOf, pairsOf, readBack, tollsOf, type RunGroup, type RunSeen } from '@ruddy/core/toll';
-import { judgeShares, nameLimiter, observedOf, type Judged, type Named } from '@ruddy/core/limiter';
+import {
+  cellsOf,
+  FACT_IDS,
+  frameStats,
+  type Judged,
+  judgeShares,
+  type Named,
+  nameLimiter,
+  NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
+  observedOf,
+  pairsOf,
+  readBack,
+  type RunFacts,
+  type RunGroup,
+  type RunSeen,
+  tollsOf,
+} from '@ruddy/core/runs';
 import { readMeters, runRig, type Ask, type MadeRig } from '../src/frames';
 
 /** Somebody who measures a made rig: runs, meters, repeats; knows nothing of how it is made. */

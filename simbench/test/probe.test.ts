@@ -3,9 +3,9 @@ import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { linkCheck } from '@ruddy/core/bring-up';
-import { hostDraft, measure, readReport } from '@ruddy/core/reading';
-import { readingSchema, reportSchema, wordsOf, type Chain, type HostSpec, type SocketSpec } from '@ruddy/core/schema';
+import { hostDraft, linkCheck, measure, readingSchema, readReport, reportSchema } from '@ruddy/core/bring-up';
+import type { Chain } from '@ruddy/core/chain';
+import { type HostSpec, type SocketSpec, wordsOf } from '@ruddy/core/parts';
 import { judge, socket } from '../../core/test/make';
 import { broughtUp, CHAINS, lspci, probed, PROBE, reportOf, withTree } from './benches';
 

@@ -1,18 +1,8 @@
-import { FAULTS, faultsOf, type FaultId } from '@ruddy/core/bench';
-import {
-  advise,
-  SYMPTOMS,
-  netFor,
-  troubleState,
-  SYMPTOM_IDS,
-  type CauseId,
-  type Net,
-  type Says,
-  type SymptomId,
-  type TestId,
-  type TroubleNote,
-} from '@ruddy/core/faults';
-import { screenSchema, type Chain } from '@ruddy/core/schema';
+import { type CauseId, SYMPTOM_IDS, type SymptomId, type TestId } from '@ruddy/core/base';
+import { type FaultId, FAULTS, faultsOf } from '@ruddy/core/bench';
+import type { Chain } from '@ruddy/core/chain';
+import { screenSchema } from '@ruddy/core/parts';
+import { advise, type Net, netFor, type Says, SYMPTOMS, type TroubleNote, troubleState } from '@ruddy/core/troubleshoot';
 import { judge } from '../../core/test/make';
 import { benchAnswer, survey, type Hidden } from '../src';
 import { mixedChance } from '../src/frames/chance';

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { FAULTS, faultsOf, type FaultId } from '@ruddy/core/bench';
-import { advise, bestPath, netFor, troubleState, type TroubleNote } from '@ruddy/core/faults';
+import { bestPath, type FaultId, FAULTS, faultsOf } from '@ruddy/core/bench';
+import { advise, netFor, type TroubleNote, troubleState } from '@ruddy/core/troubleshoot';
 import { EMPTY, judge } from '../../core/test/make';
 import { benchAnswer, hideFault, PRACTICE_CASES, PRACTICE_CHAINS, survey, type Hidden } from '../src';
 import { readByProbe } from './benches';

@@ -1,18 +1,19 @@
+import type { CauseId, OrderId, StepId, SymptomId } from '@ruddy/core/base';
 import type { Act, FaultMap, TimedAct } from '@ruddy/core/bench';
-import { countsBetween, failsAt, linkCheck, type LinkCheck } from '@ruddy/core/bring-up';
-import { checklist, ORDERS, type OrderId, type StepId } from '@ruddy/core/checklist';
+import { checklist, linkCheck, type LinkCheck, ORDERS, type Reading, readingSchema, type Report } from '@ruddy/core/bring-up';
+import type { Chain } from '@ruddy/core/chain';
+import type { Evaluation } from '@ruddy/core/plan';
+import { NO_DOCKED } from '@ruddy/core/setups';
 import {
   answersOf,
+  type ChainObservation,
+  countsBetween,
+  failsAt,
   netFor,
   NOTHING_SEEN,
   rankedCauses,
   seenOf,
-  type CauseId,
-  type ChainObservation,
-  type SymptomId,
-} from '@ruddy/core/faults';
-import { NO_DOCKED, readingSchema, type Chain, type Reading, type Report } from '@ruddy/core/schema';
-import type { Evaluation } from '@ruddy/core/plan';
+} from '@ruddy/core/troubleshoot';
 import { judge } from '../../core/test/make';
 import { readCopy, simulate, type BenchRun } from '../src';
 import { readByProbe } from './benches';

@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { adapterSchema, cableSchema, cardSchema, dockSchema, hostSchema, SECURITY_LEVELS, supplySchema } from '../schema';
+import { SECURITY_LEVELS } from '../bring-up';
+import { adapterSchema, cableSchema, cardSchema, dockSchema, hostSchema, supplySchema } from '../parts';
 import { FAULT_IDS } from './faults';
 
 const on = z.boolean();

@@ -1,5 +1,6 @@
-import type { CauseId } from '../faults';
-import { carriesTunnel, type Chain } from '../schema';
+import type { CauseId } from '../base';
+import type { Chain } from '../chain';
+import { carriesTunnel } from '../parts';
 
 /** What decides whether a fault can sit in a chain. */
 interface Sits {

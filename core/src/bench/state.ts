@@ -1,7 +1,7 @@
-import type { RouterReading, SpanReading } from '../schema';
+import type { RouterReading, SpanReading } from '../bring-up';
 import type { Act } from './acts';
 import type { FaultId } from './faults';
-import type { HostPower, LogCode, LinkState } from './ids';
+import type { HostPower, LinkState, LogCode } from './ids';
 
 /** What a bench shows at one moment of its time: what eyes and fingers find, and what its link has trained to. */
 export interface BenchState {

@@ -1,6 +1,7 @@
-import type { AttrPath, Chain } from '../schema';
+import type { AttrPath, Chain } from '../chain';
 import type { BodyFacts } from './body';
-import type { Finding, FindingCode } from './types';
+import type { FindingCode } from './codes';
+import type { Finding } from './finding';
 
 /** The areas a chain is judged in, in the order a person checks them. */
 export const JUDGED_AREAS = ['link', 'plugs', 'watts', 'room', 'software', 'charging', 'air', 'picture', 'handling'] as const;

@@ -1,10 +1,5 @@
-import type { ChargeFacts } from '../charging';
-import type { CoolFacts } from '../cooling';
-import type { PictureFacts } from '../display';
-import type { FitFacts } from '../fit';
-import type { PowerFacts } from '../power';
-import type { Chain, DockSpec, SocketSpec } from '../schema';
-import type { RequirementStatus, ReleaseNews } from '../software';
+import type { Chain, ChargeFacts, CoolFacts, FitFacts, PictureFacts, PowerFacts, ReleaseNews, RequirementStatus } from '../chain';
+import type { DockSpec, SocketSpec } from '../parts';
 
 /** Facts that do not hang on which world of the link is true: each subject of its own, and the slots as they are stated. */
 export interface BodyFacts {

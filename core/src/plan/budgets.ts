@@ -1,6 +1,5 @@
-import type { AttrPath } from '../schema';
-import { exact, fits, type Range } from '../units';
-import type { RuleId } from '../house';
+import { exact, fits, type Range, type RuleId } from '../base';
+import type { AttrPath } from '../chain';
 import type { BodyFacts } from './body';
 
 /** Something needed against something there: figure, limit, and where it becomes uncomfortable. */

@@ -1,4 +1,4 @@
-import type { Severity } from './types';
+import type { Severity } from './severity';
 
 export type Area =
   | 'link'

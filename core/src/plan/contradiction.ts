@@ -1,4 +1,4 @@
-import { wilson } from '../stats';
+import { wilson } from '../base';
 import type { VerdictState } from './types';
 
 export interface Against {

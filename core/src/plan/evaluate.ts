@@ -1,15 +1,17 @@
-import { knownAt } from '../schema';
-import { expectation, failures, successes } from '../log';
-import { withReleaseCaps } from '../software';
-import { forecast, rigWith } from '../toll';
+import { knownAt, withReleaseCaps } from '../chain';
+import { forecast, rigWith } from '../runs';
 import { areasOf, coverageOf } from './areas';
+import { budgetsOf } from './budgets';
 import { CHECKS } from './checks';
+import { FINDING_CODES } from './codes';
 import { contradicted } from './contradiction';
+import { expectation } from './evidence/evidence';
+import { failures, successes } from './evidence/tally';
+import { findings as findingsOf, groundsOf, resolveBody } from './facts';
 import { joinLinks } from './join-link';
 import { readOuts } from './read-outs';
-import { budgetsOf } from './budgets';
-import { findings as findingsOf, groundsOf, resolveBody } from './facts';
-import { FINDING_CODES, type EvaluateInput, type Evaluation, type Finding, type VerdictState } from './types';
+import type { EvaluateInput, Evaluation, VerdictState } from './types';
+import type { Finding } from './finding';
 import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */

@@ -1,15 +1,23 @@
-import { chargeFacts } from '../charging';
-import { coolFacts } from '../cooling';
-import { pictureFacts } from '../display';
-import { fitFacts } from '../fit';
-import { RuleBook } from '../house';
-import { joinLink, worlds, type LinkFacts, type World } from '../link';
-import { boardPower, powerFacts } from '../power';
-import type { Chain } from '../schema';
-import { holdRequirements, releaseNews } from '../software';
+import { RuleBook } from '../base';
+import {
+  boardPower,
+  type Chain,
+  chargeFacts,
+  coolFacts,
+  fitFacts,
+  holdRequirements,
+  joinLink,
+  type LinkFacts,
+  pictureFacts,
+  powerFacts,
+  releaseNews,
+  type World,
+  worlds,
+} from '../chain';
 import type { BodyFacts } from './body';
 import { isSteady, joinFindings, runChecks } from './run-checks';
-import type { Check, Context, Facts, Finding } from './types';
+import type { Check, Context, Facts } from './types';
+import type { Finding } from './finding';
 
 /** The body of a chain, each part of it made when somebody first reads it and then kept. */
 class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'installed'> {

@@ -1,9 +1,11 @@
-import { SOFTWARE_ROLES, type Chain, type Installed, type Settings, type Shown, type SoftwareRole } from '../schema';
-import type { Range } from '../units';
-import { bare } from '../units';
-import { evaluate } from './evaluate';
+import { bare, type Range } from '../base';
+import type { Chain, Shown } from '../chain';
+import { type Installed, type Settings, SOFTWARE_ROLES, type SoftwareRole } from '../parts';
 import type { Coverage } from './areas';
-import type { EvaluateInput, Evaluation, Finding, FindingCode, VerdictState } from './types';
+import type { FindingCode } from './codes';
+import { evaluate } from './evaluate';
+import type { EvaluateInput, Evaluation, VerdictState } from './types';
+import type { Finding } from './finding';
 
 /** A change that needs no other part: a setting, an installed version, a load taken off, a screen hung otherwise. */
 export interface Adjust {

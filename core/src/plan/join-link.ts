@@ -1,5 +1,5 @@
-import { hull, type Range } from '../units';
-import type { Both, Hop, LinkFacts, Pinch, Q, Working } from '../link';
+import { hull, type Range } from '../base';
+import type { Both, Hop, LinkFacts, Pinch, Q, Working } from '../chain';
 import { joinValue } from './join-value';
 
 type Arg = Working['args'][string];

@@ -1,4 +1,4 @@
-import { exact, hull, isExact, type Range } from '../units';
+import { exact, hull, isExact, type Range } from '../base';
 
 type Value = number | string | Range;
 

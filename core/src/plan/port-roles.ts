@@ -1,8 +1,7 @@
-import type { Slot } from '../schema';
-import { lookAlikes, portName } from '../setup';
+import { bare, type Range } from '../base';
+import { lookAlikes, portName, type Slot } from '../chain';
 import { evaluate } from './evaluate';
 import type { EvaluateInput, VerdictState } from './types';
-import { bare, type Range } from '../units';
 
 export interface PortRole {
   readonly key: string;

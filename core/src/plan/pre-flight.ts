@@ -1,4 +1,5 @@
-import type { Evaluation, FindingCode } from './types';
+import type { FindingCode } from './codes';
+import type { Evaluation } from './types';
 
 /** Something to see to before the first plug goes in. */
 export interface PreFlightItem {

@@ -1,5 +1,6 @@
-import { describePath, type AttrMeta, type AttrPath } from '../schema';
-import { STOPPING_AREAS, type JudgedArea } from './areas';
+import { type AttrPath, describePath } from '../chain';
+import type { AttrMeta } from '../parts';
+import { type JudgedArea, STOPPING_AREAS } from './areas';
 import type { Evaluation } from './types';
 
 /** Something worth finding out about a chain. */

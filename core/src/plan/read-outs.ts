@@ -1,7 +1,6 @@
-import { exact, rising, type Range } from '../units';
-import type { CardSpec, Slot } from '../schema';
-import type { RuleBook } from '../house';
-import type { Both, Hop, LinkFacts, TwoWay, World } from '../link';
+import { exact, type Range, rising, type RuleBook } from '../base';
+import type { Both, Hop, LinkFacts, Slot, TwoWay, World } from '../chain';
+import type { CardSpec } from '../parts';
 
 /** What the link's own router shows: rate of a lane and how many, as the kernel writes them ("20.0 Gb/s", 2). */
 export interface RouterRead {

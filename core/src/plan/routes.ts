@@ -1,20 +1,18 @@
-import { tunnelOf } from '../link';
+import { type Range, stated } from '../base';
+import { type Chain, chainSchema, portName, tunnelOf } from '../chain';
 import {
   cableSchema,
+  type CableSpec,
+  cardSchema,
   CARRIES,
   carriesTunnel,
-  cardSchema,
-  chainSchema,
   dockSchema,
   hasPcie,
-  isInside,
-  type CableSpec,
-  type Chain,
   type HostSpec,
+  isInside,
   type SocketSpec,
-} from '../schema';
-import { freeSlots, portName } from '../setup';
-import { stated, type Range } from '../units';
+} from '../parts';
+import { freeSlots } from '../setups';
 import { evaluate } from './evaluate';
 import type { Context, VerdictState } from './types';
 

@@ -1,8 +1,10 @@
-import { hangsOn, type World } from '../link';
+import type { RuleBook } from '../base';
+import { hangsOn, type World } from '../chain';
 import { STEADY } from './body';
-import type { RuleBook } from '../house';
+import { FINDING_CODES } from './codes';
 import { joinValue } from './join-value';
-import { FINDING_CODES, type Check, type Draft, type FactKey, type Facts, type Finding, type Param } from './types';
+import type { Check, Draft, FactKey, Facts } from './types';
+import type { Finding, Param } from './finding';
 
 /** The declared facts of a check and nothing else: reading another is an error, not a silent null. */
 export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): Pick<Facts, R> {

@@ -1,4 +1,5 @@
-import type { CardSpec, Chain } from '../schema';
+import type { Chain } from '../chain';
+import type { CardSpec } from '../parts';
 import type { Evaluation } from './types';
 
 /** One step of putting another card into the same dock. */

@@ -1,34 +1,14 @@
-import type { Range } from '../units';
-import type { Assumption, HouseRules } from '../house';
-import type { AttrPath, Chain, ReleaseSpec, RequirementSpec, Slot } from '../schema';
-import type { Both, Hop, LinkFacts, Pinch, SlotFacts, SourceId, Working } from '../link';
-import type { Area, FindingCode } from './codes';
+import type { Assumption, HouseRules } from '../base';
+import type { AttrPath, Both, Chain, Hop, LinkFacts, Pinch, SlotFacts, Working } from '../chain';
+import type { ReleaseSpec, RequirementSpec } from '../parts';
+import type { Asked, Forecast, NoForecast, TitleModel } from '../runs';
 import type { AreaVerdict, Coverage } from './areas';
 import type { BodyFacts } from './body';
 import type { Budget } from './budgets';
+import type { FindingCode } from './codes';
+import type { Finding } from './finding';
+import type { EvidenceSummary, Expectation } from './evidence/evidence';
 import type { ReadOuts } from './read-outs';
-import type { EvidenceSummary, Expectation } from '../log';
-import type { Asked, Forecast, NoForecast, TitleModel } from '../toll';
-
-export type Severity = 'blocks' | 'care' | 'note';
-
-export { FINDING_CODES, type Area, type FindingCode } from './codes';
-
-export type Param = number | string | Range;
-
-export interface Finding {
-  readonly code: FindingCode;
-  readonly area: Area;
-  readonly severity: Severity;
-  readonly certainty: 'certain' | 'possible';
-  readonly slots: readonly Slot[];
-  /** Attributes that are not known and could turn it. */
-  readonly hangsOn: readonly AttrPath[];
-  readonly params: Readonly<Record<string, Param>>;
-  readonly source: SourceId;
-  /** Which of several the same finding is made of: a cable, a supply, a requirement. */
-  readonly about?: string;
-}
 
 /** What a check may read: one slot, the group of slots the link is joined from, or a subject such as power. */
 export type FactKey = keyof Facts;

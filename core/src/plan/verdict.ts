@@ -1,8 +1,8 @@
-import { relativeWidth, type Range } from '../units';
-import type { AttrPath } from '../schema';
-import { NOT_ASKED, type Limit, type LinkFacts, type World } from '../link';
+import { type Range, relativeWidth } from '../base';
+import { type AttrPath, type Limit, type LinkFacts, NOT_ASKED, type World } from '../chain';
 import type { Budget } from './budgets';
-import type { Evaluation, Finding, Verify } from './types';
+import type { Evaluation, Verify } from './types';
+import type { Finding } from './finding';
 
 type Verdict = Evaluation['predicted']['verdict'];
 

@@ -1,4 +1,4 @@
-import type { Chain } from '../schema';
+import type { Chain } from '../chain';
 import { evaluate } from './evaluate';
 import type { EvaluateInput, Evaluation } from './types';
 

@@ -1,9 +1,9 @@
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { createApp } from '../../src/app';
-import { connect } from '../../src/db/connect';
-import { migrate } from '../../src/db/migrate';
-import { defineModels } from '../../src/db/models';
+import { connect } from '../../src/platform/db/connect';
+import { migrate } from '../../src/platform/db/migrate';
+import { defineModels } from '../../src/platform/db/models';
 import * as samples from './samples';
 
 export { samples };

@@ -1,5 +1,5 @@
+import type { SymptomId, TestId } from '@ruddy/core/base';
 import type { FaultId, RemedyId } from '@ruddy/core/bench';
-import type { SymptomId, TestId } from '@ruddy/core/faults';
 import { survey, type Hidden, type Survey } from './survey';
 
 export type Shown = 'yes' | 'no' | 'cannot';

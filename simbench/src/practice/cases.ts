@@ -1,17 +1,16 @@
+import type { SymptomId } from '@ruddy/core/base';
 import type { FaultMap } from '@ruddy/core/bench';
-import type { SymptomId } from '@ruddy/core/faults';
+import { type Chain, chainSchema } from '@ruddy/core/chain';
 import {
   cableSchema,
   cardSchema,
-  chainSchema,
   dockSchema,
+  type DockSpec,
   hostSchema,
   screenSchema,
   socketSchema,
-  type Chain,
-  type DockSpec,
   type SocketSpec,
-} from '@ruddy/core/schema';
+} from '@ruddy/core/parts';
 
 export type Grade = 'easy' | 'middle' | 'hard';
 

@@ -1,5 +1,5 @@
-import { faultsOf, type FaultId, type FaultMap } from '@ruddy/core/bench';
-import type { Chain } from '@ruddy/core/schema';
+import { type FaultId, type FaultMap, faultsOf } from '@ruddy/core/bench';
+import type { Chain } from '@ruddy/core/chain';
 import { mixedChance } from '../frames/chance';
 import { survey, type Hidden, type Survey } from './survey';
 

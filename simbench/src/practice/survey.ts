@@ -1,9 +1,9 @@
-import type { Act, FaultMap, RemedyId, TimedAct } from '@ruddy/core/bench';
-import { remedied } from '@ruddy/core/bench';
-import { countsBetween, failsAt, linkCheck, type LinkCheck } from '@ruddy/core/bring-up';
-import { answersOf, NOTHING_SEEN, seenOf, type ChainObservation, type SymptomId, type TestId } from '@ruddy/core/faults';
+import type { SymptomId, TestId } from '@ruddy/core/base';
+import { type Act, type FaultMap, remedied, type RemedyId, type TimedAct } from '@ruddy/core/bench';
+import { linkCheck, type LinkCheck, type Reading, readingSchema, type Report } from '@ruddy/core/bring-up';
+import type { Chain } from '@ruddy/core/chain';
 import type { Evaluation } from '@ruddy/core/plan';
-import { readingSchema, type Chain, type Reading, type Report } from '@ruddy/core/schema';
+import { answersOf, type ChainObservation, countsBetween, failsAt, NOTHING_SEEN, seenOf } from '@ruddy/core/troubleshoot';
 import { readCopy } from '../copy';
 import { simulate, type BenchRun } from '../simulate';
 

@@ -1,5 +1,5 @@
-import { stated } from '@ruddy/core/units';
-import { isAdapter } from '@ruddy/core/schema';
+import { stated } from '@ruddy/core/base';
+import { isAdapter } from '@ruddy/core/chain';
 import { word } from '../parts';
 import { dockLives, shown, wiringOf, type World } from '../world';
 import { value, type Entry } from './entry';

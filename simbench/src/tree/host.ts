@@ -1,5 +1,5 @@
-import { carriesTunnel, type SocketSpec } from '@ruddy/core/schema';
-import { tunnelOf } from '@ruddy/core/link';
+import { tunnelOf } from '@ruddy/core/chain';
+import { carriesTunnel, type SocketSpec } from '@ruddy/core/parts';
 import { settle, word } from '../parts';
 import type { Wiring } from '../link';
 import { bridgesUp, fault, wiringOf, type World } from '../world';

@@ -1,4 +1,4 @@
-import { partName } from '@ruddy/core/setup';
+import { partName } from '@ruddy/core/chain';
 import { word } from '../parts';
 import { forbidden, routerUp, securityOf, wiringOf, type World } from '../world';
 import { link, value, type Entry } from './entry';

@@ -3,13 +3,16 @@ import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular
 import { MAT_FORM_FIELD_DEFAULT_OPTIONS } from '@angular/material/form-field';
 import { provideRouter, TitleStrategy, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
 import { routes } from './routes';
-import { PageTitle } from './shell/page-title';
+import { PartsData } from './parts/parts';
+import { PageTitle } from './platform/shell/page-title';
+import { SearchSource } from './platform/shell/search-box';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch()),
     provideRouter(routes, withComponentInputBinding(), withInMemoryScrolling({ scrollPositionRestoration: 'enabled' })),
+    { provide: SearchSource, useExisting: PartsData },
     { provide: TitleStrategy, useClass: PageTitle },
     { provide: MAT_FORM_FIELD_DEFAULT_OPTIONS, useValue: { appearance: 'outline', subscriptSizing: 'dynamic' } },
   ],

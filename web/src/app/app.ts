@@ -1,15 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, Injector, viewChild } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
-import { Tray } from './data/tray';
-import { Keys } from './shell/keys';
-import { SearchBox } from './shell/search-box';
-import { ThemeChoice } from './shell/theme';
-import { Session } from './data/session';
-import { SignIn } from './shell/sign-in';
-import { MemberMenu } from './shell/member-menu';
-import { Icon } from './shared/icon';
-import { ServerClock } from './shared/server-clock';
+import { Tray } from './setups/tray';
+import { Keys } from './platform/shell/keys';
+import { SearchBox } from './platform/shell/search-box';
+import { ThemeChoice } from './platform/shell/theme';
+import { Session } from './platform/api/session';
+import { SignIn } from './platform/shell/sign-in';
+import { MemberMenu } from './platform/shell/member-menu';
+import { Icon } from './platform/shared/icon';
+import { ServerClock } from './platform/shared/server-clock';
 
 /** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
 @Component({
@@ -56,6 +56,6 @@ export class App {
   }
 
   showKeys(): void {
-    void import('./shell/keys-dialog').then((m) => m.openKeys(this.#injector));
+    void import('./platform/shell/keys-dialog').then((m) => m.openKeys(this.#injector));
   }
 }

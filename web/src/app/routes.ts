@@ -7,7 +7,7 @@ const aKind: CanMatchFn = (_route, segments) => isKind(segments[1]?.path);
 /** Addresses keep the place: open part, filters and sort live in the query. */
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'setups' },
-  { path: 'setups', title: 'Setups', loadComponent: () => import('./setups/setups-page').then((m) => m.SetupsPage) },
+  { path: 'setups', title: 'Setups', loadComponent: () => import('./plan/setups-page').then((m) => m.SetupsPage) },
   {
     path: 'setups/:id',
     loadComponent: () => import('./setup-frame/setup-frame').then((m) => m.SetupFrame),
@@ -19,13 +19,13 @@ export const routes: Routes = [
       {
         path: 'troubleshoot',
         title: 'Troubleshoot',
-        loadComponent: () => import('./trouble/troubleshoot-page').then((m) => m.TroubleshootPage),
+        loadComponent: () => import('./troubleshoot/troubleshoot-page').then((m) => m.TroubleshootPage),
       },
       { path: 'sheet', title: 'Sheet', loadComponent: () => import('./sheet/sheet-page').then((m) => m.SheetPage) },
-      { path: 'record', title: 'Record', loadComponent: () => import('./record/record-page').then((m) => m.RecordPage) },
+      { path: 'record', title: 'Record', loadComponent: () => import('./plan/record/record-page').then((m) => m.RecordPage) },
     ],
   },
-  { path: 'scout', title: 'Scout', loadComponent: () => import('./scout/scout-page').then((m) => m.ScoutPage) },
+  { path: 'scout', title: 'Scout', loadComponent: () => import('./buy/scout-page').then((m) => m.ScoutPage) },
   { path: 'compatibility', pathMatch: 'full', redirectTo: 'compatibility/table' },
   {
     path: 'compatibility/table',
@@ -54,8 +54,8 @@ export const routes: Routes = [
     title: 'Cable register',
     loadComponent: () => import('./parts/register-page').then((m) => m.RegisterPage),
   },
-  { path: 'parts/news', title: 'News', loadComponent: () => import('./parts/news-page').then((m) => m.NewsPage) },
-  { path: 'parts/rates', title: 'Exchange rates', loadComponent: () => import('./parts/rates-page').then((m) => m.RatesPage) },
+  { path: 'parts/news', title: 'News', loadComponent: () => import('./workshop/news-page').then((m) => m.NewsPage) },
+  { path: 'parts/rates', title: 'Exchange rates', loadComponent: () => import('./buy/rates-page').then((m) => m.RatesPage) },
   { path: 'parts/import', title: 'Import', loadComponent: () => import('./parts/import-page').then((m) => m.ImportPage) },
   {
     path: 'parts/:kind',
@@ -74,30 +74,34 @@ export const routes: Routes = [
   {
     path: 'compare/plans',
     title: 'Compare plans',
-    loadComponent: () => import('./compare/compare-page').then((m) => m.ComparePage),
+    loadComponent: () => import('./runs/compare/compare-page').then((m) => m.ComparePage),
   },
   {
     path: 'compare/runs',
     title: 'Compare runs',
-    loadComponent: () => import('./compare/runs-page').then((m) => m.CompareRunsPage),
+    loadComponent: () => import('./runs/compare/runs-page').then((m) => m.CompareRunsPage),
   },
   {
     path: 'compare/sessions',
     title: 'Sessions',
-    loadComponent: () => import('./compare/sessions-page').then((m) => m.SessionsPage),
+    loadComponent: () => import('./runs/compare/sessions-page').then((m) => m.SessionsPage),
   },
   { path: 'bench', title: 'Benches', loadComponent: () => import('./bench/bench-list-page').then((m) => m.BenchListPage) },
   {
     path: 'bench/practice',
     title: 'Practice',
-    loadComponent: () => import('./practice/practice-list').then((m) => m.PracticeList),
+    loadComponent: () => import('./bench/practice/practice-list').then((m) => m.PracticeList),
   },
   {
     path: 'bench/practice/:id',
     title: 'Practice',
-    loadComponent: () => import('./practice/practice-page').then((m) => m.PracticePage),
+    loadComponent: () => import('./bench/practice/practice-page').then((m) => m.PracticePage),
   },
-  { path: 'trouble', title: 'Something is wrong', loadComponent: () => import('./trouble/start-page').then((m) => m.StartPage) },
+  {
+    path: 'trouble',
+    title: 'Something is wrong',
+    loadComponent: () => import('./troubleshoot/start-page').then((m) => m.StartPage),
+  },
   { path: 'bench/:id', title: 'Bench', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage) },
   { path: 'workshop', pathMatch: 'full', redirectTo: 'workshop/loans' },
   { path: 'workshop/rules', title: 'House rules', loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage) },
@@ -110,6 +114,10 @@ export const routes: Routes = [
   { path: 'workshop/backup', title: 'Backup', loadComponent: () => import('./workshop/backup-page').then((m) => m.BackupPage) },
   { path: 'workshop/data', title: 'Data', loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage) },
   { path: 'workshop/feeds', title: 'Feeds', loadComponent: () => import('./workshop/feeds-page').then((m) => m.FeedsPage) },
-  { path: 'glossary', title: 'Glossary', loadComponent: () => import('./glossary/glossary-page').then((m) => m.GlossaryPage) },
-  { path: '**', title: 'Not found', loadComponent: () => import('./shell/not-found').then((m) => m.NotFound) },
+  {
+    path: 'glossary',
+    title: 'Glossary',
+    loadComponent: () => import('./platform/glossary/glossary-page').then((m) => m.GlossaryPage),
+  },
+  { path: '**', title: 'Not found', loadComponent: () => import('./platform/shell/not-found').then((m) => m.NotFound) },
 ];

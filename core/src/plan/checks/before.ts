@@ -1,6 +1,6 @@
-import { socketPath } from '../../link';
-import { isInside, type HostSpec } from '../../schema';
-import { freeSlots, portName } from '../../setup';
+import { portName, socketPath } from '../../chain';
+import { type HostSpec, isInside } from '../../parts';
+import { freeSlots } from '../../setups';
 import type { Check, Draft } from '../types';
 import { certainIf, possible } from './certainty';
 

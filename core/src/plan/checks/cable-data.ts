@@ -1,5 +1,5 @@
-import { cablesOf, DOMAIN, LEAST_TUNNEL_CABLE_GBPS } from '../../link';
-import { toRange } from '../../units';
+import { toRange } from '../../base';
+import { cablesOf, DOMAIN, LEAST_TUNNEL_CABLE_GBPS } from '../../chain';
 import type { Check, Draft } from '../types';
 
 /** A USB-C cable whose mark is too low for a tunnel: it charges and carries USB 2. */

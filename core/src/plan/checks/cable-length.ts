@@ -1,5 +1,5 @@
-import { cablesOf, DOMAIN, passiveLengthMm, TRANSPORT_40, transportGbps } from '../../link';
-import { toRange } from '../../units';
+import { toRange } from '../../base';
+import { cablesOf, DOMAIN, passiveLengthMm, TRANSPORT_40, transportGbps } from '../../chain';
 import type { Check } from '../types';
 
 /** Passive USB-C cables too long for the rate their ends could take, and cables joined end to end. */

@@ -1,4 +1,4 @@
-import type { AttrPath } from '../../schema';
+import type { AttrPath } from '../../chain';
 import type { Draft } from '../types';
 
 type Certainty = Pick<Draft, 'certainty' | 'hangsOn'>;

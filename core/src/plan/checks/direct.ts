@@ -1,6 +1,6 @@
-import { directGen, DOMAIN, isDirect, portDomain, type KnownPath } from '../../link';
-import { isAdapter, type Connector } from '../../schema';
-import { minOf, toRange } from '../../units';
+import { minOf, toRange } from '../../base';
+import { directGen, DOMAIN, isAdapter, isDirect, type KnownPath, portDomain } from '../../chain';
+import type { Connector } from '../../parts';
 import type { Check } from '../types';
 import { possible } from './certainty';
 

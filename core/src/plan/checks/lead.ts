@@ -1,4 +1,4 @@
-import { bridged } from '../../link';
+import { bridged } from '../../chain';
 import type { Check } from '../types';
 import { certainIf } from './certainty';
 

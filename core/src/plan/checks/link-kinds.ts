@@ -1,6 +1,5 @@
-import { portFamilies, tooOldToMeet, tunnelOf } from '../../link';
-import { hasPcie, PORT_STANDARDS } from '../../schema';
-import { portName } from '../../setup';
+import { portFamilies, portName, tooOldToMeet, tunnelOf } from '../../chain';
+import { hasPcie, PORT_STANDARDS } from '../../parts';
 import type { Check, Draft } from '../types';
 
 /** A slot or port wired for something else than PCIe: no adapter makes a card appear. */

@@ -1,4 +1,4 @@
-import { portName } from '../../setup';
+import { portName } from '../../chain';
 import type { Check } from '../types';
 
 /** A USB-C port that tunnels no PCIe: no cable and no dock makes a card appear. */

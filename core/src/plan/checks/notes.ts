@@ -1,5 +1,5 @@
-import { cablesOf } from '../../link';
-import { isExact } from '../../units';
+import { isExact } from '../../base';
+import { cablesOf } from '../../chain';
 import type { Check, Draft } from '../types';
 
 /** Direct PCIe has no hot-plug: everything off, mains out, before the cable is touched. */

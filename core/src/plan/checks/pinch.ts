@@ -1,5 +1,5 @@
-import { isExact, ratio } from '../../units';
-import type { LinkFacts } from '../../link';
+import { isExact, ratio } from '../../base';
+import type { LinkFacts } from '../../chain';
 import type { Check, Draft } from '../types';
 import { possible } from './certainty';
 

@@ -1,4 +1,4 @@
-import { plugMismatch } from '../../link';
+import { plugMismatch } from '../../chain';
 import type { Check } from '../types';
 
 /** Two neighbours whose plugs do not go together. */

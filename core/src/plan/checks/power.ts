@@ -1,6 +1,6 @@
-import { openSockets, SENSE_W, SOCKET_W, socketCounts } from '../../power';
-import type { CardSpec, SupplyAttrs } from '../../schema';
-import { fits, openOf, toRange, type Range } from '../../units';
+import { fits, openOf, type Range, toRange } from '../../base';
+import { openSockets, SENSE_W, SOCKET_W, socketCounts } from '../../chain';
+import type { CardSpec, SupplyAttrs } from '../../parts';
 import type { Check, Draft } from '../types';
 import { certainIf, possible } from './certainty';
 

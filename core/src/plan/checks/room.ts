@@ -1,4 +1,4 @@
-import { supplyFormFits, type Clearance } from '../../fit';
+import { type Clearance, supplyFormFits } from '../../chain';
 import type { Check, Draft } from '../types';
 import { possible } from './certainty';
 

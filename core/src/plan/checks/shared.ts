@@ -1,6 +1,5 @@
-import { takesOf } from '../../link';
-import { LOAD_KINDS } from '../../schema';
-import { lookAlikes, portName } from '../../setup';
+import { lookAlikes, portName, takesOf } from '../../chain';
+import { LOAD_KINDS } from '../../parts';
 import type { Check, Draft } from '../types';
 
 /** What hangs from the dock and takes from the link, each with its rates; on its own cable it takes nothing. */

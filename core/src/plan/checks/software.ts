@@ -1,5 +1,6 @@
-import type { RequirementStatus } from '../../software';
-import type { Check, Draft, Param } from '../types';
+import type { RequirementStatus } from '../../chain';
+import type { Check, Draft } from '../types';
+import type { Param } from '../finding';
 import { certainIf } from './certainty';
 
 const FIRMWARE: readonly string[] = ['dockFirmware', 'hostFirmware', 'linkFirmware', 'cardFirmware'];

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
-import type { BenchRow, SetupRow } from '@ruddy/core/api';
-import { STAGE_WORDS } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { BenchesData } from '../data/benches';
-import { SetupsData } from '../data/setups';
-import { pluralize } from '../shared/format';
+import type { BenchRow } from '@ruddy/core/bench/contract';
+import { STAGE_WORDS } from '@ruddy/core/bench/text';
+import type { SetupRow } from '@ruddy/core/plan/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { BenchesData } from '../setups/benches';
+import { SetupsData } from '../setups/setups';
+import { pluralize } from '../platform/shared/format';
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { benchSentence } from '@ruddy/core/texts';
-import { BridgeStrip } from '../bridge-strip/bridge-strip';
-import { BenchDesk } from '../data/bench-desk';
-import { Keys } from '../shell/keys';
+import { benchSentence } from '@ruddy/core/bench/text';
+import { BridgeStrip } from '../chain/strip/bridge-strip';
+import { BenchDesk } from './bench-desk';
+import { Keys } from '../platform/shell/keys';
 import { benchStrip } from './bench-strip';
 import { ClockPanel } from './clock-panel';
 import { FaultPanel } from './fault-panel';

@@ -1,7 +1,7 @@
-import { LINK_STATES, type BenchState, type LinkState } from '@ruddy/core/bench';
-import { benchSentence, benchTime, HOST_POWER_WORDS, STAGE_WORDS } from '@ruddy/core/texts';
-import { stripModel, type StripHop, type StripModel } from '../bridge-strip/strip-model';
-import type { Judgement } from '../data/setups';
+import { type BenchState, LINK_STATES, type LinkState } from '@ruddy/core/bench';
+import { benchSentence, benchTime, HOST_POWER_WORDS, STAGE_WORDS } from '@ruddy/core/bench/text';
+import { stripModel, type StripHop, type StripModel } from '../chain/strip/strip-model';
+import type { Judgement } from '../setups/setups';
 
 const at = (stage: LinkState) => LINK_STATES.indexOf(stage);
 const FROM: Record<'tunnel' | 'card', LinkState> = { tunnel: 'tunnel', card: 'windows' };

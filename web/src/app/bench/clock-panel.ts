@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { benchTime } from '@ruddy/core/texts';
-import { BenchDesk } from '../data/bench-desk';
-import { Choice } from '../shared/choice';
+import { benchTime } from '@ruddy/core/bench/text';
+import { BenchDesk } from './bench-desk';
+import { Choice } from '../platform/shared/choice';
 
 const SPEEDS = [
   { value: '0', label: 'Hold' },

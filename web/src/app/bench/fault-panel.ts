@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { FAULT_IDS, faultsOf, type FaultId } from '@ruddy/core/bench';
-import { FAULT_STRENGTH, FAULT_WORDS } from '@ruddy/core/texts';
-import { BenchDesk } from '../data/bench-desk';
+import { FAULT_IDS, type FaultId, faultsOf } from '@ruddy/core/bench';
+import { FAULT_STRENGTH, FAULT_WORDS } from '@ruddy/core/bench/text';
+import { BenchDesk } from './bench-desk';
 
 /** Faults that sit in the bench, and the place to hide another; only those this chain can have are offered. */
 @Component({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { benchLine, benchTime } from '@ruddy/core/texts';
-import { BenchDesk } from '../data/bench-desk';
+import { benchLine, benchTime } from '@ruddy/core/bench/text';
+import { BenchDesk } from './bench-desk';
 
 const GRAVE = new Set(['host-frozen', 'gone', 'link-down', 'brown-out', 'live-direct', 'live-card', 'no-space', 'stays-asleep']);
 

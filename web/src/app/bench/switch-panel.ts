@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Act } from '@ruddy/core/bench';
-import { carriesTunnel, SECURITY_LEVELS, SECURITY_WORDS } from '@ruddy/core/schema';
-import { HOST_POWER_WORDS } from '@ruddy/core/texts';
-import { BenchDesk } from '../data/bench-desk';
+import { HOST_POWER_WORDS } from '@ruddy/core/bench/text';
+import { SECURITY_LEVELS } from '@ruddy/core/bring-up';
+import { carriesTunnel, SECURITY_WORDS } from '@ruddy/core/parts';
+import { BenchDesk } from './bench-desk';
 
 interface Switch {
   readonly name: string;

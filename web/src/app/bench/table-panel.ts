@@ -2,12 +2,12 @@ import { CdkDrag, CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angul
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
-import type { Part } from '@ruddy/core/api';
 import type { Act } from '@ruddy/core/bench';
-import type { AdapterSpec, CableSpec, CardSpec, DockSpec, HostSpec, PartKind, SupplySpec } from '@ruddy/core/schema';
-import { partName, portName } from '@ruddy/core/setup';
-import { BenchDesk } from '../data/bench-desk';
-import { PartsData } from '../data/parts';
+import { partName, portName } from '@ruddy/core/chain';
+import type { AdapterSpec, CableSpec, CardSpec, DockSpec, HostSpec, PartKind, SupplySpec } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { BenchDesk } from './bench-desk';
+import { PartsData } from '../parts/parts';
 import { facts } from '../parts/part-facts';
 
 /** Places on the table, host side first, and the kinds of part that go there. */

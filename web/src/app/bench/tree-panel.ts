@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { BenchReading } from '@ruddy/core/api';
-import { deviceTree, isDisplay, type Node } from '@ruddy/core/reading';
-import type { ApiProblem } from '../data/api';
-import { BenchDesk } from '../data/bench-desk';
-import { BenchesData } from '../data/benches';
-import { download } from '../shared/download';
+import type { BenchReading } from '@ruddy/core/bench/contract';
+import { deviceTree, isDisplay, type Node } from '@ruddy/core/bring-up';
+import type { ApiProblem } from '../platform/api/api';
+import { BenchDesk } from './bench-desk';
+import { BenchesData } from '../setups/benches';
+import { download } from '../platform/shared/download';
 
 interface Line {
   readonly depth: number;

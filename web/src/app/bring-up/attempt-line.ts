@@ -1,18 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { tryBody, type TriedRow } from '@ruddy/core/api';
-import { ORDER_IDS, type OrderId } from '@ruddy/core/checklist';
-import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import { ORDER_WORDS, PURPOSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { BringUpRun } from '../data/bring-up-run';
-import { SetupEditor } from '../data/setup-editor';
-import { SetupsData } from '../data/setups';
-import { TakeBack } from '../record/take-back';
-import { Choice } from '../shared/choice';
-import { clock, day } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
+import { ORDER_IDS, type OrderId } from '@ruddy/core/base';
+import { type TriedRow, tryBody } from '@ruddy/core/bring-up/contract';
+import { ORDER_WORDS, PURPOSE_WORDS } from '@ruddy/core/bring-up/text';
+import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
+import { SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
+import type { ApiProblem } from '../platform/api/api';
+import { BringUpRun } from './bring-up-run';
+import { SetupEditor } from '../setups/setup-editor';
+import { SetupsData } from '../setups/setups';
+import { TakeBack } from '../plan/record/take-back';
+import { Choice } from '../platform/shared/choice';
+import { clock, day } from '../platform/shared/format';
+import { ServerClock } from '../platform/shared/server-clock';
 
 const WORKED = [
   { value: 'yes', label: 'the card came up' },

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { DRIVER_SCHOOLS, type DriverSchool } from '@ruddy/core/checklist';
-import { adviceWords, CAUTION_TEXTS, DRIVER_WORDS, headline, ORDER_WORDS, orderWhy } from '@ruddy/core/texts';
-import { BringUpRun } from '../data/bring-up-run';
-import { SetupEditor } from '../data/setup-editor';
-import { Choice } from '../shared/choice';
+import { DRIVER_SCHOOLS, type DriverSchool } from '@ruddy/core/base';
+import { adviceWords, CAUTION_TEXTS, DRIVER_WORDS, ORDER_WORDS, orderWhy } from '@ruddy/core/bring-up/text';
+import { headline } from '@ruddy/core/plan/text';
+import { BringUpRun } from './bring-up-run';
+import { SetupEditor } from '../setups/setup-editor';
+import { Choice } from '../platform/shared/choice';
 
 /** Before an attempt: in which order of power, driver before or after, and why. */
 @Component({

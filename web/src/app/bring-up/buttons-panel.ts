@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { COUPLED_ACTS, COUPLED_SEEN, type CoupledAct, type CoupledSeen, type Coupling } from '@ruddy/core/schema';
-import { SetupEditor } from '../data/setup-editor';
-import { Choice, optionsOf } from '../shared/choice';
+import { COUPLED_ACTS, COUPLED_SEEN, type CoupledAct, type CoupledSeen, type Coupling } from '@ruddy/core/setups';
+import { SetupEditor } from '../setups/setup-editor';
+import { Choice, optionsOf } from '../platform/shared/choice';
 
 interface Row {
   readonly act: CoupledAct;

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { CheckRow, CopyGrade, LinkCheck } from '@ruddy/core/bring-up';
-import { compareReading } from '@ruddy/core/bring-up';
+import { formatWhole, percent, rate } from '@ruddy/core/base/text';
+import { type CheckRow, compareReading, type CopyGrade, type LinkCheck } from '@ruddy/core/bring-up';
+import { ARTEFACT_TEXT, GRADE_WORDS, ROW_NAMES, ROW_WORDS } from '@ruddy/core/bring-up/text';
 import type { Evaluation } from '@ruddy/core/plan';
-import { ARTEFACT_TEXT, GRADE_WORDS, percent, rate, ROW_NAMES, ROW_WORDS, formatWhole } from '@ruddy/core/texts';
 
 interface Line {
   name: string;

@@ -2,12 +2,12 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { of, throwError } from 'rxjs';
-import type { BenchReading } from '@ruddy/core/api';
-import { reportSchema } from '@ruddy/core/schema';
-import { ApiProblem } from '../data/api';
-import { BenchesData } from '../data/benches';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
+import type { BenchReading } from '@ruddy/core/bench/contract';
+import { reportSchema } from '@ruddy/core/bring-up';
+import { ApiProblem } from '../platform/api/api';
+import { BenchesData } from '../setups/benches';
+import { LinkReadings } from './link-readings';
+import { SetupEditor } from '../setups/setup-editor';
 import { FromBench, type BenchTaken } from './from-bench';
 
 const errors = (corrected: number) => ({ corrected, nonfatal: 0, fatal: 0 });

@@ -2,15 +2,16 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { concatMap, map, type Observable, of, switchMap } from 'rxjs';
-import type { BenchReading, BenchRow } from '@ruddy/core/api';
-import { countsBetween } from '@ruddy/core/bring-up';
-import { RuleBook } from '@ruddy/core/house';
-import type { CountsReading } from '@ruddy/core/schema';
-import { pluralize, STAGE_WORDS } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { BenchesData } from '../data/benches';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
+import { RuleBook } from '@ruddy/core/base';
+import { pluralize } from '@ruddy/core/base/text';
+import type { BenchReading, BenchRow } from '@ruddy/core/bench/contract';
+import { STAGE_WORDS } from '@ruddy/core/bench/text';
+import type { CountsReading } from '@ruddy/core/bring-up';
+import { countsBetween } from '@ruddy/core/troubleshoot';
+import type { ApiProblem } from '../platform/api/api';
+import { BenchesData } from '../setups/benches';
+import { LinkReadings } from './link-readings';
+import { SetupEditor } from '../setups/setup-editor';
 
 /** What was read off a bench, and what was counted there when it was put under load for a while. */
 export interface BenchTaken {

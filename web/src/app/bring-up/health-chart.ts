@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { scaleLinear, scaleUtc } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { HealthPoint } from '@ruddy/core/bring-up';
-import { day } from '../shared/format';
+import { day } from '../platform/shared/format';
 
 const W = 640;
 const H = 200;

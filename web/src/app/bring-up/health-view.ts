@@ -1,14 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { RuleBook } from '@ruddy/core/base';
 import type { HealthPoint } from '@ruddy/core/bring-up';
-import { RuleBook } from '@ruddy/core/house';
-import { measureText, MEASURE_WORDS, trendText } from '@ruddy/core/texts';
-import { LinkHealth } from '../data/link-health';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
-import { day } from '../shared/format';
-import { toCsv } from '../shared/csv';
-import { download } from '../shared/download';
+import { MEASURE_WORDS, measureText, trendText } from '@ruddy/core/bring-up/text';
+import { LinkHealth } from './link-health';
+import { LinkReadings } from './link-readings';
+import { SetupEditor } from '../setups/setup-editor';
+import { day } from '../platform/shared/format';
+import { toCsv } from '../platform/shared/csv';
+import { download } from '../platform/shared/download';
 import { HealthChart } from './health-chart';
 
 const share = (v: number | null) => (v === null ? '–' : `${Math.round(v * 100)} %`);

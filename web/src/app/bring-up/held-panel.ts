@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { describePath } from '@ruddy/core/schema';
+import { listed, partNoun } from '@ruddy/core/base/text';
 import { READ_MARKS } from '@ruddy/core/bring-up';
-import { questionsOf, type OpenQuestion } from '@ruddy/core/plan';
-import { countsText, listed, MARK_WORDS, partNoun, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/texts';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
+import { countsText, MARK_WORDS, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/bring-up/text';
+import { describePath } from '@ruddy/core/chain';
+import { type OpenQuestion, questionsOf } from '@ruddy/core/plan';
+import { LinkReadings } from './link-readings';
+import { SetupEditor } from '../setups/setup-editor';
 import { AnswerCard } from '../plan/answer-card';
 import { AnswerList } from '../plan/answer-list';
 import { CheckTable } from './check-table';

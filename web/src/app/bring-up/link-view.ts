@@ -1,16 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { v7 } from 'uuid';
-import type { ReadingEntry } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { BringUpRun } from '../data/bring-up-run';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
-import { SetupsData } from '../data/setups';
-import { clock, day } from '../shared/format';
-import { Keys } from '../shell/keys';
+import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { BringUpRun } from './bring-up-run';
+import { LinkReadings } from './link-readings';
+import { SetupEditor } from '../setups/setup-editor';
+import { SetupsData } from '../setups/setups';
+import { clock, day } from '../platform/shared/format';
+import { Keys } from '../platform/shell/keys';
 import { HeldPanel } from './held-panel';
 import { ReadingFields } from './reading-fields';
-import { TakeBack } from '../record/take-back';
+import { TakeBack } from '../plan/record/take-back';
 
 /** The link check by itself: take a reading, see it held against this chain, and what was stored before. */
 @Component({

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { openingPlan } from '@ruddy/core/checklist';
-import { openingWords } from '@ruddy/core/texts';
-import { BringUpRun } from '../data/bring-up-run';
+import { openingPlan } from '@ruddy/core/bring-up';
+import { openingWords } from '@ruddy/core/bring-up/text';
+import { BringUpRun } from './bring-up-run';
 
 /** The plan for opening the host: what comes out, what holds it, dangers, how far the maker goes, and the way back. */
 @Component({

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { dockedSchema, type Docked } from '@ruddy/core/schema';
-import { SetupEditor } from '../data/setup-editor';
-import { Choice } from '../shared/choice';
-import { readNumber } from '../shared/format';
+import { type Docked, dockedSchema } from '@ruddy/core/setups';
+import { SetupEditor } from '../setups/setup-editor';
+import { Choice } from '../platform/shared/choice';
+import { readNumber } from '../platform/shared/format';
 
 type State = 'docked' | 'undocked';
 type Key = Exclude<keyof Docked['docked'], never>;

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { FORCED_BY, USED_CARD, type Program } from '@ruddy/core/schema';
-import { SetupEditor } from '../data/setup-editor';
-import { Choice, optionsOf } from '../shared/choice';
+import { FORCED_BY, type Program, USED_CARD } from '@ruddy/core/setups';
+import { SetupEditor } from '../setups/setup-editor';
+import { Choice, optionsOf } from '../platform/shared/choice';
 
 /** Which card each program uses, and what made it. */
 @Component({

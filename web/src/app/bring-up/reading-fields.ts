@@ -12,14 +12,13 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { inGbps } from '@ruddy/core/bring-up';
-import { COPY_UNITS, type Report } from '@ruddy/core/schema';
-import { READ_COMMAND } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
-import { SetupsData } from '../data/setups';
-import { Choice } from '../shared/choice';
+import { COPY_UNITS, inGbps, type Report } from '@ruddy/core/bring-up';
+import { READ_COMMAND } from '@ruddy/core/bring-up/text';
+import type { ApiProblem } from '../platform/api/api';
+import { LinkReadings } from './link-readings';
+import { SetupEditor } from '../setups/setup-editor';
+import { SetupsData } from '../setups/setups';
+import { Choice } from '../platform/shared/choice';
 import {
   COUNT_FIELDS,
   FRESH,
@@ -33,7 +32,7 @@ import {
   type TypedReading,
 } from './reading-form';
 import { FromBench, type BenchTaken } from './from-bench';
-import { ReportBox } from './report-box';
+import { ReportBox } from '../chain/report-box';
 
 const BEHIND = {
   tunnel: 'behind the tunnel',

@@ -1,6 +1,6 @@
-import { readingSchema, type CopyUnit, type Reading, type Report } from '@ruddy/core/schema';
+import { type CopyUnit, type Reading, readingSchema, type Report } from '@ruddy/core/bring-up';
 import type { BenchTaken } from './from-bench';
-import { readNumber } from '../shared/format';
+import { readNumber } from '../platform/shared/format';
 
 /** What a person typed, as typed; '' is "not noted". */
 export interface TypedReading {

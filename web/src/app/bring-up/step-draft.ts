@@ -1,10 +1,10 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { v7 } from 'uuid';
-import type { StepBody } from '@ruddy/core/api';
-import type { Step, StepId } from '@ruddy/core/checklist';
-import type { Outcome } from '@ruddy/core/log';
-import type { CameBackWrong } from '@ruddy/core/schema';
-import { SetupEditor } from '../data/setup-editor';
+import type { Outcome, StepId } from '@ruddy/core/base';
+import type { Step } from '@ruddy/core/bring-up';
+import type { StepBody } from '@ruddy/core/bring-up/contract';
+import type { CameBackWrong } from '@ruddy/core/setups';
+import { SetupEditor } from '../setups/setup-editor';
 
 export interface Draft {
   readonly installed: Readonly<Record<string, string>>;

@@ -1,19 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { OUTCOMES, type Outcome } from '@ruddy/core/log';
-import { pinsLeft, type StepStatus } from '@ruddy/core/checklist';
-import {
-  attributesOf,
-  CAME_BACK_WRONG,
-  SOFTWARE_NAMES,
-  settingsSchema,
-  type CameBackWrong,
-  type SoftwareRole,
-} from '@ruddy/core/schema';
-import { pinWords } from '@ruddy/core/texts';
-import { BringUpRun } from '../data/bring-up-run';
-import { SetupEditor } from '../data/setup-editor';
-import { OUTCOME_WORDS } from '../record/outcome-form';
-import { Choice, optionsOf } from '../shared/choice';
+import { type Outcome, OUTCOMES } from '@ruddy/core/base';
+import { pinsLeft, type StepStatus } from '@ruddy/core/bring-up';
+import { pinWords } from '@ruddy/core/compatibility/text';
+import { attributesOf, settingsSchema, SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
+import { CAME_BACK_WRONG, type CameBackWrong } from '@ruddy/core/setups';
+import { BringUpRun } from './bring-up-run';
+import { SetupEditor } from '../setups/setup-editor';
+import { OUTCOME_WORDS } from '../plan/record/outcome-form';
+import { Choice, optionsOf } from '../platform/shared/choice';
 import { ButtonsPanel } from './buttons-panel';
 import { ProfilesPanel } from './profiles-panel';
 import { ProgramsPanel } from './programs-panel';

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output } from '@angular/core';
-import { shortForm, type StepStatus, type StepFacts, type StepId } from '@ruddy/core/checklist';
-import { pluralize, PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/texts';
+import type { StepId } from '@ruddy/core/base';
+import { pluralize } from '@ruddy/core/base/text';
+import { shortForm, type StepFacts, type StepStatus } from '@ruddy/core/bring-up';
+import { PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/bring-up/text';
 
 interface Row {
   readonly n: number;

@@ -2,10 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { ActivatedRoute, Router } from '@angular/router';
-import { SHORT_MOST, shortForm, type StepId } from '@ruddy/core/checklist';
-import { BringUpRun } from '../data/bring-up-run';
-import { pluralize } from '../shared/format';
-import { Keys } from '../shell/keys';
+import type { StepId } from '@ruddy/core/base';
+import { SHORT_MOST, shortForm } from '@ruddy/core/bring-up';
+import { BringUpRun } from './bring-up-run';
+import { pluralize } from '../platform/shared/format';
+import { Keys } from '../platform/shell/keys';
 import { AttemptLine } from './attempt-line';
 import { BeginPanel } from './begin-panel';
 import { StepCard } from './step-card';

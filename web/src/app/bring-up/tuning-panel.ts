@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { dockedSchema, type Tuning } from '@ruddy/core/schema';
-import { tuningWords } from '@ruddy/core/texts';
-import { SetupEditor } from '../data/setup-editor';
-import { day, readNumber } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
+import { dockedSchema, type Tuning } from '@ruddy/core/setups';
+import { tuningWords } from '@ruddy/core/setups/text';
+import { SetupEditor } from '../setups/setup-editor';
+import { day, readNumber } from '../platform/shared/format';
+import { ServerClock } from '../platform/shared/server-clock';
 
 /** Tuning one step at a time: what was changed, from what to what, and what the same run gained. */
 @Component({

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PROVENANCE_LABELS, type CompatRow, type OutcomeEntry, type UsedRow } from '@ruddy/core/api';
-import { reliability } from '@ruddy/core/log';
-import { reliabilityWords, seenWords } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { SetupsData } from '../data/setups';
-import { OUTCOME_WORDS } from '../record/outcome-form';
-import { versionWords } from '../record/version-words';
-import { day } from '../shared/format';
+import type { UsedRow } from '@ruddy/core/bring-up/contract';
+import { PROVENANCE_LABELS, reliability } from '@ruddy/core/compatibility';
+import type { CompatRow, OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import { reliabilityWords, seenWords } from '@ruddy/core/compatibility/text';
+import type { ApiProblem } from '../platform/api/api';
+import { SetupsData } from '../setups/setups';
+import { OUTCOME_WORDS } from '../plan/record/outcome-form';
+import { versionWords } from '../plan/record/version-words';
+import { day } from '../platform/shared/format';
 
 /** One chain opened: what was predicted, and every entry that was logged for it, newest first. */
 @Component({

@@ -2,12 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import { claimBody, type ClaimEntry } from '@ruddy/core/api';
-import { MEASURE_IDS, CLAIM_MEASURES, TAG_IDS, TAGS, type MeasureId, type TagId } from '@ruddy/core/claims';
-import { CLAIM_STATES, claimRange, claimWhere, claimWords } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { LogData } from '../data/log';
-import { pluralize, day, readNumber } from '../shared/format';
+import { CLAIM_MEASURES, MEASURE_IDS, type MeasureId, TAG_IDS, type TagId, TAGS } from '@ruddy/core/compatibility';
+import { claimBody, type ClaimEntry } from '@ruddy/core/compatibility/contract';
+import { CLAIM_STATES, claimRange, claimWhere, claimWords } from '@ruddy/core/compatibility/text';
+import type { ApiProblem } from '../platform/api/api';
+import { LogData } from './log';
+import { pluralize, day, readNumber } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 
 interface Condition {

@@ -1,9 +1,11 @@
-import type { CompatRow, CompatSort } from '@ruddy/core/api';
-import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/schema';
-import { coverageWords, rate, sharesWords, VERDICT_WORDS } from '@ruddy/core/texts';
-import { OUTCOME_WORDS } from '../record/outcome-form';
-import { versionWords } from '../record/version-words';
-import { day } from '../shared/format';
+import { rate } from '@ruddy/core/base/text';
+import type { CompatRow, CompatSort } from '@ruddy/core/compatibility/contract';
+import { sharesWords } from '@ruddy/core/compatibility/text';
+import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/parts';
+import { coverageWords, VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { OUTCOME_WORDS } from '../plan/record/outcome-form';
+import { versionWords } from '../plan/record/version-words';
+import { day } from '../platform/shared/format';
 
 export interface Column {
   readonly key: string;

@@ -1,4 +1,4 @@
-import type { CompatRow } from '@ruddy/core/api';
+import type { CompatRow } from '@ruddy/core/compatibility/contract';
 import { COLUMNS } from './compat-columns';
 import { compatCsv } from './compat-export';
 

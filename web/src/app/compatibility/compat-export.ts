@@ -1,5 +1,5 @@
-import type { CompatRow } from '@ruddy/core/api';
-import { toCsv } from '../shared/csv';
+import type { CompatRow } from '@ruddy/core/compatibility/contract';
+import { toCsv } from '../platform/shared/csv';
 import { COLUMNS } from './compat-columns';
 
 /** The table as CSV with every column, shown or not. */

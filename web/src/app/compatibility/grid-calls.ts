@@ -1,5 +1,5 @@
-import type { GridAnswer, GridAxes } from '@ruddy/core/api';
-import { predictCell, type CellGrounds, type CellParts, type CellPredicted } from '@ruddy/core/grid';
+import { type CellGrounds, type CellParts, type CellPredicted, predictCell } from '@ruddy/core/compatibility';
+import type { GridAnswer, GridAxes } from '@ruddy/core/compatibility/contract';
 
 type Kind = keyof CellParts;
 

@@ -1,9 +1,9 @@
 import { computed, inject, Injectable, InjectionToken, signal, type OnDestroy } from '@angular/core';
 import { wrap, type Remote } from 'comlink';
-import type { GridAnswer, GridAxes } from '@ruddy/core/api';
-import { cellContradicts, type CellPredicted, type CellSeen } from '@ruddy/core/grid';
-import type { ApiProblem } from '../data/api';
-import { LogData, type GridAsk } from '../data/log';
+import { cellContradicts, type CellPredicted, type CellSeen } from '@ruddy/core/compatibility';
+import type { GridAnswer, GridAxes } from '@ruddy/core/compatibility/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { LogData, type GridAsk } from './log';
 import type { GridCalls } from './grid-calls';
 
 /** Makes the worker; tests put the calls themselves in its place. */

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { GRID_AXES, type GridAxes } from '@ruddy/core/api';
-import { wilson } from '@ruddy/core/stats';
-import { cellWords } from '@ruddy/core/texts';
-import { pluralize, day, orEmpty } from '../shared/format';
+import { wilson } from '@ruddy/core/base';
+import { GRID_AXES } from '@ruddy/core/compatibility';
+import type { GridAxes } from '@ruddy/core/compatibility/contract';
+import { cellWords } from '@ruddy/core/compatibility/text';
+import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { GridDesk } from './grid-desk';
 import { GridView } from './grid-view';

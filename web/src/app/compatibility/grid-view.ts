@@ -10,10 +10,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { cellContradicts, offsetFor, spanOf, type CellPredicted, type CellSeen } from '@ruddy/core/grid';
-import { cellWords } from '@ruddy/core/texts';
-import { day } from '../shared/format';
-import { VERDICT_SHAPES } from '../verdict/verdict-shapes';
+import { cellContradicts, type CellPredicted, type CellSeen, offsetFor, spanOf } from '@ruddy/core/compatibility';
+import { cellWords } from '@ruddy/core/compatibility/text';
+import { day } from '../platform/shared/format';
+import { VERDICT_SHAPES } from '../chain/verdict/verdict-shapes';
 import { GridDesk } from './grid-desk';
 
 export const CELL = { wide: 64, high: 40, head: 56 } as const;

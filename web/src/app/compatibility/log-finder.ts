@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { PROVENANCE_LABELS, PROVENANCES, type LogNames } from '@ruddy/core/api';
-import { LogData } from '../data/log';
+import { PROVENANCE_LABELS, PROVENANCES } from '@ruddy/core/compatibility';
+import type { LogNames } from '@ruddy/core/compatibility/contract';
+import { LogData } from './log';
 import type { FilterKey } from './log-keys';
 
 export type Filters = Readonly<Partial<Record<FilterKey, string>>>;

@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
-import type { FateRow, LogShare } from '@ruddy/core/api';
-import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/files';
-import type { ApiProblem } from '../data/api';
-import { ImportRun } from '../data/import-run';
-import { LogData } from '../data/log';
-import { pluralize, orEmpty } from '../shared/format';
+import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/compatibility';
+import type { LogShare } from '@ruddy/core/compatibility/contract';
+import type { FateRow } from '@ruddy/core/parts/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { ImportRun } from '../parts/import-run';
+import { LogData } from './log';
+import { pluralize, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
 

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { PROVENANCE_LABELS, PROVENANCES, titleNoteBody, type Register, type TitleSayRow } from '@ruddy/core/api';
-import { SAY_IDS, TITLE_ASSESSMENTS } from '@ruddy/core/claims';
-import { PORT_STANDARDS } from '@ruddy/core/schema';
-import type { ApiProblem } from '../data/api';
-import { LogData } from '../data/log';
-import { pluralize, day } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
+import { PROVENANCE_LABELS, PROVENANCES, SAY_IDS, TITLE_ASSESSMENTS } from '@ruddy/core/compatibility';
+import { type Register, titleNoteBody, type TitleSayRow } from '@ruddy/core/compatibility/contract';
+import { PORT_STANDARDS } from '@ruddy/core/parts';
+import type { ApiProblem } from '../platform/api/api';
+import { LogData } from './log';
+import { pluralize, day } from '../platform/shared/format';
+import { ServerClock } from '../platform/shared/server-clock';
 import { CompatNav } from './compat-nav';
 
 /** What is known of titles on classes of chains: stated by someone, or shown by runs. */

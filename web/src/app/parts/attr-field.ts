@@ -3,8 +3,8 @@ import { ReactiveFormsModule, type FormControl } from '@angular/forms';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { VALUE_SOURCES, type AttrMeta, type SourceNote } from '@ruddy/core/schema';
-import { day } from '../shared/format';
+import { type AttrMeta, type SourceNote, VALUE_SOURCES } from '@ruddy/core/parts';
+import { day } from '../platform/shared/format';
 import type { FieldValue } from './form-model';
 import { SourceFields } from './source-fields';
 

@@ -1,4 +1,4 @@
-import type { AttrMeta } from '@ruddy/core/schema';
+import type { AttrMeta } from '@ruddy/core/parts';
 
 /** A value as a list shows it: numbers with a point, ranges, the words of a choice; nothing where it is not known. */
 export function attrText(meta: AttrMeta, value: unknown): string {

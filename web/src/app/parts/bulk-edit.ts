@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import type * as z from 'zod';
-import { attributesOf, PART_SCHEMAS, type AttrMeta, type PartKind, type SourceMap } from '@ruddy/core/schema';
-import { CatalogueData } from '../data/catalogue';
-import type { ApiProblem } from '../data/api';
-import { pluralize } from '../shared/format';
+import { attributesOf, type AttrMeta, PART_SCHEMAS, type PartKind, type SourceMap } from '@ruddy/core/parts';
+import { CatalogueData } from './catalogue';
+import type { ApiProblem } from '../platform/api/api';
+import { pluralize } from '../platform/shared/format';
 import { AttrField } from './attr-field';
 import { readField, type FieldValue } from './form-model';
 import { KIND_WORDS } from './part-facts';

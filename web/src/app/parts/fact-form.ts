@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import type { FactBody, ItemEntry } from '@ruddy/core/api';
-import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/schema';
-import type { ApiProblem } from '../data/api';
-import { CatalogueData } from '../data/catalogue';
-import { readNumber } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
-import { WordAsks } from '../shared/word-asks';
+import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
+import type { FactBody, ItemEntry } from '@ruddy/core/parts/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from './catalogue';
+import { readNumber } from '../platform/shared/format';
+import { ServerClock } from '../platform/shared/server-clock';
+import { WordAsks } from '../platform/shared/word-asks';
 
 /** Something seen on a piece: a rate read through it, a version found on it, a fault. It stays; a mistake is noted as another one. */
 @Component({

@@ -1,16 +1,16 @@
 import { FormArray, FormControl, FormGroup } from '@angular/forms';
 import type * as z from 'zod';
 import {
+  type AnySpec,
   attributesOf,
+  type AttrMeta,
   isAsked,
   optionsOf,
   PART_SCHEMAS,
-  socketSchema,
-  type AnySpec,
-  type AttrMeta,
   type PartKind,
-} from '@ruddy/core/schema';
-import { readNumber } from '../shared/format';
+  socketSchema,
+} from '@ruddy/core/parts';
+import { typedNumber } from '../platform/kit/typed-number';
 
 /** A control holds what a person typed; null stands for "not sure" in a choice. */
 export type FieldValue = string | string[] | null;
@@ -63,20 +63,6 @@ export function formOf(kind: PartKind, spec: Partial<AnySpec>): PartFormModel {
 /** One more socket, empty. */
 export function newSocket(key: string): FieldGroup {
   return groupOf(SOCKET_FIELDS, { key });
-}
-
-/** A number or a range as typed: "4", "2 to 4"; null for an empty field. */
-export function typedNumber(
-  text: string,
-): { ok: true; value: number | { lo: number; hi: number } | null } | { ok: false; why: string } {
-  const range = /^(.+?)\s+to\s+(.+)$/i.exec(text.trim());
-  if (!range) return readNumber(text);
-  const [lo, hi] = [readNumber(range[1] ?? ''), readNumber(range[2] ?? '')];
-  if (!lo.ok) return lo;
-  if (!hi.ok) return hi;
-  return lo.value === null || hi.value === null
-    ? { ok: false, why: 'a range needs both ends' }
-    : { ok: true, value: { lo: lo.value, hi: hi.value } };
 }
 
 /** Read one field by what is known of its attribute. */

@@ -3,11 +3,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
-import type { Fate, FateRow } from '@ruddy/core/api';
-import { PART_KINDS, type PartKind } from '@ruddy/core/schema';
-import { CatalogueData } from '../data/catalogue';
-import { ImportRun } from '../data/import-run';
-import { pluralize, orEmpty } from '../shared/format';
+import { PART_KINDS, type PartKind } from '@ruddy/core/parts';
+import type { Fate, FateRow } from '@ruddy/core/parts/contract';
+import { CatalogueData } from './catalogue';
+import { ImportRun } from './import-run';
+import { pluralize, orEmpty } from '../platform/shared/format';
 import { FATE_WORDS, importSentence, storeWords } from './import-words';
 import { KIND_WORDS } from './part-facts';
 import { PartsNav } from './parts-nav';

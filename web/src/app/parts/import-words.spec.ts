@@ -1,4 +1,4 @@
-import type { Job } from '@ruddy/core/api';
+import type { Job } from '@ruddy/core/parts/contract';
 import { importSentence, storeWords } from './import-words';
 
 const job = (over: Partial<Job>, fates: Partial<Record<string, number>> | null = {}, stored = false): Job => ({

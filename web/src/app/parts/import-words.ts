@@ -1,6 +1,6 @@
-import type { Fate, Job } from '@ruddy/core/api';
-import type { PartKind } from '@ruddy/core/schema';
-import { pluralize } from '../shared/format';
+import type { PartKind } from '@ruddy/core/parts';
+import type { Fate, Job } from '@ruddy/core/parts/contract';
+import { pluralize } from '../platform/shared/format';
 import { KIND_WORDS } from './part-facts';
 
 /** What becomes of a row, in the order of how much it wants somebody. */

@@ -1,4 +1,4 @@
-import type { PartKind } from '@ruddy/core/schema';
+import type { PartKind } from '@ruddy/core/parts';
 
 /** Every kind of part, without the schemas: an address is looked at before a page is loaded. The compiler asks for a new one. */
 const KINDS: Record<PartKind, true> = {

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
-import type { Part } from '@ruddy/core/api';
-import { attributesOf, PART_SCHEMAS, socketSchema, type AttrMeta, type PartKind } from '@ruddy/core/schema';
-import { partName } from '@ruddy/core/setup';
+import { partName } from '@ruddy/core/chain';
+import { attributesOf, type AttrMeta, PART_SCHEMAS, type PartKind, socketSchema } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
 import { attrText } from './attr-text';
 import { facts } from './part-facts';
 

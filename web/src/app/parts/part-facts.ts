@@ -1,6 +1,6 @@
-import type { Part } from '@ruddy/core/api';
-import { attributesOf, carriesTunnel, PART_SCHEMAS, SOFTWARE_NAMES, type PartKind } from '@ruddy/core/schema';
-import type { Range } from '@ruddy/core/units';
+import type { Range } from '@ruddy/core/base';
+import { attributesOf, carriesTunnel, PART_SCHEMAS, type PartKind, SOFTWARE_NAMES } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
 import type * as z from 'zod';
 
 export const KIND_WORDS: Record<PartKind, { one: string; many: string }> = {

@@ -1,5 +1,5 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { attributesOf, cableSchema, hostSchema, isAsked, optionsOf, socketSchema } from '@ruddy/core/schema';
+import { attributesOf, cableSchema, hostSchema, isAsked, optionsOf, socketSchema } from '@ruddy/core/parts';
 import { dropRuledOut, formOf, readForm } from './form-model';
 import { PartForm } from './part-form';
 

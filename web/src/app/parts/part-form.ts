@@ -13,20 +13,20 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { Icon } from '../shared/icon';
-import { partQuestions } from '@ruddy/core/plausible';
+import { Icon } from '../platform/shared/icon';
 import {
-  groupsOf,
-  isAsked,
-  optionsOf,
   type AnySpec,
   type AttrMeta,
+  groupsOf,
   type HostSpec,
+  isAsked,
+  optionsOf,
   type PartKind,
+  partQuestions,
   type SourceMap,
   type SourceNote,
-} from '@ruddy/core/schema';
-import { questionText } from '@ruddy/core/texts';
+} from '@ruddy/core/parts';
+import { questionText } from '@ruddy/core/parts/text';
 import { AttrField } from './attr-field';
 import { dropRuledOut, formOf, newSocket, readForm, type Errors, type FieldGroup, type PartFormModel } from './form-model';
 

@@ -3,12 +3,12 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { tap } from 'rxjs';
-import type { Part } from '@ruddy/core/api';
-import type { PartKind } from '@ruddy/core/schema';
-import { PagedList } from '../data/paged-list';
-import { PartsData, type PartFilter } from '../data/parts';
-import { Keys } from '../shell/keys';
-import { ColumnChooser, keptColumns } from '../shared/column-chooser';
+import type { PartKind } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { PagedList } from '../platform/api/paged-list';
+import { PartsData, type PartFilter } from './parts';
+import { Keys } from '../platform/shell/keys';
+import { ColumnChooser, keptColumns } from '../platform/shared/column-chooser';
 import { BulkEdit } from './bulk-edit';
 import { columnsFor, filtersFor, USUAL } from './list-columns';
 import { KIND_WORDS } from './part-facts';

@@ -1,13 +1,14 @@
 import { TestBed } from '@angular/core/testing';
 import { of, Subject } from 'rxjs';
-import type { Part, PriceEntry } from '@ruddy/core/api';
-import { cableSchema, hostSchema, PART_KINDS } from '@ruddy/core/schema';
-import { CatalogueData } from '../data/catalogue';
-import { ColumnChooser, keptColumns } from '../shared/column-chooser';
+import type { PriceEntry } from '@ruddy/core/buy/contract';
+import { cableSchema, hostSchema, PART_KINDS } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { CatalogueData } from './catalogue';
+import { ColumnChooser, keptColumns } from '../platform/shared/column-chooser';
 import { attrSaid, attrText } from './attr-text';
 import { BulkEdit } from './bulk-edit';
 import { columnsFor, filtersFor, USUAL } from './list-columns';
-import { PriceChart } from './price-chart';
+import { PriceChart } from '../buy/price-chart';
 import { SourceFields } from './source-fields';
 
 const cable = cableSchema.parse({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PART_KINDS } from '@ruddy/core/schema';
+import { PART_KINDS } from '@ruddy/core/parts';
 import { KIND_WORDS } from './part-facts';
 
 /** The kinds of the catalogue, and what else is kept about parts. In: where one is. */

@@ -2,13 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import type { Part, PartBody, PartPatch } from '@ruddy/core/api';
-import type { AnySpec, PartKind, SourceMap } from '@ruddy/core/schema';
-import { ApiProblem } from '../data/api';
-import { PartsData } from '../data/parts';
-import { partName } from '@ruddy/core/setup';
-import { Keys } from '../shell/keys';
-import { pluralize, orEmpty } from '../shared/format';
+import { partName } from '@ruddy/core/chain';
+import type { AnySpec, PartKind, SourceMap } from '@ruddy/core/parts';
+import type { Part, PartBody, PartPatch } from '@ruddy/core/parts/contract';
+import { ApiProblem } from '../platform/api/api';
+import { PartsData } from './parts';
+import { Keys } from '../platform/shell/keys';
+import { pluralize, orEmpty } from '../platform/shared/format';
 import type { Errors } from './form-model';
 import { KIND_WORDS } from './part-facts';
 import { PartForm, type FormPart } from './part-form';
@@ -16,8 +16,8 @@ import { PartList, type ListQuery } from './part-list';
 import { PartsNav } from './parts-nav';
 import { PastPanel } from './past-panel';
 import { PiecesPanel } from './pieces-panel';
-import { PricesPanel } from './prices-panel';
-import { TouchedSetups } from './touched-setups';
+import { PricesPanel } from '../buy/prices-panel';
+import { TouchedSetups } from '../plan/touched-setups';
 
 /** The catalogue: kinds, list, editor. */
 @Component({

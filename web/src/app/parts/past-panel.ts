@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { Part, Revision } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { CatalogueData } from '../data/catalogue';
-import { clock, pluralize, day } from '../shared/format';
+import type { Part, Revision } from '@ruddy/core/parts/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from './catalogue';
+import { clock, pluralize, day } from '../platform/shared/format';
 import { changesBetween } from './spec-diff';
 
 /** The past of a part: who changed what, when, and a way back to the values of then. Going back makes a new revision. */

@@ -3,12 +3,12 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, output, sign
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import { HOW, ITEM_CONDITIONS, type FactEntry, type ItemBody, type ItemEntry, type Part } from '@ruddy/core/api';
-import { attributesOf, PART_SCHEMAS, SOFTWARE_NAMES, VALUE_SOURCES } from '@ruddy/core/schema';
+import { attributesOf, HOW, ITEM_CONDITIONS, PART_SCHEMAS, SOFTWARE_NAMES, VALUE_SOURCES } from '@ruddy/core/parts';
+import type { FactEntry, ItemBody, ItemEntry, Part } from '@ruddy/core/parts/contract';
 import type * as z from 'zod';
-import type { ApiProblem } from '../data/api';
-import { CatalogueData } from '../data/catalogue';
-import { day } from '../shared/format';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from './catalogue';
+import { day } from '../platform/shared/format';
 import { attrText } from './attr-text';
 import { FactForm } from './fact-form';
 

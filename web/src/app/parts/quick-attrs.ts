@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
-import { isAsked, optionsOf, type AttrMeta } from '@ruddy/core/schema';
-import { typedNumber } from './form-model';
+import { type AttrMeta, isAsked, optionsOf } from '@ruddy/core/parts';
+import { typedNumber } from '../platform/kit/typed-number';
 import { numText } from './part-facts';
 
 export interface QuickChange {

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { RegisterRow } from '@ruddy/core/api';
-import { cableQuestions } from '@ruddy/core/plausible';
-import { questionText } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { CatalogueData } from '../data/catalogue';
-import { pluralize, day, orEmpty } from '../shared/format';
+import { cableQuestions } from '@ruddy/core/parts';
+import type { RegisterRow } from '@ruddy/core/parts/contract';
+import { questionText } from '@ruddy/core/parts/text';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from './catalogue';
+import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { numText } from './part-facts';
 import { PartsNav } from './parts-nav';
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import { VALUE_SOURCES, type SourceNote, type ValueSource } from '@ruddy/core/schema';
-import { ServerClock } from '../shared/server-clock';
+import { type SourceNote, VALUE_SOURCES, type ValueSource } from '@ruddy/core/parts';
+import { ServerClock } from '../platform/shared/server-clock';
 
 /** Where one value came from: the kind of source, the day and a word about it. In: the note, or null. Out: the note as it is now. */
 @Component({

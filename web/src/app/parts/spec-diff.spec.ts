@@ -1,4 +1,4 @@
-import { cableSchema, hostSchema } from '@ruddy/core/schema';
+import { cableSchema, hostSchema } from '@ruddy/core/parts';
 import { changesBetween } from './spec-diff';
 
 const cable = cableSchema.parse({ maker: 'Alder', model: 'K-1', connector: 'usb-c', lengthMm: 800, construction: 'passive' });

@@ -1,6 +1,6 @@
 import type * as z from 'zod';
-import type { Revision } from '@ruddy/core/api';
-import { attributesOf, PART_SCHEMAS, socketSchema, VALUE_SOURCES, type HostSpec, type PartKind } from '@ruddy/core/schema';
+import { attributesOf, type HostSpec, PART_SCHEMAS, type PartKind, socketSchema, VALUE_SOURCES } from '@ruddy/core/parts';
+import type { Revision } from '@ruddy/core/parts/contract';
 import { attrSaid } from './attr-text';
 
 export interface Change {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
-import { moneyField } from '@ruddy/core/texts';
-import { readAmount } from '../shared/amount';
+import { moneyField } from '@ruddy/core/buy/text';
+import { readAmount } from '../platform/shared/amount';
 
 /** An amount to type, in one currency. In: minor units or null. Out: the same, once what was typed is an amount; until then it stays and says why. */
 @Component({

@@ -4,16 +4,16 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatCardModule } from '@angular/material/card';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import { type AttrMeta, VALUE_SOURCES, type ValueSource } from '@ruddy/core/parts';
 import type { OpenQuestion } from '@ruddy/core/plan';
-import { VALUE_SOURCES, type AttrMeta, type ValueSource } from '@ruddy/core/schema';
-import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/texts';
-import { Answers, placeOf } from '../data/answers';
-import type { ApiProblem } from '../data/api';
-import { SetupEditor } from '../data/setup-editor';
-import { Field } from '../kit/field';
-import type { FieldMeta } from '../kit/meta';
+import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/plan/text';
+import { Answers, placeOf } from './answers';
+import type { ApiProblem } from '../platform/api/api';
+import { SetupEditor } from '../setups/setup-editor';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 import { storable, type AnswerTarget } from './answer-target';
-import { ServerClock } from '../shared/server-clock';
+import { ServerClock } from '../platform/shared/server-clock';
 
 /** With more options than this a choice is a list to open. */
 const MOST_TOGGLES = 3;

@@ -1,8 +1,8 @@
-import type { SetupPatch } from '@ruddy/core/api';
-import { NO_SLOTS } from '@ruddy/core/api';
-import type { RowIds } from '@ruddy/core/scout';
-import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/schema';
-import type { AnswerPlace, ChainFields } from '../data/answers';
+import type { RowIds } from '@ruddy/core/buy';
+import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/parts';
+import { NO_SLOTS } from '@ruddy/core/setups';
+import type { SetupPatch } from '@ruddy/core/setups/contract';
+import type { AnswerPlace, ChainFields } from './answers';
 
 /** What answers are about: where their parts are, and what is done once one is stored. */
 export interface AnswerTarget {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { AreaState, Evaluation } from '@ruddy/core/plan';
-import { AREA_NOUNS, AREA_STATES, coverageWords } from '@ruddy/core/texts';
+import { AREA_NOUNS, AREA_STATES, coverageWords } from '@ruddy/core/plan/text';
 
 /** A mark for each state, beside its word: read without colour, and in grey print. */
 const MARKS: Record<AreaState, string> = { good: '●', care: '▲', stops: '■', open: '○', none: '–' };

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { Part, SetupSlots } from '@ruddy/core/api';
-import { FEEDS, SHOWN_BY, VIDEO_PLUGS } from '@ruddy/core/schema';
-import { partName } from '@ruddy/core/setup';
-import { figure } from '@ruddy/core/texts';
-import { stated } from '@ruddy/core/units';
-import { SetupEditor } from '../data/setup-editor';
+import { stated } from '@ruddy/core/base';
+import { figure } from '@ruddy/core/base/text';
+import { FEEDS, partName, SHOWN_BY, VIDEO_PLUGS } from '@ruddy/core/chain';
+import type { Part } from '@ruddy/core/parts/contract';
+import type { SetupSlots } from '@ruddy/core/setups/contract';
+import { SetupEditor } from '../setups/setup-editor';
 import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
 

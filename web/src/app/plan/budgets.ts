@@ -1,8 +1,9 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Range } from '@ruddy/core/base';
+import { figure, rate } from '@ruddy/core/base/text';
 import type { Budget, Evaluation } from '@ruddy/core/plan';
-import { figure, hoursOf, rate } from '@ruddy/core/texts';
-import type { Range } from '@ruddy/core/units';
+import { hoursOf } from '@ruddy/core/plan/text';
 import { LinkBudget } from './link-budget';
 
 interface Row {

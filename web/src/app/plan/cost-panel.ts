@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { CONDITIONS, type CostSaid } from '@ruddy/core/api';
-import { FORGOTTEN, type CostLine, type ForgottenLine } from '@ruddy/core/cost';
-import { money, moneyShort } from '@ruddy/core/texts';
-import { PlanCost } from '../data/plan-cost';
-import { SetupEditor } from '../data/setup-editor';
-import { day } from '../shared/format';
+import { CONDITIONS, type CostLine, type ForgottenLine } from '@ruddy/core/buy';
+import { money, moneyShort } from '@ruddy/core/buy/text';
+import { FORGOTTEN } from '@ruddy/core/setups';
+import type { CostSaid } from '@ruddy/core/setups/contract';
+import { PlanCost } from './plan-cost';
+import { SetupEditor } from '../setups/setup-editor';
+import { day } from '../platform/shared/format';
 import { AmountField } from './amount-field';
 import { CostSaidFields } from './cost-said';
 import { costWords, lineAmount, lineWords, nounOf } from './cost-words';

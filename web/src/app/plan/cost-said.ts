@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
-import { CONDITIONS, type CostSaid } from '@ruddy/core/api';
-import { countedIn, currencies, isCurrency } from '@ruddy/core/cost';
-import { money } from '@ruddy/core/texts';
-import { readNumber } from '../shared/format';
+import { currencies, isCurrency } from '@ruddy/core/base';
+import { CONDITIONS, countedIn } from '@ruddy/core/buy';
+import { money } from '@ruddy/core/buy/text';
+import type { CostSaid } from '@ruddy/core/setups/contract';
+import { readNumber } from '../platform/shared/format';
 import { AmountField } from './amount-field';
 
 type Lines = 'extras' | 'sells';

@@ -1,8 +1,7 @@
-import type { FixRow } from '@ruddy/core/api';
-import { CONDITIONS } from '@ruddy/core/api';
-import type { Cost, CostLine } from '@ruddy/core/cost';
-import { money, moneyShort } from '@ruddy/core/texts';
-import { pluralize, day } from '../shared/format';
+import { CONDITIONS, type Cost, type CostLine } from '@ruddy/core/buy';
+import { money, moneyShort } from '@ruddy/core/buy/text';
+import type { FixRow } from '@ruddy/core/plan/contract';
+import { pluralize, day } from '../platform/shared/format';
 
 const NOUNS: Record<string, string> = {
   host: 'Host',

@@ -1,6 +1,7 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { NO_COST_SAID, type CostSaid } from '@ruddy/core/api';
-import { readAmount } from '../shared/amount';
+import { NO_COST_SAID } from '@ruddy/core/setups';
+import type { CostSaid } from '@ruddy/core/setups/contract';
+import { readAmount } from '../platform/shared/amount';
 import { AmountField } from './amount-field';
 import { CostSaidFields } from './cost-said';
 import { fixPriceWords, lineWords, nounOf } from './cost-words';

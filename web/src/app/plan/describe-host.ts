@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { hostDraft, type HostDraft } from '@ruddy/core/reading';
-import type { HostSpec, Report, SocketSpec } from '@ruddy/core/schema';
-import { READ_COMMAND, UNSAID_TEXTS } from '@ruddy/core/texts';
-import { ReportBox } from '../bring-up/report-box';
+import { hostDraft, type HostDraft, type Report } from '@ruddy/core/bring-up';
+import { READ_COMMAND, UNSAID_TEXTS } from '@ruddy/core/bring-up/text';
+import type { HostSpec, SocketSpec } from '@ruddy/core/parts';
+import { ReportBox } from '../chain/report-box';
 
 interface Mark {
   id: string;

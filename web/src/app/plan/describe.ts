@@ -1,9 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { filter, switchMap, type Observable } from 'rxjs';
-import type { Part } from '@ruddy/core/api';
-import type { AnySpec, PartKind } from '@ruddy/core/schema';
-import { PartsData } from '../data/parts';
+import type { AnySpec, PartKind } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { PartsData } from '../parts/parts';
 import { PartDialog, type PartDialogInput } from './part-dialog';
 
 /** Describe a part that is not in the catalogue; what comes is the part stored, nothing when the person went back. */

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { pinsLeft } from '@ruddy/core/checklist';
-import { attributesOf, installedSchema, settingsSchema, SOFTWARE_NAMES, useSchema, WORK, type Use } from '@ruddy/core/schema';
-import { pinWords } from '@ruddy/core/texts';
-import { SetupEditor } from '../data/setup-editor';
+import { pinsLeft } from '@ruddy/core/bring-up';
+import { pinWords } from '@ruddy/core/compatibility/text';
+import { attributesOf, installedSchema, settingsSchema, SOFTWARE_NAMES, type Use, useSchema, WORK } from '@ruddy/core/parts';
+import { SetupEditor } from '../setups/setup-editor';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
 
 /** Versions installed, how the host is set while docked, what the whole is for, and notes. */

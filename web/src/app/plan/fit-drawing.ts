@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, input, viewChild } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { select } from 'd3-selection';
+import { exact } from '@ruddy/core/base';
+import { figure } from '@ruddy/core/base/text';
+import type { Chain } from '@ruddy/core/chain';
 import type { Evaluation } from '@ruddy/core/plan';
-import type { Chain } from '@ruddy/core/schema';
-import { figure } from '@ruddy/core/texts';
-import { exact } from '@ruddy/core/units';
 import { fitPicture, type FitPicture } from './fit-picture';
 
 const WIDTH = 520;

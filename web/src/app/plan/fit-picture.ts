@@ -1,7 +1,7 @@
+import { exact, type Num, stated } from '@ruddy/core/base';
+import { figure } from '@ruddy/core/base/text';
+import type { CardSpec, DockSpec } from '@ruddy/core/parts';
 import type { BodyFacts } from '@ruddy/core/plan';
-import type { CardSpec, DockSpec } from '@ruddy/core/schema';
-import { figure } from '@ruddy/core/texts';
-import { exact, stated, type Num } from '@ruddy/core/units';
 
 /** A box in mm from the bracket (x) and from the slot's contacts upwards (y). */
 export interface Box {

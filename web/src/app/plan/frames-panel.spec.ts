@@ -1,8 +1,18 @@
-import { calibrate } from '@ruddy/core/calibrate';
+import { type Chain, chainSchema } from '@ruddy/core/chain';
 import { evaluate } from '@ruddy/core/plan';
-import { chainSchema, NO_RUN_CONTEXT, NO_RUN_SETTINGS, type Chain } from '@ruddy/core/schema';
-import { FACT_IDS, type RunFacts } from '@ruddy/core/runs';
-import { cellsOf, pixelsOf, rigOf, type Asked, type RunSeen, type TitleModel } from '@ruddy/core/toll';
+import {
+  type Asked,
+  calibrate,
+  cellsOf,
+  FACT_IDS,
+  NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
+  pixelsOf,
+  rigOf,
+  type RunFacts,
+  type RunSeen,
+  type TitleModel,
+} from '@ruddy/core/runs';
 import { FramesPanel } from './frames-panel';
 import { PORT, shown, words } from './spec-help';
 

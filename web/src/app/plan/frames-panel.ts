@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { estimateText, figureText, FORECAST_BASIS, missingText } from '@ruddy/core/texts';
+import { estimateText, figureText } from '@ruddy/core/base/text';
 import type { Evaluation } from '@ruddy/core/plan';
-import type { Forecast, NoForecast } from '@ruddy/core/toll';
+import type { Forecast, NoForecast } from '@ruddy/core/runs';
+import { FORECAST_BASIS, missingText } from '@ruddy/core/runs/text';
 
 const FOLDED = 5;
 type Row = (Forecast | NoForecast) & { readonly resolution: string };

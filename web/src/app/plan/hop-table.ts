@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal } from '@angular/core';
-import { RULES } from '@ruddy/core/house';
+import { type Range, RULES } from '@ruddy/core/base';
+import { rate } from '@ruddy/core/base/text';
+import type { Chain, Hop, Working } from '@ruddy/core/chain';
+import { formula, SOURCES } from '@ruddy/core/chain/text';
+import { LOAD_KINDS } from '@ruddy/core/parts';
+import type { Evaluation } from '@ruddy/core/plan';
 import { RouterLink } from '@angular/router';
-import type { Evaluation, Hop } from '@ruddy/core/plan';
-import { formula, rate, SOURCES } from '@ruddy/core/texts';
-import type { Working } from '@ruddy/core/link';
-import { LOAD_KINDS, type Chain } from '@ruddy/core/schema';
-import type { Range } from '@ruddy/core/units';
-import { pierOf, role } from '../bridge-strip/strip-model';
+import { pierOf, role } from '../chain/strip/strip-model';
 
 interface Row {
   name: string;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { rate } from '@ruddy/core/base/text';
 import type { Evaluation } from '@ruddy/core/plan';
-import { rate } from '@ruddy/core/texts';
 
 /** The link as a bar: what the chain carries of what the rest of it could. */
 @Component({

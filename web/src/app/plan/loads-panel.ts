@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { attributesOf, LOAD_KINDS, loadSchema, type Load } from '@ruddy/core/schema';
-import { SetupEditor } from '../data/setup-editor';
+import { type Load, loadSchema } from '@ruddy/core/chain';
+import { attributesOf, LOAD_KINDS } from '@ruddy/core/parts';
+import { SetupEditor } from '../setups/setup-editor';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
 
 const FIELDS = attributesOf(loadSchema).filter(([key]) => key !== 'kind');

@@ -2,15 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { MatButtonModule } from '@angular/material/button';
 import equal from 'fast-deep-equal';
 import { forkJoin } from 'rxjs';
-import type { Part } from '@ruddy/core/api';
-import { pairQuestions } from '@ruddy/core/plausible';
-import { swapSteps, type Finding } from '@ruddy/core/plan';
-import { partName } from '@ruddy/core/setup';
-import { pluralize, questionText, rate, sentence, swapWords } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { SetupEditor } from '../data/setup-editor';
-import { SetupsData, type Judgement } from '../data/setups';
-import { VerdictChip } from '../verdict/verdict-chip';
+import { pluralize, rate } from '@ruddy/core/base/text';
+import { partName } from '@ruddy/core/chain';
+import { pairQuestions } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { questionText } from '@ruddy/core/parts/text';
+import { type Finding, swapSteps } from '@ruddy/core/plan';
+import { sentence, swapWords } from '@ruddy/core/plan/text';
+import type { ApiProblem } from '../platform/api/api';
+import { SetupEditor } from '../setups/setup-editor';
+import { SetupsData, type Judgement } from '../setups/setups';
+import { VerdictChip } from '../chain/verdict/verdict-chip';
 import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
 

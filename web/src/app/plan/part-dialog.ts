@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import type { Part, PartBody } from '@ruddy/core/api';
-import type { AnySpec, PartKind } from '@ruddy/core/schema';
-import type { ApiProblem } from '../data/api';
-import { PartsData } from '../data/parts';
+import type { AnySpec, PartKind } from '@ruddy/core/parts';
+import type { Part, PartBody } from '@ruddy/core/parts/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { PartsData } from '../parts/parts';
 import { PartForm, type FormPart } from '../parts/part-form';
 import { KIND_WORDS } from '../parts/part-facts';
 import type { Errors } from '../parts/form-model';

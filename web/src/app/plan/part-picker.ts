@@ -3,10 +3,10 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
 import { catchError, debounceTime, forkJoin, of, Subject, switchMap } from 'rxjs';
-import type { Part } from '@ruddy/core/api';
-import type { PartKind } from '@ruddy/core/schema';
-import { PartsData } from '../data/parts';
-import { partName } from '@ruddy/core/setup';
+import { partName } from '@ruddy/core/chain';
+import type { PartKind } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { PartsData } from '../parts/parts';
 import { facts } from '../parts/part-facts';
 
 /** Choose one part of a kind by typing its name; a part not in the list can be described on the spot. */

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
-import type { Part } from '@ruddy/core/api';
-import { hostDraft } from '@ruddy/core/reading';
-import { endsInSlot, isAdapter, type AnySpec, type PartKind, type Report } from '@ruddy/core/schema';
-import { partName, portName } from '@ruddy/core/setup';
-import { SetupEditor } from '../data/setup-editor';
+import { hostDraft, type Report } from '@ruddy/core/bring-up';
+import { endsInSlot, isAdapter, partName, portName } from '@ruddy/core/chain';
+import type { AnySpec, PartKind } from '@ruddy/core/parts';
+import type { Part } from '@ruddy/core/parts/contract';
+import { SetupEditor } from '../setups/setup-editor';
 import { DescribeHost } from './describe-host';
 import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';

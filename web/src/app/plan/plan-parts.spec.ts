@@ -1,8 +1,8 @@
-import type { Glance } from '@ruddy/core/api';
+import { chainSchema } from '@ruddy/core/chain';
 import { evaluate, type VerdictState } from '@ruddy/core/plan';
-import { chainSchema } from '@ruddy/core/schema';
-import { MiniStrip } from '../bridge-strip/mini-strip';
-import { VerdictChip } from '../verdict/verdict-chip';
+import type { Glance } from '@ruddy/core/plan/contract';
+import { MiniStrip } from '../chain/strip/mini-strip';
+import { VerdictChip } from '../chain/verdict/verdict-chip';
 import { HopTable } from './hop-table';
 import { LinkBudget } from './link-budget';
 import { PORT, shown, words } from './spec-help';

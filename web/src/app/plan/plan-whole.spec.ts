@@ -1,8 +1,9 @@
 import { TestBed } from '@angular/core/testing';
+import { type Chain, chainSchema } from '@ruddy/core/chain';
+import { attributesOf, settingsSchema } from '@ruddy/core/parts';
 import { evaluate } from '@ruddy/core/plan';
-import { attributesOf, chainSchema, settingsSchema, type Chain } from '@ruddy/core/schema';
-import { TermWord } from '../glossary/term';
-import { GlossaryPage } from '../glossary/glossary-page';
+import { TermWord } from '../platform/glossary/term';
+import { GlossaryPage } from '../platform/glossary/glossary-page';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
 import { Budgets } from './budgets';
 import { FitDrawing } from './fit-drawing';

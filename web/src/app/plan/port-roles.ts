@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { portRoles, type PortRole } from '@ruddy/core/plan';
-import { rate } from '@ruddy/core/texts';
-import { SetupEditor } from '../data/setup-editor';
+import { rate } from '@ruddy/core/base/text';
+import { type PortRole, portRoles } from '@ruddy/core/plan';
+import { SetupEditor } from '../setups/setup-editor';
 
 const ROLE: Record<PortRole['role'], string> = {
   dock: 'takes the dock',

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { figure, span } from '@ruddy/core/base/text';
 import type { Evaluation } from '@ruddy/core/plan';
-import { figure, span } from '@ruddy/core/texts';
-import { TermWord } from '../glossary/term';
+import { TermWord } from '../platform/glossary/term';
 
 /** How the power budget comes about: what hangs on each supply, which cable goes where, and short peaks. */
 @Component({

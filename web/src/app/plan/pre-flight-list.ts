@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { preFlight, type Evaluation } from '@ruddy/core/plan';
-import { PRE_FLIGHT, PRE_FLIGHT_STATES, sentence } from '@ruddy/core/texts';
+import { type Evaluation, preFlight } from '@ruddy/core/plan';
+import { PRE_FLIGHT, PRE_FLIGHT_STATES, sentence } from '@ruddy/core/plan/text';
 
 /** What to see to before the first plug goes in, in order; it prints. */
 @Component({

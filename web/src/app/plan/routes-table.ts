@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, viewChild } from '@angular/core';
-import { routesOf, type Route } from '@ruddy/core/plan';
-import { EVICTS, figure, NETWORK_LEFT, rate } from '@ruddy/core/texts';
-import { SetupEditor } from '../data/setup-editor';
-import { TermWord } from '../glossary/term';
+import { figure, rate } from '@ruddy/core/base/text';
+import { type Route, routesOf } from '@ruddy/core/plan';
+import { EVICTS, NETWORK_LEFT } from '@ruddy/core/plan/text';
+import { SetupEditor } from '../setups/setup-editor';
+import { TermWord } from '../platform/glossary/term';
 
 const OPENING: Record<Route['opening'], string> = {
   none: 'stays closed',

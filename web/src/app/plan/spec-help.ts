@@ -3,7 +3,7 @@ import { provideHttpClientTesting } from '@angular/common/http/testing';
 import type { Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { chainSchema, type Chain } from '@ruddy/core/schema';
+import { type Chain, chainSchema } from '@ruddy/core/chain';
 
 /** A USB4 port of a host, for tests. */
 export const PORT = {

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { glance, rate, VERDICT_WORDS } from '@ruddy/core/texts';
-import { MiniStrip } from '../bridge-strip/mini-strip';
-import { Trial } from '../data/trial';
+import { rate } from '@ruddy/core/base/text';
+import { glance, VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { MiniStrip } from '../chain/strip/mini-strip';
+import { Trial } from '../setups/trial';
 
 /** What is tried just now, before beside after, with the two ways out. */
 @Component({

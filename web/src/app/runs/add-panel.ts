@@ -11,13 +11,20 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { RunEntry, SessionEntry } from '@ruddy/core/api';
-import type { Alignment, Mapping } from '@ruddy/core/captures';
-import { planSession, type Dimension } from '@ruddy/core/runs';
-import { NO_RUN_CONTEXT, SCREEN_PATHS, type RunSettings } from '@ruddy/core/schema';
-import { badRowText, figureText } from '@ruddy/core/texts';
-import { pluralize } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
+import { figureText } from '@ruddy/core/base/text';
+import {
+  type Alignment,
+  type Dimension,
+  type Mapping,
+  NO_RUN_CONTEXT,
+  planSession,
+  type RunSettings,
+  SCREEN_PATHS,
+} from '@ruddy/core/runs';
+import type { RunEntry, SessionEntry } from '@ruddy/core/runs/contract';
+import { badRowText } from '@ruddy/core/runs/text';
+import { pluralize } from '../platform/shared/format';
+import { ServerClock } from '../platform/shared/server-clock';
 import { DroppedFiles } from './dropped-files';
 import { MappingForm } from './mapping-form';
 import { framesOf, isLog, lanesOf, RunFiles, type FileRow } from './run-files';
@@ -136,7 +143,8 @@ export class AddPanel {
         return `Reading: ${Math.round(r.share * 100)} %`;
       case 'read':
         if (isLog(r)) return r.beside === null ? 'Beside no frames: not stored' : 'Stored with the frames it lies beside';
-        if ((r.read?.badCount ?? 0) > 0 && !r.rest) return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
+        if ((r.read?.badCount ?? 0) > 0 && !r.rest)
+          return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
         return pluralize(framesOf(r).length, 'run to store', 'runs to store');
       case 'storing':
         return 'Storing …';

@@ -2,33 +2,35 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
   align,
+  type Alignment,
+  type BadRow,
+  buildPyramid,
+  type CaptureLayout,
+  type CaptureProblem,
   findLayout,
+  type Forecast,
+  frameStats,
+  type FrameStats,
+  hitches,
+  hundredDots,
+  type Judged,
+  judgeShares,
+  type Mapping,
+  type Observed,
+  percentileCurve,
   proposeMapping,
+  type Pyramid,
   readCaptureJson,
   readCaptureText,
   readsWhat,
-  signatureOf,
-  type Alignment,
-  type BadRow,
-  type CaptureProblem,
+  type Roughness,
   type SensorSeries,
-  type CaptureLayout,
-  type Mapping,
-  type Stream,
-} from '@ruddy/core/captures';
-import {
-  buildPyramid,
-  frameStats,
-  hitches,
-  hundredDots,
-  percentileCurve,
+  signatureOf,
+  simulateFrames,
   sortedTimes,
+  type Stream,
   stutters,
-  type FrameStats,
-  type Pyramid,
-} from '@ruddy/core/frames';
-import { judgeShares, type Judged, type Observed } from '@ruddy/core/limiter';
-import { simulateFrames, type Forecast, type Roughness } from '@ruddy/core/toll';
+} from '@ruddy/core/runs';
 
 /** What the first lines of a file tell. */
 export type Looked =

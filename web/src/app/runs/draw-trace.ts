@@ -1,5 +1,4 @@
-import type { MinMaxColumn, Pyramid } from '@ruddy/core/frames';
-import { columns } from '@ruddy/core/frames';
+import { columns, type MinMaxColumn, type Pyramid } from '@ruddy/core/runs';
 
 export interface TraceLine {
   readonly color: string;
@@ -14,7 +13,12 @@ export interface Box {
 }
 
 /** What each line shows in a stretch of time, a column a pixel. */
-export function traceColumns(lines: readonly TraceLine[], fromMs: number, toMs: number, width: number): (MinMaxColumn | null)[][] {
+export function traceColumns(
+  lines: readonly TraceLine[],
+  fromMs: number,
+  toMs: number,
+  width: number,
+): (MinMaxColumn | null)[][] {
   return lines.map((l) => columns(l.pyramid, fromMs, toMs, width));
 }
 

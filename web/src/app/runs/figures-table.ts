@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { meanOf } from '@ruddy/core/stats';
-import { playLabel, PLAY_LABELS } from '@ruddy/core/runs';
-import { figureText, hitchText } from '@ruddy/core/texts';
-import type { RunEntry } from '@ruddy/core/api';
-import { toCsv } from '../shared/csv';
-import { download } from '../shared/download';
+import { meanOf } from '@ruddy/core/base';
+import { figureText } from '@ruddy/core/base/text';
+import { PLAY_LABELS, playLabel } from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import { hitchText } from '@ruddy/core/runs/text';
+import { toCsv } from '../platform/shared/csv';
+import { download } from '../platform/shared/download';
 import { mainValues } from './run-groups';
 import type { Shown } from './run-desk';
 

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { firstValueFrom } from 'rxjs';
-import type { ForecastRow } from '@ruddy/core/api';
-import { roughnessOf, type Forecast } from '@ruddy/core/toll';
-import { figureText, FORECAST_BASIS, forecastText, heldText, missingText, scoreText } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { RunsData } from '../data/runs';
+import { figureText } from '@ruddy/core/base/text';
+import { type Forecast, roughnessOf } from '@ruddy/core/runs';
+import type { ForecastRow } from '@ruddy/core/runs/contract';
+import { FORECAST_BASIS, forecastText, heldText, missingText, scoreText } from '@ruddy/core/runs/text';
+import type { ApiProblem } from '../platform/api/api';
+import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
 import type { Simulated } from './capture-calls';
 import { SimulatedTrace } from './simulated-trace';

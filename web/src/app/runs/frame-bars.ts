@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { mean } from '@ruddy/core/stats';
-import { figureText } from '@ruddy/core/texts';
+import { mean } from '@ruddy/core/base';
+import { figureText } from '@ruddy/core/base/text';
 import type { Shown } from './run-desk';
 
 /**

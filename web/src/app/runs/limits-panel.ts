@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { ALARM_SYMPTOMS, STAGE_IDS } from '@ruddy/core/limiter';
-import { adviceText, alarmText, evidenceText, FALSE_ALARM_WORDS, limiterText, stageName, swapText } from '@ruddy/core/texts';
+import { ALARM_SYMPTOMS, STAGE_IDS } from '@ruddy/core/runs';
+import { adviceText, alarmText, evidenceText, FALSE_ALARM_WORDS, limiterText, stageName, swapText } from '@ruddy/core/runs/text';
 import { TollDesk } from './toll-desk';
 
 const percent = (v: number) => Math.round(v * 100);

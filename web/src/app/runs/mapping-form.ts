@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { readsWhat, ROLES, type CaptureColumn, type ColumnUnit, type CaptureLayout, type Mapping, type ColumnRole } from '@ruddy/core/captures';
-import { ROLE_WORDS } from '@ruddy/core/texts';
+import {
+  type CaptureColumn,
+  type CaptureLayout,
+  type ColumnRole,
+  type ColumnUnit,
+  type Mapping,
+  readsWhat,
+  ROLES,
+} from '@ruddy/core/runs';
+import { ROLE_WORDS } from '@ruddy/core/runs/text';
 
 const TIME = { ms: 'ms', s: 's', us: 'microseconds', ns: 'ns', clock: 'date or clock' } as const;
 const SENSOR = { own: 'as named', kilo: 'thousands (GHz, kW, GB)', milli: 'thousandths (mW)', share: '0 to 1' } as const;

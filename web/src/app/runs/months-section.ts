@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { RunEntry } from '@ruddy/core/api';
+import { mean } from '@ruddy/core/base';
+import { agedTrend, figureText, yearlyTrend } from '@ruddy/core/base/text';
 import { byAge, changedNames, overTime, sameButVersions } from '@ruddy/core/runs';
-import { mean } from '@ruddy/core/stats';
-import { agedTrend, comparedText, figureText, yearlyTrend } from '@ruddy/core/texts';
-import { pluralize, day } from '../shared/format';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import { comparedText } from '@ruddy/core/runs/text';
+import { pluralize, day } from '../platform/shared/format';
 import { mainValue } from './run-groups';
 import { TollDesk } from './toll-desk';
 

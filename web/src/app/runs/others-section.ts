@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { elasticity, sensorMean } from '@ruddy/core/limiter';
-import { converge, hostSwap, unlike } from '@ruddy/core/runs';
-import { comparedText, elasticityText, figureText } from '@ruddy/core/texts';
-import { lookOf, type RunGroup } from '@ruddy/core/toll';
-import { middleOf } from '@ruddy/core/units';
+import { middleOf } from '@ruddy/core/base';
+import { figureText } from '@ruddy/core/base/text';
+import { converge, elasticity, hostSwap, lookOf, type RunGroup, sensorMean, unlike } from '@ruddy/core/runs';
+import { comparedText, elasticityText } from '@ruddy/core/runs/text';
 import { TollDesk } from './toll-desk';
 
 const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);

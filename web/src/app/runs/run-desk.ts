@@ -1,9 +1,9 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import type { Channel, RunEntry } from '@ruddy/core/api';
-import type { SensorSeries, Sensor } from '@ruddy/core/captures';
-import type { ApiProblem } from '../data/api';
-import { RunsData } from '../data/runs';
+import type { Sensor, SensorSeries } from '@ruddy/core/runs';
+import type { Channel, RunEntry } from '@ruddy/core/runs/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { RunsData } from './runs';
 import type { Opened } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
 import { groupRuns, LETTERS, LOOKS, valuesOf, type RunGroup } from './run-groups';

@@ -1,7 +1,7 @@
-import type { RunEntry } from '@ruddy/core/api';
-import { captureFile } from '@ruddy/core/captures';
-import { toCsv } from '../shared/csv';
-import { download } from '../shared/download';
+import { captureFile } from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import { toCsv } from '../platform/shared/csv';
+import { download } from '../platform/shared/download';
 import type { RunDesk } from './run-desk';
 
 /** Keep a run as a file: CSV with the times, or the open JSON format with everything. */

@@ -1,9 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { of, throwError } from 'rxjs';
-import type { CsvMapping, RunBody, RunEntry } from '@ruddy/core/api';
-import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
-import { ApiProblem } from '../data/api';
-import { RunsData } from '../data/runs';
+import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/runs';
+import type { CsvMapping, RunBody, RunEntry } from '@ruddy/core/runs/contract';
+import { ApiProblem } from '../platform/api/api';
+import { RunsData } from './runs';
 import { captureCalls } from './capture-calls';
 import { CAPTURE_WORKER, CaptureWork } from './capture-work';
 import { framesOf, RunFiles, type Common } from './run-files';

@@ -1,11 +1,11 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
-import type { ChannelBody, RunBody } from '@ruddy/core/api';
-import { readsWhat, remembered, type Alignment, type SensorSeries, type CaptureLayout, type Mapping } from '@ruddy/core/captures';
-import { captureProblemText } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { RunsData } from '../data/runs';
+import { type Alignment, type CaptureLayout, type Mapping, readsWhat, remembered, type SensorSeries } from '@ruddy/core/runs';
+import type { ChannelBody, RunBody } from '@ruddy/core/runs/contract';
+import { captureProblemText } from '@ruddy/core/runs/text';
+import type { ApiProblem } from '../platform/api/api';
+import { RunsData } from './runs';
 import type { Looked, ReadFile, ReadStream } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
 
@@ -207,7 +207,12 @@ export class RunFiles {
   }
 
   async #storeOne(setupId: string, r: FileRow, s: ReadStream, common: Common): Promise<void> {
-    const own: { channel: ChannelBody['channel']; values: Float32Array<ArrayBuffer>; lane: SensorSeries | null; shiftMs: number }[] = [
+    const own: {
+      channel: ChannelBody['channel'];
+      values: Float32Array<ArrayBuffer>;
+      lane: SensorSeries | null;
+      shiftMs: number;
+    }[] = [
       { channel: 'frames', values: s.frames as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 },
       ...(s.shown ? [{ channel: 'shown' as const, values: s.shown as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 }] : []),
       ...[

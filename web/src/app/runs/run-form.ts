@@ -3,15 +3,15 @@ import {
   CAPTURE_METHODS,
   DEVICE_SETS,
   DISTURBANCE,
-  SCREEN_PATHS,
-  SETTING_LABELS,
+  missingOf,
   type RunContext,
   type RunKind,
   type RunSettings,
-} from '@ruddy/core/schema';
-import { missingOf } from '@ruddy/core/runs';
-import { Choice, optionsOf } from '../shared/choice';
-import { readNumber } from '../shared/format';
+  SCREEN_PATHS,
+  SETTING_LABELS,
+} from '@ruddy/core/runs';
+import { Choice, optionsOf } from '../platform/shared/choice';
+import { readNumber } from '../platform/shared/format';
 
 /** What is said of a run, as it is being typed. */
 export interface RunDraft {

@@ -1,5 +1,5 @@
-import type { RunEntry } from '@ruddy/core/api';
-import { FACTS, missingOf, repeatKey, type Fact, type GridRun, type Measure } from '@ruddy/core/runs';
+import { type Fact, FACTS, type GridRun, type Measure, missingOf, repeatKey } from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
 
 /** Runs that are repeats of one another, newest first, under a name that tells them from the others of the list. */
 export interface RunGroup {

@@ -1,6 +1,7 @@
+import { figureText } from '@ruddy/core/base/text';
 import { compareRuns } from '@ruddy/core/runs';
-import { figureText, pairSentence, runSentence } from '@ruddy/core/texts';
-import { pluralize } from '../shared/format';
+import { pairSentence, runSentence } from '@ruddy/core/runs/text';
+import { pluralize } from '../platform/shared/format';
 import type { Shown } from './run-desk';
 
 /** What the page of runs says first: of the one run that is looked at, or of the second against the first when both are of one title. */

@@ -1,9 +1,19 @@
 import { TestBed } from '@angular/core/testing';
-import type { RunEntry } from '@ruddy/core/api';
-import { findLayout, proposeMapping, type CaptureLayout, type Mapping } from '@ruddy/core/captures';
-import { buildPyramid, frameStats, hundredDots, percentileCurve } from '@ruddy/core/frames';
-import { FACT_IDS, type RunFacts } from '@ruddy/core/runs';
-import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/schema';
+import {
+  buildPyramid,
+  type CaptureLayout,
+  FACT_IDS,
+  findLayout,
+  frameStats,
+  hundredDots,
+  type Mapping,
+  NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
+  percentileCurve,
+  proposeMapping,
+  type RunFacts,
+} from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
 import type { Opened } from './capture-calls';
 import { highest, traceColumns } from './draw-trace';
 import { FiguresTable } from './figures-table';

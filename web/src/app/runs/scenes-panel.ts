@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { RunEntry } from '@ruddy/core/api';
-import { segmentSchema, type Segment } from '@ruddy/core/schema';
-import { figureText } from '@ruddy/core/texts';
-import { readNumber } from '../shared/format';
+import { figureText } from '@ruddy/core/base/text';
+import { type Segment, segmentSchema } from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
+import { readNumber } from '../platform/shared/format';
 
 /** The beginning of a run cut off, and its scenes: named stretches with figures of their own, held against the whole. */
 @Component({

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, input, output, signal, viewChild } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import type { Channel, RunEntry } from '@ruddy/core/api';
-import type { SensorSeries } from '@ruddy/core/captures';
-import { figureText, SENSOR_WORDS } from '@ruddy/core/texts';
-import { saveSvg } from '../shared/save-svg';
-import { watchedWidth } from '../shared/watched-width';
+import { figureText } from '@ruddy/core/base/text';
+import type { SensorSeries } from '@ruddy/core/runs';
+import type { Channel, RunEntry } from '@ruddy/core/runs/contract';
+import { SENSOR_WORDS } from '@ruddy/core/runs/text';
+import { saveSvg } from '../platform/shared/save-svg';
+import { watchedWidth } from '../platform/shared/watched-width';
 
 const LANE = 72;
 const PAD = { left: 8, right: 8, top: 32, bottom: 8 };

@@ -1,7 +1,7 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, input, viewChild } from '@angular/core';
-import { extent, type Pyramid } from '@ruddy/core/frames';
-import { figureText } from '@ruddy/core/texts';
-import { watchedWidth } from '../shared/watched-width';
+import { figureText } from '@ruddy/core/base/text';
+import { extent, type Pyramid } from '@ruddy/core/runs';
+import { watchedWidth } from '../platform/shared/watched-width';
 import { drawTrace, highest, traceColumns } from './draw-trace';
 
 const HEIGHT = 96;

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, input, signal, viewChild } from '@angular/core';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
-import { CURVE } from '@ruddy/core/frames';
-import { figureText } from '@ruddy/core/texts';
-import { saveSvg } from '../shared/save-svg';
-import { watchedWidth } from '../shared/watched-width';
+import { figureText } from '@ruddy/core/base/text';
+import { CURVE } from '@ruddy/core/runs';
+import { saveSvg } from '../platform/shared/save-svg';
+import { watchedWidth } from '../platform/shared/watched-width';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-desk';
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
-import type { ProfileEntry } from '@ruddy/core/api';
-import { RunsData } from '../data/runs';
+import type { ProfileEntry } from '@ruddy/core/runs/contract';
+import { RunsData } from './runs';
 
 /** Which title or work was run: one that is known, or a new one by name. Out: its name. `resolve` gives the id when something is stored. */
 @Component({

@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, output, s
 import { MatButtonModule } from '@angular/material/button';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
-import type { FitEntry, ProfileEntry, ProfilePatch } from '@ruddy/core/api';
-import { figureText, fitText, signed, TERM_STATES, termText } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { RunsData } from '../data/runs';
-import { day, readNumber } from '../shared/format';
+import { figureText } from '@ruddy/core/base/text';
+import type { FitEntry, ProfileEntry, ProfilePatch } from '@ruddy/core/runs/contract';
+import { fitText, signed, TERM_STATES, termText } from '@ruddy/core/runs/text';
+import type { ApiProblem } from '../platform/api/api';
+import { RunsData } from './runs';
+import { day, readNumber } from '../platform/shared/format';
 import { TollDesk } from './toll-desk';
 
 const PARAMS = [

@@ -1,5 +1,5 @@
-import type { RunEntry } from '@ruddy/core/api';
-import { FACTS, type Fact } from '@ruddy/core/runs';
+import { type Fact, FACTS } from '@ruddy/core/runs';
+import type { RunEntry } from '@ruddy/core/runs/contract';
 
 /** What is told of a run beside its picture; the first are asked for when nobody said. */
 const TOLD: readonly Fact[] = [

@@ -1,11 +1,22 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import type { Predictions, RunEntry } from '@ruddy/core/api';
-import { alarmsOf, observedOf, readLimiter, type Judged } from '@ruddy/core/limiter';
-import { cellsOf, middleRig, pairsOf, readBack, tollAt, tollsOf, type RunGroup } from '@ruddy/core/toll';
-import type { ApiProblem } from '../data/api';
-import { RunToll } from '../data/run-toll';
-import { RunsData } from '../data/runs';
+import {
+  alarmsOf,
+  cellsOf,
+  type Judged,
+  middleRig,
+  observedOf,
+  pairsOf,
+  readBack,
+  readLimiter,
+  type RunGroup,
+  tollAt,
+  tollsOf,
+} from '@ruddy/core/runs';
+import type { Predictions, RunEntry } from '@ruddy/core/runs/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { RunToll } from '../chain/run-toll';
+import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
 import { RunDesk } from './run-desk';
 

@@ -1,16 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { mean } from '@ruddy/core/stats';
-import {
-  BASIS_WORDS,
-  figureText,
-  INSEPARABLE_WORDS,
-  NO_PAIR_WORDS,
-  pairText,
-  signed,
-  tollText,
-  unlikeText,
-} from '@ruddy/core/texts';
-import { pluralize } from '../shared/format';
+import { mean } from '@ruddy/core/base';
+import { figureText } from '@ruddy/core/base/text';
+import { BASIS_WORDS, INSEPARABLE_WORDS, NO_PAIR_WORDS, pairText, signed, tollText, unlikeText } from '@ruddy/core/runs/text';
+import { pluralize } from '../platform/shared/format';
 import { TollDesk } from './toll-desk';
 
 const UNLIKE_SHOWN = 3;

@@ -15,11 +15,11 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { scaleLinear } from 'd3-scale';
-import { frameAt, type MinMaxColumn } from '@ruddy/core/frames';
-import { figureText } from '@ruddy/core/texts';
-import { Keys } from '../shell/keys';
-import { saveSvg } from '../shared/save-svg';
-import { watchedWidth } from '../shared/watched-width';
+import { figureText } from '@ruddy/core/base/text';
+import { frameAt, type MinMaxColumn } from '@ruddy/core/runs';
+import { Keys } from '../platform/shell/keys';
+import { saveSvg } from '../platform/shared/save-svg';
+import { watchedWidth } from '../platform/shared/watched-width';
 import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-desk';

@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, output, sign
 import { firstValueFrom } from 'rxjs';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { NO_RUN_CONTEXT, RUN_KINDS, type RunKind, type RunSettings } from '@ruddy/core/schema';
-import { RunsData } from '../data/runs';
-import { Choice, optionsOf } from '../shared/choice';
-import { readNumber } from '../shared/format';
+import { NO_RUN_CONTEXT, RUN_KINDS, type RunKind, type RunSettings } from '@ruddy/core/runs';
+import { RunsData } from './runs';
+import { Choice, optionsOf } from '../platform/shared/choice';
+import { readNumber } from '../platform/shared/format';
 import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
 

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import type { ShareReport } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { CatalogueData } from '../data/catalogue';
-import { download } from '../shared/download';
+import type { ShareReport } from '@ruddy/core/workshop/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from '../parts/catalogue';
+import { download } from '../platform/shared/download';
 
 export interface ShareInput {
   id: string;

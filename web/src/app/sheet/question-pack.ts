@@ -10,17 +10,19 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { SetupEvent } from '@ruddy/core/api';
-import { NOTHING_INSTALLED, PORT_STANDARDS, type Chain } from '@ruddy/core/schema';
-import { partName, portName } from '@ruddy/core/setup';
-import { headline, installedWords, packText } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { BringUpRun } from '../data/bring-up-run';
-import { LinkReadings } from '../data/link-readings';
-import { SetupEditor } from '../data/setup-editor';
-import { SetupsData } from '../data/setups';
-import { linesOf, type Line } from '../record/record-lines';
-import { day } from '../shared/format';
+import { type Chain, partName, portName } from '@ruddy/core/chain';
+import { packText } from '@ruddy/core/chain/text';
+import type { SetupEvent } from '@ruddy/core/compatibility/contract';
+import { NOTHING_INSTALLED, PORT_STANDARDS } from '@ruddy/core/parts';
+import { headline } from '@ruddy/core/plan/text';
+import { installedWords } from '@ruddy/core/setups/text';
+import type { ApiProblem } from '../platform/api/api';
+import { BringUpRun } from '../bring-up/bring-up-run';
+import { LinkReadings } from '../bring-up/link-readings';
+import { SetupEditor } from '../setups/setup-editor';
+import { SetupsData } from '../setups/setups';
+import { linesOf, type Line } from '../plan/record/record-lines';
+import { day } from '../platform/shared/format';
 
 /** What was tried, newest first, at most. */
 const TRIED = 15;

@@ -1,20 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { attributesOf, settingsSchema } from '@ruddy/core/schema';
-import { chainNames, portName } from '@ruddy/core/setup';
-import {
-  couplingWords,
-  installedWords,
-  ORDER_WORDS,
-  profileWords,
-  programWords,
-  rate,
-  sinceWords,
-  formatWhole,
-} from '@ruddy/core/texts';
-import { sinceGood } from '@ruddy/core/checklist';
-import { BringUpRun } from '../data/bring-up-run';
-import { SetupEditor } from '../data/setup-editor';
-import { day } from '../shared/format';
+import { formatWhole, rate } from '@ruddy/core/base/text';
+import { sinceGood } from '@ruddy/core/bring-up';
+import { ORDER_WORDS, sinceWords } from '@ruddy/core/bring-up/text';
+import { chainNames, portName } from '@ruddy/core/chain';
+import { attributesOf, settingsSchema } from '@ruddy/core/parts';
+import { couplingWords, installedWords, profileWords, programWords } from '@ruddy/core/setups/text';
+import { BringUpRun } from '../bring-up/bring-up-run';
+import { SetupEditor } from '../setups/setup-editor';
+import { day } from '../platform/shared/format';
 
 const LABELS = new Map(attributesOf(settingsSchema));
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
-import { PURPOSES, type Purpose } from '@ruddy/core/checklist';
-import { CAUTION_TEXTS, ORDER_WORDS, PHASE_WORDS, STEP_WORDS } from '@ruddy/core/texts';
+import { type Purpose, PURPOSES } from '@ruddy/core/base';
+import { CAUTION_TEXTS, ORDER_WORDS, PHASE_WORDS, STEP_WORDS } from '@ruddy/core/bring-up/text';
 import { OpeningPanel } from '../bring-up/opening-panel';
-import { BringUpRun } from '../data/bring-up-run';
+import { BringUpRun } from '../bring-up/bring-up-run';
 
 /** The list on paper: what is left to do, with its cautions, what must be seen and what to try if not. */
 @Component({

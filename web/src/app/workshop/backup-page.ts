@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { Observable, Subscription } from 'rxjs';
-import type { BackupList, BackupRow } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { BackupsData } from '../data/people';
-import { clock, pluralize, day } from '../shared/format';
+import type { BackupList, BackupRow } from '@ruddy/core/workshop/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { BackupsData } from './people';
+import { clock, pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 const WHY = { asked: 'by hand', schedule: 'by plan', 'before-restore': 'before a restore', command: 'by command' } as const;

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { DemoReport } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { BundleFile } from '../data/bundle-file';
-import { WorkshopData } from '../data/workshop';
-import { download } from '../shared/download';
-import { pluralize } from '../shared/format';
+import type { DemoReport } from '@ruddy/core/workshop/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { BundleFile } from './bundle-file';
+import { WorkshopData } from './workshop';
+import { download } from '../platform/shared/download';
+import { pluralize } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 /** The demo data and how to remove it; everything as one file, out and in. */

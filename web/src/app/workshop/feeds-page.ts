@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import type { FeedEntry } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { NewsData, type FeedSaid } from '../data/scout';
-import { pluralize, day } from '../shared/format';
+import type { FeedEntry } from '@ruddy/core/workshop/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { NewsData, type FeedSaid } from '../buy/scout';
+import { pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 const EVERY = [

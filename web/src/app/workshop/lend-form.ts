@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { ITEM_CONDITIONS, type ChainCheck, type Lendable, type LoanRow, type MemberRow } from '@ruddy/core/api';
-import { canBeLent, RETURN_LOOKS } from '@ruddy/core/loans';
-import { VERDICT_WORDS } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { LoansData, MembersData, type Lending } from '../data/people';
-import { SetupsData } from '../data/setups';
-import { ServerClock } from '../shared/server-clock';
+import { ITEM_CONDITIONS } from '@ruddy/core/parts';
+import { VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { canBeLent, RETURN_LOOKS } from '@ruddy/core/workshop';
+import type { ChainCheck, Lendable, LoanRow, MemberRow } from '@ruddy/core/workshop/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { LoansData, MembersData, type Lending } from './people';
+import { SetupsData } from '../setups/setups';
+import { ServerClock } from '../platform/shared/server-clock';
 
 type Condition = NonNullable<Lending['condition']>;
 

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { LoanRow } from '@ruddy/core/api';
-import { canBeLent, RETURN_LOOKS } from '@ruddy/core/loans';
-import { CAUTION_TEXTS, dueWords } from '@ruddy/core/texts';
-import { day } from '../shared/format';
-import { ServerClock } from '../shared/server-clock';
+import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
+import { canBeLent, RETURN_LOOKS } from '@ruddy/core/workshop';
+import type { LoanRow } from '@ruddy/core/workshop/contract';
+import { dueWords } from '@ruddy/core/workshop/text';
+import { day } from '../platform/shared/format';
+import { ServerClock } from '../platform/shared/server-clock';
 
 /** A card that goes with a lent piece, to print: what it is, what goes along, what to mind, how it comes back. */
 @Component({

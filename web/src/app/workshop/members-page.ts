@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import { PASSWORD_LEAST, ROLE_NAMES, type MemberRow, type Role } from '@ruddy/core/api';
-import { MEMBER_WORDS } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { MembersData } from '../data/people';
-import { Session } from '../data/session';
-import { pluralize, orEmpty } from '../shared/format';
+import { PASSWORD_LEAST, ROLE_NAMES } from '@ruddy/core/workshop';
+import type { MemberRow, Role } from '@ruddy/core/workshop/contract';
+import { MEMBER_WORDS } from '@ruddy/core/workshop/text';
+import type { ApiProblem } from '../platform/api/api';
+import { MembersData } from './people';
+import { Session } from '../platform/api/session';
+import { pluralize, orEmpty } from '../platform/shared/format';
 import { PasswordForm } from './password-form';
 import { WorkshopNav } from './workshop-nav';
 

@@ -10,9 +10,10 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { PASSWORD_LEAST, type MemberRow } from '@ruddy/core/api';
-import type { ApiProblem } from '../data/api';
-import { MembersData } from '../data/people';
+import { PASSWORD_LEAST } from '@ruddy/core/workshop';
+import type { MemberRow } from '@ruddy/core/workshop/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { MembersData } from './people';
 
 /** A new password: one's own with the current one, or that of another. */
 @Component({

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { ITEM_CONDITIONS, type LoanRow } from '@ruddy/core/api';
-import { cameBackWorse, canBeLent, readyForNext, RETURN_LOOKS } from '@ruddy/core/loans';
-import { afterReturn, CAUTION_TEXTS, TESTED_WORDS } from '@ruddy/core/texts';
-import type { ApiProblem } from '../data/api';
-import { LoansData, type BackSaid } from '../data/people';
-import { ServerClock } from '../shared/server-clock';
+import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
+import { ITEM_CONDITIONS } from '@ruddy/core/parts';
+import { cameBackWorse, canBeLent, readyForNext, RETURN_LOOKS } from '@ruddy/core/workshop';
+import type { LoanRow } from '@ruddy/core/workshop/contract';
+import { afterReturn, TESTED_WORDS } from '@ruddy/core/workshop/text';
+import type { ApiProblem } from '../platform/api/api';
+import { LoansData, type BackSaid } from './people';
+import { ServerClock } from '../platform/shared/server-clock';
 
 type Condition = NonNullable<BackSaid['condition']>;
 

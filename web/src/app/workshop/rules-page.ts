@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { RuleRow } from '@ruddy/core/api';
-import { ruleProblem } from '@ruddy/core/house';
-import type { ApiProblem } from '../data/api';
-import { WorkshopData } from '../data/workshop';
-import { pluralize, readNumber } from '../shared/format';
+import { ruleProblem } from '@ruddy/core/base';
+import type { RuleRow } from '@ruddy/core/plan/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { HouseRulesData } from '../setups/house-rules';
+import { pluralize, readNumber } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 
 /** Every number that a workshop may see differently: default, own value, unit, reason. */
@@ -15,7 +15,7 @@ import { WorkshopNav } from './workshop-nav';
   styleUrl: './rules-page.scss',
 })
 export class RulesPage {
-  readonly #data = inject(WorkshopData);
+  readonly #data = inject(HouseRulesData);
   readonly rows = signal<RuleRow[] | null>(null);
   readonly problem = signal<string | null>(null);
   readonly errors = signal<Readonly<Record<string, string>>>({});

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { TabNav, type Tab } from '../shared/tab-nav';
+import { TabNav, type Tab } from '../platform/shared/tab-nav';
 
 const TABS: readonly Tab[] = [
   { path: '/workshop/loans', name: 'Loans' },

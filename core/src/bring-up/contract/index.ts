@@ -1,0 +1,2 @@
+export * from './bring-up';
+export * from './readings';

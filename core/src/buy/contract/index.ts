@@ -1,0 +1,3 @@
+export * from './cost';
+export * from './money';
+export * from './scout';

@@ -1,0 +1,30 @@
+import { type HouseRules, stated, toRange } from '../../base';
+import { partName } from '../../chain';
+import type { MachineSpec } from '../../parts';
+import type { FrameAsk } from '../../plan';
+import { type Banded, directRates, forecast, LATENCY_US, type RigFacts } from '../../runs';
+
+export type MachineKind = 'laptop' | 'desktop';
+
+/** What graphics inside a machine are wired with where nobody said (common practice, no published source). */
+const INSIDE = { gen: { lo: 3, hi: 5 }, lanes: { lo: 8, hi: 16 } } as const;
+
+/** A whole machine as the frame model sees it: its own processor and graphics, a direct link between them. */
+export function machineRig(spec: MachineSpec, house: HouseRules): RigFacts {
+  const rates = directRates(toRange(spec.pcieGen, INSIDE.gen), toRange(spec.lanes, INSIDE.lanes), house);
+  return {
+    ...{ host: partName(spec), card: partName(spec), hostIndex: stated(spec.singleThread), cardIndex: stated(spec.frameIndex) },
+    ...{ down: rates.down, up: rates.up, latencyUs: LATENCY_US.direct, memoryGB: stated(spec.memoryGB) },
+    ...{ boardW: null, memoryMHz: null, slot: false },
+  };
+}
+
+/** Frames/s of a whole machine for each frame asked for; null where nothing can be said. */
+export function machineFps(spec: MachineSpec, frames: readonly FrameAsk[], house: HouseRules): (Banded | null)[] {
+  const rig = machineRig(spec, house);
+  return frames.map((f) => {
+    // Its picture is on its own outputs.
+    const found = forecast(f.model, rig, { ...f.asked, panel: false });
+    return 'missing' in found ? null : found.fps;
+  });
+}

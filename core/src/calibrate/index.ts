@@ -1,3 +1,0 @@
-export * from './solve';
-export * from './search';
-export * from './calibrate';

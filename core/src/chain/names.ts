@@ -1,0 +1,40 @@
+import type { SocketSpec } from '../parts';
+import type { Chain } from './schema/chain';
+import { endsInSlot, isAdapter } from './schema/shape';
+
+/** How a part is called: maker, model and variant; empty without one. */
+export function partName(part: { maker: string; model: string; variant: string } | null | undefined): string {
+  return part ? [part.maker, part.model, part.variant].filter((s) => s !== '').join(' ') : '';
+}
+
+/** How a port is called: where a hand finds it, or its short name where nobody said. */
+export function portName(socket: Pick<SocketSpec, 'key' | 'position'>): string {
+  return socket.position || socket.key;
+}
+
+/** What fills a chain, by name, for lists, snapshots and the log. */
+export interface ChainNames {
+  host: string;
+  port: string;
+  cable: string;
+  dock: string;
+  card: string;
+}
+
+/** The names of what fills a chain; empty where nothing is chosen. */
+export function chainNames(chain: Chain): ChainNames {
+  const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
+  const cables = chain.path?.map((p) => partName(p.spec)).join(' + ');
+  return {
+    host: partName(chain.host),
+    port: socket ? portName(socket) : '',
+    cable: cables === undefined ? '' : cables || 'no separate cable',
+    dock: chain.dock === null && endsInSlot(chain.path) ? 'no dock' : partName(chain.dock),
+    card: partName(chain.card),
+  };
+}
+
+/** The adapters of a chain, host side first; cables left out. */
+export function adapterNames(chain: Chain): string[] {
+  return (chain.path ?? []).flatMap((p) => (isAdapter(p.spec) ? [partName(p.spec)] : []));
+}

@@ -1,0 +1,140 @@
+import { fits, type Fits, type Num, openOf, plus, type Range, type RuleId, stated } from '../../base';
+import type { CardSpec, DockSpec, Settings } from '../../parts';
+import { openSockets, socketCounts } from '../power/plugs';
+import type { AttrPath } from '../schema/chain';
+
+export interface Clearance {
+  readonly what: 'length' | 'height' | 'slots' | 'weight' | 'bend';
+  /** Of a bend: the side of the card its plug is on. */
+  readonly side?: 'top' | 'end';
+  readonly unit: 'mm' | 'slots' | 'g';
+  readonly need: Range | null;
+  readonly have: Range | null;
+  readonly fits: Fits | null;
+  readonly open: readonly AttrPath[];
+}
+
+export interface FitFacts {
+  readonly rows: readonly Clearance[];
+  /** Room a power plug needs to bend, mm, and on which side. */
+  readonly bend: { readonly mm: number; readonly side: 'top' | 'end' } | null;
+  /** An open board: nothing round the card. */
+  readonly openBoard: boolean;
+  /** The lid is off or the card stands outside, and the dock may be run so: live parts lie open. */
+  readonly uncovered: boolean;
+  /** Nothing but the slot holds the card on an open board; `may` where it is not stated how it holds one. */
+  readonly unheld: 'yes' | 'may' | 'no';
+  /** Only special short cards go in, now and later. */
+  readonly shortOnly: boolean;
+}
+
+type Rule = (id: RuleId) => number;
+
+/**
+ * Room for the plug to bend, mm, on each side the plug may be on, over every completion of what is not stated: 16-pin cables need most,
+ * angled plugs none. From memory of makers' notes on the 16-pin plug.
+ */
+function bendsOf(card: CardSpec, rule: Rule): { side: 'top' | 'end'; mm: Range; open: AttrPath[] }[] {
+  if (card.plugAngled === 'yes') return [];
+  const n = socketCounts(card);
+  const [b16, b8] = [rule('fit.bend16Mm'), rule('fit.bend8Mm')];
+  const most = n['16-pin'].hi > 0 ? b16 : n['8-pin'].hi + n['6-pin'].hi > 0 ? b8 : 0;
+  if (most === 0) return [];
+  const least = n['16-pin'].lo > 0 ? b16 : n['8-pin'].lo + n['6-pin'].lo > 0 ? b8 : 0;
+  const sides = typeof card.plugSide === 'string' ? [card.plugSide] : (['top', 'end'] as const);
+  const open = [
+    ...(typeof card.plugAngled === 'string' ? [] : ['card/plugAngled']),
+    ...(sides.length > 1 ? ['card/plugSide'] : []),
+    ...openSockets(card),
+  ];
+  const sure = card.plugAngled === 'no' && sides.length === 1;
+  return sides.map((side) => ({ side, mm: { lo: sure ? least : 0, hi: most }, open }));
+}
+
+/** Room a plug needs to bend and where, as far as it is stated: what is drawn. */
+function bendOf(card: CardSpec, rule: Rule): FitFacts['bend'] {
+  const has = (n: Num) => (stated(n)?.lo ?? 0) > 0;
+  if (card.plugAngled === 'yes') return null;
+  const mm = has(card.plugs16Pin) ? rule('fit.bend16Mm') : has(card.plugs8Pin) || has(card.plugs6Pin) ? rule('fit.bend8Mm') : 0;
+  return mm > 0 ? { mm, side: card.plugSide === 'end' ? 'end' : 'top' } : null;
+}
+
+/** What a card that stands so is still held against: all, its length, or nothing. */
+const LEFT = {
+  inside: ['length', 'height', 'slots', 'bend-top', 'bend-end'],
+  'lid-off': ['length', 'bend-end'],
+  outside: [],
+} as const satisfies Record<string, readonly string[]>;
+/** How a dock may be run for a card to stand so. */
+const ALLOWED_BY = { inside: [], 'lid-off': ['lid-off', 'outside'], outside: ['outside'] } as const;
+
+/**
+ * The rows that count where the card stands so. Where it is not stated whether the dock may be run that way, a row that would fall away
+ * stays, and is stopped for certain no longer.
+ */
+function standingSo(rows: readonly Clearance[], dock: DockSpec, sits: keyof typeof LEFT): Clearance[] {
+  const key = (r: Clearance) => (r.what === 'bend' ? `bend-${r.side ?? 'top'}` : r.what);
+  const stays = (r: Clearance) => (LEFT[sits] as readonly string[]).includes(key(r));
+  const allowed = ALLOWED_BY[sits] as readonly string[];
+  if (typeof dock.beyond === 'string') return allowed.includes(dock.beyond) ? rows.filter(stays) : [...rows];
+  return rows.map((r) =>
+    stays(r) || r.fits === 'yes' ? r : { ...r, fits: r.fits === 'no' ? 'may' : r.fits, open: [...r.open, 'dock/beyond'] },
+  );
+}
+
+/**
+ * A card against the room of a dock: length, height, slots, the bend of its power plug, and weight on a board that holds it only by
+ * the slot. `sits`: how the card stands in it. Lengths in mm, from the bracket and from the slot's contacts; intervals where not exact; `null` where not stated.
+ */
+export function fitFacts(
+  card: CardSpec | null,
+  dock: DockSpec | null,
+  rule: Rule,
+  cardSits: Settings['cardSits'] = null,
+): FitFacts | null {
+  if (!card || !dock) return null;
+  const sits = typeof cardSits === 'string' && dock.form === 'enclosure' ? cardSits : 'inside';
+  const openBoard = dock.form === 'open-board';
+  const row = (what: Clearance['what'], unit: Clearance['unit'], paths: Record<AttrPath, Num>): Clearance => {
+    const [need, have] = Object.values(paths).map(stated);
+    return { what, unit, need: need ?? null, have: have ?? null, fits: fits(need ?? null, have ?? null), open: openOf(paths) };
+  };
+  const bend = bendOf(card, rule);
+  const along = { 'card/lengthMm': card.lengthMm, 'dock/innerLengthMm': dock.innerLengthMm };
+  const across = { 'card/heightMm': card.heightMm, 'dock/innerHeightMm': dock.innerHeightMm };
+  const bent = bendsOf(card, rule).map(({ side, mm, open }): Clearance => {
+    const plain = row('bend', 'mm', side === 'end' ? along : across);
+    const need = plain.need && plus(plain.need, mm);
+    return { ...plain, side, need, fits: fits(need, plain.have), open: [...plain.open, ...open] };
+  });
+  // Nobody fits a card into an all-in-one: it is sold with its own.
+  const inside =
+    openBoard || dock.form === 'all-in-one'
+      ? []
+      : [
+          row('length', 'mm', along),
+          row('height', 'mm', across),
+          row('slots', 'slots', { 'card/slots': card.slots, 'dock/innerSlots': dock.innerSlots }),
+          ...bent,
+        ];
+  const inner = stated(dock.innerLengthMm);
+  return {
+    rows: [
+      ...(sits === 'inside' ? inside : standingSo(inside, dock, sits)),
+      // An enclosure carries its card; on an open board it hangs on the slot, so its weight is a question there.
+      ...(openBoard ? [row('weight', 'g', { 'card/weightG': card.weightG, 'dock/maxWeightG': dock.maxWeightG })] : []),
+    ],
+    bend,
+    openBoard,
+    uncovered: (ALLOWED_BY[sits] as readonly unknown[]).includes(dock.beyond),
+    unheld: !openBoard ? 'no' : dock.retention === 'none' ? 'yes' : typeof dock.retention === 'string' ? 'no' : 'may',
+    shortOnly: inner !== null && inner.hi < rule('fit.shortCardMm'),
+  };
+}
+
+/** Does a supply of its own go into the place the dock has for it? `null` when not said. */
+export function supplyFormFits(room: DockSpec['supplyForm'], form: 'atx' | 'sfx' | 'flex' | 'brick'): boolean | null {
+  if (typeof room !== 'string') return null;
+  // An SFX supply goes into an ATX place with its plate; common practice, no published source.
+  return room === 'outside' || room === form || (room === 'atx' && form === 'sfx');
+}

@@ -1,3 +1,0 @@
-export * from './measure';
-export * from './claims';
-export * from './register';

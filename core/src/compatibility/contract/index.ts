@@ -1,0 +1,4 @@
+export * from './compatibility';
+export * from './log-share';
+export * from './outcomes';
+export * from './stated';

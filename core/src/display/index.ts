@@ -1,3 +1,0 @@
-export * from './timing';
-export * from './rates';
-export * from './picture';

@@ -1,2 +1,0 @@
-export * from './cell';
-export * from './window';

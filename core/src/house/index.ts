@@ -1,2 +1,0 @@
-export * from './rules';
-export type { Rule } from './types';

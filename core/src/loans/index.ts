@@ -1,2 +1,0 @@
-export * from './state';
-export * from './return-check';

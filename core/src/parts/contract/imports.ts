@@ -1,0 +1,73 @@
+import * as z from 'zod';
+import { instant, uuid } from '../../base/contract';
+import { partKind } from '../schema/parts';
+
+export const FATES = ['wrong', 'asks', 'new', 'changed', 'same'] as const;
+export const fate = z.enum(FATES);
+export type Fate = z.infer<typeof fate>;
+
+/** A file of parts sent as it is: what is in it, and whether it is only tried. */
+export const importQuery = z.strictObject({
+  kind: partKind.optional(),
+  mode: z.enum(['try', 'store']),
+  name: z.string().trim().max(200).default(''),
+});
+
+export const jobSchema = z.object({
+  id: uuid,
+  kind: z.enum(['import-try', 'import-store', 'log-try', 'log-store']),
+  state: z.enum(['running', 'done', 'failed', 'cancelled']),
+  done: z.number().int(),
+  total: z.number().int(),
+  message: z.string(),
+  startedAt: instant,
+  /** How many rows met each fate, once it is done; what the file names that means nothing here. */
+  result: z
+    .object({
+      name: z.string(),
+      fates: z.record(fate, z.number().int()),
+      unknown: z.array(z.string()),
+      stored: z.boolean(),
+    })
+    .nullable(),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+/** What becomes of a row: its part, and each thing wrong or odd by its row and column. */
+export const fateRow = z.object({
+  row: z.number().int(),
+  fate,
+  part: z.string(),
+  /** Each thing wrong or odd; where a file and what is here disagree, both stand in it. */
+  notes: z.array(
+    z.object({
+      row: z.number().int(),
+      column: z.string(),
+      what: z.string(),
+      here: z.string().optional(),
+      file: z.string().optional(),
+    }),
+  ),
+});
+export type FateRow = z.infer<typeof fateRow>;
+export const fateQuery = z.strictObject({
+  after: z.coerce.number().int().min(0).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(200),
+  fate: fate.optional(),
+});
+export const fatePage = z.object({ items: z.array(fateRow), next: z.number().int().nullable() });
+
+/** A file of log entries, tried or stored. Where an entry here and in the file disagree, one of the two is kept: `here` or `file`. */
+export const logImportQuery = z.strictObject({
+  mode: z.enum(['try', 'store']),
+  name: z.string().trim().max(200).default(''),
+  /** What is kept of entries that disagree; left out, nothing is stored while some do. */
+  keep: z.enum(['here', 'file']).optional(),
+  /** Rows that are decided the other way, separated by commas. */
+  except: z
+    .string()
+    .regex(/^(\d{1,6}(,\d{1,6})*)?$/, { error: 'except: row numbers separated by commas' })
+    .max(4000)
+    .default(''),
+});
+export type LogImportQuery = z.output<typeof logImportQuery>;

@@ -1,0 +1,3 @@
+export * from './imports';
+export * from './items';
+export * from './parts';

@@ -1,0 +1,3 @@
+export * from './evaluate';
+export * from './fixes';
+export * from './setup-list';

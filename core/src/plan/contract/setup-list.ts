@@ -1,0 +1,66 @@
+import * as z from 'zod';
+import { OUTCOMES } from '../../base';
+import { flag, isoDate, pageOf, pageQuery, uuid } from '../../base/contract';
+import { SLOTS } from '../../chain';
+import { partKind } from '../../parts';
+import { tollRow } from '../../runs/contract';
+import { setupSchema, setupState } from '../../setups/contract';
+import { coverageSchema, judgedArea } from './evaluate';
+
+const range = z.object({ lo: z.number(), hi: z.number() }).nullable();
+/** What a list shows of a judgement: enough for the verdict, the mini strip and the pinch. A `null` rate is not known. */
+export const glanceSchema = z.object({
+  verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
+  sentence: z.string(),
+  /** How many of the areas that apply to this chain are known, and which are open. */
+  coverage: coverageSchema,
+  open: z.array(judgedArea),
+  pinch: z.object({ part: z.enum(SLOTS).nullable(), usable: range }),
+  hops: z.array(
+    z.object({
+      from: z.enum(SLOTS),
+      to: z.enum(SLOTS),
+      state: z.enum(['ok', 'broken', 'unknown']),
+      usable: range,
+      pinch: z.boolean(),
+    }),
+  ),
+});
+export type Glance = z.infer<typeof glanceSchema>;
+
+export const setupRow = setupSchema.extend({
+  chain: z.object({ host: z.string(), dock: z.string(), card: z.string() }),
+  glance: glanceSchema,
+  last: z.object({ outcome: z.enum(OUTCOMES), on: isoDate }).nullable(),
+  /** What the link costs a frame of the title that tells it best; null where no pair of runs measures it. */
+  toll: tollRow.nullable(),
+});
+export type SetupRow = z.infer<typeof setupRow>;
+export const setupPage = pageOf(setupRow);
+export const setupQuery = z.strictObject({
+  ...pageQuery,
+  q: z.string().trim().max(100).optional(),
+  state: setupState.optional(),
+  retired: flag.default(false),
+});
+
+/** Counts of setups by verdict, and the one that needs someone first. */
+export const summarySchema = z.object({
+  n: z.number().int(),
+  own: z.number().int(),
+  demo: z.number().int(),
+  works: z.number().int(),
+  care: z.number().int(),
+  blocked: z.number().int(),
+  unknown: z.number().int(),
+  first: z.object({ id: uuid, name: z.string(), sentence: z.string() }).nullable(),
+});
+export type Summary = z.infer<typeof summarySchema>;
+
+export const searchHit = z.object({
+  id: uuid,
+  kind: z.union([z.literal('setup'), partKind]),
+  name: z.string(),
+  detail: z.string(),
+});
+export type SearchHit = z.infer<typeof searchHit>;

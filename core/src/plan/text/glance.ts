@@ -1,0 +1,23 @@
+import { bare } from '../../base';
+import type { Glance } from '../contract/setup-list';
+import type { Evaluation } from '../types';
+import { headline } from './headline';
+
+/** What a list shows of an evaluation: the verdict, the sentence, the pinch and the mini strip. */
+export function glance(e: Evaluation): Glance {
+  const { link, verdict } = e.predicted;
+  return {
+    verdict: verdict.state,
+    sentence: headline(e),
+    coverage: e.predicted.coverage,
+    open: e.predicted.areas.filter((a) => a.state === 'open').map((a) => a.area),
+    pinch: { part: link.pinch.part, usable: bare(link.usable?.down) },
+    hops: link.hops.map((h, i) => ({
+      from: h.from,
+      to: h.to,
+      state: h.state,
+      usable: bare(h.usable?.down),
+      pinch: link.pinch.hops.includes(i),
+    })),
+  };
+}

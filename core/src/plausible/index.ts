@@ -1,4 +1,0 @@
-export * from './types';
-export * from './parts';
-export * from './words';
-export * from './prices';

@@ -1,4 +1,0 @@
-export * from './efficiency';
-export * from './plugs';
-export * from './peaks';
-export * from './supply';

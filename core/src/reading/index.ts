@@ -1,6 +1,0 @@
-export * from './types';
-export * from './lspci';
-export * from './read';
-export * from './tree';
-export * from './measured';
-export * from './host-draft';

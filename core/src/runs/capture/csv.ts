@@ -1,0 +1,59 @@
+import Papa from 'papaparse';
+import { readsWhat } from './propose';
+import { CaptureReader } from './reader';
+import type { CaptureLayout, CaptureResult, Mapping, ReadCapture } from './types';
+
+/**
+ * How the CSV library is asked: every line one row, nothing converted, nothing left out. A table of one column is cut at a mark that no
+ * file holds, a unit separator.
+ */
+export function csvOptions(mapping: Pick<Mapping, 'delimiter'>, newline: '\n' | '\r\n' = '\n') {
+  return { delimiter: mapping.delimiter === '' ? Papa.UNIT_SEP : mapping.delimiter, newline, skipEmptyLines: false } as const;
+}
+
+/** Characters that are cut into rows at once. */
+const BATCH = 1 << 20;
+
+/**
+ * Read a capture or a log of sensors from text that comes in parts. `told` hears how many characters were read, after each part.
+ * Problems and bad rows are values; nothing is thrown.
+ */
+export async function readCaptureText(
+  parts: AsyncIterable<string> | Iterable<string>,
+  mapping: Mapping,
+  layout: CaptureLayout,
+  told: (characters: number) => void = () => undefined,
+): Promise<CaptureResult<ReadCapture>> {
+  const what = readsWhat(mapping, layout);
+  if (what === null) return { ok: false, problem: { code: 'no-times' } };
+  const reader = new CaptureReader(mapping, what);
+  let rest = '';
+  let seen = 0;
+  let full = false;
+  let newline: '\n' | '\r\n' = '\n';
+  for await (const part of parts) {
+    let text = rest + part;
+    if (seen === 0 && text.startsWith('\uFEFF')) text = text.slice(1);
+    if (/\r\n/.test(text)) newline = '\r\n';
+    // Lines may end with a lone carriage return.
+    if (!text.includes('\n') && text.includes('\r')) text = text.replaceAll('\r', '\n');
+    seen += part.length;
+    const cut = text.lastIndexOf('\n') + 1;
+    rest = text.slice(cut);
+    for (let at = 0; at < cut && !full;) {
+      const end = at + BATCH >= cut ? cut : text.lastIndexOf('\n', at + BATCH) + 1 || cut;
+      full = readBatch(reader, text.slice(at, end > at ? end : cut), mapping, newline);
+      at = end > at ? end : cut;
+    }
+    if (full) break;
+    told(seen);
+  }
+  if (rest !== '' && !full) readBatch(reader, rest, mapping, newline);
+  return reader.end();
+}
+
+function readBatch(reader: CaptureReader, text: string, mapping: Mapping, newline: '\n' | '\r\n'): boolean {
+  // What ends with a line end would give an empty row more.
+  const whole = text.endsWith(newline) ? text.slice(0, -newline.length) : text;
+  return reader.read(Papa.parse<string[]>(whole, csvOptions(mapping, newline)).data);
+}

@@ -1,0 +1,150 @@
+import { type Chain, chainNames, partName } from '../../chain';
+import { PORT_STANDARDS } from '../../parts';
+import {
+  CAPTURE_METHODS,
+  DEVICE_SETS,
+  NO_RUN_SETTINGS,
+  type RunContext,
+  type RunKind,
+  type RunSettings,
+  SCREEN_PATHS,
+  SETTING_LABELS,
+} from '../schema';
+
+/** Everything about a run that can make it unlike another, with its name. The first ones are what a comparison can be drawn over. */
+export const FACTS = {
+  title: 'Title',
+  card: 'Card',
+  resolution: 'Resolution',
+  screenPath: 'Picture',
+  link: 'Link',
+  host: 'Host',
+  system: 'System',
+  driver: 'Card driver',
+  powerMode: 'Power mode',
+  lid: 'Lid',
+  deviceSet: 'Computed by',
+  preset: 'Preset',
+  upscaling: 'Upscaling',
+  generation: 'Generated frames',
+  rayTracing: 'Ray tracing',
+  cap: 'Limit on frames',
+  cable: 'Cable',
+  dock: 'Dock',
+  build: 'System build',
+  hostFirmware: 'Host firmware',
+  dockFirmware: 'Dock firmware',
+  overclock: 'Power limit of the card',
+  method: 'Captured by',
+} as const;
+export type Fact = keyof typeof FACTS;
+export type RunFacts = Readonly<Record<Fact, string>>;
+export const FACT_IDS = Object.keys(FACTS) as Fact[];
+
+/** What rows and columns of a comparison can be. */
+export const DIMENSIONS = [
+  'title',
+  'card',
+  'resolution',
+  'screenPath',
+  'link',
+  'host',
+  'system',
+  'driver',
+  'powerMode',
+  'lid',
+  'deviceSet',
+  'preset',
+  'upscaling',
+  'cable',
+] as const satisfies readonly Fact[];
+export type Dimension = (typeof DIMENSIONS)[number];
+
+function linkOf(chain: Chain): string {
+  const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
+  return socket ? (typeof socket.standard === 'string' ? PORT_STANDARDS[socket.standard] : '') : '';
+}
+const capWords = (fps: number | null) => (fps === null ? '' : fps === 0 ? 'none' : `${fps} frames/s`);
+
+/** What a run was made with, in words; empty where nobody said. In: the chain as it was on the day, and what was said of the run. */
+export function factsOf(run: { chain: Chain; title: string; settings: RunSettings; context: RunContext }): RunFacts {
+  const { chain, settings: s, context } = run;
+  const names = chainNames(chain);
+  const over = chain.settings.overclockPercent;
+  return {
+    title: run.title,
+    card: names.card,
+    resolution: s.resolution,
+    screenPath: s.screenPath ? SCREEN_PATHS[s.screenPath] : '',
+    link: linkOf(chain),
+    host: names.host,
+    system: partName(chain.system),
+    driver: chain.installed.driver,
+    powerMode: s.powerMode,
+    lid: s.lid ?? '',
+    deviceSet: s.deviceSet ? DEVICE_SETS[s.deviceSet] : '',
+    preset: s.preset,
+    upscaling: s.upscaling,
+    generation: s.generation,
+    rayTracing: s.rayTracing ?? '',
+    cap: capWords(s.capFps),
+    cable: names.cable,
+    dock: names.dock,
+    build: chain.installed.systemBuild,
+    hostFirmware: chain.installed.hostFirmware,
+    dockFirmware: chain.installed.dockFirmware,
+    overclock: typeof over === 'number' ? `${over} %` : '',
+    method: context.method ? CAPTURE_METHODS[context.method] : '',
+  };
+}
+
+/** What must be said of a run before it can be held against another fairly. */
+const ASKED: Readonly<Record<RunKind, readonly (keyof RunSettings)[]>> = {
+  frames: ['resolution', 'preset', 'upscaling', 'generation', 'rayTracing', 'capFps', 'powerMode', 'screenPath', 'lid'],
+  score: ['resolution', 'preset', 'powerMode', 'screenPath', 'lid'],
+  time: ['powerMode', 'deviceSet'],
+  none: [],
+};
+
+/** The settings nobody has said yet, by name, and whether it is known how the run was captured. */
+export function missingOf(kind: RunKind, settings: RunSettings, context: RunContext): string[] {
+  const missing = ASKED[kind].filter((k) => settings[k] === NO_RUN_SETTINGS[k]).map((k) => SETTING_LABELS[k]);
+  return kind !== 'none' && context.method === null ? [...missing, FACTS.method] : missing;
+}
+
+/** Settings a setup already tells of: the person need not type them again. */
+export function settingsFromChain(chain: Chain, powerMode: string): RunSettings {
+  const { toPanel, lid } = chain.settings;
+  const one = (v: unknown) => (typeof v === 'string' ? v : null);
+  const path = one(toPanel);
+  return {
+    ...NO_RUN_SETTINGS,
+    powerMode,
+    screenPath: path === 'yes' ? 'panel' : path === 'no' ? 'outside' : null,
+    lid: one(lid) as RunSettings['lid'],
+  };
+}
+
+export interface Unlike {
+  readonly fact: Fact;
+  readonly a: string;
+  readonly b: string;
+  /** One side did not say. */
+  readonly notSaid: boolean;
+}
+
+/**
+ * Every difference between two runs other than those under test. A side that did not say is a difference, too, when the other did: it
+ * may be unlike. Where neither said, nothing is known and `missingOf` says so.
+ */
+export function unlike(a: RunFacts, b: RunFacts, underTest: readonly Fact[]): Unlike[] {
+  return FACT_IDS.filter((f) => !underTest.includes(f) && a[f] !== b[f]).map((fact) => ({
+    ...{ fact, a: a[fact], b: b[fact] },
+    notSaid: a[fact] === '' || b[fact] === '',
+  }));
+}
+
+/** Runs of the same key are repeats of one another: nothing known about them differs but the day. */
+export function repeatKey(facts: RunFacts): string {
+  return FACT_IDS.map((f) => facts[f]).join('\u0000');
+}

@@ -1,0 +1,152 @@
+import type { RunKind } from '../schema';
+import { compareRuns, type Measure, type RunComparison } from './compare';
+import { type Dimension, FACTS, repeatKey, type RunFacts, unlike, type Unlike } from './facts';
+import { overTitles, type OverTitles } from './labels';
+
+/** A run as a comparison needs it. `value`: null where this run has none for the measure. */
+export interface GridRun {
+  readonly id: string;
+  readonly kind: RunKind;
+  readonly facts: RunFacts;
+  readonly values: Readonly<Partial<Record<Measure, number>>>;
+  /** Why it could not be run, for a run that is none. */
+  readonly reason: string;
+  /** Seconds of frames; null without frames. */
+  readonly seconds: number | null;
+  readonly cap: number | null;
+  readonly missing: readonly string[];
+  readonly norm: boolean;
+}
+
+export interface ComparisonCell {
+  readonly runs: readonly GridRun[];
+  readonly values: readonly number[];
+  /** Against the base of its row; null for the base itself and where one of both is missing. */
+  readonly compared: RunComparison | null;
+  readonly unlike: readonly Unlike[];
+  /** Against the same card in a desktop slot, where such a run is known for this row. */
+  readonly ofNorm: number | null;
+  /** What to know before believing it: lengths, caps, settings nobody said. */
+  readonly notes: readonly Note[];
+  /** Why there is nothing: empty when there is. */
+  readonly why: string;
+  readonly leftOut: number;
+}
+export type Note =
+  | { readonly code: 'lengths'; readonly a: number; readonly b: number }
+  | { readonly code: 'cap'; readonly fps: number }
+  | { readonly code: 'missing'; readonly what: readonly string[] }
+  | { readonly code: 'foreign-processor'; readonly a: string; readonly b: string };
+
+export interface Grid {
+  readonly rows: readonly string[];
+  readonly columns: readonly string[];
+  readonly cells: readonly (readonly ComparisonCell[])[];
+  /** Over all rows, for each column against the base; only where rows are titles. */
+  readonly over: readonly OverTitles[];
+}
+
+/** Runs whose length differs by more than this share cover other scenes. */
+const LENGTHS_APART = 0.2;
+
+/** The repeats of a place that are most: where runs differ in more than the day, the largest group counts, and how many were left out. */
+function repeats(runs: readonly GridRun[], like: RunFacts | null): { runs: GridRun[]; leftOut: number } {
+  const groups = new Map<string, GridRun[]>();
+  for (const r of runs) groups.set(repeatKey(r.facts), [...(groups.get(repeatKey(r.facts)) ?? []), r]);
+  const list = [...groups.values()];
+  const apart = (g: GridRun[]) => (like ? unlike(like, (g[0] as GridRun).facts, []).length : 0);
+  // The group most like the base; among equals the larger one.
+  const best = list.sort((x, y) => apart(x) - apart(y) || y.length - x.length)[0] ?? [];
+  return { runs: best, leftOut: runs.length - best.length };
+}
+
+function whyNot(runs: readonly GridRun[]): string {
+  const failed = runs.find((r) => r.kind === 'none');
+  if (failed) return failed.reason || 'could not be run; nobody said why';
+  return runs.length > 0 ? 'measured, but not this' : 'not measured';
+}
+
+function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
+  const notes: Note[] = [];
+  const seconds = (l: readonly GridRun[]) => l.flatMap((r) => (r.seconds === null ? [] : [r.seconds])).sort((x, y) => x - y);
+  const [a, b] = [seconds(base), seconds(cell)].map((l) => l[l.length >> 1]);
+  if (a !== undefined && b !== undefined && Math.abs(a - b) > LENGTHS_APART * Math.max(a, b))
+    notes.push({ code: 'lengths', a, b });
+  const cap = cell.find((r) => r.cap !== null)?.cap;
+  if (cap) notes.push({ code: 'cap', fps: cap });
+  const what = [...new Set(cell.flatMap((r) => r.missing))];
+  if (what.length > 0) notes.push({ code: 'missing', what });
+  const [x, y] = [base[0]?.facts.host, cell[0]?.facts.host];
+  if (x && y && x !== y) notes.push({ code: 'foreign-processor', a: x, b: y });
+  return notes;
+}
+
+/** The place of a run in a row or column; a run that did not say stands under a name of its own. */
+export const NOT_SAID = 'not said';
+const placeOf = (r: GridRun, d: Dimension) => r.facts[d] || NOT_SAID;
+
+/**
+ * Runs as a grid: rows and columns are what they differ in, each row is compared with its cell in the base column. Where runs of one cell
+ * differ in something else, too, those most like the base count and the others are said to be left out. What is unlike the base beside
+ * row and column stands in the cell.
+ */
+export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimension, base: string, measure: Measure): Grid {
+  const own = runs.filter((r) => !r.norm);
+  const norms = runs.filter((r) => r.norm && r.values[measure] !== undefined);
+  const rows = [...new Set(own.map((r) => placeOf(r, rowBy)))].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+  const others = [...new Set(own.map((r) => placeOf(r, columnBy)))]
+    .filter((c) => c !== base)
+    .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+  const columns = own.some((r) => placeOf(r, columnBy) === base) ? [base, ...others] : others;
+  const lower = measure === 'time';
+  const cells = rows.map((row) => {
+    const at = (column: string) => own.filter((r) => placeOf(r, rowBy) === row && placeOf(r, columnBy) === column);
+    const measured = (column: string) => at(column).filter((r) => r.values[measure] !== undefined);
+    const baseCell = repeats(measured(columns[0] ?? ''), null);
+    const like = baseCell.runs[0]?.facts ?? null;
+    return columns.map((column, i): ComparisonCell => {
+      const found = i === 0 ? baseCell : repeats(measured(column), like);
+      const values = found.runs.map((r) => r.values[measure] as number);
+      const facts = found.runs[0]?.facts ?? null;
+      const both = i > 0 && values.length > 0 && baseCell.runs.length > 0;
+      const baseValues = baseCell.runs.map((r) => r.values[measure] as number);
+      return {
+        ...{ runs: found.runs, values, leftOut: found.leftOut },
+        compared: both ? compareRuns(baseValues, values, lower) : null,
+        unlike: both && like && facts ? unlike(like, facts, [rowBy, columnBy]) : [],
+        ofNorm: facts ? normOf(norms, facts, values, measure) : null,
+        notes: found.runs.length > 0 ? notesOf(found.runs, i === 0 ? [] : baseCell.runs) : [],
+        why: values.length > 0 ? '' : whyNot(at(column)),
+      };
+    });
+  });
+  const over =
+    rowBy === 'title'
+      ? columns.map((_, i) =>
+          overTitles(
+            rows.map((title, k) => {
+              const cell = (cells[k] as ComparisonCell[])[i] as ComparisonCell;
+              return {
+                title,
+                of: i === 0 ? (cell.values.length > 0 ? 1 : null) : (cell.compared?.of ?? null),
+                why:
+                  cell.why ||
+                  `${FACTS[columnBy].toLowerCase()} ${columns[0] ?? ''}: ${(cells[k] as ComparisonCell[])[0]?.why ?? ''}`,
+              };
+            }),
+          ),
+        )
+      : [];
+  return { rows, columns, cells, over };
+}
+
+/** Speed against the same card in a desktop slot at the same title, resolution and preset. */
+function normOf(norms: readonly GridRun[], facts: RunFacts, values: readonly number[], measure: Measure): number | null {
+  const same = norms.filter((n) => (['title', 'card', 'resolution', 'preset'] as const).every((f) => n.facts[f] === facts[f]));
+  if (same.length === 0 || values.length === 0) return null;
+  return compareRuns(
+    same.map((n) => n.values[measure] as number),
+    values,
+    measure === 'time',
+  ).of;
+}

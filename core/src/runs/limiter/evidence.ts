@@ -1,0 +1,123 @@
+import { mean, middleOf } from '../../base';
+import { lookOf, type RunGroup } from '../model/cells';
+import type { MeasuredValue } from '../model/pairs';
+import type { TollRead } from '../model/toll';
+import { otherSizes, sensorMean } from './observed';
+
+/** One thing that speaks for what limits, with its number. The texts are made of code and figures. */
+export type LimiterEvidence =
+  | { readonly code: 'memory-clock'; readonly mhz: number; readonly usual: number }
+  | { readonly code: 'cap'; readonly fps: number; readonly share: number }
+  | { readonly code: 'flat-sizes'; readonly ratio: number; readonly pixels: number; readonly from: string; readonly to: string }
+  | { readonly code: 'grows'; readonly ratio: number; readonly pixels: number; readonly from: string; readonly to: string }
+  | { readonly code: 'flat-cards'; readonly ratio: number; readonly other: string }
+  | { readonly code: 'lows-flat'; readonly averages: number; readonly lows: number; readonly other: string }
+  | { readonly code: 'card-load'; readonly percent: number; readonly low: boolean }
+  | { readonly code: 'card-watts'; readonly watts: number; readonly of: number; readonly low: boolean }
+  | { readonly code: 'processor-hot'; readonly c: number }
+  | {
+      readonly code: 'toll';
+      readonly share: number;
+      readonly ms: number;
+      readonly toll: MeasuredValue;
+      readonly basis: TollRead['basis'];
+    }
+  | { readonly code: 'no-pair' }
+  | { readonly code: 'back'; readonly ms: number; readonly share: number };
+
+/** Frames are flat when they differ by less than this while the picture grows by at least that. Common practice, no published source. */
+export const FLAT = { frames: 1.05, pixels: 1.7 } as const;
+/** A card is starved below these. Common practice, no published source. */
+export const STARVED = { loadPercent: 90, wattsShare: 0.75 } as const;
+/** A memory clock below this share of the usual one is a power state. */
+const MEMORY_CLOCK = 0.7;
+/** From here on a processor of a thin host holds itself back (common practice, no published source). */
+const HOT_C = 95;
+
+/** The memory clock a card usually runs at: as its part states it, or the highest seen of it. */
+function usualMemory(c: RunGroup, cells: readonly RunGroup[]): number | null {
+  const stated = c.first.rig.memoryMHz;
+  if (stated) return middleOf(stated);
+  const seen = cells.filter((o) => o.first.rig.card === c.first.rig.card).flatMap((o) => sensorMean(o, 'memory-mhz') ?? []);
+  return seen.length > 0 ? Math.max(...seen) : null;
+}
+
+/** The memory clock of a cell where it is held below the usual one; null where it is not, or nobody knows. */
+export function heldMemory(c: RunGroup, cells: readonly RunGroup[]): { mhz: number; usual: number } | null {
+  const [mhz, usual] = [sensorMean(c, 'memory-mhz'), usualMemory(c, cells)];
+  return mhz !== null && usual !== null && mhz < MEMORY_CLOCK * usual ? { mhz, usual } : null;
+}
+
+/** Cells of the same scene on the same host and link with another card. */
+export function otherCards(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] {
+  return cells.filter(
+    (o) =>
+      o.first.titleId === c.first.titleId &&
+      o.pixels === c.pixels &&
+      o.panel === c.panel &&
+      lookOf(o.first.settings) === lookOf(c.first.settings) &&
+      o.first.rig.host === c.first.rig.host &&
+      o.first.rig.card !== c.first.rig.card &&
+      o.first.facts.link === c.first.facts.link &&
+      !o.capped &&
+      !o.generated,
+  );
+}
+
+function sizesLine(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence | null {
+  const all = [c, ...otherSizes(c, cells)].sort((a, b) => a.pixels - b.pixels);
+  const [low, high] = [all[0] as RunGroup, all[all.length - 1] as RunGroup];
+  const pixels = high.pixels / low.pixels;
+  if (pixels < FLAT.pixels) return null;
+  const ratio = mean(high.ms) / mean(low.ms);
+  const ends = { ratio, pixels, from: low.first.settings.resolution, to: high.first.settings.resolution };
+  return ratio < FLAT.frames ? { code: 'flat-sizes', ...ends } : { code: 'grows', ...ends };
+}
+
+const lowOf = (c: RunGroup) => {
+  const lows = c.runs.flatMap((r) => r.stats?.low1.at ?? []);
+  return lows.length > 0 ? mean(lows) : null;
+};
+
+function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
+  const others = otherCards(c, cells);
+  const fps = 1000 / mean(c.ms);
+  return others.flatMap((o): LimiterEvidence[] => {
+    const theirs = 1000 / mean(o.ms);
+    const [averages, other] = [Math.max(fps, theirs) / Math.min(fps, theirs), o.first.rig.card];
+    if (averages < FLAT.frames) return [{ code: 'flat-cards', ratio: averages, other }];
+    const [mine, its] = [lowOf(c), lowOf(o)];
+    if (mine === null || its === null) return [];
+    const lows = fps > theirs ? mine / its : its / mine;
+    return averages >= 1.15 && lows < FLAT.frames ? [{ code: 'lows-flat', averages, lows, other }] : [];
+  });
+}
+
+/** What speaks for one limit or another, the power state of the memory first: it makes every other sign mean something else. */
+export function evidenceOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null, backMs: number): LimiterEvidence[] {
+  const ms = mean(c.ms);
+  const held = heldMemory(c, cells);
+  const cap = c.runs.find((r) => r.stats?.cap)?.stats?.cap ?? null;
+  const load = sensorMean(c, 'card-load');
+  const watts = sensorMean(c, 'card-w');
+  const hot = sensorMean(c, 'cpu-c');
+  const board = c.first.rig.boardW;
+  const lines: (LimiterEvidence | null)[] = [
+    held && { code: 'memory-clock', ...held },
+    cap && { code: 'cap', fps: cap.fps, share: cap.share },
+    c.first.rig.slot
+      ? null
+      : toll
+        ? { code: 'toll', share: toll.mid / ms, ms: toll.mid, toll, basis: toll.basis }
+        : { code: 'no-pair' },
+    c.panel && backMs > 0 ? { code: 'back', ms: backMs, share: backMs / ms } : null,
+    sizesLine(c, cells),
+    ...cardLines(c, cells),
+    load === null ? null : { code: 'card-load', percent: load, low: load < STARVED.loadPercent },
+    watts === null || !board
+      ? null
+      : { code: 'card-watts', watts, of: middleOf(board), low: watts < STARVED.wattsShare * middleOf(board) },
+    hot !== null && hot >= HOT_C ? { code: 'processor-hot', c: hot } : null,
+  ];
+  return lines.filter((l) => l !== null);
+}

@@ -1,0 +1,107 @@
+import { bare, type HouseRules, hull, middleOf, type Range, RuleBook, stated } from '../../base';
+import { type Chain, joinLink, type PacketRule, partName, pcieRawGbps, usableGbps, worlds } from '../../chain';
+import type { CardSpec } from '../../parts';
+import type { RunContext } from '../schema';
+import type { FrameRig } from './model';
+import { LATENCY_US } from './start';
+
+/** What the frame model needs of the chain a run was made on: intervals where the chain leaves room, null where it is not known. */
+export interface RigFacts {
+  readonly host: string;
+  readonly card: string;
+  /** Single-thread index of the host and frame index of the card; 100 is the reference. */
+  readonly hostIndex: Range | null;
+  readonly cardIndex: Range | null;
+  /** Usable Gb/s to the card and back. */
+  readonly down: Range | null;
+  readonly up: Range | null;
+  readonly latencyUs: number;
+  readonly memoryGB: Range | null;
+  readonly boardW: Range | null;
+  readonly memoryMHz: Range | null;
+  /** The card stood in a desktop slot. */
+  readonly slot: boolean;
+}
+
+/** How a link is known to the frame model. */
+export interface LinkRates {
+  readonly down: Range | null;
+  readonly up: Range | null;
+  readonly tunnels: number;
+}
+
+/** The usable rates of a chain and the tunnels on the way, over every way to fill in what is not known. */
+export function linkRates(chain: Chain, house: HouseRules = {}): LinkRates {
+  const rules = new RuleBook(house);
+  const links = worlds(chain, rules).map((w) => joinLink(w.facts, rules));
+  const usable = links.flatMap((l) => l.usable ?? []);
+  const known = usable.length === links.length && usable.length > 0;
+  return {
+    down: known ? hull(...usable.map((u) => u.down)) : null,
+    up: known ? hull(...usable.map((u) => u.up)) : null,
+    tunnels: Math.max(0, ...links.map((l) => l.hops.filter((h) => h.kind === 'tunnel').length)),
+  };
+}
+
+/** Usable rates of a direct slot of some generation and lanes; null where either is not known. */
+export function directRates(gen: Range | null, lanes: Range | null, house: HouseRules): LinkRates {
+  const rules = new RuleBook(house);
+  const payload = rules.get('link.payloadDirectBytes');
+  const p: PacketRule = {
+    payload: { down: payload, up: payload },
+    header: { down: rules.get('link.headerDownBytes'), up: rules.get('link.headerUpBytes') },
+    headerTunnel: 0,
+    allowancePercent: rules.get('link.flowControlPercent'),
+  };
+  if (!gen || !lanes) return { down: null, up: null, tunnels: 0 };
+  const way = (d: 'down' | 'up') => ({
+    lo: usableGbps(pcieRawGbps(gen.lo, lanes.lo), d, 0, p),
+    hi: usableGbps(pcieRawGbps(gen.hi, lanes.hi), d, 0, p),
+  });
+  return { down: way('down'), up: way('up'), tunnels: 0 };
+}
+
+/** Usable rates of a desktop slot: of the generation and lanes that were said, or those of the card. */
+function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules): LinkRates {
+  return directRates(stated(context.slotGen ?? card?.pcieGen ?? null), stated(context.slotLanes ?? card?.lanes ?? null), house);
+}
+
+/** The host a run in a desktop slot was made on: this one where the processor is the same, else one that nobody named. */
+export const DESKTOP = 'another desktop';
+
+/** A host as calibrations know it: held to fewer watts it is another one. */
+export function hostInMode(host: string, powerMode: string): string {
+  return [host, powerMode].filter((s) => s !== '').join(', ');
+}
+
+/** A chain as the frame model sees it. `context`: of a run; without it the chain itself. */
+export function rigOf(chain: Chain, context: RunContext | null = null, house: HouseRules = {}): RigFacts {
+  return rigWith(chain, context?.norm ? slotRates(chain.card, context, house) : linkRates(chain, house), context);
+}
+
+/** The same where the rates of the link are known already. */
+export function rigWith(chain: Chain, rates: LinkRates, context: RunContext | null = null): RigFacts {
+  const slot = context?.norm ?? false;
+  const foreign = slot && context?.sameProcessor !== 'yes';
+  const { host, card } = chain;
+  return {
+    host: foreign ? DESKTOP : partName(host),
+    card: partName(card),
+    hostIndex: foreign ? null : stated(host?.singleThread),
+    cardIndex: stated(card?.frameIndex),
+    ...{ down: bare(rates.down), up: bare(rates.up), slot },
+    latencyUs: LATENCY_US.direct + LATENCY_US.tunnel * rates.tunnels,
+    memoryGB: stated(card?.memoryGB),
+    boardW: stated(card?.boardW),
+    memoryMHz: stated(card?.memoryMHz),
+  };
+}
+
+/** A rig with one figure for each of its rates: the middle of what is known. Null where a rate is not known or carries nothing. */
+export function middleRig(r: RigFacts): FrameRig | null {
+  if (!r.down || !r.up || r.down.hi <= 0 || r.up.hi <= 0) return null;
+  return {
+    ...{ downGbps: middleOf(r.down), upGbps: middleOf(r.up), latencyUs: r.latencyUs },
+    memoryGB: r.memoryGB && middleOf(r.memoryGB),
+  };
+}

@@ -1,0 +1,3 @@
+export * from './runs';
+export * from './toll';
+export * from './toll-figure';

@@ -1,0 +1,5 @@
+export * from './cost';
+export * from './defaults';
+export * from './docked';
+export * from './pins';
+export * from './slots';

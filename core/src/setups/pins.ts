@@ -1,0 +1,21 @@
+import * as z from 'zod';
+import { softwareRole } from '../parts';
+
+const line = (what: string, most: number) =>
+  z
+    .string()
+    .trim()
+    .max(most, { error: `${what}: at most ${most} characters` });
+
+/** A version somebody wants to stay at, and why. */
+export const pinSchema = z.strictObject({
+  role: softwareRole,
+  version: line('Version', 60).min(1, { error: 'Version: must not be empty' }),
+  reason: line('Reason', 300).default(''),
+});
+/** Pins of a setup: one for each kind of software at most. */
+export const pinsSchema = z
+  .array(pinSchema)
+  .max(7, { error: 'At most one pin for each kind of software' })
+  .refine((list) => new Set(list.map((p) => p.role)).size === list.length, { error: 'Two pins for one kind of software' });
+export type Pin = z.infer<typeof pinSchema>;

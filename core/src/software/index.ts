@@ -1,4 +1,0 @@
-export * from './version';
-export * from './match';
-export * from './requirement';
-export * from './releases';

@@ -1,0 +1,32 @@
+import { CAUSE_IDS, type CauseId, SYMPTOM_IDS } from '../base';
+import { type CaseCount, figureKey, type FigureKey, weightKey } from './tables';
+import type { Stretch } from './trouble';
+
+/** A stretch that ended with its cause found. */
+export type ClosedCase = Stretch & { readonly found: CauseId };
+export const isFound = (s: Stretch): s is ClosedCase => s.found !== null;
+
+/**
+ * Counts of closed searches for the tables. Each stretch that ended with its cause is one case: the cause is counted against all cases,
+ * a symptom by whether it was seen, a test by how it was answered where it was made. Out: k of n by the name of the figure.
+ */
+export function countsOf(stretches: readonly Stretch[]): Record<FigureKey, CaseCount> {
+  const counts: Record<FigureKey, { k: number; n: number }> = {};
+  const cases = stretches.filter(isFound);
+  const add = (key: FigureKey, yes: boolean) => {
+    const c = (counts[key] ??= { k: 0, n: 0 });
+    c.n++;
+    if (yes) c.k++;
+  };
+  for (const { symptoms, answers, found } of cases) {
+    for (const cause of CAUSE_IDS) add(weightKey(cause), cause === found);
+    for (const s of SYMPTOM_IDS) add(figureKey('symptom', s, found), symptoms.includes(s));
+    for (const a of answers) add(figureKey('test', a.test, found), a.yes);
+  }
+  return counts;
+}
+
+/** How many cases the counts come from. */
+export function casesIn(counts: Readonly<Record<FigureKey, CaseCount>>): number {
+  return Object.entries(counts).reduce((sum, [key, c]) => (key.startsWith('cause/') ? sum + c.k : sum), 0);
+}

@@ -1,0 +1,126 @@
+import type { CauseId, SymptomId, TestId } from '../base';
+import type { Clues, Suspect } from './bayes';
+import type { Net } from './chain-net';
+import { TESTS } from './net';
+
+/** Minutes that any test costs beside its own: walking over, looking, writing down. */
+export const BESIDE_MINUTES = 2;
+
+/** Entropy of a yes or no, bits. */
+export function binaryBits(p: number): number {
+  return p <= 0 || p >= 1 ? 0 : -(p * Math.log2(p) + (1 - p) * Math.log2(1 - p));
+}
+
+/** Entropy of shares that add up to 1, bits. */
+export function entropyBits(p: Float64Array): number {
+  return p.reduce((sum, x) => (x > 0 ? sum - x * Math.log2(x) : sum), 0);
+}
+
+export interface Offer {
+  readonly test: TestId;
+  readonly minutes: number;
+  /** Expected gain: what the answer tells of the cause, bits. */
+  readonly bits: number;
+  /** Bits for each minute, the two minutes beside it included. */
+  readonly worth: number;
+  /** How likely the answer is yes. */
+  readonly yes: number;
+}
+
+const entropies = new WeakMap<Float64Array, Float64Array>();
+function rowBits(row: Float64Array): Float64Array {
+  const known = entropies.get(row);
+  if (known) return known;
+  const made = row.map(binaryBits);
+  entropies.set(row, made);
+  return made;
+}
+
+/**
+ * What the answer of a test tells of the cause: the mutual information of the two, H(answer) less H(answer given cause), bits. Equal to
+ * the entropy now less the expected entropy after. Source: Shannon 1948, the symmetry of mutual information.
+ */
+export function gain(row: Float64Array, p: Float64Array): { bits: number; yes: number } {
+  const inner = rowBits(row);
+  let [yes, noise] = [0, 0];
+  for (let i = 0; i < p.length; i++) {
+    const x = p[i] ?? 0;
+    yes += x * (row[i] ?? 0);
+    noise += x * (inner[i] ?? 0);
+  }
+  return { bits: Math.max(0, binaryBits(yes) - noise), yes };
+}
+
+/** With one of these there is no card at work that could be read. */
+export const NO_CARD: readonly SymptomId[] = [
+  'nothing-listed',
+  'router-no-card',
+  'not-at-start',
+  'no-lamp',
+  'host-dead',
+  'update-stuck',
+  'does-not-fit',
+];
+
+/** Tests that may be offered now: possible on this chain, not answered or refused since something changed, and about what was seen. */
+export function openTests(net: Net, clues: Clues, refused: ReadonlySet<TestId>): TestId[] {
+  const answered = new Set(clues.answers.map((a) => a.test));
+  const seen = new Set<string>(clues.symptoms);
+  const gone = NO_CARD.some((s) => seen.has(s));
+  return net.tests.filter((id) => {
+    const { after, same, needsCard } = TESTS[id];
+    if (needsCard && gone) return false;
+    if (answered.has(id) || refused.has(id) || (same !== undefined && seen.has(same))) return false;
+    return after === undefined || after.some((s) => seen.has(s));
+  });
+}
+
+/** Safe tests by what they tell for each minute, best first. Those that tell nothing are left out. */
+export function nextTests(net: Net, clues: Clues, p: Float64Array, refused: ReadonlySet<TestId> = new Set()): Offer[] {
+  const offers = openTests(net, clues, refused).map((test): Offer => {
+    const { minutes } = TESTS[test];
+    const { bits, yes } = gain(net.test(test), p);
+    return { test, minutes, bits, yes, worth: bits / (minutes + BESIDE_MINUTES) };
+  });
+  return offers.filter((o) => o.bits >= LEAST_BITS).sort((a, b) => b.worth - a.worth);
+}
+
+/** Less than this a test does not tell. */
+export const LEAST_BITS = 0.005;
+/** From this share on the fix is offered before another test; and where no test tells this much any more. */
+export const FIX_AT = 0.7;
+export const WORTHWHILE_BITS = 0.05;
+
+/** Shares after one more answer, in order of the causes of the net; they add up to 1. */
+export function updated(net: Net, p: Float64Array, test: TestId, yes: boolean): Float64Array {
+  const row = net.test(test);
+  const raw = p.map((x, i) => x * (yes ? (row[i] ?? 0) : 1 - (row[i] ?? 0)));
+  const sum = raw.reduce((a, b) => a + b, 0) || 1;
+  return raw.map((x) => x / sum);
+}
+
+/** The likeliest cause after one more answer. */
+export function after(net: Net, p: Float64Array, test: TestId, yes: boolean): Suspect {
+  const then = updated(net, p, test, yes);
+  const most = then.reduce((best, x, i) => (x > (then[best] ?? -1) ? i : best), 0);
+  return { cause: net.causes[most] as CauseId, p: then[most] ?? 0 };
+}
+
+export interface Move {
+  readonly test: TestId;
+  /** Share of the cause after a yes, and after a no. */
+  readonly yes: number;
+  readonly no: number;
+}
+
+/** Open tests by how far an answer would move one cause, either way, the farthest first. */
+export function movesOf(net: Net, clues: Clues, p: Float64Array, refused: ReadonlySet<TestId>, cause: CauseId): Move[] {
+  const at = net.causes.indexOf(cause);
+  const here = p[at] ?? 0;
+  const all = openTests(net, clues, refused).map((test): Move => {
+    const then = (yes: boolean) => updated(net, p, test, yes)[at] ?? 0;
+    return { test, yes: then(true), no: then(false) };
+  });
+  const far = (m: Move) => Math.max(Math.abs(m.yes - here), Math.abs(m.no - here));
+  return all.sort((a, b) => far(b) - far(a));
+}

@@ -1,0 +1,5 @@
+export * from './symptoms';
+export * from './tests-card';
+export * from './tests-link';
+export * from './tests-run';
+export * from './trouble';

@@ -1,3 +1,0 @@
-export * from './range';
-export * from './num';
-export * from './dates';

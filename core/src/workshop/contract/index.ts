@@ -1,0 +1,5 @@
+export * from './backups';
+export * from './bundle';
+export * from './loans';
+export * from './members';
+export * from './news';

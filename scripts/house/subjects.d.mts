@@ -1,0 +1,3 @@
+export const SUBJECTS: readonly string[];
+export const JOINS: RegExp;
+export function laterThan(subject: string): string;

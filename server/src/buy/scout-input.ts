@@ -1,0 +1,242 @@
+import { QueryTypes } from 'sequelize';
+import { RuleBook } from '@ruddy/core/base';
+import {
+  alone,
+  type BoxChoice,
+  type Choice,
+  collapsed,
+  currentOffers,
+  inCurrency,
+  machineFps,
+  type OfferRules,
+  type Price,
+  type RouteChoice,
+  type ScoutInput,
+} from '@ruddy/core/buy';
+import type { MachineRow, OutrightChoice, ScoutAsk, ScoutGrounds } from '@ruddy/core/buy/contract';
+import { type Chain, isAdapter, means, partName } from '@ruddy/core/chain';
+import {
+  type AnySpec,
+  type CardSpec,
+  type DockSpec,
+  type HostSpec,
+  type MachineSpec,
+  NO_SETTINGS,
+  NOTHING_INSTALLED,
+  type PieceSpec,
+  type ReleaseSpec,
+  type RequirementSpec,
+  type ScreenSpec,
+  type SupplySpec,
+} from '@ruddy/core/parts';
+import { STANDARD_RESOLUTIONS } from '@ruddy/core/runs';
+import { invalid } from '../platform/http/problem';
+import type { Services } from '../platform/http/route';
+import { chainOf, slotRows } from '../setups/chain';
+import { tallies } from '../plan/evidence';
+import { frameAsks } from '../runs/fits';
+import { allPrices, listRates } from './prices';
+import { houseRules } from '../setups/rules';
+import { readSetup } from '../setups/setup-store';
+
+type Kind = 'cable' | 'adapter' | 'dock' | 'card' | 'supply' | 'screen' | 'laptop' | 'desktop';
+interface Row {
+  id: string;
+  kind: Kind;
+  spec: AnySpec;
+  owned: boolean;
+}
+/** Parts of a kind at most; those at hand come first, then those that have a price. */
+const MOST = 800;
+const KINDS: readonly Kind[] = ['cable', 'adapter', 'dock', 'card', 'supply', 'screen', 'laptop', 'desktop'];
+const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
+
+async function catalogue(s: Services, own: ScoutAsk['own']): Promise<{ rows: Row[]; left: Record<string, number> }> {
+  const rows = await s.db.query<Row & { total: number }>(
+    `WITH mine AS (SELECT i.part_id FROM items i WHERE $1 <> 'none' AND i.how <> 'gone' AND ($1 = 'all' OR NOT EXISTS (
+         SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.item_id = i.id AND u.state IN ('building', 'live')))),
+       known AS (SELECT p.id, p.kind, p.spec, p.id IN (SELECT part_id FROM mine) AS owned,
+         EXISTS (SELECT 1 FROM prices c WHERE c.part_id = p.id AND c.kind = 'offer' AND c.withdrawn_at IS NULL) AS priced
+       FROM parts p WHERE p.kind = ANY ($2::text[]) AND p.retired_at IS NULL)
+     SELECT id, kind, spec, owned, total FROM (SELECT *, count(*) OVER (PARTITION BY kind)::int AS total,
+       row_number() OVER (PARTITION BY kind ORDER BY owned DESC, priced DESC, id) AS n FROM known) x WHERE n <= ${MOST} ORDER BY kind, id`,
+    { type: QueryTypes.SELECT, bind: [own, KINDS] },
+  );
+  const left = Object.fromEntries(rows.filter((r) => r.total > MOST).map((r) => [r.kind, r.total - MOST]));
+  return { rows: rows.map(({ id, kind, spec, owned }) => ({ id, kind, spec, owned })), left };
+}
+
+/** System, settings, versions and loads of a setup that has this host; nothing said without one. */
+async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
+  const [host] = await s.db.query<{ spec: HostSpec }>(`SELECT spec FROM parts WHERE id = $1 AND kind = 'host'`, {
+    type: QueryTypes.SELECT,
+    bind: [ask.hostId],
+  });
+  if (!host) throw invalid('hostId', 'No host has this id');
+  const empty = { host: host.spec, socket: null, path: null, dock: null, card: null, supplies: [], picture: [] };
+  const plainBase: Chain = {
+    ...empty,
+    ...{ loads: [], system: null, installed: NOTHING_INSTALLED, settings: NO_SETTINGS, uses: [] },
+  };
+  if (ask.setupId === null) return { ...plainBase, settings: { ...NO_SETTINGS, toPanel: ask.panel ? 'yes' : null } };
+  const { row } = await readSetup(s.db, ask.setupId);
+  const chain = chainOf((await slotRows(s.db, [ask.setupId])).get(ask.setupId) ?? [], row.details);
+  // Versions of the dock and card that stand there now say nothing of others.
+  const { hostFirmware, systemBuild, linkFirmware } = chain.installed;
+  return {
+    ...plainBase,
+    ...{ system: chain.system, loads: chain.loads, uses: chain.uses },
+    settings: { ...chain.settings, toPanel: ask.panel ? 'yes' : chain.settings.toPanel },
+    installed: { ...NOTHING_INSTALLED, hostFirmware, systemBuild, linkFirmware },
+  };
+}
+
+/** Ways out of a host: a cable, an adapter that ends in a slot or a plug, an adapter with a cable, or a dock's own lead. */
+export function routesFor(host: HostSpec, pieces: readonly Choice<PieceSpec>[]): RouteChoice[] {
+  return host.sockets.flatMap(({ key: socket, connector }): RouteChoice[] => {
+    const cables = pieces.filter((p) => !isAdapter(p.spec));
+    const fits = (p: Choice<PieceSpec>, plug: string) => !isAdapter(p.spec) && p.spec.connector === plug;
+    const adapters = pieces.filter((p) => isAdapter(p.spec) && p.spec.hostEnd === connector);
+    const joined = adapters.flatMap((a) => {
+      const far = isAdapter(a.spec) ? a.spec.farEnd : '';
+      return [{ socket, pieces: [a] }, ...cables.filter((c) => fits(c, far)).map((c) => ({ socket, pieces: [a, c] }))];
+    });
+    const alone = cables.filter((c) => fits(c, connector)).map((c) => ({ socket, pieces: [c] }));
+    // For docks with a fixed lead, and those that plug into a slot.
+    return [...alone, ...joined, { socket, pieces: [] }];
+  });
+}
+
+/** Docks and cards that are sold together, in the currency of the search. */
+function boxesOf(prices: readonly Price[], r: OfferRules): BoxChoice[] {
+  return currentOffers(prices, 'offer', r)
+    .filter((p) => p.withIds.length === 1)
+    .flatMap((p) => {
+      const minor = inCurrency(p, r.currency, r.rates, r.asOf)?.minor;
+      const other = p.withIds[0] as string;
+      if (minor === undefined) return [];
+      return [
+        { dockId: p.partId, cardId: other, minor },
+        { dockId: other, cardId: p.partId, minor },
+      ];
+    });
+}
+
+/** Whole machines with what they cost net and the frames they draw. */
+export async function machinesFor(s: Services, frames: Parameters<typeof frameAsks>[1], currency: string): Promise<MachineRow[]> {
+  const [house, rates, prices, asks] = await Promise.all([
+    houseRules(s.db),
+    listRates(s.db),
+    allPrices(s.db),
+    frameAsks(s.db, frames),
+  ]);
+  const rows = await s.db.query<{ id: string; kind: MachineRow['kind']; spec: MachineSpec }>(
+    `SELECT id, kind, spec FROM parts WHERE kind IN ('laptop', 'desktop') AND retired_at IS NULL ORDER BY kind, id LIMIT 200`,
+    { type: QueryTypes.SELECT },
+  );
+  const asOf = s.now().toISOString().slice(0, 10);
+  const r: OfferRules = { condition: null, currency, rates, asOf, oldDays: new RuleBook(house).get('cost.oldDays') };
+  return rows.map(({ id, kind, spec }) => {
+    const { minor, resaleMinor } = alone(
+      prices.filter((p) => p.partId === id),
+      r,
+    );
+    const netMinor = minor === null ? null : minor - (resaleMinor ?? 0);
+    return { kind, name: partName(spec), netMinor, fps: machineFps(spec, asks, house)[0] ?? null };
+  });
+}
+
+/** Everything a search needs in one go; whoever runs it needs no database. */
+export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<ScoutGrounds> {
+  const [base, house, { rows, left }, prices, rates] = await Promise.all([
+    baseOf(s, ask),
+    houseRules(s.db),
+    catalogue(s, ask.own),
+    allPrices(s.db),
+    listRates(s.db),
+  ]);
+  const asOf = s.now().toISOString().slice(0, 10);
+  const oldDays = new RuleBook(house).get('cost.oldDays');
+  const r: OfferRules = { condition: ask.condition, currency: ask.currency, rates, asOf, oldDays };
+  const byPart = new Map<string, Price[]>();
+  for (const p of prices) byPart.set(p.partId, [...(byPart.get(p.partId) ?? []), p]);
+  const list = <S extends AnySpec>(...kinds: Kind[]): Choice<S>[] =>
+    rows
+      .filter((row) => kinds.includes(row.kind))
+      .map((row) => {
+        const { minor, resaleMinor } = alone(byPart.get(row.id) ?? [], r);
+        const name = partName(row.spec as unknown as DockSpec);
+        return { id: row.id, name, spec: row.spec as S, minor: row.owned ? 0 : minor, owned: row.owned, resaleMinor, alike: [] };
+      });
+  const soft = await s.db.query<{ kind: string; spec: ReleaseSpec | RequirementSpec }>(
+    `SELECT kind, spec FROM parts WHERE kind IN ('release', 'requirement') AND retired_at IS NULL ORDER BY kind, id LIMIT 2000`,
+    { type: QueryTypes.SELECT },
+  );
+  const of = <S>(kind: string) => soft.filter((x) => x.kind === kind).map((x) => x.spec as S);
+  const [requirements, releases] = [of<RequirementSpec>('requirement'), of<ReleaseSpec>('release')];
+  const resolutions = [ask.resolution, ...STANDARD_RESOLUTIONS.filter((x) => x !== ask.resolution)];
+  const frames = await frameAsks(s.db, {
+    ...{ titleIds: [ask.titleId], resolutions, panel: ask.panel, preset: ask.preset },
+    ...{ powerMode: '', rayTracing: false, capFps: null },
+  });
+  if (frames.length === 0) throw invalid('titleId', 'No title has this id');
+  const keys = await s.db.query<{ key: string }>('SELECT DISTINCT chain_key AS key FROM log_units WHERE host = $1 LIMIT 5000', {
+    type: QueryTypes.SELECT,
+    bind: [plain(partName(base.host))],
+  });
+  const seen = await tallies(
+    s.db,
+    keys.map((k) => k.key),
+  );
+  const near = await s.db.query<ScoutInput['near'][number]>(
+    'SELECT DISTINCT host, link, dock, card, family FROM log_units WHERE NOT told LIMIT 5000',
+    { type: QueryTypes.SELECT },
+  );
+  const boxes = boxesOf(prices, r);
+  const logged = new Set(near.flatMap((n) => [n.dock, n.card]));
+  const measured = new Set(frames.flatMap((f) => Object.keys(f.model.fit?.main.cards ?? {})));
+  // What something else is known of by its name does not stand for others.
+  const apart = (c: Choice<{ maker: string; model: string; variant: string }>) =>
+    logged.has(plain(c.name)) ||
+    measured.has(c.name) ||
+    [...requirements, ...releases].some((x) => means(x, c.spec)) ||
+    boxes.some((b) => b.dockId === c.id || b.cardId === c.id) ||
+    ask.pins.some((p) => [p.dock, p.card, p.supply, ...p.path].includes(c.id));
+  const cut = <S extends { maker: string; model: string; variant: string }>(all: Choice<S>[]) => collapsed(all, apart);
+  const screens = list<ScreenSpec>('screen').filter((x) => ask.screens.includes(x.id));
+  const input: ScoutInput = {
+    base,
+    context: { asOf, house, requirements, releases },
+    currency: ask.currency,
+    routes: routesFor(base.host as HostSpec, cut(list<PieceSpec>('cable', 'adapter'))),
+    docks: cut(list<DockSpec>('dock')),
+    cards: cut(list<CardSpec>('card')),
+    supplies: cut(list<SupplySpec>('supply')),
+    screens: screens.map((x) => ({ ...x, plug: x.spec.dpLevel === 'none' ? 'hdmi' : 'displayport' })),
+    boxes,
+    frames,
+    forgotten: ask.forgotten,
+    seen: [...seen].flatMap(([key, e]) => (e.exact.n > 0 ? [{ key, tally: e.exact }] : [])),
+    near,
+    limits: ask.limits,
+    weights: ask.weights,
+  };
+  const outright = rows
+    .filter((row) => row.kind === 'laptop' || row.kind === 'desktop')
+    .map((row): OutrightChoice => {
+      const spec = row.spec as MachineSpec;
+      const { minor, resaleMinor } = alone(byPart.get(row.id) ?? [], r);
+      return {
+        ...{
+          kind: row.kind as OutrightChoice['kind'],
+          id: row.id,
+          name: partName(spec),
+          minor: row.owned ? 0 : minor,
+          resaleMinor,
+        },
+        fps: machineFps(spec, frames, house),
+        noiseDb: typeof spec.noiseDb === 'number' ? spec.noiseDb : null,
+      };
+    });
+  return { input, host: partName(base.host), title: frames[0]?.model.name ?? '', outright, left };
+}

@@ -1,0 +1,223 @@
+import { QueryTypes, type Transaction } from 'sequelize';
+import { type Chain, chainNames } from '@ruddy/core/chain';
+import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
+import type { Fate, FateRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
+import { LogEntryModel } from '../platform/db/models';
+import type { Actor, Services } from '../platform/http/route';
+import { contentHash, idFromFile } from '../platform/db/ids';
+import { startJob, type JobTools } from '../platform/jobs/jobs';
+import { readLogCsv, readLogJson, type LogIncoming } from './log-read';
+import { entryHash, entryRow, storeOutcome } from '../plan/outcomes';
+
+const BATCH = 500;
+
+/** An entry here that has an id of the file. */
+interface Known {
+  id: string;
+  setup_id: string | null;
+  unit: string;
+  chain: Chain;
+  body: OutcomeBody;
+}
+
+interface Met {
+  hashes: ReadonlySet<string>;
+  ids: ReadonlyMap<string, Known>;
+}
+
+/** What of a batch is known here: by what it says, or by its id. */
+async function meet(s: Services, hashes: readonly string[], ids: readonly string[], transaction: Transaction): Promise<Met> {
+  const rows = await s.db.query<Known & { hash: string }>(
+    `SELECT id, setup_id, unit, chain, content_hash AS hash, jsonb_build_object('outcome', outcome, 'happenedOn', happened_on, 'versions', versions,
+       'symptoms', symptoms, 'fixes', fixes, 'provenance', provenance, 'confidence', round(confidence::numeric, 3), 'order', order_used,
+       'corrects', supersedes) AS body
+     FROM log_entries WHERE content_hash = ANY ($1::text[]) OR id = ANY ($2::uuid[])`,
+    { type: QueryTypes.SELECT, bind: [hashes, ids], transaction },
+  );
+  return { hashes: new Set(rows.map((r) => r.hash)), ids: new Map(rows.map((r) => [r.id, r])) };
+}
+
+const FIELDS = [
+  'outcome',
+  'happenedOn',
+  'versions',
+  'symptoms',
+  'fixes',
+  'provenance',
+  'confidence',
+  'order',
+  'corrects',
+] as const;
+
+function said(value: unknown): string {
+  if (Array.isArray(value)) return value.join('; ') || 'nothing';
+  if (value !== null && typeof value === 'object')
+    return (
+      Object.entries(value)
+        .map(([k, v]) => `${k} ${String(v)}`)
+        .join(', ') || 'nothing'
+    );
+  return value === null || value === '' ? 'nothing' : String(value as string | number);
+}
+
+/** Where an entry here and one of the file with its id disagree; notes are private and count for nothing. */
+function differences(known: Known, e: NonNullable<LogIncoming['entry']>, row: number, namesOnly: boolean): FateRow['notes'] {
+  const notes: FateRow['notes'] = FIELDS.flatMap((f) => {
+    const [here, file] = [known.body[f], e.body[f]];
+    return contentHash(here) === contentHash(file)
+      ? []
+      : [{ row, column: f, what: 'differs', here: said(here), file: said(file) }];
+  });
+  const [a, b] = [Object.values(chainNames(known.chain)), Object.values(chainNames(e.chain))].map((n) => n.join(', ')) as [
+    string,
+    string,
+  ];
+  if (a !== b) notes.push({ row, column: 'chain', what: 'differs', here: a, file: b });
+  else if (!namesOnly && contentHash(known.chain) !== contentHash(e.chain))
+    notes.push({ row, column: 'chain', what: 'differs in values of its parts', here: a, file: b });
+  if (known.unit !== e.unit) notes.push({ row, column: 'unit', what: 'differs', here: known.unit, file: e.unit });
+  return notes;
+}
+
+interface Judged {
+  fate: FateRow;
+  store: ((transaction: Transaction) => Promise<void>) | null;
+  insert: ReturnType<typeof entryRow> | null;
+}
+
+/** One file held against the log. */
+class LogImport {
+  readonly fates: Record<Fate, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
+  readonly #taken = new Map<string, { row: number; hash: string }>();
+  readonly #except: ReadonlySet<number>;
+
+  constructor(
+    readonly s: Services,
+    readonly q: LogImportQuery,
+    readonly by: string,
+  ) {
+    this.#except = new Set(q.except === '' ? [] : q.except.split(',').map(Number));
+  }
+
+  /** What is kept of a row that disagrees; null while nobody has decided. */
+  #keeps(row: number): 'here' | 'file' | null {
+    if (!this.q.keep) return null;
+    if (!this.#except.has(row)) return this.q.keep;
+    return this.q.keep === 'here' ? 'file' : 'here';
+  }
+
+  async batch(list: readonly LogIncoming[], transaction: Transaction): Promise<Judged[]> {
+    const hashed = list.map((x) =>
+      x.entry ? { ...x.entry, hash: entryHash(x.entry.unit, x.entry.chain, { ...x.entry.body, note: '' }) } : null,
+    );
+    const whole = hashed.flatMap((h) => (h ? [h] : []));
+    const ids = whole.flatMap((h) => [h.body.id, takenId(h), ...(h.body.corrects ? [h.body.corrects] : [])]);
+    const met = await meet(
+      this.s,
+      whole.map((h) => h.hash),
+      ids,
+      transaction,
+    );
+    return list.map((x, i) => this.#judge(x, hashed[i] ?? null, met));
+  }
+
+  #judge(x: LogIncoming, h: (NonNullable<LogIncoming['entry']> & { hash: string }) | null, met: Met): Judged {
+    const part =
+      x.name ||
+      (h
+        ? Object.values(chainNames(h.chain))
+            .filter((n) => n !== '')
+            .join('; ')
+        : `entry ${x.row}`);
+    const end = (fate: Fate, notes: FateRow['notes'], more: Partial<Judged> = {}): Judged => {
+      this.fates[fate] += 1;
+      return { fate: { row: x.row, fate, part, notes }, store: null, insert: null, ...more };
+    };
+    if (!h) return end('wrong', x.errors);
+    const before = this.#taken.get(h.body.id);
+    if (before && before.hash !== h.hash)
+      return end('wrong', [{ row: x.row, column: 'id', what: `has the id of row ${before.row} and says something else` }]);
+    this.#taken.set(h.body.id, { row: x.row, hash: h.hash });
+    const { corrects } = h.body;
+    if (corrects !== null && !met.ids.has(corrects) && !this.#taken.has(corrects))
+      return end('wrong', [
+        { row: x.row, column: 'corrects', what: 'names an entry that is neither here nor above it in the file' },
+      ]);
+    if (before || met.hashes.has(h.hash)) return end('same', []);
+    const known = met.ids.get(h.body.id);
+    const made = { origin: 'imported' as const, at: new Date(h.at), by: this.by };
+    const place = { setupId: null, unit: h.unit, chain: h.chain, seq: h.seq, cameFrom: h.cameFrom || this.q.name };
+    if (!known) return end('new', [], { insert: entryRow({ ...h.body, note: '' }, place, made, h.hash) });
+    const notes = differences(known, h, x.row, x.namesOnly);
+    // What was taken from this file before stands as a correction of the entry here.
+    if (notes.length === 0 || met.ids.has(takenId(h))) return end('same', []);
+    const store = async (transaction: Transaction) => {
+      const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
+      const chain = x.namesOnly ? known.chain : h.chain;
+      const now = { ...made, at: this.s.now() };
+      if (known.setup_id !== null) await storeOutcome(this.s.db, known.setup_id, body, chain, now, transaction);
+      else {
+        const row = entryRow(
+          body,
+          { ...place, unit: known.unit, chain, seq: h.seq + 1 },
+          now,
+          entryHash(known.unit, chain, body),
+        );
+        await LogEntryModel.create(row, { transaction });
+      }
+    };
+    return end('asks', notes, this.#keeps(x.row) === 'file' ? { store } : {});
+  }
+
+  /** Every row that disagrees is decided. */
+  get decided(): boolean {
+    return this.fates.asks === 0 || this.q.keep !== undefined;
+  }
+}
+
+/** The id an entry of a file gets when it takes the place of one here: the same each time, so that a second import changes nothing. */
+function takenId(h: { body: OutcomeBody; hash: string }): string {
+  return idFromFile(`taken:${h.hash.slice(0, 60)}`);
+}
+
+/** A trial, or a file that cannot be stored: the transaction is let go. */
+class NothingToKeep extends Error {}
+
+async function work(
+  s: Services,
+  text: string,
+  q: LogImportQuery,
+  by: string,
+  tools: JobTools,
+): Promise<NonNullable<Job['result']>> {
+  const reading = (rows: number) => tools.progress(0, 0, `Reading, ${rows} entries so far`);
+  const json = /^\s*[{[]/.test(text);
+  const list = json ? await readLogJson(text, reading) : await readLogCsv(s.db, text, s.now().toISOString(), reading);
+  const run = new LogImport(s, q, by);
+  const storing = q.mode === 'store';
+  let stored = false;
+  await s.db
+    .transaction(async (transaction) => {
+      const later: NonNullable<Judged['store']>[] = [];
+      for (let i = 0; i < list.length; i += BATCH) {
+        const judged = await run.batch(list.slice(i, i + BATCH), transaction);
+        await tools.keep(judged.map((j) => j.fate));
+        const rows = judged.flatMap((j) => (j.insert ? [j.insert] : []));
+        if (storing && run.fates.wrong === 0) await LogEntryModel.bulkCreate(rows, { transaction });
+        later.push(...judged.flatMap((j) => (j.store ? [j.store] : [])));
+        await tools.progress(Math.min(i + BATCH, list.length), list.length, storing ? 'Storing' : 'Looking');
+      }
+      if (!storing || run.fates.wrong > 0 || !run.decided) throw new NothingToKeep();
+      for (const store of later) await store(transaction);
+      stored = true;
+    })
+    .catch((error: unknown) => {
+      if (!(error instanceof NothingToKeep)) throw error;
+    });
+  return { name: q.name, fates: run.fates, unknown: [], stored };
+}
+
+/** Begin to look at a file of log entries, or to store it: all of it or nothing. */
+export function startLogImport(s: Services, text: string, q: LogImportQuery, actor: Actor): Promise<Job> {
+  return startJob(s, q.mode === 'store' ? 'log-store' : 'log-try', actor, (tools) => work(s, text, q, actor.id, tools));
+}

@@ -1,0 +1,212 @@
+import { setImmediate } from 'node:timers/promises';
+import { parse } from 'csv-parse/sync';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { checked } from '@ruddy/core/base';
+import { type Chain, chainSchema } from '@ruddy/core/chain';
+import { listCell, logHeader, type LogRow, readLogRow } from '@ruddy/core/compatibility';
+import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
+import { type AnySpec, type HostSpec, NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/parts';
+import { outcomeInFile, type OutcomeInFile } from '@ruddy/core/workshop/contract';
+import { HttpProblem } from '../platform/http/problem';
+import { unstorable } from '../platform/http/storable';
+import { pieceKey } from '../setups/chain';
+import { idFromFile } from '../platform/db/ids';
+import { csvOptions } from '../parts/import-read';
+
+/** A thing wrong with an entry, by its place in the file. */
+export interface LogNote {
+  readonly row: number;
+  readonly column: string;
+  readonly what: string;
+}
+/** An entry of a file, ready to be held against the log; `entry` is null where something is wrong with it. */
+export interface LogIncoming {
+  readonly row: number;
+  readonly name: string;
+  readonly errors: LogNote[];
+  readonly entry: {
+    readonly unit: string;
+    readonly chain: Chain;
+    readonly body: OutcomeBody;
+    readonly seq: number;
+    readonly at: string;
+    readonly cameFrom: string;
+  } | null;
+  /** A CSV names parts but does not hold them: what it says of a known entry is held against the names only. */
+  readonly namesOnly: boolean;
+}
+
+const BATCH = 500;
+const MOST = 200_000;
+
+function refuse(detail: string): HttpProblem {
+  return new HttpProblem(422, 'Nothing stored', { detail });
+}
+
+function toBody(e: Omit<OutcomeInFile, 'setupId' | 'unit' | 'chain' | 'recordedAt' | 'seq' | 'cameFrom'>): OutcomeBody {
+  return { ...e, id: idFromFile(e.id), corrects: e.corrects === null ? null : idFromFile(e.corrects) };
+}
+
+interface LogFile {
+  format?: unknown;
+  version?: unknown;
+  setups?: unknown[];
+  parts?: unknown[];
+  chains?: unknown;
+  outcomes?: unknown;
+}
+
+/** Read a share file of the log, each entry by itself, so that every bad one is named. */
+export async function readLogJson(text: string, step: (rows: number) => Promise<void>): Promise<LogIncoming[]> {
+  let file: LogFile;
+  try {
+    file = JSON.parse(text) as LogFile;
+  } catch (error) {
+    throw refuse(`Not JSON: ${(error as Error).message}`);
+  }
+  if (file?.format !== 'ruddy-bridge/bundle' || file.version !== 1)
+    throw refuse('Not a log file: "format" must be "ruddy-bridge/bundle" and "version" 1');
+  if ((file.setups?.length ?? 0) > 0 || (file.parts?.length ?? 0) > 0)
+    throw refuse('The file holds setups or parts too. Load it whole under Workshop, Data');
+  if (!Array.isArray(file.outcomes) || file.outcomes.length === 0) throw refuse('The file holds no entries');
+  if (file.outcomes.length > MOST) throw refuse(`The file has more than ${MOST} entries; send it in parts`);
+  const odd = unstorable(file);
+  if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
+  const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) => checked(chainSchema, c));
+  const list: LogIncoming[] = [];
+  for (const [i, raw] of file.outcomes.entries()) {
+    const row = i + 1;
+    const read = checked(outcomeInFile, raw);
+    const wrong = (column: string, what: string): LogNote => ({ row, column, what });
+    if (!read.success) {
+      const errors = read.error.issues.map((x) => wrong(x.path.map(String).join('/') || 'entry', x.message));
+      list.push({ row, name: '', errors, entry: null, namesOnly: false });
+    } else {
+      const { setupId, unit, chain, recordedAt, seq, cameFrom, ...rest } = read.data;
+      const errors: LogNote[] = [];
+      const parsed = typeof chain === 'number' ? chains[chain] : chain && { success: true as const, data: chain };
+      if (!parsed) errors.push(wrong('chain', typeof chain === 'number' ? `the file holds no chain ${chain}` : 'is missing'));
+      else if (!parsed.success) {
+        const issue = parsed.error.issues[0];
+        errors.push(wrong(`chains/${String(chain)}/${issue?.path.map(String).join('/') ?? ''}`, issue?.message ?? 'is no chain'));
+      }
+      const of = unit ?? setupId;
+      if (of === null) errors.push(wrong('unit', 'is missing: it says which setup the entry is of'));
+      const entry =
+        errors.length === 0 && parsed?.success && of !== null
+          ? { unit: idFromFile(of), chain: parsed.data, body: toBody(rest), seq, at: recordedAt, cameFrom }
+          : null;
+      list.push({ row, name: '', errors, entry, namesOnly: false });
+    }
+    if (row % BATCH === 0) {
+      await step(row);
+      await setImmediate();
+    }
+  }
+  return list;
+}
+
+type Named = ReadonlyMap<string, AnySpec>;
+
+/** Parts of the catalogue by kind and whole name. */
+async function catalogue(db: Sequelize): Promise<Named> {
+  const rows = await db.query<{ key: string; spec: AnySpec }>(
+    `SELECT (CASE WHEN kind IN ('cable', 'adapter') THEN 'piece' ELSE kind END) || ' ' || lower(concat_ws(' ', maker, model, nullif(variant, ''))) AS key,
+       spec FROM parts WHERE kind IN ('host', 'cable', 'adapter', 'dock', 'card') AND retired_at IS NULL`,
+    { type: QueryTypes.SELECT },
+  );
+  return new Map(rows.map((r) => [r.key, r.spec]));
+}
+
+function chainOfNames(r: LogRow, named: Named, wrong: (column: string, what: string) => void): Chain {
+  const find = (kind: string, column: keyof LogRow, name: string) => {
+    const spec = named.get(`${kind} ${name.toLowerCase()}`) ?? null;
+    if (spec === null)
+      wrong(
+        column,
+        `no ${kind === 'piece' ? 'cable or adapter' : kind} "${name}" among the parts here; a JSON file brings its parts along`,
+      );
+    return spec;
+  };
+  const host = find('host', 'host', r.host) as HostSpec | null;
+  if (host && !host.sockets.some((s) => s.key === r.port)) wrong('port', `"${r.host}" has no port "${r.port}"`);
+  const path =
+    r.path === '' ? [] : r.path.split(' + ').map((name, i) => ({ key: pieceKey(i), spec: find('piece', 'path', name) }));
+  return {
+    host,
+    socket: r.port,
+    path: path as Chain['path'],
+    dock: (r.dock === '' ? null : find('dock', 'dock', r.dock)) as Chain['dock'],
+    card: find('card', 'card', r.card) as Chain['card'],
+    ...{ loads: [], supplies: [], picture: [], system: null, uses: [] },
+    installed: {
+      ...NOTHING_INSTALLED,
+      systemBuild: r.system,
+      driver: r.driver,
+      hostFirmware: r.hostFirmware,
+      dockFirmware: r.dockFirmware,
+    },
+    settings: NO_SETTINGS,
+  };
+}
+
+function versionsOf(r: LogRow): OutcomeBody['versions'] {
+  const { system, driver, hostFirmware, dockFirmware } = r;
+  return Object.fromEntries(Object.entries({ system, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''));
+}
+
+/** Column of the file for a field of an entry. */
+const COLUMN: Readonly<Record<string, string>> = { happenedOn: 'day', provenance: 'known' };
+
+/** Read a CSV of the log; parts are found by name in the catalogue. */
+export async function readLogCsv(
+  db: Sequelize,
+  text: string,
+  at: string,
+  step: (rows: number) => Promise<void>,
+): Promise<LogIncoming[]> {
+  let records: string[][];
+  try {
+    const { delimiter, bom, relax_column_count, skip_empty_lines } = csvOptions(text);
+    records = parse(text, { delimiter, bom, relax_column_count, skip_empty_lines });
+  } catch (error) {
+    throw refuse(`Not a CSV file: ${(error as Error).message}`);
+  }
+  const head = records[0];
+  if (!head) throw refuse('The file is empty');
+  const header = logHeader(head);
+  if (!header.ok) throw refuse(header.why);
+  if (records.length === 1) throw refuse('The file has a header and no rows');
+  if (records.length > MOST) throw refuse(`The file has more than ${MOST} rows; send it in parts`);
+  const named = await catalogue(db);
+  const list: LogIncoming[] = [];
+  for (const [i, cells] of records.slice(1).entries()) {
+    const row = i + 2;
+    const r = readLogRow(header.at, cells);
+    const errors: LogNote[] = [];
+    const wrong = (column: string, what: string) => void errors.push({ row, column, what });
+    if (cells.length > head.length) wrong('', `has ${cells.length} cells where the header has ${head.length}`);
+    const odd = unstorable(r);
+    if (odd !== null) wrong(odd, 'holds a null character or half of a character');
+    const chain = chainOfNames(r, named, wrong);
+    const read = outcomeInFile.safeParse({
+      ...{ id: r.id, setupId: null, unit: r.unit, outcome: r.outcome, happenedOn: r.day, versions: versionsOf(r) },
+      ...{ symptoms: listCell(r.symptoms), fixes: listCell(r.fixes), provenance: r.known || 'own' },
+      confidence: r.confidence === '' ? 1 : Number(r.confidence.replace(',', '.')),
+      ...{ order: r.order || null, corrects: r.corrects || null, recordedAt: at },
+    });
+    if (!read.success) for (const x of read.error.issues) wrong(COLUMN[String(x.path[0])] ?? String(x.path[0] ?? ''), x.message);
+    if (read.success && errors.length === 0) {
+      const { setupId, unit, chain: none, recordedAt, seq, cameFrom, ...rest } = read.data;
+      void [setupId, none];
+      // A CSV has no numbers: the order of its rows is the order of entries.
+      const entry = { unit: idFromFile(unit as string), chain, body: toBody(rest), seq: seq || row, at: recordedAt, cameFrom };
+      list.push({ row, name: `${r.host}; ${r.dock || r.path}; ${r.card}`, errors, entry, namesOnly: true });
+    } else list.push({ row, name: `${r.host}; ${r.dock || r.path}; ${r.card}`, errors, entry: null, namesOnly: true });
+    if (row % BATCH === 0) {
+      await step(row);
+      await setImmediate();
+    }
+  }
+  return list;
+}

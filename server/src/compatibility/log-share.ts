@@ -1,0 +1,84 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { stringify } from 'csv-stringify/sync';
+import { type Chain, partName } from '@ruddy/core/chain';
+import { LOG_COLUMN_IDS, logCells, logRow, type LogRow } from '@ruddy/core/compatibility';
+import type { LogShare, ShareQuery } from '@ruddy/core/compatibility/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
+import { logInFile, packEntries } from './log-file';
+import { logConditions } from '../plan/log-filter';
+
+/** Ids of the entries a filter picks; null for the whole log. */
+async function picked(db: Sequelize, q: ShareQuery): Promise<string[] | null> {
+  const { id, chain, outcome, ...rest } = q;
+  const filter = logConditions(rest, 4);
+  if (!id && !chain && !outcome && filter.bind.length === 0 && rest.known === undefined) return null;
+  const rows = await db.query<{ id: string }>(
+    `SELECT e.id FROM log_entries e WHERE ($1::uuid IS NULL OR e.id = $1) AND ($2::text IS NULL OR e.chain_key = $2)
+       AND ($3::text IS NULL OR e.outcome = $3) AND ${filter.sql}`,
+    { type: QueryTypes.SELECT, bind: [id ?? null, chain ?? null, outcome ?? null, ...filter.bind] },
+  );
+  return rows.map((r) => r.id);
+}
+
+const namesOf = (c: Chain) => ({
+  host: partName(c.host),
+  port: c.socket ?? '',
+  path: (c.path ?? []).map((p) => partName(p.spec)).join(' + '),
+  dock: partName(c.dock),
+  card: partName(c.card),
+});
+
+async function rowsOf(db: Sequelize, q: ShareQuery): Promise<LogRow[]> {
+  return (await logInFile(db, await picked(db, q))).map((e) => logRow({ ...e, unit: e.unit as string }, namesOf(e.chain)));
+}
+
+/** The log, or what a filter picks of it, as a file others can read: JSON with the parts as they were. Notes and setups stay here. */
+export async function shareLogJson(db: Sequelize, q: ShareQuery): Promise<Partial<Bundle>> {
+  const packed = packEntries(await logInFile(db, await picked(db, q)), false);
+  return { format: 'ruddy-bridge/bundle', version: 1, parts: [], ...packed };
+}
+
+/** The same as CSV: names of parts, not their values. */
+export async function shareLogCsv(db: Sequelize, q: ShareQuery): Promise<string> {
+  return stringify([[...LOG_COLUMN_IDS], ...(await rowsOf(db, q)).map(logCells)], { record_delimiter: 'windows' });
+}
+
+/** Entries that are shown before the act. */
+const SHOWN = 20;
+
+/** What would leave and what would stay, with the first entries as they would leave. */
+export async function shareLogReport(db: Sequelize, q: ShareQuery): Promise<LogShare> {
+  const entries = await logInFile(db, await picked(db, q));
+  const packed = packEntries(entries, false);
+  const own = new Set(entries.flatMap((e) => (e.setupId === null ? [] : [e.setupId])));
+  const ids = entries.map((e) => e.id);
+  const [kept] = await db.query<{ photos: number; serials: number }>(
+    `SELECT (SELECT count(*)::int FROM events WHERE setup_id = ANY ($1::uuid[]) AND private ? 'photo') AS photos,
+       (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = ANY ($1::uuid[]) AND i.private ->> 'serial' <> '') AS serials`,
+    { type: QueryTypes.SELECT, bind: [[...own]] },
+  );
+  return {
+    n: ids.length,
+    leaves: [
+      {
+        what: 'entries: day, when written down, outcome, versions, what was seen and changed, order, how it is known',
+        n: ids.length,
+      },
+      { what: 'chains: their parts with all values, as they were', n: packed.chains.length },
+      { what: 'setups, as numbers without a name', n: new Set(entries.map((e) => e.unit)).size },
+    ],
+    stays: [
+      { what: 'notes to entries', n: entries.filter((e) => e.note !== '').length },
+      { what: 'names of setups', n: own.size },
+      { what: 'serial numbers of pieces', n: kept?.serials ?? 0 },
+      { what: 'places of photos', n: kept?.photos ?? 0 },
+      { what: 'names of files entries came in with', n: entries.filter((e) => e.cameFrom !== '').length },
+      { what: 'who wrote it down', n: ids.length },
+    ],
+    columns: LOG_COLUMN_IDS,
+    rows: entries.slice(0, SHOWN).map((e) => {
+      const row = logRow({ ...e, unit: e.unit as string }, namesOf(e.chain));
+      return LOG_COLUMN_IDS.map((c) => row[c]);
+    }),
+  };
+}

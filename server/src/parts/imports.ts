@@ -1,0 +1,117 @@
+import { setImmediate } from 'node:timers/promises';
+import { QueryTypes, type Transaction } from 'sequelize';
+import { type PartKind, wordOf } from '@ruddy/core/parts';
+import type { Fate, Job } from '@ruddy/core/parts/contract';
+import type { Actor, Services } from '../platform/http/route';
+import { unstorable } from '../platform/http/storable';
+import { idFromFile } from '../platform/db/ids';
+import { judge, keyOf, type Judged, type Stored } from './import-judge';
+import { readCsv, readJson, type Incoming } from './import-read';
+import { startJob, type JobTools } from '../platform/jobs/jobs';
+import { storeParts } from './import-store';
+
+const BATCH = 500;
+/** Names of a batch that a part here could have: what a database cannot hold is nobody's name. */
+function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
+  return [...new Set(batch.map((e) => wordOf(e.values[key]).toLowerCase()))].filter((n) => unstorable(n) === null);
+}
+
+/** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
+async function meet(
+  s: Services,
+  batch: readonly Incoming[],
+  transaction: Transaction,
+): Promise<(e: Incoming) => { stored: Stored | null; namesake: Stored | null }> {
+  const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
+  const rows = await s.db.query<Stored>(
+    `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired,
+       kind || chr(31) || lower(maker) || chr(31) || lower(model) || chr(31) || lower(variant) AS key
+     FROM parts WHERE id = ANY($1::uuid[]) OR (retired_at IS NULL AND kind = ANY($2::text[]) AND lower(maker) = ANY($3::text[]) AND lower(model) = ANY($4::text[]))`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [ids, [...new Set(batch.map((e) => e.kind))], names(batch, 'maker'), names(batch, 'model')],
+      transaction,
+    },
+  );
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
+  return (e) => {
+    const namesake = byName.get(keyOf(e.kind, e.values)) ?? null;
+    return { namesake, stored: (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? namesake };
+  };
+}
+
+class Tally {
+  readonly fates: Record<Fate, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
+  /** What rows of this file took already, by row. */
+  readonly #taken = new Map<string, number>();
+
+  /** An entry that takes what an earlier one took is wrong. */
+  checked(j: Judged): Judged {
+    const before = j.takes.map((t) => this.#taken.get(t)).find((row) => row !== undefined);
+    if (before === undefined) for (const t of j.takes) this.#taken.set(t, j.fate.row);
+    const what = `means the same part as row ${before}`;
+    const now: Judged =
+      before === undefined
+        ? j
+        : { fate: { ...j.fate, fate: 'wrong', notes: [{ row: j.fate.row, column: 'id', what }] }, takes: [], store: null };
+    this.fates[now.fate.fate] += 1;
+    return now;
+  }
+}
+
+/** Read, judge and, when wanted and nothing is wrong, store a file: all of it or nothing. */
+async function work(
+  s: Services,
+  file: { text: string; kind: PartKind | undefined; name: string; store: boolean; by: string },
+  tools: JobTools,
+): Promise<NonNullable<Job['result']>> {
+  const json = /^\s*[{[]/.test(file.text);
+  const reading = (rows: number) => tools.progress(0, 0, `Reading, ${rows} rows so far`);
+  const { entries, unknown } = json
+    ? await readJson(file.text, reading)
+    : await readCsv(file.text, file.kind ?? 'cable', reading);
+  const tally = new Tally();
+  const at = s.now();
+  await s.db
+    .transaction(async (transaction) => {
+      for (let i = 0; i < entries.length; i += BATCH) {
+        const batch = entries.slice(i, i + BATCH);
+        const met = await meet(s, batch, transaction);
+        const judged: Judged[] = [];
+        for (const [k, e] of batch.entries()) {
+          const { stored, namesake } = met(e);
+          judged.push(tally.checked(judge(e, stored, namesake)));
+          // Others get their turn: a batch of odd parts must not hold up the server.
+          if (k % 100 === 99) await setImmediate();
+        }
+        await tools.keep(judged.map((j) => j.fate));
+        if (file.store && tally.fates.wrong === 0)
+          await storeParts(
+            s,
+            judged.flatMap((j) => (j.store ? [j.store] : [])),
+            { origin: 'imported', at, by: file.by },
+            transaction,
+          );
+        const word = file.store ? 'Storing' : 'Looking';
+        await tools.progress(Math.min(i + BATCH, entries.length), entries.length, word);
+      }
+      if (!file.store || tally.fates.wrong > 0) throw new NothingToKeep();
+    })
+    .catch((error: unknown) => {
+      if (!(error instanceof NothingToKeep)) throw error;
+    });
+  return { name: file.name, fates: tally.fates, unknown: [...unknown], stored: file.store && tally.fates.wrong === 0 };
+}
+
+/** A trial, or a file with something wrong: the transaction is let go. */
+class NothingToKeep extends Error {}
+
+/** Begin to look at a file, or to store it. */
+export function startImport(
+  s: Services,
+  file: { text: string; kind: PartKind | undefined; name: string; store: boolean },
+  actor: Actor,
+): Promise<Job> {
+  return startJob(s, file.store ? 'import-store' : 'import-try', actor, (tools) => work(s, { ...file, by: actor.id }, tools));
+}

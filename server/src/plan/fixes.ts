@@ -1,0 +1,165 @@
+import { setImmediate } from 'node:timers/promises';
+import { QueryTypes } from 'sequelize';
+import { type Chain, isAdapter, partName, portName } from '@ruddy/core/chain';
+import type { AnySpec, PartSpecs, PieceSpec, ScreenSpec, SupplySpec, SystemSpec } from '@ruddy/core/parts';
+import { adjustmentsFor, applyAdjust, evaluate, type Finding, rankFixes } from '@ruddy/core/plan';
+import type { FixRow, SetupChange } from '@ruddy/core/plan/contract';
+import type { Services } from '../platform/http/route';
+import { pieceKey } from '../setups/chain';
+import { groundsFor } from './context';
+
+interface Candidate {
+  readonly words: string;
+  readonly change: SetupChange;
+  readonly chain: Chain;
+  /** Another part: ranked after what needs none. */
+  readonly buys?: boolean;
+}
+
+type Kind = 'cable' | 'adapter' | 'dock' | 'card' | 'supply' | 'screen' | 'system';
+interface Choice {
+  id: string;
+  kind: Kind;
+  spec: AnySpec;
+}
+
+/** At most so many parts of a kind are tried; own ones and those used in setups come first. */
+const MOST = 400;
+/** Time for trying, and how many are tried before others get their turn. */
+const BUDGET_MS = 1500;
+const CHUNK = 40;
+const ITEMS = 4;
+
+async function catalogue(s: Services, kinds: readonly Kind[]): Promise<Choice[]> {
+  if (kinds.length === 0) return [];
+  return s.db.query<Choice>(
+    `SELECT id, kind, spec FROM (
+       SELECT p.id, p.kind, p.spec, row_number() OVER (PARTITION BY p.kind ORDER BY (p.origin = 'own') DESC,
+         EXISTS (SELECT 1 FROM setup_slots t WHERE t.part_id = p.id) DESC, p.id) AS n
+       FROM parts p WHERE p.kind = ANY($1::text[]) AND p.retired_at IS NULL) x WHERE n <= $2 ORDER BY kind, n`,
+    { type: QueryTypes.SELECT, bind: [kinds, MOST] },
+  );
+}
+
+const KINDS: Partial<Record<Finding['slots'][number], readonly Kind[]>> = {
+  path: ['cable', 'adapter'],
+  dock: ['dock'],
+  card: ['card'],
+  supplies: ['supply'],
+  picture: ['screen'],
+  system: ['system'],
+};
+
+function withPart(chain: Chain, c: Choice): Candidate[] {
+  const words = `Take ${partName(c.spec as PartSpecs[Kind])}`;
+  const part = (slot: NonNullable<SetupChange['part']>['slot'], index: number) => ({ part: { slot, index, id: c.id } });
+  const put = <T>(list: readonly T[], index: number, value: T) => list.map((x, i) => (i === index ? value : x));
+  switch (c.kind) {
+    case 'cable':
+    case 'adapter': {
+      const spec = c.spec as PieceSpec;
+      const pieces = chain.path ?? [];
+      // A cable takes the place of a cable, an adapter that of an adapter; where there is no cable one comes last.
+      const places = pieces.flatMap((p, i) => (isAdapter(p.spec) === isAdapter(spec) ? [i] : []));
+      const at = pieces.length === 0 || (places.length === 0 && !isAdapter(spec)) ? [pieces.length] : places;
+      return at.map((i) => ({
+        words,
+        change: part('path', i),
+        chain: {
+          ...chain,
+          path: i === pieces.length ? [...pieces, { key: pieceKey(i), spec }] : put(pieces, i, { key: pieceKey(i), spec }),
+        },
+      }));
+    }
+    case 'dock':
+      return [{ words, change: part('dock', 0), chain: { ...chain, dock: c.spec as Chain['dock'] } }];
+    case 'card':
+      return [{ words, change: part('card', 0), chain: { ...chain, card: c.spec as Chain['card'] } }];
+    case 'system':
+      return [{ words, change: part('system', 0), chain: { ...chain, system: c.spec as SystemSpec } }];
+    case 'supply': {
+      const spec = c.spec as SupplySpec;
+      if (chain.supplies.length === 0)
+        return [{ words, change: part('supply', 0), chain: { ...chain, supplies: [{ key: pieceKey(0), feeds: 'both', spec }] } }];
+      return chain.supplies.map((old, i) => ({
+        words,
+        change: part('supply', i),
+        chain: { ...chain, supplies: put(chain.supplies, i, { ...old, spec }) },
+      }));
+    }
+    case 'screen':
+      return chain.picture.map((old, i) => ({
+        words,
+        change: part('screen', i),
+        chain: { ...chain, picture: put(chain.picture, i, { ...old, screen: c.spec as ScreenSpec }) },
+      }));
+  }
+}
+
+function otherPorts(chain: Chain): Candidate[] {
+  return (chain.host?.sockets ?? [])
+    .filter((k) => k.key !== chain.socket)
+    .map((k) => ({
+      words: `Use the port ${portName(k)}`,
+      change: { socket: k.key },
+      chain: { ...chain, socket: k.key },
+    }));
+}
+
+/** What the part of each change costs; null where no part is taken. Handed in by who knows the prices. */
+export type PricesOfChanges = (s: Services, chain: Chain, changes: readonly SetupChange[]) => Promise<FixRow['price'][]>;
+
+/**
+ * Changes that take a finding away, best first: settings and versions first thought of, then other ports, then parts of the catalogue
+ * in the slots the finding speaks of. Every one is judged whole, with the requirements of its own parts.
+ */
+export async function fixesFor(
+  s: Services,
+  chain: Chain,
+  finding: Pick<Finding, 'code' | 'about'>,
+  pricesOf: PricesOfChanges,
+): Promise<{ items: FixRow[]; tried: number }> {
+  const grounds = await groundsFor(s, [chain]);
+  const began = performance.now();
+  const before = evaluate({ chain, context: grounds });
+  const costMs = Math.max(0.2, performance.now() - began);
+  const found = before.findings.find(
+    (f) => f.code === finding.code && (finding.about === undefined || f.about === finding.about),
+  );
+  if (!found) return { items: [], tried: 0 };
+  const kinds = [...new Set(found.slots.flatMap((slot) => KINDS[slot] ?? []))];
+  const ports = found.slots.some((slot) => slot === 'socket' || slot === 'path' || slot === 'host');
+  const adjusted = adjustmentsFor(found, chain).map(({ words, ...change }): Candidate => ({
+    words,
+    change,
+    chain: applyAdjust(chain, { words, ...change }),
+  }));
+  const parts = (await catalogue(s, kinds)).flatMap((c) => withPart(chain, c)).map((c) => ({ ...c, buys: true }));
+  const all: Candidate[] = [...adjusted, ...(ports ? otherPorts(chain) : []), ...parts];
+  // A chain of which little is known takes long to judge: as many are tried as the time allows, and the answer says how many.
+  const candidates = all.slice(0, Math.max(adjusted.length + 8, Math.floor(BUDGET_MS / costMs)));
+  // Another part brings requirements of its own. What was logged is left out: it speaks of the chain as it is.
+  const context = await groundsFor(s, [chain, ...candidates.map((c) => c.chain)]);
+  const winners: Candidate[] = [];
+  for (let i = 0; i < candidates.length; i += CHUNK) {
+    winners.push(...rankFixes({ chain, context }, found, candidates.slice(i, i + CHUNK), ITEMS).map((f) => f.candidate));
+    await setImmediate();
+  }
+  const ranked = rankFixes({ chain, context }, found, winners, ITEMS);
+  const prices = await pricesOf(
+    s,
+    chain,
+    ranked.map((f) => f.candidate.change),
+  );
+  const items = ranked.map((f, i): FixRow => ({
+    words: f.candidate.words,
+    change: f.candidate.change,
+    verdict: f.verdict,
+    coverage: f.coverage,
+    usable: f.usable,
+    stops: f.stops,
+    care: f.care,
+    price: prices[i] ?? null,
+  }));
+  return { items, tried: candidates.length };
+}

@@ -1,0 +1,117 @@
+import type { Sequelize, Transaction } from 'sequelize';
+import type { Origin } from '@ruddy/core/base/contract';
+import type { Chain } from '@ruddy/core/chain';
+import { chainKey } from '@ruddy/core/compatibility';
+import type { OutcomeBody, OutcomeEntry } from '@ruddy/core/compatibility/contract';
+import { LogEntryModel } from '../platform/db/models';
+import { HttpProblem, invalid, refuseFuture } from '../platform/http/problem';
+import type { Actor, Services } from '../platform/http/route';
+import { chainOf } from '../setups/chain';
+import { addEvent } from '../setups/events';
+import { contentHash } from '../platform/db/ids';
+import { listOutcomes } from './log-list';
+import { readSetup } from '../setups/setup-store';
+
+/** Identity of an entry by what it says: the setup it was of, here or elsewhere, the chain, and everything noted. */
+export function entryHash(unit: string, chain: Chain, b: OutcomeBody): string {
+  const { id, order, ...content } = b;
+  void id;
+  // An entry without an order keeps the identity it had before orders were noted.
+  return contentHash({ setupId: unit, chain, ...content, ...(order !== null && { order }) });
+}
+
+interface Made {
+  origin: Origin;
+  at: Date;
+  by: string;
+}
+
+/** Where an entry belongs: the setup it is of, or for one that came from a file only the setup's id elsewhere. */
+interface Place {
+  setupId: string | null;
+  unit: string;
+  chain: Chain;
+  seq: number;
+  cameFrom: string;
+}
+
+/** An entry as its row. */
+export function entryRow(body: OutcomeBody, p: Place, made: Made, contentHash: string) {
+  const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
+  return {
+    ...p,
+    id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    chainKey: chainKey(p.chain),
+    ...{ versions, outcome, symptoms, fixes, provenance, confidence, happenedOn, contentHash },
+    orderUsed: order,
+    recordedAt: made.at,
+    supersedes: corrects,
+    private: note === '' ? null : { note },
+  };
+}
+
+/** Store an outcome: a fact of the setup's record and a row of the log, with the chain as it was. */
+export async function storeOutcome(
+  db: Sequelize,
+  setupId: string,
+  body: OutcomeBody,
+  chain: Chain,
+  made: Made,
+  transaction: Transaction,
+  where = '',
+): Promise<'stored' | 'same'> {
+  const hash = entryHash(setupId, chain, body);
+  const twin = await LogEntryModel.findOne({ where: { contentHash: hash }, transaction, raw: true });
+  if (twin?.id === body.id) return 'same';
+  if (twin)
+    throw new HttpProblem(409, 'This outcome is already logged', {
+      detail: 'Same day, versions, result and words. Retries of one evening count once.',
+    });
+  if (await LogEntryModel.findByPk(body.id, { transaction })) throw new HttpProblem(409, 'Another outcome has this id');
+  if (body.corrects) {
+    const old = await LogEntryModel.findByPk(body.corrects, { transaction, raw: true });
+    if (old?.unit !== setupId) throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
+  }
+  const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
+  const seq = await addEvent(
+    db,
+    {
+      id,
+      setupId,
+      kind: 'outcome',
+      body: { outcome, versions, symptoms, fixes, provenance, confidence, ...(order !== null && { order }) },
+      happenedAt: new Date(`${happenedOn}T12:00:00Z`),
+      recordedAt: made.at,
+      corrects,
+      private: note === '' ? null : { note },
+      origin: made.origin,
+      by: made.by,
+    },
+    transaction,
+  );
+  const place = { setupId, unit: setupId, chain, seq, cameFrom: '' };
+  await LogEntryModel.create(entryRow(body, place, made, hash), { transaction });
+  return 'stored';
+}
+
+/** Log what happened with a setup as it stands now. */
+export async function addOutcome(
+  s: Services,
+  setupId: string,
+  body: OutcomeBody,
+  actor: Actor,
+): Promise<{ entry: OutcomeEntry; fresh: boolean }> {
+  refuseFuture('happenedOn', body.happenedOn, s.now());
+  const result = await s.db.transaction(async (transaction) => {
+    const { rows, row } = await readSetup(s.db, setupId, transaction, true);
+    const chain = chainOf(rows, row.details);
+    if (!chain.host && !chain.dock && !chain.card)
+      throw invalid('setup', 'This setup has no parts yet; choose some before logging an outcome');
+    return storeOutcome(s.db, setupId, body, chain, { origin: 'own', at: s.now(), by: actor.id }, transaction);
+  });
+  const [entry] = (await listOutcomes(s.db, { limit: 1, newest: false, id: body.id })).items;
+  return { entry: entry as OutcomeEntry, fresh: result === 'stored' };
+}

@@ -1,0 +1,36 @@
+import type { Sequelize, Transaction } from 'sequelize';
+import type { Origin } from '@ruddy/core/base/contract';
+import type { Bundle, LoadReport } from '@ruddy/core/workshop/contract';
+import { HttpProblem } from '../http/problem';
+
+/** One file on its way in. */
+export interface Load {
+  db: Sequelize;
+  bundle: Bundle;
+  origin: Origin;
+  by: string;
+  now: Date;
+  transaction: Transaction;
+  /** The file's name, for entries that stand alone. */
+  cameFrom: string;
+  /** Id in the file to id here: parts that are already known under another id are met here. */
+  parts: Map<string, string>;
+  items: Map<string, string>;
+  /** Titles that are already known under another id are met here. */
+  titles: Map<string, string>;
+  report: LoadReport;
+}
+
+export function count(l: Load, fate: 'stored' | 'same', kind: string): void {
+  l.report[fate][kind] = (l.report[fate][kind] ?? 0) + 1;
+}
+
+/** A refusal inside the loader, with the place in the file in front. */
+export function at(place: string, error: unknown): never {
+  if (error instanceof HttpProblem && !error.more.errors?.some((e) => e.path.startsWith(place)))
+    throw new HttpProblem(error.status, 'Nothing stored', {
+      detail: `${place}: ${error.more.detail ?? error.title}`,
+      errors: [{ path: place, message: error.more.detail ?? error.title }],
+    });
+  throw error;
+}

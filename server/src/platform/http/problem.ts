@@ -1,0 +1,143 @@
+/// <reference types="pino-http" />
+import type { ErrorRequestHandler } from 'express';
+import type * as z from 'zod';
+import type { Problem } from '@ruddy/core/base/contract';
+
+export interface FieldError {
+  path: string;
+  message: string;
+}
+
+/** An error that a client caused or can act on; anything else is a 500 without detail. */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly more: { detail?: string; errors?: FieldError[]; current?: unknown; retryAfterS?: number } = {},
+  ) {
+    super(title);
+  }
+}
+
+/** 404 with what was looked for. */
+export function notFound(what: string): HttpProblem {
+  return new HttpProblem(404, `No such ${what}`);
+}
+
+/** 422 that names the field. */
+export function invalid(path: string, message: string): HttpProblem {
+  return new HttpProblem(422, 'Nothing stored', { detail: message, errors: [{ path, message }] });
+}
+
+/** Refuse a day that is still to come. */
+export function refuseFuture(path: string, day: string, now: Date): void {
+  const today = now.toISOString().slice(0, 10);
+  if (day > today) throw invalid(path, `Date: ${day} is in the future; today is ${today}`);
+}
+
+function flatten(issues: readonly z.core.$ZodIssue[], base: readonly PropertyKey[] = []): FieldError[] {
+  return issues.flatMap((i): FieldError[] => {
+    const path = [...base, ...i.path];
+    // A union says which branch came closest: the one whose complaint reaches deepest.
+    if (i.code === 'invalid_union' && i.errors.length > 0) {
+      const deepest = [...i.errors].sort(
+        (a, b) => Math.max(0, ...b.map((x) => x.path.length)) - Math.max(0, ...a.map((x) => x.path.length)),
+      )[0];
+      if (deepest?.some((x) => x.path.length > 0)) return flatten(deepest, path);
+    }
+    return [{ path: path.map(String).join('/'), message: i.message }];
+  });
+}
+
+/** Refused at the border: a body is not stored, a query or path not understood. */
+export function refusal(where: 'body' | 'query' | 'path', more: HttpProblem['more']): HttpProblem {
+  return where === 'body' ? new HttpProblem(422, 'Nothing stored', more) : new HttpProblem(400, 'Request not understood', more);
+}
+
+/** A refusal by a schema as a problem: each field with its place. */
+export function fromZod(error: z.ZodError, where: 'body' | 'query' | 'path'): HttpProblem {
+  const errors = flatten(error.issues);
+  const first = errors[0];
+  const detail = first
+    ? `${first.path || where}: ${first.message}${errors.length > 1 ? `; ${errors.length - 1} more` : ''}`
+    : undefined;
+  return refusal(where, { detail, errors });
+}
+
+function fromDatabase(error: unknown): HttpProblem | null {
+  const parent = (error as { parent?: { code?: string; constraint?: string } }).parent;
+  switch (parent?.code) {
+    case '23505':
+      return new HttpProblem(
+        409,
+        parent.constraint === 'parts_name'
+          ? 'A part of this kind, maker, model and variant exists already'
+          : 'This exists already',
+      );
+    case '23503':
+      return new HttpProblem(409, 'Something else still points to this');
+    case '23001':
+      return new HttpProblem(409, 'What has happened is not changed; add a correction instead');
+    // A value that passed the border and is none for the database: a cursor made by hand, a number without end.
+    case '22P02':
+    case '22003':
+    case '22007':
+    case '22008':
+      return new HttpProblem(400, 'Request not understood', { detail: 'A value is not of its kind' });
+    case '53100':
+      return new HttpProblem(507, 'Nothing stored', { detail: 'The disk of the database is full; nothing was stored' });
+    default:
+      return awayFrom(error) ? new HttpProblem(503, 'The database is not there right now') : null;
+  }
+}
+
+/** Codes of a server that stops, starts or takes no more; the driver has words instead for a connection that broke off. */
+const AWAY = new Set(['57P01', '57P02', '57P03', '53300', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT']);
+const BROKEN = /Connection terminated|not queryable|connection manager was closed|timeout exceeded when trying to connect/i;
+
+function awayFrom(error: unknown): boolean {
+  const { name, message, code, parent } = error as {
+    name?: string;
+    message?: string;
+    code?: string;
+    parent?: { code?: string; message?: string };
+  };
+  return (
+    (name ?? '').startsWith('SequelizeConnection') ||
+    AWAY.has(parent?.code ?? code ?? '') ||
+    BROKEN.test(`${message ?? ''} ${parent?.message ?? ''}`)
+  );
+}
+
+function fromParser(error: unknown): HttpProblem | null {
+  const { type, status } = error as { type?: string; status?: number };
+  if (type === 'entity.too.large') return new HttpProblem(413, 'Body too large');
+  if (type === 'entity.parse.failed') return new HttpProblem(400, 'Body is not JSON', { detail: (error as Error).message });
+  return status && status >= 400 && status < 500 ? new HttpProblem(status, (error as Error).message) : null;
+}
+
+/** An error as the problem a client may see, or null when it is nobody's to act on. */
+export function knownProblem(error: unknown): HttpProblem | null {
+  return error instanceof HttpProblem ? error : fromDatabase(error);
+}
+
+/** The last handler: every error leaves as problem details, with the request's id. */
+export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next) => {
+  if (res.headersSent) {
+    next(error);
+    return;
+  }
+  const known = knownProblem(error) ?? fromParser(error);
+  if (!known) req.log?.error({ err: error }, 'unexpected');
+  const { retryAfterS, ...more } = known?.more ?? {};
+  if (retryAfterS !== undefined) res.setHeader('Retry-After', String(retryAfterS));
+  const problem: Problem = {
+    type: 'about:blank',
+    title: known?.title ?? 'Something went wrong here',
+    status: known?.status ?? 500,
+    ...more,
+    instance: req.originalUrl,
+    requestId: String(req.id ?? ''),
+  };
+  res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+};

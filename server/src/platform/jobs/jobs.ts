@@ -1,0 +1,133 @@
+import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import type { Fate, FateRow, Job } from '@ruddy/core/parts/contract';
+import { JobModel } from '../db/models-catalogue';
+import { knownProblem, notFound } from '../http/problem';
+import type { Actor, Services } from '../http/route';
+import { marked } from '../http/storable';
+import { newId } from '../db/ids';
+
+/** Thrown inside a job that was asked to stop: whatever it wrote is rolled back. */
+export class Cancelled extends Error {}
+
+const STALE_MS = 30_000;
+const KEEP_DAYS = 7;
+
+/** What a job does while it works: says how far it is, and learns whether it should stop. */
+export interface JobTools {
+  /** Say how far it is. Throws `Cancelled` when somebody asked it to stop. */
+  progress(done: number, total: number, message: string): Promise<void>;
+  /** Keep the fates of rows, a batch at a time; on their own connection, so that they outlive a roll-back. */
+  keep(rows: readonly FateRow[]): Promise<void>;
+}
+
+const running = new Map<string, Promise<void>>();
+let stopping = false;
+
+async function keepRows(db: Sequelize, jobId: string, rows: readonly FateRow[]): Promise<void> {
+  if (rows.length === 0) return;
+  await db.query(
+    `INSERT INTO job_rows (job_id, row, fate, part, notes)
+     SELECT $1, x.row, x.fate, x.part, x.notes FROM jsonb_to_recordset($2::jsonb) AS x(row int, fate text, part text, notes jsonb)
+     ON CONFLICT (job_id, row) DO UPDATE SET fate = excluded.fate, part = excluded.part, notes = excluded.notes`,
+    { bind: [jobId, JSON.stringify(marked(rows))] },
+  );
+}
+
+function toolsFor(s: Services, id: string): JobTools {
+  return {
+    keep: (rows) => keepRows(s.db, id, rows),
+    progress: async (done, total, message) => {
+      const [row] = await s.db.query<{ cancel_requested: boolean }>(
+        `WITH told AS (SELECT pg_notify('ruddy_stream', 'job/' || $1))
+         UPDATE jobs SET done = $2, total = $3, message = $4, heartbeat_at = now(), seq = seq + 1
+         FROM told WHERE id = $1::uuid RETURNING cancel_requested`,
+        { type: QueryTypes.SELECT, bind: [id, done, total, message] },
+      );
+      if (stopping || (row?.cancel_requested ?? true)) throw new Cancelled();
+    },
+  };
+}
+
+/** Begin long work and answer at once. Its end, good or bad, is written into its row. */
+export async function startJob(
+  s: Services,
+  kind: Job['kind'],
+  actor: Actor,
+  work: (tools: JobTools) => Promise<Job['result']>,
+): Promise<Job> {
+  const id = newId();
+  const at = new Date();
+  await JobModel.destroy({ where: { createdAt: { [Op.lt]: new Date(at.getTime() - KEEP_DAYS * 86_400_000) } } });
+  await JobModel.create({ id, kind, state: 'running', createdAt: at, createdBy: actor.id, heartbeatAt: at, result: null });
+  const end = (state: Job['state'], message: string, result: Job['result'] = null) =>
+    s.db
+      .query(`UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`, {
+        bind: [id, state, message, result === null ? null : JSON.stringify(result)],
+      })
+      .then(() => s.db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] }));
+  const done = work(toolsFor(s, id)).then(
+    (result) => end('done', '', result),
+    (error: unknown) => {
+      if (error instanceof Cancelled) return end('cancelled', 'Stopped; nothing stored.');
+      const known = knownProblem(error);
+      if (!known) s.unexpected?.(error);
+      const why = known ? (known.more.detail ?? known.title) : 'Something went wrong here';
+      return end('failed', `Nothing stored. ${why}`);
+    },
+  );
+  // A database that went away cannot be told; the job's heartbeat stops and it is read as failed.
+  running.set(
+    id,
+    done.then(
+      () => undefined,
+      () => undefined,
+    ),
+  );
+  void running.get(id)?.finally(() => running.delete(id));
+  return getJob(s.db, id);
+}
+
+/** A job that has not been heard of for half a minute has failed: whoever did it is gone. */
+export async function failStale(db: Sequelize, id: string): Promise<void> {
+  const failed = await db.query(
+    `UPDATE jobs SET state = 'failed', message = 'Nothing stored. The work stopped without a word', seq = seq + 1
+     WHERE id = $1 AND state = 'running' AND heartbeat_at < $2 RETURNING id`,
+    { type: QueryTypes.SELECT, bind: [id, new Date(Date.now() - STALE_MS)] },
+  );
+  if (failed.length > 0) await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] });
+}
+
+/** One job; one that has not been heard of for half a minute has failed. */
+export async function getJob(db: Sequelize, id: string): Promise<Job> {
+  await failStale(db, id);
+  const row = await JobModel.findByPk(id);
+  if (!row) throw notFound('job');
+  const { kind, state, message, result } = row;
+  return { id, kind, state, message, result, done: row.done, total: row.total, startedAt: row.createdAt.toISOString() };
+}
+
+/** Ask a job to stop; it does so between two batches and takes back what it wrote. */
+export async function cancelJob(db: Sequelize, id: string): Promise<Job> {
+  await JobModel.update({ cancelRequested: true }, { where: { id } });
+  return getJob(db, id);
+}
+
+/** A page of what became of each row, in the order of the file. */
+export async function fatesOf(
+  db: Sequelize,
+  id: string,
+  q: { after: number; limit: number; fate?: Fate },
+): Promise<{ items: FateRow[]; next: number | null }> {
+  const rows = await db.query<FateRow>(
+    `SELECT row, fate, part, notes FROM job_rows WHERE job_id = $1 AND row > $2 AND ($3::text IS NULL OR fate = $3) ORDER BY row LIMIT $4`,
+    { type: QueryTypes.SELECT, bind: [id, q.after, q.fate ?? null, q.limit + 1] },
+  );
+  const items = rows.slice(0, q.limit);
+  return { items, next: rows.length > q.limit ? (items[items.length - 1]?.row ?? null) : null };
+}
+
+/** Stop every job of this process and wait for them: the server is going down. */
+export async function stopJobs(): Promise<void> {
+  stopping = true;
+  await Promise.all(running.values());
+}

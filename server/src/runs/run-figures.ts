@@ -1,0 +1,94 @@
+import { setImmediate as breathe } from 'node:timers/promises';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { quantile } from '@ruddy/core/base';
+import {
+  cutFrames,
+  FRAMES_VERSION,
+  frameStats,
+  type FrameStats,
+  type Segment,
+  type Sensor,
+  SENSOR_IDS,
+  type SensorSeen,
+  type SensorsSeen,
+} from '@ruddy/core/runs';
+import { invalid } from '../platform/http/problem';
+import { channelValues } from './captures';
+
+/** What figures of a run hang on. */
+export interface Counted {
+  readonly id: string;
+  readonly cutS: number;
+  readonly segments: readonly Segment[];
+  readonly setFps: number | null;
+}
+
+/** Compute what a run of frames shows and keep it. Others get their turn between the parts. */
+export async function figure(db: Sequelize, run: Counted, transaction: Transaction): Promise<void> {
+  const frames = await channelValues(db, run.id, 'frames', transaction);
+  if (!frames) return;
+  const counted = cutFrames(frames, run.cutS, null);
+  if (counted.length === 0) throw invalid('cutS', `Cut: nothing is left after ${run.cutS} s`);
+  const limit = run.setFps === 0 ? null : run.setFps;
+  const stats = frameStats(counted, limit);
+  await breathe();
+  const shown = await channelValues(db, run.id, 'shown', transaction);
+  const shownStats = shown ? frameStats(cutFrames(shown, run.cutS, null), limit) : null;
+  const segments: (FrameStats | null)[] = [];
+  for (const s of run.segments) {
+    await breathe();
+    const part = cutFrames(frames, s.fromS, s.toS);
+    segments.push(part.length > 0 ? frameStats(part, limit) : null);
+  }
+  await db.query(
+    `INSERT INTO run_figures (run_id, version, stats, shown, segments, sensors) VALUES ($1, $2, $3, $4, $5, $6)
+     ON CONFLICT (run_id) DO UPDATE SET version = excluded.version, stats = excluded.stats, shown = excluded.shown,
+       segments = excluded.segments, sensors = excluded.sensors`,
+    {
+      bind: [
+        ...[run.id, FRAMES_VERSION, JSON.stringify(stats), shownStats && JSON.stringify(shownStats), JSON.stringify(segments)],
+        await sensorsSeen(db, run, transaction).then((s) => s && JSON.stringify(s)),
+      ],
+      transaction,
+    },
+  );
+}
+
+/** What one meter showed after the cut; values it did not have are left out. */
+function seenOf(values: Float32Array, from: number): SensorSeen | null {
+  const known = values.subarray(Math.max(0, from)).filter((v) => Number.isFinite(v));
+  if (known.length === 0) return null;
+  const sorted = known.sort();
+  const sum = sorted.reduce((a, b) => a + b, 0);
+  return { mean: sum / sorted.length, p95: quantile(sorted, 0.95), most: sorted[sorted.length - 1] as number };
+}
+
+/** What meters beside a run showed on average; null without any. */
+async function sensorsSeen(db: Sequelize, run: Counted, transaction: Transaction): Promise<SensorsSeen | null> {
+  const lanes = await db.query<{ channel: Sensor; t0: number; dt: number | null }>(
+    'SELECT channel, t0_ms AS t0, dt_ms AS dt FROM run_channels WHERE run_id = $1 AND channel = ANY($2::text[])',
+    { type: QueryTypes.SELECT, bind: [run.id, [...SENSOR_IDS]], transaction },
+  );
+  const seen: Partial<Record<Sensor, SensorSeen>> = {};
+  for (const lane of lanes) {
+    const values = await channelValues(db, run.id, lane.channel, transaction);
+    const from = lane.dt ? Math.ceil((run.cutS * 1000 - lane.t0) / lane.dt) : 0;
+    const one = values && seenOf(values, from);
+    if (one) seen[lane.channel] = one;
+  }
+  return Object.keys(seen).length > 0 ? seen : null;
+}
+
+/** Make the figures of runs anew that were made by older rules. */
+export async function refreshFigures(
+  db: Sequelize,
+  one: (id: string, transaction: Transaction) => Promise<void>,
+): Promise<number> {
+  const old = await db.query<{ id: string }>(
+    `SELECT f.run_id AS id FROM run_figures f WHERE f.version < $1
+       AND NOT EXISTS (SELECT 1 FROM events s WHERE s.kind = 'struck' AND s.corrects = f.run_id)`,
+    { type: QueryTypes.SELECT, bind: [FRAMES_VERSION] },
+  );
+  for (const { id } of old) await db.transaction((transaction) => one(id, transaction));
+  return old.length;
+}

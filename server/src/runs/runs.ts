@@ -1,0 +1,156 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type * as z from 'zod';
+import type { Origin } from '@ruddy/core/base/contract';
+import type { Chain } from '@ruddy/core/chain';
+import type { ChannelBody, runBody, RunEntry, saidBody } from '@ruddy/core/runs/contract';
+import { HttpProblem, invalid, notFound, refuseFuture } from '../platform/http/problem';
+import type { Actor, Services } from '../platform/http/route';
+import { chainOf } from '../setups/chain';
+import { addEvent } from '../setups/events';
+import { figure } from './run-figures';
+import { foldedRun, listRuns } from './runs-read';
+import { readSetup } from '../setups/setup-store';
+
+export type RunInput = z.output<typeof runBody>;
+interface Made {
+  origin: Origin;
+  at: Date;
+  happenedAt: Date;
+  by: string;
+}
+
+async function addChannels(db: Sequelize, runId: string, list: readonly ChannelBody[], place: string, transaction: Transaction) {
+  for (const [i, c] of list.entries()) {
+    const [known] = await db.query<{ n: number }>('SELECT n FROM captures WHERE sha256 = $1', {
+      type: QueryTypes.SELECT,
+      bind: [c.sha256],
+      transaction,
+    });
+    if (!known) throw invalid(`${place}channels/${i}/sha256`, 'These values have not been sent');
+    if (known.n !== c.n) throw invalid(`${place}channels/${i}/n`, `${known.n} values were sent`);
+    await db.query(
+      `INSERT INTO run_channels (run_id, channel, t0_ms, dt_ms, n, sha256) VALUES ($1, $2, $3, $4, $5, $6)
+       ON CONFLICT (run_id, channel) DO UPDATE SET t0_ms = excluded.t0_ms, dt_ms = excluded.dt_ms, n = excluded.n, sha256 = excluded.sha256`,
+      { bind: [runId, c.channel, c.t0Ms, c.dtMs, c.n, c.sha256], transaction },
+    );
+  }
+}
+
+/** Store a run with the chain as it was: a fact of its setup's record. The same id twice is answered, not doubled. */
+export async function storeRun(
+  db: Sequelize,
+  setupId: string,
+  run: RunInput,
+  chain: Chain,
+  made: Made,
+  transaction: Transaction,
+  place = '',
+): Promise<'stored' | 'same'> {
+  const [twin] = await db.query<{ setup_id: string }>('SELECT setup_id FROM runs WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [run.id],
+    transaction,
+  });
+  if (twin) {
+    if (twin.setup_id === setupId) return 'same';
+    throw new HttpProblem(409, 'Another run has this id');
+  }
+  const [title] = await db.query<{ name: string }>('SELECT name FROM profiles WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [run.titleId],
+    transaction,
+  });
+  if (!title) throw invalid(`${place}titleId`, 'No title has this id');
+  const { source, saw, result } = run;
+  const own = { ...(saw !== '' && { saw }), ...(source && { source }) };
+  const kept = Object.keys(own).length > 0 ? JSON.stringify(own) : null;
+  await addEvent(
+    db,
+    {
+      ...{ id: run.id, setupId, kind: 'run', body: { title: title.name, kind: run.kind, result, reason: run.reason } },
+      ...{ happenedAt: made.happenedAt, recordedAt: made.at, origin: made.origin, by: made.by },
+    },
+    transaction,
+  );
+  await db.query(
+    `INSERT INTO runs (id, origin, created_at, created_by, setup_id, title_id, kind, happened_at, recorded_at, chain, settings, context,
+       result, reason, cut_s, segments, program, private)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $3, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
+    {
+      bind: [
+        ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
+        ...[JSON.stringify(chain), JSON.stringify(run.settings), JSON.stringify(run.context), result && JSON.stringify(result)],
+        ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
+      ],
+      transaction,
+    },
+  );
+  await addChannels(db, run.id, run.channels, place, transaction);
+  await figure(db, { id: run.id, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps }, transaction);
+  return 'stored';
+}
+
+/** A run of a setup as it stands now. */
+export async function addRun(
+  s: Services,
+  setupId: string,
+  run: RunInput,
+  actor: Actor,
+): Promise<{ entry: RunEntry; fresh: boolean }> {
+  const at = s.now();
+  const happenedAt = run.happenedAt ? new Date(run.happenedAt) : at;
+  refuseFuture('happenedAt', happenedAt.toISOString().slice(0, 10), at);
+  const fate = await s.db.transaction(async (transaction) => {
+    const { rows, row } = await readSetup(s.db, setupId, transaction, true);
+    const chain = chainOf(rows, row.details);
+    return storeRun(s.db, setupId, run, chain, { origin: 'own', at, happenedAt, by: actor.id }, transaction);
+  });
+  return { entry: await oneRun(s.db, run.id), fresh: fate === 'stored' };
+}
+
+export async function oneRun(db: Sequelize, id: string): Promise<RunEntry> {
+  const [entry] = (await listRuns(db, { ids: [id], limit: 1 })).items;
+  if (!entry) throw notFound('run');
+  return entry;
+}
+
+/** What is said of a run later: another fact of its setup. Figures that hang on it are made anew. */
+export async function sayOfRun(s: Services, runId: string, body: z.output<typeof saidBody>, actor: Actor): Promise<RunEntry> {
+  const { id, saw, channels, ...said } = body;
+  await s.db.transaction(async (transaction) => {
+    const run = await foldedRun(s.db, runId, transaction);
+    const [twin] = await s.db.query('SELECT 1 FROM events WHERE id = $1', { type: QueryTypes.SELECT, bind: [id], transaction });
+    if (twin) return;
+    if (said.titleId !== undefined) {
+      const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
+        type: QueryTypes.SELECT,
+        bind: [said.titleId],
+        transaction,
+      });
+      if (!title) throw invalid('titleId', 'No title has this id');
+    }
+    if (channels) {
+      const frames = channels.findIndex((c) => c.channel === 'frames' || c.channel === 'shown');
+      if (frames >= 0) throw invalid(`channels/${frames}/channel`, 'Frames of a run are never replaced; store another run');
+      await addChannels(s.db, runId, channels, '', transaction);
+    }
+    await addEvent(
+      s.db,
+      {
+        ...{ id, setupId: run.setupId, kind: 'run-said', body: { run: runId, ...said } },
+        ...{ happenedAt: s.now(), recordedAt: s.now(), origin: 'own', by: actor.id },
+        private: saw === undefined ? null : { saw },
+      },
+      transaction,
+    );
+    const moves = [channels, said.starts, said.cutS, said.segments, said.settings?.capFps];
+    if (moves.some((m) => m !== undefined)) await refigure(s.db, runId, transaction);
+  });
+  return oneRun(s.db, runId);
+}
+
+/** Make the figures of a run anew from what was said of it last. */
+export async function refigure(db: Sequelize, runId: string, transaction: Transaction): Promise<void> {
+  const run = await foldedRun(db, runId, transaction);
+  await figure(db, { id: runId, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps }, transaction);
+}

@@ -1,0 +1,31 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { cellsOf, pairsOf, type TollRead, tollsOf } from '@ruddy/core/runs';
+import type { TollRow } from '@ruddy/core/runs/contract';
+import { runsOfTitles } from './runs-read';
+
+/** Titles that were run on these setups. */
+async function titlesOf(db: Sequelize, setupIds: readonly string[]): Promise<string[]> {
+  const rows = await db.query<{ id: string }>('SELECT DISTINCT title_id AS id FROM runs WHERE setup_id = ANY ($1)', {
+    type: QueryTypes.SELECT,
+    bind: [[...setupIds]],
+  });
+  return rows.map((r) => r.id);
+}
+
+const toRow = (t: TollRead): TollRow => ({
+  ...{ titleId: t.titleId, title: t.title, ms: t.mid, lo: t.lo, hi: t.hi, basis: t.basis, trafficMB: t.trafficMB },
+  ...{ beyondTraffic: t.beyondTraffic, uneven: t.uneven, pairs: t.pairs.length },
+});
+
+/** What the link costs each title of these setups, from every pair that is known, whichever setup its other side is of. */
+export async function tollRows(db: Sequelize, setupIds: readonly string[]): Promise<Map<string, TollRow[]>> {
+  const runs = await runsOfTitles(db, await titlesOf(db, setupIds));
+  const { pairs } = pairsOf(cellsOf(runs));
+  return new Map(setupIds.map((id) => [id, tollsOf(pairs, id).map(toRow)]));
+}
+
+/** The toll that says most of a setup: a figure before an interval, more pairs before fewer. */
+export function bestToll(rows: readonly TollRow[]): TollRow | null {
+  const worth = (t: TollRow) => (t.basis === 'interval' ? 0 : 100) + t.pairs;
+  return rows.reduce<TollRow | null>((a, b) => (a && worth(a) >= worth(b) ? a : b), null);
+}

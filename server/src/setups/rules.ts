@@ -1,0 +1,66 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { type HouseRules, RULE_IDS, type RuleId, ruleProblem, RULES } from '@ruddy/core/base';
+import { defaultRow, type RuleRow } from '@ruddy/core/plan/contract';
+import { invalid } from '../platform/http/problem';
+import { checkRevision, type Actor, type Services } from '../platform/http/route';
+import { newId } from '../platform/db/ids';
+
+interface Row {
+  key: string;
+  value: number | null;
+  reason: string;
+  rev: number;
+}
+
+async function stored(db: Sequelize, transaction?: Transaction): Promise<Row[]> {
+  return db.query<Row>(`SELECT key, value, reason, rev FROM settings WHERE member_id IS NULL AND key = ANY($1::text[])`, {
+    type: QueryTypes.SELECT,
+    bind: [RULE_IDS],
+    transaction,
+  });
+}
+
+/** Every house rule with its default and, where the workshop has one, its own value and reason. */
+export async function listRules(db: Sequelize, transaction?: Transaction): Promise<RuleRow[]> {
+  const rows = await stored(db, transaction);
+  return RULE_IDS.map((id) => {
+    const own = rows.find((r) => r.key === id);
+    return own ? { ...defaultRow(id), value: own.value, reason: own.reason, rev: own.rev } : defaultRow(id);
+  });
+}
+
+/** What the workshop changed, as the core wants it. */
+export async function houseRules(db: Sequelize): Promise<HouseRules> {
+  const own = (await stored(db)).filter((r) => r.value !== null);
+  return Object.fromEntries(own.map((r) => [r.key, r.value]));
+}
+
+/** Reads a rule as this workshop has it. */
+export async function ruleReader(db: Sequelize): Promise<(id: RuleId) => number> {
+  const own = await houseRules(db);
+  return (id) => own[id] ?? RULES[id].default;
+}
+
+/** Set or clear a rule, under the revision the page showed. */
+export async function putRule(
+  s: Services,
+  id: RuleId,
+  body: { value: number | null; reason: string },
+  ifMatch: number | null,
+  actor: Actor,
+): Promise<RuleRow> {
+  const problem = body.value === null ? null : ruleProblem(id, body.value);
+  if (problem) throw invalid('value', problem);
+  return s.db.transaction(async (transaction) => {
+    await s.db.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
+    const now = (await listRules(s.db, transaction)).find((r) => r.id === id) ?? defaultRow(id);
+    checkRevision(ifMatch, now.rev, now);
+    await s.db.query(
+      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
+       VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)
+       ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1`,
+      { bind: [newId(), s.now(), actor.id, id, JSON.stringify(body.value), body.reason], transaction },
+    );
+    return (await listRules(s.db, transaction)).find((r) => r.id === id) ?? defaultRow(id);
+  });
+}

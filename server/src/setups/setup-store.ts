@@ -1,0 +1,293 @@
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { Origin } from '@ruddy/core/base/contract';
+import { chainNames, FEEDS, type Load, partName, SHOWN_BY } from '@ruddy/core/chain';
+import {
+  type Installed,
+  LOAD_KINDS,
+  NO_SETTINGS,
+  NOTHING_INSTALLED,
+  type PartKind,
+  type Settings,
+  SOFTWARE_NAMES,
+  type SoftwareRole,
+  type Use,
+  WORK,
+} from '@ruddy/core/parts';
+import { type Docked, NO_COST_SAID, NO_DOCKED, type Pin, placesOf } from '@ruddy/core/setups';
+import type { CostSaid, Setup, SetupSlots } from '@ruddy/core/setups/contract';
+import { dockedNames } from '@ruddy/core/setups/text';
+import {
+  SetupModel,
+  SetupRevisionModel,
+  SetupSlotModel,
+  SocketModel,
+  type SlotDetail,
+  type SlotName,
+} from '../platform/db/models';
+import { invalid, notFound } from '../platform/http/problem';
+import { chainOf, slotRows, type SlotRow } from './chain';
+import { newId } from '../platform/db/ids';
+
+/** A setup as stored: its row, its slots and their rows. */
+export interface StoredSetup {
+  setup: Setup;
+  rows: SlotRow[];
+}
+
+/** Slots of which a setup has several, by their name in the API. */
+const LISTS: Partial<Record<SlotName, string>> = { path: 'path', supply: 'supplies', screen: 'screens', spare: 'spares' };
+
+/** The place of a slot as the API names it: `dock`, `path/0`. */
+function placeOf(r: { slot: SlotName; ord: number }): string {
+  const list = LISTS[r.slot];
+  return list ? `${list}/${r.ord}` : r.slot;
+}
+
+function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
+  const all = (slot: SlotName) => rows.filter((r) => r.slot === slot);
+  const one = (slot: SlotName) => all(slot)[0];
+  const path = all('path').map((r) => r.part_id);
+  const host = one('host');
+  return {
+    host: host?.part_id ?? null,
+    socket: host?.socket ?? null,
+    path: path.length > 0 ? path : noCable ? [] : null,
+    dock: one('dock')?.part_id ?? null,
+    card: one('card')?.part_id ?? null,
+    supplies: all('supply').map((r) => ({ part: r.part_id, feeds: r.detail.feeds ?? 'both' })),
+    screens: all('screen').map((r) => ({ part: r.part_id, by: r.detail.by ?? 'card', plug: r.detail.plug ?? 'displayport' })),
+    system: one('system')?.part_id ?? null,
+    items: Object.fromEntries(rows.flatMap((r) => (r.item_id === null ? [] : [[placeOf(r), r.item_id]]))),
+    spares: all('spare').map((r) => ({ part: r.part_id, purpose: r.detail.purpose ?? '' })),
+  };
+}
+
+/** A row and its slots as the API's setup. */
+export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
+  return {
+    id: row.id,
+    name: row.name,
+    state: row.state,
+    slots: slotsOf(rows, row.details.noCable === true),
+    loads: row.details.loads ?? [],
+    installed: row.details.installed ?? NOTHING_INSTALLED,
+    settings: row.details.settings ?? NO_SETTINGS,
+    docked: row.details.docked ?? NO_DOCKED,
+    pins: row.details.pins ?? [],
+    uses: row.details.uses ?? [],
+    present: row.details.present ?? '',
+    cost: row.details.cost ?? NO_COST_SAID,
+    notes: row.details.notes ?? '',
+    rev: row.rev,
+    origin: row.origin,
+    clonedFrom: row.clonedFrom,
+    createdAt: row.createdAt.toISOString(),
+    savedAt: row.savedAt.toISOString(),
+  };
+}
+
+/** Read one setup with its slots, locked for an edit when asked. */
+export async function readSetup(
+  db: Sequelize,
+  id: string,
+  transaction?: Transaction,
+  lock = false,
+): Promise<StoredSetup & { row: SetupModel }> {
+  const row = await SetupModel.findByPk(id, { transaction, ...(lock && transaction && { lock: transaction.LOCK.UPDATE }) });
+  if (!row) throw notFound('setup');
+  const rows = (await slotRows(db, [id], transaction)).get(id) ?? [];
+  return { row, rows, setup: toSetup(row, rows) };
+}
+
+async function kinds(db: Sequelize, ids: readonly string[], transaction: Transaction): Promise<Map<string, PartKind>> {
+  const rows = await db.query<{ id: string; kind: PartKind }>('SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])', {
+    type: QueryTypes.SELECT,
+    bind: [ids],
+    transaction,
+  });
+  return new Map(rows.map((r) => [r.id, r.kind]));
+}
+
+/** A piece that is named must be of the part that stands there. */
+async function checkItems(db: Sequelize, slots: SetupSlots, transaction: Transaction, where: string): Promise<void> {
+  const named = Object.entries(slots.items);
+  if (named.length === 0) return;
+  const places = placesOf(slots);
+  const rows = await db.query<{ id: string; part_id: string }>('SELECT id, part_id FROM items WHERE id = ANY($1::uuid[])', {
+    type: QueryTypes.SELECT,
+    bind: [named.map(([, id]) => id)],
+    transaction,
+  });
+  for (const [place, id] of named)
+    if (!places.has(place) || rows.find((r) => r.id === id)?.part_id !== places.get(place))
+      throw invalid(`${where}/items/${place}`, 'No piece of the part that stands there has this id');
+}
+
+/** Replace the slots of a setup. Every part must exist and be of its slot's kind; `where` is the place errors name. */
+export async function writeSlots(
+  db: Sequelize,
+  setupId: string,
+  slots: SetupSlots,
+  transaction: Transaction,
+  where = 'slots',
+): Promise<void> {
+  const wanted: { slot: SlotName; ord: number; partId: string; path: string; detail?: SlotDetail }[] = [];
+  if (slots.host) wanted.push({ slot: 'host', ord: 0, partId: slots.host, path: `${where}/host` });
+  slots.path?.forEach((partId, ord) => wanted.push({ slot: 'path', ord, partId, path: `${where}/path/${ord}` }));
+  if (slots.dock) wanted.push({ slot: 'dock', ord: 0, partId: slots.dock, path: `${where}/dock` });
+  if (slots.card) wanted.push({ slot: 'card', ord: 0, partId: slots.card, path: `${where}/card` });
+  if (slots.system) wanted.push({ slot: 'system', ord: 0, partId: slots.system, path: `${where}/system` });
+  slots.supplies.forEach(({ part, ...detail }, ord) =>
+    wanted.push({ slot: 'supply', ord, partId: part, path: `${where}/supplies/${ord}/part`, detail }),
+  );
+  slots.screens.forEach(({ part, ...detail }, ord) =>
+    wanted.push({ slot: 'screen', ord, partId: part, path: `${where}/screens/${ord}/part`, detail }),
+  );
+  slots.spares.forEach(({ part, ...detail }, ord) =>
+    wanted.push({ slot: 'spare', ord, partId: part, path: `${where}/spares/${ord}/part`, detail }),
+  );
+  const known = await kinds(
+    db,
+    wanted.map((w) => w.partId),
+    transaction,
+  );
+  for (const w of wanted) {
+    const kinds: readonly PartKind[] = w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
+    const kind = known.get(w.partId);
+    if (!kind || !kinds.includes(kind)) throw invalid(w.path, `No ${kinds.join(' or ')} has this id`);
+  }
+  let socketId: string | null = null;
+  if (slots.socket !== null) {
+    if (!slots.host) throw invalid(`${where}/socket`, 'A port needs a host');
+    const socket = await SocketModel.findOne({
+      where: { partId: slots.host, key: slots.socket, retiredAt: { [Op.is]: null } },
+      transaction,
+    });
+    if (!socket) throw invalid(`${where}/socket`, `The host has no socket "${slots.socket}"`);
+    socketId = socket.id;
+  }
+  await checkItems(db, slots, transaction, where);
+  await SetupSlotModel.destroy({ where: { setupId }, transaction });
+  await SetupSlotModel.bulkCreate(
+    wanted.map((w) => ({
+      setupId,
+      slot: w.slot,
+      ord: w.ord,
+      partId: w.partId,
+      socketId: w.slot === 'host' ? socketId : null,
+      itemId: slots.items[placeOf(w)] ?? null,
+      detail: w.detail ?? {},
+    })),
+    { transaction },
+  );
+}
+
+/** The labels of the pieces a setup names, in the order of its places, for snapshots: which cable it was matters a year later. */
+export async function itemLabels(db: Sequelize, slots: SetupSlots, transaction: Transaction): Promise<string> {
+  const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
+  if (named.length === 0) return '';
+  const rows = await db.query<{ id: string; label: string }>('SELECT id, label FROM items WHERE id = ANY($1::uuid[])', {
+    type: QueryTypes.SELECT,
+    bind: [named.map(([, id]) => id)],
+    transaction,
+  });
+  return named.map(([, id]) => rows.find((r) => r.id === id)?.label ?? '').join(', ');
+}
+
+const FOLD_MS = 10 * 60_000;
+
+/**
+ * Keep a revision. Patches of one edit session by one person fold into one, until ten minutes
+ * pass or somebody else edits.
+ */
+export async function keepRevision(
+  db: Sequelize,
+  id: string,
+  session: string | null,
+  by: string,
+  at: Date,
+  transaction: Transaction,
+): Promise<void> {
+  const { row, rows, setup } = await readSetup(db, id, transaction);
+  const chain = chainOf(rows, row.details);
+  const snapshot = {
+    name: setup.name,
+    state: setup.state,
+    notes: setup.notes,
+    slots: setup.slots,
+    loads: setup.loads,
+    installed: setup.installed,
+    settings: setup.settings,
+    docked: setup.docked,
+    pins: setup.pins,
+    uses: setup.uses,
+    present: setup.present,
+    cost: setup.cost,
+    names: {
+      ...chainNames(chain),
+      loads: setup.loads.map((l) => LOAD_KINDS[l.kind]).join(', '),
+      supply: chain.supplies.map((s) => `${partName(s.spec)} (${FEEDS[s.feeds].toLowerCase()})`).join(', '),
+      screen: chain.picture.map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`).join(', '),
+      system: partName(chain.system),
+      pieces: await itemLabels(db, setup.slots, transaction),
+      pins: setup.pins.map((p) => `${SOFTWARE_NAMES[p.role].toLowerCase()} ${p.version}`).join(', '),
+      ...dockedNames(setup.docked, setup.settings),
+      use: setup.uses.map((u) => WORK[u.work].toLowerCase()).join(', '),
+      ...Object.fromEntries(
+        (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => [SOFTWARE_NAMES[r].toLowerCase(), setup.installed[r]]),
+      ),
+    },
+  };
+  const last = await SetupRevisionModel.findOne({ where: { setupId: id }, order: [['rev', 'DESC']], transaction });
+  const folds =
+    last && session !== null && last.editSession === session && last.by === by && at.getTime() - last.at.getTime() < FOLD_MS;
+  if (folds) await last.update({ snapshot, rev: row.rev }, { transaction });
+  else
+    await SetupRevisionModel.create(
+      { id: newId(), setupId: id, rev: row.rev, snapshot, editSession: session, at, by },
+      { transaction },
+    );
+}
+
+/** Store a new setup row with its slots. The caller adds the event that says how it began. */
+export async function insertSetup(
+  db: Sequelize,
+  s: {
+    id: string;
+    name: string;
+    state: Setup['state'];
+    slots: SetupSlots;
+    loads: Load[];
+    installed: Installed;
+    settings: Settings;
+    docked: Docked;
+    pins: Pin[];
+    uses: Use[];
+    present: string;
+    cost: CostSaid;
+    notes: string;
+    clonedFrom: string | null;
+  },
+  made: { origin: Origin; at: Date; by: string },
+  transaction: Transaction,
+  where = 'slots',
+): Promise<void> {
+  const { notes, loads, installed, settings, docked, pins, uses, present, cost } = s;
+  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, docked, pins, uses, present, cost };
+  await SetupModel.create(
+    {
+      id: s.id,
+      origin: made.origin,
+      createdAt: made.at,
+      createdBy: made.by,
+      name: s.name,
+      state: s.state,
+      clonedFrom: s.clonedFrom,
+      details,
+      savedAt: made.at,
+    },
+    { transaction },
+  );
+  await writeSlots(db, s.id, s.slots, transaction, where);
+  await keepRevision(db, s.id, null, made.by, made.at, transaction);
+}

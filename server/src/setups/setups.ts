@@ -1,0 +1,126 @@
+import { QueryTypes } from 'sequelize';
+import type * as z from 'zod';
+import { changeSlots } from '@ruddy/core/setups';
+import type { cloneBody, Setup, setupBody, SetupPatch } from '@ruddy/core/setups/contract';
+import { SetupModel } from '../platform/db/models';
+import { HttpProblem } from '../platform/http/problem';
+import { checkRevision, type Actor, type Services } from '../platform/http/route';
+import { addEvent } from './events';
+import { newId } from '../platform/db/ids';
+import { insertSetup, keepRevision, readSetup, writeSlots } from './setup-store';
+
+/** Store a new setup. A repeated id is answered with what is stored. */
+export async function createSetup(
+  s: Services,
+  body: z.output<typeof setupBody>,
+  actor: Actor,
+): Promise<{ setup: Setup; fresh: boolean }> {
+  return s.db.transaction(async (transaction) => {
+    if (await SetupModel.findByPk(body.id, { transaction }))
+      return { setup: (await readSetup(s.db, body.id, transaction)).setup, fresh: false };
+    const at = s.now();
+    await insertSetup(s.db, { ...body, clonedFrom: null }, { origin: 'own', at, by: actor.id }, transaction);
+    await addEvent(
+      s.db,
+      {
+        id: newId(),
+        setupId: body.id,
+        kind: 'created',
+        body: { name: body.name },
+        happenedAt: at,
+        recordedAt: at,
+        origin: 'own',
+        by: actor.id,
+      },
+      transaction,
+    );
+    return { setup: (await readSetup(s.db, body.id, transaction)).setup, fresh: true };
+  });
+}
+
+/** A copy under another name; it starts as planned and remembers where it came from. */
+export async function cloneSetup(s: Services, id: string, body: z.output<typeof cloneBody>, actor: Actor): Promise<Setup> {
+  return s.db.transaction(async (transaction) => {
+    const source = (await readSetup(s.db, id, transaction)).setup;
+    if (await SetupModel.findByPk(body.id, { transaction })) return (await readSetup(s.db, body.id, transaction)).setup;
+    const at = s.now();
+    const made = { origin: 'own' as const, at, by: actor.id };
+    await insertSetup(s.db, { ...source, id: body.id, name: body.name, state: 'planned', clonedFrom: id }, made, transaction);
+    await addEvent(
+      s.db,
+      {
+        id: newId(),
+        setupId: body.id,
+        kind: 'cloned',
+        body: { from: source.name },
+        happenedAt: at,
+        recordedAt: at,
+        origin: 'own',
+        by: actor.id,
+      },
+      transaction,
+    );
+    return (await readSetup(s.db, body.id, transaction)).setup;
+  });
+}
+
+async function noteChanges(
+  s: Services,
+  before: Setup,
+  patch: SetupPatch,
+  actor: Actor,
+  at: Date,
+  transaction: NonNullable<Parameters<typeof addEvent>[2]>,
+) {
+  const base = { setupId: before.id, happenedAt: at, recordedAt: at, origin: 'own' as const, by: actor.id };
+  if (patch.state && patch.state !== before.state)
+    await addEvent(s.db, { ...base, id: newId(), kind: 'state', body: { from: before.state, to: patch.state } }, transaction);
+}
+
+/** Change a setup by a merge patch. What a person changes becomes theirs, an example too. */
+export async function patchSetup(
+  s: Services,
+  id: string,
+  patch: SetupPatch,
+  ifMatch: number | null,
+  actor: Actor,
+): Promise<Setup> {
+  return s.db.transaction(async (transaction) => {
+    const { row, setup } = await readSetup(s.db, id, transaction, true);
+    checkRevision(ifMatch, row.rev, setup);
+    const at = s.now();
+    const slots = changeSlots(setup.slots, patch.slots);
+    await row.update(
+      {
+        name: patch.name ?? row.name,
+        state: patch.state ?? row.state,
+        origin: row.origin === 'demo' ? 'adopted' : row.origin,
+        details: {
+          notes: patch.notes ?? setup.notes,
+          noCable: slots.path?.length === 0,
+          loads: patch.loads ?? setup.loads,
+          installed: patch.installed ?? setup.installed,
+          settings: patch.settings ?? setup.settings,
+          docked: patch.docked ?? setup.docked,
+          pins: patch.pins ?? setup.pins,
+          uses: patch.uses ?? setup.uses,
+          present: patch.present ?? setup.present,
+          cost: patch.cost ?? setup.cost,
+        },
+        rev: row.rev + 1,
+        savedAt: at,
+      },
+      { transaction },
+    );
+    if (patch.slots) await writeSlots(s.db, id, slots, transaction);
+    await noteChanges(s, setup, patch, actor, at, transaction);
+    await keepRevision(s.db, id, patch.session ?? null, actor.id, at, transaction);
+    return (await readSetup(s.db, id, transaction)).setup;
+  });
+}
+
+/** Refuse to add to a setup that does not exist, before any work is done for it. */
+export async function requireSetup(s: Services, id: string): Promise<void> {
+  const [row] = await s.db.query('SELECT 1 FROM setups WHERE id = $1', { type: QueryTypes.SELECT, bind: [id] });
+  if (!row) throw new HttpProblem(404, 'No such setup');
+}

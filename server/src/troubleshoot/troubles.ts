@@ -1,0 +1,108 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type * as z from 'zod';
+import { entryVersions } from '@ruddy/core/compatibility';
+import type { troubleBody, troubleEvent, troubleNoteBody, TroubleRow, Troubles } from '@ruddy/core/troubleshoot/contract';
+import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
+import { HttpProblem, notFound } from '../platform/http/problem';
+import type { Actor, Services } from '../platform/http/route';
+import { becomes } from '../bring-up/bring-up';
+import { STANDS } from '../setups/events';
+import { add, once, type Work } from '../setups/once';
+import { storeOutcome } from '../plan/outcomes';
+import { readSetup } from '../setups/setup-store';
+
+type Kept = z.infer<typeof troubleEvent>;
+
+/** Searches of a setup with their notes, oldest first; what was taken back is left out, with a search whose beginning was. */
+async function troublesOf(db: Sequelize, setupId: string, transaction?: Transaction): Promise<TroubleRow[]> {
+  const rows = await db.query<{ id: string; body: Kept; at: Date; by: string }>(
+    `SELECT e.id, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
+     WHERE e.setup_id = $1 AND e.kind = 'trouble' AND ${STANDS} ORDER BY e.seq`,
+    { type: QueryTypes.SELECT, bind: [setupId], transaction },
+  );
+  const found = new Map<string, TroubleRow>();
+  for (const { id, body, at, by } of rows) {
+    const when = at.toISOString();
+    if (body.note.what === 'opened') {
+      const { from, said, symptoms } = body.note;
+      found.set(body.trouble, {
+        id: body.trouble,
+        at: when,
+        by,
+        from,
+        said,
+        notes: [{ id, at: when, note: { what: 'seen', symptoms } }],
+      });
+    } else found.get(body.trouble)?.notes.push({ id, at: when, note: body.note });
+  }
+  return [...found.values()];
+}
+
+/** Every search of a setup. */
+export async function readTroubles(db: Sequelize, setupId: string): Promise<Troubles> {
+  await readSetup(db, setupId);
+  return { troubles: await troublesOf(db, setupId) };
+}
+
+const isClosed = (t: TroubleRow): boolean => t.notes.some((n) => n.note.what === 'closed');
+
+/** Begin a search. One that is still open on this setup is closed as unsolved first: one chain is searched once at a time. */
+export function openTrouble(s: Services, setupId: string, b: z.output<typeof troubleBody>, actor: Actor): Promise<boolean> {
+  return once(s, setupId, b, 'trouble', actor, async (w) => {
+    if ((await troublesOf(s.db, setupId, w.transaction)).some((t) => !isClosed(t)))
+      throw new HttpProblem(409, 'A search is already open', { detail: 'Close the open search of this setup first.' });
+    const { symptoms, from, said } = b;
+    await add(w, { id: b.id, kind: 'trouble', body: { trouble: b.id, note: { what: 'opened', symptoms, from, said } } });
+    for (const a of b.answers) {
+      const note = { what: 'test', test: a.test, says: a.says, by: 'reading', words: '' };
+      await add(w, { id: a.id, kind: 'trouble', body: { trouble: b.id, note } });
+    }
+  });
+}
+
+async function logged(w: Work, t: TroubleRow, b: z.output<typeof troubleNoteBody>): Promise<void> {
+  if (!b.log || b.note.what !== 'closed') return;
+  const seen = t.notes.flatMap((n) => (n.note.what === 'seen' ? n.note.symptoms : []));
+  const helped = t.notes.flatMap((n) =>
+    n.note.what === 'fix' && ['solved', 'better'].includes(n.note.result) ? [n.note.cause] : [],
+  );
+  const fixes = [...new Set([...helped, ...(b.note.cause ? [b.note.cause] : [])])];
+  const body = {
+    ...{ id: b.log.id, outcome: b.log.outcome, note: b.note.words, order: null, corrects: null },
+    ...{ provenance: 'own' as const, confidence: 1, happenedOn: w.happenedAt.toISOString().slice(0, 10) },
+    versions: entryVersions(w.chain.installed),
+    symptoms: [...new Set(seen)].map((x) => SYMPTOM_WORDS[x].toLowerCase()),
+    fixes: fixes.map((c) => CAUSE_WORDS[c].what.toLowerCase()),
+  };
+  await storeOutcome(w.db, w.setupId, body, w.chain, { origin: 'own', at: w.at, by: w.by }, w.transaction, 'log/');
+}
+
+/** Take the last note of an open search back; its beginning stays. */
+export function undoNote(s: Services, setupId: string, troubleId: string, id: string, actor: Actor): Promise<boolean> {
+  return once(s, setupId, { id }, 'struck', actor, async (w) => {
+    const t = (await troublesOf(s.db, setupId, w.transaction)).find((x) => x.id === troubleId);
+    if (!t) throw notFound('search of this setup');
+    const last = t.notes[t.notes.length - 1];
+    if (isClosed(t) || t.notes.length < 2 || !last)
+      throw new HttpProblem(409, 'Nothing to take back', { detail: 'The search is closed, or only its beginning is left.' });
+    await add(w, { id, kind: 'struck', body: { reason: 'taken back at the search' }, corrects: last.id });
+  });
+}
+
+/** One more note: what is seen, a test, a fix, or the end. */
+export function noteTrouble(
+  s: Services,
+  setupId: string,
+  troubleId: string,
+  b: z.output<typeof troubleNoteBody>,
+  actor: Actor,
+): Promise<boolean> {
+  return once(s, setupId, b, 'trouble', actor, async (w) => {
+    const t = (await troublesOf(s.db, setupId, w.transaction)).find((x) => x.id === troubleId);
+    if (!t) throw notFound('search of this setup');
+    if (isClosed(t)) throw new HttpProblem(409, 'This search is closed', { detail: 'Begin another to go on.' });
+    await add(w, { id: b.id, kind: 'trouble', body: { trouble: troubleId, note: b.note } });
+    await logged(w, t, b);
+    if (b.retire) await becomes(w, 'retired');
+  });
+}

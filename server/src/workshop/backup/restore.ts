@@ -1,0 +1,133 @@
+import { randomBytes } from 'node:crypto';
+import { rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { QueryTypes, type Sequelize } from 'sequelize';
+import type { BackupNote } from '@ruddy/core/workshop/contract';
+import { connect } from '../../platform/db/connect';
+import { LATEST, migrate } from '../../platform/db/migrate';
+import { hasKeeper } from '../members';
+import { countAll, makeBackup, type Place } from './make';
+import { runProgram } from './programs';
+import { hashFile, writeNote } from './store';
+
+/** Why a backup is not restored, in words. */
+export class RestoreProblem extends Error {}
+
+function databaseUrl(url: string, name: string): string {
+  const u = new URL(url);
+  u.pathname = `/${name}`;
+  return u.toString();
+}
+
+const isRefused = (e: unknown) => (e as { parent?: { code?: string } }).parent?.code === '42501';
+
+/** Scratch databases that a crash left behind. */
+export async function sweepScratch(db: Sequelize): Promise<void> {
+  const left = await db.query<{ name: string }>(
+    `SELECT datname AS name FROM pg_database d WHERE datname ~ '^ruddy_check_[0-9a-f]{12}$'
+       AND NOT EXISTS (SELECT 1 FROM pg_stat_activity a WHERE a.datname = d.datname)`,
+    { type: QueryTypes.SELECT },
+  );
+  for (const { name } of left) await db.query(`DROP DATABASE IF EXISTS ${name}`).catch(() => undefined);
+}
+
+/** Restore a file into a database made for it, bring it up to date, look at it, and let it go. */
+async function inScratch<T>(
+  p: Place,
+  file: string,
+  signal: AbortSignal | undefined,
+  look: (db: Sequelize) => Promise<T>,
+): Promise<T> {
+  const name = `ruddy_check_${randomBytes(6).toString('hex')}`;
+  await p.db.query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
+  try {
+    const made = ['--no-owner', '--no-privileges', '--exit-on-error', '-d', name, file];
+    await runProgram(p.bin, 'pg_restore', made, { url: p.url, database: name, ...(signal && { signal }) });
+    const db = connect(databaseUrl(p.url, name));
+    try {
+      return await look(db);
+    } finally {
+      await db.close();
+    }
+  } finally {
+    await p.db.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+  }
+}
+
+function differences(said: Record<string, number>, found: Record<string, number>): string[] {
+  return Object.entries(said).flatMap(([t, n]) => (found[t] === n ? [] : [`${t}: ${found[t] ?? 0} of ${n}`]));
+}
+
+/** What is known of a restored file: whether somebody can sign in there. */
+interface Tried {
+  checked: NonNullable<BackupNote['checked']>;
+  keeper: boolean;
+}
+
+/** Try a backup: is the file as it was written, does it restore, does every row come back, can it be brought up to date. */
+export async function tryBackup(p: Place, file: string, note: BackupNote | null, signal?: AbortSignal): Promise<Tried> {
+  const at = p.now().toISOString();
+  const bad = (words: string): Tried => ({ checked: { at, ok: false, words }, keeper: false });
+  if (note && (await hashFile(file)) !== note.sha256) return bad('The file is not as it was written');
+  try {
+    return await inScratch(p, file, signal, async (db) => {
+      const missing = note ? differences(note.counts, await countAll(db)) : [];
+      if (missing.length > 0) return bad(`Not all came back: ${missing.slice(0, 3).join('; ')}`);
+      const [newest] = await db.query<{ name: string }>('SELECT max(name) AS name FROM schema_migrations', {
+        type: QueryTypes.SELECT,
+      });
+      if ((newest?.name ?? '') > LATEST) return bad('It was made by a newer version of this program');
+      const done = await migrate(db);
+      const keeper = await hasKeeper(db);
+      const rows = Object.values(await countAll(db)).reduce((a, b) => a + b, 0);
+      const words = `${rows} rows came back${done.length > 0 ? `, brought up to date by ${done.length} steps` : ''}`;
+      return { checked: { at, ok: true, words }, keeper };
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    if (isRefused(error)) throw new RestoreProblem('This database user may make no database to try it in');
+    return bad(error instanceof Error ? error.message : String(error));
+  }
+}
+
+/** Try a backup of the place and keep what came of it beside the backup. */
+export async function tryNamed(p: Place, name: string, note: BackupNote | null, signal?: AbortSignal): Promise<Tried> {
+  const tried = await tryBackup(p, join(p.dir, name), note, signal);
+  if (note) await writeNote(p.dir, name, { ...note, checked: tried.checked });
+  return tried;
+}
+
+/** Other work on the same tables is waited for this long. */
+const WAIT_S = 30;
+
+/**
+ * Put a backup in the place of everything there is. First it is tried beside the database, then what is there now is backed up, and only
+ * then both change places in one transaction: all of it, or nothing.
+ */
+export async function restoreFile(
+  p: Place,
+  file: string,
+  note: BackupNote | null,
+  how: { signIn: boolean; signal?: AbortSignal; prepare: () => Promise<void> },
+): Promise<{ counts: Record<string, number>; safety: string }> {
+  const tried = await tryBackup(p, file, note, how.signal);
+  if (!tried.checked.ok) throw new RestoreProblem(`Nothing changed. ${tried.checked.words}`);
+  if (how.signIn && !tried.keeper)
+    throw new RestoreProblem('Nothing changed. No keeper of that backup has a password: nobody could sign in');
+  const safety = await makeBackup(p, 'before-restore', how.signal);
+  // Written out whole before any of it is run: a file that breaks off in the middle changes nothing.
+  const [first, sql] = [join(p.dir, `${safety.name}.first.sql`), join(p.dir, `${safety.name}.sql`)];
+  const on = { url: p.url, ...(how.signal && { signal: how.signal }) };
+  try {
+    await writeFile(sql, '', { mode: 0o600 });
+    await runProgram(p.bin, 'pg_restore', ['--no-owner', '--no-privileges', '-f', sql, file], on);
+    await writeFile(first, `SET lock_timeout = '${WAIT_S}s';\nDROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`, {
+      mode: 0o600,
+    });
+    await runProgram(p.bin, 'psql', ['-X', '-q', '-1', '-v', 'ON_ERROR_STOP=1', '-f', first, '-f', sql], on);
+  } finally {
+    for (const f of [first, sql]) await rm(f, { force: true });
+  }
+  await how.prepare();
+  return { counts: await countAll(p.db), safety: safety.name };
+}

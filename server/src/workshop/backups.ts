@@ -1,0 +1,209 @@
+import { createReadStream } from 'node:fs';
+import { join } from 'node:path';
+import { QueryTypes, type Transaction } from 'sequelize';
+import {
+  type BackupList,
+  backupPlan,
+  type BackupPlan,
+  type BackupRow,
+  DEFAULT_PLAN,
+  type RestoreReport,
+} from '@ruddy/core/workshop/contract';
+import { makeBackup, type Place } from './backup/make';
+import { findPrograms, ProgramProblem } from './backup/programs';
+import { restoreFile, RestoreProblem, sweepScratch, tryNamed } from './backup/restore';
+import { listPlace, removeBackup, sweep } from './backup/store';
+import { THIS_MACHINE } from '../platform/access/actor';
+import { HttpProblem, notFound } from '../platform/http/problem';
+import { checkRevision, type Actor, type Services } from '../platform/http/route';
+import { newId } from '../platform/db/ids';
+import { prepareDatabase } from '../prepare';
+
+const PLAN = 'backup.plan';
+const TROUBLE = 'backup.trouble';
+
+/** The place for backups of this server, or why there is none. */
+export function placeOf(s: Services): { place: Place } | { why: string } {
+  if (!s.backups) return { why: 'This server was started without a place for backups (RUDDY_BACKUP_DIR).' };
+  const bin = findPrograms(s.backups.bin);
+  if (bin === null)
+    return { why: "PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client)." };
+  return { place: { db: s.db, url: s.backups.url, dir: s.backups.dir, bin, now: s.now } };
+}
+
+function requirePlace(s: Services): Place {
+  const found = placeOf(s);
+  if ('why' in found) throw new HttpProblem(503, 'No backups from here', { detail: found.why });
+  return found.place;
+}
+
+async function setting<T>(s: Services, key: string, transaction?: Transaction): Promise<{ value: T; rev: number } | null> {
+  const [row] = await s.db.query<{ value: T; rev: number }>(
+    'SELECT value, rev FROM settings WHERE member_id IS NULL AND key = $1',
+    {
+      type: QueryTypes.SELECT,
+      bind: [key],
+      transaction,
+    },
+  );
+  return row ?? null;
+}
+
+async function keep(s: Services, key: string, value: unknown, by: string, transaction?: Transaction): Promise<void> {
+  await s.db.query(
+    `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb)
+     ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, rev = settings.rev + 1`,
+    { bind: [newId(), s.now(), by, key, JSON.stringify(value)], transaction },
+  );
+}
+
+async function planOf(s: Services, transaction?: Transaction): Promise<BackupPlan & { rev: number }> {
+  const row = await setting<unknown>(s, PLAN, transaction);
+  const stored = backupPlan.safeParse(row?.value);
+  return { ...(stored.success ? stored.data : DEFAULT_PLAN), rev: row?.rev ?? 0 };
+}
+
+/** Backups with the plan they are made by. */
+export async function listBackups(s: Services): Promise<BackupList> {
+  const found = placeOf(s);
+  const plan = await planOf(s);
+  const trouble = (await setting<string>(s, TROUBLE))?.value ?? '';
+  if ('why' in found) return { items: [], plan, place: null, why: found.why, trouble };
+  return { items: await listPlace(found.place.dir), plan, place: found.place.dir, why: '', trouble };
+}
+
+export async function putPlan(
+  s: Services,
+  body: BackupPlan,
+  ifMatch: number | null,
+  actor: Actor,
+): Promise<BackupPlan & { rev: number }> {
+  return s.db.transaction(async (transaction) => {
+    await s.db.query('SELECT pg_advisory_xact_lock(4314)', { type: QueryTypes.SELECT, transaction });
+    const now = await planOf(s, transaction);
+    checkRevision(ifMatch, now.rev, now);
+    await keep(s, PLAN, body, actor.id, transaction);
+    return planOf(s, transaction);
+  });
+}
+
+/** What went wrong outside is told; it is nobody's fault here. */
+async function told<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work;
+  } catch (error) {
+    if (error instanceof RestoreProblem) throw new HttpProblem(409, 'Not restored', { detail: error.message });
+    if (error instanceof ProgramProblem) throw new HttpProblem(507, 'Not finished', { detail: error.message });
+    const code = (error as NodeJS.ErrnoException).code;
+    if (code === 'ENOSPC') throw new HttpProblem(507, 'Not finished', { detail: 'The disk for backups is full' });
+    if (code === 'EACCES' || code === 'EROFS')
+      throw new HttpProblem(507, 'Not finished', { detail: 'The place for backups cannot be written' });
+    throw error;
+  }
+}
+
+export async function backUpNow(s: Services, signal: AbortSignal): Promise<BackupRow> {
+  const { name, note } = await told(makeBackup(requirePlace(s), 'asked', signal));
+  return { name, note, bytes: note.bytes };
+}
+
+async function named(p: Place, name: string): Promise<BackupRow> {
+  const row = (await listPlace(p.dir)).find((b) => b.name === name);
+  if (!row) throw notFound('backup');
+  return row;
+}
+
+/** Try a backup by restoring it beside the database. */
+export async function checkBackup(s: Services, name: string, signal: AbortSignal): Promise<BackupRow> {
+  const p = requirePlace(s);
+  const row = await named(p, name);
+  await told(tryNamed(p, name, row.note, signal));
+  return named(p, name);
+}
+
+export async function restoreNamed(s: Services, name: string, signal: AbortSignal): Promise<RestoreReport> {
+  const p = requirePlace(s);
+  const row = await named(p, name);
+  const how = { signIn: s.access !== undefined, signal, prepare: () => prepareDatabase(s.db).then(() => undefined) };
+  const done = await told(restoreFile(p, join(p.dir, name), row.note, how));
+  return { restored: name, ...done };
+}
+
+export async function dropBackup(s: Services, name: string): Promise<void> {
+  if (!(await removeBackup(requirePlace(s).dir, name))) throw notFound('backup');
+}
+
+/** The bytes of a backup, to keep somewhere else. */
+export async function backupBytes(s: Services, name: string): Promise<NodeJS.ReadableStream> {
+  const p = requirePlace(s);
+  await named(p, name);
+  return createReadStream(join(p.dir, name));
+}
+
+const HOUR_MS = 3_600_000;
+
+/** Make a backup if the plan says so, try it, and let go of the oldest made by plan. Of several processes one does it. */
+export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
+  const found = placeOf(s);
+  if ('why' in found) return 'not-due';
+  const p = found.place;
+  return s.db.transaction(async (transaction) => {
+    const [lock] = await s.db.query<{ mine: boolean }>('SELECT pg_try_advisory_xact_lock(4315) AS mine', {
+      type: QueryTypes.SELECT,
+      transaction,
+    });
+    const plan = await planOf(s, transaction);
+    if (!lock?.mine || plan.everyHours === null) return 'not-due';
+    const all = await listPlace(p.dir);
+    const last = Math.max(
+      0,
+      ...all.flatMap((b) => (b.note && b.note.why !== 'before-restore' ? [Date.parse(b.note.madeAt)] : [])),
+    );
+    const now = s.now().getTime();
+    if (now - last < plan.everyHours * HOUR_MS && last <= now) return 'not-due';
+    const made = await makeBackup(p, 'schedule');
+    const tried = await tryNamed(p, made.name, made.note).catch((e: unknown) => {
+      if (e instanceof RestoreProblem) return null;
+      throw e;
+    });
+    await keep(s, TROUBLE, tried && !tried.checked.ok ? `${made.name}: ${tried.checked.words}` : '', THIS_MACHINE.id);
+    const scheduled = (await listPlace(p.dir)).filter((b) => b.note?.why === 'schedule');
+    // A backup that did not come back when tried lets none of the others go.
+    if (tried === null || tried.checked.ok) for (const b of scheduled.slice(plan.keep)) await removeBackup(p.dir, b.name);
+    return 'made';
+  });
+}
+
+const TICK_MS = 60_000;
+/** After a failure the next try waits, so that a full disk is not written to every minute. */
+const AFTER_FAILURE_MS = 15 * TICK_MS;
+
+/** Look every minute whether a backup is due; the answer stops it. */
+export function scheduleBackups(s: Services): () => Promise<void> {
+  let notBefore = 0;
+  const attempt = async () => {
+    if (Date.now() < notBefore) return;
+    try {
+      await backUpIfDue(s);
+    } catch (error) {
+      notBefore = Date.now() + AFTER_FAILURE_MS;
+      await keep(s, TROUBLE, error instanceof Error ? error.message : String(error), THIS_MACHINE.id).catch(() => undefined);
+      throw error;
+    }
+  };
+  let working: Promise<unknown> = Promise.resolve();
+  const tick = () => {
+    working = working.then(attempt).catch((e: unknown) => s.unexpected?.(e));
+  };
+  if (s.backups) {
+    const { dir } = s.backups;
+    working = Promise.all([sweep(dir), sweepScratch(s.db)]).catch((e: unknown) => s.unexpected?.(e));
+  }
+  const first = setTimeout(tick, 5000);
+  const timer = setInterval(tick, TICK_MS);
+  return async () => {
+    clearTimeout(first);
+    clearInterval(timer);
+    await working;
+  };
+}

@@ -1,0 +1,274 @@
+import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
+import type { Origin } from '@ruddy/core/base/contract';
+import type { PartBody } from '@ruddy/core/parts/contract';
+import type { SetupSlots } from '@ruddy/core/setups/contract';
+import { type Bundle, EVENT_BODIES, type LoadReport } from '@ruddy/core/workshop/contract';
+import { EventModel, LogEntryModel, PartModel, SetupModel } from '../platform/db/models';
+import { invalid } from '../platform/http/problem';
+import { chainOf } from '../setups/chain';
+import { addEvent } from '../setups/events';
+import { contentHash, idFromFile, newId } from '../platform/db/ids';
+import { at, count, type Load } from '../platform/db/bundle-tools';
+import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
+import { chainInFile, loadForeign, type Foreign } from '../compatibility/log-load';
+import { storeOutcome } from '../plan/outcomes';
+import { addFact, createItem } from '../parts/items';
+import { createPart } from '../parts/parts';
+import { loadPeople } from './people-load';
+import { addPrice, addRate } from '../buy/prices';
+import { insertSetup, readSetup } from '../setups/setup-store';
+import { loadSearches } from '../buy/scout-load';
+import { loadFeeds } from './feeds-load';
+import { loadFigures, loadRules } from './settings-load';
+import { loadStated } from '../compatibility/stated-load';
+
+async function loadParts(l: Load): Promise<void> {
+  for (const [i, p] of l.bundle.parts.entries()) {
+    const id = idFromFile(p.id);
+    const same = p.retired ? null : await namesake(l, p);
+    if (same && same.id !== id) {
+      if (contentHash(same.spec) !== contentHash(p.spec))
+        throw invalid(`parts/${i}/spec`, `${p.spec.maker} ${p.spec.model} is known here with other values`);
+      l.parts.set(p.id, same.id);
+      count(l, 'same', 'parts');
+      continue;
+    }
+    l.parts.set(p.id, id);
+    const body = { id, kind: p.kind, spec: p.spec, sources: p.sources } as PartBody;
+    const fate = await createPart(body, { origin: l.origin, at: l.now, by: l.by, retired: p.retired }, l.transaction).catch(
+      (e: unknown) => at(`parts/${i}`, e),
+    );
+    count(l, fate, 'parts');
+  }
+}
+
+/** A part here of the same kind and name that is not retired. */
+async function namesake(l: Load, p: Bundle['parts'][number]): Promise<PartModel | null> {
+  const is = (column: 'maker' | 'model' | 'variant') => where(fn('lower', col(column)), p.spec[column].toLowerCase());
+  return PartModel.findOne({
+    where: { [Op.and]: [{ kind: p.kind, retiredAt: null }, is('maker'), is('model'), is('variant')] },
+    transaction: l.transaction,
+  });
+}
+
+/** Pieces with what was seen on them. */
+async function loadPieces(l: Load): Promise<void> {
+  const made = { origin: l.origin, at: l.now, by: l.by };
+  for (const [i, x] of l.bundle.items.entries()) {
+    const id = idFromFile(x.id);
+    l.items.set(x.id, id);
+    const body = { ...x, id, partId: partHere(l, x.partId, `items/${i}/partId`) };
+    count(l, await createItem(l.db, body, made, l.transaction).catch((e: unknown) => at(`items/${i}`, e)), 'items');
+  }
+  for (const [i, f] of l.bundle.itemFacts.entries()) {
+    const body = { ...f, id: idFromFile(f.id), itemId: l.items.get(f.itemId) ?? idFromFile(f.itemId) };
+    count(l, await addFact(body, made, l.transaction, `itemFacts/${i}/`), 'itemFacts');
+  }
+}
+
+async function loadMoney(l: Load): Promise<void> {
+  const made = { origin: l.origin, at: l.now, by: l.by };
+  for (const [i, p] of l.bundle.prices.entries()) {
+    const body = {
+      ...p,
+      id: idFromFile(p.id),
+      partId: partHere(l, p.partId, `prices/${i}/partId`),
+      itemId: p.itemId === null ? null : (l.items.get(p.itemId) ?? idFromFile(p.itemId)),
+      withIds: p.withIds.map((id) => partHere(l, id, `prices/${i}/withIds`)),
+    };
+    count(l, await addPrice(l.db, body, made, l.transaction, `prices/${i}/`), 'prices');
+  }
+  for (const r of l.bundle.rates) count(l, await addRate({ ...r, id: idFromFile(r.id) }, made, l.transaction), 'rates');
+}
+
+/** The id here of a part the file names. */
+function partHere(l: Load, id: string, place: string): string {
+  const found = l.parts.get(id);
+  if (!found) throw invalid(place, `The file holds no part "${id}"`);
+  return found;
+}
+
+function slotsHere(l: Load, i: number, slots: SetupSlots): SetupSlots {
+  const here = (id: string | null, slot: string) => {
+    if (id === null) return null;
+    const found = l.parts.get(id);
+    if (!found) throw invalid(`setups/${i}/slots/${slot}`, `The file holds no part "${id}"`);
+    return found;
+  };
+  return {
+    ...slots,
+    host: here(slots.host, 'host'),
+    dock: here(slots.dock, 'dock'),
+    card: here(slots.card, 'card'),
+    path: slots.path?.map((p, k) => here(p, `path/${k}`) as string) ?? null,
+    system: here(slots.system, 'system'),
+    supplies: slots.supplies.map((x, k) => ({ ...x, part: here(x.part, `supplies/${k}/part`) as string })),
+    screens: slots.screens.map((x, k) => ({ ...x, part: here(x.part, `screens/${k}/part`) as string })),
+    spares: slots.spares.map((x, k) => ({ ...x, part: here(x.part, `spares/${k}/part`) as string })),
+    items: Object.fromEntries(Object.entries(slots.items).map(([place, id]) => [place, l.items.get(id) ?? idFromFile(id)])),
+  };
+}
+
+async function loadSetups(l: Load): Promise<void> {
+  const told = new Set(
+    l.bundle.events.filter((e) => e.kind === 'created' || e.kind === 'cloned').map((e) => idFromFile(e.setupId)),
+  );
+  const fresh: { id: string; source: string }[] = [];
+  for (const [i, s] of l.bundle.setups.entries()) {
+    const id = idFromFile(s.id);
+    if (await SetupModel.findByPk(id, { transaction: l.transaction })) {
+      count(l, 'same', 'setups');
+      continue;
+    }
+    const made = { origin: l.origin, at: new Date(s.createdAt), by: l.by };
+    await insertSetup(
+      l.db,
+      { ...s, id, slots: slotsHere(l, i, s.slots), clonedFrom: null },
+      made,
+      l.transaction,
+      `setups/${i}/slots`,
+    ).catch((e: unknown) => at(`setups/${i}`, e));
+    if (!told.has(id))
+      await addEvent(
+        l.db,
+        {
+          id: newId(),
+          setupId: id,
+          kind: 'created',
+          body: { name: s.name },
+          happenedAt: made.at,
+          recordedAt: made.at,
+          origin: l.origin,
+          by: l.by,
+        },
+        l.transaction,
+      );
+    if (s.clonedFrom !== null) fresh.push({ id, source: idFromFile(s.clonedFrom) });
+    count(l, 'stored', 'setups');
+  }
+  // Copies point to their originals once all are there; an original that is nowhere is forgotten.
+  for (const { id, source } of fresh)
+    if (await SetupModel.findByPk(source, { transaction: l.transaction }))
+      await SetupModel.update({ clonedFrom: source }, { where: { id }, transaction: l.transaction });
+}
+
+/** Facts come in the order they had in their setup; a file without numbers goes by when they were recorded. */
+async function loadFacts(l: Load): Promise<void> {
+  const facts = [
+    ...l.bundle.events.map((e, i) => ({ type: 'event' as const, i, e, at: e.recordedAt })),
+    ...l.bundle.outcomes.map((e, i) => ({ type: 'outcome' as const, i, e, at: e.recordedAt })),
+    ...l.bundle.runs.map((e, i) => ({ type: 'run' as const, i, e, at: e.recordedAt })),
+  ].sort((a, b) => a.e.seq - b.e.seq || Date.parse(a.at) - Date.parse(b.at));
+  const foreign: Foreign[] = [];
+  for (const f of facts) {
+    const place = `${f.type}s/${f.i}`;
+    if (f.type === 'outcome' && f.e.setupId === null) {
+      foreign.push({ entry: f.e, place });
+      continue;
+    }
+    const setupId = idFromFile(f.e.setupId as string);
+    if (!(await SetupModel.findByPk(setupId, { transaction: l.transaction })))
+      throw invalid(`${place}/setupId`, `No setup "${f.e.setupId}" in the file or here`);
+    if (f.type === 'event') await loadEvent(l, f.e, setupId, place);
+    else if (f.type === 'run') await loadRun(l, f.e, setupId, place);
+    else await loadOutcome(l, f.e, setupId, place);
+  }
+  await loadForeign(l, foreign);
+}
+
+/** What is stored is read again: a body must be what its kind says. An attempt is named by the id it has here. */
+function checkedBody(kind: Bundle['events'][number]['kind'], body: Record<string, unknown>, place: string): object {
+  const schema = EVENT_BODIES[kind];
+  const here = (key: string) => (typeof body[key] === 'string' ? { [key]: idFromFile(body[key]) } : {});
+  const named = {
+    ...body,
+    ...here('attempt'),
+    ...here('trouble'),
+    ...(kind === 'run-said' && { ...here('run'), ...here('titleId') }),
+  };
+  if (!schema) return named;
+  const r = schema.safeParse(named);
+  if (r.success) return r.data as object;
+  const issue = r.error.issues[0];
+  throw invalid(`${place}/body/${issue?.path.join('/') ?? ''}`, issue?.message ?? `not of the kind "${kind}"`);
+}
+
+async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, place: string): Promise<void> {
+  const id = idFromFile(e.id);
+  if (await EventModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'events');
+  const { kind } = e;
+  const body = checkedBody(kind, e.body, place);
+  const corrects = e.corrects === null ? null : idFromFile(e.corrects);
+  if (corrects !== null && !(await EventModel.findByPk(corrects, { transaction: l.transaction })))
+    throw invalid(`${place}/corrects`, `No event "${e.corrects}" before this one`);
+  await addEvent(
+    l.db,
+    {
+      id,
+      setupId,
+      kind,
+      body,
+      happenedAt: new Date(e.happenedAt),
+      recordedAt: new Date(e.recordedAt),
+      corrects,
+      private: e.private,
+      origin: l.origin,
+      by: l.by,
+    },
+    l.transaction,
+  );
+  count(l, 'stored', 'events');
+}
+
+async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: string, place: string): Promise<void> {
+  const { setupId: _file, recordedAt, seq, chain: given, unit, cameFrom, ...rest } = o;
+  void [_file, seq, unit, cameFrom];
+  const id = idFromFile(o.id);
+  if (await LogEntryModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'outcomes');
+  const { rows, row } = await readSetup(l.db, setupId, l.transaction);
+  const chain = given === undefined ? chainOf(rows, row.details) : chainInFile(l.bundle, given, place);
+  const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
+  const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
+  const fate = await storeOutcome(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) =>
+    at(place, e),
+  );
+  count(l, fate, 'outcomes');
+}
+
+/**
+ * Load a bundle whole or not at all: the demo data, a share file and a full export all come this
+ * way. What is already here under the same id stays as it is; loading twice changes nothing.
+ */
+export async function loadBundle(
+  db: Sequelize,
+  bundle: Bundle,
+  made: { origin: Origin; by: string; now: Date; cameFrom?: string },
+  transaction: Transaction,
+): Promise<LoadReport> {
+  const load: Load = {
+    db,
+    bundle,
+    ...made,
+    cameFrom: made.cameFrom ?? '',
+    transaction,
+    parts: new Map(),
+    items: new Map(),
+    titles: new Map(),
+    report: { stored: {}, same: {} },
+  };
+  await loadParts(load);
+  await loadPieces(load);
+  await loadMoney(load);
+  await loadSetups(load);
+  await loadCaptures(load);
+  await loadRunBasics(load);
+  await loadFacts(load);
+  await refigureSaid(load);
+  await loadRules(load);
+  await loadFigures(load);
+  await loadStated(load);
+  await loadSearches(load);
+  await loadFeeds(load);
+  await loadPeople(load);
+  return load.report;
+}

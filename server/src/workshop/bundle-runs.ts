@@ -1,0 +1,128 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { chainSchema } from '@ruddy/core/chain';
+import type { RunContext, RunKind, RunSettings, Segment } from '@ruddy/core/runs';
+import type { ChannelBody } from '@ruddy/core/runs/contract';
+import type { Bundle } from '@ruddy/core/workshop/contract';
+import { fromZod } from '../platform/http/problem';
+import { at, count, type Load } from '../platform/db/bundle-tools';
+import { keepCapture } from '../runs/captures';
+import { chainOf } from '../setups/chain';
+import { storeFit } from '../runs/fits';
+import { idFromFile } from '../platform/db/ids';
+import { addProfile, addSession, keepMapping, listMappings } from '../runs/profiles';
+import { refigure, storeRun } from '../runs/runs';
+import { readSetup } from '../setups/setup-store';
+
+/** Values of runs, before the runs that name them. */
+export async function loadCaptures(l: Load): Promise<void> {
+  for (const [i, c] of l.bundle.captures.entries()) {
+    const data = Buffer.from(c.data, 'base64');
+    const fate = await keepCapture(l.db, { sha256: c.sha256, n: c.n, data, at: l.now }, l.transaction).catch((e: unknown) =>
+      at(`captures/${i}`, e),
+    );
+    count(l, fate, 'captures');
+  }
+}
+
+/** Titles, remembered layouts, planned sessions. */
+export async function loadRunBasics(l: Load): Promise<void> {
+  const made = { origin: l.origin, at: l.now, by: l.by };
+  for (const [i, p] of l.bundle.profiles.entries()) {
+    const { fits, ...rest } = p;
+    const { id, fresh } = await addProfile(l.db, { ...rest, id: idFromFile(p.id) }, made, l.transaction).catch((e: unknown) =>
+      at(`profiles/${i}`, e),
+    );
+    for (const f of fits)
+      await storeFit(l.db, { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit }, made, l.transaction);
+    l.titles.set(idFromFile(p.id), id);
+    count(l, fresh ? 'stored' : 'same', 'profiles');
+  }
+  // The most recently used comes first in a file.
+  for (const [i, m] of [...l.bundle.mappings].reverse().entries())
+    await keepMapping(l.db, m, new Date(l.now.getTime() + i), l.transaction);
+  for (const s of l.bundle.sessions) {
+    const { createdAt, ...rest } = s;
+    const body = { ...rest, id: idFromFile(s.id), setupIds: s.setupIds.map(idFromFile) };
+    count(l, await addSession(l.db, body, { ...made, at: new Date(createdAt) }, l.transaction), 'sessions');
+  }
+}
+
+export async function loadRun(l: Load, r: Bundle['runs'][number], setupId: string, place: string): Promise<void> {
+  const { setupId: _file, recordedAt, happenedAt, seq, chain: given, ...rest } = r;
+  void [_file, seq];
+  const { rows, row } = await readSetup(l.db, setupId, l.transaction);
+  const parsed = given === undefined ? null : chainSchema.safeParse(given);
+  if (parsed && !parsed.success) at(`${place}/chain`, fromZod(parsed.error, 'body'));
+  const chain = parsed?.data ?? chainOf(rows, row.details);
+  const titleId = idFromFile(r.titleId);
+  const body = { ...rest, id: idFromFile(r.id), titleId: l.titles.get(titleId) ?? titleId };
+  const made = { origin: l.origin, at: new Date(recordedAt), happenedAt: new Date(happenedAt), by: l.by };
+  const fate = await storeRun(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) => at(place, e));
+  count(l, fate, 'runs');
+}
+
+/** What was said of runs may change their figures: they are made anew. */
+export async function refigureSaid(l: Load): Promise<void> {
+  const ids = new Set(l.bundle.events.flatMap((e) => (e.kind === 'run-said' ? [idFromFile(String(e.body['run']))] : [])));
+  const struck = new Set(l.bundle.events.flatMap((e) => (e.kind === 'struck' && e.corrects ? [idFromFile(e.corrects)] : [])));
+  // A run that was taken back is not read any more.
+  for (const id of ids) if (!struck.has(id)) await refigure(l.db, id, l.transaction);
+}
+
+type Exported = Pick<Bundle, 'profiles' | 'runs' | 'captures' | 'mappings' | 'sessions'>;
+interface RunRow {
+  id: string;
+  setupId: string;
+  titleId: string;
+  kind: RunKind;
+  happenedAt: Date;
+  recordedAt: Date;
+  seq: number;
+  chain: unknown;
+  settings: RunSettings;
+  context: RunContext;
+  result: Bundle['runs'][number]['result'];
+  reason: string;
+  cutS: number;
+  segments: Segment[];
+  private: { saw?: string; source?: Bundle['runs'][number]['source'] } | null;
+  channels: ChannelBody[] | null;
+}
+
+/** Everything about runs, in a fixed order. */
+export async function exportRuns(db: Sequelize): Promise<Exported> {
+  const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
+  const profiles = await select<Bundle['profiles'][number]>(
+    `SELECT id, name, kind, note, engine, year, params, coalesce((SELECT jsonb_agg(jsonb_build_object('id', f.id, 'madeAt',
+         to_char(f.made_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'fit', f.fit) ORDER BY f.made_at, f.id)
+       FROM profile_fits f WHERE f.profile_id = profiles.id), '[]') AS fits
+     FROM profiles ORDER BY id`,
+  );
+  const runs = await select<RunRow>(
+    `SELECT r.id, r.setup_id AS "setupId", r.title_id AS "titleId", r.kind, r.happened_at AS "happenedAt", r.recorded_at AS "recordedAt", e.seq,
+       r.chain, r.settings, r.context, r.result, r.reason, r.cut_s AS "cutS", r.segments, r.private,
+       (SELECT jsonb_agg(jsonb_build_object('channel', c.channel, 't0Ms', c.t0_ms, 'dtMs', c.dt_ms, 'n', c.n, 'sha256', c.sha256) ORDER BY c.channel)
+          FROM run_channels c WHERE c.run_id = r.id) AS channels
+     FROM runs r JOIN events e ON e.id = r.id ORDER BY r.setup_id, e.seq`,
+  );
+  const captures = await select<{ sha256: string; n: number; data: Buffer }>(
+    'SELECT sha256, n, data FROM captures c WHERE EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256) ORDER BY sha256',
+  );
+  const sessions = await select<{ id: string; body: Omit<Bundle['sessions'][number], 'id' | 'createdAt'>; createdAt: Date }>(
+    'SELECT id, body, created_at AS "createdAt" FROM sessions_planned ORDER BY id',
+  );
+  return {
+    profiles,
+    runs: runs.map(({ private: own, channels, ...r }) => ({
+      ...r,
+      happenedAt: r.happenedAt.toISOString(),
+      recordedAt: r.recordedAt.toISOString(),
+      saw: own?.saw ?? '',
+      source: own?.source ?? null,
+      channels: channels ?? [],
+    })),
+    captures: captures.map((c) => ({ ...c, data: c.data.toString('base64') })),
+    mappings: await listMappings(db),
+    sessions: sessions.map((s) => ({ ...s.body, id: s.id, createdAt: s.createdAt.toISOString() })),
+  };
+}

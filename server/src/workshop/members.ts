@@ -1,0 +1,213 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type * as z from 'zod';
+import type { memberBody, memberPatch, MemberRow, passwordBody, signInBody } from '@ruddy/core/workshop/contract';
+import { THIS_MACHINE, type Visit } from '../platform/access/actor';
+import { hashPassword, passwordFits } from '../platform/access/password';
+import { beginSession, endSession, endSessionsOf } from '../platform/access/sessions';
+import { forgetTries, takeTry } from '../platform/access/tries';
+import { HttpProblem, invalid, notFound } from '../platform/http/problem';
+import { checkRevision, type Actor, type Services } from '../platform/http/route';
+import type { Made } from '../parts/items';
+
+type Row = Omit<MemberRow, 'createdAt'> & { createdAt: Date };
+
+/** Members by name, the built-in keeper first. */
+export async function listMembers(
+  s: Pick<Services, 'db' | 'now'>,
+  id: string | null = null,
+  transaction?: Transaction,
+): Promise<MemberRow[]> {
+  const rows = await s.db.query<Row>(
+    `SELECT m.id, m.name, m.role, m.active, m.password_hash IS NOT NULL AS "hasPassword", m.id = $2 AS "builtIn", m.rev, m.origin, m.created_at AS "createdAt",
+       (SELECT count(*)::int FROM sessions t WHERE t.member_id = m.id AND t.expires_at > $3) AS "signedIn",
+       (SELECT count(*)::int FROM loans l WHERE l.member_id = m.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS out
+     FROM members m WHERE $1::uuid IS NULL OR m.id = $1 ORDER BY m.id <> $2, lower(m.name), m.id LIMIT 2000`,
+    { type: QueryTypes.SELECT, bind: [id, THIS_MACHINE.id, s.now()], transaction },
+  );
+  return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
+}
+
+export async function getMember(s: Pick<Services, 'db' | 'now'>, id: string, transaction?: Transaction): Promise<MemberRow> {
+  const [found] = await listMembers(s, id, transaction);
+  if (!found) throw notFound('member');
+  return found;
+}
+
+function refuseOwnName(name: string, password: string): void {
+  if (password.toLowerCase().includes(name.trim().toLowerCase()) && name.trim().length > 3)
+    throw invalid('password', 'Password: must not hold the name');
+}
+
+async function refuseTaken(db: Sequelize, name: string, id: string, transaction: Transaction): Promise<void> {
+  const [row] = await db.query('SELECT 1 FROM members WHERE lower(name) = lower($1) AND id <> $2', {
+    type: QueryTypes.SELECT,
+    bind: [name, id],
+    transaction,
+  });
+  if (row) throw invalid('name', `Name: ${name} is a member already`);
+}
+
+/** Write a member down. The same id twice changes nothing. */
+export async function addMember(
+  db: Sequelize,
+  body: { id: string; name: string; role: string; active?: boolean; passwordHash?: string | null },
+  made: Omit<Made, 'by'>,
+  transaction: Transaction,
+): Promise<'stored' | 'same'> {
+  const [known] = await db.query('SELECT 1 FROM members WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [body.id],
+    transaction,
+  });
+  if (known) return 'same';
+  await refuseTaken(db, body.name, body.id, transaction);
+  await db.query(
+    'INSERT INTO members (id, origin, created_at, name, role, active, password_hash) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+    { bind: [body.id, made.origin, made.at, body.name, body.role, body.active ?? true, body.passwordHash ?? null], transaction },
+  );
+  return 'stored';
+}
+
+export async function createMember(
+  s: Services,
+  { password, ...body }: z.output<typeof memberBody>,
+): Promise<{ row: MemberRow; fresh: boolean }> {
+  if (password !== null) refuseOwnName(body.name, password);
+  const passwordHash = password === null ? null : await hashPassword(password);
+  const fate = await s.db.transaction((t) => addMember(s.db, { ...body, passwordHash }, { origin: 'own', at: s.now() }, t));
+  return { row: await getMember(s, body.id), fresh: fate === 'stored' };
+}
+
+/** Somebody must stay who can sign in and do everything. Held under one lock, so that two keepers cannot let each other go at once. */
+async function refuseLastKeeper(s: Services, id: string, transaction: Transaction): Promise<void> {
+  if (!s.access) return;
+  const [row] = await s.db.query<{ n: number }>(
+    `SELECT count(*)::int AS n FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL AND id <> $1`,
+    { type: QueryTypes.SELECT, bind: [id], transaction },
+  );
+  if ((row?.n ?? 0) === 0) throw invalid('role', 'The last keeper who can sign in has to stay one');
+}
+
+/** Rename, give another role, or let somebody go; who is let go is signed out at once. */
+export async function patchMember(
+  s: Services,
+  id: string,
+  patch: z.output<typeof memberPatch>,
+  ifMatch: number | null,
+): Promise<MemberRow> {
+  if (id === THIS_MACHINE.id) throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
+  return s.db.transaction(async (transaction) => {
+    await s.db.query('SELECT pg_advisory_xact_lock(4313)', { type: QueryTypes.SELECT, transaction });
+    const now = await getMember(s, id, transaction);
+    checkRevision(ifMatch, now.rev, now);
+    if (patch.name !== undefined) await refuseTaken(s.db, patch.name, id, transaction);
+    const role = patch.role ?? now.role;
+    const active = patch.active ?? now.active;
+    if (now.role === 'keeper' && now.active && now.hasPassword && (role !== 'keeper' || !active))
+      await refuseLastKeeper(s, id, transaction);
+    if (!active && now.out > 0)
+      throw invalid('active', `${now.name} still has ${now.out === 1 ? '1 piece' : `${now.out} pieces`}; take them back first`);
+    await s.db.query(
+      `UPDATE members SET name = $2, role = $3, active = $4, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
+      { bind: [id, patch.name ?? now.name, role, active], transaction },
+    );
+    if (!active) await endSessionsOf(s.db, id, transaction);
+    return getMember(s, id, transaction);
+  });
+}
+
+/**
+ * A new password. One's own needs the current one; a keeper gives others theirs. Every session under the old one ends; who changed
+ * their own gets a new one.
+ */
+export async function setPassword(
+  s: Services,
+  id: string,
+  body: z.output<typeof passwordBody>,
+  actor: Actor,
+  visit: Visit,
+): Promise<{ row: MemberRow; token: string | null }> {
+  if (id === THIS_MACHINE.id) throw invalid('id', 'This machine has no password');
+  const own = actor.id === id;
+  if (!own && actor.role !== 'keeper')
+    throw new HttpProblem(403, 'Not for this role', { detail: 'A password of others is given by a keeper' });
+  const member = await getMember(s, id);
+  if (own) {
+    await takeTry(s.db, member.name, visit.address);
+    if (!(await passwordFits(await storedHash(s.db, id), body.current)))
+      throw invalid('current', 'The current password is another one');
+    await forgetTries(s.db, member.name, visit.address);
+  }
+  refuseOwnName(member.name, body.password);
+  const passwordHash = await hashPassword(body.password);
+  return s.db.transaction(async (transaction) => {
+    await s.db.query(
+      `UPDATE members SET password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
+      { bind: [id, passwordHash], transaction },
+    );
+    await endSessionsOf(s.db, id, transaction);
+    const token = own && s.access ? await beginSession(s.db, id, s.now(), transaction) : null;
+    return { row: await getMember(s, id, transaction), token };
+  });
+}
+
+async function storedHash(db: Sequelize, id: string): Promise<string | null> {
+  const [row] = await db.query<{ hash: string | null }>('SELECT password_hash AS hash FROM members WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
+  return row?.hash ?? null;
+}
+
+/** Sign in by name and password: always a new session; the one the browser came with ends. */
+export async function signIn(
+  s: Services,
+  body: z.output<typeof signInBody>,
+  visit: Visit,
+): Promise<{ member: Actor; token: string }> {
+  await takeTry(s.db, body.name, visit.address);
+  const [row] = await s.db.query<Actor & { hash: string | null }>(
+    'SELECT id, name, role, password_hash AS hash FROM members WHERE lower(name) = lower($1) AND active',
+    { type: QueryTypes.SELECT, bind: [body.name] },
+  );
+  const fits = await passwordFits(row?.hash ?? null, body.password);
+  if (!row || !fits) throw new HttpProblem(401, 'Name and password do not belong together');
+  await forgetTries(s.db, body.name, visit.address);
+  const token = await s.db.transaction(async (transaction) => {
+    if (visit.token !== null) await endSession(s.db, visit.token, transaction);
+    return beginSession(s.db, row.id, s.now(), transaction);
+  });
+  return { member: { id: row.id, name: row.name, role: row.role }, token };
+}
+
+/** Is there a keeper who could sign in? Without one a server beyond this machine does not start. */
+export async function hasKeeper(db: Sequelize): Promise<boolean> {
+  const rows = await db.query(`SELECT 1 FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL LIMIT 1`, {
+    type: QueryTypes.SELECT,
+  });
+  return rows.length > 0;
+}
+
+/** From the command line: give a keeper a password, and make the keeper when there is none of this name. */
+export async function giveKeeper(s: Services, id: string, name: string, password: string): Promise<'made' | 'changed'> {
+  refuseOwnName(name, password);
+  const passwordHash = await hashPassword(password);
+  return s.db.transaction(async (transaction) => {
+    const [row] = await s.db.query<{ id: string }>('SELECT id FROM members WHERE lower(name) = lower($1) FOR UPDATE', {
+      type: QueryTypes.SELECT,
+      bind: [name],
+      transaction,
+    });
+    if (row?.id === THIS_MACHINE.id) throw invalid('name', 'This machine has no password; give the keeper a name of their own');
+    if (!row) {
+      await addMember(s.db, { id, name, role: 'keeper', passwordHash }, { origin: 'own', at: s.now() }, transaction);
+      return 'made';
+    }
+    await s.db.query(
+      `UPDATE members SET role = 'keeper', active = true, password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
+      { bind: [row.id, passwordHash], transaction },
+    );
+    await endSessionsOf(s.db, row.id, transaction);
+    return 'changed';
+  });
+}

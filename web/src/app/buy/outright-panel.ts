@@ -1,0 +1,151 @@
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } from '@angular/core';
+import { breakEvenHosts, type RowView, type SpendingOption, worthOf } from '@ruddy/core/buy';
+import type { ScoutGrounds } from '@ruddy/core/buy/contract';
+import { worthSentence } from '@ruddy/core/buy/text';
+import { AmountField } from '../plan/amount-field';
+import { readNumber } from '../platform/shared/format';
+import { WaysTable } from './ways-table';
+
+const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', desktop: 'Desktop' } as const;
+
+/** A chosen set against keeping what is there and against whole machines, over the same years; and how many hosts would have to share it. */
+@Component({
+  selector: 'rb-outright-panel',
+  imports: [AmountField, WaysTable],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section class="sheet" aria-labelledby="out-h">
+      <h2 id="out-h">{{ sentence() }}</h2>
+      <div class="asks">
+        <label>
+          Frames/s of now
+          <input #now inputmode="decimal" autocomplete="off" [value]="nowFps() ?? ''" (change)="setNow(now.value)" />
+        </label>
+        <div class="field">
+          <span aria-hidden="true">What is there sells for</span>
+          <rb-amount-field
+            label="What is there sells for"
+            [currency]="currency()"
+            [minor]="sells()"
+            (changed)="sells.set($event ?? 0)"
+          />
+        </div>
+        <label>
+          Hosts that share it
+          <input #hosts type="number" min="1" max="50" [value]="shared()" (change)="setShared(hosts.value)" />
+        </label>
+        <label class="check">
+          <input #port type="checkbox" [checked]="portable()" (change)="portable.set(port.checked)" />
+          It must be carried about
+        </label>
+      </div>
+      <rb-ways-table [rows]="worth().rows" [kinds]="kinds" [currency]="currency()" />
+      <p>{{ sharing() }}</p>
+      <p class="hint">
+        Net: parts that are not there and what is forgotten, less what they sell for again and what is sold for them. A set's
+        share is a part of its dock, card and supply; each host has its own cable. Keep a laptop or desktop under Parts to see it
+        here.
+      </p>
+    </section>
+  `,
+  styles: `
+    .sheet {
+      padding: 12px 16px;
+    }
+    .asks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 16px;
+      align-items: end;
+    }
+    .asks label:not(.check),
+    .field {
+      display: grid;
+      gap: 2px;
+    }
+    .asks input:not([type='checkbox']) {
+      width: 90px;
+    }
+  `,
+})
+export class OutrightPanel {
+  readonly row = input.required<RowView>();
+  readonly grounds = input.required<ScoutGrounds>();
+  readonly at = input(0);
+  readonly nowFps = linkedSignal<string, number | null>({ source: () => this.grounds().host, computation: () => null });
+  readonly sells = linkedSignal<string, number>({ source: () => this.grounds().host, computation: () => 0 });
+  readonly shared = linkedSignal<string, number>({ source: () => this.grounds().host, computation: () => 1 });
+  readonly portable = linkedSignal<string, boolean>({ source: () => this.grounds().host, computation: () => false });
+  readonly kinds = KIND;
+  readonly currency = computed(() => this.grounds().input.currency);
+
+  /** What the set costs once, what each host needs of its own, and what its parts sell for again. */
+  readonly parts = computed(() => {
+    const { input } = this.grounds();
+    const r = this.row();
+    const route = input.routes[r.route]?.pieces ?? [];
+    const once = [input.docks[r.dock], input.cards[r.card], input.supplies[r.supply], input.screens[r.screen]];
+    const resale = [...route, ...once].reduce((sum, p) => sum + (p && !p.owned ? (p.resaleMinor ?? 0) : 0), 0);
+    const each = route.reduce((sum, p) => sum + (p.minor ?? 0), 0);
+    return { onceMinor: r.minor - each, eachMinor: each, resale };
+  });
+
+  readonly worth = computed(() => {
+    const { onceMinor, eachMinor, resale } = this.parts();
+    const target = this.grounds().input.limits.targetFps;
+    const reaches = (fps: SpendingOption['fps']) => target === null || (fps !== null && fps.mid >= target);
+    const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
+      ...(reaches(fps) ? (['target'] as const) : []),
+      ...(this.portable() && kind !== 'desktop' ? (['portable'] as const) : []),
+    ];
+    const set = this.row().bands[this.at()] ?? null;
+    const n = this.shared();
+    const net = Math.round(onceMinor / n) + eachMinor - Math.round(resale / n) - this.sells();
+    const now = this.nowFps();
+    const keep: SpendingOption[] = now === null ? [] : [this.#way('keep', '', 0, { lo: now, mid: now, hi: now }, keeps)];
+    const machines = this.grounds().outright.map((o) =>
+      this.#way(
+        o.kind,
+        o.name,
+        o.minor === null ? null : o.minor - (o.resaleMinor ?? 0) - this.sells(),
+        o.fps[this.at()] ?? null,
+        keeps,
+      ),
+    );
+    return worthOf(this.#way('set', '', net, set, keeps), [...keep, ...machines]);
+  });
+
+  #way(
+    kind: SpendingOption['kind'],
+    name: string,
+    netMinor: number | null,
+    fps: SpendingOption['fps'],
+    keeps: (k: SpendingOption['kind'], f: SpendingOption['fps']) => SpendingOption['keeps'],
+  ): SpendingOption {
+    return { kind, name, netMinor, fps, keeps: keeps(kind, fps) };
+  }
+
+  readonly sentence = computed(() => worthSentence(this.worth(), this.currency()));
+  readonly sharing = computed(() => {
+    const priced = this.worth().rows.flatMap((r) =>
+      (r.kind === 'laptop' || r.kind === 'desktop') && r.netMinor !== null ? [r] : [],
+    );
+    const least = [...priced].sort((a, b) => (a.netMinor ?? 0) - (b.netMinor ?? 0))[0];
+    if (!least || least.netMinor === null) return 'No laptop or desktop with a price is known, so nothing is told of sharing.';
+    const hosts = breakEvenHosts(this.parts(), least.netMinor);
+    const name = `${KIND[least.kind].toLowerCase()} ${least.name}`;
+    return hosts === null
+      ? `Shared by any number of hosts the set costs no less than a ${name} for each.`
+      : hosts === 1
+        ? `Already for one host the set costs less than the ${name}.`
+        : `Shared by ${hosts} hosts or more the set costs less than a ${name} for each.`;
+  });
+
+  setNow(text: string): void {
+    const read = readNumber(text);
+    if (read.ok) this.nowFps.set(read.value === null || read.value <= 0 ? null : read.value);
+  }
+  setShared(text: string): void {
+    this.shared.set(Math.min(50, Math.max(1, Math.round(Number(text)) || 1)));
+  }
+}

@@ -1,0 +1,118 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { scaleLinear, scaleUtc } from 'd3-scale';
+import { line } from 'd3-shape';
+import { minorDigits } from '@ruddy/core/base';
+import type { PriceEntry } from '@ruddy/core/buy/contract';
+import { moneyShort } from '@ruddy/core/buy/text';
+import { day } from '../platform/shared/format';
+
+const W = 368;
+const H = 150;
+const PAD = { left: 52, right: 14, top: 10, bottom: 26 };
+/** Series by dash and marker as well as colour: offers, second hand, paid. */
+const SERIES = [
+  { key: 'new', name: 'offered new', color: 'var(--teal)', dash: '', mark: 'circle' },
+  { key: 'used', name: 'offered second hand', color: 'var(--ochre)', dash: '8 4', mark: 'square' },
+  { key: 'paid', name: 'paid', color: 'var(--ink)', dash: '2 3', mark: 'triangle' },
+] as const;
+
+function seriesOf(p: PriceEntry): (typeof SERIES)[number]['key'] | null {
+  if (p.withIds.length > 0) return null;
+  if (p.kind === 'paid') return 'paid';
+  return p.kind === 'offer' ? (p.condition === null || p.condition === 'new' ? 'new' : 'used') : null;
+}
+
+/** Prices of one part in one currency over time. The table beside it holds the same figures; the drawing is for the eye only. */
+@Component({
+  selector: 'rb-price-chart',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (drawn(); as d) {
+      <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" width="100%" aria-hidden="true">
+        @for (t of d.yTicks; track t.at) {
+          <line class="grid" [attr.x1]="pad.left" [attr.x2]="w - pad.right" [attr.y1]="t.at" [attr.y2]="t.at" />
+          <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
+        }
+        @for (t of d.xTicks; track t.at) {
+          <text [attr.x]="t.at" [attr.y]="h - 8" [attr.text-anchor]="t.anchor">{{ t.words }}</text>
+        }
+        @for (s of d.series; track s.key) {
+          <path [attr.d]="s.path" fill="none" [style.stroke]="s.color" stroke-width="2" [attr.stroke-dasharray]="s.dash" />
+          @for (p of s.points; track $index) {
+            @switch (s.mark) {
+              @case ('circle') {
+                <circle [attr.cx]="p.x" [attr.cy]="p.y" r="4" [style.fill]="s.color" />
+              }
+              @case ('square') {
+                <rect [attr.x]="p.x - 4" [attr.y]="p.y - 4" width="8" height="8" [style.fill]="s.color" />
+              }
+              @default {
+                <path [attr.d]="'M' + p.x + ' ' + (p.y - 5) + 'l5 9h-10z'" [style.fill]="s.color" />
+              }
+            }
+          }
+        }
+      </svg>
+      <p class="hint" aria-hidden="true">
+        @for (s of d.series; track s.key) {
+          <span class="key"
+            ><i [style.border-top]="'3px ' + (s.dash ? 'dashed' : 'solid') + ' ' + s.color"></i> {{ s.name }}</span
+          >
+        }
+        The axis begins at 0.
+      </p>
+    }
+  `,
+  styles: `
+    text {
+      font-size: 12px;
+      fill: var(--ink2);
+    }
+    .grid {
+      stroke: var(--line);
+    }
+    .key {
+      margin-right: 12px;
+      white-space: nowrap;
+    }
+    i {
+      display: inline-block;
+      width: 20px;
+      vertical-align: middle;
+    }
+  `,
+})
+export class PriceChart {
+  readonly w = W;
+  readonly h = H;
+  readonly pad = PAD;
+  readonly prices = input.required<readonly PriceEntry[]>();
+  readonly currency = input.required<string>();
+  readonly drawn = computed(() => {
+    const currency = this.currency();
+    const list = this.prices().filter((p) => p.currency === currency && seriesOf(p) !== null);
+    const times = list.map((p) => Date.parse(p.onDate));
+    const [first, last] = [Math.min(...times), Math.max(...times)];
+    if (list.length < 2 || first === last) return null;
+    const x = scaleUtc([first, last], [PAD.left, W - PAD.right]);
+    const y = scaleLinear([0, Math.max(...list.map((p) => p.minor))], [H - PAD.bottom, PAD.top]).nice(4);
+    const unit = 10 ** minorDigits(currency);
+    const path = line<PriceEntry>(
+      (p) => x(Date.parse(p.onDate)),
+      (p) => y(p.minor),
+    );
+    return {
+      yTicks: y.ticks(4).map((v) => ({ at: y(v), words: moneyShort({ minor: Math.round(v / unit) * unit, currency }) })),
+      xTicks: [
+        { at: PAD.left, anchor: 'start', words: day(new Date(first).toISOString()) },
+        { at: W - PAD.right, anchor: 'end', words: day(new Date(last).toISOString()) },
+      ],
+      series: SERIES.flatMap((s) => {
+        const own = list.filter((p) => seriesOf(p) === s.key).sort((a, b) => (a.onDate < b.onDate ? -1 : 1));
+        return own.length === 0
+          ? []
+          : [{ ...s, path: path(own), points: own.map((p) => ({ x: x(Date.parse(p.onDate)), y: y(p.minor) })) }];
+      }),
+    };
+  });
+}

@@ -1,0 +1,125 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import { CONDITIONS, PRICE_KINDS } from '@ruddy/core/buy';
+import type { PriceEntry } from '@ruddy/core/buy/contract';
+import { money } from '@ruddy/core/buy/text';
+import type { Part } from '@ruddy/core/parts/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from '../parts/catalogue';
+import { day } from '../platform/shared/format';
+import { PriceChart } from './price-chart';
+import { PriceForm } from './price-form';
+
+/** The prices of a part over time: a drawing where there is something to draw, the table always, and a form for the next one. */
+@Component({
+  selector: 'rb-prices-panel',
+  imports: [MatButtonModule, RouterLink, PriceChart, PriceForm],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (problem(); as why) {
+      <p class="problem" role="alert">{{ why }}</p>
+    }
+    @if (prices(); as list) {
+      @for (c of currencies(); track c) {
+        <rb-price-chart [prices]="list" [currency]="c" />
+      }
+      @if (list.length > 0) {
+        <div class="wide" tabindex="0" role="region" aria-label="Prices over time">
+          <table class="list">
+            <thead>
+              <tr>
+                <th scope="col">Date</th>
+                <th scope="col">What</th>
+                <th scope="col" class="figure">Price</th>
+                <th scope="col">Where</th>
+                <th scope="col"><span class="visually-hidden">Strike</span></th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (p of list; track p.id) {
+                <tr>
+                  <td class="nowrap">{{ day(p.onDate) }}</td>
+                  <td>
+                    {{ kinds[p.kind] }}{{ p.condition ? ', ' + conditions[p.condition] : '' }}{{ boxWords(p)
+                    }}{{ p.note ? ': ' + p.note : '' }}
+                  </td>
+                  <td class="figure nowrap">{{ money(p) }}</td>
+                  <td>{{ p.source || 'not said' }}</td>
+                  <td>
+                    <button
+                      type="button"
+                      class="link"
+                      (click)="strike(p)"
+                      [attr.aria-label]="'Strike the price of ' + day(p.onDate) + ', ' + money(p)"
+                    >
+                      Strike
+                    </button>
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+      } @else {
+        <p>No price of it is known.</p>
+      }
+      <rb-price-form [part]="part()" [prices]="list" (stored)="prices.set($event)" />
+      <p class="hint">
+        Amounts of other currencies count in a plan at a dated rate: <a routerLink="/parts/rates">exchange rates</a>.
+      </p>
+    } @else {
+      <p>Reading the prices …</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 12px;
+    }
+    table {
+      font-size: 13px;
+    }
+    td,
+    th {
+      padding: 4px;
+    }
+  `,
+})
+export class PricesPanel {
+  readonly #data = inject(CatalogueData);
+  readonly part = input.required<Part>();
+  readonly kinds = PRICE_KINDS;
+  readonly conditions = CONDITIONS;
+  readonly money = money;
+  readonly day = day;
+  readonly prices = signal<PriceEntry[] | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly currencies = computed(() => [...new Set((this.prices() ?? []).map((p) => p.currency))]);
+
+  constructor() {
+    effect(() => {
+      const { id } = this.part();
+      untracked(() => this.#load(id));
+    });
+  }
+
+  boxWords(p: PriceEntry): string {
+    if (p.withIds.length === 0) return '';
+    return p.partId === this.part().id ? `, with ${p.withIds.length} more in the box` : ', in a box with others';
+  }
+
+  strike(p: PriceEntry): void {
+    this.#data.withdrawPrice(p.id).subscribe({
+      next: () => this.#load(this.part().id),
+      error: (e: ApiProblem) => this.problem.set(`Not struck: ${e.message}`),
+    });
+  }
+
+  #load(id: string): void {
+    this.#data.prices(id).subscribe({
+      next: ({ items }) => this.prices.set(items),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
+  }
+}

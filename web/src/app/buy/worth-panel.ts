@@ -1,0 +1,160 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, resource } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import { type SpendingOption, worthOf } from '@ruddy/core/buy';
+import { worthSentence } from '@ruddy/core/buy/text';
+import type { Evaluation } from '@ruddy/core/plan';
+import type { FramesAsked } from '@ruddy/core/runs/contract';
+import { Api } from '../platform/api/api';
+import { PlanCost } from '../plan/plan-cost';
+import { SetupEditor } from '../setups/setup-editor';
+import { readNumber } from '../platform/shared/format';
+import { WaysTable } from './ways-table';
+
+interface Machine {
+  kind: 'laptop' | 'desktop';
+  name: string;
+  netMinor: number | null;
+  fps: SpendingOption['fps'];
+}
+const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', desktop: 'Desktop' } as const;
+
+/** Is this plan worth it: against what is there, a laptop, a desktop, use by use, with the line that decided. */
+@Component({
+  selector: 'rb-worth-panel',
+  imports: [RouterLink, WaysTable],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <details class="fold" id="worth">
+      <summary>{{ sentence() }}</summary>
+      @if (uses().length === 0) {
+        <p class="quiet">Nothing can be told yet: choose dock and card; a title needs figures or runs, and the host its index.</p>
+      } @else {
+        <div class="asks">
+          <label>
+            For
+            <select #use (change)="at.set(+use.value)">
+              @for (u of uses(); track u.name; let i = $index) {
+                <option [value]="i" [selected]="i === at()">{{ u.name }}</option>
+              }
+            </select>
+          </label>
+          <label>
+            Frames/s of now
+            <input #now inputmode="decimal" autocomplete="off" [value]="nowFps() ?? ''" (change)="setNow(now.value)" />
+          </label>
+          <label>
+            Frames/s wanted
+            <input #want inputmode="decimal" autocomplete="off" [value]="wanted() ?? ''" (change)="setWanted(want.value)" />
+          </label>
+          <label class="check">
+            <input #port type="checkbox" [checked]="portable()" (change)="portable.set(port.checked)" />
+            It must be carried about
+          </label>
+        </div>
+        @if (present(); as words) {
+          <p class="hint">There now: {{ words }}</p>
+        }
+        <rb-ways-table [rows]="worth()?.rows ?? []" [kinds]="kinds" [currency]="currency()" />
+      }
+      <p><a routerLink="/scout">Search for other sets</a></p>
+    </details>
+  `,
+  styles: `
+    .asks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 16px;
+      align-items: end;
+    }
+    .asks label:not(.check) {
+      display: grid;
+      gap: 2px;
+    }
+    .asks input:not([type='checkbox']) {
+      width: 90px;
+    }
+  `,
+})
+export class WorthPanel {
+  readonly #api = inject(Api);
+  readonly #editor = inject(SetupEditor);
+  readonly #plan = inject(PlanCost);
+  readonly evaluation = input.required<Evaluation>();
+  readonly #of = computed(() => this.#editor.stored()?.id ?? '');
+  readonly at = linkedSignal<string, number>({ source: this.#of, computation: () => 0 });
+  readonly nowFps = linkedSignal<string, number | null>({ source: this.#of, computation: () => null });
+  readonly wanted = linkedSignal<string, number | null>({ source: this.#of, computation: () => null });
+  readonly portable = linkedSignal<string, boolean>({ source: this.#of, computation: () => false });
+  readonly kinds = KIND;
+  readonly present = computed(() => this.#editor.fields()?.present ?? '');
+  readonly currency = computed(() => this.#plan.cost()?.currency ?? 'EUR');
+  /** Titles of which frames can be told here. */
+  readonly uses = computed(() =>
+    this.evaluation().predicted.forecasts.flatMap((f) =>
+      'missing' in f
+        ? []
+        : [{ name: `${f.title} at ${f.resolution.replace('x', '×')}`, titleId: f.titleId, resolution: f.resolution, fps: f.fps }],
+    ),
+  );
+  readonly use = computed(() => this.uses()[this.at()] ?? this.uses()[0] ?? null);
+  readonly #machines = resource<readonly Machine[], { titleId: string; resolution: string; currency: string } | undefined>({
+    params: () => {
+      const use = this.use();
+      return use ? { titleId: use.titleId, resolution: use.resolution, currency: this.currency() } : undefined;
+    },
+    loader: async ({ params }) => {
+      const frames: FramesAsked = { titleIds: [params.titleId], resolutions: [params.resolution] };
+      const found = await firstValueFrom(
+        this.#api.post<{ items: Machine[] }>('/scout/machines', { frames, currency: params.currency }),
+      );
+      return found.items;
+    },
+  });
+
+  readonly worth = computed(() => {
+    const [use, cost] = [this.use(), this.#plan.cost()];
+    if (!use) return null;
+    const target = this.wanted();
+    const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
+      ...(target === null || (fps !== null && fps.mid >= target) ? (['target'] as const) : []),
+      ...(this.portable() && kind !== 'desktop' ? (['portable'] as const) : []),
+    ];
+    const way = (
+      kind: SpendingOption['kind'],
+      name: string,
+      netMinor: number | null,
+      fps: SpendingOption['fps'],
+    ): SpendingOption => ({
+      ...{ kind, name, netMinor, fps, keeps: keeps(kind, fps) },
+    });
+    // A part without a price leaves the sum open; the system is nobody's purchase.
+    const open = cost === null || cost.lines.some((l) => l.minor === null && l.part.kind !== 'system' && l.part.slot !== 'host');
+    const net = cost && !open ? cost.netMinor - hostMinor(cost.lines) - cost.resaleMinor : null;
+    const now = this.nowFps();
+    const keep = now === null ? [] : [way('keep', '', 0, { lo: now, mid: now, hi: now })];
+    const machines = this.#machines.hasValue() ? this.#machines.value() : [];
+    const others = machines.map((m) =>
+      way(m.kind, m.name, m.netMinor === null ? null : m.netMinor - (cost?.sellsMinor ?? 0), m.fps),
+    );
+    return worthOf(way('set', '', net, use.fps), [...keep, ...others]);
+  });
+  readonly sentence = computed(() => {
+    const w = this.worth();
+    return w ? worthSentence(w, this.currency()) : 'nothing can be told yet.';
+  });
+
+  setNow(text: string): void {
+    const read = readNumber(text);
+    if (read.ok) this.nowFps.set(read.value === null || read.value <= 0 ? null : read.value);
+  }
+  setWanted(text: string): void {
+    const read = readNumber(text);
+    if (read.ok) this.wanted.set(read.value === null || read.value <= 0 ? null : read.value);
+  }
+}
+
+/** The host is there whatever is bought. */
+function hostMinor(lines: readonly { part: { slot: string }; minor: number | null }[]): number {
+  return lines.filter((l) => l.part.slot === 'host').reduce((sum, l) => sum + (l.minor ?? 0), 0);
+}

@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { RouterLink } from '@angular/router';
+import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
+import type { Chain } from '@ruddy/core/chain';
+import { PROVENANCE_LABELS, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/compatibility';
+import type { EvidenceAnswer, WeighedEntry } from '@ruddy/core/compatibility/contract';
+import { evidenceWords, expectationWords, SHARE_WORDS, sharesWords } from '@ruddy/core/compatibility/text';
+import type { ApiProblem } from '../platform/api/api';
+import { LogData } from './log';
+import { OUTCOME_WORDS } from '../plan/record/outcome-form';
+import { versionWords } from '../plan/record/version-words';
+import { day, readNumber } from '../platform/shared/format';
+
+const PAGE = 20;
+type Tried = Partial<EvidenceAnswer['weights']>;
+const pc = (v: number) => `${(v * 100).toFixed(0)} %`;
+
+/**
+ * What the log says of a chain: counts with their interval, what is to be expected, and the entries behind both, each with the factors
+ * it counts by. Weights can be tried otherwise and an entry left out; nothing of that is stored.
+ */
+@Component({
+  selector: 'rb-evidence-panel',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './evidence-panel.html',
+  styleUrl: './evidence-panel.scss',
+})
+export class EvidencePanel {
+  readonly #log = inject(LogData);
+  readonly #ask = new Subject<void>();
+  readonly chain = input.required<Chain>();
+  readonly open = signal(false);
+  readonly answer = signal<EvidenceAnswer | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly tried = signal<Tried>({});
+  /** Weights as they were typed, right or wrong. */
+  readonly typed = signal<Readonly<Record<string, string>>>({});
+  readonly wrong = signal<ReadonlyMap<string, string>>(new Map());
+  /** The entry that is left out, with what was said before. */
+  readonly without = signal<{ id: string; words: string; before: string } | null>(null);
+  readonly shown = signal(PAGE);
+  readonly outcomes = OUTCOME_WORDS;
+  readonly provenance = PROVENANCE_LABELS;
+  readonly day = day;
+  readonly versions = versionWords;
+  readonly shares = sharesWords;
+
+  readonly fields: readonly { key: keyof EvidenceAnswer['weights']; label: string; most: number }[] = [
+    ...SHARED_ATTRIBUTES.map((s: SharedAttribute) => ({ key: s, label: SHARE_WORDS[s], most: 1 })),
+    { key: 'changed', label: 'changed versions keep', most: 1 },
+    { key: 'strength', label: 'near ones weigh at most, entries', most: 100 },
+  ];
+  readonly said = computed(() => {
+    const a = this.answer();
+    return a ? evidenceWords(a.summary) : 'Asking the log …';
+  });
+  readonly expected = computed(() => {
+    const a = this.answer();
+    return a ? expectationWords(a.expected, a.summary) : '';
+  });
+  readonly groups = computed(() => {
+    const all = this.answer()?.entries ?? [];
+    return [
+      { name: 'Exactly this chain', rows: all.filter((e) => e.exact) },
+      { name: 'Near ones, by what they share', rows: all.filter((e) => !e.exact) },
+    ];
+  });
+  readonly trying = computed(() => Object.keys(this.tried()).length > 0 || this.wrong().size > 0);
+
+  constructor() {
+    effect(() => {
+      this.chain();
+      untracked(() => {
+        this.without.set(null);
+        if (this.open()) this.#ask.next();
+      });
+    });
+    this.#ask
+      .pipe(
+        debounceTime(150),
+        switchMap(() =>
+          this.#log
+            .evidence(this.chain(), { weights: this.tried(), without: this.without()?.id ?? null, limit: this.shown() })
+            .pipe(
+              map((answer) => ({ answer, problem: null })),
+              catchError((e: ApiProblem) => of({ answer: null, problem: e.message })),
+            ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe(({ answer, problem }) => {
+        if (answer) this.answer.set(answer);
+        this.problem.set(problem);
+      });
+  }
+
+  toggled(open: boolean): void {
+    this.open.set(open);
+    if (open) this.#ask.next();
+  }
+
+  /** How an entry counts, every factor named. */
+  factors(e: WeighedEntry): string {
+    const parts = [e.exact ? '1' : e.shared.toFixed(2)];
+    if (e.versions !== 1) parts.push(`${e.versions.toFixed(2)} versions changed`);
+    if (e.told !== 1) parts.push(`${e.told.toFixed(2)} told`);
+    return parts.length === 1 ? e.weight.toFixed(2) : `${parts.join(' × ')} = ${e.weight.toFixed(2)}`;
+  }
+
+  leaveOut(e: WeighedEntry): void {
+    const words = `${this.outcomes[e.entry.outcome]}, ${day(e.entry.happenedOn)}, ${e.entry.chain.host}`;
+    this.without.set({ id: e.entry.id, words, before: `${this.said()} ${this.expected()}` });
+    this.#ask.next();
+  }
+
+  takeIn(): void {
+    this.without.set(null);
+    this.#ask.next();
+  }
+
+  more(): void {
+    this.shown.set(200);
+    this.#ask.next();
+  }
+
+  weight(key: keyof EvidenceAnswer['weights'], most: number, text: string): void {
+    this.typed.update((t) => ({ ...t, [key]: text }));
+    const read = readNumber(text);
+    const value = read.ok ? read.value : null;
+    const wrong = new Map(this.wrong());
+    if (!read.ok || (value !== null && (value < 0 || value > most))) wrong.set(key, `From 0 to ${most}`);
+    else {
+      wrong.delete(key);
+      this.tried.update((t) => {
+        const { [key]: gone, ...rest } = t;
+        void gone;
+        return value === null ? rest : { ...rest, [key]: value };
+      });
+      this.#ask.next();
+    }
+    this.wrong.set(wrong);
+  }
+
+  asHouse(): void {
+    this.tried.set({});
+    this.typed.set({});
+    this.wrong.set(new Map());
+    this.#ask.next();
+  }
+
+  readonly percent = pc;
+}

@@ -1,0 +1,106 @@
+import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { filter, map, type Observable, type Subscription, startWith, switchMap, takeWhile } from 'rxjs';
+import type { PartKind } from '@ruddy/core/parts';
+import type { Fate, FateRow, Job } from '@ruddy/core/parts/contract';
+import type { ApiProblem } from '../platform/api/api';
+import { CatalogueData } from './catalogue';
+import { Live } from '../platform/api/live';
+
+const PAGE = 200;
+
+/**
+ * One file on its way in. In: a file, its kind, tried or stored. Out: the job as it goes, the fates of rows a page at a time, and what
+ * went wrong. Another start forgets the one before; leaving the page stops watching, not the work.
+ */
+@Injectable()
+export class ImportRun {
+  readonly #data = inject(CatalogueData);
+  readonly #live = inject(Live);
+  readonly job = signal<Job | null>(null);
+  readonly problem = signal<string | null>(null);
+  readonly rows = signal<FateRow[]>([]);
+  readonly next = signal<number | null>(null);
+  readonly fate = signal<Fate | null>(null);
+  #asking: Subscription | null = null;
+  #reading = false;
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => this.#asking?.unsubscribe());
+  }
+
+  start(file: File, kind: PartKind, mode: 'try' | 'store'): void {
+    this.begin(this.#data.import(file, { kind, mode, name: file.name }));
+  }
+
+  /** Follow a job that has just been asked for. */
+  begin(asked: Observable<Job>): void {
+    this.#asking?.unsubscribe();
+    this.job.set(null);
+    this.problem.set(null);
+    this.rows.set([]);
+    this.next.set(null);
+    this.#asking = asked
+      .pipe(
+        switchMap((job) =>
+          this.#live.watch(`job/${job.id}`, 0).pipe(
+            map((e) => (e.kind === 'job' ? e.job : null)),
+            filter((now) => now !== null),
+            startWith(job),
+          ),
+        ),
+        takeWhile((job) => job.state === 'running', true),
+      )
+      .subscribe({
+        next: (job) => {
+          this.job.set(job);
+          if (job.state !== 'running') this.#finished(job);
+        },
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
+  }
+
+  cancel(): void {
+    const job = this.job();
+    if (job)
+      this.#data
+        .cancel(job.id)
+        .subscribe({ next: (now) => this.job.set(now), error: (e: ApiProblem) => this.problem.set(e.message) });
+  }
+
+  /** Show the rows of one fate, or of all. */
+  show(fate: Fate | null): void {
+    this.fate.set(fate);
+    this.rows.set([]);
+    this.next.set(null);
+    this.#read(0);
+  }
+
+  more(end: number): void {
+    const next = this.next();
+    if (next !== null && end > this.rows().length - 40) this.#read(next);
+  }
+
+  #finished(job: Job): void {
+    if (job.state === 'done' && job.result)
+      this.show(job.result.fates.wrong > 0 ? 'wrong' : job.result.fates.asks > 0 && job.kind.startsWith('log') ? 'asks' : null);
+  }
+
+  #read(after: number): void {
+    const job = this.job();
+    if (!job || this.#reading) return;
+    this.#reading = true;
+    const fate = this.fate();
+    this.#data.fates(job.id, { after, limit: PAGE, ...(fate && { fate }) }).subscribe({
+      next: ({ items, next }) => {
+        this.#reading = false;
+        if (fate !== this.fate() || job.id !== this.job()?.id) return this.#read(0);
+        this.rows.update((rows) => (after === 0 ? items : [...rows, ...items]));
+        this.next.set(next);
+      },
+      error: (e: ApiProblem) => {
+        this.#reading = false;
+        this.problem.set(e.message);
+      },
+    });
+  }
+}

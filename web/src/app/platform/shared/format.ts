@@ -1,0 +1,35 @@
+export { pluralize } from '@ruddy/core/base/text';
+
+// A formatter of the browser takes 30 ms to be made, before the first page shows; one fixed form needs none.
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const two = (n: number) => String(n).padStart(2, '0');
+
+/** "3 Nov 2026" for a date or an instant. */
+export function day(iso: string): string {
+  const d = new Date(iso.length === 10 ? `${iso}T00:00:00Z` : iso);
+  return `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`;
+}
+
+/** "14:02" in this machine's time. */
+export function clock(iso: string): string {
+  const d = new Date(iso);
+  return `${two(d.getHours())}:${two(d.getMinutes())}`;
+}
+
+/** A query parameter that is absent arrives as undefined; a filter wants an empty word. */
+export function orEmpty(value: string | undefined): string {
+  return value ?? '';
+}
+
+/**
+ * A number as typed: comma or point as the decimal mark. Two marks, or a mark that could be
+ * grouping ("1,200"), are refused rather than guessed. Null for an empty field.
+ */
+export function readNumber(text: string): { ok: true; value: number | null } | { ok: false; why: string } {
+  const t = text.trim();
+  if (t === '') return { ok: true, value: null };
+  if (/^[+-]?\d{1,3}[.,]\d{3}$/.test(t) && !/^[+-]?0[.,]/.test(t))
+    return { ok: false, why: `"${t}" could mean two numbers; write it without a thousands mark` };
+  if (!/^[+-]?\d+([.,]\d+)?$/.test(t)) return { ok: false, why: `"${t}" is not a number` };
+  return { ok: true, value: Number(t.replace(',', '.')) };
+}

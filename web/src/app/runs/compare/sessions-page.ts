@@ -1,0 +1,162 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { Router, RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import { type Dimension, type ExperimentRun, FACTS, sessionState } from '@ruddy/core/runs';
+import type { RunEntry, SessionBody, SessionEntry } from '@ruddy/core/runs/contract';
+import type { ApiProblem } from '../../platform/api/api';
+import { RunsData } from '../runs';
+import { SetupsData } from '../../setups/setups';
+import { DroppedFiles } from '../dropped-files';
+import { pluralize, day, orEmpty } from '../../platform/shared/format';
+import { SessionForm } from './session-form';
+
+/** Sessions: runs planned to answer one question, in the order that swaps hardware least; what is measured, what is left, what was not held. */
+@Component({
+  imports: [RouterLink, SessionForm, MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sessions-page.html',
+  styleUrl: './runs-page.scss',
+})
+export class SessionsPage {
+  readonly #data = inject(RunsData);
+  readonly #router = inject(Router);
+  readonly #dropped = inject(DroppedFiles);
+  readonly id = input('', { transform: orEmpty });
+  readonly setup = input('', { transform: orEmpty });
+  readonly sessions = signal<readonly SessionEntry[] | null>(null);
+  readonly runs = signal<readonly RunEntry[]>([]);
+  readonly setups = signal<readonly { id: string; name: string }[]>([]);
+  readonly problem = signal<string | null>(null);
+  readonly planning = signal(false);
+  readonly over = signal(false);
+  readonly facts = FACTS;
+  readonly day = day;
+  readonly counted = pluralize;
+
+  readonly listed = computed(() =>
+    (this.sessions() ?? []).filter((s) => this.setup() === '' || s.setupIds.length === 0 || s.setupIds.includes(this.setup())),
+  );
+  readonly open = computed(
+    () =>
+      this.sessions()?.find((s) => s.id === this.id()) ??
+      (this.setup() ? undefined : this.sessions()?.[0]) ??
+      this.listed()[0] ??
+      null,
+  );
+  readonly state = computed(() => {
+    const s = this.open();
+    if (!s) return null;
+    const own = this.runs().filter(
+      (r) =>
+        (s.setupIds.length === 0 || s.setupIds.includes(r.setupId)) &&
+        (s.title === '' || r.title === s.title) &&
+        r.kind !== 'none' &&
+        !r.context.norm,
+    );
+    return sessionState(s.factors, s.repeats, own, s.createdAt);
+  });
+  /** What varies, what is held, and what the repeats are good for, in one line. */
+  readonly terms = computed(() => {
+    const s = this.open();
+    if (!s) return '';
+    const varies = s.factors.map((f) => `${FACTS[f.dimension].toLowerCase()} (${f.levels.join(', ')})`).join('; ');
+    return `${s.title ? `${s.title}. ` : ''}Varies: ${varies}. Everything else is held. ${pluralize(s.repeats, 'repeat')} a cell tell ${s.percent} % apart.`;
+  });
+  readonly notSaid = computed(() => {
+    const list = this.state()?.notSaid ?? [];
+    return list.length === 0
+      ? ''
+      : `Nobody said: ${list.map((f) => FACTS[f].toLowerCase()).join(', ')}. Whether it was held is not known.`;
+  });
+  readonly left = computed(() => this.state()?.cells.reduce((n, c) => n + c.left, 0) ?? 0);
+  readonly places = computed(() => {
+    const own = this.open()?.setupIds ?? [];
+    return own.length > 0 ? this.setups().filter((s) => own.includes(s.id)) : this.setups();
+  });
+  readonly place = signal('');
+  readonly placeNow = computed(() => this.place() || this.places()[0]?.id || '');
+  readonly sentence = computed(() => {
+    const [list, s, st] = [this.sessions(), this.open(), this.state()];
+    if (!list) return this.problem() ? 'The sessions could not be read; 0 are shown.' : 'Reading the sessions …';
+    if (!s || !st) return 'No session yet: 0 planned. Ask a question, and the runs it takes are put in order.';
+    const next = st.next === null ? null : st.cells[st.next];
+    if (next)
+      return `Next: ${next.name}, ${pluralize(next.left, 'run')} of ${s.repeats}. ${pluralize(this.left(), 'run')} left in “${s.name}”.`;
+    return `“${s.name}”: all ${pluralize(st.cells.length, 'cell')} measured. ${st.notHeld.length === 0 ? 'What should be held was held.' : `Not held: ${st.notHeld.map((n) => FACTS[n.fact].toLowerCase()).join(', ')}.`}`;
+  });
+  /** Where the measured runs stand side by side. */
+  readonly compareQuery = computed(() => {
+    const [s, st] = [this.open(), this.state()];
+    const ids = st?.cells.flatMap((c) => c.runs) ?? [];
+    return { of: ids.join(','), columns: s?.factors[0]?.dimension ?? null, rows: s?.factors[1]?.dimension ?? 'title' };
+  });
+
+  constructor() {
+    this.#data.sessions().subscribe({ next: (l) => this.sessions.set(l), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#data.all({}).subscribe({ next: (r) => this.runs.set(r), error: (e: ApiProblem) => this.problem.set(e.message) });
+    inject(SetupsData)
+      .list({})
+      .subscribe({ next: (p) => this.setups.set(p.items), error: (e: ApiProblem) => this.problem.set(e.message) });
+  }
+
+  async plan(body: SessionBody): Promise<void> {
+    try {
+      this.sessions.set(await firstValueFrom(this.#data.addSession(body)));
+      this.planning.set(false);
+      this.show(body.id);
+    } catch (e) {
+      this.problem.set(`Not planned: ${(e as ApiProblem).message}`);
+    }
+  }
+
+  show(id: string): void {
+    void this.#router.navigate([], { queryParams: { id }, queryParamsHandling: 'merge' });
+  }
+
+  async drop(s: SessionEntry): Promise<void> {
+    try {
+      this.sessions.set(await firstValueFrom(this.#data.dropSession(s.id)));
+      this.show('');
+    } catch (e) {
+      this.problem.set(`Not dropped: ${(e as ApiProblem).message}`);
+    }
+  }
+
+  change(dimensions: readonly Dimension[], levels: readonly string[]): string {
+    return dimensions
+      .map((d) => {
+        const i = this.open()?.factors.findIndex((f) => f.dimension === d) ?? -1;
+        return `${FACTS[d]} to ${levels[i] ?? ''}`;
+      })
+      .join(', ');
+  }
+
+  /** The step that begins a cell. */
+  firstOf(cell: number): ExperimentRun {
+    const levels = this.state()?.cells[cell]?.levels ?? [];
+    return this.state()?.plan.steps.find((s) => s.cell.join() === levels.join()) as ExperimentRun;
+  }
+
+  backChange(): readonly Dimension[] {
+    return this.state()?.plan.steps.at(-1)?.change ?? [];
+  }
+
+  /** The page where files of a cell are added. */
+  addQuery(cell: number | null) {
+    return { add: 'files', session: this.open()?.id ?? null, cell };
+  }
+
+  /** Files dropped here go to the cell that is next; there each can be moved to another. */
+  take(list: FileList | null): void {
+    if (!list || list.length === 0 || !this.placeNow()) return;
+    this.#dropped.put([...list]);
+    void this.#router.navigate(['/setups', this.placeNow(), 'runs'], { queryParams: this.addQuery(this.state()?.next ?? 0) });
+  }
+
+  dropFiles(e: DragEvent): void {
+    e.preventDefault();
+    this.over.set(false);
+    this.take(e.dataTransfer?.files ?? null);
+  }
+}

@@ -1,0 +1,157 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { CauseId, SymptomId, TestId } from '@ruddy/core/base';
+import { sentence } from '@ruddy/core/plan/text';
+import { type Figure, figureLimits, likelihood, movesOf, posterior, pulls, weight } from '@ruddy/core/troubleshoot';
+import { CAUSE_WORDS, pullWords, suspicionPercent, SYMPTOM_WORDS, TEST_WORDS } from '@ruddy/core/troubleshoot/text';
+import type { ApiProblem } from '../platform/api/api';
+import { SetupEditor } from '../setups/setup-editor';
+import { TroubleData } from './trouble';
+import { readNumber } from '../platform/shared/format';
+import { TroubleDesk } from './trouble-desk';
+
+interface Row {
+  readonly key: string;
+  readonly name: string;
+  readonly figure: Figure;
+  readonly weight: boolean;
+}
+
+const MOVES = 4;
+
+/** One suspect opened: what speaks for and against it, what would change it, and every figure with its source, to be set otherwise. */
+@Component({
+  selector: 'rb-cause-panel',
+  imports: [MatButtonModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './cause-panel.html',
+  styleUrl: './cause-panel.scss',
+})
+export class CausePanel {
+  readonly desk = inject(TroubleDesk);
+  readonly #data = inject(TroubleData);
+  readonly cause = input.required<CauseId>();
+  readonly back = output();
+  readonly mend = output<CauseId>();
+  readonly problem = signal<string | null>(null);
+  readonly said = signal<string | null>(null);
+  readonly all = signal(false);
+  readonly words = CAUSE_WORDS;
+
+  readonly #editor = inject(SetupEditor);
+  readonly #p = computed(() => {
+    const [net, s] = [this.desk.net(), this.desk.standing()];
+    return net && s ? { net, s, p: posterior(net, s.clues) } : null;
+  });
+  readonly percent = computed(() => {
+    const now = this.#p();
+    return now ? suspicionPercent(now.p[now.net.causes.indexOf(this.cause())] ?? 0) : '';
+  });
+  readonly prior = computed(() => {
+    const now = this.#p();
+    if (!now) return '';
+    const lift = now.net.lifts.find((l) => l.cause === this.cause());
+    const share = suspicionPercent(now.net.prior[now.net.causes.indexOf(this.cause())] ?? 0);
+    return `Before anything was seen: ${share} of what this chain can have${lift ? `, ${lift.times} times its weight ${this.#because(lift.code)}` : ''}.`;
+  });
+  readonly reasons = computed(() => {
+    const now = this.#p();
+    if (!now) return [];
+    return pulls(now.net, now.s.clues, this.cause()).map(({ clue, times }) => ({
+      name: this.#clue(clue.kind, clue.id, clue.yes),
+      words: pullWords(times),
+    }));
+  });
+  /** Tests whose answer would move this cause most, with what it would be then. */
+  readonly moves = computed(() => {
+    const now = this.#p();
+    if (!now) return [];
+    return movesOf(now.net, now.s.clues, now.p, now.s.refused, this.cause())
+      .slice(0, MOVES)
+      .map((r) => ({
+        what: TEST_WORDS[r.test].what,
+        yes: `${TEST_WORDS[r.test].yes}: ${suspicionPercent(r.yes)}`,
+        no: `${TEST_WORDS[r.test].no}: ${suspicionPercent(r.no)}`,
+      }));
+  });
+  /** Figures of this cause: those in use now, or all of them. */
+  readonly rows = computed<Row[]>(() => {
+    const [now, c, tables] = [this.#p(), this.cause(), this.desk.tables()];
+    if (!now) return [];
+    const direct = now.net.facts.direct && !now.net.facts.tunnel;
+    const used = new Set<string>([...now.s.clues.symptoms, ...now.s.clues.answers.map((a) => a.test)]);
+    const symptoms = (Object.keys(SYMPTOM_WORDS) as SymptomId[]).filter((s) => this.all() || used.has(s));
+    const tests = now.net.tests.filter((t) => this.all() || used.has(t));
+    const first = weight(tables, c);
+    return [
+      { key: first.key, name: 'Weight before anything is seen', figure: first, weight: true },
+      ...symptoms.map((s) => {
+        const figure = likelihood(tables, 'symptom', s, c, direct);
+        return { key: figure.key, name: `Seen: ${SYMPTOM_WORDS[s].toLowerCase()}`, figure, weight: false };
+      }),
+      ...tests.map((t: TestId) => {
+        const figure = likelihood(tables, 'test', t, c);
+        return { key: figure.key, name: `${TEST_WORDS[t].what}: ${TEST_WORDS[t].yes.toLowerCase()}`, figure, weight: false };
+      }),
+    ];
+  });
+  readonly fromLog = computed(() => {
+    const rows = this.rows();
+    const counted = rows.filter((r) => r.figure.count.n > 0).length;
+    const set = rows.filter((r) => r.figure.set !== null).length;
+    return `${rows.length} figures shown: ${counted} moved by counts of the log, ${set} set here, the others as they shipped (judgement).`;
+  });
+
+  shown(r: Row): string {
+    return r.weight ? r.figure.value.toFixed(2) : `${(r.figure.value * 100).toFixed(1)} %`;
+  }
+
+  source({ figure: f, weight }: Row): string {
+    const unit = (v: number) => (weight ? String(v) : `${Math.round(v * 1000) / 10} %`);
+    const log = f.count.n > 0 ? `log: ${f.count.k} of ${f.count.n}` : 'log: none';
+    return `${f.set === null ? `start ${unit(f.start)}` : `set to ${unit(f.set)}, start ${unit(f.start)}`}; ${log}`;
+  }
+
+  /** Set a figure as typed, a likelihood in percent. */
+  set(r: Row, text: string, reason: string): void {
+    const limits = figureLimits(r.key);
+    const read = readNumber(text);
+    this.said.set(null);
+    if (!limits) return;
+    if (!read.ok) return this.problem.set(`Nothing stored. ${r.name}: ${read.why}.`);
+    const value = read.value === null ? null : r.weight ? read.value : read.value / 100;
+    const scale = r.weight ? 1 : 100;
+    if (value !== null && (value < limits.lo || value > limits.hi))
+      return this.problem.set(
+        `Nothing stored. ${r.name}: from ${limits.lo * scale} to ${limits.hi * scale}${r.weight ? '' : ' %'}.`,
+      );
+    if (value !== null && reason.trim() === '')
+      return this.problem.set(`Nothing stored. ${r.name}: say why it is another figure here.`);
+    const rev = this.desk.tablesRead()?.figures.find((f) => f.key === r.key)?.rev ?? 0;
+    this.#data.setFigure({ key: r.key, value, reason: reason.trim() }, rev).subscribe({
+      next: (t) => {
+        this.problem.set(null);
+        this.desk.took(t);
+        this.said.set(`Stored: ${r.name}${value === null ? ', as it shipped' : ''}.`);
+      },
+      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+    });
+  }
+
+  reasonOf(key: string): string {
+    return this.desk.tablesRead()?.figures.find((f) => f.key === key)?.reason ?? '';
+  }
+
+  /** What the plan, or somebody who was asked, says that makes it likelier. */
+  #because(code: string): string {
+    const f = this.#editor.judgement()?.evaluation.findings.find((x) => x.code === code);
+    return f ? `because the plan says "${sentence(f).what}"` : 'because of what was said at first';
+  }
+
+  #clue(kind: 'symptom' | 'test' | 'fix', id: string, yes: boolean): string {
+    if (kind === 'symptom') return SYMPTOM_WORDS[id as SymptomId];
+    if (kind === 'fix') return `Mended without change: ${CAUSE_WORDS[id as CauseId].what.toLowerCase()}`;
+    const t = TEST_WORDS[id as TestId];
+    return `${t.what}: ${(yes ? t.yes : t.no).toLowerCase()}`;
+  }
+}
