@@ -46,6 +46,19 @@ const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
   rules: forbid(...WEB_ALWAYS, laterSubjects(subject)),
 }));
 
+/** A literal says what it is, and a name stands by its value: neither is packed to save lines. */
+const PACKED = [
+  { selector: 'ObjectExpression > SpreadElement > ObjectExpression', message: 'Write the properties themselves.' },
+  {
+    selector: 'VariableDeclarator[id.type="ArrayPattern"][init.type="ArrayExpression"]',
+    message: 'Declare each name by itself.',
+  },
+  {
+    selector: 'AssignmentExpression[left.type="ArrayPattern"][right.type="ArrayExpression"]',
+    message: 'Assign each name by itself.',
+  },
+];
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/.angular/**', '**/node_modules/**', '.data*/**', 'docs/**', '**/zz-*'] },
   js.configs.recommended,
@@ -78,7 +91,13 @@ export default tseslint.config(
         { fixStyle: 'inline-type-imports', prefer: 'type-imports', disallowTypeAnnotations: false },
       ],
       eqeqeq: 'error',
+      'no-restricted-syntax': ['error', ...PACKED],
     },
+  },
+  {
+    files: ['{core,server,simbench,web}/src/**/*.ts'],
+    ignores: ['**/*.spec.ts'],
+    rules: { 'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }] },
   },
   ...CORE_ARROWS,
   { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },

@@ -33,7 +33,8 @@ function frames(rig, random) {
   const whole = meanFrame(rig) * (1 + REPEAT * random.normal());
   const out = [];
   const shown = [];
-  let [at, due] = [0, rig.odd?.hitch ? rig.odd.hitch.every * (0.4 + random.next() / 2) * 1000 : Infinity];
+  let at = 0;
+  let due = rig.odd?.hitch ? rig.odd.hitch.every * (0.4 + random.next() / 2) * 1000 : Infinity;
   while (at < rig.s * 1000) {
     // A log-normal of mean 1.
     let ms = whole * Math.exp(JITTER * random.normal() - JITTER ** 2 / 2);

@@ -58,7 +58,9 @@ const rig = (setup, title, on, settings, stages, n, s, more = {}) => ({ setup, t
 const ms = (cpu, card, setup, title, back = 0) => ({ cpu, card, toll: sent(setup, title), back });
 /** The same card in a desktop of the workshop: another processor, hardly any toll. */
 const inSlot = (cpu, card, title) => ({ cpu, card, toll: (MB[title] * 8) / SLOT_GBPS, back: 0, norm: true });
-const [FHD, QHD, UHD] = ['1920x1080', '2560x1440', '3840x2160'];
+const FHD = '1920x1080';
+const QHD = '2560x1440';
+const UHD = '3840x2160';
 const PANEL = { screenPath: 'panel' };
 const dome = (on, settings, back, n, more) =>
   rig('setup.dome', 'lanterns', `2026-10-${on}:00Z`, settings, ms(7.1, 9.3, 'dome', 'lanterns', back), n, 45, more);
@@ -130,7 +132,11 @@ export const FRAMES = [
 /** Work is computed, not drawn: only the power mode and who computes it are set. */
 const by = (deviceSet) => ({
   ...Object.fromEntries(Object.keys(base).map((k) => [k, typeof base[k] === 'string' ? '' : null])),
-  ...{ rayTracing: null, screenPath: null, lid: 'open', powerMode: 'Performance', deviceSet },
+  rayTracing: null,
+  screenPath: null,
+  lid: 'open',
+  powerMode: 'Performance',
+  deviceSet,
 });
 const timed = (setup, title, on, deviceSet, values) => ({
   setup,
@@ -150,17 +156,31 @@ export const TYPED = [
     ['dyke3', 4400, 4050],
   ].flatMap(([title, there, here]) => [
     {
-      ...{ setup: 'setup.dome', title, on: '2026-10-14T13:00:00Z', kind: 'score', values: [there], unit: 'points' },
+      setup: 'setup.dome',
+      title,
+      on: '2026-10-14T13:00:00Z',
+      kind: 'score',
+      values: [there],
+      unit: 'points',
       settings: at(''),
       norm: true,
     },
     {
-      ...{ setup: 'setup.dome', title, on: '2026-10-14T13:30:00Z', kind: 'score', values: [here, here + 22], unit: 'points' },
+      setup: 'setup.dome',
+      title,
+      on: '2026-10-14T13:30:00Z',
+      kind: 'score',
+      values: [here, here + 22],
+      unit: 'points',
       settings: at(''),
     },
   ]),
   {
-    ...{ setup: 'setup.dome', title: 'keeper', on: '2026-10-21T20:30:00Z', kind: 'none', settings: at('2560x1440') },
+    setup: 'setup.dome',
+    title: 'keeper',
+    on: '2026-10-21T20:30:00Z',
+    kind: 'none',
+    settings: at('2560x1440'),
     reason: 'closes at its own start screen; starts on the screen of the host only',
   },
   timed('setup.stacking', 'stack', '2026-08-26T18:00:00Z', 'card', [412, 409, 415]),

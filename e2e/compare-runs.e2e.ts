@@ -116,7 +116,11 @@ describe('RU-15 a session over titles', () => {
   it('gives each file the title of its cell', async () => {
     const setup = setupOf('Sky survey rig');
     const body = {
-      ...{ id: crypto.randomUUID(), name: 'Titles', repeats: 1, percent: 10, setupIds: [setup] },
+      id: crypto.randomUUID(),
+      name: 'Titles',
+      repeats: 1,
+      percent: 10,
+      setupIds: [setup],
       factors: [{ dimension: 'title', levels: ['Reed Warden', 'Peat Rally'], minutes: 1 }],
     };
     await w.api('/sessions', { method: 'POST', body: JSON.stringify(body) });

@@ -81,7 +81,10 @@ function fromConfig(d, c) {
     const flags = c.readUInt16LE(at + 2);
     d.port = PORTS[(flags >> 4) & 0xf] ?? null;
     const faces = d.port === 'root' || d.port === 'downstream';
-    if (faces && flags & 0x100) [d.hotplug, d.present] = [(c[at + 0x14] & 0x40) !== 0, (c[at + 0x1a] & 0x40) !== 0];
+    if (faces && flags & 0x100) {
+      d.hotplug = (c[at + 0x14] & 0x40) !== 0;
+      d.present = (c[at + 0x1a] & 0x40) !== 0;
+    }
     if ((c.readUInt32LE(at + 0x0c) >>> 20) & 1) d.active = ((c.readUInt16LE(at + 0x12) >> 13) & 1) === 1;
     const rates = (c.readUInt32LE(at + 0x2c) >>> 1) & 0x7f;
     if (rates) d.topGts = GTS[32 - Math.clz32(rates)] ?? null;

@@ -83,16 +83,18 @@ function part(schema: Shape, fixed: Values): fc.Arbitrary<Values> {
 }
 /** Words that let a chain work come more often than those that stop it. */
 const CALM: Record<string, readonly string[]> = {
-  ...{ standard: ['usb4-40', 'pcie'], uplink: ['usb4-40'], tunnelling: ['yes'], outsideCards: ['yes'], chip: ['desktop'] },
-  ...{
-    supply: ['inside'],
-    fixedLead: ['yes'],
-    supplyForm: ['atx'],
-    supplyStandard: ['atx3'],
-    holds: ['nothing'],
-    reach: ['outside'],
-    retention: ['clamp'],
-  },
+  standard: ['usb4-40', 'pcie'],
+  uplink: ['usb4-40'],
+  tunnelling: ['yes'],
+  outsideCards: ['yes'],
+  chip: ['desktop'],
+  supply: ['inside'],
+  fixedLead: ['yes'],
+  supplyForm: ['atx'],
+  supplyStandard: ['atx3'],
+  holds: ['nothing'],
+  reach: ['outside'],
+  retention: ['clamp'],
 };
 function choicesOf(key: string, meta: AttrMeta, values: Values): readonly string[] {
   const all = optionsOf(meta, values).map((o) => o.value);
@@ -100,7 +102,8 @@ function choicesOf(key: string, meta: AttrMeta, values: Values): readonly string
   return [...all, ...Array.from({ length: 7 }, () => calm).flat()];
 }
 function usualOf(key: string, meta: AttrMeta): readonly number[] {
-  const [min, max] = [meta.min ?? 0, meta.max ?? Infinity];
+  const min = meta.min ?? 0;
+  const max = meta.max ?? Infinity;
   return (USUAL[key] ?? [min, max]).filter((n) => n >= min && n <= max);
 }
 

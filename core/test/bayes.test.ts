@@ -34,7 +34,9 @@ function small(prior: number[], symptom: number[][], test: number[][]): Net {
     cache.get(key) ?? (cache.set(key, make()), cache.get(key) as Float64Array);
   return {
     ...whole,
-    ...{ causes, tests, prior: Float64Array.from(prior, (p) => p / sum) },
+    causes,
+    tests,
+    prior: Float64Array.from(prior, (p) => p / sum),
     symptom: (id) => kept(id, () => rowOf(symptom, SYMPTOM_IDS.indexOf(id))),
     test: (id) => kept(id, () => rowOf(test, tests.indexOf(id))),
   };

@@ -24,7 +24,11 @@ function made(t: Truth, { seed = 1, noise = 0, links = ['slot', 'direct', 'tunne
       links.flatMap((link) =>
         sizes.flatMap(([w, h]) =>
           runsOf({
-            ...{ host, card, link, resolution: `${w}x${h}`, sameProcessor: 'yes' },
+            host,
+            card,
+            link,
+            resolution: `${w}x${h}`,
+            sameProcessor: 'yes',
             ms: Array.from({ length: 3 }, () => time(host, card, link, w, h) * (1 + noise * random.normal())),
           }),
         ),
@@ -86,7 +90,8 @@ describe('calibration', () => {
   });
 
   it('recovers the truth within 5 % at 2 % noise, and its intervals hold it', () => {
-    let [inside, n] = [0, 0];
+    let inside = 0;
+    let n = 0;
     for (let seed = 1; seed <= 8; seed++) {
       const f = calibrate(made(TRUTH, { seed, noise: 0.02 }));
       const found = { traffic: term(f, 'traffic'), left: term(f, 'host', 'left'), right: term(f, 'host', 'right') };

@@ -112,7 +112,9 @@ describe('a log beside frames', () => {
     return frames(out);
   };
   const lane = (dtMs: number, up: boolean): SensorSeries => ({
-    ...{ sensor: 'card-w', t0Ms: 0, dtMs },
+    sensor: 'card-w',
+    t0Ms: 0,
+    dtMs,
     values: Float32Array.from({ length: 120_000 / dtMs }, (_, i) => (fast((i * dtMs) / 1000) === up ? 210 : 160) + ((i * 7) % 5)),
   });
 

@@ -44,7 +44,8 @@ describe('every setup of the demo has a list that can be walked to its end', () 
       for (const { id: order } of allowed)
         for (const driver of DRIVER_SCHOOLS) {
           const i = { chain, evaluation, house: {}, docked: NO_DOCKED, purpose, order, driver };
-          const [list, facts] = [checklist(i), stepFacts(i)];
+          const list = checklist(i);
+          const facts = stepFacts(i);
           const done = new Set<string>();
           for (const step of list) {
             const def = STEPS.find((s) => s.id === step.id)!;

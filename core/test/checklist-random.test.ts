@@ -64,10 +64,12 @@ describe('any chain', () => {
       fc.property(chains, order, purpose, driver, fc.boolean(), (chain, o, p, d, asks) => {
         const evaluation = judge(chain, { requirements: asks ? [requirement({ atLeast: '1.8' })] : [] });
         const i = { chain, evaluation, house: {}, docked: NO_DOCKED, purpose: p, order: o, driver: d };
-        const [list, facts] = [checklist(i), stepFacts(i)];
+        const list = checklist(i);
+        const facts = stepFacts(i);
         const at = new Map(list.map((s, n) => [s.id, n] as const));
         const before = (a: StepId, b: StepId) => {
-          const [x, y] = [at.get(a), at.get(b)];
+          const x = at.get(a);
+          const y = at.get(b);
           if (x !== undefined && y !== undefined) expect([a, x < y]).toEqual([a, true]);
         };
         for (const s of list) for (const a of STEPS.find((x) => x.id === s.id)?.after ?? []) before(a, s.id);

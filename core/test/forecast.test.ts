@@ -18,7 +18,15 @@ import {
 import { runsOf, seeded, trueMs, WIDE, type LinkKind, type Truth } from './make-cells';
 
 const P: FrameParams = {
-  ...{ cpuMs: 6, cardMs: 7, exponent: 0.85, trafficMB: 12, streamed: 0.3, trips: 200, kappa: 0.7, workingGB: 0, touched: 0.02 },
+  cpuMs: 6,
+  cardMs: 7,
+  exponent: 0.85,
+  trafficMB: 12,
+  streamed: 0.3,
+  trips: 200,
+  kappa: 0.7,
+  workingGB: 0,
+  touched: 0.02,
 };
 const RIG = { downGbps: 26, upGbps: 25.3, latencyUs: 2.2, memoryGB: 8 };
 const QHD = { pixels: 3686400, panel: false, capFps: null };
@@ -50,7 +58,8 @@ describe('frames drawn by chance', () => {
     const rough = { jitter: 0.03, burstsPerS: 2, burstMB: 200 };
     const of = (cardMs: number) =>
       frameStats(simulateFrames({ ...P, cpuMs: 2, cardMs, streamed: 0 }, RIG, QHD, rough, 6000, 0.3));
-    const [slow, fast] = [of(7), of(4)];
+    const slow = of(7);
+    const fast = of(4);
     expect(fast.averageFps / slow.averageFps).toBeGreaterThan(1.3);
     expect(fast.low01.at / slow.low01.at).toBeLessThan(1.05);
   });
@@ -167,7 +176,8 @@ describe('a forecast from a fit', () => {
   const model = (fit: TitleModel['fit']): TitleModel => ({ id: 't', name: 'Title', params: null, fit });
 
   it('predicts a link, a resolution and a panel that were never run, inside its band', () => {
-    let [inside, n] = [0, 0];
+    let inside = 0;
+    let n = 0;
     for (let seed = 1; seed <= 6; seed++) {
       const m = model(calibrate(runs(['slot', 'tunnel'], ['1920x1080', '3840x2160'], 0.015, seed)));
       for (const [card, link, w, h] of [

@@ -50,7 +50,8 @@ describe('front', () => {
           expect(knee).toBeNull();
           return;
         }
-        const [a, b] = [points[0] as Dot, points[points.length - 1] as Dot];
+        const a = points[0] as Dot;
+        const b = points[points.length - 1] as Dot;
         const above = points.map((p) => (p.fps - a.fps) / (b.fps - a.fps) - (p.minor - a.minor) / (b.minor - a.minor));
         const most = Math.max(...above);
         if (most <= 1e-9) {
@@ -73,7 +74,8 @@ describe('front', () => {
         for (const p of points) {
           const k = hull.findIndex((h, i) => i > 0 && h.minor >= p.minor);
           if (k < 1) continue;
-          const [a, b] = [hull[k - 1] as Dot, hull[k] as Dot];
+          const a = hull[k - 1] as Dot;
+          const b = hull[k] as Dot;
           expect(p.fps).toBeLessThanOrEqual(a.fps + ((b.fps - a.fps) * (p.minor - a.minor)) / (b.minor - a.minor) + 1e-9);
         }
       }),
@@ -102,7 +104,11 @@ const way = (
   mid: number | null,
   keeps: SpendingOption['keeps'] = ['target'],
 ): SpendingOption => ({
-  ...{ kind, name: kind, netMinor, fps: mid === null ? null : band(mid), keeps },
+  kind,
+  name: kind,
+  netMinor,
+  fps: mid === null ? null : band(mid),
+  keeps,
 });
 
 describe('worth it', () => {

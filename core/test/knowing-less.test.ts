@@ -79,7 +79,8 @@ const AREA_MAY: Record<AreaState, readonly AreaState[]> = {
 
 /** What is wrong with knowing less; empty when nothing is. */
 function helped(before: Evaluation, after: Evaluation): string[] {
-  const [b, a] = [before.predicted, after.predicted];
+  const b = before.predicted;
+  const a = after.predicted;
   const wrong: string[] = [];
   if (!MAY_BECOME[b.verdict.state].includes(a.verdict.state)) wrong.push(`verdict ${b.verdict.state} -> ${a.verdict.state}`);
   b.areas.forEach((area, i) => {
@@ -90,7 +91,8 @@ function helped(before: Evaluation, after: Evaluation): string[] {
   const settled = [null, ...JUDGED_AREAS].filter((area) => !a.areas.some((x) => x.area === area && /open|stops/.test(x.state)));
   for (const area of settled) {
     const care = (e: Evaluation) => e.findings.filter((f) => f.severity === 'care' && areaOf(f.code) === area).map((f) => f.code);
-    const [was, now] = [[...new Set(care(before))], [...new Set(care(after))]];
+    const was = [...new Set(care(before))];
+    const now = [...new Set(care(after))];
     if (now.length < was.length) wrong.push(`care of ${area}: ${was.join()} -> ${now.join()}`);
   }
   const open = (e: Evaluation['predicted']) => e.coverage.of - e.coverage.known;

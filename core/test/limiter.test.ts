@@ -54,7 +54,8 @@ const first = (runs: readonly RunSeen[], all: readonly RunSeen[]) =>
   cellsOf(all).find((c) => c.first.id === runs[0]?.id) as RunGroup;
 
 function limiterOf(own: RunSeen[]) {
-  const [cell, cells] = [first(own, own), cellsOf(own)];
+  const cell = first(own, own);
+  const cells = cellsOf(own);
   const seen = observedOf(cell, cells, null, null);
   return readLimiter({ cell, cells, toll: null, seen, judged: judgeShares(seen), others: [] });
 }

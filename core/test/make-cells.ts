@@ -47,15 +47,18 @@ let count = 0;
 export function runsOf(a: RunAsk): RunSeen[] {
   const link = a.link ?? 'tunnel';
   const slot = link === 'slot';
-  const [host, card, resolution] = [a.host ?? 'host', a.card ?? 'card', a.resolution ?? '1920x1080'];
+  const host = a.host ?? 'host';
+  const card = a.card ?? 'card';
+  const resolution = a.resolution ?? '1920x1080';
   const settings = {
-    ...{
-      ...NO_RUN_SETTINGS,
-      resolution,
-      preset: a.preset ?? 'High',
-      screenPath: a.panel ? ('panel' as const) : ('outside' as const),
-    },
-    ...{ deviceSet: a.deviceSet ?? null, generation: a.generation ?? 'off', upscaling: 'none', rayTracing: 'off' as const },
+    ...NO_RUN_SETTINGS,
+    resolution,
+    preset: a.preset ?? 'High',
+    screenPath: a.panel ? ('panel' as const) : ('outside' as const),
+    deviceSet: a.deviceSet ?? null,
+    generation: a.generation ?? 'off',
+    upscaling: 'none',
+    rayTracing: 'off' as const,
   };
   const down = WIDE[link];
   const foreign = slot && a.sameProcessor !== 'yes';
@@ -84,16 +87,19 @@ export function runsOf(a: RunAsk): RunSeen[] {
   });
   Object.assign(facts, { generation: settings.generation, deviceSet: settings.deviceSet ?? '' });
   return a.ms.map((ms) => ({
-    ...{
-      id: `run-${count++}`,
-      setupId: a.setupId ?? `${host}-${card}-${link}`,
-      titleId: a.title ?? 'Title',
-      title: a.title ?? 'Title',
-    },
-    ...{ kind: 'score' as const, settings, rig, facts: facts as unknown as RunFacts, happenedAt: '2026-01-01T00:00:00Z' },
+    id: `run-${count++}`,
+    setupId: a.setupId ?? `${host}-${card}-${link}`,
+    titleId: a.title ?? 'Title',
+    title: a.title ?? 'Title',
+    kind: 'score' as const,
+    settings,
+    rig,
+    facts: facts as unknown as RunFacts,
+    happenedAt: '2026-01-01T00:00:00Z',
     context: { ...NO_RUN_CONTEXT, norm: slot, sameProcessor: a.sameProcessor ?? null },
     result: { value: 1000 / ms, unit: 'frames/s' },
-    ...{ stats: null, sensors: null },
+    stats: null,
+    sensors: null,
   }));
 }
 

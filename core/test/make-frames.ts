@@ -19,7 +19,8 @@ export interface Made {
 export function makeFrames({ seed, meanMs, seconds, jitter = 0.1, hitch }: Made): { frames: Float32Array } {
   const random = randomFrom(seed);
   const out: number[] = [];
-  let [at, due] = [0, hitch ? hitch.everyS * 500 : Infinity];
+  let at = 0;
+  let due = hitch ? hitch.everyS * 500 : Infinity;
   while (at < seconds * 1000) {
     let ms = meanMs * (1 + jitter * (2 * random() - 1));
     if (hitch && at >= due) {

@@ -46,7 +46,8 @@ describe('TR-01 the net as data', () => {
 
   it('every cause is told from each of its neighbours, three to one, by a test that both can have', () => {
     const apart = (t: TestId, a: CauseId, b: CauseId) => {
-      const [x, y] = [p(t, a), p(t, b)];
+      const x = p(t, a);
+      const y = p(t, b);
       return Math.max(x / y, y / x, (1 - x) / (1 - y), (1 - y) / (1 - x)) >= 3;
     };
     const missing: string[] = [];
@@ -79,7 +80,8 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
 
   // Facts of the trade, common practice without a published source: what a kind of link cannot have.
   it('a direct link has no router, no approval and no plugging live; a tunnel has no direct cable', () => {
-    const [tunnel, direct] = [netFor(tunnelChain()), netFor(directChain())];
+    const tunnel = netFor(tunnelChain());
+    const direct = netFor(directChain());
     for (const t of ['router-listed', 'approved', 'security', 'router-speed', 'plug-later', 'approve-anew'] as const) {
       expect(tunnel.tests).toContain(t);
       expect(direct.tests).not.toContain(t);

@@ -3,11 +3,22 @@ import { releaseSchema } from '../src/parts';
 import { matchNews, type NewsPart, type Published, roleIn, symptomsIn, versionIn } from '../src/workshop';
 
 const part = (over: Partial<NewsPart>): NewsPart => ({
-  ...{ id: 'p', kind: 'dock', maker: 'Alder', model: 'D-4', variant: '', family: '', here: true },
+  id: 'p',
+  kind: 'dock',
+  maker: 'Alder',
+  model: 'D-4',
+  variant: '',
+  family: '',
+  here: true,
   ...over,
 });
 const item = (over: Partial<Published>): Published => ({
-  ...{ key: 'k', title: '', url: 'https://maker.example/n', text: '', publishedAt: '2026-11-18T09:00:00Z', stated: null },
+  key: 'k',
+  title: '',
+  url: 'https://maker.example/n',
+  text: '',
+  publishedAt: '2026-11-18T09:00:00Z',
+  stated: null,
   ...over,
 });
 const parts = [

@@ -67,7 +67,10 @@ describe('synthetic tests by age', () => {
 
 describe('cards that come together', () => {
   const card = (name: string, here: number, desktop: number | null, index: number | null = null) => ({
-    ...{ card: name, here: [here, here * 1.01], desktop: desktop === null ? [] : [desktop, desktop * 1.01], index },
+    card: name,
+    here: [here, here * 1.01],
+    desktop: desktop === null ? [] : [desktop, desktop * 1.01],
+    index,
   });
   it('is an alarm when a desktop tells them apart and the chain does not', () => {
     const c = converge([card('small', 60, 80), card('middle', 61, 100), card('big', 62, 130)]);

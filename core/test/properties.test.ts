@@ -124,7 +124,8 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
             ),
           ),
         );
-        const [a, b] = [before.predicted.link.usable, after.predicted.link.usable];
+        const a = before.predicted.link.usable;
+        const b = after.predicted.link.usable;
         expect(a && b && contains(a.down, b.down)).toBe(true);
         const certain = before.findings.filter((f) => f.certainty === 'certain' && f.severity === 'blocks').map((f) => f.code);
         for (const code of certain) expect(after.findings.map((f) => f.code)).toContain(code);

@@ -26,7 +26,12 @@ export interface Case {
 
 const NO_CABLES = { cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, cablesCpu8Pin: 0 } as const;
 const SUPPLIED = {
-  ...{ supply: 'inside', supplyW: 550, cables8Pin: 2, efficiency: 'gold', supplyStandard: 'atx3', slotW: 75 },
+  supply: 'inside',
+  supplyW: 550,
+  cables8Pin: 2,
+  efficiency: 'gold',
+  supplyStandard: 'atx3',
+  slotW: 75,
   ...NO_CABLES,
 } as const;
 const ROOM = { innerLengthMm: 300, innerHeightMm: 160, innerSlots: 3, airflowCfm: 60, chargeOutW: 87 } as const;

@@ -21,7 +21,13 @@ export function drawing(seed: number) {
 }
 
 const choice = <S>(id: string, spec: S, minor: number | null, owned = false): Choice<S> => ({
-  ...{ id, name: id, spec, minor: owned ? 0 : minor, owned, resaleMinor: null, alike: [] },
+  id,
+  name: id,
+  spec,
+  minor: owned ? 0 : minor,
+  owned,
+  resaleMinor: null,
+  alike: [],
 });
 const round = (x: number, to: number) => Math.round(x / to) * to;
 
@@ -41,17 +47,29 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
     const boardW = round(60 + index * d.from(0.7, 0.9, 1.1), 5);
     const big = boardW > 220;
     const spec: CardSpec = card({
-      ...{ model: `C-${i}`, family: d.from('north', 'south', 'east'), pcieGen: d.from(3, 4, 4, 5), lanes: d.from(8, 16, 16) },
-      ...{ memoryGB: d.from(8, 8, 12, 16), frameIndex: maybe(index), boardW: maybe(boardW), slotW: d.from(null, 66, 75) },
-      ...{ plugs8Pin: big ? d.from(0, 2, 3) : d.from(0, 1, 1), plugs16Pin: big ? d.from(0, 1) : 0, plugs6Pin: d.from(0, 0, 1) },
-      ...{ lengthMm: near(round(170 + index / 2 + d.whole(0, 40), 5)), heightMm: d.whole(100, 140), slots: d.from(2, 2.5, 3) },
-      ...{ weightG: d.from(null, 700, 1100, 1600), plugSide: d.from('top', 'end', null), plugAngled: d.from('yes', 'no', null) },
-      ...{ cooler: d.from('open-air', 'blower', null), chip: d.from('desktop', 'desktop', 'trimmed', null), namesake: '' },
-      ...{
-        dpLevel: d.from('hbr3', 'hbr3', 'uhbr10', null),
-        hdmiLevel: d.from('2.0', 'frl-48', null),
-        compression: d.from('yes', null),
-      },
+      model: `C-${i}`,
+      family: d.from('north', 'south', 'east'),
+      pcieGen: d.from(3, 4, 4, 5),
+      lanes: d.from(8, 16, 16),
+      memoryGB: d.from(8, 8, 12, 16),
+      frameIndex: maybe(index),
+      boardW: maybe(boardW),
+      slotW: d.from(null, 66, 75),
+      plugs8Pin: big ? d.from(0, 2, 3) : d.from(0, 1, 1),
+      plugs16Pin: big ? d.from(0, 1) : 0,
+      plugs6Pin: d.from(0, 0, 1),
+      lengthMm: near(round(170 + index / 2 + d.whole(0, 40), 5)),
+      heightMm: d.whole(100, 140),
+      slots: d.from(2, 2.5, 3),
+      weightG: d.from(null, 700, 1100, 1600),
+      plugSide: d.from('top', 'end', null),
+      plugAngled: d.from('yes', 'no', null),
+      cooler: d.from('open-air', 'blower', null),
+      chip: d.from('desktop', 'desktop', 'trimmed', null),
+      namesake: '',
+      dpLevel: d.from('hbr3', 'hbr3', 'uhbr10', null),
+      hdmiLevel: d.from('2.0', 'frl-48', null),
+      compression: d.from('yes', null),
     });
     return choice(`c${i}`, spec, maybe(round(8000 + index * d.whole(150, 320), 100)), d.next() < 0.03);
   });
@@ -60,47 +78,45 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
     const direct = d.from('oculink-4i', 'oculink-4i', 'own-port');
     const own = d.next() < 0.6;
     const spec: DockSpec = dock({
-      ...{ model: `D-${i}`, form: d.from('enclosure', 'enclosure', 'open-board'), connector: usbC ? 'usb-c' : direct },
+      model: `D-${i}`,
+      form: d.from('enclosure', 'enclosure', 'open-board'),
+      connector: usbC ? 'usb-c' : direct,
       ...(usbC
         ? {
             uplink: d.from('usb4-40', 'thunderbolt-3', 'thunderbolt-4', 'usb4-80', null),
             controllerClass: d.from('c', 'd', 'a', null),
           }
         : { uplink: direct === 'own-port' ? null : ('oculink' as const), controllerClass: null }),
-      ...{
-        fixedLead: (['no', 'no', 'yes', null] as const)[i % 4] ?? null,
-        slotGen: d.from(3, 4, 4),
-        slotLanes: maybe(4),
-        tb3Compat: d.from('yes', null),
-        ownLead: d.from('yes', 'no'),
-      },
+      fixedLead: (['no', 'no', 'yes', null] as const)[i % 4] ?? null,
+      slotGen: d.from(3, 4, 4),
+      slotLanes: maybe(4),
+      tb3Compat: d.from('yes', null),
+      ownLead: d.from('yes', 'no'),
       ...(own
         ? { supply: 'inside', supplyW: d.from(350, 450, 550, 650), supplyStandard: d.from('atx3', 'older', null) }
         : { supply: 'separate', supplyForm: d.from('atx', 'sfx', 'outside', null) }),
-      ...{ cables8Pin: own ? d.from(1, 2, 2) : null, cables16Pin: own ? d.from(0, 0, 1) : null, slotW: d.from(75, null) },
-      ...{ chargeOutW: usbC ? maybe(d.from(15, 60, 87, 100)) : 0, innerLengthMm: maybe(round(d.whole(180, 360), 10)) },
-      ...{
-        innerHeightMm: d.from(130, 140, 160, null),
-        innerSlots: d.from(2, 2.5, 3, 3),
-        retention: d.from('bracket', 'none', null),
-      },
-      ...{
-        maxWeightG: d.from(null, 1500),
-        screws: d.whole(2, 6),
-        airflowCfm: maybe(d.whole(15, 60)),
-        noiseDb: maybe(d.whole(28, 48)),
-      },
+      cables8Pin: own ? d.from(1, 2, 2) : null,
+      cables16Pin: own ? d.from(0, 0, 1) : null,
+      slotW: d.from(75, null),
+      chargeOutW: usbC ? maybe(d.from(15, 60, 87, 100)) : 0,
+      innerLengthMm: maybe(round(d.whole(180, 360), 10)),
+      innerHeightMm: d.from(130, 140, 160, null),
+      innerSlots: d.from(2, 2.5, 3, 3),
+      retention: d.from('bracket', 'none', null),
+      maxWeightG: d.from(null, 1500),
+      screws: d.whole(2, 6),
+      airflowCfm: maybe(d.whole(15, 60)),
+      noiseDb: maybe(d.whole(28, 48)),
     });
     return choice(`d${i}`, spec, maybe(round(d.whole(9000, 42_000), 100)), d.next() < 0.05);
   });
   const usb = Array.from({ length: sizes.cables }, (_, i) => {
     const spec = cable({
-      ...{
-        model: `K-${i}`,
-        lengthMm: near(d.from(300, 500, 800, 1200, 2000)),
-        construction: d.from('passive', 'passive', 'active', null),
-      },
-      ...{ markedGbps: maybe(d.from(20, 40, 40, 80)), markedW: d.from(null, 60, 100, 240) },
+      model: `K-${i}`,
+      lengthMm: near(d.from(300, 500, 800, 1200, 2000)),
+      construction: d.from('passive', 'passive', 'active', null),
+      markedGbps: maybe(d.from(20, 40, 40, 80)),
+      markedW: d.from(null, 60, 100, 240),
     });
     return {
       socket: d.from('left', 'left', 'rear'),
@@ -116,21 +132,22 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
   const riser = choice('t1', adapter({ model: 'T-1', farEnd: 'pcie-slot', lengthMm: 250 }), 3100);
   const supplies = [450, 650, 850].map((w, i) => {
     const spec: SupplySpec = supply({
-      ...{
-        model: `S-${i}`,
-        form: d.from('atx', 'sfx'),
-        supplyW: w,
-        supplyStandard: d.from('atx3', 'older'),
-        cables8Pin: i + 1,
-        cables16Pin: i > 0 ? 1 : 0,
-      },
+      model: `S-${i}`,
+      form: d.from('atx', 'sfx'),
+      supplyW: w,
+      supplyStandard: d.from('atx3', 'older'),
+      cables8Pin: i + 1,
+      cables16Pin: i > 0 ? 1 : 0,
     });
     return choice(`s${i}`, spec, 5000 + 3000 * i, i === 0);
   });
   const own = host({ chargeInW: 100 });
   const machine = {
     ...own,
-    ...{ singleThread: 96, drawW: 60, chargeMinW: 45, batteryWh: 60 },
+    singleThread: 96,
+    drawW: 60,
+    chargeMinW: 45,
+    batteryWh: 60,
     sockets: [
       ...own.sockets,
       socket({
@@ -146,7 +163,8 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
   const fresh: ScoutInput = {
     base,
     context: {
-      ...{ asOf: '2026-11-20', house: {} },
+      asOf: '2026-11-20',
+      house: {},
       requirements: [
         requirement({ subject: 'card', maker: 'any', model: 'east', needs: 'driver', atLeast: '600.1', severity: 'care' }),
         requirement({ subject: 'dock', maker: 'any', model: 'D-1', needs: 'dockFirmware', atLeast: '2.0', severity: 'blocks' }),
@@ -162,7 +180,12 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       ],
       releases: [release({ what: 'dockFirmware', maker: 'Alder', model: 'D-2', variant: '3.1', capGbps: 20, capBeforeGbps: 14 })],
     },
-    ...{ currency: 'EUR', routes: [], docks, cards, supplies, boxes: [{ dockId: 'd0', cardId: 'c0', minor: 12_345 }] },
+    currency: 'EUR',
+    routes: [],
+    docks,
+    cards,
+    supplies,
+    boxes: [{ dockId: 'd0', cardId: 'c0', minor: 12_345 }],
     screens: [1440, 2160].map((h, i) => ({
       ...choice(
         `p${i}`,
@@ -182,18 +205,30 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       asked: { pixels: w * h, panel: false, capFps: null, powerMode: '', preset: '', rayTracing: false, look: null },
     })),
     forgotten: { 'display-cable': 900, input: 2500 },
-    ...{ seen: [], near: [] },
+    seen: [],
+    near: [],
     limits: {
-      ...{ budgetMinor: 90_000, targetFps: 60, chargeW: null, noiseDb: null, lengthMm: null, noOpening: false, portable: false },
-      ...{ openOnly: false, noRepackaged: false, proven: false, unsure: true },
+      budgetMinor: 90_000,
+      targetFps: 60,
+      chargeW: null,
+      noiseDb: null,
+      lengthMm: null,
+      noOpening: false,
+      portable: false,
+      openOnly: false,
+      noRepackaged: false,
+      proven: false,
+      unsure: true,
     },
     weights: { frames: 2, money: 1, quiet: 0, small: 0, proven: 1 },
   };
   const routes = [...usb, { socket: 'm2-a', pieces: [m2, oculink] }, { socket: 'm2-a', pieces: [riser] }];
   const seenAt = matchOf({
     ...base,
-    ...{ socket: 'left', path: [{ key: 'a', spec: usb[0]?.pieces[0]?.spec as never }] },
-    ...{ dock: docks[0]?.spec ?? null, card: cards[1]?.spec ?? null },
+    socket: 'left',
+    path: [{ key: 'a', spec: usb[0]?.pieces[0]?.spec as never }],
+    dock: docks[0]?.spec ?? null,
+    card: cards[1]?.spec ?? null,
   });
   const seen = seenAt.key ? [{ key: seenAt.key, tally: { ...NO_TALLY, n: 5, works: 1, fails: 4 } }] : [];
   return { ...fresh, routes, seen };
@@ -215,7 +250,11 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
     const index = 35 + i * 7;
     const boardW = round(70 + index * d.from(0.7, 0.9), 5);
     return {
-      ...{ index, boardW, pcieGen: i < 12 ? 3 : i < 32 ? 4 : 5, lanes: i % 5 === 0 ? 8 : 16, memoryGB: d.from(8, 12, 16) },
+      index,
+      boardW,
+      pcieGen: i < 12 ? 3 : i < 32 ? 4 : 5,
+      lanes: i % 5 === 0 ? 8 : 16,
+      memoryGB: d.from(8, 12, 16),
       plugs8Pin: boardW > 240 ? d.from(2, 3) : boardW > 75 ? 1 : 0,
     };
   });
@@ -233,13 +272,20 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
   const cards = Array.from({ length: sizes.cards }, (_, i) => {
     const { index, ...chip } = chips[i % chips.length] as (typeof chips)[number];
     const spec = card({
-      ...{ ...chip, model: `C-${i}`, frameIndex: index, plugs6Pin: 0, plugs16Pin: 0, slotW: 66 },
-      ...{
-        lengthMm: round(170 + index / 3 + d.whole(0, 60), 5),
-        heightMm: round(d.whole(110, 140), 5),
-        slots: d.from(2, 2.5, 3),
-      },
-      ...{ cooler: d.from('open-air', 'blower'), plugSide: 'top', plugAngled: 'no', dpLevel: 'hbr3', hdmiLevel: '2.0' },
+      ...chip,
+      model: `C-${i}`,
+      frameIndex: index,
+      plugs6Pin: 0,
+      plugs16Pin: 0,
+      slotW: 66,
+      lengthMm: round(170 + index / 3 + d.whole(0, 60), 5),
+      heightMm: round(d.whole(110, 140), 5),
+      slots: d.from(2, 2.5, 3),
+      cooler: d.from('open-air', 'blower'),
+      plugSide: 'top',
+      plugAngled: 'no',
+      dpLevel: 'hbr3',
+      hdmiLevel: '2.0',
     });
     return choice(`c${i}`, spec, round(8000 + index * d.whole(180, 320), 100));
   });
@@ -251,14 +297,20 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
         : { supply: 'separate' as const, supplyForm: d.from('atx' as const, 'sfx' as const), slotW: 75 };
     const size = d.whole(0, 30);
     const spec = dock({
-      ...{ slotGen: 3, ...link, ...power, model: `D-${i}`, slotLanes: 4, ownLead: 'no', chargeOutW: d.from(60, 87, 100) },
-      ...{
-        innerLengthMm: 200 + size * 5,
-        innerHeightMm: 130 + (size % 4) * 10,
-        innerSlots: d.from(2, 2.5, 3),
-        retention: 'bracket',
-      },
-      ...{ airflowCfm: d.from(25, 35, 50), noiseDb: d.whole(28, 44), screws: 4 },
+      slotGen: 3,
+      ...link,
+      ...power,
+      model: `D-${i}`,
+      slotLanes: 4,
+      ownLead: 'no',
+      chargeOutW: d.from(60, 87, 100),
+      innerLengthMm: 200 + size * 5,
+      innerHeightMm: 130 + (size % 4) * 10,
+      innerSlots: d.from(2, 2.5, 3),
+      retention: 'bracket',
+      airflowCfm: d.from(25, 35, 50),
+      noiseDb: d.whole(28, 44),
+      screws: 4,
     });
     return choice(`d${i}`, spec, round(d.whole(9000, 42_000), 100));
   });

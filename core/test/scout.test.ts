@@ -26,15 +26,19 @@ describe('partial judgements', () => {
   });
 
   it('agree with evaluate on sampled combinations in verdict, rate and frames', () => {
-    let [states, wrong] = [new Map<string, number>(), 0];
+    let states = new Map<string, number>();
+    let wrong = 0;
     for (const seed of [1, 2, 3, 4, 5]) {
       const input = catalogue(seed, { docks: 14, cards: 18, cables: 6 });
       const ranking = ranked(input);
       const draw = drawing(seed + 100);
       for (let i = 0; i < scaled(100);) {
         const combo = {
-          ...{ route: draw.whole(0, input.routes.length - 1), dock: draw.whole(0, input.docks.length - 1) },
-          ...{ card: draw.whole(0, input.cards.length - 1), screen: draw.whole(0, 1), supply: -1 },
+          route: draw.whole(0, input.routes.length - 1),
+          dock: draw.whole(0, input.docks.length - 1),
+          card: draw.whole(0, input.cards.length - 1),
+          screen: draw.whole(0, 1),
+          supply: -1,
         };
         if (input.docks[combo.dock]?.spec.supply === 'separate') combo.supply = draw.whole(0, 2);
         i += 1;
@@ -222,19 +226,15 @@ describe('search', () => {
       const ways = [{ socket: 'left', pieces: [] }, ...pieces.map((p) => ({ socket: 'left', pieces: [{ ...p, owned: false }] }))];
       const r = ranked({
         ...unlimited(input),
-        ...{
-          base: { ...input.base, host: { ...(input.base.host as HostSpec), sockets: one.host?.sockets ?? [] } },
-          routes: ways,
-          boxes: [],
-          seen: [],
-          near: [],
-        },
-        ...{
-          docks: [oneOf('B', board(fixedLead))],
-          cards: [oneOf('C', { ...(one.card as CardSpec), frameIndex: 150 })],
-          supplies: [],
-          screens: [],
-        },
+        base: { ...input.base, host: { ...(input.base.host as HostSpec), sockets: one.host?.sockets ?? [] } },
+        routes: ways,
+        boxes: [],
+        seen: [],
+        near: [],
+        docks: [oneOf('B', board(fixedLead))],
+        cards: [oneOf('C', { ...(one.card as CardSpec), frameIndex: 150 })],
+        supplies: [],
+        screens: [],
       });
       const first = r.best.list()[0];
       const row = first && new Views(r).of(first.index);
@@ -290,6 +290,7 @@ interface Point {
   fps: readonly (number | null)[];
 }
 function dominates(y: Point, x: Point, k: number): boolean {
-  const [a, b] = [y.fps[k] ?? 0, x.fps[k] ?? 0];
+  const a = y.fps[k] ?? 0;
+  const b = x.fps[k] ?? 0;
   return y.minor <= x.minor && a >= b && (y.minor < x.minor || a > b);
 }

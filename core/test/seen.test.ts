@@ -54,8 +54,17 @@ const said = (seen: Partial<ChainObservation>): ChainObservation => ({ ...NOTHIN
 describe('what a report says to the causes', () => {
   it('a card that is up', () => {
     expect(seenOf(report(), 'tunnel')).toMatchObject({
-      ...{ partner: true, usb4: true, router: true, authorized: 1, bridges: true, card: 'there', driver: true, assigned: true },
-      ...{ present: null, asleep: false, screen: null },
+      partner: true,
+      usb4: true,
+      router: true,
+      authorized: 1,
+      bridges: true,
+      card: 'there',
+      driver: true,
+      assigned: true,
+      present: null,
+      asleep: false,
+      screen: null,
     });
   });
 
@@ -173,7 +182,8 @@ describe('paths in a report', () => {
 
 describe('BE-02 faults of a chain, and the words of a bench', () => {
   it('a tunnel has no fault of a direct path, nor the other way round', () => {
-    const [tunnel, direct] = [faultsOf(tunnelChain()), faultsOf(directChain())];
+    const tunnel = faultsOf(tunnelChain());
+    const direct = faultsOf(directChain());
     expect(tunnel).toContain('cable-half-rate');
     expect(tunnel).not.toContain('direct-cable-margin');
     expect(direct).toContain('direct-cable-margin');

@@ -20,7 +20,14 @@ type Edge = readonly [when: string, said: string, words: string | RegExp];
 const seen = (works: number, fails: number) => ({ ...NO_TALLY, n: works + fails, works, fails });
 const about = (e: Partial<EvidenceSummary>): EvidenceSummary => ({ ...NO_EVIDENCE, ...e });
 const trend = (t: Partial<MeasureTrend>): MeasureTrend => ({
-  ...{ measure: 'down', cable: 'K', n: 8, first: 1, last: 0.9, way: 'falls', per30Days: -0.02, p: 0.01 },
+  measure: 'down',
+  cable: 'K',
+  n: 8,
+  first: 1,
+  last: 0.9,
+  way: 'falls',
+  per30Days: -0.02,
+  p: 0.01,
   ...t,
 });
 const toll = (t: Partial<TollRead>) => ({ basis: 'slot', ms: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
@@ -38,14 +45,16 @@ const suspects = (p: number, now: TroubleAdvice['now']) =>
   ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as TroubleAdvice;
 const held = (mid: number, lo: number, hi: number) => ({ resolution: '2160p', predicted: { mid, lo, hi }, measured: 60.2 });
 const hours = (drops: number, mid: number | null, hi: number | null): Reliability => ({
-  ...{ hours: 40, drops, freezes: 0, perHour: { rate: drops / 40, lo: 0, hi: 1 }, between: { lo: 9, mid, hi } },
+  hours: 40,
+  drops,
+  freezes: 0,
+  perHour: { rate: drops / 40, lo: 0, hi: 1 },
+  between: { lo: 9, mid, hi },
 });
 const said = (name: string, averages: readonly number[]) =>
   ({ name, averages, stats: { period: null, atMs: [], low1: { at: 1 } } }) as unknown as Parameters<typeof texts.pairSentence>[0];
-const [noisy, noisier] = [
-  [100, 104, 96],
-  [101, 97, 105],
-];
+const noisy = [100, 104, 96];
+const noisier = [101, 97, 105];
 const elastic = (e: Partial<Elasticity>): Elasticity => ({
   e: 0.5,
   sd: 0.4,

@@ -6,8 +6,13 @@ import { judge, tunnelChain } from './make';
 
 const chain = tunnelChain();
 const input: ListInput = {
-  ...{ chain, evaluation: judge(chain), house: {}, docked: NO_DOCKED },
-  ...{ purpose: 'bring-up', order: 'all-off', driver: 'before' },
+  chain,
+  evaluation: judge(chain),
+  house: {},
+  docked: NO_DOCKED,
+  purpose: 'bring-up',
+  order: 'all-off',
+  driver: 'before',
 };
 const standing = (over: Partial<ListInput> = {}) => stand(checklist({ ...input, ...over }), [], null, {});
 

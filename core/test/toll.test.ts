@@ -17,7 +17,15 @@ import {
 import { cellOf, runsOf, seeded, WIDE } from './make-cells';
 
 const P: FrameParams = {
-  ...{ cpuMs: 6, cardMs: 7, exponent: 0.85, trafficMB: 25, streamed: 0, trips: 0, kappa: 0.7, workingGB: 0, touched: 0.02 },
+  cpuMs: 6,
+  cardMs: 7,
+  exponent: 0.85,
+  trafficMB: 25,
+  streamed: 0,
+  trips: 0,
+  kappa: 0.7,
+  workingGB: 0,
+  touched: 0.02,
 };
 const RIG = { downGbps: 26, upGbps: 25.3, latencyUs: 2.2, memoryGB: null };
 const FHD = { pixels: 2073600, panel: false, capFps: null };

@@ -36,13 +36,20 @@ const test = (
   t: Extract<TroubleNote, { what: 'test' }>['test'],
   says: Extract<TroubleNote, { what: 'test' }>['says'],
 ): TroubleNote => ({
-  ...{ what: 'test', test: t, says, by: 'hand', words: '' },
+  what: 'test',
+  test: t,
+  says,
+  by: 'hand',
+  words: '',
 });
 const fix = (
   cause: Extract<TroubleNote, { what: 'fix' }>['cause'],
   result: Extract<TroubleNote, { what: 'fix' }>['result'],
 ): TroubleNote => ({
-  ...{ what: 'fix', cause, result, words: '' },
+  what: 'fix',
+  cause,
+  result,
+  words: '',
 });
 
 describe('TR-04 a search folded from its notes', () => {
@@ -188,7 +195,8 @@ describe('what the plan, the first answers and the runs say', () => {
     const lifts = liftsOf(judge(long));
     expect(lifts.find((l) => l.cause === 'cable-class')).toMatchObject({ times: 4, code: 'cable/too-long' });
     expect(lifts.filter((l) => l.cause === 'cable-class')).toHaveLength(1);
-    const [with_, without] = [netFor(long, START_TABLES, lifts), netFor(long)];
+    const with_ = netFor(long, START_TABLES, lifts);
+    const without = netFor(long);
     const at = with_.causes.indexOf('cable-class');
     expect(with_.prior[at]).toBeGreaterThan(2 * (without.prior[at] ?? 1));
     expect(liftsOfSaid({ screen: 'panel' })[0]?.cause).toBe('panel-return');
@@ -196,7 +204,9 @@ describe('what the plan, the first answers and the runs say', () => {
   });
 
   const run = (title: string, resolution: string, averageFps: number, more: Record<string, string> = {}) => ({
-    ...{ title, facts: { title, resolution, preset: 'high', ...more }, stats: { averageFps } },
+    title,
+    facts: { title, resolution, preset: 'high', ...more },
+    stats: { averageFps },
   });
   it('TR-06 flat over sizes is answered from runs that differ in nothing else', () => {
     const flat = runAnswers([run('A', '1920x1080', 80), run('A', '3840x2160', 78)]);

@@ -19,7 +19,8 @@ export async function alternately(ours, reference, rounds) {
     await f();
     return performance.now() - began;
   };
-  const [a, b] = [[], []];
+  const a = [];
+  const b = [];
   await time(ours);
   await time(reference);
   for (let i = 0; i < rounds; i++) {

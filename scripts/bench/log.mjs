@@ -164,7 +164,8 @@ export async function gridScroll(demo) {
       }).observe({ entryTypes: ['longtask'] });
       const box = document.querySelector('[role=grid]');
       const frame = () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
-      const [wide, high] = [box.scrollWidth - box.clientWidth, box.scrollHeight - box.clientHeight];
+      const wide = box.scrollWidth - box.clientWidth;
+      const high = box.scrollHeight - box.clientHeight;
       const steps = 120;
       for (let i = 0; i <= steps; i++) {
         box.scrollTop = (high * i) / steps;

@@ -10,12 +10,20 @@ const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length 
  */
 function reference(lanes, n) {
   const at = (k, scale) => Float64Array.from({ length: n }, (_, i) => scale * (1 + ((i * 7919 + k * 104_729) % 1000) / 1000));
-  const [price, link, slot, ms] = [at(1, 300), at(2, 30), at(3, 26), at(4, 12)];
+  const price = at(1, 300);
+  const link = at(2, 30);
+  const slot = at(3, 26);
+  const ms = at(4, 12);
   const masks = Int32Array.from({ length: n }, (_, i) => (i % 5 === 0 ? 0 : 1 << (i % 17)));
-  let [kept, best] = [0, 0];
+  let kept = 0;
+  let best = 0;
   for (let l = 0; l < lanes; l++) {
-    const [a, b, c, d] = [100 + (l % 50), 20 + (l % 7), 15 + (l % 11), 5 + (l % 3)];
-    const [cable, port] = [24 + (l % 9), 26 + (l % 5)];
+    const a = 100 + (l % 50);
+    const b = 20 + (l % 7);
+    const c = 15 + (l % 11);
+    const d = 5 + (l % 3);
+    const cable = 24 + (l % 9);
+    const port = 26 + (l % 5);
     const bits = l % 13 === 0 ? 2 : 0;
     for (let i = 0; i < n; i++) {
       const money = price[i] + a + b + c + d + (i & 1);

@@ -10,7 +10,10 @@ const FRAMES = 100_000;
 export async function load(contents) {
   const { outputFiles } = await bundle({
     stdin: { contents, resolveDir: join(ROOT, 'simbench') },
-    ...{ bundle: true, platform: 'node', format: 'esm', write: false },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    write: false,
     // Some packages ask for the modules of Node by `require`.
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
@@ -55,9 +58,11 @@ export async function simulateSpeed(rounds = 21) {
     f();
     return performance.now() - began;
   };
-  const [a, b] = [[], []];
+  const a = [];
+  const b = [];
   for (let i = 0; i < rounds + 3; i++) {
-    const [x, y] = [time(ours), time(reference)];
+    const x = time(ours);
+    const y = time(reference);
     if (i >= 3) {
       a.push(x);
       b.push(y);

@@ -18,7 +18,9 @@ const number = (name, otherwise) => {
 };
 const kinds = ['kills', 'away', 'disk', 'slow', 'stores', 'fuzz'];
 const only = argument('only', kinds.join()).split(',');
-const [cuts, cases, seed] = [number('kills', 20), number('cases', 20_000), number('seed', 1)];
+const cuts = number('kills', 20);
+const cases = number('cases', 20_000);
+const seed = number('seed', 1);
 /** One case in twenty-five is sent to a server and stored or refused there; the others are read. */
 const stored = Math.ceil(cases / 25);
 
@@ -83,8 +85,10 @@ if (only.includes('fuzz')) {
 if (process.argv.includes('--write')) {
   const file = join(ROOT, 'docs/benchmarks.md');
   const text = readFileSync(file, 'utf8');
-  const [from, to] = ['<!-- faults -->', '<!-- /faults -->'];
-  const [i, j] = [text.indexOf(from), text.indexOf(to)];
+  const from = '<!-- faults -->';
+  const to = '<!-- /faults -->';
+  const i = text.indexOf(from);
+  const j = text.indexOf(to);
   if (i < 0 || j < 0) stop('docs/benchmarks.md has no place for these figures');
   const kept = text
     .slice(i + from.length, j)

@@ -11,11 +11,14 @@ function stretch(url, seed, from, to) {
   const counter = new Int32Array(at);
   const worker = new Worker(new URL('./fuzz-worker.mjs', import.meta.url), { workerData: { url, seed, from, to, at } });
   return new Promise((resolve, reject) => {
-    let [last, since] = [-1, Date.now()];
+    let last = -1;
+    let since = Date.now();
     const watch = setInterval(() => {
       const now = Atomics.load(counter, 0);
-      if (now !== last) [last, since] = [now, Date.now()];
-      else if (Date.now() - since > HUNG_MS) void end({ hung: now });
+      if (now !== last) {
+        last = now;
+        since = Date.now();
+      } else if (Date.now() - since > HUNG_MS) void end({ hung: now });
     }, 200);
     const end = async (result) => {
       clearInterval(watch);

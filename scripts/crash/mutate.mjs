@@ -107,8 +107,11 @@ function textOnce(text, r, other) {
       return text.slice(0, at) + String.fromCharCode(r.int(0, 0xffff)) + text.slice(at + 1);
     case 5: {
       const lines = text.split('\n');
-      const [a, b] = [r.int(0, lines.length - 1), r.int(0, lines.length - 1)];
-      [lines[a], lines[b]] = [lines[b], lines[a]];
+      const a = r.int(0, lines.length - 1);
+      const b = r.int(0, lines.length - 1);
+      const line = lines[a];
+      lines[a] = lines[b];
+      lines[b] = line;
       return lines.join('\n');
     }
     case 6:
@@ -178,7 +181,8 @@ function jsonOnce(value, r, other) {
 
 /** One case: a good sample broken in one to six places. The same chance gives the same case. */
 export function mutate(how, samples, r) {
-  const [sample, other] = [r.of(samples), r.of(samples)];
+  const sample = r.of(samples);
+  const other = r.of(samples);
   const times = r.next() < 0.5 ? 1 : r.int(2, 6);
   // Now and then JSON is broken as text too: half of it, or a comma more.
   if (how === 'json' && r.next() < 0.85) {

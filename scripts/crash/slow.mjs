@@ -100,7 +100,8 @@ export async function databaseAway({ dataDir, rounds = 5, awayMs = 3000 }) {
       }
       const started = await cluster.again();
       if (started.code !== 0) throw new Error(`the database did not come back: ${started.out}`);
-      const [began, limit] = [Date.now(), patient(20_000)];
+      const began = Date.now();
+      const limit = patient(20_000);
       while (!(await fetch(`${url}/api/setups`)).ok && Date.now() - began < limit) await wait(20);
       // Not found again within the limit counts as never.
       total.backMs.push(Date.now() - began < limit ? Date.now() - began : null);

@@ -133,7 +133,8 @@ export const WRITES = {
     return { id, send: post('/items', { id, partId: w.parts.cable, label: `K ${id.slice(0, 8)}` }) };
   },
   loan: (r, w) => {
-    const [id, item] = [r.id(), r.id()];
+    const id = r.id();
+    const item = r.id();
     const send2 = async (url) => {
       await send(url, 'POST', '/items', { id: item, partId: w.parts.cable, label: `K ${item.slice(0, 8)}` });
       await send(url, 'POST', '/loans', { id, itemId: item, memberId: w.member, out: { fromOn: '2026-01-01' } });

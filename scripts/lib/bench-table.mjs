@@ -77,8 +77,10 @@ function kept(old) {
 export function write(seconds, whole) {
   const file = join(ROOT, 'docs/benchmarks.md');
   const old = readFileSync(file, 'utf8');
-  const [from, to] = ['<!-- bench -->', '<!-- /bench -->'];
-  const [i, j] = [old.indexOf(from), old.indexOf(to)];
+  const from = '<!-- bench -->';
+  const to = '<!-- /bench -->';
+  const i = old.indexOf(from);
+  const j = old.indexOf(to);
   if (i < 0 || j < 0) throw new Error('docs/benchmarks.md has no place for these figures');
   const inside = old.slice(i + from.length, j);
   const day = new Date().toISOString().slice(0, 10);

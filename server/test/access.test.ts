@@ -128,7 +128,8 @@ describe('signing in', () => {
       const r = await agent.post('/api/sign-in').send({ name: 'Some member', password: PASSWORD });
       return String(r.headers['set-cookie']);
     };
-    const [first, second] = [await cookie(), await cookie()];
+    const first = await cookie();
+    const second = await cookie();
     expect(first).toMatch(/^ruddy=[\w-]{43};.*HttpOnly.*SameSite=Strict/);
     expect(second).not.toBe(first);
     const old = await h.api.get('/api/setups').set('Cookie', first.split(';')[0] ?? '');
@@ -208,7 +209,8 @@ describe('passwords', () => {
   });
 
   it("of one's own needs the current one; the other sessions end, this one goes on", async () => {
-    const [here, there] = [await signedIn('Some member'), await signedIn('Some member')];
+    const here = await signedIn('Some member');
+    const there = await signedIn('Some member');
     const at = `/api/members/${ids['member']}/password`;
     const next = 'reeds and a slow heron';
     expect((await here.post(at).send({ current: 'something else', password: next })).body.errors[0].path).toBe('current');

@@ -209,7 +209,8 @@ describe('BU-10 and CO-08 the last step', () => {
 
   it('a later mark stands; one taken back leaves the earlier', async () => {
     const setup = await addSetup(h, 'Good');
-    const [first, second] = [randomUUID(), randomUUID()];
+    const first = randomUUID();
+    const second = randomUUID();
     await h.api.post(at(setup, 'good')).send({ id: first });
     expect(up(await h.api.post(at(setup, 'good')).send({ id: second, note: 'after the fair' })).good?.id).toBe(second);
     const back = await h.api.post(at(setup, 'struck')).send({ id: randomUUID(), corrects: second, reason: 'it was not' });

@@ -158,7 +158,8 @@ async function loadBundleHere(): Promise<void> {
 
 describe('PA-07 prices over time', () => {
   it('are kept newest first, of boxes too; a struck one no longer counts', async () => {
-    const [card, dock] = [await addPart(h, 'card', { model: 'Priced' }), await addPart(h, 'dock', { model: 'Boxed' })];
+    const card = await addPart(h, 'card', { model: 'Priced' });
+    const dock = await addPart(h, 'dock', { model: 'Boxed' });
     const old = price(card.id, { onDate: '2026-06-01', minor: 50_000 });
     await h.api.post('/api/prices').send(old);
     await h.api.post('/api/prices').send(price(card.id, { minor: 46_900 }));

@@ -49,7 +49,8 @@ describe('PL-18 what the log says of exactly this chain', () => {
   });
 
   it('all failures, contradictory entries: counted as they are', async () => {
-    const [a, b] = [await addSetup(h, 'Never'), await addSetup(h, 'Torn')];
+    const a = await addSetup(h, 'Never');
+    const b = await addSetup(h, 'Torn');
     for (const d of ['1', '2', '3', '4']) await log(a, 'fails', '2026-05-01', { driver: d });
     for (const d of ['1', '2', '3', '4']) await log(b, d < '3' ? 'works' : 'unreliable', '2026-05-01', { driver: d });
     expect((await ask({ setupId: a.id })).summary.exact).toMatchObject({ n: 4, fails: 4, works: 0 });

@@ -40,7 +40,8 @@ const profile = async (id: string) =>
 
 describe('the rig of a run', () => {
   it('comes with it: rates of the chain of that day, and of the slot where it stood in one', async () => {
-    const [own, norm] = [await run(12, '1920x1080'), await run(8, '1920x1080', true)];
+    const own = await run(12, '1920x1080');
+    const norm = await run(8, '1920x1080', true);
     expect(own.rig.slot).toBe(false);
     expect(norm.rig).toMatchObject({ slot: true, latencyUs: 1 });
     // Gen4 x16 at 256 bytes: 252.06 * 256 / 276 * 0.98 = 229.1 Gb/s.

@@ -34,7 +34,12 @@ export default async function setup(project: TestProject): Promise<() => void> {
   const scoutThread = join(TEST_DATA_DIR, 'scout-thread.mjs');
   await build({
     entryPoints: [join(ROOT, 'server/src/buy/scout-thread.ts')],
-    ...{ outfile: scoutThread, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning' },
+    outfile: scoutThread,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'warning',
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });
   project.provide('scoutThread', scoutThread);

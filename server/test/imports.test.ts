@@ -150,10 +150,8 @@ describe('PA-02 a file of parts', () => {
   });
 
   it('a name that another part here has is wrong at its row, retired ones aside; in JSON the same name twice too', async () => {
-    const [a, b] = [
-      await addPart(h, 'cable', { maker: 'Mill', model: 'Left' }),
-      await addPart(h, 'cable', { maker: 'Mill', model: 'Right' }),
-    ];
+    const a = await addPart(h, 'cable', { maker: 'Mill', model: 'Left' });
+    const b = await addPart(h, 'cable', { maker: 'Mill', model: 'Right' });
     const renamed = `id,maker,model,connector\n${a.id},Mill,Right,usb-c`;
     expect((await rows(await send(renamed, 'store'), '?fate=wrong'))[0]?.notes[0]).toMatchObject({
       column: 'model',

@@ -36,7 +36,8 @@ const back = (loan: LoanRow, over: object = {}) =>
 
 describe('a loan', () => {
   it('goes out, is waited for, comes back, and the next one is named', async () => {
-    const [b, c] = [await member('Member B'), await member('Member C')];
+    const b = await member('Member B');
+    const c = await member('Member C');
     const dock = await addPart(h, 'dock');
     const item = await piece(dock.id, 'D-1 a');
     const loan = (await lend(item, b.id)).body as LoanRow;
@@ -76,7 +77,8 @@ describe('a loan', () => {
   });
 
   it('goes to one of two who take it at the same moment', async () => {
-    const [a, b] = [await member('Member G'), await member('Member H')];
+    const a = await member('Member G');
+    const b = await member('Member H');
     const cable = await addPart(h, 'cable');
     const item = await piece(cable.id, 'K-1 a');
     const both = await Promise.all([lend(item, a.id), lend(item, b.id)]);

@@ -40,8 +40,12 @@ afterAll(() => h.close());
 async function note(at: Harness): Promise<void> {
   const s = ((await at.api.get('/api/setups?q=Dome')).body as Page<Setup>).items[0] as Setup;
   const r = await at.api.post(`/api/setups/${s.id}/outcomes`).send({
-    ...{ id: randomUUID(), outcome: 'works', happenedOn: '2026-11-19', versions: { driver: '41.3' } },
-    ...{ note: 'the password is under the mat', symptoms: ['=HYPERLINK("x")'] },
+    id: randomUUID(),
+    outcome: 'works',
+    happenedOn: '2026-11-19',
+    versions: { driver: '41.3' },
+    note: 'the password is under the mat',
+    symptoms: ['=HYPERLINK("x")'],
   });
   expect(r.status).toBe(201);
 }

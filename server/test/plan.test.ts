@@ -80,7 +80,8 @@ describe('what stands round the link survives', () => {
 
 describe('PL-14 requirements of the catalogue', () => {
   it('judge setups, lists and evaluation alike, and only those with the part they speak of', async () => {
-    const [a, b] = [await addSetup(h, 'A'), await addSetup(h, 'B')];
+    const a = await addSetup(h, 'A');
+    const b = await addSetup(h, 'B');
     await addPart(h, 'requirement', { model: 'D A' });
     await addPart(h, 'release', { model: 'D A' });
     await patch(a, { installed: { dockFirmware: '1.6' } });
@@ -169,7 +170,8 @@ describe('PA-06 releases by hand', () => {
       .send({ id: randomUUID(), role: 'dockFirmware', version: '1.8', on: '2026-11-01', ...body });
 
   it('names the setups a release touches, what is installed there and what it would mend', async () => {
-    const [a] = [await addSetup(h, 'A'), await addSetup(h, 'B')];
+    const a = await addSetup(h, 'A');
+    await addSetup(h, 'B');
     const release = await addPart(h, 'release', { model: 'D A' });
     await addPart(h, 'requirement', { model: 'D A' });
     await patch(a, { installed: { dockFirmware: '1.10' } });

@@ -66,7 +66,8 @@ describe('BE-05 practice on a hidden fault', () => {
 
   it('hides at random in the chain of a setup, by seed; two at once count either', async () => {
     const setup = await addSetup(h, 'Practised on');
-    const [a, b] = [await begin({ setupId: setup.id, seed: 5 }), await begin({ setupId: setup.id, seed: 5 })];
+    const a = await begin({ setupId: setup.id, seed: 5 });
+    const b = await begin({ setupId: setup.id, seed: 5 });
     expect(a.name).toBe('A hidden fault in Practised on');
     expect([b.symptoms, b.order]).toEqual([a.symptoms, a.order]);
     const two = await begin({ seed: 11, two: true });

@@ -63,7 +63,8 @@ describe('BU-06 readings are kept as they were graded', () => {
   });
 
   it('a repeated id is answered, not doubled; another fact with that id is refused', async () => {
-    const [a, b] = [await addSetup(h, 'Once'), await addSetup(h, 'Other')];
+    const a = await addSetup(h, 'Once');
+    const b = await addSetup(h, 'Other');
     const id = randomUUID();
     expect((await post(a, { load: 'load', copy }, id)).status).toBe(201);
     expect((await post(a, { load: 'load', copy }, id)).status).toBe(200);

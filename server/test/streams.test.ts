@@ -74,7 +74,8 @@ describe('BE-04 streams', () => {
   });
 
   it('several topics on one stream, each with its own numbers; one cleared away is said to be gone', async () => {
-    const [a, b] = [await lay(), await lay()];
+    const a = await lay();
+    const b = await lay();
     const c = await see(url, [`bench/${a}`, `bench/${b}`]);
     await act(a, { act: 'mains', on: true });
     await act(b, { act: 'mains', on: true });
@@ -86,7 +87,8 @@ describe('BE-04 streams', () => {
   });
 
   it('who comes back to a bench that was cleared away meanwhile is told, and the rest goes on', async () => {
-    const [a, b] = [await lay(), await lay()];
+    const a = await lay();
+    const b = await lay();
     await h.api.delete(`/api/benches/${a}`);
     const c = await see(url, [`bench/${a}`, `bench/${b}`], `bench/${a}=1,bench/${b}=0`);
     await act(b, { act: 'mains', on: true });
@@ -144,7 +146,8 @@ describe('BE-04 two servers on one database', () => {
     const b = new Streams(services, inject('adminUrl').replace(/\/postgres$/, `/${h.db.config.database}`));
     const second = await listen(createApp({ ...services, streams: b }, { webDir: null, logger: pino({ level: 'silent' }) }));
     const id = await lay(100);
-    const [here, there] = [await see(url, [`bench/${id}`]), await see(second.url, [`bench/${id}`])];
+    const here = await see(url, [`bench/${id}`]);
+    const there = await see(second.url, [`bench/${id}`]);
     for (const a of START) await act(id, a);
     for (const c of [here, there])
       await c.until((e) => e.some((x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'awaiting'));

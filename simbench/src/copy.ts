@@ -23,7 +23,9 @@ export function readCopy(run: BenchRun, direction: 'down' | 'up', n: number): Co
   const one = (i: number) =>
     rate * (1 + 0.01 * normal(w.noise(`copy ${direction} ${n} a`, i), w.noise(`copy ${direction} ${n} b`, i)));
   const all = Array.from({ length: REPEATS }, (_, i) => one(i)).sort((a, b) => a - b);
-  const [least = 0, middle = 0, most = 0] = [all[0], all[Math.floor(REPEATS / 2)], all[REPEATS - 1]];
+  const least = all[0] ?? 0;
+  const middle = all[Math.floor(REPEATS / 2)] ?? 0;
+  const most = all[REPEATS - 1] ?? 0;
   return {
     value: Math.round(middle * 100) / 100,
     unit: 'Gb/s',

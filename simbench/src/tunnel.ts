@@ -45,7 +45,8 @@ function pathLane(p: Parts): number {
 
 /** Older Thunderbolt meets USB4 only where the USB4 end speaks it; Thunderbolt 4 and 5 must. From memory of the USB4 specification. */
 function tooOld(p: Parts, a: TunnelStandard, b: TunnelStandard): boolean {
-  const [x, y] = [TUNNELS[a].era, TUNNELS[b].era];
+  const x = TUNNELS[a].era;
+  const y = TUNNELS[b].era;
   if ((x === 'thunderbolt') === (y === 'thunderbolt')) return false;
   const [newer, said] = x === 'thunderbolt' ? [b, p.chain.dock?.tb3Compat] : [a, p.socket?.tb3Compat];
   return TUNNELS[newer].pcie !== 'required' && word(said, 'yes') === 'no';
@@ -96,8 +97,10 @@ export function tunnelLink(p: Parts): Wiring {
   const port = word<PortStandard>(socket?.standard, socket?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40');
   // An end that speaks no tunnel at all is held up by its barrier; what it would carry is then of no matter.
   const tunnelled = (s: PortStandard): TunnelStandard => (s in ROUTER ? (s as TunnelStandard) : 'usb4-40');
-  const [near, uplink] = [tunnelled(port), tunnelled(word<PortStandard>(chain.dock?.uplink, 'usb4-40'))];
-  const [a, b] = [ROUTER[near], ROUTER[uplink]];
+  const near = tunnelled(port);
+  const uplink = tunnelled(word<PortStandard>(chain.dock?.uplink, 'usb4-40'));
+  const a = ROUTER[near];
+  const b = ROUTER[uplink];
   const half = strength(p, 'cable-half-rate') > 0 ? 10 : 40;
   const cable = pathLane(p);
   const lane = Math.min(a.lane, b.lane, cable, half);

@@ -29,7 +29,8 @@ export function tallyOf(firstSeed: number, n: number, odd: Oddity = 'none', effo
     const truth = trueShares(rig, { ...AT, seconds: 40, repeat: 77 });
     const { judged, named } = verdictOn(rig, effort);
     const order = [...STAGES].sort((a, b) => truth[b] - truth[a]);
-    const [top, next] = [order[0] ?? 'cpu', order[1] ?? 'cpu'];
+    const top = order[0] ?? 'cpu';
+    const next = order[1] ?? 'cpu';
     const said = named?.says === 'named' ? named.stage : 'cannot tell';
     const isNear = truth[top] - truth[next] < ALIKE;
     if (isNear) {

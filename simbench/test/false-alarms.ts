@@ -23,11 +23,17 @@ function neighbours(rig: MadeRig, repeats: number): RunSeen[] {
     Array.from({ length: repeats }, (_, i) => change(measured(r, AT, i + 30, {})));
   const index = (v: number) => ({ lo: v, hi: v });
   const big = runs({ ...rig, seed: rig.seed + 5e6, cardMs: rig.cardMs / part(rig.seed, 3, 1.005, 1.35) }, (r) => ({
-    ...{ ...r, id: `big ${r.id}`, setupId: 'big', rig: { ...r.rig, card: 'big', cardIndex: index(120) } },
+    ...r,
+    id: `big ${r.id}`,
+    setupId: 'big',
+    rig: { ...r.rig, card: 'big', cardIndex: index(120) },
     facts: { ...r.facts, card: 'big' },
   }));
   const inside = runs({ ...rig, seed: rig.seed + 6e6, cardMs: rig.cardMs * part(rig.seed, 4, 1.05, 4) }, (r) => ({
-    ...{ ...r, id: `inside ${r.id}`, setupId: 'own', settings: { ...r.settings, deviceSet: 'inside' as const } },
+    ...r,
+    id: `inside ${r.id}`,
+    setupId: 'own',
+    settings: { ...r.settings, deviceSet: 'inside' as const },
     facts: { ...r.facts, deviceSet: 'inside' },
   }));
   return [...big, ...inside];

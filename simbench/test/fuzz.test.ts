@@ -51,8 +51,11 @@ describe('BU-06 broken listings: no crash, no hang, nothing half read', () => {
           const i = e.at % all.length;
           if (e.how === 'drop') all.splice(i, 1);
           else if (e.how === 'double') all.splice(i, 0, all[i] ?? '');
-          else if (e.how === 'swap') [all[i], all[0]] = [all[0] ?? '', all[i] ?? ''];
-          else all.splice(i, 0, e.noise);
+          else if (e.how === 'swap') {
+            const first = all[0] ?? '';
+            all[0] = all[i] ?? '';
+            all[i] = first;
+          } else all.splice(i, 0, e.noise);
         }
         holds(all.join('\n'));
       }),

@@ -93,7 +93,8 @@ describe.each(TOPOLOGIES)('BU-12 bench to probe to host form: %s', (_name, chain
     expect(draft.unsaid.includes('standards')).toBe(open);
     expect(draft.unsaid.includes('inner-width')).toBe(draft.spec.sockets.some((s) => s.controller === 'built-in'));
     expect(draft.unsaid.includes('plugs')).toBe(host.sockets.some((s) => UNSEEN_PLUG.has(s.connector)));
-    const [tunnel, usbC] = [host.sockets.some((s) => s.controller !== null), host.sockets.some((s) => s.connector === 'usb-c')];
+    const tunnel = host.sockets.some((s) => s.controller !== null);
+    const usbC = host.sockets.some((s) => s.connector === 'usb-c');
     expect(report.missing.map((m) => m.split(':')[0])).toEqual([
       ...(tunnel ? [] : ['Routers']),
       ...(usbC ? [] : ['USB-C plugs']),

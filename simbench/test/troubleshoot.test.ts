@@ -41,7 +41,12 @@ describe('TR-02 hidden faults on unseen seeds', () => {
 
 const tunnel = SHOWN['usb4 40']!;
 const hidden = (faults: Hidden['faults'], chain = tunnel): Hidden => ({
-  ...{ chain, evaluation: judge(chain), seed: 41, faults, order: 'all-off', read: readByProbe },
+  chain,
+  evaluation: judge(chain),
+  seed: 41,
+  faults,
+  order: 'all-off',
+  read: readByProbe,
 });
 
 describe('two faults at once', () => {
@@ -117,7 +122,8 @@ describe('BE-05 practice', () => {
     for (const chain of PRACTICE_CHAINS)
       for (const seed of [7, 8]) {
         const bench = { chain, evaluation: judge(chain), read: readByProbe };
-        const [a, b] = [hideFault(bench, seed, false), hideFault(bench, seed, false)];
+        const a = hideFault(bench, seed, false);
+        const b = hideFault(bench, seed, false);
         expect(a?.hidden.faults).toEqual(b?.hidden.faults);
         for (const f of Object.keys(a?.hidden.faults ?? {})) expect(faultsOf(chain)).toContain(f);
         expect(a?.first.symptoms.length).toBeGreaterThan(0);

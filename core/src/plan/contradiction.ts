@@ -20,6 +20,7 @@ export function contradicted(
 ): Against | null {
   if (predicted === 'unknown') return null;
   const word = predicted === 'blocked' ? 'fail' : 'work';
-  const [against, n] = [word === 'work' ? seen.failed : seen.worked, seen.worked + seen.failed];
+  const against = word === 'work' ? seen.failed : seen.worked;
+  const n = seen.worked + seen.failed;
   return against * 2 > n ? { predicted: word, seen: against, sure: wilson(against, n).lo > 0.5 } : null;
 }

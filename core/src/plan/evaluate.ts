@@ -48,7 +48,8 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   const chain = withReleaseCaps(stated, context.releases ?? []);
   const grounds = groundsOf(chain, context);
   const { rules } = grounds;
-  const [all, links] = [grounds.worlds(), grounds.links()];
+  const all = grounds.worlds();
+  const links = grounds.links();
   const body = resolveBody(grounds.body);
   const found = findingsOf(CHECKS, grounds).map((f) => ({ ...f, hangsOn: f.hangsOn.filter((path) => !knownAt(chain, path)) }));
   const budgets = budgetsOf(body, (id) => rules.get(id));

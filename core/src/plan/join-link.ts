@@ -43,7 +43,8 @@ function joinRange(stated: readonly (Range | null)[]): Range | null {
 }
 
 function joinRaw(stated: readonly Hop['raw'][]): Hop['raw'] {
-  const [down, up] = [joinRange(stated.map((r) => r?.down ?? null)), joinRange(stated.map((r) => r?.up ?? null))];
+  const down = joinRange(stated.map((r) => r?.down ?? null));
+  const up = joinRange(stated.map((r) => r?.up ?? null));
   return down && up ? { down, up } : null;
 }
 
@@ -57,7 +58,9 @@ function joinHop(hops: readonly Hop[]): Hop {
     const found = known.map(pick).filter((r) => r !== undefined);
     return found.length === known.length && found.length > 0 ? hull(...found) : undefined;
   };
-  const [gen, lanes, transport] = [of((h) => h.gen), of((h) => h.lanes), of((h) => h.transport)];
+  const gen = of((h) => h.gen);
+  const lanes = of((h) => h.lanes);
+  const transport = of((h) => h.transport);
   return {
     ...shown,
     ...(gen && { gen }),

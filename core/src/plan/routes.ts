@@ -43,7 +43,11 @@ export function idealCable(connector: SocketSpec['connector']): CableSpec | null
   const cabled = carriesTunnel(connector) || connector === 'oculink-4i' || connector === 'oculink-8i';
   if (!cabled) return null;
   return cableSchema.parse({
-    ...{ maker: 'any', model: 'any', connector, construction: 'passive', lengthMm: 200 },
+    maker: 'any',
+    model: 'any',
+    connector,
+    construction: 'passive',
+    lengthMm: 200,
     ...(connector === 'usb-c' && { markedGbps: 120 }),
     ...(!carriesTunnel(connector) && { pcieGen: 5 }),
   });

@@ -25,8 +25,10 @@ function middle(e: Evaluation): number | null {
 export function whatIf(input: EvaluateInput, patch: ChainPatch): WhatIf {
   const before = evaluate(input);
   const after = evaluate({ ...input, chain: { ...input.chain, ...patch } });
-  const [a, b] = [middle(before), middle(after)];
-  const [p, q] = [before.predicted.link.pinch, after.predicted.link.pinch];
+  const a = middle(before);
+  const b = middle(after);
+  const p = before.predicted.link.pinch;
+  const q = after.predicted.link.pinch;
   return {
     before,
     after,

@@ -30,7 +30,8 @@ export function changeSlots<S extends Chosen>(slots: S, change: Partial<S> | und
   const next = { ...slots, ...change };
   const newHost = change?.host !== undefined && change.host !== slots.host;
   // A piece goes with its part: where another part stands now, the piece named for the old one is let go.
-  const [before, after] = [placesOf(slots), placesOf(next)];
+  const before = placesOf(slots);
+  const after = placesOf(next);
   const stays = ([place]: [string, string]) =>
     after.has(place) && (after.get(place) === before.get(place) || change?.items?.[place] !== undefined);
   const items = Object.fromEntries(Object.entries(next.items).filter(stays));

@@ -53,7 +53,11 @@ export function netOf(facts: ChainFacts, tables: Tables = START_TABLES, lifts: r
     };
   };
   return {
-    ...{ facts, tables, lifts, causes, tests },
+    facts,
+    tables,
+    lifts,
+    causes,
+    tests,
     prior: Float64Array.from(weights, (w) => w / sum),
     symptom: rowsOf<SymptomId>('symptom'),
     test: rowsOf<TestId>('test'),

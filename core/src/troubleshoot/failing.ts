@@ -57,7 +57,8 @@ export function countsBetween(
   kind: 'tunnel' | 'direct',
   stretch: { minutes: number; downs: number | null },
 ): CountsReading {
-  const [a, b] = [errorTotals(before, kind), errorTotals(after, kind)];
+  const a = errorTotals(before, kind);
+  const b = errorTotals(after, kind);
   const pair = (key: 'corrected' | 'fatal') =>
     a && b ? [a[key] <= b[key] ? a[key] : 0, b[key]] : [a?.[key] ?? null, b?.[key] ?? null];
   const [correctedBefore = null, correctedAfter = null] = pair('corrected');

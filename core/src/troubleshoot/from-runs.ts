@@ -53,11 +53,13 @@ function groups(runs: readonly RunLooked[], changed: 'resolution' | 'preset'): R
 function pairOf(list: readonly RunLooked[], changed: 'resolution' | 'preset'): Independence[] {
   const words = [...new Set(list.map((r) => r.facts[changed] ?? ''))];
   const sorted = words.sort((a, b) => (heaviness(changed, a) ?? 0) - (heaviness(changed, b) ?? 0));
-  const [from, to] = [sorted[0], sorted[sorted.length - 1]];
+  const from = sorted[0];
+  const to = sorted[sorted.length - 1];
   const title = list[0]?.title;
   if (from === undefined || to === undefined || from === to || title === undefined) return [];
   const fps = (word: string) => mean(list.flatMap((r) => (r.facts[changed] === word ? [r.stats?.averageFps ?? 0] : [])));
-  const [light, heavy] = [fps(from), fps(to)];
+  const light = fps(from);
+  const heavy = fps(to);
   const ratio = light / heavy;
   const flat = ratio < FLAT_BELOW ? true : ratio > FALLS_ABOVE ? false : null;
   return [{ title, changed, from, to, fps: [light, heavy], flat }];
@@ -93,7 +95,8 @@ function otherEngine(
   engine: ReadonlyMap<string, string>,
 ): boolean | null {
   const of = (titles: ReadonlySet<string>) => new Set([...titles].flatMap((t) => engine.get(t) ?? []));
-  const [ill, well] = [of(flat), of(falling)];
+  const ill = of(flat);
+  const well = of(falling);
   if ([...ill].some((a) => [...well].some((b) => a !== b))) return true;
   return falling.size === 0 && ill.size > 1 ? false : null;
 }
@@ -115,7 +118,8 @@ export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[];
   }
   const sizes = told('resolution');
   const titles = (flat: boolean) => new Set(sizes.filter((p) => p.flat === flat).map((p) => p.title));
-  const [flat, falling] = [titles(true), titles(false)];
+  const flat = titles(true);
+  const falling = titles(false);
   const other = otherEngine(flat, falling, statedEngines(runs));
   if (other !== null) answers.push({ test: 'other-title', yes: other });
   return { pairs, answers, engines: enginesOf(runs, flat, falling) };

@@ -42,7 +42,8 @@ function rowBits(row: Float64Array): Float64Array {
  */
 export function gain(row: Float64Array, p: Float64Array): { bits: number; yes: number } {
   const inner = rowBits(row);
-  let [yes, noise] = [0, 0];
+  let yes = 0;
+  let noise = 0;
   for (let i = 0; i < p.length; i++) {
     const x = p[i] ?? 0;
     yes += x * (row[i] ?? 0);

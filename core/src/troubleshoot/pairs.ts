@@ -32,17 +32,23 @@ export function twoAtOnce(net: Net, clues: Clues): CausePair | null {
     return { ...w, positive, cured };
   });
   const single = able.reduce((sum, i) => sum + seen.reduce((x, { row }) => x * (row[i] ?? 1), net.prior[i] ?? 0), 0);
-  let [sum, most, best] = [0, -1, null as CausePair['causes'] | null];
+  let sum = 0;
+  let most = -1;
+  let best = null as CausePair['causes'] | null;
   for (let a = 0; a < able.length; a++)
     for (let b = a + 1; b < able.length; b++) {
-      const [i, j] = [able[a] ?? 0, able[b] ?? 0];
+      const i = able[a] ?? 0;
+      const j = able[b] ?? 0;
       let x = (net.prior[i] ?? 0) * (net.prior[j] ?? 0);
       for (const s of seen) {
         const both = s.kind === 'fix' ? 1 : together(s.positive[i] ?? 1, s.positive[j] ?? 1, s.cured);
         x *= s.yes || s.kind === 'fix' ? both : 1 - both;
       }
       sum += x;
-      if (x > most) [most, best] = [x, [net.causes[i] as CauseId, net.causes[j] as CauseId]];
+      if (x > most) {
+        most = x;
+        best = [net.causes[i] as CauseId, net.causes[j] as CauseId];
+      }
     }
   if (!best) return null;
   const two = sum * TWO_AT_ONCE;

@@ -16,7 +16,8 @@ export function reportOf(run: BenchRun): Report | null {
 /** Read a bench as a person beside it would: run the probe on its files, and a copy program on its card. */
 export async function readOff(s: Services, id: string): Promise<BenchReading> {
   const { run, n } = await countReading(s, id);
-  const [down, up] = [readCopy(run, 'down', n), readCopy(run, 'up', n)];
+  const down = readCopy(run, 'down', n);
+  const up = readCopy(run, 'up', n);
   return {
     state: run.state,
     report: reportOf(run),

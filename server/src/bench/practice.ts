@@ -55,8 +55,14 @@ const causesOf = (faults: FaultMap): CauseId[] => [...new Set((Object.keys(fault
 function rowOf(r: Stored): PracticeRow {
   const graded = PRACTICE_CASES.find((c) => c.no === r.case_no);
   return {
-    ...{ id: r.id, caseNo: r.case_no, name: r.name, grade: graded?.grade ?? null, at: r.created_at.toISOString() },
-    ...{ symptoms: r.symptoms, steps: r.steps, named: r.named },
+    id: r.id,
+    caseNo: r.case_no,
+    name: r.name,
+    grade: graded?.grade ?? null,
+    at: r.created_at.toISOString(),
+    symptoms: r.symptoms,
+    steps: r.steps,
+    named: r.named,
     minutes: r.steps.reduce((sum, x) => sum + stepMinutes(x.test), 0),
     right: r.named === null ? null : causesOf(r.faults).includes(r.named),
     bestMinutes: r.ended?.best.minutes ?? null,
@@ -65,7 +71,9 @@ function rowOf(r: Stored): PracticeRow {
 
 function wholeOf(r: Stored): Practice {
   const ended = r.ended && {
-    ...{ truth: causesOf(r.faults), faults: r.faults, left: r.ended.left },
+    truth: causesOf(r.faults),
+    faults: r.faults,
+    left: r.ended.left,
     best: { ...r.ended.best, steps: [...r.ended.best.steps] },
   };
   return { ...rowOf(r), chain: r.chain, order: r.order_used, ended };

@@ -76,7 +76,11 @@ async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
   const empty = { host: host.spec, socket: null, path: null, dock: null, card: null, supplies: [], picture: [] };
   const plainBase: Chain = {
     ...empty,
-    ...{ loads: [], system: null, installed: NOTHING_INSTALLED, settings: NO_SETTINGS, uses: [] },
+    loads: [],
+    system: null,
+    installed: NOTHING_INSTALLED,
+    settings: NO_SETTINGS,
+    uses: [],
   };
   if (ask.setupId === null) return { ...plainBase, settings: { ...NO_SETTINGS, toPanel: ask.panel ? 'yes' : null } };
   const { row } = await readSetup(s.db, ask.setupId);
@@ -85,7 +89,9 @@ async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
   const { hostFirmware, systemBuild, linkFirmware } = chain.installed;
   return {
     ...plainBase,
-    ...{ system: chain.system, loads: chain.loads, uses: chain.uses },
+    system: chain.system,
+    loads: chain.loads,
+    uses: chain.uses,
     settings: { ...chain.settings, toPanel: ask.panel ? 'yes' : chain.settings.toPanel },
     installed: { ...NOTHING_INSTALLED, hostFirmware, systemBuild, linkFirmware },
   };
@@ -173,11 +179,17 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     { type: QueryTypes.SELECT },
   );
   const of = <S>(kind: string) => soft.filter((x) => x.kind === kind).map((x) => x.spec as S);
-  const [requirements, releases] = [of<RequirementSpec>('requirement'), of<ReleaseSpec>('release')];
+  const requirements = of<RequirementSpec>('requirement');
+  const releases = of<ReleaseSpec>('release');
   const resolutions = [ask.resolution, ...STANDARD_RESOLUTIONS.filter((x) => x !== ask.resolution)];
   const frames = await frameAsks(s.db, {
-    ...{ titleIds: [ask.titleId], resolutions, panel: ask.panel, preset: ask.preset },
-    ...{ powerMode: '', rayTracing: false, capFps: null },
+    titleIds: [ask.titleId],
+    resolutions,
+    panel: ask.panel,
+    preset: ask.preset,
+    powerMode: '',
+    rayTracing: false,
+    capFps: null,
   });
   if (frames.length === 0) throw invalid('titleId', 'No title has this id');
   const keys = await s.db.query<{ key: string }>('SELECT DISTINCT chain_key AS key FROM log_units WHERE host = $1 LIMIT 5000', {
@@ -227,13 +239,11 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
       const spec = row.spec as MachineSpec;
       const { minor, resaleMinor } = alone(byPart.get(row.id) ?? [], r);
       return {
-        ...{
-          kind: row.kind as OutrightChoice['kind'],
-          id: row.id,
-          name: partName(spec),
-          minor: row.owned ? 0 : minor,
-          resaleMinor,
-        },
+        kind: row.kind as OutrightChoice['kind'],
+        id: row.id,
+        name: partName(spec),
+        minor: row.owned ? 0 : minor,
+        resaleMinor,
         fps: machineFps(spec, frames, house),
         noiseDb: typeof spec.noiseDb === 'number' ? spec.noiseDb : null,
       };

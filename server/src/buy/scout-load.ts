@@ -24,8 +24,11 @@ export async function loadSearches(l: Load): Promise<void> {
       screens: ask.screens.map((id) => part(id, 'screens')),
       pins: ask.pins.map((p) => ({
         ...p,
-        ...{ path: p.path.map((id) => part(id, 'pins')), card: part(p.card, 'pins'), dock: orNone(p.dock, 'pins') },
-        ...{ supply: orNone(p.supply, 'pins'), screen: orNone(p.screen, 'pins') },
+        path: p.path.map((id) => part(id, 'pins')),
+        card: part(p.card, 'pins'),
+        dock: orNone(p.dock, 'pins'),
+        supply: orNone(p.supply, 'pins'),
+        screen: orNone(p.screen, 'pins'),
       })),
     };
     const kept = addSearch(l.db, { id: idFromFile(s.id), name: s.name, ask: here }, made, l.transaction);

@@ -70,7 +70,9 @@ function toRow(r: Row, grounds: Grounds, near: boolean): CompatRow {
     ...chainNames(r.chain),
     standard: r.link.split(' ')[1] ?? '',
     predicted: {
-      ...{ verdict: state, sentence: headline(e), coverage: e.predicted.coverage },
+      verdict: state,
+      sentence: headline(e),
+      coverage: e.predicted.coverage,
       down: bare(e.predicted.link.usable?.down),
     },
     seen: { n: r.n, worked: r.worked, failed },
@@ -90,7 +92,9 @@ const plain = (s: string | undefined) => (s ? s.replace(/\s+/g, ' ').trim().toLo
 /** A page of the chains that were logged: predicted and seen apart, sorted, filtered or ranked by nearness in the database. */
 export async function listCompatibility(s: Services, q: CompatQuery): Promise<Page<CompatRow> & { total: number }> {
   const after = decodeCursor(q.cursor, 2);
-  const [sort, order, beyond] = [SORTS[q.sort], q.dir === 'asc' ? 'ASC' : 'DESC', q.dir === 'asc' ? '>' : '<'];
+  const sort = SORTS[q.sort];
+  const order = q.dir === 'asc' ? 'ASC' : 'DESC';
+  const beyond = q.dir === 'asc' ? '>' : '<';
   const w = nearWeights(await ruleReader(s.db));
   const asked = [plain(q.host), plain(q.dock), plain(q.card), q.standard ?? null, w.host, w.link, w.dock, w.family];
   const own = [...asked, q.outcome ?? null];

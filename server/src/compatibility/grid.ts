@@ -73,7 +73,8 @@ export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<
     },
   );
   const place = (list: readonly PartRow[]) => new Map(list.map((p, i) => [plain(p.name), i]));
-  const [rowAt, colAt] = [place(rows.list), place(cols.list)];
+  const rowAt = place(rows.list);
+  const colAt = place(cols.list);
   const empty: Chain = chainSchema.parse({ host: null, socket: null, path: null, dock: null, card: null });
   const chains = [...rows.list, ...cols.list, ...(third ? [third] : [])].map((p) => ({
     ...empty,

@@ -63,7 +63,8 @@ function said(value: unknown): string {
 /** Where an entry here and one of the file with its id disagree; notes are private and count for nothing. */
 function differences(known: Known, e: NonNullable<LogIncoming['entry']>, row: number, namesOnly: boolean): FateRow['notes'] {
   const notes: FateRow['notes'] = FIELDS.flatMap((f) => {
-    const [here, file] = [known.body[f], e.body[f]];
+    const here = known.body[f];
+    const file = e.body[f];
     return contentHash(here) === contentHash(file)
       ? []
       : [{ row, column: f, what: 'differs', here: said(here), file: said(file) }];

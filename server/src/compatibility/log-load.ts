@@ -48,7 +48,8 @@ export async function loadForeign(l: Load, list: readonly Foreign[], progress?: 
       transaction,
       raw: true,
     });
-    const [hashes, ids] = [new Set(known.map((k) => k.contentHash)), new Set(known.map((k) => k.id))];
+    const hashes = new Set(known.map((k) => k.contentHash));
+    const ids = new Set(known.map((k) => k.id));
     const fresh = made.filter((m) => {
       if (hashes.has(m.hash)) return false;
       if (ids.has(m.body.id)) throw new HttpProblem(409, 'Nothing stored', { detail: `${m.place}: another outcome has this id` });

@@ -138,7 +138,11 @@ function chainOfNames(r: LogRow, named: Named, wrong: (column: string, what: str
     path: path as Chain['path'],
     dock: (r.dock === '' ? null : find('dock', 'dock', r.dock)) as Chain['dock'],
     card: find('card', 'card', r.card) as Chain['card'],
-    ...{ loads: [], supplies: [], picture: [], system: null, uses: [] },
+    loads: [],
+    supplies: [],
+    picture: [],
+    system: null,
+    uses: [],
     installed: {
       ...NOTHING_INSTALLED,
       systemBuild: r.system,
@@ -190,10 +194,19 @@ export async function readLogCsv(
     if (odd !== null) wrong(odd, 'holds a null character or half of a character');
     const chain = chainOfNames(r, named, wrong);
     const read = outcomeInFile.safeParse({
-      ...{ id: r.id, setupId: null, unit: r.unit, outcome: r.outcome, happenedOn: r.day, versions: versionsOf(r) },
-      ...{ symptoms: listCell(r.symptoms), fixes: listCell(r.fixes), provenance: r.known || 'own' },
+      id: r.id,
+      setupId: null,
+      unit: r.unit,
+      outcome: r.outcome,
+      happenedOn: r.day,
+      versions: versionsOf(r),
+      symptoms: listCell(r.symptoms),
+      fixes: listCell(r.fixes),
+      provenance: r.known || 'own',
       confidence: r.confidence === '' ? 1 : Number(r.confidence.replace(',', '.')),
-      ...{ order: r.order || null, corrects: r.corrects || null, recordedAt: at },
+      order: r.order || null,
+      corrects: r.corrects || null,
+      recordedAt: at,
     });
     if (!read.success) for (const x of read.error.issues) wrong(COLUMN[String(x.path[0])] ?? String(x.path[0] ?? ''), x.message);
     if (read.success && errors.length === 0) {

@@ -76,7 +76,9 @@ export async function listClaims(s: Services): Promise<ClaimEntry[]> {
     const against = judged.against.slice(0, 50) as ClaimEntry['judged']['against'];
     return {
       ...r.body,
-      ...{ id: r.id, origin: r.origin, createdAt: r.created_at.toISOString() },
+      id: r.id,
+      origin: r.origin,
+      createdAt: r.created_at.toISOString(),
       judged: { ...judged, never: [...judged.never], against },
     };
   });
@@ -133,8 +135,16 @@ export async function titleRegister(s: Services): Promise<Register> {
   const items: Register['items'] = [
     ...notes.flatMap((n) =>
       n.body.says.map((say) => ({
-        ...{ id: n.id, titleId: n.title_id, title: names.get(n.title_id) ?? '', link: linkWords(n.body.standard), say },
-        ...{ on: n.body.on, version: n.body.version, provenance: n.body.provenance, words: n.body.words, n: 1 },
+        id: n.id,
+        titleId: n.title_id,
+        title: names.get(n.title_id) ?? '',
+        link: linkWords(n.body.standard),
+        say,
+        on: n.body.on,
+        version: n.body.version,
+        provenance: n.body.provenance,
+        words: n.body.words,
+        n: 1,
       })),
     ),
     ...found.map((f) => ({ ...f, id: null, title: names.get(f.titleId) ?? '', version: '', provenance: 'runs' as const })),

@@ -44,7 +44,10 @@ export async function askEvidence(s: Services, chain: Chain, body: z.output<type
       entry: toEntry(r),
       exact: r.exact,
       shares: SHARED_ATTRIBUTES.filter((k) => r[k]),
-      ...{ shared: r.shared, versions: r.by_versions, told: r.by_told, weight: r.weight },
+      shared: r.shared,
+      versions: r.by_versions,
+      told: r.by_told,
+      weight: r.weight,
     })),
     more: summary.near.n - rows.filter((r) => !r.exact).length,
   };

@@ -25,14 +25,26 @@ function rowOf(
   const { settings, rig, titleId, setupId } = c.first;
   const model: TitleModel = { id: titleId, name: title.name, params: null, fit: f.fit };
   const found = forecast(model, rig, {
-    ...{ pixels: c.pixels, panel: c.panel, capFps: settings.capFps || null, powerMode: settings.powerMode },
-    ...{ preset: settings.preset, rayTracing: settings.rayTracing === 'on', look: lookOf(settings) },
+    pixels: c.pixels,
+    panel: c.panel,
+    capFps: settings.capFps || null,
+    powerMode: settings.powerMode,
+    preset: settings.preset,
+    rayTracing: settings.rayTracing === 'on',
+    look: lookOf(settings),
   });
   if ('missing' in found) return null;
   return {
-    ...{ runIds: c.runs.map((r) => r.id), setupId, setupName: names.get(setupId) ?? '', title: title.name },
-    ...{ resolution: settings.resolution, panel: c.panel, at: c.first.happenedAt, fitMadeAt: f.madeAt.toISOString() },
-    ...{ predicted: found.fps, measured: 1000 / mean(c.ms) },
+    runIds: c.runs.map((r) => r.id),
+    setupId,
+    setupName: names.get(setupId) ?? '',
+    title: title.name,
+    resolution: settings.resolution,
+    panel: c.panel,
+    at: c.first.happenedAt,
+    fitMadeAt: f.madeAt.toISOString(),
+    predicted: found.fps,
+    measured: 1000 / mean(c.ms),
   };
 }
 

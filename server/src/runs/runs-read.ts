@@ -71,8 +71,15 @@ export interface FoldedRun {
 
 function fold(r: Row): FoldedRun {
   let run: FoldedRun = {
-    ...{ id: r.id, setupId: r.setup_id, titleId: r.title_id, settings: r.settings, context: r.context },
-    ...{ saw: r.private?.saw ?? '', cutS: r.cut_s, segments: r.segments, channels: r.channels ?? [] },
+    id: r.id,
+    setupId: r.setup_id,
+    titleId: r.title_id,
+    settings: r.settings,
+    context: r.context,
+    saw: r.private?.saw ?? '',
+    cutS: r.cut_s,
+    segments: r.segments,
+    channels: r.channels ?? [],
   };
   for (const s of r.said ?? []) {
     const { settings, context, titleId, cutS, segments, starts } = runSaid.parse(s.body);
@@ -136,11 +143,20 @@ function toEntry(r: Row, titles: ReadonlyMap<string, Title>, house: HouseRules):
     ...run,
     title: title?.name ?? '',
     work: title?.kind ?? 'title',
-    ...{ kind: r.kind, result: r.result, reason: r.reason, source: r.private?.source ?? null, setupName: r.setup_name },
-    ...{ happenedAt: r.happened_at.toISOString(), recordedAt: r.recorded_at.toISOString(), origin: r.origin },
+    kind: r.kind,
+    result: r.result,
+    reason: r.reason,
+    source: r.private?.source ?? null,
+    setupName: r.setup_name,
+    happenedAt: r.happened_at.toISOString(),
+    recordedAt: r.recorded_at.toISOString(),
+    origin: r.origin,
     facts: factsOf({ chain: r.chain, title: title?.name ?? '', settings: run.settings, context: run.context }),
     rig: rigSeen(r.chain_mark, r.chain, run.context, house),
-    ...{ stats: r.stats, shown: r.shown, sensors: r.sensors, segmentStats: r.segment_stats ?? [] },
+    stats: r.stats,
+    shown: r.shown,
+    sensors: r.sensors,
+    segmentStats: r.segment_stats ?? [],
   };
 }
 

@@ -67,8 +67,14 @@ export async function storeRun(
   await addEvent(
     db,
     {
-      ...{ id: run.id, setupId, kind: 'run', body: { title: title.name, kind: run.kind, result, reason: run.reason } },
-      ...{ happenedAt: made.happenedAt, recordedAt: made.at, origin: made.origin, by: made.by },
+      id: run.id,
+      setupId,
+      kind: 'run',
+      body: { title: title.name, kind: run.kind, result, reason: run.reason },
+      happenedAt: made.happenedAt,
+      recordedAt: made.at,
+      origin: made.origin,
+      by: made.by,
     },
     transaction,
   );
@@ -137,8 +143,14 @@ export async function sayOfRun(s: Services, runId: string, body: z.output<typeof
     await addEvent(
       s.db,
       {
-        ...{ id, setupId: run.setupId, kind: 'run-said', body: { run: runId, ...said } },
-        ...{ happenedAt: s.now(), recordedAt: s.now(), origin: 'own', by: actor.id },
+        id,
+        setupId: run.setupId,
+        kind: 'run-said',
+        body: { run: runId, ...said },
+        happenedAt: s.now(),
+        recordedAt: s.now(),
+        origin: 'own',
+        by: actor.id,
         private: saw === undefined ? null : { saw },
       },
       transaction,

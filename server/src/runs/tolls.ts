@@ -13,8 +13,16 @@ async function titlesOf(db: Sequelize, setupIds: readonly string[]): Promise<str
 }
 
 const toRow = (t: TollRead): TollRow => ({
-  ...{ titleId: t.titleId, title: t.title, ms: t.mid, lo: t.lo, hi: t.hi, basis: t.basis, trafficMB: t.trafficMB },
-  ...{ beyondTraffic: t.beyondTraffic, uneven: t.uneven, pairs: t.pairs.length },
+  titleId: t.titleId,
+  title: t.title,
+  ms: t.mid,
+  lo: t.lo,
+  hi: t.hi,
+  basis: t.basis,
+  trafficMB: t.trafficMB,
+  beyondTraffic: t.beyondTraffic,
+  uneven: t.uneven,
+  pairs: t.pairs.length,
 });
 
 /** What the link costs each title of these setups, from every pair that is known, whichever setup its other side is of. */

@@ -94,7 +94,8 @@ interface Snapshot {
 
 function changes(before: Snapshot, after: Snapshot): { slot: string; from: string; to: string }[] {
   return NAMED.flatMap((slot) => {
-    const [from, to] = [before.names?.[slot] ?? '', after.names?.[slot] ?? ''];
+    const from = before.names?.[slot] ?? '';
+    const to = after.names?.[slot] ?? '';
     return from === to ? [] : [{ slot, from, to }];
   });
 }

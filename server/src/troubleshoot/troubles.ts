@@ -68,8 +68,14 @@ async function logged(w: Work, t: TroubleRow, b: z.output<typeof troubleNoteBody
   );
   const fixes = [...new Set([...helped, ...(b.note.cause ? [b.note.cause] : [])])];
   const body = {
-    ...{ id: b.log.id, outcome: b.log.outcome, note: b.note.words, order: null, corrects: null },
-    ...{ provenance: 'own' as const, confidence: 1, happenedOn: w.happenedAt.toISOString().slice(0, 10) },
+    id: b.log.id,
+    outcome: b.log.outcome,
+    note: b.note.words,
+    order: null,
+    corrects: null,
+    provenance: 'own' as const,
+    confidence: 1,
+    happenedOn: w.happenedAt.toISOString().slice(0, 10),
     versions: entryVersions(w.chain.installed),
     symptoms: [...new Set(seen)].map((x) => SYMPTOM_WORDS[x].toLowerCase()),
     fixes: fixes.map((c) => CAUSE_WORDS[c].what.toLowerCase()),

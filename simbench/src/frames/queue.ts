@@ -46,13 +46,14 @@ export function runRig(rig: MadeRig, ask: Ask): MadeRun {
   const rough = () => Math.exp(rig.jitter * c.normal() - rig.jitter ** 2 / 2);
 
   const shown: number[] = [];
-  let [cpuFree, linkFree, cardFree, busyMs] = [0, 0, 0, 0];
-  let [state, nextState, clockSum, burstAt] = [
-    0,
-    rig.clockMs,
-    0,
-    rig.burstsPerS > 0 ? (-1000 * Math.log(1 - c.next())) / rig.burstsPerS : Infinity,
-  ];
+  let cpuFree = 0;
+  let linkFree = 0;
+  let cardFree = 0;
+  let busyMs = 0;
+  let state = 0;
+  let nextState = rig.clockMs;
+  let clockSum = 0;
+  let burstAt = rig.burstsPerS > 0 ? (-1000 * Math.log(1 - c.next())) / rig.burstsPerS : Infinity;
   const end = ask.seconds * 1000;
   let lastStart = -Infinity;
   for (let k = 0; ; k++) {

@@ -40,7 +40,8 @@ export function makeRig(seed: number, odd: Oddity = 'none'): MadeRig {
   const c = chanceOf(seed * 2654435761);
   const linkGbps = c.pick([13.4, 16, 22, 26, 26, 26, 32, 52]);
   return {
-    ...{ seed, odd },
+    seed,
+    odd,
     cpuMs: c.between(3.5, 12),
     cardMs: c.between(2, 9),
     exponent: c.between(0.75, 0.95),

@@ -14,7 +14,8 @@ export function trueShares(rig: MadeRig, ask: Omit<Ask, 'scale'>): TrueShares {
     return frames.reduce((a, b) => a + b, 0) / frames.length;
   };
   const one = (stage: keyof TrueShares) => {
-    const [more, less] = [meanOf({ [stage]: 1 + step }), meanOf({ [stage]: 1 - step })];
+    const more = meanOf({ [stage]: 1 + step });
+    const less = meanOf({ [stage]: 1 - step });
     return Math.max(0, Math.log(more / less) / Math.log((1 + step) / (1 - step)));
   };
   const raw = { cpu: one('cpu'), card: one('card'), link: one('link'), back: ask.panel ? one('back') : 0 };

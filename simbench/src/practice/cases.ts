@@ -65,7 +65,9 @@ function made({ socket, dock, cable, form }: Made): Chain {
     }),
     picture: [
       {
-        ...{ key: 'a', by: 'card', plug: 'displayport' },
+        key: 'a',
+        by: 'card',
+        plug: 'displayport',
         screen: screenSchema.parse({ ...maker, model: 'Practice screen', widthPx: 2560, heightPx: 1440, hz: 60 }),
       },
     ],
@@ -73,17 +75,20 @@ function made({ socket, dock, cable, form }: Made): Chain {
 }
 
 const usb4 = made({
-  ...{ form: 'laptop', cable: { connector: 'usb-c', construction: 'passive', markedGbps: 40 } },
+  form: 'laptop',
+  cable: { connector: 'usb-c', construction: 'passive', markedGbps: 40 },
   socket: { connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 },
   dock: { connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, controllerClass: 'c' },
 });
 const thunderbolt = made({
-  ...{ form: 'mini-pc', cable: { connector: 'usb-c', construction: 'passive', markedGbps: 40 } },
+  form: 'mini-pc',
+  cable: { connector: 'usb-c', construction: 'passive', markedGbps: 40 },
   socket: { connector: 'usb-c', standard: 'thunderbolt-3', controller: 'separate', pcieGen: 3, lanes: 4 },
   dock: { connector: 'usb-c', uplink: 'thunderbolt-3', slotGen: 3, controllerClass: 'c' },
 });
 const oculink = made({
-  ...{ form: 'handheld', cable: { connector: 'oculink-4i', construction: 'passive', pcieGen: 4 } },
+  form: 'handheld',
+  cable: { connector: 'oculink-4i', construction: 'passive', pcieGen: 4 },
   socket: { connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4, mark: 'O' },
   dock: { connector: 'oculink-4i', uplink: 'oculink', slotGen: 4, slotLanes: 16 },
 });

@@ -72,7 +72,8 @@ export function drmEntries(w: World): Entry[] {
   const height = stated(host?.panelHeightPx ?? null);
   const held = state.stage === 'bound' || state.stage === 'in-use';
   const screen = w.chain.picture[0]?.screen;
-  const [width, rows] = [stated(screen?.widthPx ?? null)?.hi ?? 1920, stated(screen?.heightPx ?? null)?.hi ?? 1080];
+  const width = stated(screen?.widthPx ?? null)?.hi ?? 1920;
+  const rows = stated(screen?.heightPx ?? null)?.hi ?? 1080;
   return [
     ...(inside && panel && height
       ? [

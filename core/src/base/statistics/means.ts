@@ -41,10 +41,12 @@ export interface Welch {
  * Source: B. L. Welch, Biometrika 34 (1947), 28-35. Worked example in the tests: Student's sleep data.
  */
 export function welch(a: readonly number[], b: readonly number[]): Welch | null {
-  const [x, y] = [meanOf(a), meanOf(b)];
+  const x = meanOf(a);
+  const y = meanOf(b);
   if (a.length < 2 || b.length < 2 || x.sd === null || y.sd === null) return null;
   const difference = y.mean - x.mean;
-  const [va, vb] = [x.sd ** 2 / x.n, y.sd ** 2 / y.n];
+  const va = x.sd ** 2 / x.n;
+  const vb = y.sd ** 2 / y.n;
   const se = Math.sqrt(va + vb);
   if (se === 0) {
     const same = difference === 0;

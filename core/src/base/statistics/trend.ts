@@ -65,7 +65,8 @@ function tailOf(list: readonly { x: number; y: number }[], s: number): number {
     for (const p of list) counts.set(p[key], (counts.get(p[key]) ?? 0) + 1);
     return [...counts.values()].filter((t) => t > 1);
   };
-  const [tx, ty] = [groups('x'), groups('y')];
+  const tx = groups('x');
+  const ty = groups('y');
   if (s === 0) return 0.5;
   if (tx.length + ty.length === 0 && n <= EXACT_UP_TO) return exactTail(n, s);
   const part = (t: number) => t * (t - 1) * (2 * t + 5);
@@ -84,7 +85,8 @@ function tailOf(list: readonly { x: number; y: number }[], s: number): number {
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   const mid = Math.floor(sorted.length / 2);
-  const [low, high] = [sorted[mid - 1], sorted[mid]];
+  const low = sorted[mid - 1];
+  const high = sorted[mid];
   if (high === undefined) throw new RangeError('the median of nothing');
   return sorted.length % 2 === 1 || low === undefined ? high : (low + high) / 2;
 }

@@ -9,7 +9,8 @@ export function rate(r: Range | null | undefined): string {
 
 /** Whole percent of a share between 0 and 1, or a range of it. */
 export function percent(r: Range): string {
-  const [lo, hi] = [Math.round(r.lo * 100), Math.round(r.hi * 100)];
+  const lo = Math.round(r.lo * 100);
+  const hi = Math.round(r.hi * 100);
   if (hi === Infinity) return `at least ${lo}`;
   return lo === hi ? String(lo) : `${lo} to ${hi}`;
 }

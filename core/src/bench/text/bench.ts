@@ -150,7 +150,8 @@ export function benchLine(line: Pick<LogLine, 'code' | 'params'>): string {
 export function benchTime(ms: number): string {
   const s = Math.floor(ms / 1000);
   const two = (n: number) => String(n).padStart(2, '0');
-  const [h, m] = [Math.floor(s / 3600), Math.floor(s / 60) % 60];
+  const h = Math.floor(s / 3600);
+  const m = Math.floor(s / 60) % 60;
   return h > 0 ? `${h}:${two(m)}:${two(s % 60)}` : `${m}:${two(s % 60)}`;
 }
 

@@ -48,20 +48,24 @@ function spanRow(
   underLoad: boolean,
 ): CheckRow {
   const expected = { ...NOTHING, gen: pair.gen, lanes: pair.lanes };
-  const [rate, width] = [side(seen?.gen ?? null, pair.gen), side(seen?.lanes ?? null, pair.lanes)];
+  const rate = side(seen?.gen ?? null, pair.gen);
+  const width = side(seen?.lanes ?? null, pair.lanes);
   const read = seen !== null && (seen.gen !== null || seen.lanes !== null);
   const state = !read ? 'not-read' : pair.gen === null && pair.lanes === null ? 'not-known' : stateOf(rate, width, underLoad);
-  const [off, over] = [sides(rate, width, 'below'), sides(rate, width, 'above')];
+  const off = sides(rate, width, 'below');
+  const over = sides(rate, width, 'above');
   return { key, expected, seen: { ...NOTHING, gen: seen?.gen ?? null, lanes: seen?.lanes ?? null }, state, off, over };
 }
 
 function routerRow(out: ReadOuts['router'], seen: RouterReading | null): CheckRow {
   const expected = { gen: null, laneGbps: out?.laneGbps ?? null, lanes: out?.lanes ?? null };
-  const [rate, width] = [side(seen?.laneGbps ?? null, expected.laneGbps), side(seen?.lanes ?? null, expected.lanes)];
+  const rate = side(seen?.laneGbps ?? null, expected.laneGbps);
+  const width = side(seen?.lanes ?? null, expected.lanes);
   const read = seen !== null && (seen.laneGbps !== null || seen.lanes !== null);
   // A router keeps its rate when idle: what it shows always counts.
   const state = !read ? 'not-read' : out === null ? 'not-known' : stateOf(rate, width, true);
-  const [off, over] = [sides(rate, width, 'below'), sides(rate, width, 'above')];
+  const off = sides(rate, width, 'below');
+  const over = sides(rate, width, 'above');
   return {
     key: 'router',
     expected,

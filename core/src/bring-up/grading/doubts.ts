@@ -28,7 +28,8 @@ export function portCeilingGbps({ host, socket }: Pick<Chain, 'host' | 'socket'>
 function ofRow({ key, over }: CheckRow, chain: Chain): AttrPath[] {
   const port = (attr: string) => (chain.socket === null ? [] : [`host/sockets/${chain.socket}/${attr}`]);
   const pieces = (...attrs: string[]) => (chain.path ?? []).flatMap(({ key: k }) => attrs.map((a) => `path/${k}/${a}`));
-  const [rate, width] = [over.includes('rate'), over.includes('width')];
+  const rate = over.includes('rate');
+  const width = over.includes('width');
   if (key === 'router') return [...pieces('markedGbps', 'lengthMm', 'construction'), 'dock/uplink', ...port('standard')];
   if (key === 'host') return [...(rate ? port('pcieGen') : []), ...(width ? port('lanes') : [])];
   return [

@@ -54,7 +54,8 @@ export function healthTrends(points: readonly HealthPoint[], house: HouseRules):
         const y = p[measure];
         return p.cable === cable && y !== null ? [{ x: Date.parse(p.at) / DAY_MS, y }] : [];
       });
-      const [first, last] = [list[0], list[list.length - 1]];
+      const first = list[0];
+      const last = list[list.length - 1];
       if (!first || !last || list.length < 2) return [];
       const t = trend(list);
       const told = t !== null && list.length >= FEWEST;

@@ -90,7 +90,8 @@ function separate(report: Report, nodes: readonly Node[]): Draft[] {
     const standard: Standards = known ?? {
       oneOf: domain ? ['usb4-40', 'thunderbolt-4', ...V2] : ['thunderbolt-3', 'usb4-40', 'thunderbolt-4'],
     };
-    const [gen, lanes] = [genOf(up.parent.device.cap?.gts), own.lanes];
+    const gen = genOf(up.parent.device.cap?.gts);
+    const lanes = own.lanes;
     const connector = known === 'thunderbolt-1' || known === 'thunderbolt-2' ? 'mini-dp' : 'usb-c';
     const tunnelling = connector === 'usb-c' ? 'yes' : null;
     return [{ connector, standard, tunnelling, controller: 'separate', pcieGen: gen, lanes }];
@@ -129,7 +130,10 @@ function driveSlots(nodes: readonly Node[]): Draft[] {
     n.device.classCode === DRIVE && n.parent?.device.port === 'root'
       ? [
           {
-            ...{ connector: 'm2', standard: 'pcie', tunnelling: null, controller: null },
+            connector: 'm2',
+            standard: 'pcie',
+            tunnelling: null,
+            controller: null,
             ...capOf(n.parent, 4),
             holds: { oneOf: ['system-drive', 'drive'] },
           },

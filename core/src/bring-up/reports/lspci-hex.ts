@@ -107,7 +107,8 @@ function readErrors(d: PciDevice, c: ConfigSpace, at: number): void {
 function readWindow(d: PciDevice, c: ConfigSpace, at: number): void {
   const count = ((c.word(at + 8, 4) ?? 0) >>> 5) & 7;
   for (let i = 0; i < count; i++) {
-    const [cap, control] = [c.word(at + 4 + 8 * i, 4), c.word(at + 8 + 8 * i, 4)];
+    const cap = c.word(at + 4 + 8 * i, 4);
+    const control = c.word(at + 8 + 8 * i, 4);
     if (cap === undefined || control === undefined || cap >>> 4 === 0) continue;
     // Bit 4 of the capability stands for 1 MB, each higher one for twice as much.
     const mostMB = 2 ** (31 - Math.clz32(cap >>> 4));
@@ -119,7 +120,8 @@ function readWindow(d: PciDevice, c: ConfigSpace, at: number): void {
 /** Fill a device from dumped bytes; what the text already said of it is kept where the bytes say nothing. */
 export function readConfig(d: PciDevice, c: ConfigSpace): void {
   if (c.size === 0) return;
-  const [vendor, device] = [c.word(0, 2), c.word(2, 2)];
+  const vendor = c.word(0, 2);
+  const device = c.word(2, 2);
   if (vendor === 0xffff) {
     d.state = 'gone';
     return;
@@ -128,7 +130,8 @@ export function readConfig(d: PciDevice, c: ConfigSpace): void {
   if (device !== undefined) d.device = hex(device);
   const cls = c.word(0x0a, 2);
   if (cls !== undefined) d.classCode = hex(cls);
-  const [secondary, subordinate] = [c.byte(0x19), c.byte(0x1a)];
+  const secondary = c.byte(0x19);
+  const subordinate = c.byte(0x1a);
   if (((c.byte(0x0e) ?? 0) & 0x7f) === 1 && secondary !== undefined && subordinate !== undefined)
     d.bus = { secondary, subordinate };
   const at = expressAt(c);

@@ -56,7 +56,8 @@ export const countsReadingSchema = z
   })
   .superRefine((c, ctx) => {
     for (const kind of ['corrected', 'fatal'] as const) {
-      const [before, after] = [c[`${kind}Before`], c[`${kind}After`]];
+      const before = c[`${kind}Before`];
+      const after = c[`${kind}After`];
       if (before !== null && after !== null && after < before)
         ctx.addIssue({ code: 'custom', path: [`${kind}After`], message: 'After is less than before: counters only grow' });
     }

@@ -29,7 +29,8 @@ function wanted(f: StepFacts, role: SoftwareRole): string {
 }
 
 function flash(f: StepFacts, role: 'dockFirmware' | 'hostFirmware', what: string): StepWords {
-  const [have, to] = [f.chain.installed[role], wanted(f, role)];
+  const have = f.chain.installed[role];
+  const to = wanted(f, role);
   return {
     title: role === 'dockFirmware' ? 'Firmware of the dock' : 'Firmware of the host',
     do: [

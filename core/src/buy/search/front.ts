@@ -67,9 +67,11 @@ export class Front {
  * Source: the "knee" by distance to the chord; I. Das, Structural Optimization 18 (1999).
  */
 export function kneeOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number | null {
-  const [first, last] = [points[0], points[points.length - 1]];
+  const first = points[0];
+  const last = points[points.length - 1];
   if (points.length < 3 || !first || !last) return null;
-  const [width, height] = [last.minor - first.minor, last.fps - first.fps];
+  const width = last.minor - first.minor;
+  const height = last.fps - first.fps;
   let best: number | null = null;
   let most = 0;
   points.forEach((p, i) => {
@@ -95,7 +97,8 @@ export interface FrontStep {
 export function stepsOf(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number): FrontStep[] {
   return points.slice(1).map((p, i) => {
     const before = points[i] as Pick<Point, 'minor' | 'fps'>;
-    const [moreMinor, moreFps] = [p.minor - before.minor, p.fps - before.fps];
+    const moreMinor = p.minor - before.minor;
+    const moreFps = p.fps - before.fps;
     return { moreMinor, moreFps, per100: (moreFps * 100 * unit) / moreMinor };
   });
 }
@@ -111,7 +114,8 @@ export function hullOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number[
   const at = (i: number) => points[i] as Pick<Point, 'minor' | 'fps'>;
   points.forEach((p, i) => {
     while (hull.length >= 2) {
-      const [a, b] = [at(hull[hull.length - 2] as number), at(hull[hull.length - 1] as number)];
+      const a = at(hull[hull.length - 2] as number);
+      const b = at(hull[hull.length - 1] as number);
       if ((b.fps - a.fps) * (p.minor - b.minor) > (p.fps - b.fps) * (b.minor - a.minor)) break;
       hull.pop();
     }

@@ -35,7 +35,8 @@ export function layLanes(parts: Partials): Lanes {
   parts.docks.forEach((spec, dock) => {
     const wants = spec === null || spec.supply === 'separate';
     const supplies = wants && input.supplies.length > 0 ? input.supplies.map((_, i) => i) : [NO_PIECE];
-    let [reached, bare] = [false, false];
+    let reached = false;
+    let bare = false;
     ways.forEach(({ socket, path, slot }, route) => {
       const plugs = spec === null ? slot : !slot && plugMismatch({ socket, path, dock: spec }) === null;
       const joins = spec === null || joined(path.pieces, spec);
@@ -81,7 +82,9 @@ export function laidOf(parts: Partials, { route, dock, supply }: CandidatePath):
     bits |= bit;
     over += by;
   };
-  const [watts, noise, length] = [charge.contract?.lo ?? null, stated(spec?.noiseDb)?.hi ?? null, lengthOf(spec)];
+  const watts = charge.contract?.lo ?? null;
+  const noise = stated(spec?.noiseDb)?.hi ?? null;
+  const length = lengthOf(spec);
   if (l.chargeW !== null && (watts === null || watts < l.chargeW))
     broken(BIT.charging, watts === null || watts === 0 ? 1 : l.chargeW / watts - 1);
   const most = (bit: number, limit: number | null, have: number | null) => {

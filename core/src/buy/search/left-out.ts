@@ -63,7 +63,8 @@ export class LeftOut {
   rows(): LeftRow[] {
     const sets = this.#each();
     return REJECT_REASONS.flatMap((reason): LeftRow[] => {
-      let [n, alone] = [0, 0];
+      let n = 0;
+      let alone = 0;
       for (const { fails, count } of sets) {
         if (fails & BIT[reason]) n += count;
         if (fails === BIT[reason]) alone += count;

@@ -13,9 +13,17 @@ const INSIDE = { gen: { lo: 3, hi: 5 }, lanes: { lo: 8, hi: 16 } } as const;
 export function machineRig(spec: MachineSpec, house: HouseRules): RigFacts {
   const rates = directRates(toRange(spec.pcieGen, INSIDE.gen), toRange(spec.lanes, INSIDE.lanes), house);
   return {
-    ...{ host: partName(spec), card: partName(spec), hostIndex: stated(spec.singleThread), cardIndex: stated(spec.frameIndex) },
-    ...{ down: rates.down, up: rates.up, latencyUs: LATENCY_US.direct, memoryGB: stated(spec.memoryGB) },
-    ...{ boardW: null, memoryMHz: null, slot: false },
+    host: partName(spec),
+    card: partName(spec),
+    hostIndex: stated(spec.singleThread),
+    cardIndex: stated(spec.frameIndex),
+    down: rates.down,
+    up: rates.up,
+    latencyUs: LATENCY_US.direct,
+    memoryGB: stated(spec.memoryGB),
+    boardW: null,
+    memoryMHz: null,
+    slot: false,
   };
 }
 

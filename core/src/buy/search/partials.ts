@@ -111,8 +111,11 @@ export class Partials {
     this.docks = [...capped, null];
     const cards = input.cards.map((c) => c.spec);
     const reads = <K extends keyof typeof CARD_READS>(k: K) => byReads<CardSpec>(cards, CARD_READS[k]);
-    [this.cardLink, this.cardPower, this.cardFit] = [reads('link'), reads('power'), reads('fit')];
-    [this.cardCool, this.cardScreen] = [reads('cool'), reads('screen')];
+    this.cardLink = reads('link');
+    this.cardPower = reads('power');
+    this.cardFit = reads('fit');
+    this.cardCool = reads('cool');
+    this.cardScreen = reads('screen');
     const subject = (spec: { maker: string; model: string; variant: string }) =>
       [...requirements, ...releases].map((r) => (means(r, spec) ? 1 : 0)).join('');
     this.cardSoft = classesOf(

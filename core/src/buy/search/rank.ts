@@ -72,7 +72,8 @@ export class Ranking {
     this.#own = this.parts.own();
     const at = (list: readonly { id: string }[], id: string) => list.findIndex((x) => x.id === id);
     for (const b of input.boxes) {
-      const [d, c] = [at(input.docks, b.dockId), at(input.cards, b.cardId)];
+      const d = at(input.docks, b.dockId);
+      const c = at(input.cards, b.cardId);
       if (d >= 0 && c >= 0) this.#boxes.set(d * input.cards.length + c, b.minor);
     }
     const n = input.cards.length;
@@ -101,7 +102,9 @@ export class Ranking {
     if (this.#pairDock === dock) return;
     this.#pairDock = dock;
     const { cards } = this.input;
-    const [fit, cool, card] = [this.parts.fit(dock), this.parts.cool(dock), this.parts.cardFit.of];
+    const fit = this.parts.fit(dock);
+    const cool = this.parts.cool(dock);
+    const card = this.parts.cardFit.of;
     const choice = this.input.docks[dock];
     const dockMinor = choice ? choice.minor : 0;
     const soldered = choice?.spec.form === 'all-in-one';
@@ -167,7 +170,8 @@ export class Ranking {
   #run(lane: CandidatePath): void {
     const { input, parts } = this;
     const laid = laidOf(parts, lane);
-    const [link, soft] = [parts.link(lane.route, lane.dock), parts.software(lane.route, lane.dock)];
+    const link = parts.link(lane.route, lane.dock);
+    const soft = parts.software(lane.route, lane.dock);
     const fps = this.#framesOver(link);
     const noFrames = (c: number) => ((fps[0]?.[c] ?? -1) < 0 ? BIT['no-frames'] : 0);
     const wideLink = this.#spread(link, parts.cardLink.of, noFrames);
@@ -223,7 +227,8 @@ export class Ranking {
     const row = Math.floor(index / cards.length / this.#screens);
     const supply = (row % (supplies.length + 1)) - 1;
     const way = Math.floor(row / (supplies.length + 1));
-    const [dock, route] = [Math.floor(way / routes.length), way % routes.length];
+    const dock = Math.floor(way / routes.length);
+    const route = way % routes.length;
     return { route, dock, card, supply, screen: screens.length > 0 ? screen : NO_PIECE };
   }
 
@@ -243,7 +248,8 @@ export class Ranking {
   }
 
   #better(a: number, b: number): boolean {
-    const [x, y] = [this.gradeAt(a), this.gradeAt(b)];
+    const x = this.gradeAt(a);
+    const y = this.gradeAt(b);
     return ORDER[x] - ORDER[y] < 0 || (x === y && a < b);
   }
 
@@ -289,7 +295,11 @@ export class Ranking {
     const failed = entry ? entry.tally.unreliable + entry.tally.fails : 0;
     return {
       ...combo,
-      ...{ index, minor, fps: fps.map((f) => (f < 0 ? null : f)), state: stateOf(bits), open: openAreas(bits) },
+      index,
+      minor,
+      fps: fps.map((f) => (f < 0 ? null : f)),
+      state: stateOf(bits),
+      open: openAreas(bits),
       usable: parts.rates[rate]?.down ?? null,
       grade: this.gradeAt(index),
       contradicted: seen & SEEN.against && entry && !(bits & STOPS) ? { failed, n: entry.tally.n } : null,

@@ -95,7 +95,9 @@ export class Views {
     const chain = this.ranking.chainAt(scored);
     const e = evaluate({ chain, context: { ...input.context, frames: input.frames } });
     const { names, ids } = named(this.ranking, scored);
-    const [route, dock, card] = [input.routes[scored.route], input.docks[scored.dock], input.cards[scored.card]];
+    const route = input.routes[scored.route];
+    const dock = input.docks[scored.dock];
+    const card = input.cards[scored.card];
     const parts = [...(route?.pieces ?? []), dock, card, input.supplies[scored.supply], input.screens[scored.screen]];
     const forecasts = e.predicted.forecasts.map((f) => ('missing' in f ? null : f));
     return {
@@ -118,7 +120,10 @@ function named(r: Ranking, c: Combo): { names: RowNames; ids: RowIds } {
   const route = routes[c.route];
   const socket = base.host?.sockets.find((s) => s.key === route?.socket);
   const slot = endsInSlot(r.parts.routed(c.route).path);
-  const [dock, card, supply, screen] = [docks[c.dock], cards[c.card], supplies[c.supply], screens[c.screen]];
+  const dock = docks[c.dock];
+  const card = cards[c.card];
+  const supply = supplies[c.supply];
+  const screen = screens[c.screen];
   return {
     names: {
       port: socket ? portName(socket) : '',
@@ -147,13 +152,11 @@ export function resultOf(ranking: Ranking, views: Views): ScoutResult {
   const nearest = left.nearest();
   const only = nearest && nearest.n === 1 ? (ranking.at(nearest.index).fails[0] ?? null) : null;
   return {
-    ...{
-      done: ranking.done,
-      total: ranking.total,
-      apart: ranking.apart,
-      uncabled: ranking.uncabled,
-      kept: ranking.done - left.total(),
-    },
+    done: ranking.done,
+    total: ranking.total,
+    apart: ranking.apart,
+    uncabled: ranking.uncabled,
+    kept: ranking.done - left.total(),
     currency: input.currency,
     fronts: ranking.fronts.map((front, k) => {
       const points = front.points();
@@ -161,7 +164,9 @@ export function resultOf(ranking: Ranking, views: Views): ScoutResult {
       return {
         resolution: input.frames[k]?.resolution ?? '',
         points: points.map((p) => views.of(p.index)),
-        ...{ knee: kneeOf(points), steps, stops: stopsAt(points, unit, rule) },
+        knee: kneeOf(points),
+        steps,
+        stops: stopsAt(points, unit, rule),
       };
     }),
     ranked: ranking.best
@@ -210,8 +215,11 @@ export function comboOf(ranking: Ranking, ids: RowIds): Combo | null {
     id === null ? -1 : list.findIndex((x) => x.id === id);
   const route = routes.findIndex((r) => r.socket === ids.socket && r.pieces.map((p) => p.id).join() === ids.path.join());
   const combo = {
-    ...{ route, dock: ids.dock === null ? docks.length : at(docks, ids.dock), card: at(cards, ids.card) },
-    ...{ supply: at(supplies, ids.supply), screen: at(screens, ids.screen) },
+    route,
+    dock: ids.dock === null ? docks.length : at(docks, ids.dock),
+    card: at(cards, ids.card),
+    supply: at(supplies, ids.supply),
+    screen: at(screens, ids.screen),
   };
   const lost = (ids.supply !== null && combo.supply < 0) || (ids.screen !== null && combo.screen < 0);
   return combo.route < 0 || combo.dock < 0 || combo.card < 0 || lost ? null : combo;

@@ -104,7 +104,8 @@ export function worthSentence(w: Worth, currency: string): string {
     case 'only-way':
       return `Worth it: ${gain(set)} for ${cost}, and nothing else keeps every stated need.`;
     case 'cost-per-frame': {
-      const [a, b] = [set.perFrameMinor, rival?.perFrameMinor ?? null];
+      const a = set.perFrameMinor;
+      const b = rival?.perFrameMinor ?? null;
       if (a === null || b === null) return `Worth it: ${gain(set)} for ${cost}.`;
       const than = a <= b ? 'less' : 'more';
       const tail = a <= b ? '' : ', but nothing is as good for less';

@@ -40,7 +40,9 @@ export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): Pictur
     const out = by === 'card' ? chain.card : chain.dock && { dpLevel: chain.dock.videoOut, hdmiLevel: null, compression: null };
     const outLevel = out && level(plug, out);
     const inLevel = level(plug, screen);
-    const [w, h, hz] = [one(screen.widthPx), one(screen.heightPx), one(screen.hz)];
+    const w = one(screen.widthPx);
+    const h = one(screen.heightPx);
+    const hz = one(screen.hz);
     const mode = w !== null && h !== null && hz !== null ? { widthPx: w, heightPx: h, hz } : null;
     // Where depth and blanking are not stated the usual ones stand for them, and the figure is not certain.
     const bits = typeof screen.bits === 'string' ? Number(screen.bits) : 24;

@@ -113,7 +113,8 @@ export function computeHop(shape: HopShape, p: PacketRule): Hop {
   const { from, to, kind, unchosen, brokenBy, idle } = shape;
   const ends = { from, to, kind, unchosen, takes: takesOf(shape) };
   if (brokenBy) return { ...ends, raw: { down: NOTHING, up: NOTHING }, usable: { down: BROKEN, up: BROKEN }, state: 'broken' };
-  const [down, up] = [rawRate(shape, 'down'), rawRate(shape, 'up')];
+  const down = rawRate(shape, 'down');
+  const up = rawRate(shape, 'up');
   if (idle || !Number.isFinite(down.raw.hi)) return { ...ends, raw: null, usable: null, state: 'unknown' };
   const open = (r: RawRate): RawRate => (unchosen.length > 0 ? { ...r, raw: { lo: 0, hi: r.raw.hi } } : r);
   const { gen, lanes, transport } = down;

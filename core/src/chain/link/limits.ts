@@ -148,7 +148,8 @@ export function takesOf(load: Load, dockLead: 'yes' | 'no' | null): { down: Rang
   }
   const lead = (typeof load.ownLead === 'string' ? load.ownLead : null) ?? dockLead;
   if (lead === 'yes') return { down: NOTHING, up: NOTHING, asks: null };
-  const [down, up] = [toRange(load.downGbps, USUAL[load.kind]), toRange(load.upGbps, USUAL[load.kind])];
+  const down = toRange(load.downGbps, USUAL[load.kind]);
+  const up = toRange(load.upGbps, USUAL[load.kind]);
   if (lead === null) return { down: orNothing(down), up: orNothing(up), asks: 'ownLead' };
   return { down, up, asks: isOpen(load.downGbps) || isOpen(load.upGbps) ? 'downGbps' : null };
 }

@@ -14,7 +14,8 @@ function speaksThunderbolt3(end: { standard: KnownSocket['standard']; tb3: boole
 /** True when one end is older Thunderbolt and the other is USB4 without it: USB passes, no card appears. */
 export function tooOldToMeet(socket: KnownSocket | null, dock: KnownDock | null): 'socket' | 'dock' | null {
   if (!socket || !dock || !hasPcie(socket.standard)) return null;
-  const [a, b] = [tunnelOf(socket.standard), tunnelOf(dock.uplink)];
+  const a = tunnelOf(socket.standard);
+  const b = tunnelOf(dock.uplink);
   if (!a || !b || (a.era !== 'thunderbolt' && b.era !== 'thunderbolt')) return null;
   if (!speaksThunderbolt3({ standard: socket.standard, tb3: socket.tb3 })) return 'socket';
   return speaksThunderbolt3({ standard: dock.uplink, tb3: dock.tb3 }) ? null : 'dock';

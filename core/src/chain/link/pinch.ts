@@ -63,7 +63,8 @@ function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefin
   if (parts.length === 0) return undefined;
   const found = known.flatMap((part): PinchMay[] => {
     const at = worstFor(part, shapes);
-    const [usable, rest] = [chainDown(at, p, NONE).lo, chainDown(at, p, ofSlot(part)).lo];
+    const usable = chainDown(at, p, NONE).lo;
+    const rest = chainDown(at, p, ofSlot(part)).lo;
     const open = shapes.flatMap((s) => s.limits).filter((l) => l.open && !isExact(l.value));
     // Its own figures settle it; where they are known, those of the others do.
     const own = open.filter(ofSlot(part));

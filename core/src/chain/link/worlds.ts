@@ -76,7 +76,8 @@ function dockWorlds(dock: DockSpec | null): DockWorld[] {
 
 /** Whether a USB4 end speaks Thunderbolt 3 is a question only where the other end is older. */
 function pairWorlds(s: SocketWorld, d: DockWorld): { made: Made; socket: KnownSocket | null; dock: KnownDock | null }[] {
-  const [a, b] = [s.socket && tunnelOf(s.socket.standard), d.dock && tunnelOf(d.dock.uplink)];
+  const a = s.socket && tunnelOf(s.socket.standard);
+  const b = d.dock && tunnelOf(d.dock.uplink);
   const made = { ...s.made, ...d.made };
   const plain = [{ made, socket: s.socket, dock: d.dock }];
   if (!s.socket || !d.dock || !a || !b || (a.era === 'thunderbolt') === (b.era === 'thunderbolt')) return plain;

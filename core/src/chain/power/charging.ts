@@ -79,7 +79,8 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
   const offer = dock ? dock.chargeOutW : null;
   const request = requestOf(chain, by);
   const cable = by === 'link' ? cableW(chain, rule('charge.unmarkedCableW')) : exact(rule('charge.ownLeadW'));
-  const [out, into] = [stated(offer), stated(request.w)];
+  const out = stated(offer);
+  const into = stated(request.w);
   const battery = host ? stated(host.batteryWh) : null;
   const draw = stated(settings.hostDrawW) ?? (host ? stated(host.drawW) : null);
   const minimum = host ? stated(host.chargeMinW) : null;

@@ -32,7 +32,8 @@ export function peaks(card: CardSpec, boardW: Range, restW: Range, supply: Suppl
   const standard = supply.supplyStandard;
   const surely = standard === 'atx3' && ratedW.lo > ATX3_FROM_W;
   const perhaps = standard !== 'older' && ratedW.hi > ATX3_FROM_W;
-  const [weak, strong] = [surely ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older, perhaps ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older];
+  const weak = surely ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older;
+  const strong = perhaps ? SUPPLY_PEAKS.atx3 : SUPPLY_PEAKS.older;
   return TAUS_US.map((us, i) => ({
     us,
     need: plus({ lo: boardW.lo * (least[i] ?? 1), hi: boardW.hi * (most[i] ?? 1) }, restW),

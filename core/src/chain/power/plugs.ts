@@ -168,7 +168,8 @@ export function twoHeads(card: CardSpec, boardW: Range | null, { slotW, cableW }
   const worst = Math.max(0, board.hi - slot.lo) * share(Math.max(2 * SOCKET_W['8-pin'], wide), sockets.lo);
   const best = Math.max(0, board.lo - slot.hi) * share(2 * SOCKET_W['8-pin'], sockets.hi);
   return {
-    ...{ worst: worst <= cableW, best: best <= cableW },
+    worst: worst <= cableW,
+    best: best <= cableW,
     open: worst <= cableW === best <= cableW ? [] : openOf({ 'card/boardW': card.boardW, 'card/slotW': card.slotW }),
   };
 }

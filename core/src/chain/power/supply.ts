@@ -98,7 +98,8 @@ function boardOf(card: CardSpec | null, overclock: number): Range | null {
 /** What the card of a chain draws, W, with its power limit as it is set; null where its board power is not stated. */
 export function boardPower({ card, settings }: Pick<Chain, 'card' | 'settings'>): Range | null {
   const over = stated(settings.overclockPercent) ?? ZERO;
-  const [low, high] = [boardOf(card, over.lo), boardOf(card, over.hi)];
+  const low = boardOf(card, over.lo);
+  const high = boardOf(card, over.hi);
   return low && high ? { lo: low.lo, hi: high.hi } : null;
 }
 
@@ -159,7 +160,8 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
   const charge = times(charged, 100 / rule('power.chargerPercent'));
   const slotMost = { lo: 0, hi: rule('power.slotW') };
   const feeders = given.map(({ at, name, spec, feeds }): Feeder => {
-    const [feedsCard, feedsDock] = [feeds !== 'dock', feeds !== 'card'];
+    const feedsCard = feeds !== 'dock';
+    const feedsDock = feeds !== 'card';
     const alone = given.length === 1 || feeds === 'both';
     const slot = card ? (stated(card.slotW) ?? slotMost) : ZERO;
     const board = boardW ?? ZERO;

@@ -40,7 +40,9 @@ function tailOf(letter: string | undefined, word: string | undefined, n: string 
 function dateOf(text: string): Version | null {
   const m = /^(\d{4})([-.]?)(\d{2})\2(\d{2})$/.exec(text);
   if (!m) return null;
-  const [y, mo, d] = [Number(m[1]), Number(m[3]), Number(m[4])];
+  const y = Number(m[1]);
+  const mo = Number(m[3]);
+  const d = Number(m[4]);
   const real = y >= 1990 && y < 2100 && mo >= 1 && mo <= 12 && d >= 1 && d <= new Date(Date.UTC(y, mo, 0)).getUTCDate();
   return real ? { scheme: 'date', numbers: [y, mo, d], rank: 0, trial: 0 } : null;
 }
@@ -76,7 +78,8 @@ export function spellVersion(v: Version): string {
  * Worked example: "1.9" is older than "1.10"; "1.0" equals "1"; "1.8-rc1" < "1.8" < "1.8a".
  */
 export function compareVersions(a: string, b: string): number | null {
-  const [x, y] = [parseVersion(a), parseVersion(b)];
+  const x = parseVersion(a);
+  const y = parseVersion(b);
   if (!x || !y || x.scheme !== y.scheme) return null;
   for (let i = 0; i < Math.max(x.numbers.length, y.numbers.length); i++) {
     const d = (x.numbers[i] ?? 0) - (y.numbers[i] ?? 0);

@@ -36,7 +36,8 @@ export function coolFacts(
   if (!card || !dock || dock.form === 'open-board') return null;
   const blower = card.cooler === 'blower';
   const perhaps = blower || typeof card.cooler !== 'string';
-  const [least, most] = [perhaps ? 1 - rule('cool.blowerPercent') / 100 : 1, blower ? 1 - rule('cool.blowerPercent') / 100 : 1];
+  const least = perhaps ? 1 - rule('cool.blowerPercent') / 100 : 1;
+  const most = blower ? 1 - rule('cool.blowerPercent') / 100 : 1;
   const heatW = boardW && { lo: boardW.lo * least, hi: boardW.hi * most };
   const flow = stated(dock.airflowCfm);
   return {

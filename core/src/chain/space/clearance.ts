@@ -37,7 +37,8 @@ type Rule = (id: RuleId) => number;
 function bendsOf(card: CardSpec, rule: Rule): { side: 'top' | 'end'; mm: Range; open: AttrPath[] }[] {
   if (card.plugAngled === 'yes') return [];
   const n = socketCounts(card);
-  const [b16, b8] = [rule('fit.bend16Mm'), rule('fit.bend8Mm')];
+  const b16 = rule('fit.bend16Mm');
+  const b8 = rule('fit.bend8Mm');
   const most = n['16-pin'].hi > 0 ? b16 : n['8-pin'].hi + n['6-pin'].hi > 0 ? b8 : 0;
   if (most === 0) return [];
   const least = n['16-pin'].lo > 0 ? b16 : n['8-pin'].lo + n['6-pin'].lo > 0 ? b8 : 0;

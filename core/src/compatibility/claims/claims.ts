@@ -57,7 +57,8 @@ function exceptions(claim: Claim, mine: readonly Measurement[], holds: (m: Measu
 function shareClaim(claim: Claim, mine: readonly Measurement[]): ClaimJudged {
   const worked = mine.filter((m) => m.value === 100).length;
   const share = wilson(worked, mine.length);
-  const [lo, hi] = [(claim.lo ?? 0) / 100, (claim.hi ?? 100) / 100];
+  const lo = (claim.lo ?? 0) / 100;
+  const hi = (claim.hi ?? 100) / 100;
   const apart = share.hi < lo || share.lo > hi;
   const inside = share.lo >= lo && share.hi <= hi;
   const state = mine.length === 0 ? 'none' : mine.length === 1 ? 'one' : inside ? 'holds' : apart ? 'fails' : 'open';

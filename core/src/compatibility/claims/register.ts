@@ -81,7 +81,8 @@ function panels(pairs: readonly MeasuredPair[]): FoundSay[] {
 /** A title that wants more memory than a card had, by what was stated or fitted of it. */
 function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>): FoundSay[] {
   return cells.flatMap((c): FoundSay[] => {
-    const [wants, has] = [wantsGB.get(c.first.titleId), c.first.rig.memoryGB?.hi];
+    const wants = wantsGB.get(c.first.titleId);
+    const has = c.first.rig.memoryGB?.hi;
     if (wants === undefined || has === undefined || wants <= has) return [];
     return [
       {

@@ -86,13 +86,11 @@ export type EvidenceBody = z.input<typeof evidenceBody>;
 
 const count = z.object({ n: z.number().int(), worked: z.number().int() });
 const tally = z.object({
-  ...{
-    n: z.number().int(),
-    works: z.number().int(),
-    care: z.number().int(),
-    unreliable: z.number().int(),
-    fails: z.number().int(),
-  },
+  n: z.number().int(),
+  works: z.number().int(),
+  care: z.number().int(),
+  unreliable: z.number().int(),
+  fails: z.number().int(),
   newest: isoDate.nullable(),
 });
 export const evidenceSummary = z.object({

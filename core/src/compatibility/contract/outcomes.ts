@@ -62,7 +62,13 @@ const find = z.string().trim().max(100, { error: 'at most 100 characters' }).opt
 /** How entries are found: free words, one part exactly or by words, and the rest by words. */
 export const logFilter = {
   q: find,
-  ...{ host: find, dock: find, card: find, controller: find, system: find, symptom: find, fix: find },
+  host: find,
+  dock: find,
+  card: find,
+  controller: find,
+  system: find,
+  symptom: find,
+  fix: find,
   standard: z.enum(Object.keys(PORT_STANDARDS) as [PortStandard, ...PortStandard[]]).optional(),
   since: isoDate.optional(),
   until: isoDate.optional(),

@@ -58,7 +58,9 @@ export function cellChain(p: CellParts, socket: string, { empty, cables }: CellG
 /** An adapter between two direct plugs that holds nothing back. */
 function idealAdapter(hostEnd: Connector, farEnd: Connector): AdapterSpec {
   return {
-    ...{ maker: 'any', model: 'adapter', variant: '' },
+    maker: 'any',
+    model: 'adapter',
+    variant: '',
     hostEnd,
     farEnd,
     pcieGen: 5,

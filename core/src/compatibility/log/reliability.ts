@@ -25,7 +25,8 @@ export function reliability(spans: readonly UseSpan[]): Reliability | null {
   const sum = (f: (s: UseSpan) => number) => spans.reduce((t, s) => t + f(s), 0);
   const hours = sum((s) => s.hours);
   if (!(hours > 0)) return null;
-  const [drops, freezes] = [sum((s) => s.drops), sum((s) => s.freezes)];
+  const drops = sum((s) => s.drops);
+  const freezes = sum((s) => s.freezes);
   const perHour = eventRate(drops + freezes, hours);
   return {
     hours,

@@ -26,7 +26,9 @@ function lanes(path: string, value: unknown): ValueQuestion[] {
 /** GB/s written for Gb/s, watts for a rate, a rate for watts, cm for mm. */
 export function cableQuestions(c: Pick<CableSpec, 'markedGbps' | 'markedW' | 'lengthMm'>): ValueQuestion[] {
   const found: ValueQuestion[] = [];
-  const [rate, watts, length] = [c.markedGbps, c.markedW, c.lengthMm];
+  const rate = c.markedGbps;
+  const watts = c.markedW;
+  const length = c.lengthMm;
   if (known(rate) && !MARKED_RATES.includes(rate)) {
     if (MARKED_RATES.includes(rate * 8))
       found.push({ path: 'markedGbps', code: 'bytes-for-bits', params: { said: rate, would: rate * 8 } });

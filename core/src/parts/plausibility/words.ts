@@ -19,11 +19,15 @@ export function shareQuestions(text: string, path: string): ValueQuestion[] {
     found.push({ path, code: 'share-off', params: { said, a, b, would: whole(Math.abs(is[0] ?? 0)) } });
   };
   for (const m of text.matchAll(OF)) {
-    const [a, b, p] = [value(m[1]), value(m[2]), value(m[3])];
+    const a = value(m[1]);
+    const b = value(m[2]);
+    const p = value(m[3]);
     ask(p, [(a / b) * 100, 100 - (a / b) * 100], a, b);
   }
   for (const m of text.matchAll(FROM_TO)) {
-    const [a, b, p] = [value(m[1]), value(m[2]), value(m[3])];
+    const a = value(m[1]);
+    const b = value(m[2]);
+    const p = value(m[3]);
     if (a > 0) ask(p, [((b - a) / a) * 100, (b / a) * 100, b > 0 ? ((a - b) / b) * 100 : NaN], a, b);
   }
   return found;

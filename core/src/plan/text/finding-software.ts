@@ -12,7 +12,8 @@ const soft = (v: string) => (isRole(v) ? SOFTWARE_NAMES[v].toLowerCase() : v);
 
 /** "1.8 or newer", "1.8 to 2.1", "38 or older". */
 function wanted(f: Finding): string {
-  const [from, to] = [text(f, 'atLeast'), text(f, 'atMost')];
+  const from = text(f, 'atLeast');
+  const to = text(f, 'atMost');
   if (from && to) return from === to ? from : `${from} to ${to}`;
   return from ? `${from} or newer` : `${to} or older`;
 }
@@ -33,7 +34,8 @@ function origin(f: Finding): string {
 function around(f: Finding): string {
   const how = text(f, 'workaround');
   if (!how) return '';
-  const [from, to] = [text(f, 'workaroundFrom'), text(f, 'workaroundUntil')];
+  const from = text(f, 'workaroundFrom');
+  const to = text(f, 'workaroundUntil');
   const span = from || to ? ` (worked ${from ? `from ${from}` : ''}${from && to ? ' ' : ''}${to ? `until ${to}` : ''})` : '';
   const ended = f.params['workaroundState'] === 'ended' ? ' It no longer works with what is installed.' : '';
   return ` Workaround: ${how}${span}.${ended}`;

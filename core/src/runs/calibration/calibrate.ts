@@ -25,9 +25,15 @@ export function fitCell(c: RunGroup): FitCell | null {
   if (c.capped || c.generated || !rig || host === '' || card === '' || c.first.settings.deviceSet === 'inside') return null;
   return {
     host: c.first.rig.slot ? host : hostInMode(host, c.first.settings.powerMode),
-    ...{ card, pixels: c.pixels, panel: c.panel, slot: c.first.rig.slot },
-    ...{ downGbps: rig.downGbps, upGbps: rig.upGbps, latencyUs: rig.latencyUs },
-    ...{ ms: mean(c.ms), n: c.ms.length },
+    card,
+    pixels: c.pixels,
+    panel: c.panel,
+    slot: c.first.rig.slot,
+    downGbps: rig.downGbps,
+    upGbps: rig.upGbps,
+    latencyUs: rig.latencyUs,
+    ms: mean(c.ms),
+    n: c.ms.length,
   };
 }
 
@@ -133,7 +139,10 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
       }),
     );
   const head = {
-    ...{ version: FIT_VERSION, look, runs, cells: cells.length },
+    version: FIT_VERSION,
+    look,
+    runs,
+    cells: cells.length,
     rates: new Set(cells.map((c) => c.downGbps.toPrecision(2))).size,
     hostIndex: indices(({ c, f }) => [f.host, c.first.rig.hostIndex]),
     cardIndex: indices(({ c, f }) => [f.card, c.first.rig.cardIndex]),
@@ -152,7 +161,16 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
     };
     const left = { n: 0, of: cells.length, rms: null, constantRms: null };
     return {
-      ...{ ...head, terms: [], main: nothing, others: [], free: [], covariance: [], sd: 0, df: 0, residuals: [], left },
+      ...head,
+      terms: [],
+      main: nothing,
+      others: [],
+      free: [],
+      covariance: [],
+      sd: 0,
+      df: 0,
+      residuals: [],
+      left,
       refused: cells.length < FEWEST_CELLS ? 'too-few' : 'solver',
     };
   }
@@ -166,7 +184,8 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
   const constantBest = held.trafficMB === null ? searchLayouts(cells, constantHeld)[0] : undefined;
   const constant = constantBest ? leaveOut(cells, constantBest.layout, constantHeld) : [];
   const both = cells.flatMap((_, i) => {
-    const [a, b] = [own[i] ?? null, constant[i] ?? null];
+    const a = own[i] ?? null;
+    const b = constant[i] ?? null;
     return a !== null && b !== null ? [{ a, b }] : [];
   });
   const left = {
@@ -185,7 +204,9 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
     others: othersOf(cells, found, held, scatter),
     free: solution.free,
     covariance: solution.solved.inverse.map((row) => row.map((v) => v * sd * sd)),
-    ...{ sd, df, left },
+    sd,
+    df,
+    left,
     residuals: cells.map((c) => ({ ...c, fittedMs: cellMs(main, c) ?? c.ms })),
     refused: cells.length < FEWEST_CELLS ? 'too-few' : worse ? 'worse-than-constant' : null,
   };

@@ -29,7 +29,8 @@ const backMs = (c: FitCell) => (c.panel ? (pictureMB(c.pixels) * MS_PER_MB_GBPS)
 
 /** The time a set of values gives a cell; of a host or card it does not know only the other stage. Null when it knows neither. */
 export function cellMs(v: FitValues, c: FitCell, constant?: boolean): number | null {
-  const [host, card] = [v.hosts[c.host], v.cards[c.card]];
+  const host = v.hosts[c.host];
+  const card = v.cards[c.card];
   const stages = [
     ...(host && host.lo === host.hi ? [host.mid] : []),
     ...(card && card.lo === card.hi ? [card.mid * (c.pixels / card.atPixels) ** v.exponent] : []),

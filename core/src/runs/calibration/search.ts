@@ -124,7 +124,10 @@ export function searchLayouts(
       most.forEach((last, k) => {
         for (let cut = 0; cut <= last; cut++) {
           const next = cuts.with(k, cut);
-          if (worth(next) < worth(cuts) * (1 - 1e-9)) [cuts, moved] = [next, true];
+          if (worth(next) < worth(cuts) * (1 - 1e-9)) {
+            cuts = next;
+            moved = true;
+          }
         }
       });
       if (!moved) break;

@@ -31,7 +31,8 @@ export function leastSquares(
   const unit = a.clone();
   sizes.forEach((s, j) => unit.mulColumn(j, 1 / s));
   const svd = new SVD(unit, { autoTranspose: true });
-  const [most, least] = [svd.diagonal[0] ?? 0, svd.diagonal[n - 1] ?? 0];
+  const most = svd.diagonal[0] ?? 0;
+  const least = svd.diagonal[n - 1] ?? 0;
   if (!(least > RANK * most)) return { x: null, why: 'rank' };
   const x = svd
     .solve(Matrix.columnVector([...b]))

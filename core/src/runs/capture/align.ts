@@ -25,9 +25,15 @@ function rates(frames: Float32Array, dtMs: number): Float64Array {
 
 /** Pearson's correlation of a and b shifted by `lag` steps, over where both are known; null below `least` common steps or without scatter. */
 function correlation(a: Float64Array, b: Float32Array, lag: number, least: number): number | null {
-  let [n, sa, sb, saa, sbb, sab] = [0, 0, 0, 0, 0, 0];
+  let n = 0;
+  let sa = 0;
+  let sb = 0;
+  let saa = 0;
+  let sbb = 0;
+  let sab = 0;
   for (let i = Math.max(0, lag); i < a.length && i - lag < b.length; i++) {
-    const [x, y] = [a[i] as number, b[i - lag] as number];
+    const x = a[i] as number;
+    const y = b[i - lag] as number;
     if (Number.isNaN(y)) continue;
     n++;
     sa += x;
@@ -37,7 +43,8 @@ function correlation(a: Float64Array, b: Float32Array, lag: number, least: numbe
     sab += x * y;
   }
   if (n < least) return null;
-  const [va, vb] = [saa - (sa * sa) / n, sbb - (sb * sb) / n];
+  const va = saa - (sa * sa) / n;
+  const vb = sbb - (sb * sb) / n;
   return va <= 1e-9 || vb <= 1e-9 ? null : (sab - (sa * sb) / n) / Math.sqrt(va * vb);
 }
 

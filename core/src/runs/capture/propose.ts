@@ -136,7 +136,11 @@ export function proposeMapping(layout: CaptureLayout): Mapping {
   }
   const { delimiter, decimal, comment, skip, header } = layout;
   return {
-    ...{ delimiter, decimal, comment, skip, header: header !== null },
+    delimiter,
+    decimal,
+    comment,
+    skip,
+    header: header !== null,
     columns: roles.map((role, i): CaptureColumn => ({ role, unit: unitOf(layout, i, role) })),
   };
 }

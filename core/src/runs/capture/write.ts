@@ -33,7 +33,9 @@ export function captureFile(
     frameMs: Array.from(frames, shortest),
     shownMs: shown && Array.from(shown, shortest),
     sensors: lanes.map((l) => ({
-      ...{ sensor: l.sensor, t0Ms: l.t0Ms, dtMs: l.dtMs },
+      sensor: l.sensor,
+      t0Ms: l.t0Ms,
+      dtMs: l.dtMs,
       values: Array.from(l.values, (v) => (Number.isNaN(v) ? null : shortest(v))),
     })),
   };

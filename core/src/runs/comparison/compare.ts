@@ -35,10 +35,12 @@ const CHANCE = 0.05;
  */
 export function compareRuns(a: readonly number[], b: readonly number[], lowerIsBetter = false): RunComparison {
   const logs = (list: readonly number[]) => list.map((v) => (lowerIsBetter ? -Math.log(v) : Math.log(v)));
-  const [la, lb] = [logs(a), logs(b)];
+  const la = logs(a);
+  const lb = logs(b);
   const w = welch(la, lb);
   return {
-    ...{ a: meanOf(a), b: meanOf(b) },
+    a: meanOf(a),
+    b: meanOf(b),
     of: Math.exp(mean(lb) - mean(la)),
     lo: w ? Math.exp(w.lo) : null,
     hi: w ? Math.exp(w.hi) : null,
@@ -77,7 +79,8 @@ export function statedPercent(
     ways.flatMap(({ meaning, of }) => {
       const exact = of(x, y);
       const ends = [of(x - slack(x), y + slack(y)), of(x + slack(x), y - slack(y))];
-      const [lo, hi] = [Math.min(...ends) - room, Math.max(...ends) + room];
+      const lo = Math.min(...ends) - room;
+      const hi = Math.max(...ends) + room;
       return percent >= lo && percent <= hi && exact > 0 ? [{ meaning, base, exact }] : [];
     });
   return [...one(a, b, 'a'), ...one(b, a, 'b')];

@@ -81,7 +81,8 @@ export function planSession(factors: readonly Factor[], repeats: number): Plan {
 
 /** Scatter of repeats as a share of their mean, pooled over groups of at least two; null without such a group. */
 export function scatterOf(groups: readonly (readonly number[])[]): number | null {
-  let [squares, freedom] = [0, 0];
+  let squares = 0;
+  let freedom = 0;
   for (const g of groups) {
     if (g.length < 2) continue;
     const middle = mean(g);

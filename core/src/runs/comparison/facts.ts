@@ -139,7 +139,9 @@ export interface Unlike {
  */
 export function unlike(a: RunFacts, b: RunFacts, underTest: readonly Fact[]): Unlike[] {
   return FACT_IDS.filter((f) => !underTest.includes(f) && a[f] !== b[f]).map((fact) => ({
-    ...{ fact, a: a[fact], b: b[fact] },
+    fact,
+    a: a[fact],
+    b: b[fact],
     notSaid: a[fact] === '' || b[fact] === '',
   }));
 }

@@ -76,7 +76,8 @@ function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
   if (cap) notes.push({ code: 'cap', fps: cap });
   const what = [...new Set(cell.flatMap((r) => r.missing))];
   if (what.length > 0) notes.push({ code: 'missing', what });
-  const [x, y] = [base[0]?.facts.host, cell[0]?.facts.host];
+  const x = base[0]?.facts.host;
+  const y = cell[0]?.facts.host;
   if (x && y && x !== y) notes.push({ code: 'foreign-processor', a: x, b: y });
   return notes;
 }
@@ -111,7 +112,9 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
       const both = i > 0 && values.length > 0 && baseCell.runs.length > 0;
       const baseValues = baseCell.runs.map((r) => r.values[measure] as number);
       return {
-        ...{ runs: found.runs, values, leftOut: found.leftOut },
+        runs: found.runs,
+        values,
+        leftOut: found.leftOut,
         compared: both ? compareRuns(baseValues, values, lower) : null,
         unlike: both && like && facts ? unlike(like, facts, [rowBy, columnBy]) : [],
         ofNorm: facts ? normOf(norms, facts, values, measure) : null,

@@ -51,7 +51,8 @@ export function overTime(runs: readonly DatedRun[]): OverTime {
     else groups.push([r]);
   }
   const steps = groups.map((list, i): VersionStep => {
-    const [now, before] = [list[0] as DatedRun, groups[i - 1]];
+    const now = list[0] as DatedRun;
+    const before = groups[i - 1];
     const old = before?.[0];
     return {
       from: now.at,

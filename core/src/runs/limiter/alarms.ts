@@ -48,7 +48,8 @@ const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
 
 /** The card that should be faster: by index, where both have one. */
 function stronger(a: RunGroup, b: RunGroup): RunGroup | null {
-  const [x, y] = [a.first.rig.cardIndex, b.first.rig.cardIndex];
+  const x = a.first.rig.cardIndex;
+  const y = b.first.rig.cardIndex;
   return !x || !y || middleOf(x) === middleOf(y) ? null : middleOf(x) > middleOf(y) ? a : b;
 }
 
@@ -64,7 +65,8 @@ function cardAlarms(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
     }
     const lows = (x: RunGroup) => x.runs.flatMap((run) => run.stats?.low1.at ?? []);
     const [slow, fast] = mean(c.ms) > mean(o.ms) ? [c, o] : [o, c];
-    const [ls, lf] = [lows(slow), lows(fast)];
+    const ls = lows(slow);
+    const lf = lows(fast);
     const averages = compareRuns(speeds(slow), speeds(fast));
     if (ls.length >= 2 && lf.length >= 2 && averages.says === 'real' && averages.of >= 1.15) {
       const r = compareRuns(ls, lf);
@@ -98,7 +100,8 @@ function impossible(c: RunGroup): Alarm[] {
     const v = sensorMean(c, sensor);
     if (v !== null && (v > 101 || v < 0)) found.push(alarm('impossible', { sensor, value: v, most: 100 }));
   }
-  const [w, board] = [sensorMean(c, 'card-w'), c.first.rig.boardW];
+  const w = sensorMean(c, 'card-w');
+  const board = c.first.rig.boardW;
   if (w !== null && board && w > 1.6 * board.hi) found.push(alarm('impossible', { sensor: 'card-w', value: w, most: board.hi }));
   for (const sensor of ['card-c', 'cpu-c'] as const) {
     const v = sensorMean(c, sensor);
@@ -110,7 +113,9 @@ function impossible(c: RunGroup): Alarm[] {
 /** Load and watts both low, or the one that is known, with clocks as usual and no limit set: the card waits for something. */
 function starved(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
   if (c.capped || heldMemory(c, cells)) return [];
-  const [load, watts, board] = [sensorMean(c, 'card-load'), sensorMean(c, 'card-w'), c.first.rig.boardW];
+  const load = sensorMean(c, 'card-load');
+  const watts = sensorMean(c, 'card-w');
+  const board = c.first.rig.boardW;
   const share = watts !== null && board ? watts / middleOf(board) : null;
   const idle = load === null ? null : load < STARVED.loadPercent;
   const weak = share === null ? null : share < STARVED.wattsShare;

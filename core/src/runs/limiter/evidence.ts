@@ -44,7 +44,8 @@ function usualMemory(c: RunGroup, cells: readonly RunGroup[]): number | null {
 
 /** The memory clock of a cell where it is held below the usual one; null where it is not, or nobody knows. */
 export function heldMemory(c: RunGroup, cells: readonly RunGroup[]): { mhz: number; usual: number } | null {
-  const [mhz, usual] = [sensorMean(c, 'memory-mhz'), usualMemory(c, cells)];
+  const mhz = sensorMean(c, 'memory-mhz');
+  const usual = usualMemory(c, cells);
   return mhz !== null && usual !== null && mhz < MEMORY_CLOCK * usual ? { mhz, usual } : null;
 }
 
@@ -66,7 +67,8 @@ export function otherCards(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] 
 
 function sizesLine(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence | null {
   const all = [c, ...otherSizes(c, cells)].sort((a, b) => a.pixels - b.pixels);
-  const [low, high] = [all[0] as RunGroup, all[all.length - 1] as RunGroup];
+  const low = all[0] as RunGroup;
+  const high = all[all.length - 1] as RunGroup;
   const pixels = high.pixels / low.pixels;
   if (pixels < FLAT.pixels) return null;
   const ratio = mean(high.ms) / mean(low.ms);
@@ -84,9 +86,11 @@ function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
   const fps = 1000 / mean(c.ms);
   return others.flatMap((o): LimiterEvidence[] => {
     const theirs = 1000 / mean(o.ms);
-    const [averages, other] = [Math.max(fps, theirs) / Math.min(fps, theirs), o.first.rig.card];
+    const averages = Math.max(fps, theirs) / Math.min(fps, theirs);
+    const other = o.first.rig.card;
     if (averages < FLAT.frames) return [{ code: 'flat-cards', ratio: averages, other }];
-    const [mine, its] = [lowOf(c), lowOf(o)];
+    const mine = lowOf(c);
+    const its = lowOf(o);
     if (mine === null || its === null) return [];
     const lows = fps > theirs ? mine / its : its / mine;
     return averages >= 1.15 && lows < FLAT.frames ? [{ code: 'lows-flat', averages, lows, other }] : [];

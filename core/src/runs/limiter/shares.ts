@@ -67,7 +67,8 @@ function longer(cpu: number, card: number, j: number): { ms: number; cpu: number
   const theta = j * Math.hypot(cpu, card);
   if (theta < 1e-9) return cpu >= card ? { ms: cpu, cpu, card: 0 } : { ms: card, cpu: 0, card };
   const d = (cpu - card) / theta;
-  const [p, f] = [below(d), bell(d)];
+  const p = below(d);
+  const f = bell(d);
   const a = cpu * p + ((j * cpu) ** 2 / theta) * f;
   const b = card * (1 - p) + ((j * card) ** 2 / theta) * f;
   return { ms: a + b, cpu: a, card: b };
@@ -95,7 +96,8 @@ function weigh(o: Observed, felt: number): Point[] {
   const at = (i: number) => LEAST * (MOST / LEAST) ** (i / (STEPS - 1)) * o.ms;
   for (let i = 0; i < STEPS; i++)
     for (let k = 0; k < STEPS; k++) {
-      const [cpu, card] = [at(i), at(k)];
+      const cpu = at(i);
+      const card = at(k);
       const now = longer(cpu, card, felt);
       const link = o.ms - back - now.ms;
       let w = tollWeight(o, link);
@@ -184,12 +186,10 @@ export function judgeShares(o: Observed): Judged | null {
 /** All of it: what holds the frames is the limit. */
 export const CAPPED: Judged = {
   shares: {
-    ...{
-      cpu: { mid: 0, lo: 0, hi: 0 },
-      card: { mid: 0, lo: 0, hi: 0 },
-      link: { mid: 0, lo: 0, hi: 0 },
-      back: { mid: 0, lo: 0, hi: 0 },
-    },
+    cpu: { mid: 0, lo: 0, hi: 0 },
+    card: { mid: 0, lo: 0, hi: 0 },
+    link: { mid: 0, lo: 0, hi: 0 },
+    back: { mid: 0, lo: 0, hi: 0 },
     cap: { mid: 1, lo: 1, hi: 1 },
   },
   largest: { cpu: 0, card: 0, link: 0, back: 0, cap: 1 },
@@ -215,7 +215,8 @@ export type Named =
  */
 export function nameLimiter(j: Judged): Named {
   const order = [...STAGE_IDS].sort((a, b) => j.shares[b].mid - j.shares[a].mid);
-  const [top, next] = [order[0] as StageId, order[1] as StageId];
+  const top = order[0] as StageId;
+  const next = order[1] as StageId;
   const gap = j.shares[top].mid - j.shares[next].mid;
   const swap = !j.paired && [top, next].every((s) => s === 'cpu' || s === 'link');
   const sure = j.largest[top] >= (swap ? SURE_UNPAIRED : SURE);

@@ -66,7 +66,9 @@ export function cellsOf(runs: readonly RunSeen[]): RunGroup[] {
   return [...byKey].map(([key, list]) => {
     const first = list[0] as RunSeen;
     return {
-      ...{ key, first, runs: list },
+      key,
+      first,
+      runs: list,
       ms: list.map((r) => meanMsOf(r) as number),
       pixels: pixelsOf(first.settings.resolution) as number,
       panel: first.settings.screenPath === 'panel',

@@ -16,12 +16,20 @@ function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host'
   });
   const traffic = p.trafficMB * presetFactor(asked.preset, asked.rayTracing);
   const base = {
-    ...{ cpuMs: 0, cardMs: 0, streamed: 0, workingGB: p.workingGB * presetFactor(asked.preset, false) },
+    cpuMs: 0,
+    cardMs: 0,
+    streamed: 0,
+    workingGB: p.workingGB * presetFactor(asked.preset, false),
     host: stage(p.cpuMs, rig.hostIndex),
     card: stage(p.cardMs, rig.cardIndex),
   };
   const ends = (e: 'lo' | 'hi', share: number, exponent: number) => ({
-    ...{ ...base, exponent, trafficMB: traffic * share, trips: START.trips[e], kappa: START.kappa[e], touched: START.touched[e] },
+    ...base,
+    exponent,
+    trafficMB: traffic * share,
+    trips: START.trips[e],
+    kappa: START.kappa[e],
+    touched: START.touched[e],
   });
   const middle = {
     ...ends('lo', 1, START.exponent.mid),
@@ -106,7 +114,9 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
     fps: { mid: 1000 / ms.mid, lo: 1000 / ms.hi, hi: 1000 / Math.max(1e-6, ms.lo) },
     tollMs: band(linkToll, 0),
     backMs: band((t) => t.back, 0),
-    ...{ terms, regime: terms.regime, basis: ready.basis },
+    terms,
+    regime: terms.regime,
+    basis: ready.basis,
     model: { params: { ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid }, rig: middle, scene },
     fitted: names(['fitted']),
     assumed: known ? names(['assumed', 'inseparable', 'bound']) : ['host', 'card', 'traffic', 'trips', 'exponent', 'kappa'],

@@ -86,8 +86,15 @@ function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingG
   if (!host || !card) return missing;
   const toReference = (REFERENCE_PIXELS / card.stage.atPixels) ** v.exponent;
   const params = {
-    ...{ cpuMs: 0, cardMs: 0, exponent: v.exponent, trips: v.trips, kappa: v.kappa, workingGB, touched: START.touched.mid },
-    ...{ trafficMB: v.trafficMB + v.streamedMB, streamed: v.streamedMB / Math.max(1e-9, v.trafficMB + v.streamedMB) },
+    cpuMs: 0,
+    cardMs: 0,
+    exponent: v.exponent,
+    trips: v.trips,
+    kappa: v.kappa,
+    workingGB,
+    touched: START.touched.mid,
+    trafficMB: v.trafficMB + v.streamedMB,
+    streamed: v.streamedMB / Math.max(1e-9, v.trafficMB + v.streamedMB),
     host: spread(host.stage, host.by, host.near ? INDEX_BAND : 0),
     card: spread(card.stage, card.by * toReference, card.near ? INDEX_BAND : 0),
   };

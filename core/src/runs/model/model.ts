@@ -73,7 +73,8 @@ const growth = (pixels: number) => 0.85 + 0.15 * (pixels / REFERENCE_PIXELS);
  */
 export function frameTerms(p: FrameParams, rig: FrameRig, scene: Scene): FrameTerms {
   const wholeMs = (p.trafficMB * MS_PER_MB_GBPS) / rig.downGbps;
-  const [streamed, traffic] = [p.streamed * wholeMs, (1 - p.streamed) * wholeMs];
+  const streamed = p.streamed * wholeMs;
+  const traffic = (1 - p.streamed) * wholeMs;
   const card = p.cardMs * (scene.pixels / REFERENCE_PIXELS) ** p.exponent;
   const over = rig.memoryGB === null ? 0 : Math.max(0, p.workingGB * growth(scene.pixels) - USABLE_MEMORY * rig.memoryGB);
   const overflow = (p.touched * over * 1000 * MS_PER_MB_GBPS) / rig.downGbps;

@@ -53,7 +53,8 @@ const rateOf = (c: RunGroup) => middleRig(c.first.rig)?.downGbps ?? null;
 function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
   if (x.first.titleId !== y.first.titleId) return null;
   if (isInside(x) !== isInside(y)) return { a: x, b: y, why: 'inside' };
-  const [rx, ry] = [x.first.rig, y.first.rig];
+  const rx = x.first.rig;
+  const ry = y.first.rig;
   if (rx.card !== ry.card || rx.card === '') return null;
   const scene = x.pixels === y.pixels && x.first.facts.preset === y.first.facts.preset;
   if (!scene || x.first.facts.upscaling !== y.first.facts.upscaling || x.first.facts.rayTracing !== y.first.facts.rayTracing)
@@ -74,7 +75,8 @@ function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
     const [a, b] = x.panel ? [y, x] : [x, y];
     return build('panel', a, b, false);
   }
-  const [fx, fy] = [rateOf(x), rateOf(y)];
+  const fx = rateOf(x);
+  const fy = rateOf(y);
   if (x.panel) return null;
   if (fx === null || fy === null) return x.first.setupId === y.first.setupId ? null : { a: x, b: y, why: 'rate-unknown' };
   if (Math.abs(fx / fy - 1) <= SAME_RATE) return null;

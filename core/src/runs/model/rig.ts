@@ -89,7 +89,9 @@ export function rigWith(chain: Chain, rates: LinkRates, context: RunContext | nu
     card: partName(card),
     hostIndex: foreign ? null : stated(host?.singleThread),
     cardIndex: stated(card?.frameIndex),
-    ...{ down: bare(rates.down), up: bare(rates.up), slot },
+    down: bare(rates.down),
+    up: bare(rates.up),
+    slot,
     latencyUs: LATENCY_US.direct + LATENCY_US.tunnel * rates.tunnels,
     memoryGB: stated(card?.memoryGB),
     boardW: stated(card?.boardW),
@@ -101,7 +103,9 @@ export function rigWith(chain: Chain, rates: LinkRates, context: RunContext | nu
 export function middleRig(r: RigFacts): FrameRig | null {
   if (!r.down || !r.up || r.down.hi <= 0 || r.up.hi <= 0) return null;
   return {
-    ...{ downGbps: middleOf(r.down), upGbps: middleOf(r.up), latencyUs: r.latencyUs },
+    downGbps: middleOf(r.down),
+    upGbps: middleOf(r.up),
+    latencyUs: r.latencyUs,
     memoryGB: r.memoryGB && middleOf(r.memoryGB),
   };
 }

@@ -36,9 +36,13 @@ export function simulateFrames(
   const lower = (jitter * jitter) / 2;
   const rest = t.trips + t.overflow + t.back;
   const out = new Float32Array(n);
-  let [at, due] = [0, gap ? gap() : Infinity];
+  let at = 0;
+  let due = gap ? gap() : Infinity;
   for (let i = 0; i < n; i++) {
-    let [cpu, card, traffic, streamed] = [t.cpu, t.card, t.traffic, t.streamed];
+    let cpu = t.cpu;
+    let card = t.card;
+    let traffic = t.traffic;
+    let streamed = t.streamed;
     if (jitter > 0) {
       cpu *= Math.exp(normal() - lower);
       card *= Math.exp(normal() - lower);
@@ -63,7 +67,9 @@ const USUAL_JITTER = 0.07;
  */
 export function roughnessOf(s: FrameStats | null, downGbps: number): Roughness {
   if (!s) return { jitter: USUAL_JITTER, burstsPerS: 0, burstMB: 0 };
-  const [low, middle, high] = [s.atMs[2] ?? 0, s.atMs[3] ?? 1, s.atMs[4] ?? 0];
+  const low = s.atMs[2] ?? 0;
+  const middle = s.atMs[3] ?? 1;
+  const high = s.atMs[4] ?? 0;
   const stutterMs = s.stutters > 0 ? (s.stutterShare * s.seconds * 1000) / s.stutters : 0;
   return {
     // The middle half of a normal distribution is 1.349 standard deviations wide.

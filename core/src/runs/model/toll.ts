@@ -45,7 +45,8 @@ const scaled = (m: MeasuredValue, k: number): MeasuredValue => ({
 
 /** The toll of side b that a pair tells, ms: its difference grown by what the faster side pays itself. Null where a rate is not known. */
 function tollOf(p: MeasuredPair): MeasuredValue | null {
-  const [fast, slow] = [rate(p.a), rate(p.b)];
+  const fast = rate(p.a);
+  const slow = rate(p.b);
   return fast !== null && slow !== null && fast > slow ? scaled(p.difference, absoluteFactor(slow, fast)) : null;
 }
 
@@ -90,7 +91,8 @@ function restOf(found: readonly Found[]): Residual[] {
 
 function foreignRead(found: readonly Found[]): Pick<TollRead, 'mid' | 'lo' | 'hi' | 'basis' | 'hostMs' | 'inseparable'> {
   const byPixels = [...found].sort((a, b) => a.p.b.pixels - b.p.b.pixels);
-  const [top, below] = [byPixels[byPixels.length - 1] as Found, byPixels[byPixels.length - 2]];
+  const top = byPixels[byPixels.length - 1] as Found;
+  const below = byPixels[byPixels.length - 2];
   const decided =
     below !== undefined && cardBound(below.p.a, top.p.a) && mean(top.p.b.ms) / mean(below.p.b.ms) >= 1.05 && below !== top;
   if (!decided) {

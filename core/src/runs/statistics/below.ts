@@ -7,7 +7,8 @@ export interface Below {
 /** Frames slower than so many frames/s. */
 export function below(frames: Float32Array, fps: number): Below {
   const limit = 1000 / fps;
-  let [n, ms] = [0, 0];
+  let n = 0;
+  let ms = 0;
   for (const f of frames)
     if (f > limit) {
       n++;

@@ -20,7 +20,8 @@ export function slowestFrames(sorted: ArrayLike<number>, share: number): number 
 
 export function slowestTime(sorted: ArrayLike<number>, share: number, totalMs: number): number {
   const most = totalMs * share;
-  let [ms, frames] = [0, 0];
+  let ms = 0;
+  let frames = 0;
   for (let i = sorted.length - 1; i >= 0; i--) {
     const f = sorted[i] as number;
     if (ms + f >= most) return most / (frames + (most - ms) / f);

@@ -16,12 +16,16 @@ export function buildPyramid(frames: Float32Array): Pyramid {
     ends[i] = at;
   }
   const levels: { least: Float32Array; most: Float32Array }[] = [];
-  let [least, most, step] = [frames, frames, BASE];
+  let least = frames;
+  let most = frames;
+  let step = BASE;
   while (least.length > 1) {
     const n = Math.ceil(least.length / step);
-    const [lo, hi] = [new Float32Array(n), new Float32Array(n)];
+    const lo = new Float32Array(n);
+    const hi = new Float32Array(n);
     for (let k = 0; k < n; k++) {
-      let [a, b] = [Infinity, -Infinity];
+      let a = Infinity;
+      let b = -Infinity;
       for (let i = k * step; i < Math.min(least.length, (k + 1) * step); i++) {
         if ((least[i] as number) < a) a = least[i] as number;
         if ((most[i] as number) > b) b = most[i] as number;
@@ -30,14 +34,17 @@ export function buildPyramid(frames: Float32Array): Pyramid {
       hi[k] = b;
     }
     levels.push({ least: lo, most: hi });
-    [least, most, step] = [lo, hi, 2];
+    least = lo;
+    most = hi;
+    step = 2;
   }
   return { frames, ends, levels };
 }
 
 /** The least and the most frame of [from, to); exact, no spike is lost. `from` < `to`. */
 export function extent(p: Pyramid, from: number, to: number): readonly [least: number, most: number] {
-  let [lo, hi] = [Infinity, -Infinity];
+  let lo = Infinity;
+  let hi = -Infinity;
   const take = (a: number, b: number) => {
     if (a < lo) lo = a;
     if (b > hi) hi = b;
@@ -45,8 +52,12 @@ export function extent(p: Pyramid, from: number, to: number): readonly [least: n
   let i = from;
   while (i < to) {
     // The largest block that begins here and ends within.
-    let [level, size] = [-1, 1];
-    for (let l = 0, s = BASE; l < p.levels.length && i % s === 0 && i + s <= to; l++, s *= 2) [level, size] = [l, s];
+    let level = -1;
+    let size = 1;
+    for (let l = 0, s = BASE; l < p.levels.length && i % s === 0 && i + s <= to; l++, s *= 2) {
+      level = l;
+      size = s;
+    }
     const at = p.levels[level];
     if (at) take(at.least[i / size] as number, at.most[i / size] as number);
     else take(p.frames[i] as number, p.frames[i] as number);
@@ -57,7 +68,8 @@ export function extent(p: Pyramid, from: number, to: number): readonly [least: n
 
 /** The first frame that ends after a time in ms. */
 export function frameAt(p: Pyramid, ms: number): number {
-  let [lo, hi] = [0, p.ends.length];
+  let lo = 0;
+  let hi = p.ends.length;
   while (lo < hi) {
     const mid = (lo + hi) >> 1;
     if ((p.ends[mid] as number) <= ms) lo = mid + 1;

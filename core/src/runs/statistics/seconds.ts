@@ -4,7 +4,8 @@
  */
 export function perSecond(frames: Float32Array): number[] {
   const out: number[] = [];
-  let [left, count] = [1000, 0];
+  let left = 1000;
+  let count = 0;
   for (const ms of frames) {
     let rest = ms;
     while (rest >= left) {

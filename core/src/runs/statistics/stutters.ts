@@ -22,7 +22,11 @@ function blockLeast(frames: Float32Array): Float32Array {
 export function stutters(frames: Float32Array): number[] {
   const least = blockLeast(frames);
   const found: number[] = [];
-  let [first, next, firstAt, nextAt, at] = [0, 0, 0, 0, 0];
+  let first = 0;
+  let next = 0;
+  let firstAt = 0;
+  let nextAt = 0;
+  let at = 0;
   for (let i = 0; i < frames.length; i++) {
     const ms = frames[i] as number;
     while (next < frames.length && nextAt <= at + HALF_MS) nextAt += frames[next++] as number;
@@ -53,7 +57,9 @@ const STRONG = 0.6;
 /** Where hitches begin, in ms from the start: stutters that follow within a quarter of a second belong to the one before. */
 export function hitches(frames: Float32Array, found: readonly number[]): number[] {
   const times: number[] = [];
-  let [at, i, last] = [0, 0, -Infinity];
+  let at = 0;
+  let i = 0;
+  let last = -Infinity;
   for (const index of found) {
     for (; i < index; i++) at += frames[i] as number;
     if (at - last > ONE_HITCH_MS) times.push(at);

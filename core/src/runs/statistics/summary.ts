@@ -103,7 +103,9 @@ function least(list: readonly number[]): number {
 
 /** The frames that begin in [fromS, toS) of a run; null: to the end. */
 export function cutFrames(frames: Float32Array, fromS: number, toS: number | null): Float32Array {
-  let [at, from, i] = [0, fromS <= 0 ? 0 : -1, 0];
+  let at = 0;
+  let from = fromS <= 0 ? 0 : -1;
+  let i = 0;
   for (; i < frames.length; i++) {
     if (from < 0 && at >= fromS * 1000) from = i;
     if (toS !== null && at >= toS * 1000) break;

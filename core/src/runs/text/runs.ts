@@ -136,7 +136,8 @@ export function runSentence({ name, stats, averages }: SaidRun): string {
 
 /** What it says of two: by how much the second differs from the first, and whether that is told apart from chance. */
 export function pairSentence(a: SaidRun, b: SaidRun, c: RunComparison): string {
-  const [x, y] = [mean(a.averages), mean(b.averages)];
+  const x = mean(a.averages);
+  const y = mean(b.averages);
   const ms = 1000 / y - 1000 / x;
   const time = c.says === 'real' ? `, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}` : '';
   return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}${time}.`;

@@ -11,7 +11,8 @@ const holds = (text: string, words: string) => words !== '' && ` ${text} `.inclu
 
 /** Maker and model stand in the text; the model alone is enough only where it is no everyday word. */
 function named(text: string, p: NewsPart): boolean {
-  const [maker, model] = [plain(p.maker), plain(p.model)];
+  const maker = plain(p.maker);
+  const model = plain(p.model);
   if (holds(text, `${maker} ${model}`)) return true;
   return /\d/.test(model) && model.length >= 3 && holds(text, model) && holds(text, maker);
 }

@@ -138,7 +138,12 @@ export function streamRoute<Q extends z.ZodType>(r: {
   const { open, ...rest } = r;
   return {
     ...rest,
-    ...{ method: 'get', params: NONE, body: null, bodyLimit: '1kb', text: null, bytes: false },
+    method: 'get',
+    params: NONE,
+    body: null,
+    bodyLimit: '1kb',
+    text: null,
+    bytes: false,
     handle: () => Promise.reject(new TypeError('a stream has no single answer')),
     open: (call, services, req, res) => open(call.query as z.infer<Q>, services, req, res, call),
   };

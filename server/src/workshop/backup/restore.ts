@@ -116,7 +116,8 @@ export async function restoreFile(
     throw new RestoreProblem('Nothing changed. No keeper of that backup has a password: nobody could sign in');
   const safety = await makeBackup(p, 'before-restore', how.signal);
   // Written out whole before any of it is run: a file that breaks off in the middle changes nothing.
-  const [first, sql] = [join(p.dir, `${safety.name}.first.sql`), join(p.dir, `${safety.name}.sql`)];
+  const first = join(p.dir, `${safety.name}.first.sql`);
+  const sql = join(p.dir, `${safety.name}.sql`);
   const on = { url: p.url, ...(how.signal && { signal: how.signal }) };
   try {
     await writeFile(sql, '', { mode: 0o600 });

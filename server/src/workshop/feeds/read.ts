@@ -69,8 +69,12 @@ export function readJsonFeed(text: string): Published[] {
     const { id, url, title, content_text, content_html, summary, date_published, _release } = item.data;
     const body = words(content_text ?? content_html ?? summary ?? '');
     return {
-      ...{ key: id, title: words(title ?? '') || body.slice(0, 80) || id, url: web(url), text: body },
-      ...{ publishedAt: instant(date_published), stated: stated(_release) },
+      key: id,
+      title: words(title ?? '') || body.slice(0, 80) || id,
+      url: web(url),
+      text: body,
+      publishedAt: instant(date_published),
+      stated: stated(_release),
     };
   });
 }
@@ -120,7 +124,10 @@ export function readAtom(text: string): Published[] {
     const attr = (name: string) => textOf(r?.[`@${name}`]);
     const given = { what: attr('what'), maker: attr('maker'), model: attr('model'), version: attr('version') };
     return {
-      ...{ key, title: words(textOf(e['title'])) || key, url: web(textOf(link?.['@href'])), text: body },
+      key,
+      title: words(textOf(e['title'])) || key,
+      url: web(textOf(link?.['@href'])),
+      text: body,
       publishedAt: instant(textOf(e['published']) || textOf(e['updated'])),
       stated: r && stated({ ...given, releasedOn: attr('releasedOn'), fixes: listOf(r['fixes']).map(textOf) }),
     };

@@ -47,7 +47,8 @@ export class BenchDesk {
   /** The chain as it would be judged: through the port the cable is in. */
   readonly #chain = computed(
     () => {
-      const [bench, state] = [this.bench(), this.state()];
+      const bench = this.bench();
+      const state = this.state();
       return bench && { ...bench.chain, socket: state?.plugged ?? bench.chain.socket };
     },
     { equal },

@@ -29,7 +29,9 @@ export class BenchPage {
     return s ? benchSentence(s) : 'Reading the bench …';
   });
   readonly strip = computed(() => {
-    const [bench, j, s] = [this.desk.bench(), this.desk.judgement(), this.desk.state()];
+    const bench = this.desk.bench();
+    const j = this.desk.judgement();
+    const s = this.desk.state();
     return bench && j && s ? benchStrip(bench.name, j, s, this.desk.nowMs()) : null;
   });
 
@@ -52,7 +54,8 @@ export class BenchPage {
   }
 
   #plug(): void {
-    const [bench, s] = [this.desk.bench(), this.desk.state()];
+    const bench = this.desk.bench();
+    const s = this.desk.state();
     const socket = bench?.chain.socket ?? bench?.chain.host?.sockets[0]?.key;
     if (s?.plugged) this.desk.act({ act: 'unplug' });
     else if (socket) this.desk.act({ act: 'plug', socket });

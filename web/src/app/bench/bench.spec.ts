@@ -38,21 +38,67 @@ const chain = chainSchema.parse({
 });
 const judgement = { sentence: '', chain, evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }) };
 const OFF: BenchState = {
-  ...{ ms: 0, host: 'off', mains: false, dockOn: false, dockLamp: false, cardIn: true, plugsIn: true, screenIn: false },
-  ...{ picture: false, plugged: null, driverIn: true, approval: 'none', security: 'user', load: false, traffic: false },
-  ...{ stage: 'unplugged', since: 0, contact: null, kind: null, router: null, hostSpan: null, cardSpan: null, usable: null },
-  ...{ downs: 0, corrected: 0 },
+  ms: 0,
+  host: 'off',
+  mains: false,
+  dockOn: false,
+  dockLamp: false,
+  cardIn: true,
+  plugsIn: true,
+  screenIn: false,
+  picture: false,
+  plugged: null,
+  driverIn: true,
+  approval: 'none',
+  security: 'user',
+  load: false,
+  traffic: false,
+  stage: 'unplugged',
+  since: 0,
+  contact: null,
+  kind: null,
+  router: null,
+  hostSpan: null,
+  cardSpan: null,
+  usable: null,
+  downs: 0,
+  corrected: 0,
 };
 const UP: BenchState = {
   ...OFF,
-  ...{ ms: 50_000, host: 'on', mains: true, dockOn: true, dockLamp: true, plugged: 'left', stage: 'in-use', since: 40_000 },
-  ...{ contact: 1000, kind: 'tunnel', router: { laneGbps: 20, lanes: 2 }, cardSpan: { gen: 3, lanes: 4 } },
+  ms: 50_000,
+  host: 'on',
+  mains: true,
+  dockOn: true,
+  dockLamp: true,
+  plugged: 'left',
+  stage: 'in-use',
+  since: 40_000,
+  contact: 1000,
+  kind: 'tunnel',
+  router: { laneGbps: 20, lanes: 2 },
+  cardSpan: { gen: 3, lanes: 4 },
   load: true,
   usable: { down: 26, up: 25.3 },
 };
 const bench = (over: Partial<Bench> = {}): Bench => ({
-  ...{ id: 'b', name: 'Table', seed: 1, setupId: null, setupName: null, speed: 0, origin: 'own', createdAt: '', log: [], seq: 0 },
-  ...{ host: '', dock: '', card: '', state: OFF, chain, faults: {}, nextMs: null },
+  id: 'b',
+  name: 'Table',
+  seed: 1,
+  setupId: null,
+  setupName: null,
+  speed: 0,
+  origin: 'own',
+  createdAt: '',
+  log: [],
+  seq: 0,
+  host: '',
+  dock: '',
+  card: '',
+  state: OFF,
+  chain,
+  faults: {},
+  nextMs: null,
   ...over,
 });
 
@@ -119,7 +165,11 @@ describe('a reading from a bench in the form', () => {
     expect(typedFromBench({ reading, counts: null }, null)).toEqual({ load: 'load' });
     const counts = { correctedBefore: 0, correctedAfter: 9, fatalBefore: 0, fatalAfter: null, downs: 1, minutes: 10 };
     expect(typedFromBench({ reading: { ...reading, state: OFF }, counts }, null)).toMatchObject({
-      ...{ load: 'load', correctedAfter: '9', fatalAfter: '', downs: '1', minutes: '10' },
+      load: 'load',
+      correctedAfter: '9',
+      fatalAfter: '',
+      downs: '1',
+      minutes: '10',
     });
   });
 });
@@ -144,7 +194,8 @@ describe('BE-01 the desk', () => {
     return { d, events, acts };
   }
   const line = (seq: number, state: BenchState): StreamEvent => ({
-    ...{ kind: 'bench', topic: 'bench/b' },
+    kind: 'bench',
+    topic: 'bench/b',
     event: { kind: 'line', seq, ms: state.ms, body: { code: 'mains-on', params: {}, state } },
   });
 

@@ -79,7 +79,8 @@ export class FaultPanel {
     });
   });
   readonly can = computed(() => {
-    const [bench, s] = [this.desk.bench(), this.desk.state()];
+    const bench = this.desk.bench();
+    const s = this.desk.state();
     return bench ? faultsOf({ ...bench.chain, socket: s?.plugged ?? bench.chain.socket }) : [];
   });
   readonly summary = computed(() => {

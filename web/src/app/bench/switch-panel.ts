@@ -61,7 +61,8 @@ export class SwitchPanel {
 
   /** Before a plug or a card is moved with power on: what that would do to real gear. */
   readonly caution = computed(() => {
-    const [bench, s] = [this.desk.bench(), this.desk.state()];
+    const bench = this.desk.bench();
+    const s = this.desk.state();
     const direct = bench?.chain.host?.sockets.some((p) => !carriesTunnel(p.connector) && (p.key === s?.plugged || !s?.plugged));
     const power = s && (s.host !== 'off' || s.dockLamp);
     if (!power) return null;

@@ -147,6 +147,7 @@ const adapter = (p: Piece) => 'hostEnd' in p;
 
 /** The path with one more piece: an adapter lies on the host's side of the cable; a second cable takes the first one's place. */
 export function joined(pieces: readonly Piece[], piece: Piece): Piece[] {
-  const [adapters, cables] = [pieces.filter(adapter), pieces.filter((p) => !adapter(p))];
+  const adapters = pieces.filter(adapter);
+  const cables = pieces.filter((p) => !adapter(p));
   return adapter(piece) ? [...adapters, piece, ...cables].slice(-6) : [...adapters, piece];
 }

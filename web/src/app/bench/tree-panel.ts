@@ -94,7 +94,8 @@ export class TreePanel {
   readonly problem = signal<string | null>(null);
   #of: string | undefined;
   readonly stale = computed(() => {
-    const [f, s] = [this.found(), this.desk.state()];
+    const f = this.found();
+    const s = this.desk.state();
     return f !== null && s !== null && (f.state.stage !== s.stage || f.state.load !== s.load || f.state.host !== s.host);
   });
   readonly lines = computed(() => {

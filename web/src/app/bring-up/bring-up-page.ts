@@ -46,7 +46,8 @@ export class BringUpPage {
   });
   readonly #purpose = computed<Purpose>(() => PURPOSES.find((p) => p === this.list()) ?? 'bring-up');
   readonly sentence = computed(() => {
-    const [e, facts] = [this.editor.judgement()?.evaluation ?? null, this.run.facts()];
+    const e = this.editor.judgement()?.evaluation ?? null;
+    const facts = this.run.facts();
     if (!e || !facts) return 'Judging the chain …';
     switch (this.current()) {
       case 'link':
@@ -67,7 +68,8 @@ export class BringUpPage {
 
   constructor() {
     effect(() => {
-      const [purpose, link] = [this.#purpose(), this.current() === 'link'];
+      const purpose = this.#purpose();
+      const link = this.current() === 'link';
       untracked(() => {
         this.run.purpose.set(purpose);
         this.run.atLink.set(link);
@@ -78,7 +80,8 @@ export class BringUpPage {
   #dockedWords(): string {
     const d = this.editor.fields()?.docked;
     const noted = (p: object) => Object.values(p).filter((v) => v !== null && v !== '').length;
-    const [a, b] = [noted(d?.docked ?? {}), noted(d?.undocked ?? {})];
+    const a = noted(d?.docked ?? {});
+    const b = noted(d?.undocked ?? {});
     return `${pluralize(a, 'setting')} noted docked, ${b} undocked; ${pluralize(d?.programs.length ?? 0, 'program')}, ${pluralize(d?.tuning.length ?? 0, 'tuning step')}.`;
   }
 }

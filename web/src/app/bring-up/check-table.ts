@@ -141,7 +141,8 @@ export class CheckTable {
   readonly rows = computed(() => this.check()?.rows ?? compareReading(this.evaluation().predicted.link.readouts, NOTHING, null));
   readonly hasVirtual = computed(() => this.rows().some((r) => r.key === 'virtual'));
   readonly lines = computed<Line[]>(() => {
-    const [e, check] = [this.evaluation(), this.check()];
+    const e = this.evaluation();
+    const check = this.check();
     const of = (d: 'down' | 'up') => copyLine(e, d, check?.copy && (check.copy.direction ?? 'down') === d ? check.copy : null);
     return [...this.rows().map(lineOf), of('down'), of('up')];
   });

@@ -80,7 +80,8 @@ export class HealthChart {
   readonly drawn = computed(() => {
     const list = this.points().flatMap((p) => (p.down === null ? [] : [{ ...p, down: p.down }]));
     const times = list.map((p) => Date.parse(p.at));
-    const [first, last] = [Math.min(...times), Math.max(...times)];
+    const first = Math.min(...times);
+    const last = Math.max(...times);
     if (list.length < 2 || first === last) return null;
     const x = scaleUtc([first, last], [PAD.left + 8, W - PAD.right - 8]);
     const y = scaleLinear([0, Math.max(1, ...list.map((p) => p.down))], [H - PAD.bottom, PAD.top]).nice(4);

@@ -37,7 +37,8 @@ export class LinkHealth {
   readonly cables = computed(() => healthByCable(this.points()));
   readonly sentence = computed(() => {
     if (!this.read()) return 'Reading the readings …';
-    const [n, cables] = [this.points().length, this.cables()];
+    const n = this.points().length;
+    const cables = this.cables();
     if (n === 0) return '0 readings stored yet: the health of this link is not known.';
     const told = this.trends().find((t) => t.way === 'falls' || t.way === 'rises');
     const over = `${pluralize(n, 'reading')} through ${pluralize(cables.length, 'cable')}`;

@@ -24,7 +24,8 @@ export class LinkReadings {
 
   readonly shown = computed<Reading | null>(() => this.draft() ?? this.entries()?.[0]?.reading ?? null);
   readonly check = computed<LinkCheck | null>(() => {
-    const [reading, judged] = [this.shown(), this.#editor.judgement()];
+    const reading = this.shown();
+    const judged = this.#editor.judgement();
     return reading && judged ? linkCheck(reading, judged.chain, judged.evaluation, this.house()) : null;
   });
 

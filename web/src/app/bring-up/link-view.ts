@@ -83,7 +83,8 @@ export class LinkView {
       { key: 'p', what: 'Paste a report', run: () => this.fields()?.box().focus() },
     ]);
     effect(() => {
-      const [paste, fields] = [this.paste(), this.fields()];
+      const paste = this.paste();
+      const fields = this.fields();
       if (paste && fields) queueMicrotask(() => fields.box().focus());
     });
   }

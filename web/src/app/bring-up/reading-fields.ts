@@ -114,7 +114,8 @@ export class ReadingFields {
       });
     });
     effect(() => {
-      const [waiting, save] = [this.#waiting(), this.#editor.save()];
+      const waiting = this.#waiting();
+      const save = this.#editor.save();
       if (!waiting || save.kind === 'unsaved' || save.kind === 'saving') return;
       untracked(() => (save.kind === 'saved' ? this.#send() : this.#notSaved()));
     });
@@ -181,7 +182,8 @@ export class ReadingFields {
   }
 
   #send(): void {
-    const [id, { reading }] = [this.#editor.stored()?.id, this.read()];
+    const id = this.#editor.stored()?.id;
+    const { reading } = this.read();
     this.#waiting.set(false);
     if (!id || !reading) {
       this.storing.set(false);

@@ -142,7 +142,8 @@ export function readTyped(t: TypedReading): { reading: Reading | null; errors: R
   const word = <T extends string>(v: T | '') => (v === '' ? null : v);
   const pair = (gen: number | null, lanes: number | null) => (gen === null && lanes === null ? null : { gen, lanes });
   const value = n('value');
-  const [laneGbps, lanes] = [n('routerRate'), n('routerLanes')];
+  const laneGbps = n('routerRate');
+  const lanes = n('routerLanes');
   const counted = {
     correctedBefore: n('correctedBefore'),
     correctedAfter: n('correctedAfter'),

@@ -90,7 +90,8 @@ export class StepCard {
     return field?.kind === 'reading' ? field.of : null;
   });
   readonly taken = computed(() => {
-    const [of, attempt] = [this.reading(), this.run.attempt()?.id];
+    const of = this.reading();
+    const attempt = this.run.attempt()?.id;
     return of === null ? [] : (this.readings.entries() ?? []).filter((e) => e.attempt === attempt && READS[of](e));
   });
   readonly takenWords = computed(() => {
@@ -107,7 +108,8 @@ export class StepCard {
   readonly causes = computed(() => {
     const symptom = this.standing().event?.symptom;
     if (!symptom) return [];
-    const [seen, { chain, evaluation }] = [this.seen(), this.facts()];
+    const seen = this.seen();
+    const { chain, evaluation } = this.facts();
     const answers = seen ? answersOf(seen, this.readings.check()) : [];
     return rankedCauses(netFor(chain, undefined, liftsOf(evaluation)), symptom, answers)
       .slice(0, USUAL)

@@ -147,7 +147,8 @@ export class StepFields {
 
   /** What the setup had before this step. */
   before(role: SoftwareRole): string {
-    const [typed, stored] = [this.drafts.of(this.id()).installed[role], this.#editor.fields()?.installed[role] ?? ''];
+    const typed = this.drafts.of(this.id()).installed[role];
+    const stored = this.#editor.fields()?.installed[role] ?? '';
     if (typed === undefined || typed.trim() === stored) return stored === '' ? '' : 'as noted before';
     return `before: ${stored || 'not known'}`;
   }

@@ -135,8 +135,13 @@ export class StepList {
     const row = (s: StepStatus, n: number, folded: readonly Row[]): Row => {
       const now = list.indexOf(s) === this.at();
       return {
-        ...{ n, id: s.step.id, phase: PHASE_WORDS[s.step.phase], title: STEP_WORDS[s.step.id](this.facts()).title, folded },
-        ...{ state: now && s.state === 'open' ? 'now' : s.state, word: word(s, now) },
+        n,
+        id: s.step.id,
+        phase: PHASE_WORDS[s.step.phase],
+        title: STEP_WORDS[s.step.id](this.facts()).title,
+        folded,
+        state: now && s.state === 'open' ? 'now' : s.state,
+        word: word(s, now),
       };
     };
     const groups = this.short() ? shortForm(list) : list.map((head) => ({ head, folded: [] }));
@@ -159,7 +164,8 @@ export class StepList {
         const box = this.#host.nativeElement.closest<HTMLElement>('.list');
         const here = this.#host.nativeElement.querySelector<HTMLElement>('.here');
         if (!box || !here) return;
-        const [b, h] = [box.getBoundingClientRect(), here.getBoundingClientRect()];
+        const b = box.getBoundingClientRect();
+        const h = here.getBoundingClientRect();
         if (h.top < b.top || h.bottom > b.bottom) box.scrollTop += h.top - b.top - b.height / 2;
       });
     });

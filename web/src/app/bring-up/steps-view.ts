@@ -38,7 +38,8 @@ export class StepsView {
   readonly wide = signal(typeof matchMedia === 'undefined' || matchMedia('(min-width: 720px)').matches);
 
   readonly place = computed(() => {
-    const [list, looked] = [this.run.list(), this.looked()];
+    const list = this.run.list();
+    const looked = this.looked();
     const found = looked === null ? -1 : list.findIndex((s) => s.step.id === looked);
     return found >= 0 ? found : Math.min(this.run.progress().at, list.length - 1);
   });

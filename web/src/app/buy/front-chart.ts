@@ -137,8 +137,12 @@ export class FrontChart {
     const { x, y } = this.#scales();
     const knee = this.front()?.knee ?? null;
     return this.#points().map((p, i) => ({
-      ...{ row: p.row, x: x(p.price), y: y(p.fps), knee: i === knee },
-      ...{ lo: y(p.band?.lo ?? p.fps), hi: y(p.band?.hi ?? p.fps) },
+      row: p.row,
+      x: x(p.price),
+      y: y(p.fps),
+      knee: i === knee,
+      lo: y(p.band?.lo ?? p.fps),
+      hi: y(p.band?.hi ?? p.fps),
     }));
   });
   readonly path = computed(() =>

@@ -92,7 +92,8 @@ export class PriceChart {
     const currency = this.currency();
     const list = this.prices().filter((p) => p.currency === currency && seriesOf(p) !== null);
     const times = list.map((p) => Date.parse(p.onDate));
-    const [first, last] = [Math.min(...times), Math.max(...times)];
+    const first = Math.min(...times);
+    const last = Math.max(...times);
     if (list.length < 2 || first === last) return null;
     const x = scaleUtc([first, last], [PAD.left, W - PAD.right]);
     const y = scaleLinear([0, Math.max(...list.map((p) => p.minor))], [H - PAD.bottom, PAD.top]).nice(4);

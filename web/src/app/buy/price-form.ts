@@ -59,7 +59,8 @@ export class PriceForm {
   readonly problem = signal<string | null>(null);
   /** What is odd about the figures as they stand. */
   readonly asks = computed(() => {
-    const [amount, before] = [readAmount(this.amount(), this.currency()), readAmount(this.before(), this.currency())];
+    const amount = readAmount(this.amount(), this.currency());
+    const before = readAmount(this.before(), this.currency());
     const percent = readNumber(this.percent());
     const minor = amount.ok ? amount.minor : null;
     if (minor === null) return [];

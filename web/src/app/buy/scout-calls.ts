@@ -50,7 +50,8 @@ export function scoutCalls() {
       turn += 1;
     },
     look(ids: readonly RowIds[]): (RowView | null)[] {
-      const [r, v] = [ranking, views];
+      const r = ranking;
+      const v = views;
       if (!r || !v) return ids.map(() => null);
       return ids.map((x) => {
         const combo = comboOf(r, x);

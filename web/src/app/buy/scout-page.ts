@@ -164,7 +164,8 @@ export class ScoutPage {
   }
 
   change(ask: ScoutAsk): void {
-    const [before, after] = [this.ask(), ask];
+    const before = this.ask();
+    const after = ask;
     this.ask.set(ask);
     localStorage.setItem(KEPT, JSON.stringify(ask));
     if (before.currency !== after.currency) keepCurrency(after.currency);
@@ -226,7 +227,8 @@ export class ScoutPage {
       host: this.ask().hostId,
       socket: ids.socket,
       path: [...ids.path],
-      ...{ dock: ids.dock, card: ids.card },
+      dock: ids.dock,
+      card: ids.card,
       supplies: ids.supply ? [{ part: ids.supply, feeds: 'both' as const }] : [],
       screens: ids.screen ? [{ part: ids.screen, by: 'card' as const, plug: 'displayport' as const }] : [],
     };

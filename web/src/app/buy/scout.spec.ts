@@ -17,7 +17,11 @@ import { freshAsk, limitsSet, NO_LIMITS } from './wanted';
 import { catalogue } from '../../../../core/test/scout-catalogue';
 
 const grounds: ScoutGrounds = {
-  ...{ input: catalogue(5, { docks: 6, cards: 8, cables: 3 }), host: 'H', title: 'T', outright: [], left: {} },
+  input: catalogue(5, { docks: 6, cards: 8, cables: 3 }),
+  host: 'H',
+  title: 'T',
+  outright: [],
+  left: {},
 };
 const ask = { ...freshAsk('h', 't', 'EUR'), limits: { ...NO_LIMITS, unsure: true } };
 

@@ -19,8 +19,20 @@ export const USUAL_WEIGHTS: Weights = { frames: 2, money: 1, quiet: 0, small: 0,
 /** A search as it begins. */
 export function freshAsk(hostId: string, titleId: string, currency: string): ScoutAsk {
   return {
-    ...{ hostId, setupId: null, titleId, resolution: '2560x1440', panel: false, preset: '', currency, condition: null },
-    ...{ own: 'free', screens: [], forgotten: {}, limits: NO_LIMITS, weights: USUAL_WEIGHTS, pins: [] },
+    hostId,
+    setupId: null,
+    titleId,
+    resolution: '2560x1440',
+    panel: false,
+    preset: '',
+    currency,
+    condition: null,
+    own: 'free',
+    screens: [],
+    forgotten: {},
+    limits: NO_LIMITS,
+    weights: USUAL_WEIGHTS,
+    pins: [],
   };
 }
 

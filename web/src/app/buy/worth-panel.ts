@@ -113,7 +113,8 @@ export class WorthPanel {
   });
 
   readonly worth = computed(() => {
-    const [use, cost] = [this.use(), this.#plan.cost()];
+    const use = this.use();
+    const cost = this.#plan.cost();
     if (!use) return null;
     const target = this.wanted();
     const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
@@ -126,7 +127,11 @@ export class WorthPanel {
       netMinor: number | null,
       fps: SpendingOption['fps'],
     ): SpendingOption => ({
-      ...{ kind, name, netMinor, fps, keeps: keeps(kind, fps) },
+      kind,
+      name,
+      netMinor,
+      fps,
+      keeps: keeps(kind, fps),
     });
     // A part without a price leaves the sum open; the system is nobody's purchase.
     const open = cost === null || cost.lines.some((l) => l.minor === null && l.part.kind !== 'system' && l.part.slot !== 'host');

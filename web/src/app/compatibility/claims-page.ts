@@ -78,8 +78,14 @@ export class ClaimsPage {
       return read.ok ? read.value : null;
     };
     const body = {
-      ...{ id: this.#id, words: f['words'] ?? '', measure: f['measure'], lo: end('lo'), hi: end('hi'), where: [...this.where()] },
-      ...{ source: f['source'] ?? '', statedOn: f['on'] || null },
+      id: this.#id,
+      words: f['words'] ?? '',
+      measure: f['measure'],
+      lo: end('lo'),
+      hi: end('hi'),
+      where: [...this.where()],
+      source: f['source'] ?? '',
+      statedOn: f['on'] || null,
     };
     const parsed = claimBody.safeParse(body);
     if (!parsed.success) for (const i of parsed.error.issues) errors.set(String(i.path[0] ?? ''), i.message);

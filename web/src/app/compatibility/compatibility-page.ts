@@ -159,7 +159,8 @@ export class CompatibilityPage {
 
   /** The next page is read before its first row is needed. */
   scrolled(index: number): void {
-    const [rows, view] = [this.rows()?.length ?? 0, this.viewport()?.getRenderedRange()];
+    const rows = this.rows()?.length ?? 0;
+    const view = this.viewport()?.getRenderedRange();
     if (Math.max(index, view?.end ?? 0) > rows - AHEAD) this.list.more();
   }
 

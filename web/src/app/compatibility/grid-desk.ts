@@ -96,7 +96,8 @@ export class GridDesk implements OnDestroy {
     this.#working = true;
     const columns = this.columns() || 1;
     while (this.#queue.length > 0 && this.#worker) {
-      const [turn, list] = [this.#turn, this.#queue.splice(0, BATCH)];
+      const turn = this.#turn;
+      const list = this.#queue.splice(0, BATCH);
       try {
         const found = await this.#worker.calls.predict(list.map((i) => [Math.floor(i / columns), i % columns] as const));
         if (turn !== this.#turn) break;

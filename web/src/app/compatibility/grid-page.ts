@@ -42,7 +42,8 @@ export class GridPage {
   readonly headline = computed(() => {
     const a = this.desk.answer();
     if (!a) return 'Reading the grid …';
-    const [seen, against] = [this.desk.seenCells(), this.desk.contradictions()];
+    const seen = this.desk.seenCells();
+    const against = this.desk.contradictions();
     const cells = pluralize(a.rows.length * a.cols.length, 'pair');
     const contradicts =
       against === 0
@@ -55,11 +56,14 @@ export class GridPage {
     return l && l.rows + l.cols > 0 ? `${l.rows + l.cols} more parts are left out: 200 a side are shown.` : '';
   });
   readonly cell = computed(() => {
-    const [a, o] = [this.desk.answer(), this.open()];
-    const [row, col] = [a?.rows[o?.row ?? -1], a?.cols[o?.col ?? -1]];
+    const a = this.desk.answer();
+    const o = this.open();
+    const row = a?.rows[o?.row ?? -1];
+    const col = a?.cols[o?.col ?? -1];
     if (!a || !o || !row || !col) return null;
     const i = o.row * a.cols.length + o.col;
-    const [p, s] = [this.desk.predicted(i), this.desk.seen(i)];
+    const p = this.desk.predicted(i);
+    const s = this.desk.seen(i);
     const w = s && s.n > 0 ? wilson(s.worked, s.n) : null;
     const [rowKind, colKind] = this.of().split('-') as [string, string];
     const thirdKind = ['host', 'dock', 'card'].find((k) => k !== rowKind && k !== colKind) as string;

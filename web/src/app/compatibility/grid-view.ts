@@ -32,7 +32,11 @@ function makeCell(row: number, col: number, left: number, p: CellPredicted | nul
       ? 'nothing seen'
       : `${s.n === 0 ? 'nothing seen' : `seen to work ${s.worked} of ${s.n}`}${s.told > 0 ? `, ${s.told} told` : ''}, newest ${day(s.newest)}`;
   return {
-    ...{ row, col, left, seen, against },
+    row,
+    col,
+    left,
+    seen,
+    against,
     id: `cell-${row}-${col}`,
     state: p?.state ?? 'wait',
     shape: p && p.state !== 'no-port' ? VERDICT_SHAPES[p.state] : null,
@@ -116,7 +120,8 @@ export class GridView {
 
   /** A cell as it was drawn last; it is made anew only when something of it changed. */
   #cell(row: number, col: number, left: number, n: number): Cell {
-    const [p, s] = [this.desk.predicted(row * n + col), this.desk.seen(row * n + col)];
+    const p = this.desk.predicted(row * n + col);
+    const s = this.desk.seen(row * n + col);
     const kept = this.#kept.get(row * n + col);
     if (kept && kept.p === p && kept.s === s && kept.cell.left === left) return kept.cell;
     const cell = makeCell(row, col, left, p, s);
@@ -144,7 +149,9 @@ export class GridView {
   }
 
   pressed(event: KeyboardEvent): void {
-    const [{ row, col }, lastRow, lastCol] = [this.active(), this.rows().length - 1, this.cols().length - 1];
+    const { row, col } = this.active();
+    const lastRow = this.rows().length - 1;
+    const lastCol = this.cols().length - 1;
     const page = Math.max(1, Math.floor((this.#at().high - CELL.head) / CELL.high) - 1);
     const whole = event.ctrlKey;
     const steps: Record<string, [number, number]> = {

@@ -58,8 +58,14 @@ export class TitlesPage {
     const data = new FormData(form);
     const text = (key: string) => String((data.get(key) as string | null) ?? '');
     const parsed = titleNoteBody.safeParse({
-      ...{ id: this.#id, titleId: text('title'), standard: text('standard'), says: data.getAll('says') },
-      ...{ version: text('version'), on: text('on'), provenance: text('provenance'), words: text('words') },
+      id: this.#id,
+      titleId: text('title'),
+      standard: text('standard'),
+      says: data.getAll('says'),
+      version: text('version'),
+      on: text('on'),
+      provenance: text('provenance'),
+      words: text('words'),
     });
     if (!parsed.success) {
       const named: Record<string, string> = { titleId: 'Title: choose one', on: 'Day: a date like 2026-11-03' };

@@ -82,8 +82,13 @@ export class UsedPanel {
       return read.ok ? read.value : read.why;
     };
     const parsed = usedBody.safeParse({
-      ...{ id: this.#id, from: f['from'], until: f['until'], words: f['words'] ?? '' },
-      ...{ hours: number('hours'), drops: number('drops'), freezes: number('freezes') },
+      id: this.#id,
+      from: f['from'],
+      until: f['until'],
+      words: f['words'] ?? '',
+      hours: number('hours'),
+      drops: number('drops'),
+      freezes: number('freezes'),
     });
     if (!parsed.success) {
       this.problem.set(parsed.error.issues[0]?.message ?? 'Something is not as expected');

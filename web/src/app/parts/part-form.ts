@@ -104,7 +104,8 @@ export class PartForm {
 
   constructor() {
     effect(() => {
-      const [kind, spec] = [this.kind(), this.spec()];
+      const kind = this.kind();
+      const spec = this.spec();
       untracked(() => {
         const model = formOf(kind, spec);
         if (kind === 'host' && model.sockets.length === 0) model.sockets.push(newSocket('left'));

@@ -66,7 +66,8 @@ export class PartList {
 
   constructor() {
     effect(() => {
-      const [kind, q] = [this.kind(), this.query()];
+      const kind = this.kind();
+      const q = this.query();
       this.list.load({ kind, q: q.q, retired: q.retired, owned: q.owned, ...(q.where && { where: q.where }), limit: 200 });
     });
     effect(() => {

@@ -88,7 +88,8 @@ export class PastPanel {
   readonly revisions = signal<Revision[]>([]);
   readonly problem = signal<string | null>(null);
   readonly steps = computed(() => {
-    const [list, kind] = [this.revisions(), this.part().kind];
+    const list = this.revisions();
+    const kind = this.part().kind;
     return list.map((rev, i) => {
       const before = list[i + 1];
       const now = list[0];

@@ -71,7 +71,8 @@ export class PiecesPanel {
   }
 
   store(): void {
-    const [piece, draft] = [this.pieces()?.find((p) => p.id === this.open()), this.draft()];
+    const piece = this.pieces()?.find((p) => p.id === this.open());
+    const draft = this.draft();
     if (draft.label.trim() === '') {
       this.problem.set('Nothing stored. Label: give the piece a name that stands on it, like K-02 a');
       return;

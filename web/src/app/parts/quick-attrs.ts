@@ -111,7 +111,8 @@ export class QuickAttrs {
       return;
     }
     const { value } = read;
-    const [min, max] = [meta.min ?? -Infinity, meta.max ?? Infinity];
+    const min = meta.min ?? -Infinity;
+    const max = meta.max ?? Infinity;
     const ends = value === null ? [] : typeof value === 'number' ? [value] : [value.lo, value.hi];
     if (ends.some((n) => n < min || n > max) || (ends[1] ?? Infinity) < (ends[0] ?? -Infinity)) {
       this.problem.set({ key, why: `${meta.label}: from ${min} to ${max} ${meta.unit ?? ''}`.trim() });

@@ -32,7 +32,8 @@ export function changesBetween(kind: PartKind, before: Side, after: Side): Chang
   const label = new Map(attributesOf(schema).map(([k, m]) => [k, m.label]));
   const own = differ(schema, before.spec as unknown as Values, after.spec as unknown as Values, '', '');
   const sockets = (s: Side) => new Map(((s.spec as Partial<HostSpec>).sockets ?? []).map((k) => [k.key, k as unknown as Values]));
-  const [old, now] = [sockets(before), sockets(after)];
+  const old = sockets(before);
+  const now = sockets(after);
   const keys = [...new Set([...old.keys(), ...now.keys()])];
   const ports = keys.flatMap((k) => {
     if (old.has(k) && now.has(k)) return differ(socketSchema, old.get(k), now.get(k), `sockets/${k}/`, `socket ${k}`);

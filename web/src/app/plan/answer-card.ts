@@ -144,7 +144,8 @@ export class AnswerCard implements OnInit {
     return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES ? { ...m, input: 'toggle' } : m;
   });
   readonly #about = computed<AnswerTarget | null>(() => {
-    const [given, editor] = [this.target(), this.#editor];
+    const given = this.target();
+    const editor = this.#editor;
     if (given || !editor) return given;
     return { fields: () => editor.fields(), change: (patch) => editor.change(patch), refresh: () => editor.refresh() };
   });
@@ -161,7 +162,9 @@ export class AnswerCard implements OnInit {
   });
 
   save(): void {
-    const [about, place, { value, from, only }] = [this.#about(), this.place(), this.form.getRawValue()];
+    const about = this.#about();
+    const place = this.place();
+    const { value, from, only } = this.form.getRawValue();
     this.form.markAllAsTouched();
     if (!about || !place || this.busy()) return;
     const empty = value === null || value === '';

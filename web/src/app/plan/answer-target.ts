@@ -24,7 +24,11 @@ export function fieldsOfRow(hostId: string, ids: RowIds): ChainFields {
   return {
     slots: {
       ...NO_SLOTS,
-      ...{ host: hostId, socket: ids.socket, path: [...ids.path], dock: ids.dock, card: ids.card },
+      host: hostId,
+      socket: ids.socket,
+      path: [...ids.path],
+      dock: ids.dock,
+      card: ids.card,
       supplies: ids.supply === null ? [] : [{ part: ids.supply, feeds: 'both' }],
       screens: ids.screen === null ? [] : [{ part: ids.screen, by: 'card', plug: 'displayport' }],
     },

@@ -10,7 +10,12 @@ import type { Fields } from '../setups/setup-patches';
 const fields = {
   slots: {
     ...NO_SLOTS,
-    ...{ host: 'h', socket: 'left', path: ['k1', 'k2'], dock: 'd', card: 'c', system: null },
+    host: 'h',
+    socket: 'left',
+    path: ['k1', 'k2'],
+    dock: 'd',
+    card: 'c',
+    system: null,
     supplies: [{ part: 's', feeds: 'both' }],
     items: { 'path/0': 'i1' },
   },

@@ -176,7 +176,8 @@ export class CostSaidFields {
   }
 
   add(list: Lines, box: HTMLInputElement): void {
-    const [what, minor] = [box.value.trim(), this.waiting()[list]];
+    const what = box.value.trim();
+    const minor = this.waiting()[list];
     if (what === '' || minor === null) {
       this.problem.set('Nothing added: type what it is and how much');
       return;

@@ -170,7 +170,8 @@ export class FitDrawing {
 
   constructor() {
     effect(() => {
-      const [svg, p] = [this.svg()?.nativeElement, this.picture()];
+      const svg = this.svg()?.nativeElement;
+      const p = this.picture();
       if (svg && p) draw(svg, p);
     });
   }

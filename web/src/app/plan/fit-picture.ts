@@ -28,7 +28,8 @@ const least = (n: Num | undefined) => stated(n)?.lo ?? null;
 /** What the side view shows, worst case: the largest card the figures allow in the smallest room. */
 export function fitPicture(card: CardSpec | null, dock: DockSpec | null, fit: BodyFacts['fit']): FitPicture | null {
   if (!card || !dock || !fit) return null;
-  const [cl, ch] = [most(card.lengthMm), most(card.heightMm)];
+  const cl = most(card.lengthMm);
+  const ch = most(card.heightMm);
   const [rl, rh] = fit.openBoard ? [null, null] : [least(dock.innerLengthMm), least(dock.innerHeightMm)];
   const size = cl !== null && ch !== null ? { w: cl, h: ch } : null;
   const room = rl !== null && rh !== null ? { w: rl, h: rh } : null;

@@ -36,21 +36,38 @@ function runs(): RunSeen[] {
       const rig = rigOf(chain(), context);
       const ms = 6 * ((pixelsOf(resolution) ?? 0) / 2073600) ** 0.8 + 80 / (rig.down?.lo ?? 1);
       return {
-        ...{ id: `${norm} ${resolution}`, setupId: 's', titleId: 't', title: 'Eel Ferry', kind: 'score', rig, context },
-        ...{ settings: { ...NO_RUN_SETTINGS, resolution }, facts: facts({ resolution }), stats: null, sensors: null },
-        ...{ result: { value: 1000 / ms, unit: 'frames/s' }, happenedAt: '2026-01-01T00:00:00Z' },
+        id: `${norm} ${resolution}`,
+        setupId: 's',
+        titleId: 't',
+        title: 'Eel Ferry',
+        kind: 'score',
+        rig,
+        context,
+        settings: { ...NO_RUN_SETTINGS, resolution },
+        facts: facts({ resolution }),
+        stats: null,
+        sensors: null,
+        result: { value: 1000 / ms, unit: 'frames/s' },
+        happenedAt: '2026-01-01T00:00:00Z',
       };
     }),
   );
 }
 const asked = (pixels: number): Asked => ({
-  ...{ pixels, panel: false, capFps: null, powerMode: '', preset: '', rayTracing: false, look: null },
+  pixels,
+  panel: false,
+  capFps: null,
+  powerMode: '',
+  preset: '',
+  rayTracing: false,
+  look: null,
 });
 const judge = (c: Chain, models: readonly TitleModel[], sizes = ['2560x1440']) =>
   evaluate({
     chain: c,
     context: {
-      ...{ asOf: '2026-11-20', house: {} },
+      asOf: '2026-11-20',
+      house: {},
       frames: models.flatMap((model) =>
         sizes.map((resolution) => ({ model, resolution, asked: asked(pixelsOf(resolution) ?? 1) })),
       ),

@@ -78,11 +78,9 @@ export class FramesPanel {
         const holds = { toll: `, ${longest} ms`, saturated: ', held by the link', capped: ', held by a limit' }[f.regime];
         const back = f.backMs.mid > 0 ? `, way back ${figureText(f.backMs.mid, 2)} ms` : '';
         return {
-          ...{
-            key: `${f.titleId} ${f.resolution}`,
-            title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
-            fps: estimateText(f.fps, 0),
-          },
+          key: `${f.titleId} ${f.resolution}`,
+          title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
+          fps: estimateText(f.fps, 0),
           toll: `frames/s expected; toll ${figureText(f.tollMs.mid, 2)} ms${holds}${back}`,
           was: changed && known(was) ? `was ${figureText(was.fps.mid)}` : '',
           basis: `${FORECAST_BASIS[f.basis]}; measured: ${f.fitted.join(', ') || 'nothing'}; assumed: ${f.assumed.join(', ') || 'nothing'}`,

@@ -29,7 +29,8 @@ function lines(w: Working, result: Range, raw: Range | null): Row['working'] {
 
 /** Raw rate both ways, once where they are the same. */
 function rawText(raw: NonNullable<Hop['raw']>): string {
-  const [down, up] = [rate(raw.down), rate(raw.up)];
+  const down = rate(raw.down);
+  const up = rate(raw.up);
   return down === up ? down : `${down} / ${up} back`;
 }
 

@@ -52,7 +52,8 @@ export class LinkBudget {
   readonly usable = computed(() => this.evaluation().predicted.link.usable?.down ?? null);
   readonly up = computed(() => this.evaluation().predicted.link.usable?.up ?? null);
   readonly rest = computed(() => {
-    const [u, r] = [this.usable(), this.evaluation().predicted.link.pinch.rest];
+    const u = this.usable();
+    const r = this.evaluation().predicted.link.pinch.rest;
     return r && u && r.hi >= u.hi ? r : u;
   });
   readonly words = rate;
@@ -63,7 +64,8 @@ export class LinkBudget {
   }
 
   gb(u: { lo: number; hi: number }): string {
-    const [lo, hi] = [(u.lo / 8).toFixed(2), (u.hi / 8).toFixed(2)];
+    const lo = (u.lo / 8).toFixed(2);
+    const hi = (u.hi / 8).toFixed(2);
     return lo === hi ? lo : `${lo} to ${hi}`;
   }
 }

@@ -31,7 +31,8 @@ export class PartsPanel {
   readonly sockets = computed(() => (this.slots()?.host ? (this.chain()?.host?.sockets ?? []) : []));
   /** One entry a cable of the path, and an empty one to choose the first. */
   readonly cables = computed(() => {
-    const [ids, specs] = [this.slots()?.path, this.chain()?.path ?? []];
+    const ids = this.slots()?.path;
+    const specs = this.chain()?.path ?? [];
     return ids && ids.length > 0
       ? ids.map((id, i) => {
           const spec = specs[i]?.spec;

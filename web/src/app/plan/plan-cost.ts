@@ -49,7 +49,8 @@ export class PlanCost {
 
   /** The fields as shown: with what is tried. */
   readonly fields = computed<Fields | null>(() => {
-    const [fields, trying] = [this.#editor.fields(), this.#trial.now()];
+    const fields = this.#editor.fields();
+    const trying = this.#trial.now();
     return fields && trying ? applyPatch(fields, trying.patch) : fields;
   });
   readonly cost = computed(() => this.#cost(this.fields(), this.#trial.shown()?.chain));
@@ -77,7 +78,9 @@ export class PlanCost {
       });
     let last = '';
     effect(() => {
-      const [now, is, setup] = [this.fields(), this.#editor.fields(), this.#editor.stored()];
+      const now = this.fields();
+      const is = this.#editor.fields();
+      const setup = this.#editor.stored();
       if (!now || !is || !setup) return;
       const shown = costParts(now);
       const before = costParts(is).map((p) => ({ ...p, slot: `was/${p.slot}`.slice(0, 40) }));

@@ -155,7 +155,10 @@ export class PlanPage {
     ]);
     inject(DestroyRef).onDestroy(() => this.trial.putBack());
     effect(() => {
-      const [part, panel, open, hops] = [this.part(), this.panel(), this.open(), this.hops()];
+      const part = this.part();
+      const panel = this.panel();
+      const open = this.open();
+      const hops = this.hops();
       if (part && panel) queueMicrotask(() => panel.focus(part));
       if (open === 'link' && hops) queueMicrotask(() => hops.openAll());
     });

@@ -69,7 +69,8 @@ export class TrialBar {
   readonly trial = inject(Trial);
   readonly rate = rate;
   readonly both = computed(() => {
-    const [trying, before] = [this.trial.now(), this.trial.before()];
+    const trying = this.trial.now();
+    const before = this.trial.before();
     return trying && before
       ? { words: trying.fix.words, before: glance(before.evaluation), after: glance(trying.judgement.evaluation) }
       : null;

@@ -102,7 +102,8 @@ export class AddPanel {
     });
     // Files that were dropped before this panel was there, or while a cell was chosen, belong to that cell.
     effect(() => {
-      const [cell, n] = [this.cell(), this.files.rows().length];
+      const cell = this.cell();
+      const n = this.files.rows().length;
       untracked(() => {
         if (cell !== null && n > 0) for (const r of this.files.rows()) if (r.cell === null) this.files.patch(r.id, { cell });
       });
@@ -192,7 +193,10 @@ export class AddPanel {
       const { settings, context, saw } = this.draft();
       const on = this.on() === '' ? undefined : `${this.on()}T12:00:00Z`;
       const n = await this.files.store(this.setupId(), this.#clock.now(), (r) => ({
-        ...{ titleId: ids.get(titleOf(r)) ?? '', context, saw, happenedAt: on },
+        titleId: ids.get(titleOf(r)) ?? '',
+        context,
+        saw,
+        happenedAt: on,
         settings: { ...settings, ...settingsOf(dimensions, levelsOf(r)) },
       }));
       if (n > 0) this.stored.emit(n);

@@ -128,7 +128,10 @@ export class ForecastSection {
 
   constructor() {
     effect(() => {
-      const [run] = [this.desk.first(), this.setupId(), this.again()];
+      const run = this.desk.first();
+      // Read so that the question is asked again when they change.
+      this.setupId();
+      this.again();
       if (this.opened() && run) untracked(() => void this.#ask(run.titleId, run.settings.powerMode));
     });
   }
@@ -156,7 +159,8 @@ export class ForecastSection {
       const run = await this.#work.run((w) => w.simulate({ model: f.model, rough, n: FRAMES, seed: 0.5 }));
       const { averageFps, low1, low01 } = run.stats;
       this.drawn.set({
-        ...{ name, run },
+        name,
+        run,
         words: `Average ${figureText(averageFps)}, 1 % low ${figureText(low1.at)} (99th) / ${figureText(low1.frames)} (slowest 1 %), 0.1 % low ${figureText(low01.at)} frames/s.`,
         rough: `As rough as ${like ? 'the run that is looked at' : 'is usual'}: each stage scatters by ${(rough.jitter * 100).toFixed(1)} %, ${figureText(rough.burstsPerS * 60, 2)} bursts a minute of ${figureText(rough.burstMB)} MB. The same seed gives the same frames.`,
       });

@@ -86,12 +86,18 @@ export class FrameBars {
       const rest = ms - (taken * most) / 100;
       if (parts.length > 0)
         return {
-          ...{ letter: s.letter, color: s.look.color, parts, same: (100 * rest) / most, more: 0 },
+          letter: s.letter,
+          color: s.look.color,
+          parts,
+          same: (100 * rest) / most,
+          more: 0,
           words: `${figureText(ms)} ms: ${[`${figureText(rest, 2)} longest stage`, ...parts.map((p) => p.words)].join(', ')}`,
         };
       const than = i === 0 ? '' : ms >= base ? `, ${figureText(more, 2)} ms more` : `, ${figureText(base - ms, 2)} ms less`;
       return {
-        ...{ letter: s.letter, color: s.look.color, parts },
+        letter: s.letter,
+        color: s.look.color,
+        parts,
         same: (100 * (ms - more)) / most,
         more: (100 * more) / most,
         words: `${figureText(ms)} ms a frame${than}`,

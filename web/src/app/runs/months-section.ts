@@ -96,7 +96,9 @@ export class MonthsSection {
   });
   readonly trendWords = computed(() => yearlyTrend(this.time().perYear));
   readonly aged = computed(() => {
-    const [years, all, setupId] = [this.years(), this.desk.all() ?? [], this.desk.first()?.setupId];
+    const years = this.years();
+    const all = this.desk.all() ?? [];
+    const setupId = this.desk.first()?.setupId;
     const tests = [...years].map(([titleId, year]) => {
       const runs = all.filter((r) => r.titleId === titleId && r.setupId === setupId);
       const speeds = (norm: boolean) => runs.filter((r) => r.context.norm === norm).flatMap((r) => speedOf(r) ?? []);

@@ -126,7 +126,9 @@ export class OthersSection {
     });
   });
   readonly headline = computed(() => {
-    const [c, hosts, clocks] = [this.cards(), this.hosts().length, this.clocks().length];
+    const c = this.cards();
+    const hosts = this.hosts().length;
+    const clocks = this.clocks().length;
     const cards = c ? `${c.rows.length} cards ${percent(c.spread)} apart${c.alarm ? ', come together' : ''}` : '1 card';
     return `Other cards, hosts, clocks: ${cards}, ${hosts} other hosts, ${clocks} changes of clock`;
   });

@@ -161,7 +161,8 @@ export class RunFiles {
   /** Lay a log beside the frames of a file: where it fits best is found and can be moved. */
   async lay(id: string, beside: string | null): Promise<void> {
     this.patch(id, { beside, alignment: null, offsetMs: 0 });
-    const [log, frames] = [this.#row(id), beside === null ? undefined : this.#row(beside)];
+    const log = this.#row(id);
+    const frames = beside === null ? undefined : this.#row(beside);
     const stream = frames && framesOf(frames)[0];
     const lanes = log ? lanesOf(log) : [];
     const lane = lanes.find((l) => l.sensor === 'card-w') ?? lanes.find((l) => l.sensor === 'card-load') ?? lanes[0];

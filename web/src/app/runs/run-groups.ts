@@ -73,7 +73,12 @@ export function mainValues(g: Pick<RunGroup, 'runs'>): number[] {
 /** A run as a comparison takes it. */
 export function gridRun(r: RunEntry): GridRun {
   return {
-    ...{ id: r.id, kind: r.kind, facts: r.facts, values: valuesOf(r), reason: r.reason, norm: r.context.norm },
+    id: r.id,
+    kind: r.kind,
+    facts: r.facts,
+    values: valuesOf(r),
+    reason: r.reason,
+    norm: r.context.norm,
     seconds: r.stats?.seconds ?? null,
     cap: r.stats?.cap?.fps ?? null,
     missing: missingOf(r.kind, r.settings, r.context),

@@ -128,7 +128,8 @@ export class RunsPage {
   readonly wallW = computed(() => {
     const walls = this.#trial.shown()?.evaluation.predicted.body.power.feeders.flatMap((f) => f.wall ?? []) ?? [];
     if (walls.length === 0) return null;
-    const [lo, hi] = [walls.reduce((a, w) => a + w.lo, 0), walls.reduce((a, w) => a + w.hi, 0)];
+    const lo = walls.reduce((a, w) => a + w.lo, 0);
+    const hi = walls.reduce((a, w) => a + w.hi, 0);
     return lo === hi ? figureText(lo) : `${figureText(lo)} to ${figureText(hi)}`;
   });
   /** How the first of the runs was made, fact by fact. */
@@ -139,14 +140,18 @@ export class RunsPage {
     return a ? others.map((o) => ({ letter: o.letter, list: unlike(a.run.facts, o.run.facts, []).map(unlikeText) })) : [];
   });
   readonly barToll = computed(() => {
-    const [t, cell, back] = [this.toll.toll(), this.toll.cell(), this.toll.back()];
+    const t = this.toll.toll();
+    const cell = this.toll.cell();
+    const back = this.toll.back();
     if (!cell || cell.first.rig.slot || (!t && !cell.panel)) return null;
     return { link: t && t.basis !== 'interval' ? t.mid : 0, back: cell.panel ? (back?.mid ?? 0) : 0 };
   });
   readonly sentence = computed(() => {
     const runs = this.desk.runs();
     if (!runs) return this.desk.problem() ? 'The runs could not be read; 0 are shown.' : 'Reading the runs …';
-    const [t, cell, alone] = [this.toll.toll(), this.toll.cell(), this.shown().length === 1];
+    const t = this.toll.toll();
+    const cell = this.toll.cell();
+    const alone = this.shown().length === 1;
     if (t && cell && alone && !cell.first.rig.slot) {
       const fps = 1000 / mean(cell.ms);
       return tollSentence(t, { fps, resolution: cell.first.settings.resolution }, this.toll.slotFps());
@@ -160,7 +165,8 @@ export class RunsPage {
       if (id) untracked(() => void this.desk.load(id));
     });
     effect(() => {
-      const [asked, runs] = [this.show(), this.desk.runs()];
+      const asked = this.show();
+      const runs = this.desk.runs();
       untracked(() => {
         const known = asked.split(',').filter((id) => runs?.some((r) => r.id === id));
         const start =
@@ -170,7 +176,8 @@ export class RunsPage {
       });
     });
     effect(() => {
-      const [view, first] = [this.viewNow(), this.first()];
+      const view = this.viewNow();
+      const first = this.first();
       if (view === 'sensors' && first) untracked(() => void this.desk.openLanes(first.run));
     });
     effect(() => {

@@ -107,7 +107,9 @@ export class ScenesPanel {
   readonly rows = computed(() => {
     const r = this.run();
     const words = (name: string, span: string, s: RunEntry['stats'], index: number | null) => ({
-      ...{ name, span, index },
+      name,
+      span,
+      index,
       average: s ? figureText(s.averageFps) : 'no frames',
       low: s ? figureText(s.low1.at) : '–',
       below30: s ? `${figureText(s.below30.seconds)} s, ${s.below30.frames}` : '–',
@@ -140,7 +142,8 @@ export class ScenesPanel {
   }
 
   add(name: HTMLInputElement, from: HTMLInputElement, to: HTMLInputElement): void {
-    const [a, b] = [readNumber(from.value), readNumber(to.value)];
+    const a = readNumber(from.value);
+    const b = readNumber(to.value);
     if (!a.ok || !b.ok) return this.problem.set(`Scene: ${!a.ok ? a.why : !b.ok ? b.why : ''}`);
     const parsed = segmentSchema.safeParse({ name: name.value, fromS: a.value ?? 0, toS: b.value });
     if (!parsed.success) return this.problem.set(parsed.error.issues[0]?.message ?? 'not a scene');

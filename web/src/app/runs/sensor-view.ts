@@ -86,7 +86,9 @@ export class SensorView {
       const known = Array.from(l.values)
         .filter((v) => !Number.isNaN(v))
         .sort((a, b) => a - b);
-      const [least = 0, most = 1, middle = 0] = [known[0], known.at(-1), known[known.length >> 1]];
+      const least = known[0] ?? 0;
+      const most = known.at(-1) ?? 1;
+      const middle = known[known.length >> 1] ?? 0;
       const y = scaleLinear([least, most === least ? least + 1 : most], [LANE - PAD.bottom, PAD.top]);
       const path = line<number>(
         (_, i) => this.x()(l.t0Ms + i * l.dtMs),

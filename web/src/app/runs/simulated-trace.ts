@@ -42,7 +42,8 @@ export class SimulatedTrace {
   #draw(): void {
     const el = this.canvas().nativeElement;
     const ratio = globalThis.devicePixelRatio || 1;
-    [el.width, el.height] = [this.width() * ratio, HEIGHT * ratio];
+    el.width = this.width() * ratio;
+    el.height = HEIGHT * ratio;
     const ctx = el.getContext('2d');
     if (!ctx) return;
     ctx.scale(ratio, ratio);

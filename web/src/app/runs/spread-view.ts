@@ -146,8 +146,13 @@ export class SpreadView {
     return this.lines().map(({ s, o }, i) => {
       const at = 62 + i * 5;
       return {
-        ...{ letter: s.letter, color: s.look.color, dash: s.look.dash, mark: s.look.mark, path: path(o.curve) ?? '' },
-        ...{ x: this.share()(1 - (CURVE[at] as number)), y: this.ms()(o.curve[at] ?? 0) },
+        letter: s.letter,
+        color: s.look.color,
+        dash: s.look.dash,
+        mark: s.look.mark,
+        path: path(o.curve) ?? '',
+        x: this.share()(1 - (CURVE[at] as number)),
+        y: this.ms()(o.curve[at] ?? 0),
       };
     });
   });

@@ -138,7 +138,9 @@ export class TitleSection {
   readonly #titleId = computed(() => this.#desk.first()?.titleId ?? null);
   readonly newest = computed(() => this.fits()[0] ?? null);
   readonly headline = computed(() => {
-    const [title, f, p] = [this.#desk.first()?.title ?? 'The title', this.newest(), this.profile()];
+    const title = this.#desk.first()?.title ?? 'The title';
+    const f = this.newest();
+    const p = this.profile();
     if (f) return `${title}: calibrated ${day(f.madeAt)} from ${f.fit.runs} runs${f.fit.refused ? ', not used' : ''}`;
     return `${title}: 0 calibrations${p?.params ? ', start values alone' : ''}`;
   });

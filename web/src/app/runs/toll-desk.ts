@@ -82,7 +82,9 @@ export class TollDesk {
     return [...new Set(found.map((c) => c.first.setupId))];
   });
   readonly limiter = computed(() => {
-    const [cell, seen, j] = [this.cell(), this.seen(), this.#judged()];
+    const cell = this.cell();
+    const seen = this.seen();
+    const j = this.#judged();
     if (!cell || !seen || j?.key !== this.#key()) return null;
     return readLimiter({ cell, cells: this.cells(), toll: this.toll(), seen, judged: j.judged, others: this.others() });
   });
@@ -98,15 +100,20 @@ export class TollDesk {
 
   constructor() {
     effect(() => {
-      const [titles] = [this.#titles(), this.#desk.runs()];
+      const titles = this.#titles();
+      // Read so that tolls are read again when a run is stored.
+      this.#desk.runs();
       if (titles !== '') untracked(() => void this.#read(titles));
     });
     effect(() => {
-      const [seen, key] = [this.seen(), this.#key()];
+      const seen = this.seen();
+      const key = this.#key();
       if (seen) untracked(() => void this.#judge(key));
     });
     effect(() => {
-      const [toll, back, first] = [this.toll(), this.back(), this.first()];
+      const toll = this.toll();
+      const back = this.back();
+      const first = this.first();
       this.#strip?.shown.set(
         first && {
           title: first.title,

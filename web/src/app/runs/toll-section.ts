@@ -77,7 +77,8 @@ export class TollSection {
   readonly desk = inject(TollDesk);
   readonly toll = this.desk.toll;
   readonly headline = computed(() => {
-    const [t, back] = [this.toll(), this.desk.back()];
+    const t = this.toll();
+    const back = this.desk.back();
     const way = back ? `; the way back to the panel ${tollText(back)}` : '';
     return t ? `Toll: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}` : `Toll: 0 pairs measure it yet${way}`;
   });
@@ -110,19 +111,19 @@ export class TollSection {
       const words = p.unlike.map(unlikeText);
       const more = words.length > UNLIKE_SHOWN ? `; ${words.length - UNLIKE_SHOWN} more` : '';
       return {
-        ...{ what: `${pairText(p)}${where}`, at: p.b.first.settings.resolution },
-        ...{
-          a: figureText(mean(p.a.ms)),
-          b: figureText(mean(p.b.ms)),
-          difference: tollText(p.difference).replace(' a frame', ''),
-        },
+        what: `${pairText(p)}${where}`,
+        at: p.b.first.settings.resolution,
+        a: figureText(mean(p.a.ms)),
+        b: figureText(mean(p.b.ms)),
+        difference: tollText(p.difference).replace(' a frame', ''),
         unlike: words.length === 0 ? 'nothing' : `${words.slice(0, UNLIKE_SHOWN).join('; ')}${more}`,
       };
     });
   });
   readonly rest = computed(() =>
     (this.toll()?.rest ?? []).map((r) => {
-      const [p, m] = [1000 / r.predictedMs, 1000 / r.measuredMs];
+      const p = 1000 / r.predictedMs;
+      const m = 1000 / r.measuredMs;
       return `${r.cell.first.settings.resolution}: predicted ${figureText(p)}, measured ${figureText(m)} frames/s, ${signed((p / m - 1) * 100)}`;
     }),
   );

@@ -94,7 +94,8 @@ export class SetupFrame {
     return this.run.attempt() ? ` ${p.done + p.skipped}/${p.n}` : '';
   });
   readonly model = computed(() => {
-    const [j, f] = [this.trial.shown(), this.editor.fields()];
+    const j = this.trial.shown();
+    const f = this.editor.fields();
     if (!j || !f) return null;
     const model = stripModel(
       f.name,
@@ -123,7 +124,8 @@ export class SetupFrame {
     }
   });
   readonly clash = computed(() => {
-    const [s, mine] = [this.editor.save(), this.editor.fields()];
+    const s = this.editor.save();
+    const mine = this.editor.fields();
     return s.kind === 'conflict' && mine
       ? s.fields.map((path) => ({ path, mine: this.#shown(fieldOf(mine, path)), theirs: this.#shown(fieldOf(s.theirs, path)) }))
       : [];

@@ -126,7 +126,8 @@ export class SetupEditor {
 
   /** Take over what a fact changed on the server. Edits that are not saved yet stay, on the newer revision. */
   adopt(theirs: Setup): void {
-    const [base, mine] = [this.stored(), this.fields()];
+    const base = this.stored();
+    const mine = this.fields();
     if (!base || !mine || base.id !== theirs.id || theirs.rev <= base.rev || this.save().kind === 'conflict') return;
     const onto = (f: Fields) => mergeFields(base, f, theirs, () => 'mine');
     const merged = onto(mine);
@@ -162,7 +163,9 @@ export class SetupEditor {
 
   /** Send what is not stored yet, now. */
   flush(): void {
-    const [stored, now, state] = [this.stored(), this.fields(), this.save()];
+    const stored = this.stored();
+    const now = this.fields();
+    const state = this.save();
     if (!stored || !now || state.kind === 'saving' || state.kind === 'conflict') return;
     const patch = patchBetween(stored, now);
     if (isEmpty(patch)) {
@@ -178,7 +181,9 @@ export class SetupEditor {
 
   /** Settle a conflict: whose value stands, field by field. Makes a new revision. */
   settle(pick: (p: FieldPath) => 'mine' | 'theirs'): void {
-    const [base, mine, state] = [this.stored(), this.fields(), this.save()];
+    const base = this.stored();
+    const mine = this.fields();
+    const state = this.save();
     if (!base || !mine || state.kind !== 'conflict') return;
     const onto = (f: Fields) => mergeFields(base, f, state.theirs, pick);
     const merged = onto(mine);
@@ -263,7 +268,8 @@ export class SetupEditor {
   #refused(id: string, e: ApiProblem): void {
     // Refused after another setup was opened: the edit waits in local storage for its own.
     if (this.stored()?.id !== id) return;
-    const [base, mine] = [this.stored(), this.fields()];
+    const base = this.stored();
+    const mine = this.fields();
     const theirs = e.problem.status === 412 ? (e.problem.current as Setup | undefined) : undefined;
     if (!theirs || !base || !mine) {
       this.save.set({ kind: 'failed', why: e.message });

@@ -55,7 +55,8 @@ describe('patches of a setup', () => {
 
 describe('two people at once', () => {
   it('changes of different fields stand together without asking', () => {
-    const [mine, theirs] = [slots({ card: 'c1' }), but({ name: 'Theirs' })];
+    const mine = slots({ card: 'c1' });
+    const theirs = but({ name: 'Theirs' });
     expect(conflicts(base, mine, theirs)).toEqual([]);
     expect(mergeFields(base, mine, theirs, () => 'theirs')).toEqual({ ...slots({ card: 'c1' }), name: 'Theirs' });
   });

@@ -74,7 +74,9 @@ export function fieldOf(s: Fields, path: FieldPath): unknown {
 /** Fields that both sides changed since `base`, each to something else. */
 export function conflicts(base: Fields, mine: Fields, theirs: Fields): FieldPath[] {
   return FIELD_PATHS.filter((p) => {
-    const [b, m, t] = [fieldOf(base, p), fieldOf(mine, p), fieldOf(theirs, p)];
+    const b = fieldOf(base, p);
+    const m = fieldOf(mine, p);
+    const t = fieldOf(theirs, p);
     return !same(m, b) && !same(t, b) && !same(m, t);
   });
 }

@@ -61,7 +61,9 @@ export class SetupCard {
   readonly #editor = inject(SetupEditor);
   readonly #run = inject(BringUpRun);
   readonly rows = computed(() => {
-    const [j, f, up] = [this.#editor.judgement(), this.#editor.fields(), this.#run.stored()];
+    const j = this.#editor.judgement();
+    const f = this.#editor.fields();
+    const up = this.#run.stored();
     if (!j || !f) return [];
     const names = chainNames(j.chain);
     const port = j.chain.host?.sockets.find((s) => s.key === j.chain.socket);

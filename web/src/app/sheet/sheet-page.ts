@@ -64,7 +64,8 @@ export class SheetPage {
     return e ? coverageWords(e.predicted.coverage) : null;
   });
   readonly sentence = computed(() => {
-    const [e, c] = [this.evaluation(), this.plan.cost()];
+    const e = this.evaluation();
+    const c = this.plan.cost();
     if (!e || !c) return 'Reading the plan …';
     if (this.only() === 'card') return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
     if (this.only() === 'ask') return `Question pack, as on ${this.today()}.`;
@@ -76,7 +77,8 @@ export class SheetPage {
       : `${n} to buy, ${this.here(c.totalMinor)}${c.open.length > 0 ? ` and ${c.open.length} without a price` : ''}.`;
   });
   readonly strip = computed(() => {
-    const [j, f] = [this.editor.judgement(), this.editor.fields()];
+    const j = this.editor.judgement();
+    const f = this.editor.fields();
     return j && f ? copyLine(stripModel(f.name, j.chain, j.evaluation)) : '';
   });
   readonly findings = computed(() =>

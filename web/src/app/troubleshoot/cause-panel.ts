@@ -40,7 +40,8 @@ export class CausePanel {
 
   readonly #editor = inject(SetupEditor);
   readonly #p = computed(() => {
-    const [net, s] = [this.desk.net(), this.desk.standing()];
+    const net = this.desk.net();
+    const s = this.desk.standing();
     return net && s ? { net, s, p: posterior(net, s.clues) } : null;
   });
   readonly percent = computed(() => {
@@ -76,7 +77,9 @@ export class CausePanel {
   });
   /** Figures of this cause: those in use now, or all of them. */
   readonly rows = computed<Row[]>(() => {
-    const [now, c, tables] = [this.#p(), this.cause(), this.desk.tables()];
+    const now = this.#p();
+    const c = this.cause();
+    const tables = this.desk.tables();
     if (!now) return [];
     const direct = now.net.facts.direct && !now.net.facts.tunnel;
     const used = new Set<string>([...now.s.clues.symptoms, ...now.s.clues.answers.map((a) => a.test)]);

@@ -86,7 +86,8 @@ export class CloseForm {
   }
 
   close(words: string): void {
-    const [cause, outcome] = [this.cause(), this.outcome()];
+    const cause = this.cause();
+    const outcome = this.outcome();
     this.desk.close(
       { outcome: cause ? 'solved' : 'unsolved', cause, words: words.trim() },
       { log: outcome ? { id: v7(), outcome } : null, retire: this.provisional() && this.retire() },

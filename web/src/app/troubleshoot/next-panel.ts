@@ -33,7 +33,8 @@ export class NextPanel {
   readonly offers = computed(() => this.desk.advice()?.offers ?? []);
   readonly offer = computed(() => this.offers().find((o) => o.test === this.chosen()) ?? this.offers()[0] ?? null);
   readonly said = computed(() => {
-    const [o, net] = [this.offer(), this.desk.net()];
+    const o = this.offer();
+    const net = this.desk.net();
     return o && net ? cautionsOfTest(o.test, net.facts).map((c) => CAUTION_TEXTS[c]) : [];
   });
   readonly reason = computed(() => {
@@ -42,7 +43,9 @@ export class NextPanel {
   });
   /** What both answers would make of the suspects. */
   readonly then = computed(() => {
-    const [o, net, s] = [this.offer(), this.desk.net(), this.desk.standing()];
+    const o = this.offer();
+    const net = this.desk.net();
+    const s = this.desk.standing();
     if (!o || !net || !s) return null;
     const p = posterior(net, s.clues);
     const line = (yes: boolean) => {

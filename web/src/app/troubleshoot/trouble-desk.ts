@@ -71,7 +71,8 @@ export class TroubleDesk {
         const b = w.body as unknown as Required<TroubleBody> & { happenedAt: string };
         const at = b.happenedAt;
         const tests = b.answers.map((a) => ({
-          ...{ id: a.id, at },
+          id: a.id,
+          at,
           note: { what: 'test' as const, test: a.test, says: a.says, by: 'reading' as const, words: '' },
         }));
         const first = { id: b.id, at, note: { what: 'seen' as const, symptoms: b.symptoms } };
@@ -110,16 +111,19 @@ export class TroubleDesk {
     return j ? netFor(j.chain, this.tables(), [...liftsOf(j.evaluation), ...liftsOfSaid(said)], said) : null;
   });
   readonly advice = computed(() => {
-    const [net, s] = [this.net(), this.standing()];
+    const net = this.net();
+    const s = this.standing();
     return net && s ? advise(net, s.clues, s.refused) : null;
   });
   readonly pair = computed(() => {
-    const [net, s] = [this.net(), this.standing()];
+    const net = this.net();
+    const s = this.standing();
     return net && s ? twoAtOnce(net, s.clues) : null;
   });
   /** What changed since the state marked as good. */
   readonly since = computed(() => {
-    const [good, j] = [this.#run.stored()?.good, this.#editor.judgement()];
+    const good = this.#run.stored()?.good;
+    const j = this.#editor.judgement();
     return good && j ? sinceGood(good, j.chain) : [];
   });
   readonly goodKnown = computed(() => (this.#run.stored()?.good ?? null) !== null);

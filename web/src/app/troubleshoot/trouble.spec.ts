@@ -21,7 +21,11 @@ const SEARCH = '00000000-0000-7000-8000-0000000000ab';
 const EMPTY: BringUp = { setup: storedSetup, attempts: [], steps: [], tried: [], good: null, times: [] };
 const at = '2026-11-20T17:00:00Z';
 const search = (...notes: TroubleNote[]): TroubleRow => ({
-  ...{ id: SEARCH, at, by: 'this machine', from: { kind: 'symptom', what: '' }, said: null },
+  id: SEARCH,
+  at,
+  by: 'this machine',
+  from: { kind: 'symptom', what: '' },
+  said: null,
   notes: notes.map((note, i) => ({
     id: `00000000-0000-7000-8000-00000000000${i}`,
     at,

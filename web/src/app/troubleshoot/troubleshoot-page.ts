@@ -57,7 +57,8 @@ export class TroubleshootPage {
     return t !== null && this.seen().some((s) => PICTURE_FIRST.includes(s)) && !this.#pictured().includes(t.id);
   });
   readonly headline = computed(() => {
-    const [t, a] = [this.desk.current(), this.desk.advice()];
+    const t = this.desk.current();
+    const a = this.desk.advice();
     if (this.desk.troubles() === null) return 'Reading the searches of this setup …';
     if (!t) {
       const n = this.draft().length;
@@ -93,7 +94,9 @@ export class TroubleshootPage {
 
   constructor() {
     effect(() => {
-      const [troubles, net, see] = [this.desk.troubles(), this.desk.net(), this.see()];
+      const troubles = this.desk.troubles();
+      const net = this.desk.net();
+      const see = this.see();
       if (troubles === null || !net || !see) return;
       untracked(() => this.#arrive(see));
     });

@@ -83,7 +83,8 @@ export class LendForm {
 
   /** The chain of the borrower, with the piece in it: judged at once. */
   #look(): void {
-    const [item, setup] = [this.itemId(), this.setupId()];
+    const item = this.itemId();
+    const setup = this.setupId();
     this.check.set(null);
     if (!item || !setup) return;
     this.checking.set(true);

@@ -53,14 +53,16 @@ function drawPier(layer: Layer, p: Pier, faint: boolean): void {
 }
 
 function drawFootbridge(layer: Layer, m: StripModel): void {
-  const [x0, x1] = [BOXES.card.x + BOXES.card.w, BOXES.screen.x];
+  const x0 = BOXES.card.x + BOXES.card.w;
+  const x1 = BOXES.screen.x;
   const g = layer.append('g').attr('class', 'footbridge');
   for (const y of [74, 86]) g.append('line').attr('x1', x0).attr('x2', x1).attr('y1', y).attr('y2', y);
   for (let x = x0 + 6; x < x1; x += 9) g.append('line').attr('x1', x).attr('x2', x).attr('y1', 74).attr('y2', 86);
   if (m.picture) text(layer, 'fact', (x0 + x1) / 2, 40, m.picture);
   if (m.rope === '') return;
   // Down from the card, along under everything that hangs there, and up to the host.
-  const [from, to] = [BOXES.card.x + BOXES.card.w / 2, BOXES.system.x + BOXES.system.w - 12];
+  const from = BOXES.card.x + BOXES.card.w / 2;
+  const to = BOXES.system.x + BOXES.system.w - 12;
   const low = HEIGHT - 2;
   layer
     .append('path')

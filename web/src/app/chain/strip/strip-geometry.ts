@@ -93,8 +93,11 @@ function ribbonPoints(gap: ReturnType<typeof gaps>[number], h: StripHop, px: (g:
 }
 
 function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] {
-  const [top, bottom, mid] = [DECK.middle - height / 2, DECK.middle + height / 2, (gap.x0 + gap.x1) / 2];
-  const [l, r] = [mid - TEAR, mid + TEAR];
+  const top = DECK.middle - height / 2;
+  const bottom = DECK.middle + height / 2;
+  const mid = (gap.x0 + gap.x1) / 2;
+  const l = mid - TEAR;
+  const r = mid + TEAR;
   const steps = [0, 0.25, 0.5, 0.75, 1].map((t) => top + (bottom - top) * t);
   const tooth = (x: number, sign: number) => steps.map((y, i) => `L${x + (i % 2 ? sign * 7 : 0)},${y}`).join('');
   return [
@@ -116,7 +119,9 @@ function waitingRibbons(g: { x0: number; x1: number }, height: number): Ribbon[]
 
 /** A stub from the host side with a torn edge, and the hollow rest. */
 function lostRibbons(g: { x0: number; x1: number }, height: number): Ribbon[] {
-  const [top, bottom, end] = [DECK.middle - height / 2, DECK.middle + height / 2, g.x0 + (g.x1 - g.x0) * 0.4];
+  const top = DECK.middle - height / 2;
+  const bottom = DECK.middle + height / 2;
+  const end = g.x0 + (g.x1 - g.x0) * 0.4;
   const torn = [0, 0.25, 0.5, 0.75, 1].map((t, i) => `L${end + (i % 2 ? 7 : 0)},${top + (bottom - top) * t}`).join('');
   return [
     { kind: 'hollow', path: flat({ x0: end, x1: g.x1 }, height) },

@@ -98,7 +98,8 @@ function linkName(gbps: number): string {
 
 function transportName(t: Range): string {
   if (isExact(t)) return linkName(t.lo);
-  const [lo, hi] = [linkName(t.lo), linkName(t.hi)];
+  const lo = linkName(t.lo);
+  const hi = linkName(t.hi);
   if (lo === hi) return lo;
   return t.lo === 0 ? `up to ${hi}` : `${lo} to ${hi.replace(/^USB4 /, lo.startsWith('USB4') ? '' : 'USB4 ')}`;
 }
@@ -123,8 +124,10 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
   const { pinch } = e.predicted.link;
   const isPinch = pinch.hops.includes(index);
   const state = stateOf(h);
-  const [from, to] = [pierOf(h.from), pierOf(h.to)];
-  const [a, b] = [PIERS.indexOf(from), PIERS.indexOf(to)];
+  const from = pierOf(h.from);
+  const to = pierOf(h.to);
+  const a = PIERS.indexOf(from);
+  const b = PIERS.indexOf(to);
   const neckAt = isPinch && pinch.part ? pierOf(pinch.part) : null;
   const named = isPinch && (pinch.part !== null || !pinch.certain) && state !== 'unknown';
   const value = state === 'blocked' ? '0.0 Gb/s' : h.usable ? `${rate(h.usable.down)} Gb/s` : 'not known';

@@ -15,8 +15,10 @@ describe('the strip of a search', () => {
       cause: 'the cable is too long',
     });
     expect(m.suspicion).toEqual({
-      ...{ piers: { system: 5, port: 11, cable: 52, dock: 17, card: 8, screen: 0 }, elsewhere: 7 },
-      ...{ most: 'cable', cause: 'the cable is too long' },
+      piers: { system: 5, port: 11, cable: 52, dock: 17, card: 8, screen: 0 },
+      elsewhere: 7,
+      most: 'cable',
+      cause: 'the cable is too long',
     });
     expect(m.pinchLine).toBe(
       'Most suspect: cable, 52 %; dock 17 %, host port 11 %, card 8 %, elsewhere 7 %, system 5 %. Likeliest cause: the cable is too long.',

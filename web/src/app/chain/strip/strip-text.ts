@@ -67,7 +67,8 @@ export function copyLine(m: StripModel): string {
 
 /** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */
 export function pinchMoved(before: StripModel, after: StripModel): string | null {
-  const [from, to] = [pinchOf(before), pinchOf(after)];
+  const from = pinchOf(before);
+  const to = pinchOf(after);
   if (!to || (from?.part === to.part && from.rate === to.rate)) return null;
   const was = from ? `, was ${from.rate}` : '';
   if (!from || from.part === to.part) return `Pinch at the ${to.part}: ${to.rate} Gb/s${was}.`;

@@ -29,13 +29,37 @@ const wired = {
     },
   ],
   dock: {
-    ...{ maker: 'Alder', model: 'D-4', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
-    ...{ supply: 'inside', supplyW: 450, cables8Pin: 2, cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, slotW: 75 },
-    ...{ innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3, chargeOutW: 60 },
+    maker: 'Alder',
+    model: 'D-4',
+    form: 'enclosure',
+    connector: 'usb-c',
+    uplink: 'usb4-40',
+    slotGen: 3,
+    slotLanes: 4,
+    supply: 'inside',
+    supplyW: 450,
+    cables8Pin: 2,
+    cables8PinPair: 0,
+    cables6Pin: 0,
+    cables16Pin: 0,
+    slotW: 75,
+    innerLengthMm: 330,
+    innerHeightMm: 180,
+    innerSlots: 3,
+    chargeOutW: 60,
   },
   card: {
-    ...{ maker: 'Alder', model: 'C-20', pcieGen: 4, lanes: 16, boardW: 200, plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0 },
-    ...{ lengthMm: 240, heightMm: 115, slots: 2 },
+    maker: 'Alder',
+    model: 'C-20',
+    pcieGen: 4,
+    lanes: 16,
+    boardW: 200,
+    plugs8Pin: 1,
+    plugs6Pin: 0,
+    plugs16Pin: 0,
+    lengthMm: 240,
+    heightMm: 115,
+    slots: 2,
   },
 };
 const chain = (over: object = {}): Chain => chainSchema.parse({ ...wired, ...over });
@@ -109,10 +133,8 @@ describe('the strip model', () => {
   });
 
   it('tells a screen reader when the pinch moved, and nothing when it stayed', () => {
-    const [long, short] = [
-      model(chain()),
-      model(chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] })),
-    ];
+    const long = model(chain());
+    const short = model(chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] }));
     expect(pinchMoved(long, short)).toBe('Pinch moved from the cable to the dock: 26.0 Gb/s, was 16.0.');
     expect(pinchMoved(short, short)).toBeNull();
     expect(pinchMoved(model(direct), long)).toBe('Pinch at the cable: 16.0 Gb/s.');

@@ -168,7 +168,9 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
     case 'run':
       return plain('Run', 'run', runWords(b));
     case 'used': {
-      const [hours, drops, freezes] = [Number(b['hours']), Number(b['drops']), Number(b['freezes'])];
+      const hours = Number(b['hours']);
+      const drops = Number(b['drops']);
+      const freezes = Number(b['freezes']);
       const what = `${hours} hours, ${drops} ${drops === 1 ? 'drop' : 'drops'}, ${freezes} ${freezes === 1 ? 'freeze' : 'freezes'}`;
       const more = [`From ${text(b, 'from')} to ${text(b, 'until')}`, text(b, 'words')].filter((s) => s !== '');
       return plain('Use', drops + freezes > 0 ? 'fault' : 'reading', what, more);

@@ -68,7 +68,8 @@ export class RecordPage {
   });
   readonly goodOn = computed(() => this.#run.stored()?.good?.at.slice(0, 10) ?? null);
   readonly since = computed(() => {
-    const [good, j] = [this.#run.stored()?.good, this.editor.judgement()];
+    const good = this.#run.stored()?.good;
+    const j = this.editor.judgement();
     return good && j ? sinceGood(good, j.chain).map(sinceWords) : [];
   });
 

@@ -63,7 +63,8 @@ describe('BE-04 the one stream of a tab', () => {
   });
 
   it('topics are told apart, and a job ends for those who watch it only', async () => {
-    const [a, b]: [number[], StreamEvent[]] = [[], []];
+    const a: number[] = [];
+    const b: StreamEvent[] = [];
     live.watch(A, 0).subscribe((e) => a.push(seq(e)));
     live.watch(B, 0).subscribe((e) => b.push(e));
     await vi.advanceTimersByTimeAsync(0);

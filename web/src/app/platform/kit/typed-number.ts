@@ -6,7 +6,8 @@ export function typedNumber(
 ): { ok: true; value: number | { lo: number; hi: number } | null } | { ok: false; why: string } {
   const range = /^(.+?)\s+to\s+(.+)$/i.exec(text.trim());
   if (!range) return readNumber(text);
-  const [lo, hi] = [readNumber(range[1] ?? ''), readNumber(range[2] ?? '')];
+  const lo = readNumber(range[1] ?? '');
+  const hi = readNumber(range[2] ?? '');
   if (!lo.ok) return lo;
   if (!hi.ok) return hi;
   return lo.value === null || hi.value === null

@@ -16,7 +16,8 @@ const KEPT = [
 /** Hand a drawing to the person as an SVG file that looks the same without this page's styles; `paths` are added to it, by attribute. */
 export function saveSvg(name: string, svg: SVGSVGElement, paths: readonly Readonly<Record<string, string>>[] = []): void {
   const copy = svg.cloneNode(true) as SVGSVGElement;
-  const [from, to] = [svg.querySelectorAll('*'), copy.querySelectorAll('*')];
+  const from = svg.querySelectorAll('*');
+  const to = copy.querySelectorAll('*');
   for (const [i, el] of [...from].entries()) {
     const style = getComputedStyle(el);
     for (const k of KEPT) {

@@ -87,11 +87,13 @@ export class SessionForm {
     return asked === null ? null : repeatsFor(asked, this.scatter());
   });
   readonly repeatsSaid = computed(() => {
-    const [repeats, scatter] = [this.repeats(), this.scatter()];
+    const repeats = this.repeats();
+    const scatter = this.scatter();
     return this.#asked() === null ? '' : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MOST_REPEATS });
   });
   readonly preview = computed(() => {
-    const [factors, repeats] = [this.#factors(), this.repeats()];
+    const factors = this.#factors();
+    const repeats = this.repeats();
     return typeof factors === 'string' || repeats === null ? null : planSession(factors, repeats);
   });
 
@@ -132,7 +134,8 @@ export class SessionForm {
   }
 
   plan(): void {
-    const [factors, repeats] = [this.#factors(), this.repeats()];
+    const factors = this.#factors();
+    const repeats = this.repeats();
     const percent = this.#asked();
     if (typeof factors === 'string') return this.problem.set(factors);
     if (percent === null) return this.problem.set('Difference: a number above 0');

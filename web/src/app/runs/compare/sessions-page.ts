@@ -77,7 +77,9 @@ export class SessionsPage {
   readonly place = signal('');
   readonly placeNow = computed(() => this.place() || this.places()[0]?.id || '');
   readonly sentence = computed(() => {
-    const [list, s, st] = [this.sessions(), this.open(), this.state()];
+    const list = this.sessions();
+    const s = this.open();
+    const st = this.state();
     if (!list) return this.problem() ? 'The sessions could not be read; 0 are shown.' : 'Reading the sessions …';
     if (!s || !st) return 'No session yet: 0 planned. Ask a question, and the runs it takes are put in order.';
     const next = st.next === null ? null : st.cells[st.next];
@@ -87,7 +89,8 @@ export class SessionsPage {
   });
   /** Where the measured runs stand side by side. */
   readonly compareQuery = computed(() => {
-    const [s, st] = [this.open(), this.state()];
+    const s = this.open();
+    const st = this.state();
     const ids = st?.cells.flatMap((c) => c.runs) ?? [];
     return { of: ids.join(','), columns: s?.factors[0]?.dimension ?? null, rows: s?.factors[1]?.dimension ?? 'title' };
   });
