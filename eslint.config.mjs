@@ -19,18 +19,52 @@ const laterSubjects = (subject) => ({
 /** Words for people are for pages and views of the server: what is computed never depends on them. */
 const WORDS = { regex: '/text(/|$)', message: 'Only words import words.' };
 const DOM_AND_NODE = {
-  group: ['node:*', 'express', 'sequelize', 'pg', '@angular/*', 'rxjs', 'd3-*', '!d3-random', 'fs', 'path'],
+  group: [
+    'node:*',
+    'express',
+    'sequelize',
+    'pg',
+    '@angular/*',
+    'rxjs',
+    'd3-*',
+    '!d3-random',
+    'fs',
+    'path',
+  ],
   message: 'The core knows neither browser nor server.',
 };
-const SERVER = { group: ['@ruddy/server*', '**/server/**'], message: 'Only the server imports the server.' };
-const WEB = { group: ['@ruddy/web*', '**/web/**', '@angular/*'], message: 'Only the pages import the pages.' };
-const BENCH = { group: ['@ruddy/simbench*', '**/simbench/**', '**/probe/**'], message: 'Pages and core know no bench.' };
-const CORE_INSIDES = { regex: 'core/src/|^@ruddy/core/[^/]+/(?!(text|contract)$)', message: 'Import @ruddy/core/<subject>.' };
+const SERVER = {
+  group: ['@ruddy/server*', '**/server/**'],
+  message: 'Only the server imports the server.',
+};
+const WEB = {
+  group: ['@ruddy/web*', '**/web/**', '@angular/*'],
+  message: 'Only the pages import the pages.',
+};
+const BENCH = {
+  group: ['@ruddy/simbench*', '**/simbench/**', '**/probe/**'],
+  message: 'Pages and core know no bench.',
+};
+const CORE_INSIDES = {
+  regex: 'core/src/|^@ruddy/core/[^/]+/(?!(text|contract)$)',
+  message: 'Import @ruddy/core/<subject>.',
+};
 
 const CORE_ARROWS = SUBJECTS.flatMap((subject) => {
-  const arrows = [insidesOf(subject), ...(laterThan(subject) ? [laterSubjects(subject)] : []), DOM_AND_NODE, SERVER, WEB, BENCH];
+  const arrows = [
+    insidesOf(subject),
+    ...(laterThan(subject) ? [laterSubjects(subject)] : []),
+    DOM_AND_NODE,
+    SERVER,
+    WEB,
+    BENCH,
+  ];
   return [
-    { files: [`core/src/${subject}/**/*.ts`], ignores: [`core/src/${subject}/text/**`], rules: forbid(...arrows, WORDS) },
+    {
+      files: [`core/src/${subject}/**/*.ts`],
+      ignores: [`core/src/${subject}/text/**`],
+      rules: forbid(...arrows, WORDS),
+    },
     { files: [`core/src/${subject}/text/**/*.ts`], rules: forbid(...arrows) },
   ];
 });
@@ -39,7 +73,12 @@ const SERVER_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
   ignores: ['**/*handlers.ts'],
   rules: forbid(WEB, CORE_INSIDES, laterSubjects(subject)),
 }));
-const WEB_ALWAYS = [SERVER, CORE_INSIDES, BENCH, { group: ['node:*'], message: 'The pages run in a browser.' }];
+const WEB_ALWAYS = [
+  SERVER,
+  CORE_INSIDES,
+  BENCH,
+  { group: ['node:*'], message: 'The pages run in a browser.' },
+];
 const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
   files: [`web/src/app/${subject}/**/*.ts`],
   ignores: ['**/*-page.ts', '**/*.spec.ts'],
@@ -48,7 +87,10 @@ const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
 
 /** A literal says what it is, and a name stands by its value: neither is packed to save lines. */
 const PACKED = [
-  { selector: 'ObjectExpression > SpreadElement > ObjectExpression', message: 'Write the properties themselves.' },
+  {
+    selector: 'ObjectExpression > SpreadElement > ObjectExpression',
+    message: 'Write the properties themselves.',
+  },
   {
     selector: 'VariableDeclarator[id.type="ArrayPattern"][init.type="ArrayExpression"]',
     message: 'Declare each name by itself.',
@@ -60,7 +102,16 @@ const PACKED = [
 ];
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/.angular/**', '**/node_modules/**', '.data*/**', 'docs/**', '**/zz-*'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/.angular/**',
+      '**/node_modules/**',
+      '.data*/**',
+      'docs/**',
+      '**/zz-*',
+    ],
+  },
   js.configs.recommended,
   {
     files: ['**/*.mjs', '**/*.cjs'],
@@ -97,7 +148,9 @@ export default tseslint.config(
   {
     files: ['{core,server,simbench,web}/src/**/*.ts'],
     ignores: ['**/*.spec.ts'],
-    rules: { 'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }] },
+    rules: {
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+    },
   },
   ...CORE_ARROWS,
   { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },
@@ -115,11 +168,17 @@ export default tseslint.config(
         { property: 'outerHTML', message: 'Text goes in as text.' },
         { property: 'html', message: 'D3: use text(), never html().' },
       ],
-      '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'rb', style: 'kebab-case' }],
+      '@angular-eslint/component-selector': [
+        'error',
+        { type: 'element', prefix: 'rb', style: 'kebab-case' },
+      ],
       '@typescript-eslint/consistent-type-imports': 'off',
       '@typescript-eslint/no-extraneous-class': 'off',
     },
   },
   ...WEB_ARROWS,
-  { files: ['web/src/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
+  {
+    files: ['web/src/**/*.html'],
+    extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+  },
 );

@@ -6,8 +6,24 @@ const setupFiles = [new URL('scripts/lib/patience-setup.mjs', import.meta.url).p
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', root: './core', include: ['test/**/*.test.ts'], setupFiles, isolate: false } },
-      { test: { name: 'simbench', root: './simbench', include: ['test/**/*.test.ts'], setupFiles, isolate: false } },
+      {
+        test: {
+          name: 'core',
+          root: './core',
+          include: ['test/**/*.test.ts'],
+          setupFiles,
+          isolate: false,
+        },
+      },
+      {
+        test: {
+          name: 'simbench',
+          root: './simbench',
+          include: ['test/**/*.test.ts'],
+          setupFiles,
+          isolate: false,
+        },
+      },
       {
         test: {
           name: 'server',

@@ -16,7 +16,10 @@ function randomFrom(seed) {
     t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
-  return { next, normal: () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()) };
+  return {
+    next,
+    normal: () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()),
+  };
 }
 
 const PIXELS = 2560 * 1440;
@@ -47,7 +50,8 @@ function frames(rig, random) {
     ms = Math.round(ms * 100) / 100;
     out.push(ms);
     if (rig.odd?.generated) shown.push(Math.round(ms * (48 + 4 * random.next())) / 100, 0);
-    if (rig.odd?.generated) shown[shown.length - 1] = Math.round((ms - shown[shown.length - 2]) * 100) / 100;
+    if (rig.odd?.generated)
+      shown[shown.length - 1] = Math.round((ms - shown[shown.length - 2]) * 100) / 100;
     at += ms;
   }
   return { out, shown };
@@ -57,7 +61,8 @@ function frames(rig, random) {
 function sensors(rig, random) {
   const n = rig.s * 2;
   const busy = Math.min(1, (rig.card + 0.3) / meanFrame(rig));
-  const lane = (usual, scatter) => Array.from({ length: n }, () => Math.round((usual + scatter * random.normal()) * 10) / 10);
+  const lane = (usual, scatter) =>
+    Array.from({ length: n }, () => Math.round((usual + scatter * random.normal()) * 10) / 10);
   return {
     'card-load': lane(100 * busy, 2),
     'card-w': lane(60 + 150 * busy, 4),
@@ -77,7 +82,11 @@ export function makeRuns(kept = new Map()) {
     const bytes = Buffer.alloc(list.length * 4);
     list.forEach((v, i) => bytes.writeFloatLE(v, i * 4));
     const sha256 = createHash('sha256').update(bytes).digest('hex');
-    captures.set(sha256, { sha256, n: list.length, data: gzipSync(bytes, { level: 9 }).toString('base64') });
+    captures.set(sha256, {
+      sha256,
+      n: list.length,
+      data: gzipSync(bytes, { level: 9 }).toString('base64'),
+    });
     return { n: list.length, sha256 };
   };
   const minutes = (on, m) => new Date(Date.parse(on) + m * 60_000).toISOString();
@@ -101,7 +110,8 @@ export function makeRuns(kept = new Map()) {
           disturbs: 'no',
           ...(rig.norm && { norm: true, sameProcessor: 'no', slotGen: 4, slotLanes: 16 }),
         },
-        saw: rig.odd?.hitch && k === 0 ? 'A jerk every few seconds, seen on the screen as well' : '',
+        saw:
+          rig.odd?.hitch && k === 0 ? 'A jerk every few seconds, seen on the screen as well' : '',
         channels,
         happenedAt: minutes(rig.on, 4 * k),
         recordedAt: minutes(rig.on, 4 * k + 3),
@@ -116,7 +126,11 @@ export function makeRuns(kept = new Map()) {
         titleId: `title.${t.title}`,
         kind: t.kind,
         settings: t.settings,
-        context: { method: t.kind === 'none' ? null : 'hand', disturbs: null, norm: t.norm ?? false },
+        context: {
+          method: t.kind === 'none' ? null : 'hand',
+          disturbs: null,
+          norm: t.norm ?? false,
+        },
         result: value === null ? null : { value, unit: t.unit },
         reason: t.reason ?? '',
         saw: t.saw ?? '',
@@ -125,7 +139,11 @@ export function makeRuns(kept = new Map()) {
       });
     });
   });
-  const profiles = Object.entries(TITLES).map(([id, t]) => ({ id: `title.${id}`, ...t, fits: kept.get(`title.${id}`) ?? [] }));
+  const profiles = Object.entries(TITLES).map(([id, t]) => ({
+    id: `title.${id}`,
+    ...t,
+    fits: kept.get(`title.${id}`) ?? [],
+  }));
   const sessions = [
     {
       id: 'session.path',

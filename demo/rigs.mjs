@@ -5,15 +5,42 @@
  * Nothing here knows the program that reads it.
  */
 export const TITLES = {
-  lanterns: { name: 'Marsh Lanterns', kind: 'title', note: 'Night market, the walk from the gate to the pier and back' },
+  lanterns: {
+    name: 'Marsh Lanterns',
+    kind: 'title',
+    note: 'Night market, the walk from the gate to the pier and back',
+  },
   rally: { name: 'Peat Rally', kind: 'title', note: 'Built-in lap, dry' },
   herons: { name: 'Nine Herons', kind: 'title', note: 'Flight over the reed beds' },
   keeper: { name: 'Tidegate Keeper', kind: 'title', note: 'Storm night, first ten minutes' },
-  stack: { name: 'Stack 600 frames', kind: 'work', note: 'Image stacking, the same 600 pictures of one night' },
-  survey: { name: 'Sort 10 000 sky tiles', kind: 'work', note: 'Survey classification, fixed model and tiles' },
-  dyke1: { name: 'Sluice Gauge One', kind: 'title', note: 'Built-in scene, default settings', year: 2016 },
-  dyke2: { name: 'Sluice Gauge Two', kind: 'title', note: 'Built-in scene, default settings', year: 2019 },
-  dyke3: { name: 'Sluice Gauge Three', kind: 'title', note: 'Built-in scene, default settings', year: 2023 },
+  stack: {
+    name: 'Stack 600 frames',
+    kind: 'work',
+    note: 'Image stacking, the same 600 pictures of one night',
+  },
+  survey: {
+    name: 'Sort 10 000 sky tiles',
+    kind: 'work',
+    note: 'Survey classification, fixed model and tiles',
+  },
+  dyke1: {
+    name: 'Sluice Gauge One',
+    kind: 'title',
+    note: 'Built-in scene, default settings',
+    year: 2016,
+  },
+  dyke2: {
+    name: 'Sluice Gauge Two',
+    kind: 'title',
+    note: 'Built-in scene, default settings',
+    year: 2019,
+  },
+  dyke3: {
+    name: 'Sluice Gauge Three',
+    kind: 'title',
+    note: 'Built-in scene, default settings',
+    year: 2023,
+  },
 };
 
 /** MB a frame each title sends. */
@@ -54,30 +81,96 @@ export const REPEAT = 0.012;
  * `n`: repeats; `s`: seconds; `odd`: what else is in the capture. `start`: seconds of loading at half the rate; `hitch`: a frame of
  * `ms` every `every` seconds; `generated`: each rendered frame is followed by a generated one; `sensors`: lanes beside the frames.
  */
-const rig = (setup, title, on, settings, stages, n, s, more = {}) => ({ setup, title, on, settings, ...stages, n, s, ...more });
+const rig = (setup, title, on, settings, stages, n, s, more = {}) => ({
+  setup,
+  title,
+  on,
+  settings,
+  ...stages,
+  n,
+  s,
+  ...more,
+});
 const ms = (cpu, card, setup, title, back = 0) => ({ cpu, card, toll: sent(setup, title), back });
 /** The same card in a desktop of the workshop: another processor, hardly any toll. */
-const inSlot = (cpu, card, title) => ({ cpu, card, toll: (MB[title] * 8) / SLOT_GBPS, back: 0, norm: true });
+const inSlot = (cpu, card, title) => ({
+  cpu,
+  card,
+  toll: (MB[title] * 8) / SLOT_GBPS,
+  back: 0,
+  norm: true,
+});
 const FHD = '1920x1080';
 const QHD = '2560x1440';
 const UHD = '3840x2160';
 const PANEL = { screenPath: 'panel' };
 const dome = (on, settings, back, n, more) =>
-  rig('setup.dome', 'lanterns', `2026-10-${on}:00Z`, settings, ms(7.1, 9.3, 'dome', 'lanterns', back), n, 45, more);
+  rig(
+    'setup.dome',
+    'lanterns',
+    `2026-10-${on}:00Z`,
+    settings,
+    ms(7.1, 9.3, 'dome', 'lanterns', back),
+    n,
+    45,
+    more,
+  );
 const desktop = (on, resolution) =>
-  rig('setup.dome', 'lanterns', `2026-10-${on}:00Z`, at(resolution), inSlot(5, 9.3, 'lanterns'), 3, 45);
+  rig(
+    'setup.dome',
+    'lanterns',
+    `2026-10-${on}:00Z`,
+    at(resolution),
+    inSlot(5, 9.3, 'lanterns'),
+    3,
+    45,
+  );
 
 export const FRAMES = [
   dome('14T19:10', at(FHD), 0, 3),
   dome('14T19:40', at(QHD), 0, 3, { sensors: true }),
   dome('14T20:20', at(QHD, PANEL), 3.9, 3),
   dome('21T19:00', at(UHD), 0, 2),
-  rig('setup.dome', 'rally', '2026-10-21T19:30:00Z', at(QHD), ms(5.2, 7.4, 'dome', 'rally'), 3, 40, {
-    odd: { hitch: { every: 3.1, ms: 46 } },
-  }),
-  rig('setup.survey', 'lanterns', '2026-09-30T18:30:00Z', at(QHD), ms(7.1, 6.6, 'survey', 'lanterns'), 3, 45, { sensors: true }),
-  rig('setup.survey', 'lanterns', '2026-09-30T19:10:00Z', at(UHD), ms(7.1, 6.6, 'survey', 'lanterns'), 3, 45),
-  rig('setup.survey', 'rally', '2026-09-30T19:50:00Z', at(QHD), ms(5.2, 5.3, 'survey', 'rally'), 3, 40),
+  rig(
+    'setup.dome',
+    'rally',
+    '2026-10-21T19:30:00Z',
+    at(QHD),
+    ms(5.2, 7.4, 'dome', 'rally'),
+    3,
+    40,
+    {
+      odd: { hitch: { every: 3.1, ms: 46 } },
+    },
+  ),
+  rig(
+    'setup.survey',
+    'lanterns',
+    '2026-09-30T18:30:00Z',
+    at(QHD),
+    ms(7.1, 6.6, 'survey', 'lanterns'),
+    3,
+    45,
+    { sensors: true },
+  ),
+  rig(
+    'setup.survey',
+    'lanterns',
+    '2026-09-30T19:10:00Z',
+    at(UHD),
+    ms(7.1, 6.6, 'survey', 'lanterns'),
+    3,
+    45,
+  ),
+  rig(
+    'setup.survey',
+    'rally',
+    '2026-09-30T19:50:00Z',
+    at(QHD),
+    ms(5.2, 5.3, 'survey', 'rally'),
+    3,
+    40,
+  ),
   rig(
     'setup.survey',
     'herons',
@@ -90,12 +183,45 @@ export const FRAMES = [
       odd: { generated: true },
     },
   ),
-  rig('setup.stacking', 'lanterns', '2026-08-19T18:20:00Z', at(QHD), ms(6.4, 8.8, 'stacking', 'lanterns'), 3, 45),
-  rig('setup.stacking', 'rally', '2026-08-19T19:00:00Z', at(QHD), ms(4.8, 6.9, 'stacking', 'rally'), 3, 40),
-  rig('setup.classifier', 'lanterns', '2026-07-08T18:00:00Z', at(QHD), ms(6.4, 5.1, 'classifier', 'lanterns'), 3, 45, {
-    odd: { start: 4 },
-  }),
-  rig('setup.tower', 'lanterns', '2026-06-17T18:00:00Z', at(QHD), ms(5.9, 8.2, 'tower', 'lanterns'), 3, 45),
+  rig(
+    'setup.stacking',
+    'lanterns',
+    '2026-08-19T18:20:00Z',
+    at(QHD),
+    ms(6.4, 8.8, 'stacking', 'lanterns'),
+    3,
+    45,
+  ),
+  rig(
+    'setup.stacking',
+    'rally',
+    '2026-08-19T19:00:00Z',
+    at(QHD),
+    ms(4.8, 6.9, 'stacking', 'rally'),
+    3,
+    40,
+  ),
+  rig(
+    'setup.classifier',
+    'lanterns',
+    '2026-07-08T18:00:00Z',
+    at(QHD),
+    ms(6.4, 5.1, 'classifier', 'lanterns'),
+    3,
+    45,
+    {
+      odd: { start: 4 },
+    },
+  ),
+  rig(
+    'setup.tower',
+    'lanterns',
+    '2026-06-17T18:00:00Z',
+    at(QHD),
+    ms(5.9, 8.2, 'tower', 'lanterns'),
+    3,
+    45,
+  ),
   rig(
     'setup.plates',
     'herons',
@@ -108,25 +234,84 @@ export const FRAMES = [
       odd: { hitch: { every: 4.4, ms: 78 } },
     },
   ),
-  rig('setup.meridian', 'rally', '2026-09-02T19:00:00Z', at(FHD, { lid: 'closed' }), ms(9.6, 13.2, 'meridian', 'rally'), 3, 40, {
-    sensors: true,
-    mhz: 1870,
-  }),
-  rig('setup.meridian', 'rally', '2026-09-02T19:40:00Z', at(FHD, { lid: 'open' }), ms(9.6, 12.9, 'meridian', 'rally'), 3, 40, {
-    sensors: true,
-    mhz: 1896,
-  }),
-  rig('setup.cart', 'herons', '2026-04-22T18:00:00Z', at(FHD, { capFps: 60, ...PANEL }), ms(9.9, 9.2, 'cart', 'herons'), 2, 40, {
-    cap: 60,
-  }),
-  rig('setup.handheld', 'keeper', '2026-11-07T19:30:00Z', at(FHD), ms(14.8, 12, 'handheld', 'keeper'), 2, 40),
+  rig(
+    'setup.meridian',
+    'rally',
+    '2026-09-02T19:00:00Z',
+    at(FHD, { lid: 'closed' }),
+    ms(9.6, 13.2, 'meridian', 'rally'),
+    3,
+    40,
+    {
+      sensors: true,
+      mhz: 1870,
+    },
+  ),
+  rig(
+    'setup.meridian',
+    'rally',
+    '2026-09-02T19:40:00Z',
+    at(FHD, { lid: 'open' }),
+    ms(9.6, 12.9, 'meridian', 'rally'),
+    3,
+    40,
+    {
+      sensors: true,
+      mhz: 1896,
+    },
+  ),
+  rig(
+    'setup.cart',
+    'herons',
+    '2026-04-22T18:00:00Z',
+    at(FHD, { capFps: 60, ...PANEL }),
+    ms(9.9, 9.2, 'cart', 'herons'),
+    2,
+    40,
+    {
+      cap: 60,
+    },
+  ),
+  rig(
+    'setup.handheld',
+    'keeper',
+    '2026-11-07T19:30:00Z',
+    at(FHD),
+    ms(14.8, 12, 'handheld', 'keeper'),
+    2,
+    40,
+  ),
   desktop('14T15:00', FHD),
   desktop('14T15:20', QHD),
   desktop('14T15:40', UHD),
   // After the calibration of 15 October: what was predicted meets its runs.
-  rig('setup.survey', 'lanterns', '2026-11-04T19:00:00Z', at(FHD), ms(7.1, 6.6, 'survey', 'lanterns'), 2, 45),
-  rig('setup.stacking', 'lanterns', '2026-11-05T18:00:00Z', at(UHD), ms(6.4, 8.8, 'stacking', 'lanterns'), 2, 45),
-  rig('setup.tower', 'lanterns', '2026-11-05T19:00:00Z', at(UHD), ms(5.9, 8.2, 'tower', 'lanterns'), 2, 45),
+  rig(
+    'setup.survey',
+    'lanterns',
+    '2026-11-04T19:00:00Z',
+    at(FHD),
+    ms(7.1, 6.6, 'survey', 'lanterns'),
+    2,
+    45,
+  ),
+  rig(
+    'setup.stacking',
+    'lanterns',
+    '2026-11-05T18:00:00Z',
+    at(UHD),
+    ms(6.4, 8.8, 'stacking', 'lanterns'),
+    2,
+    45,
+  ),
+  rig(
+    'setup.tower',
+    'lanterns',
+    '2026-11-05T19:00:00Z',
+    at(UHD),
+    ms(5.9, 8.2, 'tower', 'lanterns'),
+    2,
+    45,
+  ),
 ];
 
 /** Work is computed, not drawn: only the power mode and who computes it are set. */

@@ -92,7 +92,9 @@ const kindOf = (path: string) =>
 
 /** Roles of what a person acts on. */
 const ACTS = new Set(
-  'button link textbox searchbox combobox checkbox radio switch slider spinbutton tab menuitem option gridcell'.split(' '),
+  'button link textbox searchbox combobox checkbox radio switch slider spinbutton tab menuitem option gridcell'.split(
+    ' ',
+  ),
 );
 
 /** A phone held upright, and a window of 1280 by 800 zoomed to 200 %, which lays out 640 by 400. */
@@ -106,7 +108,9 @@ function overWide() {
   return w.page.evaluate(() => {
     const limit = document.documentElement.clientWidth;
     const over = [...document.querySelectorAll<HTMLElement>('main *')].filter(
-      (e) => e.getBoundingClientRect().right > limit + 1 && !e.closest('.wide, .visually-hidden, .field-of-view'),
+      (e) =>
+        e.getBoundingClientRect().right > limit + 1 &&
+        !e.closest('.wide, .visually-hidden, .field-of-view'),
     );
     return {
       wide: document.documentElement.scrollWidth > limit,
@@ -118,14 +122,23 @@ function overWide() {
 /** Roles and names of the accessibility tree as Chromium builds it for screen readers. */
 async function accessibleNodes(client: CDPSession): Promise<{ role: string; name: string }[]> {
   const { nodes } = await client.send('Accessibility.getFullAXTree');
-  return nodes.flatMap((n) => (n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }]));
+  return nodes.flatMap((n) =>
+    n.ignored ? [] : [{ role: String(n.role?.value), name: String(n.name?.value ?? '').trim() }],
+  );
 }
 
 async function expectNamesAndRoles(path: string, client: CDPSession): Promise<void> {
-  await w.page.waitForFunction(() => /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''));
+  await w.page.waitForFunction(() =>
+    /\d|not known/i.test(document.querySelector('h1')?.textContent ?? ''),
+  );
   const nodes = await accessibleNodes(client);
   const count = (role: string) => nodes.filter((n) => n.role === role).length;
-  expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([path, 1, 1, true]);
+  expect([path, count('banner'), count('main'), count('navigation') > 0]).toEqual([
+    path,
+    1,
+    1,
+    true,
+  ]);
   const acts = nodes.filter((n) => ACTS.has(n.role));
   expect(acts.length).toBeGreaterThan(8);
   expect([path, acts.filter((n) => n.name === '')]).toEqual([path, []]);
@@ -139,8 +152,12 @@ async function expectNoViolation(path: string): Promise<void> {
   ] as const) {
     await w.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
     const axe = new AxePuppeteer(w.page);
-    const { violations } = await (rule === null ? axe.withTags(TAGS) : axe.withRules(rule)).analyze();
-    expect(violations.map((v) => `${path}, ${scheme}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([]);
+    const { violations } = await (
+      rule === null ? axe.withTags(TAGS) : axe.withRules(rule)
+    ).analyze();
+    expect(
+      violations.map((v) => `${path}, ${scheme}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`),
+    ).toEqual([]);
   }
   await w.page.emulateMediaFeatures([]);
 }
@@ -149,23 +166,28 @@ async function expectNoSidewaysScroll(path: string): Promise<void> {
   for (const size of NARROW) {
     await w.page.setViewport(size);
     // Charts draw themselves anew for the new width.
-    await expect.poll(async () => ({ path, size, ...(await overWide()) })).toEqual({ path, size, wide: false, names: [] });
+    await expect
+      .poll(async () => ({ path, size, ...(await overWide()) }))
+      .toEqual({ path, size, wide: false, names: [] });
   }
   await w.page.setViewport({ width: 1280, height: 800 });
 }
 
 describe('every page', () => {
   // One visit for all three: opening a page takes longer than looking at it.
-  it.each(['setups', 'parts', 'runs', 'log'])('is accessible and fits a phone: %s', async (which) => {
-    const client = await w.page.createCDPSession();
-    for (const path of (await places()).filter((p) => kindOf(p) === which)) {
-      await w.open(path);
-      await expectNamesAndRoles(path, client);
-      await expectNoViolation(path);
-      await expectNoSidewaysScroll(path);
-    }
-    await client.detach();
-  });
+  it.each(['setups', 'parts', 'runs', 'log'])(
+    'is accessible and fits a phone: %s',
+    async (which) => {
+      const client = await w.page.createCDPSession();
+      for (const path of (await places()).filter((p) => kindOf(p) === which)) {
+        await w.open(path);
+        await expectNamesAndRoles(path, client);
+        await expectNoViolation(path);
+        await expectNoSidewaysScroll(path);
+      }
+      await client.detach();
+    },
+  );
 
   it('does not scroll sideways when opened at 320 px', async () => {
     await w.page.setViewport(NARROW[0]!);
@@ -182,7 +204,12 @@ describe('every page', () => {
     await w.click('Try it: Cable too long for its kind');
     await w.sees('Trying: Take Withyline K-02');
     const moving = () =>
-      w.page.evaluate(() => document.getAnimations().filter((a) => Number(a.effect?.getComputedTiming().duration) > 20).length);
+      w.page.evaluate(
+        () =>
+          document
+            .getAnimations()
+            .filter((a) => Number(a.effect?.getComputedTiming().duration) > 20).length,
+      );
     expect(await moving()).toBe(0);
     await w.click('Put back');
     expect(await moving()).toBe(0);
@@ -199,12 +226,17 @@ describe('the keyboard', () => {
     await w.sees('14 hosts in the catalogue.');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
     await w.open(`/setups/${items[0]!.id}/plan`);
-    const tabs = await w.page.$$eval('.targets button', (b) => b.filter((x) => (x as HTMLButtonElement).tabIndex === 0).length);
+    const tabs = await w.page.$$eval(
+      '.targets button',
+      (b) => b.filter((x) => (x as HTMLButtonElement).tabIndex === 0).length,
+    );
     expect(tabs).toBe(1);
     await w.page.focus('.targets button[tabindex="0"]');
     await w.page.keyboard.press('End');
     for (let i = 0; i < 3; i++) await w.page.keyboard.press('ArrowLeft');
-    const label = await w.page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
+    const label = await w.page.evaluate(
+      () => document.activeElement?.getAttribute('aria-label') ?? '',
+    );
     expect(label).toMatch(/^Dock: D-4/);
     await w.page.keyboard.press('Enter');
     await w.page.waitForFunction(() => document.activeElement?.id === 'pick-dock');

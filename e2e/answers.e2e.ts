@@ -7,10 +7,28 @@ import { world } from './harness';
 const w = world();
 
 const named = (model: string) => ({ maker: 'Fenmade', model, variant: '' });
-const port = { key: 'rear', position: 'rear', mark: '40', connector: 'usb-c', standard: 'usb4-40', controller: 'built-in' };
+const port = {
+  key: 'rear',
+  position: 'rear',
+  mark: '40',
+  connector: 'usb-c',
+  standard: 'usb4-40',
+  controller: 'built-in',
+};
 const PARTS = {
-  host: { ...named('Box 1'), form: 'mini-pc', sockets: [{ ...port, pcieGen: 4, lanes: 4, tunnelling: null }] },
-  cable: { ...named('Lead 1'), connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40, markedW: 100 },
+  host: {
+    ...named('Box 1'),
+    form: 'mini-pc',
+    sockets: [{ ...port, pcieGen: 4, lanes: 4, tunnelling: null }],
+  },
+  cable: {
+    ...named('Lead 1'),
+    connector: 'usb-c',
+    construction: 'passive',
+    lengthMm: 700,
+    markedGbps: 40,
+    markedW: 100,
+  },
   dock: {
     ...named('Case 1'),
     form: 'enclosure',
@@ -57,11 +75,23 @@ async function threeOpen(variant = ''): Promise<{ setup: Setup; ids: Record<stri
   const ids: Record<string, string> = {};
   for (const [kind, spec] of Object.entries(PARTS)) {
     ids[kind] = randomUUID();
-    await w.api<Part>('/parts', { method: 'POST', body: JSON.stringify({ id: ids[kind], kind, spec: { ...spec, variant } }) });
+    await w.api<Part>('/parts', {
+      method: 'POST',
+      body: JSON.stringify({ id: ids[kind], kind, spec: { ...spec, variant } }),
+    });
   }
-  const slots = { host: ids['host'], socket: 'rear', path: [ids['cable']], dock: ids['dock'], card: ids['card'] };
+  const slots = {
+    host: ids['host'],
+    socket: 'rear',
+    path: [ids['cable']],
+    dock: ids['dock'],
+    card: ids['card'],
+  };
   const body = { id: randomUUID(), name: `Three answers ${variant}`.trim(), slots };
-  return { setup: await w.api<Setup>('/setups', { method: 'POST', body: JSON.stringify(body) }), ids };
+  return {
+    setup: await w.api<Setup>('/setups', { method: 'POST', body: JSON.stringify(body) }),
+    ids,
+  };
 }
 
 const form = (title: string) => `form[aria-label="Answer: ${title}"]`;
@@ -77,11 +107,15 @@ describe('questions are answered where they are asked', () => {
   it('three answers on Plan lead from "not enough known" to "works"; one is undone and given again', async () => {
     const { setup, ids } = await threeOpen();
     await w.open(`/setups/${setup.id}/plan`);
-    await w.sees('Not enough known. Not known: link, watts and room. First: whether the rear port tunnels PCIe, 10 minutes.');
+    await w.sees(
+      'Not enough known. Not known: link, watts and room. First: whether the rear port tunnels PCIe, 10 minutes.',
+    );
     await w.sees('4 of 7 areas known');
 
     await w.page.waitForSelector(form('Tunnels PCIe of the rear port'));
-    await (await w.page.$(`${form('Tunnels PCIe of the rear port')} mat-button-toggle button`))?.click();
+    await (
+      await w.page.$(`${form('Tunnels PCIe of the rear port')} mat-button-toggle button`)
+    )?.click();
     await (await w.page.$(`${form('Tunnels PCIe of the rear port')} button[type=submit]`))?.click();
     await w.sees('Not known: watts and room.');
 
@@ -100,7 +134,10 @@ describe('questions are answered where they are asked', () => {
     expect(w.page.url()).toContain(`/setups/${setup.id}/plan`);
     const card = await w.api<Part>(`/parts/${ids['card']}`);
     expect(card.spec).toMatchObject({ lengthMm: 240 });
-    expect(card.sources['lengthMm']).toMatchObject({ from: 'measured', on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/) });
+    expect(card.sources['lengthMm']).toMatchObject({
+      from: 'measured',
+      on: expect.stringMatching(/^\d{4}-\d\d-\d\d$/),
+    });
 
     // The notice of this answer takes the place of the last one's, which leaves with a movement.
     await w.page.waitForFunction(() => {
@@ -118,7 +155,9 @@ describe('questions are answered where they are asked', () => {
     await w.click('Edit Fenmade Card 1');
     await w.sees('Edit the card');
     await w.fill('Length, mm', '400');
-    await (await w.page.waitForSelector('mat-dialog-container rb-part-form button[type=submit]'))?.click();
+    await (
+      await w.page.waitForSelector('mat-dialog-container rb-part-form button[type=submit]')
+    )?.click();
     await w.sees("Won't work: the card is too long");
   });
 
@@ -126,11 +165,17 @@ describe('questions are answered where they are asked', () => {
     const { setup, ids } = await threeOpen('on paper');
     const put = async (path: string, body: object) => {
       const { rev } = await w.api<{ rev: number }>(path);
-      return w.api(path, { method: 'PATCH', headers: { 'if-match': `"${rev}"` }, body: JSON.stringify(body) });
+      return w.api(path, {
+        method: 'PATCH',
+        headers: { 'if-match': `"${rev}"` },
+        body: JSON.stringify(body),
+      });
     };
     await put(`/parts/${ids['card']}`, { spec: { lengthMm: 240 } });
     await put(`/parts/${ids['dock']}`, { spec: { supplyW: 450 } });
-    await put(`/parts/${ids['host']}`, { spec: { sockets: [{ ...PARTS.host.sockets[0], tunnelling: 'yes' }] } });
+    await put(`/parts/${ids['host']}`, {
+      spec: { sockets: [{ ...PARTS.host.sockets[0], tunnelling: 'yes' }] },
+    });
     await put(`/parts/${ids['cable']}`, { spec: { lengthMm: null } });
     const piece = { id: randomUUID(), partId: ids['cable'], label: 'Lead 1 a' };
     await w.api('/items', { method: 'POST', body: JSON.stringify(piece) });
@@ -144,7 +189,9 @@ describe('questions are answered where they are asked', () => {
     await w.sees(/Works: every hop carries 26\.0 Gb\/s or more/);
     expect((await w.api<Part>(`/parts/${ids['cable']}`)).spec).toMatchObject({ lengthMm: null });
     const { items } = await w.api<{ items: { differs: object }[] }>(`/parts/${ids['cable']}/items`);
-    expect(items[0]?.differs).toMatchObject({ lengthMm: { value: 650, source: { from: 'measured' } } });
+    expect(items[0]?.differs).toMatchObject({
+      lengthMm: { value: 650, source: { from: 'measured' } },
+    });
   });
 
   it('a comparison asks for what either plan lacks, and answers change it there', async () => {

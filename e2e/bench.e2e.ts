@@ -11,12 +11,21 @@ async function setupId(name: string): Promise<string> {
   const r = await w.api<{ items: Setup[] }>(`/setups?q=${encodeURIComponent(name)}`);
   return r.items[0]!.id;
 }
-const post = <T>(path: string, body: object) => w.api<T>(path, { method: 'POST', body: JSON.stringify(body) });
-const act = (id: string, a: Act) => post<Bench>(`/benches/${id}/acts`, { id: randomUUID(), act: a });
+const post = <T>(path: string, body: object) =>
+  w.api<T>(path, { method: 'POST', body: JSON.stringify(body) });
+const act = (id: string, a: Act) =>
+  post<Bench>(`/benches/${id}/acts`, { id: randomUUID(), act: a });
 const benchId = () => w.page.url().split('/bench/')[1] ?? '';
 
 async function lay(name: string, setup: string, over: object = {}): Promise<Bench> {
-  return post('/benches', { id: randomUUID(), name, setupId: await setupId(setup), seed: 4, speed: 0, ...over });
+  return post('/benches', {
+    id: randomUUID(),
+    name,
+    setupId: await setupId(setup),
+    seed: 4,
+    speed: 0,
+    ...over,
+  });
 }
 async function broughtUp(name: string, setup: string): Promise<Bench> {
   const { id, chain } = await lay(name, setup);
@@ -102,7 +111,10 @@ describe('BE-01 a bench in the browser', () => {
       const all = [...document.querySelectorAll<HTMLElement>('.shelf li button')];
       return all.length > 1 && all.every((b) => !b.innerText.includes('socket'));
     });
-    const name = await w.page.$eval('.shelf li:last-child button span', (el) => (el as HTMLElement).innerText);
+    const name = await w.page.$eval(
+      '.shelf li:last-child button span',
+      (el) => (el as HTMLElement).innerText,
+    );
     await w.page.evaluate(() => document.querySelector('.shelf ul')?.scrollTo(0, 10_000));
     const start = await w.page.$eval('.shelf li:last-child button', (el) => {
       el.scrollIntoView({ block: 'center' });
@@ -116,10 +128,14 @@ describe('BE-01 a bench in the browser', () => {
     await w.page.mouse.move(start.x, start.y);
     await w.page.mouse.down();
     for (let i = 1; i <= 10; i++)
-      await w.page.mouse.move(start.x + ((goal.x - start.x) * i) / 10, start.y + ((goal.y - start.y) * i) / 10);
+      await w.page.mouse.move(
+        start.x + ((goal.x - start.x) * i) / 10,
+        start.y + ((goal.y - start.y) * i) / 10,
+      );
     await w.page.mouse.up();
     await w.page.waitForFunction(
-      (n) => (document.querySelector('.places > li:nth-child(4)') as HTMLElement).innerText.includes(n),
+      (n) =>
+        (document.querySelector('.places > li:nth-child(4)') as HTMLElement).innerText.includes(n),
       {},
       name,
     );
@@ -167,7 +183,9 @@ describe('BU-06 and BU-12 from the bench', () => {
         (el, n, t) => {
           const dataTransfer = new DataTransfer();
           dataTransfer.items.add(new File([t], n));
-          el.dispatchEvent(new DragEvent('drop', { dataTransfer, bubbles: true, cancelable: true }));
+          el.dispatchEvent(
+            new DragEvent('drop', { dataTransfer, bubbles: true, cancelable: true }),
+          );
         },
         name,
         text,
@@ -176,7 +194,9 @@ describe('BU-06 and BU-12 from the bench', () => {
     await w.sees('Nothing filled in. notes.txt: Not read: no line begins like a device');
     await drop('report.json', JSON.stringify(report));
     await w.sees('Describe the host');
-    const maker = await w.page.$$eval('mat-dialog-content input', (all) => all.map((i) => (i as HTMLInputElement).value));
+    const maker = await w.page.$$eval('mat-dialog-content input', (all) =>
+      all.map((i) => (i as HTMLInputElement).value),
+    );
     expect(maker).toEqual(expect.arrayContaining(['Staithewright', 'M-3']));
   });
 

@@ -31,9 +31,16 @@ const inPage = <T>(path: string, init?: RequestInit) =>
 async function fits(): Promise<void> {
   const found = await w.page.evaluate(() => {
     const small = [
-      ...document.querySelectorAll<HTMLElement>('main button, main select, main input:not([type=checkbox]):not([type=radio])'),
+      ...document.querySelectorAll<HTMLElement>(
+        'main button, main select, main input:not([type=checkbox]):not([type=radio])',
+      ),
     ]
-      .filter((e) => e.checkVisibility() && !e.closest('details:not([open]), .targets') && e.getBoundingClientRect().height < 24)
+      .filter(
+        (e) =>
+          e.checkVisibility() &&
+          !e.closest('details:not([open]), .targets') &&
+          e.getBoundingClientRect().height < 24,
+      )
       .map((e) => e.outerHTML.slice(0, 120));
     return { wide: document.documentElement.scrollWidth, small };
   });
@@ -68,7 +75,9 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     await w.click('Store this reading');
     await w.sees(`Stored readings ${stored + 1}`);
     const record = await inPage<{ items: { kind: string; by: string }[] }>(`/setups/${id}/record`);
-    expect(record.body.items.filter((e) => e.kind === 'reading').map((e) => e.by)).toContain('Keeper K');
+    expect(record.body.items.filter((e) => e.kind === 'reading').map((e) => e.by)).toContain(
+      'Keeper K',
+    );
   });
 
   it('TR on the phone: the next test is answered with a tap and the suspicion moves', async () => {
@@ -107,14 +116,20 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     await fits();
     expect(await w.page.evaluate(() => document.body.innerText)).not.toContain('Take back');
     expect((await inPage('/demo', { method: 'DELETE' })).status).toBe(403);
-    expect((await inPage('/rules/scout.equalPercent', { method: 'PUT', body: '{}' })).status).toBe(403);
+    expect((await inPage('/rules/scout.equalPercent', { method: 'PUT', body: '{}' })).status).toBe(
+      403,
+    );
   });
 
   it('a session that ended keeps what was open behind the sign-in', async () => {
     await w.open('/setups');
     await w.sees('Sky survey rig');
     await w.page.evaluate(() =>
-      fetch('/api/sign-out', { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' }),
+      fetch('/api/sign-out', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: '{}',
+      }),
     );
     await w.page.evaluate(() => (location.hash = ''));
     await w.click('Workshop', 'link');
@@ -125,7 +140,9 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
 
   it('another site can neither ask nor be asked for', async () => {
     const headers = { 'content-type': 'application/json', origin: 'http://evil.example' };
-    expect((await fetch(`${w.url}/api/sign-in`, { method: 'POST', headers, body: '{}' })).status).toBe(403);
+    expect(
+      (await fetch(`${w.url}/api/sign-in`, { method: 'POST', headers, body: '{}' })).status,
+    ).toBe(403);
     const shown = await fetch(`${w.url}/setups`);
     expect(shown.headers.get('content-security-policy')).toContain("frame-ancestors 'none'");
   });

@@ -33,14 +33,28 @@ async function listing(name: string, load: boolean, acts: readonly Act[] = []): 
     { act: 'load', on: load },
   ];
   // The approval comes when the host has started.
-  const timed = order.map((act, i) => ({ ms: act.act === 'approve' || act.act === 'load' ? 30_000 + i : i, act }));
+  const timed = order.map((act, i) => ({
+    ms: act.act === 'approve' || act.act === 'load' ? 30_000 + i : i,
+    act,
+  }));
   const tree = benchTree(simulate({ chain, seed: 1 }, timed, 60_000));
   if (!tree) throw new Error('no system runs there');
   const dir = mkdtempSync(join(tmpdir(), 'bench-'));
   writeTree(dir, tree);
   const ids = join(import.meta.dirname, '../simbench/pci.ids');
-  const args = ['-i', ids, '-O', `sysfs.path=${join(dir, 'sys/bus/pci')}`, '-A', 'linux-sysfs', '-vvnn'];
-  const text = execFileSync('lspci', args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+  const args = [
+    '-i',
+    ids,
+    '-O',
+    `sysfs.path=${join(dir, 'sys/bus/pci')}`,
+    '-A',
+    'linux-sysfs',
+    '-vvnn',
+  ];
+  const text = execFileSync('lspci', args, {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'ignore'],
+  });
   rmSync(dir, { recursive: true });
   return text;
 }
@@ -55,7 +69,9 @@ async function paste(text: string): Promise<void> {
       clipboardData.setData('text/plain', t);
       const box = el as HTMLTextAreaElement;
       // A script's paste has no default action, so the text is put in here, unless the page said it must not go in.
-      const kept = box.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+      const kept = box.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }),
+      );
       if (kept) box.value = t;
     },
     text,
@@ -73,14 +89,22 @@ describe('BU-06 the link check', () => {
   });
 
   it("this machine's own listing gives a sensible answer", async () => {
-    await paste(execFileSync('lspci', ['-vv'], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }));
+    await paste(
+      execFileSync('lspci', ['-vv'], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] }),
+    );
     await w.sees(/\d+ devices read\.|Not read: no line begins like a device/);
-    await w.sees(/No card behind a link found|as expected|below expected|idle, proves nothing|not read/);
+    await w.sees(
+      /No card behind a link found|as expected|below expected|idle, proves nothing|not read/,
+    );
   });
 
   it.each([
     ['an empty paste', '  ', 'Nothing was pasted.'],
-    ['5 MB', '00:00.0 Host bridge: x\n'.repeat(230_000), 'Not read: 5.3 million characters, at most 2.0 million.'],
+    [
+      '5 MB',
+      '00:00.0 Host bridge: x\n'.repeat(230_000),
+      'Not read: 5.3 million characters, at most 2.0 million.',
+    ],
     ['a binary file', '\u0000\u0001ELF', 'Not read: character 1 is no text.'],
     ['prose', 'my card is slow', 'no line begins like a device'],
   ])('%s gets a clear error and changes nothing', async (_name, text, words) => {
@@ -93,7 +117,9 @@ describe('BU-06 the link check', () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/bring-up?view=link`);
     await paste(await listing('Sky survey rig', true));
     await w.sees(/Bench card Graphics at 0000:0\d:00\.0, behind the tunnel/);
-    await w.sees('The slot shows ×4 Gen3. The rate is not read yet; a half-rate cable looks the same here.');
+    await w.sees(
+      'The slot shows ×4 Gen3. The rate is not read yet; a half-rate cable looks the same here.',
+    );
     await w.sees('Slot width and generation: read');
     await w.sees('Copy rate to the card: not read');
     expect(await w.page.$$eval('.ribbon.core', (r) => r.length)).toBe(1);
@@ -101,8 +127,14 @@ describe('BU-06 the link check', () => {
   });
 
   it('half a width read from a listing is named, with its reason', async () => {
-    await paste(await listing('Sky survey rig', true, [{ act: 'fault', id: 'card-not-seated', strength: 0.5 }]));
-    await w.sees('The link came up with less than expected. Likeliest first: the card trained with fewer lanes');
+    await paste(
+      await listing('Sky survey rig', true, [
+        { act: 'fault', id: 'card-not-seated', strength: 0.5 },
+      ]),
+    );
+    await w.sees(
+      'The link came up with less than expected. Likeliest first: the card trained with fewer lanes',
+    );
     await w.sees('At the card; the readings show it.');
     await w.click('Put the report aside');
     await w.sees('23.8 of 26.0 Gb/s, 92 %: healthy.');
@@ -137,7 +169,9 @@ describe('BU-06 the link check', () => {
     await w.sees('Stored readings 2');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('22.4 of 26.0 Gb/s, 86 %: healthy.');
-    expect(await w.page.$eval('.strip svg', (s) => s.textContent)).toContain('measured 22.4 Gb/s · 86 % · healthy');
+    expect(await w.page.$eval('.strip svg', (s) => s.textContent)).toContain(
+      'measured 22.4 Gb/s · 86 % · healthy',
+    );
     const id = await setupId('Sky survey rig');
     const kept = await w.api<{ items: ReadingEntry[] }>(`/setups/${id}/readings`);
     expect(kept.items[0]).toMatchObject({ grade: 'healthy', gbps: 22.4 });
@@ -177,9 +211,11 @@ describe('PL-02 a host from a report', () => {
     await w.click('Not sure what you have? Describe my host');
     await w.click('Or let the machine tell: paste what its system prints');
     await paste(await listing('Lecture hall loan', true));
-    await w.page.waitForSelector('mat-dialog-content [role=status], mat-dialog-content [role=alert]').catch(async () => {
-      throw new Error(await w.text('mat-dialog-content'));
-    });
+    await w.page
+      .waitForSelector('mat-dialog-content [role=status], mat-dialog-content [role=alert]')
+      .catch(async () => {
+        throw new Error(await w.text('mat-dialog-content'));
+      });
     await w.sees('1 port filled in from the report.');
     await w.sees('Maker and model are not on the bus');
     await w.fill('Maker', 'Harnsey');
@@ -188,7 +224,9 @@ describe('PL-02 a host from a report', () => {
     await w.sees('Describe the host');
     await w.click('Add and choose it');
     await w.page.waitForSelector('#pick-socket option[value=port-1]');
-    const parts = await w.api<{ items: { spec: { sockets: object[] } }[] }>('/parts?kind=host&q=L-99');
+    const parts = await w.api<{ items: { spec: { sockets: object[] } }[] }>(
+      '/parts?kind=host&q=L-99',
+    );
     expect(parts.items[0]?.spec.sockets[0]).toMatchObject({
       standard: 'thunderbolt-3',
       controller: 'separate',
@@ -200,7 +238,9 @@ describe('PL-02 a host from a report', () => {
   it('without rights it fills what it can and gives the command', async () => {
     await w.click('Not sure what you have? Describe my host');
     await w.click('Or let the machine tell: paste what its system prints');
-    await paste('00:02.0 VGA compatible controller: Harnsey graphics\n\tCapabilities: <access denied>');
+    await paste(
+      '00:02.0 VGA compatible controller: Harnsey graphics\n\tCapabilities: <access denied>',
+    );
     await w.sees('Rates, widths and ports need rights. Run this and paste again: sudo lspci -vv');
     await w.page.keyboard.press('Escape');
   });

@@ -10,7 +10,8 @@ const give = giver(w);
 
 const one = async (kind: string, q: string) =>
   (await w.api<{ items: Part[] }>(`/parts?kind=${kind}&q=${encodeURIComponent(q)}`)).items[0]!;
-const setup = async (q: string) => (await w.api<{ items: Setup[] }>(`/setups?q=${encodeURIComponent(q)}&retired=true`)).items[0]!;
+const setup = async (q: string) =>
+  (await w.api<{ items: Setup[] }>(`/setups?q=${encodeURIComponent(q)}&retired=true`)).items[0]!;
 
 describe('PA-01 the list', () => {
   it('is narrowed by a word, shows the columns chosen, and keeps both', async () => {
@@ -23,7 +24,9 @@ describe('PA-01 the list', () => {
     await w.sees(/Columns 6 of/);
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees(/of that kind in the catalogue\./);
-    expect(await w.page.$$eval('[role=columnheader]', (l) => l.map((x) => x.textContent?.trim()))).toContain('Length, mm');
+    expect(
+      await w.page.$$eval('[role=columnheader]', (l) => l.map((x) => x.textContent?.trim())),
+    ).toContain('Length, mm');
   });
 
   it('several are changed at once, with where the value came from; a wrong value changes none', async () => {
@@ -98,7 +101,11 @@ describe('PA-07 prices over time', () => {
     await w.sees('€200.00 member sale');
     expect(await w.page.$$eval('rb-price-chart svg circle', (l) => l.length)).toBe(2);
     const kept = await w.api<{ items: PriceEntry[] }>(`/parts/${c10.id}/prices`);
-    expect(kept.items[0]).toMatchObject({ minor: 20_000, beforeMinor: 23_900, discountPercent: 10 });
+    expect(kept.items[0]).toMatchObject({
+      minor: 20_000,
+      beforeMinor: 23_900,
+      discountPercent: 10,
+    });
   });
 });
 
@@ -160,7 +167,9 @@ describe('PL-19 cost on Plan', () => {
     await w.sees(/could mean two numbers|1 JPY is 0\.006 EUR/);
     await w.open(`/setups/${barn.id}/plan`);
     await w.sees('Cost:');
-    await w.page.waitForFunction(() => /Cost: €[\d,.]+, /.test(document.querySelector('rb-cost-panel')?.textContent ?? ''));
+    await w.page.waitForFunction(() =>
+      /Cost: €[\d,.]+, /.test(document.querySelector('rb-cost-panel')?.textContent ?? ''),
+    );
     expect(await cost()).not.toContain('and JP¥96,800');
   });
 
@@ -225,7 +234,9 @@ describe('PL-22 PL-24 compare, print, share', () => {
     await w.sees(/Stays here: \d/);
     await w.sees('serial numbers');
     await w.page.keyboard.press('Escape');
-    const file = await w.api<{ setups: Setup[]; parts: object[] }>(`/setups/${survey.id}/share-file`);
+    const file = await w.api<{ setups: Setup[]; parts: object[] }>(
+      `/setups/${survey.id}/share-file`,
+    );
     const text = JSON.stringify({
       ...file,
       setups: file.setups.map((s) => ({ ...s, id: 'shared.rig', name: 'Rig from elsewhere' })),

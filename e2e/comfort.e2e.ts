@@ -15,13 +15,19 @@ describe('the strip and its text', () => {
   it('the visible text, the buttons and the picture tell the same chain', async () => {
     await open('Dome desk');
     await w.click(/^Read the strip as text/);
-    const lines = await w.page.$$eval('.as-text li', (l) => l.map((x) => x.textContent?.trim() ?? ''));
-    const labels = await w.page.$$eval('.targets button', (b) => b.map((x) => x.getAttribute('aria-label') ?? ''));
+    const lines = await w.page.$$eval('.as-text li', (l) =>
+      l.map((x) => x.textContent?.trim() ?? ''),
+    );
+    const labels = await w.page.$$eval('.targets button', (b) =>
+      b.map((x) => x.getAttribute('aria-label') ?? ''),
+    );
     expect(lines).toEqual(labels);
     expect(lines[3]).toBe(
       'Host port to Dock through cable: USB4 20 by the cable · PCIe Gen3 ×4. 16.0 Gb/s usable to the card, 15.6 back, expected. Pinch.',
     );
-    const drawn = await w.page.$$eval('.field-of-view svg .line2', (t) => t.map((x) => x.textContent));
+    const drawn = await w.page.$$eval('.field-of-view svg .line2', (t) =>
+      t.map((x) => x.textContent),
+    );
     expect(drawn).toEqual(['53.4 Gb/s', 'pinch: 16.0 Gb/s usable', '26.7 Gb/s']);
   });
 
@@ -61,7 +67,9 @@ describe('choosing and describing', () => {
     await w.fill('Slot PCIe generation', '4');
     await w.fill('Slot lanes wired', '2 to 4');
     await w.click('Add and choose it');
-    await w.page.waitForFunction(() => document.querySelector<HTMLInputElement>('#pick-dock')?.value === 'Quillmere D-9');
+    await w.page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('#pick-dock')?.value === 'Quillmere D-9',
+    );
     const { items } = await w.api<{ items: Part[] }>('/parts?kind=dock&q=d-9');
     expect(items[0]?.spec).toMatchObject({ slotGen: 4, slotLanes: { lo: 2, hi: 4 }, uplink: null });
     await w.sees(/To verify \d/);
@@ -72,7 +80,9 @@ describe('choosing and describing', () => {
     await w.fill('Card', 'no such card');
     await w.page.keyboard.press('Escape');
     await w.page.keyboard.press('Tab');
-    await w.page.waitForFunction(() => document.querySelector<HTMLInputElement>('#pick-card')?.value === 'Dunlinby C-30');
+    await w.page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('#pick-card')?.value === 'Dunlinby C-30',
+    );
   });
 
   it('a second cable in the path is one pier, said and counted with its length', async () => {
@@ -119,12 +129,17 @@ describe('the shell', () => {
   it('filters live in the address: back and reload keep the place', async () => {
     await w.open('/setups');
     await w.fill('Find', 'dome');
-    await w.page.waitForFunction(() => document.querySelectorAll('tbody tr').length === 1 && location.search.includes('q=dome'));
+    await w.page.waitForFunction(
+      () =>
+        document.querySelectorAll('tbody tr').length === 1 && location.search.includes('q=dome'),
+    );
     await w.click('Dome desk', 'link');
     await w.sees('Works with care');
     await w.page.goBack();
     await w.page.waitForFunction(
-      () => location.search.includes('q=dome') && document.querySelectorAll('a.setup-link').length === 1,
+      () =>
+        location.search.includes('q=dome') &&
+        document.querySelectorAll('a.setup-link').length === 1,
     );
   });
 

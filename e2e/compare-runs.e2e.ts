@@ -34,7 +34,9 @@ describe('RU-07 compare', () => {
 
   it('says why a cell is empty, averages over titles by name, and holds a regrouping in the address', async () => {
     const of = ids(
-      (r) => r.facts.resolution === '2560x1440' && ['Marsh Lanterns', 'Peat Rally', 'Tidegate Keeper'].includes(r.title),
+      (r) =>
+        r.facts.resolution === '2560x1440' &&
+        ['Marsh Lanterns', 'Peat Rally', 'Tidegate Keeper'].includes(r.title),
     );
     await w.open(`/compare/runs?of=${of}&rows=title&columns=card`);
     await w.sees('closes at its own start screen');
@@ -56,7 +58,9 @@ describe('RU-07 compare', () => {
   });
 
   it('RU-14 times: with card, processor and both, lower is better', async () => {
-    await w.open(`/compare/runs?of=${ids((r) => r.title === 'Stack 600 frames')}&columns=deviceSet&base=The processor alone`);
+    await w.open(
+      `/compare/runs?of=${ids((r) => r.title === 'Stack 600 frames')}&columns=deviceSet&base=The processor alone`,
+    );
     await w.sees(/Against The processor alone: .*The outside card alone \+13\d\.\d %/);
   });
 
@@ -98,7 +102,12 @@ describe('RU-15 sessions', () => {
         await give(
           'input[aria-label="Files of the next cell"]',
           `${lid}-${k}.json`,
-          JSON.stringify(Array.from({ length: 2000 }, (_, i) => (lid === 'open' ? 10 : 10.4) + ((i * (k + 3)) % 9) / 10)),
+          JSON.stringify(
+            Array.from(
+              { length: 2000 },
+              (_, i) => (lid === 'open' ? 10 : 10.4) + ((i * (k + 3)) % 9) / 10,
+            ),
+          ),
         );
         await w.sees(/to store/);
         await w.click('Store 1 run');
@@ -141,7 +150,8 @@ describe('RU-15 a session over titles', () => {
 describe('RU-01 and RU-02 results by hand', () => {
   it('several times at once; a line that is none is named and nothing is stored', async () => {
     const setup = setupOf('Stacking PC');
-    const before = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items.length;
+    const before = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items
+      .length;
     await w.open(`/setups/${setup}/runs?add=typed`);
     await w.click('Time taken', 'button');
     await w.fill('Work', 'Stack 600 frames');

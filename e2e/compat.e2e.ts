@@ -77,7 +77,9 @@ describe('CO-04 the grid', () => {
     await w.page.focus('[role=grid]');
     await w.page.keyboard.press('ArrowDown');
     await w.page.keyboard.press('ArrowDown');
-    const here = await w.page.$$eval('[role=columnheader].top', (all) => all.findIndex((h) => h.textContent?.includes('D-6')));
+    const here = await w.page.$$eval('[role=columnheader].top', (all) =>
+      all.findIndex((h) => h.textContent?.includes('D-6')),
+    );
     for (let i = 0; i < here; i++) await w.page.keyboard.press('ArrowRight');
     await isOn('Works with care.*seen to work 0 of 4.*contradicts the prediction');
     await w.page.keyboard.press('Enter');
@@ -90,13 +92,19 @@ describe('CO-04 the grid', () => {
   it('200 by 200 parts: at most 2,000 cells are in the document wherever it is scrolled; every cell is reached', async () => {
     const whole = await w.api<Bundle>('/bundle');
     const many = (kind: 'host' | 'dock', name: string) => {
-      const like = whole.parts.find((p) => p.kind === kind && !p.retired) as Bundle['parts'][number];
+      const like = whole.parts.find(
+        (p) => p.kind === kind && !p.retired,
+      ) as Bundle['parts'][number];
       return Array.from({ length: 200 }, (_, i) => {
         const spec = { ...like.spec, model: `${name}-${String(i).padStart(3, '0')}`, variant: '' };
         return { ...like, id: `many.${kind}.${i}`, sources: {}, spec: spec as typeof like.spec };
       });
     };
-    const bundle = { format: 'ruddy-bridge/bundle', version: 1, parts: [...many('host', 'Z'), ...many('dock', 'Y')] };
+    const bundle = {
+      format: 'ruddy-bridge/bundle',
+      version: 1,
+      parts: [...many('host', 'Z'), ...many('dock', 'Y')],
+    };
     await w.api('/bundle', { method: 'POST', body: JSON.stringify(bundle) });
     await w.open('/compatibility/grid?scope=all');
     await w.sees('40000 pairs');
@@ -109,7 +117,9 @@ describe('CO-04 the grid', () => {
       for (const k of keys.slice(0, -1)) await w.page.keyboard.up(k as 'Control');
       await w.page.waitForFunction(
         () =>
-          document.getElementById(document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant') ?? '') !== null,
+          document.getElementById(
+            document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant') ?? '',
+          ) !== null,
         { polling: 50 },
       );
       expect(await cells()).toBeLessThanOrEqual(2000);
@@ -144,7 +154,10 @@ describe('CO-06 claims and CO-10 titles', () => {
     await w.sees(/Marsh Lanterns.*Needs an outside screen.*fewer frames on the panel.*runs/);
     await w.click('Note it');
     await w.sees('Title: choose one');
-    await w.page.select('#t-title', await w.page.$eval('#t-title option:nth-child(2)', (o) => (o as HTMLOptionElement).value));
+    await w.page.select(
+      '#t-title',
+      await w.page.$eval('#t-title option:nth-child(2)', (o) => (o as HTMLOptionElement).value),
+    );
     await w.click('Hungry for memory', 'checkbox');
     await w.fill('Version of the title', '1.5.1');
     await w.click('Note it');
@@ -172,9 +185,13 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     await w.open(`/setups/${id}/plan`);
     await w.click(/^Versions installed/);
     await w.fill('Card driver', '42.0');
-    await w.sees(/Card driver is pinned at 41\.0 \(41\.3 froze the dome picture on the visitor bench\); 42\.0 leaves it\./);
+    await w.sees(
+      /Card driver is pinned at 41\.0 \(41\.3 froze the dome picture on the visitor bench\); 42\.0 leaves it\./,
+    );
     await w.click('Put 41.0 back');
-    await w.page.waitForFunction(() => !document.body.innerText.includes('leaves it'), { polling: 50 });
+    await w.page.waitForFunction(() => !document.body.innerText.includes('leaves it'), {
+      polling: 50,
+    });
     await w.open(`/setups/${id}/record`);
     await w.click('Release the pin of Card driver');
     await w.sees('Released: Card driver.');
@@ -201,7 +218,12 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     await w.fill('What is seen now, one a line; it is not stored', 'clicks twice');
     await w.sees(/WHAT IS SEEN clicks twice/);
     const text = await w.text('rb-question-pack pre');
-    for (const words of ['Host: Harnsey L-13 2025', 'Card driver: 41.0', 'TRIED, NEWEST FIRST', 'healthy'])
+    for (const words of [
+      'Host: Harnsey L-13 2025',
+      'Card driver: 41.0',
+      'TRIED, NEWEST FIRST',
+      'healthy',
+    ])
       expect(text).toContain(words);
     for (const words of ['mat', 'Dome desk', 'this machine']) expect(text).not.toContain(words);
   });
@@ -215,19 +237,37 @@ describe('CO-07 share', () => {
     const file = await w.api<Bundle>('/log/share.json?dock=Quillmere%20D-6');
     const [first] = file.outcomes;
     const theirs = { ...first, outcome: 'works' } as Bundle['outcomes'][number];
-    const fresh = { ...first, id: randomUUID(), unit: randomUUID(), corrects: null, happenedOn: '2026-04-01' } as typeof theirs;
+    const fresh = {
+      ...first,
+      id: randomUUID(),
+      unit: randomUUID(),
+      corrects: null,
+      happenedOn: '2026-04-01',
+    } as typeof theirs;
     const bad = { ...fresh, id: randomUUID(), outcome: 'splendid' } as never;
-    await give('input[type=file]', 'bad.json', JSON.stringify({ ...file, outcomes: [theirs, fresh, bad] }));
+    await give(
+      'input[type=file]',
+      'bad.json',
+      JSON.stringify({ ...file, outcomes: [theirs, fresh, bad] }),
+    );
     await w.sees(/bad\.json: 1 wrong, 1 disagree, 1 new\. Nothing stored yet\./);
     await w.sees('Nothing stored: 1 entry to mend');
-    await give('input[type=file]', 'theirs.json', JSON.stringify({ ...file, outcomes: [theirs, fresh] }));
+    await give(
+      'input[type=file]',
+      'theirs.json',
+      JSON.stringify({ ...file, outcomes: [theirs, fresh] }),
+    );
     await w.sees(/theirs\.json: 1 disagree, 1 new\. Nothing stored yet\./);
     await w.sees(/outcome (unreliable|fails) works/);
     await w.sees('Decide 1 entry first');
     await w.click("Take the file's");
     await w.click('Store 2 entries');
     await w.sees(/theirs\.json: 1 disagree, 1 new\. Stored\./);
-    await give('input[type=file]', 'theirs.json', JSON.stringify({ ...file, outcomes: [theirs, fresh] }));
+    await give(
+      'input[type=file]',
+      'theirs.json',
+      JSON.stringify({ ...file, outcomes: [theirs, fresh] }),
+    );
     await w.sees(/theirs\.json: 2 already here\./);
     await w.open('/compatibility/table?known=file');
     await w.sees(/chains? found/);

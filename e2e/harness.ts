@@ -7,7 +7,13 @@ import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppetee
 import { afterAll, afterEach, beforeAll } from 'vitest';
 import { openCluster, type Cluster } from '../scripts/lib/cluster.mjs';
 import { chromium, CHROMIUM_FLAGS } from '../scripts/lib/chromium.mjs';
-import { COMMANDS_FILE, DEMO_FILE, DEMO_NOW, TEST_DATA_DIR, WEB_DIR } from '../scripts/lib/paths.mjs';
+import {
+  COMMANDS_FILE,
+  DEMO_FILE,
+  DEMO_NOW,
+  TEST_DATA_DIR,
+  WEB_DIR,
+} from '../scripts/lib/paths.mjs';
 import { patient } from '../scripts/lib/patience.mjs';
 import { startServer, stopServer } from '../scripts/lib/server.mjs';
 import { DEMO_TEMPLATE } from './global-setup';
@@ -52,11 +58,16 @@ async function hits(element: ElementHandle<HTMLElement>): Promise<boolean> {
     }
     const seen = window as { reached?: boolean };
     seen.reached = false;
-    document.addEventListener('click', (e) => (seen.reached = e.composedPath().includes(el)), { capture: true, once: true });
+    document.addEventListener('click', (e) => (seen.reached = e.composedPath().includes(el)), {
+      capture: true,
+      once: true,
+    });
   });
   await element.click();
   // A click that led to another document did reach what led there.
-  return element.evaluate(() => (window as { reached?: boolean }).reached === true).catch(() => true);
+  return element
+    .evaluate(() => (window as { reached?: boolean }).reached === true)
+    .catch(() => true);
 }
 
 export interface WorldOptions {
@@ -161,33 +172,49 @@ export function world(options: WorldOptions = {}): World {
   });
 
   w.api = async (path, init) => {
-    const r = await fetch(`${w.url}/api${path}`, { ...init, headers: { 'content-type': 'application/json', ...init?.headers } });
+    const r = await fetch(`${w.url}/api${path}`, {
+      ...init,
+      headers: { 'content-type': 'application/json', ...init?.headers },
+    });
     return (await r.json()) as never;
   };
   w.open = async (path) => {
     await w.page.goto(w.url + path, { waitUntil: 'load' });
     // A page is there when its sentence is: until then it says what it is reading.
-    await w.page.waitForFunction(() => !/^(Reading|Judging)/.test(document.querySelector('h1')?.innerText ?? 'Reading'), {
-      polling: 50,
-    });
+    await w.page.waitForFunction(
+      () => !/^(Reading|Judging)/.test(document.querySelector('h1')?.innerText ?? 'Reading'),
+      {
+        polling: 50,
+      },
+    );
   };
   w.sees = async (words) => {
-    const source = typeof words === 'string' ? words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : words.source;
+    const source =
+      typeof words === 'string' ? words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : words.source;
     await w.page
-      .waitForFunction((s) => new RegExp(s).test(document.body.innerText.replace(/\s+/g, ' ')), { polling: 50 }, source)
+      .waitForFunction(
+        (s) => new RegExp(s).test(document.body.innerText.replace(/\s+/g, ' ')),
+        { polling: 50 },
+        source,
+      )
       .catch(async () => {
         const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
-        throw new Error(`the page does not show ${String(words)}; it shows: ${body.slice(0, 1500)}`);
+        throw new Error(
+          `the page does not show ${String(words)}; it shows: ${body.slice(0, 1500)}`,
+        );
       });
   };
-  w.text = async (selector) => w.page.$eval(selector, (el) => (el as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
+  w.text = async (selector) =>
+    w.page.$eval(selector, (el) => (el as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
   w.click = async (name, role) => {
     const target = typeof name === 'string' ? name : name.source;
     const kinds = role ?? 'button|link|option|tab|radio|checkbox|combobox';
     const find = () =>
       w.page.waitForFunction(
         (t, exact, roles) => {
-          const all = [...document.querySelectorAll<HTMLElement>('button, a, [role], input, select, summary')];
+          const all = [
+            ...document.querySelectorAll<HTMLElement>('button, a, [role], input, select, summary'),
+          ];
           const roleOf = (el: HTMLElement) =>
             el.getAttribute('role') ??
             { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
@@ -200,7 +227,9 @@ export function world(options: WorldOptions = {}): World {
               .join(' ') || undefined;
           const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
           const nameOf = (el: HTMLElement) =>
-            (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText).replace(/\s+/g, ' ').trim();
+            (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText)
+              .replace(/\s+/g, ' ')
+              .trim();
           return (
             all.find(
               (el) =>
@@ -230,7 +259,9 @@ export function world(options: WorldOptions = {}): World {
   w.fill = async (label, words) => {
     const handle = await w.page.waitForFunction(
       (l) => {
-        const found = [...document.querySelectorAll('label')].find((x) => x.innerText.replace(/\s+/g, ' ').trim() === l);
+        const found = [...document.querySelectorAll('label')].find(
+          (x) => x.innerText.replace(/\s+/g, ' ').trim() === l,
+        );
         const field = found?.control ?? document.querySelector(`[aria-label="${l}"]`);
         return field ?? false;
       },
@@ -245,7 +276,10 @@ export function world(options: WorldOptions = {}): World {
     await field?.type(words);
   };
   w.stored = async () => {
-    await w.page.waitForFunction(() => Object.keys(localStorage).every((k) => !k.startsWith('ruddy.bench.')), { polling: 50 });
+    await w.page.waitForFunction(
+      () => Object.keys(localStorage).every((k) => !k.startsWith('ruddy.bench.')),
+      { polling: 50 },
+    );
   };
   w.choose = async (label, words, option) => {
     // A list that closes or is drawn anew while the setup is judged takes the option with it: a person types again.

@@ -9,26 +9,50 @@ describe('PA-02 20,000 parts from a file', () => {
   const head = 'maker,model,variant,connector,construction,lengthMm,markedGbps,markedW';
   const line = (i: number, length: string) => `Longmead,N-${i},,usb-c,passive,${length},40,100`;
   const file = (bad: readonly number[]) =>
-    [head, ...Array.from({ length: 20_000 }, (_, i) => line(i, bad.includes(i) ? 'long' : String(300 + (i % 900))))].join('\n');
+    [
+      head,
+      ...Array.from({ length: 20_000 }, (_, i) =>
+        line(i, bad.includes(i) ? 'long' : String(300 + (i % 900))),
+      ),
+    ].join('\n');
   const count = async () => (await w.api<{ total: number }>('/parts?kind=cable&limit=1')).total;
 
   it('five bad rows are named and nothing is stored; corrected, all are; the page stays responsive', async () => {
     const before = await count();
     await w.open('/parts/import?kind=cable');
-    await give('input[aria-label="File of parts"]', 'cables.csv', file([10, 5000, 9999, 15_000, 19_999]));
-    await w.page.waitForFunction(() => /5 rows of 20,000 to mend/.test(document.querySelector('h1')?.textContent ?? ''));
-    for (const row of ['12 to mend', '5002 to mend', '10001 to mend', '15002 to mend', '20001 to mend']) await w.sees(row);
+    await give(
+      'input[aria-label="File of parts"]',
+      'cables.csv',
+      file([10, 5000, 9999, 15_000, 19_999]),
+    );
+    await w.page.waitForFunction(() =>
+      /5 rows of 20,000 to mend/.test(document.querySelector('h1')?.textContent ?? ''),
+    );
+    for (const row of [
+      '12 to mend',
+      '5002 to mend',
+      '10001 to mend',
+      '15002 to mend',
+      '20001 to mend',
+    ])
+      await w.sees(row);
     await w.sees('lengthMm: long is not a number of mm');
     await w.sees('Nothing stored: 5 rows to mend');
     expect(await count()).toBe(before);
     await give('input[aria-label="File of parts"]', 'cables.csv', file([]));
-    await w.page.waitForFunction(() => /20,000 rows are good/.test(document.querySelector('h1')?.textContent ?? ''));
+    await w.page.waitForFunction(() =>
+      /20,000 rows are good/.test(document.querySelector('h1')?.textContent ?? ''),
+    );
     await w.click('Store all 20,000');
-    await w.page.waitForFunction(() => /Stored from "cables\.csv": 20,000/.test(document.querySelector('h1')?.textContent ?? ''));
+    await w.page.waitForFunction(() =>
+      /Stored from "cables\.csv": 20,000/.test(document.querySelector('h1')?.textContent ?? ''),
+    );
     expect(await count()).toBe(before + 20_000);
     await give('input[aria-label="File of parts"]', 'cables.csv', file([]));
     await w.page.waitForFunction(() =>
-      /Nothing to store: all 20,000 are already here/.test(document.querySelector('h1')?.textContent ?? ''),
+      /Nothing to store: all 20,000 are already here/.test(
+        document.querySelector('h1')?.textContent ?? '',
+      ),
     );
   });
 
@@ -37,14 +61,20 @@ describe('PA-02 20,000 parts from a file', () => {
     await w.sees(/20000 cables called "Longmead"/);
     await w.page.waitForSelector('[data-part]');
     const last = () =>
-      w.page.$$eval('cdk-virtual-scroll-viewport [role=row]', (l) => l[l.length - 1]?.getAttribute('aria-rowindex'));
+      w.page.$$eval('cdk-virtual-scroll-viewport [role=row]', (l) =>
+        l[l.length - 1]?.getAttribute('aria-rowindex'),
+      );
     const first = Number(await last());
     // A person scrolls on; the page after the last one read comes before its first row is needed.
     await w.page.waitForFunction(
       (least) => {
         const view = document.querySelector('cdk-virtual-scroll-viewport');
         view?.scrollTo(0, view.scrollHeight);
-        return Number([...document.querySelectorAll('[data-part]')].at(-1)?.getAttribute('aria-rowindex')) > least;
+        return (
+          Number(
+            [...document.querySelectorAll('[data-part]')].at(-1)?.getAttribute('aria-rowindex'),
+          ) > least
+        );
       },
       { polling: 100 },
       first + 500,

@@ -8,8 +8,13 @@ const w = world();
 async function focused(): Promise<{ role: string; name: string }> {
   const client = await w.page.createCDPSession();
   try {
-    const { result } = await client.send('Runtime.evaluate', { expression: 'document.activeElement' });
-    const { nodes } = await client.send('Accessibility.getPartialAXTree', { objectId: result.objectId!, fetchRelatives: false });
+    const { result } = await client.send('Runtime.evaluate', {
+      expression: 'document.activeElement',
+    });
+    const { nodes } = await client.send('Accessibility.getPartialAXTree', {
+      objectId: result.objectId!,
+      fetchRelatives: false,
+    });
     const [n] = nodes;
     return { role: String(n?.role?.value ?? ''), name: String(n?.name?.value ?? '') };
   } finally {
@@ -42,12 +47,14 @@ function covered(): Promise<string | null> {
     const x = Math.min(Math.max(r.left + r.width / 2, 0), innerWidth - 1);
     const y = Math.min(Math.max(r.top + r.height / 2, 0), innerHeight - 1);
     const top = document.elementFromPoint(x, y);
-    const seen = top && (el.contains(top) || top.contains(el) || top.closest('label')?.contains(el));
+    const seen =
+      top && (el.contains(top) || top.contains(el) || top.closest('label')?.contains(el));
     return seen ? null : `${el.outerHTML.slice(0, 120)} under ${top?.outerHTML.slice(0, 120)}`;
   });
 }
 
-const press = (key: 'Enter' | 'Space' | 'Escape' | 'ArrowDown' | 'End') => w.page.keyboard.press(key);
+const press = (key: 'Enter' | 'Space' | 'Escape' | 'ArrowDown' | 'End') =>
+  w.page.keyboard.press(key);
 const type = (words: string) => w.page.keyboard.type(words);
 
 async function pick(words: string, option: RegExp): Promise<void> {
@@ -87,7 +94,11 @@ describe('the main job without a mouse', () => {
     await w.sees(/every hop carries|with care/);
     await expect
       .poll(async () => (await setups('By hand alone'))[0]?.slots)
-      .toMatchObject({ host: expect.any(String), dock: expect.any(String), card: expect.any(String) });
+      .toMatchObject({
+        host: expect.any(String),
+        dock: expect.any(String),
+        card: expect.any(String),
+      });
   });
 
   it('is brought up step by step, a reading typed at the link check', async () => {
@@ -114,7 +125,9 @@ describe('the main job without a mouse', () => {
     await press('Enter');
     const [made] = await setups('By hand alone');
     await w.sees(/1 outcome logged; the newest, 20 Nov 2026: works/);
-    const { items } = await w.api<{ items: { outcome: string }[] }>(`/outcomes?setupId=${made!.id}`);
+    const { items } = await w.api<{ items: { outcome: string }[] }>(
+      `/outcomes?setupId=${made!.id}`,
+    );
     expect(items.map((o) => o.outcome)).toEqual(['works']);
   });
 

@@ -12,7 +12,11 @@ async function setup(name: string): Promise<Setup> {
 const bringUp = (id: string) => w.api<BringUp>(`/setups/${id}/bring-up`);
 
 async function stepIs(n: number): Promise<void> {
-  await w.page.waitForFunction((k) => document.querySelector('h1')?.innerText.startsWith(`Step ${k} of`), { polling: 50 }, n);
+  await w.page.waitForFunction(
+    (k) => document.querySelector('h1')?.innerText.startsWith(`Step ${k} of`),
+    { polling: 50 },
+    n,
+  );
 }
 
 describe('BU-13 undock, and what came back wrong', () => {
@@ -50,14 +54,22 @@ describe('BU-08, BU-09 living with the dock', () => {
     await w.fill('Gained in the same run, %', '3');
     await w.click('Note this step');
     await w.sees('Undervolt: +3 %');
-    await w.page.waitForFunction(() => /saved \d/.test(document.querySelector('.saved')?.textContent ?? ''), { polling: 50 });
+    await w.page.waitForFunction(
+      () => /saved \d/.test(document.querySelector('.saved')?.textContent ?? ''),
+      { polling: 50 },
+    );
     const { setup: kept } = await bringUp(id);
     expect(kept.docked).toMatchObject({
       docked: { sustainedW: 45.5, peakW: null },
       programs: [{ name: 'Star stacker', uses: 'outside' }],
       tuning: [{ what: 'Undervolt', gainPercent: 3 }],
     });
-    expect(await w.page.$eval('[aria-label="Peak power docked"]', (el) => (el as HTMLInputElement).value)).toBe('9000');
+    expect(
+      await w.page.$eval(
+        '[aria-label="Peak power docked"]',
+        (el) => (el as HTMLInputElement).value,
+      ),
+    ).toBe('9000');
   });
 
   it('BU-15 the health of a link: a trend told apart, cables side by side', async () => {

@@ -4,13 +4,16 @@ import type { LoanRow } from '@ruddy/core/workshop/contract';
 import { world } from './harness';
 
 const w = world({ backups: true });
-const loans = async (state = 'open') => (await w.api<{ items: LoanRow[] }>(`/loans?state=${state}`)).items;
+const loans = async (state = 'open') =>
+  (await w.api<{ items: LoanRow[] }>(`/loans?state=${state}`)).items;
 
 /** Choose by the words of an option in the list with this label. */
 async function pick(label: string, words: string): Promise<void> {
   await w.page.waitForFunction(
     (l, o) => {
-      const list = [...document.querySelectorAll('select')].find((s) => s.labels?.[0]?.innerText.trim().startsWith(l));
+      const list = [...document.querySelectorAll('select')].find((s) =>
+        s.labels?.[0]?.innerText.trim().startsWith(l),
+      );
       const option = [...(list?.options ?? [])].find((x) => x.text.startsWith(o));
       if (!list || !option) return false;
       list.value = option.value;
@@ -27,7 +30,9 @@ describe('WS-01 loans', () => {
   it('says what is out, late, waited for, and which piece stands in two live setups', async () => {
     await w.open('/workshop/loans');
     await w.sees('3 pieces are out, 1 late; 2 waiting. First: C-20 a with Member B, 8 days late.');
-    await w.sees('V-22 trolley stands in Loan cart and Plate scanner, both live: one piece cannot be in two places.');
+    await w.sees(
+      'V-22 trolley stands in Loan cart and Plate scanner, both live: one piece cannot be in two places.',
+    );
     await w.open('/setups');
     await w.click('Plate scanner', 'link');
     await w.sees(
@@ -47,7 +52,9 @@ describe('WS-01 loans', () => {
     await w.fill('Goes along, with commas between', 'bag, tag');
     await w.click('Lend it');
     await w.sees(/Q-05 a is with Member D\. Its card can be printed\./);
-    await w.sees(/Lent to Member D, for Spectrograph tower .*Goes along bag, tag .*Never used with:/);
+    await w.sees(
+      /Lent to Member D, for Spectrograph tower .*Goes along bag, tag .*Never used with:/,
+    );
     const stored = (await loans()).find((l) => l.label === 'Q-05 a');
     expect(stored?.along).toEqual(['bag', 'tag']);
     expect(stored?.checked?.sentence.length).toBeGreaterThan(10);
@@ -62,12 +69,16 @@ describe('WS-01 loans', () => {
     await w.click('Wait for it');
     await w.sees('Member B waits for Q-05 a.');
     await w.click('Take Q-05 a back …');
-    await w.sees(/1?\.? ?All here\?.*How does it look\?.*Does it work\?.*Not at all: Scorched or melted plugs/);
+    await w.sees(
+      /1?\.? ?All here\?.*How does it look\?.*Does it work\?.*Not at all: Scorched or melted plugs/,
+    );
     await w.click('Take it back');
     await w.sees('Nothing stored. Step 3: say whether it works, fails, or was not tried');
     await w.click('bag', 'checkbox');
     await w.click('works', 'radio');
-    await w.sees('Something is missing: it stays here until all is together. Member B waits for it.');
+    await w.sees(
+      'Something is missing: it stays here until all is together. Member B waits for it.',
+    );
     await w.click('tag', 'checkbox');
     await w.sees('It is ready; next is Member B.');
     await w.click('Take it back');
@@ -75,7 +86,9 @@ describe('WS-01 loans', () => {
     await w.click('Hand Q-05 a to Member B …');
     await w.click('Hand it over');
     await w.sees('Q-05 a is with Member B.');
-    expect((await loans('back')).some((l) => l.label === 'Q-05 a' && l.back?.tested === 'works')).toBe(true);
+    expect(
+      (await loans('back')).some((l) => l.label === 'Q-05 a' && l.back?.tested === 'works'),
+    ).toBe(true);
   });
 
   it('a piece that comes back broken keeps its fault', async () => {
@@ -88,7 +101,10 @@ describe('WS-01 loans', () => {
     await w.sees('K-07 a is back. It is faulty: it stays here until it is mended.');
     const part = (await loans('back')).find((l) => l.label === 'K-07 a')?.partId ?? '';
     const { items } = await w.api<{ items: ItemEntry[] }>(`/parts/${part}/items`);
-    expect(items[0]).toMatchObject({ condition: 'faulty', facts: [{ kind: 'fault', words: 'no link in two docks' }, {}] });
+    expect(items[0]).toMatchObject({
+      condition: 'faulty',
+      facts: [{ kind: 'fault', words: 'no link in two docks' }, {}],
+    });
   });
 });
 
@@ -96,7 +112,8 @@ describe('words that look like a page', () => {
   it('are words: a name with markup in it runs nowhere', async () => {
     const name = `<img src=x onerror="window.hit=1"><script>window.hit=2</script>`;
     const id = '0190f7a0-0000-7000-8000-00000000aaaa';
-    const send = (path: string, body: object) => w.api(path, { method: 'POST', body: JSON.stringify(body) });
+    const send = (path: string, body: object) =>
+      w.api(path, { method: 'POST', body: JSON.stringify(body) });
     await send('/members', { id, name: name.slice(0, 60), role: 'member' });
     await send('/setups', { id, name: name.slice(0, 80) });
     await send(`/setups/${id}/notes`, { id, text: name, happenedOn: '2026-11-01' });
@@ -110,7 +127,10 @@ describe('words that look like a page', () => {
     ]) {
       await w.open(path);
       expect(
-        await w.page.evaluate(() => [(window as { hit?: number }).hit ?? null, document.querySelector('img[src=x]')]),
+        await w.page.evaluate(() => [
+          (window as { hit?: number }).hit ?? null,
+          document.querySelector('img[src=x]'),
+        ]),
       ).toEqual([null, null]);
     }
     await w.open(`/setups/${id}/record`);
@@ -136,7 +156,9 @@ describe('WS-03 backup', () => {
     const { items } = await w.api<{ items: { name: string; note: { why: string } }[] }>('/backups');
     const asked = items.findIndex((b) => b.note.why === 'asked');
     await w.page.evaluate((n) => {
-      const all = [...document.querySelectorAll<HTMLElement>('button')].filter((b) => b.innerText.trim() === 'Put back …');
+      const all = [...document.querySelectorAll<HTMLElement>('button')].filter(
+        (b) => b.innerText.trim() === 'Put back …',
+      );
       all[n]?.click();
     }, asked);
     await w.sees('Everything stored since then leaves the pages.');
@@ -144,7 +166,9 @@ describe('WS-03 backup', () => {
     await w.sees(/Restored [\d,]+ rows\. What was here before is the newest backup now\./);
     expect((await loans('back')).map((l) => l.id)).toEqual(before.map((l) => l.id));
     expect(
-      (await w.api<{ items: { note: { why: string } }[] }>('/backups')).items.some((b) => b.note.why === 'before-restore'),
+      (await w.api<{ items: { note: { why: string } }[] }>('/backups')).items.some(
+        (b) => b.note.why === 'before-restore',
+      ),
     ).toBe(true);
     // The pages go on on what was put back.
     await w.open('/setups');

@@ -5,7 +5,9 @@ import { world } from './harness';
 const w = world();
 
 async function stored(kind: string, q: string): Promise<Part[]> {
-  return (await w.api<{ items: Part[] }>(`/parts?kind=${kind}&q=${encodeURIComponent(q)}&retired=true`)).items;
+  return (
+    await w.api<{ items: Part[] }>(`/parts?kind=${kind}&q=${encodeURIComponent(q)}&retired=true`)
+  ).items;
 }
 
 describe('PA-01 the catalogue on the page', () => {
@@ -16,9 +18,13 @@ describe('PA-01 the catalogue on the page', () => {
     await w.fill('Length, mm', '1,200');
     await w.fill('Marked rate, Gb/s', '400');
     await w.click('Add to the catalogue');
-    await w.sees('Nothing stored. Length: "1,200" could mean two numbers; write it without a thousands mark; 1 more');
+    await w.sees(
+      'Nothing stored. Length: "1,200" could mean two numbers; write it without a thousands mark; 1 more',
+    );
     await w.sees('Marked rate: a number from 0.48 to 120 Gb/s, or not sure');
-    expect(await w.page.evaluate(() => document.activeElement?.getAttribute('aria-invalid'))).toBe('true');
+    expect(await w.page.evaluate(() => document.activeElement?.getAttribute('aria-invalid'))).toBe(
+      'true',
+    );
     expect(await stored('cable', 'K-44')).toHaveLength(0);
     await w.fill('Length, mm', '1200');
     await w.fill('Marked rate, Gb/s', '40');
@@ -26,7 +32,11 @@ describe('PA-01 the catalogue on the page', () => {
     await w.sees('Stored.');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('15 cables in the catalogue.');
-    expect((await stored('cable', 'K-44'))[0]?.spec).toMatchObject({ lengthMm: 1200, markedGbps: 40, construction: null });
+    expect((await stored('cable', 'K-44'))[0]?.spec).toMatchObject({
+      lengthMm: 1200,
+      markedGbps: 40,
+      construction: null,
+    });
   });
 
   it('is edited, cloned and retired', async () => {
@@ -42,7 +52,9 @@ describe('PA-01 the catalogue on the page', () => {
     await w.click('Retire');
     await w.sees('Retired: it leaves the lists, what uses it keeps it.');
     await w.sees('15 cables in the catalogue.');
-    expect((await stored('cable', 'K-44')).map((p) => [p.spec.variant, p.retiredAt !== null])).toEqual([
+    expect(
+      (await stored('cable', 'K-44')).map((p) => [p.spec.variant, p.retiredAt !== null]),
+    ).toEqual([
       ['', false],
       ['red', true],
     ]);
@@ -57,7 +69,10 @@ describe('PA-01 the catalogue on the page', () => {
     await w.click('Go on with these answers');
     await w.sees('Describe the host');
     await w.click('Add and choose it');
-    await w.page.waitForFunction(() => document.querySelector<HTMLInputElement>('#pick-host')?.value === 'Not sure My handheld');
+    await w.page.waitForFunction(
+      () =>
+        document.querySelector<HTMLInputElement>('#pick-host')?.value === 'Not sure My handheld',
+    );
     await w.choose('Cable or adapter', 'K-05', 'Withyline K-05');
     await w.choose('Dock', 'D-6', 'Quillmere D-6');
     await w.choose('Card', 'C-10', 'Dunlinby C-10');
@@ -77,7 +92,9 @@ describe('PA-01 the catalogue on the page', () => {
     await w.open(`/parts/host/${host!.id}`);
     await w.click('Remove socket 1');
     await w.click('Save');
-    await w.sees('Socket "left" is used by the setup "Loan laptop 2"; choose another port there first');
+    await w.sees(
+      'Socket "left" is used by the setup "Loan laptop 2"; choose another port there first',
+    );
     expect((await stored('host', 'L-11'))[0]?.rev).toBe(1);
   });
 

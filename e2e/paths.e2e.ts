@@ -66,7 +66,9 @@ describe('PL-07 paths of other kinds', () => {
     await w.sees('the cable holds this chain to 15.2 Gb/s');
     await w.sees(/saved \d\d:\d\d/);
     await w.page.reload({ waitUntil: 'networkidle0' });
-    expect(await w.page.$eval('.strip svg', (s) => s.textContent)).toContain('LAN, 1.0 Gb/s and 1.0 back on the link');
+    expect(await w.page.$eval('.strip svg', (s) => s.textContent)).toContain(
+      'LAN, 1.0 Gb/s and 1.0 back on the link',
+    );
     await w.click('Take off LAN');
     await w.sees('the cable holds this chain to 16.0 Gb/s');
   });
@@ -86,7 +88,9 @@ describe('PL-07 paths of other kinds', () => {
       await w.page.waitForSelector('.cdk-overlay-backdrop', { hidden: true });
     };
     await pick(/^End towards the card/, /^M.2 slot inside/);
-    await w.sees('A tunnel and direct PCIe are different links; no adapter joins them, only a dock does');
+    await w.sees(
+      'A tunnel and direct PCIe are different links; no adapter joins them, only a dock does',
+    );
     await pick(/^End towards the host/, /^OCuLink 4i/);
     await pick(/^End towards the card/, /^Card slot/);
     await w.click('Add to the catalogue');
@@ -97,7 +101,9 @@ describe('PL-07 paths of other kinds', () => {
 describe('CO-02 Compatibility as a table', () => {
   it('keeps predicted and seen apart and says what contradicts', async () => {
     await w.open('/compatibility/table');
-    await w.sees('17 chains logged; 1 is contradicted by what was seen, 1 more went otherwise than predicted so far.');
+    await w.sees(
+      '17 chains logged; 1 is contradicted by what was seen, 1 more went otherwise than predicted so far.',
+    );
     const row = () => w.text('.row.chosen');
     await w.click('Tarnwick L-15');
     await w.sees('Predicted Works with care');
@@ -111,9 +117,12 @@ describe('CO-02 Compatibility as a table', () => {
     await w.fill('Find', '');
     await w.click('Host', 'button');
     await w.sees('by host, rising');
-    await w.page.waitForFunction(() => document.querySelector('.row:not(.head) > div')?.textContent?.trim() === 'Harnsey G-8', {
-      polling: 50,
-    });
+    await w.page.waitForFunction(
+      () => document.querySelector('.row:not(.head) > div')?.textContent?.trim() === 'Harnsey G-8',
+      {
+        polling: 50,
+      },
+    );
     await w.click(/^Columns 8 of 12/);
     await w.click('Under', 'checkbox');
     await w.sees('Columns 9 of 12');
@@ -131,7 +140,13 @@ describe('CO-02 Compatibility as a table', () => {
       {
         id: 'many.dock',
         kind: 'dock',
-        spec: { maker: 'Many', model: 'D', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40' },
+        spec: {
+          maker: 'Many',
+          model: 'D',
+          form: 'enclosure',
+          connector: 'usb-c',
+          uplink: 'usb4-40',
+        },
       },
       { id: 'many.card', kind: 'card', spec: { maker: 'Many', model: 'C' } },
       ...Array.from({ length: 230 }, (_, i) => ({
@@ -150,7 +165,13 @@ describe('CO-02 Compatibility as a table', () => {
       id: `many.setup.${i}`,
       name: `Many ${i}`,
       createdAt: at,
-      slots: { host: `many.host.${i}`, socket: 'left', path: [], dock: 'many.dock', card: 'many.card' },
+      slots: {
+        host: `many.host.${i}`,
+        socket: 'left',
+        path: [],
+        dock: 'many.dock',
+        card: 'many.card',
+      },
     }));
     const outcomes = setups.map((s, i) => ({
       id: `many.o.${i}`,
@@ -171,7 +192,9 @@ describe('CO-02 Compatibility as a table', () => {
       },
       { polling: 50 },
     );
-    expect(await w.page.$$eval('cdk-virtual-scroll-viewport .row', (r) => r.length)).toBeLessThan(60);
+    expect(await w.page.$$eval('cdk-virtual-scroll-viewport .row', (r) => r.length)).toBeLessThan(
+      60,
+    );
     await w.fill('Find', 'Observatory of nothing');
     await w.sees('0 chains fit.');
     await w.fill('Find', 'Quillmere');
@@ -187,7 +210,9 @@ describe('CO-02 Compatibility as a table', () => {
         return make(b);
       };
       const press = (name: string) =>
-        [...document.querySelectorAll('button')].find((b) => b.textContent?.trim() === name)?.click();
+        [...document.querySelectorAll('button')]
+          .find((b) => b.textContent?.trim() === name)
+          ?.click();
       for (const name of ['Export as CSV', 'Export as JSON']) {
         const n = kept.length;
         press(name);

@@ -14,7 +14,9 @@ describe('PL-05 the main job on the page', () => {
   it('a blocked port: the verdict, the reason, the broken hop', async () => {
     await w.open('/setups');
     await w.click('Loan laptop 2', 'link');
-    await w.sees("Won't work: the left port carries 0 Gb/s of PCIe, so no cable or dock will make a card appear.");
+    await w.sees(
+      "Won't work: the left port carries 0 Gb/s of PCIe, so no cable or dock will make a card appear.",
+    );
     await w.sees('Stops it 1');
     await w.sees('without PCIe tunnelling no cable and no dock makes a card appear');
     expect(await w.page.$$eval('.ribbon.torn', (r) => r.length)).toBe(2);
@@ -26,7 +28,9 @@ describe('PL-05 the main job on the page', () => {
     await w.page.select('#pick-socket', 'right');
     await w.sees("Won't work: the right port");
     await w.page.select('#pick-socket', 'left-rear');
-    await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.');
+    await w.sees(
+      'Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.',
+    );
   });
 
   it('a working chain built from nothing: each part, the pinch and the rate; it is there after a reload', async () => {
@@ -45,11 +49,15 @@ describe('PL-05 the main job on the page', () => {
     await w.click(/^Versions installed: 0 of 7/);
     await w.fill('Dock firmware', '1.8');
     await w.page.keyboard.press('Tab');
-    await w.sees('Works: every hop carries 26.0 Gb/s or more, and nothing is logged for this chain yet.');
+    await w.sees(
+      'Works: every hop carries 26.0 Gb/s or more, and nothing is logged for this chain yet.',
+    );
     await w.sees(/saved \d\d:\d\d/);
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('Works: every hop carries 26.0 Gb/s or more');
-    expect(await w.page.$eval('#pick-card', (el) => (el as HTMLInputElement).value)).toBe('Dunlinby C-10');
+    expect(await w.page.$eval('#pick-card', (el) => (el as HTMLInputElement).value)).toBe(
+      'Dunlinby C-10',
+    );
   });
 
   it('another cable moves the pinch, in the sentence, in the strip and in its text; undo brings it back', async () => {
@@ -78,7 +86,9 @@ describe('PL-05 the main job on the page', () => {
   it('a direct link says the caution before anything else to do', async () => {
     await w.open(`/setups/${await setupId('Stacking PC')}/plan`);
     await w.sees('Works: every hop carries 57.3 Gb/s or more, and 3 of 3 like it worked.');
-    expect(await w.text('rb-to-do > :nth-child(2)')).toContain('Everything off, mains out, then the cable.');
+    expect(await w.text('rb-to-do > :nth-child(2)')).toContain(
+      'Everything off, mains out, then the cable.',
+    );
     expect(await w.page.$$eval('.targets button', (b) => b.length)).toBe(7);
   });
 
@@ -95,7 +105,9 @@ describe('PL-05 the main job on the page', () => {
     await w.open(`/setups/${await setupId('Dome desk')}/plan`);
     await w.click('Clone');
     await w.page.waitForFunction(
-      () => (document.querySelector('input.name') as HTMLInputElement | null)?.value === 'Dome desk copy',
+      () =>
+        (document.querySelector('input.name') as HTMLInputElement | null)?.value ===
+        'Dome desk copy',
     );
     // Its fields are drawn anew until it is judged.
     await w.sees('Works with care: the cable holds this chain to 16.0');

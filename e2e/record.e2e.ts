@@ -39,9 +39,13 @@ describe('CO-01 and CO-02 what happened', () => {
     await w.click('Log this outcome');
     await w.sees('Date: 2027-01-01 is in the future; today is 2026-11-20');
     expect(
-      await w.page.$eval('rb-outcome-form input:checked', (el) => (el as HTMLInputElement).labels?.[0]?.innerText.trim()),
+      await w.page.$eval('rb-outcome-form input:checked', (el) =>
+        (el as HTMLInputElement).labels?.[0]?.innerText.trim(),
+      ),
     ).toBe('Fails');
-    const { items: logged } = await w.api<{ items: unknown[] }>(`/outcomes?setupId=${items[0]!.id}`);
+    const { items: logged } = await w.api<{ items: unknown[] }>(
+      `/outcomes?setupId=${items[0]!.id}`,
+    );
     expect(logged).toHaveLength(4);
   });
 

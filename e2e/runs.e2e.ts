@@ -8,7 +8,8 @@ const w = world();
 const give = giver(w);
 const FILES = 'input[aria-label="Files of captures"]';
 let setup = '';
-const runs = async () => (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
+const runs = async () =>
+  (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
 
 beforeAll(async () => {
   const all = await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100');
@@ -17,7 +18,9 @@ beforeAll(async () => {
 const openAdd = () => w.open(`/setups/${setup}/runs?add=files`);
 /** A made capture: a frame of 10 to 12 ms, and a long one each 300. */
 const times = (n: number, seed = 1) =>
-  Array.from({ length: n }, (_, i) => (i % 300 === 299 ? 60 : 10 + ((i * 7 + seed) % 21) / 10).toFixed(2));
+  Array.from({ length: n }, (_, i) =>
+    (i % 300 === 299 ? 60 : 10 + ((i * 7 + seed) % 21) / 10).toFixed(2),
+  );
 
 describe('RU-01 captures in', () => {
   it('columns of an unknown layout are proposed, confirmed, and remembered for the next file', async () => {
@@ -50,7 +53,10 @@ describe('RU-01 captures in', () => {
     });
     expect(stored[0]!.channels.map((c) => c.channel).sort()).toEqual(['card-w', 'frames']);
     const ms = times(3000, 4).map(Number).map(Math.fround);
-    expect(stored[0]!.stats!.averageFps).toBeCloseTo((1000 * ms.length) / ms.reduce((a, b) => a + b, 0), 9);
+    expect(stored[0]!.stats!.averageFps).toBeCloseTo(
+      (1000 * ms.length) / ms.reduce((a, b) => a + b, 0),
+      9,
+    );
   });
 
   it('a wrong proposal is put right by hand', async () => {
@@ -81,17 +87,24 @@ describe('RU-01 captures in', () => {
       [777_777, '99999'],
       [999_999, '1e'],
     ]);
-    const rows = Array.from({ length: 1_000_000 }, (_, i) => bad.get(i + 1) ?? (10 + (i % 7)).toString());
+    const rows = Array.from(
+      { length: 1_000_000 },
+      (_, i) => bad.get(i + 1) ?? (10 + (i % 7)).toString(),
+    );
     await w.page.evaluate(() => {
       const seen = window as unknown as { longest: number };
       seen.longest = 0;
-      new PerformanceObserver((l) => l.getEntries().forEach((e) => (seen.longest = Math.max(seen.longest, e.duration)))).observe({
+      new PerformanceObserver((l) =>
+        l.getEntries().forEach((e) => (seen.longest = Math.max(seen.longest, e.duration))),
+      ).observe({
         entryTypes: ['longtask'],
       });
     });
     await give(FILES, 'million.csv', `frame ms,note\n${rows.map((r) => `${r},a`).join('\n')}\n`);
     await w.click('The columns are right: read it');
-    await w.page.waitForFunction(() => document.body.innerText.includes('bad rows of'), { polling: 100 });
+    await w.page.waitForFunction(() => document.body.innerText.includes('bad rows of'), {
+      polling: 100,
+    });
     await w.sees('7 bad rows of 1000000');
     for (const line of [4, 101, 5001, 123_457, 500_001, 777_778, 1_000_000])
       await w.sees(new RegExp(`Line ${line}, column "frame ms"`));
@@ -100,11 +113,15 @@ describe('RU-01 captures in', () => {
     await w.click('Store the rest without them');
     await w.fill('Title', 'Million');
     await w.click('Store 1 run');
-    await w.page.waitForFunction(() => document.body.innerText.includes('1 run stored'), { polling: 100 });
+    await w.page.waitForFunction(() => document.body.innerText.includes('1 run stored'), {
+      polling: 100,
+    });
     const [run] = (await runs()).filter((r) => r.title === 'Million');
     expect(run?.stats?.frames).toBe(999_993);
     // Reading never holds the page for long: whoever types meanwhile does not notice.
-    expect(await w.page.evaluate(() => (window as unknown as { longest: number }).longest)).toBeLessThan(1000);
+    expect(
+      await w.page.evaluate(() => (window as unknown as { longest: number }).longest),
+    ).toBeLessThan(1000);
   });
 
   it('reading can be stopped, and nothing of the file is kept', async () => {
@@ -122,12 +139,21 @@ describe('RU-01 captures in', () => {
     await openAdd();
     await give(FILES, 'letter.txt', 'Dear observatory,\nthe dock arrived.');
     await w.sees(/letter\.txt.*No table of numbers/);
-    await give(FILES, 'half.json', '{"format": "ruddy-bridge/capture", "version": 1, "frameMs": "none"}');
+    await give(
+      FILES,
+      'half.json',
+      '{"format": "ruddy-bridge/capture", "version": 1, "frameMs": "none"}',
+    );
     await w.sees(/half\.json.*frameMs: is not a list of times/);
     await give(
       FILES,
       'good.json',
-      JSON.stringify({ format: 'ruddy-bridge/capture', version: 1, frameMs: [10, 20], program: 'p' }),
+      JSON.stringify({
+        format: 'ruddy-bridge/capture',
+        version: 1,
+        frameMs: [10, 20],
+        program: 'p',
+      }),
     );
     await w.sees(/good\.json.*p: 2 frames/);
   });
@@ -155,7 +181,9 @@ describe('RU-01 captures in', () => {
 
 describe('what a run shows', () => {
   const demo = async (name: string) =>
-    (await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100')).items.find((s) => s.name === name)!.id;
+    (await w.api<{ items: { id: string; name: string }[] }>('/setups?limit=100')).items.find(
+      (s) => s.name === name,
+    )!.id;
 
   it('average, lows of both schools, stutters with their period, and the values under a reading line', async () => {
     await w.open(`/setups/${await demo('Dome desk')}/runs?view=table`);
@@ -216,7 +244,11 @@ describe('what a run shows', () => {
     const [run] = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${id}`)).items;
     const session = await w.page.createCDPSession();
     const dir = (await import('node:fs')).mkdtempSync('/tmp/down-');
-    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: dir, eventsEnabled: true });
+    await session.send('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: dir,
+      eventsEnabled: true,
+    });
     const done = new Promise<void>((resolve) =>
       session.on('Browser.downloadProgress', (e) => e.state === 'completed' && resolve()),
     );

@@ -12,7 +12,9 @@ describe('SC-01 to SC-03, SC-06 what to buy', () => {
     await w.open('/scout');
     await w.sees('What to buy: choose a host and a use');
     await w.click('Survey laptop: everything new');
-    await w.sees(/First: Quillmere D-4 with Dunlinby C-20 over Withyline K-05: \d+ frames\/s at 1440p for €594\.90, seen here\./);
+    await w.sees(
+      /First: Quillmere D-4 with Dunlinby C-20 over Withyline K-05: \d+ frames\/s at 1440p for €594\.90, seen here\./,
+    );
     await w.sees(/At 1440p(: more money still pays| it stops paying after)/);
     await w.sees('the knee: most for its money');
     await w.sees('Seen to fail 4 of 4 times here. Trust the log.');
@@ -92,7 +94,9 @@ describe('PA-05, PA-06 news', () => {
     await w.click('Read Dock maker now');
     await w.sees('Dock maker: nothing new since the last reading.');
     await w.open('/parts/news');
-    await w.sees(/1 of 3 items concerns parts or symptoms here, 1 new\. First: D-4 dock firmware 1\.9\./);
+    await w.sees(
+      /1 of 3 items concerns parts or symptoms here, 1 new\. First: D-4 dock firmware 1\.9\./,
+    );
     await w.sees(/Speaks of logged symptoms: .*drops under load/);
     await w.click('Note it as dock firmware 1.9');
     await w.sees(/Dome desk/);

@@ -17,7 +17,8 @@ async function bringUp(id: string): Promise<BringUp> {
 
 /** Go on with Tab until something of this name has the focus. */
 async function tabTo(name: string | RegExp): Promise<void> {
-  const pattern = typeof name === 'string' ? `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` : name.source;
+  const pattern =
+    typeof name === 'string' ? `^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` : name.source;
   const here = () =>
     w.page.evaluate((p) => {
       const el = document.activeElement as HTMLElement | null;
@@ -36,7 +37,11 @@ async function tabTo(name: string | RegExp): Promise<void> {
 const sentence = () => w.text('h1');
 
 async function stepIs(n: number): Promise<void> {
-  await w.page.waitForFunction((k) => document.querySelector('h1')?.innerText.startsWith(`Step ${k} of`), { polling: 50 }, n);
+  await w.page.waitForFunction(
+    (k) => document.querySelector('h1')?.innerText.startsWith(`Step ${k} of`),
+    { polling: 50 },
+    n,
+  );
 }
 
 describe('BU-01 and BU-07 the order the log leads to', () => {
@@ -44,7 +49,9 @@ describe('BU-01 and BU-07 the order the log leads to', () => {
     const { id } = await setup('Sky survey');
     await w.open(`/setups/${id}/bring-up`);
     // The entry of another workshop that names its order counts, too.
-    await w.sees(/This host under build 6102: all off 4 of 5, [a-z ,]+ 1 of 1, any time 1 of 3 came up\. So: all off\./);
+    await w.sees(
+      /This host under build 6102: all off 4 of 5, [a-z ,]+ 1 of 1, any time 1 of 3 came up\. So: all off\./,
+    );
     await w.sees('Begin attempt 1: all off');
   });
 
@@ -82,7 +89,9 @@ describe('BU-01 and BU-07 the order the log leads to', () => {
     const { id } = await setup('Lecture hall');
     await w.open(`/setups/${id}/bring-up`);
     await w.click(/^Tries: \d+, and one from before/);
-    await w.page.$$eval('rb-attempt-line [aria-label="Order tried"] button', (l) => (l[3] as HTMLElement).click());
+    await w.page.$$eval('rb-attempt-line [aria-label="Order tried"] button', (l) =>
+      (l[3] as HTMLElement).click(),
+    );
     await w.click('it did not', 'button');
     await w.fill('System build then', '6100');
     await w.click('Note this try');
@@ -143,7 +152,9 @@ describe('BU-02 and BU-03 one step at a time', () => {
 
   it('another card in the slot opens its steps again and says why', async () => {
     const dome = await setup('Dome desk');
-    const cards = await w.api<{ items: { id: string; spec: { model: string } }[] }>('/parts?kind=card&q=R-9');
+    const cards = await w.api<{ items: { id: string; spec: { model: string } }[] }>(
+      '/parts?kind=card&q=R-9',
+    );
     await w.click('Begin attempt 4: all off');
     await w.sees('Card into the slot done in 1');
     await w.api(`/setups/${dome.id}`, {
@@ -211,8 +222,14 @@ describe('everything by Tab, Enter, Space and digits, at 320 pixels', () => {
     const after = await bringUp(cart.id);
     expect(after.attempts[0]?.ended).toMatchObject({ outcome: 'passed', worked: true });
     expect(after.good?.installed.dockFirmware).toBe('25.1');
-    const { items } = await w.api<{ items: OutcomeEntry[] }>(`/outcomes?setupId=${cart.id}&limit=1`);
-    expect(items[0]).toMatchObject({ outcome: 'works', order: 'all-off', happenedOn: '2026-11-20' });
+    const { items } = await w.api<{ items: OutcomeEntry[] }>(
+      `/outcomes?setupId=${cart.id}&limit=1`,
+    );
+    expect(items[0]).toMatchObject({
+      outcome: 'works',
+      order: 'all-off',
+      happenedOn: '2026-11-20',
+    });
   });
 });
 

@@ -10,7 +10,9 @@ const give = giver(w);
 const setup = async () => (await w.api<{ items: Setup[] }>('/setups?q=My first')).items[0]!;
 const at = async (page: string) => w.open(`/setups/${(await setup()).id}/${page}`);
 /** A made capture: a frame of 10 to 12 ms. */
-const frames = Array.from({ length: 2000 }, (_, i) => (10 + ((i * 7) % 21) / 10).toFixed(2)).join('\n');
+const frames = Array.from({ length: 2000 }, (_, i) => (10 + ((i * 7) % 21) / 10).toFixed(2)).join(
+  '\n',
+);
 
 /** One person's way through the whole job, with a host of their own, by what the pages say. */
 describe('a stranger’s path', () => {
@@ -36,7 +38,10 @@ describe('a stranger’s path', () => {
   });
 
   it('plans, and takes the buy list along', async () => {
-    const first = await w.page.$eval('#pick-socket option:nth-child(2)', (o) => (o as HTMLOptionElement).value);
+    const first = await w.page.$eval(
+      '#pick-socket option:nth-child(2)',
+      (o) => (o as HTMLOptionElement).value,
+    );
     await w.page.select('#pick-socket', first);
     await w.choose('Cable or adapter', 'K-02', 'Withyline K-02');
     await w.choose('Dock', 'D-4', 'Quillmere D-4');
@@ -80,7 +85,8 @@ describe('a stranger’s path', () => {
     await at('runs?add=files');
     await give('input[aria-label="Files of captures"]', 'mine.csv', `frame time ms\n${frames}\n`);
     await w.sees(/2000 frames|what do the columns hold\?/);
-    if (/what do the columns hold/.test(await w.text('main'))) await w.click('The columns are right: read it');
+    if (/what do the columns hold/.test(await w.text('main')))
+      await w.click('The columns are right: read it');
     await w.fill('Title', 'Heron Chess');
     await w.fill('Resolution', '2560 × 1440');
     await w.click('Store 1 run');
@@ -106,7 +112,9 @@ describe('a stranger’s path', () => {
     await w.sees('1 outcome logged; the newest, 20 Nov 2026: works.');
     await w.open('/compatibility/table?q=Fenmade');
     await w.sees('1 chain found');
-    const { items } = await w.api<{ items: OutcomeEntry[] }>(`/outcomes?setupId=${(await setup()).id}`);
+    const { items } = await w.api<{ items: OutcomeEntry[] }>(
+      `/outcomes?setupId=${(await setup()).id}`,
+    );
     expect(items).toHaveLength(1);
   });
 

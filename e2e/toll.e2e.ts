@@ -10,7 +10,13 @@ beforeAll(async () => {
 });
 
 /** Results of a title in frames/s, typed by hand; of the same card in a desktop slot with the same processor where asked. */
-async function type(setup: string, title: string, resolution: string, values: string, slot = false): Promise<void> {
+async function type(
+  setup: string,
+  title: string,
+  resolution: string,
+  values: string,
+  slot = false,
+): Promise<void> {
   await w.open(`/setups/${idOf(setup)}/runs?add=typed`);
   await w.click('Score', 'button');
   await w.fill('Title', title);
@@ -19,9 +25,12 @@ async function type(setup: string, title: string, resolution: string, values: st
   await w.fill('Resolution', resolution);
   if (slot) {
     await w.click('The same card in a desktop slot: others are held against it', 'checkbox');
-    const same = '[role=group][aria-label="The same processor drove it"], [aria-label="The same processor drove it"]';
+    const same =
+      '[role=group][aria-label="The same processor drove it"], [aria-label="The same processor drove it"]';
     await w.page.waitForSelector(same);
-    await w.page.$eval(same, (el) => [...el.querySelectorAll('button')].find((b) => b.innerText.trim() === 'Yes')?.click());
+    await w.page.$eval(same, (el) =>
+      [...el.querySelectorAll('button')].find((b) => b.innerText.trim() === 'Yes')?.click(),
+    );
   }
   await w.click('Store what was typed');
   await w.sees(/\d runs? stored/);
@@ -32,7 +41,10 @@ const openRun = async (setup: string, pick: (r: RunEntry) => boolean) => {
   await w.open(`/setups/${id}/runs?show=${items.find(pick)?.id ?? 'none'}`);
 };
 const lanterns = (resolution: string) => (r: RunEntry) =>
-  r.title === 'Marsh Lanterns' && r.settings.resolution === resolution && !r.context.norm && r.settings.screenPath === 'outside';
+  r.title === 'Marsh Lanterns' &&
+  r.settings.resolution === resolution &&
+  !r.context.norm &&
+  r.settings.screenPath === 'outside';
 
 describe('RU-08 and RU-09: what the link costs, and what limits', () => {
   it('stand in the sentence, on the strip, beside the trace and in the list of setups', async () => {
@@ -40,9 +52,13 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
     await w.sees(
       /The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 7\d\.\d frames\/s at 2560x1440 where a desktop slot gives 10\d – \d\d % of, \d\d % lost\./,
     );
-    await w.sees(/Link toll \d\.\d+ ms a frame \(±\d\.\d+\); picture to panel \d\.\d+ ms\. Pinch: cable/);
+    await w.sees(
+      /Link toll \d\.\d+ ms a frame \(±\d\.\d+\); picture to panel \d\.\d+ ms\. Pinch: cable/,
+    );
     await w.sees(/What limits Card, \d\d % of the frame \(\d\d % to \d\d %\)\./);
-    await w.sees(/The link's toll is .*% of the frame\..*Grows from 1920x1080 to 3840x2160: \d\.\d\d times/);
+    await w.sees(
+      /The link's toll is .*% of the frame\..*Grows from 1920x1080 to 3840x2160: \d\.\d\d times/,
+    );
     await w.sees(/Card load 6\d %, under 90: it waits/);
     await w.sees(/\d+\.\d ms: \d\.\d+ longest stage, \d\.\d+ toll/);
     await w.click('Read the strip as text');
@@ -67,15 +83,21 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
     await w.sees(/One swap decides, about 1 minute: run the same at a resolution/);
     await type('Barn workshop', 'Eel Ferry', '2560x1440', '131\n130.2', true);
     await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && !r.context.norm);
-    await w.sees(/The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 92\.3 frames\/s at 2560x1440 where a desktop slot gives 131/);
+    await w.sees(
+      /The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 92\.3 frames\/s at 2560x1440 where a desktop slot gives 131/,
+    );
   });
 });
 
 describe('RU-13 calibration, PL-21 frames to expect', () => {
   it('is refused with too few kinds of run, and used with more; Plan and Runs predict from it', async () => {
     const fit = async () => {
-      const p = (await w.api<{ items: ProfileEntry[] }>('/profiles')).items.find((x) => x.name === 'Eel Ferry');
-      return (await w.api<{ items: FitEntry[] }>(`/profiles/${p?.id ?? ''}/fits`)).items[0]?.fit ?? null;
+      const p = (await w.api<{ items: ProfileEntry[] }>('/profiles')).items.find(
+        (x) => x.name === 'Eel Ferry',
+      );
+      return (
+        (await w.api<{ items: FitEntry[] }>(`/profiles/${p?.id ?? ''}/fits`)).items[0]?.fit ?? null
+      );
     };
     await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && !r.context.norm);
     await w.click(/^Eel Ferry: 0 calibrations/);
@@ -89,7 +111,10 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
       await type('Barn workshop', 'Eel Ferry', size, here);
       await type('Barn workshop', 'Eel Ferry', size, there, true);
     }
-    await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && r.settings.resolution === '2560x1440' && !r.context.norm);
+    await openRun(
+      'Barn workshop',
+      (r) => r.title === 'Eel Ferry' && r.settings.resolution === '2560x1440' && !r.context.norm,
+    );
     await w.click(/^Eel Ferry: calibrated/);
     await w.click('Calibrate from its runs');
     await w.sees(/Fitted to 12 runs of 6 kinds over 2 rates; left-out runs missed by \d+\.\d %/);
@@ -105,7 +130,9 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
     await w.sees(/Eel Ferry: from runs on this host and card; measured: .*traffic/);
     // What was calibrated before a run was recorded is held against it; those of the demo were.
     await openRun('Dome desk', lanterns('2560x1440'));
-    await w.sees(/Prediction against run: 3840x2160 predicted 4\d\.\d ±\d\.?\d*, measured 4\d\.\d\. Held within 5 % in 5 of 5/);
+    await w.sees(
+      /Prediction against run: 3840x2160 predicted 4\d\.\d ±\d\.?\d*, measured 4\d\.\d\. Held within 5 % in 5 of 5/,
+    );
   });
 
   it('from start values alone, that are typed in one place: all four, within their limits', async () => {
@@ -132,7 +159,9 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
     await w.open(`/setups/${idOf('Dome desk')}/plan`);
     await w.sees(/Frames, 2560x1440 Marsh Lanterns 7\d\.\d ±/);
     await w.click(/^Try it/, 'button');
-    await w.sees(/Marsh Lanterns 8\d\.\d ±\d\.?\d* frames\/s expected; toll 2\.\d+ ms, card 9\.\d ms was 7\d/);
+    await w.sees(
+      /Marsh Lanterns 8\d\.\d ±\d\.?\d* frames\/s expected; toll 2\.\d+ ms, card 9\.\d ms was 7\d/,
+    );
   });
 });
 
@@ -146,10 +175,14 @@ describe('RU-10, RU-11, RU-19, RU-20', () => {
   it('a lid that changed the clock too little says so; synthetic tests rise with their year', async () => {
     await openRun('Meridian bench', (r) => r.settings.lid === 'open');
     await w.click(/^Other cards, hosts, clocks/);
-    await w.sees(/closed to open: Clock \+1\.\d+ %, speed \+\d\.\d+ %: .* too uncertain to say; repeat/);
+    await w.sees(
+      /closed to open: Clock \+1\.\d+ %, speed \+\d\.\d+ %: .* too uncertain to say; repeat/,
+    );
     await openRun('Dome desk', lanterns('2560x1440'));
     await w.click(/^Versions and months: 3 runs under 1 set of versions/);
-    await w.sees(/Sluice Gauge One, 2016: 79\.\d % of a desktop.*Sluice Gauge Three, 2023: 92\.\d % of a desktop/);
+    await w.sees(
+      /Sluice Gauge One, 2016: 79\.\d % of a desktop.*Sluice Gauge Three, 2023: 92\.\d % of a desktop/,
+    );
     await w.sees('No difference shown between older and newer tests, in 3 tests.');
   });
 

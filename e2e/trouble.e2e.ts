@@ -17,7 +17,9 @@ const last = async (name: string) => {
 };
 const tick = (words: string) =>
   w.page.evaluate((text) => {
-    const label = [...document.querySelectorAll('label')].find((l) => l.textContent?.trim() === text);
+    const label = [...document.querySelectorAll('label')].find(
+      (l) => l.textContent?.trim() === text,
+    );
     label?.querySelector('input')?.click();
   }, words);
 /** The test of the lamp, whether it is the next one or has to be chosen among the others. */
@@ -38,7 +40,9 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
     await tick('It drops or the dock restarts under load');
     await w.click('Find the cause');
     await w.sees(/Next: .+, \d+ minutes?\. Most suspect: .+, \d+ %\./);
-    await w.sees(/\d\.\d bits expected for \d+ minutes, walking over included; the next best gives/);
+    await w.sees(
+      /\d\.\d bits expected for \d+ minutes, walking over included; the next best gives/,
+    );
     const discs = await w.page.$$eval('svg .disc', (all) => all.length);
     expect(discs).toBeGreaterThanOrEqual(8);
     const shares = await w.page.$$eval('svg .suspicion text.suspect', (all) =>
@@ -52,7 +56,11 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
   it('"cannot" and "not sure" keep a test away; an answer moves the suspicion; the last one is taken back', async () => {
     const first = await w.text('rb-next-panel .what');
     await w.click("Can't do this");
-    await w.page.waitForFunction((old) => document.querySelector('rb-next-panel .what')?.textContent !== old, {}, first);
+    await w.page.waitForFunction(
+      (old) => document.querySelector('rb-next-panel .what')?.textContent !== old,
+      {},
+      first,
+    );
     await lampTest();
     await w.click('It goes out');
     await w.sees(/Mend the most suspect, \d+ %: the supply is too small or trips on peaks/);
@@ -84,10 +92,12 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
     await w.click('Keep it unsolved', 'button');
     await w.sees('Earlier searches of this setup, 1');
     await w.stored();
-    const { items } = await w.api<{ items: OutcomeEntry[] }>(`/outcomes?setupId=${(await setup('Meridian')).id}`);
-    expect(items.find((o) => o.fixes.includes('the supply is too small or trips on peaks'))?.symptoms).toEqual([
-      'it drops or the dock restarts under load',
-    ]);
+    const { items } = await w.api<{ items: OutcomeEntry[] }>(
+      `/outcomes?setupId=${(await setup('Meridian')).id}`,
+    );
+    expect(
+      items.find((o) => o.fixes.includes('the supply is too small or trips on peaks'))?.symptoms,
+    ).toEqual(['it drops or the dock restarts under load']);
   });
 
   it('TR-05 a cause opens with what speaks for it and its figures; a figure is set with a reason, wrong ones are refused', async () => {
@@ -164,7 +174,9 @@ describe('TR-08 and a search without a setup', () => {
 
 describe('TR-01 from an alarm', () => {
   it('a run that alarms leads to the search with what it saw', async () => {
-    const runs = await w.api<{ items: { setupId: string; setupName: string }[] }>('/runs?limit=200');
+    const runs = await w.api<{ items: { setupId: string; setupName: string }[] }>(
+      '/runs?limit=200',
+    );
     const ids = [...new Set(runs.items.map((r) => r.setupId))];
     let found = false;
     for (const id of ids) {
@@ -200,15 +212,21 @@ describe('BE-05 practice', () => {
     expect(await w.text('main')).not.toContain('Cable holds half the rate');
     await w.page.select('select[aria-label="The cause"]', 'cable-class');
     await w.click('This is it');
-    await w.sees(/Found in 2 steps, 6 minutes; the best path takes 3\. Hidden was: The cable is too long/);
-    await w.sees(/At step 1: "look for the dock's router in the link's list" told 0\.\d+ bits a minute/);
+    await w.sees(
+      /Found in 2 steps, 6 minutes; the best path takes 3\. Hidden was: The cable is too long/,
+    );
+    await w.sees(
+      /At step 1: "look for the dock's router in the link's list" told 0\.\d+ bits a minute/,
+    );
     await w.click('Another one');
     await w.sees(/1 of 1 found so far/);
     expect(await headline()).toContain('Find a hidden fault');
   });
 
   it('hides a fault at random in the chain of a setup, and refuses a wrong seed', async () => {
-    await w.page.waitForFunction(() => (document.querySelector('#on') as HTMLSelectElement | null)?.options.length ?? 0 > 5);
+    await w.page.waitForFunction(
+      () => (document.querySelector('#on') as HTMLSelectElement | null)?.options.length ?? 0 > 5,
+    );
     await w.fill('Seed', 'one');
     await w.click('Hide a fault');
     await w.sees('Seed: a whole number from 0 to 999999, or nothing.');

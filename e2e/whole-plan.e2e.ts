@@ -4,7 +4,9 @@ import { world } from './harness';
 
 const w = world();
 const setup = async (name: string) => {
-  const { items } = await w.api<{ items: Setup[] }>(`/setups?retired=true&q=${encodeURIComponent(name)}`);
+  const { items } = await w.api<{ items: Setup[] }>(
+    `/setups?retired=true&q=${encodeURIComponent(name)}`,
+  );
   return items[0]!;
 };
 const plan = async (name: string) => w.open(`/setups/${(await setup(name)).id}/plan`);
@@ -33,7 +35,9 @@ describe('Try it', () => {
     await w.page.keyboard.press('k');
     await w.sees('Works: every hop carries 26.0 Gb/s or more');
     await saved();
-    expect(await w.page.$eval('#pick-cable-0', (el) => (el as HTMLInputElement).value)).toBe('Withyline K-02');
+    expect(await w.page.$eval('#pick-cable-0', (el) => (el as HTMLInputElement).value)).toBe(
+      'Withyline K-02',
+    );
     await w.click('Undo');
     await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s');
     await saved();
@@ -72,7 +76,9 @@ describe('power, charging, room', () => {
     await w.sees('Push each home until it clicks.');
     await saved();
     await w.page.reload({ waitUntil: 'networkidle0' });
-    expect(await w.page.$eval('#pick-supply-0', (el) => (el as HTMLInputElement).value)).toBe('Millrace S-75');
+    expect(await w.page.$eval('#pick-supply-0', (el) => (el as HTMLInputElement).value)).toBe(
+      'Millrace S-75',
+    );
   });
 
   it('PL-12 an 87 W dock keeps a host of 70 W going, not one of 95; a figure out of range is refused by name', async () => {
@@ -97,11 +103,9 @@ describe('power, charging, room', () => {
 
   it('PL-10 the fit is drawn to scale with what is left', async () => {
     await w.click(/^Fit drawing: 61 mm left behind it, 18 mm left above it/);
-    expect(await w.page.$$eval('rb-fit-drawing rect', (r) => r.map((x) => x.getAttribute('class')))).toEqual([
-      'room',
-      'card',
-      'bend',
-    ]);
+    expect(
+      await w.page.$$eval('rb-fit-drawing rect', (r) => r.map((x) => x.getAttribute('class'))),
+    ).toEqual(['room', 'card', 'bend']);
   });
 });
 
@@ -115,7 +119,9 @@ describe('routes, pre-flight, other cards', () => {
     // The third slot is for SATA drives only: nothing is free for this one.
     await w.sees('start from a USB drive first');
     await w.click('Undo');
-    await w.page.waitForFunction(() => (document.querySelector('#pick-socket') as HTMLSelectElement | null)?.value === 'm2-2');
+    await w.page.waitForFunction(
+      () => (document.querySelector('#pick-socket') as HTMLSelectElement | null)?.value === 'm2-2',
+    );
   });
 
   it('PL-17 pre-flight names what this chain needs before the first plug', async () => {
@@ -131,7 +137,9 @@ describe('routes, pre-flight, other cards', () => {
     await w.sees('The card is too long');
     await w.click('Plan with Dunlinby C-20');
     await w.page.waitForFunction(
-      () => (document.querySelector('#pick-card') as HTMLInputElement | null)?.value === 'Dunlinby C-20',
+      () =>
+        (document.querySelector('#pick-card') as HTMLInputElement | null)?.value ===
+        'Dunlinby C-20',
     );
     await w.click('Undo');
     await w.sees('Other cards for this dock 3');
@@ -184,7 +192,9 @@ describe('software', () => {
     await saved();
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('What it is for: cad');
-    expect(await w.page.$eval('#present', (el) => (el as HTMLInputElement).value)).toBe('graphics in the processor');
+    expect(await w.page.$eval('#present', (el) => (el as HTMLInputElement).value)).toBe(
+      'graphics in the processor',
+    );
   });
 });
 

@@ -33,7 +33,9 @@ describe('WS-03 the examples', () => {
     await w.open(`/setups/${items[0]!.id}/plan`);
     await w.click('Clone');
     await w.page.waitForFunction(
-      () => (document.querySelector('input.name') as HTMLInputElement | null)?.value === 'Dome desk copy',
+      () =>
+        (document.querySelector('input.name') as HTMLInputElement | null)?.value ===
+        'Dome desk copy',
     );
     await w.open('/workshop/data');
     await w.sees('These 6 stay and become yours:');
@@ -68,6 +70,8 @@ describe('WS-03 the examples', () => {
     await w.sees('Nothing stored from other.json. format: format: must be "ruddy-bridge/bundle"');
     const bundle = await w.api<object>('/bundle');
     await upload('again.json', JSON.stringify(bundle));
-    await w.sees('From again.json: nothing new; already here 6 parts, 2 items, 1 notes on items, 1 setups, 1 events.');
+    await w.sees(
+      'From again.json: nothing new; already here 6 parts, 2 items, 1 notes on items, 1 setups, 1 events.',
+    );
   });
 });

@@ -1,7 +1,13 @@
 /** What the probe asks of a file system, as Node's own answers it. */
 export interface ProbeFiles {
   openSync(path: string, flags: string): number;
-  readSync(handle: number, buffer: Buffer, offset: number, length: number, position: number): number;
+  readSync(
+    handle: number,
+    buffer: Buffer,
+    offset: number,
+    length: number,
+    position: number,
+  ): number;
   closeSync(handle: number): void;
   readFileSync(path: string, encoding: 'utf8'): unknown;
   readdirSync(path: string): unknown;

@@ -10,8 +10,26 @@ import { basename, dirname, join } from 'node:path';
 let fs = node;
 
 const ADDRESS = /^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/;
-const PORTS = ['endpoint', 'endpoint', null, null, 'root', 'upstream', 'downstream', 'bridge', 'bridge', 'endpoint'];
-const UNTOLD = { port: null, topGts: null, hotplug: null, active: null, present: null, window: null };
+const PORTS = [
+  'endpoint',
+  'endpoint',
+  null,
+  null,
+  'root',
+  'upstream',
+  'downstream',
+  'bridge',
+  'bridge',
+  'endpoint',
+];
+const UNTOLD = {
+  port: null,
+  topGts: null,
+  hotplug: null,
+  active: null,
+  present: null,
+  window: null,
+};
 const SECURITY = ['none', 'user', 'secure', 'dponly', 'usbonly', 'nopcie'];
 const GTS = [null, 2.5, 5, 8, 16, 32, 64];
 const CLASSES = {
@@ -85,14 +103,19 @@ function fromConfig(d, c) {
       d.hotplug = (c[at + 0x14] & 0x40) !== 0;
       d.present = (c[at + 0x1a] & 0x40) !== 0;
     }
-    if ((c.readUInt32LE(at + 0x0c) >>> 20) & 1) d.active = ((c.readUInt16LE(at + 0x12) >> 13) & 1) === 1;
+    if ((c.readUInt32LE(at + 0x0c) >>> 20) & 1)
+      d.active = ((c.readUInt16LE(at + 0x12) >> 13) & 1) === 1;
     const rates = (c.readUInt32LE(at + 0x2c) >>> 1) & 0x7f;
     if (rates) d.topGts = GTS[32 - Math.clz32(rates)] ?? null;
   }
   const window = windowAt(c);
   if (window !== null) {
     const sizes = c.readUInt32LE(window + 4) >>> 4;
-    if (sizes) d.window = { nowMB: 2 ** ((c.readUInt32LE(window + 8) >>> 8) & 0x3f), mostMB: 2 ** (31 - Math.clz32(sizes)) };
+    if (sizes)
+      d.window = {
+        nowMB: 2 ** ((c.readUInt32LE(window + 8) >>> 8) & 0x3f),
+        mostMB: 2 ** (31 - Math.clz32(sizes)),
+      };
   }
 }
 
@@ -103,14 +126,17 @@ function windowOf(dir, regions) {
     if (sizes === null || !/^[0-9a-f]+$/.test(sizes)) continue;
     const most = BigInt(`0x${sizes}`).toString(2).length - 1;
     const region = regions[i];
-    if (region && region.size > 0n && most >= 0) return { nowMB: Number(region.size / 1048576n), mostMB: 2 ** most };
+    if (region && region.size > 0n && most >= 0)
+      return { nowMB: Number(region.size / 1048576n), mostMB: 2 ** most };
   }
   return null;
 }
 
 function regionsOf(dir) {
   return (text(join(dir, 'resource')) ?? '').split('\n').map((line) => {
-    const [start = 0n, end = 0n, flags = 0n] = line.split(/\s+/).map((w) => (/^0x[0-9a-f]+$/.test(w) ? BigInt(w) : 0n));
+    const [start = 0n, end = 0n, flags = 0n] = line
+      .split(/\s+/)
+      .map((w) => (/^0x[0-9a-f]+$/.test(w) ? BigInt(w) : 0n));
     const memory = (flags & 0x200n) !== 0n;
     return { memory, size: memory && start ? end - start + 1n : 0n };
   });
@@ -126,16 +152,21 @@ function device(sys, address) {
   const dir = real(join(sys, 'bus/pci/devices', address));
   const cls = /^0x([0-9a-f]{6})$/.exec(text(join(dir, 'class')) ?? '')?.[1] ?? '';
   const up = basename(dirname(dir));
-  const id = (name) => /^0x([0-9a-f]{4})$/.exec((text(join(dir, name)) ?? '').toLowerCase())?.[1] ?? null;
+  const id = (name) =>
+    /^0x([0-9a-f]{4})$/.exec((text(join(dir, name)) ?? '').toLowerCase())?.[1] ?? null;
   const c = bytes(join(dir, 'config'));
   const buses = ['secondary', 'subordinate'].map((end) => number(join(dir, `${end}_bus_number`)));
   const [cap, now] = ['max', 'current'].map((when) => {
     const lanes = number(join(dir, `${when}_link_width`));
-    return lanes === null ? null : { gts: rate(text(join(dir, `${when}_link_speed`))), lanes: lanes > 32 ? 0 : lanes };
+    return lanes === null
+      ? null
+      : { gts: rate(text(join(dir, `${when}_link_speed`))), lanes: lanes > 32 ? 0 : lanes };
   });
   const regions = regionsOf(dir);
   const wanted = regions.filter((r) => r.memory);
-  const counts = ['correctable', 'nonfatal', 'fatal'].map((kind) => total(join(dir, `aer_dev_${kind}`)));
+  const counts = ['correctable', 'nonfatal', 'fatal'].map((kind) =>
+    total(join(dir, `aer_dev_${kind}`)),
+  );
   const driver = linked(join(dir, 'driver'));
   const d = {
     ...UNTOLD,
@@ -149,11 +180,16 @@ function device(sys, address) {
     cap,
     now,
     driver,
-    driverVersion: driver === null ? null : (text(join(sys, 'module', driver, 'version'))?.slice(0, 60) ?? null),
+    driverVersion:
+      driver === null ? null : (text(join(sys, 'module', driver, 'version'))?.slice(0, 60) ?? null),
     assigned: wanted.length === 0 ? null : wanted.every((r) => r.size > 0n),
     asleep: /^D3/.test(text(join(dir, 'power_state')) ?? ''),
-    errors: counts.includes(null) ? null : { corrected: counts[0], nonfatal: counts[1], fatal: counts[2] },
-    corrected: [...(text(join(dir, 'aer_dev_correctable')) ?? '').matchAll(/^(?!TOTAL)(\w{1,24}) [1-9]/gm)].map((m) => m[1]),
+    errors: counts.includes(null)
+      ? null
+      : { corrected: counts[0], nonfatal: counts[1], fatal: counts[2] },
+    corrected: [
+      ...(text(join(dir, 'aer_dev_correctable')) ?? '').matchAll(/^(?!TOTAL)(\w{1,24}) [1-9]/gm),
+    ].map((m) => m[1]),
     state: c.length >= 4 && c.readUInt32LE(0) === 0xffffffff ? 'gone' : 'ok',
   };
   if (d.state === 'ok') fromConfig(d, c);
@@ -166,7 +202,11 @@ function guessPorts(devices) {
   const by = new Map(devices.map((d) => [d.address, d]));
   for (const d of devices) {
     if (d.port !== null || d.cap === null) continue;
-    const bridge = !by.has(d.parent) ? 'root' : by.get(d.parent).port === 'upstream' ? 'downstream' : 'upstream';
+    const bridge = !by.has(d.parent)
+      ? 'root'
+      : by.get(d.parent).port === 'upstream'
+        ? 'downstream'
+        : 'upstream';
     d.port = d.classCode === '0604' ? bridge : 'endpoint';
   }
 }
@@ -200,7 +240,10 @@ function links(sys) {
         txLanes: number(f('tx_lanes')),
         authorized: number(f('authorized')),
         nvm: version(dir),
-        name: [text(f('vendor_name')), text(f('device_name'))].filter(Boolean).join(' ').slice(0, 120),
+        name: [text(f('vendor_name')), text(f('device_name'))]
+          .filter(Boolean)
+          .join(' ')
+          .slice(0, 120),
       });
       for (const port of list(dir).filter((p) => /^usb4_port\d+$/.test(p))) {
         const plug = /^port(\d+)$/.exec(linked(join(dir, port, 'connector')) ?? '');
@@ -222,15 +265,23 @@ function plugs(sys) {
   return names.flatMap((name) => {
     const port = /^port(\d+)$/.exec(name);
     if (!port) return [];
-    const cable = ['active', 'passive'].find((kind) => kind === text(join(base, `${name}-cable/type`))) ?? null;
+    const cable =
+      ['active', 'passive'].find((kind) => kind === text(join(base, `${name}-cable/type`))) ?? null;
     return [{ index: Number(port[1]), partner: names.includes(`${name}-partner`), cable }];
   });
 }
 
 function machine(sys) {
   const f = (name) => (text(join(sys, 'class/dmi/id', name)) ?? '').slice(0, 60);
-  const said = { maker: f('sys_vendor'), model: f('product_name'), variant: f('product_version'), firmware: f('bios_version') };
-  return said.maker + said.model === '' ? null : { ...said, chassis: number(join(sys, 'class/dmi/id/chassis_type')) };
+  const said = {
+    maker: f('sys_vendor'),
+    model: f('product_name'),
+    variant: f('product_version'),
+    firmware: f('bios_version'),
+  };
+  return said.maker + said.model === ''
+    ? null
+    : { ...said, chassis: number(join(sys, 'class/dmi/id/chassis_type')) };
 }
 
 function power(sys) {
@@ -263,17 +314,35 @@ export function probe(root = '/', files = node) {
   const devices = read.map((r) => r.d);
   guessPorts(devices);
   const link = links(sys);
-  const found = { ...link, plugs: plugs(sys), machine: machine(sys), power: power(sys), screens: screens(sys) };
+  const found = {
+    ...link,
+    plugs: plugs(sys),
+    machine: machine(sys),
+    power: power(sys),
+    screens: screens(sys),
+  };
   const short = read.filter((r) => !r.whole).length;
   const missing = [
     ...(addresses.length === 0 ? ['PCI devices: nothing below sys/bus/pci/devices'] : []),
-    ...(short > 0 ? [`Hot-plug and top rates of ${short} of ${devices.length} devices: read without rights`] : []),
-    ...(found.domains.length === 0 ? ['Routers: this system lists no Thunderbolt or USB4 domain'] : []),
+    ...(short > 0
+      ? [`Hot-plug and top rates of ${short} of ${devices.length} devices: read without rights`]
+      : []),
+    ...(found.domains.length === 0
+      ? ['Routers: this system lists no Thunderbolt or USB4 domain']
+      : []),
     ...(found.plugs.length === 0 ? ['USB-C plugs: this system lists none'] : []),
     ...(found.machine === null ? ['Maker and model: the machine does not say'] : []),
   ];
   const kernel = text(join(root, 'proc/sys/kernel/osrelease'))?.slice(0, 120) ?? null;
-  return { format: 'ruddy-bridge/report', version: 1, source: 'probe', devices, ...found, kernel, missing };
+  return {
+    format: 'ruddy-bridge/report',
+    version: 1,
+    source: 'probe',
+    devices,
+    ...found,
+    kernel,
+    missing,
+  };
 }
 
 function main(args) {

@@ -8,7 +8,9 @@ const packagesOutside = {
   name: 'packages-outside',
   setup(b) {
     b.onResolve({ filter: /^[^./]/ }, (args) =>
-      args.kind === 'entry-point' || args.path.startsWith('@ruddy/') ? null : { path: args.path, external: true },
+      args.kind === 'entry-point' || args.path.startsWith('@ruddy/')
+        ? null
+        : { path: args.path, external: true },
     );
   },
 };

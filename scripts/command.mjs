@@ -16,7 +16,9 @@ if (!process.env.DATABASE_URL) {
 }
 const [command, argument] = process.argv.slice(2);
 if (command === 'restore' && argument)
-  say('Trying the file beside the database first; what is there now is backed up before it is replaced.');
+  say(
+    'Trying the file beside the database first; what is there now is backed up before it is replaced.',
+  );
 const code = await run(process.execPath, [COMMANDS_FILE, ...process.argv.slice(2)], {
   env: {
     ...process.env,

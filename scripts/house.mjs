@@ -8,9 +8,16 @@ const rows = (await figures()).map((f) => ({
   name: f.name,
   value: f.value,
   limit: f.limit,
-  state: f.value > f.held ? `over ${f.held}` : f.value > f.limit ? `on the way, at most ${f.held}` : 'ok',
+  state:
+    f.value > f.held
+      ? `over ${f.held}`
+      : f.value > f.limit
+        ? `on the way, at most ${f.held}`
+        : 'ok',
 }));
 const width = Math.max(...rows.map((r) => r.name.length));
 for (const r of rows)
-  console.log(`${r.name.padEnd(width)} | ${String(r.value).padStart(6)} | ${String(r.limit).padStart(6)} | ${r.state}`);
+  console.log(
+    `${r.name.padEnd(width)} | ${String(r.value).padStart(6)} | ${String(r.limit).padStart(6)} | ${r.state}`,
+  );
 process.exit(rows.some((r) => r.state.startsWith('over')) ? 1 : 0);

@@ -9,7 +9,10 @@ const { dependencies, build } = await import('./lib/prepare.mjs');
 const { openCluster, ensureDatabase } = await import('./lib/cluster.mjs');
 const { startServer, stopServer } = await import('./lib/server.mjs');
 
-const empty = process.argv.includes('--empty') || process.env.RUDDY_EMPTY === '1' || Boolean(process.env.npm_config_empty);
+const empty =
+  process.argv.includes('--empty') ||
+  process.env.RUDDY_EMPTY === '1' ||
+  Boolean(process.env.npm_config_empty);
 const port = Number(process.env.PORT ?? 4310);
 const host = process.env.HOST || '127.0.0.1';
 
@@ -24,9 +27,13 @@ function taken() {
 function addressesOf(bound) {
   if (bound !== '0.0.0.0' && bound !== '::') return [bound.includes(':') ? `[${bound}]` : bound];
   const all = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
-  return ['127.0.0.1', ...all.filter((a) => !a.internal && a.family === 'IPv4').map((a) => a.address)];
+  return [
+    '127.0.0.1',
+    ...all.filter((a) => !a.internal && a.family === 'IPv4').map((a) => a.address),
+  ];
 }
-if (!Number.isInteger(port) || port < 0 || port > 65535) stop(`PORT=${process.env.PORT} is not a port`);
+if (!Number.isInteger(port) || port < 0 || port > 65535)
+  stop(`PORT=${process.env.PORT} is not a port`);
 if (await taken()) stop(`port ${port} is taken; set PORT to another one, like PORT=4311 npm start`);
 
 await dependencies();
@@ -49,7 +56,8 @@ process.on('SIGTERM', () => void leave(0));
 
 if (!process.env.DATABASE_URL) {
   cluster = await openCluster(DATA_DIR);
-  if (cluster.recovered) say('The last run did not end cleanly; its database was found running and is used again.');
+  if (cluster.recovered)
+    say('The last run did not end cleanly; its database was found running and is used again.');
   ensureDatabase(cluster, 'ruddy');
 }
 const started = await startServer({

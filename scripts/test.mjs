@@ -24,7 +24,15 @@ const vitest = (project) =>
     '--reporter=json',
     `--outputFile=${join(results, `${project}.json`)}`,
   );
-const types = (p) => node('typescript/bin/tsc', '-p', p, '--incremental', '--tsBuildInfoFile', join(cache, `${p}.tsbuildinfo`));
+const types = (p) =>
+  node(
+    'typescript/bin/tsc',
+    '-p',
+    p,
+    '--incremental',
+    '--tsBuildInfoFile',
+    join(cache, `${p}.tsbuildinfo`),
+  );
 
 /** Two lanes run beside each other, each stage after the one before it. A stage that `counts` must have run tests. */
 const LANES = [
@@ -86,7 +94,12 @@ const LANES = [
 
 /** Half of the machine for each lane. */
 const WORKERS = String(Math.max(1, Math.floor(availableParallelism() / LANES.length)));
-const env = { ...process.env, NG_CLI_ANALYTICS: 'false', FORCE_COLOR: '0', VITEST_MAX_WORKERS: WORKERS };
+const env = {
+  ...process.env,
+  NG_CLI_ANALYTICS: 'false',
+  FORCE_COLOR: '0',
+  VITEST_MAX_WORKERS: WORKERS,
+};
 
 function counted(name) {
   try {
@@ -105,7 +118,11 @@ async function runStage(stage) {
   let bad = false;
   if (stage.work) await stage.work();
   for (const [command, args] of stage.commands ?? []) {
-    const code = await run(command, args, { cwd: join(ROOT, stage.cwd ?? '.'), env, stdio: ['ignore', out, out] });
+    const code = await run(command, args, {
+      cwd: join(ROOT, stage.cwd ?? '.'),
+      env,
+      stdio: ['ignore', out, out],
+    });
     bad ||= code !== 0;
   }
   const n = stage.counts ? counted(stage.name) : { passed: bad ? 0 : 1, failed: bad ? 1 : 0 };
@@ -113,7 +130,9 @@ async function runStage(stage) {
   if (ranNone || (bad && n.failed === 0)) n.failed = 1;
   process.stdout.write(readFileSync(log, 'utf8'));
   if (ranNone) say(`stage ${stage.name} ran no test`);
-  say(`stage ${stage.name}: ${((Date.now() - began) / 1000).toFixed(1)} s, ${n.passed} passed, ${n.failed} failed`);
+  say(
+    `stage ${stage.name}: ${((Date.now() - began) / 1000).toFixed(1)} s, ${n.passed} passed, ${n.failed} failed`,
+  );
   return n;
 }
 
@@ -139,5 +158,7 @@ const counts = (await Promise.all(LANES.map(runLane))).flat();
 cluster.close();
 const sum = (key) => counts.reduce((total, n) => total + n[key], 0);
 if (!Number.isInteger(sum('passed') + sum('failed'))) stop('the test results could not be read');
-say(`${sum('passed')} passed, ${sum('failed')} failed, in ${((Date.now() - began) / 1000).toFixed(0)} s`);
+say(
+  `${sum('passed')} passed, ${sum('failed')} failed, in ${((Date.now() - began) / 1000).toFixed(0)} s`,
+);
 process.exit(sum('failed') === 0 ? 0 : 1);

@@ -68,18 +68,21 @@ const OPEN_ONE_IN = 25;
 /** A part of a kind whose attributes are known, some few not; `fixed` is decided before. */
 function part(schema: Shape, fixed: Values): fc.Arbitrary<Values> {
   const attrs = attributesOf(schema).filter(([key, m]) => m.unsure && !(key in fixed));
-  return fc.tuple(...attrs.map(() => fc.tuple(fc.nat(OPEN_ONE_IN - 1), fc.nat(1000)))).map((draws) => {
-    const values: Values = { ...fixed };
-    attrs.forEach(([key, meta], i) => {
-      const [known, pick] = draws[i] as [number, number];
-      const all =
-        meta.input === 'choice'
-          ? choicesOf(key, meta, values)
-          : usualOf('hostEnd' in fixed && key === 'lengthMm' ? 'ribbonMm' : key, meta);
-      if (isAsked(meta, values) && known > 0 && all.length > 0) values[key] = all[pick % all.length];
+  return fc
+    .tuple(...attrs.map(() => fc.tuple(fc.nat(OPEN_ONE_IN - 1), fc.nat(1000))))
+    .map((draws) => {
+      const values: Values = { ...fixed };
+      attrs.forEach(([key, meta], i) => {
+        const [known, pick] = draws[i] as [number, number];
+        const all =
+          meta.input === 'choice'
+            ? choicesOf(key, meta, values)
+            : usualOf('hostEnd' in fixed && key === 'lengthMm' ? 'ribbonMm' : key, meta);
+        if (isAsked(meta, values) && known > 0 && all.length > 0)
+          values[key] = all[pick % all.length];
+      });
+      return values;
     });
-    return values;
-  });
 }
 /** Words that let a chain work come more often than those that stop it. */
 const CALM: Record<string, readonly string[]> = {
@@ -110,9 +113,15 @@ function usualOf(key: string, meta: AttrMeta): readonly number[] {
 /** What a standard settles is not a choice: Thunderbolt always tunnels, a plain port never does. */
 function settled(socket: Values): Values {
   const standard = String(socket['standard'] ?? '');
-  const narrow = socket['connector'] === 'usb-c' && typeof socket['lanes'] === 'number' ? { lanes: 4 } : {};
+  const narrow =
+    socket['connector'] === 'usb-c' && typeof socket['lanes'] === 'number' ? { lanes: 4 } : {};
   if (standard === 'thunderbolt-3')
-    return { ...socket, ...narrow, tunnelling: 'yes', ...(socket['pcieGen'] !== null && { pcieGen: 3 }) };
+    return {
+      ...socket,
+      ...narrow,
+      tunnelling: 'yes',
+      ...(socket['pcieGen'] !== null && { pcieGen: 3 }),
+    };
   if (standard.startsWith('thunderbolt')) return { ...socket, ...narrow, tunnelling: 'yes' };
   return { ...socket, ...narrow, ...(standard === 'usb-c' && { tunnelling: 'no' }) };
 }
@@ -127,7 +136,9 @@ const CLASSES: Record<string, readonly string[]> = {
 };
 function fitting(dock: Values): Values {
   const may = CLASSES[String(dock['uplink'])];
-  return may && !may.includes(String(dock['controllerClass'])) ? { ...dock, controllerClass: may[0] } : dock;
+  return may && !may.includes(String(dock['controllerClass']))
+    ? { ...dock, controllerClass: may[0] }
+    : dock;
 }
 
 const LINKS = [
@@ -149,7 +160,9 @@ export const chains: fc.Arbitrary<Chain> = fc
       host: fc
         .constantFrom('laptop', 'handheld', 'mini-pc', 'desktop')
         .chain((form) => part(hostSchema as unknown as Shape, { ...named, form })),
-      socket: part(socketSchema as unknown as Shape, { key: 'left', connector: link.socket }).map(settled),
+      socket: part(socketSchema as unknown as Shape, { key: 'left', connector: link.socket }).map(
+        settled,
+      ),
       path: fc.tuple(
         ...link.path.map((p) => {
           const [kind, a, b] = p.split(':');
@@ -161,14 +174,25 @@ export const chains: fc.Arbitrary<Chain> = fc
       dock: link.dock
         ? fc
             .constantFrom('enclosure', 'enclosure', 'open-board', 'all-in-one')
-            .chain((form) => part(dockSchema as unknown as Shape, { ...named, form, connector: link.dock, capBeforeGbps: null }))
+            .chain((form) =>
+              part(dockSchema as unknown as Shape, {
+                ...named,
+                form,
+                connector: link.dock,
+                capBeforeGbps: null,
+              }),
+            )
             .map(fitting)
         : fc.constant(null),
-      card: fc.constantFrom('', 'Q-9').chain((namesake) => part(cardSchema, { ...named, namesake })),
+      card: fc
+        .constantFrom('', 'Q-9')
+        .chain((namesake) => part(cardSchema, { ...named, namesake })),
       supplies: fc.array(
         fc.record({
           feeds: fc.constantFrom('both', 'card', 'dock'),
-          spec: fc.constantFrom('atx', 'sfx').chain((form) => part(supplySchema, { ...named, form })),
+          spec: fc
+            .constantFrom('atx', 'sfx')
+            .chain((form) => part(supplySchema, { ...named, form })),
         }),
         { maxLength: 2 },
       ),

@@ -23,11 +23,21 @@ describe('what is asked', () => {
   });
 
   it('is the attribute that decides: lanes of a standard that is wired with two or four, not the standard', () => {
-    const socket = { standard: 'thunderbolt-3', lanes: null, controller: 'separate', pcieGen: 3 } as const;
+    const socket = {
+      standard: 'thunderbolt-3',
+      lanes: null,
+      controller: 'separate',
+      pcieGen: 3,
+    } as const;
     const e = judge(whole({ socket, dock: { tb3Compat: 'yes' } }));
     expect(e.predicted.verdict.state).toBe('care');
-    expect(questionsOf(e).flatMap((q) => (q.decides ? [q.path] : []))).toEqual(['host/sockets/left/lanes']);
+    expect(questionsOf(e).flatMap((q) => (q.decides ? [q.path] : []))).toEqual([
+      'host/sockets/left/lanes',
+    ]);
     const known = judge(whole({ socket: { ...socket, lanes: 4 }, dock: { tb3Compat: 'yes' } }));
-    expect([known.predicted.verdict.state, questionsOf(known).filter((q) => q.decides)]).toEqual(['works', []]);
+    expect([known.predicted.verdict.state, questionsOf(known).filter((q) => q.decides)]).toEqual([
+      'works',
+      [],
+    ]);
   });
 });

@@ -23,12 +23,12 @@ import { directChain, tunnelChain } from './make';
 function small(prior: number[], symptom: number[][], test: number[][]): Net {
   const whole = netFor(tunnelChain());
   const causes = whole.causes.slice(0, prior.length);
-  const tests: TestId[] = (['port-mark', 'approved', 'security', 'plug-seen', 'all-off', 'support-list'] as const).slice(
-    0,
-    test.length,
-  );
+  const tests: TestId[] = (
+    ['port-mark', 'approved', 'security', 'plug-seen', 'all-off', 'support-list'] as const
+  ).slice(0, test.length);
   const sum = prior.reduce((a, b) => a + b, 0);
-  const rowOf = (rows: number[][], at: number) => Float64Array.from(rows[at] ?? prior.map(() => 0.5));
+  const rowOf = (rows: number[][], at: number) =>
+    Float64Array.from(rows[at] ?? prior.map(() => 0.5));
   const cache = new Map<string, Float64Array>();
   const kept = (key: string, make: () => Float64Array) =>
     cache.get(key) ?? (cache.set(key, make()), cache.get(key) as Float64Array);
@@ -44,11 +44,17 @@ function small(prior: number[], symptom: number[][], test: number[][]): Net {
 
 const share = fc.double({ min: 0.02, max: 0.98, noNaN: true });
 const rows = (n: number, causes: number) =>
-  fc.array(fc.array(share, { minLength: causes, maxLength: causes }), { minLength: n, maxLength: n });
+  fc.array(fc.array(share, { minLength: causes, maxLength: causes }), {
+    minLength: n,
+    maxLength: n,
+  });
 const nets = (causes: number, symptoms: number, tests: number) =>
   fc
     .tuple(
-      fc.array(fc.double({ min: 0.1, max: 5, noNaN: true }), { minLength: causes, maxLength: causes }),
+      fc.array(fc.double({ min: 0.1, max: 5, noNaN: true }), {
+        minLength: causes,
+        maxLength: causes,
+      }),
       rows(symptoms, causes),
       rows(tests, causes),
     )
@@ -76,7 +82,9 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
             return total * s[0]![c]! * s[1]![c]!;
           });
           const all = joint.reduce((a, b) => a + b, 0);
-          const answers = said.flatMap((x, i): Answer[] => (x === null ? [] : [{ test: net.tests[i]!, yes: x === 'yes' }]));
+          const answers = said.flatMap((x, i): Answer[] =>
+            x === null ? [] : [{ test: net.tests[i]!, yes: x === 'yes' }],
+          );
           const got = posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 2), answers });
           joint.forEach((j, c) => expect(got[c]).toBeCloseTo(j / all, 10));
         },
@@ -90,9 +98,16 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
         const p = posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1) });
         const [test] = net.tests;
         const then = (yes: boolean) =>
-          posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1), answers: [{ test: test!, yes }] });
+          posterior(net, {
+            ...NO_CLUES,
+            symptoms: SYMPTOM_IDS.slice(0, 1),
+            answers: [{ test: test!, yes }],
+          });
         const { bits, yes } = gain(net.test(test!), p);
-        expect(bits).toBeCloseTo(entropyBits(p) - yes * entropyBits(then(true)) - (1 - yes) * entropyBits(then(false)), 9);
+        expect(bits).toBeCloseTo(
+          entropyBits(p) - yes * entropyBits(then(true)) - (1 - yes) * entropyBits(then(false)),
+          9,
+        );
       }),
     );
   });
@@ -100,7 +115,9 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
   it('worked by hand: two causes, one test', () => {
     // Even prior, 0.9 and 0.1: a yes gives 9 to 1; the answer tells 1 - H(0.9) = 0.531 bits.
     const net = small([1, 1], [], [[0.9, 0.1]]);
-    expect(posterior(net, { ...NO_CLUES, answers: [{ test: 'port-mark', yes: true }] })[0]).toBeCloseTo(0.9, 12);
+    expect(
+      posterior(net, { ...NO_CLUES, answers: [{ test: 'port-mark', yes: true }] })[0],
+    ).toBeCloseTo(0.9, 12);
     expect(gain(net.test('port-mark'), net.prior).bits).toBeCloseTo(1 - binaryBits(0.9), 12);
     expect(binaryBits(0.5)).toBe(1);
     expect(binaryBits(0)).toBe(0);
@@ -109,7 +126,9 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
 
   it('no clue leaves the prior; many clues do not underflow; shares always add up to 1', () => {
     const net = netFor(tunnelChain());
-    expect(Array.from(posterior(net, NO_CLUES))).toEqual(Array.from(net.prior, (x) => expect.closeTo(x, 12)));
+    expect(Array.from(posterior(net, NO_CLUES))).toEqual(
+      Array.from(net.prior, (x) => expect.closeTo(x, 12)),
+    );
     const answers = net.tests.map((test, i): Answer => ({ test, yes: i % 2 === 0 }));
     const p = posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS, answers });
     expect(p.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 12);
@@ -129,12 +148,23 @@ function greedy(net: Net, clues: Clues, k: number): number {
   const p = posterior(net, clues);
   if (k === 0) return entropyBits(p);
   const open = net.tests.filter((t) => !clues.answers.some((a) => a.test === t));
-  const best = open.reduce((a, b) => (gain(net.test(b), p).bits > gain(net.test(a), p).bits ? b : a));
+  const best = open.reduce((a, b) =>
+    gain(net.test(b), p).bits > gain(net.test(a), p).bits ? b : a,
+  );
   return expected(net, clues, p, best, (c) => greedy(net, c, k - 1));
 }
-function expected(net: Net, clues: Clues, p: Float64Array, test: TestId, then: (c: Clues) => number): number {
+function expected(
+  net: Net,
+  clues: Clues,
+  p: Float64Array,
+  test: TestId,
+  then: (c: Clues) => number,
+): number {
   const { yes } = gain(net.test(test), p);
-  const with_ = (says: boolean): Clues => ({ ...clues, answers: [...clues.answers, { test, yes: says }] });
+  const with_ = (says: boolean): Clues => ({
+    ...clues,
+    answers: [...clues.answers, { test, yes: says }],
+  });
   return yes * then(with_(true)) + (1 - yes) * then(with_(false));
 }
 
@@ -168,12 +198,16 @@ describe('TR-02 the greedy way beside the exhaustive one', () => {
 
 describe('TR-02 what counts', () => {
   const net = netFor(tunnelChain());
-  const at = (c: CauseId, clues: Partial<Clues>, n = net) => posterior(n, { ...NO_CLUES, ...clues })[n.causes.indexOf(c)] ?? 0;
+  const at = (c: CauseId, clues: Partial<Clues>, n = net) =>
+    posterior(n, { ...NO_CLUES, ...clues })[n.causes.indexOf(c)] ?? 0;
 
   it('a test that looks closer at a symptom takes its place: the same thing never counts twice', () => {
     const symptoms: SymptomId[] = ['low-copy'];
     const answers: Answer[] = [{ test: 'copy-rate', yes: true }];
-    expect(at('cable-class', { symptoms, answers })).toBeCloseTo(at('cable-class', { answers }), 12);
+    expect(at('cable-class', { symptoms, answers })).toBeCloseTo(
+      at('cable-class', { answers }),
+      12,
+    );
   });
 
   it('the last answer to a test counts, once', () => {
@@ -183,11 +217,17 @@ describe('TR-02 what counts', () => {
   });
 
   it('an answer this chain cannot give, or about nothing that is seen, is left out', () => {
-    expect(at('direct-cable', { answers: [{ test: 'router-listed', yes: true }] }, netFor(directChain()))).toBeCloseTo(
-      at('direct-cable', {}, netFor(directChain())),
+    expect(
+      at(
+        'direct-cable',
+        { answers: [{ test: 'router-listed', yes: true }] },
+        netFor(directChain()),
+      ),
+    ).toBeCloseTo(at('direct-cable', {}, netFor(directChain())), 12);
+    expect(at('screen-input', { answers: [{ test: 'no-output', yes: true }] })).toBeCloseTo(
+      at('screen-input', {}),
       12,
     );
-    expect(at('screen-input', { answers: [{ test: 'no-output', yes: true }] })).toBeCloseTo(at('screen-input', {}), 12);
   });
 
   it('a fix that changed nothing speaks against its cause; a mended one is out', () => {
@@ -198,7 +238,11 @@ describe('TR-02 what counts', () => {
   });
 
   it('pulls are the ratios that turn the prior into the posterior', () => {
-    const clues: Clues = { ...NO_CLUES, symptoms: ['low-copy'], answers: [{ test: 'router-speed', yes: true }] };
+    const clues: Clues = {
+      ...NO_CLUES,
+      symptoms: ['low-copy'],
+      answers: [{ test: 'router-speed', yes: true }],
+    };
     const list = pulls(net, { ...clues, answers: [] }, 'cable-class');
     const prior = net.prior[net.causes.indexOf('cable-class')] ?? 0;
     const odds = (prior / (1 - prior)) * (list[0]?.times ?? 0);
@@ -222,7 +266,10 @@ describe('TR-02 what counts', () => {
     const clues: Clues = { ...NO_CLUES, symptoms: ['low-copy'] };
     const p = posterior(net, clues);
     const then = after(net, p, 'router-speed', true);
-    expect(then.p).toBeCloseTo(at(then.cause, { symptoms: ['low-copy'], answers: [{ test: 'router-speed', yes: true }] }), 10);
+    expect(then.p).toBeCloseTo(
+      at(then.cause, { symptoms: ['low-copy'], answers: [{ test: 'router-speed', yes: true }] }),
+      10,
+    );
   });
 });
 
@@ -239,6 +286,9 @@ describe('TR-02 two at once', () => {
     // 1 - 0.5 * 0.6 = 0.7; with even priors the pair weighs 0.25 * 0.7 * 0.05 beside 0.5 * 0.5 + 0.5 * 0.4.
     const net = small([1, 1], [[0.5, 0.4]], []);
     const pair = 0.25 * 0.7 * 0.05;
-    expect(twoAtOnce(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1) })!.share).toBeCloseTo(pair / (pair + 0.45), 12);
+    expect(twoAtOnce(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1) })!.share).toBeCloseTo(
+      pair / (pair + 0.45),
+      12,
+    );
   });
 });

@@ -24,8 +24,15 @@ const facts = (c: Parameters<typeof bodyFacts>[0]) => {
   const rules = new RuleBook({});
   return bodyFacts(c, { asOf: '2026-11-20' }, (id) => rules.get(id));
 };
-const heads = (eight: number, six: number, sixteen: number): Heads => ({ '8-pin': eight, '6-pin': six, '16-pin': sixteen });
-const cables = (eight: number, six: number, sixteen: number, pair8: number): Cables => ({ ...heads(eight, six, sixteen), pair8 });
+const heads = (eight: number, six: number, sixteen: number): Heads => ({
+  '8-pin': eight,
+  '6-pin': six,
+  '16-pin': sixteen,
+});
+const cables = (eight: number, six: number, sixteen: number, pair8: number): Cables => ({
+  ...heads(eight, six, sixteen),
+  pair8,
+});
 
 /** Every way to give sockets cables, tried one after another: what the matching must equal. */
 function fewestShort(wants: string[], list: string[][]): number {
@@ -34,28 +41,44 @@ function fewestShort(wants: string[], list: string[][]): number {
   const without = 1 + fewestShort(rest, list);
   return list.reduce(
     (best, fits, i) =>
-      fits.includes(first) ? Math.min(best, fewestShort(rest, [...list.slice(0, i), ...list.slice(i + 1)])) : best,
+      fits.includes(first)
+        ? Math.min(best, fewestShort(rest, [...list.slice(0, i), ...list.slice(i + 1)]))
+        : best,
     without,
   );
 }
 
 describe('PL-10 a card too big for the dock', () => {
   const high = { heightMm: 170 };
-  const tall = (dock: Partial<DockSpec>, settings: Partial<Settings> = {}, card: Partial<CardSpec> = high) => {
+  const tall = (
+    dock: Partial<DockSpec>,
+    settings: Partial<Settings> = {},
+    card: Partial<CardSpec> = high,
+  ) => {
     const e = judge(whole({ card, dock: { innerHeightMm: 160, ...dock }, settings }));
-    return { e, big: e.findings.find((f) => f.code === 'fit/too-big'), room: e.predicted.areas.find((a) => a.area === 'room') };
+    return {
+      e,
+      big: e.findings.find((f) => f.code === 'fit/too-big'),
+      room: e.predicted.areas.find((a) => a.area === 'room'),
+    };
   };
 
   it('goes with the lid off, or outside, where the dock allows it', () => {
     expect(tall({ beyond: 'lid-off' }).big?.certainty).toBe('certain');
     const off = tall({ beyond: 'lid-off' }, { cardSits: 'lid-off' });
-    expect([off.big, off.room?.state, off.e.predicted.verdict.state]).toEqual([undefined, 'good', 'works']);
+    expect([off.big, off.room?.state, off.e.predicted.verdict.state]).toEqual([
+      undefined,
+      'good',
+      'works',
+    ]);
     // The caution about live parts comes with it.
     expect(off.e.findings.map((f) => f.code)).toContain('fit/open-board');
     expect(tall({ beyond: 'no' }, { cardSits: 'lid-off' }).big?.certainty).toBe('certain');
     expect(tall({ beyond: 'lid-off' }, { cardSits: 'outside' }).big?.certainty).toBe('certain');
     const long = { lengthMm: 400 };
-    expect(tall({ beyond: 'outside' }, { cardSits: 'lid-off' }, long).big?.certainty).toBe('certain');
+    expect(tall({ beyond: 'outside' }, { cardSits: 'lid-off' }, long).big?.certainty).toBe(
+      'certain',
+    );
     expect(tall({ beyond: 'outside' }, { cardSits: 'outside' }, long).big).toBeUndefined();
   });
 
@@ -68,8 +91,15 @@ describe('PL-10 a card too big for the dock', () => {
   it('has the lid off as a way out that needs no other part', () => {
     const { e, big } = tall({ beyond: 'lid-off' });
     const chain = whole({ card: high, dock: { innerHeightMm: 160, beyond: 'lid-off' } });
-    const candidates = adjustmentsFor(big as Finding, chain).map((a) => ({ words: a.words, chain: applyAdjust(chain, a) }));
-    const [first] = rankFixes({ chain, context: { asOf: '2026-11-20', house: {} } }, big as Finding, candidates);
+    const candidates = adjustmentsFor(big as Finding, chain).map((a) => ({
+      words: a.words,
+      chain: applyAdjust(chain, a),
+    }));
+    const [first] = rankFixes(
+      { chain, context: { asOf: '2026-11-20', house: {} } },
+      big as Finding,
+      candidates,
+    );
     expect([e.predicted.verdict.state, first?.candidate.words, first?.verdict]).toEqual([
       'blocked',
       'Leave the lid of the dock off',
@@ -92,16 +122,23 @@ describe('PL-11 power plugs as a multiset', () => {
       return found.find((f) => f.code === 'power/plugs-short')?.certainty ?? 'fits';
     };
     // 210 W less 66 from the slot are 144 W through one cable, 225 W less 66 are 159: 150 W is the line.
-    expect([state({ boardW: 210, slotW: 66 }), state({ boardW: 225, slotW: 66 })]).toEqual(['fits', 'certain']);
+    expect([state({ boardW: 210, slotW: 66 }), state({ boardW: 225, slotW: 66 })]).toEqual([
+      'fits',
+      'certain',
+    ]);
     expect(state({ boardW: { lo: 200, hi: 230 }, slotW: 66 })).toBe('possible');
     expect(state({ boardW: 210, slotW: null })).toBe('possible');
     const limits = { slotW: 75, cableW: 150 };
     // Three sockets share 400 W: two heads carry 300 of 450.
-    expect(twoHeads(card({ plugs8Pin: 3, slotW: 75 }), { lo: 300, hi: 300 }, limits)).toMatchObject({ worst: true, best: true });
-    expect(twoHeads(card({ plugs8Pin: 3, slotW: 75 }), { lo: 301, hi: 301 }, limits)).toMatchObject({
-      worst: false,
-      best: false,
-    });
+    expect(twoHeads(card({ plugs8Pin: 3, slotW: 75 }), { lo: 300, hi: 300 }, limits)).toMatchObject(
+      { worst: true, best: true },
+    );
+    expect(twoHeads(card({ plugs8Pin: 3, slotW: 75 }), { lo: 301, hi: 301 }, limits)).toMatchObject(
+      {
+        worst: false,
+        best: false,
+      },
+    );
     expect(twoHeads(card({ plugs8Pin: 2, boardW: null }), null, limits)).toMatchObject({
       worst: false,
       best: true,
@@ -112,14 +149,23 @@ describe('PL-11 power plugs as a multiset', () => {
   it('an older 12-pin socket takes its own cable or its adapter, not a 16-pin cable; nothing is said of sense pins', () => {
     const older = { plugs8Pin: 0, plugs16Pin: 1, sockets16Are: 'older' } as const;
     const codes = (c: Partial<CardSpec>, d: Partial<DockSpec>) =>
-      judge(whole({ card: { ...older, adapter16Pin: 0, boardW: 250, ...c }, dock: { supplyW: 750, cables8Pin: 2, ...d } }))
+      judge(
+        whole({
+          card: { ...older, adapter16Pin: 0, boardW: 250, ...c },
+          dock: { supplyW: 750, cables8Pin: 2, ...d },
+        }),
+      )
         .findings.filter((f) => f.area === 'power')
         .map((f) => f.code);
     expect(codes({}, { cables16Pin: 1 })).toContain('power/plugs-short');
     expect(codes({}, { cables16Pin: 1, cables16Are: 'older', cable16PinW: '150' })).toEqual([]);
     expect(codes({ adapter16Pin: 2 }, { cables16Pin: 0 })).toEqual([]);
-    expect(codes({ sockets16Are: 'sense' }, { cables16Pin: 1, cables16Are: 'older' })).toContain('power/plugs-short');
-    expect(codes({ sockets16Are: 'sense' }, { cables16Pin: 1, cable16PinW: '150' })).toContain('power/sense');
+    expect(codes({ sockets16Are: 'sense' }, { cables16Pin: 1, cables16Are: 'older' })).toContain(
+      'power/plugs-short',
+    );
+    expect(codes({ sockets16Are: 'sense' }, { cables16Pin: 1, cable16PinW: '150' })).toContain(
+      'power/sense',
+    );
   });
 
   it('a 6+2 head serves a 6-pin socket only when no 8-pin socket goes without for it', () => {
@@ -142,7 +188,11 @@ describe('PL-11 power plugs as a multiset', () => {
     const n = fc.integer({ min: 0, max: 3 });
     fc.assert(
       fc.property(n, n, n, n, n, fc.integer({ min: 0, max: 2 }), (w8, w6, c8, c6, c16, pair) => {
-        const wants = [...Array<string>(w8).fill('8'), ...Array<string>(w6).fill('6'), ...Array<string>(1).fill('16')];
+        const wants = [
+          ...Array<string>(w8).fill('8'),
+          ...Array<string>(w6).fill('6'),
+          ...Array<string>(1).fill('16'),
+        ];
         const list = [
           ...Array.from({ length: c8 + pair }, () => ['8', '6']),
           ...Array.from({ length: c6 }, () => ['6']),
@@ -169,21 +219,30 @@ describe('PL-11 power plugs as a multiset', () => {
 
 describe('PL-11 load, wall and peaks', () => {
   it('load = board power with its overclock + charge over 0.92 + hub + dock', () => {
-    const f = facts(whole({ card: { boardW: 200 }, settings: { overclockPercent: 10 } })).power.feeders[0]!;
+    const f = facts(whole({ card: { boardW: 200 }, settings: { overclockPercent: 10 } })).power
+      .feeders[0]!;
     expect(f.load?.lo).toBeCloseTo(200 * 1.1 + 87 / 0.92 + 10, 6);
   });
 
   it('a dock with a supply of its own is fed by it, whatever else stands beside', () => {
     const c = whole({ supplies: [{ key: 'a', feeds: 'both', spec: supply({ supplyW: 850 }) }] });
     const [own, beside] = facts(c).power.feeders;
-    expect([own?.feedsCard, own?.feedsDock, beside?.feedsCard, beside?.feedsDock]).toEqual([false, true, true, false]);
+    expect([own?.feedsCard, own?.feedsDock, beside?.feedsCard, beside?.feedsDock]).toEqual([
+      false,
+      true,
+      true,
+      false,
+    ]);
     // Slot 60 W (stated) and the dock with its charging from its own; the rest of the board from the other.
     expect(own?.load?.lo).toBeCloseTo(60 + 87 / 0.92 + 10, 6);
     expect(beside?.load).toEqual({ lo: 140, hi: 140 });
   });
 
   it("the host's own charger takes the charge off the supply", () => {
-    expect(facts(whole({ settings: { ownCharger: 'yes' } })).power.feeders[0]?.load).toEqual({ lo: 210, hi: 210 });
+    expect(facts(whole({ settings: { ownCharger: 'yes' } })).power.feeders[0]?.load).toEqual({
+      lo: 210,
+      hi: 210,
+    });
     const e = judge(whole({ host: { drawW: 95 }, settings: { ownCharger: 'yes' } }));
     expect(e.predicted.budgets.map((b) => b.area)).not.toContain('charging');
     expect(e.predicted.body.charging).toMatchObject({ by: 'charger', net: null });
@@ -216,7 +275,9 @@ describe('PL-11 load, wall and peaks', () => {
         fc.double({ min: 0, max: 650, noNaN: true }),
         fc.double({ min: 0, max: 50, noNaN: true }),
         (mains, mark, w, more) => {
-          expect(wallDrawW(w + more, 600, mark, mains)).toBeGreaterThanOrEqual(wallDrawW(w, 600, mark, mains) - 1e-9);
+          expect(wallDrawW(w + more, 600, mark, mains)).toBeGreaterThanOrEqual(
+            wallDrawW(w, 600, mark, mains) - 1e-9,
+          );
         },
       ),
     );
@@ -228,10 +289,19 @@ describe('PL-11 load, wall and peaks', () => {
     const list = peaks(card({ plugs16Pin: 1 }), w(300), w(20), older, w(500));
     expect(list.map((p) => p.need.lo)).toEqual(CARD_PEAKS.ceiling.map((k) => 300 * k + 20));
     expect(worstPeak(list)).toMatchObject({ us: 100, need: { lo: 920 }, have: { lo: 650 } });
-    const atx3 = peaks(card({ plugs8Pin: 2 }), w(300), w(20), supply({ supplyStandard: 'atx3', supplyW: 500 }), w(500));
+    const atx3 = peaks(
+      card({ plugs8Pin: 2 }),
+      w(300),
+      w(20),
+      supply({ supplyStandard: 'atx3', supplyW: 500 }),
+      w(500),
+    );
     expect(atx3.every((p) => p.need.hi <= p.have.lo)).toBe(true);
     // ATX 3.x asks for it above 450 W only.
-    expect(peaks(card({ plugs8Pin: 2 }), w(300), w(20), supply({ supplyStandard: 'atx3' }), w(450))[0]?.have.lo).toBeCloseTo(585);
+    expect(
+      peaks(card({ plugs8Pin: 2 }), w(300), w(20), supply({ supplyStandard: 'atx3' }), w(450))[0]
+        ?.have.lo,
+    ).toBeCloseTo(585);
   });
 });
 
@@ -240,15 +310,28 @@ describe('PL-12 charging', () => {
 
   it('an 87 W dock on a host drawing 70 W charges; it gives 87, not the level below', () => {
     const c = net({ host: { drawW: 70 } });
-    expect(c).toMatchObject({ contract: { lo: 87, hi: 87 }, net: { lo: 17, hi: 17 }, least: 'dock', hours: null });
-    expect(judge(whole({ host: { drawW: 70 } })).findings.map((f) => f.code)).not.toContain('charging/drains');
+    expect(c).toMatchObject({
+      contract: { lo: 87, hi: 87 },
+      net: { lo: 17, hi: 17 },
+      least: 'dock',
+      hours: null,
+    });
+    expect(judge(whole({ host: { drawW: 70 } })).findings.map((f) => f.code)).not.toContain(
+      'charging/drains',
+    );
   });
 
   it('the same through a cable of 60 W does not: empty after 6 h', () => {
     const over = { host: { drawW: 70 }, cable: { markedW: 60 } };
-    expect(net(over)).toMatchObject({ contract: { lo: 60, hi: 60 }, least: 'cable', hours: { lo: 6, hi: 6 } });
+    expect(net(over)).toMatchObject({
+      contract: { lo: 60, hi: 60 },
+      least: 'cable',
+      hours: { lo: 6, hi: 6 },
+    });
     const f = judge(whole(over)).findings.find((x) => x.code === 'charging/drains')!;
-    expect(sentence(f).why).toBe('Charges with 60 W while the host takes 70 W: empty after 6 h. The cable sets it.');
+    expect(sentence(f).why).toBe(
+      'Charges with 60 W while the host takes 70 W: empty after 6 h. The cable sets it.',
+    );
   });
 
   it('a cable whose mark is not known carries 60 W at least: it may drain', () => {
@@ -259,8 +342,14 @@ describe('PL-12 charging', () => {
   });
 
   it('the host asks for no more than it takes, and refuses below its own minimum', () => {
-    expect(net({ socket: { chargeInW: 65 } })).toMatchObject({ contract: { lo: 65, hi: 65 }, least: 'host' });
-    expect(net({ host: { chargeMinW: 100 } })).toMatchObject({ refused: true, contract: { lo: 0, hi: 0 } });
+    expect(net({ socket: { chargeInW: 65 } })).toMatchObject({
+      contract: { lo: 65, hi: 65 },
+      least: 'host',
+    });
+    expect(net({ host: { chargeMinW: 100 } })).toMatchObject({
+      refused: true,
+      contract: { lo: 0, hi: 0 },
+    });
   });
 
   it('a range of draws gives a range of hours, open where it may not empty at all', () => {
@@ -288,16 +377,20 @@ describe('PL-12 charging', () => {
 describe('PL-10 fit and PL-13 cooling', () => {
   it('the bend of a straight 16-pin plug adds 35 mm where the socket sits, an angled one nothing', () => {
     const row = (over: object) =>
-      facts(whole({ card: { plugs8Pin: 0, plugs16Pin: 1, ...over } })).fit?.rows.find((r) => r.what === 'bend');
+      facts(whole({ card: { plugs8Pin: 0, plugs16Pin: 1, ...over } })).fit?.rows.find(
+        (r) => r.what === 'bend',
+      );
     expect(row({ heightMm: 120 })?.need).toEqual({ lo: 155, hi: 155 });
     expect(row({ plugSide: 'end' })?.need).toEqual({ lo: 285, hi: 285 });
     expect(row({ plugAngled: 'yes' })).toBeUndefined();
   });
 
   it('an open board has no walls', () => {
-    expect(facts(whole({ dock: { form: 'open-board' }, card: { lengthMm: 400 } })).fit?.rows.map((r) => r.what)).toEqual([
-      'weight',
-    ]);
+    expect(
+      facts(whole({ dock: { form: 'open-board' }, card: { lengthMm: 400 } })).fit?.rows.map(
+        (r) => r.what,
+      ),
+    ).toEqual(['weight']);
   });
 
   // Heat balance with air at 20 °C: 1.2 kg/m³, 1005 J/(kg K); 1 CFM = 0.000471947 m³/s (exact by the international foot).
@@ -307,7 +400,8 @@ describe('PL-10 fit and PL-13 cooling', () => {
   });
 
   it('a blower leaves a fifth of the heat in the box', () => {
-    const rise = (cooler: 'blower' | 'open-air') => facts(whole({ card: { cooler } })).cooling?.riseK?.lo ?? 0;
+    const rise = (cooler: 'blower' | 'open-air') =>
+      facts(whole({ card: { cooler } })).cooling?.riseK?.lo ?? 0;
     expect(rise('blower') / rise('open-air')).toBeCloseTo(0.2, 6);
   });
 });

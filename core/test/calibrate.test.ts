@@ -7,7 +7,12 @@ const SIZES = [
   [2560, 1440],
   [3840, 2160],
 ] as const;
-const TRUTH: Truth = { hosts: { left: 7, right: 9.5 }, cards: { small: 8, big: 4.2 }, trafficMB: 14, exponent: 0.8 };
+const TRUTH: Truth = {
+  hosts: { left: 7, right: 9.5 },
+  cards: { small: 8, big: 4.2 },
+  trafficMB: 14,
+  exponent: 0.8,
+};
 
 interface Make {
   seed?: number;
@@ -16,7 +21,10 @@ interface Make {
   sizes?: readonly (readonly [number, number])[];
   ms?: (host: string, card: string, link: LinkKind, w: number, h: number) => number;
 }
-function made(t: Truth, { seed = 1, noise = 0, links = ['slot', 'direct', 'tunnel'], sizes = SIZES, ms }: Make = {}) {
+function made(
+  t: Truth,
+  { seed = 1, noise = 0, links = ['slot', 'direct', 'tunnel'], sizes = SIZES, ms }: Make = {},
+) {
   const random = seeded(seed);
   const time = ms ?? ((host, card, link, w, h) => trueMs(t, host, card, link, w, h));
   const runs = Object.keys(t.hosts).flatMap((host) =>
@@ -29,7 +37,10 @@ function made(t: Truth, { seed = 1, noise = 0, links = ['slot', 'direct', 'tunne
             link,
             resolution: `${w}x${h}`,
             sameProcessor: 'yes',
-            ms: Array.from({ length: 3 }, () => time(host, card, link, w, h) * (1 + noise * random.normal())),
+            ms: Array.from(
+              { length: 3 },
+              () => time(host, card, link, w, h) * (1 + noise * random.normal()),
+            ),
           }),
         ),
       ),
@@ -37,7 +48,8 @@ function made(t: Truth, { seed = 1, noise = 0, links = ['slot', 'direct', 'tunne
   );
   return cellsOf(runs);
 }
-const term = (f: Fit | null, kind: string, of = '') => f?.terms.find((t) => t.kind === kind && t.of === of);
+const term = (f: Fit | null, kind: string, of = '') =>
+  f?.terms.find((t) => t.kind === kind && t.of === of);
 const reference = (f: Fit | null, card: string) => {
   const c = f?.main.cards[card];
   return c ? c.mid * (2073600 / c.atPixels) ** (f?.main.exponent ?? 0) : NaN;
@@ -94,7 +106,11 @@ describe('calibration', () => {
     let n = 0;
     for (let seed = 1; seed <= 8; seed++) {
       const f = calibrate(made(TRUTH, { seed, noise: 0.02 }));
-      const found = { traffic: term(f, 'traffic'), left: term(f, 'host', 'left'), right: term(f, 'host', 'right') };
+      const found = {
+        traffic: term(f, 'traffic'),
+        left: term(f, 'host', 'left'),
+        right: term(f, 'host', 'right'),
+      };
       const truth = { traffic: 14, left: 7, right: 9.5 };
       for (const [k, t] of Object.entries(found)) {
         const value = truth[k as keyof typeof truth];
@@ -112,7 +128,10 @@ describe('calibration', () => {
   it('comes to the same from each of its three starts', () => {
     const cells = made(TRUTH, { seed: 3, noise: 0.02 }).flatMap((c) => fitCell(c) ?? []);
     const held = { trafficMB: null, trips: 0, exponent: null };
-    const best = [0, 1, 0.5].map((start) => searchLayouts(cells, held, undefined, [start])[0]?.solution.values.trafficMB ?? NaN);
+    const best = [0, 1, 0.5].map(
+      (start) =>
+        searchLayouts(cells, held, undefined, [start])[0]?.solution.values.trafficMB ?? NaN,
+    );
     for (const b of best) expect(Math.abs(b / 14 - 1)).toBeLessThan(0.05);
   });
 
@@ -120,14 +139,21 @@ describe('calibration', () => {
     const f = calibrate(made(TRUTH, { links: ['tunnel'] }));
     expect(term(f, 'traffic')?.state).toBe('inseparable');
     expect(f?.refused).toBeNull();
-    expect(Math.max(...(f?.residuals ?? []).map((r) => Math.abs(r.fittedMs / r.ms - 1)))).toBeLessThan(0.02);
+    expect(
+      Math.max(...(f?.residuals ?? []).map((r) => Math.abs(r.fittedMs / r.ms - 1))),
+    ).toBeLessThan(0.02);
     const traffics = new Set(f?.others.map((o) => o.trafficMB));
     expect(traffics.size).toBeGreaterThan(1);
   });
 
   it('finds the streamed share when two cards ran behind the same link, and only then', () => {
     // 26 Gb/s: 18 MB streamed take 5.5 ms and hold both cards at the lowest size; behind a slot nothing does.
-    const t: Truth = { hosts: { left: 3.2 }, cards: { small: 4.6, big: 3.4 }, trafficMB: 4, exponent: 0.8 };
+    const t: Truth = {
+      hosts: { left: 3.2 },
+      cards: { small: 4.6, big: 3.4 },
+      trafficMB: 4,
+      exponent: 0.8,
+    };
     const ms = (host: string, card: string, link: LinkKind, w: number, h: number) => {
       const bare = trueMs({ ...t, trafficMB: 0 }, host, card, link, w, h);
       const rate = { slot: 252, direct: 57.3, tunnel: 26, half: 16 }[link];
@@ -143,10 +169,13 @@ describe('calibration', () => {
     // A toll that is the same on every link, and runs of other titles' scatter: traffic cannot be what it is.
     const flat = made(TRUTH, {
       links: ['slot', 'direct', 'tunnel', 'half'],
-      ms: (host, card, link, w, h) => trueMs({ ...TRUTH, trafficMB: 0 }, host, card, 'slot', w, h) + (link === 'slot' ? 0 : 5),
+      ms: (host, card, link, w, h) =>
+        trueMs({ ...TRUTH, trafficMB: 0 }, host, card, 'slot', w, h) + (link === 'slot' ? 0 : 5),
     });
     expect(calibrate(flat)?.refused).toBe('worse-than-constant');
-    expect(calibrate(made(TRUTH, { links: ['tunnel'], sizes: [SIZES[0]] }).slice(0, 2))?.refused).toBe('too-few');
+    expect(
+      calibrate(made(TRUTH, { links: ['tunnel'], sizes: [SIZES[0]] }).slice(0, 2))?.refused,
+    ).toBe('too-few');
   });
 
   it('takes the look most cells are of and leaves out what a limit held', () => {

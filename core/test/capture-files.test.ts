@@ -26,7 +26,10 @@ describe('JSON', () => {
       frameMs: [10, 20],
       sensors: [{ sensor: 'card-w', dtMs: 500, values: [1, null] }],
     });
-    expect(open).toMatchObject({ ok: true, value: { kind: 'capture', read: { rows: 2, badCount: 0 } } });
+    expect(open).toMatchObject({
+      ok: true,
+      value: { kind: 'capture', read: { rows: 2, badCount: 0 } },
+    });
     expect(read([10, 20])).toMatchObject({ ok: true, value: { kind: 'capture' } });
     expect(read({ rows: [{ 'frame ms': 10, app: 'a' }] })).toEqual({
       ok: true,
@@ -37,10 +40,18 @@ describe('JSON', () => {
   it.each([
     ['{"a"', 'the file is not JSON'],
     ['7', 'neither a list nor an object'],
-    [JSON.stringify({ format: 'ruddy-bridge/capture', version: 2 }), 'version: this program reads version 1'],
+    [
+      JSON.stringify({ format: 'ruddy-bridge/capture', version: 2 }),
+      'version: this program reads version 1',
+    ],
     [JSON.stringify({ format: 'else' }), 'format: is not "ruddy-bridge/capture"'],
     [
-      JSON.stringify({ format: 'ruddy-bridge/capture', version: 1, frameMs: [1], sensors: [{ sensor: 'heat' }] }),
+      JSON.stringify({
+        format: 'ruddy-bridge/capture',
+        version: 1,
+        frameMs: [1],
+        sensors: [{ sensor: 'heat' }],
+      }),
       'sensors/0/sensor: is none of',
     ],
     [
@@ -57,7 +68,8 @@ describe('JSON', () => {
   ])('%s is refused with its place', (text, words) => {
     const r = readCaptureJson(text);
     expect(r.ok).toBe(false);
-    if (!r.ok) expect(captureProblemText(r.problem).replace('the file:', 'the file')).toContain(words);
+    if (!r.ok)
+      expect(captureProblemText(r.problem).replace('the file:', 'the file')).toContain(words);
   });
 
   it('names bad values of a list, and reads the others', () => {
@@ -72,19 +84,31 @@ describe('JSON', () => {
   });
 
   it('what is written is read back the same, to the last bit, and meets its schema', () => {
-    const values = fc.array(fc.float({ min: Math.fround(0.01), max: 60_000, noNaN: true }), { minLength: 1, maxLength: 50 });
+    const values = fc.array(fc.float({ min: Math.fround(0.01), max: 60_000, noNaN: true }), {
+      minLength: 1,
+      maxLength: 50,
+    });
     fc.assert(
-      fc.property(values, fc.array(fc.float({ noDefaultInfinity: true }), { minLength: 1, maxLength: 20 }), (list, sensor) => {
-        // JSON knows no -0.
-        const lane: SensorSeries = { sensor: 'card-w', t0Ms: -500, dtMs: 250, values: Float32Array.from(sensor, (v) => v + 0) };
-        const file = captureFile({ program: 'p', startedAt: null }, frames(list), null, [lane]);
-        expect(captureSchema.safeParse(JSON.parse(JSON.stringify(file))).success).toBe(true);
-        const r = read(file);
-        if (!r.ok || r.value.kind !== 'capture') throw new Error('not read');
-        const [stream] = r.value.read.streams;
-        expect(stream!.frames).toEqual(frames(list));
-        expect(stream!.lanes[0]).toEqual(lane);
-      }),
+      fc.property(
+        values,
+        fc.array(fc.float({ noDefaultInfinity: true }), { minLength: 1, maxLength: 20 }),
+        (list, sensor) => {
+          // JSON knows no -0.
+          const lane: SensorSeries = {
+            sensor: 'card-w',
+            t0Ms: -500,
+            dtMs: 250,
+            values: Float32Array.from(sensor, (v) => v + 0),
+          };
+          const file = captureFile({ program: 'p', startedAt: null }, frames(list), null, [lane]);
+          expect(captureSchema.safeParse(JSON.parse(JSON.stringify(file))).success).toBe(true);
+          const r = read(file);
+          if (!r.ok || r.value.kind !== 'capture') throw new Error('not read');
+          const [stream] = r.value.read.streams;
+          expect(stream!.frames).toEqual(frames(list));
+          expect(stream!.lanes[0]).toEqual(lane);
+        },
+      ),
     );
     expect(shortest(Math.fround(16.7))).toBe(16.7);
   });
@@ -115,7 +139,10 @@ describe('a log beside frames', () => {
     sensor: 'card-w',
     t0Ms: 0,
     dtMs,
-    values: Float32Array.from({ length: 120_000 / dtMs }, (_, i) => (fast((i * dtMs) / 1000) === up ? 210 : 160) + ((i * 7) % 5)),
+    values: Float32Array.from(
+      { length: 120_000 / dtMs },
+      (_, i) => (fast((i * dtMs) / 1000) === up ? 210 : 160) + ((i * 7) % 5),
+    ),
   });
 
   it.each([
@@ -146,14 +173,26 @@ describe('a log beside frames', () => {
   });
 
   it('that never changes has none at all', () => {
-    expect(align(capture(0), { ...lane(1000, true), values: new Float32Array(120).fill(5) })).toBeNull();
+    expect(
+      align(capture(0), { ...lane(1000, true), values: new Float32Array(120).fill(5) }),
+    ).toBeNull();
   });
 });
 
 describe('words', () => {
-  const why: BadRow['why'][] = ['short', 'not-a-number', 'not-above-0', 'too-long', 'not-a-time', 'goes-back'];
+  const why: BadRow['why'][] = [
+    'short',
+    'not-a-number',
+    'not-above-0',
+    'too-long',
+    'not-a-time',
+    'goes-back',
+  ];
   it.each(why)('a bad row says its line: %s', (w) => {
-    const text = badRowText({ line: 7, column: w === 'short' ? null : 1, value: 'x', why: w }, ['a', 'frame ms']);
+    const text = badRowText({ line: 7, column: w === 'short' ? null : 1, value: 'x', why: w }, [
+      'a',
+      'frame ms',
+    ]);
     expect(text).toMatch(/^Line 7/);
     if (w !== 'short') expect(text).toContain('column "frame ms"');
   });

@@ -19,7 +19,9 @@ function look(text: string): { layout: CaptureLayout; mapping: Mapping } {
 
 async function read(text: string, mapping?: Mapping, cut = 1000): Promise<ReadCapture> {
   const seen = look(text);
-  const parts = Array.from({ length: Math.ceil(text.length / cut) }, (_, i) => text.slice(i * cut, (i + 1) * cut));
+  const parts = Array.from({ length: Math.ceil(text.length / cut) }, (_, i) =>
+    text.slice(i * cut, (i + 1) * cut),
+  );
   const r = await readCaptureText(parts, mapping ?? seen.mapping, seen.layout);
   if (!r.ok) throw new Error(r.problem.code);
   return r.value;
@@ -31,7 +33,9 @@ const floats = (list: readonly number[]) => list.map(Math.fround);
 const LAYOUTS: Record<string, string> = {
   'comma, header, ms': `frame time (ms)\n${TIMES.join('\n')}\n`,
   'no header at all': TIMES.join('\n'),
-  'decimal comma, one column, no header': TIMES.map((t) => t.toFixed(2).replace('.', ',')).join('\n'),
+  'decimal comma, one column, no header': TIMES.map((t) => t.toFixed(2).replace('.', ',')).join(
+    '\n',
+  ),
   'byte-order mark, semicolon, decimal comma': `\uFEFFNumber;Frame time in ms\r\n${TIMES.map((t, i) => `${i};${String(t).replace('.', ',')}`).join('\r\n')}\r\n`,
   'tabs, microseconds by name': `n\tframetime_us\n${TIMES.map((t, i) => `${i}\t${Math.round(t * 1000)}`).join('\n')}`,
   'microseconds by size only': `run,interval\n${TIMES.map((t) => `a,${t * 1000}`).join('\n')}`,
@@ -55,7 +59,9 @@ describe('any layout', () => {
 
   it('reads times of frames instead of intervals: the first frame has no interval', async () => {
     const starts = TIMES.reduce((all, t) => [...all, all.at(-1)! + t], [100]);
-    const r = await read(`time in ms,picture\n${starts.map((s) => `${s.toFixed(2)},x`).join('\n')}\n`);
+    const r = await read(
+      `time in ms,picture\n${starts.map((s) => `${s.toFixed(2)},x`).join('\n')}\n`,
+    );
     expect(Array.from(r.streams[0]!.frames, (f) => Number(f.toFixed(2)))).toEqual(TIMES);
   });
 
@@ -66,7 +72,9 @@ describe('any layout', () => {
   });
 
   it('keeps several programs apart', async () => {
-    const r = await read(`Application,FrameTime\n${TIMES.map((t, i) => `${i % 2 ? 'dome' : 'stack'},${t}`).join('\n')}\n`);
+    const r = await read(
+      `Application,FrameTime\n${TIMES.map((t, i) => `${i % 2 ? 'dome' : 'stack'},${t}`).join('\n')}\n`,
+    );
     expect(r.streams.map((s) => [s.program, s.frames.length])).toEqual([
       ['stack', 3],
       ['dome', 3],
@@ -99,7 +107,10 @@ describe('any layout', () => {
 
   it('frames with clock times and sensors beside them are frames, seconds with sensors are a log', async () => {
     const rows = (ms: number) =>
-      Array.from({ length: 20 }, (_, i) => `${new Date(1.7e12 + i * ms).toISOString()},${100 + i}`).join('\n');
+      Array.from(
+        { length: 20 },
+        (_, i) => `${new Date(1.7e12 + i * ms).toISOString()},${100 + i}`,
+      ).join('\n');
     for (const [ms, what] of [
       [16, 'frames'],
       [1000, 'log'],
@@ -110,8 +121,12 @@ describe('any layout', () => {
   });
 
   it('gives files of one layout one signature, and others another', () => {
-    expect(signatureOf(look(LAYOUTS['comma, header, ms']!).layout)).toBe(signatureOf(look('frame time (ms)\n1\n2\n').layout));
-    expect(signatureOf(look(LAYOUTS['comma, header, ms']!).layout)).not.toBe(signatureOf(look(LAYOUTS['old line ends']!).layout));
+    expect(signatureOf(look(LAYOUTS['comma, header, ms']!).layout)).toBe(
+      signatureOf(look('frame time (ms)\n1\n2\n').layout),
+    );
+    expect(signatureOf(look(LAYOUTS['comma, header, ms']!).layout)).not.toBe(
+      signatureOf(look(LAYOUTS['old line ends']!).layout),
+    );
   });
 });
 
@@ -145,11 +160,15 @@ describe('bad rows', () => {
       fc.constantFrom('x', '-1', '0', '1e9', '1;2', '   '),
     );
     await fc.assert(
-      fc.asyncProperty(fc.array(cell, { minLength: 5, maxLength: 60 }), fc.integer({ min: 1, max: 40 }), async (cells, cut) => {
-        const text = `frame ms,a\n10,b\n${cells.map((c) => `${c},b`).join('\n')}\n`;
-        const r = await read(text, undefined, cut);
-        expect((r.streams[0]?.frames.length ?? 0) + r.badCount).toBe(cells.length + 1);
-      }),
+      fc.asyncProperty(
+        fc.array(cell, { minLength: 5, maxLength: 60 }),
+        fc.integer({ min: 1, max: 40 }),
+        async (cells, cut) => {
+          const text = `frame ms,a\n10,b\n${cells.map((c) => `${c},b`).join('\n')}\n`;
+          const r = await read(text, undefined, cut);
+          expect((r.streams[0]?.frames.length ?? 0) + r.badCount).toBe(cells.length + 1);
+        },
+      ),
     );
   });
 });
@@ -167,14 +186,23 @@ describe('what is no capture', () => {
   it('a table without any time is refused when it is read', async () => {
     const text = 'name,score\na,12\nb,14\n';
     const { layout, mapping } = look(text);
-    const ignoring = { ...mapping, columns: mapping.columns.map((c) => ({ ...c, role: 'ignore' as const })) };
-    expect(await readCaptureText([text], ignoring, layout)).toMatchObject({ ok: false, problem: { code: 'no-times' } });
+    const ignoring = {
+      ...mapping,
+      columns: mapping.columns.map((c) => ({ ...c, role: 'ignore' as const })),
+    };
+    expect(await readCaptureText([text], ignoring, layout)).toMatchObject({
+      ok: false,
+      problem: { code: 'no-times' },
+    });
   });
 
   it('more than a million frames are refused', async () => {
     const text = 'frame ms\n' + '10\n'.repeat(1_000_001);
     const { layout, mapping } = look('frame ms\n10\n10\n');
-    expect(await readCaptureText([text], mapping, layout)).toMatchObject({ ok: false, problem: { code: 'too-many' } });
+    expect(await readCaptureText([text], mapping, layout)).toMatchObject({
+      ok: false,
+      problem: { code: 'too-many' },
+    });
   });
 });
 

@@ -9,7 +9,9 @@ import { NO_DOCKED } from '../src/setups';
 import { bundleSchema } from '../src/workshop/contract';
 import { EMPTY, judge } from './make';
 
-const demo = bundleSchema.parse(JSON.parse(readFileSync(join(import.meta.dirname, '../../demo/observatory.json'), 'utf8')));
+const demo = bundleSchema.parse(
+  JSON.parse(readFileSync(join(import.meta.dirname, '../../demo/observatory.json'), 'utf8')),
+);
 const spec = (id: string | null) => demo.parts.find((p) => p.id === id)?.spec ?? null;
 /** The chain of a demo setup, from the file. */
 function demoChain(s: (typeof demo.setups)[number]): Chain {
@@ -21,8 +23,17 @@ function demoChain(s: (typeof demo.setups)[number]): Chain {
     dock: spec(slots.dock),
     card: spec(slots.card),
     loads: s.loads,
-    supplies: slots.supplies.map((x, i) => ({ key: 'abc'.charAt(i), feeds: x.feeds, spec: spec(x.part) })),
-    picture: slots.screens.map((x, i) => ({ key: 'abcd'.charAt(i), by: x.by, plug: x.plug, screen: spec(x.part) })),
+    supplies: slots.supplies.map((x, i) => ({
+      key: 'abc'.charAt(i),
+      feeds: x.feeds,
+      spec: spec(x.part),
+    })),
+    picture: slots.screens.map((x, i) => ({
+      key: 'abcd'.charAt(i),
+      by: x.by,
+      plug: x.plug,
+      screen: spec(x.part),
+    })),
     system: spec(slots.system),
     installed: s.installed,
     settings: s.settings,
@@ -31,7 +42,10 @@ function demoChain(s: (typeof demo.setups)[number]): Chain {
 }
 
 describe('every setup of the demo has a list that can be walked to its end', () => {
-  const chains = [...demo.setups.map((s) => [s.name, demoChain(s)] as const), ['nothing chosen', EMPTY] as const];
+  const chains = [
+    ...demo.setups.map((s) => [s.name, demoChain(s)] as const),
+    ['nothing chosen', EMPTY] as const,
+  ];
   it.each(chains)('%s', (_name, chain) => {
     const evaluation = judge(chain);
     const allowed = orderChoices({

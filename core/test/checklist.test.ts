@@ -1,19 +1,43 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ORDER_IDS, RULES, STEP_IDS, type StepId } from '../src/base';
-import { checklist, inOrder, type ListInput, openingPlan, ORDERS, type StepDef, stepFacts, STEPS } from '../src/bring-up';
+import {
+  checklist,
+  inOrder,
+  type ListInput,
+  openingPlan,
+  ORDERS,
+  type StepDef,
+  stepFacts,
+  STEPS,
+} from '../src/bring-up';
 import { CAUTION_TEXTS, STEP_WORDS, TOOL_WORDS } from '../src/bring-up/text';
 import type { Chain } from '../src/chain';
 import { NO_DOCKED } from '../src/setups';
 import { adapter, directChain, judge, path, requirement, tunnelChain, type Over } from './make';
 
 function input(chain: Chain, over: Partial<ListInput> = {}): ListInput {
-  const usual = { house: {}, docked: NO_DOCKED, purpose: 'bring-up', order: 'all-off', driver: 'before' } as const;
+  const usual = {
+    house: {},
+    docked: NO_DOCKED,
+    purpose: 'bring-up',
+    order: 'all-off',
+    driver: 'before',
+  } as const;
   return { chain, evaluation: judge(chain), ...usual, ...over };
 }
 const ids = (i: ListInput) => checklist(i).map((s) => s.id);
 const slotChain = (o: Over = {}): Chain =>
-  directChain({ ...o, socket: { connector: 'm2', standard: 'pcie', holds: 'system-drive', reach: 'cover', ...o.socket } });
+  directChain({
+    ...o,
+    socket: {
+      connector: 'm2',
+      standard: 'pcie',
+      holds: 'system-drive',
+      reach: 'cover',
+      ...o.socket,
+    },
+  });
 
 describe('BU-01 a list made for this chain', () => {
   it('a tunnel: what comes first comes first', () => {
@@ -75,16 +99,33 @@ describe('BU-01 a list made for this chain', () => {
   it('BU-14 a slot inside the host: other drive first, battery off, empty, adapter, and the host alone', () => {
     const list = ids(input(slotChain()));
     const open = list.slice(list.indexOf('host-off'), list.indexOf('dock-dead'));
-    expect(open).toEqual(['host-off', 'host-lid', 'battery-off', 'slot-out', 'adapter-in', 'host-close', 'host-alone']);
+    expect(open).toEqual([
+      'host-off',
+      'host-lid',
+      'battery-off',
+      'slot-out',
+      'adapter-in',
+      'host-close',
+      'host-alone',
+    ]);
     expect(list.indexOf('other-drive')).toBeLessThan(list.indexOf('host-off'));
     expect(list).not.toContain('approve');
     expect(ids(input(slotChain({ socket: { reach: 'cut' } })))).toContain('cut-shell');
-    expect(ids(input(slotChain({ socket: { reach: 'outside', holds: 'nothing' } })))).not.toContain('host-lid');
+    expect(ids(input(slotChain({ socket: { reach: 'outside', holds: 'nothing' } })))).not.toContain(
+      'host-lid',
+    );
   });
 
   it('BU-14 the opening plan names what comes out, what is dangerous, and how far the maker goes', () => {
     const chain = slotChain({
-      host: { openDepth: 'hatch', openScrews: 9, fixings: 'both', fanOnLid: 'yes', compound: 'metal', batteryWh: 60 },
+      host: {
+        openDepth: 'hatch',
+        openScrews: 9,
+        fixings: 'both',
+        fanOnLid: 'yes',
+        compound: 'metal',
+        batteryWh: 60,
+      },
     });
     expect(openingPlan({ ...chain, path: path(adapter()) })).toMatchObject({
       out: 'system-drive',
@@ -101,8 +142,13 @@ describe('BU-01 a list made for this chain', () => {
     });
     expect(openingPlan(tunnelChain())).toBeNull();
     // What nobody looked at stays a hazard, marked as not known.
-    expect(openingPlan(slotChain({ host: { batteryWh: null } }))?.hazards.map((h) => h.known)).toEqual([false, false, false]);
-    expect(openingPlan(slotChain({ host: { form: 'mini-pc', fanOnLid: 'no', compound: 'paste' } }))?.hazards).toEqual([]);
+    expect(
+      openingPlan(slotChain({ host: { batteryWh: null } }))?.hazards.map((h) => h.known),
+    ).toEqual([false, false, false]);
+    expect(
+      openingPlan(slotChain({ host: { form: 'mini-pc', fanOnLid: 'no', compound: 'paste' } }))
+        ?.hazards,
+    ).toEqual([]);
   });
 
   it('BU-13 leaving: ejected where it was plugged live, otherwise the host goes off first', () => {
@@ -129,8 +175,12 @@ describe('BU-01 a list made for this chain', () => {
 
   it('a direct link is never plugged live, whatever order an attempt was begun in before the chain was changed', () => {
     const list = ids(input(directChain(), { order: 'any-time' }));
-    expect(list.filter((s) => ORDERS['all-off'].sequence.includes(s))).toEqual(ORDERS['all-off'].sequence);
-    expect(STEP_WORDS['plug-cable'](stepFacts(input(directChain(), { order: 'any-time' }))).see).toContain('Nothing happens yet');
+    expect(list.filter((s) => ORDERS['all-off'].sequence.includes(s))).toEqual(
+      ORDERS['all-off'].sequence,
+    );
+    expect(
+      STEP_WORDS['plug-cable'](stepFacts(input(directChain(), { order: 'any-time' }))).see,
+    ).toContain('Nothing happens yet');
   });
 
   it('names what is plugged where: a port by its mark, an adapter inside, the lead a dock brings', () => {
@@ -140,10 +190,14 @@ describe('BU-01 a list made for this chain', () => {
     expect(plug({ ...slotChain(), path: path(adapter(), oculink) })).toBe(
       'Alder K-1: one end to Alder T-1, the other to Alder D-1.',
     );
-    expect(plug({ ...tunnelChain(), path: [] })).toBe('The lead of Alder D-1: host end into left, marked "40".');
+    expect(plug({ ...tunnelChain(), path: [] })).toBe(
+      'The lead of Alder D-1: host end into left, marked "40".',
+    );
     const riser = { ...slotChain(), dock: null, path: path(adapter({ farEnd: 'pcie-slot' })) };
     expect(ids(input(riser))).not.toContain('plug-cable');
-    expect(STEP_WORDS['card-seat'](stepFacts(input(riser))).do[0]).toContain('into the slot of Alder T-1');
+    expect(STEP_WORDS['card-seat'](stepFacts(input(riser))).do[0]).toContain(
+      'into the slot of Alder T-1',
+    );
   });
 
   it('a look-alike port is named beside the right one', () => {
@@ -180,7 +234,9 @@ describe('BU-01 a list made for this chain', () => {
   });
 
   it('what was noted stays though its reason is gone', () => {
-    expect(ids(input(tunnelChain(), { keep: new Set(['dock-firmware']) }))).toContain('dock-firmware');
+    expect(ids(input(tunnelChain(), { keep: new Set(['dock-firmware']) }))).toContain(
+      'dock-firmware',
+    );
   });
 });
 
@@ -211,7 +267,9 @@ describe('the table of steps', () => {
 
   it('steps that wait for each other are refused', () => {
     const def = (id: StepId, after: StepId[]): StepDef => ({ ...STEPS[0]!, id, after });
-    expect(() => inOrder([def('print', ['place']), def('place', ['print'])], [])).toThrow('print, place');
+    expect(() => inOrder([def('print', ['place']), def('place', ['print'])], [])).toThrow(
+      'print, place',
+    );
   });
 
   it('the order is stable: a step that falls away moves no other', () => {
@@ -221,7 +279,8 @@ describe('the table of steps', () => {
         // Only what stands in both is compared: its order is that of the whole.
         const kept = all.filter((id) => some.some((s) => s.id === id));
         expect(new Set(kept).size).toBe(some.length);
-        for (const s of STEPS) for (const a of s.after) expect(all.indexOf(a)).toBeLessThan(all.indexOf(s.id));
+        for (const s of STEPS)
+          for (const a of s.after) expect(all.indexOf(a)).toBeLessThan(all.indexOf(s.id));
       }),
       { numRuns: 40 },
     );

@@ -1,21 +1,39 @@
 import { describe, expect, it } from 'vitest';
 import { wilson } from '../src/base';
-import { type Claim, judgeClaim, type Measurement, ofPairs, registerFromRuns } from '../src/compatibility';
+import {
+  type Claim,
+  judgeClaim,
+  type Measurement,
+  ofPairs,
+  registerFromRuns,
+} from '../src/compatibility';
 import { pairsOf } from '../src/runs';
 import { cellOf } from './make-cells';
 
-const lost = (value: number, resolution: string, more: Partial<Measurement['tags']> = {}): Measurement => ({
+const lost = (
+  value: number,
+  resolution: string,
+  more: Partial<Measurement['tags']> = {},
+): Measurement => ({
   value,
   on: '2026-05-01',
   tags: { resolution, standard: 'USB4 40', title: 'Peat Rally', ...more },
   setupId: null,
   words: `Peat Rally at ${resolution}`,
 });
-const claim = (over: Partial<Claim> = {}): Claim => ({ measure: 'lost', lo: 15, hi: 25, where: [], ...over });
+const claim = (over: Partial<Claim> = {}): Claim => ({
+  measure: 'lost',
+  lo: 15,
+  hi: 25,
+  where: [],
+  ...over,
+});
 
 describe('CO-06 what measurements say of a claim', () => {
   it('counts in how many it holds, with the interval of that share, and where it never does', () => {
-    const all = [18, 22, 24, 16].map((v) => lost(v, '1440p')).concat([39, 41, 35].map((v) => lost(v, '1080p')));
+    const all = [18, 22, 24, 16]
+      .map((v) => lost(v, '1440p'))
+      .concat([39, 41, 35].map((v) => lost(v, '1080p')));
     const j = judgeClaim(claim(), all);
     expect([j.within, j.n]).toEqual([4, 7]);
     expect(j.share).toEqual(wilson(4, 7));
@@ -26,8 +44,17 @@ describe('CO-06 what measurements say of a claim', () => {
   });
 
   it('nothing measured says nothing, one measurement proves little', () => {
-    expect(judgeClaim(claim(), [])).toMatchObject({ n: 0, state: 'none', seen: null, share: { lo: 0, hi: 1 } });
-    expect(judgeClaim(claim(), [lost(20, '1440p')])).toMatchObject({ n: 1, within: 1, state: 'one' });
+    expect(judgeClaim(claim(), [])).toMatchObject({
+      n: 0,
+      state: 'none',
+      seen: null,
+      share: { lo: 0, hi: 1 },
+    });
+    expect(judgeClaim(claim(), [lost(20, '1440p')])).toMatchObject({
+      n: 1,
+      within: 1,
+      state: 'one',
+    });
   });
 
   it('holds or fails only when the interval lies whole on one side: five of five, not four of five', () => {
@@ -44,7 +71,10 @@ describe('CO-06 what measurements say of a claim', () => {
 
   it('conditions narrow it, whatever their case; open ends are open', () => {
     const all = [lost(20, '1440p'), lost(60, '1440p', { standard: 'OCuLink' }), lost(5, '2160p')];
-    expect(judgeClaim(claim({ where: [{ tag: 'standard', has: 'usb4' }] }), all)).toMatchObject({ n: 2, within: 1 });
+    expect(judgeClaim(claim({ where: [{ tag: 'standard', has: 'usb4' }] }), all)).toMatchObject({
+      n: 2,
+      within: 1,
+    });
     expect(judgeClaim(claim({ lo: null, hi: 30 }), all)).toMatchObject({ n: 3, within: 2 });
     expect(judgeClaim(claim({ lo: 30, hi: null }), all)).toMatchObject({ within: 1 });
     expect(judgeClaim(claim({ where: [{ tag: 'dock', has: 'D-4' }] }), all).n).toBe(0);
@@ -75,7 +105,9 @@ describe('measurements out of runs', () => {
     expect(ofPairs(pairs, 'toll')[0]?.value).toBeCloseTo(2, 9);
     expect(ofPairs(pairs, 'panel')).toEqual([]);
     const other = pairsOf([foreign, link]).pairs;
-    expect(ofPairs(other, 'lost')[0]).toMatchObject({ words: expect.stringContaining('another processor') });
+    expect(ofPairs(other, 'lost')[0]).toMatchObject({
+      words: expect.stringContaining('another processor'),
+    });
     expect(ofPairs(other, 'toll')).toEqual([]);
   });
 
@@ -95,7 +127,13 @@ describe('CO-10 what runs say of a title', () => {
     ]);
     expect(registerFromRuns([outside, own(11)], [], none)).toMatchObject([{ say: 'no-gain' }]);
     expect(registerFromRuns([outside], [], none)).toEqual([]);
-    expect(registerFromRuns([outside, cellOf({ ms: [30], deviceSet: 'inside', title: 'other' })], [], none)).toEqual([]);
+    expect(
+      registerFromRuns(
+        [outside, cellOf({ ms: [30], deviceSet: 'inside', title: 'other' })],
+        [],
+        none,
+      ),
+    ).toEqual([]);
   });
 
   it('needs an outside screen where the panel costs 15 % or more', () => {

@@ -29,7 +29,9 @@ function plan(name: string, c: Chain, cardMinor: number | null, currency = 'EUR'
     settings: {
       ...NO_COST,
       currency,
-      forgotten: Object.fromEntries(['screen', 'input', 'display-cable'].map((k) => [k, { have: true, minor: null }])),
+      forgotten: Object.fromEntries(
+        ['screen', 'input', 'display-cable'].map((k) => [k, { have: true, minor: null }]),
+      ),
     },
     asOf: '2026-11-20',
     oldDays: 60,
@@ -39,26 +41,40 @@ function plan(name: string, c: Chain, cardMinor: number | null, currency = 'EUR'
 
 describe('PL-22 plans side by side', () => {
   const a = plan('Desk', chain(), 50_000);
-  const short = plan('Loan', chain({ path: [{ key: 'a', spec: cable({ model: 'K-9', markedGbps: 20 }) }] }), 38_000);
+  const short = plan(
+    'Loan',
+    chain({ path: [{ key: 'a', spec: cable({ model: 'K-9', markedGbps: 20 }) }] }),
+    38_000,
+  );
 
   it('equal plans differ in nothing', () => {
     const rows = compareRows([a, { ...a, name: 'Desk copy' }]);
     expect(rows.length).toBeGreaterThan(15);
     expect(rows.filter((r) => !r.same)).toEqual([]);
-    expect(compareSentence([a, { ...a, name: 'Desk copy' }])).toMatch(/^Desk copy against Desk: .*Gb\/s as well, the same money/);
+    expect(compareSentence([a, { ...a, name: 'Desk copy' }])).toMatch(
+      /^Desk copy against Desk: .*Gb\/s as well, the same money/,
+    );
   });
 
   it('another cable: the part, the rate and the money differ, the rest does not', () => {
     const differ = compareRows([a, short]).filter((r) => !r.same);
-    expect(differ.map((r) => r.label)).toEqual(expect.arrayContaining(['Cable', 'To the card, Gb/s usable', 'To pay']));
+    expect(differ.map((r) => r.label)).toEqual(
+      expect.arrayContaining(['Cable', 'To the card, Gb/s usable', 'To pay']),
+    );
     expect(differ.map((r) => r.label)).not.toContain('Card');
     expect(differ.find((r) => r.label === 'To pay')?.cells).toEqual(['€500.00', '€380.00']);
-    expect(compareSentence([a, short])).toMatch(/^Loan against Desk: .* Gb\/s instead of .*, €120 less\.$/);
+    expect(compareSentence([a, short])).toMatch(
+      /^Loan against Desk: .* Gb\/s instead of .*, €120 less\.$/,
+    );
     expect(compareSentence([short, a])).toContain('€120 more');
   });
 
   it('a finding only one of them has stands as a line', () => {
-    const wide = plan('Long', chain({ path: [{ key: 'a', spec: cable({ lengthMm: 2500 }) }] }), 50_000);
+    const wide = plan(
+      'Long',
+      chain({ path: [{ key: 'a', spec: cable({ lengthMm: 2500 }) }] }),
+      50_000,
+    );
     const rows = compareRows([a, wide]).filter((r) => r.group === 'Findings' && !r.same);
     expect(rows.length).toBeGreaterThan(0);
     expect(rows[0]?.cells[0]).toBe('no');
@@ -66,13 +82,15 @@ describe('PL-22 plans side by side', () => {
 
   it('sums in other currencies or with gaps are not held against each other silently', () => {
     expect(compareSentence([a, plan('Other', chain(), 38_000, 'GBP')])).not.toMatch(/less|more/);
-    expect(compareSentence([a, plan('Gap', chain({ card: card({ model: 'C-2' }) }), null)])).toContain(
-      'as far as prices are known',
-    );
+    expect(
+      compareSentence([a, plan('Gap', chain({ card: card({ model: 'C-2' }) }), null)]),
+    ).toContain('as far as prices are known');
   });
 
   it('one plan, and three', () => {
     expect(compareSentence([a])).toBe('Nothing to compare yet: 2 plans are needed.');
-    expect(compareSentence([a, short, a])).toMatch(/^3 plans beside Desk: \d+ of \d+ lines differ\.$/);
+    expect(compareSentence([a, short, a])).toMatch(
+      /^3 plans beside Desk: \d+ of \d+ lines differ\.$/,
+    );
   });
 });

@@ -43,7 +43,11 @@ describe('PL-19 forgotten items', () => {
   });
 
   it('a screen on the card wants a cable; a laptop that shows its own picture wants a dummy plug instead of a screen', () => {
-    const shown = chainSchema.parse({ ...mini, path: [], picture: [{ key: 'a', by: 'card', plug: 'hdmi', screen: screen() }] });
+    const shown = chainSchema.parse({
+      ...mini,
+      path: [],
+      picture: [{ key: 'a', by: 'card', plug: 'hdmi', screen: screen() }],
+    });
     expect(forgottenItems(shown)).toContain('display-cable');
     const laptop = chainSchema.parse({
       ...EMPTY,

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { convert, currencies, type ExchangeRate, isCurrency, minorDigits, percentOf, rateOn, toMinor } from '../src/base';
+import {
+  convert,
+  currencies,
+  type ExchangeRate,
+  isCurrency,
+  minorDigits,
+  percentOf,
+  rateOn,
+  toMinor,
+} from '../src/base';
 import { bestOffer, type CostInput, costOf, type CostPart, type Price } from '../src/buy';
 import { money, moneyShort } from '../src/buy/text';
 import { chainSchema } from '../src/chain';
@@ -34,7 +43,13 @@ const input = (over: Partial<CostInput>): CostInput => ({
   oldDays: 60,
   ...over,
 });
-const GBP: ExchangeRate = { from: 'GBP', to: 'EUR', rate: 1.18, onDate: '2026-10-30', source: 'bank page' };
+const GBP: ExchangeRate = {
+  from: 'GBP',
+  to: 'EUR',
+  rate: 1.18,
+  onDate: '2026-10-30',
+  source: 'bank page',
+};
 
 describe('PL-19 money', () => {
   // ISO 4217, table A.1: minor units of these currencies.
@@ -49,7 +64,12 @@ describe('PL-19 money', () => {
   });
 
   it('knows currencies by their code and nothing else', () => {
-    expect([isCurrency('EUR'), isCurrency('eur'), isCurrency('EURO'), isCurrency('QQQ')]).toEqual([true, false, false, false]);
+    expect([isCurrency('EUR'), isCurrency('eur'), isCurrency('EURO'), isCurrency('QQQ')]).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ]);
     expect(currencies().length).toBeGreaterThan(150);
   });
 
@@ -64,10 +84,21 @@ describe('PL-19 money', () => {
   });
 
   it('converts at a dated rate, across different numbers of digits, halves away from zero', () => {
-    expect(convert({ minor: 6400, currency: 'GBP' }, GBP)).toEqual({ minor: 7552, currency: 'EUR' });
-    const yen: ExchangeRate = { from: 'JPY', to: 'EUR', rate: 0.00605, onDate: '2026-11-01', source: '' };
+    expect(convert({ minor: 6400, currency: 'GBP' }, GBP)).toEqual({
+      minor: 7552,
+      currency: 'EUR',
+    });
+    const yen: ExchangeRate = {
+      from: 'JPY',
+      to: 'EUR',
+      rate: 0.00605,
+      onDate: '2026-11-01',
+      source: '',
+    };
     expect(convert({ minor: 96_800, currency: 'JPY' }, yen).minor).toBe(58_564);
-    expect(convert({ minor: 1, currency: 'EUR' }, { ...GBP, from: 'EUR', to: 'GBP', rate: 0.5 }).minor).toBe(1);
+    expect(
+      convert({ minor: 1, currency: 'EUR' }, { ...GBP, from: 'EUR', to: 'GBP', rate: 0.5 }).minor,
+    ).toBe(1);
     expect([percentOf(1250, 10), percentOf(5, 10), percentOf(-5, 10)]).toEqual([125, 1, -1]);
   });
 
@@ -90,10 +121,20 @@ describe('PL-19 money', () => {
 });
 
 describe('PL-19 which offer counts', () => {
-  const rules = { condition: null, currency: 'EUR', rates: [GBP], asOf: '2026-11-20', oldDays: 60 } as const;
+  const rules = {
+    condition: null,
+    currency: 'EUR',
+    rates: [GBP],
+    asOf: '2026-11-20',
+    oldDays: 60,
+  } as const;
 
   it('the cheapest of those young enough; an old one only when there is no younger', () => {
-    const young = [price('c', 50_000), price('c', 47_000), price('c', 30_000, { onDate: '2026-01-01' })];
+    const young = [
+      price('c', 50_000),
+      price('c', 47_000),
+      price('c', 30_000, { onDate: '2026-01-01' }),
+    ];
     expect(bestOffer(young, rules)?.minor).toBe(47_000);
     expect(bestOffer([price('c', 30_000, { onDate: '2026-01-01' })], rules)?.minor).toBe(30_000);
   });
@@ -107,16 +148,25 @@ describe('PL-19 which offer counts', () => {
   });
 
   it('in the wanted condition, one without a condition counting for any; not before its day; not what was paid', () => {
-    const list = [price('c', 30_000, { condition: 'used' }), price('c', 47_000, { condition: 'new' })];
+    const list = [
+      price('c', 30_000, { condition: 'used' }),
+      price('c', 47_000, { condition: 'new' }),
+    ];
     expect(bestOffer(list, { ...rules, condition: 'new' })?.minor).toBe(47_000);
-    expect(bestOffer([...list, price('c', 46_000)], { ...rules, condition: 'new' })?.minor).toBe(46_000);
+    expect(bestOffer([...list, price('c', 46_000)], { ...rules, condition: 'new' })?.minor).toBe(
+      46_000,
+    );
     expect(bestOffer([price('c', 1, { onDate: '2026-11-21' })], rules)).toBeNull();
     expect(bestOffer([price('c', 1, { kind: 'paid' })], rules)).toBeNull();
   });
 
   it('compares across currencies at the dated rate', () => {
-    expect(bestOffer([price('c', 40_000), price('c', 33_000, { currency: 'GBP' })], rules)?.currency).toBe('GBP');
-    expect(bestOffer([price('c', 40_000), price('c', 1, { currency: 'JPY' })], rules)?.currency).toBe('EUR');
+    expect(
+      bestOffer([price('c', 40_000), price('c', 33_000, { currency: 'GBP' })], rules)?.currency,
+    ).toBe('GBP');
+    expect(
+      bestOffer([price('c', 40_000), price('c', 1, { currency: 'JPY' })], rules)?.currency,
+    ).toBe('EUR');
   });
 });
 
@@ -142,20 +192,45 @@ describe('PL-19 what a plan costs', () => {
         },
       }),
     );
-    expect([c.partsMinor, c.discountMinor, c.shippingMinor, c.extrasMinor, c.totalMinor, c.netMinor, c.leftMinor]).toEqual([
-      71_800, 4590, 1090, 1250, 69_550, 60_550, 4450,
-    ]);
+    expect([
+      c.partsMinor,
+      c.discountMinor,
+      c.shippingMinor,
+      c.extrasMinor,
+      c.totalMinor,
+      c.netMinor,
+      c.leftMinor,
+    ]).toEqual([71_800, 4590, 1090, 1250, 69_550, 60_550, 4450]);
   });
 
   it('a piece that is here costs nothing; two of a part need two pieces; a named one goes to its place', () => {
-    const piece = (id: string, usedIn: string | null = null) => ({ id, partId: 'k', label: id, how: 'own' as const, usedIn });
+    const piece = (id: string, usedIn: string | null = null) => ({
+      id,
+      partId: 'k',
+      label: id,
+      how: 'own' as const,
+      usedIn,
+    });
     const parts = [part('path/0', 'k'), part('path/1', 'k')];
     const prices = [price('k', 3800)];
     const one = costOf(input({ parts, prices, pieces: [piece('a')] }));
     expect([one.lines.map((l) => l.state), one.totalMinor]).toEqual([['owned', 'priced'], 3800]);
-    const two = costOf(input({ parts, prices, pieces: [piece('a', 'Meridian bench'), piece('b')], named: { 'path/1': 'b' } }));
+    const two = costOf(
+      input({
+        parts,
+        prices,
+        pieces: [piece('a', 'Meridian bench'), piece('b')],
+        named: { 'path/1': 'b' },
+      }),
+    );
     expect(two.lines.map((l) => l.piece?.id)).toEqual(['a', 'b']);
-    const spare = costOf(input({ parts: [part('path/0', 'k')], prices, pieces: [piece('a', 'Meridian bench'), piece('b')] }));
+    const spare = costOf(
+      input({
+        parts: [part('path/0', 'k')],
+        prices,
+        pieces: [piece('a', 'Meridian bench'), piece('b')],
+      }),
+    );
     expect(spare.lines[0]?.piece?.id).toBe('b');
   });
 
@@ -165,7 +240,11 @@ describe('PL-19 what a plan costs', () => {
     const apart = costOf(input({ parts, prices }));
     expect([apart.totalMinor, apart.apart]).toEqual([10_000, [{ currency: 'GBP', minor: 6400 }]]);
     const added = costOf(input({ parts, prices, rates: [GBP] }));
-    expect([added.totalMinor, added.apart, added.lines[0]?.rate?.onDate]).toEqual([17_552, [], '2026-10-30']);
+    expect([added.totalMinor, added.apart, added.lines[0]?.rate?.onDate]).toEqual([
+      17_552,
+      [],
+      '2026-10-30',
+    ]);
     const early = costOf(input({ parts, prices, rates: [{ ...GBP, onDate: '2026-11-21' }] }));
     expect(early.apart).toHaveLength(1);
   });
@@ -180,7 +259,10 @@ describe('PL-19 what a plan costs', () => {
     const single = [price('dock', 24_900), price('card', 46_900)];
     const box = (minor: number) => price('dock', minor, { withIds: ['card'] });
     const cheap = costOf(input({ parts, prices: [...single, box(65_900)] }));
-    expect([cheap.totalMinor, cheap.lines.map((l) => l.state)]).toEqual([65_900, ['priced', 'in-box']]);
+    expect([cheap.totalMinor, cheap.lines.map((l) => l.state)]).toEqual([
+      65_900,
+      ['priced', 'in-box'],
+    ]);
     const dear = costOf(input({ parts, prices: [...single, box(75_000)] }));
     expect(dear.totalMinor).toBe(71_800);
     const alone = costOf(input({ parts: [part('dock')], prices: [...single, box(20_000)] }));
@@ -195,8 +277,14 @@ describe('PL-19 what a plan costs', () => {
         names: new Map([['card', 'C-20']]),
       }),
     );
-    expect(c.implied).toMatchObject([{ minor: 19_000, without: [{ name: 'C-20', minor: 46_900 }] }]);
-    expect(costOf(input({ parts: [part('dock')], prices: [price('dock', 65_900, { withIds: ['card'] })] })).implied).toEqual([]);
+    expect(c.implied).toMatchObject([
+      { minor: 19_000, without: [{ name: 'C-20', minor: 46_900 }] },
+    ]);
+    expect(
+      costOf(
+        input({ parts: [part('dock')], prices: [price('dock', 65_900, { withIds: ['card'] })] }),
+      ).implied,
+    ).toEqual([]);
   });
 
   it('all-in-ones stand against dock, card and supply, cheapest first; without their sum nothing is compared', () => {
@@ -217,7 +305,9 @@ describe('PL-19 what a plan costs', () => {
         ['two', 8100],
       ],
     ]);
-    expect(costOf(input({ parts, prices: prices.slice(1), allInOne })).allInOne[0]?.moreMinor).toBeNull();
+    expect(
+      costOf(input({ parts, prices: prices.slice(1), allInOne })).allInOne[0]?.moreMinor,
+    ).toBeNull();
   });
 
   it('never adds amounts of two currencies, whatever the prices', () => {
@@ -228,7 +318,8 @@ describe('PL-19 what a plan costs', () => {
         const parts = list.map((_, i) => part(`path/${i}`, `k${i}`));
         const prices = list.map((m, i) => price(`k${i}`, m.minor, { currency: m.currency }));
         const c = costOf(input({ parts, prices, settings: { ...NO_COST, currency } }));
-        const of = (cur: string) => list.filter((m) => m.currency === cur).reduce((a, m) => a + m.minor, 0);
+        const of = (cur: string) =>
+          list.filter((m) => m.currency === cur).reduce((a, m) => a + m.minor, 0);
         expect(c.totalMinor).toBe(of(currency));
         for (const m of c.apart) expect(m.minor).toBe(of(m.currency));
         expect(c.apart.every((m) => m.currency !== currency)).toBe(true);

@@ -2,10 +2,19 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { chainSchema } from '../src/chain';
 import type { ReleaseSpec, RequirementSpec } from '../src/parts';
-import { evaluate, type Evaluation, failures, FINDING_CODES, NO_EVIDENCE, successes } from '../src/plan';
+import {
+  evaluate,
+  type Evaluation,
+  failures,
+  FINDING_CODES,
+  NO_EVIDENCE,
+  successes,
+} from '../src/plan';
 import { bundleSchema } from '../src/workshop/contract';
 
-const bundle = bundleSchema.parse(JSON.parse(readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8')));
+const bundle = bundleSchema.parse(
+  JSON.parse(readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8')),
+);
 const spec = (id: string | null) => bundle.parts.find((p) => p.id === id)?.spec ?? null;
 const of = <T>(kind: string) => bundle.parts.flatMap((p) => (p.kind === kind ? [p.spec as T] : []));
 
@@ -18,8 +27,17 @@ const judged = new Map<string, Evaluation>(
       path: s.slots.path?.map((id, i) => ({ key: 'abcdef'.charAt(i), spec: spec(id) })) ?? null,
       dock: spec(s.slots.dock),
       card: spec(s.slots.card),
-      supplies: s.slots.supplies.map(({ part, feeds }, i) => ({ key: 'abc'.charAt(i), feeds, spec: spec(part) })),
-      picture: s.slots.screens.map(({ part, by, plug }, i) => ({ key: 'abc'.charAt(i), by, plug, screen: spec(part) })),
+      supplies: s.slots.supplies.map(({ part, feeds }, i) => ({
+        key: 'abc'.charAt(i),
+        feeds,
+        spec: spec(part),
+      })),
+      picture: s.slots.screens.map(({ part, by, plug }, i) => ({
+        key: 'abc'.charAt(i),
+        by,
+        plug,
+        screen: spec(part),
+      })),
       system: spec(s.slots.system),
       loads: s.loads,
       installed: s.installed,
@@ -51,7 +69,9 @@ const judged = new Map<string, Evaluation>(
 describe('the demo world', () => {
   it('meets every finding code with at least one setup', () => {
     const met = new Set([...judged.values()].flatMap((e) => e.findings.map((f) => f.code)));
-    expect(Object.keys(FINDING_CODES).filter((c) => !met.has(c as keyof typeof FINDING_CODES))).toEqual([]);
+    expect(
+      Object.keys(FINDING_CODES).filter((c) => !met.has(c as keyof typeof FINDING_CODES)),
+    ).toEqual([]);
   });
 
   it('tells the stories it is made for', () => {

@@ -14,7 +14,11 @@ const MODES = [
 ] as const;
 
 /** Debian's `cvt -r`: clock and totals of the mode line it prints. */
-function outside(w: number, h: number, hz: number): { mhz: number; horizontal: number; vertical: number } {
+function outside(
+  w: number,
+  h: number,
+  hz: number,
+): { mhz: number; horizontal: number; vertical: number } {
   const out = execFileSync('cvt', ['-r', String(w), String(h), String(hz)], { encoding: 'utf8' });
   const f = /Modeline\s+"\S+"\s+([\d.]+)\s+\d+ \d+ \d+ (\d+)\s+\d+ \d+ \d+ (\d+)/.exec(out);
   return { mhz: Number(f?.[1]), horizontal: Number(f?.[2]), vertical: Number(f?.[3]) };
@@ -35,22 +39,35 @@ describe('PL-09 reduced blanking', () => {
     (w, h, hz) => {
       const ours = cvtReduced(w, h, hz);
       const theirs = outside(w, h, hz);
-      expect([ours.horizontalTotal, ours.verticalTotal]).toEqual([theirs.horizontal, theirs.vertical]);
+      expect([ours.horizontalTotal, ours.verticalTotal]).toEqual([
+        theirs.horizontal,
+        theirs.vertical,
+      ]);
       // It rounds the line period before the clock: one step of 0.25 MHz at 60 Hz, two at 120 Hz.
       const apart = Math.abs(ours.pixelMHz - theirs.mhz);
-      expect(apart, `ours ${ours.pixelMHz}, cvt ${theirs.mhz} MHz`).toBeLessThanOrEqual(0.25 * (hz / 60) + 1e-9);
+      expect(apart, `ours ${ours.pixelMHz}, cvt ${theirs.mhz} MHz`).toBeLessThanOrEqual(
+        0.25 * (hz / 60) + 1e-9,
+      );
     },
   );
 
   it('version 2 blanks less and is used only when the screen says so', () => {
-    expect(cvtReduced(3840, 2160, 60, 2)).toMatchObject({ horizontalTotal: 3920, verticalTotal: 2222 });
-    expect(cvtReduced(3840, 2160, 60, 2).pixelMHz).toBeLessThan(cvtReduced(3840, 2160, 60, 1).pixelMHz);
+    expect(cvtReduced(3840, 2160, 60, 2)).toMatchObject({
+      horizontalTotal: 3920,
+      verticalTotal: 2222,
+    });
+    expect(cvtReduced(3840, 2160, 60, 2).pixelMHz).toBeLessThan(
+      cvtReduced(3840, 2160, 60, 1).pixelMHz,
+    );
   });
 });
 
 describe('PL-09 what a plug carries', () => {
   const facts = (over: object, card: object, plug: 'hdmi' | 'displayport') => {
-    const c = tunnelChain({ card, picture: [{ key: 'a', by: 'card', plug, screen: screen(over) }] });
+    const c = tunnelChain({
+      card,
+      picture: [{ key: 'a', by: 'card', plug, screen: screen(over) }],
+    });
     const rules = new RuleBook({});
     return pictureFacts(c, (id) => rules.get(id))[0]!;
   };
@@ -70,10 +87,17 @@ describe('PL-09 what a plug carries', () => {
   it('the weaker end decides, and compression is a verdict of its own', () => {
     const fast = { ...uhd, hz: 144, bits: '30' };
     expect(facts(fast, { dpLevel: 'hbr3' }, 'displayport').verdict).toBe('too-much');
-    expect(facts({ ...fast, compression: 'yes' }, { dpLevel: 'hbr3', compression: 'yes' }, 'displayport').verdict).toBe(
-      'compressed',
-    );
-    expect(facts({ ...fast, compression: 'yes' }, { dpLevel: 'hbr2', compression: 'yes' }, 'displayport')).toMatchObject({
+    expect(
+      facts({ ...fast, compression: 'yes' }, { dpLevel: 'hbr3', compression: 'yes' }, 'displayport')
+        .verdict,
+    ).toBe('compressed');
+    expect(
+      facts(
+        { ...fast, compression: 'yes' },
+        { dpLevel: 'hbr2', compression: 'yes' },
+        'displayport',
+      ),
+    ).toMatchObject({
       verdict: 'too-much',
       weaker: 'out',
     });
@@ -88,8 +112,13 @@ describe('PL-09 what a plug carries', () => {
 
   // 4 lanes × 5.4 Gb/s × 8/10 = 17.28; 4 × 8.1 × 8/10 = 25.92; 3 × 6 × 8/10 = 14.4 (TMDS); encoding arithmetic.
   it('rates after encoding', () => {
-    expect([DP_GBPS.hbr, DP_GBPS.hbr2, DP_GBPS.hbr3]).toEqual([2.7, 5.4, 8.1].map((g) => Math.round(4 * g * 80) / 100));
-    expect([HDMI_GBPS['1.4'], HDMI_GBPS['2.0']]).toEqual([Math.round(3 * 3.4 * 80) / 100, Math.round(3 * 6 * 80) / 100]);
+    expect([DP_GBPS.hbr, DP_GBPS.hbr2, DP_GBPS.hbr3]).toEqual(
+      [2.7, 5.4, 8.1].map((g) => Math.round(4 * g * 80) / 100),
+    );
+    expect([HDMI_GBPS['1.4'], HDMI_GBPS['2.0']]).toEqual([
+      Math.round(3 * 3.4 * 80) / 100,
+      Math.round(3 * 6 * 80) / 100,
+    ]);
     expect(HDMI_GBPS['frl-48']).toBeCloseTo((48 * 16) / 18, 2);
   });
 });

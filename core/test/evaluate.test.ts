@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/base';
 import { joinLink, worlds } from '../src/chain';
 import { chainKey } from '../src/compatibility';
-import { bodyFacts, type Check, type FactKey, NO_EVIDENCE, NO_TALLY, runChecks, whatIf } from '../src/plan';
+import {
+  bodyFacts,
+  type Check,
+  type FactKey,
+  NO_EVIDENCE,
+  NO_TALLY,
+  runChecks,
+  whatIf,
+} from '../src/plan';
 import { headline } from '../src/plan/text';
 import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
@@ -33,22 +41,34 @@ describe('PL-01 what is not known', () => {
 
   it('an unknown cable mark can decide, and takes a minute', () => {
     const e = judge(tunnelChain({ cable: { markedGbps: null } }));
-    expect(e.predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['path/a/markedGbps'] });
+    expect(e.predicted.verdict).toMatchObject({
+      state: 'unknown',
+      wouldDecide: ['path/a/markedGbps'],
+    });
     expect(headline(e)).toContain('First: marked rate of the cable, 1 minute.');
   });
 
   it('while it is open whether anything passes, nobody is told how much', () => {
     const pinched = (over: object) =>
-      judge(tunnelChain({ cable: { lengthMm: 1200 }, ...over })).findings.filter((f) => f.code === 'link/pinch');
+      judge(tunnelChain({ cable: { lengthMm: 1200 }, ...over })).findings.filter(
+        (f) => f.code === 'link/pinch',
+      );
     expect(pinched({})).toHaveLength(1);
-    expect(pinched({ socket: { tunnelling: null } }).some((f) => f.certainty === 'certain')).toBe(false);
-    expect(pinched({ cable: { lengthMm: 2500 } })).toEqual([expect.objectContaining({ certainty: 'certain' })]);
+    expect(pinched({ socket: { tunnelling: null } }).some((f) => f.certainty === 'certain')).toBe(
+      false,
+    );
+    expect(pinched({ cable: { lengthMm: 2500 } })).toEqual([
+      expect.objectContaining({ certainty: 'certain' }),
+    ]);
   });
 
   it('an unknown length does not stop the plan: a range, and the tape measure', () => {
     const e = judge(tunnelChain({ cable: { lengthMm: null } }));
     expect(e.predicted.verdict.state).toBe('care');
-    expect(e.predicted.link.usable?.down).toMatchObject({ lo: expect.closeTo(16.0, 1), hi: expect.closeTo(26.0, 1) });
+    expect(e.predicted.link.usable?.down).toMatchObject({
+      lo: expect.closeTo(16.0, 1),
+      hi: expect.closeTo(26.0, 1),
+    });
     expect(e.toVerify).toEqual([{ path: 'path/a/lengthMm', decides: true }]);
   });
 
@@ -76,11 +96,17 @@ describe('incomplete chains', () => {
     const e = judge(EMPTY);
     expect(e.predicted.verdict.state).toBe('unknown');
     expect(e.predicted.link.usable).toBeNull();
-    expect(headline(e)).toBe('Not enough known: no part is chosen yet. Choose a host and its port first.');
+    expect(headline(e)).toBe(
+      'Not enough known: no part is chosen yet. Choose a host and its port first.',
+    );
   });
 
   it("a certain blocker still says won't work while parts are missing", () => {
-    const e = judge({ ...EMPTY, host: host({ standard: 'usb-c', tunnelling: 'no' }), socket: 'left' });
+    const e = judge({
+      ...EMPTY,
+      host: host({ standard: 'usb-c', tunnelling: 'no' }),
+      socket: 'left',
+    });
     expect(e.predicted.verdict.state).toBe('blocked');
   });
 
@@ -119,7 +145,9 @@ describe('what was seen', () => {
     expect(headline(judge(tunnelChain(), { evidence: seen(5, 1) }))).toBe(
       'Works: every hop carries 26.0 Gb/s or more, and 5 of 6 like it worked.',
     );
-    expect(headline(judge(tunnelChain(), { evidence: seen(1, 0) }))).toContain('the one entry logged for it worked');
+    expect(headline(judge(tunnelChain(), { evidence: seen(1, 0) }))).toContain(
+      'the one entry logged for it worked',
+    );
     const same = { ...seen(3, 0), same: { n: 2, worked: 2 } };
     expect(headline(judge(tunnelChain(), { evidence: same }))).toBe(
       'Works: seen to work 2 of 2 times under these versions; every hop carries 26.0 Gb/s or more.',
@@ -129,7 +157,9 @@ describe('what was seen', () => {
   it('a prediction that most of the log contradicts needs care and says so first', () => {
     const e = judge(tunnelChain(), { evidence: seen(1, 3) });
     expect(e.predicted.verdict.state).toBe('care');
-    expect(headline(e)).toBe('Predicted to work, seen to fail 3 of 4 times. Trust the log; the reason is not known.');
+    expect(headline(e)).toBe(
+      'Predicted to work, seen to fail 3 of 4 times. Trust the log; the reason is not known.',
+    );
     expect(headline(judge(tunnelChain(), { evidence: seen(0, 1) }))).toBe(
       'Predicted to work, seen to fail once. One entry only. It counts, but it proves little.',
     );
@@ -137,7 +167,9 @@ describe('what was seen', () => {
   });
 
   it('a blocked chain that was seen to work is a contradiction too', () => {
-    expect(headline(judge(plainChain(), { evidence: seen(2, 0) }))).toContain('Predicted to fail, seen to work 2 of 2 times');
+    expect(headline(judge(plainChain(), { evidence: seen(2, 0) }))).toContain(
+      'Predicted to fail, seen to work 2 of 2 times',
+    );
   });
 
   it('CO-02 the chain key holds host, link kind, dock and card, not the cable', () => {
@@ -151,11 +183,18 @@ describe('what was seen', () => {
 
 describe('what if', () => {
   it('another cable moves the pinch from the cable to the dock', () => {
-    const input = { chain: tunnelChain({ cable: { lengthMm: 1200 } }), context: { asOf: '2026-11-20', house: {} } };
+    const input = {
+      chain: tunnelChain({ cable: { lengthMm: 1200 } }),
+      context: { asOf: '2026-11-20', house: {} },
+    };
     const w = whatIf(input, { path: [{ key: 'a', spec: cable({ lengthMm: 500 }) }] });
     expect(w.before.predicted.link.pinch.part).toBe('path');
     expect(w.after.predicted.link.pinch.part).toBe('dock');
-    expect(w.changed).toMatchObject({ verdict: true, pinch: true, usableGbps: expect.closeTo(10.0, 1) });
+    expect(w.changed).toMatchObject({
+      verdict: true,
+      pinch: true,
+      usableGbps: expect.closeTo(10.0, 1),
+    });
     expect(input.chain.path?.[0]?.spec.lengthMm).toBe(1200);
   });
 });

@@ -78,18 +78,31 @@ describe('what an entry shares with the chain that is asked about', () => {
   });
 
   it('host 0.3, port 0.3, dock 0.2, family 0.2; exactly this chain counts whole', () => {
-    expect(factorsOf(asked, {}, { ...entry({}), match: asked }, W)).toMatchObject({ shared: 1, weight: 1 });
-    expect(factorsOf(asked, {}, entry({ dock: 'x', family: 'x' }), W)).toMatchObject({ shares: ['host', 'link'], shared: 0.6 });
+    expect(factorsOf(asked, {}, { ...entry({}), match: asked }, W)).toMatchObject({
+      shared: 1,
+      weight: 1,
+    });
+    expect(factorsOf(asked, {}, entry({ dock: 'x', family: 'x' }), W)).toMatchObject({
+      shares: ['host', 'link'],
+      shared: 0.6,
+    });
     expect(factorsOf(asked, {}, entry({ host: 'x', link: 'x' }), W).weight).toBeCloseTo(0.4, 12);
-    expect(factorsOf(asked, {}, entry({ host: 'x', link: 'x', dock: 'x', family: 'x' }), W).weight).toBe(0);
+    expect(
+      factorsOf(asked, {}, entry({ host: 'x', link: 'x', dock: 'x', family: 'x' }), W).weight,
+    ).toBe(0);
   });
 
   it('versions that changed halve it, what was told counts by confidence; what was not noted says nothing', () => {
     const older = entry({ dock: 'x', family: 'x' }, { versions: { driver: '1', system: '7' } });
     expect(factorsOf(asked, { driver: '2' }, older, W).weight).toBeCloseTo(0.3, 12);
     expect(factorsOf(asked, { hostFirmware: '2' }, older, W).weight).toBeCloseTo(0.6, 12);
-    expect(changedVersions({ driver: '2', system: '7' }, { driver: '1', system: '7' })).toEqual(['driver']);
-    const told = entry({ host: 'x', link: 'x' }, { told: true, confidence: 0.5, versions: { driver: '1' } });
+    expect(changedVersions({ driver: '2', system: '7' }, { driver: '1', system: '7' })).toEqual([
+      'driver',
+    ]);
+    const told = entry(
+      { host: 'x', link: 'x' },
+      { told: true, confidence: 0.5, versions: { driver: '1' } },
+    );
     expect(factorsOf(asked, { driver: '2' }, told, W).weight).toBeCloseTo(0.1, 12);
     expect(entryVersions({ ...NOTHING_INSTALLED, driver: '41.2' })).toEqual({ driver: '41.2' });
   });
@@ -133,7 +146,10 @@ describe('what is to be expected', () => {
   });
 
   it('contradictory entries leave it in the middle and wide', () => {
-    const e = expectation(of({ weighted: { worked: 3, failed: 3 }, near: { n: 2, weight: 1, worked: 0.5 } }), W.strength);
+    const e = expectation(
+      of({ weighted: { worked: 3, failed: 3 }, near: { n: 2, weight: 1, worked: 0.5 } }),
+      W.strength,
+    );
     expect(e.mean).toBeCloseTo(0.5, 12);
     expect(e.hi - e.lo).toBeGreaterThan(0.5);
   });
@@ -148,7 +164,8 @@ describe('what is to be expected', () => {
         fc.double({ min: 0, max: 1, noNaN: true }),
         (s, f, weight, p) => {
           const near = { n: 3, weight, worked: weight * p };
-          const at = (worked: number, failed: number) => expectation(of({ weighted: { worked, failed }, near }), 4);
+          const at = (worked: number, failed: number) =>
+            expectation(of({ weighted: { worked, failed }, near }), 4);
           const base = at(s, f);
           expect(base.lo).toBeLessThanOrEqual(base.hi);
           expect(at(s + 1, f).mean).toBeGreaterThanOrEqual(base.mean);
@@ -163,7 +180,10 @@ describe('CO-04 a contradiction for sure', () => {
   it("is an observed interval that excludes the prediction: four of four, not three of three (Wilson's interval)", () => {
     expect(contradicted('works', { worked: 0, failed: 3 })).toMatchObject({ seen: 3, sure: false });
     expect(contradicted('works', { worked: 0, failed: 4 })).toMatchObject({ seen: 4, sure: true });
-    expect(contradicted('blocked', { worked: 4, failed: 0 })).toMatchObject({ predicted: 'fail', sure: true });
+    expect(contradicted('blocked', { worked: 4, failed: 0 })).toMatchObject({
+      predicted: 'fail',
+      sure: true,
+    });
     expect(contradicted('works', { worked: 5, failed: 6 })).toMatchObject({ sure: false });
     expect(contradicted('works', { worked: 4, failed: 4 })).toBeNull();
     expect(contradicted('unknown', { worked: 0, failed: 9 })).toBeNull();

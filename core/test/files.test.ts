@@ -30,7 +30,9 @@ function read(kind: PartKind, rows: readonly (readonly string[])[]): FileEntry[]
   const header = readHeader(kind, rows[0] ?? []);
   if (!header.ok) throw new Error(header.why);
   const joiner = new EntryJoiner(kind);
-  return rows.slice(1).flatMap((cells, i) => joiner.add(readRow(kind, header.header, cells, i + 2)) ?? []);
+  return rows
+    .slice(1)
+    .flatMap((cells, i) => joiner.add(readRow(kind, header.header, cells, i + 2)) ?? []);
 }
 
 const file = (kind: PartKind, parts: readonly FilePart[]) => [
@@ -47,14 +49,22 @@ const part = (kind: PartKind, spec: AnySpec, over: Partial<FilePart> = {}): File
 });
 
 describe('PA-02 cells', () => {
-  it.each(['=1+1', '+1', '-5', '@x', '\tx', '\rx', "'=x", "''-x", "'-"])('%j is made harmless and comes back', (cell) => {
-    const guarded = guardCell(cell);
-    expect(guarded.startsWith("'")).toBe(true);
-    expect(unguardCell(guarded)).toBe(cell);
-  });
+  it.each(['=1+1', '+1', '-5', '@x', '\tx', '\rx', "'=x", "''-x", "'-"])(
+    '%j is made harmless and comes back',
+    (cell) => {
+      const guarded = guardCell(cell);
+      expect(guarded.startsWith("'")).toBe(true);
+      expect(unguardCell(guarded)).toBe(cell);
+    },
+  );
 
   it('leaves other cells alone, both ways; any text survives', () => {
-    expect([guardCell('40'), guardCell("it's"), unguardCell("'tis"), unguardCell("'")]).toEqual(['40', "it's", "'tis", "'"]);
+    expect([guardCell('40'), guardCell("it's"), unguardCell("'tis"), unguardCell("'")]).toEqual([
+      '40',
+      "it's",
+      "'tis",
+      "'",
+    ]);
     fc.assert(fc.property(fc.string(), (s) => unguardCell(guardCell(s)) === s));
     fc.assert(fc.property(fc.string(), (s) => !/^[=+\-@\t\r]/.test(guardCell(s))));
   });
@@ -141,18 +151,27 @@ describe('PA-02 rows', () => {
       ['maker', 'model', 'lengthMm'],
       ['Alder', 'K-1', ''],
     ]);
-    expect(specOf(entry!, stored)).toMatchObject({ lengthMm: null, markedGbps: 40, construction: 'passive' });
+    expect(specOf(entry!, stored)).toMatchObject({
+      lengthMm: null,
+      markedGbps: 40,
+      construction: 'passive',
+    });
   });
 
   it('the rows of a host are joined by its name; a socket is met by its short name, others stay', () => {
-    const stored = { ...host(), sockets: [socket({ key: 'left', lanes: 4 }), socket({ key: 'right', lanes: 4 })] };
+    const stored = {
+      ...host(),
+      sockets: [socket({ key: 'left', lanes: 4 }), socket({ key: 'right', lanes: 4 })],
+    };
     const [entry, more] = read('host', [
       ['maker', 'model', 'form', 'socket.key', 'socket.connector', 'socket.lanes'],
       ['Alder', 'H-1', 'laptop', 'left', 'usb-c', '2'],
       ['Alder', 'H-1', '', 'back', 'm2', '4'],
     ]);
     expect(more).toBeUndefined();
-    const spec = specOf(entry!, stored) as { sockets: { key: string; lanes: number; standard?: unknown }[] };
+    const spec = specOf(entry!, stored) as {
+      sockets: { key: string; lanes: number; standard?: unknown }[];
+    };
     expect(spec.sockets.map((s) => [s.key, s.lanes])).toEqual([
       ['left', 2],
       ['right', 4],
@@ -167,13 +186,17 @@ describe('PA-02 rows', () => {
       ['Alder', 'H-1', 'laptop', '40', 'left', 'usb-c'],
       ['Alder', 'H-1', 'laptop', '50', 'right', 'usb-c'],
     ]);
-    expect(hosts[0]?.errors).toMatchObject([{ row: 3, column: 'drawW', why: 'not the same as in row 2' }]);
+    expect(hosts[0]?.errors).toMatchObject([
+      { row: 3, column: 'drawW', why: 'not the same as in row 2' },
+    ]);
     const twice = read('cable', [
       ['maker', 'model'],
       ['Alder', 'K-1'],
       ['ALDER', 'k-1'],
     ]);
-    expect(twice[1]?.errors).toMatchObject([{ row: 3, why: expect.stringContaining('stands in row 2 already') as string }]);
+    expect(twice[1]?.errors).toMatchObject([
+      { row: 3, why: expect.stringContaining('stands in row 2 already') as string },
+    ]);
   });
 
   it('what is written is read back equal: spec, retirement, sources', () => {
@@ -210,7 +233,10 @@ describe('PA-02 rows', () => {
     fc.assert(
       fc.property(spec, sources, fc.boolean(), (s, src, retired) => {
         const given = cableSchema.parse(s);
-        const [entry] = read('cable', file('cable', [part('cable', given, { retired, sources: { ...src } })]));
+        const [entry] = read(
+          'cable',
+          file('cable', [part('cable', given, { retired, sources: { ...src } })]),
+        );
         expect(entry?.errors).toEqual([]);
         expect(cableSchema.parse(specOf(entry!, null))).toEqual(given);
         expect([entry?.retired, entry?.sources, entry?.id]).toEqual([retired, { ...src }, 'x-1']);
@@ -222,7 +248,11 @@ describe('PA-02 rows', () => {
     const spec = {
       ...host(),
       drawW: 45,
-      sockets: [socket({ key: 'a' }), socket({ key: 'b', lanes: { lo: 2, hi: 4 } }), socket({ key: 'c', standard: null })],
+      sockets: [
+        socket({ key: 'a' }),
+        socket({ key: 'b', lanes: { lo: 2, hi: 4 } }),
+        socket({ key: 'c', standard: null }),
+      ],
     };
     const rows = file('host', [part('host', spec)]);
     expect(rows).toHaveLength(4);

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/base';
 import { joinLink, worlds } from '../src/chain';
-import { bodyFacts, CHECKS, FINDING_CODES, type FindingCode, type JudgedArea, runChecks } from '../src/plan';
+import {
+  bodyFacts,
+  CHECKS,
+  FINDING_CODES,
+  type FindingCode,
+  type JudgedArea,
+  runChecks,
+} from '../src/plan';
 import { sentence } from '../src/plan/text';
 import { EMPTY, judge, plainChain, type Over } from './make';
 import { lan, PROVOKED, whole, type Case } from './provoked';
@@ -15,11 +22,18 @@ function differing(a: unknown, b: unknown): number {
   if (!both || Array.isArray(a) !== Array.isArray(b)) return 1;
   if (Array.isArray(a) && a.length !== (b as unknown[]).length) return 1;
   const keys = new Set([...Object.keys(a), ...Object.keys(b)]);
-  return [...keys].reduce((n, k) => n + differing((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]), 0);
+  return [...keys].reduce(
+    (n, k) => n + differing((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]),
+    0,
+  );
 }
 
 /** Pairs that differ in more than one attribute because another kind of link, or the log, is the nearest there is. */
-const WIDER: readonly FindingCode[] = ['link/all-off', 'link/looks-like-video', 'log/contradiction'];
+const WIDER: readonly FindingCode[] = [
+  'link/all-off',
+  'link/looks-like-video',
+  'log/contradiction',
+];
 
 /** A slot nobody chose, and a rule of thumb about lengths: only a choice or a reading settles them. */
 const NEVER_CERTAIN: readonly FindingCode[] = ['plan/unchosen', 'cable/direct-long'];
@@ -32,7 +46,8 @@ describe('every finding', () => {
   it.each(PROVOKED)('%s is made, and not with one attribute changed', (code, made, nearest) => {
     const found = codesOf(made).filter((f) => f.code === code);
     expect(found).not.toHaveLength(0);
-    for (const f of found) expect(f.certainty).toBe(NEVER_CERTAIN.includes(code) ? 'possible' : 'certain');
+    for (const f of found)
+      expect(f.certainty).toBe(NEVER_CERTAIN.includes(code) ? 'possible' : 'certain');
     expect(codesOf(nearest).map((f) => f.code)).not.toContain(code);
     const apart = differing([made.chain, made.context], [nearest.chain, nearest.context]);
     expect(apart).toBeGreaterThan(0);
@@ -56,7 +71,8 @@ describe('every finding', () => {
       const body = bodyFacts(chain, { asOf: '2026-11-20', ...context }, (id) => rules.get(id));
       for (const w of worlds(chain, rules)) {
         const facts = { ...w.facts, ...body, link: joinLink(w.facts, rules) };
-        for (const check of CHECKS) for (const d of runChecks([check], facts, rules)) expect(check.codes).toContain(d.code);
+        for (const check of CHECKS)
+          for (const d of runChecks([check], facts, rules)) expect(check.codes).toContain(d.code);
       }
     }
   });
@@ -78,14 +94,22 @@ describe('what nobody stated', () => {
       const e = judge(whole(over));
       expect([area, e.predicted.verdict.state]).toEqual([area, 'unknown']);
       const found = e.predicted.areas.find((a) => a.area === area);
-      expect([area, found?.state, found?.open]).toEqual([area, 'open', expect.arrayContaining([path])]);
+      expect([area, found?.state, found?.open]).toEqual([
+        area,
+        'open',
+        expect.arrayContaining([path]),
+      ]);
       expect(e.predicted.coverage.known).toBeLessThan(e.predicted.coverage.of);
       expect(e.toVerify).toContainEqual({ path, decides: true });
     }
   });
 
   it('PL-12 PL-13 what cannot stop a chain wants care while it is not known', () => {
-    for (const over of [{ dock: { airflowCfm: null } }, { dock: { chargeOutW: null } }, { socket: { chargeInW: null } }]) {
+    for (const over of [
+      { dock: { airflowCfm: null } },
+      { dock: { chargeOutW: null } },
+      { socket: { chargeInW: null } },
+    ]) {
       const e = judge(whole(over));
       expect(e.predicted.verdict.state).toBe('care');
       expect(e.predicted.areas.filter((a) => a.state === 'open')).toHaveLength(1);
@@ -101,19 +125,29 @@ describe('what nobody stated', () => {
     expect(state({ dock: { supply: 'none' } })).toEqual(['plugs']);
     expect(state({ card: { boardW: 90, plugs8Pin: 0 } })).toEqual(['watts']);
     expect(state({ card: { boardW: 75, plugs8Pin: 0 } })).toEqual([]);
-    expect(state({ card: { boardW: 400, plugs8Pin: 2 }, dock: { supplyW: 850 } })).toEqual(['watts']);
+    expect(state({ card: { boardW: 400, plugs8Pin: 2 }, dock: { supplyW: 850 } })).toEqual([
+      'watts',
+    ]);
     expect(state({ card: { boardW: 375, plugs8Pin: 2 }, dock: { supplyW: 850 } })).toEqual([]);
   });
 
   it('what does not apply is in no count: an open board has no room to fit', () => {
     const e = judge(whole({ dock: { form: 'open-board', retention: 'clamp', maxWeightG: 2000 } }));
-    expect(e.predicted.areas.filter((a) => a.state === 'none').map((a) => a.area)).toEqual(['room', 'air', 'picture']);
+    expect(e.predicted.areas.filter((a) => a.state === 'none').map((a) => a.area)).toEqual([
+      'room',
+      'air',
+      'picture',
+    ]);
     expect(e.predicted.coverage).toEqual({ known: 6, of: 6 });
   });
 
   it('PL-10 a range that reaches over the limit may stop it, and names what to measure', () => {
     const e = judge(whole({ card: { lengthMm: { lo: 290, hi: 310 } } }));
-    expect(e.predicted.verdict).toMatchObject({ state: 'unknown', because: ['fit/too-big'], wouldDecide: ['card/lengthMm'] });
+    expect(e.predicted.verdict).toMatchObject({
+      state: 'unknown',
+      because: ['fit/too-big'],
+      wouldDecide: ['card/lengthMm'],
+    });
   });
 
   it('PL-04 says which network is left when the radio card goes', () => {

@@ -34,7 +34,9 @@ const QHD = { pixels: 3686400, panel: false, capFps: null };
 describe('frames drawn by chance', () => {
   it('without roughness are the closed form, every one, and a cap holds them', () => {
     const ms = frameTerms(P, RIG, QHD).ms;
-    expect([...simulateFrames(P, RIG, QHD, SMOOTH, 50, 1)]).toEqual(Array(50).fill(Math.fround(ms)));
+    expect([...simulateFrames(P, RIG, QHD, SMOOTH, 50, 1)]).toEqual(
+      Array(50).fill(Math.fround(ms)),
+    );
     const capped = simulateFrames(P, RIG, { ...QHD, capFps: 30 }, SMOOTH, 5, 1);
     expect([...capped]).toEqual(Array(5).fill(Math.fround(1000 / 30)));
   });
@@ -48,7 +50,14 @@ describe('frames drawn by chance', () => {
 
   it('come to the mean of the closed form where one stage is far the longest', () => {
     const one = { ...P, cpuMs: 1, streamed: 0 };
-    const frames = simulateFrames(one, RIG, QHD, { jitter: 0.1, burstsPerS: 0, burstMB: 0 }, 40_000, 0.5);
+    const frames = simulateFrames(
+      one,
+      RIG,
+      QHD,
+      { jitter: 0.1, burstsPerS: 0, burstMB: 0 },
+      40_000,
+      0.5,
+    );
     const mean = frames.reduce((a, b) => a + b, 0) / frames.length;
     // A log-normal of mean 1; the error of the mean of 40 000 is 0.05 %.
     expect(Math.abs(mean / frameTerms(one, RIG, QHD).ms - 1)).toBeLessThan(0.003);
@@ -57,7 +66,9 @@ describe('frames drawn by chance', () => {
   it('bursts enter the streamed stage, so lows stay where a faster card raises the average', () => {
     const rough = { jitter: 0.03, burstsPerS: 2, burstMB: 200 };
     const of = (cardMs: number) =>
-      frameStats(simulateFrames({ ...P, cpuMs: 2, cardMs, streamed: 0 }, RIG, QHD, rough, 6000, 0.3));
+      frameStats(
+        simulateFrames({ ...P, cpuMs: 2, cardMs, streamed: 0 }, RIG, QHD, rough, 6000, 0.3),
+      );
     const slow = of(7);
     const fast = of(4);
     expect(fast.averageFps / slow.averageFps).toBeGreaterThan(1.3);
@@ -104,14 +115,26 @@ const known = (f: ReturnType<typeof forecast>): Forecast => {
 describe('a forecast from start values', () => {
   const index = (v: number) => ({ lo: v, hi: v });
   it('needs the link and both indices, and names what is missing', () => {
-    expect(forecast({ ...START_MODEL, params: null }, rigFacts('c', 'tunnel'), ASKED)).toMatchObject({ missing: ['title'] });
-    expect(forecast(START_MODEL, rigFacts('c', 'tunnel'), ASKED)).toMatchObject({ missing: ['host', 'card'] });
-    expect(forecast(START_MODEL, rigFacts('c', 'tunnel', { down: null }), ASKED)).toMatchObject({ missing: ['link'] });
+    expect(
+      forecast({ ...START_MODEL, params: null }, rigFacts('c', 'tunnel'), ASKED),
+    ).toMatchObject({ missing: ['title'] });
+    expect(forecast(START_MODEL, rigFacts('c', 'tunnel'), ASKED)).toMatchObject({
+      missing: ['host', 'card'],
+    });
+    expect(forecast(START_MODEL, rigFacts('c', 'tunnel', { down: null }), ASKED)).toMatchObject({
+      missing: ['link'],
+    });
   });
 
   it('is the closed form in its middle, inside its band, and scales with the index', () => {
     const at = (v: number) =>
-      known(forecast(START_MODEL, rigFacts('c', 'tunnel', { hostIndex: index(100), cardIndex: index(v) }), ASKED));
+      known(
+        forecast(
+          START_MODEL,
+          rigFacts('c', 'tunnel', { hostIndex: index(100), cardIndex: index(v) }),
+          ASKED,
+        ),
+      );
     const f = at(100);
     expect(f.basis).toBe('profile');
     expect(f.ms.lo).toBeLessThan(f.ms.mid);
@@ -130,7 +153,8 @@ describe('a forecast from start values', () => {
       memoryGB: range(6, 12),
     });
     const whole = known(forecast(START_MODEL, wide, ASKED));
-    const inside = (r: { lo: number; hi: number }) => fc.double({ min: r.lo, max: r.hi, noNaN: true });
+    const inside = (r: { lo: number; hi: number }) =>
+      fc.double({ min: r.lo, max: r.hi, noNaN: true });
     fc.assert(
       fc.property(
         inside(wide.hostIndex!),
@@ -139,7 +163,14 @@ describe('a forecast from start values', () => {
         inside(wide.up!),
         inside(wide.memoryGB!),
         (h, c, d, u, m) => {
-          const one = { ...wide, hostIndex: index(h), cardIndex: index(c), down: index(d), up: index(u), memoryGB: index(m) };
+          const one = {
+            ...wide,
+            hostIndex: index(h),
+            cardIndex: index(c),
+            down: index(d),
+            up: index(u),
+            memoryGB: index(m),
+          };
           const f = known(forecast(START_MODEL, one, ASKED));
           expect(f.ms.lo).toBeGreaterThanOrEqual(whole.ms.lo - 1e-9);
           expect(f.ms.hi).toBeLessThanOrEqual(whole.ms.hi + 1e-9);
@@ -150,7 +181,12 @@ describe('a forecast from start values', () => {
 });
 
 describe('a forecast from a fit', () => {
-  const TRUTH: Truth = { hosts: { host: 7 }, cards: { small: 8, big: 4.2 }, trafficMB: 14, exponent: 0.8 };
+  const TRUTH: Truth = {
+    hosts: { host: 7 },
+    cards: { small: 8, big: 4.2 },
+    trafficMB: 14,
+    exponent: 0.8,
+  };
   const runs = (links: readonly LinkKind[], sizes: readonly string[], noise: number, seed = 1) => {
     const random = seeded(seed);
     return cellsOf(
@@ -173,7 +209,12 @@ describe('a forecast from a fit', () => {
       ),
     );
   };
-  const model = (fit: TitleModel['fit']): TitleModel => ({ id: 't', name: 'Title', params: null, fit });
+  const model = (fit: TitleModel['fit']): TitleModel => ({
+    id: 't',
+    name: 'Title',
+    params: null,
+    fit,
+  });
 
   it('predicts a link, a resolution and a panel that were never run, inside its band', () => {
     let inside = 0;
@@ -197,12 +238,21 @@ describe('a forecast from a fit', () => {
   });
 
   it('reaches another card by its index and says so, and does not reach one without', () => {
-    const m = model(calibrate(runs(['slot', 'tunnel'], ['1920x1080', '2560x1440', '3840x2160'], 0)));
-    const f = known(forecast(m, rigFacts('third', 'tunnel', { cardIndex: { lo: 200, hi: 200 } }), { ...ASKED, pixels: 8294400 }));
+    const m = model(
+      calibrate(runs(['slot', 'tunnel'], ['1920x1080', '2560x1440', '3840x2160'], 0)),
+    );
+    const f = known(
+      forecast(m, rigFacts('third', 'tunnel', { cardIndex: { lo: 200, hi: 200 } }), {
+        ...ASKED,
+        pixels: 8294400,
+      }),
+    );
     expect(f.basis).toBe('near');
     expect(f.terms.card).toBeCloseTo(((4.2 * 190) / 200) * 4 ** 0.8, 1);
     expect(forecast(m, rigFacts('third', 'tunnel'), ASKED)).toMatchObject({ missing: ['card'] });
-    expect(forecast(m, rigFacts('small', 'tunnel'), { ...ASKED, look: 'other' })).toMatchObject({ missing: ['look'] });
+    expect(forecast(m, rigFacts('small', 'tunnel'), { ...ASKED, look: 'other' })).toMatchObject({
+      missing: ['look'],
+    });
   });
 
   it('is wider for another link when it was fitted behind one alone, and the same for that one', () => {
@@ -222,6 +272,8 @@ describe('a forecast from a fit', () => {
   it('does not use a fit that was refused', () => {
     const fit = calibrate(runs(['tunnel'], ['1920x1080'], 0).slice(0, 1));
     expect(fit?.refused).toBe('too-few');
-    expect(forecast(model(fit), rigFacts('small', 'tunnel'), ASKED)).toMatchObject({ missing: ['title'] });
+    expect(forecast(model(fit), rigFacts('small', 'tunnel'), ASKED)).toMatchObject({
+      missing: ['title'],
+    });
   });
 });

@@ -27,7 +27,8 @@ import { makeFrames, makeLog } from './make-frames';
 const run = fc
   .array(fc.double({ min: 0.5, max: 250, noNaN: true }), { minLength: 1, maxLength: 600 })
   .map((l) => Float32Array.from(l));
-const close = (a: number, b: number) => expect(Math.abs(a - b)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(b)));
+const close = (a: number, b: number) =>
+  expect(Math.abs(a - b)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(b)));
 
 describe('figures of a run', () => {
   it('equal those of d3-array to 1e-9 on the rounded values', () => {
@@ -41,7 +42,9 @@ describe('figures of a run', () => {
         close(s.sdMs, values.length > 1 ? (deviation(values) as number) : 0);
         for (const [i, p] of KEPT.entries()) close(s.atMs[i]!, quantileSorted(sorted, p) as number);
         close(s.low1.at, 1000 / (quantileSorted(sorted, 0.99) as number));
-        const slowest = [...values].sort((a, b) => b - a).slice(0, Math.max(1, Math.floor(values.length / 100)));
+        const slowest = [...values]
+          .sort((a, b) => b - a)
+          .slice(0, Math.max(1, Math.floor(values.length / 100)));
         close(s.low1.frames, 1000 / (mean(slowest) as number));
       }),
     );
@@ -86,12 +89,21 @@ describe('figures of a run', () => {
   });
 
   it('sorts times by their bits as by their values', () => {
-    fc.assert(fc.property(run, (frames) => void expect(sortedTimes(frames)).toEqual(frames.slice().sort())));
+    fc.assert(
+      fc.property(run, (frames) => void expect(sortedTimes(frames)).toEqual(frames.slice().sort())),
+    );
   });
 
   it('a single frame has figures, too', () => {
     const s = frameStats(Float32Array.of(20));
-    expect([s.averageFps, s.low1.at, s.sdMs, s.stutters, s.period, s.cap]).toEqual([50, 50, 0, 0, null, null]);
+    expect([s.averageFps, s.low1.at, s.sdMs, s.stutters, s.period, s.cap]).toEqual([
+      50,
+      50,
+      0,
+      0,
+      null,
+      null,
+    ]);
   });
 });
 
@@ -110,11 +122,18 @@ describe('stutters', () => {
     const whole = fc
       .array(fc.constantFrom(8, 9, 10, 11, 30, 60, 120, 400), { minLength: 1, maxLength: 300 })
       .map((l) => Float32Array.from(l));
-    fc.assert(fc.property(whole, (frames) => void expect(stutters(frames)).toEqual(slowly(frames))));
+    fc.assert(
+      fc.property(whole, (frames) => void expect(stutters(frames)).toEqual(slowly(frames))),
+    );
   });
 
   it('come back in a period that is found, with its strength', () => {
-    const { frames } = makeFrames({ seed: 7, meanMs: 11, seconds: 60, hitch: { everyS: 3.1, ms: 60 } });
+    const { frames } = makeFrames({
+      seed: 7,
+      meanMs: 11,
+      seconds: 60,
+      hitch: { everyS: 3.1, ms: 60 },
+    });
     const s = frameStats(frames);
     expect(s.period?.seconds).toBeCloseTo(3.1, 1);
     expect(s.period?.strength).toBeGreaterThan(0.9);
@@ -122,7 +141,8 @@ describe('stutters', () => {
 
   it('by chance have no period: no more than 5 of 200 runs say so', () => {
     let said = 0;
-    for (let seed = 1; seed <= 200; seed++) if (period(makeLog(seed, 40).map((t) => t * 1000))) said++;
+    for (let seed = 1; seed <= 200; seed++)
+      if (period(makeLog(seed, 40).map((t) => t * 1000))) said++;
     expect(said).toBeLessThanOrEqual(5);
   });
 
@@ -150,7 +170,10 @@ describe('caps and beginnings', () => {
   it('takes a free run that is near a usual rate for none: at most 5 of 100', () => {
     let said = 0;
     for (let seed = 1; seed <= 100; seed++)
-      if (frameStats(makeFrames({ seed, meanMs: 1000 / 72.2, seconds: 40, jitter: 0.12 }).frames).cap) said++;
+      if (
+        frameStats(makeFrames({ seed, meanMs: 1000 / 72.2, seconds: 40, jitter: 0.12 }).frames).cap
+      )
+        said++;
     expect(said).toBeLessThanOrEqual(5);
   });
 
@@ -181,7 +204,10 @@ describe('drawing', () => {
     fc.assert(
       fc.property(run, fc.nat(), fc.nat(), (frames, a, b) => {
         const p = buildPyramid(frames);
-        const [from, to] = [a % frames.length, b % frames.length].sort((x, y) => x - y) as [number, number];
+        const [from, to] = [a % frames.length, b % frames.length].sort((x, y) => x - y) as [
+          number,
+          number,
+        ];
         const part = Array.from(frames.slice(from, to + 1));
         expect(extent(p, from, to + 1)).toEqual([Math.min(...part), Math.max(...part)]);
       }),

@@ -1,10 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { breakEvenHosts, Front, hullOf, kneeOf, type SpendingOption, stepsOf, stopsAt, worthOf } from '../src/buy';
+import {
+  breakEvenHosts,
+  Front,
+  hullOf,
+  kneeOf,
+  type SpendingOption,
+  stepsOf,
+  stopsAt,
+  worthOf,
+} from '../src/buy';
 
-const cloud = fc.array(fc.record({ minor: fc.integer({ min: 0, max: 60 }), fps: fc.integer({ min: 1, max: 60 }) }), {
-  maxLength: 60,
-});
+const cloud = fc.array(
+  fc.record({ minor: fc.integer({ min: 0, max: 60 }), fps: fc.integer({ min: 1, max: 60 }) }),
+  {
+    maxLength: 60,
+  },
+);
 interface Dot {
   minor: number;
   fps: number;
@@ -12,8 +24,15 @@ interface Dot {
 
 /** By definition: kept when nothing costs no more, is as fast and better in one of the two. */
 function plainFront(all: readonly Dot[]): Dot[] {
-  const kept = all.filter((p) => !all.some((q) => q.minor <= p.minor && q.fps >= p.fps && (q.minor < p.minor || q.fps > p.fps)));
-  return [...new Map(kept.map((p) => [`${p.minor}`, { minor: p.minor, fps: p.fps }])).values()].sort((a, b) => a.minor - b.minor);
+  const kept = all.filter(
+    (p) =>
+      !all.some(
+        (q) => q.minor <= p.minor && q.fps >= p.fps && (q.minor < p.minor || q.fps > p.fps),
+      ),
+  );
+  return [
+    ...new Map(kept.map((p) => [`${p.minor}`, { minor: p.minor, fps: p.fps }])).values(),
+  ].sort((a, b) => a.minor - b.minor);
 }
 function frontOf(all: readonly Dot[]) {
   const front = new Front();
@@ -27,7 +46,8 @@ describe('front', () => {
       fc.property(cloud, (all) => {
         const points = frontOf(all);
         expect(points.map(({ minor, fps }) => ({ minor, fps }))).toEqual(plainFront(all));
-        for (const p of points) expect(p.index).toBe(all.findIndex((q) => q.minor === p.minor && q.fps === p.fps));
+        for (const p of points)
+          expect(p.index).toBe(all.findIndex((q) => q.minor === p.minor && q.fps === p.fps));
       }),
       { numRuns: 400 },
     );
@@ -52,7 +72,9 @@ describe('front', () => {
         }
         const a = points[0] as Dot;
         const b = points[points.length - 1] as Dot;
-        const above = points.map((p) => (p.fps - a.fps) / (b.fps - a.fps) - (p.minor - a.minor) / (b.minor - a.minor));
+        const above = points.map(
+          (p) => (p.fps - a.fps) / (b.fps - a.fps) - (p.minor - a.minor) / (b.minor - a.minor),
+        );
         const most = Math.max(...above);
         if (most <= 1e-9) {
           expect(knee).toBeNull();
@@ -70,13 +92,16 @@ describe('front', () => {
         const points = plainFront(all);
         const hull = hullOf(points).map((i) => points[i] as Dot);
         const per = stepsOf(hull, 1).map((s) => s.per100);
-        for (let i = 1; i < per.length; i++) expect(per[i] as number).toBeLessThan(per[i - 1] as number);
+        for (let i = 1; i < per.length; i++)
+          expect(per[i] as number).toBeLessThan(per[i - 1] as number);
         for (const p of points) {
           const k = hull.findIndex((h, i) => i > 0 && h.minor >= p.minor);
           if (k < 1) continue;
           const a = hull[k - 1] as Dot;
           const b = hull[k] as Dot;
-          expect(p.fps).toBeLessThanOrEqual(a.fps + ((b.fps - a.fps) * (p.minor - a.minor)) / (b.minor - a.minor) + 1e-9);
+          expect(p.fps).toBeLessThanOrEqual(
+            a.fps + ((b.fps - a.fps) * (p.minor - a.minor)) / (b.minor - a.minor) + 1e-9,
+          );
         }
       }),
       { numRuns: 300 },
@@ -120,9 +145,15 @@ describe('worth it', () => {
   });
 
   it('is not worth it inside the band, nor where another way is as good on every need for less', () => {
-    expect(worthOf(way('set', 60_000, 36), [way('keep', 0, 30)])).toMatchObject({ worth: false, by: 'band' });
+    expect(worthOf(way('set', 60_000, 36), [way('keep', 0, 30)])).toMatchObject({
+      worth: false,
+      by: 'band',
+    });
     const cheaper = way('desktop', 50_000, 90);
-    expect(worthOf(way('set', 60_000, 80), [cheaper])).toMatchObject({ worth: false, by: 'as-good-for-less' });
+    expect(worthOf(way('set', 60_000, 80), [cheaper])).toMatchObject({
+      worth: false,
+      by: 'as-good-for-less',
+    });
     // A desktop is not carried about.
     const carried = worthOf(way('set', 60_000, 80, ['target', 'portable']), [cheaper]);
     expect(carried).toMatchObject({ worth: true, by: 'only-way' });
@@ -131,13 +162,18 @@ describe('worth it', () => {
 
   it('shared by enough hosts it is cheaper than a machine each: the least n, by brute force', () => {
     fc.assert(
-      fc.property(fc.nat(2000), fc.nat(400), fc.integer({ min: 1, max: 900 }), (onceMinor, eachMinor, other) => {
-        const n = breakEvenHosts({ onceMinor, eachMinor }, other);
-        const cheaper = (k: number) => onceMinor + k * eachMinor < k * other;
-        if (n === null) expect(cheaper(5000)).toBe(false);
-        else expect(cheaper(n)).toBe(true);
-        if (n !== null && n > 1) expect(cheaper(n - 1)).toBe(false);
-      }),
+      fc.property(
+        fc.nat(2000),
+        fc.nat(400),
+        fc.integer({ min: 1, max: 900 }),
+        (onceMinor, eachMinor, other) => {
+          const n = breakEvenHosts({ onceMinor, eachMinor }, other);
+          const cheaper = (k: number) => onceMinor + k * eachMinor < k * other;
+          if (n === null) expect(cheaper(5000)).toBe(false);
+          else expect(cheaper(n)).toBe(true);
+          if (n !== null && n > 1) expect(cheaper(n - 1)).toBe(false);
+        },
+      ),
     );
     expect(breakEvenHosts({ onceMinor: 900, eachMinor: 40 }, 700)).toBe(2);
   });

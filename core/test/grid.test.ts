@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { cellChain, cellContradicts, type CellGrounds, offsetFor, predictCell, spanOf } from '../src/compatibility';
+import {
+  cellChain,
+  cellContradicts,
+  type CellGrounds,
+  offsetFor,
+  predictCell,
+  spanOf,
+} from '../src/compatibility';
 import type { CableSpec } from '../src/parts';
 import { evaluate } from '../src/plan';
 import { chain, directChain, EMPTY, tunnelChain } from './make';
@@ -11,7 +18,8 @@ const grounds: CellGrounds = {
   empty: EMPTY,
   cables: {
     'usb-c': cable,
-    ...(direct.dock && direct.path?.[0] && { [direct.dock.connector]: direct.path[0].spec as CableSpec }),
+    ...(direct.dock &&
+      direct.path?.[0] && { [direct.dock.connector]: direct.path[0].spec as CableSpec }),
   },
   context: { asOf: '2026-11-20', house: {} },
 };
@@ -21,15 +29,28 @@ describe('CO-04 what is predicted for a cell', () => {
   it('is what evaluate says of the same chain, by the best port that takes the plug', () => {
     const parts = { host, dock, card };
     const p = predictCell(parts, grounds);
-    const e = evaluate({ chain: cellChain(parts, p.socket as string, grounds), context: grounds.context });
+    const e = evaluate({
+      chain: cellChain(parts, p.socket as string, grounds),
+      context: grounds.context,
+    });
     expect(p.state).toBe(e.predicted.verdict.state);
     expect(p.down?.lo).toBe(e.predicted.link.usable?.down.lo);
     const two = {
       ...host!,
-      sockets: [{ ...host!.sockets[0]!, key: 'poor', tunnelling: 'no' as const, standard: 'usb-c' as const }, host!.sockets[0]!],
+      sockets: [
+        {
+          ...host!.sockets[0]!,
+          key: 'poor',
+          tunnelling: 'no' as const,
+          standard: 'usb-c' as const,
+        },
+        host!.sockets[0]!,
+      ],
     };
     expect(predictCell({ ...parts, host: two }, grounds)).toEqual(p);
-    expect(predictCell({ ...parts, host: { ...two, sockets: [two.sockets[0]!] } }, grounds).state).toBe('blocked');
+    expect(
+      predictCell({ ...parts, host: { ...two, sockets: [two.sockets[0]!] } }, grounds).state,
+    ).toBe('blocked');
   });
 
   it('a card nobody chose is no reason to doubt the link; without a dock or a host nothing is known', () => {

@@ -20,8 +20,16 @@ const counts = (over: Partial<CountsReading>): CountsReading => countsReadingSch
 
 describe('BU-15 counters of one stretch', () => {
   it.each([
-    [{ correctedBefore: 5, correctedAfter: 17, minutes: 10 }, 'low', 'Counters: 12 corrected, 72 an hour: low.'],
-    [{ correctedBefore: 5, correctedAfter: 14, minutes: 10 }, 'healthy', 'Counters: 9 corrected, 54 an hour: healthy.'],
+    [
+      { correctedBefore: 5, correctedAfter: 17, minutes: 10 },
+      'low',
+      'Counters: 12 corrected, 72 an hour: low.',
+    ],
+    [
+      { correctedBefore: 5, correctedAfter: 14, minutes: 10 },
+      'healthy',
+      'Counters: 9 corrected, 54 an hour: healthy.',
+    ],
     [
       { correctedBefore: 0, correctedAfter: 0, fatalBefore: 0, fatalAfter: 1, minutes: 10 },
       'poor',
@@ -29,7 +37,11 @@ describe('BU-15 counters of one stretch', () => {
     ],
     [{ downs: 2 }, 'poor', 'Counters: 2 times down: poor.'],
     [{ downs: 0 }, 'healthy', 'Counters: 0 times down: healthy.'],
-    [{ correctedBefore: 0, correctedAfter: 8 }, 'not-graded', 'Counters: 8 corrected: not graded: say how many minutes.'],
+    [
+      { correctedBefore: 0, correctedAfter: 8 },
+      'not-graded',
+      'Counters: 8 corrected: not graded: say how many minutes.',
+    ],
     [{ minutes: 10 }, 'not-graded', 'Counters: nothing noted: not graded: say how many minutes.'],
   ] as const)('%j is %s', (over, grade, words) => {
     const g = gradeCounts(counts(over), {});
@@ -39,7 +51,9 @@ describe('BU-15 counters of one stretch', () => {
 
   it('the house may see it otherwise; counters that shrink are refused at their place', () => {
     expect(
-      gradeCounts(counts({ correctedBefore: 0, correctedAfter: 9, minutes: 10 }), { 'health.correctedPerHour': 50 }).grade,
+      gradeCounts(counts({ correctedBefore: 0, correctedAfter: 9, minutes: 10 }), {
+        'health.correctedPerHour': 50,
+      }).grade,
     ).toBe('low');
     const r = countsReadingSchema.safeParse({ correctedBefore: 9, correctedAfter: 2 });
     expect(r.error?.issues[0]).toMatchObject({
@@ -67,7 +81,9 @@ describe('BU-15 counters of one stretch', () => {
     };
     expect(check({ downs: 0 })).toEqual(['healthy', '24.0 of 26.0 Gb/s, 92 %: healthy.']);
     expect(check({ downs: 1 })[0]).toBe('poor');
-    expect(check({ downs: 1 })[1]).toContain('Counters: 1 time down: poor. Supply and power plugs first');
+    expect(check({ downs: 1 })[1]).toContain(
+      'Counters: 1 time down: poor. Supply and power plugs first',
+    );
     expect(check({ correctedBefore: 0, correctedAfter: 99, minutes: 1 })[0]).toBe('low');
   });
 });
@@ -125,7 +141,10 @@ describe('BU-15 health over time', () => {
   });
 
   it('another cable is another row: a swap is no trend', () => {
-    const swapped = [0, 1, 2, 3].flatMap((d) => [point(d, { down: 0.95 }), point(d + 10, { down: 0.6, cable: 'K-2' })]);
+    const swapped = [0, 1, 2, 3].flatMap((d) => [
+      point(d, { down: 0.95 }),
+      point(d + 10, { down: 0.6, cable: 'K-2' }),
+    ]);
     expect(healthTrends(swapped, {}).map((t) => [t.cable, t.way])).toEqual([
       ['K-1', 'none'],
       ['K-2', 'none'],
@@ -139,7 +158,15 @@ describe('BU-15 health over time', () => {
       point(6, { down: 0.94, cable: 'short', minutes: 20, correctedPerHour: 0 }),
       point(7, { cable: 'new', lanes: 4 }),
     ]);
-    expect(rows.map((r) => [r.cable, r.n, r.down === null ? null : Math.round(r.down * 100) / 100, r.downs, r.minutes])).toEqual([
+    expect(
+      rows.map((r) => [
+        r.cable,
+        r.n,
+        r.down === null ? null : Math.round(r.down * 100) / 100,
+        r.downs,
+        r.minutes,
+      ]),
+    ).toEqual([
       ['short', 2, 0.92, null, 30],
       ['long', 1, 0.6, 1, 10],
       ['new', 1, null, null, 0],
@@ -149,7 +176,8 @@ describe('BU-15 health over time', () => {
 });
 
 describe('usual causes of a failing step', () => {
-  const first = (symptom: SymptomId, chain: Chain, n = 5) => rankedCauses(netFor(chain), symptom).slice(0, n);
+  const first = (symptom: SymptomId, chain: Chain, n = 5) =>
+    rankedCauses(netFor(chain), symptom).slice(0, n);
 
   it('every symptom has words and causes with help, on a tunnel and on a direct link', () => {
     for (const chain of [tunnelChain(), directChain()])
@@ -162,7 +190,11 @@ describe('usual causes of a failing step', () => {
   it('only causes this chain can have, the usual ones first', () => {
     expect(first('nothing-listed', tunnelChain(), 2)).toEqual(['look-alike-port', 'cable-charges']);
     expect(first('nothing-listed', directChain(), 1)).toEqual(['direct-live']);
-    expect(rankedCauses(netFor(tunnelChain({ card: { chip: 'desktop' } })), 'error-no-driver')).not.toContain('mobile-chip');
-    expect(rankedCauses(netFor(tunnelChain({ host: { graphics: 'none' } })), 'no-picture')).not.toContain('both-graphics');
+    expect(
+      rankedCauses(netFor(tunnelChain({ card: { chip: 'desktop' } })), 'error-no-driver'),
+    ).not.toContain('mobile-chip');
+    expect(
+      rankedCauses(netFor(tunnelChain({ host: { graphics: 'none' } })), 'no-picture'),
+    ).not.toContain('both-graphics');
   });
 });

@@ -13,7 +13,13 @@ import {
   supplySchema,
   systemSchema,
 } from '../src/parts';
-import { areaOf, type AreaState, type Evaluation, JUDGED_AREAS, type VerdictState } from '../src/plan';
+import {
+  areaOf,
+  type AreaState,
+  type Evaluation,
+  JUDGED_AREAS,
+  type VerdictState,
+} from '../src/plan';
 import { chains, type Shape, type Values } from './any-chain';
 import { judge } from './make';
 import { scaled } from '../../scripts/lib/test-scale.mjs';
@@ -22,11 +28,17 @@ interface Known {
   readonly name: string;
   readonly blank: (c: Chain) => Chain;
 }
-const unsure = (schema: Shape) => attributesOf(schema).flatMap(([key, m]) => (m.unsure ? [key] : []));
+const unsure = (schema: Shape) =>
+  attributesOf(schema).flatMap(([key, m]) => (m.unsure ? [key] : []));
 
 /** Every attribute of a chain that is known and could be "not sure", each with the chain in which it is not known. */
 function knownOf(c: Chain): Known[] {
-  const of = (kind: string, schema: Shape, spec: object | null, put: (c: Chain, spec: never) => Chain): Known[] =>
+  const of = (
+    kind: string,
+    schema: Shape,
+    spec: object | null,
+    put: (c: Chain, spec: never) => Chain,
+  ): Known[] =>
     spec === null
       ? []
       : unsure(schema).flatMap((key) =>
@@ -34,11 +46,15 @@ function knownOf(c: Chain): Known[] {
             ? []
             : [{ name: `${kind}.${key}`, blank: (x) => put(x, { ...spec, [key]: null } as never) }],
         );
-  const at = <T>(list: readonly T[], i: number, value: T) => list.map((x, k) => (k === i ? value : x));
+  const at = <T>(list: readonly T[], i: number, value: T) =>
+    list.map((x, k) => (k === i ? value : x));
   const socket = c.host?.sockets[0] ?? null;
   return [
     ...of('host', hostSchema as unknown as Shape, c.host, (x, host) => ({ ...x, host })),
-    ...of('socket', socketSchema as unknown as Shape, socket, (x, s) => ({ ...x, host: x.host && { ...x.host, sockets: [s] } })),
+    ...of('socket', socketSchema as unknown as Shape, socket, (x, s) => ({
+      ...x,
+      host: x.host && { ...x.host, sockets: [s] },
+    })),
     ...(c.path ?? []).flatMap(({ spec }, i) => {
       const cable = !('hostEnd' in spec);
       const schema = cable ? cableSchema : (adapterSchema as unknown as Shape);
@@ -50,7 +66,10 @@ function knownOf(c: Chain): Known[] {
     ...of('dock', dockSchema as unknown as Shape, c.dock, (x, dock) => ({ ...x, dock })),
     ...of('card', cardSchema, c.card, (x, card) => ({ ...x, card })),
     ...c.supplies.flatMap(({ spec }, i) =>
-      of('supply', supplySchema, spec, (x, s) => ({ ...x, supplies: at(x.supplies, i, { ...x.supplies[i], spec: s } as never) })),
+      of('supply', supplySchema, spec, (x, s) => ({
+        ...x,
+        supplies: at(x.supplies, i, { ...x.supplies[i], spec: s } as never),
+      })),
     ),
     ...c.picture.flatMap(({ screen }, i) =>
       of('screen', screenSchema, screen, (x, s) => ({
@@ -82,15 +101,20 @@ function helped(before: Evaluation, after: Evaluation): string[] {
   const b = before.predicted;
   const a = after.predicted;
   const wrong: string[] = [];
-  if (!MAY_BECOME[b.verdict.state].includes(a.verdict.state)) wrong.push(`verdict ${b.verdict.state} -> ${a.verdict.state}`);
+  if (!MAY_BECOME[b.verdict.state].includes(a.verdict.state))
+    wrong.push(`verdict ${b.verdict.state} -> ${a.verdict.state}`);
   b.areas.forEach((area, i) => {
     const now = a.areas[i]?.state ?? 'none';
-    if (!AREA_MAY[area.state].includes(now)) wrong.push(`${area.area} ${area.state} -> ${now} (${area.because.join()})`);
+    if (!AREA_MAY[area.state].includes(now))
+      wrong.push(`${area.area} ${area.state} -> ${now} (${area.because.join()})`);
   });
   // Where an area is open or stops, its figures are the question and not each care.
-  const settled = [null, ...JUDGED_AREAS].filter((area) => !a.areas.some((x) => x.area === area && /open|stops/.test(x.state)));
+  const settled = [null, ...JUDGED_AREAS].filter(
+    (area) => !a.areas.some((x) => x.area === area && /open|stops/.test(x.state)),
+  );
   for (const area of settled) {
-    const care = (e: Evaluation) => e.findings.filter((f) => f.severity === 'care' && areaOf(f.code) === area).map((f) => f.code);
+    const care = (e: Evaluation) =>
+      e.findings.filter((f) => f.severity === 'care' && areaOf(f.code) === area).map((f) => f.code);
     const was = [...new Set(care(before))];
     const now = [...new Set(care(after))];
     if (now.length < was.length) wrong.push(`care of ${area}: ${was.join()} -> ${now.join()}`);

@@ -22,13 +22,26 @@ import {
 import { makeFrames } from './make-frames';
 import { runsOf, type RunAsk } from './make-cells';
 
-const SEEN: Observed = { ms: 10, jitter: 0.05, sizes: [], toll: null, backMs: 0, load: null, watts: null };
+const SEEN: Observed = {
+  ms: 10,
+  jitter: 0.05,
+  sizes: [],
+  toll: null,
+  backMs: 0,
+  load: null,
+  watts: null,
+};
 const near = (mid: number) => ({ mid, sd: 0.1 });
 /** Runs whose frames are really there, with what meters showed beside them. */
 function withFrames(
   ask: Omit<RunAsk, 'ms'>,
   meanMs: number,
-  more: { sensors?: Record<string, number>; hitch?: { everyS: number; ms: number }; jitter?: number; n?: number } = {},
+  more: {
+    sensors?: Record<string, number>;
+    hitch?: { everyS: number; ms: number };
+    jitter?: number;
+    n?: number;
+  } = {},
 ): RunSeen[] {
   const list = Array.from({ length: more.n ?? 3 }, (_, i) => meanMs * (1 + 0.004 * (i - 1)));
   return runsOf({ ...ask, ms: list }).map((r, i) => ({
@@ -45,7 +58,9 @@ function withFrames(
       }).frames,
     ),
     sensors: more.sensors
-      ? Object.fromEntries(Object.entries(more.sensors).map(([k, v]) => [k, { mean: v, p95: v, most: v }]))
+      ? Object.fromEntries(
+          Object.entries(more.sensors).map(([k, v]) => [k, { mean: v, p95: v, most: v }]),
+        )
       : null,
     rig: { ...r.rig, boardW: { lo: 200, hi: 200 }, memoryMHz: { lo: 1750, hi: 1750 } },
   }));
@@ -64,27 +79,39 @@ describe('shares of the stages', () => {
   it('sum to 1, lie inside their intervals, and are never below nothing', () => {
     const share = fc.double({ min: 0.05, max: 0.6, noNaN: true });
     fc.assert(
-      fc.property(share, share, fc.double({ min: 0.3, max: 1, noNaN: true }), (toll, grow, load) => {
-        const sizes = [{ ratio: 0.5625, ms: 10 * (1 - grow / 2) }];
-        const j = judgeShares({ ...SEEN, toll: near(toll * 10), sizes, load });
-        if (!j) return;
-        const all = Object.values(j.shares);
-        expect(all.reduce((s, x) => s + x.mid, 0)).toBeCloseTo(1, 6);
-        for (const s of all) {
-          expect(s.lo).toBeGreaterThanOrEqual(0);
-          expect(s.lo).toBeLessThanOrEqual(s.mid + 1e-9);
-          expect(s.mid).toBeLessThanOrEqual(s.hi + 1e-9);
-        }
-      }),
+      fc.property(
+        share,
+        share,
+        fc.double({ min: 0.3, max: 1, noNaN: true }),
+        (toll, grow, load) => {
+          const sizes = [{ ratio: 0.5625, ms: 10 * (1 - grow / 2) }];
+          const j = judgeShares({ ...SEEN, toll: near(toll * 10), sizes, load });
+          if (!j) return;
+          const all = Object.values(j.shares);
+          expect(all.reduce((s, x) => s + x.mid, 0)).toBeCloseTo(1, 6);
+          for (const s of all) {
+            expect(s.lo).toBeGreaterThanOrEqual(0);
+            expect(s.lo).toBeLessThanOrEqual(s.mid + 1e-9);
+            expect(s.mid).toBeLessThanOrEqual(s.hi + 1e-9);
+          }
+        },
+      ),
       { numRuns: 40 },
     );
   });
 
   it('names the card where time grows with the pixels, the processor where it does not, the link where it takes most', () => {
     const grown = (power: number, toll: number) =>
-      [0.5625, 2.25].map((ratio) => ({ ratio, ms: (10 - toll) * (power === 0 ? 1 : ratio ** power) + toll }));
+      [0.5625, 2.25].map((ratio) => ({
+        ratio,
+        ms: (10 - toll) * (power === 0 ? 1 : ratio ** power) + toll,
+      }));
     const of = (power: number, toll: number) => {
-      const j = judgeShares({ ...SEEN, sizes: power === 0 ? [{ ratio: 0.5625, ms: 10 }] : grown(power, toll), toll: near(toll) });
+      const j = judgeShares({
+        ...SEEN,
+        sizes: power === 0 ? [{ ratio: 0.5625, ms: 10 }] : grown(power, toll),
+        toll: near(toll),
+      });
       return j && nameLimiter(j);
     };
     expect(of(0.85, 1)).toMatchObject({ says: 'named', stage: 'card' });
@@ -123,13 +150,21 @@ describe('shares of the stages', () => {
 
 describe('the swap that decides', () => {
   const c = first([], []) ?? (cellsOf(runsOf({ ms: [10] }))[0] as RunGroup);
-  const swept = cellsOf([...runsOf({ ms: [10] }), ...runsOf({ resolution: '3840x2160', ms: [10.1] })]);
+  const swept = cellsOf([
+    ...runsOf({ ms: [10] }),
+    ...runsOf({ resolution: '3840x2160', ms: [10.1] }),
+  ]);
   it('is another resolution for card or processor, and the link itself for processor or link', () => {
     expect(decidingSwap(['card', 'cpu'], c, [c], [])).toMatchObject({ what: 'sizes', minutes: 1 });
-    expect(decidingSwap(['cpu', 'link'], c, [c], ['setup-b'])).toMatchObject({ what: 'link', setupId: 'setup-b' });
+    expect(decidingSwap(['cpu', 'link'], c, [c], ['setup-b'])).toMatchObject({
+      what: 'link',
+      setupId: 'setup-b',
+    });
     expect(decidingSwap(['link', 'cpu'], c, [c], [])).toMatchObject({ what: 'slot' });
     expect(decidingSwap(['back', 'link'], c, [c], [])).toMatchObject({ what: 'screen' });
-    expect(decidingSwap(['card', 'cpu'], swept[0] as RunGroup, swept, [])).toMatchObject({ what: 'power' });
+    expect(decidingSwap(['card', 'cpu'], swept[0] as RunGroup, swept, [])).toMatchObject({
+      what: 'power',
+    });
   });
 });
 
@@ -166,17 +201,26 @@ describe('alarms are raised where they should be', () => {
       const own = withFrames({ card: 'big', cardIndex: 140 }, 13);
       return [own, withFrames({ card: 'small', cardIndex: 100 }, 12)];
     },
-    'worse-than-inside': () => [withFrames({}, 14), withFrames({ deviceSet: 'inside', card: 'card' }, 12)],
+    'worse-than-inside': () => [
+      withFrames({}, 14),
+      withFrames({ deviceSet: 'inside', card: 'card' }, 12),
+    ],
     'flat-lows': () => {
       const hitch = { everyS: 0.25, ms: 40 };
-      return [withFrames({ card: 'big' }, 8, { hitch }), withFrames({ card: 'small' }, 12, { hitch })];
+      return [
+        withFrames({ card: 'big' }, 8, { hitch }),
+        withFrames({ card: 'small' }, 12, { hitch }),
+      ];
     },
     starved: () => [withFrames({}, 12, { sensors: { 'card-load': 60, 'card-w': 110 } }), []],
     cap: () => [withFrames({}, 1000 / 72, { jitter: 0.002, n: 1 }), []],
     'memory-clock': () => [withFrames({}, 12, { sensors: { 'memory-mhz': 810 } }), []],
     'periodic-hitch': () => [withFrames({}, 10, { hitch: { everyS: 3, ms: 60 } }), []],
     impossible: () => [withFrames({}, 12, { sensors: { 'card-w': 900 } }), []],
-    'beyond-traffic': () => [withFrames({}, 26), withFrames({ link: 'slot', sameProcessor: 'yes' }, 9)],
+    'beyond-traffic': () => [
+      withFrames({}, 26),
+      withFrames({ link: 'slot', sameProcessor: 'yes' }, 9),
+    ],
   };
   for (const id of ALARM_IDS)
     it(id, () => {
@@ -187,7 +231,9 @@ describe('alarms are raised where they should be', () => {
       expect(alarmsOf(cell, cells, toll).map((a) => a.id)).toContain(id);
     });
   it('none on a plain run', () => {
-    const own = withFrames({}, 11.3, { sensors: { 'card-load': 98, 'card-w': 190, 'memory-mhz': 1748 } });
+    const own = withFrames({}, 11.3, {
+      sensors: { 'card-load': 98, 'card-w': 190, 'memory-mhz': 1748 },
+    });
     expect(alarmsOf(first(own, own), cellsOf(own), null)).toEqual([]);
   });
 });
@@ -199,18 +245,28 @@ describe('how much of a clock arrives', () => {
     // sqrt(2) * 0.005 / ln 1.077.
     expect(e.sd).toBeCloseTo((Math.SQRT2 * 0.005) / Math.log(1.077), 9);
     expect(e.says).toBe('part');
-    expect(elasticity({ speeds: [100], clock: 2000 }, { speeds: [101.35], clock: 2027 }, 0.002)).toMatchObject({
+    expect(
+      elasticity({ speeds: [100], clock: 2000 }, { speeds: [101.35], clock: 2027 }, 0.002),
+    ).toMatchObject({
       says: 'card',
       e: expect.closeTo(1, 9) as number,
     });
   });
   it('gives no verdict where the scatter hides it, nor without a change of clock', () => {
-    expect(elasticity({ speeds: [100], clock: 2000 }, { speeds: [101.35], clock: 2027 }, 0.02).says).toBe('too-uncertain');
-    expect(elasticity({ speeds: [100], clock: 2000 }, { speeds: [104], clock: 2002 }, 0.001).says).toBe('same-clock');
+    expect(
+      elasticity({ speeds: [100], clock: 2000 }, { speeds: [101.35], clock: 2027 }, 0.02).says,
+    ).toBe('too-uncertain');
+    expect(
+      elasticity({ speeds: [100], clock: 2000 }, { speeds: [104], clock: 2002 }, 0.001).says,
+    ).toBe('same-clock');
   });
   it('narrows with repeats, by their root', () => {
     const one = elasticity({ speeds: [100], clock: 2000 }, { speeds: [105], clock: 2100 }, 0.01);
-    const four = elasticity({ speeds: [100, 100, 100, 100], clock: 2000 }, { speeds: [105, 105, 105, 105], clock: 2100 }, 0.01);
+    const four = elasticity(
+      { speeds: [100, 100, 100, 100], clock: 2000 },
+      { speeds: [105, 105, 105, 105], clock: 2100 },
+      0.01,
+    );
     expect(four.sd).toBeCloseTo(one.sd / 2, 9);
   });
 });

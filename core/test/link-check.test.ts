@@ -4,7 +4,9 @@ import { linkCheckHeadline, NOT_GRADED_TEXTS, REASON_TEXTS } from '../src/bring-
 import type { Chain } from '../src/chain';
 import { directChain, host, judge, load, socket, tunnelChain } from './make';
 
-type Typed = Omit<Partial<Record<keyof typeof readingSchema.shape, unknown>>, 'copy'> & { copy?: Partial<CopyReading> };
+type Typed = Omit<Partial<Record<keyof typeof readingSchema.shape, unknown>>, 'copy'> & {
+  copy?: Partial<CopyReading>;
+};
 const graded = { unit: 'Gb/s', direction: 'down', memory: 'pinned' } as const;
 
 function check(chain: Chain, r: Typed): LinkCheck {
@@ -15,7 +17,10 @@ const copied = (chain: Chain, value: number, more: Partial<CopyReading> = {}) =>
   check(chain, { copy: { ...graded, value, ...more } as CopyReading }).copy;
 
 const classC = tunnelChain();
-const classA = tunnelChain({ socket: { standard: 'thunderbolt-3' }, dock: { uplink: 'thunderbolt-3', controllerClass: 'a' } });
+const classA = tunnelChain({
+  socket: { standard: 'thunderbolt-3' },
+  dock: { uplink: 'thunderbolt-3', controllerClass: 'a' },
+});
 
 // Limits of the grades and the rates of each class: common practice, no published source.
 describe('BU-06 grades of a copy rate', () => {
@@ -46,7 +51,10 @@ describe('BU-06 grades of a copy rate', () => {
 
   it('a figure that fits another unit is asked about, not changed', () => {
     expect(copied(classC, 3)).toMatchObject({ grade: 'poor', perhaps: 'GB/s', gbps: 3 });
-    expect(copied(classC, 24, { unit: 'GB/s' })).toMatchObject({ grade: 'impossible', perhaps: 'Gb/s' });
+    expect(copied(classC, 24, { unit: 'GB/s' })).toMatchObject({
+      grade: 'impossible',
+      perhaps: 'Gb/s',
+    });
     expect(check(classC, { copy: { ...graded, value: 3 } }).reasons[0]?.id).toBe('unit');
   });
 
@@ -64,7 +72,10 @@ describe('BU-06 grades of a copy rate', () => {
   });
 
   it('against a range it is graded at both ends, and what would decide is named', () => {
-    const open = tunnelChain({ socket: { standard: 'thunderbolt-3' }, dock: { uplink: 'thunderbolt-3' } });
+    const open = tunnelChain({
+      socket: { standard: 'thunderbolt-3' },
+      dock: { uplink: 'thunderbolt-3' },
+    });
     expect(copied(open, 17.6)).toMatchObject({
       grade: 'open',
       ends: { atHigh: 'poor', atLow: 'healthy' },
@@ -72,7 +83,9 @@ describe('BU-06 grades of a copy rate', () => {
     });
     expect(copied(open, 10)?.grade).toBe('poor');
     const words = linkCheckHeadline(check(open, { copy: { ...graded, value: 17.6 } }), judge(open));
-    expect(words).toContain('poor or healthy. Knowing "controller class" of the dock would decide it.');
+    expect(words).toContain(
+      'poor or healthy. Knowing "controller class" of the dock would decide it.',
+    );
   });
 
   it('a chain that carries nothing has nothing to be graded against', () => {
@@ -91,8 +104,17 @@ describe('BU-06 spans and router against this chain', () => {
     expect(linkCheckHeadline(c, judge(classC))).toBe(
       'The slot shows ×4 Gen3. The rate is not read yet; a half-rate cable looks the same here. Next: copy rate to the card, 2 minutes.',
     );
-    expect(c.read).toEqual({ router: false, slot: true, 'copy-down': false, 'copy-up': false, counters: false });
-    const both = check(classC, { cardSpan: { gen: 3, lanes: 4 }, router: { laneGbps: 20, lanes: 2 } });
+    expect(c.read).toEqual({
+      router: false,
+      slot: true,
+      'copy-down': false,
+      'copy-up': false,
+      counters: false,
+    });
+    const both = check(classC, {
+      cardSpan: { gen: 3, lanes: 4 },
+      router: { laneGbps: 20, lanes: 2 },
+    });
     expect(linkCheckHeadline(both, judge(classC))).toBe(
       'The router runs at its full rate and the slot shows ×4 Gen3. The rate is not read yet. Next: copy rate to the card, 2 minutes.',
     );
@@ -116,7 +138,9 @@ describe('BU-06 spans and router against this chain', () => {
     });
     expect(c.reasons[0]).toEqual({ id: 'half-rate-cable', part: 'path', support: 3 });
     expect(row(c, 'router')).toMatchObject({ state: 'below', off: ['rate'] });
-    expect(linkCheckHeadline(c, judge(classC))).toContain('58 %: poor. Likeliest first: the link runs at half rate');
+    expect(linkCheckHeadline(c, judge(classC))).toContain(
+      '58 %: poor. Likeliest first: the link runs at half rate',
+    );
   });
 
   it('a right router clears the cable', () => {
@@ -126,7 +150,9 @@ describe('BU-06 spans and router against this chain', () => {
   });
 
   it('two lanes on the host are shown by its own span', () => {
-    const c = check(tunnelChain({ socket: { controller: 'separate', pcieGen: 3 } }), { hostSpan: { gen: 3, lanes: 2 } });
+    const c = check(tunnelChain({ socket: { controller: 'separate', pcieGen: 3 } }), {
+      hostSpan: { gen: 3, lanes: 2 },
+    });
     expect(c.reasons[0]).toMatchObject({ id: 'two-lane-host', support: 3 });
   });
 
@@ -148,12 +174,17 @@ describe('BU-06 spans and router against this chain', () => {
     expect(cable.doubts).toContain('path/a/lengthMm');
     const never = check(classC, { copy: { ...graded, value: 44 } });
     expect(never).toMatchObject({ overall: 'impossible', beyondPort: true });
-    expect(linkCheckHeadline(never, judge(classC))).toBe('44.0 of 26.0 Gb/s, 169 %: impossible. Check unit and direction.');
+    expect(linkCheckHeadline(never, judge(classC))).toBe(
+      '44.0 of 26.0 Gb/s, 169 %: impossible. Check unit and direction.',
+    );
     expect(check(classC, { cardSpan: { gen: 4, lanes: 4 } }).doubts).toContain('dock/slotGen');
   });
 
   it('busy traffic and look-alike ports are among the reasons where they can be', () => {
-    const twin = { ...tunnelChain({ loads: [load()] }), host: { ...host(), sockets: [socket(), socket({ key: 'right' })] } };
+    const twin = {
+      ...tunnelChain({ loads: [load()] }),
+      host: { ...host(), sockets: [socket(), socket({ key: 'right' })] },
+    };
     const c = check(twin, { copy: { ...graded, value: 16, traffic: 'busy' } });
     expect(c.reasons[0]).toMatchObject({ id: 'shared-traffic', support: 3 });
     expect(c.reasons.map((r) => r.id)).toContain('wrong-port');
@@ -162,17 +193,24 @@ describe('BU-06 spans and router against this chain', () => {
   });
 
   it('a direct link has no router, no hub and no half rate', () => {
-    const c = check(directChain(), { cardSpan: { gen: 3, lanes: 4 }, copy: { ...graded, value: 27 } });
+    const c = check(directChain(), {
+      cardSpan: { gen: 3, lanes: 4 },
+      copy: { ...graded, value: 27 },
+    });
     expect(c.rows.map((r) => r.key)).toEqual(['card']);
     expect(c.reasons.map((r) => r.id)).toEqual(['marginal-cable', 'slot-generation']);
   });
 
   it('a healthy rate beside a narrow span is not called healthy', () => {
-    expect(check(classC, { cardSpan: { gen: 3, lanes: 2 }, copy: { ...graded, value: 24 } }).overall).toBe('low');
+    expect(
+      check(classC, { cardSpan: { gen: 3, lanes: 2 }, copy: { ...graded, value: 24 } }).overall,
+    ).toBe('low');
   });
 
   it('nothing read is refused, and every reason says what to do', () => {
-    expect(readingSchema.safeParse({ load: 'load', cardSpan: { gen: null, lanes: null } }).success).toBe(false);
+    expect(
+      readingSchema.safeParse({ load: 'load', cardSpan: { gen: null, lanes: null } }).success,
+    ).toBe(false);
     for (const t of Object.values(REASON_TEXTS)) expect(t.todo.length).toBeGreaterThan(20);
     expect(linkCheckHeadline(null, judge(classC))).toBe(
       'Nothing read yet. Under load this chain should show ×4 Gen3 and 26.0 Gb/s to the card.',

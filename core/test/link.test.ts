@@ -7,7 +7,11 @@ describe('PL-05 the tunnel: USB4 40', () => {
   it('gives 26.0 down and 25.3 up through a Gen3 ×4 slot, and 26.7/26.0 on the slot itself', () => {
     const e = judge(tunnelChain());
     expect(e.predicted.link.hops.map((h) => h.kind)).toEqual(['pcie', 'tunnel', 'pcie']);
-    expect([rates(e, 0), rates(e, 1), rates(e, 2)]).toEqual(['53.4/52.0', '26.0/25.3', '26.7/26.0']);
+    expect([rates(e, 0), rates(e, 1), rates(e, 2)]).toEqual([
+      '53.4/52.0',
+      '26.0/25.3',
+      '26.7/26.0',
+    ]);
   });
 
   it('is bound by its transport behind a Gen4 slot: 32.0 down, 31.2 up', () => {
@@ -21,7 +25,12 @@ describe('PL-05 the tunnel: USB4 40', () => {
   it('falls to USB4 20 by a 20 Gb/s cable: 16.0 down, 15.6 up, 62 % of the rest', () => {
     const e = judge(tunnelChain({ cable: { markedGbps: 20 } }));
     expect(rates(e, 1)).toBe('16.0/15.6');
-    expect(e.predicted.link.pinch).toMatchObject({ hops: [1], certain: true, part: 'path', setBy: ['path/a/markedGbps'] });
+    expect(e.predicted.link.pinch).toMatchObject({
+      hops: [1],
+      certain: true,
+      part: 'path',
+      setBy: ['path/a/markedGbps'],
+    });
     expect(e.predicted.link.pinch.rest?.hi.toFixed(1)).toBe('26.0');
     expect(e.predicted.verdict.state).toBe('care');
   });
@@ -45,7 +54,9 @@ describe('PL-05 the tunnel: USB4 40', () => {
   });
 
   it('a separate controller of unknown width is a range and may be the pinch', () => {
-    const e = judge(tunnelChain({ socket: { controller: 'separate', pcieGen: null, lanes: null } }));
+    const e = judge(
+      tunnelChain({ socket: { controller: 'separate', pcieGen: null, lanes: null } }),
+    );
     expect(down(e, 0)).toEqual({ lo: 13.4, hi: 53.4 });
     expect(e.predicted.link.pinch.certain).toBe(false);
     expect(e.predicted.link.pinch.hops).toEqual([0, 1]);
@@ -95,7 +106,9 @@ describe('PL-05 a USB-C port without tunnelling', () => {
   });
 
   it('a USB4 port whose tunnelling is switched off is blocked too', () => {
-    expect(judge(tunnelChain({ socket: { tunnelling: 'no' } })).predicted.verdict.state).toBe('blocked');
+    expect(judge(tunnelChain({ socket: { tunnelling: 'no' } })).predicted.verdict.state).toBe(
+      'blocked',
+    );
   });
 });
 
@@ -116,7 +129,9 @@ describe('cables', () => {
   it('names the length, not the mark, when the length holds it', () => {
     const e = judge(tunnelChain({ cable: { lengthMm: 1200 } }));
     expect(e.predicted.link.pinch.setBy).toEqual(['path/a/lengthMm']);
-    expect(e.findings.map((f) => f.code)).toEqual(expect.arrayContaining(['cable/too-long', 'link/pinch']));
+    expect(e.findings.map((f) => f.code)).toEqual(
+      expect.arrayContaining(['cable/too-long', 'link/pinch']),
+    );
   });
 
   it('beyond two metres nothing is promised: 0 to 16.0', () => {
@@ -128,7 +143,10 @@ describe('cables', () => {
   it('a charging cable carries no tunnel, whatever its watts', () => {
     const e = judge(tunnelChain({ cable: { markedGbps: 0.48, markedW: 240 } }));
     expect(e.predicted.verdict).toMatchObject({ state: 'blocked', because: ['cable/no-data'] });
-    expect(e.findings.find((f) => f.code === 'cable/watts')?.params).toMatchObject({ watts: 240, marked: 0.48 });
+    expect(e.findings.find((f) => f.code === 'cable/watts')?.params).toMatchObject({
+      watts: 240,
+      marked: 0.48,
+    });
   });
 
   it('two passive cables joined count as one long one, and the joint is said', () => {
@@ -141,7 +159,10 @@ describe('cables', () => {
   });
 
   it('no separate cable is no limit', () => {
-    const e = judge({ ...tunnelChain({ dock: { fixedLead: 'yes', slotGen: 4, controllerClass: 'd' } }), path: [] });
+    const e = judge({
+      ...tunnelChain({ dock: { fixedLead: 'yes', slotGen: 4, controllerClass: 'd' } }),
+      path: [],
+    });
     expect(rates(e, 1)).toBe('32.0/31.2');
     expect(e.predicted.verdict.state).toBe('works');
   });
@@ -149,7 +170,9 @@ describe('cables', () => {
 
 describe('house rules', () => {
   it('WS-02 a changed rule changes the result and is named among the assumptions', () => {
-    const e = judge(tunnelChain({ cable: { lengthMm: 1200 } }), { house: { 'cable.passiveFullRateMm': 1300 } });
+    const e = judge(tunnelChain({ cable: { lengthMm: 1200 } }), {
+      house: { 'cable.passiveFullRateMm': 1300 },
+    });
     expect(rates(e, 1)).toBe('26.0/25.3');
     expect(e.assumptions.find((a) => a.rule === 'cable.passiveFullRateMm')).toEqual({
       rule: 'cable.passiveFullRateMm',
@@ -167,7 +190,11 @@ describe('house rules', () => {
 
   it('PL-01 an OCuLink host with nothing else known keeps its one hop', () => {
     const c = directChain({ socket: { pcieGen: null, lanes: null } });
-    expect(c.host?.sockets[0]).toMatchObject({ connector: 'oculink-4i', pcieGen: null, lanes: null });
+    expect(c.host?.sockets[0]).toMatchObject({
+      connector: 'oculink-4i',
+      pcieGen: null,
+      lanes: null,
+    });
     expect(down(judge(c), 0)).toEqual({ lo: 14.3, hi: 57.3 });
   });
 });

@@ -27,12 +27,18 @@ const loan = (over: object = {}) => ({
 
 describe('where a loan stands', () => {
   it('is late from the day after it was due, not on it', () => {
-    expect(['2026-11-09', '2026-11-10', '2026-11-11'].map((d) => loanState(loan(), d))).toEqual(['out', 'out', 'late']);
+    expect(['2026-11-09', '2026-11-10', '2026-11-11'].map((d) => loanState(loan(), d))).toEqual([
+      'out',
+      'out',
+      'late',
+    ]);
     expect([daysLate(loan(), '2026-11-10'), daysLate(loan(), '2026-11-18')]).toEqual([0, 8]);
     expect(loanState(loan({ dueOn: null }), '2030-01-01')).toBe('out');
     expect(loanState(loan({ returnedOn: '2026-12-24' }), '2030-01-01')).toBe('back');
     expect(loanState(loan({ fromOn: null, dueOn: null }), '2026-11-11')).toBe('waiting');
-    expect(loanState(loan({ fromOn: null, dueOn: null, withdrawn: true }), '2026-11-11')).toBe('let-go');
+    expect(loanState(loan({ fromOn: null, dueOn: null, withdrawn: true }), '2026-11-11')).toBe(
+      'let-go',
+    );
   });
 
   it('counts days over a leap day, a change of clocks and years as the calendar does', () => {
@@ -40,10 +46,14 @@ describe('where a loan stands', () => {
     expect(daysBetween('2026-10-24', '2026-10-26')).toBe(2);
     expect(daysBetween('2026-12-31', '2027-01-01')).toBe(1);
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 40_000 }), fc.integer({ min: -2000, max: 2000 }), (start, n) => {
-        const day = (d: number) => new Date(d * 86_400_000).toISOString().slice(0, 10);
-        return daysBetween(day(start), day(start + n)) === n;
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 40_000 }),
+        fc.integer({ min: -2000, max: 2000 }),
+        (start, n) => {
+          const day = (d: number) => new Date(d * 86_400_000).toISOString().slice(0, 10);
+          return daysBetween(day(start), day(start + n)) === n;
+        },
+      ),
     );
   });
 
@@ -75,8 +85,13 @@ describe('where a loan stands', () => {
   });
 
   it('finds a piece that two live setups name, not one named twice by the same', () => {
-    const piece = (label: string, ...ids: string[]) => ({ label, liveIn: ids.map((id) => ({ id })) });
-    expect(doublyUsed([piece('a', '1'), piece('b', '1', '2'), piece('c', '3', '3')]).map((p) => p.label)).toEqual(['b']);
+    const piece = (label: string, ...ids: string[]) => ({
+      label,
+      liveIn: ids.map((id) => ({ id })),
+    });
+    expect(
+      doublyUsed([piece('a', '1'), piece('b', '1', '2'), piece('c', '3', '3')]).map((p) => p.label),
+    ).toEqual(['b']);
   });
 });
 
@@ -84,7 +99,12 @@ describe('the return check', () => {
   it('has a look, a trial, a limit and a caution before the trial for every kind that can be lent', () => {
     for (const kind of LEND_KINDS) {
       const look = RETURN_LOOKS[kind];
-      expect([kind, look.lookFor.length > 20, look.trial.length > 20, look.never.length > 20]).toEqual([kind, true, true, true]);
+      expect([
+        kind,
+        look.lookFor.length > 20,
+        look.trial.length > 20,
+        look.never.length > 20,
+      ]).toEqual([kind, true, true, true]);
       expect(CAUTION_TEXTS[look.caution]).toMatch(/last word|says so/);
     }
     // Where mains, batteries or a supply are in the piece, its caution speaks of them.
@@ -101,13 +121,16 @@ describe('the return check', () => {
   });
 
   it('lets it go on only whole, tried and working; the gravest reason is said', () => {
-    const said = (over: object) => readyForNext({ missing: [], condition: 'used', tested: 'works', ...over });
+    const said = (over: object) =>
+      readyForNext({ missing: [], condition: 'used', tested: 'works', ...over });
     expect(said({})).toEqual({ ready: true, why: null });
     expect(said({ tested: 'not-tried' }).why).toBe('not-tried');
     expect(said({ missing: ['mains cable'], tested: 'not-tried' }).why).toBe('missing');
     expect(said({ missing: ['mains cable'], tested: 'fails' }).why).toBe('fails');
     expect(said({ condition: 'faulty' }).why).toBe('faulty');
     expect(afterReturn(said({}), 'Member D')).toBe('It is ready; next is Member D.');
-    expect(afterReturn(said({ tested: 'fails' }), 'Member D')).toMatch(/stays here.*Member D waits/);
+    expect(afterReturn(said({ tested: 'fails' }), 'Member D')).toMatch(
+      /stays here.*Member D waits/,
+    );
   });
 });

@@ -31,14 +31,26 @@ describe('PL-18 the log in words', () => {
   });
 
   it('told is never one count with seen; near ones are told apart', () => {
-    expect(evidenceWords(about({ exact: seen(5, 1), told: { n: 2, worked: 1 }, near: { n: 1, weight: 0.3, worked: 0 } }))).toBe(
-      '5 of 6 worked (44 to 97 %); told by others: 1 of 2 worked; 1 near entry.',
+    expect(
+      evidenceWords(
+        about({
+          exact: seen(5, 1),
+          told: { n: 2, worked: 1 },
+          near: { n: 1, weight: 0.3, worked: 0 },
+        }),
+      ),
+    ).toBe('5 of 6 worked (44 to 97 %); told by others: 1 of 2 worked; 1 near entry.');
+    expect(evidenceWords(NO_EVIDENCE)).toBe(
+      'Nothing seen of exactly this chain; no near chain is logged.',
     );
-    expect(evidenceWords(NO_EVIDENCE)).toBe('Nothing seen of exactly this chain; no near chain is logged.');
   });
 
   it('what is expected says of what it is made', () => {
-    const e = about({ weighted: { worked: 5, failed: 1 }, exact: seen(5, 1), near: { n: 9, weight: 5.2, worked: 2.6 } });
+    const e = about({
+      weighted: { worked: 5, failed: 1 },
+      exact: seen(5, 1),
+      near: { n: 9, weight: 5.2, worked: 2.6 },
+    });
     expect(expectationWords(expectation(e, 4), e)).toMatch(
       /^Expected to work in 68 % of cases \(\d+ to \d+ %\); near ones alone say 50 % and weigh as 4 of 5.2 entries\.$/,
     );
@@ -57,7 +69,10 @@ describe('CO-11 hours in words', () => {
       [{ hours: 120, drops: 0, freezes: 0 }],
       '0 drops and freezes in 120 hours: at most 3 in that time, so at least 40 hours between two (95 %).',
     ],
-    [[{ hours: 100, drops: 3, freezes: 1 }], '3 drops and 1 freeze in 100 hours: one in 25 hours (9.8 to 92).'],
+    [
+      [{ hours: 100, drops: 3, freezes: 1 }],
+      '3 drops and 1 freeze in 100 hours: one in 25 hours (9.8 to 92).',
+    ],
   ])('%#', (spans, words) => {
     expect(reliabilityWords(reliability(spans))).toBe(words);
   });
@@ -74,12 +89,20 @@ describe('CO-06 claims in words', () => {
   });
   it('counts, where it never holds, and how little one measurement proves', () => {
     const some = judgeClaim(claim, [m(20, '1440p'), m(18, '1440p'), m(40, '1080p')]);
-    expect(claimWords(claim, some)).toBe('Holds (15 to 25 %) in 2 of 3 measurements; never at 1080p.');
-    expect(claimWords(claim, judgeClaim(claim, [m(20, '1440p')]))).toContain('One measurement proves little');
-    expect(claimWords(claim, judgeClaim(claim, []))).toBe('Nothing measured yet that it speaks of.');
+    expect(claimWords(claim, some)).toBe(
+      'Holds (15 to 25 %) in 2 of 3 measurements; never at 1080p.',
+    );
+    expect(claimWords(claim, judgeClaim(claim, [m(20, '1440p')]))).toContain(
+      'One measurement proves little',
+    );
+    expect(claimWords(claim, judgeClaim(claim, []))).toBe(
+      'Nothing measured yet that it speaks of.',
+    );
     const works: Claim = { measure: 'works', lo: 90, hi: null, where: [] };
     const all = Array.from({ length: 20 }, (_, i) => m(i < 5 ? 100 : 0, ''));
-    expect(claimWords(works, judgeClaim(works, all))).toBe('5 of 20 worked (11 to 47 %): at least 90 % does not hold.');
+    expect(claimWords(works, judgeClaim(works, all))).toBe(
+      '5 of 20 worked (11 to 47 %): at least 90 % does not hold.',
+    );
   });
 });
 
@@ -90,7 +113,9 @@ describe('CO-12 the question pack', () => {
       installed: { ...NOTHING_INSTALLED, driver: '41.2' },
       predicted: 'Works: every hop carries 26.0 Gb/s or more.',
       symptoms: ['No picture'],
-      tried: [{ on: '2026-11-03', what: 'Dock first, then host', ended: 'the card did not come up' }],
+      tried: [
+        { on: '2026-11-03', what: 'Dock first, then host', ended: 'the card did not come up' },
+      ],
       readings: [],
       lastGood: '',
     });
@@ -108,7 +133,11 @@ describe('CO-12 the question pack', () => {
 
   it('cells say what is predicted, or that no port fits', () => {
     expect(cellWords({ state: 'no-port', socket: null, down: null })).toContain('adapter');
-    expect(cellWords({ state: 'works', socket: 'left', down: { lo: 26, hi: 26 } })).toBe('Works, 26.0 Gb/s');
-    expect(cellWords({ state: 'blocked', socket: 'left', down: { lo: 0, hi: 0 } })).toBe("Won't work");
+    expect(cellWords({ state: 'works', socket: 'left', down: { lo: 26, hi: 26 } })).toBe(
+      'Works, 26.0 Gb/s',
+    );
+    expect(cellWords({ state: 'blocked', socket: 'left', down: { lo: 0, hi: 0 } })).toBe(
+      "Won't work",
+    );
   });
 });

@@ -17,7 +17,10 @@ export function seeded(seed: number) {
     return (a >>> 8) / 16777216;
   };
   for (let i = 0; i < 8; i++) next();
-  return { next, normal: () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()) };
+  return {
+    next,
+    normal: () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next()),
+  };
 }
 
 export const WIDE = { slot: 252, direct: 57.3, tunnel: 26, half: 16 } as const;
@@ -114,7 +117,15 @@ export interface Truth {
   exponent: number;
   kappa?: number;
 }
-export function trueMs(t: Truth, host: string, card: string, link: LinkKind, w: number, h: number, panel = false): number {
+export function trueMs(
+  t: Truth,
+  host: string,
+  card: string,
+  link: LinkKind,
+  w: number,
+  h: number,
+  panel = false,
+): number {
   const draw = (t.cards[card] as number) * ((w * h) / 2073600) ** t.exponent;
   const wait = (t.trafficMB * 8) / WIDE[link];
   const way = panel ? ((t.kappa ?? 0.7) * w * h * 32e-6) / (WIDE[link] * 0.97) : 0;

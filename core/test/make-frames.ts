@@ -16,7 +16,9 @@ export interface Made {
   hitch?: { everyS: number; ms: number };
 }
 
-export function makeFrames({ seed, meanMs, seconds, jitter = 0.1, hitch }: Made): { frames: Float32Array } {
+export function makeFrames({ seed, meanMs, seconds, jitter = 0.1, hitch }: Made): {
+  frames: Float32Array;
+} {
   const random = randomFrom(seed);
   const out: number[] = [];
   let at = 0;

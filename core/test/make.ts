@@ -36,17 +36,36 @@ const named = { maker: 'Alder', variant: '' };
 
 /** Parts for tests, invented; every test says only what it is about. */
 export function socket(over: Partial<SocketSpec> = {}): SocketSpec {
-  const usual = { connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 };
+  const usual = {
+    connector: 'usb-c',
+    standard: 'usb4-40',
+    tunnelling: 'yes',
+    controller: 'built-in',
+    pcieGen: 4,
+    lanes: 4,
+  };
   return socketSchema.parse({ key: 'left', position: 'left', mark: '40', ...usual, ...over });
 }
 
 export function host(over: Partial<SocketSpec> = {}): HostSpec {
   const battery = { batteryWh: 60, drawW: 60, chargeMinW: 30 };
-  return hostSchema.parse({ ...named, model: 'H-1', form: 'laptop', ...battery, sockets: [socket({ chargeInW: 100, ...over })] });
+  return hostSchema.parse({
+    ...named,
+    model: 'H-1',
+    form: 'laptop',
+    ...battery,
+    sockets: [socket({ chargeInW: 100, ...over })],
+  });
 }
 
 export function cable(over: Partial<CableSpec> = {}): CableSpec {
-  const usual = { connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40, markedW: 100 };
+  const usual = {
+    connector: 'usb-c',
+    construction: 'passive',
+    lengthMm: 700,
+    markedGbps: 40,
+    markedW: 100,
+  };
   return cableSchema.parse({ ...named, model: 'K-1', ...usual, ...over });
 }
 
@@ -56,20 +75,47 @@ export function adapter(over: Partial<AdapterSpec> = {}): AdapterSpec {
 }
 
 /** A supply inside a dock with everything known: two 8-pin cables and no others. */
-const CABLES = { cables8Pin: 2, cables8PinPair: 0, cables6Pin: 0, cables16Pin: 0, cablesCpu8Pin: 0 } as const;
+const CABLES = {
+  cables8Pin: 2,
+  cables8PinPair: 0,
+  cables6Pin: 0,
+  cables16Pin: 0,
+  cablesCpu8Pin: 0,
+} as const;
 const INSIDE = { supply: 'inside', supplyW: 450, supplyStandard: 'atx3', ...CABLES } as const;
 const SEPARATE = { supply: 'separate', supplyForm: 'atx' } as const;
 
 export function dock(over: Partial<DockSpec> = {}): DockSpec {
-  const usual = { form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', fixedLead: 'no', slotGen: 3, slotLanes: 4 } as const;
-  const room = { innerLengthMm: 330, innerHeightMm: 180, innerSlots: 3, airflowCfm: 60, slotW: 75, chargeOutW: 100 };
+  const usual = {
+    form: 'enclosure',
+    connector: 'usb-c',
+    uplink: 'usb4-40',
+    fixedLead: 'no',
+    slotGen: 3,
+    slotLanes: 4,
+  } as const;
+  const room = {
+    innerLengthMm: 330,
+    innerHeightMm: 180,
+    innerSlots: 3,
+    airflowCfm: 60,
+    slotW: 75,
+    chargeOutW: 100,
+  };
   const held = over.form === 'open-board' ? { retention: 'clamp', maxWeightG: 2000 } : {};
   const fed = over.supply === undefined ? INSIDE : {};
   return dockSchema.parse({ ...named, model: 'D-1', ...usual, ...room, ...held, ...fed, ...over });
 }
 
 export function card(over: Partial<CardSpec> = {}): CardSpec {
-  const plugs = { plugs8Pin: 1, plugs6Pin: 0, plugs16Pin: 0, plugSide: 'top', plugAngled: 'no', slotW: 66 };
+  const plugs = {
+    plugs8Pin: 1,
+    plugs6Pin: 0,
+    plugs16Pin: 0,
+    plugSide: 'top',
+    plugAngled: 'no',
+    slotW: 66,
+  };
   const size = { lengthMm: 240, heightMm: 115, slots: 2, weightG: 900, cooler: 'open-air' };
   const usual = { pcieGen: 4, lanes: 16, memoryGB: 12, boardW: 200 };
   return cardSchema.parse({ ...named, model: 'C-1', ...usual, ...plugs, ...size, ...over });
@@ -134,16 +180,37 @@ function around(o: Over): object {
 }
 
 export function supply(over: Partial<SupplySpec> = {}): SupplySpec {
-  return supplySchema.parse({ ...named, model: 'S-1', form: 'atx', supplyW: 550, supplyStandard: 'atx3', ...CABLES, ...over });
+  return supplySchema.parse({
+    ...named,
+    model: 'S-1',
+    form: 'atx',
+    supplyW: 550,
+    supplyStandard: 'atx3',
+    ...CABLES,
+    ...over,
+  });
 }
 
 export function screen(over: Partial<ScreenSpec> = {}): ScreenSpec {
-  const usual = { widthPx: 2560, heightPx: 1440, hz: 60, bits: '24', dpLevel: 'hbr2', hdmiLevel: '2.0' };
+  const usual = {
+    widthPx: 2560,
+    heightPx: 1440,
+    hz: 60,
+    bits: '24',
+    dpLevel: 'hbr2',
+    hdmiLevel: '2.0',
+  };
   return screenSchema.parse({ ...named, model: 'V-1', ...usual, ...over });
 }
 
 export function system(over: Partial<SystemSpec> = {}): SystemSpec {
-  return systemSchema.parse({ ...named, model: 'O-1', family: 'linux', outsideCards: 'yes', ...over });
+  return systemSchema.parse({
+    ...named,
+    model: 'O-1',
+    family: 'linux',
+    outsideCards: 'yes',
+    ...over,
+  });
 }
 
 export function release(over: Partial<ReleaseSpec> = {}): ReleaseSpec {
@@ -193,10 +260,31 @@ export function directChain(o: Over = {}): Chain {
   const oculink = { connector: 'oculink-4i' } as const;
   return chainSchema.parse({
     ...around(o),
-    host: { ...host({ ...oculink, standard: 'oculink', tunnelling: null, controller: 'separate', ...o.socket }), ...o.host },
+    host: {
+      ...host({
+        ...oculink,
+        standard: 'oculink',
+        tunnelling: null,
+        controller: 'separate',
+        ...o.socket,
+      }),
+      ...o.host,
+    },
     socket: 'left',
-    path: [{ key: 'a', spec: cable({ ...oculink, markedGbps: null, pcieGen: 4, lengthMm: 500, ...o.cable }) }],
-    dock: dock({ ...oculink, uplink: 'oculink', slotGen: 4, form: 'open-board', ...forSupplies(o), ...o.dock }),
+    path: [
+      {
+        key: 'a',
+        spec: cable({ ...oculink, markedGbps: null, pcieGen: 4, lengthMm: 500, ...o.cable }),
+      },
+    ],
+    dock: dock({
+      ...oculink,
+      uplink: 'oculink',
+      slotGen: 4,
+      form: 'open-board',
+      ...forSupplies(o),
+      ...o.dock,
+    }),
   });
 }
 
@@ -210,7 +298,13 @@ export function judge(chain: Chain, context: Partial<Context> = {}): Evaluation 
 }
 
 /** Nothing chosen. */
-export const EMPTY: Chain = chainSchema.parse({ host: null, socket: null, path: null, dock: null, card: null });
+export const EMPTY: Chain = chainSchema.parse({
+  host: null,
+  socket: null,
+  path: null,
+  dock: null,
+  card: null,
+});
 
 /** Usable down of a hop, in Gb/s rounded to one decimal; both ends. */
 export function down(e: Evaluation, hop: number): { lo: number; hi: number } {

@@ -4,14 +4,19 @@ import * as simple from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
 import { leastTold, meanOf, quantile, repeatsNeeded, tChance, tQuantile, welch } from '../src/base';
 
-const values = fc.array(fc.double({ min: 0.01, max: 1e4, noNaN: true }), { minLength: 1, maxLength: 400 });
+const values = fc.array(fc.double({ min: 0.01, max: 1e4, noNaN: true }), {
+  minLength: 1,
+  maxLength: 400,
+});
 
 describe('quantile', () => {
   it('equals the type 7 quantile of d3-array to 1e-9', () => {
     fc.assert(
       fc.property(values, fc.double({ min: 0, max: 1, noNaN: true }), (list, p) => {
         const sorted = Float64Array.from(list).sort();
-        expect(Math.abs(quantile(sorted, p) - (quantileSorted(sorted, p) as number))).toBeLessThan(1e-9 * 1e4);
+        expect(Math.abs(quantile(sorted, p) - (quantileSorted(sorted, p) as number))).toBeLessThan(
+          1e-9 * 1e4,
+        );
       }),
     );
     expect(quantile([1, 2, 4, 8], 0.5)).toBe(3);
@@ -22,11 +27,14 @@ describe('quantile', () => {
 describe('means', () => {
   it('equals mean and standard deviation of simple-statistics', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 1, max: 1e4, noNaN: true }), { minLength: 2, maxLength: 50 }), (list) => {
-        const m = meanOf(list);
-        expect(Math.abs(m.mean / simple.mean(list) - 1)).toBeLessThan(1e-9);
-        expect(Math.abs((m.sd ?? NaN) - simple.sampleStandardDeviation(list))).toBeLessThan(1e-7);
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 1, max: 1e4, noNaN: true }), { minLength: 2, maxLength: 50 }),
+        (list) => {
+          const m = meanOf(list);
+          expect(Math.abs(m.mean / simple.mean(list) - 1)).toBeLessThan(1e-9);
+          expect(Math.abs((m.sd ?? NaN) - simple.sampleStandardDeviation(list))).toBeLessThan(1e-7);
+        },
+      ),
     );
     expect(meanOf([7])).toEqual({ n: 1, mean: 7, sd: null, lo: null, hi: null });
   });

@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { CAUSE_IDS, type CauseId, SYMPTOM_IDS, TEST_IDS, type TestId } from '../src/base';
 import { TEST_GROUPS } from '../src/bench/text';
 import { CAUTION_TEXTS } from '../src/bring-up/text';
-import { CAUSES, chainFacts, netFor, NO_CLUES, openTests, SYMPTOMS, TESTS } from '../src/troubleshoot';
+import {
+  CAUSES,
+  chainFacts,
+  netFor,
+  NO_CLUES,
+  openTests,
+  SYMPTOMS,
+  TESTS,
+} from '../src/troubleshoot';
 import { CAUSE_WORDS, SYMPTOM_GROUPS, TEST_WORDS } from '../src/troubleshoot/text';
 import { directChain, EMPTY, tunnelChain } from './make';
 
@@ -14,7 +22,8 @@ const CHAINS = [
   tunnelChain({ socket: { controller: 'separate', standard: 'thunderbolt-3', tunnelling: null } }),
 ];
 /** P(positive) of a test given a cause, as the net ships. */
-const p = (t: TestId, c: CauseId) => (TESTS[t].given as Partial<Record<CauseId, number>>)[c] ?? TESTS[t].q;
+const p = (t: TestId, c: CauseId) =>
+  (TESTS[t].given as Partial<Record<CauseId, number>>)[c] ?? TESTS[t].q;
 
 describe('TR-01 the net as data', () => {
   it('every share is a share, every weight above nothing, every test takes minutes', () => {
@@ -39,8 +48,14 @@ describe('TR-01 the net as data', () => {
   it('every cause is behind something seen, and some test names it', () => {
     for (const c of CAUSE_IDS) {
       if (c === 'none-of-these') continue;
-      const seen = SYMPTOM_IDS.some((s) => Math.max(SYMPTOMS[s].given[c] ?? 0, SYMPTOMS[s].direct?.[c] ?? 0) >= 0.3);
-      expect([c, seen, TEST_IDS.some((t) => p(t, c) >= 0.7 || p(t, c) <= 0.1)]).toEqual([c, true, true]);
+      const seen = SYMPTOM_IDS.some(
+        (s) => Math.max(SYMPTOMS[s].given[c] ?? 0, SYMPTOMS[s].direct?.[c] ?? 0) >= 0.3,
+      );
+      expect([c, seen, TEST_IDS.some((t) => p(t, c) >= 0.7 || p(t, c) <= 0.1)]).toEqual([
+        c,
+        true,
+        true,
+      ]);
     }
   });
 
@@ -54,7 +69,8 @@ describe('TR-01 the net as data', () => {
     for (const s of SYMPTOM_IDS) {
       const near = CAUSE_IDS.filter((c) => (SYMPTOMS[s].given[c] ?? 0) >= 0.3);
       for (const a of near)
-        for (const b of near) if (a < b && !TEST_IDS.some((t) => apart(t, a, b))) missing.push(`${s}: ${a}, ${b}`);
+        for (const b of near)
+          if (a < b && !TEST_IDS.some((t) => apart(t, a, b))) missing.push(`${s}: ${a}, ${b}`);
     }
     expect(missing).toEqual([]);
   });
@@ -72,7 +88,8 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
 
   it('every fix with a risk says its caution before the act', () => {
     for (const id of CAUSE_IDS)
-      if (CAUSES[id].fix.risk >= 1) expect([id, CAUSES[id].fix.cautions.length > 0]).toEqual([id, true]);
+      if (CAUSES[id].fix.risk >= 1)
+        expect([id, CAUSES[id].fix.cautions.length > 0]).toEqual([id, true]);
     expect(CAUSES['mobile-chip'].fix).toMatchObject({ risk: 3, cautions: ['repackaged'] });
     expect(CAUSES['dock-firmware'].fix).toMatchObject({ risk: 2, cautions: ['flash'] });
     expect(CAUSES['both-graphics'].fix).toMatchObject({ risk: 2, cautions: ['no-screen'] });
@@ -82,7 +99,14 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
   it('a direct link has no router, no approval and no plugging live; a tunnel has no direct cable', () => {
     const tunnel = netFor(tunnelChain());
     const direct = netFor(directChain());
-    for (const t of ['router-listed', 'approved', 'security', 'router-speed', 'plug-later', 'approve-anew'] as const) {
+    for (const t of [
+      'router-listed',
+      'approved',
+      'security',
+      'router-speed',
+      'plug-later',
+      'approve-anew',
+    ] as const) {
       expect(tunnel.tests).toContain(t);
       expect(direct.tests).not.toContain(t);
     }
@@ -94,7 +118,9 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
 
   it('where the link is not known both kinds stay possible, and plugging live is not offered', () => {
     const net = netFor(EMPTY);
-    expect(net.causes).toEqual(expect.arrayContaining(['direct-live', 'not-approved', 'look-alike-port']));
+    expect(net.causes).toEqual(
+      expect.arrayContaining(['direct-live', 'not-approved', 'look-alike-port']),
+    );
     expect(net.tests).not.toContain('plug-later');
     expect(chainFacts(EMPTY, { form: null, port: 'oculink' }).tunnel).toBe(false);
     expect(chainFacts(EMPTY, { form: 'desktop', port: 'usb-c' })).toMatchObject({

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { releaseSchema } from '../src/parts';
-import { matchNews, type NewsPart, type Published, roleIn, symptomsIn, versionIn } from '../src/workshop';
+import {
+  matchNews,
+  type NewsPart,
+  type Published,
+  roleIn,
+  symptomsIn,
+  versionIn,
+} from '../src/workshop';
 
 const part = (over: Partial<NewsPart>): NewsPart => ({
   id: 'p',
@@ -37,27 +44,41 @@ describe('news', () => {
       releasedOn: '',
       fixes: ['drops under load'],
     };
-    const m = matchNews(item({ title: 'New', stated }), parts, ['drops under load', 'black screen after sleep']);
+    const m = matchNews(item({ title: 'New', stated }), parts, [
+      'drops under load',
+      'black screen after sleep',
+    ]);
     expect(m.touches).toEqual([{ id: 'c', name: 'Birch R-70', here: true, by: 'stated' }]);
     expect(m.symptoms).toEqual(['drops under load']);
-    expect(m.draft).toMatchObject({ what: 'driver', maker: 'Birch', model: 'Bir IV', variant: 'r23', releasedOn: '2026-11-18' });
+    expect(m.draft).toMatchObject({
+      what: 'driver',
+      maker: 'Birch',
+      model: 'Bir IV',
+      variant: 'r23',
+      releasedOn: '2026-11-18',
+    });
     expect(releaseSchema.safeParse(m.draft).success).toBe(true);
   });
 
   it('knows parts by their names in the text, whole names only, and drafts a release', () => {
-    const m = matchNews(item({ title: 'Alder D-4: firmware 1.9.2', text: 'Mends crashes on plugging in.' }), parts, [
-      'crash on plugging in',
-      'copy rate 14 Gb/s',
-    ]);
+    const m = matchNews(
+      item({ title: 'Alder D-4: firmware 1.9.2', text: 'Mends crashes on plugging in.' }),
+      parts,
+      ['crash on plugging in', 'copy rate 14 Gb/s'],
+    );
     expect(m.touches.map((t) => [t.id, t.by])).toEqual([['d4', 'name']]);
     expect(m.symptoms).toEqual(['crash on plugging in']);
     expect(m.draft).toMatchObject({ what: 'dockFirmware', variant: '1.9.2' });
   });
 
   it('says nothing where nothing can be told', () => {
-    const m = matchNews(item({ title: 'Alder at the fair', text: 'Hall 2.' }), parts, ['drops under load']);
+    const m = matchNews(item({ title: 'Alder at the fair', text: 'Hall 2.' }), parts, [
+      'drops under load',
+    ]);
     expect(m).toEqual({ touches: [], symptoms: [], draft: null });
-    expect(matchNews(item({ title: 'D-4 in new colours', text: 'From Alder.' }), parts, []).draft).toBeNull();
+    expect(
+      matchNews(item({ title: 'D-4 in new colours', text: 'From Alder.' }), parts, []).draft,
+    ).toBeNull();
   });
 
   it.each([
@@ -76,6 +97,8 @@ describe('news', () => {
     expect(roleIn('driver and firmware', 'card')).toBe('driver');
     expect(roleIn('link controller firmware', 'host')).toBe('linkFirmware');
     expect(roleIn('a new colour', 'dock')).toBeNull();
-    expect(symptomsIn('The card was lost once it was listed.', ['card listed, then lost'])).toEqual(['card listed, then lost']);
+    expect(symptomsIn('The card was lost once it was listed.', ['card listed, then lost'])).toEqual(
+      ['card listed, then lost'],
+    );
   });
 });

@@ -6,9 +6,17 @@ import { adviceWords, orderWhy } from '../src/bring-up/text';
 import { type Docked, NO_DOCKED } from '../src/setups';
 import { directChain, judge, requirement, tunnelChain } from './make';
 
-const choices = (chain = tunnelChain(), docked: Docked = NO_DOCKED, requirements = [] as ReturnType<typeof requirement>[]) => {
+const choices = (
+  chain = tunnelChain(),
+  docked: Docked = NO_DOCKED,
+  requirements = [] as ReturnType<typeof requirement>[],
+) => {
   const e = judge(chain, { requirements });
-  return orderChoices({ kind: e.predicted.link.kind, docked, has: (code) => e.findings.some((f) => f.code === code) });
+  return orderChoices({
+    kind: e.predicted.link.kind,
+    docked,
+    has: (code) => e.findings.some((f) => f.code === code),
+  });
 };
 const tries = (order: OrderId, worked: number, n: number, build = '6118'): Tried[] =>
   Array.from({ length: n }, (_, i) => ({ order, build, worked: i < worked }));
@@ -16,7 +24,10 @@ const tries = (order: OrderId, worked: number, n: number, build = '6118'): Tried
 describe('BU-01 which orders a chain has', () => {
   it('a direct link shuts what is plugged live, and no other order', () => {
     const direct = choices(directChain());
-    expect(direct.filter((c) => c.state === 'shut').map((c) => c.id)).toEqual(['host-first', 'any-time']);
+    expect(direct.filter((c) => c.state === 'shut').map((c) => c.id)).toEqual([
+      'host-first',
+      'any-time',
+    ]);
     expect(direct.map(orderWhy)).toEqual([
       ...['', 'only if the host drives this dock; not known yet', ''],
       ...['a direct link is never plugged live', 'a direct link is never plugged live'],
@@ -33,7 +44,9 @@ describe('BU-01 which orders a chain has', () => {
       const plugged = steps.indexOf('plug-cable');
       expect(steps.indexOf('host-down')).toBe(0);
       expect(plugged).toBeGreaterThan(0);
-      expect(Math.min(steps.indexOf('dock-on'), steps.indexOf('host-start'))).toBeGreaterThan(plugged);
+      expect(Math.min(steps.indexOf('dock-on'), steps.indexOf('host-start'))).toBeGreaterThan(
+        plugged,
+      );
     }
     expect(sequenceOf('dock-first', 'tunnel').indexOf('dock-on')).toBe(1);
   });
@@ -44,7 +57,9 @@ describe('BU-01 which orders a chain has', () => {
       ...NO_DOCKED,
       buttons: [{ act: 'host-on' as const, other: 'off' as const, seen: is }],
     });
-    expect(choices(tunnelChain(), seen('starts')).find((c) => c.id === 'slaved')?.state).toBe('open');
+    expect(choices(tunnelChain(), seen('starts')).find((c) => c.id === 'slaved')?.state).toBe(
+      'open',
+    );
     expect(choices(tunnelChain(), seen('nothing')).find((c) => c.id === 'slaved')).toMatchObject({
       state: 'shut',
       why: 'not-driven',
@@ -53,8 +68,13 @@ describe('BU-01 which orders a chain has', () => {
 
   it('plugging live is warned of while the dock waits for firmware', () => {
     const chain = tunnelChain({ installed: { dockFirmware: '1.6' } });
-    const warned = choices(chain, NO_DOCKED, [requirement({ needs: 'dockFirmware', atLeast: '1.8' })]);
-    expect(warned.filter((c) => c.why === 'firmware').map((c) => c.id)).toEqual(['host-first', 'any-time']);
+    const warned = choices(chain, NO_DOCKED, [
+      requirement({ needs: 'dockFirmware', atLeast: '1.8' }),
+    ]);
+    expect(warned.filter((c) => c.why === 'firmware').map((c) => c.id)).toEqual([
+      'host-first',
+      'any-time',
+    ]);
   });
 });
 
@@ -64,16 +84,22 @@ describe('BU-01 and BU-07 the log leads', () => {
   it('all off 4 of 5 comes before any time 1 of 3, with those counts', () => {
     const a = adviseOrder(all, [...tries('any-time', 1, 3), ...tries('all-off', 4, 5)], '6118');
     expect(a.order).toBe('all-off');
-    expect(adviceWords(a, '6118')).toBe('This host under build 6118: all off 4 of 5, any time 1 of 3 came up. So: all off.');
+    expect(adviceWords(a, '6118')).toBe(
+      'This host under build 6118: all off 4 of 5, any time 1 of 3 came up. So: all off.',
+    );
   });
 
   it('what works more surely wins over what is safer: 1 of 5 against 6 of 6', () => {
-    expect(adviseOrder(all, [...tries('all-off', 1, 5), ...tries('host-first', 6, 6)], '6118')).toMatchObject({
+    expect(
+      adviseOrder(all, [...tries('all-off', 1, 5), ...tries('host-first', 6, 6)], '6118'),
+    ).toMatchObject({
       order: 'host-first',
       why: 'log',
     });
     // Once of once proves less than four of five.
-    expect(adviseOrder(all, [...tries('all-off', 4, 5), ...tries('host-first', 1, 1)], '6118').order).toBe('all-off');
+    expect(
+      adviseOrder(all, [...tries('all-off', 4, 5), ...tries('host-first', 1, 1)], '6118').order,
+    ).toBe('all-off');
   });
 
   it('a changed system build asks again, and names what was', () => {
@@ -87,7 +113,9 @@ describe('BU-01 and BU-07 the log leads', () => {
   it('without the build, without a success, and without anything', () => {
     expect(adviseOrder(all, tries('host-first', 5, 5), '').why).toBe('no-build');
     const failed = adviseOrder(all, tries('all-off', 0, 2), '6118');
-    expect(adviceWords(failed, '6118')).toBe('The safest: all off. Tried under build 6118: all off 0 of 2.');
+    expect(adviceWords(failed, '6118')).toBe(
+      'The safest: all off. Tried under build 6118: all off 0 of 2.',
+    );
     expect(adviceWords(adviseOrder(all, [], '6118'), '6118')).toBe(
       'The safest: all off. 0 tries are logged for this host and link.',
     );
@@ -97,13 +125,21 @@ describe('BU-01 and BU-07 the log leads', () => {
     const order = fc.constantFrom(...ORDER_IDS);
     const tried = fc.record({ order, build: fc.constantFrom('', '1', '2'), worked: fc.boolean() });
     fc.assert(
-      fc.property(fc.array(tried, { maxLength: 40 }), fc.constantFrom('', '1', '2', '3'), fc.boolean(), (log, build, direct) => {
-        const list = direct ? choices(directChain()) : all;
-        const a = adviseOrder(list, log, build);
-        expect(list.find((c) => c.id === a.order)?.state).not.toBe('shut');
-        expect(a.here.reduce((n, c) => n + c.n, 0)).toBe(build === '' ? 0 : log.filter((t) => t.build === build).length);
-        if (a.why === 'log') expect(a.here.find((c) => c.order === a.order)?.worked).toBeGreaterThan(0);
-      }),
+      fc.property(
+        fc.array(tried, { maxLength: 40 }),
+        fc.constantFrom('', '1', '2', '3'),
+        fc.boolean(),
+        (log, build, direct) => {
+          const list = direct ? choices(directChain()) : all;
+          const a = adviseOrder(list, log, build);
+          expect(list.find((c) => c.id === a.order)?.state).not.toBe('shut');
+          expect(a.here.reduce((n, c) => n + c.n, 0)).toBe(
+            build === '' ? 0 : log.filter((t) => t.build === build).length,
+          );
+          if (a.why === 'log')
+            expect(a.here.find((c) => c.order === a.order)?.worked).toBeGreaterThan(0);
+        },
+      ),
       { numRuns: 60 },
     );
   });

@@ -13,7 +13,12 @@ import {
 
 const facts = (more: Partial<Record<string, string>> = {}) =>
   ({ ...Object.fromEntries(FACT_IDS.map((f) => [f, ''])), ...more }) as unknown as RunFacts;
-const run = (at: string, speed: number, driver: string): DatedRun => ({ id: at + speed, at, speed, facts: facts({ driver }) });
+const run = (at: string, speed: number, driver: string): DatedRun => ({
+  id: at + speed,
+  at,
+  speed,
+  facts: facts({ driver }),
+});
 
 describe('the same run over versions and months', () => {
   it('makes a step of every set of versions, held against the one before, with what changed', () => {
@@ -61,12 +66,20 @@ describe('synthetic tests by age', () => {
     ]);
     // Slopes of the three pairs: 2, 1.75 and 13/7; their median.
     expect(a.perYear?.slope).toBeCloseTo(13 / 7, 6);
-    expect(byAge([{ title: 'x', year: 2020, here: [1], desktop: [] }])).toEqual({ rows: [], perYear: null });
+    expect(byAge([{ title: 'x', year: 2020, here: [1], desktop: [] }])).toEqual({
+      rows: [],
+      perYear: null,
+    });
   });
 });
 
 describe('cards that come together', () => {
-  const card = (name: string, here: number, desktop: number | null, index: number | null = null) => ({
+  const card = (
+    name: string,
+    here: number,
+    desktop: number | null,
+    index: number | null = null,
+  ) => ({
     card: name,
     here: [here, here * 1.01],
     desktop: desktop === null ? [] : [desktop, desktop * 1.01],
@@ -81,8 +94,13 @@ describe('cards that come together', () => {
   it('is none when they differ here too, or when they hardly differ in a desktop, or nobody knows', () => {
     expect(converge([card('small', 60, 80), card('big', 80, 130)])?.alarm).toBe(false);
     expect(converge([card('small', 60, 80), card('big', 61, 82)])?.alarm).toBe(false);
-    expect(converge([card('small', 60, null), card('big', 61, null)])).toMatchObject({ alarm: false, desktopSpread: null });
-    expect(converge([card('small', 60, null, 100), card('big', 61, null, 150)])).toMatchObject({ alarm: true });
+    expect(converge([card('small', 60, null), card('big', 61, null)])).toMatchObject({
+      alarm: false,
+      desktopSpread: null,
+    });
+    expect(converge([card('small', 60, null, 100), card('big', 61, null, 150)])).toMatchObject({
+      alarm: true,
+    });
     expect(converge([card('small', 60, 80)])).toBeNull();
   });
   it('a swap of the host: how much of the processor arrives', () => {

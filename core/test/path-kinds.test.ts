@@ -7,9 +7,17 @@ function tunnel(s: Partial<SocketSpec>, d: Partial<DockSpec>, c: Partial<CableSp
   return chain({ socket: s, path: path(cable({ lengthMm: 500, ...c })), dock: dock(d) });
 }
 const mini = { connector: 'mini-dp' } as const;
-const old = (n: 1 | 2) => ({ ...mini, standard: `thunderbolt-${n}`, tunnelling: null, pcieGen: 2, lanes: 4 }) as const;
-const oldDock = (n: 1 | 2) => ({ ...mini, uplink: `thunderbolt-${n}`, slotGen: 2, slotLanes: 4 }) as const;
-const tb3 = { standard: 'thunderbolt-3', tunnelling: null, controller: 'separate', pcieGen: 3, lanes: 4 } as const;
+const old = (n: 1 | 2) =>
+  ({ ...mini, standard: `thunderbolt-${n}`, tunnelling: null, pcieGen: 2, lanes: 4 }) as const;
+const oldDock = (n: 1 | 2) =>
+  ({ ...mini, uplink: `thunderbolt-${n}`, slotGen: 2, slotLanes: 4 }) as const;
+const tb3 = {
+  standard: 'thunderbolt-3',
+  tunnelling: null,
+  controller: 'separate',
+  pcieGen: 3,
+  lanes: 4,
+} as const;
 const tb3Dock = { uplink: 'thunderbolt-3', controllerClass: 'c' } as const;
 const v2 = { standard: 'thunderbolt-5', tunnelling: null, controller: 'built-in' } as const;
 const v2Dock = { uplink: 'thunderbolt-5', slotGen: 4, controllerClass: 'd' } as const;
@@ -24,12 +32,24 @@ describe('PL-07 tunnels of every age, usable down/up', () => {
     ['Thunderbolt 2', old(2), oldDock(2), mini, '13.2/12.9'],
     ['Thunderbolt 3, class C', tb3, tb3Dock, {}, '26.0/25.3'],
     ['Thunderbolt 3, half rate by the cable', tb3, tb3Dock, { markedGbps: 20 }, '16.5/16.1'],
-    ['Thunderbolt 3, class A after its update', tb3, { ...tb3Dock, controllerClass: 'a' }, {}, '17.6/17.1'],
+    [
+      'Thunderbolt 3, class A after its update',
+      tb3,
+      { ...tb3Dock, controllerClass: 'a' },
+      {},
+      '17.6/17.1',
+    ],
     ['Thunderbolt 3, class B', tb3, { ...tb3Dock, controllerClass: 'b' }, {}, '22.0/21.4'],
     ['USB4 20', { standard: 'usb4-20' }, { uplink: 'usb4-20' }, { markedGbps: 20 }, '16.0/15.6'],
     ['USB4 40 behind Gen3', {}, {}, {}, '26.0/25.3'],
     ['USB4 40 behind Gen4, class D', {}, { slotGen: 4, controllerClass: 'd' }, {}, '32.0/31.2'],
-    ['Thunderbolt 4', { standard: 'thunderbolt-4', tunnelling: null }, { uplink: 'thunderbolt-4' }, {}, '26.0/25.3'],
+    [
+      'Thunderbolt 4',
+      { standard: 'thunderbolt-4', tunnelling: null },
+      { uplink: 'thunderbolt-4' },
+      {},
+      '26.0/25.3',
+    ],
     [
       'Thunderbolt 4 holds a Gen4 slot to Gen3',
       { standard: 'thunderbolt-4' },
@@ -37,9 +57,12 @@ describe('PL-07 tunnels of every age, usable down/up', () => {
       {},
       '26.0/25.3',
     ],
-  ] as [string, Partial<SocketSpec>, Partial<DockSpec>, Partial<CableSpec>, string][])('%s', (_name, s, d, c, expected) => {
-    expect(rates(judge(tunnel(s, d, c)), 1)).toBe(expected);
-  });
+  ] as [string, Partial<SocketSpec>, Partial<DockSpec>, Partial<CableSpec>, string][])(
+    '%s',
+    (_name, s, d, c, expected) => {
+      expect(rates(judge(tunnel(s, d, c)), 1)).toBe(expected);
+    },
+  );
 
   it.each([
     ['Thunderbolt 5', v2, v2Dock],
@@ -48,14 +71,22 @@ describe('PL-07 tunnels of every age, usable down/up', () => {
     '%s behind Gen4 ×4: 52.0 to 56.5 down, 50.7 to 55.7 back',
     (_n, s, d) => {
       const u = judge(tunnel(s, d)).predicted.link.hops[1]?.usable;
-      expect([u?.down.lo, u?.down.hi, u?.up.lo, u?.up.hi].map((x) => x?.toFixed(1))).toEqual(['52.0', '56.5', '50.7', '55.7']);
+      expect([u?.down.lo, u?.down.hi, u?.up.lo, u?.up.hi].map((x) => x?.toFixed(1))).toEqual([
+        '52.0',
+        '56.5',
+        '50.7',
+        '55.7',
+      ]);
     },
   );
 
   it('an older dock on a newer host runs as the older of the two', () => {
     const e = judge(chain({ socket: v2, path: path(cable()), dock: dock({ uplink: 'usb4-40' }) }));
     expect(rates(e, 1)).toBe('26.0/25.3');
-    expect(e.predicted.link.readouts.router).toEqual({ laneGbps: { lo: 20, hi: 20 }, lanes: { lo: 2, hi: 2 } });
+    expect(e.predicted.link.readouts.router).toEqual({
+      laneGbps: { lo: 20, hi: 20 },
+      lanes: { lo: 2, hi: 2 },
+    });
   });
 
   it('a Thunderbolt 2 dock on a Thunderbolt 3 port through its adapter, either way round', () => {
@@ -63,7 +94,9 @@ describe('PL-07 tunnels of every age, usable down/up', () => {
       { hostEnd: 'usb-c', farEnd: 'mini-dp' },
       { hostEnd: 'mini-dp', farEnd: 'usb-c' },
     ] as const) {
-      const e = judge(chain({ socket: tb3, path: path(adapter(ends), cable(mini)), dock: dock(oldDock(2)) }));
+      const e = judge(
+        chain({ socket: tb3, path: path(adapter(ends), cable(mini)), dock: dock(oldDock(2)) }),
+      );
       expect(rates(e, 1)).toBe('13.2/12.9');
       expect(e.predicted.verdict.because).not.toContain('link/plug-mismatch');
     }
@@ -72,12 +105,19 @@ describe('PL-07 tunnels of every age, usable down/up', () => {
 
 // Source: USB4 Specification, that Thunderbolt 3 compatibility is optional on hosts and peripherals; from memory.
 describe('PL-07 Thunderbolt 3 compatibility', () => {
-  const state = (s: Partial<SocketSpec>, d: Partial<DockSpec>) => judge(tunnel(s, d)).predicted.verdict;
+  const state = (s: Partial<SocketSpec>, d: Partial<DockSpec>) =>
+    judge(tunnel(s, d)).predicted.verdict;
 
   it('with it the lower of both, without it no card, not knowing is a question', () => {
     expect(state({ tb3Compat: 'yes' }, tb3Dock).state).toBe('works');
-    expect(state({ tb3Compat: 'no' }, tb3Dock)).toMatchObject({ state: 'blocked', because: ['link/too-old'] });
-    expect(state({}, tb3Dock)).toMatchObject({ state: 'unknown', wouldDecide: ['host/sockets/left/tb3Compat'] });
+    expect(state({ tb3Compat: 'no' }, tb3Dock)).toMatchObject({
+      state: 'blocked',
+      because: ['link/too-old'],
+    });
+    expect(state({}, tb3Dock)).toMatchObject({
+      state: 'unknown',
+      wouldDecide: ['host/sockets/left/tb3Compat'],
+    });
     expect(state(tb3, {})).toMatchObject({ state: 'unknown', wouldDecide: ['dock/tb3Compat'] });
   });
 
@@ -105,10 +145,17 @@ describe('PL-07 two lanes, classes, firmware', () => {
   });
 
   it('a measured cap wins over the class', () => {
-    expect(rates(judge(tunnel(tb3, { ...tb3Dock, controllerClass: 'a', capGbps: 20 })), 1)).toBe('20.0/19.5');
+    expect(rates(judge(tunnel(tb3, { ...tb3Dock, controllerClass: 'a', capGbps: 20 })), 1)).toBe(
+      '20.0/19.5',
+    );
   });
 
-  const capped = { ...tb3Dock, controllerClass: 'a', capFirmware: '1.8', capBeforeGbps: 12 } as const;
+  const capped = {
+    ...tb3Dock,
+    controllerClass: 'a',
+    capFirmware: '1.8',
+    capBeforeGbps: 12,
+  } as const;
   it.each([
     ['1.6', '12.0', 'certain'],
     ['1.8', '17.6', null],
@@ -116,10 +163,15 @@ describe('PL-07 two lanes, classes, firmware', () => {
     ['', '12.0', 'possible'],
     ['beta', '12.0', 'possible'],
   ] as const)('firmware "%s" gives at least %s', (version, gbps, certainty) => {
-    const c = { ...tunnel(tb3, capped), installed: { ...NOTHING_INSTALLED, dockFirmware: version } };
+    const c = {
+      ...tunnel(tb3, capped),
+      installed: { ...NOTHING_INSTALLED, dockFirmware: version },
+    };
     const e = judge(c);
     expect(e.predicted.link.usable?.down.lo.toFixed(1)).toBe(gbps);
-    expect(e.findings.find((f) => f.code === 'dock/firmware-cap')?.certainty ?? null).toBe(certainty);
+    expect(e.findings.find((f) => f.code === 'dock/firmware-cap')?.certainty ?? null).toBe(
+      certainty,
+    );
   });
 
   it('a host that answers reads in 64-byte pieces is slower to the card only', () => {
@@ -133,43 +185,73 @@ describe('PL-07 two lanes, classes, firmware', () => {
     [900, 40, '16.0'],
     [700, 40, '52.0'],
     [1100, 80, '16.0'],
-  ])('an 80 Gb/s link over a passive cable of %i mm marked %i: at least %s', (lengthMm, markedGbps, gbps) => {
-    const e = judge(tunnel(v2, v2Dock, { lengthMm, markedGbps }));
-    expect(e.predicted.link.hops[1]?.usable?.down.lo.toFixed(1)).toBe(gbps);
-  });
+  ])(
+    'an 80 Gb/s link over a passive cable of %i mm marked %i: at least %s',
+    (lengthMm, markedGbps, gbps) => {
+      const e = judge(tunnel(v2, v2Dock, { lengthMm, markedGbps }));
+      expect(e.predicted.link.hops[1]?.usable?.down.lo.toFixed(1)).toBe(gbps);
+    },
+  );
 });
 
 // Payload 256 on direct links, lanes of the connectors: from memory of the PCI Express specifications.
 describe('PL-05 direct PCIe of every kind, one hop', () => {
   const direct = (s: Partial<SocketSpec>) =>
     ({ standard: 'pcie', tunnelling: null, controller: null, ...s }) as Partial<SocketSpec>;
-  const board = (d: Partial<DockSpec>) => dock({ form: 'open-board', uplink: 'pcie', slotGen: 4, slotLanes: 16, ...d });
+  const board = (d: Partial<DockSpec>) =>
+    dock({ form: 'open-board', uplink: 'pcie', slotGen: 4, slotLanes: 16, ...d });
 
   it.each([
-    ['OCuLink 8i, Gen4 ×8', { connector: 'oculink-8i', standard: 'oculink', pcieGen: 4, lanes: 8 }, '114.6/112.9'],
-    ['OCuLink 4i, Gen3 ×4', { connector: 'oculink-4i', standard: 'oculink', pcieGen: 3, lanes: 4 }, '28.6/28.2'],
+    [
+      'OCuLink 8i, Gen4 ×8',
+      { connector: 'oculink-8i', standard: 'oculink', pcieGen: 4, lanes: 8 },
+      '114.6/112.9',
+    ],
+    [
+      'OCuLink 4i, Gen3 ×4',
+      { connector: 'oculink-4i', standard: 'oculink', pcieGen: 3, lanes: 4 },
+      '28.6/28.2',
+    ],
   ] as [string, Partial<SocketSpec>, string][])('%s', (_n, s, expected) => {
     const connector = s.connector as 'oculink-4i' | 'oculink-8i';
     const e = judge(
-      chain({ socket: direct(s), path: path(cable({ connector, pcieGen: 4 })), dock: board({ connector, uplink: 'oculink' }) }),
+      chain({
+        socket: direct(s),
+        path: path(cable({ connector, pcieGen: 4 })),
+        dock: board({ connector, uplink: 'oculink' }),
+      }),
     );
     expect(e.predicted.link.hops).toHaveLength(1);
     expect(rates(e, 0)).toBe(expected);
   });
 
   it('M.2 through an adapter to OCuLink takes the slot and says so', () => {
-    const s = direct({ connector: 'm2', key: 'm2-2', position: 'M.2 slot 2', pcieGen: 4, lanes: 4 });
+    const s = direct({
+      connector: 'm2',
+      key: 'm2-2',
+      position: 'M.2 slot 2',
+      pcieGen: 4,
+      lanes: 4,
+    });
     const p = path(adapter(), cable({ connector: 'oculink-4i', pcieGen: 4, lengthMm: 300 }));
-    const e = judge(chain({ socket: s, path: p, dock: board({ connector: 'oculink-4i', uplink: 'oculink' }) }));
+    const e = judge(
+      chain({ socket: s, path: p, dock: board({ connector: 'oculink-4i', uplink: 'oculink' }) }),
+    );
     expect(rates(e, 0)).toBe('57.3/56.5');
-    expect(e.findings.map((f) => f.code)).toEqual(expect.arrayContaining(['path/slot-used', 'link/all-off']));
+    expect(e.findings.map((f) => f.code)).toEqual(
+      expect.arrayContaining(['path/slot-used', 'link/all-off']),
+    );
   });
 
   it('M.2 to a card slot needs no dock', () => {
     const s = direct({ connector: 'm2', pcieGen: 4, lanes: 4 });
     const plugless = card({ boardW: 70, plugs8Pin: 0 });
     const e = judge(
-      chain({ socket: s, path: path(adapter({ farEnd: 'pcie-slot', pcieGen: 3, lengthMm: 200 })), card: plugless }),
+      chain({
+        socket: s,
+        path: path(adapter({ farEnd: 'pcie-slot', pcieGen: 3, lengthMm: 200 })),
+        card: plugless,
+      }),
     );
     expect(rates(e, 0)).toBe('28.6/28.2');
     expect(e.predicted.verdict.state).toBe('care');
@@ -180,11 +262,20 @@ describe('PL-05 direct PCIe of every kind, one hop', () => {
     // Gen2 ×1: 4 × 256/276 × 0.98 = 3.64; Gen1 ×1: half of it.
     ['a mini card slot', 'mini-card', 2, '3.6/3.6'],
     ['an ExpressCard slot', 'expresscard', 1, '1.8/1.8'],
-  ] as const)('%s has one lane, and its cable can look like a video cable', (_n, connector, pcieGen, expected) => {
-    const e = judge(chain({ socket: direct({ connector, pcieGen, lanes: 1 }), path: [], dock: board({ connector }) }));
-    expect(rates(e, 0)).toBe(expected);
-    expect(e.findings.map((f) => f.code)).toContain('link/looks-like-video');
-  });
+  ] as const)(
+    '%s has one lane, and its cable can look like a video cable',
+    (_n, connector, pcieGen, expected) => {
+      const e = judge(
+        chain({
+          socket: direct({ connector, pcieGen, lanes: 1 }),
+          path: [],
+          dock: board({ connector }),
+        }),
+      );
+      expect(rates(e, 0)).toBe(expected);
+      expect(e.findings.map((f) => f.code)).toContain('link/looks-like-video');
+    },
+  );
 
   it("a maker's own port goes with its own family only", () => {
     const s = direct({ connector: 'own-port', family: 'Long plug', pcieGen: 4, lanes: 8 });
@@ -198,8 +289,14 @@ describe('PL-05 direct PCIe of every kind, one hop', () => {
         }),
       );
     expect(rates(own('long plug'), 0)).toBe('114.6/112.9');
-    expect(own('Wide plug').predicted.verdict).toMatchObject({ state: 'blocked', because: ['link/other-family'] });
-    expect(own('').predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['dock/family'] });
+    expect(own('Wide plug').predicted.verdict).toMatchObject({
+      state: 'blocked',
+      because: ['link/other-family'],
+    });
+    expect(own('').predicted.verdict).toMatchObject({
+      state: 'unknown',
+      wouldDecide: ['dock/family'],
+    });
   });
 
   it('a slot wired for SATA carries no PCIe; one not looked at is a question', () => {
@@ -211,24 +308,43 @@ describe('PL-05 direct PCIe of every kind, one hop', () => {
           card: card({ boardW: 70, plugs8Pin: 0 }),
         }),
       );
-    expect(sata('sata').predicted.verdict).toMatchObject({ state: 'blocked', because: ['link/no-pcie'] });
-    expect(sata(null).predicted.verdict).toMatchObject({ state: 'unknown', wouldDecide: ['host/sockets/left/standard'] });
+    expect(sata('sata').predicted.verdict).toMatchObject({
+      state: 'blocked',
+      because: ['link/no-pcie'],
+    });
+    expect(sata(null).predicted.verdict).toMatchObject({
+      state: 'unknown',
+      wouldDecide: ['host/sockets/left/standard'],
+    });
   });
 
   it('joints count as length: a direct path too long falls a generation', () => {
     const s = direct({ connector: 'm2', pcieGen: 4, lanes: 4 });
-    const p = (lengthMm: number) => path(adapter(), cable({ connector: 'oculink-4i', pcieGen: 4, lengthMm }));
+    const p = (lengthMm: number) =>
+      path(adapter(), cable({ connector: 'oculink-4i', pcieGen: 4, lengthMm }));
     const at = (mm: number) =>
-      judge(chain({ socket: s, path: p(mm), dock: board({ connector: 'oculink-4i', uplink: 'oculink' }) }));
+      judge(
+        chain({
+          socket: s,
+          path: p(mm),
+          dock: board({ connector: 'oculink-4i', uplink: 'oculink' }),
+        }),
+      );
     expect(at(400).predicted.link.hops[0]?.gen).toEqual({ lo: 4, hi: 4 });
     expect(at(500).predicted.link.hops[0]?.gen).toEqual({ lo: 3, hi: 3 });
-    expect(at(500).findings.find((f) => f.code === 'cable/direct-long')?.params['length']).toEqual({ lo: 600, hi: 600 });
+    expect(at(500).findings.find((f) => f.code === 'cable/direct-long')?.params['length']).toEqual({
+      lo: 600,
+      hi: 600,
+    });
   });
 
   it('a tunnel port and a direct dock are different links', () => {
-    expect(judge(chain({ socket: {}, path: [], dock: board({ connector: 'm2' }) })).predicted.verdict.because).toContain(
-      'link/plug-mismatch',
-    );
-    expect(socket({ connector: 'mini-dp', standard: 'displayport', tunnelling: 'no' }).standard).toBe('displayport');
+    expect(
+      judge(chain({ socket: {}, path: [], dock: board({ connector: 'm2' }) })).predicted.verdict
+        .because,
+    ).toContain('link/plug-mismatch');
+    expect(
+      socket({ connector: 'mini-dp', standard: 'displayport', tunnelling: 'no' }).standard,
+    ).toBe('displayport');
   });
 });

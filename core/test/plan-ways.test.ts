@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { Chain } from '../src/chain';
-import { adjustmentsFor, applyAdjust, preFlight, rankFixes, routesOf, swapSteps } from '../src/plan';
+import {
+  adjustmentsFor,
+  applyAdjust,
+  preFlight,
+  rankFixes,
+  routesOf,
+  swapSteps,
+} from '../src/plan';
 import { swapWords } from '../src/plan/text';
 import { cable, card, host, judge, path, requirement, socket, tunnelChain } from './make';
 import { whole } from './provoked';
@@ -17,7 +24,15 @@ describe('PL-04 routes', () => {
       socket({ key: 'usb4', chargeInW: 100 }),
       socket({ key: 'm2-1', ...m2, holds: 'system-drive', reach: 'cover' }),
       socket({ key: 'm2-2', ...m2, holds: 'nothing', reach: 'cover' }),
-      socket({ key: 'radio', ...m2, connector: 'mini-card', lanes: 1, pcieGen: 2, holds: 'radio', reach: 'cut' }),
+      socket({
+        key: 'radio',
+        ...m2,
+        connector: 'mini-card',
+        lanes: 1,
+        pcieGen: 2,
+        holds: 'radio',
+        reach: 'cut',
+      }),
     ],
   };
   const routes = routesOf(many, 'usb4', context);
@@ -47,7 +62,13 @@ describe('PL-04 routes', () => {
     });
     expect(by('m2-2')).toMatchObject({ evicts: 'nothing', bootTo: [], network: 'as before' });
     expect(by('radio')).toMatchObject({ evicts: 'radio', network: 'none', opening: 'cut' });
-    expect(by('usb4')).toMatchObject({ evicts: null, hotPlug: true, chargeW: { lo: 100, hi: 100 }, inUse: true, portable: true });
+    expect(by('usb4')).toMatchObject({
+      evicts: null,
+      hotPlug: true,
+      chargeW: { lo: 100, hi: 100 },
+      inUse: true,
+      portable: true,
+    });
   });
 });
 
@@ -104,13 +125,23 @@ describe('PL-17 pre-flight', () => {
   const ids = (c: Chain) => preFlight(judge(c)).map((i) => `${i.id} ${i.state}`);
 
   it('is short where nothing asks for more, and asks where it is not known', () => {
-    expect(ids(whole({ settings: { encryption: 'no' } }))).toEqual(['save usual', 'versions usual', 'print usual']);
+    expect(ids(whole({ settings: { encryption: 'no' } }))).toEqual([
+      'save usual',
+      'versions usual',
+      'print usual',
+    ]);
     expect(ids(whole())).toContain('key look');
   });
 
   it('print before the picture may go, and a way back', () => {
     const list = ids(whole({ settings: { encryption: 'yes', internalGraphics: 'off' } }));
-    expect(list).toEqual(['save usual', 'key must', 'versions usual', 'way-back must', 'print must']);
+    expect(list).toEqual([
+      'save usual',
+      'key must',
+      'versions usual',
+      'way-back must',
+      'print must',
+    ]);
   });
 });
 
@@ -122,10 +153,23 @@ describe('PL-25 several cards on one dock', () => {
     });
     const to = card({ model: 'C-2', family: 'Oak', plugs8Pin: 2 });
     const steps = swapSteps(c, to, judge({ ...c, card: to }));
-    expect(steps.map((s) => s.id)).toEqual(['off', 'open', 'unplug', 'seat', 'plug', 'close', 'driver', 'start']);
-    expect(steps.map(swapWords).join(' ')).toMatch(/6 screws.*8-pin cable 1, 8-pin cable 2.*Driver for Oak/);
+    expect(steps.map((s) => s.id)).toEqual([
+      'off',
+      'open',
+      'unplug',
+      'seat',
+      'plug',
+      'close',
+      'driver',
+      'start',
+    ]);
+    expect(steps.map(swapWords).join(' ')).toMatch(
+      /6 screws.*8-pin cable 1, 8-pin cable 2.*Driver for Oak/,
+    );
     expect(steps.map((s) => swapWords(s))[0]).toMatch(/^Mains out/);
     const same = card({ model: 'C-3', family: 'Birch' });
-    expect(swapSteps(c, same, judge({ ...c, card: same })).map((s) => s.id)).not.toContain('driver');
+    expect(swapSteps(c, same, judge({ ...c, card: same })).map((s) => s.id)).not.toContain(
+      'driver',
+    );
   });
 });

@@ -40,10 +40,30 @@ const PAIRS: [string, PartKind, AnySpec, AnySpec][] = [
     card({ boardW: 115, plugs8Pin: 0, plugs6Pin: 0, plugs16Pin: 0, chip: 'trimmed' }),
     card({ boardW: 115, plugs8Pin: 0, plugs6Pin: 0, plugs16Pin: 0, chip: 'mobile' }),
   ],
-  ['name-says-otherwise', 'card', card({ variant: '16 GB', memoryGB: 8 }), card({ variant: '16 GB', memoryGB: 16 })],
-  ['name-says-otherwise', 'supply', supply({ model: 'S 650 W', supplyW: 550 }), supply({ model: 'S 650 W', supplyW: 650 })],
-  ['mobile-name', 'card', card({ variant: 'mobile', chip: 'desktop' }), card({ variant: 'mobile', chip: 'mobile' })],
-  ['centimetres', 'card', card({ lengthMm: 60, boardW: 200 }), card({ lengthMm: 260, boardW: 200 })],
+  [
+    'name-says-otherwise',
+    'card',
+    card({ variant: '16 GB', memoryGB: 8 }),
+    card({ variant: '16 GB', memoryGB: 16 }),
+  ],
+  [
+    'name-says-otherwise',
+    'supply',
+    supply({ model: 'S 650 W', supplyW: 550 }),
+    supply({ model: 'S 650 W', supplyW: 650 }),
+  ],
+  [
+    'mobile-name',
+    'card',
+    card({ variant: 'mobile', chip: 'desktop' }),
+    card({ variant: 'mobile', chip: 'mobile' }),
+  ],
+  [
+    'centimetres',
+    'card',
+    card({ lengthMm: 60, boardW: 200 }),
+    card({ lengthMm: 260, boardW: 200 }),
+  ],
   [
     'same-card',
     'card',
@@ -57,14 +77,24 @@ const PAIRS: [string, PartKind, AnySpec, AnySpec][] = [
     dock({ uplink: 'thunderbolt-3', controllerClass: 'c' }),
   ],
   // 8 GT/s × 4 lanes × 128/130 = 31.5 Gb/s (PCIe 3.0 base specification).
-  ['cap-above-link', 'dock', dock({ uplink: 'thunderbolt-3', capGbps: 33 }), dock({ uplink: 'thunderbolt-3', capGbps: 26 })],
+  [
+    'cap-above-link',
+    'dock',
+    dock({ uplink: 'thunderbolt-3', capGbps: 33 }),
+    dock({ uplink: 'thunderbolt-3', capGbps: 26 }),
+  ],
   [
     'one-lead-plugs',
     'supply',
     supply({ supplyW: 450, cables16Pin: 1, cable16PinW: '450' }),
     supply({ supplyW: 450, cables16Pin: 1, cable16PinW: '300' }),
   ],
-  ['upright-screen', 'screen', screen({ widthPx: 1440, heightPx: 2560 }), screen({ widthPx: 2560, heightPx: 1440 })],
+  [
+    'upright-screen',
+    'screen',
+    screen({ widthPx: 1440, heightPx: 2560 }),
+    screen({ widthPx: 2560, heightPx: 1440 }),
+  ],
   ['big-battery', 'host', { ...host(), batteryWh: 120 }, { ...host(), batteryWh: 99 }],
 ];
 
@@ -79,18 +109,26 @@ describe('WS-05 what is worth asking about a part', () => {
     const before = structuredClone(spec);
     const [q] = partQuestions('cable', spec);
     expect(q).toMatchObject({ path: 'markedGbps', params: { said: 2.5, would: 20 } });
-    expect(q && questionText(q)).toBe('2.5 Gb/s is on no cable; 2.5 GB/s would be 20 Gb/s. Which is meant?');
+    expect(q && questionText(q)).toBe(
+      '2.5 Gb/s is on no cable; 2.5 GB/s would be 20 Gb/s. Which is meant?',
+    );
     expect(spec).toEqual(before);
-    expect(partQuestions('host', host({ key: 'rear', lanes: 3 }))[0]?.path).toBe('sockets/rear/lanes');
+    expect(partQuestions('host', host({ key: 'rear', lanes: 3 }))[0]?.path).toBe(
+      'sockets/rear/lanes',
+    );
   });
 
   it('asks nothing about what is not known or only known as a range', () => {
     expect(codes('cable', cable({ markedGbps: null, lengthMm: { lo: 60, hi: 90 } }))).toEqual([]);
-    expect(codes('card', card({ boardW: 500, plugs8Pin: null, plugs6Pin: 0, plugs16Pin: 0 }))).toEqual([]);
+    expect(
+      codes('card', card({ boardW: 500, plugs8Pin: null, plugs6Pin: 0, plugs16Pin: 0 })),
+    ).toEqual([]);
   });
 
   it('asks nothing about the parts that ship', () => {
-    const file = JSON.parse(readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8')) as {
+    const file = JSON.parse(
+      readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8'),
+    ) as {
       parts: { id: string; kind: PartKind; spec: AnySpec }[];
     };
     const asked = file.parts.flatMap((p) =>
@@ -106,7 +144,9 @@ describe('WS-05 figures in words', () => {
     ['from 100 to 85 fps, 20 % less', [20, 15]],
     ['100 -> 40: 50 %', [50, 60]],
   ])('"%s" is asked about', (text, [said, would]) => {
-    expect(shareQuestions(text, 'note')).toMatchObject([{ code: 'share-off', params: { said, would } }]);
+    expect(shareQuestions(text, 'note')).toMatchObject([
+      { code: 'share-off', params: { said, would } },
+    ]);
   });
 
   it.each([
@@ -123,21 +163,32 @@ describe('WS-05 figures in words', () => {
   });
 
   it('a rate of links in bytes is asked about, a copy rate is not', () => {
-    expect(rateQuestions('a 40 GB/s cable', 'note')).toMatchObject([{ params: { said: 40, would: 320 } }]);
+    expect(rateQuestions('a 40 GB/s cable', 'note')).toMatchObject([
+      { params: { said: 40, would: 320 } },
+    ]);
     expect(rateQuestions('copied at 2.9 GB/s over 40 Gb/s', 'note')).toEqual([]);
   });
 
   it('a discount that is not the one said; a rounded one is', () => {
-    expect(discountQuestions({ minor: 80_000, beforeMinor: 99_900, discountPercent: 10 })).toMatchObject([
-      { code: 'discount-off', params: { said: 10, would: 19.9 } },
-    ]);
-    expect(discountQuestions({ minor: 89_900, beforeMinor: 99_900, discountPercent: 10 })).toEqual([]);
-    expect(discountQuestions({ minor: 89_900, beforeMinor: null, discountPercent: 10 })).toEqual([]);
+    expect(
+      discountQuestions({ minor: 80_000, beforeMinor: 99_900, discountPercent: 10 }),
+    ).toMatchObject([{ code: 'discount-off', params: { said: 10, would: 19.9 } }]);
+    expect(discountQuestions({ minor: 89_900, beforeMinor: 99_900, discountPercent: 10 })).toEqual(
+      [],
+    );
+    expect(discountQuestions({ minor: 89_900, beforeMinor: null, discountPercent: 10 })).toEqual(
+      [],
+    );
   });
 
   it('a part alone above a box that holds it; the same card twice', () => {
-    expect(boxQuestions(70_000, [65_900])).toMatchObject([{ code: 'alone-above-box', params: { more: 6.2 } }]);
+    expect(boxQuestions(70_000, [65_900])).toMatchObject([
+      { code: 'alone-above-box', params: { more: 6.2 } },
+    ]);
     expect([boxQuestions(60_000, [65_900]), boxQuestions(60_000, [])]).toEqual([[], []]);
-    expect(pairQuestions('A', ['B', 'A', 'B']).map((q) => q.path)).toEqual(['spares/1', 'spares/2']);
+    expect(pairQuestions('A', ['B', 'A', 'B']).map((q) => q.path)).toEqual([
+      'spares/1',
+      'spares/2',
+    ]);
   });
 });

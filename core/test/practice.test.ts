@@ -6,7 +6,8 @@ import { netFor } from '../src/troubleshoot';
 import { tunnelChain } from './make';
 
 const net = netFor(tunnelChain());
-const asks = (yes: TestId[]) => (t: TestId) => (yes.includes(t) ? ('yes' as const) : ('no' as const));
+const asks = (yes: TestId[]) => (t: TestId) =>
+  yes.includes(t) ? ('yes' as const) : ('no' as const);
 const step = (test: TestId, says: PracticeStep['says']): PracticeStep => ({ test, says });
 
 describe('BE-05 the score of a practice', () => {
@@ -23,7 +24,9 @@ describe('BE-05 the score of a practice', () => {
     expect(path?.steps).toEqual([step('router-speed', 'yes')]);
     expect(path?.minutes).toBe(stepMinutes('router-speed'));
     expect(shortestPath(net, ['low-copy'], 'cable-class', [step('router-speed', 'no')])).toBeNull();
-    expect(shortestPath(net, ['low-copy'], 'cable-class', [step('router-speed', 'cannot')])).toBeNull();
+    expect(
+      shortestPath(net, ['low-copy'], 'cable-class', [step('router-speed', 'cannot')]),
+    ).toBeNull();
   });
 
   it('a bench that answers nothing ends, it does not go round', () => {
@@ -39,7 +42,12 @@ describe('BE-05 the score of a practice', () => {
   });
 
   it('a test that tells little for its minutes is where it was left, with the better one', () => {
-    const left = leftAt(net, ['low-copy'], [step('desktop-slot', 'no'), step('router-speed', 'yes')], 'cable-class');
+    const left = leftAt(
+      net,
+      ['low-copy'],
+      [step('desktop-slot', 'no'), step('router-speed', 'yes')],
+      'cable-class',
+    );
     expect(left).toMatchObject({ at: 0, why: 'worth' });
     expect(left!.worth).toBeLessThan(left!.best / 2);
     expect(leftWords(left, [step('desktop-slot', 'no')])).toMatch(
@@ -48,9 +56,20 @@ describe('BE-05 the score of a practice', () => {
   });
 
   it('naming while it is still unlikely, and testing on when it is plain, are said', () => {
-    expect(leftAt(net, ['nothing-listed'], [], 'look-alike-port')).toMatchObject({ at: 0, why: 'early' });
-    const plain = [step('router-speed', 'yes'), step('short-cable', 'yes'), step('copy-rate', 'yes')];
-    const { steps, says } = bestPath(net, ['router-slow', 'low-copy'], asks(['router-speed', 'short-cable']));
+    expect(leftAt(net, ['nothing-listed'], [], 'look-alike-port')).toMatchObject({
+      at: 0,
+      why: 'early',
+    });
+    const plain = [
+      step('router-speed', 'yes'),
+      step('short-cable', 'yes'),
+      step('copy-rate', 'yes'),
+    ];
+    const { steps, says } = bestPath(
+      net,
+      ['router-slow', 'low-copy'],
+      asks(['router-speed', 'short-cable']),
+    );
     expect(says).toBe('cable-class');
     const left = leftAt(
       net,

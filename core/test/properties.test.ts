@@ -7,7 +7,14 @@ import { scaled } from '../../scripts/lib/test-scale.mjs';
 
 const gens = (d: { lo: number; hi: number }) => fc.integer({ min: d.lo, max: d.hi });
 const yesNo = fc.constantFrom('yes', 'no' as const);
-const STANDARDS = ['thunderbolt-3', 'usb4-20', 'usb4-40', 'thunderbolt-4', 'usb4-80', 'thunderbolt-5'] as const;
+const STANDARDS = [
+  'thunderbolt-3',
+  'usb4-20',
+  'usb4-40',
+  'thunderbolt-4',
+  'usb4-80',
+  'thunderbolt-5',
+] as const;
 const known = fc.record({
   standard: fc.constantFrom('usb-c' as const, ...STANDARDS),
   tunnelling: yesNo,
@@ -48,20 +55,35 @@ function over(k: Known, open: readonly string[], direct: boolean): Over {
   const has = <V>(key: keyof Known, value: V) => (open.includes(key) ? null : value);
   // What a standard settles is not a choice: plain USB-C never tunnels, Thunderbolt always does.
   const optional = k.standard.startsWith('usb4');
-  const tunnelling = optional ? k.tunnelling : k.standard === 'usb-c' ? ('no' as const) : ('yes' as const);
-  const screen = { kind: 'video' as const, downGbps: has('videoGbps', k.videoGbps), upGbps: 0, pictureGbps: 6, ownLead: null };
+  const tunnelling = optional
+    ? k.tunnelling
+    : k.standard === 'usb-c'
+      ? ('no' as const)
+      : ('yes' as const);
+  const screen = {
+    kind: 'video' as const,
+    downGbps: has('videoGbps', k.videoGbps),
+    upGbps: 0,
+    pictureGbps: 6,
+    ownLead: null,
+  };
   return {
     socket: {
       pcieGen: has('socketGen', k.standard === 'thunderbolt-3' ? 3 : k.socketGen),
       lanes: has('socketLanes', k.socketLanes),
       controller: 'separate',
       tb3Compat: has('socketTb3', k.socketTb3),
-      ...(!direct && { standard: has('standard', k.standard), tunnelling: has('tunnelling', tunnelling) }),
+      ...(!direct && {
+        standard: has('standard', k.standard),
+        tunnelling: has('tunnelling', tunnelling),
+      }),
     },
     cable: {
       construction: has('construction', k.construction),
       lengthMm: has('lengthMm', k.lengthMm),
-      ...(direct ? { pcieGen: has('cableGen', k.cableGen) } : { markedGbps: has('markedGbps', k.markedGbps) }),
+      ...(direct
+        ? { pcieGen: has('cableGen', k.cableGen) }
+        : { markedGbps: has('markedGbps', k.markedGbps) }),
     },
     dock: {
       slotGen: has('slotGen', k.slotGen),
@@ -77,8 +99,17 @@ function over(k: Known, open: readonly string[], direct: boolean): Over {
     },
     card: { pcieGen: has('cardGen', k.cardGen), lanes: has('cardLanes', k.cardLanes) },
     loads: [
-      load({ kind: 'hub', downGbps: has('hubGbps', k.hubGbps), upGbps: has('hubGbps', k.hubGbps), ownLead: null }),
-      load({ ...screen, allocates: has('allocates', k.allocates), asymmetric: has('asymmetric', k.asymmetric) }),
+      load({
+        kind: 'hub',
+        downGbps: has('hubGbps', k.hubGbps),
+        upGbps: has('hubGbps', k.hubGbps),
+        ownLead: null,
+      }),
+      load({
+        ...screen,
+        allocates: has('allocates', k.allocates),
+        asymmetric: has('asymmetric', k.asymmetric),
+      }),
     ],
     installed: { dockFirmware: open.includes('firmware') ? '' : k.firmware },
   };
@@ -100,7 +131,9 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
           expect(outer && h.usable && contains(outer.down, h.usable.down)).toBe(true);
           expect(outer && h.usable && contains(outer.up, h.usable.up)).toBe(true);
         });
-        expect(wide.usable && full.usable && contains(wide.usable.down, full.usable.down)).toBe(true);
+        expect(wide.usable && full.usable && contains(wide.usable.down, full.usable.down)).toBe(
+          true,
+        );
         if (wide.pinch.certain && !full.hops.some((h) => h.state === 'broken')) {
           const least = Math.min(...full.hops.map((h) => h.usable?.down.lo ?? Infinity));
           const at = full.hops[wide.pinch.hops[0] ?? -1]?.usable?.down.lo;
@@ -127,7 +160,9 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
         const a = before.predicted.link.usable;
         const b = after.predicted.link.usable;
         expect(a && b && contains(a.down, b.down)).toBe(true);
-        const certain = before.findings.filter((f) => f.certainty === 'certain' && f.severity === 'blocks').map((f) => f.code);
+        const certain = before.findings
+          .filter((f) => f.certainty === 'certain' && f.severity === 'blocks')
+          .map((f) => f.code);
         for (const code of certain) expect(after.findings.map((f) => f.code)).toContain(code);
       }),
       { numRuns: scaled(80) },
@@ -148,7 +183,9 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
           { cableGen: 4 },
         ];
         for (const b of better)
-          expect(judge(make(over({ ...k, ...b }, [], direct))).predicted.link.usable?.down.lo).toBeGreaterThanOrEqual(base);
+          expect(
+            judge(make(over({ ...k, ...b }, [], direct))).predicted.link.usable?.down.lo,
+          ).toBeGreaterThanOrEqual(base);
       }),
       { numRuns: scaled(40) },
     );
@@ -172,7 +209,8 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
       fc.property(known, fc.integer({ min: 1, max: 16 }), (k, other) => {
         const lanes: Num = { lo: Math.min(other, k.slotLanes), hi: Math.max(other, k.slotLanes) };
         const o = over(k, [], direct);
-        const ranged = judge(make({ ...o, dock: { ...o.dock, slotLanes: lanes } })).predicted.link.usable;
+        const ranged = judge(make({ ...o, dock: { ...o.dock, slotLanes: lanes } })).predicted.link
+          .usable;
         const one = judge(make(o)).predicted.link.usable;
         expect(ranged && one && contains(ranged.down, one.down)).toBe(true);
       }),

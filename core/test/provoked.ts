@@ -34,8 +34,21 @@ const SUPPLIED = {
   slotW: 75,
   ...NO_CABLES,
 } as const;
-const ROOM = { innerLengthMm: 300, innerHeightMm: 160, innerSlots: 3, airflowCfm: 60, chargeOutW: 87 } as const;
-const CARD = { plugs8Pin: 1, lengthMm: 250, heightMm: 120, slots: 2, slotW: 60, weightG: 900 } as const;
+const ROOM = {
+  innerLengthMm: 300,
+  innerHeightMm: 160,
+  innerSlots: 3,
+  airflowCfm: 60,
+  chargeOutW: 87,
+} as const;
+const CARD = {
+  plugs8Pin: 1,
+  lengthMm: 250,
+  heightMm: 120,
+  slots: 2,
+  slotW: 60,
+  weightG: 900,
+} as const;
 const HOST = { batteryWh: 60, drawW: 50 } as const;
 
 /** A laptop on a filled enclosure, everything stated and nothing wrong. */
@@ -53,7 +66,11 @@ export function whole(o: Over = {}): Chain {
 type Pair = readonly [code: FindingCode, made: Case, nearest: Case];
 /** The finding is made with the first change and not with the second; both of the same attributes. */
 function pair(code: FindingCode, made: Over, nearest: Over, context?: Partial<Context>): Pair {
-  return [code, { chain: whole(made), ...(context && { context }) }, { chain: whole(nearest), ...(context && { context }) }];
+  return [
+    code,
+    { chain: whole(made), ...(context && { context }) },
+    { chain: whole(nearest), ...(context && { context }) },
+  ];
 }
 
 const m2 = { connector: 'm2', standard: 'pcie', tunnelling: null, controller: null } as const;
@@ -61,7 +78,10 @@ const slot = (over: object, lengthMm = 300) => ({
   chain: {
     ...chain({
       socket: { ...m2, ...over },
-      path: path(adapter(), cable({ connector: 'oculink-4i', markedGbps: null, pcieGen: 4, lengthMm })),
+      path: path(
+        adapter(),
+        cable({ connector: 'oculink-4i', markedGbps: null, pcieGen: 4, lengthMm }),
+      ),
       dock: dock({ connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 }),
     }),
   },
@@ -74,29 +94,57 @@ const leadOf = (fixedLead: 'yes' | 'no'): Case => {
   const c = directChain();
   return { chain: { ...c, path: [], dock: c.dock && { ...c.dock, fixedLead } } };
 };
-const own = { connector: 'own-port', standard: 'pcie', tunnelling: null, controller: null, family: 'Wide' } as const;
+const own = {
+  connector: 'own-port',
+  standard: 'pcie',
+  tunnelling: null,
+  controller: null,
+  family: 'Wide',
+} as const;
 const family = (name: string): Case => ({
-  chain: chain({ socket: own, path: [], dock: dock({ fixedLead: 'yes', connector: 'own-port', uplink: 'pcie', family: name }) }),
+  chain: chain({
+    socket: own,
+    path: [],
+    dock: dock({ fixedLead: 'yes', connector: 'own-port', uplink: 'pcie', family: name }),
+  }),
 });
-const shown = (over: object, by: 'card' | 'dock' = 'card', plug: 'displayport' | 'hdmi' = 'displayport') => ({
+const shown = (
+  over: object,
+  by: 'card' | 'dock' = 'card',
+  plug: 'displayport' | 'hdmi' = 'displayport',
+) => ({
   picture: [{ key: 'a', by, plug, screen: screen(over) }],
 });
 const fed = (...feeds: ('dock' | 'card' | 'both')[]) => ({
   supplies: feeds.map((f, i) => ({ key: 'ab'.charAt(i), feeds: f, spec: supply() })),
   dock: { supply: 'none' as const },
 });
-const board = (over: object): Over => ({ dock: { form: 'open-board', retention: 'clamp', maxWeightG: 1000, ...over } });
-const judged = (r: object, over: Over = {}) => ({ chain: whole(over), context: { requirements: [requirement(r)] } });
-const news = (r: object, over: Over = {}) => ({ chain: whole(over), context: { releases: [release(r)] } });
+const board = (over: object): Over => ({
+  dock: { form: 'open-board', retention: 'clamp', maxWeightG: 1000, ...over },
+});
+const judged = (r: object, over: Over = {}) => ({
+  chain: whole(over),
+  context: { requirements: [requirement(r)] },
+});
+const news = (r: object, over: Over = {}) => ({
+  chain: whole(over),
+  context: { releases: [release(r)] },
+});
 const twin = (standard: 'usb4-20' | 'usb4-40') => ({
-  chain: { ...whole(), host: { ...host(), sockets: [socket({ chargeInW: 100 }), socket({ key: 'right', standard })] } },
+  chain: {
+    ...whole(),
+    host: { ...host(), sockets: [socket({ chargeInW: 100 }), socket({ key: 'right', standard })] },
+  },
 });
 const evidence = (works: number, fails: number) => ({
   ...NO_EVIDENCE,
   exact: { n: works + fails, works, care: 0, unreliable: 0, fails, newest: '2026-11-01' },
 });
 const joined = (n: number) => ({
-  chain: { ...whole(), path: path(...Array.from({ length: n }, () => cable({ lengthMm: 200, markedW: 100 }))) },
+  chain: {
+    ...whole(),
+    path: path(...Array.from({ length: n }, () => cable({ lengthMm: 200, markedW: 100 }))),
+  },
 });
 
 /** For every finding code what provokes it and the nearest input at which it is absent. */
@@ -109,11 +157,23 @@ export const PROVOKED: readonly Pair[] = [
     { socket: { tb3Compat: 'yes' }, dock: { uplink: 'thunderbolt-3' } },
   ),
   ['link/other-family', family('Long'), family('Wide')],
-  ['link/plug-mismatch', { chain: directChain({ cable: { connector: 'oculink-8i' } }) }, { chain: directChain() }],
+  [
+    'link/plug-mismatch',
+    { chain: directChain({ cable: { connector: 'oculink-8i' } }) },
+    { chain: directChain() },
+  ],
   ['cable/missing', leadOf('no'), leadOf('yes')],
   pair('cable/no-data', { cable: { markedGbps: 0.48 } }, { cable: { markedGbps: 20 } }),
-  pair('software/security', { settings: { securityLevel: 'usbonly' } }, { settings: { securityLevel: 'user' } }),
-  pair('software/no-outside', { system: { outsideCards: 'no' } }, { system: { outsideCards: 'yes' } }),
+  pair(
+    'software/security',
+    { settings: { securityLevel: 'usbonly' } },
+    { settings: { securityLevel: 'user' } },
+  ),
+  pair(
+    'software/no-outside',
+    { system: { outsideCards: 'no' } },
+    { system: { outsideCards: 'yes' } },
+  ),
   [
     'software/refused',
     judged({ needs: 'refused', atLeast: '', severity: 'blocks' }),
@@ -137,7 +197,11 @@ export const PROVOKED: readonly Pair[] = [
     { settings: { encryption: 'yes', recoveryKey: 'no' } },
     { settings: { encryption: 'yes', recoveryKey: 'yes' } },
   ),
-  pair('preflight/way-back', { settings: { internalGraphics: 'off' } }, { settings: { internalGraphics: 'on' } }),
+  pair(
+    'preflight/way-back',
+    { settings: { internalGraphics: 'off' } },
+    { settings: { internalGraphics: 'on' } },
+  ),
   [
     'software/firmware-first',
     judged({}, { installed: { dockFirmware: '1.7' } }),
@@ -153,13 +217,21 @@ export const PROVOKED: readonly Pair[] = [
     news({ withdrawnOn: '2026-03-01' }, { installed: { dockFirmware: '1.8' } }),
     news({ withdrawnOn: '2027-03-01' }, { installed: { dockFirmware: '1.8' } }),
   ],
-  pair('software/repackaged', { settings: { driverKind: 'repackaged' } }, { settings: { driverKind: 'maker' } }),
+  pair(
+    'software/repackaged',
+    { settings: { driverKind: 'repackaged' } },
+    { settings: { driverKind: 'maker' } },
+  ),
   pair(
     'software/driver-class',
     { settings: { driverClass: 'consumer' }, uses: [{ work: 'cad' }] },
     { settings: { driverClass: 'consumer' }, uses: [{ work: 'games' }] },
   ),
-  pair('software/approval', { settings: { approval: 'once' } }, { settings: { approval: 'always' } }),
+  pair(
+    'software/approval',
+    { settings: { approval: 'once' } },
+    { settings: { approval: 'always' } },
+  ),
   pair('cable/too-long', { cable: { lengthMm: 801 } }, { cable: { lengthMm: 800 } }),
   pair('cable/beyond-standard', { cable: { lengthMm: 2001 } }, { cable: { lengthMm: 2000 } }),
   ['cable/joined', joined(2), joined(1)],
@@ -173,7 +245,11 @@ export const PROVOKED: readonly Pair[] = [
   pair('link/pinch', { dock: { slotLanes: 1 } }, { dock: { slotLanes: 4 } }),
   pair('power/no-supply', { dock: { supply: 'separate' } }, { dock: { supply: 'inside' } }),
   pair('power/tight', { dock: { supplyW: 370 } }, { dock: { supplyW: 400 } }),
-  pair('power/peak', { dock: { supplyW: 380, supplyStandard: 'older' } }, { dock: { supplyW: 480, supplyStandard: 'older' } }),
+  pair(
+    'power/peak',
+    { dock: { supplyW: 380, supplyStandard: 'older' } },
+    { dock: { supplyW: 480, supplyStandard: 'older' } },
+  ),
   pair('power/slot', { dock: { slotW: 40 } }, { dock: { slotW: 60 } }),
   pair('power/sense', sensed('150'), sensed('300')),
   pair('charging/drains', { host: { drawW: 90 } }, { host: { drawW: 87 } }),
@@ -182,7 +258,11 @@ export const PROVOKED: readonly Pair[] = [
   pair('fit/unheld', board({ retention: 'none' }), board({ retention: 'clamp' })),
   pair('fit/heavy', board({ maxWeightG: 800 }), board({ maxWeightG: 1000 })),
   pair('cooling/hot', { dock: { airflowCfm: 17 } }, { dock: { airflowCfm: 18 } }),
-  pair('screen/no-plug', { card: { dpLevel: 'none' }, ...shown({}) }, { card: { dpLevel: 'hbr2' }, ...shown({}) }),
+  pair(
+    'screen/no-plug',
+    { card: { dpLevel: 'none' }, ...shown({}) },
+    { card: { dpLevel: 'hbr2' }, ...shown({}) },
+  ),
   pair(
     'screen/too-much',
     { card: { dpLevel: 'hbr2' }, ...shown({ hz: 240 }) },
@@ -209,7 +289,13 @@ export const PROVOKED: readonly Pair[] = [
         dock: dock({ connector: 'mini-card', uplink: 'pcie' }),
       }),
     },
-    { chain: chain({ socket: { ...m2, lanes: 1 }, path: [], dock: dock({ connector: 'm2', uplink: 'pcie' }) }) },
+    {
+      chain: chain({
+        socket: { ...m2, lanes: 1 },
+        path: [],
+        dock: dock({ connector: 'm2', uplink: 'pcie' }),
+      }),
+    },
   ],
   pair('power/beside', fed('dock', 'card'), { ...fed('card'), dock: { supply: 'none' } }),
   pair('power/used', { dock: { condition: 'used' } }, { dock: { condition: 'new' } }),
@@ -241,7 +327,11 @@ export const PROVOKED: readonly Pair[] = [
     judged({ needs: 'heed', atLeast: '', severity: 'note' }),
     judged({ needs: 'heed', atLeast: '', severity: 'note', untilOn: '2026-10-01' }),
   ],
-  ['software/newer', news({}, { installed: { dockFirmware: '1.7' } }), news({}, { installed: { dockFirmware: '1.8' } })],
+  [
+    'software/newer',
+    news({}, { installed: { dockFirmware: '1.7' } }),
+    news({}, { installed: { dockFirmware: '1.8' } }),
+  ],
   pair('software/many-chips', { host: { graphics: 'both' } }, { host: { graphics: 'internal' } }),
   pair('link/shared', { loads: [load({ ownLead: 'no' })] }, { loads: [load({ ownLead: 'yes' })] }),
   pair('link/read-out', { card: { lanes: 16 } }, { card: { lanes: 4 } }),
@@ -256,17 +346,26 @@ function joint(lengthMm: number): Case {
   return {
     chain: {
       ...c,
-      path: path(adapter({ pcieGen: null }), cable({ connector: 'oculink-4i', markedGbps: null, pcieGen: null, lengthMm })),
+      path: path(
+        adapter({ pcieGen: null }),
+        cable({ connector: 'oculink-4i', markedGbps: null, pcieGen: null, lengthMm }),
+      ),
     },
   };
 }
 
 function sensed(watts: '150' | '300'): Over {
-  return { card: { boardW: 350, plugs8Pin: 0, plugs16Pin: 1 }, dock: { cables16Pin: 1, cable16PinW: watts, supplyW: 850 } };
+  return {
+    card: { boardW: 350, plugs8Pin: 0, plugs16Pin: 1 },
+    dock: { cables16Pin: 1, cable16PinW: watts, supplyW: 850 },
+  };
 }
 
 function squeezed(compression: 'yes' | 'no'): Over {
-  return { card: { dpLevel: 'hbr3', compression: 'yes' }, ...shown({ hz: 240, dpLevel: 'hbr3', bits: '30', compression }) };
+  return {
+    card: { dpLevel: 'hbr3', compression: 'yes' },
+    ...shown({ hz: 240, dpLevel: 'hbr3', bits: '30', compression }),
+  };
 }
 
 export { lan };

@@ -1,8 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { contains, exact, hull, isOpen, minOf, type Range, ratio, relativeWidth, rising, toRange } from '../src/base';
+import {
+  contains,
+  exact,
+  hull,
+  isOpen,
+  minOf,
+  type Range,
+  ratio,
+  relativeWidth,
+  rising,
+  toRange,
+} from '../src/base';
 
-const ends = fc.tuple(fc.double({ min: 0, max: 1000, noNaN: true }), fc.double({ min: 0, max: 1000, noNaN: true }));
+const ends = fc.tuple(
+  fc.double({ min: 0, max: 1000, noNaN: true }),
+  fc.double({ min: 0, max: 1000, noNaN: true }),
+);
 const range = ends.map(([a, b]): Range => ({ lo: Math.min(a, b), hi: Math.max(a, b) }));
 const inside = range.chain((r) =>
   fc.tuple(
@@ -18,7 +32,8 @@ describe('interval arithmetic (Moore 1966)', () => {
         expect(contains(minOf(a, b), exact(Math.min(x, y)))).toBe(true);
         expect(contains(hull(a, b), exact(x))).toBe(true);
         // Rounding grows with the quotient, so the slack does too.
-        if (b.lo > 0) expect(contains(ratio(a, b), exact(x / y), 1e-9 * Math.max(1, x / y))).toBe(true);
+        if (b.lo > 0)
+          expect(contains(ratio(a, b), exact(x / y), 1e-9 * Math.max(1, x / y))).toBe(true);
         expect(
           contains(
             rising(a, (v) => v * 2 + 1),

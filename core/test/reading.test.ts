@@ -11,7 +11,8 @@ import {
 } from '../src/bring-up';
 import { readProblemText } from '../src/bring-up/text';
 
-const HEAD = '23:00.0 VGA compatible controller: Dunlinby C-20 graphics (rev a1) (prog-if 00 [VGA controller])';
+const HEAD =
+  '23:00.0 VGA compatible controller: Dunlinby C-20 graphics (rev a1) (prog-if 00 [VGA controller])';
 const BODY = [
   '\tCapabilities: [40] Express (v2) Endpoint, MSI 00',
   '\t\tLnkCap:\tPort #0, Speed 16GT/s, Width x16, ASPM L1, Exit Latency L1 <4us',
@@ -34,7 +35,10 @@ describe('BU-06 listings as people paste them', () => {
   const whole = `${HEAD}\n${BODY}\n`;
   it.each([
     ['as printed', whole],
-    ['with the command before it', `$ sudo lspci -vv -s 23:00.0\npcilib: sysfs_read_vpd: read failed\n${whole}`],
+    [
+      'with the command before it',
+      `$ sudo lspci -vv -s 23:00.0\npcilib: sysfs_read_vpd: read failed\n${whole}`,
+    ],
     ['quoted in a mail', whole.replace(/^/gm, '> ')],
     ['with Windows line ends', whole.replace(/\n/g, '\r\n')],
     ['with its tabs lost', whole.replace(/\t/g, '')],
@@ -53,9 +57,18 @@ describe('BU-06 listings as people paste them', () => {
   });
 
   it('numbers only, an unknown rate, and a device that answers no more', () => {
-    expect(device('23:00.0 0300: e004:0020 (rev a1)')).toMatchObject({ classCode: '0300', vendor: 'e004', device: '0020' });
-    expect(device(`${HEAD}\n\tLnkSta: Speed unknown, Width x0`).now).toEqual({ gts: null, lanes: 0 });
-    expect(device(`${HEAD.replace('rev a1', 'rev ff')}\n\t!!! Unknown header type 7f`).state).toBe('gone');
+    expect(device('23:00.0 0300: e004:0020 (rev a1)')).toMatchObject({
+      classCode: '0300',
+      vendor: 'e004',
+      device: '0020',
+    });
+    expect(device(`${HEAD}\n\tLnkSta: Speed unknown, Width x0`).now).toEqual({
+      gts: null,
+      lanes: 0,
+    });
+    expect(device(`${HEAD.replace('rev a1', 'rev ff')}\n\t!!! Unknown header type 7f`).state).toBe(
+      'gone',
+    );
   });
 
   it('the serial number is not kept', () => {
@@ -63,7 +76,10 @@ describe('BU-06 listings as people paste them', () => {
   });
 
   it('a width nothing has cannot break the report', () => {
-    expect(pciDeviceSchema.safeParse(device(`${HEAD}\n\tLnkCap: Port #0, Speed 99GT/s, Width x999`)).success).toBe(true);
+    expect(
+      pciDeviceSchema.safeParse(device(`${HEAD}\n\tLnkCap: Port #0, Speed 99GT/s, Width x999`))
+        .success,
+    ).toBe(true);
   });
 });
 
@@ -82,7 +98,9 @@ describe('what is no listing gets a clear error', () => {
     expect(problem('{"format": "ruddy-bridge/rep')).toContain('not whole JSON');
     expect(problem('{"hello": 1}')).toContain('wrong at format');
     const wrong = { format: 'ruddy-bridge/report', version: 1, devices: [{ address: 'here' }] };
-    expect(problem(JSON.stringify(wrong))).toContain('wrong at devices/0/address: an address like 0000:3a:00.0');
+    expect(problem(JSON.stringify(wrong))).toContain(
+      'wrong at devices/0/address: an address like 0000:3a:00.0',
+    );
   });
 });
 
@@ -99,7 +117,8 @@ describe('BU-06 the JSON report', () => {
     );
     const text = JSON.stringify(r);
     expect(r.ok).toBe(true);
-    for (const secret of ['secret-host', '123', 'aa:bb', 'c0ffee']) expect(text).not.toContain(secret);
+    for (const secret of ['secret-host', '123', 'aa:bb', 'c0ffee'])
+      expect(text).not.toContain(secret);
     expect(text).toContain('"rxGbps":20');
   });
 
@@ -116,8 +135,16 @@ describe('trees that cannot be', () => {
     pciDeviceSchema.parse({ address, bus: { secondary, subordinate: 255 }, classCode: '0604' });
 
   it('bridges that point at themselves or back up end in a forest', () => {
-    const nodes = deviceTree([bridge('0000:01:00.0', 1), bridge('0000:02:00.0', 1), bridge('0000:01:01.0', 2)]);
-    expect(nodes.map((n) => n.parent?.device.address ?? null)).toEqual([null, '0000:01:01.0', null]);
+    const nodes = deviceTree([
+      bridge('0000:01:00.0', 1),
+      bridge('0000:02:00.0', 1),
+      bridge('0000:01:01.0', 2),
+    ]);
+    expect(nodes.map((n) => n.parent?.device.address ?? null)).toEqual([
+      null,
+      '0000:01:01.0',
+      null,
+    ]);
   });
 
   it('rates and generations', () => {
@@ -127,10 +154,14 @@ describe('trees that cannot be', () => {
 
 describe('PL-02 a host from a report', () => {
   it('without rights or ports it says what stays open', () => {
-    const r = readReport('00:02.0 VGA compatible controller: Harnsey L-13 graphics\n\tCapabilities: <access denied>');
+    const r = readReport(
+      '00:02.0 VGA compatible controller: Harnsey L-13 graphics\n\tCapabilities: <access denied>',
+    );
     if (!r.ok) throw new Error('not read');
     const d = hostDraft(r.report);
-    expect(d.spec.sockets).toMatchObject([{ key: 'port-1', connector: 'usb-c', standard: null, tunnelling: null }]);
+    expect(d.spec.sockets).toMatchObject([
+      { key: 'port-1', connector: 'usb-c', standard: null, tunnelling: null },
+    ]);
     expect(d.unsaid).toEqual(['names', 'ports', 'standards', 'rights']);
   });
 });

@@ -21,7 +21,11 @@ import {
 
 const EMPTY = Object.fromEntries(FACT_IDS.map((f) => [f, ''])) as Record<keyof RunFacts, string>;
 let next = 0;
-function made(facts: Partial<RunFacts>, average: number | null, more: Partial<GridRun> = {}): GridRun {
+function made(
+  facts: Partial<RunFacts>,
+  average: number | null,
+  more: Partial<GridRun> = {},
+): GridRun {
   return {
     id: String(next++),
     kind: average === null ? 'none' : 'frames',
@@ -55,7 +59,10 @@ describe('faster, of, lost', () => {
   });
 
   it('a ratio is the same from both sides, for rates and for times', () => {
-    const values = fc.array(fc.double({ min: 5, max: 300, noNaN: true }), { minLength: 2, maxLength: 6 });
+    const values = fc.array(fc.double({ min: 5, max: 300, noNaN: true }), {
+      minLength: 2,
+      maxLength: 6,
+    });
     fc.assert(
       fc.property(values, values, (a, b) => {
         const there = compareRuns(a, b);
@@ -139,14 +146,26 @@ describe('what is unlike', () => {
   });
 
   it('takes what a chain and its settings say', () => {
-    const chain = chainSchema.parse({ host: null, socket: null, path: null, dock: null, card: null });
+    const chain = chainSchema.parse({
+      host: null,
+      socket: null,
+      path: null,
+      dock: null,
+      card: null,
+    });
     const f = factsOf({
       chain,
       title: 'Peat Rally',
       settings: { ...NO_RUN_SETTINGS, capFps: 0, lid: 'closed' },
       context: NO_RUN_CONTEXT,
     });
-    expect([f.title, f.cap, f.lid, f.card, f.link]).toEqual(['Peat Rally', 'none', 'closed', '', '']);
+    expect([f.title, f.cap, f.lid, f.card, f.link]).toEqual([
+      'Peat Rally',
+      'none',
+      'closed',
+      '',
+      '',
+    ]);
   });
 });
 
@@ -162,14 +181,24 @@ describe('a grid', () => {
 
   it('puts the base first and compares each row with it', () => {
     expect(g.columns).toEqual(['C-20', 'C-30', 'C-40']);
-    expect(g.cells[0]![1]!.compared).toMatchObject({ says: 'real', of: expect.closeTo(1.2, 2) as number });
+    expect(g.cells[0]![1]!.compared).toMatchObject({
+      says: 'real',
+      of: expect.closeTo(1.2, 2) as number,
+    });
     expect(g.cells[0]![0]!.compared).toBeNull();
   });
 
   it('says why a cell is empty', () => {
-    expect(g.cells[1]!.map((c) => c.why)).toEqual(['', 'closes at its start screen', 'not measured']);
+    expect(g.cells[1]!.map((c) => c.why)).toEqual([
+      '',
+      'closes at its start screen',
+      'not measured',
+    ]);
     const other = grid(
-      [made({ title: 'a', card: 'x' }, 1), made({ title: 'a', card: 'y' }, 1, { values: { score: 3 } })],
+      [
+        made({ title: 'a', card: 'x' }, 1),
+        made({ title: 'a', card: 'y' }, 1, { values: { score: 3 } }),
+      ],
       'title',
       'card',
       'x',
@@ -183,7 +212,10 @@ describe('a grid', () => {
   });
 
   it('averages over the titles both ran', () => {
-    expect(g.over[1]).toMatchObject({ titles: ['a'], left: [{ title: 'b', why: 'closes at its start screen' }] });
+    expect(g.over[1]).toMatchObject({
+      titles: ['a'],
+      left: [{ title: 'b', why: 'closes at its start screen' }],
+    });
   });
 
   it('counts the repeats most like the base and says how many it left out', () => {
@@ -205,7 +237,9 @@ describe('a grid', () => {
     ];
     const cells = grid(two, 'title', 'host', 'L-13', 'average').cells[0]!;
     expect(cells[1]!.notes).toContainEqual({ code: 'foreign-processor', a: 'L-13', b: 'M-2' });
-    expect(cells.map((c) => c.ofNorm)).toEqual([0.5, 0.75].map((v) => expect.closeTo(v, 9) as number));
+    expect(cells.map((c) => c.ofNorm)).toEqual(
+      [0.5, 0.75].map((v) => expect.closeTo(v, 9) as number),
+    );
   });
 
   it('never drops a run: each is in a cell, left out of one, or a norm', () => {

@@ -25,11 +25,20 @@ const places = (schema: z.ZodType, value: unknown) => {
 
 describe('what is typical', () => {
   it('lies within what may be said, and is no answer: a value nobody gave stays "not known"', () => {
-    const all = PART_KINDS.flatMap((kind) => attributesOf(PART_SCHEMAS[kind] as unknown as z.ZodObject));
-    const guessed = all.flatMap(([key, m]) => (m.typical ? [{ key, m, lo: m.typical[0], hi: m.typical[1] }] : []));
+    const all = PART_KINDS.flatMap((kind) =>
+      attributesOf(PART_SCHEMAS[kind] as unknown as z.ZodObject),
+    );
+    const guessed = all.flatMap(([key, m]) =>
+      m.typical ? [{ key, m, lo: m.typical[0], hi: m.typical[1] }] : [],
+    );
     expect(guessed.length).toBeGreaterThan(10);
     for (const { key, m, lo, hi } of guessed)
-      expect([key, lo < hi, lo >= (m.min ?? 0), hi <= (m.max ?? Infinity)]).toEqual([key, true, true, true]);
+      expect([key, lo < hi, lo >= (m.min ?? 0), hi <= (m.max ?? Infinity)]).toEqual([
+        key,
+        true,
+        true,
+        true,
+      ]);
     expect(cardSchema.parse({ maker: 'A', model: 'C' }).lengthMm).toBeNull();
   });
 });
@@ -70,19 +79,32 @@ describe('parts at the border', () => {
 
   it('PL-01 a socket cannot contradict itself', () => {
     expect(places(socketSchema, { ...socket(), standard: 'oculink' })).toEqual(['standard']);
-    expect(places(socketSchema, { ...socket(), connector: 'oculink-4i', standard: 'usb4-40' })).toEqual(['standard']);
-    expect(places(socketSchema, { ...socket(), connector: 'oculink-4i', standard: 'oculink', lanes: 8 })).toEqual(['lanes']);
-    expect(places(socketSchema, { ...socket(), standard: 'usb-c', tunnelling: 'yes' })).toEqual(['tunnelling']);
-    expect(places(socketSchema, { ...socket(), standard: { oneOf: ['usb4-40', 'oculink'] } })).toEqual(['standard']);
+    expect(
+      places(socketSchema, { ...socket(), connector: 'oculink-4i', standard: 'usb4-40' }),
+    ).toEqual(['standard']);
+    expect(
+      places(socketSchema, { ...socket(), connector: 'oculink-4i', standard: 'oculink', lanes: 8 }),
+    ).toEqual(['lanes']);
+    expect(places(socketSchema, { ...socket(), standard: 'usb-c', tunnelling: 'yes' })).toEqual([
+      'tunnelling',
+    ]);
+    expect(
+      places(socketSchema, { ...socket(), standard: { oneOf: ['usb4-40', 'oculink'] } }),
+    ).toEqual(['standard']);
     expect(places(socketSchema, { ...socket(), key: 'Left Rear' })).toEqual(['key']);
   });
 
   it('a host needs a socket, at most 32, each name once', () => {
     expect(places(hostSchema, { ...host(), sockets: [] })).toEqual(['sockets']);
-    expect(places(hostSchema, { ...host(), sockets: [socket(), socket()] })).toEqual(['sockets/1/key']);
-    expect(places(hostSchema, { ...host(), sockets: Array.from({ length: 33 }, (_, i) => socket({ key: `p${i}` })) })).toEqual([
-      'sockets',
+    expect(places(hostSchema, { ...host(), sockets: [socket(), socket()] })).toEqual([
+      'sockets/1/key',
     ]);
+    expect(
+      places(hostSchema, {
+        ...host(),
+        sockets: Array.from({ length: 33 }, (_, i) => socket({ key: `p${i}` })),
+      }),
+    ).toEqual(['sockets']);
   });
 
   it('a dock uplink goes with its connector', () => {
@@ -108,14 +130,19 @@ describe('what attributes say of themselves', () => {
       part: 'left-rear port',
       meta: { label: 'Tunnels PCIe' },
     });
-    expect(describePath('path/a/markedGbps')).toMatchObject({ part: 'cable', meta: { unit: 'Gb/s', findOut: { minutes: 1 } } });
+    expect(describePath('path/a/markedGbps')).toMatchObject({
+      part: 'cable',
+      meta: { unit: 'Gb/s', findOut: { minutes: 1 } },
+    });
     expect(describePath('dock')).toEqual({ part: 'dock', meta: null });
     expect(describePath('moon/phase')).toEqual({ part: 'moon/phase', meta: null });
   });
 
   it('the formats can be published as JSON Schema', () => {
     for (const schema of [...Object.values(PART_SCHEMAS), bundleSchema, evaluateBody])
-      expect(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' })).toMatchObject({ type: 'object' });
+      expect(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' })).toMatchObject({
+        type: 'object',
+      });
   });
 });
 
@@ -128,8 +155,17 @@ describe('chains and requests', () => {
   });
 
   it('an outcome has bounded words, a real date and a share for its confidence', () => {
-    const o = { id: '00000000-0000-7000-8000-000000000000', outcome: 'works', happenedOn: '2026-11-03' };
-    expect(outcomeBody.parse(o)).toMatchObject({ provenance: 'own', confidence: 1, corrects: null, versions: {} });
+    const o = {
+      id: '00000000-0000-7000-8000-000000000000',
+      outcome: 'works',
+      happenedOn: '2026-11-03',
+    };
+    expect(outcomeBody.parse(o)).toMatchObject({
+      provenance: 'own',
+      confidence: 1,
+      corrects: null,
+      versions: {},
+    });
     expect(places(outcomeBody, { ...o, confidence: 1.2 })).toEqual(['confidence']);
     expect(places(outcomeBody, { ...o, symptoms: Array(21).fill('x') })).toEqual(['symptoms']);
     expect(places(outcomeBody, { ...o, happenedOn: '3 Nov' })).toEqual(['happenedOn']);
@@ -141,7 +177,9 @@ describe('chains and requests', () => {
     expect(ruleProblem('link.payloadTunnelBytes', 128.5)).toContain('whole number');
     expect(ruleProblem('link.flowControlPercent', Number.NaN)).toContain('from 0 to 20');
     expect(ruleProblem('link.flowControlPercent', 3)).toBeNull();
-    expect(places(houseRulesSchema, { 'cable.passiveFullRateMm': 1 })).toEqual(['cable.passiveFullRateMm']);
+    expect(places(houseRulesSchema, { 'cable.passiveFullRateMm': 1 })).toEqual([
+      'cable.passiveFullRateMm',
+    ]);
     expect(places(rulePut, { value: 3, reason: '' })).toEqual(['reason']);
     expect(places(rulePut, { value: null, reason: '' })).toEqual([]);
   });

@@ -2,7 +2,20 @@ import type { Choice, ScoutInput } from '../src/buy';
 import { matchOf } from '../src/compatibility';
 import type { CardSpec, DockSpec, SupplySpec } from '../src/parts';
 import { NO_TALLY } from '../src/plan';
-import { adapter, cable, card, dock, EMPTY, host, release, requirement, screen, socket, supply, system } from './make';
+import {
+  adapter,
+  cable,
+  card,
+  dock,
+  EMPTY,
+  host,
+  release,
+  requirement,
+  screen,
+  socket,
+  supply,
+  system,
+} from './make';
 
 /** Numbers drawn by a small generator (a 32-bit mixer), so that a catalogue is the same for a seed everywhere. */
 export function drawing(seed: number) {
@@ -71,7 +84,12 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       hdmiLevel: d.from('2.0', 'frl-48', null),
       compression: d.from('yes', null),
     });
-    return choice(`c${i}`, spec, maybe(round(8000 + index * d.whole(150, 320), 100)), d.next() < 0.03);
+    return choice(
+      `c${i}`,
+      spec,
+      maybe(round(8000 + index * d.whole(150, 320), 100)),
+      d.next() < 0.03,
+    );
   });
   const docks = Array.from({ length: sizes.docks }, (_, i) => {
     const usbC = d.next() < 0.7;
@@ -93,7 +111,11 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       tb3Compat: d.from('yes', null),
       ownLead: d.from('yes', 'no'),
       ...(own
-        ? { supply: 'inside', supplyW: d.from(350, 450, 550, 650), supplyStandard: d.from('atx3', 'older', null) }
+        ? {
+            supply: 'inside',
+            supplyW: d.from(350, 450, 550, 650),
+            supplyStandard: d.from('atx3', 'older', null),
+          }
         : { supply: 'separate', supplyForm: d.from('atx', 'sfx', 'outside', null) }),
       cables8Pin: own ? d.from(1, 2, 2) : null,
       cables16Pin: own ? d.from(0, 0, 1) : null,
@@ -156,7 +178,15 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
         standard: d.from('usb4-80', null, 'thunderbolt-4'),
         tunnelling: d.from('yes', null),
       }),
-      socket({ key: 'm2-a', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4, holds: 'system-drive', reach: 'cover' }),
+      socket({
+        key: 'm2-a',
+        connector: 'm2',
+        standard: 'pcie',
+        pcieGen: 4,
+        lanes: 4,
+        holds: 'system-drive',
+        reach: 'cover',
+      }),
     ],
   };
   const base = { ...EMPTY, host: machine, system: system() };
@@ -166,8 +196,22 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       asOf: '2026-11-20',
       house: {},
       requirements: [
-        requirement({ subject: 'card', maker: 'any', model: 'east', needs: 'driver', atLeast: '600.1', severity: 'care' }),
-        requirement({ subject: 'dock', maker: 'any', model: 'D-1', needs: 'dockFirmware', atLeast: '2.0', severity: 'blocks' }),
+        requirement({
+          subject: 'card',
+          maker: 'any',
+          model: 'east',
+          needs: 'driver',
+          atLeast: '600.1',
+          severity: 'care',
+        }),
+        requirement({
+          subject: 'dock',
+          maker: 'any',
+          model: 'D-1',
+          needs: 'dockFirmware',
+          atLeast: '2.0',
+          severity: 'blocks',
+        }),
         requirement({
           subject: 'host',
           maker: 'any',
@@ -178,7 +222,16 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
           severity: 'care',
         }),
       ],
-      releases: [release({ what: 'dockFirmware', maker: 'Alder', model: 'D-2', variant: '3.1', capGbps: 20, capBeforeGbps: 14 })],
+      releases: [
+        release({
+          what: 'dockFirmware',
+          maker: 'Alder',
+          model: 'D-2',
+          variant: '3.1',
+          capGbps: 20,
+          capBeforeGbps: 14,
+        }),
+      ],
     },
     currency: 'EUR',
     routes: [],
@@ -189,7 +242,14 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
     screens: [1440, 2160].map((h, i) => ({
       ...choice(
         `p${i}`,
-        screen({ model: `P-${i}`, widthPx: (h * 16) / 9, heightPx: h, hz: 60, dpLevel: 'hbr2', hdmiLevel: '2.0' }),
+        screen({
+          model: `P-${i}`,
+          widthPx: (h * 16) / 9,
+          heightPx: h,
+          hz: 60,
+          dpLevel: 'hbr2',
+          hdmiLevel: '2.0',
+        }),
         20_000 * (i + 1),
         i === 0,
       ),
@@ -201,8 +261,21 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
       [3840, 2160],
     ].map(([w = 0, h = 0]) => ({
       resolution: `${w}x${h}`,
-      model: { id: 't', name: 'Fen Rally', params: { cpuMs: 6, cardMs: 7, trafficMB: 9, workingGB: 7 }, fit: null },
-      asked: { pixels: w * h, panel: false, capFps: null, powerMode: '', preset: '', rayTracing: false, look: null },
+      model: {
+        id: 't',
+        name: 'Fen Rally',
+        params: { cpuMs: 6, cardMs: 7, trafficMB: 9, workingGB: 7 },
+        fit: null,
+      },
+      asked: {
+        pixels: w * h,
+        panel: false,
+        capFps: null,
+        powerMode: '',
+        preset: '',
+        rayTracing: false,
+        look: null,
+      },
     })),
     forgotten: { 'display-cable': 900, input: 2500 },
     seen: [],
@@ -222,7 +295,11 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
     },
     weights: { frames: 2, money: 1, quiet: 0, small: 0, proven: 1 },
   };
-  const routes = [...usb, { socket: 'm2-a', pieces: [m2, oculink] }, { socket: 'm2-a', pieces: [riser] }];
+  const routes = [
+    ...usb,
+    { socket: 'm2-a', pieces: [m2, oculink] },
+    { socket: 'm2-a', pieces: [riser] },
+  ];
   const seenAt = matchOf({
     ...base,
     socket: 'left',
@@ -230,7 +307,9 @@ export function catalogue(seed: number, sizes: Sizes): ScoutInput {
     dock: docks[0]?.spec ?? null,
     card: cards[1]?.spec ?? null,
   });
-  const seen = seenAt.key ? [{ key: seenAt.key, tally: { ...NO_TALLY, n: 5, works: 1, fails: 4 } }] : [];
+  const seen = seenAt.key
+    ? [{ key: seenAt.key, tally: { ...NO_TALLY, n: 5, works: 1, fails: 4 } }]
+    : [];
   return { ...fresh, routes, seen };
 }
 
@@ -267,7 +346,13 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
     { uplink: 'usb4-80', controllerClass: 'd', slotGen: 4, tb3Compat: 'yes' },
   ] as const;
   const powers = [350, 400, 450, 550, 650, 750].flatMap((w) =>
-    [1, 2, 3].map((n) => ({ supply: 'inside' as const, supplyW: w, cables8Pin: n, cables16Pin: 0, slotW: 75 })),
+    [1, 2, 3].map((n) => ({
+      supply: 'inside' as const,
+      supplyW: w,
+      cables8Pin: n,
+      cables16Pin: 0,
+      slotW: 75,
+    })),
   );
   const cards = Array.from({ length: sizes.cards }, (_, i) => {
     const { index, ...chip } = chips[i % chips.length] as (typeof chips)[number];
@@ -294,7 +379,11 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
     const power =
       d.next() < 0.75
         ? d.from(...powers)
-        : { supply: 'separate' as const, supplyForm: d.from('atx' as const, 'sfx' as const), slotW: 75 };
+        : {
+            supply: 'separate' as const,
+            supplyForm: d.from('atx' as const, 'sfx' as const),
+            slotW: 75,
+          };
     const size = d.whole(0, 30);
     const spec = dock({
       slotGen: 3,
@@ -315,7 +404,10 @@ export function market(seed: number, sizes: Sizes): ScoutInput {
     return choice(`d${i}`, spec, round(d.whole(9000, 42_000), 100));
   });
   const supplies = wild.supplies.slice(0, 2);
-  const ports = [socket({ chargeInW: 100 }), socket({ key: 'rear', standard: 'usb4-80', chargeInW: 100 })];
+  const ports = [
+    socket({ chargeInW: 100 }),
+    socket({ key: 'rear', standard: 'usb4-80', chargeInW: 100 }),
+  ];
   const base = { ...wild.base, host: wild.base.host && { ...wild.base.host, sockets: ports } };
   return {
     ...wild,

@@ -4,7 +4,14 @@ import { GROUPS } from '../src/buy/search/partials';
 import { isAdapter } from '../src/chain';
 import { matchOf } from '../src/compatibility';
 import type { CardSpec, DockSpec, HostSpec, PieceSpec, SupplySpec } from '../src/parts';
-import { CHECKS, evaluate, type Evaluation, FINDING_CODES, NO_EVIDENCE, NO_TALLY } from '../src/plan';
+import {
+  CHECKS,
+  evaluate,
+  type Evaluation,
+  FINDING_CODES,
+  NO_EVIDENCE,
+  NO_TALLY,
+} from '../src/plan';
 import { directChain, supply } from './make';
 import { catalogue, drawing, unlimited } from './scout-catalogue';
 import { scaled } from '../../scripts/lib/test-scale.mjs';
@@ -20,7 +27,9 @@ const ranked = (i: ScoutInput) => {
 
 describe('partial judgements', () => {
   it('hold every check that can turn a verdict', () => {
-    const turning = CHECKS.filter((c) => c.codes.some((code) => FINDING_CODES[code].severity !== 'note')).map((c) => c.id);
+    const turning = CHECKS.filter((c) =>
+      c.codes.some((code) => FINDING_CODES[code].severity !== 'note'),
+    ).map((c) => c.id);
     const grouped = new Set<string>(Object.values(GROUPS).flat());
     expect(turning.filter((id) => !grouped.has(id))).toEqual([]);
   });
@@ -47,7 +56,10 @@ describe('partial judgements', () => {
         const key = matchOf(chain).key;
         const tally = input.seen.find((s) => s.key === key)?.tally;
         const evidence = tally && { ...NO_EVIDENCE, exact: tally };
-        const e = evaluate({ chain, context: { ...input.context, frames: input.frames, ...(evidence && { evidence }) } });
+        const e = evaluate({
+          chain,
+          context: { ...input.context, frames: input.frames, ...(evidence && { evidence }) },
+        });
         const usable = e.predicted.link.usable?.down;
         const same =
           own.state === e.predicted.verdict.state &&
@@ -75,15 +87,33 @@ function supplied(seed: number, n: number): ScoutInput {
       supplyStandard: d.from('atx3', 'older', null),
       form: d.from('atx', 'sfx', 'flex', 'brick'),
     };
-    const cables = { cables8Pin: d.from(0, 1, 2, 3, null), cables8PinPair: d.from(0, 1), cables6Pin: d.from(0, 1, null) };
+    const cables = {
+      cables8Pin: d.from(0, 1, 2, 3, null),
+      cables8PinPair: d.from(0, 1),
+      cables6Pin: d.from(0, 1, null),
+    };
     const wide = {
       cables16Pin: d.from(0, 1, null),
       cable16PinW: d.from('150', '300', '600', null),
       condition: d.from('new', 'used', null),
     };
     const efficiency = d.from('gold', 'white', null);
-    const spec = supply({ model: `S-${i}`, ...known, ...cables, ...wide, efficiency } as Partial<SupplySpec>);
-    return { id: `s${i}`, name: `s${i}`, spec, minor: 4000 + i, owned: false, resaleMinor: null, alike: [] };
+    const spec = supply({
+      model: `S-${i}`,
+      ...known,
+      ...cables,
+      ...wide,
+      efficiency,
+    } as Partial<SupplySpec>);
+    return {
+      id: `s${i}`,
+      name: `s${i}`,
+      spec,
+      minor: 4000 + i,
+      owned: false,
+      resaleMinor: null,
+      alike: [],
+    };
   });
   return { ...input, supplies };
 }
@@ -99,13 +129,20 @@ describe('many supplies', () => {
     const states = new Set<string>();
     for (let i = 0; i < scaled(300); i++) {
       const dock = takes[i % takes.length] as number;
-      const combo = { route: draw.whole(0, input.routes.length - 1), dock, card: draw.whole(0, 11), screen: 0, supply: i % 150 };
+      const combo = {
+        route: draw.whole(0, input.routes.length - 1),
+        dock,
+        card: draw.whole(0, 11),
+        screen: 0,
+        supply: i % 150,
+      };
       const own = ranking.at(ranking.indexAt(combo));
       const e = evaluate({ chain: ranking.chainAt(combo), context: input.context });
       states.add(own.state);
       if (
         own.contradicted === null &&
-        (own.state !== e.predicted.verdict.state || (own.state !== 'blocked' && own.open !== openOf(e)))
+        (own.state !== e.predicted.verdict.state ||
+          (own.state !== 'blocked' && own.open !== openOf(e)))
       )
         wrong.push(JSON.stringify(combo));
     }
@@ -131,12 +168,16 @@ describe('search', () => {
               if (wants !== supply >= 0) continue;
               const chain = r.chainAt({ route, dock, card, screen, supply });
               const direct = chain.path?.at(-1)?.spec;
-              const slot = direct !== undefined && 'farEnd' in direct && direct.farEnd === 'pcie-slot';
+              const slot =
+                direct !== undefined && 'farEnd' in direct && direct.farEnd === 'pcie-slot';
               const e = evaluate({ chain, context: r.input.context });
               const apart = e.findings.some(
-                (f) => f.code === 'link/plug-mismatch' || (f.code === 'cable/missing' && f.certainty === 'certain'),
+                (f) =>
+                  f.code === 'link/plug-mismatch' ||
+                  (f.code === 'cable/missing' && f.certainty === 'certain'),
               );
-              const spare = spec?.fixedLead === 'yes' && chain.path?.some((p) => !isAdapter(p.spec));
+              const spare =
+                spec?.fixedLead === 'yes' && chain.path?.some((p) => !isAdapter(p.spec));
               if ((spec === null) !== slot || apart || spare) continue;
               all.push(r.at(r.indexAt({ route, dock, card, screen, supply })));
             }
@@ -153,12 +194,18 @@ describe('search', () => {
       const able = kept.filter((x) => (x.fps[k] ?? 0) > 0);
       const plain = able.filter((x) => !able.some((y) => dominates(y, x, k)));
       const prices = new Map(plain.map((x) => [x.minor, x.fps[k]]));
-      expect(front.points().map((p) => [p.minor, p.fps])).toEqual([...prices].sort((a, b) => a[0] - b[0]));
+      expect(front.points().map((p) => [p.minor, p.fps])).toEqual(
+        [...prices].sort((a, b) => a[0] - b[0]),
+      );
     }
     for (const row of r.left.rows()) {
       expect(row.n).toBe(all.filter((x) => x.fails.includes(row.reason)).length);
-      expect(row.alone).toBe(all.filter((x) => x.fails.length === 1 && x.fails[0] === row.reason).length);
-      const fewest = Math.min(...all.filter((x) => x.fails.includes(row.reason)).map((x) => x.fails.length));
+      expect(row.alone).toBe(
+        all.filter((x) => x.fails.length === 1 && x.fails[0] === row.reason).length,
+      );
+      const fewest = Math.min(
+        ...all.filter((x) => x.fails.includes(row.reason)).map((x) => x.fails.length),
+      );
       expect(row.nearest?.n).toBe(fewest);
     }
     const pairs = new Set(kept.map((x) => `${x.dock} ${x.card}`));
@@ -219,14 +266,28 @@ describe('search', () => {
   it('buys the cable that a dock without a fixed lead needs, prices it, and says where the catalogue holds none', () => {
     const one = directChain();
     const piece = (id: string, spec: PieceSpec, minor: number) => ({ ...oneOf(id, spec), minor });
-    const oneOf = <S>(id: string, spec: S) => ({ id, name: id, spec, minor: 0, owned: true, resaleMinor: null, alike: [] });
+    const oneOf = <S>(id: string, spec: S) => ({
+      id,
+      name: id,
+      spec,
+      minor: 0,
+      owned: true,
+      resaleMinor: null,
+      alike: [],
+    });
     const board = (fixedLead: 'yes' | 'no' | null) => ({ ...(one.dock as DockSpec), fixedLead });
     const cable = piece('K-O', one.path?.[0]?.spec as PieceSpec, 2200);
     const search = (fixedLead: 'yes' | 'no' | null, pieces: (typeof cable)[]) => {
-      const ways = [{ socket: 'left', pieces: [] }, ...pieces.map((p) => ({ socket: 'left', pieces: [{ ...p, owned: false }] }))];
+      const ways = [
+        { socket: 'left', pieces: [] },
+        ...pieces.map((p) => ({ socket: 'left', pieces: [{ ...p, owned: false }] })),
+      ];
       const r = ranked({
         ...unlimited(input),
-        base: { ...input.base, host: { ...(input.base.host as HostSpec), sockets: one.host?.sockets ?? [] } },
+        base: {
+          ...input.base,
+          host: { ...(input.base.host as HostSpec), sockets: one.host?.sockets ?? [] },
+        },
         routes: ways,
         boxes: [],
         seen: [],
@@ -253,10 +314,20 @@ describe('search', () => {
 
   it('an all-in-one goes only with the card it is sold with, for the price of the box', () => {
     const [d] = input.docks;
-    const solid = { ...(d as (typeof input.docks)[number]), spec: { ...d!.spec, form: 'all-in-one' as const }, owned: false };
-    const r = ranked({ ...input, docks: [solid], boxes: [{ dockId: 'd0', cardId: 'c3', minor: 5000 }] });
+    const solid = {
+      ...(d as (typeof input.docks)[number]),
+      spec: { ...d!.spec, form: 'all-in-one' as const },
+      owned: false,
+    };
+    const r = ranked({
+      ...input,
+      docks: [solid],
+      boxes: [{ dockId: 'd0', cardId: 'c3', minor: 5000 }],
+    });
     const fails = (card: number) =>
-      r.at(r.indexAt({ route: 0, dock: 0, card, screen: 0, supply: -1 })).fails.includes('soldered');
+      r
+        .at(r.indexAt({ route: 0, dock: 0, card, screen: 0, supply: -1 }))
+        .fails.includes('soldered');
     expect([fails(3), fails(4)]).toEqual([false, true]);
   });
 
@@ -269,16 +340,27 @@ describe('search', () => {
     if (!chosen) throw new Error('nothing fits');
     const [equal] = cheapestEqual(r, views, chosen, 30);
     const same = everything(r).filter(
-      (x) => ['route', 'dock', 'screen', 'supply'].every((k) => x[k as 'route'] === chosen[k as 'route']) && x.fails.length === 0,
+      (x) =>
+        ['route', 'dock', 'screen', 'supply'].every(
+          (k) => x[k as 'route'] === chosen[k as 'route'],
+        ) && x.fails.length === 0,
     );
-    const least = Math.min(...same.filter((x) => (x.fps[0] ?? 0) >= (chosen.fps[0] ?? 0) * 0.7).map((x) => x.minor));
+    const least = Math.min(
+      ...same.filter((x) => (x.fps[0] ?? 0) >= (chosen.fps[0] ?? 0) * 0.7).map((x) => x.minor),
+    );
     expect(equal?.row.minor ?? chosen.minor).toBe(least);
   });
 
   it('parts with the same facts stand for each other, the cheapest first; what is known by name does not', () => {
     const [a] = input.cards;
     if (!a) throw new Error('no card');
-    const twin = (id: string, minor: number | null) => ({ ...a, id, name: id, minor, owned: false });
+    const twin = (id: string, minor: number | null) => ({
+      ...a,
+      id,
+      name: id,
+      minor,
+      owned: false,
+    });
     const list = [twin('x', 900), twin('y', 700), twin('z', null)];
     expect(collapsed(list, () => false)).toEqual([{ ...twin('y', 700), alike: ['x', 'z'] }]);
     expect(collapsed(list, (c) => c.id === 'x').map((c) => c.id)).toEqual(['x', 'y']);

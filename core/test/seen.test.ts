@@ -18,8 +18,17 @@ import {
 import { CAUSE_WORDS } from '../src/troubleshoot/text';
 import { directChain, tunnelChain } from './make';
 
-const bridge = { classCode: '0604', cap: { gts: 2.5, lanes: 4 }, now: { gts: 2.5, lanes: 4 }, topGts: 2.5 };
-const device = (address: string, parent: string | null, over: object) => ({ address, parent, ...over });
+const bridge = {
+  classCode: '0604',
+  cap: { gts: 2.5, lanes: 4 },
+  now: { gts: 2.5, lanes: 4 },
+  topGts: 2.5,
+};
+const device = (address: string, parent: string | null, over: object) => ({
+  address,
+  parent,
+  ...over,
+});
 /** A tunnel with a dock and a card, as a probe reports it; what differs is said by the test. */
 function report(over: Partial<Report> = {}, card: object | null = {}): Report {
   return reportSchema.parse({
@@ -39,7 +48,15 @@ function report(over: Partial<Report> = {}, card: object | null = {}): Report {
         errors: { corrected: 3, nonfatal: 0, fatal: 0 },
       }),
       ...(card
-        ? [device('0000:03:00.0', '0000:02:01.0', { classCode: '0300', port: 'endpoint', driver: 'x', assigned: true, ...card })]
+        ? [
+            device('0000:03:00.0', '0000:02:01.0', {
+              classCode: '0300',
+              port: 'endpoint',
+              driver: 'x',
+              assigned: true,
+              ...card,
+            }),
+          ]
         : []),
     ],
     routers: [{ route: '0-0' }, { route: '0-1', rxLanes: 2, authorized: 1 }],
@@ -69,14 +86,28 @@ describe('what a report says to the causes', () => {
   });
 
   it('an empty slot behind bridges, a card that fell off, a plug nobody claims', () => {
-    expect(seenOf(report({}, null), 'tunnel')).toMatchObject({ bridges: true, card: 'absent', present: false });
-    expect(seenOf(report({}, { state: 'gone' }), 'tunnel')).toMatchObject({ card: 'gone', driver: null });
-    expect(seenOf(report({ ports: [{ domain: 0, port: 1, link: null, plug: 1 }] }), 'tunnel').usb4).toBe(false);
+    expect(seenOf(report({}, null), 'tunnel')).toMatchObject({
+      bridges: true,
+      card: 'absent',
+      present: false,
+    });
+    expect(seenOf(report({}, { state: 'gone' }), 'tunnel')).toMatchObject({
+      card: 'gone',
+      driver: null,
+    });
+    expect(
+      seenOf(report({ ports: [{ domain: 0, port: 1, link: null, plug: 1 }] }), 'tunnel').usb4,
+    ).toBe(false);
   });
 
   it('a bus listing says nothing of plugs, routers and screens: none of it speaks against a cause', () => {
     const listing = report({ source: 'lspci', routers: [], domains: [], ports: [], plugs: [] });
-    expect(seenOf(listing, 'tunnel')).toMatchObject({ partner: null, usb4: null, router: null, screen: null });
+    expect(seenOf(listing, 'tunnel')).toMatchObject({
+      partner: null,
+      usb4: null,
+      router: null,
+      screen: null,
+    });
   });
 });
 
@@ -86,16 +117,39 @@ describe('causes ranked by what was seen', () => {
   // Each pair of looks is common practice, no published source: where the trade looks to tell these causes apart.
   it.each([
     ['nothing-listed', { router: false, partner: true, usb4: true, lamp: true }, 'cable-charges'],
-    ['nothing-listed', { router: false, partner: true, usb4: false, lamp: true }, 'look-alike-port'],
+    [
+      'nothing-listed',
+      { router: false, partner: true, usb4: false, lamp: true },
+      'look-alike-port',
+    ],
     ['nothing-listed', { router: false, partner: false, usb4: true, lamp: true }, 'plug-not-home'],
     ['nothing-listed', { router: false, partner: false, lamp: false }, 'dock-off'],
-    ['router-no-card', { router: true, authorized: 0, security: 'user', bridges: false }, 'not-approved'],
-    ['router-no-card', { router: true, authorized: 0, security: 'nopcie', bridges: false }, 'no-tunnelling'],
-    ['router-no-card', { router: true, authorized: 1, bridges: true, card: 'absent', present: false }, 'card-seat'],
-    ['router-no-card', { router: true, authorized: 1, bridges: true, card: 'absent', present: true }, 'power-cables'],
-  ] as [SymptomId, Partial<ChainObservation>, CauseId][])('%s and %j: %s first', (symptom, seen, cause) => {
-    expect(ranked(symptom, seen)[0]).toBe(cause);
-  });
+    [
+      'router-no-card',
+      { router: true, authorized: 0, security: 'user', bridges: false },
+      'not-approved',
+    ],
+    [
+      'router-no-card',
+      { router: true, authorized: 0, security: 'nopcie', bridges: false },
+      'no-tunnelling',
+    ],
+    [
+      'router-no-card',
+      { router: true, authorized: 1, bridges: true, card: 'absent', present: false },
+      'card-seat',
+    ],
+    [
+      'router-no-card',
+      { router: true, authorized: 1, bridges: true, card: 'absent', present: true },
+      'power-cables',
+    ],
+  ] as [SymptomId, Partial<ChainObservation>, CauseId][])(
+    '%s and %j: %s first',
+    (symptom, seen, cause) => {
+      expect(ranked(symptom, seen)[0]).toBe(cause);
+    },
+  );
 
   it('seeing more never takes a cause off the list, and seeing nothing answers nothing', () => {
     const any = fc.record({
@@ -111,7 +165,11 @@ describe('causes ranked by what was seen', () => {
     fc.assert(
       fc.property(any, fc.constantFrom(...SYMPTOM_IDS), fc.boolean(), (seen, symptom, tunnel) => {
         const net = netFor(tunnel ? tunnelChain() : directChain());
-        const all = rankedCauses(net, symptom, answersOf(said(seen as Partial<ChainObservation>), null));
+        const all = rankedCauses(
+          net,
+          symptom,
+          answersOf(said(seen as Partial<ChainObservation>), null),
+        );
         expect([...all].sort()).toEqual([...net.causes].sort());
       }),
     );
@@ -124,12 +182,15 @@ describe('causes ranked by what was seen', () => {
 });
 
 describe('BU-15 counters before a load and after it', () => {
-  const counted = (corrected: number, fatal = 0) => report({}, { errors: { corrected, nonfatal: fatal, fatal: 0 } });
+  const counted = (corrected: number, fatal = 0) =>
+    report({}, { errors: { corrected, nonfatal: fatal, fatal: 0 } });
 
   it('takes the end of the link that saw more, and what came in between', () => {
     expect(errorTotals(counted(5), 'tunnel')).toEqual({ corrected: 5, fatal: 0 });
     expect(errorTotals(counted(1), 'tunnel')).toEqual({ corrected: 3, fatal: 0 });
-    expect(countsBetween(counted(5), counted(17), 'tunnel', { minutes: 10, downs: 0 })).toMatchObject({
+    expect(
+      countsBetween(counted(5), counted(17), 'tunnel', { minutes: 10, downs: 0 }),
+    ).toMatchObject({
       correctedBefore: 5,
       correctedAfter: 17,
       downs: 0,
@@ -137,11 +198,15 @@ describe('BU-15 counters before a load and after it', () => {
   });
 
   it('a counter that began anew counts from nothing; without a card afterwards the end is not known', () => {
-    expect(countsBetween(counted(50), counted(4), 'tunnel', { minutes: 10, downs: 1 })).toMatchObject({
+    expect(
+      countsBetween(counted(50), counted(4), 'tunnel', { minutes: 10, downs: 1 }),
+    ).toMatchObject({
       correctedBefore: 0,
       correctedAfter: 4,
     });
-    expect(countsBetween(counted(5), report({}, null), 'tunnel', { minutes: 10, downs: 1 })).toMatchObject({
+    expect(
+      countsBetween(counted(5), report({}, null), 'tunnel', { minutes: 10, downs: 1 }),
+    ).toMatchObject({
       correctedBefore: 5,
       correctedAfter: null,
     });
@@ -166,14 +231,22 @@ describe('what a look says is wrong at a step', () => {
 describe('paths in a report', () => {
   it('decide over bus numbers; ones that loop make no loop', () => {
     const address = fc.constantFrom('0000:00:01.0', '0000:00:02.0', '0000:00:03.0', '0000:00:04.0');
-    const any = fc.uniqueArray(fc.tuple(address, fc.option(address)), { selector: ([a]) => a, minLength: 1 });
+    const any = fc.uniqueArray(fc.tuple(address, fc.option(address)), {
+      selector: ([a]) => a,
+      minLength: 1,
+    });
     fc.assert(
       fc.property(any, (list) => {
-        const devices = report({ devices: list.map(([a, p]) => device(a, p, {})) as never }).devices;
-        const nodes = deviceTree(reportSchema.parse({ format: 'ruddy-bridge/report', version: 1, devices }).devices);
+        const devices = report({
+          devices: list.map(([a, p]) => device(a, p, {})) as never,
+        }).devices;
+        const nodes = deviceTree(
+          reportSchema.parse({ format: 'ruddy-bridge/report', version: 1, devices }).devices,
+        );
         for (const n of nodes) {
           let steps = 0;
-          for (let at: (typeof nodes)[number] | null = n; at; at = at.parent) expect(++steps).toBeLessThan(10);
+          for (let at: (typeof nodes)[number] | null = n; at; at = at.parent)
+            expect(++steps).toBeLessThan(10);
         }
       }),
     );
@@ -198,7 +271,11 @@ describe('BE-02 faults of a chain, and the words of a bench', () => {
   });
 
   it('bench time, and a sentence with a number for every state', () => {
-    expect([benchTime(0), benchTime(725_000), benchTime(3_725_999)]).toEqual(['0:00', '12:05', '1:02:05']);
+    expect([benchTime(0), benchTime(725_000), benchTime(3_725_999)]).toEqual([
+      '0:00',
+      '12:05',
+      '1:02:05',
+    ]);
     const state = {
       ms: 61_000,
       since: 4000,
@@ -221,6 +298,7 @@ describe('BE-02 faults of a chain, and the words of a bench', () => {
       'lost',
     ])
       expect(benchSentence({ ...state, stage } as never)).toMatch(/\d/);
-    for (const host of ['frozen', 'asks-key']) expect(benchSentence({ ...state, stage: 'lost', host } as never)).toMatch(/\d/);
+    for (const host of ['frozen', 'asks-key'])
+      expect(benchSentence({ ...state, stage: 'lost', host } as never)).toMatch(/\d/);
   });
 });

@@ -2,8 +2,20 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { MeasureTrend } from '../src/bring-up';
 import type { Claim, ClaimJudged, Reliability } from '../src/compatibility';
-import { type EvidenceSummary, expectation, type Finding, NO_EVIDENCE, NO_TALLY } from '../src/plan';
-import { compareRuns, type Elasticity, type Limiter, type LimiterEvidence, type TollRead } from '../src/runs';
+import {
+  type EvidenceSummary,
+  expectation,
+  type Finding,
+  NO_EVIDENCE,
+  NO_TALLY,
+} from '../src/plan';
+import {
+  compareRuns,
+  type Elasticity,
+  type Limiter,
+  type LimiterEvidence,
+  type TollRead,
+} from '../src/runs';
 import type { TroubleAdvice } from '../src/troubleshoot';
 import * as texts from './all-text';
 import { chains } from './any-chain';
@@ -30,7 +42,8 @@ const trend = (t: Partial<MeasureTrend>): MeasureTrend => ({
   p: 0.01,
   ...t,
 });
-const toll = (t: Partial<TollRead>) => ({ basis: 'slot', ms: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
+const toll = (t: Partial<TollRead>) =>
+  ({ basis: 'slot', ms: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
 const here = { fps: 80, resolution: '2560x1440' };
 const shares = (lo: number, hi: number) => ({ mid: 0.5, lo, hi });
 const limiter = (named: Limiter['named']) =>
@@ -40,10 +53,22 @@ const limiter = (named: Limiter['named']) =>
   }) as unknown as Limiter;
 const claim = { measure: 'works', lo: 90, hi: null, where: [] } as unknown as Claim;
 const judged = (n: number, within: number, state: ClaimJudged['state']) =>
-  ({ n, within, share: { lo: 0.2, hi: 0.9 }, state, never: [], seen: null, against: [] }) as ClaimJudged;
+  ({
+    n,
+    within,
+    share: { lo: 0.2, hi: 0.9 },
+    state,
+    never: [],
+    seen: null,
+    against: [],
+  }) as ClaimJudged;
 const suspects = (p: number, now: TroubleAdvice['now']) =>
   ({ top: { cause: 'cable-class', p }, offers: [], now }) as unknown as TroubleAdvice;
-const held = (mid: number, lo: number, hi: number) => ({ resolution: '2160p', predicted: { mid, lo, hi }, measured: 60.2 });
+const held = (mid: number, lo: number, hi: number) => ({
+  resolution: '2160p',
+  predicted: { mid, lo, hi },
+  measured: 60.2,
+});
 const hours = (drops: number, mid: number | null, hi: number | null): Reliability => ({
   hours: 40,
   drops,
@@ -52,7 +77,9 @@ const hours = (drops: number, mid: number | null, hi: number | null): Reliabilit
   between: { lo: 9, mid, hi },
 });
 const said = (name: string, averages: readonly number[]) =>
-  ({ name, averages, stats: { period: null, atMs: [], low1: { at: 1 } } }) as unknown as Parameters<typeof texts.pairSentence>[0];
+  ({ name, averages, stats: { period: null, atMs: [], low1: { at: 1 } } }) as unknown as Parameters<
+    typeof texts.pairSentence
+  >[0];
 const noisy = [100, 104, 96];
 const noisier = [101, 97, 105];
 const elastic = (e: Partial<Elasticity>): Elasticity => ({
@@ -72,7 +99,11 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
   estimateText: [
     ['narrow', texts.estimateText({ mid: 61, lo: 59, hi: 63 }, 0), '61.0 ±2.0'],
     ['lopsided', texts.estimateText({ mid: 61, lo: 60, hi: 75 }, 0), '61.0 (60.0 to 75.0)'],
-    ['wider than the figure', texts.estimateText({ mid: 59.9, lo: -7.1, hi: 126.9 }, 0), '0 to 127'],
+    [
+      'wider than the figure',
+      texts.estimateText({ mid: 59.9, lo: -7.1, hi: 126.9 }, 0),
+      '0 to 127',
+    ],
   ],
   noneShown: [
     ['no change inside', String(texts.noneShown({ lo: -1, hi: 1 })), 'true'],
@@ -82,15 +113,31 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ['too few', texts.yearlyTrend(null), 'No trend can be told from fewer than three days.'],
     ['chance', texts.yearlyTrend({ slope: 0.8, p: 1, n: 4 }), 'No trend shown in 4 days.'],
     ['at the limit', texts.yearlyTrend({ slope: 0.8, p: 0.05, n: 5 }), 'No trend shown in 5 days.'],
-    ['told', texts.yearlyTrend({ slope: -3.2, p: 0.01, n: 9 }), 'Trend: 3.2 % a year slower, in 9 days.'],
+    [
+      'told',
+      texts.yearlyTrend({ slope: -3.2, p: 0.01, n: 9 }),
+      'Trend: 3.2 % a year slower, in 9 days.',
+    ],
   ],
   agedTrend: [
     ['too few', texts.agedTrend(null), /^A trend takes three tests/],
-    ['chance', texts.agedTrend({ slope: 0.8, p: 1, n: 3 }), 'No difference shown between older and newer tests, in 3 tests.'],
-    ['told', texts.agedTrend({ slope: 0.8, p: 0.02, n: 7 }), /0\.8 points a year higher in newer tests.*in 7 tests\.$/],
+    [
+      'chance',
+      texts.agedTrend({ slope: 0.8, p: 1, n: 3 }),
+      'No difference shown between older and newer tests, in 3 tests.',
+    ],
+    [
+      'told',
+      texts.agedTrend({ slope: 0.8, p: 0.02, n: 7 }),
+      /0\.8 points a year higher in newer tests.*in 7 tests\.$/,
+    ],
   ],
   repeatsText: [
-    ['within reach', texts.repeatsText({ repeats: 6, least: 0, scatter: 0.03, most: 50 }), /^6 repeats a cell, .* 3\.0 %\.$/],
+    [
+      'within reach',
+      texts.repeatsText({ repeats: 6, least: 0, scatter: 0.03, most: 50 }),
+      /^6 repeats a cell, .* 3\.0 %\.$/,
+    ],
     [
       'out of reach',
       texts.repeatsText({ repeats: null, least: 0.066, scatter: 0.12, most: 50 }),
@@ -98,7 +145,11 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
   ],
   trendText: [
-    ['too few', texts.trendText(trend({ way: 'too-few', n: 3 })), /3 readings are too few for a trend$/],
+    [
+      'too few',
+      texts.trendText(trend({ way: 'too-few', n: 3 })),
+      /3 readings are too few for a trend$/,
+    ],
     ['none', texts.trendText(trend({ way: 'none', p: 0.4 })), /no trend shown in 8 readings$/],
     ['told', texts.trendText(trend({})), /by chance in 1 % of cases, 8 readings$/],
   ],
@@ -108,25 +159,49 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       texts.comparedText(compareRuns([100], [120])),
       '20.0 % faster, 120.0 % of, nothing lost; too few repeats to tell',
     ],
-    ['chance', texts.comparedText(compareRuns(noisy ?? [], noisier ?? [])), /^no difference shown \(−\d/],
-    ['told', texts.comparedText(compareRuns([100, 101, 99], [120, 121, 119])), /^20\.0 % faster \(\+1/],
+    [
+      'chance',
+      texts.comparedText(compareRuns(noisy ?? [], noisier ?? [])),
+      /^no difference shown \(−\d/,
+    ],
+    [
+      'told',
+      texts.comparedText(compareRuns([100, 101, 99], [120, 121, 119])),
+      /^20\.0 % faster \(\+1/,
+    ],
   ],
   pairSentence: [
     [
       'chance',
-      texts.pairSentence(said('A', noisy ?? []), said('B', noisier ?? []), compareRuns(noisy ?? [], noisier ?? [])),
+      texts.pairSentence(
+        said('A', noisy ?? []),
+        said('B', noisier ?? []),
+        compareRuns(noisy ?? [], noisier ?? []),
+      ),
       /: no difference shown \([^)]*\)\.$/,
     ],
     [
       'told',
-      texts.pairSentence(said('A', [100, 101, 99]), said('B', [50, 51, 49]), compareRuns([100, 101, 99], [50, 51, 49])),
+      texts.pairSentence(
+        said('A', [100, 101, 99]),
+        said('B', [50, 51, 49]),
+        compareRuns([100, 101, 99], [50, 51, 49]),
+      ),
       /ms a frame more\.$/,
     ],
   ],
   lostText: [['a gain', texts.lostText(-38.1), 'nothing lost']],
   tollText: [
-    ['one run a side', texts.tollText(toll({ lo: null, hi: null })), '4.0 ms a frame (too few repeats for an interval)'],
-    ['no change inside', texts.tollText(toll({ ms: 0.3, lo: -0.5, hi: 1.1 })), '−0.5 to 1.1 ms a frame'],
+    [
+      'one run a side',
+      texts.tollText(toll({ lo: null, hi: null })),
+      '4.0 ms a frame (too few repeats for an interval)',
+    ],
+    [
+      'no change inside',
+      texts.tollText(toll({ ms: 0.3, lo: -0.5, hi: 1.1 })),
+      '−0.5 to 1.1 ms a frame',
+    ],
     ['told', texts.tollText(toll({})), '4.0 ms a frame (±0.3)'],
   ],
   tollSentence: [
@@ -140,7 +215,11 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       texts.tollSentence(toll({ basis: 'interval', lo: 0, hi: 5.1 }), here, null),
       /^The link costs 0 to 5\.1 ms a frame: .* cannot be told/,
     ],
-    ['told', texts.tollSentence(toll({}), here, 100), /^The link costs 4\.0 ms a frame \(±0\.3\): 80\.0 frames\/s/],
+    [
+      'told',
+      texts.tollSentence(toll({}), here, 100),
+      /^The link costs 4\.0 ms a frame \(±0\.3\): 80\.0 frames\/s/,
+    ],
   ],
   evidenceText: [
     [
@@ -155,12 +234,21 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
     [
       'told',
-      texts.evidenceText({ code: 'toll', toll: toll({}), basis: 'slot', share: 0.3 } as unknown as LimiterEvidence),
+      texts.evidenceText({
+        code: 'toll',
+        toll: toll({}),
+        basis: 'slot',
+        share: 0.3,
+      } as unknown as LimiterEvidence),
       /30 % of the frame\.$/,
     ],
   ],
   limiterText: [
-    ['named', texts.limiterText(limiter({ says: 'named', stage: 'link', chance: 0.9 })), /50 % of the frame \(40 % to 60 %\)\.$/],
+    [
+      'named',
+      texts.limiterText(limiter({ says: 'named', stage: 'link', chance: 0.9 })),
+      /50 % of the frame \(40 % to 60 %\)\.$/,
+    ],
     [
       'not known',
       texts.limiterText(limiter({ says: 'cannot-tell', between: ['cpu', 'link'], alike: false })),
@@ -173,31 +261,60 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
   ],
   elasticityText: [
-    ['the same clock', texts.elasticityText(elastic({ says: 'same-clock' })), /the clock did not change, so nothing follows\.$/],
+    [
+      'the same clock',
+      texts.elasticityText(elastic({ says: 'same-clock' })),
+      /the clock did not change, so nothing follows\.$/,
+    ],
     ['uncertain', texts.elasticityText(elastic({})), /too uncertain to say; repeat\.$/],
   ],
   termText: [
     [
       'a bound',
-      texts.termText({ kind: 'trips', of: '', value: 3, lo: null, hi: null, state: 'bound' } as never).value,
+      texts.termText({
+        kind: 'trips',
+        of: '',
+        value: 3,
+        lo: null,
+        hi: null,
+        state: 'bound',
+      } as never).value,
       /^up to 3/,
     ],
   ],
   fitText: [
     [
       'nothing left out',
-      texts.fitText({ runs: 3, cells: 3, rates: 1, refused: null, left: { rms: null, constantRms: null, n: 0, of: 3 } } as never),
+      texts.fitText({
+        runs: 3,
+        cells: 3,
+        rates: 1,
+        refused: null,
+        left: { rms: null, constantRms: null, n: 0, of: 3 },
+      } as never),
       /nothing could be left out to test it\.$/,
     ],
-    ['refused', texts.fitText({ runs: 2, cells: 2, rates: 1, refused: 'too-few' } as never), /^Not used: /],
+    [
+      'refused',
+      texts.fitText({ runs: 2, cells: 2, rates: 1, refused: 'too-few' } as never),
+      /^Not used: /,
+    ],
   ],
   forecastText: [
     ['told', texts.forecastText({ fps: { mid: 77, lo: 68, hi: 86 } }), '77.0 ±9.0 frames/s'],
-    ['wider than the figure', texts.forecastText({ fps: { mid: 59.9, lo: 0, hi: 127 } }), '0 to 127 frames/s'],
+    [
+      'wider than the figure',
+      texts.forecastText({ fps: { mid: 59.9, lo: 0, hi: 127 } }),
+      '0 to 127 frames/s',
+    ],
   ],
   heldText: [
     ['told', texts.heldText(held(61, 59, 63)), '2160p predicted 61.0 ±2.0, measured 60.2'],
-    ['wider than the figure', texts.heldText(held(59.9, -7.1, 126.9)), '2160p predicted 0 to 127, measured 60.2'],
+    [
+      'wider than the figure',
+      texts.heldText(held(59.9, -7.1, 126.9)),
+      '2160p predicted 0 to 127, measured 60.2',
+    ],
   ],
   scoreText: [
     ['none', texts.scoreText(score(0)), 'No prediction has met its run yet.'],
@@ -209,31 +326,64 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ['four', texts.seenWords(seen(3, 1)), '3 of 4 worked'],
     ['five', texts.seenWords(seen(4, 1)), '4 of 5 worked (38 to 96 %)'],
   ],
-  evidenceWords: [['none', texts.evidenceWords(NO_EVIDENCE), 'Nothing seen of exactly this chain; no near chain is logged.']],
+  evidenceWords: [
+    [
+      'none',
+      texts.evidenceWords(NO_EVIDENCE),
+      'Nothing seen of exactly this chain; no near chain is logged.',
+    ],
+  ],
   expectationWords: [
     ['none', texts.expectationWords(expectation(NO_EVIDENCE), NO_EVIDENCE), /^Nothing is known/],
     [
       'three',
-      texts.expectationWords(expectation(about({ exact: seen(2, 1) })), about({ exact: seen(2, 1) })),
+      texts.expectationWords(
+        expectation(about({ exact: seen(2, 1) })),
+        about({ exact: seen(2, 1) }),
+      ),
       'Too few entries for a share: 3 of this chain, 0 near ones.',
     ],
   ],
   reliabilityWords: [
     ['none', texts.reliabilityWords(null), 'No hours in use noted yet.'],
-    ['no drop', texts.reliabilityWords(hours(0, null, null)), /^0 drops and freezes in 40 hours: at most 3 in that time/],
-    ['one drop', texts.reliabilityWords(hours(1, 40, null)), '1 drop in 40 hours: one in 40 hours (9.0 to open above).'],
+    [
+      'no drop',
+      texts.reliabilityWords(hours(0, null, null)),
+      /^0 drops and freezes in 40 hours: at most 3 in that time/,
+    ],
+    [
+      'one drop',
+      texts.reliabilityWords(hours(1, 40, null)),
+      '1 drop in 40 hours: one in 40 hours (9.0 to open above).',
+    ],
   ],
   claimWords: [
-    ['none', texts.claimWords(claim, judged(0, 0, 'none')), 'Nothing measured yet that it speaks of.'],
-    ['four', texts.claimWords(claim, judged(4, 3, 'open')), '3 of 4 worked: at least 90 % cannot be told yet.'],
+    [
+      'none',
+      texts.claimWords(claim, judged(0, 0, 'none')),
+      'Nothing measured yet that it speaks of.',
+    ],
+    [
+      'four',
+      texts.claimWords(claim, judged(4, 3, 'open')),
+      '3 of 4 worked: at least 90 % cannot be told yet.',
+    ],
     ['twenty', texts.claimWords(claim, judged(20, 12, 'fails')), /^12 of 20 worked \(20 to 90 %\)/],
   ],
   searchHeadline: [
-    ['nothing tells', texts.searchHeadline(suspects(0.3, 'stuck'), 5), /^0 safe tests left that tell anything/],
+    [
+      'nothing tells',
+      texts.searchHeadline(suspects(0.3, 'stuck'), 5),
+      /^0 safe tests left that tell anything/,
+    ],
     ['not sure', texts.searchHeadline(suspects(0.3, 'fix'), 5), /^No safe test left tells enough/],
   ],
   typicalWords: [
-    ['a guess', texts.typicalWords({ typical: [170, 340], unit: 'mm' }), 'Typical: 170 to 340 mm, not confirmed.'],
+    [
+      'a guess',
+      texts.typicalWords({ typical: [170, 340], unit: 'mm' }),
+      'Typical: 170 to 340 mm, not confirmed.',
+    ],
     ['none', texts.typicalWords({}), ''],
   ],
   suspicionPercent: [['next to nothing', texts.suspicionPercent(0.0001), 'under 1 %']],
@@ -243,7 +393,9 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ['never with it', texts.pullWords(0), /^more than 100 times less likely/],
   ],
   bitWords: [['next to nothing', texts.bitWords(0.001), '0.00 bits']],
-  countsWords: [['one try', texts.countsWords([{ order: 'dock-first', worked: 1, n: 1 }]), / 1 of 1$/]],
+  countsWords: [
+    ['one try', texts.countsWords([{ order: 'dock-first', worked: 1, n: 1 }]), / 1 of 1$/],
+  ],
 };
 
 /** Sentences that name a part, a figure given or a step, and estimate nothing. */
@@ -254,13 +406,17 @@ const PLAIN =
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence
   badRowText testWords captureProblemText signed unlikeText noteText runSentence hitchText pairText stageName adviceText swapText alarmText missingText
-  sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(/\s+/);
+  sharesWords claimRange claimWhere cellWords pinWords packText dueWords loansHeadline afterReturn`.split(
+    /\s+/,
+  );
 
 const BROKEN = /undefined|NaN|Infinity|\[object|\.\.|\(p \d|[^\d] {2}|: :|said no day said/;
 
 describe('every sentence of texts', () => {
   it('is either fed its edge cases here or estimates nothing', () => {
-    const exported = Object.entries(texts).flatMap(([name, value]) => (typeof value === 'function' ? [name] : []));
+    const exported = Object.entries(texts).flatMap(([name, value]) =>
+      typeof value === 'function' ? [name] : [],
+    );
     expect([...Object.keys(ESTIMATES), ...PLAIN].sort()).toEqual(exported.sort());
   });
 

@@ -41,8 +41,11 @@ describe('a session', () => {
 
   it('no order of the cells takes fewer minutes (every order of six cells and fewer tried)', () => {
     const orders = (list: string[][]): string[][][] =>
-      list.length < 2 ? [list] : list.flatMap((x, i) => orders(list.filter((_, k) => k !== i)).map((o) => [x, ...o]));
-    const minutes = (a: string[], b: string[], f: Factor[]) => f.reduce((m, x, i) => m + (a[i] === b[i] ? 0 : x.minutes), 0);
+      list.length < 2
+        ? [list]
+        : list.flatMap((x, i) => orders(list.filter((_, k) => k !== i)).map((o) => [x, ...o]));
+    const minutes = (a: string[], b: string[], f: Factor[]) =>
+      f.reduce((m, x, i) => m + (a[i] === b[i] ? 0 : x.minutes), 0);
     for (const factors of [
       [factor('card', 2, 15), factor('resolution', 3, 1)],
       [factor('lid', 2, 1), factor('card', 2, 15)],
@@ -51,7 +54,8 @@ describe('a session', () => {
     ]) {
       const plan = planSession(factors, 1);
       const cells = plan.steps.filter((s) => !s.back).map((s) => [...s.cell]);
-      const length = (o: string[][]) => o.slice(1).reduce((m, c, i) => m + minutes(o[i]!, c, factors), 0);
+      const length = (o: string[][]) =>
+        o.slice(1).reduce((m, c, i) => m + minutes(o[i]!, c, factors), 0);
       const best = Math.min(...orders(cells).map(length));
       expect(length(cells)).toBe(best);
     }
@@ -59,7 +63,11 @@ describe('a session', () => {
 
   it('every cell as often as planned, whatever varies', () => {
     const some = fc.array(
-      fc.tuple(fc.constantFrom('card', 'lid', 'resolution', 'title'), fc.integer({ min: 2, max: 4 }), fc.nat(20)),
+      fc.tuple(
+        fc.constantFrom('card', 'lid', 'resolution', 'title'),
+        fc.integer({ min: 2, max: 4 }),
+        fc.nat(20),
+      ),
       { minLength: 1, maxLength: 4 },
     );
     fc.assert(
@@ -67,7 +75,8 @@ describe('a session', () => {
         const factors = list.map(([d, n, m]) => factor(d as Factor['dimension'], n, m));
         const p = planSession(factors, repeats);
         const cells = new Map<string, number>();
-        for (const s of p.steps) if (!s.back) cells.set(s.cell.join(), (cells.get(s.cell.join()) ?? 0) + 1);
+        for (const s of p.steps)
+          if (!s.back) cells.set(s.cell.join(), (cells.get(s.cell.join()) ?? 0) + 1);
         expect(cells.size).toBe(factors.reduce((n, f) => n * f.levels.length, 1));
         expect([...cells.values()].every((n) => n === repeats)).toBe(true);
       }),
@@ -114,7 +123,12 @@ describe('where a session stands', () => {
   });
 
   it('counts nothing from before it was planned, and nothing of another level', () => {
-    const s = sessionState(factors, 1, [{ ...run('outside'), happenedAt: '2026-10-01T00:00:00Z' }, run('elsewhere')], planned);
+    const s = sessionState(
+      factors,
+      1,
+      [{ ...run('outside'), happenedAt: '2026-10-01T00:00:00Z' }, run('elsewhere')],
+      planned,
+    );
     expect(s.cells.every((c) => c.runs.length === 0)).toBe(true);
   });
 

@@ -4,7 +4,8 @@ import { portRoles } from '../src/plan';
 import { card, dock, host, judge, load, rates, socket, tunnelChain } from './make';
 
 const context = { asOf: '2026-11-20', house: {} };
-const with40 = (...loads: Load[]) => judge(tunnelChain({ dock: { slotGen: 4, controllerClass: 'd' }, loads }));
+const with40 = (...loads: Load[]) =>
+  judge(tunnelChain({ dock: { slotGen: 4, controllerClass: 'd' }, loads }));
 const screen = (over: Partial<Load> = {}) =>
   load({ kind: 'video', downGbps: DISPLAYPORT_GBPS.hbr3, upGbps: 0, allocates: 'no', ...over });
 
@@ -14,11 +15,15 @@ describe('PL-08 what takes from the link', () => {
     // 33.79 × 128/152 × 0.98 = 27.88; 35.79 × 128/156 × 0.98 = 28.78: arithmetic.
     expect(rates(e, 1)).toBe('27.9/28.8');
     expect(e.predicted.link.hops[1]?.takes).toHaveLength(1);
-    expect(e.findings.find((f) => f.code === 'link/shared')?.params).toMatchObject({ what: 'USB hub' });
+    expect(e.findings.find((f) => f.code === 'link/shared')?.params).toMatchObject({
+      what: 'USB hub',
+    });
   });
 
   it('while PCIe behind the tunnel binds, a small hub costs nothing', () => {
-    expect(rates(judge(tunnelChain({ loads: [load({ downGbps: 5, upGbps: 5 })] })), 1)).toBe('26.0/25.3');
+    expect(rates(judge(tunnelChain({ loads: [load({ downGbps: 5, upGbps: 5 })] })), 1)).toBe(
+      '26.0/25.3',
+    );
   });
 
   // Source: DisplayPort Standard, HBR3 with four lanes after encoding: 25.92 Gb/s; from memory.
@@ -43,16 +48,28 @@ describe('PL-08 what takes from the link', () => {
   it('a hub on its own cable takes nothing, whether load or dock says so', () => {
     expect(rates(with40(load({ ownLead: 'yes' })), 1)).toBe('32.0/31.2');
     const lead = (ownLead: 'yes' | null) =>
-      judge(tunnelChain({ dock: { slotGen: 4, controllerClass: 'd', ownLead }, loads: [load({ ownLead: null })] }));
+      judge(
+        tunnelChain({
+          dock: { slotGen: 4, controllerClass: 'd', ownLead },
+          loads: [load({ ownLead: null })],
+        }),
+      );
     expect(rates(lead('yes'), 1)).toBe('32.0/31.2');
-    expect(lead(null).predicted.link.usable?.down).toMatchObject({ lo: expect.closeTo(27.9, 1), hi: expect.closeTo(32.0, 1) });
+    expect(lead(null).predicted.link.usable?.down).toMatchObject({
+      lo: expect.closeTo(27.9, 1),
+      hi: expect.closeTo(32.0, 1),
+    });
     expect(lead(null).toVerify.map((v) => v.path)).not.toContain('loads/0/downGbps');
   });
 
   // Source: USB4 Specification, asymmetric links: three lanes out, one back; from memory.
   it('an 80 Gb/s link turned to 120/40 leaves 40 on the way back and adds nothing to PCIe', () => {
-    const v2 = { socket: { standard: 'thunderbolt-5' as const }, dock: { uplink: 'thunderbolt-5' as const, slotGen: 4 } };
-    const u = judge(tunnelChain({ ...v2, loads: [screen({ asymmetric: 'yes' })] })).predicted.link.hops[1]?.usable;
+    const v2 = {
+      socket: { standard: 'thunderbolt-5' as const },
+      dock: { uplink: 'thunderbolt-5' as const, slotGen: 4 },
+    };
+    const u = judge(tunnelChain({ ...v2, loads: [screen({ asymmetric: 'yes' })] })).predicted.link
+      .hops[1]?.usable;
     expect(u?.down.lo.toFixed(1)).toBe('52.0');
     // 40 × 128/156 × 0.98 = 32.16: arithmetic.
     expect(u?.up.lo.toFixed(1)).toBe('32.2');
@@ -64,7 +81,8 @@ describe('PL-08 what takes from the link', () => {
 });
 
 describe('PL-06 expected read-outs', () => {
-  const outs = (over: Parameters<typeof tunnelChain>[0]) => judge(tunnelChain(over)).predicted.link.readouts;
+  const outs = (over: Parameters<typeof tunnelChain>[0]) =>
+    judge(tunnelChain(over)).predicted.link.readouts;
 
   it('a built-in controller: one virtual pair to ignore, then the slot', () => {
     const r = outs({});
@@ -80,7 +98,13 @@ describe('PL-06 expected read-outs', () => {
 
   it('a separate controller shows a real span of its own, two lanes on a two-lane host', () => {
     const r = outs({ socket: { controller: 'separate', pcieGen: 3, lanes: 2 } });
-    expect(r.pairs[0]).toMatchObject({ kind: 'real', from: 'host', to: 'socket', lanes: { lo: 2, hi: 2 }, certain: true });
+    expect(r.pairs[0]).toMatchObject({
+      kind: 'real',
+      from: 'host',
+      to: 'socket',
+      lanes: { lo: 2, hi: 2 },
+      certain: true,
+    });
   });
 
   it('half a rate shows on the router, not on the slot', () => {
@@ -122,11 +146,18 @@ describe('PL-03 port roles', () => {
     const roles = portRoles({ chain: c, context });
     expect(roles[0]?.looksLike).toEqual(['left, front', 'right', 'bottom']);
     expect(roles[3]?.looksLike).toEqual([]);
-    expect(judge(c).findings.find((f) => f.code === 'host/look-alike')?.params).toMatchObject({ n: 3, mark: '20' });
+    expect(judge(c).findings.find((f) => f.code === 'host/look-alike')?.params).toMatchObject({
+      n: 3,
+      mark: '20',
+    });
   });
 
   it('two equal ports: the one in use takes the dock', () => {
-    const two = { ...c, host: { ...host(), sockets: [socket({ key: 'a' }), socket({ key: 'b' })] }, socket: 'b' };
+    const two = {
+      ...c,
+      host: { ...host(), sockets: [socket({ key: 'a' }), socket({ key: 'b' })] },
+      socket: 'b',
+    };
     expect(portRoles({ chain: two, context }).map((r) => r.role)).toEqual(['also', 'dock']);
     expect(portRoles({ chain: { ...two, host: null, socket: null }, context })).toEqual([]);
   });

@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import type { StepId } from '../src/base';
-import { checklist, type ListInput, SHORT_MOST, shortForm, stand, type StepNote, stepTimes } from '../src/bring-up';
+import {
+  checklist,
+  type ListInput,
+  SHORT_MOST,
+  shortForm,
+  stand,
+  type StepNote,
+  stepTimes,
+} from '../src/bring-up';
 import { NO_DOCKED } from '../src/setups';
 import { judge, tunnelChain } from './make';
 
@@ -14,7 +22,8 @@ const input: ListInput = {
   order: 'all-off',
   driver: 'before',
 };
-const standing = (over: Partial<ListInput> = {}) => stand(checklist({ ...input, ...over }), [], null, {});
+const standing = (over: Partial<ListInput> = {}) =>
+  stand(checklist({ ...input, ...over }), [], null, {});
 
 describe('the short form of a list', () => {
   it('holds eight to twelve steps, the rest folded under the one they prepare', () => {
@@ -24,9 +33,12 @@ describe('the short form of a list', () => {
     expect([groups.length >= 8, groups.length <= SHORT_MOST]).toEqual([true, true]);
     expect(groups.flatMap((g) => [...g.folded, g.head])).toEqual(list);
     const heads = groups.map((g) => g.head.step.id);
-    expect(heads).toEqual(expect.arrayContaining(['plug-cable', 'host-start', 'listed', 'copy-down', 'log-entry']));
+    expect(heads).toEqual(
+      expect.arrayContaining(['plug-cable', 'host-start', 'listed', 'copy-down', 'log-entry']),
+    );
     // What is taken or told cannot be folded away.
-    for (const g of groups) for (const s of g.folded) expect(s.step.fields.map((f) => f.kind)).not.toContain('reading');
+    for (const g of groups)
+      for (const s of g.folded) expect(s.step.fields.map((f) => f.kind)).not.toContain('reading');
   });
 
   it('leaves a list alone that is short as it is', () => {
@@ -37,7 +49,8 @@ describe('the short form of a list', () => {
 });
 
 describe('how long steps take in a workshop', () => {
-  const at = (minutes: number) => new Date(Date.parse('2026-11-20T10:00:00Z') + minutes * 60_000).toISOString();
+  const at = (minutes: number) =>
+    new Date(Date.parse('2026-11-20T10:00:00Z') + minutes * 60_000).toISOString();
   const attempt = (name: string, ...steps: [StepId, number][]): StepNote[] => [
     { attempt: name, step: null, at: at(0) },
     ...steps.map(([step, minutes]) => ({ attempt: name, step, at: at(minutes) })),
@@ -46,7 +59,10 @@ describe('how long steps take in a workshop', () => {
   it('is told from three attempts on, as the middle one', () => {
     const two = [...attempt('a', ['card-seat', 6]), ...attempt('b', ['card-seat', 8])];
     expect(stepTimes(two).size).toBe(0);
-    expect(stepTimes([...two, ...attempt('c', ['card-seat', 15])]).get('card-seat')).toEqual({ minutes: 8, n: 3 });
+    expect(stepTimes([...two, ...attempt('c', ['card-seat', 15])]).get('card-seat')).toEqual({
+      minutes: 8,
+      n: 3,
+    });
   });
 
   it('leaves out breaks, and shares the time of what was noted in one moment', () => {
@@ -55,7 +71,11 @@ describe('how long steps take in a workshop', () => {
       ['plug-cable', 10],
       ['dock-on', 500],
     ];
-    const times = stepTimes([...attempt('a', ...both), ...attempt('b', ...both), ...attempt('c', ...both)]);
+    const times = stepTimes([
+      ...attempt('a', ...both),
+      ...attempt('b', ...both),
+      ...attempt('c', ...both),
+    ]);
     expect(times.get('place')).toEqual({ minutes: 5, n: 3 });
     expect(times.get('plug-cable')).toEqual({ minutes: 5, n: 3 });
     expect(times.has('dock-on')).toBe(false);

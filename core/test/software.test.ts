@@ -12,13 +12,17 @@ import {
 import { judge, release, requirement, tunnelChain, type Over } from './make';
 
 const tail = fc.constantFrom('', '', 'a', 'b', '-rc1', '-rc2', '-beta3', '-alpha');
-const numbers = fc.array(fc.integer({ min: 0, max: 999_999 }), { minLength: 1, maxLength: 6 }).map((n) => n.join('.'));
+const numbers = fc
+  .array(fc.integer({ min: 0, max: 999_999 }), { minLength: 1, maxLength: 6 })
+  .map((n) => n.join('.'));
 const dotted = fc.tuple(numbers, tail).map(([n, t]) => n + t);
 const revision = fc.tuple(numbers, tail).map(([n, t]) => `r${n}${t}`);
 const date = fc
   .date({ min: new Date('1995-01-01'), max: new Date('2090-01-01'), noInvalidDate: true })
   .map((d) => d.toISOString().slice(0, 10));
-const half = fc.tuple(fc.integer({ min: 10, max: 99 }), fc.constantFrom(1, 2)).map(([y, h]) => `${y}H${h}`);
+const half = fc
+  .tuple(fc.integer({ min: 10, max: 99 }), fc.constantFrom(1, 2))
+  .map(([y, h]) => `${y}H${h}`);
 const kinds = [dotted, revision, date, half];
 const three = fc.constantFrom(...kinds).chain((k) => fc.tuple(k, k, k));
 const sign = (n: number | null) => (n === null ? null : Math.sign(n));
@@ -92,7 +96,9 @@ describe('PL-14 requirements', () => {
     expect(hold({}, { installed: { dockFirmware: '1.7' } })?.state).toBe('unmet');
     expect(hold({ model: 'D-9' })).toBeUndefined();
     expect(hold({ maker: 'any', model: 'any' })?.state).toBe('unknown');
-    expect(hold({ ...refused, subject: 'card', model: 'birch' }, { card: { family: 'Birch' } })?.state).toBe('unmet');
+    expect(
+      hold({ ...refused, subject: 'card', model: 'birch' }, { card: { family: 'Birch' } })?.state,
+    ).toBe('unmet');
   });
 
   it('support lost is a date, not a deletion: before it nothing is said', () => {
@@ -126,12 +132,20 @@ describe('PL-14 requirements', () => {
   it('only with a card of a family, for one-lane adapters limited to older cards and drivers', () => {
     const r = { andCard: 'Birch', needs: 'driver', atLeast: '', atMost: '38' } as const;
     expect(hold(r, { card: { family: 'Oak' } })).toBeUndefined();
-    expect(hold(r, { card: { family: 'Birch' }, installed: { driver: '39' } })?.state).toBe('unmet');
-    expect(hold(r, { card: { family: 'Birch' }, installed: { driver: '38.0' } })?.state).toBe('met');
+    expect(hold(r, { card: { family: 'Birch' }, installed: { driver: '39' } })?.state).toBe(
+      'unmet',
+    );
+    expect(hold(r, { card: { family: 'Birch' }, installed: { driver: '38.0' } })?.state).toBe(
+      'met',
+    );
   });
 
   it('a workaround carries the versions between which it worked', () => {
-    const r = { workaround: 'start the host before the dock', workaroundFrom: '1.2', workaroundUntil: '1.6' };
+    const r = {
+      workaround: 'start the host before the dock',
+      workaroundFrom: '1.2',
+      workaroundUntil: '1.6',
+    };
     const state = (v: string) => hold(r, { installed: { dockFirmware: v } })?.workaround;
     expect([state('1.4'), state('1.7'), state('')]).toEqual(['holds', 'ended', 'not known']);
     expect(hold({}, {})?.workaround).toBeNull();
@@ -144,19 +158,29 @@ describe('PL-14 requirements', () => {
       release({ variant: '1.11', withdrawnOn: '2026-09-01' }),
       release({ variant: '1.6' }),
     ];
-    const held = holdRequirements([requirement()], list, tunnelChain({ installed: { dockFirmware: '1.6' } }), '2026-11-20')[0];
+    const held = holdRequirements(
+      [requirement()],
+      list,
+      tunnelChain({ installed: { dockFirmware: '1.6' } }),
+      '2026-11-20',
+    )[0];
     expect(held?.by?.variant).toBe('1.10');
   });
 
   it('what a version would mend never stops a plan while the version is not known', () => {
-    const context = { requirements: [requirement({ severity: 'blocks', needs: 'driver', atLeast: '40' })] };
+    const context = {
+      requirements: [requirement({ severity: 'blocks', needs: 'driver', atLeast: '40' })],
+    };
     const e = judge(tunnelChain(), context);
     expect(e.predicted.verdict).toMatchObject({ state: 'care', because: ['software/unmet'] });
     expect(e.toVerify).toContainEqual({ path: 'installed/driver', decides: true });
-    expect(judge(tunnelChain({ installed: { driver: '39' } }), context).predicted.verdict.state).toBe('blocked');
+    expect(
+      judge(tunnelChain({ installed: { driver: '39' } }), context).predicted.verdict.state,
+    ).toBe('blocked');
     // Firmware too: once it is known to be too old, what the author says counts.
     const firm = { requirements: [requirement({ severity: 'blocks' })] };
-    const state = (v: string) => judge(tunnelChain({ installed: { dockFirmware: v } }), firm).predicted.verdict;
+    const state = (v: string) =>
+      judge(tunnelChain({ installed: { dockFirmware: v } }), firm).predicted.verdict;
     expect(state('')).toMatchObject({ state: 'care', because: ['software/firmware-first'] });
     expect(state('1.7')).toMatchObject({ state: 'blocked', because: ['software/refused'] });
   });
@@ -166,8 +190,14 @@ describe('PA-04 releases', () => {
   it('a release that lifts the cap of a dock stands in where the part says nothing', () => {
     const lifts = release({ capGbps: 22, capBeforeGbps: 12 });
     const c = tunnelChain({ installed: { dockFirmware: '1.7' } });
-    expect(withReleaseCaps(c, [lifts]).dock).toMatchObject({ capFirmware: '1.8', capGbps: 22, capBeforeGbps: 12 });
-    expect(withReleaseCaps(tunnelChain({ dock: { capFirmware: '1.2' } }), [lifts]).dock?.capFirmware).toBe('1.2');
+    expect(withReleaseCaps(c, [lifts]).dock).toMatchObject({
+      capFirmware: '1.8',
+      capGbps: 22,
+      capBeforeGbps: 12,
+    });
+    expect(
+      withReleaseCaps(tunnelChain({ dock: { capFirmware: '1.2' } }), [lifts]).dock?.capFirmware,
+    ).toBe('1.2');
     const e = judge(c, { releases: [lifts] });
     expect(e.predicted.link.usable?.down.lo).toBeCloseTo(12, 6);
     expect(e.findings.map((f) => f.code)).toContain('dock/firmware-cap');
@@ -176,7 +206,10 @@ describe('PA-04 releases', () => {
   it('of a withdrawn release and a newer one both are said; a trial one is older than its release', () => {
     const codes = (have: string) =>
       judge(tunnelChain({ installed: { dockFirmware: have } }), {
-        releases: [release({ variant: '1.8', withdrawnOn: '2026-05-01' }), release({ variant: '1.9' })],
+        releases: [
+          release({ variant: '1.8', withdrawnOn: '2026-05-01' }),
+          release({ variant: '1.9' }),
+        ],
       })
         .findings.filter((f) => f.area === 'software')
         .map((f) => f.code);

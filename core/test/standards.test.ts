@@ -58,7 +58,9 @@ describe('PL-05 rates of the standards', () => {
   ])('%s direct at payload %#: usable down and up', (_name, gen, lanes, payload, both) => {
     const p = packet(payload);
     const raw = pcieRawGbps(gen, lanes);
-    expect(`${usableGbps(raw, 'down', 0, p).toFixed(1)}/${usableGbps(raw, 'up', 0, p).toFixed(1)}`).toBe(both);
+    expect(
+      `${usableGbps(raw, 'down', 0, p).toFixed(1)}/${usableGbps(raw, 'up', 0, p).toFixed(1)}`,
+    ).toBe(both);
   });
 
   it('every house rule has a unit, a reason, a source and a default inside its limits', () => {

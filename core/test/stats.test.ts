@@ -97,7 +97,10 @@ describe('trend of a row', () => {
   it('does not mind the order it is given in, and turns its sign with the values', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.integer({ min: 0, max: 60 }), fc.integer({ min: 0, max: 9 })), { minLength: 3, maxLength: 25 }),
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 60 }), fc.integer({ min: 0, max: 9 })), {
+          minLength: 3,
+          maxLength: 25,
+        }),
         (list) => {
           const points = list.map(([x, y]) => ({ x, y }));
           const a = trend(points);

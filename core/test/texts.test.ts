@@ -45,22 +45,36 @@ describe('the main sentence', () => {
   const cases: [string, Evaluation][] = [
     ['works', judge(tunnelChain(), { evidence })],
     ['care by a pinch', judge(tunnelChain({ cable: { lengthMm: 1200 } }))],
-    ['care by a possible pinch', judge(tunnelChain({ socket: { controller: 'separate', pcieGen: 3, lanes: null } }))],
+    [
+      'care by a possible pinch',
+      judge(tunnelChain({ socket: { controller: 'separate', pcieGen: 3, lanes: null } })),
+    ],
     [
       'care without one',
       judge({
         ...tunnelChain(),
-        path: [...(tunnelChain().path ?? []), { key: 'b', spec: { ...tunnelChain().path![0]!.spec, lengthMm: 60 } }],
+        path: [
+          ...(tunnelChain().path ?? []),
+          { key: 'b', spec: { ...tunnelChain().path![0]!.spec, lengthMm: 60 } },
+        ],
       }),
     ],
     ['blocked by the port', judge(plainChain())],
     ['blocked by the cable', judge(tunnelChain({ cable: { markedGbps: 0.48 } }))],
-    ['blocked by the plugs', judge({ ...tunnelChain(), dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }) })],
+    [
+      'blocked by the plugs',
+      judge({ ...tunnelChain(), dock: dock({ connector: 'oculink-4i', uplink: 'oculink' }) }),
+    ],
     ['unknown tunnelling', judge(tunnelChain({ socket: { tunnelling: null } }))],
     ['unknown standard', judge(tunnelChain({ socket: { standard: null, tunnelling: null } }))],
     ['two parts missing', judge({ ...tunnelChain(), dock: null, card: null })],
     ['nothing at all', judge(EMPTY)],
-    ['contradicted', judge(directChain(), { evidence: { ...NO_EVIDENCE, exact: { ...NO_TALLY, n: 3, fails: 3 } } })],
+    [
+      'contradicted',
+      judge(directChain(), {
+        evidence: { ...NO_EVIDENCE, exact: { ...NO_TALLY, n: 3, fails: 3 } },
+      }),
+    ],
   ];
 
   it.each(cases)('%s: verdict first, a number, at most 24 words', (_name, e) => {
@@ -77,15 +91,24 @@ describe('the main sentence', () => {
     expect(headline(cases[1]![1])).toBe(
       'Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.',
     );
-    expect(headline(cases[5]![1])).toBe("Won't work: the cable is marked 0.5 Gb/s, so 0 Gb/s of PCIe reach the dock.");
-    expect(headline(cases[9]![1])).toBe('Not enough known: the dock and the card are not chosen yet; 2 of 4 parts are.');
+    expect(headline(cases[5]![1])).toBe(
+      "Won't work: the cable is marked 0.5 Gb/s, so 0 Gb/s of PCIe reach the dock.",
+    );
+    expect(headline(cases[9]![1])).toBe(
+      'Not enough known: the dock and the card are not chosen yet; 2 of 4 parts are.',
+    );
   });
 
   it('names the port by where a hand finds it', () => {
     const c = plainChain();
-    expect(headline(judge({ ...c, host: host({ standard: 'usb-c', tunnelling: 'no', position: 'back, upper' }) }))).toContain(
-      'the back, upper port',
-    );
+    expect(
+      headline(
+        judge({
+          ...c,
+          host: host({ standard: 'usb-c', tunnelling: 'no', position: 'back, upper' }),
+        }),
+      ),
+    ).toContain('the back, upper port');
   });
 });
 
@@ -105,7 +128,9 @@ describe('the working', () => {
       'least of transport 38.79 (20 × 2 × 128/132), PCIe behind it 31.51 = 31.51 Gb/s raw',
       '31.51 × 128 / (128 + 24) × 0.98 = 26.0 Gb/s usable',
     ]);
-    expect(lines(judge(directChain({ card: { pcieGen: 2 } })), 0)[0]).toBe('5 GT/s × 4 lanes × 8/10 = 16.00 Gb/s raw');
+    expect(lines(judge(directChain({ card: { pcieGen: 2 } })), 0)[0]).toBe(
+      '5 GT/s × 4 lanes × 8/10 = 16.00 Gb/s raw',
+    );
   });
 
   it('the numbers printed give the result printed', () => {
@@ -120,21 +145,27 @@ describe('the working', () => {
         const last = lines(e, i).at(-1) ?? '';
         const [, raw, payload, sum, header, share, result] =
           /^([\d.]+) × (\d+) \/ \((\d+) \+ (\d+)\) × ([\d.]+) = ([\d.]+)/.exec(last) ?? [];
-        const again = ((Number(raw) * Number(payload)) / (Number(sum) + Number(header))) * Number(share);
+        const again =
+          ((Number(raw) * Number(payload)) / (Number(sum) + Number(header))) * Number(share);
         expect(again).toBeCloseTo(Number(result), 0);
       });
     }
   });
 
   it('a range, a broken hop and the chain have theirs', () => {
-    expect(lines(judge(tunnelChain({ dock: { slotLanes: null } })), 2)[0]).toBe('Gen3 ×1 to 16 = (7.88 to 126.03) Gb/s raw');
+    expect(lines(judge(tunnelChain({ dock: { slotLanes: null } })), 2)[0]).toBe(
+      'Gen3 ×1 to 16 = (7.88 to 126.03) Gb/s raw',
+    );
     expect(lines(judge(plainChain()), 1)).toEqual(['nothing passes: 0.0 Gb/s']);
     const { usable } = judge(tunnelChain()).predicted.link;
-    expect(formula(usable!.down.working, usable!.down)).toBe('least of the hops = 26.0 Gb/s usable');
+    expect(formula(usable!.down.working, usable!.down)).toBe(
+      'least of the hops = 26.0 Gb/s usable',
+    );
   });
 
   it('names a source for every step', () => {
     for (const h of judge(tunnelChain()).predicted.link.hops)
-      for (const w of [h.usable!.down.working, ...(h.usable!.down.working.steps ?? [])]) expect(SOURCES[w.source]).toBeTruthy();
+      for (const w of [h.usable!.down.working, ...(h.usable!.down.working.steps ?? [])])
+        expect(SOURCES[w.source]).toBeTruthy();
   });
 });

@@ -50,9 +50,11 @@ describe('what the trade measures (common practice, no published source)', () =>
 
   it('predicts the other resolutions from the first within 5 %', () => {
     const toll = 1000 / 73 - 1000 / 166;
-    for (const [, slot, link] of RATES) expect(Math.abs(1000 / (1000 / slot + toll) / link - 1)).toBeLessThan(0.05);
+    for (const [, slot, link] of RATES)
+      expect(Math.abs(1000 / (1000 / slot + toll) / link - 1)).toBeLessThan(0.05);
     const read = readToll(pairs(...cells));
-    for (const r of read?.rest ?? []) expect(Math.abs(r.predictedMs / r.measuredMs - 1)).toBeLessThan(0.05);
+    for (const r of read?.rest ?? [])
+      expect(Math.abs(r.predictedMs / r.measuredMs - 1)).toBeLessThan(0.05);
     expect(read?.rest).toHaveLength(3);
   });
 
@@ -74,11 +76,15 @@ describe('what the trade measures (common practice, no published source)', () =>
     expect(read?.trafficMB).toBeGreaterThan(6.5);
     expect(read?.trafficMB).toBeLessThan(7.6);
     // Arithmetic: the difference is B * 8 * (1/26 - 1/57.3).
-    expect(read?.trafficMB).toBeCloseTo((1000 / 110 - 1000 / 127) / 8 / (1 / WIDE.tunnel - 1 / WIDE.direct), 6);
+    expect(read?.trafficMB).toBeCloseTo(
+      (1000 / 110 - 1000 / 127) / 8 / (1 / WIDE.tunnel - 1 / WIDE.direct),
+      6,
+    );
   });
 
   it('dilutes upgrades: behind 7.7 ms, 12 % becomes 4.9 to 8.9 % and 28 % becomes 10.6 to 20.1 % (arithmetic)', () => {
-    const frames = (draw: number) => 1000 / frameTerms({ ...P, cpuMs: 0, cardMs: draw, trafficMB: (7.7 * 26) / 8 }, RIG, FHD).ms;
+    const frames = (draw: number) =>
+      1000 / frameTerms({ ...P, cpuMs: 0, cardMs: draw, trafficMB: (7.7 * 26) / 8 }, RIG, FHD).ms;
     const gain = (draw: number, by: number) => (frames(draw / by) / frames(draw) - 1) * 100;
     const at = [6, 8.5, 12.5, 20, 25];
     const small = [4.9, 6.0, 7.1, 8.4, 8.9];
@@ -91,17 +97,23 @@ describe('what the trade measures (common practice, no published source)', () =>
 
 describe('one frame', () => {
   it('is never less than the period of a cap, and says what holds it', () => {
-    expect(frameTerms(P, RIG, { ...FHD, capFps: 30 })).toMatchObject({ ms: 1000 / 30, regime: 'capped' });
+    expect(frameTerms(P, RIG, { ...FHD, capFps: 30 })).toMatchObject({
+      ms: 1000 / 30,
+      regime: 'capped',
+    });
     expect(frameTerms(P, RIG, FHD).regime).toBe('toll');
     const streamed = frameTerms({ ...P, streamed: 1, trafficMB: 60 }, RIG, FHD);
     expect(streamed.regime).toBe('saturated');
     // Flat whatever the card.
-    expect(frameTerms({ ...P, streamed: 1, trafficMB: 60, cardMs: 3 }, RIG, FHD).ms).toBe(streamed.ms);
+    expect(frameTerms({ ...P, streamed: 1, trafficMB: 60, cardMs: 3 }, RIG, FHD).ms).toBe(
+      streamed.ms,
+    );
   });
 
   it('pays for what does not fit the memory of the card, more at higher resolutions', () => {
     const big = { ...P, workingGB: 9 };
-    const at = (pixels: number, memoryGB: number) => frameTerms(big, { ...RIG, memoryGB }, { ...FHD, pixels }).overflow;
+    const at = (pixels: number, memoryGB: number) =>
+      frameTerms(big, { ...RIG, memoryGB }, { ...FHD, pixels }).overflow;
     expect(at(2073600, 16)).toBe(0);
     // 9 GB in 0.9 * 8 GB: 1.8 GB over, of which 2 % are touched: 36 MB at 26 Gb/s.
     expect(at(2073600, 8)).toBeCloseTo((36 * 8) / 26, 6);
@@ -122,9 +134,15 @@ describe('one frame', () => {
           const p = { ...P, cpuMs, cardMs, trafficMB, streamed };
           const rig = { ...RIG, downGbps: down };
           const now = frameTerms(p, rig, FHD).ms;
-          expect(frameTerms(p, { ...rig, downGbps: down / (1 + by) }, FHD).ms).toBeGreaterThanOrEqual(now - 1e-9);
-          expect(frameTerms({ ...p, trafficMB: trafficMB * (1 + by) }, rig, FHD).ms).toBeGreaterThanOrEqual(now - 1e-9);
-          expect(frameTerms(p, rig, { ...FHD, pixels: FHD.pixels * (1 + by) }).ms).toBeGreaterThanOrEqual(now - 1e-9);
+          expect(
+            frameTerms(p, { ...rig, downGbps: down / (1 + by) }, FHD).ms,
+          ).toBeGreaterThanOrEqual(now - 1e-9);
+          expect(
+            frameTerms({ ...p, trafficMB: trafficMB * (1 + by) }, rig, FHD).ms,
+          ).toBeGreaterThanOrEqual(now - 1e-9);
+          expect(
+            frameTerms(p, rig, { ...FHD, pixels: FHD.pixels * (1 + by) }).ms,
+          ).toBeGreaterThanOrEqual(now - 1e-9);
         },
       ),
     );
@@ -148,7 +166,12 @@ describe('pairs that measure, and those that do not', () => {
 
   it('other presets, cards and titles are never held against one another', () => {
     const a = cellOf({ link: 'slot', ms: [8] });
-    for (const other of [{ preset: 'Low' }, { card: 'other' }, { title: 'Other' }, { resolution: '2560x1440' }])
+    for (const other of [
+      { preset: 'Low' },
+      { card: 'other' },
+      { title: 'Other' },
+      { resolution: '2560x1440' },
+    ])
       expect(pairsOf([a, cellOf({ ...other, ms: [12] })])).toEqual({ pairs: [], not: [] });
   });
 
@@ -156,7 +179,10 @@ describe('pairs that measure, and those that do not', () => {
     expect(absoluteFactor(26, 252)).toBeCloseTo(1 / (1 - 26 / 252), 9);
     const toll = (14 * 8) / 26;
     const read = readToll(
-      pairs(cellOf({ link: 'slot', sameProcessor: 'yes', ms: [8 + (14 * 8) / 252] }), cellOf({ ms: [8 + toll] })),
+      pairs(
+        cellOf({ link: 'slot', sameProcessor: 'yes', ms: [8 + (14 * 8) / 252] }),
+        cellOf({ ms: [8 + toll] }),
+      ),
     );
     expect(read?.mid).toBeCloseTo(toll, 6);
     expect(read?.trafficMB).toBeCloseTo(14, 6);
@@ -165,7 +191,8 @@ describe('pairs that measure, and those that do not', () => {
 
   it('has an interval from repeats that holds the truth about 95 times in 100', () => {
     const random = seeded(5);
-    const noisy = (ms: number) => Array.from({ length: 4 }, () => ms * (1 + 0.015 * random.normal()));
+    const noisy = (ms: number) =>
+      Array.from({ length: 4 }, () => ms * (1 + 0.015 * random.normal()));
     const truth = (10 * 8) / 26;
     let held = 0;
     for (let i = 0; i < 200; i++) {
@@ -185,7 +212,9 @@ describe('pairs that measure, and those that do not', () => {
         const ms = Math.max(cpu, draw) + (12 * 8) / WIDE[link];
         return cellOf({ resolution, link, sameProcessor: 'no', ms: [ms * 0.999, ms, ms * 1.001] });
       });
-    const read = readToll(pairs(...sweep(4, 'slot'), ...sweep(9, 'tunnel')).filter((p) => p.kind === 'slot'));
+    const read = readToll(
+      pairs(...sweep(4, 'slot'), ...sweep(9, 'tunnel')).filter((p) => p.kind === 'slot'),
+    );
     expect(read?.basis).toBe('highest');
     expect(read?.mid).toBeCloseTo(toll, 2);
     // The slower processor takes 9 - 5 ms more at the lowest resolution, grown by the same factor as the toll.
@@ -202,12 +231,21 @@ describe('pairs that measure, and those that do not', () => {
 
   it('says when a toll is more than traffic explains, and when it differs between resolutions', () => {
     const of = (resolution: string, slot: number, link: number) => [
-      cellOf({ resolution, link: 'slot', sameProcessor: 'yes', ms: [slot * 0.999, slot, slot * 1.001] }),
+      cellOf({
+        resolution,
+        link: 'slot',
+        sameProcessor: 'yes',
+        ms: [slot * 0.999, slot, slot * 1.001],
+      }),
       cellOf({ resolution, ms: [link * 0.999, link, link * 1.001] }),
     ];
     expect(readToll(pairs(...of('1920x1080', 6, 24)))?.beyondTraffic).toBe(true);
-    expect(readToll(pairs(...of('1920x1080', 6, 12), ...of('2560x1440', 9, 15)))?.uneven).toBe(false);
-    expect(readToll(pairs(...of('1920x1080', 6, 12), ...of('2560x1440', 9, 21)))?.uneven).toBe(true);
+    expect(readToll(pairs(...of('1920x1080', 6, 12), ...of('2560x1440', 9, 15)))?.uneven).toBe(
+      false,
+    );
+    expect(readToll(pairs(...of('1920x1080', 6, 12), ...of('2560x1440', 9, 21)))?.uneven).toBe(
+      true,
+    );
   });
 
   it('tells the toll of the faster of two links as well, and never means over titles', () => {
@@ -218,7 +256,10 @@ describe('pairs that measure, and those that do not', () => {
     const all = pairsOf(cells).pairs;
     const [slow, fast] = ['slow', 'fast'].map((id) => tollsOf(all, id));
     expect(slow?.map((t) => t.trafficMB)).toEqual([expect.closeTo(7, 6), expect.closeTo(14, 6)]);
-    expect(fast?.map((t) => t.mid)).toEqual([expect.closeTo(56 / 57.3, 6), expect.closeTo(112 / 57.3, 6)]);
+    expect(fast?.map((t) => t.mid)).toEqual([
+      expect.closeTo(56 / 57.3, 6),
+      expect.closeTo(112 / 57.3, 6),
+    ]);
   });
 
   it('takes repeats together and what has no frame time not at all', () => {
@@ -232,8 +273,15 @@ describe('pairs that measure, and those that do not', () => {
 
 describe('how well predictions held', () => {
   it('counts those within 5 % and those inside their band', () => {
-    const one = (mid: number, measured: number) => ({ predicted: { mid, lo: mid - 2, hi: mid + 2 }, measured });
-    expect(scoreOf([one(61, 60.2), one(100, 90), one(50, 48.5)])).toMatchObject({ n: 3, within: 2, inBand: 2 });
+    const one = (mid: number, measured: number) => ({
+      predicted: { mid, lo: mid - 2, hi: mid + 2 },
+      measured,
+    });
+    expect(scoreOf([one(61, 60.2), one(100, 90), one(50, 48.5)])).toMatchObject({
+      n: 3,
+      within: 2,
+      inBand: 2,
+    });
     expect(scoreOf([])).toEqual({ n: 0, within: 0, inBand: 0, bias: null });
   });
 });

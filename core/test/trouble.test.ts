@@ -28,7 +28,9 @@ import {
 import { noteWords, offerReason, searchHeadline, suspicionPercent } from '../src/troubleshoot/text';
 import { judge, tunnelChain } from './make';
 
-const seen = (...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][number][]): TroubleNote => ({
+const seen = (
+  ...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][number][]
+): TroubleNote => ({
   what: 'seen',
   symptoms,
 });
@@ -60,17 +62,24 @@ describe('TR-04 a search folded from its notes', () => {
       test('hub-off', 'cannot'),
       test('read-again', 'unclear'),
     ]);
-    expect(s.clues).toEqual({ symptoms: ['low-copy'], answers: [{ test: 'router-speed', yes: false }], noHelp: [], mended: [] });
+    expect(s.clues).toEqual({
+      symptoms: ['low-copy'],
+      answers: [{ test: 'router-speed', yes: false }],
+      noHelp: [],
+      mended: [],
+    });
     expect([...s.refused]).toEqual(['hub-off', 'read-again']);
   });
 
   it('a test answered again takes the place of its first answer', () => {
-    expect(troubleState([seen('low-copy'), test('router-speed', 'no'), test('router-speed', 'yes')]).clues.answers).toEqual([
-      { test: 'router-speed', yes: true },
-    ]);
-    expect(troubleState([seen('low-copy'), test('router-speed', 'yes'), test('router-speed', 'cannot')]).clues.answers).toEqual(
-      [],
-    );
+    expect(
+      troubleState([seen('low-copy'), test('router-speed', 'no'), test('router-speed', 'yes')])
+        .clues.answers,
+    ).toEqual([{ test: 'router-speed', yes: true }]);
+    expect(
+      troubleState([seen('low-copy'), test('router-speed', 'yes'), test('router-speed', 'cannot')])
+        .clues.answers,
+    ).toEqual([]);
   });
 
   it('a fix that helps in part starts anew without that cause, every test open again', () => {
@@ -82,22 +91,45 @@ describe('TR-04 a search folded from its notes', () => {
       fix('cable-class', 'better'),
       seen('drops-under-load'),
     ]);
-    expect(s.clues).toEqual({ symptoms: ['drops-under-load'], answers: [], noHelp: [], mended: ['cable-class'] });
+    expect(s.clues).toEqual({
+      symptoms: ['drops-under-load'],
+      answers: [],
+      noHelp: [],
+      mended: ['cable-class'],
+    });
     expect(s.refused.size).toBe(0);
     expect(s.stretches).toEqual([
-      { symptoms: ['low-copy', 'drops-under-load'], answers: [{ test: 'router-speed', yes: true }], found: 'cable-class' },
+      {
+        symptoms: ['low-copy', 'drops-under-load'],
+        answers: [{ test: 'router-speed', yes: true }],
+        found: 'cable-class',
+      },
     ]);
   });
 
   it('ends: solved with its cause, unsolved with none; minutes of what was done add up', () => {
-    const notes: TroubleNote[] = [seen('low-copy'), test('short-cable', 'yes'), fix('cable-class', 'solved')];
-    const closed: TroubleNote = { what: 'closed', outcome: 'solved', cause: 'cable-class', words: '' };
+    const notes: TroubleNote[] = [
+      seen('low-copy'),
+      test('short-cable', 'yes'),
+      fix('cable-class', 'solved'),
+    ];
+    const closed: TroubleNote = {
+      what: 'closed',
+      outcome: 'solved',
+      cause: 'cable-class',
+      words: '',
+    };
     const s = troubleState([...notes, closed], noteMinutes);
     expect(s.closed?.outcome).toBe('solved');
     expect(s.stretches.map((x) => x.found)).toEqual(['cable-class']);
     expect(s.minutesSpent).toBe(5 + 2 + 5);
-    expect(troubleState([seen('low-copy'), { ...closed, outcome: 'unsolved', cause: null }]).stretches[0]?.found).toBeNull();
-    expect(noteMinutes({ what: 'test', test: 'short-cable', says: 'yes', by: 'reading', words: '' })).toBe(0);
+    expect(
+      troubleState([seen('low-copy'), { ...closed, outcome: 'unsolved', cause: null }]).stretches[0]
+        ?.found,
+    ).toBeNull();
+    expect(
+      noteMinutes({ what: 'test', test: 'short-cable', says: 'yes', by: 'reading', words: '' }),
+    ).toBe(0);
   });
 });
 
@@ -115,7 +147,10 @@ describe('TR-05 counts of the log move the tables', () => {
     const f = likelihood(t, 'symptom', 'low-copy', 'cable-class');
     expect([f.start, f.count]).toEqual([0.85, { k: 2, n: 6 }]);
     expect(f.value).toBeCloseTo((START_STRENGTH * 0.85 + 2) / (START_STRENGTH + 6), 12);
-    expect(likelihood(t, 'test', 'short-cable', 'cable-class').value).toBeCloseTo((4 * 0.95 + 2) / 10, 12);
+    expect(likelihood(t, 'test', 'short-cable', 'cable-class').value).toBeCloseTo(
+      (4 * 0.95 + 2) / 10,
+      12,
+    );
     expect(moved(0.5, { k: 0, n: 0 }, 4)).toBe(0.5);
   });
 
@@ -124,7 +159,10 @@ describe('TR-05 counts of the log move the tables', () => {
     const grown = weight(t, 'cable-class');
     expect(grown.count).toEqual({ k: 10, n: 10 });
     expect(grown.value).toBeGreaterThan(grown.start);
-    expect(weight(t, 'heat').value / weight(START_TABLES, 'heat').value).toBeCloseTo(CAUSE_STRENGTH / (CAUSE_STRENGTH + 10), 12);
+    expect(weight(t, 'heat').value / weight(START_TABLES, 'heat').value).toBeCloseTo(
+      CAUSE_STRENGTH / (CAUSE_STRENGTH + 10),
+      12,
+    );
     expect(casesIn(t.counts)).toBe(10);
   });
 
@@ -133,7 +171,10 @@ describe('TR-05 counts of the log move the tables', () => {
   });
 
   it('a figure that was set stands in for the start; the one for any other cause reaches those that are not named', () => {
-    const edits = { [figureKey('test', 'short-cable', 'cable-class')]: 0.5, [figureKey('test', 'short-cable', 'any')]: 0.2 };
+    const edits = {
+      [figureKey('test', 'short-cable', 'cable-class')]: 0.5,
+      [figureKey('test', 'short-cable', 'any')]: 0.2,
+    };
     const t: Tables = { edits, counts: {} };
     expect(likelihood(t, 'test', 'short-cable', 'cable-class').value).toBe(0.5);
     expect(likelihood(t, 'test', 'short-cable', 'heat').value).toBe(0.2);
@@ -178,11 +219,16 @@ describe('TR-03 suspicion on the strip', () => {
     const all = net.tests.map((t) => test(t, 'cannot'));
     expect(at(seen('nothing-listed'), ...all).now).toBe('fix');
     expect(searchHeadline(sure, 5)).toMatch(/^Mend the most suspect, \d+ %: the cable is too long/);
-    expect(searchHeadline(at(seen('nothing-listed')), 5)).toMatch(/^Next: .+, \d+ minutes?\. Most suspect: .+ %\.$/);
+    expect(searchHeadline(at(seen('nothing-listed')), 5)).toMatch(
+      /^Next: .+, \d+ minutes?\. Most suspect: .+ %\.$/,
+    );
   });
 
   it('TR-06 what belongs to one title stands apart', () => {
-    const a = advise(netFor(tunnelChain()), troubleState([seen('flat-frames'), test('other-title', 'yes')]).clues);
+    const a = advise(
+      netFor(tunnelChain()),
+      troubleState([seen('flat-frames'), test('other-title', 'yes')]).clues,
+    );
     expect(titleShare(a.suspects)).toBeGreaterThan(
       titleShare(advise(netFor(tunnelChain()), troubleState([seen('flat-frames')]).clues).suspects),
     );
@@ -193,7 +239,10 @@ describe('what the plan, the first answers and the runs say', () => {
   it('a finding of the plan makes its cause likelier, the strongest once', () => {
     const long = tunnelChain({ cable: { lengthMm: 1200 } });
     const lifts = liftsOf(judge(long));
-    expect(lifts.find((l) => l.cause === 'cable-class')).toMatchObject({ times: 4, code: 'cable/too-long' });
+    expect(lifts.find((l) => l.cause === 'cable-class')).toMatchObject({
+      times: 4,
+      code: 'cable/too-long',
+    });
     expect(lifts.filter((l) => l.cause === 'cable-class')).toHaveLength(1);
     const with_ = netFor(long, START_TABLES, lifts);
     const without = netFor(long);
@@ -203,23 +252,36 @@ describe('what the plan, the first answers and the runs say', () => {
     expect(liftsOfSaid(null)).toEqual([]);
   });
 
-  const run = (title: string, resolution: string, averageFps: number, more: Record<string, string> = {}) => ({
+  const run = (
+    title: string,
+    resolution: string,
+    averageFps: number,
+    more: Record<string, string> = {},
+  ) => ({
     title,
     facts: { title, resolution, preset: 'high', ...more },
     stats: { averageFps },
   });
   it('TR-06 flat over sizes is answered from runs that differ in nothing else', () => {
     const flat = runAnswers([run('A', '1920x1080', 80), run('A', '3840x2160', 78)]);
-    expect(flat.pairs).toMatchObject([{ title: 'A', changed: 'resolution', flat: true, fps: [80, 78] }]);
+    expect(flat.pairs).toMatchObject([
+      { title: 'A', changed: 'resolution', flat: true, fps: [80, 78] },
+    ]);
     expect(flat.answers).toEqual([{ test: 'resolutions', yes: true }]);
-    expect(runAnswers([run('A', '1920x1080', 80), run('A', '3840x2160', 78, { driver: '2' })]).pairs).toEqual([]);
+    expect(
+      runAnswers([run('A', '1920x1080', 80), run('A', '3840x2160', 78, { driver: '2' })]).pairs,
+    ).toEqual([]);
     expect(runAnswers([run('A', '1920x1080', 80), run('A', '3840x2160', 70)]).answers).toEqual([]);
     expect(runAnswers([run('A', '2560x1440', 80), run('A', 'as it comes', 70)]).pairs).toEqual([]);
   });
 
   it('TR-06 runs in a desktop slot say nothing of the link', () => {
     const slot = { context: { norm: true } };
-    const runs = [run('A', '1920x1080', 80), run('A', '3840x2160', 78), { ...run('A', '1920x1080', 200), ...slot }];
+    const runs = [
+      run('A', '1920x1080', 80),
+      run('A', '3840x2160', 78),
+      { ...run('A', '1920x1080', 200), ...slot },
+    ];
     expect(runAnswers(runs).pairs).toMatchObject([{ fps: [80, 78], flat: true }]);
     expect(runAnswers(runs.map((r) => ({ ...r, ...slot }))).pairs).toEqual([]);
   });
@@ -235,7 +297,11 @@ describe('what the plan, the first answers and the runs say', () => {
       { ...run(title, '1920x1080', fps[0]), engine },
       { ...run(title, '3840x2160', fps[1]), engine },
     ];
-    const by = runAnswers([...built('A', 'Reed', [60, 59]), ...built('B', 'Sedge', [120, 60]), ...built('C', 'Reed', [70, 69])]);
+    const by = runAnswers([
+      ...built('A', 'Reed', [60, 59]),
+      ...built('B', 'Sedge', [120, 60]),
+      ...built('C', 'Reed', [70, 69]),
+    ]);
     expect(by.answers).toEqual([{ test: 'other-title', yes: true }]);
     const one = runAnswers([...built('A', 'Reed', [60, 59]), ...built('B', 'Reed', [120, 60])]);
     expect([one.answers, one.engines]).toEqual([[], []]);
@@ -246,13 +312,20 @@ describe('what the plan, the first answers and the runs say', () => {
       { engine: 'Sedge', flat: 0, falling: 1 },
     ]);
     expect(
-      runAnswers([run('A', '2560x1440', 60, { preset: 'low' }), run('A', '2560x1440', 40, { preset: 'ultra' })]).answers,
+      runAnswers([
+        run('A', '2560x1440', 60, { preset: 'low' }),
+        run('A', '2560x1440', 40, { preset: 'ultra' }),
+      ]).answers,
     ).toEqual([{ test: 'presets', yes: false }]);
   });
 
   it('says notes and reasons in words', () => {
-    expect(noteWords(test('router-speed', 'yes'))).toBe("Read the router's rate and lanes: half rate or one lane");
-    expect(noteWords(fix('cable-class', 'better'))).toBe('Mended, the cable is too long or of a low class: better, not well');
+    expect(noteWords(test('router-speed', 'yes'))).toBe(
+      "Read the router's rate and lanes: half rate or one lane",
+    );
+    expect(noteWords(fix('cable-class', 'better'))).toBe(
+      'Mended, the cable is too long or of a low class: better, not well',
+    );
     const o = { test: 'short-cable' as const, minutes: 5, bits: 0.8, worth: 0.8 / 7, yes: 0.5 };
     const other = { ...o, test: 'clean-driver' as const, minutes: 25, bits: 0.3, worth: 0.01 };
     expect(offerReason([o, other], o)).toBe(

@@ -14,7 +14,11 @@ describe('worlds of the choices not known', () => {
 
   it('an unknown standard opens tunnelling with it, but not for what settles it', () => {
     const all = made(tunnelChain({ socket: { standard: null, tunnelling: null } }));
-    const pairs = [...new Set(all.map((m) => `${m['host/sockets/left/standard']} ${m['host/sockets/left/tunnelling']}`))];
+    const pairs = [
+      ...new Set(
+        all.map((m) => `${m['host/sockets/left/standard']} ${m['host/sockets/left/tunnelling']}`),
+      ),
+    ];
     expect(pairs).toEqual([
       'usb-c no',
       'thunderbolt-3 yes',
@@ -84,6 +88,9 @@ describe('plugs along the path', () => {
   it('name the first two neighbours that do not', () => {
     const mixed = { ...tunnelChain(), dock: directChain().dock };
     expect(plugMismatch(facts(mixed))).toMatchObject({ a: { slot: 'path' }, b: { slot: 'dock' } });
-    expect(plugMismatch(facts({ ...mixed, path: [] }))).toMatchObject({ a: { slot: 'socket' }, b: { slot: 'dock' } });
+    expect(plugMismatch(facts({ ...mixed, path: [] }))).toMatchObject({
+      a: { slot: 'socket' },
+      b: { slot: 'dock' },
+    });
   });
 });

@@ -29,8 +29,18 @@ async function evaluating(m, at, rounds) {
   const demo = JSON.parse(readFileSync(DEMO_FILE, 'utf8'));
   const spec = (id) => demo.parts.find((p) => p.id === id).spec;
   const { host, socket, path, dock, card } = demo.setups.find((s) => s.name === 'Dome desk').slots;
-  const chain = { host: spec(host), socket, path: path.map(spec), dock: spec(dock), card: spec(card) };
-  const init = { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ chain }) };
+  const chain = {
+    host: spec(host),
+    socket,
+    path: path.map(spec),
+    dock: spec(dock),
+    card: spec(card),
+  };
+  const init = {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ chain }),
+  };
   const echo = m.express();
   echo.use(m.express.json({ limit: '1mb' }));
   echo.post('/', (req, res) => res.json(m.evaluateBody.parse(req.body)));

@@ -29,7 +29,13 @@ const PARTS = {
       3,
     );
     // A page is responsive when no task takes longer than 50 ms: the limit is the reference. Chromium does not report shorter ones.
-    line('longest task of the page while 20,000 parts are looked at and stored, against 50 ms', await importPage(), 50, 'ms', 1);
+    line(
+      'longest task of the page while 20,000 parts are looked at and stored, against 50 ms',
+      await importPage(),
+      50,
+      'ms',
+      1,
+    );
   },
   async captures() {
     const capture = await captureSpeed();
@@ -40,7 +46,13 @@ const PARTS = {
       'ms',
       1.5,
     );
-    line('redraw a trace of 1,000,000 frames (median), against 16 ms', await redrawMs(), 16, 'ms', 1);
+    line(
+      'redraw a trace of 1,000,000 frames (median), against 16 ms',
+      await redrawMs(),
+      16,
+      'ms',
+      1,
+    );
   },
   async log() {
     const log = await logSpeed();
@@ -60,11 +72,22 @@ const PARTS = {
   },
   async grid() {
     const grid = await gridScroll(JSON.parse(readFileSync(DEMO_FILE, 'utf8')));
-    line('longest task while a grid of 200 by 200 is scrolled end to end, against 50 ms', grid.longest, 50, 'ms', 1);
+    line(
+      'longest task while a grid of 200 by 200 is scrolled end to end, against 50 ms',
+      grid.longest,
+      50,
+      'ms',
+      1,
+    );
     line('most cells of it in the document, against 2,000', grid.cells, 2000, 'cells', 1);
   },
   async chance() {
-    line('draw 100,000 frames by chance | their random numbers alone', ...(await simulateSpeed()), 'ms', 3);
+    line(
+      'draw 100,000 frames by chance | their random numbers alone',
+      ...(await simulateSpeed()),
+      'ms',
+      3,
+    );
   },
   async next() {
     const next = await nextTestSpeed();
@@ -116,9 +139,20 @@ const PARTS = {
     for (const p of await pageScores()) {
       for (const [category, score] of Object.entries(p.scores))
         atLeast(`${p.name}, ${category} (lighthouse, desktop, median of 3)`, score, 95);
-      if (p.name === 'Setups') line('script of a first visit over the wire, against 250 kB', p.first / 1000, 250, 'kB', 1);
-      else plain(`script of a first visit that begins on ${p.name}`, `${(p.first / 1000).toFixed(0)} kB`);
-      line(`script of a second visit to ${p.name}, against a thousand bytes`, p.second / 1000, 1, 'kB', 0);
+      if (p.name === 'Setups')
+        line('script of a first visit over the wire, against 250 kB', p.first / 1000, 250, 'kB', 1);
+      else
+        plain(
+          `script of a first visit that begins on ${p.name}`,
+          `${(p.first / 1000).toFixed(0)} kB`,
+        );
+      line(
+        `script of a second visit to ${p.name}, against a thousand bytes`,
+        p.second / 1000,
+        1,
+        'kB',
+        0,
+      );
     }
   },
   async right() {
@@ -135,9 +169,11 @@ const asked =
     ?.slice(7)
     .split(',') ?? Object.keys(PARTS);
 const unknown = asked.filter((name) => !(name in PARTS));
-if (unknown.length > 0) stop(`no part is called ${unknown.join(', ')}; there are ${Object.keys(PARTS).join(', ')}`);
+if (unknown.length > 0)
+  stop(`no part is called ${unknown.join(', ')}; there are ${Object.keys(PARTS).join(', ')}`);
 say('name | ours | reference | ratio | limit | ok or over');
 for (const name of asked) await PARTS[name]();
-if (process.argv.includes('--write')) write((performance.now() - began) / 1000, asked.length === Object.keys(PARTS).length);
+if (process.argv.includes('--write'))
+  write((performance.now() - began) / 1000, asked.length === Object.keys(PARTS).length);
 say(countOver() === 0 ? 'all within their limits' : `${countOver()} over their limit`);
 process.exit(0);

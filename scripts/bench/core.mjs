@@ -6,13 +6,18 @@ import { sideBySide } from '../lib/side-by-side.mjs';
 
 /** A listing as a desktop prints it: bridges and functions with their capabilities and dumped bytes. */
 function listing(devices) {
-  const bytes = Array.from({ length: 16 }, (_, i) => `${(i * 16).toString(16).padStart(2, '0')}:${' 00'.repeat(16)}`).join('\n');
+  const bytes = Array.from(
+    { length: 16 },
+    (_, i) => `${(i * 16).toString(16).padStart(2, '0')}:${' 00'.repeat(16)}`,
+  ).join('\n');
   const one = (bus) =>
     [
       `${bus.toString(16).padStart(2, '0')}:00.0 PCI bridge [0604]: Made bridge [e003:0001] (rev 01)`,
       `\tBus: primary=00, secondary=${(bus + 1).toString(16).padStart(2, '0')}, subordinate=ff, sec-latency=0`,
       '\tCapabilities: [40] Express (v2) Downstream Port (Slot+), MSI 00',
-      ...Array(40).fill('\t\tDevCap: MaxPayload 256 bytes, PhantFunc 0, ExtTag+ RBE+ SlotPowerLimit 75.000W'),
+      ...Array(40).fill(
+        '\t\tDevCap: MaxPayload 256 bytes, PhantFunc 0, ExtTag+ RBE+ SlotPowerLimit 75.000W',
+      ),
       '\t\tLnkCap: Port #1, Speed 8GT/s, Width x4, ASPM L1',
       '\t\tLnkSta: Speed 8GT/s, Width x4',
       bytes,
@@ -45,7 +50,12 @@ export async function coreLines() {
     card: part(card),
   });
   const exact = { n: 3, works: 0, care: 3, unreliable: 0, fails: 0, newest: '2026-11-03' };
-  const evidence = { ...NO_EVIDENCE, exact, weighted: { worked: 3, failed: 0 }, near: { n: 9, weight: 3.1, worked: 2.2 } };
+  const evidence = {
+    ...NO_EVIDENCE,
+    exact,
+    weighted: { worked: 3, failed: 0 },
+    near: { n: 9, weight: 3.1, worked: 2.2 },
+  };
   const input = { chain, context: { asOf: '2026-11-20', house: {}, evidence } };
   const output = evaluate(input);
   const size = JSON.stringify(input).length + JSON.stringify(output).length;
@@ -56,7 +66,13 @@ export async function coreLines() {
       JSON.parse(JSON.stringify(output));
     },
   );
-  line(`evaluate one chain, against a JSON round trip of its input and output (${size} bytes)`, ours, reference, 'µs', 6);
+  line(
+    `evaluate one chain, against a JSON round trip of its input and output (${size} bytes)`,
+    ours,
+    reference,
+    'µs',
+    6,
+  );
 
   const text = listing(60);
   const [read, split] = sideBySide(
@@ -65,5 +81,11 @@ export async function coreLines() {
     15,
     10,
   );
-  line(`read a listing of 60 devices (${text.length} characters), against cutting it into words`, read, split, 'µs', 10);
+  line(
+    `read a listing of 60 devices (${text.length} characters), against cutting it into words`,
+    read,
+    split,
+    'µs',
+    10,
+  );
 }

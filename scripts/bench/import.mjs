@@ -8,9 +8,13 @@ import { openPage } from './page.mjs';
 
 const ROWS = 20_000;
 const head = 'maker,model,variant,connector,construction,lengthMm,markedGbps,markedW';
-const text = [head, ...Array.from({ length: ROWS }, (_, i) => `Longmead,N-${i},,usb-c,passive,${300 + (i % 900)},40,100`)].join(
-  '\n',
-);
+const text = [
+  head,
+  ...Array.from(
+    { length: ROWS },
+    (_, i) => `Longmead,N-${i},,usb-c,passive,${300 + (i % 900)},40,100`,
+  ),
+].join('\n');
 
 /** Median ms of two things that take long, over rounds that alternate between them. */
 export async function alternately(ours, reference, rounds) {
@@ -42,7 +46,9 @@ export async function importSpeed(rounds = 7) {
     bundle: true,
     platform: 'node',
     format: 'esm',
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(process.cwd() + '/');" },
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(process.cwd() + '/');",
+    },
     write: false,
   });
   const dir = mkdtempSync(join(tmpdir(), 'bench-'));
@@ -52,7 +58,8 @@ export async function importSpeed(rounds = 7) {
   rmSync(dir, { recursive: true });
   const ours = async () => {
     const { entries } = await readCsv(text, 'cable', async () => {});
-    for (const e of entries) if (judge(e, null).fate.fate !== 'new') throw new Error('a good row was not new');
+    for (const e of entries)
+      if (judge(e, null).fate.fate !== 'new') throw new Error('a good row was not new');
   };
   const reference = async () => {
     let n = 0;
@@ -85,7 +92,11 @@ export async function importPage() {
     const box = await page.$('input[aria-label="File of parts"]');
     await box.uploadFile(file);
     await says('rows are good');
-    await page.evaluate(() => [...document.querySelectorAll('button')].find((b) => b.textContent.includes('Store all'))?.click());
+    await page.evaluate(() =>
+      [...document.querySelectorAll('button')]
+        .find((b) => b.textContent.includes('Store all'))
+        ?.click(),
+    );
     await says('Stored from');
     return await page.evaluate(() => window.longest);
   } finally {

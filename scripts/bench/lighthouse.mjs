@@ -41,11 +41,19 @@ export async function pageScores(runs = 3) {
       await visitor.close();
       const seen = [];
       for (let i = 0; i < runs; i++) {
-        const result = await lighthouse(url + path, { logLevel: 'error', onlyCategories: CATEGORIES }, desktopConfig, page);
+        const result = await lighthouse(
+          url + path,
+          { logLevel: 'error', onlyCategories: CATEGORIES },
+          desktopConfig,
+          page,
+        );
         seen.push(result.lhr);
       }
       const scores = Object.fromEntries(
-        CATEGORIES.map((c) => [c, median(seen.map((r) => Math.round((r.categories[c].score ?? 0) * 100)))]),
+        CATEGORIES.map((c) => [
+          c,
+          median(seen.map((r) => Math.round((r.categories[c].score ?? 0) * 100))),
+        ]),
       );
       lines.push({ name, first, second, scores });
     }

@@ -40,7 +40,9 @@ export async function serverModules() {
       {
         name: 'packages-outside',
         setup(b) {
-          b.onResolve({ filter: /^[^./]/ }, (a) => (a.path.startsWith('@ruddy/') ? null : { path: a.path, external: true }));
+          b.onResolve({ filter: /^[^./]/ }, (a) =>
+            a.path.startsWith('@ruddy/') ? null : { path: a.path, external: true },
+          );
         },
       },
     ],
@@ -83,7 +85,9 @@ export async function logSpeed(rounds = 31) {
     await db.query(FILL);
     await db.query('ANALYZE');
     const fillS = (performance.now() - began) / 1000;
-    server = createServer(m.createApp(services, { webDir: null, logger: m.pino({ level: 'silent' }) }));
+    server = createServer(
+      m.createApp(services, { webDir: null, logger: m.pino({ level: 'silent' }) }),
+    );
     await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
     const url = `http://127.0.0.1:${server.address().port}/api`;
     await client.connect();
@@ -95,7 +99,8 @@ export async function logSpeed(rounds = 31) {
       return text;
     };
     const query = new URLSearchParams(FILTER).toString();
-    if (JSON.parse(await get(`/outcomes?${query}`)).items.length !== FILTER.limit) throw new Error('the page is not full');
+    if (JSON.parse(await get(`/outcomes?${query}`)).items.length !== FILTER.limit)
+      throw new Error('the page is not full');
     const page = await alternately(
       () => get(`/outcomes?${query}`),
       async () => JSON.stringify((await client.query(sql, bind)).rows),
@@ -146,14 +151,24 @@ export async function gridScroll(demo) {
         spec: { ...like.spec, model: `${name}-${i}`, variant: '' },
       }));
     };
-    const bundle = { format: 'ruddy-bridge/bundle', version: 1, parts: [...many('host', 'Z'), ...many('dock', 'Y')] };
+    const bundle = {
+      format: 'ruddy-bridge/bundle',
+      version: 1,
+      parts: [...many('host', 'Z'), ...many('dock', 'Y')],
+    };
     const headers = { 'content-type': 'application/json' };
-    const r = await fetch(`${url}/api/bundle`, { method: 'POST', headers, body: JSON.stringify(bundle) });
+    const r = await fetch(`${url}/api/bundle`, {
+      method: 'POST',
+      headers,
+      body: JSON.stringify(bundle),
+    });
     if (!r.ok) throw new Error(await r.text());
     await page.goto(`${url}/compatibility/grid?scope=all`, { waitUntil: 'load' });
     // What is in view at first is predicted before anything is scrolled.
     await page.waitForFunction(
-      () => document.querySelectorAll('[role=gridcell]').length > 50 && !document.querySelector('[role=gridcell].wait'),
+      () =>
+        document.querySelectorAll('[role=gridcell]').length > 50 &&
+        !document.querySelector('[role=gridcell].wait'),
       { timeout: 60_000, polling: 100 },
     );
     return await page.evaluate(async () => {
@@ -163,7 +178,8 @@ export async function gridScroll(demo) {
         for (const e of list.getEntries()) longest = Math.max(longest, e.duration);
       }).observe({ entryTypes: ['longtask'] });
       const box = document.querySelector('[role=grid]');
-      const frame = () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+      const frame = () =>
+        new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
       const wide = box.scrollWidth - box.clientWidth;
       const high = box.scrollHeight - box.clientHeight;
       const steps = 120;

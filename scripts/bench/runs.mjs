@@ -29,12 +29,15 @@ export async function captureSpeed(rounds = 9) {
   const dir = mkdtempSync(join(tmpdir(), 'bench-'));
   const file = join(dir, 'captures.mjs');
   writeFileSync(file, outputFiles[0].text);
-  const { findLayout, proposeMapping, readCaptureText, csvOptions, frameStats, Papa } = await import(file);
+  const { findLayout, proposeMapping, readCaptureText, csvOptions, frameStats, Papa } =
+    await import(file);
   rmSync(dir, { recursive: true });
   // Made piece by piece: a million strings kept alive would slow the collector of both.
   let text = 'application,number,frame ms\n';
   for (let i = 0; i < FRAMES; i++) text += `dome,${i},${frameMs(i).toFixed(3)}\n`;
-  const parts = Array.from({ length: Math.ceil(text.length / 65_536) }, (_, i) => text.slice(i * 65_536, (i + 1) * 65_536));
+  const parts = Array.from({ length: Math.ceil(text.length / 65_536) }, (_, i) =>
+    text.slice(i * 65_536, (i + 1) * 65_536),
+  );
   const layout = findLayout(text.slice(0, 65_536)).value;
   const mapping = proposeMapping(layout);
   const values = new Float64Array(FRAMES);
@@ -68,19 +71,35 @@ export async function redrawMs(redraws = 40) {
     const send = async (method, path, body) => {
       const json = !Buffer.isBuffer(body);
       const headers = { 'content-type': json ? 'application/json' : 'application/octet-stream' };
-      const r = await fetch(`${url}/api${path}`, { method, headers, body: json ? JSON.stringify(body) : body });
+      const r = await fetch(`${url}/api${path}`, {
+        method,
+        headers,
+        body: json ? JSON.stringify(body) : body,
+      });
       if (!r.ok) throw new Error(await r.text());
       return r.json();
     };
     await send('PUT', `/captures/${sha256}?n=${FRAMES}`, gzipSync(bytes));
-    const title = await send('POST', '/profiles', { id: randomUUID(), name: 'Million', kind: 'title' });
+    const title = await send('POST', '/profiles', {
+      id: randomUUID(),
+      name: 'Million',
+      kind: 'title',
+    });
     const setup = await send('POST', '/setups', { id: randomUUID(), name: 'Bench of runs' });
     const channels = [{ channel: 'frames', n: FRAMES, sha256 }];
-    await send('POST', `/setups/${setup.id}/runs`, { id: randomUUID(), titleId: title.id, kind: 'frames', channels });
-    await page.goto(`${url}/setups/${setup.id}/runs`, { waitUntil: 'load' });
-    await page.waitForFunction(() => document.querySelector('rb-trace-view')?.textContent?.includes('all 1'), {
-      timeout: 60_000,
+    await send('POST', `/setups/${setup.id}/runs`, {
+      id: randomUUID(),
+      titleId: title.id,
+      kind: 'frames',
+      channels,
     });
+    await page.goto(`${url}/setups/${setup.id}/runs`, { waitUntil: 'load' });
+    await page.waitForFunction(
+      () => document.querySelector('rb-trace-view')?.textContent?.includes('all 1'),
+      {
+        timeout: 60_000,
+      },
+    );
     const spent = [];
     for (let i = 0; i < redraws; i++) {
       const before = (await page.metrics()).TaskDuration;
@@ -89,9 +108,17 @@ export async function redrawMs(redraws = 40) {
           const canvas = document.querySelector('rb-trace-view canvas');
           const { left, top } = canvas.getBoundingClientRect();
           canvas.dispatchEvent(
-            new WheelEvent('wheel', { deltaY, clientX: left + 300, clientY: top + 50, cancelable: true, ctrlKey: true }),
+            new WheelEvent('wheel', {
+              deltaY,
+              clientX: left + 300,
+              clientY: top + 50,
+              cancelable: true,
+              ctrlKey: true,
+            }),
           );
-          await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+          await new Promise((resolve) =>
+            requestAnimationFrame(() => requestAnimationFrame(resolve)),
+          );
         },
         i % 10 < 5 ? -100 : 100,
       );

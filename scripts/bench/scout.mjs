@@ -9,7 +9,11 @@ const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length 
  * division for its frames, one mask, one compare with the front.
  */
 function reference(lanes, n) {
-  const at = (k, scale) => Float64Array.from({ length: n }, (_, i) => scale * (1 + ((i * 7919 + k * 104_729) % 1000) / 1000));
+  const at = (k, scale) =>
+    Float64Array.from(
+      { length: n },
+      (_, i) => scale * (1 + ((i * 7919 + k * 104_729) % 1000) / 1000),
+    );
   const price = at(1, 300);
   const link = at(2, 30);
   const slot = at(3, 26);
@@ -68,6 +72,12 @@ export async function scoutSpeed(rounds = 5) {
     plain.push(time(() => reference(total / SIZES.cards, SIZES.cards)));
     join.push(time(() => again.step(Infinity, clock)));
   }
-  return { total, firstMs: first[0], wholeMs: median(whole), joinMs: median(join), referenceMs: median(plain) };
+  return {
+    total,
+    firstMs: first[0],
+    wholeMs: median(whole),
+    joinMs: median(join),
+    referenceMs: median(plain),
+  };
 }
 if (process.argv[1]?.endsWith('bench/scout.mjs')) console.log(await scoutSpeed());

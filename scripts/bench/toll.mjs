@@ -15,7 +15,9 @@ export async function load(contents) {
     format: 'esm',
     write: false,
     // Some packages ask for the modules of Node by `require`.
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
   });
   const dir = mkdtempSync(join(tmpdir(), 'bench-'));
   const file = join(dir, 'toll.mjs');
@@ -92,11 +94,15 @@ export async function limiterLines({ rigs = 200, firstSeed = 120_001 } = {}) {
   row('inside its assumptions', inside);
   row('the same without a pair', tallyOf(firstSeed, rigs, 'none', { pair: false }));
   row('the same without meters', tallyOf(firstSeed, rigs, 'none', { meters: false }));
-  for (const odd of ODDITIES.filter((o) => o !== 'none')) row(`outside: ${odd}`, tallyOf(firstSeed, rigs / 2, odd));
+  for (const odd of ODDITIES.filter((o) => o !== 'none'))
+    row(`outside: ${odd}`, tallyOf(firstSeed, rigs / 2, odd));
   const said = ['cpu', 'card', 'link', 'cannot tell'];
   for (const [truth, counts] of Object.entries(inside.table))
-    lines.push(`confusion, truly ${truth} | ${said.map((s) => `said ${s} ${counts[s] ?? 0}`).join(' | ')}`);
+    lines.push(
+      `confusion, truly ${truth} | ${said.map((s) => `said ${s} ${counts[s] ?? 0}`).join(' | ')}`,
+    );
   const raised = falseAlarms(firstSeed, 2 * rigs);
-  for (const [id, n] of Object.entries(raised)) lines.push(`alarm ${id} | raised on ${n} of ${2 * rigs} clean rigs | limit 5 %`);
+  for (const [id, n] of Object.entries(raised))
+    lines.push(`alarm ${id} | raised on ${n} of ${2 * rigs} clean rigs | limit 5 %`);
   return lines;
 }

@@ -20,7 +20,9 @@ export async function bundled(entry, name) {
         name: 'packages-outside',
         setup(b) {
           b.onResolve({ filter: /^[^./]/ }, (a) =>
-            a.kind === 'entry-point' || a.path.startsWith('@ruddy/') ? null : { path: a.path, external: true },
+            a.kind === 'entry-point' || a.path.startsWith('@ruddy/')
+              ? null
+              : { path: a.path, external: true },
           );
         },
       },

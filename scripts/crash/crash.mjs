@@ -39,7 +39,8 @@ const line = (name, words, faults) => {
   bad += faults;
   say(`${name}: ${words} ${faults === 0 ? 'ok' : `${faults} FAULTS`}`);
 };
-const show = (list) => list.slice(0, 20).forEach((x) => say(`  ${typeof x === 'string' ? x : JSON.stringify(x)}`));
+const show = (list) =>
+  list.slice(0, 20).forEach((x) => say(`  ${typeof x === 'string' ? x : JSON.stringify(x)}`));
 
 if (only.includes('kills')) {
   const r = await kills({ n: cuts, seed, dataDir, log: say });
@@ -61,7 +62,11 @@ if (only.includes('disk')) {
   else {
     show(r.rules);
     const words = `seed ${seed}: ${r.writes} writes, ${r.confirmed} confirmed, ${r.full} refused for want of room, ${r.after} stored once there was room; ${r.lost} lost, ${r.half} half-stored`;
-    line('disk full', words, r.lost + r.half + r.doubled + r.rules.length + (r.after > 0 && r.full > 0 ? 0 : 1));
+    line(
+      'disk full',
+      words,
+      r.lost + r.half + r.doubled + r.rules.length + (r.after > 0 && r.full > 0 ? 0 : 1),
+    );
   }
 }
 if (only.includes('slow')) {
@@ -93,8 +98,18 @@ if (process.argv.includes('--write')) {
   const kept = text
     .slice(i + from.length, j)
     .split('\n')
-    .filter((l) => l.startsWith('| ') && !lines.some((n) => n.split('|')[1] === l.split('|')[1]) && !/^\| (fault|---)/.test(l));
-  const table = ['| fault | what happened | verdict |', '| --- | --- | --- |', ...kept, ...lines].join('\n');
+    .filter(
+      (l) =>
+        l.startsWith('| ') &&
+        !lines.some((n) => n.split('|')[1] === l.split('|')[1]) &&
+        !/^\| (fault|---)/.test(l),
+    );
+  const table = [
+    '| fault | what happened | verdict |',
+    '| --- | --- | --- |',
+    ...kept,
+    ...lines,
+  ].join('\n');
   writeFileSync(file, `${text.slice(0, i + from.length)}\n\n${table}\n\n${text.slice(j)}`);
 }
 say(bad === 0 ? 'no faults found' : `${bad} faults found`);

@@ -23,13 +23,25 @@ export async function diskFull({ seed, dataDir }) {
   const mounted = quiet('mount', ['-t', 'tmpfs', '-o', `size=${DISK_MB}m,mode=755`, 'tmpfs', disk]);
   if (mounted.code !== 0) {
     rmSync(disk, { recursive: true, force: true });
-    return { skipped: `no disk of its own can be mounted here: ${mounted.out.trim().split('\n').pop()}` };
+    return {
+      skipped: `no disk of its own can be mounted here: ${mounted.out.trim().split('\n').pop()}`,
+    };
   }
   const random = chance(seed);
   const cluster = await openCluster(dataDir, { place: join(disk, 'postgres') });
   let server = null;
   const filler = join(disk, 'filler');
-  const total = { writes: 0, confirmed: 0, refused: 0, full: 0, after: 0, lost: 0, half: 0, doubled: 0, restarted: 0 };
+  const total = {
+    writes: 0,
+    confirmed: 0,
+    refused: 0,
+    full: 0,
+    after: 0,
+    lost: 0,
+    half: 0,
+    doubled: 0,
+    restarted: 0,
+  };
   try {
     cluster.psql('postgres', 'CREATE DATABASE disk');
     server = await serveOn(cluster.url('disk'));

@@ -23,7 +23,12 @@ for (let i = from; i < to; i++) {
   } catch (error) {
     if (isRefusal(error)) c.refused++;
     else if (crashes.length < 50)
-      crashes.push({ i, name: target.name, error: String(error?.stack ?? error).slice(0, 1500), input: input.slice(0, 2000) });
+      crashes.push({
+        i,
+        name: target.name,
+        error: String(error?.stack ?? error).slice(0, 1500),
+        input: input.slice(0, 2000),
+      });
     else crashes.push({ i, name: target.name });
   }
   const ms = performance.now() - began;

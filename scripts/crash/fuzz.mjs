@@ -9,7 +9,9 @@ const HUNG_MS = patient(10_000);
 function stretch(url, seed, from, to) {
   const at = new SharedArrayBuffer(4);
   const counter = new Int32Array(at);
-  const worker = new Worker(new URL('./fuzz-worker.mjs', import.meta.url), { workerData: { url, seed, from, to, at } });
+  const worker = new Worker(new URL('./fuzz-worker.mjs', import.meta.url), {
+    workerData: { url, seed, from, to, at },
+  });
   return new Promise((resolve, reject) => {
     let last = -1;
     let since = Date.now();
@@ -39,7 +41,15 @@ function stretch(url, seed, from, to) {
  */
 export async function fuzz({ cases, seed, log = () => undefined }) {
   const module = await bundled('server/test/fuzz/targets.ts', 'fuzz');
-  const total = { cases: 0, read: 0, refused: 0, crashes: [], hangs: [], slowest: { ms: 0, name: '' }, targets: {} };
+  const total = {
+    cases: 0,
+    read: 0,
+    refused: 0,
+    crashes: [],
+    hangs: [],
+    slowest: { ms: 0, name: '' },
+    targets: {},
+  };
   const began = Date.now();
   const size = 20_000;
   try {
@@ -60,10 +70,12 @@ export async function fuzz({ cases, seed, log = () => undefined }) {
         }
       }
       total.crashes.push(...r.crashes);
-      for (const c of r.crashes) log(`case ${c.i}: ${c.name}: ${c.error ?? ''}\n  ${c.input ?? ''}`);
+      for (const c of r.crashes)
+        log(`case ${c.i}: ${c.name}: ${c.error ?? ''}\n  ${c.input ?? ''}`);
       if (r.slowest.ms > total.slowest.ms) total.slowest = r.slowest;
       from = to;
-      if (to % 100_000 === 0) log(`${to} cases, ${total.crashes.length} crashes, ${total.hangs.length} hangs`);
+      if (to % 100_000 === 0)
+        log(`${to} cases, ${total.crashes.length} crashes, ${total.hangs.length} hangs`);
     }
   } finally {
     module.remove();

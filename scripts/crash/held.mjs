@@ -5,14 +5,19 @@ import { FILE_ROWS } from './writes.mjs';
  * anything above is doubled.
  */
 const SORTS = {
-  note: { events: [`SELECT id, 1 AS n FROM events WHERE id = ANY($1::uuid[]) AND kind = 'note'`, 1] },
+  note: {
+    events: [`SELECT id, 1 AS n FROM events WHERE id = ANY($1::uuid[]) AND kind = 'note'`, 1],
+  },
   outcome: {
     events: [`SELECT id, 1 AS n FROM events WHERE id = ANY($1::uuid[]) AND kind = 'outcome'`, 1],
     entries: ['SELECT id, 1 AS n FROM log_entries WHERE id = ANY($1::uuid[])', 1],
   },
   setup: {
     setups: ['SELECT id, 1 AS n FROM setups WHERE id = ANY($1::uuid[])', 1],
-    slots: ['SELECT setup_id AS id, count(*)::int AS n FROM setup_slots WHERE setup_id = ANY($1::uuid[]) GROUP BY 1', 4],
+    slots: [
+      'SELECT setup_id AS id, count(*)::int AS n FROM setup_slots WHERE setup_id = ANY($1::uuid[]) GROUP BY 1',
+      4,
+    ],
     created: [
       `SELECT setup_id AS id, count(*)::int AS n FROM events WHERE setup_id = ANY($1::uuid[]) AND kind = 'created' GROUP BY 1`,
       1,
@@ -20,29 +25,53 @@ const SORTS = {
   },
   part: {
     parts: ['SELECT id, 1 AS n FROM parts WHERE id = ANY($1::uuid[])', 1],
-    past: ['SELECT part_id AS id, count(*)::int AS n FROM part_revisions WHERE part_id = ANY($1::uuid[]) GROUP BY 1', 1],
-    sockets: ['SELECT part_id AS id, count(*)::int AS n FROM sockets WHERE part_id = ANY($1::uuid[]) GROUP BY 1', 8],
+    past: [
+      'SELECT part_id AS id, count(*)::int AS n FROM part_revisions WHERE part_id = ANY($1::uuid[]) GROUP BY 1',
+      1,
+    ],
+    sockets: [
+      'SELECT part_id AS id, count(*)::int AS n FROM sockets WHERE part_id = ANY($1::uuid[]) GROUP BY 1',
+      8,
+    ],
   },
   bundle: {
     setups: ['SELECT id, 1 AS n FROM setups WHERE id = ANY($1::uuid[])', 1],
-    slots: ['SELECT setup_id AS id, count(*)::int AS n FROM setup_slots WHERE setup_id = ANY($1::uuid[]) GROUP BY 1', 3],
+    slots: [
+      'SELECT setup_id AS id, count(*)::int AS n FROM setup_slots WHERE setup_id = ANY($1::uuid[]) GROUP BY 1',
+      3,
+    ],
     parts: [
       `SELECT substr(model, 3)::uuid AS id, count(*)::int AS n FROM parts WHERE maker = 'Cut' AND model LIKE 'B %' AND substr(model, 3)::uuid = ANY($1::uuid[]) GROUP BY 1`,
       3,
     ],
-    entries: ['SELECT setup_id AS id, count(*)::int AS n FROM log_entries WHERE setup_id = ANY($1::uuid[]) GROUP BY 1', 1],
-    events: ['SELECT setup_id AS id, count(*)::int AS n FROM events WHERE setup_id = ANY($1::uuid[]) GROUP BY 1', 2],
+    entries: [
+      'SELECT setup_id AS id, count(*)::int AS n FROM log_entries WHERE setup_id = ANY($1::uuid[]) GROUP BY 1',
+      1,
+    ],
+    events: [
+      'SELECT setup_id AS id, count(*)::int AS n FROM events WHERE setup_id = ANY($1::uuid[]) GROUP BY 1',
+      2,
+    ],
   },
   run: {
     runs: ['SELECT id, 1 AS n FROM runs WHERE id = ANY($1::uuid[])', 1],
-    channels: ['SELECT run_id AS id, count(*)::int AS n FROM run_channels WHERE run_id = ANY($1::uuid[]) GROUP BY 1', 1],
-    figures: ['SELECT run_id AS id, count(*)::int AS n FROM run_figures WHERE run_id = ANY($1::uuid[]) GROUP BY 1', 1],
+    channels: [
+      'SELECT run_id AS id, count(*)::int AS n FROM run_channels WHERE run_id = ANY($1::uuid[]) GROUP BY 1',
+      1,
+    ],
+    figures: [
+      'SELECT run_id AS id, count(*)::int AS n FROM run_figures WHERE run_id = ANY($1::uuid[]) GROUP BY 1',
+      1,
+    ],
     events: [`SELECT id, 1 AS n FROM events WHERE id = ANY($1::uuid[]) AND kind = 'run'`, 1],
   },
   piece: { items: ['SELECT id, 1 AS n FROM items WHERE id = ANY($1::uuid[])', 1] },
   loan: { loans: ['SELECT id, 1 AS n FROM loans WHERE id = ANY($1::uuid[])', 1] },
   file: {
-    parts: ['SELECT variant::uuid AS id, count(*)::int AS n FROM parts WHERE variant = ANY($1::text[]) GROUP BY 1', FILE_ROWS],
+    parts: [
+      'SELECT variant::uuid AS id, count(*)::int AS n FROM parts WHERE variant = ANY($1::text[]) GROUP BY 1',
+      FILE_ROWS,
+    ],
   },
 };
 
@@ -61,7 +90,13 @@ export async function standing(client, writes) {
       const n = counts.map((c) => (c.n.get(id) ?? 0) / c.whole);
       found.set(
         id,
-        n.some((x) => x > 1) ? 'doubled' : n.every((x) => x === 1) ? 'whole' : n.every((x) => x === 0) ? 'absent' : 'half',
+        n.some((x) => x > 1)
+          ? 'doubled'
+          : n.every((x) => x === 1)
+            ? 'whole'
+            : n.every((x) => x === 0)
+              ? 'absent'
+              : 'half',
       );
     }
   }

@@ -1,4 +1,9 @@
-export function kills(o: { n: number; seed: number; dataDir: string; log?: (line: string) => void }): Promise<{
+export function kills(o: {
+  n: number;
+  seed: number;
+  dataDir: string;
+  log?: (line: string) => void;
+}): Promise<{
   kills: number;
   server: number;
   database: number;

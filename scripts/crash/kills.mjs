@@ -37,7 +37,9 @@ async function writeUntil(url, world, random, name, cut) {
       }
     }
   };
-  const writers = Array.from({ length: WRITERS }, (_, i) => writer(chance(random.int(1, 0x7ffffffe), `${name}/${i}`)));
+  const writers = Array.from({ length: WRITERS }, (_, i) =>
+    writer(chance(random.int(1, 0x7ffffffe), `${name}/${i}`)),
+  );
   await new Promise((resolve) => setTimeout(resolve, random.int(20, 500)));
   over = true;
   await cut();
@@ -122,9 +124,13 @@ export async function kills({ n, seed, dataDir, log = () => undefined }) {
     total.again += again.length;
     total.confirmed += sent.filter((w) => w.confirmed).length;
     total.unconfirmed += sent.filter((w) => !w.confirmed).length;
-    all.push(...sent.filter((w) => w.confirmed).map(({ kind, id }) => ({ kind, id, confirmed: true })));
+    all.push(
+      ...sent.filter((w) => w.confirmed).map(({ kind, id }) => ({ kind, id, confirmed: true })),
+    );
     if ((i + 1) % 50 === 0)
-      log(`${i + 1} kills, ${total.confirmed} confirmed, ${total.lost} lost, ${total.half} half, ${total.doubled} doubled`);
+      log(
+        `${i + 1} kills, ${total.confirmed} confirmed, ${total.lost} lost, ${total.half} half, ${total.doubled} doubled`,
+      );
   }
   const look = await client(cluster, database);
   const before = problems.length;

@@ -119,7 +119,10 @@ function textOnce(text, r, other) {
     case 7:
       return text.slice(0, at) + other.slice(r.int(0, other.length));
     case 8:
-      return text.replaceAll(r.of(['\n', ',', '\t', ';', ':', '.', ' ', '"']), r.of(['\r', ';', ',', '', '\n', '"', '\u2028']));
+      return text.replaceAll(
+        r.of(['\n', ',', '\t', ';', ':', '.', ' ', '"']),
+        r.of(['\r', ';', ',', '', '\n', '"', '\u2028']),
+      );
     default:
       return text + r.of(WORDS).repeat(r.int(1, 200));
   }
@@ -145,7 +148,12 @@ function jsonOnce(value, r, other) {
       break;
     case 1:
       // Defined, not set: a key called __proto__ is a key here, as it is in JSON.
-      Object.defineProperty(holder, r.of(WORDS), { value: odd(r), enumerable: true, configurable: true, writable: true });
+      Object.defineProperty(holder, r.of(WORDS), {
+        value: odd(r),
+        enumerable: true,
+        configurable: true,
+        writable: true,
+      });
       break;
     case 2: {
       let deep = odd(r);
@@ -169,7 +177,9 @@ function jsonOnce(value, r, other) {
     }
     case 5:
       if (Array.isArray(holder[key]))
-        holder[key] = Array.from({ length: r.int(0, 60) }, () => structuredClone(holder[key][0] ?? null));
+        holder[key] = Array.from({ length: r.int(0, 60) }, () =>
+          structuredClone(holder[key][0] ?? null),
+        );
       else if (typeof holder[key] === 'number') holder[key] *= r.of([-1, 10, 1000, 1e-3, 1e12, 0]);
       else holder[key] = `${JSON.stringify(holder[key])}${r.of(WORDS)}`;
       break;
@@ -193,5 +203,7 @@ export function mutate(how, samples, r) {
   }
   let text = sample;
   for (let i = 0; i < times; i++) text = textOnce(text, r, other).slice(0, 200_000);
-  return how === 'bytes' ? [...text.slice(0, 2000)].map((c) => String.fromCharCode(c.charCodeAt(0) & 0xff)).join('') : text;
+  return how === 'bytes'
+    ? [...text.slice(0, 2000)].map((c) => String.fromCharCode(c.charCodeAt(0) & 0xff)).join('')
+    : text;
 }

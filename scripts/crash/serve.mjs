@@ -13,5 +13,8 @@ const PLAIN = {
 
 /** A quiet, empty server on a database, at a port of its own. */
 export function serveOn(databaseUrl) {
-  return startServer({ ...PLAIN, DATABASE_URL: databaseUrl }, { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] });
+  return startServer(
+    { ...PLAIN, DATABASE_URL: databaseUrl },
+    { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] },
+  );
 }

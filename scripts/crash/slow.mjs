@@ -48,7 +48,9 @@ export async function slowClients({ dataDir, heads = 200, bodies = 50, seconds =
     for (let i = 0; i < 50; i++) alone.push((await ask()).ms);
     const began = Date.now();
     const slow = [
-      ...Array.from({ length: heads }, () => drip(server.port, 'GET /api/setups HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: ')),
+      ...Array.from({ length: heads }, () =>
+        drip(server.port, 'GET /api/setups HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: '),
+      ),
       ...Array.from({ length: bodies }, () =>
         drip(
           server.port,

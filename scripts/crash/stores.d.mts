@@ -1,4 +1,9 @@
-export function stores(o: { cases: number; seed: number; dataDir: string; log?: (line: string) => void }): Promise<{
+export function stores(o: {
+  cases: number;
+  seed: number;
+  dataDir: string;
+  log?: (line: string) => void;
+}): Promise<{
   cases: number;
   stored: number;
   refused: number;

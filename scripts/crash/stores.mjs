@@ -49,7 +49,12 @@ function targets(samples, w) {
     },
     json('run', `/setups/${setup}/runs`, [
       { id: ID, titleId: w.title, kind: 'time', result: { value: 12, unit: 's' } },
-      { id: ID, titleId: w.title, kind: 'frames', channels: [{ channel: 'frames', n: 3, sha256: sha }] },
+      {
+        id: ID,
+        titleId: w.title,
+        kind: 'frames',
+        channels: [{ channel: 'frames', n: 3, sha256: sha }],
+      },
     ]),
     { ...json('part', '/parts', []), samples: samples.named },
     json('setup', '/setups', [{ id: ID, name: 'Fuzzed', slots: w.slots }]),
@@ -61,21 +66,52 @@ function targets(samples, w) {
       { 'if-match': '"1"' },
     ),
     json('outcome', `/setups/${setup}/outcomes`, [
-      { id: ID, outcome: 'works', happenedOn: '2026-01-01', symptoms: ['none'], versions: { driver: '1' }, note: 'x' },
+      {
+        id: ID,
+        outcome: 'works',
+        happenedOn: '2026-01-01',
+        symptoms: ['none'],
+        versions: { driver: '1' },
+        note: 'x',
+      },
     ]),
     json('note', `/setups/${setup}/notes`, [{ id: ID, text: 'x', happenedOn: '2026-01-01' }]),
     json('reading', `/setups/${setup}/readings`, [
-      { id: ID, reading: { copy: { value: 12, unit: 'Gb/s', direction: 'down', memory: 'pinned' }, load: 'load' } },
+      {
+        id: ID,
+        reading: {
+          copy: { value: 12, unit: 'Gb/s', direction: 'down', memory: 'pinned' },
+          load: 'load',
+        },
+      },
     ]),
-    json('attempt', `/setups/${w.setups[2]}/attempts`, [{ id: ID, purpose: 'undock', order: 'all-off', driver: 'after' }]),
-    json('piece', '/items', [{ id: ID, partId: w.parts.cable, label: 'K', condition: 'used', serial: 'x' }]),
+    json('attempt', `/setups/${w.setups[2]}/attempts`, [
+      { id: ID, purpose: 'undock', order: 'all-off', driver: 'after' },
+    ]),
+    json('piece', '/items', [
+      { id: ID, partId: w.parts.cable, label: 'K', condition: 'used', serial: 'x' },
+    ]),
     json('member', '/members', [{ id: ID, name: 'Fuzzed', role: 'reader', password: null }]),
-    json('loan', '/loans', [{ id: ID, itemId: w.item, memberId: w.member, out: { fromOn: '2026-01-01', along: ['bag'] } }]),
+    json('loan', '/loans', [
+      { id: ID, itemId: w.item, memberId: w.member, out: { fromOn: '2026-01-01', along: ['bag'] } },
+    ]),
     json('price', '/prices', [
-      { id: ID, partId: w.parts.cable, kind: 'offer', minor: 4900, currency: 'EUR', onDate: '2026-01-01', source: 'shop' },
+      {
+        id: ID,
+        partId: w.parts.cable,
+        kind: 'offer',
+        minor: 4900,
+        currency: 'EUR',
+        onDate: '2026-01-01',
+        source: 'shop',
+      },
     ]),
     json('search', '/searches', [
-      { id: ID, name: 'x', ask: { hostId: w.parts.host, titleId: w.title, limits: { budgetMinor: 90000 } } },
+      {
+        id: ID,
+        name: 'x',
+        ask: { hostId: w.parts.host, titleId: w.title, limits: { budgetMinor: 90000 } },
+      },
     ]),
   ];
 }
@@ -83,7 +119,12 @@ function targets(samples, w) {
 async function put(url, t, input, id) {
   const body = t.how === 'bytes' ? Buffer.from(input, 'latin1') : input.replaceAll(ID, id);
   const headers = { 'content-type': 'application/json', ...t.headers };
-  const r = await fetch(`${url}/api${t.path}`, { method: t.method, headers, body, signal: AbortSignal.timeout(patient(10_000)) });
+  const r = await fetch(`${url}/api${t.path}`, {
+    method: t.method,
+    headers,
+    body,
+    signal: AbortSignal.timeout(patient(10_000)),
+  });
   let answer = await r.json();
   let { status } = r;
   // Long work: its end is what counts.
@@ -111,7 +152,9 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
   cluster.psql('postgres', `CREATE DATABASE ${database}`);
   const { openApp, samples } = await import(module.url);
   const unexpected = [];
-  const app = await openApp(cluster.url(database), (e) => unexpected.push(String(e?.stack ?? e).slice(0, 800)));
+  const app = await openApp(cluster.url(database), (e) =>
+    unexpected.push(String(e?.stack ?? e).slice(0, 800)),
+  );
   const random = chance(seed);
   const began = Date.now();
   const total = { cases: 0, stored: 0, refused: 0, crashes: [], half: [], targets: {} };
@@ -128,7 +171,8 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
     for (const t of all)
       for (const sample of t.samples) {
         const r = await put(app.url, t, sample, random.id());
-        if (r.status >= 400) throw new Error(`the sample of ${t.name} is refused: ${J(r.answer).slice(0, 500)}`);
+        if (r.status >= 400)
+          throw new Error(`the sample of ${t.name} is refused: ${J(r.answer).slice(0, 500)}`);
         turned(t, r.answer);
       }
     let before = await app.held();
@@ -136,7 +180,10 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
       const t = all[i % all.length];
       const own = chance(seed + i * 7919, `${seed}/case ${i}`);
       const input = mutate(t.how, t.samples, own);
-      const r = await put(app.url, t, input, own.id()).catch((e) => ({ status: 599, answer: String(e) }));
+      const r = await put(app.url, t, input, own.id()).catch((e) => ({
+        status: 599,
+        answer: String(e),
+      }));
       turned(t, r.answer);
       const after = await app.held();
       const c = (total.targets[t.name] ??= { cases: 0, stored: 0, refused: 0 });
@@ -145,7 +192,13 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
       const kind = r.status < 400 ? 'stored' : 'refused';
       c[kind]++;
       total[kind]++;
-      const told = { i, name: t.name, status: r.status, answer: J(r.answer).slice(0, 400), input: input.slice(0, 600) };
+      const told = {
+        i,
+        name: t.name,
+        status: r.status,
+        answer: J(r.answer).slice(0, 400),
+        input: input.slice(0, 600),
+      };
       if (r.status >= 500) {
         total.crashes.push(told);
         log(`case ${i}: ${told.name} ${told.status} ${told.answer}`);
@@ -157,7 +210,9 @@ export async function stores({ cases, seed, dataDir, log = () => undefined }) {
       }
       before = after;
       if ((i + 1) % 5000 === 0)
-        log(`${i + 1} stores, ${total.stored} stored, ${total.crashes.length} crashes, ${total.half.length} half`);
+        log(
+          `${i + 1} stores, ${total.stored} stored, ${total.crashes.length} crashes, ${total.half.length} half`,
+        );
     }
     total.rules = await broken({ query: app.query });
   } finally {

@@ -2,14 +2,28 @@ import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
 import { patient } from '../lib/patience.mjs';
 
-const socket = { connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 };
+const socket = {
+  connector: 'usb-c',
+  standard: 'usb4-40',
+  tunnelling: 'yes',
+  controller: 'built-in',
+  pcieGen: 4,
+  lanes: 4,
+};
 const HOST = (model) => ({
   maker: 'Cut',
   model,
   form: 'laptop',
   sockets: ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'].map((key) => ({ key, ...socket })),
 });
-const CABLE = (model) => ({ maker: 'Cut', model, connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 });
+const CABLE = (model) => ({
+  maker: 'Cut',
+  model,
+  connector: 'usb-c',
+  construction: 'passive',
+  lengthMm: 700,
+  markedGbps: 40,
+});
 const DOCK = (model) => ({
   maker: 'Cut',
   model,
@@ -44,11 +58,22 @@ const post = (path, body) => (url) => send(url, 'POST', path, body);
 /** What everything hangs on: parts, setups, a title. */
 export async function begin(url, random) {
   const parts = {};
-  for (const [kind, spec] of Object.entries({ host: HOST('H'), cable: CABLE('K'), dock: DOCK('D'), card: CARD('C') })) {
+  for (const [kind, spec] of Object.entries({
+    host: HOST('H'),
+    cable: CABLE('K'),
+    dock: DOCK('D'),
+    card: CARD('C'),
+  })) {
     parts[kind] = random.id();
     await send(url, 'POST', '/parts', { id: parts[kind], kind, spec });
   }
-  const slots = { host: parts.host, socket: 'a', path: [parts.cable], dock: parts.dock, card: parts.card };
+  const slots = {
+    host: parts.host,
+    socket: 'a',
+    path: [parts.cable],
+    dock: parts.dock,
+    card: parts.card,
+  };
   const setups = [];
   for (let i = 0; i < 4; i++) {
     const id = random.id();
@@ -69,14 +94,22 @@ async function storeRun(url, world, id, setup, values) {
     'content-type': 'application/octet-stream',
   });
   const channels = [{ channel: 'frames', n: values.length, sha256 }];
-  return send(url, 'POST', `/setups/${setup}/runs`, { id, titleId: world.title, kind: 'frames', channels });
+  return send(url, 'POST', `/setups/${setup}/runs`, {
+    id,
+    titleId: world.title,
+    kind: 'frames',
+    channels,
+  });
 }
 
 async function storeFile(url, tag, rows) {
-  const csv = ['maker,model,variant,connector', ...Array.from({ length: rows }, (_, i) => `Cut,row ${i},${tag},usb-c`)].join(
-    '\n',
-  );
-  let job = await send(url, 'POST', `/imports?kind=cable&mode=store&name=${tag}`, csv, { 'content-type': 'text/csv' });
+  const csv = [
+    'maker,model,variant,connector',
+    ...Array.from({ length: rows }, (_, i) => `Cut,row ${i},${tag},usb-c`),
+  ].join('\n');
+  let job = await send(url, 'POST', `/imports?kind=cable&mode=store&name=${tag}`, csv, {
+    'content-type': 'text/csv',
+  });
   while (job.state === 'running') {
     await new Promise((resolve) => setTimeout(resolve, 10));
     job = await send(url, 'GET', `/jobs/${job.id}`, undefined);
@@ -90,7 +123,14 @@ async function storeFile(url, tag, rows) {
 export const WRITES = {
   note: (r, w) => {
     const id = r.id();
-    return { id, send: post(`/setups/${r.of(w.setups)}/notes`, { id, text: `note ${id}`, happenedOn: '2026-01-01' }) };
+    return {
+      id,
+      send: post(`/setups/${r.of(w.setups)}/notes`, {
+        id,
+        text: `note ${id}`,
+        happenedOn: '2026-01-01',
+      }),
+    };
   },
   outcome: (r, w) => {
     const id = r.id();
@@ -116,11 +156,31 @@ export const WRITES = {
     const id = r.id();
     const part = (kind, spec) => ({ id: `${id}.${kind}`, kind, spec: spec(`B ${id}`) });
     const parts = [part('host', HOST), part('dock', DOCK), part('card', CARD)];
-    const slots = { host: `${id}.host`, socket: 'a', path: [], dock: `${id}.dock`, card: `${id}.card` };
+    const slots = {
+      host: `${id}.host`,
+      socket: 'a',
+      path: [],
+      dock: `${id}.dock`,
+      card: `${id}.card`,
+    };
     const at = '2026-01-01T10:00:00Z';
-    const setups = [{ id, name: `From a file ${id.slice(0, 8)}`, state: 'planned', slots, createdAt: at }];
-    const outcomes = [{ id: `${id}.o`, setupId: id, outcome: 'works', happenedOn: '2026-01-01', recordedAt: at, seq: 2 }];
-    return { id, send: post('/bundle', { format: 'ruddy-bridge/bundle', version: 1, parts, setups, outcomes }) };
+    const setups = [
+      { id, name: `From a file ${id.slice(0, 8)}`, state: 'planned', slots, createdAt: at },
+    ];
+    const outcomes = [
+      {
+        id: `${id}.o`,
+        setupId: id,
+        outcome: 'works',
+        happenedOn: '2026-01-01',
+        recordedAt: at,
+        seq: 2,
+      },
+    ];
+    return {
+      id,
+      send: post('/bundle', { format: 'ruddy-bridge/bundle', version: 1, parts, setups, outcomes }),
+    };
   },
   run: (r, w) => {
     const id = r.id();
@@ -130,14 +190,26 @@ export const WRITES = {
   },
   piece: (r, w) => {
     const id = r.id();
-    return { id, send: post('/items', { id, partId: w.parts.cable, label: `K ${id.slice(0, 8)}` }) };
+    return {
+      id,
+      send: post('/items', { id, partId: w.parts.cable, label: `K ${id.slice(0, 8)}` }),
+    };
   },
   loan: (r, w) => {
     const id = r.id();
     const item = r.id();
     const send2 = async (url) => {
-      await send(url, 'POST', '/items', { id: item, partId: w.parts.cable, label: `K ${item.slice(0, 8)}` });
-      await send(url, 'POST', '/loans', { id, itemId: item, memberId: w.member, out: { fromOn: '2026-01-01' } });
+      await send(url, 'POST', '/items', {
+        id: item,
+        partId: w.parts.cable,
+        label: `K ${item.slice(0, 8)}`,
+      });
+      await send(url, 'POST', '/loans', {
+        id,
+        itemId: item,
+        memberId: w.member,
+        out: { fromOn: '2026-01-01' },
+      });
     };
     return { id, send: send2 };
   },

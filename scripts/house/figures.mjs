@@ -1,5 +1,14 @@
 import ts from 'typescript';
-import { ALL_SOURCES, SOURCES, TESTS, filesBelow, occurrences, syntaxOf, textOf, visit } from './files.mjs';
+import {
+  ALL_SOURCES,
+  SOURCES,
+  TESTS,
+  filesBelow,
+  occurrences,
+  syntaxOf,
+  textOf,
+  visit,
+} from './files.mjs';
 import { circlesOfFiles } from './graph.mjs';
 import { importsAgainstOrder } from './order.mjs';
 
@@ -7,14 +16,18 @@ const lines = (files) => files.reduce((n, f) => n + textOf(f).split('\n').length
 const outside = (files, ...places) => files.filter((f) => !places.some((p) => f.includes(p)));
 
 function isExported(statement) {
-  return ts.canHaveModifiers(statement) && ts.getModifiers(statement)?.some((m) => m.kind === ts.SyntaxKind.ExportKeyword);
+  return (
+    ts.canHaveModifiers(statement) &&
+    ts.getModifiers(statement)?.some((m) => m.kind === ts.SyntaxKind.ExportKeyword)
+  );
 }
 
 function exportedNames(file) {
   return syntaxOf(file)
     .statements.filter(isExported)
     .flatMap((s) => {
-      if (ts.isVariableStatement(s)) return s.declarationList.declarations.map((d) => d.name.getText());
+      if (ts.isVariableStatement(s))
+        return s.declarationList.declarations.map((d) => d.name.getText());
       return s.name ? [s.name.text] : [];
     });
 }
@@ -23,19 +36,23 @@ function exportedNames(file) {
 function namesExportedTwice() {
   const places = new Map();
   for (const file of SOURCES.core)
-    for (const name of new Set(exportedNames(file))) places.set(name, [...(places.get(name) ?? []), file]);
+    for (const name of new Set(exportedNames(file)))
+      places.set(name, [...(places.get(name) ?? []), file]);
   return [...places].filter(([, files]) => files.length > 1);
 }
 
 function exportedFunctions() {
-  return SOURCES.core.flatMap((file) => syntaxOf(file).statements.filter((s) => ts.isFunctionDeclaration(s) && isExported(s)));
+  return SOURCES.core.flatMap((file) =>
+    syntaxOf(file).statements.filter((s) => ts.isFunctionDeclaration(s) && isExported(s)),
+  );
 }
 
 /** Has it a description, and a tag for each parameter and for what it returns? */
 function isDocumented(declaration) {
   const tags = ts.getJSDocTags(declaration);
   const named = tags.filter(ts.isJSDocParameterTag).length;
-  const returns = tags.some(ts.isJSDocReturnTag) || declaration.type?.kind === ts.SyntaxKind.VoidKeyword;
+  const returns =
+    tags.some(ts.isJSDocReturnTag) || declaration.type?.kind === ts.SyntaxKind.VoidKeyword;
   return named >= declaration.parameters.length && returns;
 }
 
@@ -54,7 +71,11 @@ function spreadLiterals() {
   let n = 0;
   for (const file of ALL_SOURCES)
     visit(file, (node) => {
-      if ((ts.isSpreadAssignment(node) || ts.isSpreadElement(node)) && ts.isObjectLiteralExpression(node.expression)) n += 1;
+      if (
+        (ts.isSpreadAssignment(node) || ts.isSpreadElement(node)) &&
+        ts.isObjectLiteralExpression(node.expression)
+      )
+        n += 1;
     });
   return n;
 }
@@ -88,8 +109,18 @@ export async function figures() {
   const functions = exportedFunctions();
   const dumps = filesBelow('server/test/schemas');
   return [
-    { name: 'circles of files, types counted', value: (await circlesOfFiles()).length, limit: 0, held: 60 },
-    { name: 'imports against the order of the subjects', value: importsAgainstOrder().length, limit: 0, held: 0 },
+    {
+      name: 'circles of files, types counted',
+      value: (await circlesOfFiles()).length,
+      limit: 0,
+      held: 60,
+    },
+    {
+      name: 'imports against the order of the subjects',
+      value: importsAgainstOrder().length,
+      limit: 0,
+      held: 0,
+    },
     { name: 'folders in core/src', value: folders(SOURCES.core), limit: 12, held: 35 },
     {
       name: 'files in server/src/services',
@@ -99,10 +130,18 @@ export async function figures() {
     },
     { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 860 },
     { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 84_000 },
-    { name: 'files over 500 lines', value: ALL_SOURCES.filter((f) => lines([f]) > 500).length, limit: 8, held: 8 },
+    {
+      name: 'files over 500 lines',
+      value: ALL_SOURCES.filter((f) => lines([f]) > 500).length,
+      limit: 8,
+      held: 8,
+    },
     {
       name: 'queries outside queries/ and platform/db',
-      value: occurrences(outside(SOURCES.server, '/queries/', '/platform/db/', '/db/'), /\.query[<(]/g),
+      value: occurrences(
+        outside(SOURCES.server, '/queries/', '/platform/db/', '/db/'),
+        /\.query[<(]/g,
+      ),
       limit: 0,
       held: 270,
     },
@@ -112,14 +151,24 @@ export async function figures() {
       limit: 0,
       held: 110,
     },
-    { name: 'paths written by hand in web', value: occurrences(SOURCES.web, /[`'"]\/api\//g), limit: 0, held: 160 },
+    {
+      name: 'paths written by hand in web',
+      value: occurrences(SOURCES.web, /[`'"]\/api\//g),
+      limit: 0,
+      held: 160,
+    },
     {
       name: '.subscribe( outside platform and stores',
       value: occurrences(outside(SOURCES.web, '/platform/', '.store.ts'), /\.subscribe\(/g),
       limit: 40,
       held: 200,
     },
-    { name: 'names exported twice in core', value: namesExportedTwice().length, limit: 0, held: 40 },
+    {
+      name: 'names exported twice in core',
+      value: namesExportedTwice().length,
+      limit: 0,
+      held: 40,
+    },
     {
       name: 'exported functions of core without @param and @returns',
       value: functions.filter((f) => !isDocumented(f)).length,

@@ -25,12 +25,14 @@ const trees = new Map();
 
 /** The syntax tree of a TypeScript file; no types are resolved. */
 export function syntaxOf(file) {
-  if (!trees.has(file)) trees.set(file, ts.createSourceFile(file, textOf(file), ts.ScriptTarget.ES2022, true));
+  if (!trees.has(file))
+    trees.set(file, ts.createSourceFile(file, textOf(file), ts.ScriptTarget.ES2022, true));
   return trees.get(file);
 }
 
 const isTest = (f) => /\.(spec|test|e2e)\.ts$/.test(f);
-const typeScript = (folder) => filesBelow(folder).filter((f) => f.endsWith('.ts') && !f.endsWith('.d.ts'));
+const typeScript = (folder) =>
+  filesBelow(folder).filter((f) => f.endsWith('.ts') && !f.endsWith('.d.ts'));
 
 export const SOURCES = {
   core: typeScript('core/src').filter((f) => !isTest(f)),
@@ -39,7 +41,9 @@ export const SOURCES = {
   web: typeScript('web/src').filter((f) => !isTest(f)),
 };
 export const ALL_SOURCES = Object.values(SOURCES).flat();
-export const TESTS = ['core', 'server', 'simbench', 'web/src', 'e2e', 'scripts'].flatMap(typeScript).filter(isTest);
+export const TESTS = ['core', 'server', 'simbench', 'web/src', 'e2e', 'scripts']
+  .flatMap(typeScript)
+  .filter(isTest);
 
 /** How often an expression occurs in files, over their whole text. */
 export function occurrences(files, expression) {

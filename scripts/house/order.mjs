@@ -12,7 +12,9 @@ function subjectOf(path) {
 
 function specifiers(file) {
   return syntaxOf(file).statements.flatMap((s) =>
-    (ts.isImportDeclaration(s) || ts.isExportDeclaration(s)) && s.moduleSpecifier ? [s.moduleSpecifier.text] : [],
+    (ts.isImportDeclaration(s) || ts.isExportDeclaration(s)) && s.moduleSpecifier
+      ? [s.moduleSpecifier.text]
+      : [],
   );
 }
 

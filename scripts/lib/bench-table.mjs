@@ -15,7 +15,14 @@ export function line(name, ours, reference, unit, limit) {
   const good = ratio <= limit;
   if (!good) over += 1;
   const figure = (x) => `${x.toFixed(1)} ${unit}`.trim();
-  rows.push([name, figure(ours), figure(reference), ratio.toFixed(2), String(limit), good ? 'ok' : 'over']);
+  rows.push([
+    name,
+    figure(ours),
+    figure(reference),
+    ratio.toFixed(2),
+    String(limit),
+    good ? 'ok' : 'over',
+  ]);
   say(rows.at(-1).join(' | '));
 }
 
@@ -41,7 +48,9 @@ export function told(text) {
 
 const version = (program, ...args) => {
   try {
-    return execFileSync(program, args, { encoding: 'utf8' }).match(/\d+(\.\d+)*/)?.[0] ?? 'not known';
+    return (
+      execFileSync(program, args, { encoding: 'utf8' }).match(/\d+(\.\d+)*/)?.[0] ?? 'not known'
+    );
   } catch {
     return 'not known';
   }
@@ -86,12 +95,16 @@ export function write(seconds, whole) {
   const day = new Date().toISOString().slice(0, 10);
   const head = ['name', 'ours', 'reference', 'ratio', 'limit', 'ok or over'];
   const all = [...(whole ? [] : kept(inside)), ...rows];
-  const table = [head, head.map(() => '---'), ...all].map((r) => `| ${r.map(cell).join(' | ')} |`).join('\n');
+  const table = [head, head.map(() => '---'), ...all]
+    .map((r) => `| ${r.map(cell).join(' | ')} |`)
+    .join('\n');
   const list =
     texts.length > 0
       ? texts.map((t) => `- ${t.split(' | ').join('; ')}`).join('\n')
       : (inside.match(/^- .*$/gm) ?? []).join('\n');
-  const how = whole ? `One run of ${Math.round(seconds)} s` : 'Runs of its parts one after another, the last';
+  const how = whole
+    ? `One run of ${Math.round(seconds)} s`
+    : 'Runs of its parts one after another, the last';
   const body = `${how} on ${day}: ${machine()}.\n\n${table}\n\n${list}`;
   writeFileSync(file, `${old.slice(0, i + from.length)}\n\n${body}\n\n${old.slice(j)}`);
 }

@@ -16,5 +16,8 @@ export const CHROMIUM_FLAGS = [
 
 /** Debian's browser. */
 export function chromium() {
-  return which('chromium') ?? stop('Chromium is missing. Run: sudo apt-get install -y --no-install-recommends chromium');
+  return (
+    which('chromium') ??
+    stop('Chromium is missing. Run: sudo apt-get install -y --no-install-recommends chromium')
+  );
 }

@@ -8,5 +8,8 @@ export interface Cluster {
   again(): Promise<{ code: number; out: string }>;
   close(): void;
 }
-export function openCluster(dataDir: string, options?: { fsync?: boolean; place?: string | null }): Promise<Cluster>;
+export function openCluster(
+  dataDir: string,
+  options?: { fsync?: boolean; place?: string | null },
+): Promise<Cluster>;
 export function ensureDatabase(cluster: Cluster, name: string): void;

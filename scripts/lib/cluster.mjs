@@ -1,5 +1,15 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { accessSync, chmodSync, chownSync, constants, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  chmodSync,
+  chownSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -68,7 +78,8 @@ export async function openCluster(dataDir, { fsync = true, place: elsewhere = nu
   const user = serviceUser();
   const env = { ...process.env, ...programs.env, LC_ALL: 'C.UTF-8', PGTZ: 'UTC' };
   // A working folder the service user can enter: PostgreSQL complains about one it cannot.
-  const pg = (program, args, more = {}) => quiet(join(programs.bin, program), args, { ...(user ?? {}), env, cwd: '/', ...more });
+  const pg = (program, args, more = {}) =>
+    quiet(join(programs.bin, program), args, { ...(user ?? {}), env, cwd: '/', ...more });
   const identityFile = join(dataDir, 'cluster.json');
   const save = (id) => writeFileSync(identityFile, JSON.stringify(id, null, 2), { mode: 0o600 });
 
@@ -111,11 +122,19 @@ export async function openCluster(dataDir, { fsync = true, place: elsewhere = nu
     }
     const started = begin();
     if (started.code !== 0)
-      stop(`PostgreSQL did not start: ${started.out.trim().split('\n').pop()}; its log is ${join(place, 'server.log')}`);
+      stop(
+        `PostgreSQL did not start: ${started.out.trim().split('\n').pop()}; its log is ${join(place, 'server.log')}`,
+      );
   }
   if (
-    pg('pg_isready', ['-h', '127.0.0.1', '-p', String(identity.port), '-t', String(Math.round(patient(30_000) / 1000))]).code !==
-    0
+    pg('pg_isready', [
+      '-h',
+      '127.0.0.1',
+      '-p',
+      String(identity.port),
+      '-t',
+      String(Math.round(patient(30_000) / 1000)),
+    ]).code !== 0
   )
     stop('PostgreSQL is running but does not answer');
 
@@ -170,7 +189,16 @@ export async function openCluster(dataDir, { fsync = true, place: elsewhere = nu
     },
     close() {
       if (!ours) return;
-      pg('pg_ctl', ['stop', '-D', place, '-m', 'fast', '-w', '-t', String(Math.round(patient(8000) / 1000))]);
+      pg('pg_ctl', [
+        'stop',
+        '-D',
+        place,
+        '-m',
+        'fast',
+        '-w',
+        '-t',
+        String(Math.round(patient(8000) / 1000)),
+      ]);
       rmSync(ownerFile, { force: true });
     },
   };
@@ -226,7 +254,8 @@ async function create({ dataDir, user, pg, elsewhere }) {
     `--pwfile=${passwordFile}`,
   ]);
   rmSync(passwordFile, { force: true });
-  if (made.code !== 0) stop(`a new PostgreSQL cluster could not be made: ${made.out.trim().split('\n').pop()}`);
+  if (made.code !== 0)
+    stop(`a new PostgreSQL cluster could not be made: ${made.out.trim().split('\n').pop()}`);
   const port = await freePort();
   const conf = [
     "listen_addresses = '127.0.0.1'",

@@ -29,11 +29,14 @@ function closure(roots, info) {
 function grouping(info, main) {
   const first = closure([main], info);
   const pages = new Set();
-  for (const id of closure([main], info)) for (const page of info(id).dynamicallyImportedIds) pages.add(page);
+  for (const id of closure([main], info))
+    for (const page of info(id).dynamicallyImportedIds) pages.add(page);
   for (const page of pages)
-    for (const id of closure([page], info)) for (const more of info(id).dynamicallyImportedIds) pages.add(more);
+    for (const id of closure([page], info))
+      for (const more of info(id).dynamicallyImportedIds) pages.add(more);
   const users = new Map();
-  for (const page of pages) for (const id of closure([page], info)) users.set(id, (users.get(id) ?? 0) + 1);
+  for (const page of pages)
+    for (const id of closure([page], info)) users.set(id, (users.get(id) ?? 0) + 1);
   const apart = new Map();
   for (const [name, file] of Object.entries(FIRST)) {
     const begin = [...pages].find((p) => basename(p).startsWith(`${file}-`));
@@ -59,7 +62,8 @@ export async function joinChunks(dir) {
     entryFileNames: '[name]-[hash].js',
     chunkFileNames: (c) => `${c.name.replace(/-[A-Z0-9]{8}$/, '')}-[hash].js`,
     onlyExplicitManualChunks: true,
-    manualChunks: (id, { getModuleInfo }) => (group ??= grouping(getModuleInfo, join(dir, main)))(id),
+    manualChunks: (id, { getModuleInfo }) =>
+      (group ??= grouping(getModuleInfo, join(dir, main)))(id),
   });
   await bundle.close();
   for (const f of old) rmSync(join(dir, f));

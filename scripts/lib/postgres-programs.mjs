@@ -27,13 +27,17 @@ function unpacked(root) {
   const libs = readdirSync(join(root, 'usr/lib'), { withFileTypes: true }).filter(
     (e) => e.isDirectory() && e.name.includes('-linux-'),
   );
-  return { bin, env: { LD_LIBRARY_PATH: libs.map((e) => join(root, 'usr/lib', e.name)).join(':') } };
+  return {
+    bin,
+    env: { LD_LIBRARY_PATH: libs.map((e) => join(root, 'usr/lib', e.name)).join(':') },
+  };
 }
 
 function aptInstall() {
   say('Installing PostgreSQL from Debian …');
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  const install = () => quiet('apt-get', ['install', '-y', '--no-install-recommends', 'postgresql'], { env });
+  const install = () =>
+    quiet('apt-get', ['install', '-y', '--no-install-recommends', 'postgresql'], { env });
   if (install().code === 0) return true;
   quiet('apt-get', ['update'], { env });
   return install().code === 0;
@@ -44,7 +48,8 @@ function aptUnpack(root) {
   if (!which('apt-get') || !which('dpkg-deb')) return false;
   say('Unpacking PostgreSQL from Debian below the data folder …');
   const work = join(root, 'packages');
-  for (const d of ['lists/partial', 'cache/archives/partial', 'packages']) mkdirSync(join(root, d), { recursive: true });
+  for (const d of ['lists/partial', 'cache/archives/partial', 'packages'])
+    mkdirSync(join(root, d), { recursive: true });
   const own = [
     '-o',
     `Dir::State::lists=${join(root, 'lists')}`,
@@ -62,7 +67,8 @@ function aptUnpack(root) {
   if (got.code !== 0) return false;
   const debs = readdirSync(work).filter((f) => f.endsWith('.deb'));
   const ok = debs.every((deb) => quiet('dpkg-deb', ['-x', join(work, deb), root]).code === 0);
-  for (const d of ['lists', 'cache', 'packages']) rmSync(join(root, d), { recursive: true, force: true });
+  for (const d of ['lists', 'cache', 'packages'])
+    rmSync(join(root, d), { recursive: true, force: true });
   return ok;
 }
 

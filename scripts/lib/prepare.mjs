@@ -10,7 +10,9 @@ export async function dependencies() {
   const hash = treeHash([join(ROOT, 'package-lock.json')]);
   await unlessStamped(join(ROOT, 'node_modules/.ruddy-stamp'), hash, async () => {
     say('Installing packages (npm ci) …');
-    const code = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT });
+    const code = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+      cwd: ROOT,
+    });
     if (code !== 0) stop('npm ci failed; see its lines above');
   });
 }
@@ -30,17 +32,24 @@ const SOURCES = [
 /** Build server and pages, unless the tree is the one that was built. */
 export async function build() {
   const stamp = join(ROOT, 'node_modules/.ruddy-build');
-  if (!existsSync(SERVER_FILE) || !existsSync(join(WEB_DIR, 'index.html'))) rmSync(stamp, { force: true });
+  if (!existsSync(SERVER_FILE) || !existsSync(join(WEB_DIR, 'index.html')))
+    rmSync(stamp, { force: true });
   const hash = treeHash(SOURCES.map((s) => join(ROOT, s)));
   await unlessStamped(stamp, hash, async () => {
     say('Building …');
-    const server = await run(process.execPath, [join(ROOT, 'scripts/build-server.mjs')], { cwd: ROOT });
+    const server = await run(process.execPath, [join(ROOT, 'scripts/build-server.mjs')], {
+      cwd: ROOT,
+    });
     if (server !== 0) stop('the server did not build; see the lines above');
     const env = { ...process.env, NG_CLI_ANALYTICS: 'false' };
-    const web = await run(process.execPath, [join(ROOT, 'node_modules/@angular/cli/bin/ng.js'), 'build'], {
-      cwd: join(ROOT, 'web'),
-      env,
-    });
+    const web = await run(
+      process.execPath,
+      [join(ROOT, 'node_modules/@angular/cli/bin/ng.js'), 'build'],
+      {
+        cwd: join(ROOT, 'web'),
+        env,
+      },
+    );
     if (web !== 0) stop('the pages did not build; see the lines above');
     // Asked for here: on a fresh clone this file is read before its package is there.
     const { joinChunks } = await import('./join-chunks.mjs');

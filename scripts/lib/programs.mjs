@@ -11,7 +11,8 @@ export function testPrograms() {
   if (process.getuid?.() === 0 && which('apt-get')) {
     say(`Installing ${packages.join(', ')} from Debian …`);
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    const install = () => quiet('apt-get', ['install', '-y', '--no-install-recommends', ...packages], { env });
+    const install = () =>
+      quiet('apt-get', ['install', '-y', '--no-install-recommends', ...packages], { env });
     if (install().code !== 0) {
       quiet('apt-get', ['update'], { env });
       install();

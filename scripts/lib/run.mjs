@@ -11,7 +11,11 @@ export function run(command, args, options = {}) {
 
 /** Run a program quietly; gives `{code, out}` with both streams in `out`. */
 export function quiet(command, args, options = {}) {
-  const r = spawnSync(command, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'], ...options });
+  const r = spawnSync(command, args, {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
+    ...options,
+  });
   return { code: r.status ?? 127, out: `${r.stdout ?? ''}${r.stderr ?? ''}` };
 }
 

@@ -16,7 +16,8 @@ function files(path) {
 /** SHA-256 over names and contents of files and folders. */
 export function treeHash(paths) {
   const hash = createHash('sha256');
-  for (const file of paths.flatMap(files)) hash.update(file).update('\0').update(readFileSync(file)).update('\0');
+  for (const file of paths.flatMap(files))
+    hash.update(file).update('\0').update(readFileSync(file)).update('\0');
   return hash.digest('hex');
 }
 

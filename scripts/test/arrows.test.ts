@@ -31,9 +31,18 @@ describe('the one-way rule holds: a forbidden import is an error', () => {
     ['server/src/app.ts', '@ruddy/core/chain/link'],
     ['web/src/app/app.ts', '@ruddy/server/app'],
     ['web/src/app/app.ts', 'node:fs'],
-    ...SUBJECTS.slice(0, -1).map((subject) => [`core/src/${subject}/x.ts`, `../${laterThan(subject).split('|')[0]}`]),
-    ...SUBJECTS.slice(1, -1).map((subject) => [`server/src/${subject}/x.ts`, `../${laterThan(subject).split('|')[0]}/y`]),
-    ...SUBJECTS.slice(1, -1).map((subject) => [`web/src/app/${subject}/x.ts`, `../${laterThan(subject).split('|')[0]}/y`]),
+    ...SUBJECTS.slice(0, -1).map((subject) => [
+      `core/src/${subject}/x.ts`,
+      `../${laterThan(subject).split('|')[0]}`,
+    ]),
+    ...SUBJECTS.slice(1, -1).map((subject) => [
+      `server/src/${subject}/x.ts`,
+      `../${laterThan(subject).split('|')[0]}/y`,
+    ]),
+    ...SUBJECTS.slice(1, -1).map((subject) => [
+      `web/src/app/${subject}/x.ts`,
+      `../${laterThan(subject).split('|')[0]}/y`,
+    ]),
     ['server/src/platform/http/x.ts', '../../parts/parts'],
     ['web/src/app/platform/api/x.ts', '../../parts/parts'],
   ])('%s may not import %s', async (file, from) => {
@@ -57,7 +66,10 @@ describe('the one-way rule holds: a forbidden import is an error', () => {
 
   it('text never goes into a page as markup', async () => {
     expect(
-      await refused('web/src/app/app.ts', 'declare const e: { innerHTML: string };\nexport const x = e.innerHTML;\n'),
+      await refused(
+        'web/src/app/app.ts',
+        'declare const e: { innerHTML: string };\nexport const x = e.innerHTML;\n',
+      ),
     ).toContain('no-restricted-properties');
   });
 });

@@ -35,7 +35,9 @@ const env = () => ({
 const command = (args: string[], input = '') =>
   spawnSync(process.execPath, [COMMANDS_FILE, ...args], { env: env(), input, encoding: 'utf8' });
 const serve = (more: Record<string, string | undefined>) =>
-  startServer({ ...env(), ...more } as Record<string, string>, { stdio: ['ignore', 'ignore', 'pipe', 'ipc'] });
+  startServer({ ...env(), ...more } as Record<string, string>, {
+    stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+  });
 const setups = () => cluster.psql(database, 'SELECT count(*) FROM setups').out.trim();
 
 describe('a server that others could reach', () => {
@@ -48,8 +50,12 @@ describe('a server that others could reach', () => {
   );
 
   it('starts once a keeper has one; a short one, or one that is the name, is refused', async () => {
-    expect(command(['keeper', 'Keeper K'], 'short\n').stderr).toContain('12 to 200 characters; nothing stored');
-    expect(command(['keeper', 'Long keeper name'], 'long keeper name\n').stderr).toContain('must not hold the name');
+    expect(command(['keeper', 'Keeper K'], 'short\n').stderr).toContain(
+      '12 to 200 characters; nothing stored',
+    );
+    expect(command(['keeper', 'Long keeper name'], 'long keeper name\n').stderr).toContain(
+      'must not hold the name',
+    );
     expect(command(['keeper', 'this machine'], 'a heron in the reeds\n').status).toBe(1);
     expect((await serve({ HOST: '0.0.0.0' })).code).toBe(1);
     const made = command(['keeper', 'Keeper K'], 'a heron in the reeds\n');
@@ -59,7 +65,10 @@ describe('a server that others could reach', () => {
     expect((await fetch(`http://127.0.0.1:${s.port}/api/setups`)).status).toBe(401);
     const body = JSON.stringify({ name: 'Keeper K', password: 'a heron in the reeds' });
     const headers = { 'content-type': 'application/json' };
-    expect((await fetch(`http://127.0.0.1:${s.port}/api/sign-in`, { method: 'POST', headers, body })).status).toBe(200);
+    expect(
+      (await fetch(`http://127.0.0.1:${s.port}/api/sign-in`, { method: 'POST', headers, body }))
+        .status,
+    ).toBe(200);
     await stopServer(s.child);
   });
 });
@@ -75,12 +84,14 @@ describe('backup and restore by command', () => {
     cluster.psql(database, `UPDATE setups SET name = name || ' changed'`);
     expect(command(['restore']).stderr).toContain('name one of them');
     expect(command(['restore', DEMO_FILE]).stderr).toContain('Nothing changed.');
-    expect(cluster.psql(database, `SELECT count(*) FROM setups WHERE name LIKE '% changed'`).out.trim()).not.toBe('0');
+    expect(
+      cluster.psql(database, `SELECT count(*) FROM setups WHERE name LIKE '% changed'`).out.trim(),
+    ).not.toBe('0');
     const restored = command(['restore', join(dir, file ?? '')]);
     expect(restored.stdout).toMatch(/Restored \d+ rows\. What was there before is .*\.dump\.\n/);
-    expect([setups(), cluster.psql(database, `SELECT count(*) FROM setups WHERE name LIKE '% changed'`).out.trim()]).toEqual([
-      before,
-      '0',
-    ]);
+    expect([
+      setups(),
+      cluster.psql(database, `SELECT count(*) FROM setups WHERE name LIKE '% changed'`).out.trim(),
+    ]).toEqual([before, '0']);
   });
 });

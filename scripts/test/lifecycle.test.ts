@@ -18,7 +18,10 @@ interface Run {
 /** The start command as a person gives it, until its line with the address. */
 function start(...args: string[]): Promise<Run> {
   const env = { ...process.env, PORT: String(port), RUDDY_DATA_DIR: data, RUDDY_LOG: 'error' };
-  const child = spawn(process.execPath, [join(ROOT, 'scripts/start.mjs'), ...args], { cwd: ROOT, env });
+  const child = spawn(process.execPath, [join(ROOT, 'scripts/start.mjs'), ...args], {
+    cwd: ROOT,
+    env,
+  });
   running.push(child);
   const run: Run = { child, lines: '', ended: new Promise((resolve) => child.on('exit', resolve)) };
   return new Promise((resolve, reject) => {
@@ -34,30 +37,39 @@ function start(...args: string[]): Promise<Run> {
 
 const health = async () => (await fetch(`http://127.0.0.1:${port}/api/health`)).status;
 const setups = async () =>
-  ((await (await fetch(`http://127.0.0.1:${port}/api/setups?retired=true`)).json()) as { items: { id: string; name: string }[] })
-    .items;
+  (
+    (await (await fetch(`http://127.0.0.1:${port}/api/setups?retired=true`)).json()) as {
+      items: { id: string; name: string }[];
+    }
+  ).items;
 /** Where the cluster is: below the data folder, or where the database's user can enter. */
-const place = () => (JSON.parse(readFileSync(join(data, 'cluster.json'), 'utf8')) as { place: string }).place;
+const place = () =>
+  (JSON.parse(readFileSync(join(data, 'cluster.json'), 'utf8')) as { place: string }).place;
 const postmaster = () => join(place(), 'postmaster.pid');
 const pidOf = (file: string) => Number(readFileSync(file, 'utf8').split('\n')[0]);
 
 beforeAll(async () => {
   const s = createServer();
-  port = await new Promise<number>((resolve) => s.listen(0, '127.0.0.1', () => resolve((s.address() as AddressInfo).port)));
+  port = await new Promise<number>((resolve) =>
+    s.listen(0, '127.0.0.1', () => resolve((s.address() as AddressInfo).port)),
+  );
   await new Promise((resolve) => s.close(resolve));
 });
 
 afterAll(async () => {
   for (const c of running) if (c.exitCode === null && c.signalCode === null) c.kill('SIGINT');
   if (existsSync(postmaster())) process.kill(pidOf(postmaster()), 'SIGQUIT');
-  for (const folder of [place(), data]) rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
+  for (const folder of [place(), data])
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
 });
 
 describe('the life of npm start', () => {
   it('starts with the demo data, and Ctrl-C stops server and database cleanly', async () => {
     const run = await start();
     expect(run.lines).toMatch(
-      new RegExp(`Ruddy Bridge is at http://127.0.0.1:${port} {3}\\(ready after [\\d.]+ s; Ctrl-C stops it\\)`),
+      new RegExp(
+        `Ruddy Bridge is at http://127.0.0.1:${port} {3}\\(ready after [\\d.]+ s; Ctrl-C stops it\\)`,
+      ),
     );
     expect(await health()).toBe(200);
     expect(await setups()).toHaveLength(22);

@@ -15,11 +15,13 @@ function closure(...roots: string[]): Set<string> {
   for (let f = open.pop(); f !== undefined; f = open.pop()) {
     if (seen.has(f)) continue;
     seen.add(f);
-    for (const m of read(f).matchAll(/(?:from|import)\s*["']\.\/([\w.-]+\.js)["']/g)) open.push(m[1]!);
+    for (const m of read(f).matchAll(/(?:from|import)\s*["']\.\/([\w.-]+\.js)["']/g))
+      open.push(m[1]!);
   }
   return seen;
 }
-const named = (name: string) => scripts.find((f) => new RegExp(`^${name}-[a-z0-9]{8}\\.js$`).test(f))!;
+const named = (name: string) =>
+  scripts.find((f) => new RegExp(`^${name}-[a-z0-9]{8}\\.js$`).test(f))!;
 
 describe('what a page carries', () => {
   it('at a first visit at most 250 kB of script', () => {
@@ -31,7 +33,9 @@ describe('what a page carries', () => {
 
   it('with every page in a file of its own, none of them in the first', () => {
     const first = [...closure(named('main'))].map(read).join('\n');
-    const pages = ['plan', 'bring-up', 'troubleshoot', 'record', 'scout', 'parts', 'loans'].map((p) => named(`${p}-page`));
+    const pages = ['plan', 'bring-up', 'troubleshoot', 'record', 'scout', 'parts', 'loans'].map(
+      (p) => named(`${p}-page`),
+    );
     for (const page of pages) {
       expect(read(page).length).toBeGreaterThan(5000);
       expect(closure(named('main'))).not.toContain(page);

@@ -26,12 +26,17 @@ describe('npm start says in one clear line what is in its way', () => {
     s.close();
     expect(r).toEqual({
       code: 1,
-      lines: [`ruddy-bridge: port ${port} is taken; set PORT to another one, like PORT=4311 npm start`],
+      lines: [
+        `ruddy-bridge: port ${port} is taken; set PORT to another one, like PORT=4311 npm start`,
+      ],
     });
   });
 
   it('a port that is none', () => {
-    expect(start({ PORT: 'seven' })).toEqual({ code: 1, lines: ['ruddy-bridge: PORT=seven is not a port'] });
+    expect(start({ PORT: 'seven' })).toEqual({
+      code: 1,
+      lines: ['ruddy-bridge: PORT=seven is not a port'],
+    });
   });
 
   it('a Node that is too old', () => {

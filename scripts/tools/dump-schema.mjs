@@ -32,15 +32,21 @@ cluster.psql(
    DELETE FROM captures c WHERE NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256); COMMIT`,
 );
 const { bin, env } = postgresPrograms(TEST_DATA_DIR);
-const r = spawnSync(join(bin, 'pg_dump'), ['--inserts', '--no-owner', '--no-privileges', cluster.url('dump')], {
-  encoding: 'utf8',
-  env: { ...process.env, ...env },
-  maxBuffer: 1 << 28,
-});
+const r = spawnSync(
+  join(bin, 'pg_dump'),
+  ['--inserts', '--no-owner', '--no-privileges', cluster.url('dump')],
+  {
+    encoding: 'utf8',
+    env: { ...process.env, ...env },
+    maxBuffer: 1 << 28,
+  },
+);
 cluster.close();
 if (r.status !== 0) stop(r.stderr);
 // Lines that only psql understands, or that name the version of the program, are left out.
-const sql = r.stdout.split('\n').filter((l) => !l.startsWith('--') && !l.startsWith('\\') && l !== '');
+const sql = r.stdout
+  .split('\n')
+  .filter((l) => !l.startsWith('--') && !l.startsWith('\\') && l !== '');
 mkdirSync(join(ROOT, 'server/test/schemas'), { recursive: true });
 writeFileSync(join(ROOT, `server/test/schemas/${name}.sql`), `${sql.join('\n')}\n`);
 say(`server/test/schemas/${name}.sql, ${sql.length} lines`);

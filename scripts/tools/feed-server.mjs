@@ -93,7 +93,13 @@ export function startFeeds(port = FEED_PORT) {
     if (req.headers['if-none-match'] === etag) return res.writeHead(304, { etag }).end();
     const zip = /\bgzip\b/.test(req.headers['accept-encoding'] ?? '');
     const body = zip ? gzipSync(feed.text) : Buffer.from(feed.text);
-    res.writeHead(200, { 'content-type': feed.type, etag, ...(zip && { 'content-encoding': 'gzip' }) }).end(body);
+    res
+      .writeHead(200, {
+        'content-type': feed.type,
+        etag,
+        ...(zip && { 'content-encoding': 'gzip' }),
+      })
+      .end(body);
   });
   return new Promise((resolve) => {
     server.once('error', () => resolve(null));

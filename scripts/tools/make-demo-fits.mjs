@@ -22,10 +22,20 @@ writeFileSync(DEMO_FILE, `${JSON.stringify(bundle, null, 2)}\n`);
 const cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
 cluster.psql('postgres', 'DROP DATABASE IF EXISTS fits WITH (FORCE)');
 cluster.psql('postgres', 'CREATE DATABASE fits');
-const env = { DATABASE_URL: cluster.url('fits'), PORT: '0', RUDDY_NOW: DEMO_NOW, RUDDY_DEMO_FILE: DEMO_FILE, RUDDY_LOG: 'error' };
+const env = {
+  DATABASE_URL: cluster.url('fits'),
+  PORT: '0',
+  RUDDY_NOW: DEMO_NOW,
+  RUDDY_DEMO_FILE: DEMO_FILE,
+  RUDDY_LOG: 'error',
+};
 const { child, port } = await startServer(env);
 const api = async (path, body) => {
-  const init = body && { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
+  const init = body && {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  };
   const r = await fetch(`http://127.0.0.1:${port}/api${path}`, init);
   if (!r.ok) throw new Error(`${path}: ${r.status} ${await r.text()}`);
   return r.json();
@@ -33,9 +43,14 @@ const api = async (path, body) => {
 const known = (await api('/profiles')).items;
 for (const [i, [id, before]] of DAYS.entries()) {
   const title = bundle.profiles.find((p) => p.id === id);
-  const { fit } = await api(`/profiles/${known.find((p) => p.name === title.name).id}/fits`, { id: randomUUID(), before });
+  const { fit } = await api(`/profiles/${known.find((p) => p.name === title.name).id}/fits`, {
+    id: randomUUID(),
+    before,
+  });
   title.fits.push({ id: `fit.${i}`, madeAt: before, fit });
-  process.stdout.write(`${title.name} ${before}: ${fit.cells} cells, ${fit.refused ?? `left out ${fit.left.rms}`}\n`);
+  process.stdout.write(
+    `${title.name} ${before}: ${fit.cells} cells, ${fit.refused ?? `left out ${fit.left.rms}`}\n`,
+  );
 }
 await stopServer(child);
 cluster.close();

@@ -23,9 +23,17 @@ const VIEWS = [
   { file: 'bring-up', path: '/setups/:Dome desk/bring-up' },
   { file: 'link-check', path: '/setups/:Sky survey rig/bring-up?view=link' },
   { file: 'record', path: '/setups/:Meridian bench/record' },
-  { file: 'compatibility', path: '/compatibility/table?host=Harnsey%20L-13%202025&dock=Quillmere%20D-4&near=true' },
+  {
+    file: 'compatibility',
+    path: '/compatibility/table?host=Harnsey%20L-13%202025&dock=Quillmere%20D-4&near=true',
+  },
   { file: 'grid', path: '/compatibility/grid' },
-  { file: 'scout', path: '/scout', open: 'Survey laptop: everything new', until: 'First: Quillmere' },
+  {
+    file: 'scout',
+    path: '/scout',
+    open: 'Survey laptop: everything new',
+    until: 'First: Quillmere',
+  },
   { file: 'parts', path: '/parts/host', open: 'Harnsey L-13 2025' },
   {
     file: 'runs',
@@ -74,7 +82,13 @@ async function bench(setup) {
     return r.json();
   };
   const act = (a) => post(`/${id}/acts`, { id: crypto.randomUUID(), act: a });
-  const { chain } = await post('', { id, name: `${setup.name}, bench`, setupId: setup.id, seed: 4, speed: 0 });
+  const { chain } = await post('', {
+    id,
+    name: `${setup.name}, bench`,
+    setupId: setup.id,
+    seed: 4,
+    speed: 0,
+  });
   await act({ act: 'plug', socket: chain.socket });
   await act({ act: 'mains', on: true });
   await act({ act: 'dock', on: true });
@@ -96,7 +110,8 @@ async function practised(caseNo) {
       body: JSON.stringify(body),
     });
   await post('', { id, caseNo });
-  for (const test of ['copy-rate', 'count-errors', 'other-card']) await post(`/${id}/tests`, { id: crypto.randomUUID(), test });
+  for (const test of ['copy-rate', 'count-errors', 'other-card'])
+    await post(`/${id}/tests`, { id: crypto.randomUUID(), test });
   await post(`/${id}/named`, { cause: 'card-defective' });
   return id;
 }
@@ -121,7 +136,12 @@ const pair = ['Screen on the card', "Host's own panel"].map((path) =>
       r.facts.screenPath === path,
   ),
 );
-const named = { practice, outside: pair[0].id, bench: benchId, runs: compared.map((r) => r.id).join() };
+const named = {
+  practice,
+  outside: pair[0].id,
+  bench: benchId,
+  runs: compared.map((r) => r.id).join(),
+};
 const out = join(ROOT, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await puppeteer.launch({ executablePath: chromium(), args: CHROMIUM_FLAGS });
@@ -133,7 +153,10 @@ for (const v of VIEWS) {
     { name: 'prefers-color-scheme', value: v.dark ? 'dark' : 'light' },
     { name: 'prefers-reduced-motion', value: 'reduce' },
   ]);
-  const path = v.path.replace(/:([^/,?&]+)/g, (_, name) => named[name] ?? items.find((s) => s.name === name).id);
+  const path = v.path.replace(
+    /:([^/,?&]+)/g,
+    (_, name) => named[name] ?? items.find((s) => s.name === name).id,
+  );
   // A live page never falls silent: it is there when its strip is.
   await page.goto(at + path, { waitUntil: v.live ? 'load' : 'networkidle0' });
   if (v.live) await page.waitForSelector('rb-bridge-strip .ribbon.core');
@@ -152,7 +175,9 @@ for (const v of VIEWS) {
   if (v.file === 'import') {
     const box = await page.waitForSelector('input[aria-label="File of parts"]');
     await box.uploadFile(CABLES);
-    await page.waitForFunction(() => document.querySelector('h1')?.textContent?.includes('to mend'));
+    await page.waitForFunction(() =>
+      document.querySelector('h1')?.textContent?.includes('to mend'),
+    );
     await page.waitForNetworkIdle();
   }
   if (v.unfold)

@@ -114,14 +114,19 @@ export function createApp(services: Services, options: AppOptions): Express {
       },
       // Method, path and status only: no headers, no query words, no bodies.
       serializers: {
-        req: (r: { id: string; method: string; url: string }) => ({ id: r.id, method: r.method, path: r.url.split('?')[0] }),
+        req: (r: { id: string; method: string; url: string }) => ({
+          id: r.id,
+          method: r.method,
+          path: r.url.split('?')[0],
+        }),
         res: (r: { statusCode: number }) => ({ status: r.statusCode }),
       },
     }),
   );
   app.set('trust proxy', options.proxies ?? 0);
   app.use(guard(options.names ?? LOCAL_ONLY));
-  const webDir = options.webDir && existsSync(join(options.webDir, 'index.html')) ? options.webDir : null;
+  const webDir =
+    options.webDir && existsSync(join(options.webDir, 'index.html')) ? options.webDir : null;
   if (webDir) app.use(files(webDir));
   // Over a way in without encryption browsers ignore this header, and say so at each page.
   const plain = options.names?.beyond === true && options.names.publicUrl?.protocol !== 'https:';
@@ -135,7 +140,12 @@ export function createApp(services: Services, options: AppOptions): Express {
   );
   // To a browser on this machine a short answer is there sooner as it is. Compressing would hold events back until a block is full.
   const threshold = options.names?.beyond === true ? 1024 : 32 * 1024;
-  app.use(compression({ threshold, filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res) }));
+  app.use(
+    compression({
+      threshold,
+      filter: (req, res) => req.path !== '/api/stream' && compression.filter(req, res),
+    }),
+  );
   app.use(
     mount(ROUTES, services, (r) =>
       r.bytes

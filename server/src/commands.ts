@@ -24,8 +24,13 @@ const say = (line: string) => process.stdout.write(`${line}\n`);
 async function askPassword(): Promise<string> {
   const silent = new Writable({ write: (_chunk, _encoding, done) => done() });
   const terminal = process.stdin.isTTY;
-  if (terminal) process.stdout.write(`Password, at least ${PASSWORD_LEAST} characters (not shown): `);
-  const lines = createInterface({ input: process.stdin, output: terminal ? silent : undefined, terminal });
+  if (terminal)
+    process.stdout.write(`Password, at least ${PASSWORD_LEAST} characters (not shown): `);
+  const lines = createInterface({
+    input: process.stdin,
+    output: terminal ? silent : undefined,
+    terminal,
+  });
   try {
     for await (const line of lines) return line;
     return '';
@@ -61,19 +66,28 @@ async function backup(p: Place): Promise<void> {
 async function restore(p: Place, given: string | undefined): Promise<void> {
   if (given === undefined) {
     const all = await listPlace(p.dir);
-    if (all.length === 0) throw new Stop(`0 backups in ${p.dir}; name a file: npm run restore -- FILE`);
+    if (all.length === 0)
+      throw new Stop(`0 backups in ${p.dir}; name a file: npm run restore -- FILE`);
     for (const b of all)
-      say(`${join(p.dir, b.name)}  ${b.note ? `${b.note.why}, ${rowsOf(b.note.counts)} rows` : 'without its note'}`);
-    throw new Stop('name one of them: npm run restore -- FILE. It takes the place of everything there is now');
+      say(
+        `${join(p.dir, b.name)}  ${b.note ? `${b.note.why}, ${rowsOf(b.note.counts)} rows` : 'without its note'}`,
+      );
+    throw new Stop(
+      'name one of them: npm run restore -- FILE. It takes the place of everything there is now',
+    );
   }
   const file = resolve(process.env['INIT_CWD'] ?? process.cwd(), given);
   await stat(file).catch(() => {
     throw new Stop(`${file} is not there; nothing changed`);
   });
-  const noted = (await listPlace(dirname(file))).find((b) => backupName.safeParse(b.name).success && b.name === basename(file));
+  const noted = (await listPlace(dirname(file))).find(
+    (b) => backupName.safeParse(b.name).success && b.name === basename(file),
+  );
   const prepare = () => prepareDatabase(p.db).then(() => undefined);
   const done = await restoreFile(p, file, noted?.note ?? null, { signIn: false, prepare });
-  say(`Restored ${rowsOf(done.counts)} rows. What was there before is ${join(p.dir, done.safety)}.`);
+  say(
+    `Restored ${rowsOf(done.counts)} rows. What was there before is ${join(p.dir, done.safety)}.`,
+  );
 }
 
 async function main(): Promise<void> {
@@ -81,11 +95,18 @@ async function main(): Promise<void> {
   const url = process.env['DATABASE_URL'] ?? '';
   const db = connect(url);
   defineModels(db);
-  const place = { db, url, dir: process.env['RUDDY_BACKUP_DIR'] ?? 'backups', now: () => new Date() };
+  const place = {
+    db,
+    url,
+    dir: process.env['RUDDY_BACKUP_DIR'] ?? 'backups',
+    now: () => new Date(),
+  };
   const withPrograms = (): Place => {
     const bin = findPrograms(process.env['RUDDY_PG_BIN'] || null);
     if (bin === null)
-      throw new Stop("PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client)");
+      throw new Stop(
+        "PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client)",
+      );
     return { ...place, bin };
   };
   try {
@@ -96,7 +117,11 @@ async function main(): Promise<void> {
     else throw new Stop('one of keeper, backup, restore');
   } catch (error) {
     const words =
-      error instanceof HttpProblem ? (error.more.detail ?? error.title) : error instanceof Error ? error.message : String(error);
+      error instanceof HttpProblem
+        ? (error.more.detail ?? error.title)
+        : error instanceof Error
+          ? error.message
+          : String(error);
     process.stderr.write(`ruddy-bridge: ${words}\n`);
     process.exitCode = 1;
   } finally {

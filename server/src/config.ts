@@ -9,11 +9,21 @@ const envSchema = z.object({
   DATABASE_URL: z
     .string({ error: 'DATABASE_URL: must name a PostgreSQL database' })
     .min(1, { error: 'DATABASE_URL: must name a PostgreSQL database' }),
-  RUDDY_NOW: z.iso.datetime({ offset: true, error: 'RUDDY_NOW: an instant like 2026-11-20T18:00:00Z' }).optional(),
-  RUDDY_PUBLIC_URL: z
-    .url({ protocol: /^https?$/, error: 'RUDDY_PUBLIC_URL: the address people type, like https://bridge.example' })
+  RUDDY_NOW: z.iso
+    .datetime({ offset: true, error: 'RUDDY_NOW: an instant like 2026-11-20T18:00:00Z' })
     .optional(),
-  RUDDY_PROXIES: z.coerce.number().int().min(0).max(5, { error: 'RUDDY_PROXIES: from 0 to 5' }).default(0),
+  RUDDY_PUBLIC_URL: z
+    .url({
+      protocol: /^https?$/,
+      error: 'RUDDY_PUBLIC_URL: the address people type, like https://bridge.example',
+    })
+    .optional(),
+  RUDDY_PROXIES: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(5, { error: 'RUDDY_PROXIES: from 0 to 5' })
+    .default(0),
   RUDDY_BACKUP_DIR: z.string().optional(),
   RUDDY_PG_BIN: z.string().optional(),
   RUDDY_EMPTY: z.string().optional(),
@@ -40,10 +50,15 @@ export interface Config {
 }
 
 /** Read the configuration from the environment, or say in one line what is wrong with it. */
-export function readConfig(env: NodeJS.ProcessEnv): { ok: true; config: Config } | { ok: false; problem: string } {
+export function readConfig(
+  env: NodeJS.ProcessEnv,
+): { ok: true; config: Config } | { ok: false; problem: string } {
   // A setting left empty is one not made.
-  const parsed = envSchema.safeParse(Object.fromEntries(Object.entries(env).filter(([, v]) => v !== '')));
-  if (!parsed.success) return { ok: false, problem: parsed.error.issues.map((i) => i.message).join('; ') };
+  const parsed = envSchema.safeParse(
+    Object.fromEntries(Object.entries(env).filter(([, v]) => v !== '')),
+  );
+  if (!parsed.success)
+    return { ok: false, problem: parsed.error.issues.map((i) => i.message).join('; ') };
   const e = parsed.data;
   const beyond = !LOOPBACK.includes(e.HOST);
   const publicUrl = e.RUDDY_PUBLIC_URL ? new URL(e.RUDDY_PUBLIC_URL) : null;

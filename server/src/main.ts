@@ -30,7 +30,11 @@ async function main(): Promise<void> {
   const logger = pino({ level: config.log });
   const db = connect(config.databaseUrl);
   defineModels(db);
-  const grounds = { db, now: config.now, unexpected: (err: unknown) => logger.error({ err }, 'unexpected') };
+  const grounds = {
+    db,
+    now: config.now,
+    unexpected: (err: unknown) => logger.error({ err }, 'unexpected'),
+  };
   const streams = new Streams(grounds, config.databaseUrl);
   const services = {
     ...grounds,
@@ -47,7 +51,9 @@ async function main(): Promise<void> {
   } catch (error) {
     // The person reads the one line of fail(); the whole story is for those who asked for a log.
     logger.info({ err: error }, 'start');
-    fail(`the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`);
+    fail(
+      `the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
 
   if (config.signIn && !(await hasKeeper(db))) {
@@ -56,7 +62,11 @@ async function main(): Promise<void> {
   }
   const { webDir, names, proxies } = config;
   // Who sends its head or body a letter at a time does not keep a place for long.
-  const limits = { headersTimeout: HEAD_MS, requestTimeout: BODY_MS, connectionsCheckingInterval: 5000 };
+  const limits = {
+    headersTimeout: HEAD_MS,
+    requestTimeout: BODY_MS,
+    connectionsCheckingInterval: 5000,
+  };
   const server = createServer(limits, createApp(services, { webDir, logger, names, proxies }));
   const stopBackups = scheduleBackups(services);
   const stopFeeds = scheduleFeeds(services);
@@ -67,7 +77,9 @@ async function main(): Promise<void> {
     // Streams end first: a server with an open answer never closes.
     void streams.close();
     const close = () =>
-      void Promise.allSettled([stopJobs(), stopFeeds(), stopBackups()]).finally(() => db.close().finally(() => process.exit(0)));
+      void Promise.allSettled([stopJobs(), stopFeeds(), stopBackups()]).finally(() =>
+        db.close().finally(() => process.exit(0)),
+      );
     server.close(close);
     server.closeIdleConnections();
     // Requests that do not finish in time are cut, so that the database can be closed.
@@ -78,7 +90,11 @@ async function main(): Promise<void> {
   // The starter is gone without a word: nobody else would stop this process.
   process.on('disconnect', stop);
   server.on('error', (error: NodeJS.ErrnoException) => {
-    fail(error.code === 'EADDRINUSE' ? `port ${config.port} is taken; set PORT to another one` : error.message);
+    fail(
+      error.code === 'EADDRINUSE'
+        ? `port ${config.port} is taken; set PORT to another one`
+        : error.message,
+    );
   });
   server.listen(config.port, config.host, () => {
     const address = server.address();

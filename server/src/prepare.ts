@@ -4,7 +4,9 @@ import { refreshFigures } from './runs/run-figures';
 import { refigure } from './runs/runs';
 
 /** Bring a database to where this program works with it: schema, then figures that older versions computed. */
-export async function prepareDatabase(db: Sequelize): Promise<{ migrations: string[]; runs: number }> {
+export async function prepareDatabase(
+  db: Sequelize,
+): Promise<{ migrations: string[]; runs: number }> {
   const migrations = await migrate(db);
   const runs = await refreshFigures(db, (id, transaction) => refigure(db, id, transaction));
   return { migrations, runs };

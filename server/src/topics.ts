@@ -25,7 +25,10 @@ const BATCH = 200;
 const STALE_LOOK_MS = 10_000;
 
 async function has(db: Sequelize, table: 'benches' | 'jobs', id: string): Promise<boolean> {
-  const rows = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, { type: QueryTypes.SELECT, bind: [id] });
+  const rows = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
   return rows.length > 0;
 }
 
@@ -35,7 +38,10 @@ export const TOPICS: Readonly<Record<TopicKind, TopicSource>> = {
     async after(s, id, seq) {
       const events = await benchEvents(s.db, id, seq, BATCH);
       if (events.length === 0 && !(await has(s.db, 'benches', id))) return null;
-      return events.map((event) => ({ seq: event.seq, event: { kind: 'bench', topic: `bench/${id}`, event } }));
+      return events.map((event) => ({
+        seq: event.seq,
+        event: { kind: 'bench', topic: `bench/${id}`, event },
+      }));
     },
     tick: (s, id) => tick(s, id),
   },

@@ -51,13 +51,18 @@ function mounted(): string[] {
 
 describe('roles', () => {
   it('every address there is stands in the document with a role', async () => {
-    const doc = (await h.api.get('/api/openapi.json')).body as { paths: Record<string, Record<string, { 'x-role'?: string }>> };
+    const doc = (await h.api.get('/api/openapi.json')).body as {
+      paths: Record<string, Record<string, { 'x-role'?: string }>>;
+    };
     const found = mounted();
     expect(found.length).toBeGreaterThan(120);
     for (const line of found) {
       const [method = '', path = ''] = line.split(' ');
       const role = doc.paths[path.replace(/:(\w+)/g, '{$1}')]?.[method]?.['x-role'];
-      expect([line, ['anyone', 'reader', 'member', 'keeper'].includes(role ?? '')]).toEqual([line, true]);
+      expect([line, ['anyone', 'reader', 'member', 'keeper'].includes(role ?? '')]).toEqual([
+        line,
+        true,
+      ]);
     }
   });
 
@@ -74,28 +79,33 @@ describe('roles', () => {
   const RANK = { anyone: 0, reader: 1, member: 2, keeper: 3 } as const;
   const dead = '00000000-0000-7000-8000-00000000dead';
   // A stream stays open when it is let in; it has its own test.
-  const cases = ROUTES.filter((r) => r.path !== '/api/stream').map((r) => [`${r.method} ${r.path}`, r] as const);
-  it.each(cases)('%s is refused to who is below its role, before its body is read', async (_name, r) => {
-    const path = r.path
-      .replace(/:sha256/g, 'a'.repeat(64))
-      .replace(/:name/g, 'ruddy-20260101-000000-abcdef.dump')
-      .replace(/:\w+/g, dead);
-    for (const who of ['anyone', 'reader', 'member'] as const) {
-      if (RANK[who] >= RANK[r.role]) continue;
-      const agent = who === 'anyone' ? request(h.app) : agents[who];
-      const sent = await agent?.[r.method](path)
+  const cases = ROUTES.filter((r) => r.path !== '/api/stream').map(
+    (r) => [`${r.method} ${r.path}`, r] as const,
+  );
+  it.each(cases)(
+    '%s is refused to who is below its role, before its body is read',
+    async (_name, r) => {
+      const path = r.path
+        .replace(/:sha256/g, 'a'.repeat(64))
+        .replace(/:name/g, 'ruddy-20260101-000000-abcdef.dump')
+        .replace(/:\w+/g, dead);
+      for (const who of ['anyone', 'reader', 'member'] as const) {
+        if (RANK[who] >= RANK[r.role]) continue;
+        const agent = who === 'anyone' ? request(h.app) : agents[who];
+        const sent = await agent?.[r.method](path)
+          .set('content-type', 'application/json')
+          .send(r.body ? '{"broken' : undefined);
+        expect([who, sent?.status]).toEqual([who, who === 'anyone' ? 401 : 403]);
+      }
+      // Who has the role gets past the check: whatever is wrong then is something else.
+      if (r.role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
+      const let_in = await agents[r.role]
+        ?.[r.method](path)
         .set('content-type', 'application/json')
         .send(r.body ? '{"broken' : undefined);
-      expect([who, sent?.status]).toEqual([who, who === 'anyone' ? 401 : 403]);
-    }
-    // Who has the role gets past the check: whatever is wrong then is something else.
-    if (r.role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
-    const let_in = await agents[r.role]
-      ?.[r.method](path)
-      .set('content-type', 'application/json')
-      .send(r.body ? '{"broken' : undefined);
-    expect([401, 403]).not.toContain(let_in?.status);
-  });
+      expect([401, 403]).not.toContain(let_in?.status);
+    },
+  );
 
   it('an open stream is refused without a session', async () => {
     expect((await h.api.get('/api/stream?topics=job/x')).status).toBe(401);
@@ -107,18 +117,27 @@ describe('roles', () => {
       ?.post('/api/parts')
       .send({ id, kind: 'cable', spec: { ...SPECS.cable, model: 'By a member' } })
       .expect(201);
-    const [row] = await h.rows<{ created_by: string }>('SELECT created_by FROM parts WHERE id = $1', [id]);
+    const [row] = await h.rows<{ created_by: string }>(
+      'SELECT created_by FROM parts WHERE id = $1',
+      [id],
+    );
     expect(row?.created_by).toBe(ids['member']);
   });
 });
 
 describe('signing in', () => {
   it('says the same of a wrong name and a wrong password, and gives no session', async () => {
-    const wrong = await h.api.post('/api/sign-in').send({ name: 'Some member', password: 'not this one at all' });
-    const nobody = await h.api.post('/api/sign-in').send({ name: 'Nobody here', password: PASSWORD });
+    const wrong = await h.api
+      .post('/api/sign-in')
+      .send({ name: 'Some member', password: 'not this one at all' });
+    const nobody = await h.api
+      .post('/api/sign-in')
+      .send({ name: 'Nobody here', password: PASSWORD });
     expect([wrong.status, wrong.body.title]).toEqual([401, nobody.body.title]);
     expect(wrong.headers['set-cookie']).toBeUndefined();
-    const builtIn = await h.api.post('/api/sign-in').send({ name: 'this machine', password: PASSWORD });
+    const builtIn = await h.api
+      .post('/api/sign-in')
+      .send({ name: 'this machine', password: PASSWORD });
     expect(builtIn.status).toBe(401);
   });
 
@@ -135,10 +154,14 @@ describe('signing in', () => {
     const old = await h.api.get('/api/setups').set('Cookie', first.split(';')[0] ?? '');
     expect(old.status).toBe(401);
     const token = /ruddy=([\w-]+)/.exec(second)?.[1] ?? '';
-    const hashes = await h.rows<{ t: string }>(`SELECT encode(token_hash, 'escape') AS t FROM sessions`);
+    const hashes = await h.rows<{ t: string }>(
+      `SELECT encode(token_hash, 'escape') AS t FROM sessions`,
+    );
     expect(hashes.some((r) => r.t.includes(token))).toBe(false);
     await agent.post('/api/sign-out').send({}).expect(200);
-    expect((await h.api.get('/api/setups').set('Cookie', second.split(';')[0] ?? '')).status).toBe(401);
+    expect((await h.api.get('/api/setups').set('Cookie', second.split(';')[0] ?? '')).status).toBe(
+      401,
+    );
   });
 
   it('an encrypted way in makes a cookie that travels no other way', async () => {
@@ -152,7 +175,9 @@ describe('signing in', () => {
       .set('Host', 'bridge.example')
       .set('Origin', 'https://bridge.example')
       .send({ name: 'Keeper K', password: PASSWORD });
-    expect(String(r.headers['set-cookie'])).toMatch(/^__Host-ruddy=.*Path=\/.*HttpOnly; Secure; SameSite=Strict/);
+    expect(String(r.headers['set-cookie'])).toMatch(
+      /^__Host-ruddy=.*Path=\/.*HttpOnly; Secure; SameSite=Strict/,
+    );
   });
 
   it('ends by itself: two weeks without a visit, and at once for who is let go', async () => {
@@ -168,23 +193,33 @@ describe('signing in', () => {
     agents['keeper'] = await signedIn('Keeper K');
     agents['member'] = await signedIn('Some member');
     const again = await signedIn('Some reader');
-    const row = (await agents['keeper'].get('/api/members')).body.items.find((m: { id: string }) => m.id === ids['reader']);
+    const row = (await agents['keeper'].get('/api/members')).body.items.find(
+      (m: { id: string }) => m.id === ids['reader'],
+    );
     await agents['keeper']
       .patch(`/api/members/${ids['reader']}`)
       .set('If-Match', `"${row.rev}"`)
       .send({ active: false })
       .expect(200);
     await again.get('/api/setups').expect(401);
-    expect((await h.api.post('/api/sign-in').send({ name: 'Some reader', password: PASSWORD })).status).toBe(401);
+    expect(
+      (await h.api.post('/api/sign-in').send({ name: 'Some reader', password: PASSWORD })).status,
+    ).toBe(401);
   });
 
   it('waits after too many wrong ones, and the count is in the database', async () => {
-    await agents['keeper']?.post('/api/members').send({ id: randomUUID(), name: 'Guessed at', password: PASSWORD }).expect(201);
-    const guess = () => h.api.post('/api/sign-in').send({ name: 'Guessed at', password: 'one guess after another' });
+    await agents['keeper']
+      ?.post('/api/members')
+      .send({ id: randomUUID(), name: 'Guessed at', password: PASSWORD })
+      .expect(201);
+    const guess = () =>
+      h.api.post('/api/sign-in').send({ name: 'Guessed at', password: 'one guess after another' });
     // All at once: none slips past the count.
     const many = await Promise.all(Array.from({ length: MOST_PER_NAME + 4 }, guess));
     expect(many.filter((r) => r.status === 401)).toHaveLength(MOST_PER_NAME);
-    const refused = await h.api.post('/api/sign-in').send({ name: 'Guessed at', password: PASSWORD });
+    const refused = await h.api
+      .post('/api/sign-in')
+      .send({ name: 'Guessed at', password: PASSWORD });
     expect([refused.status, refused.body.detail]).toEqual([
       429,
       expect.stringMatching(/Too many tries; the next one in \d+ minutes/),
@@ -197,12 +232,19 @@ describe('signing in', () => {
 
 describe('passwords', () => {
   it('are stored as a memory-hard hash alone, and refused when short or when they hold the name', async () => {
-    const [row] = await h.rows<{ password_hash: string }>('SELECT password_hash FROM members WHERE id = $1', [ids['keeper']]);
+    const [row] = await h.rows<{ password_hash: string }>(
+      'SELECT password_hash FROM members WHERE id = $1',
+      [ids['keeper']],
+    );
     expect(row?.password_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
     const add = (over: object) =>
-      agents['keeper']?.post('/api/members').send({ id: randomUUID(), name: 'Newcomer', password: PASSWORD, ...over });
+      agents['keeper']
+        ?.post('/api/members')
+        .send({ id: randomUUID(), name: 'Newcomer', password: PASSWORD, ...over });
     expect((await add({ password: 'short' }))?.body.errors[0].path).toBe('password');
-    expect((await add({ password: 'newcomer of the fen' }))?.body.errors[0].message).toContain('must not hold the name');
+    expect((await add({ password: 'newcomer of the fen' }))?.body.errors[0].message).toContain(
+      'must not hold the name',
+    );
     expect((await add({ name: 'SOME MEMBER' }))?.body.errors[0].path).toBe('name');
     const list = JSON.stringify((await agents['keeper']?.get('/api/members'))?.body);
     expect(list).not.toContain('argon2');
@@ -213,7 +255,9 @@ describe('passwords', () => {
     const there = await signedIn('Some member');
     const at = `/api/members/${ids['member']}/password`;
     const next = 'reeds and a slow heron';
-    expect((await here.post(at).send({ current: 'something else', password: next })).body.errors[0].path).toBe('current');
+    expect(
+      (await here.post(at).send({ current: 'something else', password: next })).body.errors[0].path,
+    ).toBe('current');
     await here.post(at).send({ current: PASSWORD, password: next }).expect(200);
     await here.get('/api/setups').expect(200);
     await there.get('/api/setups').expect(401);
@@ -228,7 +272,10 @@ describe('passwords', () => {
       ?.post('/api/members')
       .send({ id: second, name: 'Second keeper', role: 'keeper', password: PASSWORD })
       .expect(201);
-    const rows = (await agents['keeper']?.get('/api/members'))?.body.items as { id: string; rev: number }[];
+    const rows = (await agents['keeper']?.get('/api/members'))?.body.items as {
+      id: string;
+      rev: number;
+    }[];
     const demote = (id = '') =>
       agents['keeper']
         ?.patch(`/api/members/${id}`)

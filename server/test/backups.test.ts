@@ -1,5 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { appendFile, mkdtemp, readdir, readFile, rm, stat, truncate, writeFile } from 'node:fs/promises';
+import {
+  appendFile,
+  mkdtemp,
+  readdir,
+  readFile,
+  rm,
+  stat,
+  truncate,
+  writeFile,
+} from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -28,7 +37,10 @@ const restore = (name: string) => h.api.post(`/api/backups/${name}/restore`).sen
 
 describe('a backup', () => {
   it('holds everything, can be tried, and brings everything back; what came after is in the backup made before', async () => {
-    await h.api.post('/api/members').send({ id: randomUUID(), name: 'Kept', password: 'a heron in the reeds' }).expect(201);
+    await h.api
+      .post('/api/members')
+      .send({ id: randomUUID(), name: 'Kept', password: 'a heron in the reeds' })
+      .expect(201);
     const before = await exportBundle(h.db);
     const row = await make();
     expect(row.note?.counts).toMatchObject({
@@ -37,7 +49,10 @@ describe('a backup', () => {
       runs: before.runs.length,
     });
     const tried = (await check(row.name)).body as BackupRow;
-    expect(tried.note?.checked).toMatchObject({ ok: true, words: expect.stringMatching(/^\d+ rows came back$/) });
+    expect(tried.note?.checked).toMatchObject({
+      ok: true,
+      words: expect.stringMatching(/^\d+ rows came back$/),
+    });
 
     const later = await addSetup(h, 'Made later');
     await h.api.delete('/api/demo').expect(200);
@@ -51,7 +66,9 @@ describe('a backup', () => {
     expect((await h.api.get(`/api/setups/${fresh.id}/record`)).body.items).toHaveLength(1);
 
     // The way back: what was there before the restore.
-    expect((await list()).items.find((b) => b.name === done.safety)?.note?.why).toBe('before-restore');
+    expect((await list()).items.find((b) => b.name === done.safety)?.note?.why).toBe(
+      'before-restore',
+    );
     await restore(done.safety).expect(200);
     expect((await h.api.get(`/api/setups/${later.id}`)).body.name).toBe('Made later');
   });
@@ -66,7 +83,10 @@ describe('a backup', () => {
       words: 'The file is not as it was written',
     });
     const refused = await restore(row.name);
-    expect([refused.status, refused.body.detail]).toEqual([409, 'Nothing changed. The file is not as it was written']);
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      'Nothing changed. The file is not as it was written',
+    ]);
     // Without its note the file itself is what is looked at.
     await truncate(file, Math.floor((await stat(file)).size / 2));
     await rm(`${file}.json`);
@@ -74,7 +94,9 @@ describe('a backup', () => {
     await writeFile(file, 'this is no backup');
     expect((await restore(row.name)).status).toBe(409);
     expect(await exportBundle(h.db)).toEqual(before);
-    const left = await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM pg_database WHERE datname LIKE 'ruddy_check_%'`);
+    const left = await h.rows<{ n: number }>(
+      `SELECT count(*)::int AS n FROM pg_database WHERE datname LIKE 'ruddy_check_%'`,
+    );
     expect(left).toEqual([{ n: 0 }]);
     await h.api.delete(`/api/backups/${row.name}`).expect(200);
   });
@@ -86,15 +108,21 @@ describe('a backup', () => {
       join(dir, `${row.name}.json`),
       JSON.stringify({ ...note, counts: { ...note.counts, parts: note.counts.parts + 1 } }),
     );
-    expect(((await check(row.name)).body as BackupRow).note?.checked?.words).toMatch(/^Not all came back: parts: \d+ of \d+$/);
+    expect(((await check(row.name)).body as BackupRow).note?.checked?.words).toMatch(
+      /^Not all came back: parts: \d+ of \d+$/,
+    );
     await h.rows(`INSERT INTO schema_migrations (name) VALUES ('9999-from-later') RETURNING name`);
     const newer = await make();
     await h.rows(`DELETE FROM schema_migrations WHERE name = '9999-from-later' RETURNING name`);
-    expect((await restore(newer.name)).body.detail).toBe('Nothing changed. It was made by a newer version of this program');
+    expect((await restore(newer.name)).body.detail).toBe(
+      'Nothing changed. It was made by a newer version of this program',
+    );
   });
 
   it('sees one moment: rows written while it is made are in it or not, counted as they are', async () => {
-    const writing = Promise.all(Array.from({ length: 12 }, (_, i) => addPart(h, 'cable', { model: `During ${i}` })));
+    const writing = Promise.all(
+      Array.from({ length: 12 }, (_, i) => addPart(h, 'cable', { model: `During ${i}` })),
+    );
     const row = await make();
     await writing;
     expect(((await check(row.name)).body as BackupRow).note?.checked?.ok).toBe(true);
@@ -118,8 +146,14 @@ describe('a backup', () => {
       '..',
       'ruddy-20260101-000000-abcdef.dump.json',
     ]) {
-      expect([name, (await h.api.get(`/api/backup-file?name=${name}`)).status]).toEqual([name, 400]);
-      expect([name, (await h.api.post(`/api/backups/${name}/restore`).send({})).status >= 400]).toEqual([name, true]);
+      expect([name, (await h.api.get(`/api/backup-file?name=${name}`)).status]).toEqual([
+        name,
+        400,
+      ]);
+      expect([
+        name,
+        (await h.api.post(`/api/backups/${name}/restore`).send({})).status >= 400,
+      ]).toEqual([name, true]);
     }
     expect((await restore('ruddy-20260101-000000-abcdef.dump')).status).toBe(404);
   });
@@ -131,14 +165,24 @@ describe('by plan', () => {
     const asked = (await listPlace(dir)).filter((b) => b.note?.why !== 'schedule').length;
     const { plan } = await list();
     expect(plan).toEqual({ everyHours: 24, keep: 14, rev: 0 });
-    await h.api.put('/api/backups/plan').set('If-Match', '"0"').send({ everyHours: 6, keep: 2 }).expect(200);
-    expect((await h.api.put('/api/backups/plan').set('If-Match', '"0"').send({ everyHours: 0, keep: 2 })).status).toBe(422);
+    await h.api
+      .put('/api/backups/plan')
+      .set('If-Match', '"0"')
+      .send({ everyHours: 6, keep: 2 })
+      .expect(200);
+    expect(
+      (await h.api.put('/api/backups/plan').set('If-Match', '"0"').send({ everyHours: 0, keep: 2 }))
+        .status,
+    ).toBe(422);
     h.clock.now = new Date(NOW.getTime() + 5 * 3_600_000);
     expect(await backUpIfDue(s)).toBe('not-due');
     for (let i = 1; i <= 3; i++) {
       h.clock.now = new Date(NOW.getTime() + 6 * i * 3_600_000);
       // Two processes at once make one.
-      expect((await Promise.all([backUpIfDue(s), backUpIfDue(s)])).sort()).toEqual(['made', 'not-due']);
+      expect((await Promise.all([backUpIfDue(s), backUpIfDue(s)])).sort()).toEqual([
+        'made',
+        'not-due',
+      ]);
     }
     const all = await listPlace(dir);
     const planned = all.filter((b) => b.note?.why === 'schedule');
@@ -154,7 +198,9 @@ describe('by plan', () => {
 describe('beyond this machine', () => {
   it('a backup in which nobody could sign in is not restored', async () => {
     const away = await mkdtemp(join(tmpdir(), 'ruddy-backups-'));
-    const s = await start({ access: { secure: false } }, (url) => ({ backups: { dir: away, bin: null, url } }));
+    const s = await start({ access: { secure: false } }, (url) => ({
+      backups: { dir: away, bin: null, url },
+    }));
     const { backUpNow, restoreNamed } = await import('../src/workshop/backups');
     const services = {
       db: s.db,
@@ -169,7 +215,9 @@ describe('beyond this machine', () => {
     });
     await giveKeeper(services, randomUUID(), 'Keeper K', 'fen mist over the dyke');
     const next = await backUpNow(services, never);
-    await expect(restoreNamed(services, next.name, never)).resolves.toMatchObject({ restored: next.name });
+    await expect(restoreNamed(services, next.name, never)).resolves.toMatchObject({
+      restored: next.name,
+    });
     // Who goes away while it is made leaves nothing behind.
     const gone = new AbortController();
     const made = backUpNow(services, gone.signal);

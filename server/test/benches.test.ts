@@ -17,7 +17,9 @@ beforeAll(async () => {
 afterAll(() => h.close());
 
 async function lay(over: object = {}): Promise<Bench> {
-  const r = await h.api.post('/api/benches').send({ id: randomUUID(), name: 'Table', seed: 4, speed: 0, ...over });
+  const r = await h.api
+    .post('/api/benches')
+    .send({ id: randomUUID(), name: 'Table', seed: 4, speed: 0, ...over });
   expect(r.status, JSON.stringify(r.body)).toBe(201);
   return benchSchema.parse(r.body);
 }
@@ -53,16 +55,29 @@ describe('BE-01 a bench through the API', () => {
     expect(up.state).toMatchObject({ stage: 'bound', host: 'on', ms: 40_000 });
     expect(up.log.map((e) => e.seq)).toEqual(up.log.map((_, i) => i + 1));
     expect(up.log.flatMap((e) => (e.kind === 'line' ? [e.body.code] : []))).toEqual(
-      expect.arrayContaining(['host-on', 'router-up', 'awaiting', 'approved', 'tunnel-up', 'trained', 'bound']),
+      expect.arrayContaining([
+        'host-on',
+        'router-up',
+        'awaiting',
+        'approved',
+        'tunnel-up',
+        'trained',
+        'bound',
+      ]),
     );
-    expect((await h.api.get(`/api/benches/${id}`)).body).toMatchObject({ seq: up.seq, state: up.state });
+    expect((await h.api.get(`/api/benches/${id}`)).body).toMatchObject({
+      seq: up.seq,
+      state: up.state,
+    });
   });
 
   it('every line carries the state of its own moment', async () => {
     const { id } = await ofSetup();
     const up = await bringUp(id);
     const stage = (code: string) =>
-      up.log.flatMap((e) => (e.kind === 'line' && e.body.code === code ? [e.body.state.stage] : []))[0];
+      up.log.flatMap((e) =>
+        e.kind === 'line' && e.body.code === code ? [e.body.state.stage] : [],
+      )[0];
     expect([stage('attached'), stage('router-up'), stage('awaiting'), stage('bound')]).toEqual([
       'attached',
       'router',
@@ -79,12 +94,15 @@ describe('BE-01 a bench through the API', () => {
     expect(next.nextMs).toBeNull();
     await clock(id, { speed: 100 });
     const before = next.state.ms;
-    await expect.poll(async () => ((await h.api.get(`/api/benches/${id}`)).body as Bench).state.ms).toBeGreaterThan(before);
+    await expect
+      .poll(async () => ((await h.api.get(`/api/benches/${id}`)).body as Bench).state.ms)
+      .toBeGreaterThan(before);
   });
 
   it('the same seed and the same acts give the same log; another seed another', async () => {
     const logs = [];
-    for (const seed of [9, 9, 10]) logs.push((await bringUp((await lay({ seed, setupId })).id)).log);
+    for (const seed of [9, 9, 10])
+      logs.push((await bringUp((await lay({ seed, setupId })).id)).log);
     expect(logs[1]).toEqual(logs[0]);
     expect(logs[2]).not.toEqual(logs[0]);
   });
@@ -96,7 +114,9 @@ describe('BE-01 a bench through the API', () => {
     const again = await act(id, { act: 'mains', on: true }, actId);
     expect(again.seq).toBe(first.seq);
     const other = await ofSetup();
-    const r = await h.api.post(`/api/benches/${other.id}/acts`).send({ id: actId, act: { act: 'mains', on: true } });
+    const r = await h.api
+      .post(`/api/benches/${other.id}/acts`)
+      .send({ id: actId, act: { act: 'mains', on: true } });
     expect(r.status).toBe(409);
   });
 
@@ -104,14 +124,21 @@ describe('BE-01 a bench through the API', () => {
     const { id } = await lay();
     const { host, dock, card, cable } = SPECS;
     const whole = { variant: '' };
-    const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind: 'host', spec: { ...host, model: 'H-9' } });
+    const r = await h.api
+      .post('/api/parts')
+      .send({ id: randomUUID(), kind: 'host', spec: { ...host, model: 'H-9' } });
     await act(id, { act: 'place-host', spec: r.body.spec });
     await act(id, { act: 'place-dock', spec: { ...dock, ...whole } as never });
     await act(id, { act: 'place-card', spec: { ...card, ...whole } as never });
     await act(id, { act: 'place-path', spec: [{ ...cable, ...whole } as never] });
     await act(id, { act: 'card', in: true });
     const up = await bringUp(id);
-    expect(up).toMatchObject({ host: 'Alder H-9', dock: 'Alder D-1', card: 'Alder C-1', state: { stage: 'bound' } });
+    expect(up).toMatchObject({
+      host: 'Alder H-9',
+      dock: 'Alder D-1',
+      card: 'Alder C-1',
+      state: { stage: 'bound' },
+    });
   });
 
   it('what cannot be is refused with its place', async () => {
@@ -122,17 +149,24 @@ describe('BE-01 a bench through the API', () => {
     expect(bad.status).toBe(422);
     expect(JSON.stringify(bad.body.errors)).toContain('act/id');
     expect((await h.api.post(`/api/benches/${id}/clock`).send({})).status).toBe(422);
-    expect((await h.api.post(`/api/benches/${id}/clock`).send({ speed: 1, stepMs: 5 })).status).toBe(422);
+    expect(
+      (await h.api.post(`/api/benches/${id}/clock`).send({ speed: 1, stepMs: 5 })).status,
+    ).toBe(422);
     expect((await h.api.get(`/api/benches/${randomUUID()}`)).status).toBe(404);
-    expect((await h.api.post('/api/benches').send({ id: randomUUID(), name: ' ' })).status).toBe(422);
-    expect((await h.api.get(`/api/benches/${id}/tree`)).body).toMatchObject({ title: 'No system runs there' });
+    expect((await h.api.post('/api/benches').send({ id: randomUUID(), name: ' ' })).status).toBe(
+      422,
+    );
+    expect((await h.api.get(`/api/benches/${id}/tree`)).body).toMatchObject({
+      title: 'No system runs there',
+    });
   });
 });
 
 describe('BE-03 a bench is read off', () => {
   it('nothing while no system runs; a report without a copy while no driver holds; both under way', async () => {
     const { id } = await ofSetup();
-    const read = async () => benchReading.parse((await h.api.post(`/api/benches/${id}/read`).send({})).body);
+    const read = async () =>
+      benchReading.parse((await h.api.post(`/api/benches/${id}/read`).send({})).body);
     expect(await read()).toMatchObject({ report: null, copy: null });
     await bringUp(id);
     const whole = await read();
@@ -158,11 +192,16 @@ describe('BE-03 a bench is read off', () => {
     const dir = mkdtempSync(join(tmpdir(), 'tree-'));
     execFileSync('tar', ['-x', '-C', dir], { input: tar.body as Buffer });
     const at = ['-O', `sysfs.path=${join(dir, 'sys/bus/pci')}`, '-A', 'linux-sysfs', '-vvnn'];
-    const text = execFileSync('lspci', at, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+    const text = execFileSync('lspci', at, {
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
     rmSync(dir, { recursive: true });
     expect(text).toMatch(/VGA compatible controller \[0300\].*\[e0a4:0020\]/);
     expect(text).toContain('Kernel driver in use: benchgfx');
-    const files = (await h.api.get(`/api/benches/${id}/tree`)).body as { entries: { path: string }[] };
+    const files = (await h.api.get(`/api/benches/${id}/tree`)).body as {
+      entries: { path: string }[];
+    };
     expect(files.entries.map((e) => e.path)).toContain('sys/bus/thunderbolt/devices/0-1');
   });
 });
@@ -170,7 +209,8 @@ describe('BE-03 a bench is read off', () => {
 describe('benches in a list', () => {
   it('those of a setup, with how they stand; cleared away they are gone', async () => {
     const { id } = await ofSetup();
-    const list = async () => (await h.api.get(`/api/benches?setupId=${setupId}`)).body as { items: Bench[] };
+    const list = async () =>
+      (await h.api.get(`/api/benches?setupId=${setupId}`)).body as { items: Bench[] };
     expect((await list()).items.find((b) => b.id === id)).toMatchObject({
       id,
       setupName: 'Bench',

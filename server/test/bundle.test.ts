@@ -13,9 +13,12 @@ beforeEach(async () => {
 });
 afterEach(() => h.close());
 
-const count = async (table: string) => (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
+const count = async (table: string) =>
+  (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
 const loadDemo = () =>
-  h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t));
+  h.db.transaction((t) =>
+    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t),
+  );
 /** Exchange the empty database of a test for one with the demo data. */
 const startDemo = async () => {
   await h.close();
@@ -44,11 +47,13 @@ describe('one bundle, one loader', () => {
       { kind: 'system', n: 4 },
     ]);
     expect([await count('setups'), await count('log_entries')]).toEqual([22, 48]);
-    const [span] = await h.rows<{ days: number }>('SELECT max(happened_on) - min(happened_on) AS days FROM log_entries');
-    expect(span?.days).toBeGreaterThan(330);
-    const verdicts = ((await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]).map(
-      (s) => s.glance.verdict,
+    const [span] = await h.rows<{ days: number }>(
+      'SELECT max(happened_on) - min(happened_on) AS days FROM log_entries',
     );
+    expect(span?.days).toBeGreaterThan(330);
+    const verdicts = (
+      (await h.api.get('/api/setups?retired=true')).body.items as { glance: { verdict: string } }[]
+    ).map((s) => s.glance.verdict);
     expect(new Set(verdicts)).toEqual(new Set(['works', 'care', 'blocked', 'unknown']));
   });
 
@@ -71,10 +76,21 @@ describe('one bundle, one loader', () => {
     const s = await addSetup(h, 'mine', { path: [] });
     await h.api
       .post(`/api/setups/${s.id}/outcomes`)
-      .send({ id: randomUUID(), outcome: 'care', happenedOn: '2026-11-01', note: 'kept', confidence: 0.7 });
-    await h.api.post(`/api/setups/${s.id}/notes`).send({ id: randomUUID(), text: 'a note', happenedOn: '2026-11-02' });
+      .send({
+        id: randomUUID(),
+        outcome: 'care',
+        happenedOn: '2026-11-01',
+        note: 'kept',
+        confidence: 0.7,
+      });
+    await h.api
+      .post(`/api/setups/${s.id}/notes`)
+      .send({ id: randomUUID(), text: 'a note', happenedOn: '2026-11-02' });
     await h.api.post(`/api/setups/${s.id}/clone`).send({ id: randomUUID(), name: 'mine too' });
-    await h.api.put('/api/rules/link.flowControlPercent').set('If-Match', '"0"').send({ value: 3, reason: 'measured' });
+    await h.api
+      .put('/api/rules/link.flowControlPercent')
+      .set('If-Match', '"0"')
+      .send({ value: 3, reason: 'measured' });
     const before = await exported();
     const other = await start();
     try {
@@ -101,7 +117,9 @@ describe('one bundle, one loader', () => {
     expect((await h.api.post('/api/bundle').send(bundle)).status).toBe(200);
     const again = await exported();
     const by = (id: string | null) => again.setups.find((s) => s.id === id);
-    const third = again.setups.find((s) => s.clonedFrom !== null && by(s.clonedFrom)?.clonedFrom !== null);
+    const third = again.setups.find(
+      (s) => s.clonedFrom !== null && by(s.clonedFrom)?.clonedFrom !== null,
+    );
     expect(by(by(third!.clonedFrom)!.clonedFrom)?.clonedFrom).toBeNull();
   });
 
@@ -129,14 +147,29 @@ describe('one bundle, one loader', () => {
       sessions: [],
       parts: [{ id: 'their.card', kind: 'card', spec: part.spec }],
     };
-    expect((await h.api.post('/api/bundle').send(bundle)).body).toEqual({ stored: {}, same: { parts: 1 } });
+    expect((await h.api.post('/api/bundle').send(bundle)).body).toEqual({
+      stored: {},
+      same: { parts: 1 },
+    });
     expect(await count('parts')).toBe(1);
   });
 
   it.each([
-    ['a part that is not in the file', (b: Bundle) => void (b.setups[3]!.slots.card = 'card.none'), 'setups/3/slots/card'],
-    ['an outcome of no setup', (b: Bundle) => void (b.outcomes[7]!.setupId = 'nobody'), 'outcomes/7/setupId'],
-    ['a port its host does not have', (b: Bundle) => void (b.setups[0]!.slots.socket = 'roof'), 'setups/0/slots/socket'],
+    [
+      'a part that is not in the file',
+      (b: Bundle) => void (b.setups[3]!.slots.card = 'card.none'),
+      'setups/3/slots/card',
+    ],
+    [
+      'an outcome of no setup',
+      (b: Bundle) => void (b.outcomes[7]!.setupId = 'nobody'),
+      'outcomes/7/setupId',
+    ],
+    [
+      'a port its host does not have',
+      (b: Bundle) => void (b.setups[0]!.slots.socket = 'roof'),
+      'setups/0/slots/socket',
+    ],
     [
       'a value outside its limits',
       (b: Bundle) => void (b.rules = [{ id: 'link.flowControlPercent', value: 99, reason: '' }]),
@@ -153,7 +186,10 @@ describe('one bundle, one loader', () => {
 
   it('refuses another format by name', async () => {
     const r = await h.api.post('/api/bundle').send({ ...demoBundle(), format: 'something-else' });
-    expect(r.body.errors[0]).toEqual({ path: 'format', message: 'format: must be "ruddy-bridge/bundle"' });
+    expect(r.body.errors[0]).toEqual({
+      path: 'format',
+      message: 'format: must be "ruddy-bridge/bundle"',
+    });
   });
 });
 
@@ -165,14 +201,18 @@ describe('WS-03 removing the demo data', () => {
     const mine = await addSetup(h, 'mine');
     const r = (await h.api.delete('/api/demo')).body as DemoReport;
     expect(r).toEqual({ parts: 104, setups: 22, outcomes: 48, adopted: [] });
-    expect([await count('setups'), await count('parts'), await count('log_entries')]).toEqual([1, 4, 0]);
+    expect([await count('setups'), await count('parts'), await count('log_entries')]).toEqual([
+      1, 4, 0,
+    ]);
     expect((await h.api.get(`/api/setups/${mine.id}`)).body).toEqual(mine);
   });
 
   it('keeps demo parts my setup uses, lists them before the act, and adopts them', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
-    const copy = (await h.api.post(`/api/setups/${demo.id}/clone`).send({ id: randomUUID(), name: 'my desk' })).body;
+    const copy = (
+      await h.api.post(`/api/setups/${demo.id}/clone`).send({ id: randomUUID(), name: 'my desk' })
+    ).body;
     const before = (await h.api.get('/api/demo')).body as DemoReport;
     expect(before.adopted.map((a) => a.name).sort()).toEqual([
       'Dunlinby C-20',
@@ -187,13 +227,20 @@ describe('WS-03 removing the demo data', () => {
     const now = (await h.api.get(`/api/setups/${copy.id}`)).body;
     expect(now).toEqual({ ...copy, clonedFrom: null });
     expect(await h.rows("SELECT 1 FROM parts WHERE origin = 'adopted'")).toHaveLength(6);
-    expect((await h.api.get('/api/demo')).body).toEqual({ parts: 0, setups: 0, outcomes: 0, adopted: [] });
+    expect((await h.api.get('/api/demo')).body).toEqual({
+      parts: 0,
+      setups: 0,
+      outcomes: 0,
+      adopted: [],
+    });
   });
 
   it('keeps a demo setup I logged an outcome for, with its own history', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
-    await h.api.post(`/api/setups/${demo.id}/outcomes`).send({ id: randomUUID(), outcome: 'works', happenedOn: '2026-11-10' });
+    await h.api
+      .post(`/api/setups/${demo.id}/outcomes`)
+      .send({ id: randomUUID(), outcome: 'works', happenedOn: '2026-11-10' });
     await h.api.delete('/api/demo');
     expect(await h.rows(own, ['demo'])).toEqual([{ id: demo.id }]);
     expect(await count('log_entries')).toBe(6);
@@ -202,7 +249,10 @@ describe('WS-03 removing the demo data', () => {
   it('an example I changed and corrected keeps its history, and the rest still goes', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=plate')).body.items;
-    await h.api.patch(`/api/setups/${demo.id}`).set('If-Match', `"${demo.rev}"`).send({ notes: 'mine now' });
+    await h.api
+      .patch(`/api/setups/${demo.id}`)
+      .set('If-Match', `"${demo.rev}"`)
+      .send({ notes: 'mine now' });
     const [old] = (await h.api.get(`/api/outcomes?setupId=${demo.id}`)).body.items;
     await h.api
       .post(`/api/setups/${demo.id}/outcomes`)
@@ -218,7 +268,10 @@ describe('WS-03 removing the demo data', () => {
   it('what I change becomes mine', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=plate')).body.items;
-    const r = await h.api.patch(`/api/setups/${demo.id}`).set('If-Match', `"${demo.rev}"`).send({ notes: 'mine now' });
+    const r = await h.api
+      .patch(`/api/setups/${demo.id}`)
+      .set('If-Match', `"${demo.rev}"`)
+      .send({ notes: 'mine now' });
     expect(r.body.origin).toBe('adopted');
     await h.api.delete('/api/demo');
     expect((await h.api.get(`/api/setups/${demo.id}`)).body.notes).toBe('mine now');

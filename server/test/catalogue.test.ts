@@ -23,7 +23,12 @@ const price = (partId: string, over: object = {}) => ({
   source: 'counter',
   ...over,
 });
-const item = (partId: string, over: object = {}) => ({ id: randomUUID(), partId, label: 'K-1 a', ...over });
+const item = (partId: string, over: object = {}) => ({
+  id: randomUUID(),
+  partId,
+  label: 'K-1 a',
+  ...over,
+});
 
 describe('PA-01 pieces of a part', () => {
   it('are written down, changed under their revision, and counted; the serial number stays', async () => {
@@ -34,9 +39,15 @@ describe('PA-01 pieces of a part', () => {
     const [made] = (await h.api.get(`/api/parts/${part.id}/items`)).body.items as ItemEntry[];
     expect(made).toMatchObject({ label: 'K-1 a', serial: 'S-77', rev: 1, best: null, usedIn: [] });
     expect((await h.api.patch(`/api/items/${body.id}`).send({ label: 'K-1 b' })).status).toBe(428);
-    const changed = await h.api.patch(`/api/items/${body.id}`).set('If-Match', '"1"').send({ label: 'K-1 b', how: 'gone' });
+    const changed = await h.api
+      .patch(`/api/items/${body.id}`)
+      .set('If-Match', '"1"')
+      .send({ label: 'K-1 b', how: 'gone' });
     expect(changed.body).toMatchObject({ label: 'K-1 b', how: 'gone', rev: 2, serial: 'S-77' });
-    expect((await h.api.patch(`/api/items/${body.id}`).set('If-Match', '"1"').send({ note: 'x' })).status).toBe(412);
+    expect(
+      (await h.api.patch(`/api/items/${body.id}`).set('If-Match', '"1"').send({ note: 'x' }))
+        .status,
+    ).toBe(412);
     expect((await h.api.get(`/api/parts/${part.id}`)).body.pieces).toBe(0);
   });
 
@@ -46,7 +57,8 @@ describe('PA-01 pieces of a part', () => {
     await h.api.post('/api/items').send(body);
     const setup = await addSetup(h, 'Shortened');
     const long = { slots: { path: [cable.id], items: {} } };
-    const put = (patch: object, rev: number) => h.api.patch(`/api/setups/${setup.id}`).set('If-Match', `"${rev}"`).send(patch);
+    const put = (patch: object, rev: number) =>
+      h.api.patch(`/api/setups/${setup.id}`).set('If-Match', `"${rev}"`).send(patch);
     await put(long, 1);
     const state = async (chain?: object) => {
       const r = await h.api.post('/api/evaluate').send(chain ? { chain } : { setupId: setup.id });
@@ -55,7 +67,10 @@ describe('PA-01 pieces of a part', () => {
     expect(await state()).toEqual(['care', 1900]);
     const source = { from: 'measured', on: '2026-11-20', note: '', kept: false };
     const differs = { lengthMm: { value: 700, source } };
-    const changed = await h.api.patch(`/api/items/${body.id}`).set('If-Match', '"1"').send({ differs });
+    const changed = await h.api
+      .patch(`/api/items/${body.id}`)
+      .set('If-Match', '"1"')
+      .send({ differs });
     expect((changed.body as ItemEntry).differs).toEqual(differs);
     // Not named yet: the part itself counts.
     expect(await state()).toEqual(['care', 1900]);
@@ -63,8 +78,13 @@ describe('PA-01 pieces of a part', () => {
     expect(await state()).toEqual(['works', 700]);
     const { host, dock, card } = setup.slots;
     const chain = { host: { id: host }, socket: 'left', dock: { id: dock }, card: { id: card } };
-    expect(await state({ ...chain, path: [{ id: cable.id, piece: body.id }] })).toEqual(['works', 700]);
-    const stray = await h.api.post('/api/evaluate').send({ chain: { ...chain, path: [{ id: cable.id, piece: randomUUID() }] } });
+    expect(await state({ ...chain, path: [{ id: cable.id, piece: body.id }] })).toEqual([
+      'works',
+      700,
+    ]);
+    const stray = await h.api
+      .post('/api/evaluate')
+      .send({ chain: { ...chain, path: [{ id: cable.id, piece: randomUUID() }] } });
     expect([stray.status, stray.body.errors[0].path]).toEqual([422, 'chain/path/0/piece']);
     // Its part stays as it is, and what makes a part that part cannot differ.
     expect((await h.api.get(`/api/parts/${cable.id}`)).body.spec.lengthMm).toBe(1900);
@@ -93,10 +113,27 @@ describe('PA-01 pieces of a part', () => {
     const part = await addPart(h, 'cable', { model: 'Facts' });
     const body = item(part.id);
     await h.api.post('/api/items').send(body);
-    const fact = { id: randomUUID(), itemId: body.id, kind: 'measured', happenedOn: '2026-11-02', gbps: 22.4 };
-    expect((await h.api.post('/api/item-facts').send(fact)).body).toMatchObject({ best: { gbps: 22.4, on: '2026-11-02' } });
-    expect((await h.api.post('/api/item-facts').send({ ...fact, id: randomUUID(), happenedOn: '2026-12-01' })).status).toBe(422);
-    expect((await h.api.post('/api/item-facts').send({ ...fact, id: randomUUID(), kind: 'fault' })).status).toBe(422);
+    const fact = {
+      id: randomUUID(),
+      itemId: body.id,
+      kind: 'measured',
+      happenedOn: '2026-11-02',
+      gbps: 22.4,
+    };
+    expect((await h.api.post('/api/item-facts').send(fact)).body).toMatchObject({
+      best: { gbps: 22.4, on: '2026-11-02' },
+    });
+    expect(
+      (
+        await h.api
+          .post('/api/item-facts')
+          .send({ ...fact, id: randomUUID(), happenedOn: '2026-12-01' })
+      ).status,
+    ).toBe(422);
+    expect(
+      (await h.api.post('/api/item-facts').send({ ...fact, id: randomUUID(), kind: 'fault' }))
+        .status,
+    ).toBe(422);
     await expect(h.db.query(`UPDATE item_facts SET happened_on = '2020-01-01'`)).rejects.toThrow();
     await expect(h.db.query(`DELETE FROM item_facts`)).rejects.toThrow();
   });
@@ -111,11 +148,17 @@ describe('PA-01 pieces of a part', () => {
       .set('If-Match', '"1"')
       .send({ slots: { items: { 'path/0': body.id } } });
     expect((named.body as Setup).slots.items).toEqual({ 'path/0': body.id });
-    const told = (await h.api.get(`/api/setups/${setup.id}/record`)).body.items as { body: { changes?: object[] } }[];
-    expect(told.flatMap((e) => e.body.changes ?? [])).toContainEqual({ slot: 'pieces', from: '', to: 'K-1 a' });
-    expect(((await h.api.get(`/api/parts/${cable}/items`)).body.items as ItemEntry[])[0]?.usedIn).toMatchObject([
-      { name: 'Named' },
-    ]);
+    const told = (await h.api.get(`/api/setups/${setup.id}/record`)).body.items as {
+      body: { changes?: object[] };
+    }[];
+    expect(told.flatMap((e) => e.body.changes ?? [])).toContainEqual({
+      slot: 'pieces',
+      from: '',
+      to: 'K-1 a',
+    });
+    expect(
+      ((await h.api.get(`/api/parts/${cable}/items`)).body.items as ItemEntry[])[0]?.usedIn,
+    ).toMatchObject([{ name: 'Named' }]);
     const wrong = await h.api
       .patch(`/api/setups/${setup.id}`)
       .set('If-Match', '"2"')
@@ -144,7 +187,9 @@ describe('PA-03 the cable register', () => {
       best: { gbps: 25.1, on: '2026-02-14' },
     });
     // From a reading of the setup that names the piece.
-    expect(rows.find((r) => r.label === 'K-20 a')).toMatchObject({ best: { where: 'Plate scanner' } });
+    expect(rows.find((r) => r.label === 'K-20 a')).toMatchObject({
+      best: { where: 'Plate scanner' },
+    });
     expect(rows.some((r) => r.itemId === null && r.part === 'Withyline K-80')).toBe(true);
   });
 });
@@ -153,7 +198,9 @@ let loaded = false;
 async function loadBundleHere(): Promise<void> {
   if (loaded) return;
   loaded = true;
-  await h.db.transaction((t) => loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }, t));
+  await h.db.transaction((t) =>
+    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }, t),
+  );
 }
 
 describe('PA-07 prices over time', () => {
@@ -164,7 +211,10 @@ describe('PA-07 prices over time', () => {
     await h.api.post('/api/prices').send(old);
     await h.api.post('/api/prices').send(price(card.id, { minor: 46_900 }));
     await h.api.post('/api/prices').send(price(dock.id, { minor: 65_900, withIds: [card.id] }));
-    const list = () => h.api.get(`/api/parts/${card.id}/prices`).then((r) => (r.body.items as PriceEntry[]).map((p) => p.minor));
+    const list = () =>
+      h.api
+        .get(`/api/parts/${card.id}/prices`)
+        .then((r) => (r.body.items as PriceEntry[]).map((p) => p.minor));
     expect(new Set((await list()).slice(0, 2))).toEqual(new Set([65_900, 46_900]));
     expect((await list())[2]).toBe(50_000);
     expect((await h.api.delete(`/api/prices/${old.id}`)).status).toBe(200);
@@ -180,16 +230,24 @@ describe('PA-07 prices over time', () => {
     ['itself in its box', {}, 'withIds'],
   ])('%s is refused at its place', async (name, over, path) => {
     const part = await addPart(h, 'card', { model: `Refused ${name}` });
-    const r = await h.api.post('/api/prices').send(price(part.id, name.startsWith('itself') ? { withIds: [part.id] } : over));
+    const r = await h.api
+      .post('/api/prices')
+      .send(price(part.id, name.startsWith('itself') ? { withIds: [part.id] } : over));
     expect([r.status, r.body.errors[0].path]).toEqual([422, path]);
   });
 
   it('rates are dated, between two currencies, and can be struck', async () => {
     const rate = { id: randomUUID(), from: 'GBP', to: 'EUR', rate: 1.2, onDate: '2026-11-10' };
     expect((await h.api.post('/api/rates').send(rate)).status).toBe(201);
-    expect((await h.api.post('/api/rates').send({ ...rate, id: randomUUID(), to: 'GBP' })).status).toBe(422);
-    expect((await h.api.post('/api/rates').send({ ...rate, id: randomUUID(), rate: 0 })).status).toBe(422);
-    expect((await h.api.get('/api/rates')).body.items.some((r: { rate: number }) => r.rate === 1.2)).toBe(true);
+    expect(
+      (await h.api.post('/api/rates').send({ ...rate, id: randomUUID(), to: 'GBP' })).status,
+    ).toBe(422);
+    expect(
+      (await h.api.post('/api/rates').send({ ...rate, id: randomUUID(), rate: 0 })).status,
+    ).toBe(422);
+    expect(
+      (await h.api.get('/api/rates')).body.items.some((r: { rate: number }) => r.rate === 1.2),
+    ).toBe(true);
     expect((await h.api.delete(`/api/rates/${rate.id}`)).status).toBe(200);
   });
 });
@@ -204,7 +262,9 @@ describe('PL-19 the grounds of a cost', () => {
       { slot: 'card', id: slots.card },
     ];
     const body = (await h.api.post('/api/cost').send({ setupId: id, parts })).body;
-    expect(body.pieces.map((p: { label: string; usedIn: string | null }) => [p.label, p.usedIn])).toEqual(
+    expect(
+      body.pieces.map((p: { label: string; usedIn: string | null }) => [p.label, p.usedIn]),
+    ).toEqual(
       expect.arrayContaining([
         ['C-20 a', null],
         ['D-4 by the dome', 'Sky survey rig'],
@@ -219,9 +279,14 @@ describe('PL-19 the grounds of a cost', () => {
     await loadBundleHere();
     const [setup] = (await h.api.get('/api/setups?q=Dome%20desk')).body.items as Setup[];
     const judged = (await h.api.post('/api/evaluate').send({ setupId: setup!.id })).body;
-    const finding = judged.evaluation.findings.find((f: { slots: string[] }) => f.slots.includes('path'));
-    const fixes = (await h.api.post('/api/fixes').send({ setupId: setup!.id, code: finding.code, about: finding.about })).body
-      .items as {
+    const finding = judged.evaluation.findings.find((f: { slots: string[] }) =>
+      f.slots.includes('path'),
+    );
+    const fixes = (
+      await h.api
+        .post('/api/fixes')
+        .send({ setupId: setup!.id, code: finding.code, about: finding.about })
+    ).body.items as {
       change: { part?: unknown };
       price: { owned: boolean; minor: number | null } | null;
     }[];
@@ -241,8 +306,13 @@ describe('PA-01 the past of a part, and many at once', () => {
       .patch(`/api/parts/${part.id}`)
       .set('If-Match', '"1"')
       .send({ spec: { lengthMm: 900 }, sources: { lengthMm: label } });
-    const [now, first] = (await h.api.get(`/api/parts/${part.id}/revisions`)).body.items as Revision[];
-    expect([now?.rev, now?.sources, first?.spec]).toMatchObject([2, { lengthMm: { from: 'label' } }, { lengthMm: 700 }]);
+    const [now, first] = (await h.api.get(`/api/parts/${part.id}/revisions`)).body
+      .items as Revision[];
+    expect([now?.rev, now?.sources, first?.spec]).toMatchObject([
+      2,
+      { lengthMm: { from: 'label' } },
+      { lengthMm: 700 },
+    ]);
     const back = await h.api
       .patch(`/api/parts/${part.id}`)
       .set('If-Match', '"2"')
@@ -252,14 +322,25 @@ describe('PA-01 the past of a part, and many at once', () => {
   });
 
   it('changes many parts or none', async () => {
-    const parts = [await addPart(h, 'cable', { model: 'Bulk 1' }), await addPart(h, 'cable', { model: 'Bulk 2' })];
+    const parts = [
+      await addPart(h, 'cable', { model: 'Bulk 1' }),
+      await addPart(h, 'cable', { model: 'Bulk 2' }),
+    ];
     const ids = parts.map((p) => p.id);
-    expect((await h.api.post('/api/parts/bulk').send({ ids, patch: { spec: { markedW: 100 } } })).body).toEqual({ changed: 2 });
-    const bad = await h.api.post('/api/parts/bulk').send({ ids, patch: { spec: { markedW: 1000 } } });
+    expect(
+      (await h.api.post('/api/parts/bulk').send({ ids, patch: { spec: { markedW: 100 } } })).body,
+    ).toEqual({ changed: 2 });
+    const bad = await h.api
+      .post('/api/parts/bulk')
+      .send({ ids, patch: { spec: { markedW: 1000 } } });
     expect([bad.status, bad.body.detail]).toEqual([422, expect.stringContaining('Alder Bulk')]);
-    const mixed = await h.api.post('/api/parts/bulk').send({ ids: [...ids, randomUUID()], patch: { retired: true } });
+    const mixed = await h.api
+      .post('/api/parts/bulk')
+      .send({ ids: [...ids, randomUUID()], patch: { retired: true } });
     expect(mixed.status).toBe(404);
-    const now = await Promise.all(ids.map((id) => h.api.get(`/api/parts/${id}`).then((r) => r.body)));
+    const now = await Promise.all(
+      ids.map((id) => h.api.get(`/api/parts/${id}`).then((r) => r.body)),
+    );
     expect(now.map((p) => [p.spec.markedW, p.retiredAt, p.rev])).toEqual([
       [100, null, 2],
       [100, null, 2],
@@ -300,12 +381,21 @@ describe('PL-24 a share file', () => {
         cost: { ...setup.cost, budgetMinor: 77_700 },
       });
     const report = (await h.api.get(`/api/setups/${setup.id}/share`)).body;
-    const stays = Object.fromEntries(report.stays.map((l: { what: string; n: number }) => [l.what.split(':')[0], l.n]));
-    expect(stays).toMatchObject({ 'notes and present graphics, your words': 2, pieces: 1, 'serial numbers': 1 });
+    const stays = Object.fromEntries(
+      report.stays.map((l: { what: string; n: number }) => [l.what.split(':')[0], l.n]),
+    );
+    expect(stays).toMatchObject({
+      'notes and present graphics, your words': 2,
+      pieces: 1,
+      'serial numbers': 1,
+    });
     const bare = (await h.api.get(`/api/setups/${setup.id}/share-file`)).body;
     expect([bare.parts.length, bare.setups.length, bare.prices.length]).toEqual([4, 1, 0]);
     const priced = await h.api.get(`/api/setups/${setup.id}/share-file?prices=true`);
-    expect([bare.setups[0].cost.budgetMinor, priced.body.setups[0].cost.budgetMinor]).toEqual([null, 77_700]);
+    expect([bare.setups[0].cost.budgetMinor, priced.body.setups[0].cost.budgetMinor]).toEqual([
+      null,
+      77_700,
+    ]);
     expect(priced.body.prices).toHaveLength(1);
     expect(priced.text).not.toMatch(/secret label|S-1|somebody|private words|my notes|old box/);
     const loaded = await h.api.post('/api/bundle').send(priced.body);
@@ -317,10 +407,17 @@ describe('PL-24 a share file', () => {
 describe('PL-19 what is said of the money is kept with the setup', () => {
   it('as a whole, checked, in its history and in a clone', async () => {
     const setup = await addSetup(h, 'Money');
-    const cost = { ...setup.cost, currency: 'GBP', budgetMinor: 50_000, forgotten: { input: { have: true, minor: null } } };
+    const cost = {
+      ...setup.cost,
+      currency: 'GBP',
+      budgetMinor: 50_000,
+      forgotten: { input: { have: true, minor: null } },
+    };
     const kept = await h.api.patch(`/api/setups/${setup.id}`).set('If-Match', '"1"').send({ cost });
     expect(kept.body.cost).toEqual(cost);
-    const clone = await h.api.post(`/api/setups/${setup.id}/clone`).send({ id: randomUUID(), name: 'Money copy' });
+    const clone = await h.api
+      .post(`/api/setups/${setup.id}/clone`)
+      .send({ id: randomUUID(), name: 'Money copy' });
     expect(clone.body.cost).toEqual(cost);
     const odd = await h.api
       .patch(`/api/setups/${setup.id}`)

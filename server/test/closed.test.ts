@@ -23,22 +23,40 @@ afterAll(async () => {
 });
 
 const appWith = (names: { beyond: boolean; publicUrl: URL | null }) =>
-  request(createApp({ db: h.db, now: () => h.clock.now }, { webDir: web, logger: pino({ level: 'silent' }), names }));
+  request(
+    createApp(
+      { db: h.db, now: () => h.clock.now },
+      { webDir: web, logger: pino({ level: 'silent' }), names },
+    ),
+  );
 const local = () => appWith({ beyond: false, publicUrl: null });
 
 describe('oversized bodies', () => {
   const bytes = (limit: string) =>
-    Number(/\d+/.exec(limit)?.[0]) * ({ kb: 1024, mb: 1 << 20 }[limit.replace(/\d+/, '') as 'kb' | 'mb'] ?? 1);
+    Number(/\d+/.exec(limit)?.[0]) *
+    ({ kb: 1024, mb: 1 << 20 }[limit.replace(/\d+/, '') as 'kb' | 'mb'] ?? 1);
 
   it('every route with a body has a limit, and no more than a file of a workshop needs', () => {
     for (const r of ROUTES.filter((x) => x.body)) {
-      const most = ['/api/bundle', '/api/log/imports'].includes(r.path) ? 128 : r.path.includes('imports') ? 64 : 17;
-      expect([r.path, bytes(r.bodyLimit) > 0, bytes(r.bodyLimit) <= most * (1 << 20)]).toEqual([r.path, true, true]);
+      const most = ['/api/bundle', '/api/log/imports'].includes(r.path)
+        ? 128
+        : r.path.includes('imports')
+          ? 64
+          : 17;
+      expect([r.path, bytes(r.bodyLimit) > 0, bytes(r.bodyLimit) <= most * (1 << 20)]).toEqual([
+        r.path,
+        true,
+        true,
+      ]);
     }
   });
 
   it('beyond it are refused, packed ones by what they unpack to', async () => {
-    const long = JSON.stringify({ id: randomUUID(), kind: 'cable', spec: { maker: 'x'.repeat(300_000) } });
+    const long = JSON.stringify({
+      id: randomUUID(),
+      kind: 'cable',
+      spec: { maker: 'x'.repeat(300_000) },
+    });
     expect((await h.api.post('/api/parts').type('application/json').send(long)).status).toBe(413);
     const packed = gzipSync(Buffer.from(`{"chain": "${'0'.repeat(50_000_000)}"}`));
     expect(packed.length).toBeLessThan(60_000);
@@ -77,9 +95,12 @@ describe('formulas', () => {
       await addPart(h, 'cable', { maker });
       const csv = (await h.api.get('/api/export/cable').buffer()).text;
       const rows = parse(csv, { relax_column_count: true }) as string[][];
-      for (const row of rows) for (const cell of row) expect([cell, /^[=+\-@\t\r]/.test(cell)]).toEqual([cell, false]);
+      for (const row of rows)
+        for (const cell of row) expect([cell, /^[=+\-@\t\r]/.test(cell)]).toEqual([cell, false]);
       const fates = async () => {
-        const job = (await h.api.post('/api/imports?kind=cable&mode=try').type('text/csv').send(csv)).body as { id: string };
+        const job = (
+          await h.api.post('/api/imports?kind=cable&mode=try').type('text/csv').send(csv)
+        ).body as { id: string };
         for (;;) {
           const now = (await h.api.get(`/api/jobs/${job.id}`)).body as {
             state: string;
@@ -94,11 +115,16 @@ describe('formulas', () => {
 });
 
 describe('other sites', () => {
-  const cross = (site: string, mode = 'no-cors') => ({ 'Sec-Fetch-Site': site, 'Sec-Fetch-Mode': mode });
+  const cross = (site: string, mode = 'no-cors') => ({
+    'Sec-Fetch-Site': site,
+    'Sec-Fetch-Mode': mode,
+  });
 
   it('a form, a script or a picture of another site is refused; a link to a page is not', async () => {
     for (const site of ['cross-site', 'same-site']) {
-      expect((await local().post('/api/setups').set(cross(site, 'navigate')).send({})).status).toBe(403);
+      expect((await local().post('/api/setups').set(cross(site, 'navigate')).send({})).status).toBe(
+        403,
+      );
       expect((await local().get('/api/bundle').set(cross(site))).status).toBe(403);
       expect((await local().get('/setups').set(cross(site, 'navigate'))).status).toBe(200);
     }
@@ -124,13 +150,20 @@ describe('other sites', () => {
 });
 
 describe('rebinding', () => {
-  const status = async (app: ReturnType<typeof appWith>, host: string) => (await app.get('/api/health').set('Host', host)).status;
+  const status = async (app: ReturnType<typeof appWith>, host: string) =>
+    (await app.get('/api/health').set('Host', host)).status;
 
   it('only names that are its own are answered; beyond this machine any address of numbers, and the name it was given', async () => {
     const near = local();
     for (const host of ['localhost:4310', '127.0.0.1', '[::1]:4310'])
       expect([host, await status(near, host)]).toEqual([host, 200]);
-    for (const host of ['evil.example', '192.168.1.20:4310', '127.0.0.1.evil.example', 'localhost.evil.example', ''])
+    for (const host of [
+      'evil.example',
+      '192.168.1.20:4310',
+      '127.0.0.1.evil.example',
+      'localhost.evil.example',
+      '',
+    ])
       expect([host, await status(near, host)]).toEqual([host, 421]);
     const far = appWith({ beyond: true, publicUrl: new URL('https://bridge.example') });
     for (const host of ['192.168.1.20:4310', '[fe80::1]:4310', 'bridge.example', '127.0.0.1'])
@@ -141,9 +174,14 @@ describe('rebinding', () => {
 
   it('a page of the given name may ask, one that only looks like it may not', async () => {
     const far = appWith({ beyond: false, publicUrl: new URL('https://bridge.example') });
-    const from = (origin: string) => far.get('/api/health').set('Host', 'bridge.example').set('Origin', origin);
+    const from = (origin: string) =>
+      far.get('/api/health').set('Host', 'bridge.example').set('Origin', origin);
     expect((await from('https://bridge.example')).status).toBe(200);
-    for (const o of ['https://bridge.example:444', 'https://evil.example', 'https://bridge.example.evil.example'])
+    for (const o of [
+      'https://bridge.example:444',
+      'https://evil.example',
+      'https://bridge.example.evil.example',
+    ])
       expect([o, (await from(o)).status]).toEqual([o, 403]);
   });
 });

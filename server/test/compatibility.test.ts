@@ -10,16 +10,28 @@ let setups: Setup[] = [];
 type Answer = Page<CompatRow> & { total: number };
 const list = async (query = '') => (await h.api.get(`/api/compatibility${query}`)).body as Answer;
 
-async function log(setup: Setup, outcome: string, happenedOn: string, versions: object = {}, more: object = {}) {
+async function log(
+  setup: Setup,
+  outcome: string,
+  happenedOn: string,
+  versions: object = {},
+  more: object = {},
+) {
   const id = randomUUID();
-  const r = await h.api.post(`/api/setups/${setup.id}/outcomes`).send({ id, outcome, happenedOn, versions, ...more });
+  const r = await h.api
+    .post(`/api/setups/${setup.id}/outcomes`)
+    .send({ id, outcome, happenedOn, versions, ...more });
   if (r.status !== 201) throw new Error(JSON.stringify(r.body));
   return id;
 }
 
 beforeAll(async () => {
   h = await start();
-  setups = [await addSetup(h, 'A'), await addSetup(h, 'B'), await addSetup(h, 'C', { socket: 'right' })];
+  setups = [
+    await addSetup(h, 'A'),
+    await addSetup(h, 'B'),
+    await addSetup(h, 'C', { socket: 'right' }),
+  ];
   const [a, b, c] = setups as [Setup, Setup, Setup];
   await log(a, 'fails', '2026-03-01', { driver: '1' }, { symptoms: ['black screen'] });
   await log(a, 'works', '2026-04-01', { driver: '2' });
@@ -49,9 +61,17 @@ describe('CO-02 the table of chains', () => {
 
   it('retries under the same versions count once, corrected entries not at all, contradictions are said', async () => {
     const rows = (await list('?sort=host&dir=asc')).items;
-    expect(rows[1]).toMatchObject({ seen: { n: 2, worked: 0, failed: 2 }, contradicted: true, entries: 2 });
+    expect(rows[1]).toMatchObject({
+      seen: { n: 2, worked: 0, failed: 2 },
+      contradicted: true,
+      entries: 2,
+    });
     // A plain USB-C port that was seen to work contradicts too.
-    expect(rows[2]).toMatchObject({ predicted: { verdict: 'blocked' }, seen: { worked: 1 }, contradicted: true });
+    expect(rows[2]).toMatchObject({
+      predicted: { verdict: 'blocked' },
+      seen: { worked: 1 },
+      contradicted: true,
+    });
   });
 
   it.each([
@@ -68,16 +88,19 @@ describe('CO-02 the table of chains', () => {
     else expect(got).toEqual(expected);
   });
 
-  it.each(['newest', 'host', 'port', 'n', 'share'])('pages by %s hold every row once', async (sort) => {
-    const seen: string[] = [];
-    let next: string | null = null;
-    do {
-      const page: Answer = await list(`?sort=${sort}&limit=1${next ? `&cursor=${next}` : ''}`);
-      seen.push(...page.items.map((r) => r.key));
-      next = page.next;
-    } while (next);
-    expect([seen.length, new Set(seen).size]).toEqual([3, 3]);
-  });
+  it.each(['newest', 'host', 'port', 'n', 'share'])(
+    'pages by %s hold every row once',
+    async (sort) => {
+      const seen: string[] = [];
+      let next: string | null = null;
+      do {
+        const page: Answer = await list(`?sort=${sort}&limit=1${next ? `&cursor=${next}` : ''}`);
+        seen.push(...page.items.map((r) => r.key));
+        next = page.next;
+      } while (next);
+      expect([seen.length, new Set(seen).size]).toEqual([3, 3]);
+    },
+  );
 
   it('filters by words, outcome and standard together with the count', async () => {
     expect((await list('?q=black%20screen')).items.map((r) => r.host)).toEqual(['Alder H A']);

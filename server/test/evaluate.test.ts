@@ -11,13 +11,31 @@ beforeAll(async () => {
 afterAll(() => h.close());
 
 const oculink = {
-  host: { ...SPECS.host, sockets: [{ key: 'back', connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 }] },
+  host: {
+    ...SPECS.host,
+    sockets: [{ key: 'back', connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 }],
+  },
   socket: 'back',
-  path: [{ maker: 'Alder', model: 'Q', connector: 'oculink-4i', construction: 'passive', lengthMm: 500, pcieGen: 4 }],
+  path: [
+    {
+      maker: 'Alder',
+      model: 'Q',
+      connector: 'oculink-4i',
+      construction: 'passive',
+      lengthMm: 500,
+      pcieGen: 4,
+    },
+  ],
   dock: { ...SPECS.dock, connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 },
   card: SPECS.card,
 };
-const tunnel = { host: SPECS.host, socket: 'left', path: [SPECS.cable], dock: SPECS.dock, card: SPECS.card };
+const tunnel = {
+  host: SPECS.host,
+  socket: 'left',
+  path: [SPECS.cable],
+  dock: SPECS.dock,
+  card: SPECS.card,
+};
 const judge = (body: object) => h.api.post('/api/evaluate').send(body);
 
 describe('PL-05 POST /api/evaluate', () => {
@@ -54,8 +72,16 @@ describe('PL-05 POST /api/evaluate', () => {
     const r = await judge({ chain: bare });
     const { verdict, areas, coverage } = r.body.evaluation.predicted;
     expect(verdict.state).toBe('unknown');
-    const state = Object.fromEntries(areas.map((a: { area: string; state: string }) => [a.area, a.state]));
-    expect(state).toMatchObject({ link: 'good', room: 'open', plugs: 'open', watts: 'open', software: 'good' });
+    const state = Object.fromEntries(
+      areas.map((a: { area: string; state: string }) => [a.area, a.state]),
+    );
+    expect(state).toMatchObject({
+      link: 'good',
+      room: 'open',
+      plugs: 'open',
+      watts: 'open',
+      software: 'good',
+    });
     expect(areas.find((a: { area: string }) => a.area === 'room').open).toContain('card/lengthMm');
     expect(coverage.known).toBeLessThan(coverage.of);
     expect(r.body.sentence).toMatch(
@@ -66,7 +92,10 @@ describe('PL-05 POST /api/evaluate', () => {
   it('gives what the core gives for the same chain, through ids too', async () => {
     const s = await addSetup(h, 'same');
     const r = await judge({ setupId: s.id });
-    const direct = evaluate({ chain: chainSchema.parse(r.body.chain), context: { asOf: '2026-11-20', house: {} } });
+    const direct = evaluate({
+      chain: chainSchema.parse(r.body.chain),
+      context: { asOf: '2026-11-20', house: {} },
+    });
     expect(r.body.evaluation).toEqual(JSON.parse(JSON.stringify(direct)));
     const ids = {
       host: { id: s.slots.host },
@@ -86,17 +115,28 @@ describe('PL-05 POST /api/evaluate', () => {
   });
 
   it('says exactly where a body is wrong', async () => {
-    const paths = async (body: object) => ((await judge(body)).body.errors as { path: string }[]).map((e) => e.path);
+    const paths = async (body: object) =>
+      ((await judge(body)).body.errors as { path: string }[]).map((e) => e.path);
     expect(await paths({})).toEqual(['chain']);
-    expect(await paths({ chain: { ...tunnel, dock: { id: randomUUID() } } })).toEqual(['chain/dock/id']);
+    expect(await paths({ chain: { ...tunnel, dock: { id: randomUUID() } } })).toEqual([
+      'chain/dock/id',
+    ]);
     expect(await paths({ chain: { ...tunnel, socket: 'top' } })).toEqual(['chain/socket']);
-    expect(await paths({ chain: { ...tunnel, path: [{ ...SPECS.cable, lengthMm: -3 }] } })).toContain('chain/path/0/lengthMm');
-    expect(await paths({ chain: tunnel, rules: { 'link.flowControlPercent': 90 } })).toEqual(['rules/link.flowControlPercent']);
+    expect(
+      await paths({ chain: { ...tunnel, path: [{ ...SPECS.cable, lengthMm: -3 }] } }),
+    ).toContain('chain/path/0/lengthMm');
+    expect(await paths({ chain: tunnel, rules: { 'link.flowControlPercent': 90 } })).toEqual([
+      'rules/link.flowControlPercent',
+    ]);
   });
 
   it('bounds the path and the body', async () => {
-    expect((await judge({ chain: { ...tunnel, path: Array(7).fill(SPECS.cable) } })).status).toBe(422);
-    const big = await judge({ chain: { ...tunnel, host: { ...SPECS.host, maker: 'x'.repeat(300_000) } } });
+    expect((await judge({ chain: { ...tunnel, path: Array(7).fill(SPECS.cable) } })).status).toBe(
+      422,
+    );
+    const big = await judge({
+      chain: { ...tunnel, host: { ...SPECS.host, maker: 'x'.repeat(300_000) } },
+    });
     expect(big.status).toBe(413);
   });
 });
@@ -104,12 +144,16 @@ describe('PL-05 POST /api/evaluate', () => {
 describe('WS-02 house rules', () => {
   it('a rule set with its reason counts for every judgement, and can go back', async () => {
     const id = 'cable.passiveFullRateMm';
-    const put = (rev: number, body: object) => h.api.put(`/api/rules/${id}`).set('If-Match', `"${rev}"`).send(body);
+    const put = (rev: number, body: object) =>
+      h.api.put(`/api/rules/${id}`).set('If-Match', `"${rev}"`).send(body);
     const chain = { ...tunnel, path: [{ ...SPECS.cable, lengthMm: 1000 }] };
     expect((await judge({ chain })).body.evaluation.predicted.verdict.state).toBe('care');
     expect((await put(0, { value: 1200, reason: '' })).body.errors[0].path).toBe('reason');
     expect((await put(0, { value: 9, reason: 'x' })).body.errors[0].path).toBe('value');
-    expect((await put(0, { value: 1200, reason: 'ours were tested to it' })).body).toMatchObject({ value: 1200, rev: 1 });
+    expect((await put(0, { value: 1200, reason: 'ours were tested to it' })).body).toMatchObject({
+      value: 1200,
+      rev: 1,
+    });
     expect((await put(0, { value: 1300, reason: 'late' })).status).toBe(412);
     const now = (await judge({ chain })).body.evaluation;
     expect(now.predicted.verdict.state).toBe('works');

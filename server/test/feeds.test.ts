@@ -55,8 +55,12 @@ describe('addresses', () => {
         { address: '93.184.216.34', family: 4 as const },
         { address: '10.0.0.7', family: 4 as const },
       ]);
-    await expect(checkedAddress('maker.example', false, both)).rejects.toThrow(/10\.0\.0\.7.*local network.*keeper may allow/);
-    await expect(checkedAddress('maker.example', false, () => Promise.reject(new Error()))).rejects.toThrow('cannot be found');
+    await expect(checkedAddress('maker.example', false, both)).rejects.toThrow(
+      /10\.0\.0\.7.*local network.*keeper may allow/,
+    );
+    await expect(
+      checkedAddress('maker.example', false, () => Promise.reject(new Error())),
+    ).rejects.toThrow('cannot be found');
   });
 
   it('connects to the address that was checked, whatever the name says later', async () => {
@@ -80,7 +84,10 @@ describe('fetching', () => {
   it('asks only for what changed, and reads packed answers', async () => {
     const url = await serve((req, res) => {
       if (req.headers['if-none-match'] === '"a"') res.writeHead(304).end();
-      else res.writeHead(200, { etag: '"a"', 'content-encoding': 'gzip' }).end(gzipSync(JSON.stringify(FEED)));
+      else
+        res
+          .writeHead(200, { etag: '"a"', 'content-encoding': 'gzip' })
+          .end(gzipSync(JSON.stringify(FEED)));
     });
     const first = await fetchFeed(ask(url));
     expect(first).toMatchObject({ state: 'new', etag: '"a"', text: JSON.stringify(FEED) });
@@ -89,7 +96,9 @@ describe('fetching', () => {
 
   it('refuses what is huge after inflating, without holding it', async () => {
     const url = await serve((_req, res) =>
-      res.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(Buffer.alloc(LIMITS.bytes + 1))),
+      res
+        .writeHead(200, { 'content-encoding': 'gzip' })
+        .end(gzipSync(Buffer.alloc(LIMITS.bytes + 1))),
     );
     await expect(fetchFeed(ask(url))).rejects.toThrow('larger than 2 MB');
   });
@@ -99,14 +108,19 @@ describe('fetching', () => {
       if (req.url === '/drip') res.writeHead(200).write('{');
     });
     const quick = { ...LIMITS, ms: 150 };
-    await expect(fetchFeed(ask(url), undefined, quick)).rejects.toThrow('No whole answer within 0.15 s');
-    await expect(fetchFeed(ask(url.replace('/feed', '/drip')), undefined, quick)).rejects.toThrow('No whole answer');
+    await expect(fetchFeed(ask(url), undefined, quick)).rejects.toThrow(
+      'No whole answer within 0.15 s',
+    );
+    await expect(fetchFeed(ask(url.replace('/feed', '/drip')), undefined, quick)).rejects.toThrow(
+      'No whole answer',
+    );
   });
 
   it('follows at most three redirects on the same host, and none elsewhere', async () => {
     const url = await serve((req, res) => {
       const n = Number(/\d+$/.exec(req.url ?? '')?.[0] ?? 0);
-      if (req.url === '/away') res.writeHead(302, { location: 'http://elsewhere.example/feed' }).end();
+      if (req.url === '/away')
+        res.writeHead(302, { location: 'http://elsewhere.example/feed' }).end();
       else if (req.url === '/inside') res.writeHead(302, { location: 'file:///etc/passwd' }).end();
       else if (n > 0) res.writeHead(301, { location: `/hop${n - 1}` }).end();
       else res.end(JSON.stringify(FEED));
@@ -114,7 +128,9 @@ describe('fetching', () => {
     const at = (path: string) => ask(url.replace('/feed', path));
     expect((await fetchFeed(at('/hop3'))).state).toBe('new');
     await expect(fetchFeed(at('/hop4'))).rejects.toThrow('more than 3 times');
-    await expect(fetchFeed(at('/away'))).rejects.toThrow(/sends on to elsewhere\.example.*set its address/);
+    await expect(fetchFeed(at('/away'))).rejects.toThrow(
+      /sends on to elsewhere\.example.*set its address/,
+    );
     await expect(fetchFeed(at('/inside'))).rejects.toThrow('sends on to file:');
   });
 
@@ -125,21 +141,36 @@ describe('fetching', () => {
     });
     await expect(fetchFeed(ask(url))).rejects.toThrow('answers 500');
     await expect(fetchFeed(ask(url.replace('/feed', '/zip')))).rejects.toThrow('packed wrongly');
-    await expect(fetchFeed(ask(url, { near: false }))).rejects.toThrow('on this machine or in the local network');
+    await expect(fetchFeed(ask(url, { near: false }))).rejects.toThrow(
+      'on this machine or in the local network',
+    );
     server?.close();
     await expect(fetchFeed(ask('http://127.0.0.1:1/x'))).rejects.toThrow('Nobody answers');
   });
 });
 
 describe('reading', () => {
-  const atom = (inner: string) => `<feed xmlns="http://www.w3.org/2005/Atom"><id>f</id>${inner}</feed>`;
+  const atom = (inner: string) =>
+    `<feed xmlns="http://www.w3.org/2005/Atom"><id>f</id>${inner}</feed>`;
 
   it('reads both formats alike, marked-up text as plain words', () => {
-    const release = { what: 'driver', maker: 'Birch', model: 'R', version: '2.0', fixes: ['a', 'b'] };
+    const release = {
+      what: 'driver',
+      maker: 'Birch',
+      model: 'R',
+      version: '2.0',
+      fixes: ['a', 'b'],
+    };
     const json = {
       ...FEED,
       items: [
-        { id: '1', title: 'One', content_html: '<p>A <b>b</b><script>x()</script></p>', url: 'javascript:x', _release: release },
+        {
+          id: '1',
+          title: 'One',
+          content_html: '<p>A <b>b</b><script>x()</script></p>',
+          url: 'javascript:x',
+          _release: release,
+        },
       ],
     };
     const [a] = readJsonFeed(JSON.stringify(json));
@@ -148,7 +179,13 @@ describe('reading', () => {
         <link href="https://maker.example/1"/><updated>2026-11-01T00:00:00Z</updated>
         <r:release what="driver" maker="Birch" model="R" version="2.0"><r:fixes>a</r:fixes><r:fixes>b</r:fixes></r:release></entry>`),
     );
-    expect(a).toMatchObject({ key: '1', title: 'One', text: 'A b', url: '', stated: { ...release, releasedOn: '' } });
+    expect(a).toMatchObject({
+      key: '1',
+      title: 'One',
+      text: 'A b',
+      url: '',
+      stated: { ...release, releasedOn: '' },
+    });
     expect(b).toMatchObject({
       title: 'One & only',
       text: 'A b',
@@ -165,7 +202,10 @@ describe('reading', () => {
     ['<feed><id>1</id><entry></feed>', 'line 1'],
     ['<rss><channel/></rss>', 'no Atom feed'],
     [atom('<entry><title>x</title></entry>'), 'entry 1 has no id'],
-    ['<!DOCTYPE x [<!ENTITY a "aaaa">]><feed><id>&a;</id></feed>', 'entities, which are not expanded'],
+    [
+      '<!DOCTYPE x [<!ENTITY a "aaaa">]><feed><id>&a;</id></feed>',
+      'entities, which are not expanded',
+    ],
     ['hello', 'neither JSON Feed nor Atom'],
   ])('refuses %s', (text, why) => {
     expect(() => readFeed(text)).toThrow(why);
@@ -184,16 +224,28 @@ describe('feeds and news', () => {
     const url = await serve((_req, res) => res.end(broken ? 'oops' : JSON.stringify(FEED)));
     const id = randomUUID();
     await h.api.post('/api/feeds').send({ id, name: 'Own', url, near: true }).expect(201);
-    const first = (await h.api.post(`/api/feeds/${id}/read`).send({}).expect(200)).body as FeedEntry;
+    const first = (await h.api.post(`/api/feeds/${id}/read`).send({}).expect(200))
+      .body as FeedEntry;
     expect(first).toMatchObject({ problem: '', items: 1 });
     broken = true;
-    const second = (await h.api.post(`/api/feeds/${id}/read`).send({}).expect(200)).body as FeedEntry;
+    const second = (await h.api.post(`/api/feeds/${id}/read`).send({}).expect(200))
+      .body as FeedEntry;
     expect(second).toMatchObject({ problem: 'Not read: neither JSON Feed nor Atom', items: 1 });
     const twice = await h.api.post('/api/feeds').send({ id: randomUUID(), name: 'Twin', url });
-    expect([twice.status, JSON.stringify(twice.body)]).toEqual([422, expect.stringContaining('there already')]);
-    await h.api.post('/api/feeds').send({ id: randomUUID(), name: 'X', url: 'ftp://maker.example' }).expect(422);
+    expect([twice.status, JSON.stringify(twice.body)]).toEqual([
+      422,
+      expect.stringContaining('there already'),
+    ]);
+    await h.api
+      .post('/api/feeds')
+      .send({ id: randomUUID(), name: 'X', url: 'ftp://maker.example' })
+      .expect(422);
     // A local address is refused until the keeper allows it.
-    await h.api.patch(`/api/feeds/${id}`).set('If-Match', `"${second.rev}"`).send({ near: false }).expect(200);
+    await h.api
+      .patch(`/api/feeds/${id}`)
+      .set('If-Match', `"${second.rev}"`)
+      .send({ near: false })
+      .expect(200);
     const far = (await h.api.post(`/api/feeds/${id}/read`).send({}).expect(200)).body as FeedEntry;
     expect(far.problem).toContain('A keeper may allow that');
     await h.api.delete(`/api/feeds/${id}`).expect(200);
@@ -207,9 +259,14 @@ describe('feeds and news', () => {
     });
     await h.db.query('UPDATE feeds SET next_at = NULL, every_hours = NULL');
     const id = randomUUID();
-    await h.api.post('/api/feeds').send({ id, name: 'Daily', url, near: true, everyHours: 24 }).expect(201);
+    await h.api
+      .post('/api/feeds')
+      .send({ id, name: 'Daily', url, near: true, everyHours: 24 })
+      .expect(201);
     const services = { db: h.db, now: () => h.clock.now };
-    expect(await Promise.all([readDue(services), readDue(services)]).then((n) => n[0] + n[1])).toBe(1);
+    expect(await Promise.all([readDue(services), readDue(services)]).then((n) => n[0] + n[1])).toBe(
+      1,
+    );
     expect([read, await readDue(services)]).toEqual([1, 0]);
     const [row] = await h.rows<{ next_at: Date }>('SELECT next_at FROM feeds WHERE id = $1', [id]);
     expect(row?.next_at.getTime()).toBe(h.clock.now.getTime() + 24 * 3_600_000);
@@ -217,7 +274,13 @@ describe('feeds and news', () => {
   });
 
   it('flags what concerns a part here or a logged symptom, and makes a release that touches setups', async () => {
-    const release = { what: 'dockFirmware', maker: 'Quillmere', model: 'D-4', version: '1.9', fixes: ['drops under load'] };
+    const release = {
+      what: 'dockFirmware',
+      maker: 'Quillmere',
+      model: 'D-4',
+      version: '1.9',
+      fixes: ['drops under load'],
+    };
     const items = [
       { id: 'a', title: 'D-4 dock firmware 1.9', content_text: 'x', _release: release },
       { id: 'b', title: 'At the fair', content_text: 'Hall 2' },
@@ -229,20 +292,33 @@ describe('feeds and news', () => {
     const { body } = await h.api.get('/api/news').expect(200);
     const list = (body as { items: NewsEntry[]; concerns: number }).items;
     const hit = list.find((n) => n.title.startsWith('D-4'));
-    expect(hit?.touches.map((t) => [t.name, t.here, t.by])).toEqual([['Quillmere D-4', true, 'stated']]);
+    expect(hit?.touches.map((t) => [t.name, t.here, t.by])).toEqual([
+      ['Quillmere D-4', true, 'stated'],
+    ]);
     expect(hit?.symptoms).toContain('drops under load');
-    expect(list.find((n) => n.title === 'At the fair')).toMatchObject({ touches: [], symptoms: [], draft: null });
+    expect(list.find((n) => n.title === 'At the fair')).toMatchObject({
+      touches: [],
+      symptoms: [],
+      draft: null,
+    });
     expect((body as { concerns: number }).concerns).toBe(1);
     const part = randomUUID();
-    const kept = await h.api.post(`/api/news/${hit?.id}/release`).send({ id: part, spec: hit?.draft }).expect(201);
+    const kept = await h.api
+      .post(`/api/news/${hit?.id}/release`)
+      .send({ id: part, spec: hit?.draft })
+      .expect(201);
     expect(kept.body).toMatchObject({ state: 'kept', releaseId: part });
-    const again = await h.api.post(`/api/news/${hit?.id}/release`).send({ id: randomUUID(), spec: hit?.draft });
+    const again = await h.api
+      .post(`/api/news/${hit?.id}/release`)
+      .send({ id: randomUUID(), spec: hit?.draft });
     expect((again.body as NewsEntry).releaseId).toBe(part);
     const touched = await h.api.get(`/api/releases/${part}/setups`);
     expect(JSON.stringify(touched.body)).toContain('Dome desk');
     // Reading it again neither doubles nor loses what was done about it.
     await h.api.post(`/api/feeds/${id}/read`).send({}).expect(200);
-    const after = ((await h.api.get('/api/news')).body as { items: NewsEntry[] }).items.filter((n) => n.feedId === id);
+    const after = ((await h.api.get('/api/news')).body as { items: NewsEntry[] }).items.filter(
+      (n) => n.feedId === id,
+    );
     expect(after.map((n) => n.state).sort()).toEqual(['kept', 'new']);
   });
 });

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { FitEntry, Predictions, ProfileEntry, RunEntry, TollRow } from '@ruddy/core/runs/contract';
+import type {
+  FitEntry,
+  Predictions,
+  ProfileEntry,
+  RunEntry,
+  TollRow,
+} from '@ruddy/core/runs/contract';
 import type { Setup } from '@ruddy/core/setups/contract';
 import { addSetup, NOW, start, type Harness } from './harness';
 import { addRun, steady, title } from './make-runs';
@@ -13,7 +19,14 @@ beforeEach(async () => {
 });
 afterEach(() => h.close());
 
-const SAME = { preset: 'High', upscaling: 'none', generation: 'off', rayTracing: 'off', capFps: 0, screenPath: 'outside' };
+const SAME = {
+  preset: 'High',
+  upscaling: 'none',
+  generation: 'off',
+  rayTracing: 'off',
+  capFps: 0,
+  screenPath: 'outside',
+};
 /** A run whose frames take so long; through the link, or of the same card in a desktop slot. */
 async function run(ms: number, resolution: string, slot = false): Promise<RunEntry> {
   const frames = steady(400, ms).map((v, i) => v * (1 + 0.05 * Math.sin(i)));
@@ -36,7 +49,9 @@ const calibrate = async (titleId: string, more: object = {}) => {
   return { status: r.status, fit: r.body as FitEntry, body: r.body as { title: string } };
 };
 const profile = async (id: string) =>
-  ((await h.api.get('/api/profiles')).body.items as ProfileEntry[]).find((p) => p.id === id) as ProfileEntry;
+  ((await h.api.get('/api/profiles')).body.items as ProfileEntry[]).find(
+    (p) => p.id === id,
+  ) as ProfileEntry;
 
 describe('the rig of a run', () => {
   it('comes with it: rates of the chain of that day, and of the slot where it stood in one', async () => {
@@ -70,7 +85,10 @@ describe('tolls', () => {
     // The slot pays, too: 5 ms grow by 1 / (1 - link / slot).
     expect(rows[0]?.ms).toBeGreaterThan(5);
     expect(rows[0]).toMatchObject({ basis: 'slot', pairs: 2 });
-    const list = (await h.api.get('/api/setups')).body.items as { id: string; toll: TollRow | null }[];
+    const list = (await h.api.get('/api/setups')).body.items as {
+      id: string;
+      toll: TollRow | null;
+    }[];
     expect(list.find((s) => s.id === setup.id)?.toll?.ms).toBe(rows[0]?.ms);
     expect((await h.api.get(`/api/setups/${randomUUID()}/tolls`)).status).toBe(404);
   });
@@ -87,16 +105,25 @@ describe('calibration', () => {
     expect((await h.api.get(`/api/profiles/${id}/fits`)).body.items).toHaveLength(1);
     const frames = { resolutions: ['1920x1080', '3840x2160'] };
     const r = await h.api.post('/api/evaluate').send({ setupId: setup.id, frames });
-    const list = r.body.evaluation.predicted.forecasts as { resolution: string; ms: { mid: number; lo: number; hi: number } }[];
+    const list = r.body.evaluation.predicted.forecasts as {
+      resolution: string;
+      ms: { mid: number; lo: number; hi: number };
+    }[];
     expect(list.map((f) => f.resolution)).toEqual(frames.resolutions);
     expect(list[0]?.ms.mid).toBeCloseTo(13.0, 0);
     expect(list[1]!.ms.lo).toBeLessThan(list[1]!.ms.mid);
-    expect((await h.api.post('/api/evaluate').send({ setupId: setup.id })).body.evaluation.predicted.forecasts).toEqual([]);
+    expect(
+      (await h.api.post('/api/evaluate').send({ setupId: setup.id })).body.evaluation.predicted
+        .forecasts,
+    ).toEqual([]);
   });
 
   it('names what it lacks: no run with a resolution, no title', async () => {
     const id = await title(h, 'Never run');
-    expect(await calibrate(id)).toMatchObject({ status: 422, body: { title: 'No run of this title tells of frames' } });
+    expect(await calibrate(id)).toMatchObject({
+      status: 422,
+      body: { title: 'No run of this title tells of frames' },
+    });
     expect((await calibrate(randomUUID())).status).toBe(404);
   });
 
@@ -107,19 +134,25 @@ describe('calibration', () => {
     const none = (await h.api.get('/api/predictions')).body as Predictions;
     expect(none).toEqual({ items: [], score: { n: 0, within: 0, inBand: 0, bias: null } });
     h.clock.now = new Date(NOW.getTime() + 60_000);
-    await addRun(h, setup.id, steady(400, 27.4), { settings: { ...SAME, resolution: '3840x2160' } });
+    await addRun(h, setup.id, steady(400, 27.4), {
+      settings: { ...SAME, resolution: '3840x2160' },
+    });
     const after = (await h.api.get(`/api/predictions?setupId=${setup.id}`)).body as Predictions;
     expect(after.items).toHaveLength(1);
     expect(after.score.n).toBe(1);
     expect(after.items[0]?.measured).toBeCloseTo(1000 / 27.4, 1);
     expect(after.items[0]?.fitMadeAt).toBe(NOW.toISOString());
     // A run of the demo counts in the score of a demo setup and in no other.
-    const scored = async () => ((await h.api.get(`/api/predictions?setupId=${setup.id}`)).body as Predictions).score.n;
+    const scored = async () =>
+      ((await h.api.get(`/api/predictions?setupId=${setup.id}`)).body as Predictions).score.n;
     await h.db.transaction(async (transaction) => {
       // Runs are facts: only past their triggers can one be made into what the demo brings.
       await h.db.query('SET LOCAL session_replication_role = replica', { transaction });
       const bind = [after.items[0]?.runIds];
-      await h.db.query(`UPDATE runs SET origin = 'demo' WHERE id = ANY ($1::uuid[])`, { bind, transaction });
+      await h.db.query(`UPDATE runs SET origin = 'demo' WHERE id = ANY ($1::uuid[])`, {
+        bind,
+        transaction,
+      });
     });
     expect(await scored()).toBe(0);
     await h.db.query(`UPDATE setups SET origin = 'demo' WHERE id = $1::uuid`, { bind: [setup.id] });
@@ -160,6 +193,8 @@ describe('what is said of a title', () => {
       .post('/api/evaluate')
       .send({ setupId: setup.id, frames: { titleIds: [id], resolutions: ['1920x1080'] } });
     // The parts of this setup state no index.
-    expect(r.body.evaluation.predicted.forecasts[0].missing).toEqual(expect.arrayContaining(['host']));
+    expect(r.body.evaluation.predicted.forecasts[0].missing).toEqual(
+      expect.arrayContaining(['host']),
+    );
   });
 });

@@ -40,7 +40,9 @@ export default async function setup(project: TestProject): Promise<() => void> {
     format: 'esm',
     target: 'node20',
     logLevel: 'warning',
-    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
   });
   project.provide('scoutThread', scoutThread);
   project.provide('adminUrl', cluster.url('postgres'));

@@ -37,11 +37,16 @@ export interface Start extends Partial<Services> {
 }
 
 /** The real application over a database of its own, copied from a template. */
-export async function start(more: Start = {}, withUrl: (url: string) => Partial<Services> = () => ({})): Promise<Harness> {
+export async function start(
+  more: Start = {},
+  withUrl: (url: string) => Partial<Services> = () => ({}),
+): Promise<Harness> {
   const { names, demo, ...services } = more;
   const admin = connect(inject('adminUrl'));
   const name = `t_${randomUUID().replaceAll('-', '')}`;
-  await admin.query(`CREATE DATABASE ${name} TEMPLATE ${demo ? 'ruddy_demo_template' : 'ruddy_template'}`);
+  await admin.query(
+    `CREATE DATABASE ${name} TEMPLATE ${demo ? 'ruddy_demo_template' : 'ruddy_template'}`,
+  );
   const url = inject('adminUrl').replace(/\/postgres$/, `/${name}`);
   const db = connect(url);
   defineModels(db);
@@ -58,7 +63,8 @@ export async function start(more: Start = {}, withUrl: (url: string) => Partial<
     app,
     api: request(app),
     clock,
-    rows: <T extends object>(sql: string, bind: unknown[] = []) => db.query<T>(sql, { type: QueryTypes.SELECT, bind }),
+    rows: <T extends object>(sql: string, bind: unknown[] = []) =>
+      db.query<T>(sql, { type: QueryTypes.SELECT, bind }),
     async close() {
       await streams.close();
       await db.close();
@@ -76,8 +82,14 @@ export function demoBundle(): Bundle {
 export { SPECS };
 
 /** Add a part and give it back. */
-export async function addPart(h: Harness, kind: keyof typeof SPECS, over: object = {}): Promise<Part> {
-  const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind, spec: { ...SPECS[kind], ...over } });
+export async function addPart(
+  h: Harness,
+  kind: keyof typeof SPECS,
+  over: object = {},
+): Promise<Part> {
+  const r = await h.api
+    .post('/api/parts')
+    .send({ id: randomUUID(), kind, spec: { ...SPECS[kind], ...over } });
   if (r.status !== 201) throw new Error(JSON.stringify(r.body));
   return r.body as Part;
 }
@@ -90,7 +102,14 @@ export async function addSetup(h: Harness, name = 'Bench', over: object = {}): P
     addPart(h, 'dock', { model: `D ${name}` }),
     addPart(h, 'card', { model: `C ${name}` }),
   ]);
-  const slots = { host: host.id, socket: 'left', path: [cable.id], dock: dock.id, card: card.id, ...over };
+  const slots = {
+    host: host.id,
+    socket: 'left',
+    path: [cable.id],
+    dock: dock.id,
+    card: card.id,
+    ...over,
+  };
   const r = await h.api.post('/api/setups').send({ id: randomUUID(), name, slots });
   if (r.status !== 201) throw new Error(JSON.stringify(r.body));
   return r.body as Setup;

@@ -17,9 +17,14 @@ describe('the border', () => {
   it('answers to its own name only, and not to pages of another site', async () => {
     expect((await h.api.get('/api/health').set('Host', 'evil.example')).status).toBe(421);
     expect((await h.api.delete('/api/demo').set('Origin', 'http://evil.example')).status).toBe(403);
-    expect((await h.api.get('/api/health').set('Host', 'localhost:4310').set('Origin', 'http://localhost:4310')).status).toBe(
-      200,
-    );
+    expect(
+      (
+        await h.api
+          .get('/api/health')
+          .set('Host', 'localhost:4310')
+          .set('Origin', 'http://localhost:4310')
+      ).status,
+    ).toBe(200);
   });
 
   it('accepts JSON only, and says what is wrong with JSON that is none', async () => {
@@ -55,7 +60,9 @@ describe('the border', () => {
       expect(doc.paths[path]?.[r.method]?.['x-role'], `${r.method} ${path}`).toBe(r.role);
     }
     const schema = (await h.api.get('/api/schemas/bundle')).body;
-    expect(Object.keys(schema.properties)).toEqual(expect.arrayContaining(['format', 'version', 'parts', 'setups', 'outcomes']));
+    expect(Object.keys(schema.properties)).toEqual(
+      expect.arrayContaining(['format', 'version', 'parts', 'setups', 'outcomes']),
+    );
     expect((await h.api.get('/api/schemas/host')).body.properties.sockets.maxItems).toBe(32);
   });
 });
@@ -77,7 +84,10 @@ describe('the configuration', () => {
   });
 
   it('says in one line what is wrong', () => {
-    expect(readConfig({})).toMatchObject({ ok: false, problem: expect.stringContaining('DATABASE_URL') });
+    expect(readConfig({})).toMatchObject({
+      ok: false,
+      problem: expect.stringContaining('DATABASE_URL'),
+    });
     expect(readConfig({ ...env, RUDDY_NOW: 'yesterday' })).toMatchObject({
       ok: false,
       problem: expect.stringContaining('RUDDY_NOW'),

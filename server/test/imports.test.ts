@@ -24,9 +24,18 @@ beforeAll(async () => {
 });
 afterAll(() => h.close());
 
-async function send(text: string, mode: 'try' | 'store', kind: PartKind | null = 'cable', wait = true): Promise<Job> {
+async function send(
+  text: string,
+  mode: 'try' | 'store',
+  kind: PartKind | null = 'cable',
+  wait = true,
+): Promise<Job> {
   const query = { mode, name: 'parts.csv', ...(kind && { kind }) };
-  const r = await h.api.post('/api/imports').query(query).set('content-type', 'text/csv').send(text);
+  const r = await h.api
+    .post('/api/imports')
+    .query(query)
+    .set('content-type', 'text/csv')
+    .send(text);
   if (r.status !== 202) throw new Error(JSON.stringify(r.body));
   let job = r.body as Job;
   while (wait && job.state === 'running') {
@@ -35,10 +44,13 @@ async function send(text: string, mode: 'try' | 'store', kind: PartKind | null =
   }
   return job;
 }
-const rows = async (job: Job, query = '') => (await h.api.get(`/api/jobs/${job.id}/rows${query}`)).body.items as FateRow[];
-const count = async () => (await h.rows<{ n: number }>('SELECT count(*)::int AS n FROM parts'))[0]?.n;
+const rows = async (job: Job, query = '') =>
+  (await h.api.get(`/api/jobs/${job.id}/rows${query}`)).body.items as FateRow[];
+const count = async () =>
+  (await h.rows<{ n: number }>('SELECT count(*)::int AS n FROM parts'))[0]?.n;
 const HEAD = 'maker,model,variant,connector,construction,lengthMm,markedGbps,markedW';
-const line = (i: number, length: number | string = 800) => `Mill,M-${i},,usb-c,passive,${length},40,100`;
+const line = (i: number, length: number | string = 800) =>
+  `Mill,M-${i},,usb-c,passive,${length},40,100`;
 
 describe('PA-02 a file of parts', () => {
   it('is looked at first: every row has its fate, each wrong cell its row and column, nothing is stored', async () => {
@@ -72,7 +84,9 @@ describe('PA-02 a file of parts', () => {
       [5, 'lengthMm'],
       [6, 'construction'],
     ]);
-    expect((await rows(job, '?fate=asks'))[0]?.notes[0]?.what).toContain('2.5 GB/s would be 20 Gb/s');
+    expect((await rows(job, '?fate=asks'))[0]?.notes[0]?.what).toContain(
+      '2.5 GB/s would be 20 Gb/s',
+    );
     expect(await count()).toBe(before);
   });
 
@@ -84,9 +98,13 @@ describe('PA-02 a file of parts', () => {
     expect((await rows(bad, '?fate=wrong'))[0]?.row).toBe(702);
     expect(await count()).toBe(before);
     const text = [HEAD, ...lines].join('\r\n');
-    expect(await send(text, 'store')).toMatchObject({ result: { stored: true, fates: { new: 1200, same: 0 } } });
+    expect(await send(text, 'store')).toMatchObject({
+      result: { stored: true, fates: { new: 1200, same: 0 } },
+    });
     expect(await count()).toBe(before + 1200);
-    expect(await send(text, 'store')).toMatchObject({ result: { stored: true, fates: { new: 0, changed: 0, same: 1200 } } });
+    expect(await send(text, 'store')).toMatchObject({
+      result: { stored: true, fates: { new: 0, changed: 0, same: 1200 } },
+    });
     const [part] = await h.rows<{ rev: number; revisions: number }>(
       `SELECT rev, (SELECT count(*)::int FROM part_revisions r WHERE r.part_id = p.id) AS revisions FROM parts p WHERE model = 'M-100'`,
     );
@@ -99,7 +117,9 @@ describe('PA-02 a file of parts', () => {
       `SELECT id, rev, spec FROM parts WHERE model = 'M-100'`,
     );
     expect([part?.rev, part?.spec.lengthMm]).toEqual([2, 900]);
-    const past = (await h.api.get(`/api/parts/${part?.id}/revisions`)).body.items as { spec: { lengthMm: number } }[];
+    const past = (await h.api.get(`/api/parts/${part?.id}/revisions`)).body.items as {
+      spec: { lengthMm: number };
+    }[];
     expect(past.map((r) => r.spec.lengthMm)).toEqual([900, 800]);
   });
 
@@ -132,21 +152,41 @@ describe('PA-02 a file of parts', () => {
   });
 
   it('reads semicolons, tabs, a byte-order mark and quoted cells, and says which columns mean nothing', async () => {
-    const job = await send('\ufeffmaker;model;colour;connector\n"Mill; Sons";"M ""9""";red;usb-c', 'store');
+    const job = await send(
+      '\ufeffmaker;model;colour;connector\n"Mill; Sons";"M ""9""";red;usb-c',
+      'store',
+    );
     expect(job.result).toMatchObject({ unknown: ['colour'], fates: { new: 1 } });
-    expect(await h.rows(`SELECT 1 FROM parts WHERE maker = 'Mill; Sons' AND model = 'M "9"'`)).toHaveLength(1);
-    expect((await send('maker\tmodel\tconnector\nMill\tTab\tusb-c', 'store')).result?.fates.new).toBe(1);
+    expect(
+      await h.rows(`SELECT 1 FROM parts WHERE maker = 'Mill; Sons' AND model = 'M "9"'`),
+    ).toHaveLength(1);
+    expect(
+      (await send('maker\tmodel\tconnector\nMill\tTab\tusb-c', 'store')).result?.fates.new,
+    ).toBe(1);
   });
 
   it('two rows that mean the same part are wrong; a kind that is not said is asked for', async () => {
     const part = await addPart(h, 'cable', { maker: 'Mill', model: 'Twice' });
-    const job = await send(`id,maker,model,connector\n${part.id},Mill,Other,usb-c\n,Mill,Twice,usb-c`, 'try');
-    expect((await rows(job, '?fate=wrong'))[0]?.notes[0]?.what).toContain('same part as row 2');
-    const r = await h.api.post('/api/imports').query({ mode: 'try' }).set('content-type', 'text/csv').send('maker,model\na,b');
-    expect([r.status, r.body.title]).toEqual([400, 'Say which kind of part the file holds']);
-    expect((await h.api.post('/api/imports').query({ mode: 'try' }).set('content-type', 'text/plain').send('x')).status).toBe(
-      415,
+    const job = await send(
+      `id,maker,model,connector\n${part.id},Mill,Other,usb-c\n,Mill,Twice,usb-c`,
+      'try',
     );
+    expect((await rows(job, '?fate=wrong'))[0]?.notes[0]?.what).toContain('same part as row 2');
+    const r = await h.api
+      .post('/api/imports')
+      .query({ mode: 'try' })
+      .set('content-type', 'text/csv')
+      .send('maker,model\na,b');
+    expect([r.status, r.body.title]).toEqual([400, 'Say which kind of part the file holds']);
+    expect(
+      (
+        await h.api
+          .post('/api/imports')
+          .query({ mode: 'try' })
+          .set('content-type', 'text/plain')
+          .send('x')
+      ).status,
+    ).toBe(415);
   });
 
   it('a name that another part here has is wrong at its row, retired ones aside; in JSON the same name twice too', async () => {
@@ -158,12 +198,26 @@ describe('PA-02 a file of parts', () => {
       what: expect.stringContaining('another part here has this name') as string,
     });
     await h.api.patch(`/api/parts/${b.id}`).set('If-Match', '"1"').send({ retired: true });
-    expect((await send(renamed, 'store')).result).toMatchObject({ stored: true, fates: { changed: 1 } });
-    const back = await send(`id,maker,model,connector,retired\n${b.id},Mill,Right,usb-c,no`, 'store');
+    expect((await send(renamed, 'store')).result).toMatchObject({
+      stored: true,
+      fates: { changed: 1 },
+    });
+    const back = await send(
+      `id,maker,model,connector,retired\n${b.id},Mill,Right,usb-c,no`,
+      'store',
+    );
     expect(back.result).toMatchObject({ stored: false, fates: { wrong: 1 } });
-    const twin = (id: string) => ({ id, kind: 'cable', spec: { maker: 'Mill', model: 'Twin', connector: 'usb-c' } });
+    const twin = (id: string) => ({
+      id,
+      kind: 'cable',
+      spec: { maker: 'Mill', model: 'Twin', connector: 'usb-c' },
+    });
     const json = await send(
-      JSON.stringify({ format: 'ruddy-bridge/bundle', version: 1, parts: [twin('t-1'), twin('t-2')] }),
+      JSON.stringify({
+        format: 'ruddy-bridge/bundle',
+        version: 1,
+        parts: [twin('t-1'), twin('t-2')],
+      }),
       'store',
       null,
     );
@@ -175,17 +229,31 @@ describe('PA-02 a file of parts', () => {
     const good = { id: 'j-1', kind: 'cable', spec };
     const bundle = (parts: object[], more: object = {}) =>
       JSON.stringify({ format: 'ruddy-bridge/bundle', version: 1, parts, ...more });
-    const bad = await send(bundle([good, { ...good, id: 'j-2', spec: { ...spec, model: 'J-2', lengthMm: 1 } }]), 'store', null);
+    const bad = await send(
+      bundle([good, { ...good, id: 'j-2', spec: { ...spec, model: 'J-2', lengthMm: 1 } }]),
+      'store',
+      null,
+    );
     expect(bad.result).toMatchObject({ stored: false, fates: { wrong: 1, new: 1 } });
-    expect((await rows(bad, '?fate=wrong'))[0]).toMatchObject({ row: 2, notes: [{ column: 'lengthMm' }] });
-    expect((await send(bundle([good]), 'store', null)).result).toMatchObject({ stored: true, fates: { new: 1 } });
-    expect((await send(bundle([good], { setups: [{}] }), 'store', null)).message).toContain('Workshop, Data');
+    expect((await rows(bad, '?fate=wrong'))[0]).toMatchObject({
+      row: 2,
+      notes: [{ column: 'lengthMm' }],
+    });
+    expect((await send(bundle([good]), 'store', null)).result).toMatchObject({
+      stored: true,
+      fates: { new: 1 },
+    });
+    expect((await send(bundle([good], { setups: [{}] }), 'store', null)).message).toContain(
+      'Workshop, Data',
+    );
   });
 });
 
 describe('PA-02 what goes out comes in again', () => {
   it('any cable survives the file, odd words too', () => {
-    const word = fc.string({ maxLength: 12, unit: 'grapheme' }).map((s) => s.replaceAll('\u0000', '').trim());
+    const word = fc
+      .string({ maxLength: 12, unit: 'grapheme' })
+      .map((s) => s.replaceAll('\u0000', '').trim());
     const cable = fc.record({
       maker: word.filter((s) => s !== ''),
       model: word.filter((s) => s !== ''),
@@ -198,11 +266,17 @@ describe('PA-02 what goes out comes in again', () => {
     fc.assert(
       fc.property(cable, (given) => {
         const spec = cableSchema.parse(given);
-        const text = toCsv('cable', [{ id: randomUUID(), kind: 'cable', spec, retired: false, sources: {} } satisfies FilePart]);
-        const records = (parse(text, csvOptions(text)) as unknown as { record: string[] }[]).map((r) => r.record);
+        const text = toCsv('cable', [
+          { id: randomUUID(), kind: 'cable', spec, retired: false, sources: {} } satisfies FilePart,
+        ]);
+        const records = (parse(text, csvOptions(text)) as unknown as { record: string[] }[]).map(
+          (r) => r.record,
+        );
         const header = readHeader('cable', records[0] ?? []);
         if (!header.ok) throw new Error(header.why);
-        const entry = new EntryJoiner('cable').add(readRow('cable', header.header, records[1] ?? [], 2));
+        const entry = new EntryJoiner('cable').add(
+          readRow('cable', header.header, records[1] ?? [], 2),
+        );
         return (
           entry !== null &&
           entry.errors.length === 0 &&
@@ -219,7 +293,9 @@ describe('PA-02 what goes out comes in again', () => {
       expect(r.headers['content-disposition']).toContain(`${kind}-template.csv`);
       const job = await send(r.text, 'try', kind);
       expect([kind, job.state]).toEqual([kind, 'done']);
-      expect((await h.api.get(`/api/columns/${kind}`)).body.items.length).toBe(r.text.split('\r\n')[0]?.split(',').length);
+      expect((await h.api.get(`/api/columns/${kind}`)).body.items.length).toBe(
+        r.text.split('\r\n')[0]?.split(',').length,
+      );
     }
   });
 
@@ -228,7 +304,8 @@ describe('PA-02 what goes out comes in again', () => {
     const demo = await start({ demo: true });
     try {
       const files = new Map<PartKind, string>();
-      for (const kind of PART_KINDS) files.set(kind, (await demo.api.get(`/api/export/${kind}`)).text);
+      for (const kind of PART_KINDS)
+        files.set(kind, (await demo.api.get(`/api/export/${kind}`)).text);
       const empty = await start();
       try {
         for (const [kind, text] of files) {
@@ -238,7 +315,8 @@ describe('PA-02 what goes out comes in again', () => {
             .set('content-type', 'text/csv')
             .send(text);
           let job = r.body as Job;
-          while (job.state === 'running') job = (await empty.api.get(`/api/jobs/${job.id}`)).body as Job;
+          while (job.state === 'running')
+            job = (await empty.api.get(`/api/jobs/${job.id}`)).body as Job;
           expect([kind, job.state, job.result?.fates.wrong]).toEqual([kind, 'done', 0]);
           expect((await empty.api.get(`/api/export/${kind}`)).text).toBe(text);
         }

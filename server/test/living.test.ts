@@ -28,7 +28,10 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
     const r = await h.api.patch(`/api/setups/${setup.id}`).set('If-Match', '"1"').send({ docked });
     expect((r.body as Setup).docked).toEqual(docked);
     const { items } = (await h.api.get(at(setup, 'record'))).body as { items: SetupEvent[] };
-    const change = items.find((e) => e.kind === 'parts')?.body['changes'] as { slot: string; to: string }[];
+    const change = items.find((e) => e.kind === 'parts')?.body['changes'] as {
+      slot: string;
+      to: string;
+    }[];
     expect(change.map((c) => [c.slot, c.to])).toEqual([
       ['docked settings', 'sustained 28 W, peak 54 W'],
       ['programs', 'Star stacker: the outside card, system setting per program'],
@@ -46,19 +49,45 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
 
   it('a note says where a photo lies, may be corrected, and what was paid stands beside', async () => {
     const setup = await addSetup(h, 'Notes');
-    const first = { id: randomUUID(), text: 'fan cable torn', happenedOn: '2026-11-01', photo: 'shelf drive, 2026-11, IMG 14' };
+    const first = {
+      id: randomUUID(),
+      text: 'fan cable torn',
+      happenedOn: '2026-11-01',
+      photo: 'shelf drive, 2026-11, IMG 14',
+    };
     await h.api.post(at(setup, 'notes')).send(first);
     await h.api
       .post(at(setup, 'notes'))
-      .send({ id: randomUUID(), text: 'not torn, only loose', happenedOn: '2026-11-02', corrects: first.id });
+      .send({
+        id: randomUUID(),
+        text: 'not torn, only loose',
+        happenedOn: '2026-11-02',
+        corrects: first.id,
+      });
     await h.api
       .post('/api/prices')
-      .send({ id: randomUUID(), partId: setup.slots.dock, kind: 'paid', minor: 19900, currency: 'EUR', onDate: '2026-10-01' });
+      .send({
+        id: randomUUID(),
+        partId: setup.slots.dock,
+        kind: 'paid',
+        minor: 19900,
+        currency: 'EUR',
+        onDate: '2026-10-01',
+      });
     const { items } = (await h.api.get(at(setup, 'record'))).body as { items: SetupEvent[] };
-    expect(items.find((e) => e.id === first.id)?.body).toEqual({ text: 'fan cable torn', photo: first.photo });
+    expect(items.find((e) => e.id === first.id)?.body).toEqual({
+      text: 'fan cable torn',
+      photo: first.photo,
+    });
     expect(items.find((e) => e.corrects === first.id)?.body['text']).toBe('not torn, only loose');
-    expect(items.find((e) => e.kind === 'price')?.body).toMatchObject({ part: 'Alder D Notes', minor: 19900, currency: 'EUR' });
-    const bad = await h.api.post(at(setup, 'notes')).send({ ...first, id: randomUUID(), corrects: randomUUID() });
+    expect(items.find((e) => e.kind === 'price')?.body).toMatchObject({
+      part: 'Alder D Notes',
+      minor: 19900,
+      currency: 'EUR',
+    });
+    const bad = await h.api
+      .post(at(setup, 'notes'))
+      .send({ ...first, id: randomUUID(), corrects: randomUUID() });
     expect(problem(bad).errors?.[0]?.path).toBe('corrects');
   });
 
@@ -74,7 +103,12 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
     expect(named.status).toBe(200);
     const id = randomUUID();
     const counts = { correctedBefore: 1, correctedAfter: 3, downs: 0, minutes: 10 };
-    const reading = { load: 'load', cardSpan: { gen: 3, lanes: 4 }, counts, window: { nowMB: 256 } };
+    const reading = {
+      load: 'load',
+      cardSpan: { gen: 3, lanes: 4 },
+      counts,
+      window: { nowMB: 256 },
+    };
     const r = await h.api.post(at(setup, 'readings')).send({ id, reading, attempt });
     expect((r.body as { items: object[] }).items[0]).toMatchObject({
       through: { cable: 'Alder K Readings', piece: 'K-07', port: 'left' },
@@ -82,23 +116,41 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
       attempt,
       reading: { counts: { correctedAfter: 3 } },
     });
-    await h.api.post(at(setup, 'struck')).send({ id: randomUUID(), corrects: id, reason: 'wrong cable' });
-    expect(((await h.api.get(at(setup, 'readings'))).body as { items: object[] }).items).toEqual([]);
+    await h.api
+      .post(at(setup, 'struck'))
+      .send({ id: randomUUID(), corrects: id, reason: 'wrong cable' });
+    expect(((await h.api.get(at(setup, 'readings'))).body as { items: object[] }).items).toEqual(
+      [],
+    );
   });
 });
 
 it('exported, loaded into an empty database and exported again: equal, corrections and all', async () => {
   const { setup, attempt } = await begun('Carried');
-  await note(setup, attempt, 'listed', { installed: { driver: '40' }, state: 'failed', symptom: 'nothing-listed' });
+  await note(setup, attempt, 'listed', {
+    installed: { driver: '40' },
+    state: 'failed',
+    symptom: 'nothing-listed',
+  });
   const id = randomUUID();
-  await h.api.post(at(setup, 'tries')).send({ id, order: 'dock-first', on: '2026-01-04', worked: false });
-  await h.api.post(at(setup, 'struck')).send({ id: randomUUID(), corrects: id, reason: 'mixed up' });
-  await h.api.post(at(setup, 'notes')).send({ id: randomUUID(), text: 'x', happenedOn: '2026-01-05', photo: 'here' });
+  await h.api
+    .post(at(setup, 'tries'))
+    .send({ id, order: 'dock-first', on: '2026-01-04', worked: false });
+  await h.api
+    .post(at(setup, 'struck'))
+    .send({ id: randomUUID(), corrects: id, reason: 'mixed up' });
+  await h.api
+    .post(at(setup, 'notes'))
+    .send({ id: randomUUID(), text: 'x', happenedOn: '2026-01-05', photo: 'here' });
   const good = { id: randomUUID(), outcome: 'care', good: true };
   await note(setup, attempt, 'log-entry', { outcome: good, ends: true });
-  const file = (await h.api.get('/api/bundle')).body as { events: { body: { attempt?: unknown } }[] };
+  const file = (await h.api.get('/api/bundle')).body as {
+    events: { body: { attempt?: unknown } }[];
+  };
   expect(bundleSchema.safeParse(file).success).toBe(true);
-  const broken = structuredClone(file) as unknown as { events: { kind: string; body: Record<string, unknown> }[] };
+  const broken = structuredClone(file) as unknown as {
+    events: { kind: string; body: Record<string, unknown> }[];
+  };
   const step = broken.events.findIndex((e) => e.kind === 'step');
   broken.events[step]!.body['state'] = 'perhaps';
   // Last in the file: the models belong to the connection opened last.

@@ -13,10 +13,19 @@ import { demoBundle, start, type Harness } from './harness';
 
 let h: Harness;
 /** What the first workshop shared, for those that come after it: the models know one database at a time. */
-const home = { json: '', csv: '', november: '', n: 0, units: [] as object[], whole: null as Bundle | null };
+const home = {
+  json: '',
+  csv: '',
+  november: '',
+  n: 0,
+  units: [] as object[],
+  whole: null as Bundle | null,
+};
 const load = (bundle: Bundle) =>
   h.db.transaction((t) =>
-    loadBundle(h.db, bundle, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(() => undefined),
+    loadBundle(h.db, bundle, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(
+      () => undefined,
+    ),
   );
 /** Leave this workshop for an empty one. */
 async function move(): Promise<void> {
@@ -70,7 +79,8 @@ async function send(at: Harness, text: string, query: object): Promise<Job> {
 }
 const fates = async (at: Harness, job: Job) =>
   ((await at.api.get(`/api/jobs/${job.id}/rows?limit=500`)).body as { items: FateRow[] }).items;
-const count = async (at: Harness) => (await at.rows<{ n: number }>('SELECT count(*)::int AS n FROM log_entries'))[0]?.n;
+const count = async (at: Harness) =>
+  (await at.rows<{ n: number }>('SELECT count(*)::int AS n FROM log_entries'))[0]?.n;
 const units = (at: Harness) =>
   at.rows<object>(
     'SELECT unit, chain_key, versions, outcome, told, happened_on::text FROM log_units ORDER BY unit, chain_key, versions',
@@ -102,7 +112,8 @@ describe('CO-07 the log as a file', () => {
   });
 
   it('one entry, a chain or what a filter picks', async () => {
-    const one = ((await h.api.get('/api/outcomes?limit=1')).body as Page<OutcomeEntry>).items[0] as OutcomeEntry;
+    const one = ((await h.api.get('/api/outcomes?limit=1')).body as Page<OutcomeEntry>)
+      .items[0] as OutcomeEntry;
     const file = JSON.parse(await shared(h, 'json', `?id=${one.id}`)) as Bundle;
     expect(file.outcomes.map((o) => o.id)).toEqual([one.id]);
     expect(file.chains).toHaveLength(1);
@@ -136,17 +147,23 @@ describe('CO-07 the log as a file', () => {
 const altered = () => {
   const file = JSON.parse(home.november) as Bundle;
   const [first] = file.outcomes;
-  file.outcomes[0] = { ...first, outcome: first?.outcome === 'fails' ? 'works' : 'fails' } as Bundle['outcomes'][number];
+  file.outcomes[0] = {
+    ...first,
+    outcome: first?.outcome === 'fails' ? 'works' : 'fails',
+  } as Bundle['outcomes'][number];
   return { text: JSON.stringify(file), id: first?.id as string };
 };
 
 describe('CO-07 where entries disagree', () => {
   it('of a setup that is here the correction is on its record', async () => {
     const { text, id } = altered();
-    expect((await send(h, text, { mode: 'store', keep: 'file' })).result).toMatchObject({ stored: true });
-    const [event] = await h.rows<{ kind: string; corrects: string }>('SELECT kind, corrects FROM events WHERE corrects = $1', [
-      id,
-    ]);
+    expect((await send(h, text, { mode: 'store', keep: 'file' })).result).toMatchObject({
+      stored: true,
+    });
+    const [event] = await h.rows<{ kind: string; corrects: string }>(
+      'SELECT kind, corrects FROM events WHERE corrects = $1',
+      [id],
+    );
     expect(event).toEqual({ kind: 'outcome', corrects: id });
   });
 
@@ -156,14 +173,23 @@ describe('CO-07 where entries disagree', () => {
     const id = randomUUID();
     file.outcomes.push({ ...first, id, corrects: null, happenedOn: '2025-01-01' });
     file.outcomes.push({ ...first, id, corrects: null, happenedOn: '2025-01-02' });
-    file.outcomes.push({ ...first, id: randomUUID(), corrects: randomUUID(), happenedOn: '2025-01-03' });
+    file.outcomes.push({
+      ...first,
+      id: randomUUID(),
+      corrects: randomUUID(),
+      happenedOn: '2025-01-03',
+    });
     const job = await send(h, JSON.stringify(file), { mode: 'try' });
     const wrong = (await fates(h, job)).filter((f) => f.fate === 'wrong');
     expect(wrong.map((w) => w.notes[0]?.column)).toEqual(['id', 'corrects']);
   });
 
   it('a CSV: known entries are known again; a name nobody knows is a wrong row', async () => {
-    expect((await send(h, home.csv, { mode: 'try' })).result?.fates).toMatchObject({ wrong: 0, asks: 0, same: home.n });
+    expect((await send(h, home.csv, { mode: 'try' })).result?.fates).toMatchObject({
+      wrong: 0,
+      asks: 0,
+      same: home.n,
+    });
     const job = await send(h, home.csv.replace(/L-13/, 'L-99'), { mode: 'store', keep: 'here' });
     expect(job.result).toMatchObject({ stored: false });
     const host = (await fates(h, job)).find((f) => f.fate === 'wrong');
@@ -175,7 +201,10 @@ describe('CO-07 another workshop', () => {
   it('one bad row stores nothing and is named by row and field', async () => {
     await move();
     const file = JSON.parse(home.json) as Bundle;
-    file.outcomes[3] = { ...file.outcomes[3], outcome: 'splendid' as never } as Bundle['outcomes'][number];
+    file.outcomes[3] = {
+      ...file.outcomes[3],
+      outcome: 'splendid' as never,
+    } as Bundle['outcomes'][number];
     file.outcomes[5] = { ...file.outcomes[5], chain: 9999 } as Bundle['outcomes'][number];
     const job = await send(h, JSON.stringify(file), { mode: 'store' });
     expect(job.result).toMatchObject({ stored: false, fates: { wrong: 2 } });
@@ -189,11 +218,17 @@ describe('CO-07 another workshop', () => {
 
   it('export, wipe, import: equal, and what counts is equal; a second import changes nothing', async () => {
     const tried = await send(h, home.json, { mode: 'try' });
-    expect(tried.result).toMatchObject({ stored: false, fates: { new: home.n, wrong: 0, asks: 0, same: 0 } });
+    expect(tried.result).toMatchObject({
+      stored: false,
+      fates: { new: home.n, wrong: 0, asks: 0, same: 0 },
+    });
     expect(await count(h)).toBe(0);
     expect((await send(h, home.json, { mode: 'store' })).result?.stored).toBe(true);
     expect(await units(h)).toEqual(home.units);
-    const [sent, again] = [JSON.parse(home.json), JSON.parse(await shared(h, 'json'))] as [Bundle, Bundle];
+    const [sent, again] = [JSON.parse(home.json), JSON.parse(await shared(h, 'json'))] as [
+      Bundle,
+      Bundle,
+    ];
     const named = (b: Bundle) => b.outcomes.map((o) => ({ ...o, cameFrom: 'log.json' }));
     expect(named(again)).toEqual(named(sent));
     expect(again.chains).toEqual(sent.chains);
@@ -203,9 +238,17 @@ describe('CO-07 another workshop', () => {
   });
 
   it('its entries are listed with where they came from, and count', async () => {
-    const list = ((await h.api.get('/api/outcomes?known=file&limit=5')).body as Page<OutcomeEntry>).items;
-    expect(list[0]).toMatchObject({ setupId: null, setupName: '', cameFrom: 'log.json', origin: 'imported' });
-    const table = (await h.api.get('/api/compatibility?limit=1')).body as { items: { seen: { n: number } }[] };
+    const list = ((await h.api.get('/api/outcomes?known=file&limit=5')).body as Page<OutcomeEntry>)
+      .items;
+    expect(list[0]).toMatchObject({
+      setupId: null,
+      setupName: '',
+      cameFrom: 'log.json',
+      origin: 'imported',
+    });
+    const table = (await h.api.get('/api/compatibility?limit=1')).body as {
+      items: { seen: { n: number } }[];
+    };
     expect(table.items[0]?.seen.n).toBeGreaterThan(0);
   });
 
@@ -213,20 +256,33 @@ describe('CO-07 another workshop', () => {
     const job = await send(h, altered().text, { mode: 'store' });
     expect(job.result).toMatchObject({ stored: false, fates: { asks: 1 } });
     const asks = (await fates(h, job)).find((f) => f.fate === 'asks');
-    expect(asks?.notes[0]).toMatchObject({ column: 'outcome', here: expect.any(String), file: expect.any(String) });
+    expect(asks?.notes[0]).toMatchObject({
+      column: 'outcome',
+      here: expect.any(String),
+      file: expect.any(String),
+    });
     expect(asks?.notes[0]?.here).not.toBe(asks?.notes[0]?.file);
     expect(await count(h)).toBe(home.n);
   });
 
   it('kept as here: nothing changes; taken from the file: it corrects the entry here, once', async () => {
     const { text, id } = altered();
-    expect((await send(h, text, { mode: 'store', keep: 'here' })).result).toMatchObject({ stored: true });
+    expect((await send(h, text, { mode: 'store', keep: 'here' })).result).toMatchObject({
+      stored: true,
+    });
     expect(await count(h)).toBe(home.n);
-    expect((await send(h, text, { mode: 'store', keep: 'here', except: '1' })).result).toMatchObject({ stored: true });
+    expect(
+      (await send(h, text, { mode: 'store', keep: 'here', except: '1' })).result,
+    ).toMatchObject({ stored: true });
     expect(await count(h)).toBe(home.n + 1);
-    const [old] = await h.rows<{ n: number }>('SELECT count(*)::int AS n FROM log_entries WHERE supersedes = $1', [id]);
+    const [old] = await h.rows<{ n: number }>(
+      'SELECT count(*)::int AS n FROM log_entries WHERE supersedes = $1',
+      [id],
+    );
     expect(old?.n).toBe(1);
-    expect((await send(h, text, { mode: 'store', keep: 'file' })).result).toMatchObject({ fates: { asks: 0 } });
+    expect((await send(h, text, { mode: 'store', keep: 'file' })).result).toMatchObject({
+      fates: { asks: 0 },
+    });
     expect(await count(h)).toBe(home.n + 1);
   });
 
@@ -253,9 +309,15 @@ describe('CO-07 another workshop', () => {
       loans: [],
     };
     await load({ ...(home.whole as Bundle), ...nothing });
-    expect((await send(h, home.csv, { mode: 'store' })).result).toMatchObject({ stored: true, fates: { wrong: 0, new: home.n } });
+    expect((await send(h, home.csv, { mode: 'store' })).result).toMatchObject({
+      stored: true,
+      fates: { wrong: 0, new: home.n },
+    });
     const rows = (text: string) => parse(text) as string[][];
     expect(rows(await shared(h, 'csv'))).toEqual(rows(home.csv));
-    expect((await send(h, home.csv, { mode: 'store' })).result?.fates).toMatchObject({ new: 0, same: home.n });
+    expect((await send(h, home.csv, { mode: 'store' })).result?.fates).toMatchObject({
+      new: 0,
+      same: home.n,
+    });
   });
 });

@@ -36,38 +36,49 @@ async function restore(url: string, sql: string): Promise<void> {
 }
 
 describe('migrations', () => {
-  it.each(readdirSync(DIR))('bring the database of %s up to date with nothing lost', async (file) => {
-    await within(async (url) => {
-      const sql = readFileSync(join(DIR, file), 'utf8');
-      await restore(url, sql);
-      const db = connect(url);
-      defineModels(db);
-      await migrate(db);
-      const bundle = await exportBundle(db);
-      const rows = (table: string) => sql.match(new RegExp(`^INSERT INTO public\\.${table} `, 'gm'))?.length ?? 0;
-      expect(rows('setups')).toBeGreaterThan(5);
-      expect([bundle.parts.length, bundle.setups.length, bundle.outcomes.length]).toEqual(
-        ['parts', 'setups', 'log_entries'].map(rows),
-      );
-      expect((await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items).toHaveLength(rows('setups'));
-      expect(bundleSchema.safeParse(bundle).error).toBeUndefined();
-      const entries = await db.query<{ chain: Chain; chain_key: string | null }>('SELECT chain, chain_key FROM log_entries', {
-        type: QueryTypes.SELECT,
+  it.each(readdirSync(DIR))(
+    'bring the database of %s up to date with nothing lost',
+    async (file) => {
+      await within(async (url) => {
+        const sql = readFileSync(join(DIR, file), 'utf8');
+        await restore(url, sql);
+        const db = connect(url);
+        defineModels(db);
+        await migrate(db);
+        const bundle = await exportBundle(db);
+        const rows = (table: string) =>
+          sql.match(new RegExp(`^INSERT INTO public\\.${table} `, 'gm'))?.length ?? 0;
+        expect(rows('setups')).toBeGreaterThan(5);
+        expect([bundle.parts.length, bundle.setups.length, bundle.outcomes.length]).toEqual(
+          ['parts', 'setups', 'log_entries'].map(rows),
+        );
+        expect(
+          (await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items,
+        ).toHaveLength(rows('setups'));
+        expect(bundleSchema.safeParse(bundle).error).toBeUndefined();
+        const entries = await db.query<{ chain: Chain; chain_key: string | null }>(
+          'SELECT chain, chain_key FROM log_entries',
+          {
+            type: QueryTypes.SELECT,
+          },
+        );
+        for (const e of entries) {
+          expect(chainSchema.parse(e.chain)).toEqual(e.chain);
+          expect(e.chain_key).toBe(chainKey(e.chain));
+        }
+        await db.close();
       });
-      for (const e of entries) {
-        expect(chainSchema.parse(e.chain)).toEqual(e.chain);
-        expect(e.chain_key).toBe(chainKey(e.chain));
-      }
-      await db.close();
-    });
-  });
+    },
+  );
 
   it('two processes starting at once make one schema', async () => {
     await within(async (url) => {
       const dbs = [connect(url), connect(url)];
       const done = await Promise.all(dbs.map(migrate));
       expect(done.map((d) => d.length).sort()).toEqual([0, 13]);
-      const rows = await dbs[0]!.query('SELECT name FROM schema_migrations', { type: QueryTypes.SELECT });
+      const rows = await dbs[0]!.query('SELECT name FROM schema_migrations', {
+        type: QueryTypes.SELECT,
+      });
       expect(rows).toHaveLength(13);
       await Promise.all(dbs.map((d) => d.close()));
     });

@@ -13,7 +13,21 @@ const { begun, read } = bench(() => h);
 
 /** Values nobody meant to send, in the place of any field. */
 const odd = fc.oneof(
-  fc.constantFrom(null, true, -1, 1e300, '', ' ', 'x'.repeat(5000), '\u0000', '\ud800', [], {}, [[]], { $ne: 1 }),
+  fc.constantFrom(
+    null,
+    true,
+    -1,
+    1e300,
+    '',
+    ' ',
+    'x'.repeat(5000),
+    '\u0000',
+    '\ud800',
+    [],
+    {},
+    [[]],
+    { $ne: 1 },
+  ),
   fc.string(),
   fc.jsonValue({ maxDepth: 2 }),
 );
@@ -45,24 +59,39 @@ describe('what nobody meant to send', () => {
         const keys = [...Object.keys(base), 'id', 'surplus'];
         const key = keys[field % keys.length] ?? 'id';
         const before = await read(setup);
-        const r = await h.api.post(at(setup, path)).send({ id: randomUUID(), ...base, [key]: value } as object);
-        expect([path, key, r.status]).toEqual([path, key, expect.toSatisfy((s: number) => s < 500)]);
-        if (r.status === 422) expect((r.body as { errors: { path: string }[] }).errors.length).toBeGreaterThan(0);
+        const r = await h.api
+          .post(at(setup, path))
+          .send({ id: randomUUID(), ...base, [key]: value } as object);
+        expect([path, key, r.status]).toEqual([
+          path,
+          key,
+          expect.toSatisfy((s: number) => s < 500),
+        ]);
+        if (r.status === 422)
+          expect((r.body as { errors: { path: string }[] }).errors.length).toBeGreaterThan(0);
         if (r.status >= 400) expect(await read(setup)).toEqual(before);
       }),
       { numRuns: 150 },
     );
-    const gaps = await h.rows<{ seq: number }>('SELECT seq FROM events WHERE setup_id = $1 ORDER BY seq', [setup.id]);
+    const gaps = await h.rows<{ seq: number }>(
+      'SELECT seq FROM events WHERE setup_id = $1 ORDER BY seq',
+      [setup.id],
+    );
     expect(gaps.map((g) => g.seq)).toEqual(gaps.map((_, i) => i + 1));
   });
 
   it('bodies that are no object, or far too long, are refused before anything is done', async () => {
     const { setup } = await begun('No object');
     for (const body of ['[]', '"x"', '7', 'null', '{"id":']) {
-      const r = await h.api.post(at(setup, 'steps')).set('content-type', 'application/json').send(body);
+      const r = await h.api
+        .post(at(setup, 'steps'))
+        .set('content-type', 'application/json')
+        .send(body);
       expect([body, r.status >= 400 && r.status < 500]).toEqual([body, true]);
     }
-    const long = await h.api.post(at(setup, 'steps')).send({ id: randomUUID(), reason: 'x'.repeat(300_000) });
+    const long = await h.api
+      .post(at(setup, 'steps'))
+      .send({ id: randomUUID(), reason: 'x'.repeat(300_000) });
     expect(long.status).toBe(413);
   });
 });

@@ -16,9 +16,11 @@ const outcome = (over: object = {}) => ({
   versions: { driver: '41.2' },
   ...over,
 });
-const log = (id: string, over: object = {}) => h.api.post(`/api/setups/${id}/outcomes`).send(outcome(over));
+const log = (id: string, over: object = {}) =>
+  h.api.post(`/api/setups/${id}/outcomes`).send(outcome(over));
 const evidence = async (setupId: string) =>
-  (await h.api.post('/api/evaluate').send({ setupId, evidence: 'log' })).body.evaluation.observed.exact;
+  (await h.api.post('/api/evaluate').send({ setupId, evidence: 'log' })).body.evaluation.observed
+    .exact;
 
 describe('CO-02 outcomes', () => {
   it('is stored with the chain as it was, in the record and in the log, and found after', async () => {
@@ -37,7 +39,10 @@ describe('CO-02 outcomes', () => {
       note: 'private words',
       chain: { card: 'Alder C log it' },
     });
-    const record = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as { kind: string; body: { note?: string } }[];
+    const record = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as {
+      kind: string;
+      body: { note?: string };
+    }[];
     expect(record.find((e) => e.kind === 'outcome')?.body.note).toBe('private words');
     expect((await h.api.get('/api/outcomes?q=coil whine')).body.items).toHaveLength(1);
   });
@@ -48,7 +53,9 @@ describe('CO-02 outcomes', () => {
     expect((await h.api.post(`/api/setups/${s.id}/outcomes`).send(body)).status).toBe(201);
     expect((await h.api.post(`/api/setups/${s.id}/outcomes`).send(body)).status).toBe(200);
     expect((await log(s.id)).status).toBe(409);
-    expect(await h.rows('SELECT 1 FROM events WHERE setup_id = $1 AND kind = $2', [s.id, 'outcome'])).toHaveLength(1);
+    expect(
+      await h.rows('SELECT 1 FROM events WHERE setup_id = $1 AND kind = $2', [s.id, 'outcome']),
+    ).toHaveLength(1);
   });
 
   it('ten retries of one evening count once; other versions count apart', async () => {
@@ -65,7 +72,11 @@ describe('CO-02 outcomes', () => {
     const cable = await addPart(h, 'cable', { model: 'other cable' });
     const card = await addPart(h, 'card', { model: 'other card' });
     const make = async (over: object) =>
-      (await h.api.post('/api/setups').send({ id: randomUUID(), name: 'x', slots: { ...s.slots, ...over } })).body.id as string;
+      (
+        await h.api
+          .post('/api/setups')
+          .send({ id: randomUUID(), name: 'x', slots: { ...s.slots, ...over } })
+      ).body.id as string;
     await log(await make({ path: [cable.id] }));
     await log(await make({ card: card.id }), { outcome: 'fails' });
     expect(await evidence(s.id)).toMatchObject({ n: 1, works: 1 });
@@ -80,7 +91,9 @@ describe('CO-02 outcomes', () => {
     const all = (await h.api.get(`/api/outcomes?setupId=${s.id}`)).body.items as OutcomeEntry[];
     expect(all.find((e) => e.id === wrong.id)?.correctedBy).toBe(right.body.id);
     const stranger = await addSetup(h, 'stranger');
-    expect((await log(stranger.id, { corrects: wrong.id, note: 'other' })).body.errors[0].path).toBe('corrects');
+    expect(
+      (await log(stranger.id, { corrects: wrong.id, note: 'other' })).body.errors[0].path,
+    ).toBe('corrects');
   });
 
   it('is superseded when the setup is logged later under other versions', async () => {
@@ -89,32 +102,48 @@ describe('CO-02 outcomes', () => {
     await log(s.id, { happenedOn: '2026-11-01', versions: { driver: '41' } });
     const all = (await h.api.get(`/api/outcomes?setupId=${s.id}`)).body.items as OutcomeEntry[];
     expect(all.map((e) => e.superseded)).toEqual([false, true]);
-    expect((await h.api.get(`/api/outcomes?setupId=${s.id}&newest=true`)).body.items).toHaveLength(1);
+    expect((await h.api.get(`/api/outcomes?setupId=${s.id}&newest=true`)).body.items).toHaveLength(
+      1,
+    );
   });
 
   it('refuses a day to come, a word that is no outcome, and a setup without parts', async () => {
     const s = await addSetup(h, 'bad');
-    expect((await log(s.id, { happenedOn: '2026-12-01' })).body.errors[0]).toMatchObject({ path: 'happenedOn' });
-    expect((await log(s.id, { outcome: 'great' })).body.errors[0]).toMatchObject({ path: 'outcome' });
+    expect((await log(s.id, { happenedOn: '2026-12-01' })).body.errors[0]).toMatchObject({
+      path: 'happenedOn',
+    });
+    expect((await log(s.id, { outcome: 'great' })).body.errors[0]).toMatchObject({
+      path: 'outcome',
+    });
     expect((await log(s.id, { happenedOn: '2026-02-30' })).status).toBe(422);
-    const empty = (await h.api.post('/api/setups').send({ id: randomUUID(), name: 'nothing' })).body;
+    const empty = (await h.api.post('/api/setups').send({ id: randomUUID(), name: 'nothing' }))
+      .body;
     expect((await log(empty.id)).body.detail).toContain('no parts yet');
     expect(await h.rows('SELECT 1 FROM log_entries WHERE setup_id = $1', [s.id])).toHaveLength(0);
   });
 
   it('numbers facts without a gap when many arrive at once', async () => {
     const s = await addSetup(h, 'gapless');
-    const sent = await Promise.all(Array.from({ length: 12 }, (_, i) => log(s.id, { note: `n${i}` })));
+    const sent = await Promise.all(
+      Array.from({ length: 12 }, (_, i) => log(s.id, { note: `n${i}` })),
+    );
     expect(sent.every((r) => r.status === 201)).toBe(true);
-    const rows = await h.rows<{ seq: number }>('SELECT seq FROM events WHERE setup_id = $1 ORDER BY seq', [s.id]);
+    const rows = await h.rows<{ seq: number }>(
+      'SELECT seq FROM events WHERE setup_id = $1 ORDER BY seq',
+      [s.id],
+    );
     expect(rows.map((r) => r.seq)).toEqual(Array.from({ length: 13 }, (_, i) => i + 1));
   });
 
   it('the database itself refuses to change or delete a fact; only private words can be erased', async () => {
     const s = await addSetup(h, 'facts');
     const { id } = (await log(s.id, { note: 'my name' })).body;
-    await expect(h.db.query(`UPDATE log_entries SET outcome = 'fails' WHERE id = '${id}'`)).rejects.toThrow('append-only');
-    await expect(h.db.query(`DELETE FROM events WHERE id = '${id}'`)).rejects.toThrow('append-only');
+    await expect(
+      h.db.query(`UPDATE log_entries SET outcome = 'fails' WHERE id = '${id}'`),
+    ).rejects.toThrow('append-only');
+    await expect(h.db.query(`DELETE FROM events WHERE id = '${id}'`)).rejects.toThrow(
+      'append-only',
+    );
     await h.db.query(`UPDATE log_entries SET private = NULL WHERE id = '${id}'`);
     const [entry] = (await h.api.get(`/api/outcomes?setupId=${s.id}`)).body.items;
     expect(entry).toMatchObject({ outcome: 'works', note: '' });

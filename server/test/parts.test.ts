@@ -14,7 +14,9 @@ describe('PA-01 the catalogue', () => {
     const body = { id, kind: 'dock', spec: { ...SPECS.dock, model: 'repeat' } };
     expect((await h.api.post('/api/parts').send(body)).status).toBe(201);
     expect((await h.api.post('/api/parts').send(body)).status).toBe(200);
-    const other = await h.api.post('/api/parts').send({ ...body, spec: { ...SPECS.dock, model: 'another' } });
+    const other = await h.api
+      .post('/api/parts')
+      .send({ ...body, spec: { ...SPECS.dock, model: 'another' } });
     expect(other.status).toBe(409);
     expect(await h.rows('SELECT 1 FROM parts WHERE id = $1', [id])).toHaveLength(1);
     expect(await h.rows('SELECT 1 FROM part_revisions WHERE part_id = $1', [id])).toHaveLength(1);
@@ -24,23 +26,36 @@ describe('PA-01 the catalogue', () => {
     await addPart(h, 'card', { model: 'Twin' });
     const r = await h.api
       .post('/api/parts')
-      .send({ id: randomUUID(), kind: 'card', spec: { ...SPECS.card, maker: 'ALDER', model: 'twin' } });
+      .send({
+        id: randomUUID(),
+        kind: 'card',
+        spec: { ...SPECS.card, maker: 'ALDER', model: 'twin' },
+      });
     expect(r.status).toBe(409);
     expect(r.body.title).toContain('exists already');
   });
 
   it('names the place of bad values and stores nothing', async () => {
-    const spec = { ...SPECS.host, sockets: [{ ...SPECS.host.sockets[0], lanes: 64, key: 'Left Rear' }] };
+    const spec = {
+      ...SPECS.host,
+      sockets: [{ ...SPECS.host.sockets[0], lanes: 64, key: 'Left Rear' }],
+    };
     const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind: 'host', spec });
     expect(r.status).toBe(422);
     expect(r.type).toBe('application/problem+json');
     const paths = (r.body.errors as { path: string }[]).map((e) => e.path);
     expect(paths).toEqual(expect.arrayContaining(['spec/sockets/0/lanes', 'spec/sockets/0/key']));
-    expect(await h.rows(`SELECT 1 FROM parts WHERE spec->'sockets'->0->>'key' = 'Left Rear'`)).toHaveLength(0);
+    expect(
+      await h.rows(`SELECT 1 FROM parts WHERE spec->'sockets'->0->>'key' = 'Left Rear'`),
+    ).toHaveLength(0);
   });
 
   it('refuses a socket whose connector and standard do not go together', async () => {
-    const spec = { ...SPECS.host, model: 'odd', sockets: [{ ...SPECS.host.sockets[0], connector: 'oculink-4i' }] };
+    const spec = {
+      ...SPECS.host,
+      model: 'odd',
+      sockets: [{ ...SPECS.host.sockets[0], connector: 'oculink-4i' }],
+    };
     const r = await h.api.post('/api/parts').send({ id: randomUUID(), kind: 'host', spec });
     expect(r.body.errors[0]).toEqual({
       path: 'spec/sockets/0/standard',
@@ -58,30 +73,43 @@ describe('PA-01 the catalogue', () => {
       .send({ spec: { lengthMm: 900, markedGbps: null } });
     expect(first.status).toBe(200);
     expect(first.headers['etag']).toBe('"2"');
-    expect(first.body.spec).toMatchObject({ lengthMm: 900, markedGbps: null, construction: 'passive' });
+    expect(first.body.spec).toMatchObject({
+      lengthMm: 900,
+      markedGbps: null,
+      construction: 'passive',
+    });
     const late = await h.api
       .patch(url)
       .set('If-Match', '"1"')
       .send({ spec: { lengthMm: 100 } });
     expect(late.status).toBe(412);
     expect(late.body.current).toMatchObject({ rev: 2, spec: { lengthMm: 900 } });
-    expect(await h.rows<{ rev: number }>('SELECT rev FROM part_revisions WHERE part_id = $1 ORDER BY rev', [part.id])).toEqual([
-      { rev: 1 },
-      { rev: 2 },
-    ]);
+    expect(
+      await h.rows<{ rev: number }>(
+        'SELECT rev FROM part_revisions WHERE part_id = $1 ORDER BY rev',
+        [part.id],
+      ),
+    ).toEqual([{ rev: 1 }, { rev: 2 }]);
   });
 
   it('retires and brings back; the name is free meanwhile', async () => {
     const part = await addPart(h, 'card', { model: 'leaves' });
     await h.api.patch(`/api/parts/${part.id}`).set('If-Match', '"1"').send({ retired: true });
-    const listed = async (q: string) => ((await h.api.get(`/api/parts?kind=card&q=leaves${q}`)).body.items as unknown[]).length;
+    const listed = async (q: string) =>
+      ((await h.api.get(`/api/parts?kind=card&q=leaves${q}`)).body.items as unknown[]).length;
     expect(await listed('')).toBe(0);
     expect(await listed('&retired=true')).toBe(1);
     const twin = await addPart(h, 'card', { model: 'leaves' });
-    const back = await h.api.patch(`/api/parts/${part.id}`).set('If-Match', '"2"').send({ retired: false });
+    const back = await h.api
+      .patch(`/api/parts/${part.id}`)
+      .set('If-Match', '"2"')
+      .send({ retired: false });
     expect(back.status).toBe(409);
     await h.api.patch(`/api/parts/${twin.id}`).set('If-Match', '"1"').send({ retired: true });
-    expect((await h.api.patch(`/api/parts/${part.id}`).set('If-Match', '"2"').send({ retired: false })).status).toBe(200);
+    expect(
+      (await h.api.patch(`/api/parts/${part.id}`).set('If-Match', '"2"').send({ retired: false }))
+        .status,
+    ).toBe(200);
   });
 
   it('PL-01 sockets keep their ids; one in use cannot leave its host', async () => {

@@ -12,9 +12,13 @@ beforeEach(async () => {
 });
 afterEach(() => h.close());
 
-const patch = (s: Setup, body: object) => h.api.patch(`/api/setups/${s.id}`).set('If-Match', `"${s.rev}"`).send(body);
+const patch = (s: Setup, body: object) =>
+  h.api.patch(`/api/setups/${s.id}`).set('If-Match', `"${s.rev}"`).send(body);
 const judged = async (body: object) =>
-  (await h.api.post('/api/evaluate').send(body)).body as { sentence: string; evaluation: Evaluation };
+  (await h.api.post('/api/evaluate').send(body)).body as {
+    sentence: string;
+    evaluation: Evaluation;
+  };
 const codes = (e: Evaluation) => e.findings.map((f) => f.code);
 
 describe('what stands round the link survives', () => {
@@ -33,7 +37,12 @@ describe('what stands round the link survives', () => {
       spares: [{ part: other.id, purpose: 'film evenings' }],
     };
     const settings = { encryption: 'yes', recoveryKey: 'no', hostDrawW: { lo: 40, hi: 60 } };
-    const r = await patch(s, { slots, settings, uses: [{ work: 'cad', resolution: '1440p' }], present: 'the old card' });
+    const r = await patch(s, {
+      slots,
+      settings,
+      uses: [{ work: 'cad', resolution: '1440p' }],
+      present: 'the old card',
+    });
     expect(r.status).toBe(200);
     const back = (await h.api.get(`/api/setups/${s.id}`)).body as Setup;
     expect(back.slots).toMatchObject({ ...slots, host: s.slots.host, path: s.slots.path });
@@ -42,7 +51,9 @@ describe('what stands round the link survives', () => {
     const { evaluation } = await judged({ setupId: s.id });
     expect(codes(evaluation)).toContain('preflight/recovery-key');
     // The dock's own supply stays beside it and feeds the dock.
-    expect(evaluation.predicted.body.power.feeders.map((f) => [f.name, f.feedsCard, f.feedsDock])).toEqual([
+    expect(
+      evaluation.predicted.body.power.feeders.map((f) => [f.name, f.feedsCard, f.feedsDock]),
+    ).toEqual([
       ['the supply of Alder D Round', false, true],
       ['Alder S-1', true, false],
     ]);
@@ -86,11 +97,15 @@ describe('PL-14 requirements of the catalogue', () => {
     await addPart(h, 'release', { model: 'D A' });
     await patch(a, { installed: { dockFirmware: '1.6' } });
     const { evaluation } = await judged({ setupId: a.id });
-    expect(evaluation.findings.find((f) => f.code === 'software/firmware-first')?.params).toMatchObject({
+    expect(
+      evaluation.findings.find((f) => f.code === 'software/firmware-first')?.params,
+    ).toMatchObject({
       have: '1.6',
       to: '1.8',
     });
-    expect(codes((await judged({ setupId: b.id })).evaluation)).not.toContain('software/firmware-first');
+    expect(codes((await judged({ setupId: b.id })).evaluation)).not.toContain(
+      'software/firmware-first',
+    );
     const list = (await h.api.get('/api/setups')).body as {
       items: { name: string; glance: { verdict: string; sentence: string } }[];
     };
@@ -106,14 +121,17 @@ describe('PL-14 requirements of the catalogue', () => {
     const r = await addPart(h, 'requirement', { model: 'D A', severity: 'care' });
     await patch(s, { installed: { dockFirmware: '1.6' } });
     await h.api.patch(`/api/parts/${r.id}`).set('If-Match', '"1"').send({ retired: true });
-    expect(codes((await judged({ setupId: s.id })).evaluation)).not.toContain('software/firmware-first');
+    expect(codes((await judged({ setupId: s.id })).evaluation)).not.toContain(
+      'software/firmware-first',
+    );
     const inline = await judged({ setupId: s.id, requirements: [{ ...r.spec, model: 'any' }] });
     expect(codes(inline.evaluation)).toContain('software/firmware-first');
   });
 });
 
 describe('Try it: fixes', () => {
-  const fixes = async (body: object) => (await h.api.post('/api/fixes').send(body)).body as { items: FixRow[]; tried: number };
+  const fixes = async (body: object) =>
+    (await h.api.post('/api/fixes').send(body)).body as { items: FixRow[]; tried: number };
 
   it('finds a cable of the catalogue that takes the finding away, judged whole', async () => {
     const s = await addSetup(h, 'Long');
@@ -158,7 +176,9 @@ describe('Try it: fixes', () => {
   it('a finding that is not made has none, and an unknown code is refused', async () => {
     const s = await addSetup(h, 'None');
     expect(await fixes({ setupId: s.id, code: 'power/over' })).toEqual({ items: [], tried: 0 });
-    expect((await h.api.post('/api/fixes').send({ setupId: s.id, code: 'power/none' })).status).toBe(422);
+    expect(
+      (await h.api.post('/api/fixes').send({ setupId: s.id, code: 'power/none' })).status,
+    ).toBe(422);
   });
 });
 
@@ -175,28 +195,44 @@ describe('PA-06 releases by hand', () => {
     const release = await addPart(h, 'release', { model: 'D A' });
     await addPart(h, 'requirement', { model: 'D A' });
     await patch(a, { installed: { dockFirmware: '1.10' } });
-    const touched = async () => ((await h.api.get(`/api/releases/${release.id}/setups`)).body as { items: TouchedRow[] }).items;
+    const touched = async () =>
+      ((await h.api.get(`/api/releases/${release.id}/setups`)).body as { items: TouchedRow[] })
+        .items;
     expect(await touched()).toEqual([
-      expect.objectContaining({ name: 'A', part: 'Alder D A', have: '1.10', stands: 'newer', mends: [] }),
+      expect.objectContaining({
+        name: 'A',
+        part: 'Alder D A',
+        have: '1.10',
+        stands: 'newer',
+        mends: [],
+      }),
     ]);
     const now = (await h.api.get(`/api/setups/${a.id}`)).body as Setup;
     await patch(now, { installed: { dockFirmware: '1.6' } });
-    expect((await touched())[0]).toMatchObject({ stands: 'older', mends: ['Dock firmware before first use'] });
+    expect((await touched())[0]).toMatchObject({
+      stands: 'older',
+      mends: ['Dock firmware before first use'],
+    });
     expect((await h.api.get(`/api/releases/${a.slots.dock}/setups`)).status).toBe(404);
   });
 
   it('marking installed changes the version, keeps the date in the record, and logs what came of it', async () => {
     const s = await addSetup(h, 'A');
-    const r = await mark(s, { outcome: { id: randomUUID(), outcome: 'works', note: 'first start' } });
+    const r = await mark(s, {
+      outcome: { id: randomUUID(), outcome: 'works', note: 'first start' },
+    });
     expect(r.status).toBe(201);
     expect((r.body as Setup).installed.dockFirmware).toBe('1.8');
-    const items = ((await h.api.get(`/api/setups/${s.id}/record`)).body as { items: SetupEvent[] }).items;
+    const items = ((await h.api.get(`/api/setups/${s.id}/record`)).body as { items: SetupEvent[] })
+      .items;
     expect(items.map((e) => e.kind).sort()).toEqual(['created', 'outcome', 'version']);
     expect(items.find((e) => e.kind === 'version')).toMatchObject({
       happenedAt: '2026-11-01T12:00:00.000Z',
       body: { from: '', to: '1.8' },
     });
-    const log = (await h.api.get(`/api/outcomes?setupId=${s.id}`)).body as { items: { versions: object }[] };
+    const log = (await h.api.get(`/api/outcomes?setupId=${s.id}`)).body as {
+      items: { versions: object }[];
+    };
     expect(log.items[0]?.versions).toEqual({ dockFirmware: '1.8' });
   });
 
@@ -207,7 +243,8 @@ describe('PA-06 releases by hand', () => {
     expect((await mark(s, { id })).status).toBe(201);
     expect((await mark(s, {})).status).toBe(412);
     expect((await mark(s, { on: '2027-01-01' }, 2)).status).toBe(422);
-    const items = ((await h.api.get(`/api/setups/${s.id}/record`)).body as { items: SetupEvent[] }).items;
+    const items = ((await h.api.get(`/api/setups/${s.id}/record`)).body as { items: SetupEvent[] })
+      .items;
     expect(items.filter((e) => e.kind === 'version')).toHaveLength(1);
   });
 });

@@ -15,8 +15,10 @@ async function begin(body: object = {}): Promise<Practice> {
   expect([r.status, r.body.errors]).toEqual([201, undefined]);
   return r.body as Practice;
 }
-const ask = (p: Practice, test: string) => h.api.post(`/api/practices/${p.id}/tests`).send({ id: randomUUID(), test });
-const name = (p: Practice, cause: string) => h.api.post(`/api/practices/${p.id}/named`).send({ cause });
+const ask = (p: Practice, test: string) =>
+  h.api.post(`/api/practices/${p.id}/tests`).send({ id: randomUUID(), test });
+const name = (p: Practice, cause: string) =>
+  h.api.post(`/api/practices/${p.id}/named`).send({ cause });
 
 describe('BE-05 practice on a hidden fault', () => {
   it('nothing of what is hidden leaves the server before a cause was named', async () => {
@@ -32,7 +34,12 @@ describe('BE-05 practice on a hidden fault', () => {
     });
     const asked = (await ask(p, 'router-speed')).body as Practice;
     expect(asked.steps).toEqual([{ test: 'router-speed', says: 'yes' }]);
-    for (const body of [p, asked, (await h.api.get(`/api/practices/${p.id}`)).body, (await h.api.get('/api/practices')).body])
+    for (const body of [
+      p,
+      asked,
+      (await h.api.get(`/api/practices/${p.id}`)).body,
+      (await h.api.get('/api/practices')).body,
+    ])
       expect(JSON.stringify(body)).not.toMatch(/half-rate|"truth"|"faults"|"seed"/);
   });
 
@@ -73,8 +80,12 @@ describe('BE-05 practice on a hidden fault', () => {
     const two = await begin({ seed: 11, two: true });
     const over = (await name(two, 'none-of-these')).body as Practice;
     expect(Object.keys(over.ended?.faults ?? {})).toHaveLength(2);
-    const right = (await name(await begin({ seed: 11, two: true }), over.ended!.truth[1] ?? over.ended!.truth[0]!))
-      .body as Practice;
+    const right = (
+      await name(
+        await begin({ seed: 11, two: true }),
+        over.ended!.truth[1] ?? over.ended!.truth[0]!,
+      )
+    ).body as Practice;
     expect(right.right).toBe(true);
   });
 
@@ -99,11 +110,15 @@ describe('BE-05 practice on a hidden fault', () => {
 
   it('lists cases and tries, takes one off, and never counts in the log', async () => {
     const list = (await h.api.get('/api/practices')).body as PracticeList;
-    expect(list.cases.map((c) => c.grade)).toEqual(expect.arrayContaining(['easy', 'middle', 'hard']));
+    expect(list.cases.map((c) => c.grade)).toEqual(
+      expect.arrayContaining(['easy', 'middle', 'hard']),
+    );
     expect(list.items.length).toBeGreaterThan(3);
     const [first] = list.items;
     expect((await h.api.delete(`/api/practices/${first!.id}`)).status).toBe(200);
-    expect(((await h.api.get('/api/practices')).body as PracticeList).items).toHaveLength(list.items.length - 1);
+    expect(((await h.api.get('/api/practices')).body as PracticeList).items).toHaveLength(
+      list.items.length - 1,
+    );
     expect((await h.api.delete(`/api/practices/${first!.id}`)).status).toBe(404);
     expect(((await h.api.get('/api/faults/tables')).body as TablesRead).cases).toBe(0);
   });

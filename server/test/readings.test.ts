@@ -15,7 +15,8 @@ const copy = { value: 24, unit: 'Gb/s', direction: 'down', memory: 'pinned' };
 async function post(setup: Setup, reading: object, id: string = randomUUID()) {
   return h.api.post(`/api/setups/${setup.id}/readings`).send({ id, reading });
 }
-const newest = (r: { body: unknown }) => (r.body as { items: ReadingEntry[] }).items[0] as ReadingEntry;
+const newest = (r: { body: unknown }) =>
+  (r.body as { items: ReadingEntry[] }).items[0] as ReadingEntry;
 
 const LISTING = [
   '00:07.0 PCI bridge [0604]: Harnsey L-13 root port [e001:0001]',
@@ -44,7 +45,9 @@ describe('BU-06 readings are kept as they were graded', () => {
     const again = await h.api.get(`/api/setups/${setup.id}/readings`);
     expect(newest(again)).toEqual(newest(r));
     const record = await h.api.get(`/api/setups/${setup.id}/record`);
-    expect((record.body as { items: { kind: string }[] }).items.map((e) => e.kind)).toContain('reading');
+    expect((record.body as { items: { kind: string }[] }).items.map((e) => e.kind)).toContain(
+      'reading',
+    );
   });
 
   it('a later change of the plan leaves the grade as it was, and the record is append-only', async () => {
@@ -57,9 +60,13 @@ describe('BU-06 readings are kept as they were graded', () => {
       .send({ slots: { path: [cable.id] } });
     const second = newest(await post(setup, { load: 'load', copy }));
     expect([first.grade, second.grade]).toEqual(['healthy', 'impossible']);
-    const kept = (await h.api.get(`/api/setups/${setup.id}/readings`)).body as { items: ReadingEntry[] };
+    const kept = (await h.api.get(`/api/setups/${setup.id}/readings`)).body as {
+      items: ReadingEntry[];
+    };
     expect(kept.items.map((e) => e.grade)).toEqual(['impossible', 'healthy']);
-    await expect(h.rows(`DELETE FROM events WHERE kind = 'reading'`)).rejects.toThrow(/append-only/);
+    await expect(h.rows(`DELETE FROM events WHERE kind = 'reading'`)).rejects.toThrow(
+      /append-only/,
+    );
   });
 
   it('a repeated id is answered, not doubled; another fact with that id is refused', async () => {
@@ -69,7 +76,9 @@ describe('BU-06 readings are kept as they were graded', () => {
     expect((await post(a, { load: 'load', copy }, id)).status).toBe(201);
     expect((await post(a, { load: 'load', copy }, id)).status).toBe(200);
     expect((await post(b, { load: 'load', copy }, id)).status).toBe(409);
-    expect(((await h.api.get(`/api/setups/${a.id}/readings`)).body as { items: unknown[] }).items).toHaveLength(1);
+    expect(
+      ((await h.api.get(`/api/setups/${a.id}/readings`)).body as { items: unknown[] }).items,
+    ).toHaveLength(1);
   });
 
   it.each([
@@ -83,14 +92,26 @@ describe('BU-06 readings are kept as they were graded', () => {
     const r = await post(setup, reading);
     expect(r.status).toBe(422);
     expect((r.body as { errors: { path: string }[] }).errors[0]?.path).toBe(place);
-    expect(((await h.api.get(`/api/setups/${setup.id}/readings`)).body as { items: unknown[] }).items).toEqual([]);
+    expect(
+      ((await h.api.get(`/api/setups/${setup.id}/readings`)).body as { items: unknown[] }).items,
+    ).toEqual([]);
   });
 
   it('a reading from tomorrow is refused', async () => {
     const setup = await addSetup(h, 'Future');
-    const body = { id: randomUUID(), happenedAt: '2026-11-22T00:00:00Z', reading: { load: 'load', copy } };
+    const body = {
+      id: randomUUID(),
+      happenedAt: '2026-11-22T00:00:00Z',
+      reading: { load: 'load', copy },
+    };
     expect((await h.api.post(`/api/setups/${setup.id}/readings`).send(body)).status).toBe(422);
-    expect((await h.api.post(`/api/setups/${randomUUID()}/readings`).send({ ...body, happenedAt: undefined })).status).toBe(404);
+    expect(
+      (
+        await h.api
+          .post(`/api/setups/${randomUUID()}/readings`)
+          .send({ ...body, happenedAt: undefined })
+      ).status,
+    ).toBe(404);
   });
 });
 
@@ -100,7 +121,9 @@ describe('BU-06 pasted listings', () => {
     expect(r.status).toBe(200);
     expect(JSON.stringify(r.body)).not.toContain('48-b0');
     const setup = await addSetup(h, 'Pasted');
-    const stored = newest(await post(setup, { load: 'load', report: (r.body as { report: object }).report }));
+    const stored = newest(
+      await post(setup, { load: 'load', report: (r.body as { report: object }).report }),
+    );
     expect(stored.overall).toBe('no-card');
     expect(stored.reading.report?.devices.map((d) => d.address)).toEqual(['0000:00:07.0']);
   });
@@ -126,14 +149,27 @@ describe('BU-06 pasted listings', () => {
 describe('PA-01 adapters and what hangs on the dock', () => {
   it('an adapter fills a slot of the path, and loads survive', async () => {
     const setup = await addSetup(h, 'Adapted');
-    const spec = { maker: 'Alder', model: 'T-1', hostEnd: 'm2', farEnd: 'oculink-4i', pcieGen: 4, lanes: 4 };
-    const adapter = await h.api.post('/api/parts').send({ id: randomUUID(), kind: 'adapter', spec });
+    const spec = {
+      maker: 'Alder',
+      model: 'T-1',
+      hostEnd: 'm2',
+      farEnd: 'oculink-4i',
+      pcieGen: 4,
+      lanes: 4,
+    };
+    const adapter = await h.api
+      .post('/api/parts')
+      .send({ id: randomUUID(), kind: 'adapter', spec });
     expect(adapter.status).toBe(201);
     const load = { kind: 'hub', downGbps: 5, upGbps: 2, ownLead: 'no' };
     const r = await h.api
       .patch(`/api/setups/${setup.id}`)
       .set('If-Match', '"1"')
-      .send({ slots: { path: [(adapter.body as { id: string }).id] }, loads: [load], installed: { dockFirmware: '1.8' } });
+      .send({
+        slots: { path: [(adapter.body as { id: string }).id] },
+        loads: [load],
+        installed: { dockFirmware: '1.8' },
+      });
     expect(r.status).toBe(200);
     const back = (await h.api.get(`/api/setups/${setup.id}`)).body as Setup;
     expect(back.loads[0]).toMatchObject(load);
@@ -159,7 +195,9 @@ describe('WS-03 readings in the one file', () => {
   it('readings leave with the export and come back from it', async () => {
     const setup = await addSetup(h, 'Exported');
     const stored = newest(await post(setup, { load: 'load', copy, note: 'window open' }));
-    const bundle = (await h.api.get('/api/bundle')).body as { events: { id: string; body: unknown }[] };
+    const bundle = (await h.api.get('/api/bundle')).body as {
+      events: { id: string; body: unknown }[];
+    };
     const other = await start();
     try {
       expect((await other.api.post('/api/bundle').send(bundle)).status).toBe(200);
@@ -167,7 +205,9 @@ describe('WS-03 readings in the one file', () => {
       expect(back.reading).toEqual(stored.reading);
       const broken = {
         ...bundle,
-        events: bundle.events.map((e) => (e.id === stored.id ? { ...e, id: randomUUID(), body: { reading: 1 } } : e)),
+        events: bundle.events.map((e) =>
+          e.id === stored.id ? { ...e, id: randomUUID(), body: { reading: 1 } } : e,
+        ),
       };
       const refused = await other.api.post('/api/bundle').send(broken);
       expect(refused.status).toBe(422);

@@ -16,7 +16,8 @@ beforeEach(async () => {
 });
 afterEach(() => h.close());
 
-const count = async (table: string) => (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
+const count = async (table: string) =>
+  (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
 
 describe('runs in a bundle', () => {
   const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
@@ -36,7 +37,9 @@ describe('runs in a bundle', () => {
     expect(file.captures).toHaveLength(1);
     const other = await start();
     try {
-      await other.db.transaction((t) => loadBundle(other.db, file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }, t));
+      await other.db.transaction((t) =>
+        loadBundle(other.db, file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }, t),
+      );
       const again = (await other.api.get(`/api/runs/${run.id}`)).body as RunEntry;
       expect(again).toEqual((await h.api.get(`/api/runs/${run.id}`)).body);
       expect((await other.api.get('/api/bundle')).body).toEqual(file);
@@ -48,7 +51,10 @@ describe('runs in a bundle', () => {
   it('with a value that was changed on the way are refused whole', async () => {
     await addRun(h, setup.id, steady(100, 10));
     const file = await exported();
-    const broken = { ...file, captures: file.captures.map((c) => ({ ...c, data: packed([1, 2]).data.toString('base64') })) };
+    const broken = {
+      ...file,
+      captures: file.captures.map((c) => ({ ...c, data: packed([1, 2]).data.toString('base64') })),
+    };
     await h.db.query('TRUNCATE run_channels, run_figures, captures');
     await expect(load(broken)).rejects.toThrow(/Nothing stored/);
     expect(await count('captures')).toBe(0);
@@ -64,11 +70,15 @@ describe('runs in a bundle', () => {
     expect(await count('runs')).toBeGreaterThan(40);
     expect(await count('profile_fits')).toBe(3);
     await h.api.delete('/api/demo');
-    const left = await h.rows<{ setup_id: string; origin: string }>('SELECT DISTINCT setup_id, origin FROM runs');
+    const left = await h.rows<{ setup_id: string; origin: string }>(
+      'SELECT DISTINCT setup_id, origin FROM runs',
+    );
     expect(left).toEqual([{ setup_id: dome!.id, origin: 'adopted' }]);
     // Three titles and three synthetic tests were run on it; calibrations rest on runs that went.
     expect(await count('profiles')).toBe(6);
     expect(await count('profile_fits')).toBe(0);
-    expect(await count('captures')).toBe(await count('(SELECT DISTINCT sha256 FROM run_channels) x'));
+    expect(await count('captures')).toBe(
+      await count('(SELECT DISTINCT sha256 FROM run_channels) x'),
+    );
   });
 });

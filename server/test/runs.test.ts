@@ -14,7 +14,8 @@ beforeEach(async () => {
 });
 afterEach(() => h.close());
 
-const count = async (table: string) => (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
+const count = async (table: string) =>
+  (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
 
 describe('values', () => {
   it('are kept under what they unpack to, once', async () => {
@@ -45,7 +46,10 @@ describe('values', () => {
     const bomb = gzipSync(Buffer.alloc(64 * 1024 * 1024));
     expect(bomb.length).toBeLessThan(100_000);
     const r = await put(h, '0'.repeat(64), 1000, bomb);
-    expect([r.status, r.body.errors[0].message]).toEqual([422, expect.stringContaining('more than the 1000 values')]);
+    expect([r.status, r.body.errors[0].message]).toEqual([
+      422,
+      expect.stringContaining('more than the 1000 values'),
+    ]);
   });
 
   it('must be bytes', async () => {
@@ -67,11 +71,25 @@ describe('a run', () => {
       settings: { resolution: '2560x1440', lid: 'open' },
       saw: 'a jerk',
     });
-    expect(run.stats).toMatchObject({ frames: 1000, averageFps: expect.closeTo(1_000_000 / 11_000, 6) as number });
-    expect(run.facts).toMatchObject({ card: 'Alder C Runs', resolution: '2560x1440', title: 'Peat Rally', driver: '' });
+    expect(run.stats).toMatchObject({
+      frames: 1000,
+      averageFps: expect.closeTo(1_000_000 / 11_000, 6) as number,
+    });
+    expect(run.facts).toMatchObject({
+      card: 'Alder C Runs',
+      resolution: '2560x1440',
+      title: 'Peat Rally',
+      driver: '',
+    });
     expect(run.saw).toBe('a jerk');
-    const record = (await h.api.get(`/api/setups/${setup.id}/record`)).body.items as { kind: string; body: object }[];
-    expect(record.find((e) => e.kind === 'run')?.body).toMatchObject({ title: 'Peat Rally', kind: 'frames' });
+    const record = (await h.api.get(`/api/setups/${setup.id}/record`)).body.items as {
+      kind: string;
+      body: object;
+    }[];
+    expect(record.find((e) => e.kind === 'run')?.body).toMatchObject({
+      title: 'Peat Rally',
+      kind: 'frames',
+    });
     const back = await h.api
       .get(`/api/runs/${run.id}/channels/frames`)
       .buffer(true)
@@ -116,16 +134,26 @@ describe('a run', () => {
     ['a score without one', { kind: 'score' }, 'Result'],
     ['a time of nothing', { kind: 'time', result: { value: 0, unit: 's' } }, 'above 0'],
     ['no reason', { kind: 'none' }, 'Why'],
-    ['a resolution that is none', { kind: 'none', reason: 'x', settings: { resolution: 'big' } }, '2560x1440'],
+    [
+      'a resolution that is none',
+      { kind: 'none', reason: 'x', settings: { resolution: 'big' } },
+      '2560x1440',
+    ],
     [
       'a scene that ends before it begins',
       { kind: 'none', reason: 'x', segments: [{ name: 'a', fromS: 5, toS: 4 }] },
       'after the beginning',
     ],
-    ['a title nobody knows', { kind: 'none', reason: 'x', titleId: randomUUID() }, 'No title has this id'],
+    [
+      'a title nobody knows',
+      { kind: 'none', reason: 'x', titleId: randomUUID() },
+      'No title has this id',
+    ],
     ['the future', { kind: 'none', reason: 'x', happenedAt: '2027-01-01T00:00:00Z' }, 'future'],
   ])('is refused with %s, and nothing is stored', async (_, body, words) => {
-    const r = await h.api.post(`/api/setups/${setup.id}/runs`).send({ id: randomUUID(), titleId: await title(h), ...body });
+    const r = await h.api
+      .post(`/api/setups/${setup.id}/runs`)
+      .send({ id: randomUUID(), titleId: await title(h), ...body });
     expect(r.status).toBeGreaterThanOrEqual(400);
     expect(JSON.stringify(r.body)).toContain(words);
     expect([await count('runs'), await count(`events WHERE kind = 'run'`)]).toEqual([0, 0]);
@@ -133,21 +161,32 @@ describe('a run', () => {
 
   it('is never changed in the database', async () => {
     const run = await addRun(h, setup.id, steady(10, 10));
-    await expect(h.db.query('UPDATE runs SET kind = $1 WHERE id = $2', { bind: ['score', run.id] })).rejects.toThrow(
-      /append-only/,
-    );
+    await expect(
+      h.db.query('UPDATE runs SET kind = $1 WHERE id = $2', { bind: ['score', run.id] }),
+    ).rejects.toThrow(/append-only/);
   });
 });
 
 describe('what is said of a run later', () => {
   it('holds from then on; the newest word wins, and the run stays as it was', async () => {
     const run = await addRun(h, setup.id, steady(100, 10), { settings: { lid: 'open' } });
-    const say = (body: object) => h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), ...body });
-    await say({ settings: { lid: 'closed', preset: 'High' }, context: { method: 'trace' }, saw: 'nothing odd' });
+    const say = (body: object) =>
+      h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), ...body });
+    await say({
+      settings: { lid: 'closed', preset: 'High' },
+      context: { method: 'trace' },
+      saw: 'nothing odd',
+    });
     const now = (await say({ settings: { preset: 'Low' } })).body as RunEntry;
     expect(now.settings).toMatchObject({ lid: 'closed', preset: 'Low' });
-    expect([now.context.method, now.saw, now.facts.lid]).toEqual(['trace', 'nothing odd', 'closed']);
-    expect((await h.rows<{ s: { lid: string } }>('SELECT settings AS s FROM runs'))[0]?.s.lid).toBe('open');
+    expect([now.context.method, now.saw, now.facts.lid]).toEqual([
+      'trace',
+      'nothing odd',
+      'closed',
+    ]);
+    expect((await h.rows<{ s: { lid: string } }>('SELECT settings AS s FROM runs'))[0]?.s.lid).toBe(
+      'open',
+    );
   });
 
   it('makes figures anew: a beginning cut, scenes of their own', async () => {
@@ -155,22 +194,37 @@ describe('what is said of a run later', () => {
     const r = await h.api
       .post(`/api/runs/${run.id}/said`)
       .send({ id: randomUUID(), cutS: 2, segments: [{ name: 'start', fromS: 0, toS: 2 }] });
-    expect(r.body.stats).toMatchObject({ frames: 400, averageFps: expect.closeTo(100, 6) as number });
+    expect(r.body.stats).toMatchObject({
+      frames: 400,
+      averageFps: expect.closeTo(100, 6) as number,
+    });
     expect(r.body.segmentStats[0]).toMatchObject({ frames: 50, below30: { frames: 50 } });
     const all = await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), cutS: 900 });
-    expect([all.status, all.body.errors[0].message]).toEqual([422, expect.stringContaining('nothing is left')]);
+    expect([all.status, all.body.errors[0].message]).toEqual([
+      422,
+      expect.stringContaining('nothing is left'),
+    ]);
     expect((await h.api.get(`/api/runs/${run.id}`)).body.cutS).toBe(2);
   });
 
   it('adds sensors and moves them, and never replaces frames', async () => {
     const run = await addRun(h, setup.id, steady(100, 10));
     const sensor = { channel: 'card-w', t0Ms: 0, dtMs: 500, ...(await send(h, [100, 120])) };
-    const r = await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), channels: [sensor] });
+    const r = await h.api
+      .post(`/api/runs/${run.id}/said`)
+      .send({ id: randomUUID(), channels: [sensor] });
     expect(r.body.channels).toContainEqual(sensor);
-    const moved = await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), starts: { 'card-w': -500 } });
-    expect(moved.body.channels.find((c: { channel: string }) => c.channel === 'card-w').t0Ms).toBe(-500);
+    const moved = await h.api
+      .post(`/api/runs/${run.id}/said`)
+      .send({ id: randomUUID(), starts: { 'card-w': -500 } });
+    expect(moved.body.channels.find((c: { channel: string }) => c.channel === 'card-w').t0Ms).toBe(
+      -500,
+    );
     const frames = { channel: 'frames', ...(await send(h, [1])) };
-    expect((await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), channels: [frames] })).status).toBe(422);
+    expect(
+      (await h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), channels: [frames] }))
+        .status,
+    ).toBe(422);
   });
 
   it('a run that is taken back is read no more, and stays in the record', async () => {
@@ -191,7 +245,9 @@ describe('lists, titles, layouts, sessions', () => {
     const seen: string[] = [];
     let cursor = '';
     do {
-      const page = (await h.api.get(`/api/runs?limit=2${cursor && `&cursor=${encodeURIComponent(cursor)}`}`)).body as {
+      const page = (
+        await h.api.get(`/api/runs?limit=2${cursor && `&cursor=${encodeURIComponent(cursor)}`}`)
+      ).body as {
         items: RunEntry[];
         next: string | null;
       };
@@ -204,7 +260,13 @@ describe('lists, titles, layouts, sessions', () => {
 
   it('meets a title of the same name, and refuses one of another kind', async () => {
     expect(await title(h, 'Peat Rally')).toBe(await title(h, 'peat rally'));
-    expect((await h.api.post('/api/profiles').send({ id: randomUUID(), name: 'Peat Rally', kind: 'work' })).status).toBe(409);
+    expect(
+      (
+        await h.api
+          .post('/api/profiles')
+          .send({ id: randomUUID(), name: 'Peat Rally', kind: 'work' })
+      ).status,
+    ).toBe(409);
   });
 
   it('remembers how a layout is read, the newest word', async () => {
@@ -217,7 +279,9 @@ describe('lists, titles, layouts, sessions', () => {
       columns: [{ role: 'frame', unit: 'ms' }],
     };
     await h.api.post('/api/csv-mappings').send({ signature: ',.a', mapping });
-    await h.api.post('/api/csv-mappings').send({ signature: ',.a', mapping: { ...mapping, decimal: ',' } });
+    await h.api
+      .post('/api/csv-mappings')
+      .send({ signature: ',.a', mapping: { ...mapping, decimal: ',' } });
     const { items } = (await h.api.get('/api/csv-mappings')).body;
     expect(items).toHaveLength(1);
     expect(items[0].mapping.decimal).toBe(',');
@@ -233,7 +297,9 @@ describe('lists, titles, layouts, sessions', () => {
     };
     expect((await h.api.post('/api/sessions').send(body)).status).toBe(201);
     expect((await h.api.post('/api/sessions').send(body)).status).toBe(200);
-    expect((await h.api.post('/api/sessions').send({ ...body, id: randomUUID(), factors: [] })).status).toBe(422);
+    expect(
+      (await h.api.post('/api/sessions').send({ ...body, id: randomUUID(), factors: [] })).status,
+    ).toBe(422);
     expect((await h.api.delete(`/api/sessions/${body.id}`)).body.items).toEqual([]);
     expect((await h.api.delete(`/api/sessions/${body.id}`)).status).toBe(404);
   });

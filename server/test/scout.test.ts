@@ -57,14 +57,20 @@ describe('scout', () => {
     const { body } = await h.api
       .post('/api/evaluate')
       .send({ chain, frames: { titleIds: [titleId], resolutions: ['2560x1440'] } });
-    const e = (body as { evaluation: { predicted: { verdict: { state: string }; forecasts: { fps: { mid: number } }[] } } })
-      .evaluation;
+    const e = (
+      body as {
+        evaluation: {
+          predicted: { verdict: { state: string }; forecasts: { fps: { mid: number } }[] };
+        };
+      }
+    ).evaluation;
     expect(e.predicted.forecasts[0]?.fps.mid).toBeCloseTo(best?.fps[0] ?? 0, 9);
     expect([e.predicted.verdict.state, 'care']).toContain(best?.state);
   });
 
   it('pieces at hand cost nothing: none, free ones, or also those in other setups', async () => {
-    const owned = async (own: string) => (await grounds({ own })).input.docks.filter((d) => d.owned).map((d) => d.name);
+    const owned = async (own: string) =>
+      (await grounds({ own })).input.docks.filter((d) => d.owned).map((d) => d.name);
     expect(await owned('none')).toEqual([]);
     expect((await owned('all')).length).toBeGreaterThan((await owned('free')).length);
   });
@@ -80,9 +86,15 @@ describe('scout', () => {
 
   it('refuses what is not there, at its place', async () => {
     const bad = await h.api.post('/api/scout/grounds').send({ hostId: randomUUID(), titleId });
-    expect([bad.status, JSON.stringify(bad.body)]).toEqual([422, expect.stringContaining('hostId')]);
+    expect([bad.status, JSON.stringify(bad.body)]).toEqual([
+      422,
+      expect.stringContaining('hostId'),
+    ]);
     const title = await h.api.post('/api/scout').send({ hostId, titleId: randomUUID() });
-    expect([title.status, JSON.stringify(title.body)]).toEqual([422, expect.stringContaining('titleId')]);
+    expect([title.status, JSON.stringify(title.body)]).toEqual([
+      422,
+      expect.stringContaining('titleId'),
+    ]);
     await h.api
       .post('/api/scout')
       .send({ hostId, titleId, limits: { budgetMinor: -1 } })
@@ -96,7 +108,11 @@ describe('scout', () => {
     expect((made.body as SearchEntry).ask.limits.portable).toBe(true);
     await h.api.post('/api/searches').send({ id, name: 'Mine', ask }).expect(200);
     await h.api.patch(`/api/searches/${id}`).send({ name: 'Other' }).expect(428);
-    const next = await h.api.patch(`/api/searches/${id}`).set('If-Match', '"1"').send({ name: 'Other' }).expect(200);
+    const next = await h.api
+      .patch(`/api/searches/${id}`)
+      .set('If-Match', '"1"')
+      .send({ name: 'Other' })
+      .expect(200);
     expect(next.body).toMatchObject({ name: 'Other', rev: 2 });
     const file = (await h.api.get('/api/bundle').expect(200)).body as {
       searches: { id: string; name: string }[];
@@ -114,18 +130,31 @@ describe('scout', () => {
     ranking.step(Infinity, () => 0);
     const row = resultOf(ranking, new Views(ranking)).ranked[0];
     const { ids } = row!;
-    const slots = { host: hostId, socket: ids.socket, path: ids.path, dock: ids.dock, card: ids.card };
-    const res = await h.api.post('/api/setups').send({ id: randomUUID(), name: 'From scout', slots }).expect(201);
+    const slots = {
+      host: hostId,
+      socket: ids.socket,
+      path: ids.path,
+      dock: ids.dock,
+      card: ids.card,
+    };
+    const res = await h.api
+      .post('/api/setups')
+      .send({ id: randomUUID(), name: 'From scout', slots })
+      .expect(201);
     expect((res.body as Setup).slots).toMatchObject(slots);
   });
 
   it('whole machines are told with their frames, processor and graphics apart', async () => {
     const body = { frames: { titleIds: [titleId], resolutions: ['2560x1440'] }, currency: 'EUR' };
     const res = await h.api.post('/api/scout/machines').send(body).expect(200);
-    const items = (res.body as { items: { name: string; netMinor: number; fps: { mid: number } }[] }).items;
+    const items = (
+      res.body as { items: { name: string; netMinor: number; fps: { mid: number } }[] }
+    ).items;
     const of = (name: string) => items.find((i) => i.name === name);
     // 1249 less 650 again.
     expect(of('Staithewright T-5')?.netMinor).toBe(59_900);
-    expect(of('Staithewright T-5')?.fps.mid ?? 0).toBeGreaterThan(of('Staithewright T-3')?.fps.mid ?? 0);
+    expect(of('Staithewright T-5')?.fps.mid ?? 0).toBeGreaterThan(
+      of('Staithewright T-3')?.fps.mid ?? 0,
+    );
   });
 });

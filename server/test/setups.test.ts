@@ -8,7 +8,8 @@ beforeAll(async () => {
 });
 afterAll(() => h.close());
 
-const patch = (id: string, rev: number, body: object) => h.api.patch(`/api/setups/${id}`).set('If-Match', `"${rev}"`).send(body);
+const patch = (id: string, rev: number, body: object) =>
+  h.api.patch(`/api/setups/${id}`).set('If-Match', `"${rev}"`).send(body);
 
 describe('PL-24 setups', () => {
   it('starts empty, is judged in the list, and is answered when sent twice', async () => {
@@ -38,21 +39,31 @@ describe('PL-24 setups', () => {
   it('a new host takes the old port with it', async () => {
     const s = await addSetup(h, 'new host');
     const host = await addPart(h, 'host', { model: 'second' });
-    expect((await patch(s.id, 1, { slots: { host: host.id } })).body.slots).toMatchObject({ host: host.id, socket: null });
+    expect((await patch(s.id, 1, { slots: { host: host.id } })).body.slots).toMatchObject({
+      host: host.id,
+      socket: null,
+    });
   });
 
   it('refuses a part of another kind, an unknown part and a port the host does not have, at its place', async () => {
     const s = await addSetup(h, 'refuse');
     const wrong = await patch(s.id, 1, { slots: { card: s.slots.dock } });
     expect(wrong.body.errors).toEqual([{ path: 'slots/card', message: 'No card has this id' }]);
-    expect((await patch(s.id, 1, { slots: { path: [randomUUID()] } })).body.errors[0].path).toBe('slots/path/0');
-    expect((await patch(s.id, 1, { slots: { socket: 'top' } })).body.errors[0].path).toBe('slots/socket');
+    expect((await patch(s.id, 1, { slots: { path: [randomUUID()] } })).body.errors[0].path).toBe(
+      'slots/path/0',
+    );
+    expect((await patch(s.id, 1, { slots: { socket: 'top' } })).body.errors[0].path).toBe(
+      'slots/socket',
+    );
     expect((await h.api.get(`/api/setups/${s.id}`)).body).toEqual(s);
   });
 
   it('two people at once: the second is told and shown what is stored', async () => {
     const s = await addSetup(h, 'two');
-    const [a, b] = await Promise.all([patch(s.id, 1, { name: 'two A' }), patch(s.id, 1, { name: 'two B' })]);
+    const [a, b] = await Promise.all([
+      patch(s.id, 1, { name: 'two A' }),
+      patch(s.id, 1, { name: 'two B' }),
+    ]);
     expect([a.status, b.status].sort()).toEqual([200, 412]);
     const lost = a.status === 412 ? a : b;
     const won = a.status === 200 ? a : b;
@@ -62,7 +73,10 @@ describe('PL-24 setups', () => {
   it('folds the patches of one edit session into one revision, until ten minutes pass', async () => {
     const s = await addSetup(h, 'fold');
     const session = randomUUID();
-    const revisions = () => h.rows<{ rev: number }>('SELECT rev FROM setup_revisions WHERE setup_id = $1 ORDER BY rev', [s.id]);
+    const revisions = () =>
+      h.rows<{ rev: number }>('SELECT rev FROM setup_revisions WHERE setup_id = $1 ORDER BY rev', [
+        s.id,
+      ]);
     await patch(s.id, 1, { notes: 'a', session });
     await patch(s.id, 2, { notes: 'ab', session });
     expect(await revisions()).toEqual([{ rev: 1 }, { rev: 3 }]);
@@ -74,10 +88,20 @@ describe('PL-24 setups', () => {
   it('clones under another name, planned, and remembers the original', async () => {
     const s = await addSetup(h, 'original');
     await patch(s.id, 1, { state: 'live', notes: 'kept' });
-    const r = await h.api.post(`/api/setups/${s.id}/clone`).send({ id: randomUUID(), name: 'copy' });
-    expect(r.body).toMatchObject({ name: 'copy', state: 'planned', notes: 'kept', slots: s.slots, clonedFrom: s.id });
+    const r = await h.api
+      .post(`/api/setups/${s.id}/clone`)
+      .send({ id: randomUUID(), name: 'copy' });
+    expect(r.body).toMatchObject({
+      name: 'copy',
+      state: 'planned',
+      notes: 'kept',
+      slots: s.slots,
+      clonedFrom: s.id,
+    });
     const record = (await h.api.get(`/api/setups/${r.body.id}/record`)).body.items;
-    expect(record).toEqual([expect.objectContaining({ kind: 'cloned', body: { from: 'original' } })]);
+    expect(record).toEqual([
+      expect.objectContaining({ kind: 'cloned', body: { from: 'original' } }),
+    ]);
   });
 
   it('CO-01 the record tells changes of parts and state, newest first', async () => {
@@ -85,7 +109,10 @@ describe('PL-24 setups', () => {
     const other = await addPart(h, 'dock', { model: 'D told 2' });
     h.clock.now = new Date(h.clock.now.getTime() + 60_000);
     await patch(s.id, 1, { slots: { dock: other.id }, state: 'building', session: randomUUID() });
-    const items = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as { kind: string; body: object }[];
+    const items = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as {
+      kind: string;
+      body: object;
+    }[];
     expect(items.map((e) => e.kind).sort()).toEqual(['created', 'parts', 'state']);
     expect(items.find((e) => e.kind === 'parts')?.body).toEqual({
       changes: [{ slot: 'dock', from: 'Alder D told', to: 'Alder D told 2' }],
@@ -98,8 +125,11 @@ describe('PL-24 setups', () => {
     const before = (await h.api.get('/api/setups/summary')).body.n as number;
     await patch(s.id, 1, { state: 'retired' });
     expect((await h.api.get('/api/setups/summary')).body.n).toBe(before - 1);
-    const find = async (q: string) => ((await h.api.get(`/api/setups?q=retire me${q}`)).body.items as unknown[]).length;
-    expect([await find(''), await find('&retired=true'), await find('&state=retired')]).toEqual([0, 1, 1]);
+    const find = async (q: string) =>
+      ((await h.api.get(`/api/setups?q=retire me${q}`)).body.items as unknown[]).length;
+    expect([await find(''), await find('&retired=true'), await find('&state=retired')]).toEqual([
+      0, 1, 1,
+    ]);
   });
 
   it('an id that is none and an id nobody has', async () => {

@@ -22,7 +22,12 @@ export interface Client {
 }
 
 /** Watch a stream as a browser does: lines to events, ids kept, comments counted. */
-export async function watch(url: string, topics: readonly string[], after = '', lastId = ''): Promise<Client> {
+export async function watch(
+  url: string,
+  topics: readonly string[],
+  after = '',
+  lastId = '',
+): Promise<Client> {
   const stop = new AbortController();
   const query = `topics=${topics.join(',')}${after ? `&after=${after}` : ''}`;
   const headers: Record<string, string> = lastId ? { 'last-event-id': lastId } : {};
@@ -77,5 +82,7 @@ export async function watch(url: string, topics: readonly string[], after = '', 
 
 /** Numbers of one bench's events as they came. */
 export function seqs(events: readonly StreamEvent[], bench: string): number[] {
-  return events.flatMap((e) => (e.kind === 'bench' && e.topic === `bench/${bench}` ? [e.event.seq] : []));
+  return events.flatMap((e) =>
+    e.kind === 'bench' && e.topic === `bench/${bench}` ? [e.event.seq] : [],
+  );
 }

@@ -15,7 +15,12 @@ let h: Harness;
 beforeAll(async () => {
   h = await start();
   await h.db.transaction((t) =>
-    loadBundle(h.db, demoBundle(), { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(() => undefined),
+    loadBundle(
+      h.db,
+      demoBundle(),
+      { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now },
+      t,
+    ).then(() => undefined),
   );
 });
 afterAll(() => h.close());
@@ -24,7 +29,14 @@ const claims = async () => (await h.api.get('/api/claims')).body.items as ClaimE
 const state = (over: object) =>
   h.api
     .post('/api/claims')
-    .send({ id: randomUUID(), words: 'A 40 Gb/s link costs 20 %', measure: 'lost', lo: 15, hi: 25, ...over });
+    .send({
+      id: randomUUID(),
+      words: 'A 40 Gb/s link costs 20 %',
+      measure: 'lost',
+      lo: 15,
+      hi: 25,
+      ...over,
+    });
 /** A claim that is stated, as it was judged. */
 const judged = async (over: { words?: string } & Record<string, unknown>) => {
   const r = await state(over);
@@ -32,7 +44,8 @@ const judged = async (over: { words?: string } & Record<string, unknown>) => {
   const words = over.words ?? 'A 40 Gb/s link costs 20 %';
   return (r.body.items as ClaimEntry[]).find((c) => c.words === words) as ClaimEntry;
 };
-const setupNamed = async (q: string) => ((await h.api.get(`/api/setups?q=${q}`)).body as Page<Setup>).items[0] as Setup;
+const setupNamed = async (q: string) =>
+  ((await h.api.get(`/api/setups?q=${q}`)).body as Page<Setup>).items[0] as Setup;
 
 describe('CO-06 claims', () => {
   it('are held against every measurement there is, with counts, interval and exceptions', async () => {
@@ -48,7 +61,9 @@ describe('CO-06 claims', () => {
 
   it('about the share of setups that work count one a unit, hearsay left out', async () => {
     const c = await judged({ words: 'Nine of ten work', measure: 'works', lo: 90, hi: null });
-    const [n] = await h.rows<{ n: number }>('SELECT count(*)::int AS n FROM log_units WHERE NOT told');
+    const [n] = await h.rows<{ n: number }>(
+      'SELECT count(*)::int AS n FROM log_units WHERE NOT told',
+    );
     expect(c.judged.n).toBe(n?.n);
     expect(c.judged.state).toBe('fails');
     const none = await judged({
@@ -116,8 +131,13 @@ describe('CO-10 the register of titles', () => {
   it('needs something to say, of a title that is known', async () => {
     const title = (await register()).titles[0] as { id: string };
     const base = { id: randomUUID(), titleId: title.id, standard: 'any', on: '2026-11-02' };
-    expect((await h.api.post('/api/register').send({ ...base, says: [] })).body.errors[0].path).toBe('says');
-    expect((await h.api.post('/api/register').send({ ...base, titleId: randomUUID(), says: ['worth'] })).status).toBe(404);
+    expect(
+      (await h.api.post('/api/register').send({ ...base, says: [] })).body.errors[0].path,
+    ).toBe('says');
+    expect(
+      (await h.api.post('/api/register').send({ ...base, titleId: randomUUID(), says: ['worth'] }))
+        .status,
+    ).toBe(404);
   });
 
   it('claims and statements travel in the whole export and come back equal', async () => {
@@ -127,7 +147,9 @@ describe('CO-10 the register of titles', () => {
     await h.close();
     h = await start();
     await h.db.transaction((t) =>
-      loadBundle(h.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(() => undefined),
+      loadBundle(h.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(
+        () => undefined,
+      ),
     );
     const again = (await h.api.get('/api/bundle')).body as Bundle;
     expect([again.claims, again.titleNotes]).toEqual([whole.claims, whole.titleNotes]);
@@ -167,7 +189,8 @@ describe('CO-04 the grid', () => {
     const narrow = await grid(`?scope=all&third=${any.thirds[0]?.id ?? ''}`);
     const sum = (g: GridAnswer) => g.seen.reduce((n, s) => n + s[2], 0);
     expect(sum(narrow)).toBeLessThan(sum(any));
-    for (const axes of ['host-card', 'dock-card']) expect((await grid(`?axes=${axes}`)).third).not.toBeNull();
+    for (const axes of ['host-card', 'dock-card'])
+      expect((await grid(`?axes=${axes}`)).third).not.toBeNull();
     expect((await h.api.get('/api/grid?axes=card-dock')).status).toBe(400);
   });
 
@@ -187,11 +210,25 @@ describe('CO-04 the grid', () => {
     for (const driver of Array.from({ length: 40 }, (_, i) => `x${i}`))
       await h.api
         .post(`/api/setups/${s.id}/outcomes`)
-        .send({ id: randomUUID(), outcome: 'fails', happenedOn: '2026-11-18', versions: { driver } });
+        .send({
+          id: randomUUID(),
+          outcome: 'fails',
+          happenedOn: '2026-11-18',
+          versions: { driver },
+        });
     const after = await grid('?scope=all');
     const hit = after.seen.filter(([r, c, n, worked, told, newest]) => {
-      const parts = { host: after.rows[r]?.spec as HostSpec, dock: after.cols[c]?.spec as DockSpec, card: null };
-      return cellContradicts(predictCell(parts, after.grounds as unknown as CellGrounds), { n, worked, told, newest });
+      const parts = {
+        host: after.rows[r]?.spec as HostSpec,
+        dock: after.cols[c]?.spec as DockSpec,
+        card: null,
+      };
+      return cellContradicts(predictCell(parts, after.grounds as unknown as CellGrounds), {
+        n,
+        worked,
+        told,
+        newest,
+      });
     });
     expect(hit.length).toBeGreaterThan(0);
   });
@@ -201,7 +238,15 @@ describe('CO-11 hours in use', () => {
   const use = (id: string, over: object) =>
     h.api
       .post(`/api/setups/${id}/used`)
-      .send({ id: randomUUID(), from: '2026-11-01', until: '2026-11-07', hours: 40, drops: 1, freezes: 0, ...over });
+      .send({
+        id: randomUUID(),
+        from: '2026-11-01',
+        until: '2026-11-07',
+        hours: 40,
+        drops: 1,
+        freezes: 0,
+        ...over,
+      });
   const rows = async () => (await h.api.get('/api/used')).body.items as UsedRow[];
 
   it('are added up by setup; what is taken back no longer counts', async () => {
@@ -211,7 +256,9 @@ describe('CO-11 hours in use', () => {
     expect((await use(s.id, { id })).status).toBe(201);
     expect((await use(s.id, { hours: 20, drops: 0, freezes: 2 })).status).toBe(201);
     expect((await rows()).find((r) => r.setupId === s.id)?.hours).toBe(before + 60);
-    await h.api.post(`/api/setups/${s.id}/struck`).send({ id: randomUUID(), corrects: id, reason: 'wrong setup' });
+    await h.api
+      .post(`/api/setups/${s.id}/struck`)
+      .send({ id: randomUUID(), corrects: id, reason: 'wrong setup' });
     expect((await rows()).find((r) => r.setupId === s.id)?.hours).toBe(before + 20);
   });
 
@@ -238,22 +285,33 @@ describe('CO-08 pins and BU-07 orders of the log', () => {
       .set('If-Match', `"${s.rev + 1}"`)
       .send({ pins: [...pins, ...pins] });
     expect(twice.status).toBe(422);
-    const record = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as { kind: string; body: object }[];
-    expect(JSON.stringify(record.filter((e) => e.kind === 'parts').slice(0, 3))).toContain('card driver 41.2');
+    const record = (await h.api.get(`/api/setups/${s.id}/record`)).body.items as {
+      kind: string;
+      body: object;
+    }[];
+    expect(JSON.stringify(record.filter((e) => e.kind === 'parts').slice(0, 3))).toContain(
+      'card driver 41.2',
+    );
   });
 
   it('an order noted with an entry of another workshop counts among the tries of this host and port', async () => {
     const s = await setupNamed('Dome');
     const tried = async () =>
-      (await h.api.get(`/api/setups/${s.id}/bring-up`)).body.tried as { setupId: string | null; order: string }[];
+      (await h.api.get(`/api/setups/${s.id}/bring-up`)).body.tried as {
+        setupId: string | null;
+        order: string;
+      }[];
     const before = await tried();
     const file = JSON.parse(
-      String((await h.api.get('/api/log/share.json?host=L-13').buffer(true).responseType('text')).body),
+      String(
+        (await h.api.get('/api/log/share.json?host=L-13').buffer(true).responseType('text')).body,
+      ),
     ) as Bundle;
     const like = file.outcomes.find((o) =>
       JSON.stringify(file.chains[o.chain as number]).includes('"usb4-40"'),
     ) as Bundle['outcomes'][number];
-    const chain = (await h.api.post('/api/evaluate').send({ setupId: s.id })).body.chain as Bundle['chains'][number];
+    const chain = (await h.api.post('/api/evaluate').send({ setupId: s.id })).body
+      .chain as Bundle['chains'][number];
     file.chains = [chain];
     file.outcomes = [
       {
@@ -272,11 +330,16 @@ describe('CO-08 pins and BU-07 orders of the log', () => {
       .set('content-type', 'application/json')
       .send(JSON.stringify(file));
     let job = r.body as { id: string; state: string; message: string };
-    while (job.state === 'running') job = (await h.api.get(`/api/jobs/${job.id}`)).body as typeof job;
+    while (job.state === 'running')
+      job = (await h.api.get(`/api/jobs/${job.id}`)).body as typeof job;
     expect([job.state, job.message]).toEqual(['done', '']);
     const after = await tried();
     expect(after).toHaveLength(before.length + 1);
-    expect(after.filter((t) => t.setupId === null)).toHaveLength(before.filter((t) => t.setupId === null).length + 1);
-    expect(after.filter((t) => t.setupId === null).every((t) => t.order === 'dock-first')).toBe(true);
+    expect(after.filter((t) => t.setupId === null)).toHaveLength(
+      before.filter((t) => t.setupId === null).length + 1,
+    );
+    expect(after.filter((t) => t.setupId === null).every((t) => t.order === 'dock-first')).toBe(
+      true,
+    );
   });
 });

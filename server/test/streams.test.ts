@@ -32,7 +32,8 @@ async function lay(speed = 0): Promise<string> {
   await h.api.post('/api/benches').send({ id, name: 'Table', seed: 4, speed, setupId });
   return id;
 }
-const act = (id: string, a: Act) => h.api.post(`/api/benches/${id}/acts`).send({ id: randomUUID(), act: a });
+const act = (id: string, a: Act) =>
+  h.api.post(`/api/benches/${id}/acts`).send({ id: randomUUID(), act: a });
 async function see(...args: Parameters<typeof watch>): Promise<Client> {
   const c = await watch(...args);
   open.push(c);
@@ -53,7 +54,11 @@ describe('BE-04 streams', () => {
     const c = await see(url, [`bench/${id}`]);
     for (const a of START.slice(1)) await act(id, a);
     // Nobody asks for the bench any more: the server that streams it moves it on.
-    await c.until((e) => e.some((x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'awaiting'));
+    await c.until((e) =>
+      e.some(
+        (x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'awaiting',
+      ),
+    );
     const got = seqs(c.events, id);
     expect(got).toEqual(whole(got.length));
   });
@@ -66,9 +71,16 @@ describe('BE-04 streams', () => {
     first.close();
     const seen = Number(first.lastId.split('=')[1]);
     await act(id, { act: 'host', to: 'off' });
-    const by = [await see(url, [`bench/${id}`], '', first.lastId), await see(url, [`bench/${id}`], first.lastId)];
+    const by = [
+      await see(url, [`bench/${id}`], '', first.lastId),
+      await see(url, [`bench/${id}`], first.lastId),
+    ];
     for (const c of by) {
-      await c.until((e) => e.some((x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'host-off'));
+      await c.until((e) =>
+        e.some(
+          (x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'host-off',
+        ),
+      );
       expect(seqs(c.events, id)[0]).toBe(seen + 1);
     }
   });
@@ -96,9 +108,14 @@ describe('BE-04 streams', () => {
   });
 
   it('a job says how it goes, to its end', async () => {
-    const rows = Array.from({ length: 3000 }, (_, i) => `Alder,K-${i},usb-c,passive,700`).join('\n');
+    const rows = Array.from({ length: 3000 }, (_, i) => `Alder,K-${i},usb-c,passive,700`).join(
+      '\n',
+    );
     const csv = `maker,model,connector,construction,lengthMm\n${rows}\n`;
-    const r = await h.api.post('/api/imports?kind=cable&mode=try').set('content-type', 'text/csv').send(csv);
+    const r = await h.api
+      .post('/api/imports?kind=cable&mode=try')
+      .set('content-type', 'text/csv')
+      .send(csv);
     const { id } = r.body as Job;
     const c = await see(url, [`job/${id}`]);
     await c.until((e) => e.some((x) => x.kind === 'job' && x.job.state === 'done'));
@@ -143,14 +160,23 @@ describe('BE-04 streams', () => {
 describe('BE-04 two servers on one database', () => {
   it('an act on one is watched on the other, and both move the same bench on', async () => {
     const services = { db: h.db, now: () => h.clock.now };
-    const b = new Streams(services, inject('adminUrl').replace(/\/postgres$/, `/${h.db.config.database}`));
-    const second = await listen(createApp({ ...services, streams: b }, { webDir: null, logger: pino({ level: 'silent' }) }));
+    const b = new Streams(
+      services,
+      inject('adminUrl').replace(/\/postgres$/, `/${h.db.config.database}`),
+    );
+    const second = await listen(
+      createApp({ ...services, streams: b }, { webDir: null, logger: pino({ level: 'silent' }) }),
+    );
     const id = await lay(100);
     const here = await see(url, [`bench/${id}`]);
     const there = await see(second.url, [`bench/${id}`]);
     for (const a of START) await act(id, a);
     for (const c of [here, there])
-      await c.until((e) => e.some((x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'awaiting'));
+      await c.until((e) =>
+        e.some(
+          (x) => x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'awaiting',
+        ),
+      );
     expect(there.events).toEqual(here.events);
     await b.close();
     second.server.close();
@@ -159,7 +185,9 @@ describe('BE-04 two servers on one database', () => {
   it('many acts at once through both: no number twice, none left out, every act there', async () => {
     const id = await lay();
     const c = await see(url, [`bench/${id}`]);
-    await Promise.all(Array.from({ length: 40 }, (_, i) => act(id, { act: 'mains', on: i % 2 === 0 })));
+    await Promise.all(
+      Array.from({ length: 40 }, (_, i) => act(id, { act: 'mains', on: i % 2 === 0 })),
+    );
     const { seq } = (await h.api.get(`/api/benches/${id}`)).body as Bench;
     await c.until((e) => seqs(e, id).length >= seq);
     expect(seqs(c.events, id)).toEqual(whole(seq));
@@ -170,12 +198,24 @@ describe('BE-04 two servers on one database', () => {
 describe('BE-04 many benches to many clients', () => {
   it('50 benches stream to 50 clients, and nobody loses an event', async () => {
     const ids = await Promise.all(Array.from({ length: 50 }, () => lay(100)));
-    const clients = await Promise.all(ids.map((id, i) => see(url, [`bench/${id}`, `bench/${ids[(i + 1) % 50] ?? id}`])));
+    const clients = await Promise.all(
+      ids.map((id, i) => see(url, [`bench/${id}`, `bench/${ids[(i + 1) % 50] ?? id}`])),
+    );
     for (const a of START) await Promise.all(ids.map((id) => act(id, a)));
     await Promise.all(ids.map((id) => act(id, { act: 'approve', how: 'always' })));
     const bound = (e: Client['events'], id: string) =>
-      e.some((x) => x.topic === `bench/${id}` && x.kind === 'bench' && x.event.kind === 'line' && x.event.body.code === 'bound');
-    await Promise.all(clients.map((c, i) => c.until((e) => bound(e, ids[i] ?? '') && bound(e, ids[(i + 1) % 50] ?? ''))));
+      e.some(
+        (x) =>
+          x.topic === `bench/${id}` &&
+          x.kind === 'bench' &&
+          x.event.kind === 'line' &&
+          x.event.body.code === 'bound',
+      );
+    await Promise.all(
+      clients.map((c, i) =>
+        c.until((e) => bound(e, ids[i] ?? '') && bound(e, ids[(i + 1) % 50] ?? '')),
+      ),
+    );
     for (const [i, c] of clients.entries())
       for (const id of [ids[i] ?? '', ids[(i + 1) % 50] ?? '']) {
         const got = seqs(c.events, id);

@@ -30,9 +30,19 @@ describe('TR-01, TR-04 a search on a setup', () => {
   it('begins from a failed step with what readings answered, and every note stands in the record', async () => {
     const setup = await addSetup(h, 'Searched');
     const answers = [{ id: randomUUID(), test: 'router-speed', says: 'yes' }];
-    const id = await begun(setup, ['low-copy', 'router-slow'], { from: { kind: 'step', what: 'copy-down' }, answers });
+    const id = await begun(setup, ['low-copy', 'router-slow'], {
+      from: { kind: 'step', what: 'copy-down' },
+      answers,
+    });
     expect(
-      (await note(setup, id, { what: 'test', test: 'short-cable', says: 'yes', words: 'the one from the box' })).status,
+      (
+        await note(setup, id, {
+          what: 'test',
+          test: 'short-cable',
+          says: 'yes',
+          words: 'the one from the box',
+        })
+      ).status,
     ).toBe(201);
     const [t] = await read(setup);
     expect(t).toMatchObject({ id, from: { kind: 'step', what: 'copy-down' }, said: null });
@@ -41,7 +51,9 @@ describe('TR-01, TR-04 a search on a setup', () => {
       { what: 'test', test: 'router-speed', says: 'yes', by: 'reading' },
       { what: 'test', test: 'short-cable', says: 'yes', by: 'hand', words: 'the one from the box' },
     ]);
-    const { items } = (await h.api.get(`/api/setups/${setup.id}/record`)).body as { items: SetupEvent[] };
+    const { items } = (await h.api.get(`/api/setups/${setup.id}/record`)).body as {
+      items: SetupEvent[];
+    };
     expect(items.filter((e) => e.kind === 'trouble')).toHaveLength(3);
   });
 
@@ -54,19 +66,26 @@ describe('TR-01, TR-04 a search on a setup', () => {
     expect(says((await read(setup))[0])).toEqual(['seen', 'test']);
     const second = await h.api.post(path(setup)).send({ id: randomUUID(), symptoms: ['heat'] });
     expect(second.status).toBe(422);
-    expect((await h.api.post(path(setup)).send({ id: randomUUID(), symptoms: ['no-lamp'] })).status).toBe(409);
+    expect(
+      (await h.api.post(path(setup)).send({ id: randomUUID(), symptoms: ['no-lamp'] })).status,
+    ).toBe(409);
   });
 
   it('the last note is taken back, both stay on record; the beginning cannot be', async () => {
     const setup = await addSetup(h, 'Undone');
     const id = await begun(setup);
     await note(setup, id, { what: 'test', test: 'reseat', says: 'no' });
-    expect((await h.api.post(path(setup, `/${id}/undo`)).send({ id: randomUUID() })).status).toBe(201);
+    expect((await h.api.post(path(setup, `/${id}/undo`)).send({ id: randomUUID() })).status).toBe(
+      201,
+    );
     expect(says((await read(setup))[0])).toEqual(['seen']);
-    expect((await h.api.post(path(setup, `/${id}/undo`)).send({ id: randomUUID() })).status).toBe(409);
-    const rows = await h.rows<{ n: number }>("SELECT count(*)::int AS n FROM events WHERE setup_id = $1 AND kind = 'trouble'", [
-      setup.id,
-    ]);
+    expect((await h.api.post(path(setup, `/${id}/undo`)).send({ id: randomUUID() })).status).toBe(
+      409,
+    );
+    const rows = await h.rows<{ n: number }>(
+      "SELECT count(*)::int AS n FROM events WHERE setup_id = $1 AND kind = 'trouble'",
+      [setup.id],
+    );
     expect(rows[0]?.n).toBe(2);
   });
 
@@ -75,12 +94,24 @@ describe('TR-01, TR-04 a search on a setup', () => {
     const id = await begun(setup);
     await note(setup, id, { what: 'fix', cause: 'cable-class', result: 'solved' });
     const entry = randomUUID();
-    const closed = { what: 'closed', outcome: 'solved', cause: 'cable-class', words: 'short cable stays' };
+    const closed = {
+      what: 'closed',
+      outcome: 'solved',
+      cause: 'cable-class',
+      words: 'short cable stays',
+    };
     const r = await note(setup, id, closed, { log: { id: entry, outcome: 'works' } });
     expect([r.status, r.body.errors]).toEqual([201, undefined]);
-    const { items } = (await h.api.get(`/api/outcomes?setupId=${setup.id}`)).body as { items: OutcomeEntry[] };
+    const { items } = (await h.api.get(`/api/outcomes?setupId=${setup.id}`)).body as {
+      items: OutcomeEntry[];
+    };
     expect(items).toMatchObject([
-      { id: entry, outcome: 'works', symptoms: ['the copy rate is low'], fixes: ['the cable is too long or of a low class'] },
+      {
+        id: entry,
+        outcome: 'works',
+        symptoms: ['the copy rate is low'],
+        fixes: ['the cable is too long or of a low class'],
+      },
     ]);
     expect((await note(setup, id, { what: 'seen', symptoms: [] })).status).toBe(409);
     expect((await note(setup, randomUUID(), { what: 'seen', symptoms: [] })).status).toBe(404);
@@ -102,7 +133,10 @@ describe('TR-01, TR-04 a search on a setup', () => {
     [{ symptoms: [] }, 'symptoms'],
     [{ symptoms: ['slow'] }, 'symptoms/0'],
     [{ symptoms: ['low-copy'], from: { kind: 'dream' } }, 'from/kind'],
-    [{ symptoms: ['low-copy'], answers: [{ id: randomUUID(), test: 'flash', says: 'yes' }] }, 'answers/0/test'],
+    [
+      { symptoms: ['low-copy'], answers: [{ id: randomUUID(), test: 'flash', says: 'yes' }] },
+      'answers/0/test',
+    ],
     [{ symptoms: ['low-copy'], happenedAt: '2030-01-01T00:00:00Z' }, 'happenedAt'],
   ])('a bad beginning %j names its place and stores nothing', async (body, place) => {
     const setup = await addSetup(h, `Bad ${randomUUID()}`);
@@ -148,13 +182,17 @@ describe('TR-05 what moves the figures', () => {
   });
 
   it('a figure is set with its reason, under the revision shown, and put back', async () => {
-    const put = (body: object, rev = 0) => h.api.put('/api/faults/figures').set('If-Match', `"${rev}"`).send(body);
+    const put = (body: object, rev = 0) =>
+      h.api.put('/api/faults/figures').set('If-Match', `"${rev}"`).send(body);
     const key = 'symptom/low-copy/cable-class';
-    const set = (await put({ key, value: 0.6, reason: 'half of ours were fine' })).body as TablesRead;
+    const set = (await put({ key, value: 0.6, reason: 'half of ours were fine' }))
+      .body as TablesRead;
     expect(set.figures).toEqual([{ key, value: 0.6, reason: 'half of ours were fine', rev: 1 }]);
     expect((await put({ key, value: 0.5, reason: 'again' })).status).toBe(412);
     expect(((await put({ key, value: null }, 1)).body as TablesRead).figures).toEqual([]);
-    expect(((await put({ key, value: 0.7, reason: 'back' }, 2)).body as TablesRead).figures).toHaveLength(1);
+    expect(
+      ((await put({ key, value: 0.7, reason: 'back' }, 2)).body as TablesRead).figures,
+    ).toHaveLength(1);
   });
 
   it.each([
@@ -165,7 +203,10 @@ describe('TR-05 what moves the figures', () => {
     ['test/reseat/any', 0, 'value'],
     ['cause/heat', 101, 'value'],
   ])('the figure %s = %s is refused at %s', async (key, value, place) => {
-    const r = await h.api.put('/api/faults/figures').set('If-Match', '"0"').send({ key, value, reason: 'x' });
+    const r = await h.api
+      .put('/api/faults/figures')
+      .set('If-Match', '"0"')
+      .send({ key, value, reason: 'x' });
     expect([r.status, r.body.errors?.[0]?.path]).toEqual([422, place]);
   });
 
@@ -178,15 +219,22 @@ describe('TR-05 what moves the figures', () => {
       figures: unknown[];
       events: { kind: string; body: { trouble?: string } }[];
     };
-    expect(bundle.figures).toEqual(here.figures.map(({ key, value, reason }) => ({ key, value, reason })));
+    expect(bundle.figures).toEqual(
+      here.figures.map(({ key, value, reason }) => ({ key, value, reason })),
+    );
     const again = await h.api.post('/api/bundle').send(bundle);
     expect([again.status, again.body.stored]).toEqual([200, {}]);
-    const bad = await h.api.post('/api/bundle').send({ ...bundle, figures: [{ key: 'cause/nobody', value: 1, reason: '' }] });
+    const bad = await h.api
+      .post('/api/bundle')
+      .send({ ...bundle, figures: [{ key: 'cause/nobody', value: 1, reason: '' }] });
     expect([bad.status, bad.body.errors?.[0]?.path]).toEqual([422, 'figures/0/key']);
     // Read in where nothing is: the same searches, the same counts.
     await h.rows('TRUNCATE setups, parts, settings CASCADE');
     expect((await tables()).cases).toBe(0);
     expect((await h.api.post('/api/bundle').send(bundle)).status).toBe(200);
-    expect(await tables()).toEqual({ ...here, figures: here.figures.map((f) => ({ ...f, rev: 1 })) });
+    expect(await tables()).toEqual({
+      ...here,
+      figures: here.figures.map((f) => ({ ...f, rev: 1 })),
+    });
   });
 });

@@ -20,7 +20,11 @@ export interface MadeDevice {
   readonly revision?: number;
   readonly port?: MadePort;
   readonly link?: MadeLink;
-  readonly bus?: { readonly primary: number; readonly secondary: number; readonly subordinate: number };
+  readonly bus?: {
+    readonly primary: number;
+    readonly secondary: number;
+    readonly subordinate: number;
+  };
   readonly hotplug?: boolean;
   /** Bits of the corrected error status that are set. */
   readonly correctedBits?: readonly number[];
@@ -36,8 +40,20 @@ export interface MadeDevice {
   readonly gone?: boolean;
 }
 
-const SPEED_CODE: Readonly<Record<string, number>> = { '2.5': 1, '5': 2, '8': 3, '16': 4, '32': 5, '64': 6 };
-const PORT_CODE: Readonly<Record<MadePort, number>> = { endpoint: 0, root: 4, upstream: 5, downstream: 6 };
+const SPEED_CODE: Readonly<Record<string, number>> = {
+  '2.5': 1,
+  '5': 2,
+  '8': 3,
+  '16': 4,
+  '32': 5,
+  '64': 6,
+};
+const PORT_CODE: Readonly<Record<MadePort, number>> = {
+  endpoint: 0,
+  root: 4,
+  upstream: 5,
+  downstream: 6,
+};
 
 function code(gts: number): number {
   return SPEED_CODE[String(gts)] ?? 1;
@@ -86,11 +102,28 @@ function express(view: DataView, d: MadeDevice): void {
 function extended(view: DataView, d: MadeDevice): void {
   const chain: { id: number; version: number; size: number; write: (at: number) => void }[] = [];
   const bits = (d.correctedBits ?? []).reduce((a, b) => a | (1 << b), 0);
-  if (d.port) chain.push({ id: 0x0001, version: 2, size: 0x48, write: (at) => view.setUint32(at + 0x10, bits, true) });
+  if (d.port)
+    chain.push({
+      id: 0x0001,
+      version: 2,
+      size: 0x48,
+      write: (at) => view.setUint32(at + 0x10, bits, true),
+    });
   const { serial, window } = d;
   if (serial !== undefined)
-    chain.push({ id: 0x0003, version: 1, size: 0x10, write: (at) => view.setBigUint64(at + 4, serial, true) });
-  if (window) chain.push({ id: 0x0015, version: 1, size: 0x10, write: (at) => writeWindow(view, at, window) });
+    chain.push({
+      id: 0x0003,
+      version: 1,
+      size: 0x10,
+      write: (at) => view.setBigUint64(at + 4, serial, true),
+    });
+  if (window)
+    chain.push({
+      id: 0x0015,
+      version: 1,
+      size: 0x10,
+      write: (at) => writeWindow(view, at, window),
+    });
   let at = 0x100;
   chain.forEach((c, i) => {
     const next = i === chain.length - 1 ? 0 : at + c.size;

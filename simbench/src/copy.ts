@@ -21,7 +21,10 @@ export function readCopy(run: BenchRun, direction: 'down' | 'up', n: number): Co
   const share = 0.93 + 0.05 * w.noise('copy share');
   const rate = k.usable(state.traffic)[direction] * share;
   const one = (i: number) =>
-    rate * (1 + 0.01 * normal(w.noise(`copy ${direction} ${n} a`, i), w.noise(`copy ${direction} ${n} b`, i)));
+    rate *
+    (1 +
+      0.01 *
+        normal(w.noise(`copy ${direction} ${n} a`, i), w.noise(`copy ${direction} ${n} b`, i)));
   const all = Array.from({ length: REPEATS }, (_, i) => one(i)).sort((a, b) => a - b);
   const least = all[0] ?? 0;
   const middle = all[Math.floor(REPEATS / 2)] ?? 0;

@@ -9,16 +9,24 @@ const LENGTHS = new RuleBook({});
 /** A generation the path holds: what is promised for one piece, what its lengths allow for several. */
 function pathGen(p: Parts): number {
   const pieces = p.chain.path ?? [];
-  const promised = pieces.map(({ spec, key }) => settle(spec.pcieGen, isAdapter(spec) ? 5 : 4, p.noise, `gen ${key}`));
+  const promised = pieces.map(({ spec, key }) =>
+    settle(spec.pcieGen, isAdapter(spec) ? 5 : 4, p.noise, `gen ${key}`),
+  );
   const byLength = pieces.length > 1 ? directGen(pieces, (id) => LENGTHS.get(id)).gen.lo : 5;
   return Math.min(...promised, byLength, 5);
 }
 
 function pathLanes(p: Parts): number {
   const pieces = p.chain.path ?? [];
-  const plugs = pieces.flatMap(({ spec }) => (isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector]));
-  const room = [...plugs, ...(p.chain.dock ? [p.chain.dock.connector] : [])].map((c) => CONNECTOR_LANES[c] ?? 16);
-  const wired = pieces.map(({ spec, key }) => (isAdapter(spec) ? settle(spec.lanes, 4, p.noise, `lanes ${key}`) : 16));
+  const plugs = pieces.flatMap(({ spec }) =>
+    isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector],
+  );
+  const room = [...plugs, ...(p.chain.dock ? [p.chain.dock.connector] : [])].map(
+    (c) => CONNECTOR_LANES[c] ?? 16,
+  );
+  const wired = pieces.map(({ spec, key }) =>
+    isAdapter(spec) ? settle(spec.lanes, 4, p.noise, `lanes ${key}`) : 16,
+  );
   return Math.min(16, ...room, ...wired);
 }
 
@@ -40,7 +48,10 @@ export function directLink(p: Parts): Wiring {
   const slot = {
     // A path without margin shows errors first, and gives a generation up when it gets worse.
     gen: margin > 0.5 ? Math.max(1, gen - 1) : gen,
-    lanes: Math.max(1, trainedWidth(lanes / (lost > 0.6 ? 4 : lost > 0 ? 2 : 1) / (seat > 0 && seat < 0.7 ? 4 : 1))),
+    lanes: Math.max(
+      1,
+      trainedWidth(lanes / (lost > 0.6 ? 4 : lost > 0 ? 2 : 1) / (seat > 0 && seat < 0.7 ? 4 : 1)),
+    ),
   };
   const dead = (WITHOUT_PCIE as readonly string[]).includes(word(socket?.standard, 'pcie'));
   const rate = { down: spanRate(slot, 'down', 'direct'), up: spanRate(slot, 'up', 'direct') };

@@ -1,7 +1,18 @@
 import type { Act } from '@ruddy/core/bench';
 import { carriesTunnel } from '@ruddy/core/parts';
 import { bind, fall, freeze, goOn, rise, use } from './rise';
-import { bridgesUp, draw, dockLives, fault, later, reset, say, toStage, wiringOf, type World } from './world';
+import {
+  bridgesUp,
+  draw,
+  dockLives,
+  fault,
+  later,
+  reset,
+  say,
+  toStage,
+  wiringOf,
+  type World,
+} from './world';
 
 type Of<A extends Act['act']> = Extract<Act, { act: A }>;
 type Hands = { readonly [A in Act['act']]: (w: World, act: Of<A>) => void };
@@ -215,7 +226,12 @@ export const HANDS: Hands = {
     w.approval = how;
     say(w, how === 'none' ? 'approval-back' : 'approved', { how });
     const tunnel = wiringOf(w)?.kind === 'tunnel';
-    if (how === 'none' && tunnel && bridgesUp(w) && (w.security === 'user' || w.security === 'secure')) {
+    if (
+      how === 'none' &&
+      tunnel &&
+      bridgesUp(w) &&
+      (w.security === 'user' || w.security === 'secure')
+    ) {
       fall(w);
       rise(w);
     } else goOn(w);
@@ -258,7 +274,9 @@ export const HANDS: Hands = {
   fault: (w, { id, strength }) => {
     const before = dockLives(w);
     const stood = barrierOf(w);
-    const others = Object.fromEntries(Object.entries(w.faults).filter(([k]) => k !== id)) as World['faults'];
+    const others = Object.fromEntries(
+      Object.entries(w.faults).filter(([k]) => k !== id),
+    ) as World['faults'];
     w.faults = strength > 0 ? { ...others, [id]: strength } : others;
     say(w, strength > 0 ? 'fault-set' : 'fault-mended', { fault: id });
     // Nothing goes on over a link that can no longer be: hidden while it runs, it is like another cable or port in its place.

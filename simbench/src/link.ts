@@ -34,7 +34,12 @@ const TUNNEL_HEADER = 4;
 const REST = 0.98;
 
 /** Gb/s of payload that a raw rate carries, on a path of its kind, one way; through the tunnel itself each packet has a longer header. */
-export function carried(rawGbps: number, way: 'down' | 'up', path: 'tunnel' | 'direct', inTunnel = false): number {
+export function carried(
+  rawGbps: number,
+  way: 'down' | 'up',
+  path: 'tunnel' | 'direct',
+  inTunnel = false,
+): number {
   const payload = PAYLOAD[path];
   return (rawGbps * REST * payload) / (payload + HEADER[way] + (inTunnel ? TUNNEL_HEADER : 0));
 }

@@ -7,9 +7,15 @@ import type { Noise } from './noise';
 type Stated = number | { lo: number; hi: number } | null;
 
 /** A whole number for what may be open: the middle of nothing is what is usual, and a range is drawn from. */
-export function settle(value: Stated | undefined, usual: number, noise: Noise, what: string): number {
+export function settle(
+  value: Stated | undefined,
+  usual: number,
+  noise: Noise,
+  what: string,
+): number {
   if (typeof value === 'number') return value;
-  if (value && typeof value === 'object') return Math.round(value.lo + (value.hi - value.lo) * noise(`settle ${what}`));
+  if (value && typeof value === 'object')
+    return Math.round(value.lo + (value.hi - value.lo) * noise(`settle ${what}`));
   return usual;
 }
 
@@ -40,18 +46,28 @@ export function strength(p: Pick<Parts, 'faults'>, id: keyof FaultMap): number {
 /** The supply that feeds the card: a part of its own, or the dock's. */
 export function supplyOf(chain: Chain): { ratedW: number | null; own: boolean } {
   const part = chain.supplies.find((s) => s.feeds !== 'dock')?.spec ?? chain.supplies[0]?.spec;
-  const inside = chain.dock?.supply === 'inside' || chain.dock?.supply === 'brick' ? chain.dock.supplyW : null;
+  const inside =
+    chain.dock?.supply === 'inside' || chain.dock?.supply === 'brick' ? chain.dock.supplyW : null;
   const rated = part?.supplyW ?? inside;
-  return { ratedW: typeof rated === 'number' ? rated : (rated?.lo ?? null), own: part !== undefined };
+  return {
+    ratedW: typeof rated === 'number' ? rated : (rated?.lo ?? null),
+    own: part !== undefined,
+  };
 }
 
 /** Generation and lanes the card could do. */
 export function cardEnd({ chain, noise }: Parts): { gen: number; lanes: number } {
-  return { gen: settle(chain.card?.pcieGen, 4, noise, 'card gen'), lanes: settle(chain.card?.lanes, 16, noise, 'card lanes') };
+  return {
+    gen: settle(chain.card?.pcieGen, 4, noise, 'card gen'),
+    lanes: settle(chain.card?.lanes, 16, noise, 'card lanes'),
+  };
 }
 
 /** Generation and lanes of the slot of the dock; `usual` where nobody said. */
-export function slotEnd({ chain, noise }: Parts, usual: { gen: number; lanes: number }): { gen: number; lanes: number } {
+export function slotEnd(
+  { chain, noise }: Parts,
+  usual: { gen: number; lanes: number },
+): { gen: number; lanes: number } {
   return {
     gen: settle(chain.dock?.slotGen, usual.gen, noise, 'slot gen'),
     lanes: settle(chain.dock?.slotLanes, usual.lanes, noise, 'slot lanes'),

@@ -52,5 +52,12 @@ export function simulate(def: BenchDef, acts: readonly TimedAct[], ms: number): 
   }
   runTo(w, ms);
   const next = w.queue.find((q) => q.epoch === w.epochs[q.of]);
-  return { state: shown(w), chain: w.chain, faults: w.faults, log: w.log, nextMs: next?.at ?? null, world: w };
+  return {
+    state: shown(w),
+    chain: w.chain,
+    faults: w.faults,
+    log: w.log,
+    nextMs: next?.at ?? null,
+    world: w,
+  };
 }

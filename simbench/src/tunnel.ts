@@ -1,10 +1,19 @@
-import { compareVersions, isAdapter, pcieRawGbps, trainedWidth, tunnelOf, TUNNELS } from '@ruddy/core/chain';
+import {
+  compareVersions,
+  isAdapter,
+  pcieRawGbps,
+  trainedWidth,
+  tunnelOf,
+  TUNNELS,
+} from '@ruddy/core/chain';
 import type { CableSpec, PortStandard, TunnelStandard } from '@ruddy/core/parts';
 import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
 import { carried, spanRate, type Barrier, type Span, type Wiring } from './link';
 
 /** Gb/s of a lane as the kernel writes it, its lanes, and the generation of the router. From memory of the kernel's ABI. */
-const ROUTER: Readonly<Record<TunnelStandard, { lane: number; lanes: number; generation: number }>> = {
+const ROUTER: Readonly<
+  Record<TunnelStandard, { lane: number; lanes: number; generation: number }>
+> = {
   'thunderbolt-1': { lane: 10, lanes: 1, generation: 1 },
   'thunderbolt-2': { lane: 10, lanes: 2, generation: 2 },
   'thunderbolt-3': { lane: 20, lanes: 2, generation: 3 },
@@ -28,17 +37,26 @@ function cableLane(spec: CableSpec, passiveMm: number, p: Parts, key: string): n
   const marked = settle(spec.markedGbps, 40, p.noise, `mark ${key}`);
   if (marked < 5) return 0;
   const active =
-    word(spec.construction, settle(spec.lengthMm, 700, p.noise, `length ${key}`) > 1000 ? 'active' : 'passive') === 'active';
+    word(
+      spec.construction,
+      settle(spec.lengthMm, 700, p.noise, `length ${key}`) > 1000 ? 'active' : 'passive',
+    ) === 'active';
   const byMark = marked >= 80 ? 40 : marked >= 40 ? (active ? 20 : 40) : 10;
   if (active) return byMark;
-  const byLength = passiveMm <= 800 || (marked >= 80 && passiveMm <= 1000) ? 40 : passiveMm <= 2000 ? 10 : 0;
+  const byLength =
+    passiveMm <= 800 || (marked >= 80 && passiveMm <= 1000) ? 40 : passiveMm <= 2000 ? 10 : 0;
   return Math.min(byMark, byLength);
 }
 
 function pathLane(p: Parts): number {
-  const cables = (p.chain.path ?? []).flatMap(({ spec, key }) => (isAdapter(spec) ? [] : [{ spec, key }]));
-  const length = (c: { spec: CableSpec; key: string }) => settle(c.spec.lengthMm, 700, p.noise, `length ${c.key}`);
-  const passive = cables.filter((c) => word(c.spec.construction, length(c) > 1000 ? 'active' : 'passive') === 'passive');
+  const cables = (p.chain.path ?? []).flatMap(({ spec, key }) =>
+    isAdapter(spec) ? [] : [{ spec, key }],
+  );
+  const length = (c: { spec: CableSpec; key: string }) =>
+    settle(c.spec.lengthMm, 700, p.noise, `length ${c.key}`);
+  const passive = cables.filter(
+    (c) => word(c.spec.construction, length(c) > 1000 ? 'active' : 'passive') === 'passive',
+  );
   const mm = passive.reduce((sum, c) => sum + length(c), 0);
   return Math.min(40, ...cables.map((c) => cableLane(c.spec, mm, p, c.key)));
 }
@@ -48,11 +66,17 @@ function tooOld(p: Parts, a: TunnelStandard, b: TunnelStandard): boolean {
   const x = TUNNELS[a].era;
   const y = TUNNELS[b].era;
   if ((x === 'thunderbolt') === (y === 'thunderbolt')) return false;
-  const [newer, said] = x === 'thunderbolt' ? [b, p.chain.dock?.tb3Compat] : [a, p.socket?.tb3Compat];
+  const [newer, said] =
+    x === 'thunderbolt' ? [b, p.chain.dock?.tb3Compat] : [a, p.socket?.tb3Compat];
   return TUNNELS[newer].pcie !== 'required' && word(said, 'yes') === 'no';
 }
 
-function barrier(p: Parts, port: PortStandard, uplink: TunnelStandard, lane: number): Barrier | null {
+function barrier(
+  p: Parts,
+  port: PortStandard,
+  uplink: TunnelStandard,
+  lane: number,
+): Barrier | null {
   if (strength(p, 'plug-not-home') >= 0.7) return 'no-contact';
   const tunnel = tunnelOf(port);
   if (!tunnel || strength(p, 'look-alike-port') > 0) return 'no-tunnel';
@@ -67,7 +91,12 @@ function takes(p: Parts, traffic: boolean): { down: number; up: number } {
   for (const l of p.chain.loads) {
     const lead = word(l.ownLead, word(p.chain.dock?.ownLead, 'no'));
     if (l.kind === 'video')
-      sum.down += settle(word(l.allocates, 'no') === 'yes' ? l.pictureGbps : l.downGbps, 17.28, p.noise, 'video');
+      sum.down += settle(
+        word(l.allocates, 'no') === 'yes' ? l.pictureGbps : l.downGbps,
+        17.28,
+        p.noise,
+        'video',
+      );
     else if (traffic && lead === 'no') {
       sum.down += settle(l.downGbps, 2, p.noise, `${l.kind} down`);
       sum.up += settle(l.upGbps, 2, p.noise, `${l.kind} up`);
@@ -85,7 +114,8 @@ function capOf(p: Parts): number {
     dock.capGbps === null
       ? { a: 17.6, b: 22, c: Infinity, d: Infinity }[word(dock.controllerClass, 'c')]
       : settle(dock.capGbps, 26, p.noise, 'cap');
-  const early = dock.capFirmware !== '' && (compareVersions(installed.dockFirmware, dock.capFirmware) ?? 0) < 0;
+  const early =
+    dock.capFirmware !== '' && (compareVersions(installed.dockFirmware, dock.capFirmware) ?? 0) < 0;
   const stated = early ? settle(dock.capBeforeGbps, cap, p.noise, 'cap before') : cap;
   const fault = strength(p, 'dock-firmware-cap');
   return fault > 0 ? Math.min(stated, 17 - 5 * fault) : stated;
@@ -94,9 +124,13 @@ function capOf(p: Parts): number {
 /** A tunnel: the router link, the PCIe the standards put behind it, and the slot of the dock. */
 export function tunnelLink(p: Parts): Wiring {
   const { socket, chain, noise } = p;
-  const port = word<PortStandard>(socket?.standard, socket?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40');
+  const port = word<PortStandard>(
+    socket?.standard,
+    socket?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40',
+  );
   // An end that speaks no tunnel at all is held up by its barrier; what it would carry is then of no matter.
-  const tunnelled = (s: PortStandard): TunnelStandard => (s in ROUTER ? (s as TunnelStandard) : 'usb4-40');
+  const tunnelled = (s: PortStandard): TunnelStandard =>
+    s in ROUTER ? (s as TunnelStandard) : 'usb4-40';
   const near = tunnelled(port);
   const uplink = tunnelled(word<PortStandard>(chain.dock?.uplink, 'usb4-40'));
   const a = ROUTER[near];
@@ -113,18 +147,25 @@ export function tunnelLink(p: Parts): Wiring {
   const card = cardEnd(p);
   const slot: Span = {
     gen: clamp ? 1 : Math.min(slotPort.gen, card.gen),
-    lanes: trainedWidth(Math.max(1, Math.min(slotPort.lanes, card.lanes) / (seat > 0 ? (seat < 0.4 ? 2 : 4) : 1))),
+    lanes: trainedWidth(
+      Math.max(1, Math.min(slotPort.lanes, card.lanes) / (seat > 0 ? (seat < 0.4 ? 2 : 4) : 1)),
+    ),
   };
   const wired = {
     gen: settle(socket?.pcieGen, older ? 3 : 4, noise, 'host gen'),
     lanes: settle(socket?.lanes, 4, noise, 'host lanes'),
   };
   const separate = word(socket?.controller, 'built-in') === 'separate';
-  const hostNow = strength(p, 'two-lanes') > 0 ? { ...wired, lanes: Math.min(2, wired.lanes) } : wired;
-  const known = separate || (typeof socket?.pcieGen === 'number' && typeof socket.lanes === 'number');
+  const hostNow =
+    strength(p, 'two-lanes') > 0 ? { ...wired, lanes: Math.min(2, wired.lanes) } : wired;
+  const known =
+    separate || (typeof socket?.pcieGen === 'number' && typeof socket.lanes === 'number');
   const cap = capOf(p);
   // Class C is what Gen3 with four lanes gives, where the dock's own standard does not settle it.
-  const narrow = word(chain.dock?.controllerClass, 'c') === 'c' && chain.dock?.capGbps === null && !TUNNELS[uplink].behind;
+  const narrow =
+    word(chain.dock?.controllerClass, 'c') === 'c' &&
+    chain.dock?.capGbps === null &&
+    !TUNNELS[uplink].behind;
   // What the controllers put behind the tunnel holds generation and lanes of it down to the slot's.
   const gen = Math.min(slotPort.gen, narrow ? 3 : 5, ...behind.map((x) => x.gen));
   const inner = pcieRawGbps(gen, Math.min(slotPort.lanes, ...behind.map((x) => x.lanes)));
@@ -132,8 +173,15 @@ export function tunnelLink(p: Parts): Wiring {
     const t = takes(p, traffic);
     const way = (d: 'down' | 'up') => {
       const left = Math.max(0, transportOf(lane, lanes, older) - t[d]);
-      const tunnel = Math.min(carried(Math.min(left, inner), d, 'tunnel', true), d === 'down' ? cap : (cap * 152) / 156);
-      return Math.min(tunnel, spanRate(slot, d, 'tunnel'), known ? spanRate(hostNow, d, 'tunnel') : Infinity);
+      const tunnel = Math.min(
+        carried(Math.min(left, inner), d, 'tunnel', true),
+        d === 'down' ? cap : (cap * 152) / 156,
+      );
+      return Math.min(
+        tunnel,
+        spanRate(slot, d, 'tunnel'),
+        known ? spanRate(hostNow, d, 'tunnel') : Infinity,
+      );
     };
     return { down: way('down'), up: way('up') };
   };

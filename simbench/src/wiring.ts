@@ -8,7 +8,9 @@ import { tunnelLink } from './tunnel';
 function fits(p: Parts): boolean {
   const { socket, chain } = p;
   const known = { socket, path: chain.path && { pieces: chain.path }, dock: chain.dock };
-  const names = new Set(portFamilies(known).flatMap((f) => (f.name === '' ? [] : [f.name.toLowerCase()])));
+  const names = new Set(
+    portFamilies(known).flatMap((f) => (f.name === '' ? [] : [f.name.toLowerCase()])),
+  );
   return plugMismatch(known) === null && names.size < 2;
 }
 

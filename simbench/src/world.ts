@@ -1,4 +1,11 @@
-import type { BenchState, FaultMap, HostPower, LinkState, LogCode, LogLine } from '@ruddy/core/bench';
+import type {
+  BenchState,
+  FaultMap,
+  HostPower,
+  LinkState,
+  LogCode,
+  LogLine,
+} from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/chain';
 import { between, noiseOf, type Noise } from './noise';
 import { strength, supplyOf, word, type BenchDef, type Parts } from './parts';
@@ -124,7 +131,13 @@ export function draw(w: World, what: string, lo: number, hi: number): number {
 }
 
 /** Let something happen by itself, after a spread of time; void when the link, the host or the supply changes before. */
-export function later(w: World, what: Later, lo: number, hi: number, of: Queued['of'] = 'link'): void {
+export function later(
+  w: World,
+  what: Later,
+  lo: number,
+  hi: number,
+  of: Queued['of'] = 'link',
+): void {
   const at = w.ms + Math.round(draw(w, `time ${what}`, lo, hi));
   const i = w.queue.findIndex((q) => q.at > at);
   const item: Queued = { at, what, epoch: w.epochs[of], of };
@@ -150,7 +163,8 @@ export function dockLives(w: World): boolean {
   const { dock } = w.chain;
   if (w.brownOut) return false;
   if (!dock) return supplyOf(w.chain).own ? w.mains : w.host !== 'off';
-  if (word(dock.supply, 'inside') === 'none' && !supplyOf(w.chain).own) return w.host !== 'off' && w.dockOn;
+  if (word(dock.supply, 'inside') === 'none' && !supplyOf(w.chain).own)
+    return w.host !== 'off' && w.dockOn;
   return w.mains && w.dockOn && fault(w, 'dock-switch') === 0;
 }
 
@@ -181,7 +195,8 @@ const UP = new Set<LinkState>(['windows', 'bound', 'in-use', 'suspended']);
 const ROUTER = new Set<LinkState>(['router', 'awaiting', 'tunnel', 'training', ...UP]);
 export const cardReached = (w: World): boolean => UP.has(w.stage);
 export const routerUp = (w: World): boolean => ROUTER.has(w.stage) || w.ghost;
-export const bridgesUp = (w: World): boolean => routerUp(w) && w.stage !== 'router' && w.stage !== 'awaiting';
+export const bridgesUp = (w: World): boolean =>
+  routerUp(w) && w.stage !== 'router' && w.stage !== 'awaiting';
 
 /** Corrected errors so far. */
 export const corrected = (w: World): number => Math.floor(w.errors);
@@ -201,7 +216,9 @@ export function shown(w: World): BenchState {
   const k = wiringOf(w);
   const reached = k !== null && cardReached(w);
   const idle = w.stage === 'bound' && w.ms - w.since > 2000;
-  const span = reached ? { gen: idle || w.stage === 'suspended' ? 1 : k.slot.gen, lanes: k.slot.lanes } : null;
+  const span = reached
+    ? { gen: idle || w.stage === 'suspended' ? 1 : k.slot.gen, lanes: k.slot.lanes }
+    : null;
   return {
     ms: w.ms,
     host: w.host,
@@ -211,7 +228,8 @@ export function shown(w: World): BenchState {
     cardIn: w.cardIn,
     plugsIn: w.plugsIn,
     screenIn: w.screenIn,
-    picture: w.screenIn && (w.stage === 'bound' || w.stage === 'in-use') && fault(w, 'wrong-input') === 0,
+    picture:
+      w.screenIn && (w.stage === 'bound' || w.stage === 'in-use') && fault(w, 'wrong-input') === 0,
     plugged: w.plugged,
     driverIn: w.driverIn,
     approval: w.approval,
@@ -222,7 +240,8 @@ export function shown(w: World): BenchState {
     since: w.since,
     contact: w.contact,
     kind: k?.kind ?? null,
-    router: k?.router && routerUp(w) ? { laneGbps: k.router.laneGbps, lanes: k.router.lanes } : null,
+    router:
+      k?.router && routerUp(w) ? { laneGbps: k.router.laneGbps, lanes: k.router.lanes } : null,
     hostSpan: k?.host ? { ...k.host.now } : null,
     cardSpan: span,
     usable: reached ? k.usable(w.traffic) : null,

@@ -9,13 +9,22 @@ const on = fc.boolean();
 const act: fc.Arbitrary<Act> = fc.oneof(
   fc.record({ act: fc.constantFrom('mains', 'dock', 'load', 'traffic' as const), on }),
   fc.record({ act: fc.constantFrom('card', 'power-plugs', 'driver', 'screen' as const), in: on }),
-  fc.record({ act: fc.constant('host' as const), to: fc.constantFrom('on', 'off', 'asleep', 'awake' as const) }),
+  fc.record({
+    act: fc.constant('host' as const),
+    to: fc.constantFrom('on', 'off', 'asleep', 'awake' as const),
+  }),
   fc.constant({ act: 'plug' as const, socket: 'left' }),
   fc.constant({ act: 'plug' as const, socket: 'left' }),
   fc.constant({ act: 'unplug' as const }),
   fc.constant({ act: 'key' as const }),
-  fc.record({ act: fc.constant('approve' as const), how: fc.constantFrom('none', 'once', 'always' as const) }),
-  fc.record({ act: fc.constant('security' as const), level: fc.constantFrom('none', 'user', 'secure', 'nopcie' as const) }),
+  fc.record({
+    act: fc.constant('approve' as const),
+    how: fc.constantFrom('none', 'once', 'always' as const),
+  }),
+  fc.record({
+    act: fc.constant('security' as const),
+    level: fc.constantFrom('none', 'user', 'secure', 'nopcie' as const),
+  }),
   fc.record({
     act: fc.constant('fault' as const),
     id: fc.constantFrom(...FAULT_IDS),
@@ -24,9 +33,14 @@ const act: fc.Arbitrary<Act> = fc.oneof(
 );
 /** Hands in any order, from a second to two minutes apart; often on a bench that somebody brought up first. */
 const hands = fc
-  .tuple(fc.boolean(), fc.array(fc.tuple(fc.integer({ min: 1, max: 120_000 }), act), { maxLength: 30 }))
+  .tuple(
+    fc.boolean(),
+    fc.array(fc.tuple(fc.integer({ min: 1, max: 120_000 }), act), { maxLength: 30 }),
+  )
   .map(([up, list]): TimedAct[] => {
-    const first = up ? [...timed(ALL_OFF), { ms: 30_000, act: { act: 'approve', how: 'always' } as const }] : [];
+    const first = up
+      ? [...timed(ALL_OFF), { ms: 30_000, act: { act: 'approve', how: 'always' } as const }]
+      : [];
     let ms = up ? 45_000 : 0;
     return [...first, ...list.map(([gap, a]) => ({ ms: (ms += gap), act: a }))];
   });
@@ -37,15 +51,22 @@ const REACHED = new Set(['windows', 'bound', 'in-use', 'suspended']);
 describe('BE-01 whatever hands do, in any order', () => {
   it('the log is in order of time and only grows; every loss is counted once', () => {
     fc.assert(
-      fc.property(hands, fc.constantFrom(...names), fc.nat(1000), fc.nat(100), (acts, name, seed, part) => {
-        const def = { chain: CHAINS[name]!, seed };
-        const end = (acts[acts.length - 1]?.ms ?? 0) + 300_000;
-        const run = simulate(def, acts, end);
-        for (const [i, l] of run.log.entries()) expect(l.ms).toBeGreaterThanOrEqual(run.log[i - 1]?.ms ?? 0);
-        const early = simulate(def, acts, Math.floor((end * part) / 100));
-        expect(run.log.slice(0, early.log.length)).toEqual(early.log);
-        expect(run.state.downs).toBe(run.log.filter((l) => LOST.has(l.code)).length);
-      }),
+      fc.property(
+        hands,
+        fc.constantFrom(...names),
+        fc.nat(1000),
+        fc.nat(100),
+        (acts, name, seed, part) => {
+          const def = { chain: CHAINS[name]!, seed };
+          const end = (acts[acts.length - 1]?.ms ?? 0) + 300_000;
+          const run = simulate(def, acts, end);
+          for (const [i, l] of run.log.entries())
+            expect(l.ms).toBeGreaterThanOrEqual(run.log[i - 1]?.ms ?? 0);
+          const early = simulate(def, acts, Math.floor((end * part) / 100));
+          expect(run.log.slice(0, early.log.length)).toEqual(early.log);
+          expect(run.state.downs).toBe(run.log.filter((l) => LOST.has(l.code)).length);
+        },
+      ),
       { numRuns: 500 },
     );
   });
@@ -59,7 +80,9 @@ describe('BE-01 whatever hands do, in any order', () => {
         const { state } = run;
         expect(benchTree(run) === null).toBe(state.host !== 'on');
         expect(state.usable === null).toBe(!REACHED.has(state.stage));
-        expect(readCopy(run, 'down', 0) === null).toBe(state.stage !== 'bound' && state.stage !== 'in-use');
+        expect(readCopy(run, 'down', 0) === null).toBe(
+          state.stage !== 'bound' && state.stage !== 'in-use',
+        );
         if (state.picture) expect(['bound', 'in-use']).toContain(state.stage);
         if (state.host !== 'on') return;
         const m = measure(readByProbe(run), { kind: state.kind ?? 'tunnel' });
@@ -67,10 +90,16 @@ describe('BE-01 whatever hands do, in any order', () => {
         const there = m.card !== null && !m.card.gone;
         // A slot that trains already shows its card.
         if (state.stage !== 'training') expect(there).toBe(REACHED.has(state.stage));
-        if (there && state.stage !== 'training') expect(m.card?.driver !== null).toBe(state.stage !== 'windows');
+        if (there && state.stage !== 'training')
+          expect(m.card?.driver !== null).toBe(state.stage !== 'windows');
       }),
       // A direct link whose dock goes dark leaves a card that is gone.
-      { numRuns: 150, examples: [[[...timed(ALL_OFF), { ms: 45_000, act: { act: 'dock', on: false } }], 'oculink 4i', 1]] },
+      {
+        numRuns: 150,
+        examples: [
+          [[...timed(ALL_OFF), { ms: 45_000, act: { act: 'dock', on: false } }], 'oculink 4i', 1],
+        ],
+      },
     );
     // The property says something only if cards were met, gone ones too.
     expect([...met].sort()).toEqual(['absent', 'gone', 'there']);
@@ -79,7 +108,8 @@ describe('BE-01 whatever hands do, in any order', () => {
 
 describe('BE-01 single acts', () => {
   const def = { chain: CHAINS['usb4 40']!, seed: 9 };
-  const codes = (acts: readonly Act[], wait?: number) => broughtUp(def, acts, undefined, wait).log.map((l) => l.code);
+  const codes = (acts: readonly Act[], wait?: number) =>
+    broughtUp(def, acts, undefined, wait).log.map((l) => l.code);
 
   it('approval taken back takes the card, and the dock waits again', () => {
     const run = broughtUp(def, [{ act: 'approve', how: 'none' }], ALL_OFF, 90_000);
@@ -119,10 +149,21 @@ describe('BE-01 single acts', () => {
   });
 
   it('without a dock nothing is plugged; a plug of another kind does not fit', () => {
-    const none = broughtUp(def, [{ act: 'unplug' }, { act: 'place-dock', spec: null }, { act: 'plug', socket: 'left' }]);
-    expect([none.state.plugged, none.log.some((l) => l.code === 'plug-nothing')]).toEqual([null, true]);
+    const none = broughtUp(def, [
+      { act: 'unplug' },
+      { act: 'place-dock', spec: null },
+      { act: 'plug', socket: 'left' },
+    ]);
+    expect([none.state.plugged, none.log.some((l) => l.code === 'plug-nothing')]).toEqual([
+      null,
+      true,
+    ]);
     const other = CHAINS['oculink 4i']!.dock!;
-    const misfit = broughtUp(def, [{ act: 'unplug' }, { act: 'place-dock', spec: other }, { act: 'plug', socket: 'left' }]);
+    const misfit = broughtUp(def, [
+      { act: 'unplug' },
+      { act: 'place-dock', spec: other },
+      { act: 'plug', socket: 'left' },
+    ]);
     expect(misfit.log.some((l) => l.code === 'plug-misfit')).toBe(true);
   });
 
@@ -134,9 +175,14 @@ describe('BE-01 single acts', () => {
     ] as const;
     const before = broughtUp(direct, bad, ALL_OFF, 600_000).state.corrected;
     const mended = timed([{ act: 'fault', id: 'direct-cable-margin', strength: 0 }], 640_000);
-    const first = [...timed(ALL_OFF), ...timed([{ act: 'approve', how: 'always' }, ...bad], 40_000)];
+    const first = [
+      ...timed(ALL_OFF),
+      ...timed([{ act: 'approve', how: 'always' }, ...bad], 40_000),
+    ];
     expect(before).toBeGreaterThan(50);
-    expect(simulate(direct, [...first, ...mended], 2_000_000).state.corrected).toBeGreaterThanOrEqual(before);
+    expect(
+      simulate(direct, [...first, ...mended], 2_000_000).state.corrected,
+    ).toBeGreaterThanOrEqual(before);
   });
 
   it('a driver that is taken out lets go, one that is installed takes the card', () => {

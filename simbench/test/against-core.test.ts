@@ -32,7 +32,10 @@ function agree(chain: Chain, slack = 1): void {
   const s = joined(chain);
   const { hops, readouts } = e.predicted.link;
   const broken = hops.some((h) => h.state === 'broken') || readouts.copy?.down.hi === 0;
-  expect(s.usable === null, `${s.stage}, predicted ${JSON.stringify(hops.map((h) => h.state))}`).toBe(broken);
+  expect(
+    s.usable === null,
+    `${s.stage}, predicted ${JSON.stringify(hops.map((h) => h.state))}`,
+  ).toBe(broken);
   if (!s.usable || !readouts.copy) return;
   for (const way of ['down', 'up'] as const) {
     expect(s.usable[way]).toBeGreaterThanOrEqual(readouts.copy[way].lo - 0.01);
@@ -40,10 +43,20 @@ function agree(chain: Chain, slack = 1): void {
   }
   expect([s.cardSpan?.gen, s.cardSpan?.lanes]).toEqual([readouts.gen?.lo, readouts.lanes?.lo]);
   if (readouts.router)
-    expect([s.router?.laneGbps, s.router?.lanes]).toEqual([readouts.router.laneGbps.lo, readouts.router.lanes.lo]);
+    expect([s.router?.laneGbps, s.router?.lanes]).toEqual([
+      readouts.router.laneGbps.lo,
+      readouts.router.lanes.lo,
+    ]);
 }
 
-const STANDARDS = ['thunderbolt-3', 'usb4-20', 'usb4-40', 'thunderbolt-4', 'usb4-80', 'thunderbolt-5'] as const;
+const STANDARDS = [
+  'thunderbolt-3',
+  'usb4-20',
+  'usb4-40',
+  'thunderbolt-4',
+  'usb4-80',
+  'thunderbolt-5',
+] as const;
 const yesNo = fc.constantFrom('yes', 'no' as const);
 const hub = fc.integer({ min: 0, max: 10 });
 
@@ -118,7 +131,11 @@ describe('BE-01 a bench and the plan agree, though neither calls the other', () 
       fc.property(any, (k) => {
         const plug = { connector: k.connector } as const;
         const chain = directChain({
-          socket: { ...plug, pcieGen: k.gen, lanes: Math.min(k.lanes, CONNECTOR_LANES[k.connector] ?? 16) },
+          socket: {
+            ...plug,
+            pcieGen: k.gen,
+            lanes: Math.min(k.lanes, CONNECTOR_LANES[k.connector] ?? 16),
+          },
           cable: { ...plug, pcieGen: k.cableGen },
           dock: { ...plug, slotGen: k.slotGen, slotLanes: k.slotLanes },
           card: { pcieGen: k.cardGen, lanes: k.cardLanes },
@@ -131,17 +148,25 @@ describe('BE-01 a bench and the plan agree, though neither calls the other', () 
 });
 
 describe('BE-01 every setup of the demo on a bench', () => {
-  const bundle = bundleSchema.parse(JSON.parse(readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8')));
+  const bundle = bundleSchema.parse(
+    JSON.parse(readFileSync(new URL('../../demo/observatory.json', import.meta.url), 'utf8')),
+  );
   const spec = (id: string | null) => bundle.parts.find((p) => p.id === id)?.spec ?? null;
 
-  it.each(bundle.setups.filter((s) => s.slots.host && s.slots.card).map((s) => [s.name, s] as const))('%s', (_name, s) => {
+  it.each(
+    bundle.setups.filter((s) => s.slots.host && s.slots.card).map((s) => [s.name, s] as const),
+  )('%s', (_name, s) => {
     const chain = chainSchema.parse({
       host: spec(s.slots.host),
       socket: s.slots.socket,
       path: s.slots.path?.map((id, i) => ({ key: 'abcdef'.charAt(i), spec: spec(id) })) ?? null,
       dock: spec(s.slots.dock),
       card: spec(s.slots.card),
-      supplies: s.slots.supplies.map((x, i) => ({ key: 'abc'.charAt(i), feeds: x.feeds, spec: spec(x.part) })),
+      supplies: s.slots.supplies.map((x, i) => ({
+        key: 'abc'.charAt(i),
+        feeds: x.feeds,
+        spec: spec(x.part),
+      })),
     });
     const state = joined(chain);
     const { hops, readouts } = judge(chain).predicted.link;

@@ -14,8 +14,19 @@ describe.each(Object.entries(CHAINS))('BE-03 a clean bench, %s', (_name, chain) 
   it('comes up by everything off, and its log says how', () => {
     expect(run.state.stage).toBe('in-use');
     const codes = run.log.map((l) => l.code);
-    const tunnel = ['attached', 'router-up', 'awaiting', 'approved', 'tunnel-up', 'training', 'trained', 'windows', 'bound'];
-    const wanted = kind === 'tunnel' ? tunnel : ['attached', 'training', 'trained', 'windows', 'bound'];
+    const tunnel = [
+      'attached',
+      'router-up',
+      'awaiting',
+      'approved',
+      'tunnel-up',
+      'training',
+      'trained',
+      'windows',
+      'bound',
+    ];
+    const wanted =
+      kind === 'tunnel' ? tunnel : ['attached', 'training', 'trained', 'windows', 'bound'];
     expect(codes.filter((c) => wanted.includes(c))).toEqual(kind === 'tunnel' ? tunnel : wanted);
   });
 
@@ -23,14 +34,20 @@ describe.each(Object.entries(CHAINS))('BE-03 a clean bench, %s', (_name, chain) 
   it.each(['-vv', '-nnxxxx'])('lspci %s shows what the chain should show', (flags) => {
     const m = measure(reportOf(lspci(run, [flags])), { kind });
     expect(m.card).toMatchObject({ behind: kind, gone: false });
-    expect(m.cardSpan).toMatchObject({ kind: 'real', gen: readouts.gen?.lo, lanes: readouts.lanes?.lo });
+    expect(m.cardSpan).toMatchObject({
+      kind: 'real',
+      gen: readouts.gen?.lo,
+      lanes: readouts.lanes?.lo,
+    });
     const host = readouts.pairs.find((p) => p.kind === 'real' && p.to === 'socket');
     expect(m.hostSpan && { gen: m.hostSpan.gen, lanes: m.hostSpan.lanes }).toEqual(
       host ? { gen: host.gen?.lo, lanes: host.lanes?.lo } : null,
     );
     expect(m.virtual).toHaveLength(kind === 'tunnel' ? 1 : 0);
     const inside = readouts.pairs.find((p) => p.kind === 'inside');
-    expect(m.inside && [m.inside.gen, m.inside.lanes]).toEqual(inside ? [inside.gen?.lo, inside.lanes?.lo] : null);
+    expect(m.inside && [m.inside.gen, m.inside.lanes]).toEqual(
+      inside ? [inside.gen?.lo, inside.lanes?.lo] : null,
+    );
   });
 
   it('copies at a healthy rate both ways, and the whole link is found healthy', () => {
@@ -38,7 +55,11 @@ describe.each(Object.entries(CHAINS))('BE-03 a clean bench, %s', (_name, chain) 
       const copy = readCopy(run, way, n);
       const report = reportOf(lspci(run, ['-vvnn']));
       const check = linkCheck(readingSchema.parse({ load: 'load', copy, report }), chain, e, {});
-      expect([check.copy?.grade, check.overall, check.noDriver]).toEqual(['healthy', 'healthy', false]);
+      expect([check.copy?.grade, check.overall, check.noDriver]).toEqual([
+        'healthy',
+        'healthy',
+        false,
+      ]);
     }
   });
 

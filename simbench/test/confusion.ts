@@ -22,8 +22,23 @@ export interface Tally {
 const STAGES = ['cpu', 'card', 'link'] as const;
 const AT = { width: 2560, height: 1440 } as const;
 
-export function tallyOf(firstSeed: number, n: number, odd: Oddity = 'none', effort: Effort = {}): Tally {
-  const t: Tally = { clear: 0, right: 0, wrong: 0, open: 0, near: 0, saidNear: 0, inside: 0, shares: 0, table: {} };
+export function tallyOf(
+  firstSeed: number,
+  n: number,
+  odd: Oddity = 'none',
+  effort: Effort = {},
+): Tally {
+  const t: Tally = {
+    clear: 0,
+    right: 0,
+    wrong: 0,
+    open: 0,
+    near: 0,
+    saidNear: 0,
+    inside: 0,
+    shares: 0,
+    table: {},
+  };
   for (let seed = firstSeed; seed < firstSeed + n; seed++) {
     const rig = makeRig(seed, odd);
     const truth = trueShares(rig, { ...AT, seconds: 40, repeat: 77 });

@@ -1,9 +1,19 @@
-import { ALARM_IDS, type AlarmId, alarmsOf, cellsOf, pairsOf, type RunGroup, type RunSeen, tollsOf } from '@ruddy/core/runs';
+import {
+  ALARM_IDS,
+  type AlarmId,
+  alarmsOf,
+  cellsOf,
+  pairsOf,
+  type RunGroup,
+  type RunSeen,
+  tollsOf,
+} from '@ruddy/core/runs';
 import { makeRig, type MadeRig } from '../src/frames';
 import { measured } from './measure';
 
 /** Where in a range a rig lies, so that the narrow cases come up as well. */
-const part = (seed: number, n: number, lo: number, hi: number) => lo + (hi - lo) * ((seed * 0.6180339887 * n) % 1);
+const part = (seed: number, n: number, lo: number, hi: number) =>
+  lo + (hi - lo) * ((seed * 0.6180339887 * n) % 1);
 
 /** A rig with nothing wrong: the card is the longest stage and busy nine tenths of the time. */
 export function cleanRig(seed: number): MadeRig {
@@ -22,20 +32,26 @@ function neighbours(rig: MadeRig, repeats: number): RunSeen[] {
   const runs = (r: MadeRig, change: (run: RunSeen) => RunSeen) =>
     Array.from({ length: repeats }, (_, i) => change(measured(r, AT, i + 30, {})));
   const index = (v: number) => ({ lo: v, hi: v });
-  const big = runs({ ...rig, seed: rig.seed + 5e6, cardMs: rig.cardMs / part(rig.seed, 3, 1.005, 1.35) }, (r) => ({
-    ...r,
-    id: `big ${r.id}`,
-    setupId: 'big',
-    rig: { ...r.rig, card: 'big', cardIndex: index(120) },
-    facts: { ...r.facts, card: 'big' },
-  }));
-  const inside = runs({ ...rig, seed: rig.seed + 6e6, cardMs: rig.cardMs * part(rig.seed, 4, 1.05, 4) }, (r) => ({
-    ...r,
-    id: `inside ${r.id}`,
-    setupId: 'own',
-    settings: { ...r.settings, deviceSet: 'inside' as const },
-    facts: { ...r.facts, deviceSet: 'inside' },
-  }));
+  const big = runs(
+    { ...rig, seed: rig.seed + 5e6, cardMs: rig.cardMs / part(rig.seed, 3, 1.005, 1.35) },
+    (r) => ({
+      ...r,
+      id: `big ${r.id}`,
+      setupId: 'big',
+      rig: { ...r.rig, card: 'big', cardIndex: index(120) },
+      facts: { ...r.facts, card: 'big' },
+    }),
+  );
+  const inside = runs(
+    { ...rig, seed: rig.seed + 6e6, cardMs: rig.cardMs * part(rig.seed, 4, 1.05, 4) },
+    (r) => ({
+      ...r,
+      id: `inside ${r.id}`,
+      setupId: 'own',
+      settings: { ...r.settings, deviceSet: 'inside' as const },
+      facts: { ...r.facts, deviceSet: 'inside' },
+    }),
+  );
   return [...big, ...inside];
 }
 
@@ -48,7 +64,9 @@ export function falseAlarms(firstSeed: number, n: number): Record<AlarmId, numbe
       const r = measured(rig, AT, i, { seconds: 40 });
       return { ...r, rig: { ...r.rig, cardIndex: { lo: 100, hi: 100 } } };
     });
-    const pair = Array.from({ length: 3 }, (_, i) => measured(rig, { ...AT, gbps: rig.otherGbps }, i + 10, {}));
+    const pair = Array.from({ length: 3 }, (_, i) =>
+      measured(rig, { ...AT, gbps: rig.otherGbps }, i + 10, {}),
+    );
     const cells = cellsOf([...own, ...pair, ...neighbours(rig, 3)]);
     const cell = cells.find((c) => c.first.id === own[0]?.id) as RunGroup;
     const toll = tollsOf(pairsOf(cells).pairs, 'own')[0] ?? null;

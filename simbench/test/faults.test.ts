@@ -6,7 +6,13 @@ import { screenSchema } from '@ruddy/core/parts';
 import { CHAINS } from './benches';
 import { Walk } from './walk';
 
-const screen = screenSchema.parse({ maker: 'Alder', model: 'V-1', widthPx: 2560, heightPx: 1440, hz: 60 });
+const screen = screenSchema.parse({
+  maker: 'Alder',
+  model: 'V-1',
+  widthPx: 2560,
+  heightPx: 1440,
+  hz: 60,
+});
 /** With a screen at the card, so that a missing picture is missed. */
 function shown(name: string): Chain {
   return { ...CHAINS[name]!, picture: [{ key: 'a', by: 'card', plug: 'displayport', screen }] };
@@ -22,9 +28,12 @@ describe('BE-01 a clean bench passes the whole list', () => {
     expect(o.held).toContain('soak');
   });
 
-  it.each(['slaved', 'dock-first', 'host-first', 'any-time'] as const)('a tunnel also by %s', (order) => {
-    expect(new Walk(TUNNEL, 22, {}, order).outcome().step).toBeNull();
-  });
+  it.each(['slaved', 'dock-first', 'host-first', 'any-time'] as const)(
+    'a tunnel also by %s',
+    (order) => {
+      expect(new Walk(TUNNEL, 22, {}, order).outcome().step).toBeNull();
+    },
+  );
 });
 
 type Case = readonly [FaultId, number, Chain, StepId, SymptomId, OrderId?];
@@ -80,13 +89,16 @@ describe('BE-02 every fault shows at the right step, and its cause is among the 
     symptom,
     order,
   }));
-  it.each(named)('$id, strength $strength, shows at $step', ({ id, strength, chain, step, symptom, order }) => {
-    for (const seed of [1, 2]) {
-      const o = new Walk(chain, seed, { [id]: strength }, order).outcome();
-      expect([o.step, o.symptom]).toEqual([step, symptom]);
-      expect(o.causes.slice(0, 3)).toContain(FAULTS[id].cause);
-    }
-  });
+  it.each(named)(
+    '$id, strength $strength, shows at $step',
+    ({ id, strength, chain, step, symptom, order }) => {
+      for (const seed of [1, 2]) {
+        const o = new Walk(chain, seed, { [id]: strength }, order).outcome();
+        expect([o.step, o.symptom]).toEqual([step, symptom]);
+        expect(o.causes.slice(0, 3)).toContain(FAULTS[id].cause);
+      }
+    },
+  );
 
   it('no fault is left out, and there are at least twenty', () => {
     expect(new Set(CASES.map(([id]) => id))).toEqual(new Set(FAULT_IDS));
@@ -97,16 +109,21 @@ describe('BE-02 every fault shows at the right step, and its cause is among the 
 
 describe('BE-02 two faults at once', () => {
   const cases = CASES.filter(([, , chain, , , order]) => chain === TUNNEL && !order);
-  const pairs = cases.flatMap((a, i) => cases.slice(i + 1).flatMap((b) => (a[0] === b[0] ? [] : [{ a, b }])));
+  const pairs = cases.flatMap((a, i) =>
+    cases.slice(i + 1).flatMap((b) => (a[0] === b[0] ? [] : [{ a, b }])),
+  );
   const alone = new Map<string, number>();
   const heldBy = ([id, strength]: Case): number => {
     const key = `${id} ${strength}`;
-    const known = alone.get(key) ?? new Walk(TUNNEL, 5, { [id]: strength }, 'all-off').outcome().held.length;
+    const known =
+      alone.get(key) ?? new Walk(TUNNEL, 5, { [id]: strength }, 'all-off').outcome().held.length;
     alone.set(key, known);
     return known;
   };
   // Every thirteenth pair: all of them would take minutes and say the same.
-  const some = pairs.filter((_, i) => i % 13 === 0).map((p) => ({ ...p, name: `${p.a[0]} and ${p.b[0]}` }));
+  const some = pairs
+    .filter((_, i) => i % 13 === 0)
+    .map((p) => ({ ...p, name: `${p.a[0]} and ${p.b[0]}` }));
 
   it.each(some)('$name: the earlier of the two is met first', ({ a, b }) => {
     const o = new Walk(TUNNEL, 5, { [a[0]]: a[1], [b[0]]: b[1] }, 'all-off').outcome();

@@ -8,7 +8,9 @@ beforeAll(() => {
   const load = [{ act: 'load', on: true }] as const;
   const pick = ['card with a whole switch', 'oculink 8i'] as const;
   // Two machines in one listing: every kind of line, and addresses that meet twice.
-  text = pick.map((name) => lspci(broughtUp({ chain: CHAINS[name]!, seed: 1 }, load), ['-vvnnxxx'])).join('\n');
+  text = pick
+    .map((name) => lspci(broughtUp({ chain: CHAINS[name]!, seed: 1 }, load), ['-vvnnxxx']))
+    .join('\n');
 });
 
 /** Whatever is read must be a report by its own schema, and finding a card in it must end. */
@@ -19,7 +21,8 @@ function holds(broken: string): void {
     return;
   }
   expect(reportSchema.safeParse(r.report).success).toBe(true);
-  for (const kind of ['tunnel', 'direct'] as const) expect(measure(r.report, { kind }).cards.length).toBeLessThanOrEqual(2000);
+  for (const kind of ['tunnel', 'direct'] as const)
+    expect(measure(r.report, { kind }).cards.length).toBeLessThanOrEqual(2000);
 }
 
 const RUNS = 600;
@@ -41,7 +44,12 @@ describe('BU-06 broken listings: no crash, no hang, nothing half read', () => {
       how: fc.constantFrom('drop', 'double', 'swap', 'noise' as const),
       noise: fc.oneof(
         fc.string({ maxLength: 200 }),
-        fc.constantFrom('$ sudo lspci -vv', '> > quoted', 'pcilib: sysfs_read_vpd: read failed', '```'),
+        fc.constantFrom(
+          '$ sudo lspci -vv',
+          '> > quoted',
+          'pcilib: sysfs_read_vpd: read failed',
+          '```',
+        ),
       ),
     });
     fc.assert(
@@ -66,7 +74,10 @@ describe('BU-06 broken listings: no crash, no hang, nothing half read', () => {
   it('characters turned into others, digits above all: buses that loop, widths nothing has', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.nat(), fc.constantFrom(...'0123456789abcdefx+-:. \n')), { minLength: 1, maxLength: 200 }),
+        fc.array(fc.tuple(fc.nat(), fc.constantFrom(...'0123456789abcdefx+-:. \n')), {
+          minLength: 1,
+          maxLength: 200,
+        }),
         (edits) => {
           const chars = [...text];
           for (const [at, c] of edits) chars[at % chars.length] = c;
@@ -78,9 +89,13 @@ describe('BU-06 broken listings: no crash, no hang, nothing half read', () => {
   });
 
   it('any text at all, and any JSON', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 2000, unit: 'binary' }), holds), { numRuns: RUNS });
+    fc.assert(fc.property(fc.string({ maxLength: 2000, unit: 'binary' }), holds), {
+      numRuns: RUNS,
+    });
     fc.assert(
-      fc.property(fc.json(), (j) => holds(`{"format":"ruddy-bridge/report","version":1,"devices":${j}}`)),
+      fc.property(fc.json(), (j) =>
+        holds(`{"format":"ruddy-bridge/report","version":1,"devices":${j}}`),
+      ),
       { numRuns: RUNS },
     );
   });

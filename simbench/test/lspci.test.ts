@@ -10,38 +10,43 @@ const at = (name: string, more: readonly Act[] = [LOAD], wait = 60_000) =>
 const fault = (id: string, strength: number) => ({ act: 'fault', id, strength }) as Act;
 
 // Source: the output of Debian's lspci over bytes written by the PCI Express Base Specification's layout: a reference outside this project.
-describe.each([['-vv'], ['-vvv'], ['-vvnn'], ['-xxxx'], ['-nnxxxx'], ['-vvnnxxxx']])('BU-06 what lspci %s prints', (flags) => {
-  const read = (name: string, more?: readonly Act[], wait?: number) =>
-    measure(reportOf(lspci(at(name, more, wait), [flags])), { kind: 'tunnel' });
+describe.each([['-vv'], ['-vvv'], ['-vvnn'], ['-xxxx'], ['-nnxxxx'], ['-vvnnxxxx']])(
+  'BU-06 what lspci %s prints',
+  (flags) => {
+    const read = (name: string, more?: readonly Act[], wait?: number) =>
+      measure(reportOf(lspci(at(name, more, wait), [flags])), { kind: 'tunnel' });
 
-  it('at rest the rate is the slowest, the width stays', () => {
-    expect(read('usb4 40', []).cardSpan).toMatchObject({ kind: 'real', gen: 1, lanes: 4 });
-  });
+    it('at rest the rate is the slowest, the width stays', () => {
+      expect(read('usb4 40', []).cardSpan).toMatchObject({ kind: 'real', gen: 1, lanes: 4 });
+    });
 
-  it('nothing approved: no card behind a link, and the built-in graphics is not taken for one', () => {
-    const m = read('usb4 40', [{ act: 'approve', how: 'none' }, { act: 'unplug' }]);
-    expect(m.card).toBeNull();
-    expect(m.cards.map((c) => c.behind)).toEqual(['built-in']);
-  });
+    it('nothing approved: no card behind a link, and the built-in graphics is not taken for one', () => {
+      const m = read('usb4 40', [{ act: 'approve', how: 'none' }, { act: 'unplug' }]);
+      expect(m.card).toBeNull();
+      expect(m.cards.map((c) => c.behind)).toEqual(['built-in']);
+    });
 
-  it('fallen off the bus: the card is gone', () => {
-    const r = reportOf(lspci(at('usb4 40', [fault('card-defective', 0.2), LOAD], 400_000), [flags]));
-    expect(r.devices.filter((d) => d.state === 'gone')).toHaveLength(2);
-  });
+    it('fallen off the bus: the card is gone', () => {
+      const r = reportOf(
+        lspci(at('usb4 40', [fault('card-defective', 0.2), LOAD], 400_000), [flags]),
+      );
+      expect(r.devices.filter((d) => d.state === 'gone')).toHaveLength(2);
+    });
 
-  it('corrected errors along a direct path are seen', () => {
-    const run = at('oculink 4i', [fault('direct-cable-margin', 0.4), LOAD], 600_000);
-    const m = measure(reportOf(lspci(run, [flags])), { kind: 'direct' });
-    expect(m.corrected).toEqual(['RxErr', 'BadTLP']);
-  });
+    it('corrected errors along a direct path are seen', () => {
+      const run = at('oculink 4i', [fault('direct-cable-margin', 0.4), LOAD], 600_000);
+      const m = measure(reportOf(lspci(run, [flags])), { kind: 'direct' });
+      expect(m.corrected).toEqual(['RxErr', 'BadTLP']);
+    });
 
-  it('the serial number is nowhere in what is kept', () => {
-    const text = lspci(at('usb4 40'), [flags]);
-    // 48-b0-2d-ff-ff-1a-2b-3c as the made card carries it.
-    expect(/48-b0-2d|3c 2b 1a/.test(text)).toBe(true);
-    expect(/48-?b0-?2d|3c ?2b ?1a/.test(JSON.stringify(reportOf(text)))).toBe(false);
-  });
-});
+    it('the serial number is nowhere in what is kept', () => {
+      const text = lspci(at('usb4 40'), [flags]);
+      // 48-b0-2d-ff-ff-1a-2b-3c as the made card carries it.
+      expect(/48-b0-2d|3c 2b 1a/.test(text)).toBe(true);
+      expect(/48-?b0-?2d|3c ?2b ?1a/.test(JSON.stringify(reportOf(text)))).toBe(false);
+    });
+  },
+);
 
 describe('PL-02 without rights', () => {
   it('prints identities only, and says what stays unknown', () => {
@@ -58,7 +63,10 @@ describe('PL-02 without rights', () => {
 
   it('64 dumped bytes are the same', () => {
     const r = reportOf(lspci(at('usb4 40'), ['-x'], false));
-    expect(r.devices.find((d) => d.address === '0000:02:01.0')).toMatchObject({ state: 'denied', bus: { secondary: 4 } });
+    expect(r.devices.find((d) => d.address === '0000:02:01.0')).toMatchObject({
+      state: 'denied',
+      bus: { secondary: 4 },
+    });
   });
 
   it('a plain listing without -v fills names and asks for -vv', () => {
@@ -82,12 +90,24 @@ describe('text and bytes agree', () => {
     ['m.2 to slot', [fault('resource-window', 1)]],
   ] as const)('%s: every value read from words equals the one read from bytes', (name, more) => {
     const keep = (r: Report) =>
-      r.devices.map(({ address, port, cap, now, topGts, hotplug, active, bus, corrected, window }) => {
-        const bridge = port === 'root' || port === 'downstream';
-        // lspci prints the list of rates for the first function of a device only.
-        const top = address.endsWith('.0') ? topGts : null;
-        return { address, port, cap, now, top, bus, corrected, window, ...(bridge && { hotplug, active }) };
-      });
+      r.devices.map(
+        ({ address, port, cap, now, topGts, hotplug, active, bus, corrected, window }) => {
+          const bridge = port === 'root' || port === 'downstream';
+          // lspci prints the list of rates for the first function of a device only.
+          const top = address.endsWith('.0') ? topGts : null;
+          return {
+            address,
+            port,
+            cap,
+            now,
+            top,
+            bus,
+            corrected,
+            window,
+            ...(bridge && { hotplug, active }),
+          };
+        },
+      );
     const run = at(name, more, 600_000);
     expect(keep(reportOf(lspci(run, ['-vv'])))).toEqual(keep(reportOf(lspci(run, ['-xxxx']))));
   });
@@ -97,10 +117,10 @@ describe('text and bytes agree', () => {
       const r = reportOf(lspci(at('usb4 40', more), ['-vvnn']));
       return r.devices.find((d) => d.vendor === 'e0a4' && d.classCode === '0300')?.assigned;
     };
-    expect([find([]), find([fault('resource-window', 1), { act: 'unplug' }, { act: 'plug', socket: 'left' }])]).toEqual([
-      true,
-      false,
-    ]);
+    expect([
+      find([]),
+      find([fault('resource-window', 1), { act: 'unplug' }, { act: 'plug', socket: 'left' }]),
+    ]).toEqual([true, false]);
   });
 });
 
@@ -109,7 +129,13 @@ describe('PL-02 a host from what its system prints', () => {
 
   it('a built-in controller: one USB-C port that tunnels, its inner width left open', () => {
     const d = draft('usb4 40');
-    const port = { connector: 'usb-c', tunnelling: 'yes', controller: 'built-in', pcieGen: null, lanes: null };
+    const port = {
+      connector: 'usb-c',
+      tunnelling: 'yes',
+      controller: 'built-in',
+      pcieGen: null,
+      lanes: null,
+    };
     expect(d.spec.sockets).toMatchObject([port]);
     expect(d.unsaid).toEqual(['names', 'standards', 'inner-width']);
   });
@@ -127,6 +153,8 @@ describe('PL-02 a host from what its system prints', () => {
 
   it('every draft is a host the catalogue takes once it has a name', () => {
     for (const name of Object.keys(CHAINS))
-      expect(hostSchema.safeParse({ ...draft(name).spec, maker: 'Harnsey', model: 'L-13' }).success).toBe(true);
+      expect(
+        hostSchema.safeParse({ ...draft(name).spec, maker: 'Harnsey', model: 'L-13' }).success,
+      ).toBe(true);
   });
 });

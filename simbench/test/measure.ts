@@ -33,7 +33,12 @@ export interface Effort {
   readonly meters?: boolean;
 }
 
-export function measured(rig: MadeRig, ask: Omit<Ask, 'repeat' | 'seconds'>, repeat: number, e: Effort): RunSeen {
+export function measured(
+  rig: MadeRig,
+  ask: Omit<Ask, 'repeat' | 'seconds'>,
+  repeat: number,
+  e: Effort,
+): RunSeen {
   const whole: Ask = { ...ask, repeat, seconds: e.seconds ?? 20 };
   const run = runRig(rig, whole);
   const meters = e.meters === false ? null : readMeters(rig, run, whole);
@@ -41,7 +46,14 @@ export function measured(rig: MadeRig, ask: Omit<Ask, 'repeat' | 'seconds'>, rep
   const resolution = `${ask.width}x${ask.height}`;
   const path = ask.panel ? 'panel' : 'outside';
   const facts = Object.fromEntries(FACT_IDS.map((f) => [f, ''])) as Record<string, string>;
-  Object.assign(facts, { title: 'made', card: 'card', host: 'host', resolution, link: String(gbps), screenPath: path });
+  Object.assign(facts, {
+    title: 'made',
+    card: 'card',
+    host: 'host',
+    resolution,
+    link: String(gbps),
+    screenPath: path,
+  });
   const seen = (v: number) => ({ mean: v, p95: v, most: v });
   return {
     id: `${gbps} ${resolution} ${path} ${repeat}`,
@@ -68,7 +80,8 @@ export function measured(rig: MadeRig, ask: Omit<Ask, 'repeat' | 'seconds'>, rep
       boardW: { lo: rig.boardW, hi: rig.boardW },
     },
     stats: frameStats(run.frames),
-    sensors: meters && Object.fromEntries(Object.entries(meters).map(([k, v]) => [k, seen(v as number)])),
+    sensors:
+      meters && Object.fromEntries(Object.entries(meters).map(([k, v]) => [k, seen(v as number)])),
   };
 }
 
@@ -83,7 +96,9 @@ export function verdictOn(rig: MadeRig, e: Effort = {}): Verdict {
   const { sizes = SIZES, repeats = 3, pair = true } = e;
   const runs = sizes.flatMap(([width, height]) =>
     [...(pair ? [undefined, rig.otherGbps] : [undefined])].flatMap((gbps, k) =>
-      Array.from({ length: repeats }, (_, i) => measured(rig, { width, height, ...(gbps && { gbps }) }, i + 10 * k, e)),
+      Array.from({ length: repeats }, (_, i) =>
+        measured(rig, { width, height, ...(gbps && { gbps }) }, i + 10 * k, e),
+      ),
     ),
   );
   const cells = cellsOf(runs);

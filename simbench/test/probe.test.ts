@@ -3,7 +3,14 @@ import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { hostDraft, linkCheck, measure, readingSchema, readReport, reportSchema } from '@ruddy/core/bring-up';
+import {
+  hostDraft,
+  linkCheck,
+  measure,
+  readingSchema,
+  readReport,
+  reportSchema,
+} from '@ruddy/core/bring-up';
 import type { Chain } from '@ruddy/core/chain';
 import { type HostSpec, type SocketSpec, wordsOf } from '@ruddy/core/parts';
 import { judge, socket } from '../../core/test/make';
@@ -16,19 +23,41 @@ function richer(name: string, form: HostSpec['form'], ...more: Partial<SocketSpe
   const chain = CHAINS[name]!;
   const host = chain.host as HostSpec;
   const sockets = [...host.sockets, ...more.map((s, i) => socket({ key: `more-${i}`, ...s }))];
-  return { ...chain, host: { ...host, form, maker: 'Harnsey', model: 'B-7', variant: 'late', sockets } };
+  return {
+    ...chain,
+    host: { ...host, form, maker: 'Harnsey', model: 'B-7', variant: 'late', sockets },
+  };
 }
-const plain = { standard: 'usb-c', tunnelling: 'no', controller: null, pcieGen: null, lanes: null } as const;
-const drive = { connector: 'm2', standard: 'pcie', tunnelling: null, controller: null, holds: 'system-drive' } as const;
+const plain = {
+  standard: 'usb-c',
+  tunnelling: 'no',
+  controller: null,
+  pcieGen: null,
+  lanes: null,
+} as const;
+const drive = {
+  connector: 'm2',
+  standard: 'pcie',
+  tunnelling: null,
+  controller: null,
+  holds: 'system-drive',
+} as const;
 
 const TOPOLOGIES: readonly (readonly [string, Chain])[] = [
   ['Thunderbolt 1, separate', richer('thunderbolt 1', 'laptop')],
   ['Thunderbolt 2, separate', richer('thunderbolt 2', 'desktop')],
   [
     'Thunderbolt 3, separate, four lanes, two ports',
-    richer('thunderbolt 3, four lanes', 'laptop', CHAINS['thunderbolt 3, four lanes']!.host!.sockets[0]!),
+    richer(
+      'thunderbolt 3, four lanes',
+      'laptop',
+      CHAINS['thunderbolt 3, four lanes']!.host!.sockets[0]!,
+    ),
   ],
-  ['Thunderbolt 3, separate, two lanes, beside a plain USB-C', richer('thunderbolt 3, two lanes', 'laptop', plain)],
+  [
+    'Thunderbolt 3, separate, two lanes, beside a plain USB-C',
+    richer('thunderbolt 3, two lanes', 'laptop', plain),
+  ],
   ['USB4 20', richer('usb4 20', 'mini-pc')],
   ['USB4 40, two ports and a plain USB-C', richer('usb4 40', 'handheld', {}, plain)],
   ['Thunderbolt 4, a drive in its M.2 slot', richer('thunderbolt 4', 'laptop', drive)],
@@ -50,8 +79,19 @@ const TOPOLOGIES: readonly (readonly [string, Chain])[] = [
 ];
 
 /** Plugs the bus cannot tell apart: it shows a link from a port of the host, not what it ends in. */
-const UNSEEN_PLUG = new Set(['oculink-4i', 'oculink-8i', 'own-port', 'm2', 'mini-card', 'expresscard']);
-const words = (s: SocketSpec) => ({ standard: wordsOf(s.standard), tunnelling: s.tunnelling, controller: s.controller });
+const UNSEEN_PLUG = new Set([
+  'oculink-4i',
+  'oculink-8i',
+  'own-port',
+  'm2',
+  'mini-card',
+  'expresscard',
+]);
+const words = (s: SocketSpec) => ({
+  standard: wordsOf(s.standard),
+  tunnelling: s.tunnelling,
+  controller: s.controller,
+});
 
 describe.each(TOPOLOGIES)('BU-12 bench to probe to host form: %s', (_name, chain) => {
   const host = chain.host as HostSpec;
@@ -91,8 +131,12 @@ describe.each(TOPOLOGIES)('BU-12 bench to probe to host form: %s', (_name, chain
   it('what it could not say is named, and nothing else', () => {
     const open = draft.spec.sockets.some((s) => typeof s.standard !== 'string');
     expect(draft.unsaid.includes('standards')).toBe(open);
-    expect(draft.unsaid.includes('inner-width')).toBe(draft.spec.sockets.some((s) => s.controller === 'built-in'));
-    expect(draft.unsaid.includes('plugs')).toBe(host.sockets.some((s) => UNSEEN_PLUG.has(s.connector)));
+    expect(draft.unsaid.includes('inner-width')).toBe(
+      draft.spec.sockets.some((s) => s.controller === 'built-in'),
+    );
+    expect(draft.unsaid.includes('plugs')).toBe(
+      host.sockets.some((s) => UNSEEN_PLUG.has(s.connector)),
+    );
     const tunnel = host.sockets.some((s) => s.controller !== null);
     const usbC = host.sockets.some((s) => s.connector === 'usb-c');
     expect(report.missing.map((m) => m.split(':')[0])).toEqual([
@@ -127,7 +171,9 @@ describe('BU-12 the probe', () => {
   const run = broughtUp({ chain: CHAINS['usb4 40']!, seed: 2 }, LOAD);
 
   it('keeps nothing private, and every field is in the open schema', () => {
-    const text = withTree(run, (dir) => execFileSync(process.execPath, [PROBE, '--root', dir], { encoding: 'utf8' }));
+    const text = withTree(run, (dir) =>
+      execFileSync(process.execPath, [PROBE, '--root', dir], { encoding: 'utf8' }),
+    );
     expect(text).not.toMatch(/PRIVATE|private-host|8f3c2a10|48-?b0-?2d/i);
     const value = JSON.parse(text) as unknown;
     expect(reportSchema.parse(value)).toMatchObject(value as object);
@@ -141,17 +187,26 @@ describe('BU-12 the probe', () => {
       'healthy',
       ['router as-expected', 'virtual ignore', 'card as-expected'],
     ]);
-    expect(report.devices.find((d) => d.classCode === '0300' && d.vendor === 'e0a4')).toMatchObject({
-      assigned: true,
-      errors: { corrected: 0 },
-    });
+    expect(report.devices.find((d) => d.classCode === '0300' && d.vendor === 'e0a4')).toMatchObject(
+      {
+        assigned: true,
+        errors: { corrected: 0 },
+      },
+    );
   });
 
   it('without rights it still reads rates, widths, kinds of port and the window, and says what it could not', () => {
     const r = probed(run, false);
     const whole = probed(run);
     const keep = (x: typeof r) =>
-      x.devices.map(({ address, port, cap, now, parent, window }) => ({ address, port, cap, now, parent, window }));
+      x.devices.map(({ address, port, cap, now, parent, window }) => ({
+        address,
+        port,
+        cap,
+        now,
+        parent,
+        window,
+      }));
     expect(keep(r)).toEqual(keep(whole));
     expect(r.devices.every((d) => d.hotplug === null)).toBe(true);
     expect(r.missing).toEqual(['Hot-plug and top rates of 8 of 11 devices: read without rights']);
@@ -160,12 +215,18 @@ describe('BU-12 the probe', () => {
 
   it('follows real paths: wrong bus numbers do not mislead it', () => {
     const r = probed(run);
-    const moved = { ...r, devices: r.devices.map((d) => ({ ...d, bus: d.bus && { secondary: 99, subordinate: 99 } })) };
+    const moved = {
+      ...r,
+      devices: r.devices.map((d) => ({ ...d, bus: d.bus && { secondary: 99, subordinate: 99 } })),
+    };
     expect(measure(moved, { kind: 'tunnel' }).cardSpan).toMatchObject({ gen: 3, lanes: 4 });
   });
 
   it('reads the machine it runs on, whatever that is', () => {
-    const text = execFileSync(process.execPath, [PROBE], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+    const text = execFileSync(process.execPath, [PROBE], {
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
     expect(readReport(text)).toMatchObject({ ok: true });
   });
 
@@ -175,15 +236,27 @@ describe('BU-12 the probe', () => {
     mkdirSync(dev, { recursive: true });
     symlinkSync('.', join(dev, 'driver'));
     writeFileSync(join(dev, 'config'), Buffer.alloc(4096, 0x41));
-    for (const f of ['class', 'vendor', 'current_link_speed', 'max_link_width', 'resource', 'resource0_resize'])
+    for (const f of [
+      'class',
+      'vendor',
+      'current_link_speed',
+      'max_link_width',
+      'resource',
+      'resource0_resize',
+    ])
       writeFileSync(join(dev, f), 'zz\u0000\n-7');
     symlinkSync('/nowhere', join(dir, 'sys/bus/pci/devices/0000:00:02.0'));
     const out = spawnSync(process.execPath, [PROBE, '--root', dir], { encoding: 'utf8' });
     rmSync(dir, { recursive: true });
     expect(out.status).toBe(0);
     const r = readReport(out.stdout);
-    expect(r.ok && r.report.devices.map((d) => d.address)).toEqual(['0000:00:01.0', '0000:00:02.0']);
+    expect(r.ok && r.report.devices.map((d) => d.address)).toEqual([
+      '0000:00:01.0',
+      '0000:00:02.0',
+    ]);
     expect(out.stderr).toContain('not read: Maker and model');
-    expect(spawnSync(process.execPath, [PROBE, '--nonsense'], { encoding: 'utf8' })).toMatchObject({ status: 2 });
+    expect(spawnSync(process.execPath, [PROBE, '--nonsense'], { encoding: 'utf8' })).toMatchObject({
+      status: 2,
+    });
   });
 });

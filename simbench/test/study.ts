@@ -2,7 +2,15 @@ import { type CauseId, SYMPTOM_IDS, type SymptomId, type TestId } from '@ruddy/c
 import { type FaultId, FAULTS, faultsOf } from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/chain';
 import { screenSchema } from '@ruddy/core/parts';
-import { advise, type Net, netFor, type Says, SYMPTOMS, type TroubleNote, troubleState } from '@ruddy/core/troubleshoot';
+import {
+  advise,
+  type Net,
+  netFor,
+  type Says,
+  SYMPTOMS,
+  type TroubleNote,
+  troubleState,
+} from '@ruddy/core/troubleshoot';
 import { judge } from '../../core/test/make';
 import { benchAnswer, survey, type Hidden } from '../src';
 import { mixedChance } from '../src/frames/chance';
@@ -19,7 +27,13 @@ export interface Riddle {
   readonly chain: string;
 }
 
-const screen = screenSchema.parse({ maker: 'Alder', model: 'V-1', widthPx: 2560, heightPx: 1440, hz: 60 });
+const screen = screenSchema.parse({
+  maker: 'Alder',
+  model: 'V-1',
+  widthPx: 2560,
+  heightPx: 1440,
+  hz: 60,
+});
 export const SHOWN: Readonly<Record<string, Chain>> = Object.fromEntries(
   Object.entries(CHAINS).map(([name, c]) => [
     name,
@@ -29,12 +43,24 @@ export const SHOWN: Readonly<Record<string, Chain>> = Object.fromEntries(
 const NAMES = Object.keys(SHOWN);
 
 /** Which kinds of a fault show at all: some strengths do nothing. */
-export function benchRiddle(name: string, id: FaultId, strength: number, seed: number): Riddle | null {
+export function benchRiddle(
+  name: string,
+  id: FaultId,
+  strength: number,
+  seed: number,
+): Riddle | null {
   const chain = SHOWN[name] as Chain;
   const evaluation = judge(chain);
   const net = netFor(chain);
   const order = id === 'dock-firmware-crash' ? 'host-first' : 'all-off';
-  const hidden: Hidden = { chain, evaluation, seed, faults: { [id]: strength }, order, read: readByProbe };
+  const hidden: Hidden = {
+    chain,
+    evaluation,
+    seed,
+    faults: { [id]: strength },
+    order,
+    read: readByProbe,
+  };
   const first = survey(hidden);
   const symptoms = first.symptoms.slice(0, 2);
   if (symptoms.length === 0) return null;
@@ -49,14 +75,23 @@ const shifted = (p: number, u: number): number => {
 };
 
 /** A cause that leaves no trace on a bench: what is seen and answered is drawn from likelihoods that differ from the tables. */
-export function drawnRiddle(net: Net, truth: CauseId, next: () => number, chain: string): Riddle | null {
+export function drawnRiddle(
+  net: Net,
+  truth: CauseId,
+  next: () => number,
+  chain: string,
+): Riddle | null {
   const at = net.causes.indexOf(truth);
   const share = (row: Float64Array) => shifted(row[at] ?? 0, next());
-  const own = SYMPTOM_IDS.filter((s) => (SYMPTOMS[s].given[truth] ?? 0) >= 0.1 && next() < share(net.symptom(s)));
+  const own = SYMPTOM_IDS.filter(
+    (s) => (SYMPTOMS[s].given[truth] ?? 0) >= 0.1 && next() < share(net.symptom(s)),
+  );
   const stray = SYMPTOM_IDS.filter((s) => next() < 0.01 && !own.includes(s));
   const symptoms = [...own, ...stray].slice(0, 2);
   if (own.length === 0) return null;
-  const answers = new Map<TestId, 'yes' | 'no'>(net.tests.map((t) => [t, next() < share(net.test(t)) ? 'yes' : 'no']));
+  const answers = new Map<TestId, 'yes' | 'no'>(
+    net.tests.map((t) => [t, next() < share(net.test(t)) ? 'yes' : 'no']),
+  );
   return { net, truth, symptoms, ask: (t) => answers.get(t) ?? 'cannot', fault: null, chain };
 }
 
@@ -72,7 +107,9 @@ export function riddle(seed: number): Riddle {
     if (truth === 'none-of-these') continue;
     const able = faultsOf(chain).filter((f) => FAULTS[f].cause === truth);
     const fault = able[Math.floor(next() * able.length)];
-    const found = fault ? benchRiddle(name, fault, 0.3 + 0.7 * next(), seed) : drawnRiddle(net, truth, next, name);
+    const found = fault
+      ? benchRiddle(name, fault, 0.3 + 0.7 * next(), seed)
+      : drawnRiddle(net, truth, next, name);
     if (found) return found;
   }
 }

@@ -2,7 +2,14 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { bestPath, type FaultId, FAULTS, faultsOf } from '@ruddy/core/bench';
 import { advise, netFor, type TroubleNote, troubleState } from '@ruddy/core/troubleshoot';
 import { EMPTY, judge } from '../../core/test/make';
-import { benchAnswer, hideFault, PRACTICE_CASES, PRACTICE_CHAINS, survey, type Hidden } from '../src';
+import {
+  benchAnswer,
+  hideFault,
+  PRACTICE_CASES,
+  PRACTICE_CHAINS,
+  survey,
+  type Hidden,
+} from '../src';
 import { readByProbe } from './benches';
 import { benchOnly, riddle, SHOWN, solve, studyOf, type Solved } from './study';
 import { LONG, scaled } from '../../scripts/lib/test-scale.mjs';
@@ -63,8 +70,15 @@ describe('two faults at once', () => {
         const a = advise(netFor(tunnel), s.clues, s.refused);
         if (a.now !== 'test') {
           found.push(a.top.cause);
-          notes.push({ what: 'fix', cause: a.top.cause, result: round === 0 ? 'better' : 'solved', words: '' });
-          faults = Object.fromEntries(Object.entries(faults).filter(([f]) => FAULTS[f as FaultId].cause !== a.top.cause));
+          notes.push({
+            what: 'fix',
+            cause: a.top.cause,
+            result: round === 0 ? 'better' : 'solved',
+            words: '',
+          });
+          faults = Object.fromEntries(
+            Object.entries(faults).filter(([f]) => FAULTS[f as FaultId].cause !== a.top.cause),
+          );
           break;
         }
         const test = a.offers[0]!.test;
@@ -90,7 +104,8 @@ describe('BE-05 practice', () => {
   it('looks come from the bench: the same chain answers otherwise with another fault', () => {
     const half = hidden({ 'cable-half-rate': 1 });
     const clamp = hidden({ 'driver-clamp': 1 });
-    const at = (b: Hidden, t: Parameters<typeof benchAnswer>[3]) => benchAnswer(b, survey(b), ['low-copy'], t);
+    const at = (b: Hidden, t: Parameters<typeof benchAnswer>[3]) =>
+      benchAnswer(b, survey(b), ['low-copy'], t);
     expect([at(half, 'router-speed'), at(clamp, 'router-speed')]).toEqual(['yes', 'no']);
     expect([at(half, 'span-loaded'), at(clamp, 'span-loaded')]).toEqual(['no', 'yes']);
     expect([at(half, 'short-cable'), at(clamp, 'short-cable')]).toEqual(['yes', 'no']);
@@ -112,9 +127,18 @@ describe('BE-05 practice', () => {
       const bench: Hidden = { ...c, evaluation: judge(c.chain), read: readByProbe };
       const first = survey(bench);
       const complaint = [...(c.complaint ?? first.symptoms)].slice(0, 2);
-      expect([c.no, complaint.every((s) => first.symptoms.includes(s)), complaint.length > 0]).toEqual([c.no, true, true]);
-      const best = bestPath(netFor(c.chain), complaint, (t) => benchAnswer(bench, first, complaint, t));
-      expect([c.no, Object.keys(c.faults).map((f) => FAULTS[f as FaultId].cause)]).toEqual([c.no, [best.says]]);
+      expect([
+        c.no,
+        complaint.every((s) => first.symptoms.includes(s)),
+        complaint.length > 0,
+      ]).toEqual([c.no, true, true]);
+      const best = bestPath(netFor(c.chain), complaint, (t) =>
+        benchAnswer(bench, first, complaint, t),
+      );
+      expect([c.no, Object.keys(c.faults).map((f) => FAULTS[f as FaultId].cause)]).toEqual([
+        c.no,
+        [best.says],
+      ]);
     }
   });
 
@@ -132,6 +156,8 @@ describe('BE-05 practice', () => {
   });
 
   it('a chain with nothing in it can hide nothing', () => {
-    expect(hideFault({ chain: EMPTY, evaluation: judge(EMPTY), read: readByProbe }, 3, false)).toBeNull();
+    expect(
+      hideFault({ chain: EMPTY, evaluation: judge(EMPTY), read: readByProbe }, 3, false),
+    ).toBeNull();
   });
 });

@@ -1,6 +1,14 @@
 import type { CauseId, OrderId, StepId, SymptomId } from '@ruddy/core/base';
 import type { Act, FaultMap, TimedAct } from '@ruddy/core/bench';
-import { checklist, linkCheck, type LinkCheck, ORDERS, type Reading, readingSchema, type Report } from '@ruddy/core/bring-up';
+import {
+  checklist,
+  linkCheck,
+  type LinkCheck,
+  ORDERS,
+  type Reading,
+  readingSchema,
+  type Report,
+} from '@ruddy/core/bring-up';
 import type { Chain } from '@ruddy/core/chain';
 import type { Evaluation } from '@ruddy/core/plan';
 import { NO_DOCKED } from '@ruddy/core/setups';
@@ -46,7 +54,8 @@ export class Walk {
     readonly order: OrderId,
   ) {
     this.#evaluation = judge(chain);
-    for (const [id, strength] of Object.entries(faults)) this.#do({ act: 'fault', id, strength } as Act);
+    for (const [id, strength] of Object.entries(faults))
+      this.#do({ act: 'fault', id, strength } as Act);
   }
 
   get #run(): BenchRun {
@@ -70,11 +79,22 @@ export class Walk {
     if (told.asleep === true) this.#seen = { ...this.#seen, asleep: true };
     if (told.errors === true) this.#seen = { ...this.#seen, errors: true };
     const known = Object.fromEntries(Object.entries(this.#seen).filter(([, v]) => v !== null));
-    return { ...told, lamp: this.#run.state.dockLamp, allOff: this.order === 'all-off', ...known, ...extra };
+    return {
+      ...told,
+      lamp: this.#run.state.dockLamp,
+      allOff: this.order === 'all-off',
+      ...known,
+      ...extra,
+    };
   }
 
   #check(reading: Partial<Reading>): LinkCheck {
-    return linkCheck(readingSchema.parse({ load: 'load', ...reading }), this.chain, this.#evaluation, {});
+    return linkCheck(
+      readingSchema.parse({ load: 'load', ...reading }),
+      this.chain,
+      this.#evaluation,
+      {},
+    );
   }
 
   /** Do one step and say what is wrong there, or nothing. */
@@ -141,7 +161,9 @@ export class Walk {
   #alive(id: StepId): { symptom: SymptomId; seen: ChainObservation } | null {
     const { host } = this.#run.state;
     if (host === 'frozen') return { symptom: 'crash-on-plug', seen: NOTHING_SEEN };
-    return host === 'asks-key' && id === 'host-start' ? { symptom: 'recovery-key-asked', seen: NOTHING_SEEN } : null;
+    return host === 'asks-key' && id === 'host-start'
+      ? { symptom: 'recovery-key-asked', seen: NOTHING_SEEN }
+      : null;
   }
 
   /** Nothing there after a start: out and in again, which a tunnel bears, tells the order from the rest. */
@@ -170,7 +192,12 @@ export class Walk {
     if (!before || !after) return fails(null, seen);
     const minutes = 10;
     return fails(
-      this.#check({ counts: countsBetween(before, after, kind, { minutes, downs: this.#run.state.downs - downs }) }),
+      this.#check({
+        counts: countsBetween(before, after, kind, {
+          minutes,
+          downs: this.#run.state.downs - downs,
+        }),
+      }),
       seen,
     );
   }
@@ -195,8 +222,13 @@ export class Walk {
         held.push(id);
         continue;
       }
-      if (!symptoms.includes(failed.symptom)) throw new Error(`${id} does not know ${failed.symptom}`);
-      const causes = rankedCauses(netFor(this.chain), failed.symptom, answersOf(failed.seen, failed.check ?? null));
+      if (!symptoms.includes(failed.symptom))
+        throw new Error(`${id} does not know ${failed.symptom}`);
+      const causes = rankedCauses(
+        netFor(this.chain),
+        failed.symptom,
+        answersOf(failed.seen, failed.check ?? null),
+      );
       return { held, step: id, symptom: failed.symptom, causes };
     }
     return { held, step: null, symptom: null, causes: [] };

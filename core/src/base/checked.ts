@@ -4,14 +4,19 @@ import * as z from 'zod';
  * Check a value against a schema, whatever it holds. The library compares lengths also of what is no text, and throws over a length that
  * is no number: such a value is refused like any other.
  */
-export function checked<T extends z.ZodType>(schema: T, value: unknown): z.ZodSafeParseResult<z.output<T>> {
+export function checked<T extends z.ZodType>(
+  schema: T,
+  value: unknown,
+): z.ZodSafeParseResult<z.output<T>> {
   try {
     return schema.safeParse(value);
   } catch {
     const message = 'holds a value that cannot be understood';
     return {
       success: false,
-      error: new z.ZodError([{ code: 'custom', path: [], message, input: value }]) as z.ZodError<z.output<T>>,
+      error: new z.ZodError([{ code: 'custom', path: [], message, input: value }]) as z.ZodError<
+        z.output<T>
+      >,
     };
   }
 }

@@ -27,7 +27,10 @@ export function currencies(): readonly string[] {
 
 /** Digits after the point in a currency (ISO 4217): 2 for EUR, 0 for JPY, 3 for KWD. */
 export function minorDigits(currency: string): number {
-  return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  return (
+    new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions()
+      .maximumFractionDigits ?? 2
+  );
 }
 
 /** A number of whole units as minor units; null when it has more digits than the currency. */
@@ -38,9 +41,20 @@ export function toMinor(units: number, currency: string): number | null {
 }
 
 /** The newest rate for a pair that was known on a day; the other way round is turned over. Null when there is none. */
-export function rateOn(rates: readonly ExchangeRate[], from: string, to: string, asOf: string): ExchangeRate | null {
-  const fits = rates.filter((r) => r.onDate <= asOf && ((r.from === from && r.to === to) || (r.from === to && r.to === from)));
-  const newest = fits.reduce<ExchangeRate | null>((best, r) => (best === null || r.onDate > best.onDate ? r : best), null);
+export function rateOn(
+  rates: readonly ExchangeRate[],
+  from: string,
+  to: string,
+  asOf: string,
+): ExchangeRate | null {
+  const fits = rates.filter(
+    (r) =>
+      r.onDate <= asOf && ((r.from === from && r.to === to) || (r.from === to && r.to === from)),
+  );
+  const newest = fits.reduce<ExchangeRate | null>(
+    (best, r) => (best === null || r.onDate > best.onDate ? r : best),
+    null,
+  );
   if (newest === null || newest.from === from) return newest;
   return { ...newest, from, to, rate: 1 / newest.rate };
 }

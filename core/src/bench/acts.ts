@@ -1,10 +1,18 @@
 import * as z from 'zod';
 import { SECURITY_LEVELS } from '../bring-up';
-import { adapterSchema, cableSchema, cardSchema, dockSchema, hostSchema, supplySchema } from '../parts';
+import {
+  adapterSchema,
+  cableSchema,
+  cardSchema,
+  dockSchema,
+  hostSchema,
+  supplySchema,
+} from '../parts';
 import { FAULT_IDS } from './faults';
 
 const on = z.boolean();
-const act = <T extends string, S extends z.ZodRawShape>(name: T, shape: S) => z.strictObject({ act: z.literal(name), ...shape });
+const act = <T extends string, S extends z.ZodRawShape>(name: T, shape: S) =>
+  z.strictObject({ act: z.literal(name), ...shape });
 
 /** Another part on the bench, or none. A path is laid as a whole, host side first. */
 const place = [

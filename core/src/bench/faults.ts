@@ -31,7 +31,10 @@ export const FAULTS = {
   'cable-half-rate': { cause: 'cable-class', sits: tunnel },
   'cable-one-lane': { cause: 'cable-class', sits: tunnel },
   'plug-not-home': { cause: 'plug-not-home', sits: tunnel },
-  'look-alike-port': { cause: 'look-alike-port', sits: (s) => s.tunnel && s.chain.dock?.connector !== 'mini-dp' },
+  'look-alike-port': {
+    cause: 'look-alike-port',
+    sits: (s) => s.tunnel && s.chain.dock?.connector !== 'mini-dp',
+  },
   'approval-kept-out': { cause: 'not-approved', sits: tunnel },
   'tunnelling-forbidden': { cause: 'no-tunnelling', sits: tunnel },
   'two-lanes': { cause: 'two-lanes', sits: (s) => s.separate },

@@ -25,8 +25,17 @@ export interface PracticeStep {
 
 export const stepMinutes = (test: TestId): number => TESTS[test].minutes + BESIDE_MINUTES;
 
-function clues(symptoms: readonly SymptomId[], steps: readonly PracticeStep[]): { clues: Clues; refused: ReadonlySet<TestId> } {
-  const tests = steps.map((s): TroubleNote => ({ what: 'test', test: s.test, says: s.says, by: 'hand', words: '' }));
+function clues(
+  symptoms: readonly SymptomId[],
+  steps: readonly PracticeStep[],
+): { clues: Clues; refused: ReadonlySet<TestId> } {
+  const tests = steps.map((s): TroubleNote => ({
+    what: 'test',
+    test: s.test,
+    says: s.says,
+    by: 'hand',
+    words: '',
+  }));
   const s = troubleState([{ what: 'seen', symptoms }, ...tests]);
   return { clues: s.clues, refused: s.refused };
 }
@@ -42,7 +51,11 @@ export interface Path {
 const MOST_STEPS = 12;
 
 /** The way the troubleshooter itself goes, asking the same bench, until it would mend something or nothing tells any more. */
-export function bestPath(net: Net, symptoms: readonly SymptomId[], ask: (test: TestId) => PracticeStep['says']): Path {
+export function bestPath(
+  net: Net,
+  symptoms: readonly SymptomId[],
+  ask: (test: TestId) => PracticeStep['says'],
+): Path {
   const steps: PracticeStep[] = [];
   for (;;) {
     const c = clues(symptoms, steps);
@@ -74,7 +87,11 @@ export function shortestPath(
     const p = likely(steps);
     const now = p[at] ?? 0;
     if (now >= FIX_AT && p.every((x) => x <= now))
-      return { steps, minutes: steps.reduce((sum, s) => sum + stepMinutes(s.test), 0), says: truth };
+      return {
+        steps,
+        minutes: steps.reduce((sum, s) => sum + stepMinutes(s.test), 0),
+        says: truth,
+      };
     let best: { step: PracticeStep; worth: number } | null = null;
     for (const step of left) {
       if (steps.some((s) => s.test === step.test)) continue;
@@ -105,17 +122,25 @@ const HALF = 0.5;
  * Where somebody left the best way: the first test that tells less than half as much for its minutes as the best one open there, a cause
  * named while it was still unlikely and tests would have told, or tests made after the cause was plain. Null when the way was kept.
  */
-export function leftAt(net: Net, symptoms: readonly SymptomId[], steps: readonly PracticeStep[], named: CauseId): Left | null {
+export function leftAt(
+  net: Net,
+  symptoms: readonly SymptomId[],
+  steps: readonly PracticeStep[],
+  named: CauseId,
+): Left | null {
   for (const [at, step] of steps.entries()) {
     const c = clues(symptoms, steps.slice(0, at));
     const p = posterior(net, c.clues);
     const [best] = nextTests(net, c.clues, p, c.refused);
     if (!best) continue;
-    const worth = net.tests.includes(step.test) ? gain(net.test(step.test), p).bits / stepMinutes(step.test) : 0;
+    const worth = net.tests.includes(step.test)
+      ? gain(net.test(step.test), p).bits / stepMinutes(step.test)
+      : 0;
     const top = suspects(net, p)[0];
     if (top && top.p >= FIX_AT && top.cause === named && top.cause !== 'none-of-these')
       return { at, better: null, worth, best: best.worth, why: 'late' };
-    if (worth < HALF * best.worth) return { at, better: best.test, worth, best: best.worth, why: 'worth' };
+    if (worth < HALF * best.worth)
+      return { at, better: best.test, worth, best: best.worth, why: 'worth' };
   }
   const c = clues(symptoms, steps);
   const p = posterior(net, c.clues);

@@ -37,17 +37,29 @@ const CABLE_FAULTS = [
  */
 export const REMEDIES = {
   'sound-cable': { words: 'another cable, short and sound', mends: CABLE_FAULTS },
-  'plugs-looked-at': { words: 'every plug of the cable out, looked at, and home', mends: ['plug-not-home'] },
+  'plugs-looked-at': {
+    words: 'every plug of the cable out, looked at, and home',
+    mends: ['plug-not-home'],
+  },
   'right-port': { words: 'the cable in the port with the mark', mends: ['look-alike-port'] },
-  'approved-anew': { words: 'the dock off the list and approved anew', mends: ['approval-kept-out'] },
+  'approved-anew': {
+    words: 'the dock off the list and approved anew',
+    mends: ['approval-kept-out'],
+  },
   'hub-bare': { words: 'hub, LAN and drives off the dock', mends: ['hub-traffic'] },
   'card-reseated': { words: 'the card out and in again', mends: ['card-not-seated'] },
   'power-plugs-home': { words: 'every power plug home', mends: ['power-plug-out'] },
-  'other-card': { words: 'another card, sound', mends: ['card-defective', 'card-not-seated', 'power-plug-out'] },
+  'other-card': {
+    words: 'another card, sound',
+    mends: ['card-defective', 'card-not-seated', 'power-plug-out'],
+  },
   'other-host': { words: 'another host, sound', mends: HOST_FAULTS },
   'card-alone': { words: 'the card alone, in a desktop', mends: [] },
   'power-limit': { words: 'the card at 70 % power', mends: ['supply-sag'], below: 0.9 },
-  'drivers-clean': { words: 'drivers cleaned out, an allowed one installed', mends: ['driver-refused'] },
+  'drivers-clean': {
+    words: 'drivers cleaned out, an allowed one installed',
+    mends: ['driver-refused'],
+  },
   'rate-kept': { words: 'the driver told to keep the rate of the slot', mends: ['driver-clamp'] },
   'saving-off': { words: 'power saving off', mends: ['power-saving'] },
   'right-input': { words: 'the input of the screen chosen', mends: ['wrong-input'] },

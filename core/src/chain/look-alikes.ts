@@ -9,5 +9,7 @@ function inside(s: SocketSpec): string {
 export function lookAlikes(host: HostSpec, key: string): SocketSpec[] {
   const own = host.sockets.find((s) => s.key === key);
   if (!own) return [];
-  return host.sockets.filter((s) => s.key !== key && s.connector === own.connector && inside(s) !== inside(own));
+  return host.sockets.filter(
+    (s) => s.key !== key && s.connector === own.connector && inside(s) !== inside(own),
+  );
 }

@@ -3,7 +3,9 @@ import type { Chain } from './schema/chain';
 import { endsInSlot, isAdapter } from './schema/shape';
 
 /** How a part is called: maker, model and variant; empty without one. */
-export function partName(part: { maker: string; model: string; variant: string } | null | undefined): string {
+export function partName(
+  part: { maker: string; model: string; variant: string } | null | undefined,
+): string {
   return part ? [part.maker, part.model, part.variant].filter((s) => s !== '').join(' ') : '';
 }
 

@@ -1,4 +1,13 @@
-export const COMPAT_SORTS = ['newest', 'host', 'port', 'dock', 'card', 'n', 'share', 'near'] as const;
+export const COMPAT_SORTS = [
+  'newest',
+  'host',
+  'port',
+  'dock',
+  'card',
+  'n',
+  'share',
+  'near',
+] as const;
 
 export const VERSION_LABELS = {
   system: 'System build',
@@ -9,6 +18,11 @@ export const VERSION_LABELS = {
 
 export const PROVENANCES = ['own', 'loan', 'bought', 'told'] as const;
 
-export const PROVENANCE_LABELS = { own: 'Own', loan: 'On loan', bought: 'Just bought', told: 'Told by someone' } as const;
+export const PROVENANCE_LABELS = {
+  own: 'Own',
+  loan: 'On loan',
+  bought: 'Just bought',
+  told: 'Told by someone',
+} as const;
 
 export const GRID_AXES = ['host-dock', 'host-card', 'dock-card'] as const;

@@ -35,7 +35,9 @@ export function logRow(
     readonly unit: string;
     readonly outcome: Outcome;
     readonly happenedOn: string;
-    readonly versions: Readonly<Partial<Record<'system' | 'driver' | 'hostFirmware' | 'dockFirmware', string>>>;
+    readonly versions: Readonly<
+      Partial<Record<'system' | 'driver' | 'hostFirmware' | 'dockFirmware', string>>
+    >;
     readonly symptoms: readonly string[];
     readonly fixes: readonly string[];
     readonly provenance: string;
@@ -73,12 +75,23 @@ export function logCells(row: LogRow): string[] {
 /** Where each column stands; a header must hold day, outcome, host, port and card. Columns nobody knows are named. */
 export function logHeader(
   cells: readonly string[],
-): { ok: true; at: ReadonlyMap<LogColumn, number>; unknown: readonly string[] } | { ok: false; why: string } {
+):
+  | { ok: true; at: ReadonlyMap<LogColumn, number>; unknown: readonly string[] }
+  | { ok: false; why: string } {
   const names = cells.map((c) => c.trim());
-  const at = new Map(LOG_COLUMN_IDS.flatMap((c) => (names.includes(c) ? [[c, names.indexOf(c)] as const] : [])));
-  const missing = (['id', 'unit', 'day', 'outcome', 'host', 'port', 'card'] as const).filter((c) => !at.has(c));
-  if (missing.length > 0) return { ok: false, why: `The header has no column "${missing.join('", "')}"` };
-  return { ok: true, at, unknown: names.filter((n) => n !== '' && !LOG_COLUMN_IDS.includes(n as LogColumn)) };
+  const at = new Map(
+    LOG_COLUMN_IDS.flatMap((c) => (names.includes(c) ? [[c, names.indexOf(c)] as const] : [])),
+  );
+  const missing = (['id', 'unit', 'day', 'outcome', 'host', 'port', 'card'] as const).filter(
+    (c) => !at.has(c),
+  );
+  if (missing.length > 0)
+    return { ok: false, why: `The header has no column "${missing.join('", "')}"` };
+  return {
+    ok: true,
+    at,
+    unknown: names.filter((n) => n !== '' && !LOG_COLUMN_IDS.includes(n as LogColumn)),
+  };
 }
 
 /** Cells as a row; a column that is not there is empty. */

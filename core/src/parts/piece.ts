@@ -4,12 +4,16 @@ import type { SourceNote } from './schema/source';
 import type * as z from 'zod';
 
 /** What is known of one piece only and not of its part, by attribute, each with where it is known from. */
-export type Differs = Readonly<Record<string, { readonly value: unknown; readonly source: SourceNote }>>;
+export type Differs = Readonly<
+  Record<string, { readonly value: unknown; readonly source: SourceNote }>
+>;
 
 /** A part as this very piece is: what differs stands in place of what its part says. Nothing differs: the part itself. */
 export function pieceSpec<S extends AnySpec>(spec: S, differs: Differs | null | undefined): S {
   const own = Object.entries(differs ?? {});
-  return own.length === 0 ? spec : { ...spec, ...Object.fromEntries(own.map(([key, d]) => [key, d.value])) };
+  return own.length === 0
+    ? spec
+    : { ...spec, ...Object.fromEntries(own.map(([key, d]) => [key, d.value])) };
 }
 
 /**
@@ -28,9 +32,14 @@ export function differsProblems(
   const odd = Object.keys(differs).flatMap((attr) => {
     const meta = metas.get(attr);
     if (!meta) return [{ attr, why: `A ${kind} has no attribute "${attr}"` }];
-    return meta.unsure && meta.input !== 'list' ? [] : [{ attr, why: `${meta.label}: the same for every piece` }];
+    return meta.unsure && meta.input !== 'list'
+      ? []
+      : [{ attr, why: `${meta.label}: the same for every piece` }];
   });
   if (odd.length > 0) return odd;
   const parsed = schema.safeParse(pieceSpec(spec, differs));
-  return (parsed.error?.issues ?? []).map((i) => ({ attr: String(i.path[0] ?? ''), why: i.message }));
+  return (parsed.error?.issues ?? []).map((i) => ({
+    attr: String(i.path[0] ?? ''),
+    why: i.message,
+  }));
 }

@@ -4,7 +4,17 @@ import type { FindingCode } from './codes';
 import type { Finding } from './finding';
 
 /** The areas a chain is judged in, in the order a person checks them. */
-export const JUDGED_AREAS = ['link', 'plugs', 'watts', 'room', 'software', 'charging', 'air', 'picture', 'handling'] as const;
+export const JUDGED_AREAS = [
+  'link',
+  'plugs',
+  'watts',
+  'room',
+  'software',
+  'charging',
+  'air',
+  'picture',
+  'handling',
+] as const;
 export type JudgedArea = (typeof JUDGED_AREAS)[number];
 
 /** Areas that can stop a chain; the others only want care. */
@@ -77,11 +87,20 @@ function applies(area: JudgedArea, chain: Chain, body: BodyFacts): boolean {
   const { charging, cooling, power } = body;
   switch (area) {
     case 'plugs':
-      return chain.card === null || power.feeders.some((f) => f.shortage !== null) || power.unfed !== null;
+      return (
+        chain.card === null ||
+        power.feeders.some((f) => f.shortage !== null) ||
+        power.unfed !== null
+      );
     case 'room':
       return chain.dock === null ? chain.card === null : chain.dock.form === 'enclosure';
     case 'charging':
-      return charging.hasBattery && charging.by !== 'charger' && charging.by !== null && chain.dock !== null;
+      return (
+        charging.hasBattery &&
+        charging.by !== 'charger' &&
+        charging.by !== null &&
+        chain.dock !== null
+      );
     case 'air':
       return cooling !== null;
     case 'picture':
@@ -96,7 +115,9 @@ function applies(area: JudgedArea, chain: Chain, body: BodyFacts): boolean {
  */
 function stateOf(area: JudgedArea, own: readonly Finding[], unchosen: boolean): AreaState {
   const some = (severity: string, certainty?: string) =>
-    own.some((f) => f.severity === severity && (certainty === undefined || f.certainty === certainty));
+    own.some(
+      (f) => f.severity === severity && (certainty === undefined || f.certainty === certainty),
+    );
   if (some('blocks', 'certain')) return 'stops';
   if (some('blocks') || unchosen) return 'open';
   if (!some('care')) return 'good';
@@ -104,16 +125,25 @@ function stateOf(area: JudgedArea, own: readonly Finding[], unchosen: boolean): 
 }
 
 /** Every area of a chain with its state, in the order of `JUDGED_AREAS`. */
-export function areasOf(chain: Chain, body: BodyFacts, findings: readonly Finding[]): AreaVerdict[] {
-  const missing = findings.filter((f) => f.code === 'plan/unchosen').flatMap((f) => f.slots as readonly string[]);
+export function areasOf(
+  chain: Chain,
+  body: BodyFacts,
+  findings: readonly Finding[],
+): AreaVerdict[] {
+  const missing = findings
+    .filter((f) => f.code === 'plan/unchosen')
+    .flatMap((f) => f.slots as readonly string[]);
   return JUDGED_AREAS.map((area) => {
     const own = findings.filter((f) => areaOf(f.code) === area);
     const unchosen = missing.filter((slot) => NEEDS[area]?.includes(slot));
     const state = stateOf(area, own, unchosen.length > 0);
     const weighs = own.filter((f) => f.severity !== 'note');
-    if (weighs.length === 0 && !applies(area, chain, body)) return { area, state: 'none', open: [], because: [] };
+    if (weighs.length === 0 && !applies(area, chain, body))
+      return { area, state: 'none', open: [], because: [] };
     const decides = weighs.filter((f) => f.severity === 'blocks');
-    const paths = [...decides, ...weighs.filter((f) => f.severity !== 'blocks')].flatMap((f) => f.hangsOn);
+    const paths = [...decides, ...weighs.filter((f) => f.severity !== 'blocks')].flatMap(
+      (f) => f.hangsOn,
+    );
     return {
       area,
       state,

@@ -1,4 +1,13 @@
-import type { Chain, ChargeFacts, CoolFacts, FitFacts, PictureFacts, PowerFacts, ReleaseNews, RequirementStatus } from '../chain';
+import type {
+  Chain,
+  ChargeFacts,
+  CoolFacts,
+  FitFacts,
+  PictureFacts,
+  PowerFacts,
+  ReleaseNews,
+  RequirementStatus,
+} from '../chain';
 import type { DockSpec, SocketSpec } from '../parts';
 
 /** Facts that do not hang on which world of the link is true: each subject of its own, and the slots as they are stated. */

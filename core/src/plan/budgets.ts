@@ -24,7 +24,8 @@ function budget(b: Omit<Budget, 'state' | 'comfortable'> & { comfortable?: numbe
   return {
     ...b,
     comfortable,
-    state: f === null ? 'unknown' : f === 'no' ? 'over' : f === 'may' ? 'may' : tight ? 'tight' : 'fits',
+    state:
+      f === null ? 'unknown' : f === 'no' ? 'over' : f === 'may' ? 'may' : tight ? 'tight' : 'fits',
   };
 }
 
@@ -67,21 +68,44 @@ export function budgetsOf(body: BodyFacts, rule: (id: RuleId) => number): Budget
   const c = body.charging;
   const charging =
     c.hasBattery && (c.by === 'link' || c.by === 'own-lead')
-      ? [budget({ area: 'charging', name: '', unit: 'W', need: c.drawW, have: c.contract, open: c.open })]
+      ? [
+          budget({
+            area: 'charging',
+            name: '',
+            unit: 'W',
+            need: c.drawW,
+            have: c.contract,
+            open: c.open,
+          }),
+        ]
       : [];
   const fit = (body.fit?.rows ?? []).map((r) =>
     budget({ area: 'fit', name: r.what, unit: r.unit, need: r.need, have: r.have, open: r.open }),
   );
   const cool = body.cooling;
   const cooling = cool
-    ? [budget({ area: 'cooling', name: '', unit: 'K', need: cool.riseK, have: exact(cool.limitK), open: cool.open })]
+    ? [
+        budget({
+          area: 'cooling',
+          name: '',
+          unit: 'K',
+          need: cool.riseK,
+          have: exact(cool.limitK),
+          open: cool.open,
+        }),
+      ]
     : [];
   const screens = body.pictures.map((p) =>
     budget({
       area: 'screen',
       name: p.name,
       unit: 'Gb/s',
-      need: p.needGbps === null ? null : exact(p.verdict === 'compressed' ? p.needGbps / rule('screen.compression') : p.needGbps),
+      need:
+        p.needGbps === null
+          ? null
+          : exact(
+              p.verdict === 'compressed' ? p.needGbps / rule('screen.compression') : p.needGbps,
+            ),
       have: p.haveGbps === null ? null : exact(p.haveGbps),
       open: p.open,
     }),

@@ -22,5 +22,7 @@ export function contradicted(
   const word = predicted === 'blocked' ? 'fail' : 'work';
   const against = word === 'work' ? seen.failed : seen.worked;
   const n = seen.worked + seen.failed;
-  return against * 2 > n ? { predicted: word, seen: against, sure: wilson(against, n).lo > 0.5 } : null;
+  return against * 2 > n
+    ? { predicted: word, seen: against, sure: wilson(against, n).lo > 0.5 }
+    : null;
 }

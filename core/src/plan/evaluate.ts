@@ -21,9 +21,13 @@ export const CORE_VERSION = '7.0';
 const CODES = Object.keys(FINDING_CODES);
 const ORDER = { blocks: 0, care: 1, note: 2 } as const;
 
-function contradiction(state: VerdictState, evidence: EvaluateInput['context']['evidence']): Finding[] {
+function contradiction(
+  state: VerdictState,
+  evidence: EvaluateInput['context']['evidence'],
+): Finding[] {
   const exact = evidence?.exact;
-  const against = exact && contradicted(state, { worked: successes(exact), failed: failures(exact) });
+  const against =
+    exact && contradicted(state, { worked: successes(exact), failed: failures(exact) });
   if (!exact || !against) return [];
   return [
     {
@@ -51,16 +55,24 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   const all = grounds.worlds();
   const links = grounds.links();
   const body = resolveBody(grounds.body);
-  const found = findingsOf(CHECKS, grounds).map((f) => ({ ...f, hangsOn: f.hangsOn.filter((path) => !knownAt(chain, path)) }));
+  const found = findingsOf(CHECKS, grounds).map((f) => ({
+    ...f,
+    hangsOn: f.hangsOn.filter((path) => !knownAt(chain, path)),
+  }));
   const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);
   const findings = [...found, ...contradiction(verdictOf(found).state, context.evidence)].sort(
-    (a, b) => ORDER[a.severity] - ORDER[b.severity] || CODES.indexOf(a.code) - CODES.indexOf(b.code),
+    (a, b) =>
+      ORDER[a.severity] - ORDER[b.severity] || CODES.indexOf(a.code) - CODES.indexOf(b.code),
   );
   const verdict = verdictOf(findings);
   const areas = areasOf(chain, body, findings);
   const tunnels = link.hops.filter((h) => h.kind === 'tunnel').length;
-  const rig = rigWith(chain, { down: link.usable?.down ?? null, up: link.usable?.up ?? null, tunnels });
+  const rig = rigWith(chain, {
+    down: link.usable?.down ?? null,
+    up: link.usable?.up ?? null,
+    tunnels,
+  });
   return {
     core: CORE_VERSION,
     asOf: context.asOf,
@@ -74,13 +86,21 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
       },
       budgets,
       body,
-      forecasts: (context.frames ?? []).map((f) => ({ ...forecast(f.model, rig, f.asked), resolution: f.resolution })),
+      forecasts: (context.frames ?? []).map((f) => ({
+        ...forecast(f.model, rig, f.asked),
+        resolution: f.resolution,
+      })),
     },
     ...(context.evidence && {
-      observed: { ...context.evidence, expected: expectation(context.evidence, rules.get('near.strength')) },
+      observed: {
+        ...context.evidence,
+        expected: expectation(context.evidence, rules.get('near.strength')),
+      },
     }),
     findings,
-    toVerify: toVerify(found, all, links, link.usable?.down ?? null, budgets).filter((v) => !knownAt(chain, v.path)),
+    toVerify: toVerify(found, all, links, link.usable?.down ?? null, budgets).filter(
+      (v) => !knownAt(chain, v.path),
+    ),
     assumptions: rules.assumptions(),
   };
 }

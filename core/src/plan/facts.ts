@@ -51,7 +51,8 @@ class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'instal
   }
   get cooling() {
     const { card, dock } = this.chain;
-    if (this.made.cooling === undefined) this.made.cooling = coolFacts(card, dock, boardPower(this.chain), this.rule);
+    if (this.made.cooling === undefined)
+      this.made.cooling = coolFacts(card, dock, boardPower(this.chain), this.rule);
     return this.made.cooling;
   }
   get pictures() {
@@ -62,7 +63,11 @@ class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'instal
     return (this.made.held ??= holdRequirements(requirements, releases, this.chain, asOf));
   }
   get news() {
-    return (this.made.news ??= releaseNews(this.context.releases ?? [], this.chain, this.context.asOf));
+    return (this.made.news ??= releaseNews(
+      this.context.releases ?? [],
+      this.chain,
+      this.context.asOf,
+    ));
   }
   get port() {
     return this.chain.host?.sockets.find((s) => s.key === this.chain.socket) ?? null;
@@ -97,7 +102,21 @@ export function bodyFacts(
 export function resolveBody(b: BodyFacts): BodyFacts {
   const { power, charging, fit, cooling, pictures, held, news } = b;
   const { port, box, supplies, system, settings, uses } = b;
-  return { power, charging, fit, cooling, pictures, held, news, port, box, supplies, system, settings, uses };
+  return {
+    power,
+    charging,
+    fit,
+    cooling,
+    pictures,
+    held,
+    news,
+    port,
+    box,
+    supplies,
+    system,
+    settings,
+    uses,
+  };
 }
 
 /** All that can be known of a chain before anything is concluded: its worlds, the link in each, and the facts of its body. */
@@ -135,7 +154,8 @@ export function groundsOf(chain: Chain, context: Context): Grounds {
 export function findings(checks: readonly Check[], g: Grounds): Finding[] {
   const steady = checks.filter(isSteady);
   const open = checks.filter((c) => !isSteady(c));
-  const drafts = open.length > 0 ? g.worlds().map((_, i) => runChecks(open, g.facts(i), g.rules)) : [];
+  const drafts =
+    open.length > 0 ? g.worlds().map((_, i) => runChecks(open, g.facts(i), g.rules)) : [];
   return [
     ...(open.length > 0 ? joinFindings(g.worlds(), drafts) : []),
     ...joinFindings([], [runChecks(steady, g.facts(null), g.rules)]),

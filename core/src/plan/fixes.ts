@@ -13,7 +13,11 @@ export interface Adjust {
   readonly settings?: Partial<Settings>;
   readonly installed?: Partial<Installed>;
   readonly dropLoad?: number;
-  readonly screen?: { readonly index: number; readonly by?: Shown['by']; readonly plug?: Shown['plug'] };
+  readonly screen?: {
+    readonly index: number;
+    readonly by?: Shown['by'];
+    readonly plug?: Shown['plug'];
+  };
 }
 
 /** The chain with an adjustment made. */
@@ -25,7 +29,9 @@ export function applyAdjust(chain: Chain, a: Adjust): Chain {
     loads: a.dropLoad === undefined ? chain.loads : chain.loads.filter((_, i) => i !== a.dropLoad),
     picture: a.screen
       ? chain.picture.map((p, i) =>
-          i === a.screen?.index ? { ...p, by: a.screen.by ?? p.by, plug: a.screen.plug ?? p.plug } : p,
+          i === a.screen?.index
+            ? { ...p, by: a.screen.by ?? p.by, plug: a.screen.plug ?? p.plug }
+            : p,
         )
       : chain.picture,
   };
@@ -49,9 +55,13 @@ const FIXED: Partial<Record<FindingCode, readonly Adjust[]>> = {
   'cooling/hot': [LOWER],
   'cooling/lid': [setting('Open the lid', { lid: 'open' })],
   'software/approval': [setting('Approve the dock always', { approval: 'always' })],
-  'software/security': [setting('Set the link to ask once for each dock', { securityLevel: 'user' })],
+  'software/security': [
+    setting('Set the link to ask once for each dock', { securityLevel: 'user' }),
+  ],
   'software/repackaged': [setting("Go back to the card maker's driver", { driverKind: 'maker' })],
-  'software/driver-class': [setting('Install the professional driver', { driverClass: 'professional' })],
+  'software/driver-class': [
+    setting('Install the professional driver', { driverClass: 'professional' }),
+  ],
   'preflight/recovery-key': [setting('Have the recovery key at hand', { recoveryKey: 'yes' })],
   'preflight/way-back': [
     setting('Leave internal graphics on', { internalGraphics: 'on' }),
@@ -75,7 +85,9 @@ function screens(f: Finding, chain: Chain): Adjust[] {
   const word = plug === 'hdmi' ? 'HDMI' : 'DisplayPort';
   return [
     { words: `Use ${word} instead`, screen: { index, plug } },
-    ...(shown.by === 'dock' ? [{ words: 'Put the screen on the card', screen: { index, by: 'card' as const } }] : []),
+    ...(shown.by === 'dock'
+      ? [{ words: 'Put the screen on the card', screen: { index, by: 'card' as const } }]
+      : []),
   ];
 }
 
@@ -90,7 +102,12 @@ export function adjustmentsFor(f: Finding, chain: Chain): readonly Adjust[] {
       return installs(f);
     case 'dock/firmware-cap':
       return chain.dock?.capFirmware
-        ? [{ words: `Install dock firmware ${chain.dock.capFirmware}`, installed: { dockFirmware: chain.dock.capFirmware } }]
+        ? [
+            {
+              words: `Install dock firmware ${chain.dock.capFirmware}`,
+              installed: { dockFirmware: chain.dock.capFirmware },
+            },
+          ]
         : [];
     case 'link/shared': {
       const index = chain.loads.findIndex((l) => l.kind === f.params['kind']);
@@ -117,14 +134,21 @@ export interface Fix<C> {
 }
 
 const STATES: readonly VerdictState[] = ['works', 'care', 'unknown', 'blocked'];
-const count = (e: Evaluation, severity: string) => e.findings.filter((f) => f.severity === severity).length;
+const count = (e: Evaluation, severity: string) =>
+  e.findings.filter((f) => f.severity === severity).length;
 const made = (e: Evaluation, f: Pick<Finding, 'code' | 'about'>) =>
-  e.findings.find((x) => x.code === f.code && (f.about === undefined || x.about === undefined || x.about === f.about));
+  e.findings.find(
+    (x) =>
+      x.code === f.code && (f.about === undefined || x.about === undefined || x.about === f.about),
+  );
 
 /** Is the finding gone, or at least no longer certain? */
 function better(before: Finding, after: Finding | undefined): boolean {
   return (
-    after === undefined || (before.certainty === 'certain' && after.certainty === 'possible' && before.severity === 'blocks')
+    after === undefined ||
+    (before.certainty === 'certain' &&
+      after.certainty === 'possible' &&
+      before.severity === 'blocks')
   );
 }
 
@@ -148,7 +172,16 @@ export function rankFixes<C extends { readonly chain: Chain; readonly buys?: boo
     const usable = bare(e.predicted.link.usable?.down);
     if (usable && was && usable.hi < was.lo - 1e-9) return [];
     const { verdict, coverage } = e.predicted;
-    return [{ candidate, verdict: verdict.state, coverage, usable, stops: count(e, 'blocks'), care: count(e, 'care') }];
+    return [
+      {
+        candidate,
+        verdict: verdict.state,
+        coverage,
+        usable,
+        stops: count(e, 'blocks'),
+        care: count(e, 'care'),
+      },
+    ];
   });
   const order = (f: Fix<C>) => STATES.indexOf(f.verdict);
   const open = (f: Fix<C>) => f.coverage.of - f.coverage.known;

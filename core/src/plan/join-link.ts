@@ -25,7 +25,10 @@ function joinTakes(hops: readonly Hop[]): Hop['takes'] {
   const byAttr = new Map<string, Hop['takes'][number]>();
   for (const t of hops.flatMap((h) => h.takes)) {
     const seen = byAttr.get(t.attr);
-    byAttr.set(t.attr, seen ? { attr: t.attr, down: hull(seen.down, t.down), up: hull(seen.up, t.up) } : t);
+    byAttr.set(
+      t.attr,
+      seen ? { attr: t.attr, down: hull(seen.down, t.down), up: hull(seen.up, t.up) } : t,
+    );
   }
   return [...byAttr.values()];
 }
@@ -94,5 +97,10 @@ function joinPinch(all: readonly Pinch[]): Pinch {
 export function joinLinks(all: readonly LinkFacts[]): Omit<LinkFacts, 'shapes'> {
   const first = all[0] as LinkFacts;
   const hops = first.hops.map((_, i) => joinHop(all.map((l) => l.hops[i] as Hop)));
-  return { kind: first.kind, hops, usable: joinBoth(all.map((l) => l.usable)), pinch: joinPinch(all.map((l) => l.pinch)) };
+  return {
+    kind: first.kind,
+    hops,
+    usable: joinBoth(all.map((l) => l.usable)),
+    pinch: joinPinch(all.map((l) => l.pinch)),
+  };
 }

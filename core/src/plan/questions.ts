@@ -30,13 +30,18 @@ const UNTIMED = 60;
  */
 export function questionsOf(e: Asking): OpenQuestion[] {
   const open = e.predicted.areas.filter((a) => a.state === 'open' || a.state === 'care');
-  const stopping = (a: (typeof open)[number]) => a.state === 'open' && STOPPING_AREAS.includes(a.area);
+  const stopping = (a: (typeof open)[number]) =>
+    a.state === 'open' && STOPPING_AREAS.includes(a.area);
   const ordered = [...open.filter(stopping), ...open.filter((a) => !stopping(a))];
   const minutes = (p: AttrPath) => describePath(p).meta?.findOut?.minutes ?? UNTIMED;
   // What can stop the chain is asked before what only narrows a figure of the same area.
   const stops = (p: AttrPath) => (e.predicted.verdict.wouldDecide.includes(p) ? 0 : 1);
   const seen = new Set<AttrPath>();
-  const of = (paths: readonly AttrPath[], area: JudgedArea | null, decides: boolean): OpenQuestion[] =>
+  const of = (
+    paths: readonly AttrPath[],
+    area: JudgedArea | null,
+    decides: boolean,
+  ): OpenQuestion[] =>
     [...paths]
       .sort((a, b) => stops(a) - stops(b) || minutes(a) - minutes(b))
       .flatMap((path) => {

@@ -50,7 +50,14 @@ function laneCount(transport: number): number {
 }
 
 function router(hop: Hop | undefined): RouterRead | null {
-  if (!hop || hop.kind !== 'tunnel' || hop.state !== 'ok' || !hop.transport || hop.transport.lo === 0) return null;
+  if (
+    !hop ||
+    hop.kind !== 'tunnel' ||
+    hop.state !== 'ok' ||
+    !hop.transport ||
+    hop.transport.lo === 0
+  )
+    return null;
   return { laneGbps: rising(hop.transport, laneGbps), lanes: rising(hop.transport, laneCount) };
 }
 
@@ -58,19 +65,34 @@ function router(hop: Hop | undefined): RouterRead | null {
 function inside(card: CardSpec | null): ReadOut[] {
   const choice = card?.innerSwitch;
   if (typeof choice !== 'string' || choice === 'none') return [];
-  const shown = choice === 'full' ? { gen: exact(4), lanes: exact(16) } : { gen: exact(1), lanes: exact(1) };
+  const shown =
+    choice === 'full' ? { gen: exact(4), lanes: exact(16) } : { gen: exact(1), lanes: exact(1) };
   return [{ kind: 'inside', from: 'card', to: 'card', ...shown, certain: true }];
 }
 
 /** What a system should show of a chain under load: the router, every bridge pair in order, the copy rates. */
-export function readOuts(all: readonly World[], link: Omit<LinkFacts, 'shapes'>, rules: RuleBook): ReadOuts {
+export function readOuts(
+  all: readonly World[],
+  link: Omit<LinkFacts, 'shapes'>,
+  rules: RuleBook,
+): ReadOuts {
   const share = rules.get('grade.healthyPercent') / 100;
   const part = (r: Range): Range => ({ lo: r.lo * share, hi: r.hi * share });
   const last = link.hops[link.hops.length - 1];
   const card = all[0]?.facts.card ?? null;
-  const shown = last?.state === 'ok' ? { gen: last.gen ?? null, lanes: last.lanes ?? null } : { gen: null, lanes: null };
-  const before: ReadOut[] = link.kind === 'tunnel' ? [...hostPair(all, link.hops[0]), virtualPair()] : [];
-  const end: ReadOut = { kind: 'real', from: link.kind === 'tunnel' ? 'dock' : 'host', to: 'card', ...shown, certain: true };
+  const shown =
+    last?.state === 'ok'
+      ? { gen: last.gen ?? null, lanes: last.lanes ?? null }
+      : { gen: null, lanes: null };
+  const before: ReadOut[] =
+    link.kind === 'tunnel' ? [...hostPair(all, link.hops[0]), virtualPair()] : [];
+  const end: ReadOut = {
+    kind: 'real',
+    from: link.kind === 'tunnel' ? 'dock' : 'host',
+    to: 'card',
+    ...shown,
+    certain: true,
+  };
   return {
     ...(shown.gen && { gen: shown.gen }),
     ...(shown.lanes && { lanes: shown.lanes }),
@@ -83,16 +105,31 @@ export function readOuts(all: readonly World[], link: Omit<LinkFacts, 'shapes'>,
 
 function virtualPair(): ReadOut {
   const { gen, lanes } = VIRTUAL_PAIR;
-  return { kind: 'virtual', from: 'socket', to: 'dock', gen: exact(gen), lanes: exact(lanes), certain: true };
+  return {
+    kind: 'virtual',
+    from: 'socket',
+    to: 'dock',
+    gen: exact(gen),
+    lanes: exact(lanes),
+    certain: true,
+  };
 }
 
 /** Only a separate controller has a real span of its own; a built-in one shows nothing between itself and the processor. */
 function hostPair(all: readonly World[], hop: Hop | undefined): ReadOut[] {
   const kinds = new Set(all.map((w) => w.facts.socket?.controller ?? null));
-  if (!hop || !kinds.has('separate')) return kinds.has(null) && hop?.gen ? [pairOf(hop, false)] : [];
+  if (!hop || !kinds.has('separate'))
+    return kinds.has(null) && hop?.gen ? [pairOf(hop, false)] : [];
   return [pairOf(hop, kinds.size === 1)];
 }
 
 function pairOf(hop: Hop, certain: boolean): ReadOut {
-  return { kind: 'real', from: 'host', to: 'socket', gen: hop.gen ?? null, lanes: hop.lanes ?? null, certain };
+  return {
+    kind: 'real',
+    from: 'host',
+    to: 'socket',
+    gen: hop.gen ?? null,
+    lanes: hop.lanes ?? null,
+    certain,
+  };
 }

@@ -40,7 +40,8 @@ export interface Route {
 
 /** A cable that holds nothing back, for a plug that is cabled; null for one that is not. */
 export function idealCable(connector: SocketSpec['connector']): CableSpec | null {
-  const cabled = carriesTunnel(connector) || connector === 'oculink-4i' || connector === 'oculink-8i';
+  const cabled =
+    carriesTunnel(connector) || connector === 'oculink-4i' || connector === 'oculink-8i';
   if (!cabled) return null;
   return cableSchema.parse({
     maker: 'any',
@@ -59,7 +60,8 @@ function best(host: HostSpec, socket: SocketSpec): Chain {
   const may = CARRIES[socket.connector].filter(hasPcie);
   const cable = idealCable(socket.connector);
   const tunnel = carriesTunnel(socket.connector);
-  const told = typeof socket.standard === 'string' && hasPcie(socket.standard) ? socket.standard : null;
+  const told =
+    typeof socket.standard === 'string' && hasPcie(socket.standard) ? socket.standard : null;
   return chainSchema.parse({
     host,
     socket: socket.key,
@@ -87,10 +89,16 @@ function networkAfter(host: HostSpec, holds: Route['evicts']): Route['network'] 
  * Every port and slot of a host as a route to a card, best rate first, with what it costs: what leaves the slot, where the system
  * boots then, which network is left, whether the host must be opened. Slots are real: an adapter evicts what is in them.
  */
-export function routesOf(host: HostSpec, inUse: string | null, context: Pick<Context, 'asOf' | 'house'>): Route[] {
+export function routesOf(
+  host: HostSpec,
+  inUse: string | null,
+  context: Pick<Context, 'asOf' | 'house'>,
+): Route[] {
   const routes = host.sockets.map((socket): Route => {
     const e = evaluate({ chain: best(host, socket), context });
-    const blocked = e.findings.some((f) => f.severity === 'blocks' && f.certainty === 'certain' && f.area === 'link');
+    const blocked = e.findings.some(
+      (f) => f.severity === 'blocks' && f.certainty === 'certain' && f.area === 'link',
+    );
     const tunnel = carriesTunnel(socket.connector);
     const inside = isInside(socket.connector);
     const evicts = inside ? (typeof socket.holds === 'string' ? socket.holds : 'not known') : null;
@@ -101,9 +109,16 @@ export function routesOf(host: HostSpec, inUse: string | null, context: Pick<Con
       kind: blocked ? 'none' : tunnel ? 'tunnel' : 'direct',
       inUse: socket.key === inUse,
       usable: blocked ? { lo: 0, hi: 0 } : (e.predicted.link.usable?.down ?? null),
-      verdict: blocked ? 'blocked' : e.findings.some((f) => f.severity === 'blocks') ? 'unknown' : 'works',
+      verdict: blocked
+        ? 'blocked'
+        : e.findings.some((f) => f.severity === 'blocks')
+          ? 'unknown'
+          : 'works',
       hotPlug: tunnel && !blocked && standard !== null,
-      chargeW: socket.connector === 'usb-c' && (stated(socket.chargeInW)?.hi ?? 0) > 0 ? stated(socket.chargeInW) : null,
+      chargeW:
+        socket.connector === 'usb-c' && (stated(socket.chargeInW)?.hi ?? 0) > 0
+          ? stated(socket.chargeInW)
+          : null,
       opening: !inside
         ? 'none'
         : socket.reach === 'cut'
@@ -119,5 +134,8 @@ export function routesOf(host: HostSpec, inUse: string | null, context: Pick<Con
       portable: !inside,
     };
   });
-  return routes.sort((a, b) => (b.usable?.lo ?? 0) - (a.usable?.lo ?? 0) || (b.usable?.hi ?? 0) - (a.usable?.hi ?? 0));
+  return routes.sort(
+    (a, b) =>
+      (b.usable?.lo ?? 0) - (a.usable?.lo ?? 0) || (b.usable?.hi ?? 0) - (a.usable?.hi ?? 0),
+  );
 }

@@ -36,7 +36,10 @@ function sameFinding(d: Draft): string {
  * Join the drafts of every world. A finding made in all of them for certain is certain; one made
  * in some is possible and hangs on the choices that turn it.
  */
-export function joinFindings(all: readonly World[], drafts: readonly (readonly Draft[])[]): Finding[] {
+export function joinFindings(
+  all: readonly World[],
+  drafts: readonly (readonly Draft[])[],
+): Finding[] {
   const groups = new Map<string, (Draft | null)[]>();
   drafts.forEach((list, i) => {
     for (const d of list) {
@@ -62,7 +65,8 @@ export function joinFindings(all: readonly World[], drafts: readonly (readonly D
     return {
       code: first.code,
       ...FINDING_CODES[first.code],
-      certainty: everywhere && made.every((d) => d.certainty !== 'possible') ? 'certain' : 'possible',
+      certainty:
+        everywhere && made.every((d) => d.certainty !== 'possible') ? 'certain' : 'possible',
       slots: first.slots,
       hangsOn: [...new Set([...turned, ...made.flatMap((d) => d.hangsOn ?? [])])],
       params,

@@ -12,13 +12,19 @@ type Verdict = Evaluation['predicted']['verdict'];
  */
 export function verdictOf(findings: readonly Finding[]): Verdict {
   const of = (severity: string, certainty?: string) =>
-    findings.filter((f) => f.severity === severity && (certainty === undefined || f.certainty === certainty));
+    findings.filter(
+      (f) => f.severity === severity && (certainty === undefined || f.certainty === certainty),
+    );
   const codes = (fs: readonly Finding[]) => [...new Set(fs.map((f) => f.code))];
   const blocks = of('blocks', 'certain');
   if (blocks.length > 0) return { state: 'blocked', because: codes(blocks), wouldDecide: [] };
   const maybe = of('blocks', 'possible');
   if (maybe.length > 0)
-    return { state: 'unknown', because: codes(maybe), wouldDecide: [...new Set(maybe.flatMap((f) => f.hangsOn))] };
+    return {
+      state: 'unknown',
+      because: codes(maybe),
+      wouldDecide: [...new Set(maybe.flatMap((f) => f.hangsOn))],
+    };
   const care = of('care');
   return { state: care.length > 0 ? 'care' : 'works', because: codes(care), wouldDecide: [] };
 }
@@ -42,7 +48,12 @@ function widening(all: readonly World[], links: readonly LinkFacts[]): AttrPath[
     }
   const first = all[0]?.made ?? {};
   for (const key of Object.keys(first))
-    if (all.some((w) => w.made[key] !== first[key]) && !key.endsWith('/controller') && !key.startsWith(NOT_ASKED)) open.add(key);
+    if (
+      all.some((w) => w.made[key] !== first[key]) &&
+      !key.endsWith('/controller') &&
+      !key.startsWith(NOT_ASKED)
+    )
+      open.add(key);
   return [...open];
 }
 
@@ -57,8 +68,12 @@ export function toVerify(
   const deciding = new Set(findings.filter((f) => f.severity !== 'note').flatMap((f) => f.hangsOn));
   const wide = usable !== null && relativeWidth(usable) > WIDE ? widening(all, links) : [];
   // A budget nobody can draw up for want of a figure is worth completing; it never decides.
-  const asked = budgets.filter((b) => b.state === 'unknown' && (b.need !== null || b.have !== null)).flatMap((b) => b.open);
-  const rest = [...findings.flatMap((f) => f.hangsOn), ...wide, ...asked].filter((p) => !deciding.has(p));
+  const asked = budgets
+    .filter((b) => b.state === 'unknown' && (b.need !== null || b.have !== null))
+    .flatMap((b) => b.open);
+  const rest = [...findings.flatMap((f) => f.hangsOn), ...wide, ...asked].filter(
+    (p) => !deciding.has(p),
+  );
   return [
     ...[...deciding].map((path) => ({ path, decides: true })),
     ...[...new Set(rest)].map((path) => ({ path, decides: false })),

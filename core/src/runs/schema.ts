@@ -1,8 +1,17 @@
 import * as z from 'zod';
 
-export const RUN_KINDS = { frames: 'Frame times', score: 'Score', time: 'Time taken', none: 'Could not be run' } as const;
+export const RUN_KINDS = {
+  frames: 'Frame times',
+  score: 'Score',
+  time: 'Time taken',
+  none: 'Could not be run',
+} as const;
 export type RunKind = keyof typeof RUN_KINDS;
-export const SCREEN_PATHS = { outside: 'Screen on the card', panel: "Host's own panel", none: 'No screen' } as const;
+export const SCREEN_PATHS = {
+  outside: 'Screen on the card',
+  panel: "Host's own panel",
+  none: 'No screen',
+} as const;
 export const CAPTURE_METHODS = {
   program: "The program's own measurement",
   overlay: 'A counter drawn over the picture',
@@ -23,7 +32,8 @@ const oneOf = <T extends Record<string, string>>(label: string, words: T) =>
   z.enum(Object.keys(words) as [keyof T & string, ...(keyof T & string)[]], {
     error: `${label}: one of ${Object.keys(words).join(', ')}`,
   });
-const choice = <T extends Record<string, string>>(label: string, words: T) => oneOf(label, words).nullable().default(null);
+const choice = <T extends Record<string, string>>(label: string, words: T) =>
+  oneOf(label, words).nullable().default(null);
 const words = (label: string, most = 60) =>
   z
     .string()
@@ -36,7 +46,13 @@ const figure = (label: string, unit: string, min: number, max: number) => {
 };
 const whole = (label: string, min: number, max: number) => {
   const error = `${label}: a whole number from ${min} to ${max}, or nothing`;
-  return z.number({ error }).int({ error }).min(min, { error }).max(max, { error }).nullable().default(null);
+  return z
+    .number({ error })
+    .int({ error })
+    .min(min, { error })
+    .max(max, { error })
+    .nullable()
+    .default(null);
 };
 
 /** How a run was set. Empty or null: not said, which is another thing than "off" or "none". */
@@ -92,7 +108,11 @@ export const SETTING_LABELS: Readonly<Record<keyof RunSettings, string>> = {
 /** A named stretch of a run, in seconds from its first frame. */
 export const segmentSchema = z
   .strictObject({
-    name: z.string().trim().min(1, { error: 'Scene: must not be empty' }).max(60, { error: 'Scene: at most 60 characters' }),
+    name: z
+      .string()
+      .trim()
+      .min(1, { error: 'Scene: must not be empty' })
+      .max(60, { error: 'Scene: at most 60 characters' }),
     fromS: z.number({ error: 'From: seconds' }).min(0, { error: 'From: not below 0' }),
     toS: z.number({ error: 'To: seconds' }),
   })

@@ -18,4 +18,9 @@ export const NO_SLOTS = {
 } satisfies Record<string, null | readonly never[] | Record<string, never>>;
 
 /** Nothing said of money yet. */
-export const NO_COST_SAID = { ...NO_COST, forgotten: {}, extras: [], sells: [] } satisfies CostSettings;
+export const NO_COST_SAID = {
+  ...NO_COST,
+  forgotten: {},
+  extras: [],
+  sells: [],
+} satisfies CostSettings;

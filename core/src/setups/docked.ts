@@ -57,7 +57,11 @@ const couplingSchema = z.strictObject({
 });
 export type Coupling = z.infer<typeof couplingSchema>;
 
-export const USED_CARD = { outside: 'the outside card', inside: 'the inside graphics', software: 'none: software' } as const;
+export const USED_CARD = {
+  outside: 'the outside card',
+  inside: 'the inside graphics',
+  software: 'none: software',
+} as const;
 export const FORCED_BY = {
   nothing: 'by itself',
   system: 'system setting per program',
@@ -68,15 +72,25 @@ export const FORCED_BY = {
 } as const;
 
 const programSchema = z.strictObject({
-  name: z.string().trim().min(1, { error: 'Program: must not be empty' }).max(80, { error: 'Program: at most 80 characters' }),
+  name: z
+    .string()
+    .trim()
+    .min(1, { error: 'Program: must not be empty' })
+    .max(80, { error: 'Program: at most 80 characters' }),
   uses: z.enum(['outside', 'inside', 'software']).nullable().default(null),
-  forced: z.enum(Object.keys(FORCED_BY) as [keyof typeof FORCED_BY, ...(keyof typeof FORCED_BY)[]]).default('nothing'),
+  forced: z
+    .enum(Object.keys(FORCED_BY) as [keyof typeof FORCED_BY, ...(keyof typeof FORCED_BY)[]])
+    .default('nothing'),
   note: words('Note', 200),
 });
 export type Program = z.infer<typeof programSchema>;
 
 const tuningSchema = z.strictObject({
-  what: z.string().trim().min(1, { error: 'Step: must not be empty' }).max(80, { error: 'Step: at most 80 characters' }),
+  what: z
+    .string()
+    .trim()
+    .min(1, { error: 'Step: must not be empty' })
+    .max(80, { error: 'Step: at most 80 characters' }),
   from: words('Before', 40),
   to: words('After', 40),
   /** What it gained in the same run, %; less than 0 lost. */

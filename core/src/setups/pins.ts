@@ -17,5 +17,7 @@ export const pinSchema = z.strictObject({
 export const pinsSchema = z
   .array(pinSchema)
   .max(7, { error: 'At most one pin for each kind of software' })
-  .refine((list) => new Set(list.map((p) => p.role)).size === list.length, { error: 'Two pins for one kind of software' });
+  .refine((list) => new Set(list.map((p) => p.role)).size === list.length, {
+    error: 'Two pins for one kind of software',
+  });
 export type Pin = z.infer<typeof pinSchema>;

@@ -11,7 +11,8 @@ interface Chosen {
 /** The part in each place of a setup that may name a piece: `host`, `path/0`, `supplies/1`. */
 export function placesOf(slots: object): Map<string, string> {
   const places = new Map<string, string>();
-  const idOf = (v: unknown) => (typeof v === 'string' ? v : ((v as { part?: string } | null)?.part ?? null));
+  const idOf = (v: unknown) =>
+    typeof v === 'string' ? v : ((v as { part?: string } | null)?.part ?? null);
   for (const [slot, value] of Object.entries(slots)) {
     if (slot === 'socket' || slot === 'items') continue;
     for (const [i, v] of [value].flat().entries()) {
@@ -33,7 +34,8 @@ export function changeSlots<S extends Chosen>(slots: S, change: Partial<S> | und
   const before = placesOf(slots);
   const after = placesOf(next);
   const stays = ([place]: [string, string]) =>
-    after.has(place) && (after.get(place) === before.get(place) || change?.items?.[place] !== undefined);
+    after.has(place) &&
+    (after.get(place) === before.get(place) || change?.items?.[place] !== undefined);
   const items = Object.fromEntries(Object.entries(next.items).filter(stays));
   return { ...next, items, ...(newHost && change.socket === undefined && { socket: null }) };
 }
@@ -41,6 +43,9 @@ export function changeSlots<S extends Chosen>(slots: S, change: Partial<S> | und
 /** Slots a drive could move to when it leaves another: empty, and not for SATA drives only. By name. */
 export function freeSlots(host: HostSpec, leaves: string): string[] {
   return host.sockets
-    .filter((s) => s.connector === 'm2' && s.key !== leaves && s.holds === 'nothing' && s.standard !== 'sata')
+    .filter(
+      (s) =>
+        s.connector === 'm2' && s.key !== leaves && s.holds === 'nothing' && s.standard !== 'sata',
+    )
     .map(portName);
 }

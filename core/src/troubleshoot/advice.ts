@@ -6,7 +6,12 @@ import { type Place, PLACES } from './net/types';
 import { FIX_AT, nextTests, type Offer, WORTHWHILE_BITS } from './next';
 
 /** With these a picture comes first: nothing can be read from a screen that is black or a host that stands still. */
-export const PICTURE_FIRST: readonly SymptomId[] = ['crash-on-plug', 'no-picture', 'freeze-under-load', 'host-dead'];
+export const PICTURE_FIRST: readonly SymptomId[] = [
+  'crash-on-plug',
+  'no-picture',
+  'freeze-under-load',
+  'host-dead',
+];
 
 export interface TroubleAdvice {
   readonly suspects: readonly Suspect[];
@@ -20,19 +25,29 @@ export interface TroubleAdvice {
  * What to try next. A safe test while it tells enough and no cause is likely enough to be mended at once; then the fix of the likeliest;
  * where that is "none of these" and no test tells anything, there is nothing left to try.
  */
-export function advise(net: Net, clues: Clues, refused: ReadonlySet<TestId> = new Set(), fixAt = FIX_AT): TroubleAdvice {
+export function advise(
+  net: Net,
+  clues: Clues,
+  refused: ReadonlySet<TestId> = new Set(),
+  fixAt = FIX_AT,
+): TroubleAdvice {
   const p = posterior(net, clues);
   const all = suspects(net, p);
   const offers = nextTests(net, clues, p, refused);
   const top = all[0] ?? { cause: CAUSE_IDS[CAUSE_IDS.length - 1] as CauseId, p: 1 };
   const tells = offers.length > 0 && (offers[0]?.bits ?? 0) >= WORTHWHILE_BITS;
   const mendable = top.cause !== 'none-of-these';
-  const now = mendable && (top.p >= fixAt || !tells) ? 'fix' : tells || offers.length > 0 ? 'test' : 'stuck';
+  const now =
+    mendable && (top.p >= fixAt || !tells) ? 'fix' : tells || offers.length > 0 ? 'test' : 'stuck';
   return { suspects: all, offers, now, top };
 }
 
 /** Causes of what is seen, likeliest first, with what a reading answers counted: the list a failed step shows. */
-export function rankedCauses(net: Net, symptom: SymptomId, answers: readonly Answer[] = []): CauseId[] {
+export function rankedCauses(
+  net: Net,
+  symptom: SymptomId,
+  answers: readonly Answer[] = [],
+): CauseId[] {
   const p = posterior(net, { ...NO_CLUES, symptoms: [symptom], answers });
   return suspects(net, p).map((s) => s.cause);
 }
@@ -53,7 +68,9 @@ export function titleShare(list: readonly Suspect[]): number {
 export function wholePercents(shares: readonly number[]): number[] {
   const floors = shares.map((s) => Math.floor(s * 100));
   const left = 100 - floors.reduce((a, b) => a + b, 0);
-  const order = shares.map((s, i) => ({ i, rest: s * 100 - (floors[i] ?? 0) })).sort((a, b) => b.rest - a.rest);
+  const order = shares
+    .map((s, i) => ({ i, rest: s * 100 - (floors[i] ?? 0) }))
+    .sort((a, b) => b.rest - a.rest);
   const extra = new Set(order.slice(0, Math.max(0, left)).map((o) => o.i));
   return floors.map((f, i) => (extra.has(i) ? f + 1 : f));
 }

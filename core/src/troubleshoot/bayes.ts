@@ -30,7 +30,10 @@ export function answersThatCount(net: Net, clues: Clues): Answer[] {
   const last = [...new Map(clues.answers.map((a) => [a.test, a])).values()];
   return last.filter(({ test }) => {
     const { after } = TESTS[test];
-    return net.tests.includes(test) && (after === undefined || after.some((s) => clues.symptoms.includes(s)));
+    return (
+      net.tests.includes(test) &&
+      (after === undefined || after.some((s) => clues.symptoms.includes(s)))
+    );
   });
 }
 
@@ -45,7 +48,12 @@ const flip = (row: Float64Array) => row.map((p) => 1 - p);
 /** Every clue that counts on this chain. */
 export function weighed(net: Net, clues: Clues): EvidenceTerm[] {
   return [
-    ...symptomsThatCount(net, clues).map((id): EvidenceTerm => ({ kind: 'symptom', id, yes: true, row: net.symptom(id) })),
+    ...symptomsThatCount(net, clues).map((id): EvidenceTerm => ({
+      kind: 'symptom',
+      id,
+      yes: true,
+      row: net.symptom(id),
+    })),
     ...answersThatCount(net, clues).map(({ test: id, yes }): EvidenceTerm => ({
       kind: 'test',
       id,
@@ -64,7 +72,9 @@ export function weighed(net: Net, clues: Clues): EvidenceTerm[] {
  * that add up to 1; causes mended before have 0. Source: Bayes' rule; summed as logarithms so that many clues do not underflow.
  */
 export function posterior(net: Net, clues: Clues): Float64Array {
-  const logs = net.prior.map((p, i) => (clues.mended.includes(net.causes[i] as CauseId) ? -Infinity : Math.log(p)));
+  const logs = net.prior.map((p, i) =>
+    clues.mended.includes(net.causes[i] as CauseId) ? -Infinity : Math.log(p),
+  );
   for (const { row } of weighed(net, clues))
     for (let i = 0; i < logs.length; i++) logs[i] = (logs[i] ?? 0) + Math.log(row[i] ?? 1);
   let most = -Infinity;
@@ -97,7 +107,8 @@ export function pulls(net: Net, clues: Clues, cause: CauseId): Pull[] {
   if (at < 0) return [];
   const rest = 1 - (net.prior[at] ?? 0);
   const all = weighed(net, clues).map(({ row, ...clue }) => {
-    const others = net.prior.reduce((sum, p, i) => (i === at ? sum : sum + p * (row[i] ?? 1)), 0) / rest;
+    const others =
+      net.prior.reduce((sum, p, i) => (i === at ? sum : sum + p * (row[i] ?? 1)), 0) / rest;
     return { clue, times: (row[at] ?? 1) / others };
   });
   return all.sort((a, b) => Math.abs(Math.log(b.times)) - Math.abs(Math.log(a.times)));

@@ -31,14 +31,23 @@ export interface SaidOfChain {
   readonly form: 'laptop' | 'mini-pc' | 'handheld' | 'desktop' | null;
   readonly port: 'usb-c' | 'oculink' | 'inside' | 'mini-dp' | null;
 }
-const PLUGS = { 'usb-c': 'usb-c', oculink: 'oculink-4i', inside: 'm2', 'mini-dp': 'mini-dp' } as const;
+const PLUGS = {
+  'usb-c': 'usb-c',
+  oculink: 'oculink-4i',
+  inside: 'm2',
+  'mini-dp': 'mini-dp',
+} as const;
 
 const MOVED = ['laptop', 'handheld'];
 type Num = number | null | { lo: number; hi: number };
-const maySome = (n: Num | undefined): boolean => n === null || n === undefined || (typeof n === 'number' ? n > 0 : n.hi > 0);
+const maySome = (n: Num | undefined): boolean =>
+  n === null || n === undefined || (typeof n === 'number' ? n > 0 : n.hi > 0);
 
 /** May a stated choice be one of these? Nothing stated may be anything. */
-function may<T extends string>(stated: T | { oneOf: T[] } | null | undefined, ...is: readonly T[]): boolean {
+function may<T extends string>(
+  stated: T | { oneOf: T[] } | null | undefined,
+  ...is: readonly T[]
+): boolean {
   const words = wordsOf(stated ?? null);
   return words.length === 0 || words.some((w) => is.includes(w));
 }
@@ -53,7 +62,9 @@ export function chainFacts(chain: Chain, said: SaidOfChain | null = null): Chain
   const tunnel = connector === null || carriesTunnel(connector);
   const inDock = chain.dock;
   const form = chain.host?.form ?? said?.form ?? null;
-  const plugs = chain.card ? [chain.card.plugs8Pin, chain.card.plugs6Pin, chain.card.plugs16Pin] : [null];
+  const plugs = chain.card
+    ? [chain.card.plugs8Pin, chain.card.plugs6Pin, chain.card.plugs16Pin]
+    : [null];
   return {
     all: true,
     tunnel,

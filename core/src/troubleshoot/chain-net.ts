@@ -35,7 +35,11 @@ export function netFor(
   return netOf(chainFacts(chain, said), tables, lifts);
 }
 
-export function netOf(facts: ChainFacts, tables: Tables = START_TABLES, lifts: readonly Lift[] = []): Net {
+export function netOf(
+  facts: ChainFacts,
+  tables: Tables = START_TABLES,
+  lifts: readonly Lift[] = [],
+): Net {
   const causes = CAUSE_IDS.filter((c) => facts[CAUSES[c].on]);
   const tests = TEST_IDS.filter((t) => facts[TESTS[t].on]);
   const raised = (c: CauseId) => lifts.reduce((x, l) => (l.cause === c ? x * l.times : x), 1);

@@ -28,5 +28,8 @@ export function countsOf(stretches: readonly Stretch[]): Record<FigureKey, CaseC
 
 /** How many cases the counts come from. */
 export function casesIn(counts: Readonly<Record<FigureKey, CaseCount>>): number {
-  return Object.entries(counts).reduce((sum, [key, c]) => (key.startsWith('cause/') ? sum + c.k : sum), 0);
+  return Object.entries(counts).reduce(
+    (sum, [key, c]) => (key.startsWith('cause/') ? sum + c.k : sum),
+    0,
+  );
 }

@@ -10,14 +10,18 @@ export interface Looked {
 
 const SHORT = ['low', 'poor'];
 /** No card: with the dock's router there it is another matter than with nothing at all. */
-const missing = (seen: ChainObservation): SymptomId => (seen.router === true ? 'router-no-card' : 'nothing-listed');
+const missing = (seen: ChainObservation): SymptomId =>
+  seen.router === true ? 'router-no-card' : 'nothing-listed';
 
 /** What a step of bringing up looks for, and what it is when that is not there. */
 const FAILS: Partial<Record<StepId, (l: Looked) => SymptomId | null>> = {
   'dock-on': ({ seen }) => (seen.lamp === false ? 'no-lamp' : null),
-  approve: ({ seen }) => (seen.router === false ? 'nothing-listed' : seen.authorized === 0 ? 'router-no-card' : null),
-  listed: ({ seen }) => (seen.card === 'absent' ? missing(seen) : seen.card === 'gone' ? 'seen-then-lost' : null),
-  'driver-holds': ({ seen }) => (seen.card === 'there' && seen.driver === false ? 'error-no-driver' : null),
+  approve: ({ seen }) =>
+    seen.router === false ? 'nothing-listed' : seen.authorized === 0 ? 'router-no-card' : null,
+  listed: ({ seen }) =>
+    seen.card === 'absent' ? missing(seen) : seen.card === 'gone' ? 'seen-then-lost' : null,
+  'driver-holds': ({ seen }) =>
+    seen.card === 'there' && seen.driver === false ? 'error-no-driver' : null,
   'read-outs': ({ seen, check }) => {
     if (seen.card === 'absent' || seen.card === 'gone') return 'seen-then-lost';
     const below = (check?.rows ?? []).filter((r) => r.state === 'below');
@@ -29,7 +33,9 @@ const FAILS: Partial<Record<StepId, (l: Looked) => SymptomId | null>> = {
   soak: ({ seen, check }) => {
     const counts = check?.counts;
     if ((counts?.downs ?? 0) > 0 || seen.card === 'gone' || seen.card === 'absent')
-      return seen.card === 'there' && seen.lampWentOut !== true ? 'seen-then-lost' : 'drops-under-load';
+      return seen.card === 'there' && seen.lampWentOut !== true
+        ? 'seen-then-lost'
+        : 'drops-under-load';
     return counts?.grade === 'low' || counts?.grade === 'poor' ? 'errors-rise' : null;
   },
   'screen-path': ({ seen }) => (seen.screen === false ? 'no-picture' : null),
@@ -41,13 +47,19 @@ export function failsAt(step: StepId, looked: Looked): SymptomId | null {
 }
 
 /** Errors the system counted so far along the link of the card; null where it does not count, or no card is there. */
-export function errorTotals(report: Report, kind: 'tunnel' | 'direct'): { corrected: number; fatal: number } | null {
+export function errorTotals(
+  report: Report,
+  kind: 'tunnel' | 'direct',
+): { corrected: number; fatal: number } | null {
   const m = measure(report, { kind });
   const ends = m.cardSpan ? [m.cardSpan.upper, m.cardSpan.lower] : [];
   const told = ends.flatMap((d) => (d.errors ? [d.errors] : []));
   if (told.length === 0) return null;
   // Both ends see the same link: the one that saw more is taken, not their sum.
-  return { corrected: Math.max(...told.map((e) => e.corrected)), fatal: Math.max(...told.map((e) => e.fatal + e.nonfatal)) };
+  return {
+    corrected: Math.max(...told.map((e) => e.corrected)),
+    fatal: Math.max(...told.map((e) => e.fatal + e.nonfatal)),
+  };
 }
 
 /** Counts of a stretch of load from a report before it and one after it. A counter that is less afterwards was started anew. */

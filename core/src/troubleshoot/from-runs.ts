@@ -43,7 +43,12 @@ const heaviness = (changed: 'resolution' | 'preset', word: string): number | nul
 function groups(runs: readonly RunLooked[], changed: 'resolution' | 'preset'): RunLooked[][] {
   const by = new Map<string, RunLooked[]>();
   for (const r of runs) {
-    if (r.context?.norm === true || r.stats === null || heaviness(changed, r.facts[changed] ?? '') === null) continue;
+    if (
+      r.context?.norm === true ||
+      r.stats === null ||
+      heaviness(changed, r.facts[changed] ?? '') === null
+    )
+      continue;
     const key = JSON.stringify(Object.entries(r.facts).filter(([f]) => f !== changed));
     by.set(key, [...(by.get(key) ?? []), r]);
   }
@@ -57,7 +62,8 @@ function pairOf(list: readonly RunLooked[], changed: 'resolution' | 'preset'): I
   const to = sorted[sorted.length - 1];
   const title = list[0]?.title;
   if (from === undefined || to === undefined || from === to || title === undefined) return [];
-  const fps = (word: string) => mean(list.flatMap((r) => (r.facts[changed] === word ? [r.stats?.averageFps ?? 0] : [])));
+  const fps = (word: string) =>
+    mean(list.flatMap((r) => (r.facts[changed] === word ? [r.stats?.averageFps ?? 0] : [])));
   const light = fps(from);
   const heavy = fps(to);
   const ratio = light / heavy;
@@ -72,10 +78,15 @@ export interface EngineSeen {
   readonly falling: number;
 }
 
-function enginesOf(runs: readonly RunLooked[], flat: ReadonlySet<string>, falling: ReadonlySet<string>): EngineSeen[] {
+function enginesOf(
+  runs: readonly RunLooked[],
+  flat: ReadonlySet<string>,
+  falling: ReadonlySet<string>,
+): EngineSeen[] {
   const engine = statedEngines(runs);
   const names = [...new Set(engine.values())].sort();
-  const count = (of: ReadonlySet<string>, name: string) => [...of].filter((t) => engine.get(t) === name).length;
+  const count = (of: ReadonlySet<string>, name: string) =>
+    [...of].filter((t) => engine.get(t) === name).length;
   const seen = names
     .map((name) => ({ engine: name, flat: count(flat, name), falling: count(falling, name) }))
     .filter((e) => e.flat + e.falling > 0);
@@ -94,7 +105,8 @@ function otherEngine(
   falling: ReadonlySet<string>,
   engine: ReadonlyMap<string, string>,
 ): boolean | null {
-  const of = (titles: ReadonlySet<string>) => new Set([...titles].flatMap((t) => engine.get(t) ?? []));
+  const of = (titles: ReadonlySet<string>) =>
+    new Set([...titles].flatMap((t) => engine.get(t) ?? []));
   const ill = of(flat);
   const well = of(falling);
   if ([...ill].some((a) => [...well].some((b) => a !== b))) return true;
@@ -105,19 +117,28 @@ function otherEngine(
  * What runs at hand already answer: do the frames of a title change with the size, and with the preset, when nothing else does? One title
  * flat while another of a stated other engine falls on the same chain puts the fault at the title. Only runs alike in every other fact are held against each other.
  */
-export function runAnswers(runs: readonly RunLooked[]): { pairs: Independence[]; answers: Answer[]; engines: EngineSeen[] } {
-  const pairs = (['resolution', 'preset'] as const).flatMap((c) => groups(runs, c).flatMap((g) => pairOf(g, c)));
-  const told = (changed: Independence['changed']) => pairs.filter((p) => p.changed === changed && p.flat !== null);
+export function runAnswers(runs: readonly RunLooked[]): {
+  pairs: Independence[];
+  answers: Answer[];
+  engines: EngineSeen[];
+} {
+  const pairs = (['resolution', 'preset'] as const).flatMap((c) =>
+    groups(runs, c).flatMap((g) => pairOf(g, c)),
+  );
+  const told = (changed: Independence['changed']) =>
+    pairs.filter((p) => p.changed === changed && p.flat !== null);
   const answers: Answer[] = [];
   for (const [changed, test] of [
     ['resolution', 'resolutions'],
     ['preset', 'presets'],
   ] as const) {
     const all = told(changed);
-    if (all.length > 0 && all.every((p) => p.flat === all[0]?.flat)) answers.push({ test, yes: all[0]?.flat === true });
+    if (all.length > 0 && all.every((p) => p.flat === all[0]?.flat))
+      answers.push({ test, yes: all[0]?.flat === true });
   }
   const sizes = told('resolution');
-  const titles = (flat: boolean) => new Set(sizes.filter((p) => p.flat === flat).map((p) => p.title));
+  const titles = (flat: boolean) =>
+    new Set(sizes.filter((p) => p.flat === flat).map((p) => p.title));
   const flat = titles(true);
   const falling = titles(false);
   const other = otherEngine(flat, falling, statedEngines(runs));

@@ -40,7 +40,9 @@ const SAYS: Readonly<Partial<Record<FindingCode, CauseId>>> = {
 const TIMES = { blocks: 5, care: 4, note: 2 } as const;
 
 /** What somebody said of the screen makes likelier, before any part is known. */
-export function liftsOfSaid(said: { readonly screen: 'card' | 'panel' | 'hub' | null } | null): Lift[] {
+export function liftsOfSaid(
+  said: { readonly screen: 'card' | 'panel' | 'hub' | null } | null,
+): Lift[] {
   if (said?.screen === 'panel') return [{ cause: 'panel-return', times: 3, code: 'said' }];
   return said?.screen === 'hub' ? [{ cause: 'screen-input', times: 2, code: 'said' }] : [];
 }

@@ -77,7 +77,12 @@ export function openTests(net: Net, clues: Clues, refused: ReadonlySet<TestId>):
 }
 
 /** Safe tests by what they tell for each minute, best first. Those that tell nothing are left out. */
-export function nextTests(net: Net, clues: Clues, p: Float64Array, refused: ReadonlySet<TestId> = new Set()): Offer[] {
+export function nextTests(
+  net: Net,
+  clues: Clues,
+  p: Float64Array,
+  refused: ReadonlySet<TestId> = new Set(),
+): Offer[] {
   const offers = openTests(net, clues, refused).map((test): Offer => {
     const { minutes } = TESTS[test];
     const { bits, yes } = gain(net.test(test), p);
@@ -115,7 +120,13 @@ export interface Move {
 }
 
 /** Open tests by how far an answer would move one cause, either way, the farthest first. */
-export function movesOf(net: Net, clues: Clues, p: Float64Array, refused: ReadonlySet<TestId>, cause: CauseId): Move[] {
+export function movesOf(
+  net: Net,
+  clues: Clues,
+  p: Float64Array,
+  refused: ReadonlySet<TestId>,
+  cause: CauseId,
+): Move[] {
   const at = net.causes.indexOf(cause);
   const here = p[at] ?? 0;
   const all = openTests(net, clues, refused).map((test): Move => {

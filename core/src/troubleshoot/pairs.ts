@@ -24,14 +24,19 @@ function together(a: number, b: number, cured: boolean): number {
  * chain has fewer than two causes. Source: noisy-or, Pearl 1988.
  */
 export function twoAtOnce(net: Net, clues: Clues): CausePair | null {
-  const able = net.causes.flatMap((c, i) => (c === 'none-of-these' || clues.mended.includes(c) ? [] : [i]));
+  const able = net.causes.flatMap((c, i) =>
+    c === 'none-of-these' || clues.mended.includes(c) ? [] : [i],
+  );
   const seen = weighed(net, clues).map((w) => {
     const cured = w.kind === 'test' && TESTS[w.id as keyof typeof TESTS].cures === true;
     // Rows of a "no" come turned over: pairs are joined on the positive side.
     const positive = w.kind === 'test' && !w.yes ? w.row.map((x) => 1 - x) : w.row;
     return { ...w, positive, cured };
   });
-  const single = able.reduce((sum, i) => sum + seen.reduce((x, { row }) => x * (row[i] ?? 1), net.prior[i] ?? 0), 0);
+  const single = able.reduce(
+    (sum, i) => sum + seen.reduce((x, { row }) => x * (row[i] ?? 1), net.prior[i] ?? 0),
+    0,
+  );
   let sum = 0;
   let most = -1;
   let best = null as CausePair['causes'] | null;
@@ -41,7 +46,8 @@ export function twoAtOnce(net: Net, clues: Clues): CausePair | null {
       const j = able[b] ?? 0;
       let x = (net.prior[i] ?? 0) * (net.prior[j] ?? 0);
       for (const s of seen) {
-        const both = s.kind === 'fix' ? 1 : together(s.positive[i] ?? 1, s.positive[j] ?? 1, s.cured);
+        const both =
+          s.kind === 'fix' ? 1 : together(s.positive[i] ?? 1, s.positive[j] ?? 1, s.cured);
         x *= s.yes || s.kind === 'fix' ? both : 1 - both;
       }
       sum += x;

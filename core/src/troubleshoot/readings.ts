@@ -26,7 +26,8 @@ function copyShort(check: LinkCheck | null): Told {
 
 function errorsRose(seen: ChainObservation, check: LinkCheck | null): Told {
   const counts = check?.counts ?? null;
-  if (counts && counts.correctedPerHour !== null) return counts.correctedPerHour > 0 && counts.grade !== 'healthy';
+  if (counts && counts.correctedPerHour !== null)
+    return counts.correctedPerHour > 0 && counts.grade !== 'healthy';
   return seen.errors === true ? true : null;
 }
 
@@ -37,29 +38,30 @@ function nearClass(check: LinkCheck | null): Told {
   return share.lo >= 0.92 ? true : share.hi < 0.92 ? false : null;
 }
 
-const LOOKS: Readonly<Partial<Record<TestId, (s: ChainObservation, c: LinkCheck | null) => Told>>> = {
-  'port-mark': (s) => (s.usb4 === null ? null : !s.usb4),
-  'router-listed': (s) => (s.router === null ? null : !s.router),
-  approved: (s) => (s.authorized === null ? null : s.authorized === 0),
-  security: (s) => (s.security === null ? null : FORBIDS.includes(s.security)),
-  'router-speed': (_, c) => spanBelow(c, 'router'),
-  'two-lane-span': (_, c) => spanBelow(c, 'host', 'width'),
-  'span-loaded': (_, c) => any(spanBelow(c, 'card'), spanBelow(c, 'host')),
-  'copy-rate': (_, c) => copyShort(c),
-  'near-class': (_, c) => nearClass(c),
-  'count-errors': errorsRose,
-  'no-space': (s) => (s.assigned === null ? null : !s.assigned),
-  'device-state': (s) => (s.card === 'there' && s.driver !== null ? !s.driver : null),
-  // With everything off at first and the fault still there, that has been tried.
-  'all-off': (s) => (s.allOff === true ? false : null),
-  'dock-dark': (s) => (s.lamp === null ? null : !s.lamp),
-  'plug-partner': (s) => (s.partner === null ? null : !s.partner),
-  bridges: (s) => (s.bridges === null || s.router === false ? null : !s.bridges),
-  'slot-empty': (s) => (s.present === null || s.card !== 'absent' ? null : !s.present),
-  'lamp-out': (s) => s.lampWentOut,
-  'asleep-at-rest': (s) => (s.asleep === true ? true : null),
-  'no-output': (s) => (s.screen === null ? null : !s.screen),
-};
+const LOOKS: Readonly<Partial<Record<TestId, (s: ChainObservation, c: LinkCheck | null) => Told>>> =
+  {
+    'port-mark': (s) => (s.usb4 === null ? null : !s.usb4),
+    'router-listed': (s) => (s.router === null ? null : !s.router),
+    approved: (s) => (s.authorized === null ? null : s.authorized === 0),
+    security: (s) => (s.security === null ? null : FORBIDS.includes(s.security)),
+    'router-speed': (_, c) => spanBelow(c, 'router'),
+    'two-lane-span': (_, c) => spanBelow(c, 'host', 'width'),
+    'span-loaded': (_, c) => any(spanBelow(c, 'card'), spanBelow(c, 'host')),
+    'copy-rate': (_, c) => copyShort(c),
+    'near-class': (_, c) => nearClass(c),
+    'count-errors': errorsRose,
+    'no-space': (s) => (s.assigned === null ? null : !s.assigned),
+    'device-state': (s) => (s.card === 'there' && s.driver !== null ? !s.driver : null),
+    // With everything off at first and the fault still there, that has been tried.
+    'all-off': (s) => (s.allOff === true ? false : null),
+    'dock-dark': (s) => (s.lamp === null ? null : !s.lamp),
+    'plug-partner': (s) => (s.partner === null ? null : !s.partner),
+    bridges: (s) => (s.bridges === null || s.router === false ? null : !s.bridges),
+    'slot-empty': (s) => (s.present === null || s.card !== 'absent' ? null : !s.present),
+    'lamp-out': (s) => s.lampWentOut,
+    'asleep-at-rest': (s) => (s.asleep === true ? true : null),
+    'no-output': (s) => (s.screen === null ? null : !s.screen),
+  };
 
 /**
  * Tests that a reading answers by itself: what eyes and a report said of the chain, and how the link was graded. What the reading does

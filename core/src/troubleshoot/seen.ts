@@ -51,8 +51,11 @@ export const NOTHING_SEEN: ChainObservation = {
 
 /** Port before an empty slot: below the dock's bridges, or the last port of the host that could hold a card. */
 function slotPresent(report: Report, kind: 'tunnel' | 'direct', bridges: boolean): boolean | null {
-  const inDock = (d: Report['devices'][number]) => d.port === 'downstream' && d.hotplug === true && (d.cap?.gts ?? 0) > 2.5;
-  const ports = report.devices.filter((d) => (kind === 'tunnel' ? bridges && inDock(d) : d.port === 'root' && d.active !== true));
+  const inDock = (d: Report['devices'][number]) =>
+    d.port === 'downstream' && d.hotplug === true && (d.cap?.gts ?? 0) > 2.5;
+  const ports = report.devices.filter((d) =>
+    kind === 'tunnel' ? bridges && inDock(d) : d.port === 'root' && d.active !== true,
+  );
   const told = ports.flatMap((d) => (d.present === null ? [] : [d.present]));
   return told.length === 0 ? null : told.some(Boolean);
 }
@@ -64,7 +67,11 @@ function ofUsb4(report: Report, plug: number): boolean | null {
 }
 
 /** What a report says, as the causes look at it. A bus listing says nothing of plugs, routers and screens. */
-export function seenOf(report: Report, kind: 'tunnel' | 'direct', address?: string): ChainObservation {
+export function seenOf(
+  report: Report,
+  kind: 'tunnel' | 'direct',
+  address?: string,
+): ChainObservation {
   const m = measure(report, { kind, address });
   const device = report.devices.find((d) => d.address === m.card?.address);
   const partner = report.plugs.find((p) => p.partner);

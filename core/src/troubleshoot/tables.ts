@@ -1,4 +1,11 @@
-import { CAUSE_IDS, type CauseId, SYMPTOM_IDS, type SymptomId, TEST_IDS, type TestId } from '../base';
+import {
+  CAUSE_IDS,
+  type CauseId,
+  SYMPTOM_IDS,
+  type SymptomId,
+  TEST_IDS,
+  type TestId,
+} from '../base';
 import { TESTS } from './net';
 import { CAUSES } from './net/causes';
 import { BESIDE, NONE_SEEN, SYMPTOMS } from './net/symptoms';
@@ -13,8 +20,11 @@ export const CAUSE_STRENGTH = 40;
  * `test/reseat/any` is that for a cause not named.
  */
 export type FigureKey = string;
-export const figureKey = (kind: 'symptom' | 'test', id: SymptomId | TestId, cause: CauseId | 'any'): FigureKey =>
-  `${kind}/${id}/${cause}`;
+export const figureKey = (
+  kind: 'symptom' | 'test',
+  id: SymptomId | TestId,
+  cause: CauseId | 'any',
+): FigureKey => `${kind}/${id}/${cause}`;
 export const weightKey = (cause: CauseId): FigureKey => `cause/${cause}`;
 
 export interface CaseCount {
@@ -50,7 +60,12 @@ function known<T extends string>(ids: readonly T[], id: string | undefined): T |
 }
 
 /** Start of a likelihood that may be named or not. */
-function startOf(kind: 'symptom' | 'test', id: SymptomId | TestId, cause: CauseId | 'any', direct: boolean): number {
+function startOf(
+  kind: 'symptom' | 'test',
+  id: SymptomId | TestId,
+  cause: CauseId | 'any',
+  direct: boolean,
+): number {
   if (kind === 'symptom') {
     const def = SYMPTOMS[id as SymptomId];
     const given = direct ? (def.direct ?? def.given) : def.given;
@@ -76,7 +91,8 @@ export function likelihood(
 ): Figure {
   const key = figureKey(kind, id, cause);
   const start = startOf(kind, id, cause, direct);
-  const named = kind === 'test' && cause !== 'any' && TESTS[id as TestId].given[cause] === undefined;
+  const named =
+    kind === 'test' && cause !== 'any' && TESTS[id as TestId].given[cause] === undefined;
   const any = named ? (t.edits[figureKey('test', id, 'any')] ?? null) : null;
   const set = t.edits[key] ?? null;
   const count = t.counts[key] ?? NO_COUNT;
@@ -89,16 +105,24 @@ export function weight(t: Tables, cause: CauseId): Figure {
   const start = CAUSES[cause].w;
   const set = t.edits[key] ?? null;
   const count = t.counts[key] ?? NO_COUNT;
-  return { key, start, set, count, value: moved((set ?? start) / WEIGHTS, count, CAUSE_STRENGTH) * WEIGHTS };
+  return {
+    key,
+    start,
+    set,
+    count,
+    value: moved((set ?? start) / WEIGHTS, count, CAUSE_STRENGTH) * WEIGHTS,
+  };
 }
 
 /** Is there a figure of this name, and which numbers may it take? Null when there is none. */
 export function figureLimits(key: FigureKey): { lo: number; hi: number } | null {
   const [kind, id, cause, more] = key.split('/');
   if (more !== undefined) return null;
-  if (kind === 'cause') return known(CAUSE_IDS, id) && cause === undefined ? { lo: 0, hi: 100 } : null;
+  if (kind === 'cause')
+    return known(CAUSE_IDS, id) && cause === undefined ? { lo: 0, hi: 100 } : null;
   const causes = [...CAUSE_IDS, 'any' as const];
   if (!known(causes, cause)) return null;
-  if (kind === 'symptom') return known(SYMPTOM_IDS, id) && cause !== 'any' ? { lo: 0.001, hi: 0.999 } : null;
+  if (kind === 'symptom')
+    return known(SYMPTOM_IDS, id) && cause !== 'any' ? { lo: 0.001, hi: 0.999 } : null;
   return kind === 'test' && known(TEST_IDS, id) ? { lo: 0.001, hi: 0.999 } : null;
 }

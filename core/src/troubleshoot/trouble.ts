@@ -21,7 +21,12 @@ export type TroubleNote =
       readonly by: (typeof BY)[number];
       readonly words: string;
     }
-  | { readonly what: 'fix'; readonly cause: CauseId; readonly result: FixResult; readonly words: string }
+  | {
+      readonly what: 'fix';
+      readonly cause: CauseId;
+      readonly result: FixResult;
+      readonly words: string;
+    }
   | {
       readonly what: 'closed';
       readonly outcome: (typeof CLOSINGS)[number];
@@ -56,7 +61,10 @@ export interface TroubleState {
  * changed in between. A fix that helped in part ends a stretch: its cause is out, what is still seen stays, and every test is open again,
  * because the chain is another one now. A fix that changed nothing speaks against its cause.
  */
-export function troubleState(notes: readonly TroubleNote[], minutesOf: (n: TroubleNote) => number = () => 0): TroubleState {
+export function troubleState(
+  notes: readonly TroubleNote[],
+  minutesOf: (n: TroubleNote) => number = () => 0,
+): TroubleState {
   let symptoms: readonly SymptomId[] = [];
   let answers = new Map<TestId, boolean>();
   let refused = new Set<TestId>();

@@ -50,7 +50,11 @@ export async function benchArchive(s: Services, id: string): Promise<Buffer> {
   const tape = pack();
   for (const e of await treeOf(s, id)) {
     if (e.kind === 'link') tape.entry({ name: e.path, type: 'symlink', linkname: e.target });
-    else tape.entry({ name: e.path, mode: 0o444 }, typeof e.data === 'string' ? e.data : Buffer.from(e.data));
+    else
+      tape.entry(
+        { name: e.path, mode: 0o444 },
+        typeof e.data === 'string' ? e.data : Buffer.from(e.data),
+      );
   }
   tape.finalize();
   const chunks: Uint8Array[] = [];

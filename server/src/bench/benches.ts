@@ -2,7 +2,14 @@ import { randomInt } from 'node:crypto';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { Act, TimedAct } from '@ruddy/core/bench';
-import type { actBody, Bench, benchBody, BenchEvent, BenchRow, clockBody } from '@ruddy/core/bench/contract';
+import type {
+  actBody,
+  Bench,
+  benchBody,
+  BenchEvent,
+  BenchRow,
+  clockBody,
+} from '@ruddy/core/bench/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import { MOST_ACTS, simulate, type BenchRun } from '@ruddy/simbench';
 import { HttpProblem, notFound } from '../platform/http/problem';
@@ -33,17 +40,29 @@ const COLUMNS = `b.id, b.name, b.seed, b.chain, b.setup_id, b.speed, b.origin, b
   (SELECT s.name FROM setups s WHERE s.id = b.setup_id) AS setup_name,
   floor(b.base_ms + extract(epoch FROM clock_timestamp() - b.base_at) * 1000 * b.speed)::bigint AS now_ms`;
 
-async function lockBench(db: Sequelize, id: string, transaction: Transaction, how = 'FOR UPDATE'): Promise<StoredBench | null> {
-  const [row] = await db.query<StoredBench>(`SELECT ${COLUMNS} FROM benches b WHERE b.id = $1 ${how}`, {
-    type: QueryTypes.SELECT,
-    bind: [id],
-    transaction,
-  });
+async function lockBench(
+  db: Sequelize,
+  id: string,
+  transaction: Transaction,
+  how = 'FOR UPDATE',
+): Promise<StoredBench | null> {
+  const [row] = await db.query<StoredBench>(
+    `SELECT ${COLUMNS} FROM benches b WHERE b.id = $1 ${how}`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [id],
+      transaction,
+    },
+  );
   return row ?? null;
 }
 
 /** What was done to several benches, each in order. */
-async function actsOf(db: Sequelize, ids: readonly string[], transaction?: Transaction): Promise<Map<string, TimedAct[]>> {
+async function actsOf(
+  db: Sequelize,
+  ids: readonly string[],
+  transaction?: Transaction,
+): Promise<Map<string, TimedAct[]>> {
   const rows = await db.query<{ bench_id: string; bench_ms: string; body: Act }>(
     `SELECT bench_id, bench_ms, body FROM bench_events WHERE bench_id = ANY($1::uuid[]) AND kind = 'act' ORDER BY bench_id, seq`,
     { type: QueryTypes.SELECT, bind: [ids], transaction },
@@ -60,7 +79,12 @@ async function actsOfOne(db: Sequelize, id: string, transaction: Transaction): P
 type NewEvent = Pick<BenchEvent, 'kind' | 'ms'> & { body: object; actId?: string };
 
 /** Append under the next numbers, which the locked row hands out, and wake who watches once it is committed. */
-async function append(db: Sequelize, b: StoredBench, events: readonly NewEvent[], transaction: Transaction): Promise<void> {
+async function append(
+  db: Sequelize,
+  b: StoredBench,
+  events: readonly NewEvent[],
+  transaction: Transaction,
+): Promise<void> {
   if (events.length === 0) return;
   const rows = events.map((e, i) => ({ ...e, seq: b.next_seq + i }));
   b.next_seq += rows.length;
@@ -84,7 +108,10 @@ async function catchUp(
   const run = simulate(def, acts, ms);
   const fresh = run.log.slice(b.lines);
   const states = new Map(
-    [...new Set(fresh.map((l) => l.ms))].map((at) => [at, at === ms ? run.state : simulate(def, acts, at).state]),
+    [...new Set(fresh.map((l) => l.ms))].map((at) => [
+      at,
+      at === ms ? run.state : simulate(def, acts, at).state,
+    ]),
   );
   b.lines += fresh.length;
   const lines = fresh.map(({ ms: at, code, params }) => ({
@@ -188,7 +215,9 @@ export async function listBenches(s: Services, setupId: string | undefined): Pro
     s.db,
     rows.map((b) => b.id),
   );
-  return rows.map((b) => rowOf(b, simulate({ chain: b.chain, seed: b.seed }, acts.get(b.id) ?? [], Number(b.now_ms))));
+  return rows.map((b) =>
+    rowOf(b, simulate({ chain: b.chain, seed: b.seed }, acts.get(b.id) ?? [], Number(b.now_ms))),
+  );
 }
 
 /** Events of a bench after a number, in order. */
@@ -199,20 +228,40 @@ export async function benchEvents(
   limit: number,
   transaction?: Transaction,
 ): Promise<BenchEvent[]> {
-  const rows = await db.query<{ seq: number; bench_ms: string; kind: BenchEvent['kind']; body: BenchEvent['body'] }>(
+  const rows = await db.query<{
+    seq: number;
+    bench_ms: string;
+    kind: BenchEvent['kind'];
+    body: BenchEvent['body'];
+  }>(
     'SELECT seq, bench_ms, kind, body FROM bench_events WHERE bench_id = $1 AND seq > $2 ORDER BY seq LIMIT $3',
     { type: QueryTypes.SELECT, bind: [id, after, limit], transaction },
   );
-  return rows.map(({ seq, bench_ms, kind, body }) => ({ seq, ms: Number(bench_ms), kind, body }) as BenchEvent);
+  return rows.map(
+    ({ seq, bench_ms, kind, body }) => ({ seq, ms: Number(bench_ms), kind, body }) as BenchEvent,
+  );
 }
 
 /** How much of a log the page opens with; the rest stays in the table. */
 const LOG_LENGTH = 500;
 
 /** A bench with its log after a number: all that fits when it is read, what was added when something was done. */
-async function whole(s: Services, b: StoredBench, run: BenchRun, after: number, transaction: Transaction): Promise<Bench> {
+async function whole(
+  s: Services,
+  b: StoredBench,
+  run: BenchRun,
+  after: number,
+  transaction: Transaction,
+): Promise<Bench> {
   const log = await benchEvents(s.db, b.id, after, LOG_LENGTH, transaction);
-  return { ...rowOf(b, run), chain: run.chain, faults: run.faults, log, seq: b.next_seq - 1, nextMs: run.nextMs };
+  return {
+    ...rowOf(b, run),
+    chain: run.chain,
+    faults: run.faults,
+    log,
+    seq: b.next_seq - 1,
+    nextMs: run.nextMs,
+  };
 }
 
 export async function readBench(s: Services, id: string): Promise<Bench> {
@@ -223,21 +272,30 @@ export async function readBench(s: Services, id: string): Promise<Bench> {
 }
 
 /** Do one act at the bench, at its time of now. A repeated id is answered, not done twice. */
-export async function doAct(s: Services, id: string, body: z.output<typeof actBody>): Promise<Bench> {
+export async function doAct(
+  s: Services,
+  id: string,
+  body: z.output<typeof actBody>,
+): Promise<Bench> {
   return withBench(s, id, async (b, acts, { state: { ms } }, transaction) => {
     const before = b.next_seq - 1;
-    const [known] = await s.db.query<{ bench_id: string }>('SELECT bench_id FROM bench_events WHERE act_id = $1', {
-      type: QueryTypes.SELECT,
-      bind: [body.id],
-      transaction,
-    });
+    const [known] = await s.db.query<{ bench_id: string }>(
+      'SELECT bench_id FROM bench_events WHERE act_id = $1',
+      {
+        type: QueryTypes.SELECT,
+        bind: [body.id],
+        transaction,
+      },
+    );
     if (known && known.bench_id !== id)
       throw new HttpProblem(409, 'Another bench has this act', {
         errors: [{ path: 'id', message: 'Another bench has this act' }],
       });
     if (!known) {
       if (acts.length >= MOST_ACTS)
-        throw new HttpProblem(409, 'This bench is full', { detail: `A bench holds ${MOST_ACTS} acts; lay out another one` });
+        throw new HttpProblem(409, 'This bench is full', {
+          detail: `A bench holds ${MOST_ACTS} acts; lay out another one`,
+        });
       await append(s.db, b, [{ kind: 'act', ms, body: body.act, actId: body.id }], transaction);
       acts.push({ ms, act: body.act });
     }
@@ -248,17 +306,29 @@ export async function doAct(s: Services, id: string, body: z.output<typeof actBo
 }
 
 /** Set the clock of a bench: its speed, a step, or on to what happens next. */
-export async function setClock(s: Services, id: string, body: z.output<typeof clockBody>): Promise<Bench> {
+export async function setClock(
+  s: Services,
+  id: string,
+  body: z.output<typeof clockBody>,
+): Promise<Bench> {
   return withBench(s, id, async (b, acts, { state: { ms }, nextMs }, transaction) => {
     const before = b.next_seq - 1;
     const to = body.toNext ? (nextMs ?? ms) : ms + (body.stepMs ?? 0);
     b.speed = body.speed ?? b.speed;
-    await s.db.query('UPDATE benches SET base_ms = $2, base_at = clock_timestamp(), speed = $3 WHERE id = $1', {
-      bind: [id, to, b.speed],
-      transaction,
-    });
+    await s.db.query(
+      'UPDATE benches SET base_ms = $2, base_at = clock_timestamp(), speed = $3 WHERE id = $1',
+      {
+        bind: [id, to, b.speed],
+        transaction,
+      },
+    );
     const run = await catchUp(s.db, b, acts, to, transaction);
-    await append(s.db, b, [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }], transaction);
+    await append(
+      s.db,
+      b,
+      [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }],
+      transaction,
+    );
     await keep(s.db, b, transaction);
     return whole(s, b, run, before, transaction);
   });
@@ -288,7 +358,10 @@ export async function countReading(s: Services, id: string): Promise<{ run: Benc
 }
 
 export async function removeBench(s: Services, id: string): Promise<void> {
-  const rows = await s.db.query('DELETE FROM benches WHERE id = $1 RETURNING id', { type: QueryTypes.SELECT, bind: [id] });
+  const rows = await s.db.query('DELETE FROM benches WHERE id = $1 RETURNING id', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
   if (rows.length === 0) throw notFound('bench');
   await s.db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`bench/${id}`] });
 }

@@ -13,11 +13,24 @@ import {
   shortestPath,
   stepMinutes,
 } from '@ruddy/core/bench';
-import type { Practice, practiceBody, PracticeList, PracticeRow, practiceTestBody } from '@ruddy/core/bench/contract';
+import type {
+  Practice,
+  practiceBody,
+  PracticeList,
+  PracticeRow,
+  practiceTestBody,
+} from '@ruddy/core/bench/contract';
 import type { Chain } from '@ruddy/core/chain';
 import { evaluate } from '@ruddy/core/plan';
 import { netFor } from '@ruddy/core/troubleshoot';
-import { benchAnswer, hideFault, PRACTICE_CASES, PRACTICE_CHAINS, survey, type Hidden } from '@ruddy/simbench';
+import {
+  benchAnswer,
+  hideFault,
+  PRACTICE_CASES,
+  PRACTICE_CHAINS,
+  survey,
+  type Hidden,
+} from '@ruddy/simbench';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { reportOf } from './bench-read';
@@ -40,17 +53,23 @@ interface Stored {
   created_at: Date;
 }
 
-const COLUMNS = 'id, case_no, name, chain, seed, faults, order_used, symptoms, steps, named, ended, created_at';
+const COLUMNS =
+  'id, case_no, name, chain, seed, faults, order_used, symptoms, steps, named, ended, created_at';
 /** More symptoms than this nobody comes with. */
 const SHOWN = 2;
 const MOST = 200;
 
-async function benchFor(s: Services, chain: Chain): Promise<Omit<Hidden, 'faults' | 'order' | 'seed'>> {
+async function benchFor(
+  s: Services,
+  chain: Chain,
+): Promise<Omit<Hidden, 'faults' | 'order' | 'seed'>> {
   const context = await groundsFor(s, [chain]);
   return { chain, evaluation: evaluate({ chain, context }), read: reportOf };
 }
 
-const causesOf = (faults: FaultMap): CauseId[] => [...new Set((Object.keys(faults) as FaultId[]).map((f) => FAULTS[f].cause))];
+const causesOf = (faults: FaultMap): CauseId[] => [
+  ...new Set((Object.keys(faults) as FaultId[]).map((f) => FAULTS[f].cause)),
+];
 
 function rowOf(r: Stored): PracticeRow {
   const graded = PRACTICE_CASES.find((c) => c.no === r.case_no);
@@ -99,10 +118,16 @@ export async function readPractice(s: Services, id: string): Promise<Practice> {
 
 /** Graded cases, and what was practised, newest first. */
 export async function listPractices(s: Services): Promise<PracticeList> {
-  const rows = await s.db.query<Stored>(`SELECT ${COLUMNS} FROM practices ORDER BY created_at DESC, id DESC LIMIT ${MOST}`, {
-    type: QueryTypes.SELECT,
-  });
-  return { items: rows.map(rowOf), cases: PRACTICE_CASES.map(({ no, grade, name }) => ({ no, grade, name })) };
+  const rows = await s.db.query<Stored>(
+    `SELECT ${COLUMNS} FROM practices ORDER BY created_at DESC, id DESC LIMIT ${MOST}`,
+    {
+      type: QueryTypes.SELECT,
+    },
+  );
+  return {
+    items: rows.map(rowOf),
+    cases: PRACTICE_CASES.map(({ no, grade, name }) => ({ no, grade, name })),
+  };
 }
 
 type Begin = z.output<typeof practiceBody>;
@@ -120,7 +145,9 @@ async function graded(s: Services, no: number): Promise<Begun> {
 async function atRandom(s: Services, b: Begin): Promise<Begun> {
   const seed = b.seed ?? randomInt(1_000_000);
   const own = b.setupId === null ? null : await readSetup(s.db, b.setupId);
-  const chain = own ? chainOf(own.rows, own.row.details) : (PRACTICE_CHAINS[seed % PRACTICE_CHAINS.length] as Chain);
+  const chain = own
+    ? chainOf(own.rows, own.row.details)
+    : (PRACTICE_CHAINS[seed % PRACTICE_CHAINS.length] as Chain);
   const found = hideFault(await benchFor(s, chain), seed, b.two);
   if (!found)
     throw new HttpProblem(409, 'Nothing can be hidden in this chain', {
@@ -129,11 +156,22 @@ async function atRandom(s: Services, b: Begin): Promise<Begun> {
     });
   const { hidden, first } = found;
   const name = `${b.two ? 'Two hidden faults' : 'A hidden fault'}${own ? ` in ${own.setup.name}` : ''}`;
-  return { name, chain, seed, faults: hidden.faults, order_used: hidden.order, symptoms: first.symptoms.slice(0, SHOWN) };
+  return {
+    name,
+    chain,
+    seed,
+    faults: hidden.faults,
+    order_used: hidden.order,
+    symptoms: first.symptoms.slice(0, SHOWN),
+  };
 }
 
 /** Begin to practise. A repeated id is answered with what is there. */
-export async function beginPractice(s: Services, b: Begin, actor: Actor): Promise<{ practice: Practice; fresh: boolean }> {
+export async function beginPractice(
+  s: Services,
+  b: Begin,
+  actor: Actor,
+): Promise<{ practice: Practice; fresh: boolean }> {
   const known = await find(s, b.id);
   if (known) return { practice: wholeOf(known), fresh: false };
   const p = b.caseNo === null ? await atRandom(s, b) : await graded(s, b.caseNo);
@@ -143,7 +181,16 @@ export async function beginPractice(s: Services, b: Begin, actor: Actor): Promis
     {
       type: QueryTypes.SELECT,
       bind: [
-        ...[b.id, s.now(), actor.id, b.caseNo, p.name, JSON.stringify(p.chain), p.seed, JSON.stringify(p.faults)],
+        ...[
+          b.id,
+          s.now(),
+          actor.id,
+          b.caseNo,
+          p.name,
+          JSON.stringify(p.chain),
+          p.seed,
+          JSON.stringify(p.faults),
+        ],
         ...[p.order_used, p.symptoms],
       ],
     },
@@ -155,14 +202,20 @@ async function hiddenOf(s: Services, r: Stored): Promise<Hidden> {
   return { ...(await benchFor(s, r.chain)), seed: r.seed, faults: r.faults, order: r.order_used };
 }
 
-const over = () => new HttpProblem(409, 'This practice is over', { detail: 'A cause was named; begin another.' });
+const over = () =>
+  new HttpProblem(409, 'This practice is over', { detail: 'A cause was named; begin another.' });
 
 /** Make a test on the bench. The same test again changes nothing: nothing was changed in between. */
-export async function tryPractice(s: Services, id: string, { test }: z.output<typeof practiceTestBody>): Promise<Practice> {
+export async function tryPractice(
+  s: Services,
+  id: string,
+  { test }: z.output<typeof practiceTestBody>,
+): Promise<Practice> {
   const r = await stored(s, id);
   if (r.named !== null) throw over();
   if (r.steps.some((x) => x.test === test)) return wholeOf(r);
-  if (!netFor(r.chain).tests.includes(test)) throw invalid('test', 'This chain has nothing of the kind to test');
+  if (!netFor(r.chain).tests.includes(test))
+    throw invalid('test', 'This chain has nothing of the kind to test');
   const hidden = await hiddenOf(s, r);
   const says = benchAnswer(hidden, survey(hidden), r.symptoms, test);
   await s.db.query(
@@ -186,13 +239,19 @@ export async function namePractice(s: Services, id: string, cause: CauseId): Pro
   const paths = causesOf(r.faults).flatMap((c) => shortestPath(net, r.symptoms, c, known) ?? []);
   const best = paths.reduce((a, b) => (b.minutes < a.minutes ? b : a), paths[0] ?? own);
   const ended = { best, left: leftAt(net, r.symptoms, r.steps, cause) };
-  await s.db.query('UPDATE practices SET named = $2, ended = $3::jsonb WHERE id = $1 AND named IS NULL', {
-    bind: [id, cause, JSON.stringify(ended)],
-  });
+  await s.db.query(
+    'UPDATE practices SET named = $2, ended = $3::jsonb WHERE id = $1 AND named IS NULL',
+    {
+      bind: [id, cause, JSON.stringify(ended)],
+    },
+  );
   return readPractice(s, id);
 }
 
 export async function removePractice(s: Services, id: string): Promise<void> {
-  const rows = await s.db.query('DELETE FROM practices WHERE id = $1 RETURNING id', { type: QueryTypes.SELECT, bind: [id] });
+  const rows = await s.db.query('DELETE FROM practices WHERE id = $1 RETURNING id', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
   if (rows.length === 0) throw notFound('practice');
 }

@@ -44,7 +44,8 @@ export const bringUpRoutes = [
     params: byId,
     body: attemptBody,
     response: bringUpSchema,
-    handle: async ({ params, body, actor }, s) => answered(s, params.id, await beginAttempt(s, params.id, body, actor)),
+    handle: async ({ params, body, actor }, s) =>
+      answered(s, params.id, await beginAttempt(s, params.id, body, actor)),
   }),
   route({
     method: 'post',
@@ -60,12 +61,14 @@ export const bringUpRoutes = [
   route({
     method: 'post',
     path: '/api/setups/:id/steps',
-    summary: 'Note how a step went, with versions and settings met at it; the last one writes the entry',
+    summary:
+      'Note how a step went, with versions and settings met at it; the last one writes the entry',
     role: 'member',
     params: byId,
     body: stepBody,
     response: bringUpSchema,
-    handle: async ({ params, body, actor }, s) => answered(s, params.id, await noteStep(s, params.id, body, actor)),
+    handle: async ({ params, body, actor }, s) =>
+      answered(s, params.id, await noteStep(s, params.id, body, actor)),
   }),
   route({
     method: 'post',
@@ -75,7 +78,8 @@ export const bringUpRoutes = [
     params: byId,
     body: tryBody,
     response: bringUpSchema,
-    handle: async ({ params, body, actor }, s) => answered(s, params.id, await addTry(s, params.id, body, actor)),
+    handle: async ({ params, body, actor }, s) =>
+      answered(s, params.id, await addTry(s, params.id, body, actor)),
   }),
   route({
     method: 'post',
@@ -85,7 +89,8 @@ export const bringUpRoutes = [
     params: byId,
     body: usedBody,
     response: bringUpSchema,
-    handle: async ({ params, body, actor }, s) => answered(s, params.id, await noteUse(s, params.id, body, actor)),
+    handle: async ({ params, body, actor }, s) =>
+      answered(s, params.id, await noteUse(s, params.id, body, actor)),
   }),
   route({
     method: 'get',
@@ -103,7 +108,8 @@ export const bringUpRoutes = [
     params: byId,
     body: struckBody,
     response: bringUpSchema,
-    handle: async ({ params, body, actor }, s) => answered(s, params.id, await strike(s, params.id, body, actor)),
+    handle: async ({ params, body, actor }, s) =>
+      answered(s, params.id, await strike(s, params.id, body, actor)),
   }),
   route({
     method: 'post',
@@ -113,6 +119,7 @@ export const bringUpRoutes = [
     params: byId,
     body: goodBody,
     response: bringUpSchema,
-    handle: async ({ params, body, actor }, s) => answered(s, params.id, await keepGood(s, params.id, body, actor)),
+    handle: async ({ params, body, actor }, s) =>
+      answered(s, params.id, await keepGood(s, params.id, body, actor)),
   }),
 ];

@@ -20,8 +20,15 @@ import { readSetup } from '../setups/setup-store';
 /** Host and kind of link as tries are counted by: the cable may differ, the machine and its port may not. */
 export function countedAs(chain: Chain): { host: string; link: string } {
   const port = chain.host?.sockets.find((s) => s.key === chain.socket);
-  const standard = port ? (typeof port.standard === 'string' ? port.standard : 'not known') : 'none';
-  return { host: partName(chain.host).toLowerCase(), link: port ? `${port.connector} ${standard}` : 'none' };
+  const standard = port
+    ? typeof port.standard === 'string'
+      ? port.standard
+      : 'not known'
+    : 'none';
+  return {
+    host: partName(chain.host).toLowerCase(),
+    link: port ? `${port.connector} ${standard}` : 'none',
+  };
 }
 
 interface EventRow<B> {
@@ -32,7 +39,12 @@ interface EventRow<B> {
 }
 
 /** Events of some kinds, oldest first, without those that were taken back. */
-function standingEvents<B>(db: Sequelize, setupId: string, kinds: readonly string[], transaction?: Transaction) {
+function standingEvents<B>(
+  db: Sequelize,
+  setupId: string,
+  kinds: readonly string[],
+  transaction?: Transaction,
+) {
   return db.query<EventRow<B> & { kind: string }>(
     `SELECT e.id, e.kind, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = ANY ($2::text[])
@@ -44,10 +56,23 @@ function standingEvents<B>(db: Sequelize, setupId: string, kinds: readonly strin
 type Ended = z.infer<typeof endedEvent>;
 
 /** Attempts of a setup, oldest first, each with how it ended. */
-export async function attemptsOf(db: Sequelize, setupId: string, transaction?: Transaction): Promise<AttemptRow[]> {
-  const rows = await standingEvents<z.infer<typeof attemptEvent> | Ended>(db, setupId, ['attempt', 'ended'], transaction);
+export async function attemptsOf(
+  db: Sequelize,
+  setupId: string,
+  transaction?: Transaction,
+): Promise<AttemptRow[]> {
+  const rows = await standingEvents<z.infer<typeof attemptEvent> | Ended>(
+    db,
+    setupId,
+    ['attempt', 'ended'],
+    transaction,
+  );
   const ended = new Map(
-    rows.flatMap((r) => (r.kind === 'ended' ? [[(r.body as Ended).attempt, { body: r.body as Ended, at: r.at }] as const] : [])),
+    rows.flatMap((r) =>
+      r.kind === 'ended'
+        ? [[(r.body as Ended).attempt, { body: r.body as Ended, at: r.at }] as const]
+        : [],
+    ),
   );
   return rows.flatMap((r): AttemptRow[] => {
     if (r.kind !== 'attempt') return [];
@@ -57,14 +82,20 @@ export async function attemptsOf(db: Sequelize, setupId: string, transaction?: T
         id: r.id,
         ...(r.body as z.infer<typeof attemptEvent>),
         startedAt: r.at.toISOString(),
-        ended: end ? { outcome: end.body.outcome, worked: end.body.worked, at: end.at.toISOString() } : null,
+        ended: end
+          ? { outcome: end.body.outcome, worked: end.body.worked, at: end.at.toISOString() }
+          : null,
       },
     ];
   });
 }
 
 /** What was noted at steps, in the order it was noted. */
-export async function stepsOf(db: Sequelize, setupId: string, transaction?: Transaction): Promise<StepRow[]> {
+export async function stepsOf(
+  db: Sequelize,
+  setupId: string,
+  transaction?: Transaction,
+): Promise<StepRow[]> {
   const rows = await standingEvents<z.infer<typeof stepEvent>>(db, setupId, ['step'], transaction);
   return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.by, ...r.body }));
 }
@@ -73,7 +104,10 @@ export async function stepsOf(db: Sequelize, setupId: string, transaction?: Tran
  * Tries of a host through a kind of link, oldest first; those taken back do not count. Entries of the log that name an order count, too,
  * unless an attempt of the same setup already tells of that order on that day: what the last step wrote is no second try.
  */
-export async function triedOn(db: Sequelize, { host, link }: ReturnType<typeof countedAs>): Promise<TriedRow[]> {
+export async function triedOn(
+  db: Sequelize,
+  { host, link }: ReturnType<typeof countedAs>,
+): Promise<TriedRow[]> {
   const rows = await db.query<Omit<TriedRow, 'at'> & { at: Date }>(
     `SELECT e.id, e.setup_id AS "setupId", s.name AS setup, e.body ->> 'order' AS "order", e.body ->> 'build' AS build,
        (e.body ->> 'worked')::boolean AS worked, e.happened_at AS at

@@ -23,7 +23,13 @@ import { storeOutcome } from '../plan/outcomes';
 import { readSetup } from '../setups/setup-store';
 import { takeOver } from '../setups/versions';
 
-async function end(w: Work, a: AttemptRow, outcome: 'passed' | 'failed' | 'left', reason: string, id = newId()): Promise<void> {
+async function end(
+  w: Work,
+  a: AttemptRow,
+  outcome: 'passed' | 'failed' | 'left',
+  reason: string,
+  id = newId(),
+): Promise<void> {
   const steps = await stepsOf(w.db, w.setupId, w.transaction);
   const mine = steps.filter((e) => e.attempt === a.id);
   const failed = [...mine].reverse().find((e) => e.state === 'failed');
@@ -46,15 +52,27 @@ async function end(w: Work, a: AttemptRow, outcome: 'passed' | 'failed' | 'left'
 }
 
 /** Begin an attempt. One that is still open ends: as failed when a step of it failed, otherwise as left. */
-export function beginAttempt(s: Services, setupId: string, b: z.output<typeof attemptBody>, actor: Actor): Promise<boolean> {
+export function beginAttempt(
+  s: Services,
+  setupId: string,
+  b: z.output<typeof attemptBody>,
+  actor: Actor,
+): Promise<boolean> {
   return once(s, setupId, b, 'attempt', actor, async (w) => {
     if (!w.chain.host && !w.chain.dock && !w.chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some on Plan first');
     const attempts = await attemptsOf(s.db, setupId, w.transaction);
     const steps = await stepsOf(s.db, setupId, w.transaction);
     for (const open of attempts.filter((a) => a.ended === null)) {
-      const last = new Map(steps.filter((e) => e.attempt === open.id).map((e) => [e.step, e.state]));
-      await end(w, open, [...last.values()].includes('failed') ? 'failed' : 'left', 'another attempt was begun');
+      const last = new Map(
+        steps.filter((e) => e.attempt === open.id).map((e) => [e.step, e.state]),
+      );
+      await end(
+        w,
+        open,
+        [...last.values()].includes('failed') ? 'failed' : 'left',
+        'another attempt was begun',
+      );
     }
     const { purpose, order, driver } = b;
     const no = Math.max(0, ...attempts.map((a) => a.no)) + 1;
@@ -71,7 +89,12 @@ export async function becomes(w: Work, state: 'building' | 'live' | 'retired'): 
   const { row } = w.stored;
   const from = row.state;
   await row.update(
-    { state, rev: row.rev + 1, savedAt: w.at, origin: row.origin === 'demo' ? 'adopted' : row.origin },
+    {
+      state,
+      rev: row.rev + 1,
+      savedAt: w.at,
+      origin: row.origin === 'demo' ? 'adopted' : row.origin,
+    },
     { transaction: w.transaction },
   );
   await add(w, { id: newId(), kind: 'state', body: { from, to: state } });
@@ -91,8 +114,18 @@ async function markGood(w: Work, id: string, note: string): Promise<void> {
   await add(w, { id, kind: 'good', body: { ...goodNow(w.chain), note } });
 }
 
-async function writeEntry(w: Work, a: AttemptRow, o: NonNullable<z.output<typeof stepBody>['outcome']>): Promise<void> {
-  const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, corrects: null };
+async function writeEntry(
+  w: Work,
+  a: AttemptRow,
+  o: NonNullable<z.output<typeof stepBody>['outcome']>,
+): Promise<void> {
+  const said = {
+    symptoms: [],
+    fixes: [],
+    provenance: 'own' as const,
+    confidence: 1,
+    corrects: null,
+  };
   const body = {
     ...said,
     id: o.id,
@@ -116,16 +149,35 @@ async function writeEntry(w: Work, a: AttemptRow, o: NonNullable<z.output<typeof
 }
 
 /** Note how a step went, with the versions and settings met at it. The last one writes the entry of the log. */
-export function noteStep(s: Services, setupId: string, b: z.output<typeof stepBody>, actor: Actor): Promise<boolean> {
+export function noteStep(
+  s: Services,
+  setupId: string,
+  b: z.output<typeof stepBody>,
+  actor: Actor,
+): Promise<boolean> {
   return once(s, setupId, b, 'step', actor, async (w) => {
     const attempt = await openAttempt(w, b.attempt);
-    const met = { installed: b.installed as Partial<Installed>, settings: b.settings, attempt: attempt.id };
+    const met = {
+      installed: b.installed as Partial<Installed>,
+      settings: b.settings,
+      attempt: attempt.id,
+    };
     const noted = await takeOver(s.db, w.stored, met, w, w.transaction);
     const { step, state, reason, symptom, about, wrong } = b;
     await add(w, {
       id: b.id,
       kind: 'step',
-      body: { attempt: attempt.id, no: attempt.no, step, state, reason, symptom, about, noted, wrong },
+      body: {
+        attempt: attempt.id,
+        no: attempt.no,
+        step,
+        state,
+        reason,
+        symptom,
+        about,
+        noted,
+        wrong,
+      },
     });
     // What was just taken over belongs to the chain that is logged.
     const fresh = await readSetup(s.db, setupId, w.transaction);
@@ -143,16 +195,31 @@ export function endAttempt(
   b: z.output<typeof endBody>,
   actor: Actor,
 ): Promise<boolean> {
-  return once(s, setupId, b, 'ended', actor, async (w) => end(w, await openAttempt(w, attemptId), b.outcome, b.reason, b.id));
+  return once(s, setupId, b, 'ended', actor, async (w) =>
+    end(w, await openAttempt(w, attemptId), b.outcome, b.reason, b.id),
+  );
 }
 
 /** Write down a try from before. */
-export function addTry(s: Services, setupId: string, b: z.output<typeof tryBody>, actor: Actor): Promise<boolean> {
+export function addTry(
+  s: Services,
+  setupId: string,
+  b: z.output<typeof tryBody>,
+  actor: Actor,
+): Promise<boolean> {
   refuseFuture('on', b.on, s.now());
   return once(s, setupId, { id: b.id }, 'ended', actor, async (w) => {
-    if (!w.chain.host) throw invalid('setup', 'This setup has no host yet; tries are counted by host and port');
+    if (!w.chain.host)
+      throw invalid('setup', 'This setup has no host yet; tries are counted by host and port');
     const outcome = b.worked ? ('passed' as const) : ('failed' as const);
-    const said = { order: b.order, outcome, worked: b.worked, build: b.build, symptom: null, reason: b.reason };
+    const said = {
+      order: b.order,
+      outcome,
+      worked: b.worked,
+      build: b.build,
+      symptom: null,
+      reason: b.reason,
+    };
     await add(w, {
       id: b.id,
       kind: 'ended',
@@ -171,27 +238,57 @@ export function noteUse(
 ): Promise<boolean> {
   refuseFuture('until', body.until, s.now());
   const happenedAt = new Date(Math.min(Date.parse(`${body.until}T12:00:00Z`), s.now().getTime()));
-  return once(s, setupId, { id }, 'used', actor, async (w) => void (await add(w, { id, kind: 'used', body, happenedAt })));
+  return once(
+    s,
+    setupId,
+    { id },
+    'used',
+    actor,
+    async (w) => void (await add(w, { id, kind: 'used', body, happenedAt })),
+  );
 }
 
 /** Kinds of facts that are taken back as they are. A step is undone, an outcome corrected by another. */
 const STRIKABLE = ['note', 'reading', 'version', 'ended', 'good', 'run', 'used', 'trouble'];
 
 /** Take a fact back. Both stay on record; it no longer counts. */
-export function strike(s: Services, setupId: string, b: z.output<typeof struckBody>, actor: Actor): Promise<boolean> {
+export function strike(
+  s: Services,
+  setupId: string,
+  b: z.output<typeof struckBody>,
+  actor: Actor,
+): Promise<boolean> {
   return once(s, setupId, { id: b.id }, 'struck', actor, async (w) => {
     const old = await EventModel.findByPk(b.corrects, { transaction: w.transaction, raw: true });
-    if (old?.setupId !== setupId) throw invalid('corrects', 'Nothing in the record of this setup has this id');
-    const logged = await LogEntryModel.findByPk(b.corrects, { transaction: w.transaction, raw: true });
+    if (old?.setupId !== setupId)
+      throw invalid('corrects', 'Nothing in the record of this setup has this id');
+    const logged = await LogEntryModel.findByPk(b.corrects, {
+      transaction: w.transaction,
+      raw: true,
+    });
     if (logged || !STRIKABLE.includes(old.kind))
-      throw invalid('corrects', `A fact of the kind "${old.kind}" is not taken back; correct it instead`);
-    if (await EventModel.findOne({ where: { corrects: b.corrects }, transaction: w.transaction, raw: true }))
+      throw invalid(
+        'corrects',
+        `A fact of the kind "${old.kind}" is not taken back; correct it instead`,
+      );
+    if (
+      await EventModel.findOne({
+        where: { corrects: b.corrects },
+        transaction: w.transaction,
+        raw: true,
+      })
+    )
       throw new HttpProblem(409, 'It was taken back or corrected before');
     await add(w, { id: b.id, kind: 'struck', body: { reason: b.reason }, corrects: b.corrects });
   });
 }
 
 /** Mark a setup as good as it stands now. */
-export function keepGood(s: Services, setupId: string, b: z.output<typeof goodBody>, actor: Actor): Promise<boolean> {
+export function keepGood(
+  s: Services,
+  setupId: string,
+  b: z.output<typeof goodBody>,
+  actor: Actor,
+): Promise<boolean> {
   return once(s, setupId, { id: b.id }, 'good', actor, (w) => markGood(w, b.id, b.note));
 }

@@ -1,7 +1,12 @@
 import * as z from 'zod';
 import { uuid } from '@ruddy/core/base/contract';
 import { readReport } from '@ruddy/core/bring-up';
-import { readingBody, readingEntry, reportBody, reportResponse } from '@ruddy/core/bring-up/contract';
+import {
+  readingBody,
+  readingEntry,
+  reportBody,
+  reportResponse,
+} from '@ruddy/core/bring-up/contract';
 import { readProblemText } from '@ruddy/core/bring-up/text';
 import { invalid } from '../platform/http/problem';
 import { route } from '../platform/http/route';
@@ -41,7 +46,8 @@ export const readingRoutes = [
   route({
     method: 'post',
     path: '/api/reports',
-    summary: 'Read a pasted bus listing or a JSON report; private fields are dropped and nothing is stored',
+    summary:
+      'Read a pasted bus listing or a JSON report; private fields are dropped and nothing is stored',
     role: 'reader',
     body: reportBody,
     bodyLimit: '8mb',

@@ -1,8 +1,19 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { bare } from '@ruddy/core/base';
-import { isDisplay, linkCheck, type LinkCheck, type Reading, type Report } from '@ruddy/core/bring-up';
-import { type readingBody, type ReadingEntry, storedReading, type StoredReading } from '@ruddy/core/bring-up/contract';
+import {
+  isDisplay,
+  linkCheck,
+  type LinkCheck,
+  type Reading,
+  type Report,
+} from '@ruddy/core/bring-up';
+import {
+  type readingBody,
+  type ReadingEntry,
+  storedReading,
+  type StoredReading,
+} from '@ruddy/core/bring-up/contract';
 import { linkCheckHeadline } from '@ruddy/core/bring-up/text';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import { evaluate } from '@ruddy/core/plan';
@@ -20,7 +31,11 @@ function kept(report: Report): Report {
   return {
     ...report,
     devices: report.devices.filter(
-      (d) => d.bus !== null || (d.port !== null && d.port !== 'endpoint') || isDisplay(d) || link(d.classCode),
+      (d) =>
+        d.bus !== null ||
+        (d.port !== null && d.port !== 'endpoint') ||
+        isDisplay(d) ||
+        link(d.classCode),
     ),
   };
 }
@@ -53,7 +68,11 @@ async function judged(
 /** What was seen of router and slot, whichever way it was read. */
 function seenOf(c: LinkCheck): StoredReading['seen'] {
   const row = (key: 'router' | 'card') => c.rows.find((r) => r.key === key)?.seen;
-  return { routerGbps: row('router')?.laneGbps ?? null, lanes: row('card')?.lanes ?? null, gen: row('card')?.gen ?? null };
+  return {
+    routerGbps: row('router')?.laneGbps ?? null,
+    lanes: row('card')?.lanes ?? null,
+    gen: row('card')?.gen ?? null,
+  };
 }
 
 /** The pieces named along the path. */
@@ -70,17 +89,27 @@ export async function addReading(
 ): Promise<{ fresh: boolean }> {
   const at = s.now();
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
-  if (happenedAt.getTime() > at.getTime() + 60_000) throw invalid('happenedAt', 'The reading would be in the future');
+  if (happenedAt.getTime() > at.getTime() + 60_000)
+    throw invalid('happenedAt', 'The reading would be in the future');
   return s.db.transaction(async (transaction) => {
     const { rows, row, setup } = await readSetup(s.db, setupId, transaction, true);
     const known = await EventModel.findByPk(body.id, { transaction, raw: true });
     if (known && (known.setupId !== setupId || known.kind !== 'reading'))
-      throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
+      throw new HttpProblem(409, 'Another fact has this id', {
+        errors: [{ path: 'id', message: 'Another fact has this id' }],
+      });
     if (known) return { fresh: false };
     const chain = chainOf(rows, row.details);
-    const piece = await itemLabels(s.db, { ...setup.slots, items: pathItems(setup.slots.items) }, transaction);
+    const piece = await itemLabels(
+      s.db,
+      { ...setup.slots, items: pathItems(setup.slots.items) },
+      transaction,
+    );
     const { cable, port } = chainNames(chain);
-    const stored = await judged(s, body.reading, chain, { through: { cable, piece, port }, attempt: body.attempt });
+    const stored = await judged(s, body.reading, chain, {
+      through: { cable, piece, port },
+      attempt: body.attempt,
+    });
     await addEvent(
       s.db,
       {
@@ -99,10 +128,18 @@ export async function addReading(
   });
 }
 
-type Row = Pick<ReadingEntry, 'id' | 'by' | 'origin'> & { body: unknown; happened_at: Date; recorded_at: Date };
+type Row = Pick<ReadingEntry, 'id' | 'by' | 'origin'> & {
+  body: unknown;
+  happened_at: Date;
+  recorded_at: Date;
+};
 
 /** Readings of a setup, newest first. */
-export async function listReadings(db: Sequelize, setupId: string, limit = 100): Promise<ReadingEntry[]> {
+export async function listReadings(
+  db: Sequelize,
+  setupId: string,
+  limit = 100,
+): Promise<ReadingEntry[]> {
   const rows = await db.query<Row>(
     `SELECT e.id, e.body, e.happened_at, e.recorded_at, e.origin, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = 'reading'

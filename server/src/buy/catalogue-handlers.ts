@@ -1,11 +1,26 @@
 import * as z from 'zod';
 import { uuid } from '@ruddy/core/base/contract';
-import { costBody, costGrounds, priceBody, priceEntry, rateBody, rateEntry } from '@ruddy/core/buy/contract';
+import {
+  costBody,
+  costGrounds,
+  priceBody,
+  priceEntry,
+  rateBody,
+  rateEntry,
+} from '@ruddy/core/buy/contract';
 import { factBody, itemBody, itemEntry, itemPatch, registerRow } from '@ruddy/core/parts/contract';
 import { refuseFuture } from '../platform/http/problem';
 import { route } from '../platform/http/route';
 import { createItem, getItem, itemsOf, noteFact, patchItem, register } from '../parts/items';
-import { addPrice, addRate, costGroundsFor, listRates, pricesOf, withdrawPrice, withdrawRate } from './prices';
+import {
+  addPrice,
+  addRate,
+  costGroundsFor,
+  listRates,
+  pricesOf,
+  withdrawPrice,
+  withdrawRate,
+} from './prices';
 
 const byId = z.strictObject({ id: uuid });
 const items = z.object({ items: z.array(itemEntry) });
@@ -32,7 +47,9 @@ export const catalogueRoutes = [
     body: itemBody,
     response: itemEntry,
     handle: async ({ body, actor }, s) => {
-      const fate = await s.db.transaction((t) => createItem(s.db, body, { origin: 'own', at: s.now(), by: actor.id }, t));
+      const fate = await s.db.transaction((t) =>
+        createItem(s.db, body, { origin: 'own', at: s.now(), by: actor.id }, t),
+      );
       const item = await getItem(s.db, body.id);
       return { status: fate === 'stored' ? 201 : 200, body: item, etag: item.rev };
     },
@@ -85,7 +102,9 @@ export const catalogueRoutes = [
     response: prices,
     handle: async ({ body, actor }, s) => {
       refuseFuture('onDate', body.onDate, s.now());
-      await s.db.transaction((t) => addPrice(s.db, body, { origin: 'own', at: s.now(), by: actor.id }, t));
+      await s.db.transaction((t) =>
+        addPrice(s.db, body, { origin: 'own', at: s.now(), by: actor.id }, t),
+      );
       return { status: 201, body: { items: await pricesOf(s.db, body.partId) } };
     },
   }),
@@ -137,7 +156,8 @@ export const catalogueRoutes = [
   route({
     method: 'post',
     path: '/api/cost',
-    summary: 'What is known of the money of some parts: prices, pieces, rates, all-in-ones to compare with',
+    summary:
+      'What is known of the money of some parts: prices, pieces, rates, all-in-ones to compare with',
     role: 'reader',
     body: costBody,
     response: costGrounds,

@@ -6,7 +6,11 @@ import type { Services } from '../platform/http/route';
 import { costGroundsFor } from './prices';
 
 /** What the part of each fix costs: the same judgement of offers and pieces as the cost of a plan. */
-export async function pricesOfFixes(s: Services, chain: Chain, changes: readonly SetupChange[]): Promise<FixRow['price'][]> {
+export async function pricesOfFixes(
+  s: Services,
+  chain: Chain,
+  changes: readonly SetupChange[],
+): Promise<FixRow['price'][]> {
   const parts = changes.flatMap((c, i) => (c.part ? [{ slot: String(i), id: c.part.id }] : []));
   if (parts.length === 0) return changes.map(() => null);
   const grounds = await costGroundsFor(s, { parts });
@@ -15,7 +19,15 @@ export async function pricesOfFixes(s: Services, chain: Chain, changes: readonly
     const part = grounds.parts.find((p) => p.slot === String(i));
     if (!c.part || !part) return null;
     const names = new Map(Object.entries(grounds.names));
-    const [line] = costOf({ ...grounds, names, parts: [part], allInOne: [], named: {}, chain, settings: NO_COST }).lines;
+    const [line] = costOf({
+      ...grounds,
+      names,
+      parts: [part],
+      allInOne: [],
+      named: {},
+      chain,
+      settings: NO_COST,
+    }).lines;
     if (!line) return null;
     const { price } = line;
     return {

@@ -2,7 +2,14 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import { RuleBook } from '@ruddy/core/base';
 import type { OwnedPiece } from '@ruddy/core/buy';
-import type { CostBody, CostGrounds, priceBody, PriceEntry, rateBody, RateEntry } from '@ruddy/core/buy/contract';
+import type {
+  CostBody,
+  CostGrounds,
+  priceBody,
+  PriceEntry,
+  rateBody,
+  RateEntry,
+} from '@ruddy/core/buy/contract';
 import { PriceModel, RateModel } from '../platform/db/models-catalogue';
 import { invalid, notFound } from '../platform/http/problem';
 import type { Services } from '../platform/http/route';
@@ -43,21 +50,29 @@ export async function addPrice(
 ): Promise<'stored' | 'same'> {
   if (await PriceModel.findByPk(body.id, { transaction })) return 'same';
   const ids = [body.partId, ...body.withIds];
-  if (new Set(ids).size < ids.length) throw invalid(`${where}withIds`, 'In the box: a part stands there twice');
+  if (new Set(ids).size < ids.length)
+    throw invalid(`${where}withIds`, 'In the box: a part stands there twice');
   const known = await db.query<{ id: string }>('SELECT id FROM parts WHERE id = ANY($1::uuid[])', {
     type: QueryTypes.SELECT,
     bind: [ids],
     transaction,
   });
   const missing = ids.findIndex((id) => !known.some((k) => k.id === id));
-  if (missing >= 0) throw invalid(`${where}${missing === 0 ? 'partId' : 'withIds'}`, 'No part has this id');
-  await PriceModel.create({ ...body, origin: made.origin, createdAt: made.at, createdBy: made.by }, { transaction });
+  if (missing >= 0)
+    throw invalid(`${where}${missing === 0 ? 'partId' : 'withIds'}`, 'No part has this id');
+  await PriceModel.create(
+    { ...body, origin: made.origin, createdAt: made.at, createdBy: made.by },
+    { transaction },
+  );
   return 'stored';
 }
 
 /** Strike a price that was written down wrongly; it no longer counts anywhere. */
 export async function withdrawPrice(s: Services, id: string): Promise<void> {
-  const [n] = await PriceModel.update({ withdrawnAt: s.now() }, { where: { id, withdrawnAt: null } });
+  const [n] = await PriceModel.update(
+    { withdrawnAt: s.now() },
+    { where: { id, withdrawnAt: null } },
+  );
   if (n === 0) throw notFound('price');
 }
 
@@ -79,19 +94,36 @@ export async function addRate(
   if (await RateModel.findByPk(body.id, { transaction })) return 'same';
   const { id, from, to, rate, onDate, source } = body;
   await RateModel.create(
-    { id, fromCur: from, toCur: to, rate, onDate, source, origin: made.origin, createdAt: made.at, createdBy: made.by },
+    {
+      id,
+      fromCur: from,
+      toCur: to,
+      rate,
+      onDate,
+      source,
+      origin: made.origin,
+      createdAt: made.at,
+      createdBy: made.by,
+    },
     { transaction },
   );
   return 'stored';
 }
 
 export async function withdrawRate(s: Services, id: string): Promise<void> {
-  const [n] = await RateModel.update({ withdrawnAt: s.now() }, { where: { id, withdrawnAt: null } });
+  const [n] = await RateModel.update(
+    { withdrawnAt: s.now() },
+    { where: { id, withdrawnAt: null } },
+  );
   if (n === 0) throw notFound('rate');
 }
 
 /** Pieces at hand of some parts, and the other live setup that names each, if any. */
-async function piecesOf(db: Sequelize, partIds: readonly string[], setupId: string | null): Promise<OwnedPiece[]> {
+async function piecesOf(
+  db: Sequelize,
+  partIds: readonly string[],
+  setupId: string | null,
+): Promise<OwnedPiece[]> {
   return db.query<OwnedPiece>(
     `SELECT i.id, i.part_id AS "partId", i.label, i.how, (
          SELECT min(s.name) FROM setup_slots t JOIN setups s ON s.id = t.setup_id
@@ -105,24 +137,39 @@ async function piecesOf(db: Sequelize, partIds: readonly string[], setupId: stri
 export async function costGroundsFor(s: Services, body: CostBody): Promise<CostGrounds> {
   const ids = body.parts.map((p) => p.id);
   const part = `p.id, p.kind, p.maker || ' ' || p.model || CASE WHEN p.variant <> '' THEN ' ' || p.variant ELSE '' END AS name`;
-  const parts = await s.db.query<{ id: string; kind: CostGrounds['parts'][number]['kind']; name: string }>(
-    `SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`,
-    { type: QueryTypes.SELECT, bind: [ids] },
-  );
-  const whole = await s.db.query<{ id: string; kind: CostGrounds['parts'][number]['kind']; name: string }>(
+  const parts = await s.db.query<{
+    id: string;
+    kind: CostGrounds['parts'][number]['kind'];
+    name: string;
+  }>(`SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`, {
+    type: QueryTypes.SELECT,
+    bind: [ids],
+  });
+  const whole = await s.db.query<{
+    id: string;
+    kind: CostGrounds['parts'][number]['kind'];
+    name: string;
+  }>(
     `SELECT ${part} FROM parts p WHERE p.kind = 'dock' AND p.retired_at IS NULL AND p.spec ->> 'form' = 'all-in-one'
        AND EXISTS (SELECT 1 FROM prices c WHERE c.part_id = p.id AND c.kind = 'offer' AND c.withdrawn_at IS NULL) ORDER BY name, p.id LIMIT 50`,
     { type: QueryTypes.SELECT },
   );
   const first = [...ids, ...whole.map((w) => w.id)];
-  const boxes = await select(s.db, '(c.part_id = ANY($1::uuid[]) OR c.with_ids && $1::uuid[])', [first]);
+  const boxes = await select(s.db, '(c.part_id = ANY($1::uuid[]) OR c.with_ids && $1::uuid[])', [
+    first,
+  ]);
   // What is in a box with a part of the plan is priced too: the dock alone is the box less the rest.
-  const others = [...new Set(boxes.flatMap((b) => [b.partId, ...b.withIds]))].filter((id) => !first.includes(id));
+  const others = [...new Set(boxes.flatMap((b) => [b.partId, ...b.withIds]))].filter(
+    (id) => !first.includes(id),
+  );
   const more = others.length > 0 ? await select(s.db, 'c.part_id = ANY($1::uuid[])', [others]) : [];
-  const names = await s.db.query<{ id: string; name: string }>(`SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`, {
-    type: QueryTypes.SELECT,
-    bind: [others],
-  });
+  const names = await s.db.query<{ id: string; name: string }>(
+    `SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [others],
+    },
+  );
   const known = new Map(parts.map((p) => [p.id, p]));
   return {
     asOf: s.now().toISOString().slice(0, 10),

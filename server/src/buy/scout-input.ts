@@ -48,10 +48,22 @@ interface Row {
 }
 /** Parts of a kind at most; those at hand come first, then those that have a price. */
 const MOST = 800;
-const KINDS: readonly Kind[] = ['cable', 'adapter', 'dock', 'card', 'supply', 'screen', 'laptop', 'desktop'];
+const KINDS: readonly Kind[] = [
+  'cable',
+  'adapter',
+  'dock',
+  'card',
+  'supply',
+  'screen',
+  'laptop',
+  'desktop',
+];
 const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
-async function catalogue(s: Services, own: ScoutAsk['own']): Promise<{ rows: Row[]; left: Record<string, number> }> {
+async function catalogue(
+  s: Services,
+  own: ScoutAsk['own'],
+): Promise<{ rows: Row[]; left: Record<string, number> }> {
   const rows = await s.db.query<Row & { total: number }>(
     `WITH mine AS (SELECT i.part_id FROM items i WHERE $1 <> 'none' AND i.how <> 'gone' AND ($1 = 'all' OR NOT EXISTS (
          SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.item_id = i.id AND u.state IN ('building', 'live')))),
@@ -62,18 +74,31 @@ async function catalogue(s: Services, own: ScoutAsk['own']): Promise<{ rows: Row
        row_number() OVER (PARTITION BY kind ORDER BY owned DESC, priced DESC, id) AS n FROM known) x WHERE n <= ${MOST} ORDER BY kind, id`,
     { type: QueryTypes.SELECT, bind: [own, KINDS] },
   );
-  const left = Object.fromEntries(rows.filter((r) => r.total > MOST).map((r) => [r.kind, r.total - MOST]));
+  const left = Object.fromEntries(
+    rows.filter((r) => r.total > MOST).map((r) => [r.kind, r.total - MOST]),
+  );
   return { rows: rows.map(({ id, kind, spec, owned }) => ({ id, kind, spec, owned })), left };
 }
 
 /** System, settings, versions and loads of a setup that has this host; nothing said without one. */
 async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
-  const [host] = await s.db.query<{ spec: HostSpec }>(`SELECT spec FROM parts WHERE id = $1 AND kind = 'host'`, {
-    type: QueryTypes.SELECT,
-    bind: [ask.hostId],
-  });
+  const [host] = await s.db.query<{ spec: HostSpec }>(
+    `SELECT spec FROM parts WHERE id = $1 AND kind = 'host'`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [ask.hostId],
+    },
+  );
   if (!host) throw invalid('hostId', 'No host has this id');
-  const empty = { host: host.spec, socket: null, path: null, dock: null, card: null, supplies: [], picture: [] };
+  const empty = {
+    host: host.spec,
+    socket: null,
+    path: null,
+    dock: null,
+    card: null,
+    supplies: [],
+    picture: [],
+  };
   const plainBase: Chain = {
     ...empty,
     loads: [],
@@ -82,7 +107,8 @@ async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
     settings: NO_SETTINGS,
     uses: [],
   };
-  if (ask.setupId === null) return { ...plainBase, settings: { ...NO_SETTINGS, toPanel: ask.panel ? 'yes' : null } };
+  if (ask.setupId === null)
+    return { ...plainBase, settings: { ...NO_SETTINGS, toPanel: ask.panel ? 'yes' : null } };
   const { row } = await readSetup(s.db, ask.setupId);
   const chain = chainOf((await slotRows(s.db, [ask.setupId])).get(ask.setupId) ?? [], row.details);
   // Versions of the dock and card that stand there now say nothing of others.
@@ -101,11 +127,15 @@ async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
 export function routesFor(host: HostSpec, pieces: readonly Choice<PieceSpec>[]): RouteChoice[] {
   return host.sockets.flatMap(({ key: socket, connector }): RouteChoice[] => {
     const cables = pieces.filter((p) => !isAdapter(p.spec));
-    const fits = (p: Choice<PieceSpec>, plug: string) => !isAdapter(p.spec) && p.spec.connector === plug;
+    const fits = (p: Choice<PieceSpec>, plug: string) =>
+      !isAdapter(p.spec) && p.spec.connector === plug;
     const adapters = pieces.filter((p) => isAdapter(p.spec) && p.spec.hostEnd === connector);
     const joined = adapters.flatMap((a) => {
       const far = isAdapter(a.spec) ? a.spec.farEnd : '';
-      return [{ socket, pieces: [a] }, ...cables.filter((c) => fits(c, far)).map((c) => ({ socket, pieces: [a, c] }))];
+      return [
+        { socket, pieces: [a] },
+        ...cables.filter((c) => fits(c, far)).map((c) => ({ socket, pieces: [a, c] })),
+      ];
     });
     const alone = cables.filter((c) => fits(c, connector)).map((c) => ({ socket, pieces: [c] }));
     // For docks with a fixed lead, and those that plug into a slot.
@@ -129,7 +159,11 @@ function boxesOf(prices: readonly Price[], r: OfferRules): BoxChoice[] {
 }
 
 /** Whole machines with what they cost net and the frames they draw. */
-export async function machinesFor(s: Services, frames: Parameters<typeof frameAsks>[1], currency: string): Promise<MachineRow[]> {
+export async function machinesFor(
+  s: Services,
+  frames: Parameters<typeof frameAsks>[1],
+  currency: string,
+): Promise<MachineRow[]> {
   const [house, rates, prices, asks] = await Promise.all([
     houseRules(s.db),
     listRates(s.db),
@@ -141,7 +175,13 @@ export async function machinesFor(s: Services, frames: Parameters<typeof frameAs
     { type: QueryTypes.SELECT },
   );
   const asOf = s.now().toISOString().slice(0, 10);
-  const r: OfferRules = { condition: null, currency, rates, asOf, oldDays: new RuleBook(house).get('cost.oldDays') };
+  const r: OfferRules = {
+    condition: null,
+    currency,
+    rates,
+    asOf,
+    oldDays: new RuleBook(house).get('cost.oldDays'),
+  };
   return rows.map(({ id, kind, spec }) => {
     const { minor, resaleMinor } = alone(
       prices.filter((p) => p.partId === id),
@@ -172,7 +212,15 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
       .map((row) => {
         const { minor, resaleMinor } = alone(byPart.get(row.id) ?? [], r);
         const name = partName(row.spec as unknown as DockSpec);
-        return { id: row.id, name, spec: row.spec as S, minor: row.owned ? 0 : minor, owned: row.owned, resaleMinor, alike: [] };
+        return {
+          id: row.id,
+          name,
+          spec: row.spec as S,
+          minor: row.owned ? 0 : minor,
+          owned: row.owned,
+          resaleMinor,
+          alike: [],
+        };
       });
   const soft = await s.db.query<{ kind: string; spec: ReleaseSpec | RequirementSpec }>(
     `SELECT kind, spec FROM parts WHERE kind IN ('release', 'requirement') AND retired_at IS NULL ORDER BY kind, id LIMIT 2000`,
@@ -192,10 +240,13 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     capFps: null,
   });
   if (frames.length === 0) throw invalid('titleId', 'No title has this id');
-  const keys = await s.db.query<{ key: string }>('SELECT DISTINCT chain_key AS key FROM log_units WHERE host = $1 LIMIT 5000', {
-    type: QueryTypes.SELECT,
-    bind: [plain(partName(base.host))],
-  });
+  const keys = await s.db.query<{ key: string }>(
+    'SELECT DISTINCT chain_key AS key FROM log_units WHERE host = $1 LIMIT 5000',
+    {
+      type: QueryTypes.SELECT,
+      bind: [plain(partName(base.host))],
+    },
+  );
   const seen = await tallies(
     s.db,
     keys.map((k) => k.key),
@@ -214,7 +265,8 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     [...requirements, ...releases].some((x) => means(x, c.spec)) ||
     boxes.some((b) => b.dockId === c.id || b.cardId === c.id) ||
     ask.pins.some((p) => [p.dock, p.card, p.supply, ...p.path].includes(c.id));
-  const cut = <S extends { maker: string; model: string; variant: string }>(all: Choice<S>[]) => collapsed(all, apart);
+  const cut = <S extends { maker: string; model: string; variant: string }>(all: Choice<S>[]) =>
+    collapsed(all, apart);
   const screens = list<ScreenSpec>('screen').filter((x) => ask.screens.includes(x.id));
   const input: ScoutInput = {
     base,
@@ -224,7 +276,10 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     docks: cut(list<DockSpec>('dock')),
     cards: cut(list<CardSpec>('card')),
     supplies: cut(list<SupplySpec>('supply')),
-    screens: screens.map((x) => ({ ...x, plug: x.spec.dpLevel === 'none' ? 'hdmi' : 'displayport' })),
+    screens: screens.map((x) => ({
+      ...x,
+      plug: x.spec.dpLevel === 'none' ? 'hdmi' : 'displayport',
+    })),
     boxes,
     frames,
     forgotten: ask.forgotten,

@@ -15,7 +15,8 @@ export async function loadSearches(l: Load): Promise<void> {
     const orNone = (id: string | null, place: string) => (id === null ? null : part(id, place));
     const { ask } = s;
     const titleId = l.titles.get(idFromFile(ask.titleId));
-    if (!titleId) throw invalid(`searches/${i}/ask/titleId`, `The file holds no title "${ask.titleId}"`);
+    if (!titleId)
+      throw invalid(`searches/${i}/ask/titleId`, `The file holds no title "${ask.titleId}"`);
     const here = {
       ...ask,
       titleId,
@@ -31,7 +32,12 @@ export async function loadSearches(l: Load): Promise<void> {
         screen: orNone(p.screen, 'pins'),
       })),
     };
-    const kept = addSearch(l.db, { id: idFromFile(s.id), name: s.name, ask: here }, made, l.transaction);
+    const kept = addSearch(
+      l.db,
+      { id: idFromFile(s.id), name: s.name, ask: here },
+      made,
+      l.transaction,
+    );
     count(l, await kept.catch((e: unknown) => at(`searches/${i}`, e)), 'searches');
   }
 }

@@ -21,7 +21,8 @@ async function turn(): Promise<void> {
     running += 1;
     return;
   }
-  if (line.length >= WAITING) throw new HttpProblem(503, 'Too many searches at once; try again in a minute');
+  if (line.length >= WAITING)
+    throw new HttpProblem(503, 'Too many searches at once; try again in a minute');
   await new Promise<void>((go) => line.push(go));
 }
 
@@ -32,14 +33,22 @@ function next(): void {
 }
 
 /** Run a search in a worker thread, one after another when all cores are busy; given up after a minute. */
-export async function runScout(s: Services, input: ScoutInput, pins: readonly RowIds[]): Promise<ThreadAnswer> {
+export async function runScout(
+  s: Services,
+  input: ScoutInput,
+  pins: readonly RowIds[],
+): Promise<ThreadAnswer> {
   await turn();
   try {
     const file = s.scoutThread ?? new URL('./scout-thread.mjs', import.meta.url);
     const worker = new Worker(file, { workerData: { input, pins } });
     return await new Promise<ThreadAnswer>((resolve, reject) => {
       const timer = setTimeout(() => {
-        reject(new HttpProblem(503, 'The search took more than a minute and was stopped', { detail: 'Set more limits.' }));
+        reject(
+          new HttpProblem(503, 'The search took more than a minute and was stopped', {
+            detail: 'Set more limits.',
+          }),
+        );
       }, LIMIT_MS);
       const settle = (f: () => void) => {
         clearTimeout(timer);
@@ -47,7 +56,9 @@ export async function runScout(s: Services, input: ScoutInput, pins: readonly Ro
       };
       worker.once('message', (m: ThreadAnswer) => settle(() => resolve(m)));
       worker.once('error', (e) => settle(() => reject(e)));
-      worker.once('exit', () => settle(() => reject(new Error('the search ended without an answer'))));
+      worker.once('exit', () =>
+        settle(() => reject(new Error('the search ended without an answer'))),
+      );
     }).finally(() => void worker.terminate());
   } finally {
     next();

@@ -21,7 +21,8 @@ export const scoutRoutes = [
   route({
     method: 'post',
     path: '/api/scout/grounds',
-    summary: 'All that a search for what to buy needs: parts with prices, what is at hand, rules, the log. Nothing is stored',
+    summary:
+      'All that a search for what to buy needs: parts with prices, what is at hand, rules, the log. Nothing is stored',
     role: 'reader',
     body: scoutAsk,
     response: scoutGrounds,
@@ -30,7 +31,8 @@ export const scoutRoutes = [
   route({
     method: 'post',
     path: '/api/scout',
-    summary: 'Search what to buy for a host, a use and money, in a thread of its own. Nothing is stored',
+    summary:
+      'Search what to buy for a host, a use and money, in a thread of its own. Nothing is stored',
     role: 'reader',
     body: scoutAsk,
     response: scoutAnswer,
@@ -38,17 +40,26 @@ export const scoutRoutes = [
       const began = performance.now();
       const { input, outright } = await scoutGroundsFor(s, body);
       const { result } = await runScout(s, input, body.pins);
-      return { body: { result, outright: [...outright] as unknown as { kind: string }[], ms: performance.now() - began } };
+      return {
+        body: {
+          result,
+          outright: [...outright] as unknown as { kind: string }[],
+          ms: performance.now() - began,
+        },
+      };
     },
   }),
   route({
     method: 'post',
     path: '/api/scout/machines',
-    summary: 'Laptops and desktops of the catalogue with net price and frames to expect. Nothing is stored',
+    summary:
+      'Laptops and desktops of the catalogue with net price and frames to expect. Nothing is stored',
     role: 'reader',
     body: machinesBody,
     response: machinesAnswer,
-    handle: async ({ body }, s) => ({ body: { items: await machinesFor(s, body.frames, body.currency) } }),
+    handle: async ({ body }, s) => ({
+      body: { items: await machinesFor(s, body.frames, body.currency) },
+    }),
   }),
   route({
     method: 'get',

@@ -1,6 +1,11 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
-import { scoutAsk, type searchBody, type SearchEntry, type searchPatch } from '@ruddy/core/buy/contract';
+import {
+  scoutAsk,
+  type searchBody,
+  type SearchEntry,
+  type searchPatch,
+} from '@ruddy/core/buy/contract';
 import { notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import type { Made } from '../parts/items';
@@ -12,7 +17,11 @@ const toEntry = (r: Row): SearchEntry => {
 };
 
 /** Searches that were kept, newest first. */
-export async function listSearches(db: Sequelize, id: string | null = null, transaction?: Transaction): Promise<SearchEntry[]> {
+export async function listSearches(
+  db: Sequelize,
+  id: string | null = null,
+  transaction?: Transaction,
+): Promise<SearchEntry[]> {
   const rows = await db.query<Row>(
     `SELECT id, name, ask, rev, origin, created_at AS "createdAt" FROM searches WHERE $1::uuid IS NULL OR id = $1 ORDER BY created_at DESC, id DESC LIMIT 500`,
     { type: QueryTypes.SELECT, bind: [id], transaction },
@@ -20,7 +29,11 @@ export async function listSearches(db: Sequelize, id: string | null = null, tran
   return rows.map(toEntry);
 }
 
-export async function getSearch(db: Sequelize, id: string, transaction?: Transaction): Promise<SearchEntry> {
+export async function getSearch(
+  db: Sequelize,
+  id: string,
+  transaction?: Transaction,
+): Promise<SearchEntry> {
   const [found] = await listSearches(db, id, transaction);
   if (!found) throw notFound('search');
   return found;
@@ -50,20 +63,35 @@ export async function createSearch(s: Services, body: z.output<typeof searchBody
 }
 
 /** Change a kept search; what a person changes becomes theirs. */
-export async function patchSearch(s: Services, id: string, patch: z.output<typeof searchPatch>, ifMatch: number | null) {
+export async function patchSearch(
+  s: Services,
+  id: string,
+  patch: z.output<typeof searchPatch>,
+  ifMatch: number | null,
+) {
   return s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT 1 FROM searches WHERE id = $1 FOR UPDATE', { type: QueryTypes.SELECT, bind: [id], transaction });
+    await s.db.query('SELECT 1 FROM searches WHERE id = $1 FOR UPDATE', {
+      type: QueryTypes.SELECT,
+      bind: [id],
+      transaction,
+    });
     const stored = await getSearch(s.db, id, transaction);
     checkRevision(ifMatch, stored.rev, stored);
     await s.db.query(
       `UPDATE searches SET name = $2, ask = $3, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [id, patch.name ?? stored.name, JSON.stringify(patch.ask ?? stored.ask)], transaction },
+      {
+        bind: [id, patch.name ?? stored.name, JSON.stringify(patch.ask ?? stored.ask)],
+        transaction,
+      },
     );
     return getSearch(s.db, id, transaction);
   });
 }
 
 export async function removeSearch(s: Services, id: string): Promise<void> {
-  const gone = await s.db.query('DELETE FROM searches WHERE id = $1 RETURNING id', { type: QueryTypes.SELECT, bind: [id] });
+  const gone = await s.db.query('DELETE FROM searches WHERE id = $1 RETURNING id', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
   if (gone.length === 0) throw notFound('search');
 }

@@ -3,7 +3,12 @@ import { bare } from '@ruddy/core/base';
 import type { Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import { nearWeights, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/compatibility';
-import type { CompatQuery, CompatRow, CompatSort, LogNames } from '@ruddy/core/compatibility/contract';
+import type {
+  CompatQuery,
+  CompatRow,
+  CompatSort,
+  LogNames,
+} from '@ruddy/core/compatibility/contract';
 import { contradicted, evaluate } from '@ruddy/core/plan';
 import { headline } from '@ruddy/core/plan/text';
 import type { Services } from '../platform/http/route';
@@ -83,20 +88,34 @@ function toRow(r: Row, grounds: Grounds, near: boolean): CompatRow {
     older: r.older,
     entries: r.entries,
     setups: r.setups ?? [],
-    shared: near ? { parts: SHARED_ATTRIBUTES.filter((p) => r.shared[p]), weight: r.shared.weight } : null,
+    shared: near
+      ? { parts: SHARED_ATTRIBUTES.filter((p) => r.shared[p]), weight: r.shared.weight }
+      : null,
   };
 }
 
 const plain = (s: string | undefined) => (s ? s.replace(/\s+/g, ' ').trim().toLowerCase() : null);
 
 /** A page of the chains that were logged: predicted and seen apart, sorted, filtered or ranked by nearness in the database. */
-export async function listCompatibility(s: Services, q: CompatQuery): Promise<Page<CompatRow> & { total: number }> {
+export async function listCompatibility(
+  s: Services,
+  q: CompatQuery,
+): Promise<Page<CompatRow> & { total: number }> {
   const after = decodeCursor(q.cursor, 2);
   const sort = SORTS[q.sort];
   const order = q.dir === 'asc' ? 'ASC' : 'DESC';
   const beyond = q.dir === 'asc' ? '>' : '<';
   const w = nearWeights(await ruleReader(s.db));
-  const asked = [plain(q.host), plain(q.dock), plain(q.card), q.standard ?? null, w.host, w.link, w.dock, w.family];
+  const asked = [
+    plain(q.host),
+    plain(q.dock),
+    plain(q.card),
+    q.standard ?? null,
+    w.host,
+    w.link,
+    w.dock,
+    w.family,
+  ];
   const own = [...asked, q.outcome ?? null];
   const filter = logConditions(q, own.length + 1, !q.near);
   const where = `($9::text IS NULL OR l.outcome = $9) ${q.near ? 'AND s.weight > 0' : ''} ${
@@ -123,7 +142,10 @@ export async function listCompatibility(s: Services, q: CompatQuery): Promise<Pa
            WHERE t.id IN (SELECT i.setup_id FROM log_entries i WHERE i.chain_key = page.chain_key)) AS setups
        FROM log_entries y WHERE y.chain_key = page.chain_key AND ${STANDING.replaceAll('e.id', 'y.id')}) u ON true
      ORDER BY page.sort COLLATE "C" ${order}, page.chain_key COLLATE "C" ${order}`,
-    { type: QueryTypes.SELECT, bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1] },
+    {
+      type: QueryTypes.SELECT,
+      bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
+    },
   );
   // Without a chain on the page there is still one row: it tells how many there are.
   const total = rows[0]?.total ?? 0;

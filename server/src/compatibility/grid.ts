@@ -18,7 +18,11 @@ interface PartRow {
 
 /** Rows and columns at most. */
 const MOST = 200;
-const THIRD: Record<GridAxes, Kind> = { 'host-dock': 'card', 'host-card': 'dock', 'dock-card': 'host' };
+const THIRD: Record<GridAxes, Kind> = {
+  'host-dock': 'card',
+  'host-card': 'dock',
+  'dock-card': 'host',
+};
 /** Plugs a dock can have that a cable goes to. */
 const CABLED = [...TUNNEL_PLUGS, 'oculink-4i', 'oculink-8i'] as const;
 
@@ -26,7 +30,11 @@ const CABLED = [...TUNNEL_PLUGS, 'oculink-4i', 'oculink-8i'] as const;
 const OWNED = `(EXISTS (SELECT 1 FROM items i WHERE i.part_id = p.id)
   OR EXISTS (SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.part_id = p.id AND u.state <> 'retired'))`;
 
-async function parts(s: Services, kind: Kind, own: boolean): Promise<{ list: PartRow[]; left: number }> {
+async function parts(
+  s: Services,
+  kind: Kind,
+  own: boolean,
+): Promise<{ list: PartRow[]; left: number }> {
   const rows = await s.db.query<Omit<PartRow, 'name'> & { total: number }>(
     `SELECT p.id, p.spec, count(*) OVER ()::int AS total FROM parts p WHERE p.kind = $1 AND p.retired_at IS NULL AND (NOT $2::boolean OR ${OWNED})
      ORDER BY lower(p.maker), lower(p.model), lower(p.variant), p.id LIMIT ${MOST}`,
@@ -39,7 +47,11 @@ async function parts(s: Services, kind: Kind, own: boolean): Promise<{ list: Par
 const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
 /** The part of a kind the log knows best among these; the first of them where it knows none. */
-async function bestKnown(s: Services, kind: Kind, list: readonly PartRow[]): Promise<string | null> {
+async function bestKnown(
+  s: Services,
+  kind: Kind,
+  list: readonly PartRow[],
+): Promise<string | null> {
   const [row] = await s.db.query<{ name: string }>(
     `SELECT ${kind} AS name FROM log_units WHERE ${kind} = ANY ($1::text[]) GROUP BY 1 ORDER BY count(*) DESC, 1 LIMIT 1`,
     { type: QueryTypes.SELECT, bind: [list.map((p) => plain(p.name))] },
@@ -57,25 +69,43 @@ export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<
   const own = q.scope === 'own';
   let [rows, cols] = await Promise.all([parts(s, rowKind, own), parts(s, colKind, own)]);
   const nobody = own && (rows.list.length === 0 || cols.list.length === 0);
-  if (nobody) [rows, cols] = await Promise.all([parts(s, rowKind, false), parts(s, colKind, false)]);
+  if (nobody)
+    [rows, cols] = await Promise.all([parts(s, rowKind, false), parts(s, colKind, false)]);
   const thirds = (await parts(s, thirdKind, false)).list;
   // Any card fits a link; which dock or host stands between cannot be left open when something is to be predicted.
   const asked = q.third ?? (thirdKind === 'card' ? 'any' : await bestKnown(s, thirdKind, thirds));
   const third = asked === 'any' ? null : (thirds.find((p) => p.id === asked) ?? null);
-  const seen = await s.db.query<{ r: string; c: string; n: number; worked: number; told: number; newest: string }>(
+  const seen = await s.db.query<{
+    r: string;
+    c: string;
+    n: number;
+    worked: number;
+    told: number;
+    newest: string;
+  }>(
     `SELECT ${rowKind} AS r, ${colKind} AS c, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
        count(*) FILTER (WHERE told)::int AS told, max(happened_on)::text AS newest
      FROM log_units WHERE ${rowKind} = ANY ($1::text[]) AND ${colKind} = ANY ($2::text[]) AND ($3::text IS NULL OR ${thirdKind} = $3)
      GROUP BY 1, 2`,
     {
       type: QueryTypes.SELECT,
-      bind: [rows.list.map((p) => plain(p.name)), cols.list.map((p) => plain(p.name)), third && plain(third.name)],
+      bind: [
+        rows.list.map((p) => plain(p.name)),
+        cols.list.map((p) => plain(p.name)),
+        third && plain(third.name),
+      ],
     },
   );
   const place = (list: readonly PartRow[]) => new Map(list.map((p, i) => [plain(p.name), i]));
   const rowAt = place(rows.list);
   const colAt = place(cols.list);
-  const empty: Chain = chainSchema.parse({ host: null, socket: null, path: null, dock: null, card: null });
+  const empty: Chain = chainSchema.parse({
+    host: null,
+    socket: null,
+    path: null,
+    dock: null,
+    card: null,
+  });
   const chains = [...rows.list, ...cols.list, ...(third ? [third] : [])].map((p) => ({
     ...empty,
     [kindOf(p, rows.list, cols.list, q.axes)]: p.spec,
@@ -88,13 +118,25 @@ export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<
     third: third as unknown as GridAnswer['third'],
     thirds: thirds.map(({ id, name }) => ({ id, name })),
     grounds: grounds as unknown as GridAnswer['grounds'],
-    seen: seen.map((x) => [rowAt.get(x.r) ?? 0, colAt.get(x.c) ?? 0, x.n, x.worked, x.told, x.newest]),
+    seen: seen.map((x) => [
+      rowAt.get(x.r) ?? 0,
+      colAt.get(x.c) ?? 0,
+      x.n,
+      x.worked,
+      x.told,
+      x.newest,
+    ]),
     left: { rows: rows.left, cols: cols.left },
     nobody,
   };
 }
 
-function kindOf(p: PartRow, rows: readonly PartRow[], cols: readonly PartRow[], axes: GridAxes): Kind {
+function kindOf(
+  p: PartRow,
+  rows: readonly PartRow[],
+  cols: readonly PartRow[],
+  axes: GridAxes,
+): Kind {
   const [rowKind, colKind] = axes.split('-') as [Kind, Kind];
   return rows.includes(p) ? rowKind : cols.includes(p) ? colKind : THIRD[axes];
 }

@@ -24,15 +24,22 @@ export function logInFile(db: Sequelize, ids: readonly string[] | null = null): 
  * Entries with their chains kept once each. For a full export they belong to their setups; for a share file every entry stands alone,
  * and what is private stays: notes, the names of setups, and the names of files entries came in with.
  */
-export function packEntries(entries: readonly Whole[], full: boolean): Pick<Bundle, 'chains' | 'outcomes'> {
+export function packEntries(
+  entries: readonly Whole[],
+  full: boolean,
+): Pick<Bundle, 'chains' | 'outcomes'> {
   const places = new Map<string, number>();
   const chains: Chain[] = [];
-  const outcomes = entries.map(({ chain, setupId, unit, note, recordedAt, ...e }): OutcomeInFile => {
-    const hash = contentHash(chain);
-    const place = places.get(hash) ?? chains.push(chain) - 1;
-    places.set(hash, place);
-    const own = full ? { setupId, note, ...(setupId === null && { unit }) } : { setupId: null, unit, note: '', cameFrom: '' };
-    return { ...e, ...own, chain: place, recordedAt: recordedAt.toISOString() };
-  });
+  const outcomes = entries.map(
+    ({ chain, setupId, unit, note, recordedAt, ...e }): OutcomeInFile => {
+      const hash = contentHash(chain);
+      const place = places.get(hash) ?? chains.push(chain) - 1;
+      places.set(hash, place);
+      const own = full
+        ? { setupId, note, ...(setupId === null && { unit }) }
+        : { setupId: null, unit, note: '', cameFrom: '' };
+      return { ...e, ...own, chain: place, recordedAt: recordedAt.toISOString() };
+    },
+  );
   return { chains, outcomes };
 }

@@ -20,7 +20,8 @@ export const logRoutes = [
   route({
     method: 'get',
     path: '/api/compatibility',
-    summary: 'Chains that were logged, a page at a time: predicted and seen apart; near ones ranked by what they share',
+    summary:
+      'Chains that were logged, a page at a time: predicted and seen apart; near ones ranked by what they share',
     role: 'reader',
     query: compatQuery,
     response: compatPage,
@@ -42,7 +43,9 @@ export const logRoutes = [
     role: 'reader',
     body: evidenceBody,
     response: evidenceResponse,
-    handle: async ({ body }, s) => ({ body: await askEvidence(s, await givenChain(s, body), body) }),
+    handle: async ({ body }, s) => ({
+      body: await askEvidence(s, await givenChain(s, body), body),
+    }),
   }),
   route({
     method: 'get',
@@ -80,13 +83,17 @@ export const logRoutes = [
   route({
     method: 'post',
     path: '/api/log/imports',
-    summary: 'Look at a file of log entries, or store it: all of it or nothing. JSON in the format of the bundle, or CSV',
+    summary:
+      'Look at a file of log entries, or store it: all of it or nothing. JSON in the format of the bundle, or CSV',
     role: 'member',
     query: logImportQuery,
     text: ['text/csv', 'application/json'],
     body: z.string(),
     bodyLimit: '128mb',
     response: jobSchema,
-    handle: async ({ query, body, actor }, s) => ({ status: 202, body: await startLogImport(s, body, query, actor) }),
+    handle: async ({ query, body, actor }, s) => ({
+      status: 202,
+      body: await startLogImport(s, body, query, actor),
+    }),
   }),
 ];

@@ -26,7 +26,12 @@ interface Met {
 }
 
 /** What of a batch is known here: by what it says, or by its id. */
-async function meet(s: Services, hashes: readonly string[], ids: readonly string[], transaction: Transaction): Promise<Met> {
+async function meet(
+  s: Services,
+  hashes: readonly string[],
+  ids: readonly string[],
+  transaction: Transaction,
+): Promise<Met> {
   const rows = await s.db.query<Known & { hash: string }>(
     `SELECT id, setup_id, unit, chain, content_hash AS hash, jsonb_build_object('outcome', outcome, 'happenedOn', happened_on, 'versions', versions,
        'symptoms', symptoms, 'fixes', fixes, 'provenance', provenance, 'confidence', round(confidence::numeric, 3), 'order', order_used,
@@ -61,7 +66,12 @@ function said(value: unknown): string {
 }
 
 /** Where an entry here and one of the file with its id disagree; notes are private and count for nothing. */
-function differences(known: Known, e: NonNullable<LogIncoming['entry']>, row: number, namesOnly: boolean): FateRow['notes'] {
+function differences(
+  known: Known,
+  e: NonNullable<LogIncoming['entry']>,
+  row: number,
+  namesOnly: boolean,
+): FateRow['notes'] {
   const notes: FateRow['notes'] = FIELDS.flatMap((f) => {
     const here = known.body[f];
     const file = e.body[f];
@@ -69,14 +79,14 @@ function differences(known: Known, e: NonNullable<LogIncoming['entry']>, row: nu
       ? []
       : [{ row, column: f, what: 'differs', here: said(here), file: said(file) }];
   });
-  const [a, b] = [Object.values(chainNames(known.chain)), Object.values(chainNames(e.chain))].map((n) => n.join(', ')) as [
-    string,
-    string,
-  ];
+  const [a, b] = [Object.values(chainNames(known.chain)), Object.values(chainNames(e.chain))].map(
+    (n) => n.join(', '),
+  ) as [string, string];
   if (a !== b) notes.push({ row, column: 'chain', what: 'differs', here: a, file: b });
   else if (!namesOnly && contentHash(known.chain) !== contentHash(e.chain))
     notes.push({ row, column: 'chain', what: 'differs in values of its parts', here: a, file: b });
-  if (known.unit !== e.unit) notes.push({ row, column: 'unit', what: 'differs', here: known.unit, file: e.unit });
+  if (known.unit !== e.unit)
+    notes.push({ row, column: 'unit', what: 'differs', here: known.unit, file: e.unit });
   return notes;
 }
 
@@ -109,10 +119,19 @@ class LogImport {
 
   async batch(list: readonly LogIncoming[], transaction: Transaction): Promise<Judged[]> {
     const hashed = list.map((x) =>
-      x.entry ? { ...x.entry, hash: entryHash(x.entry.unit, x.entry.chain, { ...x.entry.body, note: '' }) } : null,
+      x.entry
+        ? {
+            ...x.entry,
+            hash: entryHash(x.entry.unit, x.entry.chain, { ...x.entry.body, note: '' }),
+          }
+        : null,
     );
     const whole = hashed.flatMap((h) => (h ? [h] : []));
-    const ids = whole.flatMap((h) => [h.body.id, takenId(h), ...(h.body.corrects ? [h.body.corrects] : [])]);
+    const ids = whole.flatMap((h) => [
+      h.body.id,
+      takenId(h),
+      ...(h.body.corrects ? [h.body.corrects] : []),
+    ]);
     const met = await meet(
       this.s,
       whole.map((h) => h.hash),
@@ -122,7 +141,11 @@ class LogImport {
     return list.map((x, i) => this.#judge(x, hashed[i] ?? null, met));
   }
 
-  #judge(x: LogIncoming, h: (NonNullable<LogIncoming['entry']> & { hash: string }) | null, met: Met): Judged {
+  #judge(
+    x: LogIncoming,
+    h: (NonNullable<LogIncoming['entry']> & { hash: string }) | null,
+    met: Met,
+  ): Judged {
     const part =
       x.name ||
       (h
@@ -137,18 +160,35 @@ class LogImport {
     if (!h) return end('wrong', x.errors);
     const before = this.#taken.get(h.body.id);
     if (before && before.hash !== h.hash)
-      return end('wrong', [{ row: x.row, column: 'id', what: `has the id of row ${before.row} and says something else` }]);
+      return end('wrong', [
+        {
+          row: x.row,
+          column: 'id',
+          what: `has the id of row ${before.row} and says something else`,
+        },
+      ]);
     this.#taken.set(h.body.id, { row: x.row, hash: h.hash });
     const { corrects } = h.body;
     if (corrects !== null && !met.ids.has(corrects) && !this.#taken.has(corrects))
       return end('wrong', [
-        { row: x.row, column: 'corrects', what: 'names an entry that is neither here nor above it in the file' },
+        {
+          row: x.row,
+          column: 'corrects',
+          what: 'names an entry that is neither here nor above it in the file',
+        },
       ]);
     if (before || met.hashes.has(h.hash)) return end('same', []);
     const known = met.ids.get(h.body.id);
     const made = { origin: 'imported' as const, at: new Date(h.at), by: this.by };
-    const place = { setupId: null, unit: h.unit, chain: h.chain, seq: h.seq, cameFrom: h.cameFrom || this.q.name };
-    if (!known) return end('new', [], { insert: entryRow({ ...h.body, note: '' }, place, made, h.hash) });
+    const place = {
+      setupId: null,
+      unit: h.unit,
+      chain: h.chain,
+      seq: h.seq,
+      cameFrom: h.cameFrom || this.q.name,
+    };
+    if (!known)
+      return end('new', [], { insert: entryRow({ ...h.body, note: '' }, place, made, h.hash) });
     const notes = differences(known, h, x.row, x.namesOnly);
     // What was taken from this file before stands as a correction of the entry here.
     if (notes.length === 0 || met.ids.has(takenId(h))) return end('same', []);
@@ -156,7 +196,8 @@ class LogImport {
       const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
       const chain = x.namesOnly ? known.chain : h.chain;
       const now = { ...made, at: this.s.now() };
-      if (known.setup_id !== null) await storeOutcome(this.s.db, known.setup_id, body, chain, now, transaction);
+      if (known.setup_id !== null)
+        await storeOutcome(this.s.db, known.setup_id, body, chain, now, transaction);
       else {
         const row = entryRow(
           body,
@@ -193,7 +234,9 @@ async function work(
 ): Promise<NonNullable<Job['result']>> {
   const reading = (rows: number) => tools.progress(0, 0, `Reading, ${rows} entries so far`);
   const json = /^\s*[{[]/.test(text);
-  const list = json ? await readLogJson(text, reading) : await readLogCsv(s.db, text, s.now().toISOString(), reading);
+  const list = json
+    ? await readLogJson(text, reading)
+    : await readLogCsv(s.db, text, s.now().toISOString(), reading);
   const run = new LogImport(s, q, by);
   const storing = q.mode === 'store';
   let stored = false;
@@ -206,7 +249,11 @@ async function work(
         const rows = judged.flatMap((j) => (j.insert ? [j.insert] : []));
         if (storing && run.fates.wrong === 0) await LogEntryModel.bulkCreate(rows, { transaction });
         later.push(...judged.flatMap((j) => (j.store ? [j.store] : [])));
-        await tools.progress(Math.min(i + BATCH, list.length), list.length, storing ? 'Storing' : 'Looking');
+        await tools.progress(
+          Math.min(i + BATCH, list.length),
+          list.length,
+          storing ? 'Storing' : 'Looking',
+        );
       }
       if (!storing || run.fates.wrong > 0 || !run.decided) throw new NothingToKeep();
       for (const store of later) await store(transaction);
@@ -219,6 +266,13 @@ async function work(
 }
 
 /** Begin to look at a file of log entries, or to store it: all of it or nothing. */
-export function startLogImport(s: Services, text: string, q: LogImportQuery, actor: Actor): Promise<Job> {
-  return startJob(s, q.mode === 'store' ? 'log-store' : 'log-try', actor, (tools) => work(s, text, q, actor.id, tools));
+export function startLogImport(
+  s: Services,
+  text: string,
+  q: LogImportQuery,
+  actor: Actor,
+): Promise<Job> {
+  return startJob(s, q.mode === 'store' ? 'log-store' : 'log-try', actor, (tools) =>
+    work(s, text, q, actor.id, tools),
+  );
 }

@@ -8,10 +8,18 @@ import { idFromFile } from '../platform/db/ids';
 import { entryHash, entryRow } from '../plan/outcomes';
 
 /** The chain an entry of a file names: whole, or by its place in the file's list. */
-export function chainInFile(bundle: Pick<Bundle, 'chains'>, given: NonNullable<OutcomeInFile['chain']>, place: string): Chain {
+export function chainInFile(
+  bundle: Pick<Bundle, 'chains'>,
+  given: NonNullable<OutcomeInFile['chain']>,
+  place: string,
+): Chain {
   if (typeof given !== 'number') return given;
   const found = bundle.chains[given];
-  if (!found) throw invalid(`${place}/chain`, `The file holds no chain ${given}; it has ${bundle.chains.length}`);
+  if (!found)
+    throw invalid(
+      `${place}/chain`,
+      `The file holds no chain ${given}; it has ${bundle.chains.length}`,
+    );
   return found;
 }
 
@@ -28,7 +36,11 @@ const BATCH = 500;
  * Store entries of setups that are neither here nor in the file. One that says the same as an entry here is left as it is; one with a
  * known id and other content is refused. In batches, as there may be many.
  */
-export async function loadForeign(l: Load, list: readonly Foreign[], progress?: (done: number) => Promise<void>): Promise<void> {
+export async function loadForeign(
+  l: Load,
+  list: readonly Foreign[],
+  progress?: (done: number) => Promise<void>,
+): Promise<void> {
   const { transaction } = l;
   for (let i = 0; i < list.length; i += BATCH) {
     const made = list.slice(i, i + BATCH).map(({ entry, place }) => {
@@ -37,13 +49,30 @@ export async function loadForeign(l: Load, list: readonly Foreign[], progress?: 
       const { setupId, unit, chain: given, recordedAt, seq, cameFrom, ...rest } = entry;
       void setupId;
       const chain = chainInFile(l.bundle, given as NonNullable<typeof given>, place);
-      const body = { ...rest, id: idFromFile(entry.id), corrects: entry.corrects === null ? null : idFromFile(entry.corrects) };
-      const where = { setupId: null, unit: idFromFile(unit), chain, seq, cameFrom: cameFrom || l.cameFrom };
+      const body = {
+        ...rest,
+        id: idFromFile(entry.id),
+        corrects: entry.corrects === null ? null : idFromFile(entry.corrects),
+      };
+      const where = {
+        setupId: null,
+        unit: idFromFile(unit),
+        chain,
+        seq,
+        cameFrom: cameFrom || l.cameFrom,
+      };
       const hash = entryHash(where.unit, chain, body);
-      return { place, body, hash, row: entryRow(body, where, { origin: l.origin, at: new Date(recordedAt), by: l.by }, hash) };
+      return {
+        place,
+        body,
+        hash,
+        row: entryRow(body, where, { origin: l.origin, at: new Date(recordedAt), by: l.by }, hash),
+      };
     });
     const known = await LogEntryModel.findAll({
-      where: { [Op.or]: [{ contentHash: made.map((m) => m.hash) }, { id: made.map((m) => m.body.id) }] },
+      where: {
+        [Op.or]: [{ contentHash: made.map((m) => m.hash) }, { id: made.map((m) => m.body.id) }],
+      },
       attributes: ['id', 'contentHash'],
       transaction,
       raw: true,
@@ -52,7 +81,10 @@ export async function loadForeign(l: Load, list: readonly Foreign[], progress?: 
     const ids = new Set(known.map((k) => k.id));
     const fresh = made.filter((m) => {
       if (hashes.has(m.hash)) return false;
-      if (ids.has(m.body.id)) throw new HttpProblem(409, 'Nothing stored', { detail: `${m.place}: another outcome has this id` });
+      if (ids.has(m.body.id))
+        throw new HttpProblem(409, 'Nothing stored', {
+          detail: `${m.place}: another outcome has this id`,
+        });
       hashes.add(m.hash);
       return true;
     });
@@ -61,7 +93,8 @@ export async function loadForeign(l: Load, list: readonly Foreign[], progress?: 
       fresh.map((m) => m.row),
       { transaction },
     );
-    for (let k = 0; k < made.length; k += 1) count(l, k < fresh.length ? 'stored' : 'same', 'outcomes');
+    for (let k = 0; k < made.length; k += 1)
+      count(l, k < fresh.length ? 'stored' : 'same', 'outcomes');
     await progress?.(i + made.length);
   }
 }
@@ -72,7 +105,12 @@ async function checkCorrects(
   transaction: Load['transaction'],
 ): Promise<void> {
   const asked = fresh.flatMap((m) => (m.body.corrects === null ? [] : [m.body.corrects]));
-  const here = await LogEntryModel.findAll({ where: { id: asked }, attributes: ['id'], transaction, raw: true });
+  const here = await LogEntryModel.findAll({
+    where: { id: asked },
+    attributes: ['id'],
+    transaction,
+    raw: true,
+  });
   const known = new Set(here.map((h) => h.id));
   for (const m of fresh) {
     if (m.body.corrects !== null && !known.has(m.body.corrects))

@@ -43,8 +43,14 @@ function refuse(detail: string): HttpProblem {
   return new HttpProblem(422, 'Nothing stored', { detail });
 }
 
-function toBody(e: Omit<OutcomeInFile, 'setupId' | 'unit' | 'chain' | 'recordedAt' | 'seq' | 'cameFrom'>): OutcomeBody {
-  return { ...e, id: idFromFile(e.id), corrects: e.corrects === null ? null : idFromFile(e.corrects) };
+function toBody(
+  e: Omit<OutcomeInFile, 'setupId' | 'unit' | 'chain' | 'recordedAt' | 'seq' | 'cameFrom'>,
+): OutcomeBody {
+  return {
+    ...e,
+    id: idFromFile(e.id),
+    corrects: e.corrects === null ? null : idFromFile(e.corrects),
+  };
 }
 
 interface LogFile {
@@ -57,7 +63,10 @@ interface LogFile {
 }
 
 /** Read a share file of the log, each entry by itself, so that every bad one is named. */
-export async function readLogJson(text: string, step: (rows: number) => Promise<void>): Promise<LogIncoming[]> {
+export async function readLogJson(
+  text: string,
+  step: (rows: number) => Promise<void>,
+): Promise<LogIncoming[]> {
   let file: LogFile;
   try {
     file = JSON.parse(text) as LogFile;
@@ -68,33 +77,61 @@ export async function readLogJson(text: string, step: (rows: number) => Promise<
     throw refuse('Not a log file: "format" must be "ruddy-bridge/bundle" and "version" 1');
   if ((file.setups?.length ?? 0) > 0 || (file.parts?.length ?? 0) > 0)
     throw refuse('The file holds setups or parts too. Load it whole under Workshop, Data');
-  if (!Array.isArray(file.outcomes) || file.outcomes.length === 0) throw refuse('The file holds no entries');
-  if (file.outcomes.length > MOST) throw refuse(`The file has more than ${MOST} entries; send it in parts`);
+  if (!Array.isArray(file.outcomes) || file.outcomes.length === 0)
+    throw refuse('The file holds no entries');
+  if (file.outcomes.length > MOST)
+    throw refuse(`The file has more than ${MOST} entries; send it in parts`);
   const odd = unstorable(file);
   if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
-  const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) => checked(chainSchema, c));
+  const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) =>
+    checked(chainSchema, c),
+  );
   const list: LogIncoming[] = [];
   for (const [i, raw] of file.outcomes.entries()) {
     const row = i + 1;
     const read = checked(outcomeInFile, raw);
     const wrong = (column: string, what: string): LogNote => ({ row, column, what });
     if (!read.success) {
-      const errors = read.error.issues.map((x) => wrong(x.path.map(String).join('/') || 'entry', x.message));
+      const errors = read.error.issues.map((x) =>
+        wrong(x.path.map(String).join('/') || 'entry', x.message),
+      );
       list.push({ row, name: '', errors, entry: null, namesOnly: false });
     } else {
       const { setupId, unit, chain, recordedAt, seq, cameFrom, ...rest } = read.data;
       const errors: LogNote[] = [];
-      const parsed = typeof chain === 'number' ? chains[chain] : chain && { success: true as const, data: chain };
-      if (!parsed) errors.push(wrong('chain', typeof chain === 'number' ? `the file holds no chain ${chain}` : 'is missing'));
+      const parsed =
+        typeof chain === 'number'
+          ? chains[chain]
+          : chain && { success: true as const, data: chain };
+      if (!parsed)
+        errors.push(
+          wrong(
+            'chain',
+            typeof chain === 'number' ? `the file holds no chain ${chain}` : 'is missing',
+          ),
+        );
       else if (!parsed.success) {
         const issue = parsed.error.issues[0];
-        errors.push(wrong(`chains/${String(chain)}/${issue?.path.map(String).join('/') ?? ''}`, issue?.message ?? 'is no chain'));
+        errors.push(
+          wrong(
+            `chains/${String(chain)}/${issue?.path.map(String).join('/') ?? ''}`,
+            issue?.message ?? 'is no chain',
+          ),
+        );
       }
       const of = unit ?? setupId;
-      if (of === null) errors.push(wrong('unit', 'is missing: it says which setup the entry is of'));
+      if (of === null)
+        errors.push(wrong('unit', 'is missing: it says which setup the entry is of'));
       const entry =
         errors.length === 0 && parsed?.success && of !== null
-          ? { unit: idFromFile(of), chain: parsed.data, body: toBody(rest), seq, at: recordedAt, cameFrom }
+          ? {
+              unit: idFromFile(of),
+              chain: parsed.data,
+              body: toBody(rest),
+              seq,
+              at: recordedAt,
+              cameFrom,
+            }
           : null;
       list.push({ row, name: '', errors, entry, namesOnly: false });
     }
@@ -118,7 +155,11 @@ async function catalogue(db: Sequelize): Promise<Named> {
   return new Map(rows.map((r) => [r.key, r.spec]));
 }
 
-function chainOfNames(r: LogRow, named: Named, wrong: (column: string, what: string) => void): Chain {
+function chainOfNames(
+  r: LogRow,
+  named: Named,
+  wrong: (column: string, what: string) => void,
+): Chain {
   const find = (kind: string, column: keyof LogRow, name: string) => {
     const spec = named.get(`${kind} ${name.toLowerCase()}`) ?? null;
     if (spec === null)
@@ -129,9 +170,14 @@ function chainOfNames(r: LogRow, named: Named, wrong: (column: string, what: str
     return spec;
   };
   const host = find('host', 'host', r.host) as HostSpec | null;
-  if (host && !host.sockets.some((s) => s.key === r.port)) wrong('port', `"${r.host}" has no port "${r.port}"`);
+  if (host && !host.sockets.some((s) => s.key === r.port))
+    wrong('port', `"${r.host}" has no port "${r.port}"`);
   const path =
-    r.path === '' ? [] : r.path.split(' + ').map((name, i) => ({ key: pieceKey(i), spec: find('piece', 'path', name) }));
+    r.path === ''
+      ? []
+      : r.path
+          .split(' + ')
+          .map((name, i) => ({ key: pieceKey(i), spec: find('piece', 'path', name) }));
   return {
     host,
     socket: r.port,
@@ -156,7 +202,9 @@ function chainOfNames(r: LogRow, named: Named, wrong: (column: string, what: str
 
 function versionsOf(r: LogRow): OutcomeBody['versions'] {
   const { system, driver, hostFirmware, dockFirmware } = r;
-  return Object.fromEntries(Object.entries({ system, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''));
+  return Object.fromEntries(
+    Object.entries({ system, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''),
+  );
 }
 
 /** Column of the file for a field of an entry. */
@@ -189,7 +237,8 @@ export async function readLogCsv(
     const r = readLogRow(header.at, cells);
     const errors: LogNote[] = [];
     const wrong = (column: string, what: string) => void errors.push({ row, column, what });
-    if (cells.length > head.length) wrong('', `has ${cells.length} cells where the header has ${head.length}`);
+    if (cells.length > head.length)
+      wrong('', `has ${cells.length} cells where the header has ${head.length}`);
     const odd = unstorable(r);
     if (odd !== null) wrong(odd, 'holds a null character or half of a character');
     const chain = chainOfNames(r, named, wrong);
@@ -208,14 +257,36 @@ export async function readLogCsv(
       corrects: r.corrects || null,
       recordedAt: at,
     });
-    if (!read.success) for (const x of read.error.issues) wrong(COLUMN[String(x.path[0])] ?? String(x.path[0] ?? ''), x.message);
+    if (!read.success)
+      for (const x of read.error.issues)
+        wrong(COLUMN[String(x.path[0])] ?? String(x.path[0] ?? ''), x.message);
     if (read.success && errors.length === 0) {
       const { setupId, unit, chain: none, recordedAt, seq, cameFrom, ...rest } = read.data;
       void [setupId, none];
       // A CSV has no numbers: the order of its rows is the order of entries.
-      const entry = { unit: idFromFile(unit as string), chain, body: toBody(rest), seq: seq || row, at: recordedAt, cameFrom };
-      list.push({ row, name: `${r.host}; ${r.dock || r.path}; ${r.card}`, errors, entry, namesOnly: true });
-    } else list.push({ row, name: `${r.host}; ${r.dock || r.path}; ${r.card}`, errors, entry: null, namesOnly: true });
+      const entry = {
+        unit: idFromFile(unit as string),
+        chain,
+        body: toBody(rest),
+        seq: seq || row,
+        at: recordedAt,
+        cameFrom,
+      };
+      list.push({
+        row,
+        name: `${r.host}; ${r.dock || r.path}; ${r.card}`,
+        errors,
+        entry,
+        namesOnly: true,
+      });
+    } else
+      list.push({
+        row,
+        name: `${r.host}; ${r.dock || r.path}; ${r.card}`,
+        errors,
+        entry: null,
+        namesOnly: true,
+      });
     if (row % BATCH === 0) {
       await step(row);
       await setImmediate();

@@ -11,7 +11,8 @@ import { logConditions } from '../plan/log-filter';
 async function picked(db: Sequelize, q: ShareQuery): Promise<string[] | null> {
   const { id, chain, outcome, ...rest } = q;
   const filter = logConditions(rest, 4);
-  if (!id && !chain && !outcome && filter.bind.length === 0 && rest.known === undefined) return null;
+  if (!id && !chain && !outcome && filter.bind.length === 0 && rest.known === undefined)
+    return null;
   const rows = await db.query<{ id: string }>(
     `SELECT e.id FROM log_entries e WHERE ($1::uuid IS NULL OR e.id = $1) AND ($2::text IS NULL OR e.chain_key = $2)
        AND ($3::text IS NULL OR e.outcome = $3) AND ${filter.sql}`,
@@ -29,7 +30,9 @@ const namesOf = (c: Chain) => ({
 });
 
 async function rowsOf(db: Sequelize, q: ShareQuery): Promise<LogRow[]> {
-  return (await logInFile(db, await picked(db, q))).map((e) => logRow({ ...e, unit: e.unit as string }, namesOf(e.chain)));
+  return (await logInFile(db, await picked(db, q))).map((e) =>
+    logRow({ ...e, unit: e.unit as string }, namesOf(e.chain)),
+  );
 }
 
 /** The log, or what a filter picks of it, as a file others can read: JSON with the parts as they were. Notes and setups stay here. */
@@ -40,7 +43,9 @@ export async function shareLogJson(db: Sequelize, q: ShareQuery): Promise<Partia
 
 /** The same as CSV: names of parts, not their values. */
 export async function shareLogCsv(db: Sequelize, q: ShareQuery): Promise<string> {
-  return stringify([[...LOG_COLUMN_IDS], ...(await rowsOf(db, q)).map(logCells)], { record_delimiter: 'windows' });
+  return stringify([[...LOG_COLUMN_IDS], ...(await rowsOf(db, q)).map(logCells)], {
+    record_delimiter: 'windows',
+  });
 }
 
 /** Entries that are shown before the act. */
@@ -72,7 +77,10 @@ export async function shareLogReport(db: Sequelize, q: ShareQuery): Promise<LogS
       { what: 'names of setups', n: own.size },
       { what: 'serial numbers of pieces', n: kept?.serials ?? 0 },
       { what: 'places of photos', n: kept?.photos ?? 0 },
-      { what: 'names of files entries came in with', n: entries.filter((e) => e.cameFrom !== '').length },
+      {
+        what: 'names of files entries came in with',
+        n: entries.filter((e) => e.cameFrom !== '').length,
+      },
       { what: 'who wrote it down', n: ids.length },
     ],
     columns: LOG_COLUMN_IDS,

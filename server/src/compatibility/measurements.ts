@@ -19,7 +19,13 @@ function tagsOf(chain: Chain): Measurement['tags'] {
 
 /** Outcomes of setups, one a unit: 100 where it works, 0 where it does not. Hearsay is no measurement. */
 async function works(s: Services): Promise<Measurement[]> {
-  const rows = await s.db.query<{ chain: Chain; worked: boolean; on: string; setup_id: string | null; name: string | null }>(
+  const rows = await s.db.query<{
+    chain: Chain;
+    worked: boolean;
+    on: string;
+    setup_id: string | null;
+    name: string | null;
+  }>(
     `SELECT e.chain, u.worked, u.happened_on::text AS on, e.setup_id, t.name FROM log_units u JOIN log_entries e ON e.id = u.entry_id
      LEFT JOIN setups t ON t.id = e.setup_id WHERE NOT u.told ORDER BY u.happened_on DESC, u.entry_id LIMIT 20000`,
     { type: QueryTypes.SELECT },
@@ -47,19 +53,39 @@ async function copies(s: Services): Promise<Measurement[]> {
   return rows.flatMap((r): Measurement[] => {
     const read = storedReading.parse(r.body);
     const chain = chains.get(r.setup_id);
-    if (read.gbps === null || !chain || read.reading.load === 'idle' || read.reading.copy?.direction === 'up') return [];
+    if (
+      read.gbps === null ||
+      !chain ||
+      read.reading.load === 'idle' ||
+      read.reading.copy?.direction === 'up'
+    )
+      return [];
     const names = chainNames(chain);
     const same = read.through.cable === names.cable && read.through.port === names.port;
-    return [{ value: read.gbps, on: r.on, tags: same ? tagsOf(chain) : {}, setupId: r.setup_id, words: r.name }];
+    return [
+      {
+        value: read.gbps,
+        on: r.on,
+        tags: same ? tagsOf(chain) : {},
+        setupId: r.setup_id,
+        words: r.name,
+      },
+    ];
   });
 }
 
 /** Everything the workshop has measured of these measures. */
-export async function measurementsOf(s: Services, asked: readonly MeasureId[]): Promise<[MeasureId, Measurement[]][]> {
+export async function measurementsOf(
+  s: Services,
+  asked: readonly MeasureId[],
+): Promise<[MeasureId, Measurement[]][]> {
   const ofRuns = asked.filter((m) => m === 'lost' || m === 'toll' || m === 'panel');
   const list: [MeasureId, Measurement[]][] = [];
   if (ofRuns.length > 0) {
-    const titles = await s.db.query<{ id: string }>(`SELECT id FROM profiles WHERE kind = 'title'`, { type: QueryTypes.SELECT });
+    const titles = await s.db.query<{ id: string }>(
+      `SELECT id FROM profiles WHERE kind = 'title'`,
+      { type: QueryTypes.SELECT },
+    );
     const { pairs } = pairsOf(
       cellsOf(
         await runsOfTitles(

@@ -1,6 +1,13 @@
 import * as z from 'zod';
 import { uuid } from '@ruddy/core/base/contract';
-import { claimBody, claimList, gridQuery, gridResponse, registerList, titleNoteBody } from '@ruddy/core/compatibility/contract';
+import {
+  claimBody,
+  claimList,
+  gridQuery,
+  gridResponse,
+  registerList,
+  titleNoteBody,
+} from '@ruddy/core/compatibility/contract';
 import { route } from '../platform/http/route';
 import { grid } from './grid';
 import { addClaim, addTitleNote, listClaims, titleRegister, withdraw } from './stated';
@@ -11,7 +18,8 @@ export const statedRoutes = [
   route({
     method: 'get',
     path: '/api/grid',
-    summary: 'Two kinds of parts against each other: the parts whole, and what was seen of each pair',
+    summary:
+      'Two kinds of parts against each other: the parts whole, and what was seen of each pair',
     role: 'reader',
     query: gridQuery,
     response: gridResponse,

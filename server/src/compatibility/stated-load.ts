@@ -7,13 +7,29 @@ import { keepStated } from './stated';
 export async function loadStated(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, { id, withdrawn, ...body }] of l.bundle.claims.entries()) {
-    const kept = keepStated(l.db, 'claims', idFromFile(id), body, { withdrawn }, made, l.transaction);
+    const kept = keepStated(
+      l.db,
+      'claims',
+      idFromFile(id),
+      body,
+      { withdrawn },
+      made,
+      l.transaction,
+    );
     count(l, await kept.catch((e: unknown) => at(`claims/${i}`, e)), 'claims');
   }
   for (const [i, { id, titleId, withdrawn, ...body }] of l.bundle.titleNotes.entries()) {
     const here = l.titles.get(idFromFile(titleId));
     if (!here) throw invalid(`titleNotes/${i}/titleId`, `The file holds no title "${titleId}"`);
-    const kept = keepStated(l.db, 'title_notes', idFromFile(id), body, { titleId: here, withdrawn }, made, l.transaction);
+    const kept = keepStated(
+      l.db,
+      'title_notes',
+      idFromFile(id),
+      body,
+      { titleId: here, withdrawn },
+      made,
+      l.transaction,
+    );
     count(l, await kept.catch((e: unknown) => at(`titleNotes/${i}`, e)), 'titleNotes');
   }
 }

@@ -1,8 +1,19 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
-import { judgeClaim, MEASURE_IDS, type MeasureId, type Measurement, registerFromRuns } from '@ruddy/core/compatibility';
-import type { claimBody, ClaimEntry, Register, titleNoteBody } from '@ruddy/core/compatibility/contract';
+import {
+  judgeClaim,
+  MEASURE_IDS,
+  type MeasureId,
+  type Measurement,
+  registerFromRuns,
+} from '@ruddy/core/compatibility';
+import type {
+  claimBody,
+  ClaimEntry,
+  Register,
+  titleNoteBody,
+} from '@ruddy/core/compatibility/contract';
 import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/parts';
 import { cellsOf, pairsOf } from '@ruddy/core/runs';
 import type { Bundle } from '@ruddy/core/workshop/contract';
@@ -43,7 +54,15 @@ export async function keepStated(
      VALUES ($1, $2, $3, $4, $5::jsonb, $6, $7${titled ? ', $8' : ''})`,
     {
       bind: [
-        ...[id, made.origin, made.at, made.by, JSON.stringify(body), hash, more.withdrawn ? made.at : null],
+        ...[
+          id,
+          made.origin,
+          made.at,
+          made.by,
+          JSON.stringify(body),
+          hash,
+          more.withdrawn ? made.at : null,
+        ],
         ...(titled ? [more.titleId] : []),
       ],
       transaction,
@@ -54,10 +73,13 @@ export async function keepStated(
 
 /** Take back what was stated; it stays in exports, marked. */
 export async function withdraw(s: Services, table: Table, id: string): Promise<void> {
-  const rows = await s.db.query(`UPDATE ${table} SET withdrawn_at = coalesce(withdrawn_at, $2) WHERE id = $1 RETURNING id`, {
-    type: QueryTypes.SELECT,
-    bind: [id, s.now()],
-  });
+  const rows = await s.db.query(
+    `UPDATE ${table} SET withdrawn_at = coalesce(withdrawn_at, $2) WHERE id = $1 RETURNING id`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [id, s.now()],
+    },
+  );
   if (rows.length === 0) throw notFound(table === 'claims' ? 'claim' : 'statement');
 }
 
@@ -84,7 +106,11 @@ export async function listClaims(s: Services): Promise<ClaimEntry[]> {
   });
 }
 
-export async function addClaim(s: Services, { id, ...body }: z.output<typeof claimBody>, actor: Actor): Promise<void> {
+export async function addClaim(
+  s: Services,
+  { id, ...body }: z.output<typeof claimBody>,
+  actor: Actor,
+): Promise<void> {
   await keepStated(s.db, 'claims', id, body, {}, { origin: 'own', at: s.now(), by: actor.id });
 }
 
@@ -93,9 +119,19 @@ export async function addTitleNote(
   { id, titleId, ...body }: z.output<typeof titleNoteBody>,
   actor: Actor,
 ): Promise<void> {
-  const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', { type: QueryTypes.SELECT, bind: [titleId] });
+  const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [titleId],
+  });
   if (!title) throw notFound('title');
-  await keepStated(s.db, 'title_notes', id, body, { titleId }, { origin: 'own', at: s.now(), by: actor.id });
+  await keepStated(
+    s.db,
+    'title_notes',
+    id,
+    body,
+    { titleId },
+    { origin: 'own', at: s.now(), by: actor.id },
+  );
 }
 
 type Note = Omit<z.output<typeof titleNoteBody>, 'id' | 'titleId'>;
@@ -131,7 +167,8 @@ export async function titleRegister(s: Services): Promise<Register> {
     ]),
   );
   const found = registerFromRuns(cells, pairsOf(cells).pairs, wants);
-  const linkWords = (k: Note['standard']) => (k === 'any' ? 'any' : PORT_STANDARDS[k as PortStandard]);
+  const linkWords = (k: Note['standard']) =>
+    k === 'any' ? 'any' : PORT_STANDARDS[k as PortStandard];
   const items: Register['items'] = [
     ...notes.flatMap((n) =>
       n.body.says.map((say) => ({
@@ -147,8 +184,17 @@ export async function titleRegister(s: Services): Promise<Register> {
         n: 1,
       })),
     ),
-    ...found.map((f) => ({ ...f, id: null, title: names.get(f.titleId) ?? '', version: '', provenance: 'runs' as const })),
-  ].sort((a, b) => a.title.localeCompare(b.title) || a.link.localeCompare(b.link) || b.on.localeCompare(a.on));
+    ...found.map((f) => ({
+      ...f,
+      id: null,
+      title: names.get(f.titleId) ?? '',
+      version: '',
+      provenance: 'runs' as const,
+    })),
+  ].sort(
+    (a, b) =>
+      a.title.localeCompare(b.title) || a.link.localeCompare(b.link) || b.on.localeCompare(a.on),
+  );
   const told = new Set(items.map((i) => i.titleId));
   return { items, titles, silent: titles.filter((t) => !told.has(t.id)) };
 }
@@ -163,5 +209,8 @@ export async function exportStated(db: Sequelize): Promise<Pick<Bundle, 'claims'
     'SELECT id, title_id AS "titleId", body, withdrawn_at IS NOT NULL AS withdrawn FROM title_notes ORDER BY id',
   );
   const flat = <T extends { body: object }>({ body, ...rest }: T) => ({ ...rest, ...body });
-  return { claims: claims.map(flat) as Bundle['claims'], titleNotes: notes.map(flat) as Bundle['titleNotes'] };
+  return {
+    claims: claims.map(flat) as Bundle['claims'],
+    titleNotes: notes.map(flat) as Bundle['titleNotes'],
+  };
 }

@@ -15,10 +15,14 @@ export async function exportCsv(db: Sequelize, kind: PartKind, retired: boolean)
 /** The same of parts in hand. */
 export function toCsv(kind: PartKind, parts: readonly FilePart[]): string {
   const columns = columnsOf(kind);
-  return stringify([columns.map((c) => c.name), ...parts.flatMap((p) => rowsOf(p, columns))], { record_delimiter: 'windows' });
+  return stringify([columns.map((c) => c.name), ...parts.flatMap((p) => rowsOf(p, columns))], {
+    record_delimiter: 'windows',
+  });
 }
 
 /** A file to fill: the header and one row begun. */
 export function templateCsv(kind: PartKind): string {
-  return stringify([columnsOf(kind).map((c) => c.name), templateRow(kind)], { record_delimiter: 'windows' });
+  return stringify([columnsOf(kind).map((c) => c.name), templateRow(kind)], {
+    record_delimiter: 'windows',
+  });
 }

@@ -17,7 +17,8 @@ export const importRoutes = [
   route({
     method: 'post',
     path: '/api/imports',
-    summary: 'Look at a file of parts, or store it: all of it or nothing. CSV of one kind, or JSON in the format of the bundle',
+    summary:
+      'Look at a file of parts, or store it: all of it or nothing. CSV of one kind, or JSON in the format of the bundle',
     role: 'member',
     query: importQuery,
     text: ['text/csv', 'application/json'],
@@ -26,8 +27,14 @@ export const importRoutes = [
     response: jobSchema,
     handle: async ({ query, body, actor }, s) => {
       const csv = !/^\s*[{[]/.test(body);
-      if (csv && query.kind === undefined) throw new HttpProblem(400, 'Say which kind of part the file holds');
-      const file = { text: body, kind: query.kind, name: query.name, store: query.mode === 'store' };
+      if (csv && query.kind === undefined)
+        throw new HttpProblem(400, 'Say which kind of part the file holds');
+      const file = {
+        text: body,
+        kind: query.kind,
+        name: query.name,
+        store: query.mode === 'store',
+      };
       return { status: 202, body: await startImport(s, file, actor) };
     },
   }),
@@ -81,7 +88,10 @@ export const importRoutes = [
     params: byKind,
     response: z.string(),
     handle: ({ params }) =>
-      Promise.resolve({ body: templateCsv(params.kind), file: { name: `${params.kind}-template.csv`, type: CSV } }),
+      Promise.resolve({
+        body: templateCsv(params.kind),
+        file: { name: `${params.kind}-template.csv`, type: CSV },
+      }),
   }),
   route({
     method: 'get',

@@ -49,13 +49,17 @@ function saidName(e: Incoming): string {
 }
 
 const columnOf = (path: readonly PropertyKey[]) =>
-  path[0] === 'sockets' && path.length > 2 ? `socket.${String(path[2])}` : String(path[0] ?? 'entry');
+  path[0] === 'sockets' && path.length > 2
+    ? `socket.${String(path[2])}`
+    : String(path[0] ?? 'entry');
 
 /** The row in the file a complaint about a socket belongs to. */
 function rowOf(e: Incoming, spec: Record<string, unknown>, path: readonly PropertyKey[]): number {
   if (path[0] !== 'sockets' || typeof path[1] !== 'number') return e.row;
   const socket = (spec['sockets'] as Record<string, unknown>[] | undefined)?.[path[1]];
-  return e.sockets.find((s) => s.values === socket || s.values['key'] === socket?.['key'])?.row ?? e.row;
+  return (
+    e.sockets.find((s) => s.values === socket || s.values['key'] === socket?.['key'])?.row ?? e.row
+  );
 }
 
 /**
@@ -73,20 +77,42 @@ export function judge(e: Incoming, stored: Stored | null, namesake: Stored | nul
     store: null,
   });
   if (e.errors.length > 0) return wrong(e.errors);
-  if (stored && stored.kind !== e.kind) return wrong([{ row: e.row, column: 'id', why: `this id is a ${stored.kind} here` }]);
-  const loose = e.whole ? (e.whole as unknown as Record<string, unknown>) : specOf(e, stored?.spec ?? null);
+  if (stored && stored.kind !== e.kind)
+    return wrong([{ row: e.row, column: 'id', why: `this id is a ${stored.kind} here` }]);
+  const loose = e.whole
+    ? (e.whole as unknown as Record<string, unknown>)
+    : specOf(e, stored?.spec ?? null);
   const parsed = checked(PART_SCHEMAS[e.kind], loose);
   if (!parsed.success)
-    return wrong(parsed.error.issues.map((i) => ({ row: rowOf(e, loose, i.path), column: columnOf(i.path), why: i.message })));
+    return wrong(
+      parsed.error.issues.map((i) => ({
+        row: rowOf(e, loose, i.path),
+        column: columnOf(i.path),
+        why: i.message,
+      })),
+    );
   // The text of a CSV was looked at whole when it came; in JSON an escape may hide what a database cannot hold.
   const odd = e.whole ? unstorable(parsed.data) : null;
-  if (odd !== null) return wrong([{ row: e.row, column: odd, why: 'holds a null character or half of a character' }]);
+  if (odd !== null)
+    return wrong([
+      { row: e.row, column: odd, why: 'holds a null character or half of a character' },
+    ]);
   const spec = parsed.data as AnySpec;
   const retired = e.retired ?? stored?.retired ?? false;
   if (stored && namesake && namesake.id !== stored.id && !retired)
-    return wrong([{ row: e.row, column: 'model', why: 'another part here has this name; change or retire that one first' }]);
+    return wrong([
+      {
+        row: e.row,
+        column: 'model',
+        why: 'another part here has this name; change or retire that one first',
+      },
+    ]);
   const sources = e.sources ?? stored?.sources ?? {};
-  const same = stored !== null && equal(stored.spec, spec) && stored.retired === retired && equal(stored.sources, sources);
+  const same =
+    stored !== null &&
+    equal(stored.spec, spec) &&
+    stored.retired === retired &&
+    equal(stored.sources, sources);
   const asked = partQuestions(e.kind, spec).filter((q) => sources[q.path]?.kept !== true);
   const fate: Fate = same ? 'same' : asked.length > 0 ? 'asks' : stored ? 'changed' : 'new';
   const id = stored?.id ?? (e.id === null ? newId() : idFromFile(e.id));
@@ -100,6 +126,13 @@ export function judge(e: Incoming, stored: Stored | null, namesake: Stored | nul
     takes: retired ? [id] : [id, keyOf(e.kind, e.values)],
     store: same
       ? null
-      : { id, kind: e.kind, spec: spec as AnySpec & Partial<HostSpec>, sources, retired, fresh: stored === null },
+      : {
+          id,
+          kind: e.kind,
+          spec: spec as AnySpec & Partial<HostSpec>,
+          sources,
+          retired,
+          fresh: stored === null,
+        },
   };
 }

@@ -35,7 +35,13 @@ export function csvOptions(text: string) {
   const first = text.slice(0, text.search(/\r?\n|$/));
   const counts = [',', ';', '\t'].map((d) => [d, first.split(d).length] as const);
   const delimiter = counts.reduce((best, d) => (d[1] > best[1] ? d : best))[0];
-  return { bom: true, delimiter, relax_column_count: true, skip_empty_lines: true, info: true } as const;
+  return {
+    bom: true,
+    delimiter,
+    relax_column_count: true,
+    skip_empty_lines: true,
+    info: true,
+  } as const;
 }
 
 function refuse(detail: string): HttpProblem {
@@ -51,7 +57,11 @@ interface Record1 {
  * Read a CSV of one kind. The rows of a host are joined; each row keeps the number it has in the file, the header being row 1. Throws a
  * problem that names the row when it is no CSV or its header is not understood.
  */
-export async function readCsv(text: string, kind: PartKind, step: (rows: number) => Promise<void>): Promise<FileRead> {
+export async function readCsv(
+  text: string,
+  kind: PartKind,
+  step: (rows: number) => Promise<void>,
+): Promise<FileRead> {
   const parser = parse(text, csvOptions(text));
   const joiner = new EntryJoiner(kind);
   const entries: Incoming[] = [];
@@ -66,7 +76,8 @@ export async function readCsv(text: string, kind: PartKind, step: (rows: number)
         header = read.header;
         continue;
       }
-      if (row > MOST_ROWS) throw refuse(`The file has more than ${MOST_ROWS} rows; send it in parts`);
+      if (row > MOST_ROWS)
+        throw refuse(`The file has more than ${MOST_ROWS} rows; send it in parts`);
       const entry = joiner.add(readRow(kind, header, chunk.record, row));
       if (entry) entries.push({ ...entry, kind, whole: null });
       if (row % BATCH === 0) await step(row);
@@ -80,7 +91,10 @@ export async function readCsv(text: string, kind: PartKind, step: (rows: number)
   return { entries, unknown: header.unknown };
 }
 
-function wholeErrors(row: number, issues: readonly { path: PropertyKey[]; message: string }[]): CellError[] {
+function wholeErrors(
+  row: number,
+  issues: readonly { path: PropertyKey[]; message: string }[],
+): CellError[] {
   return issues.map((i) => ({
     row,
     column:
@@ -93,8 +107,17 @@ function wholeErrors(row: number, issues: readonly { path: PropertyKey[]; messag
 }
 
 /** Read the parts of a JSON file in the bundle's format, each by itself, so that every bad one is named. */
-export async function readJson(text: string, step: (rows: number) => Promise<void>): Promise<FileRead> {
-  let file: { format?: unknown; version?: unknown; parts?: unknown; setups?: unknown[]; outcomes?: unknown[] };
+export async function readJson(
+  text: string,
+  step: (rows: number) => Promise<void>,
+): Promise<FileRead> {
+  let file: {
+    format?: unknown;
+    version?: unknown;
+    parts?: unknown;
+    setups?: unknown[];
+    outcomes?: unknown[];
+  };
   try {
     file = JSON.parse(text) as typeof file;
   } catch (error) {
@@ -102,16 +125,22 @@ export async function readJson(text: string, step: (rows: number) => Promise<voi
   }
   if (file?.format !== 'ruddy-bridge/bundle' || file.version !== 1)
     throw refuse('Not a parts file: "format" must be "ruddy-bridge/bundle" and "version" 1');
-  if (!Array.isArray(file.parts) || file.parts.length === 0) throw refuse('The file holds no parts');
+  if (!Array.isArray(file.parts) || file.parts.length === 0)
+    throw refuse('The file holds no parts');
   if ((file.setups?.length ?? 0) > 0 || (file.outcomes?.length ?? 0) > 0)
     throw refuse('The file holds setups too. Load it whole under Workshop, Data');
-  if (file.parts.length > MOST_ROWS) throw refuse(`The file has more than ${MOST_ROWS} parts; send it in pieces`);
+  if (file.parts.length > MOST_ROWS)
+    throw refuse(`The file has more than ${MOST_ROWS} parts; send it in pieces`);
   const entries: Incoming[] = [];
   for (const [i, raw] of file.parts.entries()) {
     const row = i + 1;
     const read = checked(partInFile, raw);
     const said = (raw ?? {}) as { kind?: unknown; spec?: Record<string, unknown> };
-    const base = { row, sockets: [], values: read.success ? { ...read.data.spec } : { ...said.spec } };
+    const base = {
+      row,
+      sockets: [],
+      values: read.success ? { ...read.data.spec } : { ...said.spec },
+    };
     entries.push(
       read.success
         ? {

@@ -19,10 +19,16 @@ export interface ToStore {
  * Write a batch in a few statements: new parts, changed parts, a revision of each, and the sockets of hosts. A host's sockets are never
  * taken away here: what a file does not name stays.
  */
-export async function storeParts(s: Services, parts: readonly ToStore[], made: Made, transaction: Transaction): Promise<void> {
+export async function storeParts(
+  s: Services,
+  parts: readonly ToStore[],
+  made: Made,
+  transaction: Transaction,
+): Promise<void> {
   if (parts.length === 0) return;
   const rows = JSON.stringify(parts.map((p) => ({ ...p, revision: newId() })));
-  const shape = 'x(id uuid, kind text, spec jsonb, sources jsonb, retired boolean, fresh boolean, revision uuid)';
+  const shape =
+    'x(id uuid, kind text, spec jsonb, sources jsonb, retired boolean, fresh boolean, revision uuid)';
   const bind = [rows, made.at, made.by, made.origin];
   await s.db.query(
     `INSERT INTO parts (id, origin, created_at, created_by, kind, spec, sources, retired_at)
@@ -43,5 +49,6 @@ export async function storeParts(s: Services, parts: readonly ToStore[], made: M
      FROM jsonb_to_recordset($1::jsonb) AS ${shape} JOIN parts p ON p.id = x.id`,
     { bind: [rows, made.at, made.by], transaction },
   );
-  for (const p of parts) if (p.kind === 'host') await syncSockets(p.id, p.spec as HostSpec, made, transaction);
+  for (const p of parts)
+    if (p.kind === 'host') await syncSockets(p.id, p.spec as HostSpec, made, transaction);
 }

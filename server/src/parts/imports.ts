@@ -13,7 +13,9 @@ import { storeParts } from './import-store';
 const BATCH = 500;
 /** Names of a batch that a part here could have: what a database cannot hold is nobody's name. */
 function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
-  return [...new Set(batch.map((e) => wordOf(e.values[key]).toLowerCase()))].filter((n) => unstorable(n) === null);
+  return [...new Set(batch.map((e) => wordOf(e.values[key]).toLowerCase()))].filter(
+    (n) => unstorable(n) === null,
+  );
 }
 
 /** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
@@ -29,7 +31,12 @@ async function meet(
      FROM parts WHERE id = ANY($1::uuid[]) OR (retired_at IS NULL AND kind = ANY($2::text[]) AND lower(maker) = ANY($3::text[]) AND lower(model) = ANY($4::text[]))`,
     {
       type: QueryTypes.SELECT,
-      bind: [ids, [...new Set(batch.map((e) => e.kind))], names(batch, 'maker'), names(batch, 'model')],
+      bind: [
+        ids,
+        [...new Set(batch.map((e) => e.kind))],
+        names(batch, 'maker'),
+        names(batch, 'model'),
+      ],
       transaction,
     },
   );
@@ -37,7 +44,10 @@ async function meet(
   const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
   return (e) => {
     const namesake = byName.get(keyOf(e.kind, e.values)) ?? null;
-    return { namesake, stored: (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? namesake };
+    return {
+      namesake,
+      stored: (e.id === null ? undefined : byId.get(idFromFile(e.id))) ?? namesake,
+    };
   };
 }
 
@@ -54,7 +64,11 @@ class Tally {
     const now: Judged =
       before === undefined
         ? j
-        : { fate: { ...j.fate, fate: 'wrong', notes: [{ row: j.fate.row, column: 'id', what }] }, takes: [], store: null };
+        : {
+            fate: { ...j.fate, fate: 'wrong', notes: [{ row: j.fate.row, column: 'id', what }] },
+            takes: [],
+            store: null,
+          };
     this.fates[now.fate.fate] += 1;
     return now;
   }
@@ -101,7 +115,12 @@ async function work(
     .catch((error: unknown) => {
       if (!(error instanceof NothingToKeep)) throw error;
     });
-  return { name: file.name, fates: tally.fates, unknown: [...unknown], stored: file.store && tally.fates.wrong === 0 };
+  return {
+    name: file.name,
+    fates: tally.fates,
+    unknown: [...unknown],
+    stored: file.store && tally.fates.wrong === 0,
+  };
 }
 
 /** A trial, or a file with something wrong: the transaction is let go. */
@@ -113,5 +132,7 @@ export function startImport(
   file: { text: string; kind: PartKind | undefined; name: string; store: boolean },
   actor: Actor,
 ): Promise<Job> {
-  return startJob(s, file.store ? 'import-store' : 'import-try', actor, (tools) => work(s, { ...file, by: actor.id }, tools));
+  return startJob(s, file.store ? 'import-store' : 'import-try', actor, (tools) =>
+    work(s, { ...file, by: actor.id }, tools),
+  );
 }

@@ -2,7 +2,14 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import { type AnySpec, type Differs, differsProblems, type PartKind } from '@ruddy/core/parts';
-import type { FactBody, FactEntry, ItemBody, ItemEntry, itemPatch, RegisterRow } from '@ruddy/core/parts/contract';
+import type {
+  FactBody,
+  FactEntry,
+  ItemBody,
+  ItemEntry,
+  itemPatch,
+  RegisterRow,
+} from '@ruddy/core/parts/contract';
 import { ItemFactModel, ItemModel } from '../platform/db/models-catalogue';
 import { invalid, notFound, refuseFuture } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
@@ -29,10 +36,18 @@ const COLUMNS = `i.id, i.part_id AS "partId", i.label, i.how, i.owner, i.conditi
   i.bought_from AS "boughtFrom", i.claim, i.note, i.differs, coalesce(i.private ->> 'serial', '') AS serial, i.rev,
   (SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS "lentTo", i.origin, i.created_at AS "createdAt"`;
 
-async function entries(db: Sequelize, where: string, bind: unknown[], transaction?: Transaction): Promise<ItemEntry[]> {
+async function entries(
+  db: Sequelize,
+  where: string,
+  bind: unknown[],
+  transaction?: Transaction,
+): Promise<ItemEntry[]> {
   const select = <T extends object>(sql: string, values: unknown[]) =>
     db.query<T>(sql, { type: QueryTypes.SELECT, bind: values, transaction });
-  const rows = await select<ItemRow>(`SELECT ${COLUMNS} FROM items i WHERE ${where} ORDER BY lower(i.label), i.id`, bind);
+  const rows = await select<ItemRow>(
+    `SELECT ${COLUMNS} FROM items i WHERE ${where} ORDER BY lower(i.label), i.id`,
+    bind,
+  );
   const ids = [rows.map((r) => r.id)];
   const facts = await select<Omit<FactEntry, 'recordedAt'> & { recordedAt: Date }>(
     `SELECT id, item_id AS "itemId", kind, happened_on::text AS "happenedOn", (body ->> 'gbps')::float AS gbps, body ->> 'role' AS role,
@@ -53,8 +68,12 @@ async function entries(db: Sequelize, where: string, bind: unknown[], transactio
     return {
       ...r,
       createdAt: r.createdAt.toISOString(),
-      facts: facts.filter((f) => f.itemId === r.id).map((f) => ({ ...f, recordedAt: f.recordedAt.toISOString() })),
-      usedIn: used.filter((u) => u.item === r.id).map(({ id, name, state }) => ({ id, name, state })),
+      facts: facts
+        .filter((f) => f.itemId === r.id)
+        .map((f) => ({ ...f, recordedAt: f.recordedAt.toISOString() })),
+      usedIn: used
+        .filter((u) => u.item === r.id)
+        .map(({ id, name, state }) => ({ id, name, state })),
       best: top ? { gbps: top.gbps, on: top.on, where: top.where } : null,
     };
   });
@@ -66,7 +85,11 @@ export function itemsOf(db: Sequelize, partId: string): Promise<ItemEntry[]> {
 }
 
 /** One piece. */
-export async function getItem(db: Sequelize, id: string, transaction?: Transaction): Promise<ItemEntry> {
+export async function getItem(
+  db: Sequelize,
+  id: string,
+  transaction?: Transaction,
+): Promise<ItemEntry> {
   const [item] = await entries(db, 'i.id = $1', [id], transaction);
   if (!item) throw notFound('piece');
   return item;
@@ -78,11 +101,14 @@ async function checkPart(
   body: { partId: string; differs?: Differs | undefined },
   transaction: Transaction,
 ): Promise<void> {
-  const [row] = await db.query<{ kind: PartKind; spec: AnySpec }>('SELECT kind, spec FROM parts WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [body.partId],
-    transaction,
-  });
+  const [row] = await db.query<{ kind: PartKind; spec: AnySpec }>(
+    'SELECT kind, spec FROM parts WHERE id = $1',
+    {
+      type: QueryTypes.SELECT,
+      bind: [body.partId],
+      transaction,
+    },
+  );
   if (!row) throw invalid('partId', 'No part has this id');
   const [wrong] = differsProblems(row.kind, row.spec, body.differs ?? {});
   if (wrong) throw invalid(`differs/${wrong.attr}`, wrong.why);
@@ -98,7 +124,13 @@ export async function createItem(
   if (await ItemModel.findByPk(body.id, { transaction })) return 'same';
   await checkPart(db, body, transaction);
   await ItemModel.create(
-    { ...body, private: serial ? { serial } : {}, origin: made.origin, createdAt: made.at, createdBy: made.by },
+    {
+      ...body,
+      private: serial ? { serial } : {},
+      origin: made.origin,
+      createdAt: made.at,
+      createdBy: made.by,
+    },
     { transaction },
   );
   return 'stored';
@@ -115,7 +147,8 @@ export async function patchItem(
     const row = await ItemModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!row) throw notFound('piece');
     checkRevision(ifMatch, row.rev, await getItem(s.db, id, transaction));
-    if (patch.differs) await checkPart(s.db, { partId: row.partId, differs: patch.differs }, transaction);
+    if (patch.differs)
+      await checkPart(s.db, { partId: row.partId, differs: patch.differs }, transaction);
     const given = serial === undefined ? {} : { private: serial ? { serial } : {} };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     await row.update({ ...patch, ...given, origin, rev: row.rev + 1 }, { transaction });
@@ -124,12 +157,27 @@ export async function patchItem(
 }
 
 /** Note something seen on a piece; never changed afterwards. A repeated id is answered, not doubled. */
-export async function addFact(body: FactBody, made: Made, transaction: Transaction, where = ''): Promise<'stored' | 'same'> {
+export async function addFact(
+  body: FactBody,
+  made: Made,
+  transaction: Transaction,
+  where = '',
+): Promise<'stored' | 'same'> {
   if (await ItemFactModel.findByPk(body.id, { transaction })) return 'same';
-  if (!(await ItemModel.findByPk(body.itemId, { transaction }))) throw invalid(`${where}itemId`, 'No piece has this id');
+  if (!(await ItemModel.findByPk(body.itemId, { transaction })))
+    throw invalid(`${where}itemId`, 'No piece has this id');
   const { id, itemId, kind, happenedOn, gbps, role, words } = body;
   await ItemFactModel.create(
-    { id, itemId, kind, happenedOn, body: { gbps, role, words }, origin: made.origin, createdAt: made.at, createdBy: made.by },
+    {
+      id,
+      itemId,
+      kind,
+      happenedOn,
+      body: { gbps, role, words },
+      origin: made.origin,
+      createdAt: made.at,
+      createdBy: made.by,
+    },
     { transaction },
   );
   return 'stored';
@@ -144,7 +192,9 @@ export async function noteFact(s: Services, body: FactBody, actor: Actor): Promi
 
 /** The cable register: every piece of a cable that is not gone, and cables of which no piece is written down. */
 export async function register(db: Sequelize): Promise<RegisterRow[]> {
-  const rows = await db.query<Omit<RegisterRow, 'best'> & { gbps: number | null; on: string; where: string }>(
+  const rows = await db.query<
+    Omit<RegisterRow, 'best'> & { gbps: number | null; on: string; where: string }
+  >(
     `SELECT p.id AS "partId", p.maker || ' ' || p.model || CASE WHEN p.variant <> '' THEN ' ' || p.variant ELSE '' END AS part,
        i.id AS "itemId", coalesce(i.label, '') AS label, coalesce(i.claim, '') AS claim,
        p.spec ->> 'connector' AS connector,
@@ -157,5 +207,8 @@ export async function register(db: Sequelize): Promise<RegisterRow[]> {
      ORDER BY i.id IS NULL, lower(coalesce(i.label, '')), part, i.id LIMIT 2000`,
     { type: QueryTypes.SELECT },
   );
-  return rows.map(({ gbps, on, where, ...r }) => ({ ...r, best: gbps === null ? null : { gbps, on, where } }));
+  return rows.map(({ gbps, on, where, ...r }) => ({
+    ...r,
+    best: gbps === null ? null : { gbps, on, where },
+  }));
 }

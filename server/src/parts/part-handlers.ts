@@ -49,7 +49,9 @@ export const partRoutes = [
     body: partBody,
     response: partSchema,
     handle: async ({ body, actor }, s) => {
-      const fate = await s.db.transaction((t) => createPart(body, { origin: 'own', at: s.now(), by: actor.id }, t));
+      const fate = await s.db.transaction((t) =>
+        createPart(body, { origin: 'own', at: s.now(), by: actor.id }, t),
+      );
       const part = await getPart(s.db, body.id);
       return { status: fate === 'stored' ? 201 : 200, body: part, etag: part.rev };
     },
@@ -112,8 +114,13 @@ export const partRoutes = [
     path: '/api/search',
     summary: 'Setups and parts by name',
     role: 'reader',
-    query: z.strictObject({ q: z.string().trim().min(1).max(100), limit: z.coerce.number().int().min(1).max(50).default(8) }),
+    query: z.strictObject({
+      q: z.string().trim().min(1).max(100),
+      limit: z.coerce.number().int().min(1).max(50).default(8),
+    }),
     response: z.object({ items: z.array(searchHit) }),
-    handle: async ({ query }, { db }) => ({ body: { items: await search(db, query.q, query.limit) } }),
+    handle: async ({ query }, { db }) => ({
+      body: { items: await search(db, query.q, query.limit) },
+    }),
   }),
 ];

@@ -5,7 +5,14 @@ import { checked } from '@ruddy/core/base';
 import type { Origin, Page } from '@ruddy/core/base/contract';
 import { partName } from '@ruddy/core/chain';
 import { type AnySpec, type HostSpec, PART_SCHEMAS, type SourceMap } from '@ruddy/core/parts';
-import type { bulkBody, Part, PartBody, PartPatch, partQuery, Revision } from '@ruddy/core/parts/contract';
+import type {
+  bulkBody,
+  Part,
+  PartBody,
+  PartPatch,
+  partQuery,
+  Revision,
+} from '@ruddy/core/parts/contract';
 import { PartModel, PartRevisionModel, SocketModel } from '../platform/db/models';
 import { fromZod, HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
@@ -47,7 +54,10 @@ function toPart(r: PartRow): Part {
 }
 
 /** A page of the catalogue by maker, model and variant, with how many there are in all. */
-export async function listParts(db: Sequelize, q: z.output<typeof partQuery>): Promise<Page<Part> & { total: number }> {
+export async function listParts(
+  db: Sequelize,
+  q: z.output<typeof partQuery>,
+): Promise<Page<Part> & { total: number }> {
   const after = decodeCursor(q.cursor, 2);
   const [attr, word] = q.where?.split(':') ?? [null, null];
   const filter = `($1::text IS NULL OR p.kind = $1) AND (p.retired_at IS NULL OR $2) AND ($3::text IS NULL OR p.search ILIKE $3)
@@ -55,16 +65,22 @@ export async function listParts(db: Sequelize, q: z.output<typeof partQuery>): P
      AND ($5::text IS NULL OR p.spec ->> $5 = $6 OR EXISTS (
        SELECT 1 FROM jsonb_array_elements(CASE WHEN p.kind = 'host' THEN p.spec -> 'sockets' ELSE '[]' END) k WHERE k ->> $5 = $6))`;
   const bind = [q.kind ?? null, q.retired, q.q ? likePattern(q.q) : null, q.owned, attr, word];
-  const [counted] = await db.query<{ n: number }>(`SELECT count(*)::int AS n FROM parts p WHERE ${filter}`, {
-    type: QueryTypes.SELECT,
-    bind,
-  });
+  const [counted] = await db.query<{ n: number }>(
+    `SELECT count(*)::int AS n FROM parts p WHERE ${filter}`,
+    {
+      type: QueryTypes.SELECT,
+      bind,
+    },
+  );
   // The page is found by the index on names first; what is counted beside each part is counted for that page only.
   const rows = await db.query<PartRow>(
     `SELECT ${COLUMNS} FROM parts p WHERE ${filter}
        AND ($7::text IS NULL OR (lower(p.maker) || ' ' || lower(p.model) || ' ' || lower(p.variant), p.id) > ($7, $8::uuid))
      ORDER BY sort, p.id LIMIT $9`,
-    { type: QueryTypes.SELECT, bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1] },
+    {
+      type: QueryTypes.SELECT,
+      bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
+    },
   );
   return { ...toPage(rows, q.limit, toPart, (r) => [r.sort, r.id]), total: counted?.n ?? 0 };
 }
@@ -94,23 +110,39 @@ export async function syncSockets(
   const wanted = new Set(spec.sockets.map((s) => s.key));
   for (const s of known) {
     const leaves = !wanted.has(s.key);
-    if (leaves !== (s.retiredAt !== null)) await s.update({ retiredAt: leaves ? made.at : null }, { transaction });
+    if (leaves !== (s.retiredAt !== null))
+      await s.update({ retiredAt: leaves ? made.at : null }, { transaction });
   }
   const fresh = spec.sockets.filter((s) => !known.some((k) => k.key === s.key));
   await SocketModel.bulkCreate(
-    fresh.map((s) => ({ id: newId(), origin: made.origin, createdAt: made.at, createdBy: made.by, partId, key: s.key })),
+    fresh.map((s) => ({
+      id: newId(),
+      origin: made.origin,
+      createdAt: made.at,
+      createdBy: made.by,
+      partId,
+      key: s.key,
+    })),
     { transaction },
   );
 }
 
-async function refuseSocketInUse(db: Sequelize, partId: string, spec: HostSpec, transaction: Transaction): Promise<void> {
+async function refuseSocketInUse(
+  db: Sequelize,
+  partId: string,
+  spec: HostSpec,
+  transaction: Transaction,
+): Promise<void> {
   const used = await db.query<{ key: string; setup: string }>(
     `SELECT k.key, s.name AS setup FROM setup_slots t JOIN sockets k ON k.id = t.socket_id JOIN setups s ON s.id = t.setup_id WHERE k.part_id = $1`,
     { type: QueryTypes.SELECT, bind: [partId], transaction },
   );
   const gone = used.find((u) => !spec.sockets.some((s) => s.key === u.key));
   if (gone)
-    throw invalid('spec/sockets', `Socket "${gone.key}" is used by the setup "${gone.setup}"; choose another port there first`);
+    throw invalid(
+      'spec/sockets',
+      `Socket "${gone.key}" is used by the setup "${gone.setup}"; choose another port there first`,
+    );
 }
 
 /** Store a new part with its first revision. A repeated id with the same content is answered, not doubled. */
@@ -121,8 +153,11 @@ export async function createPart(
 ): Promise<'stored' | 'same'> {
   const existing = await PartModel.findByPk(body.id, { transaction });
   if (existing) {
-    if (existing.kind === body.kind && contentHash(existing.spec) === contentHash(body.spec)) return 'same';
-    throw new HttpProblem(409, 'Another part has this id', { errors: [{ path: 'id', message: 'Another part has this id' }] });
+    if (existing.kind === body.kind && contentHash(existing.spec) === contentHash(body.spec))
+      return 'same';
+    throw new HttpProblem(409, 'Another part has this id', {
+      errors: [{ path: 'id', message: 'Another part has this id' }],
+    });
   }
   await PartModel.create(
     {
@@ -162,7 +197,12 @@ interface Change {
 }
 
 /** Apply a change to a locked row and keep the revision. What a person changes becomes theirs. */
-async function applyChange(s: Services, row: PartModel, { patch, at, actor }: Change, transaction: Transaction): Promise<void> {
+async function applyChange(
+  s: Services,
+  row: PartModel,
+  { patch, at, actor }: Change,
+  transaction: Transaction,
+): Promise<void> {
   const merged: unknown = patch.spec ? apply(structuredClone(row.spec), patch.spec) : row.spec;
   const parsed = checked(PART_SCHEMAS[row.kind], merged);
   if (!parsed.success) throw fromZod(parsed.error, 'body');
@@ -172,18 +212,35 @@ async function applyChange(s: Services, row: PartModel, { patch, at, actor }: Ch
     await refuseSocketInUse(s.db, row.id, spec as HostSpec, transaction);
     await syncSockets(row.id, spec as HostSpec, { origin, at, by: actor.id }, transaction);
   }
-  const retiredAt = patch.retired === undefined ? row.retiredAt : patch.retired ? (row.retiredAt ?? at) : null;
+  const retiredAt =
+    patch.retired === undefined ? row.retiredAt : patch.retired ? (row.retiredAt ?? at) : null;
   const rev = row.rev + 1;
   const sources = patch.sources ?? row.sources;
   await row.update({ spec, sources, rev, retiredAt, origin }, { transaction });
   await PartRevisionModel.create(
-    { id: newId(), partId: row.id, rev, spec, specVersion: 1, sources, retired: retiredAt !== null, at, by: actor.id },
+    {
+      id: newId(),
+      partId: row.id,
+      rev,
+      spec,
+      specVersion: 1,
+      sources,
+      retired: retiredAt !== null,
+      at,
+      by: actor.id,
+    },
     { transaction },
   );
 }
 
 /** Change a part by a merge patch of its spec, retire it, or say where its values came from. */
-export async function patchPart(s: Services, id: string, patch: PartPatch, ifMatch: number | null, actor: Actor): Promise<Part> {
+export async function patchPart(
+  s: Services,
+  id: string,
+  patch: PartPatch,
+  ifMatch: number | null,
+  actor: Actor,
+): Promise<Part> {
   return s.db.transaction(async (transaction) => {
     const row = await PartModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!row) throw notFound('part');
@@ -194,7 +251,11 @@ export async function patchPart(s: Services, id: string, patch: PartPatch, ifMat
 }
 
 /** The same change to many parts, all or none: the first that refuses it is named and nothing is stored. */
-export async function patchMany(s: Services, body: z.output<typeof bulkBody>, actor: Actor): Promise<{ changed: number }> {
+export async function patchMany(
+  s: Services,
+  body: z.output<typeof bulkBody>,
+  actor: Actor,
+): Promise<{ changed: number }> {
   return s.db.transaction(async (transaction) => {
     const ids = [...new Set(body.ids)];
     const rows = await PartModel.findAll({
@@ -209,9 +270,15 @@ export async function patchMany(s: Services, body: z.output<typeof bulkBody>, ac
       const sources = { ...row.sources, ...body.patch.sources };
       const change = { patch: { ...body.patch, sources }, at: s.now(), actor };
       await applyChange(s, row, change, transaction).catch((error: unknown) => {
-        const named = error instanceof HttpProblem ? `${partName(row.spec)}: ${error.more.detail ?? error.title}` : null;
+        const named =
+          error instanceof HttpProblem
+            ? `${partName(row.spec)}: ${error.more.detail ?? error.title}`
+            : null;
         if (named !== null)
-          throw new HttpProblem(422, 'Nothing stored', { detail: named, errors: [{ path: row.id, message: named }] });
+          throw new HttpProblem(422, 'Nothing stored', {
+            detail: named,
+            errors: [{ path: row.id, message: named }],
+          });
         throw error;
       });
     }

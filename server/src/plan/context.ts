@@ -29,11 +29,21 @@ type Row =
  * What the workshop judges these chains by, in one statement: its own house rules, and the requirements and releases that may speak of
  * the parts, by maker and by model or family, or for any. The core decides which of them do.
  */
-async function stored(db: Sequelize, chains: readonly Chain[]): Promise<Pick<Grounds, 'house' | 'requirements' | 'releases'>> {
+async function stored(
+  db: Sequelize,
+  chains: readonly Chain[],
+): Promise<Pick<Grounds, 'house' | 'requirements' | 'releases'>> {
   const parts = chains.flatMap(partsOf);
-  const lower = (list: (string | undefined)[]) => [...new Set(list.flatMap((s) => (s ? [s.trim().toLowerCase()] : [])))];
+  const lower = (list: (string | undefined)[]) => [
+    ...new Set(list.flatMap((s) => (s ? [s.trim().toLowerCase()] : []))),
+  ];
   const makers = [...lower(parts.map((p) => p.maker)), 'any'];
-  const models = [...lower(parts.flatMap((p) => [p.model, p.variant ? `${p.model} ${p.variant}` : undefined, p.family])), 'any'];
+  const models = [
+    ...lower(
+      parts.flatMap((p) => [p.model, p.variant ? `${p.model} ${p.variant}` : undefined, p.family]),
+    ),
+    'any',
+  ];
   const rows = await db.query<Row>(
     `SELECT 'rule' AS kind, jsonb_build_object('key', key, 'value', value) AS spec FROM settings
        WHERE member_id IS NULL AND value IS NOT NULL AND value <> 'null'::jsonb AND key = ANY($3::text[])
@@ -43,14 +53,21 @@ async function stored(db: Sequelize, chains: readonly Chain[]): Promise<Pick<Gro
     { type: QueryTypes.SELECT, bind: [makers, models, RULE_IDS] },
   );
   return {
-    house: Object.fromEntries(rows.flatMap((r) => (r.kind === 'rule' ? [[r.spec.key, r.spec.value]] : []))),
+    house: Object.fromEntries(
+      rows.flatMap((r) => (r.kind === 'rule' ? [[r.spec.key, r.spec.value]] : [])),
+    ),
     requirements: rows.flatMap((r) => (r.kind === 'requirement' ? [r.spec] : [])),
     releases: rows.flatMap((r) => (r.kind === 'release' ? [r.spec] : [])),
   };
 }
 
 /** House rules, date, requirements and releases for judging these chains; the evidence is added by whoever has it. */
-export async function groundsFor(s: Services, chains: readonly Chain[], own: HouseRules = {}, asOf?: string): Promise<Grounds> {
+export async function groundsFor(
+  s: Services,
+  chains: readonly Chain[],
+  own: HouseRules = {},
+  asOf?: string,
+): Promise<Grounds> {
   const { house, ...soft } = await stored(s.db, chains);
   return { asOf: asOf ?? s.now().toISOString().slice(0, 10), house: { ...house, ...own }, ...soft };
 }

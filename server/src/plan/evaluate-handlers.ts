@@ -2,7 +2,14 @@ import * as z from 'zod';
 import { RULE_IDS, RuleBook, type RuleId } from '@ruddy/core/base';
 import { nearWeights } from '@ruddy/core/compatibility';
 import { evaluate } from '@ruddy/core/plan';
-import { evaluateBody, evaluateResponse, fixesBody, fixesResponse, rulePut, ruleRow } from '@ruddy/core/plan/contract';
+import {
+  evaluateBody,
+  evaluateResponse,
+  fixesBody,
+  fixesResponse,
+  rulePut,
+  ruleRow,
+} from '@ruddy/core/plan/contract';
 import { headline } from '@ruddy/core/plan/text';
 import { route } from '../platform/http/route';
 import { givenChain } from '../setups/chain-given';
@@ -17,7 +24,8 @@ export const judgeRoutes = [
   route({
     method: 'post',
     path: '/api/evaluate',
-    summary: 'Judge a chain: hops, pinch, findings, verdict. Parts by id or whole; nothing is stored',
+    summary:
+      'Judge a chain: hops, pinch, findings, verdict. Parts by id or whole; nothing is stored',
     role: 'reader',
     body: evaluateBody,
     response: evaluateResponse,
@@ -26,7 +34,8 @@ export const judgeRoutes = [
       const grounds = await groundsFor(s, [chain], body.rules, body.asOf);
       const rules = new RuleBook(grounds.house);
       const weights = nearWeights((id) => rules.get(id));
-      const evidence = body.evidence === 'log' ? await evidenceOf(s.db, askedOf(chain, weights)) : undefined;
+      const evidence =
+        body.evidence === 'log' ? await evidenceOf(s.db, askedOf(chain, weights)) : undefined;
       const { requirements, releases } = body;
       const context = {
         ...grounds,
@@ -55,7 +64,14 @@ export const judgeRoutes = [
     handle: async ({ body }, s) => {
       const chain = await givenChain(s, body);
       const { code, about } = body;
-      return { body: await fixesFor(s, chain, { code, ...(about !== undefined && { about }) }, pricesOfFixes) };
+      return {
+        body: await fixesFor(
+          s,
+          chain,
+          { code, ...(about !== undefined && { about }) },
+          pricesOfFixes,
+        ),
+      };
     },
   }),
   route({

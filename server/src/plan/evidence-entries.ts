@@ -19,8 +19,15 @@ const EXACT_SHOWN = 200;
  * The summary every page reads, and the entries behind it: units of exactly this chain first, then the nearest by weight, each with its
  * factors. Weights of the house rules unless others are tried.
  */
-export async function askEvidence(s: Services, chain: Chain, body: z.output<typeof evidenceBody>): Promise<EvidenceAnswer> {
-  const weights = { ...nearWeights(await ruleReader(s.db)), ...body.weights } as EvidenceAnswer['weights'];
+export async function askEvidence(
+  s: Services,
+  chain: Chain,
+  body: z.output<typeof evidenceBody>,
+): Promise<EvidenceAnswer> {
+  const weights = {
+    ...nearWeights(await ruleReader(s.db)),
+    ...body.weights,
+  } as EvidenceAnswer['weights'];
   const asked = askedOf(chain, weights, body.without);
   const summary = await evidenceOf(s.db, asked);
   const bind = weighedBind(asked);

@@ -1,6 +1,12 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Chain } from '@ruddy/core/chain';
-import { entryVersions, type MatchKey, matchOf, type NearWeights, type Versions } from '@ruddy/core/compatibility';
+import {
+  entryVersions,
+  type MatchKey,
+  matchOf,
+  type NearWeights,
+  type Versions,
+} from '@ruddy/core/compatibility';
 import { type EvidenceSummary, NO_EVIDENCE, type Tally } from '@ruddy/core/plan';
 
 /** Outcomes of the units at hand, counted; `told` apart from what was seen. */
@@ -51,7 +57,12 @@ export function askedOf(chain: Chain, weights: NearWeights, without: string | nu
 export function weighedBind({ match, versions, weights, without }: Asked): unknown[] {
   return [
     ...[match.host, match.link, match.dock, match.family],
-    ...[versions.system ?? null, versions.driver ?? null, versions.hostFirmware ?? null, versions.dockFirmware ?? null],
+    ...[
+      versions.system ?? null,
+      versions.driver ?? null,
+      versions.hostFirmware ?? null,
+      versions.dockFirmware ?? null,
+    ],
     ...[weights.host, weights.link, weights.dock, weights.family, weights.changed],
     ...[match.key, without],
   ];
@@ -83,7 +94,11 @@ export const weighed = (leavesOut: boolean): string => `weighed AS (
  */
 export async function evidenceOf(db: Sequelize, asked: Asked): Promise<EvidenceSummary> {
   const [r] = await db.query<
-    Counted & Record<'same_n' | 'same_worked' | 'worked' | 'failed' | 'near_n' | 'near_weight' | 'near_worked', number>
+    Counted &
+      Record<
+        'same_n' | 'same_worked' | 'worked' | 'failed' | 'near_n' | 'near_weight' | 'near_worked',
+        number
+      >
   >(
     `WITH ${weighed(asked.without !== null)}, e AS (SELECT * FROM weighed WHERE exact), o AS (SELECT * FROM weighed WHERE NOT exact)
      SELECT ${COUNTS},

@@ -1,7 +1,14 @@
 import { setImmediate } from 'node:timers/promises';
 import { QueryTypes } from 'sequelize';
 import { type Chain, isAdapter, partName, portName } from '@ruddy/core/chain';
-import type { AnySpec, PartSpecs, PieceSpec, ScreenSpec, SupplySpec, SystemSpec } from '@ruddy/core/parts';
+import type {
+  AnySpec,
+  PartSpecs,
+  PieceSpec,
+  ScreenSpec,
+  SupplySpec,
+  SystemSpec,
+} from '@ruddy/core/parts';
 import { adjustmentsFor, applyAdjust, evaluate, type Finding, rankFixes } from '@ruddy/core/plan';
 import type { FixRow, SetupChange } from '@ruddy/core/plan/contract';
 import type { Services } from '../platform/http/route';
@@ -52,8 +59,11 @@ const KINDS: Partial<Record<Finding['slots'][number], readonly Kind[]>> = {
 
 function withPart(chain: Chain, c: Choice): Candidate[] {
   const words = `Take ${partName(c.spec as PartSpecs[Kind])}`;
-  const part = (slot: NonNullable<SetupChange['part']>['slot'], index: number) => ({ part: { slot, index, id: c.id } });
-  const put = <T>(list: readonly T[], index: number, value: T) => list.map((x, i) => (i === index ? value : x));
+  const part = (slot: NonNullable<SetupChange['part']>['slot'], index: number) => ({
+    part: { slot, index, id: c.id },
+  });
+  const put = <T>(list: readonly T[], index: number, value: T) =>
+    list.map((x, i) => (i === index ? value : x));
   switch (c.kind) {
     case 'cable':
     case 'adapter': {
@@ -61,26 +71,42 @@ function withPart(chain: Chain, c: Choice): Candidate[] {
       const pieces = chain.path ?? [];
       // A cable takes the place of a cable, an adapter that of an adapter; where there is no cable one comes last.
       const places = pieces.flatMap((p, i) => (isAdapter(p.spec) === isAdapter(spec) ? [i] : []));
-      const at = pieces.length === 0 || (places.length === 0 && !isAdapter(spec)) ? [pieces.length] : places;
+      const at =
+        pieces.length === 0 || (places.length === 0 && !isAdapter(spec)) ? [pieces.length] : places;
       return at.map((i) => ({
         words,
         change: part('path', i),
         chain: {
           ...chain,
-          path: i === pieces.length ? [...pieces, { key: pieceKey(i), spec }] : put(pieces, i, { key: pieceKey(i), spec }),
+          path:
+            i === pieces.length
+              ? [...pieces, { key: pieceKey(i), spec }]
+              : put(pieces, i, { key: pieceKey(i), spec }),
         },
       }));
     }
     case 'dock':
-      return [{ words, change: part('dock', 0), chain: { ...chain, dock: c.spec as Chain['dock'] } }];
+      return [
+        { words, change: part('dock', 0), chain: { ...chain, dock: c.spec as Chain['dock'] } },
+      ];
     case 'card':
-      return [{ words, change: part('card', 0), chain: { ...chain, card: c.spec as Chain['card'] } }];
+      return [
+        { words, change: part('card', 0), chain: { ...chain, card: c.spec as Chain['card'] } },
+      ];
     case 'system':
-      return [{ words, change: part('system', 0), chain: { ...chain, system: c.spec as SystemSpec } }];
+      return [
+        { words, change: part('system', 0), chain: { ...chain, system: c.spec as SystemSpec } },
+      ];
     case 'supply': {
       const spec = c.spec as SupplySpec;
       if (chain.supplies.length === 0)
-        return [{ words, change: part('supply', 0), chain: { ...chain, supplies: [{ key: pieceKey(0), feeds: 'both', spec }] } }];
+        return [
+          {
+            words,
+            change: part('supply', 0),
+            chain: { ...chain, supplies: [{ key: pieceKey(0), feeds: 'both', spec }] },
+          },
+        ];
       return chain.supplies.map((old, i) => ({
         words,
         change: part('supply', i),
@@ -91,7 +117,10 @@ function withPart(chain: Chain, c: Choice): Candidate[] {
       return chain.picture.map((old, i) => ({
         words,
         change: part('screen', i),
-        chain: { ...chain, picture: put(chain.picture, i, { ...old, screen: c.spec as ScreenSpec }) },
+        chain: {
+          ...chain,
+          picture: put(chain.picture, i, { ...old, screen: c.spec as ScreenSpec }),
+        },
       }));
   }
 }
@@ -107,7 +136,11 @@ function otherPorts(chain: Chain): Candidate[] {
 }
 
 /** What the part of each change costs; null where no part is taken. Handed in by who knows the prices. */
-export type PricesOfChanges = (s: Services, chain: Chain, changes: readonly SetupChange[]) => Promise<FixRow['price'][]>;
+export type PricesOfChanges = (
+  s: Services,
+  chain: Chain,
+  changes: readonly SetupChange[],
+) => Promise<FixRow['price'][]>;
 
 /**
  * Changes that take a finding away, best first: settings and versions first thought of, then other ports, then parts of the catalogue
@@ -134,7 +167,9 @@ export async function fixesFor(
     change,
     chain: applyAdjust(chain, { words, ...change }),
   }));
-  const parts = (await catalogue(s, kinds)).flatMap((c) => withPart(chain, c)).map((c) => ({ ...c, buys: true }));
+  const parts = (await catalogue(s, kinds))
+    .flatMap((c) => withPart(chain, c))
+    .map((c) => ({ ...c, buys: true }));
   const all: Candidate[] = [...adjusted, ...(ports ? otherPorts(chain) : []), ...parts];
   // A chain of which little is known takes long to judge: as many are tried as the time allows, and the answer says how many.
   const candidates = all.slice(0, Math.max(adjusted.length + 8, Math.floor(BUDGET_MS / costMs)));
@@ -142,7 +177,11 @@ export async function fixesFor(
   const context = await groundsFor(s, [chain, ...candidates.map((c) => c.chain)]);
   const winners: Candidate[] = [];
   for (let i = 0; i < candidates.length; i += CHUNK) {
-    winners.push(...rankFixes({ chain, context }, found, candidates.slice(i, i + CHUNK), ITEMS).map((f) => f.candidate));
+    winners.push(
+      ...rankFixes({ chain, context }, found, candidates.slice(i, i + CHUNK), ITEMS).map(
+        (f) => f.candidate,
+      ),
+    );
     await setImmediate();
   }
   const ranked = rankFixes({ chain, context }, found, winners, ITEMS);

@@ -14,7 +14,12 @@ function named(column: 'host' | 'dock' | 'card', exact: string, pattern: string)
 
 const plain = (s: string) => s.replace(/\s+/g, ' ').trim().toLowerCase();
 const like = (s: string) => likePattern(plain(s));
-const COLUMNS = { controller: 'controllers', system: 'system_name', symptom: 'symptom_words', fix: 'fix_words' } as const;
+const COLUMNS = {
+  controller: 'controllers',
+  system: 'system_name',
+  symptom: 'symptom_words',
+  fix: 'fix_words',
+} as const;
 
 /** The conditions a filter asks for; parameters are numbered from `first`. Text is matched in small letters, wherever it stands. */
 export function logConditions(f: LogFilter, first: number, parts = true): Conditions {
@@ -23,7 +28,9 @@ export function logConditions(f: LogFilter, first: number, parts = true): Condit
   const put = (value: unknown, type: string) => `$${first - 1 + bind.push(value)}::${type}`;
   if (f.q) {
     const words = put(like(f.q), 'text');
-    list.push(`(e.words LIKE ${words} OR e.setup_id IN (SELECT id FROM setups WHERE lower(name) LIKE ${words}))`);
+    list.push(
+      `(e.words LIKE ${words} OR e.setup_id IN (SELECT id FROM setups WHERE lower(name) LIKE ${words}))`,
+    );
   }
   if (parts) {
     for (const k of ['host', 'dock', 'card'] as const) {

@@ -67,7 +67,14 @@ type ListQuery = Partial<z.output<typeof outcomeQuery>> & { limit: number; id?: 
 /** The statement of a page of the log with its values, newest first; one row more than asked tells whether there is another page. */
 export function outcomesStatement(q: ListQuery): { sql: string; bind: unknown[] } {
   const after = decodeCursor(q.cursor, 2);
-  const own = [q.setupId ?? null, q.outcome ?? null, q.id ?? null, q.chain ?? null, after?.[0] ?? null, after?.[1] ?? null];
+  const own = [
+    q.setupId ?? null,
+    q.outcome ?? null,
+    q.id ?? null,
+    q.chain ?? null,
+    after?.[0] ?? null,
+    after?.[1] ?? null,
+  ];
   const filter = logConditions(q, own.length + 2);
   return {
     sql: `SELECT ${ENTRY_FATE} FROM (

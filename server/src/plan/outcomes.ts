@@ -37,7 +37,19 @@ interface Place {
 
 /** An entry as its row. */
 export function entryRow(body: OutcomeBody, p: Place, made: Made, contentHash: string) {
-  const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
+  const {
+    id,
+    note,
+    corrects,
+    order,
+    versions,
+    outcome,
+    symptoms,
+    fixes,
+    provenance,
+    confidence,
+    happenedOn,
+  } = body;
   return {
     ...p,
     id,
@@ -71,25 +83,51 @@ export async function storeOutcome(
   where = '',
 ): Promise<'stored' | 'same'> {
   const hash = entryHash(setupId, chain, body);
-  const twin = await LogEntryModel.findOne({ where: { contentHash: hash }, transaction, raw: true });
+  const twin = await LogEntryModel.findOne({
+    where: { contentHash: hash },
+    transaction,
+    raw: true,
+  });
   if (twin?.id === body.id) return 'same';
   if (twin)
     throw new HttpProblem(409, 'This outcome is already logged', {
       detail: 'Same day, versions, result and words. Retries of one evening count once.',
     });
-  if (await LogEntryModel.findByPk(body.id, { transaction })) throw new HttpProblem(409, 'Another outcome has this id');
+  if (await LogEntryModel.findByPk(body.id, { transaction }))
+    throw new HttpProblem(409, 'Another outcome has this id');
   if (body.corrects) {
     const old = await LogEntryModel.findByPk(body.corrects, { transaction, raw: true });
-    if (old?.unit !== setupId) throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
+    if (old?.unit !== setupId)
+      throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
   }
-  const { id, note, corrects, order, versions, outcome, symptoms, fixes, provenance, confidence, happenedOn } = body;
+  const {
+    id,
+    note,
+    corrects,
+    order,
+    versions,
+    outcome,
+    symptoms,
+    fixes,
+    provenance,
+    confidence,
+    happenedOn,
+  } = body;
   const seq = await addEvent(
     db,
     {
       id,
       setupId,
       kind: 'outcome',
-      body: { outcome, versions, symptoms, fixes, provenance, confidence, ...(order !== null && { order }) },
+      body: {
+        outcome,
+        versions,
+        symptoms,
+        fixes,
+        provenance,
+        confidence,
+        ...(order !== null && { order }),
+      },
       happenedAt: new Date(`${happenedOn}T12:00:00Z`),
       recordedAt: made.at,
       corrects,
@@ -117,7 +155,14 @@ export async function addOutcome(
     const chain = chainOf(rows, row.details);
     if (!chain.host && !chain.dock && !chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some before logging an outcome');
-    return storeOutcome(s.db, setupId, body, chain, { origin: 'own', at: s.now(), by: actor.id }, transaction);
+    return storeOutcome(
+      s.db,
+      setupId,
+      body,
+      chain,
+      { origin: 'own', at: s.now(), by: actor.id },
+      transaction,
+    );
   });
   const [entry] = (await listOutcomes(s.db, { limit: 1, newest: false, id: body.id })).items;
   return { entry: entry as OutcomeEntry, fresh: result === 'stored' };

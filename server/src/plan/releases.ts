@@ -1,6 +1,13 @@
 import { Op } from 'sequelize';
 import { pinsLeft } from '@ruddy/core/bring-up';
-import { compareVersions, holdRequirements, partName, releaseTouches, ROLE_SUBJECT, subjectsOf } from '@ruddy/core/chain';
+import {
+  compareVersions,
+  holdRequirements,
+  partName,
+  releaseTouches,
+  ROLE_SUBJECT,
+  subjectsOf,
+} from '@ruddy/core/chain';
 import { entryVersions } from '@ruddy/core/compatibility';
 import type { ReleaseSpec } from '@ruddy/core/parts';
 import type { InstalledBody, TouchedRow } from '@ruddy/core/plan/contract';
@@ -25,7 +32,10 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
   const part = await PartModel.findOne({ where: { id: releaseId, kind: 'release' } });
   if (!part) throw notFound('release');
   const release = part.spec as ReleaseSpec;
-  const setups = await SetupModel.findAll({ where: { state: { [Op.ne]: 'retired' } }, order: [['name', 'ASC']] });
+  const setups = await SetupModel.findAll({
+    where: { state: { [Op.ne]: 'retired' } },
+    order: [['name', 'ASC']],
+  });
   const slots = await slotRows(
     s.db,
     setups.map((m) => m.id),
@@ -40,7 +50,9 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
     const have = chain.installed[release.what];
     const after = { ...chain, installed: { ...chain.installed, [release.what]: release.variant } };
     const open = (c: typeof chain) =>
-      holdRequirements(requirements, [], c, asOf).filter((h) => h.role === release.what && h.state !== 'met');
+      holdRequirements(requirements, [], c, asOf).filter(
+        (h) => h.role === release.what && h.state !== 'met',
+      );
     const pins = (m.details.pins ?? []).filter((p) => p.role === release.what);
     const pin = pinsLeft(pins, { [release.what]: release.variant })[0] ?? null;
     const still = open(after).map((h) => h.index);
@@ -79,18 +91,36 @@ export async function markInstalled(
     const known = await EventModel.findByPk(body.id, { transaction, raw: true });
     if (known && known.setupId === setupId && known.kind === 'version') return setup;
     if (known)
-      throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
+      throw new HttpProblem(409, 'Another fact has this id', {
+        errors: [{ path: 'id', message: 'Another fact has this id' }],
+      });
     checkRevision(ifMatch, row.rev, setup);
     const from = setup.installed[body.role];
-    const details = { ...row.details, installed: { ...setup.installed, [body.role]: body.version } };
+    const details = {
+      ...row.details,
+      installed: { ...setup.installed, [body.role]: body.version },
+    };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     await row.update({ details, origin, rev: row.rev + 1, savedAt: at }, { transaction });
     const when = { at, happenedAt: new Date(`${body.on}T12:00:00Z`), by: actor.id };
-    await noteVersion(s.db, setupId, { id: body.id, role: body.role, from, to: body.version }, when, transaction);
+    await noteVersion(
+      s.db,
+      setupId,
+      { id: body.id, role: body.role, from, to: body.version },
+      when,
+      transaction,
+    );
     if (body.outcome) {
       const chain = chainOf(rows, details);
       const versions = entryVersions(details.installed);
-      const said = { symptoms: [], fixes: [], provenance: 'own' as const, confidence: 1, order: null, corrects: null };
+      const said = {
+        symptoms: [],
+        fixes: [],
+        provenance: 'own' as const,
+        confidence: 1,
+        order: null,
+        corrects: null,
+      };
       await storeOutcome(
         s.db,
         setupId,

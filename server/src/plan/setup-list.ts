@@ -29,7 +29,10 @@ async function judge(
   const last = await lastOutcomes(s.db, ids);
   return setups.map((row, i) => {
     const chain = chains[i] as Chain;
-    const evaluation = evaluate({ chain, context: { ...grounds, evidence: evidence.get(keys[i] ?? '') ?? NO_EVIDENCE } });
+    const evaluation = evaluate({
+      chain,
+      context: { ...grounds, evidence: evidence.get(keys[i] ?? '') ?? NO_EVIDENCE },
+    });
     const { host, dock, card } = chainNames(chain);
     const list = {
       ...toSetup(row, slots.get(row.id) ?? []),
@@ -42,7 +45,10 @@ async function judge(
   });
 }
 
-async function lastOutcomes(db: Sequelize, ids: readonly string[]): Promise<Map<string, { outcome: Outcome; on: string }>> {
+async function lastOutcomes(
+  db: Sequelize,
+  ids: readonly string[],
+): Promise<Map<string, { outcome: Outcome; on: string }>> {
   const rows = await db.query<{ setup_id: string; outcome: Outcome; on: string }>(
     `SELECT DISTINCT ON (e.setup_id) e.setup_id, outcome, happened_on::text AS on FROM log_entries e JOIN events v ON v.id = e.id
      WHERE e.setup_id = ANY($1::uuid[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
@@ -53,7 +59,10 @@ async function lastOutcomes(db: Sequelize, ids: readonly string[]): Promise<Map<
 }
 
 /** A page of setups by name, each with its judgement at a glance. */
-export async function listSetups(s: Services, q: z.output<typeof setupQuery>): Promise<Page<SetupRow>> {
+export async function listSetups(
+  s: Services,
+  q: z.output<typeof setupQuery>,
+): Promise<Page<SetupRow>> {
   const after = decodeCursor(q.cursor, 2);
   const ids = await s.db.query<{ id: string; sort: string }>(
     `SELECT id, lower(name) AS sort FROM setups
@@ -62,7 +71,14 @@ export async function listSetups(s: Services, q: z.output<typeof setupQuery>): P
      ORDER BY lower(name), id LIMIT $6`,
     {
       type: QueryTypes.SELECT,
-      bind: [q.q ? likePattern(q.q) : null, q.state ?? null, q.retired, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
+      bind: [
+        q.q ? likePattern(q.q) : null,
+        q.state ?? null,
+        q.retired,
+        after?.[0] ?? null,
+        after?.[1] ?? null,
+        q.limit + 1,
+      ],
     },
   );
   const models = await SetupModel.findAll({ where: { id: { [Op.in]: ids.map((r) => r.id) } } });
@@ -71,7 +87,10 @@ export async function listSetups(s: Services, q: z.output<typeof setupQuery>): P
     models.map((m) => m.id),
   );
   const judged = new Map(
-    (await judge(s, models)).map((j) => [j.row.id, { ...j.list, toll: bestToll(tolls.get(j.row.id) ?? []) }]),
+    (await judge(s, models)).map((j) => [
+      j.row.id,
+      { ...j.list, toll: bestToll(tolls.get(j.row.id) ?? []) },
+    ]),
   );
   return toPage(
     ids,
@@ -85,14 +104,20 @@ const URGENCY = { blocked: 0, unknown: 1, care: 2, works: 3 } as const;
 
 /** Counts by verdict over all setups in use, and the one that needs someone first. */
 export async function summarise(s: Services): Promise<Summary> {
-  const models = await SetupModel.findAll({ where: { state: { [Op.ne]: 'retired' } }, order: [['name', 'ASC']] });
+  const models = await SetupModel.findAll({
+    where: { state: { [Op.ne]: 'retired' } },
+    order: [['name', 'ASC']],
+  });
   const judged = (await judge(s, models)).map((j) => j.list);
   const count = (v: Glance['verdict']) => judged.filter((r) => r.glance.verdict === v).length;
   // Live before building before planned: a chain in use that will not work matters most.
   const states = { live: 0, building: 1, planned: 2, retired: 3 } as const;
   const first = [...judged]
     .filter((r) => r.glance.verdict !== 'works')
-    .sort((a, b) => states[a.state] - states[b.state] || URGENCY[a.glance.verdict] - URGENCY[b.glance.verdict])[0];
+    .sort(
+      (a, b) =>
+        states[a.state] - states[b.state] || URGENCY[a.glance.verdict] - URGENCY[b.glance.verdict],
+    )[0];
   return {
     n: judged.length,
     own: judged.filter((r) => r.origin !== 'demo').length,

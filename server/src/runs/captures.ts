@@ -11,11 +11,17 @@ const KEEP_HOURS = 24;
 
 /** Values as they were packed: float32, little-endian, gzip. Inflating stops at what was declared. */
 export async function valuesOf(packed: Buffer, n: number): Promise<Float32Array> {
-  const bytes = await unpack(packed, { maxOutputLength: n * VALUE_BYTES }).catch((e: Error & { code?: string }) => {
-    const more = e.code === 'ERR_BUFFER_TOO_LARGE';
-    throw invalid('body', more ? `holds more than the ${n} values it declares` : `is no gzip: ${e.message}`);
-  });
-  if (bytes.length !== n * VALUE_BYTES) throw invalid('body', `declares ${n} values and holds ${bytes.length / VALUE_BYTES}`);
+  const bytes = await unpack(packed, { maxOutputLength: n * VALUE_BYTES }).catch(
+    (e: Error & { code?: string }) => {
+      const more = e.code === 'ERR_BUFFER_TOO_LARGE';
+      throw invalid(
+        'body',
+        more ? `holds more than the ${n} values it declares` : `is no gzip: ${e.message}`,
+      );
+    },
+  );
+  if (bytes.length !== n * VALUE_BYTES)
+    throw invalid('body', `declares ${n} values and holds ${bytes.length / VALUE_BYTES}`);
   const values = new Float32Array(n);
   for (let i = 0; i < n; i++) values[i] = bytes.readFloatLE(i * VALUE_BYTES);
   return values;
@@ -41,11 +47,16 @@ export async function keepCapture(
   if (known) return 'same';
   const values = await valuesOf(c.data, c.n);
   if (digest(values) !== c.sha256)
-    throw new HttpProblem(422, 'The bytes are not those of this SHA-256', { detail: 'Nothing stored; send them again.' });
-  await db.query('INSERT INTO captures (sha256, n, data, sent_at) VALUES ($1, $2, $3, $4) ON CONFLICT (sha256) DO NOTHING', {
-    bind: [c.sha256, c.n, c.data, c.at],
-    transaction,
-  });
+    throw new HttpProblem(422, 'The bytes are not those of this SHA-256', {
+      detail: 'Nothing stored; send them again.',
+    });
+  await db.query(
+    'INSERT INTO captures (sha256, n, data, sent_at) VALUES ($1, $2, $3, $4) ON CONFLICT (sha256) DO NOTHING',
+    {
+      bind: [c.sha256, c.n, c.data, c.at],
+      transaction,
+    },
+  );
   if (transaction) return 'stored';
   await db.query(
     `DELETE FROM captures c WHERE sent_at < $1 AND NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256)`,
@@ -55,7 +66,12 @@ export async function keepCapture(
 }
 
 /** The packed values of one channel; null where the run has none. */
-async function channelRow(db: Sequelize, runId: string, channel: string, transaction?: Transaction) {
+async function channelRow(
+  db: Sequelize,
+  runId: string,
+  channel: string,
+  transaction?: Transaction,
+) {
   const [row] = await db.query<{ n: number; data: Buffer }>(
     'SELECT c.n, c.data FROM run_channels r JOIN captures c USING (sha256) WHERE r.run_id = $1 AND r.channel = $2',
     { type: QueryTypes.SELECT, bind: [runId, channel], transaction },
@@ -63,7 +79,11 @@ async function channelRow(db: Sequelize, runId: string, channel: string, transac
   return row ?? null;
 }
 
-export async function packedChannel(db: Sequelize, runId: string, channel: string): Promise<Buffer> {
+export async function packedChannel(
+  db: Sequelize,
+  runId: string,
+  channel: string,
+): Promise<Buffer> {
   const row = await channelRow(db, runId, channel);
   if (!row) throw notFound('channel');
   return row.data;

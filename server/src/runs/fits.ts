@@ -54,8 +54,16 @@ export async function storeFit(
  * Calibrate a title from its runs. `before`: only runs recorded earlier count, and the calibration is dated then: what would have been
  * predicted is told from what was fitted afterwards.
  */
-export async function makeFit(s: Services, titleId: string, body: z.output<typeof fitBody>, actor: Actor): Promise<FitEntry> {
-  const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', { type: QueryTypes.SELECT, bind: [titleId] });
+export async function makeFit(
+  s: Services,
+  titleId: string,
+  body: z.output<typeof fitBody>,
+  actor: Actor,
+): Promise<FitEntry> {
+  const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [titleId],
+  });
   if (!title) throw notFound('title');
   const madeAt = body.before ? new Date(body.before) : s.now();
   const runs = await runsOfTitles(s.db, [titleId]);
@@ -64,12 +72,19 @@ export async function makeFit(s: Services, titleId: string, body: z.output<typeo
     throw new HttpProblem(422, 'No run of this title tells of frames', {
       detail: 'A run needs frame times or frames/s, and its resolution.',
     });
-  await storeFit(s.db, { id: body.id, titleId, madeAt, fit }, { origin: 'own', at: s.now(), by: actor.id });
+  await storeFit(
+    s.db,
+    { id: body.id, titleId, madeAt, fit },
+    { origin: 'own', at: s.now(), by: actor.id },
+  );
   return { id: body.id, titleId, madeAt: madeAt.toISOString(), fit };
 }
 
 /** What is known of titles: stated start values and the newest calibration that is in use. All of them, or those named. */
-export async function titleModels(db: Sequelize, ids: readonly string[] | null): Promise<TitleModel[]> {
+export async function titleModels(
+  db: Sequelize,
+  ids: readonly string[] | null,
+): Promise<TitleModel[]> {
   return db.query<TitleModel>(
     `SELECT p.id, p.name, p.params, (SELECT f.fit FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL
        ORDER BY f.made_at DESC, f.id DESC LIMIT 1) AS fit
@@ -81,14 +96,25 @@ export async function titleModels(db: Sequelize, ids: readonly string[] | null):
 }
 
 /** Frames that are asked for, title by title and size by size. */
-export async function frameAsks(db: Sequelize, f: z.output<typeof framesAsked>): Promise<FrameAsk[]> {
+export async function frameAsks(
+  db: Sequelize,
+  f: z.output<typeof framesAsked>,
+): Promise<FrameAsk[]> {
   const models = await titleModels(db, f.titleIds ?? null);
   const { panel, powerMode, preset, rayTracing, capFps } = f;
   return models.flatMap((model) =>
     f.resolutions.map((resolution) => ({
       model,
       resolution,
-      asked: { pixels: pixelsOf(resolution) ?? 1, panel, capFps, powerMode, preset, rayTracing, look: null },
+      asked: {
+        pixels: pixelsOf(resolution) ?? 1,
+        panel,
+        capFps,
+        powerMode,
+        preset,
+        rayTracing,
+        look: null,
+      },
     })),
   );
 }

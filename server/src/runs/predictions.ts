@@ -1,6 +1,15 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { mean } from '@ruddy/core/base';
-import { cellsOf, type Fit, forecast, lookOf, type RunGroup, scoreOf, type TitleModel, type TitleParams } from '@ruddy/core/runs';
+import {
+  cellsOf,
+  type Fit,
+  forecast,
+  lookOf,
+  type RunGroup,
+  scoreOf,
+  type TitleModel,
+  type TitleParams,
+} from '@ruddy/core/runs';
 import type { PredictionRow, Predictions, RunEntry } from '@ruddy/core/runs/contract';
 import { runsOfTitles } from './runs-read';
 
@@ -11,7 +20,11 @@ interface Dated {
 }
 
 /** The calibration that stood before the first of these runs was recorded; none may know any of them. */
-function before(fits: readonly Dated[], c: RunGroup, recorded: ReadonlyMap<string, number>): Dated | null {
+function before(
+  fits: readonly Dated[],
+  c: RunGroup,
+  recorded: ReadonlyMap<string, number>,
+): Dated | null {
   const first = Math.min(...c.runs.map((r) => recorded.get(r.id) ?? Infinity));
   return fits.find((f) => f.titleId === c.first.titleId && f.madeAt.getTime() < first) ?? null;
 }
@@ -51,10 +64,13 @@ function rowOf(
 /** Is this setup one of the demo? Its score may count the runs that came with it; no other may. */
 async function isDemo(db: Sequelize, setupId: string | null): Promise<boolean> {
   if (setupId === null) return false;
-  const rows = await db.query<{ id: string }>(`SELECT id FROM setups WHERE id = $1::uuid AND origin = 'demo'`, {
-    type: QueryTypes.SELECT,
-    bind: [setupId],
-  });
+  const rows = await db.query<{ id: string }>(
+    `SELECT id FROM setups WHERE id = $1::uuid AND origin = 'demo'`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [setupId],
+    },
+  );
   return rows.length > 0;
 }
 

@@ -37,7 +37,11 @@ export const profileRoutes = [
     body: profileBody,
     response: z.object({ id: uuid }),
     handle: async ({ body, actor }, s) => {
-      const { id, fresh } = await addProfile(s.db, body, { origin: 'own', at: s.now(), by: actor.id });
+      const { id, fresh } = await addProfile(s.db, body, {
+        origin: 'own',
+        at: s.now(),
+        by: actor.id,
+      });
       return { status: fresh ? 201 : 200, body: { id } };
     },
   }),
@@ -57,7 +61,8 @@ export const profileRoutes = [
   route({
     method: 'get',
     path: '/api/profiles/:id/fits',
-    summary: 'Calibrations of a title, newest first: what is fitted, what is assumed, how well it predicts what it did not know',
+    summary:
+      'Calibrations of a title, newest first: what is fitted, what is assumed, how well it predicts what it did not know',
     role: 'reader',
     params: byId,
     response: fitList,
@@ -71,12 +76,16 @@ export const profileRoutes = [
     params: byId,
     body: fitBody,
     response: fitEntry,
-    handle: async ({ params, body, actor }, s) => ({ status: 201, body: await makeFit(s, params.id, body, actor) }),
+    handle: async ({ params, body, actor }, s) => ({
+      status: 201,
+      body: await makeFit(s, params.id, body, actor),
+    }),
   }),
   route({
     method: 'get',
     path: '/api/setups/:id/tolls',
-    summary: 'What the link of a setup costs a frame, title by title, from every pair of runs that measures it',
+    summary:
+      'What the link of a setup costs a frame, title by title, from every pair of runs that measures it',
     role: 'reader',
     params: byId,
     response: z.object({ items: z.array(tollRow) }),
@@ -88,7 +97,8 @@ export const profileRoutes = [
   route({
     method: 'get',
     path: '/api/predictions',
-    summary: 'Runs against what was predicted of them before they were recorded, and how well predictions held',
+    summary:
+      'Runs against what was predicted of them before they were recorded, and how well predictions held',
     role: 'reader',
     query: z.strictObject({ setupId: uuid.optional() }),
     response: predictions,

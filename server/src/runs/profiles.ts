@@ -26,11 +26,16 @@ const PROFILE = `SELECT p.id, p.name, p.kind, p.note, p.engine, p.year, p.params
     (SELECT max(f.made_at) FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL) AS "fittedAt"
   FROM profiles p`;
 type ProfileRow = Omit<ProfileEntry, 'fittedAt'> & { fittedAt: Date | null };
-const toProfile = (r: ProfileRow): ProfileEntry => ({ ...r, fittedAt: r.fittedAt?.toISOString() ?? null });
+const toProfile = (r: ProfileRow): ProfileEntry => ({
+  ...r,
+  fittedAt: r.fittedAt?.toISOString() ?? null,
+});
 
 /** Titles and work, by name, with how many runs each has. */
 export async function listProfiles(db: Sequelize): Promise<ProfileEntry[]> {
-  const rows = await db.query<ProfileRow>(`${PROFILE} ORDER BY lower(p.name)`, { type: QueryTypes.SELECT });
+  const rows = await db.query<ProfileRow>(`${PROFILE} ORDER BY lower(p.name)`, {
+    type: QueryTypes.SELECT,
+  });
   return rows.map(toProfile);
 }
 
@@ -43,15 +48,24 @@ export async function patchProfile(
 ): Promise<ProfileEntry> {
   return db.transaction(async (transaction) => {
     const read = async (lock: string) =>
-      (await db.query<ProfileRow>(`${PROFILE} WHERE p.id = $1 ${lock}`, { type: QueryTypes.SELECT, bind: [id], transaction }))[0];
+      (
+        await db.query<ProfileRow>(`${PROFILE} WHERE p.id = $1 ${lock}`, {
+          type: QueryTypes.SELECT,
+          bind: [id],
+          transaction,
+        })
+      )[0];
     const now = await read('FOR UPDATE OF p');
     if (!now) throw notFound('title');
     checkRevision(ifMatch, now.rev, toProfile(now));
     const next = { ...now, ...patch };
-    await db.query('UPDATE profiles SET note = $2, year = $3, params = $4, engine = $5, rev = rev + 1 WHERE id = $1', {
-      bind: [id, next.note, next.year, next.params && JSON.stringify(next.params), next.engine],
-      transaction,
-    });
+    await db.query(
+      'UPDATE profiles SET note = $2, year = $3, params = $4, engine = $5, rev = rev + 1 WHERE id = $1',
+      {
+        bind: [id, next.note, next.year, next.params && JSON.stringify(next.params), next.engine],
+        transaction,
+      },
+    );
     return toProfile((await read('')) as ProfileRow);
   });
 }
@@ -77,7 +91,18 @@ export async function addProfile(
   await db.query(
     'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note, year, params, engine) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
     {
-      bind: [p.id, made.origin, made.at, made.by, p.name, p.kind, p.note, p.year, p.params && JSON.stringify(p.params), p.engine],
+      bind: [
+        p.id,
+        made.origin,
+        made.at,
+        made.by,
+        p.name,
+        p.kind,
+        p.note,
+        p.year,
+        p.params && JSON.stringify(p.params),
+        p.engine,
+      ],
       transaction,
     },
   );
@@ -86,9 +111,12 @@ export async function addProfile(
 
 /** How files of known signatures are read, most recently used first. */
 export async function listMappings(db: Sequelize): Promise<CsvMapping[]> {
-  return db.query<CsvMapping>('SELECT signature, mapping FROM csv_mappings ORDER BY used_at DESC, signature LIMIT 2000', {
-    type: QueryTypes.SELECT,
-  });
+  return db.query<CsvMapping>(
+    'SELECT signature, mapping FROM csv_mappings ORDER BY used_at DESC, signature LIMIT 2000',
+    {
+      type: QueryTypes.SELECT,
+    },
+  );
 }
 
 export async function keepMapping(
@@ -111,10 +139,18 @@ export async function listSessions(db: Sequelize): Promise<SessionEntry[]> {
     body: Omit<SessionEntry, 'id' | 'createdAt' | 'origin'>;
     created_at: Date;
     origin: Origin;
-  }>('SELECT id, body, created_at, origin FROM sessions_planned ORDER BY created_at DESC, id DESC LIMIT 500', {
-    type: QueryTypes.SELECT,
-  });
-  return rows.map((r) => ({ ...r.body, id: r.id, createdAt: r.created_at.toISOString(), origin: r.origin }));
+  }>(
+    'SELECT id, body, created_at, origin FROM sessions_planned ORDER BY created_at DESC, id DESC LIMIT 500',
+    {
+      type: QueryTypes.SELECT,
+    },
+  );
+  return rows.map((r) => ({
+    ...r.body,
+    id: r.id,
+    createdAt: r.created_at.toISOString(),
+    origin: r.origin,
+  }));
 }
 
 export async function addSession(
@@ -126,7 +162,11 @@ export async function addSession(
   const { id, ...body } = s;
   const fresh = await db.query(
     `INSERT INTO sessions_planned (id, origin, created_at, created_by, body) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    { type: QueryTypes.SELECT, bind: [id, made.origin, made.at, made.by, JSON.stringify(body)], transaction },
+    {
+      type: QueryTypes.SELECT,
+      bind: [id, made.origin, made.at, made.by, JSON.stringify(body)],
+      transaction,
+    },
   );
   return fresh.length === 0 ? 'same' : 'stored';
 }

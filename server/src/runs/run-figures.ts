@@ -46,7 +46,13 @@ export async function figure(db: Sequelize, run: Counted, transaction: Transacti
        segments = excluded.segments, sensors = excluded.sensors`,
     {
       bind: [
-        ...[run.id, FRAMES_VERSION, JSON.stringify(stats), shownStats && JSON.stringify(shownStats), JSON.stringify(segments)],
+        ...[
+          run.id,
+          FRAMES_VERSION,
+          JSON.stringify(stats),
+          shownStats && JSON.stringify(shownStats),
+          JSON.stringify(segments),
+        ],
         await sensorsSeen(db, run, transaction).then((s) => s && JSON.stringify(s)),
       ],
       transaction,
@@ -60,11 +66,19 @@ function seenOf(values: Float32Array, from: number): SensorSeen | null {
   if (known.length === 0) return null;
   const sorted = known.sort();
   const sum = sorted.reduce((a, b) => a + b, 0);
-  return { mean: sum / sorted.length, p95: quantile(sorted, 0.95), most: sorted[sorted.length - 1] as number };
+  return {
+    mean: sum / sorted.length,
+    p95: quantile(sorted, 0.95),
+    most: sorted[sorted.length - 1] as number,
+  };
 }
 
 /** What meters beside a run showed on average; null without any. */
-async function sensorsSeen(db: Sequelize, run: Counted, transaction: Transaction): Promise<SensorsSeen | null> {
+async function sensorsSeen(
+  db: Sequelize,
+  run: Counted,
+  transaction: Transaction,
+): Promise<SensorsSeen | null> {
   const lanes = await db.query<{ channel: Sensor; t0: number; dt: number | null }>(
     'SELECT channel, t0_ms AS t0, dt_ms AS dt FROM run_channels WHERE run_id = $1 AND channel = ANY($2::text[])',
     { type: QueryTypes.SELECT, bind: [run.id, [...SENSOR_IDS]], transaction },

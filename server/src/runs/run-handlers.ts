@@ -38,7 +38,12 @@ export const runRoutes = [
     bodyLimit: String(MOST_PACKED),
     response: z.object({ sha256 }),
     handle: async ({ params, query, body }, s) => {
-      const fate = await keepCapture(s.db, { sha256: params.sha256, n: query.n, data: body, at: s.now() });
+      const fate = await keepCapture(s.db, {
+        sha256: params.sha256,
+        n: query.n,
+        data: body,
+        at: s.now(),
+      });
       return { status: fate === 'stored' ? 201 : 200, body: { sha256: params.sha256 } };
     },
   }),
@@ -50,7 +55,11 @@ export const runRoutes = [
     query: runQuery,
     response: runPage,
     handle: async ({ query }, s) => ({
-      body: await listRuns(s.db, { ...query, ids: query.ids?.split(','), titleIds: query.titleIds?.split(',') }),
+      body: await listRuns(s.db, {
+        ...query,
+        ids: query.ids?.split(','),
+        titleIds: query.titleIds?.split(','),
+      }),
     }),
   }),
   route({
@@ -79,13 +88,16 @@ export const runRoutes = [
   route({
     method: 'post',
     path: '/api/runs/:id/said',
-    summary: 'Say more of a run: settings, what was seen, cut, scenes, sensors. The run itself stays as it was',
+    summary:
+      'Say more of a run: settings, what was seen, cut, scenes, sensors. The run itself stays as it was',
     role: 'member',
     params: byId,
     body: saidBody,
     bodyLimit: '256kb',
     response: runEntry,
-    handle: async ({ params, body, actor }, s) => ({ body: await sayOfRun(s, params.id, body, actor) }),
+    handle: async ({ params, body, actor }, s) => ({
+      body: await sayOfRun(s, params.id, body, actor),
+    }),
   }),
   route({
     method: 'get',

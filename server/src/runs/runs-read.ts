@@ -106,7 +106,11 @@ const SELECT = `SELECT r.*, s.name AS setup_name, f.stats, f.shown, f.sensors, f
   FROM runs r JOIN setups s ON s.id = r.setup_id JOIN events e ON e.id = r.id LEFT JOIN run_figures f ON f.run_id = r.id`;
 
 /** A run that stands, with what was said of it since. */
-export async function foldedRun(db: Sequelize, id: string, transaction: Transaction): Promise<FoldedRun> {
+export async function foldedRun(
+  db: Sequelize,
+  id: string,
+  transaction: Transaction,
+): Promise<FoldedRun> {
   const [row] = await db.query<Row>(`${SELECT} WHERE r.id = $1 AND ${STANDS}`, {
     type: QueryTypes.SELECT,
     bind: [id],
@@ -151,7 +155,12 @@ function toEntry(r: Row, titles: ReadonlyMap<string, Title>, house: HouseRules):
     happenedAt: r.happened_at.toISOString(),
     recordedAt: r.recorded_at.toISOString(),
     origin: r.origin,
-    facts: factsOf({ chain: r.chain, title: title?.name ?? '', settings: run.settings, context: run.context }),
+    facts: factsOf({
+      chain: r.chain,
+      title: title?.name ?? '',
+      settings: run.settings,
+      context: run.context,
+    }),
     rig: rigSeen(r.chain_mark, r.chain, run.context, house),
     stats: r.stats,
     shown: r.shown,
@@ -180,7 +189,9 @@ export async function listRuns(db: Sequelize, q: RunFilter): Promise<Page<RunEnt
       ],
     },
   );
-  const titles = await db.query<Title>('SELECT id, name, kind FROM profiles', { type: QueryTypes.SELECT });
+  const titles = await db.query<Title>('SELECT id, name, kind FROM profiles', {
+    type: QueryTypes.SELECT,
+  });
   const house = await houseRules(db);
   const byId = new Map(titles.map((t) => [t.id, t]));
   return toPage(
@@ -192,7 +203,10 @@ export async function listRuns(db: Sequelize, q: RunFilter): Promise<Page<RunEnt
 }
 
 /** Every run that stands of these titles, oldest first, up to the most that are counted. */
-export async function runsOfTitles(db: Sequelize, titleIds: readonly string[]): Promise<RunEntry[]> {
+export async function runsOfTitles(
+  db: Sequelize,
+  titleIds: readonly string[],
+): Promise<RunEntry[]> {
   if (titleIds.length === 0) return [];
   const { items } = await listRuns(db, { titleIds, limit: MOST_COUNTED });
   return items.reverse();

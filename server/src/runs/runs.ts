@@ -19,7 +19,13 @@ interface Made {
   by: string;
 }
 
-async function addChannels(db: Sequelize, runId: string, list: readonly ChannelBody[], place: string, transaction: Transaction) {
+async function addChannels(
+  db: Sequelize,
+  runId: string,
+  list: readonly ChannelBody[],
+  place: string,
+  transaction: Transaction,
+) {
   for (const [i, c] of list.entries()) {
     const [known] = await db.query<{ n: number }>('SELECT n FROM captures WHERE sha256 = $1', {
       type: QueryTypes.SELECT,
@@ -85,14 +91,23 @@ export async function storeRun(
     {
       bind: [
         ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
-        ...[JSON.stringify(chain), JSON.stringify(run.settings), JSON.stringify(run.context), result && JSON.stringify(result)],
+        ...[
+          JSON.stringify(chain),
+          JSON.stringify(run.settings),
+          JSON.stringify(run.context),
+          result && JSON.stringify(result),
+        ],
         ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
       ],
       transaction,
     },
   );
   await addChannels(db, run.id, run.channels, place, transaction);
-  await figure(db, { id: run.id, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps }, transaction);
+  await figure(
+    db,
+    { id: run.id, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps },
+    transaction,
+  );
   return 'stored';
 }
 
@@ -109,7 +124,14 @@ export async function addRun(
   const fate = await s.db.transaction(async (transaction) => {
     const { rows, row } = await readSetup(s.db, setupId, transaction, true);
     const chain = chainOf(rows, row.details);
-    return storeRun(s.db, setupId, run, chain, { origin: 'own', at, happenedAt, by: actor.id }, transaction);
+    return storeRun(
+      s.db,
+      setupId,
+      run,
+      chain,
+      { origin: 'own', at, happenedAt, by: actor.id },
+      transaction,
+    );
   });
   return { entry: await oneRun(s.db, run.id), fresh: fate === 'stored' };
 }
@@ -121,11 +143,20 @@ export async function oneRun(db: Sequelize, id: string): Promise<RunEntry> {
 }
 
 /** What is said of a run later: another fact of its setup. Figures that hang on it are made anew. */
-export async function sayOfRun(s: Services, runId: string, body: z.output<typeof saidBody>, actor: Actor): Promise<RunEntry> {
+export async function sayOfRun(
+  s: Services,
+  runId: string,
+  body: z.output<typeof saidBody>,
+  actor: Actor,
+): Promise<RunEntry> {
   const { id, saw, channels, ...said } = body;
   await s.db.transaction(async (transaction) => {
     const run = await foldedRun(s.db, runId, transaction);
-    const [twin] = await s.db.query('SELECT 1 FROM events WHERE id = $1', { type: QueryTypes.SELECT, bind: [id], transaction });
+    const [twin] = await s.db.query('SELECT 1 FROM events WHERE id = $1', {
+      type: QueryTypes.SELECT,
+      bind: [id],
+      transaction,
+    });
     if (twin) return;
     if (said.titleId !== undefined) {
       const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
@@ -137,7 +168,11 @@ export async function sayOfRun(s: Services, runId: string, body: z.output<typeof
     }
     if (channels) {
       const frames = channels.findIndex((c) => c.channel === 'frames' || c.channel === 'shown');
-      if (frames >= 0) throw invalid(`channels/${frames}/channel`, 'Frames of a run are never replaced; store another run');
+      if (frames >= 0)
+        throw invalid(
+          `channels/${frames}/channel`,
+          'Frames of a run are never replaced; store another run',
+        );
       await addChannels(s.db, runId, channels, '', transaction);
     }
     await addEvent(
@@ -162,7 +197,15 @@ export async function sayOfRun(s: Services, runId: string, body: z.output<typeof
 }
 
 /** Make the figures of a run anew from what was said of it last. */
-export async function refigure(db: Sequelize, runId: string, transaction: Transaction): Promise<void> {
+export async function refigure(
+  db: Sequelize,
+  runId: string,
+  transaction: Transaction,
+): Promise<void> {
   const run = await foldedRun(db, runId, transaction);
-  await figure(db, { id: runId, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps }, transaction);
+  await figure(
+    db,
+    { id: runId, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps },
+    transaction,
+  );
 }

@@ -5,10 +5,13 @@ import { runsOfTitles } from './runs-read';
 
 /** Titles that were run on these setups. */
 async function titlesOf(db: Sequelize, setupIds: readonly string[]): Promise<string[]> {
-  const rows = await db.query<{ id: string }>('SELECT DISTINCT title_id AS id FROM runs WHERE setup_id = ANY ($1)', {
-    type: QueryTypes.SELECT,
-    bind: [[...setupIds]],
-  });
+  const rows = await db.query<{ id: string }>(
+    'SELECT DISTINCT title_id AS id FROM runs WHERE setup_id = ANY ($1)',
+    {
+      type: QueryTypes.SELECT,
+      bind: [[...setupIds]],
+    },
+  );
   return rows.map((r) => r.id);
 }
 
@@ -26,7 +29,10 @@ const toRow = (t: TollRead): TollRow => ({
 });
 
 /** What the link costs each title of these setups, from every pair that is known, whichever setup its other side is of. */
-export async function tollRows(db: Sequelize, setupIds: readonly string[]): Promise<Map<string, TollRow[]>> {
+export async function tollRows(
+  db: Sequelize,
+  setupIds: readonly string[],
+): Promise<Map<string, TollRow[]>> {
   const runs = await runsOfTitles(db, await titlesOf(db, setupIds));
   const { pairs } = pairsOf(cellsOf(runs));
   return new Map(setupIds.map((id) => [id, tollsOf(pairs, id).map(toRow)]));

@@ -68,7 +68,11 @@ export function chainOf(rows: readonly SlotRow[], details: SetupDetails): Chain 
     dock: (one('dock')?.spec as DockSpec | undefined) ?? null,
     card: (one('card')?.spec as CardSpec | undefined) ?? null,
     loads: details.loads ?? [],
-    supplies: all('supply').map((r, i) => ({ key: pieceKey(i), feeds: r.detail.feeds ?? 'both', spec: r.spec as SupplySpec })),
+    supplies: all('supply').map((r, i) => ({
+      key: pieceKey(i),
+      feeds: r.detail.feeds ?? 'both',
+      spec: r.spec as SupplySpec,
+    })),
     picture: all('screen').map((r, i) => ({
       key: pieceKey(i),
       by: r.detail.by ?? 'card',
@@ -95,18 +99,24 @@ async function differing(
     { type: QueryTypes.SELECT, bind: [[...pieces.keys()]] },
   );
   for (const [id, { part, path }] of pieces)
-    if (!rows.some((r) => r.id === id && r.part === part)) throw invalid(path, 'No piece of this part has this id');
+    if (!rows.some((r) => r.id === id && r.part === part))
+      throw invalid(path, 'No piece of this part has this id');
   return new Map(rows.map((r) => [r.id, r.differs]));
 }
 
 /** Fill in the parts that a chain names by id. An unknown id or socket is refused at its place. */
-export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
+export async function resolveChain(
+  db: Sequelize,
+  input: Partial<ChainInput>,
+  base: Chain | null,
+): Promise<Chain> {
   const named = new Map<string, { path: string; kinds: readonly PartKind[] }>();
   const pieces = new Map<string, { part: string; path: string }>();
   const note = (value: Slotted | null | undefined, path: string, ...kinds: PartKind[]) => {
     if (!value || !('id' in value)) return;
     named.set(value.id, { path, kinds });
-    if (value.piece) pieces.set(value.piece, { part: value.id, path: path.replace(/id$/, 'piece') });
+    if (value.piece)
+      pieces.set(value.piece, { part: value.id, path: path.replace(/id$/, 'piece') });
   };
   note(input.host, 'chain/host/id', 'host');
   note(input.dock, 'chain/dock/id', 'dock');
@@ -122,21 +132,36 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
       )
     : [];
   for (const [id, { path, kinds }] of named)
-    if (!rows.some((r) => r.id === id && kinds.includes(r.kind))) throw invalid(path, `No ${kinds.join(' or ')} has this id`);
+    if (!rows.some((r) => r.id === id && kinds.includes(r.kind)))
+      throw invalid(path, `No ${kinds.join(' or ')} has this id`);
   const own = await differing(db, pieces);
   const whole = <T extends AnySpec>(value: Slotted | null): T | null => {
     if (value === null || !('id' in value)) return value as T | null;
-    return pieceSpec(rows.find((r) => r.id === value.id)?.spec as AnySpec, own.get(value.piece ?? '')) as T;
+    return pieceSpec(
+      rows.find((r) => r.id === value.id)?.spec as AnySpec,
+      own.get(value.piece ?? ''),
+    ) as T;
   };
 
   const host = input.host === undefined ? (base?.host ?? null) : whole<HostSpec>(input.host);
-  const socket = input.socket === undefined ? (input.host === undefined ? (base?.socket ?? null) : null) : input.socket;
+  const socket =
+    input.socket === undefined
+      ? input.host === undefined
+        ? (base?.socket ?? null)
+        : null
+      : input.socket;
   if (socket !== null && !host?.sockets.some((s) => s.key === socket))
-    throw invalid('chain/socket', host ? `The host has no socket "${socket}"` : 'A socket needs a host');
+    throw invalid(
+      'chain/socket',
+      host ? `The host has no socket "${socket}"` : 'A socket needs a host',
+    );
   const path =
     input.path === undefined
       ? (base?.path ?? null)
-      : (input.path?.map((p, i) => ({ key: pieceKey(i), spec: whole<PieceSpec>(p) as PieceSpec })) ?? null);
+      : (input.path?.map((p, i) => ({
+          key: pieceKey(i),
+          spec: whole<PieceSpec>(p) as PieceSpec,
+        })) ?? null);
   return {
     host,
     socket,
@@ -145,11 +170,19 @@ export async function resolveChain(db: Sequelize, input: Partial<ChainInput>, ba
     card: input.card === undefined ? (base?.card ?? null) : whole<CardSpec>(input.card),
     loads: input.loads ?? base?.loads ?? [],
     supplies:
-      input.supplies?.map((s, i) => ({ key: pieceKey(i), feeds: s.feeds, spec: whole<SupplySpec>(s.spec) as SupplySpec })) ??
+      input.supplies?.map((s, i) => ({
+        key: pieceKey(i),
+        feeds: s.feeds,
+        spec: whole<SupplySpec>(s.spec) as SupplySpec,
+      })) ??
       base?.supplies ??
       [],
     picture:
-      input.picture?.map((p, i) => ({ ...p, key: pieceKey(i), screen: whole<ScreenSpec>(p.screen) as ScreenSpec })) ??
+      input.picture?.map((p, i) => ({
+        ...p,
+        key: pieceKey(i),
+        screen: whole<ScreenSpec>(p.screen) as ScreenSpec,
+      })) ??
       base?.picture ??
       [],
     system: input.system === undefined ? (base?.system ?? null) : whole<SystemSpec>(input.system),

@@ -22,7 +22,11 @@ export interface NewEvent {
 export const STANDS = `NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')`;
 
 /** Append a fact to a setup's record under the next number, in the transaction of what it records. */
-export async function addEvent(db: Sequelize, e: NewEvent, transaction: Transaction): Promise<number> {
+export async function addEvent(
+  db: Sequelize,
+  e: NewEvent,
+  transaction: Transaction,
+): Promise<number> {
   const [row] = await db.query<{ next_seq: number }>(
     'UPDATE setups SET next_seq = next_seq + 1 WHERE id = $1 RETURNING next_seq',
     {
@@ -100,8 +104,19 @@ function changes(before: Snapshot, after: Snapshot): { slot: string; from: strin
   });
 }
 
-async function partChanges(db: Sequelize, setupId: string, transaction?: Transaction): Promise<SetupEvent[]> {
-  const rows = await db.query<{ id: string; rev: number; snapshot: Snapshot; at: Date; by: string; origin: Origin }>(
+async function partChanges(
+  db: Sequelize,
+  setupId: string,
+  transaction?: Transaction,
+): Promise<SetupEvent[]> {
+  const rows = await db.query<{
+    id: string;
+    rev: number;
+    snapshot: Snapshot;
+    at: Date;
+    by: string;
+    origin: Origin;
+  }>(
     `SELECT r.id, r.rev, r.snapshot, r.at, m.name AS by, s.origin FROM setup_revisions r JOIN members m ON m.id = r.by
      JOIN setups s ON s.id = r.setup_id WHERE r.setup_id = $1 ORDER BY r.rev`,
     { type: QueryTypes.SELECT, bind: [setupId], transaction },
@@ -176,6 +191,9 @@ export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEve
   const marked = new Set(facts.filter((f) => f.kind === 'version').map((f) => f.recordedAt));
   const changed = (await partChanges(db, setupId)).flatMap((e) => unmarked(e, marked));
   return [...facts, ...changed, ...(await pricesPaid(db, setupId))].sort(
-    (a, b) => b.happenedAt.localeCompare(a.happenedAt) || b.recordedAt.localeCompare(a.recordedAt) || b.seq - a.seq,
+    (a, b) =>
+      b.happenedAt.localeCompare(a.happenedAt) ||
+      b.recordedAt.localeCompare(a.recordedAt) ||
+      b.seq - a.seq,
   );
 }

@@ -30,12 +30,15 @@ export async function once(
 ): Promise<boolean> {
   const at = s.now();
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
-  if (happenedAt.getTime() > at.getTime() + 60_000) throw invalid('happenedAt', 'This would be in the future');
+  if (happenedAt.getTime() > at.getTime() + 60_000)
+    throw invalid('happenedAt', 'This would be in the future');
   return s.db.transaction(async (transaction) => {
     const stored = await readSetup(s.db, setupId, transaction, true);
     const known = await EventModel.findByPk(body.id, { transaction, raw: true });
     if (known && (known.setupId !== setupId || known.kind !== kind))
-      throw new HttpProblem(409, 'Another fact has this id', { errors: [{ path: 'id', message: 'Another fact has this id' }] });
+      throw new HttpProblem(409, 'Another fact has this id', {
+        errors: [{ path: 'id', message: 'Another fact has this id' }],
+      });
     if (known) return false;
     const chain = chainOf(stored.rows, stored.row.details);
     await run({ db: s.db, setupId, stored, chain, at, happenedAt, by: actor.id, transaction });
@@ -43,7 +46,16 @@ export async function once(
   });
 }
 
-export function add(w: Work, e: Pick<NewEvent, 'id' | 'kind' | 'body'> & Partial<Pick<NewEvent, 'corrects' | 'happenedAt'>>) {
-  const made = { setupId: w.setupId, happenedAt: w.happenedAt, recordedAt: w.at, origin: 'own' as const, by: w.by };
+export function add(
+  w: Work,
+  e: Pick<NewEvent, 'id' | 'kind' | 'body'> & Partial<Pick<NewEvent, 'corrects' | 'happenedAt'>>,
+) {
+  const made = {
+    setupId: w.setupId,
+    happenedAt: w.happenedAt,
+    recordedAt: w.at,
+    origin: 'own' as const,
+    by: w.by,
+  };
   return addEvent(w.db, { ...made, ...e }, w.transaction);
 }

@@ -13,11 +13,14 @@ interface Row {
 }
 
 async function stored(db: Sequelize, transaction?: Transaction): Promise<Row[]> {
-  return db.query<Row>(`SELECT key, value, reason, rev FROM settings WHERE member_id IS NULL AND key = ANY($1::text[])`, {
-    type: QueryTypes.SELECT,
-    bind: [RULE_IDS],
-    transaction,
-  });
+  return db.query<Row>(
+    `SELECT key, value, reason, rev FROM settings WHERE member_id IS NULL AND key = ANY($1::text[])`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [RULE_IDS],
+      transaction,
+    },
+  );
 }
 
 /** Every house rule with its default and, where the workshop has one, its own value and reason. */
@@ -25,7 +28,9 @@ export async function listRules(db: Sequelize, transaction?: Transaction): Promi
   const rows = await stored(db, transaction);
   return RULE_IDS.map((id) => {
     const own = rows.find((r) => r.key === id);
-    return own ? { ...defaultRow(id), value: own.value, reason: own.reason, rev: own.rev } : defaultRow(id);
+    return own
+      ? { ...defaultRow(id), value: own.value, reason: own.reason, rev: own.rev }
+      : defaultRow(id);
   });
 }
 
@@ -59,7 +64,10 @@ export async function putRule(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
        VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)
        ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1`,
-      { bind: [newId(), s.now(), actor.id, id, JSON.stringify(body.value), body.reason], transaction },
+      {
+        bind: [newId(), s.now(), actor.id, id, JSON.stringify(body.value), body.reason],
+        transaction,
+      },
     );
     return (await listRules(s.db, transaction)).find((r) => r.id === id) ?? defaultRow(id);
   });

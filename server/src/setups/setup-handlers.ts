@@ -1,6 +1,13 @@
 import * as z from 'zod';
 import { uuid } from '@ruddy/core/base/contract';
-import { eventSchema, noteBody, outcomeBody, outcomePage, outcomeQuery, outcomeSchema } from '@ruddy/core/compatibility/contract';
+import {
+  eventSchema,
+  noteBody,
+  outcomeBody,
+  outcomePage,
+  outcomeQuery,
+  outcomeSchema,
+} from '@ruddy/core/compatibility/contract';
 import { setupPage, setupQuery, summarySchema } from '@ruddy/core/plan/contract';
 import { cloneBody, setupBody, setupPatch, setupSchema } from '@ruddy/core/setups/contract';
 import { EventModel } from '../platform/db/models';
@@ -108,7 +115,10 @@ export const setupRoutes = [
       const at = s.now();
       await s.db.transaction(async (t) => {
         if (await EventModel.findByPk(body.id, { transaction: t })) return;
-        const old = body.corrects === null ? null : await EventModel.findByPk(body.corrects, { transaction: t, raw: true });
+        const old =
+          body.corrects === null
+            ? null
+            : await EventModel.findByPk(body.corrects, { transaction: t, raw: true });
         if (body.corrects !== null && (old?.setupId !== params.id || old.kind !== 'note'))
           throw invalid('corrects', 'No note of this setup has this id');
         const happenedAt = new Date(`${body.happenedOn}T12:00:00Z`);

@@ -35,7 +35,12 @@ export interface StoredSetup {
 }
 
 /** Slots of which a setup has several, by their name in the API. */
-const LISTS: Partial<Record<SlotName, string>> = { path: 'path', supply: 'supplies', screen: 'screens', spare: 'spares' };
+const LISTS: Partial<Record<SlotName, string>> = {
+  path: 'path',
+  supply: 'supplies',
+  screen: 'screens',
+  spare: 'spares',
+};
 
 /** The place of a slot as the API names it: `dock`, `path/0`. */
 function placeOf(r: { slot: SlotName; ord: number }): string {
@@ -55,9 +60,15 @@ function slotsOf(rows: readonly SlotRow[], noCable: boolean): SetupSlots {
     dock: one('dock')?.part_id ?? null,
     card: one('card')?.part_id ?? null,
     supplies: all('supply').map((r) => ({ part: r.part_id, feeds: r.detail.feeds ?? 'both' })),
-    screens: all('screen').map((r) => ({ part: r.part_id, by: r.detail.by ?? 'card', plug: r.detail.plug ?? 'displayport' })),
+    screens: all('screen').map((r) => ({
+      part: r.part_id,
+      by: r.detail.by ?? 'card',
+      plug: r.detail.plug ?? 'displayport',
+    })),
     system: one('system')?.part_id ?? null,
-    items: Object.fromEntries(rows.flatMap((r) => (r.item_id === null ? [] : [[placeOf(r), r.item_id]]))),
+    items: Object.fromEntries(
+      rows.flatMap((r) => (r.item_id === null ? [] : [[placeOf(r), r.item_id]])),
+    ),
     spares: all('spare').map((r) => ({ part: r.part_id, purpose: r.detail.purpose ?? '' })),
   };
 }
@@ -93,34 +104,55 @@ export async function readSetup(
   transaction?: Transaction,
   lock = false,
 ): Promise<StoredSetup & { row: SetupModel }> {
-  const row = await SetupModel.findByPk(id, { transaction, ...(lock && transaction && { lock: transaction.LOCK.UPDATE }) });
+  const row = await SetupModel.findByPk(id, {
+    transaction,
+    ...(lock && transaction && { lock: transaction.LOCK.UPDATE }),
+  });
   if (!row) throw notFound('setup');
   const rows = (await slotRows(db, [id], transaction)).get(id) ?? [];
   return { row, rows, setup: toSetup(row, rows) };
 }
 
-async function kinds(db: Sequelize, ids: readonly string[], transaction: Transaction): Promise<Map<string, PartKind>> {
-  const rows = await db.query<{ id: string; kind: PartKind }>('SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])', {
-    type: QueryTypes.SELECT,
-    bind: [ids],
-    transaction,
-  });
+async function kinds(
+  db: Sequelize,
+  ids: readonly string[],
+  transaction: Transaction,
+): Promise<Map<string, PartKind>> {
+  const rows = await db.query<{ id: string; kind: PartKind }>(
+    'SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])',
+    {
+      type: QueryTypes.SELECT,
+      bind: [ids],
+      transaction,
+    },
+  );
   return new Map(rows.map((r) => [r.id, r.kind]));
 }
 
 /** A piece that is named must be of the part that stands there. */
-async function checkItems(db: Sequelize, slots: SetupSlots, transaction: Transaction, where: string): Promise<void> {
+async function checkItems(
+  db: Sequelize,
+  slots: SetupSlots,
+  transaction: Transaction,
+  where: string,
+): Promise<void> {
   const named = Object.entries(slots.items);
   if (named.length === 0) return;
   const places = placesOf(slots);
-  const rows = await db.query<{ id: string; part_id: string }>('SELECT id, part_id FROM items WHERE id = ANY($1::uuid[])', {
-    type: QueryTypes.SELECT,
-    bind: [named.map(([, id]) => id)],
-    transaction,
-  });
+  const rows = await db.query<{ id: string; part_id: string }>(
+    'SELECT id, part_id FROM items WHERE id = ANY($1::uuid[])',
+    {
+      type: QueryTypes.SELECT,
+      bind: [named.map(([, id]) => id)],
+      transaction,
+    },
+  );
   for (const [place, id] of named)
     if (!places.has(place) || rows.find((r) => r.id === id)?.part_id !== places.get(place))
-      throw invalid(`${where}/items/${place}`, 'No piece of the part that stands there has this id');
+      throw invalid(
+        `${where}/items/${place}`,
+        'No piece of the part that stands there has this id',
+      );
 }
 
 /** Replace the slots of a setup. Every part must exist and be of its slot's kind; `where` is the place errors name. */
@@ -131,17 +163,38 @@ export async function writeSlots(
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const wanted: { slot: SlotName; ord: number; partId: string; path: string; detail?: SlotDetail }[] = [];
+  const wanted: {
+    slot: SlotName;
+    ord: number;
+    partId: string;
+    path: string;
+    detail?: SlotDetail;
+  }[] = [];
   if (slots.host) wanted.push({ slot: 'host', ord: 0, partId: slots.host, path: `${where}/host` });
-  slots.path?.forEach((partId, ord) => wanted.push({ slot: 'path', ord, partId, path: `${where}/path/${ord}` }));
+  slots.path?.forEach((partId, ord) =>
+    wanted.push({ slot: 'path', ord, partId, path: `${where}/path/${ord}` }),
+  );
   if (slots.dock) wanted.push({ slot: 'dock', ord: 0, partId: slots.dock, path: `${where}/dock` });
   if (slots.card) wanted.push({ slot: 'card', ord: 0, partId: slots.card, path: `${where}/card` });
-  if (slots.system) wanted.push({ slot: 'system', ord: 0, partId: slots.system, path: `${where}/system` });
+  if (slots.system)
+    wanted.push({ slot: 'system', ord: 0, partId: slots.system, path: `${where}/system` });
   slots.supplies.forEach(({ part, ...detail }, ord) =>
-    wanted.push({ slot: 'supply', ord, partId: part, path: `${where}/supplies/${ord}/part`, detail }),
+    wanted.push({
+      slot: 'supply',
+      ord,
+      partId: part,
+      path: `${where}/supplies/${ord}/part`,
+      detail,
+    }),
   );
   slots.screens.forEach(({ part, ...detail }, ord) =>
-    wanted.push({ slot: 'screen', ord, partId: part, path: `${where}/screens/${ord}/part`, detail }),
+    wanted.push({
+      slot: 'screen',
+      ord,
+      partId: part,
+      path: `${where}/screens/${ord}/part`,
+      detail,
+    }),
   );
   slots.spares.forEach(({ part, ...detail }, ord) =>
     wanted.push({ slot: 'spare', ord, partId: part, path: `${where}/spares/${ord}/part`, detail }),
@@ -152,9 +205,11 @@ export async function writeSlots(
     transaction,
   );
   for (const w of wanted) {
-    const kinds: readonly PartKind[] = w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
+    const kinds: readonly PartKind[] =
+      w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
     const kind = known.get(w.partId);
-    if (!kind || !kinds.includes(kind)) throw invalid(w.path, `No ${kinds.join(' or ')} has this id`);
+    if (!kind || !kinds.includes(kind))
+      throw invalid(w.path, `No ${kinds.join(' or ')} has this id`);
   }
   let socketId: string | null = null;
   if (slots.socket !== null) {
@@ -183,14 +238,21 @@ export async function writeSlots(
 }
 
 /** The labels of the pieces a setup names, in the order of its places, for snapshots: which cable it was matters a year later. */
-export async function itemLabels(db: Sequelize, slots: SetupSlots, transaction: Transaction): Promise<string> {
+export async function itemLabels(
+  db: Sequelize,
+  slots: SetupSlots,
+  transaction: Transaction,
+): Promise<string> {
   const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
   if (named.length === 0) return '';
-  const rows = await db.query<{ id: string; label: string }>('SELECT id, label FROM items WHERE id = ANY($1::uuid[])', {
-    type: QueryTypes.SELECT,
-    bind: [named.map(([, id]) => id)],
-    transaction,
-  });
+  const rows = await db.query<{ id: string; label: string }>(
+    'SELECT id, label FROM items WHERE id = ANY($1::uuid[])',
+    {
+      type: QueryTypes.SELECT,
+      bind: [named.map(([, id]) => id)],
+      transaction,
+    },
+  );
   return named.map(([, id]) => rows.find((r) => r.id === id)?.label ?? '').join(', ');
 }
 
@@ -226,21 +288,38 @@ export async function keepRevision(
     names: {
       ...chainNames(chain),
       loads: setup.loads.map((l) => LOAD_KINDS[l.kind]).join(', '),
-      supply: chain.supplies.map((s) => `${partName(s.spec)} (${FEEDS[s.feeds].toLowerCase()})`).join(', '),
-      screen: chain.picture.map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`).join(', '),
+      supply: chain.supplies
+        .map((s) => `${partName(s.spec)} (${FEEDS[s.feeds].toLowerCase()})`)
+        .join(', '),
+      screen: chain.picture
+        .map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`)
+        .join(', '),
       system: partName(chain.system),
       pieces: await itemLabels(db, setup.slots, transaction),
-      pins: setup.pins.map((p) => `${SOFTWARE_NAMES[p.role].toLowerCase()} ${p.version}`).join(', '),
+      pins: setup.pins
+        .map((p) => `${SOFTWARE_NAMES[p.role].toLowerCase()} ${p.version}`)
+        .join(', '),
       ...dockedNames(setup.docked, setup.settings),
       use: setup.uses.map((u) => WORK[u.work].toLowerCase()).join(', '),
       ...Object.fromEntries(
-        (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => [SOFTWARE_NAMES[r].toLowerCase(), setup.installed[r]]),
+        (Object.keys(SOFTWARE_NAMES) as SoftwareRole[]).map((r) => [
+          SOFTWARE_NAMES[r].toLowerCase(),
+          setup.installed[r],
+        ]),
       ),
     },
   };
-  const last = await SetupRevisionModel.findOne({ where: { setupId: id }, order: [['rev', 'DESC']], transaction });
+  const last = await SetupRevisionModel.findOne({
+    where: { setupId: id },
+    order: [['rev', 'DESC']],
+    transaction,
+  });
   const folds =
-    last && session !== null && last.editSession === session && last.by === by && at.getTime() - last.at.getTime() < FOLD_MS;
+    last &&
+    session !== null &&
+    last.editSession === session &&
+    last.by === by &&
+    at.getTime() - last.at.getTime() < FOLD_MS;
   if (folds) await last.update({ snapshot, rev: row.rev }, { transaction });
   else
     await SetupRevisionModel.create(
@@ -273,7 +352,18 @@ export async function insertSetup(
   where = 'slots',
 ): Promise<void> {
   const { notes, loads, installed, settings, docked, pins, uses, present, cost } = s;
-  const details = { notes, noCable: s.slots.path?.length === 0, loads, installed, settings, docked, pins, uses, present, cost };
+  const details = {
+    notes,
+    noCable: s.slots.path?.length === 0,
+    loads,
+    installed,
+    settings,
+    docked,
+    pins,
+    uses,
+    present,
+    cost,
+  };
   await SetupModel.create(
     {
       id: s.id,

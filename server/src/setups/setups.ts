@@ -19,7 +19,12 @@ export async function createSetup(
     if (await SetupModel.findByPk(body.id, { transaction }))
       return { setup: (await readSetup(s.db, body.id, transaction)).setup, fresh: false };
     const at = s.now();
-    await insertSetup(s.db, { ...body, clonedFrom: null }, { origin: 'own', at, by: actor.id }, transaction);
+    await insertSetup(
+      s.db,
+      { ...body, clonedFrom: null },
+      { origin: 'own', at, by: actor.id },
+      transaction,
+    );
     await addEvent(
       s.db,
       {
@@ -39,13 +44,24 @@ export async function createSetup(
 }
 
 /** A copy under another name; it starts as planned and remembers where it came from. */
-export async function cloneSetup(s: Services, id: string, body: z.output<typeof cloneBody>, actor: Actor): Promise<Setup> {
+export async function cloneSetup(
+  s: Services,
+  id: string,
+  body: z.output<typeof cloneBody>,
+  actor: Actor,
+): Promise<Setup> {
   return s.db.transaction(async (transaction) => {
     const source = (await readSetup(s.db, id, transaction)).setup;
-    if (await SetupModel.findByPk(body.id, { transaction })) return (await readSetup(s.db, body.id, transaction)).setup;
+    if (await SetupModel.findByPk(body.id, { transaction }))
+      return (await readSetup(s.db, body.id, transaction)).setup;
     const at = s.now();
     const made = { origin: 'own' as const, at, by: actor.id };
-    await insertSetup(s.db, { ...source, id: body.id, name: body.name, state: 'planned', clonedFrom: id }, made, transaction);
+    await insertSetup(
+      s.db,
+      { ...source, id: body.id, name: body.name, state: 'planned', clonedFrom: id },
+      made,
+      transaction,
+    );
     await addEvent(
       s.db,
       {
@@ -72,9 +88,19 @@ async function noteChanges(
   at: Date,
   transaction: NonNullable<Parameters<typeof addEvent>[2]>,
 ) {
-  const base = { setupId: before.id, happenedAt: at, recordedAt: at, origin: 'own' as const, by: actor.id };
+  const base = {
+    setupId: before.id,
+    happenedAt: at,
+    recordedAt: at,
+    origin: 'own' as const,
+    by: actor.id,
+  };
   if (patch.state && patch.state !== before.state)
-    await addEvent(s.db, { ...base, id: newId(), kind: 'state', body: { from: before.state, to: patch.state } }, transaction);
+    await addEvent(
+      s.db,
+      { ...base, id: newId(), kind: 'state', body: { from: before.state, to: patch.state } },
+      transaction,
+    );
 }
 
 /** Change a setup by a merge patch. What a person changes becomes theirs, an example too. */
@@ -121,6 +147,9 @@ export async function patchSetup(
 
 /** Refuse to add to a setup that does not exist, before any work is done for it. */
 export async function requireSetup(s: Services, id: string): Promise<void> {
-  const [row] = await s.db.query('SELECT 1 FROM setups WHERE id = $1', { type: QueryTypes.SELECT, bind: [id] });
+  const [row] = await s.db.query('SELECT 1 FROM setups WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
   if (!row) throw new HttpProblem(404, 'No such setup');
 }

@@ -1,5 +1,10 @@
 import type { Sequelize, Transaction } from 'sequelize';
-import { type Installed, type Settings, settingsSchema, type SoftwareRole } from '@ruddy/core/parts';
+import {
+  type Installed,
+  type Settings,
+  settingsSchema,
+  type SoftwareRole,
+} from '@ruddy/core/parts';
 import type { SetupModel } from '../platform/db/models';
 import { invalid } from '../platform/http/problem';
 import { addEvent } from './events';
@@ -57,7 +62,11 @@ function wholeSettings(before: Settings, change: Partial<Record<string, string |
 export async function takeOver(
   db: Sequelize,
   { row, setup }: Stored,
-  met: { installed: Partial<Installed>; settings: Partial<Record<string, string | null>>; attempt: string },
+  met: {
+    installed: Partial<Installed>;
+    settings: Partial<Record<string, string | null>>;
+    attempt: string;
+  },
   when: When,
   transaction: Transaction,
 ): Promise<Noted[]> {
@@ -83,6 +92,12 @@ export async function takeOver(
   }
   for (const { what, from, to } of versions)
     if (from !== to)
-      await noteVersion(db, row.id, { id: newId(), role: what, from, to, attempt: met.attempt }, when, transaction);
+      await noteVersion(
+        db,
+        row.id,
+        { id: newId(), role: what, from, to, attempt: met.attempt },
+        when,
+        transaction,
+      );
   return [...versions, ...chosen].filter((n) => n.to !== '' || n.from !== '');
 }

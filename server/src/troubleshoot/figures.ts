@@ -1,6 +1,12 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
-import { casesIn, countsOf, figureLimits, type TroubleNote, troubleState } from '@ruddy/core/troubleshoot';
+import {
+  casesIn,
+  countsOf,
+  figureLimits,
+  type TroubleNote,
+  troubleState,
+} from '@ruddy/core/troubleshoot';
 import type { figureBody, FigureRow, TablesRead } from '@ruddy/core/troubleshoot/contract';
 import { invalid } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
@@ -12,7 +18,10 @@ const PREFIX = 'faults/';
 export const settingKey = (key: string): string => PREFIX + key;
 
 /** What is wrong with a figure: there is none of this name, or its number is out of range. */
-export function figureProblem(key: string, value: number): { path: string; message: string } | null {
+export function figureProblem(
+  key: string,
+  value: number,
+): { path: string; message: string } | null {
   const limits = figureLimits(key);
   if (!limits) return { path: 'key', message: `The net has no figure "${key}"` };
   if (value >= limits.lo && value <= limits.hi) return null;
@@ -40,17 +49,30 @@ export async function putFigure(
   if (problem) throw invalid(problem.path, problem.message);
   await s.db.transaction(async (transaction) => {
     await s.db.query('SELECT pg_advisory_xact_lock(4312)', { transaction });
-    const [now] = await s.db.query<{ rev: number }>('SELECT rev FROM settings WHERE member_id IS NULL AND key = $1', {
-      type: QueryTypes.SELECT,
-      bind: [settingKey(body.key)],
-      transaction,
-    });
+    const [now] = await s.db.query<{ rev: number }>(
+      'SELECT rev FROM settings WHERE member_id IS NULL AND key = $1',
+      {
+        type: QueryTypes.SELECT,
+        bind: [settingKey(body.key)],
+        transaction,
+      },
+    );
     if (ifMatch !== null) checkRevision(ifMatch, now?.rev ?? 0, now ?? null);
     await s.db.query(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
        VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)
        ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1, origin = 'own'`,
-      { bind: [newId(), s.now(), actor.id, settingKey(body.key), JSON.stringify(body.value), body.reason], transaction },
+      {
+        bind: [
+          newId(),
+          s.now(),
+          actor.id,
+          settingKey(body.key),
+          JSON.stringify(body.value),
+          body.reason,
+        ],
+        transaction,
+      },
     );
   });
 }

@@ -1,10 +1,29 @@
 import * as z from 'zod';
 import { uuid } from '@ruddy/core/base/contract';
-import { practiceBody, practiceList, practiceSayBody, practiceSchema, practiceTestBody } from '@ruddy/core/bench/contract';
-import { figureBody, tablesSchema, troubleBody, troubleNoteBody, troublesSchema } from '@ruddy/core/troubleshoot/contract';
+import {
+  practiceBody,
+  practiceList,
+  practiceSayBody,
+  practiceSchema,
+  practiceTestBody,
+} from '@ruddy/core/bench/contract';
+import {
+  figureBody,
+  tablesSchema,
+  troubleBody,
+  troubleNoteBody,
+  troublesSchema,
+} from '@ruddy/core/troubleshoot/contract';
 import { route } from '../platform/http/route';
 import { putFigure, readTables } from './figures';
-import { beginPractice, listPractices, namePractice, readPractice, removePractice, tryPractice } from '../bench/practice';
+import {
+  beginPractice,
+  listPractices,
+  namePractice,
+  readPractice,
+  removePractice,
+  tryPractice,
+} from '../bench/practice';
 import { noteTrouble, openTrouble, readTroubles, undoNote } from './troubles';
 
 const byId = z.strictObject({ id: uuid });
@@ -62,7 +81,8 @@ export const troubleRoutes = [
   route({
     method: 'get',
     path: '/api/faults/tables',
-    summary: 'What moves the net here: figures the workshop set, and counts of searches that ended with their cause',
+    summary:
+      'What moves the net here: figures the workshop set, and counts of searches that ended with their cause',
     role: 'reader',
     response: tablesSchema,
     handle: async (_, s) => ({ body: await readTables(s.db) }),
@@ -121,7 +141,8 @@ export const troubleRoutes = [
   route({
     method: 'post',
     path: '/api/practices/:id/named',
-    summary: 'Name the cause: ends the practice and shows what was hidden, the best path, and where it was left',
+    summary:
+      'Name the cause: ends the practice and shows what was hidden, the best path, and where it was left',
     role: 'member',
     params: byId,
     body: practiceSayBody,

@@ -1,7 +1,13 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import { entryVersions } from '@ruddy/core/compatibility';
-import type { troubleBody, troubleEvent, troubleNoteBody, TroubleRow, Troubles } from '@ruddy/core/troubleshoot/contract';
+import type {
+  troubleBody,
+  troubleEvent,
+  troubleNoteBody,
+  TroubleRow,
+  Troubles,
+} from '@ruddy/core/troubleshoot/contract';
 import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
@@ -14,7 +20,11 @@ import { readSetup } from '../setups/setup-store';
 type Kept = z.infer<typeof troubleEvent>;
 
 /** Searches of a setup with their notes, oldest first; what was taken back is left out, with a search whose beginning was. */
-async function troublesOf(db: Sequelize, setupId: string, transaction?: Transaction): Promise<TroubleRow[]> {
+async function troublesOf(
+  db: Sequelize,
+  setupId: string,
+  transaction?: Transaction,
+): Promise<TroubleRow[]> {
   const rows = await db.query<{ id: string; body: Kept; at: Date; by: string }>(
     `SELECT e.id, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = 'trouble' AND ${STANDS} ORDER BY e.seq`,
@@ -47,12 +57,23 @@ export async function readTroubles(db: Sequelize, setupId: string): Promise<Trou
 const isClosed = (t: TroubleRow): boolean => t.notes.some((n) => n.note.what === 'closed');
 
 /** Begin a search. One that is still open on this setup is closed as unsolved first: one chain is searched once at a time. */
-export function openTrouble(s: Services, setupId: string, b: z.output<typeof troubleBody>, actor: Actor): Promise<boolean> {
+export function openTrouble(
+  s: Services,
+  setupId: string,
+  b: z.output<typeof troubleBody>,
+  actor: Actor,
+): Promise<boolean> {
   return once(s, setupId, b, 'trouble', actor, async (w) => {
     if ((await troublesOf(s.db, setupId, w.transaction)).some((t) => !isClosed(t)))
-      throw new HttpProblem(409, 'A search is already open', { detail: 'Close the open search of this setup first.' });
+      throw new HttpProblem(409, 'A search is already open', {
+        detail: 'Close the open search of this setup first.',
+      });
     const { symptoms, from, said } = b;
-    await add(w, { id: b.id, kind: 'trouble', body: { trouble: b.id, note: { what: 'opened', symptoms, from, said } } });
+    await add(w, {
+      id: b.id,
+      kind: 'trouble',
+      body: { trouble: b.id, note: { what: 'opened', symptoms, from, said } },
+    });
     for (const a of b.answers) {
       const note = { what: 'test', test: a.test, says: a.says, by: 'reading', words: '' };
       await add(w, { id: a.id, kind: 'trouble', body: { trouble: b.id, note } });
@@ -80,18 +101,39 @@ async function logged(w: Work, t: TroubleRow, b: z.output<typeof troubleNoteBody
     symptoms: [...new Set(seen)].map((x) => SYMPTOM_WORDS[x].toLowerCase()),
     fixes: fixes.map((c) => CAUSE_WORDS[c].what.toLowerCase()),
   };
-  await storeOutcome(w.db, w.setupId, body, w.chain, { origin: 'own', at: w.at, by: w.by }, w.transaction, 'log/');
+  await storeOutcome(
+    w.db,
+    w.setupId,
+    body,
+    w.chain,
+    { origin: 'own', at: w.at, by: w.by },
+    w.transaction,
+    'log/',
+  );
 }
 
 /** Take the last note of an open search back; its beginning stays. */
-export function undoNote(s: Services, setupId: string, troubleId: string, id: string, actor: Actor): Promise<boolean> {
+export function undoNote(
+  s: Services,
+  setupId: string,
+  troubleId: string,
+  id: string,
+  actor: Actor,
+): Promise<boolean> {
   return once(s, setupId, { id }, 'struck', actor, async (w) => {
     const t = (await troublesOf(s.db, setupId, w.transaction)).find((x) => x.id === troubleId);
     if (!t) throw notFound('search of this setup');
     const last = t.notes[t.notes.length - 1];
     if (isClosed(t) || t.notes.length < 2 || !last)
-      throw new HttpProblem(409, 'Nothing to take back', { detail: 'The search is closed, or only its beginning is left.' });
-    await add(w, { id, kind: 'struck', body: { reason: 'taken back at the search' }, corrects: last.id });
+      throw new HttpProblem(409, 'Nothing to take back', {
+        detail: 'The search is closed, or only its beginning is left.',
+      });
+    await add(w, {
+      id,
+      kind: 'struck',
+      body: { reason: 'taken back at the search' },
+      corrects: last.id,
+    });
   });
 }
 
@@ -106,7 +148,8 @@ export function noteTrouble(
   return once(s, setupId, b, 'trouble', actor, async (w) => {
     const t = (await troublesOf(s.db, setupId, w.transaction)).find((x) => x.id === troubleId);
     if (!t) throw notFound('search of this setup');
-    if (isClosed(t)) throw new HttpProblem(409, 'This search is closed', { detail: 'Begin another to go on.' });
+    if (isClosed(t))
+      throw new HttpProblem(409, 'This search is closed', { detail: 'Begin another to go on.' });
     await add(w, { id: b.id, kind: 'trouble', body: { trouble: troubleId, note: b.note } });
     await logged(w, t, b);
     if (b.retire) await becomes(w, 'retired');

@@ -23,7 +23,8 @@ export const accessRoutes = [
     summary: 'Who asks, and whether this server asks for a sign-in',
     role: 'anyone',
     response: meAnswer,
-    handle: ({ visit }, s) => Promise.resolve({ body: { signIn: s.access !== undefined, member: visit.actor } }),
+    handle: ({ visit }, s) =>
+      Promise.resolve({ body: { signIn: s.access !== undefined, member: visit.actor } }),
   }),
   route({
     method: 'post',
@@ -35,7 +36,9 @@ export const accessRoutes = [
     response: meAnswer,
     handle: async ({ body, visit }, s) => {
       if (!s.access)
-        throw new HttpProblem(409, 'Nobody signs in here', { detail: 'Only this machine reaches this server; nobody signs in' });
+        throw new HttpProblem(409, 'Nobody signs in here', {
+          detail: 'Only this machine reaches this server; nobody signs in',
+        });
       const { member, token } = await signIn(s, body, visit);
       return { body: { signIn: true, member }, session: token };
     },

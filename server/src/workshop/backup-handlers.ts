@@ -1,8 +1,22 @@
 import { pipeline } from 'node:stream/promises';
 import * as z from 'zod';
-import { backupList, backupName, backupPlan, backupRow, restoreReport } from '@ruddy/core/workshop/contract';
+import {
+  backupList,
+  backupName,
+  backupPlan,
+  backupRow,
+  restoreReport,
+} from '@ruddy/core/workshop/contract';
 import { route, streamRoute } from '../platform/http/route';
-import { backupBytes, backUpNow, checkBackup, dropBackup, listBackups, putPlan, restoreNamed } from './backups';
+import {
+  backupBytes,
+  backUpNow,
+  checkBackup,
+  dropBackup,
+  listBackups,
+  putPlan,
+  restoreNamed,
+} from './backups';
 
 const byName = z.strictObject({ name: backupName });
 
@@ -51,7 +65,8 @@ export const backupRoutes = [
   route({
     method: 'post',
     path: '/api/backups/:name/restore',
-    summary: 'Put a backup in the place of everything; what is there now is tried and backed up first',
+    summary:
+      'Put a backup in the place of everything; what is there now is tried and backed up first',
     role: 'keeper',
     params: byName,
     body: z.strictObject({}),

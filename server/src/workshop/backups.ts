@@ -24,10 +24,13 @@ const TROUBLE = 'backup.trouble';
 
 /** The place for backups of this server, or why there is none. */
 export function placeOf(s: Services): { place: Place } | { why: string } {
-  if (!s.backups) return { why: 'This server was started without a place for backups (RUDDY_BACKUP_DIR).' };
+  if (!s.backups)
+    return { why: 'This server was started without a place for backups (RUDDY_BACKUP_DIR).' };
   const bin = findPrograms(s.backups.bin);
   if (bin === null)
-    return { why: "PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client)." };
+    return {
+      why: "PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client).",
+    };
   return { place: { db: s.db, url: s.backups.url, dir: s.backups.dir, bin, now: s.now } };
 }
 
@@ -37,7 +40,11 @@ function requirePlace(s: Services): Place {
   return found.place;
 }
 
-async function setting<T>(s: Services, key: string, transaction?: Transaction): Promise<{ value: T; rev: number } | null> {
+async function setting<T>(
+  s: Services,
+  key: string,
+  transaction?: Transaction,
+): Promise<{ value: T; rev: number } | null> {
   const [row] = await s.db.query<{ value: T; rev: number }>(
     'SELECT value, rev FROM settings WHERE member_id IS NULL AND key = $1',
     {
@@ -49,7 +56,13 @@ async function setting<T>(s: Services, key: string, transaction?: Transaction): 
   return row ?? null;
 }
 
-async function keep(s: Services, key: string, value: unknown, by: string, transaction?: Transaction): Promise<void> {
+async function keep(
+  s: Services,
+  key: string,
+  value: unknown,
+  by: string,
+  transaction?: Transaction,
+): Promise<void> {
   await s.db.query(
     `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb)
      ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, rev = settings.rev + 1`,
@@ -57,7 +70,10 @@ async function keep(s: Services, key: string, value: unknown, by: string, transa
   );
 }
 
-async function planOf(s: Services, transaction?: Transaction): Promise<BackupPlan & { rev: number }> {
+async function planOf(
+  s: Services,
+  transaction?: Transaction,
+): Promise<BackupPlan & { rev: number }> {
   const row = await setting<unknown>(s, PLAN, transaction);
   const stored = backupPlan.safeParse(row?.value);
   return { ...(stored.success ? stored.data : DEFAULT_PLAN), rev: row?.rev ?? 0 };
@@ -69,7 +85,13 @@ export async function listBackups(s: Services): Promise<BackupList> {
   const plan = await planOf(s);
   const trouble = (await setting<string>(s, TROUBLE))?.value ?? '';
   if ('why' in found) return { items: [], plan, place: null, why: found.why, trouble };
-  return { items: await listPlace(found.place.dir), plan, place: found.place.dir, why: '', trouble };
+  return {
+    items: await listPlace(found.place.dir),
+    plan,
+    place: found.place.dir,
+    why: '',
+    trouble,
+  };
 }
 
 export async function putPlan(
@@ -79,7 +101,10 @@ export async function putPlan(
   actor: Actor,
 ): Promise<BackupPlan & { rev: number }> {
   return s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4314)', { type: QueryTypes.SELECT, transaction });
+    await s.db.query('SELECT pg_advisory_xact_lock(4314)', {
+      type: QueryTypes.SELECT,
+      transaction,
+    });
     const now = await planOf(s, transaction);
     checkRevision(ifMatch, now.rev, now);
     await keep(s, PLAN, body, actor.id, transaction);
@@ -92,12 +117,17 @@ async function told<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
   } catch (error) {
-    if (error instanceof RestoreProblem) throw new HttpProblem(409, 'Not restored', { detail: error.message });
-    if (error instanceof ProgramProblem) throw new HttpProblem(507, 'Not finished', { detail: error.message });
+    if (error instanceof RestoreProblem)
+      throw new HttpProblem(409, 'Not restored', { detail: error.message });
+    if (error instanceof ProgramProblem)
+      throw new HttpProblem(507, 'Not finished', { detail: error.message });
     const code = (error as NodeJS.ErrnoException).code;
-    if (code === 'ENOSPC') throw new HttpProblem(507, 'Not finished', { detail: 'The disk for backups is full' });
+    if (code === 'ENOSPC')
+      throw new HttpProblem(507, 'Not finished', { detail: 'The disk for backups is full' });
     if (code === 'EACCES' || code === 'EROFS')
-      throw new HttpProblem(507, 'Not finished', { detail: 'The place for backups cannot be written' });
+      throw new HttpProblem(507, 'Not finished', {
+        detail: 'The place for backups cannot be written',
+      });
     throw error;
   }
 }
@@ -114,17 +144,29 @@ async function named(p: Place, name: string): Promise<BackupRow> {
 }
 
 /** Try a backup by restoring it beside the database. */
-export async function checkBackup(s: Services, name: string, signal: AbortSignal): Promise<BackupRow> {
+export async function checkBackup(
+  s: Services,
+  name: string,
+  signal: AbortSignal,
+): Promise<BackupRow> {
   const p = requirePlace(s);
   const row = await named(p, name);
   await told(tryNamed(p, name, row.note, signal));
   return named(p, name);
 }
 
-export async function restoreNamed(s: Services, name: string, signal: AbortSignal): Promise<RestoreReport> {
+export async function restoreNamed(
+  s: Services,
+  name: string,
+  signal: AbortSignal,
+): Promise<RestoreReport> {
   const p = requirePlace(s);
   const row = await named(p, name);
-  const how = { signIn: s.access !== undefined, signal, prepare: () => prepareDatabase(s.db).then(() => undefined) };
+  const how = {
+    signIn: s.access !== undefined,
+    signal,
+    prepare: () => prepareDatabase(s.db).then(() => undefined),
+  };
   const done = await told(restoreFile(p, join(p.dir, name), row.note, how));
   return { restored: name, ...done };
 }
@@ -148,16 +190,21 @@ export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
   if ('why' in found) return 'not-due';
   const p = found.place;
   return s.db.transaction(async (transaction) => {
-    const [lock] = await s.db.query<{ mine: boolean }>('SELECT pg_try_advisory_xact_lock(4315) AS mine', {
-      type: QueryTypes.SELECT,
-      transaction,
-    });
+    const [lock] = await s.db.query<{ mine: boolean }>(
+      'SELECT pg_try_advisory_xact_lock(4315) AS mine',
+      {
+        type: QueryTypes.SELECT,
+        transaction,
+      },
+    );
     const plan = await planOf(s, transaction);
     if (!lock?.mine || plan.everyHours === null) return 'not-due';
     const all = await listPlace(p.dir);
     const last = Math.max(
       0,
-      ...all.flatMap((b) => (b.note && b.note.why !== 'before-restore' ? [Date.parse(b.note.madeAt)] : [])),
+      ...all.flatMap((b) =>
+        b.note && b.note.why !== 'before-restore' ? [Date.parse(b.note.madeAt)] : [],
+      ),
     );
     const now = s.now().getTime();
     if (now - last < plan.everyHours * HOUR_MS && last <= now) return 'not-due';
@@ -166,10 +213,16 @@ export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
       if (e instanceof RestoreProblem) return null;
       throw e;
     });
-    await keep(s, TROUBLE, tried && !tried.checked.ok ? `${made.name}: ${tried.checked.words}` : '', THIS_MACHINE.id);
+    await keep(
+      s,
+      TROUBLE,
+      tried && !tried.checked.ok ? `${made.name}: ${tried.checked.words}` : '',
+      THIS_MACHINE.id,
+    );
     const scheduled = (await listPlace(p.dir)).filter((b) => b.note?.why === 'schedule');
     // A backup that did not come back when tried lets none of the others go.
-    if (tried === null || tried.checked.ok) for (const b of scheduled.slice(plan.keep)) await removeBackup(p.dir, b.name);
+    if (tried === null || tried.checked.ok)
+      for (const b of scheduled.slice(plan.keep)) await removeBackup(p.dir, b.name);
     return 'made';
   });
 }
@@ -187,7 +240,12 @@ export function scheduleBackups(s: Services): () => Promise<void> {
       await backUpIfDue(s);
     } catch (error) {
       notBefore = Date.now() + AFTER_FAILURE_MS;
-      await keep(s, TROUBLE, error instanceof Error ? error.message : String(error), THIS_MACHINE.id).catch(() => undefined);
+      await keep(
+        s,
+        TROUBLE,
+        error instanceof Error ? error.message : String(error),
+        THIS_MACHINE.id,
+      ).catch(() => undefined);
       throw error;
     }
   };
@@ -197,7 +255,9 @@ export function scheduleBackups(s: Services): () => Promise<void> {
   };
   if (s.backups) {
     const { dir } = s.backups;
-    working = Promise.all([sweep(dir), sweepScratch(s.db)]).catch((e: unknown) => s.unexpected?.(e));
+    working = Promise.all([sweep(dir), sweepScratch(s.db)]).catch((e: unknown) =>
+      s.unexpected?.(e),
+    );
   }
   const first = setTimeout(tick, 5000);
   const timer = setInterval(tick, TICK_MS);

@@ -55,7 +55,9 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     void origin;
     return r;
   });
-  const rules = (await listRules(db)).flatMap((r) => (r.value === null ? [] : [{ id: r.id, value: r.value, reason: r.reason }]));
+  const rules = (await listRules(db)).flatMap((r) =>
+    r.value === null ? [] : [{ id: r.id, value: r.value, reason: r.reason }],
+  );
   return {
     format: 'ruddy-bridge/bundle',
     version: 1,
@@ -69,7 +71,11 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
       void [rev, origin, savedAt];
       return rest;
     }),
-    events: events.map((e) => ({ ...e, happenedAt: e.happenedAt.toISOString(), recordedAt: e.recordedAt.toISOString() })),
+    events: events.map((e) => ({
+      ...e,
+      happenedAt: e.happenedAt.toISOString(),
+      recordedAt: e.recordedAt.toISOString(),
+    })),
     ...log,
     rules,
     figures: (await listFigures(db)).map(({ key, value, reason }) => ({ key, value, reason })),
@@ -77,6 +83,12 @@ export async function exportBundle(db: Sequelize): Promise<Bundle> {
     ...(await exportStated(db)),
     ...(await exportPeople(db)),
     searches: (await listSearches(db)).map(({ id, name, ask }) => ({ id, name, ask })),
-    feeds: (await listFeeds(db)).map(({ id, name, url, near, everyHours }) => ({ id, name, url, near, everyHours })),
+    feeds: (await listFeeds(db)).map(({ id, name, url, near, everyHours }) => ({
+      id,
+      name,
+      url,
+      near,
+      everyHours,
+    })),
   };
 }

@@ -28,25 +28,33 @@ async function loadParts(l: Load): Promise<void> {
     const same = p.retired ? null : await namesake(l, p);
     if (same && same.id !== id) {
       if (contentHash(same.spec) !== contentHash(p.spec))
-        throw invalid(`parts/${i}/spec`, `${p.spec.maker} ${p.spec.model} is known here with other values`);
+        throw invalid(
+          `parts/${i}/spec`,
+          `${p.spec.maker} ${p.spec.model} is known here with other values`,
+        );
       l.parts.set(p.id, same.id);
       count(l, 'same', 'parts');
       continue;
     }
     l.parts.set(p.id, id);
     const body = { id, kind: p.kind, spec: p.spec, sources: p.sources } as PartBody;
-    const fate = await createPart(body, { origin: l.origin, at: l.now, by: l.by, retired: p.retired }, l.transaction).catch(
-      (e: unknown) => at(`parts/${i}`, e),
-    );
+    const fate = await createPart(
+      body,
+      { origin: l.origin, at: l.now, by: l.by, retired: p.retired },
+      l.transaction,
+    ).catch((e: unknown) => at(`parts/${i}`, e));
     count(l, fate, 'parts');
   }
 }
 
 /** A part here of the same kind and name that is not retired. */
 async function namesake(l: Load, p: Bundle['parts'][number]): Promise<PartModel | null> {
-  const is = (column: 'maker' | 'model' | 'variant') => where(fn('lower', col(column)), p.spec[column].toLowerCase());
+  const is = (column: 'maker' | 'model' | 'variant') =>
+    where(fn('lower', col(column)), p.spec[column].toLowerCase());
   return PartModel.findOne({
-    where: { [Op.and]: [{ kind: p.kind, retiredAt: null }, is('maker'), is('model'), is('variant')] },
+    where: {
+      [Op.and]: [{ kind: p.kind, retiredAt: null }, is('maker'), is('model'), is('variant')],
+    },
     transaction: l.transaction,
   });
 }
@@ -58,10 +66,18 @@ async function loadPieces(l: Load): Promise<void> {
     const id = idFromFile(x.id);
     l.items.set(x.id, id);
     const body = { ...x, id, partId: partHere(l, x.partId, `items/${i}/partId`) };
-    count(l, await createItem(l.db, body, made, l.transaction).catch((e: unknown) => at(`items/${i}`, e)), 'items');
+    count(
+      l,
+      await createItem(l.db, body, made, l.transaction).catch((e: unknown) => at(`items/${i}`, e)),
+      'items',
+    );
   }
   for (const [i, f] of l.bundle.itemFacts.entries()) {
-    const body = { ...f, id: idFromFile(f.id), itemId: l.items.get(f.itemId) ?? idFromFile(f.itemId) };
+    const body = {
+      ...f,
+      id: idFromFile(f.id),
+      itemId: l.items.get(f.itemId) ?? idFromFile(f.itemId),
+    };
     count(l, await addFact(body, made, l.transaction, `itemFacts/${i}/`), 'itemFacts');
   }
 }
@@ -78,7 +94,8 @@ async function loadMoney(l: Load): Promise<void> {
     };
     count(l, await addPrice(l.db, body, made, l.transaction, `prices/${i}/`), 'prices');
   }
-  for (const r of l.bundle.rates) count(l, await addRate({ ...r, id: idFromFile(r.id) }, made, l.transaction), 'rates');
+  for (const r of l.bundle.rates)
+    count(l, await addRate({ ...r, id: idFromFile(r.id) }, made, l.transaction), 'rates');
 }
 
 /** The id here of a part the file names. */
@@ -102,16 +119,29 @@ function slotsHere(l: Load, i: number, slots: SetupSlots): SetupSlots {
     card: here(slots.card, 'card'),
     path: slots.path?.map((p, k) => here(p, `path/${k}`) as string) ?? null,
     system: here(slots.system, 'system'),
-    supplies: slots.supplies.map((x, k) => ({ ...x, part: here(x.part, `supplies/${k}/part`) as string })),
-    screens: slots.screens.map((x, k) => ({ ...x, part: here(x.part, `screens/${k}/part`) as string })),
-    spares: slots.spares.map((x, k) => ({ ...x, part: here(x.part, `spares/${k}/part`) as string })),
-    items: Object.fromEntries(Object.entries(slots.items).map(([place, id]) => [place, l.items.get(id) ?? idFromFile(id)])),
+    supplies: slots.supplies.map((x, k) => ({
+      ...x,
+      part: here(x.part, `supplies/${k}/part`) as string,
+    })),
+    screens: slots.screens.map((x, k) => ({
+      ...x,
+      part: here(x.part, `screens/${k}/part`) as string,
+    })),
+    spares: slots.spares.map((x, k) => ({
+      ...x,
+      part: here(x.part, `spares/${k}/part`) as string,
+    })),
+    items: Object.fromEntries(
+      Object.entries(slots.items).map(([place, id]) => [place, l.items.get(id) ?? idFromFile(id)]),
+    ),
   };
 }
 
 async function loadSetups(l: Load): Promise<void> {
   const told = new Set(
-    l.bundle.events.filter((e) => e.kind === 'created' || e.kind === 'cloned').map((e) => idFromFile(e.setupId)),
+    l.bundle.events
+      .filter((e) => e.kind === 'created' || e.kind === 'cloned')
+      .map((e) => idFromFile(e.setupId)),
   );
   const fresh: { id: string; source: string }[] = [];
   for (const [i, s] of l.bundle.setups.entries()) {
@@ -149,7 +179,10 @@ async function loadSetups(l: Load): Promise<void> {
   // Copies point to their originals once all are there; an original that is nowhere is forgotten.
   for (const { id, source } of fresh)
     if (await SetupModel.findByPk(source, { transaction: l.transaction }))
-      await SetupModel.update({ clonedFrom: source }, { where: { id }, transaction: l.transaction });
+      await SetupModel.update(
+        { clonedFrom: source },
+        { where: { id }, transaction: l.transaction },
+      );
 }
 
 /** Facts come in the order they had in their setup; a file without numbers goes by when they were recorded. */
@@ -177,9 +210,14 @@ async function loadFacts(l: Load): Promise<void> {
 }
 
 /** What is stored is read again: a body must be what its kind says. An attempt is named by the id it has here. */
-function checkedBody(kind: Bundle['events'][number]['kind'], body: Record<string, unknown>, place: string): object {
+function checkedBody(
+  kind: Bundle['events'][number]['kind'],
+  body: Record<string, unknown>,
+  place: string,
+): object {
   const schema = EVENT_BODIES[kind];
-  const here = (key: string) => (typeof body[key] === 'string' ? { [key]: idFromFile(body[key]) } : {});
+  const here = (key: string) =>
+    typeof body[key] === 'string' ? { [key]: idFromFile(body[key]) } : {};
   const named = {
     ...body,
     ...here('attempt'),
@@ -190,12 +228,21 @@ function checkedBody(kind: Bundle['events'][number]['kind'], body: Record<string
   const r = schema.safeParse(named);
   if (r.success) return r.data as object;
   const issue = r.error.issues[0];
-  throw invalid(`${place}/body/${issue?.path.join('/') ?? ''}`, issue?.message ?? `not of the kind "${kind}"`);
+  throw invalid(
+    `${place}/body/${issue?.path.join('/') ?? ''}`,
+    issue?.message ?? `not of the kind "${kind}"`,
+  );
 }
 
-async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, place: string): Promise<void> {
+async function loadEvent(
+  l: Load,
+  e: Bundle['events'][number],
+  setupId: string,
+  place: string,
+): Promise<void> {
   const id = idFromFile(e.id);
-  if (await EventModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'events');
+  if (await EventModel.findByPk(id, { transaction: l.transaction }))
+    return count(l, 'same', 'events');
   const { kind } = e;
   const body = checkedBody(kind, e.body, place);
   const corrects = e.corrects === null ? null : idFromFile(e.corrects);
@@ -220,18 +267,31 @@ async function loadEvent(l: Load, e: Bundle['events'][number], setupId: string, 
   count(l, 'stored', 'events');
 }
 
-async function loadOutcome(l: Load, o: Bundle['outcomes'][number], setupId: string, place: string): Promise<void> {
+async function loadOutcome(
+  l: Load,
+  o: Bundle['outcomes'][number],
+  setupId: string,
+  place: string,
+): Promise<void> {
   const { setupId: _file, recordedAt, seq, chain: given, unit, cameFrom, ...rest } = o;
   void [_file, seq, unit, cameFrom];
   const id = idFromFile(o.id);
-  if (await LogEntryModel.findByPk(id, { transaction: l.transaction })) return count(l, 'same', 'outcomes');
+  if (await LogEntryModel.findByPk(id, { transaction: l.transaction }))
+    return count(l, 'same', 'outcomes');
   const { rows, row } = await readSetup(l.db, setupId, l.transaction);
-  const chain = given === undefined ? chainOf(rows, row.details) : chainInFile(l.bundle, given, place);
+  const chain =
+    given === undefined ? chainOf(rows, row.details) : chainInFile(l.bundle, given, place);
   const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
   const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
-  const fate = await storeOutcome(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) =>
-    at(place, e),
-  );
+  const fate = await storeOutcome(
+    l.db,
+    setupId,
+    body,
+    chain,
+    made,
+    l.transaction,
+    `${place}/`,
+  ).catch((e: unknown) => at(place, e));
   count(l, fate, 'outcomes');
 }
 

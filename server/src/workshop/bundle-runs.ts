@@ -17,9 +17,11 @@ import { readSetup } from '../setups/setup-store';
 export async function loadCaptures(l: Load): Promise<void> {
   for (const [i, c] of l.bundle.captures.entries()) {
     const data = Buffer.from(c.data, 'base64');
-    const fate = await keepCapture(l.db, { sha256: c.sha256, n: c.n, data, at: l.now }, l.transaction).catch((e: unknown) =>
-      at(`captures/${i}`, e),
-    );
+    const fate = await keepCapture(
+      l.db,
+      { sha256: c.sha256, n: c.n, data, at: l.now },
+      l.transaction,
+    ).catch((e: unknown) => at(`captures/${i}`, e));
     count(l, fate, 'captures');
   }
 }
@@ -29,11 +31,19 @@ export async function loadRunBasics(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, p] of l.bundle.profiles.entries()) {
     const { fits, ...rest } = p;
-    const { id, fresh } = await addProfile(l.db, { ...rest, id: idFromFile(p.id) }, made, l.transaction).catch((e: unknown) =>
-      at(`profiles/${i}`, e),
-    );
+    const { id, fresh } = await addProfile(
+      l.db,
+      { ...rest, id: idFromFile(p.id) },
+      made,
+      l.transaction,
+    ).catch((e: unknown) => at(`profiles/${i}`, e));
     for (const f of fits)
-      await storeFit(l.db, { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit }, made, l.transaction);
+      await storeFit(
+        l.db,
+        { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit },
+        made,
+        l.transaction,
+      );
     l.titles.set(idFromFile(p.id), id);
     count(l, fresh ? 'stored' : 'same', 'profiles');
   }
@@ -43,11 +53,20 @@ export async function loadRunBasics(l: Load): Promise<void> {
   for (const s of l.bundle.sessions) {
     const { createdAt, ...rest } = s;
     const body = { ...rest, id: idFromFile(s.id), setupIds: s.setupIds.map(idFromFile) };
-    count(l, await addSession(l.db, body, { ...made, at: new Date(createdAt) }, l.transaction), 'sessions');
+    count(
+      l,
+      await addSession(l.db, body, { ...made, at: new Date(createdAt) }, l.transaction),
+      'sessions',
+    );
   }
 }
 
-export async function loadRun(l: Load, r: Bundle['runs'][number], setupId: string, place: string): Promise<void> {
+export async function loadRun(
+  l: Load,
+  r: Bundle['runs'][number],
+  setupId: string,
+  place: string,
+): Promise<void> {
   const { setupId: _file, recordedAt, happenedAt, seq, chain: given, ...rest } = r;
   void [_file, seq];
   const { rows, row } = await readSetup(l.db, setupId, l.transaction);
@@ -56,15 +75,30 @@ export async function loadRun(l: Load, r: Bundle['runs'][number], setupId: strin
   const chain = parsed?.data ?? chainOf(rows, row.details);
   const titleId = idFromFile(r.titleId);
   const body = { ...rest, id: idFromFile(r.id), titleId: l.titles.get(titleId) ?? titleId };
-  const made = { origin: l.origin, at: new Date(recordedAt), happenedAt: new Date(happenedAt), by: l.by };
-  const fate = await storeRun(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch((e: unknown) => at(place, e));
+  const made = {
+    origin: l.origin,
+    at: new Date(recordedAt),
+    happenedAt: new Date(happenedAt),
+    by: l.by,
+  };
+  const fate = await storeRun(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch(
+    (e: unknown) => at(place, e),
+  );
   count(l, fate, 'runs');
 }
 
 /** What was said of runs may change their figures: they are made anew. */
 export async function refigureSaid(l: Load): Promise<void> {
-  const ids = new Set(l.bundle.events.flatMap((e) => (e.kind === 'run-said' ? [idFromFile(String(e.body['run']))] : [])));
-  const struck = new Set(l.bundle.events.flatMap((e) => (e.kind === 'struck' && e.corrects ? [idFromFile(e.corrects)] : [])));
+  const ids = new Set(
+    l.bundle.events.flatMap((e) =>
+      e.kind === 'run-said' ? [idFromFile(String(e.body['run']))] : [],
+    ),
+  );
+  const struck = new Set(
+    l.bundle.events.flatMap((e) =>
+      e.kind === 'struck' && e.corrects ? [idFromFile(e.corrects)] : [],
+    ),
+  );
   // A run that was taken back is not read any more.
   for (const id of ids) if (!struck.has(id)) await refigure(l.db, id, l.transaction);
 }
@@ -108,9 +142,11 @@ export async function exportRuns(db: Sequelize): Promise<Exported> {
   const captures = await select<{ sha256: string; n: number; data: Buffer }>(
     'SELECT sha256, n, data FROM captures c WHERE EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256) ORDER BY sha256',
   );
-  const sessions = await select<{ id: string; body: Omit<Bundle['sessions'][number], 'id' | 'createdAt'>; createdAt: Date }>(
-    'SELECT id, body, created_at AS "createdAt" FROM sessions_planned ORDER BY id',
-  );
+  const sessions = await select<{
+    id: string;
+    body: Omit<Bundle['sessions'][number], 'id' | 'createdAt'>;
+    createdAt: Date;
+  }>('SELECT id, body, created_at AS "createdAt" FROM sessions_planned ORDER BY id');
   return {
     profiles,
     runs: runs.map(({ private: own, channels, ...r }) => ({

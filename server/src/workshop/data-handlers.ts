@@ -3,7 +3,12 @@ import { flag, uuid } from '@ruddy/core/base/contract';
 import { reportSchema } from '@ruddy/core/bring-up';
 import { PART_KINDS, PART_SCHEMAS, partKind } from '@ruddy/core/parts';
 import { captureSchema } from '@ruddy/core/runs/contract';
-import { bundleSchema, demoReport as demoSchema, loadReport, shareReportSchema } from '@ruddy/core/workshop/contract';
+import {
+  bundleSchema,
+  demoReport as demoSchema,
+  loadReport,
+  shareReportSchema,
+} from '@ruddy/core/workshop/contract';
 import { VERSION } from './backup/make';
 import { notFound } from '../platform/http/problem';
 import { route } from '../platform/http/route';
@@ -30,7 +35,10 @@ export const dataRoutes = [
         () => false,
       );
       const word = up ? ('ok' as const) : ('down' as const);
-      return { status: up ? 200 : 503, body: { status: word, database: word, version: VERSION, now: s.now().toISOString() } };
+      return {
+        status: up ? 200 : 503,
+        body: { status: word, database: word, version: VERSION, now: s.now().toISOString() },
+      };
     },
   }),
   route({
@@ -41,9 +49,16 @@ export const dataRoutes = [
     params: z.strictObject({ name: z.union([z.enum(['bundle', 'report', 'capture']), partKind]) }),
     response: z.looseObject({}),
     handle: ({ params }) => {
-      const schema = { bundle: bundleSchema, report: reportSchema, capture: captureSchema, ...PART_SCHEMAS }[params.name];
+      const schema = {
+        bundle: bundleSchema,
+        report: reportSchema,
+        capture: captureSchema,
+        ...PART_SCHEMAS,
+      }[params.name];
       if (!schema) throw notFound('format');
-      return Promise.resolve({ body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) });
+      return Promise.resolve({
+        body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }),
+      });
     },
   }),
   route({
@@ -63,7 +78,9 @@ export const dataRoutes = [
     bodyLimit: '128mb',
     response: loadReport,
     handle: async ({ body, actor }, s) => ({
-      body: await s.db.transaction((t) => loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }, t)),
+      body: await s.db.transaction((t) =>
+        loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }, t),
+      ),
     }),
   }),
   route({

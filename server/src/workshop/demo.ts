@@ -41,18 +41,32 @@ export async function removeDemo(s: Services): Promise<DemoReport> {
 }
 
 /** On the first start only, load the demo bundle, or note that none was wanted. Later starts leave it alone. */
-export async function firstStart(s: Services, demoFile: string | null): Promise<'loaded' | 'empty' | 'later'> {
+export async function firstStart(
+  s: Services,
+  demoFile: string | null,
+): Promise<'loaded' | 'empty' | 'later'> {
   return s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4312)', { type: QueryTypes.SELECT, transaction });
-    const [mark] = await s.db.query(`SELECT 1 FROM settings WHERE member_id IS NULL AND key = 'demo.first-start'`, {
+    await s.db.query('SELECT pg_advisory_xact_lock(4312)', {
       type: QueryTypes.SELECT,
       transaction,
     });
+    const [mark] = await s.db.query(
+      `SELECT 1 FROM settings WHERE member_id IS NULL AND key = 'demo.first-start'`,
+      {
+        type: QueryTypes.SELECT,
+        transaction,
+      },
+    );
     if (mark) return 'later';
     const state = demoFile === null ? 'empty' : 'loaded';
     if (demoFile !== null) {
       const bundle = bundleSchema.parse(JSON.parse(await readFile(demoFile, 'utf8')));
-      await loadBundle(s.db, bundle, { origin: 'demo', by: THIS_MACHINE.id, now: s.now() }, transaction);
+      await loadBundle(
+        s.db,
+        bundle,
+        { origin: 'demo', by: THIS_MACHINE.id, now: s.now() },
+        transaction,
+      );
     }
     await s.db.query(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, 'demo.first-start', $4::jsonb)`,

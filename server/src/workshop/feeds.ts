@@ -13,17 +13,29 @@ type Row = Omit<FeedEntry, 'readAt' | 'nextAt'> & { readAt: Date | null; nextAt:
 const HOUR_MS = 3_600_000;
 
 /** Feeds with how their last reading went. */
-export async function listFeeds(db: Sequelize, id: string | null = null, transaction?: Transaction): Promise<FeedEntry[]> {
+export async function listFeeds(
+  db: Sequelize,
+  id: string | null = null,
+  transaction?: Transaction,
+): Promise<FeedEntry[]> {
   const rows = await db.query<Row>(
     `SELECT id, name, url, near, every_hours AS "everyHours", rev, origin, read_at AS "readAt", next_at AS "nextAt", problem, unchanged,
        (SELECT count(*)::int FROM feed_items i WHERE i.feed_id = f.id) AS items
      FROM feeds f WHERE $1::uuid IS NULL OR id = $1 ORDER BY lower(name), id`,
     { type: QueryTypes.SELECT, bind: [id], transaction },
   );
-  return rows.map((r) => ({ ...r, readAt: r.readAt?.toISOString() ?? null, nextAt: r.nextAt?.toISOString() ?? null }));
+  return rows.map((r) => ({
+    ...r,
+    readAt: r.readAt?.toISOString() ?? null,
+    nextAt: r.nextAt?.toISOString() ?? null,
+  }));
 }
 
-export async function getFeed(db: Sequelize, id: string, transaction?: Transaction): Promise<FeedEntry> {
+export async function getFeed(
+  db: Sequelize,
+  id: string,
+  transaction?: Transaction,
+): Promise<FeedEntry> {
   const [found] = await listFeeds(db, id, transaction);
   if (!found) throw notFound('feed');
   return found;
@@ -46,7 +58,10 @@ export async function addFeed(
   const next = b.everyHours === null ? null : made.at;
   await db.query(
     `INSERT INTO feeds (id, origin, created_at, created_by, name, url, near, every_hours, next_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-    { bind: [b.id, made.origin, made.at, made.by, b.name, b.url, b.near, b.everyHours, next], transaction },
+    {
+      bind: [b.id, made.origin, made.at, made.by, b.name, b.url, b.near, b.everyHours, next],
+      transaction,
+    },
   );
   return 'stored';
 }
@@ -57,9 +72,18 @@ export async function createFeed(s: Services, body: z.output<typeof feedBody>, a
 }
 
 /** Change a feed. Another address is another source: what a server said of the old one no longer counts. */
-export async function patchFeed(s: Services, id: string, p: z.output<typeof feedPatch>, ifMatch: number | null) {
+export async function patchFeed(
+  s: Services,
+  id: string,
+  p: z.output<typeof feedPatch>,
+  ifMatch: number | null,
+) {
   return s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT 1 FROM feeds WHERE id = $1 FOR UPDATE', { type: QueryTypes.SELECT, bind: [id], transaction });
+    await s.db.query('SELECT 1 FROM feeds WHERE id = $1 FOR UPDATE', {
+      type: QueryTypes.SELECT,
+      bind: [id],
+      transaction,
+    });
     const old = await getFeed(s.db, id, transaction);
     checkRevision(ifMatch, old.rev, old);
     const next = { ...old, ...p };
@@ -75,7 +99,15 @@ export async function patchFeed(s: Services, id: string, p: z.output<typeof feed
          origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END,
          etag = CASE WHEN $7 THEN '' ELSE etag END, modified = CASE WHEN $7 THEN '' ELSE modified END WHERE id = $1`,
       {
-        bind: [id, next.name, next.url, next.near, next.everyHours, next.everyHours === null ? null : s.now(), moved],
+        bind: [
+          id,
+          next.name,
+          next.url,
+          next.near,
+          next.everyHours,
+          next.everyHours === null ? null : s.now(),
+          moved,
+        ],
         transaction,
       },
     );
@@ -84,7 +116,10 @@ export async function patchFeed(s: Services, id: string, p: z.output<typeof feed
 }
 
 export async function removeFeed(s: Services, id: string): Promise<void> {
-  const gone = await s.db.query('DELETE FROM feeds WHERE id = $1 RETURNING id', { type: QueryTypes.SELECT, bind: [id] });
+  const gone = await s.db.query('DELETE FROM feeds WHERE id = $1 RETURNING id', {
+    type: QueryTypes.SELECT,
+    bind: [id],
+  });
   if (gone.length === 0) throw notFound('feed');
 }
 
@@ -102,10 +137,13 @@ export async function readNow(
   const at = s.now();
   const next = feed.everyHours === null ? null : new Date(at.getTime() + feed.everyHours * HOUR_MS);
   const note = (problem: string, unchanged: boolean, transaction?: Transaction) =>
-    s.db.query('UPDATE feeds SET read_at = $2, next_at = $3, problem = $4, unchanged = $5 WHERE id = $1', {
-      bind: [id, at, next, problem, unchanged],
-      transaction,
-    });
+    s.db.query(
+      'UPDATE feeds SET read_at = $2, next_at = $3, problem = $4, unchanged = $5 WHERE id = $1',
+      {
+        bind: [id, at, next, problem, unchanged],
+        transaction,
+      },
+    );
   try {
     const got = await fetch(feed);
     if (got.state === 'same') await note('', true);
@@ -118,7 +156,13 @@ export async function readNow(
            FROM jsonb_to_recordset($3::jsonb) AS x(id uuid, key text, body jsonb)
            ON CONFLICT (feed_id, key) DO UPDATE SET body = excluded.body, published_at = excluded.published_at`,
           {
-            bind: [id, at, JSON.stringify(lastOfEach(items).map((body) => ({ id: newId(), key: body.key, body })))],
+            bind: [
+              id,
+              at,
+              JSON.stringify(
+                lastOfEach(items).map((body) => ({ id: newId(), key: body.key, body })),
+              ),
+            ],
             transaction,
           },
         );

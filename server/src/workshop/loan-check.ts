@@ -26,7 +26,12 @@ const RANK = { works: 3, care: 2, unknown: 1, blocked: 0 } as const;
 const WORST = { blocks: 0, care: 1, note: 2 } as const;
 
 /** The chains that come of putting a part where its kind goes: one, or one for each port of a host. */
-function changes(kind: LendKind, part: { id: string }, spec: AnySpec, chain: Chain): Partial<ChainInput>[] {
+function changes(
+  kind: LendKind,
+  part: { id: string },
+  spec: AnySpec,
+  chain: Chain,
+): Partial<ChainInput>[] {
   switch (kind) {
     case 'host':
       return (spec as HostSpec).sockets.map((k) => ({ host: part, socket: k.key }));
@@ -75,7 +80,9 @@ export async function checkLoan(s: Services, itemId: string, setupId: string): P
   if (!canBeLent(kind)) throw invalid('itemId', 'This is nothing that can be lent');
   const { rows, row, setup } = await readSetup(s.db, setupId);
   const chain = chainOf(rows, row.details);
-  const ways = await Promise.all(changes(kind, { id: item.partId }, item.spec, chain).map((c) => resolveChain(s.db, c, chain)));
+  const ways = await Promise.all(
+    changes(kind, { id: item.partId }, item.spec, chain).map((c) => resolveChain(s.db, c, chain)),
+  );
   const grounds = await groundsFor(s, [chain, ...ways]);
   const judge = (c: Chain) => evaluate({ chain: c, context: grounds });
   const before = judge(chain);

@@ -23,11 +23,14 @@ export const loanRoutes = [
   route({
     method: 'get',
     path: '/api/setups/:id/pieces-elsewhere',
-    summary: 'Pieces this setup names that are in another live setup too, or lent for something else',
+    summary:
+      'Pieces this setup names that are in another live setup too, or lent for something else',
     role: 'reader',
     params: byId,
     response: z.object({ items: z.array(pieceElsewhere) }),
-    handle: async ({ params }, { db }) => ({ body: { items: await piecesElsewhere(db, params.id) } }),
+    handle: async ({ params }, { db }) => ({
+      body: { items: await piecesElsewhere(db, params.id) },
+    }),
   }),
   route({
     method: 'get',

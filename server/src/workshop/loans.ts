@@ -2,7 +2,16 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
 import { partName } from '@ruddy/core/chain';
 import { LEND_KINDS } from '@ruddy/core/workshop';
-import type { Back, backBody, HandOver, Lendable, loanBody, loanPatch, loanQuery, LoanRow } from '@ruddy/core/workshop/contract';
+import type {
+  Back,
+  backBody,
+  HandOver,
+  Lendable,
+  loanBody,
+  loanPatch,
+  loanQuery,
+  LoanRow,
+} from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE } from '../platform/access/actor';
 import { HttpProblem, invalid, notFound, refuseFuture } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
@@ -19,7 +28,12 @@ interface Spec {
 }
 type Row = Omit<LoanRow, 'part'> & { spec: Spec };
 
-async function rows(db: Sequelize, where: string, bind: unknown[], transaction?: Transaction): Promise<LoanRow[]> {
+async function rows(
+  db: Sequelize,
+  where: string,
+  bind: unknown[],
+  transaction?: Transaction,
+): Promise<LoanRow[]> {
   const found = await db.query<Row>(
     `SELECT l.id, l.item_id AS "itemId", i.label, p.id AS "partId", p.kind, p.spec, l.member_id AS "memberId", m.name AS member,
        CASE WHEN u.id IS NULL THEN NULL ELSE jsonb_build_object('id', u.id, 'name', u.name) END AS setup,
@@ -38,12 +52,19 @@ async function rows(db: Sequelize, where: string, bind: unknown[], transaction?:
 
 /** Loans that are out or waited for, or the last that came back. */
 export function listLoans(db: Sequelize, q: z.output<typeof loanQuery>): Promise<LoanRow[]> {
-  const state = q.state === 'open' ? 'l.returned_on IS NULL AND NOT l.withdrawn' : 'l.returned_on IS NOT NULL';
+  const state =
+    q.state === 'open' ? 'l.returned_on IS NULL AND NOT l.withdrawn' : 'l.returned_on IS NOT NULL';
   const order = q.state === 'open' ? 'l.asked_on, l.id' : 'l.returned_on DESC, l.id DESC';
-  return rows(db, `${state} AND ($1::uuid IS NULL OR l.item_id = $1) ORDER BY ${order} LIMIT 500`, [q.itemId ?? null]);
+  return rows(db, `${state} AND ($1::uuid IS NULL OR l.item_id = $1) ORDER BY ${order} LIMIT 500`, [
+    q.itemId ?? null,
+  ]);
 }
 
-export async function getLoan(db: Sequelize, id: string, transaction?: Transaction): Promise<LoanRow> {
+export async function getLoan(
+  db: Sequelize,
+  id: string,
+  transaction?: Transaction,
+): Promise<LoanRow> {
   const [found] = await rows(db, 'l.id = $1', [id], transaction);
   if (!found) throw notFound('loan');
   return found;
@@ -69,26 +90,41 @@ async function lockItem(db: Sequelize, id: string, path: string, transaction: Tr
   );
   if (!item) throw invalid(path, 'No piece has this id');
   if (item.how === 'gone') throw invalid(path, `${item.label} is gone`);
-  if (!(LEND_KINDS as readonly string[]).includes(item.kind)) throw invalid(path, `${item.label} is nothing that can be lent`);
+  if (!(LEND_KINDS as readonly string[]).includes(item.kind))
+    throw invalid(path, `${item.label} is nothing that can be lent`);
   return item;
 }
 
-async function refuseOut(db: Sequelize, itemId: string, label: string, transaction: Transaction): Promise<void> {
+async function refuseOut(
+  db: Sequelize,
+  itemId: string,
+  label: string,
+  transaction: Transaction,
+): Promise<void> {
   const [out] = await db.query<{ name: string }>(
     'SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = $1 AND l.from_on IS NOT NULL AND l.returned_on IS NULL',
     { type: QueryTypes.SELECT, bind: [itemId], transaction },
   );
   if (out)
-    throw new HttpProblem(409, 'It is out', { detail: `${label} is with ${out.name}; wait for it, or take it back first` });
+    throw new HttpProblem(409, 'It is out', {
+      detail: `${label} is with ${out.name}; wait for it, or take it back first`,
+    });
 }
 
-async function requireRow(db: Sequelize, table: 'members' | 'setups', id: string, path: string, transaction: Transaction) {
+async function requireRow(
+  db: Sequelize,
+  table: 'members' | 'setups',
+  id: string,
+  path: string,
+  transaction: Transaction,
+) {
   const [row] = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, {
     type: QueryTypes.SELECT,
     bind: [id],
     transaction,
   });
-  if (!row) throw invalid(path, table === 'members' ? 'No member has this id' : 'No setup has this id');
+  if (!row)
+    throw invalid(path, table === 'members' ? 'No member has this id' : 'No setup has this id');
 }
 
 const outValues = (out: HandOver) => [
@@ -102,13 +138,17 @@ const outValues = (out: HandOver) => [
 
 /** Nothing is lent to who was let go, or to the machine itself. */
 async function requireBorrower(db: Sequelize, id: string, transaction: Transaction): Promise<void> {
-  const [row] = await db.query<{ name: string; active: boolean }>('SELECT name, active FROM members WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [id],
-    transaction,
-  });
+  const [row] = await db.query<{ name: string; active: boolean }>(
+    'SELECT name, active FROM members WHERE id = $1',
+    {
+      type: QueryTypes.SELECT,
+      bind: [id],
+      transaction,
+    },
+  );
   if (row && !row.active) throw invalid('memberId', `${row.name} is no member any more`);
-  if (id === THIS_MACHINE.id) throw invalid('memberId', 'Lend it to a person: this machine borrows nothing');
+  if (id === THIS_MACHINE.id)
+    throw invalid('memberId', 'Lend it to a person: this machine borrows nothing');
 }
 
 /** Write a loan down: lent now, or waited for. The same id twice changes nothing. */
@@ -118,7 +158,11 @@ export async function addLoan(
   made: Made,
   transaction: Transaction,
 ): Promise<'stored' | 'same'> {
-  const [known] = await db.query('SELECT 1 FROM loans WHERE id = $1', { type: QueryTypes.SELECT, bind: [body.id], transaction });
+  const [known] = await db.query('SELECT 1 FROM loans WHERE id = $1', {
+    type: QueryTypes.SELECT,
+    bind: [body.id],
+    transaction,
+  });
   if (known) return 'same';
   const item = await lockItem(db, body.itemId, 'itemId', transaction);
   await requireRow(db, 'members', body.memberId, 'memberId', transaction);
@@ -130,7 +174,16 @@ export async function addLoan(
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13, $14::jsonb)`,
     {
       bind: [
-        ...[body.id, made.origin, made.at, made.by, body.itemId, body.memberId, body.setupId, body.askedOn],
+        ...[
+          body.id,
+          made.origin,
+          made.at,
+          made.by,
+          body.itemId,
+          body.memberId,
+          body.setupId,
+          body.askedOn,
+        ],
         ...(body.out ? outValues(body.out) : none),
       ],
       transaction,
@@ -165,15 +218,24 @@ export async function patchLoan(
     const loan = await getLoan(s.db, id, transaction);
     checkRevision(ifMatch, loan.rev, loan);
     if (loan.returnedOn !== null)
-      throw new HttpProblem(409, 'It is back', { detail: `${loan.label} came back; what has happened stays` });
-    if (loan.withdrawn) throw new HttpProblem(409, 'It was let go', { detail: 'This wish was let go; ask anew' });
+      throw new HttpProblem(409, 'It is back', {
+        detail: `${loan.label} came back; what has happened stays`,
+      });
+    if (loan.withdrawn)
+      throw new HttpProblem(409, 'It was let go', { detail: 'This wish was let go; ask anew' });
     if (patch.setupId !== undefined) {
-      if (patch.setupId !== null) await requireRow(s.db, 'setups', patch.setupId, 'setupId', transaction);
-      await s.db.query('UPDATE loans SET setup_id = $2 WHERE id = $1', { bind: [id, patch.setupId], transaction });
+      if (patch.setupId !== null)
+        await requireRow(s.db, 'setups', patch.setupId, 'setupId', transaction);
+      await s.db.query('UPDATE loans SET setup_id = $2 WHERE id = $1', {
+        bind: [id, patch.setupId],
+        transaction,
+      });
     }
     if (patch.out) {
       if (loan.fromOn !== null)
-        throw new HttpProblem(409, 'It is out', { detail: `${loan.label} is with ${loan.member} already` });
+        throw new HttpProblem(409, 'It is out', {
+          detail: `${loan.label} is with ${loan.member} already`,
+        });
       refuseFuture('out/fromOn', patch.out.fromOn, s.now());
       await requireBorrower(s.db, loan.memberId, transaction);
       await refuseOut(s.db, loan.itemId, item.label, transaction);
@@ -183,12 +245,20 @@ export async function patchLoan(
       );
     } else if (patch.dueOn !== undefined) {
       if (loan.fromOn === null) throw invalid('dueOn', 'It is not out yet');
-      if (patch.dueOn !== null && patch.dueOn < loan.fromOn) throw invalid('dueOn', 'Due: not before it went out');
-      await s.db.query('UPDATE loans SET due_on = $2 WHERE id = $1', { bind: [id, patch.dueOn], transaction });
+      if (patch.dueOn !== null && patch.dueOn < loan.fromOn)
+        throw invalid('dueOn', 'Due: not before it went out');
+      await s.db.query('UPDATE loans SET due_on = $2 WHERE id = $1', {
+        bind: [id, patch.dueOn],
+        transaction,
+      });
     }
     if (patch.withdrawn) {
-      if (loan.fromOn !== null || patch.out) throw invalid('withdrawn', 'It is out: take it back instead');
-      await s.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', { bind: [id], transaction });
+      if (loan.fromOn !== null || patch.out)
+        throw invalid('withdrawn', 'It is out: take it back instead');
+      await s.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', {
+        bind: [id],
+        transaction,
+      });
     }
     await s.db.query(`UPDATE loans SET ${CHANGED} WHERE id = $1`, { bind: [id], transaction });
     return getLoan(s.db, id, transaction);
@@ -206,18 +276,25 @@ export async function writeBack(
 ): Promise<void> {
   const surplus = back.missing.find((m) => !loan.along.includes(m));
   if (surplus !== undefined) throw invalid('missing', `Missing: "${surplus}" did not go along`);
-  if (loan.fromOn === null || returnedOn < loan.fromOn) throw invalid('returnedOn', 'Back: not before it went out');
-  await db.query(`UPDATE loans SET returned_on = $2, back = $3::jsonb, rev = rev + 1 WHERE id = $1`, {
-    bind: [loan.id, returnedOn, JSON.stringify(back satisfies Back)],
-    transaction,
-  });
+  if (loan.fromOn === null || returnedOn < loan.fromOn)
+    throw invalid('returnedOn', 'Back: not before it went out');
+  await db.query(
+    `UPDATE loans SET returned_on = $2, back = $3::jsonb, rev = rev + 1 WHERE id = $1`,
+    {
+      bind: [loan.id, returnedOn, JSON.stringify(back satisfies Back)],
+      transaction,
+    },
+  );
   // What a file tells of long ago is in the piece and its facts already.
   if (fault === null) return;
   if (back.condition !== null)
-    await db.query('UPDATE items SET condition = $2, rev = rev + 1 WHERE id = $1 AND condition IS DISTINCT FROM $2', {
-      bind: [loan.itemId, back.condition],
-      transaction,
-    });
+    await db.query(
+      'UPDATE items SET condition = $2, rev = rev + 1 WHERE id = $1 AND condition IS DISTINCT FROM $2',
+      {
+        bind: [loan.itemId, back.condition],
+        transaction,
+      },
+    );
   const words = back.testWords.slice(0, 200);
   const seen = {
     id: fault.id,
@@ -245,15 +322,27 @@ export async function takeBack(
     await lockItem(s.db, first.itemId, 'id', transaction);
     const loan = await getLoan(s.db, id, transaction);
     checkRevision(ifMatch, loan.rev, loan);
-    if (loan.fromOn === null) throw new HttpProblem(409, 'It is not out', { detail: `${loan.label} is not out` });
+    if (loan.fromOn === null)
+      throw new HttpProblem(409, 'It is not out', { detail: `${loan.label} is not out` });
     if (loan.returnedOn !== null)
-      throw new HttpProblem(409, 'It is back', { detail: `${loan.label} came back on ${loan.returnedOn}` });
+      throw new HttpProblem(409, 'It is back', {
+        detail: `${loan.label} came back on ${loan.returnedOn}`,
+      });
     const { id: factId, ...back } = body;
-    await writeBack(s.db, loan, back, { id: factId, origin: 'own', at: s.now(), by: actor.id }, transaction);
-    await s.db.query(`UPDATE loans SET origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`, {
-      bind: [id],
+    await writeBack(
+      s.db,
+      loan,
+      back,
+      { id: factId, origin: 'own', at: s.now(), by: actor.id },
       transaction,
-    });
+    );
+    await s.db.query(
+      `UPDATE loans SET origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
+      {
+        bind: [id],
+        transaction,
+      },
+    );
     return getLoan(s.db, id, transaction);
   });
 }

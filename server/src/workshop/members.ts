@@ -1,6 +1,12 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type * as z from 'zod';
-import type { memberBody, memberPatch, MemberRow, passwordBody, signInBody } from '@ruddy/core/workshop/contract';
+import type {
+  memberBody,
+  memberPatch,
+  MemberRow,
+  passwordBody,
+  signInBody,
+} from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE, type Visit } from '../platform/access/actor';
 import { hashPassword, passwordFits } from '../platform/access/password';
 import { beginSession, endSession, endSessionsOf } from '../platform/access/sessions';
@@ -27,7 +33,11 @@ export async function listMembers(
   return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
 }
 
-export async function getMember(s: Pick<Services, 'db' | 'now'>, id: string, transaction?: Transaction): Promise<MemberRow> {
+export async function getMember(
+  s: Pick<Services, 'db' | 'now'>,
+  id: string,
+  transaction?: Transaction,
+): Promise<MemberRow> {
   const [found] = await listMembers(s, id, transaction);
   if (!found) throw notFound('member');
   return found;
@@ -38,7 +48,12 @@ function refuseOwnName(name: string, password: string): void {
     throw invalid('password', 'Password: must not hold the name');
 }
 
-async function refuseTaken(db: Sequelize, name: string, id: string, transaction: Transaction): Promise<void> {
+async function refuseTaken(
+  db: Sequelize,
+  name: string,
+  id: string,
+  transaction: Transaction,
+): Promise<void> {
   const [row] = await db.query('SELECT 1 FROM members WHERE lower(name) = lower($1) AND id <> $2', {
     type: QueryTypes.SELECT,
     bind: [name, id],
@@ -63,7 +78,18 @@ export async function addMember(
   await refuseTaken(db, body.name, body.id, transaction);
   await db.query(
     'INSERT INTO members (id, origin, created_at, name, role, active, password_hash) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    { bind: [body.id, made.origin, made.at, body.name, body.role, body.active ?? true, body.passwordHash ?? null], transaction },
+    {
+      bind: [
+        body.id,
+        made.origin,
+        made.at,
+        body.name,
+        body.role,
+        body.active ?? true,
+        body.passwordHash ?? null,
+      ],
+      transaction,
+    },
   );
   return 'stored';
 }
@@ -74,7 +100,9 @@ export async function createMember(
 ): Promise<{ row: MemberRow; fresh: boolean }> {
   if (password !== null) refuseOwnName(body.name, password);
   const passwordHash = password === null ? null : await hashPassword(password);
-  const fate = await s.db.transaction((t) => addMember(s.db, { ...body, passwordHash }, { origin: 'own', at: s.now() }, t));
+  const fate = await s.db.transaction((t) =>
+    addMember(s.db, { ...body, passwordHash }, { origin: 'own', at: s.now() }, t),
+  );
   return { row: await getMember(s, body.id), fresh: fate === 'stored' };
 }
 
@@ -95,9 +123,13 @@ export async function patchMember(
   patch: z.output<typeof memberPatch>,
   ifMatch: number | null,
 ): Promise<MemberRow> {
-  if (id === THIS_MACHINE.id) throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
+  if (id === THIS_MACHINE.id)
+    throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
   return s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4313)', { type: QueryTypes.SELECT, transaction });
+    await s.db.query('SELECT pg_advisory_xact_lock(4313)', {
+      type: QueryTypes.SELECT,
+      transaction,
+    });
     const now = await getMember(s, id, transaction);
     checkRevision(ifMatch, now.rev, now);
     if (patch.name !== undefined) await refuseTaken(s.db, patch.name, id, transaction);
@@ -106,7 +138,10 @@ export async function patchMember(
     if (now.role === 'keeper' && now.active && now.hasPassword && (role !== 'keeper' || !active))
       await refuseLastKeeper(s, id, transaction);
     if (!active && now.out > 0)
-      throw invalid('active', `${now.name} still has ${now.out === 1 ? '1 piece' : `${now.out} pieces`}; take them back first`);
+      throw invalid(
+        'active',
+        `${now.name} still has ${now.out === 1 ? '1 piece' : `${now.out} pieces`}; take them back first`,
+      );
     await s.db.query(
       `UPDATE members SET name = $2, role = $3, active = $4, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
       { bind: [id, patch.name ?? now.name, role, active], transaction },
@@ -130,7 +165,9 @@ export async function setPassword(
   if (id === THIS_MACHINE.id) throw invalid('id', 'This machine has no password');
   const own = actor.id === id;
   if (!own && actor.role !== 'keeper')
-    throw new HttpProblem(403, 'Not for this role', { detail: 'A password of others is given by a keeper' });
+    throw new HttpProblem(403, 'Not for this role', {
+      detail: 'A password of others is given by a keeper',
+    });
   const member = await getMember(s, id);
   if (own) {
     await takeTry(s.db, member.name, visit.address);
@@ -152,10 +189,13 @@ export async function setPassword(
 }
 
 async function storedHash(db: Sequelize, id: string): Promise<string | null> {
-  const [row] = await db.query<{ hash: string | null }>('SELECT password_hash AS hash FROM members WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+  const [row] = await db.query<{ hash: string | null }>(
+    'SELECT password_hash AS hash FROM members WHERE id = $1',
+    {
+      type: QueryTypes.SELECT,
+      bind: [id],
+    },
+  );
   return row?.hash ?? null;
 }
 
@@ -182,25 +222,42 @@ export async function signIn(
 
 /** Is there a keeper who could sign in? Without one a server beyond this machine does not start. */
 export async function hasKeeper(db: Sequelize): Promise<boolean> {
-  const rows = await db.query(`SELECT 1 FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL LIMIT 1`, {
-    type: QueryTypes.SELECT,
-  });
+  const rows = await db.query(
+    `SELECT 1 FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL LIMIT 1`,
+    {
+      type: QueryTypes.SELECT,
+    },
+  );
   return rows.length > 0;
 }
 
 /** From the command line: give a keeper a password, and make the keeper when there is none of this name. */
-export async function giveKeeper(s: Services, id: string, name: string, password: string): Promise<'made' | 'changed'> {
+export async function giveKeeper(
+  s: Services,
+  id: string,
+  name: string,
+  password: string,
+): Promise<'made' | 'changed'> {
   refuseOwnName(name, password);
   const passwordHash = await hashPassword(password);
   return s.db.transaction(async (transaction) => {
-    const [row] = await s.db.query<{ id: string }>('SELECT id FROM members WHERE lower(name) = lower($1) FOR UPDATE', {
-      type: QueryTypes.SELECT,
-      bind: [name],
-      transaction,
-    });
-    if (row?.id === THIS_MACHINE.id) throw invalid('name', 'This machine has no password; give the keeper a name of their own');
+    const [row] = await s.db.query<{ id: string }>(
+      'SELECT id FROM members WHERE lower(name) = lower($1) FOR UPDATE',
+      {
+        type: QueryTypes.SELECT,
+        bind: [name],
+        transaction,
+      },
+    );
+    if (row?.id === THIS_MACHINE.id)
+      throw invalid('name', 'This machine has no password; give the keeper a name of their own');
     if (!row) {
-      await addMember(s.db, { id, name, role: 'keeper', passwordHash }, { origin: 'own', at: s.now() }, transaction);
+      await addMember(
+        s.db,
+        { id, name, role: 'keeper', passwordHash },
+        { origin: 'own', at: s.now() },
+        transaction,
+      );
       return 'made';
     }
     await s.db.query(

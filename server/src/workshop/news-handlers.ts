@@ -1,7 +1,15 @@
 import * as z from 'zod';
 import { uuid } from '@ruddy/core/base/contract';
 import { concernsHere } from '@ruddy/core/workshop';
-import { feedBody, feedEntry, feedPatch, newsEntry, newsList, newsRelease, newsState } from '@ruddy/core/workshop/contract';
+import {
+  feedBody,
+  feedEntry,
+  feedPatch,
+  newsEntry,
+  newsList,
+  newsRelease,
+  newsState,
+} from '@ruddy/core/workshop/contract';
 import { route } from '../platform/http/route';
 import { createFeed, listFeeds, patchFeed, readNow, removeFeed } from './feeds';
 import { keepRelease, listNews, markNews } from './news';
@@ -32,7 +40,8 @@ export const newsRoutes = [
   route({
     method: 'patch',
     path: '/api/feeds/:id',
-    summary: 'Change a feed: name, address, how often, whether it may lie on this machine or in the local network',
+    summary:
+      'Change a feed: name, address, how often, whether it may lie on this machine or in the local network',
     role: 'keeper',
     params: byId,
     body: feedPatch,
@@ -72,7 +81,9 @@ export const newsRoutes = [
     response: newsList,
     handle: async (_call, s) => {
       const items = await listNews(s);
-      return { body: { items, concerns: items.filter((n) => n.state === 'new' && concernsHere(n)).length } };
+      return {
+        body: { items, concerns: items.filter((n) => n.state === 'new' && concernsHere(n)).length },
+      };
     },
   }),
   route({
@@ -93,6 +104,9 @@ export const newsRoutes = [
     params: byId,
     body: newsRelease,
     response: newsEntry,
-    handle: async ({ params, body, actor }, s) => ({ status: 201, body: await keepRelease(s, params.id, body, actor) }),
+    handle: async ({ params, body, actor }, s) => ({
+      status: 201,
+      body: await keepRelease(s, params.id, body, actor),
+    }),
   }),
 ];

@@ -68,18 +68,28 @@ async function getNews(s: Services, id: string): Promise<NewsEntry> {
 }
 
 export async function markNews(s: Services, id: string, state: 'new' | 'read'): Promise<NewsEntry> {
-  await s.db.query(`UPDATE feed_items SET state = $2 WHERE id = $1 AND state <> 'kept'`, { bind: [id, state] });
+  await s.db.query(`UPDATE feed_items SET state = $2 WHERE id = $1 AND state <> 'kept'`, {
+    bind: [id, state],
+  });
   return getNews(s, id);
 }
 
 /** Make a release of the catalogue out of an item; once made it is answered again. */
-export async function keepRelease(s: Services, id: string, b: z.output<typeof newsRelease>, actor: Actor): Promise<NewsEntry> {
+export async function keepRelease(
+  s: Services,
+  id: string,
+  b: z.output<typeof newsRelease>,
+  actor: Actor,
+): Promise<NewsEntry> {
   const known = await getNews(s, id);
   if (known.releaseId !== null) return known;
   await s.db.transaction(async (transaction) => {
     const body = { id: b.id, kind: 'release' as const, spec: b.spec, sources: {} };
     await createPart(body, { origin: 'own', at: s.now(), by: actor.id }, transaction);
-    await s.db.query(`UPDATE feed_items SET state = 'kept', release_id = $2 WHERE id = $1`, { bind: [id, b.id], transaction });
+    await s.db.query(`UPDATE feed_items SET state = 'kept', release_id = $2 WHERE id = $1`, {
+      bind: [id, b.id],
+      transaction,
+    });
   });
   return getNews(s, id);
 }

@@ -12,19 +12,29 @@ async function loadMembers(l: Load): Promise<Map<string, string>> {
   const here = new Map<string, string>();
   for (const [i, m] of l.bundle.members.entries()) {
     const id = idFromFile(m.id);
-    const [known] = await l.db.query<{ id: string }>('SELECT id FROM members WHERE lower(name) = lower($1)', {
-      type: QueryTypes.SELECT,
-      bind: [m.name],
-      transaction: l.transaction,
-    });
-    if (known?.id === THIS_MACHINE.id) throw invalid(`members/${i}/name`, `Name: "${m.name}" is this machine`);
+    const [known] = await l.db.query<{ id: string }>(
+      'SELECT id FROM members WHERE lower(name) = lower($1)',
+      {
+        type: QueryTypes.SELECT,
+        bind: [m.name],
+        transaction: l.transaction,
+      },
+    );
+    if (known?.id === THIS_MACHINE.id)
+      throw invalid(`members/${i}/name`, `Name: "${m.name}" is this machine`);
     here.set(m.id, known?.id ?? id);
     if (known) {
       count(l, 'same', 'members');
       continue;
     }
     const made = { origin: l.origin, at: l.now };
-    count(l, await addMember(l.db, { ...m, id }, made, l.transaction).catch((e: unknown) => at(`members/${i}`, e)), 'members');
+    count(
+      l,
+      await addMember(l.db, { ...m, id }, made, l.transaction).catch((e: unknown) =>
+        at(`members/${i}`, e),
+      ),
+      'members',
+    );
   }
   return here;
 }
@@ -45,7 +55,9 @@ export async function loadPeople(l: Load): Promise<void> {
       askedOn: x.askedOn,
       out: x.out,
     };
-    const fate = await addLoan(l.db, body, made, l.transaction).catch((e: unknown) => at(`loans/${i}`, e));
+    const fate = await addLoan(l.db, body, made, l.transaction).catch((e: unknown) =>
+      at(`loans/${i}`, e),
+    );
     count(l, fate, 'loans');
     if (fate === 'stored') await loadEnd(l, id, x, i);
   }
@@ -54,10 +66,15 @@ export async function loadPeople(l: Load): Promise<void> {
 async function loadEnd(l: Load, id: string, x: LoanInFile, i: number): Promise<void> {
   if (x.withdrawn && x.out) throw invalid(`loans/${i}/withdrawn`, 'What went out cannot be let go');
   if (x.withdrawn)
-    await l.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', { bind: [id], transaction: l.transaction });
+    await l.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', {
+      bind: [id],
+      transaction: l.transaction,
+    });
   if (!x.back) return;
   const loan = await getLoan(l.db, id, l.transaction);
-  await writeBack(l.db, loan, x.back, null, l.transaction).catch((e: unknown) => at(`loans/${i}/back`, e));
+  await writeBack(l.db, loan, x.back, null, l.transaction).catch((e: unknown) =>
+    at(`loans/${i}/back`, e),
+  );
 }
 
 type Row = Omit<LoanInFile, 'out' | 'back'> & {
@@ -73,21 +90,29 @@ type Row = Omit<LoanInFile, 'out' | 'back'> & {
 
 /** The same, into a bundle. The built-in keeper is no member of a file: everybody has one. */
 export async function exportPeople(db: Load['db']) {
-  const select = <T extends object>(sql: string, bind: unknown[] = []) => db.query<T>(sql, { type: QueryTypes.SELECT, bind });
-  const members = await select<{ id: string; name: string; role: 'reader' | 'member' | 'keeper'; active: boolean }>(
-    `SELECT id, name, role, active FROM members WHERE id <> $1 ORDER BY id`,
-    [THIS_MACHINE.id],
-  );
+  const select = <T extends object>(sql: string, bind: unknown[] = []) =>
+    db.query<T>(sql, { type: QueryTypes.SELECT, bind });
+  const members = await select<{
+    id: string;
+    name: string;
+    role: 'reader' | 'member' | 'keeper';
+    active: boolean;
+  }>(`SELECT id, name, role, active FROM members WHERE id <> $1 ORDER BY id`, [THIS_MACHINE.id]);
   const loans = await select<Row>(
     `SELECT id, item_id AS "itemId", member_id AS "memberId", setup_id AS "setupId", asked_on::text AS "askedOn", from_on::text, due_on::text,
        condition_out, along, note, checked, returned_on::text, back, withdrawn FROM loans ORDER BY id`,
   );
   return {
     members,
-    loans: loans.map(({ from_on, due_on, condition_out, along, note, checked, returned_on, back, ...rest }) => ({
-      ...rest,
-      out: from_on === null ? null : { fromOn: from_on, dueOn: due_on, condition: condition_out, along, note, checked },
-      back: returned_on === null || back === null ? null : { returnedOn: returned_on, ...back },
-    })),
+    loans: loans.map(
+      ({ from_on, due_on, condition_out, along, note, checked, returned_on, back, ...rest }) => ({
+        ...rest,
+        out:
+          from_on === null
+            ? null
+            : { fromOn: from_on, dueOn: due_on, condition: condition_out, along, note, checked },
+        back: returned_on === null || back === null ? null : { returnedOn: returned_on, ...back },
+      }),
+    ),
   };
 }

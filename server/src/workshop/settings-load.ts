@@ -6,7 +6,13 @@ import { figureProblem, settingKey } from '../troubleshoot/figures';
 import { newId } from '../platform/db/ids';
 
 /** What the workshop set here stays; what it never set is taken from the file. */
-async function take(l: Load, kind: string, key: string, value: unknown, reason: string): Promise<void> {
+async function take(
+  l: Load,
+  kind: string,
+  key: string,
+  value: unknown,
+  reason: string,
+): Promise<void> {
   const fresh = await l.db.query(
     `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
      ON CONFLICT (member_id, key) DO NOTHING RETURNING id`,

@@ -73,7 +73,9 @@ export async function shareFile(s: Services, id: string, withPrices: boolean): P
 
 /** Where a value came from leaves; the words somebody wrote about it stay. */
 function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
-  return Object.fromEntries(Object.entries(sources).map(([place, s]) => [place, { ...s, note: '' }]));
+  return Object.fromEntries(
+    Object.entries(sources).map(([place, s]) => [place, { ...s, note: '' }]),
+  );
 }
 
 /** What would leave and what would stay, counted before the act. */
@@ -92,8 +94,14 @@ export async function shareReport(s: Services, id: string): Promise<ShareReport>
       { what: 'prices offered and what was said of the money, when chosen', n: file.prices.length },
     ],
     stays: [
-      { what: 'notes and present graphics, your words', n: Number(setup.notes !== '') + Number(setup.present !== '') },
-      { what: 'docked settings, buttons, programs and tuning', n: Number(contentHash(setup.docked) !== contentHash(NO_DOCKED)) },
+      {
+        what: 'notes and present graphics, your words',
+        n: Number(setup.notes !== '') + Number(setup.present !== ''),
+      },
+      {
+        what: 'docked settings, buttons, programs and tuning',
+        n: Number(contentHash(setup.docked) !== contentHash(NO_DOCKED)),
+      },
       { what: 'pieces: whose they are and where bought', n: Object.keys(setup.slots.items).length },
       { what: 'serial numbers', n: kept?.serials ?? 0 },
       { what: 'entries of the record: outcomes, readings, notes', n: kept?.events ?? 0 },

@@ -36,7 +36,18 @@ export async function openApp(databaseUrl: string, unexpected: (error: unknown) 
 }
 
 const TABLES = [
-  ...['parts', 'part_revisions', 'sockets', 'items', 'item_facts', 'prices', 'exchange_rates', 'setups', 'setup_slots', 'events'],
+  ...[
+    'parts',
+    'part_revisions',
+    'sockets',
+    'items',
+    'item_facts',
+    'prices',
+    'exchange_rates',
+    'setups',
+    'setup_slots',
+    'events',
+  ],
   ...[
     'log_entries',
     'runs',

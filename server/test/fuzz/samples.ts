@@ -22,7 +22,13 @@ export const captures = [
 ];
 export const captureJson = [
   J([16.7, 16.6, 33.4]),
-  J({ format: 'ruddy-bridge/capture', version: 1, frameMs: [16.7, 16.6], startedAt: '2026-11-03T14:02:00Z', sensors: [] }),
+  J({
+    format: 'ruddy-bridge/capture',
+    version: 1,
+    frameMs: [16.7, 16.6],
+    startedAt: '2026-11-03T14:02:00Z',
+    sensors: [],
+  }),
   J({
     frames: [
       { ms: 16.7, load: 98 },
@@ -47,7 +53,11 @@ const BRIDGE = [
   '\t\tLnkSta:\tSpeed 8GT/s, Width x4',
 ].join('\n');
 const HEX = `23:00.0 0300: e004:0020\n${Array.from({ length: 16 }, (_, i) => `${(i * 16).toString(16).padStart(2, '0')}: ${'04 e0 20 00 06 04 10 00 a1 00 00 03 00 00 80 00'}`).join('\n')}\n`;
-export const listings = [`${BRIDGE}\n\n${DEVICE}\n`, `$ sudo lspci -vv\n${DEVICE.replace(/^/gm, '> ')}\n`, HEX];
+export const listings = [
+  `${BRIDGE}\n\n${DEVICE}\n`,
+  `$ sudo lspci -vv\n${DEVICE.replace(/^/gm, '> ')}\n`,
+  HEX,
+];
 export const reports = [
   J({
     format: 'ruddy-bridge/report',
@@ -69,18 +79,48 @@ export const bundles = [
   J({
     format: 'ruddy-bridge/bundle',
     version: 1,
-    parts: [part('host.a', 'host'), part('cable.a', 'cable'), part('dock.a', 'dock'), part('card.a', 'card')],
+    parts: [
+      part('host.a', 'host'),
+      part('cable.a', 'cable'),
+      part('dock.a', 'dock'),
+      part('card.a', 'card'),
+    ],
     setups: [
       {
         id: 'setup.a',
         name: 'A',
         state: 'planned',
-        slots: { host: 'host.a', socket: 'left', path: ['cable.a'], dock: 'dock.a', card: 'card.a' },
+        slots: {
+          host: 'host.a',
+          socket: 'left',
+          path: ['cable.a'],
+          dock: 'dock.a',
+          card: 'card.a',
+        },
         createdAt: at,
       },
     ],
-    events: [{ id: 'e.1', setupId: 'setup.a', kind: 'note', body: { text: 'x' }, happenedAt: at, recordedAt: at, seq: 1 }],
-    outcomes: [{ id: 'o.1', setupId: 'setup.a', outcome: 'works', happenedOn: '2026-11-03', recordedAt: at, seq: 2 }],
+    events: [
+      {
+        id: 'e.1',
+        setupId: 'setup.a',
+        kind: 'note',
+        body: { text: 'x' },
+        happenedAt: at,
+        recordedAt: at,
+        seq: 1,
+      },
+    ],
+    outcomes: [
+      {
+        id: 'o.1',
+        setupId: 'setup.a',
+        outcome: 'works',
+        happenedOn: '2026-11-03',
+        recordedAt: at,
+        seq: 2,
+      },
+    ],
     items: [{ id: 'item.a', partId: 'cable.a', label: 'K a' }],
     members: [{ id: 'member.b', name: 'Member B', role: 'member' }],
     loans: [
@@ -92,14 +132,32 @@ export const bundles = [
         out: { fromOn: '2026-11-01', along: ['bag'] },
       },
     ],
-    prices: [{ id: 'p.1', partId: 'cable.a', kind: 'offer', minor: 4900, currency: 'EUR', onDate: '2026-11-01', source: 'shop' }],
+    prices: [
+      {
+        id: 'p.1',
+        partId: 'cable.a',
+        kind: 'offer',
+        minor: 4900,
+        currency: 'EUR',
+        onDate: '2026-11-01',
+        source: 'shop',
+      },
+    ],
   }),
-  J({ format: 'ruddy-bridge/bundle', version: 1, parts: Object.keys(SPECS).map((k) => part(`${k}.x`, k as keyof typeof SPECS)) }),
+  J({
+    format: 'ruddy-bridge/bundle',
+    version: 1,
+    parts: Object.keys(SPECS).map((k) => part(`${k}.x`, k as keyof typeof SPECS)),
+  }),
 ];
 
 /** Parts alone, as the catalogue's import takes them. */
 export const partBundles = [
-  J({ format: 'ruddy-bridge/bundle', version: 1, parts: Object.keys(SPECS).map((k) => part(`${k}.y`, k as keyof typeof SPECS)) }),
+  J({
+    format: 'ruddy-bridge/bundle',
+    version: 1,
+    parts: Object.keys(SPECS).map((k) => part(`${k}.y`, k as keyof typeof SPECS)),
+  }),
 ];
 
 export const feedJson = [
@@ -124,7 +182,9 @@ export const feedAtom = [
 
 /** A part of each kind under a name of its own: the id in it is made fresh each time. */
 export const ID = '0190f7a0-0000-7000-8000-00000000f00d';
-export const named = Object.entries(SPECS).map(([kind, spec]) => J({ id: ID, kind, spec: { ...spec, model: `P ${ID}` } }));
+export const named = Object.entries(SPECS).map(([kind, spec]) =>
+  J({ id: ID, kind, spec: { ...spec, model: `P ${ID}` } }),
+);
 export const specs = Object.values(SPECS).map(J);
 const { host, cable, dock, card } = SPECS;
 export const chains = [
@@ -146,7 +206,14 @@ export const chains = [
   }),
 ];
 /** Entries of the log alone, each with its chain. */
-const entry = { setupId: null, unit: 'u', outcome: 'works', happenedOn: '2026-11-03', recordedAt: at, versions: { driver: '1' } };
+const entry = {
+  setupId: null,
+  unit: 'u',
+  outcome: 'works',
+  happenedOn: '2026-11-03',
+  recordedAt: at,
+  versions: { driver: '1' },
+};
 export const logs = [
   J({
     format: 'ruddy-bridge/bundle',
@@ -160,8 +227,18 @@ export const logs = [
 ];
 export const bodies = [
   J({ id: '0190f7a0-0000-7000-8000-000000000001', text: 'x', happenedOn: '2026-01-01', photo: '' }),
-  J({ id: '0190f7a0-0000-7000-8000-000000000001', name: 'A', state: 'planned', slots: { host: null }, loads: [], uses: [] }),
-  J({ setupId: '0190f7a0-0000-7000-8000-000000000001', frames: { resolutions: ['2560x1440'], powerMode: 'Performance' } }),
+  J({
+    id: '0190f7a0-0000-7000-8000-000000000001',
+    name: 'A',
+    state: 'planned',
+    slots: { host: null },
+    loads: [],
+    uses: [],
+  }),
+  J({
+    setupId: '0190f7a0-0000-7000-8000-000000000001',
+    frames: { resolutions: ['2560x1440'], powerMode: 'Performance' },
+  }),
   J({ name: 'x', password: 'a long one for signing in', role: 'member' }),
   J({
     hostId: '0190f7a0-0000-7000-8000-000000000001',

@@ -36,7 +36,9 @@ const json = (text: string): unknown => JSON.parse(text);
 /** A refusal of ours, with words; everything else that is thrown is a crash. */
 export function isRefusal(error: unknown): boolean {
   return (
-    error instanceof HttpProblem || error instanceof FeedProblem || (error instanceof SyntaxError && /JSON/.test(error.message))
+    error instanceof HttpProblem ||
+    error instanceof FeedProblem ||
+    (error instanceof SyntaxError && /JSON/.test(error.message))
   );
 }
 
@@ -44,7 +46,11 @@ async function capture(text: string): Promise<void> {
   const found = findLayout(text.slice(0, 100_000));
   if (!found.ok) return;
   const mapping = proposeMapping(found.value);
-  await readCaptureText([text.slice(0, text.length >> 1), text.slice(text.length >> 1)], mapping, found.value);
+  await readCaptureText(
+    [text.slice(0, text.length >> 1), text.slice(text.length >> 1)],
+    mapping,
+    found.value,
+  );
 }
 
 function report(text: string): void {
@@ -95,7 +101,12 @@ export const TARGETS: readonly Target[] = [
   { name: 'system report', how: 'json', samples: samples.reports, read: report },
   { name: 'parts, CSV', how: 'text', samples: samples.partCsv, read: (t) => parts(t, true) },
   { name: 'parts, JSON', how: 'json', samples: samples.partBundles, read: (t) => parts(t, false) },
-  { name: 'bundle', how: 'json', samples: samples.bundles, read: (t) => checked(bundleSchema, json(t)) },
+  {
+    name: 'bundle',
+    how: 'json',
+    samples: samples.bundles,
+    read: (t) => checked(bundleSchema, json(t)),
+  },
   { name: 'log, JSON', how: 'json', samples: samples.logs, read: (t) => readLogJson(t, step) },
   { name: 'feed, JSON', how: 'json', samples: samples.feedJson, read: readFeed },
   { name: 'feed, Atom', how: 'text', samples: samples.feedAtom, read: readFeed },
@@ -106,9 +117,24 @@ export const TARGETS: readonly Target[] = [
     read: (t) => Object.values(PART_SCHEMAS).map((s) => checked(s, json(t))),
   },
   { name: 'chain', how: 'json', samples: samples.chains, read: chain },
-  { name: 'body of a route', how: 'json', samples: [...samples.bodies, ...samples.bundles], read: body },
-  { name: 'cursor', how: 'text', samples: ['WyJhIiwiYiJd', 'WzEsMl0'], read: (t) => decodeCursor(t, 2) },
-  { name: 'stream position', how: 'text', samples: ['bench/0190f7a0-0000-7000-8000-000000000001:12'], read: readPositions },
+  {
+    name: 'body of a route',
+    how: 'json',
+    samples: [...samples.bodies, ...samples.bundles],
+    read: body,
+  },
+  {
+    name: 'cursor',
+    how: 'text',
+    samples: ['WyJhIiwiYiJd', 'WzEsMl0'],
+    read: (t) => decodeCursor(t, 2),
+  },
+  {
+    name: 'stream position',
+    how: 'text',
+    samples: ['bench/0190f7a0-0000-7000-8000-000000000001:12'],
+    read: readPositions,
+  },
   { name: 'cell', how: 'text', samples: ['=1+1', "'=a", '-2', 'K-02 a', '\tx'], read: cell },
 ];
 
@@ -119,6 +145,7 @@ async function parts(text: string, csv: boolean): Promise<void> {
 
 function pack(values: readonly number[]): string {
   const packed = gzipSync(Buffer.from(Float32Array.from(values).buffer));
-  if (gunzipSync(packed).length !== values.length * 4) throw new Error('the sample itself is wrong');
+  if (gunzipSync(packed).length !== values.length * 4)
+    throw new Error('the sample itself is wrong');
   return packed.toString('latin1');
 }

@@ -41,8 +41,13 @@ export function runRig(rig: MadeRig, ask: Ask): MadeRun {
   const grown = rig.odd === 'growing-toll' ? size ** 0.5 : 1;
   const sent = ((rig.trafficMB * 8) / rate) * (scale.link ?? 1) * grown;
   const streamed = rig.odd === 'streamed' ? 0.85 * sent : 0;
-  const wait = sent - streamed + ((rig.trips * (ask.gbps && ask.gbps > 50 ? 1 : rig.latencyUs)) / 1000) * (scale.link ?? 1);
-  const way = panel ? ((rig.kappa * ask.width * ask.height * 32e-6) / rig.upGbps) * (scale.back ?? 1) : 0;
+  const wait =
+    sent -
+    streamed +
+    ((rig.trips * (ask.gbps && ask.gbps > 50 ? 1 : rig.latencyUs)) / 1000) * (scale.link ?? 1);
+  const way = panel
+    ? ((rig.kappa * ask.width * ask.height * 32e-6) / rig.upGbps) * (scale.back ?? 1)
+    : 0;
   const rough = () => Math.exp(rig.jitter * c.normal() - rig.jitter ** 2 / 2);
 
   const shown: number[] = [];
@@ -62,10 +67,12 @@ export function runRig(rig: MadeRig, ask: Ask): MadeRun {
     if (rig.capFps) start = Math.max(start, lastStart + 1000 / rig.capFps);
     lastStart = start;
     while (start >= nextState) {
-      state = rig.odd === 'throttling' && start > end / 3 ? 2 : Math.floor(c.next() * rig.clocks.length);
+      state =
+        rig.odd === 'throttling' && start > end / 3 ? 2 : Math.floor(c.next() * rig.clocks.length);
       nextState += rig.clockMs * (0.5 + c.next());
     }
-    const clock = (rig.clocks[state] ?? 1) * (rig.odd === 'throttling' && start > end / 3 ? 0.8 : 1);
+    const clock =
+      (rig.clocks[state] ?? 1) * (rig.odd === 'throttling' && start > end / 3 ? 0.8 : 1);
     let mine = work * rough();
     if (start >= burstAt) {
       mine += rig.burstMs;
@@ -89,6 +96,14 @@ export function runRig(rig: MadeRig, ask: Ask): MadeRun {
     if (done >= end) break;
   }
   const from = Math.min(20, shown.length - 2);
-  const frames = Float32Array.from(shown.slice(from + 1), (t, i) => t - (shown[from + i] as number));
-  return { frames, busyMs, totalMs: shown[shown.length - 1] as number, clock: clockSum / shown.length };
+  const frames = Float32Array.from(
+    shown.slice(from + 1),
+    (t, i) => t - (shown[from + i] as number),
+  );
+  return {
+    frames,
+    busyMs,
+    totalMs: shown[shown.length - 1] as number,
+    clock: clockSum / shown.length,
+  };
 }

@@ -1,7 +1,14 @@
 import { chanceOf } from './chance';
 
 /** In what a rig lies outside what the frame model takes for granted. */
-export const ODDITIES = ['none', 'serial', 'growing-toll', 'streamed', 'throttling', 'misleading-meter'] as const;
+export const ODDITIES = [
+  'none',
+  'serial',
+  'growing-toll',
+  'streamed',
+  'throttling',
+  'misleading-meter',
+] as const;
 export type Oddity = (typeof ODDITIES)[number];
 
 /** A made rig with a made title. Times in ms, at 1920x1080 for the card; its truth is stated, never read back. */

@@ -18,7 +18,12 @@ export function trueShares(rig: MadeRig, ask: Omit<Ask, 'scale'>): TrueShares {
     const less = meanOf({ [stage]: 1 - step });
     return Math.max(0, Math.log(more / less) / Math.log((1 + step) / (1 - step)));
   };
-  const raw = { cpu: one('cpu'), card: one('card'), link: one('link'), back: ask.panel ? one('back') : 0 };
+  const raw = {
+    cpu: one('cpu'),
+    card: one('card'),
+    link: one('link'),
+    back: ask.panel ? one('back') : 0,
+  };
   const sum = raw.cpu + raw.card + raw.link + raw.back;
   return { cpu: raw.cpu / sum, card: raw.card / sum, link: raw.link / sum, back: raw.back / sum };
 }

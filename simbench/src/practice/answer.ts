@@ -44,20 +44,31 @@ const ON_PAPER: Readonly<Partial<Record<TestId, readonly FaultId[]>>> = {
 };
 
 /** Is everything gone that somebody complained of? */
-const cured = (complaint: readonly SymptomId[], now: Survey): boolean => !complaint.some((s) => now.symptoms.includes(s));
+const cured = (complaint: readonly SymptomId[], now: Survey): boolean =>
+  !complaint.some((s) => now.symptoms.includes(s));
 
 /**
  * What a bench shows when a test is made on it. Looks are what the probe, the lamps and the graded readings say; swaps bring it up again
  * with the remedy and look whether the complaint is gone. Never taken from the tables of the net. In: the hidden bench, what it showed
  * at first and what was complained of. "Cannot": nothing of the kind is on a bench.
  */
-export function benchAnswer(hidden: Hidden, first: Survey, complaint: readonly SymptomId[], test: TestId): Shown {
+export function benchAnswer(
+  hidden: Hidden,
+  first: Survey,
+  complaint: readonly SymptomId[],
+  test: TestId,
+): Shown {
   const word = (yes: boolean): Shown => (yes ? 'yes' : 'no');
   const seen = first.answers.get(test);
   if (seen !== undefined) return word(seen);
-  if (test === 'all-off') return word(hidden.order !== 'all-off' && cured(complaint, survey({ ...hidden, order: 'all-off' })));
+  if (test === 'all-off')
+    return word(
+      hidden.order !== 'all-off' && cured(complaint, survey({ ...hidden, order: 'all-off' })),
+    );
   if (test === 'plug-later')
-    return word(hidden.order !== 'host-first' && cured(complaint, survey({ ...hidden, order: 'host-first' })));
+    return word(
+      hidden.order !== 'host-first' && cured(complaint, survey({ ...hidden, order: 'host-first' })),
+    );
   if (test === 'other-host') return word(!cured(complaint, survey(hidden, 'other-host')));
   if (test === 'desktop-slot') return word(survey(hidden, 'card-alone').symptoms.length > 0);
   const remedy = CURES[test];

@@ -49,10 +49,27 @@ function made({ socket, dock, cable, form }: Made): Chain {
   });
   const first = socketSchema.parse({ key: 'a', position: 'left', mark: '40', ...socket });
   return chainSchema.parse({
-    host: hostSchema.parse({ ...maker, model: `Practice ${form}`, form, graphics: 'internal', sockets: [first, second] }),
+    host: hostSchema.parse({
+      ...maker,
+      model: `Practice ${form}`,
+      form,
+      graphics: 'internal',
+      sockets: [first, second],
+    }),
     socket: 'a',
-    path: [{ key: 'a', spec: cableSchema.parse({ ...maker, model: 'Practice cable', lengthMm: 500, ...cable }) }],
-    dock: dockSchema.parse({ ...maker, model: 'Practice dock', form: 'enclosure', slotLanes: 4, ...dock }),
+    path: [
+      {
+        key: 'a',
+        spec: cableSchema.parse({ ...maker, model: 'Practice cable', lengthMm: 500, ...cable }),
+      },
+    ],
+    dock: dockSchema.parse({
+      ...maker,
+      model: 'Practice dock',
+      form: 'enclosure',
+      slotLanes: 4,
+      ...dock,
+    }),
     card: cardSchema.parse({
       ...maker,
       model: 'Practice card',
@@ -68,7 +85,13 @@ function made({ socket, dock, cable, form }: Made): Chain {
         key: 'a',
         by: 'card',
         plug: 'displayport',
-        screen: screenSchema.parse({ ...maker, model: 'Practice screen', widthPx: 2560, heightPx: 1440, hz: 60 }),
+        screen: screenSchema.parse({
+          ...maker,
+          model: 'Practice screen',
+          widthPx: 2560,
+          heightPx: 1440,
+          hz: 60,
+        }),
       },
     ],
   });
@@ -77,13 +100,26 @@ function made({ socket, dock, cable, form }: Made): Chain {
 const usb4 = made({
   form: 'laptop',
   cable: { connector: 'usb-c', construction: 'passive', markedGbps: 40 },
-  socket: { connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 },
+  socket: {
+    connector: 'usb-c',
+    standard: 'usb4-40',
+    tunnelling: 'yes',
+    controller: 'built-in',
+    pcieGen: 4,
+    lanes: 4,
+  },
   dock: { connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, controllerClass: 'c' },
 });
 const thunderbolt = made({
   form: 'mini-pc',
   cable: { connector: 'usb-c', construction: 'passive', markedGbps: 40 },
-  socket: { connector: 'usb-c', standard: 'thunderbolt-3', controller: 'separate', pcieGen: 3, lanes: 4 },
+  socket: {
+    connector: 'usb-c',
+    standard: 'thunderbolt-3',
+    controller: 'separate',
+    pcieGen: 3,
+    lanes: 4,
+  },
   dock: { connector: 'usb-c', uplink: 'thunderbolt-3', slotGen: 3, controllerClass: 'c' },
 });
 const oculink = made({
@@ -109,8 +145,20 @@ export const PRACTICE_CASES: readonly PracticeCase[] = [
     faults: { 'dock-switch': 1 },
     complaint: ['nothing-listed'],
   }),
-  all({ no: 2, grade: 'easy', name: 'The dock is there, the card is not', chain: usb4, faults: { 'approval-kept-out': 1 } }),
-  all({ no: 3, grade: 'easy', name: 'A picture everywhere but here', chain: oculink, faults: { 'wrong-input': 1 } }),
+  all({
+    no: 2,
+    grade: 'easy',
+    name: 'The dock is there, the card is not',
+    chain: usb4,
+    faults: { 'approval-kept-out': 1 },
+  }),
+  all({
+    no: 3,
+    grade: 'easy',
+    name: 'A picture everywhere but here',
+    chain: oculink,
+    faults: { 'wrong-input': 1 },
+  }),
   all({
     no: 4,
     grade: 'middle',
@@ -119,7 +167,13 @@ export const PRACTICE_CASES: readonly PracticeCase[] = [
     faults: { 'cable-half-rate': 1 },
     complaint: ['low-copy'],
   }),
-  all({ no: 5, grade: 'middle', name: 'Gone in the third round', chain: oculink, faults: { 'supply-sag': 0.8 } }),
+  all({
+    no: 5,
+    grade: 'middle',
+    name: 'Gone in the third round',
+    chain: oculink,
+    faults: { 'supply-sag': 0.8 },
+  }),
   all({
     no: 6,
     grade: 'middle',
@@ -136,7 +190,13 @@ export const PRACTICE_CASES: readonly PracticeCase[] = [
     faults: { 'dock-firmware-crash': 1 },
     order: 'host-first',
   }),
-  all({ no: 8, grade: 'hard', name: 'Errors nobody sees', chain: oculink, faults: { 'direct-cable-margin': 0.3 } }),
+  all({
+    no: 8,
+    grade: 'hard',
+    name: 'Errors nobody sees',
+    chain: oculink,
+    faults: { 'direct-cable-margin': 0.3 },
+  }),
   all({
     no: 9,
     grade: 'hard',
@@ -145,5 +205,11 @@ export const PRACTICE_CASES: readonly PracticeCase[] = [
     faults: { 'driver-clamp': 1 },
     complaint: ['low-copy'],
   }),
-  all({ no: 10, grade: 'hard', name: 'It drops, nobody knows when', chain: thunderbolt, faults: { 'card-defective': 0.3 } }),
+  all({
+    no: 10,
+    grade: 'hard',
+    name: 'It drops, nobody knows when',
+    chain: thunderbolt,
+    faults: { 'card-defective': 0.3 },
+  }),
 ];

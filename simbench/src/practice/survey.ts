@@ -1,9 +1,22 @@
 import type { SymptomId, TestId } from '@ruddy/core/base';
 import { type Act, type FaultMap, remedied, type RemedyId, type TimedAct } from '@ruddy/core/bench';
-import { linkCheck, type LinkCheck, type Reading, readingSchema, type Report } from '@ruddy/core/bring-up';
+import {
+  linkCheck,
+  type LinkCheck,
+  type Reading,
+  readingSchema,
+  type Report,
+} from '@ruddy/core/bring-up';
 import type { Chain } from '@ruddy/core/chain';
 import type { Evaluation } from '@ruddy/core/plan';
-import { answersOf, type ChainObservation, countsBetween, failsAt, NOTHING_SEEN, seenOf } from '@ruddy/core/troubleshoot';
+import {
+  answersOf,
+  type ChainObservation,
+  countsBetween,
+  failsAt,
+  NOTHING_SEEN,
+  seenOf,
+} from '@ruddy/core/troubleshoot';
 import { readCopy } from '../copy';
 import { simulate, type BenchRun } from '../simulate';
 
@@ -35,7 +48,8 @@ class Hands {
   readonly answers = new Map<TestId, boolean>();
 
   constructor(readonly b: Hidden) {
-    for (const [id, strength] of Object.entries(b.faults)) this.do({ act: 'fault', id, strength } as Act, 0);
+    for (const [id, strength] of Object.entries(b.faults))
+      this.do({ act: 'fault', id, strength } as Act, 0);
   }
 
   get run(): BenchRun {
@@ -62,12 +76,18 @@ class Hands {
   }
 
   check(reading: Partial<Reading>): LinkCheck {
-    return linkCheck(readingSchema.parse({ load: 'load', ...reading }), this.b.chain, this.b.evaluation, {});
+    return linkCheck(
+      readingSchema.parse({ load: 'load', ...reading }),
+      this.b.chain,
+      this.b.evaluation,
+      {},
+    );
   }
 
   /** What a look and a graded reading answer. The first look stands: later ones see what an earlier fault left behind. */
   note(seen: ChainObservation, check: LinkCheck | null): void {
-    for (const a of answersOf(seen, check)) if (!this.answers.has(a.test)) this.answers.set(a.test, a.yes);
+    for (const a of answersOf(seen, check))
+      if (!this.answers.has(a.test)) this.answers.set(a.test, a.yes);
   }
 
   saw(symptom: SymptomId | null): symptom is SymptomId {
@@ -110,7 +130,10 @@ function soak(h: Hands, kind: 'tunnel' | 'direct'): void {
   const lampWentOut = lost > 0 ? log.slice(lines).some((l) => l.code === 'brown-out') : null;
   const seen = h.look({ lampWentOut });
   const after = h.report();
-  const counts = before && after ? countsBetween(before, after, kind, { minutes: SOAK_MINUTES, downs: lost }) : null;
+  const counts =
+    before && after
+      ? countsBetween(before, after, kind, { minutes: SOAK_MINUTES, downs: lost })
+      : null;
   const check = counts ? h.check({ counts }) : null;
   h.saw(failsAt('soak', { seen, check }));
   // What is read after it dropped is not about the link as it was: only the lamp and the counters are.
@@ -136,7 +159,9 @@ function readings(h: Hands, kind: 'tunnel' | 'direct'): void {
 
 /** Bring a bench up, look everywhere, and write down what shows. A remedy is done before. Pure: the same bench shows the same. */
 export function survey(hidden: Hidden, remedy: RemedyId | null = null): Survey {
-  const h = new Hands(remedy === null ? hidden : { ...hidden, faults: remedied(hidden.faults, remedy) });
+  const h = new Hands(
+    remedy === null ? hidden : { ...hidden, faults: remedied(hidden.faults, remedy) },
+  );
   const { kind } = h.b.evaluation.predicted.link;
   const done = (): Survey => ({ symptoms: h.symptoms, answers: h.answers });
   if (!connect(h)) return done();

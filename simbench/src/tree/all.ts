@@ -18,6 +18,8 @@ export function classesOf(w: World): Entry[] {
     ...powerEntries(w),
     ...drmEntries(w),
     ...dmiEntries(w),
-    ...(w.driverIn && w.chain.installed.driver ? [value('sys/module/benchgfx/version', w.chain.installed.driver)] : []),
+    ...(w.driverIn && w.chain.installed.driver
+      ? [value('sys/module/benchgfx/version', w.chain.installed.driver)]
+      : []),
   ];
 }

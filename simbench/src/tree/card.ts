@@ -7,7 +7,10 @@ import { bridge, gts, MAKER, node, type Node } from './node';
 /** What a link shows now: at rest the slowest rate, all lanes; suspended nothing at all. */
 function nowOf(w: World, k: Wiring): { nowGts: number; nowLanes: number } {
   const resting = w.stage === 'bound' && w.ms - w.since > 2000;
-  return { nowGts: resting || w.stage === 'suspended' ? 2.5 : gts(k.slot.gen), nowLanes: k.slot.lanes };
+  return {
+    nowGts: resting || w.stage === 'suspended' ? 2.5 : gts(k.slot.gen),
+    nowLanes: k.slot.lanes,
+  };
 }
 
 /** The kernel's counts of corrected errors of one function. Source: Linux kernel ABI, sysfs-bus-pci-devices-aer_stats, from memory. */
@@ -46,15 +49,26 @@ export function cardPort(
   kind: 'root' | 'downstream',
 ): Node {
   const there = cardReached(w) || w.stage === 'training' || w.ghost;
-  const link: MadeLink = { capGts: gts(k.port.gen), capLanes: k.port.lanes, ...idle(), active: false };
+  const link: MadeLink = {
+    capGts: gts(k.port.gen),
+    capLanes: k.port.lanes,
+    ...idle(),
+    active: false,
+  };
   const up = cardReached(w) && !w.ghost;
   const shown: MadeLink = up ? { ...link, ...nowOf(w, k), active: true } : link;
   const errors = corrected(w);
-  return bridge({ ...at, children: there ? cardNodes(w, k) : [], files: aerFiles(errors), reserve: 3 }, vendor, kind, shown, {
-    hotplug: kind === 'downstream',
-    present: there || (dockLives(w) && slotFault(w) !== 'slot-empty'),
-    correctedBits: errorBits(errors),
-  });
+  return bridge(
+    { ...at, children: there ? cardNodes(w, k) : [], files: aerFiles(errors), reserve: 3 },
+    vendor,
+    kind,
+    shown,
+    {
+      hotplug: kind === 'downstream',
+      present: there || (dockLives(w) && slotFault(w) !== 'slot-empty'),
+      correctedBits: errorBits(errors),
+    },
+  );
 }
 
 function idle(): { nowGts: number; nowLanes: number } {
@@ -110,14 +124,26 @@ function cardNodes(w: World, k: Wiring): Node[] {
       dev: 0,
       fn: 1,
       driver: bound ? 'snd_hda' : null,
-      made: { vendor: MAKER.card, device: 0x0021, classCode: 0x040300, port: 'endpoint', link: own, gone },
+      made: {
+        vendor: MAKER.card,
+        device: 0x0021,
+        classCode: 0x040300,
+        port: 'endpoint',
+        link: own,
+        gone,
+      },
     });
   if (inner === 'none') return [graphics(link), sound(link)];
   const shown: MadeLink =
     inner === 'full'
       ? { capGts: 16, capLanes: 16, nowGts: 16, nowLanes: 16 }
       : { capGts: 2.5, capLanes: 1, nowGts: 2.5, nowLanes: 1 };
-  const below = bridge({ dev: 0, children: [graphics(shown), sound(shown)] }, MAKER.card, 'downstream', shown);
+  const below = bridge(
+    { dev: 0, children: [graphics(shown), sound(shown)] },
+    MAKER.card,
+    'downstream',
+    shown,
+  );
   return [bridge({ dev: 0, children: [below] }, MAKER.card, 'upstream', link, { gone })];
 }
 

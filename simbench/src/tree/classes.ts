@@ -38,9 +38,17 @@ export function typecEntries(w: World): Entry[] {
       value(`${dir}/data_role`, '[host] device'),
       value(`${dir}/power_role`, 'source [sink]'),
       value(`${dir}/usb_power_delivery_revision`, '3.1'),
-      ...(at ? [value(`${dir}-partner/supports_usb_power_delivery`, 'yes'), value(`${dir}-partner/type`, 'hub')] : []),
+      ...(at
+        ? [
+            value(`${dir}-partner/supports_usb_power_delivery`, 'yes'),
+            value(`${dir}-partner/type`, 'hub'),
+          ]
+        : []),
       ...(at && cable
-        ? [value(`${dir}-cable/type`, active ? 'active' : 'passive'), value(`${dir}-cable/plug_type`, 'type-c')]
+        ? [
+            value(`${dir}-cable/type`, active ? 'active' : 'passive'),
+            value(`${dir}-cable/plug_type`, 'type-c'),
+          ]
         : []),
     ];
   });

@@ -19,5 +19,9 @@ export function link(path: string, to: string): Entry {
   const goal = to.split('/');
   let same = 0;
   while (same < from.length && from[same] === goal[same]) same++;
-  return { path, kind: 'link', target: [...from.slice(same).map(() => '..'), ...goal.slice(same)].join('/') };
+  return {
+    path,
+    kind: 'link',
+    target: [...from.slice(same).map(() => '..'), ...goal.slice(same)].join('/'),
+  };
 }

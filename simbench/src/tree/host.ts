@@ -28,7 +28,9 @@ export function portsOf(w: World): Ports {
   const apart = tunnel.filter((s) => word(s.controller, 'built-in') === 'separate');
   return {
     builtIn: tunnel.filter((s) => !apart.includes(s)),
-    chips: Array.from({ length: Math.ceil(apart.length / 2) }, (_, i) => apart.slice(2 * i, 2 * i + 2)),
+    chips: Array.from({ length: Math.ceil(apart.length / 2) }, (_, i) =>
+      apart.slice(2 * i, 2 * i + 2),
+    ),
     direct: all.filter((s) => !carriesTunnel(s.connector)),
   };
 }
@@ -48,7 +50,11 @@ function behindTunnel(w: World, k: Wiring | null, s: SocketSpec): Node[] {
     },
   });
   const ports = [
-    bridge({ dev: 0, children: [hub] }, MAKER.dock, 'downstream', { ...VIRTUAL, capLanes: 1, nowLanes: 1 }),
+    bridge({ dev: 0, children: [hub] }, MAKER.dock, 'downstream', {
+      ...VIRTUAL,
+      capLanes: 1,
+      nowLanes: 1,
+    }),
     cardPort(w, k, { dev: 1 }, MAKER.dock, 'downstream'),
     bridge({ dev: 4, reserve: 4 }, MAKER.dock, 'downstream', VIRTUAL, { hotplug: true }),
   ];
@@ -57,10 +63,21 @@ function behindTunnel(w: World, k: Wiring | null, s: SocketSpec): Node[] {
 
 function builtIn(w: World, k: Wiring | null, list: readonly SocketSpec[]): Node[] {
   const ports = list.map((s, i) =>
-    bridge({ dev: 7, fn: i, children: behindTunnel(w, k, s), reserve: 16 }, MAKER.host, 'root', VIRTUAL, { hotplug: true }),
+    bridge(
+      { dev: 7, fn: i, children: behindTunnel(w, k, s), reserve: 16 },
+      MAKER.host,
+      'root',
+      VIRTUAL,
+      { hotplug: true },
+    ),
   );
   const hosts = Array.from({ length: Math.ceil(list.length / 2) }, (_, i) =>
-    node({ dev: 13, fn: 2 + i, driver: 'thunderbolt', made: { vendor: MAKER.host, device: 2, classCode: 0x0c0340 } }),
+    node({
+      dev: 13,
+      fn: 2 + i,
+      driver: 'thunderbolt',
+      made: { vendor: MAKER.host, device: 2, classCode: 0x0c0340 },
+    }),
   );
   return [...ports, ...hosts];
 }
@@ -68,9 +85,17 @@ function builtIn(w: World, k: Wiring | null, list: readonly SocketSpec[]): Node[
 /** A separate controller: a switch behind a real link of the host, with its own host interface and USB beside the ports. */
 function chip(w: World, k: Wiring | null, list: readonly SocketSpec[], i: number): Node {
   const of = list.find((s) => s.key === w.plugged) ?? list[0];
-  const cap = { gen: settle(of?.pcieGen, 3, w.noise, 'host gen'), lanes: settle(of?.lanes, 4, w.noise, 'host lanes') };
+  const cap = {
+    gen: settle(of?.pcieGen, 3, w.noise, 'host gen'),
+    lanes: settle(of?.lanes, 4, w.noise, 'host lanes'),
+  };
   const now = k?.host && of?.key === w.plugged ? k.host.now : cap;
-  const own = { capGts: gts(cap.gen), capLanes: cap.lanes, nowGts: gts(now.gen), nowLanes: now.lanes };
+  const own = {
+    capGts: gts(cap.gen),
+    capLanes: cap.lanes,
+    nowGts: gts(now.gen),
+    nowLanes: now.lanes,
+  };
   const slow = { ...VIRTUAL };
   const nhi = node({
     dev: 0,
@@ -83,9 +108,15 @@ function chip(w: World, k: Wiring | null, list: readonly SocketSpec[], i: number
     made: { vendor: MAKER.chip, device: 3, classCode: 0x0c0330, port: 'endpoint', link: slow },
   });
   const ports = list.map((s, n) =>
-    bridge({ dev: n === 0 ? 1 : 4, children: behindTunnel(w, k, s), reserve: 16 }, MAKER.chip, 'downstream', VIRTUAL, {
-      hotplug: true,
-    }),
+    bridge(
+      { dev: n === 0 ? 1 : 4, children: behindTunnel(w, k, s), reserve: 16 },
+      MAKER.chip,
+      'downstream',
+      VIRTUAL,
+      {
+        hotplug: true,
+      },
+    ),
   );
   const children = [
     bridge({ dev: 0, children: [nhi] }, MAKER.chip, 'downstream', slow),
@@ -94,14 +125,23 @@ function chip(w: World, k: Wiring | null, list: readonly SocketSpec[], i: number
     ...ports.slice(1),
   ];
   const up = bridge({ dev: 0, children }, MAKER.chip, 'upstream', { ...own, active: false });
-  return bridge({ dev: 28, fn: 4 + i, children: [up] }, MAKER.host, 'root', { ...own, active: true }, { present: true });
+  return bridge(
+    { dev: 28, fn: 4 + i, children: [up] },
+    MAKER.host,
+    'root',
+    { ...own, active: true },
+    { present: true },
+  );
 }
 
 /** What sits in a slot inside the host while nothing of ours does. */
 function inside(w: World, s: SocketSpec): Node[] {
   const holds = word(s.holds, 'nothing');
   if (w.plugged === s.key || holds === 'nothing') return [];
-  const link = { capGts: gts(settle(s.pcieGen, 3, w.noise, s.key)), capLanes: s.connector === 'm2' ? 4 : 1 };
+  const link = {
+    capGts: gts(settle(s.pcieGen, 3, w.noise, s.key)),
+    capLanes: s.connector === 'm2' ? 4 : 1,
+  };
   const drive = holds !== 'radio';
   return [
     node({
@@ -124,9 +164,15 @@ function directPort(w: World, k: Wiring | null, s: SocketSpec, i: number): Node 
   if (w.plugged === s.key && k?.kind === 'direct') return cardPort(w, k, at, MAKER.host, 'root');
   const holds = inside(w, s);
   const usual = s.connector === 'mini-card' || s.connector === 'expresscard' ? 1 : 4;
-  const cap = { gen: settle(s.pcieGen, usual === 1 ? 2 : 4, w.noise, s.key), lanes: settle(s.lanes, usual, w.noise, s.key) };
+  const cap = {
+    gen: settle(s.pcieGen, usual === 1 ? 2 : 4, w.noise, s.key),
+    lanes: settle(s.lanes, usual, w.noise, s.key),
+  };
   const link = { capGts: gts(cap.gen), capLanes: cap.lanes };
-  const now = holds.length > 0 ? { nowGts: link.capGts, nowLanes: link.capLanes } : { nowGts: 2.5, nowLanes: 0 };
+  const now =
+    holds.length > 0
+      ? { nowGts: link.capGts, nowLanes: link.capLanes }
+      : { nowGts: 2.5, nowLanes: 0 };
   return bridge(
     { ...at, children: holds },
     MAKER.host,
@@ -146,7 +192,12 @@ export function hostNodes(w: World): Node[] {
     dev: 2,
     driver: 'benchigfx',
     files: { boot_vga: '1\n' },
-    made: { vendor: MAKER.host, device: 3, classCode: 0x030000, regions: [{ at: 0x60_0000_0000n, bytes: 256n * 1024n * 1024n }] },
+    made: {
+      vendor: MAKER.host,
+      device: 3,
+      classCode: 0x030000,
+      regions: [{ at: 0x60_0000_0000n, bytes: 256n * 1024n * 1024n }],
+    },
   });
   return [
     node({ dev: 0, made: { vendor: MAKER.host, device: 4, classCode: 0x060000 } }),

@@ -23,7 +23,13 @@ export interface Placed {
 }
 
 /** Invented makers: numbers that no list of real ones holds, named in `simbench/pci.ids`. */
-export const MAKER = { host: 0xe0a1, chip: 0xe0a2, dock: 0xe0a3, card: 0xe0a4, drive: 0xe0a5 } as const;
+export const MAKER = {
+  host: 0xe0a1,
+  chip: 0xe0a2,
+  dock: 0xe0a3,
+  card: 0xe0a4,
+  drive: 0xe0a5,
+} as const;
 
 /** What both ends of a tunnel's bridge pair show, whatever the tunnel carries. */
 export const VIRTUAL: MadeLink = { capGts: 2.5, capLanes: 4, nowGts: 2.5, nowLanes: 4 };
@@ -69,7 +75,12 @@ export function place(roots: readonly Node[]): Placed[] {
       visit(n.children, secondary, address, own);
       next = Math.max(next, secondary + 1 + n.reserve);
       const buses = { primary: bus, secondary, subordinate: next - 1 };
-      placed.splice(at, 0, { device: { ...n.made, address, bus: buses }, node: n, parent, dir: own });
+      placed.splice(at, 0, {
+        device: { ...n.made, address, bus: buses },
+        node: n,
+        parent,
+        dir: own,
+      });
     }
   };
   visit(roots, 0, null, 'sys/devices/pci0000:00');

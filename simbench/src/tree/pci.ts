@@ -13,7 +13,9 @@ function resources(d: Placed['device']): string {
   const lines = Array.from({ length: 7 }, () => `${wide(0n)} ${wide(0n)} ${wide(0n)}`);
   (d.regions ?? []).slice(0, 3).forEach((r, i) => {
     lines[2 * i] =
-      r.at > 0n ? `${wide(r.at)} ${wide(r.at + r.bytes - 1n)} ${wide(FLAGS)}` : `${wide(0n)} ${wide(0n)} ${wide(FLAGS)}`;
+      r.at > 0n
+        ? `${wide(r.at)} ${wide(r.at + r.bytes - 1n)} ${wide(FLAGS)}`
+        : `${wide(0n)} ${wide(0n)} ${wide(FLAGS)}`;
   });
   return `${lines.join('\n')}\n`;
 }
@@ -59,7 +61,10 @@ export function pciEntries(p: Placed): Entry[] {
     value(at('numa_node'), -1),
     value(at('removable'), d.address.startsWith('0000:00:') ? 'fixed' : 'removable'),
     ...(d.bus
-      ? [value(at('secondary_bus_number'), d.bus.secondary), value(at('subordinate_bus_number'), d.bus.subordinate)]
+      ? [
+          value(at('secondary_bus_number'), d.bus.secondary),
+          value(at('subordinate_bus_number'), d.bus.subordinate),
+        ]
       : []),
     ...('power_state' in node.files ? [] : [value(at('power_state'), 'D0')]),
     ...Object.entries(node.files).map(([name, data]) => file(at(name), data)),

@@ -58,9 +58,13 @@ function dockRouter(w: World, at: Attached): Entry[] {
  * no USB4 ports in it. Source: Linux kernel ABI, sysfs-bus-thunderbolt, from memory.
  */
 export function thunderboltEntries(w: World, placed: readonly Placed[]): Entry[] {
-  const interfaces = placed.filter((p) => p.device.classCode === 0x0c0340 || p.device.classCode === 0x088000);
+  const interfaces = placed.filter(
+    (p) => p.device.classCode === 0x0c0340 || p.device.classCode === 0x088000,
+  );
   const ports = portsOf(w);
-  const pairs = Array.from({ length: Math.ceil(ports.builtIn.length / 2) }, (_, i) => ports.builtIn.slice(2 * i, 2 * i + 2));
+  const pairs = Array.from({ length: Math.ceil(ports.builtIn.length / 2) }, (_, i) =>
+    ports.builtIn.slice(2 * i, 2 * i + 2),
+  );
   // Addresses put a built-in interface before one behind a chip, as groups are here.
   return [...pairs, ...ports.chips].flatMap((sockets, n): Entry[] => {
     const nhi = interfaces[n];
@@ -68,7 +72,10 @@ export function thunderboltEntries(w: World, placed: readonly Placed[]): Entry[]
     const domain = `${nhi.dir}/domain${n}`;
     const host = `${domain}/${n}-0`;
     const f = (name: string, v: string | number) => value(`${host}/${name}`, v);
-    const standard = word(sockets[0]?.standard, sockets[0]?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40');
+    const standard = word(
+      sockets[0]?.standard,
+      sockets[0]?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40',
+    );
     const generation = hostGeneration(standard);
     const usb4 = generation >= 4;
     const plugs = (w.chain.host?.sockets ?? []).filter((s) => s.connector === 'usb-c');
@@ -105,7 +112,10 @@ export function thunderboltEntries(w: World, placed: readonly Placed[]): Entry[]
                       value(`${host}/${n}-0:${number}.1/vendor`, hex(MAKER.host)),
                       value(`${host}/${n}-0:${number}.1/device`, '0x9'),
                       value(`${host}/${n}-0:${number}.1/nvm_version`, '4.0'),
-                      link(`sys/bus/thunderbolt/devices/${n}-0:${number}.1`, `${host}/${n}-0:${number}.1`),
+                      link(
+                        `sys/bus/thunderbolt/devices/${n}-0:${number}.1`,
+                        `${host}/${n}-0:${number}.1`,
+                      ),
                     ]
                   : []),
               ]

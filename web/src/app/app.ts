@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, Injector, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  Injector,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Tray } from './setups/tray';
@@ -14,7 +21,16 @@ import { ServerClock } from './platform/shared/server-clock';
 /** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
 @Component({
   selector: 'rb-root',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, Icon, SearchBox, SignIn, MemberMenu],
+  imports: [
+    RouterOutlet,
+    RouterLink,
+    RouterLinkActive,
+    MatButtonModule,
+    Icon,
+    SearchBox,
+    SignIn,
+    MemberMenu,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',
@@ -24,9 +40,13 @@ export class App {
   readonly keys = inject(Keys);
   readonly session = inject(Session);
   readonly tray = inject(Tray);
-  readonly trayIds = computed(() => (this.tray.runs.list().length > 0 ? [] : this.tray.plans()).map((p) => p.id).join());
+  readonly trayIds = computed(() =>
+    (this.tray.runs.list().length > 0 ? [] : this.tray.plans()).map((p) => p.id).join(),
+  );
   /** Runs are compared from everywhere but the pages of plans. */
-  readonly trayPath = computed(() => (this.tray.runs.list().length > 0 ? '/compare/runs' : '/compare/plans'));
+  readonly trayPath = computed(() =>
+    this.tray.runs.list().length > 0 ? '/compare/runs' : '/compare/plans',
+  );
   readonly theme = inject(ThemeChoice);
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);
@@ -40,7 +60,9 @@ export class App {
     { path: '/bench', name: 'Bench' },
     { path: '/workshop', name: 'Workshop' },
   ];
-  readonly themeWord = computed(() => ({ system: 'as the system', light: 'light', dark: 'dark' })[this.theme.theme()]);
+  readonly themeWord = computed(
+    () => ({ system: 'as the system', light: 'light', dark: 'dark' })[this.theme.theme()],
+  );
   readonly waitingWords = computed(() =>
     this.keys
       .places()

@@ -7,32 +7,66 @@ const aKind: CanMatchFn = (_route, segments) => isKind(segments[1]?.path);
 /** Addresses keep the place: open part, filters and sort live in the query. */
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'setups' },
-  { path: 'setups', title: 'Setups', loadComponent: () => import('./plan/setups-page').then((m) => m.SetupsPage) },
+  {
+    path: 'setups',
+    title: 'Setups',
+    loadComponent: () => import('./plan/setups-page').then((m) => m.SetupsPage),
+  },
   {
     path: 'setups/:id',
     loadComponent: () => import('./setup-frame/setup-frame').then((m) => m.SetupFrame),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'plan' },
-      { path: 'plan', title: 'Plan', loadComponent: () => import('./plan/plan-page').then((m) => m.PlanPage) },
-      { path: 'bring-up', title: 'Bring-up', loadComponent: () => import('./bring-up/bring-up-page').then((m) => m.BringUpPage) },
-      { path: 'runs', title: 'Runs', loadComponent: () => import('./runs/runs-page').then((m) => m.RunsPage) },
+      {
+        path: 'plan',
+        title: 'Plan',
+        loadComponent: () => import('./plan/plan-page').then((m) => m.PlanPage),
+      },
+      {
+        path: 'bring-up',
+        title: 'Bring-up',
+        loadComponent: () => import('./bring-up/bring-up-page').then((m) => m.BringUpPage),
+      },
+      {
+        path: 'runs',
+        title: 'Runs',
+        loadComponent: () => import('./runs/runs-page').then((m) => m.RunsPage),
+      },
       {
         path: 'troubleshoot',
         title: 'Troubleshoot',
-        loadComponent: () => import('./troubleshoot/troubleshoot-page').then((m) => m.TroubleshootPage),
+        loadComponent: () =>
+          import('./troubleshoot/troubleshoot-page').then((m) => m.TroubleshootPage),
       },
-      { path: 'sheet', title: 'Sheet', loadComponent: () => import('./sheet/sheet-page').then((m) => m.SheetPage) },
-      { path: 'record', title: 'Record', loadComponent: () => import('./plan/record/record-page').then((m) => m.RecordPage) },
+      {
+        path: 'sheet',
+        title: 'Sheet',
+        loadComponent: () => import('./sheet/sheet-page').then((m) => m.SheetPage),
+      },
+      {
+        path: 'record',
+        title: 'Record',
+        loadComponent: () => import('./plan/record/record-page').then((m) => m.RecordPage),
+      },
     ],
   },
-  { path: 'scout', title: 'Scout', loadComponent: () => import('./buy/scout-page').then((m) => m.ScoutPage) },
+  {
+    path: 'scout',
+    title: 'Scout',
+    loadComponent: () => import('./buy/scout-page').then((m) => m.ScoutPage),
+  },
   { path: 'compatibility', pathMatch: 'full', redirectTo: 'compatibility/table' },
   {
     path: 'compatibility/table',
     title: 'Compatibility',
-    loadComponent: () => import('./compatibility/compatibility-page').then((m) => m.CompatibilityPage),
+    loadComponent: () =>
+      import('./compatibility/compatibility-page').then((m) => m.CompatibilityPage),
   },
-  { path: 'compatibility/grid', title: 'Grid', loadComponent: () => import('./compatibility/grid-page').then((m) => m.GridPage) },
+  {
+    path: 'compatibility/grid',
+    title: 'Grid',
+    loadComponent: () => import('./compatibility/grid-page').then((m) => m.GridPage),
+  },
   {
     path: 'compatibility/claims',
     title: 'Claims',
@@ -54,9 +88,21 @@ export const routes: Routes = [
     title: 'Cable register',
     loadComponent: () => import('./parts/register-page').then((m) => m.RegisterPage),
   },
-  { path: 'parts/news', title: 'News', loadComponent: () => import('./workshop/news-page').then((m) => m.NewsPage) },
-  { path: 'parts/rates', title: 'Exchange rates', loadComponent: () => import('./buy/rates-page').then((m) => m.RatesPage) },
-  { path: 'parts/import', title: 'Import', loadComponent: () => import('./parts/import-page').then((m) => m.ImportPage) },
+  {
+    path: 'parts/news',
+    title: 'News',
+    loadComponent: () => import('./workshop/news-page').then((m) => m.NewsPage),
+  },
+  {
+    path: 'parts/rates',
+    title: 'Exchange rates',
+    loadComponent: () => import('./buy/rates-page').then((m) => m.RatesPage),
+  },
+  {
+    path: 'parts/import',
+    title: 'Import',
+    loadComponent: () => import('./parts/import-page').then((m) => m.ImportPage),
+  },
   {
     path: 'parts/:kind',
     title: 'Parts',
@@ -69,7 +115,11 @@ export const routes: Routes = [
     canMatch: [aKind],
     loadComponent: () => import('./parts/parts-page').then((m) => m.PartsPage),
   },
-  { path: 'parts/:kind', title: 'Parts', loadComponent: () => import('./parts/no-kind-page').then((m) => m.NoKindPage) },
+  {
+    path: 'parts/:kind',
+    title: 'Parts',
+    loadComponent: () => import('./parts/no-kind-page').then((m) => m.NoKindPage),
+  },
   { path: 'compare', pathMatch: 'full', redirectTo: 'compare/plans' },
   {
     path: 'compare/plans',
@@ -86,7 +136,11 @@ export const routes: Routes = [
     title: 'Sessions',
     loadComponent: () => import('./runs/compare/sessions-page').then((m) => m.SessionsPage),
   },
-  { path: 'bench', title: 'Benches', loadComponent: () => import('./bench/bench-list-page').then((m) => m.BenchListPage) },
+  {
+    path: 'bench',
+    title: 'Benches',
+    loadComponent: () => import('./bench/bench-list-page').then((m) => m.BenchListPage),
+  },
   {
     path: 'bench/practice',
     title: 'Practice',
@@ -102,22 +156,50 @@ export const routes: Routes = [
     title: 'Something is wrong',
     loadComponent: () => import('./troubleshoot/start-page').then((m) => m.StartPage),
   },
-  { path: 'bench/:id', title: 'Bench', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage) },
+  {
+    path: 'bench/:id',
+    title: 'Bench',
+    loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage),
+  },
   { path: 'workshop', pathMatch: 'full', redirectTo: 'workshop/loans' },
-  { path: 'workshop/rules', title: 'House rules', loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage) },
-  { path: 'workshop/loans', title: 'Loans', loadComponent: () => import('./workshop/loans-page').then((m) => m.LoansPage) },
+  {
+    path: 'workshop/rules',
+    title: 'House rules',
+    loadComponent: () => import('./workshop/rules-page').then((m) => m.RulesPage),
+  },
+  {
+    path: 'workshop/loans',
+    title: 'Loans',
+    loadComponent: () => import('./workshop/loans-page').then((m) => m.LoansPage),
+  },
   {
     path: 'workshop/members',
     title: 'Members',
     loadComponent: () => import('./workshop/members-page').then((m) => m.MembersPage),
   },
-  { path: 'workshop/backup', title: 'Backup', loadComponent: () => import('./workshop/backup-page').then((m) => m.BackupPage) },
-  { path: 'workshop/data', title: 'Data', loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage) },
-  { path: 'workshop/feeds', title: 'Feeds', loadComponent: () => import('./workshop/feeds-page').then((m) => m.FeedsPage) },
+  {
+    path: 'workshop/backup',
+    title: 'Backup',
+    loadComponent: () => import('./workshop/backup-page').then((m) => m.BackupPage),
+  },
+  {
+    path: 'workshop/data',
+    title: 'Data',
+    loadComponent: () => import('./workshop/data-page').then((m) => m.DataPage),
+  },
+  {
+    path: 'workshop/feeds',
+    title: 'Feeds',
+    loadComponent: () => import('./workshop/feeds-page').then((m) => m.FeedsPage),
+  },
   {
     path: 'glossary',
     title: 'Glossary',
     loadComponent: () => import('./platform/glossary/glossary-page').then((m) => m.GlossaryPage),
   },
-  { path: '**', title: 'Not found', loadComponent: () => import('./platform/shell/not-found').then((m) => m.NotFound) },
+  {
+    path: '**',
+    title: 'Not found',
+    loadComponent: () => import('./platform/shell/not-found').then((m) => m.NotFound),
+  },
 ];

@@ -2,9 +2,14 @@ import * as z from 'zod';
 
 export const uuid = z.uuid({ error: 'an id: a UUID' });
 /** An id inside a file: a UUID, or a short name that the loader turns into the same UUID every time. */
-export const fileId = z.string().regex(/^[A-Za-z0-9._:-]{1,80}$/, { error: 'an id: letters, digits, . _ : - up to 80' });
+export const fileId = z
+  .string()
+  .regex(/^[A-Za-z0-9._:-]{1,80}$/, { error: 'an id: letters, digits, . _ : - up to 80' });
 export const isoDate = z.iso.date({ error: 'a date like 2026-11-03' });
-export const instant = z.iso.datetime({ offset: true, error: 'an instant like 2026-11-03T14:02:00Z' });
+export const instant = z.iso.datetime({
+  offset: true,
+  error: 'an instant like 2026-11-03T14:02:00Z',
+});
 export const origin = z.enum(['demo', 'own', 'imported', 'adopted']);
 export type Origin = z.infer<typeof origin>;
 

@@ -11,7 +11,10 @@ export const minorAmount = z
   .int({ error: 'Amount: a whole number of the smallest unit' })
   .min(0, { error: 'Amount: not below 0' })
   .max(MOST_MINOR, { error: 'Amount: too large' });
-export const percentAmount = z.number().min(0, { error: 'Discount: 0 to 100 %' }).max(100, { error: 'Discount: 0 to 100 %' });
+export const percentAmount = z
+  .number()
+  .min(0, { error: 'Discount: 0 to 100 %' })
+  .max(100, { error: 'Discount: 0 to 100 %' });
 export const textLine = (label: string, most: number) =>
   z
     .string()

@@ -53,7 +53,8 @@ export const BODY_RULES = {
     default: 150,
     min: 75,
     max: 300,
-    reason: 'What the standard gives one 8-pin plug. Beyond it each socket wants a cable of its own.',
+    reason:
+      'What the standard gives one 8-pin plug. Beyond it each socket wants a cable of its own.',
     source: 'from memory of the PCI Express CEM specification',
   },
   'power.mainsV': {

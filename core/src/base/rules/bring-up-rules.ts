@@ -27,7 +27,8 @@ export const BRING_UP_RULES = {
     min: 0,
     max: 1,
     whole: true,
-    reason: 'Both schools exist; a driver that is there first spares a start without a picture. Each attempt may choose.',
+    reason:
+      'Both schools exist; a driver that is there first spares a start without a picture. Each attempt may choose.',
     source: HOUSE,
   },
   'health.correctedPerHour': {

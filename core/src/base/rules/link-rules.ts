@@ -40,7 +40,8 @@ export const LINK_RULES = {
     min: 64,
     max: 4096,
     whole: true,
-    reason: 'USB4 80 and Thunderbolt 5 allow 128 to 256 bytes; which one a chain uses is seldom known.',
+    reason:
+      'USB4 80 and Thunderbolt 5 allow 128 to 256 bytes; which one a chain uses is seldom known.',
     source: 'from memory of the USB4 specification',
   },
   'link.headerDownBytes': {

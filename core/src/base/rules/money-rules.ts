@@ -9,7 +9,8 @@ export const MONEY_RULES = {
     min: 1,
     max: 3650,
     whole: true,
-    reason: 'Cards change price within weeks; an old offer is said to be old and only counts when there is no younger one.',
+    reason:
+      'Cards change price within weeks; an old offer is said to be old and only counts when there is no younger one.',
     source: HOUSE,
   },
   'scout.stopsPer100': {
@@ -28,7 +29,8 @@ export const MONEY_RULES = {
     default: 5,
     min: 0,
     max: 50,
-    reason: 'A difference nobody sees in play; repeats of one run scatter by two or three per cent.',
+    reason:
+      'A difference nobody sees in play; repeats of one run scatter by two or three per cent.',
     source: HOUSE,
   },
 } as const satisfies Record<string, Rule>;

@@ -9,7 +9,13 @@ import type { Rule } from './types';
  * Every house rule. The page, the API and the assumptions that an evaluation returns are all made from this table; a new rule is one
  * more line in the file of its subject.
  */
-export const RULES = { ...LINK_RULES, ...BODY_RULES, ...BRING_UP_RULES, ...MONEY_RULES, ...LOG_RULES };
+export const RULES = {
+  ...LINK_RULES,
+  ...BODY_RULES,
+  ...BRING_UP_RULES,
+  ...MONEY_RULES,
+  ...LOG_RULES,
+};
 
 export type RuleId = keyof typeof RULES;
 export const RULE_IDS = Object.keys(RULES) as RuleId[];
@@ -54,5 +60,7 @@ export function ruleProblem(id: RuleId, value: number): string | null {
   const rule: Rule = RULES[id];
   if (!Number.isFinite(value) || value < rule.min || value > rule.max)
     return `${rule.label}: from ${rule.min} to ${rule.max} ${rule.unit}`;
-  return rule.whole && !Number.isInteger(value) ? `${rule.label}: a whole number of ${rule.unit}` : null;
+  return rule.whole && !Number.isInteger(value)
+    ? `${rule.label}: a whole number of ${rule.unit}`
+    : null;
 }

@@ -7,7 +7,11 @@ declare module 'jstat' {
   interface TwoShapes {
     inv(p: number, alpha: number, beta: number): number;
   }
-  export const jStat: { readonly studentt: Distribution; readonly chisquare: Distribution; readonly beta: TwoShapes };
+  export const jStat: {
+    readonly studentt: Distribution;
+    readonly chisquare: Distribution;
+    readonly beta: TwoShapes;
+  };
   const all: { readonly jStat: typeof jStat };
   export default all;
 }

@@ -61,7 +61,14 @@ export function welch(a: readonly number[], b: readonly number[]): Welch | null 
   }
   const df = (va + vb) ** 2 / (va ** 2 / (x.n - 1) + vb ** 2 / (y.n - 1));
   const half = tQuantile(0.025, df) * se;
-  return { t: difference / se, df, p: tChance(difference / se, df), difference, lo: difference - half, hi: difference + half };
+  return {
+    t: difference / se,
+    df,
+    p: tChance(difference / se, df),
+    difference,
+    lo: difference - half,
+    hi: difference + half,
+  };
 }
 
 /**

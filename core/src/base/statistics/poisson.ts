@@ -10,9 +10,17 @@ import jstat from 'jstat';
  * Sources: F. Garwood, Biometrika 28 (1936), 437-442 (interval by chi-square); J. A. Hanley and A. Lippman-Hand, JAMA 249 (1983),
  * 1743-1745 (rule of three).
  */
-export function eventRate(count: number, time: number): { readonly rate: number; readonly lo: number; readonly hi: number } {
-  if (!Number.isInteger(count) || count < 0 || !(time > 0)) throw new RangeError(`${count} events in ${time} give no rate`);
+export function eventRate(
+  count: number,
+  time: number,
+): { readonly rate: number; readonly lo: number; readonly hi: number } {
+  if (!Number.isInteger(count) || count < 0 || !(time > 0))
+    throw new RangeError(`${count} events in ${time} give no rate`);
   const chi = jstat.jStat.chisquare;
   if (count === 0) return { rate: 0, lo: 0, hi: 3 / time };
-  return { rate: count / time, lo: chi.inv(0.025, 2 * count) / 2 / time, hi: chi.inv(0.975, 2 * count + 2) / 2 / time };
+  return {
+    rate: count / time,
+    lo: chi.inv(0.025, 2 * count) / 2 / time,
+    hi: chi.inv(0.975, 2 * count + 2) / 2 / time,
+  };
 }

@@ -4,7 +4,8 @@ function exactTail(n: number, s: number): number {
   let ways = [1];
   for (let m = 2; m <= n; m++) {
     const next = new Array<number>(ways.length + m - 1).fill(0);
-    for (const [i, w] of ways.entries()) for (let k = 0; k < m; k++) next[i + k] = (next[i + k] ?? 0) + w;
+    for (const [i, w] of ways.entries())
+      for (let k = 0; k < m; k++) next[i + k] = (next[i + k] ?? 0) + w;
     ways = next;
   }
   const pairs = (n * (n - 1)) / 2;
@@ -16,7 +17,9 @@ function exactTail(n: number, s: number): number {
 /** Upper tail of the standard normal distribution. Source: Abramowitz and Stegun, 26.2.17; error below 7.5e-8. */
 function upperTail(z: number): number {
   const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const poly = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  const poly =
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
   const tail = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * poly;
   return z >= 0 ? tail : 1 - tail;
 }
@@ -70,7 +73,8 @@ function tailOf(list: readonly { x: number; y: number }[], s: number): number {
   if (s === 0) return 0.5;
   if (tx.length + ty.length === 0 && n <= EXACT_UP_TO) return exactTail(n, s);
   const part = (t: number) => t * (t - 1) * (2 * t + 5);
-  const sum = (counts: readonly number[], f: (t: number) => number) => counts.reduce((a, t) => a + f(t), 0);
+  const sum = (counts: readonly number[], f: (t: number) => number) =>
+    counts.reduce((a, t) => a + f(t), 0);
   const pairs = (t: number) => t * (t - 1);
   const triples = (t: number) => t * (t - 1) * (t - 2);
   // Kendall's variance with ties on both sides (M. G. Kendall, Rank Correlation Methods, 4th edition, section 4.4).

@@ -17,7 +17,8 @@ export function percent(r: Range): string {
 
 /** Millimetres as metres when long: "1.2 m", "600 mm". */
 export function length(r: Range): string {
-  const one = (mm: number) => (mm >= 1000 ? `${(mm / 1000).toFixed(mm % 100 === 0 ? 1 : 2)} m` : `${Math.round(mm)} mm`);
+  const one = (mm: number) =>
+    mm >= 1000 ? `${(mm / 1000).toFixed(mm % 100 === 0 ? 1 : 2)} m` : `${Math.round(mm)} mm`;
   if (isExact(r)) return one(r.lo);
   return r.lo === 0 ? `up to ${one(r.hi)}` : `${one(r.lo)} to ${one(r.hi)}`;
 }
@@ -37,7 +38,11 @@ export function formatWhole(r: Range): string {
 export function figure(r: Range, decimals = 0): string {
   const one = (n: number) => n.toFixed(decimals).replace(/\.0+$/, '');
   if (!Number.isFinite(r.hi)) return r.lo > 0 ? `${one(r.lo)} or more` : 'not known';
-  return one(r.lo) === one(r.hi) ? one(r.lo) : r.lo === 0 ? `up to ${one(r.hi)}` : `${one(r.lo)} to ${one(r.hi)}`;
+  return one(r.lo) === one(r.hi)
+    ? one(r.lo)
+    : r.lo === 0
+      ? `up to ${one(r.hi)}`
+      : `${one(r.lo)} to ${one(r.hi)}`;
 }
 
 /** A short time in microseconds, said in milliseconds: 100 is "0.1 ms". */
@@ -71,8 +76,11 @@ export function partNoun(slot: unknown): string {
   return PARTS[String(slot)] ?? String(slot);
 }
 
-export const maybe = (f: { readonly certainty: 'certain' | 'possible' }, certain: string, possible: string) =>
-  f.certainty === 'certain' ? certain : possible;
+export const maybe = (
+  f: { readonly certainty: 'certain' | 'possible' },
+  certain: string,
+  possible: string,
+) => (f.certainty === 'certain' ? certain : possible);
 export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** Names in one line, the first few of many: "a, b and 2 more". */
@@ -80,7 +88,9 @@ export function listed(names: readonly string[], most = 3): string {
   const shown = names.slice(0, most);
   const more = names.length - shown.length;
   if (more > 0) return `${shown.join(', ')} and ${more} more`;
-  return shown.length > 1 ? `${shown.slice(0, -1).join(', ')} and ${shown[shown.length - 1] ?? ''}` : (shown[0] ?? '');
+  return shown.length > 1
+    ? `${shown.slice(0, -1).join(', ')} and ${shown[shown.length - 1] ?? ''}`
+    : (shown[0] ?? '');
 }
 
 /** Somebody's words as the end of a sentence: with one full stop, whether they brought it or not. */

@@ -7,7 +7,12 @@ export interface Term {
   readonly means: string;
 }
 
-const t = (id: string, term: string, also: readonly string[], means: string): Term => ({ id, term, also, means });
+const t = (id: string, term: string, also: readonly string[], means: string): Term => ({
+  id,
+  term,
+  also,
+  means,
+});
 
 /** The words of the house and of the trade, by name. */
 export const GLOSSARY: readonly Term[] = [
@@ -95,7 +100,12 @@ export const GLOSSARY: readonly Term[] = [
     ['enclosure', 'eGPU', 'eGPU box', 'external graphics box', 'open board'],
     'What the card sits in: an enclosure, an open board, or an all-in-one with the chip soldered in.',
   ),
-  t('driver', 'driver', ['graphics driver'], 'The software of the card. Versions are compared by their own scheme.'),
+  t(
+    'driver',
+    'driver',
+    ['graphics driver'],
+    'The software of the card. Versions are compared by their own scheme.',
+  ),
   t(
     'dummy-plug',
     'dummy plug',
@@ -114,15 +124,30 @@ export const GLOSSARY: readonly Term[] = [
     ['overhead', 'protocol overhead'],
     'The part of every packet that is address and check, not data.',
   ),
-  t('hop', 'hop', ['link segment'], 'One PCIe link or one tunnel of the chain; what all hops carry, the card gets.'),
-  t('host', 'host', ['laptop', 'notebook', 'mini PC', 'handheld', 'computer'], 'The machine the card is attached to.'),
+  t(
+    'hop',
+    'hop',
+    ['link segment'],
+    'One PCIe link or one tunnel of the chain; what all hops carry, the card gets.',
+  ),
+  t(
+    'host',
+    'host',
+    ['laptop', 'notebook', 'mini PC', 'handheld', 'computer'],
+    'The machine the card is attached to.',
+  ),
   t(
     'internal-graphics',
     'internal graphics',
     ['iGPU', 'integrated graphics', 'APU graphics'],
     'The graphics in the processor. Switched off only with a way back.',
   ),
-  t('lanes', 'lanes', ['x4', 'times four', 'link width'], 'Pairs of wires side by side. Some hosts wire two where four fit.'),
+  t(
+    'lanes',
+    'lanes',
+    ['x4', 'times four', 'link width'],
+    'Pairs of wires side by side. Some hosts wire two where four fit.',
+  ),
   t('link', 'link', ['connection', 'interface'], 'What carries PCIe between host and card.'),
   t(
     'lows',

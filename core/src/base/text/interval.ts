@@ -12,7 +12,8 @@ const WIDE = 0.5;
 /** A middle that lies off the centre by more than this share of the half-width is told with both ends. */
 const LOPSIDED = 0.25;
 
-const minus = (v: number, digits = 3) => (v === 0 ? '0' : `${v < 0 ? '−' : ''}${figureText(Math.abs(v), digits)}`);
+const minus = (v: number, digits = 3) =>
+  v === 0 ? '0' : `${v < 0 ? '−' : ''}${figureText(Math.abs(v), digits)}`;
 
 /** The ends of an interval: "68 to 88", "−0.5 to 1.1". `least`: no such quantity is below it. */
 export function endsText(e: { lo: number; hi: number }, least = -Infinity, digits = 3): string {
@@ -30,7 +31,10 @@ export function estimateParts(e: Estimate, least = -Infinity, digits = 3): Estim
   const half = (e.hi - e.lo) / 2;
   if (half > Math.abs(e.mid) * WIDE) return { figure: endsText(e, least, digits), give: '' };
   const even = Math.abs(e.mid - (e.lo + e.hi) / 2) <= half * LOPSIDED;
-  return { figure: minus(e.mid, digits), give: even ? `±${figureText(half, 2)}` : endsText(e, least, digits) };
+  return {
+    figure: minus(e.mid, digits),
+    give: even ? `±${figureText(half, 2)}` : endsText(e, least, digits),
+  };
 }
 
 /**
@@ -74,9 +78,16 @@ export function agedTrend(t: SlopeSaid | null): string {
 }
 
 /** How many repeats a cell takes, and from which scatter; or that so small a difference is out of reach, with the least that is in it. */
-export function repeatsText(r: { repeats: number | null; least: number; scatter: number | null; most: number }): string {
+export function repeatsText(r: {
+  repeats: number | null;
+  least: number;
+  scatter: number | null;
+  most: number;
+}): string {
   const from =
-    r.scatter === null ? 'the usual scatter of 2 %' : `the scatter of earlier repeats, ${(100 * r.scatter).toFixed(1)} %`;
+    r.scatter === null
+      ? 'the usual scatter of 2 %'
+      : `the scatter of earlier repeats, ${(100 * r.scatter).toFixed(1)} %`;
   if (r.repeats !== null) return `${r.repeats} repeats a cell, from ${from}.`;
   return `Not reachable with ${from}: ${r.most} repeats a cell tell ${figureText(100 * r.least, 2)} % or more apart.`;
 }

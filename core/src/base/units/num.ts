@@ -12,7 +12,8 @@ export const plus = (...rs: readonly Range[]): Range => ({
 });
 /** a − b for intervals. */
 export const minus = (a: Range, b: Range): Range => ({ lo: a.lo - b.hi, hi: a.hi - b.lo });
-export const times = (r: Range, k: number): Range => (k >= 0 ? { lo: r.lo * k, hi: r.hi * k } : { lo: r.hi * k, hi: r.lo * k });
+export const times = (r: Range, k: number): Range =>
+  k >= 0 ? { lo: r.lo * k, hi: r.hi * k } : { lo: r.hi * k, hi: r.lo * k };
 
 /** Does a need fit what is there? `may` when it hangs on where in their intervals they lie; `null` when either is not stated. */
 export type Fits = 'yes' | 'may' | 'no';

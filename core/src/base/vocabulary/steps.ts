@@ -2,7 +2,18 @@
 export const PURPOSES = ['bring-up', 'undock', 'dock-again'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
-export const PHASES = ['before', 'open', 'mount', 'connect', 'check', 'settle', 'finish', 'leave', 'apart', 'after'] as const;
+export const PHASES = [
+  'before',
+  'open',
+  'mount',
+  'connect',
+  'check',
+  'settle',
+  'finish',
+  'leave',
+  'apart',
+  'after',
+] as const;
 export type Phase = (typeof PHASES)[number];
 
 /** Every step there is. A name is for good: events point to it. */

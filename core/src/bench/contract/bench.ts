@@ -1,6 +1,12 @@
 import * as z from 'zod';
 import { instant, origin, uuid } from '../../base/contract';
-import { copyReadingSchema, reportSchema, routerReadingSchema, SECURITY_LEVELS, spanReadingSchema } from '../../bring-up';
+import {
+  copyReadingSchema,
+  reportSchema,
+  routerReadingSchema,
+  SECURITY_LEVELS,
+  spanReadingSchema,
+} from '../../bring-up';
 import { chainSchema } from '../../chain';
 import { chainInput } from '../../plan/contract';
 import { actSchema } from '../acts';
@@ -8,7 +14,11 @@ import { FAULT_IDS } from '../faults';
 import { HOST_POWERS, LINK_STATES, LOG_CODES } from '../ids';
 import type { BenchState } from '../state';
 
-const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
+const name = z
+  .string()
+  .trim()
+  .min(1, { error: 'Name: must not be empty' })
+  .max(80, { error: 'Name: at most 80 characters' });
 const ms = z.number().int().min(0);
 
 /** A bench to lay out: from a setup as it stands, from parts, or empty. Without a seed one is drawn. */
@@ -21,7 +31,10 @@ export const benchBody = z
     chain: chainInput.optional(),
     speed: z.number().min(0).max(100).default(1),
   })
-  .refine((b) => b.setupId === null || b.chain === undefined, { error: 'A setup or parts, not both', path: ['chain'] });
+  .refine((b) => b.setupId === null || b.chain === undefined, {
+    error: 'A setup or parts, not both',
+    path: ['chain'],
+  });
 export type BenchBody = z.input<typeof benchBody>;
 
 export const actBody = z.strictObject({ id: uuid, act: actSchema });
@@ -34,7 +47,9 @@ export const clockBody = z
     stepMs: ms.max(86_400_000, { error: 'Step: at most a day' }).optional(),
     toNext: z.literal(true).optional(),
   })
-  .refine((c) => Object.values(c).filter((v) => v !== undefined).length === 1, { error: 'Say one of speed, stepMs, toNext' });
+  .refine((c) => Object.values(c).filter((v) => v !== undefined).length === 1, {
+    error: 'Say one of speed, stepMs, toNext',
+  });
 export type ClockBody = z.input<typeof clockBody>;
 
 export const benchStateSchema = z.object({
@@ -75,7 +90,11 @@ export const benchEvent = z.discriminatedUnion('kind', [
     ...at,
     body: z.object({ code: z.enum(LOG_CODES), params, state: benchStateSchema }),
   }),
-  z.object({ kind: z.literal('clock'), ...at, body: z.object({ speed: z.number(), state: benchStateSchema }) }),
+  z.object({
+    kind: z.literal('clock'),
+    ...at,
+    body: z.object({ speed: z.number(), state: benchStateSchema }),
+  }),
 ]);
 export type BenchEvent = z.infer<typeof benchEvent>;
 

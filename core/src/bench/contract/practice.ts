@@ -19,8 +19,13 @@ export const practiceBody = z
     path: ['caseNo'],
   });
 export type PracticeBody = z.input<typeof practiceBody>;
-export const practiceTestBody = z.strictObject({ id: uuid, test: z.enum(TEST_IDS, { error: 'Test: one from the list' }) });
-export const practiceSayBody = z.strictObject({ cause: z.enum(CAUSE_IDS, { error: 'Cause: one from the list' }) });
+export const practiceTestBody = z.strictObject({
+  id: uuid,
+  test: z.enum(TEST_IDS, { error: 'Test: one from the list' }),
+});
+export const practiceSayBody = z.strictObject({
+  cause: z.enum(CAUSE_IDS, { error: 'Cause: one from the list' }),
+});
 
 const says = z.enum(['yes', 'no', 'cannot']);
 const step = z.object({ test: z.enum(TEST_IDS), says });

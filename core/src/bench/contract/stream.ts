@@ -8,7 +8,9 @@ export const TOPIC_KINDS = ['bench', 'job'] as const;
 export type TopicKind = (typeof TOPIC_KINDS)[number];
 const ID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
 const TOPIC = `(?:${TOPIC_KINDS.join('|')})/${ID}`;
-export const topicSchema = z.string().regex(new RegExp(`^${TOPIC}$`), { error: 'a topic like bench/ID' });
+export const topicSchema = z
+  .string()
+  .regex(new RegExp(`^${TOPIC}$`), { error: 'a topic like bench/ID' });
 
 const list = new RegExp(`^${TOPIC}(?:,${TOPIC}){0,31}$`);
 const positions = new RegExp(`^(?:${TOPIC}=\\d{1,9}(?:,${TOPIC}=\\d{1,9}){0,31})?$`);

@@ -73,7 +73,8 @@ export const FAULT_STRENGTH: Readonly<Partial<Record<FaultId, string>>> = {
 type Params = LogLine['params'];
 const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   placed: (p) => `Another ${p['what'] ?? 'part'} on the bench.`,
-  'taken-away': (p) => `${String(p['what'] ?? 'part').replace(/^./, (c) => c.toUpperCase())} taken away.`,
+  'taken-away': (p) =>
+    `${String(p['what'] ?? 'part').replace(/^./, (c) => c.toUpperCase())} taken away.`,
   'fault-set': 'A fault was hidden.',
   'fault-mended': 'A fault was mended.',
   seated: 'Card seated.',
@@ -97,7 +98,8 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   'plug-nothing': 'There is no dock, and no slot, at the other end: nothing was plugged.',
   unplugged: 'Cable out.',
   'plug-loose': 'The plug moved: contact lost.',
-  'live-direct': 'A direct link was plugged or pulled with power on. On a real bench this can destroy it.',
+  'live-direct':
+    'A direct link was plugged or pulled with power on. On a real bench this can destroy it.',
   'live-card': 'The card was moved with power on. On a real bench this can destroy it.',
   'no-contact': 'No contact at the plug.',
   attached: 'Contact: somebody is at the other end.',
@@ -109,7 +111,8 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   approved: (p) => `Approved: ${p['how'] ?? ''}.`,
   'approval-back': 'Approval taken back.',
   'approval-kept-out': 'Approval was given and did not take.',
-  security: (p) => `Security level: "${(SECURITY_WORDS as Record<string, string>)[String(p['level'])] ?? 'not said'}".`,
+  security: (p) =>
+    `Security level: "${(SECURITY_WORDS as Record<string, string>)[String(p['level'])] ?? 'not said'}".`,
   'tunnel-up': 'Tunnel up: the bridges of the dock are listed.',
   'tunnel-forbidden': 'The security level lets no PCIe through.',
   'slot-empty': 'The slot is empty.',

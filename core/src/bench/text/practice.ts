@@ -1,5 +1,10 @@
 import type { TestId } from '../../base';
-import { CARD_TEST_WORDS, LINK_TEST_WORDS, RUN_TEST_WORDS, TEST_WORDS } from '../../troubleshoot/text';
+import {
+  CARD_TEST_WORDS,
+  LINK_TEST_WORDS,
+  RUN_TEST_WORDS,
+  TEST_WORDS,
+} from '../../troubleshoot/text';
 import type { Left, PracticeStep } from '../practice';
 
 export const CASE_GRADES = { easy: 'easy', middle: 'middle', hard: 'hard' } as const;
@@ -20,7 +25,8 @@ export function leftWords(left: Left | null, steps: readonly PracticeStep[]): st
   const better = left.better ? TEST_WORDS[left.better].what.toLowerCase() : '';
   const step = steps[left.at];
   const no = left.at + 1;
-  if (left.why === 'late') return `At step ${no}: the cause was plain before it. The rest cost minutes and told nothing new.`;
+  if (left.why === 'late')
+    return `At step ${no}: the cause was plain before it. The rest cost minutes and told nothing new.`;
   if (left.why === 'early')
     return `At the naming, after ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}: the cause was still unlikely, and "${better}" would have told ${perMinute(left.best)}.`;
   const what = step ? TEST_WORDS[step.test].what.toLowerCase() : '';

@@ -22,7 +22,9 @@ export const attemptBody = z.strictObject({
 });
 export type AttemptBody = z.input<typeof attemptBody>;
 
-const wrong = z.array(z.enum(Object.keys(CAME_BACK_WRONG) as [CameBackWrong, ...CameBackWrong[]])).max(20);
+const wrong = z
+  .array(z.enum(Object.keys(CAME_BACK_WRONG) as [CameBackWrong, ...CameBackWrong[]]))
+  .max(20);
 const about = z.record(z.string().max(20), z.string().max(600));
 
 /** Note how a step went, with what was read at it. All of it is stored, or nothing. */
@@ -57,13 +59,29 @@ export const stepBody = z
   })
   .superRefine((b, ctx) => {
     if (b.state === 'skipped' && b.reason === '')
-      ctx.addIssue({ code: 'custom', path: ['reason'], message: 'Reason: say why this step is left out' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['reason'],
+        message: 'Reason: say why this step is left out',
+      });
     if (b.state === 'failed' && b.symptom === null && b.reason === '')
-      ctx.addIssue({ code: 'custom', path: ['symptom'], message: 'What was seen: choose it, or say it in words' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['symptom'],
+        message: 'What was seen: choose it, or say it in words',
+      });
     if (b.outcome !== null && (b.step !== 'log-entry' || b.state !== 'done'))
-      ctx.addIssue({ code: 'custom', path: ['outcome'], message: 'Only the last step writes the entry' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['outcome'],
+        message: 'Only the last step writes the entry',
+      });
     if (b.ends && b.state !== 'done' && b.state !== 'skipped')
-      ctx.addIssue({ code: 'custom', path: ['ends'], message: 'An attempt is over with a step that is done or skipped' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['ends'],
+        message: 'An attempt is over with a step that is done or skipped',
+      });
   });
 export type StepBody = z.input<typeof stepBody>;
 
@@ -104,15 +122,28 @@ export const usedBody = z
       .number({ error: 'Hours: a number' })
       .min(0.1, { error: 'Hours: from 0.1' })
       .max(100_000, { error: 'Hours: up to 100000' }),
-    drops: z.number({ error: 'Drops: a whole number' }).int({ error: 'Drops: a whole number' }).min(0).max(100_000),
-    freezes: z.number({ error: 'Freezes: a whole number' }).int({ error: 'Freezes: a whole number' }).min(0).max(100_000),
+    drops: z
+      .number({ error: 'Drops: a whole number' })
+      .int({ error: 'Drops: a whole number' })
+      .min(0)
+      .max(100_000),
+    freezes: z
+      .number({ error: 'Freezes: a whole number' })
+      .int({ error: 'Freezes: a whole number' })
+      .min(0)
+      .max(100_000),
     words: line('What was seen', 300).default(''),
   })
   .superRefine((b, ctx) => {
     const days = (Date.parse(b.until) - Date.parse(b.from)) / 86_400_000 + 1;
-    if (days < 1) ctx.addIssue({ code: 'custom', path: ['until'], message: 'Last day: not before the first' });
+    if (days < 1)
+      ctx.addIssue({ code: 'custom', path: ['until'], message: 'Last day: not before the first' });
     else if (b.hours > days * 24)
-      ctx.addIssue({ code: 'custom', path: ['hours'], message: `Hours: ${days} days have ${days * 24} at most` });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['hours'],
+        message: `Hours: ${days} days have ${days * 24} at most`,
+      });
   });
 export type UsedBody = z.input<typeof usedBody>;
 /** Hours in use of a setup, added up. */
@@ -128,7 +159,13 @@ export type UsedRow = z.infer<typeof usedRow>;
 
 export const goodBody = z.strictObject({ id: uuid, note: line('Note', 300).default('') });
 
-const names = z.object({ host: z.string(), port: z.string(), cable: z.string(), dock: z.string(), card: z.string() });
+const names = z.object({
+  host: z.string(),
+  port: z.string(),
+  cable: z.string(),
+  dock: z.string(),
+  card: z.string(),
+});
 
 /** What is kept of each kind of event. */
 export const attemptEvent = z.object({
@@ -181,7 +218,9 @@ export const goodEvent = z.object({ installed: installedSchema, names, note: z.s
 const attemptRow = attemptEvent.extend({
   id: uuid,
   startedAt: instant,
-  ended: z.object({ outcome: z.enum(ATTEMPT_OUTCOMES), at: instant, worked: z.boolean().nullable() }).nullable(),
+  ended: z
+    .object({ outcome: z.enum(ATTEMPT_OUTCOMES), at: instant, worked: z.boolean().nullable() })
+    .nullable(),
 });
 export type AttemptRow = z.infer<typeof attemptRow>;
 const stepRow = stepEvent.extend({ id: uuid, at: instant, by: z.string() });

@@ -27,10 +27,16 @@ export const storedReading = z.object({
   expected: z.object({ gen: range, lanes: range, down: range, up: range }),
   /** What was seen of router and slot, typed or taken from the report. */
   seen: z
-    .object({ routerGbps: z.number().nullable(), lanes: z.number().nullable(), gen: z.number().nullable() })
+    .object({
+      routerGbps: z.number().nullable(),
+      lanes: z.number().nullable(),
+      gen: z.number().nullable(),
+    })
     .default({ routerGbps: null, lanes: null, gen: null }),
   /** What it was read through: cable by name, and by the label of its piece where one is named. */
-  through: z.object({ cable: z.string(), piece: z.string(), port: z.string() }).default({ cable: '', piece: '', port: '' }),
+  through: z
+    .object({ cable: z.string(), piece: z.string(), port: z.string() })
+    .default({ cable: '', piece: '', port: '' }),
   attempt: z.string().nullable().default(null),
   /** Version of the rules that graded it. */
   core: z.string(),

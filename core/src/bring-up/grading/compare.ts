@@ -8,12 +8,21 @@ export type RowKey = 'router' | 'host' | 'virtual' | 'card' | 'inside';
  * `as-expected`; `below`: slower or narrower than this chain should be; `above`: more than it can be, so the plan is wrong;
  * `idle`: slower, but read without load, so it proves nothing; `ignore`: an artefact; `not-read`; `not-known`: nothing expected.
  */
-export type RowState = 'as-expected' | 'below' | 'above' | 'idle' | 'ignore' | 'not-read' | 'not-known';
+export type RowState =
+  'as-expected' | 'below' | 'above' | 'idle' | 'ignore' | 'not-read' | 'not-known';
 
 export interface CheckRow {
   readonly key: RowKey;
-  readonly expected: { readonly gen: Range | null; readonly lanes: Range | null; readonly laneGbps: Range | null };
-  readonly seen: { readonly gen: number | null; readonly lanes: number | null; readonly laneGbps: number | null };
+  readonly expected: {
+    readonly gen: Range | null;
+    readonly lanes: Range | null;
+    readonly laneGbps: Range | null;
+  };
+  readonly seen: {
+    readonly gen: number | null;
+    readonly lanes: number | null;
+    readonly laneGbps: number | null;
+  };
   readonly state: RowState;
   /** What is below the expected, and what above: the rate, the width, or both. */
   readonly off: readonly ('rate' | 'width')[];
@@ -30,10 +39,17 @@ function side(value: number | null, r: Range | null): 'below' | 'above' | 'withi
 type Side = ReturnType<typeof side>;
 
 function sides(rate: Side, width: Side, which: 'below' | 'above'): ('rate' | 'width')[] {
-  return [...(rate === which ? ['rate' as const] : []), ...(width === which ? ['width' as const] : [])];
+  return [
+    ...(rate === which ? ['rate' as const] : []),
+    ...(width === which ? ['width' as const] : []),
+  ];
 }
 
-function stateOf(rate: ReturnType<typeof side>, width: ReturnType<typeof side>, underLoad: boolean): RowState {
+function stateOf(
+  rate: ReturnType<typeof side>,
+  width: ReturnType<typeof side>,
+  underLoad: boolean,
+): RowState {
   if (rate === null && width === null) return 'not-read';
   // Width does not rest, rate does: a narrow reading counts whatever the load, a slow one only under load.
   if (width === 'below' || (rate === 'below' && underLoad)) return 'below';
@@ -51,10 +67,21 @@ function spanRow(
   const rate = side(seen?.gen ?? null, pair.gen);
   const width = side(seen?.lanes ?? null, pair.lanes);
   const read = seen !== null && (seen.gen !== null || seen.lanes !== null);
-  const state = !read ? 'not-read' : pair.gen === null && pair.lanes === null ? 'not-known' : stateOf(rate, width, underLoad);
+  const state = !read
+    ? 'not-read'
+    : pair.gen === null && pair.lanes === null
+      ? 'not-known'
+      : stateOf(rate, width, underLoad);
   const off = sides(rate, width, 'below');
   const over = sides(rate, width, 'above');
-  return { key, expected, seen: { ...NOTHING, gen: seen?.gen ?? null, lanes: seen?.lanes ?? null }, state, off, over };
+  return {
+    key,
+    expected,
+    seen: { ...NOTHING, gen: seen?.gen ?? null, lanes: seen?.lanes ?? null },
+    state,
+    off,
+    over,
+  };
 }
 
 function routerRow(out: ReadOuts['router'], seen: RouterReading | null): CheckRow {
@@ -85,23 +112,35 @@ export interface ObservedLink {
 }
 
 /** Hold what a system shows against what this chain should show, pair by pair from host to card. */
-export function compareReading(outs: ReadOuts, seen: ObservedLink, load: 'load' | 'idle' | null): CheckRow[] {
+export function compareReading(
+  outs: ReadOuts,
+  seen: ObservedLink,
+  load: 'load' | 'idle' | null,
+): CheckRow[] {
   const underLoad = load === 'load';
   const rows: CheckRow[] = [];
   if (outs.router || seen.router) rows.push(routerRow(outs.router, seen.router));
   for (const p of outs.pairs) {
-    if (p.kind === 'virtual') rows.push(ignored('virtual', p.gen, p.lanes, seen.virtual ? { gen: 1, lanes: 4 } : null));
+    if (p.kind === 'virtual')
+      rows.push(ignored('virtual', p.gen, p.lanes, seen.virtual ? { gen: 1, lanes: 4 } : null));
     else if (p.kind === 'inside') rows.push(ignored('inside', p.gen, p.lanes, seen.inside));
     else if (p.to === 'socket') {
       if (p.certain || seen.host) rows.push(spanRow('host', p, seen.host, underLoad));
     } else rows.push(spanRow('card', p, seen.card, underLoad));
   }
-  if (seen.inside && !rows.some((r) => r.key === 'inside')) rows.push(ignored('inside', null, null, seen.inside));
-  if (seen.host && !rows.some((r) => r.key === 'host')) rows.push(spanRow('host', NOTHING, seen.host, underLoad));
+  if (seen.inside && !rows.some((r) => r.key === 'inside'))
+    rows.push(ignored('inside', null, null, seen.inside));
+  if (seen.host && !rows.some((r) => r.key === 'host'))
+    rows.push(spanRow('host', NOTHING, seen.host, underLoad));
   return rows;
 }
 
-function ignored(key: 'virtual' | 'inside', gen: Range | null, lanes: Range | null, seen: SpanReading | null): CheckRow {
+function ignored(
+  key: 'virtual' | 'inside',
+  gen: Range | null,
+  lanes: Range | null,
+  seen: SpanReading | null,
+): CheckRow {
   return {
     key,
     expected: { gen, lanes, laneGbps: null },

@@ -20,7 +20,8 @@ export function completenessOf(c: {
     const r = row(key);
     return r ? r.state !== 'not-read' && r.state !== 'idle' : null;
   };
-  const copied = (direction: 'down' | 'up') => c.copy !== null && c.copy.grade !== 'not-graded' && c.copy.direction === direction;
+  const copied = (direction: 'down' | 'up') =>
+    c.copy !== null && c.copy.grade !== 'not-graded' && c.copy.direction === direction;
   return {
     router: read('router'),
     slot: read('card') ?? false,

@@ -25,11 +25,16 @@ function grown(before: number | null, after: number | null): number | null {
 export function gradeCounts(c: CountsReading, house: HouseRules): CountsGrade {
   const corrected = grown(c.correctedBefore, c.correctedAfter);
   const fatal = grown(c.fatalBefore, c.fatalAfter);
-  const correctedPerHour = corrected === null || c.minutes === null ? null : (corrected * 60) / c.minutes;
+  const correctedPerHour =
+    corrected === null || c.minutes === null ? null : (corrected * 60) / c.minutes;
   const seen = { corrected, fatal, downs: c.downs, correctedPerHour };
   if ((fatal ?? 0) > 0 || (c.downs ?? 0) > 0) return { ...seen, grade: 'poor' };
   if (correctedPerHour !== null)
-    return { ...seen, grade: correctedPerHour >= new RuleBook(house).get('health.correctedPerHour') ? 'low' : 'healthy' };
+    return {
+      ...seen,
+      grade:
+        correctedPerHour >= new RuleBook(house).get('health.correctedPerHour') ? 'low' : 'healthy',
+    };
   const quiet = corrected === 0 || (corrected === null && (fatal === 0 || c.downs === 0));
   return { ...seen, grade: quiet ? 'healthy' : 'not-graded' };
 }
@@ -48,5 +53,9 @@ export function gradeWindow(nowMB: number | null, card: CardSpec | null): Window
   const memory = card ? stated(card.memoryGB) : null;
   if (!memory) return { nowMB, memoryMB: null, whole: null };
   const memoryMB = memory.hi * 1024;
-  return { nowMB, memoryMB, whole: nowMB >= memoryMB ? true : nowMB < memory.lo * 1024 ? false : null };
+  return {
+    nowMB,
+    memoryMB,
+    whole: nowMB >= memoryMB ? true : nowMB < memory.lo * 1024 ? false : null,
+  };
 }

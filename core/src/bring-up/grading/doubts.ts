@@ -1,5 +1,13 @@
 import { toRange } from '../../base';
-import { type AttrPath, type Chain, describePath, pcieRawGbps, portDomain, transportGbps, tunnelOf } from '../../chain';
+import {
+  type AttrPath,
+  type Chain,
+  describePath,
+  pcieRawGbps,
+  portDomain,
+  transportGbps,
+  tunnelOf,
+} from '../../chain';
 import { PORT_STANDARDS, type PortStandard } from '../../parts';
 import type { Evaluation } from '../../plan';
 import type { CheckRow } from './compare';
@@ -13,24 +21,36 @@ export function portCeilingGbps({ host, socket }: Pick<Chain, 'host' | 'socket'>
   const port = host?.sockets.find((s) => s.key === socket);
   if (!port) return Infinity;
   const standards = (
-    typeof port.standard === 'string' ? [port.standard] : (port.standard?.oneOf ?? Object.keys(PORT_STANDARDS))
+    typeof port.standard === 'string'
+      ? [port.standard]
+      : (port.standard?.oneOf ?? Object.keys(PORT_STANDARDS))
   ) as PortStandard[];
   return Math.max(
     ...standards.map((standard) => {
       if (tunnelOf(standard)) return transportGbps(standard);
       const domain = portDomain(port.connector, standard);
-      return pcieRawGbps(Math.floor(toRange(port.pcieGen, domain.gen).hi), toRange(port.lanes, domain.lanes).hi);
+      return pcieRawGbps(
+        Math.floor(toRange(port.pcieGen, domain.gen).hi),
+        toRange(port.lanes, domain.lanes).hi,
+      );
     }),
   );
 }
 
 /** Attributes that hold a row of spans down: stated higher, the row would show more. */
 function ofRow({ key, over }: CheckRow, chain: Chain): AttrPath[] {
-  const port = (attr: string) => (chain.socket === null ? [] : [`host/sockets/${chain.socket}/${attr}`]);
-  const pieces = (...attrs: string[]) => (chain.path ?? []).flatMap(({ key: k }) => attrs.map((a) => `path/${k}/${a}`));
+  const port = (attr: string) =>
+    chain.socket === null ? [] : [`host/sockets/${chain.socket}/${attr}`];
+  const pieces = (...attrs: string[]) =>
+    (chain.path ?? []).flatMap(({ key: k }) => attrs.map((a) => `path/${k}/${a}`));
   const rate = over.includes('rate');
   const width = over.includes('width');
-  if (key === 'router') return [...pieces('markedGbps', 'lengthMm', 'construction'), 'dock/uplink', ...port('standard')];
+  if (key === 'router')
+    return [
+      ...pieces('markedGbps', 'lengthMm', 'construction'),
+      'dock/uplink',
+      ...port('standard'),
+    ];
   if (key === 'host') return [...(rate ? port('pcieGen') : []), ...(width ? port('lanes') : [])];
   return [
     ...(rate ? ['dock/slotGen', 'card/pcieGen', ...pieces('pcieGen'), ...port('pcieGen')] : []),
@@ -42,11 +62,19 @@ function ofRow({ key, over }: CheckRow, chain: Chain): AttrPath[] {
  * The assumptions of a plan that a reading above the expected contradicts, what binds first. A copy rate doubts what sets the least hop:
  * class of the link chip, length and mark of the cable, lanes.
  */
-export function doubtsOf(chain: Chain, evaluation: Evaluation, rows: readonly CheckRow[], copy: CopyGrade | null): AttrPath[] {
+export function doubtsOf(
+  chain: Chain,
+  evaluation: Evaluation,
+  rows: readonly CheckRow[],
+  copy: CopyGrade | null,
+): AttrPath[] {
   const { pinch } = evaluation.predicted.link;
   const capped = evaluation.predicted.link.kind === 'tunnel' ? ['dock/controllerClass'] : [];
   const copied = copy?.grade === 'impossible' ? [...pinch.setBy, ...capped] : [];
-  const paths = [...copied, ...rows.filter((r) => r.state === 'above').flatMap((r) => ofRow(r, chain))];
+  const paths = [
+    ...copied,
+    ...rows.filter((r) => r.state === 'above').flatMap((r) => ofRow(r, chain)),
+  ];
   return [...new Set(paths)].filter((p) => describePath(p).meta !== null && partIsThere(p, chain));
 }
 

@@ -6,7 +6,13 @@ export type Grade = 'healthy' | 'low' | 'poor' | 'impossible';
 
 /** Why a copy rate is kept but not graded. */
 export type NotGraded =
-  'no-unit' | 'no-direction' | 'not-under-load' | 'load-not-said' | 'pageable' | 'memory-not-said' | 'nothing-expected';
+  | 'no-unit'
+  | 'no-direction'
+  | 'not-under-load'
+  | 'load-not-said'
+  | 'pageable'
+  | 'memory-not-said'
+  | 'nothing-expected';
 
 export interface CopyGrade {
   /** `open`: the expected is a range and its two ends would grade it differently. */
@@ -44,7 +50,11 @@ export function gradeShare(share: number, rules: RuleBook): Grade {
   return share * 100 >= rules.get('grade.lowPercent') ? 'low' : 'poor';
 }
 
-function reason(c: CopyReading, load: 'load' | 'idle' | null, expected: Range | null): NotGraded | null {
+function reason(
+  c: CopyReading,
+  load: 'load' | 'idle' | null,
+  expected: Range | null,
+): NotGraded | null {
   if (c.unit === null) return 'no-unit';
   if (c.direction === null) return 'no-direction';
   if (load === 'idle') return 'not-under-load';
@@ -57,7 +67,8 @@ function reason(c: CopyReading, load: 'load' | 'idle' | null, expected: Range | 
 /** The other unit people mean when a figure makes no sense. */
 function perhaps(c: CopyReading, expected: Range, rules: RuleBook): CopyUnit | null {
   const others = (['Gb/s', 'GB/s', 'MB/s'] as const).filter((u) => u !== c.unit);
-  const healthy = (u: CopyUnit) => gradeShare(inGbps(c.value, u) / expected.hi, rules) === 'healthy';
+  const healthy = (u: CopyUnit) =>
+    gradeShare(inGbps(c.value, u) / expected.hi, rules) === 'healthy';
   return others.find(healthy) ?? null;
 }
 
@@ -78,7 +89,16 @@ export function gradeCopy(
   const expected = c.direction ? (at.expected?.[c.direction] ?? null) : null;
   const gbps = c.unit ? inGbps(c.value, c.unit) : null;
   const why = reason(c, at.load, expected);
-  const bare = { gbps, direction: c.direction, expected, share: null, ends: null, decides: [], why, perhaps: null };
+  const bare = {
+    gbps,
+    direction: c.direction,
+    expected,
+    share: null,
+    ends: null,
+    decides: [],
+    why,
+    perhaps: null,
+  };
   if (why !== null || gbps === null || !expected) return { grade: 'not-graded', ...bare };
   const share = ratio({ lo: gbps, hi: gbps }, expected);
   const ends = { atHigh: gradeShare(share.lo, rules), atLow: gradeShare(share.hi, rules) };

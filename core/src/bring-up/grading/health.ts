@@ -21,7 +21,15 @@ export interface HealthPoint {
   readonly overall: string;
 }
 
-export const HEALTH_MEASURES = ['down', 'up', 'routerGbps', 'lanes', 'gen', 'correctedPerHour', 'windowMB'] as const;
+export const HEALTH_MEASURES = [
+  'down',
+  'up',
+  'routerGbps',
+  'lanes',
+  'gen',
+  'correctedPerHour',
+  'windowMB',
+] as const;
 export type HealthMeasure = (typeof HEALTH_MEASURES)[number];
 
 /** `too-few`: fewer than four readings. `none`: no trend told apart from chance. */
@@ -59,7 +67,13 @@ export function healthTrends(points: readonly HealthPoint[], house: HouseRules):
       if (!first || !last || list.length < 2) return [];
       const t = trend(list);
       const told = t !== null && list.length >= FEWEST;
-      const way: TrendDirection = !told ? 'too-few' : t.p >= line || t.s === 0 ? 'none' : t.s > 0 ? 'rises' : 'falls';
+      const way: TrendDirection = !told
+        ? 'too-few'
+        : t.p >= line || t.s === 0
+          ? 'none'
+          : t.s > 0
+            ? 'rises'
+            : 'falls';
       const seen = { measure, cable, n: list.length, first: first.y, last: last.y };
       return [{ ...seen, way, per30Days: (t?.slope ?? 0) * 30, p: t?.p ?? 1 }];
     }),

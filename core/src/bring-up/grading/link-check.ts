@@ -12,7 +12,17 @@ import { type CopyGrade, gradeCopy } from './grade';
 import { type DeviationReason, reasons } from './reasons';
 
 /** `open`: graded differently at the ends of the expected. `idle`: nothing that counts was read under load. */
-export type Overall = 'healthy' | 'low' | 'poor' | 'impossible' | 'open' | 'idle' | 'no-card' | 'gone' | 'not-graded' | 'above';
+export type Overall =
+  | 'healthy'
+  | 'low'
+  | 'poor'
+  | 'impossible'
+  | 'open'
+  | 'idle'
+  | 'no-card'
+  | 'gone'
+  | 'not-graded'
+  | 'above';
 
 export interface LinkCheck {
   readonly overall: Overall;
@@ -46,32 +56,46 @@ function routerOf(m: MeasuredChain | null): RouterReading | null {
 /** What is typed wins over what the report says: a person may correct it. */
 function mix<T extends object>(typed: T | null, read: T | null): T | null {
   if (!typed || !read) return typed ?? read;
-  const known = Object.fromEntries(Object.entries(typed).filter(([, v]) => v !== null)) as Partial<T>;
+  const known = Object.fromEntries(
+    Object.entries(typed).filter(([, v]) => v !== null),
+  ) as Partial<T>;
   return { ...read, ...known };
 }
 
 function overallOf(c: Omit<LinkCheck, 'overall'>): Overall {
   if (c.measured && c.measured.card === null) return 'no-card';
   if (c.measured?.card?.gone) return 'gone';
-  if (c.rows.some((r) => r.state === 'above') || (c.copy?.grade === 'impossible' && !c.beyondPort)) return 'above';
+  if (c.rows.some((r) => r.state === 'above') || (c.copy?.grade === 'impossible' && !c.beyondPort))
+    return 'above';
   const below = c.rows.some((r) => r.state === 'below');
   // Drops and errors outweigh any rate.
   if (c.counts?.grade === 'poor') return 'poor';
   // A healthy rate beside a slow or narrow span is not the whole truth.
   if (c.copy && c.copy.grade !== 'not-graded')
-    return c.copy.grade === 'healthy' && (below || c.counts?.grade === 'low') ? 'low' : c.copy.grade;
+    return c.copy.grade === 'healthy' && (below || c.counts?.grade === 'low')
+      ? 'low'
+      : c.copy.grade;
   if (below || c.counts?.grade === 'low') return 'low';
   if (c.rows.some((r) => r.state === 'idle')) return 'idle';
-  return c.rows.some((r) => r.state === 'as-expected') || c.counts?.grade === 'healthy' ? 'healthy' : 'not-graded';
+  return c.rows.some((r) => r.state === 'as-expected') || c.counts?.grade === 'healthy'
+    ? 'healthy'
+    : 'not-graded';
 }
 
 /**
  * Hold one reading against what the chain should show: every pair, the router, the copy rate; graded, with reasons ranked by what
  * the rest of the readings support. Pure: the same reading and chain give the same check.
  */
-export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation, house: HouseRules): LinkCheck {
+export function linkCheck(
+  reading: Reading,
+  chain: Chain,
+  evaluation: Evaluation,
+  house: HouseRules,
+): LinkCheck {
   const { kind, readouts } = evaluation.predicted.link;
-  const measured = reading.report ? measure(reading.report, { kind, address: reading.card ?? undefined }) : null;
+  const measured = reading.report
+    ? measure(reading.report, { kind, address: reading.card ?? undefined })
+    : null;
   // A card that fell off leaves its port behind: what that shows is no link.
   const there = measured?.card?.gone ? null : measured;
   const seen = {
@@ -83,7 +107,9 @@ export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation
   };
   const rows = compareReading(readouts, seen, reading.load);
   const decides = evaluation.toVerify.map((v) => v.path);
-  const copy = reading.copy ? gradeCopy(reading.copy, { load: reading.load, expected: readouts.copy, decides, house }) : null;
+  const copy = reading.copy
+    ? gradeCopy(reading.copy, { load: reading.load, expected: readouts.copy, decides, house })
+    : null;
   const evidence = {
     chain,
     evaluation,
@@ -102,11 +128,17 @@ export function linkCheck(reading: Reading, chain: Chain, evaluation: Evaluation
     counts,
     read: completenessOf({ rows, copy, counts }),
     doubts: doubtsOf(chain, evaluation, rows, copy),
-    beyondPort: copy?.gbps !== null && copy?.gbps !== undefined && copy.gbps > portCeilingGbps(chain),
+    beyondPort:
+      copy?.gbps !== null && copy?.gbps !== undefined && copy.gbps > portCeilingGbps(chain),
     window: gradeWindow(reading.window?.nowMB ?? measured?.window?.nowMB ?? null, chain.card),
     reasons: measured?.card?.gone ? [] : reasons(evidence),
     measured,
-    noDriver: card !== null && !card.gone && card.driver === null && !(measured?.denied ?? false) && hasDrivers(reading),
+    noDriver:
+      card !== null &&
+      !card.gone &&
+      card.driver === null &&
+      !(measured?.denied ?? false) &&
+      hasDrivers(reading),
     notApproved: measured?.router?.authorized === 0,
   };
   return { overall: overallOf(check), ...check };

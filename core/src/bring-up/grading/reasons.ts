@@ -49,7 +49,8 @@ const isOff = (e: ReadingEvidence, key: CheckRow['key'], what: 'rate' | 'width')
   const r = row(e, key);
   return r?.state === 'below' && r.off.includes(what);
 };
-const short = (e: ReadingEvidence) => e.copy !== null && ['low', 'poor', 'open'].includes(e.copy.grade);
+const short = (e: ReadingEvidence) =>
+  e.copy !== null && ['low', 'poor', 'open'].includes(e.copy.grade);
 const fine = (e: ReadingEvidence, key: CheckRow['key']) => row(e, key)?.state === 'as-expected';
 
 /** Does the measured rate fit a link of this share of the expected? Healthy readings lie between 0.82 and 1.05 of what carries them. */
@@ -79,7 +80,9 @@ const RULES: readonly Rule[] = [
     id: 'wrong-port',
     part: 'socket',
     support: (e) => {
-      const twins = sockets(e).filter((s) => s.key !== e.chain.socket && s.connector === used(e)?.connector);
+      const twins = sockets(e).filter(
+        (s) => s.key !== e.chain.socket && s.connector === used(e)?.connector,
+      );
       if (e.direct || twins.length === 0) return 0;
       if (isOff(e, 'router', 'rate')) return 2;
       return short(e) && !fine(e, 'router') ? 1 : 0;
@@ -95,7 +98,11 @@ const RULES: readonly Rule[] = [
     },
   },
   { id: 'seating', part: 'card', support: (e) => (isOff(e, 'card', 'width') ? 3 : 0) },
-  { id: 'narrow-path', part: 'path', support: (e) => (e.direct && isOff(e, 'card', 'width') ? 3 : 0) },
+  {
+    id: 'narrow-path',
+    part: 'path',
+    support: (e) => (e.direct && isOff(e, 'card', 'width') ? 3 : 0),
+  },
   {
     id: 'driver-clamp',
     part: 'card',
@@ -132,12 +139,14 @@ const RULES: readonly Rule[] = [
   {
     id: 'controller-class',
     part: 'dock',
-    support: (e) => (!e.direct && short(e) && (e.chain.dock?.controllerClass ?? null) === null ? 2 : 0),
+    support: (e) =>
+      !e.direct && short(e) && (e.chain.dock?.controllerClass ?? null) === null ? 2 : 0,
   },
   {
     id: 'plan-wrong',
     part: 'host',
-    support: (e) => (e.rows.some((r) => r.state === 'above') ? 3 : e.copy?.grade === 'impossible' ? 2 : 0),
+    support: (e) =>
+      e.rows.some((r) => r.state === 'above') ? 3 : e.copy?.grade === 'impossible' ? 2 : 0,
   },
   { id: 'unit', part: 'host', support: (e) => (e.copy?.perhaps ? 3 : 0) },
 ];

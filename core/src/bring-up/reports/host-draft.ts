@@ -15,7 +15,10 @@ export interface HostDraft {
 const LINK_HOST = '0880';
 const DRIVE = '0108';
 
-type Draft = Pick<SocketSpec, 'connector' | 'standard' | 'tunnelling' | 'controller' | 'pcieGen' | 'lanes'> &
+type Draft = Pick<
+  SocketSpec,
+  'connector' | 'standard' | 'tunnelling' | 'controller' | 'pcieGen' | 'lanes'
+> &
   Partial<Pick<SocketSpec, 'holds'>>;
 type Standards = SocketSpec['standard'];
 
@@ -32,7 +35,13 @@ function socket(key: string, s: Draft): SocketSpec {
   return { key, position: '', mark: '', ...blank, ...s };
 }
 
-const inner = { connector: 'usb-c', tunnelling: 'yes', controller: 'built-in', pcieGen: null, lanes: null } as const;
+const inner = {
+  connector: 'usb-c',
+  tunnelling: 'yes',
+  controller: 'built-in',
+  pcieGen: null,
+  lanes: null,
+} as const;
 const V1: PortStandard[] = ['usb4-20', 'usb4-40', 'thunderbolt-4'];
 const V2: PortStandard[] = ['usb4-80', 'thunderbolt-5'];
 
@@ -57,8 +66,12 @@ function isTunnelPort(n: Node): boolean {
 
 /** Rate of the link that stands at a port of a domain; null without one. */
 function attached(report: Report, domain: number, port: number | null): number | null {
-  const first = report.routers.filter((r) => Number.parseInt(r.route, 16) === domain && r.rxLanes !== null);
-  return first.find((r) => port === null || r.route.split('-')[1] === port.toString(16))?.rxGbps ?? null;
+  const first = report.routers.filter(
+    (r) => Number.parseInt(r.route, 16) === domain && r.rxLanes !== null,
+  );
+  return (
+    first.find((r) => port === null || r.route.split('-')[1] === port.toString(16))?.rxGbps ?? null
+  );
 }
 
 /** Is the host interface of a domain inside the processor, on the first bus? */
@@ -71,8 +84,14 @@ function isBuiltIn(nodes: readonly Node[], controller: string | null): boolean {
 function builtIn(report: Report, nodes: readonly Node[]): Draft[] {
   const domains = report.domains.filter((d) => isBuiltIn(nodes, d.controller));
   const listed = report.ports.filter((p) => domains.some((d) => d.id === p.domain));
-  if (listed.length > 0) return listed.map((p) => ({ ...inner, standard: standardsBy(attached(report, p.domain, p.port)) }));
-  const roots = nodes.filter((n) => n.parent === null && n.device.port === 'root' && isTunnelPort(n));
+  if (listed.length > 0)
+    return listed.map((p) => ({
+      ...inner,
+      standard: standardsBy(attached(report, p.domain, p.port)),
+    }));
+  const roots = nodes.filter(
+    (n) => n.parent === null && n.device.port === 'root' && isTunnelPort(n),
+  );
   return roots.map(() => ({ ...inner, standard: { oneOf: [...V1, ...V2] } }));
 }
 
@@ -86,9 +105,12 @@ function separate(report: Report, nodes: readonly Node[]): Draft[] {
     const beside = up.children.flatMap((c) => c.children).map((c) => c.device);
     const domain = report.domains.find((d) => beside.some((b) => b.address === d.controller));
     const known =
-      older(domain?.generation ?? null) ?? (!domain && beside.some((b) => b.classCode === LINK_HOST) ? 'thunderbolt-3' : null);
+      older(domain?.generation ?? null) ??
+      (!domain && beside.some((b) => b.classCode === LINK_HOST) ? 'thunderbolt-3' : null);
     const standard: Standards = known ?? {
-      oneOf: domain ? ['usb4-40', 'thunderbolt-4', ...V2] : ['thunderbolt-3', 'usb4-40', 'thunderbolt-4'],
+      oneOf: domain
+        ? ['usb4-40', 'thunderbolt-4', ...V2]
+        : ['thunderbolt-3', 'usb4-40', 'thunderbolt-4'],
     };
     const gen = genOf(up.parent.device.cap?.gts);
     const lanes = own.lanes;
@@ -101,21 +123,34 @@ function separate(report: Report, nodes: readonly Node[]): Draft[] {
 /** Lanes and generation that a root port could do at most. */
 function capOf(port: Node, most: number): Pick<Draft, 'pcieGen' | 'lanes'> {
   const cap = port.device.cap;
-  return { pcieGen: genOf(cap?.gts), lanes: cap && cap.lanes > 0 ? Math.min(most, cap.lanes) : null };
+  return {
+    pcieGen: genOf(cap?.gts),
+    lanes: cap && cap.lanes > 0 ? Math.min(most, cap.lanes) : null,
+  };
 }
 
 /** A card straight on a root port: the system does not see by which plug. More than four lanes only the wide one has. */
 function directPorts(nodes: readonly Node[]): Draft[] {
-  const above = (n: Node): Node | null => (n.parent?.device.port === 'root' ? n.parent : n.parent ? above(n.parent) : null);
+  const above = (n: Node): Node | null =>
+    n.parent?.device.port === 'root' ? n.parent : n.parent ? above(n.parent) : null;
   const roots = nodes.flatMap((n) => {
     const root = isDisplay(n.device) ? above(n) : null;
-    const below = root && n.parent === root ? n : root?.children.find((c) => c.device.port === 'upstream');
-    return root && below && spanAbove(below)?.kind === 'real' && !isSwitchOfPorts(below) ? [root] : [];
+    const below =
+      root && n.parent === root ? n : root?.children.find((c) => c.device.port === 'upstream');
+    return root && below && spanAbove(below)?.kind === 'real' && !isSwitchOfPorts(below)
+      ? [root]
+      : [];
   });
   return [...new Set(roots)].map((r) => {
     const wide = (r.device.cap?.lanes ?? 0) > 4;
     const connector = wide ? ('oculink-8i' as const) : ('oculink-4i' as const);
-    return { connector, standard: 'oculink', tunnelling: null, controller: null, ...capOf(r, wide ? 8 : 4) };
+    return {
+      connector,
+      standard: 'oculink',
+      tunnelling: null,
+      controller: null,
+      ...capOf(r, wide ? 8 : 4),
+    };
   });
 }
 
@@ -170,13 +205,26 @@ export function hostDraft(report: Report): HostDraft {
   const straight = directPorts(nodes);
   const drives = driveSlots(nodes);
   const usbC = outside.filter((s) => s.connector === 'usb-c').length;
-  const plain = report.domains.length > 0 || report.ports.length > 0 ? plainPlugs(report, usbC) : [];
+  const plain =
+    report.domains.length > 0 || report.ports.length > 0 ? plainPlugs(report, usbC) : [];
   const seen = [...inside, ...outside, ...plain, ...straight, ...drives];
   const denied = report.missing.some((m) => m.includes('read without rights'));
-  const blank: Draft = { connector: 'usb-c', standard: null, tunnelling: null, controller: null, pcieGen: null, lanes: null };
-  const usb4 = report.devices.some((d) => d.classCode === '0c03' && /USB4/i.test(`${d.what} ${d.name}`));
+  const blank: Draft = {
+    connector: 'usb-c',
+    standard: null,
+    tunnelling: null,
+    controller: null,
+    pcieGen: null,
+    lanes: null,
+  };
+  const usb4 = report.devices.some(
+    (d) => d.classCode === '0c03' && /USB4/i.test(`${d.what} ${d.name}`),
+  );
   const ports = [...inside, ...outside, ...straight];
-  const guess = ports.length > 0 ? seen : [{ ...blank, controller: usb4 ? ('built-in' as const) : null }, ...seen];
+  const guess =
+    ports.length > 0
+      ? seen
+      : [{ ...blank, controller: usb4 ? ('built-in' as const) : null }, ...seen];
   const m = report.machine;
   const unsaid: Unsaid[] = [
     ...(m ? [] : (['names'] as const)),
@@ -187,6 +235,17 @@ export function hostDraft(report: Report): HostDraft {
     ...(denied ? ['rights' as const] : []),
   ];
   const sockets = guess.slice(0, 32).map((s, i) => socket(`port-${i + 1}`, s));
-  const form = FORMS.find(([, types]) => m?.chassis !== null && types.includes(m?.chassis ?? 0))?.[0] ?? 'laptop';
-  return { spec: { maker: m?.maker ?? '', model: m?.model ?? '', variant: m?.variant ?? '', form, sockets }, unsaid };
+  const form =
+    FORMS.find(([, types]) => m?.chassis !== null && types.includes(m?.chassis ?? 0))?.[0] ??
+    'laptop';
+  return {
+    spec: {
+      maker: m?.maker ?? '',
+      model: m?.model ?? '',
+      variant: m?.variant ?? '',
+      form,
+      sockets,
+    },
+    unsaid,
+  };
 }

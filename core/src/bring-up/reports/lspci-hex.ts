@@ -61,14 +61,19 @@ function readExpress(d: PciDevice, c: ConfigSpace, at: number): void {
   const flags = c.word(at + 2, 2);
   if (flags !== undefined) d.port = PORT_TYPES[(flags >> 4) & 0xf] ?? d.port;
   const cap = c.word(at + 0x0c, 4);
-  if (cap !== undefined) d.cap = { gts: GTS[cap & 0xf] ?? null, lanes: Math.min(32, (cap >>> 4) & 0x3f) };
+  if (cap !== undefined)
+    d.cap = { gts: GTS[cap & 0xf] ?? null, lanes: Math.min(32, (cap >>> 4) & 0x3f) };
   const sta = c.word(at + 0x12, 2);
   if (sta !== undefined) {
     d.now = { gts: GTS[sta & 0xf] ?? null, lanes: Math.min(32, (sta >> 4) & 0x3f) };
     if (cap !== undefined && ((cap >>> 20) & 1) === 1) d.active = ((sta >> 13) & 1) === 1;
   }
   const slot = c.word(at + 0x14, 4);
-  if (slot !== undefined && (d.port === 'root' || d.port === 'downstream') && ((flags ?? 0) & 0x100) !== 0) {
+  if (
+    slot !== undefined &&
+    (d.port === 'root' || d.port === 'downstream') &&
+    ((flags ?? 0) & 0x100) !== 0
+  ) {
     d.hotplug = ((slot >>> 6) & 1) === 1;
     const status = c.word(at + 0x1a, 2);
     if (status !== undefined) d.present = ((status >> 6) & 1) === 1;

@@ -29,7 +29,10 @@ function lanes(text: string | undefined): number {
 
 /** Lines as `lspci -vv` prints them; versions differ in spacing and remarks, so patterns look for the words only. */
 export const LINE_RULES: readonly LineRule[] = [
-  [/Capabilities: <access denied>/i, (d) => void (d.state = d.state === 'gone' ? 'gone' : 'denied')],
+  [
+    /Capabilities: <access denied>/i,
+    (d) => void (d.state = d.state === 'gone' ? 'gone' : 'denied'),
+  ],
   [/Unknown header type 7f/i, (d) => void (d.state = 'gone')],
   [
     /\bExpress \(v\d\) ([^,\n]+)|\bExpress ((?:Root|Upstream|Downstream|Legacy|Endpoint)[^,\n]*)/,
@@ -38,7 +41,10 @@ export const LINE_RULES: readonly LineRule[] = [
       d.port = PORTS.find(([name]) => words.includes(name))?.[1] ?? d.port;
     },
   ],
-  [/\bLnkCap:.*?Speed ([\d.]+)\s*GT\/s.*?Width x(\d+)/i, (d, m) => void (d.cap = { gts: number(m[1]), lanes: lanes(m[2]) })],
+  [
+    /\bLnkCap:.*?Speed ([\d.]+)\s*GT\/s.*?Width x(\d+)/i,
+    (d, m) => void (d.cap = { gts: number(m[1]), lanes: lanes(m[2]) }),
+  ],
   [
     /\bLnkSta:.*?Speed (?:([\d.]+)\s*GT\/s|unknown).*?Width x(\d+)/i,
     (d, m) => void (d.now = { gts: number(m[1]), lanes: lanes(m[2]) }),
@@ -49,7 +55,11 @@ export const LINE_RULES: readonly LineRule[] = [
   [/\bHotPlug([+-])/, (d, m) => void (d.hotplug ??= m[1] === '+')],
   [
     /\bBus: primary=[0-9a-f]{2}, secondary=([0-9a-f]{2}), subordinate=([0-9a-f]{2})/i,
-    (d, m) => void (d.bus = { secondary: parseInt(m[1] ?? '0', 16), subordinate: parseInt(m[2] ?? '0', 16) }),
+    (d, m) =>
+      void (d.bus = {
+        secondary: parseInt(m[1] ?? '0', 16),
+        subordinate: parseInt(m[2] ?? '0', 16),
+      }),
   ],
   [/\bRegion \d+: Memory at <(?:unassigned|ignored)>/i, (d) => void (d.assigned = false)],
   [/\bRegion \d+: Memory at [0-9a-f]{4,16}\b/i, (d) => void (d.assigned ??= true)],
@@ -66,6 +76,8 @@ export const LINE_RULES: readonly LineRule[] = [
   [
     /\bCESta:\s*(.+)$/,
     (d, m) =>
-      void (d.corrected = (m[1] ?? '').split(/\s+/).flatMap((f) => (f.endsWith('+') ? [f.slice(0, -1).slice(0, 24)] : []))),
+      void (d.corrected = (m[1] ?? '')
+        .split(/\s+/)
+        .flatMap((f) => (f.endsWith('+') ? [f.slice(0, -1).slice(0, 24)] : []))),
   ],
 ];

@@ -45,7 +45,9 @@ function readHead(d: PciDevice, rest: string): void {
   d.what = what.replace(/\s*\[[0-9a-f]{4}\]$/i, '').slice(0, 120);
   let name = colon < 0 ? '' : rest.slice(colon + 2);
   if (/\(rev ff\)/i.test(name)) d.state = 'gone';
-  name = name.replace(/\s*\((?:rev|prog-if)[^)]*\)/gi, '').replace(/\s*\[[^\]]*controller\]\)?/gi, '');
+  name = name
+    .replace(/\s*\((?:rev|prog-if)[^)]*\)/gi, '')
+    .replace(/\s*\[[^\]]*controller\]\)?/gi, '');
   const ids = /\s*\[([0-9a-f]{4}):([0-9a-f]{4})\]\s*$/i.exec(name);
   d.vendor = ids?.[1]?.toLowerCase() ?? null;
   d.device = ids?.[2]?.toLowerCase() ?? null;
@@ -74,15 +76,20 @@ export function readLspci(text: string): ReadResult {
   // Lines that only -vv and dumps print: without any, rates were not asked for.
   let told = false;
   for (const raw of text.split(/\r\n|\r|\n/)) {
-    const line = raw.length > 4000 ? raw.slice(0, 4000) : raw.replace(COLOUR, '').replace(QUOTED, '');
+    const line =
+      raw.length > 4000 ? raw.slice(0, 4000) : raw.replace(COLOUR, '').replace(QUOTED, '');
     const head = HEAD.exec(line);
     if (head) {
       close(open);
-      const address = `${head[1] ?? '0000'}:${head[2] ?? ''}:${head[3] ?? ''}.${head[4] ?? ''}`.toLowerCase();
+      const address =
+        `${head[1] ?? '0000'}:${head[2] ?? ''}:${head[3] ?? ''}.${head[4] ?? ''}`.toLowerCase();
       const device = devices.get(address) ?? blankDevice(address);
       devices.set(address, device);
       if (devices.size > MOST_DEVICES)
-        return { ok: false, problem: { code: 'too-many', devices: devices.size, most: MOST_DEVICES } };
+        return {
+          ok: false,
+          problem: { code: 'too-many', devices: devices.size, most: MOST_DEVICES },
+        };
       readHead(device, head[5] ?? '');
       open = { device, bytes: new ConfigSpace() };
     } else if (open) {
@@ -100,7 +107,15 @@ export function readLspci(text: string): ReadResult {
 }
 
 /** What a bus listing has no word for. */
-const NOT_IN_LISTINGS = { domains: [], ports: [], plugs: [], machine: null, kernel: null, power: null, screens: [] };
+const NOT_IN_LISTINGS = {
+  domains: [],
+  ports: [],
+  plugs: [],
+  machine: null,
+  kernel: null,
+  power: null,
+  screens: [],
+};
 
 function base() {
   return {
@@ -131,6 +146,7 @@ function takeLine(open: Open, line: string): void {
 
 function missing(devices: readonly PciDevice[], told: boolean): string[] {
   const denied = devices.filter((d) => d.state === 'denied').length;
-  if (denied > 0) return [`Capabilities of ${denied} of ${devices.length} devices: read without rights`];
+  if (denied > 0)
+    return [`Capabilities of ${denied} of ${devices.length} devices: read without rights`];
   return told ? [] : ['Link rates and widths: the listing was printed without -vv'];
 }

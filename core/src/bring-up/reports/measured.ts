@@ -63,7 +63,10 @@ function routerOf(report: Report): RouterReport | null {
  * Find the card behind a link and the spans that count for it. A chosen address wins; otherwise one behind a tunnel, or, when the
  * chain is direct, the last one on a port of the host.
  */
-export function measure(report: Report, want: { kind: 'tunnel' | 'direct'; address?: string | undefined }): MeasuredChain {
+export function measure(
+  report: Report,
+  want: { kind: 'tunnel' | 'direct'; address?: string | undefined },
+): MeasuredChain {
   const nodes = deviceTree(report.devices);
   const displays = nodes.filter((n) => isDisplay(n.device));
   const cards = displays.map(found);

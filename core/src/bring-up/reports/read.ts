@@ -9,12 +9,22 @@ export function readJsonReport(text: string): ReadResult {
   try {
     value = JSON.parse(text);
   } catch (e) {
-    return { ok: false, problem: { code: 'bad-json', why: e instanceof Error ? e.message.slice(0, 120) : 'not JSON' } };
+    return {
+      ok: false,
+      problem: { code: 'bad-json', why: e instanceof Error ? e.message.slice(0, 120) : 'not JSON' },
+    };
   }
   const parsed = checked(reportSchema, value);
   if (parsed.success) return { ok: true, report: parsed.data };
   const issue = parsed.error.issues[0];
-  return { ok: false, problem: { code: 'bad-report', path: issue?.path.join('/') ?? '', why: issue?.message ?? 'not a report' } };
+  return {
+    ok: false,
+    problem: {
+      code: 'bad-report',
+      path: issue?.path.join('/') ?? '',
+      why: issue?.message ?? 'not a report',
+    },
+  };
 }
 
 /** Read a pasted or dropped text: a JSON report when it begins like one, otherwise what `lspci` prints. Never throws. */

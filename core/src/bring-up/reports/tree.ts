@@ -21,7 +21,8 @@ function place(address: string): { domain: string; bus: number; fn: number } {
 
 /** Does this place lie below the other, or is it the same? */
 function within(place: Growing, other: Growing): boolean {
-  for (let at: Growing | null = place, steps = 0; at; at = at.parent, steps++) if (at === other || steps > 300) return true;
+  for (let at: Growing | null = place, steps = 0; at; at = at.parent, steps++)
+    if (at === other || steps > 300) return true;
   return false;
 }
 
@@ -34,7 +35,8 @@ export function deviceTree(devices: readonly PciDevice[]): readonly Node[] {
   const bridges = new Map<string, Growing>();
   for (const n of nodes) {
     const { domain, bus } = place(n.device.address);
-    if (n.device.bus && n.device.bus.secondary > bus) bridges.set(`${domain}/${n.device.bus.secondary}`, n);
+    if (n.device.bus && n.device.bus.secondary > bus)
+      bridges.set(`${domain}/${n.device.bus.secondary}`, n);
   }
   const named = new Map(nodes.map((n) => [n.device.address, n]));
   for (const n of nodes) {
@@ -101,7 +103,12 @@ export function spanAbove(node: Node): LinkSpan | null {
   const lower = node.device;
   // The two ends of one link agree; the slot's own side is read first, because a card may show what its switch can do.
   const now = [upper.now, lower.now].find((n) => n && n.gts !== null && n.lanes > 0) ?? null;
-  const seen = { upper, lower, gen: genOf(now?.gts), lanes: now && now.lanes > 0 ? now.lanes : null };
+  const seen = {
+    upper,
+    lower,
+    gen: genOf(now?.gts),
+    lanes: now && now.lanes > 0 ? now.lanes : null,
+  };
   if (isVirtual(upper, lower)) return { kind: 'virtual', ...seen };
   const outer = node.parent?.parent;
   // Below a switch of its own maker, with a real link above that switch: the pair lies on the card.

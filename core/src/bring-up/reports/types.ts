@@ -10,7 +10,9 @@ export type ReadProblem =
   | { readonly code: 'bad-json'; readonly why: string }
   | { readonly code: 'bad-report'; readonly path: string; readonly why: string };
 
-export type ReadResult = { readonly ok: true; readonly report: Report } | { readonly ok: false; readonly problem: ReadProblem };
+export type ReadResult =
+  | { readonly ok: true; readonly report: Report }
+  | { readonly ok: false; readonly problem: ReadProblem };
 
 /** A rate of one lane as the generation it belongs to; null for a rate no generation has. Source: PCI Express Base Specification. */
 export function genOf(gts: number | null | undefined): number | null {

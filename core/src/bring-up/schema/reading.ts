@@ -21,7 +21,10 @@ export const copyReadingSchema = z.strictObject({
   direction: z.enum(['down', 'up']).nullable().default(null),
   memory: z.enum(['pinned', 'pageable']).nullable().default(null),
   transferMB: num('Transfer size', 0.001, 1e6).nullable().default(null),
-  repeats: num('Repeats', 1, 1e6).int({ error: 'Repeats: a whole number' }).nullable().default(null),
+  repeats: num('Repeats', 1, 1e6)
+    .int({ error: 'Repeats: a whole number' })
+    .nullable()
+    .default(null),
   spreadPercent: num('Spread', 0, 1000).nullable().default(null),
   /** Whether hub, LAN or drive on the dock were busy meanwhile. */
   traffic: z.enum(['quiet', 'busy']).nullable().default(null),
@@ -30,7 +33,10 @@ export const copyReadingSchema = z.strictObject({
 export type CopyReading = z.infer<typeof copyReadingSchema>;
 
 export const spanReadingSchema = z.strictObject({
-  gen: num('Generation', 1, 6).int({ error: 'Generation: a whole number' }).nullable().default(null),
+  gen: num('Generation', 1, 6)
+    .int({ error: 'Generation: a whole number' })
+    .nullable()
+    .default(null),
   lanes: num('Lanes', 1, 32).int({ error: 'Lanes: a whole number' }).nullable().default(null),
 });
 export type SpanReading = z.infer<typeof spanReadingSchema>;
@@ -59,7 +65,11 @@ export const countsReadingSchema = z
       const before = c[`${kind}Before`];
       const after = c[`${kind}After`];
       if (before !== null && after !== null && after < before)
-        ctx.addIssue({ code: 'custom', path: [`${kind}After`], message: 'After is less than before: counters only grow' });
+        ctx.addIssue({
+          code: 'custom',
+          path: [`${kind}After`],
+          message: 'After is less than before: counters only grow',
+        });
     }
   });
 export type CountsReading = z.infer<typeof countsReadingSchema>;
@@ -69,7 +79,10 @@ export const windowReadingSchema = z.strictObject({ nowMB: num('Memory window', 
 
 export const routerReadingSchema = z.strictObject({
   laneGbps: num('Router rate', 1, 200).nullable().default(null),
-  lanes: num('Router lanes', 1, 8).int({ error: 'Router lanes: a whole number' }).nullable().default(null),
+  lanes: num('Router lanes', 1, 8)
+    .int({ error: 'Router lanes: a whole number' })
+    .nullable()
+    .default(null),
 });
 export type RouterReading = z.infer<typeof routerReadingSchema>;
 

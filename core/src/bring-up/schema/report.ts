@@ -2,9 +2,15 @@ import * as z from 'zod';
 
 const hex4 = z.string().regex(/^[0-9a-f]{4}$/, { error: 'four hexadecimal digits' });
 const short = (max: number) => z.string().max(max);
-const link = z.object({ gts: z.number().min(0).max(128).nullable(), lanes: z.number().int().min(0).max(32) }).nullable();
+const link = z
+  .object({ gts: z.number().min(0).max(128).nullable(), lanes: z.number().int().min(0).max(32) })
+  .nullable();
 
-const address = z.string().regex(/^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/, { error: 'an address like 0000:3a:00.0' });
+const address = z
+  .string()
+  .regex(/^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/, {
+    error: 'an address like 0000:3a:00.0',
+  });
 const tally = z.number().int().min(0).max(1e12);
 
 /**
@@ -23,7 +29,10 @@ export const pciDeviceSchema = z.object({
   port: z.enum(['root', 'upstream', 'downstream', 'endpoint', 'bridge']).nullable().default(null),
   /** Buses behind a bridge. */
   bus: z
-    .object({ secondary: z.number().int().min(0).max(255), subordinate: z.number().int().min(0).max(255) })
+    .object({
+      secondary: z.number().int().min(0).max(255),
+      subordinate: z.number().int().min(0).max(255),
+    })
     .nullable()
     .default(null),
   /** What the link can do at most, GT/s a lane and lanes. */
@@ -116,7 +125,11 @@ export const reportSchema = z.object({
     .default(null),
   kernel: short(120).nullable().default(null),
   power: z
-    .object({ mains: z.boolean().nullable(), percent: z.number().min(0).max(100).nullable(), state: short(40) })
+    .object({
+      mains: z.boolean().nullable(),
+      percent: z.number().min(0).max(100).nullable(),
+      state: short(40),
+    })
     .nullable()
     .default(null),
   /** Connectors of graphics, and whether a screen answers there. */

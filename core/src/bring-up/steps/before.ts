@@ -17,7 +17,9 @@ function firmwareAsked(f: StepFacts, role: SoftwareRole): boolean {
 /** A tunnel on a system with a control program of its own for the link. Others bring what they need. */
 function hasLinkSoftware(f: StepFacts): boolean {
   const asked = f.chain.installed.linkSoftware !== '' || firmwareAsked(f, 'linkSoftware');
-  return f.kind === 'tunnel' && (asked || f.chain.system === null || f.chain.system.family === 'windows');
+  return (
+    f.kind === 'tunnel' && (asked || f.chain.system === null || f.chain.system.family === 'windows')
+  );
 }
 
 const driverFields = [
@@ -25,11 +27,21 @@ const driverFields = [
   { kind: 'version', role: 'driver' },
 ] as const satisfies readonly StepField[];
 const driverCautions = (f: StepFacts) =>
-  f.chain.settings.driverKind === 'repackaged' || f.has('software/repackaged') ? (['repackaged'] as const) : [];
+  f.chain.settings.driverKind === 'repackaged' || f.has('software/repackaged')
+    ? (['repackaged'] as const)
+    : [];
 
 /** What is seen to before anything is touched. */
 export const BEFORE: readonly StepDef[] = [
-  { id: 'save-work', lists: ['bring-up', 'dock-again'], phase: 'before', when: () => true, after: [], minutes: 2, symptoms: [] },
+  {
+    id: 'save-work',
+    lists: ['bring-up', 'dock-again'],
+    phase: 'before',
+    when: () => true,
+    after: [],
+    minutes: 2,
+    symptoms: [],
+  },
   {
     id: 'recovery-key',
     lists: UP,
@@ -52,7 +64,8 @@ export const BEFORE: readonly StepDef[] = [
     when: () => true,
     after: ['save-work'],
     minutes: 5,
-    fields: (f) => SOFTWARE_ROLES.filter((r) => f.kind === 'tunnel' || !OF_TUNNEL.includes(r)).map(version),
+    fields: (f) =>
+      SOFTWARE_ROLES.filter((r) => f.kind === 'tunnel' || !OF_TUNNEL.includes(r)).map(version),
     symptoms: [],
   },
   {
@@ -124,7 +137,11 @@ export const BEFORE: readonly StepDef[] = [
     id: 'other-drive',
     lists: UP,
     phase: 'before',
-    when: (f) => f.inside && f.port?.connector === 'm2' && f.port.holds !== 'nothing' && f.port.holds !== 'drive',
+    when: (f) =>
+      f.inside &&
+      f.port?.connector === 'm2' &&
+      f.port.holds !== 'nothing' &&
+      f.port.holds !== 'drive',
     after: ['save-work', 'recovery-key'],
     minutes: 45,
     cautions: ['locked-out'],

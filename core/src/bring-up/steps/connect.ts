@@ -6,7 +6,8 @@ const UP = ['bring-up'] as const;
 const EACH = ['bring-up', 'dock-again'] as const;
 
 /** Orders in which the host is off while the cable goes in. */
-const hostDown = (f: StepFacts) => f.order === 'all-off' || f.order === 'slaved' || f.order === 'dock-first';
+const hostDown = (f: StepFacts) =>
+  f.order === 'all-off' || f.order === 'slaved' || f.order === 'dock-first';
 const hasDockPower = (f: StepFacts) => f.chain.dock !== null || f.chain.supplies.length > 0;
 
 function plugCautions(f: StepFacts): CautionId[] {
@@ -17,7 +18,8 @@ function plugCautions(f: StepFacts): CautionId[] {
 }
 
 /** An adapter that ends in a card slot by itself has no cable to plug. */
-const hasPlug = (f: StepFacts) => f.chain.dock !== null || !f.inside || (f.chain.path ?? []).some((p) => !isAdapter(p.spec));
+const hasPlug = (f: StepFacts) =>
+  f.chain.dock !== null || !f.inside || (f.chain.path ?? []).some((p) => !isAdapter(p.spec));
 
 const board = (f: StepFacts) => f.chain.dock?.form === 'open-board' || f.chain.dock === null;
 const READY = [
@@ -44,7 +46,15 @@ export const CONNECT: readonly StepDef[] = [
     cautions: ['mains'],
     symptoms: [],
   },
-  { id: 'host-down', lists: EACH, phase: 'connect', when: hostDown, after: READY, minutes: 2, symptoms: [] },
+  {
+    id: 'host-down',
+    lists: EACH,
+    phase: 'connect',
+    when: hostDown,
+    after: READY,
+    minutes: 2,
+    symptoms: [],
+  },
   {
     id: 'plug-cable',
     lists: EACH,
@@ -75,7 +85,14 @@ export const CONNECT: readonly StepDef[] = [
     after: READY,
     minutes: 3,
     blanks: true,
-    symptoms: ['not-at-start', 'nothing-listed', 'router-no-card', 'recovery-key-asked', 'no-picture', 'host-dead'],
+    symptoms: [
+      'not-at-start',
+      'nothing-listed',
+      'router-no-card',
+      'recovery-key-asked',
+      'no-picture',
+      'host-dead',
+    ],
   },
   {
     id: 'approve',
@@ -104,7 +121,13 @@ export const CHECK: readonly StepDef[] = [
     when: () => true,
     after: CONNECTED,
     minutes: 2,
-    symptoms: ['nothing-listed', 'router-no-card', 'not-at-start', 'seen-then-lost', 'error-no-driver'],
+    symptoms: [
+      'nothing-listed',
+      'router-no-card',
+      'not-at-start',
+      'seen-then-lost',
+      'error-no-driver',
+    ],
   },
   DRIVER_AFTER,
   {

@@ -105,7 +105,9 @@ export function orderWorked(events: readonly StepEvent[], attempt: string): bool
   const listed = mine.get('listed')?.state;
   if (listed === 'done') return true;
   const failed = [...mine.values()].some(
-    (e) => e.state === 'failed' && ['plug-cable', 'dock-on', 'host-start', 'approve', 'listed'].includes(e.step),
+    (e) =>
+      e.state === 'failed' &&
+      ['plug-cable', 'dock-on', 'host-start', 'approve', 'listed'].includes(e.step),
   );
   return failed ? false : null;
 }

@@ -31,7 +31,9 @@ export interface OrderAdvice {
 function count(list: readonly Tried[], orders: readonly OrderChoice[]): OrderCount[] {
   return orders.flatMap(({ id }) => {
     const mine = list.filter((t) => t.order === id);
-    return mine.length === 0 ? [] : [{ order: id, worked: mine.filter((t) => t.worked).length, n: mine.length }];
+    return mine.length === 0
+      ? []
+      : [{ order: id, worked: mine.filter((t) => t.worked).length, n: mine.length }];
   });
 }
 
@@ -40,7 +42,11 @@ function count(list: readonly Tried[], orders: readonly OrderChoice[]): OrderCou
  * success is surest (the low end of Wilson's interval, so that 4 of 5 comes before 1 of 1); equals go to the safer one. Without a
  * success under this build it is the safest. `tried` are the tries of this host through this kind of link, oldest first.
  */
-export function adviseOrder(choices: readonly OrderChoice[], tried: readonly Tried[], build: string): OrderAdvice {
+export function adviseOrder(
+  choices: readonly OrderChoice[],
+  tried: readonly Tried[],
+  build: string,
+): OrderAdvice {
   const allowed = choices.filter((c) => c.state !== 'shut');
   const safest = allowed[0]?.id ?? 'all-off';
   const here = count(build === '' ? [] : tried.filter((t) => t.build === build), choices);
@@ -56,11 +62,18 @@ export function adviseOrder(choices: readonly OrderChoice[], tried: readonly Tri
             choices,
           ),
         };
-  const say = (order: OrderId, why: OrderAdvice['why']): OrderAdvice => ({ order, why, here, before });
+  const say = (order: OrderId, why: OrderAdvice['why']): OrderAdvice => ({
+    order,
+    why,
+    here,
+    before,
+  });
   const surest = allowed
     .flatMap((c, rank) => {
       const found = here.find((h) => h.order === c.id);
-      return found && found.worked > 0 ? [{ id: c.id, rank, low: wilson(found.worked, found.n).lo }] : [];
+      return found && found.worked > 0
+        ? [{ id: c.id, rank, low: wilson(found.worked, found.n).lo }]
+        : [];
     })
     .sort((a, b) => b.low - a.low || a.rank - b.rank)[0];
   if (surest) return say(surest.id, 'log');

@@ -21,7 +21,11 @@ export function goodNow(chain: Chain): Good {
 /** What changed since a state marked as good: versions first, then parts. What was not noted then is not held against now. */
 export function sinceGood(good: Good, chain: Chain): SinceGood[] {
   const now = goodNow(chain);
-  const versions = SOFTWARE_ROLES.map((what) => ({ what, from: good.installed[what], to: now.installed[what] }));
+  const versions = SOFTWARE_ROLES.map((what) => ({
+    what,
+    from: good.installed[what],
+    to: now.installed[what],
+  }));
   const parts = (Object.keys(now.names) as (keyof ChainNames)[]).map((what) => ({
     what,
     from: good.names[what],

@@ -50,7 +50,9 @@ export function inOrder(defs: readonly StepDef[], sequence: readonly StepId[]): 
   const left = [...defs];
   const done: StepDef[] = [];
   while (left.length > 0) {
-    const next = left.findIndex((d) => [...(waits.get(d.id) ?? [])].every((w) => done.some((x) => x.id === w)));
+    const next = left.findIndex((d) =>
+      [...(waits.get(d.id) ?? [])].every((w) => done.some((x) => x.id === w)),
+    );
     if (next < 0) throw new Error(`steps wait for each other: ${left.map((d) => d.id).join(', ')}`);
     done.push(...left.splice(next, 1));
   }
@@ -85,7 +87,9 @@ export function checklist(i: ListInput): Step[] {
   const mine = STEPS.filter((d) => d.lists.includes(i.purpose));
   // All steps are ordered, also those that do not apply: what waits for an absent one still waits for what that one waited for.
   const sorted = inOrder(byPhase(mine), sequenceOf(f.order, f.kind));
-  return sorted.filter((d) => d.when(f) || i.keep?.has(d.id)).map((d) => made(d, f, i.times?.get(d.id)));
+  return sorted
+    .filter((d) => d.when(f) || i.keep?.has(d.id))
+    .map((d) => made(d, f, i.times?.get(d.id)));
 }
 
 function byPhase(defs: readonly StepDef[]): StepDef[] {

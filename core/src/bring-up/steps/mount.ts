@@ -6,9 +6,12 @@ const BOTH_UP = { lists: UP, lasting: true } as const;
 
 const opened = (f: StepFacts) => f.inside && f.port?.reach !== 'outside';
 const hasBattery = (f: StepFacts) =>
-  f.chain.host?.batteryWh !== 0 && f.chain.host?.form !== 'desktop' && f.chain.host?.form !== 'mini-pc';
+  f.chain.host?.batteryWh !== 0 &&
+  f.chain.host?.form !== 'desktop' &&
+  f.chain.host?.form !== 'mini-pc';
 const ownSlot = (f: StepFacts) => f.chain.dock?.form !== 'all-in-one';
-const closed = (f: StepFacts) => f.chain.dock?.form === 'enclosure' || (f.chain.dock === null && !endsInSlot(f.chain.path));
+const closed = (f: StepFacts) =>
+  f.chain.dock?.form === 'enclosure' || (f.chain.dock === null && !endsInSlot(f.chain.path));
 /** A card slot hangs on the path itself, or on the dock. */
 const powered = (f: StepFacts) => f.chain.dock !== null || f.chain.supplies.length > 0;
 
@@ -57,7 +60,8 @@ const OPEN: readonly StepDef[] = [
     phase: 'open',
     when: opened,
     after: ['host-off'],
-    minutes: (f) => (typeof f.chain.host?.openScrews === 'number' ? 5 + f.chain.host.openScrews : 15),
+    minutes: (f) =>
+      typeof f.chain.host?.openScrews === 'number' ? 5 + f.chain.host.openScrews : 15,
     tools: ['screwdriver', 'plastic-pick', 'small-bags', 'torch'],
     cautions: lidCautions,
     about: ['host'],
@@ -171,7 +175,9 @@ const DOCK: readonly StepDef[] = [
     minutes: 10,
     tools: ['screwdriver'],
     cautions: (f) =>
-      f.chain.supplies.length > 1 || f.evaluation.predicted.body.power.two ? ['mains', 'two-supplies'] : ['mains'],
+      f.chain.supplies.length > 1 || f.evaluation.predicted.body.power.two
+        ? ['mains', 'two-supplies']
+        : ['mains'],
     about: ['dock', 'supplies'],
     symptoms: ['does-not-fit'],
   },
@@ -228,7 +234,9 @@ const DOCK: readonly StepDef[] = [
     after: ['dock-close', 'power-plugs', 'card-hold', 'host-alone', 'dock-dead'],
     minutes: 3,
     cautions: (f) => [
-      ...(f.chain.dock?.form === 'open-board' || f.chain.dock === null ? (['live-board'] as const) : []),
+      ...(f.chain.dock?.form === 'open-board' || f.chain.dock === null
+        ? (['live-board'] as const)
+        : []),
       ...(f.chain.host?.form === 'handheld' || f.has('cooling/hot') ? (['hot'] as const) : []),
     ],
     about: ['dock', 'card', 'host'],

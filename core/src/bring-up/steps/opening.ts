@@ -34,7 +34,8 @@ export function openingPlan(chain: Chain): OpeningPlan | null {
       : typeof host.batteryWh === 'number'
         ? true
         : null;
-  const asked = (caution: CautionId, is: boolean | null) => (is === false ? [] : [{ caution, known: is === true }]);
+  const asked = (caution: CautionId, is: boolean | null) =>
+    is === false ? [] : [{ caution, known: is === true }];
   const yes = (v: 'yes' | 'no' | null) => (v === null ? null : v === 'yes');
   const depth = word(host.openDepth);
   const reach = word(port.reach);
@@ -50,7 +51,10 @@ export function openingPlan(chain: Chain): OpeningPlan | null {
       ...asked('lid-fan', yes(word(host.fanOnLid))),
       ...asked('conducts', word(host.compound) === null ? null : word(host.compound) === 'metal'),
     ],
-    boots: port.holds === 'system-drive' || port.holds === 'drive' || port.holds === null ? freeSlots(host, port.key) : [],
+    boots:
+      port.holds === 'system-drive' || port.holds === 'drive' || port.holds === null
+        ? freeSlots(host, port.key)
+        : [],
     beyond: depth === 'none' || (depth === 'hatch' && reach === 'cover') || reach === 'cut',
     cuts: reach === 'cut',
   };

@@ -13,7 +13,10 @@ interface Order {
 }
 
 export const ORDERS: Readonly<Record<OrderId, Order>> = {
-  'all-off': { sequence: ['host-down', 'mains-out', 'plug-cable', 'dock-on', 'host-start'], live: false },
+  'all-off': {
+    sequence: ['host-down', 'mains-out', 'plug-cable', 'dock-on', 'host-start'],
+    live: false,
+  },
   slaved: { sequence: ['host-down', 'plug-cable', 'host-start', 'dock-on'], live: false },
   'dock-first': {
     sequence: ['host-down', 'dock-on', 'plug-cable', 'host-start'],

@@ -158,7 +158,15 @@ const DOCK_AGAIN: readonly StepDef[] = [
 
 /** Taking the host away. */
 const UNDOCK: readonly StepDef[] = [
-  { id: 'close-programs', lists: AWAY, phase: 'leave', when: () => true, after: [], minutes: 2, symptoms: [] },
+  {
+    id: 'close-programs',
+    lists: AWAY,
+    phase: 'leave',
+    when: () => true,
+    after: [],
+    minutes: 2,
+    symptoms: [],
+  },
   {
     id: 'internal-back',
     lists: AWAY,

@@ -17,8 +17,25 @@ export interface Group {
  */
 const LEADING: readonly StepId[] = [
   ...(['read-outs', 'copy-down', 'copy-up', 'soak', 'log-entry'] as const),
-  ...(['plug-cable', 'host-start', 'listed', 'card-seat', 'power-plugs', 'dock-on', 'way-back'] as const),
-  ...(['driver-before', 'driver-after', 'dock-firmware', 'dock-close', 'approve', 'first-run', 'host-alone', 'charger'] as const),
+  ...([
+    'plug-cable',
+    'host-start',
+    'listed',
+    'card-seat',
+    'power-plugs',
+    'dock-on',
+    'way-back',
+  ] as const),
+  ...([
+    'driver-before',
+    'driver-after',
+    'dock-firmware',
+    'dock-close',
+    'approve',
+    'first-run',
+    'host-alone',
+    'charger',
+  ] as const),
 ];
 
 /** Rank of a step among those that may lead; a step that cannot be undone always does. */

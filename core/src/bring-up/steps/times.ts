@@ -27,7 +27,9 @@ function gaps(events: readonly StepNote[]): [StepId, number][] {
   const times = [...new Set(events.map((e) => Date.parse(e.at)))].sort((a, b) => a - b);
   return times.slice(1).flatMap((t, i): [StepId, number][] => {
     const gap = (t - (times[i] as number)) / MINUTE_MS;
-    const steps = events.flatMap((e) => (e.step !== null && Date.parse(e.at) === t ? [e.step] : []));
+    const steps = events.flatMap((e) =>
+      e.step !== null && Date.parse(e.at) === t ? [e.step] : [],
+    );
     return gap > BREAK ? [] : steps.map((s) => [s, gap / steps.length]);
   });
 }
@@ -44,11 +46,14 @@ export function stepTimes(events: readonly StepNote[]): ReadonlyMap<StepId, Step
   const found = new Map<StepId, number[]>();
   for (const mine of byAttempt.values()) {
     // A step noted twice counts once, with its last time.
-    for (const [step, minutes] of new Map(gaps(mine))) found.set(step, [...(found.get(step) ?? []), minutes]);
+    for (const [step, minutes] of new Map(gaps(mine)))
+      found.set(step, [...(found.get(step) ?? []), minutes]);
   }
   return new Map(
     [...found].flatMap(([step, list]) =>
-      list.length < LEAST_ATTEMPTS ? [] : [[step, { minutes: median(list), n: list.length }] as const],
+      list.length < LEAST_ATTEMPTS
+        ? []
+        : [[step, { minutes: median(list), n: list.length }] as const],
     ),
   );
 }

@@ -1,4 +1,13 @@
-import type { DriverSchool, HouseRules, OrderId, Phase, Purpose, RuleId, StepId, SymptomId } from '../../base';
+import type {
+  DriverSchool,
+  HouseRules,
+  OrderId,
+  Phase,
+  Purpose,
+  RuleId,
+  StepId,
+  SymptomId,
+} from '../../base';
 import type { Chain, Slot } from '../../chain';
 import type { SocketSpec, SoftwareRole, WordSetting } from '../../parts';
 import type { Evaluation, FindingCode } from '../../plan';
@@ -15,7 +24,15 @@ export type StepField =
   | { readonly kind: 'outcome' };
 
 export type Tool =
-  'screwdriver' | 'plastic-pick' | 'tape' | 'printer' | 'stick' | 'second-machine' | 'charger' | 'small-bags' | 'torch';
+  | 'screwdriver'
+  | 'plastic-pick'
+  | 'tape'
+  | 'printer'
+  | 'stick'
+  | 'second-machine'
+  | 'charger'
+  | 'small-bags'
+  | 'torch';
 
 /** Dangers that are said before the act. */
 export type CautionId =

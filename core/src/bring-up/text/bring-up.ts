@@ -9,7 +9,12 @@ import type { LinkCheck, Overall } from '../grading/link-check';
 import type { ReasonId } from '../grading/reasons';
 import { countsText } from './health';
 
-export const GRADE_WORDS = { healthy: 'healthy', low: 'low', poor: 'poor', impossible: 'impossible' } as const;
+export const GRADE_WORDS = {
+  healthy: 'healthy',
+  low: 'low',
+  poor: 'poor',
+  impossible: 'impossible',
+} as const;
 
 export const ROW_WORDS: Record<RowState, string> = {
   'as-expected': 'as expected',
@@ -32,9 +37,11 @@ export const ROW_NAMES: Record<CheckRow['key'], string> = {
 export const NOT_GRADED_TEXTS: Record<NotGraded, string> = {
   'no-unit': 'Kept, not graded: say the unit. 3 GB/s and 3 Gb/s are eight times apart.',
   'no-direction': 'Kept, not graded: say the direction. The way back is slower.',
-  'not-under-load': 'Kept, not graded: read while idle, so it proves nothing. Put the card under load and read again.',
+  'not-under-load':
+    'Kept, not graded: read while idle, so it proves nothing. Put the card under load and read again.',
   'load-not-said': 'Kept, not graded: say whether the card was under load.',
-  pageable: 'Kept, not graded: pageable memory is copied once more on the way. Read again with pinned memory.',
+  pageable:
+    'Kept, not graded: pageable memory is copied once more on the way. Read again with pinned memory.',
   'memory-not-said': 'Kept, not graded: say whether the memory was pinned.',
   'nothing-expected': 'Kept, not graded: what this chain should carry is not known yet.',
 };
@@ -98,10 +105,15 @@ export const REASON_TEXTS: Record<ReasonId, { what: string; todo: string }> = {
   },
 };
 
-export const SUPPORT_WORDS = { 3: 'the readings show it', 2: 'fits the readings', 1: 'possible' } as const;
+export const SUPPORT_WORDS = {
+  3: 'the readings show it',
+  2: 'fits the readings',
+  1: 'possible',
+} as const;
 
 const OVERALL: Partial<Record<Overall, string>> = {
-  'no-card': 'No card behind a link found: 0 of the graphics devices listed hang on a port of the host.',
+  'no-card':
+    'No card behind a link found: 0 of the graphics devices listed hang on a port of the host.',
   gone: 'The card fell off the bus: it answers with all ones. Power or cable first.',
   idle: 'Read while idle, so it proves nothing. Put the card under load and read again.',
 };
@@ -145,7 +157,11 @@ function aboveText(check: LinkCheck): string {
   const { copy } = check;
   const over = check.rows.find((r) => r.state === 'above');
   const more =
-    copy?.grade === 'impossible' ? copyText(copy) : over ? `${ROW_NAMES[over.key]} shows more than planned` : 'A reading';
+    copy?.grade === 'impossible'
+      ? copyText(copy)
+      : over
+        ? `${ROW_NAMES[over.key]} shows more than planned`
+        : 'A reading';
   const names = listed(check.doubts.map(attributeName), 3);
   const fits = copy?.perhaps ? ` In ${copy.perhaps} it would be healthy.` : '';
   return `${more}: more than the plan allows.${names ? ` It contradicts: ${names}.` : ''}${fits}`;
@@ -158,16 +174,23 @@ function shapeText(check: LinkCheck, e: Evaluation): string {
   const { gen, lanes } = slot?.seen ?? { gen: null, lanes: null };
   const shown = [
     ...(router ? ['the router runs at its full rate'] : []),
-    ...(slot ? [`the slot shows ${lanes === null ? '' : `×${lanes}`}${gen === null ? '' : ` Gen${gen}`}`] : []),
+    ...(slot
+      ? [`the slot shows ${lanes === null ? '' : `×${lanes}`}${gen === null ? '' : ` Gen${gen}`}`]
+      : []),
   ];
-  const alike = !router && e.predicted.link.kind === 'tunnel' ? '; a half-rate cable looks the same here' : '';
+  const alike =
+    !router && e.predicted.link.kind === 'tunnel' ? '; a half-rate cable looks the same here' : '';
   return `${capital(shown.join(' and ') || 'the spans are as expected')}. The rate is not read yet${alike}. Next: ${COPY_TEST}.`;
 }
 /** What measures the rate, and how long it takes; common practice, no published source. */
 const COPY_TEST = 'copy rate to the card, 2 minutes';
 
 /** The main sentence of the link check. */
-export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reasonsNamed = 3): string {
+export function linkCheckHeadline(
+  check: LinkCheck | null,
+  e: Evaluation,
+  reasonsNamed = 3,
+): string {
   if (!check) return `Nothing read yet. Under load this chain should show ${expectedText(e)}.`;
   const fixed = OVERALL[check.overall];
   if (fixed) return fixed;
@@ -178,12 +201,16 @@ export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reason
   const first = likely.length > 0 ? ` Likeliest first: ${likely.join('; ')}.` : '';
   const { copy, counts } = check;
   if (check.overall === 'above') return aboveText(check);
-  if (counts?.grade === 'poor') return `${countsText(counts)} Supply and power plugs first, then cable and joints.`;
+  if (counts?.grade === 'poor')
+    return `${countsText(counts)} Supply and power plugs first, then cable and joints.`;
   if (copy && copy.grade === 'open' && copy.ends)
     return `${copyText(copy)}: ${GRADE_WORDS[copy.ends.atHigh]} or ${GRADE_WORDS[copy.ends.atLow]}. ${decidesText(copy)}`;
-  if (copy?.grade === 'impossible') return `${copyText(copy)}: impossible. Check unit and direction.`;
+  if (copy?.grade === 'impossible')
+    return `${copyText(copy)}: impossible. Check unit and direction.`;
   if (copy && copy.grade !== 'not-graded') {
-    const less = check.rows.some((r) => r.state === 'below') ? ', but a span shows less' : ', but errors are corrected too often';
+    const less = check.rows.some((r) => r.state === 'below')
+      ? ', but a span shows less'
+      : ', but errors are corrected too often';
     const beside = copy.grade === 'healthy' && check.overall === 'low' ? less : '';
     return `${copyText(copy)}: ${copy.grade}${beside}.${copy.grade === 'healthy' && !beside ? '' : first}`;
   }
@@ -193,7 +220,9 @@ export function linkCheckHeadline(check: LinkCheck | null, e: Evaluation, reason
   const onlyCounts = counts && copy === null && check.rows.every((r) => r.state !== 'as-expected');
   if (check.overall === 'healthy' && onlyCounts) return countsText(counts);
   if (check.overall === 'healthy') return shapeText(check, e);
-  return copy?.why ? NOT_GRADED_TEXTS[copy.why] : 'Read, but nothing in it can be held against this chain.';
+  return copy?.why
+    ? NOT_GRADED_TEXTS[copy.why]
+    : 'Read, but nothing in it can be held against this chain.';
 }
 
 /** The artefact named, once, where somebody may take it for the pinch. */

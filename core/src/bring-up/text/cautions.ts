@@ -32,7 +32,8 @@ export const CAUTION_TEXTS: Readonly<Record<CautionId, string>> = {
     "You may see nothing. With internal graphics off a silent card leaves no screen: try the way back first. The maker's manual has the last word.",
   'locked-out':
     "You may be locked out. Changed hardware can make encryption ask for its key: have it on paper. The maker's manual has the last word.",
-  heavy: 'A heavy card tears its slot. Support it before anything is moved. The maker of the dock has the last word.',
+  heavy:
+    'A heavy card tears its slot. Support it before anything is moved. The maker of the dock has the last word.',
   hot: "Heat stops and burns. Keep vents free and surfaces off the lap; raise limits in small steps only. The maker's manual has the last word.",
   'unplug-live':
     "Pulled live it may freeze. Save first, eject, wait for the word that it may be removed. The maker's manual has the last word.",

@@ -40,7 +40,10 @@ export const PHASE_WORDS: Readonly<Record<Phase, string>> = {
 
 export const ORDER_WORDS: Readonly<Record<OrderId, { name: string; what: string }>> = {
   'all-off': { name: 'all off', what: 'Everything off, mains out, cable, dock on, host on.' },
-  slaved: { name: 'host drives the dock', what: 'Cable in, then the button of the host starts both.' },
+  slaved: {
+    name: 'host drives the dock',
+    what: 'Cable in, then the button of the host starts both.',
+  },
   'dock-first': { name: 'dock first', what: 'Dock and cable before the host starts.' },
   'host-first': { name: 'host first', what: 'Host up, dock on, then the cable.' },
   'any-time': { name: 'any time', what: 'Host up; cable and dock whenever.' },
@@ -107,9 +110,16 @@ export function progressHeadline(list: readonly StepStatus[], p: Progress, f: St
 }
 
 /** The main sentence before anything was started. */
-export function startHeadline(purpose: Purpose, list: readonly StepStatus[], attempts: number): string {
+export function startHeadline(
+  purpose: Purpose,
+  list: readonly StepStatus[],
+  attempts: number,
+): string {
   const minutes = list.reduce((sum, s) => sum + s.step.minutes, 0);
-  const tried = attempts === 0 ? 'not started yet' : `${attempts} ${attempts === 1 ? 'attempt' : 'attempts'} so far`;
+  const tried =
+    attempts === 0
+      ? 'not started yet'
+      : `${attempts} ${attempts === 1 ? 'attempt' : 'attempts'} so far`;
   return `${PURPOSE_WORDS[purpose]}: ${list.length} steps for this chain, ${about(minutes)}; ${tried}.`;
 }
 
@@ -141,10 +151,15 @@ const DANGERS: Partial<Record<string, string>> = {
 export function openingWords(p: OpeningPlan): { what: string; words: string }[] {
   const known = p.hazards.filter((h) => h.known).map((h) => DANGERS[h.caution]);
   const open = p.hazards.filter((h) => !h.known).map((h) => DANGERS[h.caution]);
-  const dangers = [known.join(', '), open.length > 0 ? `not known: ${open.join(', ')}` : ''].filter((s) => s !== '');
+  const dangers = [known.join(', '), open.length > 0 ? `not known: ${open.join(', ')}` : ''].filter(
+    (s) => s !== '',
+  );
   const screws = p.screws ? `${formatWhole(p.screws)} ` : '';
   return [
-    { what: 'Slot', words: `${p.slot}${p.adapters.length > 0 ? `, takes ${p.adapters.join(', ')}` : ''}` },
+    {
+      what: 'Slot',
+      words: `${p.slot}${p.adapters.length > 0 ? `, takes ${p.adapters.join(', ')}` : ''}`,
+    },
     { what: 'Comes out', words: p.out === null ? 'not known: look first' : COMES_OUT[p.out] },
     {
       what: 'Held by',

@@ -1,7 +1,9 @@
 import type { CountsGrade, WindowGrade } from '../grading/counts';
 import type { HealthMeasure, MeasureTrend } from '../grading/health';
 
-export const MEASURE_WORDS: Readonly<Record<HealthMeasure, { name: string; unit: string; digits: number }>> = {
+export const MEASURE_WORDS: Readonly<
+  Record<HealthMeasure, { name: string; unit: string; digits: number }>
+> = {
   down: { name: 'Copy rate to the card', unit: '% of expected', digits: 0 },
   up: { name: 'Copy rate back', unit: '% of expected', digits: 0 },
   routerGbps: { name: 'Router, a lane', unit: 'Gb/s', digits: 0 },
@@ -43,7 +45,8 @@ export function countsText(c: CountsGrade): string {
 
 /** The memory window against the memory. */
 export function windowText(w: WindowGrade): string {
-  if (w.whole === true) return `The memory window is ${w.nowMB} MB: it reaches over the whole memory.`;
+  if (w.whole === true)
+    return `The memory window is ${w.nowMB} MB: it reaches over the whole memory.`;
   const of = w.memoryMB === null ? '' : ` of ${w.memoryMB} MB`;
   return `The memory window is ${w.nowMB} MB${of}: fine for the link, some titles gain from the whole.`;
 }

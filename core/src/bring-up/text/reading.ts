@@ -1,7 +1,8 @@
 import type { Unsaid } from '../reports/host-draft';
 import type { ReadProblem } from '../reports/types';
 
-const size = (chars: number) => (chars >= 1e6 ? `${(chars / 1e6).toFixed(1)} million` : String(chars));
+const size = (chars: number) =>
+  chars >= 1e6 ? `${(chars / 1e6).toFixed(1)} million` : String(chars);
 
 /** Why a text was not read, where, and what to do about it. */
 export function readProblemText(p: ReadProblem): string {
@@ -29,7 +30,8 @@ export const UNSAID_TEXTS: Record<Unsaid, string> = {
   ports: 'No port that takes a dock was seen. Look for the mark beside each port, 5 minutes.',
   plugs: 'By which plug the card hangs on the host is not on the bus: look at the port, 1 minute.',
   standards: 'Which of several standards a port has is not on the bus: read its mark, 5 minutes.',
-  'inner-width': 'What lies behind a built-in controller is not on the bus. Leave it open: it is seldom the pinch.',
+  'inner-width':
+    'What lies behind a built-in controller is not on the bus. Leave it open: it is seldom the pinch.',
   rights: 'Rates, widths and ports need rights. Run this and paste again:',
 };
 

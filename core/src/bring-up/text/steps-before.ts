@@ -24,7 +24,9 @@ export const cardOf = (f: StepFacts) => partName(f.chain.card) || 'the card';
 /** The newest version that an open requirement asks for, as far as one is known. */
 function wanted(f: StepFacts, role: SoftwareRole): string {
   const open = f.evaluation.predicted.body.held.filter((h) => h.role === role && h.state !== 'met');
-  const by = open.flatMap((h) => (h.by ? [h.by.variant] : h.requirement.atLeast ? [h.requirement.atLeast] : []));
+  const by = open.flatMap((h) =>
+    h.by ? [h.by.variant] : h.requirement.atLeast ? [h.requirement.atLeast] : [],
+  );
   return by[0] ?? (role === 'dockFirmware' ? (f.chain.dock?.capFirmware ?? '') : '');
 }
 
@@ -40,8 +42,10 @@ function flash(f: StepFacts, role: 'dockFirmware' | 'hostFirmware', what: string
         : 'Charger in, battery above half. Touch no button until it has started again by itself.',
     ],
     see: `The program names ${to || 'the new version'} as installed after a restart.`,
-    ifNot: 'Do not start it a second time at once. Wait as long as the guide says, then follow its part on a broken update.',
-    means: 'A flash that was interrupted can leave the device dead; then the maker has to bring it back.',
+    ifNot:
+      'Do not start it a second time at once. Wait as long as the guide says, then follow its part on a broken update.',
+    means:
+      'A flash that was interrupted can leave the device dead; then the maker has to bring it back.',
   };
 }
 
@@ -97,13 +101,20 @@ export const BEFORE_WORDS: WordsOf<
   'host-firmware': (f) => flash(f, 'hostFirmware', `${hostOf(f)} and its link controller`),
   'link-software': (f) => ({
     title: 'Software of the link',
-    do: [`Install the control program of the link that the maker of ${hostOf(f)} names, before the card driver.`],
+    do: [
+      `Install the control program of the link that the maker of ${hostOf(f)} names, before the card driver.`,
+    ],
     see: 'It starts and lists the ports of the host.',
     ifNot: 'Look in the system settings: newer systems bring it themselves.',
     means: 'Without it a device may wait for approval where nobody sees it.',
   }),
-  'driver-before': (f) => driver(f, 'Install it now, before the first plug. It may say that it finds no card: that is right.'),
-  'driver-after': (f) => driver(f, 'Install it now that the card is listed. The picture may go for some seconds.'),
+  'driver-before': (f) =>
+    driver(
+      f,
+      'Install it now, before the first plug. It may say that it finds no card: that is right.',
+    ),
+  'driver-after': (f) =>
+    driver(f, 'Install it now that the card is listed. The picture may go for some seconds.'),
   'other-drive': (f) => ({
     title: 'Start from another drive',
     do: [
@@ -139,7 +150,9 @@ export const BEFORE_WORDS: WordsOf<
   }),
   print: () => ({
     title: 'Print what comes next',
-    do: ['Print the rest of this list, or photograph it: the picture may go, and the list with it.'],
+    do: [
+      'Print the rest of this list, or photograph it: the picture may go, and the list with it.',
+    ],
     see: 'The next steps are on paper or on another screen.',
     ifNot: 'Open this page on another machine, or write down the next five steps.',
     means: 'Without it you are alone with a dark screen.',
@@ -148,7 +161,9 @@ export const BEFORE_WORDS: WordsOf<
 
 function driver(f: StepFacts, when: string): StepWords {
   const repackaged = f.chain.settings.driverKind === 'repackaged' || f.has('software/repackaged');
-  const ceiling = f.evaluation.predicted.body.held.find((h) => h.role === 'driver' && h.state !== 'met');
+  const ceiling = f.evaluation.predicted.body.held.find(
+    (h) => h.role === 'driver' && h.state !== 'met',
+  );
   const asked = ceiling
     ? ` Asked for here: ${[ceiling.requirement.atLeast && `from ${ceiling.requirement.atLeast}`, ceiling.requirement.atMost && `to ${ceiling.requirement.atMost}`].filter(Boolean).join(' ')}.`
     : '';
@@ -156,11 +171,14 @@ function driver(f: StepFacts, when: string): StepWords {
     title: f.driver === 'before' ? 'Card driver first' : 'Card driver',
     do: [
       `Remove what an earlier card left behind, then take the driver for ${f.chain.card?.family || cardOf(f)}.${asked}`,
-      repackaged ? 'Only a repackaged driver serves this card: check its source, its checksum and who vouches for it.' : when,
+      repackaged
+        ? 'Only a repackaged driver serves this card: check its source, its checksum and who vouches for it.'
+        : when,
       ...(repackaged ? [when] : []),
     ],
     see: 'The installer ends without an error; its version stands below.',
-    ifNot: 'Take the version before it, or clean out the old driver in the safe start of the system.',
+    ifNot:
+      'Take the version before it, or clean out the old driver in the safe start of the system.',
     means: 'Left-over and new drivers together are a common cause of crashes on plugging in.',
   };
 }

@@ -18,8 +18,11 @@ export function portWords(f: StepFacts): string {
 
 /** Which plug goes where: into a port by its mark, from the adapter inside to the dock, or the lead the dock brings. */
 function plugWords(f: StepFacts): string {
-  const cables = (f.chain.path ?? []).filter((p) => !isAdapter(p.spec)).map((p) => partName(p.spec));
-  const lead = f.chain.path?.length === 0 ? `The lead of ${dockOf(f)}` : cables.join(' + ') || 'The cable';
+  const cables = (f.chain.path ?? [])
+    .filter((p) => !isAdapter(p.spec))
+    .map((p) => partName(p.spec));
+  const lead =
+    f.chain.path?.length === 0 ? `The lead of ${dockOf(f)}` : cables.join(' + ') || 'The cable';
   if (!f.inside) return `${lead}: host end into ${portWords(f)}.`;
   return `${lead}: one end to ${adapterNames(f.chain)[0] ?? 'the slot'}, the other to ${dockOf(f)}.`;
 }
@@ -40,7 +43,8 @@ function copy(f: StepFacts, way: 'down' | 'up') {
     ],
     see: `${rate(rates?.[way])} Gb/s expected; healthy from ${rate(healthyFrom?.[way])}.`,
     ifNot: 'Swap one thing at a time, the cable first, and read again.',
-    means: 'Low here and as expected in the read-outs: cable, firmware, or something else on the link.',
+    means:
+      'Low here and as expected in the read-outs: cable, firmware, or something else on the link.',
   };
 }
 
@@ -71,7 +75,9 @@ export const CONNECT_WORDS: WordsOf<
   }),
   'mains-out': (f) => ({
     title: 'Dock off, mains out',
-    do: [`Switch ${f.chain.dock ? dockOf(f) : 'the supply of the card'} off and pull its mains cable.`],
+    do: [
+      `Switch ${f.chain.dock ? dockOf(f) : 'the supply of the card'} off and pull its mains cable.`,
+    ],
     see: 'No lamp on either side.',
     ifNot: 'Something still feeds it: find that cable.',
     means: 'Everything off means everything.',
@@ -83,7 +89,9 @@ export const CONNECT_WORDS: WordsOf<
       ...(f.kind === 'direct' && f.order !== 'all-off'
         ? ['Before: the supply of the dock is off at its switch, or its mains out.']
         : []),
-      ...(f.order === 'host-first' ? ['The host has started and is quiet; then plug, once, and wait.'] : []),
+      ...(f.order === 'host-first'
+        ? ['The host has started and is quiet; then plug, once, and wait.']
+        : []),
       'Push until it is home on both ends; nothing pulls on it sideways.',
     ],
     see: hostUp(f)
@@ -108,7 +116,9 @@ export const CONNECT_WORDS: WordsOf<
   'host-start': (f) => ({
     title: 'Host on',
     do: [
-      ...(f.kind === 'direct' && f.order === 'slaved' ? ['The supply of the dock on at its switch: it waits for the host.'] : []),
+      ...(f.kind === 'direct' && f.order === 'slaved'
+        ? ['The supply of the dock on at its switch: it waits for the host.']
+        : []),
       `Start ${hostOf(f)} and let it be. The first start may take longer and may restart once.`,
     ],
     see:
@@ -126,7 +136,8 @@ export const CONNECT_WORDS: WordsOf<
       'Note how it stands and the security level of the link.',
     ],
     see: "The dock stands in the link's own list as approved.",
-    ifNot: 'Look in the firmware setup for the security level, and in the control program of the link.',
+    ifNot:
+      'Look in the firmware setup for the security level, and in the control program of the link.',
     means: 'A dock that is not approved gives its screen and hub, but no card.',
   }),
   listed: (f) => ({
@@ -157,7 +168,8 @@ export const CONNECT_WORDS: WordsOf<
       'Put the card under load and read width and rate of the slot, and of the router where there is one. Type them, or paste what the system prints.',
     ],
     see: `${expectedSpan(f)} in front of the card. The card could do more; that is normal here.`,
-    ifNot: 'Read while idle it proves nothing: read again under load. Then seat cable and card again, mains out.',
+    ifNot:
+      'Read while idle it proves nothing: read again under load. Then seat cable and card again, mains out.',
     means: 'Narrow is seating, riser or host wiring; slow is cable, slot or driver.',
   }),
   'copy-down': (f) => copy(f, 'down'),

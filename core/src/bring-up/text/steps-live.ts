@@ -7,7 +7,8 @@ const plugName = { displayport: 'DisplayPort', hdmi: 'HDMI' } as const;
 
 function screens(f: StepFacts): string {
   const list = f.chain.picture.map(
-    (p) => `${partName(p.screen)} by ${plugName[p.plug]} on the ${p.by === 'card' ? 'card' : 'dock'}`,
+    (p) =>
+      `${partName(p.screen)} by ${plugName[p.plug]} on the ${p.by === 'card' ? 'card' : 'dock'}`,
   );
   return list.length > 0 ? list.join('; ') : 'The screen on the card';
 }
@@ -17,7 +18,8 @@ function uses(f: StepFacts): string {
   return list.length > 0 ? list.join(', ') : 'what it is wanted for';
 }
 
-const devices = (f: StepFacts) => f.chain.uses.some((u) => u.work === 'editing' || u.work === 'compute' || u.work === 'render');
+const devices = (f: StepFacts) =>
+  f.chain.uses.some((u) => u.work === 'editing' || u.work === 'compute' || u.work === 'render');
 
 export const LIVE_WORDS: WordsOf<
   | 'screen-path'
@@ -43,7 +45,9 @@ export const LIVE_WORDS: WordsOf<
 > = {
   'screen-path': (f) => ({
     title: 'Screen on the card',
-    do: [`${screens(f)}, straight, not through a hub. Choose it as the main screen and set resolution and refresh rate.`],
+    do: [
+      `${screens(f)}, straight, not through a hub. Choose it as the main screen and set resolution and refresh rate.`,
+    ],
     see: 'A picture at the full resolution and rate of the screen.',
     ifNot: 'Choose the input at the screen, try another output of the card, then a lower mode.',
     means: 'A picture that runs back over the link costs frames and hides what the card can do.',
@@ -68,7 +72,9 @@ export const LIVE_WORDS: WordsOf<
         : [
             `Performance mode on for ${hostOf(f)}, sustained power as high as the maker allows. Note the figures docked and undocked.`,
             ...(f.chain.host?.form === 'laptop'
-              ? ['Lid: open gives an open-air card and the host more air; closed may suit a blower. Try both and note it.']
+              ? [
+                  'Lid: open gives an open-air card and the host more air; closed may suit a blower. Try both and note it.',
+                ]
               : []),
           ],
     see: 'Under load the host holds the sustained figure and stays below its temperature limit.',
@@ -92,28 +98,36 @@ export const LIVE_WORDS: WordsOf<
     ],
     see: 'The picture stays, and programs find one card.',
     ifNot: 'Dark: wait a minute, then take the way back and switch them on again.',
-    means: 'There is no screen but the one on the card from here on. Switch them on again before you undock.',
+    means:
+      'There is no screen but the one on the card from here on. Switch them on again before you undock.',
   }),
   programs: (f) => ({
     title: 'Each program on the right card',
     do: [
       `For ${uses(f)}: choose the card per program in the system, and look which one it really uses.`,
-      ...(devices(f) ? ['Programs that compute have a list of devices of their own: choose the card there too.'] : []),
+      ...(devices(f)
+        ? ['Programs that compute have a list of devices of their own: choose the card there too.']
+        : []),
     ],
     see: `The load shows on ${cardOf(f)}, not inside the host.`,
-    ifNot: "Force it in the driver's panel, in the program, or by a start option, and note which one did it.",
+    ifNot:
+      "Force it in the driver's panel, in the program, or by a start option, and note which one did it.",
     means: 'Several graphics chips confuse programs; drawing in software is the slowest of all.',
   }),
   'first-run': (f) => ({
     title: 'First run',
-    do: [`Run ${uses(f)} for a quarter of an hour. Watch load, watts and memory clock of the card together.`],
+    do: [
+      `Run ${uses(f)} for a quarter of an hour. Watch load, watts and memory clock of the card together.`,
+    ],
     see: 'It runs through; watts rise with the load and the memory clock is not at half.',
     ifNot: '"100 % load" at few watts: the meter misleads. Look at processor and link first.',
     means: 'Flat frames at every resolution: processor or link. Only a swap tells them apart.',
   }),
   profiles: () => ({
     title: 'Docked and undocked settings',
-    do: ['Note resolution, scaling and limits for both states, so that what comes back wrong is put right in a minute.'],
+    do: [
+      'Note resolution, scaling and limits for both states, so that what comes back wrong is put right in a minute.',
+    ],
     see: 'Both columns hold what you would set again.',
     ifNot: 'Leave open what is the same in both.',
     means: 'Settings come back from the other screen, sooner or later.',
@@ -125,7 +139,9 @@ export const LIVE_WORDS: WordsOf<
         ? [
             'On a direct link only two are safe to try: shut the host down, start it again. Note what the dock does. Plug and unplug nothing live.',
           ]
-        : ['Save first. Try the buttons one by one, host on and off, and note what the other side does.'],
+        : [
+            'Save first. Try the buttons one by one, host on and off, and note what the other side does.',
+          ],
     see: 'A line for every button that was tried.',
     ifNot: 'A crash is an answer too: note it and leave that button alone.',
     means: `Whether ${hostOf(f)} drives ${dockOf(f)} decides which orders are possible.`,
@@ -155,21 +171,27 @@ export const LIVE_WORDS: WordsOf<
   }),
   'close-programs': (f) => ({
     title: 'Close what uses the card',
-    do: [`Save. Close every program that draws or computes on ${cardOf(f)}, and files on a drive at the dock.`],
+    do: [
+      `Save. Close every program that draws or computes on ${cardOf(f)}, and files on a drive at the dock.`,
+    ],
     see: 'The card shows no load and the drive can be ejected.',
     ifNot: 'Look in the list of processes for what still holds the card.',
     means: 'A program that loses its card crashes, and may take the system with it.',
   }),
   'internal-back': () => ({
     title: 'Internal graphics on again',
-    do: ['Switch internal graphics on and look that the panel shows a picture, before the cable goes.'],
+    do: [
+      'Switch internal graphics on and look that the panel shows a picture, before the cable goes.',
+    ],
     see: 'The panel shows the desktop.',
     ifNot: 'Do not unplug. Take the way back you prepared.',
     means: 'Undocked with internal graphics off there is no screen.',
   }),
   eject: () => ({
     title: 'Eject the dock',
-    do: ['Eject the card or the dock where the system offers it, and wait until it says that it may be removed.'],
+    do: [
+      'Eject the card or the dock where the system offers it, and wait until it says that it may be removed.',
+    ],
     see: 'The card has left the list of devices.',
     ifNot: 'Something still uses it; shut the host down instead.',
     means: 'Pulled live, this chain may freeze the host.',
@@ -203,7 +225,9 @@ export const LIVE_WORDS: WordsOf<
     const gb = f.docked.undocked.sharedGB;
     return {
       title: 'Shared memory up again',
-      do: [`Raise what internal graphics may have${gb === null ? '' : ` to ${gb} GB, as noted`} in the firmware setup.`],
+      do: [
+        `Raise what internal graphics may have${gb === null ? '' : ` to ${gb} GB, as noted`} in the firmware setup.`,
+      ],
       see: 'The system names the figure after the restart.',
       ifNot: 'Put back what it was.',
       means: 'Undocked, internal graphics draw alone and want their memory.',

@@ -7,7 +7,8 @@ import { cardOf, dockOf, hostOf, type WordsOf } from './steps-before';
 const slotOf = (f: StepFacts) => (f.port ? portName(f.port) : 'the slot');
 /** What goes into the slot: an adapter, or the lead of a dock that ends in one. */
 const adapterOf = (f: StepFacts) =>
-  adapterNames(f.chain)[0] ?? (f.chain.path?.length === 0 ? `the lead of ${dockOf(f)}` : 'the adapter');
+  adapterNames(f.chain)[0] ??
+  (f.chain.path?.length === 0 ? `the lead of ${dockOf(f)}` : 'the adapter');
 const OUT: Record<string, string> = {
   'system-drive': 'the system drive',
   drive: 'the drive',
@@ -16,7 +17,9 @@ const OUT: Record<string, string> = {
 
 /** Which power cables go where, as they were matched. */
 function plugs(f: StepFacts): string[] {
-  const assigned = f.evaluation.predicted.body.power.feeders.flatMap((x) => x.plugs?.assigned ?? []);
+  const assigned = f.evaluation.predicted.body.power.feeders.flatMap(
+    (x) => x.plugs?.assigned ?? [],
+  );
   if (assigned.length === 0) return [`Every power socket of ${cardOf(f)} gets a cable of its own.`];
   return assigned.map(
     (a, i) =>
@@ -36,7 +39,9 @@ function lidWords(f: StepFacts): string[] {
   return [
     depth,
     `${screws} out, kept in the order of the case${plan?.fixings === 'clips' || plan?.fixings === 'both' ? '; the clips give way from one corner on' : ''}.`,
-    f.chain.host?.fanOnLid === 'no' ? 'Lift the lid.' : 'Lift the lid a finger wide and look for a cable before it goes further.',
+    f.chain.host?.fanOnLid === 'no'
+      ? 'Lift the lid.'
+      : 'Lift the lid a finger wide and look for a cable before it goes further.',
   ];
 }
 
@@ -60,7 +65,9 @@ export const MOUNT_WORDS: WordsOf<
 > = {
   'host-off': (f) => ({
     title: 'Host down, charger out',
-    do: [`Shut ${hostOf(f)} down, not to sleep. Charger and every cable out. Hold the power button for ten seconds.`],
+    do: [
+      `Shut ${hostOf(f)} down, not to sleep. Charger and every cable out. Hold the power button for ten seconds.`,
+    ],
     see: 'No lamp is lit.',
     ifNot: 'Wait a minute and hold the button again.',
     means: 'A slot that still has power can be destroyed by what is put in.',
@@ -74,14 +81,18 @@ export const MOUNT_WORDS: WordsOf<
   }),
   'battery-off': () => ({
     title: 'Battery off',
-    do: ['Pull the plug of the battery by its body, not by its wires, before anything else is touched.'],
+    do: [
+      'Pull the plug of the battery by its body, not by its wires, before anything else is touched.',
+    ],
     see: 'The plug lies aside and cannot fall back.',
     ifNot: 'Leave it and stop when the plug cannot be reached: the maker has the last word.',
     means: 'With the battery on, a slipped screwdriver makes a short.',
   }),
   'slot-out': (f) => ({
     title: `Empty ${slotOf(f)}`,
-    do: [`Take out ${OUT[openingPlan(f.chain)?.out ?? ''] ?? 'what is in the slot'}. Screw into its bag, part into another.`],
+    do: [
+      `Take out ${OUT[openingPlan(f.chain)?.out ?? ''] ?? 'what is in the slot'}. Screw into its bag, part into another.`,
+    ],
     see: 'The slot is free; the part lies in its bag with a name on it.',
     ifNot: 'It comes up at an angle once its screw is out; never pull it flat.',
     means: 'A bent contact makes the slot useless.',
@@ -98,7 +109,9 @@ export const MOUNT_WORDS: WordsOf<
   }),
   'adapter-in': (f) => ({
     title: `${capital(adapterOf(f))} into ${slotOf(f)}`,
-    do: [`Put ${adapterOf(f)} in at an angle, press it down, screw it. Lead its ribbon where no lid presses on it.`],
+    do: [
+      `Put ${adapterOf(f)} in at an angle, press it down, screw it. Lead its ribbon where no lid presses on it.`,
+    ],
     see: 'It lies flat, its screw holds it, and no metal touches the board.',
     ifNot: 'Take it out and look at the notch: a slot of another key does not take it.',
     means: 'A crooked adapter trains with fewer lanes, or not at all.',
@@ -156,7 +169,9 @@ export const MOUNT_WORDS: WordsOf<
   }),
   'card-seat': (f) => ({
     title: 'Card into the slot',
-    do: [`${cardOf(f)} straight down into the slot of ${dockOf(f)} until the latch clicks. No force sideways.`],
+    do: [
+      `${cardOf(f)} straight down into the slot of ${dockOf(f)} until the latch clicks. No force sideways.`,
+    ],
     see: 'The contacts have gone, the same depth at both ends.',
     ifNot: 'Take it out and look for something in the slot, or a bracket that catches.',
     means: 'A card that is half in trains with fewer lanes, or is not seen.',
@@ -194,7 +209,9 @@ export const MOUNT_WORDS: WordsOf<
       f.chain.dock?.form === 'open-board' || f.chain.dock === null
         ? 'The board lies flat on something that conducts nothing, cannot tip, and has no drink, child or pet near it.'
         : `${dockOf(f)} stands with a hand of air on every side.`,
-      ...(f.chain.host?.form === 'handheld' ? [`${hostOf(f)} stands in a holder; no vent is covered.`] : []),
+      ...(f.chain.host?.form === 'handheld'
+        ? [`${hostOf(f)} stands in a holder; no vent is covered.`]
+        : []),
     ],
     see: 'Nothing tips when the cable is pulled.',
     ifNot: 'Change the place before anything gets power.',

@@ -12,7 +12,12 @@ export const costBody = z.strictObject({
 });
 export type CostBody = z.infer<typeof costBody>;
 
-const costPart = z.object({ slot: z.string(), id: uuid, kind: z.enum(PART_KINDS), name: z.string() });
+const costPart = z.object({
+  slot: z.string(),
+  id: uuid,
+  kind: z.enum(PART_KINDS),
+  name: z.string(),
+});
 /** All that the core needs to know what a plan costs. */
 export const costGrounds = z.object({
   asOf: isoDate,
@@ -23,7 +28,13 @@ export const costGrounds = z.object({
   prices: z.array(priceEntry),
   rates: z.array(rateEntry),
   pieces: z.array(
-    z.object({ id: uuid, partId: uuid, label: z.string(), how: z.enum(['own', 'borrowed']), usedIn: z.string().nullable() }),
+    z.object({
+      id: uuid,
+      partId: uuid,
+      label: z.string(),
+      how: z.enum(['own', 'borrowed']),
+      usedIn: z.string().nullable(),
+    }),
   ),
 });
 export type CostGrounds = z.infer<typeof costGrounds>;

@@ -44,14 +44,21 @@ export type PriceEntry = z.infer<typeof priceEntry>;
 const rateShape = {
   from: currency,
   to: currency,
-  rate: z.number({ error: 'Rate: a number above 0' }).positive({ error: 'Rate: above 0' }).max(1e9, { error: 'Rate: too large' }),
+  rate: z
+    .number({ error: 'Rate: a number above 0' })
+    .positive({ error: 'Rate: above 0' })
+    .max(1e9, { error: 'Rate: too large' }),
   onDate: isoDate,
   source: textLine('Where from', 120).default(''),
 };
 const differ = { error: 'Two different currencies', path: ['to'] };
 /** A dated rate of exchange: one `from` is `rate` of `to`. */
-export const rateBody = z.strictObject({ id: uuid, ...rateShape }).refine((r) => r.from !== r.to, differ);
-export const rateInFile = z.strictObject({ id: fileId, ...rateShape }).refine((r) => r.from !== r.to, differ);
+export const rateBody = z
+  .strictObject({ id: uuid, ...rateShape })
+  .refine((r) => r.from !== r.to, differ);
+export const rateInFile = z
+  .strictObject({ id: fileId, ...rateShape })
+  .refine((r) => r.from !== r.to, differ);
 export const rateEntry = z.object({ id: uuid, ...rateShape, origin });
 export type RateBody = z.infer<typeof rateBody>;
 export type RateEntry = z.infer<typeof rateEntry>;

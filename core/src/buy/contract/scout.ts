@@ -69,7 +69,9 @@ function askShape<T extends z.ZodType<string>>(id: T) {
     /** Pieces at hand cost nothing: none, those that are free, or also those that stand in another live setup. */
     own: z.enum(['none', 'free', 'all']).default('free'),
     screens: z.array(id).max(6, { error: 'Screens: at most 6' }).default([]),
-    forgotten: z.partialRecord(z.enum(FORGOTTEN_CODES as [ForgottenCode, ...ForgottenCode[]]), minor).default({}),
+    forgotten: z
+      .partialRecord(z.enum(FORGOTTEN_CODES as [ForgottenCode, ...ForgottenCode[]]), minor)
+      .default({}),
     limits: scoutLimits.prefault({}),
     weights: scoutWeights.prefault({}),
     pins: z.array(idsShape(id)).max(12, { error: 'Pinned: at most 12' }).default([]),
@@ -98,18 +100,24 @@ export interface ScoutGrounds {
   readonly outright: readonly OutrightChoice[];
   readonly left: Readonly<Record<string, number>>;
 }
-export const scoutGrounds = z.looseObject({ host: z.string(), title: z.string() }) as unknown as z.ZodType<
-  ScoutGrounds,
-  ScoutGrounds
->;
+export const scoutGrounds = z.looseObject({
+  host: z.string(),
+  title: z.string(),
+}) as unknown as z.ZodType<ScoutGrounds, ScoutGrounds>;
 
 const result = z.looseObject({
   done: z.number(),
   total: z.number(),
   kept: z.number(),
-  left: z.array(z.looseObject({ reason: z.enum(REJECT_REASONS), n: z.number(), alone: z.number() })),
+  left: z.array(
+    z.looseObject({ reason: z.enum(REJECT_REASONS), n: z.number(), alone: z.number() }),
+  ),
 }) as unknown as z.ZodType<ScoutResult, ScoutResult>;
-export const scoutAnswer = z.object({ result, outright: z.array(z.looseObject({ kind: z.string() })), ms: z.number() });
+export const scoutAnswer = z.object({
+  result,
+  outright: z.array(z.looseObject({ kind: z.string() })),
+  ms: z.number(),
+});
 
 /** Whole machines to hold a plan against: of the first title and size asked for. */
 export const machinesBody = z.strictObject({ frames: framesAsked, currency });

@@ -5,7 +5,8 @@ import type { AllInOne, CostInput, ImpliedDock } from './types';
 export function impliedDocks(i: CostInput, r: OfferRules): ImpliedDock[] {
   const dock = i.parts.find((p) => p.slot === 'dock');
   if (!dock) return [];
-  const nameOf = (id: string) => i.parts.find((p) => p.id === id)?.name ?? i.names.get(id) ?? 'another part';
+  const nameOf = (id: string) =>
+    i.parts.find((p) => p.id === id)?.name ?? i.names.get(id) ?? 'another part';
   return currentOffers(i.prices, 'offer', r)
     .filter((p) => p.withIds.length > 0 && [p.partId, ...p.withIds].includes(dock.id))
     .flatMap((box) => {

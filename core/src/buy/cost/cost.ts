@@ -10,7 +10,9 @@ function handOut({ parts, pieces, named }: CostInput): Map<string, OwnedPiece> {
   const left = [...pieces].sort((a, b) => Number(a.usedIn !== null) - Number(b.usedIn !== null));
   const given = new Map<string, OwnedPiece>();
   // A piece that is named goes to its own place first.
-  const order = [...parts].sort((a, b) => Number(named[b.slot] !== undefined) - Number(named[a.slot] !== undefined));
+  const order = [...parts].sort(
+    (a, b) => Number(named[b.slot] !== undefined) - Number(named[a.slot] !== undefined),
+  );
   for (const p of order) {
     const own = left.findIndex((x) => x.id === named[p.slot]);
     const at = own >= 0 ? own : left.findIndex((x) => x.partId === p.id);
@@ -20,14 +22,30 @@ function handOut({ parts, pieces, named }: CostInput): Map<string, OwnedPiece> {
   return given;
 }
 
-function lineOf(part: CostPart, piece: OwnedPiece | null, own: readonly Price[], r: OfferRules): CostLine {
-  const empty = { part, piece, price: null, minor: null, rate: null, shipping: null, ageDays: null, old: false };
+function lineOf(
+  part: CostPart,
+  piece: OwnedPiece | null,
+  own: readonly Price[],
+  r: OfferRules,
+): CostLine {
+  const empty = {
+    part,
+    piece,
+    price: null,
+    minor: null,
+    rate: null,
+    shipping: null,
+    ageDays: null,
+    old: false,
+  };
   if (piece) return { ...empty, state: 'owned', minor: 0 };
   const price = bestOffer(own, r);
   if (!price) return { ...empty, state: 'not-priced' };
   const here = inCurrency(price, r.currency, r.rates, r.asOf);
   const ageDays = daysBetween(price.onDate, r.asOf);
-  const post = currentOffers(own, 'shipping', { ...r, condition: null }).find((p) => p.source === price.source);
+  const post = currentOffers(own, 'shipping', { ...r, condition: null }).find(
+    (p) => p.source === price.source,
+  );
   return {
     ...empty,
     state: here ? 'priced' : 'apart',
@@ -41,11 +59,17 @@ function lineOf(part: CostPart, piece: OwnedPiece | null, own: readonly Price[],
 }
 
 /** Put a box over the lines it holds when every part of it is wanted and it costs no more than they do by themselves. */
-function withBoxes(lines: readonly CostLine[], prices: readonly Price[], r: OfferRules): CostLine[] {
+function withBoxes(
+  lines: readonly CostLine[],
+  prices: readonly Price[],
+  r: OfferRules,
+): CostLine[] {
   const next = [...lines];
   for (const box of currentOffers(prices, 'offer', r).filter((p) => p.withIds.length > 0)) {
     const ids = [box.partId, ...box.withIds];
-    const at = ids.map((id) => next.findIndex((l) => l.part.id === id && l.state !== 'owned' && l.state !== 'in-box'));
+    const at = ids.map((id) =>
+      next.findIndex((l) => l.part.id === id && l.state !== 'owned' && l.state !== 'in-box'),
+    );
     if (at.some((i) => i < 0) || new Set(at).size < at.length) continue;
     const here = inCurrency(box, r.currency, r.rates, r.asOf);
     const single = at.reduce<number | null>((sum, i) => {
@@ -87,7 +111,13 @@ function addApart(to: Map<string, number>, money: Money): void {
  */
 export function costOf(i: CostInput): Cost {
   const { settings: s } = i;
-  const r: OfferRules = { condition: s.condition, currency: s.currency, rates: i.rates, asOf: i.asOf, oldDays: i.oldDays };
+  const r: OfferRules = {
+    condition: s.condition,
+    currency: s.currency,
+    rates: i.rates,
+    asOf: i.asOf,
+    oldDays: i.oldDays,
+  };
   const given = handOut(i);
   const own = (id: string) => i.prices.filter((p) => p.partId === id);
   const single = i.parts.map((p) => lineOf(p, given.get(p.slot) ?? null, own(p.id), r));
@@ -101,21 +131,37 @@ export function costOf(i: CostInput): Cost {
     if (here) posted += here.minor;
     else addApart(apart, l.shipping);
   }
-  const forgotten = forgottenItems(i.chain).map((code) => ({ code, have: false, minor: null, ...s.forgotten[code] }));
+  const forgotten = forgottenItems(i.chain).map((code) => ({
+    code,
+    have: false,
+    minor: null,
+    ...s.forgotten[code],
+  }));
   const partsMinor = sum(lines.map((l) => l.minor));
-  const extrasMinor = sum(s.extras.map((e) => e.minor)) + sum(forgotten.map((f) => (f.have ? 0 : f.minor)));
+  const extrasMinor =
+    sum(s.extras.map((e) => e.minor)) + sum(forgotten.map((f) => (f.have ? 0 : f.minor)));
   const shippingMinor = posted + (s.shippingMinor ?? 0);
-  const discountMinor = Math.min(partsMinor, percentOf(partsMinor, s.discountPercent ?? 0) + (s.discountMinor ?? 0));
+  const discountMinor = Math.min(
+    partsMinor,
+    percentOf(partsMinor, s.discountPercent ?? 0) + (s.discountMinor ?? 0),
+  );
   const totalMinor = partsMinor + extrasMinor + shippingMinor - discountMinor;
   const sellsMinor = sum(s.sells.map((x) => x.minor));
   const netMinor = totalMinor - sellsMinor;
   const resale = lines.map((l) => {
-    const again = l.state === 'owned' ? undefined : currentOffers(own(l.part.id), 'resale', { ...r, condition: null })[0];
+    const again =
+      l.state === 'owned'
+        ? undefined
+        : currentOffers(own(l.part.id), 'resale', { ...r, condition: null })[0];
     return again ? (inCurrency(again, s.currency, i.rates, i.asOf)?.minor ?? null) : null;
   });
-  const scope = single.filter((l) => ['dock', 'card'].includes(l.part.slot) || l.part.slot.startsWith('supplies/'));
+  const scope = single.filter(
+    (l) => ['dock', 'card'].includes(l.part.slot) || l.part.slot.startsWith('supplies/'),
+  );
   const partsSumMinor =
-    scope.length === 0 || scope.some((l) => l.state !== 'owned' && l.minor === null) ? null : sum(scope.map((l) => l.minor));
+    scope.length === 0 || scope.some((l) => l.state !== 'owned' && l.minor === null)
+      ? null
+      : sum(scope.map((l) => l.minor));
   return {
     currency: s.currency,
     lines,
@@ -129,7 +175,9 @@ export function costOf(i: CostInput): Cost {
     netMinor,
     apart: [...apart].map(([currency, minor]) => ({ currency, minor })),
     open: [
-      ...lines.filter((l) => l.state === 'not-priced' && l.part.kind !== 'system').map((l) => l.part.name),
+      ...lines
+        .filter((l) => l.state === 'not-priced' && l.part.kind !== 'system')
+        .map((l) => l.part.name),
       ...forgotten.filter((f) => !f.have && f.minor === null).map((f) => FORGOTTEN[f.code]),
     ],
     leftMinor: s.budgetMinor === null ? null : s.budgetMinor - netMinor,

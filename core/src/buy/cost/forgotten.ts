@@ -8,13 +8,16 @@ import type { ForgottenCode } from '../../setups';
 export function forgottenItems(chain: Chain): ForgottenCode[] {
   const found: ForgottenCode[] = [];
   if (chain.path === null) found.push('cable');
-  const wantsSupply = chain.dock ? chain.dock.supply === 'separate' : chain.card !== null && endsInSlot(chain.path);
+  const wantsSupply = chain.dock
+    ? chain.dock.supply === 'separate'
+    : chain.card !== null && endsInSlot(chain.path);
   if (wantsSupply && chain.supplies.length === 0) found.push('supply');
   const ownPanel = chain.host?.form === 'laptop' || chain.host?.form === 'handheld';
   const toPanel = chain.settings.toPanel === 'yes';
   if (chain.picture.length === 0 && !(ownPanel && toPanel)) found.push('screen');
   if (chain.picture.some((p) => p.by === 'card' || p.by === 'dock')) found.push('display-cable');
   if (chain.picture.length === 0 && ownPanel && toPanel) found.push('dummy-plug');
-  if (chain.host && (chain.host.form !== 'laptop' || chain.settings.lid === 'closed')) found.push('input');
+  if (chain.host && (chain.host.form !== 'laptop' || chain.settings.lid === 'closed'))
+    found.push('input');
   return found;
 }

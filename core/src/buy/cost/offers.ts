@@ -6,10 +6,17 @@ import type { Price, PriceKind } from './types';
  * What a part costs by itself with the shipping of the same source, and what it sells for again, in minor units of the asked currency;
  * null where no price or no rate is known.
  */
-export function alone(prices: readonly Price[], r: OfferRules): { minor: number | null; resaleMinor: number | null } {
+export function alone(
+  prices: readonly Price[],
+  r: OfferRules,
+): { minor: number | null; resaleMinor: number | null } {
   const offer = bestOffer(prices, r);
   const here = offer && inCurrency(offer, r.currency, r.rates, r.asOf);
-  const post = offer && currentOffers(prices, 'shipping', { ...r, condition: null }).find((p) => p.source === offer.source);
+  const post =
+    offer &&
+    currentOffers(prices, 'shipping', { ...r, condition: null }).find(
+      (p) => p.source === offer.source,
+    );
   const posted = post ? inCurrency(post, r.currency, r.rates, r.asOf) : { minor: 0 };
   const again = currentOffers(prices, 'resale', { ...r, condition: null })[0];
   return {
@@ -43,12 +50,17 @@ export interface OfferRules {
  * Prices of a kind that still say something on a day: of each source only its newest, in the wanted condition or with none noted.
  * Newest first.
  */
-export function currentOffers(prices: readonly Price[], kind: PriceKind, r: Pick<OfferRules, 'condition' | 'asOf'>): Price[] {
+export function currentOffers(
+  prices: readonly Price[],
+  kind: PriceKind,
+  r: Pick<OfferRules, 'condition' | 'asOf'>,
+): Price[] {
   const fits = prices
     .filter((p) => p.kind === kind && p.onDate <= r.asOf)
     .filter((p) => r.condition === null || p.condition === null || p.condition === r.condition)
     .sort((a, b) => (a.onDate === b.onDate ? a.minor - b.minor : a.onDate < b.onDate ? 1 : -1));
-  const box = (p: Price) => `${p.source.toLowerCase()} ${p.condition ?? ''} ${[...p.withIds].sort().join()}`;
+  const box = (p: Price) =>
+    `${p.source.toLowerCase()} ${p.condition ?? ''} ${[...p.withIds].sort().join()}`;
   return fits.filter((p, i) => p.source === '' || fits.findIndex((q) => box(q) === box(p)) === i);
 }
 
@@ -61,6 +73,9 @@ export function bestOffer(prices: readonly Price[], r: OfferRules): Price | null
   const young = offers.filter((p) => daysBetween(p.onDate, r.asOf) <= r.oldDays);
   const value = (p: Price) => inCurrency(p, r.currency, r.rates, r.asOf)?.minor ?? Infinity;
   const cheapest = (list: readonly Price[]) =>
-    list.reduce<Price | null>((best, p) => (best === null || value(p) < value(best) ? p : best), null);
+    list.reduce<Price | null>(
+      (best, p) => (best === null || value(p) < value(best) ? p : best),
+      null,
+    );
   return young.length > 0 ? cheapest(young) : (offers[0] ?? null);
 }

@@ -15,7 +15,9 @@ export function countedIn<S extends CostSettings>(said: S, currency: string): S 
     budgetMinor: orNull(said.budgetMinor),
     shippingMinor: orNull(said.shippingMinor),
     discountMinor: orNull(said.discountMinor),
-    forgotten: Object.fromEntries(Object.entries(said.forgotten).map(([code, f]) => [code, { ...f, minor: orNull(f.minor) }])),
+    forgotten: Object.fromEntries(
+      Object.entries(said.forgotten).map(([code, f]) => [code, { ...f, minor: orNull(f.minor) }]),
+    ),
     extras: said.extras.map((x) => ({ ...x, minor: same(x.minor) })),
     sells: said.sells.map((x) => ({ ...x, minor: same(x.minor) })),
   };

@@ -27,14 +27,19 @@ export class Best {
 
   close(): void {
     const fresh: { score: number; index: number }[] = [];
-    const least = this.#kept.length < this.most ? -Infinity : (this.#kept[this.#kept.length - 1]?.score ?? -Infinity);
+    const least =
+      this.#kept.length < this.most
+        ? -Infinity
+        : (this.#kept[this.#kept.length - 1]?.score ?? -Infinity);
     this.#score.forEach((score, c) => {
       const whole = score + (this.#logged[c] as number);
       if (whole > least) fresh.push({ score: whole, index: this.#index[c] as number });
     });
     this.#score.fill(-Infinity);
     if (fresh.length === 0) return;
-    this.#kept = [...this.#kept, ...fresh].sort((a, b) => b.score - a.score || a.index - b.index).slice(0, this.most);
+    this.#kept = [...this.#kept, ...fresh]
+      .sort((a, b) => b.score - a.score || a.index - b.index)
+      .slice(0, this.most);
   }
 
   list(): readonly { readonly score: number; readonly index: number }[] {

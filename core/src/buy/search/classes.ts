@@ -19,7 +19,15 @@ const POWER_OWN = [
 ] as const;
 const PLUGS = ['plugs8Pin', 'plugs6Pin', 'plugs16Pin', 'sockets16Are', 'adapter16Pin'] as const;
 
-const ROOM = ['form', 'innerLengthMm', 'innerHeightMm', 'innerSlots', 'beyond', 'retention', 'maxWeightG'] as const;
+const ROOM = [
+  'form',
+  'innerLengthMm',
+  'innerHeightMm',
+  'innerSlots',
+  'beyond',
+  'retention',
+  'maxWeightG',
+] as const;
 
 export const DOCK_READS = {
   link: [
@@ -49,7 +57,17 @@ export const CARD_READS = {
   fit: ['lengthMm', 'heightMm', 'slots', 'weightG', 'plugSide', 'plugAngled', ...PLUGS],
   cool: ['boardW', 'cooler'],
   screen: ['dpLevel', 'hdmiLevel', 'compression'],
-  own: ['chip', 'namesake', 'units', 'namesakeUnits', 'memoryGB', 'namesakeMemoryGB', 'boardW', 'namesakeW', 'innerSwitch'],
+  own: [
+    'chip',
+    'namesake',
+    'units',
+    'namesakeUnits',
+    'memoryGB',
+    'namesakeMemoryGB',
+    'boardW',
+    'namesakeW',
+    'innerSwitch',
+  ],
 } as const satisfies Record<string, readonly (keyof CardSpec)[]>;
 
 const NAMES = ['maker', 'model', 'variant'];
@@ -73,7 +91,10 @@ export interface Classes<S> {
   readonly first: readonly S[];
 }
 
-export function classesOf<S extends object>(specs: readonly S[], key: (spec: S) => string): Classes<S> {
+export function classesOf<S extends object>(
+  specs: readonly S[],
+  key: (spec: S) => string,
+): Classes<S> {
   const at = new Map<string, number>();
   const first: S[] = [];
   const of = Int32Array.from(specs, (spec) => {
@@ -87,7 +108,10 @@ export function classesOf<S extends object>(specs: readonly S[], key: (spec: S) 
 }
 
 /** Classes by some attributes, each stood for by a part that has no others. */
-export function byReads<S extends object>(specs: readonly S[], keys: readonly (keyof S)[]): Classes<S> {
+export function byReads<S extends object>(
+  specs: readonly S[],
+  keys: readonly (keyof S)[],
+): Classes<S> {
   const { of, first } = classesOf(specs, (s) => JSON.stringify(keys.map((k) => s[k])));
   return { of, first: first.map((s) => only(s, keys)) };
 }

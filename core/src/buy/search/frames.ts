@@ -1,5 +1,13 @@
 import type { FrameAsk } from '../../plan';
-import { LATENCY_US, middleRig, middleTerms, type Ready, readyOf, type RigFacts, rigWith } from '../../runs';
+import {
+  LATENCY_US,
+  middleRig,
+  middleTerms,
+  type Ready,
+  readyOf,
+  type RigFacts,
+  rigWith,
+} from '../../runs';
 import type { Rate } from './partials';
 import type { ScoutInput } from './types';
 

@@ -43,7 +43,8 @@ export class Front {
     }
     if (there === fps) {
       // Cheaper and as fast stays; exactly alike is a matter of evidence.
-      if (this.#minor[at] === minor && this.#better(index, this.#index[at] as number)) this.#index[at] = index;
+      if (this.#minor[at] === minor && this.#better(index, this.#index[at] as number))
+        this.#index[at] = index;
       return;
     }
     // A point of the same price is beaten, and so are dearer ones that are no faster.
@@ -56,7 +57,11 @@ export class Front {
   }
 
   points(): Point[] {
-    return this.#minor.map((minor, i) => ({ minor, fps: this.#fps[i] as number, index: this.#index[i] as number }));
+    return this.#minor.map((minor, i) => ({
+      minor,
+      fps: this.#fps[i] as number,
+      index: this.#index[i] as number,
+    }));
   }
 }
 
@@ -94,7 +99,10 @@ export interface FrontStep {
 }
 
 /** The steps along a front. `unit`: minor units in one unit of the currency. */
-export function stepsOf(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number): FrontStep[] {
+export function stepsOf(
+  points: readonly Pick<Point, 'minor' | 'fps'>[],
+  unit: number,
+): FrontStep[] {
   return points.slice(1).map((p, i) => {
     const before = points[i] as Pick<Point, 'minor' | 'fps'>;
     const moreMinor = p.minor - before.minor;
@@ -136,12 +144,24 @@ export interface Stops {
  * threshold; null when none is. Steps are those of the upper hull: along the front itself a small poor step often comes before a good one.
  * Threshold: a house rule, common practice, no published source.
  */
-export function stopsAt(points: readonly Pick<Point, 'minor' | 'fps'>[], unit: number, threshold: number): Stops | null {
+export function stopsAt(
+  points: readonly Pick<Point, 'minor' | 'fps'>[],
+  unit: number,
+  threshold: number,
+): Stops | null {
   const hull = hullOf(points);
   const steps = stepsOf(
     hull.map((i) => points[i] as Pick<Point, 'minor' | 'fps'>),
     unit,
   );
-  const at = steps.findIndex((s, i) => i > 0 && s.per100 < (steps[i - 1] as FrontStep).per100 / 2 && s.per100 < threshold);
-  return at < 0 ? null : { after: hull[at] as number, next: hull[at + 1] as number, per100: (steps[at] as FrontStep).per100 };
+  const at = steps.findIndex(
+    (s, i) => i > 0 && s.per100 < (steps[i - 1] as FrontStep).per100 / 2 && s.per100 < threshold,
+  );
+  return at < 0
+    ? null
+    : {
+        after: hull[at] as number,
+        next: hull[at + 1] as number,
+        per100: (steps[at] as FrontStep).per100,
+      };
 }

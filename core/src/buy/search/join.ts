@@ -37,10 +37,18 @@ export interface Sinks {
 
 const { budget: BUDGET, target: TARGET } = BIT;
 /** What is kept or not, without a more or less: it counts as missed by all of it. */
-const WHOLE = (['link', 'software', 'unsure', 'no-frames', 'no-price', 'repackaged', 'unproven', 'soldered'] as const).reduce(
-  (all, r) => all | BIT[r],
-  0,
-);
+const WHOLE = (
+  [
+    'link',
+    'software',
+    'unsure',
+    'no-frames',
+    'no-price',
+    'repackaged',
+    'unproven',
+    'soldered',
+  ] as const
+).reduce((all, r) => all | BIT[r], 0);
 
 /** What was seen to work weighs less than a third more frames: it orders what is nearly alike. */
 const SEEN_SHARE = 0.2;
@@ -51,7 +59,12 @@ const HALF = { minor: 100_000, fps: 60 } as const;
  * Join one row over every card: price by addition, bits by "or", frames from the table. What keeps all limits goes to the fronts and
  * to the order, what does not is counted with its reasons. The hot loop of a search: plain arrays read in order, nothing made.
  */
-export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best, refuted }: Sinks): void {
+export function joinRow(
+  row: Joined,
+  l: Limits,
+  w: Weights,
+  { fronts, left, best, refuted }: Sinks,
+): void {
   const { bits: pairBits, minor: pairMinor, over: pairOver } = row.pair;
   const { bits: linkBits } = row.link;
   const { bits: powerBits, over: powerOver } = row.power;
@@ -70,7 +83,12 @@ export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best
   for (let c = 0; c < n; c++) {
     const minor = rowMinor + (pairMinor[c] as number);
     const fps = main[c] as number;
-    let bits = rowBits | (pairBits[c] as number) | (linkBits[c] as number) | (powerBits[c] as number) | (rest[c] as number);
+    let bits =
+      rowBits |
+      (pairBits[c] as number) |
+      (linkBits[c] as number) |
+      (powerBits[c] as number) |
+      (rest[c] as number);
     if (minor > budget) bits |= BUDGET;
     // Where no frames can be told, none are too few.
     if (fps < target && fps >= 0) bits |= TARGET;
@@ -87,7 +105,11 @@ export function joinRow(row: Joined, l: Limits, w: Weights, { fronts, left, best
       continue;
     }
     const index = first + c;
-    const value = (w.frames * fps) / (fps + halfFps) + (w.money * halfMinor) / (halfMinor + minor) + row.wish - behind(bits);
+    const value =
+      (w.frames * fps) / (fps + halfFps) +
+      (w.money * halfMinor) / (halfMinor + minor) +
+      row.wish -
+      behind(bits);
     if (known & SEEN.against) {
       refuted.offer(c, value, 0, index);
       continue;

@@ -34,11 +34,13 @@ export function layLanes(parts: Partials): Lanes {
   });
   parts.docks.forEach((spec, dock) => {
     const wants = spec === null || spec.supply === 'separate';
-    const supplies = wants && input.supplies.length > 0 ? input.supplies.map((_, i) => i) : [NO_PIECE];
+    const supplies =
+      wants && input.supplies.length > 0 ? input.supplies.map((_, i) => i) : [NO_PIECE];
     let reached = false;
     let bare = false;
     ways.forEach(({ socket, path, slot }, route) => {
-      const plugs = spec === null ? slot : !slot && plugMismatch({ socket, path, dock: spec }) === null;
+      const plugs =
+        spec === null ? slot : !slot && plugMismatch({ socket, path, dock: spec }) === null;
       const joins = spec === null || joined(path.pieces, spec);
       bare ||= plugs && !joins && !hasCable(path.pieces);
       reached ||= plugs && joins;
@@ -53,7 +55,10 @@ export function layLanes(parts: Partials): Lanes {
 
 /** Do these pieces join a dock: one cable where it has no fixed lead, none where it has one. */
 function joined(pieces: Parameters<typeof bridged>[0]['path'], dock: DockSpec): boolean {
-  return bridged({ path: pieces, dock }).reaches !== 'no' && !(dock.fixedLead === 'yes' && hasCable(pieces));
+  return (
+    bridged({ path: pieces, dock }).reaches !== 'no' &&
+    !(dock.fixedLead === 'yes' && hasCable(pieces))
+  );
 }
 
 /** What of a combination is decided without its card: bits of limits, money, by how much limits are exceeded, and soft wishes. */
@@ -66,7 +71,9 @@ export interface Laid {
 
 /** Room inside, mm: how big a dock is; null for an open board or where nobody said. */
 function lengthOf(spec: DockSpec | null): number | null {
-  return spec === null || spec.form === 'open-board' ? null : (stated(spec.innerLengthMm)?.hi ?? null);
+  return spec === null || spec.form === 'open-board'
+    ? null
+    : (stated(spec.innerLengthMm)?.hi ?? null);
 }
 
 /** Limits and money of a lane. A figure that is asked for and not known does not keep the limit. */
@@ -88,14 +95,20 @@ export function laidOf(parts: Partials, { route, dock, supply }: CandidatePath):
   if (l.chargeW !== null && (watts === null || watts < l.chargeW))
     broken(BIT.charging, watts === null || watts === 0 ? 1 : l.chargeW / watts - 1);
   const most = (bit: number, limit: number | null, have: number | null) => {
-    if (limit !== null && (have === null || have > limit)) broken(bit, have === null ? 1 : have / limit - 1);
+    if (limit !== null && (have === null || have > limit))
+      broken(bit, have === null ? 1 : have / limit - 1);
   };
   most(BIT.noise, l.noiseDb, noise);
   most(BIT.size, l.lengthMm, length);
   const inside = socket !== undefined && isInside(socket.connector);
   if (l.noOpening && inside && socket?.reach !== 'outside') broken(BIT.opening, 1);
-  if (l.portable && (inside || spec === null || spec.form === 'open-board')) broken(BIT.portable, 1);
-  const plugs = [socket?.connector, spec?.connector, ...way.pieces.map((p) => ('connector' in p.spec ? p.spec.connector : ''))];
+  if (l.portable && (inside || spec === null || spec.form === 'open-board'))
+    broken(BIT.portable, 1);
+  const plugs = [
+    socket?.connector,
+    spec?.connector,
+    ...way.pieces.map((p) => ('connector' in p.spec ? p.spec.connector : '')),
+  ];
   if (l.openOnly && plugs.includes('own-port')) broken(BIT['own-port'], 1);
   let minor = 0;
   for (const p of [...way.pieces, ...(supply >= 0 ? [supplies[supply]] : [])]) {
@@ -104,5 +117,10 @@ export function laidOf(parts: Partials, { route, dock, supply }: CandidatePath):
   }
   const quiet = noise === null ? 0 : Math.max(0, 1 - noise / 60);
   const small = length === null ? 0 : Math.max(0, 1 - length / 600);
-  return { bits, minor, over, wish: w.quiet * quiet + w.small * small + (docks[dock]?.owned ? 1e-6 : 0) };
+  return {
+    bits,
+    minor,
+    over,
+    wish: w.quiet * quiet + w.small * small + (docks[dock]?.owned ? 1e-6 : 0),
+  };
 }

@@ -37,7 +37,11 @@ export class LeftOut {
     const found: { fails: number; count: number; miss: Miss }[] = [];
     this.counts.forEach((count, fails) => {
       if (count === 0) return;
-      const miss = { index: this.#index[fails] as number, n: countOf(fails), over: this.over[fails] as number };
+      const miss = {
+        index: this.#index[fails] as number,
+        n: countOf(fails),
+        over: this.over[fails] as number,
+      };
       found.push({ fails, count, miss });
     });
     return found;
@@ -54,7 +58,8 @@ export class LeftOut {
       const closer =
         best === null ||
         miss.n < best.n ||
-        (miss.n === best.n && (miss.over < best.over || (miss.over === best.over && miss.index < best.index)));
+        (miss.n === best.n &&
+          (miss.over < best.over || (miss.over === best.over && miss.index < best.index)));
       if (closer) best = miss;
     }
     return best;
@@ -69,7 +74,9 @@ export class LeftOut {
         if (fails & BIT[reason]) n += count;
         if (fails === BIT[reason]) alone += count;
       }
-      return n === 0 ? [] : [{ reason, n, alone, nearest: this.nearest((f) => (f & BIT[reason]) !== 0) }];
+      return n === 0
+        ? []
+        : [{ reason, n, alone, nearest: this.nearest((f) => (f & BIT[reason]) !== 0) }];
     });
   }
 }

@@ -11,7 +11,11 @@ const INSIDE = { gen: { lo: 3, hi: 5 }, lanes: { lo: 8, hi: 16 } } as const;
 
 /** A whole machine as the frame model sees it: its own processor and graphics, a direct link between them. */
 export function machineRig(spec: MachineSpec, house: HouseRules): RigFacts {
-  const rates = directRates(toRange(spec.pcieGen, INSIDE.gen), toRange(spec.lanes, INSIDE.lanes), house);
+  const rates = directRates(
+    toRange(spec.pcieGen, INSIDE.gen),
+    toRange(spec.lanes, INSIDE.lanes),
+    house,
+  );
   return {
     host: partName(spec),
     card: partName(spec),
@@ -28,7 +32,11 @@ export function machineRig(spec: MachineSpec, house: HouseRules): RigFacts {
 }
 
 /** Frames/s of a whole machine for each frame asked for; null where nothing can be said. */
-export function machineFps(spec: MachineSpec, frames: readonly FrameAsk[], house: HouseRules): (Banded | null)[] {
+export function machineFps(
+  spec: MachineSpec,
+  frames: readonly FrameAsk[],
+  house: HouseRules,
+): (Banded | null)[] {
   const rig = machineRig(spec, house);
   return frames.map((f) => {
     // Its picture is on its own outputs.

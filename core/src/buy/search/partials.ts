@@ -69,11 +69,18 @@ function powerOver(g: Grounds): number {
   return Math.max(
     0,
     ...g.body.power.feeders.map((f) => (f.load && f.rated ? beyond(f.load, f.rated) : 0)),
-    ...g.body.power.feeders.map((f) => (f.plugs && f.plugs.wants > 0 ? f.plugs.short.lo / f.plugs.wants : 0)),
+    ...g.body.power.feeders.map((f) =>
+      f.plugs && f.plugs.wants > 0 ? f.plugs.short.lo / f.plugs.wants : 0,
+    ),
   );
 }
 function fitOver(g: Grounds): number {
-  return Math.max(0, ...(g.body.fit?.rows ?? []).map((r) => (r.need && r.have && r.fits === 'no' ? beyond(r.need, r.have) : 0)));
+  return Math.max(
+    0,
+    ...(g.body.fit?.rows ?? []).map((r) =>
+      r.need && r.have && r.fits === 'no' ? beyond(r.need, r.have) : 0,
+    ),
+  );
 }
 
 /**
@@ -93,7 +100,10 @@ export class Partials {
   readonly #dockSoft: Classes<DockSpec>;
   readonly #routeSoft: Int32Array;
   readonly #rateAt = new Map<string, number>();
-  readonly #rows = Object.fromEntries(ROWS.map((r) => [r, new Map()])) as Record<(typeof ROWS)[number], Map<number, Row>>;
+  readonly #rows = Object.fromEntries(ROWS.map((r) => [r, new Map()])) as Record<
+    (typeof ROWS)[number],
+    Map<number, Row>
+  >;
   readonly #links = new Map<number, LinkRow>();
   readonly #charges = new Map<number, Charge>();
   readonly #bits = { route: new Map<number, number>(), mount: new Map<number, number>() };
@@ -107,10 +117,13 @@ export class Partials {
   /** The last place of `docks` is "no dock", for paths that end in a card slot. */
   constructor(readonly input: ScoutInput) {
     const { requirements = [], releases = [] } = input.context;
-    const capped = input.docks.map((d) => withReleaseCaps({ ...input.base, dock: d.spec }, releases).dock as DockSpec);
+    const capped = input.docks.map(
+      (d) => withReleaseCaps({ ...input.base, dock: d.spec }, releases).dock as DockSpec,
+    );
     this.docks = [...capped, null];
     const cards = input.cards.map((c) => c.spec);
-    const reads = <K extends keyof typeof CARD_READS>(k: K) => byReads<CardSpec>(cards, CARD_READS[k]);
+    const reads = <K extends keyof typeof CARD_READS>(k: K) =>
+      byReads<CardSpec>(cards, CARD_READS[k]);
     this.cardLink = reads('link');
     this.cardPower = reads('power');
     this.cardFit = reads('fit');
@@ -120,13 +133,19 @@ export class Partials {
       [...requirements, ...releases].map((r) => (means(r, spec) ? 1 : 0)).join('');
     this.cardSoft = classesOf(
       cards,
-      (c) => subject(c) + requirements.map((r) => (cardMeant(r.andCard, { ...input.base, card: c }) ? 1 : 0)).join(''),
+      (c) =>
+        subject(c) +
+        requirements
+          .map((r) => (cardMeant(r.andCard, { ...input.base, card: c }) ? 1 : 0))
+          .join(''),
     );
     this.#dock = Object.fromEntries(
       Object.entries(DOCK_READS).map(([k, keys]) => [k, byReads<DockSpec>(capped, keys)]),
     ) as Record<keyof typeof DOCK_READS, Classes<DockSpec>>;
     this.#dockSoft = classesOf(capped, subject);
-    const adapters = input.routes.map((r) => r.pieces.map((p) => (isAdapter(p.spec) ? subject(p.spec) : '')).join());
+    const adapters = input.routes.map((r) =>
+      r.pieces.map((p) => (isAdapter(p.spec) ? subject(p.spec) : '')).join(),
+    );
     this.#routeSoft = Int32Array.from(adapters, (a) => adapters.indexOf(a));
   }
 
@@ -152,7 +171,12 @@ export class Partials {
     return made;
   }
 
-  #row(group: keyof typeof GROUPS, chain: Chain, cards: readonly CardSpec[], over: (g: Grounds) => number = () => 0): Row {
+  #row(
+    group: keyof typeof GROUPS,
+    chain: Chain,
+    cards: readonly CardSpec[],
+    over: (g: Grounds) => number = () => 0,
+  ): Row {
     const bits = new Int32Array(cards.length);
     const by = new Float32Array(cards.length);
     cards.forEach((card, i) => {
@@ -221,7 +245,12 @@ export class Partials {
     const { at, spec } = this.#class('power', dock);
     const key = this.charge(route, dock).key * (this.input.supplies.length + 1) + supply + 1;
     return this.#keep(this.#rows.power, key, at, () =>
-      this.#row('power', { ...this.routed(route), dock: spec, supplies: this.supplies(supply) }, this.cardPower.first, powerOver),
+      this.#row(
+        'power',
+        { ...this.routed(route), dock: spec, supplies: this.supplies(supply) },
+        this.cardPower.first,
+        powerOver,
+      ),
     );
   }
 
@@ -239,7 +268,13 @@ export class Partials {
       this.#bits.mount,
       supply + 1,
       at,
-      () => this.#judge('mount', { ...this.input.base, dock: spec, card, supplies: this.supplies(supply) }).bits,
+      () =>
+        this.#judge('mount', {
+          ...this.input.base,
+          dock: spec,
+          card,
+          supplies: this.supplies(supply),
+        }).bits,
     );
   }
 
@@ -252,7 +287,9 @@ export class Partials {
 
   cool(dock: number): Row {
     const { at, spec } = this.#class('cool', dock);
-    return this.#keep(this.#rows.cool, 0, at, () => this.#row('cool', { ...this.input.base, dock: spec }, this.cardCool.first));
+    return this.#keep(this.#rows.cool, 0, at, () =>
+      this.#row('cool', { ...this.input.base, dock: spec }, this.cardCool.first),
+    );
   }
 
   /** Requirements and releases; a driver that somebody repackaged is a reason of its own. */
@@ -280,7 +317,11 @@ export class Partials {
 
   screen(screen: number): Row {
     return this.#keep(this.#rows.screen, 0, screen, () =>
-      this.#row('screen', { ...this.input.base, picture: this.picture(screen) }, this.cardScreen.first),
+      this.#row(
+        'screen',
+        { ...this.input.base, picture: this.picture(screen) },
+        this.cardScreen.first,
+      ),
     );
   }
 

@@ -56,7 +56,11 @@ export class Ranking {
     this.parts = same ? before.parts : new Partials(input);
     this.frames = same ? before.frames : new FrameTable(input);
     this.#wide = same ? before.#wide : new Map<object, Map<string | number, unknown>>();
-    this.seen = new LogFlags(input, (r, d, card) => ({ ...this.parts.routed(r), dock: this.parts.docks[d] ?? null, card }));
+    this.seen = new LogFlags(input, (r, d, card) => ({
+      ...this.parts.routed(r),
+      dock: this.parts.docks[d] ?? null,
+      card,
+    }));
     this.fronts = input.frames.map(() => new Front((a, b) => this.#better(a, b)));
     this.left = new LeftOut();
     this.best = new Best(RANKED, input.cards.length);
@@ -68,7 +72,9 @@ export class Ranking {
     const width = input.cards.length * this.#screens;
     this.total = lanes.length * width;
     this.apart = apart * width;
-    this.#repackaged = input.limits.noRepackaged ? this.parts.repackaged() : new Int32Array(this.parts.cardSoft.first.length);
+    this.#repackaged = input.limits.noRepackaged
+      ? this.parts.repackaged()
+      : new Int32Array(this.parts.cardSoft.first.length);
     this.#own = this.parts.own();
     const at = (list: readonly { id: string }[], id: string) => list.findIndex((x) => x.id === id);
     for (const b of input.boxes) {
@@ -91,7 +97,8 @@ export class Ranking {
       this.#pairs(lane.dock);
       this.#run(lane);
       this.#lane += 1;
-      if (this.#lanes[this.#lane]?.dock !== lane.dock) for (const list of [this.best, this.refuted]) list.close();
+      if (this.#lanes[this.#lane]?.dock !== lane.dock)
+        for (const list of [this.best, this.refuted]) list.close();
       if (clock() >= until) break;
     }
     return this.#lane >= this.#lanes.length;
@@ -112,7 +119,10 @@ export class Ranking {
       const own = cards[c] as (typeof cards)[number];
       const box = this.#boxes.get(dock * cards.length + c);
       const single = dockMinor === null || own.minor === null ? null : dockMinor + own.minor;
-      const minor = box !== undefined && !choice?.owned && !own.owned && (single === null || box < single) ? box : single;
+      const minor =
+        box !== undefined && !choice?.owned && !own.owned && (single === null || box < single)
+          ? box
+          : single;
       const kind = card[c] as number;
       this.#pair.bits[c] =
         (fit.bits[kind] as number) |
@@ -182,7 +192,10 @@ export class Ranking {
       const at = shown ? p : NO_PIECE;
       const row: Joined = {
         bits: laid.bits | (shown && shown.minor === null ? BIT['no-price'] : 0),
-        minor: laid.minor + (shown?.minor ?? 0) + this.#forgotten(lane.route, lane.dock, lane.supply, at),
+        minor:
+          laid.minor +
+          (shown?.minor ?? 0) +
+          this.#forgotten(lane.route, lane.dock, lane.supply, at),
         over: laid.over,
         wish: laid.wish,
         first: this.#indexOf(lane, p),
@@ -203,14 +216,22 @@ export class Ranking {
   #rest(soft: Row, screen: number): Int32Array {
     return this.#keep(soft, screen, () => {
       const { bits } = this.#spread(this.parts.screen(screen), this.parts.cardScreen.of);
-      return Int32Array.from(this.parts.cardSoft.of, (k, c) => (soft.bits[k] as number) | (bits[c] as number));
+      return Int32Array.from(
+        this.parts.cardSoft.of,
+        (k, c) => (soft.bits[k] as number) | (bits[c] as number),
+      );
     });
   }
 
   #frame(rate: number, ask: number, card: number): number {
     const known = this.frames.row(rate, ask)[card] as number;
     if (known === known) return known;
-    return this.frames.compute(this.parts.rates[rate] as Partials['rates'][number], rate, ask, card);
+    return this.frames.compute(
+      this.parts.rates[rate] as Partials['rates'][number],
+      rate,
+      ask,
+      card,
+    );
   }
 
   #indexOf(lane: CandidatePath, screen: number): number {
@@ -266,7 +287,8 @@ export class Ranking {
     const { parts } = this;
     this.#pairs(combo.dock);
     const laid = laidOf(parts, combo);
-    const of = (row: Row, classes: { readonly of: Int32Array }) => row.bits[classes.of[combo.card] as number] as number;
+    const of = (row: Row, classes: { readonly of: Int32Array }) =>
+      row.bits[classes.of[combo.card] as number] as number;
     const link = parts.link(combo.route, combo.dock);
     const shown = this.input.screens[combo.screen];
     const chain = this.chainAt(combo);
@@ -302,7 +324,8 @@ export class Ranking {
       open: openAreas(bits),
       usable: parts.rates[rate]?.down ?? null,
       grade: this.gradeAt(index),
-      contradicted: seen & SEEN.against && entry && !(bits & STOPS) ? { failed, n: entry.tally.n } : null,
+      contradicted:
+        seen & SEEN.against && entry && !(bits & STOPS) ? { failed, n: entry.tally.n } : null,
       fails: reasonsOf(bits),
     };
   }

@@ -1,14 +1,23 @@
-import { areaOf, type Finding, JUDGED_AREAS, type JudgedArea, STOPPING_AREAS, type VerdictState } from '../../plan';
+import {
+  areaOf,
+  type Finding,
+  JUDGED_AREAS,
+  type JudgedArea,
+  STOPPING_AREAS,
+  type VerdictState,
+} from '../../plan';
 import { REJECT_REASONS, type RejectReason } from './types';
 
 /**
  * What is known of a combination in one number: a bit for each reason to leave it out, one for each area that is open, one for care. Bits
  * of several partial judgements are joined by "or", as their findings are joined by a union.
  */
-export const BIT = Object.fromEntries(REJECT_REASONS.map((r, i) => [r, 1 << i])) as Readonly<Record<RejectReason, number>>;
-const AREA_BIT = Object.fromEntries(JUDGED_AREAS.map((a, i) => [a, 1 << (REJECT_REASONS.length + i)])) as Readonly<
-  Record<JudgedArea, number>
+export const BIT = Object.fromEntries(REJECT_REASONS.map((r, i) => [r, 1 << i])) as Readonly<
+  Record<RejectReason, number>
 >;
+const AREA_BIT = Object.fromEntries(
+  JUDGED_AREAS.map((a, i) => [a, 1 << (REJECT_REASONS.length + i)]),
+) as Readonly<Record<JudgedArea, number>>;
 export const CARE = 1 << (REJECT_REASONS.length + JUDGED_AREAS.length);
 export const STOPS = BIT.link | BIT.power | BIT.fit | BIT.software;
 const OPEN = STOPPING_AREAS.reduce((all, a) => all | AREA_BIT[a], 0);
@@ -25,9 +34,13 @@ export function reasonMask(found: readonly Finding[], unsure: boolean): number {
   let bits = 0;
   for (const f of found) {
     const area = areaOf(f.code) ?? (f.code === 'plan/unchosen' ? 'link' : null);
-    if (f.severity === 'care') bits |= CARE | (area !== null && !STOPPING_AREAS.includes(area) ? openBit(f, area) : 0);
+    if (f.severity === 'care')
+      bits |= CARE | (area !== null && !STOPPING_AREAS.includes(area) ? openBit(f, area) : 0);
     if (f.severity !== 'blocks') continue;
-    bits |= f.certainty === 'certain' ? BIT[subjectOf(f)] : AREA_BIT[area ?? 'link'] | (unsure ? 0 : BIT.unsure);
+    bits |=
+      f.certainty === 'certain'
+        ? BIT[subjectOf(f)]
+        : AREA_BIT[area ?? 'link'] | (unsure ? 0 : BIT.unsure);
   }
   return bits;
 }

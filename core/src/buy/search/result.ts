@@ -71,7 +71,11 @@ export interface ScoutResult {
   readonly refuted: readonly RowView[];
   readonly left: readonly LeftView[];
   /** The combination that misses by least, when nothing is kept. */
-  readonly nearest: { readonly row: RowView; readonly over: number; readonly admits: RejectReason | null } | null;
+  readonly nearest: {
+    readonly row: RowView;
+    readonly over: number;
+    readonly admits: RejectReason | null;
+  } | null;
 }
 
 const SHOWN = 60;
@@ -98,7 +102,13 @@ export class Views {
     const route = input.routes[scored.route];
     const dock = input.docks[scored.dock];
     const card = input.cards[scored.card];
-    const parts = [...(route?.pieces ?? []), dock, card, input.supplies[scored.supply], input.screens[scored.screen]];
+    const parts = [
+      ...(route?.pieces ?? []),
+      dock,
+      card,
+      input.supplies[scored.supply],
+      input.screens[scored.screen],
+    ];
     const forecasts = e.predicted.forecasts.map((f) => ('missing' in f ? null : f));
     return {
       ...scored,
@@ -107,10 +117,15 @@ export class Views {
       bands: forecasts.map((f) => f?.fps ?? null),
       basis: forecasts[0]?.basis ?? null,
       coverage: e.predicted.coverage,
-      because: scored.contradicted ? ['log/contradiction', ...e.predicted.verdict.because] : e.predicted.verdict.because,
+      because: scored.contradicted
+        ? ['log/contradiction', ...e.predicted.verdict.because]
+        : e.predicted.verdict.because,
       buys: parts.flatMap((p) => (p && !p.owned ? [p.name] : [])),
       alike: [...(dock?.alike ?? []), ...(card?.alike ?? [])],
-      asking: { predicted: { areas: e.predicted.areas, verdict: e.predicted.verdict }, toVerify: e.toVerify },
+      asking: {
+        predicted: { areas: e.predicted.areas, verdict: e.predicted.verdict },
+        toVerify: e.toVerify,
+      },
     };
   }
 }
@@ -194,9 +209,16 @@ export interface Equal {
  * The least card whose frames on this very path lie within a share of the chosen one's, for each frame asked for; nothing where that is
  * the chosen card itself. Only what keeps every limit counts.
  */
-export function cheapestEqual(ranking: Ranking, views: Views, chosen: Combo, percent: number): Equal[] {
+export function cheapestEqual(
+  ranking: Ranking,
+  views: Views,
+  chosen: Combo,
+  percent: number,
+): Equal[] {
   const own = ranking.at(ranking.indexAt(chosen));
-  const others = ranking.input.cards.map((_, card) => ranking.at(ranking.indexAt({ ...chosen, card })));
+  const others = ranking.input.cards.map((_, card) =>
+    ranking.at(ranking.indexAt({ ...chosen, card })),
+  );
   const kept = others.filter((o) => o.fails.every((f) => own.fails.includes(f)));
   return ranking.input.frames.flatMap((f, k): Equal[] => {
     const wanted = own.fps[k];
@@ -204,7 +226,15 @@ export function cheapestEqual(ranking: Ranking, views: Views, chosen: Combo, per
     const least = kept
       .filter((o) => (o.fps[k] ?? 0) >= wanted * (1 - percent / 100) && o.minor < own.minor)
       .sort((a, b) => a.minor - b.minor || a.index - b.index)[0];
-    return least ? [{ resolution: f.resolution, row: views.of(least.index), savesMinor: own.minor - least.minor }] : [];
+    return least
+      ? [
+          {
+            resolution: f.resolution,
+            row: views.of(least.index),
+            savesMinor: own.minor - least.minor,
+          },
+        ]
+      : [];
   });
 }
 
@@ -213,7 +243,9 @@ export function comboOf(ranking: Ranking, ids: RowIds): Combo | null {
   const { routes, docks, cards, supplies, screens } = ranking.input;
   const at = (list: readonly { readonly id: string }[], id: string | null) =>
     id === null ? -1 : list.findIndex((x) => x.id === id);
-  const route = routes.findIndex((r) => r.socket === ids.socket && r.pieces.map((p) => p.id).join() === ids.path.join());
+  const route = routes.findIndex(
+    (r) => r.socket === ids.socket && r.pieces.map((p) => p.id).join() === ids.path.join(),
+  );
   const combo = {
     route,
     dock: ids.dock === null ? docks.length : at(docks, ids.dock),
@@ -221,6 +253,7 @@ export function comboOf(ranking: Ranking, ids: RowIds): Combo | null {
     supply: at(supplies, ids.supply),
     screen: at(screens, ids.screen),
   };
-  const lost = (ids.supply !== null && combo.supply < 0) || (ids.screen !== null && combo.screen < 0);
+  const lost =
+    (ids.supply !== null && combo.supply < 0) || (ids.screen !== null && combo.screen < 0);
   return combo.route < 0 || combo.dock < 0 || combo.card < 0 || lost ? null : combo;
 }

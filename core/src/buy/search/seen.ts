@@ -43,7 +43,11 @@ export class LogFlags {
       const s = this.of(matchOf(this.chainOf(route, dock, c.spec)));
       if (!s) return 0;
       const counts = { worked: successes(s.tally), failed: failures(s.tally) };
-      return SEEN.seen | (counts.worked > counts.failed ? SEEN.worked : 0) | (contradicted('works', counts) ? SEEN.against : 0);
+      return (
+        SEEN.seen |
+        (counts.worked > counts.failed ? SEEN.worked : 0) |
+        (contradicted('works', counts) ? SEEN.against : 0)
+      );
     });
   }
 
@@ -59,7 +63,8 @@ export class LogFlags {
     if (this.of(match)) return 'here';
     const near = this.input.near.some(
       (u) =>
-        ((u.dock !== null && u.dock === match.dock) || (u.family !== null && u.family === match.family)) &&
+        ((u.dock !== null && u.dock === match.dock) ||
+          (u.family !== null && u.family === match.family)) &&
         ((u.host !== null && u.host === match.host) || (u.link !== null && u.link === match.link)),
     );
     return near || measuredFrames ? 'near' : 'predicted';

@@ -36,7 +36,11 @@ function rowOf(way: SpendingOption, keep: SpendingOption | null): WayRow {
   // Whoever gives no frames of today compares with none: the whole figure is the gain.
   const gainFps = keep?.fps ? gain : way.kind === 'keep' ? null : (way.fps?.mid ?? null);
   const known = gainFps !== null && gainFps > 0 && way.netMinor !== null;
-  return { ...way, gainFps, perFrameMinor: known ? (way.netMinor as number) / (gainFps as number) : null };
+  return {
+    ...way,
+    gainFps,
+    perFrameMinor: known ? (way.netMinor as number) / (gainFps as number) : null,
+  };
 }
 
 /**
@@ -61,7 +65,8 @@ export function worthOf(set: SpendingOption, others: readonly SpendingOption[]):
   });
   const { fps, netMinor } = set;
   if (!fps || netMinor === null) return said(null, 'unknown');
-  if (keep?.fps && fps.lo <= keep.fps.hi && netMinor > 0) return said(false, 'band', rowOf(keep, null));
+  if (keep?.fps && fps.lo <= keep.fps.hi && netMinor > 0)
+    return said(false, 'band', rowOf(keep, null));
   const asGood = rivals
     .filter((r) => r.fps && r.netMinor !== null && r.netMinor < netMinor && r.fps.mid >= fps.mid)
     .filter((r) => set.keeps.every((n) => r.keeps.includes(n)))
@@ -86,7 +91,10 @@ export interface Shared {
  *
  * Worked example: 900 once and 40 a host against 700 a machine: 900 + 80 = 980 < 1400 at two hosts, 940 > 700 at one.
  */
-export function breakEvenHosts({ onceMinor, eachMinor }: Shared, otherMinor: number): number | null {
+export function breakEvenHosts(
+  { onceMinor, eachMinor }: Shared,
+  otherMinor: number,
+): number | null {
   const saved = otherMinor - eachMinor;
   return saved <= 0 ? null : Math.floor(onceMinor / saved) + 1;
 }

@@ -29,7 +29,12 @@ function row(group: string, label: string, cells: readonly string[]): CompareRow
 }
 
 /** Lines for things only some of the plans have: every name that occurs, in the order met, with a cell for each plan. */
-function union<T>(group: string, plans: readonly T[], items: (p: T) => ReadonlyMap<string, string>, none: string): CompareRow[] {
+function union<T>(
+  group: string,
+  plans: readonly T[],
+  items: (p: T) => ReadonlyMap<string, string>,
+  none: string,
+): CompareRow[] {
   const maps = plans.map(items);
   const names = [...new Set(maps.flatMap((m) => [...m.keys()]))];
   return names.map((n) =>
@@ -61,14 +66,18 @@ function parts(p: ComparedPlan): ReadonlyMap<string, string> {
 }
 
 function areas(p: ComparedPlan): ReadonlyMap<string, string> {
-  return new Map(p.evaluation.predicted.areas.map((a) => [capital(AREA_NOUNS[a.area]), AREA_STATES[a.state]]));
+  return new Map(
+    p.evaluation.predicted.areas.map((a) => [capital(AREA_NOUNS[a.area]), AREA_STATES[a.state]]),
+  );
 }
 
 function budgets(p: ComparedPlan): ReadonlyMap<string, string> {
   return new Map(
     p.evaluation.predicted.budgets.map((b) => [
       `${b.area === 'plugs' ? 'plugs' : b.area}: ${b.name}`.replace(/^./, (c) => c.toUpperCase()),
-      b.need === null || b.have === null ? 'not known' : `${figure(b.need)} of ${figure(b.have)} ${b.unit}`.trim(),
+      b.need === null || b.have === null
+        ? 'not known'
+        : `${figure(b.need)} of ${figure(b.have)} ${b.unit}`.trim(),
     ]),
   );
 }
@@ -78,7 +87,10 @@ function findings(p: ComparedPlan): ReadonlyMap<string, string> {
   return new Map(
     p.evaluation.findings
       .filter((f) => f.severity !== 'note' && f.code !== 'plan/unchosen')
-      .map((f) => [sentence(f).what, f.certainty === 'possible' ? `possibly ${words[f.severity]}` : words[f.severity]]),
+      .map((f) => [
+        sentence(f).what,
+        f.certainty === 'possible' ? `possibly ${words[f.severity]}` : words[f.severity],
+      ]),
   );
 }
 
@@ -167,7 +179,10 @@ export function compareSentence(plans: readonly ComparedPlan[]): string {
   }
   const down = (p: ComparedPlan) => rate(p.evaluation.predicted.link.usable?.down ?? null);
   const verdict = VERDICT_WORDS[other.evaluation.predicted.verdict.state].toLowerCase();
-  const carries = down(base) === down(other) ? `${down(other)} Gb/s as well` : `${down(other)} Gb/s instead of ${down(base)}`;
+  const carries =
+    down(base) === down(other)
+      ? `${down(other)} Gb/s as well`
+      : `${down(other)} Gb/s instead of ${down(base)}`;
   return `${other.name} against ${base.name}: ${verdict}, ${carries}${dearer(base.cost, other.cost)}.`;
 }
 
@@ -177,7 +192,8 @@ function dearer(a: Cost | null, b: Cost | null): string {
   const more = b.totalMinor - a.totalMinor;
   const open = a.open.length + b.open.length;
   // Equal sums of which something is missing say nothing of the money.
-  if (more === 0) return open > 0 ? `, ${open} ${open === 1 ? 'price' : 'prices'} not known` : ', the same money';
+  if (more === 0)
+    return open > 0 ? `, ${open} ${open === 1 ? 'price' : 'prices'} not known` : ', the same money';
   const amount = moneyShort({ minor: Math.abs(more), currency: a.currency });
   return `, ${amount} ${more > 0 ? 'more' : 'less'}${open > 0 ? ' as far as prices are known' : ''}`;
 }

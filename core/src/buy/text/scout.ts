@@ -77,21 +77,32 @@ export function scoutHeadline(r: ScoutResult, working: boolean): string {
 /** Where more money stops paying at a resolution; what each step gives. */
 export function stopsWords(r: ScoutResult, k: number): string {
   const front = r.fronts[k];
-  if (!front || front.points.length === 0) return `At ${short(front?.resolution ?? '')}: nothing fits.`;
+  if (!front || front.points.length === 0)
+    return `At ${short(front?.resolution ?? '')}: nothing fits.`;
   const at = short(front.resolution);
-  if (front.points.length === 1) return `At ${at}: only one choice is not beaten in both price and frames.`;
-  if (front.stops === null) return `At ${at}: more money still pays, up to the dearest of ${front.points.length} choices.`;
+  if (front.points.length === 1)
+    return `At ${at}: only one choice is not beaten in both price and frames.`;
+  if (front.stops === null)
+    return `At ${at}: more money still pays, up to the dearest of ${front.points.length} choices.`;
   const { after, next, per100 } = front.stops;
-  const [last, dearer] = [front.points[after], front.points[next]].map((p) => (p ? `${p.names.card} in ${p.names.dock}` : ''));
+  const [last, dearer] = [front.points[after], front.points[next]].map((p) =>
+    p ? `${p.names.card} in ${p.names.dock}` : '',
+  );
   return `At ${at} it stops paying after ${last ?? ''}: up to ${dearer ?? ''} each 100 gives ${per100.toFixed(1)} frames/s.`;
 }
 
-const WAYS: Record<WayRow['kind'], string> = { set: 'this set', keep: 'what is there', laptop: 'laptop', desktop: 'desktop' };
+const WAYS: Record<WayRow['kind'], string> = {
+  set: 'this set',
+  keep: 'what is there',
+  laptop: 'laptop',
+  desktop: 'desktop',
+};
 
 /** Is it worth it: the verdict with the line that decided. */
 export function worthSentence(w: Worth, currency: string): string {
   const { set, rival } = w;
-  if (w.worth && set.netMinor !== null && set.netMinor <= 0) return `Worth it: ${gain(set)} for nothing more than what is there.`;
+  if (w.worth && set.netMinor !== null && set.netMinor <= 0)
+    return `Worth it: ${gain(set)} for nothing more than what is there.`;
   const cost = set.netMinor === null ? '' : cash(set.netMinor, currency);
   const name = rival ? `${WAYS[rival.kind]}${rival.name ? ` ${rival.name}` : ''}` : '';
   switch (w.by) {

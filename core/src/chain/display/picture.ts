@@ -10,7 +10,11 @@ export interface PictureFacts {
   readonly name: string;
   readonly by: 'card' | 'dock';
   readonly plug: 'displayport' | 'hdmi';
-  readonly mode: { readonly widthPx: number; readonly heightPx: number; readonly hz: number } | null;
+  readonly mode: {
+    readonly widthPx: number;
+    readonly heightPx: number;
+    readonly hz: number;
+  } | null;
   /** What the mode needs and what both ends carry, Gb/s; null when not known. */
   readonly needGbps: number | null;
   readonly haveGbps: number | null;
@@ -37,7 +41,10 @@ const one = (n: Num) => (typeof n === 'number' ? n : (stated(n)?.hi ?? null));
 export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): PictureFacts[] {
   return chain.picture.map(({ key, by, plug, screen }): PictureFacts => {
     const at = `picture/${key}`;
-    const out = by === 'card' ? chain.card : chain.dock && { dpLevel: chain.dock.videoOut, hdmiLevel: null, compression: null };
+    const out =
+      by === 'card'
+        ? chain.card
+        : chain.dock && { dpLevel: chain.dock.videoOut, hdmiLevel: null, compression: null };
     const outLevel = out && level(plug, out);
     const inLevel = level(plug, screen);
     const w = one(screen.widthPx);
@@ -47,7 +54,8 @@ export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): Pictur
     // Where depth and blanking are not stated the usual ones stand for them, and the figure is not certain.
     const bits = typeof screen.bits === 'string' ? Number(screen.bits) : 24;
     const version = screen.blanking === 'v2' ? 2 : 1;
-    const rateOf = (depth: number) => mode && (pixelMHz(plug, mode.widthPx, mode.heightPx, mode.hz, version) * depth) / 1000;
+    const rateOf = (depth: number) =>
+      mode && (pixelMHz(plug, mode.widthPx, mode.heightPx, mode.hz, version) * depth) / 1000;
     const needGbps = rateOf(bits);
     const mostGbps = rateOf(typeof screen.bits === 'string' ? bits : MOST_BITS);
     const ends = [outLevel, inLevel].filter((l) => l !== null);
@@ -64,7 +72,8 @@ export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): Pictur
         : outLevel <= inLevel
           ? 'out'
           : 'screen';
-    const squeezes = (need: number, have: number) => mayCompress(plug, have) && need / rule('screen.compression') <= have;
+    const squeezes = (need: number, have: number) =>
+      mayCompress(plug, have) && need / rule('screen.compression') <= have;
     const verdictAt = (need: number | null): PictureFacts['verdict'] => {
       if (haveGbps === 0) return 'no-plug';
       if (need === null || haveGbps === null) return null;
@@ -73,10 +82,17 @@ export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): Pictur
     };
     const verdict = verdictAt(needGbps);
     // Could what is not stated turn it? A deeper picture may no longer fit, and compression on both ends may make it fit.
-    const deeper = (verdict === 'fits' || verdict === 'compressed') && verdictAt(mostGbps) === 'too-much';
+    const deeper =
+      (verdict === 'fits' || verdict === 'compressed') && verdictAt(mostGbps) === 'too-much';
     const squeezable =
-      verdict === 'too-much' && !both && !neither && haveGbps !== null && needGbps !== null && squeezes(needGbps, haveGbps);
-    const outPath = by === 'card' ? `card/${plug === 'displayport' ? 'dpLevel' : 'hdmiLevel'}` : 'dock/videoOut';
+      verdict === 'too-much' &&
+      !both &&
+      !neither &&
+      haveGbps !== null &&
+      needGbps !== null &&
+      squeezes(needGbps, haveGbps);
+    const outPath =
+      by === 'card' ? `card/${plug === 'displayport' ? 'dpLevel' : 'hdmiLevel'}` : 'dock/videoOut';
     return {
       key,
       name: partName(screen),
@@ -95,7 +111,11 @@ export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): Pictur
       open: [
         ...(out && outLevel === null ? [outPath] : []),
         ...(inLevel === null ? [`${at}/${plug === 'displayport' ? 'dpLevel' : 'hdmiLevel'}`] : []),
-        ...openOf({ [`${at}/widthPx`]: screen.widthPx, [`${at}/heightPx`]: screen.heightPx, [`${at}/hz`]: screen.hz }),
+        ...openOf({
+          [`${at}/widthPx`]: screen.widthPx,
+          [`${at}/heightPx`]: screen.heightPx,
+          [`${at}/hz`]: screen.hz,
+        }),
       ],
     };
   });

@@ -28,7 +28,12 @@ function syncLines(widthPx: number, heightPx: number): number {
  *
  * Worked example: 1920 × 1080 at 60 Hz, version 1: 2080 × 1111 × 60 = 138.65 MHz, so 138.50 MHz.
  */
-export function cvtReduced(widthPx: number, heightPx: number, hz: number, version: 1 | 2 = 1): Timing {
+export function cvtReduced(
+  widthPx: number,
+  heightPx: number,
+  hz: number,
+  version: 1 | 2 = 1,
+): Timing {
   const width = version === 1 ? Math.floor(widthPx / 8) * 8 : widthPx;
   const least = version === 1 ? 3 + syncLines(width, heightPx) + 6 : 1 + 8 + 6;
   const horizontalTotal = width + (version === 1 ? 160 : 80);
@@ -51,7 +56,13 @@ const CTA: Readonly<Record<string, number>> = {
 };
 
 /** The pixel clock of a mode on a plug, MHz. */
-export function pixelMHz(plug: 'displayport' | 'hdmi', widthPx: number, heightPx: number, hz: number, version: 1 | 2): number {
+export function pixelMHz(
+  plug: 'displayport' | 'hdmi',
+  widthPx: number,
+  heightPx: number,
+  hz: number,
+  version: 1 | 2,
+): number {
   const cta = plug === 'hdmi' ? CTA[`${widthPx}x${heightPx}@${Math.round(hz)}`] : undefined;
   return cta ?? cvtReduced(widthPx, heightPx, hz, version).pixelMHz;
 }

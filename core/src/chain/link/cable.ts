@@ -12,9 +12,14 @@ export interface Piece<S extends PieceSpec = PieceSpec> {
 }
 
 /** The cables of a path with a given plug, adapters left out. */
-export function cablesOf(pieces: readonly Piece[], connector?: CableSpec['connector']): Piece<CableSpec>[] {
+export function cablesOf(
+  pieces: readonly Piece[],
+  connector?: CableSpec['connector'],
+): Piece<CableSpec>[] {
   return pieces.flatMap(({ key, spec }) =>
-    !isAdapter(spec) && (connector === undefined || spec.connector === connector) ? [{ key, spec }] : [],
+    !isAdapter(spec) && (connector === undefined || spec.connector === connector)
+      ? [{ key, spec }]
+      : [],
   );
 }
 
@@ -38,7 +43,11 @@ function markLevel(markedGbps: number, passive: boolean): Level {
 }
 
 function lengthLevel(mm: number, marked80: boolean, atLeast: boolean, rules: RuleBook): Level {
-  if (mm <= rules.get('cable.passiveFullRateMm') || (marked80 && mm <= rules.get('cable.passive80Mm'))) return 80;
+  if (
+    mm <= rules.get('cable.passiveFullRateMm') ||
+    (marked80 && mm <= rules.get('cable.passive80Mm'))
+  )
+    return 80;
   return !atLeast || mm <= rules.get('cable.passiveHalfRateMm') ? 20 : 0;
 }
 
@@ -58,7 +67,12 @@ export interface CableRate {
  *
  * Worked example: passive, 1200 mm, marked 40, between USB4 ends: 38.79 Gb/s by its mark, 19.39 by its length.
  */
-export function usbCableRate(spec: CableSpec, passiveMm: Range, era: Era, rules: RuleBook): CableRate {
+export function usbCableRate(
+  spec: CableSpec,
+  passiveMm: Range,
+  era: Era,
+  rules: RuleBook,
+): CableRate {
   const marked = toRange(spec.markedGbps, DOMAIN.cableGbps);
   const gbps = (level: Level) => levelGbps(level, era);
   const byMark = {
@@ -66,8 +80,14 @@ export function usbCableRate(spec: CableSpec, passiveMm: Range, era: Era, rules:
     hi: gbps(markLevel(marked.hi, spec.construction !== 'active')),
   };
   const byLength = {
-    lo: gbps(spec.construction === 'active' ? 80 : lengthLevel(passiveMm.hi, marked.lo >= 80, true, rules)),
-    hi: gbps(spec.construction === 'passive' ? lengthLevel(passiveMm.lo, marked.hi >= 80, false, rules) : 80),
+    lo: gbps(
+      spec.construction === 'active' ? 80 : lengthLevel(passiveMm.hi, marked.lo >= 80, true, rules),
+    ),
+    hi: gbps(
+      spec.construction === 'passive'
+        ? lengthLevel(passiveMm.lo, marked.hi >= 80, false, rules)
+        : 80,
+    ),
   };
   return { byMark, byLength, lengthMatters: byLength.lo < gbps(80) };
 }
@@ -92,9 +112,12 @@ export interface DirectGen {
  */
 export function directGen(pieces: readonly Piece[], rule: ReadRule): DirectGen {
   const only = pieces.length === 1 ? pieces[0]?.spec : undefined;
-  const promised = pieces.length === 0 || (only !== undefined && (only.pcieGen !== null || isAdapter(only)));
+  const promised =
+    pieces.length === 0 || (only !== undefined && (only.pcieGen !== null || isAdapter(only)));
   const joints = Math.max(0, pieces.length - 1) * rule('direct.jointMm');
-  const lengths = pieces.map(({ spec }) => toRange(spec.lengthMm, isAdapter(spec) ? DOMAIN.ribbonMm : DOMAIN.cableMm));
+  const lengths = pieces.map(({ spec }) =>
+    toRange(spec.lengthMm, isAdapter(spec) ? DOMAIN.ribbonMm : DOMAIN.cableMm),
+  );
   const mm = { lo: joints, hi: joints };
   for (const l of lengths) {
     mm.lo += l.lo;

@@ -17,7 +17,11 @@ export interface PacketRule {
 }
 
 /** The packet rule of a chain: one payload for the whole path, the smallest any hop allows. */
-export function packetRule(kind: 'tunnel' | 'direct', f: Pick<SlotFacts, 'payload' | 'socket'>, rules: RuleBook): PacketRule {
+export function packetRule(
+  kind: 'tunnel' | 'direct',
+  f: Pick<SlotFacts, 'payload' | 'socket'>,
+  rules: RuleBook,
+): PacketRule {
   const pieces = f.socket?.completionBytes;
   const least = typeof pieces === 'number' ? Math.min(pieces, f.payload) : f.payload;
   return {
@@ -42,7 +46,11 @@ export interface RawRate {
 const way = (l: Limit, d: Direction): Range => (d === 'up' && l.up ? l.up : l.value);
 
 /** Raw rate of a hop one way, without some of its limits when asked. Endless when nothing limits it. */
-export function rawRate(shape: HopShape, d: Direction, without: (l: Limit) => boolean = () => false): RawRate {
+export function rawRate(
+  shape: HopShape,
+  d: Direction,
+  without: (l: Limit) => boolean = () => false,
+): RawRate {
   const limits = shape.limits.filter((l) => !without(l));
   const of = (kind: Limit['kind']) => limits.filter((l) => l.kind === kind).map((l) => way(l, d));
   let trained: Pick<RawRate, 'gen' | 'lanes' | 'behind'> = {};
@@ -50,12 +58,18 @@ export function rawRate(shape: HopShape, d: Direction, without: (l: Limit) => bo
     const gen = leastGen(limits);
     const wired = minOf(...of('lanes'));
     const lanes = { lo: trainedWidth(wired.lo), hi: trainedWidth(wired.hi) };
-    const behind = { lo: pcieRawGbps(Math.floor(gen.lo), lanes.lo), hi: pcieRawGbps(Math.floor(gen.hi), lanes.hi) };
+    const behind = {
+      lo: pcieRawGbps(Math.floor(gen.lo), lanes.lo),
+      hi: pcieRawGbps(Math.floor(gen.hi), lanes.hi),
+    };
     trained = { gen, lanes, behind };
   }
   const transport = of('transport').length > 0 ? minOf(...of('transport')) : undefined;
   const taken = of('takes').reduce((a, b) => ({ lo: a.lo + b.lo, hi: a.hi + b.hi }), NOTHING);
-  const left = transport && { lo: Math.max(0, transport.lo - taken.hi), hi: Math.max(0, transport.hi - taken.lo) };
+  const left = transport && {
+    lo: Math.max(0, transport.lo - taken.hi),
+    hi: Math.max(0, transport.hi - taken.lo),
+  };
   const raw = minOf(trained.behind ?? ENDLESS, left ?? ENDLESS);
   return { raw, ...trained, ...(transport && { transport }), ...(taken.hi > 0 && { taken }) };
 }
@@ -67,7 +81,13 @@ export function usableGbps(raw: number, d: Direction, tunnel: number, p: PacketR
 }
 
 /** The least cap on the usable rate one way. Stated for the way down; the way back is less by its longer header. */
-function capOf(shape: HopShape, d: Direction, tunnel: number, p: PacketRule, without: (l: Limit) => boolean): Range {
+function capOf(
+  shape: HopShape,
+  d: Direction,
+  tunnel: number,
+  p: PacketRule,
+  without: (l: Limit) => boolean,
+): Range {
   const caps = shape.limits.filter((l) => l.kind === 'cap' && !without(l)).map((l) => l.value);
   if (caps.length === 0) return ENDLESS;
   const whole = (x: Direction) => p.payload.up + p.header[x] + tunnel;
@@ -89,34 +109,62 @@ function rawWorking(shape: HopShape, r: RawRate): Working {
 
 function usableQ(shape: HopShape, r: RawRate, d: Direction, p: PacketRule): Q {
   const tunnel = shape.kind === 'tunnel' ? p.headerTunnel : 0;
-  const computed = { lo: usableGbps(r.raw.lo, d, tunnel, p), hi: usableGbps(r.raw.hi, d, tunnel, p) };
+  const computed = {
+    lo: usableGbps(r.raw.lo, d, tunnel, p),
+    hi: usableGbps(r.raw.hi, d, tunnel, p),
+  };
   const working: Working = {
     rule: 'usable',
-    args: { raw: r.raw, payload: p.payload[d], header: p.header[d], tunnel, allowance: p.allowancePercent },
+    args: {
+      raw: r.raw,
+      payload: p.payload[d],
+      header: p.header[d],
+      tunnel,
+      allowance: p.allowancePercent,
+    },
     steps: [rawWorking(shape, r)],
     source: 'pcie-base',
   };
   const cap = capOf(shape, d, tunnel, p, () => false);
   if (cap.lo >= computed.hi) return { ...computed, unit: 'Gb/s', working };
-  const capped: Working = { rule: 'capped', args: { computed, cap }, steps: [working], source: 'common-practice' };
+  const capped: Working = {
+    rule: 'capped',
+    args: { computed, cap },
+    steps: [working],
+    source: 'common-practice',
+  };
   return { ...minOf(computed, cap), unit: 'Gb/s', working: capped };
 }
 
-const BROKEN: Q = { ...NOTHING, unit: 'Gb/s', working: { rule: 'broken', args: {}, source: 'house' } };
+const BROKEN: Q = {
+  ...NOTHING,
+  unit: 'Gb/s',
+  working: { rule: 'broken', args: {}, source: 'house' },
+};
 
 function takesOf(shape: HopShape): Take[] {
-  return shape.limits.filter((l) => l.kind === 'takes').map((l) => ({ attr: l.attr, down: l.value, up: l.up ?? l.value }));
+  return shape.limits
+    .filter((l) => l.kind === 'takes')
+    .map((l) => ({ attr: l.attr, down: l.value, up: l.up ?? l.value }));
 }
 
 /** Compute one hop: what it trains to, raw and usable both ways, and whether anything passes. */
 export function computeHop(shape: HopShape, p: PacketRule): Hop {
   const { from, to, kind, unchosen, brokenBy, idle } = shape;
   const ends = { from, to, kind, unchosen, takes: takesOf(shape) };
-  if (brokenBy) return { ...ends, raw: { down: NOTHING, up: NOTHING }, usable: { down: BROKEN, up: BROKEN }, state: 'broken' };
+  if (brokenBy)
+    return {
+      ...ends,
+      raw: { down: NOTHING, up: NOTHING },
+      usable: { down: BROKEN, up: BROKEN },
+      state: 'broken',
+    };
   const down = rawRate(shape, 'down');
   const up = rawRate(shape, 'up');
-  if (idle || !Number.isFinite(down.raw.hi)) return { ...ends, raw: null, usable: null, state: 'unknown' };
-  const open = (r: RawRate): RawRate => (unchosen.length > 0 ? { ...r, raw: { lo: 0, hi: r.raw.hi } } : r);
+  if (idle || !Number.isFinite(down.raw.hi))
+    return { ...ends, raw: null, usable: null, state: 'unknown' };
+  const open = (r: RawRate): RawRate =>
+    unchosen.length > 0 ? { ...r, raw: { lo: 0, hi: r.raw.hi } } : r;
   const { gen, lanes, transport } = down;
   return {
     ...ends,

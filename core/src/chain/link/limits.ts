@@ -6,7 +6,15 @@ import { isAdapter } from '../schema/shape';
 import { compareVersions } from '../software/version';
 import { cablesOf, directGen, passiveLengthMm, usbCableRate } from './cable';
 import { eraOf } from './mode';
-import { ASYMMETRIC_GBPS, DOMAIN, portDomain, TRANSPORT_80, transportGbps, tunnelOf, type TUNNELS } from './standards';
+import {
+  ASYMMETRIC_GBPS,
+  DOMAIN,
+  portDomain,
+  TRANSPORT_80,
+  transportGbps,
+  tunnelOf,
+  type TUNNELS,
+} from './standards';
 import type { Limit, SlotFacts } from './types';
 import { socketPath } from './worlds';
 
@@ -59,7 +67,9 @@ function transportLimit(attr: AttrPath, slot: Slot, standard: PortStandard, turn
   if (turned === 'no' || usual < TRANSPORT_80) return fixed(attr, slot, 'transport', usual);
   const { down, up } = ASYMMETRIC_GBPS;
   const both =
-    turned === 'yes' ? { value: exact(down), up: exact(up) } : { value: { lo: usual, hi: down }, up: { lo: up, hi: usual } };
+    turned === 'yes'
+      ? { value: exact(down), up: exact(up) }
+      : { value: { lo: usual, hi: down }, up: { lo: up, hi: usual } };
   return { attr, slot, kind: 'transport', ...both, open: turned === 'maybe' };
 }
 
@@ -67,14 +77,24 @@ function transportLimit(attr: AttrPath, slot: Slot, standard: PortStandard, turn
 export function standardLimits({ socket, dock, loads }: SlotFacts): Limit[] {
   const turned = eraOf(socket, dock) === 'usb4-v2' ? turnedRound(loads) : 'no';
   const ends = [
-    ...(socket ? [{ attr: socketPath(socket.key, 'standard'), slot: 'socket' as const, standard: socket.standard }] : []),
+    ...(socket
+      ? [
+          {
+            attr: socketPath(socket.key, 'standard'),
+            slot: 'socket' as const,
+            standard: socket.standard,
+          },
+        ]
+      : []),
     ...(dock ? [{ attr: 'dock/uplink', slot: 'dock' as const, standard: dock.uplink }] : []),
   ];
   return ends.flatMap(({ attr, slot, standard }) => {
     const behind = tunnelOf(standard)?.behind;
     return [
       transportLimit(attr, slot, standard, turned),
-      ...(behind ? [fixed(attr, slot, 'gen', behind.gen), fixed(attr, slot, 'lanes', behind.lanes)] : []),
+      ...(behind
+        ? [fixed(attr, slot, 'gen', behind.gen), fixed(attr, slot, 'lanes', behind.lanes)]
+        : []),
     ];
   });
 }
@@ -105,23 +125,49 @@ export function directPathLimits(f: SlotFacts, rules: RuleBook): Limit[] {
   const pieces = f.path?.pieces ?? [];
   const byPiece = pieces.flatMap(({ key, spec }): Limit[] => {
     const at = (attr: string) => `path/${key}/${attr}`;
-    const gen = stated(at('pcieGen'), 'path', 'gen', spec.pcieGen, isAdapter(spec) ? DOMAIN.adapterGen : DOMAIN.directCableGen);
+    const gen = stated(
+      at('pcieGen'),
+      'path',
+      'gen',
+      spec.pcieGen,
+      isAdapter(spec) ? DOMAIN.adapterGen : DOMAIN.directCableGen,
+    );
     const plugs = isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector];
     const room = plugs.flatMap((p) => {
       const lanes = CONNECTOR_LANES[p];
-      return lanes ? [fixed(at(isAdapter(spec) ? 'hostEnd' : 'connector'), 'path', 'lanes', lanes)] : [];
+      return lanes
+        ? [fixed(at(isAdapter(spec) ? 'hostEnd' : 'connector'), 'path', 'lanes', lanes)]
+        : [];
     });
-    return [gen, ...room, ...(isAdapter(spec) ? [stated(at('lanes'), 'path', 'lanes', spec.lanes, DOMAIN.adapterLanes)] : [])];
+    return [
+      gen,
+      ...room,
+      ...(isAdapter(spec)
+        ? [stated(at('lanes'), 'path', 'lanes', spec.lanes, DOMAIN.adapterLanes)]
+        : []),
+    ];
   });
   const unmeasured = pieces.find(({ spec }) => isOpen(spec.lengthMm));
   const attr = `path/${unmeasured?.key ?? pieces[0]?.key ?? ''}/lengthMm`;
   // For one piece the promise decides, or its domain while it is not known: the lengths are a rule of thumb and must not exclude it.
   const length: Limit[] =
     pieces.length > 1
-      ? [{ attr, slot: 'path', kind: 'gen', value: directGen(pieces, (id) => rules.get(id)).gen, open: unmeasured !== undefined }]
+      ? [
+          {
+            attr,
+            slot: 'path',
+            kind: 'gen',
+            value: directGen(pieces, (id) => rules.get(id)).gen,
+            open: unmeasured !== undefined,
+          },
+        ]
       : [];
   const dockLanes = f.dock ? CONNECTOR_LANES[f.dock.connector] : undefined;
-  return [...byPiece, ...length, ...(dockLanes ? [fixed('dock/connector', 'dock', 'lanes', dockLanes)] : [])];
+  return [
+    ...byPiece,
+    ...length,
+    ...(dockLanes ? [fixed('dock/connector', 'dock', 'lanes', dockLanes)] : []),
+  ];
 }
 
 const USUAL: Readonly<Record<Exclude<Load['kind'], 'video'>, Range>> = {
@@ -136,7 +182,10 @@ function orNothing(r: Range): Range {
 }
 
 /** What one load takes each way. A screen takes host to dock only: the whole trained rate, unless both ends allocate bandwidth. */
-export function takesOf(load: Load, dockLead: 'yes' | 'no' | null): { down: Range; up: Range; asks: string | null } {
+export function takesOf(
+  load: Load,
+  dockLead: 'yes' | 'no' | null,
+): { down: Range; up: Range; asks: string | null } {
   if (load.kind === 'video') {
     const trained = toRange(load.downGbps, DOMAIN.videoGbps);
     const picture = toRange(load.pictureGbps, { lo: 0, hi: trained.hi });
@@ -160,7 +209,16 @@ export function loadLimits({ loads, dock }: SlotFacts): Limit[] {
   return loads.flatMap((load, i): Limit[] => {
     const { down, up, asks } = takesOf(load, lead);
     if (down.hi === 0 && up.hi === 0) return [];
-    return [{ attr: `loads/${i}/${asks ?? 'downGbps'}`, slot: 'loads', kind: 'takes', value: down, up, open: asks !== null }];
+    return [
+      {
+        attr: `loads/${i}/${asks ?? 'downGbps'}`,
+        slot: 'loads',
+        kind: 'takes',
+        value: down,
+        up,
+        open: asks !== null,
+      },
+    ];
   });
 }
 
@@ -186,7 +244,8 @@ export function capLimits({ dock, installed }: SlotFacts, rules: RuleBook): Limi
   if (!dock || !tunnel) return [];
   const allowed = CLASSES[dock.uplink as keyof typeof TUNNELS] ?? ['d'];
   const stated = dock.controllerClass;
-  const classes: readonly ControllerClass[] = stated === null ? allowed : typeof stated === 'string' ? [stated] : stated.oneOf;
+  const classes: readonly ControllerClass[] =
+    stated === null ? allowed : typeof stated === 'string' ? [stated] : stated.oneOf;
   const byClass = hull(...classes.map((c) => exact(classCap(c, rules))));
   const after = dock.capGbps === null ? byClass : toRange(dock.capGbps, byClass);
   const limits: Limit[] = [];
@@ -194,16 +253,31 @@ export function capLimits({ dock, installed }: SlotFacts, rules: RuleBook): Limi
   if (dock.capGbps === null && classes.includes('c')) {
     const gen = classes.includes('d') ? { lo: 3, hi: 5 } : exact(3);
     if (!tunnel.behind)
-      limits.push({ attr: 'dock/controllerClass', slot: 'dock', kind: 'gen', value: gen, open: classes.length > 1 });
+      limits.push({
+        attr: 'dock/controllerClass',
+        slot: 'dock',
+        kind: 'gen',
+        value: gen,
+        open: classes.length > 1,
+      });
   }
   const cap = byFirmware(dock, installed.dockFirmware, after);
   if (Number.isFinite(cap.value.lo))
-    limits.push({ slot: 'dock', kind: 'cap', ...cap, open: cap.attr.startsWith('installed') || classes.length > 1 });
+    limits.push({
+      slot: 'dock',
+      kind: 'cap',
+      ...cap,
+      open: cap.attr.startsWith('installed') || classes.length > 1,
+    });
   return limits;
 }
 
 /** A cap before and after a firmware version: which of the two holds, or both while that is not known. */
-function byFirmware(dock: NonNullable<SlotFacts['dock']>, version: string, after: Range): { attr: AttrPath; value: Range } {
+function byFirmware(
+  dock: NonNullable<SlotFacts['dock']>,
+  version: string,
+  after: Range,
+): { attr: AttrPath; value: Range } {
   const attr = dock.capGbps === null ? 'dock/controllerClass' : 'dock/capGbps';
   if (dock.capFirmware === '') return { attr, value: after };
   const before = toRange(dock.capBeforeGbps, { lo: 0, hi: after.hi });

@@ -12,7 +12,10 @@ function speaksThunderbolt3(end: { standard: KnownSocket['standard']; tb3: boole
 }
 
 /** True when one end is older Thunderbolt and the other is USB4 without it: USB passes, no card appears. */
-export function tooOldToMeet(socket: KnownSocket | null, dock: KnownDock | null): 'socket' | 'dock' | null {
+export function tooOldToMeet(
+  socket: KnownSocket | null,
+  dock: KnownDock | null,
+): 'socket' | 'dock' | null {
   if (!socket || !dock || !hasPcie(socket.standard)) return null;
   const a = tunnelOf(socket.standard);
   const b = tunnelOf(dock.uplink);
@@ -23,7 +26,10 @@ export function tooOldToMeet(socket: KnownSocket | null, dock: KnownDock | null)
 
 /** The era a link runs in: that of the older end; USB4's first version while an end is not known. */
 export function eraOf(socket: KnownSocket | null, dock: KnownDock | null): Era {
-  const eras = [socket && tunnelOf(socket.standard)?.era, dock && tunnelOf(dock.uplink)?.era].filter((e) => e !== null);
+  const eras = [
+    socket && tunnelOf(socket.standard)?.era,
+    dock && tunnelOf(dock.uplink)?.era,
+  ].filter((e) => e !== null);
   if (eras.includes('thunderbolt')) return 'thunderbolt';
   if (eras.length > 0 && eras.every((e) => e === 'usb4-v2')) return 'usb4-v2';
   return 'usb4';

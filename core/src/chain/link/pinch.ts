@@ -3,7 +3,11 @@ import type { AttrPath } from '../schema/chain';
 import { ofSlot, type PacketRule, usableDown } from './hops';
 import type { HopShape, Limit, Pinch, PinchMay } from './types';
 
-function chainDown(shapes: readonly HopShape[], p: PacketRule, lifted: (l: Limit) => boolean): Range {
+function chainDown(
+  shapes: readonly HopShape[],
+  p: PacketRule,
+  lifted: (l: Limit) => boolean,
+): Range {
   return minOf(...shapes.map((s) => usableDown(s, p, lifted)));
 }
 
@@ -58,7 +62,9 @@ function worstFor(part: Limit['slot'], shapes: readonly HopShape[]): HopShape[] 
  * completion in which it is at its worst and they are at their best.
  */
 function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefined {
-  const parts = [...new Set(shapes.flatMap((s) => s.limits.filter((l) => !isExact(l.value)).map((l) => l.slot)))];
+  const parts = [
+    ...new Set(shapes.flatMap((s) => s.limits.filter((l) => !isExact(l.value)).map((l) => l.slot))),
+  ];
   const known = [...new Set(shapes.flatMap((s) => s.limits.map((l) => l.slot)))];
   if (parts.length === 0) return undefined;
   const found = known.flatMap((part): PinchMay[] => {
@@ -90,10 +96,13 @@ function leastHop(shapes: readonly HopShape[], p: PacketRule): Pinch {
   const leastHi = Math.min(...each.map((r) => r.hi));
   const first = each.findIndex((r) => r.hi === leastHi);
   const certain = each.every((r, i) => i === first || leastHi <= r.lo);
-  const hops = certain ? [first] : each.flatMap((r, i) => (r.lo < leastHi || i === first ? [i] : []));
+  const hops = certain
+    ? [first]
+    : each.flatMap((r, i) => (r.lo < leastHi || i === first ? [i] : []));
   const now = minOf(...each);
   const shape = shapes[first];
-  if (!shape || shape.brokenBy) return { hops, certain, part: shape?.brokenBy ?? null, setBy: [], rest: finite(now) };
+  if (!shape || shape.brokenBy)
+    return { hops, certain, part: shape?.brokenBy ?? null, setBy: [], rest: finite(now) };
 
   const binds = binding(shape, p);
   const parts = [...new Set(binds.map((l) => l.slot))];
@@ -112,5 +121,11 @@ function leastHop(shapes: readonly HopShape[], p: PacketRule): Pinch {
       setBy: binds.filter((l) => l.slot === best.part).map((l) => l.attr),
       rest: finite(best.rest),
     };
-  return { hops, certain, part: parts.length === 1 ? (parts[0] ?? null) : null, setBy, rest: finite(now) };
+  return {
+    hops,
+    certain,
+    part: parts.length === 1 ? (parts[0] ?? null) : null,
+    setBy,
+    rest: finite(now),
+  };
 }

@@ -1,5 +1,12 @@
 import { stated } from '../../base';
-import { CABLE_CONNECTORS, carriesTunnel, type Connector, type DockSpec, type PieceSpec, type SocketSpec } from '../../parts';
+import {
+  CABLE_CONNECTORS,
+  carriesTunnel,
+  type Connector,
+  type DockSpec,
+  type PieceSpec,
+  type SocketSpec,
+} from '../../parts';
 import type { Slot } from '../schema/chain';
 import { isAdapter } from '../schema/shape';
 import type { KnownPath, SlotFacts } from './types';
@@ -13,13 +20,16 @@ interface Chained {
 
 /** Towards the host and towards the card; a cable has the same plug at both ends. */
 function ends(spec: PieceSpec): { near: Connector; far: Connector } {
-  return isAdapter(spec) ? { near: spec.hostEnd, far: spec.farEnd } : { near: spec.connector, far: spec.connector };
+  return isAdapter(spec)
+    ? { near: spec.hostEnd, far: spec.farEnd }
+    : { near: spec.connector, far: spec.connector };
 }
 
 /** Does the chain start as direct PCIe? The socket decides; without one the first piece or the dock does. */
 export function isDirect(f: Chained): boolean {
   const first = f.path?.pieces[0]?.spec;
-  const connector = f.socket?.connector ?? (first ? ends(first).near : undefined) ?? f.dock?.connector ?? 'usb-c';
+  const connector =
+    f.socket?.connector ?? (first ? ends(first).near : undefined) ?? f.dock?.connector ?? 'usb-c';
   return !carriesTunnel(connector);
 }
 
@@ -40,12 +50,14 @@ export function plugMismatch(f: Chained): Mismatch | null {
   let far: End | null = f.socket ? { slot: 'socket', connector: f.socket.connector } : null;
   for (const { spec } of f.path?.pieces ?? []) {
     const e = ends(spec);
-    const turned = carriesTunnel(e.near) && far !== null && far.connector !== e.near && far.connector === e.far;
+    const turned =
+      carriesTunnel(e.near) && far !== null && far.connector !== e.near && far.connector === e.far;
     const [near, next] = turned ? [e.far, e.near] : [e.near, e.far];
     if (far && far.connector !== near) return { a: far, b: { slot: 'path', connector: near } };
     far = { slot: 'path', connector: next };
   }
-  if (f.dock && far && far.connector !== f.dock.connector) return { a: far, b: { slot: 'dock', connector: f.dock.connector } };
+  if (f.dock && far && far.connector !== f.dock.connector)
+    return { a: far, b: { slot: 'dock', connector: f.dock.connector } };
   return null;
 }
 
@@ -70,10 +82,14 @@ export function bridged({ path, dock }: Stretch): {
   readonly reaches: 'yes' | 'no' | 'open';
   readonly hangsOn: readonly string[];
 } {
-  if (hasCable(path) || !(dock.connector in CABLE_CONNECTORS)) return { reaches: 'yes', hangsOn: [] };
+  if (hasCable(path) || !(dock.connector in CABLE_CONNECTORS))
+    return { reaches: 'yes', hangsOn: [] };
   const last = path.at(-1);
   // Only a direct adapter has a ribbon; one that joins two tunnel plugs still wants a cable.
-  const direct = last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd) ? last.spec : null;
+  const direct =
+    last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd)
+      ? last.spec
+      : null;
   const ribbon = direct ? (stated(direct.lengthMm) ?? { lo: 0, hi: Infinity }) : { lo: 0, hi: 0 };
   if (dock.fixedLead === 'yes' || ribbon.lo > 0) return { reaches: 'yes', hangsOn: [] };
   const hangsOn = [
@@ -87,15 +103,23 @@ export function bridged({ path, dock }: Stretch): {
 export function portFamilies(f: Chained): { slot: Slot; attr: string; name: string }[] {
   const found: { slot: Slot; attr: string; name: string }[] = [];
   if (f.socket?.connector === 'own-port')
-    found.push({ slot: 'socket', attr: `host/sockets/${f.socket.key}/family`, name: f.socket.family });
+    found.push({
+      slot: 'socket',
+      attr: `host/sockets/${f.socket.key}/family`,
+      name: f.socket.family,
+    });
   for (const { key, spec } of f.path?.pieces ?? [])
     if (!isAdapter(spec) && spec.connector === 'own-port')
       found.push({ slot: 'path', attr: `path/${key}/family`, name: spec.family });
-  if (f.dock?.connector === 'own-port') found.push({ slot: 'dock', attr: 'dock/family', name: f.dock.family });
+  if (f.dock?.connector === 'own-port')
+    found.push({ slot: 'dock', attr: 'dock/family', name: f.dock.family });
   return found;
 }
 
 /** Is this slot's place in the chain empty though something is needed there? */
-export function missing(f: SlotFacts, slots: readonly ('socket' | 'path' | 'dock' | 'card')[]): Slot[] {
+export function missing(
+  f: SlotFacts,
+  slots: readonly ('socket' | 'path' | 'dock' | 'card')[],
+): Slot[] {
   return slots.filter((s) => f[s] === null && !(s === 'dock' && f.path?.endsInSlot));
 }

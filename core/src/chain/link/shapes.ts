@@ -31,7 +31,12 @@ function directShape(f: SlotFacts, rules: RuleBook): HopShape[] {
       from: 'host',
       to: 'card',
       kind: 'pcie',
-      limits: [...socketLimits(f), ...directPathLimits(f, rules), ...dockLimits(f), ...cardLimits(f)],
+      limits: [
+        ...socketLimits(f),
+        ...directPathLimits(f, rules),
+        ...dockLimits(f),
+        ...cardLimits(f),
+      ],
       unchosen: missing(f, ['socket', 'path', 'dock', 'card']),
       brokenBy: dead ?? plugMismatch(f)?.b.slot ?? wrongFamily(f),
       idle: false,

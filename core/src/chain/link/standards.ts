@@ -6,7 +6,12 @@ import type { Connector, PortStandard, TunnelStandard } from '../../parts';
  * Source: PCI Express Base Specification, per generation: 2.5 and 5 GT/s with 8b/10b,
  * 8, 16 and 32 GT/s with 128b/130b; 64 GT/s in flit mode, where 236 of 256 bytes carry packets (from memory).
  */
-const LANE: Readonly<Record<number, { readonly gigatransfers: number; readonly encoding: number; readonly name: string }>> = {
+const LANE: Readonly<
+  Record<
+    number,
+    { readonly gigatransfers: number; readonly encoding: number; readonly name: string }
+  >
+> = {
   1: { gigatransfers: 2.5, encoding: 8 / 10, name: '8b/10b' },
   2: { gigatransfers: 5, encoding: 8 / 10, name: '8b/10b' },
   3: { gigatransfers: 8, encoding: 128 / 130, name: '128b/130b' },
@@ -56,14 +61,26 @@ export interface Tunnel {
  * PCIe link behind each, and that Thunderbolt requires PCIe tunnelling.
  */
 export const TUNNELS: Readonly<Record<TunnelStandard, Tunnel>> = {
-  'thunderbolt-1': tunnel(10.3125, 1, 64 / 66, '64b/66b', 'required', 'thunderbolt', { gen: 2, lanes: 4 }),
-  'thunderbolt-2': tunnel(10.3125, 2, 64 / 66, '64b/66b', 'required', 'thunderbolt', { gen: 2, lanes: 4 }),
-  'thunderbolt-3': tunnel(20.625, 2, 32 / 33, '32/33', 'required', 'thunderbolt', { gen: 3, lanes: 4 }),
+  'thunderbolt-1': tunnel(10.3125, 1, 64 / 66, '64b/66b', 'required', 'thunderbolt', {
+    gen: 2,
+    lanes: 4,
+  }),
+  'thunderbolt-2': tunnel(10.3125, 2, 64 / 66, '64b/66b', 'required', 'thunderbolt', {
+    gen: 2,
+    lanes: 4,
+  }),
+  'thunderbolt-3': tunnel(20.625, 2, 32 / 33, '32/33', 'required', 'thunderbolt', {
+    gen: 3,
+    lanes: 4,
+  }),
   'usb4-20': tunnel(10, 2, 64 / 66, '64b/66b', 'optional', 'usb4'),
   'usb4-40': tunnel(20, 2, 128 / 132, '128b/132b', 'optional', 'usb4'),
   'thunderbolt-4': tunnel(20, 2, 128 / 132, '128b/132b', 'required', 'usb4', { gen: 3, lanes: 4 }),
   'usb4-80': tunnel(40, 2, 1, '11b/7t, already in it', 'optional', 'usb4-v2'),
-  'thunderbolt-5': tunnel(40, 2, 1, '11b/7t, already in it', 'required', 'usb4-v2', { gen: 4, lanes: 4 }),
+  'thunderbolt-5': tunnel(40, 2, 1, '11b/7t, already in it', 'required', 'usb4-v2', {
+    gen: 4,
+    lanes: 4,
+  }),
 };
 
 function tunnel(
@@ -128,7 +145,8 @@ const range = (lo: number, hi: number): Range => ({ lo, hi });
 
 /** What the PCIe link behind or of a port can be while it is not known; from memory of what is built. */
 export function portDomain(connector: Connector, standard: PortStandard): PortDomain {
-  if (standard === 'thunderbolt-1' || standard === 'thunderbolt-2') return { gen: range(2, 2), lanes: range(4, 4) };
+  if (standard === 'thunderbolt-1' || standard === 'thunderbolt-2')
+    return { gen: range(2, 2), lanes: range(4, 4) };
   if (standard === 'thunderbolt-3') return { gen: range(3, 3), lanes: range(2, 4) };
   switch (connector) {
     case 'expresscard':

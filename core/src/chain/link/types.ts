@@ -1,5 +1,14 @@
 import type { Range } from '../../base';
-import type { CardSpec, DockSpec, HostSpec, Installed, PieceSpec, PortStandard, SocketSpec, UplinkStandard } from '../../parts';
+import type {
+  CardSpec,
+  DockSpec,
+  HostSpec,
+  Installed,
+  PieceSpec,
+  PortStandard,
+  SocketSpec,
+  UplinkStandard,
+} from '../../parts';
 import type { AttrPath, Slot } from '../schema/chain';
 import type { Load } from '../schema/loads';
 
@@ -10,7 +19,8 @@ export interface Working {
   readonly steps?: readonly Working[];
   readonly source: SourceId;
 }
-export type WorkingRule = 'pcie-raw' | 'tunnel-raw' | 'usable' | 'capped' | 'broken' | 'least-of-hops';
+export type WorkingRule =
+  'pcie-raw' | 'tunnel-raw' | 'usable' | 'capped' | 'broken' | 'least-of-hops';
 export type SourceId =
   | 'pcie-base'
   | 'usb4'
@@ -101,7 +111,11 @@ export interface PinchMay {
 }
 
 /** Slot facts: specs with every choice made, for one world of the choices not known. */
-export type KnownSocket = Omit<SocketSpec, 'standard'> & { standard: PortStandard; tunnels: boolean; tb3: boolean };
+export type KnownSocket = Omit<SocketSpec, 'standard'> & {
+  standard: PortStandard;
+  tunnels: boolean;
+  tb3: boolean;
+};
 export type KnownDock = Omit<DockSpec, 'uplink'> & { uplink: UplinkStandard; tb3: boolean };
 export interface KnownPath {
   readonly pieces: readonly { readonly key: string; readonly spec: PieceSpec }[];

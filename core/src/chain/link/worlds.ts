@@ -1,5 +1,12 @@
 import type { RuleBook } from '../../base';
-import { CARRIES, type DockSpec, hasPcie, type PortStandard, type SocketSpec, type UplinkStandard } from '../../parts';
+import {
+  CARRIES,
+  type DockSpec,
+  hasPcie,
+  type PortStandard,
+  type SocketSpec,
+  type UplinkStandard,
+} from '../../parts';
 import type { AttrPath, Chain } from '../schema/chain';
 import { endsInSlot } from '../schema/shape';
 import { eraOf } from './mode';
@@ -21,7 +28,10 @@ function options<T extends string>(stated: Stated<T>, all: readonly T[]): readon
   return typeof stated === 'string' ? [stated] : stated.oneOf;
 }
 
-function tunnelOptions(standard: PortStandard, stated: SocketSpec['tunnelling']): readonly ('yes' | 'no')[] {
+function tunnelOptions(
+  standard: PortStandard,
+  stated: SocketSpec['tunnelling'],
+): readonly ('yes' | 'no')[] {
   const tunnel = tunnelOf(standard);
   if (!tunnel) return ['no'];
   return options(stated, tunnel.pcie === 'required' ? ['yes'] : ['yes', 'no']);
@@ -47,7 +57,8 @@ function socketWorlds(socket: SocketSpec): SocketWorld[] {
   const kept = socket.tunnelling === 'yes' && tunnels.length > 0 ? tunnels : link;
   const tunnelled = kept.some((w) => tunnelOf(w.standard) !== null);
   const open = socket.pcieGen === null || socket.lanes === null;
-  const controllers = open && tunnelled ? options(socket.controller, ['built-in', 'separate']) : [socket.controller];
+  const controllers =
+    open && tunnelled ? options(socket.controller, ['built-in', 'separate']) : [socket.controller];
   return kept.flatMap(({ standard, tunnelling }) =>
     controllers.map((controller) => ({
       made: {
@@ -55,7 +66,13 @@ function socketWorlds(socket: SocketSpec): SocketWorld[] {
         [socketPath(socket.key, 'tunnelling')]: tunnelling,
         [socketPath(socket.key, 'controller')]: String(controller),
       },
-      socket: { ...socket, controller, standard, tunnels: tunnelling === 'yes', tb3: socket.tb3Compat === 'yes' },
+      socket: {
+        ...socket,
+        controller,
+        standard,
+        tunnels: tunnelling === 'yes',
+        tb3: socket.tb3Compat === 'yes',
+      },
     })),
   );
 }
@@ -75,12 +92,16 @@ function dockWorlds(dock: DockSpec | null): DockWorld[] {
 }
 
 /** Whether a USB4 end speaks Thunderbolt 3 is a question only where the other end is older. */
-function pairWorlds(s: SocketWorld, d: DockWorld): { made: Made; socket: KnownSocket | null; dock: KnownDock | null }[] {
+function pairWorlds(
+  s: SocketWorld,
+  d: DockWorld,
+): { made: Made; socket: KnownSocket | null; dock: KnownDock | null }[] {
   const a = s.socket && tunnelOf(s.socket.standard);
   const b = d.dock && tunnelOf(d.dock.uplink);
   const made = { ...s.made, ...d.made };
   const plain = [{ made, socket: s.socket, dock: d.dock }];
-  if (!s.socket || !d.dock || !a || !b || (a.era === 'thunderbolt') === (b.era === 'thunderbolt')) return plain;
+  if (!s.socket || !d.dock || !a || !b || (a.era === 'thunderbolt') === (b.era === 'thunderbolt'))
+    return plain;
   const newer = a.era === 'thunderbolt' ? 'dock' : 'socket';
   if ((newer === 'dock' ? b : a).pcie === 'required') return plain;
   const spec = newer === 'dock' ? d.dock : s.socket;
@@ -111,7 +132,10 @@ export const NOT_ASKED = 'rule/';
 export function worlds(chain: Chain, rules: RuleBook): World[] {
   const spec = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const sockets: SocketWorld[] = spec ? socketWorlds(spec) : [{ made: {}, socket: null }];
-  const path: KnownPath | null = chain.path && { pieces: chain.path, endsInSlot: endsInSlot(chain.path) };
+  const path: KnownPath | null = chain.path && {
+    pieces: chain.path,
+    endsInSlot: endsInSlot(chain.path),
+  };
   const { host, card, loads, installed } = chain;
   return sockets.flatMap((s) =>
     dockWorlds(chain.dock).flatMap((d) =>
@@ -136,15 +160,19 @@ export function hangsOn(all: readonly World[], holds: readonly boolean[]): AttrP
     for (let j = i + 1; j < all.length; j++) {
       if (holds[i] === holds[j]) continue;
       const other = all[j]?.made ?? {};
-      const differ = Object.keys({ ...a.made, ...other }).filter((k) => a.made[k] !== other[k] && !k.startsWith(NOT_ASKED));
+      const differ = Object.keys({ ...a.made, ...other }).filter(
+        (k) => a.made[k] !== other[k] && !k.startsWith(NOT_ASKED),
+      );
       const [only, second] = differ;
       if (only && second === undefined) found.add(only);
       else {
         // A standard carries other answers with it, its tunnelling and whether Thunderbolt 3 is a question: it is the question.
         const standards = differ.filter((k) => k.endsWith('/standard') || k === 'dock/uplink');
         const socket = standards[0]?.endsWith('/standard') ?? false;
-        const carried = (k: string) => !(k in a.made && k in other) || (socket && k.endsWith('/tunnelling'));
-        if (standards.length === 1 && differ.every((k) => k === standards[0] || carried(k))) found.add(standards[0] as string);
+        const carried = (k: string) =>
+          !(k in a.made && k in other) || (socket && k.endsWith('/tunnelling'));
+        if (standards.length === 1 && differ.every((k) => k === standards[0] || carried(k)))
+          found.add(standards[0] as string);
       }
     }
   });

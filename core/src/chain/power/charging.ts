@@ -1,4 +1,14 @@
-import { exact, minOf, minus, type Num, openOf, type Range, type RuleId, stated, toRange } from '../../base';
+import {
+  exact,
+  minOf,
+  minus,
+  type Num,
+  openOf,
+  type Range,
+  type RuleId,
+  stated,
+  toRange,
+} from '../../base';
 import type { AttrPath, Chain } from '../schema/chain';
 import { isAdapter } from '../schema/shape';
 
@@ -33,7 +43,9 @@ const MOST_W = 240;
 /** Watts a USB-C cable is good for: its mark; 60 at least whatever its mark is (USB Type-C: 3 A at 20 V; from memory). */
 function cableW(chain: Chain, unmarked: number): Range {
   const marks = (chain.path ?? []).flatMap(({ spec }) =>
-    isAdapter(spec) || spec.connector !== 'usb-c' ? [] : [toRange(spec.markedW, { lo: unmarked, hi: MOST_W })],
+    isAdapter(spec) || spec.connector !== 'usb-c'
+      ? []
+      : [toRange(spec.markedW, { lo: unmarked, hi: MOST_W })],
   );
   return marks.length > 0 ? minOf(...marks) : { lo: Infinity, hi: Infinity };
 }
@@ -53,13 +65,17 @@ function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPat
   const sockets = chain.host?.sockets ?? [];
   const own = sockets.find((s) => s.key === chain.socket);
   if (by === 'link') return { w: own?.chargeInW ?? null, path: path(own?.key ?? '') };
-  const others = sockets.filter((s) => s.connector === 'usb-c' && s.key !== own?.key && stated(s.chargeInW) !== null);
+  const others = sockets.filter(
+    (s) => s.connector === 'usb-c' && s.key !== own?.key && stated(s.chargeInW) !== null,
+  );
   const best = others.reduce<(typeof others)[number] | null>(
     (a, b) => (a && (stated(a.chargeInW)?.lo ?? 0) >= (stated(b.chargeInW)?.lo ?? 0) ? a : b),
     null,
   );
   const other = sockets.find((s) => s.connector === 'usb-c' && s.key !== own?.key);
-  return best ? { w: best.chargeInW, path: path(best.key) } : { w: null, path: other ? path(other.key) : null };
+  return best
+    ? { w: best.chargeInW, path: path(best.key) }
+    : { w: null, path: other ? path(other.key) : null };
 }
 
 /**
@@ -73,27 +89,43 @@ function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPat
 export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeFacts {
   const { host, dock, settings } = chain;
   const socket = host?.sockets.find((s) => s.key === chain.socket);
-  const fromDock = socket?.connector === 'usb-c' ? 'link' : settings.chargeLead === 'yes' ? 'own-lead' : null;
+  const fromDock =
+    socket?.connector === 'usb-c' ? 'link' : settings.chargeLead === 'yes' ? 'own-lead' : null;
   const by = settings.ownCharger === 'yes' ? 'charger' : fromDock;
   const asks = by === 'link' || by === 'own-lead';
   const offer = dock ? dock.chargeOutW : null;
   const request = requestOf(chain, by);
-  const cable = by === 'link' ? cableW(chain, rule('charge.unmarkedCableW')) : exact(rule('charge.ownLeadW'));
+  const cable =
+    by === 'link' ? cableW(chain, rule('charge.unmarkedCableW')) : exact(rule('charge.ownLeadW'));
   const out = stated(offer);
   const into = stated(request.w);
   const battery = host ? stated(host.batteryWh) : null;
   const draw = stated(settings.hostDrawW) ?? (host ? stated(host.drawW) : null);
   const minimum = host ? stated(host.chargeMinW) : null;
-  const agreed = !asks ? exact(0) : out && out.hi === 0 ? exact(0) : out && into ? minOf(out, cable, into) : null;
+  const agreed = !asks
+    ? exact(0)
+    : out && out.hi === 0
+      ? exact(0)
+      : out && into
+        ? minOf(out, cable, into)
+        : null;
   const any = { lo: 0, hi: MOST_W };
   const offered = asks && !(out && out.hi === 0) ? minOf(out ?? any, cable, into ?? any) : exact(0);
   const refused = offered.hi > 0 && minimum !== null && offered.hi < minimum.lo;
   // What it refuses below is never more than what it asks for.
-  const mayRefuse = !refused && offered.hi > 0 && offered.lo < (minimum ?? { lo: 0, hi: into?.hi ?? MOST_W }).hi;
+  const mayRefuse =
+    !refused && offered.hi > 0 && offered.lo < (minimum ?? { lo: 0, hi: into?.hi ?? MOST_W }).hi;
   const span = refused ? exact(0) : mayRefuse ? { lo: 0, hi: offered.hi } : offered;
   const contract = refused ? exact(0) : agreed;
   const net = contract && draw && by !== 'charger' ? minus(contract, draw) : null;
-  const least = !agreed || !out || !into ? null : agreed.hi === out.hi ? 'dock' : agreed.hi === cable.hi ? 'cable' : 'host';
+  const least =
+    !agreed || !out || !into
+      ? null
+      : agreed.hi === out.hi
+        ? 'dock'
+        : agreed.hi === cable.hi
+          ? 'cable'
+          : 'host';
   const hasBattery = (host?.form === 'laptop' || host?.form === 'handheld') && battery?.hi !== 0;
   return {
     by,
@@ -114,7 +146,10 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
     open: hasBattery
       ? openOf({
           ...(dock && asks && { 'dock/chargeOutW': offer }),
-          ...(socket && asks && out?.hi !== 0 && request.path !== null && { [request.path]: request.w }),
+          ...(socket &&
+            asks &&
+            out?.hi !== 0 &&
+            request.path !== null && { [request.path]: request.w }),
           'host/drawW': settings.hostDrawW ?? host?.drawW,
           ...(mayRefuse && { 'host/chargeMinW': host?.chargeMinW }),
           ...(by === 'link' && marksOf(chain)),

@@ -45,5 +45,8 @@ export function wallDrawW(loadW: number, ratedW: number, mark: Mark, mains: 115 
 
 /** The same for an interval of loads: more load never draws less. */
 export function wallDraw(load: Range, ratedW: number, mark: Mark, mains: 115 | 230): Range {
-  return { lo: wallDrawW(load.lo, ratedW, mark, mains), hi: wallDrawW(load.hi, ratedW, mark, mains) };
+  return {
+    lo: wallDrawW(load.lo, ratedW, mark, mains),
+    hi: wallDrawW(load.hi, ratedW, mark, mains),
+  };
 }

@@ -10,7 +10,10 @@ export const TAUS_US = [100, 1000, 10_000, 100_000] as const;
  * CEM specification for cards with a 16-pin socket and the ATX 3.x design guide above 450 W; the other two are start values, common
  * practice without a published source.
  */
-export const CARD_PEAKS = { ceiling: [3.0, 2.5, 2.0, 1.5], eightPin: [2.0, 1.8, 1.5, 1.2] } as const;
+export const CARD_PEAKS = {
+  ceiling: [3.0, 2.5, 2.0, 1.5],
+  eightPin: [2.0, 1.8, 1.5, 1.2],
+} as const;
 export const SUPPLY_PEAKS = { atx3: [2.0, 1.8, 1.6, 1.2], older: [1.3, 1.3, 1.3, 1.1] } as const;
 const ATX3_FROM_W = 450;
 
@@ -24,7 +27,13 @@ export interface Peak {
  * Peaks of a card and the steady rest against a supply, W, for each duration, over every completion: whether a card has a 16-pin socket
  * and which standard a supply is made to may be open.
  */
-export function peaks(card: CardSpec, boardW: Range, restW: Range, supply: SupplyAttrs, ratedW: Range): Peak[] {
+export function peaks(
+  card: CardSpec,
+  boardW: Range,
+  restW: Range,
+  supply: SupplyAttrs,
+  ratedW: Range,
+): Peak[] {
   // The older 12-pin socket comes before the standard that allows such peaks.
   const sixteen = card.sockets16Are === 'older' ? { lo: 0, hi: 0 } : socketCounts(card)['16-pin'];
   const least = sixteen.lo > 0 ? CARD_PEAKS.ceiling : CARD_PEAKS.eightPin;

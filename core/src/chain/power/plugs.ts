@@ -43,7 +43,9 @@ function cableList(c: Cables, bothHeads: boolean): Cable[] {
     ...many(c['6-pin'], '6-pin cable', ['6-pin']),
     ...many(c['8-pin'], '8-pin cable', ['8-pin', '6-pin']),
     ...many(c.pair8, 'two-headed 8-pin cable', ['8-pin', '6-pin']),
-    ...(bothHeads ? many(c.pair8, 'other head of the two-headed 8-pin cable', ['8-pin', '6-pin']) : []),
+    ...(bothHeads
+      ? many(c.pair8, 'other head of the two-headed 8-pin cable', ['8-pin', '6-pin'])
+      : []),
     ...many(c['16-pin'], '16-pin cable', ['16-pin']),
   ];
 }
@@ -78,7 +80,12 @@ function match(wants: readonly Head[], cables: readonly Cable[]): (number | null
  * (0: no adapter). The assignment with the fewest sockets left empty wins, native cables first. `bothHeads`: a two-headed cable may feed
  * two sockets.
  */
-export function assignPlugs(wants: Heads, adapter8: number, cables: Cables, bothHeads = false): Assigned[] {
+export function assignPlugs(
+  wants: Heads,
+  adapter8: number,
+  cables: Cables,
+  bothHeads = false,
+): Assigned[] {
   const list = cableList(cables, bothHeads);
   const tries = adapter8 > 0 ? wants['16-pin'] + 1 : 1;
   let best: Assigned[] | null = null;
@@ -86,12 +93,17 @@ export function assignPlugs(wants: Heads, adapter8: number, cables: Cables, both
     const heads = HEADS.flatMap((h): { want: Head; throughAdapter: boolean }[] => {
       const n = h === '16-pin' ? wants[h] - adapters : wants[h];
       return Array.from({ length: n }, () => ({ want: h, throughAdapter: false }));
-    }).concat(Array.from({ length: adapters * adapter8 }, () => ({ want: '8-pin', throughAdapter: true })));
+    }).concat(
+      Array.from({ length: adapters * adapter8 }, () => ({ want: '8-pin', throughAdapter: true })),
+    );
     const got = match(
       heads.map((h) => h.want),
       list,
     );
-    const row = heads.map((h, i) => ({ ...h, by: got[i] === null ? null : (list[got[i] as number]?.name ?? null) }));
+    const row = heads.map((h, i) => ({
+      ...h,
+      by: got[i] === null ? null : (list[got[i] as number]?.name ?? null),
+    }));
     const short = (a: Assigned[]) => a.filter((x) => x.by === null).length;
     if (best === null || short(row) < short(best)) best = row;
   }
@@ -158,19 +170,28 @@ export interface TwoHeads {
  *
  * @example 210 W, 70 of it from the slot, two 8-pin sockets: 140 W through both heads of one cable of 150 W.
  */
-export function twoHeads(card: CardSpec, boardW: Range | null, { slotW, cableW }: { slotW: number; cableW: number }): TwoHeads {
+export function twoHeads(
+  card: CardSpec,
+  boardW: Range | null,
+  { slotW, cableW }: { slotW: number; cableW: number },
+): TwoHeads {
   const slot = stated(card.slotW) ?? { lo: 0, hi: slotW };
   const board = boardW ?? { lo: 0, hi: Infinity };
   const sockets = socketWatts(card);
   const adapter = stated(card.adapter16Pin)?.lo ?? 0;
-  const wide = socketCounts(card)['16-pin'].hi > 0 ? (2 * SOCKET_W['16-pin']) / Math.max(1, adapter) : 0;
+  const wide =
+    socketCounts(card)['16-pin'].hi > 0 ? (2 * SOCKET_W['16-pin']) / Math.max(1, adapter) : 0;
   const share = (most: number, of: number) => Math.min(1, of > 0 ? most / of : 1);
-  const worst = Math.max(0, board.hi - slot.lo) * share(Math.max(2 * SOCKET_W['8-pin'], wide), sockets.lo);
+  const worst =
+    Math.max(0, board.hi - slot.lo) * share(Math.max(2 * SOCKET_W['8-pin'], wide), sockets.lo);
   const best = Math.max(0, board.lo - slot.hi) * share(2 * SOCKET_W['8-pin'], sockets.hi);
   return {
     worst: worst <= cableW,
     best: best <= cableW,
-    open: worst <= cableW === best <= cableW ? [] : openOf({ 'card/boardW': card.boardW, 'card/slotW': card.slotW }),
+    open:
+      worst <= cableW === best <= cableW
+        ? []
+        : openOf({ 'card/boardW': card.boardW, 'card/slotW': card.slotW }),
   };
 }
 
@@ -191,7 +212,12 @@ export interface Shortage {
  *
  * @example a card with two 8-pin sockets whose other sockets are not stated, four 8-pin cables: short 0 to 8.
  */
-export function shortage(card: CardSpec, supply: SupplyAttrs, at: AttrPath, heads: TwoHeads): Shortage {
+export function shortage(
+  card: CardSpec,
+  supply: SupplyAttrs,
+  at: AttrPath,
+  heads: TwoHeads,
+): Shortage {
   const want = socketCounts(card);
   if (HEADS.every((h) => want[h].hi === 0)) return { short: { lo: 0, hi: 0 }, open: [] };
   const have = {
@@ -202,8 +228,17 @@ export function shortage(card: CardSpec, supply: SupplyAttrs, at: AttrPath, head
   };
   const adapter = toRange(card.adapter16Pin, MOST.sockets);
   const solve = (w: 'lo' | 'hi', h: 'lo' | 'hi', plugs: number) => {
-    const wants = { '8-pin': want['8-pin'][w], '6-pin': want['6-pin'][w], '16-pin': want['16-pin'][w] };
-    const cables = { '8-pin': have['8-pin'][h], '6-pin': have['6-pin'][h], '16-pin': have['16-pin'][h], pair8: have.pair8[h] };
+    const wants = {
+      '8-pin': want['8-pin'][w],
+      '6-pin': want['6-pin'][w],
+      '16-pin': want['16-pin'][w],
+    };
+    const cables = {
+      '8-pin': have['8-pin'][h],
+      '6-pin': have['6-pin'][h],
+      '16-pin': have['16-pin'][h],
+      pair8: have.pair8[h],
+    };
     return shortOf(assignPlugs(wants, plugs, cables, h === 'lo' ? heads.worst : heads.best));
   };
   // The best adapter wants one plug; the worst case is none, or else the one that wants most.
@@ -212,18 +247,29 @@ export function shortage(card: CardSpec, supply: SupplyAttrs, at: AttrPath, head
   const cables = {
     [`${at}/cables8Pin`]: supply.cables8Pin,
     ...(want['6-pin'].hi > 0 && { [`${at}/cables6Pin`]: supply.cables6Pin }),
-    ...(want['16-pin'].hi > 0 && { [`${at}/cables16Pin`]: supply.cables16Pin, 'card/adapter16Pin': card.adapter16Pin }),
+    ...(want['16-pin'].hi > 0 && {
+      [`${at}/cables16Pin`]: supply.cables16Pin,
+      'card/adapter16Pin': card.adapter16Pin,
+    }),
     [`${at}/cables8PinPair`]: supply.cables8PinPair,
   };
   const watts = have.pair8.hi > 0 ? heads.open : [];
-  return { short: { lo: best, hi: worst }, open: [...openSockets(card), ...openOf(cables), ...watts] };
+  return {
+    short: { lo: best, hi: worst },
+    open: [...openSockets(card), ...openOf(cables), ...watts],
+  };
 }
 
 /** Did anybody count the plugs of a card, and the cables of a supply? */
-export function connectorsCounted(card: CardSpec, supply: SupplyAttrs): { card: boolean; supply: boolean } {
+export function connectorsCounted(
+  card: CardSpec,
+  supply: SupplyAttrs,
+): { card: boolean; supply: boolean } {
   return {
     card: counts([card.plugs8Pin, card.plugs6Pin, card.plugs16Pin]) !== null,
-    supply: counts([supply.cables8Pin, supply.cables6Pin, supply.cables16Pin, supply.cables8PinPair]) !== null,
+    supply:
+      counts([supply.cables8Pin, supply.cables6Pin, supply.cables16Pin, supply.cables8PinPair]) !==
+      null,
   };
 }
 
@@ -232,13 +278,19 @@ export function plugFacts(card: CardSpec, supply: SupplyAttrs, heads: TwoHeads):
   const want = counts([card.plugs8Pin, card.plugs6Pin, card.plugs16Pin]);
   const wide = native(card, supply) ? supply.cables16Pin : 0;
   const have = counts([supply.cables8Pin, supply.cables6Pin, wide, supply.cables8PinPair]);
-  if (want?.every((w) => w.hi === 0)) return { assigned: [], short: { lo: 0, hi: 0 }, wants: 0, offers: 0, cpuCables: 0 };
+  if (want?.every((w) => w.hi === 0))
+    return { assigned: [], short: { lo: 0, hi: 0 }, wants: 0, offers: 0, cpuCables: 0 };
   if (!want || !have) return null;
   const adapter = stated(card.adapter16Pin) ?? { lo: 0, hi: 0 };
   const at = (list: Range[], i: number, end: 'lo' | 'hi') => list[i]?.[end] ?? 0;
   const solve = (w: 'lo' | 'hi', h: 'lo' | 'hi') => {
     const wants = { '8-pin': at(want, 0, w), '6-pin': at(want, 1, w), '16-pin': at(want, 2, w) };
-    const cables = { '8-pin': at(have, 0, h), '6-pin': at(have, 1, h), '16-pin': at(have, 2, h), pair8: at(have, 3, h) };
+    const cables = {
+      '8-pin': at(have, 0, h),
+      '6-pin': at(have, 1, h),
+      '16-pin': at(have, 2, h),
+      pair8: at(have, 3, h),
+    };
     return assignPlugs(wants, adapter.hi, cables, h === 'lo' ? heads.worst : heads.best);
   };
   const worst = solve('hi', 'lo');

@@ -112,7 +112,11 @@ function isSealed(dock: Chain['dock']): boolean {
 function slotCover({ card, dock }: Chain, most: Range): Cover | null {
   if (!card || !dock || isSealed(dock)) return null;
   const need = toRange(card.slotW, most);
-  return { need, have: toRange(dock.slotW, most), open: openOf({ 'card/slotW': card.slotW, 'dock/slotW': dock.slotW }) };
+  return {
+    need,
+    have: toRange(dock.slotW, most),
+    open: openOf({ 'card/slotW': card.slotW, 'dock/slotW': dock.slotW }),
+  };
 }
 
 /**
@@ -156,7 +160,8 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
   const { card, dock } = chain;
   const boardW = boardPower(chain);
   const given = givenOf(chain);
-  const hubs = chain.loads.filter((l) => l.kind === 'hub' || l.kind === 'drive').length * rule('power.hubW');
+  const hubs =
+    chain.loads.filter((l) => l.kind === 'hub' || l.kind === 'drive').length * rule('power.hubW');
   const charge = times(charged, 100 / rule('power.chargerPercent'));
   const slotMost = { lo: 0, hi: rule('power.slotW') };
   const feeders = given.map(({ at, name, spec, feeds }): Feeder => {
@@ -165,7 +170,11 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
     const alone = given.length === 1 || feeds === 'both';
     const slot = card ? (stated(card.slotW) ?? slotMost) : ZERO;
     const board = boardW ?? ZERO;
-    const share = alone ? board : feedsCard ? { lo: Math.max(0, board.lo - slot.hi), hi: board.hi - slot.lo } : slot;
+    const share = alone
+      ? board
+      : feedsCard
+        ? { lo: Math.max(0, board.lo - slot.hi), hi: board.hi - slot.lo }
+        : slot;
     const rest = feedsDock
       ? [
           { what: 'charging the host', w: charge },
@@ -174,9 +183,13 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
         ].filter((p) => p.w.hi > 0)
       : [];
     const rated = stated(spec.supplyW);
-    const heads = card && twoHeads(card, boardW, { slotW: slotMost.hi, cableW: rule('power.cableW') });
+    const heads =
+      card && twoHeads(card, boardW, { slotW: slotMost.hi, cableW: rule('power.cableW') });
     const load = boardW || !feedsCard ? plus(share, ...rest.map((p) => p.w)) : null;
-    const all = card && boardW && rated && feedsCard ? peaks(card, boardW, plus(ZERO, ...rest.map((p) => p.w)), spec, rated) : [];
+    const all =
+      card && boardW && rated && feedsCard
+        ? peaks(card, boardW, plus(ZERO, ...rest.map((p) => p.w)), spec, rated)
+        : [];
     const mains = rule('power.mainsV') < 170 ? 115 : 230;
     const mark = typeof spec.efficiency === 'string' ? spec.efficiency : null;
     return {
@@ -192,12 +205,15 @@ export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => n
       allPeaks: all,
       plugs: card && heads && feedsCard && !isSealed(dock) ? plugFacts(card, spec, heads) : null,
       counted: card && feedsCard && !isSealed(dock) ? connectorsCounted(card, spec) : null,
-      shortage: card && heads && feedsCard && !isSealed(dock) ? shortage(card, spec, at, heads) : null,
+      shortage:
+        card && heads && feedsCard && !isSealed(dock) ? shortage(card, spec, at, heads) : null,
       wall: load && rated && mark ? wallDraw(load, rated.lo, mark, mains) : null,
       open: openOf({
         ...(card && { 'card/boardW': card.boardW }),
         [`${at}/supplyW`]: spec.supplyW,
-        ...(feedsDock && dock && charged.lo !== charged.hi && { 'dock/chargeOutW': dock.chargeOutW }),
+        ...(feedsDock &&
+          dock &&
+          charged.lo !== charged.hi && { 'dock/chargeOutW': dock.chargeOutW }),
       }),
     };
   });

@@ -61,5 +61,8 @@ export function describePath(path: AttrPath): { part: string; meta: AttrMeta | n
   const socket = slot === 'host' && keys[1] === 'sockets';
   const schemas = socket ? [socketSchema as z.ZodObject] : (SCHEMAS[slot] ?? []);
   const found = schemas.flatMap(attributesOf).find(([key]) => key === last);
-  return { part: socket ? `${keys[2] ?? ''} port`.trim() : (SLOT_NAMES[slot] ?? path), meta: found?.[1] ?? null };
+  return {
+    part: socket ? `${keys[2] ?? ''} port`.trim() : (SLOT_NAMES[slot] ?? path),
+    meta: found?.[1] ?? null,
+  };
 }

@@ -36,7 +36,12 @@ export const chainSchema = z
     host: hostSchema.nullable(),
     socket: z.string().max(40).nullable(),
     path: z
-      .array(z.strictObject({ key: z.string().min(1).max(40), spec: z.union([cableSchema, adapterSchema]) }))
+      .array(
+        z.strictObject({
+          key: z.string().min(1).max(40),
+          spec: z.union([cableSchema, adapterSchema]),
+        }),
+      )
       .max(6)
       .nullable(),
     dock: dockSchema.nullable(),
@@ -57,9 +62,17 @@ export const chainSchema = z
   })
   .superRefine((c, ctx) => {
     if (c.socket !== null && c.host && !c.host.sockets.some((s) => s.key === c.socket))
-      ctx.addIssue({ code: 'custom', path: ['socket'], message: `The host has no socket "${c.socket}"` });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['socket'],
+        message: `The host has no socket "${c.socket}"`,
+      });
     if (c.path && new Set(c.path.map((p) => p.key)).size !== c.path.length)
-      ctx.addIssue({ code: 'custom', path: ['path'], message: 'Two pieces of the path have the same key' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['path'],
+        message: 'Two pieces of the path have the same key',
+      });
   });
 
 export type Chain = z.infer<typeof chainSchema>;

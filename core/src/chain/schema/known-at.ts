@@ -7,7 +7,9 @@ function valueAt(chain: Chain, path: AttrPath): unknown {
   const of = (owner: unknown) => (owner as Record<string, unknown> | null | undefined)?.[last];
   switch (slot) {
     case 'host':
-      return key === 'sockets' ? of(chain.host?.sockets.find((s) => s.key === rest[0])) : of(chain.host);
+      return key === 'sockets'
+        ? of(chain.host?.sockets.find((s) => s.key === rest[0]))
+        : of(chain.host);
     case 'path':
       return of(chain.path?.find((p) => p.key === key)?.spec);
     case 'supplies':

@@ -6,7 +6,10 @@ export const loadSchema = z.strictObject({
   kind: wordAttr('What', LOAD_KINDS),
   downGbps: numAttr('Takes to the dock', 'Gb/s', 0, 120, {
     help: 'While in use, stated or measured. For a screen: the whole trained DisplayPort rate, 17.28 for HBR2 with four lanes, 25.92 for HBR3.',
-    findOut: { how: 'Run a large copy over it and read the rate, or take what its link can do at most.', minutes: 5 },
+    findOut: {
+      how: 'Run a large copy over it and read the rate, or take what its link can do at most.',
+      minutes: 5,
+    },
   }),
   upGbps: numAttr('Takes back', 'Gb/s', 0, 120, {
     when: { attr: 'kind', is: ['hub', 'lan', 'drive'] },
@@ -30,7 +33,10 @@ export const loadSchema = z.strictObject({
     {
       when: { attr: 'kind', is: ['video'] },
       help: 'Only on an 80 Gb/s link: it may turn a lane round for the picture.',
-      findOut: { how: "Read tx_lanes and rx_lanes of the dock's router: three and one mean turned.", minutes: 5 },
+      findOut: {
+        how: "Read tx_lanes and rx_lanes of the dock's router: three and one mean turned.",
+        minutes: 5,
+      },
     },
   ),
   allocates: choiceAttr(
@@ -39,7 +45,10 @@ export const loadSchema = z.strictObject({
     {
       when: { attr: 'kind', is: ['video'] },
       help: 'Without it the whole trained rate is set aside.',
-      findOut: { how: 'Look for DisplayPort bandwidth allocation in the log of the USB4 driver.', minutes: 10 },
+      findOut: {
+        how: 'Look for DisplayPort bandwidth allocation in the log of the USB4 driver.',
+        minutes: 10,
+      },
     },
   ),
 });

@@ -12,12 +12,18 @@ interface Named {
 
 const like = (asked: string, ...names: (string | undefined)[]) => {
   const want = asked.trim().toLowerCase();
-  return want === 'any' || names.some((n) => n !== undefined && n !== '' && n.trim().toLowerCase() === want);
+  return (
+    want === 'any' ||
+    names.some((n) => n !== undefined && n !== '' && n.trim().toLowerCase() === want)
+  );
 };
 
 /** Does a maker and model (or family, or "any") mean this part? */
 export function means(s: { maker: string; model: string }, part: Named): boolean {
-  return like(s.maker, part.maker) && like(s.model, part.model, `${part.model} ${part.variant}`, part.family);
+  return (
+    like(s.maker, part.maker) &&
+    like(s.model, part.model, `${part.model} ${part.variant}`, part.family)
+  );
 }
 
 /** The parts of a chain a requirement can speak about. */
@@ -55,7 +61,9 @@ export function releaseTouches(r: ReleaseSpec, chain: Chain): boolean {
 
 /** Is the card one a requirement is limited to? */
 export function cardMeant(andCard: string, chain: Chain): boolean {
-  return andCard === '' || (chain.card !== null && like(andCard, chain.card.model, chain.card.family));
+  return (
+    andCard === '' || (chain.card !== null && like(andCard, chain.card.model, chain.card.family))
+  );
 }
 
 /** The attribute a version is kept under. */

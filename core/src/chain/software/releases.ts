@@ -14,18 +14,28 @@ export interface ReleaseNews {
 }
 
 /** For every version installed: was it withdrawn, and is there a newer one? `asOf` is an ISO date. */
-export function releaseNews(releases: readonly ReleaseSpec[], chain: Chain, asOf: string): ReleaseNews[] {
+export function releaseNews(
+  releases: readonly ReleaseSpec[],
+  chain: Chain,
+  asOf: string,
+): ReleaseNews[] {
   return SOFTWARE_ROLES.flatMap((role): ReleaseNews[] => {
     const have = chain.installed[role];
     if (have === '') return [];
     const mine = releases.filter(
-      (r) => r.what === role && releaseTouches(r, chain) && (r.releasedOn === '' || r.releasedOn <= asOf),
+      (r) =>
+        r.what === role &&
+        releaseTouches(r, chain) &&
+        (r.releasedOn === '' || r.releasedOn <= asOf),
     );
     const gone = (r: ReleaseSpec) => r.withdrawnOn !== '' && r.withdrawnOn <= asOf;
     const withdrawn = mine.find((r) => gone(r) && compareVersions(r.variant, have) === 0) ?? null;
     const newer = mine
       .filter((r) => !gone(r) && (compareVersions(r.variant, have) ?? 0) > 0)
-      .reduce<ReleaseSpec | null>((best, r) => (best && (compareVersions(best.variant, r.variant) ?? 0) >= 0 ? best : r), null);
+      .reduce<ReleaseSpec | null>(
+        (best, r) => (best && (compareVersions(best.variant, r.variant) ?? 0) >= 0 ? best : r),
+        null,
+      );
     return withdrawn || newer ? [{ role, have, withdrawn, newer }] : [];
   });
 }
@@ -37,7 +47,9 @@ export function releaseNews(releases: readonly ReleaseSpec[], chain: Chain, asOf
 export function withReleaseCaps(chain: Chain, releases: readonly ReleaseSpec[]): Chain {
   const { dock } = chain;
   if (!dock || dock.capFirmware !== '') return chain;
-  const caps = releases.filter((r) => r.what === 'dockFirmware' && r.capGbps !== null && releaseTouches(r, chain));
+  const caps = releases.filter(
+    (r) => r.what === 'dockFirmware' && r.capGbps !== null && releaseTouches(r, chain),
+  );
   const newest = caps.reduce<ReleaseSpec | null>(
     (best, r) => (best && (compareVersions(best.variant, r.variant) ?? 0) >= 0 ? best : r),
     null,

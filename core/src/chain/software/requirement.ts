@@ -1,4 +1,9 @@
-import { type ReleaseSpec, type RequirementSpec, SOFTWARE_NAMES, type SoftwareRole } from '../../parts';
+import {
+  type ReleaseSpec,
+  type RequirementSpec,
+  SOFTWARE_NAMES,
+  type SoftwareRole,
+} from '../../parts';
 import type { AttrPath, Chain } from '../schema/chain';
 import { cardMeant, installedPath, means, releaseTouches, subjectsOf } from './match';
 import { compareVersions } from './version';
@@ -34,7 +39,8 @@ type Applies = { applies: false } | { applies: true; hangsOn: AttrPath[] };
 
 function appliesTo(r: RequirementSpec, chain: Chain, asOf: string): Applies {
   const no = { applies: false } as const;
-  if (!subjectsOf(chain, r.subject).some((p) => means(r, p)) || !cardMeant(r.andCard, chain)) return no;
+  if (!subjectsOf(chain, r.subject).some((p) => means(r, p)) || !cardMeant(r.andCard, chain))
+    return no;
   if ((r.fromOn !== '' && asOf < r.fromOn) || (r.untilOn !== '' && asOf > r.untilOn)) return no;
   const hangsOn: AttrPath[] = [];
   if (r.onSystem !== null) {
@@ -44,10 +50,17 @@ function appliesTo(r: RequirementSpec, chain: Chain, asOf: string): Applies {
   }
   const build = within(chain.installed.systemBuild, r.systemFrom, r.systemUntil);
   if (build === false) return no;
-  return { applies: true, hangsOn: build === null ? [...hangsOn, 'installed/systemBuild'] : hangsOn };
+  return {
+    applies: true,
+    hangsOn: build === null ? [...hangsOn, 'installed/systemBuild'] : hangsOn,
+  };
 }
 
-function metBy(r: RequirementSpec, chain: Chain, role: SoftwareRole | null): { met: boolean | null; path: AttrPath[] } {
+function metBy(
+  r: RequirementSpec,
+  chain: Chain,
+  role: SoftwareRole | null,
+): { met: boolean | null; path: AttrPath[] } {
   if (role) {
     const met = within(chain.installed[role], r.atLeast, r.atMost);
     return { met, path: met === null ? [installedPath(role)] : [] };
@@ -59,7 +72,13 @@ function metBy(r: RequirementSpec, chain: Chain, role: SoftwareRole | null): { m
 }
 
 /** The newest release not withdrawn that fulfils a requirement on this chain. */
-function fulfilled(r: RequirementSpec, role: SoftwareRole | null, releases: readonly ReleaseSpec[], chain: Chain, asOf: string) {
+function fulfilled(
+  r: RequirementSpec,
+  role: SoftwareRole | null,
+  releases: readonly ReleaseSpec[],
+  chain: Chain,
+  asOf: string,
+) {
   if (!role) return null;
   const may = releases.filter(
     (x) =>
@@ -74,7 +93,11 @@ function fulfilled(r: RequirementSpec, role: SoftwareRole | null, releases: read
   );
 }
 
-function workaroundOf(r: RequirementSpec, role: SoftwareRole | null, chain: Chain): RequirementStatus['workaround'] {
+function workaroundOf(
+  r: RequirementSpec,
+  role: SoftwareRole | null,
+  chain: Chain,
+): RequirementStatus['workaround'] {
   if (r.workaround === '') return null;
   const version = chain.installed[role ?? 'driver'];
   const holds = within(version, r.workaroundFrom, r.workaroundUntil);

@@ -31,7 +31,11 @@ const NUMBERS = String.raw`(\d{1,12}(?:\.\d{1,12}){0,9})`;
 const DOTTED = new RegExp(`^(?:v|build ?)?${NUMBERS}${TAIL}$`);
 const REVISION = new RegExp(`^r(?:ev(?:ision)?)?[. ]?${NUMBERS}${TAIL}$`);
 
-function tailOf(letter: string | undefined, word: string | undefined, n: string | undefined): Pick<Version, 'rank' | 'trial'> {
+function tailOf(
+  letter: string | undefined,
+  word: string | undefined,
+  n: string | undefined,
+): Pick<Version, 'rank' | 'trial'> {
   if (letter) return { rank: letter.charCodeAt(0) - 96, trial: 0 };
   if (!word) return { rank: 0, trial: 0 };
   return { rank: TRIALS.find(([w]) => w === word)?.[1] ?? 0, trial: Number(n ?? 0) };
@@ -43,7 +47,13 @@ function dateOf(text: string): Version | null {
   const y = Number(m[1]);
   const mo = Number(m[3]);
   const d = Number(m[4]);
-  const real = y >= 1990 && y < 2100 && mo >= 1 && mo <= 12 && d >= 1 && d <= new Date(Date.UTC(y, mo, 0)).getUTCDate();
+  const real =
+    y >= 1990 &&
+    y < 2100 &&
+    mo >= 1 &&
+    mo <= 12 &&
+    d >= 1 &&
+    d <= new Date(Date.UTC(y, mo, 0)).getUTCDate();
   return real ? { scheme: 'date', numbers: [y, mo, d], rank: 0, trial: 0 } : null;
 }
 
@@ -53,10 +63,12 @@ export function parseVersion(text: string): Version | null {
   const date = dateOf(t);
   if (date) return date;
   const half = /^(\d{2})h([12])$/.exec(t);
-  if (half) return { scheme: 'half', numbers: [Number(half[1]), Number(half[2])], rank: 0, trial: 0 };
+  if (half)
+    return { scheme: 'half', numbers: [Number(half[1]), Number(half[2])], rank: 0, trial: 0 };
   for (const [scheme, pattern] of [['dotted', DOTTED] as const, ['revision', REVISION] as const]) {
     const m = pattern.exec(t);
-    if (m) return { scheme, numbers: (m[1] ?? '').split('.').map(Number), ...tailOf(m[2], m[3], m[4]) };
+    if (m)
+      return { scheme, numbers: (m[1] ?? '').split('.').map(Number), ...tailOf(m[2], m[3], m[4]) };
   }
   return null;
 }
@@ -67,7 +79,8 @@ export function spellVersion(v: Version): string {
   if (v.scheme === 'date') return `${v.numbers[0]}-${two(v.numbers[1])}-${two(v.numbers[2])}`;
   if (v.scheme === 'half') return `${two(v.numbers[0])}H${v.numbers[1]}`;
   const word = TRIALS.find(([, rank]) => rank === v.rank)?.[0];
-  const tail = v.rank > 0 ? String.fromCharCode(96 + v.rank) : word ? `-${word}${v.trial || ''}` : '';
+  const tail =
+    v.rank > 0 ? String.fromCharCode(96 + v.rank) : word ? `-${word}${v.trial || ''}` : '';
   return `${v.scheme === 'revision' ? 'r' : ''}${v.numbers.join('.')}${tail}`;
 }
 

@@ -41,7 +41,8 @@ export function coolFacts(
   const heatW = boardW && { lo: boardW.lo * least, hi: boardW.hi * most };
   const flow = stated(dock.airflowCfm);
   return {
-    riseK: heatW && flow ? { lo: airRiseK(heatW.lo, flow.hi), hi: airRiseK(heatW.hi, flow.lo) } : null,
+    riseK:
+      heatW && flow ? { lo: airRiseK(heatW.lo, flow.hi), hi: airRiseK(heatW.hi, flow.lo) } : null,
     limitK: rule('cool.riseK'),
     heatW,
     blower,

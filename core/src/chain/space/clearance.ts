@@ -1,4 +1,13 @@
-import { fits, type Fits, type Num, openOf, plus, type Range, type RuleId, stated } from '../../base';
+import {
+  fits,
+  type Fits,
+  type Num,
+  openOf,
+  plus,
+  type Range,
+  type RuleId,
+  stated,
+} from '../../base';
 import type { CardSpec, DockSpec, Settings } from '../../parts';
 import { openSockets, socketCounts } from '../power/plugs';
 import type { AttrPath } from '../schema/chain';
@@ -34,7 +43,10 @@ type Rule = (id: RuleId) => number;
  * Room for the plug to bend, mm, on each side the plug may be on, over every completion of what is not stated: 16-pin cables need most,
  * angled plugs none. From memory of makers' notes on the 16-pin plug.
  */
-function bendsOf(card: CardSpec, rule: Rule): { side: 'top' | 'end'; mm: Range; open: AttrPath[] }[] {
+function bendsOf(
+  card: CardSpec,
+  rule: Rule,
+): { side: 'top' | 'end'; mm: Range; open: AttrPath[] }[] {
   if (card.plugAngled === 'yes') return [];
   const n = socketCounts(card);
   const b16 = rule('fit.bend16Mm');
@@ -56,7 +68,11 @@ function bendsOf(card: CardSpec, rule: Rule): { side: 'top' | 'end'; mm: Range; 
 function bendOf(card: CardSpec, rule: Rule): FitFacts['bend'] {
   const has = (n: Num) => (stated(n)?.lo ?? 0) > 0;
   if (card.plugAngled === 'yes') return null;
-  const mm = has(card.plugs16Pin) ? rule('fit.bend16Mm') : has(card.plugs8Pin) || has(card.plugs6Pin) ? rule('fit.bend8Mm') : 0;
+  const mm = has(card.plugs16Pin)
+    ? rule('fit.bend16Mm')
+    : has(card.plugs8Pin) || has(card.plugs6Pin)
+      ? rule('fit.bend8Mm')
+      : 0;
   return mm > 0 ? { mm, side: card.plugSide === 'end' ? 'end' : 'top' } : null;
 }
 
@@ -73,13 +89,20 @@ const ALLOWED_BY = { inside: [], 'lid-off': ['lid-off', 'outside'], outside: ['o
  * The rows that count where the card stands so. Where it is not stated whether the dock may be run that way, a row that would fall away
  * stays, and is stopped for certain no longer.
  */
-function standingSo(rows: readonly Clearance[], dock: DockSpec, sits: keyof typeof LEFT): Clearance[] {
+function standingSo(
+  rows: readonly Clearance[],
+  dock: DockSpec,
+  sits: keyof typeof LEFT,
+): Clearance[] {
   const key = (r: Clearance) => (r.what === 'bend' ? `bend-${r.side ?? 'top'}` : r.what);
   const stays = (r: Clearance) => (LEFT[sits] as readonly string[]).includes(key(r));
   const allowed = ALLOWED_BY[sits] as readonly string[];
-  if (typeof dock.beyond === 'string') return allowed.includes(dock.beyond) ? rows.filter(stays) : [...rows];
+  if (typeof dock.beyond === 'string')
+    return allowed.includes(dock.beyond) ? rows.filter(stays) : [...rows];
   return rows.map((r) =>
-    stays(r) || r.fits === 'yes' ? r : { ...r, fits: r.fits === 'no' ? 'may' : r.fits, open: [...r.open, 'dock/beyond'] },
+    stays(r) || r.fits === 'yes'
+      ? r
+      : { ...r, fits: r.fits === 'no' ? 'may' : r.fits, open: [...r.open, 'dock/beyond'] },
   );
 }
 
@@ -96,9 +119,20 @@ export function fitFacts(
   if (!card || !dock) return null;
   const sits = typeof cardSits === 'string' && dock.form === 'enclosure' ? cardSits : 'inside';
   const openBoard = dock.form === 'open-board';
-  const row = (what: Clearance['what'], unit: Clearance['unit'], paths: Record<AttrPath, Num>): Clearance => {
+  const row = (
+    what: Clearance['what'],
+    unit: Clearance['unit'],
+    paths: Record<AttrPath, Num>,
+  ): Clearance => {
     const [need, have] = Object.values(paths).map(stated);
-    return { what, unit, need: need ?? null, have: have ?? null, fits: fits(need ?? null, have ?? null), open: openOf(paths) };
+    return {
+      what,
+      unit,
+      need: need ?? null,
+      have: have ?? null,
+      fits: fits(need ?? null, have ?? null),
+      open: openOf(paths),
+    };
   };
   const bend = bendOf(card, rule);
   const along = { 'card/lengthMm': card.lengthMm, 'dock/innerLengthMm': dock.innerLengthMm };
@@ -123,18 +157,29 @@ export function fitFacts(
     rows: [
       ...(sits === 'inside' ? inside : standingSo(inside, dock, sits)),
       // An enclosure carries its card; on an open board it hangs on the slot, so its weight is a question there.
-      ...(openBoard ? [row('weight', 'g', { 'card/weightG': card.weightG, 'dock/maxWeightG': dock.maxWeightG })] : []),
+      ...(openBoard
+        ? [row('weight', 'g', { 'card/weightG': card.weightG, 'dock/maxWeightG': dock.maxWeightG })]
+        : []),
     ],
     bend,
     openBoard,
     uncovered: (ALLOWED_BY[sits] as readonly unknown[]).includes(dock.beyond),
-    unheld: !openBoard ? 'no' : dock.retention === 'none' ? 'yes' : typeof dock.retention === 'string' ? 'no' : 'may',
+    unheld: !openBoard
+      ? 'no'
+      : dock.retention === 'none'
+        ? 'yes'
+        : typeof dock.retention === 'string'
+          ? 'no'
+          : 'may',
     shortOnly: inner !== null && inner.hi < rule('fit.shortCardMm'),
   };
 }
 
 /** Does a supply of its own go into the place the dock has for it? `null` when not said. */
-export function supplyFormFits(room: DockSpec['supplyForm'], form: 'atx' | 'sfx' | 'flex' | 'brick'): boolean | null {
+export function supplyFormFits(
+  room: DockSpec['supplyForm'],
+  form: 'atx' | 'sfx' | 'flex' | 'brick',
+): boolean | null {
   if (typeof room !== 'string') return null;
   // An SFX supply goes into an ATX place with its plate; common practice, no published source.
   return room === 'outside' || room === form || (room === 'atx' && form === 'sfx');

@@ -25,7 +25,9 @@ const list = (title: string, lines: readonly string[], none: string) => [
  * for any place a question is put.
  */
 export function packText(q: QuestionPack): string {
-  const versions = (Object.entries(q.installed) as [SoftwareRole, string][]).filter(([, v]) => v !== '');
+  const versions = (Object.entries(q.installed) as [SoftwareRole, string][]).filter(
+    ([, v]) => v !== '',
+  );
   const missing = (Object.entries(q.installed) as [SoftwareRole, string][])
     .filter(([, v]) => v === '')
     .map(([r]) => SOFTWARE_NAMES[r].toLowerCase());
@@ -41,7 +43,9 @@ export function packText(q: QuestionPack): string {
       versions.map(([r, v]) => `${SOFTWARE_NAMES[r]}: ${v}`),
       'none noted',
     ),
-    ...(missing.length > 0 && versions.length > 0 ? [`  not known: ${missing.join(', ')}`, ''] : []),
+    ...(missing.length > 0 && versions.length > 0
+      ? [`  not known: ${missing.join(', ')}`, '']
+      : []),
     ...list('EXPECTED', [q.predicted], ''),
     ...list(
       'TRIED, NEWEST FIRST',

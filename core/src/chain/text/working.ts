@@ -23,11 +23,17 @@ function pcie(w: Working): string {
 
 function tunnel(w: Working): string {
   const transport = num(w, 'transport');
-  const behind = w.args['behind'] === undefined ? '' : `, PCIe behind it ${figure(num(w, 'behind'))}`;
-  const from = Object.values(TUNNELS).find((t) => Math.abs(t.signallingGbps * t.lanes * t.encoding - transport.lo) < 1e-9);
+  const behind =
+    w.args['behind'] === undefined ? '' : `, PCIe behind it ${figure(num(w, 'behind'))}`;
+  const from = Object.values(TUNNELS).find(
+    (t) => Math.abs(t.signallingGbps * t.lanes * t.encoding - transport.lo) < 1e-9,
+  );
   const made =
-    from && isExact(transport) ? ` (${from.signallingGbps} × ${from.lanes} × ${from.encodingName.replaceAll('b', '')})` : '';
-  const taken = w.args['taken'] === undefined ? '' : ` less ${figure(num(w, 'taken'))} taken by others`;
+    from && isExact(transport)
+      ? ` (${from.signallingGbps} × ${from.lanes} × ${from.encodingName.replaceAll('b', '')})`
+      : '';
+  const taken =
+    w.args['taken'] === undefined ? '' : ` less ${figure(num(w, 'taken'))} taken by others`;
   return `least of transport ${figure(transport)}${made}${taken}${behind} = ${figure(num(w, 'raw'))} Gb/s raw`;
 }
 

@@ -35,14 +35,22 @@ export interface ClaimJudged {
 
 /** The measurements a claim speaks of. */
 export function concerned(claim: Claim, all: readonly Measurement[]): Measurement[] {
-  return all.filter((m) => claim.where.every((w) => (m.tags[w.tag] ?? '').toLowerCase().includes(w.has.trim().toLowerCase())));
+  return all.filter((m) =>
+    claim.where.every((w) =>
+      (m.tags[w.tag] ?? '').toLowerCase().includes(w.has.trim().toLowerCase()),
+    ),
+  );
 }
 
 function isWithin(claim: Claim, value: number): boolean {
   return (claim.lo === null || value >= claim.lo) && (claim.hi === null || value <= claim.hi);
 }
 
-function exceptions(claim: Claim, mine: readonly Measurement[], holds: (m: Measurement) => boolean): Exception[] {
+function exceptions(
+  claim: Claim,
+  mine: readonly Measurement[],
+  holds: (m: Measurement) => boolean,
+): Exception[] {
   const fixed = new Set(claim.where.map((w) => w.tag));
   return TAG_IDS.filter((t) => !fixed.has(t)).flatMap((tag) => {
     const values = [...new Set(mine.flatMap((m) => m.tags[tag] || []))];
@@ -61,9 +69,27 @@ function shareClaim(claim: Claim, mine: readonly Measurement[]): ClaimJudged {
   const hi = (claim.hi ?? 100) / 100;
   const apart = share.hi < lo || share.lo > hi;
   const inside = share.lo >= lo && share.hi <= hi;
-  const state = mine.length === 0 ? 'none' : mine.length === 1 ? 'one' : inside ? 'holds' : apart ? 'fails' : 'open';
-  const seen = mine.length === 0 ? null : { lo: worked, mid: (worked / mine.length) * 100, hi: mine.length };
-  return { n: mine.length, within: worked, share, state, never: [], seen, against: mine.filter((m) => m.value !== 100) };
+  const state =
+    mine.length === 0
+      ? 'none'
+      : mine.length === 1
+        ? 'one'
+        : inside
+          ? 'holds'
+          : apart
+            ? 'fails'
+            : 'open';
+  const seen =
+    mine.length === 0 ? null : { lo: worked, mid: (worked / mine.length) * 100, hi: mine.length };
+  return {
+    n: mine.length,
+    within: worked,
+    share,
+    state,
+    never: [],
+    seen,
+    against: mine.filter((m) => m.value !== 100),
+  };
 }
 
 /**
@@ -79,7 +105,16 @@ export function judgeClaim(claim: Claim, all: readonly Measurement[]): ClaimJudg
   const share = wilson(within, mine.length);
   const sorted = mine.map((m) => m.value).sort((a, b) => a - b);
   const n = mine.length;
-  const state = n === 0 ? 'none' : n === 1 ? 'one' : share.lo > 0.5 ? 'holds' : share.hi < 0.5 ? 'fails' : 'open';
+  const state =
+    n === 0
+      ? 'none'
+      : n === 1
+        ? 'one'
+        : share.lo > 0.5
+          ? 'holds'
+          : share.hi < 0.5
+            ? 'fails'
+            : 'open';
   return {
     n,
     within,
@@ -87,7 +122,13 @@ export function judgeClaim(claim: Claim, all: readonly Measurement[]): ClaimJudg
     state,
     never: within === 0 ? [] : exceptions(claim, mine, holds),
     seen:
-      n === 0 ? null : { lo: sorted[0] as number, mid: sorted[Math.floor((n - 1) / 2)] as number, hi: sorted[n - 1] as number },
+      n === 0
+        ? null
+        : {
+            lo: sorted[0] as number,
+            mid: sorted[Math.floor((n - 1) / 2)] as number,
+            hi: sorted[n - 1] as number,
+          },
     against: mine.filter((m) => !holds(m)),
   };
 }

@@ -61,11 +61,16 @@ function ofPair(p: MeasuredPair, value: number): Measurement {
  * against a whole desktop, as people state them, and say where another processor drove it; the time of a frame is told only by a pair
  * with the same processor, or that would be measured with it.
  */
-export function ofPairs(pairs: readonly MeasuredPair[], measure: 'lost' | 'toll' | 'panel'): Measurement[] {
+export function ofPairs(
+  pairs: readonly MeasuredPair[],
+  measure: 'lost' | 'toll' | 'panel',
+): Measurement[] {
   const kind = measure === 'panel' ? 'panel' : 'slot';
   return pairs
     .filter((p) => p.kind === kind && (measure !== 'toll' || !p.foreign))
-    .map((p) => ofPair(p, measure === 'toll' ? p.difference.mid : (1 - mean(p.a.ms) / mean(p.b.ms)) * 100));
+    .map((p) =>
+      ofPair(p, measure === 'toll' ? p.difference.mid : (1 - mean(p.a.ms) / mean(p.b.ms)) * 100),
+    );
 }
 
 /** Frames/s of a cell, mean over its runs. */

@@ -44,7 +44,12 @@ function gains(cells: readonly RunGroup[]): FoundSay[] {
     .filter((c) => !isInside(c) && !c.first.rig.slot)
     .flatMap((outside) =>
       cells
-        .filter((inside) => isInside(inside) && inside.first.setupId === outside.first.setupId && sameScene(inside, outside))
+        .filter(
+          (inside) =>
+            isInside(inside) &&
+            inside.first.setupId === outside.first.setupId &&
+            sameScene(inside, outside),
+        )
         .map((inside): FoundSay => {
           const ratio = compareRuns([fpsOf(inside)], [fpsOf(outside)]).of;
           return {
@@ -114,7 +119,16 @@ export function registerFromRuns(
     const trips = wants.get(c.first.titleId)?.trips ?? 0;
     if (c.first.rig.slot || (trips * c.first.rig.latencyUs) / 1000 < TRIPS_MS) return [];
     const words = `${trips.toFixed(0)} trips over the link a frame`;
-    return [{ titleId: c.first.titleId, link: c.first.facts.link, say: 'delay', on: newest(c), n: count(c), words }];
+    return [
+      {
+        titleId: c.first.titleId,
+        link: c.first.facts.link,
+        say: 'delay',
+        on: newest(c),
+        n: count(c),
+        words,
+      },
+    ];
   });
   const best = new Map<string, FoundSay>();
   for (const f of [...gains(cells), ...panels(pairs), ...hungry(cells, memory), ...waits]) {

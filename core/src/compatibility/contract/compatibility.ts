@@ -34,7 +34,12 @@ export const compatRow = z.object({
   /** What it shares with the parts that were asked for, when near ones are wanted; null otherwise. */
   shared: z.object({ parts: z.array(z.enum(SHARED_ATTRIBUTES)), weight: z.number() }).nullable(),
   /** The newest status, under which versions, and since when it holds under them. */
-  now: z.object({ outcome: z.enum(OUTCOMES), on: isoDate, since: isoDate, versions: versionsSchema }),
+  now: z.object({
+    outcome: z.enum(OUTCOMES),
+    on: isoDate,
+    since: isoDate,
+    versions: versionsSchema,
+  }),
   /** Sets of versions that newer ones have taken the place of. */
   older: z.number().int(),
   entries: z.number().int(),
@@ -113,7 +118,13 @@ export const weighedEntry = z.object({
 export type WeighedEntry = z.infer<typeof weighedEntry>;
 export const evidenceResponse = z.object({
   summary: evidenceSummary,
-  expected: z.object({ mean: z.number(), lo: z.number(), hi: z.number(), prior: z.number().nullable(), strength: z.number() }),
+  expected: z.object({
+    mean: z.number(),
+    lo: z.number(),
+    hi: z.number(),
+    prior: z.number().nullable(),
+    strength: z.number(),
+  }),
   weights: tryWeights.required(),
   /** Units of exactly this chain first, then near ones by weight. */
   entries: z.array(weighedEntry),
@@ -123,5 +134,9 @@ export const evidenceResponse = z.object({
 export type EvidenceAnswer = z.infer<typeof evidenceResponse>;
 
 /** What the log knows by name, for fields that suggest. */
-export const logNames = z.object({ host: z.array(z.string()), dock: z.array(z.string()), card: z.array(z.string()) });
+export const logNames = z.object({
+  host: z.array(z.string()),
+  dock: z.array(z.string()),
+  card: z.array(z.string()),
+});
 export type LogNames = z.infer<typeof logNames>;

@@ -49,7 +49,13 @@ export const outcomeSchema = outcomeBody.extend({
   /** The file it came from; empty for one's own. */
   cameFrom: z.string(),
   chainKey: z.string().nullable(),
-  chain: z.object({ host: z.string(), port: z.string(), cable: z.string(), dock: z.string(), card: z.string() }),
+  chain: z.object({
+    host: z.string(),
+    port: z.string(),
+    cable: z.string(),
+    dock: z.string(),
+    card: z.string(),
+  }),
   correctedBy: uuid.nullable(),
   /** Newer versions of the same setup have been logged since. */
   superseded: z.boolean(),
@@ -109,7 +115,11 @@ export const EVENT_KINDS = [
 ] as const;
 export const noteBody = z.strictObject({
   id: uuid,
-  text: z.string().trim().min(1, { error: 'Note: must not be empty' }).max(2000, { error: 'Note: at most 2000 characters' }),
+  text: z
+    .string()
+    .trim()
+    .min(1, { error: 'Note: must not be empty' })
+    .max(2000, { error: 'Note: at most 2000 characters' }),
   happenedOn: isoDate,
   /** Where a photo lies: a file name or a place. The photo itself is not kept here. */
   photo: z.string().trim().max(300, { error: 'Photo: at most 300 characters' }).default(''),

@@ -20,11 +20,18 @@ const bound = z
 const claimShape = {
   /** The rule as it is stated. */
   words: line('Claim', 200).min(3, { error: 'Claim: say it in words' }),
-  measure: z.enum(MEASURE_IDS as [MeasureId, ...MeasureId[]], { error: 'What it is about: choose a measure' }),
+  measure: z.enum(MEASURE_IDS as [MeasureId, ...MeasureId[]], {
+    error: 'What it is about: choose a measure',
+  }),
   lo: bound.default(null),
   hi: bound.default(null),
   where: z
-    .array(z.strictObject({ tag: z.enum(TAG_IDS as [(typeof TAG_IDS)[number]]), has: line('Condition', 80).min(1) }))
+    .array(
+      z.strictObject({
+        tag: z.enum(TAG_IDS as [(typeof TAG_IDS)[number]]),
+        has: line('Condition', 80).min(1),
+      }),
+    )
     .max(4, { error: 'At most 4 conditions' })
     .default([]),
   /** Where it was read or heard, without a person's name. */
@@ -33,13 +40,19 @@ const claimShape = {
 };
 const ends = (b: { lo: number | null; hi: number | null }, ctx: z.core.$RefinementCtx<unknown>) => {
   if (b.lo === null && b.hi === null)
-    ctx.addIssue({ code: 'custom', path: ['lo'], message: 'Say at least one end: at least, or at most' });
+    ctx.addIssue({
+      code: 'custom',
+      path: ['lo'],
+      message: 'Say at least one end: at least, or at most',
+    });
   if (b.lo !== null && b.hi !== null && b.lo > b.hi)
     ctx.addIssue({ code: 'custom', path: ['hi'], message: 'At most is less than at least' });
 };
 export const claimBody = z.strictObject({ id: uuid, ...claimShape }).superRefine(ends);
 export type ClaimBody = z.input<typeof claimBody>;
-export const claimInFile = z.strictObject({ id: fileId, ...claimShape, withdrawn: z.boolean().default(false) }).superRefine(ends);
+export const claimInFile = z
+  .strictObject({ id: fileId, ...claimShape, withdrawn: z.boolean().default(false) })
+  .superRefine(ends);
 
 const measurement = z.object({
   value: z.number(),
@@ -58,7 +71,13 @@ export const claimEntry = z.object({
     within: z.number().int(),
     share: z.object({ lo: z.number(), hi: z.number() }),
     state: z.enum(['none', 'one', 'holds', 'fails', 'open']),
-    never: z.array(z.object({ tag: z.enum(TAG_IDS as [(typeof TAG_IDS)[number]]), value: z.string(), n: z.number().int() })),
+    never: z.array(
+      z.object({
+        tag: z.enum(TAG_IDS as [(typeof TAG_IDS)[number]]),
+        value: z.string(),
+        n: z.number().int(),
+      }),
+    ),
     seen: z.object({ lo: z.number(), mid: z.number(), hi: z.number() }).nullable(),
     against: z.array(measurement),
   }) satisfies z.ZodType<ClaimJudged, unknown>,

@@ -11,7 +11,14 @@ import {
   type PieceSpec,
   type SocketSpec,
 } from '../../parts';
-import { type Context, contradicted, evaluate, type FindingCode, verdictOf, type VerdictState } from '../../plan';
+import {
+  type Context,
+  contradicted,
+  evaluate,
+  type FindingCode,
+  verdictOf,
+  type VerdictState,
+} from '../../plan';
 
 /** Parts of a cell: two of the axes, and the third that all cells share, where one is chosen. */
 export interface CellParts {
@@ -49,7 +56,9 @@ export function cellChain(p: CellParts, socket: string, { empty, cables }: CellG
   const cable = p.dock && cables[p.dock.connector];
   const port = p.host?.sockets.find((s) => s.key === socket);
   const pieces: PieceSpec[] = [
-    ...(p.dock && port && port.connector !== p.dock.connector ? [idealAdapter(port.connector, p.dock.connector)] : []),
+    ...(p.dock && port && port.connector !== p.dock.connector
+      ? [idealAdapter(port.connector, p.dock.connector)]
+      : []),
     ...(cable ? [cable] : []),
   ];
   return { ...empty, ...p, socket, path: pieces.map((spec, i) => ({ key: 'ab'.charAt(i), spec })) };
@@ -94,7 +103,10 @@ export function predictCell(p: CellParts, grounds: CellGrounds): CellPredicted {
     return { state, socket: s.key, down: down ? { lo: down.lo, hi: down.hi } : null };
   });
   return judged.reduce((a, b) =>
-    RANK[b.state] > RANK[a.state] || (RANK[b.state] === RANK[a.state] && (b.down?.lo ?? 0) > (a.down?.lo ?? 0)) ? b : a,
+    RANK[b.state] > RANK[a.state] ||
+    (RANK[b.state] === RANK[a.state] && (b.down?.lo ?? 0) > (a.down?.lo ?? 0))
+      ? b
+      : a,
   );
 }
 
@@ -109,5 +121,8 @@ export interface CellSeen {
 /** Does what was seen exclude what is predicted? Only a whole chain, seen often enough, can. */
 export function cellContradicts(predicted: CellPredicted, seen: CellSeen | null): boolean {
   if (!seen || predicted.state === 'no-port') return false;
-  return contradicted(predicted.state, { worked: seen.worked, failed: seen.n - seen.worked })?.sure ?? false;
+  return (
+    contradicted(predicted.state, { worked: seen.worked, failed: seen.n - seen.worked })?.sure ??
+    false
+  );
 }

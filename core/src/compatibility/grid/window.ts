@@ -9,7 +9,13 @@ export interface RowWindow {
  * The span of a row of `n` things of `size` px that is drawn when the view of `view` px begins at `offset` px, with `beyond` more on
  * each side. Never outside 0 to n.
  */
-export function spanOf(n: number, size: number, offset: number, view: number, beyond: number): RowWindow {
+export function spanOf(
+  n: number,
+  size: number,
+  offset: number,
+  view: number,
+  beyond: number,
+): RowWindow {
   const from = Math.max(0, Math.min(n, Math.floor(offset / size) - beyond));
   return { from, to: Math.max(from, Math.min(n, Math.ceil((offset + view) / size) + beyond)) };
 }

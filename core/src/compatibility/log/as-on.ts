@@ -20,7 +20,11 @@ export interface AsOn {
  * name; changes of things it does not hold bring them in. A change that does not end where the next one begins still takes what it
  * says it came from: the record counts, not what is missing in it.
  */
-export function asOn(now: Readonly<Record<string, string>>, changes: readonly Change[], day: string): AsOn[] {
+export function asOn(
+  now: Readonly<Record<string, string>>,
+  changes: readonly Change[],
+  day: string,
+): AsOn[] {
   const end = `${day}T23:59:59.999Z`;
   const later = changes.filter((c) => c.at > end).sort((a, b) => b.at.localeCompare(a.at));
   const then = new Map(Object.entries(now));
@@ -31,6 +35,11 @@ export function asOn(now: Readonly<Record<string, string>>, changes: readonly Ch
   }
   return [...then].map(([what, value]) => {
     const today = now[what] ?? '';
-    return { what, then: value, now: today, changedAt: value === today ? null : (newest.get(what) ?? null) };
+    return {
+      what,
+      then: value,
+      now: today,
+      changedAt: value === today ? null : (newest.get(what) ?? null),
+    };
   });
 }

@@ -14,7 +14,11 @@ export interface Reliability {
   /** Drops and freezes an hour, with the 95 % interval. */
   readonly perHour: { readonly rate: number; readonly lo: number; readonly hi: number };
   /** Hours between two of them: at least, likely, at most; null where none was seen, so no upper end can be told. */
-  readonly between: { readonly lo: number; readonly mid: number | null; readonly hi: number | null };
+  readonly between: {
+    readonly lo: number;
+    readonly mid: number | null;
+    readonly hi: number | null;
+  };
 }
 
 /**

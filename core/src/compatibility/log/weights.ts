@@ -25,12 +25,21 @@ export function nearWeights(rule: (id: RuleId) => number): NearWeights {
 }
 
 /** Versions as an entry keeps them; what was not noted is absent. */
-export type Versions = Readonly<Partial<Record<'system' | 'driver' | 'hostFirmware' | 'dockFirmware', string>>>;
+export type Versions = Readonly<
+  Partial<Record<'system' | 'driver' | 'hostFirmware' | 'dockFirmware', string>>
+>;
 
 /** The versions an entry keeps, out of what is installed. */
-export function entryVersions({ systemBuild, driver, hostFirmware, dockFirmware }: Installed): Versions {
+export function entryVersions({
+  systemBuild,
+  driver,
+  hostFirmware,
+  dockFirmware,
+}: Installed): Versions {
   return Object.fromEntries(
-    Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(([, v]) => v !== ''),
+    Object.entries({ system: systemBuild, driver, hostFirmware, dockFirmware }).filter(
+      ([, v]) => v !== '',
+    ),
   );
 }
 
@@ -65,7 +74,12 @@ export interface Factors {
  * What an entry counts beside the chain that is asked about, with its factors. Exactly this chain shares everything by definition;
  * others what they have in common. In: what both are found by. Out: the product of the three factors.
  */
-export function factorsOf(asked: MatchKey, versions: Versions, entry: WeightedEntry, w: NearWeights): Factors {
+export function factorsOf(
+  asked: MatchKey,
+  versions: Versions,
+  entry: WeightedEntry,
+  w: NearWeights,
+): Factors {
   const shares = SHARED_ATTRIBUTES.filter((s) => asked[s] !== null && asked[s] === entry.match[s]);
   const exact = asked.key !== null && asked.key === entry.match.key;
   const shared = exact ? 1 : shares.reduce((sum, s) => sum + w[s], 0);

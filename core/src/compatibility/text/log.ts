@@ -1,6 +1,12 @@
 import { wilson } from '../../base';
 import { rate } from '../../base/text';
-import { type EvidenceSummary, type Expectation, failures, successes, type Tally } from '../../plan';
+import {
+  type EvidenceSummary,
+  type Expectation,
+  failures,
+  successes,
+  type Tally,
+} from '../../plan';
 import { VERDICT_WORDS } from '../../plan/text';
 import type { Claim, ClaimJudged } from '../claims/claims';
 import { CLAIM_MEASURES, TAGS } from '../claims/measure';
@@ -20,7 +26,12 @@ export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' |
   if (t.n === 1)
     return `One entry only: it ${successes(t as Tally) === 1 ? 'worked' : 'failed'}. It counts, but it proves little`;
   const k = successes(t as Tally);
-  const head = k === 0 ? `All ${t.n} failed` : failures(t as Tally) === 0 ? `All ${t.n} worked` : `${k} of ${t.n} worked`;
+  const head =
+    k === 0
+      ? `All ${t.n} failed`
+      : failures(t as Tally) === 0
+        ? `All ${t.n} worked`
+        : `${k} of ${t.n} worked`;
   if (t.n < LEAST_SHARE) return head;
   const w = wilson(k, t.n);
   return `${head} (${pc(w.lo)} to ${pc(w.hi)} %)`;
@@ -29,15 +40,20 @@ export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' |
 /** What the log says of a chain in one sentence: seen, told apart from it, and how many near ones there are. */
 export function evidenceWords(e: EvidenceSummary): string {
   const told = e.told.n === 0 ? '' : `; told by others: ${e.told.worked} of ${e.told.n} worked`;
-  const near = e.near.n === 0 ? 'no near chain is logged' : `${e.near.n} near ${e.near.n === 1 ? 'entry' : 'entries'}`;
+  const near =
+    e.near.n === 0
+      ? 'no near chain is logged'
+      : `${e.near.n} near ${e.near.n === 1 ? 'entry' : 'entries'}`;
   return `${seenWords(e.exact)}${told}; ${near}.`;
 }
 
 /** What is to be expected, and of what. */
 export function expectationWords(x: Expectation, e: EvidenceSummary): string {
-  if (e.near.n === 0 && e.exact.n === 0 && e.told.n === 0) return 'Nothing is known: any share from 0 to 100 % is possible.';
+  if (e.near.n === 0 && e.exact.n === 0 && e.told.n === 0)
+    return 'Nothing is known: any share from 0 to 100 % is possible.';
   const all = e.exact.n + e.near.n;
-  if (all < LEAST_SHARE) return `Too few entries for a share: ${e.exact.n} of this chain, ${e.near.n} near ones.`;
+  if (all < LEAST_SHARE)
+    return `Too few entries for a share: ${e.exact.n} of this chain, ${e.near.n} near ones.`;
   const near =
     x.prior === null
       ? 'without near ones'
@@ -77,7 +93,9 @@ export function reliabilityWords(r: Reliability | null): string {
 export function claimRange(c: Pick<Claim, 'measure' | 'lo' | 'hi'>): string {
   const { unit } = CLAIM_MEASURES[c.measure];
   if (c.lo !== null && c.hi !== null) return `${round(c.lo)} to ${round(c.hi)} ${unit}`;
-  return c.lo !== null ? `at least ${round(c.lo)} ${unit}` : `at most ${round(c.hi as number)} ${unit}`;
+  return c.lo !== null
+    ? `at least ${round(c.lo)} ${unit}`
+    : `at most ${round(c.hi as number)} ${unit}`;
 }
 
 /** Conditions of a claim in words. */
@@ -93,7 +111,9 @@ export function claimWords(c: Claim, j: ClaimJudged): string {
     const share = j.n < LEAST_SHARE ? '' : ` (${pc(j.share.lo)} to ${pc(j.share.hi)} %)`;
     const head = `${j.within} of ${j.n} worked${share}`;
     if (j.state === 'holds') return `${head}: ${range} holds.`;
-    return j.state === 'fails' ? `${head}: ${range} does not hold.` : `${head}: ${range} cannot be told yet.`;
+    return j.state === 'fails'
+      ? `${head}: ${range} does not hold.`
+      : `${head}: ${range} cannot be told yet.`;
   }
   const never = j.never.slice(0, 3).map((x) => x.value);
   const but = never.length === 0 ? '' : `; never at ${never.join(', ')}`;
@@ -111,7 +131,8 @@ export const CLAIM_STATES: Readonly<Record<ClaimJudged['state'], string>> = {
 
 /** What is predicted for a cell of the grid. */
 export function cellWords(p: CellPredicted): string {
-  if (p.state === 'no-port') return 'No port of the host takes the plug of the dock; an adapter may';
+  if (p.state === 'no-port')
+    return 'No port of the host takes the plug of the dock; an adapter may';
   return p.down && (p.state === 'works' || p.state === 'care')
     ? `${VERDICT_WORDS[p.state]}, ${rate(p.down)} Gb/s`
     : VERDICT_WORDS[p.state];

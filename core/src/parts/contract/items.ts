@@ -26,7 +26,10 @@ const words = {
 };
 
 /** What is known of this piece only and not of its part, by attribute, each with where it is known from. */
-const differs = z.record(z.string().max(40), z.strictObject({ value: z.unknown(), source: valueSource }));
+const differs = z.record(
+  z.string().max(40),
+  z.strictObject({ value: z.unknown(), source: valueSource }),
+);
 
 function itemShape<T extends z.ZodType<string>>(id: T) {
   return {
@@ -52,7 +55,10 @@ export type ItemBody = z.infer<typeof itemBody>;
 /** A change to a piece. Nothing is filled in: what is not said stays as it is. */
 export const itemPatch = z.strictObject({ ...words, differs }).partial();
 
-const measured = z.number().min(0.1, { error: 'Measured: 0.1 to 130 Gb/s' }).max(130, { error: 'Measured: 0.1 to 130 Gb/s' });
+const measured = z
+  .number()
+  .min(0.1, { error: 'Measured: 0.1 to 130 Gb/s' })
+  .max(130, { error: 'Measured: 0.1 to 130 Gb/s' });
 function factShape<T extends z.ZodType<string>>(id: T) {
   return {
     id,
@@ -67,7 +73,11 @@ function factShape<T extends z.ZodType<string>>(id: T) {
   };
 }
 const whole = (f: { kind: string; gbps: number | null; role: string | null; words: string }) =>
-  f.kind === 'measured' ? f.gbps !== null : f.kind === 'version' ? f.role !== null && f.words !== '' : f.words !== '';
+  f.kind === 'measured'
+    ? f.gbps !== null
+    : f.kind === 'version'
+      ? f.role !== null && f.words !== ''
+      : f.words !== '';
 const wholeError = { error: 'Say the rate, the version or what is wrong', path: ['words'] };
 /** Something seen on a piece: a rate read through it, a version found on it, a fault. Never changed afterwards. */
 export const factBody = z.strictObject(factShape(uuid)).refine(whole, wholeError);

@@ -23,7 +23,11 @@ function partUnion<T extends z.ZodRawShape>(extra: T) {
 /** A new part: its kind says which attributes it has. */
 export const partBody = partUnion({ id: uuid, sources: sourceMap.default({}) });
 /** A part in a file: its id may be any short name that is used the same way throughout the file. */
-export const partInFile = partUnion({ id: fileId, retired: z.boolean().default(false), sources: sourceMap.default({}) });
+export const partInFile = partUnion({
+  id: fileId,
+  retired: z.boolean().default(false),
+  sources: sourceMap.default({}),
+});
 export type PartBody = z.infer<typeof partBody>;
 export type PartInFile = z.infer<typeof partInFile>;
 

@@ -15,7 +15,11 @@ export function unguardCell(cell: string): string {
 
 /** What a field of a file says as a word: nothing for what is no word, whatever it holds. */
 export function wordOf(value: unknown): string {
-  return typeof value === 'string' ? value : typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
+  return typeof value === 'string'
+    ? value
+    : typeof value === 'number' || typeof value === 'boolean'
+      ? String(value)
+      : '';
 }
 
 /** A value as a cell: numbers with a point, a range as "16 to 26", several choices with a bar between, "not sure" as nothing. */
@@ -44,7 +48,10 @@ function readNumber(text: string, meta: AttrMeta): CellRead {
   const [lo, hi] = read;
   const unit = meta.unit ? ` ${meta.unit}` : '';
   if (lo === null || lo === undefined || hi === null)
-    return { ok: false, why: `${text} is not a number${unit ? ` of${unit}` : ''}; files use the point, a range is "2 to 4"` };
+    return {
+      ok: false,
+      why: `${text} is not a number${unit ? ` of${unit}` : ''}; files use the point, a range is "2 to 4"`,
+    };
   return { ok: true, value: hi === undefined ? lo : { lo, hi } };
 }
 
@@ -52,14 +59,19 @@ function readChoice(text: string, meta: AttrMeta): CellRead {
   const options = meta.options ?? [];
   const wordOf = (t: string) =>
     options.find((o) => o.value === t) ??
-    options.find((o) => o.value.toLowerCase() === t.toLowerCase() || o.label.toLowerCase() === t.toLowerCase());
+    options.find(
+      (o) => o.value.toLowerCase() === t.toLowerCase() || o.label.toLowerCase() === t.toLowerCase(),
+    );
   const whole = wordOf(text);
   if (whole) return { ok: true, value: whole.value };
   const words = text.split('|').map((t) => t.trim());
   const found = words.map(wordOf);
   const odd = words.find((_, i) => found[i] === undefined);
   if (odd !== undefined || (words.length > 1 && !meta.unsure))
-    return { ok: false, why: `${odd ?? text} is not one of ${options.map((o) => o.value).join(', ')}` };
+    return {
+      ok: false,
+      why: `${odd ?? text} is not one of ${options.map((o) => o.value).join(', ')}`,
+    };
   return { ok: true, value: { oneOf: found.flatMap((o) => (o ? [o.value] : [])) } };
 }
 
@@ -67,6 +79,7 @@ function readChoice(text: string, meta: AttrMeta): CellRead {
 export function readCell(cell: string, meta: AttrMeta): CellRead {
   const text = cell.trim();
   if (meta.input === 'text') return { ok: true, value: text };
-  if (text === '') return meta.unsure ? { ok: true, value: null } : { ok: false, why: 'must not be empty' };
+  if (text === '')
+    return meta.unsure ? { ok: true, value: null } : { ok: false, why: 'must not be empty' };
   return meta.input === 'number' ? readNumber(text, meta) : readChoice(text, meta);
 }

@@ -21,12 +21,19 @@ const cache = new Map<PartKind, readonly FileColumn[]>();
 export function columnsOf(kind: PartKind): readonly FileColumn[] {
   const known = cache.get(kind);
   if (known) return known;
-  const part = attributesOf(PART_SCHEMAS[kind] as z.ZodObject).filter(([, m]) => m.input !== 'list');
+  const part = attributesOf(PART_SCHEMAS[kind] as z.ZodObject).filter(
+    ([, m]) => m.input !== 'list',
+  );
   const sockets = kind === 'host' ? attributesOf(socketSchema) : [];
   const columns: FileColumn[] = [
     ...ENTRY_COLUMNS.map((key) => ({ name: key, of: 'entry' as const, key, meta: null })),
     ...part.map(([key, meta]) => ({ name: key, of: 'part' as const, key, meta })),
-    ...sockets.map(([key, meta]) => ({ name: `${SOCKET_PREFIX}${key}`, of: 'socket' as const, key, meta })),
+    ...sockets.map(([key, meta]) => ({
+      name: `${SOCKET_PREFIX}${key}`,
+      of: 'socket' as const,
+      key,
+      meta,
+    })),
   ];
   cache.set(kind, columns);
   return columns;
@@ -40,7 +47,10 @@ export interface Header {
 }
 
 /** Read the first row of a parts file. Errors: a name twice, maker or model missing, nothing known at all. */
-export function readHeader(kind: PartKind, cells: readonly string[]): { ok: true; header: Header } | { ok: false; why: string } {
+export function readHeader(
+  kind: PartKind,
+  cells: readonly string[],
+): { ok: true; header: Header } | { ok: false; why: string } {
   const by = new Map(columnsOf(kind).map((c) => [c.name.toLowerCase(), c]));
   const columns = cells.map((c) => by.get(c.trim().toLowerCase()) ?? null);
   const names = columns.flatMap((c) => (c ? [c.name] : []));
@@ -48,6 +58,12 @@ export function readHeader(kind: PartKind, cells: readonly string[]): { ok: true
   if (twice) return { ok: false, why: `Row 1: the column "${twice}" stands there twice` };
   const missing = ['maker', 'model'].filter((n) => !names.includes(n));
   if (missing.length > 0)
-    return { ok: false, why: `Row 1 must name the columns; "${missing.join('" and "')}" not found. The template has them all` };
-  return { ok: true, header: { columns, unknown: cells.filter((_, i) => columns[i] === null).map((c) => c.trim()) } };
+    return {
+      ok: false,
+      why: `Row 1 must name the columns; "${missing.join('" and "')}" not found. The template has them all`,
+    };
+  return {
+    ok: true,
+    header: { columns, unknown: cells.filter((_, i) => columns[i] === null).map((c) => c.trim()) },
+  };
 }

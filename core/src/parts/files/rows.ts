@@ -71,8 +71,21 @@ function readSources(text: string): SourceMap | null {
 }
 
 /** Read one row. `row` is its number in the file; cells beyond the header are an error. */
-export function readRow(kind: PartKind, header: Header, cells: readonly string[], row: number): FileEntry {
-  const entry = { row, id: null, retired: null, sources: null, values: {}, sockets: [], errors: [] } as {
+export function readRow(
+  kind: PartKind,
+  header: Header,
+  cells: readonly string[],
+  row: number,
+): FileEntry {
+  const entry = {
+    row,
+    id: null,
+    retired: null,
+    sources: null,
+    values: {},
+    sockets: [],
+    errors: [],
+  } as {
     -readonly [K in keyof FileEntry]: FileEntry[K];
   };
   const socket: Record<string, unknown> = {};
@@ -103,7 +116,8 @@ export function readRow(kind: PartKind, header: Header, cells: readonly string[]
 }
 
 const word = (v: unknown) => (typeof v === 'string' ? v.toLowerCase() : '');
-const nameKey = (v: Record<string, unknown>) => `${word(v['maker'])}\u001f${word(v['model'])}\u001f${word(v['variant'])}`;
+const nameKey = (v: Record<string, unknown>) =>
+  `${word(v['maker'])}\u001f${word(v['model'])}\u001f${word(v['variant'])}`;
 
 /**
  * Join the rows of a host: further rows of the same name bring further sockets, and what they say of the host itself must be nothing
@@ -116,7 +130,9 @@ export class EntryJoiner {
   /** The entry a row begins; null when it was joined to an earlier one. Errors go to whichever entry the row belongs to. */
   add(entry: FileEntry): FileEntry | null {
     // A retired namesake is another part.
-    const key = entry.retired ? `${nameKey(entry.values)}\u001f${entry.id ?? entry.row}` : nameKey(entry.values);
+    const key = entry.retired
+      ? `${nameKey(entry.values)}\u001f${entry.id ?? entry.row}`
+      : nameKey(entry.values);
     const first = this.#seen.get(key);
     if (!first) {
       this.#seen.set(key, entry);
@@ -145,12 +161,15 @@ type Loose = Record<string, unknown>;
 
 /** The spec an entry makes of a stored one, or of nothing: columns a file lacks stay as they are, sockets are met by their short name. */
 export function specOf(entry: FileEntry, stored: AnySpec | null): Loose {
-  const spec: Loose = stored === null ? entry.values : { ...(stored as unknown as Loose), ...entry.values };
+  const spec: Loose =
+    stored === null ? entry.values : { ...(stored as unknown as Loose), ...entry.values };
   if (entry.sockets.length === 0) return spec;
   const old = (stored as Partial<HostSpec> | null)?.sockets ?? [];
   const said = new Map(entry.sockets.map((s) => [wordOf(s.values['key']), s.values]));
   const kept = old.map((s) => ({ ...s, ...said.get(s.key) }));
-  const fresh = entry.sockets.filter((s) => !old.some((o) => o.key === s.values['key'])).map((s) => s.values);
+  const fresh = entry.sockets
+    .filter((s) => !old.some((o) => o.key === s.values['key']))
+    .map((s) => s.values);
   return { ...spec, sockets: [...kept, ...fresh] };
 }
 
@@ -167,8 +186,10 @@ export function rowsOf(part: FilePart, columns = columnsOf(part.kind)): string[]
   const names = ['maker', 'model', 'variant'];
   return sockets.map((socket, i) =>
     columns.map((c) => {
-      if (c.of === 'socket') return guardCell(socket ? cellOf((socket as unknown as Loose)[c.key]) : '');
-      if (c.of === 'entry') return i === 0 || c.key !== 'sources' ? guardCell(entry[c.key] ?? '') : '';
+      if (c.of === 'socket')
+        return guardCell(socket ? cellOf((socket as unknown as Loose)[c.key]) : '');
+      if (c.of === 'entry')
+        return i === 0 || c.key !== 'sources' ? guardCell(entry[c.key] ?? '') : '';
       const unknown = c.meta?.input === 'choice' && !c.meta.unsure;
       return i === 0 || names.includes(c.key) || unknown ? guardCell(cellOf(spec[c.key])) : '';
     }),

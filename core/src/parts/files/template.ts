@@ -6,9 +6,13 @@ import { columnsOf } from './columns';
 /** A line about a column for people who fill a file: what it is, its unit, limits or words. */
 export function columnHelp(kind: PartKind): { column: string; what: string }[] {
   const said = (m: AttrMeta) => {
-    if (m.input === 'number') return `${m.min} to ${m.max}${m.unit ? ` ${m.unit}` : ''}, a range as "2 to 4", or nothing`;
+    if (m.input === 'number')
+      return `${m.min} to ${m.max}${m.unit ? ` ${m.unit}` : ''}, a range as "2 to 4", or nothing`;
     if (m.input === 'choice')
-      return (m.options ?? []).map((o) => o.value).join(', ') + (m.unsure ? '; several with | between; or nothing' : '');
+      return (
+        (m.options ?? []).map((o) => o.value).join(', ') +
+        (m.unsure ? '; several with | between; or nothing' : '')
+      );
     return 'words';
   };
   const entry: Record<string, string> = {
@@ -27,6 +31,8 @@ export function columnHelp(kind: PartKind): { column: string; what: string }[] {
 export function templateRow(kind: PartKind): string[] {
   return columnsOf(kind).map((c) => {
     if (c.of === 'entry') return c.key === 'kind' ? kind : '';
-    return c.meta && !c.meta.unsure && c.meta.input === 'choice' ? cellOf(c.meta.options?.[0]?.value) : '';
+    return c.meta && !c.meta.unsure && c.meta.input === 'choice'
+      ? cellOf(c.meta.options?.[0]?.value)
+      : '';
   });
 }

@@ -20,25 +20,38 @@ const PLUG_W = { eight: 150, six: 75, sixteen: 600, slot: 75 };
 const known = (v: unknown): v is number => typeof v === 'number';
 
 function lanes(path: string, value: unknown): ValueQuestion[] {
-  return known(value) && !WIDTHS.includes(value) ? [{ path, code: 'no-such-width', params: { lanes: value } }] : [];
+  return known(value) && !WIDTHS.includes(value)
+    ? [{ path, code: 'no-such-width', params: { lanes: value } }]
+    : [];
 }
 
 /** GB/s written for Gb/s, watts for a rate, a rate for watts, cm for mm. */
-export function cableQuestions(c: Pick<CableSpec, 'markedGbps' | 'markedW' | 'lengthMm'>): ValueQuestion[] {
+export function cableQuestions(
+  c: Pick<CableSpec, 'markedGbps' | 'markedW' | 'lengthMm'>,
+): ValueQuestion[] {
   const found: ValueQuestion[] = [];
   const rate = c.markedGbps;
   const watts = c.markedW;
   const length = c.lengthMm;
   if (known(rate) && !MARKED_RATES.includes(rate)) {
     if (MARKED_RATES.includes(rate * 8))
-      found.push({ path: 'markedGbps', code: 'bytes-for-bits', params: { said: rate, would: rate * 8 } });
-    else if (MARKED_WATTS.includes(rate)) found.push({ path: 'markedGbps', code: 'watts-for-rate', params: { said: rate } });
+      found.push({
+        path: 'markedGbps',
+        code: 'bytes-for-bits',
+        params: { said: rate, would: rate * 8 },
+      });
+    else if (MARKED_WATTS.includes(rate))
+      found.push({ path: 'markedGbps', code: 'watts-for-rate', params: { said: rate } });
     else found.push({ path: 'markedGbps', code: 'no-such-rate', params: { said: rate } });
   }
   if (known(watts) && !MARKED_WATTS.includes(watts) && MARKED_RATES.includes(watts))
     found.push({ path: 'markedW', code: 'rate-for-watts', params: { said: watts } });
   if (known(length) && length < 150)
-    found.push({ path: 'lengthMm', code: 'centimetres', params: { said: length, would: length * 10 } });
+    found.push({
+      path: 'lengthMm',
+      code: 'centimetres',
+      params: { said: length, would: length * 10 },
+    });
   return found;
 }
 
@@ -69,15 +82,23 @@ function cardQuestions(c: CardSpec): ValueQuestion[] {
     ...nameAgainst(`${c.model} ${c.variant}`, 'GB', 'memoryGB', c.memoryGB),
   ];
   // A chip soldered to its dock has no sockets and does not sit in a slot.
-  const soldered = c.chip === 'mobile' && c.plugs8Pin === 0 && c.plugs6Pin === 0 && c.plugs16Pin === 0;
+  const soldered =
+    c.chip === 'mobile' && c.plugs8Pin === 0 && c.plugs6Pin === 0 && c.plugs16Pin === 0;
   const most = soldered ? null : plugWatts(c);
   if (known(c.boardW) && most !== null && c.boardW > most)
     found.push({ path: 'boardW', code: 'plugs-short-of-watts', params: { said: c.boardW, most } });
   if (/\b(mobile|laptop|max-q)\b/i.test(`${c.model} ${c.variant}`) && c.chip === 'desktop')
     found.push({ path: 'chip', code: 'mobile-name', params: {} });
   if (known(c.lengthMm) && c.lengthMm < 100 && known(c.boardW) && c.boardW > 150)
-    found.push({ path: 'lengthMm', code: 'centimetres', params: { said: c.lengthMm, would: c.lengthMm * 10 } });
-  if (c.namesake !== '' && c.namesake.trim().toLowerCase() === `${c.model} ${c.variant}`.trim().toLowerCase())
+    found.push({
+      path: 'lengthMm',
+      code: 'centimetres',
+      params: { said: c.lengthMm, would: c.lengthMm * 10 },
+    });
+  if (
+    c.namesake !== '' &&
+    c.namesake.trim().toLowerCase() === `${c.model} ${c.variant}`.trim().toLowerCase()
+  )
     found.push({ path: 'namesake', code: 'same-card', params: { name: c.namesake } });
   return found;
 }
@@ -93,7 +114,10 @@ function dockQuestions(d: DockSpec): ValueQuestion[] {
   const up = wordsOf(d.uplink);
   // Before Thunderbolt 5 and USB4 at 80 no dock chip passed on more than Gen3 x4 (common practice, no published source).
   const older =
-    up.length > 0 && up.every((w) => ['thunderbolt-2', 'thunderbolt-3', 'thunderbolt-4', 'usb4-20', 'usb4-40'].includes(w));
+    up.length > 0 &&
+    up.every((w) =>
+      ['thunderbolt-2', 'thunderbolt-3', 'thunderbolt-4', 'usb4-20', 'usb4-40'].includes(w),
+    );
   if (up.length > 0 && d.controllerClass === 'd' && up.every((w) => w === 'thunderbolt-3'))
     found.push({ path: 'controllerClass', code: 'class-above-link', params: {} });
   if (older && known(d.capGbps) && d.capGbps > GEN3_X4_GBPS)
@@ -106,9 +130,15 @@ function dockQuestions(d: DockSpec): ValueQuestion[] {
 }
 
 /** Cables promise more than the rating: one plug of a kind alone may draw so much. */
-function supplyQuestions(s: Pick<SupplySpec, 'supplyW' | 'cable16PinW' | 'cables16Pin'>): ValueQuestion[] {
+function supplyQuestions(
+  s: Pick<SupplySpec, 'supplyW' | 'cable16PinW' | 'cables16Pin'>,
+): ValueQuestion[] {
   const allowed = typeof s.cable16PinW === 'string' ? Number(s.cable16PinW) : null;
-  return allowed !== null && known(s.supplyW) && known(s.cables16Pin) && s.cables16Pin > 0 && allowed >= s.supplyW
+  return allowed !== null &&
+    known(s.supplyW) &&
+    known(s.cables16Pin) &&
+    s.cables16Pin > 0 &&
+    allowed >= s.supplyW
     ? [{ path: 'cable16PinW', code: 'one-lead-plugs', params: { allowed, rating: s.supplyW } }]
     : [];
 }
@@ -116,13 +146,24 @@ function supplyQuestions(s: Pick<SupplySpec, 'supplyW' | 'cable16PinW' | 'cables
 function hostQuestions(h: HostSpec): ValueQuestion[] {
   const battery: ValueQuestion[] =
     // Cabin rules of air travel end at 100 Wh; makers stay below (common practice, no published source).
-    known(h.batteryWh) && h.batteryWh > 100 ? [{ path: 'batteryWh', code: 'big-battery', params: { said: h.batteryWh } }] : [];
-  return [...battery, ...h.sockets.flatMap((s: SocketSpec) => lanes(`sockets/${s.key}/lanes`, s.lanes))];
+    known(h.batteryWh) && h.batteryWh > 100
+      ? [{ path: 'batteryWh', code: 'big-battery', params: { said: h.batteryWh } }]
+      : [];
+  return [
+    ...battery,
+    ...h.sockets.flatMap((s: SocketSpec) => lanes(`sockets/${s.key}/lanes`, s.lanes)),
+  ];
 }
 
 function screenQuestions(s: ScreenSpec): ValueQuestion[] {
   return known(s.widthPx) && known(s.heightPx) && s.heightPx > s.widthPx
-    ? [{ path: 'heightPx', code: 'upright-screen', params: { width: s.widthPx, height: s.heightPx } }]
+    ? [
+        {
+          path: 'heightPx',
+          code: 'upright-screen',
+          params: { width: s.widthPx, height: s.heightPx },
+        },
+      ]
     : [];
 }
 
@@ -141,7 +182,10 @@ export function partQuestions(kind: PartKind, spec: AnySpec): ValueQuestion[] {
       return screenQuestions(spec as ScreenSpec);
     case 'supply': {
       const s = spec as SupplySpec;
-      return [...nameAgainst(`${s.model} ${s.variant}`, 'W', 'supplyW', s.supplyW), ...supplyQuestions(s)];
+      return [
+        ...nameAgainst(`${s.model} ${s.variant}`, 'W', 'supplyW', s.supplyW),
+        ...supplyQuestions(s),
+      ];
     }
     case 'adapter':
       return lanes('lanes', (spec as { lanes?: unknown }).lanes);
@@ -153,6 +197,8 @@ export function partQuestions(kind: PartKind, spec: AnySpec): ValueQuestion[] {
 /** The same card again among the other cards of a dock: a pair to compare must differ. Names as shown. */
 export function pairQuestions(card: string | null, others: readonly string[]): ValueQuestion[] {
   return others.flatMap((name, i) =>
-    name === card || others.indexOf(name) < i ? [{ path: `spares/${i}`, code: 'same-card' as const, params: { name } }] : [],
+    name === card || others.indexOf(name) < i
+      ? [{ path: `spares/${i}`, code: 'same-card' as const, params: { name } }]
+      : [],
   );
 }

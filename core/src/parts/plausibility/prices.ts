@@ -16,7 +16,10 @@ export function discountQuestions(p: Discounted): ValueQuestion[] {
     {
       path: 'minor',
       code: 'discount-off',
-      params: { said: p.discountPercent, would: Math.round((1 - p.minor / p.beforeMinor) * 1000) / 10 },
+      params: {
+        said: p.discountPercent,
+        would: Math.round((1 - p.minor / p.beforeMinor) * 1000) / 10,
+      },
     },
   ];
 }
@@ -25,6 +28,12 @@ export function discountQuestions(p: Discounted): ValueQuestion[] {
 export function boxQuestions(minor: number, boxesMinor: readonly number[]): ValueQuestion[] {
   const cheapest = Math.min(...boxesMinor);
   return boxesMinor.length > 0 && minor > cheapest
-    ? [{ path: 'minor', code: 'alone-above-box', params: { more: Math.round((minor / cheapest - 1) * 1000) / 10 } }]
+    ? [
+        {
+          path: 'minor',
+          code: 'alone-above-box',
+          params: { more: Math.round((minor / cheapest - 1) * 1000) / 10 },
+        },
+      ]
     : [];
 }

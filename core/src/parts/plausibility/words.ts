@@ -2,9 +2,15 @@ import type { ValueQuestion } from './types';
 
 const NUMBER = String.raw`(\d+(?:[.,]\d+)?)`;
 /** "22 of 26 Gb/s, 92 %", "5 of 6 (44 %)". */
-const OF = new RegExp(String.raw`${NUMBER}\s*(?:of|out of|/)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`, 'gi');
+const OF = new RegExp(
+  String.raw`${NUMBER}\s*(?:of|out of|/)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`,
+  'gi',
+);
 /** "from 100 to 85 fps, 20 % less", "100 -> 85: -20 %". */
-const FROM_TO = new RegExp(String.raw`${NUMBER}\s*(?:to|->|down to|up to)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`, 'gi');
+const FROM_TO = new RegExp(
+  String.raw`${NUMBER}\s*(?:to|->|down to|up to)\s*${NUMBER}[^\d%.;]{0,24}?${NUMBER}\s*%`,
+  'gi',
+);
 const value = (text: string | undefined) => Number((text ?? '').replace(',', '.'));
 const whole = (x: number) => Math.round(x * 10) / 10;
 
@@ -16,7 +22,11 @@ export function shareQuestions(text: string, path: string): ValueQuestion[] {
   const found: ValueQuestion[] = [];
   const ask = (said: number, is: number[], a: number, b: number) => {
     if (b === 0 || is.some((x) => Math.abs(Math.abs(x) - said) <= 1)) return;
-    found.push({ path, code: 'share-off', params: { said, a, b, would: whole(Math.abs(is[0] ?? 0)) } });
+    found.push({
+      path,
+      code: 'share-off',
+      params: { said, a, b, would: whole(Math.abs(is[0] ?? 0)) },
+    });
   };
   for (const m of text.matchAll(OF)) {
     const a = value(m[1]);
@@ -28,7 +38,8 @@ export function shareQuestions(text: string, path: string): ValueQuestion[] {
     const a = value(m[1]);
     const b = value(m[2]);
     const p = value(m[3]);
-    if (a > 0) ask(p, [((b - a) / a) * 100, (b / a) * 100, b > 0 ? ((a - b) / b) * 100 : NaN], a, b);
+    if (a > 0)
+      ask(p, [((b - a) / a) * 100, (b / a) * 100, b > 0 ? ((a - b) / b) * 100 : NaN], a, b);
   }
   return found;
 }

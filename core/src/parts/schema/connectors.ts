@@ -34,14 +34,20 @@ export const PORT_STANDARDS = {
 export type PortStandard = keyof typeof PORT_STANDARDS;
 
 /** Standards that carry no PCIe, whatever is plugged in. */
-export const WITHOUT_PCIE = ['usb-c', 'displayport', 'sata'] as const satisfies readonly PortStandard[];
+export const WITHOUT_PCIE = [
+  'usb-c',
+  'displayport',
+  'sata',
+] as const satisfies readonly PortStandard[];
 export type DeadStandard = (typeof WITHOUT_PCIE)[number];
 export type UplinkStandard = Exclude<PortStandard, DeadStandard>;
 export type TunnelStandard = Exclude<UplinkStandard, 'oculink' | 'pcie'>;
 
 /** The standards a dock may have: all that carry PCIe. */
 export const UPLINK_STANDARDS = Object.fromEntries(
-  Object.entries(PORT_STANDARDS).filter(([key]) => !(WITHOUT_PCIE as readonly string[]).includes(key)),
+  Object.entries(PORT_STANDARDS).filter(
+    ([key]) => !(WITHOUT_PCIE as readonly string[]).includes(key),
+  ),
 ) as Record<UplinkStandard, string>;
 
 const USB_C: readonly PortStandard[] = [
@@ -97,7 +103,11 @@ export function hasPcie(standard: PortStandard): standard is UplinkStandard {
 
 /** Connectors of a tunnel, and of direct PCIe with plugs outside the case: which attributes are asked hangs on it. */
 export const TUNNEL_PLUGS = ['usb-c', 'mini-dp'] as const satisfies readonly Connector[];
-export const DIRECT_PLUGS = ['oculink-4i', 'oculink-8i', 'own-port'] as const satisfies readonly Connector[];
+export const DIRECT_PLUGS = [
+  'oculink-4i',
+  'oculink-8i',
+  'own-port',
+] as const satisfies readonly Connector[];
 
 type Some<K extends Connector> = Pick<typeof CONNECTORS, K>;
 function some<K extends Connector>(...keys: K[]): Some<K> {
@@ -115,4 +125,13 @@ export const SOCKET_CONNECTORS = some(
   'own-port',
 );
 export const CABLE_CONNECTORS = some('usb-c', 'mini-dp', 'oculink-4i', 'oculink-8i', 'own-port');
-export const ADAPTER_ENDS = some('usb-c', 'mini-dp', 'oculink-4i', 'oculink-8i', 'm2', 'mini-card', 'expresscard', 'pcie-slot');
+export const ADAPTER_ENDS = some(
+  'usb-c',
+  'mini-dp',
+  'oculink-4i',
+  'oculink-8i',
+  'm2',
+  'mini-card',
+  'expresscard',
+  'pcie-slot',
+);

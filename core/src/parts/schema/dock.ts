@@ -1,5 +1,12 @@
 import * as z from 'zod';
-import { CABLE_CONNECTORS, CARRIES, PORT_STANDARDS, SOCKET_CONNECTORS, TUNNEL_PLUGS, UPLINK_STANDARDS } from './connectors';
+import {
+  CABLE_CONNECTORS,
+  CARRIES,
+  PORT_STANDARDS,
+  SOCKET_CONNECTORS,
+  TUNNEL_PLUGS,
+  UPLINK_STANDARDS,
+} from './connectors';
 import { TB3_COMPAT } from './host';
 import { choiceAttr, numAttr, textAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
@@ -11,12 +18,19 @@ const TUNNELLED = { attr: 'connector', is: TUNNEL_PLUGS };
 const SUPPLIED = { when: { attr: 'supply', is: ['inside', 'brick'] } };
 /** Asked of open boards only: there nothing but the board carries the card. */
 const OPEN = { attr: 'form', is: ['open-board'] };
-const tape = (what: string) => ({ how: `Measure ${what} with a tape, or read the data sheet.`, minutes: 3 });
+const tape = (what: string) => ({
+  how: `Measure ${what} with a tape, or read the data sheet.`,
+  minutes: 3,
+});
 
 export const dockSchema = z
   .strictObject({
     ...named,
-    form: wordAttr('Kind of dock', { enclosure: 'Enclosure', 'open-board': 'Open board', 'all-in-one': 'All-in-one' }),
+    form: wordAttr('Kind of dock', {
+      enclosure: 'Enclosure',
+      'open-board': 'Open board',
+      'all-in-one': 'All-in-one',
+    }),
     connector: wordAttr('Uplink connector', SOCKET_CONNECTORS, {
       help: 'What its cable ends in: a board with a fixed lead may end in an M.2 or mini card plug.',
     }),
@@ -26,7 +40,10 @@ export const dockSchema = z
       {
         when: { attr: 'connector', is: Object.keys(CABLE_CONNECTORS) },
         help: 'A cable that does not come off the dock. Without one a separate cable is needed.',
-        findOut: { how: 'Look whether the cable comes off the dock, or whether the dock has a socket for one.', minutes: 1 },
+        findOut: {
+          how: 'Look whether the cable comes off the dock, or whether the dock has a socket for one.',
+          minutes: 1,
+        },
       },
     ),
     uplink: choiceAttr('Uplink standard', UPLINK_STANDARDS, {
@@ -66,7 +83,10 @@ export const dockSchema = z
       {
         when: TUNNELLED,
         help: 'A second USB cable back to the host keeps hub and LAN off the link.',
-        findOut: { how: 'Look for a second USB socket on the dock that goes to the host.', minutes: 1 },
+        findOut: {
+          how: 'Look for a second USB socket on the dock that goes to the host.',
+          minutes: 1,
+        },
       },
     ),
     slotGen: numAttr('Slot PCIe generation', '', 1, 5, {
@@ -76,7 +96,10 @@ export const dockSchema = z
     slotLanes: numAttr('Slot lanes wired', '', 1, 16, {
       whole: true,
       help: 'The slot looks like sixteen lanes; four are usually wired.',
-      findOut: { how: "Count the wired contacts in the slot, or read the maker's data sheet.", minutes: 5 },
+      findOut: {
+        how: "Count the wired contacts in the slot, or read the maker's data sheet.",
+        minutes: 5,
+      },
     }),
     family: portFamily,
     slotW: numAttr('Slot gives', 'W', 0, 75, {
@@ -86,7 +109,12 @@ export const dockSchema = z
     }),
     supply: choiceAttr(
       'Supply',
-      { inside: 'Built in', brick: 'A brick comes with it', separate: 'Takes a separate one', none: 'None needed' },
+      {
+        inside: 'Built in',
+        brick: 'A brick comes with it',
+        separate: 'Takes a separate one',
+        none: 'None needed',
+      },
       { findOut: manual('the supply of the dock', 2) },
     ),
     ...supplyAttrs(SUPPLIED),
@@ -118,7 +146,10 @@ export const dockSchema = z
       {
         when: { attr: 'form', is: ['enclosure'] },
         help: "Only where the dock's maker allows it: live parts lie open then, and nothing guides the air.",
-        findOut: { how: "Look whether the dock runs without its lid, and what its maker's manual says of it.", minutes: 3 },
+        findOut: {
+          how: "Look whether the dock runs without its lid, and what its maker's manual says of it.",
+          minutes: 3,
+        },
       },
     ),
     retention: choiceAttr(
@@ -154,7 +185,11 @@ export const dockSchema = z
         message: `${SOCKET_CONNECTORS[d.connector]} cannot carry "${PORT_STANDARDS[wrong]}"`,
       });
     if (d.capFirmware === '' && d.capBeforeGbps !== null)
-      ctx.addIssue({ code: 'custom', path: ['capFirmware'], message: 'Say from which firmware the cap changed' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['capFirmware'],
+        message: 'Say from which firmware the cap changed',
+      });
   });
 
 export type DockSpec = z.infer<typeof dockSchema>;

@@ -63,17 +63,44 @@ const GROUPS: Partial<Record<PartKind, readonly AttrGroup[]>> = {
   card: [
     {
       title: 'Power',
-      keys: ['boardW', 'slotW', 'plugs8Pin', 'plugs6Pin', 'plugs16Pin', 'sockets16Are', 'adapter16Pin', 'plugSide', 'plugAngled'],
+      keys: [
+        'boardW',
+        'slotW',
+        'plugs8Pin',
+        'plugs6Pin',
+        'plugs16Pin',
+        'sockets16Are',
+        'adapter16Pin',
+        'plugSide',
+        'plugAngled',
+      ],
     },
     { title: 'Size', keys: ['lengthMm', 'heightMm', 'slots', 'weightG', 'cooler'] },
-    { title: 'Chip', keys: ['family', 'chip', 'units', 'namesake', 'namesakeUnits', 'namesakeMemoryGB', 'namesakeW'] },
+    {
+      title: 'Chip',
+      keys: [
+        'family',
+        'chip',
+        'units',
+        'namesake',
+        'namesakeUnits',
+        'namesakeMemoryGB',
+        'namesakeW',
+      ],
+    },
     { title: 'Picture', keys: ['dpLevel', 'hdmiLevel', 'compression'] },
   ],
   supply: [{ title: 'Plugs', keys: SUPPLY.slice(4) }],
   screen: [{ title: 'Inputs', keys: ['dpLevel', 'hdmiLevel', 'compression'] }],
   requirement: [
-    { title: 'When', keys: ['andCard', 'onSystem', 'systemFrom', 'systemUntil', 'fromOn', 'untilOn'] },
-    { title: 'Then', keys: ['severity', 'effect', 'workaround', 'workaroundFrom', 'workaroundUntil'] },
+    {
+      title: 'When',
+      keys: ['andCard', 'onSystem', 'systemFrom', 'systemUntil', 'fromOn', 'untilOn'],
+    },
+    {
+      title: 'Then',
+      keys: ['severity', 'effect', 'workaround', 'workaroundFrom', 'workaroundUntil'],
+    },
     { title: 'Where from', keys: ['source', 'statedOn', 'confidence'] },
   ],
 };

@@ -25,7 +25,9 @@ const INSIDE = { attr: 'connector', is: ['m2', 'mini-card', 'expresscard', 'pcie
 const socketShape = z.strictObject({
   key: z
     .string()
-    .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, { error: 'Short name: small letters, digits and single hyphens, like left-rear' })
+    .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, {
+      error: 'Short name: small letters, digits and single hyphens, like left-rear',
+    })
     .max(40, { error: 'Short name: at most 40 characters' })
     .register(attrs, {
       label: 'Short name',
@@ -33,13 +35,20 @@ const socketShape = z.strictObject({
       unsure: false,
       help: 'Permanent: setups and readings point to it. Like left-rear.',
     }),
-  position: textAttr('Position on the case', 80, false, { help: 'Where a hand finds it: left, rear of two.' }).default(''),
-  mark: textAttr('Mark beside the port', 80, false, { help: 'What is printed there, in words.' }).default(''),
+  position: textAttr('Position on the case', 80, false, {
+    help: 'Where a hand finds it: left, rear of two.',
+  }).default(''),
+  mark: textAttr('Mark beside the port', 80, false, {
+    help: 'What is printed there, in words.',
+  }).default(''),
   connector: wordAttr('Connector', SOCKET_CONNECTORS),
   standard: choiceAttr('Standard', PORT_STANDARDS, {
     by: { attr: 'connector', may: CARRIES },
     help: "The shape of the plug proves nothing. Look for the mark beside the port, then in the maker's manual.",
-    findOut: { how: "Read the mark beside the port, then the port table in the maker's manual.", minutes: 5 },
+    findOut: {
+      how: "Read the mark beside the port, then the port table in the maker's manual.",
+      minutes: 5,
+    },
   }),
   tunnelling: choiceAttr(
     'Tunnels PCIe',
@@ -83,10 +92,18 @@ const socketShape = z.strictObject({
   family: portFamily,
   holds: choiceAttr(
     'In it now',
-    { 'system-drive': 'The drive the system starts from', drive: 'Another drive', radio: 'The radio card', nothing: 'Nothing' },
+    {
+      'system-drive': 'The drive the system starts from',
+      drive: 'Another drive',
+      radio: 'The radio card',
+      nothing: 'Nothing',
+    },
     {
       when: INSIDE,
-      findOut: { how: "Look in the firmware setup, or under the cover as far as the maker's manual allows.", minutes: 10 },
+      findOut: {
+        how: "Look in the firmware setup, or under the cover as far as the maker's manual allows.",
+        minutes: 10,
+      },
     },
   ),
   reach: choiceAttr(
@@ -98,33 +115,55 @@ const socketShape = z.strictObject({
       findOut: manual('how the slot is reached', 5),
     },
   ),
-  chargeInW: numAttr('Charges the host with', 'W', 0, 240, { findOut: manual('which ports charge, and with how much', 2) }),
+  chargeInW: numAttr('Charges the host with', 'W', 0, 240, {
+    findOut: manual('which ports charge, and with how much', 2),
+  }),
   chargeOutW: numAttr('Gives out', 'W', 0, 240, { findOut: manual('what the port gives out', 2) }),
 });
 
 export const socketSchema = socketShape.superRefine((s, ctx) => {
-  const issue = (key: string, message: string) => ctx.addIssue({ code: 'custom', path: [key], message });
+  const issue = (key: string, message: string) =>
+    ctx.addIssue({ code: 'custom', path: [key], message });
   const may = CARRIES[s.connector];
   const wrong = wordsOf<PortStandard>(s.standard).find((w) => !may.includes(w));
-  if (wrong) issue('standard', `${SOCKET_CONNECTORS[s.connector]} cannot carry "${PORT_STANDARDS[wrong]}"`);
+  if (wrong)
+    issue('standard', `${SOCKET_CONNECTORS[s.connector]} cannot carry "${PORT_STANDARDS[wrong]}"`);
   const most = CONNECTOR_LANES[s.connector];
   if (most && typeof s.lanes === 'number' && s.lanes > most)
-    issue('lanes', `${SOCKET_CONNECTORS[s.connector]}: ${most} ${most === 1 ? 'lane' : 'lanes'} at most`);
-  if (typeof s.standard === 'string' && (WITHOUT_PCIE as readonly string[]).includes(s.standard) && s.tunnelling === 'yes')
-    issue('tunnelling', 'This standard does not tunnel PCIe; choose a USB4 or Thunderbolt standard');
+    issue(
+      'lanes',
+      `${SOCKET_CONNECTORS[s.connector]}: ${most} ${most === 1 ? 'lane' : 'lanes'} at most`,
+    );
+  if (
+    typeof s.standard === 'string' &&
+    (WITHOUT_PCIE as readonly string[]).includes(s.standard) &&
+    s.tunnelling === 'yes'
+  )
+    issue(
+      'tunnelling',
+      'This standard does not tunnel PCIe; choose a USB4 or Thunderbolt standard',
+    );
 });
 
 export const hostSchema = z
   .strictObject({
     ...named,
-    form: wordAttr('Kind of host', { laptop: 'Laptop', 'mini-pc': 'Mini PC', handheld: 'Handheld', desktop: 'Desktop' }),
+    form: wordAttr('Kind of host', {
+      laptop: 'Laptop',
+      'mini-pc': 'Mini PC',
+      handheld: 'Handheld',
+      desktop: 'Desktop',
+    }),
     graphics: choiceAttr('Graphics inside', {
       internal: 'In the processor only',
       both: 'In the processor and a separate chip',
       none: 'None',
     }),
     lan: choiceAttr('Has a LAN socket', { yes: 'Yes', no: 'No' }),
-    batteryWh: numAttr('Battery', 'Wh', 0, 200, { help: '0 for none.', findOut: manual('the size of the battery', 2) }),
+    batteryWh: numAttr('Battery', 'Wh', 0, 200, {
+      help: '0 for none.',
+      findOut: manual('the size of the battery', 2),
+    }),
     singleThread: numAttr('Single-thread index', '', 1, 10_000, {
       help: 'How fast one thread runs beside a reference processor of 100, all hosts by one test, docked. Only ratios are used.',
     }),
@@ -132,20 +171,32 @@ export const hostSchema = z
       typical: [15, 100],
       findOut: { how: 'Read the battery discharge rate undocked under load.', minutes: 10 },
     }),
-    chargeMinW: numAttr('Refuses to charge below', 'W', 0, 200, { help: 'Some hosts do not take a weak charger at all.' }),
+    chargeMinW: numAttr('Refuses to charge below', 'W', 0, 200, {
+      help: 'Some hosts do not take a weak charger at all.',
+    }),
     panelWidthPx: numAttr('Panel width', 'pixels', 320, 16_384, { whole: true }),
     panelHeightPx: numAttr('Panel height', 'pixels', 200, 16_384, { whole: true }),
     panelHz: numAttr('Panel refresh rate', 'Hz', 24, 500),
     openDepth: choiceAttr(
       'The maker allows opening',
-      { none: 'Nothing', hatch: 'A service hatch', cover: 'The bottom cover', board: 'Down to the board' },
+      {
+        none: 'Nothing',
+        hatch: 'A service hatch',
+        cover: 'The bottom cover',
+        board: 'Down to the board',
+      },
       {
         help: 'How far the manual leads its owner; beyond it the maker has the last word.',
         findOut: manual('how far an owner may open it', 5),
       },
     ),
     openScrews: numAttr('Screws to open it', '', 0, 40, { whole: true }),
-    fixings: choiceAttr('Held by', { screws: 'Screws', clips: 'Clips', both: 'Screws and clips', glue: 'Glue' }),
+    fixings: choiceAttr('Held by', {
+      screws: 'Screws',
+      clips: 'Clips',
+      both: 'Screws and clips',
+      glue: 'Glue',
+    }),
     fanOnLid: choiceAttr(
       'A fan cable runs to the lid',
       { yes: 'Yes', no: 'No' },
@@ -169,7 +220,11 @@ export const hostSchema = z
     const seen = new Set<string>();
     host.sockets.forEach((s, i) => {
       if (seen.has(s.key))
-        ctx.addIssue({ code: 'custom', path: ['sockets', i, 'key'], message: `Short name "${s.key}" is used twice` });
+        ctx.addIssue({
+          code: 'custom',
+          path: ['sockets', i, 'key'],
+          message: `Short name "${s.key}" is used twice`,
+        });
       seen.add(s.key);
     });
   });

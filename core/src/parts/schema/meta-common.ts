@@ -10,7 +10,9 @@ export const manual = (what: string, minutes: number) => ({
 export const named = {
   maker: textAttr('Maker', 80, true),
   model: textAttr('Model', 80, true),
-  variant: textAttr('Variant', 80, false, { help: 'A memory size, a colour, a revision: what sets it apart.' }).default(''),
+  variant: textAttr('Variant', 80, false, {
+    help: 'A memory size, a colour, a revision: what sets it apart.',
+  }).default(''),
 };
 
 export const portFamily = textAttr("Name of the maker's own port", 60, false, {
@@ -20,4 +22,7 @@ export const portFamily = textAttr("Name of the maker's own port", 60, false, {
 }).default('');
 
 /** Of which kind the sockets and plugs are that carry most through one plug. One nobody said anything of has sense pins. */
-export const WIDE_KINDS = { sense: '16 pins, with sense pins', older: 'Older: 12 pins, no sense pins' } as const;
+export const WIDE_KINDS = {
+  sense: '16 pins, with sense pins',
+  older: 'Older: 12 pins, no sense pins',
+} as const;

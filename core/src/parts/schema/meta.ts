@@ -20,7 +20,10 @@ export interface AttrMeta {
   /** Only asked when another attribute of the same part has one of these values. */
   readonly when?: When;
   /** Which options go with each value of another attribute. */
-  readonly by?: { readonly attr: string; readonly may: Readonly<Record<string, readonly string[]>> };
+  readonly by?: {
+    readonly attr: string;
+    readonly may: Readonly<Record<string, readonly string[]>>;
+  };
   readonly help?: string;
   readonly findOut?: FindOut;
   /**
@@ -49,21 +52,37 @@ type Extra = Pick<AttrMeta, 'help' | 'findOut' | 'when' | 'by' | 'typical'>;
  * A number within limits, a range, or null for "not sure". An absent one counts as null, so that a
  * merge patch, where null removes, can say "not sure".
  */
-export function numAttr(label: string, unit: string, min: number, max: number, extra: Extra & { whole?: boolean } = {}) {
+export function numAttr(
+  label: string,
+  unit: string,
+  min: number,
+  max: number,
+  extra: Extra & { whole?: boolean } = {},
+) {
   const { whole, ...rest } = extra;
   const message = `${label}: a ${whole ? 'whole ' : ''}number from ${min} to ${max}${unit ? ` ${unit}` : ''}, or not sure`;
-  const value = z.number({ error: message }).min(min, { error: message }).max(max, { error: message });
+  const value = z
+    .number({ error: message })
+    .min(min, { error: message })
+    .max(max, { error: message });
   const one = whole ? value.int({ error: message }) : value;
   return z
-    .union([one, rangeSchema.refine((r) => r.lo >= min && r.hi <= max, { error: message }), z.null()], {
-      error: message,
-    })
+    .union(
+      [one, rangeSchema.refine((r) => r.lo >= min && r.hi <= max, { error: message }), z.null()],
+      {
+        error: message,
+      },
+    )
     .register(attrs, { label, unit, min, max, input: 'number', unsure: true, ...rest })
     .default(null);
 }
 
 /** One of several words, some of several, or null for "not sure". */
-export function choiceAttr<const T extends Record<string, string>>(label: string, labels: T, extra: Extra = {}) {
+export function choiceAttr<const T extends Record<string, string>>(
+  label: string,
+  labels: T,
+  extra: Extra = {},
+) {
   const keys = Object.keys(labels) as (keyof T & string)[];
   const message = `${label}: one of ${keys.join(', ')}, or not sure`;
   const word = z.enum(keys as [keyof T & string, ...(keyof T & string)[]], { error: message });
@@ -77,11 +96,17 @@ export function choiceAttr<const T extends Record<string, string>>(label: string
 }
 
 /** One of several words, always known. */
-export function wordAttr<const T extends Record<string, string>>(label: string, labels: T, extra: Extra = {}) {
+export function wordAttr<const T extends Record<string, string>>(
+  label: string,
+  labels: T,
+  extra: Extra = {},
+) {
   const keys = Object.keys(labels) as (keyof T & string)[];
   const options = keys.map((value) => ({ value, label: labels[value] ?? value }));
   return z
-    .enum(keys as [keyof T & string, ...(keyof T & string)[]], { error: `${label}: one of ${keys.join(', ')}` })
+    .enum(keys as [keyof T & string, ...(keyof T & string)[]], {
+      error: `${label}: one of ${keys.join(', ')}`,
+    })
     .register(attrs, { label, options, input: 'choice', unsure: false, ...extra });
 }
 
@@ -99,7 +124,8 @@ export function textAttr(label: string, max: number, required: boolean, extra: E
 export function attributesOf(schema: z.ZodObject): [key: string, meta: AttrMeta][] {
   const found: [string, AttrMeta][] = [];
   for (const [key, field] of Object.entries(schema.shape)) {
-    const inner = field instanceof z.ZodDefault || field instanceof z.ZodOptional ? field.unwrap() : field;
+    const inner =
+      field instanceof z.ZodDefault || field instanceof z.ZodOptional ? field.unwrap() : field;
     const meta = attrs.get(inner as z.ZodType);
     if (meta) found.push([key, meta]);
   }

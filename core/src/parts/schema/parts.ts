@@ -4,7 +4,12 @@ import { dockSchema, type DockSpec } from './dock';
 import { hostSchema, type HostSpec } from './host';
 import { desktopSchema, type DesktopSpec, laptopSchema, type LaptopSpec } from './machine';
 import { adapterSchema, type AdapterSpec, cableSchema, type CableSpec } from './pieces';
-import { releaseSchema, type ReleaseSpec, requirementSchema, type RequirementSpec } from './release';
+import {
+  releaseSchema,
+  type ReleaseSpec,
+  requirementSchema,
+  type RequirementSpec,
+} from './release';
 import { screenSchema, type ScreenSpec } from './screen';
 import { supplySchema, type SupplySpec } from './supply';
 import { systemSchema, type SystemSpec } from './system';

@@ -1,5 +1,11 @@
 import * as z from 'zod';
-import { ADAPTER_ENDS, CABLE_CONNECTORS, carriesTunnel, DIRECT_PLUGS, TUNNEL_PLUGS } from './connectors';
+import {
+  ADAPTER_ENDS,
+  CABLE_CONNECTORS,
+  carriesTunnel,
+  DIRECT_PLUGS,
+  TUNNEL_PLUGS,
+} from './connectors';
 import { choiceAttr, numAttr, wordAttr } from './meta';
 import { manual, named, portFamily } from './meta-common';
 
@@ -42,13 +48,18 @@ export const cableSchema = z.strictObject({
   family: portFamily,
 });
 
-const DIRECT_ENDS = { attr: 'hostEnd', is: Object.keys(ADAPTER_ENDS).filter((k) => !TUNNEL_PLUGS.some((t) => t === k)) };
+const DIRECT_ENDS = {
+  attr: 'hostEnd',
+  is: Object.keys(ADAPTER_ENDS).filter((k) => !TUNNEL_PLUGS.some((t) => t === k)),
+};
 
 /** A piece that changes the plug: it fills a slot of the host, joins two shapes, or ends in a card slot. */
 export const adapterSchema = z
   .strictObject({
     ...named,
-    hostEnd: wordAttr('End towards the host', ADAPTER_ENDS, { help: 'The plug or slot it goes into on the host side.' }),
+    hostEnd: wordAttr('End towards the host', ADAPTER_ENDS, {
+      help: 'The plug or slot it goes into on the host side.',
+    }),
     farEnd: wordAttr('End towards the card', ADAPTER_ENDS, {
       help: 'What it offers: the next cable or dock, or a card slot that needs no dock.',
     }),
@@ -71,10 +82,16 @@ export const adapterSchema = z
   .superRefine((a, ctx) => {
     const issue = (message: string) => ctx.addIssue({ code: 'custom', path: ['farEnd'], message });
     if (a.hostEnd === 'pcie-slot')
-      ctx.addIssue({ code: 'custom', path: ['hostEnd'], message: 'A card slot is the end towards the card' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['hostEnd'],
+        message: 'A card slot is the end towards the card',
+      });
     if (a.hostEnd === a.farEnd) issue('Both ends are the same; describe it as a cable');
     if (carriesTunnel(a.hostEnd) !== carriesTunnel(a.farEnd))
-      issue('A tunnel and direct PCIe are different links; no adapter joins them, only a dock does');
+      issue(
+        'A tunnel and direct PCIe are different links; no adapter joins them, only a dock does',
+      );
   });
 
 export type CableSpec = z.infer<typeof cableSchema>;

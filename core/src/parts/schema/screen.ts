@@ -28,8 +28,12 @@ export type HdmiLevel = keyof typeof HDMI_LEVELS;
 
 /** Outputs of a card, inputs of a screen: the same words on both ends. */
 export const videoAttrs = (end: 'output' | 'input') => ({
-  dpLevel: choiceAttr(`DisplayPort ${end}`, DP_LEVELS, { findOut: manual(`the DisplayPort version of the ${end}`, 3) }),
-  hdmiLevel: choiceAttr(`HDMI ${end}`, HDMI_LEVELS, { findOut: manual(`the HDMI version of the ${end}`, 3) }),
+  dpLevel: choiceAttr(`DisplayPort ${end}`, DP_LEVELS, {
+    findOut: manual(`the DisplayPort version of the ${end}`, 3),
+  }),
+  hdmiLevel: choiceAttr(`HDMI ${end}`, HDMI_LEVELS, {
+    findOut: manual(`the HDMI version of the ${end}`, 3),
+  }),
   compression: choiceAttr(
     'Display stream compression',
     { yes: 'Yes', no: 'No' },
@@ -39,10 +43,22 @@ export const videoAttrs = (end: 'output' | 'input') => ({
 
 export const screenSchema = z.strictObject({
   ...named,
-  widthPx: numAttr('Width', 'pixels', 320, 16_384, { whole: true, findOut: manual('the resolution of the screen', 1) }),
-  heightPx: numAttr('Height', 'pixels', 200, 16_384, { whole: true, findOut: manual('the resolution of the screen', 1) }),
-  hz: numAttr('Refresh rate', 'Hz', 24, 1000, { findOut: manual('the refresh rate of the screen', 1) }),
-  bits: choiceAttr('Bits a pixel', { '24': '24 (8 a colour)', '30': '30 (10 a colour)', '36': '36 (12 a colour)' }),
+  widthPx: numAttr('Width', 'pixels', 320, 16_384, {
+    whole: true,
+    findOut: manual('the resolution of the screen', 1),
+  }),
+  heightPx: numAttr('Height', 'pixels', 200, 16_384, {
+    whole: true,
+    findOut: manual('the resolution of the screen', 1),
+  }),
+  hz: numAttr('Refresh rate', 'Hz', 24, 1000, {
+    findOut: manual('the refresh rate of the screen', 1),
+  }),
+  bits: choiceAttr('Bits a pixel', {
+    '24': '24 (8 a colour)',
+    '30': '30 (10 a colour)',
+    '36': '36 (12 a colour)',
+  }),
   blanking: choiceAttr(
     'Reduced blanking',
     { v1: 'CVT version 1', v2: 'CVT version 2' },

@@ -15,7 +15,9 @@ export const valueSource = z.strictObject({
     .enum(Object.keys(VALUE_SOURCES) as [ValueSource, ...ValueSource[]])
     .nullable()
     .default(null),
-  on: z.union([z.literal(''), z.iso.date()], { error: 'a date like 2026-11-03, or empty' }).default(''),
+  on: z
+    .union([z.literal(''), z.iso.date()], { error: 'a date like 2026-11-03, or empty' })
+    .default(''),
   note: z.string().trim().max(200, { error: 'Note: at most 200 characters' }).default(''),
   /** True once a person was asked about an odd value and kept it as said. */
   kept: z.boolean().default(false),
@@ -24,7 +26,11 @@ export type SourceNote = z.infer<typeof valueSource>;
 
 /** Where each value came from, by the place of the attribute: `lengthMm`, `sockets/left/lanes`. */
 export const sourceMap = z.record(
-  z.string().regex(/^[A-Za-z0-9-]+(\/[A-Za-z0-9-]+){0,2}$/, { error: 'a place like lengthMm or sockets/left/lanes' }),
+  z
+    .string()
+    .regex(/^[A-Za-z0-9-]+(\/[A-Za-z0-9-]+){0,2}$/, {
+      error: 'a place like lengthMm or sockets/left/lanes',
+    }),
   valueSource,
 );
 export type SourceMap = z.infer<typeof sourceMap>;

@@ -18,7 +18,10 @@ const count = (label: string, when: { when?: When }, help = '') =>
     whole: true,
     ...when,
     ...(help && { help }),
-    findOut: { how: 'Count the power cables that come with the supply, and the plugs on each.', minutes: 2 },
+    findOut: {
+      how: 'Count the power cables that come with the supply, and the plugs on each.',
+      minutes: 2,
+    },
   });
 
 /** What a supply offers, whether it is a part of its own or built into a dock. */
@@ -37,9 +40,16 @@ export const supplyAttrs = (when: { when?: When } = {}) => ({
       findOut: { how: 'Read the standard on the label.', minutes: 1 },
     },
   ),
-  efficiency: choiceAttr('Efficiency mark', EFFICIENCY_MARKS, { ...when, help: 'Only for what the wall socket gives.' }),
+  efficiency: choiceAttr('Efficiency mark', EFFICIENCY_MARKS, {
+    ...when,
+    help: 'Only for what the wall socket gives.',
+  }),
   condition: choiceAttr('Bought', { new: 'New', used: 'Second hand or old' }, when),
-  cables8Pin: count('Power cables with one 8-pin (6+2)', when, 'One plug on one cable back to the supply.'),
+  cables8Pin: count(
+    'Power cables with one 8-pin (6+2)',
+    when,
+    'One plug on one cable back to the supply.',
+  ),
   cables8PinPair: count(
     'Power cables with two 8-pin (6+2)',
     when,
@@ -54,9 +64,17 @@ export const supplyAttrs = (when: { when?: When } = {}) => ({
   cable16PinW: choiceAttr(
     'The 16-pin cable allows',
     { '150': '150 W', '300': '300 W', '450': '450 W', '600': '600 W' },
-    { ...when, help: 'Set by its sense pins; printed on the plug.', findOut: { how: 'Read the watts on the plug.', minutes: 1 } },
+    {
+      ...when,
+      help: 'Set by its sense pins; printed on the plug.',
+      findOut: { how: 'Read the watts on the plug.', minutes: 1 },
+    },
   ),
-  cablesCpu8Pin: count('Processor 8-pin cables', when, 'Same number of pins, other wiring: never for a card.'),
+  cablesCpu8Pin: count(
+    'Processor 8-pin cables',
+    when,
+    'Same number of pins, other wiring: never for a card.',
+  ),
 });
 
 export const supplySchema = z.strictObject({

@@ -5,7 +5,12 @@ import type { Installed, SoftwareRole } from './system';
  * carry the schema library.
  */
 
-export const LOAD_KINDS = { hub: 'USB hub', lan: 'LAN', drive: 'Drive', video: 'Screen on the dock' } as const;
+export const LOAD_KINDS = {
+  hub: 'USB hub',
+  lan: 'LAN',
+  drive: 'Drive',
+  video: 'Screen on the dock',
+} as const;
 
 export const SOFTWARE_NAMES = {
   dockFirmware: 'Dock firmware',

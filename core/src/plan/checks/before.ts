@@ -22,14 +22,19 @@ export const routeCosts: Check<'port' | 'host'> = {
     const at = (attr: string) => possible([socketPath(port.key, attr)]);
     const reach = oneOf(port.reach);
     if (reach?.[0] === 'cut' && reach.length === 1) found.push(say('route/cutting'));
-    else if (reach === null || reach.includes('cut')) found.push({ ...say('route/cutting'), ...at('reach') });
+    else if (reach === null || reach.includes('cut'))
+      found.push({ ...say('route/cutting'), ...at('reach') });
     if (port.reach === 'cover') found.push(say('route/opening'));
     const free = freeSlots(host, port.key).join(', ');
     const holds = oneOf(port.holds);
     if (holds === null || holds.length > 1) {
-      const radio = port.connector === 'mini-card' || (holds !== null && !holds.includes('system-drive'));
+      const radio =
+        port.connector === 'mini-card' || (holds !== null && !holds.includes('system-drive'));
       if (holds === null || holds.includes('radio') || holds.includes('system-drive'))
-        found.push({ ...(radio ? say('route/network', { lan: lanOf(host) }) : say('route/boot', { free })), ...at('holds') });
+        found.push({
+          ...(radio ? say('route/network', { lan: lanOf(host) }) : say('route/boot', { free })),
+          ...at('holds'),
+        });
     }
     if (port.holds === 'system-drive') found.push(say('route/boot', { free }));
     if (port.holds === 'radio') found.push(say('route/network', { lan: lanOf(host) }));
@@ -40,7 +45,9 @@ export const routeCosts: Check<'port' | 'host'> = {
 };
 
 /** The words a choice is stated as; null when it is not stated. */
-function oneOf(stated: string | { readonly oneOf: readonly string[] } | null): readonly string[] | null {
+function oneOf(
+  stated: string | { readonly oneOf: readonly string[] } | null,
+): readonly string[] | null {
   return typeof stated === 'string' ? [stated] : (stated?.oneOf ?? null);
 }
 
@@ -63,7 +70,12 @@ export const lockOut: Check<'settings'> = {
         source: 'common-practice',
       });
     if (settings.internalGraphics === 'off' && settings.wayBack !== 'yes')
-      found.push({ code: 'preflight/way-back', slots: ['settings'], params: {}, source: 'common-practice' });
+      found.push({
+        code: 'preflight/way-back',
+        slots: ['settings'],
+        params: {},
+        source: 'common-practice',
+      });
     return found;
   },
 };
@@ -76,7 +88,10 @@ export const nameTrap: Check<'card'> = {
   run({ card }) {
     if (!card || card.namesake === '' || card.chip === 'desktop') return [];
     const known = typeof card.chip === 'string';
-    const params: Record<string, number | string> = { namesake: card.namesake, ...(known && { chip: String(card.chip) }) };
+    const params: Record<string, number | string> = {
+      namesake: card.namesake,
+      ...(known && { chip: String(card.chip) }),
+    };
     for (const [key, value] of Object.entries({
       units: card.units,
       ofUnits: card.namesakeUnits,
@@ -86,7 +101,12 @@ export const nameTrap: Check<'card'> = {
       ofWatts: card.namesakeW,
     }))
       if (typeof value === 'number') params[key] = value;
-    const common = { code: 'card/name-trap', slots: ['card'], params, source: 'common-practice' } as const;
+    const common = {
+      code: 'card/name-trap',
+      slots: ['card'],
+      params,
+      source: 'common-practice',
+    } as const;
     return [{ ...common, ...certainIf(known, ['card/chip']) }];
   },
 };

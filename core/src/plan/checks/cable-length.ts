@@ -22,7 +22,9 @@ export const cableLength: Check<'socket' | 'path' | 'dock'> = {
       ...(spec.lengthMm === null ? [`path/${key}/lengthMm`] : []),
     ]);
     const said = (limit: number) =>
-      length.lo > limit ? ({ certainty: 'certain', hangsOn: [] } as const) : ({ certainty: 'possible', hangsOn: open } as const);
+      length.lo > limit
+        ? ({ certainty: 'certain', hangsOn: [] } as const)
+        : ({ certainty: 'possible', hangsOn: open } as const);
     const joined =
       pieces.length > 1
         ? [
@@ -36,11 +38,25 @@ export const cableLength: Check<'socket' | 'path' | 'dock'> = {
         : [];
     const common = { slots: ['path' as const], source: 'usb-c-cable' as const };
     if (length.hi > half)
-      return [{ code: 'cable/beyond-standard', ...common, ...said(half), params: { length, limit: half } }, ...joined];
-    const ends = [socket ? transportGbps(socket.standard) : TRANSPORT_40, dock ? transportGbps(dock.uplink) : TRANSPORT_40];
+      return [
+        {
+          code: 'cable/beyond-standard',
+          ...common,
+          ...said(half),
+          params: { length, limit: half },
+        },
+        ...joined,
+      ];
+    const ends = [
+      socket ? transportGbps(socket.standard) : TRANSPORT_40,
+      dock ? transportGbps(dock.uplink) : TRANSPORT_40,
+    ];
     const wanted = Math.min(...ends) >= TRANSPORT_40;
     const promised = pieces.some((p) => toRange(p.spec.markedGbps, DOMAIN.cableGbps).hi >= 40);
     if (!wanted || !promised || length.hi <= full) return joined;
-    return [{ code: 'cable/too-long', ...common, ...said(full), params: { length, limit: full } }, ...joined];
+    return [
+      { code: 'cable/too-long', ...common, ...said(full), params: { length, limit: full } },
+      ...joined,
+    ];
   },
 };

@@ -10,8 +10,15 @@ export const charging: Check<'charging' | 'box'> = {
     if (!box || !c.hasBattery || c.by === 'charger') return [];
     const common = { slots: ['dock', 'host'] as const, source: 'usb-c-cable' as const };
     if (c.refused && c.minimum)
-      return [{ ...common, code: 'charging/refused', params: { minimum: c.minimum, least: c.least ?? 'dock' } }];
-    if (c.span.hi === 0) return [{ ...common, code: 'charging/none', params: { by: c.by ?? 'none' } }];
+      return [
+        {
+          ...common,
+          code: 'charging/refused',
+          params: { minimum: c.minimum, least: c.least ?? 'dock' },
+        },
+      ];
+    if (c.span.hi === 0)
+      return [{ ...common, code: 'charging/none', params: { by: c.by ?? 'none' } }];
     if (c.drawW && c.span.lo >= c.drawW.hi) return [];
     const certain = c.drawW !== null && c.span.hi < c.drawW.lo;
     return [

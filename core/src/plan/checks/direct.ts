@@ -5,7 +5,9 @@ import type { Check } from '../types';
 import { possible } from './certainty';
 
 function plugs(path: KnownPath | null): Connector[] {
-  return (path?.pieces ?? []).flatMap(({ spec }) => (isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector]));
+  return (path?.pieces ?? []).flatMap(({ spec }) =>
+    isAdapter(spec) ? [spec.hostEnd, spec.farEnd] : [spec.connector],
+  );
 }
 
 /** A passive direct path too long, joints counted, for the generation its ends could take. */
@@ -18,7 +20,9 @@ export const directLong: Check<'socket' | 'path' | 'dock' | 'card'> = {
     const whole = directGen(path.pieces, rule);
     if (whole.promised) return [];
     const ends = [
-      ...(socket ? [toRange(socket.pcieGen, portDomain(socket.connector, socket.standard).gen)] : []),
+      ...(socket
+        ? [toRange(socket.pcieGen, portDomain(socket.connector, socket.standard).gen)]
+        : []),
       ...(dock ? [toRange(dock.slotGen, DOMAIN.slotGen)] : []),
       ...(card ? [toRange(card.pcieGen, DOMAIN.cardGen)] : []),
     ];
@@ -50,6 +54,13 @@ export const looksLikeVideo: Check<'socket' | 'path' | 'dock'> = {
   run({ socket, path, dock }) {
     const all = [socket?.connector, dock?.connector, ...plugs(path)];
     if (!all.includes('mini-card') && !all.includes('expresscard')) return [];
-    return [{ code: 'link/looks-like-video', slots: ['path', 'dock'], params: {}, source: 'common-practice' }];
+    return [
+      {
+        code: 'link/looks-like-video',
+        slots: ['path', 'dock'],
+        params: {},
+        source: 'common-practice',
+      },
+    ];
   },
 };

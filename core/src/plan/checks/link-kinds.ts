@@ -23,7 +23,14 @@ export const tooOld: Check<'socket' | 'dock'> = {
     const at = socket?.tunnels ? tooOldToMeet(socket, dock) : null;
     if (!at || !socket || !dock) return [];
     const older = at === 'dock' ? socket.standard : dock.uplink;
-    return [{ code: 'link/too-old', slots: [at], params: { at, older: PORT_STANDARDS[older] }, source: 'usb4' }];
+    return [
+      {
+        code: 'link/too-old',
+        slots: [at],
+        params: { at, older: PORT_STANDARDS[older] },
+        source: 'usb4',
+      },
+    ];
   },
 };
 
@@ -39,7 +46,14 @@ export const ownPort: Check<'socket' | 'path' | 'dock'> = {
     const first = named[0];
     const other = named.find((p) => p.name.toLowerCase() !== first?.name.toLowerCase());
     const common = { code: 'link/other-family' as const, source: 'common-practice' as const };
-    if (first && other) return [{ ...common, slots: [other.slot], params: { a: first.name, b: other.name, part: other.slot } }];
+    if (first && other)
+      return [
+        {
+          ...common,
+          slots: [other.slot],
+          params: { a: first.name, b: other.name, part: other.slot },
+        },
+      ];
     const open = all.filter((p) => p.name === '');
     if (open.length === 0) return [];
     const draft: Draft = {
@@ -68,7 +82,11 @@ export const firmwareCap: Check<'dock' | 'installed' | 'link'> = {
         code: 'dock/firmware-cap',
         slots: ['dock'],
         ...(!known && { certainty: 'possible' as const, hangsOn: ['installed/dockFirmware'] }),
-        params: { now: installed.dockFirmware || 'not known', from: dock.capFirmware, cap: cap.value },
+        params: {
+          now: installed.dockFirmware || 'not known',
+          from: dock.capFirmware,
+          cap: cap.value,
+        },
         source: 'common-practice',
       },
     ];

@@ -9,7 +9,14 @@ export const allOff: Check<'link' | 'dock'> = {
   reads: ['link', 'dock'],
   run({ link }) {
     if (link.kind !== 'direct') return [];
-    return [{ code: 'link/all-off', slots: ['socket', 'path', 'dock'], params: {}, source: 'common-practice' }];
+    return [
+      {
+        code: 'link/all-off',
+        slots: ['socket', 'path', 'dock'],
+        params: {},
+        source: 'common-practice',
+      },
+    ];
   },
 };
 
@@ -20,7 +27,15 @@ export const readOut: Check<'link' | 'card'> = {
   reads: ['link', 'card'],
   run({ link, card }) {
     const last = link.hops[link.hops.length - 1];
-    if (!card || !last?.gen || !last.lanes || last.state !== 'ok' || !isExact(last.gen) || !isExact(last.lanes)) return [];
+    if (
+      !card ||
+      !last?.gen ||
+      !last.lanes ||
+      last.state !== 'ok' ||
+      !isExact(last.gen) ||
+      !isExact(last.lanes)
+    )
+      return [];
     if (typeof card.lanes !== 'number' || card.lanes <= last.lanes.lo) return [];
     return [
       {
@@ -44,7 +59,13 @@ export const cableWatts: Check<'path'> = {
       if (typeof spec.markedGbps === 'number' && spec.markedGbps >= 40) return [];
       const marked = typeof spec.markedGbps === 'number' ? spec.markedGbps : 'not known';
       return [
-        { code: 'cable/watts', slots: ['path'], about: key, params: { watts: spec.markedW, marked }, source: 'usb-c-cable' },
+        {
+          code: 'cable/watts',
+          slots: ['path'],
+          about: key,
+          params: { watts: spec.markedW, marked },
+          source: 'usb-c-cable',
+        },
       ];
     });
   },

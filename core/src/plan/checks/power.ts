@@ -6,7 +6,12 @@ import { certainIf, possible } from './certainty';
 
 /** A draft of one supply: several may stand side by side. */
 type Said = Pick<Draft, 'code' | 'params'> & Partial<Draft>;
-const at = (about: string, d: Said): Draft => ({ slots: [about === 'dock' ? 'dock' : 'supplies'], about, source: 'house', ...d });
+const at = (about: string, d: Said): Draft => ({
+  slots: [about === 'dock' ? 'dock' : 'supplies'],
+  about,
+  source: 'house',
+  ...d,
+});
 
 /** A dock that may bring a supply of its own: what a chosen one lacks is not certain to be missing. */
 function unlessOwn(d: Draft): Draft {
@@ -39,9 +44,17 @@ export const plugsShort: Check<'power' | 'card'> = {
       const lack = f.shortage;
       if (!lack || lack.short.hi === 0) return [];
       if (!f.plugs)
-        return [at(f.at, { code: 'power/plugs-short', ...possible(lack.open), params: { supply: f.name }, source: 'pcie-base' })];
+        return [
+          at(f.at, {
+            code: 'power/plugs-short',
+            ...possible(lack.open),
+            params: { supply: f.name },
+            source: 'pcie-base',
+          }),
+        ];
       const { plugs } = f;
-      const watts: Record<string, Range> = f.load && f.rated ? { load: f.load, rated: f.rated } : {};
+      const watts: Record<string, Range> =
+        f.load && f.rated ? { load: f.load, rated: f.rated } : {};
       const short = at(f.at, {
         code: 'power/plugs-short',
         ...certainIf(lack.short.lo > 0, lack.open),
@@ -55,10 +68,20 @@ export const plugsShort: Check<'power' | 'card'> = {
         source: 'pcie-base',
       });
       if (plugs.cpuCables === 0) return [short];
-      return [short, at(f.at, { code: 'power/cpu-plug', params: { n: plugs.cpuCables }, source: 'common-practice' })];
+      return [
+        short,
+        at(f.at, {
+          code: 'power/cpu-plug',
+          params: { n: plugs.cpuCables },
+          source: 'common-practice',
+        }),
+      ];
     });
     const own: Draft[] =
-      power.unstated && !power.unfed && !power.sealed && power.feeders.some((f) => f.shortage !== null)
+      power.unstated &&
+      !power.unfed &&
+      !power.sealed &&
+      power.feeders.some((f) => f.shortage !== null)
         ? [
             at('dock', {
               code: 'power/plugs-short',
@@ -80,12 +103,22 @@ export const powerLoad: Check<'power' | 'card'> = {
   run({ power, card }, rule) {
     const unstated: Draft[] =
       power.unstated && card
-        ? [at('dock', { code: 'power/over', ...possible(['dock/supply']), params: { supply: 'the supply of the dock' } })]
+        ? [
+            at('dock', {
+              code: 'power/over',
+              ...possible(['dock/supply']),
+              params: { supply: 'the supply of the dock' },
+            }),
+          ]
         : [];
     const loads = power.feeders.flatMap((f): Draft[] => {
       if (!card && f.feedsCard) return [];
       if (!f.load || !f.rated) {
-        const known = { supply: f.name, ...(f.load && { load: f.load }), ...(f.rated && { rated: f.rated }) };
+        const known = {
+          supply: f.name,
+          ...(f.load && { load: f.load }),
+          ...(f.rated && { rated: f.rated }),
+        };
         return [at(f.at, { code: 'power/over', ...possible(f.open), params: known })];
       }
       const params = { load: f.load, rated: f.rated, supply: f.name };
@@ -131,11 +164,17 @@ export const boardCovered: Check<'power' | 'card'> = {
   reads: ['power', 'card'],
   run({ power, card }) {
     if (!card || power.sealed) return [];
-    const common = { code: 'power/uncovered', slots: ['card', 'dock'], source: 'pcie-base' } as const;
+    const common = {
+      code: 'power/uncovered',
+      slots: ['card', 'dock'],
+      source: 'pcie-base',
+    } as const;
     if (!power.cover) return [{ ...common, ...possible(['card/boardW']), params: {} }];
     const { need, have, open } = power.cover;
     const state = fits(need, have);
-    return state === 'yes' ? [] : [{ ...common, ...certainIf(state === 'no', open), params: { need, have } }];
+    return state === 'yes'
+      ? []
+      : [{ ...common, ...certainIf(state === 'no', open), params: { need, have } }];
   },
 };
 
@@ -150,9 +189,12 @@ function senseOf(card: CardSpec, supply: SupplyAttrs, boardW: Range, slotMost: n
   const apart = card.sockets16Are === 'older' || supply.cables16Are === 'older';
   if (n['16-pin'].hi === 0 || cables.hi === 0 || apart) return null;
   const slot = toRange(card.slotW, { lo: 0, hi: slotMost });
-  const others = (end: 'lo' | 'hi') => SOCKET_W['8-pin'] * n['8-pin'][end] + SOCKET_W['6-pin'] * n['6-pin'][end];
+  const others = (end: 'lo' | 'hi') =>
+    SOCKET_W['8-pin'] * n['8-pin'][end] + SOCKET_W['6-pin'] * n['6-pin'][end];
   const words = supply.cable16PinW;
-  const watts = (words === null ? [SENSE_W.lo, SENSE_W.hi] : typeof words === 'string' ? [words] : words.oneOf).map(Number);
+  const watts = (
+    words === null ? [SENSE_W.lo, SENSE_W.hi] : typeof words === 'string' ? [words] : words.oneOf
+  ).map(Number);
   return {
     need: { lo: boardW.lo - others('hi') - slot.hi, hi: boardW.hi - others('lo') - slot.lo },
     allows: { lo: Math.min(...watts), hi: Math.max(...watts) },
@@ -161,7 +203,11 @@ function senseOf(card: CardSpec, supply: SupplyAttrs, boardW: Range, slotMost: n
     open: (at: string) => [
       ...(typeof words === 'string' ? [] : [`${at}/cable16PinW`]),
       ...openSockets(card),
-      ...openOf({ 'card/boardW': card.boardW, 'card/slotW': card.slotW, [`${at}/cables16Pin`]: supply.cables16Pin }),
+      ...openOf({
+        'card/boardW': card.boardW,
+        'card/slotW': card.slotW,
+        [`${at}/cables16Pin`]: supply.cables16Pin,
+      }),
     ],
   };
 }
@@ -182,7 +228,9 @@ export const supplies: Check<'power' | 'card' | 'box'> = {
       });
     for (const f of power.feeders)
       if (f.spec.condition === 'used')
-        found.push(at(f.at, { code: 'power/used', params: { supply: f.name }, source: 'common-practice' }));
+        found.push(
+          at(f.at, { code: 'power/used', params: { supply: f.name }, source: 'common-practice' }),
+        );
     const slot = power.slot && fits(power.slot.need, power.slot.have);
     if (power.slot && slot !== 'yes')
       found.push({
@@ -193,11 +241,26 @@ export const supplies: Check<'power' | 'card' | 'box'> = {
         source: 'pcie-base',
       });
     for (const f of power.feeders) {
-      const sense = card && power.boardW && !power.sealed && senseOf(card, f.spec, power.boardW, rule('power.slotW'));
+      const sense =
+        card &&
+        power.boardW &&
+        !power.sealed &&
+        senseOf(card, f.spec, power.boardW, rule('power.slotW'));
       if (!sense || sense.need.hi <= sense.allows.lo) continue;
       const certain = sense.certain && sense.need.lo > sense.allows.hi;
-      const params = { need: sense.need, ...(sense.known && { allows: sense.allows }), supply: f.name };
-      found.push(at(f.at, { code: 'power/sense', ...certainIf(certain, sense.open(f.at)), params, source: 'pcie-base' }));
+      const params = {
+        need: sense.need,
+        ...(sense.known && { allows: sense.allows }),
+        supply: f.name,
+      };
+      found.push(
+        at(f.at, {
+          code: 'power/sense',
+          ...certainIf(certain, sense.open(f.at)),
+          params,
+          source: 'pcie-base',
+        }),
+      );
     }
     return found;
   },

@@ -21,7 +21,11 @@ function clash(row: Clearance): Draft[] {
       certainty: certain ? 'certain' : 'possible',
       hangsOn: certain ? [] : row.open,
       // A figure that is not stated is left out: its words say so.
-      params: { what: row.what, ...(row.need && { need: row.need }), ...(row.have && { have: row.have }) },
+      params: {
+        what: row.what,
+        ...(row.need && { need: row.need }),
+        ...(row.have && { have: row.have }),
+      },
       source: 'house',
     },
   ];
@@ -54,13 +58,20 @@ export const mounting: Check<'fit' | 'box' | 'supplies'> = {
     const found: Draft[] = [];
     const say = (code: Draft['code'], params: Draft['params'] = {}, more: Partial<Draft> = {}) =>
       found.push({ code, slots: ['dock'], params, source: 'common-practice', ...more });
-    if (fit && fit.unheld !== 'no') say('fit/unheld', {}, fit.unheld === 'may' ? possible(['dock/retention']) : {});
-    if (box.form === 'open-board' || fit?.uncovered) say('fit/open-board', { lid: box.form === 'open-board' ? 'none' : 'off' });
-    if (fit?.shortOnly && fit.rows.some((r) => r.what === 'length' && r.fits === 'yes')) say('fit/short-only');
+    if (fit && fit.unheld !== 'no')
+      say('fit/unheld', {}, fit.unheld === 'may' ? possible(['dock/retention']) : {});
+    if (box.form === 'open-board' || fit?.uncovered)
+      say('fit/open-board', { lid: box.form === 'open-board' ? 'none' : 'off' });
+    if (fit?.shortOnly && fit.rows.some((r) => r.what === 'length' && r.fits === 'yes'))
+      say('fit/short-only');
     for (const s of supplies) {
       const room = supplyFormFits(box.supplyForm, s.spec.form);
       // Only a dock that takes a separate supply has a place for one.
-      if (s.feeds === 'card' || room === true || (room === null && typeof box.supply === 'string' && box.supply !== 'separate'))
+      if (
+        s.feeds === 'card' ||
+        room === true ||
+        (room === null && typeof box.supply === 'string' && box.supply !== 'separate')
+      )
         continue;
       const open = room === null ? possible(['dock/supplyForm']) : {};
       say(
@@ -86,7 +97,11 @@ export const cooling: Check<'cooling' | 'box' | 'host' | 'card' | 'settings'> = 
         code: 'cooling/hot',
         slots: ['dock', 'card'],
         ...(c.riseK && c.riseK.lo > c.limitK ? {} : possible(c.open)),
-        params: { ...(c.riseK && { rise: c.riseK }), limit: c.limitK, blower: c.blower ? 'yes' : 'no' },
+        params: {
+          ...(c.riseK && { rise: c.riseK }),
+          limit: c.limitK,
+          blower: c.blower ? 'yes' : 'no',
+        },
         source: 'house',
       });
     if (host?.form === 'laptop' && box && settings.lid === 'closed' && card?.cooler !== 'blower')

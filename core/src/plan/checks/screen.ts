@@ -4,7 +4,13 @@ import { possible } from './certainty';
 /** Every screen against the output it hangs on; and the picture that goes back to the host's own panel. */
 export const screens: Check<'pictures' | 'settings' | 'host'> = {
   id: 'screens',
-  codes: ['screen/no-plug', 'screen/too-much', 'screen/compressed', 'screen/through-dock', 'screen/panel'],
+  codes: [
+    'screen/no-plug',
+    'screen/too-much',
+    'screen/compressed',
+    'screen/through-dock',
+    'screen/panel',
+  ],
   reads: ['pictures', 'settings', 'host'],
   run({ pictures, settings, host }) {
     const found = pictures.flatMap((p): Draft[] => {
@@ -18,8 +24,18 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
         by: p.by,
       };
       const through: Draft[] =
-        p.by === 'dock' ? [{ ...common, code: 'screen/through-dock', params: { name: p.name }, source: 'common-practice' }] : [];
-      if (p.verdict === 'no-plug') return [{ ...common, code: 'screen/no-plug', params: rates }, ...through];
+        p.by === 'dock'
+          ? [
+              {
+                ...common,
+                code: 'screen/through-dock',
+                params: { name: p.name },
+                source: 'common-practice',
+              },
+            ]
+          : [];
+      if (p.verdict === 'no-plug')
+        return [{ ...common, code: 'screen/no-plug', params: rates }, ...through];
       const tooMuch = (open: Partial<Draft>): Draft[] => [
         { ...common, code: 'screen/too-much', params: rates, ...open },
         ...through,
@@ -27,7 +43,8 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
       if (p.verdict === 'too-much') return tooMuch(p.doubt.length > 0 ? possible(p.doubt) : {});
       if (p.verdict === null) return p.open.length > 0 ? tooMuch(possible(p.open)) : through;
       if (p.doubt.length > 0) return tooMuch(possible(p.doubt));
-      if (p.verdict === 'compressed') return [{ ...common, code: 'screen/compressed', params: rates }, ...through];
+      if (p.verdict === 'compressed')
+        return [{ ...common, code: 'screen/compressed', params: rates }, ...through];
       return through;
     });
     if (settings.toPanel !== 'yes' || !host) return found;
@@ -35,6 +52,14 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
       typeof host.panelWidthPx === 'number' && typeof host.panelHeightPx === 'number'
         ? { width: host.panelWidthPx, height: host.panelHeightPx }
         : {};
-    return [...found, { code: 'screen/panel', slots: ['host', 'picture'], params: panel, source: 'common-practice' }];
+    return [
+      ...found,
+      {
+        code: 'screen/panel',
+        slots: ['host', 'picture'],
+        params: panel,
+        source: 'common-practice',
+      },
+    ];
   },
 };

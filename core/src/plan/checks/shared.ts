@@ -30,7 +30,12 @@ export const lookAlike: Check<'host' | 'socket'> = {
     const twins = lookAlikes(host, socket.key);
     if (twins.length === 0) return [];
     const others = twins.map(portName).join('; ');
-    const params = { port: own?.position || socket.key, mark: own?.mark || 'nothing', others, n: twins.length };
+    const params = {
+      port: own?.position || socket.key,
+      mark: own?.mark || 'nothing',
+      others,
+      n: twins.length,
+    };
     return [{ code: 'host/look-alike', slots: ['socket'], params, source: 'common-practice' }];
   },
 };
@@ -43,6 +48,8 @@ export const innerSwitch: Check<'card'> = {
   run({ card }) {
     if (typeof card?.innerSwitch !== 'string' || card.innerSwitch === 'none') return [];
     const shows = card.innerSwitch === 'full' ? '16 GT/s ×16' : '2.5 GT/s ×1';
-    return [{ code: 'card/inner-switch', slots: ['card'], params: { shows }, source: 'kernel-abi' }];
+    return [
+      { code: 'card/inner-switch', slots: ['card'], params: { shows }, source: 'kernel-abi' },
+    ];
   },
 };

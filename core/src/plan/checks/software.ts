@@ -3,7 +3,12 @@ import type { Check, Draft } from '../types';
 import type { Param } from '../finding';
 import { certainIf } from './certainty';
 
-const FIRMWARE: readonly string[] = ['dockFirmware', 'hostFirmware', 'linkFirmware', 'cardFirmware'];
+const FIRMWARE: readonly string[] = [
+  'dockFirmware',
+  'hostFirmware',
+  'linkFirmware',
+  'cardFirmware',
+];
 
 /**
  * The code of a requirement that is not met. What a version would mend never stops a plan while the version is not known: it can
@@ -30,7 +35,12 @@ export const requirements: Check<'held'> = {
       const r = h.requirement;
       const params: Record<string, Param> = {
         title: r.variant,
-        who: r.maker === 'any' ? (r.model === 'any' ? `every ${r.subject}` : r.model) : `${r.maker} ${r.model}`,
+        who:
+          r.maker === 'any'
+            ? r.model === 'any'
+              ? `every ${r.subject}`
+              : r.model
+            : `${r.maker} ${r.model}`,
         needs: r.needs,
         atLeast: r.atLeast,
         atMost: r.atMost,
@@ -49,7 +59,10 @@ export const requirements: Check<'held'> = {
       return [
         {
           code: codeOf(h),
-          slots: [r.subject === 'adapter' ? 'path' : r.subject, ...(h.role ? (['installed'] as const) : [])],
+          slots: [
+            r.subject === 'adapter' ? 'path' : r.subject,
+            ...(h.role ? (['installed'] as const) : []),
+          ],
           about: `${h.index}`,
           certainty: h.state === 'unmet' || r.needs === 'heed' ? 'certain' : 'possible',
           hangsOn: h.hangsOn,
@@ -68,13 +81,22 @@ export const releases: Check<'news'> = {
   reads: ['news'],
   run({ news }) {
     return news.flatMap((n): Draft[] => {
-      const common = { slots: ['installed' as const], about: n.role, source: 'requirement' as const };
+      const common = {
+        slots: ['installed' as const],
+        about: n.role,
+        source: 'requirement' as const,
+      };
       const gone: Draft[] = n.withdrawn
         ? [
             {
               ...common,
               code: 'software/withdrawn',
-              params: { what: n.role, have: n.have, on: n.withdrawn.withdrawnOn, to: n.newer?.variant ?? '' },
+              params: {
+                what: n.role,
+                have: n.have,
+                on: n.withdrawn.withdrawnOn,
+                to: n.newer?.variant ?? '',
+              },
             },
           ]
         : [];
@@ -125,12 +147,18 @@ export const system: Check<'system' | 'settings' | 'host' | 'uses' | 'port' | 'c
     const level = settings.securityLevel;
     if (tunnel && typeof level === 'string' && SHUT.includes(level))
       say('software/security', ['settings'], { level }, 'kernel-abi');
-    if (tunnel && box && level !== 'none' && (settings.approval === 'none' || settings.approval === 'once'))
+    if (
+      tunnel &&
+      box &&
+      level !== 'none' &&
+      (settings.approval === 'none' || settings.approval === 'once')
+    )
       say('software/approval', ['settings'], { approval: settings.approval });
     if (settings.driverKind === 'repackaged') say('software/repackaged', ['settings', 'card']);
     if (uses.some((u) => u.work === 'cad') && settings.driverClass === 'consumer')
       say('software/driver-class', ['settings', 'uses']);
-    if (host?.graphics === 'both' && settings.internalGraphics !== 'off') say('software/many-chips', ['host']);
+    if (host?.graphics === 'both' && settings.internalGraphics !== 'off')
+      say('software/many-chips', ['host']);
     return found;
   },
 };

@@ -10,7 +10,16 @@ export const unchosen: Check<'socket' | 'path' | 'dock' | 'card'> = {
     return slots.flatMap((slot): Draft[] =>
       // A path that ends in a card slot needs no dock.
       facts[slot] === null && !(slot === 'dock' && facts.path?.endsInSlot)
-        ? [{ code: 'plan/unchosen', slots: [slot], certainty: 'possible', hangsOn: [slot], params: { slot }, source: 'house' }]
+        ? [
+            {
+              code: 'plan/unchosen',
+              slots: [slot],
+              certainty: 'possible',
+              hangsOn: [slot],
+              params: { slot },
+              source: 'house',
+            },
+          ]
         : [],
     );
   },

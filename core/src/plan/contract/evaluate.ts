@@ -127,12 +127,27 @@ export type RuleRow = z.infer<typeof ruleRow>;
 /** The row of a rule as nobody has changed it. */
 export function defaultRow(id: RuleId): RuleRow {
   const { label, unit, default: value, min, max, reason: why, source } = RULES[id];
-  return { id, label, unit, default: value, min, max, why, source, value: null, reason: '', rev: 0 };
+  return {
+    id,
+    label,
+    unit,
+    default: value,
+    min,
+    max,
+    why,
+    source,
+    value: null,
+    reason: '',
+    rev: 0,
+  };
 }
 
 /** A workshop's own value; null goes back to the default. A value needs its reason. */
 export const rulePut = z
-  .strictObject({ value: z.number().nullable(), reason: z.string().trim().max(400, { error: 'Reason: at most 400 characters' }) })
+  .strictObject({
+    value: z.number().nullable(),
+    reason: z.string().trim().max(400, { error: 'Reason: at most 400 characters' }),
+  })
   .refine((b) => b.value === null || b.reason.length > 0, {
     error: 'Reason: say why this differs from the default',
     path: ['reason'],

@@ -11,10 +11,16 @@ export const changeSchema = z.object({
   settings: settingsSchema.partial().optional(),
   installed: installedSchema.partial().optional(),
   dropLoad: z.number().int().optional(),
-  screen: z.object({ index: z.number().int(), by: shownBy.optional(), plug: videoPlug.optional() }).optional(),
+  screen: z
+    .object({ index: z.number().int(), by: shownBy.optional(), plug: videoPlug.optional() })
+    .optional(),
   socket: z.string().optional(),
   part: z
-    .object({ slot: z.enum(['path', 'dock', 'card', 'supply', 'screen', 'system']), index: z.number().int(), id: uuid })
+    .object({
+      slot: z.enum(['path', 'dock', 'card', 'supply', 'screen', 'system']),
+      index: z.number().int(),
+      id: uuid,
+    })
     .optional(),
 });
 export type SetupChange = z.infer<typeof changeSchema>;
@@ -39,7 +45,12 @@ export const fixRow = z.object({
   care: z.number().int(),
   /** What another part costs: a piece is there, an offer counts, or no price is known; null when no part is taken. */
   price: z
-    .object({ owned: z.boolean(), minor: z.number().int().nullable(), currency: currency.nullable(), onDate: isoDate.nullable() })
+    .object({
+      owned: z.boolean(),
+      minor: z.number().int().nullable(),
+      currency: currency.nullable(),
+      onDate: isoDate.nullable(),
+    })
     .nullable(),
 });
 export type FixRow = z.infer<typeof fixRow>;
@@ -65,10 +76,18 @@ export type TouchedRow = z.infer<typeof touchedRow>;
 export const installedBody = z.strictObject({
   id: uuid,
   role: softwareRole,
-  version: z.string().trim().min(1, { error: 'Version: must not be empty' }).max(60, { error: 'Version: at most 60 characters' }),
+  version: z
+    .string()
+    .trim()
+    .min(1, { error: 'Version: must not be empty' })
+    .max(60, { error: 'Version: at most 60 characters' }),
   on: isoDate,
   outcome: z
-    .strictObject({ id: uuid, outcome: z.enum(OUTCOMES), note: z.string().trim().max(2000).default('') })
+    .strictObject({
+      id: uuid,
+      outcome: z.enum(OUTCOMES),
+      note: z.string().trim().max(2000).default(''),
+    })
     .nullable()
     .default(null),
 });

@@ -55,5 +55,9 @@ export function expectation(e: EvidenceSummary, limit: number): Expectation {
   const prior = e.near.weight > 0 ? e.near.worked / e.near.weight : null;
   const p = prior ?? 0.5;
   const { worked, failed } = e.weighted;
-  return { ...betaShare(strength * p + worked + 0.5, strength * (1 - p) + failed + 0.5), prior, strength };
+  return {
+    ...betaShare(strength * p + worked + 0.5, strength * (1 - p) + failed + 0.5),
+    prior,
+    strength,
+  };
 }

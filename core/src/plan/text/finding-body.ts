@@ -6,23 +6,37 @@ import { notKnown } from './not-known';
 
 type BodyCode = Extract<
   FindingCode,
-  `power/${string}` | `charging/${string}` | `fit/${string}` | `cooling/${string}` | `screen/${string}` | 'card/name-trap'
+  | `power/${string}`
+  | `charging/${string}`
+  | `fit/${string}`
+  | `cooling/${string}`
+  | `screen/${string}`
+  | 'card/name-trap'
 >;
 
 const text = (f: Finding, key: string) => String(f.params[key] ?? '');
 const r = (f: Finding, key: string): Range => asRange(f.params[key]);
 const watts = (f: Finding, key: string) => `${figure(r(f, key))} W`;
 const s = (n: Range) => (n.lo === 1 && n.hi === 1 ? '' : 's');
-const LEAST: Record<string, string> = { dock: 'the dock', cable: 'the cable', host: 'the host port' };
+const LEAST: Record<string, string> = {
+  dock: 'the dock',
+  cable: 'the cable',
+  host: 'the host port',
+};
 const SIDE: Record<string, string> = { length: 'long', height: 'high', slots: 'wide' };
 const PLUG: Record<string, string> = { displayport: 'DisplayPort', hdmi: 'HDMI' };
 const known = (f: Finding, ...keys: string[]) => keys.every((key) => key in f.params);
-const size = (f: Finding, key: string) => (f.params['what'] === 'slots' ? `${figure(r(f, key), 1)} slots` : length(r(f, key)));
+const size = (f: Finding, key: string) =>
+  f.params['what'] === 'slots' ? `${figure(r(f, key), 1)} slots` : length(r(f, key));
 
 /** Sentences about power, charging, room, air and pictures. */
 export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   'power/plugs-short': (f) => ({
-    what: maybe(f, `${figure(r(f, 'short'))} plug${s(r(f, 'short'))} short`, 'Power plugs may run short'),
+    what: maybe(
+      f,
+      `${figure(r(f, 'short'))} plug${s(r(f, 'short'))} short`,
+      'Power plugs may run short',
+    ),
     why:
       f.certainty === 'certain' || !f.hangsOn.length
         ? `The card wants ${text(f, 'wants')}, ${text(f, 'supply')} gives ${text(f, 'offers')}.${spare(f)}`
@@ -67,7 +81,11 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     ),
   }),
   'power/no-supply': (f) => ({
-    what: maybe(f, 'Nothing feeds the power sockets of the card', 'The card may have nothing to feed it'),
+    what: maybe(
+      f,
+      'Nothing feeds the power sockets of the card',
+      'The card may have nothing to feed it',
+    ),
     why:
       f.certainty === 'certain'
         ? `The card has ${figure(r(f, 'sockets'))} power socket${s(r(f, 'sockets'))}; ${f.params['missing'] === 'yes' ? 'the dock brings no supply, and none is chosen' : 'no supply with cables for it is chosen'}.`
@@ -95,7 +113,9 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: 'Take a card that draws from its plugs, or a dock whose slot gives 75 W.',
   }),
   'power/sense': (f) => ({
-    what: known(f, 'allows') ? `The 16-pin cable allows ${watts(f, 'allows')}` : 'The 16-pin cable may allow too few watts',
+    what: known(f, 'allows')
+      ? `The 16-pin cable allows ${watts(f, 'allows')}`
+      : 'The 16-pin cable may allow too few watts',
     why: `${f.certainty === 'certain' ? '' : `${notKnown(f)} `}The card may want ${watts(f, 'need')} through it; by its sense pins it will hold itself back or not start.`,
     todo: 'Take the cable or adapter marked for more, and push the plug home until it clicks: a plug not fully home can burn.',
   }),
@@ -118,8 +138,14 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: "Bring the host's own charger, or a second USB-C cable where the dock has such a port.",
   }),
   'fit/too-big': (f) => ({
-    what: maybe(f, `The card is too ${SIDE[text(f, 'what')] ?? 'big'}`, `The card may be too ${SIDE[text(f, 'what')] ?? 'big'}`),
-    why: known(f, 'need', 'have') ? `${capital(size(f, 'need'))}; the dock has room for ${size(f, 'have')}.` : notKnown(f),
+    what: maybe(
+      f,
+      `The card is too ${SIDE[text(f, 'what')] ?? 'big'}`,
+      `The card may be too ${SIDE[text(f, 'what')] ?? 'big'}`,
+    ),
+    why: known(f, 'need', 'have')
+      ? `${capital(size(f, 'need'))}; the dock has room for ${size(f, 'have')}.`
+      : notKnown(f),
     todo: 'Take a smaller card or a bigger dock; measure before you buy.',
   }),
   'fit/bend': (f) => ({
@@ -128,8 +154,14 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: 'Take an angled plug made for this socket, or a dock with more room.',
   }),
   'fit/heavy': (f) => ({
-    what: maybe(f, 'The card is heavier than the dock bears', 'The card may be heavier than the dock bears'),
-    why: known(f, 'need', 'have') ? `${figure(r(f, 'need'))} g on a dock for ${figure(r(f, 'have'))} g.` : notKnown(f),
+    what: maybe(
+      f,
+      'The card is heavier than the dock bears',
+      'The card may be heavier than the dock bears',
+    ),
+    why: known(f, 'need', 'have')
+      ? `${figure(r(f, 'need'))} g on a dock for ${figure(r(f, 'have'))} g.`
+      : notKnown(f),
     todo: 'Support the card at its far end, or lay the dock on its side.',
   }),
   'fit/unheld': (f) => ({
@@ -139,11 +171,16 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
   }),
   'fit/supply-form': (f) => ({
     what: maybe(f, 'The supply does not go into the dock', 'The supply may not go into the dock'),
-    why: known(f, 'room') ? `${text(f, 'form').toUpperCase()} supply, room for ${text(f, 'room').toUpperCase()}.` : notKnown(f),
+    why: known(f, 'room')
+      ? `${text(f, 'form').toUpperCase()} supply, room for ${text(f, 'room').toUpperCase()}.`
+      : notKnown(f),
     todo: 'Take a supply of the right form.',
   }),
   'fit/open-board': (f) => ({
-    what: f.params['lid'] === 'off' ? 'Live parts lie open without the lid' : 'A live open board can short or tip',
+    what:
+      f.params['lid'] === 'off'
+        ? 'Live parts lie open without the lid'
+        : 'A live open board can short or tip',
     why: 'Nothing stands between its contacts and a drink, a screw, a paw.',
     todo: "Mains out before any hand goes near; keep drinks, children and pets away. The maker's manual counts before this.",
   }),
@@ -180,7 +217,11 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
     todo: 'Choose the other plug.',
   }),
   'screen/too-much': (f) => ({
-    what: maybe(f, 'The picture is too much for its plug', 'The picture may be too much for its plug'),
+    what: maybe(
+      f,
+      'The picture is too much for its plug',
+      'The picture may be too much for its plug',
+    ),
     why:
       f.certainty !== 'certain'
         ? `${text(f, 'name')}. ${notKnown(f)}`
@@ -216,7 +257,11 @@ export const BODY_TEXTS: Record<BodyCode, (f: Finding) => Sentence> = {
 function trap(f: Finding): string {
   const of = (a: string, b: string, unit: string) =>
     a in f.params && b in f.params ? [`${text(f, a)} of ${text(f, b)}${unit}`] : [];
-  const facts = [...of('units', 'ofUnits', ' units'), ...of('memory', 'ofMemory', ' GB'), ...of('watts', 'ofWatts', ' W')];
+  const facts = [
+    ...of('units', 'ofUnits', ' units'),
+    ...of('memory', 'ofMemory', ' GB'),
+    ...of('watts', 'ofWatts', ' W'),
+  ];
   return facts.length > 0
     ? `Against ${text(f, 'namesake')}: ${facts.join(', ')}.`
     : `It is sold beside ${text(f, 'namesake')} under one number.`;
@@ -233,7 +278,9 @@ function spare(f: Finding): string {
 export function hoursOf(h: Range): string {
   const one = (x: number) => {
     const minutes = Math.round(x * 60);
-    return minutes >= 60 ? `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}` : `${minutes} min`;
+    return minutes >= 60
+      ? `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`
+      : `${minutes} min`;
   };
   if (!Number.isFinite(h.hi)) return `${one(h.lo)} at the earliest`;
   return one(h.lo) === one(h.hi) ? one(h.lo) : `${one(h.lo)} to ${one(h.hi)}`;

@@ -1,4 +1,13 @@
-import { asRange, capital, formatWhole, length, maybe, partNoun, rate, type Sentence } from '../../base/text';
+import {
+  asRange,
+  capital,
+  formatWhole,
+  length,
+  maybe,
+  partNoun,
+  rate,
+  type Sentence,
+} from '../../base/text';
 import type { FindingCode } from '../codes';
 import type { Finding } from '../finding';
 import { notKnown } from './not-known';
@@ -49,7 +58,11 @@ export const LINK_TEXTS: Record<LinkCode, (f: Finding) => Sentence> = {
     ),
   }),
   'link/other-family': (f) => ({
-    what: maybe(f, "The maker's own ports are of two families", "The maker's own ports may be of two families"),
+    what: maybe(
+      f,
+      "The maker's own ports are of two families",
+      "The maker's own ports may be of two families",
+    ),
     why: f.params['b']
       ? `One end is "${text(f, 'a')}", the other "${text(f, 'b')}": alike in shape, not in wiring.`
       : 'Such ports go with parts of their own family only, and one end is not named.',

@@ -4,7 +4,10 @@ import type { FindingCode } from '../codes';
 import type { Finding } from '../finding';
 import { notKnown } from './not-known';
 
-type SoftwareCode = Extract<FindingCode, `software/${string}` | `route/${string}` | `preflight/${string}`>;
+type SoftwareCode = Extract<
+  FindingCode,
+  `software/${string}` | `route/${string}` | `preflight/${string}`
+>;
 
 const text = (f: Finding, key: string) => String(f.params[key] ?? '');
 const isRole = (v: string): v is SoftwareRole => v in SOFTWARE_NAMES;
@@ -24,7 +27,9 @@ function asked(f: Finding): string {
     return `${text(f, 'who')} asks for ${soft(needs)} ${wanted(f)}; installed: ${text(f, 'have') || 'not known'}.`;
   const since = text(f, 'since') ? ` since ${text(f, 'since')}` : '';
   if (needs === 'repackaged') return `${text(f, 'who')} needs a repackaged driver${since}.`;
-  return needs === 'refused' ? `${text(f, 'who')} is not supported here${since}.` : `${text(f, 'who')}:`;
+  return needs === 'refused'
+    ? `${text(f, 'who')} is not supported here${since}.`
+    : `${text(f, 'who')}:`;
 }
 
 function origin(f: Finding): string {
@@ -36,8 +41,12 @@ function around(f: Finding): string {
   if (!how) return '';
   const from = text(f, 'workaroundFrom');
   const to = text(f, 'workaroundUntil');
-  const span = from || to ? ` (worked ${from ? `from ${from}` : ''}${from && to ? ' ' : ''}${to ? `until ${to}` : ''})` : '';
-  const ended = f.params['workaroundState'] === 'ended' ? ' It no longer works with what is installed.' : '';
+  const span =
+    from || to
+      ? ` (worked ${from ? `from ${from}` : ''}${from && to ? ' ' : ''}${to ? `until ${to}` : ''})`
+      : '';
+  const ended =
+    f.params['workaroundState'] === 'ended' ? ' It no longer works with what is installed.' : '';
   return ` Workaround: ${how}${span}.${ended}`;
 }
 
@@ -45,11 +54,17 @@ function around(f: Finding): string {
 function titled(f: Finding): string {
   const title = text(f, 'title').trim();
   if (/\s/.test(title)) return title;
-  return title === '' ? `A requirement of ${text(f, 'who')}` : `Requirement "${title}" of ${text(f, 'who')}`;
+  return title === ''
+    ? `A requirement of ${text(f, 'who')}`
+    : `Requirement "${title}" of ${text(f, 'who')}`;
 }
 
 function requirement(f: Finding): Sentence {
-  return { what: titled(f), why: `${asked(f)} Seen then: ${ended(text(f, 'effect'))}`, todo: `${origin(f)}${around(f)}` };
+  return {
+    what: titled(f),
+    why: `${asked(f)} Seen then: ${ended(text(f, 'effect'))}`,
+    todo: `${origin(f)}${around(f)}`,
+  };
 }
 
 /** A requirement that a version may fulfil says first which one to install. */
@@ -67,7 +82,10 @@ function update(f: Finding): string {
 
 /** Sentences about systems, drivers, firmware, routes and what comes before the first step. */
 export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
-  'software/refused': (f) => ({ ...mendable(f), what: maybe(f, titled(f), `${titled(f)}, perhaps`) }),
+  'software/refused': (f) => ({
+    ...mendable(f),
+    what: maybe(f, titled(f), `${titled(f)}, perhaps`),
+  }),
   'software/unmet': mendable,
   'software/heed': requirement,
   'software/firmware-first': (f) => ({
@@ -88,9 +106,21 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
     todo: `Note what works now before you change it.${text(f, 'whereFrom') ? ` From ${text(f, 'whereFrom')}.` : ''}`,
   }),
   'software/no-outside': (f) => ({
-    what: maybe(f, 'This system takes no card from outside', 'This system may take no card from outside'),
-    why: maybe(f, `${text(f, 'system')} has no support for it, whatever is plugged in.`, notKnown(f)),
-    todo: maybe(f, 'Use another system on this host, or another host.', "Look for it in the system maker's support pages."),
+    what: maybe(
+      f,
+      'This system takes no card from outside',
+      'This system may take no card from outside',
+    ),
+    why: maybe(
+      f,
+      `${text(f, 'system')} has no support for it, whatever is plugged in.`,
+      notKnown(f),
+    ),
+    todo: maybe(
+      f,
+      'Use another system on this host, or another host.',
+      "Look for it in the system maker's support pages.",
+    ),
   }),
   'software/security': (f) => ({
     what: 'The security level of the link lets no PCIe through',
@@ -99,7 +129,9 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
   }),
   'software/approval': (f) => ({
     what:
-      f.params['approval'] === 'once' ? 'Approved once only: it will be gone after a restart' : 'The dock is not approved yet',
+      f.params['approval'] === 'once'
+        ? 'Approved once only: it will be gone after a restart'
+        : 'The dock is not approved yet',
     why: 'Until it is approved the card stays unlisted.',
     todo: 'Approve it "always" in the list of the link.',
   }),
@@ -133,21 +165,32 @@ export const SOFTWARE_TEXTS: Record<SoftwareCode, (f: Finding) => Sentence> = {
     todo: "Power off, charger out, battery off where the maker allows; mind static. Only as far as the maker's manual goes.",
   }),
   'route/boot': (f) => ({
-    what: maybe(f, `The drive in ${text(f, 'slot')} holds the system`, `The drive in ${text(f, 'slot')} may hold the system`),
+    what: maybe(
+      f,
+      `The drive in ${text(f, 'slot')} holds the system`,
+      `The drive in ${text(f, 'slot')} may hold the system`,
+    ),
     why: 'This route takes its slot; the host then starts from nothing.',
     todo: text(f, 'free')
       ? `Move the drive to ${text(f, 'free')}, or start from another drive first; check it before the adapter goes in.`
       : 'No other slot is known to be free: start from a USB drive first, and check it before the adapter goes in.',
   }),
   'route/network': (f) => ({
-    what: maybe(f, `The radio card leaves ${text(f, 'slot')}`, `The radio card may have to leave ${text(f, 'slot')}`),
+    what: maybe(
+      f,
+      `The radio card leaves ${text(f, 'slot')}`,
+      `The radio card may have to leave ${text(f, 'slot')}`,
+    ),
     why:
       f.params['lan'] === 'yes'
         ? 'Wireless network and Bluetooth are lost; the LAN socket is left.'
         : f.params['lan'] === 'no'
           ? 'Wireless network and Bluetooth are lost, and the host has no LAN socket.'
           : 'Wireless network and Bluetooth are lost; whether the host has a LAN socket is not known.',
-    todo: f.params['lan'] === 'yes' ? 'Lay a LAN cable first.' : 'Have a USB network adapter ready, with its driver installed.',
+    todo:
+      f.params['lan'] === 'yes'
+        ? 'Lay a LAN cable first.'
+        : 'Have a USB network adapter ready, with its driver installed.',
   }),
   'preflight/recovery-key': (f) => ({
     what: 'Encrypted disk may lock you out and ask for its recovery key',

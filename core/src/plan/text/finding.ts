@@ -1,4 +1,13 @@
-import { asRange, capital, length, maybe, partNoun, percent, rate, type Sentence } from '../../base/text';
+import {
+  asRange,
+  capital,
+  length,
+  maybe,
+  partNoun,
+  percent,
+  rate,
+  type Sentence,
+} from '../../base/text';
 import { type Connector, CONNECTORS } from '../../parts';
 import type { FindingCode } from '../codes';
 import type { Finding } from '../finding';
@@ -36,7 +45,11 @@ const TEXTS: Record<FindingCode, (f: Finding) => Sentence> = {
       `${String(f.params['cable'])} is marked ${rate(asRange(f.params['marked']))} Gb/s: a charging cable with USB 2.`,
       `The rate ${String(f.params['cable'])} is marked with is not known. A charging cable looks the same and carries USB 2 only.`,
     ),
-    todo: maybe(f, 'Take a cable marked 20 or 40 Gb/s.', 'Read the mark on the plug: a rate in Gb/s, not watts.'),
+    todo: maybe(
+      f,
+      'Take a cable marked 20 or 40 Gb/s.',
+      'Read the mark on the plug: a rate in Gb/s, not watts.',
+    ),
   }),
   'cable/missing': (f) => ({
     what: maybe(f, 'No cable to the dock', 'A cable to the dock may be missing'),

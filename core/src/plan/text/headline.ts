@@ -29,7 +29,8 @@ function blocked(e: Evaluation): string {
     return `Won't work: the ${String(f.params['port'])} port carries 0 Gb/s of PCIe, so no cable or dock will make a card appear.`;
   if (f?.code === 'cable/no-data')
     return `Won't work: the cable is marked ${rate(asRange(f.params['marked']))} Gb/s, so 0 Gb/s of PCIe reach the dock.`;
-  if (f?.code === 'cable/missing') return "Won't work: no cable joins the host and the dock, which has no fixed lead.";
+  if (f?.code === 'cable/missing')
+    return "Won't work: no cable joins the host and the dock, which has no fixed lead.";
   if (f?.code === 'link/plug-mismatch')
     return `Won't work: 0 Gb/s pass, because ${partNoun(f.params['a'])} and ${partNoun(f.params['b'])} have different plugs.`;
   return f ? `Won't work: ${stopper(f)}` : "Won't work.";
@@ -42,8 +43,11 @@ function stopper(f: Finding): string {
 }
 
 function unknown(e: Evaluation): string {
-  const open = e.findings.filter((f) => f.code === 'plan/unchosen').map((f) => String(f.params['slot']));
-  if (open.length === 4) return 'Not enough known: no part is chosen yet. Choose a host and its port first.';
+  const open = e.findings
+    .filter((f) => f.code === 'plan/unchosen')
+    .map((f) => String(f.params['slot']));
+  if (open.length === 4)
+    return 'Not enough known: no part is chosen yet. Choose a host and its port first.';
   if (open.length === 0) return notKnownYet(e);
   const nouns = open.map(partNoun);
   const list = listed(nouns, 4);
@@ -56,7 +60,8 @@ function fine(e: Evaluation, { area, state }: AreaVerdict): string {
   const how = state === 'good' ? 'fine' : 'with care';
   if (area === 'link') return `link ${how} at ${rate(link.usable?.down)} Gb/s`;
   const fed = body.power.feeders.find((f) => f.feedsCard && f.load && f.rated);
-  if (area === 'watts' && fed?.load && fed.rated) return `watts ${how} at ${figure(fed.load)} of ${figure(fed.rated)} W`;
+  if (area === 'watts' && fed?.load && fed.rated)
+    return `watts ${how} at ${figure(fed.load)} of ${figure(fed.rated)} W`;
   return `${AREA_NOUNS[area]} ${how}`;
 }
 
@@ -75,7 +80,11 @@ function notKnownYet(e: Evaluation): string {
 }
 
 /** What is asked, inside a sentence: "whether the left port tunnels PCIe", "length of the card". */
-export function askedFor({ path, part, meta }: Pick<OpenQuestion, 'path' | 'part' | 'meta'>): string {
+export function askedFor({
+  path,
+  part,
+  meta,
+}: Pick<OpenQuestion, 'path' | 'part' | 'meta'>): string {
   if (path.endsWith('/tunnelling')) return `whether the ${part} tunnels PCIe`;
   return `${meta.label.charAt(0).toLowerCase()}${meta.label.slice(1)} of the ${part}`;
 }

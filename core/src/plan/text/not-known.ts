@@ -17,5 +17,7 @@ export function notKnown(f: Finding): string {
 
 /** "Typical: 170 to 340 mm, not confirmed." Empty where nothing is typical. */
 export function typicalWords({ typical, unit }: Pick<AttrMeta, 'typical' | 'unit'>): string {
-  return typical ? `Typical: ${typical[0]} to ${typical[1]}${unit ? ` ${unit}` : ''}, not confirmed.` : '';
+  return typical
+    ? `Typical: ${typical[0]} to ${typical[1]}${unit ? ` ${unit}` : ''}, not confirmed.`
+    : '';
 }

@@ -3,16 +3,34 @@ import type { SwapStep } from '../swaps';
 
 /** Pre-flight in words: what to see to, and why. */
 export const PRE_FLIGHT: Record<PreFlightItem['id'], { what: string; why: string }> = {
-  save: { what: 'Save your work and close programs', why: 'The first plug-in may freeze or restart the host.' },
-  key: { what: 'Recovery key at hand', why: 'Disk encryption may see changed hardware and ask for it.' },
-  firmware: { what: 'Firmware first', why: 'Dock and host are updated before the first plug, on mains, without sleep.' },
-  versions: { what: 'Note the versions installed', why: 'When something breaks, what changed is the first question.' },
+  save: {
+    what: 'Save your work and close programs',
+    why: 'The first plug-in may freeze or restart the host.',
+  },
+  key: {
+    what: 'Recovery key at hand',
+    why: 'Disk encryption may see changed hardware and ask for it.',
+  },
+  firmware: {
+    what: 'Firmware first',
+    why: 'Dock and host are updated before the first plug, on mains, without sleep.',
+  },
+  versions: {
+    what: 'Note the versions installed',
+    why: 'When something breaks, what changed is the first question.',
+  },
   'way-back': {
     what: 'A way back without a picture',
     why: 'With internal graphics off a card that stays silent leaves no screen.',
   },
-  opening: { what: 'Battery off, mind static', why: 'A charged battery sits under most lids. Only as far as the maker goes.' },
-  boot: { what: 'Another drive to start from', why: 'The slot of this route may hold the system; try the other drive before.' },
+  opening: {
+    what: 'Battery off, mind static',
+    why: 'A charged battery sits under most lids. Only as far as the maker goes.',
+  },
+  boot: {
+    what: 'Another drive to start from',
+    why: 'The slot of this route may hold the system; try the other drive before.',
+  },
   network: { what: 'A network without the radio card', why: 'Drivers still have to be fetched.' },
   charger: { what: "The host's own charger", why: 'The dock does not keep the battery up.' },
   print: { what: 'Print this page', why: 'The picture may go, and the list with it.' },
@@ -31,7 +49,9 @@ export function swapWords({ id, params }: SwapStep): string {
     case 'off':
       return 'Mains out before any hand goes near: shut the host down, dock off, mains cable out, link cable out.';
     case 'open':
-      return params['screws'] === undefined ? 'Open the dock.' : `Open the dock: ${p('screws')} screws, kept in order.`;
+      return params['screws'] === undefined
+        ? 'Open the dock.'
+        : `Open the dock: ${p('screws')} screws, kept in order.`;
     case 'unplug':
       return `Power plugs off ${p('card')}, bracket screw out, latch open, card straight up. Into its bag.`;
     case 'seat':

@@ -5,7 +5,13 @@ import type { Fit, FitCell, FitValues, Stage } from '../model/fit';
 import { REFERENCE_PIXELS } from '../model/model';
 import { hostInMode, middleRig } from '../model/rig';
 import { START } from '../model/start';
-import { cellMs, type FixedParameters, type Solution, solveLayout, type StageAssignment } from './design';
+import {
+  cellMs,
+  type FixedParameters,
+  type Solution,
+  solveLayout,
+  type StageAssignment,
+} from './design';
 import { type Indices, searchLayouts, type SolvedAssignment } from './search';
 import { termsOf } from './terms';
 
@@ -22,7 +28,15 @@ const MOST_OTHERS = 16;
 export function fitCell(c: RunGroup): FitCell | null {
   const rig = middleRig(c.first.rig);
   const { host, card } = c.first.rig;
-  if (c.capped || c.generated || !rig || host === '' || card === '' || c.first.settings.deviceSet === 'inside') return null;
+  if (
+    c.capped ||
+    c.generated ||
+    !rig ||
+    host === '' ||
+    card === '' ||
+    c.first.settings.deviceSet === 'inside'
+  )
+    return null;
   return {
     host: c.first.rig.slot ? host : hostInMode(host, c.first.settings.powerMode),
     card,
@@ -40,11 +54,20 @@ export function fitCell(c: RunGroup): FitCell | null {
 /** The look most cells are of; of two as many the one of the newest run. */
 export function commonLook(cells: readonly RunGroup[]): string | null {
   const counts = new Map<string, number>();
-  for (const c of cells) counts.set(lookOf(c.first.settings), (counts.get(lookOf(c.first.settings)) ?? 0) + 1);
-  return [...counts].reduce<[string, number] | null>((a, b) => (a && a[1] >= b[1] ? a : b), null)?.[0] ?? null;
+  for (const c of cells)
+    counts.set(lookOf(c.first.settings), (counts.get(lookOf(c.first.settings)) ?? 0) + 1);
+  return (
+    [...counts].reduce<[string, number] | null>((a, b) => (a && a[1] >= b[1] ? a : b), null)?.[0] ??
+    null
+  );
 }
 
-function stageBound(v: FitValues, cells: readonly FitCell[], kind: 'host' | 'card', name: string): Stage {
+function stageBound(
+  v: FitValues,
+  cells: readonly FitCell[],
+  kind: 'host' | 'card',
+  name: string,
+): Stage {
   const bare = { ...v, hosts: {}, cards: {} };
   const left = cells
     .filter((c) => c[kind] === name)
@@ -69,7 +92,11 @@ function withBounds(v: FitValues, cells: readonly FitCell[]): FitValues {
 }
 
 /** Error of each cell predicted from all the others, as a share; null where the others say nothing of its host and card. */
-function leaveOut(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters): (number | null)[] {
+function leaveOut(
+  cells: readonly FitCell[],
+  layout: StageAssignment,
+  held: FixedParameters,
+): (number | null)[] {
   return cells.map((c, i) => {
     const rest = solveLayout(
       cells.filter((_, k) => k !== i),
@@ -77,20 +104,29 @@ function leaveOut(cells: readonly FitCell[], layout: StageAssignment, held: Fixe
       held,
     );
     const ms = rest && cellMs(rest.values, c, held.constant);
-    const stages = { host: rest?.values.hosts[c.host], card: rest?.values.cards[c.card], link: rest?.values.streamedMB };
+    const stages = {
+      host: rest?.values.hosts[c.host],
+      card: rest?.values.cards[c.card],
+      link: rest?.values.streamedMB,
+    };
     const asked = stages[layout[i] as keyof typeof stages];
     return ms !== null && asked ? ms / c.ms - 1 : null;
   });
 }
 
-const rms = (list: readonly number[]) => (list.length === 0 ? null : Math.sqrt(mean(list.map((v) => v * v))));
+const rms = (list: readonly number[]) =>
+  list.length === 0 ? null : Math.sqrt(mean(list.map((v) => v * v)));
 
 /** Is there more than one rate, and do these runs tell traffic from the stages? */
 function heldFor(cells: readonly FitCell[]): FixedParameters {
   const rates = cells.map((c) => c.downGbps);
   const apart = Math.max(...rates) / Math.min(...rates) >= RATES_APART;
   const links = new Set(cells.map((c) => `${c.downGbps.toPrecision(3)} ${c.latencyUs}`)).size;
-  return { trafficMB: apart ? null : START.trafficMB.mid, trips: apart && links >= 3 ? null : 0, exponent: null };
+  return {
+    trafficMB: apart ? null : START.trafficMB.mid,
+    trips: apart && links >= 3 ? null : 0,
+    exponent: null,
+  };
 }
 
 /** Trips count as told apart when they lie outside chance and are no more than any program makes. */
@@ -107,11 +143,16 @@ function bestOf(
   held: FixedParameters,
   indices: Indices,
 ): { found: SolvedAssignment[]; held: FixedParameters } {
-  const chain: FixedParameters[] = [held, { ...held, trips: 0 }, { ...held, trips: 0, trafficMB: START.trafficMB.mid }];
+  const chain: FixedParameters[] = [
+    held,
+    { ...held, trips: 0 },
+    { ...held, trips: 0, trafficMB: START.trafficMB.mid },
+  ];
   for (const h of chain) {
     const found = searchLayouts(cells, h, indices);
     const top = found[0];
-    if (top && (h.trips !== null || tripsStand(top.solution, cells.length))) return { found, held: h };
+    if (top && (h.trips !== null || tripsStand(top.solution, cells.length)))
+      return { found, held: h };
   }
   return { found: [], held };
 }
@@ -131,7 +172,9 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
   const cells = chosen.map((x) => x.f);
   if (look === null || cells.length === 0) return null;
   const runs = chosen.reduce((n, x) => n + x.f.n, 0);
-  const indices = (of: (x: (typeof chosen)[number]) => readonly [name: string, index: Range | null]) =>
+  const indices = (
+    of: (x: (typeof chosen)[number]) => readonly [name: string, index: Range | null],
+  ) =>
     Object.fromEntries(
       chosen.flatMap((x) => {
         const [name, index] = of(x);
@@ -147,7 +190,10 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
     hostIndex: indices(({ c, f }) => [f.host, c.first.rig.hostIndex]),
     cardIndex: indices(({ c, f }) => [f.card, c.first.rig.cardIndex]),
   };
-  const { found, held } = bestOf(cells, heldFor(cells), { hosts: head.hostIndex, cards: head.cardIndex });
+  const { found, held } = bestOf(cells, heldFor(cells), {
+    hosts: head.hostIndex,
+    cards: head.cardIndex,
+  });
   const top = found[0];
   if (!top) {
     const nothing: FitValues = {
@@ -179,7 +225,12 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
   const scatter = scatterOf(chosen.map((x) => x.c.ms)) ?? USUAL_SCATTER;
   const sd = Math.max(df > 0 ? Math.sqrt(solution.sse / df) : 0, scatter);
   const own = leaveOut(cells, layout, held);
-  const constantHeld: FixedParameters = { trafficMB: null, trips: 0, exponent: null, constant: true };
+  const constantHeld: FixedParameters = {
+    trafficMB: null,
+    trips: 0,
+    exponent: null,
+    constant: true,
+  };
   // Behind one rate the toll is one constant anyway, and held at what is usual: there is nothing to beat.
   const constantBest = held.trafficMB === null ? searchLayouts(cells, constantHeld)[0] : undefined;
   const constant = constantBest ? leaveOut(cells, constantBest.layout, constantHeld) : [];
@@ -195,7 +246,11 @@ export function calibrate(all: readonly RunGroup[]): Fit | null {
     constantRms: both.length > 0 ? rms(both.map((x) => x.b)) : null,
   };
   const ownThere = rms(both.map((x) => x.a));
-  const worse = left.constantRms !== null && ownThere !== null && ownThere > left.constantRms * 1.0001 && ownThere > scatter;
+  const worse =
+    left.constantRms !== null &&
+    ownThere !== null &&
+    ownThere > left.constantRms * 1.0001 &&
+    ownThere > scatter;
   const main = withBounds(solution.values, cells);
   return {
     ...head,
@@ -223,8 +278,11 @@ function othersOf(
   const good = found.filter((f) => f.solution.sse <= best + AS_GOOD * scatter ** 2);
   const out: FitValues[] = [];
   for (const { layout, solution } of good.slice(0, 4)) {
-    const traffics = held.trafficMB === null ? [null] : [START.trafficMB.lo, held.trafficMB, START.trafficMB.hi];
-    const exponents = solution.free.includes('exponent') ? [null] : [START.exponent.lo, START.exponent.mid, START.exponent.hi];
+    const traffics =
+      held.trafficMB === null ? [null] : [START.trafficMB.lo, held.trafficMB, START.trafficMB.hi];
+    const exponents = solution.free.includes('exponent')
+      ? [null]
+      : [START.exponent.lo, START.exponent.mid, START.exponent.hi];
     const trips = held.trips === null ? [null] : [held.trips, START.trips.hi];
     const ends = traffics.flatMap((trafficMB) =>
       exponents.flatMap((exponent) => trips.map((n) => ({ trafficMB, exponent, trips: n }))),

@@ -24,7 +24,8 @@ export interface Solution {
 
 const anchorOf = (cells: readonly FitCell[]) =>
   Math.exp(cells.reduce((s, c) => s + Math.log(c.pixels), 0) / Math.max(1, cells.length));
-const trafficMs = (c: FitCell, constant?: boolean) => (constant ? Number(!c.slot) : MS_PER_MB_GBPS / c.downGbps);
+const trafficMs = (c: FitCell, constant?: boolean) =>
+  constant ? Number(!c.slot) : MS_PER_MB_GBPS / c.downGbps;
 const backMs = (c: FitCell) => (c.panel ? (pictureMB(c.pixels) * MS_PER_MB_GBPS) / c.upGbps : 0);
 
 /** The time a set of values gives a cell; of a host or card it does not know only the other stage. Null when it knows neither. */
@@ -37,7 +38,12 @@ export function cellMs(v: FitValues, c: FitCell, constant?: boolean): number | n
     ...(v.streamedMB > 0 ? [v.streamedMB * trafficMs(c, constant)] : []),
   ];
   if (stages.length === 0) return null;
-  return Math.max(...stages) + v.trafficMB * trafficMs(c, constant) + (v.trips * c.latencyUs) / 1000 + v.kappa * backMs(c);
+  return (
+    Math.max(...stages) +
+    v.trafficMB * trafficMs(c, constant) +
+    (v.trips * c.latencyUs) / 1000 +
+    v.kappa * backMs(c)
+  );
 }
 
 interface Column {
@@ -59,24 +65,39 @@ function columnsOf(
   const anchors = new Map([...cardCells].map(([card, list]) => [card, anchorOf(list)]));
   const hosts = [...new Set(cells.filter((_, i) => layout[i] === 'host').map((c) => c.host))];
   const columns: Column[] = [
-    ...hosts.map((h) => ({ name: `host ${h}`, of: (c: FitCell, i: number) => Number(layout[i] === 'host' && c.host === h) })),
+    ...hosts.map((h) => ({
+      name: `host ${h}`,
+      of: (c: FitCell, i: number) => Number(layout[i] === 'host' && c.host === h),
+    })),
     ...[...anchors].map(([card, at]) => ({
       name: `card ${card}`,
-      of: (c: FitCell, i: number) => (layout[i] === 'card' && c.card === card ? (c.pixels / at) ** exponent : 0),
+      of: (c: FitCell, i: number) =>
+        layout[i] === 'card' && c.card === card ? (c.pixels / at) ** exponent : 0,
     })),
-    ...(held.trafficMB === null ? [{ name: 'traffic', of: (c: FitCell) => trafficMs(c, held.constant) }] : []),
+    ...(held.trafficMB === null
+      ? [{ name: 'traffic', of: (c: FitCell) => trafficMs(c, held.constant) }]
+      : []),
     ...(layout.includes('link')
-      ? [{ name: 'streamed', of: (c: FitCell, i: number) => Number(layout[i] === 'link') * trafficMs(c) }]
+      ? [
+          {
+            name: 'streamed',
+            of: (c: FitCell, i: number) => Number(layout[i] === 'link') * trafficMs(c),
+          },
+        ]
       : []),
     ...(held.trips === null ? [{ name: 'trips', of: (c: FitCell) => c.latencyUs / 1000 }] : []),
-    ...(cells.some((c) => c.panel) && cells.some((c) => !c.panel) ? [{ name: 'kappa', of: backMs }] : []),
+    ...(cells.some((c) => c.panel) && cells.some((c) => !c.panel)
+      ? [{ name: 'kappa', of: backMs }]
+      : []),
     ...(about
       ? [
           {
             name: 'exponent',
             of: (c: FitCell, i: number) => {
               const at = anchors.get(c.card) ?? 1;
-              return layout[i] === 'card' ? (about[c.card]?.mid ?? 0) * (c.pixels / at) ** exponent * Math.log(c.pixels / at) : 0;
+              return layout[i] === 'card'
+                ? (about[c.card]?.mid ?? 0) * (c.pixels / at) ** exponent * Math.log(c.pixels / at)
+                : 0;
             },
           },
         ]
@@ -111,11 +132,15 @@ function solveAt(
   if (solved.x === null) return null;
   const value = (name: string) => solved.x[columns.findIndex((x) => x.name === name)];
   const point = (mid: number) => ({ mid, lo: mid, hi: mid });
-  const named = (kind: string) => columns.filter((x) => x.name.startsWith(`${kind} `)).map((x) => x.name.slice(kind.length + 1));
+  const named = (kind: string) =>
+    columns.filter((x) => x.name.startsWith(`${kind} `)).map((x) => x.name.slice(kind.length + 1));
   const values: FitValues = {
     hosts: Object.fromEntries(named('host').map((h) => [h, point(value(`host ${h}`) ?? 0)])),
     cards: Object.fromEntries(
-      named('card').map((k) => [k, { ...point(value(`card ${k}`) ?? 0), atPixels: anchors.get(k) ?? 1 }]),
+      named('card').map((k) => [
+        k,
+        { ...point(value(`card ${k}`) ?? 0), atPixels: anchors.get(k) ?? 1 },
+      ]),
     ),
     trafficMB: value('traffic') ?? held.trafficMB ?? 0,
     streamedMB: value('streamed') ?? 0,
@@ -144,10 +169,20 @@ function showsExponent(cells: readonly FitCell[], layout: StageAssignment): bool
 }
 
 /** Gauss and Newton's steps for the exponent: everything else is linear. Null where it does not settle inside its limits. */
-function withExponent(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters): Solution | null {
+function withExponent(
+  cells: readonly FitCell[],
+  layout: StageAssignment,
+  held: FixedParameters,
+): Solution | null {
   let last = solveAt(cells, layout, held, START.exponent.mid);
   for (let i = 0; last && i < MOST_STEPS; i++) {
-    const step: Solution | null = solveAt(cells, layout, held, last.values.exponent, last.values.cards);
+    const step: Solution | null = solveAt(
+      cells,
+      layout,
+      held,
+      last.values.exponent,
+      last.values.cards,
+    );
     const by = step ? (step.solved.x[step.free.indexOf('exponent')] ?? 0) : 0;
     if (step && Math.abs(by) < NEAR_ENOUGH) return step;
     const next = last.values.exponent + Math.max(-0.2, Math.min(0.2, by));
@@ -161,7 +196,11 @@ function withExponent(cells: readonly FitCell[], layout: StageAssignment, held: 
  * The best values for one layout. The exponent is fitted where the layout shows it. A traffic that comes out below nothing is held at
  * nothing, trips likewise.
  */
-export function solveLayout(cells: readonly FitCell[], layout: StageAssignment, held: FixedParameters): Solution | null {
+export function solveLayout(
+  cells: readonly FitCell[],
+  layout: StageAssignment,
+  held: FixedParameters,
+): Solution | null {
   const best = (h: FixedParameters): Solution | null =>
     (h.exponent === null && showsExponent(cells, layout) ? withExponent(cells, layout, h) : null) ??
     solveAt(cells, layout, h, h.exponent ?? START.exponent.mid);

@@ -28,7 +28,8 @@ function meetings(cells: readonly FitCell[]): Meeting[] {
 /** Rates that at least two cards ran behind: only there can the link itself be told from a stage. */
 function sharedLinks(cells: readonly FitCell[]): number[] {
   const cards = new Map<number, Set<string>>();
-  for (const c of cells) if (!c.slot) cards.set(c.downGbps, (cards.get(c.downGbps) ?? new Set()).add(c.card));
+  for (const c of cells)
+    if (!c.slot) cards.set(c.downGbps, (cards.get(c.downGbps) ?? new Set()).add(c.card));
   return [...cards].flatMap(([rate, set]) => (set.size > 1 ? [rate] : []));
 }
 
@@ -60,7 +61,9 @@ function oddity(s: Solution, indices: Indices): number {
     const middle = times.reduce((a, b) => a + b, 0) / Math.max(1, times.length);
     return times.reduce((sum, t) => sum + ((t - middle) / INDEX_SCATTER) ** 2, 0);
   };
-  const host = Object.entries(hosts).flatMap(([n, v]) => (indices.hosts[n] ? [Math.log(v.mid * indices.hosts[n])] : []));
+  const host = Object.entries(hosts).flatMap(([n, v]) =>
+    indices.hosts[n] ? [Math.log(v.mid * indices.hosts[n])] : [],
+  );
   const card = Object.entries(cards).flatMap(([n, v]) =>
     indices.cards[n] ? [Math.log(v.mid * indices.cards[n]) - exponent * Math.log(v.atPixels)] : [],
   );
@@ -90,7 +93,8 @@ export function searchLayouts(
   const layoutOf = (cuts: readonly number[]): StageAssignment => {
     const layout: ('host' | 'card' | 'link')[] = cells.map(() => 'card');
     all.forEach((m, k) => {
-      for (const i of m.cells) if (m.sizes.indexOf((cells[i] as FitCell).pixels) < (cuts[k] as number)) layout[i] = 'host';
+      for (const i of m.cells)
+        if (m.sizes.indexOf((cells[i] as FitCell).pixels) < (cuts[k] as number)) layout[i] = 'host';
     });
     // What is flat on a link that several cards ran behind may be held by the link as well as by the host.
     links.forEach((rate, k) => {
@@ -107,8 +111,14 @@ export function searchLayouts(
     if (known !== undefined) return known;
     const layout = layoutOf(cuts);
     const solution = solveLayout(cells, layout, held);
-    const possible = solution && streamsOfTwo(cells, layout) && Object.values(solution.values.hosts).every((h) => h.mid > 0);
-    const found = possible && Object.values(solution.values.cards).every((c) => c.mid > 0) ? { layout, solution } : null;
+    const possible =
+      solution &&
+      streamsOfTwo(cells, layout) &&
+      Object.values(solution.values.hosts).every((h) => h.mid > 0);
+    const found =
+      possible && Object.values(solution.values.cards).every((c) => c.mid > 0)
+        ? { layout, solution }
+        : null;
     seen.set(key, found);
     return found;
   };

@@ -38,14 +38,20 @@ export function leastSquares(
     .solve(Matrix.columnVector([...b]))
     .to1DArray()
     .map((v, j) => v / (sizes[j] as number));
-  const residual = rows.map((r, i) => r.reduce((s, v, j) => s + v * (x[j] as number), 0) - (b[i] as number));
-  const gradient = sizes.map((s, j) => Math.abs(rows.reduce((g, r, i) => g + (r[j] as number) * (residual[i] as number), 0)) / s);
+  const residual = rows.map(
+    (r, i) => r.reduce((s, v, j) => s + v * (x[j] as number), 0) - (b[i] as number),
+  );
+  const gradient = sizes.map(
+    (s, j) =>
+      Math.abs(rows.reduce((g, r, i) => g + (r[j] as number) * (residual[i] as number), 0)) / s,
+  );
   if (!(Math.max(...gradient) <= AT_LEAST * Math.hypot(...b))) return { x: null, why: 'solver' };
   const v = svd.rightSingularVectors;
   const inverse = sizes.map((si, i) =>
     sizes.map((sj, j) => {
       let sum = 0;
-      for (let k = 0; k < n; k++) sum += (v.get(i, k) * v.get(j, k)) / (svd.diagonal[k] as number) ** 2;
+      for (let k = 0; k < n; k++)
+        sum += (v.get(i, k) * v.get(j, k)) / (svd.diagonal[k] as number) ** 2;
       return sum / (si * sj);
     }),
   );

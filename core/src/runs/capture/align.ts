@@ -56,7 +56,11 @@ const APART = 0.1;
  * (cross-correlation, normalised over what overlaps, at least half of the shorter). Null without anything to hold together.
  * The best is clear from |r| 0.5 on when nothing more than 2 s away comes within 0.1 of it (common practice, no published source).
  */
-export function align(frames: Float32Array, lane: SensorSeries, mostMs = 600_000): Alignment | null {
+export function align(
+  frames: Float32Array,
+  lane: SensorSeries,
+  mostMs = 600_000,
+): Alignment | null {
   const { dtMs } = lane;
   const a = rates(frames, dtMs);
   const least = Math.max(5, Math.floor(Math.min(a.length, lane.values.length) / 2));
@@ -68,7 +72,13 @@ export function align(frames: Float32Array, lane: SensorSeries, mostMs = 600_000
   }
   if (found.length === 0) return null;
   const best = found.reduce((x, y) => (Math.abs(y.r) > Math.abs(x.r) ? y : x));
-  const next = found.filter((f) => Math.abs(f.lag - best.lag) * dtMs > 2000).reduce((m, f) => Math.max(m, Math.abs(f.r)), 0);
+  const next = found
+    .filter((f) => Math.abs(f.lag - best.lag) * dtMs > 2000)
+    .reduce((m, f) => Math.max(m, Math.abs(f.r)), 0);
   const r = Math.abs(best.r);
-  return { offsetMs: best.lag * dtMs - lane.t0Ms, r: best.r, clear: r >= CLEAR_R && r - next >= APART };
+  return {
+    offsetMs: best.lag * dtMs - lane.t0Ms,
+    r: best.r,
+    clear: r >= CLEAR_R && r - next >= APART,
+  };
 }

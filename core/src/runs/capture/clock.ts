@@ -7,7 +7,10 @@ const DAY_MS = 86_400_000;
 export function clockMs(cell: string): number {
   const t = cell.trim().replace(/(\d),(\d)/, '$1.$2');
   const day = /^(\d{4}-\d{2}-\d{2})[T ](.+)$/.exec(t);
-  if (day) return Date.parse(`${day[1] ?? ''}T${day[2] ?? ''}${/(Z|[+-]\d{2}:?\d{2})$/.test(t) ? '' : 'Z'}`);
+  if (day)
+    return Date.parse(
+      `${day[1] ?? ''}T${day[2] ?? ''}${/(Z|[+-]\d{2}:?\d{2})$/.test(t) ? '' : 'Z'}`,
+    );
   const m = /^(\d{1,2}):(\d{2})(?::(\d{2}(?:\.\d+)?))?$/.exec(t);
   if (!m) return NaN;
   return (Number(m[1]) * 60 + Number(m[2])) * 60_000 + Number(m[3] ?? 0) * 1000;

@@ -8,7 +8,11 @@ import type { CaptureLayout, CaptureResult, Mapping, ReadCapture } from './types
  * file holds, a unit separator.
  */
 export function csvOptions(mapping: Pick<Mapping, 'delimiter'>, newline: '\n' | '\r\n' = '\n') {
-  return { delimiter: mapping.delimiter === '' ? Papa.UNIT_SEP : mapping.delimiter, newline, skipEmptyLines: false } as const;
+  return {
+    delimiter: mapping.delimiter === '' ? Papa.UNIT_SEP : mapping.delimiter,
+    newline,
+    skipEmptyLines: false,
+  } as const;
 }
 
 /** Characters that are cut into rows at once. */
@@ -52,7 +56,12 @@ export async function readCaptureText(
   return reader.end();
 }
 
-function readBatch(reader: CaptureReader, text: string, mapping: Mapping, newline: '\n' | '\r\n'): boolean {
+function readBatch(
+  reader: CaptureReader,
+  text: string,
+  mapping: Mapping,
+  newline: '\n' | '\r\n',
+): boolean {
   // What ends with a line end would give an empty row more.
   const whole = text.endsWith(newline) ? text.slice(0, -newline.length) : text;
   return reader.read(Papa.parse<string[]>(whole, csvOptions(mapping, newline)).data);

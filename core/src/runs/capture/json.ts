@@ -11,13 +11,18 @@ import {
 
 /** What JSON held: a capture in the open format, or a table whose columns are to be named like those of any other. */
 export type JsonCapture =
-  { readonly kind: 'capture'; readonly read: ReadCapture } | { readonly kind: 'table'; readonly text: string };
+  | { readonly kind: 'capture'; readonly read: ReadCapture }
+  | { readonly kind: 'table'; readonly text: string };
 
-const refuse = (where: string, why: string): CaptureResult<never> => ({ ok: false, problem: { code: 'json', where, why } });
+const refuse = (where: string, why: string): CaptureResult<never> => ({
+  ok: false,
+  problem: { code: 'json', where, why },
+});
 type Json = Record<string, unknown>;
 /** A bad value as it is shown: cut, and nothing for what cannot be told in a line. */
 const cellText = (v: unknown) => (JSON.stringify(v) ?? '').slice(0, 60);
-const isObject = (x: unknown): x is Json => typeof x === 'object' && x !== null && !Array.isArray(x);
+const isObject = (x: unknown): x is Json =>
+  typeof x === 'object' && x !== null && !Array.isArray(x);
 
 /**
  * Read JSON: the open format `ruddy-bridge/capture` (its schema is `/api/schemas/capture`), a bare list of frame times in ms, or a list
@@ -40,25 +45,40 @@ export function readCaptureJson(text: string): CaptureResult<JsonCapture> {
     return capture(json);
   }
   const rows = Object.values(json).find((v) => Array.isArray(v) && v.length > 0 && isObject(v[0]));
-  return rows ? table(rows as unknown[]) : refuse('format', 'is not "ruddy-bridge/capture", and no list of rows was found');
+  return rows
+    ? table(rows as unknown[])
+    : refuse('format', 'is not "ruddy-bridge/capture", and no list of rows was found');
 }
 
 /** Rows with named fields, written as a table with tabs. */
 function table(rows: readonly unknown[]): CaptureResult<JsonCapture> {
   const names = Object.keys(rows[0] as Json);
   const cell = (v: unknown) =>
-    typeof v === 'string' || typeof v === 'number' || typeof v === 'boolean' ? String(v).replace(/[\t\r\n"]/g, ' ') : '';
+    typeof v === 'string' || typeof v === 'number' || typeof v === 'boolean'
+      ? String(v).replace(/[\t\r\n"]/g, ' ')
+      : '';
   const lines = rows.map((r) => names.map((n) => cell(isObject(r) ? r[n] : '')).join('\t'));
-  return { ok: true, value: { kind: 'table', text: `${names.map(cell).join('\t')}\n${lines.join('\n')}\n` } };
+  return {
+    ok: true,
+    value: { kind: 'table', text: `${names.map(cell).join('\t')}\n${lines.join('\n')}\n` },
+  };
 }
 
 function times(list: unknown, where: string, bad: BadRow[]): CaptureResult<Float32Array> {
   if (!Array.isArray(list)) return refuse(where, 'is not a list of times in ms');
-  if (list.length > MOST_FRAMES) return { ok: false, problem: { code: 'too-many', most: MOST_FRAMES } };
+  if (list.length > MOST_FRAMES)
+    return { ok: false, problem: { code: 'too-many', most: MOST_FRAMES } };
   const good = new Float32Array(list.length);
   let n = 0;
   for (const [i, v] of list.entries()) {
-    const why = typeof v !== 'number' ? 'not-a-number' : v <= 0 ? 'not-above-0' : v > LONGEST_FRAME_MS ? 'too-long' : null;
+    const why =
+      typeof v !== 'number'
+        ? 'not-a-number'
+        : v <= 0
+          ? 'not-above-0'
+          : v > LONGEST_FRAME_MS
+            ? 'too-long'
+            : null;
     if (why === null) good[n++] = v as number;
     else bad.push({ line: i + 1, column: null, value: cellText(v), why });
   }
@@ -68,18 +88,31 @@ function times(list: unknown, where: string, bad: BadRow[]): CaptureResult<Float
 function lane(x: unknown, where: string): CaptureResult<SensorSeries> {
   if (!isObject(x)) return refuse(where, 'is not an object');
   const { sensor, t0Ms, dtMs, values } = x;
-  if (!SENSOR_IDS.includes(sensor as Sensor)) return refuse(`${where}/sensor`, `is none of ${SENSOR_IDS.join(', ')}`);
-  if (typeof dtMs !== 'number' || !(dtMs > 0)) return refuse(`${where}/dtMs`, 'is not a number above 0');
+  if (!SENSOR_IDS.includes(sensor as Sensor))
+    return refuse(`${where}/sensor`, `is none of ${SENSOR_IDS.join(', ')}`);
+  if (typeof dtMs !== 'number' || !(dtMs > 0))
+    return refuse(`${where}/dtMs`, 'is not a number above 0');
   if (!Array.isArray(values)) return refuse(`${where}/values`, 'is not a list');
   const numbers = Float32Array.from(values, (v) => (typeof v === 'number' ? v : NaN));
-  return { ok: true, value: { sensor: sensor as Sensor, t0Ms: typeof t0Ms === 'number' ? t0Ms : 0, dtMs, values: numbers } };
+  return {
+    ok: true,
+    value: {
+      sensor: sensor as Sensor,
+      t0Ms: typeof t0Ms === 'number' ? t0Ms : 0,
+      dtMs,
+      values: numbers,
+    },
+  };
 }
 
 function capture(json: Json): CaptureResult<JsonCapture> {
   const bad: BadRow[] = [];
   const frames = times(json['frameMs'] ?? [], 'frameMs', bad);
   if (!frames.ok) return frames;
-  const shown = json['shownMs'] === undefined || json['shownMs'] === null ? null : times(json['shownMs'], 'shownMs', bad);
+  const shown =
+    json['shownMs'] === undefined || json['shownMs'] === null
+      ? null
+      : times(json['shownMs'], 'shownMs', bad);
   if (shown && !shown.ok) return shown;
   const list = json['sensors'] ?? [];
   if (!Array.isArray(list)) return refuse('sensors', 'is not a list');
@@ -89,7 +122,8 @@ function capture(json: Json): CaptureResult<JsonCapture> {
     if (!read.ok) return read;
     lanes.push(read.value);
   }
-  if (frames.value.length === 0 && lanes.length === 0 && bad.length === 0) return { ok: false, problem: { code: 'no-rows' } };
+  if (frames.value.length === 0 && lanes.length === 0 && bad.length === 0)
+    return { ok: false, problem: { code: 'no-rows' } };
   const started = typeof json['startedAt'] === 'string' ? Date.parse(json['startedAt']) : NaN;
   const stream = {
     program: typeof json['program'] === 'string' ? json['program'] : '',
@@ -101,6 +135,9 @@ function capture(json: Json): CaptureResult<JsonCapture> {
   const rows = frames.value.length + bad.length;
   return {
     ok: true,
-    value: { kind: 'capture', read: { streams: [stream], rows, bad: bad.slice(0, 200), badCount: bad.length } },
+    value: {
+      kind: 'capture',
+      read: { streams: [stream], rows, bad: bad.slice(0, 200), badCount: bad.length },
+    },
   };
 }

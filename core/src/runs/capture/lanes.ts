@@ -8,7 +8,12 @@ const MOST = 200_000;
  * Values of a sensor at any times as an even row: the mean of what falls into each step; a step without any repeats the one before when
  * the gap is at most two steps, else it is NaN. `times` in ms, upward.
  */
-export function evenLane(sensor: Sensor, times: Float64Array, values: Float64Array, dtMs: number): SensorSeries {
+export function evenLane(
+  sensor: Sensor,
+  times: Float64Array,
+  values: Float64Array,
+  dtMs: number,
+): SensorSeries {
   const first = times[0] ?? 0;
   const n = Math.min(MOST, Math.floor(((times[times.length - 1] ?? first) - first) / dtMs) + 1);
   const sums = new Float64Array(n);

@@ -11,7 +11,9 @@ export function looksNumeric(cell: string): boolean {
 
 /** Does a cell look like a date or a time of day? */
 export function looksClock(cell: string): boolean {
-  return /^(\d{4}-\d{2}-\d{2}[T ])?\d{1,2}:\d{2}(:\d{2}([.,]\d+)?)?(Z|[+-]\d{2}:?\d{2})?$/.test(cell.trim());
+  return /^(\d{4}-\d{2}-\d{2}[T ])?\d{1,2}:\d{2}(:\d{2}([.,]\d+)?)?(Z|[+-]\d{2}:?\d{2})?$/.test(
+    cell.trim(),
+  );
 }
 
 /** Cells of a line, quotes taken off. For looking at the first lines only; files are read by the CSV library. */
@@ -37,7 +39,9 @@ function usualWidth(lines: readonly string[], delimiter: string): { width: numbe
     const w = cellsOf(l, delimiter).length;
     counts.set(w, (counts.get(w) ?? 0) + 1);
   }
-  return [...counts].map(([width, n]) => ({ width, n })).reduce((a, b) => (b.n > a.n ? b : a), { width: 1, n: 0 });
+  return [...counts]
+    .map(([width, n]) => ({ width, n }))
+    .reduce((a, b) => (b.n > a.n ? b : a), { width: 1, n: 0 });
 }
 
 /** One column of numbers written with a comma looks like two columns: whole parts that hardly change, and decimals of one length. */
@@ -48,7 +52,10 @@ function isDecimalComma(rows: readonly string[]): boolean {
   const pairs = rest.map((r) => /^\s*(\d{1,4}),(\d+)\s*$/.exec(r));
   if (rest.length < 2 || pairs.some((p) => p === null)) return false;
   const decimals = pairs.map((p) => p?.[2] ?? '');
-  return decimals.some((d) => d.startsWith('0')) || decimals.every((d) => d.length >= 2 && d.length === decimals[0]?.length);
+  return (
+    decimals.some((d) => d.startsWith('0')) ||
+    decimals.every((d) => d.length >= 2 && d.length === decimals[0]?.length)
+  );
 }
 
 /** Find how a table is written, from the first lines of a file: marks, lines before the table, header, decimal mark. */
@@ -58,7 +65,8 @@ export function findLayout(head: string): CaptureResult<CaptureLayout> {
   // The last line of a part of a file may be cut.
   if (lines.length > 1 && text.length === head.length && head.length > 65_000) lines.pop();
   const comment = COMMENTS.find((c) => lines.some((l) => l.trimStart().startsWith(c))) ?? '';
-  const isRow = (l: string) => l.trim() !== '' && (comment === '' || !l.trimStart().startsWith(comment));
+  const isRow = (l: string) =>
+    l.trim() !== '' && (comment === '' || !l.trimStart().startsWith(comment));
   const rows = lines.filter(isRow);
   if (rows.length === 0) return { ok: false, problem: { code: 'empty' } };
   const found = DELIMITERS.map((d) => ({ d: d as string, ...usualWidth(rows, d) })).find(
@@ -68,7 +76,8 @@ export function findLayout(head: string): CaptureResult<CaptureLayout> {
   const delimiter = single ? '' : found.d;
   const width = single ? 1 : found.width;
   const isTable = (l: string) => isRow(l) && cellsOf(l, delimiter).length === width;
-  const isData = (l: string) => isTable(l) && cellsOf(l, delimiter).some((c) => looksNumeric(c) || looksClock(c));
+  const isData = (l: string) =>
+    isTable(l) && cellsOf(l, delimiter).some((c) => looksNumeric(c) || looksClock(c));
   // The table begins with its first row of figures, or with the names right above it; what stands before is no part of it.
   const data = lines.findIndex(isData);
   if (data < 0) return { ok: false, problem: { code: 'no-table' } };
@@ -84,6 +93,14 @@ export function findLayout(head: string): CaptureResult<CaptureLayout> {
   const comma = delimiter !== ',' && sample.some((r) => r.some((c) => /^[+-]?\d+,\d+$/.test(c)));
   return {
     ok: true,
-    value: { delimiter, decimal: comma ? ',' : '.', comment, skip: first, header: named ? top : null, width, sample },
+    value: {
+      delimiter,
+      decimal: comma ? ',' : '.',
+      comment,
+      skip: first,
+      header: named ? top : null,
+      width,
+      sample,
+    },
   };
 }

@@ -24,7 +24,8 @@ function wordsOf(name: string): string[] {
 
 const CARD = ['gpu', 'card', 'graphics', 'vga'];
 const CPU = ['cpu', 'processor', 'package'];
-const has = (words: readonly string[], ...any: readonly string[]) => words.some((w) => any.includes(w));
+const has = (words: readonly string[], ...any: readonly string[]) =>
+  words.some((w) => any.includes(w));
 
 function sensorOf(w: readonly string[]): Sensor | null {
   const watts = has(w, 'power', 'watt', 'watts', 'w', 'draw');
@@ -35,9 +36,12 @@ function sensorOf(w: readonly string[]): Sensor | null {
   const memory = has(w, 'memory', 'mem', 'vram');
   if (memory && clock) return 'memory-mhz';
   if (memory && has(w, 'mb', 'mib', 'gb', 'used', 'usage')) return 'memory-mb';
-  if (has(w, ...CPU)) return watts ? 'cpu-w' : clock ? 'cpu-mhz' : heat ? 'cpu-c' : load ? 'cpu-load' : null;
-  if (has(w, ...CARD)) return watts ? 'card-w' : clock ? 'card-mhz' : heat ? 'card-c' : load ? 'card-load' : null;
-  if (has(w, 'fps', 'framerate') || (has(w, 'frames') && has(w, 's', 'second', 'sec'))) return 'fps';
+  if (has(w, ...CPU))
+    return watts ? 'cpu-w' : clock ? 'cpu-mhz' : heat ? 'cpu-c' : load ? 'cpu-load' : null;
+  if (has(w, ...CARD))
+    return watts ? 'card-w' : clock ? 'card-mhz' : heat ? 'card-c' : load ? 'card-load' : null;
+  if (has(w, 'fps', 'framerate') || (has(w, 'frames') && has(w, 's', 'second', 'sec')))
+    return 'fps';
   return null;
 }
 
@@ -48,7 +52,8 @@ const LASTS = ['between', 'interval', 'delta', 'duration', 'time', 'ms', 'framet
 function byName(name: string): ColumnRole | null {
   const w = wordsOf(name);
   if (w.length === 0) return null;
-  if (has(w, 'application', 'app', 'process', 'program', 'executable', 'exe')) return has(w, 'id') ? null : 'program';
+  if (has(w, 'application', 'app', 'process', 'program', 'executable', 'exe'))
+    return has(w, 'id') ? null : 'program';
   if (has(w, 'generated', 'interpolated')) return 'generated';
   const sensor = sensorOf(w);
   if (sensor) return sensor;
@@ -66,8 +71,10 @@ function figures(layout: CaptureLayout, column: number): number[] {
   return cells.map((c) => Number(layout.decimal === ',' ? c.replace(',', '.') : c));
 }
 
-const middle = (list: readonly number[]) => [...list].sort((a, b) => a - b)[list.length >> 1] ?? NaN;
-const middleStep = (list: readonly number[]) => middle(list.slice(1).map((v, i) => v - (list[i] as number)));
+const middle = (list: readonly number[]) =>
+  [...list].sort((a, b) => a - b)[list.length >> 1] ?? NaN;
+const middleStep = (list: readonly number[]) =>
+  middle(list.slice(1).map((v, i) => v - (list[i] as number)));
 
 /** A unit that the name gives: in brackets, or as its last word. */
 function unitByName(name: string): ColumnUnit | null {
@@ -87,20 +94,28 @@ function frameUnit(usual: number): ColumnUnit {
 
 function unitOf(layout: CaptureLayout, column: number, role: ColumnRole): ColumnUnit {
   const name = layout.header?.[column] ?? '';
-  if (role === 'frame' || role === 'shown') return unitByName(name) ?? frameUnit(middle(figures(layout, column)));
+  if (role === 'frame' || role === 'shown')
+    return unitByName(name) ?? frameUnit(middle(figures(layout, column)));
   if (role === 'time') {
     if (layout.sample.some((r) => looksClock(r[column] ?? ''))) return 'clock';
     const list = figures(layout, column);
     const step = middleStep(list);
     // A log steps by whole seconds or their tenths, frames by what a frame lasts.
     return (
-      unitByName(name) ?? (step >= 0.2 && step <= 10 && !list.some((v) => v > 1e6) && layout.width > 2 ? 's' : frameUnit(step))
+      unitByName(name) ??
+      (step >= 0.2 && step <= 10 && !list.some((v) => v > 1e6) && layout.width > 2
+        ? 's'
+        : frameUnit(step))
     );
   }
   const words = wordsOf(name);
   if (words.includes('ghz') || words.includes('kw') || words.includes('gb')) return 'kilo';
   if (words.includes('mw') || words.includes('milliwatt')) return 'milli';
-  if (role.endsWith('-load') && figures(layout, column).length > 0 && figures(layout, column).every((v) => v <= 1))
+  if (
+    role.endsWith('-load') &&
+    figures(layout, column).length > 0 &&
+    figures(layout, column).every((v) => v <= 1)
+  )
     return 'share';
   return 'own';
 }
@@ -109,8 +124,12 @@ function unitOf(layout: CaptureLayout, column: number, role: ColumnRole): Column
 function byValues(layout: CaptureLayout, column: number): ColumnRole {
   const list = figures(layout, column);
   if (layout.sample.some((r) => looksClock(r[column] ?? ''))) return 'time';
-  if (list.length < layout.sample.length * 0.8) return layout.width > 1 && list.length === 0 ? 'program' : 'ignore';
-  const grows = list.length > 2 && list.every((v, i) => i === 0 || v >= (list[i - 1] as number)) && list[0] !== list.at(-1);
+  if (list.length < layout.sample.length * 0.8)
+    return layout.width > 1 && list.length === 0 ? 'program' : 'ignore';
+  const grows =
+    list.length > 2 &&
+    list.every((v, i) => i === 0 || v >= (list[i - 1] as number)) &&
+    list[0] !== list.at(-1);
   if (grows) return 'time';
   return list.every((v) => v > 0) ? 'frame' : 'ignore';
 }
@@ -146,13 +165,19 @@ export function proposeMapping(layout: CaptureLayout): Mapping {
 }
 
 function isCounter(list: readonly number[]): boolean {
-  return list.length > 2 && list.every((v, i) => Number.isInteger(v) && (i === 0 || v === (list[i - 1] as number) + 1));
+  return (
+    list.length > 2 &&
+    list.every((v, i) => Number.isInteger(v) && (i === 0 || v === (list[i - 1] as number) + 1))
+  );
 }
 
 /** What files of one layout have in common: a mapping confirmed once is proposed again for the next of them. */
 export function signatureOf(layout: CaptureLayout): string {
   const names = layout.header?.map((h) => h.toLowerCase()).join('|') ?? `no names, ${layout.width}`;
-  return `${layout.delimiter === '\t' ? 'tab' : layout.delimiter}${layout.decimal}${names}`.slice(0, 2000);
+  return `${layout.delimiter === '\t' ? 'tab' : layout.delimiter}${layout.decimal}${names}`.slice(
+    0,
+    2000,
+  );
 }
 
 /** A mapping from before, for a file of the same signature: lines before the table may be others. */
@@ -170,6 +195,10 @@ export function readsWhat(mapping: Mapping, layout: CaptureLayout): 'frames' | '
   if (at < 0) return null;
   if (!mapping.columns.some((c) => isSensor(c.role))) return 'frames';
   const unit = mapping.columns[at]?.unit as TimeUnit;
-  const clock = () => layout.sample.map((r) => clockMs(r[at] ?? '')).filter((v) => !Number.isNaN(v));
-  return middleStep(unit === 'clock' ? clock() : figures(layout, at)) * TIME_UNITS[unit] >= LOG_STEP_MS ? 'log' : 'frames';
+  const clock = () =>
+    layout.sample.map((r) => clockMs(r[at] ?? '')).filter((v) => !Number.isNaN(v));
+  return middleStep(unit === 'clock' ? clock() : figures(layout, at)) * TIME_UNITS[unit] >=
+    LOG_STEP_MS
+    ? 'log'
+    : 'frames';
 }

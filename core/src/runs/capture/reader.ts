@@ -41,7 +41,10 @@ class Bucket {
     readonly program: string,
     sensors: number,
   ) {
-    this.sensors = Array.from({ length: sensors }, () => ({ times: new Grow(64), values: new Grow(64) }));
+    this.sensors = Array.from({ length: sensors }, () => ({
+      times: new Grow(64),
+      values: new Grow(64),
+    }));
   }
 }
 
@@ -90,15 +93,26 @@ export class CaptureReader {
     this.#program = at('program');
     this.#sensors = mapping.columns.flatMap((column, index) =>
       isSensor(column.role)
-        ? [{ index, column, sensor: column.role, factor: SENSOR_FACTORS[column.unit as SensorUnit] ?? 1 }]
+        ? [
+            {
+              index,
+              column,
+              sensor: column.role,
+              factor: SENSOR_FACTORS[column.unit as SensorUnit] ?? 1,
+            },
+          ]
         : [],
     );
-    const used = [this.#frame, this.#time, this.#shown, this.#generated, this.#program].map((a) => a?.index ?? -1);
+    const used = [this.#frame, this.#time, this.#shown, this.#generated, this.#program].map(
+      (a) => a?.index ?? -1,
+    );
     this.#least = Math.max(...used) + 1;
     this.#comma = mapping.decimal === ',';
     const only = this.#time ?? this.#shown ?? this.#generated ?? this.#sensors[0] ?? null;
     this.#plain =
-      this.#frame && only === null ? { index: this.#frame.index, factor: TIME_UNITS[this.#frame.column.unit as TimeUnit] } : null;
+      this.#frame && only === null
+        ? { index: this.#frame.index, factor: TIME_UNITS[this.#frame.column.unit as TimeUnit] }
+        : null;
   }
 
   get rows(): number {
@@ -146,8 +160,10 @@ export class CaptureReader {
     let at = NaN;
     if (this.#time) {
       at = this.#timeOf(this.#time, cells, bucket.lastMs);
-      if (Number.isNaN(at)) return this.#refuse(this.#time.index, cells[this.#time.index] as string, 'not-a-time');
-      if (at < bucket.lastMs) return this.#refuse(this.#time.index, cells[this.#time.index] as string, 'goes-back');
+      if (Number.isNaN(at))
+        return this.#refuse(this.#time.index, cells[this.#time.index] as string, 'not-a-time');
+      if (at < bucket.lastMs)
+        return this.#refuse(this.#time.index, cells[this.#time.index] as string, 'goes-back');
     }
     let frame = NaN;
     const column = this.#frame ?? (this.#log ? null : this.#time);
@@ -176,7 +192,9 @@ export class CaptureReader {
     if (!Number.isNaN(at)) bucket.lastMs = at;
     if (!Number.isNaN(frame)) {
       bucket.nowMs += frame;
-      const generated = this.#generated !== null && YES.has((cells[this.#generated.index] as string).trim().toLowerCase());
+      const generated =
+        this.#generated !== null &&
+        YES.has((cells[this.#generated.index] as string).trim().toLowerCase());
       if (generated) bucket.carriedMs += frame;
       else {
         bucket.frames.push(Math.fround(bucket.carriedMs + frame));
@@ -221,29 +239,44 @@ export class CaptureReader {
 
   #timeOf({ index, column }: At, cells: readonly string[], last: number): number {
     const cell = cells[index] as string;
-    return column.unit === 'clock' ? pastMidnight(clockMs(cell), last) : this.#number(cell) * TIME_UNITS[column.unit as TimeUnit];
+    return column.unit === 'clock'
+      ? pastMidnight(clockMs(cell), last)
+      : this.#number(cell) * TIME_UNITS[column.unit as TimeUnit];
   }
 
   #refuse(column: number | null, value: string, why: BadRow['why']): void {
     this.#badCount++;
-    if (this.#bad.length < NAMED) this.#bad.push({ line: this.#line, column, value: value.slice(0, 60), why });
+    if (this.#bad.length < NAMED)
+      this.#bad.push({ line: this.#line, column, value: value.slice(0, 60), why });
   }
 
   /** What was read, a stream for each program. */
   end(): CaptureResult<ReadCapture> {
-    if (this.#frames > MOST_FRAMES) return { ok: false, problem: { code: 'too-many', most: MOST_FRAMES } };
+    if (this.#frames > MOST_FRAMES)
+      return { ok: false, problem: { code: 'too-many', most: MOST_FRAMES } };
     const streams = [...this.#buckets.values()]
       .map((b) => this.#stream(b))
       .filter((s) => s.frames.length > 0 || s.lanes.length > 0);
-    if (streams.length === 0 && this.#badCount === 0) return { ok: false, problem: { code: 'no-rows' } };
-    return { ok: true, value: { streams, rows: this.#rows, bad: this.#bad, badCount: this.#badCount } };
+    if (streams.length === 0 && this.#badCount === 0)
+      return { ok: false, problem: { code: 'no-rows' } };
+    return {
+      ok: true,
+      value: { streams, rows: this.#rows, bad: this.#bad, badCount: this.#badCount },
+    };
   }
 
   #stream(b: Bucket): Stream {
     const lanes = this.#sensors.flatMap((s, i) => {
       const lane = b.sensors[i];
       if (!lane || lane.times.length === 0) return [];
-      return [evenLane(s.sensor, lane.times.view(), lane.values.view(), this.#log ? usualStep(lane.times) : BESIDE_MS)];
+      return [
+        evenLane(
+          s.sensor,
+          lane.times.view(),
+          lane.values.view(),
+          this.#log ? usualStep(lane.times) : BESIDE_MS,
+        ),
+      ];
     });
     return {
       program: b.program,

@@ -20,7 +20,15 @@ export const SENSOR_IDS = Object.keys(SENSORS) as Sensor[];
  * What a column holds: the time from frame to frame, when a frame came, the time between pictures on the screen, whether a frame was
  * generated, which program drew it, a sensor, or nothing that is read.
  */
-export const ROLES = ['frame', 'time', 'shown', 'generated', 'program', 'ignore', ...SENSOR_IDS] as const;
+export const ROLES = [
+  'frame',
+  'time',
+  'shown',
+  'generated',
+  'program',
+  'ignore',
+  ...SENSOR_IDS,
+] as const;
 export type ColumnRole = (typeof ROLES)[number];
 
 export function isSensor(role: ColumnRole): role is Sensor {
@@ -108,7 +116,8 @@ export type CaptureProblem =
   | { readonly code: 'too-many'; readonly most: number }
   | { readonly code: 'json'; readonly where: string; readonly why: string };
 export type CaptureResult<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: CaptureProblem };
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly problem: CaptureProblem };
 
 /** Most frames of one capture. */
 export const MOST_FRAMES = 1_000_000;

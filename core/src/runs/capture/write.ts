@@ -8,7 +8,12 @@ export interface CaptureFile {
   readonly startedAt: string | null;
   readonly frameMs: readonly number[];
   readonly shownMs: readonly number[] | null;
-  readonly sensors: readonly { sensor: string; t0Ms: number; dtMs: number; values: (number | null)[] }[];
+  readonly sensors: readonly {
+    sensor: string;
+    t0Ms: number;
+    dtMs: number;
+    values: (number | null)[];
+  }[];
 }
 
 /** The shortest decimal that is the same float32, so that a file read again gives the same values. */

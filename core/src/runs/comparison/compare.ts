@@ -33,8 +33,13 @@ const CHANCE = 0.05;
  *
  * Worked example: 100 against 120 frames/s is 20 % faster, 120 % of; seen from b, 100 is 16.7 % lost.
  */
-export function compareRuns(a: readonly number[], b: readonly number[], lowerIsBetter = false): RunComparison {
-  const logs = (list: readonly number[]) => list.map((v) => (lowerIsBetter ? -Math.log(v) : Math.log(v)));
+export function compareRuns(
+  a: readonly number[],
+  b: readonly number[],
+  lowerIsBetter = false,
+): RunComparison {
+  const logs = (list: readonly number[]) =>
+    list.map((v) => (lowerIsBetter ? -Math.log(v) : Math.log(v)));
   const la = logs(a);
   const lb = logs(b);
   const w = welch(la, lb);

@@ -51,7 +51,12 @@ export function converge(cards: readonly CardHere[]): Converge | null {
   const all = there.every((v) => v !== null);
   const desktopSpread = all ? Math.max(...there) / Math.min(...there) - 1 : null;
   const spread = mean(last.here) / mean(base.here) - 1;
-  return { rows, spread, desktopSpread, alarm: spread < TOGETHER && desktopSpread !== null && desktopSpread >= 2 * TOGETHER };
+  return {
+    rows,
+    spread,
+    desktopSpread,
+    alarm: spread < TOGETHER && desktopSpread !== null && desktopSpread >= 2 * TOGETHER,
+  };
 }
 
 export interface HostSwap {

@@ -48,7 +48,9 @@ function reflected(levels: readonly (readonly string[])[]): string[][] {
   const [first, ...rest] = levels;
   if (!first) return [[]];
   const inner = reflected(rest);
-  return first.flatMap((level, i) => (i % 2 === 0 ? inner : [...inner].reverse()).map((cell) => [level, ...cell]));
+  return first.flatMap((level, i) =>
+    (i % 2 === 0 ? inner : [...inner].reverse()).map((cell) => [level, ...cell]),
+  );
 }
 
 /**
@@ -61,15 +63,24 @@ function reflected(levels: readonly (readonly string[])[]): string[][] {
 export function planSession(factors: readonly Factor[], repeats: number): Plan {
   const dearFirst = [...factors].sort((a, b) => b.minutes - a.minutes);
   const places = dearFirst.map((f) => factors.indexOf(f));
-  const cells = reflected(dearFirst.map((f) => f.levels)).map((cell) => factors.map((_, i) => cell[places.indexOf(i)] as string));
+  const cells = reflected(dearFirst.map((f) => f.levels)).map((cell) =>
+    factors.map((_, i) => cell[places.indexOf(i)] as string),
+  );
   const start = cells[0] ?? [];
   const order = [
-    ...cells.flatMap((cell) => Array.from({ length: repeats }, (_, i) => ({ cell, repeat: i + 1, back: false }))),
+    ...cells.flatMap((cell) =>
+      Array.from({ length: repeats }, (_, i) => ({ cell, repeat: i + 1, back: false })),
+    ),
     ...(cells.length > 1 ? [{ cell: start, repeat: repeats + 1, back: true }] : []),
   ];
   const steps = order.map((s, i): ExperimentRun => {
     const before = order[i - 1]?.cell;
-    return { ...s, change: before ? factors.filter((_, k) => before[k] !== s.cell[k]).map((f) => f.dimension) : [] };
+    return {
+      ...s,
+      change: before
+        ? factors.filter((_, k) => before[k] !== s.cell[k]).map((f) => f.dimension)
+        : [],
+    };
   });
   const cost = (d: Dimension) => factors.find((f) => f.dimension === d)?.minutes ?? 0;
   return {

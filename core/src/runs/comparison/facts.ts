@@ -64,10 +64,16 @@ function linkOf(chain: Chain): string {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
   return socket ? (typeof socket.standard === 'string' ? PORT_STANDARDS[socket.standard] : '') : '';
 }
-const capWords = (fps: number | null) => (fps === null ? '' : fps === 0 ? 'none' : `${fps} frames/s`);
+const capWords = (fps: number | null) =>
+  fps === null ? '' : fps === 0 ? 'none' : `${fps} frames/s`;
 
 /** What a run was made with, in words; empty where nobody said. In: the chain as it was on the day, and what was said of the run. */
-export function factsOf(run: { chain: Chain; title: string; settings: RunSettings; context: RunContext }): RunFacts {
+export function factsOf(run: {
+  chain: Chain;
+  title: string;
+  settings: RunSettings;
+  context: RunContext;
+}): RunFacts {
   const { chain, settings: s, context } = run;
   const names = chainNames(chain);
   const over = chain.settings.overclockPercent;
@@ -100,7 +106,17 @@ export function factsOf(run: { chain: Chain; title: string; settings: RunSetting
 
 /** What must be said of a run before it can be held against another fairly. */
 const ASKED: Readonly<Record<RunKind, readonly (keyof RunSettings)[]>> = {
-  frames: ['resolution', 'preset', 'upscaling', 'generation', 'rayTracing', 'capFps', 'powerMode', 'screenPath', 'lid'],
+  frames: [
+    'resolution',
+    'preset',
+    'upscaling',
+    'generation',
+    'rayTracing',
+    'capFps',
+    'powerMode',
+    'screenPath',
+    'lid',
+  ],
   score: ['resolution', 'preset', 'powerMode', 'screenPath', 'lid'],
   time: ['powerMode', 'deviceSet'],
   none: [],
@@ -108,7 +124,9 @@ const ASKED: Readonly<Record<RunKind, readonly (keyof RunSettings)[]>> = {
 
 /** The settings nobody has said yet, by name, and whether it is known how the run was captured. */
 export function missingOf(kind: RunKind, settings: RunSettings, context: RunContext): string[] {
-  const missing = ASKED[kind].filter((k) => settings[k] === NO_RUN_SETTINGS[k]).map((k) => SETTING_LABELS[k]);
+  const missing = ASKED[kind]
+    .filter((k) => settings[k] === NO_RUN_SETTINGS[k])
+    .map((k) => SETTING_LABELS[k]);
   return kind !== 'none' && context.method === null ? [...missing, FACTS.method] : missing;
 }
 

@@ -50,9 +50,13 @@ export interface Grid {
 const LENGTHS_APART = 0.2;
 
 /** The repeats of a place that are most: where runs differ in more than the day, the largest group counts, and how many were left out. */
-function repeats(runs: readonly GridRun[], like: RunFacts | null): { runs: GridRun[]; leftOut: number } {
+function repeats(
+  runs: readonly GridRun[],
+  like: RunFacts | null,
+): { runs: GridRun[]; leftOut: number } {
   const groups = new Map<string, GridRun[]>();
-  for (const r of runs) groups.set(repeatKey(r.facts), [...(groups.get(repeatKey(r.facts)) ?? []), r]);
+  for (const r of runs)
+    groups.set(repeatKey(r.facts), [...(groups.get(repeatKey(r.facts)) ?? []), r]);
   const list = [...groups.values()];
   const apart = (g: GridRun[]) => (like ? unlike(like, (g[0] as GridRun).facts, []).length : 0);
   // The group most like the base; among equals the larger one.
@@ -68,7 +72,8 @@ function whyNot(runs: readonly GridRun[]): string {
 
 function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
   const notes: Note[] = [];
-  const seconds = (l: readonly GridRun[]) => l.flatMap((r) => (r.seconds === null ? [] : [r.seconds])).sort((x, y) => x - y);
+  const seconds = (l: readonly GridRun[]) =>
+    l.flatMap((r) => (r.seconds === null ? [] : [r.seconds])).sort((x, y) => x - y);
   const [a, b] = [seconds(base), seconds(cell)].map((l) => l[l.length >> 1]);
   if (a !== undefined && b !== undefined && Math.abs(a - b) > LENGTHS_APART * Math.max(a, b))
     notes.push({ code: 'lengths', a, b });
@@ -91,17 +96,26 @@ const placeOf = (r: GridRun, d: Dimension) => r.facts[d] || NOT_SAID;
  * differ in something else, too, those most like the base count and the others are said to be left out. What is unlike the base beside
  * row and column stands in the cell.
  */
-export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimension, base: string, measure: Measure): Grid {
+export function grid(
+  runs: readonly GridRun[],
+  rowBy: Dimension,
+  columnBy: Dimension,
+  base: string,
+  measure: Measure,
+): Grid {
   const own = runs.filter((r) => !r.norm);
   const norms = runs.filter((r) => r.norm && r.values[measure] !== undefined);
-  const rows = [...new Set(own.map((r) => placeOf(r, rowBy)))].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+  const rows = [...new Set(own.map((r) => placeOf(r, rowBy)))].sort((a, b) =>
+    a.localeCompare(b, 'en', { numeric: true }),
+  );
   const others = [...new Set(own.map((r) => placeOf(r, columnBy)))]
     .filter((c) => c !== base)
     .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
   const columns = own.some((r) => placeOf(r, columnBy) === base) ? [base, ...others] : others;
   const lower = measure === 'time';
   const cells = rows.map((row) => {
-    const at = (column: string) => own.filter((r) => placeOf(r, rowBy) === row && placeOf(r, columnBy) === column);
+    const at = (column: string) =>
+      own.filter((r) => placeOf(r, rowBy) === row && placeOf(r, columnBy) === column);
     const measured = (column: string) => at(column).filter((r) => r.values[measure] !== undefined);
     const baseCell = repeats(measured(columns[0] ?? ''), null);
     const like = baseCell.runs[0]?.facts ?? null;
@@ -144,8 +158,15 @@ export function grid(runs: readonly GridRun[], rowBy: Dimension, columnBy: Dimen
 }
 
 /** Speed against the same card in a desktop slot at the same title, resolution and preset. */
-function normOf(norms: readonly GridRun[], facts: RunFacts, values: readonly number[], measure: Measure): number | null {
-  const same = norms.filter((n) => (['title', 'card', 'resolution', 'preset'] as const).every((f) => n.facts[f] === facts[f]));
+function normOf(
+  norms: readonly GridRun[],
+  facts: RunFacts,
+  values: readonly number[],
+  measure: Measure,
+): number | null {
+  const same = norms.filter((n) =>
+    (['title', 'card', 'resolution', 'preset'] as const).every((f) => n.facts[f] === facts[f]),
+  );
   if (same.length === 0 || values.length === 0) return null;
   return compareRuns(
     same.map((n) => n.values[measure] as number),

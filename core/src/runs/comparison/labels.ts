@@ -34,6 +34,7 @@ export function overTitles(
 ): OverTitles {
   const used = list.flatMap((t) => (t.of === null ? [] : [{ title: t.title, of: t.of }]));
   const left = list.flatMap((t) => (t.of === null ? [{ title: t.title, why: t.why }] : []));
-  const of = used.length === 0 ? null : Math.exp(used.reduce((s, t) => s + Math.log(t.of), 0) / used.length);
+  const of =
+    used.length === 0 ? null : Math.exp(used.reduce((s, t) => s + Math.log(t.of), 0) / used.length);
   return { of, titles: used.map((t) => t.title), left };
 }

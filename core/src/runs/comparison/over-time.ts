@@ -3,7 +3,12 @@ import { compareRuns, type RunComparison } from './compare';
 import { type Fact, FACT_IDS, FACTS, type RunFacts } from './facts';
 
 /** What moves by itself over the months: versions. Everything else must stay for a run to be the same run. */
-export const VERSIONS = ['driver', 'build', 'hostFirmware', 'dockFirmware'] as const satisfies readonly Fact[];
+export const VERSIONS = [
+  'driver',
+  'build',
+  'hostFirmware',
+  'dockFirmware',
+] as const satisfies readonly Fact[];
 
 /** A run as it is followed over time; speeds in frames/s or the like, higher is better. */
 export interface DatedRun {
@@ -74,7 +79,8 @@ export function overTime(runs: readonly DatedRun[]): OverTime {
   });
   const first = sorted[0];
   const byDay = new Map<string, number[]>();
-  for (const r of sorted) byDay.set(r.at.slice(0, 10), [...(byDay.get(r.at.slice(0, 10)) ?? []), r.speed]);
+  for (const r of sorted)
+    byDay.set(r.at.slice(0, 10), [...(byDay.get(r.at.slice(0, 10)) ?? []), r.speed]);
   const base = first ? first.speed : 1;
   const points = [...byDay].map(([day, list]) => ({
     x: Date.parse(day) / DAY_MS / YEAR_DAYS,
@@ -85,7 +91,9 @@ export function overTime(runs: readonly DatedRun[]): OverTime {
 
 /** What changed, in words of the facts. */
 export function changedNames(step: VersionStep): string {
-  return step.changed.map((c) => `${FACTS[c.fact]}: ${c.from || 'not said'} to ${c.to || 'not said'}`).join('; ');
+  return step.changed
+    .map((c) => `${FACTS[c.fact]}: ${c.from || 'not said'} to ${c.to || 'not said'}`)
+    .join('; ');
 }
 
 /** A synthetic test with its year, its speed here and on the same card in a desktop slot. */

@@ -40,15 +40,23 @@ export function sessionState(
   const seen = new Map<string, readonly string[]>();
   for (const s of plan.steps) seen.set(s.cell.join('\u0000'), s.cell);
   const mine = runs.filter((r) => r.happenedAt >= plannedAt);
-  const belongs = (r: SessionRun, levels: readonly string[]) => factors.every((f, i) => r.facts[f.dimension] === levels[i]);
+  const belongs = (r: SessionRun, levels: readonly string[]) =>
+    factors.every((f, i) => r.facts[f.dimension] === levels[i]);
   const cells = [...seen.values()].map((levels): SessionCell => {
     const found = mine.filter((r) => belongs(r, levels)).map((r) => r.id);
-    return { name: levels.join(', '), levels, runs: found, left: Math.max(0, repeats - found.length) };
+    return {
+      name: levels.join(', '),
+      levels,
+      runs: found,
+      left: Math.max(0, repeats - found.length),
+    };
   });
   const counted = mine.filter((r) => cells.some((c) => c.runs.includes(r.id)));
   const varied: readonly Fact[] = factors.map((f) => f.dimension);
   const [first, ...others] = counted;
-  const apart = new Set(first ? others.flatMap((r) => unlike(first.facts, r.facts, varied).map((u) => u.fact)) : []);
+  const apart = new Set(
+    first ? others.flatMap((r) => unlike(first.facts, r.facts, varied).map((u) => u.fact)) : [],
+  );
   const newest = [...counted].sort((a, b) => b.happenedAt.localeCompare(a.happenedAt))[0];
   const open = cells.findIndex((c) => c.left > 0);
   return {
@@ -61,7 +69,13 @@ export function sessionState(
       newest !== undefined &&
       (cells[0]?.runs.includes(newest.id) ?? false) &&
       (cells[0]?.runs.length ?? 0) > repeats,
-    notHeld: [...apart].map((fact) => ({ fact, values: [...new Set(counted.map((r) => r.facts[fact]))] })),
-    notSaid: counted.length > 0 ? FACT_IDS.filter((f) => !varied.includes(f) && counted.every((r) => r.facts[f] === '')) : [],
+    notHeld: [...apart].map((fact) => ({
+      fact,
+      values: [...new Set(counted.map((r) => r.facts[fact]))],
+    })),
+    notSaid:
+      counted.length > 0
+        ? FACT_IDS.filter((f) => !varied.includes(f) && counted.every((r) => r.facts[f] === ''))
+        : [],
   };
 }

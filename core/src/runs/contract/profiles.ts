@@ -40,7 +40,11 @@ export const titleParams = z.strictObject({
 /** A title that is played, work that is done or a test that is run, again and again in the same way. */
 export const profileBody = z.strictObject({
   id: uuid,
-  name: z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' }),
+  name: z
+    .string()
+    .trim()
+    .min(1, { error: 'Name: must not be empty' })
+    .max(80, { error: 'Name: at most 80 characters' }),
   kind: z.enum(PROFILE_KINDS),
   note: text('Which scene', 300),
   /** What it is built on, in words: titles of one engine tend to fail alike. */
@@ -70,7 +74,10 @@ export const profileEntry = z.object({
 });
 export type ProfileEntry = z.infer<typeof profileEntry>;
 
-const fit = z.looseObject({ version: z.number().int(), cells: z.number().int() }) as unknown as z.ZodType<Fit, Fit>;
+const fit = z.looseObject({
+  version: z.number().int(),
+  cells: z.number().int(),
+}) as unknown as z.ZodType<Fit, Fit>;
 /** A calibration: made on a day from the runs there were. Later runs never change it. */
 export const fitEntry = z.object({ id: uuid, titleId: uuid, madeAt: instant, fit });
 export type FitEntry = z.infer<typeof fitEntry>;
@@ -111,7 +118,12 @@ export const forecasts = z.array(forecast);
 export type ForecastRow = z.infer<typeof forecast>;
 
 const banded = z.object({ mid: z.number(), lo: z.number(), hi: z.number() });
-const score = z.object({ n: z.number().int(), within: z.number().int(), inBand: z.number().int(), bias: z.number().nullable() });
+const score = z.object({
+  n: z.number().int(),
+  within: z.number().int(),
+  inBand: z.number().int(),
+  bias: z.number().nullable(),
+});
 /** A run against what was predicted of it from the calibration there was before it. Frames/s. */
 export const predictionRow = z.object({
   runIds: z.array(uuid),
@@ -126,7 +138,10 @@ export const predictionRow = z.object({
   measured: z.number(),
 });
 export type PredictionRow = z.infer<typeof predictionRow>;
-export const predictions = z.object({ items: z.array(predictionRow), score: score as z.ZodType<Score, Score> });
+export const predictions = z.object({
+  items: z.array(predictionRow),
+  score: score as z.ZodType<Score, Score>,
+});
 export type Predictions = z.infer<typeof predictions>;
 
 /** What the link costs a frame of one title on one setup, ms. */

@@ -23,7 +23,9 @@ export type Channel = (typeof CHANNELS)[number];
 export const MOST_VALUES = 4 * MOST_FRAMES;
 export const MOST_PACKED = 16 * 1024 * 1024;
 
-export const sha256 = z.string().regex(/^[0-9a-f]{64}$/, { error: 'a SHA-256 in 64 hexadecimal digits' });
+export const sha256 = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/, { error: 'a SHA-256 in 64 hexadecimal digits' });
 const ms = z.number().min(-1e9).max(1e9);
 export const channelBody = z.strictObject({
   channel: z.enum(CHANNELS),
@@ -51,12 +53,17 @@ const segments = z.array(segmentSchema).max(24, { error: 'Scenes: at most 24' })
 
 /** Fields that may be left out, and then say nothing: a default would overwrite what was said before. */
 function changesOf<S extends Record<string, z.ZodDefault>>(shape: S) {
-  const free = Object.fromEntries(Object.entries(shape).map(([k, s]) => [k, (s.unwrap() as z.ZodType).optional()]));
+  const free = Object.fromEntries(
+    Object.entries(shape).map(([k, s]) => [k, (s.unwrap() as z.ZodType).optional()]),
+  );
   return z.strictObject(free as { [K in keyof S]: z.ZodOptional<ReturnType<S[K]['unwrap']>> });
 }
 const result = z
   .strictObject({
-    value: z.number({ error: 'Result: a number above 0' }).positive({ error: 'Result: above 0' }).max(1e12),
+    value: z
+      .number({ error: 'Result: a number above 0' })
+      .positive({ error: 'Result: above 0' })
+      .max(1e12),
     unit: text('Unit', 20),
   })
   .nullable()
@@ -78,20 +85,31 @@ const runShape = <T extends z.ZodType<string>>(id: T) => ({
   channels: channels.default([]),
   /** The file it came from; the file itself is not kept. */
   source: z
-    .strictObject({ name: text('File', 200), bytes: z.number().int().min(0), sha256, program: text('Program', 120) })
+    .strictObject({
+      name: text('File', 200),
+      bytes: z.number().int().min(0),
+      sha256,
+      program: text('Program', 120),
+    })
     .nullable()
     .default(null),
 });
 
 /** A run to store. Channels have been sent before, each under its SHA-256. Without an instant it is now. */
-export const runBody = z.strictObject({ ...runShape(uuid), happenedAt: instant.optional() }).superRefine((r, ctx) => {
-  const has = (c: Channel) => r.channels.some((x) => x.channel === c);
-  const say = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message });
-  if (r.kind === 'frames' && !has('frames')) say('channels', 'A run of frame times needs its frames');
-  if ((r.kind === 'score' || r.kind === 'time') && r.result === null) say('result', 'Result: a number above 0');
-  if (r.kind === 'none' && r.reason === '') say('reason', 'Why: must not be empty');
-  if (new Set(r.channels.map((c) => c.channel)).size !== r.channels.length) say('channels', 'Channels: one of each kind');
-});
+export const runBody = z
+  .strictObject({ ...runShape(uuid), happenedAt: instant.optional() })
+  .superRefine((r, ctx) => {
+    const has = (c: Channel) => r.channels.some((x) => x.channel === c);
+    const say = (path: string, message: string) =>
+      ctx.addIssue({ code: 'custom', path: [path], message });
+    if (r.kind === 'frames' && !has('frames'))
+      say('channels', 'A run of frame times needs its frames');
+    if ((r.kind === 'score' || r.kind === 'time') && r.result === null)
+      say('result', 'Result: a number above 0');
+    if (r.kind === 'none' && r.reason === '') say('reason', 'Why: must not be empty');
+    if (new Set(r.channels.map((c) => c.channel)).size !== r.channels.length)
+      say('channels', 'Channels: one of each kind');
+  });
 export type RunBody = z.input<typeof runBody>;
 
 /** What is said of a run later: only what is given changes; the run itself stays as it was. */
@@ -109,10 +127,19 @@ export const saidBody = z.strictObject({
 });
 export type SaidBody = z.input<typeof saidBody>;
 
-const stats = z.record(z.string(), z.unknown()).nullable() as unknown as z.ZodType<FrameStats | null, FrameStats | null>;
+const stats = z.record(z.string(), z.unknown()).nullable() as unknown as z.ZodType<
+  FrameStats | null,
+  FrameStats | null
+>;
 const rig = z.record(z.string(), z.unknown()) as unknown as z.ZodType<RigFacts, RigFacts>;
-const sensors = z.record(z.string(), z.unknown()).nullable() as unknown as z.ZodType<SensorsSeen | null, SensorsSeen | null>;
-const facts = z.record(z.enum(FACT_IDS as [string, ...string[]]), z.string()) as unknown as z.ZodType<RunFacts, RunFacts>;
+const sensors = z.record(z.string(), z.unknown()).nullable() as unknown as z.ZodType<
+  SensorsSeen | null,
+  SensorsSeen | null
+>;
+const facts = z.record(
+  z.enum(FACT_IDS as [string, ...string[]]),
+  z.string(),
+) as unknown as z.ZodType<RunFacts, RunFacts>;
 
 export const runEntry = z.object({
   ...runShape(uuid),
@@ -135,7 +162,11 @@ export const runEntry = z.object({
 export type RunEntry = z.infer<typeof runEntry>;
 export const runPage = pageOf(runEntry);
 const idList = (name: string) =>
-  z.string().regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, { error: `${name}: up to 200 ids separated by commas` });
+  z
+    .string()
+    .regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, {
+      error: `${name}: up to 200 ids separated by commas`,
+    });
 export const runQuery = z.strictObject({
   ...pageQuery,
   setupId: uuid.optional(),
@@ -165,7 +196,11 @@ const dimension = z.enum(DIMENSIONS);
 /** A session: runs that answer one question, planned before they are measured. */
 export const sessionBody = z.strictObject({
   id: uuid,
-  name: z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' }),
+  name: z
+    .string()
+    .trim()
+    .min(1, { error: 'Name: must not be empty' })
+    .max(80, { error: 'Name: at most 80 characters' }),
   question: text('Question', 200),
   /** The one title or work that is run; empty: any. */
   title: text('Title', 80),

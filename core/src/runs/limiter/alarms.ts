@@ -61,7 +61,13 @@ function cardAlarms(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
     if (top) {
       const r = compareRuns(speeds(low), speeds(top));
       if (r.says === 'real' && r.of < 1)
-        found.push(alarm('rank-inversion', { card: top.first.rig.card, by: low.first.rig.card, percent: (1 - r.of) * 100 }));
+        found.push(
+          alarm('rank-inversion', {
+            card: top.first.rig.card,
+            by: low.first.rig.card,
+            percent: (1 - r.of) * 100,
+          }),
+        );
     }
     const lows = (x: RunGroup) => x.runs.flatMap((run) => run.stats?.low1.at ?? []);
     const [slow, fast] = mean(c.ms) > mean(o.ms) ? [c, o] : [o, c];
@@ -71,7 +77,9 @@ function cardAlarms(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
     if (ls.length >= 2 && lf.length >= 2 && averages.says === 'real' && averages.of >= 1.15) {
       const r = compareRuns(ls, lf);
       if ((r.hi ?? Infinity) < averages.of && r.of < FLAT.frames)
-        found.push(alarm('flat-lows', { averages: averages.of, lows: r.of, card: fast.first.rig.card }));
+        found.push(
+          alarm('flat-lows', { averages: averages.of, lows: r.of, card: fast.first.rig.card }),
+        );
     }
     return found;
   });
@@ -89,7 +97,9 @@ function insideAlarm(c: RunGroup, cells: readonly RunGroup[]): Alarm[] {
   );
   return inside.flatMap((o) => {
     const r = compareRuns(speeds(o), speeds(c));
-    return r.says === 'real' && r.of < 1 ? [alarm('worse-than-inside', { percent: (1 - r.of) * 100 })] : [];
+    return r.says === 'real' && r.of < 1
+      ? [alarm('worse-than-inside', { percent: (1 - r.of) * 100 })]
+      : [];
   });
 }
 
@@ -98,14 +108,17 @@ function impossible(c: RunGroup): Alarm[] {
   const found: Alarm[] = [];
   for (const sensor of ['card-load', 'cpu-load'] as const) {
     const v = sensorMean(c, sensor);
-    if (v !== null && (v > 101 || v < 0)) found.push(alarm('impossible', { sensor, value: v, most: 100 }));
+    if (v !== null && (v > 101 || v < 0))
+      found.push(alarm('impossible', { sensor, value: v, most: 100 }));
   }
   const w = sensorMean(c, 'card-w');
   const board = c.first.rig.boardW;
-  if (w !== null && board && w > 1.6 * board.hi) found.push(alarm('impossible', { sensor: 'card-w', value: w, most: board.hi }));
+  if (w !== null && board && w > 1.6 * board.hi)
+    found.push(alarm('impossible', { sensor: 'card-w', value: w, most: board.hi }));
   for (const sensor of ['card-c', 'cpu-c'] as const) {
     const v = sensorMean(c, sensor);
-    if (v !== null && (v > 125 || v < -20)) found.push(alarm('impossible', { sensor, value: v, most: 125 }));
+    if (v !== null && (v > 125 || v < -20))
+      found.push(alarm('impossible', { sensor, value: v, most: 125 }));
   }
   return found;
 }
@@ -135,13 +148,17 @@ export function alarmsOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead
     ...(held ? [alarm('memory-clock', { ...held })] : []),
     ...cardAlarms(c, cells),
     ...insideAlarm(c, cells),
-    ...(toll?.beyondTraffic ? [alarm('beyond-traffic', { ms: toll.mid, trafficMB: toll.trafficMB })] : []),
+    ...(toll?.beyondTraffic
+      ? [alarm('beyond-traffic', { ms: toll.mid, trafficMB: toll.trafficMB })]
+      : []),
     ...(toll && toll.basis !== 'interval' && (toll.hi ?? toll.mid) < 0
       ? [alarm('impossible', { sensor: 'toll', value: toll.mid, most: 0 })]
       : []),
     ...starved(c, cells),
     ...(cap && !asked ? [alarm('cap', { fps: cap.fps, percent: cap.share * 100 })] : []),
-    ...(hitch ? [alarm('periodic-hitch', { seconds: hitch.seconds, percent: hitch.strength * 100 })] : []),
+    ...(hitch
+      ? [alarm('periodic-hitch', { seconds: hitch.seconds, percent: hitch.strength * 100 })]
+      : []),
     ...impossible(c),
   ];
 }

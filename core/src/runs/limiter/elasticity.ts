@@ -32,7 +32,8 @@ export function elasticity(
   const percents = { clockPercent: Math.expm1(clock) * 100, speedPercent: Math.expm1(speed) * 100 };
   if (Math.abs(clock) < SAME) return { e: 0, sd: Infinity, ...percents, says: 'same-clock' };
   const e = speed / clock;
-  const sd = (scatter * Math.sqrt(1 / before.speeds.length + 1 / after.speeds.length)) / Math.abs(clock);
+  const sd =
+    (scatter * Math.sqrt(1 / before.speeds.length + 1 / after.speeds.length)) / Math.abs(clock);
   const says = sd > MOST_SD ? 'too-uncertain' : e >= 0.75 ? 'card' : e >= 0.25 ? 'part' : 'other';
   return { e, sd, ...percents, says };
 }

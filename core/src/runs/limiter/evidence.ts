@@ -8,12 +8,34 @@ import { otherSizes, sensorMean } from './observed';
 export type LimiterEvidence =
   | { readonly code: 'memory-clock'; readonly mhz: number; readonly usual: number }
   | { readonly code: 'cap'; readonly fps: number; readonly share: number }
-  | { readonly code: 'flat-sizes'; readonly ratio: number; readonly pixels: number; readonly from: string; readonly to: string }
-  | { readonly code: 'grows'; readonly ratio: number; readonly pixels: number; readonly from: string; readonly to: string }
+  | {
+      readonly code: 'flat-sizes';
+      readonly ratio: number;
+      readonly pixels: number;
+      readonly from: string;
+      readonly to: string;
+    }
+  | {
+      readonly code: 'grows';
+      readonly ratio: number;
+      readonly pixels: number;
+      readonly from: string;
+      readonly to: string;
+    }
   | { readonly code: 'flat-cards'; readonly ratio: number; readonly other: string }
-  | { readonly code: 'lows-flat'; readonly averages: number; readonly lows: number; readonly other: string }
+  | {
+      readonly code: 'lows-flat';
+      readonly averages: number;
+      readonly lows: number;
+      readonly other: string;
+    }
   | { readonly code: 'card-load'; readonly percent: number; readonly low: boolean }
-  | { readonly code: 'card-watts'; readonly watts: number; readonly of: number; readonly low: boolean }
+  | {
+      readonly code: 'card-watts';
+      readonly watts: number;
+      readonly of: number;
+      readonly low: boolean;
+    }
   | { readonly code: 'processor-hot'; readonly c: number }
   | {
       readonly code: 'toll';
@@ -38,12 +60,17 @@ const HOT_C = 95;
 function usualMemory(c: RunGroup, cells: readonly RunGroup[]): number | null {
   const stated = c.first.rig.memoryMHz;
   if (stated) return middleOf(stated);
-  const seen = cells.filter((o) => o.first.rig.card === c.first.rig.card).flatMap((o) => sensorMean(o, 'memory-mhz') ?? []);
+  const seen = cells
+    .filter((o) => o.first.rig.card === c.first.rig.card)
+    .flatMap((o) => sensorMean(o, 'memory-mhz') ?? []);
   return seen.length > 0 ? Math.max(...seen) : null;
 }
 
 /** The memory clock of a cell where it is held below the usual one; null where it is not, or nobody knows. */
-export function heldMemory(c: RunGroup, cells: readonly RunGroup[]): { mhz: number; usual: number } | null {
+export function heldMemory(
+  c: RunGroup,
+  cells: readonly RunGroup[],
+): { mhz: number; usual: number } | null {
   const mhz = sensorMean(c, 'memory-mhz');
   const usual = usualMemory(c, cells);
   return mhz !== null && usual !== null && mhz < MEMORY_CLOCK * usual ? { mhz, usual } : null;
@@ -72,7 +99,12 @@ function sizesLine(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence | n
   const pixels = high.pixels / low.pixels;
   if (pixels < FLAT.pixels) return null;
   const ratio = mean(high.ms) / mean(low.ms);
-  const ends = { ratio, pixels, from: low.first.settings.resolution, to: high.first.settings.resolution };
+  const ends = {
+    ratio,
+    pixels,
+    from: low.first.settings.resolution,
+    to: high.first.settings.resolution,
+  };
   return ratio < FLAT.frames ? { code: 'flat-sizes', ...ends } : { code: 'grows', ...ends };
 }
 
@@ -93,12 +125,19 @@ function cardLines(c: RunGroup, cells: readonly RunGroup[]): LimiterEvidence[] {
     const its = lowOf(o);
     if (mine === null || its === null) return [];
     const lows = fps > theirs ? mine / its : its / mine;
-    return averages >= 1.15 && lows < FLAT.frames ? [{ code: 'lows-flat', averages, lows, other }] : [];
+    return averages >= 1.15 && lows < FLAT.frames
+      ? [{ code: 'lows-flat', averages, lows, other }]
+      : [];
   });
 }
 
 /** What speaks for one limit or another, the power state of the memory first: it makes every other sign mean something else. */
-export function evidenceOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null, backMs: number): LimiterEvidence[] {
+export function evidenceOf(
+  c: RunGroup,
+  cells: readonly RunGroup[],
+  toll: TollRead | null,
+  backMs: number,
+): LimiterEvidence[] {
   const ms = mean(c.ms);
   const held = heldMemory(c, cells);
   const cap = c.runs.find((r) => r.stats?.cap)?.stats?.cap ?? null;
@@ -120,7 +159,12 @@ export function evidenceOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRe
     load === null ? null : { code: 'card-load', percent: load, low: load < STARVED.loadPercent },
     watts === null || !board
       ? null
-      : { code: 'card-watts', watts, of: middleOf(board), low: watts < STARVED.wattsShare * middleOf(board) },
+      : {
+          code: 'card-watts',
+          watts,
+          of: middleOf(board),
+          low: watts < STARVED.wattsShare * middleOf(board),
+        },
     hot !== null && hot >= HOT_C ? { code: 'processor-hot', c: hot } : null,
   ];
   return lines.filter((l) => l !== null);

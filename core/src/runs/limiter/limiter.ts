@@ -3,7 +3,14 @@ import type { RunGroup } from '../model/cells';
 import type { TollRead } from '../model/toll';
 import { evidenceOf, heldMemory, type LimiterEvidence } from './evidence';
 import { otherSizes } from './observed';
-import { CAPPED, type Judged, type Named, nameLimiter, type Observed, type StageId } from './shares';
+import {
+  CAPPED,
+  type Judged,
+  type Named,
+  nameLimiter,
+  type Observed,
+  type StageId,
+} from './shares';
 
 /** A thing to change for one run that would tell two stages apart. */
 export interface Swap {
@@ -25,7 +32,8 @@ export interface Limiter {
 
 /** A share that may be as large as this is still open. */
 const OPEN = 0.3;
-const touches = (between: readonly StageId[], ...stages: StageId[]) => stages.every((s) => between.includes(s));
+const touches = (between: readonly StageId[], ...stages: StageId[]) =>
+  stages.every((s) => between.includes(s));
 
 /**
  * The run that decides between two stages for the least work. A card is told from a processor by another resolution; a link from either
@@ -38,9 +46,12 @@ export function decidingSwap(
   others: readonly string[],
   cardOpen = between.includes('card'),
 ): Swap {
-  const swept = otherSizes(c, cells).some((o) => o.pixels / c.pixels >= 1.7 || c.pixels / o.pixels >= 1.7);
+  const swept = otherSizes(c, cells).some(
+    (o) => o.pixels / c.pixels >= 1.7 || c.pixels / o.pixels >= 1.7,
+  );
   const setupId = others[0] ?? null;
-  if (touches(between, 'back')) return { what: 'screen', minutes: SWAP_MINUTES.screenPath, setupId: null };
+  if (touches(between, 'back'))
+    return { what: 'screen', minutes: SWAP_MINUTES.screenPath, setupId: null };
   if (!touches(between, 'link')) {
     if (!swept) return { what: 'sizes', minutes: SWAP_MINUTES.resolution, setupId: null };
     return { what: 'power', minutes: SWAP_MINUTES.powerMode, setupId: null };
@@ -68,7 +79,14 @@ export interface LimiterInput {
  * What limits a title on a rig: shares of the stages with their intervals, the evidence, what to do, and where it cannot be told the one
  * swap that would. Null where nothing explains what was measured.
  */
-export function readLimiter({ cell, cells, toll, seen, judged: free, others }: LimiterInput): Limiter | null {
+export function readLimiter({
+  cell,
+  cells,
+  toll,
+  seen,
+  judged: free,
+  others,
+}: LimiterInput): Limiter | null {
   const judged = cell.capped ? CAPPED : free;
   if (!judged) return null;
   const named = nameLimiter(judged);
@@ -77,6 +95,10 @@ export function readLimiter({ cell, cells, toll, seen, judged: free, others }: L
     named.says === 'cannot-tell' && !named.alike
       ? decidingSwap(named.between, cell, cells, others, judged.shares.card.hi > OPEN)
       : null;
-  const advice: LimiterAdvice = heldMemory(cell, cells) ? 'memory' : named.says === 'named' ? named.stage : 'alike';
+  const advice: LimiterAdvice = heldMemory(cell, cells)
+    ? 'memory'
+    : named.says === 'named'
+      ? named.stage
+      : 'alike';
   return { judged, named, evidence, advice, swap };
 }

@@ -27,7 +27,10 @@ export function otherSizes(c: RunGroup, cells: readonly RunGroup[]): RunGroup[] 
     o.settings.deviceSet === first.settings.deviceSet &&
     lookOf(o.settings) === lookOf(first.settings);
   return cells
-    .filter((o) => o.panel === c.panel && o.pixels !== c.pixels && !o.capped && !o.generated && same(o.first))
+    .filter(
+      (o) =>
+        o.panel === c.panel && o.pixels !== c.pixels && !o.capped && !o.generated && same(o.first),
+    )
     .sort((a, b) => a.pixels - b.pixels);
 }
 
@@ -45,18 +48,28 @@ function tollSeen(t: TollRead | null): Observed['toll'] {
   const hidden = START.trips.mid * fast;
   // Half of a 95 % interval is 1.96 standard deviations; the band of trips is taken as four wide.
   const sd = t.lo === null || t.hi === null ? UNSURE * Math.abs(t.mid) : (t.hi - t.lo) / 2 / 1.96;
-  return { mid: t.mid + hidden, sd: Math.hypot(sd, ((START.trips.hi - START.trips.lo) / 4) * fast) };
+  return {
+    mid: t.mid + hidden,
+    sd: Math.hypot(sd, ((START.trips.hi - START.trips.lo) / 4) * fast),
+  };
 }
 
 /** What the way back takes, ms: as a pair measured it, or at the usual share of the picture. 0 without a panel. */
 function backMs(c: RunGroup, back: MeasuredValue | null): number {
   if (!c.panel) return 0;
   const rig = middleRig(c.first.rig);
-  return back?.mid ?? (rig ? (START.kappa.mid * pictureMB(c.pixels) * MS_PER_MB_GBPS) / rig.upGbps : 0);
+  return (
+    back?.mid ?? (rig ? (START.kappa.mid * pictureMB(c.pixels) * MS_PER_MB_GBPS) / rig.upGbps : 0)
+  );
 }
 
 /** What was measured of a cell and around it, as far as it tells the stages apart. */
-export function observedOf(c: RunGroup, cells: readonly RunGroup[], toll: TollRead | null, back: MeasuredValue | null): Observed {
+export function observedOf(
+  c: RunGroup,
+  cells: readonly RunGroup[],
+  toll: TollRead | null,
+  back: MeasuredValue | null,
+): Observed {
   const stats = c.runs.find((r) => r.stats)?.stats ?? null;
   const load = sensorMean(c, 'card-load');
   const watts = sensorMean(c, 'card-w');

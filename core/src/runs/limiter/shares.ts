@@ -24,7 +24,10 @@ export interface Observed {
   /** The same title on the same rig at other sizes: pixels over those of the run in question, and mean frame. */
   readonly sizes: readonly { readonly ratio: number; readonly ms: number }[];
   /** The link's toll here; `sd` as a standard deviation. Null: no pair told it. */
-  readonly toll: { readonly mid: number; readonly sd: number } | { readonly lo: number; readonly hi: number } | null;
+  readonly toll:
+    | { readonly mid: number; readonly sd: number }
+    | { readonly lo: number; readonly hi: number }
+    | null;
   /** What the way back takes; 0 without a panel. */
   readonly backMs: number;
   /** Load and watts of the card, as shares of all it has. */
@@ -57,7 +60,8 @@ const MOST = 1.06;
 const FELT = [0.5, 1, 1.6] as const;
 
 const density = (x: number, sd: number) => Math.exp(-0.5 * (x / sd) ** 2);
-const mixed = (x: number, m: { sd: number; misleads: number }) => (1 - m.misleads) * density(x, m.sd) + m.misleads * 0.4;
+const mixed = (x: number, m: { sd: number; misleads: number }) =>
+  (1 - m.misleads) * density(x, m.sd) + m.misleads * 0.4;
 const bell = (z: number) => Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI);
 /** Standard normal below z. Source: Abramowitz and Stegun, 26.2.17 would be finer; a logistic is within 0.01 (Bowling and others, 2009). */
 const below = (z: number) => 1 / (1 + Math.exp(-0.07056 * z ** 3 - 1.5976 * z));
@@ -110,14 +114,20 @@ function weigh(o: Observed, felt: number): Point[] {
         for (const [e, prior] of EXPONENTS) {
           let one: number = prior;
           for (const s of o.sizes) {
-            const other = longer(cpu, card * s.ratio ** e, felt).ms + Math.max(0, link) + back * s.ratio;
+            const other =
+              longer(cpu, card * s.ratio ** e, felt).ms + Math.max(0, link) + back * s.ratio;
             one *= density((other - s.ms) / s.ms, Math.SQRT2 * MODEL);
           }
           sum += one;
         }
         w *= sum;
       }
-      points.push({ w, cpu: now.cpu / o.ms, card: now.card / o.ms, link: Math.max(0, link) / o.ms });
+      points.push({
+        w,
+        cpu: now.cpu / o.ms,
+        card: now.card / o.ms,
+        link: Math.max(0, link) / o.ms,
+      });
     }
   return points;
 }
@@ -207,7 +217,11 @@ const SURE_UNPAIRED = 0.97;
 
 export type Named =
   | { readonly says: 'named'; readonly stage: StageId; readonly chance: number }
-  | { readonly says: 'cannot-tell'; readonly between: readonly [StageId, StageId]; readonly alike: boolean };
+  | {
+      readonly says: 'cannot-tell';
+      readonly between: readonly [StageId, StageId];
+      readonly alike: boolean;
+    };
 
 /**
  * The stage with the largest share, or that it cannot be told: because the two largest are alike (within 10 of 100, each known within 35), or because what was

@@ -60,7 +60,9 @@ export function cellsOf(runs: readonly RunSeen[]): RunGroup[] {
   const byKey = new Map<string, RunSeen[]>();
   for (const r of runs) {
     if (meanMsOf(r) === null || pixelsOf(r.settings.resolution) === null) continue;
-    const key = [r.setupId, r.titleId, r.rig.slot ? r.rig.host : '', repeatKey(r.facts)].join('\u0001');
+    const key = [r.setupId, r.titleId, r.rig.slot ? r.rig.host : '', repeatKey(r.facts)].join(
+      '\u0001',
+    );
     byKey.set(key, [...(byKey.get(key) ?? []), r]);
   }
   return [...byKey].map(([key, list]) => {
@@ -88,5 +90,9 @@ export function lookOf(s: RunSettings): string {
 
 /** Do two cells show the same scene: title and everything that makes its picture? */
 export function sameScene(a: RunGroup, b: RunGroup): boolean {
-  return a.first.titleId === b.first.titleId && a.pixels === b.pixels && lookOf(a.first.settings) === lookOf(b.first.settings);
+  return (
+    a.first.titleId === b.first.titleId &&
+    a.pixels === b.pixels &&
+    lookOf(a.first.settings) === lookOf(b.first.settings)
+  );
 }

@@ -60,7 +60,12 @@ export interface Fit {
   readonly df: number;
   readonly residuals: readonly (FitCell & { readonly fittedMs: number })[];
   /** Each cell predicted from all others: root mean square error as a share, and the same of a toll that is one constant. */
-  readonly left: { readonly n: number; readonly of: number; readonly rms: number | null; readonly constantRms: number | null };
+  readonly left: {
+    readonly n: number;
+    readonly of: number;
+    readonly rms: number | null;
+    readonly constantRms: number | null;
+  };
   /** Indices of the hosts and cards it was made with, to reach others from. */
   readonly hostIndex: Readonly<Record<string, number>>;
   readonly cardIndex: Readonly<Record<string, number>>;

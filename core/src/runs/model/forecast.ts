@@ -1,13 +1,31 @@
 import { hull, middleOf, type Range } from '../../base';
 import type { Stage } from './fit';
-import type { Asked, Banded, Forecast, NoForecast, Ready, TitleModel, TitleParams } from './forecast-types';
+import type {
+  Asked,
+  Banded,
+  Forecast,
+  NoForecast,
+  Ready,
+  TitleModel,
+  TitleParams,
+} from './forecast-types';
 import { fromFit } from './from-fit';
-import { type FrameParams, type FrameRig, frameTerms, type FrameTerms, linkToll, type Scene } from './model';
+import {
+  type FrameParams,
+  type FrameRig,
+  frameTerms,
+  type FrameTerms,
+  linkToll,
+  type Scene,
+} from './model';
 import { hostInMode, middleRig, type RigFacts } from './rig';
 import { INDEX_BAND, presetFactor, REFERENCE_INDEX, START } from './start';
 
 function fromStart(p: TitleParams, rig: RigFacts, asked: Asked): Ready | ('host' | 'card')[] {
-  const missing: ('host' | 'card')[] = [...(rig.hostIndex ? [] : ['host' as const]), ...(rig.cardIndex ? [] : ['card' as const])];
+  const missing: ('host' | 'card')[] = [
+    ...(rig.hostIndex ? [] : ['host' as const]),
+    ...(rig.cardIndex ? [] : ['card' as const]),
+  ];
   if (!rig.hostIndex || !rig.cardIndex) return missing;
   const stage = (ms: number, index: Range): Stage => ({
     mid: (ms * REFERENCE_INDEX) / middleOf(index),
@@ -66,7 +84,11 @@ export function readyOf(model: TitleModel, rig: RigFacts, asked: Asked): Ready |
 
 /** The terms of a frame of what is ready at one value of everything: the middle of a forecast. */
 export function middleTerms(ready: Ready, rig: FrameRig, scene: Scene): FrameTerms {
-  return frameTerms({ ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid }, rig, scene);
+  return frameTerms(
+    { ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid },
+    rig,
+    scene,
+  );
 }
 
 /**
@@ -87,8 +109,12 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
   const at = (p: Ready['main'], end: 'mid' | 'lo' | 'hi') => {
     const params: FrameParams = { ...p, cpuMs: p.host[end], cardMs: p.card[end] };
     const slow = end === 'hi';
-    const memoryGB = rig.memoryGB && (end === 'mid' ? middle.memoryGB : slow ? rig.memoryGB.lo : rig.memoryGB.hi);
-    const rates = { downGbps: slow ? rig.down!.lo : rig.down!.hi, upGbps: slow ? rig.up!.lo : rig.up!.hi };
+    const memoryGB =
+      rig.memoryGB && (end === 'mid' ? middle.memoryGB : slow ? rig.memoryGB.lo : rig.memoryGB.hi);
+    const rates = {
+      downGbps: slow ? rig.down!.lo : rig.down!.hi,
+      upGbps: slow ? rig.up!.lo : rig.up!.hi,
+    };
     const safe = { downGbps: Math.max(1e-3, rates.downGbps), upGbps: Math.max(1e-3, rates.upGbps) };
     return frameTerms(params, end === 'mid' ? middle : { ...middle, ...safe, memoryGB }, scene);
   };
@@ -106,7 +132,9 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
   const known = fit && ready.basis !== 'profile' ? fit.terms : null;
   const names = (states: readonly string[]) =>
     known
-      ? known.filter((t) => states.includes(t.state) && concerns(t, rig, asked)).map((t) => (t.of ? `${t.kind} ${t.of}` : t.kind))
+      ? known
+          .filter((t) => states.includes(t.state) && concerns(t, rig, asked))
+          .map((t) => (t.of ? `${t.kind} ${t.of}` : t.kind))
       : [];
   return {
     ...head,
@@ -117,15 +145,23 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
     terms,
     regime: terms.regime,
     basis: ready.basis,
-    model: { params: { ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid }, rig: middle, scene },
+    model: {
+      params: { ...ready.main, cpuMs: ready.main.host.mid, cardMs: ready.main.card.mid },
+      rig: middle,
+      scene,
+    },
     fitted: names(['fitted']),
-    assumed: known ? names(['assumed', 'inseparable', 'bound']) : ['host', 'card', 'traffic', 'trips', 'exponent', 'kappa'],
+    assumed: known
+      ? names(['assumed', 'inseparable', 'bound'])
+      : ['host', 'card', 'traffic', 'trips', 'exponent', 'kappa'],
   };
 }
 
 /** No frame is shorter than the period of a cap. */
 function capped(ms: Banded, terms: FrameTerms): Banded {
-  return terms.cap === 0 ? ms : { mid: ms.mid, lo: Math.max(ms.lo, terms.cap), hi: Math.max(ms.hi, terms.cap) };
+  return terms.cap === 0
+    ? ms
+    : { mid: ms.mid, lo: Math.max(ms.lo, terms.cap), hi: Math.max(ms.hi, terms.cap) };
 }
 
 function concerns(t: { kind: string; of: string }, rig: RigFacts, asked: Asked): boolean {

@@ -22,11 +22,14 @@ function reach<S extends Stage>(
   if (stages[own]) return { stage: stages[own], by: 1, name: own, near: false };
   // The same host in another power mode: nearer than any other host, but not the same.
   const alike = Object.keys(stages).find((name) => name.startsWith(`${bareName}, `));
-  if (bareName !== '' && alike) return { stage: stages[alike] as S, by: 1, name: alike, near: true };
+  if (bareName !== '' && alike)
+    return { stage: stages[alike] as S, by: 1, name: alike, near: true };
   if (!index) return null;
   const mine = middleOf(index);
   const near = Object.entries(stages)
-    .flatMap(([name, stage]) => (indices[name] ? [{ name, stage, by: indices[name] / mine, near: true }] : []))
+    .flatMap(([name, stage]) =>
+      indices[name] ? [{ name, stage, by: indices[name] / mine, near: true }] : [],
+    )
     // A stage that is known to a point is worth more than one that is only bounded.
     .sort(
       (a, b) =>
@@ -37,7 +40,12 @@ function reach<S extends Stage>(
 }
 
 /** A title on a rig as its calibration has it, or what it says nothing of. `workingGB`: what it wants in memory, where somebody said. */
-export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked): Ready | ('host' | 'card')[] {
+export function fromFit(
+  fit: Fit,
+  workingGB: number,
+  rig: RigFacts,
+  asked: Asked,
+): Ready | ('host' | 'card')[] {
   const hostName = rig.slot ? rig.host : hostInMode(rig.host, asked.powerMode);
   const main = setOf(fit, fit.main, rig, hostName, workingGB);
   if (Array.isArray(main)) return main;
@@ -47,7 +55,9 @@ export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked
       return Array.isArray(s) ? [] : [s.params];
     });
   const t = fit.df > 0 ? tQuantile(0.025, fit.df) : 2;
-  const back = asked.panel ? (pictureMB(asked.pixels) * MS_PER_MB_GBPS) / (middleRig(rig)?.upGbps ?? 1) : 0;
+  const back = asked.panel
+    ? (pictureMB(asked.pixels) * MS_PER_MB_GBPS) / (middleRig(rig)?.upGbps ?? 1)
+    : 0;
   const half = (ms: number) => {
     const { host, card } = main.params;
     const cardMs = card.mid * (asked.pixels / REFERENCE_PIXELS) ** fit.main.exponent;
@@ -55,7 +65,8 @@ export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked
       if (name === `host ${main.hostFrom}`) return host.mid >= cardMs ? main.hostBy : 0;
       if (name === `card ${main.cardFrom}`)
         return host.mid < cardMs
-          ? main.cardBy * (asked.pixels / (fit.main.cards[main.cardFrom]?.atPixels ?? 1)) ** fit.main.exponent
+          ? main.cardBy *
+              (asked.pixels / (fit.main.cards[main.cardFrom]?.atPixels ?? 1)) ** fit.main.exponent
           : 0;
       if (name === 'traffic') return MS_PER_MB_GBPS / (middleRig(rig)?.downGbps ?? 1);
       if (name === 'exponent') {
@@ -65,7 +76,10 @@ export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked
       if (name === 'trips') return rig.latencyUs / 1000;
       return name === 'kappa' ? back : 0;
     });
-    const variance = row.reduce((s, r, i) => s + r * row.reduce((x, q, j) => x + q * (fit.covariance[i]?.[j] ?? 0), 0), 0);
+    const variance = row.reduce(
+      (s, r, i) => s + r * row.reduce((x, q, j) => x + q * (fit.covariance[i]?.[j] ?? 0), 0),
+      0,
+    );
     return t * Math.sqrt(Math.max(0, variance) + (fit.sd * ms) ** 2);
   };
   return {
@@ -82,7 +96,10 @@ export function fromFit(fit: Fit, workingGB: number, rig: RigFacts, asked: Asked
 function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingGB: number) {
   const host = reach(hostName, rig.host, rig.hostIndex, v.hosts, fit.hostIndex);
   const card = reach(rig.card, '', rig.cardIndex, v.cards, fit.cardIndex);
-  const missing: ('host' | 'card')[] = [...(host ? [] : ['host' as const]), ...(card ? [] : ['card' as const])];
+  const missing: ('host' | 'card')[] = [
+    ...(host ? [] : ['host' as const]),
+    ...(card ? [] : ['card' as const]),
+  ];
   if (!host || !card) return missing;
   const toReference = (REFERENCE_PIXELS / card.stage.atPixels) ** v.exponent;
   const params = {
@@ -99,5 +116,12 @@ function setOf(fit: Fit, v: FitValues, rig: RigFacts, hostName: string, workingG
     card: spread(card.stage, card.by * toReference, card.near ? INDEX_BAND : 0),
   };
   const near = host.near || card.near;
-  return { params, near, hostFrom: host.name, cardFrom: card.name, hostBy: host.by, cardBy: card.by };
+  return {
+    params,
+    near,
+    hostFrom: host.name,
+    cardFrom: card.name,
+    hostBy: host.by,
+    cardBy: card.by,
+  };
 }

@@ -76,14 +76,28 @@ export function frameTerms(p: FrameParams, rig: FrameRig, scene: Scene): FrameTe
   const streamed = p.streamed * wholeMs;
   const traffic = (1 - p.streamed) * wholeMs;
   const card = p.cardMs * (scene.pixels / REFERENCE_PIXELS) ** p.exponent;
-  const over = rig.memoryGB === null ? 0 : Math.max(0, p.workingGB * growth(scene.pixels) - USABLE_MEMORY * rig.memoryGB);
+  const over =
+    rig.memoryGB === null
+      ? 0
+      : Math.max(0, p.workingGB * growth(scene.pixels) - USABLE_MEMORY * rig.memoryGB);
   const overflow = (p.touched * over * 1000 * MS_PER_MB_GBPS) / rig.downGbps;
   const back = scene.panel ? (p.kappa * pictureMB(scene.pixels) * MS_PER_MB_GBPS) / rig.upGbps : 0;
   const trips = (p.trips * rig.latencyUs) / 1000;
   const free = Math.max(p.cpuMs, card, streamed) + traffic + trips + overflow + back;
   const cap = scene.capFps ? 1000 / scene.capFps : 0;
   const regime = cap > free ? 'capped' : streamed > Math.max(p.cpuMs, card) ? 'saturated' : 'toll';
-  return { cpu: p.cpuMs, card, streamed, traffic, trips, overflow, back, cap, ms: Math.max(free, cap), regime };
+  return {
+    cpu: p.cpuMs,
+    card,
+    streamed,
+    traffic,
+    trips,
+    overflow,
+    back,
+    cap,
+    ms: Math.max(free, cap),
+    regime,
+  };
 }
 
 /** One whole picture on its way back to a panel, MB. */

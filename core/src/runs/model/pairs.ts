@@ -34,7 +34,17 @@ export interface NoPair {
 
 /** Facts that go with what a pair tests and are therefore no confounds. */
 const UNDER_TEST: Readonly<Record<MeasuredPair['kind'], readonly Fact[]>> = {
-  slot: ['link', 'cable', 'dock', 'dockFirmware', 'lid', 'powerMode', 'host', 'hostFirmware', 'method'],
+  slot: [
+    'link',
+    'cable',
+    'dock',
+    'dockFirmware',
+    'lid',
+    'powerMode',
+    'host',
+    'hostFirmware',
+    'method',
+  ],
   links: ['link', 'cable', 'dock', 'dockFirmware', 'method'],
   panel: ['screenPath', 'method'],
 };
@@ -57,9 +67,18 @@ function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
   const ry = y.first.rig;
   if (rx.card !== ry.card || rx.card === '') return null;
   const scene = x.pixels === y.pixels && x.first.facts.preset === y.first.facts.preset;
-  if (!scene || x.first.facts.upscaling !== y.first.facts.upscaling || x.first.facts.rayTracing !== y.first.facts.rayTracing)
+  if (
+    !scene ||
+    x.first.facts.upscaling !== y.first.facts.upscaling ||
+    x.first.facts.rayTracing !== y.first.facts.rayTracing
+  )
     return null;
-  const build = (kind: MeasuredPair['kind'], a: RunGroup, b: RunGroup, foreign: boolean): MeasuredPair | NoPair => {
+  const build = (
+    kind: MeasuredPair['kind'],
+    a: RunGroup,
+    b: RunGroup,
+    foreign: boolean,
+  ): MeasuredPair | NoPair => {
     if (a.capped || b.capped) return { a, b, why: 'capped' };
     if (a.generated || b.generated) return { a, b, why: 'generated' };
     const list = unlike(a.first.facts, b.first.facts, UNDER_TEST[kind]);
@@ -67,7 +86,9 @@ function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
   };
   if (rx.slot !== ry.slot) {
     const [a, b] = rx.slot ? [x, y] : [y, x];
-    return b.panel ? null : build('slot', a, b, a.first.rig.host === DESKTOP || a.first.rig.host !== b.first.rig.host);
+    return b.panel
+      ? null
+      : build('slot', a, b, a.first.rig.host === DESKTOP || a.first.rig.host !== b.first.rig.host);
   }
   if (rx.host !== ry.host || rx.slot) return null;
   if (x.panel !== y.panel) {
@@ -78,7 +99,8 @@ function pairOf(x: RunGroup, y: RunGroup): MeasuredPair | NoPair | null {
   const fx = rateOf(x);
   const fy = rateOf(y);
   if (x.panel) return null;
-  if (fx === null || fy === null) return x.first.setupId === y.first.setupId ? null : { a: x, b: y, why: 'rate-unknown' };
+  if (fx === null || fy === null)
+    return x.first.setupId === y.first.setupId ? null : { a: x, b: y, why: 'rate-unknown' };
   if (Math.abs(fx / fy - 1) <= SAME_RATE) return null;
   return fx > fy ? build('links', x, y, false) : build('links', y, x, false);
 }

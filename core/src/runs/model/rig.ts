@@ -1,5 +1,13 @@
 import { bare, type HouseRules, hull, middleOf, type Range, RuleBook, stated } from '../../base';
-import { type Chain, joinLink, type PacketRule, partName, pcieRawGbps, usableGbps, worlds } from '../../chain';
+import {
+  type Chain,
+  joinLink,
+  type PacketRule,
+  partName,
+  pcieRawGbps,
+  usableGbps,
+  worlds,
+} from '../../chain';
 import type { CardSpec } from '../../parts';
 import type { RunContext } from '../schema';
 import type { FrameRig } from './model';
@@ -63,7 +71,11 @@ export function directRates(gen: Range | null, lanes: Range | null, house: House
 
 /** Usable rates of a desktop slot: of the generation and lanes that were said, or those of the card. */
 function slotRates(card: CardSpec | null, context: RunContext, house: HouseRules): LinkRates {
-  return directRates(stated(context.slotGen ?? card?.pcieGen ?? null), stated(context.slotLanes ?? card?.lanes ?? null), house);
+  return directRates(
+    stated(context.slotGen ?? card?.pcieGen ?? null),
+    stated(context.slotLanes ?? card?.lanes ?? null),
+    house,
+  );
 }
 
 /** The host a run in a desktop slot was made on: this one where the processor is the same, else one that nobody named. */
@@ -75,12 +87,24 @@ export function hostInMode(host: string, powerMode: string): string {
 }
 
 /** A chain as the frame model sees it. `context`: of a run; without it the chain itself. */
-export function rigOf(chain: Chain, context: RunContext | null = null, house: HouseRules = {}): RigFacts {
-  return rigWith(chain, context?.norm ? slotRates(chain.card, context, house) : linkRates(chain, house), context);
+export function rigOf(
+  chain: Chain,
+  context: RunContext | null = null,
+  house: HouseRules = {},
+): RigFacts {
+  return rigWith(
+    chain,
+    context?.norm ? slotRates(chain.card, context, house) : linkRates(chain, house),
+    context,
+  );
 }
 
 /** The same where the rates of the link are known already. */
-export function rigWith(chain: Chain, rates: LinkRates, context: RunContext | null = null): RigFacts {
+export function rigWith(
+  chain: Chain,
+  rates: LinkRates,
+  context: RunContext | null = null,
+): RigFacts {
   const slot = context?.norm ?? false;
   const foreign = slot && context?.sameProcessor !== 'yes';
   const { host, card } = chain;

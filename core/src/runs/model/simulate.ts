@@ -31,7 +31,8 @@ export function simulateFrames(
   const { jitter } = rough;
   // A log-normal of mean 1.
   const normal = randomNormal.source(source)(0, jitter);
-  const gap = rough.burstsPerS > 0 ? randomExponential.source(source)(rough.burstsPerS / 1000) : null;
+  const gap =
+    rough.burstsPerS > 0 ? randomExponential.source(source)(rough.burstsPerS / 1000) : null;
   const burstMs = (rough.burstMB * MS_PER_MB_GBPS) / rig.downGbps;
   const lower = (jitter * jitter) / 2;
   const rest = t.trips + t.overflow + t.back;

@@ -30,6 +30,8 @@ export const MOST_TRAFFIC_MB = 40;
 
 /** How much more is sent at a preset, by its first letters, and with ray tracing; 1 where the preset is not among those known. */
 export function presetFactor(preset: string, rayTracing: boolean): number {
-  const found = Object.entries(PRESETS).find(([name]) => preset.trim().toLowerCase().startsWith(name));
+  const found = Object.entries(PRESETS).find(([name]) =>
+    preset.trim().toLowerCase().startsWith(name),
+  );
   return (found?.[1] ?? 1) * (rayTracing ? RAY_TRACING : 1);
 }

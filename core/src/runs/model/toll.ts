@@ -47,7 +47,9 @@ const scaled = (m: MeasuredValue, k: number): MeasuredValue => ({
 function tollOf(p: MeasuredPair): MeasuredValue | null {
   const fast = rate(p.a);
   const slow = rate(p.b);
-  return fast !== null && slow !== null && fast > slow ? scaled(p.difference, absoluteFactor(slow, fast)) : null;
+  return fast !== null && slow !== null && fast > slow
+    ? scaled(p.difference, absoluteFactor(slow, fast))
+    : null;
 }
 
 /** Several measurements of one figure: weighted by how narrow they are; plainly averaged when one has no interval. */
@@ -63,7 +65,10 @@ export function pooled(list: readonly MeasuredValue[]): MeasuredValue {
 }
 
 function apart(list: readonly MeasuredValue[], middle: MeasuredValue): boolean {
-  return list.some((m) => m.lo !== null && m.hi !== null && (m.lo > (middle.hi ?? m.lo) || m.hi < (middle.lo ?? m.hi)));
+  return list.some(
+    (m) =>
+      m.lo !== null && m.hi !== null && (m.lo > (middle.hi ?? m.lo) || m.hi < (middle.lo ?? m.hi)),
+  );
 }
 
 /** A step from one resolution to the next in which a card that is the longest stage takes clearly longer. */
@@ -71,7 +76,9 @@ const CARD_BOUND_POWER = 0.5;
 
 /** Is the card the longest stage at the higher of two resolutions? Its time then grows nearly with the pixels. */
 function cardBound(low: RunGroup, high: RunGroup): boolean {
-  return Math.log(mean(high.ms) / mean(low.ms)) / Math.log(high.pixels / low.pixels) >= CARD_BOUND_POWER;
+  return (
+    Math.log(mean(high.ms) / mean(low.ms)) / Math.log(high.pixels / low.pixels) >= CARD_BOUND_POWER
+  );
 }
 
 interface Found {
@@ -89,20 +96,33 @@ function restOf(found: readonly Found[]): Residual[] {
   });
 }
 
-function foreignRead(found: readonly Found[]): Pick<TollRead, 'mid' | 'lo' | 'hi' | 'basis' | 'hostMs' | 'inseparable'> {
+function foreignRead(
+  found: readonly Found[],
+): Pick<TollRead, 'mid' | 'lo' | 'hi' | 'basis' | 'hostMs' | 'inseparable'> {
   const byPixels = [...found].sort((a, b) => a.p.b.pixels - b.p.b.pixels);
   const top = byPixels[byPixels.length - 1] as Found;
   const below = byPixels[byPixels.length - 2];
   const decided =
-    below !== undefined && cardBound(below.p.a, top.p.a) && mean(top.p.b.ms) / mean(below.p.b.ms) >= 1.05 && below !== top;
+    below !== undefined &&
+    cardBound(below.p.a, top.p.a) &&
+    mean(top.p.b.ms) / mean(below.p.b.ms) >= 1.05 &&
+    below !== top;
   if (!decided) {
     // The desktop's processor is taken as no slower: then the link costs at most the whole difference.
     const most = Math.max(...found.map((f) => f.toll.hi ?? f.toll.mid), 0);
-    return { mid: most / 2, lo: 0, hi: most, basis: 'interval', hostMs: null, inseparable: ['link-processor', 'traffic-trips'] };
+    return {
+      mid: most / 2,
+      lo: 0,
+      hi: most,
+      basis: 'interval',
+      hostMs: null,
+      inseparable: ['link-processor', 'traffic-trips'],
+    };
   }
   const low = byPixels[0] as Found;
   const host = { mid: low.toll.mid - top.toll.mid, lo: null, hi: null } as MeasuredValue;
-  const known = low.toll.lo !== null && top.toll.hi !== null && low.toll.hi !== null && top.toll.lo !== null;
+  const known =
+    low.toll.lo !== null && top.toll.hi !== null && low.toll.hi !== null && top.toll.lo !== null;
   const ends = known ? { lo: low.toll.lo! - top.toll.hi!, hi: low.toll.hi! - top.toll.lo! } : null;
   const hostMs = ends && (ends.lo > 0 || ends.hi < 0) ? { ...host, ...ends } : null;
   return { ...top.toll, basis: 'highest', hostMs, inseparable: ['traffic-trips'] };
@@ -171,7 +191,9 @@ export function readBack(pairs: readonly MeasuredPair[]): MeasuredValue | null {
 /** Tolls of every title of a setup, from all cells that are known; the setup's own are side b, or side a of two links. */
 export function tollsOf(pairs: readonly MeasuredPair[], setupId: string): TollRead[] {
   const own = pairs.filter((p) => p.b.first.setupId === setupId);
-  const swapped = pairs.filter((p) => p.kind === 'links' && p.a.first.setupId === setupId && p.b.first.setupId !== setupId);
+  const swapped = pairs.filter(
+    (p) => p.kind === 'links' && p.a.first.setupId === setupId && p.b.first.setupId !== setupId,
+  );
   const looks = [...own, ...swapped].map((p) => sideOf(p, setupId));
   const scenes = looks.filter((c, i) => looks.findIndex((o) => alike(o, c)) === i);
   return scenes.flatMap((c) => {

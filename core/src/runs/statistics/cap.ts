@@ -2,8 +2,8 @@ import { meanOf, quantile } from '../../base';
 
 /** Rates a screen or a limiter holds frames to: usual refresh rates, their halves, and usual limits. Common practice, no published source. */
 const USUAL = [
-  24, 30, 36, 40, 45, 48, 50, 60, 72, 75, 80, 82.5, 90, 95, 100, 120, 141, 144, 158, 160, 165, 170, 175, 180, 200, 240, 280, 300,
-  360,
+  24, 30, 36, 40, 45, 48, 50, 60, 72, 75, 80, 82.5, 90, 95, 100, 120, 141, 144, 158, 160, 165, 170,
+  175, 180, 200, 240, 280, 300, 360,
 ] as const;
 
 export interface Cap {
@@ -34,7 +34,12 @@ function isHeld(perSecond: readonly number[], sorted: ArrayLike<number>, cv: num
  * times upward; `cv`: their standard deviation over their mean. A free run that is very steady at such a rate looks the same, so what is
  * found is to be said as "looks like".
  */
-export function findCap(perSecond: readonly number[], sorted: ArrayLike<number>, cv: number, set: number | null): Cap | null {
+export function findCap(
+  perSecond: readonly number[],
+  sorted: ArrayLike<number>,
+  cv: number,
+  set: number | null,
+): Cap | null {
   if (perSecond.length < 5 || !isHeld(perSecond, sorted, cv)) return null;
   const best = [...(set ? [set] : []), ...USUAL]
     .map((fps) => ({

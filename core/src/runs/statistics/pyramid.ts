@@ -42,7 +42,11 @@ export function buildPyramid(frames: Float32Array): Pyramid {
 }
 
 /** The least and the most frame of [from, to); exact, no spike is lost. `from` < `to`. */
-export function extent(p: Pyramid, from: number, to: number): readonly [least: number, most: number] {
+export function extent(
+  p: Pyramid,
+  from: number,
+  to: number,
+): readonly [least: number, most: number] {
   let lo = Infinity;
   let hi = -Infinity;
   const take = (a: number, b: number) => {
@@ -87,7 +91,12 @@ export interface MinMaxColumn {
 const TAKEN = 33;
 
 /** What a drawing of [fromMs, toMs) in `width` columns shows; null where no frame is. Every frame is in at least one column. */
-export function columns(p: Pyramid, fromMs: number, toMs: number, width: number): (MinMaxColumn | null)[] {
+export function columns(
+  p: Pyramid,
+  fromMs: number,
+  toMs: number,
+  width: number,
+): (MinMaxColumn | null)[] {
   const step = (toMs - fromMs) / width;
   const taken = new Float32Array(TAKEN);
   const n = p.frames.length;
@@ -97,7 +106,8 @@ export function columns(p: Pyramid, fromMs: number, toMs: number, width: number)
     const to = Math.min(n, frameAt(p, fromMs + (x + 1) * step) + 1);
     const [least, most] = extent(p, from, to);
     const count = Math.min(TAKEN, to - from);
-    for (let k = 0; k < count; k++) taken[k] = p.frames[from + Math.floor(((k + 0.5) * (to - from)) / count)] as number;
+    for (let k = 0; k < count; k++)
+      taken[k] = p.frames[from + Math.floor(((k + 0.5) * (to - from)) / count)] as number;
     const middle = taken.subarray(0, count).sort();
     return { least, most, median: middle[count >> 1] as number };
   });

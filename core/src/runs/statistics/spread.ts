@@ -6,7 +6,16 @@ export function hundredDots(sorted: ArrayLike<number>): number[] {
 }
 
 /** Shares of a percentile curve: every per cent, and the last one finely. */
-export const CURVE = [...Array.from({ length: 100 }, (_, i) => i / 100), 0.992, 0.994, 0.996, 0.998, 0.999, 0.9995, 1] as const;
+export const CURVE = [
+  ...Array.from({ length: 100 }, (_, i) => i / 100),
+  0.992,
+  0.994,
+  0.996,
+  0.998,
+  0.999,
+  0.9995,
+  1,
+] as const;
 
 /** The percentile curve: frame time in ms at each share of CURVE. */
 export function percentileCurve(sorted: ArrayLike<number>): number[] {

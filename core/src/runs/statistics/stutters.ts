@@ -33,7 +33,8 @@ export function stutters(frames: Float32Array): number[] {
     while (first < i && firstAt < at - HALF_MS) firstAt += frames[first++] as number;
     at += ms;
     let shortest = Infinity;
-    for (let k = (first / BLOCK) | 0; k * BLOCK < next; k++) if ((least[k] as number) < shortest) shortest = least[k] as number;
+    for (let k = (first / BLOCK) | 0; k * BLOCK < next; k++)
+      if ((least[k] as number) < shortest) shortest = least[k] as number;
     if (!(ms > STUTTER_TIMES * shortest)) continue;
     let short = 0;
     for (let k = first; k < next; k++) if (ms > STUTTER_TIMES * (frames[k] as number)) short++;
@@ -85,5 +86,7 @@ export function period(times: readonly number[]): Period | null {
   }
   const near = sorted.slice(best.from, best.to);
   const strength = near.length / gaps.length;
-  return strength < STRONG ? null : { seconds: (near[near.length >> 1] as number) / 1000, strength };
+  return strength < STRONG
+    ? null
+    : { seconds: (near[near.length >> 1] as number) / 1000, strength };
 }

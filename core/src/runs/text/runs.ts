@@ -29,7 +29,10 @@ export const ROLE_WORDS: Readonly<Record<ColumnRole, string>> = {
   generated: 'Generated frame: yes or no',
   program: 'Program',
   ignore: 'Not read',
-  ...(Object.fromEntries(Object.entries(SENSOR_WORDS).map(([k, w]) => [k, w.name])) as Record<Sensor, string>),
+  ...(Object.fromEntries(Object.entries(SENSOR_WORDS).map(([k, w]) => [k, w.name])) as Record<
+    Sensor,
+    string
+  >),
 };
 
 const BAD: Readonly<Record<BadRow['why'], string>> = {
@@ -43,7 +46,10 @@ const BAD: Readonly<Record<BadRow['why'], string>> = {
 
 /** Why a row was not read, with its place. `columns`: names of the columns, where the file has them. */
 export function badRowText(b: BadRow, columns: readonly string[] | null): string {
-  const where = b.column === null ? '' : `, column ${columns?.[b.column] ? `"${columns[b.column] ?? ''}"` : b.column + 1}`;
+  const where =
+    b.column === null
+      ? ''
+      : `, column ${columns?.[b.column] ? `"${columns[b.column] ?? ''}"` : b.column + 1}`;
   return `Line ${b.line}${where}: ${b.column === null && b.why === 'short' ? b.value : `"${b.value}"`} ${BAD[b.why]}.`;
 }
 
@@ -92,7 +98,10 @@ export function lostText(percent: number): string {
  * difference, told with its interval; with too few repeats the figures stand without a judgement.
  */
 export function comparedText(c: RunComparison): string {
-  const interval = c.lo === null || c.hi === null ? '' : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
+  const interval =
+    c.lo === null || c.hi === null
+      ? ''
+      : ` (${signed((c.lo - 1) * 100)} to ${signed((c.hi - 1) * 100)})`;
   if (c.says === 'not-told-apart') return `no difference shown${interval}`;
   const w = threeWays(c.of);
   const figures = `${Math.abs(w.faster).toFixed(1)} % ${w.faster < 0 ? 'slower' : 'faster'}${interval}, ${w.of.toFixed(1)} % of, ${lostText(w.lost)}`;
@@ -129,7 +138,8 @@ export function runSentence({ name, stats, averages }: SaidRun): string {
   const average = mean(averages);
   const hitch = stats.period ? `a hitch every ${figureText(stats.period.seconds, 2)} s` : '';
   const spread =
-    hitch || `half of all frames take ${figureText(stats.atMs[2] as number)} to ${figureText(stats.atMs[4] as number)} ms`;
+    hitch ||
+    `half of all frames take ${figureText(stats.atMs[2] as number)} to ${figureText(stats.atMs[4] as number)} ms`;
   const label = PLAY_LABELS[playLabel(average, stats.low1.at)];
   return `${name}: ${figureText(average)} frames/s, 1 % low ${figureText(stats.low1.at)}, ${label}; ${spread}.`;
 }
@@ -139,7 +149,10 @@ export function pairSentence(a: SaidRun, b: SaidRun, c: RunComparison): string {
   const x = mean(a.averages);
   const y = mean(b.averages);
   const ms = 1000 / y - 1000 / x;
-  const time = c.says === 'real' ? `, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}` : '';
+  const time =
+    c.says === 'real'
+      ? `, ${figureText(Math.abs(ms), 2)} ms a frame ${ms >= 0 ? 'more' : 'less'}`
+      : '';
   return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}${time}.`;
 }
 

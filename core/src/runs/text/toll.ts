@@ -15,12 +15,20 @@ const ms = (v: number) => `${figureText(v, 2)} ms`;
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** What the page of runs says first where the toll is known: what it costs, and what a desktop slot gives. */
-export function tollSentence(t: TollRead, here: { fps: number; resolution: string }, slotFps: number | null): string {
+export function tollSentence(
+  t: TollRead,
+  here: { fps: number; resolution: string },
+  slotFps: number | null,
+): string {
   if (t.basis === 'interval')
     return `The link costs ${tollText(t)}: with another processor on the other side more cannot be told without a sweep of resolutions.`;
-  if (t.lo !== null && t.hi !== null && noneShown({ lo: t.lo, hi: t.hi })) return `No cost of the link shown: ${tollText(t)}.`;
+  if (t.lo !== null && t.hi !== null && noneShown({ lo: t.lo, hi: t.hi }))
+    return `No cost of the link shown: ${tollText(t)}.`;
   const than = slotFps === null ? '' : ` where a desktop slot gives ${figureText(slotFps)}`;
-  const lost = slotFps === null ? '' : ` – ${percent(here.fps / slotFps)} of, ${percent(1 - here.fps / slotFps)} lost`;
+  const lost =
+    slotFps === null
+      ? ''
+      : ` – ${percent(here.fps / slotFps)} of, ${percent(1 - here.fps / slotFps)} lost`;
   return `The link costs ${tollText(t)}: ${figureText(here.fps)} frames/s at ${here.resolution}${than}${lost}.`;
 }
 
@@ -32,7 +40,11 @@ export const BASIS_WORDS: Readonly<Record<TollRead['basis'], string>> = {
 };
 
 export function pairText(p: MeasuredPair): string {
-  const what = { slot: 'desktop slot', links: 'the other link', panel: "the host's panel against the outside screen" }[p.kind];
+  const what = {
+    slot: 'desktop slot',
+    links: 'the other link',
+    panel: "the host's panel against the outside screen",
+  }[p.kind];
   return p.kind === 'panel' ? what : `${what}${p.foreign ? ', another processor' : ''}`;
 }
 export const NO_PAIR_WORDS: Readonly<Record<NoPair['why'], string>> = {
@@ -107,7 +119,8 @@ export const adviceText = (l: Limiter): string => (l.swap ? swapText(l.swap) : A
 /** The cheapest run that decides. `name`: of the setup that has what it takes. */
 export function swapText(s: Swap, name = ''): string {
   const how: Readonly<Record<Swap['what'], string>> = {
-    sizes: 'run the same at a resolution with at least 1.7 times, or less than 0.6 times, the pixels',
+    sizes:
+      'run the same at a resolution with at least 1.7 times, or less than 0.6 times, the pixels',
     screen: 'run the same on the screen at the card',
     link: `run the same over the link of ${name || 'the other setup'}`,
     slot: 'run the same with the card in a desktop slot, or over another link',
@@ -182,9 +195,14 @@ export const TERM_STATES: Readonly<Record<FitTerm['state'], string>> = {
   inseparable: 'not told apart by these runs',
 };
 export function termText(t: FitTerm): { name: string; value: string } {
-  const range = t.lo === null || t.hi === null ? '' : ` (${figureText(t.lo)} to ${figureText(t.hi)})`;
-  const value = t.state === 'bound' ? `up to ${figureText(t.value)}` : `${figureText(t.value)}${range}`;
-  return { name: t.of ? `${TERM_NAMES[t.kind]} ${t.of}` : TERM_NAMES[t.kind], value: `${value} ${TERM_UNITS[t.kind]}`.trim() };
+  const range =
+    t.lo === null || t.hi === null ? '' : ` (${figureText(t.lo)} to ${figureText(t.hi)})`;
+  const value =
+    t.state === 'bound' ? `up to ${figureText(t.value)}` : `${figureText(t.value)}${range}`;
+  return {
+    name: t.of ? `${TERM_NAMES[t.kind]} ${t.of}` : TERM_NAMES[t.kind],
+    value: `${value} ${TERM_UNITS[t.kind]}`.trim(),
+  };
 }
 const REFUSED: Readonly<Record<NonNullable<Fit['refused']>, string>> = {
   'too-few': 'Not used: fewer than three kinds of run.',
@@ -200,7 +218,10 @@ export function fitText(f: Fit): string {
     left.rms === null
       ? 'nothing could be left out to test it'
       : `left-out runs missed by ${(left.rms * 100).toFixed(1)} % (${left.n} of ${left.of})`;
-  const than = left.constantRms === null ? '' : `, one constant toll by ${(left.constantRms * 100).toFixed(1)} %`;
+  const than =
+    left.constantRms === null
+      ? ''
+      : `, one constant toll by ${(left.constantRms * 100).toFixed(1)} %`;
   return `Fitted to ${from}; ${error}${than}.`;
 }
 

@@ -2,8 +2,14 @@ import * as z from 'zod';
 import { condition, currency, minorAmount, percentAmount } from '../../base/contract';
 import { FORGOTTEN_CODES, type ForgottenCode } from '../cost';
 
-const what = z.string().trim().min(1, { error: 'What: must not be empty' }).max(80, { error: 'What: at most 80 characters' });
-const lines = z.array(z.strictObject({ what, minor: minorAmount })).max(12, { error: 'At most 12 lines' });
+const what = z
+  .string()
+  .trim()
+  .min(1, { error: 'What: must not be empty' })
+  .max(80, { error: 'What: at most 80 characters' });
+const lines = z
+  .array(z.strictObject({ what, minor: minorAmount }))
+  .max(12, { error: 'At most 12 lines' });
 
 /** What a person says of the money of a plan. */
 export const costSchema = z.strictObject({

@@ -1,7 +1,13 @@
 import * as z from 'zod';
 import { instant, origin, uuid } from '../../base/contract';
 import { feeds, loadsSchema, shownBy, videoPlug } from '../../chain';
-import { installedSchema, NO_SETTINGS, NOTHING_INSTALLED, settingsSchema, usesSchema } from '../../parts';
+import {
+  installedSchema,
+  NO_SETTINGS,
+  NOTHING_INSTALLED,
+  settingsSchema,
+  usesSchema,
+} from '../../parts';
 import { NO_COST_SAID, NO_SLOTS, SETUP_STATES } from '../defaults';
 import { dockedSchema, NO_DOCKED } from '../docked';
 import { pinsSchema } from '../pins';
@@ -19,13 +25,20 @@ function slotShape<T extends z.ZodType<string>>(id: T) {
     dock: id.nullable(),
     card: id.nullable(),
     supplies: z.array(z.strictObject({ part: id, feeds })).max(3, { error: 'Supplies: at most 3' }),
-    screens: z.array(z.strictObject({ part: id, by: shownBy, plug: videoPlug })).max(4, { error: 'Screens: at most 4' }),
+    screens: z
+      .array(z.strictObject({ part: id, by: shownBy, plug: videoPlug }))
+      .max(4, { error: 'Screens: at most 4' }),
     system: id.nullable(),
     /** Which very piece stands in a place (`dock`, `path/0`), where that is known. */
     items: z.record(z.string().regex(/^[a-z]+(\/\d+)?$/), id),
     /** Other cards for the same dock, each with its purpose. */
     spares: z
-      .array(z.strictObject({ part: id, purpose: z.string().trim().max(80, { error: 'Purpose: at most 80 characters' }) }))
+      .array(
+        z.strictObject({
+          part: id,
+          purpose: z.string().trim().max(80, { error: 'Purpose: at most 80 characters' }),
+        }),
+      )
       .max(8, { error: 'Other cards: at most 8' }),
   };
 }
@@ -47,7 +60,11 @@ export function wholeSlots<T extends z.ZodType<string>>(id: T) {
 export const setupSlots = wholeSlots(uuid);
 export type SetupSlots = z.infer<typeof setupSlots>;
 
-const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
+const name = z
+  .string()
+  .trim()
+  .min(1, { error: 'Name: must not be empty' })
+  .max(80, { error: 'Name: at most 80 characters' });
 const present = z.string().trim().max(300, { error: 'Present graphics: at most 300 characters' });
 const notes = z.string().max(4000, { error: 'Notes: at most 4000 characters' });
 

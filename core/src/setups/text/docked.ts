@@ -38,7 +38,11 @@ export function profileWords(p: Profile & { internalGraphics?: 'on' | 'off' | nu
 
 /** "Host switched on, dock off: the other side starts". */
 export function couplingWords(c: Coupling): string {
-  const other = c.act.startsWith('dock') ? 'host' : c.act === 'plug' || c.act === 'unplug' ? 'host' : 'dock';
+  const other = c.act.startsWith('dock')
+    ? 'host'
+    : c.act === 'plug' || c.act === 'unplug'
+      ? 'host'
+      : 'dock';
   return `${COUPLED_ACTS[c.act]}, ${other} ${c.other}: ${COUPLED_SEEN[c.seen]}`;
 }
 
@@ -48,7 +52,10 @@ export function programWords(p: Program): string {
 }
 
 export function tuningWords(t: Tuning): string {
-  const gain = t.gainPercent === null ? 'gain not measured' : `${t.gainPercent > 0 ? '+' : ''}${t.gainPercent} %`;
+  const gain =
+    t.gainPercent === null
+      ? 'gain not measured'
+      : `${t.gainPercent > 0 ? '+' : ''}${t.gainPercent} %`;
   return `${t.what}${t.from || t.to ? ` ${t.from || 'not noted'} to ${t.to || 'not noted'}` : ''}: ${gain}`;
 }
 

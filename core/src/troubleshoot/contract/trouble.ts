@@ -77,13 +77,25 @@ export const troubleNoteBody = z
   })
   .superRefine((b, ctx) => {
     if (b.note.what !== 'closed' && (b.log !== null || b.retire))
-      ctx.addIssue({ code: 'custom', path: ['log'], message: 'Only closing a search writes the log or puts the setup aside' });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['log'],
+        message: 'Only closing a search writes the log or puts the setup aside',
+      });
   });
 export type TroubleNoteBody = z.input<typeof troubleNoteBody>;
 
-const opened = z.strictObject({ what: z.literal('opened'), symptoms, from, said: saidSchema.nullable() });
+const opened = z.strictObject({
+  what: z.literal('opened'),
+  symptoms,
+  from,
+  said: saidSchema.nullable(),
+});
 /** What is kept of each: under the search it belongs to. */
-export const troubleEvent = z.object({ trouble: z.string(), note: z.discriminatedUnion('what', [opened, ...noteShapes]) });
+export const troubleEvent = z.object({
+  trouble: z.string(),
+  note: z.discriminatedUnion('what', [opened, ...noteShapes]),
+});
 
 const noted = z.object({ id: uuid, at: instant, note });
 export const troubleRow = z.object({
@@ -100,7 +112,12 @@ export const troublesSchema = z.object({ troubles: z.array(troubleRow) });
 export type Troubles = z.infer<typeof troublesSchema>;
 
 /** A figure of the net that this workshop set, with why. */
-export const figureRow = z.object({ key: z.string(), value: z.number(), reason: z.string(), rev: z.number().int() });
+export const figureRow = z.object({
+  key: z.string(),
+  value: z.number(),
+  reason: z.string(),
+  rev: z.number().int(),
+});
 export type FigureRow = z.infer<typeof figureRow>;
 export const figureBody = z.strictObject({
   key: z.string().max(80),
@@ -116,4 +133,8 @@ export const tablesSchema = z.object({
   cases: z.number().int(),
 });
 export type TablesRead = z.infer<typeof tablesSchema>;
-export const figureInFile = z.strictObject({ key: z.string().max(80), value: z.number(), reason: z.string().trim().max(300) });
+export const figureInFile = z.strictObject({
+  key: z.string().max(80),
+  value: z.number(),
+  reason: z.string().trim().max(300),
+});

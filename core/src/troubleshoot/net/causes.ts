@@ -3,14 +3,27 @@ import type { CautionId } from '../../bring-up';
 import type { ChainCondition } from '../chain-facts';
 import type { CauseDef, CauseFix, Place, Risk } from './types';
 
-const fix = (minutes: number, risk: Risk = 0, cautions: readonly CautionId[] = [], cures = 0.9): CauseFix => ({
+const fix = (
+  minutes: number,
+  risk: Risk = 0,
+  cautions: readonly CautionId[] = [],
+  cures = 0.9,
+): CauseFix => ({
   minutes,
   risk,
   cautions,
   cures,
 });
-const cause = (at: Place, w: number, on: ChainCondition, f: CauseFix): CauseDef => ({ at, w, on, fix: f });
-const ofTitle = (at: Place, w: number, on: ChainCondition, f: CauseFix): CauseDef => ({ ...cause(at, w, on, f), perTitle: true });
+const cause = (at: Place, w: number, on: ChainCondition, f: CauseFix): CauseDef => ({
+  at,
+  w,
+  on,
+  fix: f,
+});
+const ofTitle = (at: Place, w: number, on: ChainCondition, f: CauseFix): CauseDef => ({
+  ...cause(at, w, on, f),
+  perTitle: true,
+});
 
 /**
  * Causes with their place, their weight before anything is seen, the chains that can have them, and the fix. All weights, minutes and

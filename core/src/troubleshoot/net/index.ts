@@ -6,7 +6,19 @@ import type { TestDef } from './types';
 
 export { CAUSES } from './causes';
 export { BESIDE, NONE_SEEN, SYMPTOMS } from './symptoms';
-export { PLACES, type CauseDef, type CauseFix, type Place, type Risk, type SymptomDef, type TestDef } from './types';
+export {
+  PLACES,
+  type CauseDef,
+  type CauseFix,
+  type Place,
+  type Risk,
+  type SymptomDef,
+  type TestDef,
+} from './types';
 
 /** Everything that can be tried safely, by what it looks at. */
-export const TESTS: Readonly<Record<TestId, TestDef>> = { ...LINK_TESTS, ...CARD_TESTS, ...RUN_TESTS };
+export const TESTS: Readonly<Record<TestId, TestDef>> = {
+  ...LINK_TESTS,
+  ...CARD_TESTS,
+  ...RUN_TESTS,
+};

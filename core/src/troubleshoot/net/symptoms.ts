@@ -81,7 +81,13 @@ export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
     },
   },
   'not-at-start': {
-    given: { order: 0.85, 'direct-live': 0.4, 'dock-off': 0.2, 'not-approved': 0.15, 'link-software': 0.1 },
+    given: {
+      order: 0.85,
+      'direct-live': 0.4,
+      'dock-off': 0.2,
+      'not-approved': 0.15,
+      'link-software': 0.1,
+    },
   },
   'seen-then-lost': {
     given: {
@@ -161,7 +167,13 @@ export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
     },
   },
   'errors-rise': {
-    given: { 'direct-cable': 0.8, 'plug-not-home': 0.45, 'card-seat': 0.4, 'dock-defective': 0.2, 'card-defective': 0.1 },
+    given: {
+      'direct-cable': 0.8,
+      'plug-not-home': 0.45,
+      'card-seat': 0.4,
+      'dock-defective': 0.2,
+      'card-defective': 0.1,
+    },
   },
   'drops-under-load': {
     given: {
@@ -267,7 +279,13 @@ export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
     given: { 'card-memory': 0.9, 'memory-window': 0.2, supply: 0.1, 'card-defective': 0.1 },
   },
   'desktop-stutter': {
-    given: { 'both-graphics': 0.6, capture: 0.3, 'left-over-driver': 0.2, 'panel-return': 0.2, 'link-software': 0.1 },
+    given: {
+      'both-graphics': 0.6,
+      capture: 0.3,
+      'left-over-driver': 0.2,
+      'panel-return': 0.2,
+      'link-software': 0.1,
+    },
   },
   'bigger-slower': {
     given: {
@@ -293,7 +311,9 @@ export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
     },
   },
   'slow-on-panel': { given: { 'panel-return': 0.95 } },
-  'wrong-card': { given: { 'wrong-device': 0.8, 'both-graphics': 0.6, 'driver-range': 0.1, 'screen-input': 0.1 } },
+  'wrong-card': {
+    given: { 'wrong-device': 0.8, 'both-graphics': 0.6, 'driver-range': 0.1, 'screen-input': 0.1 },
+  },
   'small-window': { given: { 'other-screen': 0.95 } },
   'recovery-key-asked': { given: { encryption: 0.95, 'host-firmware': 0.1 } },
   'handheld-hot': { given: { heat: 0.85, 'power-mode': 0.6 } },
@@ -311,9 +331,17 @@ export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
     },
   },
   'not-back': {
-    given: { 'power-saving': 0.8, order: 0.3, 'dock-off': 0.3, 'dock-firmware': 0.2, 'both-graphics': 0.1 },
+    given: {
+      'power-saving': 0.8,
+      order: 0.3,
+      'dock-off': 0.3,
+      'dock-firmware': 0.2,
+      'both-graphics': 0.1,
+    },
   },
-  'battery-falls': { given: { 'charge-contract': 0.95, 'cable-charges': 0.05, supply: 0.2, 'power-mode': 0.1 } },
+  'battery-falls': {
+    given: { 'charge-contract': 0.95, 'cable-charges': 0.05, supply: 0.2, 'power-mode': 0.1 },
+  },
   'title-refuses': {
     given: {
       title: 0.4,
@@ -325,8 +353,31 @@ export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
       'other-screen': 0.15,
     },
   },
-  'no-lamp': { given: { 'dock-off': 0.9, 'dock-defective': 0.4, 'power-cables': 0.15, supply: 0.2, 'flash-broken': 0.2 } },
+  'no-lamp': {
+    given: {
+      'dock-off': 0.9,
+      'dock-defective': 0.4,
+      'power-cables': 0.15,
+      supply: 0.2,
+      'flash-broken': 0.2,
+    },
+  },
   'does-not-fit': { given: { 'too-big': 0.9, 'card-seat': 0.3, 'plug-not-home': 0.2 } },
-  'update-stuck': { given: { 'flash-broken': 0.9, 'cable-charges': 0.05, 'plug-not-home': 0.15, 'power-saving': 0.3 } },
-  'host-dead': { given: { ribbon: 0.7, 'boot-drive': 0.7, encryption: 0.1, 'direct-live': 0.1, 'plug-not-home': 0.05 } },
+  'update-stuck': {
+    given: {
+      'flash-broken': 0.9,
+      'cable-charges': 0.05,
+      'plug-not-home': 0.15,
+      'power-saving': 0.3,
+    },
+  },
+  'host-dead': {
+    given: {
+      ribbon: 0.7,
+      'boot-drive': 0.7,
+      encryption: 0.1,
+      'direct-live': 0.1,
+      'plug-not-home': 0.05,
+    },
+  },
 };

@@ -65,7 +65,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'The look-alike port',
     help: 'Read the mark beside the port, then in the manual, and move the cable.',
   },
-  'not-approved': { what: 'The dock is not approved, or only once', help: 'Approve it "always" in the list of the link.' },
+  'not-approved': {
+    what: 'The dock is not approved, or only once',
+    help: 'Approve it "always" in the list of the link.',
+  },
   'no-tunnelling': {
     what: 'PCIe tunnelling is off or not there',
     help: 'Look in the firmware setup for the security level and for tunnelling.',
@@ -86,7 +89,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: "The charge contract is below the host's draw",
     help: "Bring the host's own charger, or a dock that charges with more.",
   },
-  'cable-charges': { what: 'The cable carries charge or USB only', help: 'Take one marked with the rate of the link.' },
+  'cable-charges': {
+    what: 'The cable carries charge or USB only',
+    help: 'Take one marked with the rate of the link.',
+  },
   'cable-class': {
     what: 'The cable is too long or of a low class',
     help: 'Take a short one marked with the rate, and read the router again.',
@@ -99,7 +105,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'The dock is not on: switch, button, coupling or sleep',
     help: 'Look at switch, mains cable and lamp before the host starts; note what each button does.',
   },
-  'card-memory': { what: "The card's memory overflows", help: 'Textures a step down; watch the memory in use.' },
+  'card-memory': {
+    what: "The card's memory overflows",
+    help: 'Textures a step down; watch the memory in use.',
+  },
   'memory-window': {
     what: 'The memory window of the card is small',
     help: 'Switch the large window on in the firmware setup, where maker and card allow it.',
@@ -108,7 +117,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: "The picture goes back to the host's panel",
     help: 'Screen on the card itself, and choose it as the main one.',
   },
-  capped: { what: 'A cap or sync holds the frames', help: 'Switch cap and sync off in title and driver, then run again.' },
+  capped: {
+    what: 'A cap or sync holds the frames',
+    help: 'Switch cap and sync off in title and driver, then run again.',
+  },
   'none-of-these': {
     what: 'None of these',
     help: 'Write down what was tried and keep it unsolved; ask with the sheet of questions.',
@@ -125,7 +137,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'The driver holds the slot at the slowest rate',
     help: 'Read under load again; then another driver version.',
   },
-  'direct-cable': { what: 'Direct cable or riser without margin', help: 'Everything off, then a shorter cable or fewer joints.' },
+  'direct-cable': {
+    what: 'Direct cable or riser without margin',
+    help: 'Everything off, then a shorter cable or fewer joints.',
+  },
   'plug-not-home': {
     what: 'A plug is not home, worn or dirty',
     help: 'With everything off: out, look at it, in again until it stops.',
@@ -134,7 +149,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'The host wires two lanes',
     help: 'Read the span of the port controller; if it shows ×2 the host is made so.',
   },
-  'shared-link': { what: 'Hub, LAN or drive share the link', help: 'Unplug what hangs on the dock and read again.' },
+  'shared-link': {
+    what: 'Hub, LAN or drive share the link',
+    help: 'Unplug what hangs on the dock and read again.',
+  },
   resources: {
     what: 'Not enough address space for the card',
     help: 'Another port or slot, or a larger resource window in the firmware setup.',
@@ -148,7 +166,10 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     help: 'A repackaged driver may serve; it runs with full rights, so judge its source.',
   },
   'idle-reading': { what: 'Read while idle', help: 'Put the card under load and read again.' },
-  'card-seat': { what: 'The card is not seated', help: 'Mains out, wait, card out and in again until the latch clicks.' },
+  'card-seat': {
+    what: 'The card is not seated',
+    help: 'Mains out, wait, card out and in again until the latch clicks.',
+  },
   supply: {
     what: 'The supply is too small or trips on peaks',
     help: 'Read rated and drawn watts on Plan; limit the card for a test.',
@@ -157,18 +178,36 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'A power cable is missing, shared or not home',
     help: 'Mains out; one cable a socket, of this supply, until it clicks.',
   },
-  processor: { what: 'The processor limits', help: 'Change one thing only; a swap tells it from the link.' },
-  'power-state': { what: 'The card stays in a low power state', help: 'Power setting of the driver, then a restart.' },
+  processor: {
+    what: 'The processor limits',
+    help: 'Change one thing only; a swap tells it from the link.',
+  },
+  'power-state': {
+    what: 'The card stays in a low power state',
+    help: 'Power setting of the driver, then a restart.',
+  },
   title: { what: 'This title on such links', help: 'Try another title, and log this one.' },
   capture: { what: 'A capture or another program runs beside', help: 'Stop it and run again.' },
-  'power-saving': { what: 'Sleep or power saving', help: 'Switch link power saving and sleep off while docked.' },
+  'power-saving': {
+    what: 'Sleep or power saving',
+    help: 'Switch link power saving and sleep off while docked.',
+  },
   'both-graphics': {
     what: 'Internal and outside graphics are both active',
     help: 'Internal graphics off, with a way back prepared.',
   },
-  'wrong-device': { what: 'The program picked another device', help: 'Choose the card per program and note how it was forced.' },
-  'other-screen': { what: 'Settings kept from the other screen', help: 'Reset them once; keep a profile for each state.' },
-  encryption: { what: 'Encryption sees changed hardware', help: 'Type the key from paper; do not switch encryption off.' },
+  'wrong-device': {
+    what: 'The program picked another device',
+    help: 'Choose the card per program and note how it was forced.',
+  },
+  'other-screen': {
+    what: 'Settings kept from the other screen',
+    help: 'Reset them once; keep a profile for each state.',
+  },
+  encryption: {
+    what: 'Encryption sees changed hardware',
+    help: 'Type the key from paper; do not switch encryption off.',
+  },
   'screen-input': {
     what: 'Wrong input, output or mode of the screen',
     help: 'Choose the input, try another output of the card, then a lower mode.',
@@ -178,9 +217,18 @@ export const CAUSE_WORDS: Readonly<Record<CauseId, { what: string; help: string 
     what: 'Power or heat limit of the host',
     help: 'Performance mode; compare the sustained figure with the one noted.',
   },
-  update: { what: 'An update changed something', help: 'Compare the versions with the last known good and go back one.' },
-  'too-big': { what: 'The part is larger than its room', help: 'Compare length, height and slots on Plan.' },
-  'flash-broken': { what: 'The update broke off', help: "Leave power on and follow the maker's part on broken updates." },
+  update: {
+    what: 'An update changed something',
+    help: 'Compare the versions with the last known good and go back one.',
+  },
+  'too-big': {
+    what: 'The part is larger than its room',
+    help: 'Compare length, height and slots on Plan.',
+  },
+  'flash-broken': {
+    what: 'The update broke off',
+    help: "Leave power on and follow the maker's part on broken updates.",
+  },
   ribbon: {
     what: 'Ribbon, fan or battery plug not in place',
     help: 'Open again with charger out, look at every plug you touched.',

@@ -122,7 +122,12 @@ export const CARD_TEST_WORDS = {
     'It goes out',
     'It stays on',
   ),
-  'asleep-at-rest': t("Read the card's power state at rest", 'After half a minute without load.', 'Off or asleep', 'On'),
+  'asleep-at-rest': t(
+    "Read the card's power state at rest",
+    'After half a minute without load.',
+    'Off or asleep',
+    'On',
+  ),
   'no-output': t(
     'Which outputs know a screen?',
     'In the list of outputs: one of the card must be connected.',

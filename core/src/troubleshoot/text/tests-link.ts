@@ -5,7 +5,12 @@ export interface TestWords {
   readonly yes: string;
   readonly no: string;
 }
-export const testWords = (what: string, how: string, yes: string, no: string): TestWords => ({ what, how, yes, no });
+export const testWords = (what: string, how: string, yes: string, no: string): TestWords => ({
+  what,
+  how,
+  yes,
+  no,
+});
 const t = testWords;
 
 /** Tests of port, cable, link and dock. */

@@ -20,7 +20,12 @@ export const RUN_TEST_WORDS = {
     'The same frames',
     'Fewer at 2160p',
   ),
-  presets: t('Run the lowest and the top preset', 'The same title and resolution.', 'The same frames', 'Fewer at the top'),
+  presets: t(
+    'Run the lowest and the top preset',
+    'The same title and resolution.',
+    'The same frames',
+    'Fewer at the top',
+  ),
   'host-power-up': t(
     'Raise the power limit of the host',
     "Its performance mode, within the maker's limits. The same run again.",
@@ -39,8 +44,18 @@ export const RUN_TEST_WORDS = {
     'One is nearly full',
     'None is',
   ),
-  'cap-off': t('Switch cap and sync off', 'In title and driver, then the same run.', 'More frames', 'No change'),
-  'lid-open': t('Open the lid', 'Or free the vents, on a stand. Then the same load.', 'It is better', 'No change'),
+  'cap-off': t(
+    'Switch cap and sync off',
+    'In title and driver, then the same run.',
+    'More frames',
+    'No change',
+  ),
+  'lid-open': t(
+    'Open the lid',
+    'Or free the vents, on a stand. Then the same load.',
+    'It is better',
+    'No change',
+  ),
   'force-card': t(
     'Force the card for this program',
     'In the graphics settings of the system, then start the program anew.',
@@ -53,7 +68,12 @@ export const RUN_TEST_WORDS = {
     'Fine there',
     'The same fault',
   ),
-  'textures-down': t('Textures one step down', 'Only this setting; the same run.', 'It is better', 'No change'),
+  'textures-down': t(
+    'Textures one step down',
+    'Only this setting; the same run.',
+    'It is better',
+    'No change',
+  ),
   'no-saving': t(
     'Switch power saving of link and sleep off',
     'For link, card and system; then the same again.',

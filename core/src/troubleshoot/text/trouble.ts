@@ -15,7 +15,11 @@ import { RUN_TEST_WORDS } from './tests-run';
 
 export type { TestWords } from './tests-link';
 /** Every safe test in words. */
-export const TEST_WORDS: Readonly<Record<TestId, TestWords>> = { ...LINK_TEST_WORDS, ...CARD_TEST_WORDS, ...RUN_TEST_WORDS };
+export const TEST_WORDS: Readonly<Record<TestId, TestWords>> = {
+  ...LINK_TEST_WORDS,
+  ...CARD_TEST_WORDS,
+  ...RUN_TEST_WORDS,
+};
 
 export const FIX_WORDS: Readonly<Record<FixResult, string>> = {
   solved: 'Solved by this',
@@ -45,8 +49,10 @@ export const PICTURE_CAUTION =
   "Work may be lost: a forced stop loses what is not saved, and a direct cable comes out only with everything off. The maker's manual has the last word.";
 
 /** What would be asked for if the key comes up, and where: said before every fix that can ask for it. */
-export const cautionsOfFix = (cause: CauseId, facts: ChainFacts): CautionId[] => onChain(CAUSES[cause].fix.cautions, facts);
-export const cautionsOfTest = (test: TestId, facts: ChainFacts): CautionId[] => onChain(TESTS[test].cautions ?? [], facts);
+export const cautionsOfFix = (cause: CauseId, facts: ChainFacts): CautionId[] =>
+  onChain(CAUSES[cause].fix.cautions, facts);
+export const cautionsOfTest = (test: TestId, facts: ChainFacts): CautionId[] =>
+  onChain(TESTS[test].cautions ?? [], facts);
 
 /** What is said of direct links is not said where the link is surely another. */
 function onChain(cautions: readonly CautionId[], facts: ChainFacts): CautionId[] {
@@ -60,7 +66,10 @@ export function bitWords(bits: number): string {
 }
 
 /** What may be seen, by where somebody would look for it. */
-export const SYMPTOM_GROUPS: readonly { readonly name: string; readonly of: readonly SymptomId[] }[] = [
+export const SYMPTOM_GROUPS: readonly {
+  readonly name: string;
+  readonly of: readonly SymptomId[];
+}[] = [
   {
     name: 'It does not come up',
     of: [
@@ -76,20 +85,40 @@ export const SYMPTOM_GROUPS: readonly { readonly name: string; readonly of: read
   },
   {
     name: 'It crashes, drops or hangs',
-    of: ['crash-on-plug', 'seen-then-lost', 'drops-under-load', 'freeze-under-load', 'errors-rise', 'not-back'],
+    of: [
+      'crash-on-plug',
+      'seen-then-lost',
+      'drops-under-load',
+      'freeze-under-load',
+      'errors-rise',
+      'not-back',
+    ],
   },
   { name: 'The link is slow', of: ['low-copy', 'narrow-slow', 'router-slow'] },
   {
     name: 'Frames disappoint',
     of: [
-      ...(['flat-frames', 'load-without-watts', 'poor-lows', 'regular-hitch', 'bigger-slower', 'slower-than-inside'] as const),
+      ...([
+        'flat-frames',
+        'load-without-watts',
+        'poor-lows',
+        'regular-hitch',
+        'bigger-slower',
+        'slower-than-inside',
+      ] as const),
       ...(['slow-on-panel', 'memory-clock-half', 'textures-collapse', 'handheld-hot'] as const),
     ],
   },
   {
     name: 'Programs, system, power',
     of: [
-      ...(['wrong-card', 'title-refuses', 'small-window', 'desktop-stutter', 'worked-before'] as const),
+      ...([
+        'wrong-card',
+        'title-refuses',
+        'small-window',
+        'desktop-stutter',
+        'worked-before',
+      ] as const),
       ...(['recovery-key-asked', 'battery-falls', 'update-stuck'] as const),
     ],
   },
@@ -105,16 +134,22 @@ export function searchHeadline(a: TroubleAdvice, minutes: number): string {
   const next = a.offers[0];
   if (a.now === 'fix') {
     const verb = a.top.cause === 'own-cap' ? 'Look at' : 'Mend';
-    const start = a.top.p < FIX_AT ? `No safe test left tells enough. ${verb} the likeliest` : `${verb} the most suspect`;
+    const start =
+      a.top.p < FIX_AT
+        ? `No safe test left tells enough. ${verb} the likeliest`
+        : `${verb} the most suspect`;
     return `${start}, ${percentOf(a.top.p)}: ${lower(what)}. ${pluralize(minutes, 'minute')}, then look again.`;
   }
-  if (a.now === 'stuck' || !next) return `0 safe tests left that tell anything: keep it unsolved with what was tried. ${most}`;
+  if (a.now === 'stuck' || !next)
+    return `0 safe tests left that tell anything: keep it unsolved with what was tried. ${most}`;
   return `Next: ${lower(TEST_WORDS[next.test].what)}, ${next.minutes} ${next.minutes === 1 ? 'minute' : 'minutes'}. ${most}`;
 }
 
 /** Words in the middle of a sentence; names that are written large stay so. */
 function lower(words: string): string {
-  return /^(PCIe|USB4|Thunderbolt|LAN)/.test(words) ? words : words.charAt(0).toLowerCase() + words.slice(1);
+  return /^(PCIe|USB4|Thunderbolt|LAN)/.test(words)
+    ? words
+    : words.charAt(0).toLowerCase() + words.slice(1);
 }
 
 /** "0.8 bits for 5 minutes; the next best gives 0.3 bits for 25." with what both answers would make of the suspects. */
@@ -132,7 +167,8 @@ const MOST_TIMES = 100;
 
 /** How strongly a clue speaks: "12 times likelier with it". */
 export function pullWords(times: number): string {
-  const by = (n: number) => (n > MOST_TIMES ? `more than ${MOST_TIMES}` : n >= 10 ? Math.round(n) : n.toFixed(1));
+  const by = (n: number) =>
+    n > MOST_TIMES ? `more than ${MOST_TIMES}` : n >= 10 ? Math.round(n) : n.toFixed(1);
   if (times >= 1.005) return `${by(times)} times likelier with this cause than with the others`;
   if (times > 0.995) return 'as likely with this cause as with the others';
   return `${by(1 / times)} times less likely with this cause than with the others`;
@@ -145,7 +181,9 @@ export function noteWords(n: TroubleNote): string {
       return `Seen: ${n.symptoms.map((s) => SYMPTOM_WORDS[s].toLowerCase()).join('; ') || 'nothing any more'}`;
     case 'test': {
       const t = TEST_WORDS[n.test];
-      const answer = { yes: t.yes, no: t.no, unclear: 'not sure', cannot: 'cannot be done' }[n.says];
+      const answer = { yes: t.yes, no: t.no, unclear: 'not sure', cannot: 'cannot be done' }[
+        n.says
+      ];
       return `${t.what}: ${lower(answer)}${n.by === 'reading' ? ' (known already)' : ''}`;
     }
     case 'fix':

@@ -2,7 +2,9 @@ import * as z from 'zod';
 import { instant } from '../../base/contract';
 
 /** Names this program gives; nothing else is ever opened. */
-export const backupName = z.string().regex(/^ruddy-\d{8}-\d{6}-[0-9a-f]{6}\.dump$/, { error: 'a backup of this list' });
+export const backupName = z
+  .string()
+  .regex(/^ruddy-\d{8}-\d{6}-[0-9a-f]{6}\.dump$/, { error: 'a backup of this list' });
 const counts = z.record(z.string(), z.number().int());
 /** What is written beside each backup. */
 export const backupNote = z.object({
@@ -17,12 +19,21 @@ export const backupNote = z.object({
   checked: z.object({ at: instant, ok: z.boolean(), words: z.string() }).nullable(),
 });
 export type BackupNote = z.infer<typeof backupNote>;
-export const backupRow = z.object({ name: z.string(), note: backupNote.nullable(), bytes: z.number().int() });
+export const backupRow = z.object({
+  name: z.string(),
+  note: backupNote.nullable(),
+  bytes: z.number().int(),
+});
 export type BackupRow = z.infer<typeof backupRow>;
 
 /** By itself: every so many hours (null: by hand only), and how many of those are kept. */
 export const backupPlan = z.strictObject({
-  everyHours: z.number().int().min(1, { error: 'Every: 1 to 720 hours' }).max(720, { error: 'Every: 1 to 720 hours' }).nullable(),
+  everyHours: z
+    .number()
+    .int()
+    .min(1, { error: 'Every: 1 to 720 hours' })
+    .max(720, { error: 'Every: 1 to 720 hours' })
+    .nullable(),
   keep: z.number().int().min(1, { error: 'Kept: 1 to 200' }).max(200, { error: 'Kept: 1 to 200' }),
 });
 export type BackupPlan = z.infer<typeof backupPlan>;

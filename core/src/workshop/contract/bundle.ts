@@ -1,12 +1,32 @@
 import * as z from 'zod';
 import { RULE_IDS, type RuleId } from '../../base';
 import { fileId, instant } from '../../base/contract';
-import { attemptEvent, endedEvent, goodEvent, stepEvent, storedReading, struckEvent, usedEvent } from '../../bring-up/contract';
+import {
+  attemptEvent,
+  endedEvent,
+  goodEvent,
+  stepEvent,
+  storedReading,
+  struckEvent,
+  usedEvent,
+} from '../../bring-up/contract';
 import { priceInFile, rateInFile, searchInFile } from '../../buy/contract';
 import { chainSchema } from '../../chain';
-import { claimInFile, EVENT_KINDS, outcomeBody, titleNoteInFile } from '../../compatibility/contract';
+import {
+  claimInFile,
+  EVENT_KINDS,
+  outcomeBody,
+  titleNoteInFile,
+} from '../../compatibility/contract';
 import { factInFile, itemInFile, partInFile } from '../../parts/contract';
-import { captureInFile, csvMapping, profileInFile, runInFile, saidBody, sessionInFile } from '../../runs/contract';
+import {
+  captureInFile,
+  csvMapping,
+  profileInFile,
+  runInFile,
+  saidBody,
+  sessionInFile,
+} from '../../runs/contract';
 import { setupBody, wholeSlots } from '../../setups/contract';
 import { figureInFile, troubleEvent } from '../../troubleshoot/contract';
 import { loanInFile } from './loans';
@@ -51,7 +71,9 @@ const eventInFile = z.strictObject({
 });
 
 /** What was said of a run later, as it is kept: under its run, with words of one's own apart. */
-export const runSaid = saidBody.omit({ id: true, saw: true, channels: true }).extend({ run: z.string() });
+export const runSaid = saidBody
+  .omit({ id: true, saw: true, channels: true })
+  .extend({ run: z.string() });
 
 /** What the body of an event must hold, for the kinds that are read again. */
 export const EVENT_BODIES: Partial<Record<(typeof EVENT_KINDS)[number], z.ZodType>> = {

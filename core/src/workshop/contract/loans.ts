@@ -8,7 +8,9 @@ const line = (label: string, most: number) =>
     .string()
     .trim()
     .max(most, { error: `${label}: at most ${most} characters` });
-const thing = line('A thing that goes along', 60).min(1, { error: 'A thing that goes along: must not be empty' });
+const thing = line('A thing that goes along', 60).min(1, {
+  error: 'A thing that goes along: must not be empty',
+});
 const things = z.array(thing).max(20, { error: 'What goes along: at most 20 things' });
 
 /** What was said of the borrower's chain when the piece was lent. */
@@ -26,7 +28,8 @@ const handOverShape = {
   note: line('Note', 400).default(''),
   checked: lentFor.nullable().default(null),
 };
-const order = (h: { fromOn: string; dueOn: string | null }) => h.dueOn === null || h.dueOn >= h.fromOn;
+const order = (h: { fromOn: string; dueOn: string | null }) =>
+  h.dueOn === null || h.dueOn >= h.fromOn;
 const orderError = { error: 'Due: not before it goes out', path: ['dueOn'] };
 export const handOver = z.strictObject(handOverShape).refine(order, orderError);
 export type HandOver = z.output<typeof handOver>;
@@ -41,7 +44,8 @@ const backShape = {
   tested: z.enum(TESTED),
   testWords: line('What was seen', 400).default(''),
 };
-const said = (b: { tested: string; testWords: string }) => b.tested !== 'fails' || b.testWords !== '';
+const said = (b: { tested: string; testWords: string }) =>
+  b.tested !== 'fails' || b.testWords !== '';
 const saidError = { error: 'What was seen: say how it fails', path: ['testWords'] };
 /** `id` becomes the fault noted on the piece, when there is one. */
 export const backBody = z.strictObject({ ...backShape, id: uuid }).refine(said, saidError);
@@ -113,7 +117,10 @@ export type Lendable = z.infer<typeof lendable>;
 export const lendableList = z.object({ items: z.array(lendable) });
 
 export const chainCheckBody = z.strictObject({ itemId: uuid, setupId: uuid });
-const judged = z.object({ verdict: z.enum(['works', 'care', 'blocked', 'unknown']), sentence: z.string() });
+const judged = z.object({
+  verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
+  sentence: z.string(),
+});
 /** The borrower's chain as it stands, and with the piece in its place. */
 export const chainCheck = z.object({
   setup: z.object({ id: uuid, name: z.string() }),
@@ -147,6 +154,8 @@ export const pieceElsewhere = z.object({
   label: z.string(),
   liveIn: z.array(z.object({ id: uuid, name: z.string() })),
   /** Who has it, and for which setup; null when it is here. */
-  lent: z.object({ member: z.string(), setup: z.string().nullable(), here: z.boolean() }).nullable(),
+  lent: z
+    .object({ member: z.string(), setup: z.string().nullable(), here: z.boolean() })
+    .nullable(),
 });
 export type PieceElsewhere = z.infer<typeof pieceElsewhere>;

@@ -5,7 +5,11 @@ import { PASSWORD_LEAST, ROLE_NAMES } from '../accounts';
 export const role = z.enum(ROLE_NAMES);
 export type Role = z.infer<typeof role>;
 
-const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(60, { error: 'Name: at most 60 characters' });
+const name = z
+  .string()
+  .trim()
+  .min(1, { error: 'Name: must not be empty' })
+  .max(60, { error: 'Name: at most 60 characters' });
 const password = z
   .string()
   .min(PASSWORD_LEAST, { error: `Password: at least ${PASSWORD_LEAST} characters` })
@@ -52,4 +56,9 @@ export const meAnswer = z.object({
 export type Me = z.infer<typeof meAnswer>;
 
 /** A member in a file: names and roles, never a password. */
-export const memberInFile = z.strictObject({ id: fileId, name, role, active: z.boolean().default(true) });
+export const memberInFile = z.strictObject({
+  id: fileId,
+  name,
+  role,
+  active: z.boolean().default(true),
+});

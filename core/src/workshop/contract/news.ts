@@ -2,7 +2,11 @@ import * as z from 'zod';
 import { fileId, instant, origin, uuid } from '../../base/contract';
 import { releaseSchema } from '../../parts';
 
-const name = z.string().trim().min(1, { error: 'Name: must not be empty' }).max(80, { error: 'Name: at most 80 characters' });
+const name = z
+  .string()
+  .trim()
+  .min(1, { error: 'Name: must not be empty' })
+  .max(80, { error: 'Name: at most 80 characters' });
 const url = z
   .url({ protocol: /^https?$/, error: 'Address: like https://maker.example/releases.json' })
   .max(500, { error: 'Address: at most 500 characters' })
@@ -46,7 +50,12 @@ export const feedEntry = z.object({
 });
 export type FeedEntry = z.output<typeof feedEntry>;
 
-const touch = z.object({ id: uuid, name: z.string(), here: z.boolean(), by: z.enum(['stated', 'name']) });
+const touch = z.object({
+  id: uuid,
+  name: z.string(),
+  here: z.boolean(),
+  by: z.enum(['stated', 'name']),
+});
 /** One item of a feed, and what of this workshop it concerns. */
 export const newsEntry = z.object({
   id: uuid,

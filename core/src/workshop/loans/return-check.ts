@@ -4,9 +4,20 @@ import type { PartKind } from '../../parts';
 export const RETURN_STEPS = ['all-here', 'looks', 'works'] as const;
 export type ReturnStep = (typeof RETURN_STEPS)[number];
 
-export type LendKind = Extract<PartKind, 'host' | 'cable' | 'adapter' | 'dock' | 'card' | 'supply' | 'screen'>;
+export type LendKind = Extract<
+  PartKind,
+  'host' | 'cable' | 'adapter' | 'dock' | 'card' | 'supply' | 'screen'
+>;
 /** Kinds of which there are pieces that can leave the room. */
-export const LEND_KINDS: readonly LendKind[] = ['host', 'cable', 'adapter', 'dock', 'card', 'supply', 'screen'];
+export const LEND_KINDS: readonly LendKind[] = [
+  'host',
+  'cable',
+  'adapter',
+  'dock',
+  'card',
+  'supply',
+  'screen',
+];
 export function canBeLent(kind: PartKind): kind is LendKind {
   return (LEND_KINDS as readonly PartKind[]).includes(kind);
 }
@@ -28,10 +39,12 @@ export interface ReturnLook {
 export const RETURN_LOOKS: Readonly<Record<LendKind, ReturnLook>> = {
   host: {
     along: ['its own charger'],
-    lookFor: 'Each port from the front: bent tongue, loose shell, dirt. Lid flat on the table, no bulge under the keyboard.',
+    lookFor:
+      'Each port from the front: bent tongue, loose shell, dirt. Lid flat on the table, no bulge under the keyboard.',
     trial: 'It starts, charges, and sees a known good device in the port that was used.',
     caution: 'battery',
-    never: 'A bulging battery, a smell, or a case that no longer closes: switch off, no charger, away from what burns.',
+    never:
+      'A bulging battery, a smell, or a case that no longer closes: switch off, no charger, away from what burns.',
   },
   cable: {
     along: [],
@@ -43,20 +56,23 @@ export const RETURN_LOOKS: Readonly<Record<LendKind, ReturnLook>> = {
   adapter: {
     along: ['its cable', 'screws of the slot'],
     lookFor: 'Edge contacts clean and whole, no lifted pad, its plug not bent.',
-    trial: 'On a known chain: the card is listed, at the width and generation it had when it went out.',
+    trial:
+      'On a known chain: the card is listed, at the width and generation it had when it went out.',
     caution: 'direct-off',
     never: 'A burnt smell or a cracked board: it goes into no machine.',
   },
   dock: {
     along: ['supply or mains cable', 'link cable', 'screws of the slot'],
-    lookFor: 'Slot clean, nothing loose when it is tilted, fan turns freely by a finger with mains out.',
+    lookFor:
+      'Slot clean, nothing loose when it is tilted, fan turns freely by a finger with mains out.',
     trial: 'With a known cable and card: the link comes up at the rate it had when it went out.',
     caution: 'mains',
     never: 'Rattling inside, liquid, a damaged mains cable: it is not switched on.',
   },
   card: {
     along: ['power cables that belong to it', 'bracket and screws'],
-    lookFor: 'Power sockets without brown or soft plastic, edge contacts clean, fans turn by a finger, the cooler sits tight.',
+    lookFor:
+      'Power sockets without brown or soft plastic, edge contacts clean, fans turn by a finger, the cooler sits tight.',
     trial: 'In a dock that is known: a picture, then ten minutes of load without errors.',
     caution: 'plug-home',
     never: 'A browned or softened power socket: it is not switched on.',

@@ -26,7 +26,10 @@ export function daysLate(l: LoanDays, today: string): number {
 const ORDER = { late: 0, out: 1, waiting: 2, back: 3, 'let-go': 4 } as const;
 
 /** Late ones first, longest first; then what is out by the day it is due, without a day last; then who waits, first come first. */
-export function byUrgency<T extends LoanDays & { readonly askedOn: string }>(loans: readonly T[], today: string): T[] {
+export function byUrgency<T extends LoanDays & { readonly askedOn: string }>(
+  loans: readonly T[],
+  today: string,
+): T[] {
   const day = (l: T) => (l.fromOn === null ? l.askedOn : (l.dueOn ?? '9999-12-31'));
   return [...loans].sort(
     (a, b) =>
@@ -37,8 +40,8 @@ export function byUrgency<T extends LoanDays & { readonly askedOn: string }>(loa
 }
 
 /** Pieces that more than one live setup names: a piece cannot be in two places. */
-export function doublyUsed<T extends { readonly label: string; readonly liveIn: readonly { readonly id: string }[] }>(
-  pieces: readonly T[],
-): T[] {
+export function doublyUsed<
+  T extends { readonly label: string; readonly liveIn: readonly { readonly id: string }[] },
+>(pieces: readonly T[]): T[] {
   return pieces.filter((p) => new Set(p.liveIn.map((s) => s.id)).size > 1);
 }

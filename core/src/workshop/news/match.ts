@@ -63,27 +63,60 @@ export function versionIn(text: string): string | null {
 export function roleIn(text: string, kind: NewsPart['kind']): SoftwareRole | null {
   const t = plain(text);
   const firmware = /\b(firmware|nvm|bios)\b/.test(t);
-  if (kind === 'dock') return firmware ? 'dockFirmware' : /\b(software|tool|utility)\b/.test(t) ? 'linkSoftware' : null;
+  if (kind === 'dock')
+    return firmware
+      ? 'dockFirmware'
+      : /\b(software|tool|utility)\b/.test(t)
+        ? 'linkSoftware'
+        : null;
   if (kind === 'card') return /\bdrivers?\b/.test(t) ? 'driver' : firmware ? 'cardFirmware' : null;
   if (kind === 'system') return 'systemBuild';
-  return firmware ? (/\b(controller|router|link)\b/.test(t) ? 'linkFirmware' : 'hostFirmware') : null;
+  return firmware
+    ? /\b(controller|router|link)\b/.test(t)
+      ? 'linkFirmware'
+      : 'hostFirmware'
+    : null;
 }
 
 function draftOf(item: Published, parts: readonly NewsPart[]): ReleaseSpec | null {
-  const empty = { withdrawnOn: '', whereFrom: item.url.slice(0, 200), breaks: '', capGbps: null, capBeforeGbps: null };
+  const empty = {
+    withdrawnOn: '',
+    whereFrom: item.url.slice(0, 200),
+    breaks: '',
+    capGbps: null,
+    capBeforeGbps: null,
+  };
   const note = item.title.slice(0, 400);
   const day = (item.publishedAt ?? '').slice(0, 10);
   const list = (fixes: readonly string[]) => fixes.join('; ').slice(0, 400);
   if (item.stated) {
     const { what, maker, model, version, releasedOn, fixes } = item.stated;
-    return { ...empty, maker, model, variant: version, what, releasedOn: releasedOn || day, fixes: list(fixes), note };
+    return {
+      ...empty,
+      maker,
+      model,
+      variant: version,
+      what,
+      releasedOn: releasedOn || day,
+      fixes: list(fixes),
+      note,
+    };
   }
   const all = `${item.title} ${item.text}`;
   const version = versionIn(item.title) ?? versionIn(item.text);
   const part = parts[0];
   const role = part && roleIn(all, part.kind);
   if (!part || !role || !version) return null;
-  return { ...empty, maker: part.maker, model: part.model, variant: version, what: role, releasedOn: day, fixes: '', note };
+  return {
+    ...empty,
+    maker: part.maker,
+    model: part.model,
+    variant: version,
+    what: role,
+    releasedOn: day,
+    fixes: '',
+    note,
+  };
 }
 
 /** Does an item concern something that is here: a part, or, where it names none, a logged symptom? */
@@ -98,13 +131,26 @@ export function concernsHere(m: {
  * What an item of news concerns: parts it states or names, logged symptoms it speaks of, and the release it would make. In: the item, the
  * parts of the catalogue, the symptoms of the log.
  */
-export function matchNews(item: Published, parts: readonly NewsPart[], logged: readonly string[]): NewsMatch {
+export function matchNews(
+  item: Published,
+  parts: readonly NewsPart[],
+  logged: readonly string[],
+): NewsMatch {
   const { stated } = item;
   const text = plain(`${item.title} ${item.text}`);
   const meant = parts.filter((p) =>
-    stated ? p.kind === ROLE_SUBJECT[stated.what] && means({ maker: stated.maker, model: stated.model }, p) : named(text, p),
+    stated
+      ? p.kind === ROLE_SUBJECT[stated.what] &&
+        means({ maker: stated.maker, model: stated.model }, p)
+      : named(text, p),
   );
-  const touches = meant.map((p): Touch => ({ id: p.id, name: partName(p), here: p.here, by: stated ? 'stated' : 'name' }));
-  const told = stated && stated.fixes.length > 0 ? stated.fixes.join('. ') : `${item.title}. ${item.text}`;
+  const touches = meant.map((p): Touch => ({
+    id: p.id,
+    name: partName(p),
+    here: p.here,
+    by: stated ? 'stated' : 'name',
+  }));
+  const told =
+    stated && stated.fixes.length > 0 ? stated.fixes.join('. ') : `${item.title}. ${item.text}`;
   return { touches, symptoms: symptomsIn(told, logged), draft: draftOf(item, meant) };
 }

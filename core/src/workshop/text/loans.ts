@@ -31,7 +31,10 @@ export function dueWords(l: LoanDays, today: string): string {
 }
 
 /** The main sentence of the loans: how many are out, how many late, who first. */
-export function loansHeadline(loans: readonly (LoanDays & { label: string; member: string })[], today: string): string {
+export function loansHeadline(
+  loans: readonly (LoanDays & { label: string; member: string })[],
+  today: string,
+): string {
   const state = (l: LoanDays) => loanState(l, today);
   const out = loans.filter((l) => state(l) === 'out' || state(l) === 'late');
   const late = out.filter((l) => state(l) === 'late');
@@ -53,6 +56,7 @@ const NOT_READY = {
 
 /** What becomes of a piece that came back, and who is next. */
 export function afterReturn(ready: ReturnType<typeof readyForNext>, next: string | null): string {
-  if (ready.why !== null) return NOT_READY[ready.why] + (next === null ? '' : ` ${next} waits for it.`);
+  if (ready.why !== null)
+    return NOT_READY[ready.why] + (next === null ? '' : ` ${next} waits for it.`);
   return next === null ? 'It is ready; 0 wait for it.' : `It is ready; next is ${next}.`;
 }

@@ -6,7 +6,11 @@ export interface Actor {
   role: Role;
 }
 /** The built-in keeper: whoever sits at this machine, where nobody else can reach it. */
-export const THIS_MACHINE: Actor = { id: '00000000-0000-7000-8000-000000000001', name: 'this machine', role: 'keeper' };
+export const THIS_MACHINE: Actor = {
+  id: '00000000-0000-7000-8000-000000000001',
+  name: 'this machine',
+  role: 'keeper',
+};
 
 /** How people come in. Left out: nobody but this machine can reach the server, and no one signs in. */
 export interface Access {

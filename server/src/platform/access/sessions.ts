@@ -14,16 +14,24 @@ function hashOf(token: string): Buffer {
 }
 
 /** Begin a session and give what the browser keeps. */
-export async function beginSession(db: Sequelize, memberId: string, now: Date, transaction: Transaction): Promise<string> {
+export async function beginSession(
+  db: Sequelize,
+  memberId: string,
+  now: Date,
+  transaction: Transaction,
+): Promise<string> {
   const token = randomBytes(32).toString('base64url');
   await db.query('DELETE FROM sessions WHERE expires_at < $1 OR seen_at < $2', {
     bind: [now, new Date(now.getTime() - IDLE_MS)],
     transaction,
   });
-  await db.query('INSERT INTO sessions (token_hash, member_id, begun_at, seen_at, expires_at) VALUES ($1, $2, $3, $3, $4)', {
-    bind: [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
-    transaction,
-  });
+  await db.query(
+    'INSERT INTO sessions (token_hash, member_id, begun_at, seen_at, expires_at) VALUES ($1, $2, $3, $3, $4)',
+    {
+      bind: [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
+      transaction,
+    },
+  );
   return token;
 }
 
@@ -36,16 +44,29 @@ export async function sessionActor(db: Sequelize, token: string, now: Date): Pro
   );
   if (!row) return null;
   if (now.getTime() - row.seenAt.getTime() > NOTE_MS)
-    await db.query('UPDATE sessions SET seen_at = $2 WHERE token_hash = $1', { bind: [hashOf(token), now] });
+    await db.query('UPDATE sessions SET seen_at = $2 WHERE token_hash = $1', {
+      bind: [hashOf(token), now],
+    });
   return { id: row.id, name: row.name, role: row.role };
 }
 
 /** End one session. */
-export async function endSession(db: Sequelize, token: string, transaction?: Transaction): Promise<void> {
-  await db.query('DELETE FROM sessions WHERE token_hash = $1', { bind: [hashOf(token)], transaction });
+export async function endSession(
+  db: Sequelize,
+  token: string,
+  transaction?: Transaction,
+): Promise<void> {
+  await db.query('DELETE FROM sessions WHERE token_hash = $1', {
+    bind: [hashOf(token)],
+    transaction,
+  });
 }
 
 /** End every session of a member. */
-export async function endSessionsOf(db: Sequelize, memberId: string, transaction: Transaction): Promise<void> {
+export async function endSessionsOf(
+  db: Sequelize,
+  memberId: string,
+  transaction: Transaction,
+): Promise<void> {
   await db.query('DELETE FROM sessions WHERE member_id = $1', { bind: [memberId], transaction });
 }

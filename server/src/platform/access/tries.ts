@@ -14,16 +14,32 @@ const made = new WeakMap<Sequelize, { name: RateLimiterPostgres; address: RateLi
 function limiters(db: Sequelize) {
   const known = made.get(db);
   if (known) return known;
-  const common = { storeClient: db, storeType: 'sequelize', tableName: 'sign_in_tries', tableCreated: true } as const;
+  const common = {
+    storeClient: db,
+    storeType: 'sequelize',
+    tableName: 'sign_in_tries',
+    tableCreated: true,
+  } as const;
   const both = {
-    name: new RateLimiterPostgres({ ...common, keyPrefix: 'n', points: MOST_PER_NAME, duration: WINDOW_S }),
-    address: new RateLimiterPostgres({ ...common, keyPrefix: 'a', points: MOST_PER_ADDRESS, duration: DAY_S }),
+    name: new RateLimiterPostgres({
+      ...common,
+      keyPrefix: 'n',
+      points: MOST_PER_NAME,
+      duration: WINDOW_S,
+    }),
+    address: new RateLimiterPostgres({
+      ...common,
+      keyPrefix: 'a',
+      points: MOST_PER_ADDRESS,
+      duration: DAY_S,
+    }),
   };
   made.set(db, both);
   return both;
 }
 
-const nameKey = (name: string, address: string) => `${name.trim().toLowerCase()} ${address}`.slice(0, 200);
+const nameKey = (name: string, address: string) =>
+  `${name.trim().toLowerCase()} ${address}`.slice(0, 200);
 
 /** Take one try before the password is looked at, so that many at once cannot slip past. Refuses when there are none left. */
 export async function takeTry(db: Sequelize, name: string, address: string): Promise<void> {

@@ -14,7 +14,10 @@ export function visitOf(req: Request, access: Access | undefined): Visit {
 }
 
 /** Who asks: the built-in keeper where no one signs in, otherwise who holds the session, or nobody. */
-export async function actorOf(s: { db: Sequelize; now: () => Date; access?: Access }, visit: Visit): Promise<Actor | null> {
+export async function actorOf(
+  s: { db: Sequelize; now: () => Date; access?: Access },
+  visit: Visit,
+): Promise<Actor | null> {
   if (!s.access) return THIS_MACHINE;
   return visit.token === null ? null : sessionActor(s.db, visit.token, s.now());
 }

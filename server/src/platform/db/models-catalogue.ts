@@ -12,7 +12,10 @@ import type { Differs } from '@ruddy/core/parts';
 import type { Job } from '@ruddy/core/parts/contract';
 import type { Condition } from '@ruddy/core/setups';
 
-export class ItemModel extends Model<InferAttributes<ItemModel>, InferCreationAttributes<ItemModel>> {
+export class ItemModel extends Model<
+  InferAttributes<ItemModel>,
+  InferCreationAttributes<ItemModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -39,7 +42,10 @@ export interface FactWords {
   words: string;
 }
 
-export class ItemFactModel extends Model<InferAttributes<ItemFactModel>, InferCreationAttributes<ItemFactModel>> {
+export class ItemFactModel extends Model<
+  InferAttributes<ItemFactModel>,
+  InferCreationAttributes<ItemFactModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -50,7 +56,10 @@ export class ItemFactModel extends Model<InferAttributes<ItemFactModel>, InferCr
   declare happenedOn: string;
 }
 
-export class PriceModel extends Model<InferAttributes<PriceModel>, InferCreationAttributes<PriceModel>> {
+export class PriceModel extends Model<
+  InferAttributes<PriceModel>,
+  InferCreationAttributes<PriceModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -71,7 +80,10 @@ export class PriceModel extends Model<InferAttributes<PriceModel>, InferCreation
   declare withdrawnAt: CreationOptional<Date | null>;
 }
 
-export class RateModel extends Model<InferAttributes<RateModel>, InferCreationAttributes<RateModel>> {
+export class RateModel extends Model<
+  InferAttributes<RateModel>,
+  InferCreationAttributes<RateModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -129,7 +141,15 @@ export function defineCatalogue(sequelize: Sequelize): void {
     { sequelize, tableName: 'items' },
   );
   ItemFactModel.init(
-    { id: id(), origin: text(), ...made(), itemId: uuid(), kind: text(), body: json(), happenedOn: day() },
+    {
+      id: id(),
+      origin: text(),
+      ...made(),
+      itemId: uuid(),
+      kind: text(),
+      body: json(),
+      happenedOn: day(),
+    },
     { sequelize, tableName: 'item_facts' },
   );
   PriceModel.init(

@@ -13,7 +13,10 @@ import type { Docked, Pin } from '@ruddy/core/setups';
 import type { CostSaid, SetupState } from '@ruddy/core/setups/contract';
 import { defineCatalogue } from './models-catalogue';
 
-export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAttributes<PartModel>> {
+export class PartModel extends Model<
+  InferAttributes<PartModel>,
+  InferCreationAttributes<PartModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -26,7 +29,10 @@ export class PartModel extends Model<InferAttributes<PartModel>, InferCreationAt
   declare retiredAt: CreationOptional<Date | null>;
 }
 
-export class PartRevisionModel extends Model<InferAttributes<PartRevisionModel>, InferCreationAttributes<PartRevisionModel>> {
+export class PartRevisionModel extends Model<
+  InferAttributes<PartRevisionModel>,
+  InferCreationAttributes<PartRevisionModel>
+> {
   declare id: string;
   declare partId: string;
   declare rev: number;
@@ -38,7 +44,10 @@ export class PartRevisionModel extends Model<InferAttributes<PartRevisionModel>,
   declare by: string;
 }
 
-export class SocketModel extends Model<InferAttributes<SocketModel>, InferCreationAttributes<SocketModel>> {
+export class SocketModel extends Model<
+  InferAttributes<SocketModel>,
+  InferCreationAttributes<SocketModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -75,7 +84,10 @@ export interface SlotDetail {
   purpose?: string;
 }
 
-export class SetupModel extends Model<InferAttributes<SetupModel>, InferCreationAttributes<SetupModel>> {
+export class SetupModel extends Model<
+  InferAttributes<SetupModel>,
+  InferCreationAttributes<SetupModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -89,7 +101,10 @@ export class SetupModel extends Model<InferAttributes<SetupModel>, InferCreation
   declare savedAt: Date;
 }
 
-export class SetupSlotModel extends Model<InferAttributes<SetupSlotModel>, InferCreationAttributes<SetupSlotModel>> {
+export class SetupSlotModel extends Model<
+  InferAttributes<SetupSlotModel>,
+  InferCreationAttributes<SetupSlotModel>
+> {
   declare setupId: string;
   declare slot: SlotName;
   declare ord: number;
@@ -99,7 +114,10 @@ export class SetupSlotModel extends Model<InferAttributes<SetupSlotModel>, Infer
   declare detail: CreationOptional<SlotDetail>;
 }
 
-export class SetupRevisionModel extends Model<InferAttributes<SetupRevisionModel>, InferCreationAttributes<SetupRevisionModel>> {
+export class SetupRevisionModel extends Model<
+  InferAttributes<SetupRevisionModel>,
+  InferCreationAttributes<SetupRevisionModel>
+> {
   declare id: string;
   declare setupId: string;
   declare rev: number;
@@ -109,7 +127,10 @@ export class SetupRevisionModel extends Model<InferAttributes<SetupRevisionModel
   declare by: string;
 }
 
-export class EventModel extends Model<InferAttributes<EventModel>, InferCreationAttributes<EventModel>> {
+export class EventModel extends Model<
+  InferAttributes<EventModel>,
+  InferCreationAttributes<EventModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;
@@ -124,7 +145,10 @@ export class EventModel extends Model<InferAttributes<EventModel>, InferCreation
   declare private: CreationOptional<object | null>;
 }
 
-export class LogEntryModel extends Model<InferAttributes<LogEntryModel>, InferCreationAttributes<LogEntryModel>> {
+export class LogEntryModel extends Model<
+  InferAttributes<LogEntryModel>,
+  InferCreationAttributes<LogEntryModel>
+> {
   declare id: string;
   declare origin: Origin;
   declare createdAt: Date;

@@ -6,11 +6,18 @@ export function encodeCursor(values: readonly (string | number)[]): string {
 }
 
 /** The sort values in a cursor; 400 when it is not one of ours. */
-export function decodeCursor(cursor: string | undefined, length: number): (string | number)[] | null {
+export function decodeCursor(
+  cursor: string | undefined,
+  length: number,
+): (string | number)[] | null {
   if (cursor === undefined) return null;
   try {
     const values: unknown = JSON.parse(Buffer.from(cursor, 'base64url').toString('utf8'));
-    if (Array.isArray(values) && values.length === length && values.every((v) => typeof v === 'string' || typeof v === 'number'))
+    if (
+      Array.isArray(values) &&
+      values.length === length &&
+      values.every((v) => typeof v === 'string' || typeof v === 'number')
+    )
       return values as (string | number)[];
   } catch {
     // falls through to the one refusal below
@@ -27,7 +34,10 @@ export function toPage<R, T>(
 ): { items: T[]; next: string | null } {
   const shown = rows.slice(0, limit);
   const last = shown[shown.length - 1];
-  return { items: shown.map(map), next: rows.length > limit && last ? encodeCursor(key(last)) : null };
+  return {
+    items: shown.map(map),
+    next: rows.length > limit && last ? encodeCursor(key(last)) : null,
+  };
 }
 
 /** A pattern for ILIKE that finds the words as typed, wherever they stand. */

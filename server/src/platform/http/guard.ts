@@ -28,10 +28,12 @@ function hostname(value: string): string | null {
 export function guard(names: Names): RequestHandler {
   const known = new Set([...LOOPBACK, ...(names.publicUrl ? [names.publicUrl.hostname] : [])]);
   const answers = (name: string | null) =>
-    name !== null && (known.has(name) || (names.beyond && isIP(name.replace(/^\[|\]$/g, '')) !== 0));
+    name !== null &&
+    (known.has(name) || (names.beyond && isIP(name.replace(/^\[|\]$/g, '')) !== 0));
   return (req, _res, next) => {
     const host = req.header('host') ?? '';
-    if (!answers(hostname(host))) throw new HttpProblem(421, 'This server answers to its own name only');
+    if (!answers(hostname(host)))
+      throw new HttpProblem(421, 'This server answers to its own name only');
     const origin = req.header('origin');
     if (origin !== undefined && origin !== `http://${host}` && origin !== names.publicUrl?.origin)
       throw new HttpProblem(403, 'Asked for by another site');

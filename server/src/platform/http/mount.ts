@@ -10,7 +10,11 @@ import { unstorable } from './storable';
 const ODD = 'holds a null character or half of a character';
 
 /** Stands for nobody on routes for anyone: no member has this id, so nothing can be written in its name. */
-const NOBODY: Actor = { id: '00000000-0000-0000-0000-000000000000', name: 'nobody', role: 'reader' };
+const NOBODY: Actor = {
+  id: '00000000-0000-0000-0000-000000000000',
+  name: 'nobody',
+  role: 'reader',
+};
 
 function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'path'): unknown {
   const odd = unstorable(value);
@@ -70,10 +74,22 @@ function handler(r: Route, services: Services): RequestHandler {
     if (r.body && !req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
     // An empty text leaves nothing behind in the parser.
     const sent: unknown = r.text && typeof req.body !== 'string' ? '' : req.body;
-    const body = r.body ? (r.bytes ? parsedBytes(r.body, sent) : parse(r.body, sent, 'body')) : undefined;
+    const body = r.body
+      ? r.bytes
+        ? parsedBytes(r.body, sent)
+        : parse(r.body, sent, 'body')
+      : undefined;
     const gone = new AbortController();
     res.once('close', () => gone.abort());
-    const call = { params, query, body, ifMatch: revision(req.header('if-match')), actor, visit, signal: gone.signal };
+    const call = {
+      params,
+      query,
+      body,
+      ifMatch: revision(req.header('if-match')),
+      actor,
+      visit,
+      signal: gone.signal,
+    };
     if (r.open) {
       await r.open(call, services, req, res);
       return;
@@ -92,8 +108,18 @@ function handler(r: Route, services: Services): RequestHandler {
 }
 
 /** A router over all declared routes; `parser` makes the body parser for a route's limit. */
-export function mount(routes: readonly Route[], services: Services, parser: (route: Route) => RequestHandler): Router {
+export function mount(
+  routes: readonly Route[],
+  services: Services,
+  parser: (route: Route) => RequestHandler,
+): Router {
   const router = Router();
-  for (const r of routes) router[r.method](r.path, allow(r, services), ...(r.body ? [parser(r)] : []), handler(r, services));
+  for (const r of routes)
+    router[r.method](
+      r.path,
+      allow(r, services),
+      ...(r.body ? [parser(r)] : []),
+      handler(r, services),
+    );
   return router;
 }

@@ -54,7 +54,11 @@ export function openApi(routes: readonly Route[], version: string): object {
       responses: {
         '200': {
           description: 'OK',
-          content: { [r.open ? 'text/event-stream' : 'application/json']: { schema: jsonSchema(r.response, 'output') } },
+          content: {
+            [r.open ? 'text/event-stream' : 'application/json']: {
+              schema: jsonSchema(r.response, 'output'),
+            },
+          },
         },
         default: {
           description: 'Problem details (RFC 9457)',
@@ -63,5 +67,9 @@ export function openApi(routes: readonly Route[], version: string): object {
       },
     };
   }
-  return { openapi: '3.1.0', info: { title: 'Ruddy Bridge', version, license: { name: 'MIT', identifier: 'MIT' } }, paths };
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Ruddy Bridge', version, license: { name: 'MIT', identifier: 'MIT' } },
+    paths,
+  };
 }

@@ -22,7 +22,9 @@ export function files(webDir: string): RequestHandler {
         // What carries a hash in its name never changes; the rest is asked for anew.
         res.setHeader(
           'Cache-Control',
-          HASHED.test(path.replace(/\.(br|gz)$/, '')) ? 'public, max-age=31536000, immutable' : 'no-cache',
+          HASHED.test(path.replace(/\.(br|gz)$/, ''))
+            ? 'public, max-age=31536000, immutable'
+            : 'no-cache',
         );
         res.setHeader('X-Content-Type-Options', 'nosniff');
         res.setHeader('Cross-Origin-Resource-Policy', 'same-origin');
@@ -44,10 +46,14 @@ export function aheadOf(path: string, scripts: readonly string[]): string[] {
   if (first === 'setups' && id === undefined) return [];
   const names = [
     'shared',
-    ...(first === 'setups' ? ['start', 'search', 'setup-frame', `${inside ?? 'plan'}-page`] : [`${first}-page`]),
+    ...(first === 'setups'
+      ? ['start', 'search', 'setup-frame', `${inside ?? 'plan'}-page`]
+      : [`${first}-page`]),
   ];
   return names.flatMap((name) => {
-    const found = scripts.filter((f) => f.startsWith(`${name}-`) && f.length === name.length + '-12345678.js'.length);
+    const found = scripts.filter(
+      (f) => f.startsWith(`${name}-`) && f.length === name.length + '-12345678.js'.length,
+    );
     return found.length === 1 ? found : [];
   });
 }
@@ -59,7 +65,8 @@ export function pages(webDir: string): Router {
     if (/\.[a-z0-9]+$/i.test(req.path)) throw notFound('file');
     res.setHeader('Cache-Control', 'no-cache');
     const ahead = aheadOf(req.path, scripts);
-    if (ahead.length > 0) res.setHeader('Link', ahead.map((f) => `</${f}>; rel=modulepreload`).join(', '));
+    if (ahead.length > 0)
+      res.setHeader('Link', ahead.map((f) => `</${f}>; rel=modulepreload`).join(', '));
     res.sendFile(join(webDir, 'index.html'));
   });
 }

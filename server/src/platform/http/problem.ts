@@ -13,7 +13,12 @@ export class HttpProblem extends Error {
   constructor(
     readonly status: number,
     readonly title: string,
-    readonly more: { detail?: string; errors?: FieldError[]; current?: unknown; retryAfterS?: number } = {},
+    readonly more: {
+      detail?: string;
+      errors?: FieldError[];
+      current?: unknown;
+      retryAfterS?: number;
+    } = {},
   ) {
     super(title);
   }
@@ -35,13 +40,17 @@ export function refuseFuture(path: string, day: string, now: Date): void {
   if (day > today) throw invalid(path, `Date: ${day} is in the future; today is ${today}`);
 }
 
-function flatten(issues: readonly z.core.$ZodIssue[], base: readonly PropertyKey[] = []): FieldError[] {
+function flatten(
+  issues: readonly z.core.$ZodIssue[],
+  base: readonly PropertyKey[] = [],
+): FieldError[] {
   return issues.flatMap((i): FieldError[] => {
     const path = [...base, ...i.path];
     // A union says which branch came closest: the one whose complaint reaches deepest.
     if (i.code === 'invalid_union' && i.errors.length > 0) {
       const deepest = [...i.errors].sort(
-        (a, b) => Math.max(0, ...b.map((x) => x.path.length)) - Math.max(0, ...a.map((x) => x.path.length)),
+        (a, b) =>
+          Math.max(0, ...b.map((x) => x.path.length)) - Math.max(0, ...a.map((x) => x.path.length)),
       )[0];
       if (deepest?.some((x) => x.path.length > 0)) return flatten(deepest, path);
     }
@@ -51,7 +60,9 @@ function flatten(issues: readonly z.core.$ZodIssue[], base: readonly PropertyKey
 
 /** Refused at the border: a body is not stored, a query or path not understood. */
 export function refusal(where: 'body' | 'query' | 'path', more: HttpProblem['more']): HttpProblem {
-  return where === 'body' ? new HttpProblem(422, 'Nothing stored', more) : new HttpProblem(400, 'Request not understood', more);
+  return where === 'body'
+    ? new HttpProblem(422, 'Nothing stored', more)
+    : new HttpProblem(400, 'Request not understood', more);
 }
 
 /** A refusal by a schema as a problem: each field with its place. */
@@ -83,17 +94,32 @@ function fromDatabase(error: unknown): HttpProblem | null {
     case '22003':
     case '22007':
     case '22008':
-      return new HttpProblem(400, 'Request not understood', { detail: 'A value is not of its kind' });
+      return new HttpProblem(400, 'Request not understood', {
+        detail: 'A value is not of its kind',
+      });
     case '53100':
-      return new HttpProblem(507, 'Nothing stored', { detail: 'The disk of the database is full; nothing was stored' });
+      return new HttpProblem(507, 'Nothing stored', {
+        detail: 'The disk of the database is full; nothing was stored',
+      });
     default:
       return awayFrom(error) ? new HttpProblem(503, 'The database is not there right now') : null;
   }
 }
 
 /** Codes of a server that stops, starts or takes no more; the driver has words instead for a connection that broke off. */
-const AWAY = new Set(['57P01', '57P02', '57P03', '53300', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT']);
-const BROKEN = /Connection terminated|not queryable|connection manager was closed|timeout exceeded when trying to connect/i;
+const AWAY = new Set([
+  '57P01',
+  '57P02',
+  '57P03',
+  '53300',
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOTFOUND',
+  'ETIMEDOUT',
+]);
+const BROKEN =
+  /Connection terminated|not queryable|connection manager was closed|timeout exceeded when trying to connect/i;
 
 function awayFrom(error: unknown): boolean {
   const { name, message, code, parent } = error as {
@@ -112,8 +138,11 @@ function awayFrom(error: unknown): boolean {
 function fromParser(error: unknown): HttpProblem | null {
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large') return new HttpProblem(413, 'Body too large');
-  if (type === 'entity.parse.failed') return new HttpProblem(400, 'Body is not JSON', { detail: (error as Error).message });
-  return status && status >= 400 && status < 500 ? new HttpProblem(status, (error as Error).message) : null;
+  if (type === 'entity.parse.failed')
+    return new HttpProblem(400, 'Body is not JSON', { detail: (error as Error).message });
+  return status && status >= 400 && status < 500
+    ? new HttpProblem(status, (error as Error).message)
+    : null;
 }
 
 /** An error as the problem a client may see, or null when it is nobody's to act on. */

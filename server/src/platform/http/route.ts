@@ -21,7 +21,11 @@ export interface Sink {
 export interface LiveStreams {
   /** Can one more be opened for this member? */
   room(memberId: string): boolean;
-  open(topics: ReadonlyMap<string, number>, sink: Sink, memberId?: string): { close: () => void; ready: () => void };
+  open(
+    topics: ReadonlyMap<string, number>,
+    sink: Sink,
+    memberId?: string,
+  ): { close: () => void; ready: () => void };
 }
 
 export interface Services {
@@ -78,7 +82,14 @@ export interface Route {
   response: z.ZodType;
   handle(call: Call<unknown, unknown, unknown>, services: Services): Promise<Answer<unknown>>;
   /** Instead of one answer: the response stays open, and this writes into it. */
-  open: ((call: Call<unknown, unknown, unknown>, services: Services, req: Request, res: Response) => Promise<void>) | null;
+  open:
+    | ((
+        call: Call<unknown, unknown, unknown>,
+        services: Services,
+        req: Request,
+        res: Response,
+      ) => Promise<void>)
+    | null;
 }
 
 const NONE = z.strictObject({});
@@ -133,7 +144,13 @@ export function streamRoute<Q extends z.ZodType>(r: {
   query: Q;
   /** One event of it. */
   response: z.ZodType;
-  open(query: z.infer<Q>, services: Services, req: Request, res: Response, call: Call<unknown, unknown, unknown>): Promise<void>;
+  open(
+    query: z.infer<Q>,
+    services: Services,
+    req: Request,
+    res: Response,
+    call: Call<unknown, unknown, unknown>,
+  ): Promise<void>;
 }): Route {
   const { open, ...rest } = r;
   return {
@@ -151,6 +168,8 @@ export function streamRoute<Q extends z.ZodType>(r: {
 
 /** Refuse an edit without If-Match (428) or of an older revision (412, with what is stored now). */
 export function checkRevision(ifMatch: number | null, rev: number, current: unknown): void {
-  if (ifMatch === null) throw new HttpProblem(428, 'Say which revision you edited: If-Match is missing');
-  if (ifMatch !== rev) throw new HttpProblem(412, 'Changed elsewhere since you opened it', { current });
+  if (ifMatch === null)
+    throw new HttpProblem(428, 'Say which revision you edited: If-Match is missing');
+  if (ifMatch !== rev)
+    throw new HttpProblem(412, 'Changed elsewhere since you opened it', { current });
 }

@@ -6,7 +6,8 @@ const ODD = new RegExp(`\u0000|${LONE.source}`, 'g');
  * surrogate pair. Null when every text is fine. Place as keys joined by slashes.
  */
 export function unstorable(value: unknown, path = ''): string | null {
-  if (typeof value === 'string') return value.includes('\u0000') || !wellFormed(value) ? path : null;
+  if (typeof value === 'string')
+    return value.includes('\u0000') || !wellFormed(value) ? path : null;
   if (value === null || typeof value !== 'object') return null;
   for (const [key, inner] of Object.entries(value)) {
     const at = path === '' ? key : `${path}/${key}`;

@@ -57,13 +57,26 @@ export async function startJob(
 ): Promise<Job> {
   const id = newId();
   const at = new Date();
-  await JobModel.destroy({ where: { createdAt: { [Op.lt]: new Date(at.getTime() - KEEP_DAYS * 86_400_000) } } });
-  await JobModel.create({ id, kind, state: 'running', createdAt: at, createdBy: actor.id, heartbeatAt: at, result: null });
+  await JobModel.destroy({
+    where: { createdAt: { [Op.lt]: new Date(at.getTime() - KEEP_DAYS * 86_400_000) } },
+  });
+  await JobModel.create({
+    id,
+    kind,
+    state: 'running',
+    createdAt: at,
+    createdBy: actor.id,
+    heartbeatAt: at,
+    result: null,
+  });
   const end = (state: Job['state'], message: string, result: Job['result'] = null) =>
     s.db
-      .query(`UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`, {
-        bind: [id, state, message, result === null ? null : JSON.stringify(result)],
-      })
+      .query(
+        `UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`,
+        {
+          bind: [id, state, message, result === null ? null : JSON.stringify(result)],
+        },
+      )
       .then(() => s.db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] }));
   const done = work(toolsFor(s, id)).then(
     (result) => end('done', '', result),
@@ -94,7 +107,8 @@ export async function failStale(db: Sequelize, id: string): Promise<void> {
      WHERE id = $1 AND state = 'running' AND heartbeat_at < $2 RETURNING id`,
     { type: QueryTypes.SELECT, bind: [id, new Date(Date.now() - STALE_MS)] },
   );
-  if (failed.length > 0) await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] });
+  if (failed.length > 0)
+    await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] });
 }
 
 /** One job; one that has not been heard of for half a minute has failed. */
@@ -103,7 +117,16 @@ export async function getJob(db: Sequelize, id: string): Promise<Job> {
   const row = await JobModel.findByPk(id);
   if (!row) throw notFound('job');
   const { kind, state, message, result } = row;
-  return { id, kind, state, message, result, done: row.done, total: row.total, startedAt: row.createdAt.toISOString() };
+  return {
+    id,
+    kind,
+    state,
+    message,
+    result,
+    done: row.done,
+    total: row.total,
+    startedAt: row.createdAt.toISOString(),
+  };
 }
 
 /** Ask a job to stop; it does so between two batches and takes back what it wrote. */

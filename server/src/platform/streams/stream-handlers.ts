@@ -1,4 +1,10 @@
-import { readPositions, streamEvent, type StreamEvent, streamQuery, type TopicKind } from '@ruddy/core/bench/contract';
+import {
+  readPositions,
+  streamEvent,
+  type StreamEvent,
+  streamQuery,
+  type TopicKind,
+} from '@ruddy/core/bench/contract';
 import { actorOf } from '../access/visit';
 import { HttpProblem, notFound } from '../http/problem';
 import { streamRoute } from '../http/route';
@@ -10,14 +16,17 @@ const RETRY_MS = 1000;
 export const streamRoutes = [
   streamRoute({
     path: '/api/stream',
-    summary: 'Server-sent events of up to 32 topics, each from after the number seen; its ids say the way to go on',
+    summary:
+      'Server-sent events of up to 32 topics, each from after the number seen; its ids say the way to go on',
     role: 'reader',
     query: streamQuery,
     response: streamEvent,
     async open(query, s, req, res, { actor, visit }) {
       if (!s.streams) throw new HttpProblem(503, 'No streams here');
       if (!s.streams.room(actor.id))
-        throw new HttpProblem(503, 'Too many open streams', { detail: 'Too many tabs are open on this server; close some' });
+        throw new HttpProblem(503, 'Too many open streams', {
+          detail: 'Too many tabs are open on this server; close some',
+        });
       const topics = [...new Set(query.topics.split(','))];
       // A browser that comes back says what it saw last; that is newer than what the address says.
       const seen = readPositions(query.after);
@@ -27,12 +36,17 @@ export const streamRoutes = [
         // Who comes back to what was taken away meanwhile is told so by the stream; the other topics go on.
         if (!seen.has(t) && !(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
       }
-      res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+      res.writeHead(200, {
+        'Content-Type': 'text/event-stream',
+        'Cache-Control': 'no-store',
+        'X-Accel-Buffering': 'no',
+      });
       res.write(`retry: ${RETRY_MS}\n\n`);
       const { close, ready } = s.streams.open(
         new Map(topics.map((t) => [t, seen.get(t) ?? 0])),
         {
-          send: (id: string, event: StreamEvent) => res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
+          send: (id: string, event: StreamEvent) =>
+            res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
           // Who was signed out meanwhile hears no more; a database that is away for a moment ends nothing.
           comment: () => {
             res.write(': here\n\n');

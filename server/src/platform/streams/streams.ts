@@ -84,7 +84,11 @@ export class Streams implements LiveStreams {
   ) {}
 
   /** Open a stream over topics from after the numbers given; gives the way to close it and to say it has room again. */
-  open(topics: ReadonlyMap<string, number>, sink: Sink, memberId = ''): { close: () => void; ready: () => void } {
+  open(
+    topics: ReadonlyMap<string, number>,
+    sink: Sink,
+    memberId = '',
+  ): { close: () => void; ready: () => void } {
     const watch = new Watch(this.services, sink, topics, memberId);
     this.#watches.add(watch);
     this.#begin();
@@ -143,7 +147,10 @@ export class Streams implements LiveStreams {
   /** One plain connection that listens. While it is away the poll does its work; it is tried again with every poll. */
   async #listen(): Promise<void> {
     if (this.#listener || this.url === null) return;
-    const client = new pg.Client({ connectionString: this.url, application_name: 'ruddy-bridge-streams' });
+    const client = new pg.Client({
+      connectionString: this.url,
+      application_name: 'ruddy-bridge-streams',
+    });
     this.#listener = client;
     const lost = () => {
       if (this.#listener === client) this.#listener = null;

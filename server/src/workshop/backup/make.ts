@@ -20,24 +20,32 @@ export interface Place {
 const MOMENT = ['sessions', 'sign_in_tries'];
 
 /** Rows of every table that a backup holds. */
-export async function countAll(db: Sequelize, transaction?: Transaction): Promise<Record<string, number>> {
+export async function countAll(
+  db: Sequelize,
+  transaction?: Transaction,
+): Promise<Record<string, number>> {
   const tables = await db.query<{ name: string }>(
     `SELECT tablename AS name FROM pg_tables WHERE schemaname = 'public' AND NOT tablename = ANY($1::text[]) ORDER BY 1`,
     { type: QueryTypes.SELECT, bind: [MOMENT], transaction },
   );
   if (tables.length === 0) return {};
   const rows = await db.query<{ name: string; n: number }>(
-    tables.map(({ name }) => `SELECT '${name}' AS name, count(*)::int AS n FROM public."${name}"`).join(' UNION ALL '),
+    tables
+      .map(({ name }) => `SELECT '${name}' AS name, count(*)::int AS n FROM public."${name}"`)
+      .join(' UNION ALL '),
     { type: QueryTypes.SELECT, transaction },
   );
   return Object.fromEntries(rows.map((r) => [r.name, r.n]));
 }
 
 async function schemaOf(db: Sequelize, transaction: Transaction): Promise<string> {
-  const [row] = await db.query<{ name: string }>('SELECT max(name) AS name FROM schema_migrations', {
-    type: QueryTypes.SELECT,
-    transaction,
-  });
+  const [row] = await db.query<{ name: string }>(
+    'SELECT max(name) AS name FROM schema_migrations',
+    {
+      type: QueryTypes.SELECT,
+      transaction,
+    },
+  );
   return row?.name ?? '';
 }
 
@@ -69,7 +77,15 @@ export async function makeBackup(
         await runProgram(
           p.bin,
           'pg_dump',
-          ['-Fc', '--no-owner', '--no-privileges', ...leave, `--snapshot=${row?.id ?? ''}`, '-f', part],
+          [
+            '-Fc',
+            '--no-owner',
+            '--no-privileges',
+            ...leave,
+            `--snapshot=${row?.id ?? ''}`,
+            '-f',
+            part,
+          ],
           {
             url: p.url,
             ...(signal && { signal }),

@@ -51,7 +51,9 @@ export function runProgram(
     });
     let said = '';
     child.stderr.on('data', (d: Buffer) => (said = (said + d.toString()).slice(-4000)));
-    child.on('error', (e) => reject(on.signal?.aborted ? e : new ProgramProblem(`${program}: ${e.message}`)));
+    child.on('error', (e) =>
+      reject(on.signal?.aborted ? e : new ProgramProblem(`${program}: ${e.message}`)),
+    );
     child.on('close', (code) => {
       if (code === 0) resolve();
       else

@@ -28,7 +28,8 @@ export async function sweepScratch(db: Sequelize): Promise<void> {
        AND NOT EXISTS (SELECT 1 FROM pg_stat_activity a WHERE a.datname = d.datname)`,
     { type: QueryTypes.SELECT },
   );
-  for (const { name } of left) await db.query(`DROP DATABASE IF EXISTS ${name}`).catch(() => undefined);
+  for (const { name } of left)
+    await db.query(`DROP DATABASE IF EXISTS ${name}`).catch(() => undefined);
 }
 
 /** Restore a file into a database made for it, bring it up to date, look at it, and let it go. */
@@ -42,7 +43,11 @@ async function inScratch<T>(
   await p.db.query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
   try {
     const made = ['--no-owner', '--no-privileges', '--exit-on-error', '-d', name, file];
-    await runProgram(p.bin, 'pg_restore', made, { url: p.url, database: name, ...(signal && { signal }) });
+    await runProgram(p.bin, 'pg_restore', made, {
+      url: p.url,
+      database: name,
+      ...(signal && { signal }),
+    });
     const db = connect(databaseUrl(p.url, name));
     try {
       return await look(db);
@@ -55,7 +60,9 @@ async function inScratch<T>(
 }
 
 function differences(said: Record<string, number>, found: Record<string, number>): string[] {
-  return Object.entries(said).flatMap(([t, n]) => (found[t] === n ? [] : [`${t}: ${found[t] ?? 0} of ${n}`]));
+  return Object.entries(said).flatMap(([t, n]) =>
+    found[t] === n ? [] : [`${t}: ${found[t] ?? 0} of ${n}`],
+  );
 }
 
 /** What is known of a restored file: whether somebody can sign in there. */
@@ -65,18 +72,28 @@ interface Tried {
 }
 
 /** Try a backup: is the file as it was written, does it restore, does every row come back, can it be brought up to date. */
-export async function tryBackup(p: Place, file: string, note: BackupNote | null, signal?: AbortSignal): Promise<Tried> {
+export async function tryBackup(
+  p: Place,
+  file: string,
+  note: BackupNote | null,
+  signal?: AbortSignal,
+): Promise<Tried> {
   const at = p.now().toISOString();
   const bad = (words: string): Tried => ({ checked: { at, ok: false, words }, keeper: false });
-  if (note && (await hashFile(file)) !== note.sha256) return bad('The file is not as it was written');
+  if (note && (await hashFile(file)) !== note.sha256)
+    return bad('The file is not as it was written');
   try {
     return await inScratch(p, file, signal, async (db) => {
       const missing = note ? differences(note.counts, await countAll(db)) : [];
       if (missing.length > 0) return bad(`Not all came back: ${missing.slice(0, 3).join('; ')}`);
-      const [newest] = await db.query<{ name: string }>('SELECT max(name) AS name FROM schema_migrations', {
-        type: QueryTypes.SELECT,
-      });
-      if ((newest?.name ?? '') > LATEST) return bad('It was made by a newer version of this program');
+      const [newest] = await db.query<{ name: string }>(
+        'SELECT max(name) AS name FROM schema_migrations',
+        {
+          type: QueryTypes.SELECT,
+        },
+      );
+      if ((newest?.name ?? '') > LATEST)
+        return bad('It was made by a newer version of this program');
       const done = await migrate(db);
       const keeper = await hasKeeper(db);
       const rows = Object.values(await countAll(db)).reduce((a, b) => a + b, 0);
@@ -85,13 +102,19 @@ export async function tryBackup(p: Place, file: string, note: BackupNote | null,
     });
   } catch (error) {
     if (signal?.aborted) throw error;
-    if (isRefused(error)) throw new RestoreProblem('This database user may make no database to try it in');
+    if (isRefused(error))
+      throw new RestoreProblem('This database user may make no database to try it in');
     return bad(error instanceof Error ? error.message : String(error));
   }
 }
 
 /** Try a backup of the place and keep what came of it beside the backup. */
-export async function tryNamed(p: Place, name: string, note: BackupNote | null, signal?: AbortSignal): Promise<Tried> {
+export async function tryNamed(
+  p: Place,
+  name: string,
+  note: BackupNote | null,
+  signal?: AbortSignal,
+): Promise<Tried> {
   const tried = await tryBackup(p, join(p.dir, name), note, signal);
   if (note) await writeNote(p.dir, name, { ...note, checked: tried.checked });
   return tried;
@@ -113,7 +136,9 @@ export async function restoreFile(
   const tried = await tryBackup(p, file, note, how.signal);
   if (!tried.checked.ok) throw new RestoreProblem(`Nothing changed. ${tried.checked.words}`);
   if (how.signIn && !tried.keeper)
-    throw new RestoreProblem('Nothing changed. No keeper of that backup has a password: nobody could sign in');
+    throw new RestoreProblem(
+      'Nothing changed. No keeper of that backup has a password: nobody could sign in',
+    );
   const safety = await makeBackup(p, 'before-restore', how.signal);
   // Written out whole before any of it is run: a file that breaks off in the middle changes nothing.
   const first = join(p.dir, `${safety.name}.first.sql`);
@@ -122,10 +147,19 @@ export async function restoreFile(
   try {
     await writeFile(sql, '', { mode: 0o600 });
     await runProgram(p.bin, 'pg_restore', ['--no-owner', '--no-privileges', '-f', sql, file], on);
-    await writeFile(first, `SET lock_timeout = '${WAIT_S}s';\nDROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`, {
-      mode: 0o600,
-    });
-    await runProgram(p.bin, 'psql', ['-X', '-q', '-1', '-v', 'ON_ERROR_STOP=1', '-f', first, '-f', sql], on);
+    await writeFile(
+      first,
+      `SET lock_timeout = '${WAIT_S}s';\nDROP SCHEMA public CASCADE;\nCREATE SCHEMA public;\n`,
+      {
+        mode: 0o600,
+      },
+    );
+    await runProgram(
+      p.bin,
+      'psql',
+      ['-X', '-q', '-1', '-v', 'ON_ERROR_STOP=1', '-f', first, '-f', sql],
+      on,
+    );
   } finally {
     for (const f of [first, sql]) await rm(f, { force: true });
   }

@@ -1,9 +1,24 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { chmod, mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import {
+  chmod,
+  mkdir,
+  open,
+  readdir,
+  readFile,
+  rename,
+  rm,
+  stat,
+  writeFile,
+} from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { backupName, backupNote, type BackupNote, type BackupRow } from '@ruddy/core/workshop/contract';
+import {
+  backupName,
+  backupNote,
+  type BackupNote,
+  type BackupRow,
+} from '@ruddy/core/workshop/contract';
 
 /** A name that sorts by time and that nobody else takes. */
 export function nameFor(at: Date): string {
@@ -59,7 +74,11 @@ export async function listPlace(dir: string): Promise<BackupRow[]> {
   });
   const rows = names
     .filter((n) => backupName.safeParse(n).success)
-    .map(async (name) => ({ name, note: await readNote(dir, name), bytes: (await stat(join(dir, name))).size }));
+    .map(async (name) => ({
+      name,
+      note: await readNote(dir, name),
+      bytes: (await stat(join(dir, name))).size,
+    }));
   return (await Promise.all(rows)).sort((a, b) => b.name.localeCompare(a.name));
 }
 

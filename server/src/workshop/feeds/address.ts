@@ -29,10 +29,15 @@ export function allowed(address: string, near: boolean): boolean {
  * The one address a reading connects to: all that the name stands for are checked, because a name that also leads inside is not to be
  * trusted, and the connection goes to the address that was checked and to no other.
  */
-export async function checkedAddress(host: string, near: boolean, resolve: Resolve): Promise<Address> {
+export async function checkedAddress(
+  host: string,
+  near: boolean,
+  resolve: Resolve,
+): Promise<Address> {
   const bare = host.replace(/^\[|\]$/g, '');
   let found: readonly Address[];
-  if (ipaddr.isValid(bare)) found = [{ address: bare, family: ipaddr.parse(bare).kind() === 'ipv6' ? 6 : 4 }];
+  if (ipaddr.isValid(bare))
+    found = [{ address: bare, family: ipaddr.parse(bare).kind() === 'ipv6' ? 6 : 4 }];
   else
     try {
       found = await resolve(bare);

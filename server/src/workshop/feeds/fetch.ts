@@ -12,7 +12,13 @@ export interface FetchAsk {
   readonly modified: string;
 }
 export type Fetched =
-  { readonly state: 'same' } | { readonly state: 'new'; readonly text: string; readonly etag: string; readonly modified: string };
+  | { readonly state: 'same' }
+  | {
+      readonly state: 'new';
+      readonly text: string;
+      readonly etag: string;
+      readonly modified: string;
+    };
 
 export interface Limits {
   readonly ms: number;
@@ -26,10 +32,17 @@ const megabytes = (bytes: number) => `${Math.round(bytes / 1024 / 102.4) / 10} M
 
 function open(url: URL, at: Address, ask: FetchAsk, signal: AbortSignal): Promise<IncomingMessage> {
   // The name was resolved and checked already: the connection goes to that address, whatever the name says by now.
-  const lookup = ((_host: string, options: { all?: boolean }, done: (e: null, a: unknown, f?: number) => void) =>
-    options.all ? done(null, [at]) : done(null, at.address, at.family)) as unknown as LookupFunction;
+  const lookup = ((
+    _host: string,
+    options: { all?: boolean },
+    done: (e: null, a: unknown, f?: number) => void,
+  ) =>
+    options.all
+      ? done(null, [at])
+      : done(null, at.address, at.family)) as unknown as LookupFunction;
   const headers = {
-    accept: 'application/feed+json, application/atom+xml, application/json;q=0.9, application/xml;q=0.8',
+    accept:
+      'application/feed+json, application/atom+xml, application/json;q=0.9, application/xml;q=0.8',
     'accept-encoding': 'gzip, deflate, br',
     'user-agent': 'ruddy-bridge',
     ...(ask.etag && { 'if-none-match': ask.etag }),
@@ -44,9 +57,15 @@ function open(url: URL, at: Address, ask: FetchAsk, signal: AbortSignal): Promis
 /** The body as text, inflated, given up as soon as it grows over the limit. */
 async function bodyOf(res: IncomingMessage, most: number): Promise<string> {
   const coding = res.headers['content-encoding'] ?? 'identity';
-  const makers = { gzip: createGunzip, 'x-gzip': createGunzip, deflate: createInflate, br: createBrotliDecompress };
+  const makers = {
+    gzip: createGunzip,
+    'x-gzip': createGunzip,
+    deflate: createInflate,
+    br: createBrotliDecompress,
+  };
   const inflate = Object.hasOwn(makers, coding) ? makers[coding as keyof typeof makers] : null;
-  if (!inflate && coding !== 'identity') throw new FeedProblem(`The answer is packed as "${coding}", which is not read`);
+  if (!inflate && coding !== 'identity')
+    throw new FeedProblem(`The answer is packed as "${coding}", which is not read`);
   const stream: Readable = inflate ? res.pipe(inflate()) : res;
   if (inflate) res.on('error', (e) => stream.destroy(e));
   const parts: Buffer[] = [];
@@ -54,11 +73,15 @@ async function bodyOf(res: IncomingMessage, most: number): Promise<string> {
   try {
     for await (const chunk of stream as AsyncIterable<Buffer>) {
       size += chunk.length;
-      if (size > most) throw new FeedProblem(`The feed is larger than ${megabytes(most)}; nothing of it was read`);
+      if (size > most)
+        throw new FeedProblem(`The feed is larger than ${megabytes(most)}; nothing of it was read`);
       parts.push(chunk);
     }
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code?.startsWith('Z_') || (error as NodeJS.ErrnoException).code?.startsWith('ERR__'))
+    if (
+      (error as NodeJS.ErrnoException).code?.startsWith('Z_') ||
+      (error as NodeJS.ErrnoException).code?.startsWith('ERR__')
+    )
       throw new FeedProblem('The answer is packed wrongly and cannot be read');
     throw error;
   } finally {
@@ -72,11 +95,14 @@ function nextUrl(res: IncomingMessage, from: URL): URL {
   res.destroy();
   if (!to || !URL.canParse(to, from.href)) throw new FeedProblem('The feed sends on to no address');
   const next = new URL(to, from);
-  if (next.protocol !== 'https:' && next.protocol !== 'http:') throw new FeedProblem(`The feed sends on to ${next.protocol}`);
+  if (next.protocol !== 'https:' && next.protocol !== 'http:')
+    throw new FeedProblem(`The feed sends on to ${next.protocol}`);
   if (from.protocol === 'https:' && next.protocol === 'http:')
     throw new FeedProblem('The feed sends on from https to http; that is not followed');
   if (next.hostname !== from.hostname)
-    throw new FeedProblem(`The feed sends on to ${next.hostname}. If you trust that place, set its address: ${next.href}`);
+    throw new FeedProblem(
+      `The feed sends on to ${next.hostname}. If you trust that place, set its address: ${next.href}`,
+    );
   return next;
 }
 
@@ -93,10 +119,16 @@ function wordsFor(error: unknown, ms: number, late: boolean): FeedProblem {
  * it stands for is checked, and the connection goes to the one that was checked. Ten seconds and two megabytes after inflating at most.
  * Rejects with a `FeedProblem` in words for a person.
  */
-export async function fetchFeed(ask: FetchAsk, resolve: Resolve = resolveHost, limits: Limits = LIMITS): Promise<Fetched> {
+export async function fetchFeed(
+  ask: FetchAsk,
+  resolve: Resolve = resolveHost,
+  limits: Limits = LIMITS,
+): Promise<Fetched> {
   const signal = AbortSignal.timeout(limits.ms);
   // Finding a name cannot be broken off: nobody waits for it beyond the time.
-  const late = new Promise<never>((_go, fail) => signal.addEventListener('abort', () => fail(new Error('late')), { once: true }));
+  const late = new Promise<never>((_go, fail) =>
+    signal.addEventListener('abort', () => fail(new Error('late')), { once: true }),
+  );
   late.catch(() => undefined);
   try {
     let url = new URL(ask.url);
@@ -106,7 +138,8 @@ export async function fetchFeed(ask: FetchAsk, resolve: Resolve = resolveHost, l
       const status = res.statusCode ?? 0;
       if (REDIRECTS.includes(status)) {
         url = nextUrl(res, url);
-        if (hop >= limits.redirects) throw new FeedProblem(`The feed sends on more than ${limits.redirects} times`);
+        if (hop >= limits.redirects)
+          throw new FeedProblem(`The feed sends on more than ${limits.redirects} times`);
         continue;
       }
       if (status === 304) {

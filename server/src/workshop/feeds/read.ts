@@ -29,7 +29,11 @@ const jsonItem = z.object({
   _release: z.unknown().optional(),
 });
 const jsonFeed = z.object({
-  version: z.string().startsWith('https://jsonfeed.org/version/1', { error: 'version: not a JSON Feed of version 1' }),
+  version: z
+    .string()
+    .startsWith('https://jsonfeed.org/version/1', {
+      error: 'version: not a JSON Feed of version 1',
+    }),
   items: z.array(z.unknown()).max(MOST_ITEMS, { error: `items: more than ${MOST_ITEMS}` }),
 });
 
@@ -41,7 +45,8 @@ const words = (s: string) =>
     .replace(/\s+/g, ' ')
     .trim()
     .slice(0, MOST_TEXT);
-const instant = (s: string | undefined) => (s && !Number.isNaN(Date.parse(s)) ? new Date(s).toISOString() : null);
+const instant = (s: string | undefined) =>
+  s && !Number.isNaN(Date.parse(s)) ? new Date(s).toISOString() : null;
 const web = (s: string | undefined) => (s && /^https?:\/\//i.test(s) ? s.slice(0, 1000) : '');
 const stated = (given: unknown): Stated | null => {
   const parsed = statedSchema.safeParse(given);
@@ -50,7 +55,9 @@ const stated = (given: unknown): Stated | null => {
 
 function place(error: z.ZodError, at: string): FeedProblem {
   const first = error.issues[0];
-  return new FeedProblem(`Not read: ${at}${first?.path.length ? `, ${first.path.join('/')}` : ''}: ${first?.message ?? 'wrong'}`);
+  return new FeedProblem(
+    `Not read: ${at}${first?.path.length ? `, ${first.path.join('/')}` : ''}: ${first?.message ?? 'wrong'}`,
+  );
 }
 
 /** Items of a JSON Feed (version 1 or 1.1, jsonfeed.org). A release may be stated in the member `_release` of an item. */
@@ -66,7 +73,8 @@ export function readJsonFeed(text: string): Published[] {
   return feed.data.items.map((raw, i) => {
     const item = jsonItem.safeParse(raw);
     if (!item.success) throw place(item.error, `item ${i + 1}`);
-    const { id, url, title, content_text, content_html, summary, date_published, _release } = item.data;
+    const { id, url, title, content_text, content_html, summary, date_published, _release } =
+      item.data;
     const body = words(content_text ?? content_html ?? summary ?? '');
     return {
       key: id,
@@ -88,9 +96,12 @@ const parser = new XMLParser({
   isArray: (name) => ['entry', 'link', 'fixes'].includes(name),
 });
 type Node = Readonly<Record<string, unknown>>;
-const nodeOf = (v: unknown): Node => (typeof v === 'object' && v !== null && !Array.isArray(v) ? (v as Node) : {});
-const textOf = (v: unknown): string => (typeof v === 'string' ? v : String(nodeOf(v)['#text'] ?? ''));
-const listOf = (v: unknown): readonly unknown[] => (Array.isArray(v) ? v : v === undefined ? [] : [v]);
+const nodeOf = (v: unknown): Node =>
+  typeof v === 'object' && v !== null && !Array.isArray(v) ? (v as Node) : {};
+const textOf = (v: unknown): string =>
+  typeof v === 'string' ? v : String(nodeOf(v)['#text'] ?? '');
+const listOf = (v: unknown): readonly unknown[] =>
+  Array.isArray(v) ? v : v === undefined ? [] : [v];
 
 /** The reader refuses things the check before it lets pass, with an error of its own. */
 function parsed(text: string): unknown {
@@ -106,13 +117,16 @@ function parsed(text: string): unknown {
  * `release` of an entry, with attributes what, maker, model, version, releasedOn and elements `fixes`.
  */
 export function readAtom(text: string): Published[] {
-  if (/<!DOCTYPE|<!ENTITY/i.test(text)) throw new FeedProblem('Not read: the feed declares entities, which are not expanded');
+  if (/<!DOCTYPE|<!ENTITY/i.test(text))
+    throw new FeedProblem('Not read: the feed declares entities, which are not expanded');
   const whole = XMLValidator.validate(text);
   if (whole !== true) throw new FeedProblem(`Not read: line ${whole.err.line}: ${whole.err.msg}`);
   const feed = nodeOf(nodeOf(parsed(text))['feed']);
-  if (!('id' in feed) && !('entry' in feed)) throw new FeedProblem('Not read: this is XML, but no Atom feed');
+  if (!('id' in feed) && !('entry' in feed))
+    throw new FeedProblem('Not read: this is XML, but no Atom feed');
   const entries = listOf(feed['entry']);
-  if (entries.length > MOST_ITEMS) throw new FeedProblem(`Not read: more than ${MOST_ITEMS} entries`);
+  if (entries.length > MOST_ITEMS)
+    throw new FeedProblem(`Not read: more than ${MOST_ITEMS} entries`);
   return entries.map((raw, i) => {
     const e = nodeOf(raw);
     const key = textOf(e['id']).trim().slice(0, 500);
@@ -122,14 +136,21 @@ export function readAtom(text: string): Published[] {
     const r = e['release'] === undefined ? null : nodeOf(e['release']);
     const body = words(textOf(e['content']) || textOf(e['summary']));
     const attr = (name: string) => textOf(r?.[`@${name}`]);
-    const given = { what: attr('what'), maker: attr('maker'), model: attr('model'), version: attr('version') };
+    const given = {
+      what: attr('what'),
+      maker: attr('maker'),
+      model: attr('model'),
+      version: attr('version'),
+    };
     return {
       key,
       title: words(textOf(e['title'])) || key,
       url: web(textOf(link?.['@href'])),
       text: body,
       publishedAt: instant(textOf(e['published']) || textOf(e['updated'])),
-      stated: r && stated({ ...given, releasedOn: attr('releasedOn'), fixes: listOf(r['fixes']).map(textOf) }),
+      stated:
+        r &&
+        stated({ ...given, releasedOn: attr('releasedOn'), fixes: listOf(r['fixes']).map(textOf) }),
     };
   });
 }

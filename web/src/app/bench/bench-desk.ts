@@ -1,6 +1,15 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { catchError, concatMap, EMPTY, interval, of, Subject, switchMap, type Subscription } from 'rxjs';
+import {
+  catchError,
+  concatMap,
+  EMPTY,
+  interval,
+  of,
+  Subject,
+  switchMap,
+  type Subscription,
+} from 'rxjs';
 import equal from 'fast-deep-equal';
 import type { Act, BenchState } from '@ruddy/core/bench';
 import type { Bench, BenchEvent, ClockBody } from '@ruddy/core/bench/contract';
@@ -70,7 +79,9 @@ export class BenchDesk {
       .subscribe((b) => this.#took(b));
     toObservable(this.#chain)
       .pipe(
-        switchMap((chain) => (chain ? this.#data.judge(chain).pipe(catchError(() => of(null))) : of(null))),
+        switchMap((chain) =>
+          chain ? this.#data.judge(chain).pipe(catchError(() => of(null))) : of(null),
+        ),
         takeUntilDestroyed(),
       )
       .subscribe((j) => this.judgement.set(j));
@@ -99,7 +110,11 @@ export class BenchDesk {
         });
       },
       error: (e: ApiProblem) =>
-        id !== this.#id ? undefined : e.problem.status === 404 ? this.missing.set(true) : this.problem.set(e.message),
+        id !== this.#id
+          ? undefined
+          : e.problem.status === 404
+            ? this.missing.set(true)
+            : this.problem.set(e.message),
     });
   }
 
@@ -130,7 +145,8 @@ export class BenchDesk {
     if (e.kind === 'line') this.#stands(e.body.state, this.speed());
     if (e.kind === 'clock') this.#stands(e.body.state, e.body.speed);
     // Somebody else put a part or a fault there: an event names it, the answer of a read has it whole.
-    if (e.kind === 'act' && e.seq > this.#wholeSeq && /^(place|fault)/.test(e.body.act)) this.#again();
+    if (e.kind === 'act' && e.seq > this.#wholeSeq && /^(place|fault)/.test(e.body.act))
+      this.#again();
   }
 
   #again(): void {

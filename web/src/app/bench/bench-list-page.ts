@@ -53,10 +53,16 @@ export class BenchListPage {
     const setup = this.setups().find((s) => s.id === setupId);
     const n = seed.trim() === '' ? undefined : Number(seed);
     if (n !== undefined && !(Number.isInteger(n) && n >= 0 && n <= 2_147_483_647))
-      return this.problem.set(`Nothing laid out. Seed: "${seed}" is not a whole number from 0 to 2147483647.`);
+      return this.problem.set(
+        `Nothing laid out. Seed: "${seed}" is not a whole number from 0 to 2147483647.`,
+      );
     this.laying.set(true);
     const title = name.trim() || (setup ? `${setup.name}, bench` : 'Empty bench');
-    const body = { name: title.slice(0, 80), setupId: setupId || null, ...(n !== undefined && { seed: n }) };
+    const body = {
+      name: title.slice(0, 80),
+      setupId: setupId || null,
+      ...(n !== undefined && { seed: n }),
+    };
     this.#data.lay(body).subscribe({
       next: (b) => void this.#router.navigate(['/bench', b.id]),
       error: (e: ApiProblem) => {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { benchSentence } from '@ruddy/core/bench/text';
@@ -15,7 +23,17 @@ import { TreePanel } from './tree-panel';
 
 /** One bench: parts on the table, switches, faults, what happened, and what its system shows, with the live strip above. */
 @Component({
-  imports: [RouterLink, MatButtonModule, BridgeStrip, ClockPanel, SwitchPanel, TablePanel, FaultPanel, LogPanel, TreePanel],
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    BridgeStrip,
+    ClockPanel,
+    SwitchPanel,
+    TablePanel,
+    FaultPanel,
+    LogPanel,
+    TreePanel,
+  ],
   providers: [BenchDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-page.html',
@@ -45,7 +63,9 @@ export class BenchPage {
     inject(Keys).bind([
       toggle('1', 'Mains in or out', () => this.desk.act({ act: 'mains', on: !state()?.mains })),
       toggle('2', 'Dock on or off', () => this.desk.act({ act: 'dock', on: !state()?.dockOn })),
-      toggle('3', 'Host on or off', () => this.desk.act({ act: 'host', to: state()?.host === 'off' ? 'on' : 'off' })),
+      toggle('3', 'Host on or off', () =>
+        this.desk.act({ act: 'host', to: state()?.host === 'off' ? 'on' : 'off' }),
+      ),
       toggle('4', 'Plug into the first port that is free, or pull', () => this.#plug()),
       toggle('5', 'Approve always', () => this.desk.act({ act: 'approve', how: 'always' })),
       toggle('6', 'Load on or off', () => this.desk.act({ act: 'load', on: !state()?.load })),

@@ -26,17 +26,47 @@ const chain = chainSchema.parse({
     model: 'H-1',
     form: 'laptop',
     sockets: [
-      { key: 'left', connector: 'usb-c', standard: 'usb4-40', tunnelling: 'yes', controller: 'built-in', pcieGen: 4, lanes: 4 },
+      {
+        key: 'left',
+        connector: 'usb-c',
+        standard: 'usb4-40',
+        tunnelling: 'yes',
+        controller: 'built-in',
+        pcieGen: 4,
+        lanes: 4,
+      },
     ],
   },
   socket: 'left',
   path: [
-    { key: 'a', spec: { ...named, model: 'K-1', connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 } },
+    {
+      key: 'a',
+      spec: {
+        ...named,
+        model: 'K-1',
+        connector: 'usb-c',
+        construction: 'passive',
+        lengthMm: 700,
+        markedGbps: 40,
+      },
+    },
   ],
-  dock: { ...named, model: 'D-1', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+  dock: {
+    ...named,
+    model: 'D-1',
+    form: 'enclosure',
+    connector: 'usb-c',
+    uplink: 'usb4-40',
+    slotGen: 3,
+    slotLanes: 4,
+  },
   card: { ...named, model: 'C-1', pcieGen: 4, lanes: 16 },
 });
-const judgement = { sentence: '', chain, evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }) };
+const judgement = {
+  sentence: '',
+  chain,
+  evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }),
+};
 const OFF: BenchState = {
   ms: 0,
   host: 'off',
@@ -107,19 +137,39 @@ describe('the live strip', () => {
 
   it.each([
     ['nothing plugged', OFF, 'not used', 'line', 'Not used.'],
-    ['on its way', { ...UP, stage: 'awaiting', cardSpan: null, usable: null }, 'waiting', 'ticks', 'Waiting.'],
-    ['lost', { ...UP, stage: 'lost', router: null, cardSpan: null, usable: null }, 'lost', 'stub', 'Lost.'],
-  ] as [string, BenchState, string, string, string][])('%s is drawn and said', (_n, s, state, kind, word) => {
-    expect(hop(s, 1).state).toBe(state);
-    const model = benchStrip('Table', judgement, s, 60_000);
-    expect(stripPicture(model)[1]?.ribbons.map((r) => r.kind)).toContain(kind);
-    expect(stripList(model).join(' ')).toContain(word);
-  });
+    [
+      'on its way',
+      { ...UP, stage: 'awaiting', cardSpan: null, usable: null },
+      'waiting',
+      'ticks',
+      'Waiting.',
+    ],
+    [
+      'lost',
+      { ...UP, stage: 'lost', router: null, cardSpan: null, usable: null },
+      'lost',
+      'stub',
+      'Lost.',
+    ],
+  ] as [string, BenchState, string, string, string][])(
+    '%s is drawn and said',
+    (_n, s, state, kind, word) => {
+      expect(hop(s, 1).state).toBe(state);
+      const model = benchStrip('Table', judgement, s, 60_000);
+      expect(stripPicture(model)[1]?.ribbons.map((r) => r.kind)).toContain(kind);
+      expect(stripList(model).join(' ')).toContain(word);
+    },
+  );
 
   it('up it shows the router, the span and what it carries, with the time since contact', () => {
-    expect([hop(UP, 1).line1, hop(UP, 1).line2]).toEqual(['up, under load, 0:59 since contact', 'router 20 Gb/s × 2']);
+    expect([hop(UP, 1).line1, hop(UP, 1).line2]).toEqual([
+      'up, under load, 0:59 since contact',
+      'router 20 Gb/s × 2',
+    ]);
     expect(hop(UP, 2).line2).toBe('Gen3 ×4 · 26.0 Gb/s');
-    expect(stripPicture(benchStrip('Table', judgement, UP, 60_000))[2]?.ribbons.map((r) => r.kind)).toContain('core');
+    expect(
+      stripPicture(benchStrip('Table', judgement, UP, 60_000))[2]?.ribbons.map((r) => r.kind),
+    ).toContain('core');
   });
 
   it('the lamps stand under the dock', () => {
@@ -130,13 +180,21 @@ describe('the live strip', () => {
 
 describe('a path on the table', () => {
   const cable = (model: string) => cableSchema.parse({ ...named, model, connector: 'oculink-4i' });
-  const adapter = adapterSchema.parse({ ...named, model: 'T-1', hostEnd: 'm2', farEnd: 'oculink-4i' });
+  const adapter = adapterSchema.parse({
+    ...named,
+    model: 'T-1',
+    hostEnd: 'm2',
+    farEnd: 'oculink-4i',
+  });
 
   it('a cable takes the place of a cable; an adapter lies on the host side of it', () => {
     expect(joined([], cable('K-1')).map((p) => p.model)).toEqual(['K-1']);
     expect(joined([cable('K-1')], cable('K-2')).map((p) => p.model)).toEqual(['K-2']);
     expect(joined([cable('K-1')], adapter).map((p) => p.model)).toEqual(['T-1', 'K-1']);
-    expect(joined([adapter, cable('K-1')], cable('K-2')).map((p) => p.model)).toEqual(['T-1', 'K-2']);
+    expect(joined([adapter, cable('K-1')], cable('K-2')).map((p) => p.model)).toEqual([
+      'T-1',
+      'K-2',
+    ]);
   });
 });
 
@@ -153,7 +211,10 @@ describe('a reading from a bench in the form', () => {
   const reading: BenchReading = {
     state: UP,
     report: null,
-    copy: { down: { ...copy, value: 24.8, direction: 'down' }, up: { ...copy, value: 24.1, direction: 'up' } },
+    copy: {
+      down: { ...copy, value: 24.8, direction: 'down' },
+      up: { ...copy, value: 24.1, direction: 'up' },
+    },
   };
   it('fills the direction that is asked for, or none; counters as they were counted', () => {
     expect(typedFromBench({ reading, counts: null }, 'up')).toMatchObject({
@@ -163,7 +224,14 @@ describe('a reading from a bench in the form', () => {
       traffic: '',
     });
     expect(typedFromBench({ reading, counts: null }, null)).toEqual({ load: 'load' });
-    const counts = { correctedBefore: 0, correctedAfter: 9, fatalBefore: 0, fatalAfter: null, downs: 1, minutes: 10 };
+    const counts = {
+      correctedBefore: 0,
+      correctedAfter: 9,
+      fatalBefore: 0,
+      fatalAfter: null,
+      downs: 1,
+      minutes: 10,
+    };
     expect(typedFromBench({ reading: { ...reading, state: OFF }, counts }, null)).toMatchObject({
       load: 'load',
       correctedAfter: '9',
@@ -180,14 +248,22 @@ describe('BE-01 the desk', () => {
     const acts: Act[] = [];
     const data = {
       one: () => of(bench()),
-      act: (_id: string, a: Act) => (acts.push(a), of(bench({ state: { ...OFF, ms: 10, mains: true } }))),
+      act: (_id: string, a: Act) => (
+        acts.push(a),
+        of(bench({ state: { ...OFF, ms: 10, mains: true } }))
+      ),
       clock: () => of(bench()),
       judge: () => of(judgement),
       ...over,
     };
     const live = { watch: () => events, connected: () => true };
     TestBed.configureTestingModule({
-      providers: [provideRouter([]), BenchDesk, { provide: BenchesData, useValue: data }, { provide: Live, useValue: live }],
+      providers: [
+        provideRouter([]),
+        BenchDesk,
+        { provide: BenchesData, useValue: data },
+        { provide: Live, useValue: live },
+      ],
     });
     const d = TestBed.inject(BenchDesk);
     d.open('b');
@@ -209,7 +285,9 @@ describe('BE-01 the desk', () => {
 
   it('an answer about a bench that is no longer open comes too late', () => {
     const late = new Subject<Bench>();
-    const { d } = desk({ one: (id: string) => (id === 'b' ? late : of(bench({ id, name: 'Other' }))) });
+    const { d } = desk({
+      one: (id: string) => (id === 'b' ? late : of(bench({ id, name: 'Other' }))),
+    });
     d.open('c');
     late.next(bench());
     expect(d.bench()?.name).toBe('Other');
@@ -244,12 +322,16 @@ describe('BE-01 the desk', () => {
     const { events } = desk();
     const fixture = TestBed.createComponent(FaultPanel);
     await fixture.whenStable();
-    const options = [...(fixture.nativeElement as HTMLElement).querySelectorAll('option')].map((o) => o.value);
+    const options = [...(fixture.nativeElement as HTMLElement).querySelectorAll('option')].map(
+      (o) => o.value,
+    );
     expect(options).toContain('cable-half-rate');
     expect(options).not.toContain('direct-cable-margin');
     const log = TestBed.createComponent(LogPanel);
     events.next(line(1, { ...OFF, ms: 65_000 }));
     await log.whenStable();
-    expect((log.nativeElement as HTMLElement).innerText ?? log.nativeElement.textContent).toContain('Mains on.');
+    expect((log.nativeElement as HTMLElement).innerText ?? log.nativeElement.textContent).toContain(
+      'Mains on.',
+    );
   });
 });

@@ -19,10 +19,22 @@ const SPEEDS = [
   template: `
     <div class="clock">
       <span class="time" aria-label="Bench time">{{ time() }}</span>
-      <rb-choice label="Speed" [options]="speeds" [value]="speed()" [clearable]="false" (chosen)="go($event)" />
-      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 10000 })">10 s on</button>
-      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 600000 })">10 min on</button>
-      <button mat-stroked-button type="button" (click)="desk.clock({ toNext: true })">To what happens next</button>
+      <rb-choice
+        label="Speed"
+        [options]="speeds"
+        [value]="speed()"
+        [clearable]="false"
+        (chosen)="go($event)"
+      />
+      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 10000 })">
+        10 s on
+      </button>
+      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 600000 })">
+        10 min on
+      </button>
+      <button mat-stroked-button type="button" (click)="desk.clock({ toNext: true })">
+        To what happens next
+      </button>
     </div>
   `,
   styles: `

@@ -15,7 +15,14 @@ import { BenchDesk } from './bench-desk';
       @for (f of inIt(); track f.id) {
         <li>
           <span>{{ words[f.id] }}, {{ f.percent }} %</span>
-          <button mat-button type="button" [attr.aria-label]="'Mend: ' + words[f.id]" (click)="set(f.id, 0)">Mend</button>
+          <button
+            mat-button
+            type="button"
+            [attr.aria-label]="'Mend: ' + words[f.id]"
+            (click)="set(f.id, 0)"
+          >
+            Mend
+          </button>
         </li>
       }
     </ul>
@@ -43,7 +50,9 @@ import { BenchDesk } from './bench-desk';
         />
         <span class="hint">{{ decides() }}</span>
       </div>
-      <button mat-stroked-button type="button" [disabled]="picked() === null" (click)="hide()">Hide it</button>
+      <button mat-stroked-button type="button" [disabled]="picked() === null" (click)="hide()">
+        Hide it
+      </button>
     </div>
   `,
   styles: `
@@ -85,7 +94,9 @@ export class FaultPanel {
   });
   readonly summary = computed(() => {
     const n = this.inIt().length;
-    return n === 0 ? '0 faults hidden: this bench is sound.' : `${n} ${n === 1 ? 'fault' : 'faults'} hidden.`;
+    return n === 0
+      ? '0 faults hidden: this bench is sound.'
+      : `${n} ${n === 1 ? 'fault' : 'faults'} hidden.`;
   });
   readonly decides = computed(() => {
     const id = this.picked();

@@ -2,7 +2,16 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { benchLine, benchTime } from '@ruddy/core/bench/text';
 import { BenchDesk } from './bench-desk';
 
-const GRAVE = new Set(['host-frozen', 'gone', 'link-down', 'brown-out', 'live-direct', 'live-card', 'no-space', 'stays-asleep']);
+const GRAVE = new Set([
+  'host-frozen',
+  'gone',
+  'link-down',
+  'brown-out',
+  'live-direct',
+  'live-card',
+  'no-space',
+  'stays-asleep',
+]);
 
 /** What happened on the bench, newest first, in words a person would use. */
 @Component({
@@ -59,8 +68,19 @@ export class LogPanel {
         if (e.kind === 'clock') speed = e.body.speed;
         if (same) return [];
         const words =
-          e.kind === 'clock' ? (e.body.speed === 0 ? 'Clock held.' : `Clock at ${e.body.speed}×.`) : benchLine(e.body);
-        return [{ seq: e.seq, at: benchTime(e.ms), words, grave: e.kind === 'line' && GRAVE.has(e.body.code) }];
+          e.kind === 'clock'
+            ? e.body.speed === 0
+              ? 'Clock held.'
+              : `Clock at ${e.body.speed}×.`
+            : benchLine(e.body);
+        return [
+          {
+            seq: e.seq,
+            at: benchTime(e.ms),
+            words,
+            grave: e.kind === 'line' && GRAVE.has(e.body.code),
+          },
+        ];
       })
       .reverse();
   });

@@ -45,7 +45,12 @@ interface Switch {
     </ul>
     <div class="field">
       <label for="security">Security level of the link</label>
-      <select id="security" #level [disabled]="!desk.state()" (change)="desk.act({ act: 'security', level: $any(level.value) })">
+      <select
+        id="security"
+        #level
+        [disabled]="!desk.state()"
+        (change)="desk.act({ act: 'security', level: $any(level.value) })"
+      >
         @for (l of levels; track l) {
           <option [value]="l" [selected]="l === desk.state()?.security">{{ words[l] }}</option>
         }
@@ -63,7 +68,9 @@ export class SwitchPanel {
   readonly caution = computed(() => {
     const bench = this.desk.bench();
     const s = this.desk.state();
-    const direct = bench?.chain.host?.sockets.some((p) => !carriesTunnel(p.connector) && (p.key === s?.plugged || !s?.plugged));
+    const direct = bench?.chain.host?.sockets.some(
+      (p) => !carriesTunnel(p.connector) && (p.key === s?.plugged || !s?.plugged),
+    );
     const power = s && (s.host !== 'off' || s.dockLamp);
     if (!power) return null;
     const what = direct ? 'A direct link or a card' : 'A card';
@@ -105,7 +112,9 @@ export class SwitchPanel {
           { label: 'Off', act: { act: 'host', to: 'off' }, off: s.host === 'off' },
           { label: 'Sleep', act: { act: 'host', to: 'asleep' }, off: s.host !== 'on' },
           { label: 'Wake', act: { act: 'host', to: 'awake' }, off: s.host !== 'asleep' },
-          ...(s.host === 'asks-key' ? [{ label: 'Type the key', act: { act: 'key' } as const }] : []),
+          ...(s.host === 'asks-key'
+            ? [{ label: 'Type the key', act: { act: 'key' } as const }]
+            : []),
         ],
       },
       {
@@ -119,14 +128,29 @@ export class SwitchPanel {
         })),
       },
       two('Card', s.cardIn ? 'seated' : 'out', s.cardIn, (on) => ({ act: 'card', in: on }), inOut),
-      two('Power plugs', s.plugsIn ? 'in' : 'out', s.plugsIn, (on) => ({ act: 'power-plugs', in: on }), inOut),
+      two(
+        'Power plugs',
+        s.plugsIn ? 'in' : 'out',
+        s.plugsIn,
+        (on) => ({ act: 'power-plugs', in: on }),
+        inOut,
+      ),
       two('Screen', screenWords(s), s.screenIn, (on) => ({ act: 'screen', in: on }), inOut),
-      two('Driver', s.driverIn ? 'installed' : 'not installed', s.driverIn, (on) => ({ act: 'driver', in: on }), [
-        'Install',
-        'Take out',
-      ]),
+      two(
+        'Driver',
+        s.driverIn ? 'installed' : 'not installed',
+        s.driverIn,
+        (on) => ({ act: 'driver', in: on }),
+        ['Install', 'Take out'],
+      ),
       two('Load', s.load ? 'working' : 'idle', s.load, (on) => ({ act: 'load', on }), onOff),
-      two('Hub and LAN', s.traffic ? 'busy' : 'quiet', s.traffic, (on) => ({ act: 'traffic', on }), ['Busy', 'Quiet']),
+      two(
+        'Hub and LAN',
+        s.traffic ? 'busy' : 'quiet',
+        s.traffic,
+        (on) => ({ act: 'traffic', on }),
+        ['Busy', 'Quiet'],
+      ),
     ];
   });
 }

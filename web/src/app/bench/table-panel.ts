@@ -4,7 +4,15 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import type { Act } from '@ruddy/core/bench';
 import { partName, portName } from '@ruddy/core/chain';
-import type { AdapterSpec, CableSpec, CardSpec, DockSpec, HostSpec, PartKind, SupplySpec } from '@ruddy/core/parts';
+import type {
+  AdapterSpec,
+  CableSpec,
+  CardSpec,
+  DockSpec,
+  HostSpec,
+  PartKind,
+  SupplySpec,
+} from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import { BenchDesk } from './bench-desk';
 import { PartsData } from '../parts/parts';
@@ -52,7 +60,12 @@ export class TablePanel {
 
   readonly ports = computed(() => {
     const sockets = this.desk.bench()?.chain.host?.sockets ?? [];
-    return sockets.map((s) => ({ key: s.key, name: portName(s), mark: s.mark, in: this.desk.state()?.plugged === s.key }));
+    return sockets.map((s) => ({
+      key: s.key,
+      name: portName(s),
+      mark: s.mark,
+      in: this.desk.state()?.plugged === s.key,
+    }));
   });
   readonly plugged = computed(() => this.desk.state()?.plugged ?? null);
   readonly handWords = computed(() => {
@@ -118,7 +131,9 @@ export class TablePanel {
   }
 
   #fits(place: Place, part: Part): boolean {
-    return PLACES.some((p) => p.key === place && (p.kinds as readonly PartKind[]).includes(part.kind));
+    return PLACES.some(
+      (p) => p.key === place && (p.kinds as readonly PartKind[]).includes(part.kind),
+    );
   }
 
   #place(place: Place, part: Part): void {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { BenchReading } from '@ruddy/core/bench/contract';
 import { deviceTree, isDisplay, type Node } from '@ruddy/core/bring-up';
@@ -27,7 +35,9 @@ interface Line {
       </button>
       @if (found()?.report) {
         <button mat-button type="button" (click)="saveReport()">Save the report</button>
-        <a mat-button [href]="'/api/benches/' + desk.bench()!.id + '/tree.tar'" download="bench.tar">Save its files</a>
+        <a mat-button [href]="'/api/benches/' + desk.bench()!.id + '/tree.tar'" download="bench.tar"
+          >Save its files</a
+        >
       }
     </div>
     @if (problem(); as why) {
@@ -39,9 +49,8 @@ interface Line {
       } @else {
         <p>
           @if (f.copy; as c) {
-            Copy rate <strong>{{ c.down.value }}</strong> Gb/s to the card, <strong>{{ c.up.value }}</strong> back, ±{{
-              c.down.spreadPercent
-            }}
+            Copy rate <strong>{{ c.down.value }}</strong> Gb/s to the card,
+            <strong>{{ c.up.value }}</strong> back, ±{{ c.down.spreadPercent }}
             %.
           } @else {
             No copy rate: no driver holds a card.
@@ -50,7 +59,8 @@ interface Line {
         <ul aria-label="Devices">
           @for (l of lines(); track l.address) {
             <li [style.padding-left.px]="l.depth * 14" [class.card]="l.card">
-              <span class="mono">{{ l.address }}</span> {{ l.words }} <span class="quiet">{{ l.link }}</span>
+              <span class="mono">{{ l.address }}</span> {{ l.words }}
+              <span class="quiet">{{ l.link }}</span>
             </li>
           }
         </ul>
@@ -66,7 +76,9 @@ interface Line {
         <p class="quiet">The bench went on since; read it again to see how it is now.</p>
       }
     } @else {
-      <p class="quiet">Reads what the system of the bench shows, with the same probe that reads a real machine.</p>
+      <p class="quiet">
+        Reads what the system of the bench shows, with the same probe that reads a real machine.
+      </p>
     }
   `,
   styles: `
@@ -96,7 +108,11 @@ export class TreePanel {
   readonly stale = computed(() => {
     const f = this.found();
     const s = this.desk.state();
-    return f !== null && s !== null && (f.state.stage !== s.stage || f.state.load !== s.load || f.state.host !== s.host);
+    return (
+      f !== null &&
+      s !== null &&
+      (f.state.stage !== s.stage || f.state.load !== s.load || f.state.host !== s.host)
+    );
   });
   readonly lines = computed(() => {
     const report = this.found()?.report;
@@ -152,8 +168,21 @@ function lines(n: Node, depth: number): Line[] {
   const d = n.device;
   const kind = KINDS[d.classCode ?? ''] ?? d.what;
   const port = d.port && d.port !== 'endpoint' ? ` (${d.port})` : '';
-  const state = d.state === 'gone' ? ', gone' : d.asleep ? ', asleep' : d.driver || kind !== 'graphics' ? '' : ', no driver';
+  const state =
+    d.state === 'gone'
+      ? ', gone'
+      : d.asleep
+        ? ', asleep'
+        : d.driver || kind !== 'graphics'
+          ? ''
+          : ', no driver';
   const link = d.now && d.cap ? `×${d.now.lanes} at ${d.now.gts ?? '?'} GT/s` : '';
-  const own = { depth, address: d.address, words: `${kind}${port}${state}`, link, card: isDisplay(d) };
+  const own = {
+    depth,
+    address: d.address,
+    words: `${kind}${port}${state}`,
+    link,
+    card: isDisplay(d),
+  };
   return [own, ...n.children.flatMap((c) => lines(c, depth + 1))];
 }

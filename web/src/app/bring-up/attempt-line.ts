@@ -50,11 +50,14 @@ export class AttemptLine {
       const lines = mine.flatMap((s) => {
         const versions = s.noted.filter((n) => n.from !== n.to && n.what in SOFTWARE_NAMES);
         const met = versions.map(
-          (n) => `${SOFTWARE_NAMES[n.what as SoftwareRole]} ${n.from || 'not known'} to ${n.to || 'not known'}`,
+          (n) =>
+            `${SOFTWARE_NAMES[n.what as SoftwareRole]} ${n.from || 'not known'} to ${n.to || 'not known'}`,
         );
         const failed =
           s.state === 'failed'
-            ? [`failed: ${this.run.title(s.step)}; ${s.symptom ? SYMPTOM_WORDS[s.symptom].toLowerCase() : s.reason}`]
+            ? [
+                `failed: ${this.run.title(s.step)}; ${s.symptom ? SYMPTOM_WORDS[s.symptom].toLowerCase() : s.reason}`,
+              ]
             : [];
         return [...met, ...failed].map((words) => ({ at: clock(s.at), words }));
       });
@@ -73,12 +76,22 @@ export class AttemptLine {
     const tried = this.tried();
     const builds = [...new Set(tried.map((t) => t.build))];
     return builds.map((build) => ({
-      build: build === '' ? 'build not noted' : build === this.build() ? `build ${build}, now` : `build ${build}`,
+      build:
+        build === ''
+          ? 'build not noted'
+          : build === this.build()
+            ? `build ${build}, now`
+            : `build ${build}`,
       orders: ORDER_IDS.flatMap((id) => {
         const mine = tried.filter((t) => t.build === build && t.order === id);
         return mine.length === 0
           ? []
-          : [{ name: ORDER_WORDS[id].name, words: `${mine.filter((t) => t.worked).length} of ${mine.length}` }];
+          : [
+              {
+                name: ORDER_WORDS[id].name,
+                words: `${mine.filter((t) => t.worked).length} of ${mine.length}`,
+              },
+            ];
       }),
     }));
   });
@@ -96,8 +109,15 @@ export class AttemptLine {
 
   add(e: Event, on: string, build: string): void {
     e.preventDefault();
-    const body = tryBody.safeParse({ id: v7(), order: this.order(), on, build, worked: this.worked() === 'yes' });
-    if (!body.success) return this.problem.set(`Nothing stored. Day: ${body.error.issues[0]?.message ?? ''}`);
+    const body = tryBody.safeParse({
+      id: v7(),
+      order: this.order(),
+      on,
+      build,
+      worked: this.worked() === 'yes',
+    });
+    if (!body.success)
+      return this.problem.set(`Nothing stored. Day: ${body.error.issues[0]?.message ?? ''}`);
     this.#add('tries', body.data);
   }
 

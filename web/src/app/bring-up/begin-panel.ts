@@ -2,7 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { DRIVER_SCHOOLS, type DriverSchool } from '@ruddy/core/base';
-import { adviceWords, CAUTION_TEXTS, DRIVER_WORDS, ORDER_WORDS, orderWhy } from '@ruddy/core/bring-up/text';
+import {
+  adviceWords,
+  CAUTION_TEXTS,
+  DRIVER_WORDS,
+  ORDER_WORDS,
+  orderWhy,
+} from '@ruddy/core/bring-up/text';
 import { headline } from '@ruddy/core/plan/text';
 import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
@@ -15,7 +21,10 @@ import { Choice } from '../platform/shared/choice';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (nothing()) {
-      <p>This setup has no parts yet. <a routerLink="../plan">Choose them on Plan</a>; then its list stands here.</p>
+      <p>
+        This setup has no parts yet. <a routerLink="../plan">Choose them on Plan</a>; then its list
+        stands here.
+      </p>
     } @else {
       @if (stops(); as why) {
         <p class="problem" role="alert">{{ why }} <a routerLink="../plan">See Plan first</a></p>
@@ -70,7 +79,9 @@ import { Choice } from '../platform/shared/choice';
         <button mat-flat-button type="button" class="main" (click)="run.begin()">
           {{ words() }}
         </button>
-        <a [routerLink]="['../sheet']" [queryParams]="{ only: 'steps', list: run.purpose() }">Print the list</a>
+        <a [routerLink]="['../sheet']" [queryParams]="{ only: 'steps', list: run.purpose() }"
+          >Print the list</a
+        >
       </p>
     }
   `,
@@ -142,12 +153,16 @@ export class BeginPanel {
   });
   readonly advice = computed(() => adviceWords(this.run.advice(), this.run.build()));
   readonly orders = computed(() =>
-    this.run.choices().map((c) => ({ id: c.id, ...ORDER_WORDS[c.id], shut: c.state === 'shut', why: orderWhy(c) })),
+    this.run
+      .choices()
+      .map((c) => ({ id: c.id, ...ORDER_WORDS[c.id], shut: c.state === 'shut', why: orderWhy(c) })),
   );
   readonly orderName = computed(() => ORDER_WORDS[this.run.order()].name);
   readonly words = computed(() => {
     const no = Math.max(0, ...this.run.attempts().map((a) => a.no)) + 1;
-    return this.run.purpose() === 'bring-up' ? `Begin attempt ${no}: ${this.orderName()}` : `Begin list ${no}`;
+    return this.run.purpose() === 'bring-up'
+      ? `Begin attempt ${no}: ${this.orderName()}`
+      : `Begin list ${no}`;
   });
 
   setDriver(value: string | null): void {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { type Purpose, PURPOSES } from '@ruddy/core/base';
 import { linkCheckHeadline, progressHeadline, startHeadline } from '@ruddy/core/bring-up/text';
@@ -44,7 +52,9 @@ export class BringUpPage {
     const view = this.paste() === '1' ? 'link' : this.view();
     return view === 'link' || view === 'health' || view === 'docked' ? view : this.#purpose();
   });
-  readonly #purpose = computed<Purpose>(() => PURPOSES.find((p) => p === this.list()) ?? 'bring-up');
+  readonly #purpose = computed<Purpose>(
+    () => PURPOSES.find((p) => p === this.list()) ?? 'bring-up',
+  );
   readonly sentence = computed(() => {
     const e = this.editor.judgement()?.evaluation ?? null;
     const facts = this.run.facts();

@@ -1,6 +1,12 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { v7 } from 'uuid';
-import { type DriverSchool, type OrderId, type Purpose, RuleBook, type StepId } from '@ruddy/core/base';
+import {
+  type DriverSchool,
+  type OrderId,
+  type Purpose,
+  RuleBook,
+  type StepId,
+} from '@ruddy/core/base';
 import {
   adviseOrder,
   checklist,
@@ -46,7 +52,9 @@ export class BringUpRun {
 
   readonly attempts = computed<readonly AttemptRow[]>(() => {
     const known = this.stored()?.attempts ?? [];
-    const waiting = this.outbox.waiting().flatMap((w) => (w.path === 'attempts' ? [w.body as unknown as AttemptRow] : []));
+    const waiting = this.outbox
+      .waiting()
+      .flatMap((w) => (w.path === 'attempts' ? [w.body as unknown as AttemptRow] : []));
     const fresh = waiting.filter((w) => !known.some((a) => a.id === w.id));
     return [
       ...known,
@@ -61,14 +69,28 @@ export class BringUpRun {
   });
   /** The attempt that is going on for this list. */
   readonly attempt = computed(
-    () => [...this.attempts()].reverse().find((a) => a.purpose === this.purpose() && a.ended === null) ?? null,
+    () =>
+      [...this.attempts()]
+        .reverse()
+        .find((a) => a.purpose === this.purpose() && a.ended === null) ?? null,
   );
   readonly build = computed(() => this.#editor.fields()?.installed.systemBuild ?? '');
   readonly steps = computed<readonly StepRow[]>(() => {
     const known = this.stored()?.steps ?? [];
-    const waiting = this.outbox.waiting().flatMap((w) => (w.path === 'steps' ? [w.body as unknown as StepRow] : []));
+    const waiting = this.outbox
+      .waiting()
+      .flatMap((w) => (w.path === 'steps' ? [w.body as unknown as StepRow] : []));
     const no = (id: string) => this.attempts().find((a) => a.id === id)?.no ?? 0;
-    return [...known, ...waiting.map((w) => ({ ...w, no: no(w.attempt), at: this.#clock.now(), by: '', noted: [] }))];
+    return [
+      ...known,
+      ...waiting.map((w) => ({
+        ...w,
+        no: no(w.attempt),
+        at: this.#clock.now(),
+        by: '',
+        noted: [],
+      })),
+    ];
   });
 
   readonly #judged = computed(() => this.#editor.judgement());
@@ -83,18 +105,23 @@ export class BringUpRun {
       has: (code) => findings.some((f) => f.code === code),
     });
   });
-  readonly advice = computed(() => adviseOrder(this.choices(), this.stored()?.tried ?? [], this.build()));
+  readonly advice = computed(() =>
+    adviseOrder(this.choices(), this.stored()?.tried ?? [], this.build()),
+  );
   /** The order of the attempt; before one, what the person chose or the log leads to. */
   readonly order = computed<OrderId>(() => {
     const mine = this.#order();
-    const allowed = mine !== null && this.choices().some((c) => c.id === mine && c.state !== 'shut');
+    const allowed =
+      mine !== null && this.choices().some((c) => c.id === mine && c.state !== 'shut');
     // The chain may have become another since the attempt was begun.
     const begun = this.attempt()?.order;
-    if (begun !== undefined && this.choices().some((c) => c.id === begun && c.state !== 'shut')) return begun;
+    if (begun !== undefined && this.choices().some((c) => c.id === begun && c.state !== 'shut'))
+      return begun;
     return allowed ? mine : (this.#again() ?? this.advice().order);
   });
   readonly driver = computed<DriverSchool>(() => {
-    const rule = new RuleBook(this.#readings.house()).get('steps.driverBefore') === 1 ? 'before' : 'after';
+    const rule =
+      new RuleBook(this.#readings.house()).get('steps.driverBefore') === 1 ? 'before' : 'after';
     return this.attempt()?.driver ?? this.#driver() ?? rule;
   });
   readonly input = computed<ListInput | null>(() => {
@@ -142,8 +169,12 @@ export class BringUpRun {
   /** Leaving goes the way this setup came up last. */
   #again(): OrderId | null {
     if (this.purpose() === 'bring-up') return null;
-    const last = [...this.attempts()].reverse().find((a) => a.purpose !== 'undock' && a.ended?.worked === true);
-    return last && this.choices().some((c) => c.id === last.order && c.state !== 'shut') ? last.order : null;
+    const last = [...this.attempts()]
+      .reverse()
+      .find((a) => a.purpose !== 'undock' && a.ended?.worked === true);
+    return last && this.choices().some((c) => c.id === last.order && c.state !== 'shut')
+      ? last.order
+      : null;
   }
 
   /** What a step is called on this chain; its short name while that is not judged. */
@@ -177,17 +208,39 @@ export class BringUpRun {
     if (!attempt) return;
     this.#editor.flush();
     const step = this.list().find((s) => s.step.id === sent.step)?.step;
-    const about = Object.fromEntries((step?.about ?? []).map((slot) => [slot, this.now()[slot] ?? '']));
-    this.outbox.send('steps', { id: v7(), attempt: attempt.id, about, happenedAt: this.#clock.now(), ...this.#blank(), ...sent });
+    const about = Object.fromEntries(
+      (step?.about ?? []).map((slot) => [slot, this.now()[slot] ?? '']),
+    );
+    this.outbox.send('steps', {
+      id: v7(),
+      attempt: attempt.id,
+      about,
+      happenedAt: this.#clock.now(),
+      ...this.#blank(),
+      ...sent,
+    });
   }
 
   #blank(): object {
-    return { reason: '', symptom: null, installed: {}, settings: {}, wrong: null, outcome: null, ends: false };
+    return {
+      reason: '',
+      symptom: null,
+      installed: {},
+      settings: {},
+      wrong: null,
+      outcome: null,
+      ends: false,
+    };
   }
 
   end(outcome: 'failed' | 'left'): void {
     const attempt = this.attempt();
-    if (attempt) this.outbox.send(`attempts/${attempt.id}/end`, { id: v7(), outcome, happenedAt: this.#clock.now() });
+    if (attempt)
+      this.outbox.send(`attempts/${attempt.id}/end`, {
+        id: v7(),
+        outcome,
+        happenedAt: this.#clock.now(),
+      });
   }
 
   reload(): void {

@@ -82,10 +82,16 @@ describe('bringing up, in the page', () => {
     http.match((r) => r.url.endsWith('/readings')).forEach((r) => r.flush({ items: [] }));
     http.match((r) => r.url.endsWith('/rules')).forEach((r) => r.flush({ items: [] }));
     await fixture.whenStable();
-    return { el: fixture.nativeElement as HTMLElement, settle: () => fixture.whenStable(), run: TestBed.inject(BringUpRun) };
+    return {
+      el: fixture.nativeElement as HTMLElement,
+      settle: () => fixture.whenStable(),
+      run: TestBed.inject(BringUpRun),
+    };
   }
   const button = (el: HTMLElement, name: string | RegExp) =>
-    [...el.querySelectorAll('button')].find((b) => (typeof name === 'string' ? words(b) === name : name.test(words(b))))!;
+    [...el.querySelectorAll('button')].find((b) =>
+      typeof name === 'string' ? words(b) === name : name.test(words(b)),
+    )!;
 
   beforeEach(() => localStorage.clear());
   afterEach(() => localStorage.clear());
@@ -94,7 +100,12 @@ describe('bringing up, in the page', () => {
     const own = { connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 };
     const direct = chainOf({
       host: { maker: 'Alder', model: 'X', form: 'mini-pc', sockets: [{ key: 'left', ...own }] },
-      path: [{ key: 'a', spec: { maker: 'Alder', model: 'X', connector: 'oculink-4i', pcieGen: 4, lengthMm: 500 } }],
+      path: [
+        {
+          key: 'a',
+          spec: { maker: 'Alder', model: 'X', connector: 'oculink-4i', pcieGen: 4, lengthMm: 500 },
+        },
+      ],
       dock: {
         maker: 'Alder',
         model: 'X',
@@ -107,13 +118,9 @@ describe('bringing up, in the page', () => {
     });
     const { el } = await open(BeginPanel, EMPTY, direct);
     expect(words(el)).toContain('a direct link is never plugged live');
-    expect([...el.querySelectorAll('li button')].map((b) => (b as HTMLButtonElement).disabled)).toEqual([
-      false,
-      false,
-      false,
-      true,
-      true,
-    ]);
+    expect(
+      [...el.querySelectorAll('li button')].map((b) => (b as HTMLButtonElement).disabled),
+    ).toEqual([false, false, false, true, true]);
   });
 
   it('BU-07 the order the log leads to is chosen; a person may take another', async () => {
@@ -128,7 +135,9 @@ describe('bringing up, in the page', () => {
     }));
     const known = { ...setup, installed: { ...setup.installed, systemBuild: '6118' } };
     const { el, settle, run } = await open(BeginPanel, { ...EMPTY, setup: known, tried });
-    expect(words(el)).toContain('This host under build 6118: host first 2 of 3 came up. So: host first.');
+    expect(words(el)).toContain(
+      'This host under build 6118: host first 2 of 3 came up. So: host first.',
+    );
     expect(run.order()).toBe('host-first');
     button(el, 'all off').click();
     await settle();
@@ -152,18 +161,29 @@ describe('bringing up, in the page', () => {
     await settle();
     expect(words(el.querySelector('h2[tabindex]'))).toBe('2. Recovery key at hand');
     const sent = http.expectOne(`/api/setups/${ID}/steps`);
-    expect(sent.request.body).toMatchObject({ attempt: ATTEMPT, step: 'save-work', state: 'done', ends: false });
+    expect(sent.request.body).toMatchObject({
+      attempt: ATTEMPT,
+      step: 'save-work',
+      state: 'done',
+      ends: false,
+    });
     button(el, 'Yes').click();
     await settle();
     button(el, 'Done').click();
     await settle();
     // The second waits for the first.
     expect(run.outbox.waiting().map((w) => w.body['step'])).toEqual(['save-work', 'recovery-key']);
-    expect(run.outbox.waiting()[1]?.body['settings']).toEqual({ encryption: 'yes', recoveryKey: null });
+    expect(run.outbox.waiting()[1]?.body['settings']).toEqual({
+      encryption: 'yes',
+      recoveryKey: null,
+    });
   });
 
   it('in the short form one press settles a step with what is folded under it', async () => {
-    const { el, settle, run } = await open(StepsView, { ...begun, times: [{ step: 'save-work', minutes: 7, n: 4 }] });
+    const { el, settle, run } = await open(StepsView, {
+      ...begun,
+      times: [{ step: 'save-work', minutes: 7, n: 4 }],
+    });
     expect(words(el.querySelector('rb-step-list .head'))).toContain('1 step by your own attempts');
     const full = el.querySelectorAll('rb-step-list li').length;
     button(el, 'Short').click();
@@ -191,7 +211,9 @@ describe('bringing up, in the page', () => {
     await settle();
     button(el, 'Skip with these words').click();
     await settle();
-    expect(words(el.querySelector('[role=alert]'))).toBe('Not noted: say why this step is left out.');
+    expect(words(el.querySelector('[role=alert]'))).toBe(
+      'Not noted: say why this step is left out.',
+    );
     // Looking elsewhere leaves neither the question nor the refusal behind.
     button(el, /^3 ?Note the versions/).click();
     await settle();
@@ -202,7 +224,10 @@ describe('bringing up, in the page', () => {
     await settle();
     button(el, 'done before').click();
     await settle();
-    expect(http.expectOne(`/api/setups/${ID}/steps`).request.body).toMatchObject({ state: 'skipped', reason: 'done before' });
+    expect(http.expectOne(`/api/setups/${ID}/steps`).request.body).toMatchObject({
+      state: 'skipped',
+      reason: 'done before',
+    });
     button(el, 'Failed').click();
     await settle();
     button(el, 'The recovery key is asked for').click();
@@ -219,11 +244,18 @@ describe('bringing up, in the page', () => {
     http
       .expectOne(`/api/setups/${ID}/steps`)
       .flush(
-        { type: 'about:blank', title: 'Attempt 1 is over', status: 409, detail: 'Attempt 1 is over; begin another to go on.' },
+        {
+          type: 'about:blank',
+          title: 'Attempt 1 is over',
+          status: 409,
+          detail: 'Attempt 1 is over; begin another to go on.',
+        },
         { status: 409, statusText: 'x' },
       );
     await settle();
-    expect(words(el.querySelector('[role=alert]'))).toBe('Nothing stored. Attempt 1 is over; begin another to go on.');
+    expect(words(el.querySelector('[role=alert]'))).toBe(
+      'Nothing stored. Attempt 1 is over; begin another to go on.',
+    );
     expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
   });
 
@@ -239,7 +271,10 @@ describe('bringing up, in the page', () => {
     await settle();
     http
       .expectOne(`/api/setups/${ID}/steps`)
-      .flush({ type: 'about:blank', title: 'Nothing stored', status: 422 }, { status: 422, statusText: 'x' });
+      .flush(
+        { type: 'about:blank', title: 'Nothing stored', status: 422 },
+        { status: 422, statusText: 'x' },
+      );
     await settle();
     expect(words(el.querySelector('h2[tabindex]'))).toBe('2. Recovery key at hand');
     expect(button(el, 'Yes').getAttribute('aria-pressed')).toBe('true');
@@ -267,7 +302,10 @@ describe('bringing up, in the page', () => {
     await type('Sustained power docked', '28,5');
     await type('Peak power docked', 'lots');
     expect(words(el.querySelector('[role=alert]'))).toBe('Not saved: "lots" is not a number');
-    expect([field('Peak power docked').value, field('Peak power docked').getAttribute('aria-invalid')]).toEqual(['lots', 'true']);
+    expect([
+      field('Peak power docked').value,
+      field('Peak power docked').getAttribute('aria-invalid'),
+    ]).toEqual(['lots', 'true']);
     expect(TestBed.inject(SetupEditor).fields()?.docked).toEqual({
       ...NO_DOCKED,
       docked: { ...NO_DOCKED.docked, sustainedW: 28.5 },

@@ -1,5 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { COUPLED_ACTS, COUPLED_SEEN, type CoupledAct, type CoupledSeen, type Coupling } from '@ruddy/core/setups';
+import {
+  COUPLED_ACTS,
+  COUPLED_SEEN,
+  type CoupledAct,
+  type CoupledSeen,
+  type Coupling,
+} from '@ruddy/core/setups';
 import { SetupEditor } from '../setups/setup-editor';
 import { Choice, optionsOf } from '../platform/shared/choice';
 
@@ -38,7 +44,12 @@ const SAFE_DIRECT: readonly CoupledAct[] = ['host-on', 'host-off', 'host-sleep']
     @for (r of rows(); track r.label) {
       <div class="field">
         <span class="label">{{ r.label }}</span>
-        <rb-choice [label]="r.label" [options]="seen" [value]="valueOf(r)" (chosen)="set(r, $event)" />
+        <rb-choice
+          [label]="r.label"
+          [options]="seen"
+          [value]="valueOf(r)"
+          (chosen)="set(r, $event)"
+        />
       </div>
     }
   `,
@@ -52,8 +63,12 @@ const SAFE_DIRECT: readonly CoupledAct[] = ['host-on', 'host-off', 'host-sleep']
 export class ButtonsPanel {
   readonly #editor = inject(SetupEditor);
   readonly seen = optionsOf(COUPLED_SEEN);
-  readonly #direct = computed(() => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct');
-  readonly rows = computed(() => (this.#direct() ? ALL.filter((r) => SAFE_DIRECT.includes(r.act)) : ALL));
+  readonly #direct = computed(
+    () => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct',
+  );
+  readonly rows = computed(() =>
+    this.#direct() ? ALL.filter((r) => SAFE_DIRECT.includes(r.act)) : ALL,
+  );
   readonly #list = computed<readonly Coupling[]>(() => this.#editor.fields()?.docked.buttons ?? []);
 
   valueOf(r: Row): string | null {
@@ -64,7 +79,8 @@ export class ButtonsPanel {
     const d = this.#editor.fields()?.docked;
     if (!d) return;
     const rest = d.buttons.filter((b) => b.act !== r.act || b.other !== r.other);
-    const buttons = value === null ? rest : [...rest, { act: r.act, other: r.other, seen: value as CoupledSeen }];
+    const buttons =
+      value === null ? rest : [...rest, { act: r.act, other: r.other, seen: value as CoupledSeen }];
     this.#editor.change({ docked: { ...d, buttons } });
   }
 }

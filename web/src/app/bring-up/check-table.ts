@@ -1,6 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { formatWhole, percent, rate } from '@ruddy/core/base/text';
-import { type CheckRow, compareReading, type CopyGrade, type LinkCheck } from '@ruddy/core/bring-up';
+import {
+  type CheckRow,
+  compareReading,
+  type CopyGrade,
+  type LinkCheck,
+} from '@ruddy/core/bring-up';
 import { ARTEFACT_TEXT, GRADE_WORDS, ROW_NAMES, ROW_WORDS } from '@ruddy/core/bring-up/text';
 import type { Evaluation } from '@ruddy/core/plan';
 
@@ -23,23 +28,36 @@ const HOW: Record<CheckRow['key'], string> = {
 const NOTHING = { router: null, host: null, card: null, inside: null, virtual: false };
 
 function spanText(gen: number | string | null, lanes: number | string | null): string {
-  return [lanes === null ? '' : `×${lanes}`, gen === null ? '' : `Gen${gen}`].filter((s) => s !== '').join(' ');
+  return [lanes === null ? '' : `×${lanes}`, gen === null ? '' : `Gen${gen}`]
+    .filter((s) => s !== '')
+    .join(' ');
 }
 
 function expectedText(r: CheckRow): string {
   const { gen, lanes, laneGbps } = r.expected;
-  if (r.key === 'router') return laneGbps && lanes ? `${formatWhole(laneGbps)} Gb/s × ${formatWhole(lanes)} lanes` : 'not known';
+  if (r.key === 'router')
+    return laneGbps && lanes
+      ? `${formatWhole(laneGbps)} Gb/s × ${formatWhole(lanes)} lanes`
+      : 'not known';
   return spanText(gen && formatWhole(gen), lanes && formatWhole(lanes)) || 'not known';
 }
 
 function measuredText(r: CheckRow): string {
   const { gen, lanes, laneGbps } = r.seen;
-  if (r.key === 'router') return laneGbps === null && lanes === null ? '' : `${laneGbps ?? '?'} Gb/s × ${lanes ?? '?'} lanes`;
+  if (r.key === 'router')
+    return laneGbps === null && lanes === null
+      ? ''
+      : `${laneGbps ?? '?'} Gb/s × ${lanes ?? '?'} lanes`;
   return spanText(gen, lanes);
 }
 
 function lineOf(r: CheckRow): Line {
-  const look = r.state === 'as-expected' ? 'good' : r.state === 'below' || r.state === 'above' ? 'bad' : 'quiet';
+  const look =
+    r.state === 'as-expected'
+      ? 'good'
+      : r.state === 'below' || r.state === 'above'
+        ? 'bad'
+        : 'quiet';
   return {
     name: ROW_NAMES[r.key],
     expected: expectedText(r),
@@ -63,8 +81,12 @@ function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | nul
         : copy.grade;
   return {
     name: direction === 'down' ? 'Copy rate, host to card' : 'Copy rate, card to host',
-    expected: expected ? `${rate(expected)} Gb/s${from && from.hi > 0 ? `, healthy from ${rate(from)}` : ''}` : 'not known',
-    measured: copy?.gbps ? `${copy.gbps.toFixed(1)} Gb/s${graded && copy.share ? `, ${percent(copy.share)} %` : ''}` : '–',
+    expected: expected
+      ? `${rate(expected)} Gb/s${from && from.hi > 0 ? `, healthy from ${rate(from)}` : ''}`
+      : 'not known',
+    measured: copy?.gbps
+      ? `${copy.gbps.toFixed(1)} Gb/s${graded && copy.share ? `, ${percent(copy.share)} %` : ''}`
+      : '–',
     word,
     how: 'pinned memory, under load',
     look: copy?.grade === 'healthy' ? 'good' : graded ? 'bad' : 'quiet',
@@ -138,12 +160,17 @@ export class CheckTable {
   readonly evaluation = input.required<Evaluation>();
   readonly check = input<LinkCheck | null>(null);
   readonly artefact = ARTEFACT_TEXT;
-  readonly rows = computed(() => this.check()?.rows ?? compareReading(this.evaluation().predicted.link.readouts, NOTHING, null));
+  readonly rows = computed(
+    () =>
+      this.check()?.rows ??
+      compareReading(this.evaluation().predicted.link.readouts, NOTHING, null),
+  );
   readonly hasVirtual = computed(() => this.rows().some((r) => r.key === 'virtual'));
   readonly lines = computed<Line[]>(() => {
     const e = this.evaluation();
     const check = this.check();
-    const of = (d: 'down' | 'up') => copyLine(e, d, check?.copy && (check.copy.direction ?? 'down') === d ? check.copy : null);
+    const of = (d: 'down' | 'up') =>
+      copyLine(e, d, check?.copy && (check.copy.direction ?? 'down') === d ? check.copy : null);
     return [...this.rows().map(lineOf), of('down'), of('up')];
   });
 }

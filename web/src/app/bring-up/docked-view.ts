@@ -11,8 +11,8 @@ import { TuningPanel } from './tuning-panel';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="caution">
-      <strong>Heat stops and burns.</strong> Raise limits in small steps and only as far as the maker of the host allows; the
-      maker's manual has the last word.
+      <strong>Heat stops and burns.</strong> Raise limits in small steps and only as far as the
+      maker of the host allows; the maker's manual has the last word.
     </p>
     <div class="grid">
       <section class="sheet" aria-labelledby="p-h">

@@ -24,7 +24,13 @@ const report = (corrected: number) =>
         now: { gts: 16, lanes: 4 },
         errors: errors(corrected),
       },
-      { address: '0000:01:00.0', parent: '0000:00:01.0', classCode: '0300', port: 'endpoint', errors: errors(corrected) },
+      {
+        address: '0000:01:00.0',
+        parent: '0000:00:01.0',
+        classCode: '0300',
+        port: 'endpoint',
+        errors: errors(corrected),
+      },
     ],
   });
 
@@ -38,7 +44,11 @@ async function panel(over: object = {}) {
     read: () => {
       did.push('read');
       const n = reads++;
-      return of({ state: { downs: n, load: true }, report: report(n * 12), copy: null } as unknown as BenchReading);
+      return of({
+        state: { downs: n, load: true },
+        report: report(n * 12),
+        copy: null,
+      } as unknown as BenchReading);
     },
     ...over,
   };
@@ -68,7 +78,11 @@ describe('BU-15 a reading from a bench', () => {
   it('under load: the load goes on, the bench settles, then it is read', async () => {
     const p = await panel();
     await p.press('Read under load');
-    expect([p.did, p.taken.length, p.taken[0]?.counts]).toEqual([['load', '5000 ms', 'read'], 1, null]);
+    expect([p.did, p.taken.length, p.taken[0]?.counts]).toEqual([
+      ['load', '5000 ms', 'read'],
+      1,
+      null,
+    ]);
   });
 
   it('as it is: nothing is touched', async () => {
@@ -82,19 +96,31 @@ describe('BU-15 a reading from a bench', () => {
     p.fixture.componentRef.setInput('counts', true);
     await p.fixture.whenStable();
     await p.press('minutes and count');
-    expect(p.did).toEqual(['read', 'load', `${p.fixture.componentInstance.minutes() * 60_000} ms`, 'read']);
+    expect(p.did).toEqual([
+      'read',
+      'load',
+      `${p.fixture.componentInstance.minutes() * 60_000} ms`,
+      'read',
+    ]);
     expect(p.taken[0]?.counts).toMatchObject({ correctedBefore: 0, correctedAfter: 12, downs: 1 });
   });
 
   it('no system there, a refusal, no bench: each is said, nothing is handed on', async () => {
     const dark = await panel({ read: () => of({ state: { downs: 0 }, report: null, copy: null }) });
     await dark.press('Read as it is');
-    expect(dark.el.querySelector('[role=alert]')?.textContent).toContain('no system runs on that bench');
+    expect(dark.el.querySelector('[role=alert]')?.textContent).toContain(
+      'no system runs on that bench',
+    );
     expect(dark.taken).toEqual([]);
     TestBed.resetTestingModule();
-    const gone = await panel({ read: () => throwError(() => new ApiProblem({ type: '', title: 'No such bench', status: 404 })) });
+    const gone = await panel({
+      read: () =>
+        throwError(() => new ApiProblem({ type: '', title: 'No such bench', status: 404 })),
+    });
     await gone.press('Read as it is');
-    expect(gone.el.querySelector('[role=alert]')?.textContent).toContain('Nothing read. No such bench');
+    expect(gone.el.querySelector('[role=alert]')?.textContent).toContain(
+      'Nothing read. No such bench',
+    );
     TestBed.resetTestingModule();
     const none = await panel({ list: () => of({ items: [] }) });
     expect(none.el.textContent).toContain('0 benches with this setup.');

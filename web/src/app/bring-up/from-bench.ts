@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { concatMap, map, type Observable, of, switchMap } from 'rxjs';
@@ -30,23 +40,41 @@ const SETTLE_MS = 5000;
     <div class="box" role="group" aria-label="From a bench">
       @if (benches().length === 0) {
         <span class="quiet">0 benches with this setup.</span>
-        <button mat-button type="button" [disabled]="busy() !== null" (click)="lay()">Lay it out on a bench</button>
+        <button mat-button type="button" [disabled]="busy() !== null" (click)="lay()">
+          Lay it out on a bench
+        </button>
       } @else {
         <label
           >Bench
           <select #pick (change)="chosen.set(pick.value)">
             @for (b of benches(); track b.id) {
-              <option [value]="b.id" [selected]="b.id === id()">{{ b.name }}: {{ stages[b.state.stage] }}</option>
+              <option [value]="b.id" [selected]="b.id === id()">
+                {{ b.name }}: {{ stages[b.state.stage] }}
+              </option>
             }
           </select></label
         >
         @if (counts()) {
-          <button mat-stroked-button type="button" [disabled]="busy() !== null" (click)="take('count')">
+          <button
+            mat-stroked-button
+            type="button"
+            [disabled]="busy() !== null"
+            (click)="take('count')"
+          >
             Load it {{ counted(minutes(), 'minute') }} and count
           </button>
         } @else {
-          <button mat-stroked-button type="button" [disabled]="busy() !== null" (click)="take('load')">Read under load</button>
-          <button mat-button type="button" [disabled]="busy() !== null" (click)="take('as-is')">Read as it is</button>
+          <button
+            mat-stroked-button
+            type="button"
+            [disabled]="busy() !== null"
+            (click)="take('load')"
+          >
+            Read under load
+          </button>
+          <button mat-button type="button" [disabled]="busy() !== null" (click)="take('as-is')">
+            Read as it is
+          </button>
         }
         <a [routerLink]="['/bench', id()]">Go to it</a>
       }
@@ -110,13 +138,19 @@ export class FromBench {
   take(how: 'as-is' | 'load' | 'count'): void {
     const id = this.id();
     this.problem.set(null);
-    this.busy.set(how === 'count' ? `Under load for ${pluralize(this.minutes(), 'minute')} of bench time …` : 'Reading …');
+    this.busy.set(
+      how === 'count'
+        ? `Under load for ${pluralize(this.minutes(), 'minute')} of bench time …`
+        : 'Reading …',
+    );
     const taken = how === 'count' ? this.#count(id) : this.#read(id, how === 'load');
     taken.subscribe({
       next: (t) => {
         this.busy.set(null);
         if (!t.reading.report) {
-          this.problem.set('Nothing read: no system runs on that bench. Bring it up first; Go to it shows how it stands.');
+          this.problem.set(
+            'Nothing read: no system runs on that bench. Bring it up first; Go to it shows how it stands.',
+          );
           return;
         }
         this.taken.emit(t);
@@ -127,7 +161,9 @@ export class FromBench {
 
   #read(id: string, load: boolean): Observable<BenchTaken> {
     const ready: Observable<unknown> = load
-      ? this.#data.act(id, { act: 'load', on: true }).pipe(concatMap(() => this.#data.clock(id, { stepMs: SETTLE_MS })))
+      ? this.#data
+          .act(id, { act: 'load', on: true })
+          .pipe(concatMap(() => this.#data.clock(id, { stepMs: SETTLE_MS })))
       : of(null);
     return ready.pipe(
       concatMap(() => this.#data.read(id)),
@@ -147,7 +183,9 @@ export class FromBench {
           map((after) => {
             const downs = after.state.downs - before.state.downs;
             const counts =
-              before.report && after.report ? countsBetween(before.report, after.report, kind, { minutes, downs }) : null;
+              before.report && after.report
+                ? countsBetween(before.report, after.report, kind, { minutes, downs })
+                : null;
             return { reading: after, counts };
           }),
         ),

@@ -23,18 +23,42 @@ const LOOKS = [
     @if (drawn(); as d) {
       <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" width="100%" aria-hidden="true">
         @for (t of d.yTicks; track t.at) {
-          <line class="grid" [attr.x1]="pad.left" [attr.x2]="w - pad.right" [attr.y1]="t.at" [attr.y2]="t.at" />
+          <line
+            class="grid"
+            [attr.x1]="pad.left"
+            [attr.x2]="w - pad.right"
+            [attr.y1]="t.at"
+            [attr.y2]="t.at"
+          />
           <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
         }
-        <line class="healthy" [attr.x1]="pad.left" [attr.x2]="w - pad.right" [attr.y1]="d.healthyAt" [attr.y2]="d.healthyAt" />
-        <text [attr.x]="w - pad.right" [attr.y]="d.healthyAt - 4" text-anchor="end">healthy from here</text>
+        <line
+          class="healthy"
+          [attr.x1]="pad.left"
+          [attr.x2]="w - pad.right"
+          [attr.y1]="d.healthyAt"
+          [attr.y2]="d.healthyAt"
+        />
+        <text [attr.x]="w - pad.right" [attr.y]="d.healthyAt - 4" text-anchor="end">
+          healthy from here
+        </text>
         @for (t of d.xTicks; track t.at) {
           <text [attr.x]="t.at" [attr.y]="h - 8" [attr.text-anchor]="t.anchor">{{ t.words }}</text>
         }
         @for (s of d.series; track s.cable) {
-          <path [attr.d]="s.path" fill="none" [style.stroke]="s.color" stroke-width="2" [attr.stroke-dasharray]="s.dash" />
+          <path
+            [attr.d]="s.path"
+            fill="none"
+            [style.stroke]="s.color"
+            stroke-width="2"
+            [attr.stroke-dasharray]="s.dash"
+          />
           @for (p of s.points; track $index) {
-            <path [attr.d]="s.mark" [attr.transform]="'translate(' + p.x + ',' + p.y + ')'" [style.fill]="s.color">
+            <path
+              [attr.d]="s.mark"
+              [attr.transform]="'translate(' + p.x + ',' + p.y + ')'"
+              [style.fill]="s.color"
+            >
               <title>{{ p.words }}</title>
             </path>
           }
@@ -45,7 +69,12 @@ const LOOKS = [
         @for (s of d.series; track s.cable) {
           <span class="key"
             ><svg width="28" height="10" viewBox="-14 -5 28 10">
-              <path d="M-14 0h28" [style.stroke]="s.color" stroke-width="2" [attr.stroke-dasharray]="s.dash" />
+              <path
+                d="M-14 0h28"
+                [style.stroke]="s.color"
+                stroke-width="2"
+                [attr.stroke-dasharray]="s.dash"
+              />
               <path [attr.d]="s.mark" [style.fill]="s.color" /></svg
             >{{ s.cable }}</span
           >
@@ -84,7 +113,10 @@ export class HealthChart {
     const last = Math.max(...times);
     if (list.length < 2 || first === last) return null;
     const x = scaleUtc([first, last], [PAD.left + 8, W - PAD.right - 8]);
-    const y = scaleLinear([0, Math.max(1, ...list.map((p) => p.down))], [H - PAD.bottom, PAD.top]).nice(4);
+    const y = scaleLinear(
+      [0, Math.max(1, ...list.map((p) => p.down))],
+      [H - PAD.bottom, PAD.top],
+    ).nice(4);
     const cables = [...new Set(list.map((p) => p.cable))];
     const path = line<(typeof list)[number]>(
       (p) => x(Date.parse(p.at)),

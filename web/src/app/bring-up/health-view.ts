@@ -59,13 +59,23 @@ export class HealthView {
   readonly day = day;
   readonly names = MEASURE_WORDS;
   readonly words = trendText;
-  readonly healthyPercent = computed(() => new RuleBook(this.#readings.house()).get('grade.healthyPercent'));
-  readonly moved = computed(() => this.health.trends().filter((t) => t.way === 'rises' || t.way === 'falls'));
-  readonly still = computed(() => this.health.trends().filter((t) => t.way !== 'rises' && t.way !== 'falls'));
+  readonly healthyPercent = computed(() =>
+    new RuleBook(this.#readings.house()).get('grade.healthyPercent'),
+  );
+  readonly moved = computed(() =>
+    this.health.trends().filter((t) => t.way === 'rises' || t.way === 'falls'),
+  );
+  readonly still = computed(() =>
+    this.health.trends().filter((t) => t.way !== 'rises' && t.way !== 'falls'),
+  );
   readonly rows = computed(() => [...this.health.points()].reverse());
 
   value(p: HealthPoint): string {
-    return [p.lanes === null ? '' : `×${p.lanes}`, p.gen === null ? '' : `Gen${p.gen}`].filter((s) => s !== '').join(' ') || '–';
+    return (
+      [p.lanes === null ? '' : `×${p.lanes}`, p.gen === null ? '' : `Gen${p.gen}`]
+        .filter((s) => s !== '')
+        .join(' ') || '–'
+    );
   }
 
   router(p: HealthPoint): string {

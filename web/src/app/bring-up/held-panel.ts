@@ -1,7 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { listed, partNoun } from '@ruddy/core/base/text';
 import { READ_MARKS } from '@ruddy/core/bring-up';
-import { countsText, MARK_WORDS, REASON_TEXTS, SUPPORT_WORDS, windowText } from '@ruddy/core/bring-up/text';
+import {
+  countsText,
+  MARK_WORDS,
+  REASON_TEXTS,
+  SUPPORT_WORDS,
+  windowText,
+} from '@ruddy/core/bring-up/text';
 import { describePath } from '@ruddy/core/chain';
 import { type OpenQuestion, questionsOf } from '@ruddy/core/plan';
 import { LinkReadings } from './link-readings';
@@ -23,7 +29,8 @@ import { CheckTable } from './check-table';
       <ul class="marks" [attr.aria-label]="'What was read: ' + readCount()">
         @for (m of marks(); track m.key) {
           <li [class.read]="m.read">
-            <span aria-hidden="true">{{ m.read ? '●' : '○' }}</span> {{ m.name }}: {{ m.read ? 'read' : 'not read' }}
+            <span aria-hidden="true">{{ m.read ? '●' : '○' }}</span> {{ m.name }}:
+            {{ m.read ? 'read' : 'not read' }}
           </li>
         }
       </ul>
@@ -114,9 +121,15 @@ export class HeldPanel {
   /** Which of the marks of a whole check are there; none of a link that has no such thing. */
   readonly marks = computed(() => {
     const read = this.readings.check()?.read;
-    return read ? READ_MARKS.flatMap((key) => (read[key] === null ? [] : [{ key, name: MARK_WORDS[key], read: read[key] }])) : [];
+    return read
+      ? READ_MARKS.flatMap((key) =>
+          read[key] === null ? [] : [{ key, name: MARK_WORDS[key], read: read[key] }],
+        )
+      : [];
   });
-  readonly readCount = computed(() => `${this.marks().filter((m) => m.read).length} of ${this.marks().length}`);
+  readonly readCount = computed(
+    () => `${this.marks().filter((m) => m.read).length} of ${this.marks().length}`,
+  );
   /** What a reading above the expected contradicts, to be mended at once. */
   readonly doubts = computed(() => {
     const check = this.readings.check();
@@ -131,15 +144,21 @@ export class HeldPanel {
     if (!c) return [];
     return [
       ...(c.notApproved
-        ? ['The router is there but not approved, so no card appears. Approve it in the system, "always" rather than "once".']
+        ? [
+            'The router is there but not approved, so no card appears. Approve it in the system, "always" rather than "once".',
+          ]
         : []),
       ...(c.noDriver
-        ? ['No driver holds the card. Rates may rest; install the driver the card and system ask for, then read again.']
+        ? [
+            'No driver holds the card. Rates may rest; install the driver the card and system ask for, then read again.',
+          ]
         : []),
       ...(c.window && c.window.whole !== true ? [windowText(c.window)] : []),
       ...(c.counts ? [countsText(c.counts)] : []),
       ...(c.measured?.corrected.length
-        ? [`Corrected errors are flagged: ${c.measured.corrected.join(', ')}. They come before a link falls a generation.`]
+        ? [
+            `Corrected errors are flagged: ${c.measured.corrected.join(', ')}. They come before a link falls a generation.`,
+          ]
         : []),
     ];
   });
@@ -147,7 +166,11 @@ export class HeldPanel {
   readonly verify = computed(() => {
     const e = this.evaluation();
     const doubted = new Set(this.doubts().map((q) => q.path));
-    return e ? questionsOf(e).filter((q) => (q.area === 'link' || q.area === null) && !doubted.has(q.path)) : [];
+    return e
+      ? questionsOf(e).filter((q) => (q.area === 'link' || q.area === null) && !doubted.has(q.path))
+      : [];
   });
-  readonly verifyWords = computed(() => listed(this.verify().map((q) => `${q.meta.label} of the ${q.part}`)));
+  readonly verifyWords = computed(() =>
+    listed(this.verify().map((q) => `${q.meta.label} of the ${q.part}`)),
+  );
 }

@@ -9,19 +9,24 @@ import { LinkReadings } from './link-readings';
 /** A stored reading as the health of a link looks at it. */
 export function healthPoint(e: ReadingEntry, house: HouseRules): HealthPoint {
   const counts = e.reading.counts ? gradeCounts(e.reading.counts, house) : null;
-  const share = e.share && e.grade !== null && e.grade !== 'not-graded' ? (e.share.lo + e.share.hi) / 2 : null;
+  const share =
+    e.share && e.grade !== null && e.grade !== 'not-graded' ? (e.share.lo + e.share.hi) / 2 : null;
   const direction = e.reading.copy?.direction ?? null;
   return {
     id: e.id,
     at: e.happenedAt,
-    cable: [e.through.piece, e.through.cable].filter((s) => s !== '').join(', ') || 'cable not noted',
+    cable:
+      [e.through.piece, e.through.cable].filter((s) => s !== '').join(', ') || 'cable not noted',
     down: direction === 'down' ? share : null,
     up: direction === 'up' ? share : null,
     ...e.seen,
     correctedPerHour: counts?.correctedPerHour ?? null,
     fatal: counts?.fatal ?? null,
     downs: counts?.downs ?? null,
-    windowMB: e.reading.window?.nowMB ?? e.reading.report?.devices.find((d) => d.window)?.window?.nowMB ?? null,
+    windowMB:
+      e.reading.window?.nowMB ??
+      e.reading.report?.devices.find((d) => d.window)?.window?.nowMB ??
+      null,
     minutes: e.reading.counts?.minutes ?? null,
     overall: e.overall,
   };
@@ -32,7 +37,9 @@ export function healthPoint(e: ReadingEntry, house: HouseRules): HealthPoint {
 export class LinkHealth {
   readonly #readings = inject(LinkReadings);
   readonly read = computed(() => this.#readings.entries() !== null);
-  readonly points = computed(() => (this.#readings.entries() ?? []).map((e) => healthPoint(e, this.#readings.house())).reverse());
+  readonly points = computed(() =>
+    (this.#readings.entries() ?? []).map((e) => healthPoint(e, this.#readings.house())).reverse(),
+  );
   readonly trends = computed(() => healthTrends(this.points(), this.#readings.house()));
   readonly cables = computed(() => healthByCable(this.points()));
   readonly sentence = computed(() => {

@@ -22,11 +22,15 @@ export class LinkReadings {
   readonly house = signal<HouseRules>({});
   readonly #id = computed(() => this.#editor.stored()?.id ?? null);
 
-  readonly shown = computed<Reading | null>(() => this.draft() ?? this.entries()?.[0]?.reading ?? null);
+  readonly shown = computed<Reading | null>(
+    () => this.draft() ?? this.entries()?.[0]?.reading ?? null,
+  );
   readonly check = computed<LinkCheck | null>(() => {
     const reading = this.shown();
     const judged = this.#editor.judgement();
-    return reading && judged ? linkCheck(reading, judged.chain, judged.evaluation, this.house()) : null;
+    return reading && judged
+      ? linkCheck(reading, judged.chain, judged.evaluation, this.house())
+      : null;
   });
 
   constructor() {
@@ -34,8 +38,11 @@ export class LinkReadings {
       .rules()
       .subscribe({
         next: ({ items }) =>
-          this.house.set(Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]])))),
-        error: (e: ApiProblem) => this.problem.set(`House rules were not read, so the defaults grade: ${e.message}`),
+          this.house.set(
+            Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]]))),
+          ),
+        error: (e: ApiProblem) =>
+          this.problem.set(`House rules were not read, so the defaults grade: ${e.message}`),
       });
     effect(() => {
       const id = this.#id();

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { v7 } from 'uuid';
 import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
 import type { ApiProblem } from '../platform/api/api';
@@ -29,7 +38,11 @@ import { TakeBack } from '../plan/record/take-back';
       <section class="sheet" aria-labelledby="held-h">
         <h2 id="held-h" class="eyebrow">
           {{
-            readings.draft() !== null ? 'As typed, not stored yet' : readings.shown() ? 'The newest reading' : 'What to look for'
+            readings.draft() !== null
+              ? 'As typed, not stored yet'
+              : readings.shown()
+                ? 'The newest reading'
+                : 'What to look for'
           }}
         </h2>
         <rb-held-panel />
@@ -53,7 +66,11 @@ import { TakeBack } from '../plan/record/take-back';
               <rb-take-back [what]="'the reading of ' + when(e)" (said)="strike(e.id, $event)" />
             </li>
           } @empty {
-            <li class="none">{{ readings.entries() === null ? 'Reading the readings …' : '0 readings stored yet.' }}</li>
+            <li class="none">
+              {{
+                readings.entries() === null ? 'Reading the readings …' : '0 readings stored yet.'
+              }}
+            </li>
           }
         </ol>
       </section>

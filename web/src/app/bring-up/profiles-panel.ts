@@ -62,7 +62,12 @@ const ON_OFF = [
           <tr>
             <th scope="row">Internal graphics</th>
             <td>
-              <rb-choice label="Internal graphics docked" [options]="onOff" [value]="inside()" (chosen)="setInside($event)" />
+              <rb-choice
+                label="Internal graphics docked"
+                [options]="onOff"
+                [value]="inside()"
+                (chosen)="setInside($event)"
+              />
             </td>
             <td>
               <rb-choice
@@ -115,7 +120,9 @@ export class ProfilesPanel {
     const d = this.docked();
     if (!d) return;
     const read = number ? readNumber(text) : ({ ok: true, value: text } as const);
-    const next = read.ok ? dockedSchema.safeParse({ ...d, [s]: { ...d[s], [key]: read.value } }) : null;
+    const next = read.ok
+      ? dockedSchema.safeParse({ ...d, [s]: { ...d[s], [key]: read.value } })
+      : null;
     const why = !read.ok ? read.why : (next?.error?.issues[0]?.message ?? null);
     const { [s + key]: old, ...rest } = this.problems();
     void old;
@@ -125,11 +132,20 @@ export class ProfilesPanel {
 
   setInside(value: string | null): void {
     const f = this.#editor.fields();
-    if (f) this.#editor.change({ settings: { ...f.settings, internalGraphics: value as 'on' | 'off' | null } });
+    if (f)
+      this.#editor.change({
+        settings: { ...f.settings, internalGraphics: value as 'on' | 'off' | null },
+      });
   }
 
   setUndockedInside(value: string | null): void {
     const d = this.docked();
-    if (d) this.#editor.change({ docked: { ...d, undocked: { ...d.undocked, internalGraphics: value as 'on' | 'off' | null } } });
+    if (d)
+      this.#editor.change({
+        docked: {
+          ...d,
+          undocked: { ...d.undocked, internalGraphics: value as 'on' | 'off' | null },
+        },
+      });
   }
 }

@@ -15,7 +15,12 @@ import { Choice, optionsOf } from '../platform/shared/choice';
         <legend>{{ p.name }}</legend>
         <div class="field">
           <span class="label">It uses</span>
-          <rb-choice [label]="p.name + ' uses'" [options]="uses" [value]="p.uses" (chosen)="change(i, { uses: $any($event) })" />
+          <rb-choice
+            [label]="p.name + ' uses'"
+            [options]="uses"
+            [value]="p.uses"
+            (chosen)="change(i, { uses: $any($event) })"
+          />
         </div>
         <div class="field">
           <span class="label">Forced by</span>
@@ -27,7 +32,12 @@ import { Choice, optionsOf } from '../platform/shared/choice';
             (chosen)="change(i, { forced: $any($event) })"
           />
         </div>
-        <button type="button" class="link" (click)="drop(i)" [attr.aria-label]="'Take ' + p.name + ' off the list'">
+        <button
+          type="button"
+          class="link"
+          (click)="drop(i)"
+          [attr.aria-label]="'Take ' + p.name + ' off the list'"
+        >
           Take it off the list
         </button>
       </fieldset>

@@ -86,10 +86,16 @@ export class ReadingFields {
   readonly read = computed(() => readTyped(this.typed()));
   readonly blank = computed(() => isBlank(this.typed()));
   readonly firstError = computed(() => [...this.read().errors.values()][0] ?? null);
-  readonly direct = computed(() => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct');
+  readonly direct = computed(
+    () => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct',
+  );
   readonly how = HOW_FIELDS;
-  readonly spans = computed(() => (this.direct() ? SLOT_FIELDS : [...SLOT_FIELDS, ...TUNNEL_FIELDS]));
-  readonly measured = computed(() => (this.typed().report ? (this.readings.check()?.measured ?? null) : null));
+  readonly spans = computed(() =>
+    this.direct() ? SLOT_FIELDS : [...SLOT_FIELDS, ...TUNNEL_FIELDS],
+  );
+  readonly measured = computed(() =>
+    this.typed().report ? (this.readings.check()?.measured ?? null) : null,
+  );
   readonly foundWords = computed(() => {
     const m = this.measured();
     if (!m?.card) return 'No card behind a link found.';
@@ -125,7 +131,9 @@ export class ReadingFields {
   #notSaved(): void {
     this.#waiting.set(false);
     this.storing.set(false);
-    this.refused.set('The plan itself is not saved yet; settle that at the top of the page, then store the reading.');
+    this.refused.set(
+      'The plan itself is not saved yet; settle that at the top of the page, then store the reading.',
+    );
   }
 
   error(place: string): string | null {

@@ -140,7 +140,8 @@ export function readTyped(t: TypedReading): { reading: Reading | null; errors: R
     return null;
   };
   const word = <T extends string>(v: T | '') => (v === '' ? null : v);
-  const pair = (gen: number | null, lanes: number | null) => (gen === null && lanes === null ? null : { gen, lanes });
+  const pair = (gen: number | null, lanes: number | null) =>
+    gen === null && lanes === null ? null : { gen, lanes };
   const value = n('value');
   const laneGbps = n('routerRate');
   const lanes = n('routerLanes');
@@ -188,7 +189,10 @@ export function readTyped(t: TypedReading): { reading: Reading | null; errors: R
 }
 
 /** What was read off a bench as the form holds it: copy rate of one direction, load, counters. */
-export function typedFromBench({ reading, counts }: BenchTaken, way: 'down' | 'up' | null): Partial<TypedReading> {
+export function typedFromBench(
+  { reading, counts }: BenchTaken,
+  way: 'down' | 'up' | null,
+): Partial<TypedReading> {
   const copy = way === null ? null : (reading.copy?.[way] ?? null);
   const n = (v: number | null | undefined) => (v === null || v === undefined ? '' : String(v));
   return {

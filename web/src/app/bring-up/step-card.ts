@@ -17,7 +17,15 @@ import type { SymptomId } from '@ruddy/core/base';
 import { sinceGood, type StepFacts, type StepStatus } from '@ruddy/core/bring-up';
 import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
 import { CAUTION_TEXTS, sinceWords, STEP_WORDS } from '@ruddy/core/bring-up/text';
-import { answersOf, type ChainObservation, failsAt, liftsOf, netFor, rankedCauses, seenOf } from '@ruddy/core/troubleshoot';
+import {
+  answersOf,
+  type ChainObservation,
+  failsAt,
+  liftsOf,
+  netFor,
+  rankedCauses,
+  seenOf,
+} from '@ruddy/core/troubleshoot';
 import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import { BringUpRun } from './bring-up-run';
 import { LinkReadings } from './link-readings';
@@ -29,7 +37,10 @@ import { ReadingFields } from './reading-fields';
 import { StepDrafts } from './step-draft';
 import { StepFields } from './step-fields';
 
-const REASONS = ['done before', 'not needed here', 'no tool at hand', 'later'].map((r) => ({ value: r, label: r }));
+const REASONS = ['done before', 'not needed here', 'no tool at hand', 'later'].map((r) => ({
+  value: r,
+  label: r,
+}));
 
 /** So many causes stand at a failed step; the search knows them all. */
 const USUAL = 5;
@@ -45,7 +56,15 @@ const READS: Record<Of, (e: ReadingEntry) => boolean> = {
 /** One step in large type: caution, what to do, what must be seen, what to try if not, and what came of it. */
 @Component({
   selector: 'rb-step-card',
-  imports: [RouterLink, MatButtonModule, Choice, StepFields, ReadingFields, HeldPanel, OpeningPanel],
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    Choice,
+    StepFields,
+    ReadingFields,
+    HeldPanel,
+    OpeningPanel,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './step-card.html',
   styleUrl: './step-card.scss',
@@ -76,13 +95,19 @@ export class StepCard {
 
   readonly words = computed(() => STEP_WORDS[this.standing().step.id](this.facts()));
   readonly ahead = computed(() => {
-    const places = [...this.openFolded(), this.standing()].map((s) => this.run.list().findIndex((x) => x.step.id === s.step.id));
+    const places = [...this.openFolded(), this.standing()].map((s) =>
+      this.run.list().findIndex((x) => x.step.id === s.step.id),
+    );
     return Math.min(...places) > this.run.progress().at && this.standing().state === 'open';
   });
   /** What is folded under it and not settled yet, in words. */
   readonly openFolded = computed(() => this.folded().filter((s) => s.state === 'open'));
   readonly withIt = computed(() =>
-    this.openFolded().map((s) => ({ standing: s, cautions: s.step.cautions, words: STEP_WORDS[s.step.id](this.facts()) })),
+    this.openFolded().map((s) => ({
+      standing: s,
+      cautions: s.step.cautions,
+      words: STEP_WORDS[s.step.id](this.facts()),
+    })),
   );
   readonly canUndo = computed(() => this.#undoable() !== null);
   readonly reading = computed<Of | null>(() => {
@@ -92,7 +117,9 @@ export class StepCard {
   readonly taken = computed(() => {
     const of = this.reading();
     const attempt = this.run.attempt()?.id;
-    return of === null ? [] : (this.readings.entries() ?? []).filter((e) => e.attempt === attempt && READS[of](e));
+    return of === null
+      ? []
+      : (this.readings.entries() ?? []).filter((e) => e.attempt === attempt && READS[of](e));
   });
   readonly takenWords = computed(() => {
     const [first] = this.taken();
@@ -100,7 +127,9 @@ export class StepCard {
       ? `${pluralize(this.taken().length, 'reading')} in this attempt; the newest: ${first.sentence}`
       : '0 readings of this kind in this attempt yet.';
   });
-  readonly symptoms = computed(() => this.standing().step.symptoms.map((s) => ({ value: s as string, label: SYMPTOM_WORDS[s] })));
+  readonly symptoms = computed(() =>
+    this.standing().step.symptoms.map((s) => ({ value: s as string, label: SYMPTOM_WORDS[s] })),
+  );
   readonly failedWords = computed(() => {
     const e = this.standing().event;
     return e?.symptom ? SYMPTOM_WORDS[e.symptom].toLowerCase() : (e?.reason ?? '');
@@ -118,7 +147,9 @@ export class StepCard {
   /** What the newest reading of this attempt shows; null when none has a report. */
   readonly seen = computed<ChainObservation | null>(() => {
     const attempt = this.run.attempt()?.id;
-    const newest = (this.readings.entries() ?? []).find((e) => e.attempt === attempt && e.reading.report);
+    const newest = (this.readings.entries() ?? []).find(
+      (e) => e.attempt === attempt && e.reading.report,
+    );
     const report = this.readings.draft()?.report ?? newest?.reading.report;
     const { kind } = this.facts().evaluation.predicted.link;
     return report ? { ...seenOf(report, kind), allOff: this.facts().order === 'all-off' } : null;
@@ -162,11 +193,17 @@ export class StepCard {
     const s = this.standing();
     if (s.state === 'done' || this.ahead() || !this.run.attempt()) return;
     if (this.reading() !== null && this.taken().length === 0)
-      return this.problem.set('Not noted: take the reading and store it first, or skip the step with a reason.');
+      return this.problem.set(
+        'Not noted: take the reading and store it first, or skip the step with a reason.',
+      );
     const met = this.drafts.met(s.step);
     if (s.step.fields.some((f) => f.kind === 'outcome') && !met.outcome)
       return this.problem.set('Not noted: say how it went, one of the four.');
-    const folded = this.openFolded().map((x) => ({ step: x.step.id, state: 'done' as const, ...this.drafts.met(x.step) }));
+    const folded = this.openFolded().map((x) => ({
+      step: x.step.id,
+      state: 'done' as const,
+      ...this.drafts.met(x.step),
+    }));
     this.#note(...folded, { step: s.step.id, state: 'done', ...met, ends: this.#last() });
   }
 
@@ -181,14 +218,20 @@ export class StepCard {
   }
 
   failInWords(words: string): void {
-    if (words.trim() === '') return this.problem.set('Not noted: choose what was seen, or say it in words.');
+    if (words.trim() === '')
+      return this.problem.set('Not noted: choose what was seen, or say it in words.');
     this.#note({ step: this.standing().step.id, state: 'failed', reason: words.trim() });
   }
 
   skip(reason: string | null): void {
     const words = (reason ?? '').trim();
     if (words === '') return this.problem.set('Not noted: say why this step is left out.');
-    this.#note({ step: this.standing().step.id, state: 'skipped', reason: words, ends: this.#last() });
+    this.#note({
+      step: this.standing().step.id,
+      state: 'skipped',
+      reason: words,
+      ends: this.#last(),
+    });
   }
 
   undo(): void {
@@ -199,7 +242,9 @@ export class StepCard {
   /** With this step everything is settled. */
   #last(): boolean {
     const mine = [this.standing(), ...this.openFolded()].map((s) => s.step.id);
-    return this.run.list().every((s) => mine.includes(s.step.id) || s.state === 'done' || s.state === 'skipped');
+    return this.run
+      .list()
+      .every((s) => mine.includes(s.step.id) || s.state === 'done' || s.state === 'skipped');
   }
 
   /** This step when something stands at it, otherwise the last one of the attempt at which something stands. */
@@ -208,7 +253,10 @@ export class StepCard {
     if (!this.run.attempt()) return null;
     if (s.state !== 'open') return s.step.id;
     const mine = this.run.list().filter((x) => x.state !== 'open' && x.from === null && x.event);
-    const last = mine.reduce<StepStatus | null>((a, b) => (a?.event && b.event && a.event.at > b.event.at ? a : b), null);
+    const last = mine.reduce<StepStatus | null>(
+      (a, b) => (a?.event && b.event && a.event.at > b.event.at ? a : b),
+      null,
+    );
     return last?.step.id ?? null;
   }
 

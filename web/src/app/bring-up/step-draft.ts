@@ -14,7 +14,14 @@ export interface Draft {
   readonly good: boolean;
   readonly note: string;
 }
-const FRESH: Draft = { installed: {}, settings: {}, wrong: [], outcome: null, good: true, note: '' };
+const FRESH: Draft = {
+  installed: {},
+  settings: {},
+  wrong: [],
+  outcome: null,
+  good: true,
+  note: '',
+};
 
 /** What is typed at steps and not noted yet; looking at another step loses none of it. */
 @Injectable()
@@ -54,7 +61,9 @@ export class StepDrafts {
   }
 
   /** What goes with a step that is done: what was met at it, changed or not. */
-  met(step: Step): Partial<Pick<StepBody, 'installed' | 'settings' | 'wrong' | 'outcome' | 'ends'>> {
+  met(
+    step: Step,
+  ): Partial<Pick<StepBody, 'installed' | 'settings' | 'wrong' | 'outcome' | 'ends'>> {
     const d = this.of(step.id);
     const roles = step.fields.flatMap((f) => (f.kind === 'version' ? [f.role] : []));
     const keys = step.fields.flatMap((f) => (f.kind === 'setting' ? [f.key] : []));
@@ -64,7 +73,12 @@ export class StepDrafts {
     };
     if (step.fields.some((f) => f.kind === 'wrong')) met['wrong'] = d.wrong;
     if (d.outcome !== null && step.fields.some((f) => f.kind === 'outcome'))
-      met['outcome'] = { id: v7(), outcome: d.outcome, note: d.note, good: d.good && d.outcome !== 'fails' };
+      met['outcome'] = {
+        id: v7(),
+        outcome: d.outcome,
+        note: d.note,
+        good: d.good && d.outcome !== 'fails',
+      };
     return met;
   }
 }

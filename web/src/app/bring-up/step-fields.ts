@@ -62,17 +62,32 @@ const SETTINGS = new Map(attributesOf(settingsSchema));
     @if (asks('wrong')) {
       <div class="field">
         <span class="label">Came back wrong</span>
-        <rb-choice label="Came back wrong" [options]="wrongs" [value]="drafts.of(id()).wrong" (chosen)="wrong($event)" />
+        <rb-choice
+          label="Came back wrong"
+          [options]="wrongs"
+          [value]="drafts.of(id()).wrong"
+          (chosen)="wrong($event)"
+        />
         <span class="hint">{{ wrongSoFar() }}</span>
       </div>
     }
     @if (asks('outcome')) {
       <div class="field">
         <span class="label">How it went</span>
-        <rb-choice label="How it went" [options]="outcomes" [value]="drafts.of(id()).outcome" (chosen)="outcome($event)" />
+        <rb-choice
+          label="How it went"
+          [options]="outcomes"
+          [value]="drafts.of(id()).outcome"
+          (chosen)="outcome($event)"
+        />
       </div>
       <label class="tick">
-        <input #good type="checkbox" [checked]="drafts.of(id()).good" (change)="drafts.change(id(), { good: good.checked })" />
+        <input
+          #good
+          type="checkbox"
+          [checked]="drafts.of(id()).good"
+          (change)="drafts.change(id(), { good: good.checked })"
+        />
         Mark it as the last known good, with the versions of now
       </label>
       <div class="field">
@@ -118,12 +133,16 @@ export class StepFields {
   readonly outcomes = OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }));
 
   readonly versions = computed(() =>
-    this.standing().step.fields.flatMap((f) => (f.kind === 'version' ? [{ role: f.role, name: SOFTWARE_NAMES[f.role] }] : [])),
+    this.standing().step.fields.flatMap((f) =>
+      f.kind === 'version' ? [{ role: f.role, name: SOFTWARE_NAMES[f.role] }] : [],
+    ),
   );
   readonly settings = computed(() =>
     this.standing().step.fields.flatMap((f) => {
       const meta = f.kind === 'setting' ? SETTINGS.get(f.key) : undefined;
-      return f.kind === 'setting' && meta ? [{ key: f.key, label: meta.label, options: meta.options ?? [] }] : [];
+      return f.kind === 'setting' && meta
+        ? [{ key: f.key, label: meta.label, options: meta.options ?? [] }]
+        : [];
     }),
   );
 
@@ -137,19 +156,24 @@ export class StepFields {
 
   /** What came back wrong at this step before, and how often. */
   readonly wrongSoFar = computed(() => {
-    const mine = this.#run.steps().filter((s) => s.step === this.id() && s.state === 'done' && s.wrong !== null);
+    const mine = this.#run
+      .steps()
+      .filter((s) => s.step === this.id() && s.state === 'done' && s.wrong !== null);
     const counts = Object.entries(CAME_BACK_WRONG).flatMap(([key, label]) => {
       const n = mine.filter((s) => s.wrong?.some((w) => w === key)).length;
       return n === 0 ? [] : [`${label.toLowerCase()} ${n} of ${mine.length}`];
     });
-    return mine.length === 0 ? 'Not looked at before.' : `So far: ${counts.join(', ') || `nothing in ${mine.length}`}.`;
+    return mine.length === 0
+      ? 'Not looked at before.'
+      : `So far: ${counts.join(', ') || `nothing in ${mine.length}`}.`;
   });
 
   /** What the setup had before this step. */
   before(role: SoftwareRole): string {
     const typed = this.drafts.of(this.id()).installed[role];
     const stored = this.#editor.fields()?.installed[role] ?? '';
-    if (typed === undefined || typed.trim() === stored) return stored === '' ? '' : 'as noted before';
+    if (typed === undefined || typed.trim() === stored)
+      return stored === '' ? '' : 'as noted before';
     return `before: ${stored || 'not known'}`;
   }
 
@@ -161,17 +185,23 @@ export class StepFields {
   }
 
   version(role: SoftwareRole, value: string): void {
-    this.drafts.change(this.id(), { installed: { ...this.drafts.of(this.id()).installed, [role]: value } });
+    this.drafts.change(this.id(), {
+      installed: { ...this.drafts.of(this.id()).installed, [role]: value },
+    });
   }
 
   setting(key: string, value: string | null): void {
-    this.drafts.change(this.id(), { settings: { ...this.drafts.of(this.id()).settings, [key]: value } });
+    this.drafts.change(this.id(), {
+      settings: { ...this.drafts.of(this.id()).settings, [key]: value },
+    });
   }
 
   wrong(value: string | null): void {
     const list = this.drafts.of(this.id()).wrong;
     const w = value as CameBackWrong;
-    this.drafts.change(this.id(), { wrong: list.includes(w) ? list.filter((x) => x !== w) : [...list, w] });
+    this.drafts.change(this.id(), {
+      wrong: list.includes(w) ? list.filter((x) => x !== w) : [...list, w],
+    });
   }
 
   outcome(value: string | null): void {

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+} from '@angular/core';
 import type { StepId } from '@ruddy/core/base';
 import { pluralize } from '@ruddy/core/base/text';
 import { shortForm, type StepFacts, type StepStatus } from '@ruddy/core/bring-up';
@@ -154,7 +163,10 @@ export class StepList {
     );
   });
   readonly groups = computed(() =>
-    [...new Set(this.rows().map((r) => r.phase))].map((phase) => ({ phase, rows: this.rows().filter((r) => r.phase === phase) })),
+    [...new Set(this.rows().map((r) => r.phase))].map((phase) => ({
+      phase,
+      rows: this.rows().filter((r) => r.phase === phase),
+    })),
   );
   constructor() {
     // A long list scrolls in its own box: the step that is shown stays in sight.

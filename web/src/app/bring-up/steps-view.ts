@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { ActivatedRoute, Router } from '@angular/router';
@@ -35,7 +44,9 @@ export class StepsView {
   readonly looked = signal<StepId | null>(null);
   /** The order is chosen anew for another attempt while one is still open. */
   readonly again = signal(false);
-  readonly wide = signal(typeof matchMedia === 'undefined' || matchMedia('(min-width: 720px)').matches);
+  readonly wide = signal(
+    typeof matchMedia === 'undefined' || matchMedia('(min-width: 720px)').matches,
+  );
 
   readonly place = computed(() => {
     const list = this.run.list();
@@ -44,19 +55,27 @@ export class StepsView {
     return found >= 0 ? found : Math.min(this.run.progress().at, list.length - 1);
   });
   readonly most = SHORT_MOST;
-  readonly form = signal<'short' | 'full'>(localStorage.getItem(FORM) === 'short' ? 'short' : 'full');
+  readonly form = signal<'short' | 'full'>(
+    localStorage.getItem(FORM) === 'short' ? 'short' : 'full',
+  );
   readonly #groups = computed(() => (this.form() === 'short' ? shortForm(this.run.list()) : []));
   /** In the short form the group of the step to do now; a step that failed, or that somebody looks at, stands by itself. */
   readonly group = computed(() => {
     const at = this.run.list()[this.place()];
     if (!at || at.state === 'failed') return null;
-    const no = this.#groups().findIndex((g) => g.head === at || (this.looked() === null && g.folded.includes(at)));
+    const no = this.#groups().findIndex(
+      (g) => g.head === at || (this.looked() === null && g.folded.includes(at)),
+    );
     const found = this.#groups()[no];
     // A step that is open again under one that is done stands by itself, too.
-    return found && (found.head === at || found.head.state === 'open') ? { ...found, no: no + 1 } : null;
+    return found && (found.head === at || found.head.state === 'open')
+      ? { ...found, no: no + 1 }
+      : null;
   });
   readonly shown = computed(() => this.group()?.head ?? this.run.list()[this.place()] ?? null);
-  readonly over = computed(() => this.run.attempt() !== null && this.run.progress().at === this.run.list().length);
+  readonly over = computed(
+    () => this.run.attempt() !== null && this.run.progress().at === this.run.list().length,
+  );
   readonly waiting = computed(() => {
     const n = this.run.outbox.waiting().length;
     if (n === 0 || !this.run.outbox.unreached()) return null;
@@ -92,11 +111,14 @@ export class StepsView {
     effect(() => {
       // On a small screen the step itself is what a person came for.
       const here = this.card() !== undefined && !this.wide();
-      if (here && !this.#brought) queueMicrotask(() => document.querySelector('rb-steps-view .middle')?.scrollIntoView());
+      if (here && !this.#brought)
+        queueMicrotask(() => document.querySelector('rb-steps-view .middle')?.scrollIntoView());
       this.#brought ||= here;
     });
     effect(() => {
-      const link = this.run.attempt() !== null && (this.shown()?.step.fields.some((f) => f.kind === 'reading') ?? false);
+      const link =
+        this.run.attempt() !== null &&
+        (this.shown()?.step.fields.some((f) => f.kind === 'reading') ?? false);
       untracked(() => this.run.atLink.set(link));
     });
   }

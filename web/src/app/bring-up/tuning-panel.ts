@@ -16,18 +16,34 @@ import { ServerClock } from '../platform/shared/server-clock';
       @for (t of steps(); track $index; let i = $index) {
         <li>
           {{ day(t.on) }}: {{ words(t) }}
-          <button type="button" class="link" (click)="drop(i)" [attr.aria-label]="'Take off: ' + t.what">Take it off</button>
+          <button
+            type="button"
+            class="link"
+            (click)="drop(i)"
+            [attr.aria-label]="'Take off: ' + t.what"
+          >
+            Take it off
+          </button>
         </li>
       } @empty {
         <li class="quiet">0 tuning steps noted.</li>
       }
     </ol>
     <form (submit)="add($event, what, from, to, gain)" aria-label="A tuning step">
-      <div class="field"><label for="t-what">Changed</label><input #what id="t-what" maxlength="80" autocomplete="off" /></div>
-      <div class="field"><label for="t-from">From</label><input #from id="t-from" maxlength="40" autocomplete="off" /></div>
-      <div class="field"><label for="t-to">To</label><input #to id="t-to" maxlength="40" autocomplete="off" /></div>
       <div class="field">
-        <label for="t-gain">Gained in the same run, %</label><input #gain id="t-gain" inputmode="decimal" autocomplete="off" />
+        <label for="t-what">Changed</label
+        ><input #what id="t-what" maxlength="80" autocomplete="off" />
+      </div>
+      <div class="field">
+        <label for="t-from">From</label
+        ><input #from id="t-from" maxlength="40" autocomplete="off" />
+      </div>
+      <div class="field">
+        <label for="t-to">To</label><input #to id="t-to" maxlength="40" autocomplete="off" />
+      </div>
+      <div class="field">
+        <label for="t-gain">Gained in the same run, %</label
+        ><input #gain id="t-gain" inputmode="decimal" autocomplete="off" />
       </div>
       <button mat-stroked-button type="submit">Note this step</button>
     </form>
@@ -59,13 +75,25 @@ export class TuningPanel {
   readonly problem = signal<string | null>(null);
   readonly steps = computed(() => this.#editor.fields()?.docked.tuning ?? []);
 
-  add(e: Event, what: HTMLInputElement, from: HTMLInputElement, to: HTMLInputElement, gain: HTMLInputElement): void {
+  add(
+    e: Event,
+    what: HTMLInputElement,
+    from: HTMLInputElement,
+    to: HTMLInputElement,
+    gain: HTMLInputElement,
+  ): void {
     e.preventDefault();
     const d = this.#editor.fields()?.docked;
     const read = readNumber(gain.value);
     if (!d) return;
     if (!read.ok) return this.problem.set(`Gained: ${read.why}`);
-    const step = { what: what.value, from: from.value, to: to.value, gainPercent: read.value, on: this.#clock.today() };
+    const step = {
+      what: what.value,
+      from: from.value,
+      to: to.value,
+      gainPercent: read.value,
+      on: this.#clock.today(),
+    };
     const next = dockedSchema.safeParse({ ...d, tuning: [...d.tuning, step] });
     if (!next.success) return this.problem.set(next.error.issues[0]?.message ?? 'not a step');
     this.problem.set(null);
@@ -76,6 +104,9 @@ export class TuningPanel {
 
   drop(index: number): void {
     const d = this.#editor.fields()?.docked;
-    if (d) this.#editor.change({ docked: { ...d, tuning: d.tuning.filter((_: Tuning, i) => i !== index) } });
+    if (d)
+      this.#editor.change({
+        docked: { ...d, tuning: d.tuning.filter((_: Tuning, i) => i !== index) },
+      });
   }
 }

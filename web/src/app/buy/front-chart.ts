@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, input, output, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { minorDigits } from '@ruddy/core/base';
 import type { RowView, ScoutResult } from '@ruddy/core/buy';
@@ -18,24 +26,58 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <figure>
-      <svg #svg [attr.width]="width()" [attr.height]="height" role="img" [attr.aria-label]="label()">
+      <svg
+        #svg
+        [attr.width]="width()"
+        [attr.height]="height"
+        role="img"
+        [attr.aria-label]="label()"
+      >
         <defs>
-          <pattern id="scout-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id="scout-hatch"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <rect width="6" height="6" fill="var(--brick-tint)" />
             <line x1="0" y1="0" x2="0" y2="6" stroke="var(--brick)" stroke-width="2" />
           </pattern>
         </defs>
         @for (t of ticks().x; track t.at) {
-          <line class="tick" [attr.x1]="t.at" [attr.x2]="t.at" [attr.y1]="pad.top" [attr.y2]="height - pad.bottom" />
-          <text [attr.x]="t.at" [attr.y]="height - pad.bottom + 16" text-anchor="middle">{{ t.words }}</text>
+          <line
+            class="tick"
+            [attr.x1]="t.at"
+            [attr.x2]="t.at"
+            [attr.y1]="pad.top"
+            [attr.y2]="height - pad.bottom"
+          />
+          <text [attr.x]="t.at" [attr.y]="height - pad.bottom + 16" text-anchor="middle">
+            {{ t.words }}
+          </text>
         }
         @for (t of ticks().y; track t.at) {
-          <line class="tick" [attr.x1]="pad.left" [attr.x2]="width() - pad.right" [attr.y1]="t.at" [attr.y2]="t.at" />
+          <line
+            class="tick"
+            [attr.x1]="pad.left"
+            [attr.x2]="width() - pad.right"
+            [attr.y1]="t.at"
+            [attr.y2]="t.at"
+          />
           <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
         }
-        <text class="axis" [attr.x]="pad.left" [attr.y]="height - 4">Price, {{ currency() }}; pieces at hand cost nothing</text>
+        <text class="axis" [attr.x]="pad.left" [attr.y]="height - 4">
+          Price, {{ currency() }}; pieces at hand cost nothing
+        </text>
         @if (stop(); as s) {
-          <line class="stop" [attr.x1]="s" [attr.x2]="s" [attr.y1]="pad.top" [attr.y2]="height - pad.bottom" />
+          <line
+            class="stop"
+            [attr.x1]="s"
+            [attr.x2]="s"
+            [attr.y1]="pad.top"
+            [attr.y2]="height - pad.bottom"
+          />
           <text class="stop" [attr.x]="s + 6" [attr.y]="pad.top + 12">stops paying</text>
         }
         <path class="front" [attr.d]="path()" />
@@ -55,7 +97,8 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
         }
       </svg>
       <figcaption class="hint">
-        Hatched: predicted, with the band it may lie in. Solid: this very chain is in the log. Frames/s upwards, from 0.
+        Hatched: predicted, with the band it may lie in. Solid: this very chain is in the log.
+        Frames/s upwards, from 0.
         <button type="button" class="plain" (click)="save()">Save as SVG</button>
       </figcaption>
     </figure>
@@ -164,7 +207,8 @@ export class FrontChart {
 
   readonly ticks = computed(() => {
     const { x, y } = this.#scales();
-    const words = (scale: typeof x, n: number) => scale.ticks(n).map((v) => ({ at: scale(v), words: v.toLocaleString('en') }));
+    const words = (scale: typeof x, n: number) =>
+      scale.ticks(n).map((v) => ({ at: scale(v), words: v.toLocaleString('en') }));
     return { x: words(x, Math.max(3, this.width() / 110)), y: words(y, 6) };
   });
 

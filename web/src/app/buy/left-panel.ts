@@ -43,7 +43,13 @@ import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
                 <td>
                   @if (admit[l.reason]; as what) {
                     @if (l.alone > 0 && l.nearest; as row) {
-                      <button mat-button type="button" (click)="allow.emit({ reason: l.reason, row })">Allow {{ what }}</button>
+                      <button
+                        mat-button
+                        type="button"
+                        (click)="allow.emit({ reason: l.reason, row })"
+                      >
+                        Allow {{ what }}
+                      </button>
                     }
                   }
                 </td>
@@ -53,8 +59,9 @@ import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
         </table>
       </div>
       <p class="hint">
-        {{ result().apart.toLocaleString('en') }} more have plugs that do not meet, or a cable missing or too many, and were not
-        looked at. A set that fails several limits counts in each line.
+        {{ result().apart.toLocaleString('en') }} more have plugs that do not meet, or a cable
+        missing or too many, and were not looked at. A set that fails several limits counts in each
+        line.
       </p>
       @if (open(); as row) {
         <h3>To find out for the nearest miss</h3>
@@ -96,7 +103,9 @@ export class LeftPanel {
   /** The nearest miss of which too little is known, where there is something to find out. */
   readonly open = computed(() => {
     const { nearest, left } = this.result();
-    const row = nearest?.row.fails.includes('unsure') ? nearest.row : left.find((l) => l.reason === 'unsure')?.nearest;
+    const row = nearest?.row.fails.includes('unsure')
+      ? nearest.row
+      : left.find((l) => l.reason === 'unsure')?.nearest;
     return row && decidingOf(row.asking).length > 0 ? row : null;
   });
   readonly asks = computed(() => {

@@ -6,7 +6,12 @@ import { AmountField } from '../plan/amount-field';
 import { readNumber } from '../platform/shared/format';
 import { WaysTable } from './ways-table';
 
-const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', desktop: 'Desktop' } as const;
+const KIND = {
+  set: 'This set',
+  keep: 'What is there now',
+  laptop: 'Laptop',
+  desktop: 'Desktop',
+} as const;
 
 /** A chosen set against keeping what is there and against whole machines, over the same years; and how many hosts would have to share it. */
 @Component({
@@ -19,7 +24,13 @@ const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', des
       <div class="asks">
         <label>
           Frames/s of now
-          <input #now inputmode="decimal" autocomplete="off" [value]="nowFps() ?? ''" (change)="setNow(now.value)" />
+          <input
+            #now
+            inputmode="decimal"
+            autocomplete="off"
+            [value]="nowFps() ?? ''"
+            (change)="setNow(now.value)"
+          />
         </label>
         <div class="field">
           <span aria-hidden="true">What is there sells for</span>
@@ -32,19 +43,31 @@ const KIND = { set: 'This set', keep: 'What is there now', laptop: 'Laptop', des
         </div>
         <label>
           Hosts that share it
-          <input #hosts type="number" min="1" max="50" [value]="shared()" (change)="setShared(hosts.value)" />
+          <input
+            #hosts
+            type="number"
+            min="1"
+            max="50"
+            [value]="shared()"
+            (change)="setShared(hosts.value)"
+          />
         </label>
         <label class="check">
-          <input #port type="checkbox" [checked]="portable()" (change)="portable.set(port.checked)" />
+          <input
+            #port
+            type="checkbox"
+            [checked]="portable()"
+            (change)="portable.set(port.checked)"
+          />
           It must be carried about
         </label>
       </div>
       <rb-ways-table [rows]="worth().rows" [kinds]="kinds" [currency]="currency()" />
       <p>{{ sharing() }}</p>
       <p class="hint">
-        Net: parts that are not there and what is forgotten, less what they sell for again and what is sold for them. A set's
-        share is a part of its dock, card and supply; each host has its own cable. Keep a laptop or desktop under Parts to see it
-        here.
+        Net: parts that are not there and what is forgotten, less what they sell for again and what
+        is sold for them. A set's share is a part of its dock, card and supply; each host has its
+        own cable. Keep a laptop or desktop under Parts to see it here.
       </p>
     </section>
   `,
@@ -72,10 +95,22 @@ export class OutrightPanel {
   readonly row = input.required<RowView>();
   readonly grounds = input.required<ScoutGrounds>();
   readonly at = input(0);
-  readonly nowFps = linkedSignal<string, number | null>({ source: () => this.grounds().host, computation: () => null });
-  readonly sells = linkedSignal<string, number>({ source: () => this.grounds().host, computation: () => 0 });
-  readonly shared = linkedSignal<string, number>({ source: () => this.grounds().host, computation: () => 1 });
-  readonly portable = linkedSignal<string, boolean>({ source: () => this.grounds().host, computation: () => false });
+  readonly nowFps = linkedSignal<string, number | null>({
+    source: () => this.grounds().host,
+    computation: () => null,
+  });
+  readonly sells = linkedSignal<string, number>({
+    source: () => this.grounds().host,
+    computation: () => 0,
+  });
+  readonly shared = linkedSignal<string, number>({
+    source: () => this.grounds().host,
+    computation: () => 1,
+  });
+  readonly portable = linkedSignal<string, boolean>({
+    source: () => this.grounds().host,
+    computation: () => false,
+  });
   readonly kinds = KIND;
   readonly currency = computed(() => this.grounds().input.currency);
 
@@ -84,8 +119,16 @@ export class OutrightPanel {
     const { input } = this.grounds();
     const r = this.row();
     const route = input.routes[r.route]?.pieces ?? [];
-    const once = [input.docks[r.dock], input.cards[r.card], input.supplies[r.supply], input.screens[r.screen]];
-    const resale = [...route, ...once].reduce((sum, p) => sum + (p && !p.owned ? (p.resaleMinor ?? 0) : 0), 0);
+    const once = [
+      input.docks[r.dock],
+      input.cards[r.card],
+      input.supplies[r.supply],
+      input.screens[r.screen],
+    ];
+    const resale = [...route, ...once].reduce(
+      (sum, p) => sum + (p && !p.owned ? (p.resaleMinor ?? 0) : 0),
+      0,
+    );
     const each = route.reduce((sum, p) => sum + (p.minor ?? 0), 0);
     return { onceMinor: r.minor - each, eachMinor: each, resale };
   });
@@ -93,8 +136,12 @@ export class OutrightPanel {
   readonly worth = computed(() => {
     const { onceMinor, eachMinor, resale } = this.parts();
     const target = this.grounds().input.limits.targetFps;
-    const reaches = (fps: SpendingOption['fps']) => target === null || (fps !== null && fps.mid >= target);
-    const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
+    const reaches = (fps: SpendingOption['fps']) =>
+      target === null || (fps !== null && fps.mid >= target);
+    const keeps = (
+      kind: SpendingOption['kind'],
+      fps: SpendingOption['fps'],
+    ): SpendingOption['keeps'] => [
       ...(reaches(fps) ? (['target'] as const) : []),
       ...(this.portable() && kind !== 'desktop' ? (['portable'] as const) : []),
     ];
@@ -102,7 +149,8 @@ export class OutrightPanel {
     const n = this.shared();
     const net = Math.round(onceMinor / n) + eachMinor - Math.round(resale / n) - this.sells();
     const now = this.nowFps();
-    const keep: SpendingOption[] = now === null ? [] : [this.#way('keep', '', 0, { lo: now, mid: now, hi: now }, keeps)];
+    const keep: SpendingOption[] =
+      now === null ? [] : [this.#way('keep', '', 0, { lo: now, mid: now, hi: now }, keeps)];
     const machines = this.grounds().outright.map((o) =>
       this.#way(
         o.kind,
@@ -131,7 +179,8 @@ export class OutrightPanel {
       (r.kind === 'laptop' || r.kind === 'desktop') && r.netMinor !== null ? [r] : [],
     );
     const least = [...priced].sort((a, b) => (a.netMinor ?? 0) - (b.netMinor ?? 0))[0];
-    if (!least || least.netMinor === null) return 'No laptop or desktop with a price is known, so nothing is told of sharing.';
+    if (!least || least.netMinor === null)
+      return 'No laptop or desktop with a price is known, so nothing is told of sharing.';
     const hosts = breakEvenHosts(this.parts(), least.netMinor);
     const name = `${KIND[least.kind].toLowerCase()} ${least.name}`;
     return hosts === null

@@ -19,7 +19,11 @@ const SERIES = [
 function seriesOf(p: PriceEntry): (typeof SERIES)[number]['key'] | null {
   if (p.withIds.length > 0) return null;
   if (p.kind === 'paid') return 'paid';
-  return p.kind === 'offer' ? (p.condition === null || p.condition === 'new' ? 'new' : 'used') : null;
+  return p.kind === 'offer'
+    ? p.condition === null || p.condition === 'new'
+      ? 'new'
+      : 'used'
+    : null;
 }
 
 /** Prices of one part in one currency over time. The table beside it holds the same figures; the drawing is for the eye only. */
@@ -30,21 +34,39 @@ function seriesOf(p: PriceEntry): (typeof SERIES)[number]['key'] | null {
     @if (drawn(); as d) {
       <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" width="100%" aria-hidden="true">
         @for (t of d.yTicks; track t.at) {
-          <line class="grid" [attr.x1]="pad.left" [attr.x2]="w - pad.right" [attr.y1]="t.at" [attr.y2]="t.at" />
+          <line
+            class="grid"
+            [attr.x1]="pad.left"
+            [attr.x2]="w - pad.right"
+            [attr.y1]="t.at"
+            [attr.y2]="t.at"
+          />
           <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
         }
         @for (t of d.xTicks; track t.at) {
           <text [attr.x]="t.at" [attr.y]="h - 8" [attr.text-anchor]="t.anchor">{{ t.words }}</text>
         }
         @for (s of d.series; track s.key) {
-          <path [attr.d]="s.path" fill="none" [style.stroke]="s.color" stroke-width="2" [attr.stroke-dasharray]="s.dash" />
+          <path
+            [attr.d]="s.path"
+            fill="none"
+            [style.stroke]="s.color"
+            stroke-width="2"
+            [attr.stroke-dasharray]="s.dash"
+          />
           @for (p of s.points; track $index) {
             @switch (s.mark) {
               @case ('circle') {
                 <circle [attr.cx]="p.x" [attr.cy]="p.y" r="4" [style.fill]="s.color" />
               }
               @case ('square') {
-                <rect [attr.x]="p.x - 4" [attr.y]="p.y - 4" width="8" height="8" [style.fill]="s.color" />
+                <rect
+                  [attr.x]="p.x - 4"
+                  [attr.y]="p.y - 4"
+                  width="8"
+                  height="8"
+                  [style.fill]="s.color"
+                />
               }
               @default {
                 <path [attr.d]="'M' + p.x + ' ' + (p.y - 5) + 'l5 9h-10z'" [style.fill]="s.color" />
@@ -56,7 +78,8 @@ function seriesOf(p: PriceEntry): (typeof SERIES)[number]['key'] | null {
       <p class="hint" aria-hidden="true">
         @for (s of d.series; track s.key) {
           <span class="key"
-            ><i [style.border-top]="'3px ' + (s.dash ? 'dashed' : 'solid') + ' ' + s.color"></i> {{ s.name }}</span
+            ><i [style.border-top]="'3px ' + (s.dash ? 'dashed' : 'solid') + ' ' + s.color"></i>
+            {{ s.name }}</span
           >
         }
         The axis begins at 0.
@@ -96,23 +119,39 @@ export class PriceChart {
     const last = Math.max(...times);
     if (list.length < 2 || first === last) return null;
     const x = scaleUtc([first, last], [PAD.left, W - PAD.right]);
-    const y = scaleLinear([0, Math.max(...list.map((p) => p.minor))], [H - PAD.bottom, PAD.top]).nice(4);
+    const y = scaleLinear(
+      [0, Math.max(...list.map((p) => p.minor))],
+      [H - PAD.bottom, PAD.top],
+    ).nice(4);
     const unit = 10 ** minorDigits(currency);
     const path = line<PriceEntry>(
       (p) => x(Date.parse(p.onDate)),
       (p) => y(p.minor),
     );
     return {
-      yTicks: y.ticks(4).map((v) => ({ at: y(v), words: moneyShort({ minor: Math.round(v / unit) * unit, currency }) })),
+      yTicks: y
+        .ticks(4)
+        .map((v) => ({
+          at: y(v),
+          words: moneyShort({ minor: Math.round(v / unit) * unit, currency }),
+        })),
       xTicks: [
         { at: PAD.left, anchor: 'start', words: day(new Date(first).toISOString()) },
         { at: W - PAD.right, anchor: 'end', words: day(new Date(last).toISOString()) },
       ],
       series: SERIES.flatMap((s) => {
-        const own = list.filter((p) => seriesOf(p) === s.key).sort((a, b) => (a.onDate < b.onDate ? -1 : 1));
+        const own = list
+          .filter((p) => seriesOf(p) === s.key)
+          .sort((a, b) => (a.onDate < b.onDate ? -1 : 1));
         return own.length === 0
           ? []
-          : [{ ...s, path: path(own), points: own.map((p) => ({ x: x(Date.parse(p.onDate)), y: y(p.minor) })) }];
+          : [
+              {
+                ...s,
+                path: path(own),
+                points: own.map((p) => ({ x: x(Date.parse(p.onDate)), y: y(p.minor) })),
+              },
+            ];
       }),
     };
   });

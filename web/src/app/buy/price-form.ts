@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { isCurrency } from '@ruddy/core/base';
@@ -44,7 +52,10 @@ export class PriceForm {
   readonly stored = output<PriceEntry[]>();
 
   readonly kinds = Object.entries(PRICE_KINDS) as [PriceBody['kind'], string][];
-  readonly conditions = Object.entries(CONDITIONS) as [NonNullable<PriceBody['condition']>, string][];
+  readonly conditions = Object.entries(CONDITIONS) as [
+    NonNullable<PriceBody['condition']>,
+    string,
+  ][];
   readonly kind = signal<PriceBody['kind']>('offer');
   readonly amount = signal('');
   readonly currency = signal(lastCurrency());
@@ -69,11 +80,16 @@ export class PriceForm {
       beforeMinor: before.ok ? before.minor : null,
       discountPercent: percent.ok ? percent.value : null,
     };
-    return [...discountQuestions(discounted), ...shareQuestions(this.note(), 'note'), ...this.#boxAsks(minor)].map(questionText);
+    return [
+      ...discountQuestions(discounted),
+      ...shareQuestions(this.note(), 'note'),
+      ...this.#boxAsks(minor),
+    ].map(questionText);
   });
 
   add(p: Part | null): void {
-    if (p && p.id !== this.part().id && !this.box().some((b) => b.id === p.id)) this.box.update((b) => [...b, p]);
+    if (p && p.id !== this.part().id && !this.box().some((b) => b.id === p.id))
+      this.box.update((b) => [...b, p]);
   }
 
   takeOut(p: Part): void {
@@ -124,7 +140,9 @@ export class PriceForm {
 
   #boxAsks(minor: number) {
     if (this.box().length > 0 || this.kind() !== 'offer') return [];
-    const boxes = this.prices().filter((p) => p.withIds.length > 0 && p.currency === this.currency() && p.kind === 'offer');
+    const boxes = this.prices().filter(
+      (p) => p.withIds.length > 0 && p.currency === this.currency() && p.kind === 'offer',
+    );
     return boxQuestions(
       minor,
       boxes.map((b) => b.minor),

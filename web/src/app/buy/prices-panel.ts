@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { CONDITIONS, PRICE_KINDS } from '@ruddy/core/buy';
@@ -41,8 +50,8 @@ import { PriceForm } from './price-form';
                 <tr>
                   <td class="nowrap">{{ day(p.onDate) }}</td>
                   <td>
-                    {{ kinds[p.kind] }}{{ p.condition ? ', ' + conditions[p.condition] : '' }}{{ boxWords(p)
-                    }}{{ p.note ? ': ' + p.note : '' }}
+                    {{ kinds[p.kind] }}{{ p.condition ? ', ' + conditions[p.condition] : ''
+                    }}{{ boxWords(p) }}{{ p.note ? ': ' + p.note : '' }}
                   </td>
                   <td class="figure nowrap">{{ money(p) }}</td>
                   <td>{{ p.source || 'not said' }}</td>
@@ -66,7 +75,8 @@ import { PriceForm } from './price-form';
       }
       <rb-price-form [part]="part()" [prices]="list" (stored)="prices.set($event)" />
       <p class="hint">
-        Amounts of other currencies count in a plan at a dated rate: <a routerLink="/parts/rates">exchange rates</a>.
+        Amounts of other currencies count in a plan at a dated rate:
+        <a routerLink="/parts/rates">exchange rates</a>.
       </p>
     } @else {
       <p>Reading the prices …</p>
@@ -106,7 +116,9 @@ export class PricesPanel {
 
   boxWords(p: PriceEntry): string {
     if (p.withIds.length === 0) return '';
-    return p.partId === this.part().id ? `, with ${p.withIds.length} more in the box` : ', in a box with others';
+    return p.partId === this.part().id
+      ? `, with ${p.withIds.length} more in the box`
+      : ', in a box with others';
   }
 
   strike(p: PriceEntry): void {

@@ -27,16 +27,24 @@ import { VerdictChip } from '../chain/verdict/verdict-chip';
         </thead>
         <tbody>
           @for (r of rows(); track r.index) {
-            <tr [class.here]="r.index === at()" [attr.aria-current]="r.index === at() ? 'true' : null">
+            <tr
+              [class.here]="r.index === at()"
+              [attr.aria-current]="r.index === at() ? 'true' : null"
+            >
               <th scope="row">
-                <button type="button" class="plain" (click)="chosen.emit(r)">{{ r.names.dock }} with {{ r.names.card }}</button>
+                <button type="button" class="plain" (click)="chosen.emit(r)">
+                  {{ r.names.dock }} with {{ r.names.card }}
+                </button>
                 <span class="hint">
-                  {{ r.names.port }}, {{ r.names.path }}{{ r.names.supply ? ', ' + r.names.supply : ''
+                  {{ r.names.port }}, {{ r.names.path
+                  }}{{ r.names.supply ? ', ' + r.names.supply : ''
                   }}{{ r.names.screen ? ', ' + r.names.screen : '' }}
                 </span>
                 @if (r.contradicted; as c) {
                   <strong class="against"
-                    >Seen to fail {{ c.n === 1 ? 'once' : c.failed + ' of ' + c.n + ' times' }} here. Trust the log.</strong
+                    >Seen to fail
+                    {{ c.n === 1 ? 'once' : c.failed + ' of ' + c.n + ' times' }} here. Trust the
+                    log.</strong
                   >
                 }
                 @if (r.fails.length > 0) {
@@ -61,7 +69,15 @@ import { VerdictChip } from '../chain/verdict/verdict-chip';
               </td>
               <td>
                 <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true">
-                  <rect x="1" y="1" width="10" height="10" fill="none" stroke="var(--ink)" stroke-width="1.5" />
+                  <rect
+                    x="1"
+                    y="1"
+                    width="10"
+                    height="10"
+                    fill="none"
+                    stroke="var(--ink)"
+                    stroke-width="1.5"
+                  />
                   @if (r.grade === 'here') {
                     <rect x="1" y="1" width="10" height="10" fill="var(--ink)" />
                   } @else if (r.grade === 'near') {
@@ -156,6 +172,8 @@ export class RankedTable {
     return b ? `${Math.round(b.lo)} to ${Math.round(b.hi)}` : '';
   }
   money(r: RowView): string {
-    return r.fails.includes('no-price') ? 'not known' : moneyShort({ minor: r.minor, currency: this.currency() });
+    return r.fails.includes('no-price')
+      ? 'not known'
+      : moneyShort({ minor: r.minor, currency: this.currency() });
   }
 }

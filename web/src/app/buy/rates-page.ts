@@ -22,7 +22,12 @@ import { PartsNav } from '../parts/parts-nav';
       <div class="columns">
         <rb-parts-nav here="rates" />
         <section class="sheet" aria-label="Exchange rates">
-          <form class="form" (submit)="$event.preventDefault(); store()" novalidate aria-label="Exchange rate">
+          <form
+            class="form"
+            (submit)="$event.preventDefault(); store()"
+            novalidate
+            aria-label="Exchange rate"
+          >
             <div class="field">
               <label for="rate-from">1 of</label>
               <input
@@ -47,15 +52,35 @@ import { PartsNav } from '../parts/parts-nav';
             </div>
             <div class="field">
               <label for="rate-to">of</label>
-              <input id="rate-to" #to maxlength="3" autocomplete="off" [value]="b()" (input)="b.set(to.value.toUpperCase())" />
+              <input
+                id="rate-to"
+                #to
+                maxlength="3"
+                autocomplete="off"
+                [value]="b()"
+                (input)="b.set(to.value.toUpperCase())"
+              />
             </div>
             <div class="field">
               <label for="rate-on">On</label>
-              <input id="rate-on" #on type="date" [max]="clock.today()" [value]="date()" (change)="date.set(on.value)" />
+              <input
+                id="rate-on"
+                #on
+                type="date"
+                [max]="clock.today()"
+                [value]="date()"
+                (change)="date.set(on.value)"
+              />
             </div>
             <div class="field">
               <label for="rate-source">Where it was read</label>
-              <input id="rate-source" #src maxlength="120" [value]="source()" (input)="source.set(src.value)" />
+              <input
+                id="rate-source"
+                #src
+                maxlength="120"
+                [value]="source()"
+                (input)="source.set(src.value)"
+              />
             </div>
             <button mat-flat-button type="submit">Store the rate</button>
           </form>
@@ -80,7 +105,9 @@ import { PartsNav } from '../parts/parts-nav';
                         type="button"
                         class="link"
                         (click)="strike(r)"
-                        [attr.aria-label]="'Strike the rate of ' + r.from + ' and ' + r.to + ' of ' + day(r.onDate)"
+                        [attr.aria-label]="
+                          'Strike the rate of ' + r.from + ' and ' + r.to + ' of ' + day(r.onDate)
+                        "
                       >
                         Strike
                       </button>
@@ -88,7 +115,13 @@ import { PartsNav } from '../parts/parts-nav';
                   </tr>
                 } @empty {
                   <tr>
-                    <td colspan="4">{{ rates() ? 'No rate is known: other currencies stand apart.' : 'Reading the rates …' }}</td>
+                    <td colspan="4">
+                      {{
+                        rates()
+                          ? 'No rate is known: other currencies stand apart.'
+                          : 'Reading the rates …'
+                      }}
+                    </td>
                   </tr>
                 }
               </tbody>
@@ -128,11 +161,23 @@ export class RatesPage {
     const read = readNumber(this.rate());
     const odd = [this.a(), this.b()].find((c) => !isCurrency(c));
     if (odd !== undefined || !read.ok || read.value === null) {
-      const why = odd !== undefined ? `"${odd}" is not a currency like EUR` : read.ok ? 'type how much one is' : read.why;
+      const why =
+        odd !== undefined
+          ? `"${odd}" is not a currency like EUR`
+          : read.ok
+            ? 'type how much one is'
+            : read.why;
       this.problem.set(`Nothing stored. ${why}`);
       return;
     }
-    const body = { id: v7(), from: this.a(), to: this.b(), rate: read.value, onDate: this.date(), source: this.source().trim() };
+    const body = {
+      id: v7(),
+      from: this.a(),
+      to: this.b(),
+      rate: read.value,
+      onDate: this.date(),
+      source: this.source().trim(),
+    };
     this.#data.addRate(body).subscribe({
       next: ({ items }) => {
         this.rates.set(items);

@@ -42,7 +42,11 @@ export function scoutCalls() {
       return run(new Ranking(grounds.input), on);
     },
     /** The same parts with other limits or weights: what is known of them is used again. */
-    again(limits: Limits, weights: Weights, on: (r: ScoutResult) => void): Promise<'done' | 'stopped'> {
+    again(
+      limits: Limits,
+      weights: Weights,
+      on: (r: ScoutResult) => void,
+    ): Promise<'done' | 'stopped'> {
       if (!ranking) return Promise.resolve('stopped');
       return run(new Ranking({ ...ranking.input, limits, weights }, ranking), on);
     },

@@ -8,15 +8,41 @@ import { toCsv } from '../platform/shared/csv';
 export function scoutCsv(r: ScoutResult): Promise<string> {
   const unit = 10 ** minorDigits(r.currency);
   const sizes = r.fronts.map((f) => f.resolution);
-  const fields = ['port', 'path', 'dock', 'card', 'supply', 'screen', 'verdict', 'usable_lo_gbps', 'usable_hi_gbps'];
+  const fields = [
+    'port',
+    'path',
+    'dock',
+    'card',
+    'supply',
+    'screen',
+    'verdict',
+    'usable_lo_gbps',
+    'usable_hi_gbps',
+  ];
   const frames = sizes.flatMap((s) => [`fps_${s}`, `fps_${s}_lo`, `fps_${s}_hi`]);
   return toCsv(
     [...fields, ...frames, `price_${r.currency}`, 'to_buy', 'evidence'],
     r.ranked.map((x) => [
-      ...[x.names.port, x.names.path, x.names.dock, x.names.card, x.names.supply, x.names.screen, VERDICT_WORDS[x.state]],
+      ...[
+        x.names.port,
+        x.names.path,
+        x.names.dock,
+        x.names.card,
+        x.names.supply,
+        x.names.screen,
+        VERDICT_WORDS[x.state],
+      ],
       ...[x.usable?.lo ?? null, x.usable?.hi ?? null],
-      ...sizes.flatMap((_, k) => [x.fps[k] ?? null, x.bands[k]?.lo ?? null, x.bands[k]?.hi ?? null]),
-      ...[x.minor / unit, x.buys.join('; '), x.contradicted ? 'contradicted' : SCOUT_GRADES[x.grade]],
+      ...sizes.flatMap((_, k) => [
+        x.fps[k] ?? null,
+        x.bands[k]?.lo ?? null,
+        x.bands[k]?.hi ?? null,
+      ]),
+      ...[
+        x.minor / unit,
+        x.buys.join('; '),
+        x.contradicted ? 'contradicted' : SCOUT_GRADES[x.grade],
+      ],
     ]),
   );
 }

@@ -8,7 +8,9 @@ import { ScoutData } from './scout';
 import type { ScoutCalls } from './scout-calls';
 
 /** Makes the worker; tests put the calls themselves in its place. */
-export const SCOUT_WORKER = new InjectionToken<() => { calls: Remote<ScoutCalls>; end: () => void }>('scout worker', {
+export const SCOUT_WORKER = new InjectionToken<
+  () => { calls: Remote<ScoutCalls>; end: () => void }
+>('scout worker', {
   factory: () => () => {
     const worker = new Worker(new URL('./scout.worker', import.meta.url), { type: 'module' });
     return { calls: wrap<ScoutCalls>(worker), end: () => worker.terminate() };
@@ -17,7 +19,8 @@ export const SCOUT_WORKER = new InjectionToken<() => { calls: Remote<ScoutCalls>
 
 /** What of an ask only changes limits or the order: the parts stay as they are. */
 function sameParts(a: ScoutAskInput, b: ScoutAskInput): boolean {
-  const bare = (x: ScoutAskInput) => JSON.stringify({ ...x, limits: null, weights: null, pins: null });
+  const bare = (x: ScoutAskInput) =>
+    JSON.stringify({ ...x, limits: null, weights: null, pins: null });
   return bare(a) === bare(b) && a.limits?.unsure === b.limits?.unsure;
 }
 
@@ -61,7 +64,9 @@ export class ScoutDesk implements OnDestroy {
       if (turn === this.#turn) this.pinned.set(await calls.look(ask.pins as RowIds[]));
     } catch (error) {
       if (turn === this.#turn)
-        this.problem.set(error instanceof ApiProblem ? error.message : `The search failed: ${String(error)}`);
+        this.problem.set(
+          error instanceof ApiProblem ? error.message : `The search failed: ${String(error)}`,
+        );
     } finally {
       if (turn === this.#turn) this.working.set(false);
     }

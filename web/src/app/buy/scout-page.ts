@@ -77,7 +77,9 @@ export class ScoutPage {
   readonly at = signal(0);
   readonly #chosen = signal<RowView | null>(null);
   readonly percent = computed(
-    () => this.desk.grounds()?.input.context.house['scout.equalPercent'] ?? RULES['scout.equalPercent'].default,
+    () =>
+      this.desk.grounds()?.input.context.house['scout.equalPercent'] ??
+      RULES['scout.equalPercent'].default,
   );
   readonly #searched = signal(false);
 
@@ -89,7 +91,8 @@ export class ScoutPage {
   readonly chosen = computed(() => this.#chosen() ?? this.desk.result()?.ranked[0] ?? null);
   readonly headline = computed(() => {
     const r = this.desk.result();
-    if (this.hosts().length === 0 && this.searches() !== null) return '0 hosts known: describe one under Parts, then search.';
+    if (this.hosts().length === 0 && this.searches() !== null)
+      return '0 hosts known: describe one under Parts, then search.';
     if (!r)
       return this.desk.working()
         ? 'Reading the parts …'
@@ -117,7 +120,11 @@ export class ScoutPage {
     inject(Keys).bind([
       { key: 'Escape', what: 'Stop the search', run: () => this.desk.stop() },
       { key: 'x', what: 'Pin or unpin the chosen set', run: () => this.#with((r) => this.pin(r)) },
-      { key: 'Enter', what: 'Make a plan of the chosen set', run: () => this.#with((r) => this.plan(r)) },
+      {
+        key: 'Enter',
+        what: 'Make a plan of the chosen set',
+        run: () => this.#with((r) => this.plan(r)),
+      },
       { key: '.', what: 'Search', run: () => this.run() },
     ]);
     const parts = inject(PartsData);
@@ -130,15 +137,21 @@ export class ScoutPage {
       searches: this.#data.searches(),
     }).subscribe({
       next: (a) => {
-        this.hosts.set(a.hosts.items.map((p) => ({ id: p.id, name: partName(p.spec as HostSpec) })));
-        this.screens.set(a.screens.items.map((p) => ({ id: p.id, name: partName(p.spec as ScreenSpec) })));
+        this.hosts.set(
+          a.hosts.items.map((p) => ({ id: p.id, name: partName(p.spec as HostSpec) })),
+        );
+        this.screens.set(
+          a.screens.items.map((p) => ({ id: p.id, name: partName(p.spec as ScreenSpec) })),
+        );
         this.titles.set(a.titles.filter((t) => t.params !== null || t.fittedAt !== null));
         this.#allSetups.set(a.setups.items);
         this.searches.set(a.searches.items);
         // What is remembered on this machine may be gone by now.
         const { hostId, titleId } = this.ask();
-        if (!a.hosts.items.some((h) => h.id === hostId)) this.change({ ...this.ask(), hostId: '', setupId: null });
-        if (!this.titles().some((t) => t.id === titleId)) this.change({ ...this.ask(), titleId: this.titles()[0]?.id ?? '' });
+        if (!a.hosts.items.some((h) => h.id === hostId))
+          this.change({ ...this.ask(), hostId: '', setupId: null });
+        if (!this.titles().some((t) => t.id === titleId))
+          this.change({ ...this.ask(), titleId: this.titles()[0]?.id ?? '' });
       },
       error: (e: ApiProblem) => this.problem.set(e.message),
     });
@@ -170,7 +183,8 @@ export class ScoutPage {
     localStorage.setItem(KEPT, JSON.stringify(ask));
     if (before.currency !== after.currency) keepCurrency(after.currency);
     // Once there is an answer, other limits change it at once.
-    if (this.#searched() && (before.limits !== after.limits || before.weights !== after.weights)) this.run();
+    if (this.#searched() && (before.limits !== after.limits || before.weights !== after.weights))
+      this.run();
   }
 
   run(): void {
@@ -230,13 +244,17 @@ export class ScoutPage {
       dock: ids.dock,
       card: ids.card,
       supplies: ids.supply ? [{ part: ids.supply, feeds: 'both' as const }] : [],
-      screens: ids.screen ? [{ part: ids.screen, by: 'card' as const, plug: 'displayport' as const }] : [],
+      screens: ids.screen
+        ? [{ part: ids.screen, by: 'card' as const, plug: 'displayport' as const }]
+        : [],
     };
     const id = v7();
-    this.#setups.create({ id, name: `${r.names.card} in ${r.names.dock}`.slice(0, 80), slots }).subscribe({
-      next: () => void this.#router.navigate(['/setups', id, 'plan']),
-      error: (e: ApiProblem) => this.problem.set(`No plan was made. ${e.message}`),
-    });
+    this.#setups
+      .create({ id, name: `${r.names.card} in ${r.names.dock}`.slice(0, 80), slots })
+      .subscribe({
+        next: () => void this.#router.navigate(['/setups', id, 'plan']),
+        error: (e: ApiProblem) => this.problem.set(`No plan was made. ${e.message}`),
+      });
   }
 
   keep(name: string): void {
@@ -278,7 +296,8 @@ export class ScoutPage {
   /** Parts that were too many to try. */
   leftParts(left: Readonly<Record<string, number>>): string[] {
     return Object.entries(left).map(
-      ([kind, n]) => `${n} more of kind ${kind} were not tried; those at hand and with a price came first.`,
+      ([kind, n]) =>
+        `${n} more of kind ${kind} were not tried; those at hand and with a price came first.`,
     );
   }
 

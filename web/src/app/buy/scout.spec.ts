@@ -81,7 +81,10 @@ describe('what a search leaves out', () => {
     await d.search(ask);
     const result = d.result();
     const answerable = (q: OpenQuestion) => /^(dock|card)\//.test(q.path);
-    const rows = [...(result?.ranked ?? []), ...(result?.left ?? []).flatMap((l) => l.nearest ?? [])];
+    const rows = [
+      ...(result?.ranked ?? []),
+      ...(result?.left ?? []).flatMap((l) => l.nearest ?? []),
+    ];
     const asks = (r: RowView) => questionsOf(r.asking).filter((q) => q.decides);
     const row = rows.find((r) => asks(r).some(answerable));
     const question = row && asks(row).find(answerable);
@@ -112,14 +115,18 @@ describe('what a search leaves out', () => {
     fixture.componentRef.setInput('result', { ...result, nearest } as unknown as ScoutResult);
     fixture.componentRef.setInput('hostId', 'h');
     await fixture.whenStable();
-    const cards = fixture.debugElement.queryAll(By.directive(AnswerCard)).map((c) => c.componentInstance as AnswerCard);
+    const cards = fixture.debugElement
+      .queryAll(By.directive(AnswerCard))
+      .map((c) => c.componentInstance as AnswerCard);
     const card = cards.find((c) => c.question().path === question?.path) as AnswerCard;
     expect(card.place()).not.toBeNull();
     const value = question?.meta.options?.[0]?.value ?? question?.meta.min ?? 1;
     card.form.controls.value.setValue(value);
     card.save();
     const id = question?.path.startsWith('dock/') ? row?.ids.dock : row?.ids.card;
-    expect(saved).toEqual([{ of: 'part', id, attr: question?.path.split('/')[1], socket: null, piece: null, value }]);
+    expect(saved).toEqual([
+      { of: 'part', id, attr: question?.path.split('/')[1], socket: null, piece: null, value },
+    ]);
     expect(answered).toBe(1);
   });
 });
@@ -129,7 +136,10 @@ describe('a search as a file', () => {
     const d = desk({ grounds: () => of(grounds) });
     await d.search({ ...ask, limits: { ...ask.limits, budgetMinor: null } });
     const r = d.result()!;
-    const evil = { ...r, ranked: r.ranked.map((x) => ({ ...x, names: { ...x.names, dock: '=1+1' } })) };
+    const evil = {
+      ...r,
+      ranked: r.ranked.map((x) => ({ ...x, names: { ...x.names, dock: '=1+1' } })),
+    };
     const lines = (await scoutCsv(evil)).split('\r\n');
     expect(lines).toHaveLength(r.ranked.length + 1);
     expect(lines[0]).toContain('price_EUR');

@@ -19,7 +19,11 @@ export class ScoutData {
   keep(body: { id: string; name: string; ask: ScoutAskInput }): Observable<SearchEntry> {
     return this.#api.post('/searches', body);
   }
-  change(id: string, patch: { name?: string; ask?: ScoutAskInput }, rev: number): Observable<SearchEntry> {
+  change(
+    id: string,
+    patch: { name?: string; ask?: ScoutAskInput },
+    rev: number,
+  ): Observable<SearchEntry> {
     return this.#api.patch(`/searches/${id}`, patch, rev);
   }
   remove(id: string): Observable<{ removed: boolean }> {

@@ -75,7 +75,9 @@ export class WantedForm {
     const code = text.trim().toUpperCase();
     const others = without(this.problems(), 'currency');
     const ok = isCurrency(code);
-    this.problems.set(ok ? others : { ...others, currency: `"${text}" is not a currency like EUR` });
+    this.problems.set(
+      ok ? others : { ...others, currency: `"${text}" is not a currency like EUR` },
+    );
     if (ok) this.set({ currency: code });
   }
   forget(code: ForgottenCode, minor: number | null): void {

@@ -60,5 +60,6 @@ export const WEIGHTS = [
 
 /** How many limits are set beside the money. */
 export function limitsSet(l: Limits): number {
-  return Object.entries(l).filter(([k, v]) => k !== 'budgetMinor' && v !== null && v !== false).length;
+  return Object.entries(l).filter(([k, v]) => k !== 'budgetMinor' && v !== null && v !== false)
+    .length;
 }

@@ -7,7 +7,12 @@ import { moneyShort } from '@ruddy/core/buy/text';
   selector: 'rb-ways-table',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="wide" tabindex="0" role="region" [attr.aria-label]="kinds().set + ' and the other ways'">
+    <div
+      class="wide"
+      tabindex="0"
+      role="region"
+      [attr.aria-label]="kinds().set + ' and the other ways'"
+    >
       <table class="list">
         <thead>
           <tr>
@@ -25,7 +30,9 @@ import { moneyShort } from '@ruddy/core/buy/text';
               <td class="figure">{{ cash(r.netMinor) }}</td>
               <td class="figure">{{ frames(r) }}</td>
               <td class="figure">{{ r.gainFps === null ? '–' : round(r.gainFps) }}</td>
-              <td class="figure">{{ r.perFrameMinor === null ? '–' : cash(round(r.perFrameMinor)) }}</td>
+              <td class="figure">
+                {{ r.perFrameMinor === null ? '–' : cash(round(r.perFrameMinor)) }}
+              </td>
             </tr>
           }
         </tbody>
@@ -52,6 +59,8 @@ export class WaysTable {
     return minor === null ? 'not known' : moneyShort({ minor, currency: this.currency() });
   }
   frames(r: WayRow): string {
-    return r.fps ? `${Math.round(r.fps.mid)} (${Math.round(r.fps.lo)} to ${Math.round(r.fps.hi)})` : 'not told';
+    return r.fps
+      ? `${Math.round(r.fps.mid)} (${Math.round(r.fps.lo)} to ${Math.round(r.fps.hi)})`
+      : 'not told';
   }
 }

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, resource } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  resource,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { type SpendingOption, worthOf } from '@ruddy/core/buy';
@@ -17,7 +25,12 @@ interface Machine {
   netMinor: number | null;
   fps: SpendingOption['fps'];
 }
-const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', desktop: 'Desktop' } as const;
+const KIND = {
+  set: 'This plan',
+  keep: 'What is there now',
+  laptop: 'Laptop',
+  desktop: 'Desktop',
+} as const;
 
 /** Is this plan worth it: against what is there, a laptop, a desktop, use by use, with the line that decided. */
 @Component({
@@ -28,7 +41,10 @@ const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', de
     <details class="fold" id="worth">
       <summary>{{ sentence() }}</summary>
       @if (uses().length === 0) {
-        <p class="quiet">Nothing can be told yet: choose dock and card; a title needs figures or runs, and the host its index.</p>
+        <p class="quiet">
+          Nothing can be told yet: choose dock and card; a title needs figures or runs, and the host
+          its index.
+        </p>
       } @else {
         <div class="asks">
           <label>
@@ -41,14 +57,31 @@ const KIND = { set: 'This plan', keep: 'What is there now', laptop: 'Laptop', de
           </label>
           <label>
             Frames/s of now
-            <input #now inputmode="decimal" autocomplete="off" [value]="nowFps() ?? ''" (change)="setNow(now.value)" />
+            <input
+              #now
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="nowFps() ?? ''"
+              (change)="setNow(now.value)"
+            />
           </label>
           <label>
             Frames/s wanted
-            <input #want inputmode="decimal" autocomplete="off" [value]="wanted() ?? ''" (change)="setWanted(want.value)" />
+            <input
+              #want
+              inputmode="decimal"
+              autocomplete="off"
+              [value]="wanted() ?? ''"
+              (change)="setWanted(want.value)"
+            />
           </label>
           <label class="check">
-            <input #port type="checkbox" [checked]="portable()" (change)="portable.set(port.checked)" />
+            <input
+              #port
+              type="checkbox"
+              [checked]="portable()"
+              (change)="portable.set(port.checked)"
+            />
             It must be carried about
           </label>
         </div>
@@ -83,8 +116,14 @@ export class WorthPanel {
   readonly evaluation = input.required<Evaluation>();
   readonly #of = computed(() => this.#editor.stored()?.id ?? '');
   readonly at = linkedSignal<string, number>({ source: this.#of, computation: () => 0 });
-  readonly nowFps = linkedSignal<string, number | null>({ source: this.#of, computation: () => null });
-  readonly wanted = linkedSignal<string, number | null>({ source: this.#of, computation: () => null });
+  readonly nowFps = linkedSignal<string, number | null>({
+    source: this.#of,
+    computation: () => null,
+  });
+  readonly wanted = linkedSignal<string, number | null>({
+    source: this.#of,
+    computation: () => null,
+  });
   readonly portable = linkedSignal<string, boolean>({ source: this.#of, computation: () => false });
   readonly kinds = KIND;
   readonly present = computed(() => this.#editor.fields()?.present ?? '');
@@ -94,19 +133,34 @@ export class WorthPanel {
     this.evaluation().predicted.forecasts.flatMap((f) =>
       'missing' in f
         ? []
-        : [{ name: `${f.title} at ${f.resolution.replace('x', '×')}`, titleId: f.titleId, resolution: f.resolution, fps: f.fps }],
+        : [
+            {
+              name: `${f.title} at ${f.resolution.replace('x', '×')}`,
+              titleId: f.titleId,
+              resolution: f.resolution,
+              fps: f.fps,
+            },
+          ],
     ),
   );
   readonly use = computed(() => this.uses()[this.at()] ?? this.uses()[0] ?? null);
-  readonly #machines = resource<readonly Machine[], { titleId: string; resolution: string; currency: string } | undefined>({
+  readonly #machines = resource<
+    readonly Machine[],
+    { titleId: string; resolution: string; currency: string } | undefined
+  >({
     params: () => {
       const use = this.use();
-      return use ? { titleId: use.titleId, resolution: use.resolution, currency: this.currency() } : undefined;
+      return use
+        ? { titleId: use.titleId, resolution: use.resolution, currency: this.currency() }
+        : undefined;
     },
     loader: async ({ params }) => {
       const frames: FramesAsked = { titleIds: [params.titleId], resolutions: [params.resolution] };
       const found = await firstValueFrom(
-        this.#api.post<{ items: Machine[] }>('/scout/machines', { frames, currency: params.currency }),
+        this.#api.post<{ items: Machine[] }>('/scout/machines', {
+          frames,
+          currency: params.currency,
+        }),
       );
       return found.items;
     },
@@ -117,7 +171,10 @@ export class WorthPanel {
     const cost = this.#plan.cost();
     if (!use) return null;
     const target = this.wanted();
-    const keeps = (kind: SpendingOption['kind'], fps: SpendingOption['fps']): SpendingOption['keeps'] => [
+    const keeps = (
+      kind: SpendingOption['kind'],
+      fps: SpendingOption['fps'],
+    ): SpendingOption['keeps'] => [
       ...(target === null || (fps !== null && fps.mid >= target) ? (['target'] as const) : []),
       ...(this.portable() && kind !== 'desktop' ? (['portable'] as const) : []),
     ];
@@ -134,7 +191,11 @@ export class WorthPanel {
       keeps: keeps(kind, fps),
     });
     // A part without a price leaves the sum open; the system is nobody's purchase.
-    const open = cost === null || cost.lines.some((l) => l.minor === null && l.part.kind !== 'system' && l.part.slot !== 'host');
+    const open =
+      cost === null ||
+      cost.lines.some(
+        (l) => l.minor === null && l.part.kind !== 'system' && l.part.slot !== 'host',
+      );
     const net = cost && !open ? cost.netMinor - hostMinor(cost.lines) - cost.resaleMinor : null;
     const now = this.nowFps();
     const keep = now === null ? [] : [way('keep', '', 0, { lo: now, mid: now, hi: now })];

@@ -8,9 +8,15 @@ async function box() {
   fixture.componentInstance.report.subscribe((r) => read.push(r));
   await fixture.whenStable();
   const el = fixture.nativeElement as HTMLElement;
-  return { fixture, el, read, problem: () => el.querySelector('[role=alert]')?.textContent ?? null };
+  return {
+    fixture,
+    el,
+    read,
+    problem: () => el.querySelector('[role=alert]')?.textContent ?? null,
+  };
 }
-const LISTING = '00:02.0 VGA compatible controller: Harnsey L-13 graphics\n\tCapabilities: <access denied>';
+const LISTING =
+  '00:02.0 VGA compatible controller: Harnsey L-13 graphics\n\tCapabilities: <access denied>';
 
 describe('the box that takes a report', () => {
   it('hands on what it could read, and says what it could not, keeping it', async () => {
@@ -40,7 +46,9 @@ describe('the box that takes a report', () => {
     const b = await box();
     const paste = (text: string) => {
       const event = new Event('paste', { cancelable: true });
-      b.el.querySelector('textarea')?.dispatchEvent(Object.assign(event, { clipboardData: { getData: () => text } }));
+      b.el
+        .querySelector('textarea')
+        ?.dispatchEvent(Object.assign(event, { clipboardData: { getData: () => text } }));
       return event.defaultPrevented;
     };
     expect([paste(LISTING), paste('x'.repeat(2_000_001))]).toEqual([false, true]);

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, ElementRef, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MOST_CHARS, readReport, type Report } from '@ruddy/core/bring-up';
 import { PROBE_COMMAND, READ_COMMAND, readProblemText } from '@ruddy/core/bring-up/text';
@@ -23,10 +31,11 @@ let boxes = 0;
     >
       <label [attr.for]="id">{{ label() }}</label>
       <p class="hint">
-        What <code>{{ command }}</code> prints, or the report of <a href="/probe.mjs" download>the probe</a>:
-        <code>{{ probe }}</code> on the host. Drop a file here, paste, or
-        <button type="button" class="link" (click)="file.click()">open a file</button>. Serial numbers and machine names are
-        dropped while reading.
+        What <code>{{ command }}</code> prints, or the report of
+        <a href="/probe.mjs" download>the probe</a>: <code>{{ probe }}</code> on the host. Drop a
+        file here, paste, or
+        <button type="button" class="link" (click)="file.click()">open a file</button>. Serial
+        numbers and machine names are dropped while reading.
       </p>
       <textarea
         #text
@@ -38,10 +47,18 @@ let boxes = 0;
         [attr.aria-describedby]="problem() ? id + '-p' : null"
         (paste)="pasted($event)"
       ></textarea>
-      <input #file type="file" hidden accept=".txt,.log,.json,text/plain,application/json" (change)="opened(file)" />
+      <input
+        #file
+        type="file"
+        hidden
+        accept=".txt,.log,.json,text/plain,application/json"
+        (change)="opened(file)"
+      />
       <div class="row">
         <button mat-button type="button" (click)="read(text.value)">Read it</button>
-        <button mat-button type="button" (click)="copy()">{{ copied() ? 'Copied' : 'Copy the command' }}</button>
+        <button mat-button type="button" (click)="copy()">
+          {{ copied() ? 'Copied' : 'Copy the command' }}
+        </button>
       </div>
       @if (problem(); as why) {
         <p class="problem" role="alert" [id]="id + '-p'">{{ why }}</p>
@@ -129,7 +146,9 @@ export class ReportBox {
   async #readFile(file: File): Promise<void> {
     // A file far beyond any listing is not even opened: four bytes are the most a character takes.
     if (file.size > MOST_CHARS * 4) {
-      this.problem.set(`Not read: "${file.name}" has ${(file.size / 1e6).toFixed(1)} MB; a listing has well below one.`);
+      this.problem.set(
+        `Not read: "${file.name}" has ${(file.size / 1e6).toFixed(1)} MB; a listing has well below one.`,
+      );
       return;
     }
     try {

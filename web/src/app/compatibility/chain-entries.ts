@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { UsedRow } from '@ruddy/core/bring-up/contract';
 import { PROVENANCE_LABELS, reliability } from '@ruddy/core/compatibility';
@@ -21,8 +30,13 @@ import { day } from '../platform/shared/format';
       <p><span class="eyebrow">Predicted</span> {{ row().predicted.sentence }}</p>
       <p>
         <span class="eyebrow">Seen</span>
-        {{ seen() }}; newest status {{ words[row().now.outcome].toLowerCase() }} since {{ day(row().now.since)
-        }}{{ row().older > 0 ? '; ' + row().older + ' older ' + (row().older === 1 ? 'set' : 'sets') + ' of versions' : '' }}.
+        {{ seen() }}; newest status {{ words[row().now.outcome].toLowerCase() }} since
+        {{ day(row().now.since)
+        }}{{
+          row().older > 0
+            ? '; ' + row().older + ' older ' + (row().older === 1 ? 'set' : 'sets') + ' of versions'
+            : ''
+        }}.
       </p>
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
@@ -58,9 +72,12 @@ import { day } from '../platform/shared/format';
                 <td class="quiet">{{ versions(e.versions) || 'not noted' }}</td>
                 <td class="quiet">{{ e.symptoms.concat(e.fixes).join('; ') }}</td>
                 <td class="quiet nowrap">
-                  {{ provenance[e.provenance] }}{{ e.confidence < 1 ? ', ' + (e.confidence * 100).toFixed(0) + ' % sure' : '' }}
+                  {{ provenance[e.provenance]
+                  }}{{ e.confidence < 1 ? ', ' + (e.confidence * 100).toFixed(0) + ' % sure' : '' }}
                 </td>
-                <td class="quiet nowrap">{{ e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands' }}</td>
+                <td class="quiet nowrap">
+                  {{ e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands' }}
+                </td>
                 <td>
                   <a
                     routerLink="/compatibility/share"
@@ -82,7 +99,9 @@ import { day } from '../platform/shared/format';
         <p><span class="eyebrow">In use</span> {{ h }}</p>
       }
       <p class="acts">
-        <a routerLink="/compatibility/share" [queryParams]="{ chain: row().key }">Share these entries</a>
+        <a routerLink="/compatibility/share" [queryParams]="{ chain: row().key }"
+          >Share these entries</a
+        >
         <button type="button" class="link" (click)="closed.emit()">Close these entries</button>
       </p>
     </section>
@@ -96,7 +115,13 @@ export class ChainEntries {
   readonly used = input<readonly UsedRow[]>([]);
   readonly seen = computed(() => {
     const { seen, told } = this.row();
-    const words = seenWords({ n: seen.n, works: seen.worked, care: 0, unreliable: 0, fails: seen.failed });
+    const words = seenWords({
+      n: seen.n,
+      works: seen.worked,
+      care: 0,
+      unreliable: 0,
+      fails: seen.failed,
+    });
     return told.n === 0 ? words : `${words}; told by others: ${told.worked} of ${told.n} worked`;
   });
   /** Hours in use of the setups of this chain. */

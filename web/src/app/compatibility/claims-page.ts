@@ -2,7 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import { CLAIM_MEASURES, MEASURE_IDS, type MeasureId, TAG_IDS, type TagId, TAGS } from '@ruddy/core/compatibility';
+import {
+  CLAIM_MEASURES,
+  MEASURE_IDS,
+  type MeasureId,
+  TAG_IDS,
+  type TagId,
+  TAGS,
+} from '@ruddy/core/compatibility';
 import { claimBody, type ClaimEntry } from '@ruddy/core/compatibility/contract';
 import { CLAIM_STATES, claimRange, claimWhere, claimWords } from '@ruddy/core/compatibility/text';
 import type { ApiProblem } from '../platform/api/api';
@@ -47,7 +54,12 @@ export class ClaimsPage {
   #id = v7();
 
   constructor() {
-    this.#log.claims().subscribe({ next: (r) => this.items.set(r.items), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#log
+      .claims()
+      .subscribe({
+        next: (r) => this.items.set(r.items),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 
   words(c: ClaimEntry): string {
@@ -88,7 +100,8 @@ export class ClaimsPage {
       statedOn: f['on'] || null,
     };
     const parsed = claimBody.safeParse(body);
-    if (!parsed.success) for (const i of parsed.error.issues) errors.set(String(i.path[0] ?? ''), i.message);
+    if (!parsed.success)
+      for (const i of parsed.error.issues) errors.set(String(i.path[0] ?? ''), i.message);
     this.errors.set(errors);
     if (!parsed.success || errors.size > 0) return;
     this.#log.addClaim(parsed.data).subscribe({
@@ -99,7 +112,10 @@ export class ClaimsPage {
         form.reset();
         this.where.set([]);
       },
-      error: (e: ApiProblem) => this.errors.set(new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]])),
+      error: (e: ApiProblem) =>
+        this.errors.set(
+          new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]]),
+        ),
     });
   }
 

@@ -10,7 +10,12 @@ const row: CompatRow = {
   cable: 'K, "07"',
   dock: '@dock',
   card: 'C-20',
-  predicted: { verdict: 'care', sentence: '', coverage: { known: 5, of: 7 }, down: { lo: 16, hi: 26 } },
+  predicted: {
+    verdict: 'care',
+    sentence: '',
+    coverage: { known: 5, of: 7 },
+    down: { lo: 16, hi: 26 },
+  },
   seen: { n: 3, worked: 2, failed: 1 },
   told: { n: 0, worked: 0 },
   contradicted: false,

@@ -1,5 +1,14 @@
 import { ScrollingModule, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { EMPTY, expand, reduce, tap } from 'rxjs';
@@ -32,7 +41,16 @@ const ROW_PX = 44;
 
 /** What works with what: a row a chain that was logged, predicted and seen apart. */
 @Component({
-  imports: [MatButtonModule, RouterLink, ScrollingModule, VerdictChip, ChainEntries, ColumnChooser, CompatNav, LogFinder],
+  imports: [
+    MatButtonModule,
+    RouterLink,
+    ScrollingModule,
+    VerdictChip,
+    ChainEntries,
+    ColumnChooser,
+    CompatNav,
+    LogFinder,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compatibility-page.html',
   styleUrl: './compatibility-page.scss',
@@ -84,11 +102,17 @@ export class CompatibilityPage {
       COLUMNS.filter((c) => c.usual).map((c) => c.key),
     ),
   );
-  readonly filters = computed<Filters>(() => Object.fromEntries(FILTER_KEYS.map((k: FilterKey) => [k, this[k]()] as const)));
-  readonly isNear = computed(
-    () => this.near() === 'true' && [this.host(), this.dock(), this.card(), this.standard()].some((v) => v !== ''),
+  readonly filters = computed<Filters>(() =>
+    Object.fromEntries(FILTER_KEYS.map((k: FilterKey) => [k, this[k]()] as const)),
   );
-  readonly columns = computed(() => COLUMNS.filter((c) => (c.key === 'shared' ? this.isNear() : this.shown().includes(c.key))));
+  readonly isNear = computed(
+    () =>
+      this.near() === 'true' &&
+      [this.host(), this.dock(), this.card(), this.standard()].some((v) => v !== ''),
+  );
+  readonly columns = computed(() =>
+    COLUMNS.filter((c) => (c.key === 'shared' ? this.isNear() : this.shown().includes(c.key))),
+  );
   readonly template = computed(() =>
     this.columns()
       .map((c) => `minmax(0, ${c.wide}fr)`)
@@ -99,7 +123,9 @@ export class CompatibilityPage {
     dir: this.dir() === 'asc' ? 'asc' : 'desc',
   }));
   /** As tall as its rows, up to what leaves room for an opened chain. */
-  readonly height = computed(() => Math.min(this.open() ? 7 : 13, Math.max(1, this.rows()?.length ?? 1)) * ROW_PX);
+  readonly height = computed(
+    () => Math.min(this.open() ? 7 : 13, Math.max(1, this.rows()?.length ?? 1)) * ROW_PX,
+  );
   readonly sortWords = computed(() => {
     const { by, dir } = this.sorted();
     if (by === 'newest') return dir === 'desc' ? 'newest first' : 'oldest first';
@@ -112,7 +138,9 @@ export class CompatibilityPage {
     if (!rows) return 'Reading the log …';
     const filtered = Object.values(this.filters()).some((v) => v !== '');
     if (this.total() === 0)
-      return filtered ? '0 chains fit.' : '0 chains logged yet: outcomes are logged on the Record of a setup.';
+      return filtered
+        ? '0 chains fit.'
+        : '0 chains logged yet: outcomes are logged on the Record of a setup.';
     const against = rows.filter((r) => r.sure).length;
     const doubted = rows.filter((r) => r.contradicted && !r.sure).length;
     const shown = rows.length < this.total() ? `; of the first ${rows.length}` : '';
@@ -121,7 +149,10 @@ export class CompatibilityPage {
       const exact = rows.filter((r) => r.shared?.parts.length === this.#askedParts()).length;
       return `${pluralize(exact, 'chain')} of exactly these parts, ${this.total() - exact} near ${this.total() - exact === 1 ? 'one' : 'ones'}.`;
     }
-    const more = doubted === 0 ? '' : `, ${doubted} ${against === 0 ? '' : 'more '}went otherwise than predicted so far`;
+    const more =
+      doubted === 0
+        ? ''
+        : `, ${doubted} ${against === 0 ? '' : 'more '}went otherwise than predicted so far`;
     return `${pluralize(this.total(), 'chain')} ${filtered ? 'found' : 'logged'}${shown}; ${contradicted}${more}.`;
   });
 
@@ -136,7 +167,11 @@ export class CompatibilityPage {
   readonly keyOf = (_i: number, r: CompatRow): string => r.key;
 
   filter(query: Record<string, string | null>): void {
-    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: query,
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   sortBy(c: Column): void {
@@ -165,7 +200,9 @@ export class CompatibilityPage {
   }
 
   /** How many of the four things an entry may share are asked for; a family goes with its card. */
-  readonly #askedParts = computed(() => [this.host(), this.dock(), this.card(), this.standard()].filter((v) => v !== '').length);
+  readonly #askedParts = computed(
+    () => [this.host(), this.dock(), this.card(), this.standard()].filter((v) => v !== '').length,
+  );
 
   clear(): void {
     this.filter(Object.fromEntries([...FILTER_KEYS, 'near', 'sort', 'dir'].map((k) => [k, null])));
@@ -179,7 +216,8 @@ export class CompatibilityPage {
   export(kind: 'csv' | 'json'): void {
     this.exporting.set(true);
     this.exportProblem.set(null);
-    const page = (cursor?: string) => this.#data.compatibility({ ...this.#filter(), limit: 500, ...(cursor && { cursor }) });
+    const page = (cursor?: string) =>
+      this.#data.compatibility({ ...this.#filter(), limit: 500, ...(cursor && { cursor }) });
     page()
       .pipe(
         expand((p) => (p.next ? page(p.next) : EMPTY)),

@@ -1,11 +1,29 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
 import type { Chain } from '@ruddy/core/chain';
-import { PROVENANCE_LABELS, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/compatibility';
+import {
+  PROVENANCE_LABELS,
+  SHARED_ATTRIBUTES,
+  type SharedAttribute,
+} from '@ruddy/core/compatibility';
 import type { EvidenceAnswer, WeighedEntry } from '@ruddy/core/compatibility/contract';
-import { evidenceWords, expectationWords, SHARE_WORDS, sharesWords } from '@ruddy/core/compatibility/text';
+import {
+  evidenceWords,
+  expectationWords,
+  SHARE_WORDS,
+  sharesWords,
+} from '@ruddy/core/compatibility/text';
 import type { ApiProblem } from '../platform/api/api';
 import { LogData } from './log';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
@@ -47,7 +65,11 @@ export class EvidencePanel {
   readonly versions = versionWords;
   readonly shares = sharesWords;
 
-  readonly fields: readonly { key: keyof EvidenceAnswer['weights']; label: string; most: number }[] = [
+  readonly fields: readonly {
+    key: keyof EvidenceAnswer['weights'];
+    label: string;
+    most: number;
+  }[] = [
     ...SHARED_ATTRIBUTES.map((s: SharedAttribute) => ({ key: s, label: SHARE_WORDS[s], most: 1 })),
     { key: 'changed', label: 'changed versions keep', most: 1 },
     { key: 'strength', label: 'near ones weigh at most, entries', most: 100 },
@@ -82,7 +104,11 @@ export class EvidencePanel {
         debounceTime(150),
         switchMap(() =>
           this.#log
-            .evidence(this.chain(), { weights: this.tried(), without: this.without()?.id ?? null, limit: this.shown() })
+            .evidence(this.chain(), {
+              weights: this.tried(),
+              without: this.without()?.id ?? null,
+              limit: this.shown(),
+            })
             .pipe(
               map((answer) => ({ answer, problem: null })),
               catchError((e: ApiProblem) => of({ answer: null, problem: e.message })),
@@ -106,7 +132,9 @@ export class EvidencePanel {
     const parts = [e.exact ? '1' : e.shared.toFixed(2)];
     if (e.versions !== 1) parts.push(`${e.versions.toFixed(2)} versions changed`);
     if (e.told !== 1) parts.push(`${e.told.toFixed(2)} told`);
-    return parts.length === 1 ? e.weight.toFixed(2) : `${parts.join(' × ')} = ${e.weight.toFixed(2)}`;
+    return parts.length === 1
+      ? e.weight.toFixed(2)
+      : `${parts.join(' × ')} = ${e.weight.toFixed(2)}`;
   }
 
   leaveOut(e: WeighedEntry): void {
@@ -130,7 +158,8 @@ export class EvidencePanel {
     const read = readNumber(text);
     const value = read.ok ? read.value : null;
     const wrong = new Map(this.wrong());
-    if (!read.ok || (value !== null && (value < 0 || value > most))) wrong.set(key, `From 0 to ${most}`);
+    if (!read.ok || (value !== null && (value < 0 || value > most)))
+      wrong.set(key, `From 0 to ${most}`);
     else {
       wrong.delete(key);
       this.tried.update((t) => {

@@ -1,4 +1,9 @@
-import { type CellGrounds, type CellParts, type CellPredicted, predictCell } from '@ruddy/core/compatibility';
+import {
+  type CellGrounds,
+  type CellParts,
+  type CellPredicted,
+  predictCell,
+} from '@ruddy/core/compatibility';
 import type { GridAnswer, GridAxes } from '@ruddy/core/compatibility/contract';
 
 type Kind = keyof CellParts;

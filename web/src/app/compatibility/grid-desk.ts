@@ -1,4 +1,11 @@
-import { computed, inject, Injectable, InjectionToken, signal, type OnDestroy } from '@angular/core';
+import {
+  computed,
+  inject,
+  Injectable,
+  InjectionToken,
+  signal,
+  type OnDestroy,
+} from '@angular/core';
 import { wrap, type Remote } from 'comlink';
 import { cellContradicts, type CellPredicted, type CellSeen } from '@ruddy/core/compatibility';
 import type { GridAnswer, GridAxes } from '@ruddy/core/compatibility/contract';
@@ -7,12 +14,15 @@ import { LogData, type GridAsk } from './log';
 import type { GridCalls } from './grid-calls';
 
 /** Makes the worker; tests put the calls themselves in its place. */
-export const GRID_WORKER = new InjectionToken<() => { calls: Remote<GridCalls>; end: () => void }>('grid worker', {
-  factory: () => () => {
-    const worker = new Worker(new URL('./grid.worker', import.meta.url), { type: 'module' });
-    return { calls: wrap<GridCalls>(worker), end: () => worker.terminate() };
+export const GRID_WORKER = new InjectionToken<() => { calls: Remote<GridCalls>; end: () => void }>(
+  'grid worker',
+  {
+    factory: () => () => {
+      const worker = new Worker(new URL('./grid.worker', import.meta.url), { type: 'module' });
+      return { calls: wrap<GridCalls>(worker), end: () => worker.terminate() };
+    },
   },
-});
+);
 
 /** Cells that are predicted at once: few enough that putting them on the page is a short task. */
 const BATCH = 24;
@@ -62,7 +72,12 @@ export class GridDesk implements OnDestroy {
   async #take(a: GridAnswer, axes: GridAxes, turn: number): Promise<void> {
     this.#worker ??= this.#make();
     this.#predicted = new Array<CellPredicted | undefined>(a.rows.length * a.cols.length);
-    this.#seen = new Map(a.seen.map(([r, c, n, worked, told, newest]) => [r * a.cols.length + c, { n, worked, told, newest }]));
+    this.#seen = new Map(
+      a.seen.map(([r, c, n, worked, told, newest]) => [
+        r * a.cols.length + c,
+        { n, worked, told, newest },
+      ]),
+    );
     this.#queue = [];
     this.#asked = new Set();
     const { rows, cols, third, grounds } = a;
@@ -99,7 +114,9 @@ export class GridDesk implements OnDestroy {
       const turn = this.#turn;
       const list = this.#queue.splice(0, BATCH);
       try {
-        const found = await this.#worker.calls.predict(list.map((i) => [Math.floor(i / columns), i % columns] as const));
+        const found = await this.#worker.calls.predict(
+          list.map((i) => [Math.floor(i / columns), i % columns] as const),
+        );
         if (turn !== this.#turn) break;
         list.forEach((i, k) => (this.#predicted[i] = found[k]));
         this.#version.update((v) => v + 1);

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { wilson } from '@ruddy/core/base';
 import { GRID_AXES } from '@ruddy/core/compatibility';
@@ -53,7 +61,9 @@ export class GridPage {
   });
   readonly left = computed(() => {
     const l = this.desk.answer()?.left;
-    return l && l.rows + l.cols > 0 ? `${l.rows + l.cols} more parts are left out: 200 a side are shown.` : '';
+    return l && l.rows + l.cols > 0
+      ? `${l.rows + l.cols} more parts are left out: 200 a side are shown.`
+      : '';
   });
   readonly cell = computed(() => {
     const a = this.desk.answer();
@@ -66,7 +76,9 @@ export class GridPage {
     const s = this.desk.seen(i);
     const w = s && s.n > 0 ? wilson(s.worked, s.n) : null;
     const [rowKind, colKind] = this.of().split('-') as [string, string];
-    const thirdKind = ['host', 'dock', 'card'].find((k) => k !== rowKind && k !== colKind) as string;
+    const thirdKind = ['host', 'dock', 'card'].find(
+      (k) => k !== rowKind && k !== colKind,
+    ) as string;
     return {
       name: `${row.name}, ${col.name}${a.third ? `, ${a.third.name}` : ''}`,
       predicted: p
@@ -75,7 +87,11 @@ export class GridPage {
       seen: !s
         ? 'Nothing seen of this pair.'
         : `${s.worked} of ${s.n} worked${w ? ` (${(w.lo * 100).toFixed(0)} to ${(w.hi * 100).toFixed(0)} %)` : ''}${s.n === 1 ? '; one entry proves little' : ''}${s.told > 0 ? `; ${s.told} told by others` : ''}; newest ${day(s.newest)}.`,
-      query: { [rowKind]: row.name, [colKind]: col.name, ...(a.third && { [thirdKind]: a.third.name }) },
+      query: {
+        [rowKind]: row.name,
+        [colKind]: col.name,
+        ...(a.third && { [thirdKind]: a.third.name }),
+      },
     };
   });
 
@@ -83,11 +99,19 @@ export class GridPage {
     effect(() => {
       const third = this.third();
       this.open.set(null);
-      this.desk.load({ axes: this.of(), scope: this.scope() === 'all' ? 'all' : 'own', ...(third && { third }) });
+      this.desk.load({
+        axes: this.of(),
+        scope: this.scope() === 'all' ? 'all' : 'own',
+        ...(third && { third }),
+      });
     });
   }
 
   show(query: Record<string, string | null>): void {
-    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: query,
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 }

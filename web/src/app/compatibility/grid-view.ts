@@ -10,7 +10,13 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { cellContradicts, type CellPredicted, type CellSeen, offsetFor, spanOf } from '@ruddy/core/compatibility';
+import {
+  cellContradicts,
+  type CellPredicted,
+  type CellSeen,
+  offsetFor,
+  spanOf,
+} from '@ruddy/core/compatibility';
 import { cellWords } from '@ruddy/core/compatibility/text';
 import { day } from '../platform/shared/format';
 import { VERDICT_SHAPES } from '../chain/verdict/verdict-shapes';
@@ -24,9 +30,20 @@ const BEYOND = 2;
 /** How long nothing new came into view before cells are asked for. */
 const SETTLED_MS = 100;
 
-function makeCell(row: number, col: number, left: number, p: CellPredicted | null, s: CellSeen | null) {
+function makeCell(
+  row: number,
+  col: number,
+  left: number,
+  p: CellPredicted | null,
+  s: CellSeen | null,
+) {
   const against = p !== null && cellContradicts(p, s);
-  const seen = s === null || (s.n === 0 && s.told === 0) ? '–' : s.n === 0 ? `told ${s.told}` : `${s.worked}/${s.n}`;
+  const seen =
+    s === null || (s.n === 0 && s.told === 0)
+      ? '–'
+      : s.n === 0
+        ? `told ${s.told}`
+        : `${s.worked}/${s.n}`;
   const seenWords =
     s === null || s.n + s.told === 0
       ? 'nothing seen'
@@ -72,11 +89,16 @@ export class GridView {
     wide: this.side() + this.cols().length * CELL.wide,
     high: CELL.head + this.rows().length * CELL.high,
   }));
-  readonly #rowSpan = computed(() => spanOf(this.rows().length, CELL.high, this.#at().top, this.#at().high - CELL.head, BEYOND), {
-    equal: (a, b) => a.from === b.from && a.to === b.to,
-  });
+  readonly #rowSpan = computed(
+    () =>
+      spanOf(this.rows().length, CELL.high, this.#at().top, this.#at().high - CELL.head, BEYOND),
+    {
+      equal: (a, b) => a.from === b.from && a.to === b.to,
+    },
+  );
   readonly #colSpan = computed(
-    () => spanOf(this.cols().length, CELL.wide, this.#at().left, this.#at().wide - this.side(), BEYOND),
+    () =>
+      spanOf(this.cols().length, CELL.wide, this.#at().left, this.#at().wide - this.side(), BEYOND),
     {
       equal: (a, b) => a.from === b.from && a.to === b.to,
     },
@@ -85,17 +107,30 @@ export class GridView {
     const s = this.#colSpan();
     return this.cols()
       .slice(s.from, s.to)
-      .map((c, i) => ({ id: c.id, name: c.name, i: s.from + i, left: this.side() + (s.from + i) * CELL.wide }));
+      .map((c, i) => ({
+        id: c.id,
+        name: c.name,
+        i: s.from + i,
+        left: this.side() + (s.from + i) * CELL.wide,
+      }));
   });
   readonly shownRows = computed(() => {
     const s = this.#rowSpan();
     return this.rows()
       .slice(s.from, s.to)
-      .map((r, i) => ({ id: r.id, name: r.name, i: s.from + i, top: CELL.head + (s.from + i) * CELL.high }));
+      .map((r, i) => ({
+        id: r.id,
+        name: r.name,
+        i: s.from + i,
+        top: CELL.head + (s.from + i) * CELL.high,
+      }));
   });
   readonly cells = computed(() => {
     const n = this.cols().length;
-    return this.shownRows().map((row) => ({ row, cells: this.shownCols().map((col) => this.#cell(row.i, col.i, col.left, n)) }));
+    return this.shownRows().map((row) => ({
+      row,
+      cells: this.shownCols().map((col) => this.#cell(row.i, col.i, col.left, n)),
+    }));
   });
 
   constructor() {
@@ -136,7 +171,12 @@ export class GridView {
 
   #look(): void {
     const b = this.box().nativeElement;
-    this.#at.set({ left: b.scrollLeft, top: b.scrollTop, wide: b.clientWidth, high: b.clientHeight });
+    this.#at.set({
+      left: b.scrollLeft,
+      top: b.scrollTop,
+      wide: b.clientWidth,
+      high: b.clientHeight,
+    });
   }
 
   isActive(c: { row: number; col: number }): boolean {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { PROVENANCE_LABELS, PROVENANCES } from '@ruddy/core/compatibility';
 import type { LogNames } from '@ruddy/core/compatibility/contract';
 import { LogData } from './log';
@@ -61,8 +69,22 @@ const WORDS = [
             />
           </label>
         }
-        <label>From day <input #since type="date" [value]="filters().since ?? ''" (change)="set('since', since.value)" /></label>
-        <label>To day <input #until type="date" [value]="filters().until ?? ''" (change)="set('until', until.value)" /></label>
+        <label
+          >From day
+          <input
+            #since
+            type="date"
+            [value]="filters().since ?? ''"
+            (change)="set('since', since.value)"
+        /></label>
+        <label
+          >To day
+          <input
+            #until
+            type="date"
+            [value]="filters().until ?? ''"
+            (change)="set('until', until.value)"
+        /></label>
         <label
           >Known
           <select #known (change)="set('known', known.value)">
@@ -75,8 +97,16 @@ const WORDS = [
         </label>
       </div>
       <label class="near">
-        <input #near type="checkbox" [checked]="isNear()" [disabled]="!canNear()" (change)="nearChanged.emit(near.checked)" />
-        Near ones too, the nearest first{{ canNear() ? '' : ': choose a host, dock, card or port to be near to' }}
+        <input
+          #near
+          type="checkbox"
+          [checked]="isNear()"
+          [disabled]="!canNear()"
+          (change)="nearChanged.emit(near.checked)"
+        />
+        Near ones too, the nearest first{{
+          canNear() ? '' : ': choose a host, dock, card or port to be near to'
+        }}
       </label>
       @if (count() > 0 || isNear()) {
         <button type="button" class="link" (click)="cleared.emit()">Take all filters off</button>
@@ -120,16 +150,27 @@ export class LogFinder {
   readonly provenances = PROVENANCES;
   readonly labels = PROVENANCE_LABELS;
   readonly count = computed(
-    () => Object.entries(this.filters()).filter(([k, v]) => v !== '' && !['q', 'outcome', 'standard'].includes(k)).length,
+    () =>
+      Object.entries(this.filters()).filter(
+        ([k, v]) => v !== '' && !['q', 'outcome', 'standard'].includes(k),
+      ).length,
   );
   readonly canNear = computed(() => {
     const f = this.filters();
-    return Boolean(f.host ?? '') || Boolean(f.dock ?? '') || Boolean(f.card ?? '') || Boolean(f.standard ?? '');
+    return (
+      Boolean(f.host ?? '') ||
+      Boolean(f.dock ?? '') ||
+      Boolean(f.card ?? '') ||
+      Boolean(f.standard ?? '')
+    );
   });
 
   /** Names are read when they are first needed; without them the fields still work. */
   read(): void {
-    if (!this.names()) this.#log.names().subscribe({ next: (n) => this.names.set(n), error: () => this.names.set(null) });
+    if (!this.names())
+      this.#log
+        .names()
+        .subscribe({ next: (n) => this.names.set(n), error: () => this.names.set(null) });
   }
 
   set(key: FilterKey, value: string): void {

@@ -84,12 +84,18 @@ export class LogData {
   }
 
   /** Send a file as it lies on the disk. */
-  importLog(file: Blob, q: Partial<LogImportQuery> & { mode: 'try' | 'store'; name: string }): Observable<Job> {
+  importLog(
+    file: Blob,
+    q: Partial<LogImportQuery> & { mode: 'try' | 'store'; name: string },
+  ): Observable<Job> {
     const type = /\.json$/i.test(q.name) ? 'application/json' : 'text/csv';
     // A blob takes its type with it, whatever the header says.
     const body = file.slice(0, file.size, type);
     return this.#api.guard(
-      this.#http.post<Job>('/api/log/imports', body, { headers: { 'content-type': type }, params: { ...q } }),
+      this.#http.post<Job>('/api/log/imports', body, {
+        headers: { 'content-type': type },
+        params: { ...q },
+      }),
     );
   }
 }

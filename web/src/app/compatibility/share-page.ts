@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
@@ -12,7 +20,13 @@ import { pluralize, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
 
-const FATE_WORDS = { wrong: 'wrong', asks: 'disagree', new: 'new', changed: 'changed', same: 'already here' } as const;
+const FATE_WORDS = {
+  wrong: 'wrong',
+  asks: 'disagree',
+  new: 'new',
+  changed: 'changed',
+  same: 'already here',
+} as const;
 type Keep = 'here' | 'file';
 
 /** The log as a file for others, with what leaves shown before; and a file of theirs taken in, all of it or nothing. */
@@ -56,41 +70,62 @@ export class SharePage {
   );
   readonly filtered = computed(() => Object.keys(this.#query()).length > 0);
   readonly #params = computed(() => new URLSearchParams(this.#query()).toString());
-  readonly jsonHref = computed(() => `/api/log/share.json${this.#params() ? `?${this.#params()}` : ''}`);
-  readonly csvHref = computed(() => `/api/log/share.csv${this.#params() ? `?${this.#params()}` : ''}`);
+  readonly jsonHref = computed(
+    () => `/api/log/share.json${this.#params() ? `?${this.#params()}` : ''}`,
+  );
+  readonly csvHref = computed(
+    () => `/api/log/share.csv${this.#params() ? `?${this.#params()}` : ''}`,
+  );
   readonly headline = computed(() => {
     const r = this.report();
     if (!r) return 'Looking at what would leave …';
     const leaves = this.filtered() ? 'picked' : 'in the log';
     return `${pluralize(r.n, 'entry', 'entries')} ${leaves}: ${pluralize(r.columns.length, 'field')} of each would leave, ${r.stays.filter((s) => s.n > 0).length} kinds of things stay here.`;
   });
-  readonly result = computed(() => (this.run.job()?.state === 'done' ? (this.run.job()?.result ?? null) : null));
+  readonly result = computed(() =>
+    this.run.job()?.state === 'done' ? (this.run.job()?.result ?? null) : null,
+  );
   readonly asks = computed(() => this.result()?.fates.asks ?? 0);
   readonly canStore = computed(() => {
     const r = this.result();
-    return r !== null && !r.stored && (r.fates.wrong ?? 0) === 0 && (this.asks() === 0 || this.keep() !== null);
+    return (
+      r !== null &&
+      !r.stored &&
+      (r.fates.wrong ?? 0) === 0 &&
+      (this.asks() === 0 || this.keep() !== null)
+    );
   });
   readonly storeWords = computed(() => {
     const r = this.result();
     if (!r) return 'Store';
     if (r.stored) return 'Stored';
-    if ((r.fates.wrong ?? 0) > 0) return `Nothing stored: ${pluralize(r.fates.wrong ?? 0, 'entry', 'entries')} to mend`;
-    if (this.asks() > 0 && this.keep() === null) return `Decide ${pluralize(this.asks(), 'entry', 'entries')} first`;
+    if ((r.fates.wrong ?? 0) > 0)
+      return `Nothing stored: ${pluralize(r.fates.wrong ?? 0, 'entry', 'entries')} to mend`;
+    if (this.asks() > 0 && this.keep() === null)
+      return `Decide ${pluralize(this.asks(), 'entry', 'entries')} first`;
     return `Store ${pluralize((r.fates.new ?? 0) + this.taken(), 'entry', 'entries')}`;
   });
   /** Entries whose version of the file is taken. */
   readonly taken = computed(() =>
-    this.keep() === 'file' ? this.asks() - this.except().size : this.keep() === 'here' ? this.except().size : 0,
+    this.keep() === 'file'
+      ? this.asks() - this.except().size
+      : this.keep() === 'here'
+        ? this.except().size
+        : 0,
   );
   readonly status = computed(() => {
     const job = this.run.job();
     if (!job) return '';
     if (job.state === 'running')
-      return job.total > 0 ? `${job.message}: ${job.done} of ${job.total}` : job.message || 'Reading the file …';
+      return job.total > 0
+        ? `${job.message}: ${job.done} of ${job.total}`
+        : job.message || 'Reading the file …';
     if (job.state !== 'done') return job.message;
     const r = job.result;
     if (!r) return '';
-    const parts = this.fates.flatMap((f) => ((r.fates[f] ?? 0) > 0 ? [`${r.fates[f] ?? 0} ${FATE_WORDS[f]}`] : []));
+    const parts = this.fates.flatMap((f) =>
+      (r.fates[f] ?? 0) > 0 ? [`${r.fates[f] ?? 0} ${FATE_WORDS[f]}`] : [],
+    );
     return `${r.name}: ${parts.join(', ')}. ${r.stored ? 'Stored.' : 'Nothing stored yet.'}`;
   });
 
@@ -155,7 +190,12 @@ export class SharePage {
     const keep = this.keep();
     const except = [...this.except()].sort((a, b) => a - b).join(',');
     this.run.begin(
-      this.#log.importLog(file, { mode: 'store', name: file.name, ...(keep && { keep }), ...(except && { except }) }),
+      this.#log.importLog(file, {
+        mode: 'store',
+        name: file.name,
+        ...(keep && { keep }),
+        ...(except && { except }),
+      }),
     );
   }
 

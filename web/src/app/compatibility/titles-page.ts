@@ -1,7 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { PROVENANCE_LABELS, PROVENANCES, SAY_IDS, TITLE_ASSESSMENTS } from '@ruddy/core/compatibility';
+import {
+  PROVENANCE_LABELS,
+  PROVENANCES,
+  SAY_IDS,
+  TITLE_ASSESSMENTS,
+} from '@ruddy/core/compatibility';
 import { type Register, titleNoteBody, type TitleSayRow } from '@ruddy/core/compatibility/contract';
 import { PORT_STANDARDS } from '@ruddy/core/parts';
 import type { ApiProblem } from '../platform/api/api';
@@ -34,7 +39,9 @@ export class TitlesPage {
   readonly rows = computed(() => {
     const words = this.find().toLowerCase();
     return (this.register()?.items ?? []).filter((r) =>
-      `${r.title} ${r.link} ${TITLE_ASSESSMENTS[r.say]} ${r.words} ${r.version}`.toLowerCase().includes(words),
+      `${r.title} ${r.link} ${TITLE_ASSESSMENTS[r.say]} ${r.words} ${r.version}`
+        .toLowerCase()
+        .includes(words),
     );
   });
   readonly headline = computed(() => {
@@ -46,7 +53,12 @@ export class TitlesPage {
   #id = v7();
 
   constructor() {
-    this.#log.register().subscribe({ next: (r) => this.register.set(r), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#log
+      .register()
+      .subscribe({
+        next: (r) => this.register.set(r),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 
   known(r: TitleSayRow): string {
@@ -68,8 +80,18 @@ export class TitlesPage {
       words: text('words'),
     });
     if (!parsed.success) {
-      const named: Record<string, string> = { titleId: 'Title: choose one', on: 'Day: a date like 2026-11-03' };
-      this.errors.set(new Map(parsed.error.issues.map((i) => [String(i.path[0] ?? ''), named[String(i.path[0])] ?? i.message])));
+      const named: Record<string, string> = {
+        titleId: 'Title: choose one',
+        on: 'Day: a date like 2026-11-03',
+      };
+      this.errors.set(
+        new Map(
+          parsed.error.issues.map((i) => [
+            String(i.path[0] ?? ''),
+            named[String(i.path[0])] ?? i.message,
+          ]),
+        ),
+      );
       return;
     }
     this.errors.set(new Map());
@@ -80,7 +102,10 @@ export class TitlesPage {
         this.#id = v7();
         form.reset();
       },
-      error: (e: ApiProblem) => this.errors.set(new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]])),
+      error: (e: ApiProblem) =>
+        this.errors.set(
+          new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]]),
+        ),
     });
   }
 

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { usedBody } from '@ruddy/core/bring-up/contract';
@@ -22,11 +30,22 @@ import { ServerClock } from '../platform/shared/server-clock';
         <p class="problem" role="alert">Nothing stored. {{ why }}</p>
       }
       <div class="row">
-        <label>From <input name="from" type="date" [value]="clock.today()" [max]="clock.today()" /></label>
-        <label>To <input name="until" type="date" [value]="clock.today()" [max]="clock.today()" /></label>
-        <label>Hours <input class="short" name="hours" inputmode="decimal" autocomplete="off" /></label>
-        <label>Drops <input class="short" name="drops" inputmode="numeric" value="0" autocomplete="off" /></label>
-        <label>Freezes <input class="short" name="freezes" inputmode="numeric" value="0" autocomplete="off" /></label>
+        <label
+          >From <input name="from" type="date" [value]="clock.today()" [max]="clock.today()"
+        /></label>
+        <label
+          >To <input name="until" type="date" [value]="clock.today()" [max]="clock.today()"
+        /></label>
+        <label
+          >Hours <input class="short" name="hours" inputmode="decimal" autocomplete="off"
+        /></label>
+        <label
+          >Drops <input class="short" name="drops" inputmode="numeric" value="0" autocomplete="off"
+        /></label>
+        <label
+          >Freezes
+          <input class="short" name="freezes" inputmode="numeric" value="0" autocomplete="off"
+        /></label>
       </div>
       <label>What was seen <input name="words" maxlength="300" autocomplete="off" /></label>
       <button mat-stroked-button type="submit">Note these hours</button>
@@ -67,7 +86,9 @@ export class UsedPanel {
   #id = v7();
   /** What was noted and not taken back. */
   readonly spans = computed(() => {
-    const gone = new Set(this.events().flatMap((e) => (e.kind === 'struck' && e.corrects ? [e.corrects] : [])));
+    const gone = new Set(
+      this.events().flatMap((e) => (e.kind === 'struck' && e.corrects ? [e.corrects] : [])),
+    );
     return this.events()
       .filter((e) => e.kind === 'used' && !gone.has(e.id))
       .map((e) => e.body as unknown as UseSpan);

@@ -61,7 +61,11 @@ import { SourceFields } from './source-fields';
         }
       </span>
       @if (sourced()) {
-        <rb-source-fields [name]="meta().label" [source]="source()" (changed)="sourceChanged.emit($event)" />
+        <rb-source-fields
+          [name]="meta().label"
+          [source]="source()"
+          (changed)="sourceChanged.emit($event)"
+        />
       } @else if (sourceWords()) {
         <span class="below hint">{{ sourceWords() }}</span>
       }

@@ -10,7 +10,9 @@ export function attrText(meta: AttrMeta, value: unknown): string {
   }
   if (meta.input !== 'choice') return String(value as string | number);
   const label = (v: string) => meta.options?.find((o) => o.value === v)?.label ?? v;
-  return typeof value === 'string' ? label(value) : (value as { oneOf: string[] }).oneOf.map(label).join(' or ');
+  return typeof value === 'string'
+    ? label(value)
+    : (value as { oneOf: string[] }).oneOf.map(label).join(' or ');
 }
 
 /** The same with its unit, and "not known" said. */

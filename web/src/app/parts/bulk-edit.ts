@@ -1,8 +1,22 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import type * as z from 'zod';
-import { attributesOf, type AttrMeta, PART_SCHEMAS, type PartKind, type SourceMap } from '@ruddy/core/parts';
+import {
+  attributesOf,
+  type AttrMeta,
+  PART_SCHEMAS,
+  type PartKind,
+  type SourceMap,
+} from '@ruddy/core/parts';
 import { CatalogueData } from './catalogue';
 import type { ApiProblem } from '../platform/api/api';
 import { pluralize } from '../platform/shared/format';
@@ -35,7 +49,9 @@ import { SourceFields } from './source-fields';
         <p class="problem" role="alert">{{ why }}</p>
       }
       <button mat-stroked-button type="button" (click)="retire(true)">Retire {{ many() }}</button>
-      <button mat-stroked-button type="button" (click)="retire(false)">Bring {{ many() }} back</button>
+      <button mat-stroked-button type="button" (click)="retire(false)">
+        Bring {{ many() }} back
+      </button>
       <button type="button" class="link" (click)="closed.emit()">Close</button>
     </section>
   `,
@@ -61,16 +77,24 @@ export class BulkEdit {
   readonly source = signal<SourceMap[string] | null>(null);
   readonly control = new FormControl<FieldValue>('');
   readonly attributes = computed(() =>
-    attributesOf(PART_SCHEMAS[this.kind()] as z.ZodObject).filter(([k, m]) => m.input !== 'list' && k !== 'model'),
+    attributesOf(PART_SCHEMAS[this.kind()] as z.ZodObject).filter(
+      ([k, m]) => m.input !== 'list' && k !== 'model',
+    ),
   );
-  readonly meta = computed<AttrMeta | null>(() => this.attributes().find(([k]) => k === this.key())?.[1] ?? null);
-  readonly many = computed(() => pluralize(this.ids().length, KIND_WORDS[this.kind()].one, KIND_WORDS[this.kind()].many));
+  readonly meta = computed<AttrMeta | null>(
+    () => this.attributes().find(([k]) => k === this.key())?.[1] ?? null,
+  );
+  readonly many = computed(() =>
+    pluralize(this.ids().length, KIND_WORDS[this.kind()].one, KIND_WORDS[this.kind()].many),
+  );
 
   choose(key: string): void {
     this.key.set(key);
     this.problem.set(null);
     const meta = this.meta();
-    this.control.setValue(meta?.input === 'choice' ? (meta.unsure ? null : (meta.options?.[0]?.value ?? null)) : '');
+    this.control.setValue(
+      meta?.input === 'choice' ? (meta.unsure ? null : (meta.options?.[0]?.value ?? null)) : '',
+    );
   }
 
   store(): void {

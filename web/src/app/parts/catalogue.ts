@@ -1,7 +1,14 @@
 import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
-import type { CostBody, CostGrounds, PriceBody, PriceEntry, RateBody, RateEntry } from '@ruddy/core/buy/contract';
+import type {
+  CostBody,
+  CostGrounds,
+  PriceBody,
+  PriceEntry,
+  RateBody,
+  RateEntry,
+} from '@ruddy/core/buy/contract';
 import type { PartKind } from '@ruddy/core/parts';
 import type {
   FactBody,
@@ -35,7 +42,11 @@ export class CatalogueData {
     return this.#api.post('/items', body);
   }
 
-  patchItem(id: string, patch: Partial<Omit<ItemBody, 'id' | 'partId'>>, rev: number): Observable<ItemEntry> {
+  patchItem(
+    id: string,
+    patch: Partial<Omit<ItemBody, 'id' | 'partId'>>,
+    rev: number,
+  ): Observable<ItemEntry> {
     return this.#api.patch(`/items/${id}`, patch, rev);
   }
 
@@ -89,7 +100,9 @@ export class CatalogueData {
     const headers = { 'content-type': type };
     // A blob takes its type with it, whatever the header says.
     const body = file.slice(0, file.size, type);
-    return this.#api.guard(this.#http.post<Job>('/api/imports', body, { headers, params: { ...of } }));
+    return this.#api.guard(
+      this.#http.post<Job>('/api/imports', body, { headers, params: { ...of } }),
+    );
   }
 
   job(id: string): Observable<Job> {
@@ -100,7 +113,10 @@ export class CatalogueData {
     return this.#api.post(`/jobs/${id}/cancel`, {});
   }
 
-  fates(id: string, q: { after?: number; fate?: Fate; limit?: number }): Observable<{ items: FateRow[]; next: number | null }> {
+  fates(
+    id: string,
+    q: { after?: number; fate?: Fate; limit?: number },
+  ): Observable<{ items: FateRow[]; next: number | null }> {
     return this.#api.get(`/jobs/${id}/rows`, { ...q });
   }
 

@@ -15,7 +15,11 @@ import { WordAsks } from '../platform/shared/word-asks';
   imports: [MatButtonModule, WordAsks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form (submit)="$event.preventDefault(); store()" novalidate [attr.aria-label]="'Seen on ' + piece().label">
+    <form
+      (submit)="$event.preventDefault(); store()"
+      novalidate
+      [attr.aria-label]="'Seen on ' + piece().label"
+    >
       <div class="field">
         <label for="fact-kind">What was seen</label>
         <select id="fact-kind" #pick (change)="kind.set($any(pick.value))">
@@ -27,7 +31,14 @@ import { WordAsks } from '../platform/shared/word-asks';
       @if (kind() === 'measured') {
         <div class="field">
           <label for="fact-gbps">Rate, Gb/s</label>
-          <input id="fact-gbps" #gbps inputmode="decimal" autocomplete="off" [value]="rate()" (input)="rate.set(gbps.value)" />
+          <input
+            id="fact-gbps"
+            #gbps
+            inputmode="decimal"
+            autocomplete="off"
+            [value]="rate()"
+            (input)="rate.set(gbps.value)"
+          />
         </div>
       }
       @if (kind() === 'version') {
@@ -44,11 +55,25 @@ import { WordAsks } from '../platform/shared/word-asks';
         <label for="fact-words">{{
           kind() === 'version' ? 'Version' : kind() === 'fault' ? 'What is wrong' : 'Where and how'
         }}</label>
-        <input id="fact-words" #said maxlength="200" autocomplete="off" [value]="words()" (input)="words.set(said.value)" />
+        <input
+          id="fact-words"
+          #said
+          maxlength="200"
+          autocomplete="off"
+          [value]="words()"
+          (input)="words.set(said.value)"
+        />
       </div>
       <div class="field">
         <label for="fact-on">On</label>
-        <input id="fact-on" #on type="date" [value]="date()" [max]="clock.today()" (change)="date.set(on.value)" />
+        <input
+          id="fact-on"
+          #on
+          type="date"
+          [value]="date()"
+          [max]="clock.today()"
+          (change)="date.set(on.value)"
+        />
       </div>
       <rb-word-asks [words]="words()" />
       @if (problem(); as why) {
@@ -87,12 +112,22 @@ export class FactForm {
     const kind = this.kind();
     const read = readNumber(this.rate());
     if (kind === 'measured' && (!read.ok || read.value === null)) {
-      this.problem.set(`Nothing stored. Rate: ${read.ok ? 'type what was read, in Gb/s' : read.why}`);
+      this.problem.set(
+        `Nothing stored. Rate: ${read.ok ? 'type what was read, in Gb/s' : read.why}`,
+      );
       return;
     }
     const gbps = kind === 'measured' && read.ok ? read.value : null;
     const role = kind === 'version' ? this.role() : null;
-    const body = { id: v7(), itemId: this.piece().id, kind, happenedOn: this.date(), gbps, role, words: this.words().trim() };
+    const body = {
+      id: v7(),
+      itemId: this.piece().id,
+      kind,
+      happenedOn: this.date(),
+      gbps,
+      role,
+      words: this.words().trim(),
+    };
     this.#data.addFact(body).subscribe({
       next: () => this.noted.emit(),
       error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),

@@ -27,8 +27,11 @@ export type Errors = Map<string, string>;
 
 function shown(value: unknown, meta: AttrMeta): FieldValue {
   if (meta.input === 'choice') {
-    if (value !== null && typeof value === 'object' && 'oneOf' in value) return (value as { oneOf: string[] }).oneOf;
-    return (value as string | undefined) ?? (meta.unsure ? null : (meta.options?.[0]?.value ?? null));
+    if (value !== null && typeof value === 'object' && 'oneOf' in value)
+      return (value as { oneOf: string[] }).oneOf;
+    return (
+      (value as string | undefined) ?? (meta.unsure ? null : (meta.options?.[0]?.value ?? null))
+    );
   }
   if (value === null || value === undefined) return '';
   if (typeof value === 'object') {
@@ -66,7 +69,10 @@ export function newSocket(key: string): FieldGroup {
 }
 
 /** Read one field by what is known of its attribute. */
-export function readField(meta: AttrMeta, value: FieldValue): { ok: true; value: unknown } | { ok: false; why: string } {
+export function readField(
+  meta: AttrMeta,
+  value: FieldValue,
+): { ok: true; value: unknown } | { ok: false; why: string } {
   if (meta.input === 'number') return typedNumber(typeof value === 'string' ? value : '');
   if (Array.isArray(value)) return { ok: true, value: { oneOf: value } };
   return { ok: true, value: meta.input === 'text' ? (value ?? '') : value };
@@ -94,7 +100,10 @@ function valuesOf(
 export function readForm(m: PartFormModel): { spec: AnySpec | null; errors: Errors } {
   const errors: Errors = new Map();
   const spec = valuesOf(m.fields, m.group, '', errors);
-  if (m.kind === 'host') spec['sockets'] = m.sockets.controls.map((g, i) => valuesOf(m.socketFields, g, `sockets/${i}/`, errors));
+  if (m.kind === 'host')
+    spec['sockets'] = m.sockets.controls.map((g, i) =>
+      valuesOf(m.socketFields, g, `sockets/${i}/`, errors),
+    );
   const parsed = PART_SCHEMAS[m.kind].safeParse(spec);
   if (!parsed.success)
     for (const issue of parsed.error.issues) {

@@ -35,7 +35,9 @@ export class ImportPage {
   readonly file = signal<File | null>(null);
   readonly over = signal(false);
   readonly columns = signal<{ column: string; what: string }[] | null>(null);
-  readonly headline = computed(() => importSentence(this.run.job(), this.run.problem(), this.file()?.name ?? null, this.of()));
+  readonly headline = computed(() =>
+    importSentence(this.run.job(), this.run.problem(), this.file()?.name ?? null, this.of()),
+  );
   readonly result = computed(() => this.run.job()?.result ?? null);
   readonly storeButton = computed(() => storeWords(this.run.job()));
   readonly canStore = computed(() => {
@@ -53,7 +55,11 @@ export class ImportPage {
   readonly height = computed(() => Math.min(12, Math.max(1, this.run.rows().length)) * 36);
 
   choose(kind: string): void {
-    void this.#router.navigate([], { queryParams: { kind }, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: { kind },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
     this.columns.set(null);
     const file = this.file();
     if (file) this.run.start(file, kind as PartKind, 'try');
@@ -91,7 +97,9 @@ export class ImportPage {
   }
 
   said(r: FateRow): string {
-    return r.notes.map((n) => `${n.row === r.row ? '' : `row ${n.row}, `}${n.column}: ${n.what}`).join('; ');
+    return r.notes
+      .map((n) => `${n.row === r.row ? '' : `row ${n.row}, `}${n.column}: ${n.what}`)
+      .join('; ');
   }
 
   readonly rowOf = (_i: number, r: { row: number }): number => r.row;

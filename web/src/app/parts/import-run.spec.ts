@@ -5,11 +5,25 @@ import { CatalogueData } from './catalogue';
 import { ImportRun } from './import-run';
 import { Live } from '../platform/api/live';
 
-const base: Job = { id: 'j', kind: 'import-try', state: 'running', done: 0, total: 0, message: '', startedAt: '', result: null };
+const base: Job = {
+  id: 'j',
+  kind: 'import-try',
+  state: 'running',
+  done: 0,
+  total: 0,
+  message: '',
+  startedAt: '',
+  result: null,
+};
 const done = (wrong: number): Job => ({
   ...base,
   state: 'done',
-  result: { name: 'a.csv', unknown: [], stored: false, fates: { wrong, asks: 0, new: 300, changed: 0, same: 0 } },
+  result: {
+    name: 'a.csv',
+    unknown: [],
+    stored: false,
+    fates: { wrong, asks: 0, new: 300, changed: 0, same: 0 },
+  },
 });
 const row = (n: number, fate: Fate): FateRow => ({ row: n, fate, part: `P ${n}`, notes: [] });
 const file = new File(['x'], 'a.csv');
@@ -22,7 +36,9 @@ function run(steps: Job[]) {
     fates: (_id: string, q: { after?: number; fate?: Fate; limit?: number }) => {
       asked.push(q);
       const start = q.after ?? 0;
-      const rows = Array.from({ length: q.fate ? 2 : 200 }, (_, i) => row(start + i + 1, q.fate ?? 'new'));
+      const rows = Array.from({ length: q.fate ? 2 : 200 }, (_, i) =>
+        row(start + i + 1, q.fate ?? 'new'),
+      );
       return of({ items: rows, next: q.fate || start > 0 ? null : 200 });
     },
   };
@@ -38,7 +54,11 @@ function run(steps: Job[]) {
       );
     },
   };
-  const providers = [ImportRun, { provide: CatalogueData, useValue: data }, { provide: Live, useValue: live }];
+  const providers = [
+    ImportRun,
+    { provide: CatalogueData, useValue: data },
+    { provide: Live, useValue: live },
+  ];
   TestBed.configureTestingModule({ providers });
   return { run: TestBed.inject(ImportRun), data, asked, live };
 }

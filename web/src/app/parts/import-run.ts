@@ -1,5 +1,13 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
-import { filter, map, type Observable, type Subscription, startWith, switchMap, takeWhile } from 'rxjs';
+import {
+  filter,
+  map,
+  type Observable,
+  type Subscription,
+  startWith,
+  switchMap,
+  takeWhile,
+} from 'rxjs';
 import type { PartKind } from '@ruddy/core/parts';
 import type { Fate, FateRow, Job } from '@ruddy/core/parts/contract';
 import type { ApiProblem } from '../platform/api/api';
@@ -64,7 +72,10 @@ export class ImportRun {
     if (job)
       this.#data
         .cancel(job.id)
-        .subscribe({ next: (now) => this.job.set(now), error: (e: ApiProblem) => this.problem.set(e.message) });
+        .subscribe({
+          next: (now) => this.job.set(now),
+          error: (e: ApiProblem) => this.problem.set(e.message),
+        });
   }
 
   /** Show the rows of one fate, or of all. */
@@ -82,7 +93,13 @@ export class ImportRun {
 
   #finished(job: Job): void {
     if (job.state === 'done' && job.result)
-      this.show(job.result.fates.wrong > 0 ? 'wrong' : job.result.fates.asks > 0 && job.kind.startsWith('log') ? 'asks' : null);
+      this.show(
+        job.result.fates.wrong > 0
+          ? 'wrong'
+          : job.result.fates.asks > 0 && job.kind.startsWith('log')
+            ? 'asks'
+            : null,
+      );
   }
 
   #read(after: number): void {

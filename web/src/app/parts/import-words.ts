@@ -15,20 +15,28 @@ export const FATE_WORDS: Record<Fate, string> = {
 const number = new Intl.NumberFormat('en-GB');
 
 /** The sentence of the page: where the file stands and how many rows want somebody. */
-export function importSentence(job: Job | null, problem: string | null, file: string | null, kind: PartKind): string {
+export function importSentence(
+  job: Job | null,
+  problem: string | null,
+  file: string | null,
+  kind: PartKind,
+): string {
   if (problem !== null) return `0 rows read: ${problem}`;
   if (!job || file === null)
     return `0 files chosen: ${KIND_WORDS[kind].many} from a CSV or JSON file, looked at before anything is stored.`;
   if (job.state === 'running')
     return `${job.message || 'Reading'} "${file}": ${number.format(job.done)} of ${job.total ? number.format(job.total) : 'its'} rows.`;
-  if (job.state === 'cancelled') return `Stopped at ${number.format(job.done)} rows of "${file}"; nothing stored.`;
+  if (job.state === 'cancelled')
+    return `Stopped at ${number.format(job.done)} rows of "${file}"; nothing stored.`;
   if (job.state === 'failed' || !job.result) return job.message || '0 rows read.';
   const { fates: f, stored } = job.result;
   const all = f.wrong + f.asks + f.new + f.changed + f.same;
   if (stored)
     return `Stored from "${file}": ${number.format(f.new + f.asks + f.changed)} of ${number.format(all)}, ${number.format(f.same)} already here.`;
-  if (f.wrong > 0) return `Nothing stored: ${pluralize(f.wrong, 'row')} of ${number.format(all)} to mend.`;
-  if (f.new + f.asks + f.changed === 0) return `Nothing to store: all ${number.format(all)} are already here.`;
+  if (f.wrong > 0)
+    return `Nothing stored: ${pluralize(f.wrong, 'row')} of ${number.format(all)} to mend.`;
+  if (f.new + f.asks + f.changed === 0)
+    return `Nothing to store: all ${number.format(all)} are already here.`;
   const asks = f.asks > 0 ? `, ${number.format(f.asks)} to look at` : '';
   return `${number.format(all)} rows are good: ${number.format(f.new)} new, ${number.format(f.changed)} changed, ${number.format(f.same)} already here${asks}.`;
 }

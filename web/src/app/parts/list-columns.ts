@@ -1,6 +1,12 @@
 import type * as z from 'zod';
 import { partName } from '@ruddy/core/chain';
-import { attributesOf, type AttrMeta, PART_SCHEMAS, type PartKind, socketSchema } from '@ruddy/core/parts';
+import {
+  attributesOf,
+  type AttrMeta,
+  PART_SCHEMAS,
+  type PartKind,
+  socketSchema,
+} from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import { attrText } from './attr-text';
 import { facts } from './part-facts';
@@ -18,7 +24,13 @@ const ORIGIN = { demo: 'example', own: 'own', imported: 'imported', adopted: 'ad
 const NAMES = ['maker', 'model', 'variant'];
 
 const FIXED: readonly ListColumn[] = [
-  { key: 'name', name: 'Name', wide: 3, figure: false, text: (p) => partName(p.spec) + (p.retiredAt ? ' (retired)' : '') },
+  {
+    key: 'name',
+    name: 'Name',
+    wide: 3,
+    figure: false,
+    text: (p) => partName(p.spec) + (p.retiredAt ? ' (retired)' : ''),
+  },
   { key: 'about', name: 'What it is', wide: 4, figure: false, text: facts },
   { key: 'pieces', name: 'Here', wide: 1, figure: true, text: (p) => String(p.pieces) },
   { key: 'used', name: 'In use', wide: 1, figure: true, text: (p) => String(p.usedIn) },

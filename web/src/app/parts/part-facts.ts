@@ -1,5 +1,11 @@
 import type { Range } from '@ruddy/core/base';
-import { attributesOf, carriesTunnel, PART_SCHEMAS, type PartKind, SOFTWARE_NAMES } from '@ruddy/core/parts';
+import {
+  attributesOf,
+  carriesTunnel,
+  PART_SCHEMAS,
+  type PartKind,
+  SOFTWARE_NAMES,
+} from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import type * as z from 'zod';
 
@@ -27,7 +33,9 @@ function choiceText(kind: PartKind, key: string, value: unknown): string {
   if (value === null) return 'not known';
   const meta = attributesOf(PART_SCHEMAS[kind] as z.ZodObject).find(([k]) => k === key)?.[1];
   const label = (v: string) => meta?.options?.find((o) => o.value === v)?.label ?? v;
-  return typeof value === 'string' ? label(value) : (value as { oneOf: string[] }).oneOf.map(label).join(' or ');
+  return typeof value === 'string'
+    ? label(value)
+    : (value as { oneOf: string[] }).oneOf.map(label).join(' or ');
 }
 
 /** What a list says of a part in one line. */
@@ -46,17 +54,21 @@ export function facts(p: Part): string {
     }
     case 'adapter': {
       const ends = `${choiceText('adapter', 'hostEnd', p.spec.hostEnd)} to ${choiceText('adapter', 'farEnd', p.spec.farEnd)}`;
-      return carriesTunnel(p.spec.hostEnd) ? ends : `${ends}, good to Gen ${numText(p.spec.pcieGen)} ×${numText(p.spec.lanes)}`;
+      return carriesTunnel(p.spec.hostEnd)
+        ? ends
+        : `${ends}, good to Gen ${numText(p.spec.pcieGen)} ×${numText(p.spec.lanes)}`;
     }
     case 'dock':
       return `${choiceText('dock', 'uplink', p.spec.uplink)}, slot Gen ${numText(p.spec.slotGen)} ×${numText(p.spec.slotLanes)}`;
     case 'card':
       return `Gen ${numText(p.spec.pcieGen)} ×${numText(p.spec.lanes)}, ${numText(p.spec.memoryGB)} GB, ${numText(p.spec.boardW)} W`;
     case 'supply': {
-      const [one, two, wide] = [p.spec.cables8Pin, p.spec.cables8PinPair, p.spec.cables16Pin].map((n) =>
-        typeof n === 'number' ? n : 0,
+      const [one, two, wide] = [p.spec.cables8Pin, p.spec.cables8PinPair, p.spec.cables16Pin].map(
+        (n) => (typeof n === 'number' ? n : 0),
       );
-      const cables = [one && `${one} 8-pin`, two && `${two} two-headed`, wide && `${wide} 16-pin`].filter((s) => s).join(', ');
+      const cables = [one && `${one} 8-pin`, two && `${two} two-headed`, wide && `${wide} 16-pin`]
+        .filter((s) => s)
+        .join(', ');
       return `${choiceText('supply', 'form', p.spec.form)}, ${numText(p.spec.supplyW)} W${cables ? `, ${cables}` : ''}`;
     }
     case 'screen':

@@ -1,5 +1,12 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { attributesOf, cableSchema, hostSchema, isAsked, optionsOf, socketSchema } from '@ruddy/core/parts';
+import {
+  attributesOf,
+  cableSchema,
+  hostSchema,
+  isAsked,
+  optionsOf,
+  socketSchema,
+} from '@ruddy/core/parts';
 import { dropRuledOut, formOf, readForm } from './form-model';
 import { PartForm } from './part-form';
 
@@ -29,7 +36,9 @@ describe('PA-01 a form made from the schema', () => {
         .map(([k]) => k)
         .filter((k) => k !== 'sockets'),
     );
-    expect(Object.keys(m.sockets.controls[0]!.controls)).toEqual(attributesOf(socketSchema).map(([k]) => k));
+    expect(Object.keys(m.sockets.controls[0]!.controls)).toEqual(
+      attributesOf(socketSchema).map(([k]) => k),
+    );
   });
 
   it.each([
@@ -56,7 +65,9 @@ describe('PA-01 a form made from the schema', () => {
   });
 
   it('another connector rules a standard out: it goes back to "not sure"', () => {
-    const m = formOf('host', { sockets: [{ key: 'left', connector: 'usb-c', standard: 'usb4-40' }] } as never);
+    const m = formOf('host', {
+      sockets: [{ key: 'left', connector: 'usb-c', standard: 'usb4-40' }],
+    } as never);
     const g = m.sockets.controls[0]!;
     g.controls['connector']?.setValue('m2');
     dropRuledOut(m.socketFields, g);
@@ -72,10 +83,16 @@ describe('PA-01 a form made from the schema', () => {
   });
 
   it('every attribute that can be unknown and matters says how to find out', () => {
-    const silent = attributesOf(cableSchema).filter(([k, m]) => m.unsure && !m.findOut && !['markedW'].includes(k));
+    const silent = attributesOf(cableSchema).filter(
+      ([k, m]) => m.unsure && !m.findOut && !['markedW'].includes(k),
+    );
     expect(silent).toEqual([]);
     // How a host answers reads matters only to whoever measured it: left open, it is the usual.
-    expect(attributesOf(socketSchema).filter(([k, m]) => m.unsure && !m.findOut && k !== 'completionBytes')).toEqual([]);
+    expect(
+      attributesOf(socketSchema).filter(
+        ([k, m]) => m.unsure && !m.findOut && k !== 'completionBytes',
+      ),
+    ).toEqual([]);
   });
 });
 
@@ -101,7 +118,9 @@ describe('the form on the page', () => {
     el().querySelector('form')?.dispatchEvent(new Event('submit'));
     await fixture.whenStable();
     expect(saved).toEqual([]);
-    expect(el().querySelector('[role=alert]')?.textContent).toContain('Nothing stored. Length: "long" is not a number');
+    expect(el().querySelector('[role=alert]')?.textContent).toContain(
+      'Nothing stored. Length: "long" is not a number',
+    );
     expect(input!.getAttribute('aria-invalid')).toBe('true');
     input!.value = '900';
     input!.dispatchEvent(new Event('input'));
@@ -127,9 +146,14 @@ describe('the form on the page', () => {
     expect(el().querySelector('.asks')?.textContent).toContain('2.5 GB/s would be 20 Gb/s');
     await submit();
     expect(saved).toEqual([]);
-    const keep = [...el().querySelectorAll('button')].find((b) => b.textContent?.includes('It is as said'));
+    const keep = [...el().querySelectorAll('button')].find((b) =>
+      b.textContent?.includes('It is as said'),
+    );
     keep?.click();
-    expect(saved[0]).toMatchObject({ spec: { markedGbps: 2.5 }, sources: { markedGbps: { kept: true } } });
+    expect(saved[0]).toMatchObject({
+      spec: { markedGbps: 2.5 },
+      sources: { markedGbps: { kept: true } },
+    });
     fixture.componentRef.setInput('spec', { ...cable, markedGbps: 2.5 });
     fixture.componentRef.setInput('sources', saved[0]?.sources);
     await fixture.whenStable();

@@ -28,7 +28,15 @@ import {
 } from '@ruddy/core/parts';
 import { questionText } from '@ruddy/core/parts/text';
 import { AttrField } from './attr-field';
-import { dropRuledOut, formOf, newSocket, readForm, type Errors, type FieldGroup, type PartFormModel } from './form-model';
+import {
+  dropRuledOut,
+  formOf,
+  newSocket,
+  readForm,
+  type Errors,
+  type FieldGroup,
+  type PartFormModel,
+} from './form-model';
 
 let forms = 0;
 
@@ -147,7 +155,9 @@ export class PartForm {
     const m = this.model();
     if (!m) return;
     const used = new Set(m.sockets.controls.map((g) => g.controls['key']?.value));
-    const key = ['left', 'right', 'back', 'front', 'top'].find((k) => !used.has(k)) ?? `port-${m.sockets.length + 1}`;
+    const key =
+      ['left', 'right', 'back', 'front', 'top'].find((k) => !used.has(k)) ??
+      `port-${m.sockets.length + 1}`;
     m.sockets.push(newSocket(key));
     this.model.set({ ...m });
   }
@@ -177,7 +187,9 @@ export class PartForm {
     const spec = this.read()?.spec;
     if (!spec) return;
     const none: SourceNote = { from: null, on: '', note: '', kept: true };
-    const asked = [...this.questions().keys()].map((path) => [path, { ...none, ...this.notes()[path], kept: true }] as const);
+    const asked = [...this.questions().keys()].map(
+      (path) => [path, { ...none, ...this.notes()[path], kept: true }] as const,
+    );
     this.notes.update((n) => ({ ...n, ...Object.fromEntries(asked) }));
     this.asking.set(false);
     this.#emit(spec);
@@ -197,7 +209,10 @@ export class PartForm {
   }
 
   #keptAsSaid(path: string, spec: AnySpec): boolean {
-    return this.notes()[path]?.kept === true && JSON.stringify(at(spec, path)) === JSON.stringify(at(this.spec(), path));
+    return (
+      this.notes()[path]?.kept === true &&
+      JSON.stringify(at(spec, path)) === JSON.stringify(at(this.spec(), path))
+    );
   }
 
   /** Hand on the part; notes about sockets that are gone, and "kept as said" of values that changed, go. */

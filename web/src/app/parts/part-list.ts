@@ -1,5 +1,14 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { tap } from 'rxjs';
@@ -43,7 +52,9 @@ export class PartList {
 
   readonly words = KIND_WORDS;
   readonly total = signal(0);
-  readonly list = new PagedList<Part, PartFilter>((f) => this.#data.list(f).pipe(tap((p) => this.total.set(p.total))));
+  readonly list = new PagedList<Part, PartFilter>((f) =>
+    this.#data.list(f).pipe(tap((p) => this.total.set(p.total))),
+  );
   readonly rows = this.list.rows;
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly chosenIds = computed(() => [...this.chosen()]);
@@ -68,14 +79,23 @@ export class PartList {
     effect(() => {
       const kind = this.kind();
       const q = this.query();
-      this.list.load({ kind, q: q.q, retired: q.retired, owned: q.owned, ...(q.where && { where: q.where }), limit: 200 });
+      this.list.load({
+        kind,
+        q: q.q,
+        retired: q.retired,
+        owned: q.owned,
+        ...(q.where && { where: q.where }),
+        limit: 200,
+      });
     });
     effect(() => {
       this.shown.set(keptColumns(kept(this.kind()), USUAL));
       this.chosen.set(new Set());
       this.changing.set(false);
     });
-    inject(Keys).bind([{ key: 'x', what: 'Choose the part under the cursor', run: () => this.#chooseFocused() }]);
+    inject(Keys).bind([
+      { key: 'x', what: 'Choose the part under the cursor', run: () => this.#chooseFocused() },
+    ]);
   }
 
   readonly idOf = (_i: number, p: Part): string => p.id;

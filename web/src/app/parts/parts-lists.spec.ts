@@ -57,7 +57,12 @@ describe('PA-01 columns and filters of a kind', () => {
       text('markedGbps'),
     ]).toEqual(['Alder K-1', '2', '1', 'example', '800', 'Passive or Active', '–']);
     expect(text('name', part({ retiredAt: '2026-01-01T00:00:00Z' }))).toBe('Alder K-1 (retired)');
-    const host = hostSchema.parse({ maker: 'Alder', model: 'H', form: 'laptop', sockets: [{ key: 'a', connector: 'usb-c' }] });
+    const host = hostSchema.parse({
+      maker: 'Alder',
+      model: 'H',
+      form: 'laptop',
+      sockets: [{ key: 'a', connector: 'usb-c' }],
+    });
     expect(
       columnsFor('host')
         .find((c) => c.key === 'sockets')!
@@ -67,7 +72,9 @@ describe('PA-01 columns and filters of a kind', () => {
 
   it('hosts can be narrowed by their sockets too; every filter names its attribute and word', () => {
     const words = filtersFor('host').flatMap((f) => f.options.map((o) => o.value));
-    expect(words).toEqual(expect.arrayContaining(['form:laptop', 'standard:usb4-40', 'connector:oculink-4i']));
+    expect(words).toEqual(
+      expect.arrayContaining(['form:laptop', 'standard:usb4-40', 'connector:oculink-4i']),
+    );
     for (const kind of PART_KINDS)
       for (const o of filtersFor(kind).flatMap((f) => f.options))
         expect(o.value).toMatch(/^[A-Za-z0-9]{1,40}:[A-Za-z0-9.-]{1,40}$/);
@@ -120,7 +127,9 @@ describe('PA-01 the columns somebody chose', () => {
 describe('PA-01 many at once', () => {
   it('sends one attribute with its source, says what was refused, and keeps what was typed', async () => {
     const answers = new Subject<{ changed: number }>();
-    const bulk = vi.fn<(ids: readonly string[], patch: object) => Subject<{ changed: number }>>(() => answers);
+    const bulk = vi.fn<(ids: readonly string[], patch: object) => Subject<{ changed: number }>>(
+      () => answers,
+    );
     TestBed.configureTestingModule({ providers: [{ provide: CatalogueData, useValue: { bulk } }] });
     const fixture = TestBed.createComponent(BulkEdit);
     fixture.componentRef.setInput('kind', 'cable');
@@ -131,13 +140,23 @@ describe('PA-01 many at once', () => {
     c.choose('lengthMm');
     c.control.setValue('1,200');
     c.store();
-    expect([bulk.mock.calls.length, c.problem()]).toEqual([0, expect.stringContaining('Length: "1,200" could mean two numbers')]);
+    expect([bulk.mock.calls.length, c.problem()]).toEqual([
+      0,
+      expect.stringContaining('Length: "1,200" could mean two numbers'),
+    ]);
     c.control.setValue('1200');
     c.source.set({ from: 'label', on: '', note: '', kept: false });
     c.store();
-    expect(bulk).toHaveBeenCalledWith(['a', 'b'], { spec: { lengthMm: 1200 }, sources: { lengthMm: c.source() } });
+    expect(bulk).toHaveBeenCalledWith(['a', 'b'], {
+      spec: { lengthMm: 1200 },
+      sources: { lengthMm: c.source() },
+    });
     answers.error(new Error('Alder K-1: Length: too long'));
-    expect([c.problem(), c.control.value, said]).toEqual(['Nothing stored. Alder K-1: Length: too long', '1200', []]);
+    expect([c.problem(), c.control.value, said]).toEqual([
+      'Nothing stored. Alder K-1: Length: too long',
+      '1200',
+      [],
+    ]);
     bulk.mockReturnValueOnce(of({ changed: 2 }) as never);
     c.retire(true);
     expect(said).toEqual(['2 cables retired.']);
@@ -160,7 +179,11 @@ describe('PA-01 where a value came from', () => {
     c.choose('');
     fixture.componentRef.setInput('source', { ...measured, kept: true });
     c.choose('');
-    expect(out.slice(1)).toEqual([{ ...measured, note: 'tape' }, null, { from: null, on: '', note: '', kept: true }]);
+    expect(out.slice(1)).toEqual([
+      { ...measured, note: 'tape' },
+      null,
+      { from: null, on: '', note: '', kept: true },
+    ]);
     await fixture.whenStable();
   });
 });
@@ -207,7 +230,11 @@ describe('PA-07 prices drawn', () => {
     expect(drawn([price({}), price({})])).toBeNull();
     expect(drawn([price({}), price({ onDate: '2026-02-01' })], 'GBP')).toBeNull();
     expect(
-      drawn([price({}), price({ onDate: '2026-02-01', kind: 'shipping' }), price({ onDate: '2026-02-01', withIds: ['x'] })]),
+      drawn([
+        price({}),
+        price({ onDate: '2026-02-01', kind: 'shipping' }),
+        price({ onDate: '2026-02-01', withIds: ['x'] }),
+      ]),
     ).toBeNull();
   });
 });

@@ -11,9 +11,12 @@ import { KIND_WORDS } from './part-facts';
   template: `
     <nav class="kinds" aria-label="Kinds of parts">
       @for (k of places; track k[0]) {
-        <a [routerLink]="['/parts', k[0]]" [class.here]="k[0] === here()" [attr.aria-current]="k[0] === here() ? 'page' : null">{{
-          k[1]
-        }}</a>
+        <a
+          [routerLink]="['/parts', k[0]]"
+          [class.here]="k[0] === here()"
+          [attr.aria-current]="k[0] === here() ? 'page' : null"
+          >{{ k[1] }}</a
+        >
       }
     </nav>
   `,

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -21,7 +31,17 @@ import { TouchedSetups } from '../plan/touched-setups';
 
 /** The catalogue: kinds, list, editor. */
 @Component({
-  imports: [PartForm, PartList, PartsNav, PiecesPanel, PricesPanel, PastPanel, TouchedSetups, RouterLink, MatButtonModule],
+  imports: [
+    PartForm,
+    PartList,
+    PartsNav,
+    PiecesPanel,
+    PricesPanel,
+    PastPanel,
+    TouchedSetups,
+    RouterLink,
+    MatButtonModule,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './parts-page.html',
   styleUrl: './parts-page.scss',
@@ -68,7 +88,10 @@ export class PartsPage {
     if (!list?.rows()) return 'Reading the catalogue …';
     const word = KIND_WORDS[this.kind()];
     const { q, where, owned } = this.query();
-    const found = (q ? ` called "${q}"` : '') + (where ? ' of that kind' : '') + (owned ? ' with a piece here' : '');
+    const found =
+      (q ? ` called "${q}"` : '') +
+      (where ? ' of that kind' : '') +
+      (owned ? ' with a piece here' : '');
     return list.total() === 0 && found === ''
       ? `0 ${word.many} in the catalogue yet. Add the first one.`
       : `${pluralize(list.total(), word.one, word.many)}${found} in the catalogue.`;
@@ -97,7 +120,11 @@ export class PartsPage {
   }
 
   narrow(query: Record<string, string | null>): void {
-    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: query,
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   /** The list, and the part that is open, anew. */
@@ -107,11 +134,17 @@ export class PartsPage {
     if (p)
       this.#data
         .one(p.id)
-        .subscribe({ next: (now) => this.part.set(now), error: (e: ApiProblem) => this.openProblem.set(e.message) });
+        .subscribe({
+          next: (now) => this.part.set(now),
+          error: (e: ApiProblem) => this.openProblem.set(e.message),
+        });
   }
 
   create(): void {
-    void this.#router.navigate(['/parts', this.kind(), 'new'], { queryParams: { show: null }, queryParamsHandling: 'merge' });
+    void this.#router.navigate(['/parts', this.kind(), 'new'], {
+      queryParams: { show: null },
+      queryParamsHandling: 'merge',
+    });
   }
 
   /** A copy in the form, not stored until saved; its variant says that it is one. */
@@ -151,13 +184,21 @@ export class PartsPage {
   }
   overwrite(mine: FormPart | null | undefined): void {
     const stored = this.stale();
-    if (stored && mine) this.#patch(stored, { spec: mine.spec as unknown as Record<string, unknown>, sources: mine.sources });
+    if (stored && mine)
+      this.#patch(stored, {
+        spec: mine.spec as unknown as Record<string, unknown>,
+        sources: mine.sources,
+      });
   }
 
   /** Put values of before over those of now, as a new revision. */
   restore(past: Pick<FormPart, 'spec' | 'sources'>): void {
     const p = this.part();
-    if (p) this.#patch(p, { spec: past.spec as unknown as Record<string, unknown>, sources: past.sources });
+    if (p)
+      this.#patch(p, {
+        spec: past.spec as unknown as Record<string, unknown>,
+        sources: past.sources,
+      });
   }
 
   #patch(p: Part, patch: PartPatch): void {
@@ -182,7 +223,9 @@ export class PartsPage {
       this.stale.set(e.problem.current as Part);
       return;
     }
-    const errors = e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const);
+    const errors = e.problem.errors?.map(
+      (x) => [x.path.replace(/^spec\//, ''), x.message] as const,
+    );
     this.refused.set(new Map(errors ?? [['', e.message]]));
   }
 
@@ -197,7 +240,12 @@ export class PartsPage {
       this.#draftNext = {};
       return;
     }
-    this.#data.one(id).subscribe({ next: (p) => this.#show(p), error: (e: ApiProblem) => this.openProblem.set(e.message) });
+    this.#data
+      .one(id)
+      .subscribe({
+        next: (p) => this.#show(p),
+        error: (e: ApiProblem) => this.openProblem.set(e.message),
+      });
   }
 
   #show(p: Part): void {

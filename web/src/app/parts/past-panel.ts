@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Part, Revision } from '@ruddy/core/parts/contract';
 import type { ApiProblem } from '../platform/api/api';
@@ -43,7 +53,9 @@ import { changesBetween } from './spec-diff';
             <p>{{ r.first ? 'Written down first.' : 'No value changed.' }}</p>
           }
           @if (!$first) {
-            <button mat-button type="button" (click)="restored.emit(r.rev)">Put these values back: {{ r.words }}</button>
+            <button mat-button type="button" (click)="restored.emit(r.rev)">
+              Put these values back: {{ r.words }}
+            </button>
           }
         </li>
       } @empty {

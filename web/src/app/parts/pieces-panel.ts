@@ -1,9 +1,25 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import { attributesOf, HOW, ITEM_CONDITIONS, PART_SCHEMAS, SOFTWARE_NAMES, VALUE_SOURCES } from '@ruddy/core/parts';
+import {
+  attributesOf,
+  HOW,
+  ITEM_CONDITIONS,
+  PART_SCHEMAS,
+  SOFTWARE_NAMES,
+  VALUE_SOURCES,
+} from '@ruddy/core/parts';
 import type { FactEntry, ItemBody, ItemEntry, Part } from '@ruddy/core/parts/contract';
 import type * as z from 'zod';
 import type { ApiProblem } from '../platform/api/api';
@@ -39,7 +55,10 @@ export class PiecesPanel {
   readonly changed = output();
 
   readonly how = Object.entries(HOW) as [Draft['how'], string][];
-  readonly conditions = Object.entries(ITEM_CONDITIONS) as [NonNullable<Draft['condition']>, string][];
+  readonly conditions = Object.entries(ITEM_CONDITIONS) as [
+    NonNullable<Draft['condition']>,
+    string,
+  ][];
   readonly words = HOW;
   readonly day = day;
   readonly pieces = signal<ItemEntry[] | null>(null);
@@ -74,7 +93,9 @@ export class PiecesPanel {
     const piece = this.pieces()?.find((p) => p.id === this.open());
     const draft = this.draft();
     if (draft.label.trim() === '') {
-      this.problem.set('Nothing stored. Label: give the piece a name that stands on it, like K-02 a');
+      this.problem.set(
+        'Nothing stored. Label: give the piece a name that stands on it, like K-02 a',
+      );
       return;
     }
     const sent = piece
@@ -106,7 +127,9 @@ export class PiecesPanel {
     return Object.entries(p.differs)
       .flatMap(([key, { value, source }]) => {
         const meta = metas.get(key);
-        const known = [source.from ? VALUE_SOURCES[source.from] : '', source.on].filter((s) => s !== '').join(', ');
+        const known = [source.from ? VALUE_SOURCES[source.from] : '', source.on]
+          .filter((s) => s !== '')
+          .join(', ');
         return meta ? [`${meta.label} ${attrText(meta, value)}${known ? ` (${known})` : ''}`] : [];
       })
       .join('; ');

@@ -18,14 +18,22 @@ type Values = Readonly<Record<string, unknown>>;
     @for (f of fields(); track f[0]) {
       @if (asked(f[1])) {
         <span class="one">
-          <label [attr.for]="prefix() + '-' + f[0]">{{ f[1].label }}{{ f[1].unit ? ', ' + f[1].unit : '' }}</label>
+          <label [attr.for]="prefix() + '-' + f[0]"
+            >{{ f[1].label }}{{ f[1].unit ? ', ' + f[1].unit : '' }}</label
+          >
           @if (f[1].input === 'choice') {
-            <select #pick [id]="prefix() + '-' + f[0]" (change)="emit(f[0], pick.value === '' ? null : pick.value)">
+            <select
+              #pick
+              [id]="prefix() + '-' + f[0]"
+              (change)="emit(f[0], pick.value === '' ? null : pick.value)"
+            >
               @if (f[1].unsure) {
                 <option value="" [selected]="shown(f[0]) === ''">not sure</option>
               }
               @for (o of options(f[1]); track o.value) {
-                <option [value]="o.value" [selected]="o.value === shown(f[0])">{{ o.label }}</option>
+                <option [value]="o.value" [selected]="o.value === shown(f[0])">
+                  {{ o.label }}
+                </option>
               }
             </select>
           } @else {
@@ -115,7 +123,10 @@ export class QuickAttrs {
     const max = meta.max ?? Infinity;
     const ends = value === null ? [] : typeof value === 'number' ? [value] : [value.lo, value.hi];
     if (ends.some((n) => n < min || n > max) || (ends[1] ?? Infinity) < (ends[0] ?? -Infinity)) {
-      this.problem.set({ key, why: `${meta.label}: from ${min} to ${max} ${meta.unit ?? ''}`.trim() });
+      this.problem.set({
+        key,
+        why: `${meta.label}: from ${min} to ${max} ${meta.unit ?? ''}`.trim(),
+      });
       return;
     }
     this.emit(key, value);

@@ -25,14 +25,18 @@ export class RegisterPage {
   readonly day = day;
   readonly found = computed(() => {
     const words = this.q().toLowerCase();
-    return (this.rows() ?? []).filter((r) => `${r.label} ${r.part} ${r.claim} ${r.boughtFrom}`.toLowerCase().includes(words));
+    return (this.rows() ?? []).filter((r) =>
+      `${r.label} ${r.part} ${r.claim} ${r.boughtFrom}`.toLowerCase().includes(words),
+    );
   });
   readonly headline = computed(() => {
     const rows = this.rows();
     if (!rows) return 'Reading the cables …';
     const pieces = rows.filter((r) => r.itemId !== null);
     const read = pieces.filter((r) => r.best !== null).length;
-    const bare = rows.filter((r) => r.markedGbps === null && r.connector === 'usb-c' && r.itemId !== null).length;
+    const bare = rows.filter(
+      (r) => r.markedGbps === null && r.connector === 'usb-c' && r.itemId !== null,
+    ).length;
     return pieces.length === 0
       ? `0 cables written down as pieces yet; ${pluralize(rows.length, 'kind')} of cable in the catalogue.`
       : `${pluralize(pieces.length, 'cable')} here: ${read} with a rate read through ${read === 1 ? 'it' : 'them'}, ${bare} without a marked rate.`;
@@ -48,14 +52,24 @@ export class RegisterPage {
   }
 
   filter(q: string): void {
-    void this.#router.navigate([], { queryParams: { q: q.trim() || null }, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: { q: q.trim() || null },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   /** What is odd about a line: the marks by themselves, and a rate read that the mark does not allow. */
   asks(r: RegisterRow): string[] {
-    const marks = cableQuestions({ markedGbps: r.markedGbps, markedW: r.markedW, lengthMm: r.lengthMm }).map(questionText);
+    const marks = cableQuestions({
+      markedGbps: r.markedGbps,
+      markedW: r.markedW,
+      lengthMm: r.lengthMm,
+    }).map(questionText);
     const most = typeof r.markedGbps === 'number' ? r.markedGbps : (r.markedGbps?.hi ?? null);
     const over = r.best !== null && most !== null && r.best.gbps > most;
-    return over ? [...marks, `More was read (${r.best?.gbps} Gb/s) than it is marked with. Is it this cable?`] : marks;
+    return over
+      ? [...marks, `More was read (${r.best?.gbps} Gb/s) than it is marked with. Is it this cable?`]
+      : marks;
   }
 }

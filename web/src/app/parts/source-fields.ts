@@ -64,7 +64,9 @@ export class SourceFields {
       note: this.source()?.note ?? '',
       kept,
     };
-    this.changed.emit(from === '' && !kept ? null : from === '' ? { ...note, on: '', note: '' } : note);
+    this.changed.emit(
+      from === '' && !kept ? null : from === '' ? { ...note, on: '', note: '' } : note,
+    );
   }
 
   say(change: Partial<SourceNote>): void {

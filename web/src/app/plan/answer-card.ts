@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal, type OnInit } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  signal,
+  type OnInit,
+} from '@angular/core';
 import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
@@ -35,9 +43,16 @@ function usualSource(how: string): ValueSource {
 
 /** A number outside its limits, in words; null where it is within them or not a number. */
 function outside(value: unknown, m: AttrMeta): string | null {
-  const ends = typeof value === 'number' ? [value] : value !== null && typeof value === 'object' ? Object.values(value) : [];
+  const ends =
+    typeof value === 'number'
+      ? [value]
+      : value !== null && typeof value === 'object'
+        ? Object.values(value)
+        : [];
   const wrong = ends.some(
-    (n) => typeof n === 'number' && ((m.min !== undefined && n < m.min) || (m.max !== undefined && n > m.max)),
+    (n) =>
+      typeof n === 'number' &&
+      ((m.min !== undefined && n < m.min) || (m.max !== undefined && n > m.max)),
   );
   return wrong ? `${m.label}: ${m.min} to ${m.max}${m.unit ? ` ${m.unit}` : ''}` : null;
 }
@@ -134,20 +149,32 @@ export class AnswerCard implements OnInit {
   readonly title = computed(() => `${this.question().meta.label} of the ${this.question().part}`);
   readonly facts = computed(() => {
     const { area, decides, meta } = this.question();
-    const what = area ? `${AREA_NOUNS[area]} depends on it` : decides ? 'decides the verdict' : 'narrows a figure';
-    return [what, meta.findOut ? minutesOf(meta.findOut.minutes) : ''].filter((s) => s !== '').join(', ');
+    const what = area
+      ? `${AREA_NOUNS[area]} depends on it`
+      : decides
+        ? 'decides the verdict'
+        : 'narrows a figure';
+    return [what, meta.findOut ? minutesOf(meta.findOut.minutes) : '']
+      .filter((s) => s !== '')
+      .join(', ');
   });
   /** What parts of this kind usually have: a guess, which is no answer. */
   readonly typical = computed(() => typicalWords(this.question().meta));
   readonly meta = computed<FieldMeta>(() => {
     const m = this.question().meta;
-    return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES ? { ...m, input: 'toggle' } : m;
+    return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES
+      ? { ...m, input: 'toggle' }
+      : m;
   });
   readonly #about = computed<AnswerTarget | null>(() => {
     const given = this.target();
     const editor = this.#editor;
     if (given || !editor) return given;
-    return { fields: () => editor.fields(), change: (patch) => editor.change(patch), refresh: () => editor.refresh() };
+    return {
+      fields: () => editor.fields(),
+      change: (patch) => editor.change(patch),
+      refresh: () => editor.refresh(),
+    };
   });
   readonly place = computed(() => {
     const about = this.#about();
@@ -168,7 +195,9 @@ export class AnswerCard implements OnInit {
     this.form.markAllAsTouched();
     if (!about || !place || this.busy()) return;
     const empty = value === null || value === '';
-    this.problem.set(empty ? `Enter ${this.title().charAt(0).toLowerCase()}${this.title().slice(1)}.` : null);
+    this.problem.set(
+      empty ? `Enter ${this.title().charAt(0).toLowerCase()}${this.title().slice(1)}.` : null,
+    );
     if (empty || this.form.invalid) return;
     if (place.of === 'setup') {
       about.change?.(place.patch(value));
@@ -183,7 +212,9 @@ export class AnswerCard implements OnInit {
     this.busy.set(true);
     const source = { from: known, on: this.#clock.today(), note: '', kept: false };
     const stored$ =
-      only && place.piece ? this.#answers.savePiece(place, value, source) : this.#answers.save(place, value, source);
+      only && place.piece
+        ? this.#answers.savePiece(place, value, source)
+        : this.#answers.save(place, value, source);
     stored$.subscribe({
       next: (stored) => {
         this.busy.set(false);
@@ -210,7 +241,9 @@ export class AnswerCard implements OnInit {
         ? `${range.lo} to ${range.hi}`
         : (m.options?.find((o) => o.value === value)?.label ?? String(value as string));
     this.#bar
-      .open(`${this.title()}: ${shown}${m.unit ? ` ${m.unit}` : ''}. Saved.`, 'Undo', { duration: UNDO_MS })
+      .open(`${this.title()}: ${shown}${m.unit ? ` ${m.unit}` : ''}. Saved.`, 'Undo', {
+        duration: UNDO_MS,
+      })
       .onAction()
       .subscribe(undo);
   }

@@ -17,7 +17,9 @@ const FIRST = 4;
       <rb-answer-card [question]="q" [target]="target()" />
     }
     @if (questions().length > asked().length) {
-      <button mat-stroked-button type="button" (click)="every.set(true)">Show all {{ questions().length }} questions</button>
+      <button mat-stroked-button type="button" (click)="every.set(true)">
+        Show all {{ questions().length }} questions
+      </button>
     }
   `,
   styles: `
@@ -32,5 +34,7 @@ export class AnswerList {
   /** What they are about; the setup of this page where nothing is said. */
   readonly target = input<AnswerTarget | null>(null);
   readonly every = signal(false);
-  readonly asked = computed(() => (this.every() ? this.questions() : this.questions().slice(0, FIRST)));
+  readonly asked = computed(() =>
+    this.every() ? this.questions() : this.questions().slice(0, FIRST),
+  );
 }

@@ -26,7 +26,10 @@ const fields = {
 describe('where an answer goes', () => {
   it.each([
     ['card/lengthMm', { of: 'part', id: 'c', attr: 'lengthMm', socket: null, piece: null }],
-    ['host/sockets/left/tunnelling', { of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', piece: null }],
+    [
+      'host/sockets/left/tunnelling',
+      { of: 'part', id: 'h', attr: 'tunnelling', socket: 'left', piece: null },
+    ],
     ['path/b/markedGbps', { of: 'part', id: 'k2', attr: 'markedGbps', socket: null, piece: null }],
     ['path/a/lengthMm', { of: 'part', id: 'k1', attr: 'lengthMm', socket: null, piece: 'i1' }],
     ['supplies/a/supplyW', { of: 'part', id: 's', attr: 'supplyW', socket: null, piece: null }],
@@ -36,7 +39,9 @@ describe('where an answer goes', () => {
 
   it('a version and a setting go to the setup, what is not chosen goes nowhere', () => {
     const place = placeOf('installed/driver', fields);
-    expect(place?.of === 'setup' && place.patch('41.2')).toEqual({ installed: { ...NOTHING_INSTALLED, driver: '41.2' } });
+    expect(place?.of === 'setup' && place.patch('41.2')).toEqual({
+      installed: { ...NOTHING_INSTALLED, driver: '41.2' },
+    });
     expect(placeOf('system/outsideCards', fields)).toBeNull();
     expect(placeOf('picture/a/hz', fields)).toBeNull();
     expect(placeOf('loads/0/downGbps', fields)).toBeNull();
@@ -44,7 +49,11 @@ describe('where an answer goes', () => {
 });
 
 describe('an answer about a part', () => {
-  const port = (key: string, tunnelling: string | null) => ({ key, connector: 'usb-c', tunnelling });
+  const port = (key: string, tunnelling: string | null) => ({
+    key,
+    connector: 'usb-c',
+    tunnelling,
+  });
   const host = (rev: number, tunnelling: string | null) =>
     ({
       id: 'h',
@@ -55,7 +64,9 @@ describe('an answer about a part', () => {
     }) as unknown as Part;
 
   it('is written with its source on what is stored now, and taken back whole', () => {
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting()],
+    });
     const http = TestBed.inject(HttpTestingController);
     let stored: Stored | null = null;
     const source = { from: 'paper', on: '2026-11-20', note: '', kept: false } as const;
@@ -81,7 +92,9 @@ describe('an answer about a part', () => {
   });
 
   it('of one very piece is written there, and its part stays as it is', () => {
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting()],
+    });
     const http = TestBed.inject(HttpTestingController);
     const source = { from: 'measured', on: '2026-11-20', note: '', kept: false } as const;
     const other = { markedW: { value: 60, source } };
@@ -95,7 +108,9 @@ describe('an answer about a part', () => {
     expect(patch.request.body).toEqual({ differs: { ...other, lengthMm: { value: 650, source } } });
     patch.flush({});
     (stored as Stored | null)?.undo().subscribe();
-    http.expectOne('/api/parts/k1/items').flush(piece(3, { ...other, lengthMm: { value: 650, source } }));
+    http
+      .expectOne('/api/parts/k1/items')
+      .flush(piece(3, { ...other, lengthMm: { value: 650, source } }));
     expect(http.expectOne('/api/items/i1').request.body).toEqual({ differs: other });
     http.verify();
   });

@@ -33,8 +33,15 @@ const PATH_KEYS = 'abcdef';
 export function placeOf(path: AttrPath, fields: ChainFields): AnswerPlace | null {
   const [slot = '', a = '', b = '', c] = path.split('/');
   const { slots } = fields;
-  const part = (id: string | null | undefined, attr: string, at: string, socket: string | null = null): AnswerPlace | null =>
-    id && attr ? { of: 'part', id, attr, socket, piece: socket === null ? (slots.items[at] ?? null) : null } : null;
+  const part = (
+    id: string | null | undefined,
+    attr: string,
+    at: string,
+    socket: string | null = null,
+  ): AnswerPlace | null =>
+    id && attr
+      ? { of: 'part', id, attr, socket, piece: socket === null ? (slots.items[at] ?? null) : null }
+      : null;
   const i = PATH_KEYS.indexOf(a);
   switch (slot) {
     case 'host':
@@ -67,9 +74,18 @@ function valueAt(spec: Part['spec'], attr: string, socket: string | null): unkno
   return (owner as Record<string, unknown> | undefined)?.[attr] ?? null;
 }
 
-function patchOf(spec: Part['spec'], attr: string, socket: string | null, value: unknown): Record<string, unknown> {
+function patchOf(
+  spec: Part['spec'],
+  attr: string,
+  socket: string | null,
+  value: unknown,
+): Record<string, unknown> {
   if (socket === null) return { [attr]: value };
-  return { sockets: (spec as HostSpec).sockets.map((s) => (s.key === socket ? { ...s, [attr]: value } : s)) };
+  return {
+    sockets: (spec as HostSpec).sockets.map((s) =>
+      s.key === socket ? { ...s, [attr]: value } : s,
+    ),
+  };
 }
 
 /** An answer that was stored, and how to take it back. */
@@ -92,7 +108,12 @@ export class Answers {
         const sources = { ...was.sources, [key]: source };
         return this.#patch(was, patchOf(was.spec, attr, socket, value), sources).pipe(
           map((now): Stored => ({
-            undo: () => this.#patch(now, patchOf(now.spec, attr, socket, valueAt(was.spec, attr, socket)), was.sources),
+            undo: () =>
+              this.#patch(
+                now,
+                patchOf(now.spec, attr, socket, valueAt(was.spec, attr, socket)),
+                was.sources,
+              ),
           })),
         );
       }),
@@ -100,12 +121,18 @@ export class Answers {
   }
 
   /** Store a value of one very piece with its source; its part, and every other piece of it, stays as it is. */
-  savePiece({ id, attr, piece }: PartPlace, value: unknown, source: SourceNote): Observable<Stored> {
+  savePiece(
+    { id, attr, piece }: PartPlace,
+    value: unknown,
+    source: SourceNote,
+  ): Observable<Stored> {
     const change = (differs: (was: Differs) => Differs) =>
       this.#catalogue.items(id).pipe(
         switchMap(({ items }) => {
           const own = items.find((x) => x.id === piece);
-          return own ? this.#catalogue.patchItem(own.id, { differs: differs(own.differs) }, own.rev) : throwError(() => GONE);
+          return own
+            ? this.#catalogue.patchItem(own.id, { differs: differs(own.differs) }, own.rev)
+            : throwError(() => GONE);
         }),
       );
     let before: Differs[string] | undefined;

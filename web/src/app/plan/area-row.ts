@@ -75,7 +75,13 @@ export class AreaRow {
   readonly shown = computed(() =>
     this.evaluation()
       .predicted.areas.filter((a) => a.state !== 'none')
-      .map(({ area, state }) => ({ area, state, mark: MARKS[state], name: AREA_NOUNS[area], words: AREA_STATES[state] })),
+      .map(({ area, state }) => ({
+        area,
+        state,
+        mark: MARKS[state],
+        name: AREA_NOUNS[area],
+        words: AREA_STATES[state],
+      })),
   );
   readonly coverage = computed(() => coverageWords(this.evaluation().predicted.coverage));
 }

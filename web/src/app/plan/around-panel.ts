@@ -28,10 +28,16 @@ export class AroundPanel {
   readonly slots = computed(() => this.editor.fields()?.slots ?? null);
   readonly chain = computed(() => this.editor.judgement()?.chain ?? null);
   readonly screens = computed<Entry<SetupSlots['screens'][number]>[]>(() =>
-    (this.slots()?.screens ?? []).map((s, i) => ({ ...s, name: partName(this.chain()?.picture[i]?.screen) })),
+    (this.slots()?.screens ?? []).map((s, i) => ({
+      ...s,
+      name: partName(this.chain()?.picture[i]?.screen),
+    })),
   );
   readonly supplies = computed<Entry<SetupSlots['supplies'][number]>[]>(() =>
-    (this.slots()?.supplies ?? []).map((s, i) => ({ ...s, name: partName(this.chain()?.supplies[i]?.spec) })),
+    (this.slots()?.supplies ?? []).map((s, i) => ({
+      ...s,
+      name: partName(this.chain()?.supplies[i]?.spec),
+    })),
   );
   readonly system = computed(() => (this.slots()?.system ? partName(this.chain()?.system) : ''));
   /** What the dock brings itself, in words; empty when it brings nothing. */
@@ -57,7 +63,9 @@ export class AroundPanel {
   }
 
   setScreen(index: number, change: Partial<SetupSlots['screens'][number]>): void {
-    this.#slots({ screens: (this.slots()?.screens ?? []).map((s, i) => (i === index ? { ...s, ...change } : s)) });
+    this.#slots({
+      screens: (this.slots()?.screens ?? []).map((s, i) => (i === index ? { ...s, ...change } : s)),
+    });
   }
 
   pickSupply(index: number, part: Part | null): void {
@@ -68,7 +76,9 @@ export class AroundPanel {
 
   setFeeds(index: number, feeds: string): void {
     this.#slots({
-      supplies: (this.slots()?.supplies ?? []).map((s, i) => (i === index ? { ...s, feeds: feeds as typeof s.feeds } : s)),
+      supplies: (this.slots()?.supplies ?? []).map((s, i) =>
+        i === index ? { ...s, feeds: feeds as typeof s.feeds } : s,
+      ),
     });
   }
 

@@ -68,9 +68,13 @@ export class Budgets {
     return this.evaluation().predicted.budgets.map((b, i) => this.#row(b, old, i));
   });
   readonly tight = computed(() =>
-    this.rows().filter((r) => r.state !== 'unknown' && (r.close || r.state !== 'fits' || r.was !== '')),
+    this.rows().filter(
+      (r) => r.state !== 'unknown' && (r.close || r.state !== 'fits' || r.was !== ''),
+    ),
   );
-  readonly roomy = computed(() => this.rows().filter((r) => r.state !== 'unknown' && !this.tight().includes(r)));
+  readonly roomy = computed(() =>
+    this.rows().filter((r) => r.state !== 'unknown' && !this.tight().includes(r)),
+  );
   readonly open = computed(() => this.rows().filter((r) => r.state === 'unknown'));
   readonly openWords = computed(() =>
     this.open()
@@ -78,12 +82,19 @@ export class Budgets {
       .join(', '),
   );
   readonly wasLink = computed(() => {
-    const [was, now] = [this.before(), this.evaluation()].map((e) => e?.predicted.link.usable?.down ?? null);
+    const [was, now] = [this.before(), this.evaluation()].map(
+      (e) => e?.predicted.link.usable?.down ?? null,
+    );
     return this.before() && rate(was) !== rate(now) ? `was ${rate(was)} Gb/s` : '';
   });
 
   #row(b: Budget, old: readonly Budget[] | null, i: number): Row {
-    const name = b.area === 'fit' ? (FIT[b.name] ?? b.name) : b.area === 'screen' ? `Screen ${b.name}` : AREA[b.area];
+    const name =
+      b.area === 'fit'
+        ? (FIT[b.name] ?? b.name)
+        : b.area === 'screen'
+          ? `Screen ${b.name}`
+          : AREA[b.area];
     const most = b.have?.lo ?? 0;
     const share = (x: number | undefined) =>
       most > 0 && x !== undefined && Number.isFinite(x) ? Math.min(118, (100 * x) / most) : 0;
@@ -91,8 +102,13 @@ export class Budgets {
       b.area === 'charging' && b.have && b.need
         ? `${one(b.have, 'W')} W in, ${one(b.need, 'W')} W drawn`
         : `${one(b.need, b.unit)} of ${one(b.have, b.unit)} ${b.unit}`;
-    const same = old?.find((o) => o.area === b.area && (o.name === b.name || b.area === 'power' || b.area === 'plugs'));
-    const changed = same && (one(same.need, b.unit) !== one(b.need, b.unit) || one(same.have, b.unit) !== one(b.have, b.unit));
+    const same = old?.find(
+      (o) => o.area === b.area && (o.name === b.name || b.area === 'power' || b.area === 'plugs'),
+    );
+    const changed =
+      same &&
+      (one(same.need, b.unit) !== one(b.need, b.unit) ||
+        one(same.have, b.unit) !== one(b.have, b.unit));
     return {
       key: `${b.area} ${b.name} ${i}`,
       name,
@@ -109,8 +125,12 @@ export class Budgets {
 
   #hint(b: Budget): string {
     if (b.area === 'power') {
-      const wall = this.evaluation().predicted.body.power.feeders.find((f) => f.name === b.name)?.wall;
-      return [b.name, wall ? `${figure(wall)} W from the wall` : ''].filter((s) => s !== '').join('; ');
+      const wall = this.evaluation().predicted.body.power.feeders.find(
+        (f) => f.name === b.name,
+      )?.wall;
+      return [b.name, wall ? `${figure(wall)} W from the wall` : '']
+        .filter((s) => s !== '')
+        .join('; ');
     }
     const { hours } = this.evaluation().predicted.body.charging;
     return b.area === 'charging' && hours ? `Empty after ${hoursOf(hours)}.` : '';

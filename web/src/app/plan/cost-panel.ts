@@ -80,6 +80,9 @@ export class CostPanel {
 
   #forgotten(f: ForgottenLine, change: Partial<{ have: boolean; minor: number | null }>): void {
     const said = this.said();
-    if (said) this.say({ forgotten: { ...said.forgotten, [f.code]: { have: f.have, minor: f.minor, ...change } } });
+    if (said)
+      this.say({
+        forgotten: { ...said.forgotten, [f.code]: { have: f.have, minor: f.minor, ...change } },
+      });
   }
 }

@@ -48,7 +48,11 @@ type Lines = 'extras' | 'sells';
       </div>
       <div class="field">
         <label for="cost-condition">Offers count</label>
-        <select id="cost-condition" #cond (change)="changed.emit({ condition: $any(cond.value || null) })">
+        <select
+          id="cost-condition"
+          #cond
+          (change)="changed.emit({ condition: $any(cond.value || null) })"
+        >
           <option value="" [selected]="said().condition === null">in any condition</option>
           @for (c of conditions; track c[0]) {
             <option [value]="c[0]" [selected]="c[0] === said().condition">only {{ c[1] }}</option>
@@ -95,14 +99,25 @@ type Lines = 'extras' | 'sells';
         @for (x of said()[list[0]]; track $index) {
           <li>
             {{ x.what }}: {{ money({ minor: x.minor, currency: said().currency }) }}
-            <button type="button" class="link" (click)="take(list[0], $index)" [attr.aria-label]="'Take out ' + x.what">
+            <button
+              type="button"
+              class="link"
+              (click)="take(list[0], $index)"
+              [attr.aria-label]="'Take out ' + x.what"
+            >
               Take out
             </button>
           </li>
         }
         @if (said()[list[0]].length < 12) {
           <li class="add">
-            <input #what maxlength="80" autocomplete="off" [attr.aria-label]="list[2]" [placeholder]="list[2]" />
+            <input
+              #what
+              maxlength="80"
+              autocomplete="off"
+              [attr.aria-label]="list[2]"
+              [placeholder]="list[2]"
+            />
             <rb-amount-field
               #sum
               [label]="'Amount for ' + list[2]"
@@ -110,7 +125,14 @@ type Lines = 'extras' | 'sells';
               [minor]="waiting()[list[0]]"
               (changed)="wait(list[0], $event)"
             />
-            <button type="button" class="link" (click)="add(list[0], what)" [attr.aria-label]="'Add ' + list[2]">Add</button>
+            <button
+              type="button"
+              class="link"
+              (click)="add(list[0], what)"
+              [attr.aria-label]="'Add ' + list[2]"
+            >
+              Add
+            </button>
           </li>
         }
       </ul>
@@ -166,7 +188,11 @@ export class CostSaidFields {
   discount(text: string): void {
     const read = readNumber(text);
     const value = read.ok ? read.value : null;
-    const why = !read.ok ? read.why : value !== null && (value < 0 || value > 100) ? 'from 0 to 100 %' : null;
+    const why = !read.ok
+      ? read.why
+      : value !== null && (value < 0 || value > 100)
+        ? 'from 0 to 100 %'
+        : null;
     this.oddPercent.set(why);
     if (why === null) this.changed.emit({ discountPercent: value });
   }

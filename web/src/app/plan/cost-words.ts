@@ -43,7 +43,9 @@ export function lineWords(l: CostLine): string {
     day(p.onDate),
     l.old ? `${pluralize(l.ageDays ?? 0, 'day')} old` : '',
   ];
-  const rate = l.rate ? `; 1 ${l.rate.from} is ${Math.round(l.rate.rate * 1e4) / 1e4} ${l.rate.to} of ${day(l.rate.onDate)}` : '';
+  const rate = l.rate
+    ? `; 1 ${l.rate.from} is ${Math.round(l.rate.rate * 1e4) / 1e4} ${l.rate.to} of ${day(l.rate.onDate)}`
+    : '';
   const apart = l.state === 'apart' ? `; no rate for ${p.currency}, stands apart` : '';
   return said.filter((s) => s !== '').join(', ') + rate + apart;
 }

@@ -59,7 +59,10 @@ describe('PL-19 what is said of the money', () => {
   beforeEach(async () => {
     out.length = 0;
     fixture = TestBed.createComponent(CostSaidFields);
-    fixture.componentRef.setInput('said', { ...NO_COST_SAID, sells: [{ what: 'old card', minor: 9000 }] });
+    fixture.componentRef.setInput('said', {
+      ...NO_COST_SAID,
+      sells: [{ what: 'old card', minor: 9000 }],
+    });
     fixture.componentInstance.changed.subscribe((c) => out.push(c));
     await fixture.whenStable();
   });
@@ -68,16 +71,24 @@ describe('PL-19 what is said of the money', () => {
     const c = fixture.componentInstance;
     c.currency('gbp');
     c.currency('pounds');
-    expect([out.map((o) => o.currency), c.oddCurrency()]).toEqual([['GBP'], '"pounds" is not a currency like EUR']);
+    expect([out.map((o) => o.currency), c.oddCurrency()]).toEqual([
+      ['GBP'],
+      '"pounds" is not a currency like EUR',
+    ]);
     c.discount('120');
     c.discount('7,5');
     c.discount('');
-    expect([out.slice(1), c.oddPercent()]).toEqual([[{ discountPercent: 7.5 }, { discountPercent: null }], null]);
+    expect([out.slice(1), c.oddPercent()]).toEqual([
+      [{ discountPercent: 7.5 }, { discountPercent: null }],
+      null,
+    ]);
   });
 
   it('lines are added whole or not at all, and taken out', async () => {
     const c = fixture.componentInstance;
-    const box = (fixture.nativeElement as HTMLElement).querySelector<HTMLInputElement>('input[aria-label="something to sell"]')!;
+    const box = (fixture.nativeElement as HTMLElement).querySelector<HTMLInputElement>(
+      'input[aria-label="something to sell"]',
+    )!;
     box.value = 'old dock';
     c.add('sells', box);
     await fixture.whenStable();
@@ -108,9 +119,26 @@ describe('PL-19 words beside prices', () => {
 
   it('of a line: what is here, an old offer, one without a rate', () => {
     const part = { slot: 'path/0', id: 'k', kind: 'cable' as const, name: 'K-1' };
-    const empty = { part, piece: null, price: null, minor: null, rate: null, shipping: null, ageDays: null, old: false };
-    const piece = { id: 'a', partId: 'k', label: 'K-1 a', how: 'borrowed' as const, usedIn: 'Dome desk' };
-    expect(lineWords({ ...empty, state: 'owned', piece })).toBe('K-1 a, borrowed, in use in Dome desk');
+    const empty = {
+      part,
+      piece: null,
+      price: null,
+      minor: null,
+      rate: null,
+      shipping: null,
+      ageDays: null,
+      old: false,
+    };
+    const piece = {
+      id: 'a',
+      partId: 'k',
+      label: 'K-1 a',
+      how: 'borrowed' as const,
+      usedIn: 'Dome desk',
+    };
+    expect(lineWords({ ...empty, state: 'owned', piece })).toBe(
+      'K-1 a, borrowed, in use in Dome desk',
+    );
     const price = {
       partId: 'k',
       kind: 'offer' as const,
@@ -122,7 +150,13 @@ describe('PL-19 words beside prices', () => {
       withIds: [],
     };
     const old = { ...empty, state: 'apart' as const, price, old: true, ageDays: 322 };
-    expect(lineWords(old)).toBe('offered, second hand, at fair, 2 Jan 2026, 322 days old; no rate for GBP, stands apart');
-    expect([nounOf('path/0'), nounOf('supplies/1'), nounOf('dock')]).toEqual(['Cable', 'Supply', 'Dock']);
+    expect(lineWords(old)).toBe(
+      'offered, second hand, at fair, 2 Jan 2026, 322 days old; no rate for GBP, stands apart',
+    );
+    expect([nounOf('path/0'), nounOf('supplies/1'), nounOf('dock')]).toEqual([
+      'Cable',
+      'Supply',
+      'Dock',
+    ]);
   });
 });

@@ -19,7 +19,10 @@ interface Mark {
 /** What may be printed beside a port, drawn our own way, and what it says. */
 const BOX = 'M4 8h40v16H4z';
 const ARROW = 'M26 4 16 17h7l-4 11 12-14h-8z';
-const usb = (standard: SocketSpec['standard'], tunnelling: SocketSpec['tunnelling'] = null): Mark['socket'] => ({
+const usb = (
+  standard: SocketSpec['standard'],
+  tunnelling: SocketSpec['tunnelling'] = null,
+): Mark['socket'] => ({
   connector: 'usb-c',
   standard,
   tunnelling,
@@ -37,8 +40,22 @@ const MARKS: Mark[] = [
     x: 0,
     socket: usb({ oneOf: ['thunderbolt-3', 'thunderbolt-4'] }, 'yes'),
   },
-  { id: 'arrow-4', words: 'a jagged arrow with a 4', path: ARROW, text: '4', x: 38, socket: usb('thunderbolt-4', 'yes') },
-  { id: 'arrow-5', words: 'a jagged arrow with a 5', path: ARROW, text: '5', x: 38, socket: usb('thunderbolt-5', 'yes') },
+  {
+    id: 'arrow-4',
+    words: 'a jagged arrow with a 4',
+    path: ARROW,
+    text: '4',
+    x: 38,
+    socket: usb('thunderbolt-4', 'yes'),
+  },
+  {
+    id: 'arrow-5',
+    words: 'a jagged arrow with a 5',
+    path: ARROW,
+    text: '5',
+    x: 38,
+    socket: usb('thunderbolt-5', 'yes'),
+  },
   {
     id: 'plain',
     words: 'only a fork, a battery or a screen sign',
@@ -108,12 +125,20 @@ export class DescribeHost {
     const sockets = this.draft()?.spec.sockets;
     this.#ref.close({
       maker: maker.trim() || 'Not sure',
-      model: model.trim() || `My ${FORMS.find((f) => f.id === this.form())?.words.toLowerCase() ?? 'host'}`,
+      model:
+        model.trim() ||
+        `My ${FORMS.find((f) => f.id === this.form())?.words.toLowerCase() ?? 'host'}`,
       variant: this.draft()?.spec.variant ?? '',
       form: this.form(),
       // What the machine told of its ports wins over one mark.
       sockets: sockets ?? [
-        { key: 'left', position: '', mark: socket.id === 'unsure' ? '' : socket.words, ...socket.socket, ...unknown },
+        {
+          key: 'left',
+          position: '',
+          mark: socket.id === 'unsure' ? '' : socket.words,
+          ...socket.socket,
+          ...unknown,
+        },
       ],
     });
   }

@@ -18,12 +18,18 @@ export class PartDescriber {
 
   /** Edit a part as it is stored now; what comes is the part after it. */
   edit(id: string): Observable<Part> {
-    return this.#parts.one(id).pipe(switchMap((part) => this.#open({ kind: part.kind, spec: part.spec, part })));
+    return this.#parts
+      .one(id)
+      .pipe(switchMap((part) => this.#open({ kind: part.kind, spec: part.spec, part })));
   }
 
   #open(data: PartDialogInput): Observable<Part> {
     return this.#dialog
-      .open<PartDialog, PartDialogInput, Part>(PartDialog, { data, width: '760px', maxWidth: '96vw' })
+      .open<PartDialog, PartDialogInput, Part>(PartDialog, {
+        data,
+        width: '760px',
+        maxWidth: '96vw',
+      })
       .afterClosed()
       .pipe(filter((part) => part !== undefined));
   }

@@ -2,7 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { pinsLeft } from '@ruddy/core/bring-up';
 import { pinWords } from '@ruddy/core/compatibility/text';
-import { attributesOf, installedSchema, settingsSchema, SOFTWARE_NAMES, type Use, useSchema, WORK } from '@ruddy/core/parts';
+import {
+  attributesOf,
+  installedSchema,
+  settingsSchema,
+  SOFTWARE_NAMES,
+  type Use,
+  useSchema,
+  WORK,
+} from '@ruddy/core/parts';
 import { SetupEditor } from '../setups/setup-editor';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
 
@@ -25,7 +33,11 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
         @for (p of left(); track p.role) {
           <p class="pin" role="alert">
             {{ p.words }}
-            <button type="button" class="link" (click)="setVersion({ key: p.role, value: p.version })">
+            <button
+              type="button"
+              class="link"
+              (click)="setVersion({ key: p.role, value: p.version })"
+            >
               Put {{ p.version }} back
             </button>
           </p>
@@ -36,20 +48,43 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
       }
       <details>
         <summary>Docked settings: {{ set() }} of {{ settings.length }} set</summary>
-        <rb-quick-attrs [fields]="settings" [values]="f.settings" prefix="setting" (changed)="setSetting($event)" />
+        <rb-quick-attrs
+          [fields]="settings"
+          [values]="f.settings"
+          prefix="setting"
+          (changed)="setSetting($event)"
+        />
       </details>
       <details [open]="false">
         <summary>What it is for: {{ useWords() }}</summary>
         @for (u of f.uses; track $index; let i = $index) {
           <fieldset>
             <legend>{{ work[u.work] }}</legend>
-            <rb-quick-attrs [fields]="useFields" [values]="u" [prefix]="'use-' + i" (changed)="setUse(i, $event)" />
-            <button type="button" class="link" (click)="dropUse(i)" [attr.aria-label]="'Take off ' + work[u.work]">
+            <rb-quick-attrs
+              [fields]="useFields"
+              [values]="u"
+              [prefix]="'use-' + i"
+              (changed)="setUse(i, $event)"
+            />
+            <button
+              type="button"
+              class="link"
+              (click)="dropUse(i)"
+              [attr.aria-label]="'Take off ' + work[u.work]"
+            >
               Take it off
             </button>
           </fieldset>
         }
-        <button mat-button type="button" id="add-use" [disabled]="f.uses.length >= 8" (click)="addUse()">Add a use</button>
+        <button
+          mat-button
+          type="button"
+          id="add-use"
+          [disabled]="f.uses.length >= 8"
+          (click)="addUse()"
+        >
+          Add a use
+        </button>
         <div class="field">
           <label for="present">Graphics used so far</label>
           <input
@@ -97,7 +132,9 @@ export class DockedPanel {
   readonly settings = attributesOf(settingsSchema);
   readonly useFields = attributesOf(useSchema);
   readonly work = WORK;
-  readonly known = computed(() => Object.values(this.editor.fields()?.installed ?? {}).filter((v) => v !== '').length);
+  readonly known = computed(
+    () => Object.values(this.editor.fields()?.installed ?? {}).filter((v) => v !== '').length,
+  );
   /** A version that is being typed and not yet stored. */
   readonly typing = signal<QuickChange | null>(null);
   /** Pins that the versions of now leave, or what is being typed would: said before it is stored. */
@@ -110,7 +147,9 @@ export class DockedPanel {
         }))
       : [];
   });
-  readonly set = computed(() => Object.values(this.editor.fields()?.settings ?? {}).filter((v) => v !== null).length);
+  readonly set = computed(
+    () => Object.values(this.editor.fields()?.settings ?? {}).filter((v) => v !== null).length,
+  );
   readonly useWords = computed(() => {
     const uses = this.editor.fields()?.uses ?? [];
     return uses.length === 0 ? 'not said' : uses.map((u) => WORK[u.work].toLowerCase()).join(', ');

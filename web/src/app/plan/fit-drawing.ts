@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, input, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  input,
+  viewChild,
+} from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { select } from 'd3-selection';
 import { exact } from '@ruddy/core/base';
@@ -32,7 +40,11 @@ function draw(svg: SVGSVGElement, p: FitPicture): void {
   if (p.room) rect('room', 0, 0, p.room.w, p.room.h);
   if (p.card) {
     rect('card', 0, 0, p.card.w, p.card.h);
-    text(`card ${figure(exact(p.card.w))} × ${figure(exact(p.card.h))} mm`, x(p.card.w / 2), y(p.card.h / 2) + 4);
+    text(
+      `card ${figure(exact(p.card.w))} × ${figure(exact(p.card.h))} mm`,
+      x(p.card.w / 2),
+      y(p.card.h / 2) + 4,
+    );
     if (p.bend?.side === 'end') rect('bend', p.card.w, p.card.h * 0.4, p.bend.mm, p.card.h * 0.4);
     else if (p.bend) rect('bend', p.card.w * 0.62, p.card.h, p.card.w * 0.2, p.bend.mm);
     if (p.bend) {
@@ -58,7 +70,13 @@ function draw(svg: SVGSVGElement, p: FitPicture): void {
     .attr('y1', y(0) + 10)
     .attr('y2', y(p.extent.h) - 6);
   text('slot', x(45), y(0) + 16);
-  if (p.room) text(`room ${figure(exact(p.room.w))} × ${figure(exact(p.room.h))} mm`, x(p.room.w), y(0) + 16, 'end');
+  if (p.room)
+    text(
+      `room ${figure(exact(p.room.w))} × ${figure(exact(p.room.h))} mm`,
+      x(p.room.w),
+      y(0) + 16,
+      'end',
+    );
   const bar = 50 * k;
   root
     .append('path')
@@ -98,7 +116,9 @@ function draw(svg: SVGSVGElement, p: FitPicture): void {
             </tbody>
           </table>
         </div>
-        <p class="hint">The largest card the figures allow in the smallest room. Measure before you buy.</p>
+        <p class="hint">
+          The largest card the figures allow in the smallest room. Measure before you buy.
+        </p>
       </details>
     }
   `,
@@ -161,7 +181,13 @@ export class FitDrawing {
   });
   readonly rows = computed(() =>
     (this.evaluation().predicted.body.fit?.rows ?? []).map((r) => ({
-      what: { length: 'Length', height: 'Height', slots: 'Width', weight: 'Weight', bend: 'With the bend of the plug' }[r.what],
+      what: {
+        length: 'Length',
+        height: 'Height',
+        slots: 'Width',
+        weight: 'Weight',
+        bend: 'With the bend of the plug',
+      }[r.what],
       need: r.need ? `${figure(r.need, r.unit === 'slots' ? 1 : 0)} ${r.unit}` : 'not known',
       have: r.have ? `${figure(r.have, r.unit === 'slots' ? 1 : 0)} ${r.unit}` : 'not known',
       fits: r.fits === null ? 'not known' : { yes: 'yes', no: 'no', may: 'perhaps' }[r.fits],

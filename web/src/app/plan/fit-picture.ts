@@ -26,11 +26,17 @@ const most = (n: Num | undefined) => stated(n)?.hi ?? null;
 const least = (n: Num | undefined) => stated(n)?.lo ?? null;
 
 /** What the side view shows, worst case: the largest card the figures allow in the smallest room. */
-export function fitPicture(card: CardSpec | null, dock: DockSpec | null, fit: BodyFacts['fit']): FitPicture | null {
+export function fitPicture(
+  card: CardSpec | null,
+  dock: DockSpec | null,
+  fit: BodyFacts['fit'],
+): FitPicture | null {
   if (!card || !dock || !fit) return null;
   const cl = most(card.lengthMm);
   const ch = most(card.heightMm);
-  const [rl, rh] = fit.openBoard ? [null, null] : [least(dock.innerLengthMm), least(dock.innerHeightMm)];
+  const [rl, rh] = fit.openBoard
+    ? [null, null]
+    : [least(dock.innerLengthMm), least(dock.innerHeightMm)];
   const size = cl !== null && ch !== null ? { w: cl, h: ch } : null;
   const room = rl !== null && rh !== null ? { w: rl, h: rh } : null;
   if (!size && !room) return null;
@@ -55,7 +61,12 @@ export function fitPicture(card: CardSpec | null, dock: DockSpec | null, fit: Bo
     card: size,
     bend,
     clear: { along, above },
-    extent: { w: Math.max(room?.w ?? 0, (size?.w ?? 0) + endMm), h: Math.max(room?.h ?? 0, (size?.h ?? 0) + topMm) },
-    words: words || (fit.openBoard ? 'open board: nothing stands round the card' : 'not all sizes are known'),
+    extent: {
+      w: Math.max(room?.w ?? 0, (size?.w ?? 0) + endMm),
+      h: Math.max(room?.h ?? 0, (size?.h ?? 0) + topMm),
+    },
+    words:
+      words ||
+      (fit.openBoard ? 'open board: nothing stands round the card' : 'not all sizes are known'),
   };
 }

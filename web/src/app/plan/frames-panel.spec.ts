@@ -17,19 +17,34 @@ import { FramesPanel } from './frames-panel';
 import { PORT, shown, words } from './spec-help';
 
 const named = { maker: 'Alder', model: 'X' };
-const cable = (lengthMm: number) => ({ ...named, connector: 'usb-c', construction: 'passive', lengthMm, markedGbps: 40 });
+const cable = (lengthMm: number) => ({
+  ...named,
+  connector: 'usb-c',
+  construction: 'passive',
+  lengthMm,
+  markedGbps: 40,
+});
 const chain = (lengthMm = 700): Chain =>
   chainSchema.parse({
     host: { ...named, model: 'L', form: 'laptop', sockets: [PORT] },
     socket: 'left',
     path: [{ key: 'a', spec: cable(lengthMm) }],
-    dock: { ...named, model: 'D', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+    dock: {
+      ...named,
+      model: 'D',
+      form: 'enclosure',
+      connector: 'usb-c',
+      uplink: 'usb4-40',
+      slotGen: 3,
+      slotLanes: 4,
+    },
     card: { ...named, model: 'C', pcieGen: 4, lanes: 16 },
   });
 
 /** Runs of a title of 10 MB a frame on this chain and in a slot, without scatter. */
 function runs(): RunSeen[] {
-  const facts = (more: object) => ({ ...Object.fromEntries(FACT_IDS.map((f) => [f, ''])), ...more }) as unknown as RunFacts;
+  const facts = (more: object) =>
+    ({ ...Object.fromEntries(FACT_IDS.map((f) => [f, ''])), ...more }) as unknown as RunFacts;
   return [false, true].flatMap((norm) =>
     ['1920x1080', '2560x1440', '3840x2160'].map((resolution): RunSeen => {
       const context = { ...NO_RUN_CONTEXT, norm, sameProcessor: 'yes' as const };

@@ -24,7 +24,10 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
         <p class="was">{{ r.was }}</p>
       }
     } @empty {
-      <p class="quiet">No title is known well enough. Measure one on Runs and calibrate it, or state its start values there.</p>
+      <p class="quiet">
+        No title is known well enough. Measure one on Runs and calibrate it, or state its start
+        values there.
+      </p>
     }
     @if (rows().length > 0) {
       <details>
@@ -36,7 +39,10 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
     }
     @if (open().length > 0) {
       <details>
-        <summary>{{ open().length }} more {{ open().length === 1 ? 'title' : 'titles' }} cannot be predicted</summary>
+        <summary>
+          {{ open().length }} more {{ open().length === 1 ? 'title' : 'titles' }} cannot be
+          predicted
+        </summary>
         @for (o of open(); track o) {
           <p class="hint">{{ o }}</p>
         }
@@ -62,7 +68,9 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
 export class FramesPanel {
   readonly evaluation = input.required<Evaluation>();
   readonly before = input<Evaluation | null>(null);
-  readonly #sizes = computed(() => [...new Set(this.evaluation().predicted.forecasts.map((f) => f.resolution))]);
+  readonly #sizes = computed(() => [
+    ...new Set(this.evaluation().predicted.forecasts.map((f) => f.resolution)),
+  ]);
   /** In the heading where there is one size, else with each title. */
   readonly size = computed(() => (this.#sizes().length === 1 ? (this.#sizes()[0] ?? '') : ''));
   readonly rows = computed(() => {
@@ -74,8 +82,14 @@ export class FramesPanel {
         const was = old.find((o) => o.titleId === f.titleId && o.resolution === f.resolution);
         const changed = was && known(was) && figureText(was.fps.mid) !== figureText(f.fps.mid);
         const longest =
-          f.terms.cpu > f.terms.card ? `processor ${figureText(f.terms.cpu, 2)}` : `card ${figureText(f.terms.card, 2)}`;
-        const holds = { toll: `, ${longest} ms`, saturated: ', held by the link', capped: ', held by a limit' }[f.regime];
+          f.terms.cpu > f.terms.card
+            ? `processor ${figureText(f.terms.cpu, 2)}`
+            : `card ${figureText(f.terms.card, 2)}`;
+        const holds = {
+          toll: `, ${longest} ms`,
+          saturated: ', held by the link',
+          capped: ', held by a limit',
+        }[f.regime];
         const back = f.backMs.mid > 0 ? `, way back ${figureText(f.backMs.mid, 2)} ms` : '';
         return {
           key: `${f.titleId} ${f.resolution}`,
@@ -88,6 +102,10 @@ export class FramesPanel {
       });
   });
   readonly open = computed(() => [
-    ...new Set(this.evaluation().predicted.forecasts.flatMap((f) => ('missing' in f ? [`${f.title}: ${missingText(f)}`] : []))),
+    ...new Set(
+      this.evaluation().predicted.forecasts.flatMap((f) =>
+        'missing' in f ? [`${f.title}: ${missingText(f)}`] : [],
+      ),
+    ),
   ]);
 }

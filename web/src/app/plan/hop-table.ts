@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { type Range, RULES } from '@ruddy/core/base';
 import { rate } from '@ruddy/core/base/text';
 import type { Chain, Hop, Working } from '@ruddy/core/chain';
@@ -20,10 +28,14 @@ interface Row {
   working: { words: string; source: string }[];
 }
 
-const WIDTH = (r: Range | undefined) => (r ? (r.lo === r.hi ? String(r.lo) : `${r.lo} to ${r.hi}`) : '');
+const WIDTH = (r: Range | undefined) =>
+  r ? (r.lo === r.hi ? String(r.lo) : `${r.lo} to ${r.hi}`) : '';
 
 function lines(w: Working, result: Range, raw: Range | null): Row['working'] {
-  const below = (w.steps ?? []).map((s) => ({ words: formula(s, raw ?? result), source: SOURCES[s.source] }));
+  const below = (w.steps ?? []).map((s) => ({
+    words: formula(s, raw ?? result),
+    source: SOURCES[s.source],
+  }));
   return [...below, { words: formula(w, result), source: SOURCES[w.source] }];
 }
 
@@ -41,7 +53,9 @@ function rawText(raw: NonNullable<Hop['raw']>): string {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <details class="fold" [open]="all()" (toggle)="all.set(box.open)" #box>
-      <summary>Link working: {{ rows().length }} {{ rows().length === 1 ? 'hop' : 'hops' }}, {{ usable() }}</summary>
+      <summary>
+        Link working: {{ rows().length }} {{ rows().length === 1 ? 'hop' : 'hops' }}, {{ usable() }}
+      </summary>
       <div class="wide" tabindex="0" role="region" aria-label="Hops">
         <table class="list">
           <thead>
@@ -86,7 +100,11 @@ function rawText(raw: NonNullable<Hop['raw']>): string {
       <h3>Rules used {{ evaluation().assumptions.length }}</h3>
       <ul>
         @for (a of rules(); track a.rule) {
-          <li>{{ a.label }}: {{ a.value }} {{ a.unit }} ({{ a.setBy === 'house' ? 'set by this workshop' : 'default' }})</li>
+          <li>
+            {{ a.label }}: {{ a.value }} {{ a.unit }} ({{
+              a.setBy === 'house' ? 'set by this workshop' : 'default'
+            }})
+          </li>
         }
       </ul>
       <p><a routerLink="/workshop/rules">Change a rule</a></p>
@@ -118,8 +136,12 @@ export class HopTable {
     const u = this.evaluation().predicted.link.usable;
     return u ? `${rate(u.down)} Gb/s to the card and ${rate(u.up)} back` : 'rate not known';
   });
-  readonly rules = computed(() => this.evaluation().assumptions.map((a) => ({ ...a, label: RULES[a.rule].label })));
-  readonly rows = computed<Row[]>(() => this.evaluation().predicted.link.hops.map((h, i) => this.#row(h, i)));
+  readonly rules = computed(() =>
+    this.evaluation().assumptions.map((a) => ({ ...a, label: RULES[a.rule].label })),
+  );
+  readonly rows = computed<Row[]>(() =>
+    this.evaluation().predicted.link.hops.map((h, i) => this.#row(h, i)),
+  );
 
   /** Open it and bring it into view. */
   openAll(): void {
@@ -136,8 +158,15 @@ export class HopTable {
 
   #row(h: Hop, i: number): Row {
     const { pinch } = this.evaluation().predicted.link;
-    const trains = [h.gen ? `Gen${WIDTH(h.gen)}` : '', h.lanes ? `×${WIDTH(h.lanes)}` : ''].filter((s) => s !== '').join(' ');
-    const part = pinch.part === 'loads' ? 'traffic of others' : pinch.part ? role(pierOf(pinch.part)).toLowerCase() : '';
+    const trains = [h.gen ? `Gen${WIDTH(h.gen)}` : '', h.lanes ? `×${WIDTH(h.lanes)}` : '']
+      .filter((s) => s !== '')
+      .join(' ');
+    const part =
+      pinch.part === 'loads'
+        ? 'traffic of others'
+        : pinch.part
+          ? role(pierOf(pinch.part)).toLowerCase()
+          : '';
     const pinched = pinch.hops.includes(i)
       ? part
         ? `pinch, set by the ${part}`
@@ -146,7 +175,9 @@ export class HopTable {
           : 'may be the pinch'
       : '';
     const why =
-      h.unchosen.length > 0 ? `not chosen: ${h.unchosen.map((s) => role(pierOf(s)).toLowerCase()).join(', ')}` : pinched;
+      h.unchosen.length > 0
+        ? `not chosen: ${h.unchosen.map((s) => role(pierOf(s)).toLowerCase()).join(', ')}`
+        : pinched;
     return {
       name: `${role(pierOf(h.from))} to ${role(pierOf(h.to))}`,
       kind: h.kind === 'tunnel' ? 'tunnel' : 'PCIe',

@@ -13,7 +13,11 @@ import type { Evaluation } from '@ruddy/core/plan';
         {{ words(u) }}
         <span class="unit">of {{ words(rest()) }} Gb/s to the card</span>
       </p>
-      <div class="bar" role="img" [attr.aria-label]="words(u) + ' of ' + words(rest()) + ' gigabit a second'">
+      <div
+        class="bar"
+        role="img"
+        [attr.aria-label]="words(u) + ' of ' + words(rest()) + ' gigabit a second'"
+      >
         <span class="lo" [style.width.%]="percent(u.lo)"></span>
         <span class="hi" [style.width.%]="percent(u.hi - u.lo)"></span>
       </div>
@@ -40,7 +44,11 @@ import type { Evaluation } from '@ruddy/core/plan';
       background: var(--ground);
     }
     .lo {
-      background: repeating-linear-gradient(135deg, var(--brick) 0 1.5px, var(--brick-tint) 1.5px 6px);
+      background: repeating-linear-gradient(
+        135deg,
+        var(--brick) 0 1.5px,
+        var(--brick-tint) 1.5px 6px
+      );
     }
     .hi {
       border-right: 2px dotted var(--brick);

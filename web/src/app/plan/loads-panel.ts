@@ -26,11 +26,23 @@ const USUAL: Record<Load['kind'], Partial<Load>> = {
       @for (l of loads(); track $index; let i = $index) {
         <fieldset>
           <legend>{{ kinds[l.kind] }}</legend>
-          <rb-quick-attrs [fields]="fields" [values]="l" [prefix]="'load-' + i" (changed)="change(i, $event)" />
+          <rb-quick-attrs
+            [fields]="fields"
+            [values]="l"
+            [prefix]="'load-' + i"
+            (changed)="change(i, $event)"
+          />
           @if (l.kind === 'video') {
-            <p class="hint">Whole trained rate: 8.64 for HBR, 17.28 for HBR2, 25.92 for HBR3, with four lanes.</p>
+            <p class="hint">
+              Whole trained rate: 8.64 for HBR, 17.28 for HBR2, 25.92 for HBR3, with four lanes.
+            </p>
           }
-          <button type="button" class="link" (click)="remove(i)" [attr.aria-label]="'Take off ' + kinds[l.kind]">
+          <button
+            type="button"
+            class="link"
+            (click)="remove(i)"
+            [attr.aria-label]="'Take off ' + kinds[l.kind]"
+          >
             Take it off
           </button>
         </fieldset>
@@ -40,7 +52,9 @@ const USUAL: Record<Load['kind'], Partial<Load>> = {
       }
       <div class="add">
         @for (k of all; track k[0]) {
-          <button mat-button type="button" [disabled]="loads().length >= 16" (click)="add(k[0])">Add {{ k[1] }}</button>
+          <button mat-button type="button" [disabled]="loads().length >= 16" (click)="add(k[0])">
+            Add {{ k[1] }}
+          </button>
         }
       </div>
     </details>
@@ -72,7 +86,11 @@ export class LoadsPanel {
     const next = this.loads().map((l, i) => (i === index ? { ...l, [key]: value } : l));
     const parsed = loadSchema.safeParse(next[index]);
     if (parsed.success) this.#store(next);
-    else this.problem.set({ place: `${index}/${key}`, why: parsed.error.issues[0]?.message ?? 'not a rate' });
+    else
+      this.problem.set({
+        place: `${index}/${key}`,
+        why: parsed.error.issues[0]?.message ?? 'not a rate',
+      });
   }
 
   #store(loads: Load[]): void {

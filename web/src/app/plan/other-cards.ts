@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import equal from 'fast-deep-equal';
 import { forkJoin } from 'rxjs';
@@ -17,7 +25,14 @@ import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
 
 /** Subjects another card changes: only these are told of it here. */
-const OF_A_CARD: readonly Finding['area'][] = ['power', 'fit', 'cooling', 'screen', 'software', 'card'];
+const OF_A_CARD: readonly Finding['area'][] = [
+  'power',
+  'fit',
+  'cooling',
+  'screen',
+  'software',
+  'card',
+];
 
 /** One dock, several cards by purpose: what each would run into, and the steps of the swap. */
 @Component({
@@ -48,12 +63,16 @@ export class OtherCards {
   readonly rows = computed(() => {
     const now = this.editor.judgement();
     // The names stand once the cards are judged; a card that is still read is no namesake.
-    const names = this.spares().map((_, i) => partName(this.judged()[i]?.chain.card) || `another ${i}`);
+    const names = this.spares().map(
+      (_, i) => partName(this.judged()[i]?.chain.card) || `another ${i}`,
+    );
     const asked = pairQuestions(partName(now?.chain.card) || null, names);
     return this.spares().map((s, i) => {
       const j = this.judged()[i];
       const card = j?.chain.card ?? null;
-      const against = (j?.evaluation.findings ?? []).filter((f) => f.severity !== 'note' && OF_A_CARD.includes(f.area));
+      const against = (j?.evaluation.findings ?? []).filter(
+        (f) => f.severity !== 'note' && OF_A_CARD.includes(f.area),
+      );
       return {
         ...s,
         i,
@@ -81,13 +100,15 @@ export class OtherCards {
         untracked(() => this.judged.set([]));
         return;
       }
-      const asked = forkJoin(spares.map((s) => this.#data.judgeWithCard(fields, s.part))).subscribe({
-        next: (list) => {
-          this.judged.set(list);
-          this.problem.set(null);
+      const asked = forkJoin(spares.map((s) => this.#data.judgeWithCard(fields, s.part))).subscribe(
+        {
+          next: (list) => {
+            this.judged.set(list);
+            this.problem.set(null);
+          },
+          error: (e: ApiProblem) => this.problem.set(e.message),
         },
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+      );
       onCleanup(() => asked.unsubscribe());
     });
   }
@@ -101,7 +122,11 @@ export class OtherCards {
   }
 
   setPurpose(index: number, purpose: string): void {
-    this.#store(this.spares().map((s, i) => (i === index ? { ...s, purpose: purpose.trim().slice(0, 80) } : s)));
+    this.#store(
+      this.spares().map((s, i) =>
+        i === index ? { ...s, purpose: purpose.trim().slice(0, 80) } : s,
+      ),
+    );
   }
 
   remove(index: number): void {

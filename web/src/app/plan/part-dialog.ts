@@ -24,9 +24,13 @@ export interface PartDialogInput {
   template: `
     <h2 mat-dialog-title>{{ data.part ? 'Edit' : 'Describe' }} the {{ word }}</h2>
     <mat-dialog-content>
-      <p class="quiet">"Not sure" is a good answer: the plan says which of them matter and how to find out.</p>
+      <p class="quiet">
+        "Not sure" is a good answer: the plan says which of them matter and how to find out.
+      </p>
       @if (data.part && data.part.usedIn > 1) {
-        <p class="quiet">It stands in {{ data.part.usedIn }} setups: all of them are judged with what you save.</p>
+        <p class="quiet">
+          It stands in {{ data.part.usedIn }} setups: all of them are judged with what you save.
+        </p>
       }
       <rb-part-form
         [kind]="data.kind"
@@ -56,13 +60,21 @@ export class PartDialog {
   save({ spec, sources }: FormPart): void {
     const { part, kind } = this.data;
     const sent = part
-      ? this.#parts.patch(part.id, { spec: spec as unknown as Record<string, unknown>, sources }, part.rev)
+      ? this.#parts.patch(
+          part.id,
+          { spec: spec as unknown as Record<string, unknown>, sources },
+          part.rev,
+        )
       : this.#parts.create({ id: v7(), kind, spec, sources } as PartBody);
     sent.subscribe({
       next: (part) => this.#ref.close(part),
       error: (e: ApiProblem) =>
         this.refused.set(
-          new Map(e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [['', e.message]]),
+          new Map(
+            e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [
+              ['', e.message],
+            ],
+          ),
         ),
     });
   }

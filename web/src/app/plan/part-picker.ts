@@ -1,7 +1,21 @@
-import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
-import { MatAutocompleteModule, type MatAutocompleteSelectedEvent, MatAutocompleteTrigger } from '@angular/material/autocomplete';
+import {
+  MatAutocompleteModule,
+  type MatAutocompleteSelectedEvent,
+  MatAutocompleteTrigger,
+} from '@angular/material/autocomplete';
 import { catchError, debounceTime, forkJoin, of, Subject, switchMap } from 'rxjs';
 import { partName } from '@ruddy/core/chain';
 import type { PartKind } from '@ruddy/core/parts';
@@ -34,15 +48,32 @@ import { facts } from '../parts/part-facts';
           (blur)="left()"
         />
         @if (editable() && name() !== '') {
-          <button mat-button type="button" (click)="edit.emit()" [attr.aria-label]="'Edit ' + name()">Edit</button>
+          <button
+            mat-button
+            type="button"
+            (click)="edit.emit()"
+            [attr.aria-label]="'Edit ' + name()"
+          >
+            Edit
+          </button>
         }
         @if (removable()) {
-          <button type="button" class="link" (click)="chosen.emit(null)" [attr.aria-label]="'Take out ' + label() + ' ' + name()">
+          <button
+            type="button"
+            class="link"
+            (click)="chosen.emit(null)"
+            [attr.aria-label]="'Take out ' + label() + ' ' + name()"
+          >
             Take out
           </button>
         }
       </span>
-      <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="pick($event)" (closed)="closed()">
+      <mat-autocomplete
+        #auto="matAutocomplete"
+        [displayWith]="show"
+        (optionSelected)="pick($event)"
+        (closed)="closed()"
+      >
         @for (p of options(); track p.id) {
           <mat-option [value]="p">
             {{ nameOf(p.spec) }}
@@ -50,7 +81,9 @@ import { facts } from '../parts/part-facts';
           </mat-option>
         }
         @for (k of kinds(); track k) {
-          <mat-option [value]="k">Not in the list: describe {{ kinds().length > 1 ? 'the ' + k : 'it' }} …</mat-option>
+          <mat-option [value]="k"
+            >Not in the list: describe {{ kinds().length > 1 ? 'the ' + k : 'it' }} …</mat-option
+          >
         }
       </mat-autocomplete>
     </div>
@@ -99,7 +132,9 @@ export class PartPicker {
       .pipe(
         debounceTime(120),
         switchMap((q) =>
-          forkJoin(this.kinds().map((kind) => this.#data.list({ kind, q: q.trim(), limit: 50 }))).pipe(catchError(() => of([]))),
+          forkJoin(
+            this.kinds().map((kind) => this.#data.list({ kind, q: q.trim(), limit: 50 })),
+          ).pipe(catchError(() => of([]))),
         ),
         takeUntilDestroyed(),
       )
@@ -110,7 +145,8 @@ export class PartPicker {
     });
   }
 
-  readonly show = (v: Part | string | null): string => (v && typeof v === 'object' ? partName(v.spec) : this.name());
+  readonly show = (v: Part | string | null): string =>
+    v && typeof v === 'object' ? partName(v.spec) : this.name();
 
   typed(): void {
     this.#typing = true;

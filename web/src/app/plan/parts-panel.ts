@@ -28,7 +28,9 @@ export class PartsPanel {
   readonly host = computed(() => (this.slots()?.host ? partName(this.chain()?.host) : ''));
   readonly dock = computed(() => (this.slots()?.dock ? partName(this.chain()?.dock) : ''));
   readonly card = computed(() => (this.slots()?.card ? partName(this.chain()?.card) : ''));
-  readonly sockets = computed(() => (this.slots()?.host ? (this.chain()?.host?.sockets ?? []) : []));
+  readonly sockets = computed(() =>
+    this.slots()?.host ? (this.chain()?.host?.sockets ?? []) : [],
+  );
   /** One entry a cable of the path, and an empty one to choose the first. */
   readonly cables = computed(() => {
     const ids = this.slots()?.path;
@@ -51,13 +53,21 @@ export class PartsPanel {
   pick(slot: 'host' | 'dock' | 'card', part: Part | null): void {
     if (slot !== 'host') {
       // A dock with a fixed lead wants no cable chosen.
-      const lead = part?.kind === 'dock' && part.spec.fixedLead === 'yes' && (this.slots()?.path ?? null) === null;
+      const lead =
+        part?.kind === 'dock' &&
+        part.spec.fixedLead === 'yes' &&
+        (this.slots()?.path ?? null) === null;
       this.editor.change({ slots: { [slot]: part?.id ?? null, ...(lead && { path: [] }) } });
       return;
     }
     // With one socket there is nothing to choose.
     const sockets = part?.kind === 'host' ? part.spec.sockets : [];
-    this.editor.change({ slots: { host: part?.id ?? null, socket: sockets.length === 1 ? (sockets[0]?.key ?? null) : null } });
+    this.editor.change({
+      slots: {
+        host: part?.id ?? null,
+        socket: sockets.length === 1 ? (sockets[0]?.key ?? null) : null,
+      },
+    });
   }
 
   pickSocket(key: string): void {
@@ -89,9 +99,14 @@ export class PartsPanel {
 
   describeHost(): void {
     this.#dialog
-      .open<DescribeHost, never, Partial<AnySpec>>(DescribeHost, { width: '720px', maxWidth: '96vw' })
+      .open<DescribeHost, never, Partial<AnySpec>>(DescribeHost, {
+        width: '720px',
+        maxWidth: '96vw',
+      })
       .afterClosed()
-      .subscribe((spec) => spec && this.#describer.open('host', spec).subscribe((p) => this.pick('host', p)));
+      .subscribe(
+        (spec) => spec && this.#describer.open('host', spec).subscribe((p) => this.pick('host', p)),
+      );
   }
 
   /** What a machine told of itself, as a host to look over, add and choose. */

@@ -95,6 +95,9 @@ describe('PL-19 the money of the open setup', () => {
     cost.mockReturnValueOnce(throwError(() => new Error('The server was not reached')) as never);
     fields.set({ ...setup, slots: { ...setup.slots, card: 'x' } });
     await settle();
-    expect([plan.problem(), plan.cost()?.totalMinor]).toEqual(['The server was not reached', 20_000]);
+    expect([plan.problem(), plan.cost()?.totalMinor]).toEqual([
+      'The server was not reached',
+      20_000,
+    ]);
   });
 });

@@ -20,18 +20,31 @@ interface Asked {
 
 /** The parts of a plan that cost something: all but the other cards for the same dock. */
 export function costParts(f: Pick<Fields, 'slots'>): { slot: string; id: string }[] {
-  return [...placesOf(f.slots)].filter(([slot]) => !slot.startsWith('spares/')).map(([slot, id]) => ({ slot, id }));
+  return [...placesOf(f.slots)]
+    .filter(([slot]) => !slot.startsWith('spares/'))
+    .map(([slot, id]) => ({ slot, id }));
 }
 
 /** What a plan costs on what is known; parts the grounds do not hold yet are left out. */
-export function costFrom(grounds: CostGrounds, fields: Pick<Fields, 'slots' | 'cost'>, chain: Chain): Cost {
+export function costFrom(
+  grounds: CostGrounds,
+  fields: Pick<Fields, 'slots' | 'cost'>,
+  chain: Chain,
+): Cost {
   const known = new Map(grounds.parts.map((p) => [p.id, p]));
   const parts = costParts(fields).flatMap(({ slot, id }) => {
     const p = known.get(id);
     return p ? [{ ...p, slot }] : [];
   });
   const names = new Map(Object.entries(grounds.names));
-  return costOf({ ...grounds, parts, names, chain, named: fields.slots.items, settings: fields.cost });
+  return costOf({
+    ...grounds,
+    parts,
+    names,
+    chain,
+    named: fields.slots.items,
+    settings: fields.cost,
+  });
 }
 
 /**
@@ -55,7 +68,9 @@ export class PlanCost {
   });
   readonly cost = computed(() => this.#cost(this.fields(), this.#trial.shown()?.chain));
   /** Of what is, while something is tried. */
-  readonly before = computed(() => (this.#trial.now() ? this.#cost(this.#editor.fields(), this.#trial.before()?.chain) : null));
+  readonly before = computed(() =>
+    this.#trial.now() ? this.#cost(this.#editor.fields(), this.#trial.before()?.chain) : null,
+  );
 
   constructor() {
     this.#ask
@@ -84,7 +99,10 @@ export class PlanCost {
       if (!now || !is || !setup) return;
       const shown = costParts(now);
       const before = costParts(is).map((p) => ({ ...p, slot: `was/${p.slot}`.slice(0, 40) }));
-      const body = { setupId: setup.id, parts: [...shown, ...before.filter((b) => !shown.some((s) => s.id === b.id))] };
+      const body = {
+        setupId: setup.id,
+        parts: [...shown, ...before.filter((b) => !shown.some((s) => s.id === b.id))],
+      };
       const key = JSON.stringify(body);
       if (key === last) return;
       last = key;

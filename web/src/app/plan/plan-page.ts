@@ -107,7 +107,10 @@ export class PlanPage {
   /** What to look for once it is up, folded to one line. */
   readonly readOutWords = computed(() => {
     const r = this.evaluation()?.predicted.link.readouts;
-    const span = r?.gen && r.lanes ? `×${formatWhole(r.lanes)} Gen${formatWhole(r.gen)} at the slot` : 'slot not known';
+    const span =
+      r?.gen && r.lanes
+        ? `×${formatWhole(r.lanes)} Gen${formatWhole(r.gen)} at the slot`
+        : 'slot not known';
     const copy = r?.copy ? `${rate(r.copy.down)} Gb/s copied to the card` : 'copy rate not known';
     return `Expected read-outs under load: ${span}, ${copy}`;
   });
@@ -133,7 +136,10 @@ export class PlanPage {
     this.over.set(false);
     const file = event.dataTransfer?.files[0];
     if (!file) return;
-    const tooBig = { ok: false, problem: { code: 'too-big', chars: file.size, most: MOST_CHARS } } as const;
+    const tooBig = {
+      ok: false,
+      problem: { code: 'too-big', chars: file.size, most: MOST_CHARS },
+    } as const;
     const read = file.size > MOST_CHARS ? tooBig : readReport(await file.text());
     this.dropProblem.set(read.ok ? null : `${file.name}: ${readProblemText(read.problem)}`);
     if (read.ok) this.panel()?.fromReport(read.report);

@@ -13,9 +13,27 @@ const judge = (cable: object, over: object = {}) =>
       host: { maker: 'A', model: 'H', form: 'laptop', sockets: [PORT] },
       socket: 'left',
       path: [
-        { key: 'a', spec: { maker: 'A', model: 'K', connector: 'usb-c', construction: 'passive', markedGbps: 40, ...cable } },
+        {
+          key: 'a',
+          spec: {
+            maker: 'A',
+            model: 'K',
+            connector: 'usb-c',
+            construction: 'passive',
+            markedGbps: 40,
+            ...cable,
+          },
+        },
       ],
-      dock: { maker: 'A', model: 'D', form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+      dock: {
+        maker: 'A',
+        model: 'D',
+        form: 'enclosure',
+        connector: 'usb-c',
+        uplink: 'usb4-40',
+        slotGen: 3,
+        slotLanes: 4,
+      },
       card: { maker: 'A', model: 'C', pcieGen: 4, lanes: 16 },
       ...over,
     }),
@@ -29,7 +47,9 @@ describe('the link budget', () => {
       '16.0 of 26.0 Gb/s to the card',
       '15.6 Gb/s back; 2.00 GB/s to the card.',
     ]);
-    expect(el.querySelector('.bar')?.getAttribute('aria-label')).toBe('16.0 of 26.0 gigabit a second');
+    expect(el.querySelector('.bar')?.getAttribute('aria-label')).toBe(
+      '16.0 of 26.0 gigabit a second',
+    );
   });
 
   it('shows a range as a range and nothing as not known', async () => {
@@ -41,15 +61,23 @@ describe('the link budget', () => {
 describe('the working of the link', () => {
   it('has a row a hop with what it trains to, raw, both ways and why', async () => {
     const { el } = await shown(HopTable, { evaluation: judge({ lengthMm: 1200 }) });
-    const rows = [...el.querySelectorAll('tbody tr:not(.formula)')].map((r) => [...r.children].map(words).join(' '));
+    const rows = [...el.querySelectorAll('tbody tr:not(.formula)')].map((r) =>
+      [...r.children].map(words).join(' '),
+    );
     expect(rows).toHaveLength(3);
-    expect(rows[1]).toBe('Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 nothing pinch, set by the cable');
-    expect(words(el.querySelector('ul'))).toContain('Taken by flow control and acknowledges: 2 % (set by this workshop)');
+    expect(rows[1]).toBe(
+      'Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 nothing pinch, set by the cable',
+    );
+    expect(words(el.querySelector('ul'))).toContain(
+      'Taken by flow control and acknowledges: 2 % (set by this workshop)',
+    );
   });
 
   it('says which part is missing where a hop cannot be known', async () => {
     const { el } = await shown(HopTable, { evaluation: judge({ lengthMm: 700 }, { card: null }) });
-    expect([...el.querySelectorAll('tbody tr:not(.formula)')].map(words)[2]).toContain('not chosen: card');
+    expect([...el.querySelectorAll('tbody tr:not(.formula)')].map(words)[2]).toContain(
+      'not chosen: card',
+    );
   });
 });
 

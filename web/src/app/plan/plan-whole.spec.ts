@@ -13,7 +13,14 @@ import { PreFlightList } from './pre-flight-list';
 import { PORT, shown, words } from './spec-help';
 
 const named = { maker: 'Alder', model: 'X' };
-const cable = { ...named, connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40, markedW: 100 };
+const cable = {
+  ...named,
+  connector: 'usb-c',
+  construction: 'passive',
+  lengthMm: 700,
+  markedGbps: 40,
+  markedW: 100,
+};
 const DOCK = {
   ...named,
   form: 'enclosure',
@@ -29,10 +36,24 @@ const DOCK = {
   innerLengthMm: 300,
   innerHeightMm: 160,
 };
-const CARD = { ...named, pcieGen: 4, lanes: 16, boardW: 300, plugs8Pin: 2, lengthMm: 280, heightMm: 130 };
+const CARD = {
+  ...named,
+  pcieGen: 4,
+  lanes: 16,
+  boardW: 300,
+  plugs8Pin: 2,
+  lengthMm: 280,
+  heightMm: 130,
+};
 const chain = (card: object = {}, dock: object = {}, settings: object = {}): Chain =>
   chainSchema.parse({
-    host: { ...named, form: 'laptop', sockets: [{ ...PORT, chargeInW: 100 }], batteryWh: 60, drawW: 70 },
+    host: {
+      ...named,
+      form: 'laptop',
+      sockets: [{ ...PORT, chargeInW: 100 }],
+      batteryWh: 60,
+      drawW: 70,
+    },
     socket: 'left',
     path: [{ key: 'a', spec: cable }],
     dock: { ...DOCK, ...dock },
@@ -45,7 +66,9 @@ describe('budgets', () => {
   it('PL-11 PL-12 print figure and limit, name what is too much, and fold what has room', async () => {
     const { el } = await shown(Budgets, { evaluation: judge(chain()) });
     const rows = [...el.querySelectorAll(':scope > .budget')].map(words);
-    expect(rows.find((r) => r.startsWith('Charging'))).toMatch(/^Charging60 W in, 70 W drawn.*too much.*Empty after 6 h\.$/);
+    expect(rows.find((r) => r.startsWith('Charging'))).toMatch(
+      /^Charging60 W in, 70 W drawn.*too much.*Empty after 6 h\.$/,
+    );
     expect(words(el.querySelector('summary'))).toBe('2 more with room to spare');
     const roomy = [...el.querySelectorAll('details .budget')].map(words);
     expect(roomy[0]).toMatch(/^Power375 of 650 W.* 410 W from the wall$/);
@@ -53,7 +76,10 @@ describe('budgets', () => {
   });
 
   it('while a change is tried say what it was before', async () => {
-    const { el } = await shown(Budgets, { evaluation: judge(chain({ boardW: 250 })), before: judge(chain()) });
+    const { el } = await shown(Budgets, {
+      evaluation: judge(chain({ boardW: 250 })),
+      before: judge(chain()),
+    });
     expect(words(el)).toContain('was 375 of 650 W');
   });
 });
@@ -66,7 +92,9 @@ describe('the fit drawing', () => {
     const width = (e: Element | null | undefined) => Number(e?.getAttribute('width'));
     expect(width(card) / width(room)).toBeCloseTo(280 / 300, 6);
     // 300 - 280 along; 160 - 130 - 20 mm for the bend of an 8-pin plug above.
-    expect(words(el.querySelector('summary'))).toBe('Fit drawing: 20 mm left behind it, 10 mm left above it');
+    expect(words(el.querySelector('summary'))).toBe(
+      'Fit drawing: 20 mm left behind it, 10 mm left above it',
+    );
     expect([...el.querySelectorAll('tbody th')].map(words)).toContain('With the bend of the plug');
   });
 
@@ -94,7 +122,9 @@ describe('pre-flight', () => {
   it('PL-17 says first what this chain needs', async () => {
     const c = chain({}, {}, { encryption: 'yes', internalGraphics: 'off' });
     const { el } = await shown(PreFlightList, { evaluation: judge(c) });
-    expect(words(el.querySelector('summary'))).toBe('Pre-flight 6, 4 needed here: recovery key at hand');
+    expect(words(el.querySelector('summary'))).toBe(
+      'Pre-flight 6, 4 needed here: recovery key at hand',
+    );
     expect([...el.querySelectorAll('li.must b')].map(words)).toContain('Print this page');
   });
 });
@@ -102,7 +132,11 @@ describe('pre-flight', () => {
 describe('attributes edited in place', () => {
   it('stores a range, refuses what is out of its limits and says where', async () => {
     const said: QuickChange[] = [];
-    const { el, component } = await shown(QuickAttrs, { fields: attributesOf(settingsSchema), values: {}, prefix: 'setting' });
+    const { el, component } = await shown(QuickAttrs, {
+      fields: attributesOf(settingsSchema),
+      values: {},
+      prefix: 'setting',
+    });
     component.changed.subscribe((c) => said.push(c));
     const meta = new Map(component.fields()).get('hostDrawW')!;
     component.typed('hostDrawW', meta, '40 to 60');
@@ -120,11 +154,17 @@ describe('words explained', () => {
   it('PL-23 a word opens in place and says so', async () => {
     const { el } = await shown(TermWord, { of: 'pinch' });
     const button = el.querySelector('button')!;
-    expect([button.getAttribute('aria-expanded'), el.querySelector('.means')?.hasAttribute('hidden')]).toEqual(['false', true]);
+    expect([
+      button.getAttribute('aria-expanded'),
+      el.querySelector('.means')?.hasAttribute('hidden'),
+    ]).toEqual(['false', true]);
     button.click();
     await Promise.resolve();
     TestBed.tick();
-    expect([button.getAttribute('aria-expanded'), el.querySelector('.means')?.hasAttribute('hidden')]).toEqual(['true', false]);
+    expect([
+      button.getAttribute('aria-expanded'),
+      el.querySelector('.means')?.hasAttribute('hidden'),
+    ]).toEqual(['true', false]);
   });
 
   it('PL-23 whatever others call a thing finds it', async () => {

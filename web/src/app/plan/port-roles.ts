@@ -38,10 +38,17 @@ const ROLE: Record<PortRole['role'], string> = {
                   <td>{{ r.mark || 'nothing' }}</td>
                   <td>{{ words[r.role] }}</td>
                   <td class="figure">{{ r.usable ? rate(r.usable) : '–' }}</td>
-                  <td class="quiet">{{ r.looksLike.length > 0 ? r.looksLike.join('; ') : 'no other' }}</td>
+                  <td class="quiet">
+                    {{ r.looksLike.length > 0 ? r.looksLike.join('; ') : 'no other' }}
+                  </td>
                   <td>
                     @if (!r.inUse) {
-                      <button type="button" class="link" (click)="use(r)" [attr.aria-label]="'Use the port ' + r.name">
+                      <button
+                        type="button"
+                        class="link"
+                        (click)="use(r)"
+                        [attr.aria-label]="'Use the port ' + r.name"
+                      >
                         Use it
                       </button>
                     }
@@ -52,7 +59,8 @@ const ROLE: Record<PortRole['role'], string> = {
           </table>
         </div>
         <p class="quiet">
-          Ports that look alike differ inside. Go by the mark and the place on the case; keep one port free for a hub.
+          Ports that look alike differ inside. Go by the mark and the place on the case; keep one
+          port free for a hub.
         </p>
       </details>
     }
@@ -65,7 +73,9 @@ export class PortRoles {
   readonly roles = computed(() => {
     const j = this.#editor.judgement();
     // House rules that were set come with the evaluation; ports are compared under the same ones.
-    const house = Object.fromEntries((j?.evaluation.assumptions ?? []).map((a) => [a.rule, a.value]));
+    const house = Object.fromEntries(
+      (j?.evaluation.assumptions ?? []).map((a) => [a.rule, a.value]),
+    );
     return j ? portRoles({ chain: j.chain, context: { asOf: j.evaluation.asOf, house } }) : [];
   });
   readonly summary = computed(() => {

@@ -33,7 +33,9 @@ import { TermWord } from '../platform/glossary/term';
                   </tr>
                 }
                 <tr>
-                  <th scope="row">together, of {{ f.rated ? words(f.rated) : 'a rating not known' }}</th>
+                  <th scope="row">
+                    together, of {{ f.rated ? words(f.rated) : 'a rating not known' }}
+                  </th>
                   <td class="figure">{{ f.load ? words(f.load) : 'not known' }}</td>
                 </tr>
               </tbody>
@@ -53,7 +55,9 @@ import { TermWord } from '../platform/glossary/term';
                   <tbody>
                     @for (a of plugs.assigned; track $index) {
                       <tr>
-                        <th scope="row">{{ a.want }}{{ a.throughAdapter ? ', through the adapter' : '' }}</th>
+                        <th scope="row">
+                          {{ a.want }}{{ a.throughAdapter ? ', through the adapter' : '' }}
+                        </th>
                         <td>{{ a.by ?? 'nothing: one plug short' }}</td>
                       </tr>
                     }
@@ -87,9 +91,10 @@ import { TermWord } from '../platform/glossary/term';
           </div>
         }
         <p class="hint">
-          <rb-term of="board-power" words="Board power" /> is steady; a <rb-term of="peak" /> is short. Every socket of the card
-          wants a power cable of its own; two heads on one cable share its wires. Push each home until it clicks. Peaks and
-          efficiencies are from memory of the standards; a supply is never opened.
+          <rb-term of="board-power" words="Board power" /> is steady; a <rb-term of="peak" /> is
+          short. Every socket of the card wants a power cable of its own; two heads on one cable
+          share its wires. Push each home until it clicks. Peaks and efficiencies are from memory of
+          the standards; a supply is never opened.
         </p>
       </details>
     }
@@ -111,7 +116,8 @@ export class PowerWorking {
   readonly feeders = computed(() => this.evaluation().predicted.body.power.feeders);
   readonly summary = computed(() => {
     const f = this.feeders().find((x) => x.feedsCard) ?? this.feeders()[0];
-    const load = f?.load && f.rated ? `${figure(f.load)} of ${figure(f.rated)} W` : 'watts not known';
+    const load =
+      f?.load && f.rated ? `${figure(f.load)} of ${figure(f.rated)} W` : 'watts not known';
     const plugs = f?.plugs ? `, plugs ${f.plugs.wants - f.plugs.short.hi} of ${f.plugs.wants}` : '';
     return `Power: ${load}${plugs}${f?.wall ? `, ${figure(f.wall)} W from the wall` : ''}`;
   });

@@ -20,7 +20,9 @@ import { PRE_FLIGHT, PRE_FLIGHT_STATES, sentence } from '@ruddy/core/plan/text';
           </li>
         }
       </ol>
-      <button mat-stroked-button type="button" (click)="print()">Print this page before you begin</button>
+      <button mat-stroked-button type="button" (click)="print()">
+        Print this page before you begin
+      </button>
     </details>
   `,
   styles: `

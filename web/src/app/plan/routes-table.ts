@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  viewChild,
+} from '@angular/core';
 import { figure, rate } from '@ruddy/core/base/text';
 import { type Route, routesOf } from '@ruddy/core/plan';
 import { EVICTS, NETWORK_LEFT } from '@ruddy/core/plan/text';
@@ -58,7 +65,12 @@ const OPENING: Record<Route['opening'], string> = {
                   <td>{{ r.chargeW ? 'up to ' + watts(r) + ' W' : 'no' }}</td>
                   <td>
                     @if (!r.inUse) {
-                      <button type="button" class="link" (click)="use(r)" [attr.aria-label]="'Use the route ' + r.name">
+                      <button
+                        type="button"
+                        class="link"
+                        (click)="use(r)"
+                        [attr.aria-label]="'Use the route ' + r.name"
+                      >
                         Use it
                       </button>
                     }
@@ -69,9 +81,10 @@ const OPENING: Record<Route['opening'], string> = {
           </table>
         </div>
         <p class="quiet">
-          A <rb-term of="direct" /> is faster than a <rb-term of="tunnel" /> and never plugged live. Rates are what the port
-          allows with the best dock there could be. A slot is real: an adapter takes out what sits in it. Opening and cutting:
-          only as far as the maker's manual goes.
+          A <rb-term of="direct" /> is faster than a <rb-term of="tunnel" /> and never plugged live.
+          Rates are what the port allows with the best dock there could be. A slot is real: an
+          adapter takes out what sits in it. Opening and cutting: only as far as the maker's manual
+          goes.
         </p>
       </details>
     }
@@ -96,7 +109,8 @@ export class RoutesTable {
     const rest = this.routes().length - ways.length;
     const none = rest > 0 ? `, ${rest} that carry no PCIe` : '';
     if (!best) return `Routes 0: no port or slot of this host carries PCIe${none}`;
-    const cost = best.evicts && best.evicts !== 'nothing' ? `, takes out ${EVICTS[best.evicts]}` : '';
+    const cost =
+      best.evicts && best.evicts !== 'nothing' ? `, takes out ${EVICTS[best.evicts]}` : '';
     return `Routes ${ways.length}${none}: the fastest is ${best.name}, ${rate(best.usable)} Gb/s${cost}`;
   });
 

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { Router, RouterLink } from '@angular/router';
@@ -19,7 +27,12 @@ import { Keys } from '../platform/shell/keys';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
 
-const OUTCOME = { works: 'worked', care: 'worked with care', unreliable: 'unreliable', fails: 'failed' } as const;
+const OUTCOME = {
+  works: 'worked',
+  care: 'worked with care',
+  unreliable: 'unreliable',
+  fails: 'failed',
+} as const;
 const DOORS_SHRINK_AT = 3;
 
 /** The start page: how all setups stand, which needs someone first, and the doors to begin. */
@@ -65,14 +78,21 @@ export class SetupsPage {
       s.blocked ? `${s.blocked} won't work` : '',
       s.unknown ? `${s.unknown} ${s.unknown === 1 ? 'is' : 'are'} not enough known` : '',
     ].filter((x) => x !== '');
-    const list = parts.length > 1 ? `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1] ?? ''}` : (parts[0] ?? '');
+    const list =
+      parts.length > 1
+        ? `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1] ?? ''}`
+        : (parts[0] ?? '');
     return `${pluralize(s.n, 'setup')}: ${list}.`;
   });
 
   constructor() {
     inject(Keys).bind([
       { key: 'n', what: 'New setup', run: () => this.create() },
-      { key: 'x', what: 'Choose or leave the row with the focus', run: () => this.#toggleFocused() },
+      {
+        key: 'x',
+        what: 'Choose or leave the row with the focus',
+        run: () => this.#toggleFocused(),
+      },
       { key: 'ArrowDown', what: 'Next row', run: () => this.#step(1) },
       { key: 'ArrowUp', what: 'Row before', run: () => this.#step(-1) },
     ]);
@@ -99,7 +119,11 @@ export class SetupsPage {
   }
 
   filter(query: Record<string, string | null>): void {
-    void this.#router.navigate([], { queryParams: query, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: query,
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   /** Start a setup and go to a page of it. */
@@ -107,8 +131,9 @@ export class SetupsPage {
     const id = v7();
     const used = new Set(this.rows()?.map((r) => r.name));
     const name =
-      Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find((n) => !used.has(n)) ??
-      'New setup';
+      Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find(
+        (n) => !used.has(n),
+      ) ?? 'New setup';
     this.#data.create({ id, name }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/${page}`),
       error: (e: ApiProblem) => this.failed.set(`No setup was started: ${e.message}`),
@@ -134,7 +159,9 @@ export class SetupsPage {
   }
 
   retireChosen(): void {
-    for (const row of this.rows()?.filter((r) => this.chosen().has(r.id) && r.state !== 'retired') ?? [])
+    for (const row of this.rows()?.filter(
+      (r) => this.chosen().has(r.id) && r.state !== 'retired',
+    ) ?? [])
       this.#data.patch(row.id, { state: 'retired' }, row.rev).subscribe({
         next: () => this.#again(),
         error: (e: ApiProblem) => this.failed.set(`${row.name} was not retired: ${e.message}`),
@@ -148,7 +175,12 @@ export class SetupsPage {
   }
 
   #summarise(): void {
-    this.#data.summary().subscribe({ next: (s) => this.summary.set(s), error: (e: ApiProblem) => this.failed.set(e.message) });
+    this.#data
+      .summary()
+      .subscribe({
+        next: (s) => this.summary.set(s),
+        error: (e: ApiProblem) => this.failed.set(e.message),
+      });
   }
 
   #links(): HTMLElement[] {
@@ -162,7 +194,10 @@ export class SetupsPage {
   }
 
   #toggleFocused(): void {
-    const id = document.activeElement instanceof HTMLElement ? document.activeElement.dataset['id'] : undefined;
+    const id =
+      document.activeElement instanceof HTMLElement
+        ? document.activeElement.dataset['id']
+        : undefined;
     if (id) this.toggle(id);
   }
 }

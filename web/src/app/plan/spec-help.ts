@@ -17,8 +17,13 @@ export const PORT = {
 };
 
 /** A component with its inputs, settled. */
-export async function shown<T>(component: Type<T>, inputs: object): Promise<{ el: HTMLElement; component: T }> {
-  TestBed.configureTestingModule({ providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting()] });
+export async function shown<T>(
+  component: Type<T>,
+  inputs: object,
+): Promise<{ el: HTMLElement; component: T }> {
+  TestBed.configureTestingModule({
+    providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting()],
+  });
   const fixture = TestBed.createComponent(component);
   for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);
   await fixture.whenStable();
@@ -34,8 +39,26 @@ export function chainOf(over: object = {}): Chain {
   return chainSchema.parse({
     host: { ...named, form: 'laptop', sockets: [PORT] },
     socket: 'left',
-    path: [{ key: 'a', spec: { ...named, connector: 'usb-c', construction: 'passive', lengthMm: 700, markedGbps: 40 } }],
-    dock: { ...named, form: 'enclosure', connector: 'usb-c', uplink: 'usb4-40', slotGen: 3, slotLanes: 4 },
+    path: [
+      {
+        key: 'a',
+        spec: {
+          ...named,
+          connector: 'usb-c',
+          construction: 'passive',
+          lengthMm: 700,
+          markedGbps: 40,
+        },
+      },
+    ],
+    dock: {
+      ...named,
+      form: 'enclosure',
+      connector: 'usb-c',
+      uplink: 'usb4-40',
+      slotGen: 3,
+      slotLanes: 4,
+    },
     card: { ...named, pcieGen: 4, lanes: 16 },
     ...over,
   });

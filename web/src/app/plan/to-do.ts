@@ -1,11 +1,26 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
 import { MatExpansionModule } from '@angular/material/expansion';
 import { rate } from '@ruddy/core/base/text';
 import type { Chain } from '@ruddy/core/chain';
-import { adjustmentsFor, type Evaluation, type Finding, type FindingCode, questionsOf } from '@ruddy/core/plan';
+import {
+  adjustmentsFor,
+  type Evaluation,
+  type Finding,
+  type FindingCode,
+  questionsOf,
+} from '@ruddy/core/plan';
 import type { FixRow } from '@ruddy/core/plan/contract';
 import { coverageWords, sentence, VERDICT_WORDS } from '@ruddy/core/plan/text';
 import type { ApiProblem } from '../platform/api/api';
@@ -85,7 +100,13 @@ export class ToDo {
         finding.severity === 'note'
           ? chain !== null && adjustmentsFor(finding, chain).length > 0
           : !NOT_TRIED.includes(finding.code);
-      return { finding, ...sentence(finding), key: keyOf(finding), tries, gone: left !== null && !left.has(keyOf(finding)) };
+      return {
+        finding,
+        ...sentence(finding),
+        key: keyOf(finding),
+        tries,
+        gone: left !== null && !left.has(keyOf(finding)),
+      };
     });
   });
   /** Made by what is tried and by nothing before it. */
@@ -115,7 +136,9 @@ export class ToDo {
   readonly stopping = computed(() => this.groups().filter((g) => g.name !== CARING));
   readonly caring = computed(() => this.groups().filter((g) => g.name === CARING));
   readonly cautions = computed(() => this.told().filter((t) => CAUTIONS.includes(t.finding.code)));
-  readonly notes = computed(() => this.told().filter((t) => t.finding.severity === 'note' && !CAUTIONS.includes(t.finding.code)));
+  readonly notes = computed(() =>
+    this.told().filter((t) => t.finding.severity === 'note' && !CAUTIONS.includes(t.finding.code)),
+  );
   readonly missing = computed(() => this.told().filter((t) => t.finding.code === 'plan/unchosen'));
   readonly verify = computed(() => {
     const e = this.evaluation();

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -36,7 +44,9 @@ const STANDS: Record<TouchedRow['stands'], string> = {
       @for (r of rows() ?? []; track r.id) {
         <li>
           <a [routerLink]="['/setups', r.id, 'plan']">{{ r.name }}</a>
-          <span class="quiet">{{ r.part }}: {{ r.have ? r.have + ', ' : '' }}{{ stands[r.stands] }}</span>
+          <span class="quiet"
+            >{{ r.part }}: {{ r.have ? r.have + ', ' : '' }}{{ stands[r.stands] }}</span
+          >
           @if (r.mends.length > 0) {
             <span>Would mend: {{ r.mends.join('; ') }}.</span>
           }
@@ -45,7 +55,10 @@ const STANDS: Record<TouchedRow['stands'], string> = {
           }
           @if (r.stands !== 'same') {
             @if (marking() === r.id) {
-              <form (submit)="mark($event, r, on.value, outcome.value)" [attr.aria-label]="'Installed on ' + r.name">
+              <form
+                (submit)="mark($event, r, on.value, outcome.value)"
+                [attr.aria-label]="'Installed on ' + r.name"
+              >
                 <label>
                   Installed on
                   <input #on type="date" required [value]="today()" [max]="today()" />
@@ -59,11 +72,18 @@ const STANDS: Record<TouchedRow['stands'], string> = {
                     }
                   </select>
                 </label>
-                <button mat-flat-button type="submit">{{ r.pin ? 'Mark installed, leave the pin' : 'Mark installed' }}</button>
+                <button mat-flat-button type="submit">
+                  {{ r.pin ? 'Mark installed, leave the pin' : 'Mark installed' }}
+                </button>
                 <button mat-button type="button" (click)="marking.set(null)">Back</button>
               </form>
             } @else {
-              <button type="button" class="link" (click)="marking.set(r.id)" [attr.aria-label]="'Installed on ' + r.name">
+              <button
+                type="button"
+                class="link"
+                (click)="marking.set(r.id)"
+                [attr.aria-label]="'Installed on ' + r.name"
+              >
                 It was installed here
               </button>
             }
@@ -145,14 +165,20 @@ export class TouchedSetups {
     const spec = this.release().spec as ReleaseSpec;
     this.problem.set(null);
     const came = outcome === '' ? null : { id: v7(), outcome: outcome as Outcome, note: '' };
-    this.#data.markInstalled(row.id, { id: v7(), role: spec.what, version: spec.variant, on, outcome: came }, row.rev).subscribe({
-      next: () => {
-        this.marking.set(null);
-        this.said.set(`Stored: ${spec.variant} on ${row.name} since ${on}.`);
-        this.#load(this.release().id);
-      },
-      error: (e: ApiProblem) => this.problem.set(e.message),
-    });
+    this.#data
+      .markInstalled(
+        row.id,
+        { id: v7(), role: spec.what, version: spec.variant, on, outcome: came },
+        row.rev,
+      )
+      .subscribe({
+        next: () => {
+          this.marking.set(null);
+          this.said.set(`Stored: ${spec.variant} on ${row.name} since ${on}.`);
+          this.#load(this.release().id);
+        },
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 
   #load(id: string): void {

@@ -22,7 +22,9 @@ import { Trial } from '../setups/trial';
         <div class="side">
           <span class="eyebrow">With it</span>
           <rb-mini-strip [glance]="b.after" />
-          <span role="status">{{ words(b.after.verdict) }}, {{ rate(b.after.pinch.usable) }} Gb/s</span>
+          <span role="status"
+            >{{ words(b.after.verdict) }}, {{ rate(b.after.pinch.usable) }} Gb/s</span
+          >
         </div>
         <span class="out">
           <button mat-flat-button type="button" (click)="trial.keep()">Keep</button>
@@ -72,7 +74,11 @@ export class TrialBar {
     const trying = this.trial.now();
     const before = this.trial.before();
     return trying && before
-      ? { words: trying.fix.words, before: glance(before.evaluation), after: glance(trying.judgement.evaluation) }
+      ? {
+          words: trying.fix.words,
+          before: glance(before.evaluation),
+          after: glance(trying.judgement.evaluation),
+        }
       : null;
   });
 

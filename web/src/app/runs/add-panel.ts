@@ -32,14 +32,19 @@ import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
 
 /** Levels of a session that are settings of a run; the others come from the setup. */
-function settingsOf(dimensions: readonly Dimension[], levels: readonly string[]): Partial<RunSettings> {
+function settingsOf(
+  dimensions: readonly Dimension[],
+  levels: readonly string[],
+): Partial<RunSettings> {
   const screen = Object.entries(SCREEN_PATHS);
   return Object.fromEntries(
     dimensions.flatMap((d, i): [string, string | null][] => {
       const level = levels[i] ?? '';
       if (d === 'screenPath') return [[d, screen.find(([, w]) => w === level)?.[0] ?? null]];
       if (d === 'lid') return [[d, level === 'open' || level === 'closed' ? level : null]];
-      return d === 'resolution' || d === 'powerMode' || d === 'preset' || d === 'upscaling' ? [[d, level]] : [];
+      return d === 'resolution' || d === 'powerMode' || d === 'preset' || d === 'upscaling'
+        ? [[d, level]]
+        : [];
     }),
   );
 }
@@ -71,7 +76,11 @@ export class AddPanel {
   readonly today = this.#clock.today();
   readonly problem = signal<string | null>(null);
   readonly fieldProblem = signal<string | null>(null);
-  readonly draft = signal<RunDraft>({ settings: null as unknown as RunSettings, context: NO_RUN_CONTEXT, saw: '' });
+  readonly draft = signal<RunDraft>({
+    settings: null as unknown as RunSettings,
+    context: NO_RUN_CONTEXT,
+    saw: '',
+  });
   readonly counted = pluralize;
   readonly framesOf = framesOf;
   readonly isLog = isLog;
@@ -91,21 +100,26 @@ export class AddPanel {
     const at = s?.factors.findIndex((f) => f.dimension === 'title') ?? -1;
     return at >= 0 ? (this.cells()[this.cell() ?? 0]?.levels[at] ?? '') : (s?.title ?? '');
   });
-  readonly canStore = computed(() => this.files.ready() > 0 && !this.files.busy() && this.fieldProblem() === null);
+  readonly canStore = computed(
+    () => this.files.ready() > 0 && !this.files.busy() && this.fieldProblem() === null,
+  );
 
   constructor() {
     const dropped = inject(DroppedFiles).take();
     if (dropped.length > 0) void this.files.add(dropped);
     effect(() => {
       const settings = this.preset();
-      untracked(() => this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })));
+      untracked(() =>
+        this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })),
+      );
     });
     // Files that were dropped before this panel was there, or while a cell was chosen, belong to that cell.
     effect(() => {
       const cell = this.cell();
       const n = this.files.rows().length;
       untracked(() => {
-        if (cell !== null && n > 0) for (const r of this.files.rows()) if (r.cell === null) this.files.patch(r.id, { cell });
+        if (cell !== null && n > 0)
+          for (const r of this.files.rows()) if (r.cell === null) this.files.patch(r.id, { cell });
       });
     });
   }
@@ -131,7 +145,10 @@ export class AddPanel {
       (s) =>
         `${s.program ? `${s.program}: ` : ''}${pluralize(s.frames.length, 'frame')}, ${figureText(s.stats?.seconds ?? 0)} s, ${figureText(s.stats?.averageFps ?? 0)} frames/s${s.shown ? ', shown ones apart' : ''}${s.lanes.length > 0 ? `, ${pluralize(s.lanes.length, 'sensor')}` : ''}`,
     );
-    return [...frames, ...(isLog(r) ? [`a log of ${pluralize(lanesOf(r).length, 'sensor')}`] : [])].join('; ');
+    return [
+      ...frames,
+      ...(isLog(r) ? [`a log of ${pluralize(lanesOf(r).length, 'sensor')}`] : []),
+    ].join('; ');
   }
 
   fate(r: FileRow): string {
@@ -143,7 +160,10 @@ export class AddPanel {
       case 'reading':
         return `Reading: ${Math.round(r.share * 100)} %`;
       case 'read':
-        if (isLog(r)) return r.beside === null ? 'Beside no frames: not stored' : 'Stored with the frames it lies beside';
+        if (isLog(r))
+          return r.beside === null
+            ? 'Beside no frames: not stored'
+            : 'Stored with the frames it lies beside';
         if ((r.read?.badCount ?? 0) > 0 && !r.rest)
           return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
         return pluralize(framesOf(r).length, 'run to store', 'runs to store');
@@ -164,7 +184,9 @@ export class AddPanel {
   fits(a: Alignment | null): string {
     if (!a) return 'Nothing to find the place by: move it by hand.';
     const r = `correlation ${a.r.toFixed(2)}`;
-    return a.clear ? `Found by cross-correlation, ${r}.` : `No clear place, ${r} at best: left as recorded, move it by hand.`;
+    return a.clear
+      ? `Found by cross-correlation, ${r}.`
+      : `No clear place, ${r} at best: left as recorded, move it by hand.`;
   }
 
   confirm(id: string, mapping: Mapping): void {
@@ -184,12 +206,15 @@ export class AddPanel {
     this.problem.set(null);
     const dimensions = this.session()?.factors.map((f) => f.dimension) ?? [];
     const levelsOf = (r: FileRow) => (r.cell === null ? [] : (this.cells()[r.cell]?.levels ?? []));
-    const titleOf = (r: FileRow) => levelsOf(r)[dimensions.indexOf('title')] ?? this.title().name().trim();
+    const titleOf = (r: FileRow) =>
+      levelsOf(r)[dimensions.indexOf('title')] ?? this.title().name().trim();
     const files = this.files.rows().filter((r) => this.files.storable(r));
-    if (files.some((r) => titleOf(r) === '')) return this.problem.set('Title: say what was run; nothing is stored yet');
+    if (files.some((r) => titleOf(r) === ''))
+      return this.problem.set('Title: say what was run; nothing is stored yet');
     try {
       const ids = new Map<string, string>();
-      for (const name of new Set(files.map(titleOf))) ids.set(name, await this.title().resolve(name));
+      for (const name of new Set(files.map(titleOf)))
+        ids.set(name, await this.title().resolve(name));
       const { settings, context, saw } = this.draft();
       const on = this.on() === '' ? undefined : `${this.on()}T12:00:00Z`;
       const n = await this.files.store(this.setupId(), this.#clock.now(), (r) => ({

@@ -86,19 +86,27 @@ export interface Simulated {
 }
 
 const HEAD_BYTES = 128 * 1024;
-const isJson = (name: string, head: string) => /\.json$/i.test(name) || /^\s*[[{]/.test(head.replace('\uFEFF', ''));
+const isJson = (name: string, head: string) =>
+  /\.json$/i.test(name) || /^\s*[[{]/.test(head.replace('\uFEFF', ''));
 
 async function throughGzip(bytes: BufferSource, way: 'pack' | 'unpack'): Promise<ArrayBuffer> {
   const stream = new Blob([bytes])
     .stream()
-    .pipeThrough<Uint8Array>(way === 'pack' ? new CompressionStream('gzip') : new DecompressionStream('gzip'));
+    .pipeThrough<Uint8Array>(
+      way === 'pack' ? new CompressionStream('gzip') : new DecompressionStream('gzip'),
+    );
   return new Response(stream).arrayBuffer();
 }
 
 /** Text of a file in parts, so that a large one is never held twice. UTF-16 is known by its mark; everything else is read as UTF-8. */
 async function* textOf(file: Blob): AsyncGenerator<string> {
   const mark = new Uint8Array(await file.slice(0, 2).arrayBuffer());
-  const wide = mark[0] === 0xff && mark[1] === 0xfe ? 'utf-16le' : mark[0] === 0xfe && mark[1] === 0xff ? 'utf-16be' : 'utf-8';
+  const wide =
+    mark[0] === 0xff && mark[1] === 0xfe
+      ? 'utf-16le'
+      : mark[0] === 0xfe && mark[1] === 0xff
+        ? 'utf-16be'
+        : 'utf-8';
   const reader = file
     .stream()
     .pipeThrough(new TextDecoderStream(wide) as unknown as ReadableWritablePair<string, Uint8Array>)
@@ -179,7 +187,9 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
           const { read } = json.value;
           return { ok: true, ...read, streams: finish(read.streams), sha256: await hashOf(file) };
         }
-        return how ? table(file, [json.value.text], how.mapping, how.layout) : { ok: false, problem: { code: 'no-times' } };
+        return how
+          ? table(file, [json.value.text], how.mapping, how.layout)
+          : { ok: false, problem: { code: 'no-times' } };
       }
       let last = 0;
       return table(file, textOf(file), how.mapping, how.layout, (n) => {
@@ -222,7 +232,14 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
     /** Frames drawn by chance from a forecast, counted and readied for drawing. */
     simulate(ask: SimulateAsk): Simulated {
       const { params, rig, scene } = ask.model;
-      const frames = simulateFrames(params, rig, scene, ask.rough, ask.n, ask.seed) as Float32Array<ArrayBuffer>;
+      const frames = simulateFrames(
+        params,
+        rig,
+        scene,
+        ask.rough,
+        ask.n,
+        ask.seed,
+      ) as Float32Array<ArrayBuffer>;
       return { stats: frameStats(frames), pyramid: buildPyramid(frames) };
     },
 

@@ -4,7 +4,9 @@ import { proxy, wrap, type Remote } from 'comlink';
 import type { CaptureCalls } from './capture-calls';
 
 /** Makes the worker; tests put the calls themselves in its place. */
-export const CAPTURE_WORKER = new InjectionToken<() => { calls: Remote<CaptureCalls>; end: () => void }>('capture worker', {
+export const CAPTURE_WORKER = new InjectionToken<
+  () => { calls: Remote<CaptureCalls>; end: () => void }
+>('capture worker', {
   factory: () => () => {
     const worker = new Worker(new URL('./capture.worker', import.meta.url), { type: 'module' });
     return { calls: wrap<CaptureCalls>(worker), end: () => worker.terminate() };

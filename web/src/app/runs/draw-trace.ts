@@ -44,7 +44,8 @@ export function drawTrace(
     const list = drawn[i] ?? [];
     ctx.fillStyle = line.color;
     ctx.globalAlpha = lines.length > 1 ? 0.3 : 0.5;
-    for (const [x, c] of list.entries()) if (c) ctx.fillRect(box.left + x, y(c.most), 1, Math.max(1, y(c.least) - y(c.most)));
+    for (const [x, c] of list.entries())
+      if (c) ctx.fillRect(box.left + x, y(c.most), 1, Math.max(1, y(c.least) - y(c.most)));
     ctx.globalAlpha = 1;
     ctx.strokeStyle = line.color;
     ctx.lineWidth = 1.5;

@@ -1,10 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { firstValueFrom } from 'rxjs';
 import { figureText } from '@ruddy/core/base/text';
 import { type Forecast, roughnessOf } from '@ruddy/core/runs';
 import type { ForecastRow } from '@ruddy/core/runs/contract';
-import { FORECAST_BASIS, forecastText, heldText, missingText, scoreText } from '@ruddy/core/runs/text';
+import {
+  FORECAST_BASIS,
+  forecastText,
+  heldText,
+  missingText,
+  scoreText,
+} from '@ruddy/core/runs/text';
 import type { ApiProblem } from '../platform/api/api';
 import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
@@ -65,7 +80,9 @@ const FRAMES = 20_000;
       </div>
       @if (drawing()) {
         <p class="row">
-          <span class="quiet" role="status">Drawing {{ frames.toLocaleString('en') }} frames …</span>
+          <span class="quiet" role="status"
+            >Drawing {{ frames.toLocaleString('en') }} frames …</span
+          >
           <button mat-stroked-button type="button" (click)="stop()">Stop</button>
         </p>
       }
@@ -98,13 +115,17 @@ export class ForecastSection {
   readonly problem = signal<string | null>(null);
   readonly forecasts = signal<readonly (ForecastRow & { panel: boolean })[]>([]);
   readonly drawing = signal(false);
-  readonly drawn = signal<{ name: string; words: string; rough: string; run: Simulated } | null>(null);
+  readonly drawn = signal<{ name: string; words: string; rough: string; run: Simulated } | null>(
+    null,
+  );
   readonly frames = FRAMES;
   readonly headline = computed(() => {
     const p = this.desk.predictions();
     const newest = p?.items.find((i) => i.title === this.desk.first()?.title);
     const score = p ? scoreText(p.score) : 'Reading …';
-    return newest ? `Prediction against run: ${heldText(newest)}. ${score}` : `Prediction against run: ${score}`;
+    return newest
+      ? `Prediction against run: ${heldText(newest)}. ${score}`
+      : `Prediction against run: ${score}`;
   });
   readonly rows = computed(() =>
     this.forecasts().map((f) => {
@@ -113,16 +134,21 @@ export class ForecastSection {
         key: `${f.resolution} ${f.panel}`,
         resolution: f.resolution,
         picture: f.panel ? "host's panel" : 'screen on the card',
-        words: known ? forecastText(known) : missingText(f as Extract<ForecastRow, { missing: unknown }>),
+        words: known
+          ? forecastText(known)
+          : missingText(f as Extract<ForecastRow, { missing: unknown }>),
         toll: known ? figureText(known.tollMs.mid, 2) : '–',
-        basis: known ? `${FORECAST_BASIS[known.basis]}; assumed: ${known.assumed.join(', ') || 'nothing'}` : '',
+        basis: known
+          ? `${FORECAST_BASIS[known.basis]}; assumed: ${known.assumed.join(', ') || 'nothing'}`
+          : '',
         forecast: known,
       };
     }),
   );
   readonly held = computed(() =>
     (this.desk.predictions()?.items ?? []).map(
-      (p) => `${p.title}, ${heldText(p)} frames/s${p.panel ? ', on the panel' : ''}; calibrated ${p.fitMadeAt.slice(0, 10)}`,
+      (p) =>
+        `${p.title}, ${heldText(p)} frames/s${p.panel ? ', on the panel' : ''}; calibrated ${p.fitMadeAt.slice(0, 10)}`,
     ),
   );
 
@@ -132,7 +158,8 @@ export class ForecastSection {
       // Read so that the question is asked again when they change.
       this.setupId();
       this.again();
-      if (this.opened() && run) untracked(() => void this.#ask(run.titleId, run.settings.powerMode));
+      if (this.opened() && run)
+        untracked(() => void this.#ask(run.titleId, run.settings.powerMode));
     });
   }
 
@@ -141,9 +168,19 @@ export class ForecastSection {
     this.drawn.set(null);
     try {
       const ask = (panel: boolean) =>
-        firstValueFrom(this.#data.forecasts(this.setupId(), { titleIds: [titleId], resolutions: [...SIZES], panel, powerMode }));
+        firstValueFrom(
+          this.#data.forecasts(this.setupId(), {
+            titleIds: [titleId],
+            resolutions: [...SIZES],
+            panel,
+            powerMode,
+          }),
+        );
       const [outside, inside] = await Promise.all([ask(false), ask(true)]);
-      this.forecasts.set([...outside.map((f) => ({ ...f, panel: false })), ...inside.map((f) => ({ ...f, panel: true }))]);
+      this.forecasts.set([
+        ...outside.map((f) => ({ ...f, panel: false })),
+        ...inside.map((f) => ({ ...f, panel: true })),
+      ]);
     } catch (e) {
       this.problem.set(`Nothing could be predicted: ${(e as ApiProblem).message}`);
     }
@@ -156,7 +193,9 @@ export class ForecastSection {
     this.drawing.set(true);
     this.problem.set(null);
     try {
-      const run = await this.#work.run((w) => w.simulate({ model: f.model, rough, n: FRAMES, seed: 0.5 }));
+      const run = await this.#work.run((w) =>
+        w.simulate({ model: f.model, rough, n: FRAMES, seed: 0.5 }),
+      );
       const { averageFps, low1, low01 } = run.stats;
       this.drawn.set({
         name,
@@ -165,7 +204,8 @@ export class ForecastSection {
         rough: `As rough as ${like ? 'the run that is looked at' : 'is usual'}: each stage scatters by ${(rough.jitter * 100).toFixed(1)} %, ${figureText(rough.burstsPerS * 60, 2)} bursts a minute of ${figureText(rough.burstMB)} MB. The same seed gives the same frames.`,
       });
     } catch (e) {
-      if (!(e instanceof Stopped)) this.problem.set(`The run could not be drawn: ${(e as Error).message}`);
+      if (!(e instanceof Stopped))
+        this.problem.set(`The run could not be drawn: ${(e as Error).message}`);
     } finally {
       this.drawing.set(false);
     }

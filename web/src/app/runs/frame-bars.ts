@@ -70,7 +70,9 @@ export class FrameBars {
   /** What of the first run's frame the link and the way back take, ms; null where not known. */
   readonly toll = input<{ readonly link: number; readonly back: number } | null>(null);
   readonly bars = computed(() => {
-    const list = this.shown().flatMap((s) => (s.averages.length > 0 ? [{ s, ms: 1000 / mean(s.averages) }] : []));
+    const list = this.shown().flatMap((s) =>
+      s.averages.length > 0 ? [{ s, ms: 1000 / mean(s.averages) }] : [],
+    );
     const most = Math.max(1e-9, ...list.map((l) => l.ms));
     const base = list[0]?.ms ?? 0;
     return list.map(({ s, ms }, i) => {
@@ -79,7 +81,13 @@ export class FrameBars {
       const parts = (['link', 'back'] as const).flatMap((name) => {
         const part = Math.min(ms, Math.max(0, toll?.[name] ?? 0));
         return part > 0
-          ? [{ name, width: (100 * part) / most, words: `${figureText(part, 2)} ${name === 'link' ? 'toll' : 'way back'}` }]
+          ? [
+              {
+                name,
+                width: (100 * part) / most,
+                words: `${figureText(part, 2)} ${name === 'link' ? 'toll' : 'way back'}`,
+              },
+            ]
           : [];
       });
       const taken = parts.reduce((sum, p) => sum + p.width, 0);
@@ -93,7 +101,12 @@ export class FrameBars {
           more: 0,
           words: `${figureText(ms)} ms: ${[`${figureText(rest, 2)} longest stage`, ...parts.map((p) => p.words)].join(', ')}`,
         };
-      const than = i === 0 ? '' : ms >= base ? `, ${figureText(more, 2)} ms more` : `, ${figureText(base - ms, 2)} ms less`;
+      const than =
+        i === 0
+          ? ''
+          : ms >= base
+            ? `, ${figureText(more, 2)} ms more`
+            : `, ${figureText(base - ms, 2)} ms less`;
       return {
         letter: s.letter,
         color: s.look.color,

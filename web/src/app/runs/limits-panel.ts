@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { ALARM_SYMPTOMS, STAGE_IDS } from '@ruddy/core/runs';
-import { adviceText, alarmText, evidenceText, FALSE_ALARM_WORDS, limiterText, stageName, swapText } from '@ruddy/core/runs/text';
+import {
+  adviceText,
+  alarmText,
+  evidenceText,
+  FALSE_ALARM_WORDS,
+  limiterText,
+  stageName,
+  swapText,
+} from '@ruddy/core/runs/text';
 import { TollDesk } from './toll-desk';
 
 const percent = (v: number) => Math.round(v * 100);
@@ -20,7 +28,11 @@ const percent = (v: number) => Math.round(v * 100);
       <p class="alarm">
         <strong>Look here.</strong> {{ a.words }}
         @if (a.see) {
-          <a [routerLink]="['../troubleshoot']" [queryParams]="{ see: a.see, from: 'alarm:' + a.id }">Find the cause</a>
+          <a
+            [routerLink]="['../troubleshoot']"
+            [queryParams]="{ see: a.see, from: 'alarm:' + a.id }"
+            >Find the cause</a
+          >
         }
       </p>
     }
@@ -37,7 +49,8 @@ const percent = (v: number) => Math.round(v * 100);
               ><b>{{ s.mid }} %</b>, <span class="hint">{{ s.lo }} to {{ s.hi }}</span></span
             >
             <span class="track" aria-hidden="true"
-              ><i class="mid" [style.width.%]="s.mid"></i><i class="range" [style.left.%]="s.lo" [style.width.%]="s.hi - s.lo"></i
+              ><i class="mid" [style.width.%]="s.mid"></i
+              ><i class="range" [style.left.%]="s.lo" [style.width.%]="s.hi - s.lo"></i
             ></span>
           </li>
         }
@@ -57,11 +70,13 @@ const percent = (v: number) => Math.round(v * 100);
       <p class="quiet">Judging the runs …</p>
     } @else if (desk.cell() === null) {
       <p class="quiet">
-        What limits is judged from frames at a known resolution. Say the resolution of this run under “Say more”.
+        What limits is judged from frames at a known resolution. Say the resolution of this run
+        under “Say more”.
       </p>
     } @else {
       <p class="quiet">
-        Nothing explains these figures together: a toll longer than the frame, or sizes that do not fit. Look at their settings.
+        Nothing explains these figures together: a toll longer than the frame, or sizes that do not
+        fit. Look at their settings.
       </p>
     }
   `,
@@ -137,17 +152,28 @@ export class LimitsPanel {
   readonly shares = computed(() => {
     const shares = this.limiter()?.judged.shares;
     if (!shares) return [];
-    return STAGE_IDS.filter((s) => shares[s].hi > 0.03 || s === 'cpu' || s === 'card' || s === 'link')
+    return STAGE_IDS.filter(
+      (s) => shares[s].hi > 0.03 || s === 'cpu' || s === 'card' || s === 'link',
+    )
       .sort((a, b) => shares[b].mid - shares[a].mid)
-      .map((s) => ({ name: stageName(s), mid: percent(shares[s].mid), lo: percent(shares[s].lo), hi: percent(shares[s].hi) }));
+      .map((s) => ({
+        name: stageName(s),
+        mid: percent(shares[s].mid),
+        lo: percent(shares[s].lo),
+        hi: percent(shares[s].hi),
+      }));
   });
   readonly evidence = computed(() => (this.limiter()?.evidence ?? []).map(evidenceText));
   readonly alarms = computed(() =>
-    this.desk.alarms().map((a) => ({ id: a.id, words: alarmText(a), see: ALARM_SYMPTOMS[a.id] ?? null })),
+    this.desk
+      .alarms()
+      .map((a) => ({ id: a.id, words: alarmText(a), see: ALARM_SYMPTOMS[a.id] ?? null })),
   );
   readonly advice = computed(() => {
     const l = this.limiter();
     if (!l) return '';
-    return l.swap ? swapText(l.swap, l.swap.setupId ? this.desk.setupName(l.swap.setupId) : '') : adviceText(l);
+    return l.swap
+      ? swapText(l.swap, l.swap.setupId ? this.desk.setupName(l.swap.setupId) : '')
+      : adviceText(l);
   });
 }

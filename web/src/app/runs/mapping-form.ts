@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import {
   type CaptureColumn,
@@ -12,7 +21,12 @@ import {
 import { ROLE_WORDS } from '@ruddy/core/runs/text';
 
 const TIME = { ms: 'ms', s: 's', us: 'microseconds', ns: 'ns', clock: 'date or clock' } as const;
-const SENSOR = { own: 'as named', kilo: 'thousands (GHz, kW, GB)', milli: 'thousandths (mW)', share: '0 to 1' } as const;
+const SENSOR = {
+  own: 'as named',
+  kilo: 'thousands (GHz, kW, GB)',
+  milli: 'thousandths (mW)',
+  share: '0 to 1',
+} as const;
 const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
 
 /** What each column of a file holds, as proposed; somebody says whether that is right. Out: the mapping, confirmed. */
@@ -22,7 +36,9 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>{{ name() }}: what do the columns hold?</h3>
-    <p class="hint">Proposed from names and values. What you confirm is remembered for files of the same layout.</p>
+    <p class="hint">
+      Proposed from names and values. What you confirm is remembered for files of the same layout.
+    </p>
     @if (why(); as w) {
       <p class="problem" role="alert">{{ w }}</p>
     }
@@ -42,7 +58,11 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
               <th scope="row">{{ title(i) }}</th>
               <td class="sample">{{ sample(i) }}</td>
               <td>
-                <select [attr.aria-label]="'What ' + title(i) + ' holds'" #role (change)="setRole(i, role.value)">
+                <select
+                  [attr.aria-label]="'What ' + title(i) + ' holds'"
+                  #role
+                  (change)="setRole(i, role.value)"
+                >
                   @for (r of roles; track r) {
                     <option [value]="r" [selected]="r === c.role">{{ words[r] }}</option>
                   }
@@ -50,9 +70,15 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
               </td>
               <td>
                 @if (unitsOf(c.role); as units) {
-                  <select [attr.aria-label]="'Unit of ' + title(i)" #unit (change)="setUnit(i, unit.value)">
+                  <select
+                    [attr.aria-label]="'Unit of ' + title(i)"
+                    #unit
+                    (change)="setUnit(i, unit.value)"
+                  >
                     @for (u of units; track u.value) {
-                      <option [value]="u.value" [selected]="u.value === c.unit">{{ u.label }}</option>
+                      <option [value]="u.value" [selected]="u.value === c.unit">
+                        {{ u.label }}
+                      </option>
                     }
                   </select>
                 }
@@ -72,7 +98,11 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
       }}
       <span class="hint">
         Decimal mark
-        <select aria-label="Decimal mark" #mark (change)="decimal.set(mark.value === ',' ? ',' : '.')">
+        <select
+          aria-label="Decimal mark"
+          #mark
+          (change)="decimal.set(mark.value === ',' ? ',' : '.')"
+        >
           <option value="." [selected]="decimal() === '.'">point</option>
           <option value="," [selected]="decimal() === ','">comma</option>
         </select>
@@ -118,8 +148,14 @@ export class MappingForm {
   readonly words = ROLE_WORDS;
   readonly columns = signal<readonly CaptureColumn[]>([]);
   readonly decimal = signal<'.' | ','>('.');
-  readonly mapping = computed((): Mapping => ({ ...this.proposed(), columns: this.columns(), decimal: this.decimal() }));
-  readonly reads = computed(() => (this.columns().length > 0 ? readsWhat(this.mapping(), this.layout()) : null));
+  readonly mapping = computed((): Mapping => ({
+    ...this.proposed(),
+    columns: this.columns(),
+    decimal: this.decimal(),
+  }));
+  readonly reads = computed(() =>
+    this.columns().length > 0 ? readsWhat(this.mapping(), this.layout()) : null,
+  );
 
   constructor() {
     effect(() => {
@@ -144,24 +180,37 @@ export class MappingForm {
 
   unitsOf(role: ColumnRole): { value: string; label: string }[] | null {
     if (role === 'ignore' || role === 'program' || role === 'generated') return null;
-    return Object.entries(TIMES.includes(role) ? TIME : SENSOR).map(([value, label]) => ({ value, label }));
+    return Object.entries(TIMES.includes(role) ? TIME : SENSOR).map(([value, label]) => ({
+      value,
+      label,
+    }));
   }
 
   setRole(i: number, value: string): void {
     const role = value as ColumnRole;
     const was = this.columns()[i]?.role ?? 'ignore';
     const unit: ColumnUnit | null =
-      TIMES.includes(role) === TIMES.includes(was) && was !== 'ignore' ? null : TIMES.includes(role) ? 'ms' : 'own';
+      TIMES.includes(role) === TIMES.includes(was) && was !== 'ignore'
+        ? null
+        : TIMES.includes(role)
+          ? 'ms'
+          : 'own';
     // A role that only one column may have leaves the one that had it.
     this.columns.update((all) =>
       all.map((c, k) =>
-        k === i ? { role, unit: unit ?? c.unit } : c.role === role && role !== 'ignore' ? { ...c, role: 'ignore' as const } : c,
+        k === i
+          ? { role, unit: unit ?? c.unit }
+          : c.role === role && role !== 'ignore'
+            ? { ...c, role: 'ignore' as const }
+            : c,
       ),
     );
   }
 
   setUnit(i: number, value: string): void {
-    this.columns.update((all) => all.map((c, k) => (k === i ? { ...c, unit: value as ColumnUnit } : c)));
+    this.columns.update((all) =>
+      all.map((c, k) => (k === i ? { ...c, unit: value as ColumnUnit } : c)),
+    );
   }
 
   confirm(): void {

@@ -68,11 +68,16 @@ export class MonthsSection {
     const first = this.desk.first();
     const key = first && sameButVersions(first.facts);
     const same = (this.desk.all() ?? []).filter(
-      (r) => r.setupId === first?.setupId && r.context.norm === first.context.norm && r.kind === first.kind,
+      (r) =>
+        r.setupId === first?.setupId &&
+        r.context.norm === first.context.norm &&
+        r.kind === first.kind,
     );
     const dated = same.flatMap((r) => {
       const speed = speedOf(r);
-      return speed !== null && sameButVersions(r.facts) === key ? [{ id: r.id, at: r.happenedAt, facts: r.facts, speed }] : [];
+      return speed !== null && sameButVersions(r.facts) === key
+        ? [{ id: r.id, at: r.happenedAt, facts: r.facts, speed }]
+        : [];
     });
     return overTime(dated);
   });
@@ -101,7 +106,8 @@ export class MonthsSection {
     const setupId = this.desk.first()?.setupId;
     const tests = [...years].map(([titleId, year]) => {
       const runs = all.filter((r) => r.titleId === titleId && r.setupId === setupId);
-      const speeds = (norm: boolean) => runs.filter((r) => r.context.norm === norm).flatMap((r) => speedOf(r) ?? []);
+      const speeds = (norm: boolean) =>
+        runs.filter((r) => r.context.norm === norm).flatMap((r) => speedOf(r) ?? []);
       return { title: runs[0]?.title ?? '', year, here: speeds(false), desktop: speeds(true) };
     });
     return byAge(tests);

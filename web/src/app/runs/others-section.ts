@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { middleOf } from '@ruddy/core/base';
 import { figureText } from '@ruddy/core/base/text';
-import { converge, elasticity, hostSwap, lookOf, type RunGroup, sensorMean, unlike } from '@ruddy/core/runs';
+import {
+  converge,
+  elasticity,
+  hostSwap,
+  lookOf,
+  type RunGroup,
+  sensorMean,
+  unlike,
+} from '@ruddy/core/runs';
 import { comparedText, elasticityText } from '@ruddy/core/runs/text';
 import { TollDesk } from './toll-desk';
 
@@ -27,20 +35,25 @@ const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
         </ul>
         <p [class.note]="c.alarm">{{ cardWords() }}</p>
       } @else {
-        <p class="quiet">Takes runs of the same title and size with at least two cards on this host and link.</p>
+        <p class="quiet">
+          Takes runs of the same title and size with at least two cards on this host and link.
+        </p>
       }
       <h3>Another host with this card</h3>
       @for (h of hosts(); track h) {
         <p>{{ h }}</p>
       } @empty {
-        <p class="quiet">Takes the same run on another host, and the single-thread index of both.</p>
+        <p class="quiet">
+          Takes the same run on another host, and the single-thread index of both.
+        </p>
       }
       <h3>Clock</h3>
       @for (e of clocks(); track e) {
         <p>{{ e }}</p>
       } @empty {
         <p class="quiet">
-          Takes two runs that differ in lid, power mode or power limit only, with the clock of the card beside both.
+          Takes two runs that differ in lid, power mode or power limit only, with the clock of the
+          card beside both.
         </p>
       }
     </details>
@@ -69,19 +82,31 @@ export class OthersSection {
   readonly #cards = computed(() => {
     const cell = this.desk.cell();
     const here = this.#same().filter(
-      (c) => c.first.rig.host === cell?.first.rig.host && c.first.facts.link === cell.first.facts.link,
+      (c) =>
+        c.first.rig.host === cell?.first.rig.host && c.first.facts.link === cell.first.facts.link,
     );
     const sizes = [...new Set(here.map((c) => c.pixels))].sort((a, b) => b - a);
-    const top = sizes.find((px) => new Set(here.filter((c) => c.pixels === px).map((c) => c.first.rig.card)).size > 1);
+    const top = sizes.find(
+      (px) => new Set(here.filter((c) => c.pixels === px).map((c) => c.first.rig.card)).size > 1,
+    );
     return here.filter((c) => c.pixels === top);
   });
   readonly size = computed(() => this.#cards()[0]?.first.settings.resolution ?? '');
   readonly cards = computed(() => {
-    const slots = this.desk.cells().filter((c) => c.first.rig.slot && c.first.titleId === this.desk.first()?.titleId);
+    const slots = this.desk
+      .cells()
+      .filter((c) => c.first.rig.slot && c.first.titleId === this.desk.first()?.titleId);
     const list = this.#cards().map((c) => {
       const index = c.first.rig.cardIndex;
-      const norm = slots.filter((s) => s.first.rig.card === c.first.rig.card && s.pixels === c.pixels);
-      return { card: c.first.rig.card, here: speeds(c), desktop: norm.flatMap(speeds), index: index && middleOf(index) };
+      const norm = slots.filter(
+        (s) => s.first.rig.card === c.first.rig.card && s.pixels === c.pixels,
+      );
+      return {
+        card: c.first.rig.card,
+        here: speeds(c),
+        desktop: norm.flatMap(speeds),
+        index: index && middleOf(index),
+      };
     });
     return converge(list);
   });
@@ -102,8 +127,17 @@ export class OthersSection {
     if (!cell || !mine) return [];
     return this.#same().flatMap((o) => {
       const { host, hostIndex, card } = o.first.rig;
-      if (host === cell.first.rig.host || card !== cell.first.rig.card || o.pixels !== cell.pixels || !hostIndex) return [];
-      const s = hostSwap({ speeds: speeds(cell), index: middleOf(mine) }, { speeds: speeds(o), index: middleOf(hostIndex) });
+      if (
+        host === cell.first.rig.host ||
+        card !== cell.first.rig.card ||
+        o.pixels !== cell.pixels ||
+        !hostIndex
+      )
+        return [];
+      const s = hostSwap(
+        { speeds: speeds(cell), index: middleOf(mine) },
+        { speeds: speeds(o), index: middleOf(hostIndex) },
+      );
       if (!s) return [];
       const others = unlike(cell.first.facts, o.first.facts, ['host', 'hostFirmware']).length;
       return [
@@ -118,10 +152,14 @@ export class OthersSection {
     return this.#same().flatMap((o) => {
       const other = sensorMean(o, 'card-mhz');
       const apart = unlike(cell.first.facts, o.first.facts, []).map((u) => u.fact);
-      const only = apart.length > 0 && apart.every((f) => f === 'lid' || f === 'powerMode' || f === 'overclock');
+      const only =
+        apart.length > 0 &&
+        apart.every((f) => f === 'lid' || f === 'powerMode' || f === 'overclock');
       if (o === cell || other === null || !only || o.pixels !== cell.pixels) return [];
       const e = elasticity({ speeds: speeds(o), clock: other }, { speeds: speeds(cell), clock });
-      const words = apart.map((f) => `${o.first.facts[f] || 'not said'} to ${cell.first.facts[f] || 'not said'}`).join(', ');
+      const words = apart
+        .map((f) => `${o.first.facts[f] || 'not said'} to ${cell.first.facts[f] || 'not said'}`)
+        .join(', ');
       return [`${words}: ${elasticityText(e)}`];
     });
   });
@@ -129,13 +167,17 @@ export class OthersSection {
     const c = this.cards();
     const hosts = this.hosts().length;
     const clocks = this.clocks().length;
-    const cards = c ? `${c.rows.length} cards ${percent(c.spread)} apart${c.alarm ? ', come together' : ''}` : '1 card';
+    const cards = c
+      ? `${c.rows.length} cards ${percent(c.spread)} apart${c.alarm ? ', come together' : ''}`
+      : '1 card';
     return `Other cards, hosts, clocks: ${cards}, ${hosts} other hosts, ${clocks} changes of clock`;
   });
 
   readonly compared = comparedText;
 
   desktop(of: number | null, measured: boolean): string {
-    return of === null ? 'in a desktop not known' : `${figureText(of)} times in a desktop${measured ? '' : ', by index'}`;
+    return of === null
+      ? 'in a desktop not known'
+      : `${figureText(of)} times in a desktop${measured ? '' : ', by index'}`;
   }
 }

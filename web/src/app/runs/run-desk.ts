@@ -36,7 +36,9 @@ export class RunDesk {
       const run = group?.runs.find((r) => r.id === id);
       if (!group || !run || i >= LETTERS.length) return [];
       const averages = group.runs.flatMap((r) => valuesOf(r).average ?? []);
-      return [{ letter: LETTERS[i] as string, look: LOOKS[i] as Shown['look'], group, run, averages }];
+      return [
+        { letter: LETTERS[i] as string, look: LOOKS[i] as Shown['look'], group, run, averages },
+      ];
     }),
   );
   #setupId = '';
@@ -69,7 +71,8 @@ export class RunDesk {
       const opened = await this.#work.run(async (w) => w.open(await w.unpack(packed)));
       this.opened.update((m) => new Map(m).set(run.id, opened));
     } catch (e) {
-      if (!(e instanceof Stopped)) this.problem.set(`The frames of a run could not be read: ${(e as Error).message}`);
+      if (!(e instanceof Stopped))
+        this.problem.set(`The frames of a run could not be read: ${(e as Error).message}`);
     }
   }
 
@@ -92,7 +95,8 @@ export class RunDesk {
         next.delete(run.id);
         return next;
       });
-      if (!(e instanceof Stopped)) this.problem.set(`The sensors of a run could not be read: ${(e as Error).message}`);
+      if (!(e instanceof Stopped))
+        this.problem.set(`The sensors of a run could not be read: ${(e as Error).message}`);
     }
   }
 

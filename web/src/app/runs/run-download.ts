@@ -5,7 +5,12 @@ import { download } from '../platform/shared/download';
 import type { RunDesk } from './run-desk';
 
 /** Keep a run as a file: CSV with the times, or the open JSON format with everything. */
-export async function keepRun(desk: RunDesk, run: RunEntry, format: 'csv' | 'json', name: string): Promise<void> {
+export async function keepRun(
+  desk: RunDesk,
+  run: RunEntry,
+  format: 'csv' | 'json',
+  name: string,
+): Promise<void> {
   const frames = await desk.values(run, 'frames');
   if (format === 'csv') {
     let at = 0;
@@ -17,7 +22,13 @@ export async function keepRun(desk: RunDesk, run: RunEntry, format: 'csv' | 'jso
     return download(`${name}.csv`, 'text/csv', await toCsv(['start ms', 'frame ms'], rows));
   }
   await desk.openLanes(run);
-  const shown = run.channels.some((c) => c.channel === 'shown') ? await desk.values(run, 'shown') : null;
+  const shown = run.channels.some((c) => c.channel === 'shown')
+    ? await desk.values(run, 'shown')
+    : null;
   const head = { program: run.source?.program ?? '', startedAt: run.happenedAt };
-  download(`${name}.json`, 'application/json', JSON.stringify(captureFile(head, frames, shown, desk.lanes().get(run.id) ?? [])));
+  download(
+    `${name}.json`,
+    'application/json',
+    JSON.stringify(captureFile(head, frames, shown, desk.lanes().get(run.id) ?? [])),
+  );
 }

@@ -11,9 +11,15 @@ import { framesOf, RunFiles, type Common } from './run-files';
 /** The real calls, without a worker around them; packing needs a browser, so it only passes on. */
 const calls = {
   ...captureCalls((v) => v),
-  pack: (values: Float32Array) => Promise.resolve({ bytes: new Uint8Array(1), sha256: 'a'.repeat(64), n: values.length }),
+  pack: (values: Float32Array) =>
+    Promise.resolve({ bytes: new Uint8Array(1), sha256: 'a'.repeat(64), n: values.length }),
 };
-const common: Common = { titleId: 't', settings: NO_RUN_SETTINGS, context: NO_RUN_CONTEXT, saw: '' };
+const common: Common = {
+  titleId: 't',
+  settings: NO_RUN_SETTINGS,
+  context: NO_RUN_CONTEXT,
+  saw: '',
+};
 
 const NOW = '2026-11-20T18:00:00.000Z';
 
@@ -92,7 +98,9 @@ describe('files on their way to be runs', () => {
   });
 
   it('that the server refuses stay, with the reason', async () => {
-    const { files } = bed({ add: () => throwError(() => new ApiProblem({ type: '', title: 'Too late', status: 422 })) });
+    const { files } = bed({
+      add: () => throwError(() => new ApiProblem({ type: '', title: 'Too late', status: 422 })),
+    });
     await files.add([await fileOf('[10]', 'a.json')]);
     expect(await files.store('s', NOW, () => common)).toBe(0);
     expect(files.rows()[0]).toMatchObject({ state: 'read', why: 'Not stored: Too late' });
@@ -127,7 +135,10 @@ describe('files on their way to be runs', () => {
   it('are dated by their own clock, and never after now', async () => {
     const { files, stored } = bed();
     const clocks = (day: string) =>
-      fileOf(`time,x\n${[0, 1, 2].map((i) => `${day}T20:00:00.0${i}0Z,1`).join('\n')}\n`, `${day}.csv`);
+      fileOf(
+        `time,x\n${[0, 1, 2].map((i) => `${day}T20:00:00.0${i}0Z,1`).join('\n')}\n`,
+        `${day}.csv`,
+      );
     await files.add([await clocks('2026-11-03'), await clocks('2027-11-03')]);
     const [first] = files.rows();
     await files.confirm(first!.id, first!.mapping!);

@@ -1,7 +1,14 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
-import { type Alignment, type CaptureLayout, type Mapping, readsWhat, remembered, type SensorSeries } from '@ruddy/core/runs';
+import {
+  type Alignment,
+  type CaptureLayout,
+  type Mapping,
+  readsWhat,
+  remembered,
+  type SensorSeries,
+} from '@ruddy/core/runs';
 import type { ChannelBody, RunBody } from '@ruddy/core/runs/contract';
 import { captureProblemText } from '@ruddy/core/runs/text';
 import type { ApiProblem } from '../platform/api/api';
@@ -9,7 +16,8 @@ import { RunsData } from './runs';
 import type { Looked, ReadFile, ReadStream } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
 
-export type FileState = 'looking' | 'confirm' | 'reading' | 'read' | 'storing' | 'stored' | 'stopped' | 'refused';
+export type FileState =
+  'looking' | 'confirm' | 'reading' | 'read' | 'storing' | 'stored' | 'stopped' | 'refused';
 type Good = Extract<ReadFile, { ok: true }>;
 
 /** One file of the table of fates. */
@@ -57,7 +65,8 @@ const FRESH = {
 } as const;
 
 /** Frames of a file: streams with frames, one run each. */
-export const framesOf = (f: FileRow): readonly ReadStream[] => f.read?.streams.filter((s) => s.frames.length > 0) ?? [];
+export const framesOf = (f: FileRow): readonly ReadStream[] =>
+  f.read?.streams.filter((s) => s.frames.length > 0) ?? [];
 export const lanesOf = (f: FileRow): readonly SensorSeries[] =>
   f.read?.streams.flatMap((s) => (s.frames.length > 0 ? [] : s.lanes)) ?? [];
 export const isLog = (f: FileRow) => framesOf(f).length === 0 && lanesOf(f).length > 0;
@@ -78,11 +87,17 @@ export class RunFiles {
   readonly #work = inject(CaptureWork);
   readonly rows = signal<readonly FileRow[]>([]);
   readonly open = computed(() => this.rows().find((r) => r.state === 'confirm') ?? null);
-  readonly busy = computed(() => this.rows().some((r) => ['looking', 'reading', 'storing'].includes(r.state)));
+  readonly busy = computed(() =>
+    this.rows().some((r) => ['looking', 'reading', 'storing'].includes(r.state)),
+  );
   /** Runs that would be stored now. */
-  readonly ready = computed(() => this.rows().reduce((n, r) => n + (this.storable(r) ? framesOf(r).length : 0), 0));
+  readonly ready = computed(() =>
+    this.rows().reduce((n, r) => n + (this.storable(r) ? framesOf(r).length : 0), 0),
+  );
   readonly logs = computed(() => this.rows().filter((r) => r.state === 'read' && isLog(r)));
-  readonly captures = computed(() => this.rows().filter((r) => r.state === 'read' && framesOf(r).length > 0));
+  readonly captures = computed(() =>
+    this.rows().filter((r) => r.state === 'read' && framesOf(r).length > 0),
+  );
 
   storable(r: FileRow): boolean {
     return r.state === 'read' && framesOf(r).length > 0 && (r.read?.badCount === 0 || r.rest);
@@ -103,9 +118,12 @@ export class RunFiles {
   }
 
   async #look(r: FileRow, known: ReadonlyMap<string, Mapping>): Promise<void> {
-    const seen = await this.#guarded(r.id, () => this.#work.run((w) => w.look(r.file, r.file.name) as Promise<Looked>));
+    const seen = await this.#guarded(r.id, () =>
+      this.#work.run((w) => w.look(r.file, r.file.name) as Promise<Looked>),
+    );
     if (!seen) return;
-    if (seen.kind === 'problem') return this.patch(r.id, { state: 'refused', why: captureProblemText(seen.problem) });
+    if (seen.kind === 'problem')
+      return this.patch(r.id, { state: 'refused', why: captureProblemText(seen.problem) });
     if (seen.kind === 'capture') return this.#read(r.id, null);
     const { layout, signature, proposed } = seen;
     const before = known.get(signature);
@@ -129,7 +147,10 @@ export class RunFiles {
     // Files of the same layout in this batch need not be asked about.
     for (const other of this.rows())
       if (other.state === 'confirm' && other.signature === r.signature && other.layout)
-        await this.#read(other.id, { mapping: remembered(mapping, other.layout), layout: other.layout });
+        await this.#read(other.id, {
+          mapping: remembered(mapping, other.layout),
+          layout: other.layout,
+        });
   }
 
   /** Ask for the columns of a file once more. */
@@ -147,7 +168,11 @@ export class RunFiles {
       this.#work.run((w) => w.read(r.file, r.file.name, how, told) as Promise<ReadFile>),
     );
     if (!read) return;
-    if (!read.ok) return this.patch(id, { state: how ? 'confirm' : 'refused', why: captureProblemText(read.problem) });
+    if (!read.ok)
+      return this.patch(id, {
+        state: how ? 'confirm' : 'refused',
+        why: captureProblemText(read.problem),
+      });
     this.patch(id, { state: 'read', share: 1, read, why: '' });
     await this.#settle();
   }
@@ -155,7 +180,8 @@ export class RunFiles {
   /** A log lies beside the frames of its batch; where there are several, beside the first, until the person says otherwise. */
   async #settle(): Promise<void> {
     const first = this.captures()[0];
-    for (const log of this.logs()) if (first && log.beside === null) await this.lay(log.id, first.id);
+    for (const log of this.logs())
+      if (first && log.beside === null) await this.lay(log.id, first.id);
   }
 
   /** Lay a log beside the frames of a file: where it fits best is found and can be moved. */
@@ -165,9 +191,14 @@ export class RunFiles {
     const frames = beside === null ? undefined : this.#row(beside);
     const stream = frames && framesOf(frames)[0];
     const lanes = log ? lanesOf(log) : [];
-    const lane = lanes.find((l) => l.sensor === 'card-w') ?? lanes.find((l) => l.sensor === 'card-load') ?? lanes[0];
+    const lane =
+      lanes.find((l) => l.sensor === 'card-w') ??
+      lanes.find((l) => l.sensor === 'card-load') ??
+      lanes[0];
     if (!stream || !lane) return;
-    const found = await this.#guarded(id, () => this.#work.run((w) => w.align(stream.frames, lane)));
+    const found = await this.#guarded(id, () =>
+      this.#work.run((w) => w.align(stream.frames, lane)),
+    );
     this.patch(id, { alignment: found, offsetMs: found?.clear ? found.offsetMs : 0 });
   }
 
@@ -176,7 +207,9 @@ export class RunFiles {
   }
 
   remove(id: string): void {
-    this.rows.update((all) => all.filter((r) => r.id !== id).map((r) => (r.beside === id ? { ...r, beside: null } : r)));
+    this.rows.update((all) =>
+      all.filter((r) => r.id !== id).map((r) => (r.beside === id ? { ...r, beside: null } : r)),
+    );
   }
 
   /** Stop what is being looked at or read; what was read before stays. */
@@ -195,7 +228,10 @@ export class RunFiles {
       try {
         for (const s of framesOf(r)) {
           const said = common(r);
-          await this.#storeOne(setupId, r, s, { ...said, happenedAt: said.happenedAt ?? writtenAt(r, s, now) });
+          await this.#storeOne(setupId, r, s, {
+            ...said,
+            happenedAt: said.happenedAt ?? writtenAt(r, s, now),
+          });
           stored++;
         }
         this.patch(r.id, { state: 'stored', runs: framesOf(r).length });
@@ -203,7 +239,8 @@ export class RunFiles {
         this.patch(r.id, { state: 'read', why: `Not stored: ${(e as ApiProblem).message}` });
       }
     }
-    for (const l of this.logs()) if (this.#row(l.beside ?? '')?.state === 'stored') this.patch(l.id, { state: 'stored' });
+    for (const l of this.logs())
+      if (this.#row(l.beside ?? '')?.state === 'stored') this.patch(l.id, { state: 'stored' });
     return stored;
   }
 
@@ -215,11 +252,26 @@ export class RunFiles {
       shiftMs: number;
     }[] = [
       { channel: 'frames', values: s.frames as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 },
-      ...(s.shown ? [{ channel: 'shown' as const, values: s.shown as Float32Array<ArrayBuffer>, lane: null, shiftMs: 0 }] : []),
+      ...(s.shown
+        ? [
+            {
+              channel: 'shown' as const,
+              values: s.shown as Float32Array<ArrayBuffer>,
+              lane: null,
+              shiftMs: 0,
+            },
+          ]
+        : []),
       ...[
         ...s.lanes.map((lane) => ({ lane, shiftMs: 0 })),
-        ...this.logs().flatMap((l) => (l.beside === r.id ? lanesOf(l).map((lane) => ({ lane, shiftMs: l.offsetMs })) : [])),
-      ].map((x) => ({ channel: x.lane.sensor, values: x.lane.values as Float32Array<ArrayBuffer>, ...x })),
+        ...this.logs().flatMap((l) =>
+          l.beside === r.id ? lanesOf(l).map((lane) => ({ lane, shiftMs: l.offsetMs })) : [],
+        ),
+      ].map((x) => ({
+        channel: x.lane.sensor,
+        values: x.lane.values as Float32Array<ArrayBuffer>,
+        ...x,
+      })),
     ];
     const channels: ChannelBody[] = [];
     for (const c of own) {
@@ -240,7 +292,9 @@ export class RunFiles {
       sha256: r.read?.sha256 ?? '',
       program: s.program.slice(0, 120),
     };
-    await firstValueFrom(this.#data.add(setupId, { ...common, id: v7(), kind: 'frames', channels, source }));
+    await firstValueFrom(
+      this.#data.add(setupId, { ...common, id: v7(), kind: 'frames', channels, source }),
+    );
   }
 
   #row(id: string): FileRow | undefined {
@@ -251,8 +305,13 @@ export class RunFiles {
     try {
       return await work();
     } catch (e) {
-      if (e instanceof Stopped) this.patch(id, { state: 'stopped', why: 'Stopped; nothing of it is stored.' });
-      else this.patch(id, { state: 'refused', why: `The file could not be read: ${(e as Error).message}` });
+      if (e instanceof Stopped)
+        this.patch(id, { state: 'stopped', why: 'Stopped; nothing of it is stored.' });
+      else
+        this.patch(id, {
+          state: 'refused',
+          why: `The file could not be read: ${(e as Error).message}`,
+        });
       return null;
     }
   }

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+} from '@angular/core';
 import {
   CAPTURE_METHODS,
   DEVICE_SETS,
@@ -22,9 +29,17 @@ export interface RunDraft {
 
 /** Settings that are typed, with what is usual. The last holds for work, too. */
 const TYPED = [
-  { key: 'resolution', label: SETTING_LABELS.resolution, list: ['1280x800', '1920x1080', '2560x1440', '3840x2160'] },
+  {
+    key: 'resolution',
+    label: SETTING_LABELS.resolution,
+    list: ['1280x800', '1920x1080', '2560x1440', '3840x2160'],
+  },
   { key: 'preset', label: SETTING_LABELS.preset, list: [] },
-  { key: 'upscaling', label: SETTING_LABELS.upscaling, list: ['none', 'quality', 'balanced', 'performance'] },
+  {
+    key: 'upscaling',
+    label: SETTING_LABELS.upscaling,
+    list: ['none', 'quality', 'balanced', 'performance'],
+  },
   { key: 'generation', label: SETTING_LABELS.generation, list: ['off', 'on, one between'] },
   { key: 'capFps', label: `${SETTING_LABELS.capFps}, frames/s; 0: none`, list: [] },
   { key: 'powerMode', label: SETTING_LABELS.powerMode, list: ['Performance', 'Balanced', 'Quiet'] },
@@ -52,7 +67,9 @@ export class RunForm {
   readonly changed = output<RunDraft>();
   readonly problem = output<string | null>();
   readonly labels = SETTING_LABELS;
-  readonly fields = computed(() => (this.kind() === 'time' || this.kind() === 'none' ? TYPED.slice(-1) : TYPED));
+  readonly fields = computed(() =>
+    this.kind() === 'time' || this.kind() === 'none' ? TYPED.slice(-1) : TYPED,
+  );
   readonly paths = optionsOf(SCREEN_PATHS);
   readonly methods = optionsOf(CAPTURE_METHODS);
   readonly disturbance = optionsOf(DISTURBANCE);
@@ -61,7 +78,9 @@ export class RunForm {
   readonly onOff = optionsOf({ on: 'On', off: 'Off' });
   readonly yesNo = optionsOf({ yes: 'Yes', no: 'No' });
   readonly slotFields = SLOT_FIELDS;
-  readonly missing = computed(() => missingOf(this.kind(), this.now().settings, this.now().context));
+  readonly missing = computed(() =>
+    missingOf(this.kind(), this.now().settings, this.now().context),
+  );
 
   set<K extends keyof RunSettings>(key: K, value: unknown): void {
     this.#change({ settings: { ...this.now().settings, [key]: value as RunSettings[K] } });
@@ -97,8 +116,12 @@ export class RunForm {
     const field = SLOT_FIELDS.find((f) => f.key === key);
     const read = readNumber(value);
     const whole =
-      read.ok && (read.value === null || (Number.isInteger(read.value) && read.value >= 1 && read.value <= (field?.most ?? 16)));
-    this.problem.emit(whole ? null : `${field?.label ?? ''}: a whole number from 1 to ${field?.most ?? 16}`);
+      read.ok &&
+      (read.value === null ||
+        (Number.isInteger(read.value) && read.value >= 1 && read.value <= (field?.most ?? 16)));
+    this.problem.emit(
+      whole ? null : `${field?.label ?? ''}: a whole number from 1 to ${field?.most ?? 16}`,
+    );
     if (whole && read.ok) this.context(key, read.value);
   }
 

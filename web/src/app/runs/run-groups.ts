@@ -1,4 +1,11 @@
-import { type Fact, FACTS, type GridRun, type Measure, missingOf, repeatKey } from '@ruddy/core/runs';
+import {
+  type Fact,
+  FACTS,
+  type GridRun,
+  type Measure,
+  missingOf,
+  repeatKey,
+} from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
 
 /** Runs that are repeats of one another, newest first, under a name that tells them from the others of the list. */
@@ -37,13 +44,21 @@ export function groupRuns(runs: readonly RunEntry[]): RunGroup[] {
     const key = `${r.titleId} ${r.kind} ${r.context.norm ? 'norm' : ''} ${repeatKey(r.facts)}`;
     byKey.set(key, [...(byKey.get(key) ?? []), r]);
   }
-  const groups = [...byKey].map(([key, list]) => ({ key, runs: list, title: list[0]?.title ?? '' }));
+  const groups = [...byKey].map(([key, list]) => ({
+    key,
+    runs: list,
+    title: list[0]?.title ?? '',
+  }));
   return groups.map((g) => {
     const first = g.runs[0] as RunEntry;
-    const others = groups.filter((o) => o.title === g.title && o !== g).map((o) => o.runs[0] as RunEntry);
+    const others = groups
+      .filter((o) => o.title === g.title && o !== g)
+      .map((o) => o.runs[0] as RunEntry);
     const telling = NAMING.filter((f) => others.some((o) => o.facts[f] !== first.facts[f]));
     const shown = telling.length > 0 ? telling : NAMING.slice(0, 2);
-    const words = shown.slice(0, 3).map((f) => first.facts[f] || `${FACTS[f].toLowerCase()} not said`);
+    const words = shown
+      .slice(0, 3)
+      .map((f) => first.facts[f] || `${FACTS[f].toLowerCase()} not said`);
     const norm = first.context.norm ? ['in a desktop slot'] : [];
     return { ...g, label: [...norm, ...words.filter((w) => w !== '')].join(', ') };
   });
@@ -52,11 +67,19 @@ export function groupRuns(runs: readonly RunEntry[]): RunGroup[] {
 /** The values a run has for each measure. */
 export function valuesOf(r: RunEntry): Partial<Record<Measure, number>> {
   if (r.kind === 'score' && r.result)
-    return { score: r.result.value, ...(r.result.unit === 'frames/s' && { average: r.result.value }) };
+    return {
+      score: r.result.value,
+      ...(r.result.unit === 'frames/s' && { average: r.result.value }),
+    };
   if (r.kind === 'time' && r.result) return { time: r.result.value };
   if (!r.stats) return {};
   const { averageFps, low1, minSecondFps } = r.stats;
-  return { average: averageFps, low: low1.at, lowFrames: low1.frames, ...(minSecondFps !== null && { second: minSecondFps }) };
+  return {
+    average: averageFps,
+    low: low1.at,
+    lowFrames: low1.frames,
+    ...(minSecondFps !== null && { second: minSecondFps }),
+  };
 }
 
 /** The value a run is known by: average, score or time; null for one that has none. */

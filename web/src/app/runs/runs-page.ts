@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
@@ -40,7 +49,13 @@ import { TollSection } from './toll-section';
 import { TraceView } from './trace-view';
 import { TypedPanel } from './typed-panel';
 
-const VIEWS = { trace: 'Trace', dots: 'Hundred dots', curve: 'Percentiles', sensors: 'Sensors', table: 'Figures' } as const;
+const VIEWS = {
+  trace: 'Trace',
+  dots: 'Hundred dots',
+  curve: 'Percentiles',
+  sensors: 'Sensors',
+  table: 'Figures',
+} as const;
 type View = keyof typeof VIEWS;
 const FOLDED = 6;
 /** Runs of one setup: captures in, what they show and hide, one held against another. What is looked at stands in the address. */
@@ -108,15 +123,19 @@ export class RunsPage {
   readonly groups = computed(() => this.desk.groups());
   readonly lastRun = computed(() => this.desk.runs()?.find((r) => r.kind === 'frames') ?? null);
   readonly listed = computed(() =>
-    this.all() ? this.groups() : this.groups().filter((g, i) => i < FOLDED || this.letterOf(g) !== null),
+    this.all()
+      ? this.groups()
+      : this.groups().filter((g, i) => i < FOLDED || this.letterOf(g) !== null),
   );
   readonly shown = computed(() => this.desk.shown());
   readonly first = computed(() => this.shown()[0] ?? null);
   /** What stands under the picture and what limits: once those are there, or cannot be. */
   readonly below = later(() => {
     const run = this.first()?.run;
-    const drawn = run?.kind !== 'frames' || this.desk.opened().has(run.id) || this.desk.problem() !== null;
-    const weighed = this.toll.problem() !== null || (this.toll.all() !== null && !this.toll.judging());
+    const drawn =
+      run?.kind !== 'frames' || this.desk.opened().has(run.id) || this.desk.problem() !== null;
+    const weighed =
+      this.toll.problem() !== null || (this.toll.all() !== null && !this.toll.judging());
     return run !== undefined && drawn && weighed;
   }, 6);
   readonly lanes = computed(() => this.desk.lanes().get(this.first()?.run.id ?? '') ?? []);
@@ -126,7 +145,9 @@ export class RunsPage {
     return chain ? settingsFromChain(chain, this.setup()?.docked.docked.powerMode ?? '') : null;
   });
   readonly wallW = computed(() => {
-    const walls = this.#trial.shown()?.evaluation.predicted.body.power.feeders.flatMap((f) => f.wall ?? []) ?? [];
+    const walls =
+      this.#trial.shown()?.evaluation.predicted.body.power.feeders.flatMap((f) => f.wall ?? []) ??
+      [];
     if (walls.length === 0) return null;
     const lo = walls.reduce((a, w) => a + w.lo, 0);
     const hi = walls.reduce((a, w) => a + w.hi, 0);
@@ -137,24 +158,39 @@ export class RunsPage {
   /** What the other runs that are drawn are unlike the first in, each on a line. */
   readonly unlike = computed(() => {
     const [a, ...others] = this.shown();
-    return a ? others.map((o) => ({ letter: o.letter, list: unlike(a.run.facts, o.run.facts, []).map(unlikeText) })) : [];
+    return a
+      ? others.map((o) => ({
+          letter: o.letter,
+          list: unlike(a.run.facts, o.run.facts, []).map(unlikeText),
+        }))
+      : [];
   });
   readonly barToll = computed(() => {
     const t = this.toll.toll();
     const cell = this.toll.cell();
     const back = this.toll.back();
     if (!cell || cell.first.rig.slot || (!t && !cell.panel)) return null;
-    return { link: t && t.basis !== 'interval' ? t.mid : 0, back: cell.panel ? (back?.mid ?? 0) : 0 };
+    return {
+      link: t && t.basis !== 'interval' ? t.mid : 0,
+      back: cell.panel ? (back?.mid ?? 0) : 0,
+    };
   });
   readonly sentence = computed(() => {
     const runs = this.desk.runs();
-    if (!runs) return this.desk.problem() ? 'The runs could not be read; 0 are shown.' : 'Reading the runs …';
+    if (!runs)
+      return this.desk.problem()
+        ? 'The runs could not be read; 0 are shown.'
+        : 'Reading the runs …';
     const t = this.toll.toll();
     const cell = this.toll.cell();
     const alone = this.shown().length === 1;
     if (t && cell && alone && !cell.first.rig.slot) {
       const fps = 1000 / mean(cell.ms);
-      return tollSentence(t, { fps, resolution: cell.first.settings.resolution }, this.toll.slotFps());
+      return tollSentence(
+        t,
+        { fps, resolution: cell.first.settings.resolution },
+        this.toll.slotFps(),
+      );
     }
     return shownSentence(this.shown(), runs.length, this.groups().length);
   });
@@ -170,8 +206,13 @@ export class RunsPage {
       untracked(() => {
         const known = asked.split(',').filter((id) => runs?.some((r) => r.id === id));
         const start =
-          asked === '' ? (this.groups().find((g) => g.runs[0]?.kind === 'frames') ?? this.groups()[0])?.runs[0]?.id : undefined;
-        this.desk.chosen.set(known.length > 0 ? known.slice(0, LETTERS.length) : start ? [start] : []);
+          asked === ''
+            ? (this.groups().find((g) => g.runs[0]?.kind === 'frames') ?? this.groups()[0])?.runs[0]
+                ?.id
+            : undefined;
+        this.desk.chosen.set(
+          known.length > 0 ? known.slice(0, LETTERS.length) : start ? [start] : [],
+        );
         for (const s of this.desk.shown()) void this.desk.open(s.run);
       });
     });
@@ -184,7 +225,10 @@ export class RunsPage {
       this.calibrations();
       untracked(() =>
         this.#data.profiles().subscribe({
-          next: (list) => this.years.set(new Map(list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const])))),
+          next: (list) =>
+            this.years.set(
+              new Map(list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const]))),
+            ),
           error: (e: ApiProblem) => this.problem.set(`Titles: ${e.message}`),
         }),
       );
@@ -200,23 +244,40 @@ export class RunsPage {
         what: 'Put the runs looked at in the tray, or take them out',
         run: () => this.first() && this.aside(this.first()!.group),
       },
-      { key: 'v', what: 'Compare what is in the tray', run: () => void this.#router.navigateByUrl('/compare/runs') },
+      {
+        key: 'v',
+        what: 'Compare what is in the tray',
+        run: () => void this.#router.navigateByUrl('/compare/runs'),
+      },
       { key: 't', what: 'Figures as a table', run: () => this.go({ view: 'table' }) },
-      ...this.views.slice(0, 4).map(([id, name], i) => ({ key: String(i + 1), what: name, run: () => this.go({ view: id }) })),
+      ...this.views
+        .slice(0, 4)
+        .map(([id, name], i) => ({
+          key: String(i + 1),
+          what: name,
+          run: () => this.go({ view: id }),
+        })),
     ]);
   }
 
   go(queryParams: Record<string, string | null>, replaceUrl = false): void {
-    void this.#router.navigate([], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge', replaceUrl });
+    void this.#router.navigate([], {
+      relativeTo: this.#route,
+      queryParams,
+      queryParamsHandling: 'merge',
+      replaceUrl,
+    });
   }
 
-  readonly letterOf = (g: RunGroup): string | null => this.shown().find((s) => s.group.key === g.key)?.letter ?? null;
+  readonly letterOf = (g: RunGroup): string | null =>
+    this.shown().find((s) => s.group.key === g.key)?.letter ?? null;
 
   /** Look at a group as well, or no longer. */
   pick(g: RunGroup): void {
     const ids = this.shown().map((s) => s.run.id);
     const at = this.shown().findIndex((s) => s.group.key === g.key);
-    const next = at >= 0 ? ids.filter((_, i) => i !== at) : [...ids, g.runs[0]!.id].slice(-LETTERS.length);
+    const next =
+      at >= 0 ? ids.filter((_, i) => i !== at) : [...ids, g.runs[0]!.id].slice(-LETTERS.length);
     this.go({ show: next.join(',') || null });
   }
 
@@ -258,7 +319,8 @@ export class RunsPage {
   async say(runs: readonly RunEntry[], what: Omit<SaidBody, 'id'>): Promise<void> {
     this.problem.set(null);
     try {
-      for (const r of runs) this.desk.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
+      for (const r of runs)
+        this.desk.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
       this.said.set(`Kept for ${pluralize(runs.length, 'run')}.`);
     } catch (e) {
       this.problem.set(`Not kept: ${(e as ApiProblem).message}`);

@@ -16,7 +16,8 @@ export function shownSentence(shown: readonly Shown[], runs: number, kinds: numb
     return a.run.kind === 'none'
       ? `${name} could not be run: ${a.run.reason}. 0 measured.`
       : `${name}: ${a.run.result?.value ?? '–'} ${a.run.result?.unit ?? ''}, ${pluralize(a.group.runs.length, 'run')}.`;
-  if (!b?.run.stats || b.averages.length === 0) return runSentence({ name, stats: a.run.stats, averages: a.averages });
+  if (!b?.run.stats || b.averages.length === 0)
+    return runSentence({ name, stats: a.run.stats, averages: a.averages });
   if (a.run.titleId !== b.run.titleId)
     return `A ran ${a.group.title} and B ${b.group.title}: ${figureText(a.run.stats.averageFps)} and ${figureText(b.run.stats.averageFps)} frames/s are not like with like.`;
   return pairSentence(

@@ -59,12 +59,23 @@ function run(frames: number[], over: Partial<RunEntry> = {}): RunEntry {
 function shownOf(runs: RunEntry[], letter = 'A'): Shown {
   const [group] = groupRuns(runs);
   const averages = runs.flatMap((r) => valuesOf(r).average ?? []);
-  return { letter, look: LOOKS[letter.charCodeAt(0) - 65]!, group: group!, run: runs[0]!, averages };
+  return {
+    letter,
+    look: LOOKS[letter.charCodeAt(0) - 65]!,
+    group: group!,
+    run: runs[0]!,
+    averages,
+  };
 }
 function opened(frames: number[]): Opened {
   const f = Float32Array.from(frames);
   const sorted = f.slice().sort();
-  return { pyramid: buildPyramid(f), dots: hundredDots(sorted), curve: percentileCurve(sorted), hitchesMs: [] };
+  return {
+    pyramid: buildPyramid(f),
+    dots: hundredDots(sorted),
+    curve: percentileCurve(sorted),
+    hitchesMs: [],
+  };
 }
 const words = (el: HTMLElement) => el.textContent!.replace(/\s+/g, ' ');
 
@@ -72,7 +83,11 @@ describe('groups of runs', () => {
   it('are repeats, named by what tells them apart', () => {
     const a = { ...facts, resolution: '1920x1080', lid: 'open' };
     const b = { ...a, lid: 'closed' };
-    const groups = groupRuns([run([10], { facts: a }), run([10], { facts: a }), run([10], { facts: b })]);
+    const groups = groupRuns([
+      run([10], { facts: a }),
+      run([10], { facts: a }),
+      run([10], { facts: b }),
+    ]);
     expect(groups.map((g) => [g.label, g.runs.length])).toEqual([
       ['open', 2],
       ['closed', 1],
@@ -80,9 +95,17 @@ describe('groups of runs', () => {
   });
 
   it('a score in frames/s stands for an average, a time is a time, generated frames are none of them', () => {
-    expect(valuesOf(run([], { kind: 'score', result: { value: 60, unit: 'frames/s' } }))).toEqual({ score: 60, average: 60 });
-    expect(valuesOf(run([], { kind: 'time', result: { value: 60, unit: 's' } }))).toEqual({ time: 60 });
-    expect(valuesOf(run([10, 10], { shown: frameStats(Float32Array.of(5)) })).average).toBeCloseTo(100, 9);
+    expect(valuesOf(run([], { kind: 'score', result: { value: 60, unit: 'frames/s' } }))).toEqual({
+      score: 60,
+      average: 60,
+    });
+    expect(valuesOf(run([], { kind: 'time', result: { value: 60, unit: 's' } }))).toEqual({
+      time: 60,
+    });
+    expect(valuesOf(run([10, 10], { shown: frameStats(Float32Array.of(5)) })).average).toBeCloseTo(
+      100,
+      9,
+    );
   });
 });
 
@@ -91,7 +114,9 @@ describe('the trace', () => {
     const frames = Array.from({ length: 100_000 }, (_, i) => (i === 54_321 ? 200 : 10));
     const pyramid = buildPyramid(Float32Array.from(frames));
     for (const width of [10, 300, 624])
-      expect(highest(traceColumns([{ color: '', dash: [], pyramid }], 0, pyramid.ends.at(-1)!, width))).toBe(200);
+      expect(
+        highest(traceColumns([{ color: '', dash: [], pyramid }], 0, pyramid.ends.at(-1)!, width)),
+      ).toBe(200);
   });
 });
 
@@ -110,7 +135,9 @@ describe('figures', () => {
 
   it('of a typed result are the result', () => {
     const f = TestBed.createComponent(FiguresTable);
-    f.componentRef.setInput('shown', [shownOf([run([], { kind: 'time', result: { value: 412, unit: 's' } })])]);
+    f.componentRef.setInput('shown', [
+      shownOf([run([], { kind: 'time', result: { value: 412, unit: 's' } })]),
+    ]);
     f.detectChanges();
     expect(words(f.nativeElement as HTMLElement)).toContain('412 s');
   });
@@ -119,7 +146,9 @@ describe('figures', () => {
     const f = TestBed.createComponent(FrameBars);
     f.componentRef.setInput('shown', [shownOf([run([10])]), shownOf([run([15])], 'B')]);
     f.detectChanges();
-    expect(words(f.nativeElement as HTMLElement)).toMatch(/10\.0 ms a frame.*15\.0 ms a frame, 5\.0 ms more/);
+    expect(words(f.nativeElement as HTMLElement)).toMatch(
+      /10\.0 ms a frame.*15\.0 ms a frame, 5\.0 ms more/,
+    );
   });
 
   it('as dots and as a curve: stepped to, values are said', () => {
@@ -130,7 +159,10 @@ describe('figures', () => {
       const f = TestBed.createComponent(SpreadView);
       const s = shownOf([run([10])]);
       f.componentRef.setInput('shown', [s]);
-      f.componentRef.setInput('opened', new Map([[s.run.id, opened(Array.from({ length: 100 }, (_, i) => 10 + i / 11))]]));
+      f.componentRef.setInput(
+        'opened',
+        new Map([[s.run.id, opened(Array.from({ length: 100 }, (_, i) => 10 + i / 11))]]),
+      );
       f.componentRef.setInput('mode', mode);
       f.detectChanges();
       const box = (f.nativeElement as HTMLElement).querySelector('input')!;
@@ -164,14 +196,20 @@ describe('columns of a file', () => {
     f.componentInstance.setRole(0, 'frame');
     f.detectChanges();
     button.click();
-    expect(confirmed).toMatchObject({ columns: [{ role: 'frame', unit: 'ms' }, { role: 'ignore' }] });
+    expect(confirmed).toMatchObject({
+      columns: [{ role: 'frame', unit: 'ms' }, { role: 'ignore' }],
+    });
   });
 });
 
 describe('what is said of a run', () => {
   it('two changes at once both count, and what nobody said is named', () => {
     const f = TestBed.createComponent(RunForm);
-    f.componentRef.setInput('draft', { settings: NO_RUN_SETTINGS, context: NO_RUN_CONTEXT, saw: '' } satisfies RunDraft);
+    f.componentRef.setInput('draft', {
+      settings: NO_RUN_SETTINGS,
+      context: NO_RUN_CONTEXT,
+      saw: '',
+    } satisfies RunDraft);
     const said: RunDraft[] = [];
     f.componentInstance.changed.subscribe((d) => said.push(d));
     f.detectChanges();
@@ -184,7 +222,10 @@ describe('what is said of a run', () => {
     f.componentInstance.problem.subscribe((p) => problems.push(p));
     f.componentInstance.resolution('big');
     f.componentInstance.number('capFps', '2000');
-    expect(problems).toEqual(['Resolution: "big" is not like 2560x1440', 'Limit on frames: 0 to 1000']);
+    expect(problems).toEqual([
+      'Resolution: "big" is not like 2560x1440',
+      'Limit on frames: 0 to 1000',
+    ]);
   });
 
   it('times are read in seconds or as a clock shows them', () => {
@@ -198,7 +239,11 @@ describe('what is said of a run', () => {
     const f = TestBed.createComponent(ScenesPanel);
     f.componentRef.setInput('run', run([10, 10, 10]));
     f.detectChanges();
-    const boxes = [...(f.nativeElement as HTMLElement).querySelectorAll<HTMLInputElement>('.row:last-of-type input')];
+    const boxes = [
+      ...(f.nativeElement as HTMLElement).querySelectorAll<HTMLInputElement>(
+        '.row:last-of-type input',
+      ),
+    ];
     boxes.forEach((b, i) => (b.value = ['gate', '5', '4'][i]!));
     f.componentInstance.add(boxes[0]!, boxes[1]!, boxes[2]!);
     f.detectChanges();

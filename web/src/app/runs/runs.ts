@@ -38,7 +38,8 @@ export class RunsData {
 
   /** Every run under a filter, page after page, up to 2000. */
   all(filter: RunFilterQuery): Observable<RunEntry[]> {
-    const page = (cursor?: string) => this.#api.get<Page<RunEntry>>('/runs', { ...filter, limit: 500, cursor });
+    const page = (cursor?: string) =>
+      this.#api.get<Page<RunEntry>>('/runs', { ...filter, limit: 500, cursor });
     return page().pipe(
       expand((p, i) => (p.next && (i + 1) * 500 < MOST ? page(p.next) : EMPTY)),
       reduce((all: RunEntry[], p) => [...all, ...p.items], []),
@@ -63,7 +64,9 @@ export class RunsData {
 
   /** Packed values of a channel. */
   channel(runId: string, channel: Channel): Observable<ArrayBuffer> {
-    return this.#api.guard(this.#http.get(`/api/runs/${runId}/channels/${channel}`, { responseType: 'arraybuffer' }));
+    return this.#api.guard(
+      this.#http.get(`/api/runs/${runId}/channels/${channel}`, { responseType: 'arraybuffer' }),
+    );
   }
 
   profiles(): Observable<ProfileEntry[]> {
@@ -81,7 +84,9 @@ export class RunsData {
 
   /** Calibrations of a title, newest first. */
   fits(titleId: string): Observable<FitEntry[]> {
-    return this.#api.get<{ items: FitEntry[] }>(`/profiles/${titleId}/fits`).pipe(map((r) => r.items));
+    return this.#api
+      .get<{ items: FitEntry[] }>(`/profiles/${titleId}/fits`)
+      .pipe(map((r) => r.items));
   }
 
   calibrate(titleId: string, body: FitBody): Observable<FitEntry> {
@@ -95,7 +100,10 @@ export class RunsData {
   /** Frames to expect on a setup as it stands. */
   forecasts(setupId: string, frames: FramesAsked): Observable<ForecastRow[]> {
     return this.#api
-      .post<{ evaluation: { predicted: { forecasts: ForecastRow[] } } }>('/evaluate', { setupId, frames })
+      .post<{ evaluation: { predicted: { forecasts: ForecastRow[] } } }>('/evaluate', {
+        setupId,
+        frames,
+      })
       .pipe(map((r) => r.evaluation.predicted.forecasts));
   }
 

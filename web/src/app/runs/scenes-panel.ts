@@ -15,12 +15,20 @@ import { readNumber } from '../platform/shared/format';
       @if (s.startS > 0) {
         <p class="asks">
           The first {{ s.startS }} s run otherwise than the rest: a scene that starts, or loading?
-          <button type="button" class="tap" (click)="said.emit({ cutS: run().cutS + s.startS })">Cut them off</button>
+          <button type="button" class="tap" (click)="said.emit({ cutS: run().cutS + s.startS })">
+            Cut them off
+          </button>
         </p>
       }
       <p class="row">
         <label for="cut">Cut off at the start, s</label>
-        <input id="cut" inputmode="decimal" [value]="run().cutS" #cut (change)="setCut(cut.value)" />
+        <input
+          id="cut"
+          inputmode="decimal"
+          [value]="run().cutS"
+          #cut
+          (change)="setCut(cut.value)"
+        />
         <span class="hint">Figures count what comes after. The trace keeps everything.</span>
       </p>
     }
@@ -51,7 +59,12 @@ import { readNumber } from '../platform/shared/format';
               <td class="figure">{{ r.below60 }}</td>
               <td>
                 @if (r.index !== null) {
-                  <button type="button" class="link" (click)="drop(r.index)" [attr.aria-label]="'Drop the scene ' + r.name">
+                  <button
+                    type="button"
+                    class="link"
+                    (click)="drop(r.index)"
+                    [attr.aria-label]="'Drop the scene ' + r.name"
+                  >
                     Drop
                   </button>
                 }
@@ -67,7 +80,13 @@ import { readNumber } from '../platform/shared/format';
     <p class="row">
       <input aria-label="Name of the scene" placeholder="scene" maxlength="60" #name />
       <input aria-label="From, seconds" placeholder="from s" inputmode="decimal" #from />
-      <input aria-label="To, seconds" placeholder="to s" inputmode="decimal" #to (keydown.enter)="add(name, from, to)" />
+      <input
+        aria-label="To, seconds"
+        placeholder="to s"
+        inputmode="decimal"
+        #to
+        (keydown.enter)="add(name, from, to)"
+      />
       <button mat-stroked-button type="button" (click)="add(name, from, to)">Add the scene</button>
     </p>
     @if (problem(); as p) {
@@ -117,7 +136,9 @@ export class ScenesPanel {
     });
     return [
       words('Whole run', r.stats ? `${figureText(r.stats.seconds)} s` : '', r.stats, null),
-      ...r.segments.map((g, i) => words(g.name, `${g.fromS} to ${g.toS} s`, r.segmentStats[i] ?? null, i)),
+      ...r.segments.map((g, i) =>
+        words(g.name, `${g.fromS} to ${g.toS} s`, r.segmentStats[i] ?? null, i),
+      ),
     ];
   });
   /** Do the scenes together tell what the whole tells? */
@@ -132,7 +153,8 @@ export class ScenesPanel {
 
   setCut(value: string): void {
     const read = readNumber(value);
-    if (!read.ok || (read.value ?? 0) < 0) return this.problem.set(`Cut: ${read.ok ? 'not below 0' : read.why}`);
+    if (!read.ok || (read.value ?? 0) < 0)
+      return this.problem.set(`Cut: ${read.ok ? 'not below 0' : read.why}`);
     this.problem.set(null);
     this.said.emit({ cutS: read.value ?? 0 });
   }

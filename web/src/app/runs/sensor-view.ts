@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { figureText } from '@ruddy/core/base/text';
@@ -20,23 +29,39 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (lanes().length === 0) {
-      <p class="hint">No sensors were recorded with this run. Add a log of them beside its frames when the run is added.</p>
+      <p class="hint">
+        No sensors were recorded with this run. Add a log of them beside its frames when the run is
+        added.
+      </p>
     } @else {
       <div class="bar">
         <span class="hint">Sensors of run {{ letter() }} over {{ seconds() }} s</span>
         <button type="button" class="link" (click)="save()">SVG</button>
       </div>
-      <svg #drawing [attr.viewBox]="'0 0 ' + w() + ' ' + rows().length * lane" width="100%" aria-hidden="true">
+      <svg
+        #drawing
+        [attr.viewBox]="'0 0 ' + w() + ' ' + rows().length * lane"
+        width="100%"
+        aria-hidden="true"
+      >
         @for (r of rows(); track r.sensor; let i = $index) {
           <g [attr.transform]="'translate(0,' + i * lane + ')'">
             <line class="grid" x1="0" [attr.x2]="w()" [attr.y1]="lane - 1" [attr.y2]="lane - 1" />
             <text class="name" x="8" y="14">{{ r.name }}</text>
-            <text [attr.x]="w() - 8" [attr.y]="w() > 440 ? 14 : 28" text-anchor="end">{{ r.words }}</text>
+            <text [attr.x]="w() - 8" [attr.y]="w() > 440 ? 14 : 28" text-anchor="end">
+              {{ r.words }}
+            </text>
             <path [attr.d]="r.path" fill="none" stroke-width="1.5" />
           </g>
         }
         @if (at() !== null) {
-          <line class="read" [attr.x1]="x()(at()!)" [attr.x2]="x()(at()!)" y1="0" [attr.y2]="rows().length * lane" />
+          <line
+            class="read"
+            [attr.x1]="x()(at()!)"
+            [attr.x2]="x()(at()!)"
+            y1="0"
+            [attr.y2]="rows().length * lane"
+          />
         }
       </svg>
       <label class="line">
@@ -78,7 +103,9 @@ export class SensorView {
   readonly at = signal<number | null>(null);
   readonly drawing = viewChild<ElementRef<SVGSVGElement>>('drawing');
 
-  readonly lengthMs = computed(() => Math.max(1, ...this.lanes().map((l) => l.t0Ms + l.dtMs * l.values.length)));
+  readonly lengthMs = computed(() =>
+    Math.max(1, ...this.lanes().map((l) => l.t0Ms + l.dtMs * l.values.length)),
+  );
   readonly seconds = computed(() => figureText(this.lengthMs() / 1000));
   readonly x = computed(() => scaleLinear([0, this.lengthMs()], [PAD.left, this.w() - PAD.right]));
   readonly rows = computed(() =>
@@ -89,14 +116,24 @@ export class SensorView {
       const least = known[0] ?? 0;
       const most = known.at(-1) ?? 1;
       const middle = known[known.length >> 1] ?? 0;
-      const y = scaleLinear([least, most === least ? least + 1 : most], [LANE - PAD.bottom, PAD.top]);
+      const y = scaleLinear(
+        [least, most === least ? least + 1 : most],
+        [LANE - PAD.bottom, PAD.top],
+      );
       const path = line<number>(
         (_, i) => this.x()(l.t0Ms + i * l.dtMs),
         (v) => y(v),
       ).defined((v) => !Number.isNaN(v));
       const { name, unit } = SENSOR_WORDS[l.sensor];
       const words = `median ${figureText(middle)} ${unit}, ${figureText(least)} to ${figureText(most)}`;
-      return { sensor: l.sensor, name, unit, words, middle, path: path(Array.from(l.values)) ?? '' };
+      return {
+        sensor: l.sensor,
+        name,
+        unit,
+        words,
+        middle,
+        path: path(Array.from(l.values)) ?? '',
+      };
     }),
   );
   readonly wall = computed(() => {

@@ -1,4 +1,12 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, input, viewChild } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  input,
+  viewChild,
+} from '@angular/core';
 import { figureText } from '@ruddy/core/base/text';
 import { extent, type Pyramid } from '@ruddy/core/runs';
 import { watchedWidth } from '../platform/shared/watched-width';
@@ -11,7 +19,12 @@ const HEIGHT = 96;
   selector: 'rb-simulated-trace',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <canvas #canvas aria-hidden="true" [style.width.px]="width()" [style.height.px]="height"></canvas>
+    <canvas
+      #canvas
+      aria-hidden="true"
+      [style.width.px]="width()"
+      [style.height.px]="height"
+    ></canvas>
     <p class="hint">{{ words() }}</p>
   `,
   styles: `

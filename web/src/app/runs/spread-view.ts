@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
 import { figureText } from '@ruddy/core/base/text';
@@ -24,17 +32,31 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
   template: `
     <div class="bar">
       <span class="hint">{{
-        mode() === 'dots' ? 'Each dot is one frame in a hundred; time in ms' : 'Time in ms that so much of the run stays within'
+        mode() === 'dots'
+          ? 'Each dot is one frame in a hundred; time in ms'
+          : 'Time in ms that so much of the run stays within'
       }}</span>
       <button type="button" class="link" (click)="save()">SVG</button>
     </div>
     <svg #drawing [attr.viewBox]="'0 0 ' + w() + ' ' + height()" width="100%" aria-hidden="true">
       @for (t of msTicks(); track t.words) {
         @if (mode() === 'dots') {
-          <line class="grid" [attr.x1]="t.at" [attr.x2]="t.at" [attr.y1]="pad.top" [attr.y2]="height() - pad.bottom" />
+          <line
+            class="grid"
+            [attr.x1]="t.at"
+            [attr.x2]="t.at"
+            [attr.y1]="pad.top"
+            [attr.y2]="height() - pad.bottom"
+          />
           <text [attr.x]="t.at" [attr.y]="height() - 6" text-anchor="middle">{{ t.words }}</text>
         } @else {
-          <line class="grid" [attr.x1]="pad.left" [attr.x2]="w() - pad.right" [attr.y1]="t.at" [attr.y2]="t.at" />
+          <line
+            class="grid"
+            [attr.x1]="pad.left"
+            [attr.x2]="w() - pad.right"
+            [attr.y1]="t.at"
+            [attr.y2]="t.at"
+          />
           <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
         }
       }
@@ -42,16 +64,34 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
         @for (r of rows(); track r.letter) {
           <text class="letter" x="8" [attr.y]="r.y + 4">{{ r.letter }}</text>
           @for (d of r.dots; track $index) {
-            <circle [attr.cx]="d.x" [attr.cy]="d.y" r="3" [style.fill]="r.color" [class.picked]="picked() === $index" />
+            <circle
+              [attr.cx]="d.x"
+              [attr.cy]="d.y"
+              r="3"
+              [style.fill]="r.color"
+              [class.picked]="picked() === $index"
+            />
           }
-          <circle class="ring" [attr.cx]="r.dots[99]!.x" [attr.cy]="r.dots[99]!.y" r="6" [style.stroke]="r.color" />
+          <circle
+            class="ring"
+            [attr.cx]="r.dots[99]!.x"
+            [attr.cy]="r.dots[99]!.y"
+            r="6"
+            [style.stroke]="r.color"
+          />
         }
       } @else {
         @for (t of shareTicks(); track t.words) {
           <text [attr.x]="t.at" [attr.y]="height() - 6" text-anchor="middle">{{ t.words }}</text>
         }
         @for (c of curves(); track c.letter) {
-          <path [attr.d]="c.path" fill="none" [style.stroke]="c.color" stroke-width="2" [attr.stroke-dasharray]="c.dash" />
+          <path
+            [attr.d]="c.path"
+            fill="none"
+            [style.stroke]="c.color"
+            stroke-width="2"
+            [attr.stroke-dasharray]="c.dash"
+          />
           <path
             [attr.d]="c.mark"
             [attr.transform]="'translate(' + c.x + ',' + c.y + ')'"
@@ -61,7 +101,13 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
           <text class="letter" [attr.x]="c.x - 12" [attr.y]="c.y - 4">{{ c.letter }}</text>
         }
         @if (picked() !== null) {
-          <line class="read" [attr.x1]="pickedX()" [attr.x2]="pickedX()" [attr.y1]="pad.top" [attr.y2]="height() - pad.bottom" />
+          <line
+            class="read"
+            [attr.x1]="pickedX()"
+            [attr.x2]="pickedX()"
+            [attr.y1]="pad.top"
+            [attr.y2]="height() - pad.bottom"
+          />
         }
       }
     </svg>
@@ -99,10 +145,17 @@ export class SpreadView {
   );
   readonly steps = computed(() => (this.mode() === 'dots' ? 100 : CURVE.length));
   readonly height = computed(() =>
-    this.mode() === 'dots' ? PAD.top + PAD.bottom + ROW * Math.max(1, this.lines().length) : CURVE_H,
+    this.mode() === 'dots'
+      ? PAD.top + PAD.bottom + ROW * Math.max(1, this.lines().length)
+      : CURVE_H,
   );
   readonly most = computed(() =>
-    Math.max(1, ...this.lines().map((l) => (this.mode() === 'dots' ? (l.o.dots[99] ?? 0) : (l.o.curve.at(-1) ?? 0)))),
+    Math.max(
+      1,
+      ...this.lines().map((l) =>
+        this.mode() === 'dots' ? (l.o.dots[99] ?? 0) : (l.o.curve.at(-1) ?? 0),
+      ),
+    ),
   );
   readonly ms = computed(() =>
     this.mode() === 'dots'
@@ -110,7 +163,9 @@ export class SpreadView {
       : scaleLinear([0, this.most() * 1.02], [CURVE_H - PAD.bottom, PAD.top]),
   );
   /** By what is left above a share, on a logarithm: 1 % and 0.1 % are far apart. */
-  readonly share = computed(() => scaleLog([1, 0.0005], [PAD.left, this.w() - PAD.right]).clamp(true));
+  readonly share = computed(() =>
+    scaleLog([1, 0.0005], [PAD.left, this.w() - PAD.right]).clamp(true),
+  );
   readonly msTicks = computed(() =>
     this.ms()
       .ticks(6)
@@ -156,11 +211,15 @@ export class SpreadView {
       };
     });
   });
-  readonly pickedX = computed(() => this.share()(1 - (CURVE[this.picked() ?? 0] as number) || 0.0005));
+  readonly pickedX = computed(() =>
+    this.share()(1 - (CURVE[this.picked() ?? 0] as number) || 0.0005),
+  );
   readonly reading = computed(() => {
     const i = this.picked();
     if (i === null)
-      return this.mode() === 'dots' ? 'Step through the dots for their values.' : 'Step along the shares for their values.';
+      return this.mode() === 'dots'
+        ? 'Step through the dots for their values.'
+        : 'Step along the shares for their values.';
     const value = (o: Opened) => (this.mode() === 'dots' ? o.dots[i] : o.curve[i]) ?? NaN;
     const head =
       this.mode() === 'dots'

@@ -27,7 +27,10 @@ import { RunsData } from './runs';
         }
       </datalist>
       @if (isNew()) {
-        <span class="hint">A new {{ kind() === 'work' ? 'kind of work' : 'title' }}; say in the notes which scene was run.</span>
+        <span class="hint"
+          >A new {{ kind() === 'work' ? 'kind of work' : 'title' }}; say in the notes which scene
+          was run.</span
+        >
       } @else if (scene()) {
         <span class="hint">{{ scene() }}</span>
       }
@@ -43,10 +46,14 @@ export class TitleField {
   readonly known = signal<readonly ProfileEntry[]>([]);
   readonly fitting = computed(() => this.known().filter((p) => p.kind === this.kind()));
   readonly isNew = computed(
-    () => this.name().trim() !== '' && !this.known().some((p) => p.name.toLowerCase() === this.name().trim().toLowerCase()),
+    () =>
+      this.name().trim() !== '' &&
+      !this.known().some((p) => p.name.toLowerCase() === this.name().trim().toLowerCase()),
   );
   readonly scene = computed(
-    () => this.known().find((p) => p.name.toLowerCase() === this.name().trim().toLowerCase())?.note ?? '',
+    () =>
+      this.known().find((p) => p.name.toLowerCase() === this.name().trim().toLowerCase())?.note ??
+      '',
   );
 
   constructor() {
@@ -60,6 +67,8 @@ export class TitleField {
   /** The id of a title, of the one that is named where nothing else is said; a new one is made. */
   async resolve(name = this.name().trim()): Promise<string> {
     const known = this.known().find((p) => p.name.toLowerCase() === name.toLowerCase());
-    return known?.id ?? firstValueFrom(this.#data.addProfile({ id: v7(), name, kind: this.kind() }));
+    return (
+      known?.id ?? firstValueFrom(this.#data.addProfile({ id: v7(), name, kind: this.kind() }))
+    );
   }
 }

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
@@ -33,7 +42,10 @@ type ParamKey = (typeof PARAMS)[number]['key'];
         <button mat-stroked-button type="button" [disabled]="working()" (click)="calibrate()">
           {{ working() ? 'Calibrating …' : 'Calibrate from its runs' }}
         </button>
-        <span class="hint">A calibration is kept under its day: runs that come later are held against what it predicted.</span>
+        <span class="hint"
+          >A calibration is kept under its day: runs that come later are held against what it
+          predicted.</span
+        >
       </p>
       @if (newest(); as f) {
         <p>{{ words() }}</p>
@@ -58,7 +70,9 @@ type ParamKey = (typeof PARAMS)[number]['key'];
           </table>
         </div>
         <details>
-          <summary>{{ f.fit.residuals.length }} kinds of run beside the fit, the worst {{ worst() }} off</summary>
+          <summary>
+            {{ f.fit.residuals.length }} kinds of run beside the fit, the worst {{ worst() }} off
+          </summary>
           <ul>
             @for (r of residuals(); track $index) {
               <li>{{ r }}</li>
@@ -72,7 +86,8 @@ type ParamKey = (typeof PARAMS)[number]['key'];
       @if (profile(); as p) {
         <h3>Start values, where nothing was measured</h3>
         <p class="hint">
-          For a host and a card of index 100. They serve on Plan until a calibration does better; all four, or none.
+          For a host and a card of index 100. They serve on Plan until a calibration does better;
+          all four, or none.
         </p>
         <div class="row">
           @for (f of params; track f.key) {
@@ -111,13 +126,18 @@ type ParamKey = (typeof PARAMS)[number]['key'];
             #engine
             (change)="say({ engine: engine.value })"
           />
-          <span class="hint">Titles of one engine tend to fail alike; a search for a cause holds them against the others.</span>
+          <span class="hint"
+            >Titles of one engine tend to fail alike; a search for a cause holds them against the
+            others.</span
+          >
         </div>
         @if (draftWords(); as words) {
           <p class="hint">{{ words }}</p>
         }
         @if (p.params) {
-          <button type="button" class="link" (click)="say({ params: null })">Take the start values away</button>
+          <button type="button" class="link" (click)="say({ params: null })">
+            Take the start values away
+          </button>
         }
       }
     </details>
@@ -141,14 +161,17 @@ export class TitleSection {
     const title = this.#desk.first()?.title ?? 'The title';
     const f = this.newest();
     const p = this.profile();
-    if (f) return `${title}: calibrated ${day(f.madeAt)} from ${f.fit.runs} runs${f.fit.refused ? ', not used' : ''}`;
+    if (f)
+      return `${title}: calibrated ${day(f.madeAt)} from ${f.fit.runs} runs${f.fit.refused ? ', not used' : ''}`;
     return `${title}: 0 calibrations${p?.params ? ', start values alone' : ''}`;
   });
   readonly words = computed(() => {
     const f = this.newest();
     return f ? fitText(f.fit) : '';
   });
-  readonly terms = computed(() => (this.newest()?.fit.terms ?? []).map((t) => ({ ...termText(t), state: TERM_STATES[t.state] })));
+  readonly terms = computed(() =>
+    (this.newest()?.fit.terms ?? []).map((t) => ({ ...termText(t), state: TERM_STATES[t.state] })),
+  );
   readonly residuals = computed(() =>
     (this.newest()?.fit.residuals ?? []).map((r) => {
       const off = (r.fittedMs / r.ms - 1) * 100;
@@ -184,12 +207,17 @@ export class TitleSection {
   async #read(id: string): Promise<void> {
     this.draft.set({});
     try {
-      const [fits, profiles] = await Promise.all([firstValueFrom(this.#data.fits(id)), firstValueFrom(this.#data.profiles())]);
+      const [fits, profiles] = await Promise.all([
+        firstValueFrom(this.#data.fits(id)),
+        firstValueFrom(this.#data.profiles()),
+      ]);
       if (id !== this.#titleId()) return;
       this.fits.set(fits);
       this.profile.set(profiles.find((p) => p.id === id) ?? null);
     } catch (e) {
-      this.problem.set(`What is known of the title could not be read: ${(e as ApiProblem).message}`);
+      this.problem.set(
+        `What is known of the title could not be read: ${(e as ApiProblem).message}`,
+      );
     }
   }
 
@@ -223,7 +251,8 @@ export class TitleSection {
     if (!read.ok || read.value === null) return;
     this.draft.update((d) => ({ ...d, [key]: read.value as number }));
     const all = { ...this.profile()?.params, ...this.draft() };
-    if (PARAMS.every((f) => all[f.key] !== undefined)) void this.say({ params: all as Required<typeof all> });
+    if (PARAMS.every((f) => all[f.key] !== undefined))
+      void this.say({ params: all as Required<typeof all> });
   }
 
   setYear(text: string): void {

@@ -24,5 +24,7 @@ const ASKED = new Set<string>(TOLD.slice(0, 10).map((f) => FACTS[f]));
 /** How a run was made, fact by fact: what was said, and what is asked for when nobody said it. */
 export function toldOf(run: RunEntry | null): { name: string; value: string }[] {
   if (!run) return [];
-  return TOLD.map((f) => ({ name: FACTS[f], value: run.facts[f] })).filter((f) => f.value !== '' || ASKED.has(f.name));
+  return TOLD.map((f) => ({ name: FACTS[f], value: run.facts[f] })).filter(
+    (f) => f.value !== '' || ASKED.has(f.name),
+  );
 }

@@ -42,7 +42,10 @@ export class TollDesk {
   readonly setupId = computed(() => this.#desk.runs()?.[0]?.setupId ?? '');
   readonly first = computed(() => this.#desk.shown()[0]?.run ?? null);
   readonly #titles = computed(() =>
-    [...new Set((this.#desk.runs() ?? []).map((r) => r.titleId))].sort().slice(0, MOST_TITLES).join(),
+    [...new Set((this.#desk.runs() ?? []).map((r) => r.titleId))]
+      .sort()
+      .slice(0, MOST_TITLES)
+      .join(),
   );
   readonly cells = computed(() => cellsOf(this.all() ?? []));
   readonly pairs = computed(() => pairsOf(this.cells()));
@@ -77,7 +80,10 @@ export class TollDesk {
     const cell = this.cell();
     const rig = cell?.first.rig;
     const found = this.cells().filter(
-      (c) => c.first.setupId !== this.setupId() && c.first.rig.host === rig?.host && c.first.rig.card === rig?.card,
+      (c) =>
+        c.first.setupId !== this.setupId() &&
+        c.first.rig.host === rig?.host &&
+        c.first.rig.card === rig?.card,
     );
     return [...new Set(found.map((c) => c.first.setupId))];
   });
@@ -86,7 +92,14 @@ export class TollDesk {
     const seen = this.seen();
     const j = this.#judged();
     if (!cell || !seen || j?.key !== this.#key()) return null;
-    return readLimiter({ cell, cells: this.cells(), toll: this.toll(), seen, judged: j.judged, others: this.others() });
+    return readLimiter({
+      cell,
+      cells: this.cells(),
+      toll: this.toll(),
+      seen,
+      judged: j.judged,
+      others: this.others(),
+    });
   });
   readonly alarms = computed(() => {
     const cell = this.cell();
@@ -94,7 +107,9 @@ export class TollDesk {
   });
   /** What the same title gives in a desktop slot at the same size, frames/s. */
   readonly slotFps = computed(() => {
-    const pair = this.toll()?.pairs.find((p) => p.kind === 'slot' && p.b.pixels === this.cell()?.pixels);
+    const pair = this.toll()?.pairs.find(
+      (p) => p.kind === 'slot' && p.b.pixels === this.cell()?.pixels,
+    );
     return pair ? (1000 * pair.a.ms.length) / pair.a.ms.reduce((a, b) => a + b, 0) : null;
   });
 
@@ -117,7 +132,12 @@ export class TollDesk {
       this.#strip?.shown.set(
         first && {
           title: first.title,
-          link: toll && { mid: toll.mid, lo: toll.lo, hi: toll.hi, interval: toll.basis === 'interval' },
+          link: toll && {
+            mid: toll.mid,
+            lo: toll.lo,
+            hi: toll.hi,
+            interval: toll.basis === 'interval',
+          },
           back,
         },
       );
@@ -152,7 +172,8 @@ export class TollDesk {
       const judged = await this.#work.run((w) => w.judge(seen));
       if (key === this.#key()) this.#judged.set({ key, judged });
     } catch (e) {
-      if (!(e instanceof Stopped)) this.problem.set(`What limits could not be judged: ${(e as Error).message}`);
+      if (!(e instanceof Stopped))
+        this.problem.set(`What limits could not be judged: ${(e as Error).message}`);
     }
   }
 }

@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { mean } from '@ruddy/core/base';
 import { figureText } from '@ruddy/core/base/text';
-import { BASIS_WORDS, INSEPARABLE_WORDS, NO_PAIR_WORDS, pairText, signed, tollText, unlikeText } from '@ruddy/core/runs/text';
+import {
+  BASIS_WORDS,
+  INSEPARABLE_WORDS,
+  NO_PAIR_WORDS,
+  pairText,
+  signed,
+  tollText,
+  unlikeText,
+} from '@ruddy/core/runs/text';
 import { pluralize } from '../platform/shared/format';
 import { TollDesk } from './toll-desk';
 
@@ -21,8 +29,9 @@ const UNLIKE_SHOWN = 3;
         }
       } @else {
         <p>
-          A pair of runs tells it: the same title, resolution and settings on the same card, once through this link and once in a
-          desktop slot, or over another link of the same host. Tick “in a desktop slot” when you add such a run.
+          A pair of runs tells it: the same title, resolution and settings on the same card, once
+          through this link and once in a desktop slot, or over another link of the same host. Tick
+          “in a desktop slot” when you add such a run.
         </p>
       }
       @if (pairs().length > 0) {
@@ -80,7 +89,9 @@ export class TollSection {
     const t = this.toll();
     const back = this.desk.back();
     const way = back ? `; the way back to the panel ${tollText(back)}` : '';
-    return t ? `Toll: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}` : `Toll: 0 pairs measure it yet${way}`;
+    return t
+      ? `Toll: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}`
+      : `Toll: 0 pairs measure it yet${way}`;
   });
   readonly basis = computed(() => {
     const t = this.toll();
@@ -88,26 +99,43 @@ export class TollSection {
   });
   readonly traffic = computed(() => {
     const t = this.toll();
-    return t ? `That is ${figureText(t.trafficMB)} MB a frame at this rate, round trips in it.` : '';
+    return t
+      ? `That is ${figureText(t.trafficMB)} MB a frame at this rate, round trips in it.`
+      : '';
   });
   readonly notes = computed(() => {
     const t = this.toll();
     if (!t) return [];
     return [
       ...t.inseparable.map((i) => INSEPARABLE_WORDS[i]),
-      ...(t.uneven ? ['It is not the same at every resolution: something besides the link differs between these pairs.'] : []),
-      ...(t.beyondTraffic ? ['More than traffic explains: over 40 MB a frame. Look for clocks, driver, a busy hub.'] : []),
-      ...(t.hostMs ? [`The other processor costs ${tollText(t.hostMs)} at the lowest resolution.`] : []),
+      ...(t.uneven
+        ? [
+            'It is not the same at every resolution: something besides the link differs between these pairs.',
+          ]
+        : []),
+      ...(t.beyondTraffic
+        ? ['More than traffic explains: over 40 MB a frame. Look for clocks, driver, a busy hub.']
+        : []),
+      ...(t.hostMs
+        ? [`The other processor costs ${tollText(t.hostMs)} at the lowest resolution.`]
+        : []),
     ];
   });
   readonly pairs = computed(() => {
     const first = this.desk.first();
     const own = this.desk
       .pairs()
-      .pairs.filter((p) => p.b.first.titleId === first?.titleId && [p.a, p.b].some((c) => c.first.setupId === first.setupId));
+      .pairs.filter(
+        (p) =>
+          p.b.first.titleId === first?.titleId &&
+          [p.a, p.b].some((c) => c.first.setupId === first.setupId),
+      );
     return own.map((p) => {
       const other = p.a.first.setupId === first?.setupId ? p.b : p.a;
-      const where = other.first.setupId === first?.setupId ? '' : `, ${this.desk.setupName(other.first.setupId)}`;
+      const where =
+        other.first.setupId === first?.setupId
+          ? ''
+          : `, ${this.desk.setupName(other.first.setupId)}`;
       const words = p.unlike.map(unlikeText);
       const more = words.length > UNLIKE_SHOWN ? `; ${words.length - UNLIKE_SHOWN} more` : '';
       return {
@@ -116,7 +144,8 @@ export class TollSection {
         a: figureText(mean(p.a.ms)),
         b: figureText(mean(p.b.ms)),
         difference: tollText(p.difference).replace(' a frame', ''),
-        unlike: words.length === 0 ? 'nothing' : `${words.slice(0, UNLIKE_SHOWN).join('; ')}${more}`,
+        unlike:
+          words.length === 0 ? 'nothing' : `${words.slice(0, UNLIKE_SHOWN).join('; ')}${more}`,
       };
     });
   });
@@ -131,8 +160,13 @@ export class TollSection {
     const first = this.desk.first();
     const own = this.desk
       .pairs()
-      .not.filter((n) => n.a.first.titleId === first?.titleId && [n.a, n.b].some((c) => c.first.setupId === first.setupId));
-    const at = (c: (typeof own)[number]['a']) => `${c.first.settings.resolution}${c.panel ? ' on the panel' : ''}`;
+      .not.filter(
+        (n) =>
+          n.a.first.titleId === first?.titleId &&
+          [n.a, n.b].some((c) => c.first.setupId === first.setupId),
+      );
+    const at = (c: (typeof own)[number]['a']) =>
+      `${c.first.settings.resolution}${c.panel ? ' on the panel' : ''}`;
     return [...new Set(own.map((n) => `${at(n.a)} and ${at(n.b)}: ${NO_PAIR_WORDS[n.why]}`))];
   });
 }

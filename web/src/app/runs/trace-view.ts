@@ -68,7 +68,9 @@ export class TraceView {
       return o ? [{ s, o }] : [];
     }),
   );
-  readonly lengthMs = computed(() => Math.max(1, ...this.lines().map((l) => l.o.pyramid.ends.at(-1) ?? 0)));
+  readonly lengthMs = computed(() =>
+    Math.max(1, ...this.lines().map((l) => l.o.pyramid.ends.at(-1) ?? 0)),
+  );
   readonly range = computed((): readonly [number, number] => {
     const w = this.window();
     // A stretch of a longer run that is no longer drawn shows nothing: then all is shown.
@@ -84,7 +86,9 @@ export class TraceView {
     const [from, to] = this.range();
     return { traces, columns: traceColumns(traces, from, to, this.plotWidth()) };
   });
-  readonly y = computed(() => scaleLinear([0, highest(this.drawn().columns) * 1.04 || 1], [HEIGHT - PAD.bottom, PAD.top]));
+  readonly y = computed(() =>
+    scaleLinear([0, highest(this.drawn().columns) * 1.04 || 1], [HEIGHT - PAD.bottom, PAD.top]),
+  );
   readonly x = computed(() => scaleLinear(this.range(), [PAD.left, PAD.left + this.plotWidth()]));
   readonly yTicks = computed(() =>
     this.y()
@@ -153,7 +157,10 @@ export class TraceView {
     if (!ctx) return;
     ctx.scale(ratio, ratio);
     const style = getComputedStyle(el);
-    const colored = traces.map((t) => ({ ...t, color: style.getPropertyValue(/--[a-z-]+/.exec(t.color)?.[0] ?? '') || t.color }));
+    const colored = traces.map((t) => ({
+      ...t,
+      color: style.getPropertyValue(/--[a-z-]+/.exec(t.color)?.[0] ?? '') || t.color,
+    }));
     drawTrace(ctx, { ...PAD, width: this.plotWidth(), height: HEIGHT }, colored, columns, y);
   }
 
@@ -203,7 +210,10 @@ export class TraceView {
     const x = this.#px(e);
     const g = this.#grabbed;
     if (g && this.window())
-      this.#look(g.window[0] - ((x - g.x) * (g.window[1] - g.window[0])) / this.plotWidth(), g.window[1] - g.window[0]);
+      this.#look(
+        g.window[0] - ((x - g.x) * (g.window[1] - g.window[0])) / this.plotWidth(),
+        g.window[1] - g.window[0],
+      );
     else this.at.set(Math.max(0, this.x().invert(x)));
   }
 
@@ -224,11 +234,18 @@ export class TraceView {
     const paths = this.drawn().columns.flatMap((list, i): Record<string, string>[] => {
       const points = list.flatMap((c, x) => (c ? [{ x: PAD.left + x + 0.5, c }] : []));
       const { color = '', dash = '' } = this.lines()[i]?.s.look ?? {};
-      const to = (f: (c: MinMaxColumn) => number, along = points) => along.map((p) => `${p.x} ${y(f(p.c)).toFixed(1)}`).join('L');
+      const to = (f: (c: MinMaxColumn) => number, along = points) =>
+        along.map((p) => `${p.x} ${y(f(p.c)).toFixed(1)}`).join('L');
       const ribbon = `M${to((c) => c.most)}L${to((c) => c.least, [...points].reverse())}Z`;
       return [
         { d: ribbon, fill: color, 'fill-opacity': '0.3', stroke: 'none' },
-        { d: `M${to((c) => c.median)}`, fill: 'none', stroke: color, 'stroke-width': '1.5', 'stroke-dasharray': dash },
+        {
+          d: `M${to((c) => c.median)}`,
+          fill: 'none',
+          stroke: color,
+          'stroke-width': '1.5',
+          'stroke-dasharray': dash,
+        },
       ];
     });
     saveSvg(`${this.name()}-trace.svg`, svg, paths);

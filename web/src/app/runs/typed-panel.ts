@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
@@ -15,7 +25,10 @@ void frames;
 export function readSeconds(text: string): ReturnType<typeof readNumber> {
   const m = /^(?:(\d+):)?(\d+):(\d{2})(?:[.,](\d+))?$/.exec(text.trim());
   if (!m) return readNumber(text);
-  return { ok: true, value: Number(m[1] ?? 0) * 3600 + Number(m[2]) * 60 + Number(`${m[3] ?? '0'}.${m[4] ?? '0'}`) };
+  return {
+    ok: true,
+    value: Number(m[1] ?? 0) * 3600 + Number(m[2]) * 60 + Number(`${m[3] ?? '0'}.${m[4] ?? '0'}`),
+  };
 }
 
 /** What is not a file: a score, a time, or why something could not be run at all. Several repeats at once, one a line. */
@@ -26,12 +39,24 @@ export function readSeconds(text: string): ReturnType<typeof readNumber> {
   template: `
     <section class="sheet" aria-labelledby="typed-h">
       <h2 id="typed-h">Type a result</h2>
-      <rb-choice label="What it is" [options]="kinds" [value]="kind()" [clearable]="false" (chosen)="choose($event)" />
+      <rb-choice
+        label="What it is"
+        [options]="kinds"
+        [value]="kind()"
+        [clearable]="false"
+        (chosen)="choose($event)"
+      />
       <rb-title-field [kind]="kind() === 'time' ? 'work' : 'title'" />
       @if (kind() === 'none') {
         <div class="field">
           <label for="typed-why">Why it could not be run</label>
-          <input id="typed-why" maxlength="300" #why [value]="reason()" (input)="reason.set(why.value)" />
+          <input
+            id="typed-why"
+            maxlength="300"
+            #why
+            [value]="reason()"
+            (input)="reason.set(why.value)"
+          />
         </div>
       } @else {
         <div class="two">
@@ -39,7 +64,13 @@ export function readSeconds(text: string): ReturnType<typeof readNumber> {
             <label for="typed-values">{{
               kind() === 'time' ? 'Times, one a line: seconds, or 6:52' : 'Results, one a line'
             }}</label>
-            <textarea id="typed-values" rows="3" #values [value]="text()" (input)="text.set(values.value)"></textarea>
+            <textarea
+              id="typed-values"
+              rows="3"
+              #values
+              [value]="text()"
+              (input)="text.set(values.value)"
+            ></textarea>
           </div>
           @if (kind() === 'score') {
             <div class="field">
@@ -61,12 +92,21 @@ export function readSeconds(text: string): ReturnType<typeof readNumber> {
         </div>
       }
       @if (draft().settings) {
-        <rb-run-form [draft]="draft()" [kind]="kind()" (changed)="draft.set($event)" (problem)="fieldProblem.set($event)" />
+        <rb-run-form
+          [draft]="draft()"
+          [kind]="kind()"
+          (changed)="draft.set($event)"
+          (problem)="fieldProblem.set($event)"
+        />
       }
       @if (fieldProblem() ?? problem(); as p) {
         <p class="problem" role="alert">{{ p }}</p>
       }
-      <p><button mat-flat-button type="button" [disabled]="storing()" (click)="store()">Store what was typed</button></p>
+      <p>
+        <button mat-flat-button type="button" [disabled]="storing()" (click)="store()">
+          Store what was typed
+        </button>
+      </p>
     </section>
   `,
   styles: `
@@ -105,7 +145,9 @@ export class TypedPanel {
   constructor() {
     effect(() => {
       const settings = this.preset();
-      untracked(() => this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })));
+      untracked(() =>
+        this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })),
+      );
     });
   }
 
@@ -133,8 +175,10 @@ export class TypedPanel {
     const kind = this.kind();
     const values = kind === 'none' ? [0] : this.#values();
     if (typeof values === 'string') return this.problem.set(`${values}; nothing is stored yet`);
-    if (this.title().name().trim() === '') return this.problem.set('Title: say what was run; nothing is stored yet');
-    if (kind === 'none' && this.reason().trim() === '') return this.problem.set('Why: must not be empty; nothing is stored yet');
+    if (this.title().name().trim() === '')
+      return this.problem.set('Title: say what was run; nothing is stored yet');
+    if (kind === 'none' && this.reason().trim() === '')
+      return this.problem.set('Why: must not be empty; nothing is stored yet');
     if (this.fieldProblem()) return;
     this.problem.set(null);
     this.storing.set(true);
@@ -142,9 +186,19 @@ export class TypedPanel {
     try {
       const titleId = await this.title().resolve();
       for (const value of values) {
-        const result = kind === 'none' ? null : { value, unit: kind === 'time' ? 's' : this.unit().trim() };
+        const result =
+          kind === 'none' ? null : { value, unit: kind === 'time' ? 's' : this.unit().trim() };
         const { settings, context, saw } = this.draft();
-        const run = { id: v7(), titleId, kind, result, reason: kind === 'none' ? this.reason() : '', settings, context, saw };
+        const run = {
+          id: v7(),
+          titleId,
+          kind,
+          result,
+          reason: kind === 'none' ? this.reason() : '',
+          settings,
+          context,
+          saw,
+        };
         await firstValueFrom(this.#data.add(this.setupId(), run));
         stored++;
       }
@@ -152,7 +206,9 @@ export class TypedPanel {
       this.text.set('');
       this.reason.set('');
     } catch (e) {
-      this.problem.set(`${stored === 0 ? 'Nothing' : `${stored} of ${values.length}`} stored: ${(e as Error).message}`);
+      this.problem.set(
+        `${stored === 0 ? 'Nothing' : `${stored} of ${values.length}`} stored: ${(e as Error).message}`,
+      );
     } finally {
       this.storing.set(false);
     }

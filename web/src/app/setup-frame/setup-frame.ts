@@ -14,7 +14,14 @@ import {
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
-import { ActivatedRoute, NavigationEnd, Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import {
+  ActivatedRoute,
+  NavigationEnd,
+  Router,
+  RouterLink,
+  RouterLinkActive,
+  RouterOutlet,
+} from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map, startWith } from 'rxjs';
 import { v7 } from 'uuid';
@@ -47,7 +54,16 @@ const STRIP = 'ruddy.strip';
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
   imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
-  providers: [SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Trial, PlanCost, RunToll, Suspicion],
+  providers: [
+    SetupEditor,
+    LinkReadings,
+    BenchOutbox,
+    BringUpRun,
+    Trial,
+    PlanCost,
+    RunToll,
+    Suspicion,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
   styleUrl: './setup-frame.scss',
@@ -71,7 +87,9 @@ export class SetupFrame {
   readonly lost = (status: number) => status === 404 || status === 400 || status === 422;
   readonly states = SETUP_STATES;
   readonly labels = FIELD_LABELS;
-  readonly chosenStrip = signal<'full' | 'slim' | null>(localStorage.getItem(STRIP) as 'full' | 'slim' | null);
+  readonly chosenStrip = signal<'full' | 'slim' | null>(
+    localStorage.getItem(STRIP) as 'full' | 'slim' | null,
+  );
   readonly scrolledPast = signal(false);
   readonly box = viewChild<ElementRef<HTMLElement>>('box');
   readonly copyProblem = signal<string | null>(null);
@@ -85,7 +103,9 @@ export class SetupFrame {
   );
   /** Full on Plan, Troubleshoot and at the link check, slim on ordinary steps, Runs, Record and the sheet, unless the person chose. */
   readonly slim = computed(() => {
-    const small = /\/(runs|record|sheet)/.test(this.url()) || (this.url().includes('/bring-up') && !this.run.atLink());
+    const small =
+      /\/(runs|record|sheet)/.test(this.url()) ||
+      (this.url().includes('/bring-up') && !this.run.atLink());
     return (this.chosenStrip() ?? (small ? 'slim' : 'full')) === 'slim';
   });
   /** "Bring-up 9/17" while an attempt is going on. */
@@ -127,7 +147,11 @@ export class SetupFrame {
     const s = this.editor.save();
     const mine = this.editor.fields();
     return s.kind === 'conflict' && mine
-      ? s.fields.map((path) => ({ path, mine: this.#shown(fieldOf(mine, path)), theirs: this.#shown(fieldOf(s.theirs, path)) }))
+      ? s.fields.map((path) => ({
+          path,
+          mine: this.#shown(fieldOf(mine, path)),
+          theirs: this.#shown(fieldOf(s.theirs, path)),
+        }))
       : [];
   });
   readonly picks = signal<Partial<Record<FieldPath, 'mine' | 'theirs'>>>({});
@@ -141,7 +165,8 @@ export class SetupFrame {
       const el = this.box()?.nativeElement;
       if (!el || typeof IntersectionObserver === 'undefined') return;
       const watch = new IntersectionObserver(([seen]) => {
-        const past = seen !== undefined && !seen.isIntersecting && seen.boundingClientRect.bottom < 0;
+        const past =
+          seen !== undefined && !seen.isIntersecting && seen.boundingClientRect.bottom < 0;
         this.scrolledPast.set(past);
         // What gets the focus is scrolled clear of the strip that follows.
         document.documentElement.style.scrollPaddingTop = past ? '72px' : '';
@@ -218,8 +243,13 @@ export class SetupFrame {
 
   /** A part or hop of the strip was opened: the Plan page shows it. */
   open(target: StripTarget): void {
-    const queryParams = target.kind === 'pier' ? { part: target.key, open: null } : { open: 'link', part: null };
-    void this.#router.navigate(['plan'], { relativeTo: this.#route, queryParams, queryParamsHandling: 'merge' });
+    const queryParams =
+      target.kind === 'pier' ? { part: target.key, open: null } : { open: 'link', part: null };
+    void this.#router.navigate(['plan'], {
+      relativeTo: this.#route,
+      queryParams,
+      queryParamsHandling: 'merge',
+    });
   }
 
   pick(path: FieldPath, whose: 'mine' | 'theirs'): void {

@@ -35,16 +35,21 @@ export interface ShareInput {
           }
         </ul>
         <label
-          ><input type="checkbox" #box [checked]="prices()" (change)="prices.set(box.checked)" /> prices offered and what was said
-          of the money leave too</label
+          ><input type="checkbox" #box [checked]="prices()" (change)="prices.set(box.checked)" />
+          prices offered and what was said of the money leave too</label
         >
-        <p class="hint">The file is JSON in the format of the export; another workshop opens it on its Setups page.</p>
+        <p class="hint">
+          The file is JSON in the format of the export; another workshop opens it on its Setups
+          page.
+        </p>
       } @else {
         <p>Looking at what the setup holds …</p>
       }
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button mat-flat-button type="button" [disabled]="report() === null" (click)="save()">Save the share file</button>
+      <button mat-flat-button type="button" [disabled]="report() === null" (click)="save()">
+        Save the share file
+      </button>
       <button mat-button type="button" mat-dialog-close>Keep it here</button>
     </mat-dialog-actions>
   `,
@@ -78,7 +83,8 @@ export class ShareDialog {
   save(): void {
     this.#catalogue.shareFile(this.data.id, this.prices()).subscribe({
       next: (bundle) => {
-        const name = this.data.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'setup';
+        const name =
+          this.data.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'setup';
         download(`${name}.json`, 'application/json', JSON.stringify(bundle, null, 1));
         this.#ref.close(true);
       },

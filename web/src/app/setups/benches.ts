@@ -2,7 +2,14 @@ import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import { v7 } from 'uuid';
 import type { Act } from '@ruddy/core/bench';
-import type { Bench, BenchBody, BenchReading, BenchRow, ClockBody, TreeEntry } from '@ruddy/core/bench/contract';
+import type {
+  Bench,
+  BenchBody,
+  BenchReading,
+  BenchRow,
+  ClockBody,
+  TreeEntry,
+} from '@ruddy/core/bench/contract';
 import type { Chain } from '@ruddy/core/chain';
 import { Api } from '../platform/api/api';
 import type { Judgement } from './setups';

@@ -12,7 +12,11 @@ export class HouseRulesData {
     return this.#api.get('/rules');
   }
 
-  putRule(id: string, body: { value: number | null; reason: string }, rev: number): Observable<RuleRow> {
+  putRule(
+    id: string,
+    body: { value: number | null; reason: string },
+    rev: number,
+  ): Observable<RuleRow> {
     return this.#api.put(`/rules/${id}`, body, rev);
   }
 }

@@ -14,7 +14,9 @@ describe('the editor of a setup', () => {
   beforeEach(() => {
     vi.useFakeTimers();
     localStorage.clear();
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting(), SetupEditor] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting(), SetupEditor],
+    });
     editor = TestBed.inject(SetupEditor);
     http = TestBed.inject(HttpTestingController);
     editor.open(stored.id);
@@ -47,7 +49,10 @@ describe('the editor of a setup', () => {
     expect(editor.fields()).toMatchObject({ notes: 'fan swapped', installed: { driver: '41.2' } });
     vi.advanceTimersByTime(800);
     const req = http.expectOne(url);
-    expect([req.request.headers.get('If-Match'), req.request.body]).toMatchObject(['"4"', { notes: 'fan swapped' }]);
+    expect([req.request.headers.get('If-Match'), req.request.body]).toMatchObject([
+      '"4"',
+      { notes: 'fan swapped' },
+    ]);
     expect(Object.keys(req.request.body as object).sort()).toEqual(['notes', 'session']);
     req.flush({ ...theirs, notes: 'fan swapped', rev: 5 });
     editor.undo();
@@ -78,12 +83,17 @@ describe('the editor of a setup', () => {
     editor.change({ notes: 'by hand' });
     editor.flush();
     http.expectOne(url).error(new ProgressEvent('offline'), { status: 0 });
-    expect(editor.save()).toEqual({ kind: 'failed', why: 'The server was not reached; nothing was stored' });
+    expect(editor.save()).toEqual({
+      kind: 'failed',
+      why: 'The server was not reached; nothing was stored',
+    });
     expect(editor.fields()?.notes).toBe('by hand');
     const again = TestBed.runInInjectionContext(() => new SetupEditor());
     again.open(stored.id);
     http.expectOne((r) => r.url === url && r.method === 'GET').flush(stored);
-    expect(http.expectOne((r) => r.url === url && r.method === 'PATCH').request.body).toMatchObject({ notes: 'by hand' });
+    expect(http.expectOne((r) => r.url === url && r.method === 'PATCH').request.body).toMatchObject(
+      { notes: 'by hand' },
+    );
   });
 
   it('an answer that comes after another setup was opened touches neither', () => {
@@ -116,7 +126,10 @@ describe('the editor of a setup', () => {
     const first = http.expectOne(url);
     editor.change({ notes: 'one two' });
     first.flush({ ...stored, notes: 'one', rev: 4 });
-    expect((JSON.parse(localStorage.getItem(`ruddy.unsent.${stored.id}`) ?? '{}') as { base?: Setup }).base?.rev).toBe(4);
+    expect(
+      (JSON.parse(localStorage.getItem(`ruddy.unsent.${stored.id}`) ?? '{}') as { base?: Setup })
+        .base?.rev,
+    ).toBe(4);
     vi.advanceTimersByTime(900);
     const second = http.expectOne(url);
     expect(second.request.headers.get('If-Match')).toBe('"4"');
@@ -129,7 +142,10 @@ describe('the editor of a setup', () => {
     const theirs = { ...stored, name: 'Theirs', notes: 'added', rev: 5 };
     http
       .expectOne(url)
-      .flush({ title: 'Changed elsewhere', status: 412, current: theirs }, { status: 412, statusText: 'Precondition Failed' });
+      .flush(
+        { title: 'Changed elsewhere', status: 412, current: theirs },
+        { status: 412, statusText: 'Precondition Failed' },
+      );
     expect(editor.save()).toMatchObject({ kind: 'conflict', fields: ['name'] });
     expect(editor.fields()?.name).toBe('Mine');
     editor.settle(() => 'mine');
@@ -143,7 +159,9 @@ describe('the editor of a setup', () => {
     editor.change({ name: 'Mine' });
     editor.flush();
     const theirs = { ...stored, notes: 'added by another person', rev: 5 };
-    http.expectOne(url).flush({ title: 'x', status: 412, current: theirs }, { status: 412, statusText: 'x' });
+    http
+      .expectOne(url)
+      .flush({ title: 'x', status: 412, current: theirs }, { status: 412, statusText: 'x' });
     const mine = http.expectOne(url);
     mine.flush({ ...theirs, name: 'Mine', rev: 6 });
     editor.undo();
@@ -157,7 +175,10 @@ describe('the editor of a setup', () => {
     editor.flush();
     http
       .expectOne(url)
-      .flush({ title: 'x', status: 412, current: { ...stored, state: 'live', rev: 5 } }, { status: 412, statusText: 'x' });
+      .flush(
+        { title: 'x', status: 412, current: { ...stored, state: 'live', rev: 5 } },
+        { status: 412, statusText: 'x' },
+      );
     expect(http.expectOne(url).request.body).toMatchObject({ name: 'Mine' });
     expect(editor.fields()).toMatchObject({ name: 'Mine', state: 'live' });
   });

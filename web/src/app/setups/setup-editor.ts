@@ -1,4 +1,11 @@
-import { computed, DestroyRef, inject, Injectable, signal, type WritableSignal } from '@angular/core';
+import {
+  computed,
+  DestroyRef,
+  inject,
+  Injectable,
+  signal,
+  type WritableSignal,
+} from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rxjs';
 import { v7 } from 'uuid';
@@ -25,7 +32,14 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
-const NEWER = { settings: NO_SETTINGS, docked: NO_DOCKED, pins: [], uses: [], present: '', cost: NO_COST as Setup['cost'] };
+const NEWER = {
+  settings: NO_SETTINGS,
+  docked: NO_DOCKED,
+  pins: [],
+  uses: [],
+  present: '',
+  cost: NO_COST as Setup['cost'],
+};
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 
@@ -85,7 +99,9 @@ export class SetupEditor {
         takeUntilDestroyed(),
       )
       .subscribe((s) => this.#opened(s));
-    this.#changed.pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed()).subscribe(() => this.flush());
+    this.#changed
+      .pipe(debounceTime(SAVE_AFTER_MS), takeUntilDestroyed())
+      .subscribe(() => this.flush());
     this.#judge
       .pipe(
         switchMap((f) =>
@@ -128,7 +144,14 @@ export class SetupEditor {
   adopt(theirs: Setup): void {
     const base = this.stored();
     const mine = this.fields();
-    if (!base || !mine || base.id !== theirs.id || theirs.rev <= base.rev || this.save().kind === 'conflict') return;
+    if (
+      !base ||
+      !mine ||
+      base.id !== theirs.id ||
+      theirs.rev <= base.rev ||
+      this.save().kind === 'conflict'
+    )
+      return;
     const onto = (f: Fields) => mergeFields(base, f, theirs, () => 'mine');
     const merged = onto(mine);
     // Undoing an edit must not take back what the fact changed.
@@ -212,11 +235,13 @@ export class SetupEditor {
   }
 
   #become(next: Fields): void {
-    const chain = (f: Fields | null) => JSON.stringify([f?.slots, f?.loads, f?.installed, f?.settings, f?.uses]);
+    const chain = (f: Fields | null) =>
+      JSON.stringify([f?.slots, f?.loads, f?.installed, f?.settings, f?.uses]);
     const chainChanged = chain(this.fields()) !== chain(next);
     this.fields.set(fieldsOf(next));
     this.#keep();
-    if (this.save().kind !== 'saving' && this.save().kind !== 'conflict') this.save.set({ kind: 'unsaved' });
+    if (this.save().kind !== 'saving' && this.save().kind !== 'conflict')
+      this.save.set({ kind: 'unsaved' });
     if (chainChanged) this.#judge.next(next);
     this.#changed.next();
   }
@@ -234,7 +259,8 @@ export class SetupEditor {
   /** What is not sent yet waits in local storage, with what it was edited from. */
   #keep(): void {
     const stored = this.stored();
-    if (stored) localStorage.setItem(key(stored.id), JSON.stringify({ base: stored, fields: this.fields() }));
+    if (stored)
+      localStorage.setItem(key(stored.id), JSON.stringify({ base: stored, fields: this.fields() }));
   }
 
   #saved(s: Setup): void {

@@ -1,6 +1,13 @@
 import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/parts';
 import { NO_COST_SAID, NO_DOCKED, NO_SLOTS } from '@ruddy/core/setups';
-import { applyPatch, conflicts, isEmpty, mergeFields, patchBetween, type Fields } from './setup-patches';
+import {
+  applyPatch,
+  conflicts,
+  isEmpty,
+  mergeFields,
+  patchBetween,
+  type Fields,
+} from './setup-patches';
 
 const base: Fields = {
   name: 'Desk',
@@ -17,7 +24,10 @@ const base: Fields = {
   cost: NO_COST_SAID,
 };
 const but = (over: Partial<Fields>): Fields => ({ ...base, ...over });
-const slots = (over: Partial<Fields['slots']>): Fields => ({ ...base, slots: { ...base.slots, ...over } });
+const slots = (over: Partial<Fields['slots']>): Fields => ({
+  ...base,
+  slots: { ...base.slots, ...over },
+});
 
 describe('patches of a setup', () => {
   it('do not mind in which order the database gives keys back', () => {
@@ -33,9 +43,15 @@ describe('patches of a setup', () => {
     const turned = Object.fromEntries(Object.entries(hub).reverse()) as typeof hub;
     expect(patchBetween(but({ loads: [hub] }), but({ loads: [turned] }))).toEqual({});
     expect(patchBetween(base, but({ loads: [hub] }))).toEqual({ loads: [hub] });
-    expect(applyPatch(base, { installed: { ...NOTHING_INSTALLED, dockFirmware: '1.8' } }).installed.dockFirmware).toBe('1.8');
+    expect(
+      applyPatch(base, { installed: { ...NOTHING_INSTALLED, dockFirmware: '1.8' } }).installed
+        .dockFirmware,
+    ).toBe('1.8');
     const slots = { supplies: [{ part: 's', feeds: 'both' as const }] };
-    expect(patchBetween(base, applyPatch(base, { slots, present: 'old card' }))).toEqual({ slots, present: 'old card' });
+    expect(patchBetween(base, applyPatch(base, { slots, present: 'old card' }))).toEqual({
+      slots,
+      present: 'old card',
+    });
   });
 
   it('lead from one state to the other and are empty when nothing changed', () => {
@@ -58,7 +74,10 @@ describe('two people at once', () => {
     const mine = slots({ card: 'c1' });
     const theirs = but({ name: 'Theirs' });
     expect(conflicts(base, mine, theirs)).toEqual([]);
-    expect(mergeFields(base, mine, theirs, () => 'theirs')).toEqual({ ...slots({ card: 'c1' }), name: 'Theirs' });
+    expect(mergeFields(base, mine, theirs, () => 'theirs')).toEqual({
+      ...slots({ card: 'c1' }),
+      name: 'Theirs',
+    });
   });
 
   it('the same field changed to the same value is no conflict', () => {

@@ -3,14 +3,52 @@ import { changeSlots } from '@ruddy/core/setups';
 import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/setups/contract';
 
 /** Fields beside the slots: each is replaced as a whole. */
-const PLAIN = ['name', 'state', 'notes', 'loads', 'installed', 'settings', 'docked', 'pins', 'uses', 'present', 'cost'] as const;
+const PLAIN = [
+  'name',
+  'state',
+  'notes',
+  'loads',
+  'installed',
+  'settings',
+  'docked',
+  'pins',
+  'uses',
+  'present',
+  'cost',
+] as const;
 type Plain = (typeof PLAIN)[number];
 export type Fields = Pick<Setup, Plain | 'slots'>;
 
 /** Only the fields that can be edited. */
 export function fieldsOf(s: Fields): Fields {
-  const { name, state, notes, slots, loads, installed, settings, docked, pins, uses, present, cost } = s;
-  return { name, state, notes, slots, loads, installed, settings, docked, pins, uses, present, cost };
+  const {
+    name,
+    state,
+    notes,
+    slots,
+    loads,
+    installed,
+    settings,
+    docked,
+    pins,
+    uses,
+    present,
+    cost,
+  } = s;
+  return {
+    name,
+    state,
+    notes,
+    slots,
+    loads,
+    installed,
+    settings,
+    docked,
+    pins,
+    uses,
+    present,
+    cost,
+  };
 }
 
 /** A setup's fields with a patch applied, as the server will apply it. */
@@ -82,7 +120,12 @@ export function conflicts(base: Fields, mine: Fields, theirs: Fields): FieldPath
 }
 
 /** Both sides' changes together; where they disagree, `pick` says whose stands. */
-export function mergeFields(base: Fields, mine: Fields, theirs: Fields, pick: (p: FieldPath) => 'mine' | 'theirs'): Fields {
+export function mergeFields(
+  base: Fields,
+  mine: Fields,
+  theirs: Fields,
+  pick: (p: FieldPath) => 'mine' | 'theirs',
+): Fields {
   const clash = new Set(conflicts(base, mine, theirs));
   const merged: Fields = { ...theirs, slots: { ...theirs.slots } };
   for (const p of FIELD_PATHS) {

@@ -4,9 +4,22 @@ import type { Outcome } from '@ruddy/core/base';
 import type { Page } from '@ruddy/core/base/contract';
 import type { BringUp, ReadingBody, ReadingEntry } from '@ruddy/core/bring-up/contract';
 import type { Chain } from '@ruddy/core/chain';
-import type { CompatQuery, CompatRow, NoteBody, OutcomeEntry, SetupEvent } from '@ruddy/core/compatibility/contract';
+import type {
+  CompatQuery,
+  CompatRow,
+  NoteBody,
+  OutcomeEntry,
+  SetupEvent,
+} from '@ruddy/core/compatibility/contract';
 import type { Evaluation, FindingCode } from '@ruddy/core/plan';
-import type { ChainInput, FixRow, InstalledBody, SetupRow, Summary, TouchedRow } from '@ruddy/core/plan/contract';
+import type {
+  ChainInput,
+  FixRow,
+  InstalledBody,
+  SetupRow,
+  Summary,
+  TouchedRow,
+} from '@ruddy/core/plan/contract';
 import type { FramesAsked } from '@ruddy/core/runs/contract';
 import type { Setup, SetupPatch, SetupSlots, SetupState } from '@ruddy/core/setups/contract';
 import { Api } from '../platform/api/api';
@@ -46,13 +59,22 @@ export interface NewOutcome {
 }
 
 /** What of a setup decides its judgement. */
-export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 'uses'> & Partial<Pick<Setup, 'docked'>>;
+export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 'uses'> &
+  Partial<Pick<Setup, 'docked'>>;
 
-const SIZES: Readonly<Record<string, string>> = { '1080p': '1920x1080', '1440p': '2560x1440', '2160p': '3840x2160' };
+const SIZES: Readonly<Record<string, string>> = {
+  '1080p': '1920x1080',
+  '1440p': '2560x1440',
+  '2160p': '3840x2160',
+};
 
 /** Frames to expect are asked for at the sizes of the uses, or at 1440p, and on the panel where the picture goes back. */
 function framesOf({ uses, settings, docked }: Chosen): FramesAsked {
-  const sizes = [...new Set(uses.flatMap((u) => (typeof u.resolution === 'string' ? (SIZES[u.resolution] ?? []) : [])))];
+  const sizes = [
+    ...new Set(
+      uses.flatMap((u) => (typeof u.resolution === 'string' ? (SIZES[u.resolution] ?? []) : [])),
+    ),
+  ];
   return {
     resolutions: sizes.length > 0 ? sizes : ['2560x1440'],
     panel: settings.toPanel === 'yes',
@@ -62,7 +84,10 @@ function framesOf({ uses, settings, docked }: Chosen): FramesAsked {
 
 function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInput {
   // The very piece that stands there counts, where one is named: it may differ from its part.
-  const at = (id: string, place: string) => ({ id, ...(slots.items[place] && { piece: slots.items[place] }) });
+  const at = (id: string, place: string) => ({
+    id,
+    ...(slots.items[place] && { piece: slots.items[place] }),
+  });
   const byId = (id: string | null, place: string) => (id === null ? null : at(id, place));
   return {
     host: byId(slots.host, 'host'),
@@ -70,8 +95,15 @@ function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInpu
     path: slots.path?.map((id, i) => at(id, `path/${i}`)) ?? null,
     dock: byId(slots.dock, 'dock'),
     card: byId(slots.card, 'card'),
-    supplies: slots.supplies.map(({ part, feeds }, i) => ({ feeds, spec: at(part, `supplies/${i}`) })),
-    picture: slots.screens.map(({ part, by, plug }, i) => ({ by, plug, screen: at(part, `screens/${i}`) })),
+    supplies: slots.supplies.map(({ part, feeds }, i) => ({
+      feeds,
+      spec: at(part, `supplies/${i}`),
+    })),
+    picture: slots.screens.map(({ part, by, plug }, i) => ({
+      by,
+      plug,
+      screen: at(part, `screens/${i}`),
+    })),
     system: byId(slots.system, 'system'),
     loads,
     installed,
@@ -111,17 +143,29 @@ export class SetupsData {
 
   /** Judge a choice of parts without storing it; the log's outcomes of the same chain come along. */
   judge(fields: Chosen): Observable<Judgement> {
-    return this.#api.post('/evaluate', { chain: chainOf(fields), evidence: 'log', frames: framesOf(fields) });
+    return this.#api.post('/evaluate', {
+      chain: chainOf(fields),
+      evidence: 'log',
+      frames: framesOf(fields),
+    });
   }
 
   /** The same with another card, for a dock that serves several. */
   judgeWithCard(fields: Chosen, card: string): Observable<Judgement> {
     const patch = { card: { id: card } };
-    return this.#api.post('/evaluate', { chain: chainOf(fields), patch, evidence: 'log', frames: framesOf(fields) });
+    return this.#api.post('/evaluate', {
+      chain: chainOf(fields),
+      patch,
+      evidence: 'log',
+      frames: framesOf(fields),
+    });
   }
 
   /** Changes that take a finding away, best first. */
-  fixes(fields: Chosen, finding: { code: FindingCode; about?: string }): Observable<{ items: FixRow[]; tried: number }> {
+  fixes(
+    fields: Chosen,
+    finding: { code: FindingCode; about?: string },
+  ): Observable<{ items: FixRow[]; tried: number }> {
     return this.#api.post('/fixes', { chain: chainOf(fields), ...finding });
   }
 
@@ -163,7 +207,9 @@ export class SetupsData {
     return this.#api.post(`/setups/${id}/${kind}`, body);
   }
 
-  compatibility(filter: CompatFilter & { cursor?: string; limit?: number }): Observable<Page<CompatRow> & { total: number }> {
+  compatibility(
+    filter: CompatFilter & { cursor?: string; limit?: number },
+  ): Observable<Page<CompatRow> & { total: number }> {
     return this.#api.get('/compatibility', { ...filter });
   }
 

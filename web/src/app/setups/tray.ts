@@ -15,7 +15,10 @@ function kept(key: string): Aside[] {
   try {
     const list: unknown = JSON.parse(localStorage.getItem(key) ?? '[]');
     return Array.isArray(list)
-      ? list.filter((x): x is Aside => typeof (x as Aside)?.id === 'string' && typeof (x as Aside).name === 'string')
+      ? list.filter(
+          (x): x is Aside =>
+            typeof (x as Aside)?.id === 'string' && typeof (x as Aside).name === 'string',
+        )
       : [];
   } catch {
     // What is kept there is no list: nothing was put aside.

@@ -31,10 +31,18 @@ describe('the patch a change amounts to', () => {
       { settings: { approval: 'always' } },
       { settings: { ...stored.settings, approval: 'always' } },
     ],
-    ['a version', { installed: { dockFirmware: '1.8' } }, { installed: { ...NOTHING_INSTALLED, dockFirmware: '1.8' } }],
+    [
+      'a version',
+      { installed: { dockFirmware: '1.8' } },
+      { installed: { ...NOTHING_INSTALLED, dockFirmware: '1.8' } },
+    ],
     ['a load taken off', { dropLoad: 0 }, { loads: [stored.loads[1]] }],
     ['another port', { socket: 'right' }, { slots: { socket: 'right' } }],
-    ['a piece of the path in its place', { part: { slot: 'path', index: 1, id: 'k9' } }, { slots: { path: ['k1', 'k9'] } }],
+    [
+      'a piece of the path in its place',
+      { part: { slot: 'path', index: 1, id: 'k9' } },
+      { slots: { path: ['k1', 'k9'] } },
+    ],
     [
       'a supply that feeds what the old one fed',
       { part: { slot: 'supply', index: 0, id: 's9' } },
@@ -81,7 +89,9 @@ describe('trying a change', () => {
 
   beforeEach(() => {
     localStorage.clear();
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting(), SetupEditor, Trial] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting(), SetupEditor, Trial],
+    });
     http = TestBed.inject(HttpTestingController);
     editor = TestBed.inject(SetupEditor);
     trial = TestBed.inject(Trial);
@@ -94,7 +104,9 @@ describe('trying a change', () => {
   it('shows what it leads to beside what is, stores nothing, and can be put back', () => {
     trial.start(fix);
     const asked = http.expectOne('/api/evaluate');
-    expect((asked.request.body as { chain: { settings: { lid: string } } }).chain.settings.lid).toBe('open');
+    expect(
+      (asked.request.body as { chain: { settings: { lid: string } } }).chain.settings.lid,
+    ).toBe('open');
     asked.flush({ sentence: 'after' });
     expect([trial.shown()?.sentence, trial.before()?.sentence]).toEqual(['after', 'before']);
     expect(editor.fields()?.settings.lid).toBe('closed');
@@ -132,7 +144,9 @@ describe('trying a change', () => {
 
   it('a refusal is said and nothing is tried', () => {
     trial.start(fix);
-    http.expectOne('/api/evaluate').flush({ title: 'Not a chain' }, { status: 422, statusText: 'no' });
+    http
+      .expectOne('/api/evaluate')
+      .flush({ title: 'Not a chain' }, { status: 422, statusText: 'no' });
     expect(trial.now()).toBeNull();
     expect(trial.problem()).toContain('Not a chain');
   });

@@ -36,10 +36,18 @@ export function patchOf(fields: Fields, c: SetupChange): SetupPatch {
       return { ...patch, slots: { path: put(slots.path ?? [], part.index, part.id) } };
     case 'supply': {
       const feeds = slots.supplies[part.index]?.feeds ?? 'both';
-      return { ...patch, slots: { supplies: put(slots.supplies, part.index, { part: part.id, feeds }) } };
+      return {
+        ...patch,
+        slots: { supplies: put(slots.supplies, part.index, { part: part.id, feeds }) },
+      };
     }
     case 'screen':
-      return { ...patch, slots: { screens: slots.screens.map((s, i) => (i === part.index ? { ...s, part: part.id } : s)) } };
+      return {
+        ...patch,
+        slots: {
+          screens: slots.screens.map((s, i) => (i === part.index ? { ...s, part: part.id } : s)),
+        },
+      };
     default:
       return { ...patch, slots: { [part.slot]: part.id } };
   }
@@ -58,9 +66,13 @@ export class Trial {
   /** Only what was asked last counts: an answer still on its way is let go. */
   #asked: Subscription | null = null;
   /** What the strip, the sentence and the budgets show. */
-  readonly shown = computed<Judgement | null>(() => this.now()?.judgement ?? this.#editor.judgement());
+  readonly shown = computed<Judgement | null>(
+    () => this.now()?.judgement ?? this.#editor.judgement(),
+  );
   /** What is, while something is tried. */
-  readonly before = computed<Judgement | null>(() => (this.now() ? this.#editor.judgement() : null));
+  readonly before = computed<Judgement | null>(() =>
+    this.now() ? this.#editor.judgement() : null,
+  );
 
   constructor() {
     effect(() => {

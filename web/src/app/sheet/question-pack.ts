@@ -31,7 +31,10 @@ const TRIES: readonly Line['group'][] = ['start', 'step', 'fault', 'outcome', 'v
 
 function partsOf(c: Chain): { noun: string; name: string }[] {
   const port = c.host?.sockets.find((s) => s.key === c.socket);
-  const standard = port && typeof port.standard === 'string' ? PORT_STANDARDS[port.standard] : 'standard not known';
+  const standard =
+    port && typeof port.standard === 'string'
+      ? PORT_STANDARDS[port.standard]
+      : 'standard not known';
   return [
     { noun: 'Host', name: partName(c.host) },
     { noun: 'Port', name: port ? `${portName(port)}, ${standard}` : '' },
@@ -55,13 +58,21 @@ function partsOf(c: Chain): { noun: string; name: string }[] {
     }
     <div class="screen-only">
       <label for="q-seen">What is seen now, one a line; it is not stored</label>
-      <textarea #seen id="q-seen" rows="2" maxlength="1000" [value]="typed()" (input)="typed.set(seen.value)"></textarea>
+      <textarea
+        #seen
+        id="q-seen"
+        rows="2"
+        maxlength="1000"
+        [value]="typed()"
+        (input)="typed.set(seen.value)"
+      ></textarea>
       <p>
         <button mat-flat-button type="button" (click)="copy()">Copy the page</button>
         <span role="status">{{ said() }}</span>
       </p>
       <p class="hint">
-        Left out: notes, what the setup and its pieces are called, serial numbers, people. Read it before it goes out.
+        Left out: notes, what the setup and its pieces are called, serial numbers, people. Read it
+        before it goes out.
       </p>
     </div>
     <pre #page tabindex="0" aria-label="Question pack">{{ text() }}</pre>
@@ -96,7 +107,9 @@ export class QuestionPack {
   readonly problem = signal<string | null>(null);
   readonly typed = signal('');
   readonly said = signal('');
-  readonly #lines = computed(() => linesOf(this.events(), (id) => this.#run.title(id)).filter((l) => l.corrections.length === 0));
+  readonly #lines = computed(() =>
+    linesOf(this.events(), (id) => this.#run.title(id)).filter((l) => l.corrections.length === 0),
+  );
   /** What was seen when it last went wrong. */
   readonly #symptoms = computed(() => {
     const bad = this.#lines().find((l) => l.group === 'fault' && l.event.kind === 'outcome');
@@ -117,7 +130,9 @@ export class QuestionPack {
       predicted: j ? headline(j.evaluation) : 'not judged yet',
       symptoms: [...new Set([...own, ...this.#symptoms()])],
       tried: this.#lines()
-        .filter((l) => TRIES.includes(l.group) && l.event.kind !== 'created' && l.event.kind !== 'cloned')
+        .filter(
+          (l) => TRIES.includes(l.group) && l.event.kind !== 'created' && l.event.kind !== 'cloned',
+        )
         .slice(0, TRIED)
         .map((l) => ({
           on: day(l.event.happenedAt.slice(0, 10)),
@@ -127,7 +142,9 @@ export class QuestionPack {
       readings: (this.#readings.entries() ?? [])
         .slice(0, READ)
         .map((r) => ({ on: day(r.happenedAt.slice(0, 10)), words: r.sentence })),
-      lastGood: good ? `${day(good.at.slice(0, 10))}, ${installedWords(good.installed) || 'versions not noted'}` : '',
+      lastGood: good
+        ? `${day(good.at.slice(0, 10))}, ${installedWords(good.installed) || 'versions not noted'}`
+        : '',
     });
   });
 
@@ -138,7 +155,10 @@ export class QuestionPack {
         untracked(() =>
           this.#data
             .record(id)
-            .subscribe({ next: (r) => this.events.set(r.items), error: (e: ApiProblem) => this.problem.set(e.message) }),
+            .subscribe({
+              next: (r) => this.events.set(r.items),
+              error: (e: ApiProblem) => this.problem.set(e.message),
+            }),
         );
     });
   }

@@ -24,10 +24,13 @@ const LABELS = new Map(attributesOf(settingsSchema));
         }
       </dl>
       <p class="dark">
-        <b>Screen dark?</b> Wait three minutes. Host off by its power button as its maker says. Dock off, mains out, cable out.
-        Start undocked.
+        <b>Screen dark?</b> Wait three minutes. Host off by its power button as its maker says. Dock
+        off, mains out, cable out. Start undocked.
       </p>
-      <p class="dark"><b>Mains out and everything off</b> before a lid is opened. The maker's manual has the last word.</p>
+      <p class="dark">
+        <b>Mains out and everything off</b> before a lid is opened. The maker's manual has the last
+        word.
+      </p>
     </div>
   `,
   styles: `
@@ -72,10 +75,17 @@ export class SetupCard {
     const good = up?.good ?? null;
     const changed = good ? sinceGood(good, j.chain).map(sinceWords) : [];
     const order = this.#run.order();
-    const approval = LABELS.get('approval')?.options?.find((o) => o.value === f.settings.approval)?.label;
+    const approval = LABELS.get('approval')?.options?.find(
+      (o) => o.value === f.settings.approval,
+    )?.label;
     return [
       { what: 'Host', words: names.host || 'not chosen' },
-      { what: 'Port', words: port ? `${portName(port)}${port.mark ? `, marked "${port.mark}"` : ''}` : 'not chosen' },
+      {
+        what: 'Port',
+        words: port
+          ? `${portName(port)}${port.mark ? `, marked "${port.mark}"` : ''}`
+          : 'not chosen',
+      },
       { what: 'Cable', words: names.cable || 'not chosen' },
       { what: 'Dock', words: names.dock || 'not chosen' },
       { what: 'Card', words: names.card || 'not chosen' },
@@ -86,7 +96,10 @@ export class SetupCard {
       { what: 'Approved', words: approval ?? 'not known' },
       {
         what: 'Must show',
-        words: gen && lanes ? `×${formatWhole(lanes)} Gen${formatWhole(gen)} in front of the card, under load` : 'not known',
+        words:
+          gen && lanes
+            ? `×${formatWhole(lanes)} Gen${formatWhole(gen)} in front of the card, under load`
+            : 'not known',
       },
       {
         what: 'Copy rate',

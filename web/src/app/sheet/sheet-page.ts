@@ -52,10 +52,14 @@ export class SheetPage {
   readonly today = computed(() => day(this.#clock.today()));
   readonly evaluation = computed(() => this.editor.judgement()?.evaluation ?? null);
   readonly toBuy = computed(() =>
-    (this.plan.cost()?.lines ?? []).filter((l) => l.state !== 'owned' && !(l.state === 'not-priced' && l.part.kind === 'system')),
+    (this.plan.cost()?.lines ?? []).filter(
+      (l) => l.state !== 'owned' && !(l.state === 'not-priced' && l.part.kind === 'system'),
+    ),
   );
   readonly forgotten = computed(() =>
-    (this.plan.cost()?.forgotten ?? []).filter((f) => !f.have).map((f) => ({ ...f, name: FORGOTTEN[f.code] })),
+    (this.plan.cost()?.forgotten ?? [])
+      .filter((f) => !f.have)
+      .map((f) => ({ ...f, name: FORGOTTEN[f.code] })),
   );
   readonly extras = computed(() => this.editor.fields()?.cost.extras ?? []);
   /** How much of the chain is known, beside its verdict. */
@@ -67,7 +71,8 @@ export class SheetPage {
     const e = this.evaluation();
     const c = this.plan.cost();
     if (!e || !c) return 'Reading the plan …';
-    if (this.only() === 'card') return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
+    if (this.only() === 'card')
+      return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
     if (this.only() === 'ask') return `Question pack, as on ${this.today()}.`;
     if (this.only() === 'steps') return this.#stepsWords();
     if (!this.buying()) return headline(e);
@@ -84,7 +89,11 @@ export class SheetPage {
   readonly findings = computed(() =>
     (this.evaluation()?.findings ?? [])
       .filter((f) => f.severity !== 'note' && f.code !== 'plan/unchosen')
-      .map((f) => ({ ...sentence(f), key: `${f.code} ${f.about ?? ''}`, stops: f.severity === 'blocks' })),
+      .map((f) => ({
+        ...sentence(f),
+        key: `${f.code} ${f.about ?? ''}`,
+        stops: f.severity === 'blocks',
+      })),
   );
   readonly preFlight = computed(() => {
     const e = this.evaluation();
@@ -107,7 +116,9 @@ export class SheetPage {
   #stepsWords(): string {
     const p = this.#run.progress();
     const title = PURPOSE_WORDS[this.#run.purpose()];
-    return this.#run.attempt() ? `${title}: ${p.n} steps, ${p.done + p.skipped} settled.` : `${title}: ${p.n} steps.`;
+    return this.#run.attempt()
+      ? `${title}: ${p.n} steps, ${p.done + p.skipped} settled.`
+      : `${title}: ${p.n} steps.`;
   }
 
   here(minor: number): string {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from '@angular/core';
 import { type Purpose, PURPOSES } from '@ruddy/core/base';
 import { CAUTION_TEXTS, ORDER_WORDS, PHASE_WORDS, STEP_WORDS } from '@ruddy/core/bring-up/text';
 import { OpeningPanel } from '../bring-up/opening-panel';
@@ -32,10 +40,17 @@ import { BringUpRun } from '../bring-up/bring-up-run';
     }
     <h2>If the screen stays dark</h2>
     <ol>
-      <li>Wait three minutes. Then hold the power button of the host as its maker says, until it is off.</li>
+      <li>
+        Wait three minutes. Then hold the power button of the host as its maker says, until it is
+        off.
+      </li>
       <li>Dock off, mains out, link cable out.</li>
-      <li>Start the host undocked. Picture back: go on from the step you were at, in another order.</li>
-      <li>Still dark: hold the power button for ten seconds with the charger out, then start again.</li>
+      <li>
+        Start the host undocked. Picture back: go on from the step you were at, in another order.
+      </li>
+      <li>
+        Still dark: hold the power button for ten seconds with the charger out, then start again.
+      </li>
     </ol>
   `,
   styles: `
@@ -68,7 +83,9 @@ import { BringUpRun } from '../bring-up/bring-up-run';
 export class StepsSheet {
   readonly run = inject(BringUpRun);
   readonly list = input('');
-  readonly order = computed(() => `${ORDER_WORDS[this.run.order()].name}. ${ORDER_WORDS[this.run.order()].what}`);
+  readonly order = computed(
+    () => `${ORDER_WORDS[this.run.order()].name}. ${ORDER_WORDS[this.run.order()].what}`,
+  );
   readonly rows = computed(() => {
     const facts = this.run.facts();
     if (!facts) return [];

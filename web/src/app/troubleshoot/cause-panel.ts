@@ -1,9 +1,31 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { CauseId, SymptomId, TestId } from '@ruddy/core/base';
 import { sentence } from '@ruddy/core/plan/text';
-import { type Figure, figureLimits, likelihood, movesOf, posterior, pulls, weight } from '@ruddy/core/troubleshoot';
-import { CAUSE_WORDS, pullWords, suspicionPercent, SYMPTOM_WORDS, TEST_WORDS } from '@ruddy/core/troubleshoot/text';
+import {
+  type Figure,
+  figureLimits,
+  likelihood,
+  movesOf,
+  posterior,
+  pulls,
+  weight,
+} from '@ruddy/core/troubleshoot';
+import {
+  CAUSE_WORDS,
+  pullWords,
+  suspicionPercent,
+  SYMPTOM_WORDS,
+  TEST_WORDS,
+} from '@ruddy/core/troubleshoot/text';
 import type { ApiProblem } from '../platform/api/api';
 import { SetupEditor } from '../setups/setup-editor';
 import { TroubleData } from './trouble';
@@ -82,19 +104,34 @@ export class CausePanel {
     const tables = this.desk.tables();
     if (!now) return [];
     const direct = now.net.facts.direct && !now.net.facts.tunnel;
-    const used = new Set<string>([...now.s.clues.symptoms, ...now.s.clues.answers.map((a) => a.test)]);
-    const symptoms = (Object.keys(SYMPTOM_WORDS) as SymptomId[]).filter((s) => this.all() || used.has(s));
+    const used = new Set<string>([
+      ...now.s.clues.symptoms,
+      ...now.s.clues.answers.map((a) => a.test),
+    ]);
+    const symptoms = (Object.keys(SYMPTOM_WORDS) as SymptomId[]).filter(
+      (s) => this.all() || used.has(s),
+    );
     const tests = now.net.tests.filter((t) => this.all() || used.has(t));
     const first = weight(tables, c);
     return [
       { key: first.key, name: 'Weight before anything is seen', figure: first, weight: true },
       ...symptoms.map((s) => {
         const figure = likelihood(tables, 'symptom', s, c, direct);
-        return { key: figure.key, name: `Seen: ${SYMPTOM_WORDS[s].toLowerCase()}`, figure, weight: false };
+        return {
+          key: figure.key,
+          name: `Seen: ${SYMPTOM_WORDS[s].toLowerCase()}`,
+          figure,
+          weight: false,
+        };
       }),
       ...tests.map((t: TestId) => {
         const figure = likelihood(tables, 'test', t, c);
-        return { key: figure.key, name: `${TEST_WORDS[t].what}: ${TEST_WORDS[t].yes.toLowerCase()}`, figure, weight: false };
+        return {
+          key: figure.key,
+          name: `${TEST_WORDS[t].what}: ${TEST_WORDS[t].yes.toLowerCase()}`,
+          figure,
+          weight: false,
+        };
       }),
     ];
   });
@@ -153,7 +190,8 @@ export class CausePanel {
 
   #clue(kind: 'symptom' | 'test' | 'fix', id: string, yes: boolean): string {
     if (kind === 'symptom') return SYMPTOM_WORDS[id as SymptomId];
-    if (kind === 'fix') return `Mended without change: ${CAUSE_WORDS[id as CauseId].what.toLowerCase()}`;
+    if (kind === 'fix')
+      return `Mended without change: ${CAUSE_WORDS[id as CauseId].what.toLowerCase()}`;
     const t = TEST_WORDS[id as TestId];
     return `${t.what}: ${(yes ? t.yes : t.no).toLowerCase()}`;
   }

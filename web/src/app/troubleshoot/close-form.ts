@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { type CauseId, type Outcome, OUTCOMES } from '@ruddy/core/base';
@@ -21,12 +29,19 @@ import { TroubleDesk } from './trouble-desk';
         <input #words maxlength="300" autocomplete="off" />
       </label>
       <p id="log-l">Write it to the compatibility log as</p>
-      <rb-choice label="Outcome for the log" [options]="outcomes" [value]="outcome()" (chosen)="outcome.set($any($event))" />
-      <p class="hint">Nothing chosen: it stays on Record of this setup only, and its counts move the figures here.</p>
+      <rb-choice
+        label="Outcome for the log"
+        [options]="outcomes"
+        [value]="outcome()"
+        (chosen)="outcome.set($any($event))"
+      />
+      <p class="hint">
+        Nothing chosen: it stays on Record of this setup only, and its counts move the figures here.
+      </p>
       @if (provisional()) {
         <label class="tick"
-          ><input type="checkbox" #away checked (change)="retire.set(away.checked)" /> Put this setup aside: it was only made for
-          the search</label
+          ><input type="checkbox" #away checked (change)="retire.set(away.checked)" /> Put this
+          setup aside: it was only made for the search</label
         >
       }
       <div class="actions">
@@ -35,7 +50,9 @@ import { TroubleDesk } from './trouble-desk';
         </button>
         <button mat-button type="button" class="tall" (click)="back.emit()">Go on looking</button>
         @if (!cause()) {
-          <button mat-button type="button" class="tall" (click)="discard(words.value)">Discard it: begun by mistake</button>
+          <button mat-button type="button" class="tall" (click)="discard(words.value)">
+            Discard it: begun by mistake
+          </button>
         }
       </div>
     </article>
@@ -81,7 +98,10 @@ export class CloseForm {
 
   /** It stays on record and counts nowhere. */
   discard(words: string): void {
-    this.desk.close({ outcome: 'discarded', cause: null, words: words.trim() }, { retire: this.provisional() && this.retire() });
+    this.desk.close(
+      { outcome: 'discarded', cause: null, words: words.trim() },
+      { retire: this.provisional() && this.retire() },
+    );
     this.closed.emit();
   }
 

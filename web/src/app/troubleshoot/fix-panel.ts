@@ -3,7 +3,12 @@ import { MatButtonModule } from '@angular/material/button';
 import type { CauseId } from '@ruddy/core/base';
 import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
 import { CAUSES, type FixResult } from '@ruddy/core/troubleshoot';
-import { CAUSE_WORDS, cautionsOfFix, FIX_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
+import {
+  CAUSE_WORDS,
+  cautionsOfFix,
+  FIX_WORDS,
+  SYMPTOM_WORDS,
+} from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
 import { TroubleDesk } from './trouble-desk';
 
@@ -31,7 +36,10 @@ const RISKS = [
         </p>
       }
       <p class="big">{{ what().help }}</p>
-      <p>{{ minutes() }}. It helps in about {{ cures() }} of 10 cases where this is the cause (judgement).</p>
+      <p>
+        {{ minutes() }}. It helps in about {{ cures() }} of 10 cases where this is the cause
+        (judgement).
+      </p>
       <h3>Then look again</h3>
       <ul>
         @for (s of again(); track s) {
@@ -44,13 +52,17 @@ const RISKS = [
       </label>
       <div class="actions" role="group" aria-label="What came of it">
         @for (r of results; track r.id) {
-          <button mat-stroked-button type="button" class="tall" (click)="done(r.id, said.value)">{{ r.words }}</button>
+          <button mat-stroked-button type="button" class="tall" (click)="done(r.id, said.value)">
+            {{ r.words }}
+          </button>
         }
-        <button mat-button type="button" class="tall" (click)="back.emit()">Not mended, back to the tests</button>
+        <button mat-button type="button" class="tall" (click)="back.emit()">
+          Not mended, back to the tests
+        </button>
       </div>
       <p class="hint">
-        "Better, not well" keeps this cause as found and begins anew with what is still seen: two faults at once happen. "No
-        change" speaks against it.
+        "Better, not well" keeps this cause as found and begins anew with what is still seen: two
+        faults at once happen. "No change" speaks against it.
       </p>
     </article>
   `,
@@ -87,16 +99,23 @@ export class FixPanel {
   readonly cause = input.required<CauseId>();
   readonly back = output();
   readonly noted = output<FixResult>();
-  readonly results = (['solved', 'better', 'no-change', 'stopped'] as const).map((id) => ({ id, words: FIX_WORDS[id] }));
+  readonly results = (['solved', 'better', 'no-change', 'stopped'] as const).map((id) => ({
+    id,
+    words: FIX_WORDS[id],
+  }));
   readonly what = computed(() => CAUSE_WORDS[this.cause()]);
   readonly cautions = computed(() => {
     const net = this.desk.net();
     return net ? cautionsOfFix(this.cause(), net.facts).map((c) => CAUTION_TEXTS[c]) : [];
   });
   readonly risk = computed(() => RISKS[CAUSES[this.cause()].fix.risk]);
-  readonly minutes = computed(() => `About ${pluralize(CAUSES[this.cause()].fix.minutes, 'minute')}`);
+  readonly minutes = computed(
+    () => `About ${pluralize(CAUSES[this.cause()].fix.minutes, 'minute')}`,
+  );
   readonly cures = computed(() => Math.round(CAUSES[this.cause()].fix.cures * 10));
-  readonly again = computed(() => (this.desk.standing()?.clues.symptoms ?? []).map((s) => SYMPTOM_WORDS[s]));
+  readonly again = computed(() =>
+    (this.desk.standing()?.clues.symptoms ?? []).map((s) => SYMPTOM_WORDS[s]),
+  );
 
   done(result: FixResult, words: string): void {
     this.desk.fix(this.cause(), result, words.trim());

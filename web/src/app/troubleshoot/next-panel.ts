@@ -1,9 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { CauseId, TestId } from '@ruddy/core/base';
 import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
 import { after, CAUSES, posterior, type Says, TESTS } from '@ruddy/core/troubleshoot';
-import { bitWords, CAUSE_WORDS, cautionsOfTest, offerReason, suspicionPercent, TEST_WORDS } from '@ruddy/core/troubleshoot/text';
+import {
+  bitWords,
+  CAUSE_WORDS,
+  cautionsOfTest,
+  offerReason,
+  suspicionPercent,
+  TEST_WORDS,
+} from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
 import { TroubleDesk } from './trouble-desk';
 
@@ -31,7 +46,9 @@ export class NextPanel {
   readonly counted = pluralize;
 
   readonly offers = computed(() => this.desk.advice()?.offers ?? []);
-  readonly offer = computed(() => this.offers().find((o) => o.test === this.chosen()) ?? this.offers()[0] ?? null);
+  readonly offer = computed(
+    () => this.offers().find((o) => o.test === this.chosen()) ?? this.offers()[0] ?? null,
+  );
   readonly said = computed(() => {
     const o = this.offer();
     const net = this.desk.net();

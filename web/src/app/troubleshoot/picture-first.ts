@@ -17,7 +17,9 @@ import { PICTURE_CAUTION, PICTURE_STEPS } from '@ruddy/core/troubleshoot/text';
         }
       </ol>
       <div class="actions">
-        <button mat-flat-button type="button" class="main" (click)="back.emit(true)">There is a picture: find the cause</button>
+        <button mat-flat-button type="button" class="main" (click)="back.emit(true)">
+          There is a picture: find the cause
+        </button>
         <button mat-stroked-button type="button" class="tall" (click)="back.emit(false)">
           The host does not start without the dock
         </button>

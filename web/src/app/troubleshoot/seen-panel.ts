@@ -34,17 +34,23 @@ import { TroubleDesk } from './trouble-desk';
     <h3>Since it was good</h3>
     @if (!desk.goodKnown()) {
       <p class="quiet">
-        Not known: no state of this setup is marked as good. <a routerLink="../record">Mark one on Record</a> when it runs.
+        Not known: no state of this setup is marked as good.
+        <a routerLink="../record">Mark one on Record</a> when it runs.
       </p>
     } @else if (since().length === 0) {
-      <p class="quiet">Nothing that was noted changed since the last known good. An update that nobody noted may have.</p>
+      <p class="quiet">
+        Nothing that was noted changed since the last known good. An update that nobody noted may
+        have.
+      </p>
     } @else {
       <ul>
         @for (s of since(); track s) {
           <li>{{ s }}</li>
         }
       </ul>
-      <p class="hint">{{ counted(since().length, 'change') }} since the last known good; it counts as an answer.</p>
+      <p class="hint">
+        {{ counted(since().length, 'change') }} since the last known good; it counts as an answer.
+      </p>
     }
     @if (runs().length > 0) {
       <h3>Your runs say</h3>
@@ -83,17 +89,28 @@ export class SeenPanel {
   readonly tried = computed(() => {
     const notes = this.desk.current()?.notes.slice(1) ?? [];
     const when = (at: string) => (this.#clock.isToday(at) ? clock(at) : day(at));
-    return notes.map((n) => ({ id: n.id, at: when(n.at), words: noteWords(n.note as TroubleNote) })).reverse();
+    return notes
+      .map((n) => ({ id: n.id, at: when(n.at), words: noteWords(n.note as TroubleNote) }))
+      .reverse();
   });
   readonly since = computed(() => this.desk.since().map(sinceWords));
   /** Titles of one engine that fail alike put the fault there, not on the chain. */
   readonly engines = computed(() =>
-    this.desk.fromRuns().engines.map((e) => `Engine ${e.engine}: ${e.flat} of ${e.flat + e.falling} titles flat over sizes.`),
+    this.desk
+      .fromRuns()
+      .engines.map(
+        (e) => `Engine ${e.engine}: ${e.flat} of ${e.flat + e.falling} titles flat over sizes.`,
+      ),
   );
   readonly runs = computed(() =>
     this.desk.fromRuns().pairs.map((p) => {
       const [a, b] = p.fps.map((f) => f.toFixed(0));
-      const says = p.flat === null ? 'does not tell' : p.flat ? 'flat: not held by the card' : 'falls: the card holds it';
+      const says =
+        p.flat === null
+          ? 'does not tell'
+          : p.flat
+            ? 'flat: not held by the card'
+            : 'falls: the card holds it';
       return `${p.title}: ${a} frames/s at ${p.from}, ${b} at ${p.to}; ${says}.`;
     }),
   );

@@ -23,7 +23,11 @@ const TILES: readonly Tile[] = [
   { id: 'no-picture', name: 'The screen is black', more: 'the host may run, or not' },
   { id: 'crash-on-plug', name: 'The host froze or crashed', more: 'on plugging in or soon after' },
   { id: 'nothing-listed', name: 'The card does not appear', more: 'nothing is listed' },
-  { id: 'error-no-driver', name: 'Listed, but not in use', more: 'with an error, or without a driver' },
+  {
+    id: 'error-no-driver',
+    name: 'Listed, but not in use',
+    more: 'with an error, or without a driver',
+  },
   { id: 'drops-under-load', name: 'It drops out', more: 'in the middle of a run' },
   { id: 'low-copy', name: 'The link is slow', more: 'a low rate, few lanes' },
   { id: 'flat-frames', name: 'Frames disappoint', more: 'the same at every size' },
@@ -39,7 +43,12 @@ const QUESTIONS = [
   {
     key: 'port',
     name: 'Which port is the dock on?',
-    of: { 'usb-c': 'USB-C', oculink: 'OCuLink', inside: 'A slot inside', 'mini-dp': 'The older, small one' },
+    of: {
+      'usb-c': 'USB-C',
+      oculink: 'OCuLink',
+      inside: 'A slot inside',
+      'mini-dp': 'The older, small one',
+    },
   },
   { key: 'lamp', name: 'Lamp or fan of the dock?', of: { on: 'On', off: 'Dark and still' } },
   {
@@ -64,7 +73,10 @@ export class StartPage {
   readonly #router = inject(Router);
   readonly #clock = inject(ServerClock);
   readonly tiles = TILES;
-  readonly questions = QUESTIONS.map((q) => ({ ...q, options: [...optionsOf(q.of), { value: 'unsure', label: 'Not sure' }] }));
+  readonly questions = QUESTIONS.map((q) => ({
+    ...q,
+    options: [...optionsOf(q.of), { value: 'unsure', label: 'Not sure' }],
+  }));
   readonly chosen = signal<readonly SymptomId[]>([]);
   readonly said = signal<TroubleSaid>(NOT_SURE);
   readonly asked = signal<Readonly<Record<string, string>>>({});
@@ -97,12 +109,15 @@ export class StartPage {
   /** On a setup that is there: its parts say more than four questions. */
   onSetup(id: string): void {
     if (id === '') return;
-    void this.#router.navigate(['/setups', id, 'troubleshoot'], { queryParams: { see: this.chosen().join(',') || null } });
+    void this.#router.navigate(['/setups', id, 'troubleshoot'], {
+      queryParams: { see: this.chosen().join(',') || null },
+    });
   }
 
   /** Make a setup for the search only; closing the search can put it aside again. */
   begin(): void {
-    if (this.chosen().length === 0) return this.problem.set('Nothing begun: choose at least one thing that you see.');
+    if (this.chosen().length === 0)
+      return this.problem.set('Nothing begun: choose at least one thing that you see.');
     this.busy.set(true);
     const id = v7();
     const said = this.said();
@@ -110,7 +125,10 @@ export class StartPage {
       id: v7(),
       symptoms: [...this.chosen()],
       said,
-      answers: said.lamp === null ? [] : [{ id: v7(), test: 'dock-dark', says: said.lamp === 'off' ? 'yes' : 'no' }],
+      answers:
+        said.lamp === null
+          ? []
+          : [{ id: v7(), test: 'dock-dark', says: said.lamp === 'off' ? 'yes' : 'no' }],
       from: { kind: 'symptom', what: '' },
       happenedAt: this.#clock.now(),
     };

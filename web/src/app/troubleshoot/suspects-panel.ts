@@ -16,7 +16,12 @@ const SHOWN = 5;
     <ol>
       @for (s of top(); track s.cause) {
         <li>
-          <button type="button" class="suspect" [attr.aria-pressed]="s.cause === opened()" (click)="open.emit(s.cause)">
+          <button
+            type="button"
+            class="suspect"
+            [attr.aria-pressed]="s.cause === opened()"
+            (click)="open.emit(s.cause)"
+          >
             <span>{{ s.what }}</span>
             <b>{{ s.percent }} %</b>
             <span class="track" aria-hidden="true"><i [style.width.%]="s.percent"></i></span>
@@ -29,7 +34,12 @@ const SHOWN = 5;
       <ul>
         @for (s of rest(); track s.cause) {
           <li>
-            <button type="button" class="suspect" [attr.aria-pressed]="s.cause === opened()" (click)="open.emit(s.cause)">
+            <button
+              type="button"
+              class="suspect"
+              [attr.aria-pressed]="s.cause === opened()"
+              (click)="open.emit(s.cause)"
+            >
               <span>{{ s.what }}</span> <b>{{ s.percent }}</b>
             </button>
           </li>
@@ -38,8 +48,9 @@ const SHOWN = 5;
     </details>
     @if (perTitle() > 0) {
       <p>
-        This title or program: <b>{{ perTitle() }}&nbsp;%</b>; the whole chain: <b>{{ 100 - perTitle() }}&nbsp;%</b>. Two sizes of
-        one title, and a title of another engine, tell them apart.
+        This title or program: <b>{{ perTitle() }}&nbsp;%</b>; the whole chain:
+        <b>{{ 100 - perTitle() }}&nbsp;%</b>. Two sizes of one title, and a title of another engine,
+        tell them apart.
       </p>
     }
     @if (pair(); as p) {
@@ -111,13 +122,21 @@ export class SuspectsPanel {
   readonly top = computed(() =>
     this.#all()
       .slice(0, SHOWN)
-      .map((s, i) => ({ cause: s.cause, what: CAUSE_WORDS[s.cause].what, percent: this.#whole()[i] ?? 0 })),
+      .map((s, i) => ({
+        cause: s.cause,
+        what: CAUSE_WORDS[s.cause].what,
+        percent: this.#whole()[i] ?? 0,
+      })),
   );
   readonly rest = computed(() =>
     this.#all()
       .slice(SHOWN)
       .filter((s) => s.p > 0)
-      .map((s) => ({ cause: s.cause, what: CAUSE_WORDS[s.cause].what, percent: suspicionPercent(s.p) })),
+      .map((s) => ({
+        cause: s.cause,
+        what: CAUSE_WORDS[s.cause].what,
+        percent: suspicionPercent(s.p),
+      })),
   );
   readonly restPercent = computed(() => this.#whole()[SHOWN] ?? 0);
   readonly perTitle = computed(() => {
@@ -127,15 +146,23 @@ export class SuspectsPanel {
   readonly pair = computed(() => {
     const p = this.desk.pair();
     if (!p || p.share < 0.02) return null;
-    return { percent: Math.round(p.share * 100), words: p.causes.map((c) => CAUSE_WORDS[c].what.toLowerCase()).join(' with ') };
+    return {
+      percent: Math.round(p.share * 100),
+      words: p.causes.map((c) => CAUSE_WORDS[c].what.toLowerCase()).join(' with '),
+    };
   });
   /** How much of it comes from the log and from the workshop. */
   readonly from = computed(() => {
     const t = this.desk.tablesRead();
     if (!t) return 'Counts of the log are being read …';
     const cases =
-      t.cases === 0 ? 'no search with its cause found yet' : `${pluralize(t.cases, 'search', 'searches')} with the cause found`;
-    const set = t.figures.length === 0 ? 'none set by this workshop' : `${t.figures.length} set by this workshop`;
+      t.cases === 0
+        ? 'no search with its cause found yet'
+        : `${pluralize(t.cases, 'search', 'searches')} with the cause found`;
+    const set =
+      t.figures.length === 0
+        ? 'none set by this workshop'
+        : `${t.figures.length} set by this workshop`;
     return `Figures: judgement to start with, moved by ${cases}; ${set}. Open a cause to see and change its own. ${Object.keys(CAUSES).length - this.#all().length} causes cannot be on this chain.`;
   });
 }

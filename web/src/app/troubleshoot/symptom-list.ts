@@ -13,7 +13,8 @@ import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
         <summary>{{ g.name }}{{ g.n > 0 ? ', ' + g.n + ' seen' : '' }}</summary>
         @for (s of g.of; track s) {
           <label class="tick"
-            ><input type="checkbox" [checked]="value().includes(s)" (change)="flip(s)" /> <span>{{ words[s] }}</span></label
+            ><input type="checkbox" [checked]="value().includes(s)" (change)="flip(s)" />
+            <span>{{ words[s] }}</span></label
           >
         }
       </details>
@@ -53,7 +54,9 @@ export class SymptomList {
   readonly open = input(false);
   readonly changed = output<SymptomId[]>();
   readonly words = SYMPTOM_WORDS;
-  readonly groups = computed(() => SYMPTOM_GROUPS.map((g) => ({ ...g, n: g.of.filter((s) => this.value().includes(s)).length })));
+  readonly groups = computed(() =>
+    SYMPTOM_GROUPS.map((g) => ({ ...g, n: g.of.filter((s) => this.value().includes(s)).length })),
+  );
 
   flip(s: SymptomId): void {
     const now = this.value();

@@ -21,7 +21,13 @@ import {
   troubleState,
   twoAtOnce,
 } from '@ruddy/core/troubleshoot';
-import type { TablesRead, TroubleBody, TroubleNoteBody, TroubleRow, Troubles } from '@ruddy/core/troubleshoot/contract';
+import type {
+  TablesRead,
+  TroubleBody,
+  TroubleNoteBody,
+  TroubleRow,
+  Troubles,
+} from '@ruddy/core/troubleshoot/contract';
 import { CAUSE_WORDS } from '@ruddy/core/troubleshoot/text';
 import type { ApiProblem } from '../platform/api/api';
 import { BenchOutbox } from '../platform/queue/bench-outbox';
@@ -73,25 +79,47 @@ export class TroubleDesk {
         const tests = b.answers.map((a) => ({
           id: a.id,
           at,
-          note: { what: 'test' as const, test: a.test, says: a.says, by: 'reading' as const, words: '' },
+          note: {
+            what: 'test' as const,
+            test: a.test,
+            says: a.says,
+            by: 'reading' as const,
+            words: '',
+          },
         }));
         const first = { id: b.id, at, note: { what: 'seen' as const, symptoms: b.symptoms } };
         if (!all.has(b.id))
-          all.set(b.id, { id: b.id, at, by: '', from: b.from as TroubleRow['from'], said: null, notes: [first, ...tests] });
+          all.set(b.id, {
+            id: b.id,
+            at,
+            by: '',
+            from: b.from as TroubleRow['from'],
+            said: null,
+            notes: [first, ...tests],
+          });
       } else if (w.path.startsWith('troubles/')) {
         const b = w.body as unknown as TroubleNoteBody & { happenedAt: string; note: TroubleNote };
         const t = all.get(w.path.split('/')[1] ?? '');
         if (w.path.endsWith('/undo')) t?.notes.pop();
         else if (t && !t.notes.some((n) => n.id === b.id))
-          t.notes.push({ id: b.id, at: b.happenedAt, note: b.note as TroubleRow['notes'][number]['note'] });
+          t.notes.push({
+            id: b.id,
+            at: b.happenedAt,
+            note: b.note as TroubleRow['notes'][number]['note'],
+          });
       }
     }
     return [...all.values()];
   });
   readonly current = computed<TroubleRow | null>(
-    () => [...(this.troubles() ?? [])].reverse().find((t) => !t.notes.some((n) => n.note.what === 'closed')) ?? null,
+    () =>
+      [...(this.troubles() ?? [])]
+        .reverse()
+        .find((t) => !t.notes.some((n) => n.note.what === 'closed')) ?? null,
   );
-  readonly past = computed(() => [...(this.troubles() ?? [])].reverse().filter((t) => t.id !== this.current()?.id));
+  readonly past = computed(() =>
+    [...(this.troubles() ?? [])].reverse().filter((t) => t.id !== this.current()?.id),
+  );
   readonly standing = computed(() => {
     const t = this.current();
     return t
@@ -103,12 +131,17 @@ export class TroubleDesk {
   });
   readonly tables = computed<Tables>(() => {
     const t = this.tablesRead();
-    return { edits: Object.fromEntries((t?.figures ?? []).map((f) => [f.key, f.value])), counts: t?.counts ?? {} };
+    return {
+      edits: Object.fromEntries((t?.figures ?? []).map((f) => [f.key, f.value])),
+      counts: t?.counts ?? {},
+    };
   });
   readonly net = computed(() => {
     const j = this.#editor.judgement();
     const said = this.current()?.said ?? null;
-    return j ? netFor(j.chain, this.tables(), [...liftsOf(j.evaluation), ...liftsOfSaid(said)], said) : null;
+    return j
+      ? netFor(j.chain, this.tables(), [...liftsOf(j.evaluation), ...liftsOfSaid(said)], said)
+      : null;
   });
   readonly advice = computed(() => {
     const net = this.net();
@@ -130,12 +163,16 @@ export class TroubleDesk {
   /** Tests that the newest reading, the versions and the runs answer by themselves. */
   readonly known = computed<Answer[]>(() => {
     const newest = this.#readings.entries()?.[0];
-    const fresh = newest && Date.parse(this.#clock.now()) - Date.parse(newest.happenedAt) < FRESH_MS ? newest : null;
+    const fresh =
+      newest && Date.parse(this.#clock.now()) - Date.parse(newest.happenedAt) < FRESH_MS
+        ? newest
+        : null;
     const j = this.#editor.judgement();
     const { report } = fresh?.reading ?? {};
     const seen = report && j ? seenOf(report, j.evaluation.predicted.link.kind) : NOTHING_SEEN;
     const read = fresh ? answersOf(seen, this.#readings.check()) : [];
-    const changed: Answer[] = this.since().length > 0 ? [{ test: 'versions-changed', yes: true }] : [];
+    const changed: Answer[] =
+      this.since().length > 0 ? [{ test: 'versions-changed', yes: true }] : [];
     return [...read, ...changed, ...this.fromRuns().answers];
   });
   readonly fromRuns = computed(() => {
@@ -154,7 +191,9 @@ export class TroubleDesk {
     this.#data.tables().subscribe({
       next: (t) => this.tablesRead.set(t),
       error: (e: ApiProblem) =>
-        this.problem.set(`Counts of the log were not read, the figures are as they shipped: ${e.message}`),
+        this.problem.set(
+          `Counts of the log were not read, the figures are as they shipped: ${e.message}`,
+        ),
     });
     this.#runs.profiles().subscribe({
       next: (list) => this.#engines.set(new Map(list.map((p) => [p.name, p.engine]))),
@@ -165,7 +204,9 @@ export class TroubleDesk {
       const cause = a ? CAUSE_WORDS[a.top.cause].what.toLowerCase() : '';
       this.#suspicion.shown.set(a ? { places: byPlace(a.suspects), cause } : null);
     });
-    const stop = this.outbox.answer('troubles', (answer) => this.#stored.set((answer as Troubles).troubles));
+    const stop = this.outbox.answer('troubles', (answer) =>
+      this.#stored.set((answer as Troubles).troubles),
+    );
     inject(DestroyRef).onDestroy(() => {
       stop();
       this.#suspicion.shown.set(null);
@@ -173,11 +214,25 @@ export class TroubleDesk {
   }
 
   /** Begin to look for the cause of what is seen. Tests already answered by readings that are about it come along. */
-  open(symptoms: readonly SymptomId[], from: TroubleRow['from'] = { kind: 'symptom', what: '' }): void {
+  open(
+    symptoms: readonly SymptomId[],
+    from: TroubleRow['from'] = { kind: 'symptom', what: '' },
+  ): void {
     if (symptoms.length === 0 || this.current()) return;
     this.#editor.flush();
-    const answers = this.known().map((a) => ({ id: v7(), test: a.test, says: a.yes ? 'yes' : 'no' }));
-    this.outbox.send('troubles', { id: v7(), symptoms, from, said: null, answers, happenedAt: this.#clock.now() });
+    const answers = this.known().map((a) => ({
+      id: v7(),
+      test: a.test,
+      says: a.yes ? 'yes' : 'no',
+    }));
+    this.outbox.send('troubles', {
+      id: v7(),
+      symptoms,
+      from,
+      said: null,
+      answers,
+      happenedAt: this.#clock.now(),
+    });
   }
 
   see(symptoms: readonly SymptomId[]): void {
@@ -210,7 +265,13 @@ export class TroubleDesk {
 
   #note(note: TroubleNote, more: Pick<TroubleNoteBody, 'log' | 'retire'> = {}): void {
     const t = this.current();
-    if (t) this.outbox.send(`troubles/${t.id}/notes`, { id: v7(), note, happenedAt: this.#clock.now(), ...more });
+    if (t)
+      this.outbox.send(`troubles/${t.id}/notes`, {
+        id: v7(),
+        note,
+        happenedAt: this.#clock.now(),
+        ...more,
+      });
   }
 
   #load(id: string): void {
@@ -218,7 +279,8 @@ export class TroubleDesk {
       next: (t) => {
         if (this.#id() === id) this.#stored.set(t.troubles);
       },
-      error: (e: ApiProblem) => this.problem.set(`Searches of this setup were not read: ${e.message}`),
+      error: (e: ApiProblem) =>
+        this.problem.set(`Searches of this setup were not read: ${e.message}`),
     });
     this.#runs.all({ setupId: id }).subscribe({
       next: (items) => {

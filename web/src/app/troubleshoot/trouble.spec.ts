@@ -18,7 +18,14 @@ import { TroubleshootPage } from './troubleshoot-page';
 
 const ID = storedSetup.id;
 const SEARCH = '00000000-0000-7000-8000-0000000000ab';
-const EMPTY: BringUp = { setup: storedSetup, attempts: [], steps: [], tried: [], good: null, times: [] };
+const EMPTY: BringUp = {
+  setup: storedSetup,
+  attempts: [],
+  steps: [],
+  tried: [],
+  good: null,
+  times: [],
+};
 const at = '2026-11-20T17:00:00Z';
 const search = (...notes: TroubleNote[]): TroubleRow => ({
   id: SEARCH,
@@ -32,7 +39,9 @@ const search = (...notes: TroubleNote[]): TroubleRow => ({
     note: note as TroubleRow['notes'][number]['note'],
   })),
 });
-const seen = (...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][number][]): TroubleNote => ({
+const seen = (
+  ...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][number][]
+): TroubleNote => ({
   what: 'seen',
   symptoms,
 });
@@ -40,7 +49,12 @@ const seen = (...symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'][nu
 describe('Troubleshoot, in the page', () => {
   let http: HttpTestingController;
 
-  async function open(troubles: TroubleRow[], inputs: Record<string, string> = {}, tables: object = {}, readings: object[] = []) {
+  async function open(
+    troubles: TroubleRow[],
+    inputs: Record<string, string> = {},
+    tables: object = {},
+    readings: object[] = [],
+  ) {
     TestBed.configureTestingModule({
       providers: [
         provideRouter([]),
@@ -56,7 +70,11 @@ describe('Troubleshoot, in the page', () => {
     http
       .match('/api/evaluate')
       .forEach((r) =>
-        r.flush({ sentence: '', chain, evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }) }),
+        r.flush({
+          sentence: '',
+          chain,
+          evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }),
+        }),
       );
     TestBed.inject(BringUpRun);
     const fixture = TestBed.createComponent(TroubleshootPage);
@@ -64,21 +82,29 @@ describe('Troubleshoot, in the page', () => {
     const settle = async () => {
       await fixture.whenStable();
       http.match((r) => r.url.endsWith('/bring-up')).forEach((r) => r.flush(EMPTY));
-      http.match((r) => r.url.endsWith('/troubles') && r.method === 'GET').forEach((r) => r.flush({ troubles }));
+      http
+        .match((r) => r.url.endsWith('/troubles') && r.method === 'GET')
+        .forEach((r) => r.flush({ troubles }));
       http.match((r) => r.url.endsWith('/rules')).forEach((r) => r.flush({ items: [] }));
       http.match((r) => r.url.endsWith('/readings')).forEach((r) => r.flush({ items: readings }));
       http.match((r) => r.url.startsWith('/api/profiles')).forEach((r) => r.flush({ items: [] }));
-      http.match((r) => r.url.startsWith('/api/runs')).forEach((r) => r.flush({ items: [], next: null }));
-      http.match('/api/faults/tables').forEach((r) => r.flush({ figures: [], counts: {}, cases: 0, ...tables }));
+      http
+        .match((r) => r.url.startsWith('/api/runs'))
+        .forEach((r) => r.flush({ items: [], next: null }));
+      http
+        .match('/api/faults/tables')
+        .forEach((r) => r.flush({ figures: [], counts: {}, cases: 0, ...tables }));
       await fixture.whenStable();
     };
     await settle();
     await settle();
     return { el: fixture.nativeElement as HTMLElement, settle };
   }
-  const button = (el: HTMLElement, name: RegExp) => [...el.querySelectorAll('button')].find((b) => name.test(words(b)))!;
+  const button = (el: HTMLElement, name: RegExp) =>
+    [...el.querySelectorAll('button')].find((b) => name.test(words(b)))!;
   const h1 = (el: HTMLElement) => words(el.querySelector('h1'));
-  const sent = (path: string) => http.expectOne(`/api/setups/${ID}/${path}`).request.body as Record<string, unknown>;
+  const sent = (path: string) =>
+    http.expectOne(`/api/setups/${ID}/${path}`).request.body as Record<string, unknown>;
 
   beforeEach(() => {
     localStorage.clear();
@@ -110,7 +136,9 @@ describe('Troubleshoot, in the page', () => {
     const what = words(el.querySelector('rb-next-panel .what'));
     button(el, /^Can't do this/).click();
     await settle();
-    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({ note: { what: 'test', says: 'cannot', by: 'hand' } });
+    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({
+      note: { what: 'test', says: 'cannot', by: 'hand' },
+    });
     expect(words(el.querySelector('rb-next-panel .what'))).not.toBe(what);
     expect(words(el)).toContain(`${what}: cannot be done`);
   });
@@ -123,19 +151,31 @@ describe('Troubleshoot, in the page', () => {
     expect(words(el.querySelector('.caution'))).toContain('Work may be lost');
     button(el, /^The host does not start/).click();
     await settle();
-    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({ note: { what: 'seen', symptoms: ['crash-on-plug', 'host-dead'] } });
+    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({
+      note: { what: 'seen', symptoms: ['crash-on-plug', 'host-dead'] },
+    });
     expect(el.querySelector('rb-suspects-panel')).not.toBeNull();
   });
 
   it('BU-10 what a failed step saw begins a search by itself', async () => {
     const { el, settle } = await open([], { see: 'router-no-card,nonsense', from: 'step:approve' });
     await settle();
-    expect(sent('troubles')).toMatchObject({ symptoms: ['router-no-card'], from: { kind: 'step', what: 'approve' } });
+    expect(sent('troubles')).toMatchObject({
+      symptoms: ['router-no-card'],
+      from: { kind: 'step', what: 'approve' },
+    });
     expect(h1(el)).toMatch(/^(Next|Mend)/);
   });
 
   it('a reading of today answers its tests, one from last month does not; what was begun by mistake is discarded', async () => {
-    const copy = { value: 6, unit: 'Gb/s', direction: 'down', memory: 'pinned', repeats: 5, transferMB: 256 };
+    const copy = {
+      value: 6,
+      unit: 'Gb/s',
+      direction: 'down',
+      memory: 'pinned',
+      repeats: 5,
+      transferMB: 256,
+    };
     const entry = (happenedAt: string) => ({
       id: '1',
       happenedAt,
@@ -162,14 +202,26 @@ describe('Troubleshoot, in the page', () => {
     await settle();
     button(el, /^Discard it/).click();
     await settle();
-    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({ note: { what: 'closed', outcome: 'discarded' }, retire: false });
+    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({
+      note: { what: 'closed', outcome: 'discarded' },
+      retire: false,
+    });
   });
 
   it('TR-05 says where the figures come from, and a figure needs a reason', async () => {
-    const counts = { 'cause/cable-class': { k: 3, n: 3 }, 'symptom/low-copy/cable-class': { k: 2, n: 3 } };
-    const { el, settle } = await open([search(seen('low-copy'))], { cause: 'cable-class' }, { counts, cases: 3 });
+    const counts = {
+      'cause/cable-class': { k: 3, n: 3 },
+      'symptom/low-copy/cable-class': { k: 2, n: 3 },
+    };
+    const { el, settle } = await open(
+      [search(seen('low-copy'))],
+      { cause: 'cable-class' },
+      { counts, cases: 3 },
+    );
     expect(words(el)).toContain('moved by 3 searches with the cause found');
-    const row = [...el.querySelectorAll('tr')].find((r) => words(r).startsWith('Seen: the copy rate is low'))!;
+    const row = [...el.querySelectorAll('tr')].find((r) =>
+      words(r).startsWith('Seen: the copy rate is low'),
+    )!;
     // (4 · 0.85 + 2) / 7
     expect(words(row)).toContain('77.1 %');
     expect(words(row)).toContain('log: 2 of 3');
@@ -190,12 +242,22 @@ describe('Troubleshoot, in the page', () => {
   });
 
   it('TR-04 solved asks for the end; the caution stands before the results of a fix', async () => {
-    const sure: TroubleNote = { what: 'test', test: 'short-cable', says: 'yes', by: 'hand', words: '' };
+    const sure: TroubleNote = {
+      what: 'test',
+      test: 'short-cable',
+      says: 'yes',
+      by: 'hand',
+      words: '',
+    };
     const { el, settle } = await open([search(seen('low-copy', 'router-slow'), sure)]);
     expect(h1(el)).toMatch(/^Mend the most suspect, \d+ %: the cable is too long/);
     button(el, /^Solved by this/).click();
     await settle();
-    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({ note: { what: 'fix', cause: 'cable-class', result: 'solved' } });
-    expect(words(el.querySelector('rb-close-form'))).toContain('Solved by: The cable is too long or of a low class.');
+    expect(sent(`troubles/${SEARCH}/notes`)).toMatchObject({
+      note: { what: 'fix', cause: 'cable-class', result: 'solved' },
+    });
+    expect(words(el.querySelector('rb-close-form'))).toContain(
+      'Solved by: The cable is too long or of a low class.',
+    );
   });
 });

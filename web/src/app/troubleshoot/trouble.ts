@@ -2,7 +2,12 @@ import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type { CauseId, TestId } from '@ruddy/core/base';
 import type { Practice, PracticeBody, PracticeList } from '@ruddy/core/bench/contract';
-import type { FigureBody, TablesRead, TroubleBody, Troubles } from '@ruddy/core/troubleshoot/contract';
+import type {
+  FigureBody,
+  TablesRead,
+  TroubleBody,
+  Troubles,
+} from '@ruddy/core/troubleshoot/contract';
 import { Api } from '../platform/api/api';
 
 /** Searches for a cause, the figures that move them, and practice. What is noted in a search goes by the outbox of its setup. */

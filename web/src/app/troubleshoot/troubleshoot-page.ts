@@ -1,7 +1,22 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
-import { CAUSE_IDS, type CauseId, SYMPTOM_IDS, type SymptomId, type TestId } from '@ruddy/core/base';
+import {
+  CAUSE_IDS,
+  type CauseId,
+  SYMPTOM_IDS,
+  type SymptomId,
+  type TestId,
+} from '@ruddy/core/base';
 import { CAUSES, type FixResult, PICTURE_FIRST, type TroubleNote } from '@ruddy/core/troubleshoot';
 import { noteWords, searchHeadline, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import { SetupEditor } from '../setups/setup-editor';
@@ -26,7 +41,17 @@ type View =
 
 /** What to try next: what is seen, the cheapest safe test and why, who is suspected how much, and the fix with its caution. */
 @Component({
-  imports: [MatButtonModule, SymptomList, SeenPanel, NextPanel, SuspectsPanel, CausePanel, FixPanel, CloseForm, PictureFirst],
+  imports: [
+    MatButtonModule,
+    SymptomList,
+    SeenPanel,
+    NextPanel,
+    SuspectsPanel,
+    CausePanel,
+    FixPanel,
+    CloseForm,
+    PictureFirst,
+  ],
   providers: [TroubleDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './troubleshoot-page.html',
@@ -46,7 +71,9 @@ export class TroubleshootPage {
   readonly draft = signal<readonly SymptomId[]>([]);
   readonly chosen = signal<TestId | null>(null);
   readonly view = signal<View>({ kind: 'next' });
-  readonly #pictured = signal<readonly string[]>(JSON.parse(sessionStorage.getItem(PICTURE) ?? '[]') as string[]);
+  readonly #pictured = signal<readonly string[]>(
+    JSON.parse(sessionStorage.getItem(PICTURE) ?? '[]') as string[],
+  );
   readonly symptomWords = SYMPTOM_WORDS;
   readonly causeCount = computed(() => this.desk.net()?.causes.length ?? CAUSE_IDS.length);
 
@@ -54,7 +81,11 @@ export class TroubleshootPage {
   /** A black screen or a host that stands still: a picture comes before any diagnosis. */
   readonly pictureFirst = computed(() => {
     const t = this.desk.current();
-    return t !== null && this.seen().some((s) => PICTURE_FIRST.includes(s)) && !this.#pictured().includes(t.id);
+    return (
+      t !== null &&
+      this.seen().some((s) => PICTURE_FIRST.includes(s)) &&
+      !this.#pictured().includes(t.id)
+    );
   });
   readonly headline = computed(() => {
     const t = this.desk.current();
@@ -76,18 +107,24 @@ export class TroubleshootPage {
       return {
         id: t.id,
         head: `${day(t.at)}: ${last ? noteWords(last) : ''}`,
-        lines: [first, ...t.notes.slice(1).map((n) => n.note as TroubleNote)].flatMap((n) => (n ? [noteWords(n)] : [])),
+        lines: [first, ...t.notes.slice(1).map((n) => n.note as TroubleNote)].flatMap((n) =>
+          n ? [noteWords(n)] : [],
+        ),
       };
     }),
   );
-  readonly waiting = computed(() => this.desk.outbox.waiting().filter((w) => w.path.startsWith('troubles')).length);
+  readonly waiting = computed(
+    () => this.desk.outbox.waiting().filter((w) => w.path.startsWith('troubles')).length,
+  );
   readonly minutes = computed(() => this.desk.standing()?.minutesSpent ?? 0);
   readonly fixing = computed(() => {
     const v = this.view();
     if (v.kind !== 'next') return v;
     const a = this.desk.advice();
     // Likely enough to mend: the fix stands there without being asked for, unless a test was chosen.
-    return a?.now === 'fix' && this.chosen() === null && !this.#tests() ? ({ kind: 'fix', cause: a.top.cause } as const) : v;
+    return a?.now === 'fix' && this.chosen() === null && !this.#tests()
+      ? ({ kind: 'fix', cause: a.top.cause } as const)
+      : v;
   });
   /** The person wants tests although a fix is offered. */
   readonly #tests = signal(false);
@@ -126,8 +163,16 @@ export class TroubleshootPage {
       { key: 'n', what: "Didn't: the second answer of the test", run: () => say('no') },
       { key: 'c', what: "Can't do this test", run: () => say('cannot') },
       { key: 's', what: 'To what you see', run: () => document.getElementById('seen-h')?.focus() },
-      { key: 'w', what: 'Why: open the likeliest cause', run: () => this.openCause(this.desk.advice()?.top.cause ?? null) },
-      { key: 'f', what: 'The fix of the likeliest cause', run: () => this.mend(this.desk.advice()?.top.cause ?? null) },
+      {
+        key: 'w',
+        what: 'Why: open the likeliest cause',
+        run: () => this.openCause(this.desk.advice()?.top.cause ?? null),
+      },
+      {
+        key: 'f',
+        what: 'The fix of the likeliest cause',
+        run: () => this.mend(this.desk.advice()?.top.cause ?? null),
+      },
     ]);
   }
 
@@ -142,7 +187,11 @@ export class TroubleshootPage {
       const all = [...new Set([...this.seen(), ...symptoms])];
       if (all.length > this.seen().length) this.desk.see(all);
     }
-    void this.#router.navigate([], { queryParams: { see: null, from: null }, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: { see: null, from: null },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   begin(): void {
@@ -185,13 +234,21 @@ export class TroubleshootPage {
   fixed(cause: CauseId, result: FixResult): void {
     this.#tests.set(false);
     this.show(
-      result === 'solved' ? { kind: 'close', cause } : result === 'stopped' ? { kind: 'close', cause: null } : { kind: 'next' },
+      result === 'solved'
+        ? { kind: 'close', cause }
+        : result === 'stopped'
+          ? { kind: 'close', cause: null }
+          : { kind: 'next' },
     );
   }
 
   show(view: View): void {
     this.view.set(view);
-    if (this.cause()) void this.#router.navigate([], { queryParams: { cause: null }, queryParamsHandling: 'merge' });
+    if (this.cause())
+      void this.#router.navigate([], {
+        queryParams: { cause: null },
+        queryParamsHandling: 'merge',
+      });
   }
 
   closed(): void {

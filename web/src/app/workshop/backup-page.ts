@@ -8,7 +8,12 @@ import { BackupsData } from './people';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
 
-const WHY = { asked: 'by hand', schedule: 'by plan', 'before-restore': 'before a restore', command: 'by command' } as const;
+const WHY = {
+  asked: 'by hand',
+  schedule: 'by plan',
+  'before-restore': 'before a restore',
+  command: 'by command',
+} as const;
 const EVERY = [
   [null, 'by hand only'],
   [6, 'every 6 hours'],
@@ -71,10 +76,18 @@ export class BackupPage {
   }
 
   make(): void {
-    this.#do('Writing everything into one file …', this.#data.make(), (b) => `Made: ${this.rows(b)} rows, ${this.size(b)}.`);
+    this.#do(
+      'Writing everything into one file …',
+      this.#data.make(),
+      (b) => `Made: ${this.rows(b)} rows, ${this.size(b)}.`,
+    );
   }
   check(b: BackupRow): void {
-    this.#do('Restoring it beside the database …', this.#data.check(b.name), (r) => `Tried: ${this.tried(r)}.`);
+    this.#do(
+      'Restoring it beside the database …',
+      this.#data.check(b.name),
+      (r) => `Tried: ${this.tried(r)}.`,
+    );
   }
   restore(b: BackupRow): void {
     this.asking.set(null);
@@ -82,16 +95,28 @@ export class BackupPage {
       const rows = Object.values(r.counts).reduce((n, x) => n + x, 0);
       return `Restored ${rows.toLocaleString('en')} rows. What was here before is the newest backup now.`;
     };
-    this.#do('Trying it, backing up what is here, and changing places …', this.#data.restore(b.name), done);
+    this.#do(
+      'Trying it, backing up what is here, and changing places …',
+      this.#data.restore(b.name),
+      done,
+    );
   }
   remove(b: BackupRow): void {
-    this.#do('Letting it go …', this.#data.remove(b.name), () => `The backup of ${this.when(b)} is gone.`);
+    this.#do(
+      'Letting it go …',
+      this.#data.remove(b.name),
+      () => `The backup of ${this.when(b)} is gone.`,
+    );
   }
   plan(everyHours: number | null, keep: string): void {
     const l = this.list();
     if (!l) return;
     const n = Number(keep);
-    this.#do('Storing the plan …', this.#data.plan({ everyHours, keep: n }, l.plan.rev), () => 'The plan is stored.');
+    this.#do(
+      'Storing the plan …',
+      this.#data.plan({ everyHours, keep: n }, l.plan.rev),
+      () => 'The plan is stored.',
+    );
   }
 
   stop(): void {
@@ -120,6 +145,11 @@ export class BackupPage {
   }
 
   #load(): void {
-    this.#data.list().subscribe({ next: (l) => this.list.set(l), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#data
+      .list()
+      .subscribe({
+        next: (l) => this.list.set(l),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 }

@@ -4,7 +4,8 @@ import type { LoadReport } from '@ruddy/core/workshop/contract';
 import { ApiProblem } from '../platform/api/api';
 import { WorkshopData } from './workshop';
 
-export type FileLoaded = { ok: true; words: string; report: LoadReport } | { ok: false; why: string };
+export type FileLoaded =
+  { ok: true; words: string; report: LoadReport } | { ok: false; why: string };
 
 /** Files in the open format, in: a share of a plan as well as the export of everything. All of a file is stored or nothing. */
 @Injectable({ providedIn: 'root' })
@@ -17,7 +18,10 @@ export class BundleFile {
     try {
       bundle = JSON.parse(await file.text());
     } catch (error) {
-      return { ok: false, why: `Nothing stored: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).` };
+      return {
+        ok: false,
+        why: `Nothing stored: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).`,
+      };
     }
     try {
       const report = await firstValueFrom(this.#data.load(bundle));
@@ -33,7 +37,8 @@ export class BundleFile {
 const KINDS: Record<string, string> = { itemFacts: 'notes on items' };
 
 function fates(r: LoadReport): string {
-  const words = (fate: Record<string, number>) => Object.entries(fate).map(([kind, n]) => `${n} ${KINDS[kind] ?? kind}`);
+  const words = (fate: Record<string, number>) =>
+    Object.entries(fate).map(([kind, n]) => `${n} ${KINDS[kind] ?? kind}`);
   const stored = words(r.stored);
   const same = words(r.same);
   return [

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -50,17 +57,29 @@ export class FeedsPage {
   }
 
   #put(f: FeedEntry): void {
-    this.feeds.update((all) => (all?.some((x) => x.id === f.id) ? all.map((x) => (x.id === f.id ? f : x)) : [...(all ?? []), f]));
+    this.feeds.update((all) =>
+      all?.some((x) => x.id === f.id)
+        ? all.map((x) => (x.id === f.id ? f : x))
+        : [...(all ?? []), f],
+    );
   }
 
   add(form: HTMLFormElement, name: string, url: string, hours: string, near: boolean): void {
     this.problem.set(null);
     this.field.set(null);
-    const body = { id: v7(), name: name.trim(), url: url.trim(), near, everyHours: hours === '' ? null : Number(hours) };
+    const body = {
+      id: v7(),
+      name: name.trim(),
+      url: url.trim(),
+      near,
+      everyHours: hours === '' ? null : Number(hours),
+    };
     this.#data.add(body).subscribe({
       next: (f) => {
         this.#put(f);
-        this.said.set(`${f.name} is remembered. It is read when you say so${f.everyHours === null ? '' : ', and by itself'}.`);
+        this.said.set(
+          `${f.name} is remembered. It is read when you say so${f.everyHours === null ? '' : ', and by itself'}.`,
+        );
         form.reset();
       },
       error: (e: ApiProblem) => {

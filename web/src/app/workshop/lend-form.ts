@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { ITEM_CONDITIONS } from '@ruddy/core/parts';
@@ -53,10 +63,16 @@ export class LendForm {
     const failed = (e: ApiProblem) => this.problem.set(e.message);
     inject(MembersData)
       .list()
-      .subscribe({ next: ({ items }) => this.members.set(items.filter((m) => m.active && !m.builtIn)), error: failed });
+      .subscribe({
+        next: ({ items }) => this.members.set(items.filter((m) => m.active && !m.builtIn)),
+        error: failed,
+      });
     inject(SetupsData)
       .list({ limit: 500 })
-      .subscribe({ next: ({ items }) => this.setups.set(items.map(({ id, name }) => ({ id, name }))), error: failed });
+      .subscribe({
+        next: ({ items }) => this.setups.set(items.map(({ id, name }) => ({ id, name }))),
+        error: failed,
+      });
     effect(() => {
       const l = this.loan();
       if (!l) return;
@@ -106,7 +122,9 @@ export class LendForm {
     const piece = this.piece();
     this.problem.set(null);
     if (!piece || !this.memberId()) {
-      this.problem.set(`Nothing stored. ${piece ? 'To whom: choose a member' : 'Piece: choose one'}`);
+      this.problem.set(
+        `Nothing stored. ${piece ? 'To whom: choose a member' : 'Piece: choose one'}`,
+      );
       return;
     }
     const after = this.check()?.after;
@@ -125,7 +143,13 @@ export class LendForm {
     const setupId = this.setupId() || null;
     const call = l
       ? this.#loans.change(l.id, { out }, l.rev)
-      : this.#loans.add({ id: v7(), itemId: piece.id, memberId: this.memberId(), setupId, out: now ? out : null });
+      : this.#loans.add({
+          id: v7(),
+          itemId: piece.id,
+          memberId: this.memberId(),
+          setupId,
+          out: now ? out : null,
+        });
     call.subscribe({
       next: (row) => this.lent.emit(row),
       error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),

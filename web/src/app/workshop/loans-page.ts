@@ -1,7 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { byUrgency, cameBackWorse, doublyUsed, loanState, readyForNext } from '@ruddy/core/workshop';
+import {
+  byUrgency,
+  cameBackWorse,
+  doublyUsed,
+  loanState,
+  readyForNext,
+} from '@ruddy/core/workshop';
 import type { Lendable, LoanRow } from '@ruddy/core/workshop/contract';
 import { afterReturn, dueWords, loansHeadline, TESTED_WORDS } from '@ruddy/core/workshop/text';
 import type { ApiProblem } from '../platform/api/api';
@@ -37,7 +43,9 @@ export class LoansPage {
   readonly today = computed(() => this.#clock.today());
   readonly sorted = computed(() => byUrgency(this.open() ?? [], this.today()));
   readonly doubly = computed(() => doublyUsed(this.pieces()));
-  readonly headline = computed(() => (this.open() ? loansHeadline(this.open() ?? [], this.today()) : 'Reading the loans …'));
+  readonly headline = computed(() =>
+    this.open() ? loansHeadline(this.open() ?? [], this.today()) : 'Reading the loans …',
+  );
 
   constructor() {
     this.load();
@@ -74,7 +82,9 @@ export class LoansPage {
 
   lent(l: LoanRow): void {
     this.said.set(
-      l.fromOn === null ? `${l.member} waits for ${l.label}.` : `${l.label} is with ${l.member}. Its card can be printed.`,
+      l.fromOn === null
+        ? `${l.member} waits for ${l.label}.`
+        : `${l.label} is with ${l.member}. Its card can be printed.`,
     );
     this.beside.set(l.fromOn === null ? null : { what: 'card', loan: l });
     this.load();
@@ -82,7 +92,10 @@ export class LoansPage {
 
   returned(l: LoanRow): void {
     this.beside.set(null);
-    if (l.back) this.said.set(`${l.label} is back. ${afterReturn(readyForNext(l.back), l.next[0]?.member ?? null)}`);
+    if (l.back)
+      this.said.set(
+        `${l.label} is back. ${afterReturn(readyForNext(l.back), l.next[0]?.member ?? null)}`,
+      );
     this.load();
   }
 
@@ -93,7 +106,10 @@ export class LoansPage {
     );
   }
   letGo(l: LoanRow): void {
-    this.#do(this.#data.change(l.id, { withdrawn: true }, l.rev), () => `${l.member} waits no longer for ${l.label}.`);
+    this.#do(
+      this.#data.change(l.id, { withdrawn: true }, l.rev),
+      () => `${l.member} waits no longer for ${l.label}.`,
+    );
   }
 
   #do(call: ReturnType<LoansData['change']>, words: () => string): void {

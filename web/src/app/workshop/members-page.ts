@@ -34,7 +34,9 @@ export class MembersPage {
   readonly words = MEMBER_WORDS;
   readonly least = PASSWORD_LEAST;
   readonly people = computed(() => (this.rows() ?? []).filter((m) => !m.builtIn));
-  readonly own = computed(() => this.people().find((m) => m.id === this.session.member()?.id) ?? null);
+  readonly own = computed(
+    () => this.people().find((m) => m.id === this.session.member()?.id) ?? null,
+  );
   readonly headline = computed(() => {
     if (!this.rows()) return 'Reading the members …';
     const here = this.people().filter((m) => m.active);
@@ -50,7 +52,12 @@ export class MembersPage {
 
   add(form: HTMLFormElement, name: string, role: string, password: string): void {
     this.#begin();
-    const body = { id: v7(), name: name.trim(), role: role as Role, password: password === '' ? null : password };
+    const body = {
+      id: v7(),
+      name: name.trim(),
+      role: role as Role,
+      password: password === '' ? null : password,
+    };
     this.#data.add(body).subscribe({
       next: (m) => {
         this.said.set(
@@ -67,7 +74,11 @@ export class MembersPage {
     this.#begin();
     this.#data.change(m.id, patch, m.rev).subscribe({
       next: (next) => {
-        this.said.set(next.active ? `${next.name}: ${MEMBER_WORDS[next.role]}.` : `${next.name} was let go and is signed out.`);
+        this.said.set(
+          next.active
+            ? `${next.name}: ${MEMBER_WORDS[next.role]}.`
+            : `${next.name} was let go and is signed out.`,
+        );
         this.#load();
         if (next.id === this.session.member()?.id) this.session.look();
       },

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -25,7 +33,12 @@ import { PartsNav } from '../parts/parts-nav';
         <div>
           <p class="tools">
             <label class="check">
-              <input #every type="checkbox" [checked]="all() === 'true'" (change)="show(every.checked)" />
+              <input
+                #every
+                type="checkbox"
+                [checked]="all() === 'true'"
+                (change)="show(every.checked)"
+              />
               Also what concerns nothing here
             </label>
             <a routerLink="/workshop/feeds">Feeds and when they are read</a>
@@ -33,26 +46,34 @@ import { PartsNav } from '../parts/parts-nav';
           @for (n of shown(); track n.id) {
             <article class="sheet" [attr.aria-label]="n.title">
               <h2>{{ n.title }}</h2>
-              <p class="hint">{{ n.feed }}, {{ date(n) }}{{ n.state === 'new' ? '' : ', ' + words[n.state] }}</p>
+              <p class="hint">
+                {{ n.feed }}, {{ date(n) }}{{ n.state === 'new' ? '' : ', ' + words[n.state] }}
+              </p>
               @if (n.touches.length > 0 || n.symptoms.length > 0) {
                 <p class="flag">
                   @if (n.touches.length > 0) {
                     Concerns {{ parts(n) }}.
                   }
                   @if (n.symptoms.length > 0) {
-                    Speaks of {{ n.symptoms.length === 1 ? 'a logged symptom' : 'logged symptoms' }}: {{ n.symptoms.join('; ') }}.
+                    Speaks of
+                    {{ n.symptoms.length === 1 ? 'a logged symptom' : 'logged symptoms' }}:
+                    {{ n.symptoms.join('; ') }}.
                   }
                 </p>
               }
               <p>{{ n.text }}</p>
               <p class="acts">
                 @if (n.releaseId; as id) {
-                  <a class="button" [routerLink]="['/parts/release', id]">Which setups it touches, and mark it installed</a>
+                  <a class="button" [routerLink]="['/parts/release', id]"
+                    >Which setups it touches, and mark it installed</a
+                  >
                 } @else if (n.draft; as d) {
                   <button mat-flat-button type="button" [disabled]="working()" (click)="release(n)">
                     Note it as {{ names[d.what].toLowerCase() }} {{ d.variant }}
                   </button>
-                  <span class="hint">of {{ d.maker }} {{ d.model }}; then see which setups it touches</span>
+                  <span class="hint"
+                    >of {{ d.maker }} {{ d.model }}; then see which setups it touches</span
+                  >
                 } @else {
                   <span class="hint">No part and version can be told from it.</span>
                 }
@@ -60,9 +81,21 @@ import { PartsNav } from '../parts/parts-nav';
                   <a [href]="n.url" target="_blank" rel="noopener noreferrer">Its page</a>
                 }
                 @if (n.state === 'new') {
-                  <button mat-button type="button" [attr.aria-label]="'Read: ' + n.title" (click)="mark(n, 'read')">Read</button>
+                  <button
+                    mat-button
+                    type="button"
+                    [attr.aria-label]="'Read: ' + n.title"
+                    (click)="mark(n, 'read')"
+                  >
+                    Read
+                  </button>
                 } @else if (n.state === 'read') {
-                  <button mat-button type="button" [attr.aria-label]="'New again: ' + n.title" (click)="mark(n, 'new')">
+                  <button
+                    mat-button
+                    type="button"
+                    [attr.aria-label]="'New again: ' + n.title"
+                    (click)="mark(n, 'new')"
+                  >
                     New again
                   </button>
                 }
@@ -104,7 +137,9 @@ export class NewsPage {
   readonly working = signal(false);
   readonly names = SOFTWARE_NAMES;
   readonly words = { new: '', read: 'read', kept: 'noted as a release' };
-  readonly shown = computed(() => (this.items() ?? []).filter((n) => this.all() === 'true' || concernsHere(n)));
+  readonly shown = computed(() =>
+    (this.items() ?? []).filter((n) => this.all() === 'true' || concernsHere(n)),
+  );
   readonly headline = computed(() => {
     const all = this.items();
     if (!all) return 'Reading the news …';
@@ -124,13 +159,20 @@ export class NewsPage {
   }
 
   show(every: boolean): void {
-    void this.#router.navigate([], { queryParams: { all: every ? 'true' : null }, queryParamsHandling: 'merge' });
+    void this.#router.navigate([], {
+      queryParams: { all: every ? 'true' : null },
+      queryParamsHandling: 'merge',
+    });
   }
   date(n: NewsEntry): string {
     return day(n.publishedAt ?? n.readAt);
   }
   parts(n: NewsEntry): string {
-    return n.touches.map((t) => `${t.name}${t.here ? '' : ' (not here)'}${t.by === 'name' ? ', by its name' : ''}`).join('; ');
+    return n.touches
+      .map(
+        (t) => `${t.name}${t.here ? '' : ' (not here)'}${t.by === 'name' ? ', by its name' : ''}`,
+      )
+      .join('; ');
   }
   #put(n: NewsEntry): void {
     this.items.update((all) => (all ?? []).map((x) => (x.id === n.id ? n : x)));

@@ -29,7 +29,13 @@ import { MembersData } from './people';
       @if (own()) {
         <label>
           Current password
-          <input #current type="password" maxlength="200" required autocomplete="current-password" />
+          <input
+            #current
+            type="password"
+            maxlength="200"
+            required
+            autocomplete="current-password"
+          />
         </label>
       }
       <label>
@@ -44,7 +50,9 @@ import { MembersData } from './people';
         />
       </label>
       <button mat-stroked-button type="submit">Store the password</button>
-      <p class="hint" [id]="'least-' + member().id">At least {{ least }} characters. Every session under the old one ends.</p>
+      <p class="hint" [id]="'least-' + member().id">
+        At least {{ least }} characters. Every session under the old one ends.
+      </p>
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
@@ -76,7 +84,8 @@ export class PasswordForm {
         for (const f of [this.current(), this.next()]) if (f) f.nativeElement.value = '';
         this.given.emit(`${m.name} has a new password; earlier sessions ended.`);
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.at('password') ?? e.at('current') ?? e.message}`),
+      error: (e: ApiProblem) =>
+        this.problem.set(`Nothing stored. ${e.at('password') ?? e.at('current') ?? e.message}`),
     });
   }
 }

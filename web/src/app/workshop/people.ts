@@ -38,10 +38,20 @@ export class LoansData {
   check(itemId: string, setupId: string): Observable<ChainCheck> {
     return this.#api.post('/loans/check', { itemId, setupId });
   }
-  add(body: { id: string; itemId: string; memberId: string; setupId: string | null; out: Lending | null }): Observable<LoanRow> {
+  add(body: {
+    id: string;
+    itemId: string;
+    memberId: string;
+    setupId: string | null;
+    out: Lending | null;
+  }): Observable<LoanRow> {
     return this.#api.post('/loans', body);
   }
-  change(id: string, patch: { out?: Lending; dueOn?: string | null; withdrawn?: true }, rev: number): Observable<LoanRow> {
+  change(
+    id: string,
+    patch: { out?: Lending; dueOn?: string | null; withdrawn?: true },
+    rev: number,
+  ): Observable<LoanRow> {
     return this.#api.patch(`/loans/${id}`, patch, rev);
   }
   back(id: string, body: BackSaid, rev: number): Observable<LoanRow> {
@@ -60,10 +70,19 @@ export class MembersData {
   list(): Observable<{ items: MemberRow[] }> {
     return this.#api.get('/members');
   }
-  add(body: { id: string; name: string; role: Role; password: string | null }): Observable<MemberRow> {
+  add(body: {
+    id: string;
+    name: string;
+    role: Role;
+    password: string | null;
+  }): Observable<MemberRow> {
     return this.#api.post('/members', body);
   }
-  change(id: string, patch: { name?: string; role?: Role; active?: boolean }, rev: number): Observable<MemberRow> {
+  change(
+    id: string,
+    patch: { name?: string; role?: Role; active?: boolean },
+    rev: number,
+  ): Observable<MemberRow> {
     return this.#api.patch(`/members/${id}`, patch, rev);
   }
   password(id: string, body: { current: string; password: string }): Observable<MemberRow> {

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { PieceElsewhere } from '@ruddy/core/workshop/contract';
 import { LoansData } from './people';
@@ -23,7 +31,8 @@ import { SetupEditor } from '../setups/setup-editor';
       @if (p.lent; as l) {
         @if (!l.here) {
           <p>
-            {{ p.label }} is with {{ l.member }}{{ l.setup ? ', for ' + l.setup : '' }}: <a routerLink="/workshop/loans">loans</a>
+            {{ p.label }} is with {{ l.member }}{{ l.setup ? ', for ' + l.setup : '' }}:
+            <a routerLink="/workshop/loans">loans</a>
           </p>
         }
       }
@@ -46,7 +55,12 @@ export class PiecesElsewhere {
       const id = untracked(() => this.#editor.stored())?.id;
       // What cannot be read is not said; the plan stands without it.
       if (id)
-        this.#loans.elsewhere(id).subscribe({ next: ({ items }) => this.pieces.set(items), error: () => this.pieces.set([]) });
+        this.#loans
+          .elsewhere(id)
+          .subscribe({
+            next: ({ items }) => this.pieces.set(items),
+            error: () => this.pieces.set([]),
+          });
     });
   }
 }

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
@@ -44,7 +52,9 @@ export class ReturnCheck {
     const l = this.looks();
     return l ? CAUTION_TEXTS[l.caution] : '';
   });
-  readonly worse = computed(() => cameBackWorse(this.loan().conditionOut, this.condition() || null) === true);
+  readonly worse = computed(
+    () => cameBackWorse(this.loan().conditionOut, this.condition() || null) === true,
+  );
   readonly then = computed(() => {
     const tested = this.tested();
     if (tested === '') return '';

@@ -46,7 +46,10 @@ export async function up(db: Sequelize): Promise<void> {
     `UPDATE part_revisions r SET spec = ${CARD} || r.spec FROM parts p WHERE p.id = r.part_id AND p.kind = 'card'`,
     'ALTER TABLE log_entries DISABLE TRIGGER keep_facts',
     'ALTER TABLE runs DISABLE TRIGGER keep_facts',
-    ...['log_entries', 'runs', 'benches'].flatMap((t) => [added(t, 'host', HOST), added(t, 'card', CARD)]),
+    ...['log_entries', 'runs', 'benches'].flatMap((t) => [
+      added(t, 'host', HOST),
+      added(t, 'card', CARD),
+    ]),
     `UPDATE runs SET context = ${CONTEXT} || context`,
     'ALTER TABLE log_entries ENABLE TRIGGER keep_facts',
     'ALTER TABLE runs ENABLE TRIGGER keep_facts',

@@ -77,7 +77,8 @@ const ENTRIES = [
   'CREATE INDEX log_entries_unit ON log_entries (unit, chain_key, happened_on)',
 ];
 
-const UNIT = 'entry_id, unit, chain_key, versions, host, link, dock, card, family, outcome, told, confidence, happened_on, seq';
+const UNIT =
+  'entry_id, unit, chain_key, versions, host, link, dock, card, family, outcome, told, confidence, happened_on, seq';
 const NEWEST = `SELECT e.id, e.unit, e.chain_key, e.versions, e.host, e.link, e.dock, e.card, e.family, e.outcome, e.provenance = 'told',
     e.confidence, e.happened_on, e.seq FROM log_entries e`;
 const COUNTS = `e.chain_key IS NOT NULL AND NOT EXISTS (SELECT 1 FROM log_entries x WHERE x.supersedes = e.id)`;

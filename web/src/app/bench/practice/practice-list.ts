@@ -45,7 +45,10 @@ export class PracticeList {
     (this.listed()?.cases ?? []).map((c) => {
       const tries = this.listed()?.items.filter((p) => p.caseNo === c.no && p.right !== null) ?? [];
       const right = tries.filter((p) => p.right);
-      const best = right.reduce<PracticeRow | null>((a, p) => (a && a.minutes <= p.minutes ? a : p), null);
+      const best = right.reduce<PracticeRow | null>(
+        (a, p) => (a && a.minutes <= p.minutes ? a : p),
+        null,
+      );
       const words = best
         ? `found in ${pluralize(best.steps.length, 'step')}, ${pluralize(best.minutes, 'minute')}; best path ${best.bestMinutes ?? 0}`
         : tries.length > 0
@@ -78,7 +81,11 @@ export class PracticeList {
 
   random(setupId: string, seed: string, two: boolean): void {
     const read = readNumber(seed);
-    if (!read.ok || (read.value !== null && (!Number.isInteger(read.value) || read.value < 0 || read.value > 999_999)))
+    if (
+      !read.ok ||
+      (read.value !== null &&
+        (!Number.isInteger(read.value) || read.value < 0 || read.value > 999_999))
+    )
       return this.problem.set('Nothing hidden. Seed: a whole number from 0 to 999999, or nothing.');
     this.begin({ setupId: setupId || null, seed: read.value, two });
   }

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -9,7 +18,12 @@ import { FAULT_WORDS, leftWords, TEST_GROUPS } from '@ruddy/core/bench/text';
 import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
 import { chainNames } from '@ruddy/core/chain';
 import { CAUSES, chainFacts, netFor, NO_CLUES, openTests } from '@ruddy/core/troubleshoot';
-import { CAUSE_WORDS, cautionsOfTest, SYMPTOM_WORDS, TEST_WORDS } from '@ruddy/core/troubleshoot/text';
+import {
+  CAUSE_WORDS,
+  cautionsOfTest,
+  SYMPTOM_WORDS,
+  TEST_WORDS,
+} from '@ruddy/core/troubleshoot/text';
 import type { ApiProblem } from '../../platform/api/api';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize } from '../../platform/shared/format';
@@ -43,7 +57,10 @@ export class PracticePage {
 
   readonly headline = computed(() => {
     const p = this.practice();
-    if (!p) return this.problem() ? 'The practice could not be read; 0 steps shown.' : 'Reading the practice …';
+    if (!p)
+      return this.problem()
+        ? 'The practice could not be read; 0 steps shown.'
+        : 'Reading the practice …';
     const done = `${pluralize(p.steps.length, 'step')}, ${pluralize(p.minutes, 'minute')}`;
     const e = p.ended;
     if (!e) return `${p.name}: ${done} so far. What is behind it?`;
@@ -54,15 +71,24 @@ export class PracticePage {
     const p = this.practice();
     if (!p) return [];
     const n = chainNames(p.chain);
-    return (['host', 'port', 'cable', 'dock', 'card'] as const).flatMap((k) => (n[k] === '' ? [] : [`${k}: ${n[k]}`]));
+    return (['host', 'port', 'cable', 'dock', 'card'] as const).flatMap((k) =>
+      n[k] === '' ? [] : [`${k}: ${n[k]}`],
+    );
   });
   readonly answers = computed(() => (this.practice()?.steps ?? []).map(shown));
   /** Tests that make sense for this complaint on this chain, by where somebody would go for them. */
   readonly groups = computed(() => {
     const p = this.practice();
     if (!p) return [];
-    const open = openTests(netFor(p.chain), { ...NO_CLUES, symptoms: p.symptoms }, new Set(p.steps.map((s) => s.test)));
-    return TEST_GROUPS.map((g) => ({ name: g.name, of: g.of.filter((t) => open.includes(t)) })).filter((g) => g.of.length > 0);
+    const open = openTests(
+      netFor(p.chain),
+      { ...NO_CLUES, symptoms: p.symptoms },
+      new Set(p.steps.map((s) => s.test)),
+    );
+    return TEST_GROUPS.map((g) => ({
+      name: g.name,
+      of: g.of.filter((t) => open.includes(t)),
+    })).filter((g) => g.of.length > 0);
   });
   readonly able = computed(() => {
     const p = this.practice();
@@ -95,7 +121,9 @@ export class PracticePage {
 
   caution(test: TestId): string {
     const p = this.practice();
-    return (p ? cautionsOfTest(test, chainFacts(p.chain)) : []).map((c) => CAUTION_TEXTS[c]).join(' ');
+    return (p ? cautionsOfTest(test, chainFacts(p.chain)) : [])
+      .map((c) => CAUTION_TEXTS[c])
+      .join(' ');
   }
 
   test(test: TestId): void {

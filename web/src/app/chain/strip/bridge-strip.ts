@@ -88,7 +88,12 @@ export class BridgeStrip {
   move(event: KeyboardEvent): void {
     const last = this.buttons().length - 1;
     const now = Math.min(this.current(), last);
-    const to = { ArrowRight: Math.min(now + 1, last), ArrowLeft: Math.max(now - 1, 0), Home: 0, End: last }[event.key];
+    const to = {
+      ArrowRight: Math.min(now + 1, last),
+      ArrowLeft: Math.max(now - 1, 0),
+      Home: 0,
+      End: last,
+    }[event.key];
     if (event.key === 'w') {
       const target = this.buttons()[now]?.target;
       if (target) this.working.emit(target);

@@ -21,12 +21,31 @@ const ROW_SCALE_GBPS = 64;
       @if (h.state === 'unknown') {
         <rect class="unknown" [attr.x]="h.x" y="8" [attr.width]="h.w" height="8" />
       } @else if (h.state === 'broken') {
-        <path class="broken" [attr.d]="'M' + h.x + ',9h' + (h.w / 2 - 4) + 'l-3,6h' + -(h.w / 2 - 7) + 'z'" />
-        <path class="broken" [attr.d]="'M' + (h.x + h.w / 2 + 6) + ',9h' + (h.w / 2 - 6) + 'v6h' + -(h.w / 2 - 9) + 'z'" />
+        <path
+          class="broken"
+          [attr.d]="'M' + h.x + ',9h' + (h.w / 2 - 4) + 'l-3,6h' + -(h.w / 2 - 7) + 'z'"
+        />
+        <path
+          class="broken"
+          [attr.d]="
+            'M' + (h.x + h.w / 2 + 6) + ',9h' + (h.w / 2 - 6) + 'v6h' + -(h.w / 2 - 9) + 'z'
+          "
+        />
       } @else {
-        <rect class="ok" [attr.x]="h.x" [attr.y]="12 - h.h / 2" [attr.width]="h.w" [attr.height]="h.h" />
+        <rect
+          class="ok"
+          [attr.x]="h.x"
+          [attr.y]="12 - h.h / 2"
+          [attr.width]="h.w"
+          [attr.height]="h.h"
+        />
         @if (h.teeth) {
-          <path class="tooth" [attr.d]="'M' + (h.x + h.w / 2 - 4) + ',1h8l-4,6zM' + (h.x + h.w / 2 - 4) + ',23h8l-4,-6z'" />
+          <path
+            class="tooth"
+            [attr.d]="
+              'M' + (h.x + h.w / 2 - 4) + ',1h8l-4,6zM' + (h.x + h.w / 2 - 4) + ',23h8l-4,-6z'
+            "
+          />
         }
       }
     }
@@ -61,7 +80,9 @@ const ROW_SCALE_GBPS = 64;
 export class MiniStrip {
   readonly glance = input.required<Glance>();
 
-  readonly posts = computed(() => [...new Set(this.glance().hops.flatMap((h) => [POSTS[h.from] ?? 0, POSTS[h.to] ?? 0]))]);
+  readonly posts = computed(() => [
+    ...new Set(this.glance().hops.flatMap((h) => [POSTS[h.from] ?? 0, POSTS[h.to] ?? 0])),
+  ]);
   readonly hops = computed<MiniHop[]>(() =>
     this.glance().hops.map((h) => {
       const x = (POSTS[h.from] ?? 0) + 6;

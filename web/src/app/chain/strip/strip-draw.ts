@@ -1,11 +1,32 @@
 import { select, type Selection } from 'd3-selection';
-import { BOXES, DECK, HEIGHT, scaleBarPx, stripPicture, WIDTH, type HopPicture } from './strip-geometry';
+import {
+  BOXES,
+  DECK,
+  HEIGHT,
+  scaleBarPx,
+  stripPicture,
+  WIDTH,
+  type HopPicture,
+} from './strip-geometry';
 import type { Pier, StripModel } from './strip-model';
 
 type Layer = Selection<SVGGElement, unknown, null, undefined>;
 
-function text(layer: Layer, cls: string, x: number, y: number, words: string, anchor = 'middle'): void {
-  layer.append('text').attr('class', cls).attr('x', x).attr('y', y).attr('text-anchor', anchor).text(words);
+function text(
+  layer: Layer,
+  cls: string,
+  x: number,
+  y: number,
+  words: string,
+  anchor = 'middle',
+): void {
+  layer
+    .append('text')
+    .attr('class', cls)
+    .attr('x', x)
+    .attr('y', y)
+    .attr('text-anchor', anchor)
+    .text(words);
 }
 
 function drawHop(layer: Layer, p: HopPicture, hatch: string, labels: boolean): void {
@@ -25,7 +46,13 @@ function drawHop(layer: Layer, p: HopPicture, hatch: string, labels: boolean): v
   // A direct link's label would stand on the cable's pier: it keeps to the same two lines above the deck.
   if (!labels) return;
   text(layer, 'line1', p.labelX, 20, p.hop.line1);
-  const look = p.hop.measured ? (p.hop.measured.gbps === null ? 'unread' : 'measured') : p.hop.pinch ? 'pinch' : '';
+  const look = p.hop.measured
+    ? p.hop.measured.gbps === null
+      ? 'unread'
+      : 'measured'
+    : p.hop.pinch
+      ? 'pinch'
+      : '';
   text(layer, `line2 ${look} ${p.hop.state}`, p.labelX, 40, p.hop.line2);
 }
 
@@ -37,11 +64,16 @@ function fit(words: string, width: number): string {
 function drawPier(layer: Layer, p: Pier, faint: boolean): void {
   const { x, w } = BOXES[p.key];
   const mid = x + w / 2;
-  const g = layer.append('g').attr('class', `pier ${p.key} ${p.state.replace(' ', '-')}${faint ? ' faint' : ''}`);
+  const g = layer
+    .append('g')
+    .attr('class', `pier ${p.key} ${p.state.replace(' ', '-')}${faint ? ' faint' : ''}`);
   if (p.key !== 'system' && p.key !== 'screen')
     g.append('path')
       .attr('class', 'legs')
-      .attr('d', `M${x + 10},${DECK.bottom}L${x + 16},${DECK.legs}H${x + w - 16}L${x + w - 10},${DECK.bottom}`);
+      .attr(
+        'd',
+        `M${x + 10},${DECK.bottom}L${x + 16},${DECK.legs}H${x + w - 16}L${x + w - 10},${DECK.bottom}`,
+      );
   g.append('rect')
     .attr('x', x)
     .attr('y', DECK.top)
@@ -49,15 +81,21 @@ function drawPier(layer: Layer, p: Pier, faint: boolean): void {
     .attr('height', DECK.bottom - DECK.top);
   text(g as unknown as Layer, 'role', mid, 67, p.role);
   const lines = p.state === 'chosen' ? [p.name, ...p.facts].filter((s) => s !== '') : [p.state];
-  lines.slice(0, 2).forEach((l, i) => text(g as unknown as Layer, i === 0 ? 'fact name' : 'fact', mid, 85 + i * 17, fit(l, w)));
+  lines
+    .slice(0, 2)
+    .forEach((l, i) =>
+      text(g as unknown as Layer, i === 0 ? 'fact name' : 'fact', mid, 85 + i * 17, fit(l, w)),
+    );
 }
 
 function drawFootbridge(layer: Layer, m: StripModel): void {
   const x0 = BOXES.card.x + BOXES.card.w;
   const x1 = BOXES.screen.x;
   const g = layer.append('g').attr('class', 'footbridge');
-  for (const y of [74, 86]) g.append('line').attr('x1', x0).attr('x2', x1).attr('y1', y).attr('y2', y);
-  for (let x = x0 + 6; x < x1; x += 9) g.append('line').attr('x1', x).attr('x2', x).attr('y1', 74).attr('y2', 86);
+  for (const y of [74, 86])
+    g.append('line').attr('x1', x0).attr('x2', x1).attr('y1', y).attr('y2', y);
+  for (let x = x0 + 6; x < x1; x += 9)
+    g.append('line').attr('x1', x).attr('x2', x).attr('y1', 74).attr('y2', 86);
   if (m.picture) text(layer, 'fact', (x0 + x1) / 2, 40, m.picture);
   if (m.rope === '') return;
   // Down from the card, along under everything that hangs there, and up to the host.
@@ -116,7 +154,8 @@ function drawSuspicion(layer: Layer, m: StripModel): void {
         .attr('r', 4);
     text(g, 'suspect', mid, 171, words);
   };
-  for (const p of m.piers) under(BOXES[p.key].x + BOXES[p.key].w / 2, s.piers[p.key], `${s.piers[p.key]} %`);
+  for (const p of m.piers)
+    under(BOXES[p.key].x + BOXES[p.key].w / 2, s.piers[p.key], `${s.piers[p.key]} %`);
   const beside = (BOXES.card.x + BOXES.card.w + BOXES.screen.x) / 2;
   text(g, 'suspect', beside, 171, `elsewhere ${s.elsewhere} %`);
   // Over the part itself, kept within the picture at both ends.
@@ -133,10 +172,21 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   root.selectAll('*').remove();
   root.attr('viewBox', `0 0 ${WIDTH} ${HEIGHT}`).attr('preserveAspectRatio', 'xMidYMid meet');
   const hatch = `hatch-${id}`;
-  const pattern = root.append('defs').append('pattern').attr('id', hatch).attr('width', 6).attr('height', 6);
+  const pattern = root
+    .append('defs')
+    .append('pattern')
+    .attr('id', hatch)
+    .attr('width', 6)
+    .attr('height', 6);
   pattern.attr('patternUnits', 'userSpaceOnUse').attr('patternTransform', 'rotate(45)');
   pattern.append('rect').attr('class', 'hatch-ground').attr('width', 6).attr('height', 6);
-  pattern.append('line').attr('class', 'hatch-line').attr('x1', 0).attr('x2', 0).attr('y1', 0).attr('y2', 6);
+  pattern
+    .append('line')
+    .attr('class', 'hatch-line')
+    .attr('x1', 0)
+    .attr('x2', 0)
+    .attr('y1', 0)
+    .attr('y2', 6);
   const layer = root.append('g') as unknown as Layer;
   for (const p of stripPicture(m)) drawHop(layer, p, hatch, m.suspicion === undefined);
   drawFootbridge(layer, m);
@@ -145,7 +195,9 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   drawLoads(layer, m);
   m.piers
     .find((p) => p.key === 'dock')
-    ?.under?.forEach((words, i) => text(layer, 'fact', BOXES.dock.x + BOXES.dock.w / 2, 158 + i * 15, words));
+    ?.under?.forEach((words, i) =>
+      text(layer, 'fact', BOXES.dock.x + BOXES.dock.w / 2, 158 + i * 15, words),
+    );
   const bar = scaleBarPx(m);
   layer
     .append('path')

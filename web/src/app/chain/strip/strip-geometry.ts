@@ -23,7 +23,8 @@ const TEAR = 8;
 const NECK_PX = 96;
 
 export interface Ribbon {
-  readonly kind: 'solid' | 'outer' | 'unknown' | 'torn' | 'core' | 'line' | 'ticks' | 'stub' | 'hollow';
+  readonly kind:
+    'solid' | 'outer' | 'unknown' | 'torn' | 'core' | 'line' | 'ticks' | 'stub' | 'hollow';
   readonly path: string;
 }
 export interface HopPicture {
@@ -68,7 +69,12 @@ function gaps(h: StripHop): { x0: number; x1: number; left: PierKey; right: Pier
   });
 }
 
-function ribbonPoints(gap: ReturnType<typeof gaps>[number], h: StripHop, px: (g: number) => number, pick: keyof Range): Point[] {
+function ribbonPoints(
+  gap: ReturnType<typeof gaps>[number],
+  h: StripHop,
+  px: (g: number) => number,
+  pick: keyof Range,
+): Point[] {
   const at = px(h.usable?.[pick] ?? 0);
   const full = px(Math.max(h.full?.[pick] ?? 0, h.usable?.[pick] ?? 0));
   const neck = Math.min(NECK_PX, (gap.x1 - gap.x0) * 0.75);
@@ -99,7 +105,8 @@ function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] 
   const l = mid - TEAR;
   const r = mid + TEAR;
   const steps = [0, 0.25, 0.5, 0.75, 1].map((t) => top + (bottom - top) * t);
-  const tooth = (x: number, sign: number) => steps.map((y, i) => `L${x + (i % 2 ? sign * 7 : 0)},${y}`).join('');
+  const tooth = (x: number, sign: number) =>
+    steps.map((y, i) => `L${x + (i % 2 ? sign * 7 : 0)},${y}`).join('');
   return [
     { kind: 'torn', path: `M${gap.x0},${top}${tooth(l, -1)}L${gap.x0},${bottom}Z` },
     { kind: 'torn', path: `M${gap.x1},${top}${tooth(r, 1)}L${gap.x1},${bottom}Z` },
@@ -110,7 +117,9 @@ function tornRibbons(gap: { x0: number; x1: number }, height: number): Ribbon[] 
 function waitingRibbons(g: { x0: number; x1: number }, height: number): Ribbon[] {
   const mid = (g.x0 + g.x1) / 2;
   const half = Math.max(height, UNKNOWN_PX) / 2 - 3;
-  const ticks = [-10, 0, 10].map((d) => `M${mid + d},${DECK.middle - half}V${DECK.middle + half}`).join('');
+  const ticks = [-10, 0, 10]
+    .map((d) => `M${mid + d},${DECK.middle - half}V${DECK.middle + half}`)
+    .join('');
   return [
     { kind: 'hollow', path: flat(g, Math.max(height, UNKNOWN_PX)) },
     { kind: 'ticks', path: ticks },
@@ -122,7 +131,9 @@ function lostRibbons(g: { x0: number; x1: number }, height: number): Ribbon[] {
   const top = DECK.middle - height / 2;
   const bottom = DECK.middle + height / 2;
   const end = g.x0 + (g.x1 - g.x0) * 0.4;
-  const torn = [0, 0.25, 0.5, 0.75, 1].map((t, i) => `L${end + (i % 2 ? 7 : 0)},${top + (bottom - top) * t}`).join('');
+  const torn = [0, 0.25, 0.5, 0.75, 1]
+    .map((t, i) => `L${end + (i % 2 ? 7 : 0)},${top + (bottom - top) * t}`)
+    .join('');
   return [
     { kind: 'hollow', path: flat({ x0: end, x1: g.x1 }, height) },
     { kind: 'stub', path: `M${g.x0},${top}${torn}L${g.x0},${bottom}Z` },
@@ -131,7 +142,9 @@ function lostRibbons(g: { x0: number; x1: number }, height: number): Ribbon[] {
 
 function teeth(h: StripHop, px: (g: number) => number): HopPicture['teeth'] {
   if (!h.pinch || h.neckAt === null || h.state === 'blocked') return [];
-  const beside = gaps(h).flatMap((g) => (g.right === h.neckAt ? [g.x1 - 7] : g.left === h.neckAt ? [g.x0 + 7] : []));
+  const beside = gaps(h).flatMap((g) =>
+    g.right === h.neckAt ? [g.x1 - 7] : g.left === h.neckAt ? [g.x0 + 7] : [],
+  );
   const half = px(h.usable?.hi ?? 0) / 2;
   return beside.flatMap((x) => [
     { x, y: DECK.middle - half - 1, points: 'down' as const },
@@ -146,17 +159,24 @@ function picture(h: StripHop, px: (g: number) => number): HopPicture {
   const box = { x: first?.x0 ?? 0, w: (last?.x1 ?? 0) - (first?.x0 ?? 0) };
   const torn = over[Math.floor((over.length - 1) / 2)];
   const ribbons = over.flatMap((g): Ribbon[] => {
-    if (h.state === 'blocked') return g === torn ? tornRibbons(g, UNKNOWN_PX) : [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
+    if (h.state === 'blocked')
+      return g === torn
+        ? tornRibbons(g, UNKNOWN_PX)
+        : [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
     if (h.state === 'not used') return [{ kind: 'line', path: `M${g.x0},${DECK.middle}H${g.x1}` }];
     if (h.state === 'waiting') return waitingRibbons(g, px(h.usable?.hi ?? 0));
     if (h.state === 'lost')
-      return g === over[0] ? lostRibbons(g, px(h.usable?.hi ?? 0)) : [{ kind: 'hollow', path: flat(g, px(h.usable?.hi ?? 0)) }];
+      return g === over[0]
+        ? lostRibbons(g, px(h.usable?.hi ?? 0))
+        : [{ kind: 'hollow', path: flat(g, px(h.usable?.hi ?? 0)) }];
     if (h.state === 'unknown' || !h.usable) return [{ kind: 'unknown', path: flat(g, UNKNOWN_PX) }];
     const low: Ribbon = { kind: 'solid', path: shape(ribbonPoints(g, h, px, 'lo')) };
     const gbps = h.measured?.gbps ?? null;
     // Measured is solid inside the expected outline: the gap is the shortfall.
     const core: Ribbon[] = gbps === null ? [] : [{ kind: 'core', path: flat(g, px(gbps)) }];
-    return h.state === 'range' ? [{ kind: 'outer', path: shape(ribbonPoints(g, h, px, 'hi')) }, low, ...core] : [low, ...core];
+    return h.state === 'range'
+      ? [{ kind: 'outer', path: shape(ribbonPoints(g, h, px, 'hi')) }, low, ...core]
+      : [low, ...core];
   });
   return { hop: h, ribbons, teeth: teeth(h, px), labelX: box.x + box.w / 2, box };
 }

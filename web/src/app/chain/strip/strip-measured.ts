@@ -32,7 +32,12 @@ function ofCopy(h: Hop, check: LinkCheck): HopMeasure | null {
   const line1 = back ? `${whole} back` : whole === expected(h) ? whole : `${whole} over the chain`;
   const figure = `measured ${copy.gbps.toFixed(1)} Gb/s`;
   if (copy.grade === 'not-graded' || !copy.share)
-    return { gbps: null, line1, line2: `${figure}, not graded`, clause: `${line1}, ${figure}, not graded` };
+    return {
+      gbps: null,
+      line1,
+      line2: `${figure}, not graded`,
+      clause: `${line1}, ${figure}, not graded`,
+    };
   const grade =
     copy.grade === 'open' && copy.ends
       ? `${GRADE_WORDS[copy.ends.atHigh]} or ${GRADE_WORDS[copy.ends.atLow]}`
@@ -48,7 +53,8 @@ function ofCopy(h: Hop, check: LinkCheck): HopMeasure | null {
 }
 
 function ofSpan(h: Hop, row: CheckRow | undefined): HopMeasure | null {
-  if (!row || row.state === 'not-read' || row.seen.gen === null || row.seen.lanes === null) return null;
+  if (!row || row.state === 'not-read' || row.seen.gen === null || row.seen.lanes === null)
+    return null;
   const seen = `×${row.seen.lanes} Gen${row.seen.gen}`;
   const share = h.usable && h.raw && h.raw.down.hi > 0 ? h.usable.down.hi / h.raw.down.hi : null;
   // A reading taken while idle proves nothing, so nothing solid is drawn from it.

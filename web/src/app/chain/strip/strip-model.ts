@@ -11,7 +11,8 @@ import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-p
 export { pierOf, PIERS, role, type Pier, type PierKey } from './strip-piers';
 
 /** `waiting`, `lost` and `not used` are how a live link stands; the others are what is expected of it. */
-export type HopState = 'expected' | 'range' | 'unknown' | 'blocked' | 'waiting' | 'lost' | 'not used';
+export type HopState =
+  'expected' | 'range' | 'unknown' | 'blocked' | 'waiting' | 'lost' | 'not used';
 
 export interface StripHop {
   readonly index: number;
@@ -101,7 +102,9 @@ function transportName(t: Range): string {
   const lo = linkName(t.lo);
   const hi = linkName(t.hi);
   if (lo === hi) return lo;
-  return t.lo === 0 ? `up to ${hi}` : `${lo} to ${hi.replace(/^USB4 /, lo.startsWith('USB4') ? '' : 'USB4 ')}`;
+  return t.lo === 0
+    ? `up to ${hi}`
+    : `${lo} to ${hi.replace(/^USB4 /, lo.startsWith('USB4') ? '' : 'USB4 ')}`;
 }
 
 /** What a hop trains to: "USB4 20 by the cable · PCIe Gen3 ×4" or "PCIe Gen4 ×4". */
@@ -110,7 +113,10 @@ function trained(h: Hop, by: PierKey | null): string {
   const pcie = h.gen && h.lanes ? `PCIe Gen${formatWhole(h.gen)} ×${formatWhole(h.lanes)}` : '';
   if (h.kind === 'pcie') return pcie || 'width not known';
   const link = h.transport ? transportName(h.transport) : 'tunnel';
-  const held = by && (by === 'cable' || by === 'port') && h.transport && h.transport.hi < TRANSPORT_40 ? ` by ${NOUN[by]}` : '';
+  const held =
+    by && (by === 'cable' || by === 'port') && h.transport && h.transport.hi < TRANSPORT_40
+      ? ` by ${NOUN[by]}`
+      : '';
   return [link + held, pcie].filter((s) => s !== '').join(' · ');
 }
 
@@ -130,9 +136,14 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
   const b = PIERS.indexOf(to);
   const neckAt = isPinch && pinch.part ? pierOf(pinch.part) : null;
   const named = isPinch && (pinch.part !== null || !pinch.certain) && state !== 'unknown';
-  const value = state === 'blocked' ? '0.0 Gb/s' : h.usable ? `${rate(h.usable.down)} Gb/s` : 'not known';
+  const value =
+    state === 'blocked' ? '0.0 Gb/s' : h.usable ? `${rate(h.usable.down)} Gb/s` : 'not known';
   const usual =
-    state === 'blocked' ? `blocked: ${value}` : named ? `${pinch.certain ? 'pinch' : 'may pinch'}: ${value} usable` : value;
+    state === 'blocked'
+      ? `blocked: ${value}`
+      : named
+        ? `${pinch.certain ? 'pinch' : 'may pinch'}: ${value} usable`
+        : value;
   return {
     index,
     from,
@@ -154,7 +165,12 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
 function pinchLine(e: Evaluation): string {
   const { pinch, usable } = e.predicted.link;
   if (!usable) return 'Pinch: not known.';
-  const noun = pinch.part === 'loads' ? 'what hangs on the dock' : pinch.part ? NOUN[pierOf(pinch.part)].replace('the ', '') : '';
+  const noun =
+    pinch.part === 'loads'
+      ? 'what hangs on the dock'
+      : pinch.part
+        ? NOUN[pierOf(pinch.part)].replace('the ', '')
+        : '';
   const broken = e.predicted.link.hops.some((h) => h.state === 'broken');
   if (broken) return `Pinch: ${noun || 'not known'}, 0.0 Gb/s usable.`;
   const rest = pinch.rest ? `; the rest could carry ${rate(pinch.rest)}` : '';
@@ -171,7 +187,10 @@ function loadsOf(chain: Chain, kind: 'tunnel' | 'direct'): StripLoad[] {
     const { down, up } = takesOf(load, lead);
     const own = (down.hi === 0 && up.hi === 0) || kind === 'direct';
     const back = up.hi > 0 ? ` and ${rate(up)} back` : '';
-    return { words: `${LOAD_KINDS[load.kind]}, ${own ? 'on its own cable' : `${rate(down)} Gb/s${back} on the link`}`, own };
+    return {
+      words: `${LOAD_KINDS[load.kind]}, ${own ? 'on its own cable' : `${rate(down)} Gb/s${back} on the link`}`,
+      own,
+    };
   });
 }
 
@@ -179,10 +198,17 @@ function loadsOf(chain: Chain, kind: 'tunnel' | 'direct'): StripLoad[] {
 function underDock(e: Evaluation): string[] {
   const { power, charging } = e.predicted.body;
   const f = power.feeders.find((x) => x.feedsCard) ?? power.feeders[0];
-  const share = f?.load && f.rated ? [`supply ${percent({ lo: f.load.lo / f.rated.hi, hi: f.load.hi / f.rated.lo })} %`] : [];
+  const share =
+    f?.load && f.rated
+      ? [`supply ${percent({ lo: f.load.lo / f.rated.hi, hi: f.load.hi / f.rated.lo })} %`]
+      : [];
   const { contract } = charging;
   const gives =
-    charging.by === 'charger' ? ['own charger'] : contract && charging.hasBattery ? [`charges ${figure(contract)} W`] : [];
+    charging.by === 'charger'
+      ? ['own charger']
+      : contract && charging.hasBattery
+        ? [`charges ${figure(contract)} W`]
+        : [];
   return [...share, ...gives];
 }
 
@@ -196,14 +222,21 @@ function underOf(key: PierKey, chain: Chain, e: Evaluation): string[] {
 
 function footbridge(e: Evaluation): string {
   const p = e.predicted.body.pictures[0];
-  return p && p.needGbps !== null && p.haveGbps !== null ? `${p.needGbps.toFixed(1)} of ${p.haveGbps.toFixed(1)} Gb/s` : '';
+  return p && p.needGbps !== null && p.haveGbps !== null
+    ? `${p.needGbps.toFixed(1)} of ${p.haveGbps.toFixed(1)} Gb/s`
+    : '';
 }
 
 /**
  * Everything the strip shows, in every form: the picture, the small form, the text and the buttons are made from it. With readings,
  * or null for none yet, it shows measured beside expected.
  */
-export function stripModel(name: string, chain: Chain, e: Evaluation, readings?: LinkCheck | null): StripModel {
+export function stripModel(
+  name: string,
+  chain: Chain,
+  e: Evaluation,
+  readings?: LinkCheck | null,
+): StripModel {
   const { link } = e.predicted;
   const measured = readings === undefined ? null : measuredHops(link.hops, readings);
   const hops = link.hops.map((h, i) => stripHop(h, i, e, measured?.[i] ?? null));
@@ -211,8 +244,13 @@ export function stripModel(name: string, chain: Chain, e: Evaluation, readings?:
     .filter((h) => h.from !== 'system' || hops.length === 1)
     .flatMap((h) => [h.usable?.hi ?? 0, h.full?.hi ?? 0]);
   const largest = Math.max(0, ...scaled);
-  const open = hops.filter((h) => h.state === 'unknown').map((h) => `${role(h.from)} to ${role(h.to)}`);
-  const piers = piersOf(chain, link.pinch.setBy).map((p) => ({ ...p, under: underOf(p.key, chain, e) }));
+  const open = hops
+    .filter((h) => h.state === 'unknown')
+    .map((h) => `${role(h.from)} to ${role(h.to)}`);
+  const piers = piersOf(chain, link.pinch.setBy).map((p) => ({
+    ...p,
+    under: underOf(p.key, chain, e),
+  }));
   const unchosen = piers.filter((p) => p.state === 'not chosen' && p.key !== 'screen');
   return {
     name,

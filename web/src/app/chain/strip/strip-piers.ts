@@ -1,6 +1,13 @@
 import type { Range } from '@ruddy/core/base';
 import { formatWhole } from '@ruddy/core/base/text';
-import { type AttrPath, type Chain, endsInSlot, isAdapter, portName, type Slot } from '@ruddy/core/chain';
+import {
+  type AttrPath,
+  type Chain,
+  endsInSlot,
+  isAdapter,
+  portName,
+  type Slot,
+} from '@ruddy/core/chain';
 import type { CableSpec, PortStandard } from '@ruddy/core/parts';
 
 /** Banks and piers, host side first. */
@@ -37,10 +44,22 @@ export function pierOf(slot: Slot): PierKey {
 }
 
 export function role(key: PierKey): string {
-  return { system: 'System', port: 'Host port', cable: 'Cable', dock: 'Dock', card: 'Card', screen: 'Screen' }[key];
+  return {
+    system: 'System',
+    port: 'Host port',
+    cable: 'Cable',
+    dock: 'Dock',
+    card: 'Card',
+    screen: 'Screen',
+  }[key];
 }
 
-const FORM = { laptop: 'laptop', 'mini-pc': 'mini PC', handheld: 'handheld', desktop: 'desktop' } as const;
+const FORM = {
+  laptop: 'laptop',
+  'mini-pc': 'mini PC',
+  handheld: 'handheld',
+  desktop: 'desktop',
+} as const;
 const STANDARD: Record<PortStandard, string> = {
   'usb-c': 'USB-C, no PCIe',
   'thunderbolt-1': 'Thunderbolt 1',
@@ -66,11 +85,18 @@ function lengthWords(cables: readonly CableSpec[]): string {
     (mm, c) => (mm === null || typeof c.lengthMm !== 'number' ? null : mm + c.lengthMm),
     0,
   );
-  return sum === null ? 'length not known' : sum >= 1000 ? `${(sum / 1000).toFixed(1)} m` : `${sum} mm`;
+  return sum === null
+    ? 'length not known'
+    : sum >= 1000
+      ? `${(sum / 1000).toFixed(1)} m`
+      : `${sum} mm`;
 }
 
 /** The pieces of the path as one pier: what they are called, how long, and which of several binds. */
-function cablePier(path: Chain['path'], setBy: readonly AttrPath[]): Pick<Pier, 'name' | 'facts' | 'state'> {
+function cablePier(
+  path: Chain['path'],
+  setBy: readonly AttrPath[],
+): Pick<Pier, 'name' | 'facts' | 'state'> {
   const pieces = path ?? [];
   const state = path === null ? 'not chosen' : pieces.length === 0 ? 'not used' : 'chosen';
   const cables = pieces.flatMap(({ spec }) => (isAdapter(spec) ? [] : [spec]));
@@ -90,33 +116,60 @@ function cablePier(path: Chain['path'], setBy: readonly AttrPath[]): Pick<Pier, 
   const length = first
     ? `${lengthWords(cables)} ${typeof first.construction === 'string' ? first.construction : ''}`.trim()
     : 'adapter';
-  const binding = pieces.length > 1 ? pieces.find((p) => setBy.some((a) => a.startsWith(`path/${p.key}/`))) : undefined;
+  const binding =
+    pieces.length > 1
+      ? pieces.find((p) => setBy.some((a) => a.startsWith(`path/${p.key}/`)))
+      : undefined;
   const facts = binding ? [`${binding.spec.model} binds`, length] : [length, mark];
-  return { name: pieces.map((c) => c.spec.model).join(' + '), facts: pieces.length > 0 ? facts : [], state };
+  return {
+    name: pieces.map((c) => c.spec.model).join(' + '),
+    facts: pieces.length > 0 ? facts : [],
+    state,
+  };
 }
 
 /** What stands on the ground at the left: driver and system, or the kind of host where neither is said. */
 function systemFacts({ host, system, installed }: Chain): string[] {
-  const words = [installed.driver && `driver ${installed.driver}`, system?.model ?? ''].filter((s) => s !== '');
+  const words = [installed.driver && `driver ${installed.driver}`, system?.model ?? ''].filter(
+    (s) => s !== '',
+  );
   return words.length > 0 ? words : host ? [FORM[host.form]] : [];
 }
 
 function screenPier({ picture, settings, host }: Chain): Pier {
   const first = picture[0]?.screen;
   const mode =
-    first && first.widthPx !== null && first.heightPx !== null ? [`${lanes(first.widthPx)}×${lanes(first.heightPx)}`] : [];
+    first && first.widthPx !== null && first.heightPx !== null
+      ? [`${lanes(first.widthPx)}×${lanes(first.heightPx)}`]
+      : [];
   const more = picture.length > 1 ? [`${picture.length - 1} more`] : [];
-  if (first) return { key: 'screen', role: 'Screen', name: first.model, facts: [...mode, ...more], state: 'chosen' };
+  if (first)
+    return {
+      key: 'screen',
+      role: 'Screen',
+      name: first.model,
+      facts: [...mode, ...more],
+      state: 'chosen',
+    };
   const panel = settings.toPanel === 'yes' && host;
   return panel
-    ? { key: 'screen', role: 'Screen', name: "the host's panel", facts: ['picture goes back'], state: 'chosen' }
+    ? {
+        key: 'screen',
+        role: 'Screen',
+        name: "the host's panel",
+        facts: ['picture goes back'],
+        state: 'chosen',
+      }
     : { key: 'screen', role: 'Screen', name: '', facts: [], state: 'not chosen' };
 }
 
 /** Every bank and pier of a chain. `setBy` names the attributes that bind at the pinch. */
 export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
-  const standard = socket && typeof socket.standard === 'string' ? STANDARD[socket.standard] : 'standard not known';
+  const standard =
+    socket && typeof socket.standard === 'string'
+      ? STANDARD[socket.standard]
+      : 'standard not known';
   const noDock = chain.dock === null && endsInSlot(chain.path);
   return [
     {

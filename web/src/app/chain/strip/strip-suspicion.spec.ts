@@ -9,11 +9,26 @@ import { copyLine, stripList } from './strip-text';
 describe('the strip of a search', () => {
   it('TR-03 on Troubleshoot every bank and pier carries its suspicion, in the picture and in words, and all of it is 100', async () => {
     const chain = chainOf();
-    const places = { system: 0.05, port: 0.104, cable: 0.523, dock: 0.17, card: 0.08, screen: 0.003, elsewhere: 0.07 };
-    const m = withSuspicion(stripModel('Dome desk', chain, evaluate({ chain, context: { asOf: '2026-11-20', house: {} } })), {
-      places,
-      cause: 'the cable is too long',
-    });
+    const places = {
+      system: 0.05,
+      port: 0.104,
+      cable: 0.523,
+      dock: 0.17,
+      card: 0.08,
+      screen: 0.003,
+      elsewhere: 0.07,
+    };
+    const m = withSuspicion(
+      stripModel(
+        'Dome desk',
+        chain,
+        evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }),
+      ),
+      {
+        places,
+        cause: 'the cable is too long',
+      },
+    );
     expect(m.suspicion).toEqual({
       piers: { system: 5, port: 11, cable: 52, dock: 17, card: 8, screen: 0 },
       elsewhere: 7,

@@ -7,20 +7,34 @@ import { PIERS, role, type PierKey } from './strip-piers';
 /** The strip as a search shows it: suspicion under every bank and pier, the likeliest cause over the most suspect part. */
 export function withSuspicion(m: StripModel, shown: ShownSuspicion): StripModel {
   const whole = wholePercents(PLACES.map((p) => shown.places[p]));
-  const percent = Object.fromEntries(PLACES.map((p, i) => [p, whole[i] ?? 0])) as Record<PierKey | 'elsewhere', number>;
+  const percent = Object.fromEntries(PLACES.map((p, i) => [p, whole[i] ?? 0])) as Record<
+    PierKey | 'elsewhere',
+    number
+  >;
   const most = [...PIERS, 'elsewhere' as const].reduce((a, b) => (percent[b] > percent[a] ? b : a));
   const { elsewhere, ...piers } = percent;
   const hops = m.hops.map((h) => ({ ...h, line2: '', toll: null }));
-  const told = { ...m, mode: 'suspicion' as const, hops, picture: '', suspicion: { piers, elsewhere, most, cause: shown.cause } };
+  const told = {
+    ...m,
+    mode: 'suspicion' as const,
+    hops,
+    picture: '',
+    suspicion: { piers, elsewhere, most, cause: shown.cause },
+  };
   return { ...told, pinchLine: suspicionLine(told.suspicion) };
 }
 
 /** "Most suspect: cable, 52 %; dock 17 %, elsewhere 4 %." */
 export function suspicionLine(s: StripSuspicion): string {
-  const all = [...PIERS.map((p) => [role(p).toLowerCase(), s.piers[p]] as const), [PLACE_WORDS.elsewhere, s.elsewhere] as const];
+  const all = [
+    ...PIERS.map((p) => [role(p).toLowerCase(), s.piers[p]] as const),
+    [PLACE_WORDS.elsewhere, s.elsewhere] as const,
+  ];
   const [first, ...rest] = all.filter(([, p]) => p > 0).sort((a, b) => b[1] - a[1]);
   const others = rest.map(([name, p]) => `${name} ${p} %`).join(', ');
-  return first ? `Most suspect: ${first[0]}, ${first[1]} %${others ? `; ${others}` : ''}. Likeliest cause: ${s.cause}.` : '';
+  return first
+    ? `Most suspect: ${first[0]}, ${first[1]} %${others ? `; ${others}` : ''}. Likeliest cause: ${s.cause}.`
+    : '';
 }
 
 /** "suspicion 52 %" as the text of a part says it. */

@@ -20,18 +20,24 @@ function stateWord(h: StripHop): string {
 
 /** One hop in words, with both directions. */
 export function hopText(h: StripHop): string {
-  const through = h.through.length > 0 ? ` through ${h.through.map((k) => role(k).toLowerCase()).join(', ')}` : '';
+  const through =
+    h.through.length > 0
+      ? ` through ${h.through.map((k) => role(k).toLowerCase()).join(', ')}`
+      : '';
   const ends = `${role(h.from)} to ${role(h.to)}${through}`;
   if (h.measured) return `${ends}: ${h.measured.clause}. ${stateWord(h)}.`;
   if (h.toll !== null) return `${ends}: ${h.line1 === TOLL_LABEL ? '' : `${h.line1}. `}${h.toll}.`;
-  const clause = h.usable ? `${rate(h.usable)} Gb/s usable to the card, ${rate(h.up)} back, expected` : 'rate not known';
+  const clause = h.usable
+    ? `${rate(h.usable)} Gb/s usable to the card, ${rate(h.up)} back, expected`
+    : 'rate not known';
   return `${ends}: ${h.line1}. ${clause}. ${stateWord(h)}.`;
 }
 
 /** The paragraph a screen reader hears first. */
 export function summaryText(m: StripModel): string {
   const loads = m.loads.length > 0 ? ` ${m.loads.map((l) => `${l.words}.`).join(' ')}` : '';
-  const known = m.notKnown.length > 0 ? ` ${m.notKnown.length} not known: ${m.notKnown.join(', ')}.` : '';
+  const known =
+    m.notKnown.length > 0 ? ` ${m.notKnown.length} not known: ${m.notKnown.join(', ')}.` : '';
   const hops = `${m.hops.length} ${m.hops.length === 1 ? 'hop' : 'hops'} from system to card.`;
   return `${m.name}, ${m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
 }
@@ -40,13 +46,18 @@ const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** The strip in words, in the order of the picture: a part, the hop that leaves it, the next part. */
 export function stripList(m: StripModel): string[] {
-  const suspect = (p: Pier) => (m.suspicion ? `${pierText(p)} ${capital(suspicionOf(m, p.key) ?? '')}.` : pierText(p));
+  const suspect = (p: Pier) =>
+    m.suspicion ? `${pierText(p)} ${capital(suspicionOf(m, p.key) ?? '')}.` : pierText(p);
   return m.piers.flatMap((p) => [
     suspect(p),
     ...(p.key === 'dock' ? m.loads.map((l) => `Hangs from the dock: ${l.words}.`) : []),
     ...m.hops.filter((h) => h.from === p.key).map(hopText),
-    ...(p.key === 'screen' && m.suspicion ? [`Elsewhere: suspicion ${m.suspicion.elsewhere} %.`] : []),
-    ...(p.key === 'card' && m.mode === 'toll' && m.rope !== '' ? [`Card to the panel: ${m.rope}.`] : []),
+    ...(p.key === 'screen' && m.suspicion
+      ? [`Elsewhere: suspicion ${m.suspicion.elsewhere} %.`]
+      : []),
+    ...(p.key === 'card' && m.mode === 'toll' && m.rope !== ''
+      ? [`Card to the panel: ${m.rope}.`]
+      : []),
   ]);
 }
 
@@ -57,9 +68,11 @@ export function copyLine(m: StripModel): string {
     const inside = m.hops.some((h) => h.through.includes(p.key));
     const name = inside ? `[${p.role}]` : p.role;
     if (i === m.piers.length - 1) return name;
-    if (p.key === 'card') return m.picture ? `${name} -${m.picture.split(' ')[0]} picture- ` : `${name} - `;
+    if (p.key === 'card')
+      return m.picture ? `${name} -${m.picture.split(' ')[0]} picture- ` : `${name} - `;
     if (!hop) return inside ? `${name} = ` : `${name} `;
-    const mark = hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
+    const mark =
+      hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
     return `${name} =${mark}= `;
   });
   return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'toll' ? `; ${tollLine(m)}` : ''}${m.suspicion ? `; ${m.pinchLine}` : ''}`;
@@ -77,5 +90,7 @@ export function pinchMoved(before: StripModel, after: StripModel): string | null
 
 function pinchOf(m: StripModel): { part: string; rate: string } | null {
   const hop = m.hops.find((h) => h.pinch && h.neckAt !== null);
-  return hop?.neckAt && hop.usable ? { part: role(hop.neckAt).toLowerCase(), rate: rate(hop.usable) } : null;
+  return hop?.neckAt && hop.usable
+    ? { part: role(hop.neckAt).toLowerCase(), rate: rate(hop.usable) }
+    : null;
 }

@@ -25,7 +25,14 @@ const wired = {
   path: [
     {
       key: 'a',
-      spec: { maker: 'Alder', model: 'K-07', connector: 'usb-c', construction: 'passive', lengthMm: 1200, markedGbps: 40 },
+      spec: {
+        maker: 'Alder',
+        model: 'K-07',
+        connector: 'usb-c',
+        construction: 'passive',
+        lengthMm: 1200,
+        markedGbps: 40,
+      },
     },
   ],
   dock: {
@@ -63,13 +70,24 @@ const wired = {
   },
 };
 const chain = (over: object = {}): Chain => chainSchema.parse({ ...wired, ...over });
-const withPort = (over: object) => chain({ host: { ...wired.host, sockets: [{ ...port, ...over }] } });
+const withPort = (over: object) =>
+  chain({ host: { ...wired.host, sockets: [{ ...port, ...over }] } });
 const direct = chain({
-  host: { ...wired.host, sockets: [{ key: 'left', connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 }] },
+  host: {
+    ...wired.host,
+    sockets: [{ key: 'left', connector: 'oculink-4i', standard: 'oculink', pcieGen: 4, lanes: 4 }],
+  },
   path: [
     {
       key: 'a',
-      spec: { maker: 'Alder', model: 'Q', connector: 'oculink-4i', construction: 'passive', lengthMm: 500, pcieGen: 4 },
+      spec: {
+        maker: 'Alder',
+        model: 'Q',
+        connector: 'oculink-4i',
+        construction: 'passive',
+        lengthMm: 500,
+        pcieGen: 4,
+      },
     },
   ],
   dock: { ...wired.dock, connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 },
@@ -90,8 +108,23 @@ const CASES: [string, Chain][] = [
   [
     'a card slot without a dock',
     chain({
-      host: { ...wired.host, sockets: [{ key: 'left', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4 }] },
-      path: [{ key: 'a', spec: { maker: 'Alder', model: 'T-1', hostEnd: 'm2', farEnd: 'pcie-slot', pcieGen: 4, lanes: 4 } }],
+      host: {
+        ...wired.host,
+        sockets: [{ key: 'left', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4 }],
+      },
+      path: [
+        {
+          key: 'a',
+          spec: {
+            maker: 'Alder',
+            model: 'T-1',
+            hostEnd: 'm2',
+            farEnd: 'pcie-slot',
+            pcieGen: 4,
+            lanes: 4,
+          },
+        },
+      ],
       dock: null,
     }),
   ],
@@ -106,7 +139,11 @@ const CASES: [string, Chain][] = [
 
 describe('the strip model', () => {
   it('shows three hops for a tunnel and one for a direct link', () => {
-    expect(model(chain()).hops.map((h) => `${h.from}-${h.to}`)).toEqual(['system-port', 'port-dock', 'dock-card']);
+    expect(model(chain()).hops.map((h) => `${h.from}-${h.to}`)).toEqual([
+      'system-port',
+      'port-dock',
+      'dock-card',
+    ]);
     expect(model(direct).hops.map((h) => `${h.from}-${h.to}`)).toEqual(['system-card']);
   });
 
@@ -134,8 +171,12 @@ describe('the strip model', () => {
 
   it('tells a screen reader when the pinch moved, and nothing when it stayed', () => {
     const long = model(chain());
-    const short = model(chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] }));
-    expect(pinchMoved(long, short)).toBe('Pinch moved from the cable to the dock: 26.0 Gb/s, was 16.0.');
+    const short = model(
+      chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] }),
+    );
+    expect(pinchMoved(long, short)).toBe(
+      'Pinch moved from the cable to the dock: 26.0 Gb/s, was 16.0.',
+    );
     expect(pinchMoved(short, short)).toBeNull();
     expect(pinchMoved(model(direct), long)).toBe('Pinch at the cable: 16.0 Gb/s.');
     expect(pinchMoved(long, model(direct))).toBeNull();
@@ -151,7 +192,12 @@ describe('the strip model', () => {
 describe('measured beside expected', () => {
   it('nothing read yet is said on every hop', () => {
     const c = chain();
-    const m = stripModel('Dome desk', c, evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } }), null);
+    const m = stripModel(
+      'Dome desk',
+      c,
+      evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } }),
+      null,
+    );
     expect(m.hops.map((h) => h.line2)).toEqual(Array(3).fill('not measured yet'));
     expect(summaryText(m)).toContain('Dome desk, measured.');
   });
@@ -173,27 +219,45 @@ describe('measured beside expected', () => {
   });
 
   it('what proves nothing draws nothing solid', () => {
-    const idle = reading({ load: 'idle', cardSpan: { gen: 1, lanes: 4 }, router: { laneGbps: 10, lanes: 2 } });
+    const idle = reading({
+      load: 'idle',
+      cardSpan: { gen: 1, lanes: 4 },
+      router: { laneGbps: 10, lanes: 2 },
+    });
     expect(idle.hops.map((h) => h.line2)).toEqual([
       'not measured yet',
       'router 10 Gb/s × 2, as expected',
       '×4 Gen1, idle, proves nothing',
     ]);
-    expect(stripPicture(idle).flatMap((p) => p.ribbons.filter((r) => r.kind === 'core'))).toEqual([]);
+    expect(stripPicture(idle).flatMap((p) => p.ribbons.filter((r) => r.kind === 'core'))).toEqual(
+      [],
+    );
     const c = withPort({ controller: 'separate', pcieGen: 3, lanes: 2 });
-    const short = { ...c, path: [{ key: 'a', spec: { ...c.path![0]!.spec, lengthMm: 500 } }] } as Chain;
+    const short = {
+      ...c,
+      path: [{ key: 'a', spec: { ...c.path![0]!.spec, lengthMm: 500 } }],
+    } as Chain;
     const e = evaluate({ chain: short, context: { asOf: '2026-11-20', house: {} } });
     const read = linkCheck(readingSchema.parse({ load: 'load', copy: copied(12) }), short, e, {});
-    expect(stripModel('x', short, e, read).hops[1]?.line1).toBe('expected 13.4 Gb/s over the chain');
+    expect(stripModel('x', short, e, read).hops[1]?.line1).toBe(
+      'expected 13.4 Gb/s over the chain',
+    );
     const back = reading({ load: 'load', copy: { ...copied(13.9), direction: 'up' } });
-    expect([back.hops[1]?.line1, back.hops[1]?.measured?.gbps]).toEqual(['expected 15.6 Gb/s back', null]);
-    expect(reading({ load: null, copy: copied(13.9) }).hops[1]?.line2).toBe('measured 13.9 Gb/s, not graded');
+    expect([back.hops[1]?.line1, back.hops[1]?.measured?.gbps]).toEqual([
+      'expected 15.6 Gb/s back',
+      null,
+    ]);
+    expect(reading({ load: null, copy: copied(13.9) }).hops[1]?.line2).toBe(
+      'measured 13.9 Gb/s, not graded',
+    );
   });
 });
 
 describe('what else hangs on the dock, and pieces of the path', () => {
   it('is under the deck with its rate, or on its own cable', () => {
-    expect(model(chain({ loads: [hub] })).loads).toEqual([{ words: 'USB hub, 5.0 Gb/s and 2.0 back on the link', own: false }]);
+    expect(model(chain({ loads: [hub] })).loads).toEqual([
+      { words: 'USB hub, 5.0 Gb/s and 2.0 back on the link', own: false },
+    ]);
     const own = model(chain({ loads: [{ ...hub, ownLead: 'yes' }] }));
     expect(own.loads[0]).toEqual({ words: 'USB hub, on its own cable', own: true });
     expect(stripList(own)).toContain('Hangs from the dock: USB hub, on its own cable.');
@@ -201,12 +265,31 @@ describe('what else hangs on the dock, and pieces of the path', () => {
 
   it('several pieces are one pier that names the one that binds; no dock is not used', () => {
     const two = [
-      { key: 'a', spec: { maker: 'Alder', model: 'T-1', hostEnd: 'm2', farEnd: 'oculink-4i', pcieGen: 3, lanes: 4 } },
-      { key: 'b', spec: { maker: 'Alder', model: 'Q', connector: 'oculink-4i', lengthMm: 300, pcieGen: 4 } },
+      {
+        key: 'a',
+        spec: {
+          maker: 'Alder',
+          model: 'T-1',
+          hostEnd: 'm2',
+          farEnd: 'oculink-4i',
+          pcieGen: 3,
+          lanes: 4,
+        },
+      },
+      {
+        key: 'b',
+        spec: { maker: 'Alder', model: 'Q', connector: 'oculink-4i', lengthMm: 300, pcieGen: 4 },
+      },
     ];
-    const host = { ...wired.host, sockets: [{ key: 'left', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4 }] };
+    const host = {
+      ...wired.host,
+      sockets: [{ key: 'left', connector: 'm2', standard: 'pcie', pcieGen: 4, lanes: 4 }],
+    };
     const dock = { ...wired.dock, connector: 'oculink-4i', uplink: 'oculink', slotGen: 4 };
-    expect(model(chain({ host, path: two, dock })).piers[2]).toMatchObject({ name: 'T-1 + Q', facts: ['T-1 binds', '300 mm'] });
+    expect(model(chain({ host, path: two, dock })).piers[2]).toMatchObject({
+      name: 'T-1 + Q',
+      facts: ['T-1 binds', '300 mm'],
+    });
     const slot = CASES[1]?.[1] as Chain;
     expect(model(slot).piers[3]).toMatchObject({ key: 'dock', state: 'not used' });
   });
@@ -219,7 +302,9 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
     const text = stripList(m);
     expect(text).toHaveLength(m.piers.length + m.hops.length + m.loads.length);
     for (const h of m.hops) {
-      const line = text.find((t) => t.startsWith(`${m.piers.find((p) => p.key === h.from)?.role} to `));
+      const line = text.find((t) =>
+        t.startsWith(`${m.piers.find((p) => p.key === h.from)?.role} to `),
+      );
       expect(line).toBeDefined();
       if (h.usable) expect(line).toContain(`${rate(h.usable)} Gb/s usable`);
       const word = {
@@ -250,7 +335,11 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
       for (const k of want) expect(kinds).toContain(k);
       if (p.hop.state === 'expected') expect(kinds.size).toBe(1);
       expect(p.teeth).toHaveLength(
-        p.hop.pinch && p.hop.neckAt && p.hop.state !== 'blocked' ? (p.hop.through.includes(p.hop.neckAt) ? 4 : 2) : 0,
+        p.hop.pinch && p.hop.neckAt && p.hop.state !== 'blocked'
+          ? p.hop.through.includes(p.hop.neckAt)
+            ? 4
+            : 2
+          : 0,
       );
       for (const r of p.ribbons) expect(r.path).not.toContain('NaN');
     }
@@ -269,7 +358,9 @@ describe('the strip on the page', () => {
     expect(buttons).toHaveLength(9);
     expect(buttons.filter((b) => b.tabIndex === 0)).toHaveLength(1);
     const press = (key: string) =>
-      el.querySelector('.targets')?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+      el
+        .querySelector('.targets')
+        ?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
     press('End');
     await fixture.whenStable();
     expect(buttons.map((b) => b.tabIndex)).toEqual([-1, -1, -1, -1, -1, -1, -1, -1, 0]);
@@ -287,7 +378,8 @@ describe('the strip on the page', () => {
     await fixture.whenStable();
     const rects = [...(fixture.nativeElement as HTMLElement).querySelectorAll('.pier rect')];
     expect(rects).toHaveLength(6);
-    for (const r of rects) expect([r.getAttribute('y'), r.getAttribute('height')]).toEqual([String(DECK.top), '64']);
+    for (const r of rects)
+      expect([r.getAttribute('y'), r.getAttribute('height')]).toEqual([String(DECK.top), '64']);
   });
 
   it('PL-09 the picture that goes back is a rope on the strip and stands in its text', async () => {
@@ -301,11 +393,17 @@ describe('the strip on the page', () => {
   });
 
   it('RU-08 on Runs the pinch carries the toll and the rope what the way back takes, in the picture and in words', async () => {
-    const toll = { title: 'T', link: { mid: 4.62, lo: 4.3, hi: 4.94, interval: false }, back: { mid: 2.04, lo: null, hi: null } };
+    const toll = {
+      title: 'T',
+      link: { mid: 4.62, lo: 4.3, hi: 4.94, interval: false },
+      back: { mid: 2.04, lo: null, hi: null },
+    };
     const m = withToll(model(chain({ settings: { toPanel: 'yes' } })), toll);
     expect(m.hops.map((h) => h.line1 === TOLL_LABEL)).toEqual([false, true, false]);
     expect(m.hops[1]?.line2).toBe('4.6 ms a frame (±0.3)');
-    expect(m.pinchLine).toMatch(/^Link toll 4\.6 ms a frame \(±0\.3\); picture to panel 2\.0 ms\. Pinch: cable/);
+    expect(m.pinchLine).toMatch(
+      /^Link toll 4\.6 ms a frame \(±0\.3\); picture to panel 2\.0 ms\. Pinch: cable/,
+    );
     const text = stripList(m).join(' ');
     expect(text).toContain('carries the link toll, 4.6 ms a frame, give or take 0.3');
     expect(text).toContain('no toll here');
@@ -321,8 +419,14 @@ describe('the strip on the page', () => {
 
   it('a toll nobody measured, or known only between two ends, is said so', () => {
     const none = withToll(model(chain()), { title: 'T', link: null, back: null });
-    expect(stripList(none).join(' ')).toContain('carries the link toll, not measured: no pair of runs tells it');
-    const between = withToll(model(chain()), { title: 'T', link: { mid: 3, lo: 0, hi: 6, interval: true }, back: null });
+    expect(stripList(none).join(' ')).toContain(
+      'carries the link toll, not measured: no pair of runs tells it',
+    );
+    const between = withToll(model(chain()), {
+      title: 'T',
+      link: { mid: 3, lo: 0, hi: 6, interval: true },
+      back: null,
+    });
     expect(between.hops[1]?.line2).toBe('0 to 6.0 ms a frame');
   });
 });

@@ -11,12 +11,21 @@ const nameOf = (role: string) => SOFTWARE_NAMES[role as SoftwareRole]?.toLowerCa
 
 /** Changes of parts and versions out of the record; what was taken back is left out. */
 export function changesOf(events: readonly SetupEvent[]): Change[] {
-  const struck = new Set(events.flatMap((e) => (e.kind === 'struck' && e.corrects ? [e.corrects] : [])));
+  const struck = new Set(
+    events.flatMap((e) => (e.kind === 'struck' && e.corrects ? [e.corrects] : [])),
+  );
   return events.flatMap((e): Change[] => {
     if (struck.has(e.id)) return [];
     const at = e.happenedAt;
     if (e.kind === 'version')
-      return [{ at, what: nameOf(String(e.body['what'])), from: String(e.body['from'] ?? ''), to: String(e.body['to'] ?? '') }];
+      return [
+        {
+          at,
+          what: nameOf(String(e.body['what'])),
+          from: String(e.body['from'] ?? ''),
+          to: String(e.body['to'] ?? ''),
+        },
+      ];
     if (e.kind !== 'parts') return [];
     const list = (e.body['changes'] ?? []) as { slot: string; from: string; to: string }[];
     return list.map(({ slot, from, to }) => ({ at, what: slot, from, to }));
@@ -30,7 +39,14 @@ export function changesOf(events: readonly SetupEvent[]): Change[] {
   template: `
     <div class="field">
       <label for="as-on">As it was on</label>
-      <input #box id="as-on" type="date" [value]="on()" [max]="today()" (change)="typed.set(box.value)" />
+      <input
+        #box
+        id="as-on"
+        type="date"
+        [value]="on()"
+        [max]="today()"
+        (change)="typed.set(box.value)"
+      />
     </div>
     <p role="status">{{ sentence() }}</p>
     @for (r of changed(); track r.what) {
@@ -81,7 +97,9 @@ export class AsOnPanel {
   readonly rows = computed(() => {
     const j = this.#editor.judgement();
     if (!j) return [];
-    const versions = Object.entries(j.chain.installed).map(([role, v]) => [nameOf(role), v] as const);
+    const versions = Object.entries(j.chain.installed).map(
+      ([role, v]) => [nameOf(role), v] as const,
+    );
     const now: Record<string, string> = { ...chainNames(j.chain), ...Object.fromEntries(versions) };
     return asOn(
       now,

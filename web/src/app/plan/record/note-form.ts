@@ -29,7 +29,11 @@ export interface Mending {
   imports: [MatButtonModule, WordAsks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h3>{{ corrects() ? 'Correct the note "' + corrects()!.text.slice(0, 40) + '"' : 'Or just a note' }}</h3>
+    <h3>
+      {{
+        corrects() ? 'Correct the note "' + corrects()!.text.slice(0, 40) + '"' : 'Or just a note'
+      }}
+    </h3>
     @if (problem(); as why) {
       <p class="problem" role="alert">{{ why }}</p>
     }
@@ -44,7 +48,13 @@ export interface Mending {
     <rb-word-asks [words]="words()" />
     <div class="field">
       <label for="photo">Photo: where it lies</label>
-      <input #photo id="photo" maxlength="300" autocomplete="off" placeholder="a file name or a place; it stays private" />
+      <input
+        #photo
+        id="photo"
+        maxlength="300"
+        autocomplete="off"
+        placeholder="a file name or a place; it stays private"
+      />
     </div>
     <p class="acts">
       <button mat-button type="button" (click)="add(note, photo)">
@@ -98,7 +108,8 @@ export class NoteForm {
       photo: photo.value,
       corrects: this.corrects()?.id ?? null,
     });
-    if (!body.success) return this.problem.set(`Nothing stored. ${body.error.issues[0]?.message ?? ''}`);
+    if (!body.success)
+      return this.problem.set(`Nothing stored. ${body.error.issues[0]?.message ?? ''}`);
     this.#data.addNote(this.setupId(), body.data).subscribe({
       next: (r) => {
         box.value = '';

@@ -17,7 +17,9 @@ describe('CO-02 the outcome form', () => {
   const alert = () => el().querySelector('[role=alert]')?.textContent;
 
   beforeEach(async () => {
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting()],
+    });
     http = TestBed.inject(HttpTestingController);
     fixture = TestBed.createComponent(OutcomeForm);
     fixture.componentRef.setInput('setupId', 's1');
@@ -55,7 +57,11 @@ describe('CO-02 the outcome form', () => {
   });
 
   it('keeps the words and the id when the server was not reached, so that sending again stores once', async () => {
-    fixture.componentInstance.form.patchValue({ outcome: 'fails', happenedOn: '2026-11-03', note: 'kept' });
+    fixture.componentInstance.form.patchValue({
+      outcome: 'fails',
+      happenedOn: '2026-11-03',
+      note: 'kept',
+    });
     await send();
     const first = http.expectOne(URL);
     first.error(new ProgressEvent('x'), { status: 0 });
@@ -77,7 +83,11 @@ describe('CO-02 the outcome form', () => {
   it('shows a refusal of the server at its field', async () => {
     fixture.componentInstance.form.patchValue({ outcome: 'works', happenedOn: '2026-12-03' });
     await send();
-    const problem = { title: 'Nothing stored', status: 422, errors: [{ path: 'happenedOn', message: 'Date: is in the future' }] };
+    const problem = {
+      title: 'Nothing stored',
+      status: 422,
+      errors: [{ path: 'happenedOn', message: 'Date: is in the future' }],
+    };
     http.expectOne(URL).flush(problem, { status: 422, statusText: 'x' });
     await fixture.whenStable();
     expect(el().querySelector('#o-day')?.getAttribute('aria-invalid')).toBe('true');
@@ -91,7 +101,10 @@ describe('CO-02 the outcome form', () => {
       happenedOn: '2026-10-01',
     });
     await fixture.whenStable();
-    expect(fixture.componentInstance.form.value).toMatchObject({ outcome: 'fails', happenedOn: '2026-10-01' });
+    expect(fixture.componentInstance.form.value).toMatchObject({
+      outcome: 'fails',
+      happenedOn: '2026-10-01',
+    });
     await send();
     expect(http.expectOne(URL).request.body.corrects).toBe('00000000-0000-7000-8000-000000000001');
   });

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
@@ -32,7 +42,14 @@ const VERSION_KEYS = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS
 /** Log what happened: result, day, versions, what was seen and tried, and how it is known. */
 @Component({
   selector: 'rb-outcome-form',
-  imports: [ReactiveFormsModule, MatButtonModule, MatFormFieldModule, MatInputModule, MatSelectModule, WordAsks],
+  imports: [
+    ReactiveFormsModule,
+    MatButtonModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    WordAsks,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './outcome-form.html',
   styleUrl: './outcome-form.scss',
@@ -55,7 +72,9 @@ export class OutcomeForm {
   readonly errors = signal<ReadonlyMap<string, string>>(new Map());
   readonly problem = computed(() => {
     const all = [...this.errors().values()];
-    return all.length === 0 ? null : `Nothing stored. ${all[0] ?? ''}${all.length > 1 ? `; ${all.length - 1} more` : ''}`;
+    return all.length === 0
+      ? null
+      : `Nothing stored. ${all[0] ?? ''}${all.length > 1 ? `; ${all.length - 1} more` : ''}`;
   });
   /** Made once a form: sending it twice stores it once. */
   #id = v7();
@@ -68,7 +87,9 @@ export class OutcomeForm {
     provenance: new FormControl<(typeof PROVENANCES)[number]>('own', { nonNullable: true }),
     confidence: new FormControl('100', { nonNullable: true }),
     note: new FormControl('', { nonNullable: true }),
-    versions: new FormGroup(Object.fromEntries(VERSION_KEYS.map((k) => [k, new FormControl('', { nonNullable: true })]))),
+    versions: new FormGroup(
+      Object.fromEntries(VERSION_KEYS.map((k) => [k, new FormControl('', { nonNullable: true })])),
+    ),
   });
 
   readonly noteWords = toSignal(this.form.controls.note.valueChanges, { initialValue: '' });
@@ -76,7 +97,8 @@ export class OutcomeForm {
   constructor() {
     effect(() => {
       const c = this.corrects();
-      if (c) untracked(() => this.form.patchValue({ outcome: c.outcome, happenedOn: c.happenedOn }));
+      if (c)
+        untracked(() => this.form.patchValue({ outcome: c.outcome, happenedOn: c.happenedOn }));
     });
   }
 
@@ -107,29 +129,38 @@ export class OutcomeForm {
         confidence: 'Confidence: from 0 to 100 %',
         happenedOn: 'Day: a date like 2026-11-03',
       };
-      this.errors.set(new Map(parsed.error.issues.map((i) => [String(i.path[0] ?? ''), named[String(i.path[0])] ?? i.message])));
+      this.errors.set(
+        new Map(
+          parsed.error.issues.map((i) => [
+            String(i.path[0] ?? ''),
+            named[String(i.path[0])] ?? i.message,
+          ]),
+        ),
+      );
       return;
     }
     this.errors.set(new Map());
     this.sending.set(true);
-    this.#data.addOutcome(this.setupId(), parsed.data as Parameters<SetupsData['addOutcome']>[1]).subscribe({
-      next: () => {
-        this.sending.set(false);
-        this.#id = v7();
-        this.form.reset();
-        this.form.patchValue({ happenedOn: this.#clock.today() });
-        this.stored.emit();
-      },
-      error: (e: ApiProblem) => {
-        this.sending.set(false);
-        this.errors.set(
-          new Map(
-            e.problem.errors?.map((x) => [x.path, x.message] as const) ?? [
-              ['', e.problem.detail ? `${e.problem.title}. ${e.problem.detail}` : e.message],
-            ],
-          ),
-        );
-      },
-    });
+    this.#data
+      .addOutcome(this.setupId(), parsed.data as Parameters<SetupsData['addOutcome']>[1])
+      .subscribe({
+        next: () => {
+          this.sending.set(false);
+          this.#id = v7();
+          this.form.reset();
+          this.form.patchValue({ happenedOn: this.#clock.today() });
+          this.stored.emit();
+        },
+        error: (e: ApiProblem) => {
+          this.sending.set(false);
+          this.errors.set(
+            new Map(
+              e.problem.errors?.map((x) => [x.path, x.message] as const) ?? [
+                ['', e.problem.detail ? `${e.problem.title}. ${e.problem.detail}` : e.message],
+              ],
+            ),
+          );
+        },
+      });
   }
 }

@@ -19,7 +19,12 @@ import { SetupEditor } from '../../setups/setup-editor';
           @if (p.left) {
             <span>{{ p.left }}</span>
           }
-          <button type="button" class="link" [attr.aria-label]="'Release the pin of ' + p.name" (click)="release(p.role)">
+          <button
+            type="button"
+            class="link"
+            [attr.aria-label]="'Release the pin of ' + p.name"
+            (click)="release(p.role)"
+          >
             Release
           </button>
         </li>
@@ -34,11 +39,25 @@ import { SetupEditor } from '../../setups/setup-editor';
             <option [value]="f.role">{{ f.name }} {{ f.version }}</option>
           }
         </select>
-        <input #why maxlength="300" autocomplete="off" aria-label="Why it should stay" placeholder="why it should stay" />
+        <input
+          #why
+          maxlength="300"
+          autocomplete="off"
+          aria-label="Why it should stay"
+          placeholder="why it should stay"
+        />
       </div>
       <p class="row">
-        <button mat-stroked-button type="button" (click)="pin(role.value, why.value); why.value = ''">Pin it</button>
-        <button mat-button type="button" (click)="all(why.value); why.value = ''">Pin all versions of now</button>
+        <button
+          mat-stroked-button
+          type="button"
+          (click)="pin(role.value, why.value); why.value = ''"
+        >
+          Pin it
+        </button>
+        <button mat-button type="button" (click)="all(why.value); why.value = ''">
+          Pin all versions of now
+        </button>
       </p>
     } @else if (pins().length === 0) {
       <p class="hint">No version is noted yet: note them on Plan or at a step of Bring-up.</p>
@@ -84,14 +103,20 @@ export class PinsPanel {
     const left = pinsLeft(f.pins, f.installed);
     return f.pins.map((p) => {
       const gone = left.find((l) => l.role === p.role);
-      return { ...p, name: SOFTWARE_NAMES[p.role], left: gone ? pinWords({ ...gone, name: 'It' }) : null };
+      return {
+        ...p,
+        name: SOFTWARE_NAMES[p.role],
+        left: gone ? pinWords({ ...gone, name: 'It' }) : null,
+      };
     });
   });
   /** Versions that are known and not pinned. */
   readonly free = computed(() => {
     const f = this.editor.fields();
     if (!f) return [];
-    return SOFTWARE_ROLES.filter((r) => f.installed[r] !== '' && !f.pins.some((p) => p.role === r)).map((role) => ({
+    return SOFTWARE_ROLES.filter(
+      (r) => f.installed[r] !== '' && !f.pins.some((p) => p.role === r),
+    ).map((role) => ({
       role,
       name: SOFTWARE_NAMES[role],
       version: f.installed[role],
@@ -102,7 +127,9 @@ export class PinsPanel {
     const f = this.editor.fields();
     const version = f?.installed[role as SoftwareRole];
     if (!f || !version) return;
-    this.editor.change({ pins: [...f.pins, { role: role as SoftwareRole, version, reason: reason.trim() }] });
+    this.editor.change({
+      pins: [...f.pins, { role: role as SoftwareRole, version, reason: reason.trim() }],
+    });
     this.said.set(`Pinned: ${SOFTWARE_NAMES[role as SoftwareRole]} ${version}.`);
   }
 

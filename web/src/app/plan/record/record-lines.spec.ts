@@ -2,7 +2,11 @@ import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { FILTERS, linesOf } from './record-lines';
 
 let n = 0;
-const event = (kind: SetupEvent['kind'], body: Record<string, unknown>, over: Partial<SetupEvent> = {}): SetupEvent => ({
+const event = (
+  kind: SetupEvent['kind'],
+  body: Record<string, unknown>,
+  over: Partial<SetupEvent> = {},
+): SetupEvent => ({
   id: `e${n++}`,
   seq: n,
   kind,
@@ -18,7 +22,12 @@ const one = (e: SetupEvent) => linesOf([e], (id) => `the step ${id}`)[0]!;
 
 describe('CO-01 facts in words', () => {
   it.each([
-    ['attempt', { no: 2, purpose: 'undock', order: 'all-off' }, 'Undock, attempt 2 begun: all off', 'start'],
+    [
+      'attempt',
+      { no: 2, purpose: 'undock', order: 'all-off' },
+      'Undock, attempt 2 begun: all off',
+      'start',
+    ],
     [
       'step',
       { no: 1, step: 'plug-cable', state: 'failed', symptom: 'crash-on-plug', reason: '' },
@@ -49,7 +58,12 @@ describe('CO-01 facts in words', () => {
       'Attempt 3 left: all off, says nothing of the order',
       'start',
     ],
-    ['version', { what: 'driver', from: '', to: '41.2' }, 'Card driver: not known to 41.2', 'version'],
+    [
+      'version',
+      { what: 'driver', from: '', to: '41.2' },
+      'Card driver: not known to 41.2',
+      'version',
+    ],
     ['struck', { reason: 'typed wrongly' }, 'Taken back: typed wrongly', 'note'],
     [
       'price',

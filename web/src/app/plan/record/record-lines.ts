@@ -1,4 +1,10 @@
-import { type OrderId, type Outcome, PURPOSES, type StepId, type SymptomId } from '@ruddy/core/base';
+import {
+  type OrderId,
+  type Outcome,
+  PURPOSES,
+  type StepId,
+  type SymptomId,
+} from '@ruddy/core/base';
 import type { AttemptRow } from '@ruddy/core/bring-up/contract';
 import { ORDER_WORDS, PURPOSE_WORDS } from '@ruddy/core/bring-up/text';
 import { money } from '@ruddy/core/buy/text';
@@ -22,7 +28,17 @@ export interface Line {
   /** What corrects it or takes it back; it no longer counts. */
   corrections: Line[];
 }
-export type Group = 'start' | 'outcome' | 'reading' | 'parts' | 'version' | 'step' | 'fault' | 'price' | 'run' | 'note';
+export type Group =
+  | 'start'
+  | 'outcome'
+  | 'reading'
+  | 'parts'
+  | 'version'
+  | 'step'
+  | 'fault'
+  | 'price'
+  | 'run'
+  | 'note';
 
 export const FILTERS: Readonly<Record<'all' | Group, string>> = {
   all: 'everything',
@@ -62,7 +78,9 @@ const seen = (b: Body) => (b['symptom'] ? SYMPTOM_WORDS[b['symptom'] as SymptomI
 
 function stepLine(b: Body, title: (id: StepId) => string): Said {
   const state = text(b, 'state');
-  const noted = ((b['noted'] ?? []) as { what: string; from: string; to: string }[]).filter((n) => n.from !== n.to);
+  const noted = ((b['noted'] ?? []) as { what: string; from: string; to: string }[]).filter(
+    (n) => n.from !== n.to,
+  );
   const wrong = strings(b['wrong']).map((w) => CAME_BACK_WRONG[w as CameBackWrong].toLowerCase());
   const why = [seen(b), text(b, 'reason')].filter((s) => s !== '').join(': ');
   return {
@@ -71,7 +89,8 @@ function stepLine(b: Body, title: (id: StepId) => string): Said {
     what: `${title(b['step'] as StepId)}: ${state}${why ? `, ${why}` : ''}`,
     more: [
       ...noted.map(
-        (n) => `${SOFTWARE_NAMES[n.what as SoftwareRole] ?? n.what}: ${n.from || 'not known'} to ${n.to || 'not known'}`,
+        (n) =>
+          `${SOFTWARE_NAMES[n.what as SoftwareRole] ?? n.what}: ${n.from || 'not known'} to ${n.to || 'not known'}`,
       ),
       ...(wrong.length > 0 ? [`Came back wrong: ${wrong.join(', ')}`] : []),
     ],
@@ -81,17 +100,40 @@ function stepLine(b: Body, title: (id: StepId) => string): Said {
 
 function endedLine(b: Body): Said {
   const how =
-    b['worked'] === true ? 'the card came up' : b['worked'] === false ? 'the card did not come up' : 'says nothing of the order';
-  const name = b['attempt'] === null ? 'Try from before' : `Attempt ${String(b['no'])} ${text(b, 'outcome')}`;
+    b['worked'] === true
+      ? 'the card came up'
+      : b['worked'] === false
+        ? 'the card did not come up'
+        : 'says nothing of the order';
+  const name =
+    b['attempt'] === null ? 'Try from before' : `Attempt ${String(b['no'])} ${text(b, 'outcome')}`;
   const failed = b['outcome'] === 'failed';
-  const more = [seen(b), text(b, 'reason'), text(b, 'build') ? `Build ${text(b, 'build')}` : ''].filter((s) => s !== '');
-  return { kind: 'Attempt', group: failed ? 'fault' : 'start', what: `${name}: ${orderName(b)}, ${how}`, more, outcome: null };
+  const more = [
+    seen(b),
+    text(b, 'reason'),
+    text(b, 'build') ? `Build ${text(b, 'build')}` : '',
+  ].filter((s) => s !== '');
+  return {
+    kind: 'Attempt',
+    group: failed ? 'fault' : 'start',
+    what: `${name}: ${orderName(b)}, ${how}`,
+    more,
+    outcome: null,
+  };
 }
 
 function goodLine(b: Body): Said {
   const versions = installedWords((b['installed'] ?? {}) as Partial<Installed>);
-  const more = [versions ? `Under ${versions}` : 'Versions not noted', text(b, 'note')].filter((s) => s !== '');
-  return { kind: 'Good', group: 'version', what: 'Marked as the last known good', more, outcome: null };
+  const more = [versions ? `Under ${versions}` : 'Versions not noted', text(b, 'note')].filter(
+    (s) => s !== '',
+  );
+  return {
+    kind: 'Good',
+    group: 'version',
+    what: 'Marked as the last known good',
+    more,
+    outcome: null,
+  };
 }
 
 const RUN_SAID: Readonly<Record<string, string>> = {
@@ -129,12 +171,22 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
       return plain('State', 'start', `From ${text(b, 'from')} to ${text(b, 'to')}`);
     case 'parts': {
       const list = (b['changes'] ?? []) as { slot: string; from: string; to: string }[];
-      return plain('Parts', 'parts', list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`).join('; '));
+      return plain(
+        'Parts',
+        'parts',
+        list.map((c) => `${c.slot}: ${c.from || 'nothing'} to ${c.to || 'nothing'}`).join('; '),
+      );
     }
     case 'outcome': {
       const outcome = b['outcome'] as Outcome;
       const group = outcome === 'fails' || outcome === 'unreliable' ? 'fault' : 'outcome';
-      return { kind: 'Outcome', group, what: OUTCOME_WORDS[outcome], more: outcomeLines(b), outcome };
+      return {
+        kind: 'Outcome',
+        group,
+        what: OUTCOME_WORDS[outcome],
+        more: outcomeLines(b),
+        outcome,
+      };
     }
     case 'reading': {
       const note = String((b['reading'] as { note?: string } | undefined)?.note ?? '');
@@ -147,7 +199,11 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
     }
     case 'version': {
       const name = SOFTWARE_NAMES[b['what'] as SoftwareRole] ?? 'Version';
-      return plain('Version', 'version', `${name}: ${text(b, 'from') || 'not known'} to ${text(b, 'to') || 'not known'}`);
+      return plain(
+        'Version',
+        'version',
+        `${name}: ${text(b, 'from') || 'not known'} to ${text(b, 'to') || 'not known'}`,
+      );
     }
     case 'attempt': {
       const purpose = PURPOSES.find((p) => p === b['purpose']) ?? 'bring-up';
@@ -172,7 +228,9 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
       const drops = Number(b['drops']);
       const freezes = Number(b['freezes']);
       const what = `${hours} hours, ${drops} ${drops === 1 ? 'drop' : 'drops'}, ${freezes} ${freezes === 1 ? 'freeze' : 'freezes'}`;
-      const more = [`From ${text(b, 'from')} to ${text(b, 'until')}`, text(b, 'words')].filter((s) => s !== '');
+      const more = [`From ${text(b, 'from')} to ${text(b, 'until')}`, text(b, 'words')].filter(
+        (s) => s !== '',
+      );
       return plain('Use', drops + freezes > 0 ? 'fault' : 'reading', what, more);
     }
     case 'run-said':
@@ -189,9 +247,15 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
       );
     case 'trouble': {
       const n = b['note'] as TroubleNote | { what: 'opened'; symptoms: SymptomId[] };
-      if (n.what === 'opened') return plain('Search', 'fault', noteWords({ what: 'seen', symptoms: n.symptoms }));
+      if (n.what === 'opened')
+        return plain('Search', 'fault', noteWords({ what: 'seen', symptoms: n.symptoms }));
       const words = n.what === 'seen' || n.words === '' ? [] : [n.words];
-      return plain('Search', n.what === 'closed' && n.outcome === 'solved' ? 'outcome' : 'fault', noteWords(n), words);
+      return plain(
+        'Search',
+        n.what === 'closed' && n.outcome === 'solved' ? 'outcome' : 'fault',
+        noteWords(n),
+        words,
+      );
     }
     case 'price':
       return plain(
@@ -201,7 +265,12 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
         b['condition'] ? [text(b, 'condition')] : [],
       );
     case 'note':
-      return plain('Note', 'note', text(b, 'text'), text(b, 'photo') ? [`Photo: ${text(b, 'photo')}`] : []);
+      return plain(
+        'Note',
+        'note',
+        text(b, 'text'),
+        text(b, 'photo') ? [`Photo: ${text(b, 'photo')}`] : [],
+      );
     default:
       return plain('Name', 'note', text(b, 'text'));
   }

@@ -1,5 +1,14 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -25,7 +34,17 @@ const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good', 'us
 
 /** Record: what happened with this setup, and the place to log the next thing. */
 @Component({
-  imports: [NgTemplateOutlet, AsOnPanel, OutcomeForm, NoteForm, PinsPanel, TakeBack, UsedPanel, MatButtonModule, RouterLink],
+  imports: [
+    NgTemplateOutlet,
+    AsOnPanel,
+    OutcomeForm,
+    NoteForm,
+    PinsPanel,
+    TakeBack,
+    UsedPanel,
+    MatButtonModule,
+    RouterLink,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './record-page.html',
   styleUrl: './record-page.scss',
@@ -48,7 +67,11 @@ export class RecordPage {
   readonly lines = computed(() => linesOf(this.events() ?? [], (id) => this.#run.title(id)));
   readonly shown = computed(() => this.lines().filter((l) => this.#in(l, this.filter())));
   readonly filters = computed(() =>
-    Object.entries(FILTERS).map(([key, name]) => ({ key, name, n: this.lines().filter((l) => this.#in(l, key)).length })),
+    Object.entries(FILTERS).map(([key, name]) => ({
+      key,
+      name,
+      n: this.lines().filter((l) => this.#in(l, key)).length,
+    })),
   );
   readonly headline = computed(() => {
     const counting = this.lines()
@@ -62,7 +85,8 @@ export class RecordPage {
   readonly goodWords = computed(() => {
     const good = this.#run.stored()?.good;
     if (this.#run.stored() === null) return 'Reading …';
-    if (!good) return 'Not marked yet. Mark it when all is well: after an update, what changed is the first question.';
+    if (!good)
+      return 'Not marked yet. Mark it when all is well: after an update, what changed is the first question.';
     const versions = installedWords(good.installed);
     return `${day(good.at.slice(0, 10))}: ${versions || 'versions not noted'}. ${this.since().length === 0 ? 'Nothing changed since.' : 'Changed since:'}`;
   });
@@ -82,7 +106,11 @@ export class RecordPage {
 
   /** A bad outcome is an outcome and a fault. */
   #in(l: Line, filter: string): boolean {
-    return filter === 'all' || l.group === (filter as Group) || (filter === 'outcome' && l.outcome !== null);
+    return (
+      filter === 'all' ||
+      l.group === (filter as Group) ||
+      (filter === 'outcome' && l.outcome !== null)
+    );
   }
 
   on(l: Line): string {
@@ -116,7 +144,11 @@ export class RecordPage {
 
   correct(l: Line): void {
     if (!l.outcome) return;
-    this.correcting.set({ id: l.event.id, outcome: l.outcome, happenedOn: l.event.happenedAt.slice(0, 10) });
+    this.correcting.set({
+      id: l.event.id,
+      outcome: l.outcome,
+      happenedOn: l.event.happenedAt.slice(0, 10),
+    });
     queueMicrotask(() => document.querySelector<HTMLElement>('rb-outcome-form input')?.focus());
   }
 
@@ -129,7 +161,11 @@ export class RecordPage {
   }
 
   strike(l: Line, reason: string): void {
-    this.#fact('struck', { id: v7(), corrects: l.event.id, reason }, 'Taken back; both stay on record.');
+    this.#fact(
+      'struck',
+      { id: v7(), corrects: l.event.id, reason },
+      'Taken back; both stay on record.',
+    );
   }
 
   keepGood(): void {
@@ -159,7 +195,10 @@ export class RecordPage {
   #load(id: string): void {
     this.#data
       .record(id)
-      .subscribe({ next: (r) => this.events.set(r.items), error: (e: ApiProblem) => this.problem.set(e.message) });
+      .subscribe({
+        next: (r) => this.events.set(r.items),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 }
 

@@ -2,7 +2,10 @@ import { ChangeDetectionStrategy, Component, input, output, signal } from '@angu
 import { MatButtonModule } from '@angular/material/button';
 import { Choice } from '../../platform/shared/choice';
 
-const REASONS = ['typed wrongly', 'another setup', 'did not happen so'].map((r) => ({ value: r, label: r }));
+const REASONS = ['typed wrongly', 'another setup', 'did not happen so'].map((r) => ({
+  value: r,
+  label: r,
+}));
 
 /** Take a fact back, with a reason: chosen, or in words. Both stay on record. */
 @Component({
@@ -11,13 +14,26 @@ const REASONS = ['typed wrongly', 'another setup', 'did not happen so'].map((r) 
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (!open()) {
-      <button type="button" class="link" (click)="open.set(true)" [attr.aria-label]="'Take back ' + what()">Take back</button>
+      <button
+        type="button"
+        class="link"
+        (click)="open.set(true)"
+        [attr.aria-label]="'Take back ' + what()"
+      >
+        Take back
+      </button>
     } @else {
       <div class="box">
         <p class="hint">It stays on record and no longer counts. Why?</p>
         <rb-choice label="Why it is taken back" [options]="reasons" (chosen)="say($event)" />
         <div class="own">
-          <input #words aria-label="Why, in words" maxlength="300" autocomplete="off" (keydown.enter)="say(words.value)" />
+          <input
+            #words
+            aria-label="Why, in words"
+            maxlength="300"
+            autocomplete="off"
+            (keydown.enter)="say(words.value)"
+          />
           <button mat-stroked-button type="button" (click)="say(words.value)">Take it back</button>
           <button mat-button type="button" (click)="open.set(false)">Leave it</button>
         </div>

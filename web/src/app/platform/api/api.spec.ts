@@ -6,21 +6,30 @@ import { Api, ApiProblem } from './api';
 describe('the way to the server', () => {
   let api: Api;
   let http: HttpTestingController;
-  const failed = async (flush: () => void, call: () => ReturnType<Api['get']>): Promise<ApiProblem> => {
-    const caught = new Promise<ApiProblem>((resolve) => call().subscribe({ error: (e: ApiProblem) => resolve(e) }));
+  const failed = async (
+    flush: () => void,
+    call: () => ReturnType<Api['get']>,
+  ): Promise<ApiProblem> => {
+    const caught = new Promise<ApiProblem>((resolve) =>
+      call().subscribe({ error: (e: ApiProblem) => resolve(e) }),
+    );
     flush();
     return caught;
   };
 
   beforeEach(() => {
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting()],
+    });
     api = TestBed.inject(Api);
     http = TestBed.inject(HttpTestingController);
   });
 
   it('leaves out query words that say nothing', () => {
     api.get('/parts', { kind: 'host', q: '', retired: false, cursor: undefined }).subscribe();
-    expect(http.expectOne((r) => r.url === '/api/parts').request.params.toString()).toBe('kind=host&retired=false');
+    expect(http.expectOne((r) => r.url === '/api/parts').request.params.toString()).toBe(
+      'kind=host&retired=false',
+    );
   });
 
   it('turns a refusal into a problem that knows its fields', async () => {

@@ -19,7 +19,10 @@ function toProblem(error: unknown): ApiProblem {
   if (error instanceof HttpErrorResponse) {
     const body: unknown = typeof error.error === 'string' ? safeJson(error.error) : error.error;
     if (body && typeof body === 'object' && 'title' in body) return new ApiProblem(body as Problem);
-    const title = error.status === 0 ? 'The server was not reached; nothing was stored' : `The server answered ${error.status}`;
+    const title =
+      error.status === 0
+        ? 'The server was not reached; nothing was stored'
+        : `The server answered ${error.status}`;
     return new ApiProblem({ type: 'about:blank', title, status: error.status });
   }
   return new ApiProblem({ type: 'about:blank', title: String(error), status: -1 });
@@ -52,17 +55,26 @@ export class Api {
 
   /** `rev` only where the route changes something that has a revision. */
   post<T>(path: string, body: unknown, rev?: number): Observable<T> {
-    const headers = rev === undefined ? {} : { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) };
+    const headers =
+      rev === undefined ? {} : { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) };
     return this.guard(this.#http.post<T>(`/api${path}`, body, headers));
   }
 
   /** An edit names the revision it was made on. */
   patch<T>(path: string, body: unknown, rev: number): Observable<T> {
-    return this.guard(this.#http.patch<T>(`/api${path}`, body, { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) }));
+    return this.guard(
+      this.#http.patch<T>(`/api${path}`, body, {
+        headers: new HttpHeaders({ 'If-Match': `"${rev}"` }),
+      }),
+    );
   }
 
   put<T>(path: string, body: unknown, rev: number): Observable<T> {
-    return this.guard(this.#http.put<T>(`/api${path}`, body, { headers: new HttpHeaders({ 'If-Match': `"${rev}"` }) }));
+    return this.guard(
+      this.#http.put<T>(`/api${path}`, body, {
+        headers: new HttpHeaders({ 'If-Match': `"${rev}"` }),
+      }),
+    );
   }
 
   delete<T>(path: string): Observable<T> {

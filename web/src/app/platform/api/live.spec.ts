@@ -21,7 +21,11 @@ class Fake {
 const A = 'bench/00000000-0000-7000-8000-00000000000a';
 const B = 'job/00000000-0000-7000-8000-00000000000b';
 const event = (seq: number): StreamEvent =>
-  ({ kind: 'bench', topic: A, event: { kind: 'act', seq, ms: 0, body: { act: 'unplug' } } }) as StreamEvent;
+  ({
+    kind: 'bench',
+    topic: A,
+    event: { kind: 'act', seq, ms: 0, body: { act: 'unplug' } },
+  }) as StreamEvent;
 const job = (seq: number) => ({ kind: 'job', topic: B, seq, job: {} }) as StreamEvent;
 const seq = (e: StreamEvent) => (e.kind === 'bench' ? e.event.seq : 0);
 
@@ -31,7 +35,9 @@ describe('BE-04 the one stream of a tab', () => {
   beforeEach(() => {
     vi.useFakeTimers();
     Fake.all = [];
-    TestBed.configureTestingModule({ providers: [{ provide: STREAM_READER, useValue: (url: string) => new Fake(url) }] });
+    TestBed.configureTestingModule({
+      providers: [{ provide: STREAM_READER, useValue: (url: string) => new Fake(url) }],
+    });
     live = TestBed.inject(Live);
   });
   afterEach(() => vi.useRealTimers());
@@ -56,7 +62,10 @@ describe('BE-04 the one stream of a tab', () => {
     last().send(event(2));
     live.watch(B, 0).subscribe();
     await vi.advanceTimersByTimeAsync(0);
-    expect([Fake.all.length, last().url]).toEqual([2, `/api/stream?topics=${A},${B}&after=${A}=2,${B}=0`]);
+    expect([Fake.all.length, last().url]).toEqual([
+      2,
+      `/api/stream?topics=${A},${B}&after=${A}=2,${B}=0`,
+    ]);
     last().send(event(2));
     last().send(event(3));
     expect(got).toEqual([1, 2, 3]);

@@ -17,7 +17,10 @@ const AGAIN_MS = 2000;
 @Injectable({ providedIn: 'root' })
 export class Live {
   readonly #reader = inject(STREAM_READER);
-  readonly #topics = new Map<string, { seen: number; events: Subject<StreamEvent>; watchers: number }>();
+  readonly #topics = new Map<
+    string,
+    { seen: number; events: Subject<StreamEvent>; watchers: number }
+  >();
   #source: EventSource | null = null;
   #opened = '';
   #due: ReturnType<typeof setTimeout> | null = null;
@@ -26,7 +29,11 @@ export class Live {
 
   watch(topic: string, after: number): Observable<StreamEvent> {
     return new Observable<StreamEvent>((out) => {
-      const known = this.#topics.get(topic) ?? { seen: after, events: new Subject<StreamEvent>(), watchers: 0 };
+      const known = this.#topics.get(topic) ?? {
+        seen: after,
+        events: new Subject<StreamEvent>(),
+        watchers: 0,
+      };
       known.watchers++;
       // A second watcher that knows less makes the stream begin anew from there; the first drops what it has.
       if (after < known.seen) {

@@ -7,7 +7,11 @@ import { PagedList } from './paged-list';
 interface Filter {
   q: string;
 }
-const problem = new ApiProblem({ type: 'about:blank', title: 'The server was not reached; nothing was stored', status: 0 });
+const problem = new ApiProblem({
+  type: 'about:blank',
+  title: 'The server was not reached; nothing was stored',
+  status: 0,
+});
 
 describe('a list read a page at a time', () => {
   let asked: (Filter & { cursor?: string })[];
@@ -50,7 +54,8 @@ describe('a list read a page at a time', () => {
   });
 
   it('adds the next page under the same filter, and asks for none after the last', () => {
-    answer = (f) => of(f.cursor ? { items: ['c'], next: null } : { items: ['a', 'b'], next: 'two' });
+    answer = (f) =>
+      of(f.cursor ? { items: ['c'], next: null } : { items: ['a', 'b'], next: 'two' });
     const l = list();
     l.load({ q: 'x' });
     vi.advanceTimersByTime(200);

@@ -24,7 +24,9 @@ export class Session {
   readonly problem = signal<string | null>(null);
 
   constructor() {
-    this.#api.signedOut.subscribe(() => this.#me.update((me) => (me ? { ...me, member: null } : me)));
+    this.#api.signedOut.subscribe(() =>
+      this.#me.update((me) => (me ? { ...me, member: null } : me)),
+    );
     this.look();
   }
 

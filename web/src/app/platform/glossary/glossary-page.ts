@@ -11,7 +11,13 @@ import { pluralize, orEmpty } from '../shared/format';
       <h1>{{ headline() }}</h1>
       <label class="field find">
         <span class="label">Find a word, also as others call it</span>
-        <input #box type="search" [value]="q()" (input)="find(box.value)" placeholder="enclosure, PSU, TDP …" />
+        <input
+          #box
+          type="search"
+          [value]="q()"
+          (input)="find(box.value)"
+          placeholder="enclosure, PSU, TDP …"
+        />
       </label>
       <dl class="sheet">
         @for (t of terms(); track t.id) {

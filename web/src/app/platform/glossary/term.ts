@@ -19,7 +19,8 @@ let made = 0;
     >
       {{ words() || term()?.term }}</button
     ><span class="means" [id]="id" [hidden]="!open()" role="note"
-      >{{ term()?.means }} <a [routerLink]="['/glossary']" [queryParams]="{ q: term()?.term }">More words</a></span
+      >{{ term()?.means }}
+      <a [routerLink]="['/glossary']" [queryParams]="{ q: term()?.term }">More words</a></span
     >`,
   styles: `
     .term {

@@ -68,7 +68,11 @@ describe('a field', () => {
     const list = await shown({ label: 'Tunnels', input: 'choice', options, unsure: true });
     const select = await list.loader.getHarness(MatSelectHarness);
     await select.open();
-    expect(await Promise.all((await select.getOptions()).map((o) => o.getText()))).toEqual(['Not sure', 'Yes', 'No']);
+    expect(await Promise.all((await select.getOptions()).map((o) => o.getText()))).toEqual([
+      'Not sure',
+      'Yes',
+      'No',
+    ]);
     await select.clickOptions({ text: 'No' });
     expect(list.control.value).toBe('no');
     const few = await shown({ label: 'Tunnels', input: 'toggle', options });

@@ -14,11 +14,22 @@ import { Typed } from './typed';
  */
 @Component({
   selector: 'rb-field',
-  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule, MatButtonToggleModule, Typed],
+  imports: [
+    ReactiveFormsModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    MatButtonToggleModule,
+    Typed,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (meta().input === 'toggle') {
-      <mat-button-toggle-group [formControl]="control()" [aria-label]="meta().label" hideSingleSelectionIndicator>
+      <mat-button-toggle-group
+        [formControl]="control()"
+        [aria-label]="meta().label"
+        hideSingleSelectionIndicator
+      >
         @for (o of meta().options; track o.value) {
           <mat-button-toggle [value]="o.value">{{ o.label }}</mat-button-toggle>
         }
@@ -27,7 +38,11 @@ import { Typed } from './typed';
       <mat-form-field appearance="outline" floatLabel="always">
         <mat-label>{{ meta().label }}</mat-label>
         @if (meta().input === 'choice') {
-          <mat-select [formControl]="control()" [placeholder]="empty()" [errorStateMatcher]="matcher">
+          <mat-select
+            [formControl]="control()"
+            [placeholder]="empty()"
+            [errorStateMatcher]="matcher"
+          >
             @if (meta().unsure) {
               <mat-option [value]="null">Not sure</mat-option>
             }
@@ -46,7 +61,13 @@ import { Typed } from './typed';
             [errorStateMatcher]="matcher"
           />
         } @else {
-          <input matInput autocomplete="off" [formControl]="control()" [placeholder]="empty()" [errorStateMatcher]="matcher" />
+          <input
+            matInput
+            autocomplete="off"
+            [formControl]="control()"
+            [placeholder]="empty()"
+            [errorStateMatcher]="matcher"
+          />
         }
         @if (meta().unit) {
           <span matTextSuffix>&nbsp;{{ meta().unit }}</span>
@@ -74,8 +95,12 @@ export class Field {
   readonly #tick = signal(0);
   readonly problem = computed(() => (this.#tick(), problemOf(this.control().errors)));
   readonly hint = computed(() => hintOf(this.meta()));
-  readonly empty = computed(() => this.meta().placeholder ?? (this.meta().unsure ? 'not sure' : ''));
-  readonly matcher: ErrorStateMatcher = { isErrorState: (c) => c !== null && c.touched && problemOf(c.errors) !== null };
+  readonly empty = computed(
+    () => this.meta().placeholder ?? (this.meta().unsure ? 'not sure' : ''),
+  );
+  readonly matcher: ErrorStateMatcher = {
+    isErrorState: (c) => c !== null && c.touched && problemOf(c.errors) !== null,
+  };
 
   constructor() {
     effect((done) => {

@@ -16,7 +16,8 @@ export interface FieldMeta {
 
 /** Limits and help of a field in one line: both, where there are both. */
 export function hintOf(m: FieldMeta): string {
-  const limits = m.input === 'number' && m.min !== undefined && m.max !== undefined ? `${m.min}–${m.max}` : '';
+  const limits =
+    m.input === 'number' && m.min !== undefined && m.max !== undefined ? `${m.min}–${m.max}` : '';
   return [limits, m.help ?? ''].filter((s) => s !== '').join('. ');
 }
 

@@ -15,14 +15,17 @@ describe('what is noted at the bench', () => {
 
   function start(): void {
     TestBed.resetTestingModule();
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting(), BenchOutbox] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting(), BenchOutbox],
+    });
     http = TestBed.inject(HttpTestingController);
     box = TestBed.inject(BenchOutbox);
     taken = [];
     box.open(ID, (a) => taken.push(a));
   }
   const sent = () => http.expectOne(`/api/setups/${ID}/steps`);
-  const kept = () => JSON.parse(localStorage.getItem(`ruddy.bench.${ID}`) ?? '[]') as { body: { id: string } }[];
+  const kept = () =>
+    JSON.parse(localStorage.getItem(`ruddy.bench.${ID}`) ?? '[]') as { body: { id: string } }[];
 
   beforeEach(() => {
     localStorage.clear();

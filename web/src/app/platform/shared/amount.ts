@@ -11,7 +11,9 @@ export function readAmount(text: string, currency: string): AmountRead {
   if (!isCurrency(currency)) return { ok: false, why: `"${currency}" is not a currency like EUR` };
   if (read.value < 0) return { ok: false, why: `"${text.trim()}" is below 0` };
   const minor = toMinor(read.value, currency);
-  return minor === null ? { ok: false, why: `"${text.trim()}" has more digits than ${currency} has` } : { ok: true, minor };
+  return minor === null
+    ? { ok: false, why: `"${text.trim()}" has more digits than ${currency} has` }
+    : { ok: true, minor };
 }
 
 const LAST = 'ruddy.currency';

@@ -2,7 +2,8 @@ import { shown } from '../../plan/spec-help';
 import { Choice, optionsOf } from './choice';
 
 const options = optionsOf({ a: 'First', b: 'Second' });
-const pressed = (el: HTMLElement) => [...el.querySelectorAll('button')].map((b) => b.getAttribute('aria-pressed'));
+const pressed = (el: HTMLElement) =>
+  [...el.querySelectorAll('button')].map((b) => b.getAttribute('aria-pressed'));
 
 describe('a choice as buttons', () => {
   it('says what is chosen, and pressing it again empties it', async () => {
@@ -16,7 +17,12 @@ describe('a choice as buttons', () => {
   });
 
   it('one that must be chosen stays', async () => {
-    const { el, component } = await shown(Choice, { label: 'Way', options, value: 'a', clearable: false });
+    const { el, component } = await shown(Choice, {
+      label: 'Way',
+      options,
+      value: 'a',
+      clearable: false,
+    });
     const said: (string | null)[] = [];
     component.chosen.subscribe((v) => said.push(v));
     el.querySelector('button')?.click();

@@ -12,7 +12,13 @@ export interface Option {
   template: `
     <div role="group" [attr.aria-label]="label()">
       @for (o of options(); track o.value) {
-        <button type="button" class="tap" [attr.aria-pressed]="on(o.value)" [class.on]="on(o.value)" (click)="press(o.value)">
+        <button
+          type="button"
+          class="tap"
+          [attr.aria-pressed]="on(o.value)"
+          [class.on]="on(o.value)"
+          (click)="press(o.value)"
+        >
           {{ o.label }}
         </button>
       }

@@ -1,5 +1,8 @@
 /** Rows as CSV. Cells a spreadsheet would run as formulas are prefixed. */
-export async function toCsv(fields: readonly string[], data: readonly (readonly (string | number | null)[])[]): Promise<string> {
+export async function toCsv(
+  fields: readonly string[],
+  data: readonly (readonly (string | number | null)[])[],
+): Promise<string> {
   // A CommonJS package: a bundler hands its names over as the default, a test runner by name.
   const csv = await import('papaparse');
   const { unparse } = 'default' in csv ? (csv.default as typeof csv) : csv;

@@ -12,9 +12,12 @@ describe('numbers as typed', () => {
     expect(readNumber(typed)).toEqual({ ok: true, value });
   });
 
-  it.each(['1,200', '1.200', '12.345.678', '1 200', 'ten', '4 lanes', '1e3', '--1'])('"%s" is refused, not guessed', (typed) => {
-    expect(readNumber(typed).ok).toBe(false);
-  });
+  it.each(['1,200', '1.200', '12.345.678', '1 200', 'ten', '4 lanes', '1e3', '--1'])(
+    '"%s" is refused, not guessed',
+    (typed) => {
+      expect(readNumber(typed).ok).toBe(false);
+    },
+  );
 });
 
 describe('words for dates and counts', () => {

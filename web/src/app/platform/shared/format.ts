@@ -25,7 +25,9 @@ export function orEmpty(value: string | undefined): string {
  * A number as typed: comma or point as the decimal mark. Two marks, or a mark that could be
  * grouping ("1,200"), are refused rather than guessed. Null for an empty field.
  */
-export function readNumber(text: string): { ok: true; value: number | null } | { ok: false; why: string } {
+export function readNumber(
+  text: string,
+): { ok: true; value: number | null } | { ok: false; why: string } {
   const t = text.trim();
   if (t === '') return { ok: true, value: null };
   if (/^[+-]?\d{1,3}[.,]\d{3}$/.test(t) && !/^[+-]?0[.,]/.test(t))

@@ -12,7 +12,9 @@ import {
 
 /** A browser without the call gets a task of its own instead. */
 const whenIdle = (f: () => void) =>
-  typeof requestIdleCallback === 'function' ? requestIdleCallback(f, { timeout: 300 }) : setTimeout(f);
+  typeof requestIdleCallback === 'function'
+    ? requestIdleCallback(f, { timeout: 300 })
+    : setTimeout(f);
 
 /**
  * Counts up to `steps` once `ready` was true, one step each time the page was drawn and the browser has time: what stands below the

@@ -14,7 +14,11 @@ const KEPT = [
 ];
 
 /** Hand a drawing to the person as an SVG file that looks the same without this page's styles; `paths` are added to it, by attribute. */
-export function saveSvg(name: string, svg: SVGSVGElement, paths: readonly Readonly<Record<string, string>>[] = []): void {
+export function saveSvg(
+  name: string,
+  svg: SVGSVGElement,
+  paths: readonly Readonly<Record<string, string>>[] = [],
+): void {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const from = svg.querySelectorAll('*');
   const to = copy.querySelectorAll('*');
@@ -28,7 +32,8 @@ export function saveSvg(name: string, svg: SVGSVGElement, paths: readonly Readon
   }
   const style = getComputedStyle(svg);
   // Colours of the palette become what they are now.
-  const plain = (v: string) => v.replace(/var\((--[a-z-]+)\)/, (_, name: string) => style.getPropertyValue(name));
+  const plain = (v: string) =>
+    v.replace(/var\((--[a-z-]+)\)/, (_, name: string) => style.getPropertyValue(name));
   for (const p of paths) {
     const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');
     for (const [k, v] of Object.entries(p)) path.setAttribute(k, plain(v));

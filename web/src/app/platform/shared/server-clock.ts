@@ -24,7 +24,11 @@ export class ServerClock {
   /** Today as an ISO date in this machine's time zone. */
   today(): string {
     const d = new Date(Date.now() + this.#aheadMs());
-    return [d.getFullYear(), String(d.getMonth() + 1).padStart(2, '0'), String(d.getDate()).padStart(2, '0')].join('-');
+    return [
+      d.getFullYear(),
+      String(d.getMonth() + 1).padStart(2, '0'),
+      String(d.getDate()).padStart(2, '0'),
+    ].join('-');
   }
 
   /** Is an instant of today? */

@@ -5,7 +5,9 @@ export function watchedWidth(start: number): Signal<number> {
   const width = signal(start);
   const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   if (typeof ResizeObserver !== 'undefined') {
-    const watch = new ResizeObserver(([e]) => e && e.contentRect.width > 0 && width.set(Math.floor(e.contentRect.width)));
+    const watch = new ResizeObserver(
+      ([e]) => e && e.contentRect.width > 0 && width.set(Math.floor(e.contentRect.width)),
+    );
     watch.observe(host);
     inject(DestroyRef).onDestroy(() => watch.disconnect());
   }

@@ -21,6 +21,8 @@ import { questionText } from '@ruddy/core/parts/text';
 export class WordAsks {
   readonly words = input.required<string>();
   readonly asks = computed(() =>
-    [...shareQuestions(this.words(), 'words'), ...rateQuestions(this.words(), 'words')].map(questionText),
+    [...shareQuestions(this.words(), 'words'), ...rateQuestions(this.words(), 'words')].map(
+      questionText,
+    ),
   );
 }

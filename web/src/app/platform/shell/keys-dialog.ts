@@ -33,7 +33,9 @@ import { Keys } from './keys';
         >Switch single-letter keys off</mat-checkbox
       >
     </mat-dialog-content>
-    <mat-dialog-actions align="end"><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions>
+    <mat-dialog-actions align="end"
+      ><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions
+    >
   `,
   styles: `
     dl {

@@ -1,6 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
-import { EnvironmentInjector, createEnvironmentInjector, runInInjectionContext } from '@angular/core';
+import {
+  EnvironmentInjector,
+  createEnvironmentInjector,
+  runInInjectionContext,
+} from '@angular/core';
 import { Keys } from './keys';
 
 const press = (key: string, on: HTMLElement = document.body, more: KeyboardEventInit = {}) =>
@@ -11,7 +15,9 @@ describe('the keyboard', () => {
   let went: string[];
   let pressed: string[];
   const bind = (...list: string[]) =>
-    TestBed.runInInjectionContext(() => keys.bind(list.map((key) => ({ key, what: key, run: () => pressed.push(key) }))));
+    TestBed.runInInjectionContext(() =>
+      keys.bind(list.map((key) => ({ key, what: key, run: () => pressed.push(key) }))),
+    );
 
   beforeEach(() => {
     localStorage.clear();
@@ -65,7 +71,9 @@ describe('the keyboard', () => {
 
   it('keys of a page end with it', () => {
     const page = createEnvironmentInjector([], TestBed.inject(EnvironmentInjector));
-    runInInjectionContext(page, () => keys.bind([{ key: 'q', what: 'q', run: () => pressed.push('q') }]));
+    runInInjectionContext(page, () =>
+      keys.bind([{ key: 'q', what: 'q', run: () => pressed.push('q') }]),
+    );
     press('q');
     page.destroy();
     press('q');

@@ -25,7 +25,13 @@ const PLACES: Record<string, { what: string; path: string | null }> = {
 };
 
 /** Pages of a setup by their letter. */
-const PAGES: Record<string, string> = { p: 'plan', b: 'bring-up', r: 'runs', t: 'troubleshoot', e: 'record' };
+const PAGES: Record<string, string> = {
+  p: 'plan',
+  b: 'bring-up',
+  r: 'runs',
+  t: 'troubleshoot',
+  e: 'record',
+};
 
 function typing(target: EventTarget | null): boolean {
   return (
@@ -52,7 +58,9 @@ export class Keys {
   readonly waiting = signal(false);
   readonly lettersOff = signal(localStorage.getItem(OFF) === '1');
   /** What each key does now: what was bound last, by the page within, comes before the frame around it. */
-  readonly bindings = computed(() => this.#bindings().filter((b, i, all) => all.findLastIndex((o) => o.key === b.key) === i));
+  readonly bindings = computed(() =>
+    this.#bindings().filter((b, i, all) => all.findLastIndex((o) => o.key === b.key) === i),
+  );
 
   constructor() {
     const listen = (e: KeyboardEvent) => this.#pressed(e);
@@ -63,7 +71,9 @@ export class Keys {
   /** Bind keys for as long as the caller lives. Call it in an injection context. */
   bind(list: readonly KeyBinding[]): void {
     this.#bindings.update((b) => [...b, ...list]);
-    inject(DestroyRef).onDestroy(() => this.#bindings.update((b) => b.filter((k) => !list.includes(k))));
+    inject(DestroyRef).onDestroy(() =>
+      this.#bindings.update((b) => b.filter((k) => !list.includes(k))),
+    );
   }
 
   switchLetters(off: boolean): void {
@@ -74,7 +84,9 @@ export class Keys {
   /** The places `g` leads to from here. */
   places(): { key: string; what: string }[] {
     const inSetup = this.#setup() !== null;
-    return Object.entries(PLACES).flatMap(([key, p]) => (p.path || inSetup ? [{ key, what: p.what }] : []));
+    return Object.entries(PLACES).flatMap(([key, p]) =>
+      p.path || inSetup ? [{ key, what: p.what }] : [],
+    );
   }
 
   #setup(): string | null {
@@ -101,7 +113,9 @@ export class Keys {
       return;
     }
     // Enter belongs to what has the focus, arrows to what they scroll.
-    const taken = (e.key === 'Enter' && pressable(e.target)) || (e.key.startsWith('Arrow') && scrollable(e.target));
+    const taken =
+      (e.key === 'Enter' && pressable(e.target)) ||
+      (e.key.startsWith('Arrow') && scrollable(e.target));
     if (found && !taken) {
       e.preventDefault();
       found.run();

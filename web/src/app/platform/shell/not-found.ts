@@ -6,7 +6,10 @@ import { RouterLink } from '@angular/router';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<div class="page">
     <h1>This address leads to 0 pages.</h1>
-    <p>It may have been mistyped, or the page is not built yet. <a routerLink="/setups">Go to Setups</a></p>
+    <p>
+      It may have been mistyped, or the page is not built yet.
+      <a routerLink="/setups">Go to Setups</a>
+    </p>
   </div>`,
 })
 export class NotFound {}

@@ -1,6 +1,16 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
-import { MatAutocompleteModule, type MatAutocompleteSelectedEvent } from '@angular/material/autocomplete';
+import {
+  MatAutocompleteModule,
+  type MatAutocompleteSelectedEvent,
+} from '@angular/material/autocomplete';
 import { Router } from '@angular/router';
 import { catchError, debounceTime, map, type Observable, of, Subject, switchMap } from 'rxjs';
 import { findTerms, type Term } from '@ruddy/core/base/text';
@@ -103,6 +113,9 @@ export class SearchBox {
     this.box().nativeElement.value = '';
     this.typed('');
     if ('means' in hit) void this.#router.navigate(['/glossary'], { queryParams: { q: hit.term } });
-    else void this.#router.navigateByUrl(hit.kind === 'setup' ? `/setups/${hit.id}/plan` : `/parts/${hit.kind}/${hit.id}`);
+    else
+      void this.#router.navigateByUrl(
+        hit.kind === 'setup' ? `/setups/${hit.id}/plan` : `/parts/${hit.kind}/${hit.id}`,
+      );
   }
 }

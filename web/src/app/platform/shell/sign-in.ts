@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { ApiProblem } from '../api/api';
 import { Session } from '../api/session';
@@ -11,18 +20,33 @@ import { Session } from '../api/session';
   template: `
     <section class="sheet" aria-labelledby="sign-in-h">
       <h1 id="sign-in-h">
-        {{ again() ? '0 changes are lost: sign in again to go on.' : 'Sign in: 0 pages are open to guests.' }}
+        {{
+          again()
+            ? '0 changes are lost: sign in again to go on.'
+            : 'Sign in: 0 pages are open to guests.'
+        }}
       </h1>
       <form (submit)="$event.preventDefault(); enter(name.value, password.value)">
-        <label>Name <input #name name="username" required maxlength="60" autocomplete="username" /></label>
+        <label
+          >Name <input #name name="username" required maxlength="60" autocomplete="username"
+        /></label>
         <label>
           Password
-          <input #password name="password" type="password" required maxlength="200" autocomplete="current-password" />
+          <input
+            #password
+            name="password"
+            type="password"
+            required
+            maxlength="200"
+            autocomplete="current-password"
+          />
         </label>
         @if (problem(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
-        <button mat-flat-button type="submit" [disabled]="working()">{{ working() ? 'Signing in …' : 'Sign in' }}</button>
+        <button mat-flat-button type="submit" [disabled]="working()">
+          {{ working() ? 'Signing in …' : 'Sign in' }}
+        </button>
       </form>
       <p class="quiet">No password, or forgotten? A keeper of this workshop gives you one.</p>
     </section>

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { forkJoin, map, of, switchMap, type Observable } from 'rxjs';
 import { type ComparedPlan, compareRows, compareSentence } from '@ruddy/core/buy/text';
@@ -52,16 +61,24 @@ export class ComparePage {
   readonly equal = computed(() => this.rows().filter((r) => r.same));
   readonly sentence = computed(() => {
     const plans = this.plans();
-    if (!plans) return this.problem() === null ? 'Reading the plans …' : 'The plans could not be read; 0 are compared.';
+    if (!plans)
+      return this.problem() === null
+        ? 'Reading the plans …'
+        : 'The plans could not be read; 0 are compared.';
     return compareSentence(plans);
   });
   /** The strips of all plans to the scale of the one that needs the most; equal parts are faint. */
   readonly strips = computed(() => {
     const plans = this.plans() ?? [];
     const models = plans.map((p) => stripModel(p.name, p.chain, p.evaluation));
-    const scaleGbps = models.reduce<32 | 64 | 128>((most, m) => (m.scaleGbps > most ? m.scaleGbps : most), 32);
+    const scaleGbps = models.reduce<32 | 64 | 128>(
+      (most, m) => (m.scaleGbps > most ? m.scaleGbps : most),
+      32,
+    );
     const differs = new Set(this.differing().map((r) => r.label));
-    const faint = (Object.keys(PIER_LINES) as PierKey[]).filter((k) => !PIER_LINES[k].some((l) => differs.has(l)));
+    const faint = (Object.keys(PIER_LINES) as PierKey[]).filter(
+      (k) => !PIER_LINES[k].some((l) => differs.has(l)),
+    );
     return models.map((m) => ({ ...m, scaleGbps, faint: plans.length > 1 ? faint : [] }));
   });
 
@@ -69,7 +86,9 @@ export class ComparePage {
   readonly open = computed(() =>
     (this.plans() ?? []).flatMap((p) => {
       const questions = decidingOf(p.evaluation);
-      return questions.length > 0 ? [{ id: p.setup.id, name: p.name, questions, target: this.#target(p.setup) }] : [];
+      return questions.length > 0
+        ? [{ id: p.setup.id, name: p.name, questions, target: this.#target(p.setup) }]
+        : [];
     }),
   );
 
@@ -81,13 +100,18 @@ export class ComparePage {
         this.#setups
           .one(setup.id)
           .pipe(switchMap(({ rev }) => this.#setups.patch(setup.id, patch, rev)))
-          .subscribe({ next: again, error: (e: ApiProblem) => this.problem.set(`Not saved. ${e.message}`) }),
+          .subscribe({
+            next: again,
+            error: (e: ApiProblem) => this.problem.set(`Not saved. ${e.message}`),
+          }),
       refresh: again,
     };
   }
 
   constructor() {
-    inject(Keys).bind([{ key: 's', what: 'Make the second plan the base', run: () => this.swap() }]);
+    inject(Keys).bind([
+      { key: 's', what: 'Make the second plan the base', run: () => this.swap() },
+    ]);
     effect(() => {
       const ids = this.ids();
       untracked(() => this.#load(ids));
@@ -114,7 +138,11 @@ export class ComparePage {
   }
 
   #show(ids: readonly string[]): void {
-    void this.#router.navigate([], { queryParams: { of: ids.join() || null }, queryParamsHandling: 'merge', replaceUrl: true });
+    void this.#router.navigate([], {
+      queryParams: { of: ids.join() || null },
+      queryParamsHandling: 'merge',
+      replaceUrl: true,
+    });
   }
 
   #load(ids: readonly string[]): void {

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
@@ -20,7 +29,13 @@ import {
   threeWays,
 } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
-import { comparedText, MEASURE_UNITS, noteText, SAYS_WORDS, unlikeText } from '@ruddy/core/runs/text';
+import {
+  comparedText,
+  MEASURE_UNITS,
+  noteText,
+  SAYS_WORDS,
+  unlikeText,
+} from '@ruddy/core/runs/text';
 import type { ApiProblem } from '../../platform/api/api';
 import { RunsData } from '../runs';
 import { MOST_RUNS, Tray } from '../../setups/tray';
@@ -70,7 +85,9 @@ export class CompareRunsPage {
   /** Measures any of the runs has. */
   readonly measures = computed(() => {
     const has = new Set((this.runs() ?? []).flatMap((r) => Object.keys(valuesOf(r))));
-    return Object.entries(RUN_MEASURES).flatMap(([value, label]) => (has.has(value) ? [{ value: value as Measure, label }] : []));
+    return Object.entries(RUN_MEASURES).flatMap(([value, label]) =>
+      has.has(value) ? [{ value: value as Measure, label }] : [],
+    );
   });
   readonly measureNow = computed((): Measure => {
     const list = this.measures();
@@ -78,22 +95,36 @@ export class CompareRunsPage {
   });
   /** What differs between the runs, the most telling first. */
   readonly differing = computed(() =>
-    DIMENSIONS.filter((d) => new Set((this.runs() ?? []).filter((r) => !r.context.norm).map((r) => r.facts[d])).size > 1),
+    DIMENSIONS.filter(
+      (d) =>
+        new Set((this.runs() ?? []).filter((r) => !r.context.norm).map((r) => r.facts[d])).size > 1,
+    ),
   );
   readonly columnBy = computed((): Dimension => {
     const asked = DIMENSIONS.find((d) => d === this.columns());
-    return asked ?? this.differing().find((d) => d !== 'title' && d !== 'resolution') ?? this.differing()[0] ?? 'card';
+    return (
+      asked ??
+      this.differing().find((d) => d !== 'title' && d !== 'resolution') ??
+      this.differing()[0] ??
+      'card'
+    );
   });
   readonly rowBy = computed((): Dimension => {
     const asked = DIMENSIONS.find((d) => d === this.rows());
     return (
       asked ??
-      this.differing().find((d) => d !== this.columnBy() && (d === 'title' || d === 'resolution')) ??
+      this.differing().find(
+        (d) => d !== this.columnBy() && (d === 'title' || d === 'resolution'),
+      ) ??
       (this.columnBy() === 'title' ? 'resolution' : 'title')
     );
   });
   readonly values = computed(() => [
-    ...new Set((this.runs() ?? []).filter((r) => !r.context.norm).map((r) => r.facts[this.columnBy()] || NOT_SAID)),
+    ...new Set(
+      (this.runs() ?? [])
+        .filter((r) => !r.context.norm)
+        .map((r) => r.facts[this.columnBy()] || NOT_SAID),
+    ),
   ]);
   readonly baseNow = computed(() => {
     if (this.values().includes(this.base())) return this.base();
@@ -109,12 +140,20 @@ export class CompareRunsPage {
       this.measureNow(),
     ),
   );
-  readonly unit = computed(() => MEASURE_UNITS[this.measureNow()] || (this.runs()?.find((r) => r.result)?.result?.unit ?? ''));
-  readonly missing = computed(() => (this.runs() ?? []).filter((r) => missingOf(r.kind, r.settings, r.context).length > 0));
+  readonly unit = computed(
+    () =>
+      MEASURE_UNITS[this.measureNow()] || (this.runs()?.find((r) => r.result)?.result?.unit ?? ''),
+  );
+  readonly missing = computed(() =>
+    (this.runs() ?? []).filter((r) => missingOf(r.kind, r.settings, r.context).length > 0),
+  );
   /** The change of each column against the base, over its rows. */
   readonly sentence = computed(() => {
     const runs = this.runs();
-    if (!runs) return this.problem() === null ? 'Reading the runs …' : 'The runs could not be read; 0 are compared.';
+    if (!runs)
+      return this.problem() === null
+        ? 'Reading the runs …'
+        : 'The runs could not be read; 0 are compared.';
     const g = this.grid();
     if (runs.length < 2 || g.columns.length < 2)
       return `${pluralize(runs.length, 'run')} in the tray; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
@@ -142,10 +181,13 @@ export class CompareRunsPage {
   async #load(ids: readonly string[]): Promise<void> {
     this.problem.set(null);
     try {
-      const runs = ids.length > 0 ? await firstValueFrom(this.#data.all({ ids: ids.join(',') })) : [];
+      const runs =
+        ids.length > 0 ? await firstValueFrom(this.#data.all({ ids: ids.join(',') })) : [];
       // The same card in a desktop slot need not be put aside: it is found by the title.
       const titles = [...new Set(runs.map((r) => r.titleId))];
-      const others = await Promise.all(titles.map((titleId) => firstValueFrom(this.#data.all({ titleId }))));
+      const others = await Promise.all(
+        titles.map((titleId) => firstValueFrom(this.#data.all({ titleId }))),
+      );
       this.norms.set(others.flat().filter((r) => r.context.norm && !ids.includes(r.id)));
       this.runs.set(ids.flatMap((id) => runs.find((r) => r.id === id) ?? []));
     } catch (e) {
@@ -159,21 +201,27 @@ export class CompareRunsPage {
 
   more(c: ComparisonCell): string[] {
     const rate = this.unit() === 'frames/s';
-    const [average, low] = [c.runs.map((r) => r.values.average), c.runs.map((r) => r.values.low)].map((l) =>
-      l.filter((v) => v !== undefined),
-    );
-    const label = average?.length && low?.length ? PLAY_LABELS[playLabel(mean(average), mean(low))] : '';
+    const [average, low] = [
+      c.runs.map((r) => r.values.average),
+      c.runs.map((r) => r.values.low),
+    ].map((l) => l.filter((v) => v !== undefined));
+    const label =
+      average?.length && low?.length ? PLAY_LABELS[playLabel(mean(average), mean(low))] : '';
     return [
       `${pluralize(c.values.length, 'run')}${rate ? `, ${figureText(ms(mean(c.values)))} ms` : ''}${label ? `, ${label}` : ''}`,
       ...(c.compared ? [comparedText(c.compared)] : []),
-      ...(c.ofNorm === null ? [] : [`${figureText(c.ofNorm * 100)} % of the same card in a desktop slot`]),
+      ...(c.ofNorm === null
+        ? []
+        : [`${figureText(c.ofNorm * 100)} % of the same card in a desktop slot`]),
     ];
   }
 
   warnings(c: ComparisonCell): string[] {
     return [
       ...c.notes.map(noteText),
-      ...(c.leftOut > 0 ? [`${pluralize(c.leftOut, 'other run')} here left out: unlike these in more than the day`] : []),
+      ...(c.leftOut > 0
+        ? [`${pluralize(c.leftOut, 'other run')} here left out: unlike these in more than the day`]
+        : []),
     ];
   }
 
@@ -186,7 +234,10 @@ export class CompareRunsPage {
     const o = this.grid().over[i];
     if (!o || o.of === null) return 'no title in common';
     const w = threeWays(o.of);
-    const left = o.left.length > 0 ? `; left out: ${o.left.map((l) => `${l.title} (${l.why})`).join(', ')}` : '';
+    const left =
+      o.left.length > 0
+        ? `; left out: ${o.left.map((l) => `${l.title} (${l.why})`).join(', ')}`
+        : '';
     return i === 0
       ? pluralize(o.titles.length, 'title')
       : `${w.of.toFixed(1)} % of, ${w.faster.toFixed(1)} % faster over ${pluralize(o.titles.length, 'title')}${left}`;
@@ -206,9 +257,15 @@ export class CompareRunsPage {
   /** Ask for what was not said of the runs of one setup and title. */
   ask(r: RunEntry): void {
     const same = this.missing().filter(
-      (x) => x.setupId === r.setupId && x.titleId === r.titleId && JSON.stringify(x.settings) === JSON.stringify(r.settings),
+      (x) =>
+        x.setupId === r.setupId &&
+        x.titleId === r.titleId &&
+        JSON.stringify(x.settings) === JSON.stringify(r.settings),
     );
-    this.asking.set({ runs: same, draft: { settings: r.settings, context: r.context, saw: r.saw } });
+    this.asking.set({
+      runs: same,
+      draft: { settings: r.settings, context: r.context, saw: r.saw },
+    });
   }
 
   async keep(): Promise<void> {
@@ -233,7 +290,8 @@ export class CompareRunsPage {
       g.columns.map((column, k) => {
         const c = g.cells[i]![k]!;
         const w = c.compared ? threeWays(c.compared.of) : null;
-        const round = (v: number | null | undefined) => (v === null || v === undefined ? null : Math.round(v * 1000) / 1000);
+        const round = (v: number | null | undefined) =>
+          v === null || v === undefined ? null : Math.round(v * 1000) / 1000;
         return [
           row,
           column,

@@ -72,7 +72,9 @@ export class SessionForm {
   readonly percent = signal('5');
   readonly minutes = signal(String(SWAP_MINUTES.screenPath));
   readonly problem = signal<string | null>(null);
-  readonly varies = computed(() => QUESTIONS.find((q) => q.value === this.question())?.varies ?? 'screenPath');
+  readonly varies = computed(
+    () => QUESTIONS.find((q) => q.value === this.question())?.varies ?? 'screenPath',
+  );
   readonly others = computed(() => DIMENSIONS.filter((d) => d !== this.varies()));
   /** Levels that runs here already have, to choose from. */
   readonly known = computed(() => this.#valuesOf(this.varies()));
@@ -89,7 +91,9 @@ export class SessionForm {
   readonly repeatsSaid = computed(() => {
     const repeats = this.repeats();
     const scatter = this.scatter();
-    return this.#asked() === null ? '' : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MOST_REPEATS });
+    return this.#asked() === null
+      ? ''
+      : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MOST_REPEATS });
   });
   readonly preview = computed(() => {
     const factors = this.#factors();
@@ -122,15 +126,28 @@ export class SessionForm {
   }
 
   #factors(): Factor[] | string {
-    const split = (text: string) => [...new Set(text.split(';').map((s) => s.trim()))].filter((s) => s !== '');
+    const split = (text: string) =>
+      [...new Set(text.split(';').map((s) => s.trim()))].filter((s) => s !== '');
     const minutes = readNumber(this.minutes());
-    if (!minutes.ok || minutes.value === null || minutes.value < 0) return 'Minutes to change it: a number, not below 0';
-    const first: Factor = { dimension: this.varies(), levels: split(this.levels()), minutes: minutes.value };
-    if (first.levels.length < 2) return `${FACTS[first.dimension]}: at least two, with a semicolon between`;
+    if (!minutes.ok || minutes.value === null || minutes.value < 0)
+      return 'Minutes to change it: a number, not below 0';
+    const first: Factor = {
+      dimension: this.varies(),
+      levels: split(this.levels()),
+      minutes: minutes.value,
+    };
+    if (first.levels.length < 2)
+      return `${FACTS[first.dimension]}: at least two, with a semicolon between`;
     if (this.along() === '') return [first];
     const d = this.along() as Dimension;
-    const second: Factor = { dimension: d, levels: split(this.alongLevels()), minutes: SWAP_MINUTES[d] };
-    return second.levels.length < 2 ? `${FACTS[d]}: at least two, with a semicolon between` : [first, second];
+    const second: Factor = {
+      dimension: d,
+      levels: split(this.alongLevels()),
+      minutes: SWAP_MINUTES[d],
+    };
+    return second.levels.length < 2
+      ? `${FACTS[d]}: at least two, with a semicolon between`
+      : [first, second];
   }
 
   plan(): void {

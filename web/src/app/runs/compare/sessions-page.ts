@@ -35,7 +35,9 @@ export class SessionsPage {
   readonly counted = pluralize;
 
   readonly listed = computed(() =>
-    (this.sessions() ?? []).filter((s) => this.setup() === '' || s.setupIds.length === 0 || s.setupIds.includes(this.setup())),
+    (this.sessions() ?? []).filter(
+      (s) => this.setup() === '' || s.setupIds.length === 0 || s.setupIds.includes(this.setup()),
+    ),
   );
   readonly open = computed(
     () =>
@@ -60,7 +62,9 @@ export class SessionsPage {
   readonly terms = computed(() => {
     const s = this.open();
     if (!s) return '';
-    const varies = s.factors.map((f) => `${FACTS[f.dimension].toLowerCase()} (${f.levels.join(', ')})`).join('; ');
+    const varies = s.factors
+      .map((f) => `${FACTS[f.dimension].toLowerCase()} (${f.levels.join(', ')})`)
+      .join('; ');
     return `${s.title ? `${s.title}. ` : ''}Varies: ${varies}. Everything else is held. ${pluralize(s.repeats, 'repeat')} a cell tell ${s.percent} % apart.`;
   });
   readonly notSaid = computed(() => {
@@ -80,8 +84,12 @@ export class SessionsPage {
     const list = this.sessions();
     const s = this.open();
     const st = this.state();
-    if (!list) return this.problem() ? 'The sessions could not be read; 0 are shown.' : 'Reading the sessions …';
-    if (!s || !st) return 'No session yet: 0 planned. Ask a question, and the runs it takes are put in order.';
+    if (!list)
+      return this.problem()
+        ? 'The sessions could not be read; 0 are shown.'
+        : 'Reading the sessions …';
+    if (!s || !st)
+      return 'No session yet: 0 planned. Ask a question, and the runs it takes are put in order.';
     const next = st.next === null ? null : st.cells[st.next];
     if (next)
       return `Next: ${next.name}, ${pluralize(next.left, 'run')} of ${s.repeats}. ${pluralize(this.left(), 'run')} left in “${s.name}”.`;
@@ -92,15 +100,32 @@ export class SessionsPage {
     const s = this.open();
     const st = this.state();
     const ids = st?.cells.flatMap((c) => c.runs) ?? [];
-    return { of: ids.join(','), columns: s?.factors[0]?.dimension ?? null, rows: s?.factors[1]?.dimension ?? 'title' };
+    return {
+      of: ids.join(','),
+      columns: s?.factors[0]?.dimension ?? null,
+      rows: s?.factors[1]?.dimension ?? 'title',
+    };
   });
 
   constructor() {
-    this.#data.sessions().subscribe({ next: (l) => this.sessions.set(l), error: (e: ApiProblem) => this.problem.set(e.message) });
-    this.#data.all({}).subscribe({ next: (r) => this.runs.set(r), error: (e: ApiProblem) => this.problem.set(e.message) });
+    this.#data
+      .sessions()
+      .subscribe({
+        next: (l) => this.sessions.set(l),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
+    this.#data
+      .all({})
+      .subscribe({
+        next: (r) => this.runs.set(r),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
     inject(SetupsData)
       .list({})
-      .subscribe({ next: (p) => this.setups.set(p.items), error: (e: ApiProblem) => this.problem.set(e.message) });
+      .subscribe({
+        next: (p) => this.setups.set(p.items),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 
   async plan(body: SessionBody): Promise<void> {
@@ -154,7 +179,9 @@ export class SessionsPage {
   take(list: FileList | null): void {
     if (!list || list.length === 0 || !this.placeNow()) return;
     this.#dropped.put([...list]);
-    void this.#router.navigate(['/setups', this.placeNow(), 'runs'], { queryParams: this.addQuery(this.state()?.next ?? 0) });
+    void this.#router.navigate(['/setups', this.placeNow(), 'runs'], {
+      queryParams: this.addQuery(this.state()?.next ?? 0),
+    });
   }
 
   dropFiles(e: DragEvent): void {

@@ -18,7 +18,9 @@ const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
       <summary>Check a percentage somebody states</summary>
       <p class="row">
         <label>First, frames/s <input inputmode="decimal" #a (input)="first.set(a.value)" /></label>
-        <label>Second, frames/s <input inputmode="decimal" #b (input)="second.set(b.value)" /></label>
+        <label
+          >Second, frames/s <input inputmode="decimal" #b (input)="second.set(b.value)"
+        /></label>
         <label>Stated, % <input inputmode="decimal" #p (input)="percent.set(p.value)" /></label>
       </p>
       <p role="status">{{ words() }}</p>
@@ -50,9 +52,12 @@ export class StatedPanel {
     const found = statedPercent(a.value, b.value, Math.abs(p.value), decimals);
     const w = threeWays(b.value / a.value);
     const really = `The second is ${w.faster.toFixed(1)} % faster, ${w.of.toFixed(1)} % of, ${lostText(w.lost)} against the first.`;
-    if (found.length === 0) return `${p.value} % does not follow from ${a.value} and ${b.value} in any reading. ${really}`;
+    if (found.length === 0)
+      return `${p.value} % does not follow from ${a.value} and ${b.value} in any reading. ${really}`;
     const list = found.map((f) =>
-      f.base === 'a' ? SAID[f.meaning]('the first', 'the second') : SAID[f.meaning]('the second', 'the first'),
+      f.base === 'a'
+        ? SAID[f.meaning]('the first', 'the second')
+        : SAID[f.meaning]('the second', 'the first'),
     );
     return `It follows when ${list.join(', or ')}. ${really}`;
   });
