@@ -145,13 +145,6 @@ export default tseslint.config(
       'no-restricted-syntax': ['error', ...PACKED],
     },
   },
-  {
-    files: ['{core,server,simbench,web}/src/**/*.ts'],
-    ignores: ['**/*.spec.ts'],
-    rules: {
-      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
-    },
-  },
   ...CORE_ARROWS,
   { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },
   { files: ['server/src/**/*.ts'], rules: forbid(WEB, CORE_INSIDES) },

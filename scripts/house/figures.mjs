@@ -99,6 +99,24 @@ function packedTuples() {
   return n;
 }
 
+/** Lines of a function without blank ones and comments. */
+function codeLines(node, source) {
+  const text = node.getText(source).replace(/\/\*[\s\S]*?\*\//g, '');
+  return text.split('\n').filter((line) => line.trim() !== '' && !line.trim().startsWith('//'))
+    .length;
+}
+
+function longFunctions() {
+  const found = [];
+  for (const file of ALL_SOURCES)
+    visit(file, (node, source) => {
+      if (!ts.isFunctionLike(node) || !node.body) return;
+      if (codeLines(node, source) > 60)
+        found.push(`${file}: ${node.name?.getText(source) ?? 'unnamed'}`);
+    });
+  return found;
+}
+
 const folders = (files) => new Set(files.map((f) => f.split('/')[2])).size;
 
 /**
@@ -129,7 +147,7 @@ export async function figures() {
       held: 76,
     },
     { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 860 },
-    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 84_000 },
+    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 89_000 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500).length,
@@ -153,7 +171,7 @@ export async function figures() {
     },
     {
       name: 'paths written by hand in web',
-      value: occurrences(SOURCES.web, /[`'"]\/api\//g),
+      value: occurrences(SOURCES.web, /[aA]pi\.(get|post|put|patch|delete)(<[^>()]*>)?\(\s*[`']\//g),
       limit: 0,
       held: 160,
     },
@@ -181,6 +199,7 @@ export async function figures() {
       limit: 0,
       held: 800,
     },
+    { name: 'functions over 60 lines', value: longFunctions().length, limit: 0, held: 45 },
     { name: 'literals spread into literals', value: spreadLiterals(), limit: 0, held: 400 },
     { name: 'tuples packed and unpacked at once', value: packedTuples(), limit: 0, held: 300 },
     { name: 'lines of schema dumps', value: lines(dumps), limit: 2000, held: 2000 },

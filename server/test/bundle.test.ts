@@ -74,15 +74,13 @@ describe('one bundle, one loader', () => {
   it('export, wipe, import, export: equal', async () => {
     await startDemo();
     const s = await addSetup(h, 'mine', { path: [] });
-    await h.api
-      .post(`/api/setups/${s.id}/outcomes`)
-      .send({
-        id: randomUUID(),
-        outcome: 'care',
-        happenedOn: '2026-11-01',
-        note: 'kept',
-        confidence: 0.7,
-      });
+    await h.api.post(`/api/setups/${s.id}/outcomes`).send({
+      id: randomUUID(),
+      outcome: 'care',
+      happenedOn: '2026-11-01',
+      note: 'kept',
+      confidence: 0.7,
+    });
     await h.api
       .post(`/api/setups/${s.id}/notes`)
       .send({ id: randomUUID(), text: 'a note', happenedOn: '2026-11-02' });

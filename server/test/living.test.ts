@@ -56,24 +56,20 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
       photo: 'shelf drive, 2026-11, IMG 14',
     };
     await h.api.post(at(setup, 'notes')).send(first);
-    await h.api
-      .post(at(setup, 'notes'))
-      .send({
-        id: randomUUID(),
-        text: 'not torn, only loose',
-        happenedOn: '2026-11-02',
-        corrects: first.id,
-      });
-    await h.api
-      .post('/api/prices')
-      .send({
-        id: randomUUID(),
-        partId: setup.slots.dock,
-        kind: 'paid',
-        minor: 19900,
-        currency: 'EUR',
-        onDate: '2026-10-01',
-      });
+    await h.api.post(at(setup, 'notes')).send({
+      id: randomUUID(),
+      text: 'not torn, only loose',
+      happenedOn: '2026-11-02',
+      corrects: first.id,
+    });
+    await h.api.post('/api/prices').send({
+      id: randomUUID(),
+      partId: setup.slots.dock,
+      kind: 'paid',
+      minor: 19900,
+      currency: 'EUR',
+      onDate: '2026-10-01',
+    });
     const { items } = (await h.api.get(at(setup, 'record'))).body as { items: SetupEvent[] };
     expect(items.find((e) => e.id === first.id)?.body).toEqual({
       text: 'fan cable torn',

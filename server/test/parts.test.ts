@@ -24,13 +24,11 @@ describe('PA-01 the catalogue', () => {
 
   it('refuses a second part of the same kind and name, whatever the letters', async () => {
     await addPart(h, 'card', { model: 'Twin' });
-    const r = await h.api
-      .post('/api/parts')
-      .send({
-        id: randomUUID(),
-        kind: 'card',
-        spec: { ...SPECS.card, maker: 'ALDER', model: 'twin' },
-      });
+    const r = await h.api.post('/api/parts').send({
+      id: randomUUID(),
+      kind: 'card',
+      spec: { ...SPECS.card, maker: 'ALDER', model: 'twin' },
+    });
     expect(r.status).toBe(409);
     expect(r.body.title).toContain('exists already');
   });

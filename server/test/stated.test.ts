@@ -27,16 +27,14 @@ afterAll(() => h.close());
 
 const claims = async () => (await h.api.get('/api/claims')).body.items as ClaimEntry[];
 const state = (over: object) =>
-  h.api
-    .post('/api/claims')
-    .send({
-      id: randomUUID(),
-      words: 'A 40 Gb/s link costs 20 %',
-      measure: 'lost',
-      lo: 15,
-      hi: 25,
-      ...over,
-    });
+  h.api.post('/api/claims').send({
+    id: randomUUID(),
+    words: 'A 40 Gb/s link costs 20 %',
+    measure: 'lost',
+    lo: 15,
+    hi: 25,
+    ...over,
+  });
 /** A claim that is stated, as it was judged. */
 const judged = async (over: { words?: string } & Record<string, unknown>) => {
   const r = await state(over);
@@ -208,14 +206,12 @@ describe('CO-04 the grid', () => {
     expect(new Set(states).size).toBeGreaterThan(2);
     const s = await setupNamed('Dome');
     for (const driver of Array.from({ length: 40 }, (_, i) => `x${i}`))
-      await h.api
-        .post(`/api/setups/${s.id}/outcomes`)
-        .send({
-          id: randomUUID(),
-          outcome: 'fails',
-          happenedOn: '2026-11-18',
-          versions: { driver },
-        });
+      await h.api.post(`/api/setups/${s.id}/outcomes`).send({
+        id: randomUUID(),
+        outcome: 'fails',
+        happenedOn: '2026-11-18',
+        versions: { driver },
+      });
     const after = await grid('?scope=all');
     const hit = after.seen.filter(([r, c, n, worked, told, newest]) => {
       const parts = {
@@ -236,17 +232,15 @@ describe('CO-04 the grid', () => {
 
 describe('CO-11 hours in use', () => {
   const use = (id: string, over: object) =>
-    h.api
-      .post(`/api/setups/${id}/used`)
-      .send({
-        id: randomUUID(),
-        from: '2026-11-01',
-        until: '2026-11-07',
-        hours: 40,
-        drops: 1,
-        freezes: 0,
-        ...over,
-      });
+    h.api.post(`/api/setups/${id}/used`).send({
+      id: randomUUID(),
+      from: '2026-11-01',
+      until: '2026-11-07',
+      hours: 40,
+      drops: 1,
+      freezes: 0,
+      ...over,
+    });
   const rows = async () => (await h.api.get('/api/used')).body.items as UsedRow[];
 
   it('are added up by setup; what is taken back no longer counts', async () => {

@@ -6,11 +6,9 @@ const link = z
   .object({ gts: z.number().min(0).max(128).nullable(), lanes: z.number().int().min(0).max(32) })
   .nullable();
 
-const address = z
-  .string()
-  .regex(/^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/, {
-    error: 'an address like 0000:3a:00.0',
-  });
+const address = z.string().regex(/^[0-9a-f]{4,8}:[0-9a-f]{2}:[0-9a-f]{2}\.[0-7]$/, {
+  error: 'an address like 0000:3a:00.0',
+});
 const tally = z.number().int().min(0).max(1e12);
 
 /**

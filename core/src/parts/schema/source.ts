@@ -26,11 +26,9 @@ export type SourceNote = z.infer<typeof valueSource>;
 
 /** Where each value came from, by the place of the attribute: `lengthMm`, `sockets/left/lanes`. */
 export const sourceMap = z.record(
-  z
-    .string()
-    .regex(/^[A-Za-z0-9-]+(\/[A-Za-z0-9-]+){0,2}$/, {
-      error: 'a place like lengthMm or sockets/left/lanes',
-    }),
+  z.string().regex(/^[A-Za-z0-9-]+(\/[A-Za-z0-9-]+){0,2}$/, {
+    error: 'a place like lengthMm or sockets/left/lanes',
+  }),
   valueSource,
 );
 export type SourceMap = z.infer<typeof sourceMap>;

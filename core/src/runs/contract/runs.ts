@@ -162,11 +162,9 @@ export const runEntry = z.object({
 export type RunEntry = z.infer<typeof runEntry>;
 export const runPage = pageOf(runEntry);
 const idList = (name: string) =>
-  z
-    .string()
-    .regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, {
-      error: `${name}: up to 200 ids separated by commas`,
-    });
+  z.string().regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,199}$/, {
+    error: `${name}: up to 200 ids separated by commas`,
+  });
 export const runQuery = z.strictObject({
   ...pageQuery,
   setupId: uuid.optional(),

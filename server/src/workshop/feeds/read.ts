@@ -29,11 +29,9 @@ const jsonItem = z.object({
   _release: z.unknown().optional(),
 });
 const jsonFeed = z.object({
-  version: z
-    .string()
-    .startsWith('https://jsonfeed.org/version/1', {
-      error: 'version: not a JSON Feed of version 1',
-    }),
+  version: z.string().startsWith('https://jsonfeed.org/version/1', {
+    error: 'version: not a JSON Feed of version 1',
+  }),
   items: z.array(z.unknown()).max(MOST_ITEMS, { error: `items: more than ${MOST_ITEMS}` }),
 });
 

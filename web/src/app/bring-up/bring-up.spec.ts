@@ -241,17 +241,15 @@ describe('bringing up, in the page', () => {
     const { el, settle } = await open(StepsView, begun);
     button(el, 'Done').click();
     await settle();
-    http
-      .expectOne(`/api/setups/${ID}/steps`)
-      .flush(
-        {
-          type: 'about:blank',
-          title: 'Attempt 1 is over',
-          status: 409,
-          detail: 'Attempt 1 is over; begin another to go on.',
-        },
-        { status: 409, statusText: 'x' },
-      );
+    http.expectOne(`/api/setups/${ID}/steps`).flush(
+      {
+        type: 'about:blank',
+        title: 'Attempt 1 is over',
+        status: 409,
+        detail: 'Attempt 1 is over; begin another to go on.',
+      },
+      { status: 409, statusText: 'x' },
+    );
     await settle();
     expect(words(el.querySelector('[role=alert]'))).toBe(
       'Nothing stored. Attempt 1 is over; begin another to go on.',

@@ -129,12 +129,10 @@ export class PriceChart {
       (p) => y(p.minor),
     );
     return {
-      yTicks: y
-        .ticks(4)
-        .map((v) => ({
-          at: y(v),
-          words: moneyShort({ minor: Math.round(v / unit) * unit, currency }),
-        })),
+      yTicks: y.ticks(4).map((v) => ({
+        at: y(v),
+        words: moneyShort({ minor: Math.round(v / unit) * unit, currency }),
+      })),
       xTicks: [
         { at: PAD.left, anchor: 'start', words: day(new Date(first).toISOString()) },
         { at: W - PAD.right, anchor: 'end', words: day(new Date(last).toISOString()) },

@@ -54,12 +54,10 @@ export class ClaimsPage {
   #id = v7();
 
   constructor() {
-    this.#log
-      .claims()
-      .subscribe({
-        next: (r) => this.items.set(r.items),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+    this.#log.claims().subscribe({
+      next: (r) => this.items.set(r.items),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
   }
 
   words(c: ClaimEntry): string {

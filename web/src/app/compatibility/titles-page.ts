@@ -53,12 +53,10 @@ export class TitlesPage {
   #id = v7();
 
   constructor() {
-    this.#log
-      .register()
-      .subscribe({
-        next: (r) => this.register.set(r),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+    this.#log.register().subscribe({
+      next: (r) => this.register.set(r),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
   }
 
   known(r: TitleSayRow): string {

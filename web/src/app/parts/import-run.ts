@@ -70,12 +70,10 @@ export class ImportRun {
   cancel(): void {
     const job = this.job();
     if (job)
-      this.#data
-        .cancel(job.id)
-        .subscribe({
-          next: (now) => this.job.set(now),
-          error: (e: ApiProblem) => this.problem.set(e.message),
-        });
+      this.#data.cancel(job.id).subscribe({
+        next: (now) => this.job.set(now),
+        error: (e: ApiProblem) => this.problem.set(e.message),
+      });
   }
 
   /** Show the rows of one fate, or of all. */

@@ -132,12 +132,10 @@ export class PartsPage {
     this.list()?.reload();
     const p = this.part();
     if (p)
-      this.#data
-        .one(p.id)
-        .subscribe({
-          next: (now) => this.part.set(now),
-          error: (e: ApiProblem) => this.openProblem.set(e.message),
-        });
+      this.#data.one(p.id).subscribe({
+        next: (now) => this.part.set(now),
+        error: (e: ApiProblem) => this.openProblem.set(e.message),
+      });
   }
 
   create(): void {
@@ -240,12 +238,10 @@ export class PartsPage {
       this.#draftNext = {};
       return;
     }
-    this.#data
-      .one(id)
-      .subscribe({
-        next: (p) => this.#show(p),
-        error: (e: ApiProblem) => this.openProblem.set(e.message),
-      });
+    this.#data.one(id).subscribe({
+      next: (p) => this.#show(p),
+      error: (e: ApiProblem) => this.openProblem.set(e.message),
+    });
   }
 
   #show(p: Part): void {

@@ -175,12 +175,10 @@ export class SetupsPage {
   }
 
   #summarise(): void {
-    this.#data
-      .summary()
-      .subscribe({
-        next: (s) => this.summary.set(s),
-        error: (e: ApiProblem) => this.failed.set(e.message),
-      });
+    this.#data.summary().subscribe({
+      next: (s) => this.summary.set(s),
+      error: (e: ApiProblem) => this.failed.set(e.message),
+    });
   }
 
   #links(): HTMLElement[] {

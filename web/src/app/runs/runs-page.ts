@@ -250,13 +250,11 @@ export class RunsPage {
         run: () => void this.#router.navigateByUrl('/compare/runs'),
       },
       { key: 't', what: 'Figures as a table', run: () => this.go({ view: 'table' }) },
-      ...this.views
-        .slice(0, 4)
-        .map(([id, name], i) => ({
-          key: String(i + 1),
-          what: name,
-          run: () => this.go({ view: id }),
-        })),
+      ...this.views.slice(0, 4).map(([id, name], i) => ({
+        key: String(i + 1),
+        what: name,
+        run: () => this.go({ view: id }),
+      })),
     ]);
   }
 

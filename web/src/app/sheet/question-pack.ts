@@ -153,12 +153,10 @@ export class QuestionPack {
       const id = this.#editor.stored()?.id;
       if (id)
         untracked(() =>
-          this.#data
-            .record(id)
-            .subscribe({
-              next: (r) => this.events.set(r.items),
-              error: (e: ApiProblem) => this.problem.set(e.message),
-            }),
+          this.#data.record(id).subscribe({
+            next: (r) => this.events.set(r.items),
+            error: (e: ApiProblem) => this.problem.set(e.message),
+          }),
         );
     });
   }

@@ -67,15 +67,13 @@ describe('Troubleshoot, in the page', () => {
     TestBed.inject(SetupEditor).open(ID);
     http.expectOne(`/api/setups/${ID}`).flush(storedSetup);
     const chain = chainOf();
-    http
-      .match('/api/evaluate')
-      .forEach((r) =>
-        r.flush({
-          sentence: '',
-          chain,
-          evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }),
-        }),
-      );
+    http.match('/api/evaluate').forEach((r) =>
+      r.flush({
+        sentence: '',
+        chain,
+        evaluation: evaluate({ chain, context: { asOf: '2026-11-20', house: {} } }),
+      }),
+    );
     TestBed.inject(BringUpRun);
     const fixture = TestBed.createComponent(TroubleshootPage);
     for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);

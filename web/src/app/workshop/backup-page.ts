@@ -145,11 +145,9 @@ export class BackupPage {
   }
 
   #load(): void {
-    this.#data
-      .list()
-      .subscribe({
-        next: (l) => this.list.set(l),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+    this.#data.list().subscribe({
+      next: (l) => this.list.set(l),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
   }
 }

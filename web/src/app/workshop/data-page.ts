@@ -89,11 +89,9 @@ export class DataPage {
   }
 
   #look(): void {
-    this.#data
-      .demo()
-      .subscribe({
-        next: (d) => this.demo.set(d),
-        error: (e: ApiProblem) => this.#failed(e.message),
-      });
+    this.#data.demo().subscribe({
+      next: (d) => this.demo.set(d),
+      error: (e: ApiProblem) => this.#failed(e.message),
+    });
   }
 }

@@ -55,12 +55,10 @@ export class PiecesElsewhere {
       const id = untracked(() => this.#editor.stored())?.id;
       // What cannot be read is not said; the plan stands without it.
       if (id)
-        this.#loans
-          .elsewhere(id)
-          .subscribe({
-            next: ({ items }) => this.pieces.set(items),
-            error: () => this.pieces.set([]),
-          });
+        this.#loans.elsewhere(id).subscribe({
+          next: ({ items }) => this.pieces.set(items),
+          error: () => this.pieces.set([]),
+        });
     });
   }
 }

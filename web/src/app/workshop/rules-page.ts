@@ -84,11 +84,9 @@ export class RulesPage {
   }
 
   #load(): void {
-    this.#data
-      .rules()
-      .subscribe({
-        next: (r) => this.rows.set(r.items),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+    this.#data.rules().subscribe({
+      next: (r) => this.rows.set(r.items),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
   }
 }

@@ -193,12 +193,10 @@ export class RecordPage {
   }
 
   #load(id: string): void {
-    this.#data
-      .record(id)
-      .subscribe({
-        next: (r) => this.events.set(r.items),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+    this.#data.record(id).subscribe({
+      next: (r) => this.events.set(r.items),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
   }
 }
 

@@ -108,18 +108,14 @@ export class SessionsPage {
   });
 
   constructor() {
-    this.#data
-      .sessions()
-      .subscribe({
-        next: (l) => this.sessions.set(l),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
-    this.#data
-      .all({})
-      .subscribe({
-        next: (r) => this.runs.set(r),
-        error: (e: ApiProblem) => this.problem.set(e.message),
-      });
+    this.#data.sessions().subscribe({
+      next: (l) => this.sessions.set(l),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
+    this.#data.all({}).subscribe({
+      next: (r) => this.runs.set(r),
+      error: (e: ApiProblem) => this.problem.set(e.message),
+    });
     inject(SetupsData)
       .list({})
       .subscribe({
