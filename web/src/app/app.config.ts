@@ -8,9 +8,7 @@ import {
   withInMemoryScrolling,
 } from '@angular/router';
 import { routes } from './routes';
-import { PartsData } from './parts/parts';
 import { PageTitle } from './platform/shell/page-title';
-import { SearchSource } from './platform/shell/search-box';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -21,7 +19,6 @@ export const appConfig: ApplicationConfig = {
       withComponentInputBinding(),
       withInMemoryScrolling({ scrollPositionRestoration: 'enabled' }),
     ),
-    { provide: SearchSource, useExisting: PartsData },
     { provide: TitleStrategy, useClass: PageTitle },
     {
       provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,

@@ -3,7 +3,6 @@ import type { Observable } from 'rxjs';
 import type { Page } from '@ruddy/core/base/contract';
 import type { PartKind } from '@ruddy/core/parts';
 import type { Part, PartBody, PartPatch } from '@ruddy/core/parts/contract';
-import type { SearchHit } from '@ruddy/core/plan/contract';
 import { Api } from '../platform/api/api';
 
 export interface PartFilter {
@@ -35,9 +34,5 @@ export class PartsData {
 
   patch(id: string, patch: PartPatch, rev: number): Observable<Part> {
     return this.#api.patch(`/parts/${id}`, patch, rev);
-  }
-
-  search(q: string): Observable<{ items: SearchHit[] }> {
-    return this.#api.get('/search', { q });
   }
 }

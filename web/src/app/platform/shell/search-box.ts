@@ -12,14 +12,10 @@ import {
   type MatAutocompleteSelectedEvent,
 } from '@angular/material/autocomplete';
 import { Router } from '@angular/router';
-import { catchError, debounceTime, map, type Observable, of, Subject, switchMap } from 'rxjs';
+import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
 import { findTerms, type Term } from '@ruddy/core/base/text';
 import type { SearchHit } from '@ruddy/core/plan/contract';
-
-/** Where the box searches; provided by the application, since the shell imports no subject. */
-export abstract class SearchSource {
-  abstract search(q: string): Observable<{ items: SearchHit[] }>;
-}
+import { Api } from '../api/api';
 
 /** Search over setups and parts, from any page. */
 @Component({
@@ -65,7 +61,7 @@ export abstract class SearchSource {
   `,
 })
 export class SearchBox {
-  readonly #source = inject(SearchSource);
+  readonly #api = inject(Api);
   readonly #router = inject(Router);
   readonly #words = new Subject<string>();
   readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
@@ -78,7 +74,7 @@ export class SearchBox {
       switchMap((q) =>
         q === ''
           ? of([])
-          : this.#source.search(q).pipe(
+          : this.#api.get<{ items: SearchHit[] }>('/search', { q }).pipe(
               map((r) => r.items),
               catchError(() => of([])),
             ),
