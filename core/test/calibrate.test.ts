@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { calibrate, cellsOf, type Fit, fitCell, leastSquares, searchLayouts } from '../src/runs';
-import { runsOf, seeded, trueMs, type LinkKind, type Truth } from './make-cells';
+import { fromFit } from '../src/runs/model/from-fit';
+import { rigOf, runsOf, seeded, trueMs, type LinkKind, type Truth } from './make-cells';
 
 const SIZES = [
   [1920, 1080],
@@ -54,6 +55,19 @@ const reference = (f: Fit | null, card: string) => {
   const c = f?.main.cards[card];
   return c ? c.mid * (2073600 / c.atPixels) ** (f?.main.exponent ?? 0) : NaN;
 };
+
+/** The traffic that a forecast gets from a calibration: what overlaps with drawing, and what waits. */
+function handedOn(fit: Fit) {
+  const asked = { pixels: 1920 * 1080, panel: false, capFps: null, powerMode: '', preset: '' };
+  const ready = fromFit(fit, 0, rigOf('left', 'small'), {
+    ...asked,
+    rayTracing: false,
+    look: null,
+  });
+  if (Array.isArray(ready)) throw new Error(`missing: ${ready.join()}`);
+  const { trafficMB, streamed } = ready.main;
+  return { streamedMB: trafficMB * streamed, waitingMB: trafficMB * (1 - streamed) };
+}
 
 describe('least squares by the library', () => {
   it('solves a worked example and refuses columns that depend on one another', () => {
@@ -162,6 +176,10 @@ describe('calibration', () => {
     const f = calibrate(made(t, { ms, sizes: [[1280, 720], ...SIZES] }));
     expect(f?.main.streamedMB).toBeGreaterThan(16);
     expect(f?.main.streamedMB).toBeLessThan(20);
+    expect(handedOn(f as Fit)).toEqual({
+      streamedMB: expect.closeTo(f?.main.streamedMB ?? 0, 6) as number,
+      waitingMB: expect.closeTo(f?.main.trafficMB ?? 0, 6) as number,
+    });
     expect(calibrate(made({ ...t, cards: { small: 4.6 } }, { ms }))?.main.streamedMB).toBe(0);
   });
 

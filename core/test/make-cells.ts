@@ -44,6 +44,23 @@ export interface RunAsk {
   generation?: string;
 }
 
+/** A rig on a tunnelled link of which nothing but its names and rates is known. */
+export function rigOf(host: string, card: string): RigFacts {
+  return {
+    host,
+    card,
+    hostIndex: null,
+    cardIndex: null,
+    down: { lo: WIDE.tunnel, hi: WIDE.tunnel },
+    up: { lo: WIDE.tunnel * 0.97, hi: WIDE.tunnel * 0.97 },
+    latencyUs: 2.2,
+    memoryGB: null,
+    boardW: null,
+    memoryMHz: null,
+    slot: false,
+  };
+}
+
 let count = 0;
 
 /** Runs of one cell, as scores in frames/s. */

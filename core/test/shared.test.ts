@@ -27,21 +27,35 @@ describe('PL-08 what takes from the link', () => {
   });
 
   // Source: DisplayPort Standard, HBR3 with four lanes after encoding: 25.92 Gb/s; from memory.
-  it('a screen on the dock takes its whole trained rate, host to dock only', () => {
-    const e = with40(screen());
+  it('a screen takes at most its trained rate, host to dock only', () => {
+    const e = with40(screen({ pictureGbps: DISPLAYPORT_GBPS.hbr3 }));
     expect(rates(e, 1)).toBe('10.6/31.2');
     expect(e.predicted.link.pinch).toMatchObject({ part: 'loads' });
     expect(e.predicted.link.pinch.rest?.lo.toFixed(1)).toBe('32.0');
   });
 
-  it('with bandwidth allocated it takes its picture only; unknown is between the two', () => {
-    expect(rates(with40(screen({ allocates: 'yes', pictureGbps: 12 })), 1)).toBe('22.1/31.2');
-    const u = with40(screen({ allocates: null, pictureGbps: 12 })).predicted.link.usable?.down;
-    expect([u?.lo.toFixed(1), u?.hi.toFixed(1)]).toEqual(['10.6', '22.1']);
+  // 38.79 − 12, then 26.79 × 128/152 × 0.98 = 22.1: arithmetic.
+  it.each(['yes', 'no', null] as const)(
+    'a screen takes its picture, whether bandwidth is allocated or not (%s)',
+    (allocates) => {
+      expect(rates(with40(screen({ allocates, pictureGbps: 12 })), 1)).toBe('22.1/31.2');
+    },
+  );
+
+  it('a screen whose picture is not known takes anything up to its trained rate', () => {
+    const e = with40(screen({ pictureGbps: null }));
+    const u = e.predicted.link.usable?.down;
+    expect([u?.lo.toFixed(1), u?.hi.toFixed(1)]).toEqual(['10.6', '32.0']);
+    expect(e.toVerify.map((v) => v.path)).toContain('loads/0/pictureGbps');
   });
 
   it('more than the link has leaves nothing, not less than nothing', () => {
-    const e = judge(tunnelChain({ socket: { standard: 'usb4-20' }, loads: [screen(), load()] }));
+    const e = judge(
+      tunnelChain({
+        socket: { standard: 'usb4-20' },
+        loads: [screen({ pictureGbps: DISPLAYPORT_GBPS.hbr3 }), load()],
+      }),
+    );
     expect(e.predicted.link.usable?.down).toMatchObject({ lo: 0, hi: 0 });
   });
 

@@ -181,7 +181,13 @@ function orNothing(r: Range): Range {
   return { lo: 0, hi: r.hi };
 }
 
-/** What one load takes each way. A screen takes host to dock only: the whole trained rate, unless both ends allocate bandwidth. */
+/**
+ * What one load takes each way, Gb/s. A screen takes what its stream carries, host to dock only: a USB4 adapter sends the symbols of the
+ * picture and drops the stuffing of the trained DisplayPort link, and PCIe uses whatever the other tunnels leave. Bandwidth allocation
+ * moves what is reserved against further screens, not what PCIe finds on the wire. The trained rate is the most a stream can be.
+ *
+ * Source: USB4 Specification 1.0, section 10 (DisplayPort tunnelling) and 9 (PCIe tunnelling is scheduled last), from memory.
+ */
 export function takesOf(
   load: Load,
   dockLead: 'yes' | 'no' | null,
@@ -189,11 +195,11 @@ export function takesOf(
   if (load.kind === 'video') {
     const trained = toRange(load.downGbps, DOMAIN.videoGbps);
     const picture = toRange(load.pictureGbps, { lo: 0, hi: trained.hi });
-    const allocates = typeof load.allocates === 'string' ? load.allocates : null;
-    const least = { lo: Math.min(picture.lo, trained.lo), hi: Math.min(picture.hi, trained.hi) };
-    const down = allocates === 'yes' ? least : allocates === 'no' ? trained : hull(least, trained);
-    const asks = isOpen(load.downGbps) ? 'downGbps' : allocates === null ? 'allocates' : null;
-    return { down, up: NOTHING, asks };
+    const down = {
+      lo: Math.min(picture.lo, trained.lo),
+      hi: Math.min(picture.hi, trained.hi),
+    };
+    return { down, up: NOTHING, asks: isOpen(load.pictureGbps) ? 'pictureGbps' : null };
   }
   const lead = (typeof load.ownLead === 'string' ? load.ownLead : null) ?? dockLead;
   if (lead === 'yes') return { down: NOTHING, up: NOTHING, asks: null };

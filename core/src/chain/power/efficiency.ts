@@ -4,6 +4,9 @@ import type { EFFICIENCY_MARKS } from '../../parts';
 type Mark = keyof typeof EFFICIENCY_MARKS;
 type Points = readonly [at20: number, at50: number, at100: number];
 
+/** Titanium alone promises something at 10 % of the rating, %: the same on both mains. From memory of the 80 PLUS programme. */
+export const TITANIUM_AT_10 = 90;
+
 /**
  * Least efficiency at 20, 50 and 100 % of the rating, from memory of the 80 PLUS programme: the 115 V internal and the 230 V tables.
  * Bricks carry no mark; 0.88 is a house estimate.
@@ -29,18 +32,34 @@ export const EFFICIENCY: Record<115 | 230, Record<Exclude<Mark, 'brick'>, Points
 const BRICK = 0.88;
 
 /**
- * What a supply draws from the wall, W, for a load in W. Between the points of its mark the efficiency runs straight; below 20 % the
- * watts lost stay as they are there; above the rating it stays at the last point.
+ * What a supply draws from the wall, W, for a load in W. Between the points of its mark the efficiency runs straight; below the first
+ * point (10 % for Titanium, 20 % for the others) the watts lost stay as they are there; above the rating it stays at the last point.
  *
  * Worked example: Gold at 230 V, 550 W, load 275 W (half): 275 / 0.92 = 298.9 W.
  */
 export function wallDrawW(loadW: number, ratedW: number, mark: Mark, mains: 115 | 230): number {
   if (mark === 'brick') return loadW / BRICK;
-  const [p20, p50, p100] = EFFICIENCY[mains][mark].map((p) => p / 100) as [number, number, number];
-  const f = loadW / ratedW;
-  if (f < 0.2) return loadW + 0.2 * ratedW * (1 / p20 - 1);
-  if (f <= 0.5) return loadW / (p20 + ((f - 0.2) / 0.3) * (p50 - p20));
-  return loadW / (p50 + ((Math.min(f, 1) - 0.5) / 0.5) * (p100 - p50));
+  const [at20, at50, at100] = EFFICIENCY[mains][mark];
+  const points = [
+    ...(mark === 'titanium' ? [{ share: 0.1, percent: TITANIUM_AT_10 }] : []),
+    { share: 0.2, percent: at20 },
+    { share: 0.5, percent: at50 },
+    { share: 1, percent: at100 },
+  ];
+  const share = loadW / ratedW;
+  const first = points[0] as (typeof points)[number];
+  if (share < first.share) return loadW + first.share * ratedW * (100 / first.percent - 1);
+  return loadW / (between(points, Math.min(share, 1)) / 100);
+}
+
+/** The percentage at a share of the rating that lies within the points, straight between the two around it. */
+function between(points: readonly { share: number; percent: number }[], share: number): number {
+  const after = points.findIndex((p) => p.share >= share);
+  const b = points[after] as (typeof points)[number];
+  const a = points[after - 1] ?? b;
+  return b === a
+    ? b.percent
+    : a.percent + ((share - a.share) / (b.share - a.share)) * (b.percent - a.percent);
 }
 
 /** The same for an interval of loads: more load never draws less. */

@@ -5,7 +5,7 @@ import { choiceAttr, LOAD_KINDS, numAttr, wordAttr } from '../../parts';
 export const loadSchema = z.strictObject({
   kind: wordAttr('What', LOAD_KINDS),
   downGbps: numAttr('Takes to the dock', 'Gb/s', 0, 120, {
-    help: 'While in use, stated or measured. For a screen: the whole trained DisplayPort rate, 17.28 for HBR2 with four lanes, 25.92 for HBR3.',
+    help: 'While in use, stated or measured. For a screen: the trained DisplayPort rate, 17.28 for HBR2 with four lanes, 25.92 for HBR3; its picture cannot take more.',
     findOut: {
       how: 'Run a large copy over it and read the rate, or take what its link can do at most.',
       minutes: 5,
@@ -25,7 +25,11 @@ export const loadSchema = z.strictObject({
   ),
   pictureGbps: numAttr('The picture alone needs', 'Gb/s', 0, 120, {
     when: { attr: 'kind', is: ['video'] },
-    help: 'What it takes where both ends allocate bandwidth.',
+    help: 'What its stream takes from the link: pixel clock in MHz times bits a pixel, over 1000. 3840 × 2160 at 60 Hz with 24 bits: 12.8.',
+    findOut: {
+      how: 'Read resolution, refresh rate and colour depth in the display settings.',
+      minutes: 2,
+    },
   }),
   asymmetric: choiceAttr(
     'Link turned to 120 out, 40 back',
@@ -44,7 +48,7 @@ export const loadSchema = z.strictObject({
     { yes: 'Yes', no: 'No' },
     {
       when: { attr: 'kind', is: ['video'] },
-      help: 'Without it the whole trained rate is set aside.',
+      help: 'Decides how many screens may start, not what is left for the card.',
       findOut: {
         how: 'Look for DisplayPort bandwidth allocation in the log of the USB4 driver.',
         minutes: 10,

@@ -96,7 +96,7 @@ export const LINK_TEXTS: Record<LinkCode, (f: Finding) => Sentence> = {
     what: `${text(f, 'what')}: takes ${rate(asRange(f.params['down']))} Gb/s to the dock${asRange(f.params['up']).hi > 0 ? ` and ${rate(asRange(f.params['up']))} back` : ''}`,
     why:
       f.params['kind'] === 'video'
-        ? 'A screen on the dock sets its whole trained rate aside, unless both ends allocate bandwidth.'
+        ? 'Its picture crosses the same link; what its trained rate has beyond the picture stays free for the card.'
         : 'It shares the link with the card while it is in use.',
     todo:
       f.params['kind'] === 'video'

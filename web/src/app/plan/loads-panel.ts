@@ -34,7 +34,7 @@ const USUAL: Record<Load['kind'], Partial<Load>> = {
           />
           @if (l.kind === 'video') {
             <p class="hint">
-              Whole trained rate: 8.64 for HBR, 17.28 for HBR2, 25.92 for HBR3, with four lanes.
+              Trained rate: 8.64 for HBR, 17.28 for HBR2, 25.92 for HBR3, with four lanes.
             </p>
           }
           <button
