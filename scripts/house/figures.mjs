@@ -171,7 +171,10 @@ export async function figures() {
     },
     {
       name: 'paths written by hand in web',
-      value: occurrences(SOURCES.web, /[aA]pi\.(get|post|put|patch|delete)(<[^>()]*>)?\(\s*[`']\//g),
+      value: occurrences(
+        SOURCES.web,
+        /[aA]pi\.(get|post|put|patch|delete)(<[^>()]*>)?\(\s*[`']\//g,
+      ),
       limit: 0,
       held: 160,
     },
