@@ -1,5 +1,6 @@
 export * from './cost';
 export * from './defaults';
 export * from './docked';
+export * from './fields';
 export * from './pins';
 export * from './slots';

@@ -1,20 +1,15 @@
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
-import { chainNames, FEEDS, type Load, partName, SHOWN_BY } from '@ruddy/core/chain';
+import { chainNames, FEEDS, partName, SHOWN_BY } from '@ruddy/core/chain';
 import {
-  type Installed,
   LOAD_KINDS,
-  NO_SETTINGS,
-  NOTHING_INSTALLED,
   type PartKind,
-  type Settings,
   SOFTWARE_NAMES,
   type SoftwareRole,
-  type Use,
   WORK,
 } from '@ruddy/core/parts';
-import { type Docked, NO_COST_SAID, NO_DOCKED, type Pin, placesOf } from '@ruddy/core/setups';
-import type { CostSaid, Setup, SetupSlots } from '@ruddy/core/setups/contract';
+import { placesOf, type SetupFields, setupFields } from '@ruddy/core/setups';
+import type { Setup, SetupSlots } from '@ruddy/core/setups/contract';
 import { dockedNames } from '@ruddy/core/setups/text';
 import {
   SetupModel,
@@ -80,15 +75,7 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
     name: row.name,
     state: row.state,
     slots: slotsOf(rows, row.details.noCable === true),
-    loads: row.details.loads ?? [],
-    installed: row.details.installed ?? NOTHING_INSTALLED,
-    settings: row.details.settings ?? NO_SETTINGS,
-    docked: row.details.docked ?? NO_DOCKED,
-    pins: row.details.pins ?? [],
-    uses: row.details.uses ?? [],
-    present: row.details.present ?? '',
-    cost: row.details.cost ?? NO_COST_SAID,
-    notes: row.details.notes ?? '',
+    ...setupFields(row.details),
     rev: row.rev,
     origin: row.origin,
     clonedFrom: row.clonedFrom,
@@ -275,16 +262,8 @@ export async function keepRevision(
   const snapshot = {
     name: setup.name,
     state: setup.state,
-    notes: setup.notes,
     slots: setup.slots,
-    loads: setup.loads,
-    installed: setup.installed,
-    settings: setup.settings,
-    docked: setup.docked,
-    pins: setup.pins,
-    uses: setup.uses,
-    present: setup.present,
-    cost: setup.cost,
+    ...setupFields(setup),
     names: {
       ...chainNames(chain),
       loads: setup.loads.map((l) => LOAD_KINDS[l.kind]).join(', '),
@@ -331,39 +310,18 @@ export async function keepRevision(
 /** Store a new setup row with its slots. The caller adds the event that says how it began. */
 export async function insertSetup(
   db: Sequelize,
-  s: {
+  s: SetupFields & {
     id: string;
     name: string;
     state: Setup['state'];
     slots: SetupSlots;
-    loads: Load[];
-    installed: Installed;
-    settings: Settings;
-    docked: Docked;
-    pins: Pin[];
-    uses: Use[];
-    present: string;
-    cost: CostSaid;
-    notes: string;
     clonedFrom: string | null;
   },
   made: { origin: Origin; at: Date; by: string },
   transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
-  const { notes, loads, installed, settings, docked, pins, uses, present, cost } = s;
-  const details = {
-    notes,
-    noCable: s.slots.path?.length === 0,
-    loads,
-    installed,
-    settings,
-    docked,
-    pins,
-    uses,
-    present,
-    cost,
-  };
+  const details = { noCable: s.slots.path?.length === 0, ...setupFields(s) };
   await SetupModel.create(
     {
       id: s.id,

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
-import { changeSlots } from '@ruddy/core/setups';
+import { changeSlots, setupFields } from '@ruddy/core/setups';
 import type { cloneBody, Setup, setupBody, SetupPatch } from '@ruddy/core/setups/contract';
 import { SetupModel } from '../platform/db/models';
 import { HttpProblem } from '../platform/http/problem';
@@ -121,18 +121,7 @@ export async function patchSetup(
         name: patch.name ?? row.name,
         state: patch.state ?? row.state,
         origin: row.origin === 'demo' ? 'adopted' : row.origin,
-        details: {
-          notes: patch.notes ?? setup.notes,
-          noCable: slots.path?.length === 0,
-          loads: patch.loads ?? setup.loads,
-          installed: patch.installed ?? setup.installed,
-          settings: patch.settings ?? setup.settings,
-          docked: patch.docked ?? setup.docked,
-          pins: patch.pins ?? setup.pins,
-          uses: patch.uses ?? setup.uses,
-          present: patch.present ?? setup.present,
-          cost: patch.cost ?? setup.cost,
-        },
+        details: { noCable: slots.path?.length === 0, ...setupFields(patch, setup) },
         rev: row.rev + 1,
         savedAt: at,
       },

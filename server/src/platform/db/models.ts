@@ -1,3 +1,4 @@
+import type { SetupFields } from '@ruddy/core/setups';
 import {
   DataTypes,
   type CreationOptional,
@@ -7,10 +8,9 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
-import type { Load, Shown, Supplied } from '@ruddy/core/chain';
-import type { AnySpec, Installed, PartKind, Settings, SourceMap, Use } from '@ruddy/core/parts';
-import type { Docked, Pin } from '@ruddy/core/setups';
-import type { CostSaid, SetupState } from '@ruddy/core/setups/contract';
+import type { Shown, Supplied } from '@ruddy/core/chain';
+import type { AnySpec, PartKind, SourceMap } from '@ruddy/core/parts';
+import type { SetupState } from '@ruddy/core/setups/contract';
 import { defineCatalogue } from './models-catalogue';
 
 export class PartModel extends Model<
@@ -57,21 +57,9 @@ export class SocketModel extends Model<
   declare retiredAt: CreationOptional<Date | null>;
 }
 
-export interface SetupDetails {
-  notes?: string;
+export interface SetupDetails extends Partial<SetupFields> {
   /** True when the path was chosen to be "no separate cable": an empty path is not the same as none chosen. */
   noCable?: boolean;
-  /** What else hangs on the dock. */
-  loads?: Load[];
-  installed?: Installed;
-  settings?: Settings;
-  docked?: Docked;
-  pins?: Pin[];
-  uses?: Use[];
-  /** Graphics used so far, in words. */
-  present?: string;
-  /** What was said of the money of the plan. */
-  cost?: CostSaid;
 }
 
 /** The slots of a setup that hold parts. */

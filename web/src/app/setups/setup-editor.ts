@@ -9,8 +9,7 @@ import {
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rxjs';
 import { v7 } from 'uuid';
-import { NO_SETTINGS } from '@ruddy/core/parts';
-import { NO_COST, NO_DOCKED, NO_SLOTS } from '@ruddy/core/setups';
+import { EVALUATED_FIELDS, NO_SLOTS, setupFields } from '@ruddy/core/setups';
 import type { Setup, SetupPatch } from '@ruddy/core/setups/contract';
 import { ApiProblem } from '../platform/api/api';
 import {
@@ -32,14 +31,6 @@ export type SaveState =
   | { kind: 'failed'; why: string }
   | { kind: 'conflict'; theirs: Setup; fields: FieldPath[] };
 
-const NEWER = {
-  settings: NO_SETTINGS,
-  docked: NO_DOCKED,
-  pins: [],
-  uses: [],
-  present: '',
-  cost: NO_COST as Setup['cost'],
-};
 const SAVE_AFTER_MS = 800;
 const key = (id: string) => `ruddy.unsent.${id}`;
 
@@ -55,8 +46,8 @@ function unsent(id: string): Unsent | null {
   const { base, fields } = JSON.parse(kept) as Unsent;
   // Kept by an older page, it lacks what came since: the empty values stand in.
   return {
-    base: { ...NEWER, ...base, slots: { ...NO_SLOTS, ...base.slots } },
-    fields: { ...NEWER, ...fields, slots: { ...NO_SLOTS, ...fields.slots } },
+    base: { ...base, ...setupFields(base), slots: { ...NO_SLOTS, ...base.slots } },
+    fields: { ...fields, ...setupFields(fields), slots: { ...NO_SLOTS, ...fields.slots } },
   };
 }
 
@@ -236,7 +227,7 @@ export class SetupEditor {
 
   #become(next: Fields): void {
     const chain = (f: Fields | null) =>
-      JSON.stringify([f?.slots, f?.loads, f?.installed, f?.settings, f?.uses]);
+      JSON.stringify([f?.slots, ...EVALUATED_FIELDS.map((name) => f?.[name])]);
     const chainChanged = chain(this.fields()) !== chain(next);
     this.fields.set(fieldsOf(next));
     this.#keep();

@@ -1,54 +1,21 @@
 import equal from 'fast-deep-equal';
-import { changeSlots } from '@ruddy/core/setups';
+import {
+  changeSlots,
+  SETUP_FIELD_NAMES,
+  SETUP_FIELDS,
+  type SetupField,
+  setupFields,
+} from '@ruddy/core/setups';
 import type { Setup, SetupPatch, SetupSlots } from '@ruddy/core/setups/contract';
 
-/** Fields beside the slots: each is replaced as a whole. */
-const PLAIN = [
-  'name',
-  'state',
-  'notes',
-  'loads',
-  'installed',
-  'settings',
-  'docked',
-  'pins',
-  'uses',
-  'present',
-  'cost',
-] as const;
+/** What is replaced as a whole: name, state and every field beside the slots. */
+const PLAIN = ['name', 'state', ...SETUP_FIELD_NAMES] as const;
 type Plain = (typeof PLAIN)[number];
 export type Fields = Pick<Setup, Plain | 'slots'>;
 
-/** Only the fields that can be edited. */
+/** Only what can be edited. */
 export function fieldsOf(s: Fields): Fields {
-  const {
-    name,
-    state,
-    notes,
-    slots,
-    loads,
-    installed,
-    settings,
-    docked,
-    pins,
-    uses,
-    present,
-    cost,
-  } = s;
-  return {
-    name,
-    state,
-    notes,
-    slots,
-    loads,
-    installed,
-    settings,
-    docked,
-    pins,
-    uses,
-    present,
-    cost,
-  };
+  return { name: s.name, state: s.state, slots: s.slots, ...setupFields(s) };
 }
 
 /** A setup's fields with a patch applied, as the server will apply it. */
@@ -77,10 +44,9 @@ export function isEmpty(p: SetupPatch): boolean {
   return Object.keys(p).length === 0;
 }
 
-export const FIELD_LABELS = {
+const SLOT_LABELS = {
   name: 'Name',
   state: 'State',
-  notes: 'Notes',
   'slots/host': 'Host',
   'slots/socket': 'Port',
   'slots/path': 'Cable',
@@ -91,16 +57,15 @@ export const FIELD_LABELS = {
   'slots/system': 'System',
   'slots/spares': 'Other cards',
   'slots/items': 'Pieces named',
-  loads: 'What else hangs on the dock',
-  installed: 'Versions installed',
-  settings: 'Docked settings',
-  docked: 'Profiles, programs, buttons',
-  pins: 'Pinned versions',
-  uses: 'Uses',
-  present: 'Present graphics',
-  cost: 'Cost',
 } as const;
-export type FieldPath = keyof typeof FIELD_LABELS;
+export type FieldPath = keyof typeof SLOT_LABELS | SetupField;
+export const FIELD_LABELS: Readonly<Record<FieldPath, string>> = {
+  ...SLOT_LABELS,
+  ...(Object.fromEntries(SETUP_FIELD_NAMES.map((f) => [f, SETUP_FIELDS[f].label])) as Record<
+    SetupField,
+    string
+  >),
+};
 export const FIELD_PATHS = Object.keys(FIELD_LABELS) as FieldPath[];
 
 /** The value of one field. */

@@ -1,5 +1,4 @@
-import { NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/parts';
-import { NO_COST_SAID, NO_DOCKED, NO_SLOTS } from '@ruddy/core/setups';
+import { NO_SLOTS, setupFields } from '@ruddy/core/setups';
 import type { Setup } from '@ruddy/core/setups/contract';
 
 /** A setup as the server answers it, for tests: nothing chosen. */
@@ -7,19 +6,11 @@ export const storedSetup: Setup = {
   id: '00000000-0000-7000-8000-00000000000a',
   name: 'Desk',
   state: 'planned',
-  notes: '',
   rev: 3,
   origin: 'own',
   clonedFrom: null,
   slots: NO_SLOTS,
-  loads: [],
-  installed: NOTHING_INSTALLED,
-  settings: NO_SETTINGS,
-  docked: NO_DOCKED,
-  pins: [],
-  uses: [],
-  present: '',
-  cost: NO_COST_SAID,
+  ...setupFields({}),
   createdAt: '2026-11-01T09:00:00Z',
   savedAt: '2026-11-01T09:00:00Z',
 };
