@@ -54,8 +54,11 @@ describe('SC-01 to SC-03, SC-06 what to buy', () => {
     await w.sees('1 pinned');
     await w.click('Make a plan of Dunlinby C-20 in Quillmere D-4');
     await w.sees(/Works with care/);
-    const made = await w.api<Listed<Setup>>('/setups?q=C-20 in Quillmere');
-    expect(made.items.map((s) => s.name)).toEqual(['Dunlinby C-20 in Quillmere D-4']);
+    // The words may still be those of the row; the setup is there when it is stored.
+    const made = async () => (await w.api<Listed<Setup>>('/setups?q=C-20 in Quillmere')).items;
+    await expect
+      .poll(async () => (await made()).map((s) => s.name))
+      .toEqual(['Dunlinby C-20 in Quillmere D-4']);
   });
 
   it('PL-20 the plan says whether it is worth it, with the line that decided', async () => {

@@ -6,13 +6,13 @@ import {
   type Answer,
   BESIDE_MINUTES,
   binaryBits,
-  type Clues,
+  type Observations,
   entropyBits,
   gain,
   type Net,
   netFor,
   nextTests,
-  NO_CLUES,
+  NO_OBSERVATIONS,
   posterior,
   pulls,
   twoAtOnce,
@@ -85,7 +85,11 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
           const answers = said.flatMap((x, i): Answer[] =>
             x === null ? [] : [{ test: net.tests[i]!, yes: x === 'yes' }],
           );
-          const got = posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 2), answers });
+          const got = posterior(net, {
+            ...NO_OBSERVATIONS,
+            symptoms: SYMPTOM_IDS.slice(0, 2),
+            answers,
+          });
           joint.forEach((j, c) => expect(got[c]).toBeCloseTo(j / all, 10));
         },
       ),
@@ -95,11 +99,11 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
   it('the gain of a test is the entropy now less the expected entropy after', () => {
     fc.assert(
       fc.property(nets(6, 1, 1), ({ net }) => {
-        const p = posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1) });
+        const p = posterior(net, { ...NO_OBSERVATIONS, symptoms: SYMPTOM_IDS.slice(0, 1) });
         const [test] = net.tests;
         const then = (yes: boolean) =>
           posterior(net, {
-            ...NO_CLUES,
+            ...NO_OBSERVATIONS,
             symptoms: SYMPTOM_IDS.slice(0, 1),
             answers: [{ test: test!, yes }],
           });
@@ -116,7 +120,7 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
     // Even prior, 0.9 and 0.1: a yes gives 9 to 1; the answer tells 1 - H(0.9) = 0.531 bits.
     const net = small([1, 1], [], [[0.9, 0.1]]);
     expect(
-      posterior(net, { ...NO_CLUES, answers: [{ test: 'port-mark', yes: true }] })[0],
+      posterior(net, { ...NO_OBSERVATIONS, answers: [{ test: 'port-mark', yes: true }] })[0],
     ).toBeCloseTo(0.9, 12);
     expect(gain(net.test('port-mark'), net.prior).bits).toBeCloseTo(1 - binaryBits(0.9), 12);
     expect(binaryBits(0.5)).toBe(1);
@@ -126,25 +130,25 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
 
   it('no clue leaves the prior; many clues do not underflow; shares always add up to 1', () => {
     const net = netFor(tunnelChain());
-    expect(Array.from(posterior(net, NO_CLUES))).toEqual(
+    expect(Array.from(posterior(net, NO_OBSERVATIONS))).toEqual(
       Array.from(net.prior, (x) => expect.closeTo(x, 12)),
     );
     const answers = net.tests.map((test, i): Answer => ({ test, yes: i % 2 === 0 }));
-    const p = posterior(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS, answers });
+    const p = posterior(net, { ...NO_OBSERVATIONS, symptoms: SYMPTOM_IDS, answers });
     expect(p.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 12);
     expect(p.every((x) => x >= 0 && x <= 1)).toBe(true);
   });
 });
 
 /** Expected entropy after the best way of asking k tests, each once, looked through whole. */
-function exhaustive(net: Net, clues: Clues, k: number): number {
+function exhaustive(net: Net, clues: Observations, k: number): number {
   const p = posterior(net, clues);
   if (k === 0) return entropyBits(p);
   const open = net.tests.filter((t) => !clues.answers.some((a) => a.test === t));
   return Math.min(...open.map((t) => expected(net, clues, p, t, (c) => exhaustive(net, c, k - 1))));
 }
 /** The same when each time the test that tells most is asked. */
-function greedy(net: Net, clues: Clues, k: number): number {
+function greedy(net: Net, clues: Observations, k: number): number {
   const p = posterior(net, clues);
   if (k === 0) return entropyBits(p);
   const open = net.tests.filter((t) => !clues.answers.some((a) => a.test === t));
@@ -155,13 +159,13 @@ function greedy(net: Net, clues: Clues, k: number): number {
 }
 function expected(
   net: Net,
-  clues: Clues,
+  clues: Observations,
   p: Float64Array,
   test: TestId,
-  then: (c: Clues) => number,
+  then: (c: Observations) => number,
 ): number {
   const { yes } = gain(net.test(test), p);
-  const with_ = (says: boolean): Clues => ({
+  const with_ = (says: boolean): Observations => ({
     ...clues,
     answers: [...clues.answers, { test, yes: says }],
   });
@@ -184,7 +188,7 @@ describe('TR-02 the greedy way beside the exhaustive one', () => {
           [],
           tests.map((t) => of(whole.test(t))),
         );
-        const loss = greedy(net, NO_CLUES, 3) - exhaustive(net, NO_CLUES, 3);
+        const loss = greedy(net, NO_OBSERVATIONS, 3) - exhaustive(net, NO_OBSERVATIONS, 3);
         expect(loss).toBeGreaterThan(-1e-9);
         losses.push(loss);
       }),
@@ -198,8 +202,8 @@ describe('TR-02 the greedy way beside the exhaustive one', () => {
 
 describe('TR-02 what counts', () => {
   const net = netFor(tunnelChain());
-  const at = (c: CauseId, clues: Partial<Clues>, n = net) =>
-    posterior(n, { ...NO_CLUES, ...clues })[n.causes.indexOf(c)] ?? 0;
+  const at = (c: CauseId, clues: Partial<Observations>, n = net) =>
+    posterior(n, { ...NO_OBSERVATIONS, ...clues })[n.causes.indexOf(c)] ?? 0;
 
   it('a test that looks closer at a symptom takes its place: the same thing never counts twice', () => {
     const symptoms: SymptomId[] = ['low-copy'];
@@ -238,8 +242,8 @@ describe('TR-02 what counts', () => {
   });
 
   it('pulls are the ratios that turn the prior into the posterior', () => {
-    const clues: Clues = {
-      ...NO_CLUES,
+    const clues: Observations = {
+      ...NO_OBSERVATIONS,
       symptoms: ['low-copy'],
       answers: [{ test: 'router-speed', yes: true }],
     };
@@ -251,7 +255,7 @@ describe('TR-02 what counts', () => {
   });
 
   it('offers are ordered by bits for each minute, two minutes beside each', () => {
-    const clues: Clues = { ...NO_CLUES, symptoms: ['nothing-listed'] };
+    const clues: Observations = { ...NO_OBSERVATIONS, symptoms: ['nothing-listed'] };
     const offers = nextTests(net, clues, posterior(net, clues));
     expect(offers.length).toBeGreaterThan(5);
     for (const [i, o] of offers.entries()) {
@@ -263,7 +267,7 @@ describe('TR-02 what counts', () => {
   });
 
   it('what an answer would make of the suspects is what it makes of them', () => {
-    const clues: Clues = { ...NO_CLUES, symptoms: ['low-copy'] };
+    const clues: Observations = { ...NO_OBSERVATIONS, symptoms: ['low-copy'] };
     const p = posterior(net, clues);
     const then = after(net, p, 'router-speed', true);
     expect(then.p).toBeCloseTo(
@@ -276,8 +280,8 @@ describe('TR-02 what counts', () => {
 describe('TR-02 two at once', () => {
   it('rises where no single cause explains what is seen, and names the two that do', () => {
     const net = netFor(tunnelChain());
-    const one = twoAtOnce(net, { ...NO_CLUES, symptoms: ['low-copy'] });
-    const two = twoAtOnce(net, { ...NO_CLUES, symptoms: ['router-slow', 'no-picture'] });
+    const one = twoAtOnce(net, { ...NO_OBSERVATIONS, symptoms: ['low-copy'] });
+    const two = twoAtOnce(net, { ...NO_OBSERVATIONS, symptoms: ['router-slow', 'no-picture'] });
     expect(two!.share).toBeGreaterThan(2 * one!.share);
     expect([...two!.causes].sort()).toEqual(['cable-class', 'screen-input']);
   });
@@ -286,9 +290,8 @@ describe('TR-02 two at once', () => {
     // 1 - 0.5 * 0.6 = 0.7; with even priors the pair weighs 0.25 * 0.7 * 0.05 beside 0.5 * 0.5 + 0.5 * 0.4.
     const net = small([1, 1], [[0.5, 0.4]], []);
     const pair = 0.25 * 0.7 * 0.05;
-    expect(twoAtOnce(net, { ...NO_CLUES, symptoms: SYMPTOM_IDS.slice(0, 1) })!.share).toBeCloseTo(
-      pair / (pair + 0.45),
-      12,
-    );
+    expect(
+      twoAtOnce(net, { ...NO_OBSERVATIONS, symptoms: SYMPTOM_IDS.slice(0, 1) })!.share,
+    ).toBeCloseTo(pair / (pair + 0.45), 12);
   });
 });

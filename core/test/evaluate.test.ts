@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/base';
-import { joinLink, worlds } from '../src/chain';
+import { joinLink, completions } from '../src/chain';
 import { chainKey } from '../src/compatibility';
 import {
   bodyFacts,
@@ -11,7 +11,7 @@ import {
   runChecks,
   whatIf,
 } from '../src/plan';
-import { headline } from '../src/plan/text';
+import { verdictSentence } from '../src/plan/text';
 import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('PL-01 what is not known', () => {
@@ -23,7 +23,7 @@ describe('PL-01 what is not known', () => {
       wouldDecide: ['host/sockets/left/tunnelling'],
     });
     expect(e.toVerify[0]).toEqual({ path: 'host/sockets/left/tunnelling', decides: true });
-    expect(headline(e)).toBe(
+    expect(verdictSentence(e)).toBe(
       'Not enough known. Watts fine at 319 of 450 W. Not known: link. First: whether the left port tunnels PCIe, 10 minutes.',
     );
   });
@@ -45,7 +45,7 @@ describe('PL-01 what is not known', () => {
       state: 'unknown',
       wouldDecide: ['path/a/markedGbps'],
     });
-    expect(headline(e)).toContain('First: marked rate of the cable, 1 minute.');
+    expect(verdictSentence(e)).toContain('First: marked rate of the cable, 1 minute.');
   });
 
   it('while it is open whether anything passes, nobody is told how much', () => {
@@ -96,7 +96,7 @@ describe('incomplete chains', () => {
     const e = judge(EMPTY);
     expect(e.predicted.verdict.state).toBe('unknown');
     expect(e.predicted.link.usable).toBeNull();
-    expect(headline(e)).toBe(
+    expect(verdictSentence(e)).toBe(
       'Not enough known: no part is chosen yet. Choose a host and its port first.',
     );
   });
@@ -114,7 +114,9 @@ describe('incomplete chains', () => {
     const e = judge({ ...tunnelChain(), card: null });
     expect(e.predicted.link.hops[2]).toMatchObject({ state: 'unknown', unchosen: ['card'] });
     expect(e.predicted.link.hops[2]?.usable?.down.lo).toBe(0);
-    expect(headline(e)).toBe('Not enough known: the card is not chosen yet; 3 of 4 parts are.');
+    expect(verdictSentence(e)).toBe(
+      'Not enough known: the card is not chosen yet; 3 of 4 parts are.',
+    );
   });
 });
 
@@ -127,7 +129,7 @@ describe('the check registry', () => {
       run: (facts) => (facts.dock ? [] : []),
     };
     const rules = new RuleBook({});
-    const [w] = worlds(tunnelChain(), rules);
+    const [w] = completions(tunnelChain(), rules);
     if (!w) throw new Error('a known chain has one world');
     const body = bodyFacts(tunnelChain(), { asOf: '2026-11-20' }, (id) => rules.get(id));
     const facts = { ...w.facts, ...body, link: joinLink(w.facts, rules) };
@@ -142,14 +144,14 @@ describe('what was seen', () => {
   });
 
   it('the headline counts what was logged for exactly this chain', () => {
-    expect(headline(judge(tunnelChain(), { evidence: seen(5, 1) }))).toBe(
+    expect(verdictSentence(judge(tunnelChain(), { evidence: seen(5, 1) }))).toBe(
       'Works: every hop carries 26.0 Gb/s or more, and 5 of 6 like it worked.',
     );
-    expect(headline(judge(tunnelChain(), { evidence: seen(1, 0) }))).toContain(
+    expect(verdictSentence(judge(tunnelChain(), { evidence: seen(1, 0) }))).toContain(
       'the one entry logged for it worked',
     );
     const same = { ...seen(3, 0), same: { n: 2, worked: 2 } };
-    expect(headline(judge(tunnelChain(), { evidence: same }))).toBe(
+    expect(verdictSentence(judge(tunnelChain(), { evidence: same }))).toBe(
       'Works: seen to work 2 of 2 times under these versions; every hop carries 26.0 Gb/s or more.',
     );
   });
@@ -157,17 +159,17 @@ describe('what was seen', () => {
   it('a prediction that most of the log contradicts needs care and says so first', () => {
     const e = judge(tunnelChain(), { evidence: seen(1, 3) });
     expect(e.predicted.verdict.state).toBe('care');
-    expect(headline(e)).toBe(
+    expect(verdictSentence(e)).toBe(
       'Predicted to work, seen to fail 3 of 4 times. Trust the log; the reason is not known.',
     );
-    expect(headline(judge(tunnelChain(), { evidence: seen(0, 1) }))).toBe(
+    expect(verdictSentence(judge(tunnelChain(), { evidence: seen(0, 1) }))).toBe(
       'Predicted to work, seen to fail once. One entry only. It counts, but it proves little.',
     );
     expect(judge(tunnelChain(), { evidence: seen(2, 2) }).predicted.verdict.state).toBe('works');
   });
 
   it('a blocked chain that was seen to work is a contradiction too', () => {
-    expect(headline(judge(plainChain(), { evidence: seen(2, 0) }))).toContain(
+    expect(verdictSentence(judge(plainChain(), { evidence: seen(2, 0) }))).toContain(
       'Predicted to fail, seen to work 2 of 2 times',
     );
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/base';
-import { joinLink, worlds } from '../src/chain';
+import { joinLink, completions } from '../src/chain';
 import {
   bodyFacts,
   CHECKS,
@@ -69,7 +69,7 @@ describe('every finding', () => {
     for (const { chain, context } of chains) {
       const rules = new RuleBook({});
       const body = bodyFacts(chain, { asOf: '2026-11-20', ...context }, (id) => rules.get(id));
-      for (const w of worlds(chain, rules)) {
+      for (const w of completions(chain, rules)) {
         const facts = { ...w.facts, ...body, link: joinLink(w.facts, rules) };
         for (const check of CHECKS)
           for (const d of runChecks([check], facts, rules)) expect(check.codes).toContain(d.code);

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   below,
-  buildPyramid,
+  decimateMinMax,
   columns,
   CURVE,
   cutFrames,
@@ -203,7 +203,7 @@ describe('drawing', () => {
   it('never loses the longest or the shortest frame of any stretch', () => {
     fc.assert(
       fc.property(run, fc.nat(), fc.nat(), (frames, a, b) => {
-        const p = buildPyramid(frames);
+        const p = decimateMinMax(frames);
         const [from, to] = [a % frames.length, b % frames.length].sort((x, y) => x - y) as [
           number,
           number,
@@ -217,7 +217,7 @@ describe('drawing', () => {
   it('every frame is in a column, whatever the width', () => {
     fc.assert(
       fc.property(run, fc.integer({ min: 1, max: 300 }), (frames, width) => {
-        const p = buildPyramid(frames);
+        const p = decimateMinMax(frames);
         const drawn = columns(p, 0, p.ends.at(-1)!, width).filter((c) => c !== null);
         expect(Math.max(...drawn.map((c) => c.most))).toBe(Math.max(...frames));
         expect(Math.min(...drawn.map((c) => c.least))).toBe(Math.min(...frames));

@@ -7,7 +7,7 @@ import {
   CAUSES,
   chainFacts,
   netFor,
-  NO_CLUES,
+  NO_OBSERVATIONS,
   openTests,
   SYMPTOMS,
   TESTS,
@@ -135,7 +135,7 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
     fc.assert(
       fc.property(some, fc.constantFrom(...CHAINS), (symptoms, chain) => {
         const net = netFor(chain);
-        for (const t of openTests(net, { ...NO_CLUES, symptoms }, new Set())) {
+        for (const t of openTests(net, { ...NO_OBSERVATIONS, symptoms }, new Set())) {
           expect(net.facts[TESTS[t].on]).toBe(true);
           const { after, needsCard, same } = TESTS[t];
           if (after) expect(symptoms.some((s) => after.includes(s))).toBe(true);

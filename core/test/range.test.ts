@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   contains,
   exact,
-  hull,
+  union,
   isOpen,
   minOf,
   type Range,
@@ -30,7 +30,7 @@ describe('interval arithmetic (Moore 1966)', () => {
     fc.assert(
       fc.property(inside, inside, ([a, x], [b, y]) => {
         expect(contains(minOf(a, b), exact(Math.min(x, y)))).toBe(true);
-        expect(contains(hull(a, b), exact(x))).toBe(true);
+        expect(contains(union(a, b), exact(x))).toBe(true);
         // Rounding grows with the quotient, so the slack does too.
         if (b.lo > 0)
           expect(contains(ratio(a, b), exact(x / y), 1e-9 * Math.max(1, x / y))).toBe(true);
@@ -57,6 +57,6 @@ describe('interval arithmetic (Moore 1966)', () => {
     expect(relativeWidth({ lo: 9, hi: 11 })).toBeCloseTo(0.2);
     expect(relativeWidth(exact(7))).toBe(0);
     expect(() => minOf()).toThrow(RangeError);
-    expect(() => hull()).toThrow(RangeError);
+    expect(() => union()).toThrow(RangeError);
   });
 });

@@ -442,7 +442,7 @@ describe('every finding in words', () => {
     for (const { chain, context } of [made, nearest]) {
       const e = judge(chain, context);
       for (const f of e.findings) Object.values(texts.sentence(f)).forEach((s) => whole(s, f));
-      whole(texts.headline(e));
+      whole(texts.verdictSentence(e));
     }
   });
 
@@ -459,7 +459,7 @@ describe('every finding in words', () => {
       fc.property(chains, (chain) => {
         const e = judge(chain);
         for (const f of e.findings) Object.values(texts.sentence(f)).forEach((s) => whole(s, f));
-        whole(texts.headline(e));
+        whole(texts.verdictSentence(e));
       }),
       { numRuns: 400, seed: 27, endOnFailure: true },
     );

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { asRange, formatWhole, length, percent, rate } from '../src/base/text';
 import { formula, SOURCES } from '../src/chain/text';
 import { type Evaluation, NO_EVIDENCE, NO_TALLY } from '../src/plan';
-import { headline, minutesOf, VERDICT_WORDS } from '../src/plan/text';
+import { verdictSentence, minutesOf, VERDICT_LABELS } from '../src/plan/text';
 import { directChain, dock, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('figures', () => {
@@ -78,23 +78,23 @@ describe('the main sentence', () => {
   ];
 
   it.each(cases)('%s: verdict first, a number, at most 24 words', (_name, e) => {
-    const s = headline(e);
+    const s = verdictSentence(e);
     expect(s).toMatch(/\d|no part/);
     expect(s).not.toMatch(/undefined|NaN|null/);
     expect(s.split(' ').length).toBeLessThanOrEqual(24);
     const { state } = e.predicted.verdict;
     const clash = e.findings.some((f) => f.code === 'log/contradiction');
-    if (!clash) expect(s.startsWith(VERDICT_WORDS[state])).toBe(true);
+    if (!clash) expect(s.startsWith(VERDICT_LABELS[state])).toBe(true);
   });
 
   it('says the part, the figure and what it is compared with', () => {
-    expect(headline(cases[1]![1])).toBe(
+    expect(verdictSentence(cases[1]![1])).toBe(
       'Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.',
     );
-    expect(headline(cases[5]![1])).toBe(
+    expect(verdictSentence(cases[5]![1])).toBe(
       "Won't work: the cable is marked 0.5 Gb/s, so 0 Gb/s of PCIe reach the dock.",
     );
-    expect(headline(cases[9]![1])).toBe(
+    expect(verdictSentence(cases[9]![1])).toBe(
       'Not enough known: the dock and the card are not chosen yet; 2 of 4 parts are.',
     );
   });
@@ -102,7 +102,7 @@ describe('the main sentence', () => {
   it('names the port by where a hand finds it', () => {
     const c = plainChain();
     expect(
-      headline(
+      verdictSentence(
         judge({
           ...c,
           host: host({ standard: 'usb-c', tunnelling: 'no', position: 'back, upper' }),

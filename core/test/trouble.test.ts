@@ -16,7 +16,7 @@ import {
   runAnswers,
   START_STRENGTH,
   START_TABLES,
-  type Stretch,
+  type Episode,
   type Tables,
   titleShare,
   type TroubleNote,
@@ -134,7 +134,7 @@ describe('TR-04 a search folded from its notes', () => {
 });
 
 describe('TR-05 counts of the log move the tables', () => {
-  const found = (k: number, n: number): Stretch[] =>
+  const found = (k: number, n: number): Episode[] =>
     Array.from({ length: n }, (_, i) => ({
       symptoms: i < k ? ['low-copy' as const] : [],
       answers: [{ test: 'short-cable' as const, yes: i < k }],

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/base';
-import { hangsOn, plugMismatch, worlds as allWorlds } from '../src/chain';
+import { hangsOn, plugMismatch, completions as allWorlds } from '../src/chain';
 import { directChain, tunnelChain } from './make';
 
 const worlds = (c: Parameters<typeof allWorlds>[0]) => allWorlds(c, new RuleBook({}));

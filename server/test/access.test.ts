@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { MOST_PER_NAME } from '../src/platform/access/tries';
+import { MAX_PER_NAME } from '../src/platform/access/tries';
 import { createApp, ROUTES } from '../src/app';
 import { giveKeeper } from '../src/workshop/members';
 import { SPECS, start, type Harness } from './harness';
@@ -215,8 +215,8 @@ describe('signing in', () => {
     const guess = () =>
       h.api.post('/api/sign-in').send({ name: 'Guessed at', password: 'one guess after another' });
     // All at once: none slips past the count.
-    const many = await Promise.all(Array.from({ length: MOST_PER_NAME + 4 }, guess));
-    expect(many.filter((r) => r.status === 401)).toHaveLength(MOST_PER_NAME);
+    const many = await Promise.all(Array.from({ length: MAX_PER_NAME + 4 }, guess));
+    expect(many.filter((r) => r.status === 401)).toHaveLength(MAX_PER_NAME);
     const refused = await h.api
       .post('/api/sign-in')
       .send({ name: 'Guessed at', password: PASSWORD });

@@ -1,6 +1,6 @@
 import type { CopyReading } from '@ruddy/core/bring-up';
 import type { BenchRun } from './simulate';
-import { wiringOf } from './world';
+import { wiringOf } from './simulated-bench';
 
 const REPEATS = 5;
 

@@ -11,19 +11,19 @@ import {
   say,
   toStage,
   wiringOf,
-  type World,
-} from './world';
+  type SimulatedBench,
+} from './simulated-bench';
 
 type Of<A extends Act['act']> = Extract<Act, { act: A }>;
-type Hands = { readonly [A in Act['act']]: (w: World, act: Of<A>) => void };
+type Hands = { readonly [A in Act['act']]: (w: SimulatedBench, act: Of<A>) => void };
 
 /** Does the cable lead to direct PCIe? */
-function isDirect(w: World, socket: string | null): boolean {
+function isDirect(w: SimulatedBench, socket: string | null): boolean {
   const port = w.chain.host?.sockets.find((s) => s.key === socket);
   return port !== undefined && !carriesTunnel(port.connector);
 }
 
-function loosen(w: World): void {
+function loosen(w: SimulatedBench): void {
   if (w.plugged === null) return;
   w.plugged = null;
   if (w.approval === 'once') w.approval = 'none';
@@ -31,13 +31,13 @@ function loosen(w: World): void {
 }
 
 /** Another part takes a place: what was joined there comes apart. */
-function placed(w: World, what: string, gone: boolean): void {
+function placed(w: SimulatedBench, what: string, gone: boolean): void {
   loosen(w);
   w.load = false;
   say(w, gone ? 'taken-away' : 'placed', { what });
 }
 
-function plug(w: World, { socket }: Of<'plug'>): void {
+function plug(w: SimulatedBench, { socket }: Of<'plug'>): void {
   if (w.plugged !== null || !w.chain.host?.sockets.some((s) => s.key === socket)) return;
   w.plugged = socket;
   w.missed = false;
@@ -63,7 +63,7 @@ function plug(w: World, { socket }: Of<'plug'>): void {
   rise(w);
 }
 
-function unplug(w: World): void {
+function unplug(w: SimulatedBench): void {
   if (w.plugged === null) return;
   const live = isDirect(w, w.plugged) && w.host !== 'off' && w.host !== 'frozen' && dockLives(w);
   if (w.stage !== 'unplugged' && w.stage !== 'attached') fall(w);
@@ -75,7 +75,7 @@ function unplug(w: World): void {
   }
 }
 
-function hostTo(w: World, { to }: Of<'host'>): void {
+function hostTo(w: SimulatedBench, { to }: Of<'host'>): void {
   if (to === 'on' && w.host === 'off') {
     w.host = 'starting';
     w.missed = false;
@@ -99,7 +99,7 @@ function hostTo(w: World, { to }: Of<'host'>): void {
   } else if (to === 'awake' && w.host === 'asleep') wake(w);
 }
 
-function wake(w: World): void {
+function wake(w: SimulatedBench): void {
   w.host = 'on';
   say(w, 'host-awake');
   if (w.stage !== 'suspended') rise(w);
@@ -114,7 +114,7 @@ function wake(w: World): void {
 }
 
 /** The host has started: what is plugged and alive is found now. */
-export function hostUp(w: World): void {
+export function hostUp(w: SimulatedBench): void {
   w.host = 'on';
   w.hot = false;
   say(w, 'host-on');
@@ -128,7 +128,7 @@ export function hostUp(w: World): void {
 }
 
 /** The dock's power changed: by its switch or by the mains. */
-function powered(w: World, before: boolean): void {
+function powered(w: SimulatedBench, before: boolean): void {
   const now = dockLives(w);
   if (now === before) return;
   w.epochs.supply++;
@@ -139,7 +139,7 @@ function powered(w: World, before: boolean): void {
   rise(w);
 }
 
-function cardTo(w: World, act: Of<'card'>): void {
+function cardTo(w: SimulatedBench, act: Of<'card'>): void {
   if (w.cardIn === act.in || (act.in && w.chain.card === null)) return;
   const live = dockLives(w);
   w.cardIn = act.in;
@@ -154,7 +154,7 @@ function cardTo(w: World, act: Of<'card'>): void {
   }
 }
 
-const barrierOf = (w: World) => wiringOf(w)?.barrier ?? null;
+const barrierOf = (w: SimulatedBench) => wiringOf(w)?.barrier ?? null;
 
 /** What each act does. An act that changes nothing says nothing. */
 export const HANDS: Hands = {
@@ -276,7 +276,7 @@ export const HANDS: Hands = {
     const stood = barrierOf(w);
     const others = Object.fromEntries(
       Object.entries(w.faults).filter(([k]) => k !== id),
-    ) as World['faults'];
+    ) as SimulatedBench['faults'];
     w.faults = strength > 0 ? { ...others, [id]: strength } : others;
     say(w, strength > 0 ? 'fault-set' : 'fault-mended', { fault: id });
     // Nothing goes on over a link that can no longer be: hidden while it runs, it is like another cable or port in its place.

@@ -1,4 +1,4 @@
-export { simulate, MOST_ACTS, type BenchRun } from './simulate';
+export { simulate, MAX_ACTS, type BenchRun } from './simulate';
 export { readCopy } from './copy';
 export { benchTree, treeFiles, writeTree, type Entry } from './tree';
 export { configSpace, type MadeDevice, type MadeLink, type MadePort } from './config-space';

@@ -11,11 +11,11 @@ import {
   toStage,
   wiringOf,
   type Later,
-  type World,
-} from './world';
+  type SimulatedBench,
+} from './simulated-bench';
 
 /** The host stops dead; only its button helps. */
-export function freeze(w: World): void {
+export function freeze(w: SimulatedBench): void {
   w.host = 'frozen';
   w.epochs.host++;
   say(w, 'host-frozen');
@@ -23,7 +23,7 @@ export function freeze(w: World): void {
 }
 
 /** The link falls: what was reached is gone. It comes up again by itself only through a tunnel. */
-export function fall(w: World): void {
+export function fall(w: SimulatedBench): void {
   if (w.stage === 'unplugged' || w.stage === 'attached' || w.stage === 'lost') return;
   const reached = w.stage !== 'router' && w.stage !== 'awaiting';
   reset(w, 'lost');
@@ -35,7 +35,7 @@ export function fall(w: World): void {
 }
 
 /** Something changed at cable, dock or host: begin what can begin now. */
-export function rise(w: World): void {
+export function rise(w: SimulatedBench): void {
   const k = wiringOf(w);
   if (w.plugged === null || !k) return;
   if (k.barrier === 'misfit' || k.barrier === 'no-contact') {
@@ -60,7 +60,7 @@ export function rise(w: World): void {
   }
 }
 
-function router(w: World): void {
+function router(w: SimulatedBench): void {
   const k = wiringOf(w);
   if (!k) return;
   if (k.barrier !== null || fault(w, 'dock-defective') > 0) {
@@ -77,7 +77,7 @@ function router(w: World): void {
   if (fault(w, 'plug-not-home') > 0) later(w, 'loose', 60_000, 240_000);
 }
 
-function approval(w: World): void {
+function approval(w: SimulatedBench): void {
   if (forbidden(w)) {
     say(w, 'tunnel-forbidden');
     return;
@@ -91,11 +91,11 @@ function approval(w: World): void {
 }
 
 /** Approved while it waited: go on. */
-export function goOn(w: World): void {
+export function goOn(w: SimulatedBench): void {
   if (w.stage === 'awaiting' && !forbidden(w)) later(w, 'tunnel', 150, 500);
 }
 
-function train(w: World): void {
+function train(w: SimulatedBench): void {
   const why = slotFault(w);
   if (why) {
     say(w, why);
@@ -110,14 +110,14 @@ function train(w: World): void {
   later(w, 'trained', 80, 240);
 }
 
-function trained(w: World): void {
+function trained(w: SimulatedBench): void {
   const k = wiringOf(w);
   if (!k) return;
   say(w, 'trained', { gen: k.slot.gen, lanes: k.slot.lanes });
   later(w, 'windows', 50, 200);
 }
 
-function windows(w: World): void {
+function windows(w: SimulatedBench): void {
   toStage(w, 'windows');
   if (fault(w, 'resource-window') > 0) {
     say(w, 'no-space');
@@ -128,7 +128,7 @@ function windows(w: World): void {
 }
 
 /** A driver takes the card, when there is one and it wants to. */
-export function bind(w: World): void {
+export function bind(w: SimulatedBench): void {
   if (w.stage !== 'windows' || fault(w, 'resource-window') > 0) return;
   if (!w.driverIn) say(w, 'no-driver');
   else if (fault(w, 'driver-refused') > 0) say(w, 'driver-refused');
@@ -142,7 +142,7 @@ export function bind(w: World): void {
 }
 
 /** Work for the card: what only shows under load shows now. */
-export function use(w: World): void {
+export function use(w: SimulatedBench): void {
   if (w.stage === 'suspended') {
     say(w, 'stays-asleep');
     fall(w);
@@ -159,13 +159,13 @@ export function use(w: World): void {
 }
 
 /** Does the card draw more than the supply is rated for, with nothing else on it? */
-function tooSmall(w: World): boolean {
+function tooSmall(w: SimulatedBench): boolean {
   const { ratedW } = supplyOf(w.chain);
   const board = w.chain.card?.boardW ?? null;
   return ratedW !== null && typeof board === 'number' && board > ratedW;
 }
 
-function sag(w: World): void {
+function sag(w: SimulatedBench): void {
   w.brownOut = true;
   say(w, 'brown-out');
   fall(w);
@@ -173,7 +173,9 @@ function sag(w: World): void {
 }
 
 /** What happens by itself, each with what it does. */
-export const HAPPENS: Readonly<Record<Exclude<Later, 'key' | 'host-up'>, (w: World) => void>> = {
+export const HAPPENS: Readonly<
+  Record<Exclude<Later, 'key' | 'host-up'>, (w: SimulatedBench) => void>
+> = {
   router,
   approval,
   tunnel: (w) => {

@@ -3,7 +3,7 @@ import type { Chain } from '@ruddy/core/chain';
 import { HANDS, hostUp } from './hands';
 import type { BenchDef } from './parts';
 import { HAPPENS } from './rise';
-import { newWorld, pass, say, shown, type World } from './world';
+import { newSimulatedBench, pass, say, shown, type SimulatedBench } from './simulated-bench';
 
 /** A bench at one moment of its time. */
 export interface BenchRun {
@@ -15,13 +15,13 @@ export interface BenchRun {
   /** Bench time of what happens next by itself, ms; null when nothing will before somebody acts. */
   readonly nextMs: number | null;
   /** For reading it: the world as the fold left it. */
-  readonly world: World;
+  readonly world: SimulatedBench;
 }
 
 /** Most acts of one bench: the fold goes over all of them each time it is read. */
-export const MOST_ACTS = 2000;
+export const MAX_ACTS = 2000;
 
-function runTo(w: World, ms: number): void {
+function runTo(w: SimulatedBench, ms: number): void {
   for (let next = w.queue[0]; next && next.at <= ms; next = w.queue[0]) {
     w.queue.shift();
     pass(w, next.at);
@@ -35,8 +35,8 @@ function runTo(w: World, ms: number): void {
   pass(w, ms);
 }
 
-function doIt<A extends Act['act']>(w: World, act: Extract<Act, { act: A }>): void {
-  (HANDS[act.act as A] as (w: World, act: Extract<Act, { act: A }>) => void)(w, act);
+function doIt<A extends Act['act']>(w: SimulatedBench, act: Extract<Act, { act: A }>): void {
+  (HANDS[act.act as A] as (w: SimulatedBench, act: Extract<Act, { act: A }>) => void)(w, act);
 }
 
 /**
@@ -44,7 +44,7 @@ function doIt<A extends Act['act']>(w: World, act: Extract<Act, { act: A }>): vo
  * same state and the same log, and a longer time only adds to the log. Acts must be in order of time; those after `ms` are left out.
  */
 export function simulate(def: BenchDef, acts: readonly TimedAct[], ms: number): BenchRun {
-  const w = newWorld(def);
+  const w = newSimulatedBench(def);
   for (const { ms: at, act } of acts) {
     if (at > ms) break;
     runTo(w, at);

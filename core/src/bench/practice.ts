@@ -3,7 +3,7 @@ import {
   advise,
   BESIDE_MINUTES,
   CAUSES,
-  type Clues,
+  type Observations,
   FIX_AT,
   gain,
   type Net,
@@ -28,7 +28,7 @@ export const stepMinutes = (test: TestId): number => TESTS[test].minutes + BESID
 function clues(
   symptoms: readonly SymptomId[],
   steps: readonly PracticeStep[],
-): { clues: Clues; refused: ReadonlySet<TestId> } {
+): { clues: Observations; refused: ReadonlySet<TestId> } {
   const tests = steps.map((s): TroubleNote => ({
     what: 'test',
     test: s.test,
@@ -48,7 +48,7 @@ export interface Path {
 }
 
 /** More tests than this nobody makes in one go. */
-const MOST_STEPS = 12;
+const MAX_STEPS = 12;
 
 /** The way the troubleshooter itself goes, asking the same bench, until it would mend something or nothing tells any more. */
 export function bestPath(
@@ -61,7 +61,7 @@ export function bestPath(
     const c = clues(symptoms, steps);
     const a = advise(net, c.clues, c.refused);
     const next = a.offers[0];
-    if (a.now !== 'test' || !next || steps.length >= MOST_STEPS) {
+    if (a.now !== 'test' || !next || steps.length >= MAX_STEPS) {
       const minutes = steps.reduce((sum, s) => sum + stepMinutes(s.test), 0);
       return { steps, minutes, says: a.top.cause };
     }

@@ -9,7 +9,7 @@ export * from './link/mode';
 export * from './link/plugs';
 export * from './link/standards';
 export * from './link/types';
-export * from './link/worlds';
+export * from './link/completions';
 export * from './look-alikes';
 export * from './names';
 export * from './power/charging';

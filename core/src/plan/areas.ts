@@ -1,5 +1,5 @@
 import type { AttrPath, Chain } from '../chain';
-import type { BodyFacts } from './body';
+import type { StaticFacts } from './body';
 import type { FindingCode } from './codes';
 import type { Finding } from './finding';
 
@@ -83,7 +83,7 @@ const NEEDS: Partial<Record<JudgedArea, readonly string[]>> = {
 };
 
 /** Does an area apply to this chain at all? */
-function applies(area: JudgedArea, chain: Chain, body: BodyFacts): boolean {
+function applies(area: JudgedArea, chain: Chain, body: StaticFacts): boolean {
   const { charging, cooling, power } = body;
   switch (area) {
     case 'plugs':
@@ -127,7 +127,7 @@ function stateOf(area: JudgedArea, own: readonly Finding[], unchosen: boolean): 
 /** Every area of a chain with its state, in the order of `JUDGED_AREAS`. */
 export function areasOf(
   chain: Chain,
-  body: BodyFacts,
+  body: StaticFacts,
   findings: readonly Finding[],
 ): AreaVerdict[] {
   const missing = findings

@@ -11,7 +11,7 @@ import type {
 import type { DockSpec, SocketSpec } from '../parts';
 
 /** Facts that do not hang on which world of the link is true: each subject of its own, and the slots as they are stated. */
-export interface BodyFacts {
+export interface StaticFacts {
   readonly power: PowerFacts;
   readonly charging: ChargeFacts;
   readonly fit: FitFacts | null;
@@ -29,7 +29,7 @@ export interface BodyFacts {
 }
 
 /** Facts that are the same in every world: a check that reads only these runs once. */
-export const STEADY = [
+export const COMPLETION_INDEPENDENT = [
   'host',
   'card',
   'loads',

@@ -1,6 +1,6 @@
 import { exact, fits, type Range, type RuleId } from '../base';
 import type { AttrPath } from '../chain';
-import type { BodyFacts } from './body';
+import type { StaticFacts } from './body';
 
 /** Something needed against something there: figure, limit, and where it becomes uncomfortable. */
 export interface Budget {
@@ -30,7 +30,7 @@ function budget(b: Omit<Budget, 'state' | 'comfortable'> & { comfortable?: numbe
 }
 
 /** The budgets of a chain beside its link, in the order a person checks them. */
-export function budgetsOf(body: BodyFacts, rule: (id: RuleId) => number): Budget[] {
+export function budgetsOf(body: StaticFacts, rule: (id: RuleId) => number): Budget[] {
   const power = body.power.feeders.flatMap((f): Budget[] => [
     budget({
       area: 'power',

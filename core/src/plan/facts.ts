@@ -11,22 +11,22 @@ import {
   pictureFacts,
   powerFacts,
   releaseNews,
-  type World,
-  worlds,
+  type Completion,
+  completions,
 } from '../chain';
-import type { BodyFacts } from './body';
-import { isSteady, joinFindings, runChecks } from './run-checks';
+import type { StaticFacts } from './body';
+import { isCompletionIndependent, joinFindings, runChecks } from './run-checks';
 import type { Check, Context, Facts } from './types';
 import type { Finding } from './finding';
 
 /** The body of a chain, each part of it made when somebody first reads it and then kept. */
-class Body implements BodyFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'installed'> {
+class Body implements StaticFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'installed'> {
   // Not `#`: the facts of a world are made from this object and read through to it.
   readonly host: Facts['host'];
   readonly card: Facts['card'];
   readonly loads: Facts['loads'];
   readonly installed: Facts['installed'];
-  private readonly made: { -readonly [K in keyof BodyFacts]?: BodyFacts[K] } = {};
+  private readonly made: { -readonly [K in keyof StaticFacts]?: StaticFacts[K] } = {};
 
   constructor(
     private readonly chain: Chain,
@@ -94,12 +94,12 @@ export function bodyFacts(
   chain: Chain,
   context: Pick<Context, 'asOf' | 'requirements' | 'releases'>,
   rule: RuleBook['get'],
-): BodyFacts {
+): StaticFacts {
   return resolveBody(new Body(chain, context, rule));
 }
 
 /** The body with every part of it made, as plain data. */
-export function resolveBody(b: BodyFacts): BodyFacts {
+export function resolveBody(b: StaticFacts): StaticFacts {
   const { power, charging, fit, cooling, pictures, held, news } = b;
   const { port, box, supplies, system, settings, uses } = b;
   return {
@@ -122,9 +122,9 @@ export function resolveBody(b: BodyFacts): BodyFacts {
 /** All that can be known of a chain before anything is concluded: its worlds, the link in each, and the facts of its body. */
 export interface Grounds {
   readonly rules: RuleBook;
-  readonly worlds: () => World[];
+  readonly worlds: () => Completion[];
   readonly links: () => LinkFacts[];
-  readonly body: BodyFacts;
+  readonly body: StaticFacts;
   /** The facts of one world; without one, only what is the same in all. */
   readonly facts: (world: number | null) => Facts;
 }
@@ -132,13 +132,13 @@ export interface Grounds {
 /** The grounds of a chain, made when they are first read: who runs a few checks pays for those alone. */
 export function groundsOf(chain: Chain, context: Context): Grounds {
   const rules = new RuleBook(context.house);
-  let all: World[] | null = null;
+  let all: Completion[] | null = null;
   let links: LinkFacts[] | null = null;
   const body = new Body(chain, context, (id) => rules.get(id));
   const grounds: Grounds = {
     rules,
     body,
-    worlds: () => (all ??= worlds(chain, rules)),
+    worlds: () => (all ??= completions(chain, rules)),
     links: () => (links ??= grounds.worlds().map((w) => joinLink(w.facts, rules))),
     facts: (world) => {
       // What is the same in every world never asks for the link.
@@ -152,8 +152,8 @@ export function groundsOf(chain: Chain, context: Context): Grounds {
 
 /** What some checks find on these grounds: those that hang on the link in every world, the others once. */
 export function findings(checks: readonly Check[], g: Grounds): Finding[] {
-  const steady = checks.filter(isSteady);
-  const open = checks.filter((c) => !isSteady(c));
+  const steady = checks.filter(isCompletionIndependent);
+  const open = checks.filter((c) => !isCompletionIndependent(c));
   const drafts =
     open.length > 0 ? g.worlds().map((_, i) => runChecks(open, g.facts(i), g.rules)) : [];
   return [

@@ -1,5 +1,5 @@
-import { hull, type Range } from '../base';
-import type { Both, Hop, LinkFacts, Pinch, Q, Working } from '../chain';
+import { union, type Range } from '../base';
+import type { Both, Hop, LinkFacts, Bottleneck, Q, Working } from '../chain';
 import { joinValue } from './join-value';
 
 type Arg = Working['args'][string];
@@ -18,7 +18,7 @@ function joinQ(qs: readonly Q[]): Q {
   const whole = qs.filter((q) => q.working.rule !== 'broken');
   const first = whole[0] ?? (qs[0] as Q);
   const working = whole.map((q) => q.working).reduce(joinWorking, first.working);
-  return qs.length === 1 ? first : { ...first, ...hull(...qs), working };
+  return qs.length === 1 ? first : { ...first, ...union(...qs), working };
 }
 
 function joinTakes(hops: readonly Hop[]): Hop['takes'] {
@@ -27,7 +27,7 @@ function joinTakes(hops: readonly Hop[]): Hop['takes'] {
     const seen = byAttr.get(t.attr);
     byAttr.set(
       t.attr,
-      seen ? { attr: t.attr, down: hull(seen.down, t.down), up: hull(seen.up, t.up) } : t,
+      seen ? { attr: t.attr, down: union(seen.down, t.down), up: union(seen.up, t.up) } : t,
     );
   }
   return [...byAttr.values()];
@@ -42,7 +42,7 @@ function joinBoth(stated: readonly (Both | null)[]): Both | null {
 /** The hull, or not known when one of them is not. */
 function joinRange(stated: readonly (Range | null)[]): Range | null {
   const known = stated.filter((r) => r !== null);
-  return known.length === stated.length && known.length > 0 ? hull(...known) : null;
+  return known.length === stated.length && known.length > 0 ? union(...known) : null;
 }
 
 function joinRaw(stated: readonly Hop['raw'][]): Hop['raw'] {
@@ -59,7 +59,7 @@ function joinHop(hops: readonly Hop[]): Hop {
   const shown = known[0] ?? first;
   const of = (pick: (h: Hop) => Hop['gen']) => {
     const found = known.map(pick).filter((r) => r !== undefined);
-    return found.length === known.length && found.length > 0 ? hull(...found) : undefined;
+    return found.length === known.length && found.length > 0 ? union(...found) : undefined;
   };
   const gen = of((h) => h.gen);
   const lanes = of((h) => h.lanes);
@@ -76,8 +76,8 @@ function joinHop(hops: readonly Hop[]): Hop {
   };
 }
 
-function joinPinch(all: readonly Pinch[]): Pinch {
-  const first = all[0] as Pinch;
+function joinPinch(all: readonly Bottleneck[]): Bottleneck {
+  const first = all[0] as Bottleneck;
   if (all.length === 1) return first;
   const hops = [...new Set(all.flatMap((p) => p.hops))].sort((a, b) => a - b);
   const same = all.every((p) => p.part === first.part);

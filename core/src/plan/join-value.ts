@@ -1,10 +1,10 @@
-import { exact, hull, isExact, type Range } from '../base';
+import { exact, union, isExact, type Range } from '../base';
 
 type Value = number | string | Range;
 
 /** Two values of one name as one that holds both: the hull of figures; of words the first. */
 export function joinValue(a: Value, b: Value | undefined): Value {
   if (b === undefined || typeof a === 'string' || typeof b === 'string') return a;
-  const both = hull(...[a, b].map((x) => (typeof x === 'number' ? exact(x) : x)));
+  const both = union(...[a, b].map((x) => (typeof x === 'number' ? exact(x) : x)));
   return isExact(both) && typeof a === 'number' ? both.lo : both;
 }

@@ -1,5 +1,5 @@
 import { exact, type Range, rising, type RuleBook } from '../base';
-import type { Both, Hop, LinkFacts, Slot, TwoWay, World } from '../chain';
+import type { Both, Hop, LinkFacts, Slot, TwoWay, Completion } from '../chain';
 import type { CardSpec } from '../parts';
 
 /** What the link's own router shows: rate of a lane and how many, as the kernel writes them ("20.0 Gb/s", 2). */
@@ -72,7 +72,7 @@ function inside(card: CardSpec | null): ReadOut[] {
 
 /** What a system should show of a chain under load: the router, every bridge pair in order, the copy rates. */
 export function readOuts(
-  all: readonly World[],
+  all: readonly Completion[],
   link: Omit<LinkFacts, 'shapes'>,
   rules: RuleBook,
 ): ReadOuts {
@@ -116,7 +116,7 @@ function virtualPair(): ReadOut {
 }
 
 /** Only a separate controller has a real span of its own; a built-in one shows nothing between itself and the processor. */
-function hostPair(all: readonly World[], hop: Hop | undefined): ReadOut[] {
+function hostPair(all: readonly Completion[], hop: Hop | undefined): ReadOut[] {
   const kinds = new Set(all.map((w) => w.facts.socket?.controller ?? null));
   if (!hop || !kinds.has('separate'))
     return kinds.has(null) && hop?.gen ? [pairOf(hop, false)] : [];

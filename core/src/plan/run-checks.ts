@@ -1,9 +1,9 @@
 import type { RuleBook } from '../base';
-import { hangsOn, type World } from '../chain';
-import { STEADY } from './body';
+import { hangsOn, type Completion } from '../chain';
+import { COMPLETION_INDEPENDENT } from './body';
 import { FINDING_CODES } from './codes';
 import { joinValue } from './join-value';
-import type { Check, Draft, FactKey, Facts } from './types';
+import type { Check, FindingDraft, FactKey, Facts } from './types';
 import type { Finding, Param } from './finding';
 
 /** The declared facts of a check and nothing else: reading another is an error, not a silent null. */
@@ -19,16 +19,16 @@ export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): 
 }
 
 /** Does a check read only what is the same in every world, so that running it once is enough? */
-export function isSteady(c: Check): boolean {
-  return c.reads.every((r) => (STEADY as readonly string[]).includes(r));
+export function isCompletionIndependent(c: Check): boolean {
+  return c.reads.every((r) => (COMPLETION_INDEPENDENT as readonly string[]).includes(r));
 }
 
 /** The drafts of every check over one world. */
-export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): Draft[] {
+export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): FindingDraft[] {
   return checks.flatMap((c) => c.run(declared(facts, c.reads), (id) => rules.get(id)));
 }
 
-function sameFinding(d: Draft): string {
+function sameFinding(d: FindingDraft): string {
   return [d.code, ...d.slots, d.about ?? ''].join(' ');
 }
 
@@ -37,21 +37,21 @@ function sameFinding(d: Draft): string {
  * in some is possible and hangs on the choices that turn it.
  */
 export function joinFindings(
-  all: readonly World[],
-  drafts: readonly (readonly Draft[])[],
+  all: readonly Completion[],
+  drafts: readonly (readonly FindingDraft[])[],
 ): Finding[] {
-  const groups = new Map<string, (Draft | null)[]>();
+  const groups = new Map<string, (FindingDraft | null)[]>();
   drafts.forEach((list, i) => {
     for (const d of list) {
       const key = sameFinding(d);
-      const row = groups.get(key) ?? Array<Draft | null>(drafts.length).fill(null);
+      const row = groups.get(key) ?? Array<FindingDraft | null>(drafts.length).fill(null);
       row[i] = d;
       groups.set(key, row);
     }
   });
   return [...groups.values()].map((row) => {
     const made = row.filter((d) => d !== null);
-    const first = made[0] as Draft;
+    const first = made[0] as FindingDraft;
     const everywhere = made.length === drafts.length;
     const turned = everywhere
       ? []

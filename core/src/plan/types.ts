@@ -1,9 +1,18 @@
 import type { Assumption, HouseRules } from '../base';
-import type { AttrPath, Both, Chain, Hop, LinkFacts, Pinch, SlotFacts, Working } from '../chain';
+import type {
+  AttrPath,
+  Both,
+  Chain,
+  Hop,
+  LinkFacts,
+  Bottleneck,
+  SlotFacts,
+  Working,
+} from '../chain';
 import type { ReleaseSpec, RequirementSpec } from '../parts';
 import type { Asked, Forecast, NoForecast, TitleModel } from '../runs';
 import type { AreaVerdict, Coverage } from './areas';
-import type { BodyFacts } from './body';
+import type { StaticFacts } from './body';
 import type { Budget } from './budgets';
 import type { FindingCode } from './codes';
 import type { Finding } from './finding';
@@ -12,12 +21,12 @@ import type { ReadOuts } from './read-outs';
 
 /** What a check may read: one slot, the group of slots the link is joined from, or a subject such as power. */
 export type FactKey = keyof Facts;
-export interface Facts extends SlotFacts, BodyFacts {
+export interface Facts extends SlotFacts, StaticFacts {
   readonly link: LinkFacts;
 }
 
 /** What a check hands back; area and severity come from the table of codes. */
-export type Draft = Pick<Finding, 'code' | 'slots' | 'params' | 'source'> &
+export type FindingDraft = Pick<Finding, 'code' | 'slots' | 'params' | 'source'> &
   Partial<Pick<Finding, 'certainty' | 'hangsOn' | 'about'>>;
 
 /** A check: facts in, findings out. It receives only the facts it declares. */
@@ -25,7 +34,7 @@ export interface Check<R extends FactKey = FactKey> {
   readonly id: string;
   readonly codes: readonly FindingCode[];
   readonly reads: readonly R[];
-  run(facts: Pick<Facts, R>, rule: (id: keyof HouseRules) => number): Draft[];
+  run(facts: Pick<Facts, R>, rule: (id: keyof HouseRules) => number): FindingDraft[];
 }
 
 export interface Context {
@@ -75,13 +84,13 @@ export interface Evaluation {
       readonly kind: 'tunnel' | 'direct';
       readonly hops: readonly Hop[];
       readonly usable: Both | null;
-      readonly pinch: Pinch;
+      readonly pinch: Bottleneck;
       /** What a system should show of this chain under load. */
       readonly readouts: ReadOuts;
     };
     readonly budgets: readonly Budget[];
     /** What the budgets are made of: supplies with their plugs, charging, room, air, pictures, requirements. */
-    readonly body: BodyFacts;
+    readonly body: StaticFacts;
     /** Frames to expect, title by title; empty where none were asked for. */
     readonly forecasts: readonly ((Forecast | NoForecast) & { readonly resolution: string })[];
   };
@@ -91,4 +100,4 @@ export interface Evaluation {
   readonly assumptions: readonly Assumption[];
 }
 
-export type { Both, Hop, Pinch, Working };
+export type { Both, Hop, Bottleneck, Working };

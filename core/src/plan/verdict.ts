@@ -1,5 +1,5 @@
 import { type Range, relativeWidth } from '../base';
-import { type AttrPath, type Limit, type LinkFacts, NOT_ASKED, type World } from '../chain';
+import { type AttrPath, type Limit, type LinkFacts, NOT_ASKED, type Completion } from '../chain';
 import type { Budget } from './budgets';
 import type { Evaluation, Verify } from './types';
 import type { Finding } from './finding';
@@ -39,7 +39,7 @@ function canBind(l: Limit, all: readonly Limit[]): boolean {
 }
 
 /** Attributes not known that widen the hops which may be the pinch. */
-function widening(all: readonly World[], links: readonly LinkFacts[]): AttrPath[] {
+function widening(all: readonly Completion[], links: readonly LinkFacts[]): AttrPath[] {
   const open = new Set<AttrPath>();
   for (const link of links)
     for (const i of link.pinch.hops) {
@@ -60,7 +60,7 @@ function widening(all: readonly World[], links: readonly LinkFacts[]): AttrPath[
 /** What to find out, what can change the verdict first. */
 export function toVerify(
   findings: readonly Finding[],
-  all: readonly World[],
+  all: readonly Completion[],
   links: readonly LinkFacts[],
   usable: Range | null,
   budgets: readonly Budget[],

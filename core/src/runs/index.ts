@@ -39,7 +39,7 @@ export * from './schema';
 export * from './statistics/below';
 export * from './statistics/cap';
 export * from './statistics/lows';
-export * from './statistics/pyramid';
+export * from './statistics/min-max-decimation';
 export * from './statistics/seconds';
 export * from './statistics/spread';
 export * from './statistics/stutters';

@@ -1,5 +1,12 @@
 import { CAUSE_IDS, type CauseId, type SymptomId, type TestId } from '../base';
-import { type Answer, type Clues, NO_CLUES, posterior, type Suspect, suspects } from './bayes';
+import {
+  type Answer,
+  type Observations,
+  NO_OBSERVATIONS,
+  posterior,
+  type RankedCause,
+  suspects,
+} from './bayes';
 import type { Net } from './chain-net';
 import { CAUSES } from './net/causes';
 import { type Place, PLACES } from './net/types';
@@ -14,11 +21,11 @@ export const PICTURE_FIRST: readonly SymptomId[] = [
 ];
 
 export interface TroubleAdvice {
-  readonly suspects: readonly Suspect[];
+  readonly suspects: readonly RankedCause[];
   readonly offers: readonly Offer[];
   /** What to do now: test, fix, or nothing left that tells. */
   readonly now: 'test' | 'fix' | 'stuck';
-  readonly top: Suspect;
+  readonly top: RankedCause;
 }
 
 /**
@@ -27,7 +34,7 @@ export interface TroubleAdvice {
  */
 export function advise(
   net: Net,
-  clues: Clues,
+  clues: Observations,
   refused: ReadonlySet<TestId> = new Set(),
   fixAt = FIX_AT,
 ): TroubleAdvice {
@@ -48,19 +55,19 @@ export function rankedCauses(
   symptom: SymptomId,
   answers: readonly Answer[] = [],
 ): CauseId[] {
-  const p = posterior(net, { ...NO_CLUES, symptoms: [symptom], answers });
+  const p = posterior(net, { ...NO_OBSERVATIONS, symptoms: [symptom], answers });
   return suspects(net, p).map((s) => s.cause);
 }
 
 /** Suspicion of each bank and pier, elsewhere last; adds up to 1. */
-export function byPlace(list: readonly Suspect[]): Readonly<Record<Place, number>> {
+export function byPlace(list: readonly RankedCause[]): Readonly<Record<Place, number>> {
   const sums = Object.fromEntries(PLACES.map((p) => [p, 0])) as Record<Place, number>;
   for (const { cause, p } of list) sums[CAUSES[cause].at] += p;
   return sums;
 }
 
 /** How much of the suspicion belongs to the one title, and how much to the whole chain. */
-export function titleShare(list: readonly Suspect[]): number {
+export function titleShare(list: readonly RankedCause[]): number {
   return list.reduce((sum, { cause, p }) => (CAUSES[cause].perTitle ? sum + p : sum), 0);
 }
 

@@ -9,13 +9,13 @@ export interface Answer {
 }
 
 /** What counts: symptoms seen, tests answered, fixes that changed nothing, causes found and mended before. "Not sure" leaves no trace here. */
-export interface Clues {
+export interface Observations {
   readonly symptoms: readonly SymptomId[];
   readonly answers: readonly Answer[];
   readonly noHelp: readonly CauseId[];
   readonly mended: readonly CauseId[];
 }
-export const NO_CLUES: Clues = { symptoms: [], answers: [], noHelp: [], mended: [] };
+export const NO_OBSERVATIONS: Observations = { symptoms: [], answers: [], noHelp: [], mended: [] };
 
 /** One clue with P(clue given cause), in order of the causes of the net. */
 export interface EvidenceTerm {
@@ -26,7 +26,7 @@ export interface EvidenceTerm {
 }
 
 /** Answers that count: to tests this chain can have, that are about what was seen; the last one to each. */
-export function answersThatCount(net: Net, clues: Clues): Answer[] {
+export function answersThatCount(net: Net, clues: Observations): Answer[] {
   const last = [...new Map(clues.answers.map((a) => [a.test, a])).values()];
   return last.filter(({ test }) => {
     const { after } = TESTS[test];
@@ -38,7 +38,7 @@ export function answersThatCount(net: Net, clues: Clues): Answer[] {
 }
 
 /** Symptoms that still count: one that a test looked at more closely does not count beside it. */
-export function symptomsThatCount(net: Net, clues: Clues): SymptomId[] {
+export function symptomsThatCount(net: Net, clues: Observations): SymptomId[] {
   const closer = new Set(answersThatCount(net, clues).map((a) => TESTS[a.test].same));
   return [...new Set(clues.symptoms)].filter((s) => !closer.has(s));
 }
@@ -46,7 +46,7 @@ export function symptomsThatCount(net: Net, clues: Clues): SymptomId[] {
 const flip = (row: Float64Array) => row.map((p) => 1 - p);
 
 /** Every clue that counts on this chain. */
-export function weighed(net: Net, clues: Clues): EvidenceTerm[] {
+export function weighed(net: Net, clues: Observations): EvidenceTerm[] {
   return [
     ...symptomsThatCount(net, clues).map((id): EvidenceTerm => ({
       kind: 'symptom',
@@ -71,7 +71,7 @@ export function weighed(net: Net, clues: Clues): EvidenceTerm[] {
  * P(cause given clues) by Bayes, clues independent given the cause. In: the net and the clues. Out: shares in order of `net.causes`
  * that add up to 1; causes mended before have 0. Source: Bayes' rule; summed as logarithms so that many clues do not underflow.
  */
-export function posterior(net: Net, clues: Clues): Float64Array {
+export function posterior(net: Net, clues: Observations): Float64Array {
   const logs = net.prior.map((p, i) =>
     clues.mended.includes(net.causes[i] as CauseId) ? -Infinity : Math.log(p),
   );
@@ -85,13 +85,13 @@ export function posterior(net: Net, clues: Clues): Float64Array {
   return logs;
 }
 
-export interface Suspect {
+export interface RankedCause {
   readonly cause: CauseId;
   readonly p: number;
 }
 
 /** Causes with their share, likeliest first; equals in the order of the table. */
-export function suspects(net: Net, p: Float64Array): Suspect[] {
+export function suspects(net: Net, p: Float64Array): RankedCause[] {
   return net.causes.map((cause, i) => ({ cause, p: p[i] ?? 0 })).sort((a, b) => b.p - a.p);
 }
 
@@ -102,7 +102,7 @@ export interface Pull {
 }
 
 /** How much each clue speaks for or against one cause, the strongest first. */
-export function pulls(net: Net, clues: Clues, cause: CauseId): Pull[] {
+export function pulls(net: Net, clues: Observations, cause: CauseId): Pull[] {
   const at = net.causes.indexOf(cause);
   if (at < 0) return [];
   const rest = 1 - (net.prior[at] ?? 0);

@@ -1,16 +1,16 @@
 import { CAUSE_IDS, type CauseId, SYMPTOM_IDS } from '../base';
 import { type CaseCount, figureKey, type FigureKey, weightKey } from './tables';
-import type { Stretch } from './trouble';
+import type { Episode } from './trouble';
 
 /** A stretch that ended with its cause found. */
-export type ClosedCase = Stretch & { readonly found: CauseId };
-export const isFound = (s: Stretch): s is ClosedCase => s.found !== null;
+export type ClosedCase = Episode & { readonly found: CauseId };
+export const isFound = (s: Episode): s is ClosedCase => s.found !== null;
 
 /**
  * Counts of closed searches for the tables. Each stretch that ended with its cause is one case: the cause is counted against all cases,
  * a symptom by whether it was seen, a test by how it was answered where it was made. Out: k of n by the name of the figure.
  */
-export function countsOf(stretches: readonly Stretch[]): Record<FigureKey, CaseCount> {
+export function countsOf(stretches: readonly Episode[]): Record<FigureKey, CaseCount> {
   const counts: Record<FigureKey, { k: number; n: number }> = {};
   const cases = stretches.filter(isFound);
   const add = (key: FigureKey, yes: boolean) => {

@@ -1,5 +1,5 @@
 import type { CauseId, SymptomId, TestId } from '../base';
-import type { Clues, Suspect } from './bayes';
+import type { Observations, RankedCause } from './bayes';
 import type { Net } from './chain-net';
 import { TESTS } from './net';
 
@@ -64,7 +64,7 @@ export const NO_CARD: readonly SymptomId[] = [
 ];
 
 /** Tests that may be offered now: possible on this chain, not answered or refused since something changed, and about what was seen. */
-export function openTests(net: Net, clues: Clues, refused: ReadonlySet<TestId>): TestId[] {
+export function openTests(net: Net, clues: Observations, refused: ReadonlySet<TestId>): TestId[] {
   const answered = new Set(clues.answers.map((a) => a.test));
   const seen = new Set<string>(clues.symptoms);
   const gone = NO_CARD.some((s) => seen.has(s));
@@ -79,7 +79,7 @@ export function openTests(net: Net, clues: Clues, refused: ReadonlySet<TestId>):
 /** Safe tests by what they tell for each minute, best first. Those that tell nothing are left out. */
 export function nextTests(
   net: Net,
-  clues: Clues,
+  clues: Observations,
   p: Float64Array,
   refused: ReadonlySet<TestId> = new Set(),
 ): Offer[] {
@@ -88,11 +88,11 @@ export function nextTests(
     const { bits, yes } = gain(net.test(test), p);
     return { test, minutes, bits, yes, worth: bits / (minutes + BESIDE_MINUTES) };
   });
-  return offers.filter((o) => o.bits >= LEAST_BITS).sort((a, b) => b.worth - a.worth);
+  return offers.filter((o) => o.bits >= MIN_BITS).sort((a, b) => b.worth - a.worth);
 }
 
 /** Less than this a test does not tell. */
-export const LEAST_BITS = 0.005;
+export const MIN_BITS = 0.005;
 /** From this share on the fix is offered before another test; and where no test tells this much any more. */
 export const FIX_AT = 0.7;
 export const WORTHWHILE_BITS = 0.05;
@@ -106,7 +106,7 @@ export function updated(net: Net, p: Float64Array, test: TestId, yes: boolean): 
 }
 
 /** The likeliest cause after one more answer. */
-export function after(net: Net, p: Float64Array, test: TestId, yes: boolean): Suspect {
+export function after(net: Net, p: Float64Array, test: TestId, yes: boolean): RankedCause {
   const then = updated(net, p, test, yes);
   const most = then.reduce((best, x, i) => (x > (then[best] ?? -1) ? i : best), 0);
   return { cause: net.causes[most] as CauseId, p: then[most] ?? 0 };
@@ -122,7 +122,7 @@ export interface Move {
 /** Open tests by how far an answer would move one cause, either way, the farthest first. */
 export function movesOf(
   net: Net,
-  clues: Clues,
+  clues: Observations,
   p: Float64Array,
   refused: ReadonlySet<TestId>,
   cause: CauseId,

@@ -1,5 +1,5 @@
 import type { CauseId } from '../base';
-import { type Clues, weighed } from './bayes';
+import { type Observations, weighed } from './bayes';
 import type { Net } from './chain-net';
 import { TESTS } from './net';
 
@@ -23,7 +23,7 @@ function together(a: number, b: number, cured: boolean): number {
  * read, "both must be cured" for swaps. Out: the share of all pairs against all single causes, and the likeliest pair; null where the
  * chain has fewer than two causes. Source: noisy-or, Pearl 1988.
  */
-export function twoAtOnce(net: Net, clues: Clues): CausePair | null {
+export function twoAtOnce(net: Net, clues: Observations): CausePair | null {
   const able = net.causes.flatMap((c, i) =>
     c === 'none-of-these' || clues.mended.includes(c) ? [] : [i],
   );

@@ -1,5 +1,5 @@
 import type { CauseId, SymptomId, TestId } from '../base';
-import type { Answer, Clues } from './bayes';
+import type { Answer, Observations } from './bayes';
 
 export const TEST_ANSWERS = ['yes', 'no', 'unclear', 'cannot'] as const;
 export type Says = (typeof TEST_ANSWERS)[number];
@@ -41,18 +41,18 @@ export interface StoredNote {
 }
 
 /** A stretch of a search between two things that changed the chain: what was seen and answered in it, and the cause it ended with. */
-export interface Stretch {
+export interface Episode {
   readonly symptoms: readonly SymptomId[];
   readonly answers: readonly Answer[];
   readonly found: CauseId | null;
 }
 
 export interface TroubleState {
-  readonly clues: Clues;
+  readonly clues: Observations;
   /** Tests that cannot be done, or said nothing: not offered again before something changes. */
   readonly refused: ReadonlySet<TestId>;
   readonly closed: Extract<TroubleNote, { what: 'closed' }> | null;
-  readonly stretches: readonly Stretch[];
+  readonly stretches: readonly Episode[];
   readonly minutesSpent: number;
 }
 
@@ -70,7 +70,7 @@ export function troubleState(
   let refused = new Set<TestId>();
   let noHelp: CauseId[] = [];
   const mended: CauseId[] = [];
-  const stretches: Stretch[] = [];
+  const stretches: Episode[] = [];
   let closed: TroubleState['closed'] = null;
   const list = () => [...answers].map(([test, yes]) => ({ test, yes }));
   const end = (found: CauseId | null) => stretches.push({ symptoms, answers: list(), found });

@@ -11,7 +11,7 @@ import type {
   clockBody,
 } from '@ruddy/core/bench/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
-import { MOST_ACTS, simulate, type BenchRun } from '@ruddy/simbench';
+import { MAX_ACTS, simulate, type BenchRun } from '@ruddy/simbench';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { chainOf, resolveChain } from '../setups/chain';
@@ -203,12 +203,12 @@ function rowOf(b: StoredBench, run: BenchRun): BenchRow {
   };
 }
 
-const MOST_BENCHES = 200;
+const MAX_BENCHES = 200;
 
 /** Benches as they stand now, newest first. */
 export async function listBenches(s: Services, setupId: string | undefined): Promise<BenchRow[]> {
   const rows = await s.db.query<StoredBench>(
-    `SELECT ${COLUMNS} FROM benches b WHERE $1::uuid IS NULL OR b.setup_id = $1 ORDER BY b.created_at DESC, b.id DESC LIMIT ${MOST_BENCHES}`,
+    `SELECT ${COLUMNS} FROM benches b WHERE $1::uuid IS NULL OR b.setup_id = $1 ORDER BY b.created_at DESC, b.id DESC LIMIT ${MAX_BENCHES}`,
     { type: QueryTypes.SELECT, bind: [setupId ?? null] },
   );
   const acts = await actsOf(
@@ -292,9 +292,9 @@ export async function doAct(
         errors: [{ path: 'id', message: 'Another bench has this act' }],
       });
     if (!known) {
-      if (acts.length >= MOST_ACTS)
+      if (acts.length >= MAX_ACTS)
         throw new HttpProblem(409, 'This bench is full', {
-          detail: `A bench holds ${MOST_ACTS} acts; lay out another one`,
+          detail: `A bench holds ${MAX_ACTS} acts; lay out another one`,
         });
       await append(s.db, b, [{ kind: 'act', ms, body: body.act, actId: body.id }], transaction);
       acts.push({ ms, act: body.act });

@@ -10,7 +10,7 @@ import type {
   LogNames,
 } from '@ruddy/core/compatibility/contract';
 import { contradicted, evaluate } from '@ruddy/core/plan';
-import { headline } from '@ruddy/core/plan/text';
+import { verdictSentence } from '@ruddy/core/plan/text';
 import type { Services } from '../platform/http/route';
 import { groundsFor, type Grounds } from '../plan/context';
 import { logConditions, STANDING } from '../plan/log-filter';
@@ -76,7 +76,7 @@ function toRow(r: Row, grounds: Grounds, near: boolean): CompatRow {
     standard: r.link.split(' ')[1] ?? '',
     predicted: {
       verdict: state,
-      sentence: headline(e),
+      sentence: verdictSentence(e),
       coverage: e.predicted.coverage,
       down: bare(e.predicted.link.usable?.down),
     },

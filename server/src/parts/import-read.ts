@@ -28,7 +28,7 @@ export interface FileRead {
 
 const BATCH = 500;
 /** Most rows of one file. */
-export const MOST_ROWS = 100_000;
+export const MAX_ROWS = 100_000;
 
 /** Options the file is read with; the bench reads the same text with the same options and nothing else. */
 export function csvOptions(text: string) {
@@ -76,8 +76,7 @@ export async function readCsv(
         header = read.header;
         continue;
       }
-      if (row > MOST_ROWS)
-        throw refuse(`The file has more than ${MOST_ROWS} rows; send it in parts`);
+      if (row > MAX_ROWS) throw refuse(`The file has more than ${MAX_ROWS} rows; send it in parts`);
       const entry = joiner.add(readRow(kind, header, chunk.record, row));
       if (entry) entries.push({ ...entry, kind, whole: null });
       if (row % BATCH === 0) await step(row);
@@ -129,8 +128,8 @@ export async function readJson(
     throw refuse('The file holds no parts');
   if ((file.setups?.length ?? 0) > 0 || (file.outcomes?.length ?? 0) > 0)
     throw refuse('The file holds setups too. Load it whole under Workshop, Data');
-  if (file.parts.length > MOST_ROWS)
-    throw refuse(`The file has more than ${MOST_ROWS} parts; send it in pieces`);
+  if (file.parts.length > MAX_ROWS)
+    throw refuse(`The file has more than ${MAX_ROWS} parts; send it in pieces`);
   const entries: Incoming[] = [];
   for (const [i, raw] of file.parts.entries()) {
     const row = i + 1;

@@ -10,7 +10,7 @@ import {
   rulePut,
   ruleRow,
 } from '@ruddy/core/plan/contract';
-import { headline } from '@ruddy/core/plan/text';
+import { verdictSentence } from '@ruddy/core/plan/text';
 import { route } from '../platform/http/route';
 import { givenChain } from '../setups/chain-given';
 import { groundsFor } from './context';
@@ -47,7 +47,7 @@ export const judgeRoutes = [
       const evaluation = evaluate({ chain, context });
       return {
         body: {
-          sentence: headline(evaluation),
+          sentence: verdictSentence(evaluation),
           chain,
           evaluation: evaluation as unknown as z.input<typeof evaluateResponse>['evaluation'],
         },

@@ -5,7 +5,13 @@ import type { Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames, partName } from '@ruddy/core/chain';
 import { chainKey } from '@ruddy/core/compatibility';
 import { evaluate, type Evaluation, NO_EVIDENCE } from '@ruddy/core/plan';
-import type { Glance, SearchHit, setupQuery, SetupRow, Summary } from '@ruddy/core/plan/contract';
+import type {
+  EvaluationSummary,
+  SearchHit,
+  setupQuery,
+  SetupRow,
+  Summary,
+} from '@ruddy/core/plan/contract';
 import { glance } from '@ruddy/core/plan/text';
 import { SetupModel } from '../platform/db/models';
 import type { Services } from '../platform/http/route';
@@ -109,7 +115,8 @@ export async function summarise(s: Services): Promise<Summary> {
     order: [['name', 'ASC']],
   });
   const judged = (await judge(s, models)).map((j) => j.list);
-  const count = (v: Glance['verdict']) => judged.filter((r) => r.glance.verdict === v).length;
+  const count = (v: EvaluationSummary['verdict']) =>
+    judged.filter((r) => r.glance.verdict === v).length;
   // Live before building before planned: a chain in use that will not work matters most.
   const states = { live: 0, building: 1, planned: 2, retired: 3 } as const;
   const first = [...judged]

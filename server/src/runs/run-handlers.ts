@@ -3,8 +3,8 @@ import { uuid } from '@ruddy/core/base/contract';
 import {
   CHANNELS,
   csvMapping,
-  MOST_PACKED,
-  MOST_VALUES,
+  MAX_PACKED,
+  MAX_VALUES,
   runBody,
   runEntry,
   runPage,
@@ -32,10 +32,10 @@ export const runRoutes = [
     summary: 'Send values before the run that names them: float32, little-endian, gzip',
     role: 'member',
     params: z.strictObject({ sha256 }),
-    query: z.strictObject({ n: z.coerce.number().int().min(1).max(MOST_VALUES) }),
+    query: z.strictObject({ n: z.coerce.number().int().min(1).max(MAX_VALUES) }),
     body: bytes,
     bytes: true,
-    bodyLimit: String(MOST_PACKED),
+    bodyLimit: String(MAX_PACKED),
     response: z.object({ sha256 }),
     handle: async ({ params, query, body }, s) => {
       const fate = await keepCapture(s.db, {

@@ -127,7 +127,7 @@ interface Title {
 }
 
 /** Most chains whose rigs are remembered: many runs are of one chain. What is kept is a pure function of its key. */
-const MOST_RIGS = 500;
+const MAX_RIGS = 500;
 const rigs = new Map<string, RigFacts>();
 function rigSeen(mark: string, chain: Chain, context: RunContext, house: HouseRules): RigFacts {
   const { norm, sameProcessor, slotGen, slotLanes } = context;
@@ -135,7 +135,7 @@ function rigSeen(mark: string, chain: Chain, context: RunContext, house: HouseRu
   const known = rigs.get(key);
   if (known) return known;
   const rig = rigOf(chain, context, house);
-  if (rigs.size >= MOST_RIGS) rigs.delete(rigs.keys().next().value as string);
+  if (rigs.size >= MAX_RIGS) rigs.delete(rigs.keys().next().value as string);
   rigs.set(key, rig);
   return rig;
 }
@@ -208,8 +208,8 @@ export async function runsOfTitles(
   titleIds: readonly string[],
 ): Promise<RunEntry[]> {
   if (titleIds.length === 0) return [];
-  const { items } = await listRuns(db, { titleIds, limit: MOST_COUNTED });
+  const { items } = await listRuns(db, { titleIds, limit: MAX_COUNTED });
   return items.reverse();
 }
 /** Runs that calibrations, tolls and predictions are made from at most; the newest count. */
-const MOST_COUNTED = 2000;
+const MAX_COUNTED = 2000;

@@ -3,7 +3,7 @@ import type { Chain } from '@ruddy/core/chain';
 import type { AnySpec, HostSpec } from '@ruddy/core/parts';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
 import type { ChainInput } from '@ruddy/core/plan/contract';
-import { headline, sentence } from '@ruddy/core/plan/text';
+import { verdictSentence, sentence } from '@ruddy/core/plan/text';
 import { canBeLent, type LendKind } from '@ruddy/core/workshop';
 import type { ChainCheck } from '@ruddy/core/workshop/contract';
 import { invalid } from '../platform/http/problem';
@@ -103,7 +103,10 @@ export async function checkLoan(s: Services, itemId: string, setupId: string): P
     .map((f) => ({ severity: f.severity, text: said(sentence(f)) }))
 
     .sort((a, b) => WORST[a.severity] - WORST[b.severity]);
-  const short = (e: Evaluation) => ({ verdict: e.predicted.verdict.state, sentence: headline(e) });
+  const short = (e: Evaluation) => ({
+    verdict: e.predicted.verdict.state,
+    sentence: verdictSentence(e),
+  });
   return {
     setup: { id: setup.id, name: setup.name },
     place: PLACES[kind],

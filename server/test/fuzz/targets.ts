@@ -5,7 +5,7 @@ import { deviceTree, hostDraft, measure, readReport } from '@ruddy/core/bring-up
 import { chainSchema } from '@ruddy/core/chain';
 import { guardCell, PART_SCHEMAS, unguardCell } from '@ruddy/core/parts';
 import { evaluate } from '@ruddy/core/plan';
-import { headline } from '@ruddy/core/plan/text';
+import { verdictSentence } from '@ruddy/core/plan/text';
 import { findLayout, proposeMapping, readCaptureJson, readCaptureText } from '@ruddy/core/runs';
 import { captureSchema } from '@ruddy/core/runs/contract';
 import { bundleSchema } from '@ruddy/core/workshop/contract';
@@ -64,7 +64,7 @@ function report(text: string): void {
 /** A chain that passes the border is judged: whatever it holds, there is a verdict and a sentence. */
 function chain(text: string): void {
   const parsed = checked(chainSchema, json(text));
-  if (parsed.success) headline(evaluate({ chain: parsed.data, context: samples.context }));
+  if (parsed.success) verdictSentence(evaluate({ chain: parsed.data, context: samples.context }));
 }
 
 const bodies = ROUTES.flatMap((r) => (r.body && !r.bytes && !r.text ? [r.body] : []));

@@ -1,4 +1,4 @@
-import type { World } from '../world';
+import type { SimulatedBench } from '../simulated-bench';
 import { dmiEntries, drmEntries, powerEntries, typecEntries } from './classes';
 import { value, type Entry } from './entry';
 import { hostNodes } from './host';
@@ -7,7 +7,7 @@ import { pciEntries } from './pci';
 import { thunderboltEntries } from './thunderbolt';
 
 /** Every entry of the tree, in the order in which it is built. */
-export function classesOf(w: World): Entry[] {
+export function classesOf(w: SimulatedBench): Entry[] {
   const placed = place(hostNodes(w));
   const drivers = [...new Set(placed.flatMap((p) => (p.node.driver ? [p.node.driver] : [])))];
   return [

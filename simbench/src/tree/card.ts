@@ -1,11 +1,18 @@
 import type { MadeLink } from '../config-space';
 import type { Wiring } from '../link';
-import { cardReached, corrected, dockLives, fault, slotFault, type World } from '../world';
+import {
+  cardReached,
+  corrected,
+  dockLives,
+  fault,
+  slotFault,
+  type SimulatedBench,
+} from '../simulated-bench';
 import { settle, word } from '../parts';
 import { bridge, gts, MAKER, node, type Node } from './node';
 
 /** What a link shows now: at rest the slowest rate, all lanes; suspended nothing at all. */
-function nowOf(w: World, k: Wiring): { nowGts: number; nowLanes: number } {
+function nowOf(w: SimulatedBench, k: Wiring): { nowGts: number; nowLanes: number } {
   const resting = w.stage === 'bound' && w.ms - w.since > 2000;
   return {
     nowGts: resting || w.stage === 'suspended' ? 2.5 : gts(k.slot.gen),
@@ -42,7 +49,7 @@ export function errorBits(count: number): number[] {
 
 /** The port before the card: a slot of the dock, or a port of the host. */
 export function cardPort(
-  w: World,
+  w: SimulatedBench,
   k: Wiring,
   at: { dev: number; fn?: number },
   vendor: number,
@@ -78,14 +85,14 @@ function idle(): { nowGts: number; nowLanes: number } {
 const MB = 1024 * 1024;
 
 /** Memory of the card behind its window: the next power of two above it. */
-function windowOf(w: World): { nowMB: number; mostMB: number } {
+function windowOf(w: SimulatedBench): { nowMB: number; mostMB: number } {
   const gb = settle(w.chain.card?.memoryGB, 8, w.noise, 'memory');
   const mostMB = 2 ** Math.ceil(Math.log2(gb * 1024));
   return { nowMB: fault(w, 'resource-window') > 0 ? 256 : mostMB, mostMB };
 }
 
 /** The functions of a card: graphics and sound, behind a switch of its own where the family has one. */
-function cardNodes(w: World, k: Wiring): Node[] {
+function cardNodes(w: SimulatedBench, k: Wiring): Node[] {
   const inner = word(w.chain.card?.innerSwitch, 'none');
   const link: MadeLink = { capGts: gts(k.card.gen), capLanes: k.card.lanes, ...nowOf(w, k) };
   const window = windowOf(w);

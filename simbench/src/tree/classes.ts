@@ -1,14 +1,14 @@
 import { stated } from '@ruddy/core/base';
 import { isAdapter } from '@ruddy/core/chain';
 import { word } from '../parts';
-import { dockLives, shown, wiringOf, type World } from '../world';
+import { dockLives, shown, wiringOf, type SimulatedBench } from '../simulated-bench';
 import { value, type Entry } from './entry';
 
 /** Chassis types by kind of host. Source: DMTF System Management BIOS Reference Specification, table of enclosure types, from memory. */
 const CHASSIS = { laptop: 10, 'mini-pc': 35, handheld: 11, desktop: 3 } as const;
 
 /** Who made the machine, as its firmware says. The serial number is there, as in a real one, to be left alone. */
-export function dmiEntries(w: World): Entry[] {
+export function dmiEntries(w: SimulatedBench): Entry[] {
   const { host, installed } = w.chain;
   if (!host) return [];
   const f = (name: string, v: string | number) => value(`sys/class/dmi/id/${name}`, v);
@@ -25,7 +25,7 @@ export function dmiEntries(w: World): Entry[] {
 }
 
 /** USB-C ports with who is at their other end. Source: Linux kernel ABI, sysfs-class-typec, from memory. */
-export function typecEntries(w: World): Entry[] {
+export function typecEntries(w: SimulatedBench): Entry[] {
   const ports = (w.chain.host?.sockets ?? []).filter((s) => s.connector === 'usb-c');
   const contact = w.stage !== 'unplugged' && dockLives(w) && wiringOf(w)?.barrier !== 'no-contact';
   const partner = contact && (w.faults['dock-defective'] ?? 0) === 0;
@@ -55,7 +55,7 @@ export function typecEntries(w: World): Entry[] {
 }
 
 /** Mains and battery of the host. Source: Linux kernel ABI, sysfs-class-power, from memory. */
-export function powerEntries(w: World): Entry[] {
+export function powerEntries(w: SimulatedBench): Entry[] {
   const { host, settings } = w.chain;
   if (!host || (host.form !== 'laptop' && host.form !== 'handheld')) return [];
   const charged = word(settings.ownCharger, 'yes') === 'yes';
@@ -72,7 +72,7 @@ export function powerEntries(w: World): Entry[] {
 }
 
 /** Connectors of the graphics, and whether a screen answers there. Source: Linux kernel, drivers/gpu/drm, sysfs, from memory. */
-export function drmEntries(w: World): Entry[] {
+export function drmEntries(w: SimulatedBench): Entry[] {
   const { host } = w.chain;
   const state = shown(w);
   const inside = host && word(host.graphics, 'internal') !== 'none';

@@ -2,12 +2,12 @@ import { tunnelOf } from '@ruddy/core/chain';
 import { carriesTunnel, type SocketSpec } from '@ruddy/core/parts';
 import { settle, word } from '../parts';
 import type { Wiring } from '../link';
-import { bridgesUp, fault, wiringOf, type World } from '../world';
+import { bridgesUp, fault, wiringOf, type SimulatedBench } from '../simulated-bench';
 import { cardPort } from './card';
 import { bridge, gts, MAKER, node, VIRTUAL, type Node } from './node';
 
 /** Does this port of the host carry a tunnel, as far as its system can tell? */
-export function tunnels(w: World, s: SocketSpec): boolean {
+export function tunnels(w: SimulatedBench, s: SocketSpec): boolean {
   if (!carriesTunnel(s.connector)) return false;
   if (w.plugged === s.key && fault(w, 'look-alike-port') > 0) return false;
   const standard = word(s.standard, s.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40');
@@ -22,7 +22,7 @@ export interface Ports {
   readonly direct: readonly SocketSpec[];
 }
 
-export function portsOf(w: World): Ports {
+export function portsOf(w: SimulatedBench): Ports {
   const all = w.chain.host?.sockets ?? [];
   const tunnel = all.filter((s) => tunnels(w, s));
   const apart = tunnel.filter((s) => word(s.controller, 'built-in') === 'separate');
@@ -36,7 +36,7 @@ export function portsOf(w: World): Ports {
 }
 
 /** What hangs behind the port of a tunnel while its bridges are up. */
-function behindTunnel(w: World, k: Wiring | null, s: SocketSpec): Node[] {
+function behindTunnel(w: SimulatedBench, k: Wiring | null, s: SocketSpec): Node[] {
   if (w.plugged !== s.key || !k || k.kind !== 'tunnel' || !bridgesUp(w)) return [];
   const hub = node({
     dev: 0,
@@ -61,7 +61,7 @@ function behindTunnel(w: World, k: Wiring | null, s: SocketSpec): Node[] {
   return [bridge({ dev: 0, children: ports }, MAKER.dock, 'upstream', VIRTUAL)];
 }
 
-function builtIn(w: World, k: Wiring | null, list: readonly SocketSpec[]): Node[] {
+function builtIn(w: SimulatedBench, k: Wiring | null, list: readonly SocketSpec[]): Node[] {
   const ports = list.map((s, i) =>
     bridge(
       { dev: 7, fn: i, children: behindTunnel(w, k, s), reserve: 16 },
@@ -83,7 +83,7 @@ function builtIn(w: World, k: Wiring | null, list: readonly SocketSpec[]): Node[
 }
 
 /** A separate controller: a switch behind a real link of the host, with its own host interface and USB beside the ports. */
-function chip(w: World, k: Wiring | null, list: readonly SocketSpec[], i: number): Node {
+function chip(w: SimulatedBench, k: Wiring | null, list: readonly SocketSpec[], i: number): Node {
   const of = list.find((s) => s.key === w.plugged) ?? list[0];
   const cap = {
     gen: settle(of?.pcieGen, 3, w.noise, 'host gen'),
@@ -135,7 +135,7 @@ function chip(w: World, k: Wiring | null, list: readonly SocketSpec[], i: number
 }
 
 /** What sits in a slot inside the host while nothing of ours does. */
-function inside(w: World, s: SocketSpec): Node[] {
+function inside(w: SimulatedBench, s: SocketSpec): Node[] {
   const holds = word(s.holds, 'nothing');
   if (w.plugged === s.key || holds === 'nothing') return [];
   const link = {
@@ -159,7 +159,7 @@ function inside(w: World, s: SocketSpec): Node[] {
 }
 
 /** Ports of the host itself: OCuLink, a maker's own, and slots under the cover. */
-function directPort(w: World, k: Wiring | null, s: SocketSpec, i: number): Node {
+function directPort(w: SimulatedBench, k: Wiring | null, s: SocketSpec, i: number): Node {
   const at = { dev: 1, fn: i };
   if (w.plugged === s.key && k?.kind === 'direct') return cardPort(w, k, at, MAKER.host, 'root');
   const holds = inside(w, s);
@@ -185,7 +185,7 @@ function directPort(w: World, k: Wiring | null, s: SocketSpec, i: number): Node 
 }
 
 /** Every function the running host shows, before buses are numbered. */
-export function hostNodes(w: World): Node[] {
+export function hostNodes(w: SimulatedBench): Node[] {
   const k = wiringOf(w);
   const ports = portsOf(w);
   const graphics = node({

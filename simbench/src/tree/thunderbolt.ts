@@ -1,6 +1,6 @@
 import { partName } from '@ruddy/core/chain';
 import { word } from '../parts';
-import { forbidden, routerUp, securityOf, wiringOf, type World } from '../world';
+import { forbidden, routerUp, securityOf, wiringOf, type SimulatedBench } from '../simulated-bench';
 import { link, value, type Entry } from './entry';
 import { portsOf } from './host';
 import { MAKER, type Placed } from './node';
@@ -24,7 +24,7 @@ interface Attached {
 }
 
 /** The dock's router below the port it is plugged into. */
-function dockRouter(w: World, at: Attached): Entry[] {
+function dockRouter(w: SimulatedBench, at: Attached): Entry[] {
   const k = wiringOf(w);
   const dock = w.chain.dock;
   if (!k?.router || !dock) return [];
@@ -57,7 +57,7 @@ function dockRouter(w: World, at: Attached): Entry[] {
  * The link's own list: a domain below each host interface, the host's router, its ports, and what is attached. Older controllers have
  * no USB4 ports in it. Source: Linux kernel ABI, sysfs-bus-thunderbolt, from memory.
  */
-export function thunderboltEntries(w: World, placed: readonly Placed[]): Entry[] {
+export function thunderboltEntries(w: SimulatedBench, placed: readonly Placed[]): Entry[] {
   const interfaces = placed.filter(
     (p) => p.device.classCode === 0x0c0340 || p.device.classCode === 0x088000,
   );

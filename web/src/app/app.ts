@@ -8,7 +8,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
-import { Tray } from './setups/tray';
+import { ComparisonList } from './setups/comparison-list';
 import { Keys } from './platform/shell/keys';
 import { SearchBox } from './platform/shell/search-box';
 import { ThemeChoice } from './platform/shell/theme';
@@ -39,7 +39,7 @@ export class App {
   readonly #injector = inject(Injector);
   readonly keys = inject(Keys);
   readonly session = inject(Session);
-  readonly tray = inject(Tray);
+  readonly tray = inject(ComparisonList);
   readonly trayIds = computed(() =>
     (this.tray.runs.list().length > 0 ? [] : this.tray.plans()).map((p) => p.id).join(),
   );

@@ -46,7 +46,7 @@ export function minOf(...rs: readonly Range[]): Range {
 }
 
 /** The smallest interval that holds all given ones. Throws RangeError when given none. */
-export function hull(...rs: readonly Range[]): Range {
+export function union(...rs: readonly Range[]): Range {
   if (rs.length === 0) throw new RangeError('hull needs at least one interval');
   return { lo: Math.min(...rs.map((r) => r.lo)), hi: Math.max(...rs.map((r) => r.hi)) };
 }

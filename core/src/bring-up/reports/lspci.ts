@@ -4,8 +4,8 @@ import { LINE_RULES } from './lspci-lines';
 import { blankDevice, type ReadProblem, type ReadResult } from './types';
 
 /** Most characters of a pasted text. A desktop's whole `lspci -vvv` is about 150 000. */
-export const MOST_CHARS = 2_000_000;
-const MOST_DEVICES = 2000;
+export const MAX_CHARS = 2_000_000;
+const MAX_DEVICES = 2000;
 
 // eslint-disable-next-line no-control-regex -- terminals colour their output with these
 const COLOUR = /\u001b\[[0-9;]*[A-Za-z]/g;
@@ -24,7 +24,7 @@ function binaryAt(text: string): number | null {
 /** What cannot be a report at all, before any reading. */
 export function refuse(text: string): ReadProblem | null {
   if (text.trim() === '') return { code: 'empty' };
-  if (text.length > MOST_CHARS) return { code: 'too-big', chars: text.length, most: MOST_CHARS };
+  if (text.length > MAX_CHARS) return { code: 'too-big', chars: text.length, most: MAX_CHARS };
   const at = binaryAt(text);
   return at === null ? null : { code: 'binary', at };
 }
@@ -85,10 +85,10 @@ export function readLspci(text: string): ReadResult {
         `${head[1] ?? '0000'}:${head[2] ?? ''}:${head[3] ?? ''}.${head[4] ?? ''}`.toLowerCase();
       const device = devices.get(address) ?? blankDevice(address);
       devices.set(address, device);
-      if (devices.size > MOST_DEVICES)
+      if (devices.size > MAX_DEVICES)
         return {
           ok: false,
-          problem: { code: 'too-many', devices: devices.size, most: MOST_DEVICES },
+          problem: { code: 'too-many', devices: devices.size, most: MAX_DEVICES },
         };
       readHead(device, head[5] ?? '');
       open = { device, bytes: new ConfigSpace() };

@@ -17,7 +17,7 @@ export interface StepTime {
 }
 
 /** Times are told from this many attempts on. */
-export const LEAST_ATTEMPTS = 3;
+export const MIN_ATTEMPTS = 3;
 /** A longer gap is a break and no work, min. */
 const BREAK = 120;
 const MINUTE_MS = 60_000;
@@ -51,7 +51,7 @@ export function stepTimes(events: readonly StepNote[]): ReadonlyMap<StepId, Step
   }
   return new Map(
     [...found].flatMap(([step, list]) =>
-      list.length < LEAST_ATTEMPTS
+      list.length < MIN_ATTEMPTS
         ? []
         : [[step, { minutes: median(list), n: list.length }] as const],
     ),

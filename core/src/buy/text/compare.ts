@@ -2,7 +2,7 @@ import { capital, figure, formatWhole, partNoun, rate } from '../../base/text';
 import { type Chain, chainNames, partName } from '../../chain';
 import { SOFTWARE_NAMES, type SoftwareRole } from '../../parts';
 import type { Evaluation } from '../../plan';
-import { AREA_NOUNS, AREA_STATES, coverageWords, sentence, VERDICT_WORDS } from '../../plan/text';
+import { AREA_NOUNS, AREA_STATES, coverageWords, sentence, VERDICT_LABELS } from '../../plan/text';
 import type { Cost } from '../cost/types';
 import { money, moneyShort } from './money';
 
@@ -125,7 +125,7 @@ export function compareRows(plans: readonly ComparedPlan[]): CompareRow[] {
     row(
       'Verdict',
       'Verdict',
-      cells((p) => VERDICT_WORDS[p.evaluation.predicted.verdict.state]),
+      cells((p) => VERDICT_LABELS[p.evaluation.predicted.verdict.state]),
     ),
     row(
       'Verdict',
@@ -178,7 +178,7 @@ export function compareSentence(plans: readonly ComparedPlan[]): string {
     return `${plans.length} plans beside ${base.name}: ${rows.filter((r) => !r.same).length} of ${rows.length} lines differ.`;
   }
   const down = (p: ComparedPlan) => rate(p.evaluation.predicted.link.usable?.down ?? null);
-  const verdict = VERDICT_WORDS[other.evaluation.predicted.verdict.state].toLowerCase();
+  const verdict = VERDICT_LABELS[other.evaluation.predicted.verdict.state].toLowerCase();
   const carries =
     down(base) === down(other)
       ? `${down(other)} Gb/s as well`

@@ -33,7 +33,7 @@ function level(plug: Shown['plug'], end: { dpLevel: unknown; hdmiLevel: unknown 
 }
 
 /** The deepest picture a screen may show, bits a pixel. */
-const MOST_BITS = 36;
+const MAX_BITS = 36;
 
 const one = (n: Num) => (typeof n === 'number' ? n : (stated(n)?.hi ?? null));
 
@@ -57,7 +57,7 @@ export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): Pictur
     const rateOf = (depth: number) =>
       mode && (pixelMHz(plug, mode.widthPx, mode.heightPx, mode.hz, version) * depth) / 1000;
     const needGbps = rateOf(bits);
-    const mostGbps = rateOf(typeof screen.bits === 'string' ? bits : MOST_BITS);
+    const mostGbps = rateOf(typeof screen.bits === 'string' ? bits : MAX_BITS);
     const ends = [outLevel, inLevel].filter((l) => l !== null);
     const haveGbps = ends.includes(0) ? 0 : ends.length === 2 ? Math.min(...ends) : null;
     const both = out?.compression === 'yes' && screen.compression === 'yes';

@@ -2,7 +2,7 @@ import { type Range, rising, type RuleBook, type RuleId, toRange } from '../../b
 import type { CableSpec, PieceSpec } from '../../parts';
 import { isAdapter } from '../schema/shape';
 import { type Era, type Level, levelGbps } from './mode';
-import { DOMAIN, LEAST_TUNNEL_CABLE_GBPS } from './standards';
+import { DOMAIN, MIN_TUNNEL_CABLE_GBPS } from './standards';
 
 type ReadRule = (id: RuleId) => number;
 
@@ -37,7 +37,7 @@ export function passiveLengthMm(pieces: readonly Piece[]): Range {
 
 /** What a mark stands for. A passive cable good for 40 also serves 80 where it is short enough (from memory). */
 function markLevel(markedGbps: number, passive: boolean): Level {
-  if (markedGbps < LEAST_TUNNEL_CABLE_GBPS) return 0;
+  if (markedGbps < MIN_TUNNEL_CABLE_GBPS) return 0;
   if (markedGbps < 40) return 20;
   return markedGbps >= 80 || passive ? 80 : 40;
 }

@@ -1,4 +1,4 @@
-import { exact, hull, isOpen, type Num, type Range, type RuleBook, toRange } from '../../base';
+import { exact, union, isOpen, type Num, type Range, type RuleBook, toRange } from '../../base';
 import { CONNECTOR_LANES, type ControllerClass, type PortStandard } from '../../parts';
 import type { AttrPath, Slot } from '../schema/chain';
 import type { Load } from '../schema/loads';
@@ -16,7 +16,7 @@ import {
   type TUNNELS,
 } from './standards';
 import type { Limit, SlotFacts } from './types';
-import { socketPath } from './worlds';
+import { socketPath } from './completions';
 
 /** A limit by a number a person states; while it is not known its domain stands for it. */
 function stated(attr: AttrPath, slot: Slot, kind: Limit['kind'], value: Num, domain: Range): Limit {
@@ -252,7 +252,7 @@ export function capLimits({ dock, installed }: SlotFacts, rules: RuleBook): Limi
   const stated = dock.controllerClass;
   const classes: readonly ControllerClass[] =
     stated === null ? allowed : typeof stated === 'string' ? [stated] : stated.oneOf;
-  const byClass = hull(...classes.map((c) => exact(classCap(c, rules))));
+  const byClass = union(...classes.map((c) => exact(classCap(c, rules))));
   const after = dock.capGbps === null ? byClass : toRange(dock.capGbps, byClass);
   const limits: Limit[] = [];
   // Class C is what Gen3 with four lanes gives; only class D passes more where the slot has it.
@@ -288,6 +288,6 @@ function byFirmware(
   if (dock.capFirmware === '') return { attr, value: after };
   const before = toRange(dock.capBeforeGbps, { lo: 0, hi: after.hi });
   const compared = compareVersions(version, dock.capFirmware);
-  if (compared === null) return { attr: 'installed/dockFirmware', value: hull(before, after) };
+  if (compared === null) return { attr: 'installed/dockFirmware', value: union(before, after) };
   return compared < 0 ? { attr: 'installed/dockFirmware', value: before } : { attr, value: after };
 }

@@ -1,7 +1,7 @@
 import { exact, isExact, minOf, type Range } from '../../base';
 import type { AttrPath } from '../schema/chain';
 import { ofSlot, type PacketRule, usableDown } from './hops';
-import type { HopShape, Limit, Pinch, PinchMay } from './types';
+import type { HopShape, Limit, Bottleneck, PinchMay } from './types';
 
 function chainDown(
   shapes: readonly HopShape[],
@@ -86,12 +86,12 @@ function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefin
  * may be the least is named. `rest` is what the chain would carry with the limits of the part
  * that sets it lifted; when several parts tie, lifting one changes nothing and `rest` says so.
  */
-export function findPinch(shapes: readonly HopShape[], p: PacketRule): Pinch {
+export function findPinch(shapes: readonly HopShape[], p: PacketRule): Bottleneck {
   const may = mayHold(shapes, p);
   return { ...leastHop(shapes, p), ...(may && { may }) };
 }
 
-function leastHop(shapes: readonly HopShape[], p: PacketRule): Pinch {
+function leastHop(shapes: readonly HopShape[], p: PacketRule): Bottleneck {
   const each = shapes.map((s) => usableDown(s, p, NONE));
   const leastHi = Math.min(...each.map((r) => r.hi));
   const first = each.findIndex((r) => r.hi === leastHi);

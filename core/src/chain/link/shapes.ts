@@ -15,7 +15,7 @@ import { tooOldToMeet } from './mode';
 import { isDirect, missing, plugMismatch, portFamilies } from './plugs';
 import type { HopShape, Limit, SlotFacts } from './types';
 
-const MOST_GEN: Range = { lo: 5, hi: 5 };
+const MAX_GEN: Range = { lo: 5, hi: 5 };
 
 /** The slot whose own port is of another family than the host's, or null. */
 function wrongFamily(f: SlotFacts): Slot | null {
@@ -89,5 +89,5 @@ export function hopShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
 
 /** The generation a limit list allows: the least of its limits, Gen5 when there is none. */
 export function leastGen(limits: readonly Limit[]): Range {
-  return minOf(MOST_GEN, ...limits.filter((l) => l.kind === 'gen').map((l) => l.value));
+  return minOf(MAX_GEN, ...limits.filter((l) => l.kind === 'gen').map((l) => l.value));
 }

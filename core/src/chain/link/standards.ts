@@ -164,4 +164,4 @@ export function portDomain(connector: Connector, standard: PortStandard): PortDo
 }
 
 /** A cable below this mark carries USB 2 and charge only, so no tunnel. From memory of the USB Type-C cable specification. */
-export const LEAST_TUNNEL_CABLE_GBPS = 5;
+export const MIN_TUNNEL_CABLE_GBPS = 5;

@@ -90,7 +90,7 @@ export interface Hop extends Omit<HopShape, 'limits' | 'brokenBy' | 'idle'> {
   readonly state: 'ok' | 'broken' | 'unknown';
 }
 
-export interface Pinch {
+export interface Bottleneck {
   /** Indices of hops that may be the least; one when certain. */
   readonly hops: readonly number[];
   readonly certain: boolean;
@@ -141,5 +141,5 @@ export interface LinkFacts {
   readonly hops: readonly Hop[];
   /** Of the whole chain; null when no hop of it is known. */
   readonly usable: Both | null;
-  readonly pinch: Pinch;
+  readonly pinch: Bottleneck;
 }

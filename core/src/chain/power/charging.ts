@@ -38,14 +38,14 @@ export interface ChargeFacts {
 }
 
 /** Most that USB Power Delivery agrees on, W (48 V at 5 A; from memory). */
-const MOST_W = 240;
+const MAX_W = 240;
 
 /** Watts a USB-C cable is good for: its mark; 60 at least whatever its mark is (USB Type-C: 3 A at 20 V; from memory). */
 function cableW(chain: Chain, unmarked: number): Range {
   const marks = (chain.path ?? []).flatMap(({ spec }) =>
     isAdapter(spec) || spec.connector !== 'usb-c'
       ? []
-      : [toRange(spec.markedW, { lo: unmarked, hi: MOST_W })],
+      : [toRange(spec.markedW, { lo: unmarked, hi: MAX_W })],
   );
   return marks.length > 0 ? minOf(...marks) : { lo: Infinity, hi: Infinity };
 }
@@ -109,12 +109,12 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
       : out && into
         ? minOf(out, cable, into)
         : null;
-  const any = { lo: 0, hi: MOST_W };
+  const any = { lo: 0, hi: MAX_W };
   const offered = asks && !(out && out.hi === 0) ? minOf(out ?? any, cable, into ?? any) : exact(0);
   const refused = offered.hi > 0 && minimum !== null && offered.hi < minimum.lo;
   // What it refuses below is never more than what it asks for.
   const mayRefuse =
-    !refused && offered.hi > 0 && offered.lo < (minimum ?? { lo: 0, hi: into?.hi ?? MOST_W }).hi;
+    !refused && offered.hi > 0 && offered.lo < (minimum ?? { lo: 0, hi: into?.hi ?? MAX_W }).hi;
   const span = refused ? exact(0) : mayRefuse ? { lo: 0, hi: offered.hi } : offered;
   const contract = refused ? exact(0) : agreed;
   const net = contract && draw && by !== 'charger' ? minus(contract, draw) : null;

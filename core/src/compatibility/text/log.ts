@@ -7,7 +7,7 @@ import {
   successes,
   type Tally,
 } from '../../plan';
-import { VERDICT_WORDS } from '../../plan/text';
+import { VERDICT_LABELS } from '../../plan/text';
 import type { Claim, ClaimJudged } from '../claims/claims';
 import { CLAIM_MEASURES, TAGS } from '../claims/measure';
 import type { CellPredicted } from '../grid/cell';
@@ -18,7 +18,7 @@ const pc = (share: number) => (share * 100).toFixed(0);
 const round = (v: number) => String(Math.round(v * 100) / 100);
 
 /** Of fewer cases than this only the count is told: a share of so few says nothing. */
-const LEAST_SHARE = 5;
+const MIN_SHARE = 5;
 
 /** "5 of 6 worked (44 to 97 %)": counts before shares, with Wilson's interval; of fewer than five the count alone. */
 export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' | 'fails'>): string {
@@ -32,7 +32,7 @@ export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' |
       : failures(t as Tally) === 0
         ? `All ${t.n} worked`
         : `${k} of ${t.n} worked`;
-  if (t.n < LEAST_SHARE) return head;
+  if (t.n < MIN_SHARE) return head;
   const w = wilson(k, t.n);
   return `${head} (${pc(w.lo)} to ${pc(w.hi)} %)`;
 }
@@ -52,7 +52,7 @@ export function expectationWords(x: Expectation, e: EvidenceSummary): string {
   if (e.near.n === 0 && e.exact.n === 0 && e.told.n === 0)
     return 'Nothing is known: any share from 0 to 100 % is possible.';
   const all = e.exact.n + e.near.n;
-  if (all < LEAST_SHARE)
+  if (all < MIN_SHARE)
     return `Too few entries for a share: ${e.exact.n} of this chain, ${e.near.n} near ones.`;
   const near =
     x.prior === null
@@ -108,7 +108,7 @@ export function claimWords(c: Claim, j: ClaimJudged): string {
   if (j.n === 0) return 'Nothing measured yet that it speaks of.';
   const range = claimRange(c);
   if (CLAIM_MEASURES[c.measure].share) {
-    const share = j.n < LEAST_SHARE ? '' : ` (${pc(j.share.lo)} to ${pc(j.share.hi)} %)`;
+    const share = j.n < MIN_SHARE ? '' : ` (${pc(j.share.lo)} to ${pc(j.share.hi)} %)`;
     const head = `${j.within} of ${j.n} worked${share}`;
     if (j.state === 'holds') return `${head}: ${range} holds.`;
     return j.state === 'fails'
@@ -134,8 +134,8 @@ export function cellWords(p: CellPredicted): string {
   if (p.state === 'no-port')
     return 'No port of the host takes the plug of the dock; an adapter may';
   return p.down && (p.state === 'works' || p.state === 'care')
-    ? `${VERDICT_WORDS[p.state]}, ${rate(p.down)} Gb/s`
-    : VERDICT_WORDS[p.state];
+    ? `${VERDICT_LABELS[p.state]}, ${rate(p.down)} Gb/s`
+    : VERDICT_LABELS[p.state];
 }
 
 /** A pin that is left, or about to be: said before the act. */

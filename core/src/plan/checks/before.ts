@@ -1,7 +1,7 @@
 import { portName, socketPath } from '../../chain';
 import { type HostSpec, isInside } from '../../parts';
 import { freeSlots } from '../../setups';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 import { certainIf, possible } from './certainty';
 
 /** What a route takes away: the shell, the drive the system starts from, the radio card. */
@@ -12,13 +12,16 @@ export const routeCosts: Check<'port' | 'host'> = {
   run({ port, host }) {
     if (!port || !host || !isInside(port.connector)) return [];
     const slot = portName(port);
-    const say = (code: Draft['code'], params: Draft['params'] = {}): Draft => ({
+    const say = (
+      code: FindingDraft['code'],
+      params: FindingDraft['params'] = {},
+    ): FindingDraft => ({
       code,
       slots: ['host', 'socket'],
       params: { slot, ...params },
       source: 'common-practice',
     });
-    const found: Draft[] = [];
+    const found: FindingDraft[] = [];
     const at = (attr: string) => possible([socketPath(port.key, attr)]);
     const reach = oneOf(port.reach);
     if (reach?.[0] === 'cut' && reach.length === 1) found.push(say('route/cutting'));
@@ -61,7 +64,7 @@ export const lockOut: Check<'settings'> = {
   codes: ['preflight/recovery-key', 'preflight/way-back'],
   reads: ['settings'],
   run({ settings }) {
-    const found: Draft[] = [];
+    const found: FindingDraft[] = [];
     if (settings.encryption === 'yes' && settings.recoveryKey !== 'yes')
       found.push({
         code: 'preflight/recovery-key',

@@ -1,7 +1,7 @@
 import type { AttrPath } from '../../chain';
-import type { Draft } from '../types';
+import type { FindingDraft } from '../types';
 
-type Certainty = Pick<Draft, 'certainty' | 'hangsOn'>;
+type Certainty = Pick<FindingDraft, 'certainty' | 'hangsOn'>;
 
 /** Possible: it depends on these attributes. */
 export function possible(hangsOn: readonly AttrPath[]): Certainty {

@@ -1,6 +1,6 @@
 import { portFamilies, portName, tooOldToMeet, tunnelOf } from '../../chain';
 import { hasPcie, PORT_STANDARDS } from '../../parts';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 
 /** A slot or port wired for something else than PCIe: no adapter makes a card appear. */
 export const noPcie: Check<'socket'> = {
@@ -56,7 +56,7 @@ export const ownPort: Check<'socket' | 'path' | 'dock'> = {
       ];
     const open = all.filter((p) => p.name === '');
     if (open.length === 0) return [];
-    const draft: Draft = {
+    const draft: FindingDraft = {
       ...common,
       slots: [open[0]?.slot ?? 'dock'],
       certainty: 'possible',

@@ -1,6 +1,6 @@
 import { isExact } from '../../base';
 import { cablesOf } from '../../chain';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 
 /** Direct PCIe has no hot-plug: everything off, mains out, before the cable is touched. */
 export const allOff: Check<'link' | 'dock'> = {
@@ -54,7 +54,7 @@ export const cableWatts: Check<'path'> = {
   codes: ['cable/watts'],
   reads: ['path'],
   run({ path }) {
-    return cablesOf(path?.pieces ?? [], 'usb-c').flatMap(({ key, spec }): Draft[] => {
+    return cablesOf(path?.pieces ?? [], 'usb-c').flatMap(({ key, spec }): FindingDraft[] => {
       if (typeof spec.markedW !== 'number') return [];
       if (typeof spec.markedGbps === 'number' && spec.markedGbps >= 40) return [];
       const marked = typeof spec.markedGbps === 'number' ? spec.markedGbps : 'not known';

@@ -1,6 +1,6 @@
 import { isExact, ratio } from '../../base';
 import type { LinkFacts } from '../../chain';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 import { possible } from './certainty';
 
 /** One part holds the chain well below what the rest can carry: the part that sets its rate, or with open numbers one that may. */
@@ -17,7 +17,7 @@ export const pinch: Check<'link'> = {
 };
 
 /** The part that sets the rate; null where none is named or it holds back too little. */
-function setting({ pinch: p, usable }: LinkFacts, limit: number): Draft[] | null {
+function setting({ pinch: p, usable }: LinkFacts, limit: number): FindingDraft[] | null {
   if (p.part === null || !usable || !p.rest) return null;
   // With open numbers both ends must be looked at: the same completion sets both figures.
   const share = isExact(usable.down)
@@ -48,7 +48,7 @@ function setting({ pinch: p, usable }: LinkFacts, limit: number): Draft[] | null
 }
 
 /** A part that would hold the chain back in the completion that is worst for it. */
-function mayHold({ pinch: { may }, usable }: LinkFacts, limit: number): Draft[] {
+function mayHold({ pinch: { may }, usable }: LinkFacts, limit: number): FindingDraft[] {
   if (!may || !usable || usable.down.lo === 0 || may.usable / may.rest >= limit) return [];
   return [
     {

@@ -1,12 +1,12 @@
 import { fits, openOf, type Range, toRange } from '../../base';
 import { openSockets, SENSE_W, SOCKET_W, socketCounts } from '../../chain';
 import type { CardSpec, SupplyAttrs } from '../../parts';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 import { certainIf, possible } from './certainty';
 
 /** A draft of one supply: several may stand side by side. */
-type Said = Pick<Draft, 'code' | 'params'> & Partial<Draft>;
-const at = (about: string, d: Said): Draft => ({
+type Said = Pick<FindingDraft, 'code' | 'params'> & Partial<FindingDraft>;
+const at = (about: string, d: Said): FindingDraft => ({
   slots: [about === 'dock' ? 'dock' : 'supplies'],
   about,
   source: 'house',
@@ -14,7 +14,7 @@ const at = (about: string, d: Said): Draft => ({
 });
 
 /** A dock that may bring a supply of its own: what a chosen one lacks is not certain to be missing. */
-function unlessOwn(d: Draft): Draft {
+function unlessOwn(d: FindingDraft): FindingDraft {
   return { ...d, ...possible([...new Set(['dock/supply', ...(d.hangsOn ?? [])])]) };
 }
 
@@ -24,7 +24,7 @@ export const plugsShort: Check<'power' | 'card'> = {
   codes: ['power/plugs-short', 'power/cpu-plug', 'power/no-supply'],
   reads: ['power', 'card'],
   run({ power }) {
-    const unfed: Draft[] =
+    const unfed: FindingDraft[] =
       power.unfed && (power.unfed.sockets.hi > 0 || power.missing || power.unstated)
         ? [
             {
@@ -40,7 +40,7 @@ export const plugsShort: Check<'power' | 'card'> = {
             },
           ]
         : [];
-    const short = power.feeders.flatMap((f): Draft[] => {
+    const short = power.feeders.flatMap((f): FindingDraft[] => {
       const lack = f.shortage;
       if (!lack || lack.short.hi === 0) return [];
       if (!f.plugs)
@@ -77,7 +77,7 @@ export const plugsShort: Check<'power' | 'card'> = {
         }),
       ];
     });
-    const own: Draft[] =
+    const own: FindingDraft[] =
       power.unstated &&
       !power.unfed &&
       !power.sealed &&
@@ -101,7 +101,7 @@ export const powerLoad: Check<'power' | 'card'> = {
   codes: ['power/over', 'power/tight', 'power/peak'],
   reads: ['power', 'card'],
   run({ power, card }, rule) {
-    const unstated: Draft[] =
+    const unstated: FindingDraft[] =
       power.unstated && card
         ? [
             at('dock', {
@@ -111,7 +111,7 @@ export const powerLoad: Check<'power' | 'card'> = {
             }),
           ]
         : [];
-    const loads = power.feeders.flatMap((f): Draft[] => {
+    const loads = power.feeders.flatMap((f): FindingDraft[] => {
       if (!card && f.feedsCard) return [];
       if (!f.load || !f.rated) {
         const known = {
@@ -126,7 +126,7 @@ export const powerLoad: Check<'power' | 'card'> = {
       if (state === 'no' || state === 'may')
         return [at(f.at, { code: 'power/over', ...certainIf(state === 'no', f.open), params })];
       const comfort = rule('power.comfortPercent') / 100;
-      const tight: Draft[] =
+      const tight: FindingDraft[] =
         f.load.hi > f.rated.lo * comfort
           ? [
               at(f.at, {
@@ -218,7 +218,7 @@ export const supplies: Check<'power' | 'card' | 'box'> = {
   codes: ['power/two-on-card', 'power/beside', 'power/used', 'power/slot', 'power/sense'],
   reads: ['power', 'card', 'box'],
   run({ power, card }, rule) {
-    const found: Draft[] = [];
+    const found: FindingDraft[] = [];
     if (power.two)
       found.push({
         code: power.two === 'card' ? 'power/two-on-card' : 'power/beside',

@@ -1,5 +1,5 @@
 import { type Clearance, supplyFormFits } from '../../chain';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 import { possible } from './certainty';
 
 const CODE = {
@@ -10,7 +10,7 @@ const CODE = {
   weight: 'fit/heavy',
 } as const;
 
-function clash(row: Clearance): Draft[] {
+function clash(row: Clearance): FindingDraft[] {
   if (row.fits === 'yes') return [];
   const certain = row.fits === 'no';
   return [
@@ -55,9 +55,12 @@ export const mounting: Check<'fit' | 'box' | 'supplies'> = {
   reads: ['fit', 'box', 'supplies'],
   run({ fit, box, supplies }) {
     if (!box) return [];
-    const found: Draft[] = [];
-    const say = (code: Draft['code'], params: Draft['params'] = {}, more: Partial<Draft> = {}) =>
-      found.push({ code, slots: ['dock'], params, source: 'common-practice', ...more });
+    const found: FindingDraft[] = [];
+    const say = (
+      code: FindingDraft['code'],
+      params: FindingDraft['params'] = {},
+      more: Partial<FindingDraft> = {},
+    ) => found.push({ code, slots: ['dock'], params, source: 'common-practice', ...more });
     if (fit && fit.unheld !== 'no')
       say('fit/unheld', {}, fit.unheld === 'may' ? possible(['dock/retention']) : {});
     if (box.form === 'open-board' || fit?.uncovered)
@@ -91,7 +94,7 @@ export const cooling: Check<'cooling' | 'box' | 'host' | 'card' | 'settings'> = 
   codes: ['cooling/hot', 'cooling/lid', 'cooling/loud'],
   reads: ['cooling', 'box', 'host', 'card', 'settings'],
   run({ cooling: c, box, host, card, settings }, rule) {
-    const found: Draft[] = [];
+    const found: FindingDraft[] = [];
     if (c && (c.riseK === null || c.riseK.hi > c.limitK))
       found.push({
         code: 'cooling/hot',

@@ -1,4 +1,4 @@
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 import { possible } from './certainty';
 
 /** Every screen against the output it hangs on; and the picture that goes back to the host's own panel. */
@@ -13,7 +13,7 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
   ],
   reads: ['pictures', 'settings', 'host'],
   run({ pictures, settings, host }) {
-    const found = pictures.flatMap((p): Draft[] => {
+    const found = pictures.flatMap((p): FindingDraft[] => {
       const common = { slots: ['picture' as const], about: p.key, source: 'display' as const };
       const rates = {
         name: p.name,
@@ -23,7 +23,7 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
         weaker: p.weaker ?? 'out',
         by: p.by,
       };
-      const through: Draft[] =
+      const through: FindingDraft[] =
         p.by === 'dock'
           ? [
               {
@@ -36,7 +36,7 @@ export const screens: Check<'pictures' | 'settings' | 'host'> = {
           : [];
       if (p.verdict === 'no-plug')
         return [{ ...common, code: 'screen/no-plug', params: rates }, ...through];
-      const tooMuch = (open: Partial<Draft>): Draft[] => [
+      const tooMuch = (open: Partial<FindingDraft>): FindingDraft[] => [
         { ...common, code: 'screen/too-much', params: rates, ...open },
         ...through,
       ];

@@ -1,6 +1,6 @@
 import { lookAlikes, portName, takesOf } from '../../chain';
 import { LOAD_KINDS } from '../../parts';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 
 /** What hangs from the dock and takes from the link, each with its rates; on its own cable it takes nothing. */
 export const shared: Check<'loads' | 'dock' | 'link'> = {
@@ -10,7 +10,7 @@ export const shared: Check<'loads' | 'dock' | 'link'> = {
   run({ loads, dock, link }) {
     if (link.kind !== 'tunnel') return [];
     const lead = typeof dock?.ownLead === 'string' ? dock.ownLead : null;
-    return loads.flatMap((load, i): Draft[] => {
+    return loads.flatMap((load, i): FindingDraft[] => {
       const { down, up } = takesOf(load, lead);
       if (down.hi === 0 && up.hi === 0) return [];
       const params = { what: LOAD_KINDS[load.kind], kind: load.kind, down, up };

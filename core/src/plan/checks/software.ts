@@ -1,5 +1,5 @@
 import type { RequirementStatus } from '../../chain';
-import type { Check, Draft } from '../types';
+import type { Check, FindingDraft } from '../types';
 import type { Param } from '../finding';
 import { certainIf } from './certainty';
 
@@ -14,7 +14,7 @@ const FIRMWARE: readonly string[] = [
  * The code of a requirement that is not met. What a version would mend never stops a plan while the version is not known: it can
  * still be installed. Once it is known to be the wrong one, what its author says counts.
  */
-function codeOf(h: RequirementStatus): Draft['code'] {
+function codeOf(h: RequirementStatus): FindingDraft['code'] {
   const { severity, needs } = h.requirement;
   if (needs === 'heed') return 'software/heed';
   const mendable = h.role !== null || needs === 'repackaged';
@@ -30,7 +30,7 @@ export const requirements: Check<'held'> = {
   codes: ['software/refused', 'software/unmet', 'software/heed', 'software/firmware-first'],
   reads: ['held'],
   run({ held }) {
-    return held.flatMap((h): Draft[] => {
+    return held.flatMap((h): FindingDraft[] => {
       if (h.state === 'met') return [];
       const r = h.requirement;
       const params: Record<string, Param> = {
@@ -80,13 +80,13 @@ export const releases: Check<'news'> = {
   codes: ['software/withdrawn', 'software/newer'],
   reads: ['news'],
   run({ news }) {
-    return news.flatMap((n): Draft[] => {
+    return news.flatMap((n): FindingDraft[] => {
       const common = {
         slots: ['installed' as const],
         about: n.role,
         source: 'requirement' as const,
       };
-      const gone: Draft[] = n.withdrawn
+      const gone: FindingDraft[] = n.withdrawn
         ? [
             {
               ...common,
@@ -128,12 +128,12 @@ export const system: Check<'system' | 'settings' | 'host' | 'uses' | 'port' | 'c
   ],
   reads: ['system', 'settings', 'host', 'uses', 'port', 'card', 'box'],
   run({ system: s, settings, host, uses, port, box }) {
-    const found: Draft[] = [];
+    const found: FindingDraft[] = [];
     const say = (
-      code: Draft['code'],
-      slots: Draft['slots'],
-      params: Draft['params'] = {},
-      source: Draft['source'] = 'common-practice',
+      code: FindingDraft['code'],
+      slots: FindingDraft['slots'],
+      params: FindingDraft['params'] = {},
+      source: FindingDraft['source'] = 'common-practice',
     ) => found.push({ code, slots, params, source });
     const tunnel = port?.connector === 'usb-c' || port?.connector === 'mini-dp';
     if (s && s.outsideCards !== 'yes')

@@ -9,7 +9,7 @@ import { coverageSchema, judgedArea } from './evaluate';
 
 const range = z.object({ lo: z.number(), hi: z.number() }).nullable();
 /** What a list shows of a judgement: enough for the verdict, the mini strip and the pinch. A `null` rate is not known. */
-export const glanceSchema = z.object({
+export const evaluationSummary = z.object({
   verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
   sentence: z.string(),
   /** How many of the areas that apply to this chain are known, and which are open. */
@@ -26,11 +26,11 @@ export const glanceSchema = z.object({
     }),
   ),
 });
-export type Glance = z.infer<typeof glanceSchema>;
+export type EvaluationSummary = z.infer<typeof evaluationSummary>;
 
 export const setupRow = setupSchema.extend({
   chain: z.object({ host: z.string(), dock: z.string(), card: z.string() }),
-  glance: glanceSchema,
+  glance: evaluationSummary,
   last: z.object({ outcome: z.enum(OUTCOMES), on: isoDate }).nullable(),
   /** What the link costs a frame of the title that tells it best; null where no pair of runs measures it. */
   toll: tollRow.nullable(),

@@ -1,14 +1,14 @@
 import { bare } from '../../base';
-import type { Glance } from '../contract/setup-list';
+import type { EvaluationSummary } from '../contract/setup-list';
 import type { Evaluation } from '../types';
-import { headline } from './headline';
+import { verdictSentence } from './headline';
 
 /** What a list shows of an evaluation: the verdict, the sentence, the pinch and the mini strip. */
-export function glance(e: Evaluation): Glance {
+export function glance(e: Evaluation): EvaluationSummary {
   const { link, verdict } = e.predicted;
   return {
     verdict: verdict.state,
-    sentence: headline(e),
+    sentence: verdictSentence(e),
     coverage: e.predicted.coverage,
     open: e.predicted.areas.filter((a) => a.state === 'open').map((a) => a.area),
     pinch: { part: link.pinch.part, usable: bare(link.usable?.down) },

@@ -116,7 +116,7 @@ function works(e: Evaluation): string {
 }
 
 /** The main sentence of a plan: verdict first, then the part that decides, the figure, and what it is compared with. */
-export function headline(e: Evaluation): string {
+export function verdictSentence(e: Evaluation): string {
   const clash = first(e, (f) => f.code === 'log/contradiction');
   switch (e.predicted.verdict.state) {
     case 'blocked':

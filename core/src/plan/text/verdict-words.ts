@@ -1,5 +1,5 @@
 /** What each verdict is called wherever it stands. */
-export const VERDICT_WORDS = {
+export const VERDICT_LABELS = {
   works: 'Works',
   care: 'Works with care',
   blocked: "Won't work",

@@ -22,7 +22,7 @@ const FEWEST_CELLS = 3;
 const RATES_APART = 1.2;
 /** Layouts that fit no worse than chance would have it are kept as well: the 95 % point of chi-squared with one degree of freedom. */
 const AS_GOOD = 3.84;
-const MOST_OTHERS = 16;
+const MAX_OTHERS = 16;
 
 /** A cell as the fit takes it; null for those that tell nothing of stages: held by a limit, generated, without a known rate. */
 export function fitCell(c: RunGroup): FitCell | null {
@@ -292,5 +292,5 @@ function othersOf(
       if (s && s.sse <= best + AS_GOOD * scatter ** 2) out.push(withBounds(s.values, cells));
     }
   }
-  return out.slice(0, MOST_OTHERS);
+  return out.slice(0, MAX_OTHERS);
 }

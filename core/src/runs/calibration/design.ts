@@ -156,7 +156,7 @@ function solveAt(
 }
 
 const EXPONENTS = { lo: 0.4, hi: 1.3 } as const;
-const MOST_STEPS = 12;
+const MAX_STEPS = 12;
 const NEAR_ENOUGH = 1e-4;
 
 /** Does the layout show one card at two sizes it is the longest stage at, so that its exponent can be fitted? */
@@ -175,7 +175,7 @@ function withExponent(
   held: FixedParameters,
 ): Solution | null {
   let last = solveAt(cells, layout, held, START.exponent.mid);
-  for (let i = 0; last && i < MOST_STEPS; i++) {
+  for (let i = 0; last && i < MAX_STEPS; i++) {
     const step: Solution | null = solveAt(
       cells,
       layout,

@@ -70,7 +70,7 @@ function oddity(s: Solution, indices: Indices): number {
   return of(host) + of(card);
 }
 
-const MOST_ROUNDS = 6;
+const MAX_ROUNDS = 6;
 
 /**
  * Which stage is the longer in each cell, and the values that follow. The longer stage makes the model bend, so one least-squares fit is
@@ -128,7 +128,7 @@ export function searchLayouts(
   };
   for (const share of starts) {
     let cuts = [...all.map((m) => Math.round(share * m.sizes.length)), ...links.map(() => 0)];
-    for (let round = 0; round < MOST_ROUNDS; round++) {
+    for (let round = 0; round < MAX_ROUNDS; round++) {
       let moved = false;
       const most = [...all.map((m) => m.sizes.length), ...links.map(() => 1)];
       most.forEach((last, k) => {

@@ -2,7 +2,7 @@ import {
   type BadRow,
   type CaptureResult,
   LONGEST_FRAME_MS,
-  MOST_FRAMES,
+  MAX_FRAMES,
   type ReadCapture,
   type Sensor,
   SENSOR_IDS,
@@ -66,8 +66,8 @@ function table(rows: readonly unknown[]): CaptureResult<JsonCapture> {
 
 function times(list: unknown, where: string, bad: BadRow[]): CaptureResult<Float32Array> {
   if (!Array.isArray(list)) return refuse(where, 'is not a list of times in ms');
-  if (list.length > MOST_FRAMES)
-    return { ok: false, problem: { code: 'too-many', most: MOST_FRAMES } };
+  if (list.length > MAX_FRAMES)
+    return { ok: false, problem: { code: 'too-many', most: MAX_FRAMES } };
   const good = new Float32Array(list.length);
   let n = 0;
   for (const [i, v] of list.entries()) {

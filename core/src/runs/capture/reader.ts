@@ -8,7 +8,7 @@ import {
   isSensor,
   LONGEST_FRAME_MS,
   type Mapping,
-  MOST_FRAMES,
+  MAX_FRAMES,
   type ReadCapture,
   type Sensor,
   SENSOR_FACTORS,
@@ -135,7 +135,7 @@ export class CaptureReader {
       this.#rows++;
       if (!this.#plain || !this.#plainRow(cells)) this.#row(cells);
     }
-    return this.#frames > MOST_FRAMES;
+    return this.#frames > MAX_FRAMES;
   }
 
   /** The common row, nothing but a good time of a frame and perhaps a program; false: it needs a closer look. */
@@ -252,8 +252,8 @@ export class CaptureReader {
 
   /** What was read, a stream for each program. */
   end(): CaptureResult<ReadCapture> {
-    if (this.#frames > MOST_FRAMES)
-      return { ok: false, problem: { code: 'too-many', most: MOST_FRAMES } };
+    if (this.#frames > MAX_FRAMES)
+      return { ok: false, problem: { code: 'too-many', most: MAX_FRAMES } };
     const streams = [...this.#buckets.values()]
       .map((b) => this.#stream(b))
       .filter((s) => s.frames.length > 0 || s.lanes.length > 0);

@@ -120,6 +120,6 @@ export type CaptureResult<T> =
   | { readonly ok: false; readonly problem: CaptureProblem };
 
 /** Most frames of one capture. */
-export const MOST_FRAMES = 1_000_000;
+export const MAX_FRAMES = 1_000_000;
 /** The longest one frame may be, ms; a row that says more is a bad row. */
 export const LONGEST_FRAME_MS = 60_000;

@@ -107,15 +107,15 @@ export function scatterOf(groups: readonly (readonly number[])[]): number | null
 export const USUAL_SCATTER = 0.02;
 
 /** Nobody measures a cell more often than this. */
-export const MOST_REPEATS = 50;
+export const MAX_REPEATS = 50;
 
-/** How often each cell is to be measured so that a difference of `percent` is told apart; null where `MOST_REPEATS` are not enough. */
+/** How often each cell is to be measured so that a difference of `percent` is told apart; null where `MAX_REPEATS` are not enough. */
 export function repeatsFor(percent: number, scatter: number | null): number | null {
-  const needed = repeatsNeeded(scatter ?? USUAL_SCATTER, percent / 100, MOST_REPEATS);
+  const needed = repeatsNeeded(scatter ?? USUAL_SCATTER, percent / 100, MAX_REPEATS);
   return needed === null ? null : Math.max(3, needed);
 }
 
-/** The least difference that `MOST_REPEATS` tell apart with this scatter, as a share. */
+/** The least difference that `MAX_REPEATS` tell apart with this scatter, as a share. */
 export function leastReachable(scatter: number | null): number {
-  return leastTold(scatter ?? USUAL_SCATTER, MOST_REPEATS);
+  return leastTold(scatter ?? USUAL_SCATTER, MAX_REPEATS);
 }

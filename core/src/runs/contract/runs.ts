@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { fileId, instant, origin, pageOf, pageQuery, uuid } from '../../base/contract';
-import { MOST_FRAMES, SENSOR_IDS } from '../capture/types';
+import { MAX_FRAMES, SENSOR_IDS } from '../capture/types';
 import { DIMENSIONS, FACT_IDS, type RunFacts } from '../comparison/facts';
 import type { SensorsSeen } from '../model/cells';
 import type { RigFacts } from '../model/rig';
@@ -20,8 +20,8 @@ import { PROFILE_KINDS } from './profiles';
 export const CHANNELS = ['frames', 'shown', ...SENSOR_IDS] as const;
 export type Channel = (typeof CHANNELS)[number];
 /** Most values of one channel, and most bytes it may have when packed. */
-export const MOST_VALUES = 4 * MOST_FRAMES;
-export const MOST_PACKED = 16 * 1024 * 1024;
+export const MAX_VALUES = 4 * MAX_FRAMES;
+export const MAX_PACKED = 16 * 1024 * 1024;
 
 export const sha256 = z
   .string()
@@ -36,7 +36,7 @@ export const channelBody = z.strictObject({
     .number()
     .int()
     .min(1, { error: 'n: at least one value' })
-    .max(MOST_VALUES, { error: `n: at most ${MOST_VALUES} values` }),
+    .max(MAX_VALUES, { error: `n: at most ${MAX_VALUES} values` }),
   sha256,
 });
 export type ChannelBody = z.infer<typeof channelBody>;
@@ -243,7 +243,7 @@ export const sessionInFile = z.strictObject({
 /** Values of a channel: float32, little-endian, gzip, base64; found by the SHA-256 of the unpacked bytes. */
 export const captureInFile = z.strictObject({
   sha256,
-  n: z.number().int().min(1).max(MOST_VALUES),
+  n: z.number().int().min(1).max(MAX_VALUES),
   data: z.base64().max(24 * 1024 * 1024),
 });
 
@@ -253,15 +253,15 @@ export const captureSchema = z.object({
   version: z.literal(1),
   program: z.string().default(''),
   startedAt: instant.nullable().default(null),
-  frameMs: z.array(z.number().positive().max(60_000)).max(MOST_FRAMES),
-  shownMs: z.array(z.number().positive().max(60_000)).max(MOST_VALUES).nullable().default(null),
+  frameMs: z.array(z.number().positive().max(60_000)).max(MAX_FRAMES),
+  shownMs: z.array(z.number().positive().max(60_000)).max(MAX_VALUES).nullable().default(null),
   sensors: z
     .array(
       z.object({
         sensor: z.enum(SENSOR_IDS as [string, ...string[]]),
         t0Ms: z.number().default(0),
         dtMs: z.number().positive(),
-        values: z.array(z.number().nullable()).max(MOST_VALUES),
+        values: z.array(z.number().nullable()).max(MAX_VALUES),
       }),
     )
     .default([]),

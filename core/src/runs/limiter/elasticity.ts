@@ -10,7 +10,7 @@ export interface Elasticity {
   /** With a standard deviation over a quarter nothing is said. */
   readonly says: 'card' | 'part' | 'other' | 'too-uncertain' | 'same-clock';
 }
-const MOST_SD = 0.25;
+const MAX_SD = 0.25;
 /** A change of clock below this is no change. */
 const SAME = 0.003;
 
@@ -34,6 +34,6 @@ export function elasticity(
   const e = speed / clock;
   const sd =
     (scatter * Math.sqrt(1 / before.speeds.length + 1 / after.speeds.length)) / Math.abs(clock);
-  const says = sd > MOST_SD ? 'too-uncertain' : e >= 0.75 ? 'card' : e >= 0.25 ? 'part' : 'other';
+  const says = sd > MAX_SD ? 'too-uncertain' : e >= 0.75 ? 'card' : e >= 0.25 ? 'part' : 'other';
   return { e, sd, ...percents, says };
 }

@@ -1,4 +1,4 @@
-import { hull, middleOf, type Range } from '../../base';
+import { union, middleOf, type Range } from '../../base';
 import type { Stage } from './fit';
 import type {
   Asked,
@@ -121,7 +121,7 @@ export function forecast(model: TitleModel, rig: RigFacts, asked: Asked): Foreca
   const terms = middleTerms(ready, middle, scene);
   const ends = [ready.main, ...ready.sets].flatMap((p) => [at(p, 'lo'), at(p, 'mid'), at(p, 'hi')]);
   const band = (pick: (t: FrameTerms) => number, half: number): Banded => {
-    const r = hull(...[...ends, terms].map((t) => ({ lo: pick(t), hi: pick(t) })));
+    const r = union(...[...ends, terms].map((t) => ({ lo: pick(t), hi: pick(t) })));
     return { mid: pick(terms), lo: Math.max(0, r.lo - half), hi: r.hi + half };
   };
   const half = ready.half(terms.ms);

@@ -1,4 +1,4 @@
-import { bare, type HouseRules, hull, middleOf, type Range, RuleBook, stated } from '../../base';
+import { bare, type HouseRules, union, middleOf, type Range, RuleBook, stated } from '../../base';
 import {
   type Chain,
   joinLink,
@@ -6,7 +6,7 @@ import {
   partName,
   pcieRawGbps,
   usableGbps,
-  worlds,
+  completions,
 } from '../../chain';
 import type { CardSpec } from '../../parts';
 import type { RunContext } from '../schema';
@@ -41,12 +41,12 @@ export interface LinkRates {
 /** The usable rates of a chain and the tunnels on the way, over every way to fill in what is not known. */
 export function linkRates(chain: Chain, house: HouseRules = {}): LinkRates {
   const rules = new RuleBook(house);
-  const links = worlds(chain, rules).map((w) => joinLink(w.facts, rules));
+  const links = completions(chain, rules).map((w) => joinLink(w.facts, rules));
   const usable = links.flatMap((l) => l.usable ?? []);
   const known = usable.length === links.length && usable.length > 0;
   return {
-    down: known ? hull(...usable.map((u) => u.down)) : null,
-    up: known ? hull(...usable.map((u) => u.up)) : null,
+    down: known ? union(...usable.map((u) => u.down)) : null,
+    up: known ? union(...usable.map((u) => u.up)) : null,
     tunnels: Math.max(0, ...links.map((l) => l.hops.filter((h) => h.kind === 'tunnel').length)),
   };
 }

@@ -26,7 +26,7 @@ export const REFERENCE_INDEX = 100;
  */
 export const LATENCY_US = { direct: 1, tunnel: 1.2 } as const;
 /** A toll that needs more than this a frame, MB, is more than traffic explains (common practice, no published source). */
-export const MOST_TRAFFIC_MB = 40;
+export const MAX_TRAFFIC_MB = 40;
 
 /** How much more is sent at a preset, by its first letters, and with ray tracing; 1 where the preset is not among those known. */
 export function presetFactor(preset: string, rayTracing: boolean): number {

@@ -3,7 +3,7 @@ import { type RunGroup, sameScene } from './cells';
 import { MS_PER_MB_GBPS } from './model';
 import type { MeasuredPair, MeasuredValue } from './pairs';
 import { middleRig } from './rig';
-import { MOST_TRAFFIC_MB } from './start';
+import { MAX_TRAFFIC_MB } from './start';
 
 /** What the link of one setup costs a frame of one title, ms, and how far that can be said. */
 export interface TollRead extends MeasuredValue {
@@ -165,7 +165,7 @@ export function readToll(pairs: readonly MeasuredPair[]): TollRead | null {
     title: first.p.b.first.title,
     pairs: found.map((f) => f.p),
     trafficMB,
-    beyondTraffic: own.basis !== 'interval' && trafficMB > MOST_TRAFFIC_MB,
+    beyondTraffic: own.basis !== 'interval' && trafficMB > MAX_TRAFFIC_MB,
     rest: found === kinds[2] ? [] : restOf(found),
     uneven:
       found !== kinds[2] &&

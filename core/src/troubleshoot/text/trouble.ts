@@ -163,12 +163,12 @@ export function offerReason(offers: readonly Offer[], at: Offer): string {
 }
 
 /** No table of causes is known well enough to tell stronger ones apart. */
-const MOST_TIMES = 100;
+const MAX_TIMES = 100;
 
 /** How strongly a clue speaks: "12 times likelier with it". */
 export function pullWords(times: number): string {
   const by = (n: number) =>
-    n > MOST_TIMES ? `more than ${MOST_TIMES}` : n >= 10 ? Math.round(n) : n.toFixed(1);
+    n > MAX_TIMES ? `more than ${MAX_TIMES}` : n >= 10 ? Math.round(n) : n.toFixed(1);
   if (times >= 1.005) return `${by(times)} times likelier with this cause than with the others`;
   if (times > 0.995) return 'as likely with this cause as with the others';
   return `${by(1 / times)} times less likely with this cause than with the others`;

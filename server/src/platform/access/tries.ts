@@ -6,8 +6,8 @@ const WINDOW_S = 900;
 const DAY_S = 86_400;
 
 /** Ten wrong passwords for one name from one address in a quarter of an hour, a hundred from one address in a day, and wait. */
-export const MOST_PER_NAME = 10;
-export const MOST_PER_ADDRESS = 100;
+export const MAX_PER_NAME = 10;
+export const MAX_PER_ADDRESS = 100;
 
 /** Counts live in the database: several processes count together, and a restart forgets nothing. */
 const made = new WeakMap<Sequelize, { name: RateLimiterPostgres; address: RateLimiterPostgres }>();
@@ -24,13 +24,13 @@ function limiters(db: Sequelize) {
     name: new RateLimiterPostgres({
       ...common,
       keyPrefix: 'n',
-      points: MOST_PER_NAME,
+      points: MAX_PER_NAME,
       duration: WINDOW_S,
     }),
     address: new RateLimiterPostgres({
       ...common,
       keyPrefix: 'a',
-      points: MOST_PER_ADDRESS,
+      points: MAX_PER_ADDRESS,
       duration: DAY_S,
     }),
   };

@@ -9,7 +9,7 @@ const COMMENT_MS = 15_000;
 const AGAIN_MS = 1000;
 /** A tab has one stream: so many of a process, and of one member, are more than people open. */
 const MOST = 400;
-const MOST_PER_MEMBER = 60;
+const MAX_PER_MEMBER = 60;
 
 /** One stream of one client: what it watches and how far it has seen each. */
 class Watch {
@@ -113,7 +113,7 @@ export class Streams implements LiveStreams {
     if (this.#watches.size >= MOST) return false;
     let own = 0;
     for (const w of this.#watches) if (w.memberId === memberId) own++;
-    return own < MOST_PER_MEMBER;
+    return own < MAX_PER_MEMBER;
   }
 
   /** End every stream; clients come back to whoever answers then. */

@@ -4,8 +4,8 @@ import { softwareRole } from '@ruddy/core/parts';
 import type { Published, Stated } from '@ruddy/core/workshop';
 import { FeedProblem } from './address';
 
-const MOST_ITEMS = 500;
-const MOST_TEXT = 4000;
+const MAX_ITEMS = 500;
+const MAX_TEXT = 4000;
 
 const line = (most: number) => z.string().trim().min(1).max(most);
 /** How a publisher states a release: the same words in both formats. */
@@ -32,7 +32,7 @@ const jsonFeed = z.object({
   version: z.string().startsWith('https://jsonfeed.org/version/1', {
     error: 'version: not a JSON Feed of version 1',
   }),
-  items: z.array(z.unknown()).max(MOST_ITEMS, { error: `items: more than ${MOST_ITEMS}` }),
+  items: z.array(z.unknown()).max(MAX_ITEMS, { error: `items: more than ${MAX_ITEMS}` }),
 });
 
 /** Plain words out of marked-up text: news is shown as text, never as a page. */
@@ -42,7 +42,7 @@ const words = (s: string) =>
     .replace(/<[^>]*>/g, ' ')
     .replace(/\s+/g, ' ')
     .trim()
-    .slice(0, MOST_TEXT);
+    .slice(0, MAX_TEXT);
 const instant = (s: string | undefined) =>
   s && !Number.isNaN(Date.parse(s)) ? new Date(s).toISOString() : null;
 const web = (s: string | undefined) => (s && /^https?:\/\//i.test(s) ? s.slice(0, 1000) : '');
@@ -123,8 +123,7 @@ export function readAtom(text: string): Published[] {
   if (!('id' in feed) && !('entry' in feed))
     throw new FeedProblem('Not read: this is XML, but no Atom feed');
   const entries = listOf(feed['entry']);
-  if (entries.length > MOST_ITEMS)
-    throw new FeedProblem(`Not read: more than ${MOST_ITEMS} entries`);
+  if (entries.length > MAX_ITEMS) throw new FeedProblem(`Not read: more than ${MAX_ITEMS} entries`);
   return entries.map((raw, i) => {
     const e = nodeOf(raw);
     const key = textOf(e['id']).trim().slice(0, 500);

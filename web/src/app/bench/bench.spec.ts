@@ -10,7 +10,7 @@ import { stripList } from '../chain/strip/strip-text';
 import { stripPicture } from '../chain/strip/strip-geometry';
 import { typedFromBench } from '../bring-up/reading-form';
 import { ApiProblem } from '../platform/api/api';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 import { BenchesData } from '../setups/benches';
 import { Live } from '../platform/api/live';
 import { benchStrip } from './bench-strip';
@@ -242,8 +242,8 @@ describe('a reading from a bench in the form', () => {
   });
 });
 
-describe('BE-01 the desk', () => {
-  function desk(over: Partial<Record<'act' | 'one', unknown>> = {}) {
+describe('BE-01 the store', () => {
+  function storeOver(over: Partial<Record<'act' | 'one', unknown>> = {}) {
     const events = new Subject<StreamEvent>();
     const acts: Act[] = [];
     const data = {
@@ -260,12 +260,12 @@ describe('BE-01 the desk', () => {
     TestBed.configureTestingModule({
       providers: [
         provideRouter([]),
-        BenchDesk,
+        BenchStore,
         { provide: BenchesData, useValue: data },
         { provide: Live, useValue: live },
       ],
     });
-    const d = TestBed.inject(BenchDesk);
+    const d = TestBed.inject(BenchStore);
     d.open('b');
     return { d, events, acts };
   }
@@ -276,7 +276,7 @@ describe('BE-01 the desk', () => {
   });
 
   it('takes what comes by the stream once, and never goes back in time', () => {
-    const { d, events } = desk();
+    const { d, events } = storeOver();
     events.next(line(1, { ...OFF, ms: 5, mains: true }));
     events.next(line(1, { ...OFF, ms: 9 }));
     events.next(line(2, { ...OFF, ms: 3 }));
@@ -285,7 +285,7 @@ describe('BE-01 the desk', () => {
 
   it('an answer about a bench that is no longer open comes too late', () => {
     const late = new Subject<Bench>();
-    const { d } = desk({
+    const { d } = storeOver({
       one: (id: string) => (id === 'b' ? late : of(bench({ id, name: 'Other' }))),
     });
     d.open('c');
@@ -295,7 +295,7 @@ describe('BE-01 the desk', () => {
 
   it('a refusal is said and leaves the bench as it is; one cleared away is known', () => {
     const why = new ApiProblem({ type: '', title: 'This bench is full', status: 409 });
-    const { d, events } = desk({ act: () => throwError(() => why) });
+    const { d, events } = storeOver({ act: () => throwError(() => why) });
     d.act({ act: 'mains', on: true });
     expect([d.problem(), d.state()?.mains]).toEqual(['Not done. This bench is full', false]);
     events.next({ kind: 'gone', topic: 'bench/b', id: 'b' });
@@ -303,7 +303,7 @@ describe('BE-01 the desk', () => {
   });
 
   it('switches say what they show, offer what can be done, and warn before a card is moved under power', async () => {
-    const { d, acts, events } = desk();
+    const { d, acts, events } = storeOver();
     const fixture = TestBed.createComponent(SwitchPanel);
     await fixture.whenStable();
     const el = fixture.nativeElement as HTMLElement;
@@ -319,7 +319,7 @@ describe('BE-01 the desk', () => {
   });
 
   it('only faults this chain can have are offered, and a log line reads as a sentence', async () => {
-    const { events } = desk();
+    const { events } = storeOver();
     const fixture = TestBed.createComponent(FaultPanel);
     await fixture.whenStable();
     const options = [...(fixture.nativeElement as HTMLElement).querySelectorAll('option')].map(

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { benchTime } from '@ruddy/core/bench/text';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 import { Choice } from '../platform/shared/choice';
 
 const SPEEDS = [
@@ -26,13 +26,13 @@ const SPEEDS = [
         [clearable]="false"
         (chosen)="go($event)"
       />
-      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 10000 })">
+      <button mat-stroked-button type="button" (click)="store.clock({ stepMs: 10000 })">
         10 s on
       </button>
-      <button mat-stroked-button type="button" (click)="desk.clock({ stepMs: 600000 })">
+      <button mat-stroked-button type="button" (click)="store.clock({ stepMs: 600000 })">
         10 min on
       </button>
-      <button mat-stroked-button type="button" (click)="desk.clock({ toNext: true })">
+      <button mat-stroked-button type="button" (click)="store.clock({ toNext: true })">
         To what happens next
       </button>
     </div>
@@ -53,12 +53,12 @@ const SPEEDS = [
   `,
 })
 export class ClockPanel {
-  readonly desk = inject(BenchDesk);
+  readonly store = inject(BenchStore);
   readonly speeds = SPEEDS;
-  readonly time = computed(() => benchTime(this.desk.nowMs()));
-  readonly speed = computed(() => String(this.desk.speed()));
+  readonly time = computed(() => benchTime(this.store.nowMs()));
+  readonly speed = computed(() => String(this.store.speed()));
 
   go(speed: string | null): void {
-    if (speed !== null) this.desk.clock({ speed: Number(speed) });
+    if (speed !== null) this.store.clock({ speed: Number(speed) });
   }
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { FAULT_IDS, type FaultId, faultsOf } from '@ruddy/core/bench';
 import { FAULT_STRENGTH, FAULT_WORDS } from '@ruddy/core/bench/text';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 
 /** Faults that sit in the bench, and the place to hide another; only those this chain can have are offered. */
 @Component({
@@ -76,20 +76,20 @@ import { BenchDesk } from './bench-desk';
   `,
 })
 export class FaultPanel {
-  readonly desk = inject(BenchDesk);
+  readonly store = inject(BenchStore);
   readonly words = FAULT_WORDS;
   readonly picked = signal<FaultId | null>(null);
   readonly percent = signal(100);
   readonly inIt = computed(() => {
-    const faults = this.desk.bench()?.faults ?? {};
+    const faults = this.store.bench()?.faults ?? {};
     return FAULT_IDS.flatMap((id) => {
       const strength = faults[id];
       return strength ? [{ id, percent: Math.round(strength * 100) }] : [];
     });
   });
   readonly can = computed(() => {
-    const bench = this.desk.bench();
-    const s = this.desk.state();
+    const bench = this.store.bench();
+    const s = this.store.state();
     return bench ? faultsOf({ ...bench.chain, socket: s?.plugged ?? bench.chain.socket }) : [];
   });
   readonly summary = computed(() => {
@@ -110,6 +110,6 @@ export class FaultPanel {
   }
 
   set(id: FaultId, strength: number): void {
-    this.desk.act({ act: 'fault', id, strength });
+    this.store.act({ act: 'fault', id, strength });
   }
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { benchLine, benchTime } from '@ruddy/core/bench/text';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 
 const GRAVE = new Set([
   'host-frozen',
@@ -56,10 +56,10 @@ const GRAVE = new Set([
   `,
 })
 export class LogPanel {
-  readonly #desk = inject(BenchDesk);
+  readonly #store = inject(BenchStore);
   readonly lines = computed(() => {
     let speed: number | null = null;
-    return this.#desk
+    return this.#store
       .log()
       .flatMap((e) => {
         if (e.kind === 'act') return [];

@@ -3,7 +3,7 @@ import type { Act } from '@ruddy/core/bench';
 import { HOST_POWER_WORDS } from '@ruddy/core/bench/text';
 import { SECURITY_LEVELS } from '@ruddy/core/bring-up';
 import { carriesTunnel, SECURITY_WORDS } from '@ruddy/core/parts';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 
 interface Switch {
   readonly name: string;
@@ -34,7 +34,7 @@ interface Switch {
                 class="tap"
                 [disabled]="a.off"
                 [attr.aria-label]="s.name + ': ' + a.label"
-                (click)="desk.act(a.act)"
+                (click)="store.act(a.act)"
               >
                 {{ a.label }}
               </button>
@@ -48,11 +48,11 @@ interface Switch {
       <select
         id="security"
         #level
-        [disabled]="!desk.state()"
-        (change)="desk.act({ act: 'security', level: $any(level.value) })"
+        [disabled]="!store.state()"
+        (change)="store.act({ act: 'security', level: $any(level.value) })"
       >
         @for (l of levels; track l) {
-          <option [value]="l" [selected]="l === desk.state()?.security">{{ words[l] }}</option>
+          <option [value]="l" [selected]="l === store.state()?.security">{{ words[l] }}</option>
         }
       </select>
     </div>
@@ -60,14 +60,14 @@ interface Switch {
   styleUrl: './switch-panel.scss',
 })
 export class SwitchPanel {
-  readonly desk = inject(BenchDesk);
+  readonly store = inject(BenchStore);
   readonly levels = SECURITY_LEVELS;
   readonly words = SECURITY_WORDS;
 
   /** Before a plug or a card is moved with power on: what that would do to real gear. */
   readonly caution = computed(() => {
-    const bench = this.desk.bench();
-    const s = this.desk.state();
+    const bench = this.store.bench();
+    const s = this.store.state();
     const direct = bench?.chain.host?.sockets.some(
       (p) => !carriesTunnel(p.connector) && (p.key === s?.plugged || !s?.plugged),
     );
@@ -78,7 +78,7 @@ export class SwitchPanel {
   });
 
   readonly switches = computed<Switch[]>(() => {
-    const s = this.desk.state();
+    const s = this.store.state();
     if (!s) return [];
     const two = (
       name: string,

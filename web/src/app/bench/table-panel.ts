@@ -14,7 +14,7 @@ import type {
   SupplySpec,
 } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 import { PartsData } from '../parts/parts';
 import { facts } from '../parts/part-facts';
 
@@ -41,7 +41,7 @@ type InHand = { readonly kind: 'part'; readonly part: Part } | { readonly kind: 
   styleUrl: './table-panel.scss',
 })
 export class TablePanel {
-  readonly desk = inject(BenchDesk);
+  readonly store = inject(BenchStore);
   readonly #parts = inject(PartsData);
   readonly places = PLACES;
   readonly kinds = KINDS;
@@ -59,15 +59,15 @@ export class TablePanel {
   );
 
   readonly ports = computed(() => {
-    const sockets = this.desk.bench()?.chain.host?.sockets ?? [];
+    const sockets = this.store.bench()?.chain.host?.sockets ?? [];
     return sockets.map((s) => ({
       key: s.key,
       name: portName(s),
       mark: s.mark,
-      in: this.desk.state()?.plugged === s.key,
+      in: this.store.state()?.plugged === s.key,
     }));
   });
-  readonly plugged = computed(() => this.desk.state()?.plugged ?? null);
+  readonly plugged = computed(() => this.store.state()?.plugged ?? null);
   readonly handWords = computed(() => {
     const h = this.hand();
     if (!h) return 'Tap a part, then its place; or drag it there.';
@@ -77,7 +77,7 @@ export class TablePanel {
   });
 
   lies(place: Place): readonly string[] {
-    const chain = this.desk.bench()?.chain;
+    const chain = this.store.bench()?.chain;
     if (!chain) return [];
     if (place === 'path') return (chain.path ?? []).map((p) => partName(p.spec));
     if (place === 'supply') return chain.supplies.map((s) => partName(s.spec));
@@ -113,12 +113,12 @@ export class TablePanel {
       card: { act: 'place-card', spec: null },
       supply: { act: 'place-supply', spec: null },
     };
-    this.desk.act(act[place]);
+    this.store.act(act[place]);
   }
 
   plug(socket: string): void {
     this.hand.set(null);
-    this.desk.act({ act: 'plug', socket });
+    this.store.act({ act: 'plug', socket });
   }
 
   dropped(place: Place, event: CdkDragDrop<unknown, unknown, InHand>): void {
@@ -138,7 +138,7 @@ export class TablePanel {
 
   #place(place: Place, part: Part): void {
     this.hand.set(null);
-    const pieces = this.desk.bench()?.chain.path ?? [];
+    const pieces = this.store.bench()?.chain.path ?? [];
     const act: Record<Place, () => Act> = {
       host: () => ({ act: 'place-host', spec: part.spec as HostSpec }),
       // A cable replaces a cable and joins an adapter; an adapter joins what lies there.
@@ -153,7 +153,7 @@ export class TablePanel {
       card: () => ({ act: 'place-card', spec: part.spec as CardSpec }),
       supply: () => ({ act: 'place-supply', spec: part.spec as SupplySpec }),
     };
-    this.desk.act(act[place]());
+    this.store.act(act[place]());
   }
 }
 

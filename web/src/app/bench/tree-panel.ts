@@ -11,7 +11,7 @@ import { MatButtonModule } from '@angular/material/button';
 import type { BenchReading } from '@ruddy/core/bench/contract';
 import { deviceTree, isDisplay, type Node } from '@ruddy/core/bring-up';
 import type { ApiProblem } from '../platform/api/api';
-import { BenchDesk } from './bench-desk';
+import { BenchStore } from './bench-store';
 import { BenchesData } from '../setups/benches';
 import { download } from '../platform/shared/download';
 
@@ -35,7 +35,10 @@ interface Line {
       </button>
       @if (found()?.report) {
         <button mat-button type="button" (click)="saveReport()">Save the report</button>
-        <a mat-button [href]="'/api/benches/' + desk.bench()!.id + '/tree.tar'" download="bench.tar"
+        <a
+          mat-button
+          [href]="'/api/benches/' + store.bench()!.id + '/tree.tar'"
+          download="bench.tar"
           >Save its files</a
         >
       }
@@ -99,7 +102,7 @@ interface Line {
   `,
 })
 export class TreePanel {
-  readonly desk = inject(BenchDesk);
+  readonly store = inject(BenchStore);
   readonly #data = inject(BenchesData);
   readonly found = signal<BenchReading | null>(null);
   readonly reading = signal(false);
@@ -107,7 +110,7 @@ export class TreePanel {
   #of: string | undefined;
   readonly stale = computed(() => {
     const f = this.found();
-    const s = this.desk.state();
+    const s = this.store.state();
     return (
       f !== null &&
       s !== null &&
@@ -122,7 +125,7 @@ export class TreePanel {
 
   constructor() {
     effect(() => {
-      const id = this.desk.bench()?.id;
+      const id = this.store.bench()?.id;
       untracked(() => {
         if (id !== this.#of) this.found.set(null);
         this.#of = id;
@@ -131,7 +134,7 @@ export class TreePanel {
   }
 
   read(): void {
-    const id = this.desk.bench()?.id;
+    const id = this.store.bench()?.id;
     if (!id) return;
     this.reading.set(true);
     this.#data.read(id).subscribe({

@@ -9,7 +9,7 @@ import {
   ORDER_WORDS,
   orderWhy,
 } from '@ruddy/core/bring-up/text';
-import { headline } from '@ruddy/core/plan/text';
+import { verdictSentence } from '@ruddy/core/plan/text';
 import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
 import { Choice } from '../platform/shared/choice';
@@ -149,7 +149,7 @@ export class BeginPanel {
   readonly stops = computed(() => {
     const e = this.#editor.judgement()?.evaluation;
     const state = e?.predicted.verdict.state;
-    return e && (state === 'blocked' || state === 'unknown') ? headline(e) : null;
+    return e && (state === 'blocked' || state === 'unknown') ? verdictSentence(e) : null;
   });
   readonly advice = computed(() => adviceWords(this.run.advice(), this.run.build()));
   readonly orders = computed(() =>

@@ -22,7 +22,7 @@ import type { AttemptRow, BringUp, StepBody, StepRow } from '@ruddy/core/bring-u
 import { STEP_WORDS } from '@ruddy/core/bring-up/text';
 import { NO_DOCKED } from '@ruddy/core/setups';
 import { ServerClock } from '../platform/shared/server-clock';
-import { BenchOutbox } from '../platform/queue/bench-outbox';
+import { OfflineQueue } from '../platform/queue/offline-queue';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
@@ -40,7 +40,7 @@ export class BringUpRun {
   readonly #editor = inject(SetupEditor);
   readonly #readings = inject(LinkReadings);
   readonly #clock = inject(ServerClock);
-  readonly outbox = inject(BenchOutbox);
+  readonly outbox = inject(OfflineQueue);
   readonly stored = signal<BringUp | null>(null);
   readonly problem = signal<string | null>(null);
   readonly purpose = signal<Purpose>('bring-up');

@@ -8,7 +8,7 @@ import type { BringUp, StepRow } from '@ruddy/core/bring-up/contract';
 import type { Chain } from '@ruddy/core/chain';
 import { evaluate } from '@ruddy/core/plan';
 import { NO_DOCKED } from '@ruddy/core/setups';
-import { BenchOutbox } from '../platform/queue/bench-outbox';
+import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from './bring-up-run';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -65,7 +65,7 @@ describe('bringing up, in the page', () => {
         provideHttpClientTesting(),
         SetupEditor,
         LinkReadings,
-        BenchOutbox,
+        OfflineQueue,
         BringUpRun,
       ],
     });

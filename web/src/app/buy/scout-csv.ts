@@ -1,7 +1,7 @@
 import { minorDigits } from '@ruddy/core/base';
 import type { ScoutResult } from '@ruddy/core/buy';
 import { SCOUT_GRADES } from '@ruddy/core/buy/text';
-import { VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { toCsv } from '../platform/shared/csv';
 
 /** The sets in order as CSV; a column of frames for each resolution. */
@@ -30,7 +30,7 @@ export function scoutCsv(r: ScoutResult): Promise<string> {
         x.names.card,
         x.names.supply,
         x.names.screen,
-        VERDICT_WORDS[x.state],
+        VERDICT_LABELS[x.state],
       ],
       ...[x.usable?.lo ?? null, x.usable?.hi ?? null],
       ...sizes.flatMap((_, k) => [

@@ -36,7 +36,7 @@ import { LeftPanel } from './left-panel';
 import { OutrightPanel } from './outright-panel';
 import { RankedTable } from './ranked-table';
 import { scoutCsv } from './scout-csv';
-import { ScoutDesk } from './scout-desk';
+import { ScoutStore } from './scout-store';
 import { freshAsk } from './wanted';
 import { WantedForm, type Named } from './wanted-form';
 
@@ -55,7 +55,7 @@ function keptAsk(): ScoutAsk | null {
 /** What to buy or build for a host, a use and money. */
 @Component({
   imports: [MatButtonModule, WantedForm, FrontChart, RankedTable, LeftPanel, OutrightPanel],
-  providers: [ScoutDesk],
+  providers: [ScoutStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './scout-page.html',
   styleUrl: './scout-page.scss',
@@ -64,7 +64,7 @@ export class ScoutPage {
   readonly #data = inject(ScoutData);
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);
-  readonly desk = inject(ScoutDesk);
+  readonly store = inject(ScoutStore);
   readonly search = input('', { transform: orEmpty });
   readonly ask = signal<ScoutAsk>(keptAsk() ?? freshAsk('', '', lastCurrency()));
   readonly hosts = signal<readonly Named[]>([]);
@@ -78,7 +78,7 @@ export class ScoutPage {
   readonly #chosen = signal<RowView | null>(null);
   readonly percent = computed(
     () =>
-      this.desk.grounds()?.input.context.house['scout.equalPercent'] ??
+      this.store.grounds()?.input.context.house['scout.equalPercent'] ??
       RULES['scout.equalPercent'].default,
   );
   readonly #searched = signal(false);
@@ -88,28 +88,28 @@ export class ScoutPage {
     const host = this.hosts().find((h) => h.id === this.ask().hostId)?.name;
     return this.#allSetups().filter((s) => s.chain?.host === host);
   });
-  readonly chosen = computed(() => this.#chosen() ?? this.desk.result()?.ranked[0] ?? null);
+  readonly chosen = computed(() => this.#chosen() ?? this.store.result()?.ranked[0] ?? null);
   readonly headline = computed(() => {
-    const r = this.desk.result();
+    const r = this.store.result();
     if (this.hosts().length === 0 && this.searches() !== null)
       return '0 hosts known: describe one under Parts, then search.';
     if (!r)
-      return this.desk.working()
+      return this.store.working()
         ? 'Reading the parts …'
         : `What to buy: choose a host and a use; ${pluralize(this.titles().length, 'use is', 'uses are')} known.`;
-    const words = scoutHeadline(r, this.desk.working());
-    return this.desk.stopped() ? `Stopped. ${words}` : words;
+    const words = scoutHeadline(r, this.store.working());
+    return this.store.stopped() ? `Stopped. ${words}` : words;
   });
-  readonly rows = computed(() => this.desk.result()?.ranked ?? []);
-  readonly pins = computed(() => this.desk.pinned().flatMap((p) => (p ? [p] : [])));
+  readonly rows = computed(() => this.store.result()?.ranked ?? []);
+  readonly pins = computed(() => this.store.pinned().flatMap((p) => (p ? [p] : [])));
   readonly pinIndices = computed(() => this.pins().map((p) => p.index));
-  readonly currency = computed(() => this.desk.result()?.currency ?? this.ask().currency);
+  readonly currency = computed(() => this.store.result()?.currency ?? this.ask().currency);
   readonly stops = computed(() => {
-    const r = this.desk.result();
+    const r = this.store.result();
     return r ? r.fronts.map((_, k) => stopsWords(r, k)) : [];
   });
   readonly share = computed(() => {
-    const r = this.desk.result();
+    const r = this.store.result();
     return r && r.total > 0 ? Math.floor((100 * r.done) / r.total) : 0;
   });
   readonly money = (minor: number) => moneyShort({ minor, currency: this.currency() });
@@ -118,7 +118,7 @@ export class ScoutPage {
 
   constructor() {
     inject(Keys).bind([
-      { key: 'Escape', what: 'Stop the search', run: () => this.desk.stop() },
+      { key: 'Escape', what: 'Stop the search', run: () => this.store.stop() },
       { key: 'x', what: 'Pin or unpin the chosen set', run: () => this.#with((r) => this.pin(r)) },
       {
         key: 'Enter',
@@ -192,18 +192,18 @@ export class ScoutPage {
     this.#searched.set(true);
     this.#chosen.set(null);
     this.said.set(null);
-    void this.desk.search(this.ask());
+    void this.store.search(this.ask());
   }
 
   /** A part was described further: the catalogue is read again. */
   anew(): void {
-    this.desk.forget();
+    this.store.forget();
     this.run();
   }
 
   choose(r: RowView): void {
     this.#chosen.set(r);
-    void this.desk.compare(r.ids, this.percent());
+    void this.store.compare(r.ids, this.percent());
   }
 
   pin(r: RowView): void {
@@ -211,7 +211,7 @@ export class ScoutPage {
     const pins = this.ask().pins as RowIds[];
     const next = pins.some(same) ? pins.filter((p) => !same(p)) : [...pins, r.ids].slice(-12);
     this.change({ ...this.ask(), pins: next as ScoutAsk['pins'] });
-    void this.desk.look(next);
+    void this.store.look(next);
   }
 
   allow({ reason, row }: { reason: RejectReason; row: RowView }): void {
@@ -302,7 +302,7 @@ export class ScoutPage {
   }
 
   async csv(): Promise<void> {
-    const r = this.desk.result();
+    const r = this.store.result();
     if (r) download('scout.csv', 'text/csv', await scoutCsv(r));
   }
   print(): void {

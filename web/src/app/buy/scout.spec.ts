@@ -12,7 +12,7 @@ import { ServerClock } from '../platform/shared/server-clock';
 import { LeftPanel } from './left-panel';
 import { scoutCalls } from './scout-calls';
 import { scoutCsv } from './scout-csv';
-import { ScoutDesk, SCOUT_WORKER } from './scout-desk';
+import { ScoutStore, SCOUT_WORKER } from './scout-store';
 import { freshAsk, limitsSet, NO_LIMITS } from './wanted';
 import { catalogue } from '../../../../core/test/scout-catalogue';
 
@@ -25,22 +25,22 @@ const grounds: ScoutGrounds = {
 };
 const ask = { ...freshAsk('h', 't', 'EUR'), limits: { ...NO_LIMITS, unsure: true } };
 
-function desk(data: Partial<ScoutData>) {
+function storeOver(data: Partial<ScoutData>) {
   const calls = scoutCalls();
   TestBed.configureTestingModule({
     providers: [
-      ScoutDesk,
+      ScoutStore,
       { provide: ScoutData, useValue: data },
       { provide: SCOUT_WORKER, useValue: () => ({ calls, end: () => undefined }) },
     ],
   });
-  return TestBed.inject(ScoutDesk);
+  return TestBed.inject(ScoutStore);
 }
 
-describe('a search at its desk', () => {
+describe('a search in its store', () => {
   it('shows what is there while it works, and other limits ask nobody again', async () => {
     let asked = 0;
-    const d = desk({
+    const d = storeOver({
       grounds: () => {
         asked += 1;
         return of(grounds);
@@ -58,7 +58,7 @@ describe('a search at its desk', () => {
   });
 
   it('can be stopped, and a stopped one changes nothing any more', () => {
-    const d = desk({ grounds: () => NEVER });
+    const d = storeOver({ grounds: () => NEVER });
     void d.search(ask);
     expect(d.working()).toBe(true);
     d.stop();
@@ -66,7 +66,7 @@ describe('a search at its desk', () => {
   });
 
   it('keeps pins by their parts', async () => {
-    const d = desk({ grounds: () => of(grounds) });
+    const d = storeOver({ grounds: () => of(grounds) });
     await d.search(ask);
     const ids = d.result()?.ranked[0]?.ids ?? d.result()?.left[0]?.nearest?.ids;
     expect(ids).toBeDefined();
@@ -77,7 +77,7 @@ describe('a search at its desk', () => {
 
 describe('what a search leaves out', () => {
   it('asks at the nearest miss for what decides, stores the answer in its part and reads the catalogue again', async () => {
-    const d = desk({ grounds: () => of(grounds) });
+    const d = storeOver({ grounds: () => of(grounds) });
     await d.search(ask);
     const result = d.result();
     const answerable = (q: OpenQuestion) => /^(dock|card)\//.test(q.path);
@@ -133,7 +133,7 @@ describe('what a search leaves out', () => {
 
 describe('a search as a file', () => {
   it('has a row a set, the price in whole units, and no cell that runs', async () => {
-    const d = desk({ grounds: () => of(grounds) });
+    const d = storeOver({ grounds: () => of(grounds) });
     await d.search({ ...ask, limits: { ...ask.limits, budgetMinor: null } });
     const r = d.result()!;
     const evil = {

@@ -8,7 +8,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MOST_CHARS, readReport, type Report } from '@ruddy/core/bring-up';
+import { MAX_CHARS, readReport, type Report } from '@ruddy/core/bring-up';
 import { PROBE_COMMAND, READ_COMMAND, readProblemText } from '@ruddy/core/bring-up/text';
 
 let boxes = 0;
@@ -117,7 +117,7 @@ export class ReportBox {
   /** The pasted text stands in the box only after this event. One that is too long never goes in: laying it out takes many seconds. */
   pasted(event: ClipboardEvent): void {
     const pasted = event.clipboardData?.getData('text') ?? '';
-    if (pasted.length > MOST_CHARS) {
+    if (pasted.length > MAX_CHARS) {
       event.preventDefault();
       this.read(pasted);
       return;
@@ -145,7 +145,7 @@ export class ReportBox {
 
   async #readFile(file: File): Promise<void> {
     // A file far beyond any listing is not even opened: four bytes are the most a character takes.
-    if (file.size > MOST_CHARS * 4) {
+    if (file.size > MAX_CHARS * 4) {
       this.problem.set(
         `Not read: "${file.name}" has ${(file.size / 1e6).toFixed(1)} MB; a listing has well below one.`,
       );

@@ -2,7 +2,7 @@ import { rate } from '@ruddy/core/base/text';
 import type { CompatRow, CompatSort } from '@ruddy/core/compatibility/contract';
 import { sharesWords } from '@ruddy/core/compatibility/text';
 import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/parts';
-import { coverageWords, VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { coverageWords, VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
 import { day } from '../platform/shared/format';
@@ -60,7 +60,7 @@ export const COLUMNS: readonly Column[] = [
     sort: null,
     usual: true,
     text: ({ predicted: p }) =>
-      `${VERDICT_WORDS[p.verdict]}${p.down ? `, ${rate(p.down)} Gb/s` : ''}, ${coverageWords(p.coverage)}`,
+      `${VERDICT_LABELS[p.verdict]}${p.down ? `, ${rate(p.down)} Gb/s` : ''}, ${coverageWords(p.coverage)}`,
   },
   { key: 'seen', name: 'Seen to work', wide: 4, sort: 'share', usual: true, text: seenText },
   {

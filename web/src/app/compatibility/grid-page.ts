@@ -14,7 +14,7 @@ import type { GridAxes } from '@ruddy/core/compatibility/contract';
 import { cellWords } from '@ruddy/core/compatibility/text';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
-import { GridDesk } from './grid-desk';
+import { GridStore } from './grid-store';
 import { GridView } from './grid-view';
 
 const AXES: Record<GridAxes, string> = {
@@ -31,14 +31,14 @@ const THIRD: Record<GridAxes, { noun: string; any: string }> = {
 /** Two kinds of parts against each other: what is predicted, what was seen, and where they contradict. */
 @Component({
   imports: [CompatNav, GridView, RouterLink],
-  providers: [GridDesk],
+  providers: [GridStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './grid-page.html',
   styleUrl: './grid-page.scss',
 })
 export class GridPage {
   readonly #router = inject(Router);
-  readonly desk = inject(GridDesk);
+  readonly store = inject(GridStore);
   readonly axes = input('', { transform: orEmpty });
   readonly scope = input('', { transform: orEmpty });
   readonly third = input('', { transform: orEmpty });
@@ -48,10 +48,10 @@ export class GridPage {
   readonly thirdWords = computed(() => THIRD[this.of()]);
   readonly open = signal<{ row: number; col: number } | null>(null);
   readonly headline = computed(() => {
-    const a = this.desk.answer();
+    const a = this.store.answer();
     if (!a) return 'Reading the grid …';
-    const seen = this.desk.seenCells();
-    const against = this.desk.contradictions();
+    const seen = this.store.seenCells();
+    const against = this.store.contradictions();
     const cells = pluralize(a.rows.length * a.cols.length, 'pair');
     const contradicts =
       against === 0
@@ -60,20 +60,20 @@ export class GridPage {
     return `${cells}, ${seen} seen; ${contradicts}.`;
   });
   readonly left = computed(() => {
-    const l = this.desk.answer()?.left;
+    const l = this.store.answer()?.left;
     return l && l.rows + l.cols > 0
       ? `${l.rows + l.cols} more parts are left out: 200 a side are shown.`
       : '';
   });
   readonly cell = computed(() => {
-    const a = this.desk.answer();
+    const a = this.store.answer();
     const o = this.open();
     const row = a?.rows[o?.row ?? -1];
     const col = a?.cols[o?.col ?? -1];
     if (!a || !o || !row || !col) return null;
     const i = o.row * a.cols.length + o.col;
-    const p = this.desk.predicted(i);
-    const s = this.desk.seen(i);
+    const p = this.store.predicted(i);
+    const s = this.store.seen(i);
     const w = s && s.n > 0 ? wilson(s.worked, s.n) : null;
     const [rowKind, colKind] = this.of().split('-') as [string, string];
     const thirdKind = ['host', 'dock', 'card'].find(
@@ -99,7 +99,7 @@ export class GridPage {
     effect(() => {
       const third = this.third();
       this.open.set(null);
-      this.desk.load({
+      this.store.load({
         axes: this.of(),
         scope: this.scope() === 'all' ? 'all' : 'own',
         ...(third && { third }),

@@ -20,7 +20,7 @@ import {
 import { cellWords } from '@ruddy/core/compatibility/text';
 import { day } from '../platform/shared/format';
 import { VERDICT_SHAPES } from '../chain/verdict/verdict-shapes';
-import { GridDesk } from './grid-desk';
+import { GridStore } from './grid-store';
 
 export const CELL = { wide: 64, high: 40, head: 56 } as const;
 /** Width of the names of rows, px: less where the view is small. */
@@ -73,7 +73,7 @@ type Cell = ReturnType<typeof makeCell>;
   styleUrl: './grid-view.scss',
 })
 export class GridView {
-  readonly desk = inject(GridDesk);
+  readonly store = inject(GridStore);
   readonly label = input.required<string>();
   readonly opened = output<{ row: number; col: number }>();
   readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
@@ -82,8 +82,8 @@ export class GridView {
   #frame = 0;
   #kept = new Map<number, { p: CellPredicted | null; s: CellSeen | null; cell: Cell }>();
 
-  readonly rows = computed(() => this.desk.answer()?.rows ?? []);
-  readonly cols = computed(() => this.desk.answer()?.cols ?? []);
+  readonly rows = computed(() => this.store.answer()?.rows ?? []);
+  readonly cols = computed(() => this.store.answer()?.cols ?? []);
   readonly side = computed(() => (this.#at().wide < SIDE.from ? SIDE.small : SIDE.wide));
   readonly size = computed(() => ({
     wide: this.side() + this.cols().length * CELL.wide,
@@ -135,14 +135,14 @@ export class GridView {
 
   constructor() {
     effect(() => {
-      this.desk.answer();
+      this.store.answer();
       this.#kept.clear();
     });
     effect((onCleanup) => {
       const n = this.cols().length;
       const shown = this.shownRows().flatMap((r) => this.shownCols().map((c) => r.i * n + c.i));
       // While it is scrolled the worker rests: what is passed by needs no prediction, and drawing has the machine to itself.
-      const settled = setTimeout(() => this.desk.ask(shown), SETTLED_MS);
+      const settled = setTimeout(() => this.store.ask(shown), SETTLED_MS);
       onCleanup(() => clearTimeout(settled));
     });
     effect((onCleanup) => {
@@ -155,8 +155,8 @@ export class GridView {
 
   /** A cell as it was drawn last; it is made anew only when something of it changed. */
   #cell(row: number, col: number, left: number, n: number): Cell {
-    const p = this.desk.predicted(row * n + col);
-    const s = this.desk.seen(row * n + col);
+    const p = this.store.predicted(row * n + col);
+    const s = this.store.seen(row * n + col);
     const kept = this.#kept.get(row * n + col);
     if (kept && kept.p === p && kept.s === s && kept.cell.left === left) return kept.cell;
     const cell = makeCell(row, col, left, p, s);

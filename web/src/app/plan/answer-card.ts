@@ -24,7 +24,7 @@ import { storable, type AnswerTarget } from './answer-target';
 import { ServerClock } from '../platform/shared/server-clock';
 
 /** With more options than this a choice is a list to open. */
-const MOST_TOGGLES = 3;
+const MAX_TOGGLES = 3;
 /** How long an answer can be taken back from the message that confirms it, ms. */
 const UNDO_MS = 12_000;
 
@@ -162,7 +162,7 @@ export class AnswerCard implements OnInit {
   readonly typical = computed(() => typicalWords(this.question().meta));
   readonly meta = computed<FieldMeta>(() => {
     const m = this.question().meta;
-    return m.input === 'choice' && (m.options?.length ?? 0) <= MOST_TOGGLES
+    return m.input === 'choice' && (m.options?.length ?? 0) <= MAX_TOGGLES
       ? { ...m, input: 'toggle' }
       : m;
   });

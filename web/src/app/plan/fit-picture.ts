@@ -1,7 +1,7 @@
 import { exact, type Num, stated } from '@ruddy/core/base';
 import { figure } from '@ruddy/core/base/text';
 import type { CardSpec, DockSpec } from '@ruddy/core/parts';
-import type { BodyFacts } from '@ruddy/core/plan';
+import type { StaticFacts } from '@ruddy/core/plan';
 
 /** A box in mm from the bracket (x) and from the slot's contacts upwards (y). */
 export interface Box {
@@ -29,7 +29,7 @@ const least = (n: Num | undefined) => stated(n)?.lo ?? null;
 export function fitPicture(
   card: CardSpec | null,
   dock: DockSpec | null,
-  fit: BodyFacts['fit'],
+  fit: StaticFacts['fit'],
 ): FitPicture | null {
   if (!card || !dock || !fit) return null;
   const cl = most(card.lengthMm);

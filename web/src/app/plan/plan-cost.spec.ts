@@ -8,7 +8,7 @@ import { CatalogueData } from '../parts/catalogue';
 import { costParts, PlanCost } from './plan-cost';
 import { SetupEditor } from '../setups/setup-editor';
 import { storedSetup } from '../setups/stored-setup';
-import { Trial } from '../setups/trial';
+import { Preview } from '../setups/preview';
 
 const chain = chainSchema.parse({ host: null, socket: null, path: [], dock: null, card: null });
 const setup: Setup = {
@@ -59,7 +59,7 @@ describe('PL-19 the money of the open setup', () => {
         PlanCost,
         { provide: CatalogueData, useValue: { cost } },
         { provide: SetupEditor, useValue: { fields, stored: fields } },
-        { provide: Trial, useValue: { now, shown: judgement, before: judgement } },
+        { provide: Preview, useValue: { now, shown: judgement, before: judgement } },
       ],
     });
   });

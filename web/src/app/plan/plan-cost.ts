@@ -9,7 +9,7 @@ import type { ApiProblem } from '../platform/api/api';
 import { CatalogueData } from '../parts/catalogue';
 import { SetupEditor } from '../setups/setup-editor';
 import { applyPatch, type Fields } from '../setups/setup-patches';
-import { Trial } from '../setups/trial';
+import { Preview } from '../setups/preview';
 
 const ASK_AFTER_MS = 150;
 
@@ -54,7 +54,7 @@ export function costFrom(
 @Injectable()
 export class PlanCost {
   readonly #editor = inject(SetupEditor);
-  readonly #trial = inject(Trial);
+  readonly #trial = inject(Preview);
   readonly #data = inject(CatalogueData);
   readonly #ask = new Subject<Asked>();
   readonly grounds = signal<CostGrounds | null>(null);

@@ -11,18 +11,18 @@ import {
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { formatWhole, rate } from '@ruddy/core/base/text';
-import { MOST_CHARS, readReport } from '@ruddy/core/bring-up';
+import { MAX_CHARS, readReport } from '@ruddy/core/bring-up';
 import { readProblemText } from '@ruddy/core/bring-up/text';
 import { endsInSlot } from '@ruddy/core/chain';
 import { evidenceWords } from '@ruddy/core/compatibility/text';
-import { headline } from '@ruddy/core/plan/text';
+import { verdictSentence } from '@ruddy/core/plan/text';
 import { PlanCost } from './plan-cost';
 import { SetupEditor } from '../setups/setup-editor';
-import { Trial } from '../setups/trial';
+import { Preview } from '../setups/preview';
 import { TermWord } from '../platform/glossary/term';
 import { Keys } from '../platform/shell/keys';
 import { day } from '../platform/shared/format';
-import { later } from '../platform/shared/later';
+import { renderWhenIdle } from '../platform/shared/render-when-idle';
 import { CheckTable } from '../bring-up/check-table';
 import { EvidencePanel } from '../compatibility/evidence-panel';
 import { HopTable } from './hop-table';
@@ -31,7 +31,7 @@ import { PowerWorking } from './power-working';
 import { PreFlightList } from './pre-flight-list';
 import { RoutesTable } from './routes-table';
 import { ToDo } from './to-do';
-import { TrialBar } from './trial-bar';
+import { PreviewBar } from './preview-bar';
 import { AreaRow } from './area-row';
 import { AroundPanel } from './around-panel';
 import { Budgets } from './budgets';
@@ -56,7 +56,7 @@ import { PortRoles } from './port-roles';
     DockedPanel,
     ToDo,
     AreaRow,
-    TrialBar,
+    PreviewBar,
     EvidencePanel,
     HopTable,
     Budgets,
@@ -79,7 +79,7 @@ import { PortRoles } from './port-roles';
 })
 export class PlanPage {
   readonly editor = inject(SetupEditor);
-  readonly trial = inject(Trial);
+  readonly trial = inject(Preview);
   readonly #cost = inject(PlanCost);
   readonly part = input<string>();
   readonly open = input<string>();
@@ -90,7 +90,10 @@ export class PlanPage {
 
   readonly evaluation = computed(() => this.trial.shown()?.evaluation ?? null);
   /** How much of what stands under the first screen is made. */
-  readonly below = later(() => this.evaluation() !== null || this.editor.judging() !== null, 6);
+  readonly below = renderWhenIdle(
+    () => this.evaluation() !== null || this.editor.judging() !== null,
+    6,
+  );
   readonly chain = computed(() => this.trial.shown()?.chain ?? null);
   readonly before = computed(() => this.trial.before()?.evaluation ?? null);
   readonly dropProblem = signal<string | null>(null);
@@ -102,7 +105,7 @@ export class PlanPage {
   });
   readonly sentence = computed(() => {
     const e = this.evaluation();
-    return e ? headline(e) : 'Judging the chain …';
+    return e ? verdictSentence(e) : 'Judging the chain …';
   });
   /** What to look for once it is up, folded to one line. */
   readonly readOutWords = computed(() => {
@@ -138,9 +141,9 @@ export class PlanPage {
     if (!file) return;
     const tooBig = {
       ok: false,
-      problem: { code: 'too-big', chars: file.size, most: MOST_CHARS },
+      problem: { code: 'too-big', chars: file.size, most: MAX_CHARS },
     } as const;
-    const read = file.size > MOST_CHARS ? tooBig : readReport(await file.text());
+    const read = file.size > MAX_CHARS ? tooBig : readReport(await file.text());
     this.dropProblem.set(read.ok ? null : `${file.name}: ${readProblemText(read.problem)}`);
     if (read.ok) this.panel()?.fromReport(read.report);
   }

@@ -1,6 +1,6 @@
 import { chainSchema } from '@ruddy/core/chain';
 import { evaluate, type VerdictState } from '@ruddy/core/plan';
-import type { Glance } from '@ruddy/core/plan/contract';
+import type { EvaluationSummary } from '@ruddy/core/plan/contract';
 import { MiniStrip } from '../chain/strip/mini-strip';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
 import { HopTable } from './hop-table';
@@ -94,7 +94,7 @@ describe('what lists show', () => {
   });
 
   it('the mini strip draws every hop in its state', async () => {
-    const glance: Glance = {
+    const glance: EvaluationSummary = {
       verdict: 'care',
       coverage: { known: 5, of: 7 },
       open: ['room'],

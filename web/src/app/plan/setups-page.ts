@@ -21,7 +21,7 @@ import { MiniStrip } from '../chain/strip/mini-strip';
 import type { ApiProblem } from '../platform/api/api';
 import { BundleFile } from '../workshop/bundle-file';
 import { PagedList } from '../platform/api/paged-list';
-import { MOST_ASIDE } from '../setups/tray';
+import { MAX_ASIDE } from '../setups/comparison-list';
 import { SetupsData, type SetupFilter } from '../setups/setups';
 import { Keys } from '../platform/shell/keys';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
@@ -59,7 +59,7 @@ export class SetupsPage {
   readonly said = signal<string | null>(null);
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly chosenIds = computed(() => [...this.chosen()].join());
-  readonly most = MOST_ASIDE;
+  readonly most = MAX_ASIDE;
   readonly coverage = coverageWords;
   readonly rate = rate;
   /** The toll in ms, as an interval where no more is known; a dash where no pair measures it. */

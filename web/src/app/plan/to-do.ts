@@ -22,11 +22,11 @@ import {
   questionsOf,
 } from '@ruddy/core/plan';
 import type { FixRow } from '@ruddy/core/plan/contract';
-import { coverageWords, sentence, VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { coverageWords, sentence, VERDICT_LABELS } from '@ruddy/core/plan/text';
 import type { ApiProblem } from '../platform/api/api';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
-import { Trial } from '../setups/trial';
+import { Preview } from '../setups/preview';
 import { pluralize } from '../platform/shared/format';
 import { AnswerList } from './answer-list';
 import { fixPriceWords } from './cost-words';
@@ -75,7 +75,7 @@ function keyOf(f: Finding): string {
 export class ToDo {
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
-  readonly trial = inject(Trial);
+  readonly trial = inject(Preview);
   readonly priceWords = fixPriceWords;
   readonly coverage = coverageWords;
   readonly evaluation = input.required<Evaluation | null>();
@@ -83,7 +83,7 @@ export class ToDo {
   /** While a change is tried: what it leads to. */
   readonly after = input<Evaluation | null>(null);
   readonly firstFinding = viewChild<ElementRef<HTMLElement>>('finding');
-  readonly verdicts = VERDICT_WORDS;
+  readonly verdicts = VERDICT_LABELS;
   readonly rate = rate;
   readonly counted = pluralize;
 

@@ -4,7 +4,7 @@ import {
   align,
   type Alignment,
   type BadRow,
-  buildPyramid,
+  decimateMinMax,
   type CaptureLayout,
   type CaptureProblem,
   findLayout,
@@ -19,7 +19,7 @@ import {
   type Observed,
   percentileCurve,
   proposeMapping,
-  type Pyramid,
+  type MinMaxDecimation,
   readCaptureJson,
   readCaptureText,
   readsWhat,
@@ -62,7 +62,7 @@ export type ReadFile =
 
 /** A run ready to be drawn. */
 export interface Opened {
-  readonly pyramid: Pyramid;
+  readonly pyramid: MinMaxDecimation;
   readonly dots: readonly number[];
   readonly curve: readonly number[];
   /** Where hitches begin, ms from the start. */
@@ -82,7 +82,7 @@ export interface SimulateAsk {
 }
 export interface Simulated {
   readonly stats: FrameStats;
-  readonly pyramid: Pyramid;
+  readonly pyramid: MinMaxDecimation;
 }
 
 const HEAD_BYTES = 128 * 1024;
@@ -217,7 +217,7 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
     open(frames: Float32Array<ArrayBuffer>): Opened {
       const sorted = sortedTimes(frames);
       return {
-        pyramid: buildPyramid(frames),
+        pyramid: decimateMinMax(frames),
         dots: hundredDots(sorted),
         curve: percentileCurve(sorted),
         hitchesMs: hitches(frames, stutters(frames)),
@@ -240,7 +240,7 @@ export function captureCalls(hand: <T extends object>(value: T, buffers: ArrayBu
         ask.n,
         ask.seed,
       ) as Float32Array<ArrayBuffer>;
-      return { stats: frameStats(frames), pyramid: buildPyramid(frames) };
+      return { stats: frameStats(frames), pyramid: decimateMinMax(frames) };
     },
 
     /** Where a log of sensors lies against frames. */

@@ -1,9 +1,9 @@
-import { columns, type MinMaxColumn, type Pyramid } from '@ruddy/core/runs';
+import { columns, type MinMaxColumn, type MinMaxDecimation } from '@ruddy/core/runs';
 
 export interface TraceLine {
   readonly color: string;
   readonly dash: readonly number[];
-  readonly pyramid: Pyramid;
+  readonly pyramid: MinMaxDecimation;
 }
 export interface Box {
   readonly left: number;

@@ -8,7 +8,7 @@ import { hitchText } from '@ruddy/core/runs/text';
 import { toCsv } from '../platform/shared/csv';
 import { download } from '../platform/shared/download';
 import { mainValues } from './run-groups';
-import type { Shown } from './run-desk';
+import type { Shown } from './run-store';
 
 interface Line {
   readonly name: string;

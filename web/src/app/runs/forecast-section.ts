@@ -25,7 +25,7 @@ import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
 import type { Simulated } from './capture-calls';
 import { SimulatedTrace } from './simulated-trace';
-import { TollDesk } from './toll-desk';
+import { TollStore } from './toll-store';
 
 const SIZES = ['1280x800', '1920x1080', '2560x1440', '3840x2160'] as const;
 const FRAMES = 20_000;
@@ -107,7 +107,7 @@ const FRAMES = 20_000;
 export class ForecastSection {
   readonly #data = inject(RunsData);
   readonly #work = inject(CaptureWork);
-  readonly desk = inject(TollDesk);
+  readonly store = inject(TollStore);
   readonly setupId = input.required<string>();
   /** A calibration was made: what was expected is asked for again. */
   readonly again = input(0);
@@ -120,8 +120,8 @@ export class ForecastSection {
   );
   readonly frames = FRAMES;
   readonly headline = computed(() => {
-    const p = this.desk.predictions();
-    const newest = p?.items.find((i) => i.title === this.desk.first()?.title);
+    const p = this.store.predictions();
+    const newest = p?.items.find((i) => i.title === this.store.first()?.title);
     const score = p ? scoreText(p.score) : 'Reading …';
     return newest
       ? `Prediction against run: ${heldText(newest)}. ${score}`
@@ -146,7 +146,7 @@ export class ForecastSection {
     }),
   );
   readonly held = computed(() =>
-    (this.desk.predictions()?.items ?? []).map(
+    (this.store.predictions()?.items ?? []).map(
       (p) =>
         `${p.title}, ${heldText(p)} frames/s${p.panel ? ', on the panel' : ''}; calibrated ${p.fitMadeAt.slice(0, 10)}`,
     ),
@@ -154,7 +154,7 @@ export class ForecastSection {
 
   constructor() {
     effect(() => {
-      const run = this.desk.first();
+      const run = this.store.first();
       // Read so that the question is asked again when they change.
       this.setupId();
       this.again();
@@ -188,7 +188,7 @@ export class ForecastSection {
 
   /** Draw a run of the forecast in the worker, as rough as the runs of this title were. */
   async draw(f: Forecast, name: string): Promise<void> {
-    const like = this.desk.first()?.stats ?? null;
+    const like = this.store.first()?.stats ?? null;
     const rough = roughnessOf(like, f.model.rig.downGbps);
     this.drawing.set(true);
     this.problem.set(null);

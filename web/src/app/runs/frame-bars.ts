@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { mean } from '@ruddy/core/base';
 import { figureText } from '@ruddy/core/base/text';
-import type { Shown } from './run-desk';
+import type { Shown } from './run-store';
 
 /**
  * The mean frame of each run as a bar of its time: of the first the longest stage and, ruled, what the link adds and, empty, what the way

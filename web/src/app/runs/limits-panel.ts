@@ -10,7 +10,7 @@ import {
   stageName,
   swapText,
 } from '@ruddy/core/runs/text';
-import { TollDesk } from './toll-desk';
+import { TollStore } from './toll-store';
 
 const percent = (v: number) => Math.round(v * 100);
 
@@ -21,7 +21,7 @@ const percent = (v: number) => Math.round(v * 100);
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="limits-h">What limits</h2>
-    @if (desk.problem(); as why) {
+    @if (store.problem(); as why) {
       <p class="problem" role="alert">{{ why }}</p>
     }
     @for (a of alarms(); track $index) {
@@ -66,9 +66,9 @@ const percent = (v: number) => Math.round(v * 100);
           <a [routerLink]="['/setups', id, 'runs']">Open it</a>
         }
       </p>
-    } @else if (desk.judging() || desk.all() === null) {
+    } @else if (store.judging() || store.all() === null) {
       <p class="quiet">Judging the runs …</p>
-    } @else if (desk.cell() === null) {
+    } @else if (store.cell() === null) {
       <p class="quiet">
         What limits is judged from frames at a known resolution. Say the resolution of this run
         under “Say more”.
@@ -141,8 +141,8 @@ const percent = (v: number) => Math.round(v * 100);
   `,
 })
 export class LimitsPanel {
-  readonly desk = inject(TollDesk);
-  readonly limiter = this.desk.limiter;
+  readonly store = inject(TollStore);
+  readonly limiter = this.store.limiter;
   readonly rate = FALSE_ALARM_WORDS;
   readonly words = computed(() => {
     const l = this.limiter();
@@ -165,7 +165,7 @@ export class LimitsPanel {
   });
   readonly evidence = computed(() => (this.limiter()?.evidence ?? []).map(evidenceText));
   readonly alarms = computed(() =>
-    this.desk
+    this.store
       .alarms()
       .map((a) => ({ id: a.id, words: alarmText(a), see: ALARM_SYMPTOMS[a.id] ?? null })),
   );
@@ -173,7 +173,7 @@ export class LimitsPanel {
     const l = this.limiter();
     if (!l) return '';
     return l.swap
-      ? swapText(l.swap, l.swap.setupId ? this.desk.setupName(l.swap.setupId) : '')
+      ? swapText(l.swap, l.swap.setupId ? this.store.setupName(l.swap.setupId) : '')
       : adviceText(l);
   });
 }

@@ -6,7 +6,7 @@ import type { RunEntry } from '@ruddy/core/runs/contract';
 import { comparedText } from '@ruddy/core/runs/text';
 import { pluralize, day } from '../platform/shared/format';
 import { mainValue } from './run-groups';
-import { TollDesk } from './toll-desk';
+import { TollStore } from './toll-store';
 
 const speedOf = (r: RunEntry) => {
   const v = mainValue(r);
@@ -61,13 +61,13 @@ const speedOf = (r: RunEntry) => {
   styleUrl: './section.scss',
 })
 export class MonthsSection {
-  readonly desk = inject(TollDesk);
+  readonly store = inject(TollStore);
   /** Years of synthetic tests, by title id. */
   readonly years = input<ReadonlyMap<string, number>>(new Map());
   readonly time = computed(() => {
-    const first = this.desk.first();
+    const first = this.store.first();
     const key = first && sameButVersions(first.facts);
-    const same = (this.desk.all() ?? []).filter(
+    const same = (this.store.all() ?? []).filter(
       (r) =>
         r.setupId === first?.setupId &&
         r.context.norm === first.context.norm &&
@@ -87,7 +87,7 @@ export class MonthsSection {
     return `Versions and months: ${pluralize(n, 'run')} under ${pluralize(t.steps.length, 'set')} of versions`;
   });
   readonly steps = computed(() => {
-    const time = this.desk.first()?.kind === 'time';
+    const time = this.store.first()?.kind === 'time';
     return this.time().steps.map((s) => {
       const speed = mean(s.runs.map((r) => r.speed));
       return {
@@ -102,8 +102,8 @@ export class MonthsSection {
   readonly trendWords = computed(() => yearlyTrend(this.time().perYear));
   readonly aged = computed(() => {
     const years = this.years();
-    const all = this.desk.all() ?? [];
-    const setupId = this.desk.first()?.setupId;
+    const all = this.store.all() ?? [];
+    const setupId = this.store.first()?.setupId;
     const tests = [...years].map(([titleId, year]) => {
       const runs = all.filter((r) => r.titleId === titleId && r.setupId === setupId);
       const speeds = (norm: boolean) =>

@@ -11,7 +11,7 @@ import {
   unlike,
 } from '@ruddy/core/runs';
 import { comparedText, elasticityText } from '@ruddy/core/runs/text';
-import { TollDesk } from './toll-desk';
+import { TollStore } from './toll-store';
 
 const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
 const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
@@ -61,13 +61,13 @@ const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
   styleUrl: './section.scss',
 })
 export class OthersSection {
-  readonly desk = inject(TollDesk);
+  readonly store = inject(TollStore);
   /** Cells of this title and look through a link, on the same host and kind of link. */
   readonly #same = computed(() => {
-    const cell = this.desk.cell();
+    const cell = this.store.cell();
     if (!cell) return [];
     const { first } = cell;
-    return this.desk
+    return this.store
       .cells()
       .filter(
         (c) =>
@@ -80,7 +80,7 @@ export class OthersSection {
       );
   });
   readonly #cards = computed(() => {
-    const cell = this.desk.cell();
+    const cell = this.store.cell();
     const here = this.#same().filter(
       (c) =>
         c.first.rig.host === cell?.first.rig.host && c.first.facts.link === cell.first.facts.link,
@@ -93,9 +93,9 @@ export class OthersSection {
   });
   readonly size = computed(() => this.#cards()[0]?.first.settings.resolution ?? '');
   readonly cards = computed(() => {
-    const slots = this.desk
+    const slots = this.store
       .cells()
-      .filter((c) => c.first.rig.slot && c.first.titleId === this.desk.first()?.titleId);
+      .filter((c) => c.first.rig.slot && c.first.titleId === this.store.first()?.titleId);
     const list = this.#cards().map((c) => {
       const index = c.first.rig.cardIndex;
       const norm = slots.filter(
@@ -122,7 +122,7 @@ export class OthersSection {
       : `${percent(c.spread)} apart here; ${there}.`;
   });
   readonly hosts = computed(() => {
-    const cell = this.desk.cell();
+    const cell = this.store.cell();
     const mine = cell?.first.rig.hostIndex;
     if (!cell || !mine) return [];
     return this.#same().flatMap((o) => {
@@ -146,7 +146,7 @@ export class OthersSection {
     });
   });
   readonly clocks = computed(() => {
-    const cell = this.desk.cell();
+    const cell = this.store.cell();
     const clock = cell && sensorMean(cell, 'card-mhz');
     if (!cell || clock === null) return [];
     return this.#same().flatMap((o) => {

@@ -2,16 +2,16 @@ import { captureFile } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
 import { toCsv } from '../platform/shared/csv';
 import { download } from '../platform/shared/download';
-import type { RunDesk } from './run-desk';
+import type { RunStore } from './run-store';
 
 /** Keep a run as a file: CSV with the times, or the open JSON format with everything. */
 export async function keepRun(
-  desk: RunDesk,
+  store: RunStore,
   run: RunEntry,
   format: 'csv' | 'json',
   name: string,
 ): Promise<void> {
-  const frames = await desk.values(run, 'frames');
+  const frames = await store.values(run, 'frames');
   if (format === 'csv') {
     let at = 0;
     const rows = Array.from(frames, (f) => {
@@ -21,14 +21,14 @@ export async function keepRun(
     });
     return download(`${name}.csv`, 'text/csv', await toCsv(['start ms', 'frame ms'], rows));
   }
-  await desk.openLanes(run);
+  await store.openLanes(run);
   const shown = run.channels.some((c) => c.channel === 'shown')
-    ? await desk.values(run, 'shown')
+    ? await store.values(run, 'shown')
     : null;
   const head = { program: run.source?.program ?? '', startedAt: run.happenedAt };
   download(
     `${name}.json`,
     'application/json',
-    JSON.stringify(captureFile(head, frames, shown, desk.lanes().get(run.id) ?? [])),
+    JSON.stringify(captureFile(head, frames, shown, store.lanes().get(run.id) ?? [])),
   );
 }

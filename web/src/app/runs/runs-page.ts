@@ -20,10 +20,10 @@ import { tollSentence, unlikeText } from '@ruddy/core/runs/text';
 import type { ApiProblem } from '../platform/api/api';
 import { RunsData } from './runs';
 import { SetupEditor } from '../setups/setup-editor';
-import { Tray } from '../setups/tray';
-import { Trial } from '../setups/trial';
+import { ComparisonList } from '../setups/comparison-list';
+import { Preview } from '../setups/preview';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
-import { later } from '../platform/shared/later';
+import { renderWhenIdle } from '../platform/shared/render-when-idle';
 import { Keys } from '../platform/shell/keys';
 import { AddPanel } from './add-panel';
 import { CaptureWork } from './capture-work';
@@ -33,7 +33,7 @@ import { FrameBars } from './frame-bars';
 import { LimitsPanel } from './limits-panel';
 import { MonthsSection } from './months-section';
 import { OthersSection } from './others-section';
-import { RunDesk } from './run-desk';
+import { RunStore } from './run-store';
 import { keepRun } from './run-download';
 import { RunFiles } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
@@ -43,8 +43,8 @@ import { ScenesPanel } from './scenes-panel';
 import { SensorView } from './sensor-view';
 import { SpreadView } from './spread-view';
 import { TitleSection } from './title-section';
-import { toldOf } from './told-facts';
-import { TollDesk } from './toll-desk';
+import { runFactsOf } from './run-facts';
+import { TollStore } from './toll-store';
 import { TollSection } from './toll-section';
 import { TraceView } from './trace-view';
 import { TypedPanel } from './typed-panel';
@@ -79,7 +79,7 @@ const FOLDED = 6;
     MatButtonModule,
     RouterLink,
   ],
-  providers: [CaptureWork, RunDesk, RunFiles, TollDesk],
+  providers: [CaptureWork, RunStore, RunFiles, TollStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -89,11 +89,11 @@ export class RunsPage {
   readonly #router = inject(Router);
   readonly #route = inject(ActivatedRoute);
   readonly #editor = inject(SetupEditor);
-  readonly #trial = inject(Trial);
-  readonly desk = inject(RunDesk);
+  readonly #trial = inject(Preview);
+  readonly store = inject(RunStore);
   readonly files = inject(RunFiles);
-  readonly toll = inject(TollDesk);
-  readonly tray = inject(Tray);
+  readonly toll = inject(TollStore);
+  readonly tray = inject(ComparisonList);
   /** From the address: runs that are drawn, the view, the panel, the session and its cell. */
   readonly show = input('', { transform: orEmpty });
   readonly view = input('', { transform: orEmpty });
@@ -120,25 +120,25 @@ export class RunsPage {
   readonly viewNow = computed((): View => (this.view() in VIEWS ? (this.view() as View) : 'trace'));
   readonly planned = computed(() => this.sessions().find((s) => s.id === this.session()) ?? null);
   readonly cellNow = computed(() => (/^\d+$/.test(this.cell()) ? Number(this.cell()) : null));
-  readonly groups = computed(() => this.desk.groups());
-  readonly lastRun = computed(() => this.desk.runs()?.find((r) => r.kind === 'frames') ?? null);
+  readonly groups = computed(() => this.store.groups());
+  readonly lastRun = computed(() => this.store.runs()?.find((r) => r.kind === 'frames') ?? null);
   readonly listed = computed(() =>
     this.all()
       ? this.groups()
       : this.groups().filter((g, i) => i < FOLDED || this.letterOf(g) !== null),
   );
-  readonly shown = computed(() => this.desk.shown());
+  readonly shown = computed(() => this.store.shown());
   readonly first = computed(() => this.shown()[0] ?? null);
   /** What stands under the picture and what limits: once those are there, or cannot be. */
-  readonly below = later(() => {
+  readonly below = renderWhenIdle(() => {
     const run = this.first()?.run;
     const drawn =
-      run?.kind !== 'frames' || this.desk.opened().has(run.id) || this.desk.problem() !== null;
+      run?.kind !== 'frames' || this.store.opened().has(run.id) || this.store.problem() !== null;
     const weighed =
       this.toll.problem() !== null || (this.toll.all() !== null && !this.toll.judging());
     return run !== undefined && drawn && weighed;
   }, 6);
-  readonly lanes = computed(() => this.desk.lanes().get(this.first()?.run.id ?? '') ?? []);
+  readonly lanes = computed(() => this.store.lanes().get(this.first()?.run.id ?? '') ?? []);
   readonly fileName = computed(() => (this.setup()?.name ?? 'runs').replace(/[^A-Za-z0-9]+/g, '-'));
   readonly preset = computed(() => {
     const chain = this.#trial.shown()?.chain;
@@ -154,7 +154,7 @@ export class RunsPage {
     return lo === hi ? figureText(lo) : `${figureText(lo)} to ${figureText(hi)}`;
   });
   /** How the first of the runs was made, fact by fact. */
-  readonly told = computed(() => toldOf(this.first()?.run ?? null));
+  readonly told = computed(() => runFactsOf(this.first()?.run ?? null));
   /** What the other runs that are drawn are unlike the first in, each on a line. */
   readonly unlike = computed(() => {
     const [a, ...others] = this.shown();
@@ -176,9 +176,9 @@ export class RunsPage {
     };
   });
   readonly sentence = computed(() => {
-    const runs = this.desk.runs();
+    const runs = this.store.runs();
     if (!runs)
-      return this.desk.problem()
+      return this.store.problem()
         ? 'The runs could not be read; 0 are shown.'
         : 'Reading the runs …';
     const t = this.toll.toll();
@@ -198,11 +198,11 @@ export class RunsPage {
   constructor() {
     effect(() => {
       const id = this.setupId();
-      if (id) untracked(() => void this.desk.load(id));
+      if (id) untracked(() => void this.store.load(id));
     });
     effect(() => {
       const asked = this.show();
-      const runs = this.desk.runs();
+      const runs = this.store.runs();
       untracked(() => {
         const known = asked.split(',').filter((id) => runs?.some((r) => r.id === id));
         const start =
@@ -210,16 +210,16 @@ export class RunsPage {
             ? (this.groups().find((g) => g.runs[0]?.kind === 'frames') ?? this.groups()[0])?.runs[0]
                 ?.id
             : undefined;
-        this.desk.chosen.set(
+        this.store.chosen.set(
           known.length > 0 ? known.slice(0, LETTERS.length) : start ? [start] : [],
         );
-        for (const s of this.desk.shown()) void this.desk.open(s.run);
+        for (const s of this.store.shown()) void this.store.open(s.run);
       });
     });
     effect(() => {
       const view = this.viewNow();
       const first = this.first();
-      if (view === 'sensors' && first) untracked(() => void this.desk.openLanes(first.run));
+      if (view === 'sensors' && first) untracked(() => void this.store.openLanes(first.run));
     });
     effect(() => {
       this.calibrations();
@@ -305,7 +305,7 @@ export class RunsPage {
 
   stored(n: number): void {
     this.said.set(`${pluralize(n, 'run')} stored.`);
-    void this.desk.reload();
+    void this.store.reload();
   }
 
   edit(r: RunEntry): void {
@@ -318,7 +318,7 @@ export class RunsPage {
     this.problem.set(null);
     try {
       for (const r of runs)
-        this.desk.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
+        this.store.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
       this.said.set(`Kept for ${pluralize(runs.length, 'run')}.`);
     } catch (e) {
       this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
@@ -334,7 +334,7 @@ export class RunsPage {
   }
 
   moved(run: RunEntry, starts: Partial<Record<Channel, number>>): void {
-    this.desk.lanes.update((m) =>
+    this.store.lanes.update((m) =>
       new Map(m).set(
         run.id,
         (m.get(run.id) ?? []).map((l) => ({ ...l, t0Ms: starts[l.sensor] ?? l.t0Ms })),
@@ -345,6 +345,6 @@ export class RunsPage {
 
   file(run: RunEntry, format: 'csv' | 'json'): void {
     const name = `${this.fileName()}-${run.title.replace(/[^A-Za-z0-9]+/g, '-')}-${run.happenedAt.slice(0, 10)}`;
-    void keepRun(this.desk, run, format, name);
+    void keepRun(this.store, run, format, name);
   }
 }

@@ -2,7 +2,7 @@ import { figureText } from '@ruddy/core/base/text';
 import { compareRuns } from '@ruddy/core/runs';
 import { pairSentence, runSentence } from '@ruddy/core/runs/text';
 import { pluralize } from '../platform/shared/format';
-import type { Shown } from './run-desk';
+import type { Shown } from './run-store';
 
 /** What the page of runs says first: of the one run that is looked at, or of the second against the first when both are of one title. */
 export function shownSentence(shown: readonly Shown[], runs: number, kinds: number): string {

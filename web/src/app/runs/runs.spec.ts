@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import {
-  buildPyramid,
+  decimateMinMax,
   type CaptureLayout,
   FACT_IDS,
   findLayout,
@@ -19,7 +19,7 @@ import { highest, traceColumns } from './draw-trace';
 import { FiguresTable } from './figures-table';
 import { FrameBars } from './frame-bars';
 import { MappingForm } from './mapping-form';
-import type { Shown } from './run-desk';
+import type { Shown } from './run-store';
 import { RunForm, type RunDraft } from './run-form';
 import { groupRuns, LOOKS, valuesOf } from './run-groups';
 import { ScenesPanel } from './scenes-panel';
@@ -71,7 +71,7 @@ function opened(frames: number[]): Opened {
   const f = Float32Array.from(frames);
   const sorted = f.slice().sort();
   return {
-    pyramid: buildPyramid(f),
+    pyramid: decimateMinMax(f),
     dots: hundredDots(sorted),
     curve: percentileCurve(sorted),
     hitchesMs: [],
@@ -112,7 +112,7 @@ describe('groups of runs', () => {
 describe('the trace', () => {
   it('keeps a single long frame among a hundred thousand, whatever the width', () => {
     const frames = Array.from({ length: 100_000 }, (_, i) => (i === 54_321 ? 200 : 10));
-    const pyramid = buildPyramid(Float32Array.from(frames));
+    const pyramid = decimateMinMax(Float32Array.from(frames));
     for (const width of [10, 300, 624])
       expect(
         highest(traceColumns([{ color: '', dash: [], pyramid }], 0, pyramid.ends.at(-1)!, width)),

@@ -8,7 +8,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { figureText } from '@ruddy/core/base/text';
-import { extent, type Pyramid } from '@ruddy/core/runs';
+import { extent, type MinMaxDecimation } from '@ruddy/core/runs';
 import { watchedWidth } from '../platform/shared/watched-width';
 import { drawTrace, highest, traceColumns } from './draw-trace';
 
@@ -38,7 +38,7 @@ const HEIGHT = 96;
   `,
 })
 export class SimulatedTrace {
-  readonly pyramid = input.required<Pyramid>();
+  readonly pyramid = input.required<MinMaxDecimation>();
   readonly width = watchedWidth(600);
   readonly height = HEIGHT;
   readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');

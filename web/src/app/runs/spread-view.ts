@@ -14,7 +14,7 @@ import { CURVE } from '@ruddy/core/runs';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
 import type { Opened } from './capture-calls';
-import type { Shown } from './run-desk';
+import type { Shown } from './run-store';
 
 const PAD = { left: 44, right: 16, top: 8, bottom: 24 };
 const ROW = 58;

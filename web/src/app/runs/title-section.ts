@@ -17,7 +17,7 @@ import { fitText, signed, TERM_STATES, termText } from '@ruddy/core/runs/text';
 import type { ApiProblem } from '../platform/api/api';
 import { RunsData } from './runs';
 import { day, readNumber } from '../platform/shared/format';
-import { TollDesk } from './toll-desk';
+import { TollStore } from './toll-store';
 
 const PARAMS = [
   { key: 'cpuMs', label: 'Processor, ms a frame' },
@@ -146,7 +146,7 @@ type ParamKey = (typeof PARAMS)[number]['key'];
 })
 export class TitleSection {
   readonly #data = inject(RunsData);
-  readonly #desk = inject(TollDesk);
+  readonly #store = inject(TollStore);
   readonly calibrated = output();
   readonly params = PARAMS;
   readonly opened = signal(false);
@@ -155,10 +155,10 @@ export class TitleSection {
   readonly problem = signal<string | null>(null);
   readonly working = signal(false);
   readonly draft = signal<Partial<Record<ParamKey, number>>>({});
-  readonly #titleId = computed(() => this.#desk.first()?.titleId ?? null);
+  readonly #titleId = computed(() => this.#store.first()?.titleId ?? null);
   readonly newest = computed(() => this.fits()[0] ?? null);
   readonly headline = computed(() => {
-    const title = this.#desk.first()?.title ?? 'The title';
+    const title = this.#store.first()?.title ?? 'The title';
     const f = this.newest();
     const p = this.profile();
     if (f)

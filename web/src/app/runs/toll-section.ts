@@ -11,7 +11,7 @@ import {
   unlikeText,
 } from '@ruddy/core/runs/text';
 import { pluralize } from '../platform/shared/format';
-import { TollDesk } from './toll-desk';
+import { TollStore } from './toll-store';
 
 const UNLIKE_SHOWN = 3;
 
@@ -83,11 +83,11 @@ const UNLIKE_SHOWN = 3;
   styleUrl: './section.scss',
 })
 export class TollSection {
-  readonly desk = inject(TollDesk);
-  readonly toll = this.desk.toll;
+  readonly store = inject(TollStore);
+  readonly toll = this.store.toll;
   readonly headline = computed(() => {
     const t = this.toll();
-    const back = this.desk.back();
+    const back = this.store.back();
     const way = back ? `; the way back to the panel ${tollText(back)}` : '';
     return t
       ? `Toll: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}`
@@ -122,8 +122,8 @@ export class TollSection {
     ];
   });
   readonly pairs = computed(() => {
-    const first = this.desk.first();
-    const own = this.desk
+    const first = this.store.first();
+    const own = this.store
       .pairs()
       .pairs.filter(
         (p) =>
@@ -135,7 +135,7 @@ export class TollSection {
       const where =
         other.first.setupId === first?.setupId
           ? ''
-          : `, ${this.desk.setupName(other.first.setupId)}`;
+          : `, ${this.store.setupName(other.first.setupId)}`;
       const words = p.unlike.map(unlikeText);
       const more = words.length > UNLIKE_SHOWN ? `; ${words.length - UNLIKE_SHOWN} more` : '';
       return {
@@ -157,8 +157,8 @@ export class TollSection {
     }),
   );
   readonly not = computed(() => {
-    const first = this.desk.first();
-    const own = this.desk
+    const first = this.store.first();
+    const own = this.store
       .pairs()
       .not.filter(
         (n) =>

@@ -22,7 +22,7 @@ import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
 import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
 import type { Opened } from './capture-calls';
-import type { Shown } from './run-desk';
+import type { Shown } from './run-store';
 
 const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
 const HEIGHT = 220;

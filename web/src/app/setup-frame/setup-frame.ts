@@ -33,7 +33,7 @@ import { withSuspicion } from '../chain/strip/strip-suspicion';
 import { withToll } from '../chain/strip/strip-toll';
 import { pinchMoved } from '../chain/strip/strip-text';
 import type { ApiProblem } from '../platform/api/api';
-import { BenchOutbox } from '../platform/queue/bench-outbox';
+import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { PlanCost } from '../plan/plan-cost';
@@ -42,8 +42,8 @@ import { Suspicion } from '../chain/suspicion';
 import { SetupEditor } from '../setups/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../setups/setup-patches';
 import { SetupsData } from '../setups/setups';
-import { Tray } from '../setups/tray';
-import { Trial } from '../setups/trial';
+import { ComparisonList } from '../setups/comparison-list';
+import { Preview } from '../setups/preview';
 import { Keys } from '../platform/shell/keys';
 import { clock, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -57,9 +57,9 @@ const STRIP = 'ruddy.strip';
   providers: [
     SetupEditor,
     LinkReadings,
-    BenchOutbox,
+    OfflineQueue,
     BringUpRun,
-    Trial,
+    Preview,
     PlanCost,
     RunToll,
     Suspicion,
@@ -74,12 +74,12 @@ export class SetupFrame {
   readonly #route = inject(ActivatedRoute);
   readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
-  readonly trial = inject(Trial);
+  readonly trial = inject(Preview);
   readonly #readings = inject(LinkReadings);
   readonly #toll = inject(RunToll);
   readonly #suspicion = inject(Suspicion);
   readonly run = inject(BringUpRun);
-  readonly tray = inject(Tray);
+  readonly tray = inject(ComparisonList);
   readonly #dialog = inject(MatDialog);
   readonly id = input.required<string>();
 

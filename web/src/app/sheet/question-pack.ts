@@ -14,7 +14,7 @@ import { type Chain, partName, portName } from '@ruddy/core/chain';
 import { packText } from '@ruddy/core/chain/text';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { NOTHING_INSTALLED, PORT_STANDARDS } from '@ruddy/core/parts';
-import { headline } from '@ruddy/core/plan/text';
+import { verdictSentence } from '@ruddy/core/plan/text';
 import { installedWords } from '@ruddy/core/setups/text';
 import type { ApiProblem } from '../platform/api/api';
 import { BringUpRun } from '../bring-up/bring-up-run';
@@ -127,7 +127,7 @@ export class QuestionPack {
     return packText({
       parts: j ? partsOf(j.chain) : [],
       installed: j?.chain.installed ?? NOTHING_INSTALLED,
-      predicted: j ? headline(j.evaluation) : 'not judged yet',
+      predicted: j ? verdictSentence(j.evaluation) : 'not judged yet',
       symptoms: [...new Set([...own, ...this.#symptoms()])],
       tried: this.#lines()
         .filter(

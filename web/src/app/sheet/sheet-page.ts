@@ -6,7 +6,13 @@ import type { CostLine } from '@ruddy/core/buy';
 import { money } from '@ruddy/core/buy/text';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
 import { decidingOf, preFlight } from '@ruddy/core/plan';
-import { coverageWords, headline, minutesOf, PRE_FLIGHT, sentence } from '@ruddy/core/plan/text';
+import {
+  coverageWords,
+  verdictSentence,
+  minutesOf,
+  PRE_FLIGHT,
+  sentence,
+} from '@ruddy/core/plan/text';
 import { FORGOTTEN } from '@ruddy/core/setups';
 import { stripModel } from '../chain/strip/strip-model';
 import { copyLine } from '../chain/strip/strip-text';
@@ -75,7 +81,7 @@ export class SheetPage {
       return `Setup card: ${this.editor.fields()?.name ?? ''}, as on ${this.today()}.`;
     if (this.only() === 'ask') return `Question pack, as on ${this.today()}.`;
     if (this.only() === 'steps') return this.#stepsWords();
-    if (!this.buying()) return headline(e);
+    if (!this.buying()) return verdictSentence(e);
     const n = this.toBuy().length + this.forgotten().length + this.extras().length;
     return n === 0
       ? 'Nothing to buy: all of it is here.'

@@ -30,7 +30,7 @@ import type { ApiProblem } from '../platform/api/api';
 import { SetupEditor } from '../setups/setup-editor';
 import { TroubleData } from './trouble';
 import { readNumber } from '../platform/shared/format';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 interface Row {
   readonly key: string;
@@ -50,7 +50,7 @@ const MOVES = 4;
   styleUrl: './cause-panel.scss',
 })
 export class CausePanel {
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   readonly #data = inject(TroubleData);
   readonly cause = input.required<CauseId>();
   readonly back = output();
@@ -62,8 +62,8 @@ export class CausePanel {
 
   readonly #editor = inject(SetupEditor);
   readonly #p = computed(() => {
-    const net = this.desk.net();
-    const s = this.desk.standing();
+    const net = this.store.net();
+    const s = this.store.standing();
     return net && s ? { net, s, p: posterior(net, s.clues) } : null;
   });
   readonly percent = computed(() => {
@@ -101,7 +101,7 @@ export class CausePanel {
   readonly rows = computed<Row[]>(() => {
     const now = this.#p();
     const c = this.cause();
-    const tables = this.desk.tables();
+    const tables = this.store.tables();
     if (!now) return [];
     const direct = now.net.facts.direct && !now.net.facts.tunnel;
     const used = new Set<string>([
@@ -167,11 +167,11 @@ export class CausePanel {
       );
     if (value !== null && reason.trim() === '')
       return this.problem.set(`Nothing stored. ${r.name}: say why it is another figure here.`);
-    const rev = this.desk.tablesRead()?.figures.find((f) => f.key === r.key)?.rev ?? 0;
+    const rev = this.store.tablesRead()?.figures.find((f) => f.key === r.key)?.rev ?? 0;
     this.#data.setFigure({ key: r.key, value, reason: reason.trim() }, rev).subscribe({
       next: (t) => {
         this.problem.set(null);
-        this.desk.took(t);
+        this.store.took(t);
         this.said.set(`Stored: ${r.name}${value === null ? ', as it shipped' : ''}.`);
       },
       error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
@@ -179,7 +179,7 @@ export class CausePanel {
   }
 
   reasonOf(key: string): string {
-    return this.desk.tablesRead()?.figures.find((f) => f.key === key)?.reason ?? '';
+    return this.store.tablesRead()?.figures.find((f) => f.key === key)?.reason ?? '';
   }
 
   /** What the plan, or somebody who was asked, says that makes it likelier. */

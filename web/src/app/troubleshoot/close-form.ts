@@ -13,7 +13,7 @@ import { type CauseId, type Outcome, OUTCOMES } from '@ruddy/core/base';
 import { CAUSE_WORDS } from '@ruddy/core/troubleshoot/text';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { Choice } from '../platform/shared/choice';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 /** The end of a search: solved, or kept unsolved with what was tried; the log learns of it when asked to. */
 @Component({
@@ -79,7 +79,7 @@ import { TroubleDesk } from './trouble-desk';
   `,
 })
 export class CloseForm {
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   /** The cause it is solved by; null keeps it unsolved. */
   readonly cause = input<CauseId | null>(null);
   readonly back = output();
@@ -87,7 +87,7 @@ export class CloseForm {
   readonly outcome = signal<Outcome | null>(null);
   readonly retire = signal(true);
   readonly outcomes = OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }));
-  readonly provisional = computed(() => this.desk.current()?.said !== null);
+  readonly provisional = computed(() => this.store.current()?.said !== null);
   readonly title = computed(() => (this.cause() ? 'Solved' : 'Keep it unsolved'));
   readonly says = computed(() => {
     const c = this.cause();
@@ -98,7 +98,7 @@ export class CloseForm {
 
   /** It stays on record and counts nowhere. */
   discard(words: string): void {
-    this.desk.close(
+    this.store.close(
       { outcome: 'discarded', cause: null, words: words.trim() },
       { retire: this.provisional() && this.retire() },
     );
@@ -108,7 +108,7 @@ export class CloseForm {
   close(words: string): void {
     const cause = this.cause();
     const outcome = this.outcome();
-    this.desk.close(
+    this.store.close(
       { outcome: cause ? 'solved' : 'unsolved', cause, words: words.trim() },
       { log: outcome ? { id: v7(), outcome } : null, retire: this.provisional() && this.retire() },
     );

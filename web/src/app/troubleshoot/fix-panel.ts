@@ -10,7 +10,7 @@ import {
   SYMPTOM_WORDS,
 } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 const RISKS = [
   '',
@@ -95,7 +95,7 @@ const RISKS = [
   `,
 })
 export class FixPanel {
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   readonly cause = input.required<CauseId>();
   readonly back = output();
   readonly noted = output<FixResult>();
@@ -105,7 +105,7 @@ export class FixPanel {
   }));
   readonly what = computed(() => CAUSE_WORDS[this.cause()]);
   readonly cautions = computed(() => {
-    const net = this.desk.net();
+    const net = this.store.net();
     return net ? cautionsOfFix(this.cause(), net.facts).map((c) => CAUTION_TEXTS[c]) : [];
   });
   readonly risk = computed(() => RISKS[CAUSES[this.cause()].fix.risk]);
@@ -114,11 +114,11 @@ export class FixPanel {
   );
   readonly cures = computed(() => Math.round(CAUSES[this.cause()].fix.cures * 10));
   readonly again = computed(() =>
-    (this.desk.standing()?.clues.symptoms ?? []).map((s) => SYMPTOM_WORDS[s]),
+    (this.store.standing()?.clues.symptoms ?? []).map((s) => SYMPTOM_WORDS[s]),
   );
 
   done(result: FixResult, words: string): void {
-    this.desk.fix(this.cause(), result, words.trim());
+    this.store.fix(this.cause(), result, words.trim());
     this.noted.emit(result);
   }
 }

@@ -20,7 +20,7 @@ import {
   TEST_WORDS,
 } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 const SHOWN = 8;
 
@@ -33,7 +33,7 @@ const SHOWN = 8;
   styleUrl: './next-panel.scss',
 })
 export class NextPanel {
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   /** The test that is looked at; the best one where none was chosen. */
   readonly chosen = input<TestId | null>(null);
   readonly choose = output<TestId | null>();
@@ -45,13 +45,13 @@ export class NextPanel {
   readonly bits = bitWords;
   readonly counted = pluralize;
 
-  readonly offers = computed(() => this.desk.advice()?.offers ?? []);
+  readonly offers = computed(() => this.store.advice()?.offers ?? []);
   readonly offer = computed(
     () => this.offers().find((o) => o.test === this.chosen()) ?? this.offers()[0] ?? null,
   );
   readonly said = computed(() => {
     const o = this.offer();
-    const net = this.desk.net();
+    const net = this.store.net();
     return o && net ? cautionsOfTest(o.test, net.facts).map((c) => CAUTION_TEXTS[c]) : [];
   });
   readonly reason = computed(() => {
@@ -61,8 +61,8 @@ export class NextPanel {
   /** What both answers would make of the suspects. */
   readonly then = computed(() => {
     const o = this.offer();
-    const net = this.desk.net();
-    const s = this.desk.standing();
+    const net = this.store.net();
+    const s = this.store.standing();
     if (!o || !net || !s) return null;
     const p = posterior(net, s.clues);
     const line = (yes: boolean) => {
@@ -76,7 +76,7 @@ export class NextPanel {
   readonly more = computed(() => this.others().length - this.shown().length);
   /** Suspects whose fix is too risky to be tried as a test. */
   readonly risky = computed(() =>
-    (this.desk.advice()?.suspects ?? [])
+    (this.store.advice()?.suspects ?? [])
       .filter((s) => CAUSES[s.cause].fix.risk >= 2 && s.p >= 0.02)
       .map((s) => ({ ...s, what: CAUSE_WORDS[s.cause].what, percent: suspicionPercent(s.p) })),
   );
@@ -89,6 +89,6 @@ export class NextPanel {
     const o = this.offer();
     if (!o) return;
     this.choose.emit(null);
-    this.desk.answer(o.test, says);
+    this.store.answer(o.test, says);
   }
 }

@@ -7,7 +7,7 @@ import { noteWords } from '@ruddy/core/troubleshoot/text';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
 import { SymptomList } from './symptom-list';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 /** What is seen, what was tried, what changed since it was good, and what the runs at hand say. */
 @Component({
@@ -16,7 +16,7 @@ import { TroubleDesk } from './trouble-desk';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="seen-h" tabindex="-1">What you see</h2>
-    <rb-symptom-list [value]="symptoms()" (changed)="desk.see($event)" />
+    <rb-symptom-list [value]="symptoms()" (changed)="store.see($event)" />
     <h3>Tried, {{ tried().length }}</h3>
     @if (tried().length === 0) {
       <p class="quiet">Nothing yet.</p>
@@ -29,10 +29,10 @@ import { TroubleDesk } from './trouble-desk';
       }
     </ol>
     @if (tried().length > 0) {
-      <button mat-button type="button" (click)="desk.undo()">Take the last one back</button>
+      <button mat-button type="button" (click)="store.undo()">Take the last one back</button>
     }
     <h3>Since it was good</h3>
-    @if (!desk.goodKnown()) {
+    @if (!store.goodKnown()) {
       <p class="quiet">
         Not known: no state of this setup is marked as good.
         <a routerLink="../record">Mark one on Record</a> when it runs.
@@ -81,29 +81,29 @@ import { TroubleDesk } from './trouble-desk';
   `,
 })
 export class SeenPanel {
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   readonly #clock = inject(ServerClock);
   readonly counted = pluralize;
-  readonly symptoms = computed(() => this.desk.standing()?.clues.symptoms ?? []);
+  readonly symptoms = computed(() => this.store.standing()?.clues.symptoms ?? []);
   /** Everything but the beginning, newest first. */
   readonly tried = computed(() => {
-    const notes = this.desk.current()?.notes.slice(1) ?? [];
+    const notes = this.store.current()?.notes.slice(1) ?? [];
     const when = (at: string) => (this.#clock.isToday(at) ? clock(at) : day(at));
     return notes
       .map((n) => ({ id: n.id, at: when(n.at), words: noteWords(n.note as TroubleNote) }))
       .reverse();
   });
-  readonly since = computed(() => this.desk.since().map(sinceWords));
+  readonly since = computed(() => this.store.since().map(sinceWords));
   /** Titles of one engine that fail alike put the fault there, not on the chain. */
   readonly engines = computed(() =>
-    this.desk
+    this.store
       .fromRuns()
       .engines.map(
         (e) => `Engine ${e.engine}: ${e.flat} of ${e.flat + e.falling} titles flat over sizes.`,
       ),
   );
   readonly runs = computed(() =>
-    this.desk.fromRuns().pairs.map((p) => {
+    this.store.fromRuns().pairs.map((p) => {
       const [a, b] = p.fps.map((f) => f.toFixed(0));
       const says =
         p.flat === null

@@ -3,7 +3,7 @@ import type { CauseId } from '@ruddy/core/base';
 import { CAUSES, titleShare, wholePercents } from '@ruddy/core/troubleshoot';
 import { CAUSE_WORDS, suspicionPercent } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 const SHOWN = 5;
 
@@ -109,11 +109,11 @@ const SHOWN = 5;
   `,
 })
 export class SuspectsPanel {
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   readonly opened = input<CauseId | null>(null);
   readonly open = output<CauseId>();
   readonly counted = pluralize;
-  readonly #all = computed(() => this.desk.advice()?.suspects ?? []);
+  readonly #all = computed(() => this.store.advice()?.suspects ?? []);
   readonly #whole = computed(() => {
     const all = this.#all();
     const top = all.slice(0, SHOWN).map((s) => s.p);
@@ -144,7 +144,7 @@ export class SuspectsPanel {
     return share < 0.005 ? 0 : Math.round(share * 100);
   });
   readonly pair = computed(() => {
-    const p = this.desk.pair();
+    const p = this.store.pair();
     if (!p || p.share < 0.02) return null;
     return {
       percent: Math.round(p.share * 100),
@@ -153,7 +153,7 @@ export class SuspectsPanel {
   });
   /** How much of it comes from the log and from the workshop. */
   readonly from = computed(() => {
-    const t = this.desk.tablesRead();
+    const t = this.store.tablesRead();
     if (!t) return 'Counts of the log are being read …';
     const cases =
       t.cases === 0

@@ -7,7 +7,7 @@ import type { BringUp } from '@ruddy/core/bring-up/contract';
 import { evaluate } from '@ruddy/core/plan';
 import type { TroubleNote } from '@ruddy/core/troubleshoot';
 import type { TroubleRow } from '@ruddy/core/troubleshoot/contract';
-import { BenchOutbox } from '../platform/queue/bench-outbox';
+import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -60,7 +60,7 @@ describe('Troubleshoot, in the page', () => {
         provideRouter([]),
         provideHttpClient(),
         provideHttpClientTesting(),
-        ...[SetupEditor, LinkReadings, BenchOutbox, BringUpRun, Suspicion],
+        ...[SetupEditor, LinkReadings, OfflineQueue, BringUpRun, Suspicion],
       ],
     });
     http = TestBed.inject(HttpTestingController);

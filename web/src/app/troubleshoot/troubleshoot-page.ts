@@ -30,7 +30,7 @@ import { PictureFirst } from './picture-first';
 import { SeenPanel } from './seen-panel';
 import { SuspectsPanel } from './suspects-panel';
 import { SymptomList } from './symptom-list';
-import { TroubleDesk } from './trouble-desk';
+import { TroubleStore } from './trouble-store';
 
 const PICTURE = 'ruddy.picture';
 type View =
@@ -52,14 +52,14 @@ type View =
     CloseForm,
     PictureFirst,
   ],
-  providers: [TroubleDesk],
+  providers: [TroubleStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './troubleshoot-page.html',
   styleUrl: './troubleshoot-page.scss',
 })
 export class TroubleshootPage {
   readonly counted = pluralize;
-  readonly desk = inject(TroubleDesk);
+  readonly store = inject(TroubleStore);
   readonly editor = inject(SetupEditor);
   readonly #router = inject(Router);
   /** What a failed step or an alarm saw: symptoms separated by commas, and where it comes from. */
@@ -75,12 +75,12 @@ export class TroubleshootPage {
     JSON.parse(sessionStorage.getItem(PICTURE) ?? '[]') as string[],
   );
   readonly symptomWords = SYMPTOM_WORDS;
-  readonly causeCount = computed(() => this.desk.net()?.causes.length ?? CAUSE_IDS.length);
+  readonly causeCount = computed(() => this.store.net()?.causes.length ?? CAUSE_IDS.length);
 
-  readonly seen = computed(() => this.desk.standing()?.clues.symptoms ?? this.draft());
+  readonly seen = computed(() => this.store.standing()?.clues.symptoms ?? this.draft());
   /** A black screen or a host that stands still: a picture comes before any diagnosis. */
   readonly pictureFirst = computed(() => {
-    const t = this.desk.current();
+    const t = this.store.current();
     return (
       t !== null &&
       this.seen().some((s) => PICTURE_FIRST.includes(s)) &&
@@ -88,9 +88,9 @@ export class TroubleshootPage {
     );
   });
   readonly headline = computed(() => {
-    const t = this.desk.current();
-    const a = this.desk.advice();
-    if (this.desk.troubles() === null) return 'Reading the searches of this setup …';
+    const t = this.store.current();
+    const a = this.store.advice();
+    if (this.store.troubles() === null) return 'Reading the searches of this setup …';
     if (!t) {
       const n = this.draft().length;
       return n === 0
@@ -101,7 +101,7 @@ export class TroubleshootPage {
     return a ? searchHeadline(a, CAUSES[a.top.cause].fix.minutes) : 'Judging the chain …';
   });
   readonly past = computed(() =>
-    this.desk.past().map((t) => {
+    this.store.past().map((t) => {
       const last = t.notes[t.notes.length - 1]?.note as TroubleNote | undefined;
       const first = t.notes[0]?.note as TroubleNote | undefined;
       return {
@@ -114,13 +114,13 @@ export class TroubleshootPage {
     }),
   );
   readonly waiting = computed(
-    () => this.desk.outbox.waiting().filter((w) => w.path.startsWith('troubles')).length,
+    () => this.store.outbox.waiting().filter((w) => w.path.startsWith('troubles')).length,
   );
-  readonly minutes = computed(() => this.desk.standing()?.minutesSpent ?? 0);
+  readonly minutes = computed(() => this.store.standing()?.minutesSpent ?? 0);
   readonly fixing = computed(() => {
     const v = this.view();
     if (v.kind !== 'next') return v;
-    const a = this.desk.advice();
+    const a = this.store.advice();
     // Likely enough to mend: the fix stands there without being asked for, unless a test was chosen.
     return a?.now === 'fix' && this.chosen() === null && !this.#tests()
       ? ({ kind: 'fix', cause: a.top.cause } as const)
@@ -131,8 +131,8 @@ export class TroubleshootPage {
 
   constructor() {
     effect(() => {
-      const troubles = this.desk.troubles();
-      const net = this.desk.net();
+      const troubles = this.store.troubles();
+      const net = this.store.net();
       const see = this.see();
       if (troubles === null || !net || !see) return;
       untracked(() => this.#arrive(see));
@@ -144,18 +144,18 @@ export class TroubleshootPage {
         else if (this.view().kind === 'cause') this.view.set({ kind: 'next' });
       });
     });
-    effect(() => this.desk.quiet.set(this.pictureFirst()));
+    effect(() => this.store.quiet.set(this.pictureFirst()));
     // Something new was noted: what is offered by itself may be offered again.
     effect(() => {
-      void this.desk.current()?.notes.length;
+      void this.store.current()?.notes.length;
       untracked(() => this.#tests.set(false));
     });
-    const top = () => this.desk.advice()?.offers[0]?.test ?? null;
+    const top = () => this.store.advice()?.offers[0]?.test ?? null;
     const say = (says: 'yes' | 'no' | 'cannot') => {
       const test = this.chosen() ?? top();
       if (test && this.fixing().kind === 'next' && !this.pictureFirst()) {
         this.chosen.set(null);
-        this.desk.answer(test, says);
+        this.store.answer(test, says);
       }
     };
     inject(Keys).bind([
@@ -166,12 +166,12 @@ export class TroubleshootPage {
       {
         key: 'w',
         what: 'Why: open the likeliest cause',
-        run: () => this.openCause(this.desk.advice()?.top.cause ?? null),
+        run: () => this.openCause(this.store.advice()?.top.cause ?? null),
       },
       {
         key: 'f',
         what: 'The fix of the likeliest cause',
-        run: () => this.mend(this.desk.advice()?.top.cause ?? null),
+        run: () => this.mend(this.store.advice()?.top.cause ?? null),
       },
     ]);
   }
@@ -181,11 +181,11 @@ export class TroubleshootPage {
     const symptoms = see.split(',').flatMap((s) => SYMPTOM_IDS.filter((x) => x === s));
     const [kind, what] = (this.from() ?? '').split(':');
     const known = (['step', 'alarm'] as const).find((k) => k === kind) ?? 'symptom';
-    const now = this.desk.current();
-    if (!now) this.desk.open(symptoms, { kind: known, what: what ?? '' });
+    const now = this.store.current();
+    if (!now) this.store.open(symptoms, { kind: known, what: what ?? '' });
     else {
       const all = [...new Set([...this.seen(), ...symptoms])];
-      if (all.length > this.seen().length) this.desk.see(all);
+      if (all.length > this.seen().length) this.store.see(all);
     }
     void this.#router.navigate([], {
       queryParams: { see: null, from: null },
@@ -195,7 +195,7 @@ export class TroubleshootPage {
   }
 
   begin(): void {
-    this.desk.open(this.draft());
+    this.store.open(this.draft());
     this.draft.set([]);
     this.show({ kind: 'next' });
     // The list was long: what comes now stands at the top.
@@ -203,9 +203,9 @@ export class TroubleshootPage {
   }
 
   picture(back: boolean): void {
-    const t = this.desk.current();
+    const t = this.store.current();
     if (!t) return;
-    if (!back && !this.seen().includes('host-dead')) this.desk.see([...this.seen(), 'host-dead']);
+    if (!back && !this.seen().includes('host-dead')) this.store.see([...this.seen(), 'host-dead']);
     this.#pictured.update((l) => [...l, t.id]);
     sessionStorage.setItem(PICTURE, JSON.stringify(this.#pictured()));
   }

@@ -12,7 +12,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { ITEM_CONDITIONS } from '@ruddy/core/parts';
-import { VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { canBeLent, RETURN_LOOKS } from '@ruddy/core/workshop';
 import type { ChainCheck, Lendable, LoanRow, MemberRow } from '@ruddy/core/workshop/contract';
 import type { ApiProblem } from '../platform/api/api';
@@ -48,7 +48,7 @@ export class LendForm {
   readonly check = signal<ChainCheck | null>(null);
   readonly checking = signal(false);
   readonly problem = signal<string | null>(null);
-  readonly verdicts = VERDICT_WORDS;
+  readonly verdicts = VERDICT_LABELS;
   readonly conditions = Object.entries(ITEM_CONDITIONS) as [Condition, string][];
   readonly piece = computed(() => this.pieces().find((p) => p.id === this.itemId()) ?? null);
   /** It is with somebody: then one can only wait for it. */

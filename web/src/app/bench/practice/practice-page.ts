@@ -17,7 +17,7 @@ import type { Practice } from '@ruddy/core/bench/contract';
 import { FAULT_WORDS, leftWords, TEST_GROUPS } from '@ruddy/core/bench/text';
 import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
 import { chainNames } from '@ruddy/core/chain';
-import { CAUSES, chainFacts, netFor, NO_CLUES, openTests } from '@ruddy/core/troubleshoot';
+import { CAUSES, chainFacts, netFor, NO_OBSERVATIONS, openTests } from '@ruddy/core/troubleshoot';
 import {
   CAUSE_WORDS,
   cautionsOfTest,
@@ -82,7 +82,7 @@ export class PracticePage {
     if (!p) return [];
     const open = openTests(
       netFor(p.chain),
-      { ...NO_CLUES, symptoms: p.symptoms },
+      { ...NO_OBSERVATIONS, symptoms: p.symptoms },
       new Set(p.steps.map((s) => s.test)),
     );
     return TEST_GROUPS.map((g) => ({

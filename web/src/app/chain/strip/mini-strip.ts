@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Glance } from '@ruddy/core/plan/contract';
+import type { EvaluationSummary } from '@ruddy/core/plan/contract';
 
 interface MiniHop {
   x: number;
@@ -78,7 +78,7 @@ const ROW_SCALE_GBPS = 64;
   `,
 })
 export class MiniStrip {
-  readonly glance = input.required<Glance>();
+  readonly glance = input.required<EvaluationSummary>();
 
   readonly posts = computed(() => [
     ...new Set(this.glance().hops.flatMap((h) => [POSTS[h.from] ?? 0, POSTS[h.to] ?? 0])),

@@ -16,7 +16,7 @@ export const BOXES: Record<PierKey, { x: number; w: number }> = {
 };
 export const DECK = { top: 48, bottom: 112, middle: 80, legs: 140 };
 const FULL_PX = 48;
-const LEAST_PX = 3;
+const MIN_PX = 3;
 const UNKNOWN_PX = 20;
 /** Half of the gap torn into a blocked hop. */
 const TEAR = 8;
@@ -42,7 +42,7 @@ interface Point {
 
 function thickness(m: StripModel) {
   const scale = scaleLinear().domain([0, m.scaleGbps]).range([0, FULL_PX]).clamp(true);
-  return (gbps: number) => Math.max(LEAST_PX, scale(gbps));
+  return (gbps: number) => Math.max(MIN_PX, scale(gbps));
 }
 
 /** Height of the scale bar that stands for 16 Gb/s. */

@@ -4,7 +4,7 @@ import type { LinkCheck } from '@ruddy/core/bring-up';
 import { type Chain, type Hop, takesOf, TRANSPORT_40 } from '@ruddy/core/chain';
 import { LOAD_KINDS } from '@ruddy/core/parts';
 import type { Evaluation } from '@ruddy/core/plan';
-import { VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { measuredHops, type HopMeasure } from './strip-measured';
 import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-piers';
 
@@ -255,7 +255,7 @@ export function stripModel(
   return {
     name,
     mode: measured ? 'measured' : 'expected',
-    verdict: VERDICT_WORDS[e.predicted.verdict.state],
+    verdict: VERDICT_LABELS[e.predicted.verdict.state],
     piers,
     hops,
     loads: loadsOf(chain, link.kind),

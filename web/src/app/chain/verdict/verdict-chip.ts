@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { VerdictState } from '@ruddy/core/plan';
-import { VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { VERDICT_SHAPES } from './verdict-shapes';
 
 /** A verdict as edge, shape and word; the word alone says it. */
@@ -57,5 +57,5 @@ import { VERDICT_SHAPES } from './verdict-shapes';
 export class VerdictChip {
   readonly state = input.required<VerdictState>();
   readonly shape = computed(() => VERDICT_SHAPES[this.state()]);
-  readonly word = computed(() => VERDICT_WORDS[this.state()]);
+  readonly word = computed(() => VERDICT_LABELS[this.state()]);
 }

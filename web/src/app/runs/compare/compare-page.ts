@@ -21,7 +21,7 @@ import type { ApiProblem } from '../../platform/api/api';
 import { CatalogueData } from '../../parts/catalogue';
 import { costFrom, costParts } from '../../plan/plan-cost';
 import { SetupsData } from '../../setups/setups';
-import { MOST_ASIDE, Tray } from '../../setups/tray';
+import { MAX_ASIDE, ComparisonList } from '../../setups/comparison-list';
 import { Keys } from '../../platform/shell/keys';
 import { pluralize, orEmpty } from '../../platform/shared/format';
 
@@ -50,7 +50,7 @@ export class ComparePage {
   readonly #setups = inject(SetupsData);
   readonly #catalogue = inject(CatalogueData);
   readonly #router = inject(Router);
-  readonly tray = inject(Tray);
+  readonly tray = inject(ComparisonList);
   readonly of = input('', { transform: orEmpty });
   readonly plans = signal<readonly Plan[] | null>(null);
   readonly problem = signal<string | null>(null);
@@ -123,7 +123,7 @@ export class ComparePage {
       .split(',')
       .filter((id) => id !== '');
     const list = asked.length > 0 ? asked : this.tray.plans().map((p) => p.id);
-    return [...new Set(list)].slice(0, MOST_ASIDE);
+    return [...new Set(list)].slice(0, MAX_ASIDE);
   });
 
   /** The second plan becomes the base. */

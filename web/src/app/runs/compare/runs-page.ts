@@ -38,7 +38,7 @@ import {
 } from '@ruddy/core/runs/text';
 import type { ApiProblem } from '../../platform/api/api';
 import { RunsData } from '../runs';
-import { MOST_RUNS, Tray } from '../../setups/tray';
+import { MAX_RUNS, ComparisonList } from '../../setups/comparison-list';
 import { gridRun, valuesOf } from '../run-groups';
 import { RunForm, type RunDraft } from '../run-form';
 import { toCsv } from '../../platform/shared/csv';
@@ -58,7 +58,7 @@ const ms = (fps: number) => 1000 / fps;
 export class CompareRunsPage {
   readonly #data = inject(RunsData);
   readonly #router = inject(Router);
-  readonly tray = inject(Tray);
+  readonly tray = inject(ComparisonList);
   readonly of = input('', { transform: orEmpty });
   readonly rows = input('', { transform: orEmpty });
   readonly columns = input('', { transform: orEmpty });
@@ -80,7 +80,7 @@ export class CompareRunsPage {
     const asked = this.of()
       .split(',')
       .filter((id) => id !== '');
-    return (asked.length > 0 ? asked : this.tray.runs.list().map((r) => r.id)).slice(0, MOST_RUNS);
+    return (asked.length > 0 ? asked : this.tray.runs.list().map((r) => r.id)).slice(0, MAX_RUNS);
   });
   /** Measures any of the runs has. */
   readonly measures = computed(() => {

@@ -8,7 +8,7 @@ import {
   type Factor,
   FACTS,
   leastReachable,
-  MOST_REPEATS,
+  MAX_REPEATS,
   planSession,
   repeatsFor,
   scatterOf,
@@ -93,7 +93,7 @@ export class SessionForm {
     const scatter = this.scatter();
     return this.#asked() === null
       ? ''
-      : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MOST_REPEATS });
+      : repeatsText({ repeats, least: leastReachable(scatter), scatter, most: MAX_REPEATS });
   });
   readonly preview = computed(() => {
     const factors = this.#factors();

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { later } from './later';
+import { renderWhenIdle } from './render-when-idle';
 
 @Component({ changeDetection: ChangeDetectionStrategy.OnPush, template: '{{ below() }}' })
 class Host {
   readonly ready = signal(false);
-  readonly below = later(() => this.ready(), 3);
+  readonly below = renderWhenIdle(() => this.ready(), 3);
 }
 
 describe('later', () => {

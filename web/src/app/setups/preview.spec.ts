@@ -9,7 +9,7 @@ import type { Setup } from '@ruddy/core/setups/contract';
 import { SetupEditor } from './setup-editor';
 import { fieldsOf } from './setup-patches';
 import { storedSetup } from './stored-setup';
-import { patchOf, Trial } from './trial';
+import { patchOf, Preview } from './preview';
 
 const stored: Setup = {
   ...storedSetup,
@@ -85,16 +85,16 @@ describe('trying a change', () => {
   };
   let http: HttpTestingController;
   let editor: SetupEditor;
-  let trial: Trial;
+  let trial: Preview;
 
   beforeEach(() => {
     localStorage.clear();
     TestBed.configureTestingModule({
-      providers: [provideHttpClient(), provideHttpClientTesting(), SetupEditor, Trial],
+      providers: [provideHttpClient(), provideHttpClientTesting(), SetupEditor, Preview],
     });
     http = TestBed.inject(HttpTestingController);
     editor = TestBed.inject(SetupEditor);
-    trial = TestBed.inject(Trial);
+    trial = TestBed.inject(Preview);
     editor.open(stored.id);
     http.expectOne(`/api/setups/${stored.id}`).flush(stored);
     http.expectOne('/api/evaluate').flush({ sentence: 'before' });

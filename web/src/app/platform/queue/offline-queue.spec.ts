@@ -3,23 +3,23 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed } from '@angular/core/testing';
 import { vi } from 'vitest';
 import type { BringUp } from '@ruddy/core/bring-up/contract';
-import { BenchOutbox } from './bench-outbox';
+import { OfflineQueue } from './offline-queue';
 
 const ID = '00000000-0000-7000-8000-00000000000a';
 const answer = (rev: number) => ({ setup: { id: ID, rev } }) as BringUp;
 
 describe('what is noted at the bench', () => {
   let http: HttpTestingController;
-  let box: BenchOutbox;
+  let box: OfflineQueue;
   let taken: BringUp[];
 
   function start(): void {
     TestBed.resetTestingModule();
     TestBed.configureTestingModule({
-      providers: [provideHttpClient(), provideHttpClientTesting(), BenchOutbox],
+      providers: [provideHttpClient(), provideHttpClientTesting(), OfflineQueue],
     });
     http = TestBed.inject(HttpTestingController);
-    box = TestBed.inject(BenchOutbox);
+    box = TestBed.inject(OfflineQueue);
     taken = [];
     box.open(ID, (a) => taken.push(a));
   }

@@ -15,7 +15,7 @@ import { tunnelOf } from './standards';
 import type { KnownDock, KnownPath, KnownSocket, SlotFacts } from './types';
 
 /** One way to fill in the choices that are not known, with the facts it gives. */
-export interface World {
+export interface Completion {
   readonly made: Readonly<Record<AttrPath, string>>;
   readonly facts: SlotFacts;
 }
@@ -129,7 +129,7 @@ export const NOT_ASKED = 'rule/';
  * where it matters, and the payload the standard leaves open; at most about 200 when nothing at all is known. Construction of a cable
  * and class of a dock are not among them: their hull is taken where they are read, so that they do not multiply the worlds.
  */
-export function worlds(chain: Chain, rules: RuleBook): World[] {
+export function completions(chain: Chain, rules: RuleBook): Completion[] {
   const spec = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const sockets: SocketWorld[] = spec ? socketWorlds(spec) : [{ made: {}, socket: null }];
   const path: KnownPath | null = chain.path && {
@@ -154,7 +154,7 @@ export function worlds(chain: Chain, rules: RuleBook): World[] {
  * The choices a statement hangs on: those where two worlds that differ in nothing else disagree.
  * `holds` says for each world whether the statement is true there.
  */
-export function hangsOn(all: readonly World[], holds: readonly boolean[]): AttrPath[] {
+export function hangsOn(all: readonly Completion[], holds: readonly boolean[]): AttrPath[] {
   const found = new Set<AttrPath>();
   all.forEach((a, i) => {
     for (let j = i + 1; j < all.length; j++) {

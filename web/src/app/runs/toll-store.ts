@@ -18,18 +18,18 @@ import type { ApiProblem } from '../platform/api/api';
 import { RunToll } from '../chain/run-toll';
 import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
-import { RunDesk } from './run-desk';
+import { RunStore } from './run-store';
 
 /** The most titles that are asked for at once. */
-const MOST_TITLES = 200;
+const MAX_TITLES = 200;
 
 /**
  * What runs say together: pairs, tolls, what limits, alarms. It reads every run of the titles of this setup, whichever setup they are
  * of, and judges the run that is looked at first.
  */
 @Injectable()
-export class TollDesk {
-  readonly #desk = inject(RunDesk);
+export class TollStore {
+  readonly #store = inject(RunStore);
   readonly #data = inject(RunsData);
   readonly #work = inject(CaptureWork);
   readonly #strip = inject(RunToll, { optional: true });
@@ -39,12 +39,12 @@ export class TollDesk {
   readonly predictions = signal<Predictions | null>(null);
   readonly #judged = signal<{ key: string; judged: Judged | null } | null>(null);
 
-  readonly setupId = computed(() => this.#desk.runs()?.[0]?.setupId ?? '');
-  readonly first = computed(() => this.#desk.shown()[0]?.run ?? null);
+  readonly setupId = computed(() => this.#store.runs()?.[0]?.setupId ?? '');
+  readonly first = computed(() => this.#store.shown()[0]?.run ?? null);
   readonly #titles = computed(() =>
-    [...new Set((this.#desk.runs() ?? []).map((r) => r.titleId))]
+    [...new Set((this.#store.runs() ?? []).map((r) => r.titleId))]
       .sort()
-      .slice(0, MOST_TITLES)
+      .slice(0, MAX_TITLES)
       .join(),
   );
   readonly cells = computed(() => cellsOf(this.all() ?? []));
@@ -117,7 +117,7 @@ export class TollDesk {
     effect(() => {
       const titles = this.#titles();
       // Read so that tolls are read again when a run is stored.
-      this.#desk.runs();
+      this.#store.runs();
       if (titles !== '') untracked(() => void this.#read(titles));
     });
     effect(() => {

@@ -21,7 +21,7 @@ const whenIdle = (f: () => void) =>
  * first screen is made piece by piece, so that typing and scrolling are answered in between. Never counts back. Call it where things
  * are injected.
  */
-export function later(ready: () => boolean, steps = 1): Signal<number> {
+export function renderWhenIdle(ready: () => boolean, steps = 1): Signal<number> {
   const done = signal(0);
   const injector = inject(Injector);
   const tasks = inject(PendingTasks);

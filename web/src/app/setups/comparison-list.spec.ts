@@ -1,9 +1,9 @@
 import { TestBed } from '@angular/core/testing';
-import { MOST_ASIDE, Tray } from './tray';
+import { MAX_ASIDE, ComparisonList } from './comparison-list';
 
 const fresh = () => {
   TestBed.resetTestingModule();
-  return TestBed.inject(Tray);
+  return TestBed.inject(ComparisonList);
 };
 const plan = (id: string) => ({ id, name: `Plan ${id}` });
 
@@ -24,7 +24,7 @@ describe('PL-22 the tray', () => {
     const tray = fresh();
     for (const id of ['a', 'b', 'c', 'd', 'e']) tray.toggle(plan(id));
     expect(tray.plans().map((p) => p.id)).toEqual(['b', 'c', 'd', 'e']);
-    expect(tray.plans()).toHaveLength(MOST_ASIDE);
+    expect(tray.plans()).toHaveLength(MAX_ASIDE);
   });
 
   it.each(['{', '7', '[{"id":7}]'])('what is no list there (%s) is nothing put aside', (kept) => {

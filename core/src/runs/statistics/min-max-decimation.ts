@@ -1,14 +1,14 @@
 const BASE = 16;
 
 /** The least and the most of any stretch of a run in a few steps, and where each frame ends. Levels halve, from 16 frames up. */
-export interface Pyramid {
+export interface MinMaxDecimation {
   readonly frames: Float32Array;
   /** End of each frame in ms from the start. */
   readonly ends: Float64Array;
   readonly levels: readonly { readonly least: Float32Array; readonly most: Float32Array }[];
 }
 
-export function buildPyramid(frames: Float32Array): Pyramid {
+export function decimateMinMax(frames: Float32Array): MinMaxDecimation {
   const ends = new Float64Array(frames.length);
   let at = 0;
   for (let i = 0; i < frames.length; i++) {
@@ -43,7 +43,7 @@ export function buildPyramid(frames: Float32Array): Pyramid {
 
 /** The least and the most frame of [from, to); exact, no spike is lost. `from` < `to`. */
 export function extent(
-  p: Pyramid,
+  p: MinMaxDecimation,
   from: number,
   to: number,
 ): readonly [least: number, most: number] {
@@ -71,7 +71,7 @@ export function extent(
 }
 
 /** The first frame that ends after a time in ms. */
-export function frameAt(p: Pyramid, ms: number): number {
+export function frameAt(p: MinMaxDecimation, ms: number): number {
   let lo = 0;
   let hi = p.ends.length;
   while (lo < hi) {
@@ -92,7 +92,7 @@ const TAKEN = 33;
 
 /** What a drawing of [fromMs, toMs) in `width` columns shows; null where no frame is. Every frame is in at least one column. */
 export function columns(
-  p: Pyramid,
+  p: MinMaxDecimation,
   fromMs: number,
   toMs: number,
   width: number,

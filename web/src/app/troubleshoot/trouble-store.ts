@@ -30,7 +30,7 @@ import type {
 } from '@ruddy/core/troubleshoot/contract';
 import { CAUSE_WORDS } from '@ruddy/core/troubleshoot/text';
 import type { ApiProblem } from '../platform/api/api';
-import { BenchOutbox } from '../platform/queue/bench-outbox';
+import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { RunsData } from '../runs/runs';
@@ -49,7 +49,7 @@ type Closing = Extract<TroubleNote, { what: 'closed' }>;
  * noted. Out: the suspects, what to try next, and what a person does with it. What waits to be stored counts already.
  */
 @Injectable()
-export class TroubleDesk {
+export class TroubleStore {
   readonly #data = inject(TroubleData);
   readonly #editor = inject(SetupEditor);
   readonly #readings = inject(LinkReadings);
@@ -57,7 +57,7 @@ export class TroubleDesk {
   readonly #runs = inject(RunsData);
   readonly #clock = inject(ServerClock);
   readonly #suspicion = inject(Suspicion);
-  readonly outbox = inject(BenchOutbox);
+  readonly outbox = inject(OfflineQueue);
   readonly #stored = signal<readonly TroubleRow[] | null>(null);
   readonly tablesRead = signal<TablesRead | null>(null);
   readonly problem = signal<string | null>(null);

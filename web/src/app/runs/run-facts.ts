@@ -22,7 +22,7 @@ const TOLD: readonly Fact[] = [
 const ASKED = new Set<string>(TOLD.slice(0, 10).map((f) => FACTS[f]));
 
 /** How a run was made, fact by fact: what was said, and what is asked for when nobody said it. */
-export function toldOf(run: RunEntry | null): { name: string; value: string }[] {
+export function runFactsOf(run: RunEntry | null): { name: string; value: string }[] {
   if (!run) return [];
   return TOLD.map((f) => ({ name: FACTS[f], value: run.facts[f] })).filter(
     (f) => f.value !== '' || ASKED.has(f.name),

@@ -58,7 +58,7 @@ export function patchOf(fields: Fields, c: SetupChange): SetupPatch {
  * while it is tried; any other edit puts it back.
  */
 @Injectable()
-export class Trial {
+export class Preview {
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly now = signal<Trying | null>(null);

@@ -18,14 +18,14 @@ import { BenchesData } from '../setups/benches';
 import { Live } from '../platform/api/live';
 import type { Judgement } from '../setups/setups';
 
-const MOST_LINES = 500;
+const MAX_LINES = 500;
 
 /**
  * One bench that is open. In: what hands do. Out: how it stands, its log, and the judgement of the chain that lies on it. Acts go to
  * the server one after another; everything that happens comes back by the stream, whoever caused it.
  */
 @Injectable()
-export class BenchDesk {
+export class BenchStore {
   readonly #data = inject(BenchesData);
   readonly live = inject(Live);
   readonly bench = signal<Bench | null>(null);
@@ -141,7 +141,7 @@ export class BenchDesk {
   #event(e: BenchEvent): void {
     if (e.seq <= this.#seq) return;
     this.#seq = e.seq;
-    this.log.update((l) => [...l.slice(1 - MOST_LINES), e]);
+    this.log.update((l) => [...l.slice(1 - MAX_LINES), e]);
     if (e.kind === 'line') this.#stands(e.body.state, this.speed());
     if (e.kind === 'clock') this.#stands(e.body.state, e.body.speed);
     // Somebody else put a part or a fault there: an event names it, the answer of a read has it whole.

@@ -32,7 +32,7 @@ const BATCH = 24;
  * for. A cell is known by row times columns plus column.
  */
 @Injectable()
-export class GridDesk implements OnDestroy {
+export class GridStore implements OnDestroy {
   readonly #log = inject(LogData);
   readonly #make = inject(GRID_WORKER);
   #worker: { calls: Remote<GridCalls>; end: () => void } | null = null;

@@ -20,7 +20,7 @@ export interface Shown {
 
 /** The runs of a setup, those that are looked at, and their values as they arrive. */
 @Injectable()
-export class RunDesk {
+export class RunStore {
   readonly #data = inject(RunsData);
   readonly #work = inject(CaptureWork);
   readonly runs = signal<readonly RunEntry[] | null>(null);

@@ -26,7 +26,7 @@ function sameParts(a: ScoutAskInput, b: ScoutAskInput): boolean {
 
 /** One search: asked of the server once, worked on in a worker, shown while it works, stopped when somebody says so. */
 @Injectable()
-export class ScoutDesk implements OnDestroy {
+export class ScoutStore implements OnDestroy {
   readonly #data = inject(ScoutData);
   readonly #make = inject(SCOUT_WORKER);
   #worker: { calls: Remote<ScoutCalls>; end: () => void } | null = null;

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { rate } from '@ruddy/core/base/text';
-import { glance, VERDICT_WORDS } from '@ruddy/core/plan/text';
+import { glance, VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { MiniStrip } from '../chain/strip/mini-strip';
-import { Trial } from '../setups/trial';
+import { Preview } from '../setups/preview';
 
 /** What is tried just now, before beside after, with the two ways out. */
 @Component({
@@ -67,8 +67,8 @@ import { Trial } from '../setups/trial';
     }
   `,
 })
-export class TrialBar {
-  readonly trial = inject(Trial);
+export class PreviewBar {
+  readonly trial = inject(Preview);
   readonly rate = rate;
   readonly both = computed(() => {
     const trying = this.trial.now();
@@ -82,7 +82,7 @@ export class TrialBar {
       : null;
   });
 
-  words(verdict: keyof typeof VERDICT_WORDS): string {
-    return VERDICT_WORDS[verdict];
+  words(verdict: keyof typeof VERDICT_LABELS): string {
+    return VERDICT_LABELS[verdict];
   }
 }

@@ -24,7 +24,7 @@ function kept(setup: string): Waiting[] {
  * made here, so that sending it again stores it once.
  */
 @Injectable()
-export class BenchOutbox {
+export class OfflineQueue {
   readonly #api = inject(Api);
   readonly waiting = signal<readonly Waiting[]>([]);
   /** Why the last one was refused; nothing of it was stored. */

@@ -7,9 +7,9 @@ export interface Aside {
 }
 
 /** Most plans that stand side by side on one page. */
-export const MOST_ASIDE = 4;
+export const MAX_ASIDE = 4;
 /** Most runs that are compared at once. */
-export const MOST_RUNS = 120;
+export const MAX_RUNS = 120;
 
 function kept(key: string): Aside[] {
   try {
@@ -64,11 +64,11 @@ class Shelf {
 
 /** Plans and runs put aside with `x`. */
 @Injectable({ providedIn: 'root' })
-export class Tray {
-  readonly #plans = new Shelf('ruddy.tray.plans', MOST_ASIDE);
-  readonly runs = new Shelf('ruddy.tray.runs', MOST_RUNS);
+export class ComparisonList {
+  readonly #plans = new Shelf('ruddy.tray.plans', MAX_ASIDE);
+  readonly runs = new Shelf('ruddy.tray.runs', MAX_RUNS);
   readonly plans = this.#plans.list;
-  readonly full = computed(() => this.plans().length >= MOST_ASIDE);
+  readonly full = computed(() => this.plans().length >= MAX_ASIDE);
   readonly size = computed(() => this.plans().length + this.runs.list().length);
 
   has(id: string): boolean {

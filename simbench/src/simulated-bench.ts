@@ -41,7 +41,7 @@ interface Queued {
 }
 
 /** The bench while the fold goes over its acts. It never leaves the fold. */
-export interface World {
+export interface SimulatedBench {
   readonly noise: Noise;
   readonly log: LogLine[];
   queue: Queued[];
@@ -78,7 +78,7 @@ export interface World {
 }
 
 /** A bench as it stands on the table: everything off, the card mounted, the cable beside it. */
-export function newWorld({ chain, seed }: BenchDef): World {
+export function newSimulatedBench({ chain, seed }: BenchDef): SimulatedBench {
   return {
     noise: noiseOf(seed),
     log: [],
@@ -112,19 +112,19 @@ export function newWorld({ chain, seed }: BenchDef): World {
   };
 }
 
-export function partsOf(w: World): Parts {
+export function partsOf(w: SimulatedBench): Parts {
   const socket = w.chain.host?.sockets.find((s) => s.key === w.plugged) ?? null;
   return { chain: w.chain, socket, faults: w.faults, noise: w.noise };
 }
-export const wiringOf = (w: World): Wiring | null => wire(partsOf(w));
-export const fault = (w: World, id: keyof FaultMap): number => strength(w, id);
+export const wiringOf = (w: SimulatedBench): Wiring | null => wire(partsOf(w));
+export const fault = (w: SimulatedBench, id: keyof FaultMap): number => strength(w, id);
 
-export function say(w: World, code: LogCode, params: LogLine['params'] = {}): void {
+export function say(w: SimulatedBench, code: LogCode, params: LogLine['params'] = {}): void {
   w.log.push({ ms: w.ms, code, params });
 }
 
 /** A draw from the seed, another each time it is asked for the same thing. */
-export function draw(w: World, what: string, lo: number, hi: number): number {
+export function draw(w: SimulatedBench, what: string, lo: number, hi: number): number {
   const n = w.counts[what] ?? 0;
   w.counts[what] = n + 1;
   return between(w.noise, what, n, lo, hi);
@@ -132,7 +132,7 @@ export function draw(w: World, what: string, lo: number, hi: number): number {
 
 /** Let something happen by itself, after a spread of time; void when the link, the host or the supply changes before. */
 export function later(
-  w: World,
+  w: SimulatedBench,
   what: Later,
   lo: number,
   hi: number,
@@ -144,7 +144,7 @@ export function later(
   w.queue.splice(i < 0 ? w.queue.length : i, 0, item);
 }
 
-export function toStage(w: World, stage: LinkState): void {
+export function toStage(w: SimulatedBench, stage: LinkState): void {
   if (w.stage === stage) return;
   w.stage = stage;
   if (stage === 'unplugged') w.contact = null;
@@ -152,14 +152,14 @@ export function toStage(w: World, stage: LinkState): void {
 }
 
 /** The link starts over: whatever was to come of it does not. */
-export function reset(w: World, stage: LinkState): void {
+export function reset(w: SimulatedBench, stage: LinkState): void {
   w.epochs.link++;
   w.ghost = false;
   toStage(w, stage);
 }
 
 /** Is the dock alive: mains, its switch, and its lamp? A board without a dock lives from its supply, or from the host. */
-export function dockLives(w: World): boolean {
+export function dockLives(w: SimulatedBench): boolean {
   const { dock } = w.chain;
   if (w.brownOut) return false;
   if (!dock) return supplyOf(w.chain).own ? w.mains : w.host !== 'off';
@@ -169,7 +169,7 @@ export function dockLives(w: World): boolean {
 }
 
 /** Does this card want plugs of its own? One that nobody counted does. */
-export function wantsPlugs(w: World): boolean {
+export function wantsPlugs(w: SimulatedBench): boolean {
   const { card } = w.chain;
   if (!card) return false;
   const counts = [card.plugs8Pin, card.plugs6Pin, card.plugs16Pin];
@@ -177,32 +177,32 @@ export function wantsPlugs(w: World): boolean {
 }
 
 /** Why the slot stays silent, or null when a card answers there. */
-export function slotFault(w: World): 'slot-empty' | 'slot-silent' | null {
+export function slotFault(w: SimulatedBench): 'slot-empty' | 'slot-silent' | null {
   if (!w.cardIn || w.chain.card === null || fault(w, 'card-not-seated') >= 0.7) return 'slot-empty';
   const powered = !wantsPlugs(w) || (w.plugsIn && fault(w, 'power-plug-out') === 0);
   return powered && fault(w, 'card-defective') < 0.5 ? null : 'slot-silent';
 }
 
 /** Levels that let pictures or USB through, and no PCIe. */
-export function forbidden(w: World): boolean {
+export function forbidden(w: SimulatedBench): boolean {
   return securityOf(w) === 'nopcie' || securityOf(w) === 'dponly' || securityOf(w) === 'usbonly';
 }
-export function securityOf(w: World): BenchState['security'] {
+export function securityOf(w: SimulatedBench): BenchState['security'] {
   return fault(w, 'tunnelling-forbidden') > 0 ? 'nopcie' : w.security;
 }
 
 const UP = new Set<LinkState>(['windows', 'bound', 'in-use', 'suspended']);
 const ROUTER = new Set<LinkState>(['router', 'awaiting', 'tunnel', 'training', ...UP]);
-export const cardReached = (w: World): boolean => UP.has(w.stage);
-export const routerUp = (w: World): boolean => ROUTER.has(w.stage) || w.ghost;
-export const bridgesUp = (w: World): boolean =>
+export const cardReached = (w: SimulatedBench): boolean => UP.has(w.stage);
+export const routerUp = (w: SimulatedBench): boolean => ROUTER.has(w.stage) || w.ghost;
+export const bridgesUp = (w: SimulatedBench): boolean =>
   routerUp(w) && w.stage !== 'router' && w.stage !== 'awaiting';
 
 /** Corrected errors so far. */
-export const corrected = (w: World): number => Math.floor(w.errors);
+export const corrected = (w: SimulatedBench): number => Math.floor(w.errors);
 
 /** Time goes by, and what wears is counted: some errors for every hour under load on a path without margin, none on a sound one. */
-export function pass(w: World, ms: number): void {
+export function pass(w: SimulatedBench, ms: number): void {
   const margin = fault(w, 'direct-cable-margin');
   if (w.stage === 'in-use' && margin > 0) {
     const perHour = (200 + 2000 * margin) * (0.8 + 0.4 * w.noise('errors an hour'));
@@ -212,7 +212,7 @@ export function pass(w: World, ms: number): void {
 }
 
 /** What of the world can be seen. */
-export function shown(w: World): BenchState {
+export function shown(w: SimulatedBench): BenchState {
   const k = wiringOf(w);
   const reached = k !== null && cardReached(w);
   const idle = w.stage === 'bound' && w.ms - w.since > 2000;
