@@ -87,7 +87,7 @@ describe('two people at once', () => {
   it('where both changed one field, the pick decides and the rest is kept', () => {
     const mine = { ...slots({ dock: 'd2', card: 'c1' }), notes: 'mine' };
     const theirs = { ...slots({ dock: 'd3' }), notes: 'theirs' };
-    expect(conflicts(base, mine, theirs)).toEqual(['notes', 'slots/dock']);
+    expect(conflicts(base, mine, theirs)).toEqual(['slots/dock', 'notes']);
     const merged = mergeFields(base, mine, theirs, (p) => (p === 'notes' ? 'mine' : 'theirs'));
     expect(merged).toEqual({ ...slots({ dock: 'd3', card: 'c1' }), notes: 'mine' });
   });
