@@ -106,6 +106,7 @@ export function transportGbps(standard: PortStandard): number {
   return t ? t.signallingGbps * t.lanes * t.encoding : 0;
 }
 
+/** Transport of the three USB4 rates, Gb/s: arithmetic from the table of tunnels above. */
 export const TRANSPORT_40 = transportGbps('usb4-40');
 export const TRANSPORT_20 = transportGbps('usb4-20');
 export const TRANSPORT_80 = transportGbps('usb4-80');

@@ -2,7 +2,7 @@ import { plus, type Range } from '../../base';
 import type { CardSpec, SupplyAttrs } from '../../parts';
 import { socketCounts } from './plugs';
 
-/** Durations of a peak, in microseconds. */
+/** Durations of a peak, in microseconds. Source: the ATX 3.0 design guide states excursions for these, from memory. */
 export const TAUS_US = [100, 1000, 10_000, 100_000] as const;
 
 /**

@@ -1,6 +1,6 @@
-/** Pixels of 1920x1080: what stage times of a title are stated at. */
+/** Pixels of 1920x1080, the size stage times of a title are stated at; by definition. */
 export const REFERENCE_PIXELS = 1920 * 1080;
-/** ms it takes to carry one MB at one Gb/s. */
+/** ms it takes to carry one MB at one Gb/s: arithmetic, 8 bits a byte. */
 export const MS_PER_MB_GBPS = 8;
 /** Bytes of a pixel on its way back to the panel. */
 const PIXEL_BYTES = 4;

@@ -12,12 +12,12 @@ export const START = {
   touched: { mid: 0.02, lo: 0.005, hi: 0.05 },
 } as const satisfies Record<string, Range & { mid: number }>;
 
-/** How much more a title sends at a preset than at the usual one; a quarter to a third more with ray tracing. */
+/** How much more a title sends at a preset than at the usual one; a quarter to a third more with ray tracing. Common practice, no published source. */
 export const PRESETS = { low: 0.7, medium: 1, high: 1.2, ultra: 1.4 } as const;
 export const RAY_TRACING = 1.3;
-/** How far a stage of another host or card may lie from what their indices promise, as a share. */
+/** How far a stage of another host or card may lie from what their indices promise, as a share. Common practice, no published source. */
 export const INDEX_BAND = 0.1;
-/** What the index of a host or card is stated against. */
+/** What the index of a host or card is stated against; by definition. */
 export const REFERENCE_INDEX = 100;
 
 /**
