@@ -14,7 +14,7 @@ import {
   nextTests,
   NO_OBSERVATIONS,
   posterior,
-  pulls,
+  bayesFactors,
   twoAtOnce,
 } from '../src/troubleshoot';
 import { directChain, tunnelChain } from './make';
@@ -247,11 +247,11 @@ describe('TR-02 what counts', () => {
       symptoms: ['low-copy'],
       answers: [{ test: 'router-speed', yes: true }],
     };
-    const list = pulls(net, { ...clues, answers: [] }, 'cable-class');
+    const list = bayesFactors(net, { ...clues, answers: [] }, 'cable-class');
     const prior = net.prior[net.causes.indexOf('cable-class')] ?? 0;
     const odds = (prior / (1 - prior)) * (list[0]?.times ?? 0);
     expect(odds / (1 + odds)).toBeCloseTo(at('cable-class', { symptoms: ['low-copy'] }), 10);
-    expect(pulls(net, clues, 'direct-live')).toEqual([]);
+    expect(bayesFactors(net, clues, 'direct-live')).toEqual([]);
   });
 
   it('offers are ordered by bits for each minute, two minutes beside each', () => {

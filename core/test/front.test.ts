@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   breakEvenHosts,
   Front,
-  hullOf,
+  upperHull,
   kneeOf,
   type SpendingOption,
   stepsOf,
@@ -90,7 +90,7 @@ describe('front', () => {
     fc.assert(
       fc.property(cloud, (all) => {
         const points = plainFront(all);
-        const hull = hullOf(points).map((i) => points[i] as Dot);
+        const hull = upperHull(points).map((i) => points[i] as Dot);
         const per = stepsOf(hull, 1).map((s) => s.per100);
         for (let i = 1; i < per.length; i++)
           expect(per[i] as number).toBeLessThan(per[i - 1] as number);

@@ -2,7 +2,15 @@ import { quantileSorted } from 'd3-array';
 import fc from 'fast-check';
 import * as simple from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { leastTold, meanOf, quantile, repeatsNeeded, tChance, tQuantile, welch } from '../src/base';
+import {
+  minDetectableChange,
+  meanOf,
+  quantile,
+  repeatsNeeded,
+  tChance,
+  tQuantile,
+  welch,
+} from '../src/base';
 
 const values = fc.array(fc.double({ min: 0.01, max: 1e4, noNaN: true }), {
   minLength: 1,
@@ -94,6 +102,6 @@ describe('repeats needed', () => {
     expect(repeatsNeeded(0.0001, 0.1)).toBe(2);
     expect(repeatsNeeded(1, 0.001, 50)).toBeNull();
     // What 17 a side just tell apart is one standard deviation, by the same table.
-    expect(leastTold(1, 17)).toBeCloseTo(1, 1);
+    expect(minDetectableChange(1, 17)).toBeCloseTo(1, 1);
   });
 });

@@ -8,8 +8,8 @@ import {
   countsOf,
   figureKey,
   figureLimits,
-  liftsOf,
-  liftsOfSaid,
+  priorMultipliers,
+  priorMultipliersOfEntered,
   likelihood,
   moved,
   netFor,
@@ -238,7 +238,7 @@ describe('TR-03 suspicion on the strip', () => {
 describe('what the plan, the first answers and the runs say', () => {
   it('a finding of the plan makes its cause likelier, the strongest once', () => {
     const long = tunnelChain({ cable: { lengthMm: 1200 } });
-    const lifts = liftsOf(judge(long));
+    const lifts = priorMultipliers(judge(long));
     expect(lifts.find((l) => l.cause === 'cable-class')).toMatchObject({
       times: 4,
       code: 'cable/too-long',
@@ -248,8 +248,8 @@ describe('what the plan, the first answers and the runs say', () => {
     const without = netFor(long);
     const at = with_.causes.indexOf('cable-class');
     expect(with_.prior[at]).toBeGreaterThan(2 * (without.prior[at] ?? 1));
-    expect(liftsOfSaid({ screen: 'panel' })[0]?.cause).toBe('panel-return');
-    expect(liftsOfSaid(null)).toEqual([]);
+    expect(priorMultipliersOfEntered({ screen: 'panel' })[0]?.cause).toBe('panel-return');
+    expect(priorMultipliersOfEntered(null)).toEqual([]);
   });
 
   const run = (

@@ -13,7 +13,7 @@ import {
   readRow,
   specOf,
 } from '@ruddy/core/parts';
-import type { FateRow, Job } from '@ruddy/core/parts/contract';
+import type { ImportRow, Job } from '@ruddy/core/parts/contract';
 import { toCsv } from '../src/parts/export';
 import { csvOptions } from '../src/parts/import-read';
 import { addPart, demoBundle, start, type Harness } from './harness';
@@ -45,7 +45,7 @@ async function send(
   return job;
 }
 const rows = async (job: Job, query = '') =>
-  (await h.api.get(`/api/jobs/${job.id}/rows${query}`)).body.items as FateRow[];
+  (await h.api.get(`/api/jobs/${job.id}/rows${query}`)).body.items as ImportRow[];
 const count = async () =>
   (await h.rows<{ n: number }>('SELECT count(*)::int AS n FROM parts'))[0]?.n;
 const HEAD = 'maker,model,variant,connector,construction,lengthMm,markedGbps,markedW';

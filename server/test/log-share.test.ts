@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from '@ruddy/core/base/contract';
 import { LOG_COLUMN_IDS } from '@ruddy/core/compatibility';
 import type { LogShare, OutcomeEntry } from '@ruddy/core/compatibility/contract';
-import type { FateRow, Job } from '@ruddy/core/parts/contract';
+import type { ImportRow, Job } from '@ruddy/core/parts/contract';
 import type { Setup } from '@ruddy/core/setups/contract';
 import type { Bundle } from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE } from '../src/platform/http/route';
@@ -78,7 +78,7 @@ async function send(at: Harness, text: string, query: object): Promise<Job> {
   return job;
 }
 const fates = async (at: Harness, job: Job) =>
-  ((await at.api.get(`/api/jobs/${job.id}/rows?limit=500`)).body as { items: FateRow[] }).items;
+  ((await at.api.get(`/api/jobs/${job.id}/rows?limit=500`)).body as { items: ImportRow[] }).items;
 const count = async (at: Harness) =>
   (await at.rows<{ n: number }>('SELECT count(*)::int AS n FROM log_entries'))[0]?.n;
 const units = (at: Harness) =>

@@ -25,7 +25,7 @@ export interface PracticeStep {
 
 export const stepMinutes = (test: TestId): number => TESTS[test].minutes + BESIDE_MINUTES;
 
-function clues(
+function observationsOf(
   symptoms: readonly SymptomId[],
   steps: readonly PracticeStep[],
 ): { clues: Observations; refused: ReadonlySet<TestId> } {
@@ -58,7 +58,7 @@ export function bestPath(
 ): Path {
   const steps: PracticeStep[] = [];
   for (;;) {
-    const c = clues(symptoms, steps);
+    const c = observationsOf(symptoms, steps);
     const a = advise(net, c.clues, c.refused);
     const next = a.offers[0];
     if (a.now !== 'test' || !next || steps.length >= MAX_STEPS) {
@@ -81,7 +81,8 @@ export function shortestPath(
 ): Path | null {
   const at = net.causes.indexOf(truth);
   const steps: PracticeStep[] = [];
-  const likely = (list: readonly PracticeStep[]) => posterior(net, clues(symptoms, list).clues);
+  const likely = (list: readonly PracticeStep[]) =>
+    posterior(net, observationsOf(symptoms, list).clues);
   const left = known.filter((s) => s.says !== 'cannot');
   for (;;) {
     const p = likely(steps);
@@ -129,7 +130,7 @@ export function leftAt(
   named: CauseId,
 ): Left | null {
   for (const [at, step] of steps.entries()) {
-    const c = clues(symptoms, steps.slice(0, at));
+    const c = observationsOf(symptoms, steps.slice(0, at));
     const p = posterior(net, c.clues);
     const [best] = nextTests(net, c.clues, p, c.refused);
     if (!best) continue;
@@ -142,7 +143,7 @@ export function leftAt(
     if (worth < HALF * best.worth)
       return { at, better: best.test, worth, best: best.worth, why: 'worth' };
   }
-  const c = clues(symptoms, steps);
+  const c = observationsOf(symptoms, steps);
   const p = posterior(net, c.clues);
   const [best] = nextTests(net, c.clues, p, c.refused);
   const sure = p[net.causes.indexOf(named)] ?? 0;

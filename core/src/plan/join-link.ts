@@ -76,7 +76,7 @@ function joinHop(hops: readonly Hop[]): Hop {
   };
 }
 
-function joinPinch(all: readonly Bottleneck[]): Bottleneck {
+function joinBottleneck(all: readonly Bottleneck[]): Bottleneck {
   const first = all[0] as Bottleneck;
   if (all.length === 1) return first;
   const hops = [...new Set(all.flatMap((p) => p.hops))].sort((a, b) => a - b);
@@ -101,6 +101,6 @@ export function joinLinks(all: readonly LinkFacts[]): Omit<LinkFacts, 'shapes'> 
     kind: first.kind,
     hops,
     usable: joinBoth(all.map((l) => l.usable)),
-    pinch: joinPinch(all.map((l) => l.pinch)),
+    pinch: joinBottleneck(all.map((l) => l.pinch)),
   };
 }

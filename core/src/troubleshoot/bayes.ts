@@ -46,7 +46,7 @@ export function symptomsThatCount(net: Net, clues: Observations): SymptomId[] {
 const flip = (row: Float64Array) => row.map((p) => 1 - p);
 
 /** Every clue that counts on this chain. */
-export function weighed(net: Net, clues: Observations): EvidenceTerm[] {
+export function evidenceTerms(net: Net, clues: Observations): EvidenceTerm[] {
   return [
     ...symptomsThatCount(net, clues).map((id): EvidenceTerm => ({
       kind: 'symptom',
@@ -75,7 +75,7 @@ export function posterior(net: Net, clues: Observations): Float64Array {
   const logs = net.prior.map((p, i) =>
     clues.mended.includes(net.causes[i] as CauseId) ? -Infinity : Math.log(p),
   );
-  for (const { row } of weighed(net, clues))
+  for (const { row } of evidenceTerms(net, clues))
     for (let i = 0; i < logs.length; i++) logs[i] = (logs[i] ?? 0) + Math.log(row[i] ?? 1);
   let most = -Infinity;
   for (const l of logs) most = Math.max(most, l);
@@ -102,11 +102,11 @@ export interface Pull {
 }
 
 /** How much each clue speaks for or against one cause, the strongest first. */
-export function pulls(net: Net, clues: Observations, cause: CauseId): Pull[] {
+export function bayesFactors(net: Net, clues: Observations, cause: CauseId): Pull[] {
   const at = net.causes.indexOf(cause);
   if (at < 0) return [];
   const rest = 1 - (net.prior[at] ?? 0);
-  const all = weighed(net, clues).map(({ row, ...clue }) => {
+  const all = evidenceTerms(net, clues).map(({ row, ...clue }) => {
     const others =
       net.prior.reduce((sum, p, i) => (i === at ? sum : sum + p * (row[i] ?? 1)), 0) / rest;
     return { clue, times: (row[at] ?? 1) / others };

@@ -6,7 +6,7 @@ import { CAUSES } from './net/causes';
 import { likelihood, START_TABLES, type Tables, weight } from './tables';
 
 /** How much likelier the plan makes a cause before anything is seen, and by which finding. */
-export interface Lift {
+export interface PriorMultiplier {
   readonly cause: CauseId;
   readonly times: number;
   readonly code: string;
@@ -16,7 +16,7 @@ export interface Lift {
 export interface Net {
   readonly facts: ChainFacts;
   readonly tables: Tables;
-  readonly lifts: readonly Lift[];
+  readonly lifts: readonly PriorMultiplier[];
   readonly causes: readonly CauseId[];
   /** Adds up to 1. */
   readonly prior: Float64Array;
@@ -29,7 +29,7 @@ export interface Net {
 export function netFor(
   chain: Chain,
   tables: Tables = START_TABLES,
-  lifts: readonly Lift[] = [],
+  lifts: readonly PriorMultiplier[] = [],
   said: SaidOfChain | null = null,
 ): Net {
   return netOf(chainFacts(chain, said), tables, lifts);
@@ -38,7 +38,7 @@ export function netFor(
 export function netOf(
   facts: ChainFacts,
   tables: Tables = START_TABLES,
-  lifts: readonly Lift[] = [],
+  lifts: readonly PriorMultiplier[] = [],
 ): Net {
   const causes = CAUSE_IDS.filter((c) => facts[CAUSES[c].on]);
   const tests = TEST_IDS.filter((t) => facts[TESTS[t].on]);

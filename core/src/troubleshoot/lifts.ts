@@ -1,6 +1,6 @@
 import type { CauseId } from '../base';
 import type { Evaluation, FindingCode } from '../plan';
-import type { Lift } from './chain-net';
+import type { PriorMultiplier } from './chain-net';
 
 /** Which cause a finding of the plan makes likelier. */
 const SAYS: Readonly<Partial<Record<FindingCode, CauseId>>> = {
@@ -40,20 +40,20 @@ const SAYS: Readonly<Partial<Record<FindingCode, CauseId>>> = {
 const TIMES = { blocks: 5, care: 4, note: 2 } as const;
 
 /** What somebody said of the screen makes likelier, before any part is known. */
-export function liftsOfSaid(
+export function priorMultipliersOfEntered(
   said: { readonly screen: 'card' | 'panel' | 'hub' | null } | null,
-): Lift[] {
+): PriorMultiplier[] {
   if (said?.screen === 'panel') return [{ cause: 'panel-return', times: 3, code: 'said' }];
   return said?.screen === 'hub' ? [{ cause: 'screen-input', times: 2, code: 'said' }] : [];
 }
 
 /** Causes that the plan of a chain already speaks of, with the finding; the strongest finding counts once for each cause. */
-export function liftsOf(evaluation: Evaluation): Lift[] {
-  const all = evaluation.findings.flatMap((f): Lift[] => {
+export function priorMultipliers(evaluation: Evaluation): PriorMultiplier[] {
+  const all = evaluation.findings.flatMap((f): PriorMultiplier[] => {
     const cause = SAYS[f.code];
     return cause ? [{ cause, times: TIMES[f.severity], code: f.code }] : [];
   });
-  const best = new Map<CauseId, Lift>();
+  const best = new Map<CauseId, PriorMultiplier>();
   for (const l of all) if ((best.get(l.cause)?.times ?? 0) < l.times) best.set(l.cause, l);
   return [...best.values()];
 }

@@ -1,5 +1,5 @@
 import type { CauseId } from '../base';
-import { type Observations, weighed } from './bayes';
+import { type Observations, evidenceTerms } from './bayes';
 import type { Net } from './chain-net';
 import { TESTS } from './net';
 
@@ -27,7 +27,7 @@ export function twoAtOnce(net: Net, clues: Observations): CausePair | null {
   const able = net.causes.flatMap((c, i) =>
     c === 'none-of-these' || clues.mended.includes(c) ? [] : [i],
   );
-  const seen = weighed(net, clues).map((w) => {
+  const seen = evidenceTerms(net, clues).map((w) => {
     const cured = w.kind === 'test' && TESTS[w.id as keyof typeof TESTS].cures === true;
     // Rows of a "no" come turned over: pairs are joined on the positive side.
     const positive = w.kind === 'test' && !w.yes ? w.row.map((x) => 1 - x) : w.row;

@@ -39,7 +39,7 @@ interface EventRow<B> {
 }
 
 /** Events of some kinds, oldest first, without those that were taken back. */
-function standingEvents<B>(
+function notRetractedEvents<B>(
   db: Sequelize,
   setupId: string,
   kinds: readonly string[],
@@ -61,7 +61,7 @@ export async function attemptsOf(
   setupId: string,
   transaction?: Transaction,
 ): Promise<AttemptRow[]> {
-  const rows = await standingEvents<z.infer<typeof attemptEvent> | Ended>(
+  const rows = await notRetractedEvents<z.infer<typeof attemptEvent> | Ended>(
     db,
     setupId,
     ['attempt', 'ended'],
@@ -96,7 +96,12 @@ export async function stepsOf(
   setupId: string,
   transaction?: Transaction,
 ): Promise<StepRow[]> {
-  const rows = await standingEvents<z.infer<typeof stepEvent>>(db, setupId, ['step'], transaction);
+  const rows = await notRetractedEvents<z.infer<typeof stepEvent>>(
+    db,
+    setupId,
+    ['step'],
+    transaction,
+  );
   return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.by, ...r.body }));
 }
 
@@ -160,7 +165,7 @@ export async function readBringUp(db: Sequelize, setupId: string): Promise<Bring
     attemptsOf(db, setupId),
     stepsOf(db, setupId),
     counted.host === '' ? [] : triedOn(db, counted),
-    standingEvents<z.infer<typeof goodEvent>>(db, setupId, ['good']),
+    notRetractedEvents<z.infer<typeof goodEvent>>(db, setupId, ['good']),
     timedNotes(db),
   ]);
   const last = goods[goods.length - 1];

@@ -13,7 +13,7 @@ import { contradicted, evaluate } from '@ruddy/core/plan';
 import { verdictSentence } from '@ruddy/core/plan/text';
 import type { Services } from '../platform/http/route';
 import { groundsFor, type Grounds } from '../plan/context';
-import { logConditions, STANDING } from '../plan/log-filter';
+import { logConditions, NOT_RETRACTED } from '../plan/log-filter';
 import { decodeCursor, toPage } from '../platform/db/paging';
 import { ruleReader } from '../setups/rules';
 
@@ -121,7 +121,7 @@ export async function listCompatibility(
   const where = `($9::text IS NULL OR l.outcome = $9) ${q.near ? 'AND s.weight > 0' : ''} ${
     filter.sql === 'true'
       ? ''
-      : `AND c.chain_key IN (SELECT e.chain_key FROM log_entries e WHERE e.chain_key IS NOT NULL AND ${STANDING} AND ${filter.sql})`
+      : `AND c.chain_key IN (SELECT e.chain_key FROM log_entries e WHERE e.chain_key IS NOT NULL AND ${NOT_RETRACTED} AND ${filter.sql})`
   }`;
   const bind = [...own, ...filter.bind];
   const [a, b, limit] = [bind.length + 1, bind.length + 2, bind.length + 3].map((i) => `$${i}`);
@@ -140,7 +140,7 @@ export async function listCompatibility(
          count(DISTINCT y.versions)::int - 1 AS older, count(*)::int AS entries,
          (SELECT jsonb_agg(jsonb_build_object('id', t.id, 'name', t.name) ORDER BY t.name) FROM setups t
            WHERE t.id IN (SELECT i.setup_id FROM log_entries i WHERE i.chain_key = page.chain_key)) AS setups
-       FROM log_entries y WHERE y.chain_key = page.chain_key AND ${STANDING.replaceAll('e.id', 'y.id')}) u ON true
+       FROM log_entries y WHERE y.chain_key = page.chain_key AND ${NOT_RETRACTED.replaceAll('e.id', 'y.id')}) u ON true
      ORDER BY page.sort COLLATE "C" ${order}, page.chain_key COLLATE "C" ${order}`,
     {
       type: QueryTypes.SELECT,

@@ -1,7 +1,7 @@
 import { QueryTypes, type Transaction } from 'sequelize';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
-import type { Fate, FateRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
+import type { RowOutcome, ImportRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
 import { LogEntryModel } from '../platform/db/models';
 import type { Actor, Services } from '../platform/http/route';
 import { contentHash, idFromFile } from '../platform/db/ids';
@@ -71,8 +71,8 @@ function differences(
   e: NonNullable<LogIncoming['entry']>,
   row: number,
   namesOnly: boolean,
-): FateRow['notes'] {
-  const notes: FateRow['notes'] = FIELDS.flatMap((f) => {
+): ImportRow['notes'] {
+  const notes: ImportRow['notes'] = FIELDS.flatMap((f) => {
     const here = known.body[f];
     const file = e.body[f];
     return contentHash(here) === contentHash(file)
@@ -91,14 +91,14 @@ function differences(
 }
 
 interface Judged {
-  fate: FateRow;
+  fate: ImportRow;
   store: ((transaction: Transaction) => Promise<void>) | null;
   insert: ReturnType<typeof entryRow> | null;
 }
 
 /** One file held against the log. */
 class LogImport {
-  readonly fates: Record<Fate, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
+  readonly fates: Record<RowOutcome, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
   readonly #taken = new Map<string, { row: number; hash: string }>();
   readonly #except: ReadonlySet<number>;
 
@@ -153,7 +153,11 @@ class LogImport {
             .filter((n) => n !== '')
             .join('; ')
         : `entry ${x.row}`);
-    const end = (fate: Fate, notes: FateRow['notes'], more: Partial<Judged> = {}): Judged => {
+    const end = (
+      fate: RowOutcome,
+      notes: ImportRow['notes'],
+      more: Partial<Judged> = {},
+    ): Judged => {
       this.fates[fate] += 1;
       return { fate: { row: x.row, fate, part, notes }, store: null, insert: null, ...more };
     };

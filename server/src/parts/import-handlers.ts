@@ -1,12 +1,12 @@
 import * as z from 'zod';
 import { flag, uuid } from '@ruddy/core/base/contract';
 import { columnHelp, partKind } from '@ruddy/core/parts';
-import { fatePage, fateQuery, importQuery, jobSchema } from '@ruddy/core/parts/contract';
+import { importRowPage, importRowQuery, importQuery, jobSchema } from '@ruddy/core/parts/contract';
 import { HttpProblem } from '../platform/http/problem';
 import { route } from '../platform/http/route';
 import { exportCsv, templateCsv } from './export';
 import { startImport } from './imports';
-import { cancelJob, fatesOf, getJob } from '../platform/jobs/jobs';
+import { cancelJob, rowOutcomesOf, getJob } from '../platform/jobs/jobs';
 
 const byId = z.strictObject({ id: uuid });
 const byKind = z.strictObject({ kind: partKind });
@@ -63,9 +63,11 @@ export const importRoutes = [
     summary: 'What becomes of each row of a file',
     role: 'reader',
     params: byId,
-    query: fateQuery,
-    response: fatePage,
-    handle: async ({ params, query }, { db }) => ({ body: await fatesOf(db, params.id, query) }),
+    query: importRowQuery,
+    response: importRowPage,
+    handle: async ({ params, query }, { db }) => ({
+      body: await rowOutcomesOf(db, params.id, query),
+    }),
   }),
   route({
     method: 'get',

@@ -12,7 +12,7 @@ import {
   specOf,
   wordOf,
 } from '@ruddy/core/parts';
-import type { Fate, FateRow } from '@ruddy/core/parts/contract';
+import type { RowOutcome, ImportRow } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
 import { unstorable } from '../platform/http/storable';
 import { idFromFile, newId } from '../platform/db/ids';
@@ -31,7 +31,7 @@ export interface Stored {
 
 /** What becomes of an entry, and what is to be written. */
 export interface Judged {
-  fate: FateRow;
+  fate: ImportRow;
   /** What the row takes: the part it means and, unless retired, its name. No other row of the file may take the same. */
   takes: readonly string[];
   store: ToStore | null;
@@ -114,7 +114,7 @@ export function judge(e: Incoming, stored: Stored | null, namesake: Stored | nul
     stored.retired === retired &&
     equal(stored.sources, sources);
   const asked = partQuestions(e.kind, spec).filter((q) => sources[q.path]?.kept !== true);
-  const fate: Fate = same ? 'same' : asked.length > 0 ? 'asks' : stored ? 'changed' : 'new';
+  const fate: RowOutcome = same ? 'same' : asked.length > 0 ? 'asks' : stored ? 'changed' : 'new';
   const id = stored?.id ?? (e.id === null ? newId() : idFromFile(e.id));
   return {
     fate: {

@@ -1,7 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { type PartKind, wordOf } from '@ruddy/core/parts';
-import type { Fate, Job } from '@ruddy/core/parts/contract';
+import type { RowOutcome, Job } from '@ruddy/core/parts/contract';
 import type { Actor, Services } from '../platform/http/route';
 import { unstorable } from '../platform/http/storable';
 import { idFromFile } from '../platform/db/ids';
@@ -52,7 +52,7 @@ async function meet(
 }
 
 class Tally {
-  readonly fates: Record<Fate, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
+  readonly fates: Record<RowOutcome, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
   /** What rows of this file took already, by row. */
   readonly #taken = new Map<string, number>();
 

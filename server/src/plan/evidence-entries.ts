@@ -5,8 +5,8 @@ import { nearWeights, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/cor
 import type { EvidenceAnswer, evidenceBody } from '@ruddy/core/compatibility/contract';
 import { expectation } from '@ruddy/core/plan';
 import type { Services } from '../platform/http/route';
-import { askedOf, evidenceOf, weighed, weighedBind } from './evidence';
-import { ENTRY_FATE, toEntry, type EntryRow } from './log-list';
+import { askedOf, evidenceOf, weightedUnits, weightedBind } from './evidence';
+import { ENTRY_STATE, toEntry, type EntryRow } from './log-list';
 import { ruleReader } from '../setups/rules';
 
 type Row = EntryRow &
@@ -30,14 +30,14 @@ export async function askEvidence(
   } as EvidenceAnswer['weights'];
   const asked = askedOf(chain, weights, body.without);
   const summary = await evidenceOf(s.db, asked);
-  const bind = weighedBind(asked);
+  const bind = weightedBind(asked);
   const rows = await s.db.query<Row>(
-    `WITH ${weighed(asked.without !== null)}, picked AS (
+    `WITH ${weightedUnits(asked.without !== null)}, picked AS (
        (SELECT * FROM weighed WHERE exact ORDER BY happened_on DESC, seq DESC LIMIT ${EXACT_SHOWN})
        UNION ALL
        (SELECT * FROM weighed WHERE NOT exact AND weight > 0 ORDER BY weight DESC, happened_on DESC, entry_id DESC LIMIT $16)
      )
-     SELECT ${ENTRY_FATE}, w.exact, w.shared, w.by_versions, w.by_told, w.weight, (w.host = $1::text) IS TRUE AS host,
+     SELECT ${ENTRY_STATE}, w.exact, w.shared, w.by_versions, w.by_told, w.weight, (w.host = $1::text) IS TRUE AS host,
        (w.link = $2::text) IS TRUE AS link, (w.dock = $3::text) IS TRUE AS dock, (w.family = $4::text) IS TRUE AS family
      FROM picked w JOIN log_entries e ON e.id = w.entry_id
      ORDER BY w.exact DESC, w.weight DESC, e.happened_on DESC, e.seq DESC, e.id DESC`,

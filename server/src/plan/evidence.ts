@@ -54,7 +54,7 @@ export function askedOf(chain: Chain, weights: NearWeights, without: string | nu
 }
 
 /** Bound parameters of `weighed`, in its order. */
-export function weighedBind({ match, versions, weights, without }: Asked): unknown[] {
+export function weightedBind({ match, versions, weights, without }: Asked): unknown[] {
   return [
     ...[match.host, match.link, match.dock, match.family],
     ...[
@@ -72,7 +72,7 @@ export function weighedBind({ match, versions, weights, without }: Asked): unkno
  * The units of the log that share something with what is asked, each with its factors: the same sum as `factorsOf` of the core, which
  * the tests hold it against. Parameters 1 to 15.
  */
-export const weighed = (leavesOut: boolean): string => `weighed AS (
+export const weightedUnits = (leavesOut: boolean): string => `weighed AS (
   SELECT u.*, f.*, c.by_versions, f.shared * c.by_versions * f.by_told AS weight
   FROM ${leavesOut ? 'log_units_without($15::uuid)' : 'log_units'} u CROSS JOIN LATERAL (
     SELECT (u.chain_key = $14::text) IS TRUE AS exact,
@@ -100,7 +100,7 @@ export async function evidenceOf(db: Sequelize, asked: Asked): Promise<EvidenceS
         number
       >
   >(
-    `WITH ${weighed(asked.without !== null)}, e AS (SELECT * FROM weighed WHERE exact), o AS (SELECT * FROM weighed WHERE NOT exact)
+    `WITH ${weightedUnits(asked.without !== null)}, e AS (SELECT * FROM weighed WHERE exact), o AS (SELECT * FROM weighed WHERE NOT exact)
      SELECT ${COUNTS},
        count(*) FILTER (WHERE NOT told AND met AND NOT changed)::int AS same_n,
        count(*) FILTER (WHERE NOT told AND met AND NOT changed AND worked)::int AS same_worked,
@@ -108,7 +108,7 @@ export async function evidenceOf(db: Sequelize, asked: Asked): Promise<EvidenceS
        (SELECT count(*)::int FROM o WHERE weight > 0) AS near_n, (SELECT coalesce(sum(weight), 0) FROM o) AS near_weight,
        (SELECT coalesce(sum(weight) FILTER (WHERE worked), 0) FROM o) AS near_worked
      FROM e`,
-    { type: QueryTypes.SELECT, bind: weighedBind(asked) },
+    { type: QueryTypes.SELECT, bind: weightedBind(asked) },
   );
   if (!r) return NO_EVIDENCE;
   const { n, works, care, unreliable, fails, newest } = r;

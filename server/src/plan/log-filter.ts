@@ -51,4 +51,4 @@ export function logConditions(f: LogFilter, first: number, parts = true): Condit
 }
 
 /** An entry that nobody corrected. */
-export const STANDING = 'NOT EXISTS (SELECT 1 FROM log_entries x WHERE x.supersedes = e.id)';
+export const NOT_RETRACTED = 'NOT EXISTS (SELECT 1 FROM log_entries x WHERE x.supersedes = e.id)';

@@ -3,7 +3,7 @@ import type * as z from 'zod';
 import type { Origin, Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeEntry, outcomeQuery } from '@ruddy/core/compatibility/contract';
-import { logConditions, STANDING } from './log-filter';
+import { logConditions, NOT_RETRACTED } from './log-filter';
 import { decodeCursor, toPage } from '../platform/db/paging';
 
 export interface EntryRow {
@@ -60,7 +60,7 @@ export const ENTRY = `e.id, e.setup_id, (SELECT name FROM setups s WHERE s.id = 
   e.supersedes, e.private, e.origin, (SELECT c.id FROM log_entries c WHERE c.supersedes = e.id LIMIT 1) AS corrected_by`;
 const SUPERSEDED = `EXISTS (SELECT 1 FROM log_entries n WHERE n.unit = e.unit AND n.chain_key IS NOT DISTINCT FROM e.chain_key
   AND n.versions <> e.versions AND n.happened_on > e.happened_on)`;
-export const ENTRY_FATE = `${ENTRY}, ${SUPERSEDED} AS superseded`;
+export const ENTRY_STATE = `${ENTRY}, ${SUPERSEDED} AS superseded`;
 
 type ListQuery = Partial<z.output<typeof outcomeQuery>> & { limit: number; id?: string };
 
@@ -77,11 +77,11 @@ export function outcomesStatement(q: ListQuery): { sql: string; bind: unknown[] 
   ];
   const filter = logConditions(q, own.length + 2);
   return {
-    sql: `SELECT ${ENTRY_FATE} FROM (
+    sql: `SELECT ${ENTRY_STATE} FROM (
         SELECT e.id FROM log_entries e
         WHERE ($1::uuid IS NULL OR e.setup_id = $1) AND ($2::text IS NULL OR e.outcome = $2) AND ($3::uuid IS NULL OR e.id = $3)
           AND ($4::text IS NULL OR e.chain_key = $4) AND ($5::date IS NULL OR (e.happened_on, e.id) < ($5::date, $6::uuid))
-          AND ${filter.sql} ${q.newest ? `AND ${STANDING} AND NOT ${SUPERSEDED}` : ''}
+          AND ${filter.sql} ${q.newest ? `AND ${NOT_RETRACTED} AND NOT ${SUPERSEDED}` : ''}
         ORDER BY e.happened_on DESC, e.id DESC LIMIT $7
       ) p JOIN log_entries e USING (id) ORDER BY e.happened_on DESC, e.id DESC`,
     bind: [...own, q.limit + 1, ...filter.bind],

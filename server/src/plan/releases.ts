@@ -21,7 +21,7 @@ import { storeOutcome } from './outcomes';
 import { keepRevision, readSetup } from '../setups/setup-store';
 import { noteVersion } from '../setups/versions';
 
-function standing(have: string, version: string): TouchedRow['stands'] {
+function currentReleases(have: string, version: string): TouchedRow['stands'] {
   const compared = have === '' ? null : compareVersions(have, version);
   if (compared === null) return 'not known';
   return compared === 0 ? 'same' : compared < 0 ? 'older' : 'newer';
@@ -66,7 +66,7 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
         .join(', '),
       have,
       pin: pin && { version: pin.version, reason: pin.reason },
-      stands: standing(have, release.variant),
+      stands: currentReleases(have, release.variant),
       mends: open(chain).flatMap((h) => (still.includes(h.index) ? [] : [h.requirement.variant])),
     };
   });

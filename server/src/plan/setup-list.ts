@@ -12,7 +12,7 @@ import type {
   SetupRow,
   Summary,
 } from '@ruddy/core/plan/contract';
-import { glance } from '@ruddy/core/plan/text';
+import { summarizeEvaluation } from '@ruddy/core/plan/text';
 import { SetupModel } from '../platform/db/models';
 import type { Services } from '../platform/http/route';
 import { chainOf, slotRows } from '../setups/chain';
@@ -43,7 +43,7 @@ async function judge(
     const list = {
       ...toSetup(row, slots.get(row.id) ?? []),
       chain: { host, dock, card },
-      glance: glance(evaluation),
+      glance: summarizeEvaluation(evaluation),
       last: last.get(row.id) ?? null,
       toll: null,
     };

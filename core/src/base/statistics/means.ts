@@ -80,13 +80,13 @@ export function welch(a: readonly number[], b: readonly number[]): Welch | null 
  */
 export function repeatsNeeded(cv: number, difference: number, most = 200): number | null {
   for (let n = 2; n < most; n++) {
-    if (leastTold(cv, n) <= difference) return n;
+    if (minDetectableChange(cv, n) <= difference) return n;
   }
-  return leastTold(cv, most) <= difference ? most : null;
+  return minDetectableChange(cv, most) <= difference ? most : null;
 }
 
 /** The least difference that `n` repeats a side tell apart, as a share of the mean, by the rule of `repeatsNeeded`. */
-export function leastTold(cv: number, n: number): number {
+export function minDetectableChange(cv: number, n: number): number {
   const df = 2 * n - 2;
   return (tQuantile(0.025, df) + tQuantile(0.2, df)) * cv * Math.sqrt(2 / n);
 }

@@ -117,7 +117,7 @@ export function stepsOf(
  *
  * Source: the monotone chain, A. M. Andrew, Information Processing Letters 9 (1979).
  */
-export function hullOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number[] {
+export function upperHull(points: readonly Pick<Point, 'minor' | 'fps'>[]): number[] {
   const hull: number[] = [];
   const at = (i: number) => points[i] as Pick<Point, 'minor' | 'fps'>;
   points.forEach((p, i) => {
@@ -149,7 +149,7 @@ export function stopsAt(
   unit: number,
   threshold: number,
 ): Stops | null {
-  const hull = hullOf(points);
+  const hull = upperHull(points);
   const steps = stepsOf(
     hull.map((i) => points[i] as Pick<Point, 'minor' | 'fps'>),
     unit,

@@ -1,7 +1,7 @@
 import { type Range, rising, type RuleBook, type RuleId, toRange } from '../../base';
 import type { CableSpec, PieceSpec } from '../../parts';
 import { isAdapter } from '../schema/shape';
-import { type Era, type Level, levelGbps } from './mode';
+import { type ProtocolGeneration, type Level, levelGbps } from './mode';
 import { DOMAIN, MIN_TUNNEL_CABLE_GBPS } from './standards';
 
 type ReadRule = (id: RuleId) => number;
@@ -70,7 +70,7 @@ export interface CableRate {
 export function usbCableRate(
   spec: CableSpec,
   passiveMm: Range,
-  era: Era,
+  era: ProtocolGeneration,
   rules: RuleBook,
 ): CableRate {
   const marked = toRange(spec.markedGbps, DOMAIN.cableGbps);

@@ -9,7 +9,7 @@ import {
 } from '../../parts';
 import type { AttrPath, Chain } from '../schema/chain';
 import { endsInSlot } from '../schema/shape';
-import { eraOf } from './mode';
+import { protocolGenerationOf } from './mode';
 import { isDirect } from './plugs';
 import { tunnelOf } from './standards';
 import type { KnownDock, KnownPath, KnownSocket, SlotFacts } from './types';
@@ -42,12 +42,12 @@ export function socketPath(key: string, attr: string): AttrPath {
   return `host/sockets/${key}/${attr}`;
 }
 
-interface SocketWorld {
+interface SocketCompletion {
   readonly made: Made;
   readonly socket: KnownSocket | null;
 }
 
-function socketWorlds(socket: SocketSpec): SocketWorld[] {
+function socketCompletions(socket: SocketSpec): SocketCompletion[] {
   const standards = options<PortStandard>(socket.standard, CARRIES[socket.connector]);
   const link = standards.flatMap((standard) =>
     tunnelOptions(standard, socket.tunnelling).map((tunnelling) => ({ standard, tunnelling })),
@@ -77,12 +77,12 @@ function socketWorlds(socket: SocketSpec): SocketWorld[] {
   );
 }
 
-interface DockWorld {
+interface DockCompletion {
   readonly made: Made;
   readonly dock: KnownDock | null;
 }
 
-function dockWorlds(dock: DockSpec | null): DockWorld[] {
+function dockCompletions(dock: DockSpec | null): DockCompletion[] {
   if (!dock) return [{ made: {}, dock: null }];
   const possible = CARRIES[dock.connector].filter(hasPcie);
   return options<UplinkStandard>(dock.uplink, possible).map((uplink) => ({
@@ -92,9 +92,9 @@ function dockWorlds(dock: DockSpec | null): DockWorld[] {
 }
 
 /** Whether a USB4 end speaks Thunderbolt 3 is a question only where the other end is older. */
-function pairWorlds(
-  s: SocketWorld,
-  d: DockWorld,
+function pairCompletions(
+  s: SocketCompletion,
+  d: DockCompletion,
 ): { made: Made; socket: KnownSocket | null; dock: KnownDock | null }[] {
   const a = s.socket && tunnelOf(s.socket.standard);
   const b = d.dock && tunnelOf(d.dock.uplink);
@@ -117,7 +117,7 @@ function pairWorlds(
 function payloads(f: Pick<SlotFacts, 'socket' | 'path' | 'dock'>, rules: RuleBook): number[] {
   if (isDirect(f)) return [rules.get('link.payloadDirectBytes')];
   const usual = rules.get('link.payloadTunnelBytes');
-  if (eraOf(f.socket, f.dock) !== 'usb4-v2') return [usual];
+  if (protocolGenerationOf(f.socket, f.dock) !== 'usb4-v2') return [usual];
   return [...new Set([usual, Math.max(usual, rules.get('link.payloadTunnelV2Bytes'))])];
 }
 
@@ -131,15 +131,15 @@ export const NOT_ASKED = 'rule/';
  */
 export function completions(chain: Chain, rules: RuleBook): Completion[] {
   const spec = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
-  const sockets: SocketWorld[] = spec ? socketWorlds(spec) : [{ made: {}, socket: null }];
+  const sockets: SocketCompletion[] = spec ? socketCompletions(spec) : [{ made: {}, socket: null }];
   const path: KnownPath | null = chain.path && {
     pieces: chain.path,
     endsInSlot: endsInSlot(chain.path),
   };
   const { host, card, loads, installed } = chain;
   return sockets.flatMap((s) =>
-    dockWorlds(chain.dock).flatMap((d) =>
-      pairWorlds(s, d).flatMap(({ made, socket, dock }) => {
+    dockCompletions(chain.dock).flatMap((d) =>
+      pairCompletions(s, d).flatMap(({ made, socket, dock }) => {
         const all = payloads({ socket, path, dock }, rules);
         return all.map((payload) => ({
           made: { ...made, [`${NOT_ASKED}payload`]: String(payload) },

@@ -5,7 +5,7 @@ import type { Load } from '../schema/loads';
 import { isAdapter } from '../schema/shape';
 import { compareVersions } from '../software/version';
 import { cablesOf, directGen, passiveLengthMm, usbCableRate } from './cable';
-import { eraOf } from './mode';
+import { protocolGenerationOf } from './mode';
 import {
   ASYMMETRIC_GBPS,
   DOMAIN,
@@ -75,7 +75,7 @@ function transportLimit(attr: AttrPath, slot: Slot, standard: PortStandard, turn
 
 /** The link the ends speak: its transport, and the PCIe their standards put behind it. */
 export function standardLimits({ socket, dock, loads }: SlotFacts): Limit[] {
-  const turned = eraOf(socket, dock) === 'usb4-v2' ? turnedRound(loads) : 'no';
+  const turned = protocolGenerationOf(socket, dock) === 'usb4-v2' ? turnedRound(loads) : 'no';
   const ends = [
     ...(socket
       ? [
@@ -102,7 +102,7 @@ export function standardLimits({ socket, dock, loads }: SlotFacts): Limit[] {
 export function usbCableLimits(f: SlotFacts, rules: RuleBook): Limit[] {
   const pieces = f.path?.pieces ?? [];
   const passive = passiveLengthMm(pieces);
-  const era = eraOf(f.socket, f.dock);
+  const era = protocolGenerationOf(f.socket, f.dock);
   return cablesOf(pieces, 'usb-c').flatMap(({ key, spec }): Limit[] => {
     const { byMark, byLength, lengthMatters } = usbCableRate(spec, passive, era, rules);
     const at = (attr: string, value: Range, open: boolean): Limit => ({

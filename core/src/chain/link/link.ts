@@ -1,6 +1,6 @@
 import { minOf, type RuleBook } from '../../base';
 import { computeHop, packetRule } from './hops';
-import { findPinch } from './pinch';
+import { findBottleneck } from './pinch';
 import { isDirect } from './plugs';
 import { hopShapes } from './shapes';
 import type { Both, Hop, LinkFacts, SlotFacts, Working } from './types';
@@ -21,5 +21,5 @@ export function joinLink(facts: SlotFacts, rules: RuleBook): LinkFacts {
   const shapes = hopShapes(facts, rules);
   const p = packetRule(kind, facts, rules);
   const hops = shapes.map((s) => computeHop(s, p));
-  return { kind, shapes, hops, usable: least(hops), pinch: findPinch(shapes, p) };
+  return { kind, shapes, hops, usable: least(hops), pinch: findBottleneck(shapes, p) };
 }

@@ -3,7 +3,7 @@ import { ASYMMETRIC_GBPS, transportGbps, type Tunnel, tunnelOf } from './standar
 import type { KnownDock, KnownSocket } from './types';
 
 /** How two ends that meet through a tunnel talk to each other. */
-export type Era = Tunnel['era'];
+export type ProtocolGeneration = Tunnel['era'];
 
 function speaksThunderbolt3(end: { standard: KnownSocket['standard']; tb3: boolean }): boolean {
   const t = tunnelOf(end.standard);
@@ -25,7 +25,10 @@ export function tooOldToMeet(
 }
 
 /** The era a link runs in: that of the older end; USB4's first version while an end is not known. */
-export function eraOf(socket: KnownSocket | null, dock: KnownDock | null): Era {
+export function protocolGenerationOf(
+  socket: KnownSocket | null,
+  dock: KnownDock | null,
+): ProtocolGeneration {
   const eras = [
     socket && tunnelOf(socket.standard)?.era,
     dock && tunnelOf(dock.uplink)?.era,
@@ -39,7 +42,7 @@ export function eraOf(socket: KnownSocket | null, dock: KnownDock | null): Era {
 export type Level = 0 | 20 | 40 | 80;
 
 /** Transport in Gb/s that a cable of a level lets pass in a link of an era. */
-export function levelGbps(level: Level, era: Era): number {
+export function levelGbps(level: Level, era: ProtocolGeneration): number {
   if (level === 0) return 0;
   if (era === 'thunderbolt') return transportGbps(level === 20 ? 'thunderbolt-2' : 'thunderbolt-3');
   if (level === 20) return transportGbps('usb4-20');

@@ -86,7 +86,7 @@ function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefin
  * may be the least is named. `rest` is what the chain would carry with the limits of the part
  * that sets it lifted; when several parts tie, lifting one changes nothing and `rest` says so.
  */
-export function findPinch(shapes: readonly HopShape[], p: PacketRule): Bottleneck {
+export function findBottleneck(shapes: readonly HopShape[], p: PacketRule): Bottleneck {
   const may = mayHold(shapes, p);
   return { ...leastHop(shapes, p), ...(may && { may }) };
 }

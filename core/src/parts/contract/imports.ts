@@ -2,9 +2,9 @@ import * as z from 'zod';
 import { instant, uuid } from '../../base/contract';
 import { partKind } from '../schema/parts';
 
-export const FATES = ['wrong', 'asks', 'new', 'changed', 'same'] as const;
-export const fate = z.enum(FATES);
-export type Fate = z.infer<typeof fate>;
+export const ROW_OUTCOMES = ['wrong', 'asks', 'new', 'changed', 'same'] as const;
+export const rowOutcome = z.enum(ROW_OUTCOMES);
+export type RowOutcome = z.infer<typeof rowOutcome>;
 
 /** A file of parts sent as it is: what is in it, and whether it is only tried. */
 export const importQuery = z.strictObject({
@@ -25,7 +25,7 @@ export const jobSchema = z.object({
   result: z
     .object({
       name: z.string(),
-      fates: z.record(fate, z.number().int()),
+      fates: z.record(rowOutcome, z.number().int()),
       unknown: z.array(z.string()),
       stored: z.boolean(),
     })
@@ -34,9 +34,9 @@ export const jobSchema = z.object({
 export type Job = z.infer<typeof jobSchema>;
 
 /** What becomes of a row: its part, and each thing wrong or odd by its row and column. */
-export const fateRow = z.object({
+export const importRow = z.object({
   row: z.number().int(),
-  fate,
+  fate: rowOutcome,
   part: z.string(),
   /** Each thing wrong or odd; where a file and what is here disagree, both stand in it. */
   notes: z.array(
@@ -49,13 +49,16 @@ export const fateRow = z.object({
     }),
   ),
 });
-export type FateRow = z.infer<typeof fateRow>;
-export const fateQuery = z.strictObject({
+export type ImportRow = z.infer<typeof importRow>;
+export const importRowQuery = z.strictObject({
   after: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(200),
-  fate: fate.optional(),
+  fate: rowOutcome.optional(),
 });
-export const fatePage = z.object({ items: z.array(fateRow), next: z.number().int().nullable() });
+export const importRowPage = z.object({
+  items: z.array(importRow),
+  next: z.number().int().nullable(),
+});
 
 /** A file of log entries, tried or stored. Where an entry here and in the file disagree, one of the two is kept: `here` or `file`. */
 export const logImportQuery = z.strictObject({

@@ -4,7 +4,7 @@ import type { Evaluation } from '../types';
 import { verdictSentence } from './headline';
 
 /** What a list shows of an evaluation: the verdict, the sentence, the pinch and the mini strip. */
-export function glance(e: Evaluation): EvaluationSummary {
+export function summarizeEvaluation(e: Evaluation): EvaluationSummary {
   const { link, verdict } = e.predicted;
   return {
     verdict: verdict.state,

@@ -1,4 +1,4 @@
-import { leastTold, mean, repeatsNeeded } from '../../base';
+import { minDetectableChange, mean, repeatsNeeded } from '../../base';
 import type { Dimension } from './facts';
 
 export interface Factor {
@@ -117,5 +117,5 @@ export function repeatsFor(percent: number, scatter: number | null): number | nu
 
 /** The least difference that `MAX_REPEATS` tell apart with this scatter, as a share. */
 export function leastReachable(scatter: number | null): number {
-  return leastTold(scatter ?? USUAL_SCATTER, MAX_REPEATS);
+  return minDetectableChange(scatter ?? USUAL_SCATTER, MAX_REPEATS);
 }

@@ -1,5 +1,5 @@
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
-import type { Fate, FateRow, Job } from '@ruddy/core/parts/contract';
+import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
 import { JobModel } from '../db/models-catalogue';
 import { knownProblem, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
@@ -17,13 +17,13 @@ export interface JobTools {
   /** Say how far it is. Throws `Cancelled` when somebody asked it to stop. */
   progress(done: number, total: number, message: string): Promise<void>;
   /** Keep the fates of rows, a batch at a time; on their own connection, so that they outlive a roll-back. */
-  keep(rows: readonly FateRow[]): Promise<void>;
+  keep(rows: readonly ImportRow[]): Promise<void>;
 }
 
 const running = new Map<string, Promise<void>>();
 let stopping = false;
 
-async function keepRows(db: Sequelize, jobId: string, rows: readonly FateRow[]): Promise<void> {
+async function keepRows(db: Sequelize, jobId: string, rows: readonly ImportRow[]): Promise<void> {
   if (rows.length === 0) return;
   await db.query(
     `INSERT INTO job_rows (job_id, row, fate, part, notes)
@@ -136,12 +136,12 @@ export async function cancelJob(db: Sequelize, id: string): Promise<Job> {
 }
 
 /** A page of what became of each row, in the order of the file. */
-export async function fatesOf(
+export async function rowOutcomesOf(
   db: Sequelize,
   id: string,
-  q: { after: number; limit: number; fate?: Fate },
-): Promise<{ items: FateRow[]; next: number | null }> {
-  const rows = await db.query<FateRow>(
+  q: { after: number; limit: number; fate?: RowOutcome },
+): Promise<{ items: ImportRow[]; next: number | null }> {
+  const rows = await db.query<ImportRow>(
     `SELECT row, fate, part, notes FROM job_rows WHERE job_id = $1 AND row > $2 AND ($3::text IS NULL OR fate = $3) ORDER BY row LIMIT $4`,
     { type: QueryTypes.SELECT, bind: [id, q.after, q.fate ?? null, q.limit + 1] },
   );

@@ -21,7 +21,7 @@ import {
   answersOf,
   type ChainObservation,
   failsAt,
-  liftsOf,
+  priorMultipliers,
   netFor,
   rankedCauses,
   seenOf,
@@ -140,7 +140,7 @@ export class StepCard {
     const seen = this.seen();
     const { chain, evaluation } = this.facts();
     const answers = seen ? answersOf(seen, this.readings.check()) : [];
-    return rankedCauses(netFor(chain, undefined, liftsOf(evaluation)), symptom, answers)
+    return rankedCauses(netFor(chain, undefined, priorMultipliers(evaluation)), symptom, answers)
       .slice(0, USUAL)
       .map((c) => CAUSE_WORDS[c]);
   });

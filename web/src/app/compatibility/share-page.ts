@@ -12,7 +12,7 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/compatibility';
 import type { LogShare } from '@ruddy/core/compatibility/contract';
-import type { FateRow } from '@ruddy/core/parts/contract';
+import type { ImportRow } from '@ruddy/core/parts/contract';
 import type { ApiProblem } from '../platform/api/api';
 import { ImportRun } from '../parts/import-run';
 import { LogData } from './log';
@@ -20,7 +20,7 @@ import { pluralize, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
 
-const FATE_WORDS = {
+const ROW_OUTCOME_LABELS = {
   wrong: 'wrong',
   asks: 'disagree',
   new: 'new',
@@ -61,7 +61,7 @@ export class SharePage {
   readonly over = signal(false);
   readonly keep = signal<Keep | null>(null);
   readonly except = signal<ReadonlySet<number>>(new Set());
-  readonly fateWords = FATE_WORDS;
+  readonly fateWords = ROW_OUTCOME_LABELS;
   readonly fates = ['wrong', 'asks', 'new', 'same'] as const;
   readonly counted = pluralize;
 
@@ -124,7 +124,7 @@ export class SharePage {
     const r = job.result;
     if (!r) return '';
     const parts = this.fates.flatMap((f) =>
-      (r.fates[f] ?? 0) > 0 ? [`${r.fates[f] ?? 0} ${FATE_WORDS[f]}`] : [],
+      (r.fates[f] ?? 0) > 0 ? [`${r.fates[f] ?? 0} ${ROW_OUTCOME_LABELS[f]}`] : [],
     );
     return `${r.name}: ${parts.join(', ')}. ${r.stored ? 'Stored.' : 'Nothing stored yet.'}`;
   });
@@ -199,7 +199,7 @@ export class SharePage {
     );
   }
 
-  plain(r: FateRow): string {
+  plain(r: ImportRow): string {
     return r.notes.map((n) => `${n.column ? `"${n.column}": ` : ''}${n.what}`).join('; ');
   }
 }

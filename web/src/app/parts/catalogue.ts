@@ -12,8 +12,8 @@ import type {
 import type { PartKind } from '@ruddy/core/parts';
 import type {
   FactBody,
-  Fate,
-  FateRow,
+  RowOutcome,
+  ImportRow,
   ItemBody,
   ItemEntry,
   Job,
@@ -115,8 +115,8 @@ export class CatalogueData {
 
   fates(
     id: string,
-    q: { after?: number; fate?: Fate; limit?: number },
-  ): Observable<{ items: FateRow[]; next: number | null }> {
+    q: { after?: number; fate?: RowOutcome; limit?: number },
+  ): Observable<{ items: ImportRow[]; next: number | null }> {
     return this.#api.get(`/jobs/${id}/rows`, { ...q });
   }
 

@@ -4,11 +4,11 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
 import { PART_KINDS, type PartKind } from '@ruddy/core/parts';
-import type { Fate, FateRow } from '@ruddy/core/parts/contract';
+import type { RowOutcome, ImportRow } from '@ruddy/core/parts/contract';
 import { CatalogueData } from './catalogue';
 import { ImportRun } from './import-run';
 import { pluralize, orEmpty } from '../platform/shared/format';
-import { FATE_WORDS, importSentence, storeWords } from './import-words';
+import { ROW_OUTCOME_LABELS, importSentence, storeWords } from './import-words';
 import { KIND_WORDS } from './part-facts';
 import { PartsNav } from './parts-nav';
 
@@ -29,8 +29,8 @@ export class ImportPage {
 
   readonly kinds = PART_KINDS;
   readonly words = KIND_WORDS;
-  readonly fates = Object.keys(FATE_WORDS) as Fate[];
-  readonly fateWords = FATE_WORDS;
+  readonly fates = Object.keys(ROW_OUTCOME_LABELS) as RowOutcome[];
+  readonly fateWords = ROW_OUTCOME_LABELS;
   readonly of = computed<PartKind>(() => PART_KINDS.find((k) => k === this.kind()) ?? 'cable');
   readonly file = signal<File | null>(null);
   readonly over = signal(false);
@@ -92,11 +92,11 @@ export class ImportPage {
     this.#data.columns(this.of()).subscribe({ next: ({ items }) => this.columns.set(items) });
   }
 
-  count(fate: Fate): number {
+  count(fate: RowOutcome): number {
     return this.result()?.fates[fate] ?? 0;
   }
 
-  said(r: FateRow): string {
+  said(r: ImportRow): string {
     return r.notes
       .map((n) => `${n.row === r.row ? '' : `row ${n.row}, `}${n.column}: ${n.what}`)
       .join('; ');

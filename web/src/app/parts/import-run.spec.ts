@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { finalize, interval, map, of, take, throwError } from 'rxjs';
-import type { Fate, FateRow, Job } from '@ruddy/core/parts/contract';
+import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
 import { CatalogueData } from './catalogue';
 import { ImportRun } from './import-run';
 import { Live } from '../platform/api/live';
@@ -25,15 +25,20 @@ const done = (wrong: number): Job => ({
     fates: { wrong, asks: 0, new: 300, changed: 0, same: 0 },
   },
 });
-const row = (n: number, fate: Fate): FateRow => ({ row: n, fate, part: `P ${n}`, notes: [] });
+const row = (n: number, fate: RowOutcome): ImportRow => ({
+  row: n,
+  fate,
+  part: `P ${n}`,
+  notes: [],
+});
 const file = new File(['x'], 'a.csv');
 
 function run(steps: Job[]) {
-  const asked: { after?: number; fate?: Fate }[] = [];
+  const asked: { after?: number; fate?: RowOutcome }[] = [];
   const data = {
     import: () => of(base),
     cancel: vi.fn(() => of({ ...base, state: 'cancelled' as const })),
-    fates: (_id: string, q: { after?: number; fate?: Fate; limit?: number }) => {
+    fates: (_id: string, q: { after?: number; fate?: RowOutcome; limit?: number }) => {
       asked.push(q);
       const start = q.after ?? 0;
       const rows = Array.from({ length: q.fate ? 2 : 200 }, (_, i) =>

@@ -9,7 +9,7 @@ import {
   takeWhile,
 } from 'rxjs';
 import type { PartKind } from '@ruddy/core/parts';
-import type { Fate, FateRow, Job } from '@ruddy/core/parts/contract';
+import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
 import type { ApiProblem } from '../platform/api/api';
 import { CatalogueData } from './catalogue';
 import { Live } from '../platform/api/live';
@@ -26,9 +26,9 @@ export class ImportRun {
   readonly #live = inject(Live);
   readonly job = signal<Job | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly rows = signal<FateRow[]>([]);
+  readonly rows = signal<ImportRow[]>([]);
   readonly next = signal<number | null>(null);
-  readonly fate = signal<Fate | null>(null);
+  readonly fate = signal<RowOutcome | null>(null);
   #asking: Subscription | null = null;
   #reading = false;
 
@@ -77,7 +77,7 @@ export class ImportRun {
   }
 
   /** Show the rows of one fate, or of all. */
-  show(fate: Fate | null): void {
+  show(fate: RowOutcome | null): void {
     this.fate.set(fate);
     this.rows.set([]);
     this.next.set(null);

@@ -1,10 +1,10 @@
 import type { PartKind } from '@ruddy/core/parts';
-import type { Fate, Job } from '@ruddy/core/parts/contract';
+import type { RowOutcome, Job } from '@ruddy/core/parts/contract';
 import { pluralize } from '../platform/shared/format';
 import { KIND_WORDS } from './part-facts';
 
 /** What becomes of a row, in the order of how much it wants somebody. */
-export const FATE_WORDS: Record<Fate, string> = {
+export const ROW_OUTCOME_LABELS: Record<RowOutcome, string> = {
   wrong: 'to mend',
   asks: 'to look at',
   new: 'new',

@@ -14,7 +14,7 @@ import { formula, SOURCES } from '@ruddy/core/chain/text';
 import { LOAD_KINDS } from '@ruddy/core/parts';
 import type { Evaluation } from '@ruddy/core/plan';
 import { RouterLink } from '@angular/router';
-import { pierOf, role } from '../chain/strip/strip-model';
+import { nodeOf, role } from '../chain/strip/strip-model';
 
 interface Row {
   name: string;
@@ -165,7 +165,7 @@ export class HopTable {
       pinch.part === 'loads'
         ? 'traffic of others'
         : pinch.part
-          ? role(pierOf(pinch.part)).toLowerCase()
+          ? role(nodeOf(pinch.part)).toLowerCase()
           : '';
     const pinched = pinch.hops.includes(i)
       ? part
@@ -176,10 +176,10 @@ export class HopTable {
       : '';
     const why =
       h.unchosen.length > 0
-        ? `not chosen: ${h.unchosen.map((s) => role(pierOf(s)).toLowerCase()).join(', ')}`
+        ? `not chosen: ${h.unchosen.map((s) => role(nodeOf(s)).toLowerCase()).join(', ')}`
         : pinched;
     return {
-      name: `${role(pierOf(h.from))} to ${role(pierOf(h.to))}`,
+      name: `${role(nodeOf(h.from))} to ${role(nodeOf(h.to))}`,
       kind: h.kind === 'tunnel' ? 'tunnel' : 'PCIe',
       trains: h.state === 'broken' ? 'nothing' : trains || 'not known',
       raw: h.raw ? rawText(h.raw) : 'not known',

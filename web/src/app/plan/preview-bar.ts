@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { rate } from '@ruddy/core/base/text';
-import { glance, VERDICT_LABELS } from '@ruddy/core/plan/text';
+import { summarizeEvaluation, VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { MiniStrip } from '../chain/strip/mini-strip';
 import { Preview } from '../setups/preview';
 
@@ -76,8 +76,8 @@ export class PreviewBar {
     return trying && before
       ? {
           words: trying.fix.words,
-          before: glance(before.evaluation),
-          after: glance(trying.judgement.evaluation),
+          before: summarizeEvaluation(before.evaluation),
+          after: summarizeEvaluation(trying.judgement.evaluation),
         }
       : null;
   });

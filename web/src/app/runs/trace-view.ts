@@ -27,7 +27,7 @@ import type { Shown } from './run-store';
 const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
 const HEIGHT = 220;
 
-function readStretch(words: string): readonly [number, number] | null {
+function readInterval(words: string): readonly [number, number] | null {
   const m = /^(\d+)-(\d+)$/.exec(words);
   return m && Number(m[2]) > Number(m[1]) ? [Number(m[1]), Number(m[2])] : null;
 }
@@ -57,7 +57,7 @@ export class TraceView {
   readonly height = HEIGHT;
   readonly pad = PAD;
   /** What is looked at, ms from the start; null: all of it. */
-  readonly window = linkedSignal(() => readStretch(this.stretch()));
+  readonly window = linkedSignal(() => readInterval(this.stretch()));
   /** Where the reading line stands, ms. */
   readonly at = signal<number | null>(null);
   #grabbed: { x: number; window: readonly [number, number] } | null = null;

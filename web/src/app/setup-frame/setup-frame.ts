@@ -29,16 +29,16 @@ import { SETUP_STATES } from '@ruddy/core/setups';
 import type { SetupState } from '@ruddy/core/setups/contract';
 import { BridgeStrip, type StripTarget } from '../chain/strip/bridge-strip';
 import { stripModel, type StripModel } from '../chain/strip/strip-model';
-import { withSuspicion } from '../chain/strip/strip-suspicion';
+import { withPosterior } from '../chain/strip/strip-suspicion';
 import { withToll } from '../chain/strip/strip-toll';
-import { pinchMoved } from '../chain/strip/strip-text';
+import { bottleneckMoved } from '../chain/strip/strip-text';
 import type { ApiProblem } from '../platform/api/api';
 import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { PlanCost } from '../plan/plan-cost';
 import { RunToll } from '../chain/run-toll';
-import { Suspicion } from '../chain/suspicion';
+import { Posterior } from '../chain/suspicion';
 import { SetupEditor } from '../setups/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../setups/setup-patches';
 import { SetupsData } from '../setups/setups';
@@ -62,7 +62,7 @@ const STRIP = 'ruddy.strip';
     Preview,
     PlanCost,
     RunToll,
-    Suspicion,
+    Posterior,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setup-frame.html',
@@ -77,7 +77,7 @@ export class SetupFrame {
   readonly trial = inject(Preview);
   readonly #readings = inject(LinkReadings);
   readonly #toll = inject(RunToll);
-  readonly #suspicion = inject(Suspicion);
+  readonly #suspicion = inject(Posterior);
   readonly run = inject(BringUpRun);
   readonly tray = inject(ComparisonList);
   readonly #dialog = inject(MatDialog);
@@ -125,7 +125,7 @@ export class SetupFrame {
     );
     const toll = this.url().includes('/runs') ? this.#toll.shown() : null;
     const suspicion = this.url().includes('/troubleshoot') ? this.#suspicion.shown() : null;
-    if (suspicion) return withSuspicion(model, suspicion);
+    if (suspicion) return withPosterior(model, suspicion);
     return toll ? withToll(model, toll) : model;
   });
   readonly saveWords = computed(() => {
@@ -181,7 +181,7 @@ export class SetupFrame {
     let said: StripModel | null = null;
     effect(() => {
       const now = this.model();
-      const words = said && now && this.editor.canUndo() ? pinchMoved(said, now) : null;
+      const words = said && now && this.editor.canUndo() ? bottleneckMoved(said, now) : null;
       if (words) void announcer.announce(words, 'polite');
       said = now ?? said;
     });

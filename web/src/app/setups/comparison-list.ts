@@ -27,7 +27,7 @@ function kept(key: string): Aside[] {
 }
 
 /** Things of one kind put aside; the first is the base of a comparison. They outlive pages and reloads. A full shelf lets the oldest go. */
-class Shelf {
+class StoredList {
   readonly #list;
   readonly list: Signal<readonly Aside[]>;
 
@@ -65,8 +65,8 @@ class Shelf {
 /** Plans and runs put aside with `x`. */
 @Injectable({ providedIn: 'root' })
 export class ComparisonList {
-  readonly #plans = new Shelf('ruddy.tray.plans', MAX_ASIDE);
-  readonly runs = new Shelf('ruddy.tray.runs', MAX_RUNS);
+  readonly #plans = new StoredList('ruddy.tray.plans', MAX_ASIDE);
+  readonly runs = new StoredList('ruddy.tray.runs', MAX_RUNS);
   readonly plans = this.#plans.list;
   readonly full = computed(() => this.plans().length >= MAX_ASIDE);
   readonly size = computed(() => this.plans().length + this.runs.list().length);

@@ -16,7 +16,7 @@ import {
   likelihood,
   movesOf,
   posterior,
-  pulls,
+  bayesFactors,
   weight,
 } from '@ruddy/core/troubleshoot';
 import {
@@ -80,7 +80,7 @@ export class CausePanel {
   readonly reasons = computed(() => {
     const now = this.#p();
     if (!now) return [];
-    return pulls(now.net, now.s.clues, this.cause()).map(({ clue, times }) => ({
+    return bayesFactors(now.net, now.s.clues, this.cause()).map(({ clue, times }) => ({
       name: this.#clue(clue.kind, clue.id, clue.yes),
       words: pullWords(times),
     }));

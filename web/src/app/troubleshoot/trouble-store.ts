@@ -9,8 +9,8 @@ import {
   answersOf,
   byPlace,
   type FixResult,
-  liftsOf,
-  liftsOfSaid,
+  priorMultipliers,
+  priorMultipliersOfEntered,
   netFor,
   NOTHING_SEEN,
   runAnswers,
@@ -35,7 +35,7 @@ import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { RunsData } from '../runs/runs';
 import { SetupEditor } from '../setups/setup-editor';
-import { Suspicion } from '../chain/suspicion';
+import { Posterior } from '../chain/suspicion';
 import { TroubleData } from './trouble';
 import { ServerClock } from '../platform/shared/server-clock';
 
@@ -56,7 +56,7 @@ export class TroubleStore {
   readonly #run = inject(BringUpRun);
   readonly #runs = inject(RunsData);
   readonly #clock = inject(ServerClock);
-  readonly #suspicion = inject(Suspicion);
+  readonly #suspicion = inject(Posterior);
   readonly outbox = inject(OfflineQueue);
   readonly #stored = signal<readonly TroubleRow[] | null>(null);
   readonly tablesRead = signal<TablesRead | null>(null);
@@ -140,7 +140,12 @@ export class TroubleStore {
     const j = this.#editor.judgement();
     const said = this.current()?.said ?? null;
     return j
-      ? netFor(j.chain, this.tables(), [...liftsOf(j.evaluation), ...liftsOfSaid(said)], said)
+      ? netFor(
+          j.chain,
+          this.tables(),
+          [...priorMultipliers(j.evaluation), ...priorMultipliersOfEntered(said)],
+          said,
+        )
       : null;
   });
   readonly advice = computed(() => {

@@ -12,7 +12,7 @@ import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { storedSetup } from '../setups/stored-setup';
-import { Suspicion } from '../chain/suspicion';
+import { Posterior } from '../chain/suspicion';
 import { chainOf, words } from '../plan/spec-help';
 import { TroubleshootPage } from './troubleshoot-page';
 
@@ -60,7 +60,7 @@ describe('Troubleshoot, in the page', () => {
         provideRouter([]),
         provideHttpClient(),
         provideHttpClientTesting(),
-        ...[SetupEditor, LinkReadings, OfflineQueue, BringUpRun, Suspicion],
+        ...[SetupEditor, LinkReadings, OfflineQueue, BringUpRun, Posterior],
       ],
     });
     http = TestBed.inject(HttpTestingController);
@@ -129,7 +129,7 @@ describe('Troubleshoot, in the page', () => {
 
   it('an answer is sent with its time and counts at once; the suspicion is shown for the strip', async () => {
     const { el, settle } = await open([search(seen('low-copy'))]);
-    const before = TestBed.inject(Suspicion).shown();
+    const before = TestBed.inject(Posterior).shown();
     expect(Object.values(before!.places).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 8);
     const what = words(el.querySelector('rb-next-panel .what'));
     button(el, /^Can't do this/).click();
@@ -145,7 +145,7 @@ describe('Troubleshoot, in the page', () => {
     const { el, settle } = await open([search(seen('crash-on-plug'))]);
     expect(h1(el)).toBe('First get a picture back, in 4 steps; the cause comes after.');
     expect(el.querySelector('rb-suspects-panel')).toBeNull();
-    expect(TestBed.inject(Suspicion).shown()).toBeNull();
+    expect(TestBed.inject(Posterior).shown()).toBeNull();
     expect(words(el.querySelector('.caution'))).toContain('Work may be lost');
     button(el, /^The host does not start/).click();
     await settle();

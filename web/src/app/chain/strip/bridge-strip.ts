@@ -12,11 +12,11 @@ import {
 } from '@angular/core';
 import { BOXES, stripPicture, WIDTH } from './strip-geometry';
 import { drawStrip } from './strip-draw';
-import type { PierKey, StripModel } from './strip-model';
-import { suspicionOf } from './strip-suspicion';
-import { copyLine, hopText, pierText, stripList, summaryText } from './strip-text';
+import type { StripNodeKey, StripModel } from './strip-model';
+import { posteriorOf } from './strip-suspicion';
+import { copyLine, hopText, nodeText, stripList, summaryText } from './strip-text';
 
-export type StripTarget = { kind: 'pier'; key: PierKey } | { kind: 'hop'; index: number };
+export type StripTarget = { kind: 'pier'; key: StripNodeKey } | { kind: 'hop'; index: number };
 
 interface StripButton {
   target: StripTarget;
@@ -57,7 +57,7 @@ export class BridgeStrip {
       const box = BOXES[p.key];
       const pier: StripButton = {
         target: { kind: 'pier', key: p.key },
-        label: m.suspicion ? `${pierText(p)} ${suspicionOf(m, p.key)}.` : pierText(p),
+        label: m.suspicion ? `${nodeText(p)} ${posteriorOf(m, p.key)}.` : nodeText(p),
         left: percent(box.x),
         width: percent(box.w),
       };

@@ -8,7 +8,7 @@ import {
   WIDTH,
   type HopPicture,
 } from './strip-geometry';
-import type { Pier, StripModel } from './strip-model';
+import type { StripNode, StripModel } from './strip-model';
 
 type Layer = Selection<SVGGElement, unknown, null, undefined>;
 
@@ -61,7 +61,7 @@ function fit(words: string, width: number): string {
   return words.length <= most ? words : `${words.slice(0, most - 1)}…`;
 }
 
-function drawPier(layer: Layer, p: Pier, faint: boolean): void {
+function drawNode(layer: Layer, p: StripNode, faint: boolean): void {
   const { x, w } = BOXES[p.key];
   const mid = x + w / 2;
   const g = layer
@@ -140,7 +140,7 @@ function drawLoads(layer: Layer, m: StripModel): void {
 }
 
 /** Ink discs under every bank and pier, one for each ten in a hundred, with the figure; elsewhere at the right. */
-function drawSuspicion(layer: Layer, m: StripModel): void {
+function drawPosterior(layer: Layer, m: StripModel): void {
   const s = m.suspicion;
   if (!s) return;
   const g = layer.append('g').attr('class', 'suspicion') as unknown as Layer;
@@ -190,8 +190,8 @@ export function drawStrip(svg: SVGSVGElement, m: StripModel, id: string): void {
   const layer = root.append('g') as unknown as Layer;
   for (const p of stripPicture(m)) drawHop(layer, p, hatch, m.suspicion === undefined);
   drawFootbridge(layer, m);
-  for (const p of m.piers) drawPier(layer, p, m.faint?.includes(p.key) === true);
-  if (m.suspicion) return drawSuspicion(layer, m);
+  for (const p of m.piers) drawNode(layer, p, m.faint?.includes(p.key) === true);
+  if (m.suspicion) return drawPosterior(layer, m);
   drawLoads(layer, m);
   m.piers
     .find((p) => p.key === 'dock')

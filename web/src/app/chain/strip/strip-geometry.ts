@@ -1,12 +1,12 @@
 import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX } from 'd3-shape';
 import type { Range } from '@ruddy/core/base';
-import { PIERS, type PierKey, type StripHop, type StripModel } from './strip-model';
+import { STRIP_NODES, type StripNodeKey, type StripHop, type StripModel } from './strip-model';
 
 export const WIDTH = 1232;
 export const HEIGHT = 184;
 /** Left edge and width of each bank and pier. */
-export const BOXES: Record<PierKey, { x: number; w: number }> = {
+export const BOXES: Record<StripNodeKey, { x: number; w: number }> = {
   system: { x: 1, w: 88 },
   port: { x: 152, w: 112 },
   cable: { x: 416, w: 104 },
@@ -61,10 +61,10 @@ function shape(points: Point[]): string {
 }
 
 /** Gaps between neighbouring piers that a hop runs over, host side first. */
-function gaps(h: StripHop): { x0: number; x1: number; left: PierKey; right: PierKey }[] {
-  const keys = PIERS.slice(PIERS.indexOf(h.from), PIERS.indexOf(h.to) + 1);
+function gaps(h: StripHop): { x0: number; x1: number; left: StripNodeKey; right: StripNodeKey }[] {
+  const keys = STRIP_NODES.slice(STRIP_NODES.indexOf(h.from), STRIP_NODES.indexOf(h.to) + 1);
   return keys.slice(1).map((right, i) => {
-    const left = keys[i] as PierKey;
+    const left = keys[i] as StripNodeKey;
     return { x0: BOXES[left].x + BOXES[left].w, x1: BOXES[right].x, left, right };
   });
 }

@@ -6,9 +6,16 @@ import { LOAD_KINDS } from '@ruddy/core/parts';
 import type { Evaluation } from '@ruddy/core/plan';
 import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { measuredHops, type HopMeasure } from './strip-measured';
-import { pierOf, PIERS, piersOf, role, type Pier, type PierKey } from './strip-piers';
+import {
+  nodeOf,
+  STRIP_NODES,
+  nodesOf,
+  role,
+  type StripNode,
+  type StripNodeKey,
+} from './strip-piers';
 
-export { pierOf, PIERS, role, type Pier, type PierKey } from './strip-piers';
+export { nodeOf, STRIP_NODES, role, type StripNode, type StripNodeKey } from './strip-piers';
 
 /** `waiting`, `lost` and `not used` are how a live link stands; the others are what is expected of it. */
 export type HopState =
@@ -16,10 +23,10 @@ export type HopState =
 
 export interface StripHop {
   readonly index: number;
-  readonly from: PierKey;
-  readonly to: PierKey;
+  readonly from: StripNodeKey;
+  readonly to: StripNodeKey;
   /** Piers the ribbon runs through. */
-  readonly through: readonly PierKey[];
+  readonly through: readonly StripNodeKey[];
   readonly line1: string;
   readonly line2: string;
   readonly state: HopState;
@@ -29,7 +36,7 @@ export interface StripHop {
   readonly full: Range | null;
   readonly pinch: boolean;
   /** The pier the neck and its teeth stand beside; null when no single part sets it. */
-  readonly neckAt: PierKey | null;
+  readonly neckAt: StripNodeKey | null;
   /** Only where readings are shown; null otherwise. */
   readonly measured: HopMeasure | null;
   /** Only where runs are shown: what this hop has to do with the toll. */
@@ -43,10 +50,10 @@ export interface StripLoad {
 }
 
 /** Suspicion in whole percents that add up to 100. */
-export interface StripSuspicion {
-  readonly piers: Readonly<Record<PierKey, number>>;
+export interface StripPosterior {
+  readonly piers: Readonly<Record<StripNodeKey, number>>;
   readonly elsewhere: number;
-  readonly most: PierKey | 'elsewhere';
+  readonly most: StripNodeKey | 'elsewhere';
   readonly cause: string;
 }
 
@@ -54,7 +61,7 @@ export interface StripModel {
   readonly name: string;
   readonly mode: 'expected' | 'measured' | 'live' | 'toll' | 'suspicion';
   readonly verdict: string;
-  readonly piers: readonly Pier[];
+  readonly piers: readonly StripNode[];
   readonly hops: readonly StripHop[];
   readonly loads: readonly StripLoad[];
   /** What the picture needs of its plug, on the footbridge; empty when not known. */
@@ -66,12 +73,12 @@ export interface StripModel {
   readonly pinchLine: string;
   readonly notKnown: readonly string[];
   /** Only where a cause is looked for: suspicion of each bank and pier, in whole percents. */
-  readonly suspicion?: StripSuspicion;
+  readonly suspicion?: StripPosterior;
   /** Piers drawn faint: those that are equal where strips are compared. */
-  readonly faint?: readonly PierKey[];
+  readonly faint?: readonly StripNodeKey[];
 }
 
-const NOUN: Record<PierKey, string> = {
+const NOUN: Record<StripNodeKey, string> = {
   system: 'the host',
   port: 'the host port',
   cable: 'the cable',
@@ -108,7 +115,7 @@ function transportName(t: Range): string {
 }
 
 /** What a hop trains to: "USB4 20 by the cable · PCIe Gen3 ×4" or "PCIe Gen4 ×4". */
-function trained(h: Hop, by: PierKey | null): string {
+function trained(h: Hop, by: StripNodeKey | null): string {
   if (h.state === 'broken') return h.kind === 'tunnel' ? 'no tunnel' : 'no link';
   const pcie = h.gen && h.lanes ? `PCIe Gen${formatWhole(h.gen)} ×${formatWhole(h.lanes)}` : '';
   if (h.kind === 'pcie') return pcie || 'width not known';
@@ -130,11 +137,11 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
   const { pinch } = e.predicted.link;
   const isPinch = pinch.hops.includes(index);
   const state = stateOf(h);
-  const from = pierOf(h.from);
-  const to = pierOf(h.to);
-  const a = PIERS.indexOf(from);
-  const b = PIERS.indexOf(to);
-  const neckAt = isPinch && pinch.part ? pierOf(pinch.part) : null;
+  const from = nodeOf(h.from);
+  const to = nodeOf(h.to);
+  const a = STRIP_NODES.indexOf(from);
+  const b = STRIP_NODES.indexOf(to);
+  const neckAt = isPinch && pinch.part ? nodeOf(pinch.part) : null;
   const named = isPinch && (pinch.part !== null || !pinch.certain) && state !== 'unknown';
   const value =
     state === 'blocked' ? '0.0 Gb/s' : h.usable ? `${rate(h.usable.down)} Gb/s` : 'not known';
@@ -148,7 +155,7 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
     index,
     from,
     to,
-    through: PIERS.slice(a + 1, b),
+    through: STRIP_NODES.slice(a + 1, b),
     line1: measured?.line1 ?? trained(h, neckAt),
     line2: measured?.line2 ?? usual,
     state,
@@ -162,14 +169,14 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
   };
 }
 
-function pinchLine(e: Evaluation): string {
+function bottleneckLine(e: Evaluation): string {
   const { pinch, usable } = e.predicted.link;
   if (!usable) return 'Pinch: not known.';
   const noun =
     pinch.part === 'loads'
       ? 'what hangs on the dock'
       : pinch.part
-        ? NOUN[pierOf(pinch.part)].replace('the ', '')
+        ? NOUN[nodeOf(pinch.part)].replace('the ', '')
         : '';
   const broken = e.predicted.link.hops.some((h) => h.state === 'broken');
   if (broken) return `Pinch: ${noun || 'not known'}, 0.0 Gb/s usable.`;
@@ -213,7 +220,7 @@ function underDock(e: Evaluation): string[] {
 }
 
 /** What stands under a pier in words: supply and charging at the dock, the picture at the card. */
-function underOf(key: PierKey, chain: Chain, e: Evaluation): string[] {
+function underOf(key: StripNodeKey, chain: Chain, e: Evaluation): string[] {
   if (key === 'dock') return underDock(e);
   const picture = footbridge(e);
   const back = chain.settings.toPanel === 'yes' ? ["picture goes back to the host's panel"] : [];
@@ -247,7 +254,7 @@ export function stripModel(
   const open = hops
     .filter((h) => h.state === 'unknown')
     .map((h) => `${role(h.from)} to ${role(h.to)}`);
-  const piers = piersOf(chain, link.pinch.setBy).map((p) => ({
+  const piers = nodesOf(chain, link.pinch.setBy).map((p) => ({
     ...p,
     under: underOf(p.key, chain, e),
   }));
@@ -262,7 +269,7 @@ export function stripModel(
     picture: footbridge(e),
     rope: chain.settings.toPanel === 'yes' ? 'picture goes back to the panel' : '',
     scaleGbps: largest <= 32 ? 32 : largest <= 64 ? 64 : 128,
-    pinchLine: pinchLine(e),
+    pinchLine: bottleneckLine(e),
     notKnown: [...open, ...unchosen.map((p) => p.role.toLowerCase())],
   };
 }

@@ -11,11 +11,11 @@ import {
 import type { CableSpec, PortStandard } from '@ruddy/core/parts';
 
 /** Banks and piers, host side first. */
-export const PIERS = ['system', 'port', 'cable', 'dock', 'card', 'screen'] as const;
-export type PierKey = (typeof PIERS)[number];
+export const STRIP_NODES = ['system', 'port', 'cable', 'dock', 'card', 'screen'] as const;
+export type StripNodeKey = (typeof STRIP_NODES)[number];
 
-export interface Pier {
-  readonly key: PierKey;
+export interface StripNode {
+  readonly key: StripNodeKey;
   readonly role: string;
   readonly name: string;
   readonly facts: readonly string[];
@@ -24,7 +24,7 @@ export interface Pier {
   readonly under?: readonly string[];
 }
 
-const SLOT_PIER: Record<Slot, PierKey> = {
+const NODE_OF_SLOT: Record<Slot, StripNodeKey> = {
   host: 'system',
   socket: 'port',
   path: 'cable',
@@ -39,11 +39,11 @@ const SLOT_PIER: Record<Slot, PierKey> = {
   uses: 'system',
 };
 
-export function pierOf(slot: Slot): PierKey {
-  return SLOT_PIER[slot];
+export function nodeOf(slot: Slot): StripNodeKey {
+  return NODE_OF_SLOT[slot];
 }
 
-export function role(key: PierKey): string {
+export function role(key: StripNodeKey): string {
   return {
     system: 'System',
     port: 'Host port',
@@ -93,10 +93,10 @@ function lengthWords(cables: readonly CableSpec[]): string {
 }
 
 /** The pieces of the path as one pier: what they are called, how long, and which of several binds. */
-function cablePier(
+function cableNode(
   path: Chain['path'],
   setBy: readonly AttrPath[],
-): Pick<Pier, 'name' | 'facts' | 'state'> {
+): Pick<StripNode, 'name' | 'facts' | 'state'> {
   const pieces = path ?? [];
   const state = path === null ? 'not chosen' : pieces.length === 0 ? 'not used' : 'chosen';
   const cables = pieces.flatMap(({ spec }) => (isAdapter(spec) ? [] : [spec]));
@@ -136,7 +136,7 @@ function systemFacts({ host, system, installed }: Chain): string[] {
   return words.length > 0 ? words : host ? [FORM[host.form]] : [];
 }
 
-function screenPier({ picture, settings, host }: Chain): Pier {
+function screenNode({ picture, settings, host }: Chain): StripNode {
   const first = picture[0]?.screen;
   const mode =
     first && first.widthPx !== null && first.heightPx !== null
@@ -164,7 +164,7 @@ function screenPier({ picture, settings, host }: Chain): Pier {
 }
 
 /** Every bank and pier of a chain. `setBy` names the attributes that bind at the pinch. */
-export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
+export function nodesOf(chain: Chain, setBy: readonly AttrPath[]): StripNode[] {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const standard =
     socket && typeof socket.standard === 'string'
@@ -186,7 +186,7 @@ export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
       facts: socket ? [standard] : [],
       state: socket ? 'chosen' : 'not chosen',
     },
-    { key: 'cable', role: 'Cable', ...cablePier(chain.path, setBy) },
+    { key: 'cable', role: 'Cable', ...cableNode(chain.path, setBy) },
     {
       key: 'dock',
       role: 'Dock',
@@ -201,6 +201,6 @@ export function piersOf(chain: Chain, setBy: readonly AttrPath[]): Pier[] {
       facts: chain.card ? [`could do ×${lanes(chain.card.lanes)}`] : [],
       state: chain.card ? 'chosen' : 'not chosen',
     },
-    screenPier(chain),
+    screenNode(chain),
   ];
 }

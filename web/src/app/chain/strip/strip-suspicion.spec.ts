@@ -3,7 +3,7 @@ import { evaluate } from '@ruddy/core/plan';
 import { chainOf } from '../../plan/spec-help';
 import { BridgeStrip } from './bridge-strip';
 import { stripModel } from './strip-model';
-import { withSuspicion } from './strip-suspicion';
+import { withPosterior } from './strip-suspicion';
 import { copyLine, stripList } from './strip-text';
 
 describe('the strip of a search', () => {
@@ -18,7 +18,7 @@ describe('the strip of a search', () => {
       screen: 0.003,
       elsewhere: 0.07,
     };
-    const m = withSuspicion(
+    const m = withPosterior(
       stripModel(
         'Dome desk',
         chain,

@@ -1,10 +1,10 @@
 import { rate } from '@ruddy/core/base/text';
-import { role, type Pier, type StripHop, type StripModel } from './strip-model';
-import { suspicionOf } from './strip-suspicion';
+import { role, type StripNode, type StripHop, type StripModel } from './strip-model';
+import { posteriorOf } from './strip-suspicion';
 import { TOLL_LABEL, tollLine } from './strip-toll';
 
 /** One part in words: "Cable: K-07, 1.2 m passive, marked 40. Chosen." */
-export function pierText(p: Pier): string {
+export function nodeText(p: StripNode): string {
   const body = [p.name, ...p.facts].filter((s) => s !== '').join(', ');
   const under = p.under && p.under.length > 0 ? ` ${p.under.join(', ')}.` : '';
   return `${p.role}: ${body ? `${body}. ` : ''}${p.state.charAt(0).toUpperCase()}${p.state.slice(1)}.${under}`;
@@ -46,8 +46,8 @@ const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** The strip in words, in the order of the picture: a part, the hop that leaves it, the next part. */
 export function stripList(m: StripModel): string[] {
-  const suspect = (p: Pier) =>
-    m.suspicion ? `${pierText(p)} ${capital(suspicionOf(m, p.key) ?? '')}.` : pierText(p);
+  const suspect = (p: StripNode) =>
+    m.suspicion ? `${nodeText(p)} ${capital(posteriorOf(m, p.key) ?? '')}.` : nodeText(p);
   return m.piers.flatMap((p) => [
     suspect(p),
     ...(p.key === 'dock' ? m.loads.map((l) => `Hangs from the dock: ${l.words}.`) : []),
@@ -79,16 +79,16 @@ export function copyLine(m: StripModel): string {
 }
 
 /** What a screen reader is told when a change moved the pinch: null when it stayed where and what it was. */
-export function pinchMoved(before: StripModel, after: StripModel): string | null {
-  const from = pinchOf(before);
-  const to = pinchOf(after);
+export function bottleneckMoved(before: StripModel, after: StripModel): string | null {
+  const from = bottleneckOf(before);
+  const to = bottleneckOf(after);
   if (!to || (from?.part === to.part && from.rate === to.rate)) return null;
   const was = from ? `, was ${from.rate}` : '';
   if (!from || from.part === to.part) return `Pinch at the ${to.part}: ${to.rate} Gb/s${was}.`;
   return `Pinch moved from the ${from.part} to the ${to.part}: ${to.rate} Gb/s${was}.`;
 }
 
-function pinchOf(m: StripModel): { part: string; rate: string } | null {
+function bottleneckOf(m: StripModel): { part: string; rate: string } | null {
   const hop = m.hops.find((h) => h.pinch && h.neckAt !== null);
   return hop?.neckAt && hop.usable
     ? { part: role(hop.neckAt).toLowerCase(), rate: rate(hop.usable) }

@@ -7,7 +7,7 @@ import { BridgeStrip } from './bridge-strip';
 import { DECK, stripPicture } from './strip-geometry';
 import { stripModel, type StripModel } from './strip-model';
 import { TOLL_LABEL, withToll } from './strip-toll';
-import { copyLine, pinchMoved, stripList, summaryText } from './strip-text';
+import { copyLine, bottleneckMoved, stripList, summaryText } from './strip-text';
 
 const port = {
   key: 'left',
@@ -174,12 +174,12 @@ describe('the strip model', () => {
     const short = model(
       chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] }),
     );
-    expect(pinchMoved(long, short)).toBe(
+    expect(bottleneckMoved(long, short)).toBe(
       'Pinch moved from the cable to the dock: 26.0 Gb/s, was 16.0.',
     );
-    expect(pinchMoved(short, short)).toBeNull();
-    expect(pinchMoved(model(direct), long)).toBe('Pinch at the cable: 16.0 Gb/s.');
-    expect(pinchMoved(long, model(direct))).toBeNull();
+    expect(bottleneckMoved(short, short)).toBeNull();
+    expect(bottleneckMoved(model(direct), long)).toBe('Pinch at the cable: 16.0 Gb/s.');
+    expect(bottleneckMoved(long, model(direct))).toBeNull();
   });
 
   it('copies as one line', () => {

@@ -16,7 +16,7 @@ import type { Setup } from '@ruddy/core/setups/contract';
 import { AnswerList } from '../../plan/answer-list';
 import type { AnswerTarget } from '../../plan/answer-target';
 import { BridgeStrip } from '../../chain/strip/bridge-strip';
-import { stripModel, type PierKey } from '../../chain/strip/strip-model';
+import { stripModel, type StripNodeKey } from '../../chain/strip/strip-model';
 import type { ApiProblem } from '../../platform/api/api';
 import { CatalogueData } from '../../parts/catalogue';
 import { costFrom, costParts } from '../../plan/plan-cost';
@@ -30,7 +30,7 @@ interface Plan extends ComparedPlan {
 }
 
 /** Which lines of the comparison say that a pier differs. */
-const PIER_LINES: Record<PierKey, readonly string[]> = {
+const NODE_LINES: Record<StripNodeKey, readonly string[]> = {
   system: ['System', 'Card driver', 'System build', 'Host'],
   port: ['Port', 'Host'],
   cable: ['Cable'],
@@ -76,8 +76,8 @@ export class ComparePage {
       32,
     );
     const differs = new Set(this.differing().map((r) => r.label));
-    const faint = (Object.keys(PIER_LINES) as PierKey[]).filter(
-      (k) => !PIER_LINES[k].some((l) => differs.has(l)),
+    const faint = (Object.keys(NODE_LINES) as StripNodeKey[]).filter(
+      (k) => !NODE_LINES[k].some((l) => differs.has(l)),
     );
     return models.map((m) => ({ ...m, scaleGbps, faint: plans.length > 1 ? faint : [] }));
   });
