@@ -56,9 +56,10 @@ describe('PL-07 paths of other kinds', () => {
     await w.click('Add LAN');
     await w.sees('the cable holds this chain to 15.2 Gb/s');
     await w.click('Add Screen on the dock');
-    await w.page.select('#load-1-allocates', 'no');
-    // 19.39 less 1 and 17.28: arithmetic.
-    await w.sees('holds this chain to 0.9 Gb/s');
+    await w.fill('The picture alone needs, Gb/s', '12.8');
+    await w.page.keyboard.press('Tab');
+    // 19.39 less 1 and 12.8, times 128/152 and 0.98: arithmetic.
+    await w.sees('holds this chain to 4.6 Gb/s');
     await w.fill('Takes to the dock, Gb/s', 'much');
     await w.page.keyboard.press('Tab');
     await w.sees('Not changed. Takes to the dock: "much" is not a number');
