@@ -7,15 +7,23 @@ import { load } from './toll.mjs';
  * of all causes by one answer. Medians of rounds that alternate, ms.
  */
 export async function nextTestSpeed(rounds = 41, calls = 200) {
-  const { netOf, nextTests, CHAIN_CONDITIONS, SYMPTOM_IDS, TESTS, TEST_IDS, NO_CLUES, NO_CARD } =
-    await load(
-      `export * from '${ROOT}/core/src/troubleshoot'; export * from '${ROOT}/core/src/base';`,
-    );
+  const {
+    netOf,
+    nextTests,
+    CHAIN_CONDITIONS,
+    SYMPTOM_IDS,
+    TESTS,
+    TEST_IDS,
+    NO_OBSERVATIONS,
+    NO_CARD,
+  } = await load(
+    `export * from '${ROOT}/core/src/troubleshoot'; export * from '${ROOT}/core/src/base';`,
+  );
   const net = netOf(Object.fromEntries(Object.keys(CHAIN_CONDITIONS).map((c) => [c, true])));
   const asked = new Set(TEST_IDS.map((t) => TESTS[t].same));
   // What keeps most tests open: everything seen but what a test looks at, and what says that no card is there.
   const clues = {
-    ...NO_CLUES,
+    ...NO_OBSERVATIONS,
     symptoms: SYMPTOM_IDS.filter((s) => !asked.has(s) && !NO_CARD.includes(s)),
   };
   // As uncertain as can be: after so much was seen no test would tell anything.
