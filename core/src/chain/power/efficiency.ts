@@ -29,6 +29,31 @@ export const EFFICIENCY: Record<115 | 230, Record<Exclude<Mark, 'brick'>, Points
     titanium: [94, 96, 94],
   },
 };
+interface EfficiencyPoint {
+  readonly share: number;
+  readonly percent: number;
+}
+
+function pointsOf(mark: Exclude<Mark, 'brick'>, [at20, at50, at100]: Points): EfficiencyPoint[] {
+  return [
+    ...(mark === 'titanium' ? [{ share: 0.1, percent: TITANIUM_AT_10 }] : []),
+    { share: 0.2, percent: at20 },
+    { share: 0.5, percent: at50 },
+    { share: 1, percent: at100 },
+  ];
+}
+
+type PointTable = Record<Exclude<Mark, 'brick'>, readonly EfficiencyPoint[]>;
+const tableOf = (mains: 115 | 230) =>
+  Object.fromEntries(
+    Object.entries(EFFICIENCY[mains]).map(([mark, points]) => [
+      mark,
+      pointsOf(mark as Exclude<Mark, 'brick'>, points),
+    ]),
+  ) as unknown as PointTable;
+/** Made once: a search asks for hundreds of thousands of them. */
+const POINTS: Record<115 | 230, PointTable> = { 115: tableOf(115), 230: tableOf(230) };
+
 const BRICK = 0.88;
 
 /**
@@ -39,23 +64,17 @@ const BRICK = 0.88;
  */
 export function wallDrawW(loadW: number, ratedW: number, mark: Mark, mains: 115 | 230): number {
   if (mark === 'brick') return loadW / BRICK;
-  const [at20, at50, at100] = EFFICIENCY[mains][mark];
-  const points = [
-    ...(mark === 'titanium' ? [{ share: 0.1, percent: TITANIUM_AT_10 }] : []),
-    { share: 0.2, percent: at20 },
-    { share: 0.5, percent: at50 },
-    { share: 1, percent: at100 },
-  ];
+  const points = POINTS[mains][mark];
   const share = loadW / ratedW;
-  const first = points[0] as (typeof points)[number];
+  const first = points[0] as EfficiencyPoint;
   if (share < first.share) return loadW + first.share * ratedW * (100 / first.percent - 1);
   return loadW / (between(points, Math.min(share, 1)) / 100);
 }
 
 /** The percentage at a share of the rating that lies within the points, straight between the two around it. */
-function between(points: readonly { share: number; percent: number }[], share: number): number {
+function between(points: readonly EfficiencyPoint[], share: number): number {
   const after = points.findIndex((p) => p.share >= share);
-  const b = points[after] as (typeof points)[number];
+  const b = points[after] as EfficiencyPoint;
   const a = points[after - 1] ?? b;
   return b === a
     ? b.percent
