@@ -57,9 +57,17 @@ const press = (key: 'Enter' | 'Space' | 'Escape' | 'ArrowDown' | 'End') =>
   w.page.keyboard.press(key);
 const type = (words: string) => w.page.keyboard.type(words);
 
+/** Types into a picker and takes its first option, once the list answers the last letter. */
 async function pick(words: string, option: RegExp): Promise<void> {
   await type(words);
-  await w.sees(option);
+  await w.page.waitForFunction(
+    (s) => {
+      const options = document.querySelectorAll('[role="option"]');
+      return new RegExp(s).test((options[0] as HTMLElement | undefined)?.innerText ?? '');
+    },
+    { polling: 50 },
+    option.source,
+  );
   await press('ArrowDown');
   await press('Enter');
 }

@@ -5,7 +5,6 @@ import { chainKey } from '../src/compatibility';
 import {
   bodyFacts,
   type Check,
-  type FactKey,
   NO_EVIDENCE,
   NO_TALLY,
   runChecks,
@@ -124,8 +123,9 @@ describe('the check registry', () => {
   it('a check that reads a slot it did not declare fails', () => {
     const sly: Check = {
       id: 'sly',
-      codes: ['link/pinch'],
-      reads: ['path'] as FactKey[],
+      reads: ['path'],
+      searchGroup: 'none',
+      findings: {},
       run: (facts) => (facts.dock ? [] : []),
     };
     const rules = new RuleBook({});

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { SYMPTOM_IDS, type SymptomId } from '../src/base';
+import type { Chain } from '../src/chain';
 import {
   type CountsReading,
   countsReadingSchema,

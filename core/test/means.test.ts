@@ -22,9 +22,9 @@ describe('quantile', () => {
     fc.assert(
       fc.property(values, fc.double({ min: 0, max: 1, noNaN: true }), (list, p) => {
         const sorted = Float64Array.from(list).sort();
-        expect(Math.abs(quantile(sorted, p) - (quantileSorted(sorted, p) as number))).toBeLessThan(
-          1e-9 * 1e4,
-        );
+        expect(
+          Math.abs(quantile(sorted, p) - (quantileSorted(Array.from(sorted), p) as number)),
+        ).toBeLessThan(1e-9 * 1e4);
       }),
     );
     expect(quantile([1, 2, 4, 8], 0.5)).toBe(3);

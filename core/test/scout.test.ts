@@ -1,17 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { cheapestEqual, collapsed, Ranking, reasonsOf, type ScoutInput, Views } from '../src/buy';
-import { GROUPS } from '../src/buy/search/partials';
 import { isAdapter } from '../src/chain';
 import { matchOf } from '../src/compatibility';
 import type { CardSpec, DockSpec, HostSpec, PieceSpec, SupplySpec } from '../src/parts';
-import {
-  CHECKS,
-  evaluate,
-  type Evaluation,
-  FINDING_CODES,
-  NO_EVIDENCE,
-  NO_TALLY,
-} from '../src/plan';
+import { CHECKS, evaluate, type Evaluation, type Kinds, NO_EVIDENCE, NO_TALLY } from '../src/plan';
 import { directChain, supply } from './make';
 import { catalogue, drawing, unlimited } from './scout-catalogue';
 import { scaled } from '../../scripts/lib/test-scale.mjs';
@@ -26,12 +18,12 @@ const ranked = (i: ScoutInput) => {
 };
 
 describe('partial judgements', () => {
-  it('hold every check that can turn a verdict', () => {
-    const turning = CHECKS.filter((c) =>
-      c.codes.some((code) => FINDING_CODES[code].severity !== 'note'),
-    ).map((c) => c.id);
-    const grouped = new Set<string>(Object.values(GROUPS).flat());
-    expect(turning.filter((id) => !grouped.has(id))).toEqual([]);
+  it('hold every check that can turn a verdict, and no other', () => {
+    for (const check of CHECKS) {
+      const kinds: Kinds = check.findings;
+      const turns = Object.values(kinds).some((k) => k.severity !== 'note');
+      expect([check.id, check.searchGroup !== 'none']).toEqual([check.id, turns]);
+    }
   });
 
   it('agree with evaluate on sampled combinations in verdict, rate and frames', () => {

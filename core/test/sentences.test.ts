@@ -43,7 +43,7 @@ const trend = (t: Partial<MeasureTrend>): MeasureTrend => ({
   ...t,
 });
 const toll = (t: Partial<TollRead>) =>
-  ({ basis: 'slot', ms: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
+  ({ basis: 'slot', mid: 4, lo: 3.7, hi: 4.3, ...t }) as TollRead;
 const here = { fps: 80, resolution: '2560x1440' };
 const shares = (lo: number, hi: number) => ({ mid: 0.5, lo, hi });
 const limiter = (named: Limiter['named']) =>
@@ -199,7 +199,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
     [
       'no change inside',
-      texts.tollText(toll({ ms: 0.3, lo: -0.5, hi: 1.1 })),
+      texts.tollText(toll({ mid: 0.3, lo: -0.5, hi: 1.1 })),
       '−0.5 to 1.1 ms a frame',
     ],
     ['told', texts.tollText(toll({})), '4.0 ms a frame (±0.3)'],
@@ -207,7 +207,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
   tollSentence: [
     [
       'no change inside',
-      texts.tollSentence(toll({ ms: 0.3, lo: -0.5, hi: 1.1 }), here, 100),
+      texts.tollSentence(toll({ mid: 0.3, lo: -0.5, hi: 1.1 }), here, 100),
       'No cost of the link shown: −0.5 to 1.1 ms a frame.',
     ],
     [
@@ -226,7 +226,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
       'no change inside',
       texts.evidenceText({
         code: 'toll',
-        toll: toll({ ms: 0.3, lo: -0.5, hi: 1.1 }),
+        toll: toll({ mid: 0.3, lo: -0.5, hi: 1.1 }),
         basis: 'slot',
         share: 0.03,
       } as unknown as LimiterEvidence),
@@ -334,11 +334,11 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
     ],
   ],
   expectationWords: [
-    ['none', texts.expectationWords(expectation(NO_EVIDENCE), NO_EVIDENCE), /^Nothing is known/],
+    ['none', texts.expectationWords(expectation(NO_EVIDENCE, 4), NO_EVIDENCE), /^Nothing is known/],
     [
       'three',
       texts.expectationWords(
-        expectation(about({ exact: seen(2, 1) })),
+        expectation(about({ exact: seen(2, 1) }), 4),
         about({ exact: seen(2, 1) }),
       ),
       'Too few entries for a share: 3 of this chain, 0 near ones.',
@@ -401,7 +401,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
 /** Sentences that name a part, a figure given or a step, and estimate nothing. */
 const PLAIN =
   `rate percent length asRange formatWhole figure span partNoun maybe capital listed ended figureText pluralize coverageWords attributeName
-  notKnown sentence minutesOf askedFor verdictSentence formula readProblemText decidesText linkCheckHeadline swapWords hoursOf summarizeEvaluation findTerms
+  notKnown sentence minutesOf askedFor verdictSentence formula readProblemText decidesText linkCheckHeadline swapWords summarizeEvaluation findTerms
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence

@@ -116,7 +116,7 @@ describe('the working', () => {
   const lines = (e: Evaluation, hop: number) => {
     const h = e.predicted.link.hops[hop]!;
     const w = h.usable!.down.working;
-    return [...(w.steps ?? []).map((s) => formula(s, h.raw!)), formula(w, h.usable!.down)];
+    return [...(w.steps ?? []).map((s) => formula(s, h.raw!.down)), formula(w, h.usable!.down)];
   };
 
   it('shows each formula with the numbers in it', () => {

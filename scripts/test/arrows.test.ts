@@ -18,7 +18,7 @@ describe('the one-way rule holds: a forbidden import is an error', () => {
     ['core/src/chain/link/hops.ts', 'node:fs'],
     ['core/src/chain/link/hops.ts', '@angular/core'],
     ['core/src/plan/evaluate.ts', '../chain/link/hops'],
-    ['core/src/plan/checks/pinch.ts', '../../chain/link/hops'],
+    ['core/src/plan/checks/bottleneck.ts', '../../chain/link/hops'],
     ['core/src/plan/evaluate.ts', '../../../server/src/app'],
     ['core/src/plan/evaluate.ts', './text/finding'],
     ['simbench/src/simulate.ts', '../../server/src/app'],
@@ -51,7 +51,7 @@ describe('the one-way rule holds: a forbidden import is an error', () => {
 
   it.each([
     ['core/src/plan/evaluate.ts', '../chain'],
-    ['core/src/plan/checks/pinch.ts', '../../chain'],
+    ['core/src/plan/checks/bottleneck.ts', '../../chain'],
     ['core/src/plan/text/finding.ts', '../../chain/text'],
     ['core/src/chain/link/hops.ts', './shapes'],
     ['server/src/app.ts', '@ruddy/core/plan'],

@@ -1,94 +1,42 @@
-import type { Severity } from './severity';
+import { CHECKS } from './checks';
+import type { Kinds } from './check';
+import { LOG_FINDINGS } from './evidence/log-findings';
+import type { Area, Kind, Severity } from './kind';
 
-export type Area =
-  | 'link'
-  | 'cable'
-  | 'plan'
-  | 'log'
-  | 'power'
-  | 'charging'
-  | 'fit'
-  | 'cooling'
-  | 'screen'
-  | 'software'
-  | 'route'
-  | 'card'
-  | 'preflight';
+type CodesOf<T> = T extends { readonly findings: infer K } ? keyof K & string : never;
 
-/** Every finding the core can make, with its area and severity. */
-export const FINDING_CODES = {
-  'link/no-tunnel': { area: 'link', severity: 'blocks' },
-  'link/no-pcie': { area: 'link', severity: 'blocks' },
-  'link/too-old': { area: 'link', severity: 'blocks' },
-  'link/other-family': { area: 'link', severity: 'blocks' },
-  'link/plug-mismatch': { area: 'link', severity: 'blocks' },
-  'cable/missing': { area: 'cable', severity: 'blocks' },
-  'cable/no-data': { area: 'cable', severity: 'blocks' },
-  'software/security': { area: 'software', severity: 'blocks' },
-  'software/no-outside': { area: 'software', severity: 'blocks' },
-  'software/refused': { area: 'software', severity: 'blocks' },
-  'power/plugs-short': { area: 'power', severity: 'blocks' },
-  'power/over': { area: 'power', severity: 'blocks' },
-  'power/uncovered': { area: 'power', severity: 'blocks' },
-  'power/no-supply': { area: 'power', severity: 'blocks' },
-  'fit/too-big': { area: 'fit', severity: 'blocks' },
-  'fit/supply-form': { area: 'fit', severity: 'blocks' },
-  'plan/unchosen': { area: 'plan', severity: 'blocks' },
-  'power/two-on-card': { area: 'power', severity: 'care' },
-  'route/cutting': { area: 'route', severity: 'care' },
-  'route/boot': { area: 'route', severity: 'care' },
-  'route/network': { area: 'route', severity: 'care' },
-  'preflight/recovery-key': { area: 'preflight', severity: 'care' },
-  'preflight/way-back': { area: 'preflight', severity: 'care' },
-  'software/firmware-first': { area: 'software', severity: 'care' },
-  'software/unmet': { area: 'software', severity: 'care' },
-  'software/withdrawn': { area: 'software', severity: 'care' },
-  'software/repackaged': { area: 'software', severity: 'care' },
-  'software/driver-class': { area: 'software', severity: 'care' },
-  'software/approval': { area: 'software', severity: 'care' },
-  'cable/too-long': { area: 'cable', severity: 'care' },
-  'cable/beyond-standard': { area: 'cable', severity: 'care' },
-  'cable/joined': { area: 'cable', severity: 'care' },
-  'cable/direct-long': { area: 'cable', severity: 'care' },
-  'dock/firmware-cap': { area: 'link', severity: 'care' },
-  'link/pinch': { area: 'link', severity: 'care' },
-  'power/tight': { area: 'power', severity: 'care' },
-  'power/peak': { area: 'power', severity: 'care' },
-  'power/slot': { area: 'power', severity: 'care' },
-  'power/sense': { area: 'power', severity: 'care' },
-  'charging/drains': { area: 'charging', severity: 'care' },
-  'charging/refused': { area: 'charging', severity: 'care' },
-  'fit/bend': { area: 'fit', severity: 'care' },
-  'fit/unheld': { area: 'fit', severity: 'care' },
-  'fit/heavy': { area: 'fit', severity: 'care' },
-  'cooling/hot': { area: 'cooling', severity: 'care' },
-  'screen/no-plug': { area: 'screen', severity: 'care' },
-  'screen/too-much': { area: 'screen', severity: 'care' },
-  'screen/panel': { area: 'screen', severity: 'care' },
-  'card/name-trap': { area: 'card', severity: 'care' },
-  'log/contradiction': { area: 'log', severity: 'care' },
-  'link/all-off': { area: 'link', severity: 'note' },
-  'link/looks-like-video': { area: 'link', severity: 'note' },
-  'power/beside': { area: 'power', severity: 'note' },
-  'power/used': { area: 'power', severity: 'note' },
-  'power/cpu-plug': { area: 'power', severity: 'note' },
-  'fit/open-board': { area: 'fit', severity: 'note' },
-  'route/opening': { area: 'route', severity: 'note' },
-  'path/slot-used': { area: 'link', severity: 'note' },
-  'charging/none': { area: 'charging', severity: 'note' },
-  'fit/short-only': { area: 'fit', severity: 'note' },
-  'fit/screws': { area: 'fit', severity: 'note' },
-  'cooling/lid': { area: 'cooling', severity: 'note' },
-  'cooling/loud': { area: 'cooling', severity: 'note' },
-  'screen/compressed': { area: 'screen', severity: 'note' },
-  'screen/through-dock': { area: 'screen', severity: 'note' },
-  'software/heed': { area: 'software', severity: 'note' },
-  'software/newer': { area: 'software', severity: 'note' },
-  'software/many-chips': { area: 'software', severity: 'note' },
-  'link/shared': { area: 'link', severity: 'note' },
-  'link/read-out': { area: 'link', severity: 'note' },
-  'card/inner-switch': { area: 'link', severity: 'note' },
-  'host/look-alike': { area: 'link', severity: 'note' },
-  'cable/watts': { area: 'cable', severity: 'note' },
-} as const satisfies Record<string, { area: Area; severity: Severity }>;
-export type FindingCode = keyof typeof FINDING_CODES;
+/** Every code a check or the log can make. */
+export type FindingCode = CodesOf<(typeof CHECKS)[number]> | keyof typeof LOG_FINDINGS;
+
+const ORDER: Readonly<Record<Severity, number>> = { blocks: 0, care: 1, note: 2 };
+
+/** Codes whose first part names a part instead of an area. */
+const AREAS: Readonly<Record<string, Area>> = { path: 'link', host: 'link', dock: 'link' };
+
+function areaNamed(code: string): Area {
+  const first = code.slice(0, code.indexOf('/'));
+  return AREAS[first] ?? (first as Area);
+}
+
+function allKinds(): [FindingCode, Kind<never>][] {
+  const kinds: Kinds = Object.assign({}, ...CHECKS.map((c) => c.findings), LOG_FINDINGS) as Kinds;
+  return (Object.entries(kinds) as [FindingCode, Kind<never>][]).sort(
+    ([, a], [, b]) => ORDER[a.severity] - ORDER[b.severity],
+  );
+}
+
+/**
+ * Every kind of finding, in the order findings are shown: by severity, then by the order of the
+ * checks, then by the order within a check. What the log says comes last.
+ */
+export const FINDING_KINDS = Object.fromEntries(allKinds()) as Readonly<
+  Record<FindingCode, Kind<never>>
+>;
+
+/** Area and severity of every code, in the same order. */
+export const FINDING_CODES = Object.fromEntries(
+  allKinds().map(([code, k]) => [code, { area: k.area ?? areaNamed(code), severity: k.severity }]),
+) as Readonly<Record<FindingCode, { readonly area: Area; readonly severity: Severity }>>;
+
+/** All codes in the order findings are shown. */
+export const CODES_IN_ORDER = Object.keys(FINDING_CODES) as readonly FindingCode[];

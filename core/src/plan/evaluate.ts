@@ -3,7 +3,7 @@ import { forecast, rigWith } from '../runs';
 import { areasOf, coverageOf } from './areas';
 import { budgetsOf } from './budgets';
 import { CHECKS } from './checks';
-import { FINDING_CODES } from './codes';
+import { CODES_IN_ORDER, FINDING_CODES } from './codes';
 import { contradicted } from './contradiction';
 import { expectation } from './evidence/evidence';
 import { failures, successes } from './evidence/tally';
@@ -16,10 +16,6 @@ import { toVerify, verdictOf } from './verdict';
 
 /** Version of the rules. It changes when a stored result could come out otherwise. */
 export const CORE_VERSION = '7.0';
-
-/** The table of codes is also the order of findings of one severity. */
-const CODES = Object.keys(FINDING_CODES);
-const ORDER = { blocks: 0, care: 1, note: 2 } as const;
 
 function contradiction(
   state: VerdictState,
@@ -62,8 +58,7 @@ export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation 
   const budgets = budgetsOf(body, (id) => rules.get(id));
   const link = joinLinks(links);
   const findings = [...found, ...contradiction(verdictOf(found).state, context.evidence)].sort(
-    (a, b) =>
-      ORDER[a.severity] - ORDER[b.severity] || CODES.indexOf(a.code) - CODES.indexOf(b.code),
+    (a, b) => CODES_IN_ORDER.indexOf(a.code) - CODES_IN_ORDER.indexOf(b.code),
   );
   const verdict = verdictOf(findings);
   const areas = areasOf(chain, body, findings);

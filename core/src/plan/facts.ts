@@ -16,7 +16,8 @@ import {
 } from '../chain';
 import type { StaticFacts } from './body';
 import { isCompletionIndependent, joinFindings, runChecks } from './run-checks';
-import type { Check, Context, Facts } from './types';
+import type { Check, Facts } from './check';
+import type { Context } from './types';
 import type { Finding } from './finding';
 
 /** The body of a chain, each part of it made when somebody first reads it and then kept. */

@@ -1,19 +1,13 @@
-import type { Range } from '../base';
-import type { AttrPath, Slot } from '../chain';
-import type { SourceId } from '../chain';
-import type { Area, FindingCode } from './codes';
-import type { Severity } from './severity';
+import type { Slot, SourceId } from '../chain';
+import type { FindingCode } from './codes';
+import type { Area, Certainty, Param, Severity } from './kind';
 
-export type Param = number | string | Range;
-
-export interface Finding {
+/** What the core says about a chain; its words are made from it by `sentence`. */
+export interface Finding extends Certainty {
   readonly code: FindingCode;
   readonly area: Area;
   readonly severity: Severity;
-  readonly certainty: 'certain' | 'possible';
   readonly slots: readonly Slot[];
-  /** Attributes that are not known and could turn it. */
-  readonly hangsOn: readonly AttrPath[];
   readonly params: Readonly<Record<string, Param>>;
   readonly source: SourceId;
   /** Which of several the same finding is made of: a cable, a supply, a requirement. */

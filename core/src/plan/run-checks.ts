@@ -1,10 +1,14 @@
 import type { RuleBook } from '../base';
 import { hangsOn, type Completion } from '../chain';
 import { COMPLETION_INDEPENDENT } from './body';
-import { FINDING_CODES } from './codes';
+import { FINDING_CODES, type FindingCode } from './codes';
 import { joinValue } from './join-value';
-import type { Check, FindingDraft, FactKey, Facts } from './types';
-import type { Finding, Param } from './finding';
+import type { Check, Draft, FactKey, Facts } from './check';
+import type { Finding } from './finding';
+import type { Param } from './kind';
+
+/** A draft of any code; its parameters are figures and words. */
+type AnyDraft = Draft<string, object>;
 
 /** The declared facts of a check and nothing else: reading another is an error, not a silent null. */
 export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): Pick<Facts, R> {
@@ -24,12 +28,24 @@ export function isCompletionIndependent(c: Check): boolean {
 }
 
 /** The drafts of every check over one world. */
-export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): FindingDraft[] {
+export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): AnyDraft[] {
   return checks.flatMap((c) => c.run(declared(facts, c.reads), (id) => rules.get(id)));
 }
 
-function sameFinding(d: FindingDraft): string {
+function sameFinding(d: AnyDraft): string {
   return [d.code, ...d.slots, d.about ?? ''].join(' ');
+}
+
+/** The parameters of one finding over the completions it is made in. */
+function joinParams(made: readonly AnyDraft[]): Record<string, Param> {
+  const [first, ...others] = made.map((d) => Object.entries(d.params) as [string, Param][]);
+  const rest = others.map((entries) => new Map(entries));
+  return Object.fromEntries(
+    (first ?? []).map(([key, value]) => [
+      key,
+      rest.reduce<Param>((joined, params) => joinValue(joined, params.get(key)), value),
+    ]),
+  );
 }
 
 /**
@@ -38,20 +54,20 @@ function sameFinding(d: FindingDraft): string {
  */
 export function joinFindings(
   all: readonly Completion[],
-  drafts: readonly (readonly FindingDraft[])[],
+  drafts: readonly (readonly AnyDraft[])[],
 ): Finding[] {
-  const groups = new Map<string, (FindingDraft | null)[]>();
+  const groups = new Map<string, (AnyDraft | null)[]>();
   drafts.forEach((list, i) => {
     for (const d of list) {
       const key = sameFinding(d);
-      const row = groups.get(key) ?? Array<FindingDraft | null>(drafts.length).fill(null);
+      const row = groups.get(key) ?? Array<AnyDraft | null>(drafts.length).fill(null);
       row[i] = d;
       groups.set(key, row);
     }
   });
   return [...groups.values()].map((row) => {
     const made = row.filter((d) => d !== null);
-    const first = made[0] as FindingDraft;
+    const first = made[0] as AnyDraft;
     const everywhere = made.length === drafts.length;
     const turned = everywhere
       ? []
@@ -59,17 +75,16 @@ export function joinFindings(
           all,
           row.map((d) => d !== null),
         );
-    const params: Record<string, Param> = {};
-    for (const [k, v] of Object.entries(first.params))
-      params[k] = made.slice(1).reduce<Param>((a, d) => joinValue(a, d.params[k]), v);
+    // Only checks make drafts, and every code of a check is in the table.
+    const code = first.code as FindingCode;
     return {
-      code: first.code,
-      ...FINDING_CODES[first.code],
+      code,
+      ...FINDING_CODES[code],
       certainty:
         everywhere && made.every((d) => d.certainty !== 'possible') ? 'certain' : 'possible',
       slots: first.slots,
       hangsOn: [...new Set([...turned, ...made.flatMap((d) => d.hangsOn ?? [])])],
-      params,
+      params: joinParams(made),
       source: first.source,
       ...(first.about !== undefined && { about: first.about }),
     };

@@ -1,14 +1,5 @@
 import type { Assumption, HouseRules } from '../base';
-import type {
-  AttrPath,
-  Both,
-  Chain,
-  Hop,
-  LinkFacts,
-  Bottleneck,
-  SlotFacts,
-  Working,
-} from '../chain';
+import type { AttrPath, Both, Chain, Hop, Bottleneck, Working } from '../chain';
 import type { ReleaseSpec, RequirementSpec } from '../parts';
 import type { Asked, Forecast, NoForecast, TitleModel } from '../runs';
 import type { AreaVerdict, Coverage } from './areas';
@@ -18,24 +9,6 @@ import type { FindingCode } from './codes';
 import type { Finding } from './finding';
 import type { EvidenceSummary, Expectation } from './evidence/evidence';
 import type { ReadOuts } from './read-outs';
-
-/** What a check may read: one slot, the group of slots the link is joined from, or a subject such as power. */
-export type FactKey = keyof Facts;
-export interface Facts extends SlotFacts, StaticFacts {
-  readonly link: LinkFacts;
-}
-
-/** What a check hands back; area and severity come from the table of codes. */
-export type FindingDraft = Pick<Finding, 'code' | 'slots' | 'params' | 'source'> &
-  Partial<Pick<Finding, 'certainty' | 'hangsOn' | 'about'>>;
-
-/** A check: facts in, findings out. It receives only the facts it declares. */
-export interface Check<R extends FactKey = FactKey> {
-  readonly id: string;
-  readonly codes: readonly FindingCode[];
-  readonly reads: readonly R[];
-  run(facts: Pick<Facts, R>, rule: (id: keyof HouseRules) => number): FindingDraft[];
-}
 
 export interface Context {
   /** ISO date the evaluation is made for. */

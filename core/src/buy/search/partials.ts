@@ -1,39 +1,34 @@
 import type { Range } from '../../base';
 import { cardMeant, type Chain, isAdapter, means, withReleaseCaps } from '../../chain';
 import type { CardSpec, DockSpec } from '../../parts';
-import { type Check, CHECKS, findings, type Grounds, groundsOf, joinLinks } from '../../plan';
+import {
+  type Check,
+  CHECKS,
+  findings,
+  type Grounds,
+  groundsOf,
+  joinLinks,
+  type SearchGroup,
+} from '../../plan';
 import { byReads, CARD_READS, type Classes, classesOf, DOCK_READS } from './classes';
 import { BIT, reasonMask } from './reasons';
 import type { ScoutInput } from './types';
 
-/** The checks of each partial judgement, by id. Checks that only make notes cannot turn a verdict and are in none. */
-export const GROUPS = {
-  link: [
-    'no-tunnel',
-    'no-pcie',
-    'too-old',
-    'plugs',
-    'own-port',
-    'lead',
-    'cable-data',
-    'cable-length',
-    'direct-long',
-    'firmware-cap',
-    'pinch',
-    'unchosen',
-  ],
-  route: ['route-costs', 'lock-out', 'system'],
-  charge: ['charging'],
-  power: ['plugs-short', 'power-load', 'board-covered', 'supplies'],
-  fit: ['room'],
-  mount: ['mounting'],
-  cool: ['cooling'],
-  software: ['requirements', 'releases'],
-  screen: ['screens'],
-  own: ['name-trap'],
-} as const;
-const checksOf = (group: keyof typeof GROUPS): readonly Check[] =>
-  CHECKS.filter((c) => (GROUPS[group] as readonly string[]).includes(c.id));
+/** The partial evaluations of a search. Checks that only make notes cannot turn a verdict and are in none. */
+const GROUPS = [
+  'link',
+  'route',
+  'charge',
+  'power',
+  'fit',
+  'mount',
+  'cool',
+  'software',
+  'screen',
+  'own',
+] as const satisfies readonly SearchGroup[];
+type Group = (typeof GROUPS)[number];
+const checksOf = (group: Group): readonly Check[] => CHECKS.filter((c) => c.searchGroup === group);
 
 /** No list of a search is longer than this. */
 const MOST = 1_000_000;
@@ -110,9 +105,10 @@ export class Partials {
   readonly #contracts = new Map<string, number>();
   #repackagedBits: Int32Array | null = null;
   #ownBits: Int32Array | null = null;
-  readonly #checks = Object.fromEntries(
-    (Object.keys(GROUPS) as (keyof typeof GROUPS)[]).map((g) => [g, checksOf(g)]),
-  ) as unknown as Record<keyof typeof GROUPS, readonly Check[]>;
+  readonly #checks = Object.fromEntries(GROUPS.map((g) => [g, checksOf(g)])) as unknown as Record<
+    Group,
+    readonly Check[]
+  >;
 
   /** The last place of `docks` is "no dock", for paths that end in a card slot. */
   constructor(readonly input: ScoutInput) {
@@ -156,7 +152,7 @@ export class Partials {
     return { ...this.input.base, socket: r?.socket ?? null, path };
   }
 
-  #judge(group: keyof typeof GROUPS, chain: Chain): { bits: number; g: Grounds } {
+  #judge(group: Group, chain: Chain): { bits: number; g: Grounds } {
     const g = groundsOf(chain, this.input.context);
     return { bits: reasonMask(findings(this.#checks[group], g), this.input.limits.unsure), g };
   }
@@ -172,7 +168,7 @@ export class Partials {
   }
 
   #row(
-    group: keyof typeof GROUPS,
+    group: Group,
     chain: Chain,
     cards: readonly CardSpec[],
     over: (g: Grounds) => number = () => 0,

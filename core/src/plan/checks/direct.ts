@@ -1,8 +1,9 @@
-import { minOf, toRange } from '../../base';
+import { minOf, type Range, toRange } from '../../base';
+import { asRange, formatWhole, length, maybe } from '../../base/text';
 import { directGen, DOMAIN, isAdapter, isDirect, type KnownPath, portDomain } from '../../chain';
 import type { Connector } from '../../parts';
-import type { Check } from '../types';
-import { possible } from './certainty';
+import { defineCheck } from '../check';
+import { kind, possible } from '../kind';
 
 function plugs(path: KnownPath | null): Connector[] {
   return (path?.pieces ?? []).flatMap(({ spec }) =>
@@ -11,10 +12,26 @@ function plugs(path: KnownPath | null): Connector[] {
 }
 
 /** A passive direct path too long, joints counted, for the generation its ends could take. */
-export const directLong: Check<'socket' | 'path' | 'dock' | 'card'> = {
+export const directLong = defineCheck({
   id: 'direct-long',
-  codes: ['cable/direct-long'],
   reads: ['socket', 'path', 'dock', 'card'],
+  searchGroup: 'link',
+  findings: {
+    // Length in mm; PCIe generations.
+    'cable/direct-long': kind<{ length: Range; joints: number; gen: Range; wanted: Range }>(
+      'care',
+      (p, c) => ({
+        what: maybe(
+          c,
+          'Direct path too long for its rate',
+          'Direct path may be too long for its rate',
+        ),
+        why: `${length(p.length)} with ${asRange(p.joints).lo} joints counted in: good to Gen${formatWhole(p.gen)}, the ends could do Gen${formatWhole(p.wanted)}. It shows corrected errors before it falls a generation.`,
+        todo: 'Take a shorter cable or fewer joints, or set the slower generation in the firmware setup.',
+      }),
+      { cause: 'direct-cable' },
+    ),
+  },
   run({ socket, path, dock, card }, rule) {
     if (!path || !isDirect({ socket, path, dock })) return [];
     const whole = directGen(path.pieces, rule);
@@ -44,13 +61,20 @@ export const directLong: Check<'socket' | 'path' | 'dock' | 'card'> = {
       },
     ];
   },
-};
+});
 
 /** A one-lane adapter's cable can look like a video cable. */
-export const looksLikeVideo: Check<'socket' | 'path' | 'dock'> = {
+export const looksLikeVideo = defineCheck({
   id: 'looks-like-video',
-  codes: ['link/looks-like-video'],
   reads: ['socket', 'path', 'dock'],
+  searchGroup: 'none',
+  findings: {
+    'link/looks-like-video': kind('note', () => ({
+      what: "The adapter's cable can look like a video cable",
+      why: 'It carries PCIe and supply lines. In a video port it can destroy both ends.',
+      todo: "Mark the cable, and plug it only into its own board. The maker's manual counts before this.",
+    })),
+  },
   run({ socket, path, dock }) {
     const all = [socket?.connector, dock?.connector, ...plugs(path)];
     if (!all.includes('mini-card') && !all.includes('expresscard')) return [];
@@ -63,4 +87,4 @@ export const looksLikeVideo: Check<'socket' | 'path' | 'dock'> = {
       },
     ];
   },
-};
+});

@@ -1,58 +1,70 @@
-import type { Check } from '../types';
-import { lockOut, nameTrap, routeCosts } from './before';
 import { cableData } from './cable-data';
 import { cableLength } from './cable-length';
 import { charging } from './charging';
+import { cooling } from './cooling';
 import { directLong, looksLikeVideo } from './direct';
 import { lead } from './lead';
 import { firmwareCap, noPcie, ownPort, tooOld } from './link-kinds';
+import { lockOut } from './lock-out';
+import { liveParts, mounting } from './mounting';
+import { nameTrap } from './name-trap';
 import { noTunnel } from './no-tunnel';
 import { allOff, cableWatts, readOut } from './notes';
-import { pinch } from './pinch';
+import { bottleneck } from './bottleneck';
 import { plugs } from './plug-mismatch';
-import { boardCovered, plugsShort, powerLoad, supplies } from './power';
-import { cooling, mounting, room } from './room';
+import { boardCovered, powerLoad } from './power-load';
+import { plugsShort, processorPlugs } from './power-plugs';
+import { cardFed, supplies } from './power-supplies';
+import { releases, requirements } from './requirements';
+import { room } from './room';
+import { routeCosts } from './route-costs';
 import { screens } from './screen';
 import { innerSwitch, lookAlike, shared } from './shared';
-import { releases, requirements, system } from './software';
+import { system } from './system';
 import { unchosen } from './unchosen';
 
 /**
- * The registry: a new check is a new file and a line here; the order of findings is that of the table of codes. The method form of `run` lets checks with different declared facts share one list.
+ * Every check, in the order their findings are shown within one severity: what stops the link,
+ * what can hurt, destroy or lock out, the software, the link's rate, power, space, air, the
+ * picture, and what the card is. A new check is a file and a line here; codes, words, causes and
+ * the groups of a search follow from it.
  */
-export const CHECKS: readonly Check[] = [
+export const CHECKS = [
   noTunnel,
   noPcie,
   tooOld,
-  plugs,
   ownPort,
+  plugs,
   lead,
   cableData,
+  supplies,
+  allOff,
+  looksLikeVideo,
+  processorPlugs,
+  liveParts,
+  routeCosts,
+  lockOut,
+  requirements,
+  releases,
+  system,
   cableLength,
   directLong,
   firmwareCap,
-  pinch,
-  unchosen,
-  allOff,
-  looksLikeVideo,
-  shared,
-  readOut,
-  innerSwitch,
-  lookAlike,
-  cableWatts,
-  system,
-  requirements,
-  releases,
+  bottleneck,
   plugsShort,
   powerLoad,
   boardCovered,
-  supplies,
+  cardFed,
   charging,
   room,
   mounting,
   cooling,
   screens,
-  routeCosts,
-  lockOut,
   nameTrap,
-];
+  unchosen,
+  shared,
+  readOut,
+  innerSwitch,
+  lookAlike,
+  cableWatts,
+] as const;

@@ -1,24 +1,54 @@
-import { portFamilies, portName, tooOldToMeet, tunnelOf } from '../../chain';
+import type { Range } from '../../base';
+import { capital, maybe, partNoun, rate } from '../../base/text';
+import { portFamilies, portName, type Slot, tooOldToMeet, tunnelOf } from '../../chain';
 import { hasPcie, PORT_STANDARDS } from '../../parts';
-import type { Check, FindingDraft } from '../types';
+import { defineCheck } from '../check';
+import { kind, possible } from '../kind';
+import { notKnown } from '../text/not-known';
 
 /** A slot or port wired for something else than PCIe: no adapter makes a card appear. */
-export const noPcie: Check<'socket'> = {
+export const noPcie = defineCheck({
   id: 'no-pcie',
-  codes: ['link/no-pcie'],
   reads: ['socket'],
+  searchGroup: 'link',
+  findings: {
+    'link/no-pcie': kind<{ port: string; standard: string }>('blocks', ({ port, standard }, c) => ({
+      what: maybe(c, 'This port carries no PCIe', 'This port may carry no PCIe'),
+      why: `The ${port} port is ${standard}; no adapter makes a card appear behind it.`,
+      todo: maybe(
+        c,
+        'Choose another port or slot of this host.',
+        "Look for the slot's lanes in the maker's manual before you buy.",
+      ),
+    })),
+  },
   run({ socket }) {
     if (!socket || hasPcie(socket.standard) || socket.connector === 'usb-c') return [];
     const params = { port: portName(socket), standard: PORT_STANDARDS[socket.standard] };
     return [{ code: 'link/no-pcie', slots: ['socket'], params, source: 'common-practice' }];
   },
-};
+});
 
 /** A USB4 end without Thunderbolt 3 facing an older Thunderbolt end: USB passes, no card appears. */
-export const tooOld: Check<'socket' | 'dock'> = {
+export const tooOld = defineCheck({
   id: 'too-old',
-  codes: ['link/too-old'],
   reads: ['socket', 'dock'],
+  searchGroup: 'link',
+  findings: {
+    'link/too-old': kind<{ at: Slot; older: string }>('blocks', ({ at, older }, c) => ({
+      what: maybe(c, 'The two ends do not meet', 'The two ends may not meet'),
+      why: maybe(
+        c,
+        `${capital(partNoun(at))} does not speak Thunderbolt 3, the other end is ${older}: USB passes, but no card appears.`,
+        `${notKnown(c)} A USB4 end without Thunderbolt 3 facing an older Thunderbolt end passes USB, but no card appears.`,
+      ),
+      todo: maybe(
+        c,
+        'Choose a dock and a port of the same age.',
+        `Find out whether ${partNoun(at)} speaks Thunderbolt 3.`,
+      ),
+    })),
+  },
   run({ socket, dock }) {
     const at = socket?.tunnels ? tooOldToMeet(socket, dock) : null;
     if (!at || !socket || !dock) return [];
@@ -32,46 +62,75 @@ export const tooOld: Check<'socket' | 'dock'> = {
       },
     ];
   },
-};
+});
 
 /** A maker's own port goes with parts of its own family only. */
-export const ownPort: Check<'socket' | 'path' | 'dock'> = {
+export const ownPort = defineCheck({
   id: 'own-port',
-  codes: ['link/other-family'],
   reads: ['socket', 'path', 'dock'],
+  searchGroup: 'link',
+  findings: {
+    'link/other-family': kind<{ a: string; b: string; part: Slot }>(
+      'blocks',
+      ({ a, b, part }, c) => ({
+        what: maybe(
+          c,
+          "The maker's own ports are of two families",
+          "The maker's own ports may be of two families",
+        ),
+        why: b
+          ? `One end is "${a}", the other "${b}": alike in shape, not in wiring.`
+          : 'Such ports go with parts of their own family only, and one end is not named.',
+        todo: `Read the name of the port on host and dock; ${partNoun(part)} must match.`,
+      }),
+    ),
+  },
   run({ socket, path, dock }) {
     const all = portFamilies({ socket, path, dock });
     if (all.length < 2) return [];
     const named = all.filter((p) => p.name !== '');
     const first = named[0];
     const other = named.find((p) => p.name.toLowerCase() !== first?.name.toLowerCase());
-    const common = { code: 'link/other-family' as const, source: 'common-practice' as const };
-    if (first && other)
-      return [
-        {
-          ...common,
-          slots: [other.slot],
-          params: { a: first.name, b: other.name, part: other.slot },
-        },
-      ];
+    const common = { code: 'link/other-family', source: 'common-practice' } as const;
+    if (first && other) {
+      const params = { a: first.name, b: other.name, part: other.slot };
+      return [{ ...common, slots: [other.slot], params }];
+    }
     const open = all.filter((p) => p.name === '');
     if (open.length === 0) return [];
-    const draft: FindingDraft = {
-      ...common,
-      slots: [open[0]?.slot ?? 'dock'],
-      certainty: 'possible',
-      hangsOn: open.map((p) => p.attr),
-      params: { a: first?.name ?? '', b: '', part: open[0]?.slot ?? 'dock' },
-    };
-    return [draft];
+    const part = open[0]?.slot ?? 'dock';
+    return [
+      {
+        ...common,
+        slots: [part],
+        ...possible(open.map((p) => p.attr)),
+        params: { a: first?.name ?? '', b: '', part },
+      },
+    ];
   },
-};
+});
 
 /** Dock firmware older than the one that lifted its cap. */
-export const firmwareCap: Check<'dock' | 'installed' | 'link'> = {
+export const firmwareCap = defineCheck({
   id: 'firmware-cap',
-  codes: ['dock/firmware-cap'],
   reads: ['dock', 'installed', 'link'],
+  searchGroup: 'link',
+  findings: {
+    // The cap in Gb/s.
+    'dock/firmware-cap': kind<{ now: string; from: string; cap: Range }>(
+      'care',
+      ({ now, from, cap }, c) => ({
+        what: maybe(c, 'Dock firmware holds the dock back', 'Dock firmware may hold the dock back'),
+        why: `Firmware ${from} changed the cap of this dock; installed: ${now}. Now it passes ${rate(cap)} Gb/s at most.`,
+        todo: maybe(
+          c,
+          "Update the dock before first use. A broken update can kill it: charger in, no sleep, cable untouched, as the maker's manual says.",
+          'Read the installed firmware first.',
+        ),
+      }),
+      { cause: 'dock-firmware' },
+    ),
+  },
   run({ dock, installed, link }) {
     if (!dock || dock.capFirmware === '' || !tunnelOf(dock.uplink)) return [];
     const cap = link.shapes.flatMap((s) => s.limits).find((l) => l.kind === 'cap');
@@ -81,7 +140,7 @@ export const firmwareCap: Check<'dock' | 'installed' | 'link'> = {
       {
         code: 'dock/firmware-cap',
         slots: ['dock'],
-        ...(!known && { certainty: 'possible' as const, hangsOn: ['installed/dockFirmware'] }),
+        ...(!known && possible(['installed/dockFirmware'])),
         params: {
           now: installed.dockFirmware || 'not known',
           from: dock.capFirmware,
@@ -91,4 +150,4 @@ export const firmwareCap: Check<'dock' | 'installed' | 'link'> = {
       },
     ];
   },
-};
+});

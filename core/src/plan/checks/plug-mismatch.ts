@@ -1,11 +1,28 @@
-import { plugMismatch } from '../../chain';
-import type { Check } from '../types';
+import { capital, partNoun } from '../../base/text';
+import { plugMismatch, type Slot } from '../../chain';
+import { type Connector, CONNECTORS } from '../../parts';
+import { defineCheck } from '../check';
+import { kind } from '../kind';
+
+interface Mismatch {
+  a: Slot;
+  aPlug: Connector;
+  b: Slot;
+  bPlug: Connector;
+}
 
 /** Two neighbours whose plugs do not go together. */
-export const plugs: Check<'socket' | 'path' | 'dock'> = {
+export const plugs = defineCheck({
   id: 'plugs',
-  codes: ['link/plug-mismatch'],
   reads: ['socket', 'path', 'dock'],
+  searchGroup: 'link',
+  findings: {
+    'link/plug-mismatch': kind<Mismatch>('blocks', ({ a, aPlug, b, bPlug }) => ({
+      what: 'The plugs do not go together',
+      why: `${capital(partNoun(a))} has ${CONNECTORS[aPlug]}, ${partNoun(b)} has ${CONNECTORS[bPlug]}. Either an adapter is missing between them, or they are different links that nothing joins.`,
+      todo: `Choose ${partNoun(b)} to match, or another port.`,
+    })),
+  },
   run({ socket, path, dock }) {
     const found = plugMismatch({ socket, path, dock });
     if (!found) return [];
@@ -19,4 +36,4 @@ export const plugs: Check<'socket' | 'path' | 'dock'> = {
       },
     ];
   },
-};
+});

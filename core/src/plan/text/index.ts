@@ -1,6 +1,5 @@
 export * from './areas';
 export * from './finding';
-export * from './finding-body';
 export * from './glance';
 export * from './headline';
 export * from './not-known';

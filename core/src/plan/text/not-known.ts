@@ -1,7 +1,7 @@
 import { listed, partNoun } from '../../base/text';
 import { type AttrPath, describePath } from '../../chain';
 import type { AttrMeta } from '../../parts';
-import type { Finding } from '../finding';
+import type { Certainty } from '../kind';
 
 /** An attribute as a person asks for it: "8-pin sockets of the card"; a slot that holds nothing: "the supply". */
 export function attributeName(path: AttrPath): string {
@@ -10,7 +10,7 @@ export function attributeName(path: AttrPath): string {
 }
 
 /** What a finding depends on, as a sentence of its own; empty where it depends on nothing. */
-export function notKnown(f: Finding): string {
+export function notKnown(f: Pick<Certainty, 'hangsOn'>): string {
   const names = [...new Set(f.hangsOn.map(attributeName))];
   return names.length > 0 ? `Not known: ${listed(names)}.` : '';
 }

@@ -150,7 +150,13 @@ export class PartPicker {
 
   typed(): void {
     this.#typing = true;
-    this.words.next(this.box().nativeElement.value);
+    const words = this.box().nativeElement.value;
+    // Enter must not take a part that the words no longer fit while the answer is on its way.
+    const wanted = words.toLowerCase().split(/\s+/);
+    this.options.update((all) =>
+      all.filter((p) => wanted.every((word) => partName(p.spec).toLowerCase().includes(word))),
+    );
+    this.words.next(words);
   }
 
   pick(e: MatAutocompleteSelectedEvent): void {

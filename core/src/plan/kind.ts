@@ -1,0 +1,73 @@
+import type { CauseId, Range } from '../base';
+import type { Sentence } from '../base/text';
+import type { AttrPath } from '../chain';
+
+/** How much a finding weighs: it stops the chain, wants care, or is worth knowing. */
+export type Severity = 'blocks' | 'care' | 'note';
+
+/** What a finding is about, as the API names it. */
+export type Area =
+  | 'link'
+  | 'cable'
+  | 'plan'
+  | 'log'
+  | 'power'
+  | 'charging'
+  | 'fit'
+  | 'cooling'
+  | 'screen'
+  | 'software'
+  | 'route'
+  | 'card'
+  | 'preflight';
+
+/** A figure or a word that a finding carries. */
+export type Param = number | string | Range;
+
+/** Whether a finding holds for certain, and the attributes that could still turn it. */
+export interface Certainty {
+  readonly certainty: 'certain' | 'possible';
+  readonly hangsOn: readonly AttrPath[];
+}
+
+/** Parameters joined over all completions of a chain: unequal numbers become a range. */
+export type JoinedParams<P> = {
+  readonly [K in keyof P]: number extends P[K] ? P[K] | Range : P[K];
+};
+
+/** One kind of finding: its weight, its words, and what else is derived from it. */
+export interface Kind<P> {
+  readonly severity: Severity;
+  /** The area, where the first part of the code does not name it. */
+  readonly area?: Area;
+  /** The cause this finding makes likelier when something goes wrong. */
+  readonly cause?: CauseId;
+  readonly words: (params: JoinedParams<P>, certainty: Certainty) => Sentence;
+}
+
+/**
+ * Declares a kind of finding with the parameters its check hands over.
+ * @param severity how much it weighs
+ * @param words title, reason and action for people, from the joined parameters
+ * @param more area and cause, where they differ from "named by the code" and "none"
+ * @returns the kind, typed by its parameters
+ * @example
+ * kind<{ n: number }>('note', ({ n }) => ({ what: `${asRange(n).lo} screws`, why: …, todo: … }))
+ */
+export function kind<P extends object = object>(
+  severity: Severity,
+  words: Kind<P>['words'],
+  more: Pick<Kind<P>, 'area' | 'cause'> = {},
+): Kind<NoInfer<P>> {
+  return { severity, words, ...more };
+}
+
+/** Possible: it depends on these attributes. */
+export function possible(hangsOn: readonly AttrPath[]): Certainty {
+  return { certainty: 'possible', hangsOn };
+}
+
+/** Certain, or possible with what it depends on. */
+export function certainIf(certain: boolean, hangsOn: readonly AttrPath[]): Certainty {
+  return certain ? { certainty: 'certain', hangsOn: [] } : possible(hangsOn);
+}
