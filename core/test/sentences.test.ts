@@ -401,7 +401,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
 /** Sentences that name a part, a figure given or a step, and estimate nothing. */
 const PLAIN =
   `rate percent length asRange formatWhole figure span partNoun maybe capital listed ended figureText pluralize coverageWords attributeName
-  notKnown sentence minutesOf askedFor verdictSentence formula readProblemText decidesText linkCheckHeadline swapWords summarizeEvaluation findTerms
+  notKnown sentence minutesOf askedFor verdictSentence formula readProblemText decidesText linkCheckHeadline swapWords hoursText summarizeEvaluation findTerms
   questionText money moneyShort moneyField compareRows compareSentence cautionsOfFix cautionsOfTest offerReason noteWords leftWords comboName
   scoutHeadline stopsWords worthSentence orderWhy adviceWords about progressHeadline startHeadline openingWords sinceWords measureText
   countsText windowText installedWords profileWords couplingWords programWords tuningWords dockedNames benchLine benchTime benchSentence

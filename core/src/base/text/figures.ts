@@ -45,6 +45,22 @@ export function figure(r: Range, decimals = 0): string {
       : `${one(r.lo)} to ${one(r.hi)}`;
 }
 
+/**
+ * Hours as a person says them: "6 h", "1 h 20 min", "3 h at the earliest".
+ * @param h hours; an infinite end is open
+ * @returns the words, rounded to a minute
+ */
+export function hoursText(h: Range): string {
+  const one = (x: number) => {
+    const minutes = Math.round(x * 60);
+    return minutes >= 60
+      ? `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`
+      : `${minutes} min`;
+  };
+  if (!Number.isFinite(h.hi)) return `${one(h.lo)} at the earliest`;
+  return one(h.lo) === one(h.hi) ? one(h.lo) : `${one(h.lo)} to ${one(h.hi)}`;
+}
+
 /** A short time in microseconds, said in milliseconds: 100 is "0.1 ms". */
 export function span(us: number): string {
   return `${us / 1000} ms`;

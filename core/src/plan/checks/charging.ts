@@ -1,5 +1,5 @@
 import type { Range } from '../../base';
-import { capital, figure, maybe } from '../../base/text';
+import { capital, figure, hoursText, maybe } from '../../base/text';
 import type { ChargeFacts } from '../../chain';
 import { defineCheck } from '../check';
 import { certainIf, type Certainty, type JoinedParams, kind } from '../kind';
@@ -20,18 +20,6 @@ const LEAST: Readonly<Record<Least, string>> = {
   cable: 'the cable',
   host: 'the host port',
 };
-
-/** Hours as a person says them: "6 h", "1 h 20 min", "3 h at the earliest". */
-function hoursText(h: Range): string {
-  const one = (x: number) => {
-    const minutes = Math.round(x * 60);
-    return minutes >= 60
-      ? `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`
-      : `${minutes} min`;
-  };
-  if (!Number.isFinite(h.hi)) return `${one(h.lo)} at the earliest`;
-  return one(h.lo) === one(h.hi) ? one(h.lo) : `${one(h.lo)} to ${one(h.hi)}`;
-}
 
 function drainReason(p: JoinedParams<Drain>, c: Certainty): string {
   if (!p.contract || !p.draw || (c.certainty === 'possible' && p.refuses)) return notKnown(c);

@@ -1,9 +1,8 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Range } from '@ruddy/core/base';
-import { figure, rate } from '@ruddy/core/base/text';
+import { figure, hoursText, rate } from '@ruddy/core/base/text';
 import type { Budget, Evaluation } from '@ruddy/core/plan';
-import { hoursOf } from '@ruddy/core/plan/text';
 import { LinkBudget } from './link-budget';
 
 interface Row {
@@ -133,6 +132,6 @@ export class Budgets {
         .join('; ');
     }
     const { hours } = this.evaluation().predicted.body.charging;
-    return b.area === 'charging' && hours ? `Empty after ${hoursOf(hours)}.` : '';
+    return b.area === 'charging' && hours ? `Empty after ${hoursText(hours)}.` : '';
   }
 }
