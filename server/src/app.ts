@@ -6,13 +6,14 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { contracts } from '@ruddy/core/base/contract';
 import { guard, LOCAL_ONLY, type Names } from './platform/http/guard';
 import { openApi } from './platform/http/openapi';
 import { notFound, sendProblem } from './platform/http/problem';
 import * as z from 'zod';
 import { mount } from './platform/http/mount';
 import { files, pages } from './platform/http/pages';
-import { BYTES, route, type Route, type Services } from './platform/http/route';
+import { BYTES, implement, type Route, type Services } from './platform/http/route';
 import { accessRoutes } from './workshop/access-handlers';
 import { backupRoutes } from './workshop/backup-handlers';
 import { loanRoutes } from './workshop/loan-handlers';
@@ -23,6 +24,9 @@ import { importRoutes } from './parts/import-handlers';
 import { newsRoutes } from './workshop/news-handlers';
 import { logRoutes } from './compatibility/log-handlers';
 import { judgeRoutes } from './plan/evaluate-handlers';
+import { planRoutes } from './plan/plan-handlers';
+import { outcomeRoutes } from './compatibility/outcome-handlers';
+import { practiceRoutes } from './bench/practice-handlers';
 import { partRoutes } from './parts/part-handlers';
 import { benchRoutes } from './bench/bench-handlers';
 import { streamRoutes } from './platform/streams/stream-handlers';
@@ -43,6 +47,9 @@ const DECLARED: readonly Route[] = [
   ...importRoutes,
   ...setupRoutes,
   ...judgeRoutes,
+  ...planRoutes,
+  ...outcomeRoutes,
+  ...practiceRoutes,
   ...readingRoutes,
   ...logRoutes,
   ...statedRoutes,
@@ -59,18 +66,23 @@ const DECLARED: readonly Route[] = [
   ...backupRoutes,
 ];
 
+const DESCRIPTION = contracts({
+  'GET /api/openapi.json': {
+    summary: 'This description',
+    role: 'anyone',
+    response: z.looseObject({}),
+  },
+});
+/** Largest body of an endpoint that names no limit of its own. */
+export const BODY_LIMIT = '256kb';
 let described: Record<string, unknown> | undefined;
 
 /** Every route there is, with the one that describes them. */
 export const ROUTES: readonly Route[] = [
   ...DECLARED,
-  route({
-    method: 'get',
-    path: '/api/openapi.json',
-    summary: 'This description',
-    role: 'anyone',
-    response: z.looseObject({}),
-    handle: () => Promise.resolve({ body: (described ??= { ...openApi(ROUTES, VERSION) }) }),
+  ...implement(DESCRIPTION, {
+    'GET /api/openapi.json': () =>
+      Promise.resolve({ body: (described ??= { ...openApi(ROUTES, VERSION) }) }),
   }),
 ];
 
@@ -149,10 +161,10 @@ export function createApp(services: Services, options: AppOptions): Express {
   app.use(
     mount(ROUTES, services, (r) =>
       r.bytes
-        ? express.raw({ limit: r.bodyLimit, type: BYTES })
+        ? express.raw({ limit: r.bodyLimit ?? BODY_LIMIT, type: BYTES })
         : r.text
-          ? express.text({ limit: r.bodyLimit, type: [...r.text] })
-          : express.json({ limit: r.bodyLimit, type: 'application/json' }),
+          ? express.text({ limit: r.bodyLimit ?? BODY_LIMIT, type: [...r.text] })
+          : express.json({ limit: r.bodyLimit ?? BODY_LIMIT, type: 'application/json' }),
     ),
   );
   app.use('/api', (req) => {

@@ -67,7 +67,11 @@ describe('roles', () => {
   });
 
   it('only these tell anything to somebody who has not signed in', () => {
-    expect(ROUTES.filter((r) => r.role === 'anyone').map((r) => `${r.method} ${r.path}`)).toEqual([
+    expect(
+      ROUTES.filter((r) => r.contract.role === 'anyone').map(
+        (r) => `${r.method.toLowerCase()} ${r.path}`,
+      ),
+    ).toEqual([
       'get /api/health',
       'get /api/me',
       'post /api/sign-in',
@@ -85,24 +89,25 @@ describe('roles', () => {
   it.each(cases)(
     '%s is refused to who is below its role, before its body is read',
     async (_name, r) => {
+      const { role, body } = r.contract;
+      const method = r.method.toLowerCase() as Lowercase<typeof r.method>;
       const path = r.path
         .replace(/:sha256/g, 'a'.repeat(64))
         .replace(/:name/g, 'ruddy-20260101-000000-abcdef.dump')
         .replace(/:\w+/g, dead);
       for (const who of ['anyone', 'reader', 'member'] as const) {
-        if (RANK[who] >= RANK[r.role]) continue;
+        if (RANK[who] >= RANK[role]) continue;
         const agent = who === 'anyone' ? request(h.app) : agents[who];
-        const sent = await agent?.[r.method](path)
+        const sent = await agent?.[method](path)
           .set('content-type', 'application/json')
-          .send(r.body ? '{"broken' : undefined);
+          .send(body ? '{"broken' : undefined);
         expect([who, sent?.status]).toEqual([who, who === 'anyone' ? 401 : 403]);
       }
       // Who has the role gets past the check: whatever is wrong then is something else.
-      if (r.role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
-      const let_in = await agents[r.role]
-        ?.[r.method](path)
+      if (role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
+      const let_in = await agents[role]?.[method](path)
         .set('content-type', 'application/json')
-        .send(r.body ? '{"broken' : undefined);
+        .send(body ? '{"broken' : undefined);
       expect([401, 403]).not.toContain(let_in?.status);
     },
   );

@@ -57,7 +57,7 @@ describe('the border', () => {
     expect(doc.openapi).toBe('3.1.0');
     for (const r of ROUTES) {
       const path = r.path.replace(/:(\w+)/g, '{$1}');
-      expect(doc.paths[path]?.[r.method]?.['x-role'], `${r.method} ${path}`).toBe(r.role);
+      expect(doc.paths[path]?.[r.method.toLowerCase()]?.['x-role'], r.path).toBe(r.contract.role);
     }
     const schema = (await h.api.get('/api/schemas/bundle')).body;
     expect(Object.keys(schema.properties)).toEqual(

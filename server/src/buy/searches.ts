@@ -67,7 +67,7 @@ export async function patchSearch(
   s: Services,
   id: string,
   patch: z.output<typeof searchPatch>,
-  ifMatch: number | null,
+  revision: number,
 ) {
   return s.db.transaction(async (transaction) => {
     await s.db.query('SELECT 1 FROM searches WHERE id = $1 FOR UPDATE', {
@@ -76,7 +76,7 @@ export async function patchSearch(
       transaction,
     });
     const stored = await getSearch(s.db, id, transaction);
-    checkRevision(ifMatch, stored.rev, stored);
+    checkRevision(revision, stored.rev, stored);
     await s.db.query(
       `UPDATE searches SET name = $2, ask = $3, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
       {

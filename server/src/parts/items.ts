@@ -141,12 +141,12 @@ export async function patchItem(
   s: Services,
   id: string,
   { serial, ...patch }: z.output<typeof itemPatch>,
-  ifMatch: number | null,
+  revision: number,
 ): Promise<ItemEntry> {
   return s.db.transaction(async (transaction) => {
     const row = await ItemModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!row) throw notFound('piece');
-    checkRevision(ifMatch, row.rev, await getItem(s.db, id, transaction));
+    checkRevision(revision, row.rev, await getItem(s.db, id, transaction));
     if (patch.differs)
       await checkPart(s.db, { partId: row.partId, differs: patch.differs }, transaction);
     const given = serial === undefined ? {} : { private: serial ? { serial } : {} };

@@ -238,13 +238,13 @@ export async function patchPart(
   s: Services,
   id: string,
   patch: PartPatch,
-  ifMatch: number | null,
+  revision: number,
   actor: Actor,
 ): Promise<Part> {
   return s.db.transaction(async (transaction) => {
     const row = await PartModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (!row) throw notFound('part');
-    checkRevision(ifMatch, row.rev, await getPart(s.db, id, transaction));
+    checkRevision(revision, row.rev, await getPart(s.db, id, transaction));
     await applyChange(s, row, { patch, at: s.now(), actor }, transaction);
     return getPart(s.db, id, transaction);
   });

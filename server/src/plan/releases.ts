@@ -80,7 +80,7 @@ export async function markInstalled(
   s: Services,
   setupId: string,
   body: InstalledBody,
-  ifMatch: number | null,
+  revision: number,
   actor: Actor,
 ): Promise<Setup> {
   const at = s.now();
@@ -94,7 +94,7 @@ export async function markInstalled(
       throw new HttpProblem(409, 'Another fact has this id', {
         errors: [{ path: 'id', message: 'Another fact has this id' }],
       });
-    checkRevision(ifMatch, row.rev, setup);
+    checkRevision(revision, row.rev, setup);
     const from = setup.installed[body.role];
     const details = {
       ...row.details,

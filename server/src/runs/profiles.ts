@@ -44,7 +44,7 @@ export async function patchProfile(
   db: Sequelize,
   id: string,
   patch: z.output<typeof profilePatch>,
-  ifMatch: number | null,
+  revision: number,
 ): Promise<ProfileEntry> {
   return db.transaction(async (transaction) => {
     const read = async (lock: string) =>
@@ -57,7 +57,7 @@ export async function patchProfile(
       )[0];
     const now = await read('FOR UPDATE OF p');
     if (!now) throw notFound('title');
-    checkRevision(ifMatch, now.rev, toProfile(now));
+    checkRevision(revision, now.rev, toProfile(now));
     const next = { ...now, ...patch };
     await db.query(
       'UPDATE profiles SET note = $2, year = $3, params = $4, engine = $5, rev = rev + 1 WHERE id = $1',

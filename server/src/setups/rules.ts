@@ -51,7 +51,7 @@ export async function putRule(
   s: Services,
   id: RuleId,
   body: { value: number | null; reason: string },
-  ifMatch: number | null,
+  revision: number,
   actor: Actor,
 ): Promise<RuleRow> {
   const problem = body.value === null ? null : ruleProblem(id, body.value);
@@ -59,7 +59,7 @@ export async function putRule(
   return s.db.transaction(async (transaction) => {
     await s.db.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
     const now = (await listRules(s.db, transaction)).find((r) => r.id === id) ?? defaultRow(id);
-    checkRevision(ifMatch, now.rev, now);
+    checkRevision(revision, now.rev, now);
     await s.db.query(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
        VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)

@@ -108,12 +108,12 @@ export async function patchSetup(
   s: Services,
   id: string,
   patch: SetupPatch,
-  ifMatch: number | null,
+  revision: number,
   actor: Actor,
 ): Promise<Setup> {
   return s.db.transaction(async (transaction) => {
     const { row, setup } = await readSetup(s.db, id, transaction, true);
-    checkRevision(ifMatch, row.rev, setup);
+    checkRevision(revision, row.rev, setup);
     const at = s.now();
     const slots = changeSlots(setup.slots, patch.slots);
     await row.update(

@@ -42,7 +42,7 @@ export async function listFigures(db: Sequelize, transaction?: Transaction): Pro
 export async function putFigure(
   s: Services,
   body: z.output<typeof figureBody>,
-  ifMatch: number | null,
+  revision: number | null,
   actor: Actor,
 ): Promise<void> {
   const problem = figureProblem(body.key, body.value ?? figureLimits(body.key)?.lo ?? 0);
@@ -57,7 +57,7 @@ export async function putFigure(
         transaction,
       },
     );
-    if (ifMatch !== null) checkRevision(ifMatch, now?.rev ?? 0, now ?? null);
+    if (revision !== null) checkRevision(revision, now?.rev ?? 0, now ?? null);
     await s.db.query(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
        VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)

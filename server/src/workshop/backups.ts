@@ -97,7 +97,7 @@ export async function listBackups(s: Services): Promise<BackupList> {
 export async function putPlan(
   s: Services,
   body: BackupPlan,
-  ifMatch: number | null,
+  revision: number,
   actor: Actor,
 ): Promise<BackupPlan & { rev: number }> {
   return s.db.transaction(async (transaction) => {
@@ -106,7 +106,7 @@ export async function putPlan(
       transaction,
     });
     const now = await planOf(s, transaction);
-    checkRevision(ifMatch, now.rev, now);
+    checkRevision(revision, now.rev, now);
     await keep(s, PLAN, body, actor.id, transaction);
     return planOf(s, transaction);
   });

@@ -76,7 +76,7 @@ export async function patchFeed(
   s: Services,
   id: string,
   p: z.output<typeof feedPatch>,
-  ifMatch: number | null,
+  revision: number,
 ) {
   return s.db.transaction(async (transaction) => {
     await s.db.query('SELECT 1 FROM feeds WHERE id = $1 FOR UPDATE', {
@@ -85,7 +85,7 @@ export async function patchFeed(
       transaction,
     });
     const old = await getFeed(s.db, id, transaction);
-    checkRevision(ifMatch, old.rev, old);
+    checkRevision(revision, old.rev, old);
     const next = { ...old, ...p };
     const [twin] = await s.db.query('SELECT 1 FROM feeds WHERE url = $1 AND id <> $2', {
       type: QueryTypes.SELECT,

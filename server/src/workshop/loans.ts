@@ -210,13 +210,13 @@ export async function patchLoan(
   s: Services,
   id: string,
   patch: z.output<typeof loanPatch>,
-  ifMatch: number | null,
+  revision: number,
 ): Promise<LoanRow> {
   return s.db.transaction(async (transaction) => {
     const first = await getLoan(s.db, id, transaction);
     const item = await lockItem(s.db, first.itemId, 'id', transaction);
     const loan = await getLoan(s.db, id, transaction);
-    checkRevision(ifMatch, loan.rev, loan);
+    checkRevision(revision, loan.rev, loan);
     if (loan.returnedOn !== null)
       throw new HttpProblem(409, 'It is back', {
         detail: `${loan.label} came back; what has happened stays`,
@@ -313,7 +313,7 @@ export async function takeBack(
   s: Services,
   id: string,
   body: z.output<typeof backBody>,
-  ifMatch: number | null,
+  revision: number,
   actor: Actor,
 ): Promise<LoanRow> {
   refuseFuture('returnedOn', body.returnedOn, s.now());
@@ -321,7 +321,7 @@ export async function takeBack(
     const first = await getLoan(s.db, id, transaction);
     await lockItem(s.db, first.itemId, 'id', transaction);
     const loan = await getLoan(s.db, id, transaction);
-    checkRevision(ifMatch, loan.rev, loan);
+    checkRevision(revision, loan.rev, loan);
     if (loan.fromOn === null)
       throw new HttpProblem(409, 'It is not out', { detail: `${loan.label} is not out` });
     if (loan.returnedOn !== null)

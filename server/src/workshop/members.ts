@@ -121,7 +121,7 @@ export async function patchMember(
   s: Services,
   id: string,
   patch: z.output<typeof memberPatch>,
-  ifMatch: number | null,
+  revision: number,
 ): Promise<MemberRow> {
   if (id === THIS_MACHINE.id)
     throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
@@ -131,7 +131,7 @@ export async function patchMember(
       transaction,
     });
     const now = await getMember(s, id, transaction);
-    checkRevision(ifMatch, now.rev, now);
+    checkRevision(revision, now.rev, now);
     if (patch.name !== undefined) await refuseTaken(s.db, patch.name, id, transaction);
     const role = patch.role ?? now.role;
     const active = patch.active ?? now.active;

@@ -67,7 +67,9 @@ function chain(text: string): void {
   if (parsed.success) verdictSentence(evaluate({ chain: parsed.data, context: samples.context }));
 }
 
-const bodies = ROUTES.flatMap((r) => (r.body && !r.bytes && !r.text ? [r.body] : []));
+const bodies = ROUTES.flatMap(({ contract: { body, bytes, text } }) =>
+  body && !bytes && !text ? [body] : [],
+);
 
 /** Every body of every route, whatever it is sent: an answer of the schema, never an error of its own. */
 function body(text: string): void {

@@ -1,6 +1,8 @@
 import * as z from 'zod';
 
 export const uuid = z.uuid({ error: 'an id: a UUID' });
+/** The params of a path that names one thing by its id. */
+export const byId = z.strictObject({ id: uuid });
 /** An id inside a file: a UUID, or a short name that the loader turns into the same UUID every time. */
 export const fileId = z
   .string()

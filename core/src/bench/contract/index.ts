@@ -1,3 +1,4 @@
 export * from './bench';
 export * from './practice';
 export * from './stream';
+export * from './endpoints';

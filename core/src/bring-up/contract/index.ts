@@ -1,2 +1,3 @@
 export * from './bring-up';
 export * from './readings';
+export * from './endpoints';

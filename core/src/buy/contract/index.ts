@@ -1,3 +1,4 @@
 export * from './cost';
 export * from './money';
 export * from './scout';
+export * from './endpoints';

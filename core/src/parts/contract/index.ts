@@ -1,3 +1,4 @@
 export * from './imports';
 export * from './items';
 export * from './parts';
+export * from './endpoints';

@@ -1,3 +1,4 @@
 export * from './evaluate';
 export * from './fixes';
 export * from './setup-list';
+export * from './endpoints';

@@ -1,3 +1,4 @@
 export * from './cost';
 export * from './setups';
 export * from './slots';
+export * from './endpoints';

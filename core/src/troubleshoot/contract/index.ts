@@ -1,1 +1,2 @@
 export * from './trouble';
+export * from './endpoints';

@@ -3,3 +3,4 @@ export * from './bundle';
 export * from './loans';
 export * from './members';
 export * from './news';
+export * from './endpoints';

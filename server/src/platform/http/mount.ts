@@ -1,10 +1,11 @@
 import { Router, type Request, type RequestHandler, type Response } from 'express';
-import type * as z from 'zod';
+import * as z from 'zod';
 import { checked } from '@ruddy/core/base';
+import type { Caller, Contract } from '@ruddy/core/base/contract';
 import { type Actor, type Visit } from '../access/actor';
 import { actorOf, setSession, visitOf } from '../access/visit';
 import { fromZod, HttpProblem, refusal } from './problem';
-import { BYTES, type Caller, type Route, type Services } from './route';
+import { type Answer, BYTES, type Call, type Route, type Services } from './route';
 import { unstorable } from './storable';
 
 const ODD = 'holds a null character or half of a character';
@@ -16,14 +17,20 @@ const NOBODY: Actor = {
   role: 'reader',
 };
 
-function parse(schema: z.ZodType, value: unknown, where: 'body' | 'query' | 'path'): unknown {
+const NONE = z.strictObject({});
+
+function parse(
+  schema: z.ZodType | undefined,
+  value: unknown,
+  where: 'body' | 'query' | 'path',
+): unknown {
   const odd = unstorable(value);
   if (odd !== null)
     throw refusal(where, {
       detail: `${odd || where}: ${ODD}`,
       errors: [{ path: odd, message: ODD }],
     });
-  const result = checked(schema, value);
+  const result = checked(schema ?? NONE, value);
   if (!result.success) throw fromZod(result.error, where);
   return result.data;
 }
@@ -35,9 +42,12 @@ function parsedBytes(schema: z.ZodType, sent: unknown): unknown {
   return result.data;
 }
 
-/** The revision in an If-Match header: `"7"` gives 7. Any other form is refused. */
-function revision(header: string | undefined): number | null {
-  if (header === undefined) return null;
+/** The revision in an If-Match header: `"7"` gives 7. Any other form is refused, and a missing one where it is required. */
+function revision(header: string | undefined, { revision: wanted }: Contract): number | null {
+  if (header === undefined) {
+    if (wanted !== 'required') return null;
+    throw new HttpProblem(428, 'Say which revision you edited: If-Match is missing');
+  }
   const found = /^"(\d{1,9})"$/.exec(header.trim());
   if (!found) throw new HttpProblem(400, 'If-Match must hold one revision, like "3"');
   return Number(found[1]);
@@ -48,15 +58,15 @@ const RANK: Record<Caller, number> = { anyone: 0, reader: 1, member: 2, keeper: 
 type Known = Visit & { actor: Actor | null };
 
 /** Before a body is read: who asks, and whether they may. */
-function allow(r: Route, services: Services): RequestHandler {
+function allow({ role }: Contract, services: Services): RequestHandler {
   return async (req: Request, res: Response, next) => {
     const visit = visitOf(req, services.access);
     const actor = await actorOf(services, visit);
-    if (r.role !== 'anyone') {
+    if (role !== 'anyone') {
       if (!actor) throw new HttpProblem(401, 'Sign in first');
-      if (RANK[actor.role] < RANK[r.role])
+      if (RANK[actor.role] < RANK[role])
         throw new HttpProblem(403, 'Not for this role', {
-          detail: `This needs a ${r.role}; ${actor.name} is a ${actor.role} here`,
+          detail: `This needs a ${role}; ${actor.name} is a ${actor.role} here`,
         });
     }
     res.locals['known'] = { ...visit, actor } satisfies Known;
@@ -64,61 +74,65 @@ function allow(r: Route, services: Services): RequestHandler {
   };
 }
 
-function handler(r: Route, services: Services): RequestHandler {
+/** The body as its contract takes it: JSON, text or bytes. */
+function parsedBody(req: Request, { body, text, bytes }: Contract): unknown {
+  if (!body) return undefined;
+  const types = bytes ? [BYTES] : (text ?? ['application/json']);
+  if (!req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
+  // An empty text leaves nothing behind in the parser.
+  const sent: unknown = text && typeof req.body !== 'string' ? '' : req.body;
+  return bytes ? parsedBytes(body, sent) : parse(body, sent, 'body');
+}
+
+function send(res: Response, services: Services, answer: Answer<unknown>): void {
+  if (answer.session !== undefined) setSession(res, services.access, answer.session);
+  if (answer.etag !== undefined) res.setHeader('ETag', `"${answer.etag}"`);
+  res.setHeader('Cache-Control', 'no-store');
+  res.status(answer.status ?? 200);
+  if (answer.file) res.attachment(answer.file.name).type(answer.file.type).send(answer.body);
+  else res.json(answer.body);
+}
+
+function handler({ contract, run }: Route, services: Services): RequestHandler {
   return async (req: Request, res: Response) => {
     const visit = res.locals['known'] as Known;
-    const actor = visit.actor ?? NOBODY;
-    const params = parse(r.params, req.params, 'path');
-    const query = parse(r.query, req.query, 'query');
-    const types = r.bytes ? [BYTES] : (r.text ?? ['application/json']);
-    if (r.body && !req.is([...types])) throw new HttpProblem(415, `Send ${types.join(' or ')}`);
-    // An empty text leaves nothing behind in the parser.
-    const sent: unknown = r.text && typeof req.body !== 'string' ? '' : req.body;
-    const body = r.body
-      ? r.bytes
-        ? parsedBytes(r.body, sent)
-        : parse(r.body, sent, 'body')
-      : undefined;
+    const params = parse(contract.params, req.params, 'path');
+    const query = parse(contract.query, req.query, 'query');
+    const body = parsedBody(req, contract);
     const gone = new AbortController();
     res.once('close', () => gone.abort());
     const call = {
       params,
       query,
       body,
-      ifMatch: revision(req.header('if-match')),
-      actor,
+      revision: revision(req.header('if-match'), contract),
+      actor: visit.actor ?? NOBODY,
       visit,
       signal: gone.signal,
-    };
-    if (r.open) {
-      await r.open(call, services, req, res);
-      return;
-    }
-    const answer = await r.handle(call, services);
-    if (answer.session !== undefined) setSession(res, services.access, answer.session);
-    if (answer.etag !== undefined) res.setHeader('ETag', `"${answer.etag}"`);
-    res.setHeader('Cache-Control', 'no-store');
-    res.status(answer.status ?? 200);
-    if (answer.file) {
-      res.attachment(answer.file.name).type(answer.file.type).send(answer.body);
-      return;
-    }
-    res.json(answer.body);
+    } as Call<Contract>;
+    const answer = await run(call, services, req, res);
+    if (!contract.sends) send(res, services, answer as Answer<unknown>);
   };
 }
 
-/** A router over all declared routes; `parser` makes the body parser for a route's limit. */
+/** A fixed part of a path goes before a named one in its place: `/api/setups/summary` before `/api/setups/:id`. */
+function bySpecificity(a: Route, b: Route): number {
+  const parts = (r: Route) => r.path.replaceAll(/:\w+/g, '\uffff');
+  return parts(a) < parts(b) ? -1 : 1;
+}
+
+/** A router over all declared routes; `parser` makes the body parser for a contract's limit. */
 export function mount(
   routes: readonly Route[],
   services: Services,
-  parser: (route: Route) => RequestHandler,
+  parser: (contract: Contract) => RequestHandler,
 ): Router {
   const router = Router();
-  for (const r of routes)
-    router[r.method](
+  for (const r of [...routes].sort(bySpecificity))
+    router[r.method.toLowerCase() as Lowercase<typeof r.method>](
       r.path,
-      allow(r, services),
-      ...(r.body ? [parser(r)] : []),
+      allow(r.contract, services),
+      ...(r.contract.body ? [parser(r.contract)] : []),
       handler(r, services),
     );
   return router;

@@ -7,7 +7,8 @@ function jsonSchema(schema: z.ZodType, io: 'input' | 'output'): object {
   return made;
 }
 
-function parameters(schema: z.ZodType, place: 'path' | 'query'): object[] {
+function parameters(schema: z.ZodType | undefined, place: 'path' | 'query'): object[] {
+  if (!schema) return [];
   const made = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
   return Object.entries(made.properties ?? {}).map(([name, s]) => ({
     name,
@@ -17,6 +18,9 @@ function parameters(schema: z.ZodType, place: 'path' | 'query'): object[] {
   }));
 }
 
+/** How an answer that stays open is sent. */
+const MEDIA = { events: 'text/event-stream', bytes: BYTES } as const;
+
 /** The same schema for each type a body may be sent as. */
 function contents(types: readonly string[], schema: object): object {
   return Object.fromEntries(types.map((t) => [t, { schema }]));
@@ -25,21 +29,20 @@ function contents(types: readonly string[], schema: object): object {
 /** The OpenAPI 3.1 document of a list of routes, made from their schemas. */
 export function openApi(routes: readonly Route[], version: string): object {
   const paths: Record<string, Record<string, object>> = {};
-  for (const r of routes) {
-    const path = r.path.replace(/:(\w+)/g, '{$1}');
-    const edit = r.method === 'patch' || r.method === 'put';
-    const ifMatch = edit
+  for (const { method, path: pattern, contract: r } of routes) {
+    const path = pattern.replace(/:(\w+)/g, '{$1}');
+    const ifMatch = r.revision
       ? [
           {
             name: 'If-Match',
             in: 'header',
-            required: true,
+            required: r.revision === 'required',
             schema: { type: 'string' },
             description: 'The revision edited, like "3".',
           },
         ]
       : [];
-    (paths[path] ??= {})[r.method] = {
+    (paths[path] ??= {})[method.toLowerCase()] = {
       summary: r.summary,
       'x-role': r.role,
       parameters: [...parameters(r.params, 'path'), ...parameters(r.query, 'query'), ...ifMatch],
@@ -55,7 +58,7 @@ export function openApi(routes: readonly Route[], version: string): object {
         '200': {
           description: 'OK',
           content: {
-            [r.open ? 'text/event-stream' : 'application/json']: {
+            [r.sends ? MEDIA[r.sends] : 'application/json']: {
               schema: jsonSchema(r.response, 'output'),
             },
           },

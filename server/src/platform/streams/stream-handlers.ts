@@ -1,68 +1,55 @@
-import {
-  readPositions,
-  streamEvent,
-  type StreamEvent,
-  streamQuery,
-  type TopicKind,
-} from '@ruddy/core/bench/contract';
+import { streamContracts } from '@ruddy/core/bench/contract';
+import { readPositions, type StreamEvent, type TopicKind } from '@ruddy/core/bench/contract';
 import { actorOf } from '../access/visit';
 import { HttpProblem, notFound } from '../http/problem';
-import { streamRoute } from '../http/route';
+import { implement } from '../http/route';
 import { TOPICS } from '../../topics';
 
 /** How long a browser waits before it comes back, ms. */
 const RETRY_MS = 1000;
 
-export const streamRoutes = [
-  streamRoute({
-    path: '/api/stream',
-    summary:
-      'Server-sent events of up to 32 topics, each from after the number seen; its ids say the way to go on',
-    role: 'reader',
-    query: streamQuery,
-    response: streamEvent,
-    async open(query, s, req, res, { actor, visit }) {
-      if (!s.streams) throw new HttpProblem(503, 'No streams here');
-      if (!s.streams.room(actor.id))
-        throw new HttpProblem(503, 'Too many open streams', {
-          detail: 'Too many tabs are open on this server; close some',
-        });
-      const topics = [...new Set(query.topics.split(','))];
-      // A browser that comes back says what it saw last; that is newer than what the address says.
-      const seen = readPositions(query.after);
-      for (const [t, seq] of readPositions(req.header('last-event-id') ?? '')) seen.set(t, seq);
-      for (const t of topics) {
-        const [kind, id = ''] = t.split('/') as [TopicKind, string];
-        // Who comes back to what was taken away meanwhile is told so by the stream; the other topics go on.
-        if (!seen.has(t) && !(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
-      }
-      res.writeHead(200, {
-        'Content-Type': 'text/event-stream',
-        'Cache-Control': 'no-store',
-        'X-Accel-Buffering': 'no',
+export const streamRoutes = implement(streamContracts, {
+  'GET /api/stream': async ({ query, actor, visit }, s, req, res) => {
+    if (!s.streams) throw new HttpProblem(503, 'No streams here');
+    if (!s.streams.room(actor.id))
+      throw new HttpProblem(503, 'Too many open streams', {
+        detail: 'Too many tabs are open on this server; close some',
       });
-      res.write(`retry: ${RETRY_MS}\n\n`);
-      const { close, ready } = s.streams.open(
-        new Map(topics.map((t) => [t, seen.get(t) ?? 0])),
-        {
-          send: (id: string, event: StreamEvent) =>
-            res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
-          // Who was signed out meanwhile hears no more; a database that is away for a moment ends nothing.
-          comment: () => {
-            res.write(': here\n\n');
-            actorOf(s, visit).then(
-              (still) => {
-                if (!still) res.end();
-              },
-              () => undefined,
-            );
-          },
-          close: () => res.end(),
+    const topics = [...new Set(query.topics.split(','))];
+    // A browser that comes back says what it saw last; that is newer than what the address says.
+    const seen = readPositions(query.after);
+    for (const [t, seq] of readPositions(req.header('last-event-id') ?? '')) seen.set(t, seq);
+    for (const t of topics) {
+      const [kind, id = ''] = t.split('/') as [TopicKind, string];
+      // Who comes back to what was taken away meanwhile is told so by the stream; the other topics go on.
+      if (!seen.has(t) && !(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
+    }
+    res.writeHead(200, {
+      'Content-Type': 'text/event-stream',
+      'Cache-Control': 'no-store',
+      'X-Accel-Buffering': 'no',
+    });
+    res.write(`retry: ${RETRY_MS}\n\n`);
+    const { close, ready } = s.streams.open(
+      new Map(topics.map((t) => [t, seen.get(t) ?? 0])),
+      {
+        send: (id: string, event: StreamEvent) =>
+          res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
+        // Who was signed out meanwhile hears no more; a database that is away for a moment ends nothing.
+        comment: () => {
+          res.write(': here\n\n');
+          actorOf(s, visit).then(
+            (still) => {
+              if (!still) res.end();
+            },
+            () => undefined,
+          );
         },
-        actor.id,
-      );
-      res.on('drain', ready);
-      res.on('close', close);
-    },
-  }),
-];
+        close: () => res.end(),
+      },
+      actor.id,
+    );
+    res.on('drain', ready);
+    res.on('close', close);
+  },
+});

@@ -1,0 +1,157 @@
+import * as z from 'zod';
+import { byId, contracts, uuid } from '../../base/contract';
+import {
+  fitBody,
+  fitEntry,
+  fitList,
+  predictions,
+  profileBody,
+  profileEntry,
+  profilePatch,
+  tollRow,
+} from './profiles';
+import {
+  CHANNELS,
+  MAX_PACKED,
+  MAX_VALUES,
+  csvMapping,
+  runBody,
+  runEntry,
+  runPage,
+  runQuery,
+  saidBody,
+  sessionBody,
+  sessionEntry,
+  sha256,
+} from './runs';
+
+const profiles = z.object({ items: z.array(profileEntry) });
+const bytes = z.instanceof(Uint8Array, { error: 'bytes are missing' });
+const mappings = z.object({ items: z.array(csvMapping) });
+const sessions = z.object({ items: z.array(sessionEntry) });
+
+export const profileContracts = contracts({
+  'GET /api/profiles': {
+    summary: 'Titles, work and synthetic tests that runs are made of',
+    role: 'reader',
+    response: profiles,
+  },
+  'POST /api/profiles': {
+    summary: 'Add a title, a kind of work or a test; one of the same name is met, not doubled',
+    role: 'member',
+    body: profileBody,
+    response: z.object({ id: uuid }),
+  },
+  'PATCH /api/profiles/:id': {
+    summary: 'Change what is said of a title: its scene, its year, the start values of its frame',
+    role: 'member',
+    params: byId,
+    body: profilePatch,
+    response: profileEntry,
+    revision: 'required',
+  },
+  'GET /api/profiles/:id/fits': {
+    summary:
+      'Calibrations of a title, newest first: what is fitted, what is assumed, how well it predicts what it did not know',
+    role: 'reader',
+    params: byId,
+    response: fitList,
+  },
+  'POST /api/profiles/:id/fits': {
+    summary: 'Calibrate a title from its runs and keep the result under its day',
+    role: 'member',
+    params: byId,
+    body: fitBody,
+    response: fitEntry,
+  },
+  'GET /api/setups/:id/tolls': {
+    summary:
+      'What the link of a setup costs a frame, title by title, from every pair of runs that measures it',
+    role: 'reader',
+    params: byId,
+    response: z.object({ items: z.array(tollRow) }),
+  },
+  'GET /api/predictions': {
+    summary:
+      'Runs against what was predicted of them before they were recorded, and how well predictions held',
+    role: 'reader',
+    query: z.strictObject({ setupId: uuid.optional() }),
+    response: predictions,
+  },
+});
+
+export const runContracts = contracts({
+  'PUT /api/captures/:sha256': {
+    summary: 'Send values before the run that names them: float32, little-endian, gzip',
+    role: 'member',
+    params: z.strictObject({ sha256 }),
+    query: z.strictObject({ n: z.coerce.number().int().min(1).max(MAX_VALUES) }),
+    body: bytes,
+    bytes: true,
+    bodyLimit: String(MAX_PACKED),
+    response: z.object({ sha256 }),
+  },
+  'GET /api/runs': {
+    summary: 'Runs that stand, newest first: of a setup, of a title, or those named',
+    role: 'reader',
+    query: runQuery,
+    response: runPage,
+  },
+  'GET /api/runs/:id': {
+    summary: 'One run with its figures',
+    role: 'reader',
+    params: byId,
+    response: runEntry,
+  },
+  'POST /api/setups/:id/runs': {
+    summary: 'Store a run of a setup as it stands now; its values were sent before',
+    role: 'member',
+    params: byId,
+    body: runBody,
+    bodyLimit: '256kb',
+    response: runEntry,
+  },
+  'POST /api/runs/:id/said': {
+    summary:
+      'Say more of a run: settings, what was seen, cut, scenes, sensors. The run itself stays as it was',
+    role: 'member',
+    params: byId,
+    body: saidBody,
+    bodyLimit: '256kb',
+    response: runEntry,
+  },
+  'GET /api/runs/:id/channels/:channel': {
+    summary: 'Values of a channel as they were sent: float32, little-endian, gzip',
+    role: 'reader',
+    params: z.strictObject({ id: uuid, channel: z.enum(CHANNELS) }),
+    response: z.unknown(),
+  },
+  'GET /api/csv-mappings': {
+    summary: 'How files of known layouts are read',
+    role: 'reader',
+    response: mappings,
+  },
+  'POST /api/csv-mappings': {
+    summary: 'Remember how files of a layout are read',
+    role: 'member',
+    body: csvMapping,
+    response: csvMapping,
+  },
+  'GET /api/sessions': {
+    summary: 'Planned sessions, newest first',
+    role: 'reader',
+    response: sessions,
+  },
+  'POST /api/sessions': {
+    summary: 'Plan a session',
+    role: 'member',
+    body: sessionBody,
+    response: sessions,
+  },
+  'DELETE /api/sessions/:id': {
+    summary: 'Drop a planned session; its runs stay',
+    role: 'member',
+    params: byId,
+    response: sessions,
+  },
+});

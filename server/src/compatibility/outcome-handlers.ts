@@ -1,0 +1,50 @@
+import { outcomeContracts } from '@ruddy/core/compatibility/contract';
+import { implement } from '../platform/http/route';
+import { EventModel } from '../platform/db/models';
+import { invalid } from '../platform/http/problem';
+import { addEvent, recordOf } from '../setups/events';
+import { listOutcomes } from '../plan/log-list';
+import { addOutcome } from '../plan/outcomes';
+import { requireSetup } from '../setups/setups';
+
+export const outcomeRoutes = implement(outcomeContracts, {
+  'GET /api/setups/:id/record': async ({ params }, s) => {
+    await requireSetup(s, params.id);
+    return { body: { items: await recordOf(s.db, params.id) } };
+  },
+  'POST /api/setups/:id/notes': async ({ params, body, actor }, s) => {
+    const at = s.now();
+    await s.db.transaction(async (t) => {
+      if (await EventModel.findByPk(body.id, { transaction: t })) return;
+      const old =
+        body.corrects === null
+          ? null
+          : await EventModel.findByPk(body.corrects, { transaction: t, raw: true });
+      if (body.corrects !== null && (old?.setupId !== params.id || old.kind !== 'note'))
+        throw invalid('corrects', 'No note of this setup has this id');
+      const happenedAt = new Date(`${body.happenedOn}T12:00:00Z`);
+      await addEvent(
+        s.db,
+        {
+          id: body.id,
+          setupId: params.id,
+          kind: 'note',
+          body: { text: body.text },
+          corrects: body.corrects,
+          private: body.photo === '' ? null : { photo: body.photo },
+          happenedAt,
+          recordedAt: at,
+          origin: 'own',
+          by: actor.id,
+        },
+        t,
+      );
+    });
+    return { status: 201, body: { items: await recordOf(s.db, params.id) } };
+  },
+  'POST /api/setups/:id/outcomes': async ({ params, body, actor }, s) => {
+    const { entry, fresh } = await addOutcome(s, params.id, body, actor);
+    return { status: fresh ? 201 : 200, body: entry };
+  },
+  'GET /api/outcomes': async ({ query }, { db }) => ({ body: await listOutcomes(db, query) }),
+});
