@@ -32,7 +32,7 @@ describe('contracts', () => {
     for (const { contract } of ROUTES) expect(contract.summary).toMatch(/^[A-Z].{5,}/);
   });
 
-  it('a path whose names are not its params does not compile', () => {
+  it('paths whose names are not their params do not compile', () => {
     const common = { summary: 'x', role: 'reader', response: name } as const;
     // @ts-expect-error the params of :id are missing
     const missing = contracts({ 'GET /api/x/:id': common });
@@ -43,7 +43,7 @@ describe('contracts', () => {
     expect([missing, extra, other]).toHaveLength(3);
   });
 
-  it('a request that lacks a part or names another does not compile', () => {
+  it('a request without a part, or with another, does not compile', () => {
     const whole = request({ params: { id: 'a' }, body: { name: 'b' }, revision: 3 });
     // @ts-expect-error the revision is missing
     const unrevised = request({ params: { id: 'a' }, body: { name: 'b' } });
@@ -55,7 +55,7 @@ describe('contracts', () => {
     expect([whole, unrevised, bodiless, wrong, call satisfies CallOf<Change>]).toHaveLength(5);
   });
 
-  it('a handler too few, one too many or a wrong answer does not compile', () => {
+  it('missing, extra and wrongly answering handlers do not compile', () => {
     const list = () => Promise.resolve({ body: { items: ['a'] } });
     const change = () => Promise.resolve({ body: { name: 'a' } });
     const whole = implement(things, { 'GET /api/things': list, 'PATCH /api/things/:id': change });

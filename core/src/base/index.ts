@@ -14,3 +14,4 @@ export * from './units/range';
 export * from './vocabulary/outcomes';
 export * from './vocabulary/steps';
 export * from './vocabulary/trouble';
+export * from './problems';

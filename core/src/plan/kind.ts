@@ -30,6 +30,12 @@ export interface Certainty {
   readonly hangsOn: readonly AttrPath[];
 }
 
+/** What the words of a finding may take up besides its parameters. */
+export interface Doubt extends Certainty {
+  /** "Not known: lanes of the card."; empty where it depends on nothing. Attribute labels come from the schemas, which the checks do not carry. */
+  readonly notKnown: string;
+}
+
 /** Parameters joined over all completions of a chain: unequal numbers become a range. */
 export type JoinedParams<P> = {
   readonly [K in keyof P]: number extends P[K] ? P[K] | Range : P[K];
@@ -42,7 +48,7 @@ export interface Kind<P> {
   readonly area?: Area;
   /** The cause this finding makes likelier when something goes wrong. */
   readonly cause?: CauseId;
-  readonly words: (params: JoinedParams<P>, certainty: Certainty) => Sentence;
+  readonly words: (params: JoinedParams<P>, doubt: Doubt) => Sentence;
 }
 
 /**

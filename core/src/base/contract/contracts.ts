@@ -58,6 +58,14 @@ export function contracts<const T extends Readonly<Record<EndpointKey, Contract>
   return all;
 }
 
+/** A value as a caller may hand it over: nothing in it is changed, so readonly lists and objects will do. */
+type Sent<T> = unknown extends T
+  ? T
+  : T extends string | number | boolean | null | undefined | Uint8Array
+    ? T
+    : T extends readonly (infer Item)[]
+      ? readonly Sent<Item>[]
+      : { readonly [K in keyof T]: Sent<T[K]> };
 /** A part of a request; it may be left out where nothing in it is required. */
 type Part<Name extends string, T> = object extends T
   ? Readonly<Partial<Record<Name, T>>>
@@ -73,7 +81,7 @@ type QueryPart<C> = C extends { readonly query: infer S extends z.ZodType }
   ? Part<'query', QueryInput<S>>
   : unknown;
 type BodyPart<C> = C extends { readonly body: infer S extends z.ZodType }
-  ? Part<'body', z.input<S>>
+  ? Part<'body', Sent<z.input<S>>>
   : unknown;
 type RevisionPart<C> = C extends { readonly revision: infer R }
   ? R extends 'required'

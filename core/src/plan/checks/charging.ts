@@ -2,8 +2,7 @@ import type { Range } from '../../base';
 import { capital, figure, hoursText, maybe } from '../../base/text';
 import type { ChargeFacts } from '../../chain';
 import { defineCheck } from '../check';
-import { certainIf, type Certainty, type JoinedParams, kind } from '../kind';
-import { notKnown } from '../text/not-known';
+import { certainIf, type Doubt, type JoinedParams, kind } from '../kind';
 
 type Least = NonNullable<ChargeFacts['least']>;
 /** Watts, hours; a figure that is not known is left out. */
@@ -21,8 +20,8 @@ const LEAST: Readonly<Record<Least, string>> = {
   host: 'the host port',
 };
 
-function drainReason(p: JoinedParams<Drain>, c: Certainty): string {
-  if (!p.contract || !p.draw || (c.certainty === 'possible' && p.refuses)) return notKnown(c);
+function drainReason(p: JoinedParams<Drain>, c: Doubt): string {
+  if (!p.contract || !p.draw || (c.certainty === 'possible' && p.refuses)) return c.notKnown;
   const empty = p.hours ? `: empty after ${hoursText(p.hours)}` : '';
   const by = capital(LEAST[p.least ?? 'dock']);
   return `Charges with ${figure(p.contract)} W while the host takes ${figure(p.draw)} W${empty}. ${by} sets it.`;

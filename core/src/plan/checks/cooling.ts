@@ -2,7 +2,6 @@ import type { Range } from '../../base';
 import { asRange, figure, maybe } from '../../base/text';
 import { defineCheck, type DraftOf } from '../check';
 import { kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
 
 const FINDINGS = {
   // Kelvin above the air of the room.
@@ -12,7 +11,7 @@ const FINDINGS = {
       what: maybe(c, 'Hot air stays in the dock', 'Hot air may stay in the dock'),
       why: rise
         ? `Air leaves ${figure(rise)} K warmer than it came; comfortable up to ${figure(asRange(limit))} K.`
-        : notKnown(c),
+        : c.notKnown,
       todo: "Leave its vents free, take a dock with more air or a blower card, or lower the card's power limit.",
     }),
     { cause: 'heat' },

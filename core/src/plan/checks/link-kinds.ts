@@ -4,7 +4,6 @@ import { portFamilies, portName, type Slot, tooOldToMeet, tunnelOf } from '../..
 import { hasPcie, PORT_STANDARDS } from '../../parts';
 import { defineCheck } from '../check';
 import { kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
 
 /** A slot or port wired for something else than PCIe: no adapter makes a card appear. */
 export const noPcie = defineCheck({
@@ -40,7 +39,7 @@ export const tooOld = defineCheck({
       why: maybe(
         c,
         `${capital(partNoun(at))} does not speak Thunderbolt 3, the other end is ${older}: USB passes, but no card appears.`,
-        `${notKnown(c)} A USB4 end without Thunderbolt 3 facing an older Thunderbolt end passes USB, but no card appears.`,
+        `${c.notKnown} A USB4 end without Thunderbolt 3 facing an older Thunderbolt end passes USB, but no card appears.`,
       ),
       todo: maybe(
         c,

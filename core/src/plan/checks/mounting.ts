@@ -4,12 +4,11 @@ import { type Chain, supplyFormFits } from '../../chain';
 import type { DockSpec } from '../../parts';
 import { defineCheck, type DraftOf } from '../check';
 import { kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
 
 const FINDINGS = {
   'fit/supply-form': kind<{ form: string; room?: string }>('blocks', ({ form, room }, c) => ({
     what: maybe(c, 'The supply does not go into the dock', 'The supply may not go into the dock'),
-    why: room ? `${form.toUpperCase()} supply, room for ${room.toUpperCase()}.` : notKnown(c),
+    why: room ? `${form.toUpperCase()} supply, room for ${room.toUpperCase()}.` : c.notKnown,
     todo: 'Take a supply of the right form.',
   })),
   'fit/unheld': kind('care', (_, c) => ({

@@ -4,7 +4,6 @@ import type { Feeder } from '../../chain';
 import type { CardSpec } from '../../parts';
 import { defineCheck, type DraftOf } from '../check';
 import { certainIf, kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
 import { ofSupply, OWN_SUPPLY, unlessOwn } from './supply';
 
 /** Load and rating in W; what is not known is left out. */
@@ -29,7 +28,7 @@ const LOAD_FINDINGS = {
       why:
         load && rated
           ? `${figure(load)} W hang on ${supply}, rated ${figure(rated)} W.`
-          : notKnown(c),
+          : c.notKnown,
       todo: "Take a bigger supply, lower the card's power limit, or let the host use its own charger.",
     }),
     { cause: 'supply' },
@@ -136,8 +135,8 @@ export const boardCovered = defineCheck({
       ),
       why:
         need && have
-          ? `The card takes ${figure(need)} W; its sockets at 75 W (6-pin), 150 W (8-pin) and 600 W (16-pin) and the slot carry ${figure(have)} W.${maybe(c, '', ` ${notKnown(c)}`)}`
-          : notKnown(c),
+          ? `The card takes ${figure(need)} W; its sockets at 75 W (6-pin), 150 W (8-pin) and 600 W (16-pin) and the slot carry ${figure(have)} W.${maybe(c, '', ` ${c.notKnown}`)}`
+          : c.notKnown,
       todo: maybe(
         c,
         "Check board power and sockets on the card or in its maker's data sheet; take a card that suits this slot.",

@@ -2,8 +2,7 @@ import type { Range } from '../../base';
 import { asRange, figure, maybe } from '../../base/text';
 import type { Feeder, PowerFacts } from '../../chain';
 import { defineCheck, type DraftOf } from '../check';
-import { certainIf, type Certainty, type JoinedParams, kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
+import { certainIf, type Doubt, type JoinedParams, kind, possible } from '../kind';
 import { ofSupply, OWN_SUPPLY, unlessOwn } from './supply';
 
 /** Counts of plugs; load and rating of the supply in W, where both are known. */
@@ -24,8 +23,8 @@ function spareText({ load, rated }: JoinedParams<PlugsShort>): string {
   return ` Watts ${enough ? 'would do' : 'would not do either'}: ${figure(load)} of ${figure(rated)} W.`;
 }
 
-function shortReason(p: JoinedParams<PlugsShort>, c: Certainty): string {
-  if (c.certainty === 'possible' && c.hangsOn.length > 0) return notKnown(c);
+function shortReason(p: JoinedParams<PlugsShort>, c: Doubt): string {
+  if (c.certainty === 'possible' && c.hangsOn.length > 0) return c.notKnown;
   return `The card wants ${figure(asRange(p.wants))}, ${p.supply} gives ${figure(asRange(p.offers))}.${spareText(p)}`;
 }
 
@@ -54,7 +53,7 @@ const FINDINGS = {
       why: maybe(
         c,
         `The card has ${figure(sockets)} power socket${plural(sockets)}; ${missing === 'yes' ? 'the dock brings no supply, and none is chosen' : 'no supply with cables for it is chosen'}.`,
-        notKnown(c),
+        c.notKnown,
       ),
       todo: 'Choose a supply at the left.',
     }),

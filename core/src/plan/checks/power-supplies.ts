@@ -4,7 +4,6 @@ import { openSockets, type PowerFacts, SENSE_W, SOCKET_W, socketCounts } from '.
 import type { CardSpec, SupplyAttrs } from '../../parts';
 import { defineCheck, type DraftOf } from '../check';
 import { certainIf, kind } from '../kind';
-import { notKnown } from '../text/not-known';
 import { ofSupply } from './supply';
 
 const FED_FINDINGS = {
@@ -21,7 +20,7 @@ const FED_FINDINGS = {
       what: allows
         ? `The 16-pin cable allows ${figure(allows)} W`
         : 'The 16-pin cable may allow too few watts',
-      why: `${maybe(c, '', `${notKnown(c)} `)}The card may want ${figure(need)} W through it; by its sense pins it will hold itself back or not start.`,
+      why: `${maybe(c, '', `${c.notKnown} `)}The card may want ${figure(need)} W through it; by its sense pins it will hold itself back or not start.`,
       todo: 'Take the cable or adapter marked for more, and push the plug home until it clicks: a plug not fully home can burn.',
     }),
   ),

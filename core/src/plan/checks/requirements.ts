@@ -2,7 +2,7 @@ import { capital, ended, maybe, type Sentence } from '../../base/text';
 import type { RequirementStatus } from '../../chain';
 import { SOFTWARE_NAMES, type SoftwareRole } from '../../parts';
 import { defineCheck, type DraftOf } from '../check';
-import { type Certainty, kind } from '../kind';
+import { type Doubt, kind } from '../kind';
 
 /** A requirement as its author stated it, and what is known of it here; empty where nothing is. */
 interface Requirement {
@@ -80,7 +80,7 @@ function unmet(p: Requirement): Sentence {
   return { ...words, todo: isRole(p.needs) ? `${installText(p)} ${words.todo}` : words.todo };
 }
 
-function refused(p: Requirement, c: Certainty): Sentence {
+function refused(p: Requirement, c: Doubt): Sentence {
   return { ...unmet(p), what: maybe(c, titleText(p), `${titleText(p)}, perhaps`) };
 }
 

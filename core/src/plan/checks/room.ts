@@ -3,7 +3,6 @@ import { asRange, capital, figure, length, maybe } from '../../base/text';
 import type { Clearance } from '../../chain';
 import { defineCheck, type DraftOf } from '../check';
 import { certainIf, type JoinedParams, kind } from '../kind';
-import { notKnown } from '../text/not-known';
 
 /** mm, slots or g by what is compared; a figure that is not stated is left out. */
 interface Sizes {
@@ -31,14 +30,14 @@ const FINDINGS = {
       why:
         need && have
           ? `${capital(size(what, need))}; the dock has room for ${size(what, have)}.`
-          : notKnown(c),
+          : c.notKnown,
       todo: 'Take a smaller card or a bigger dock; measure before you buy.',
     }),
     { cause: 'too-big' },
   ),
   'fit/bend': kind<Sizes>('care', ({ need, have }, c) => ({
     what: maybe(c, 'The power plug has no room to bend', 'The power plug may have no room to bend'),
-    why: `${maybe(c, '', `${notKnown(c)} `)}With its bend the card needs ${length(asRange(need))}, the dock has ${length(asRange(have))}. Pressed by a lid, a plug works loose and can burn.`,
+    why: `${maybe(c, '', `${c.notKnown} `)}With its bend the card needs ${length(asRange(need))}, the dock has ${length(asRange(have))}. Pressed by a lid, a plug works loose and can burn.`,
     todo: 'Take an angled plug made for this socket, or a dock with more room.',
   })),
   'fit/heavy': kind<Sizes>('care', ({ need, have }, c) => ({
@@ -47,7 +46,7 @@ const FINDINGS = {
       'The card is heavier than the dock bears',
       'The card may be heavier than the dock bears',
     ),
-    why: need && have ? `${figure(need)} g on a dock for ${figure(have)} g.` : notKnown(c),
+    why: need && have ? `${figure(need)} g on a dock for ${figure(have)} g.` : c.notKnown,
     todo: 'Support the card at its far end, or lay the dock on its side.',
   })),
 };

@@ -4,7 +4,6 @@ import { type HostSpec, isInside, type SocketSpec } from '../../parts';
 import { freeSlots } from '../../setups';
 import { defineCheck, type DraftOf } from '../check';
 import { kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
 
 /** What is in a slot, where that decides what the route costs. */
 const HOLDS: Readonly<Record<string, string>> = {
@@ -36,7 +35,7 @@ const FINDINGS = {
       'Cutting cannot be undone, and a battery may lie behind the shell',
       'The shell may have to be cut: that cannot be undone',
     ),
-    why: maybe(c, `${capital(slot)} is reached only by cutting.`, notKnown(c)),
+    why: maybe(c, `${capital(slot)} is reached only by cutting.`, c.notKnown),
     todo: "Take another route if there is one. The maker's manual and a licensed repairer count before this.",
   })),
   'route/boot': kind<{ slot: string; free: string }>('care', ({ slot, free }, c) => ({

@@ -2,8 +2,7 @@ import { asRange, capital, figure, maybe } from '../../base/text';
 import type { PictureFacts } from '../../chain';
 import type { HostSpec } from '../../parts';
 import { defineCheck, type DraftOf } from '../check';
-import { type Certainty, type JoinedParams, kind, possible } from '../kind';
-import { notKnown } from '../text/not-known';
+import { type Doubt, type JoinedParams, kind, possible } from '../kind';
 
 /** Rates in Gb/s; `weaker` sets what the picture can have. */
 interface Picture {
@@ -20,8 +19,8 @@ const PLUG: Readonly<Record<string, string>> = { displayport: 'DisplayPort', hdm
 const output = (by: Shown['by']) => (by === 'dock' ? 'the dock' : 'the card');
 const gbps = (n: Shown['need']) => figure(asRange(n), 1);
 
-function tooMuchReason(p: Shown, c: Certainty): string {
-  if (c.certainty !== 'certain') return `${p.name}. ${notKnown(c)}`;
+function tooMuchReason(p: Shown, c: Doubt): string {
+  if (c.certainty !== 'certain') return `${p.name}. ${c.notKnown}`;
   const by = p.weaker === 'screen' ? 'the screen' : `the output of ${output(p.by)}`;
   return `${p.name} needs ${gbps(p.need)} Gb/s, ${PLUG[p.plug] ?? ''} carries ${gbps(p.have)} here; ${by} sets it.`;
 }

@@ -1,7 +1,6 @@
 import { maybe } from '../../base/text';
 import { defineCheck, type DraftOf } from '../check';
 import { certainIf, kind } from '../kind';
-import { notKnown } from '../text/not-known';
 
 const FINDINGS = {
   'software/security': kind<{ level: string }>(
@@ -19,7 +18,7 @@ const FINDINGS = {
       'This system takes no card from outside',
       'This system may take no card from outside',
     ),
-    why: maybe(c, `${name} has no support for it, whatever is plugged in.`, notKnown(c)),
+    why: maybe(c, `${name} has no support for it, whatever is plugged in.`, c.notKnown),
     todo: maybe(
       c,
       'Use another system on this host, or another host.',

@@ -17,6 +17,7 @@ import {
   systemSchema,
   usesSchema,
 } from '../../parts';
+import type { Evaluation } from '../types';
 import { forecasts, framesAsked } from '../../runs/contract';
 import { JUDGED_AREAS } from '../areas';
 
@@ -90,23 +91,26 @@ const areaVerdict = z.looseObject({
   because: z.array(z.string()),
 });
 
-/** The answer: chain as judged, sentence and evaluation. Its shape is described, not checked again. */
+/** The core's own result: described for readers of the API, not checked again. */
+const evaluation = z.looseObject({
+  core: z.string(),
+  asOf: z.string(),
+  predicted: z.looseObject({
+    forecasts,
+    areas: z.array(areaVerdict),
+    coverage: coverageSchema,
+    verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }),
+  }),
+  findings: z.array(z.looseObject({ code: z.string() })),
+  toVerify: z.array(z.looseObject({ path: z.string(), decides: z.boolean() })),
+  assumptions: z.array(z.looseObject({ rule: z.string(), value: z.number() })),
+}) as unknown as z.ZodType<Evaluation, Evaluation>;
+
+/** The answer: chain as judged, sentence and evaluation. */
 export const evaluateResponse = z.object({
   sentence: z.string(),
   chain: chainSchema,
-  evaluation: z.looseObject({
-    core: z.string(),
-    asOf: z.string(),
-    predicted: z.looseObject({
-      forecasts,
-      areas: z.array(areaVerdict),
-      coverage: coverageSchema,
-      verdict: z.looseObject({ state: z.enum(['works', 'care', 'blocked', 'unknown']) }),
-    }),
-    findings: z.array(z.looseObject({ code: z.string() })),
-    toVerify: z.array(z.looseObject({ path: z.string(), decides: z.boolean() })),
-    assumptions: z.array(z.looseObject({ rule: z.string(), value: z.number() })),
-  }),
+  evaluation,
 });
 
 export const ruleRow = z.object({

@@ -1,7 +1,8 @@
 import type { Sentence } from '../../base/text';
 import { FINDING_KINDS } from '../codes';
 import type { Finding } from '../finding';
-import type { Certainty } from '../kind';
+import type { Doubt } from '../kind';
+import { notKnown } from './not-known';
 
 export type { Sentence } from '../../base/text';
 export { partNoun } from '../../base/text';
@@ -15,7 +16,8 @@ export function sentence(f: Finding): Sentence {
   // The check that makes this code hands over exactly the parameters its words take.
   const words = FINDING_KINDS[f.code].words as (
     params: Finding['params'],
-    certainty: Certainty,
+    doubt: Doubt,
   ) => Sentence;
-  return words(f.params, f);
+  const { certainty, hangsOn } = f;
+  return words(f.params, { certainty, hangsOn, notKnown: notKnown(f) });
 }

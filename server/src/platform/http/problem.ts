@@ -1,6 +1,7 @@
 /// <reference types="pino-http" />
 import type { ErrorRequestHandler } from 'express';
 import type * as z from 'zod';
+import { problemCode, problemType } from '@ruddy/core/base';
 import type { Problem } from '@ruddy/core/base/contract';
 
 export interface FieldError {
@@ -160,13 +161,14 @@ export const sendProblem: ErrorRequestHandler = (error: unknown, req, res, next)
   if (!known) req.log?.error({ err: error }, 'unexpected');
   const { retryAfterS, ...more } = known?.more ?? {};
   if (retryAfterS !== undefined) res.setHeader('Retry-After', String(retryAfterS));
+  const status = known?.status ?? 500;
   const problem: Problem = {
-    type: 'about:blank',
+    type: problemType(problemCode(status)),
     title: known?.title ?? 'Something went wrong here',
-    status: known?.status ?? 500,
+    status,
     ...more,
     instance: req.originalUrl,
     requestId: String(req.id ?? ''),
   };
-  res.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+  res.status(status).type('application/problem+json').send(JSON.stringify(problem));
 };

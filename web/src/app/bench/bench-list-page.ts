@@ -4,7 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import type { BenchRow } from '@ruddy/core/bench/contract';
 import { STAGE_WORDS } from '@ruddy/core/bench/text';
 import type { SetupRow } from '@ruddy/core/plan/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { SetupsData } from '../setups/setups';
 import { pluralize } from '../platform/shared/format';
@@ -44,7 +44,7 @@ export class BenchListPage {
     this.#read();
     this.#setups.list({}).subscribe({
       next: ({ items }) => this.setups.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 
@@ -65,7 +65,7 @@ export class BenchListPage {
     };
     this.#data.lay(body).subscribe({
       next: (b) => void this.#router.navigate(['/bench', b.id]),
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.laying.set(false);
         this.problem.set(`Nothing laid out. ${e.message}`);
       },
@@ -77,14 +77,14 @@ export class BenchListPage {
     this.going.set(null);
     this.#data.clear(b.id).subscribe({
       next: () => this.#read(),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 
   #read(): void {
     this.#data.list().subscribe({
       next: ({ items }) => this.benches.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

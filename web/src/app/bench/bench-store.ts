@@ -13,7 +13,7 @@ import {
 import equal from 'fast-deep-equal';
 import type { Act, BenchState } from '@ruddy/core/bench';
 import type { Bench, BenchEvent, ClockBody } from '@ruddy/core/bench/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { Live } from '../platform/api/live';
 import type { Judgement } from '../setups/setups';
@@ -68,7 +68,7 @@ export class BenchStore {
       .pipe(
         concatMap((work) =>
           work().pipe(
-            catchError((e: ApiProblem) => {
+            catchError((e: ApiError) => {
               this.problem.set(`Not done. ${e.message}`);
               return EMPTY;
             }),
@@ -109,10 +109,10 @@ export class BenchStore {
           if (e.kind === 'gone') this.cleared.set(true);
         });
       },
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         id !== this.#id
           ? undefined
-          : e.problem.status === 404
+          : e.code === 'not-found'
             ? this.missing.set(true)
             : this.problem.set(e.message),
     });

@@ -9,7 +9,7 @@ import { evaluate } from '@ruddy/core/plan';
 import { stripList } from '../chain/strip/strip-text';
 import { stripPicture } from '../chain/strip/strip-geometry';
 import { typedFromBench } from '../bring-up/reading-form';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { BenchStore } from './bench-store';
 import { BenchesData } from '../setups/benches';
 import { Live } from '../platform/api/live';
@@ -294,7 +294,7 @@ describe('BE-01 the store', () => {
   });
 
   it('a refusal is said and leaves the bench as it is; one cleared away is known', () => {
-    const why = new ApiProblem({ type: '', title: 'This bench is full', status: 409 });
+    const why = new ApiError({ type: '', title: 'This bench is full', status: 409 });
     const { d, events } = storeOver({ act: () => throwError(() => why) });
     d.act({ act: 'mains', on: true });
     expect([d.problem(), d.state()?.mains]).toEqual(['Not done. This bench is full', false]);

@@ -10,7 +10,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import type { BenchReading } from '@ruddy/core/bench/contract';
 import { deviceTree, isDisplay, type Node } from '@ruddy/core/bring-up';
-import type { ApiProblem } from '../platform/api/api';
+import { type ApiError, apiUrl } from '../platform/api/api-client';
 import { BenchStore } from './bench-store';
 import { BenchesData } from '../setups/benches';
 import { download } from '../platform/shared/download';
@@ -35,12 +35,7 @@ interface Line {
       </button>
       @if (found()?.report) {
         <button mat-button type="button" (click)="saveReport()">Save the report</button>
-        <a
-          mat-button
-          [href]="'/api/benches/' + store.bench()!.id + '/tree.tar'"
-          download="bench.tar"
-          >Save its files</a
-        >
+        <a mat-button [href]="treeUrl(store.bench()!.id)" download="bench.tar">Save its files</a>
       }
     </div>
     @if (problem(); as why) {
@@ -102,6 +97,8 @@ interface Line {
   `,
 })
 export class TreePanel {
+  readonly treeUrl = (id: string) => apiUrl('GET /api/benches/:id/tree.tar', { params: { id } });
+
   readonly store = inject(BenchStore);
   readonly #data = inject(BenchesData);
   readonly found = signal<BenchReading | null>(null);
@@ -143,7 +140,7 @@ export class TreePanel {
         this.problem.set(null);
         this.found.set(f);
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.reading.set(false);
         this.problem.set(`Not read. ${e.message}`);
       },

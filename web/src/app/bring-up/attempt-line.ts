@@ -1,3 +1,5 @@
+import type { Observable } from 'rxjs';
+import type { BringUp } from '@ruddy/core/bring-up/contract';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
@@ -6,7 +8,7 @@ import { type TriedRow, tryBody } from '@ruddy/core/bring-up/contract';
 import { ORDER_WORDS, PURPOSE_WORDS } from '@ruddy/core/bring-up/text';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
 import { SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
@@ -118,22 +120,22 @@ export class AttemptLine {
     });
     if (!body.success)
       return this.problem.set(`Nothing stored. Day: ${body.error.issues[0]?.message ?? ''}`);
-    this.#add('tries', body.data);
+    this.#add((id) => this.#data.addTry(id, body.data));
   }
 
   strike(corrects: string, reason: string): void {
-    this.#add('struck', { id: v7(), corrects, reason });
+    this.#add((id) => this.#data.retract(id, { corrects, reason }));
   }
 
-  #add(kind: 'tries' | 'struck', body: object): void {
+  #add(store: (id: string) => Observable<BringUp>): void {
     const id = this.#editor.stored()?.id;
     if (!id) return;
-    this.#data.addFact(id, kind, body).subscribe({
+    store(id).subscribe({
       next: () => {
         this.problem.set(null);
         this.run.reload();
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

@@ -26,7 +26,7 @@ import { OfflineQueue } from '../platform/queue/offline-queue';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 
 type Sent = Omit<StepBody, 'id' | 'attempt' | 'about' | 'happenedAt'>;
 
@@ -258,7 +258,7 @@ export class BringUpRun {
       next: (answer) => {
         if (this.#id() === id) this.#take(answer);
       },
-      error: (e: ApiProblem) => this.problem.set(`Attempts were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Attempts were not read: ${e.message}`),
     });
   }
 

@@ -4,7 +4,7 @@ import { provideRouter } from '@angular/router';
 import { of, throwError } from 'rxjs';
 import type { BenchReading } from '@ruddy/core/bench/contract';
 import { reportSchema } from '@ruddy/core/bring-up';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -114,8 +114,7 @@ describe('BU-15 a reading from a bench', () => {
     expect(dark.taken).toEqual([]);
     TestBed.resetTestingModule();
     const gone = await panel({
-      read: () =>
-        throwError(() => new ApiProblem({ type: '', title: 'No such bench', status: 404 })),
+      read: () => throwError(() => new ApiError({ type: '', title: 'No such bench', status: 404 })),
     });
     await gone.press('Read as it is');
     expect(gone.el.querySelector('[role=alert]')?.textContent).toContain(

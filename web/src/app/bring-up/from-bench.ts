@@ -18,7 +18,7 @@ import type { BenchReading, BenchRow } from '@ruddy/core/bench/contract';
 import { STAGE_WORDS } from '@ruddy/core/bench/text';
 import type { CountsReading } from '@ruddy/core/bring-up';
 import { countsBetween } from '@ruddy/core/troubleshoot';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -131,7 +131,7 @@ export class FromBench {
     this.busy.set('Laying it out …');
     this.#data.lay({ name: `${setup.name}, bench`.slice(0, 80), setupId: setup.id }).subscribe({
       next: (b) => void this.#router.navigate(['/bench', b.id]),
-      error: (e: ApiProblem) => this.#failed(e),
+      error: (e: ApiError) => this.#failed(e),
     });
   }
 
@@ -155,7 +155,7 @@ export class FromBench {
         }
         this.taken.emit(t);
       },
-      error: (e: ApiProblem) => this.#failed(e),
+      error: (e: ApiError) => this.#failed(e),
     });
   }
 
@@ -193,7 +193,7 @@ export class FromBench {
     );
   }
 
-  #failed(e: ApiProblem): void {
+  #failed(e: ApiError): void {
     this.busy.set(null);
     this.problem.set(`Nothing read. ${e.message}`);
   }
@@ -201,7 +201,7 @@ export class FromBench {
   #list(setup: string): void {
     this.#data.list(setup).subscribe({
       next: ({ items }) => this.benches.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

@@ -2,7 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import type { HouseRules } from '@ruddy/core/base';
 import { linkCheck, type LinkCheck, type Reading } from '@ruddy/core/bring-up';
 import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { HouseRulesData } from '../setups/house-rules';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
@@ -41,7 +41,7 @@ export class LinkReadings {
           this.house.set(
             Object.fromEntries(items.flatMap((r) => (r.value === null ? [] : [[r.id, r.value]]))),
           ),
-        error: (e: ApiProblem) =>
+        error: (e: ApiError) =>
           this.problem.set(`House rules were not read, so the defaults grade: ${e.message}`),
       });
     effect(() => {
@@ -71,7 +71,7 @@ export class LinkReadings {
       next: ({ items }) => {
         if (this.#id() === id) this.entries.set(items);
       },
-      error: (e: ApiProblem) => this.problem.set(`Stored readings were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Stored readings were not read: ${e.message}`),
     });
   }
 }

@@ -8,9 +8,8 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { v7 } from 'uuid';
 import type { ReadingEntry } from '@ruddy/core/bring-up/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BringUpRun } from './bring-up-run';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -118,13 +117,13 @@ export class LinkView {
   strike(corrects: string, reason: string): void {
     const id = this.id();
     if (!id) return;
-    this.#data.addFact(id, 'struck', { id: v7(), corrects, reason }).subscribe({
+    this.#data.retract(id, { corrects, reason }).subscribe({
       next: () => {
         this.problem.set(null);
         this.readings.reload();
         this.#run.reload();
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

@@ -14,7 +14,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { COPY_UNITS, inGbps, type Report } from '@ruddy/core/bring-up';
 import { READ_COMMAND } from '@ruddy/core/bring-up/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
@@ -203,7 +203,7 @@ export class ReadingFields {
         this.readings.stored(items);
         this.clear();
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.storing.set(false);
         this.refused.set(e.message);
       },

@@ -16,7 +16,7 @@ import { partName } from '@ruddy/core/chain';
 import { boxQuestions, discountQuestions, shareQuestions } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { PartPicker } from '../plan/part-picker';
 import { keepCurrency, lastCurrency, readAmount } from '../platform/shared/amount';
@@ -134,7 +134,7 @@ export class PriceForm {
         this.problem.set(null);
         this.stored.emit(items);
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 

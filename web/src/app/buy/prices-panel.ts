@@ -14,7 +14,7 @@ import { CONDITIONS, PRICE_KINDS } from '@ruddy/core/buy';
 import type { PriceEntry } from '@ruddy/core/buy/contract';
 import { money } from '@ruddy/core/buy/text';
 import type { Part } from '@ruddy/core/parts/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { day } from '../platform/shared/format';
 import { PriceChart } from './price-chart';
@@ -124,14 +124,14 @@ export class PricesPanel {
   strike(p: PriceEntry): void {
     this.#data.withdrawPrice(p.id).subscribe({
       next: () => this.#load(this.part().id),
-      error: (e: ApiProblem) => this.problem.set(`Not struck: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not struck: ${e.message}`),
     });
   }
 
   #load(id: string): void {
     this.#data.prices(id).subscribe({
       next: ({ items }) => this.prices.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

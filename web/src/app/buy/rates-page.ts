@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { isCurrency } from '@ruddy/core/base';
 import type { RateEntry } from '@ruddy/core/buy/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { pluralize, day, readNumber } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -184,21 +184,21 @@ export class RatesPage {
         this.rate.set('');
         this.problem.set(null);
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 
   strike(r: RateEntry): void {
     this.#data.withdrawRate(r.id).subscribe({
       next: () => this.#load(),
-      error: (e: ApiProblem) => this.problem.set(`Not struck: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not struck: ${e.message}`),
     });
   }
 
   #load(): void {
     this.#data.rates().subscribe({
       next: ({ items }) => this.rates.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

@@ -22,7 +22,7 @@ import type { HostSpec, ScreenSpec } from '@ruddy/core/parts';
 import type { SetupRow } from '@ruddy/core/plan/contract';
 import type { ProfileEntry } from '@ruddy/core/runs/contract';
 import { NO_SLOTS } from '@ruddy/core/setups';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { PartsData } from '../parts/parts';
 import { RunsData } from '../runs/runs';
 import { ScoutData } from './scout';
@@ -153,7 +153,7 @@ export class ScoutPage {
         if (!this.titles().some((t) => t.id === titleId))
           this.change({ ...this.ask(), titleId: this.titles()[0]?.id ?? '' });
       },
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
     inject(DestroyRef).onDestroy(() => loaded.unsubscribe());
     effect(() => {
@@ -253,7 +253,7 @@ export class ScoutPage {
       .create({ id, name: `${r.names.card} in ${r.names.dock}`.slice(0, 80), slots })
       .subscribe({
         next: () => void this.#router.navigate(['/setups', id, 'plan']),
-        error: (e: ApiProblem) => this.problem.set(`No plan was made. ${e.message}`),
+        error: (e: ApiError) => this.problem.set(`No plan was made. ${e.message}`),
       });
   }
 
@@ -264,7 +264,7 @@ export class ScoutPage {
         this.searches.update((all) => [s, ...(all ?? [])]);
         this.said.set(`Kept as "${s.name}".`);
       },
-      error: (e: ApiProblem) => this.problem.set(`Not kept. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not kept. ${e.message}`),
     });
   }
 
@@ -275,14 +275,14 @@ export class ScoutPage {
         this.searches.update((all) => (all ?? []).map((x) => (x.id === s.id ? next : x)));
         this.said.set(`"${s.name}" is kept as it stands now.`);
       },
-      error: (e: ApiProblem) => this.problem.set(`Not kept. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not kept. ${e.message}`),
     });
   }
 
   forget(s: SearchEntry): void {
     this.#data.remove(s.id).subscribe({
       next: () => this.searches.update((all) => (all ?? []).filter((x) => x.id !== s.id)),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

@@ -3,7 +3,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { firstValueFrom } from 'rxjs';
 import type { Equal, RowIds, RowView, ScoutResult } from '@ruddy/core/buy';
 import type { ScoutAsk, ScoutAskInput, ScoutGrounds } from '@ruddy/core/buy/contract';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { ScoutData } from './scout';
 import type { ScoutCalls } from './scout-calls';
 
@@ -65,7 +65,7 @@ export class ScoutStore implements OnDestroy {
     } catch (error) {
       if (turn === this.#turn)
         this.problem.set(
-          error instanceof ApiProblem ? error.message : `The search failed: ${String(error)}`,
+          error instanceof ApiError ? error.message : `The search failed: ${String(error)}`,
         );
     } finally {
       if (turn === this.#turn) this.working.set(false);

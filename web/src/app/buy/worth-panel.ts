@@ -13,7 +13,7 @@ import { type SpendingOption, worthOf } from '@ruddy/core/buy';
 import { worthSentence } from '@ruddy/core/buy/text';
 import type { Evaluation } from '@ruddy/core/plan';
 import type { FramesAsked } from '@ruddy/core/runs/contract';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 import { PlanCost } from '../plan/plan-cost';
 import { SetupEditor } from '../setups/setup-editor';
 import { readNumber } from '../platform/shared/format';
@@ -110,7 +110,7 @@ const KIND = {
   `,
 })
 export class WorthPanel {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
   readonly #editor = inject(SetupEditor);
   readonly #plan = inject(PlanCost);
   readonly evaluation = input.required<Evaluation>();
@@ -157,9 +157,11 @@ export class WorthPanel {
     loader: async ({ params }) => {
       const frames: FramesAsked = { titleIds: [params.titleId], resolutions: [params.resolution] };
       const found = await firstValueFrom(
-        this.#api.post<{ items: Machine[] }>('/scout/machines', {
-          frames,
-          currency: params.currency,
+        this.#api.call('POST /api/scout/machines', {
+          body: {
+            frames,
+            currency: params.currency,
+          },
         }),
       );
       return found.items;

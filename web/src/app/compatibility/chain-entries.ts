@@ -13,7 +13,7 @@ import type { UsedRow } from '@ruddy/core/bring-up/contract';
 import { PROVENANCE_LABELS, reliability } from '@ruddy/core/compatibility';
 import type { CompatRow, OutcomeEntry } from '@ruddy/core/compatibility/contract';
 import { reliabilityWords, seenWords } from '@ruddy/core/compatibility/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
@@ -140,7 +140,7 @@ export class ChainEntries {
     effect((onCleanup) => {
       const sub = this.#data.outcomes({ chain: this.row().key, limit: 200 }).subscribe({
         next: (p) => this.entries.set(p.items),
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
       onCleanup(() => sub.unsubscribe());
     });

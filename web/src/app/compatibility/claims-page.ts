@@ -12,7 +12,7 @@ import {
 } from '@ruddy/core/compatibility';
 import { claimBody, type ClaimEntry } from '@ruddy/core/compatibility/contract';
 import { CLAIM_STATES, claimRange, claimWhere, claimWords } from '@ruddy/core/compatibility/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { pluralize, day, readNumber } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
@@ -56,7 +56,7 @@ export class ClaimsPage {
   constructor() {
     this.#log.claims().subscribe({
       next: (r) => this.items.set(r.items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 
@@ -110,7 +110,7 @@ export class ClaimsPage {
         form.reset();
         this.where.set([]);
       },
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         this.errors.set(
           new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]]),
         ),
@@ -123,7 +123,7 @@ export class ClaimsPage {
         this.items.set(r.items);
         this.said.set(`Taken back: "${c.words}".`);
       },
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

@@ -24,7 +24,7 @@ import {
   SHARE_WORDS,
   sharesWords,
 } from '@ruddy/core/compatibility/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
@@ -111,7 +111,7 @@ export class EvidencePanel {
             })
             .pipe(
               map((answer) => ({ answer, problem: null })),
-              catchError((e: ApiProblem) => of({ answer: null, problem: e.message })),
+              catchError((e: ApiError) => of({ answer: null, problem: e.message })),
             ),
         ),
         takeUntilDestroyed(),

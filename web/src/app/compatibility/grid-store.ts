@@ -9,7 +9,7 @@ import {
 import { wrap, type Remote } from 'comlink';
 import { cellContradicts, type CellPredicted, type CellSeen } from '@ruddy/core/compatibility';
 import type { GridAnswer, GridAxes } from '@ruddy/core/compatibility/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LogData, type GridAsk } from './log';
 import type { GridCalls } from './grid-calls';
 
@@ -65,7 +65,7 @@ export class GridStore implements OnDestroy {
       next: (a) => {
         if (turn === this.#turn) void this.#take(a, ask.axes as GridAxes, turn);
       },
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

@@ -1,4 +1,3 @@
-import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type { UsedBody, UsedRow } from '@ruddy/core/bring-up/contract';
@@ -12,75 +11,77 @@ import type {
   LogNames,
   LogShare,
   Register,
+  GridAxes,
   ShareQuery,
   TitleNoteBody,
 } from '@ruddy/core/compatibility/contract';
 import type { Job, LogImportQuery } from '@ruddy/core/parts/contract';
-import { Api, type Query } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 
 export interface GridAsk {
-  axes: string;
-  scope: string;
+  axes: GridAxes;
+  scope: 'own' | 'all';
   third?: string;
 }
 
 /** The compatibility log: what it says of a chain, its grid, claims and titles, and its files. */
 @Injectable({ providedIn: 'root' })
 export class LogData {
-  readonly #api = inject(Api);
-  readonly #http = inject(HttpClient);
+  readonly #api = inject(ApiClient);
 
   /** What the log says of a chain; weights and an entry may be tried otherwise. */
   evidence(chain: Chain, more: Partial<EvidenceBody>): Observable<EvidenceAnswer> {
     const { host, socket, path, dock, card, installed } = chain;
-    return this.#api.post('/evidence', {
-      ...more,
-      chain: { host, socket, path: path?.map((p) => p.spec) ?? null, dock, card, installed },
+    return this.#api.call('POST /api/evidence', {
+      body: {
+        ...more,
+        chain: { host, socket, path: path?.map((p) => p.spec) ?? null, dock, card, installed },
+      },
     });
   }
 
   names(): Observable<LogNames> {
-    return this.#api.get('/compatibility/names');
+    return this.#api.call('GET /api/compatibility/names');
   }
 
   grid(ask: GridAsk): Observable<GridAnswer> {
-    return this.#api.get('/grid', { ...ask });
+    return this.#api.call('GET /api/grid', { query: ask });
   }
 
   claims(): Observable<{ items: ClaimEntry[] }> {
-    return this.#api.get('/claims');
+    return this.#api.call('GET /api/claims');
   }
 
   addClaim(body: ClaimBody): Observable<{ items: ClaimEntry[] }> {
-    return this.#api.post('/claims', body);
+    return this.#api.call('POST /api/claims', { body });
   }
 
   withdrawClaim(id: string): Observable<{ items: ClaimEntry[] }> {
-    return this.#api.post(`/claims/${id}/withdraw`, {});
+    return this.#api.call('POST /api/claims/:id/withdraw', { params: { id }, body: {} });
   }
 
   register(): Observable<Register> {
-    return this.#api.get('/register');
+    return this.#api.call('GET /api/register');
   }
 
   addTitleNote(body: TitleNoteBody): Observable<Register> {
-    return this.#api.post('/register', body);
+    return this.#api.call('POST /api/register', { body });
   }
 
   withdrawTitleNote(id: string): Observable<Register> {
-    return this.#api.post(`/register/${id}/withdraw`, {});
+    return this.#api.call('POST /api/register/:id/withdraw', { params: { id }, body: {} });
   }
 
   used(): Observable<{ items: UsedRow[] }> {
-    return this.#api.get('/used');
+    return this.#api.call('GET /api/used');
   }
 
   addUse(setupId: string, body: UsedBody): Observable<unknown> {
-    return this.#api.post(`/setups/${setupId}/used`, body);
+    return this.#api.call('POST /api/setups/:id/used', { params: { id: setupId }, body });
   }
 
   shareReport(q: Partial<ShareQuery>): Observable<LogShare> {
-    return this.#api.get('/log/share-report', q as Query);
+    return this.#api.call('GET /api/log/share-report', { query: q });
   }
 
   /** Send a file as it lies on the disk. */
@@ -91,11 +92,6 @@ export class LogData {
     const type = /\.json$/i.test(q.name) ? 'application/json' : 'text/csv';
     // A blob takes its type with it, whatever the header says.
     const body = file.slice(0, file.size, type);
-    return this.#api.guard(
-      this.#http.post<Job>('/api/log/imports', body, {
-        headers: { 'content-type': type },
-        params: { ...q },
-      }),
-    );
+    return this.#api.upload('POST /api/log/imports', { query: q }, body);
   }
 }

@@ -13,7 +13,7 @@ import { RouterLink } from '@angular/router';
 import { LOG_COLUMNS, type LogColumn } from '@ruddy/core/compatibility';
 import type { LogShare } from '@ruddy/core/compatibility/contract';
 import type { ImportRow } from '@ruddy/core/parts/contract';
-import type { ApiProblem } from '../platform/api/api';
+import { type ApiError, apiUrl } from '../platform/api/api-client';
 import { ImportRun } from '../parts/import-run';
 import { LogData } from './log';
 import { pluralize, orEmpty } from '../platform/shared/format';
@@ -69,13 +69,8 @@ export class SharePage {
     Object.fromEntries(SHARE_KEYS.map((k) => [k, this[k]()] as const).filter(([, v]) => v !== '')),
   );
   readonly filtered = computed(() => Object.keys(this.#query()).length > 0);
-  readonly #params = computed(() => new URLSearchParams(this.#query()).toString());
-  readonly jsonHref = computed(
-    () => `/api/log/share.json${this.#params() ? `?${this.#params()}` : ''}`,
-  );
-  readonly csvHref = computed(
-    () => `/api/log/share.csv${this.#params() ? `?${this.#params()}` : ''}`,
-  );
+  readonly jsonHref = computed(() => apiUrl('GET /api/log/share.json', { query: this.#query() }));
+  readonly csvHref = computed(() => apiUrl('GET /api/log/share.csv', { query: this.#query() }));
   readonly headline = computed(() => {
     const r = this.report();
     if (!r) return 'Looking at what would leave …';
@@ -133,7 +128,7 @@ export class SharePage {
     effect(() => {
       this.#log.shareReport(this.#query()).subscribe({
         next: (r) => this.report.set(r),
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
     });
   }

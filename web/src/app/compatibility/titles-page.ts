@@ -9,7 +9,7 @@ import {
 } from '@ruddy/core/compatibility';
 import { type Register, titleNoteBody, type TitleSayRow } from '@ruddy/core/compatibility/contract';
 import { PORT_STANDARDS } from '@ruddy/core/parts';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -55,7 +55,7 @@ export class TitlesPage {
   constructor() {
     this.#log.register().subscribe({
       next: (r) => this.register.set(r),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 
@@ -100,7 +100,7 @@ export class TitlesPage {
         this.#id = v7();
         form.reset();
       },
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         this.errors.set(
           new Map(e.problem.errors?.map((x) => [x.path, x.message]) ?? [['', e.message]]),
         ),
@@ -114,7 +114,7 @@ export class TitlesPage {
         this.register.set(now);
         this.said.set(`Taken back: ${r.title}.`);
       },
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

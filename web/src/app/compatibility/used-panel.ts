@@ -13,7 +13,7 @@ import { usedBody } from '@ruddy/core/bring-up/contract';
 import { reliability, type UseSpan } from '@ruddy/core/compatibility';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { reliabilityWords } from '@ruddy/core/compatibility/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { readNumber } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -122,7 +122,7 @@ export class UsedPanel {
         form.reset();
         this.stored.emit();
       },
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

@@ -18,7 +18,7 @@ import {
   type SourceMap,
 } from '@ruddy/core/parts';
 import { CatalogueData } from './catalogue';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { pluralize } from '../platform/shared/format';
 import { AttrField } from './attr-field';
 import { readField, type FieldValue } from './form-model';
@@ -120,7 +120,7 @@ export class BulkEdit {
     this.problem.set(null);
     this.#data.bulk(this.ids(), patch).subscribe({
       next: () => this.changed.emit(words),
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

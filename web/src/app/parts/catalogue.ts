@@ -1,4 +1,3 @@
-import { HttpClient } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type {
@@ -22,7 +21,7 @@ import type {
   Revision,
 } from '@ruddy/core/parts/contract';
 import type { Bundle, ShareReport } from '@ruddy/core/workshop/contract';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 
 interface List<T> {
   items: T[];
@@ -31,15 +30,14 @@ interface List<T> {
 /** Pieces, prices, rates, the past of parts, files in and out. */
 @Injectable({ providedIn: 'root' })
 export class CatalogueData {
-  readonly #api = inject(Api);
-  readonly #http = inject(HttpClient);
+  readonly #api = inject(ApiClient);
 
   items(part: string): Observable<List<ItemEntry>> {
-    return this.#api.get(`/parts/${part}/items`);
+    return this.#api.call('GET /api/parts/:id/items', { params: { id: part } });
   }
 
   addItem(body: ItemBody): Observable<ItemEntry> {
-    return this.#api.post('/items', body);
+    return this.#api.call('POST /api/items', { body });
   }
 
   patchItem(
@@ -47,88 +45,88 @@ export class CatalogueData {
     patch: Partial<Omit<ItemBody, 'id' | 'partId'>>,
     rev: number,
   ): Observable<ItemEntry> {
-    return this.#api.patch(`/items/${id}`, patch, rev);
+    return this.#api.call('PATCH /api/items/:id', { params: { id }, body: patch, revision: rev });
   }
 
   addFact(body: FactBody): Observable<ItemEntry> {
-    return this.#api.post('/item-facts', body);
+    return this.#api.call('POST /api/item-facts', { body });
   }
 
   register(): Observable<List<RegisterRow>> {
-    return this.#api.get('/cables');
+    return this.#api.call('GET /api/cables');
   }
 
   prices(part: string): Observable<List<PriceEntry>> {
-    return this.#api.get(`/parts/${part}/prices`);
+    return this.#api.call('GET /api/parts/:id/prices', { params: { id: part } });
   }
 
   addPrice(body: PriceBody): Observable<List<PriceEntry>> {
-    return this.#api.post('/prices', body);
+    return this.#api.call('POST /api/prices', { body });
   }
 
   withdrawPrice(id: string): Observable<unknown> {
-    return this.#api.delete(`/prices/${id}`);
+    return this.#api.call('DELETE /api/prices/:id', { params: { id } });
   }
 
   rates(): Observable<List<RateEntry>> {
-    return this.#api.get('/rates');
+    return this.#api.call('GET /api/rates');
   }
 
   addRate(body: RateBody): Observable<List<RateEntry>> {
-    return this.#api.post('/rates', body);
+    return this.#api.call('POST /api/rates', { body });
   }
 
   withdrawRate(id: string): Observable<unknown> {
-    return this.#api.delete(`/rates/${id}`);
+    return this.#api.call('DELETE /api/rates/:id', { params: { id } });
   }
 
   cost(body: CostBody): Observable<CostGrounds> {
-    return this.#api.post('/cost', body);
+    return this.#api.call('POST /api/cost', { body });
   }
 
   revisions(part: string): Observable<List<Revision>> {
-    return this.#api.get(`/parts/${part}/revisions`);
+    return this.#api.call('GET /api/parts/:id/revisions', { params: { id: part } });
   }
 
   bulk(ids: readonly string[], patch: PartPatch): Observable<{ changed: number }> {
-    return this.#api.post('/parts/bulk', { ids, patch });
+    return this.#api.call('POST /api/parts/bulk', { body: { ids, patch } });
   }
 
   /** Send a file as it lies on the disk: the browser streams it, the page does not read it. */
   import(file: Blob, of: { kind: PartKind; mode: 'try' | 'store'; name: string }): Observable<Job> {
     const type = /\.json$/i.test(of.name) ? 'application/json' : 'text/csv';
-    const headers = { 'content-type': type };
     // A blob takes its type with it, whatever the header says.
     const body = file.slice(0, file.size, type);
-    return this.#api.guard(
-      this.#http.post<Job>('/api/imports', body, { headers, params: { ...of } }),
-    );
+    return this.#api.upload('POST /api/imports', { query: of }, body);
   }
 
   job(id: string): Observable<Job> {
-    return this.#api.get(`/jobs/${id}`);
+    return this.#api.call('GET /api/jobs/:id', { params: { id } });
   }
 
   cancel(id: string): Observable<Job> {
-    return this.#api.post(`/jobs/${id}/cancel`, {});
+    return this.#api.call('POST /api/jobs/:id/cancel', { params: { id }, body: {} });
   }
 
   fates(
     id: string,
     q: { after?: number; fate?: RowOutcome; limit?: number },
   ): Observable<{ items: ImportRow[]; next: number | null }> {
-    return this.#api.get(`/jobs/${id}/rows`, { ...q });
+    return this.#api.call('GET /api/jobs/:id/rows', { params: { id }, query: q });
   }
 
   columns(kind: PartKind): Observable<List<{ column: string; what: string }>> {
-    return this.#api.get(`/columns/${kind}`);
+    return this.#api.call('GET /api/columns/:kind', { params: { kind } });
   }
 
   shareReport(setup: string): Observable<ShareReport> {
-    return this.#api.get(`/setups/${setup}/share`);
+    return this.#api.call('GET /api/setups/:id/share', { params: { id: setup } });
   }
 
   shareFile(setup: string, prices: boolean): Observable<Bundle> {
-    return this.#api.get(`/setups/${setup}/share-file`, { prices });
+    return this.#api.call('GET /api/setups/:id/share-file', {
+      params: { id: setup },
+      query: { prices },
+    });
   }
 }

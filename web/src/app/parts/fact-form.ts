@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
 import type { FactBody, ItemEntry } from '@ruddy/core/parts/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { readNumber } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -130,7 +130,7 @@ export class FactForm {
     };
     this.#data.addFact(body).subscribe({
       next: () => this.noted.emit(),
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

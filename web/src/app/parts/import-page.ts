@@ -10,6 +10,7 @@ import { ImportRun } from './import-run';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { ROW_OUTCOME_LABELS, importSentence, storeWords } from './import-words';
 import { KIND_WORDS } from './part-facts';
+import { apiUrl } from '../platform/api/api-client';
 import { PartsNav } from './parts-nav';
 
 /** Parts from a file: what becomes of every row first, then all of it is stored or nothing. */
@@ -21,6 +22,10 @@ import { PartsNav } from './parts-nav';
   styleUrls: ['./parts-frame.scss', './import-page.scss'],
 })
 export class ImportPage {
+  readonly exportUrl = (kind: PartKind) => apiUrl('GET /api/export/:kind', { params: { kind } });
+  readonly templateUrl = (kind: PartKind) =>
+    apiUrl('GET /api/templates/:kind', { params: { kind } });
+
   readonly #router = inject(Router);
   readonly #data = inject(CatalogueData);
   readonly run = inject(ImportRun);

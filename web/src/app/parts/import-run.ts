@@ -10,7 +10,7 @@ import {
 } from 'rxjs';
 import type { PartKind } from '@ruddy/core/parts';
 import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { Live } from '../platform/api/live';
 
@@ -63,7 +63,7 @@ export class ImportRun {
           this.job.set(job);
           if (job.state !== 'running') this.#finished(job);
         },
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
   }
 
@@ -72,7 +72,7 @@ export class ImportRun {
     if (job)
       this.#data.cancel(job.id).subscribe({
         next: (now) => this.job.set(now),
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
   }
 
@@ -112,7 +112,7 @@ export class ImportRun {
         this.rows.update((rows) => (after === 0 ? items : [...rows, ...items]));
         this.next.set(next);
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.#reading = false;
         this.problem.set(e.message);
       },

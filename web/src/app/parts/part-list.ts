@@ -20,6 +20,7 @@ import { Keys } from '../platform/shell/keys';
 import { ColumnChooser, keptColumns } from '../platform/shared/column-chooser';
 import { BulkEdit } from './bulk-edit';
 import { columnsFor, filtersFor, USUAL } from './list-columns';
+import { apiUrl } from '../platform/api/api-client';
 import { KIND_WORDS } from './part-facts';
 
 const ROW_PX = 36;
@@ -43,6 +44,8 @@ export interface ListQuery {
   styleUrl: './part-list.scss',
 })
 export class PartList {
+  readonly exportUrl = (kind: PartKind) => apiUrl('GET /api/export/:kind', { params: { kind } });
+
   readonly #data = inject(PartsData);
   readonly kind = input.required<PartKind>();
   readonly query = input.required<ListQuery>();

@@ -15,7 +15,7 @@ import { v7 } from 'uuid';
 import { partName } from '@ruddy/core/chain';
 import type { AnySpec, PartKind, SourceMap } from '@ruddy/core/parts';
 import type { Part, PartBody, PartPatch } from '@ruddy/core/parts/contract';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { PartsData } from './parts';
 import { Keys } from '../platform/shell/keys';
 import { pluralize, orEmpty } from '../platform/shared/format';
@@ -134,7 +134,7 @@ export class PartsPage {
     if (p)
       this.#data.one(p.id).subscribe({
         next: (now) => this.part.set(now),
-        error: (e: ApiProblem) => this.openProblem.set(e.message),
+        error: (e: ApiError) => this.openProblem.set(e.message),
       });
   }
 
@@ -166,7 +166,7 @@ export class PartsPage {
           this.#sayNext = 'Stored.';
           void this.#router.navigate(['/parts', made.kind, made.id]);
         },
-        error: (e: ApiProblem) => this.#refuse(e),
+        error: (e: ApiError) => this.#refuse(e),
       });
   }
 
@@ -212,12 +212,12 @@ export class PartsPage {
               : 'Back in the lists.',
         );
       },
-      error: (e: ApiProblem) => this.#refuse(e),
+      error: (e: ApiError) => this.#refuse(e),
     });
   }
 
-  #refuse(e: ApiProblem): void {
-    if (e.problem.status === 412) {
+  #refuse(e: ApiError): void {
+    if (e.code === 'stale-revision') {
       this.stale.set(e.problem.current as Part);
       return;
     }
@@ -240,7 +240,7 @@ export class PartsPage {
     }
     this.#data.one(id).subscribe({
       next: (p) => this.#show(p),
-      error: (e: ApiProblem) => this.openProblem.set(e.message),
+      error: (e: ApiError) => this.openProblem.set(e.message),
     });
   }
 

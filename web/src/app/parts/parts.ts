@@ -3,7 +3,7 @@ import type { Observable } from 'rxjs';
 import type { Page } from '@ruddy/core/base/contract';
 import type { PartKind } from '@ruddy/core/parts';
 import type { Part, PartBody, PartPatch } from '@ruddy/core/parts/contract';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 
 export interface PartFilter {
   kind?: PartKind;
@@ -18,21 +18,21 @@ export interface PartFilter {
 /** The catalogue. */
 @Injectable({ providedIn: 'root' })
 export class PartsData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   list(filter: PartFilter): Observable<Page<Part> & { total: number }> {
-    return this.#api.get('/parts', { ...filter });
+    return this.#api.call('GET /api/parts', { query: filter });
   }
 
   one(id: string): Observable<Part> {
-    return this.#api.get(`/parts/${id}`);
+    return this.#api.call('GET /api/parts/:id', { params: { id } });
   }
 
   create(body: PartBody): Observable<Part> {
-    return this.#api.post('/parts', body);
+    return this.#api.call('POST /api/parts', { body });
   }
 
   patch(id: string, patch: PartPatch, rev: number): Observable<Part> {
-    return this.#api.patch(`/parts/${id}`, patch, rev);
+    return this.#api.call('PATCH /api/parts/:id', { params: { id }, body: patch, revision: rev });
   }
 }

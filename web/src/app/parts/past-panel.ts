@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Part, Revision } from '@ruddy/core/parts/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { changesBetween } from './spec-diff';
@@ -121,7 +121,7 @@ export class PastPanel {
       untracked(() =>
         this.#data.revisions(id).subscribe({
           next: ({ items }) => this.revisions.set(items),
-          error: (e: ApiProblem) => this.problem.set(e.message),
+          error: (e: ApiError) => this.problem.set(e.message),
         }),
       );
     });

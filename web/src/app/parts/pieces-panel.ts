@@ -22,7 +22,7 @@ import {
 } from '@ruddy/core/parts';
 import type { FactEntry, ItemBody, ItemEntry, Part } from '@ruddy/core/parts/contract';
 import type * as z from 'zod';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { day } from '../platform/shared/format';
 import { attrText } from './attr-text';
@@ -108,7 +108,7 @@ export class PiecesPanel {
         this.#load(this.part().id);
         this.changed.emit();
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 
@@ -144,7 +144,7 @@ export class PiecesPanel {
   #load(part: string): void {
     this.#data.items(part).subscribe({
       next: ({ items }) => this.pieces.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

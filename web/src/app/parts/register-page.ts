@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { cableQuestions } from '@ruddy/core/parts';
 import type { RegisterRow } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { numText } from './part-facts';
@@ -47,7 +47,7 @@ export class RegisterPage {
       .register()
       .subscribe({
         next: ({ items }) => this.rows.set(items),
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
   }
 

@@ -16,7 +16,7 @@ import { type AttrMeta, VALUE_SOURCES, type ValueSource } from '@ruddy/core/part
 import type { OpenQuestion } from '@ruddy/core/plan';
 import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/plan/text';
 import { Answers, placeOf } from './answers';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
@@ -222,11 +222,11 @@ export class AnswerCard implements OnInit {
         this.#say(value, () =>
           stored.undo().subscribe({
             next: () => about.refresh(),
-            error: (e: ApiProblem) => this.#bar.open(`Not undone. ${e.message}`, 'OK'),
+            error: (e: ApiError) => this.#bar.open(`Not undone. ${e.message}`, 'OK'),
           }),
         );
       },
-      error: (e: ApiProblem | Error) => {
+      error: (e: ApiError | Error) => {
         this.busy.set(false);
         this.problem.set(('problem' in e && e.problem.errors?.[0]?.message) || e.message);
       },

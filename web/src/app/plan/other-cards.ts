@@ -17,7 +17,7 @@ import type { Part } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
 import { type Finding, swapSteps } from '@ruddy/core/plan';
 import { sentence, swapWords } from '@ruddy/core/plan/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData, type Judgement } from '../setups/setups';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
@@ -106,7 +106,7 @@ export class OtherCards {
             this.judged.set(list);
             this.problem.set(null);
           },
-          error: (e: ApiProblem) => this.problem.set(e.message),
+          error: (e: ApiError) => this.problem.set(e.message),
         },
       );
       onCleanup(() => asked.unsubscribe());

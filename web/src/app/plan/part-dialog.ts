@@ -4,7 +4,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import type { AnySpec, PartKind } from '@ruddy/core/parts';
 import type { Part, PartBody } from '@ruddy/core/parts/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { PartsData } from '../parts/parts';
 import { PartForm, type FormPart } from '../parts/part-form';
 import { KIND_WORDS } from '../parts/part-facts';
@@ -68,7 +68,7 @@ export class PartDialog {
       : this.#parts.create({ id: v7(), kind, spec, sources } as PartBody);
     sent.subscribe({
       next: (part) => this.#ref.close(part),
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         this.refused.set(
           new Map(
             e.problem.errors?.map((x) => [x.path.replace(/^spec\//, ''), x.message] as const) ?? [

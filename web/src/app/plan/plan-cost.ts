@@ -5,7 +5,7 @@ import { type Cost, costOf } from '@ruddy/core/buy';
 import type { CostGrounds } from '@ruddy/core/buy/contract';
 import type { Chain } from '@ruddy/core/chain';
 import { placesOf } from '@ruddy/core/setups';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { SetupEditor } from '../setups/setup-editor';
 import { applyPatch, type Fields } from '../setups/setup-patches';
@@ -78,7 +78,7 @@ export class PlanCost {
         debounceTime(ASK_AFTER_MS),
         switchMap((body) =>
           this.#data.cost(body).pipe(
-            catchError((e: ApiProblem) => {
+            catchError((e: ApiError) => {
               this.problem.set(e.message);
               return of(null);
             }),

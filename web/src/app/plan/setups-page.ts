@@ -18,7 +18,7 @@ import { tollText } from '@ruddy/core/runs/text';
 import { SETUP_STATES } from '@ruddy/core/setups';
 import type { SetupState } from '@ruddy/core/setups/contract';
 import { MiniStrip } from '../chain/strip/mini-strip';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BundleFile } from '../workshop/bundle-file';
 import { PagedList } from '../platform/api/paged-list';
 import { MAX_ASIDE } from '../setups/comparison-list';
@@ -136,7 +136,7 @@ export class SetupsPage {
       ) ?? 'New setup';
     this.#data.create({ id, name }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/${page}`),
-      error: (e: ApiProblem) => this.failed.set(`No setup was started: ${e.message}`),
+      error: (e: ApiError) => this.failed.set(`No setup was started: ${e.message}`),
     });
   }
 
@@ -154,7 +154,7 @@ export class SetupsPage {
     const id = v7();
     this.#data.clone(row.id, { id, name: `${row.name.slice(0, 74)} copy` }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
-      error: (e: ApiProblem) => this.failed.set(`No copy was made: ${e.message}`),
+      error: (e: ApiError) => this.failed.set(`No copy was made: ${e.message}`),
     });
   }
 
@@ -164,7 +164,7 @@ export class SetupsPage {
     ) ?? [])
       this.#data.patch(row.id, { state: 'retired' }, row.rev).subscribe({
         next: () => this.#again(),
-        error: (e: ApiProblem) => this.failed.set(`${row.name} was not retired: ${e.message}`),
+        error: (e: ApiError) => this.failed.set(`${row.name} was not retired: ${e.message}`),
       });
     this.chosen.set(new Set());
   }
@@ -177,7 +177,7 @@ export class SetupsPage {
   #summarise(): void {
     this.#data.summary().subscribe({
       next: (s) => this.summary.set(s),
-      error: (e: ApiProblem) => this.failed.set(e.message),
+      error: (e: ApiError) => this.failed.set(e.message),
     });
   }
 

@@ -23,7 +23,7 @@ import {
 } from '@ruddy/core/plan';
 import type { FixRow } from '@ruddy/core/plan/contract';
 import { coverageWords, sentence, VERDICT_LABELS } from '@ruddy/core/plan/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
 import { Preview } from '../setups/preview';
@@ -175,7 +175,7 @@ export class ToDo {
         const [best] = found.items;
         if (best) this.trial.start(best);
       },
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

@@ -15,7 +15,7 @@ import { pinWords } from '@ruddy/core/compatibility/text';
 import { type ReleaseSpec, SOFTWARE_NAMES } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import type { TouchedRow } from '@ruddy/core/plan/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { pluralize } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -177,14 +177,14 @@ export class TouchedSetups {
           this.said.set(`Stored: ${spec.variant} on ${row.name} since ${on}.`);
           this.#load(this.release().id);
         },
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
   }
 
   #load(id: string): void {
     this.#data.touched(id).subscribe({
       next: ({ items }) => this.rows.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

@@ -20,7 +20,7 @@ import {
   missingText,
   scoreText,
 } from '@ruddy/core/runs/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
 import type { Simulated } from './capture-calls';
@@ -182,7 +182,7 @@ export class ForecastSection {
         ...inside.map((f) => ({ ...f, panel: true })),
       ]);
     } catch (e) {
-      this.problem.set(`Nothing could be predicted: ${(e as ApiProblem).message}`);
+      this.problem.set(`Nothing could be predicted: ${(e as ApiError).message}`);
     }
   }
 

@@ -2,7 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { of, throwError } from 'rxjs';
 import { NO_RUN_CONTEXT, NO_RUN_SETTINGS } from '@ruddy/core/runs';
 import type { CsvMapping, RunBody, RunEntry } from '@ruddy/core/runs/contract';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import { captureCalls } from './capture-calls';
 import { CAPTURE_WORKER, CaptureWork } from './capture-work';
@@ -99,7 +99,7 @@ describe('files on their way to be runs', () => {
 
   it('that the server refuses stay, with the reason', async () => {
     const { files } = bed({
-      add: () => throwError(() => new ApiProblem({ type: '', title: 'Too late', status: 422 })),
+      add: () => throwError(() => new ApiError({ type: '', title: 'Too late', status: 422 })),
     });
     await files.add([await fileOf('[10]', 'a.json')]);
     expect(await files.store('s', NOW, () => common)).toBe(0);

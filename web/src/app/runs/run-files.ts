@@ -11,7 +11,7 @@ import {
 } from '@ruddy/core/runs';
 import type { ChannelBody, RunBody } from '@ruddy/core/runs/contract';
 import { captureProblemText } from '@ruddy/core/runs/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import type { Looked, ReadFile, ReadStream } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
@@ -236,7 +236,7 @@ export class RunFiles {
         }
         this.patch(r.id, { state: 'stored', runs: framesOf(r).length });
       } catch (e) {
-        this.patch(r.id, { state: 'read', why: `Not stored: ${(e as ApiProblem).message}` });
+        this.patch(r.id, { state: 'read', why: `Not stored: ${(e as ApiError).message}` });
       }
     }
     for (const l of this.logs())

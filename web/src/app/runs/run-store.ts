@@ -2,7 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { Sensor, SensorSeries } from '@ruddy/core/runs';
 import type { Channel, RunEntry } from '@ruddy/core/runs/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import type { Opened } from './capture-calls';
 import { CaptureWork, Stopped } from './capture-work';
@@ -50,7 +50,7 @@ export class RunStore {
       const runs = await firstValueFrom(this.#data.all({ setupId }));
       if (setupId === this.#setupId) this.runs.set(runs);
     } catch (e) {
-      this.problem.set((e as ApiProblem).message);
+      this.problem.set((e as ApiError).message);
     }
   }
 

@@ -17,7 +17,7 @@ import { figureText } from '@ruddy/core/base/text';
 import { settingsFromChain, unlike } from '@ruddy/core/runs';
 import type { Channel, RunEntry, SaidBody, SessionEntry } from '@ruddy/core/runs/contract';
 import { tollSentence, unlikeText } from '@ruddy/core/runs/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import { SetupEditor } from '../setups/setup-editor';
 import { ComparisonList } from '../setups/comparison-list';
@@ -229,13 +229,13 @@ export class RunsPage {
             this.years.set(
               new Map(list.flatMap((p) => (p.year === null ? [] : [[p.id, p.year] as const]))),
             ),
-          error: (e: ApiProblem) => this.problem.set(`Titles: ${e.message}`),
+          error: (e: ApiError) => this.problem.set(`Titles: ${e.message}`),
         }),
       );
     });
     this.#data.sessions().subscribe({
       next: (list) => this.sessions.set(list),
-      error: (e: ApiProblem) => this.problem.set(`Sessions: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Sessions: ${e.message}`),
     });
     inject(Keys).bind([
       { key: 'a', what: 'Add captures', run: () => this.go({ add: 'files' }) },
@@ -321,7 +321,7 @@ export class RunsPage {
         this.store.replace(await firstValueFrom(this.#data.say(r.id, { id: v7(), ...what })));
       this.said.set(`Kept for ${pluralize(runs.length, 'run')}.`);
     } catch (e) {
-      this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
+      this.problem.set(`Not kept: ${(e as ApiError).message}`);
     }
   }
 

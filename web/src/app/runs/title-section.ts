@@ -14,7 +14,7 @@ import { v7 } from 'uuid';
 import { figureText } from '@ruddy/core/base/text';
 import type { FitEntry, ProfileEntry, ProfilePatch } from '@ruddy/core/runs/contract';
 import { fitText, signed, TERM_STATES, termText } from '@ruddy/core/runs/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import { day, readNumber } from '../platform/shared/format';
 import { TollStore } from './toll-store';
@@ -215,9 +215,7 @@ export class TitleSection {
       this.fits.set(fits);
       this.profile.set(profiles.find((p) => p.id === id) ?? null);
     } catch (e) {
-      this.problem.set(
-        `What is known of the title could not be read: ${(e as ApiProblem).message}`,
-      );
+      this.problem.set(`What is known of the title could not be read: ${(e as ApiError).message}`);
     }
   }
 
@@ -231,7 +229,7 @@ export class TitleSection {
       if (id === this.#titleId()) this.fits.update((all) => [made, ...all]);
       this.calibrated.emit();
     } catch (e) {
-      this.problem.set(`Not calibrated: ${(e as ApiProblem).message}`);
+      this.problem.set(`Not calibrated: ${(e as ApiError).message}`);
     } finally {
       this.working.set(false);
     }
@@ -270,7 +268,7 @@ export class TitleSection {
       this.draft.set({});
       this.calibrated.emit();
     } catch (e) {
-      this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
+      this.problem.set(`Not kept: ${(e as ApiError).message}`);
     }
   }
 }

@@ -14,7 +14,7 @@ import {
   tollsOf,
 } from '@ruddy/core/runs';
 import type { Predictions, RunEntry } from '@ruddy/core/runs/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { RunToll } from '../chain/run-toll';
 import { RunsData } from './runs';
 import { CaptureWork, Stopped } from './capture-work';
@@ -160,7 +160,7 @@ export class TollStore {
       this.predictions.set(predictions);
       this.problem.set(null);
     } catch (e) {
-      this.problem.set(`Runs of other setups could not be read: ${(e as ApiProblem).message}`);
+      this.problem.set(`Runs of other setups could not be read: ${(e as ApiError).message}`);
     }
   }
 

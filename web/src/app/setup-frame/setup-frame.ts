@@ -32,7 +32,7 @@ import { stripModel, type StripModel } from '../chain/strip/strip-model';
 import { withPosterior } from '../chain/strip/strip-suspicion';
 import { withToll } from '../chain/strip/strip-toll';
 import { bottleneckMoved } from '../chain/strip/strip-text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
@@ -237,7 +237,7 @@ export class SetupFrame {
     const name = `${f.name.slice(0, 74)} copy`;
     this.#data.clone(this.id(), { id, name }).subscribe({
       next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
-      error: (e: ApiProblem) => this.copyProblem.set(`No copy was made: ${e.message}`),
+      error: (e: ApiError) => this.copyProblem.set(`No copy was made: ${e.message}`),
     });
   }
 

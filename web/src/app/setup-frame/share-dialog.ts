@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import type { ShareReport } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
 import { download } from '../platform/shared/download';
 
@@ -76,7 +76,7 @@ export class ShareDialog {
   constructor() {
     this.#catalogue.shareReport(this.data.id).subscribe({
       next: (r) => this.report.set(r),
-      error: (e: ApiProblem) => this.problem.set(`Nothing left: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing left: ${e.message}`),
     });
   }
 
@@ -88,7 +88,7 @@ export class ShareDialog {
         download(`${name}.json`, 'application/json', JSON.stringify(bundle, null, 1));
         this.#ref.close(true);
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing left: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing left: ${e.message}`),
     });
   }
 }

@@ -11,44 +11,47 @@ import type {
   TreeEntry,
 } from '@ruddy/core/bench/contract';
 import type { Chain } from '@ruddy/core/chain';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 import type { Judgement } from './setups';
 
 /** Simulated benches. */
 @Injectable({ providedIn: 'root' })
 export class BenchesData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   list(setupId?: string): Observable<{ items: BenchRow[] }> {
-    return this.#api.get('/benches', { setupId });
+    return this.#api.call('GET /api/benches', { query: { setupId } });
   }
 
   lay(body: Omit<BenchBody, 'id'>): Observable<Bench> {
-    return this.#api.post('/benches', { id: v7(), ...body });
+    return this.#api.call('POST /api/benches', { body: { id: v7(), ...body } });
   }
 
   one(id: string): Observable<Bench> {
-    return this.#api.get(`/benches/${id}`);
+    return this.#api.call('GET /api/benches/:id', { params: { id } });
   }
 
   act(id: string, act: Act): Observable<Bench> {
-    return this.#api.post(`/benches/${id}/acts`, { id: v7(), act });
+    return this.#api.call('POST /api/benches/:id/acts', {
+      params: { id },
+      body: { id: v7(), act },
+    });
   }
 
   clock(id: string, body: ClockBody): Observable<Bench> {
-    return this.#api.post(`/benches/${id}/clock`, body);
+    return this.#api.call('POST /api/benches/:id/clock', { params: { id }, body });
   }
 
   read(id: string): Observable<BenchReading> {
-    return this.#api.post(`/benches/${id}/read`, {});
+    return this.#api.call('POST /api/benches/:id/read', { params: { id }, body: {} });
   }
 
   tree(id: string): Observable<{ entries: TreeEntry[] }> {
-    return this.#api.get(`/benches/${id}/tree`);
+    return this.#api.call('GET /api/benches/:id/tree', { params: { id } });
   }
 
   clear(id: string): Observable<{ removed: string }> {
-    return this.#api.delete(`/benches/${id}`);
+    return this.#api.call('DELETE /api/benches/:id', { params: { id } });
   }
 
   /** Judge the chain that lies on a bench, for what it should carry. */
@@ -56,6 +59,8 @@ export class BenchesData {
     const supplies = chain.supplies.map(({ feeds, spec }) => ({ feeds, spec }));
     const picture = chain.picture.map(({ by, plug, screen }) => ({ by, plug, screen }));
     const path = chain.path?.map((p) => p.spec) ?? null;
-    return this.#api.post('/evaluate', { chain: { ...chain, path, supplies, picture } });
+    return this.#api.call('POST /api/evaluate', {
+      body: { chain: { ...chain, path, supplies, picture } },
+    });
   }
 }

@@ -1,22 +1,23 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type { RuleRow } from '@ruddy/core/plan/contract';
-import { Api } from '../platform/api/api';
+import type { RuleId } from '@ruddy/core/base';
+import { ApiClient } from '../platform/api/api-client';
 
 /** House rules with this workshop's own values. */
 @Injectable({ providedIn: 'root' })
 export class HouseRulesData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   rules(): Observable<{ items: RuleRow[] }> {
-    return this.#api.get('/rules');
+    return this.#api.call('GET /api/rules');
   }
 
   putRule(
-    id: string,
+    id: RuleId,
     body: { value: number | null; reason: string },
     rev: number,
   ): Observable<RuleRow> {
-    return this.#api.put(`/rules/${id}`, body, rev);
+    return this.#api.call('PUT /api/rules/:id', { params: { id }, body, revision: rev });
   }
 }

@@ -2,7 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import type { Subscription } from 'rxjs';
 import type { FixRow, SetupChange } from '@ruddy/core/plan/contract';
 import type { SetupPatch } from '@ruddy/core/setups/contract';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from './setup-editor';
 import { applyPatch, type Fields } from './setup-patches';
 import { SetupsData, type Judgement } from './setups';
@@ -89,7 +89,7 @@ export class Preview {
     this.#asked?.unsubscribe();
     this.#asked = this.#data.judge(applyPatch(fields, patch)).subscribe({
       next: (judgement) => this.now.set({ fix, patch, judgement }),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

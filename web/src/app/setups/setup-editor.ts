@@ -11,7 +11,7 @@ import { catchError, debounceTime, EMPTY, of, Subject, switchMap, tap } from 'rx
 import { v7 } from 'uuid';
 import { EVALUATED_FIELDS, NO_SLOTS, setupFields } from '@ruddy/core/setups';
 import type { Setup, SetupPatch } from '@ruddy/core/setups/contract';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import {
   applyPatch,
   conflicts,
@@ -71,7 +71,7 @@ export class SetupEditor {
   readonly judgement = signal<Judgement | null>(null);
   readonly judging = signal<string | null>(null);
   readonly save = signal<SaveState>({ kind: 'unsaved' });
-  readonly loadProblem = signal<ApiProblem | null>(null);
+  readonly loadProblem = signal<ApiError | null>(null);
   readonly canUndo = computed(() => this.#undo().length > 0);
   readonly canRedo = computed(() => this.#redo().length > 0);
 
@@ -81,7 +81,7 @@ export class SetupEditor {
         // Only the setup opened last is shown, whichever answers first.
         switchMap((id) =>
           this.#data.one(id).pipe(
-            catchError((e: ApiProblem) => {
+            catchError((e: ApiError) => {
               this.loadProblem.set(e);
               return EMPTY;
             }),
@@ -101,7 +101,7 @@ export class SetupEditor {
               this.judgement.set(j);
               this.judging.set(null);
             }),
-            catchError((e: ApiProblem) => {
+            catchError((e: ApiError) => {
               this.judging.set(e.message);
               return of(null);
             }),
@@ -189,7 +189,7 @@ export class SetupEditor {
     this.save.set({ kind: 'saving' });
     this.#data.patch(stored.id, { ...patch, session: this.#session }, stored.rev).subscribe({
       next: (s) => this.#stored(s),
-      error: (e: ApiProblem) => this.#refused(stored.id, e),
+      error: (e: ApiError) => this.#refused(stored.id, e),
     });
   }
 
@@ -282,12 +282,13 @@ export class SetupEditor {
     else localStorage.setItem(key(s.id), JSON.stringify({ base: s, fields: waiting.fields }));
   }
 
-  #refused(id: string, e: ApiProblem): void {
+  #refused(id: string, e: ApiError): void {
     // Refused after another setup was opened: the edit waits in local storage for its own.
     if (this.stored()?.id !== id) return;
     const base = this.stored();
     const mine = this.fields();
-    const theirs = e.problem.status === 412 ? (e.problem.current as Setup | undefined) : undefined;
+    const theirs =
+      e.code === 'stale-revision' ? (e.problem.current as Setup | undefined) : undefined;
     if (!theirs || !base || !mine) {
       this.save.set({ kind: 'failed', why: e.message });
       return;

@@ -1,6 +1,6 @@
+import { v7 } from 'uuid';
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
-import type { Outcome } from '@ruddy/core/base';
 import type { Page } from '@ruddy/core/base/contract';
 import type { BringUp, ReadingBody, ReadingEntry } from '@ruddy/core/bring-up/contract';
 import type { Chain } from '@ruddy/core/chain';
@@ -22,7 +22,8 @@ import type {
 } from '@ruddy/core/plan/contract';
 import type { FramesAsked } from '@ruddy/core/runs/contract';
 import type { Setup, SetupPatch, SetupSlots, SetupState } from '@ruddy/core/setups/contract';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
+import type { RequestTo } from '../platform/api/endpoints';
 
 export interface Judgement {
   sentence: string;
@@ -45,19 +46,7 @@ export interface OutcomeFilter {
 }
 
 /** An outcome as the form sends it. */
-export interface NewOutcome {
-  id: string;
-  outcome: Outcome;
-  happenedOn: string;
-  versions: Record<string, string>;
-  symptoms: string[];
-  fixes: string[];
-  provenance: string;
-  confidence: number;
-  note: string;
-  corrects: string | null;
-}
-
+export type NewOutcome = RequestTo<'POST /api/setups/:id/outcomes'>['body'];
 /** What of a setup decides its judgement. */
 export type Chosen = Pick<Setup, 'slots' | 'loads' | 'installed' | 'settings' | 'uses'> &
   Partial<Pick<Setup, 'docked'>>;
@@ -115,49 +104,53 @@ function chainOf({ slots, loads, installed, settings, uses }: Chosen): ChainInpu
 /** Setups, their judgement, their record and the log. */
 @Injectable({ providedIn: 'root' })
 export class SetupsData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   list(filter: SetupFilter & { cursor?: string; limit?: number }): Observable<Page<SetupRow>> {
-    return this.#api.get('/setups', { ...filter });
+    return this.#api.call('GET /api/setups', { query: filter });
   }
 
   summary(): Observable<Summary> {
-    return this.#api.get('/setups/summary');
+    return this.#api.call('GET /api/setups/summary');
   }
 
   one(id: string): Observable<Setup> {
-    return this.#api.get(`/setups/${id}`);
+    return this.#api.call('GET /api/setups/:id', { params: { id } });
   }
 
   create(body: { id: string; name: string; slots?: SetupSlots }): Observable<Setup> {
-    return this.#api.post('/setups', body);
+    return this.#api.call('POST /api/setups', { body });
   }
 
   clone(id: string, body: { id: string; name: string }): Observable<Setup> {
-    return this.#api.post(`/setups/${id}/clone`, body);
+    return this.#api.call('POST /api/setups/:id/clone', { params: { id }, body });
   }
 
   patch(id: string, patch: SetupPatch, rev: number): Observable<Setup> {
-    return this.#api.patch(`/setups/${id}`, patch, rev);
+    return this.#api.call('PATCH /api/setups/:id', { params: { id }, body: patch, revision: rev });
   }
 
   /** Judge a choice of parts without storing it; the log's outcomes of the same chain come along. */
   judge(fields: Chosen): Observable<Judgement> {
-    return this.#api.post('/evaluate', {
-      chain: chainOf(fields),
-      evidence: 'log',
-      frames: framesOf(fields),
+    return this.#api.call('POST /api/evaluate', {
+      body: {
+        chain: chainOf(fields),
+        evidence: 'log',
+        frames: framesOf(fields),
+      },
     });
   }
 
   /** The same with another card, for a dock that serves several. */
   judgeWithCard(fields: Chosen, card: string): Observable<Judgement> {
     const patch = { card: { id: card } };
-    return this.#api.post('/evaluate', {
-      chain: chainOf(fields),
-      patch,
-      evidence: 'log',
-      frames: framesOf(fields),
+    return this.#api.call('POST /api/evaluate', {
+      body: {
+        chain: chainOf(fields),
+        patch,
+        evidence: 'log',
+        frames: framesOf(fields),
+      },
     });
   }
 
@@ -166,54 +159,69 @@ export class SetupsData {
     fields: Chosen,
     finding: { code: FindingCode; about?: string },
   ): Observable<{ items: FixRow[]; tried: number }> {
-    return this.#api.post('/fixes', { chain: chainOf(fields), ...finding });
+    return this.#api.call('POST /api/fixes', { body: { chain: chainOf(fields), ...finding } });
   }
 
   /** Setups a release touches. */
   touched(release: string): Observable<{ items: TouchedRow[] }> {
-    return this.#api.get(`/releases/${release}/setups`);
+    return this.#api.call('GET /api/releases/:id/setups', { params: { id: release } });
   }
 
   markInstalled(setup: string, body: InstalledBody, rev: number): Observable<Setup> {
-    return this.#api.post(`/setups/${setup}/installed`, body, rev);
+    return this.#api.call('POST /api/setups/:id/installed', {
+      params: { id: setup },
+      body,
+      revision: rev,
+    });
   }
 
   record(id: string): Observable<{ items: SetupEvent[] }> {
-    return this.#api.get(`/setups/${id}/record`);
+    return this.#api.call('GET /api/setups/:id/record', { params: { id } });
   }
 
   addNote(id: string, note: NoteBody): Observable<{ items: SetupEvent[] }> {
-    return this.#api.post(`/setups/${id}/notes`, note);
+    return this.#api.call('POST /api/setups/:id/notes', { params: { id }, body: note });
   }
 
   addOutcome(id: string, body: NewOutcome): Observable<OutcomeEntry> {
-    return this.#api.post(`/setups/${id}/outcomes`, body);
+    return this.#api.call('POST /api/setups/:id/outcomes', { params: { id }, body });
   }
 
   readings(id: string): Observable<{ items: ReadingEntry[] }> {
-    return this.#api.get(`/setups/${id}/readings`);
+    return this.#api.call('GET /api/setups/:id/readings', { params: { id } });
   }
 
   addReading(id: string, body: ReadingBody): Observable<{ items: ReadingEntry[] }> {
-    return this.#api.post(`/setups/${id}/readings`, body);
+    return this.#api.call('POST /api/setups/:id/readings', { params: { id }, body });
   }
 
   bringUp(id: string): Observable<BringUp> {
-    return this.#api.get(`/setups/${id}/bring-up`);
+    return this.#api.call('GET /api/setups/:id/bring-up', { params: { id } });
   }
 
-  /** Write something down beside the steps: a try from before, a fact taken back, the last known good. */
-  addFact(id: string, kind: 'tries' | 'struck' | 'good', body: object): Observable<BringUp> {
-    return this.#api.post(`/setups/${id}/${kind}`, body);
+  /** A try from before, written down beside the steps. */
+  addTry(id: string, body: RequestTo<'POST /api/setups/:id/tries'>['body']): Observable<BringUp> {
+    return this.#api.call('POST /api/setups/:id/tries', { params: { id }, body });
+  }
+
+  /** Takes back what was written down; both stay on record. */
+  retract(id: string, fact: { corrects: string; reason: string }): Observable<BringUp> {
+    const body = { id: v7(), ...fact };
+    return this.#api.call('POST /api/setups/:id/struck', { params: { id }, body });
+  }
+
+  /** The setup as it is now is the last known good. */
+  markGood(id: string): Observable<BringUp> {
+    return this.#api.call('POST /api/setups/:id/good', { params: { id }, body: { id: v7() } });
   }
 
   compatibility(
     filter: CompatFilter & { cursor?: string; limit?: number },
   ): Observable<Page<CompatRow> & { total: number }> {
-    return this.#api.get('/compatibility', { ...filter });
+    return this.#api.call('GET /api/compatibility', { query: filter });
   }
 
   outcomes(filter: OutcomeFilter): Observable<Page<OutcomeEntry>> {
-    return this.#api.get('/outcomes', { ...filter });
+    return this.#api.call('GET /api/outcomes', { query: filter });
   }
 }

@@ -16,7 +16,7 @@ import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { NOTHING_INSTALLED, PORT_STANDARDS } from '@ruddy/core/parts';
 import { verdictSentence } from '@ruddy/core/plan/text';
 import { installedWords } from '@ruddy/core/setups/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
 import { SetupEditor } from '../setups/setup-editor';
@@ -155,7 +155,7 @@ export class QuestionPack {
         untracked(() =>
           this.#data.record(id).subscribe({
             next: (r) => this.events.set(r.items),
-            error: (e: ApiProblem) => this.problem.set(e.message),
+            error: (e: ApiError) => this.problem.set(e.message),
           }),
         );
     });

@@ -26,7 +26,7 @@ import {
   SYMPTOM_WORDS,
   TEST_WORDS,
 } from '@ruddy/core/troubleshoot/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { TroubleData } from './trouble';
 import { readNumber } from '../platform/shared/format';
@@ -174,7 +174,7 @@ export class CausePanel {
         this.store.took(t);
         this.said.set(`Stored: ${r.name}${value === null ? ', as it shipped' : ''}.`);
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 

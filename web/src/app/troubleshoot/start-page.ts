@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import type { SymptomId } from '@ruddy/core/base';
 import type { SetupRow } from '@ruddy/core/plan/contract';
 import type { TroubleBody, TroubleSaid } from '@ruddy/core/troubleshoot/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { TroubleData } from './trouble';
 import { Choice, optionsOf } from '../platform/shared/choice';
@@ -93,7 +93,7 @@ export class StartPage {
   constructor() {
     this.#setups.list({}).subscribe({
       next: ({ items }) => this.rows.set(items),
-      error: (e: ApiProblem) => this.problem.set(`Your setups were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Your setups were not read: ${e.message}`),
     });
   }
 
@@ -132,7 +132,7 @@ export class StartPage {
       from: { kind: 'symptom', what: '' },
       happenedAt: this.#clock.now(),
     };
-    const failed = (e: ApiProblem) => {
+    const failed = (e: ApiError) => {
       this.busy.set(false);
       this.problem.set(`Nothing begun: ${e.message}`);
     };

@@ -29,7 +29,7 @@ import type {
   Troubles,
 } from '@ruddy/core/troubleshoot/contract';
 import { CAUSE_WORDS } from '@ruddy/core/troubleshoot/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
@@ -195,14 +195,14 @@ export class TroubleStore {
     });
     this.#data.tables().subscribe({
       next: (t) => this.tablesRead.set(t),
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         this.problem.set(
           `Counts of the log were not read, the figures are as they shipped: ${e.message}`,
         ),
     });
     this.#runs.profiles().subscribe({
       next: (list) => this.#engines.set(new Map(list.map((p) => [p.name, p.engine]))),
-      error: (e: ApiProblem) => this.problem.set(`Titles were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Titles were not read: ${e.message}`),
     });
     effect(() => {
       const a = this.quiet() ? null : this.advice();
@@ -284,14 +284,14 @@ export class TroubleStore {
       next: (t) => {
         if (this.#id() === id) this.#stored.set(t.troubles);
       },
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         this.problem.set(`Searches of this setup were not read: ${e.message}`),
     });
     this.#runs.all({ setupId: id }).subscribe({
       next: (items) => {
         if (this.#id() === id) this.#runsSeen.set(items);
       },
-      error: (e: ApiProblem) => this.problem.set(`Runs were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Runs were not read: ${e.message}`),
     });
   }
 }

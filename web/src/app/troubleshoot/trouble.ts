@@ -8,52 +8,52 @@ import type {
   TroubleBody,
   Troubles,
 } from '@ruddy/core/troubleshoot/contract';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 
 /** Searches for a cause, the figures that move them, and practice. What is noted in a search goes by the outbox of its setup. */
 @Injectable({ providedIn: 'root' })
 export class TroubleData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   ofSetup(id: string): Observable<Troubles> {
-    return this.#api.get(`/setups/${id}/troubles`);
+    return this.#api.call('GET /api/setups/:id/troubles', { params: { id } });
   }
 
   /** Begin a search at once; on the page of a setup it goes by the outbox. */
   open(id: string, body: TroubleBody): Observable<Troubles> {
-    return this.#api.post(`/setups/${id}/troubles`, body);
+    return this.#api.call('POST /api/setups/:id/troubles', { params: { id }, body });
   }
 
   tables(): Observable<TablesRead> {
-    return this.#api.get('/faults/tables');
+    return this.#api.call('GET /api/faults/tables');
   }
 
   /** Under the revision the page showed, 0 for one that nobody set. */
   setFigure(body: FigureBody, rev: number): Observable<TablesRead> {
-    return this.#api.put('/faults/figures', body, rev);
+    return this.#api.call('PUT /api/faults/figures', { body, revision: rev });
   }
 
   practices(): Observable<PracticeList> {
-    return this.#api.get('/practices');
+    return this.#api.call('GET /api/practices');
   }
 
   practice(id: string): Observable<Practice> {
-    return this.#api.get(`/practices/${id}`);
+    return this.#api.call('GET /api/practices/:id', { params: { id } });
   }
 
   begin(body: PracticeBody): Observable<Practice> {
-    return this.#api.post('/practices', body);
+    return this.#api.call('POST /api/practices', { body });
   }
 
   tryTest(id: string, body: { id: string; test: TestId }): Observable<Practice> {
-    return this.#api.post(`/practices/${id}/tests`, body);
+    return this.#api.call('POST /api/practices/:id/tests', { params: { id }, body });
   }
 
   name(id: string, cause: CauseId): Observable<Practice> {
-    return this.#api.post(`/practices/${id}/named`, { cause });
+    return this.#api.call('POST /api/practices/:id/named', { params: { id }, body: { cause } });
   }
 
   remove(id: string): Observable<unknown> {
-    return this.#api.delete(`/practices/${id}`);
+    return this.#api.call('DELETE /api/practices/:id', { params: { id } });
   }
 }

@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { Observable, Subscription } from 'rxjs';
 import type { BackupList, BackupRow } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import { type ApiError, apiUrl } from '../platform/api/api-client';
 import { BackupsData } from './people';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
@@ -29,6 +29,8 @@ const EVERY = [
   styleUrl: './people.scss',
 })
 export class BackupPage {
+  readonly fileUrl = (name: string) => apiUrl('GET /api/backup-file', { query: { name } });
+
   readonly #data = inject(BackupsData);
   readonly list = signal<BackupList | null>(null);
   readonly problem = signal<string | null>(null);
@@ -136,7 +138,7 @@ export class BackupPage {
         this.said.set(done(v));
         this.#load();
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.working.set(null);
         this.problem.set(e.problem.errors?.[0]?.message ?? e.message);
         this.#load();
@@ -147,7 +149,7 @@ export class BackupPage {
   #load(): void {
     this.#data.list().subscribe({
       next: (l) => this.list.set(l),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { LoadReport } from '@ruddy/core/workshop/contract';
-import { ApiProblem } from '../platform/api/api';
+import { ApiError } from '../platform/api/api-client';
 import { WorkshopData } from './workshop';
 
 export type FileLoaded =
@@ -27,7 +27,7 @@ export class BundleFile {
       const report = await firstValueFrom(this.#data.load(bundle));
       return { ok: true, report, words: `From ${file.name}: ${fates(report)}.` };
     } catch (error) {
-      const why = error instanceof ApiProblem ? error.message : String(error);
+      const why = error instanceof ApiError ? error.message : String(error);
       return { ok: false, why: `Nothing stored from ${file.name}. ${why}` };
     }
   }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { DemoReport } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { BundleFile } from './bundle-file';
 import { WorkshopData } from './workshop';
 import { download } from '../platform/shared/download';
@@ -49,7 +49,7 @@ export class DataPage {
         );
         this.#look();
       },
-      error: (e: ApiProblem) => this.#failed(`Nothing was removed: ${e.message}`),
+      error: (e: ApiError) => this.#failed(`Nothing was removed: ${e.message}`),
     });
   }
 
@@ -61,7 +61,7 @@ export class DataPage {
           `Saved ${pluralize(bundle.parts.length, 'part')}, ${pluralize(bundle.setups.length, 'setup')} and ${pluralize(bundle.outcomes.length, 'outcome')}.`,
         );
       },
-      error: (e: ApiProblem) => this.#failed(`Nothing was saved: ${e.message}`),
+      error: (e: ApiError) => this.#failed(`Nothing was saved: ${e.message}`),
     });
   }
 
@@ -91,7 +91,7 @@ export class DataPage {
   #look(): void {
     this.#data.demo().subscribe({
       next: (d) => this.demo.set(d),
-      error: (e: ApiProblem) => this.#failed(e.message),
+      error: (e: ApiError) => this.#failed(e.message),
     });
   }
 }

@@ -10,7 +10,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { FeedEntry } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { NewsData, type FeedSaid } from '../buy/scout';
 import { pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
@@ -51,7 +51,7 @@ export class FeedsPage {
   constructor() {
     const loaded = this.#data.feeds().subscribe({
       next: (a) => this.feeds.set(a.items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
     inject(DestroyRef).onDestroy(() => loaded.unsubscribe());
   }
@@ -82,7 +82,7 @@ export class FeedsPage {
         );
         form.reset();
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.field.set(e.at('url') ?? e.at('name'));
         this.problem.set(`Nothing stored. ${this.field() ?? e.message}`);
       },
@@ -92,7 +92,7 @@ export class FeedsPage {
   change(f: FeedEntry, patch: Partial<FeedSaid>): void {
     this.#data.change(f.id, patch, f.rev).subscribe({
       next: (next) => this.#put(next),
-      error: (e: ApiProblem) => this.problem.set(`Not changed. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not changed. ${e.message}`),
     });
   }
 
@@ -111,7 +111,7 @@ export class FeedsPage {
               : `${next.name}: ${pluralize(next.items, 'item')}.`,
           );
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.reading.set(null);
         this.problem.set(e.message);
       },
@@ -121,7 +121,7 @@ export class FeedsPage {
   remove(f: FeedEntry): void {
     this.#data.remove(f.id).subscribe({
       next: () => this.feeds.update((all) => (all ?? []).filter((x) => x.id !== f.id)),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

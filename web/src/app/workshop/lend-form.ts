@@ -15,7 +15,7 @@ import { ITEM_CONDITIONS } from '@ruddy/core/parts';
 import { VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { canBeLent, RETURN_LOOKS } from '@ruddy/core/workshop';
 import type { ChainCheck, Lendable, LoanRow, MemberRow } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LoansData, MembersData, type Lending } from './people';
 import { SetupsData } from '../setups/setups';
 import { ServerClock } from '../platform/shared/server-clock';
@@ -60,7 +60,7 @@ export class LendForm {
   });
 
   constructor() {
-    const failed = (e: ApiProblem) => this.problem.set(e.message);
+    const failed = (e: ApiError) => this.problem.set(e.message);
     inject(MembersData)
       .list()
       .subscribe({
@@ -111,7 +111,7 @@ export class LendForm {
         this.checking.set(false);
         this.check.set(c);
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.checking.set(false);
         this.problem.set(`Not judged. ${e.message}`);
       },
@@ -152,7 +152,7 @@ export class LendForm {
         });
     call.subscribe({
       next: (row) => this.lent.emit(row),
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

@@ -10,7 +10,7 @@ import {
 } from '@ruddy/core/workshop';
 import type { Lendable, LoanRow } from '@ruddy/core/workshop/contract';
 import { afterReturn, dueWords, loansHeadline, TESTED_WORDS } from '@ruddy/core/workshop/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LoansData } from './people';
 import { Session } from '../platform/api/session';
 import { day } from '../platform/shared/format';
@@ -119,7 +119,7 @@ export class LoansPage {
         this.said.set(words());
         this.load();
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.problem.set(`Nothing stored. ${e.message}`);
         this.load();
       },
@@ -127,7 +127,7 @@ export class LoansPage {
   }
 
   load(): void {
-    const failed = (e: ApiProblem) => this.problem.set(e.message);
+    const failed = (e: ApiError) => this.problem.set(e.message);
     this.#data.list('open').subscribe({ next: ({ items }) => this.open.set(items), error: failed });
     this.#data.list('back').subscribe({ next: ({ items }) => this.back.set(items), error: failed });
     this.#data.pieces().subscribe({ next: ({ items }) => this.pieces.set(items), error: failed });

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { PASSWORD_LEAST, ROLE_NAMES } from '@ruddy/core/workshop';
 import type { MemberRow, Role } from '@ruddy/core/workshop/contract';
 import { MEMBER_WORDS } from '@ruddy/core/workshop/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { MembersData } from './people';
 import { Session } from '../platform/api/session';
 import { pluralize, orEmpty } from '../platform/shared/format';
@@ -66,7 +66,7 @@ export class MembersPage {
         form.reset();
         this.#load();
       },
-      error: (e: ApiProblem) => this.#failed(e),
+      error: (e: ApiError) => this.#failed(e),
     });
   }
 
@@ -82,7 +82,7 @@ export class MembersPage {
         this.#load();
         if (next.id === this.session.member()?.id) this.session.look();
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.#failed(e);
         // The table shows again what is stored.
         this.#load();
@@ -106,7 +106,7 @@ export class MembersPage {
     this.field.set(null);
   }
 
-  #failed(e: ApiProblem): void {
+  #failed(e: ApiError): void {
     for (const name of ['name', 'password', 'role']) {
       const why = e.at(name);
       if (why) this.field.set({ name, why });
@@ -117,7 +117,7 @@ export class MembersPage {
   #load(): void {
     this.#data.list().subscribe({
       next: ({ items }) => this.rows.set(items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

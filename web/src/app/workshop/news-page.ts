@@ -13,7 +13,7 @@ import { v7 } from 'uuid';
 import { SOFTWARE_NAMES } from '@ruddy/core/parts';
 import { concernsHere } from '@ruddy/core/workshop';
 import type { NewsEntry } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { NewsData } from '../buy/scout';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { PartsNav } from '../parts/parts-nav';
@@ -153,7 +153,7 @@ export class NewsPage {
   constructor() {
     const loaded = this.#data.news().subscribe({
       next: (a) => this.items.set(a.items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
     inject(DestroyRef).onDestroy(() => loaded.unsubscribe());
   }
@@ -180,7 +180,7 @@ export class NewsPage {
   mark(n: NewsEntry, state: 'new' | 'read'): void {
     this.#data.mark(n.id, state).subscribe({
       next: (next) => this.#put(next),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
   /** Into the catalogue, and on to the setups it touches. */
@@ -193,7 +193,7 @@ export class NewsPage {
         this.#put(next);
         void this.#router.navigate(['/parts/release', next.releaseId]);
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.working.set(false);
         this.problem.set(`Nothing stored. ${e.message}`);
       },

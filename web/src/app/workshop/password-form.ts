@@ -12,7 +12,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { PASSWORD_LEAST } from '@ruddy/core/workshop';
 import type { MemberRow } from '@ruddy/core/workshop/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { MembersData } from './people';
 
 /** A new password: one's own with the current one, or that of another. */
@@ -84,7 +84,7 @@ export class PasswordForm {
         for (const f of [this.current(), this.next()]) if (f) f.nativeElement.value = '';
         this.given.emit(`${m.name} has a new password; earlier sessions ended.`);
       },
-      error: (e: ApiProblem) =>
+      error: (e: ApiError) =>
         this.problem.set(`Nothing stored. ${e.at('password') ?? e.at('current') ?? e.message}`),
     });
   }

@@ -12,7 +12,7 @@ import type {
   RestoreReport,
   Role,
 } from '@ruddy/core/workshop/contract';
-import { Api } from '../platform/api/api';
+import { ApiClient } from '../platform/api/api-client';
 
 export interface Lending {
   fromOn: string;
@@ -27,16 +27,16 @@ export type BackSaid = NonNullable<LoanRow['back']> & { id: string; returnedOn: 
 /** Loans of pieces. */
 @Injectable({ providedIn: 'root' })
 export class LoansData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   list(state: 'open' | 'back'): Observable<{ items: LoanRow[] }> {
-    return this.#api.get('/loans', { state });
+    return this.#api.call('GET /api/loans', { query: { state } });
   }
   pieces(): Observable<{ items: Lendable[] }> {
-    return this.#api.get('/loans/pieces');
+    return this.#api.call('GET /api/loans/pieces');
   }
   check(itemId: string, setupId: string): Observable<ChainCheck> {
-    return this.#api.post('/loans/check', { itemId, setupId });
+    return this.#api.call('POST /api/loans/check', { body: { itemId, setupId } });
   }
   add(body: {
     id: string;
@@ -45,30 +45,30 @@ export class LoansData {
     setupId: string | null;
     out: Lending | null;
   }): Observable<LoanRow> {
-    return this.#api.post('/loans', body);
+    return this.#api.call('POST /api/loans', { body });
   }
   change(
     id: string,
     patch: { out?: Lending; dueOn?: string | null; withdrawn?: true },
     rev: number,
   ): Observable<LoanRow> {
-    return this.#api.patch(`/loans/${id}`, patch, rev);
+    return this.#api.call('PATCH /api/loans/:id', { params: { id }, body: patch, revision: rev });
   }
   back(id: string, body: BackSaid, rev: number): Observable<LoanRow> {
-    return this.#api.post(`/loans/${id}/back`, body, rev);
+    return this.#api.call('POST /api/loans/:id/back', { params: { id }, body, revision: rev });
   }
   elsewhere(setupId: string): Observable<{ items: PieceElsewhere[] }> {
-    return this.#api.get(`/setups/${setupId}/pieces-elsewhere`);
+    return this.#api.call('GET /api/setups/:id/pieces-elsewhere', { params: { id: setupId } });
   }
 }
 
 /** Who borrows and who signs in. */
 @Injectable({ providedIn: 'root' })
 export class MembersData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   list(): Observable<{ items: MemberRow[] }> {
-    return this.#api.get('/members');
+    return this.#api.call('GET /api/members');
   }
   add(body: {
     id: string;
@@ -76,41 +76,41 @@ export class MembersData {
     role: Role;
     password: string | null;
   }): Observable<MemberRow> {
-    return this.#api.post('/members', body);
+    return this.#api.call('POST /api/members', { body });
   }
   change(
     id: string,
     patch: { name?: string; role?: Role; active?: boolean },
     rev: number,
   ): Observable<MemberRow> {
-    return this.#api.patch(`/members/${id}`, patch, rev);
+    return this.#api.call('PATCH /api/members/:id', { params: { id }, body: patch, revision: rev });
   }
   password(id: string, body: { current: string; password: string }): Observable<MemberRow> {
-    return this.#api.post(`/members/${id}/password`, body);
+    return this.#api.call('POST /api/members/:id/password', { params: { id }, body });
   }
 }
 
 /** Backups of everything. Letting go of a call stops it on the server. */
 @Injectable({ providedIn: 'root' })
 export class BackupsData {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
 
   list(): Observable<BackupList> {
-    return this.#api.get('/backups');
+    return this.#api.call('GET /api/backups');
   }
   make(): Observable<BackupRow> {
-    return this.#api.post('/backups', {});
+    return this.#api.call('POST /api/backups', { body: {} });
   }
   check(name: string): Observable<BackupRow> {
-    return this.#api.post(`/backups/${name}/check`, {});
+    return this.#api.call('POST /api/backups/:name/check', { params: { name }, body: {} });
   }
   restore(name: string): Observable<RestoreReport> {
-    return this.#api.post(`/backups/${name}/restore`, {});
+    return this.#api.call('POST /api/backups/:name/restore', { params: { name }, body: {} });
   }
   remove(name: string): Observable<{ removed: boolean }> {
-    return this.#api.delete(`/backups/${name}`);
+    return this.#api.call('DELETE /api/backups/:name', { params: { name } });
   }
   plan(plan: BackupPlan, rev: number): Observable<BackupPlan & { rev: number }> {
-    return this.#api.put('/backups/plan', plan, rev);
+    return this.#api.call('PUT /api/backups/plan', { body: plan, revision: rev });
   }
 }

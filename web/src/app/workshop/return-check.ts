@@ -14,7 +14,7 @@ import { ITEM_CONDITIONS } from '@ruddy/core/parts';
 import { cameBackWorse, canBeLent, readyForNext, RETURN_LOOKS } from '@ruddy/core/workshop';
 import type { LoanRow } from '@ruddy/core/workshop/contract';
 import { afterReturn, TESTED_WORDS } from '@ruddy/core/workshop/text';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { LoansData, type BackSaid } from './people';
 import { ServerClock } from '../platform/shared/server-clock';
 
@@ -89,7 +89,7 @@ export class ReturnCheck {
     this.problem.set(null);
     this.#loans.back(this.loan().id, body, this.loan().rev).subscribe({
       next: (l) => this.returned.emit(l),
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { ruleProblem } from '@ruddy/core/base';
 import type { RuleRow } from '@ruddy/core/plan/contract';
-import type { ApiProblem } from '../platform/api/api';
+import type { ApiError } from '../platform/api/api-client';
 import { HouseRulesData } from '../setups/house-rules';
 import { pluralize, readNumber } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
@@ -66,14 +66,14 @@ export class RulesPage {
             : `${r.label}: ${value} ${r.unit} from now on.`,
         );
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.#wrong(
           r.id,
-          e.problem.status === 412
+          e.code === 'stale-revision'
             ? 'Nothing stored: this rule was changed elsewhere; the stored value is shown now.'
             : `Nothing stored. ${e.message}`,
         );
-        if (e.problem.status === 412) this.#load();
+        if (e.code === 'stale-revision') this.#load();
       },
     });
   }
@@ -86,7 +86,7 @@ export class RulesPage {
   #load(): void {
     this.#data.rules().subscribe({
       next: (r) => this.rows.set(r.items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

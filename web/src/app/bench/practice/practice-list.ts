@@ -6,7 +6,7 @@ import type { PracticeBody, PracticeList as Listed, PracticeRow } from '@ruddy/c
 import { CASE_GRADES } from '@ruddy/core/bench/text';
 import type { SetupRow } from '@ruddy/core/plan/contract';
 import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { SetupsData } from '../../setups/setups';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize, day, readNumber } from '../../platform/shared/format';
@@ -62,7 +62,7 @@ export class PracticeList {
     this.#load();
     this.#setups.list({}).subscribe({
       next: ({ items }) => this.setups.set(items),
-      error: (e: ApiProblem) => this.problem.set(`Your setups were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Your setups were not read: ${e.message}`),
     });
   }
 
@@ -72,7 +72,7 @@ export class PracticeList {
     const id = v7();
     this.#data.begin({ id, ...body }).subscribe({
       next: () => void this.#router.navigateByUrl(`/bench/practice/${id}`),
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.busy.set(false);
         this.problem.set(`Nothing hidden: ${e.message}`);
       },
@@ -93,7 +93,7 @@ export class PracticeList {
   remove(p: PracticeRow): void {
     this.#data.remove(p.id).subscribe({
       next: () => this.#load(),
-      error: (e: ApiProblem) => this.problem.set(`Not taken off: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not taken off: ${e.message}`),
     });
   }
 
@@ -106,7 +106,7 @@ export class PracticeList {
   #load(): void {
     this.#data.practices().subscribe({
       next: (l) => this.listed.set(l),
-      error: (e: ApiProblem) => this.problem.set(`What was practised was not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`What was practised was not read: ${e.message}`),
     });
   }
 }

@@ -24,7 +24,7 @@ import {
   SYMPTOM_WORDS,
   TEST_WORDS,
 } from '@ruddy/core/troubleshoot/text';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize } from '../../platform/shared/format';
 
@@ -146,7 +146,7 @@ export class PracticePage {
         this.busy.set(null);
         this.practice.set(p);
       },
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.busy.set(null);
         this.problem.set(e.message);
       },

@@ -13,7 +13,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { noteBody, type SetupEvent } from '@ruddy/core/compatibility/contract';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { SetupsData } from '../../setups/setups';
 import { ServerClock } from '../../platform/shared/server-clock';
 import { WordAsks } from '../../platform/shared/word-asks';
@@ -118,7 +118,7 @@ export class NoteForm {
         this.problem.set(null);
         this.stored.emit(r.items);
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 }

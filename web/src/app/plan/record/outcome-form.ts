@@ -19,7 +19,7 @@ import { v7 } from 'uuid';
 import { type Outcome, OUTCOMES } from '@ruddy/core/base';
 import { PROVENANCE_LABELS, PROVENANCES, VERSION_LABELS } from '@ruddy/core/compatibility';
 import { outcomeBody } from '@ruddy/core/compatibility/contract';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { SetupsData } from '../../setups/setups';
 import { ServerClock } from '../../platform/shared/server-clock';
 import { WordAsks } from '../../platform/shared/word-asks';
@@ -151,7 +151,7 @@ export class OutcomeForm {
           this.form.patchValue({ happenedOn: this.#clock.today() });
           this.stored.emit();
         },
-        error: (e: ApiProblem) => {
+        error: (e: ApiError) => {
           this.sending.set(false);
           this.errors.set(
             new Map(

@@ -1,3 +1,5 @@
+import type { Observable } from 'rxjs';
+import type { BringUp } from '@ruddy/core/bring-up/contract';
 import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
@@ -11,12 +13,11 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
-import { v7 } from 'uuid';
 import { sinceGood } from '@ruddy/core/bring-up';
 import { sinceWords } from '@ruddy/core/bring-up/text';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { installedWords } from '@ruddy/core/setups/text';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { BringUpRun } from '../../bring-up/bring-up-run';
 import { LinkReadings } from '../../bring-up/link-readings';
 import { SetupEditor } from '../../setups/setup-editor';
@@ -162,20 +163,19 @@ export class RecordPage {
 
   strike(l: Line, reason: string): void {
     this.#fact(
-      'struck',
-      { id: v7(), corrects: l.event.id, reason },
+      (id) => this.#data.retract(id, { corrects: l.event.id, reason }),
       'Taken back; both stay on record.',
     );
   }
 
   keepGood(): void {
-    this.#fact('good', { id: v7() }, 'Marked as the last known good.');
+    this.#fact((id) => this.#data.markGood(id), 'Marked as the last known good.');
   }
 
-  #fact(kind: 'struck' | 'good', body: object, words: string): void {
+  #fact(store: (id: string) => Observable<BringUp>, words: string): void {
     const id = this.id();
     if (!id) return;
-    this.#data.addFact(id, kind, body).subscribe({
+    store(id).subscribe({
       next: () => {
         this.problem.set(null);
         this.said.set(words);
@@ -183,7 +183,7 @@ export class RecordPage {
         this.#readings.reload();
         this.#again();
       },
-      error: (e: ApiProblem) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 
@@ -195,7 +195,7 @@ export class RecordPage {
   #load(id: string): void {
     this.#data.record(id).subscribe({
       next: (r) => this.events.set(r.items),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 }

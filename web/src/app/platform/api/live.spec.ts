@@ -8,7 +8,9 @@ class Fake {
   onmessage: ((m: { data: string }) => void) | null = null;
   onerror: (() => void) | null = null;
   readyState = 0;
-  constructor(readonly url: string) {
+  readonly url: string;
+  constructor(address: string) {
+    this.url = decodeURIComponent(address);
     Fake.all.push(this);
   }
   close(): void {

@@ -1,6 +1,7 @@
 import { inject, Injectable, InjectionToken, signal } from '@angular/core';
 import { Observable, Subject } from 'rxjs';
 import { writePositions } from '@ruddy/core/bench';
+import { apiUrl } from './api-client';
 import type { StreamEvent } from '@ruddy/core/bench/contract';
 
 /** Makes the browser's own stream reader; tests put another in its place. */
@@ -79,7 +80,7 @@ export class Live {
       return;
     }
     const after = writePositions(new Map([...this.#topics].map(([t, { seen }]) => [t, seen])));
-    const source = this.#reader(`/api/stream?topics=${wanted}&after=${after}`);
+    const source = this.#reader(apiUrl('GET /api/stream', { query: { topics: wanted, after } }));
     this.#source = source;
     source.onopen = () => this.connected.set(true);
     source.onmessage = (m: MessageEvent<string>) => this.#take(JSON.parse(m.data) as StreamEvent);

@@ -1,13 +1,13 @@
 import { TestBed } from '@angular/core/testing';
 import { of, Subject, throwError, type Observable } from 'rxjs';
 import type { Page } from '@ruddy/core/base/contract';
-import { ApiProblem } from './api';
+import { ApiError } from './api-client';
 import { PagedList } from './paged-list';
 
 interface Filter {
   q: string;
 }
-const problem = new ApiProblem({
+const problem = new ApiError({
   type: 'about:blank',
   title: 'The server was not reached; nothing was stored',
   status: 0,

@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { catchError, debounceTime, of, Subject, switchMap, type Observable } from 'rxjs';
 import type { Page } from '@ruddy/core/base/contract';
-import type { ApiProblem } from './api';
+import type { ApiError } from './api-client';
 
 const ASK_AFTER_MS = 120;
 
@@ -60,7 +60,7 @@ export class PagedList<T, F extends object> {
   #guarded(filter: F & { cursor?: string }): Observable<Page<T> | null> {
     this.problem.set(null);
     return this.#read(filter).pipe(
-      catchError((e: ApiProblem) => {
+      catchError((e: ApiError) => {
         this.problem.set(e.message);
         return of(null);
       }),

@@ -1,14 +1,14 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { tap, type Observable } from 'rxjs';
 import type { Me, Role } from '@ruddy/core/workshop/contract';
-import { Api } from './api';
+import { ApiClient } from './api-client';
 
 const RANK: Record<Role, number> = { reader: 0, member: 1, keeper: 2 };
 
 /** Who sits here. Where only this machine reaches the server nobody signs in, and it is the keeper. */
 @Injectable({ providedIn: 'root' })
 export class Session {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
   readonly #me = signal<Me | null>(null);
   /** Somebody has been here since the page was opened: what they had open stays open behind the sign-in. */
   readonly #begun = signal(false);
@@ -32,7 +32,7 @@ export class Session {
 
   /** Ask who is here. */
   look(): void {
-    this.#api.get<Me>('/me').subscribe({
+    this.#api.call('GET /api/me').subscribe({
       next: (me) => {
         this.problem.set(null);
         this.#take(me);
@@ -48,11 +48,13 @@ export class Session {
   }
 
   signIn(name: string, password: string): Observable<Me> {
-    return this.#api.post<Me>('/sign-in', { name, password }).pipe(tap((me) => this.#take(me)));
+    return this.#api
+      .call('POST /api/sign-in', { body: { name, password } })
+      .pipe(tap((me) => this.#take(me)));
   }
 
   signOut(): Observable<Me> {
-    return this.#api.post<Me>('/sign-out', {}).pipe(
+    return this.#api.call('POST /api/sign-out', { body: {} }).pipe(
       tap((me) => {
         // What was open belongs to who left.
         this.#begun.set(false);

@@ -1,6 +1,6 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { BringUp } from '@ruddy/core/bring-up/contract';
-import { Api, ApiProblem } from '../api/api';
+import { ApiClient, ApiError } from '../api/api-client';
 
 /** Something noted at the bench that the server has not confirmed yet. */
 export interface Waiting {
@@ -25,7 +25,7 @@ function kept(setup: string): Waiting[] {
  */
 @Injectable()
 export class OfflineQueue {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
   readonly waiting = signal<readonly Waiting[]>([]);
   /** Why the last one was refused; nothing of it was stored. */
   readonly refused = signal<string | null>(null);
@@ -89,9 +89,9 @@ export class OfflineQueue {
     const first = this.waiting()[0];
     if (!first || this.#busy || first.setup !== this.#setup) return;
     this.#busy = true;
-    this.#api.post<unknown>(`/setups/${first.setup}/${first.path}`, first.body).subscribe({
+    this.#api.resend(`/setups/${first.setup}/${first.path}`, first.body).subscribe({
       next: (answer) => this.#done(first, () => this.#take(first, answer)),
-      error: (e: ApiProblem) => this.#failed(first, e),
+      error: (e: ApiError) => this.#failed(first, e),
     });
   }
 
@@ -104,7 +104,7 @@ export class OfflineQueue {
     this.#next();
   }
 
-  #failed(sent: Waiting, e: ApiProblem): void {
+  #failed(sent: Waiting, e: ApiError): void {
     const { status } = e.problem;
     // Not reached, or the server is going down: it waits. Anything else was judged and refused.
     if (status <= 0 || status >= 500) {

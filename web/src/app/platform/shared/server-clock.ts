@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import { Api } from '../api/api';
+import { ApiClient } from '../api/api-client';
 
 /** The server's clock: outcomes are dated by it, whatever this browser's clock says. */
 @Injectable({ providedIn: 'root' })
@@ -7,8 +7,8 @@ export class ServerClock {
   readonly #aheadMs = signal(0);
 
   constructor() {
-    inject(Api)
-      .get<{ now: string }>('/health')
+    inject(ApiClient)
+      .call('GET /api/health')
       .subscribe({
         next: ({ now }) => this.#aheadMs.set(Date.parse(now) - Date.now()),
         // Without an answer this browser's clock has to do.

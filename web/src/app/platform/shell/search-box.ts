@@ -15,7 +15,7 @@ import { Router } from '@angular/router';
 import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
 import { findTerms, type Term } from '@ruddy/core/base/text';
 import type { SearchHit } from '@ruddy/core/plan/contract';
-import { Api } from '../api/api';
+import { ApiClient } from '../api/api-client';
 
 /** Search over setups and parts, from any page. */
 @Component({
@@ -61,7 +61,7 @@ import { Api } from '../api/api';
   `,
 })
 export class SearchBox {
-  readonly #api = inject(Api);
+  readonly #api = inject(ApiClient);
   readonly #router = inject(Router);
   readonly #words = new Subject<string>();
   readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
@@ -74,7 +74,7 @@ export class SearchBox {
       switchMap((q) =>
         q === ''
           ? of([])
-          : this.#api.get<{ items: SearchHit[] }>('/search', { q }).pipe(
+          : this.#api.call('GET /api/search', { query: { q } }).pipe(
               map((r) => r.items),
               catchError(() => of([])),
             ),

@@ -9,7 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { ApiProblem } from '../api/api';
+import type { ApiError } from '../api/api-client';
 import { Session } from '../api/session';
 
 /** Name and password. Over a page that was open already, which stays as it is behind it. */
@@ -98,7 +98,7 @@ export class SignIn {
     this.problem.set(null);
     this.working.set(true);
     this.#session.signIn(name, password).subscribe({
-      error: (e: ApiProblem) => {
+      error: (e: ApiError) => {
         this.working.set(false);
         this.problem.set(`Not signed in. ${e.message}`);
         this.password().nativeElement.value = '';

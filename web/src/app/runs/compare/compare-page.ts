@@ -17,7 +17,7 @@ import { AnswerList } from '../../plan/answer-list';
 import type { AnswerTarget } from '../../plan/answer-target';
 import { BridgeStrip } from '../../chain/strip/bridge-strip';
 import { stripModel, type StripNodeKey } from '../../chain/strip/strip-model';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { CatalogueData } from '../../parts/catalogue';
 import { costFrom, costParts } from '../../plan/plan-cost';
 import { SetupsData } from '../../setups/setups';
@@ -102,7 +102,7 @@ export class ComparePage {
           .pipe(switchMap(({ rev }) => this.#setups.patch(setup.id, patch, rev)))
           .subscribe({
             next: again,
-            error: (e: ApiProblem) => this.problem.set(`Not saved. ${e.message}`),
+            error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
           }),
       refresh: again,
     };
@@ -151,7 +151,7 @@ export class ComparePage {
     const all = ids.length > 0 ? forkJoin(ids.map((id) => this.#plan(id))) : of([]);
     all.subscribe({
       next: (plans) => this.plans.set(plans),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
   }
 

@@ -36,7 +36,7 @@ import {
   SAYS_WORDS,
   unlikeText,
 } from '@ruddy/core/runs/text';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { RunsData } from '../runs';
 import { MAX_RUNS, ComparisonList } from '../../setups/comparison-list';
 import { gridRun, valuesOf } from '../run-groups';
@@ -191,7 +191,7 @@ export class CompareRunsPage {
       this.norms.set(others.flat().filter((r) => r.context.norm && !ids.includes(r.id)));
       this.runs.set(ids.flatMap((id) => runs.find((r) => r.id === id) ?? []));
     } catch (e) {
-      this.problem.set((e as ApiProblem).message);
+      this.problem.set((e as ApiError).message);
     }
   }
 
@@ -280,7 +280,7 @@ export class CompareRunsPage {
       }
       this.asking.set(null);
     } catch (e) {
-      this.problem.set(`Not kept: ${(e as ApiProblem).message}`);
+      this.problem.set(`Not kept: ${(e as ApiError).message}`);
     }
   }
 

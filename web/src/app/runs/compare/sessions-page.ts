@@ -4,7 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { type Dimension, type ExperimentRun, FACTS, sessionState } from '@ruddy/core/runs';
 import type { RunEntry, SessionBody, SessionEntry } from '@ruddy/core/runs/contract';
-import type { ApiProblem } from '../../platform/api/api';
+import type { ApiError } from '../../platform/api/api-client';
 import { RunsData } from '../runs';
 import { SetupsData } from '../../setups/setups';
 import { DroppedFiles } from '../dropped-files';
@@ -110,17 +110,17 @@ export class SessionsPage {
   constructor() {
     this.#data.sessions().subscribe({
       next: (l) => this.sessions.set(l),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
     this.#data.all({}).subscribe({
       next: (r) => this.runs.set(r),
-      error: (e: ApiProblem) => this.problem.set(e.message),
+      error: (e: ApiError) => this.problem.set(e.message),
     });
     inject(SetupsData)
       .list({})
       .subscribe({
         next: (p) => this.setups.set(p.items),
-        error: (e: ApiProblem) => this.problem.set(e.message),
+        error: (e: ApiError) => this.problem.set(e.message),
       });
   }
 
@@ -130,7 +130,7 @@ export class SessionsPage {
       this.planning.set(false);
       this.show(body.id);
     } catch (e) {
-      this.problem.set(`Not planned: ${(e as ApiProblem).message}`);
+      this.problem.set(`Not planned: ${(e as ApiError).message}`);
     }
   }
 
@@ -143,7 +143,7 @@ export class SessionsPage {
       this.sessions.set(await firstValueFrom(this.#data.dropSession(s.id)));
       this.show('');
     } catch (e) {
-      this.problem.set(`Not dropped: ${(e as ApiProblem).message}`);
+      this.problem.set(`Not dropped: ${(e as ApiError).message}`);
     }
   }
 

@@ -1,17 +1,15 @@
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import { Api, ApiProblem } from './api';
+import type { Observable } from 'rxjs';
+import { ApiClient, ApiError } from './api-client';
 
 describe('the way to the server', () => {
-  let api: Api;
+  let api: ApiClient;
   let http: HttpTestingController;
-  const failed = async (
-    flush: () => void,
-    call: () => ReturnType<Api['get']>,
-  ): Promise<ApiProblem> => {
-    const caught = new Promise<ApiProblem>((resolve) =>
-      call().subscribe({ error: (e: ApiProblem) => resolve(e) }),
+  const failed = async (flush: () => void, call: () => Observable<unknown>): Promise<ApiError> => {
+    const caught = new Promise<ApiError>((resolve) =>
+      call().subscribe({ error: (e: ApiError) => resolve(e) }),
     );
     flush();
     return caught;
@@ -21,12 +19,14 @@ describe('the way to the server', () => {
     TestBed.configureTestingModule({
       providers: [provideHttpClient(), provideHttpClientTesting()],
     });
-    api = TestBed.inject(Api);
+    api = TestBed.inject(ApiClient);
     http = TestBed.inject(HttpTestingController);
   });
 
   it('leaves out query words that say nothing', () => {
-    api.get('/parts', { kind: 'host', q: '', retired: false, cursor: undefined }).subscribe();
+    api
+      .call('GET /api/parts', { query: { kind: 'host', q: '', retired: false, cursor: undefined } })
+      .subscribe();
     expect(http.expectOne((r) => r.url === '/api/parts').request.params.toString()).toBe(
       'kind=host&retired=false',
     );
@@ -42,9 +42,9 @@ describe('the way to the server', () => {
     };
     const e = await failed(
       () => http.expectOne('/api/parts').flush(problem, { status: 422, statusText: 'x' }),
-      () => api.post('/parts', {}),
+      () => api.call('GET /api/parts'),
     );
-    expect(e).toBeInstanceOf(ApiProblem);
+    expect(e).toBeInstanceOf(ApiError);
     expect(e.message).toBe('spec/model: empty');
     expect([e.at('spec/model'), e.at('spec/maker')]).toEqual(['must not be empty', null]);
   });
@@ -52,18 +52,19 @@ describe('the way to the server', () => {
   it('says when the server was not reached, and when its answer made no sense', async () => {
     const gone = await failed(
       () => http.expectOne('/api/rules').error(new ProgressEvent('x'), { status: 0 }),
-      () => api.get('/rules'),
+      () => api.call('GET /api/rules'),
     );
     expect(gone.message).toBe('The server was not reached; nothing was stored');
     const odd = await failed(
       () => http.expectOne('/api/rules').flush('<html>', { status: 502, statusText: 'x' }),
-      () => api.get('/rules'),
+      () => api.call('GET /api/rules'),
     );
     expect(odd.message).toBe('The server answered 502');
   });
 
   it('names the revision of an edit', () => {
-    api.patch('/setups/1', {}, 7).subscribe();
-    expect(http.expectOne('/api/setups/1').request.headers.get('If-Match')).toBe('"7"');
+    api.call('PATCH /api/setups/:id', { params: { id: 'a/b' }, body: {}, revision: 7 }).subscribe();
+    const { request } = http.expectOne('/api/setups/a%2Fb');
+    expect([request.method, request.headers.get('If-Match')]).toEqual(['PATCH', '"7"']);
   });
 });

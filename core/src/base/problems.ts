@@ -1,0 +1,42 @@
+/** What can go wrong with a request, by its code, with the HTTP status it is sent with (RFC 9110, RFC 6585). */
+export const PROBLEMS = {
+  'bad-request': 400,
+  'not-signed-in': 401,
+  'not-allowed': 403,
+  'not-found': 404,
+  conflict: 409,
+  'stale-revision': 412,
+  'too-large': 413,
+  'unsupported-type': 415,
+  invalid: 422,
+  'revision-missing': 428,
+  'rate-limited': 429,
+  unexpected: 500,
+  unavailable: 503,
+  'storage-full': 507,
+} as const;
+export type ProblemCode = keyof typeof PROBLEMS;
+
+const URN = 'urn:ruddy:problem:';
+const CODES = Object.entries(PROBLEMS) as [ProblemCode, number][];
+
+/**
+ * The problem of an HTTP status.
+ * @param status HTTP status, 400 to 599
+ * @returns its code; of one without a code of its own, that of its class
+ * @example problemCode(412) // => 'stale-revision'
+ */
+export function problemCode(status: number): ProblemCode {
+  const known = CODES.find(([, s]) => s === status);
+  return known?.[0] ?? (status < 500 ? 'bad-request' : 'unexpected');
+}
+
+/**
+ * The `type` of a problem document (RFC 9457) by its code.
+ * @param code the problem
+ * @returns a URN
+ * @example problemType('invalid') // => 'urn:ruddy:problem:invalid'
+ */
+export function problemType(code: ProblemCode): string {
+  return `${URN}${code}`;
+}
