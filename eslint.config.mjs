@@ -93,6 +93,11 @@ const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
 }));
 
 /** A literal says what it is, and a name stands by its value: neither is packed to save lines. */
+/** A transaction inside another would wait for a second connection; `inTransaction` joins the current one. */
+const OPENS_TRANSACTION = {
+  selector: "CallExpression[callee.property.name='transaction']",
+  message: 'Use inTransaction of platform/db/transaction.',
+};
 const PACKED = [
   {
     selector: 'ObjectExpression > SpreadElement > ObjectExpression',
@@ -156,6 +161,16 @@ export default tseslint.config(
   { files: ['simbench/src/**/*.ts'], rules: forbid(SERVER, WEB, CORE_INSIDES) },
   { files: ['server/src/**/*.ts'], rules: forbid(WEB, CORE_INSIDES) },
   ...SERVER_ARROWS,
+  {
+    files: ['server/src/**/*.ts'],
+    ignores: ['server/src/platform/db/**'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: {
+      'no-restricted-syntax': ['error', ...PACKED, OPENS_TRANSACTION],
+      // Work that is not awaited would end after its transaction.
+      '@typescript-eslint/no-floating-promises': 'error',
+    },
+  },
   {
     files: ['web/src/**/*.ts'],
     extends: [...angular.configs.tsRecommended],

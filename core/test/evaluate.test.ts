@@ -2,14 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { RuleBook } from '../src/base';
 import { joinLink, completions } from '../src/chain';
 import { chainKey } from '../src/compatibility';
-import {
-  bodyFacts,
-  type Check,
-  NO_EVIDENCE,
-  NO_TALLY,
-  runChecks,
-  whatIf,
-} from '../src/plan';
+import { bodyFacts, type Check, NO_EVIDENCE, NO_TALLY, runChecks, whatIf } from '../src/plan';
 import { verdictSentence } from '../src/plan/text';
 import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 

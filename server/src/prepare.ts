@@ -8,6 +8,6 @@ export async function prepareDatabase(
   db: Sequelize,
 ): Promise<{ migrations: string[]; runs: number }> {
   const migrations = await migrate(db);
-  const runs = await refreshFigures(db, (id, transaction) => refigure(db, id, transaction));
+  const runs = await refreshFigures(db, (id) => refigure(db, id));
   return { migrations, runs };
 }

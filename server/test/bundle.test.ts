@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Bundle, DemoReport } from '@ruddy/core/workshop/contract';
@@ -16,8 +17,8 @@ afterEach(() => h.close());
 const count = async (table: string) =>
   (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
 const loadDemo = () =>
-  h.db.transaction((t) =>
-    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }, t),
+  inTransaction(h.db, () =>
+    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }),
   );
 /** Exchange the empty database of a test for one with the demo data. */
 const startDemo = async () => {

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PriceEntry } from '@ruddy/core/buy/contract';
@@ -198,8 +199,8 @@ let loaded = false;
 async function loadBundleHere(): Promise<void> {
   if (loaded) return;
   loaded = true;
-  await h.db.transaction((t) =>
-    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }, t),
+  await inTransaction(h.db, () =>
+    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }),
   );
 }
 

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { RULES, wilson } from '@ruddy/core/base';
@@ -157,13 +158,12 @@ describe('PL-18 what if this entry is left out', () => {
 
 describe('the statement and the core weigh alike', () => {
   it('over the whole demo log, for every setup of it, with and without each way of weighing', async () => {
-    await h.db.transaction((t) =>
-      loadBundle(
-        h.db,
-        demoBundle(),
-        { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now },
-        t,
-      ).then(() => undefined),
+    await inTransaction(h.db, () =>
+      loadBundle(h.db, demoBundle(), {
+        origin: 'demo',
+        by: THIS_MACHINE.id,
+        now: h.clock.now,
+      }).then(() => undefined),
     );
     const weights = nearWeights((id) => RULES[id].default);
     const units = await h.rows<{

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type {
@@ -145,13 +146,12 @@ describe('calibration', () => {
     // A run of the demo counts in the score of a demo setup and in no other.
     const scored = async () =>
       ((await h.api.get(`/api/predictions?setupId=${setup.id}`)).body as Predictions).score.n;
-    await h.db.transaction(async (transaction) => {
+    await inTransaction(h.db, async () => {
       // Runs are facts: only past their triggers can one be made into what the demo brings.
-      await h.db.query('SET LOCAL session_replication_role = replica', { transaction });
+      await h.db.query('SET LOCAL session_replication_role = replica');
       const bind = [after.items[0]?.runIds];
       await h.db.query(`UPDATE runs SET origin = 'demo' WHERE id = ANY ($1::uuid[])`, {
         bind,
-        transaction,
       });
     });
     expect(await scored()).toBe(0);

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ChainCheck, LoanRow, MemberRow } from '@ruddy/core/workshop/contract';
@@ -268,8 +269,8 @@ describe('members and loans in a file', () => {
     ).toEqual(['this machine', 'Member B']);
     const whole = await exportBundle(w.db);
     const other = await start();
-    await other.db.transaction((t) =>
-      loadBundle(other.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: NOW }, t),
+    await inTransaction(other.db, () =>
+      loadBundle(other.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: NOW }),
     );
     const there = await exportBundle(other.db);
     expect([there.members, there.loans]).toEqual([whole.members, whole.loans]);

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -22,8 +23,8 @@ const home = {
   whole: null as Bundle | null,
 };
 const load = (bundle: Bundle) =>
-  h.db.transaction((t) =>
-    loadBundle(h.db, bundle, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(
+  inTransaction(h.db, () =>
+    loadBundle(h.db, bundle, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
       () => undefined,
     ),
   );

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { RunEntry } from '@ruddy/core/runs/contract';
@@ -22,7 +23,7 @@ const count = async (table: string) =>
 describe('runs in a bundle', () => {
   const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
   const load = (bundle: Bundle, origin: 'demo' | 'imported' = 'imported') =>
-    h.db.transaction((t) => loadBundle(h.db, bundle, { origin, by: THIS_MACHINE.id, now: NOW }, t));
+    inTransaction(h.db, () => loadBundle(h.db, bundle, { origin, by: THIS_MACHINE.id, now: NOW }));
 
   it('come back the same in an empty database, with what was said of them and what was calibrated', async () => {
     const run = await addRun(h, setup.id, [...steady(50, 40), ...steady(400, 10)], {
@@ -37,8 +38,8 @@ describe('runs in a bundle', () => {
     expect(file.captures).toHaveLength(1);
     const other = await start();
     try {
-      await other.db.transaction((t) =>
-        loadBundle(other.db, file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }, t),
+      await inTransaction(other.db, () =>
+        loadBundle(other.db, file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }),
       );
       const again = (await other.api.get(`/api/runs/${run.id}`)).body as RunEntry;
       expect(again).toEqual((await h.api.get(`/api/runs/${run.id}`)).body);

@@ -1,3 +1,4 @@
+import { inTransaction } from '../src/platform/db/transaction';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from '@ruddy/core/base/contract';
@@ -14,13 +15,10 @@ import { demoBundle, start, type Harness } from './harness';
 let h: Harness;
 beforeAll(async () => {
   h = await start();
-  await h.db.transaction((t) =>
-    loadBundle(
-      h.db,
-      demoBundle(),
-      { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now },
-      t,
-    ).then(() => undefined),
+  await inTransaction(h.db, () =>
+    loadBundle(h.db, demoBundle(), { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
+      () => undefined,
+    ),
   );
 });
 afterAll(() => h.close());
@@ -144,8 +142,8 @@ describe('CO-10 the register of titles', () => {
     expect(whole.titleNotes.length).toBeGreaterThan(0);
     await h.close();
     h = await start();
-    await h.db.transaction((t) =>
-      loadBundle(h.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }, t).then(
+    await inTransaction(h.db, () =>
+      loadBundle(h.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
         () => undefined,
       ),
     );

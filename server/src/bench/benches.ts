@@ -1,5 +1,6 @@
+import { inTransaction } from '../platform/db/transaction';
 import { randomInt } from 'node:crypto';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Act, TimedAct } from '@ruddy/core/bench';
 import type {
@@ -43,7 +44,6 @@ const COLUMNS = `b.id, b.name, b.seed, b.chain, b.setup_id, b.speed, b.origin, b
 async function lockBench(
   db: Sequelize,
   id: string,
-  transaction: Transaction,
   how = 'FOR UPDATE',
 ): Promise<StoredBench | null> {
   const [row] = await db.query<StoredBench>(
@@ -51,49 +51,39 @@ async function lockBench(
     {
       type: QueryTypes.SELECT,
       bind: [id],
-      transaction,
     },
   );
   return row ?? null;
 }
 
 /** What was done to several benches, each in order. */
-async function actsOf(
-  db: Sequelize,
-  ids: readonly string[],
-  transaction?: Transaction,
-): Promise<Map<string, TimedAct[]>> {
+async function actsOf(db: Sequelize, ids: readonly string[]): Promise<Map<string, TimedAct[]>> {
   const rows = await db.query<{ bench_id: string; bench_ms: string; body: Act }>(
     `SELECT bench_id, bench_ms, body FROM bench_events WHERE bench_id = ANY($1::uuid[]) AND kind = 'act' ORDER BY bench_id, seq`,
-    { type: QueryTypes.SELECT, bind: [ids], transaction },
+    { type: QueryTypes.SELECT, bind: [ids] },
   );
   const by = new Map<string, TimedAct[]>(ids.map((id) => [id, []]));
   for (const r of rows) by.get(r.bench_id)?.push({ ms: Number(r.bench_ms), act: r.body });
   return by;
 }
 
-async function actsOfOne(db: Sequelize, id: string, transaction: Transaction): Promise<TimedAct[]> {
-  return (await actsOf(db, [id], transaction)).get(id) ?? [];
+async function actsOfOne(db: Sequelize, id: string): Promise<TimedAct[]> {
+  return (await actsOf(db, [id])).get(id) ?? [];
 }
 
 type NewEvent = Pick<BenchEvent, 'kind' | 'ms'> & { body: object; actId?: string };
 
 /** Append under the next numbers, which the locked row hands out, and wake who watches once it is committed. */
-async function append(
-  db: Sequelize,
-  b: StoredBench,
-  events: readonly NewEvent[],
-  transaction: Transaction,
-): Promise<void> {
+async function append(db: Sequelize, b: StoredBench, events: readonly NewEvent[]): Promise<void> {
   if (events.length === 0) return;
   const rows = events.map((e, i) => ({ ...e, seq: b.next_seq + i }));
   b.next_seq += rows.length;
   await db.query(
     `INSERT INTO bench_events (bench_id, seq, bench_ms, kind, body, act_id)
      SELECT $1, x.seq, x.ms, x.kind, x.body, x."actId" FROM jsonb_to_recordset($2::jsonb) AS x(seq int, ms bigint, kind text, body jsonb, "actId" uuid)`,
-    { bind: [b.id, JSON.stringify(rows)], transaction },
+    { bind: [b.id, JSON.stringify(rows)] },
   );
-  await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`bench/${b.id}`], transaction });
+  await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`bench/${b.id}`] });
 }
 
 /** Write what came about by itself up to a moment of bench time. The fold gives the whole log; what is new of it is appended. */
@@ -102,7 +92,6 @@ async function catchUp(
   b: StoredBench,
   acts: readonly TimedAct[],
   ms: number,
-  transaction: Transaction,
 ): Promise<BenchRun> {
   const def = { chain: b.chain, seed: b.seed };
   const run = simulate(def, acts, ms);
@@ -119,15 +108,14 @@ async function catchUp(
     ms: at,
     body: { code, params, state: states.get(at) },
   }));
-  await append(db, b, lines, transaction);
+  await append(db, b, lines);
   return run;
 }
 
 /** Store where the numbers stand. */
-async function keep(db: Sequelize, b: StoredBench, transaction: Transaction): Promise<void> {
+async function keep(db: Sequelize, b: StoredBench): Promise<void> {
   await db.query('UPDATE benches SET next_seq = $2, lines = $3, reads = $4 WHERE id = $1', {
     bind: [b.id, b.next_seq, b.lines, b.reads],
-    transaction,
   });
 }
 
@@ -140,13 +128,13 @@ function nowOf(b: StoredBench, acts: readonly TimedAct[]): number {
 async function withBench<T>(
   s: Services,
   id: string,
-  work: (b: StoredBench, acts: TimedAct[], run: BenchRun, transaction: Transaction) => Promise<T>,
+  work: (b: StoredBench, acts: TimedAct[], run: BenchRun) => Promise<T>,
 ): Promise<T> {
-  return s.db.transaction(async (transaction) => {
-    const b = await lockBench(s.db, id, transaction);
+  return inTransaction(s.db, async () => {
+    const b = await lockBench(s.db, id);
     if (!b) throw notFound('bench');
-    const acts = await actsOfOne(s.db, id, transaction);
-    return work(b, acts, await catchUp(s.db, b, acts, nowOf(b, acts), transaction), transaction);
+    const acts = await actsOfOne(s.db, id);
+    return work(b, acts, await catchUp(s.db, b, acts, nowOf(b, acts)));
   });
 }
 
@@ -226,7 +214,6 @@ export async function benchEvents(
   id: string,
   after: number,
   limit: number,
-  transaction?: Transaction,
 ): Promise<BenchEvent[]> {
   const rows = await db.query<{
     seq: number;
@@ -235,7 +222,7 @@ export async function benchEvents(
     body: BenchEvent['body'];
   }>(
     'SELECT seq, bench_ms, kind, body FROM bench_events WHERE bench_id = $1 AND seq > $2 ORDER BY seq LIMIT $3',
-    { type: QueryTypes.SELECT, bind: [id, after, limit], transaction },
+    { type: QueryTypes.SELECT, bind: [id, after, limit] },
   );
   return rows.map(
     ({ seq, bench_ms, kind, body }) => ({ seq, ms: Number(bench_ms), kind, body }) as BenchEvent,
@@ -246,14 +233,8 @@ export async function benchEvents(
 const LOG_LENGTH = 500;
 
 /** A bench with its log after a number: all that fits when it is read, what was added when something was done. */
-async function whole(
-  s: Services,
-  b: StoredBench,
-  run: BenchRun,
-  after: number,
-  transaction: Transaction,
-): Promise<Bench> {
-  const log = await benchEvents(s.db, b.id, after, LOG_LENGTH, transaction);
+async function whole(s: Services, b: StoredBench, run: BenchRun, after: number): Promise<Bench> {
+  const log = await benchEvents(s.db, b.id, after, LOG_LENGTH);
   return {
     ...rowOf(b, run),
     chain: run.chain,
@@ -265,9 +246,9 @@ async function whole(
 }
 
 export async function readBench(s: Services, id: string): Promise<Bench> {
-  return withBench(s, id, async (b, _acts, run, transaction) => {
-    await keep(s.db, b, transaction);
-    return whole(s, b, run, Math.max(0, b.next_seq - 1 - LOG_LENGTH), transaction);
+  return withBench(s, id, async (b, _acts, run) => {
+    await keep(s.db, b);
+    return whole(s, b, run, Math.max(0, b.next_seq - 1 - LOG_LENGTH));
   });
 }
 
@@ -277,14 +258,13 @@ export async function doAct(
   id: string,
   body: z.output<typeof actBody>,
 ): Promise<Bench> {
-  return withBench(s, id, async (b, acts, { state: { ms } }, transaction) => {
+  return withBench(s, id, async (b, acts, { state: { ms } }) => {
     const before = b.next_seq - 1;
     const [known] = await s.db.query<{ bench_id: string }>(
       'SELECT bench_id FROM bench_events WHERE act_id = $1',
       {
         type: QueryTypes.SELECT,
         bind: [body.id],
-        transaction,
       },
     );
     if (known && known.bench_id !== id)
@@ -296,12 +276,12 @@ export async function doAct(
         throw new HttpProblem(409, 'This bench is full', {
           detail: `A bench holds ${MAX_ACTS} acts; lay out another one`,
         });
-      await append(s.db, b, [{ kind: 'act', ms, body: body.act, actId: body.id }], transaction);
+      await append(s.db, b, [{ kind: 'act', ms, body: body.act, actId: body.id }]);
       acts.push({ ms, act: body.act });
     }
-    const run = await catchUp(s.db, b, acts, ms, transaction);
-    await keep(s.db, b, transaction);
-    return whole(s, b, run, before, transaction);
+    const run = await catchUp(s.db, b, acts, ms);
+    await keep(s.db, b);
+    return whole(s, b, run, before);
   });
 }
 
@@ -311,7 +291,7 @@ export async function setClock(
   id: string,
   body: z.output<typeof clockBody>,
 ): Promise<Bench> {
-  return withBench(s, id, async (b, acts, { state: { ms }, nextMs }, transaction) => {
+  return withBench(s, id, async (b, acts, { state: { ms }, nextMs }) => {
     const before = b.next_seq - 1;
     const to = body.toNext ? (nextMs ?? ms) : ms + (body.stepMs ?? 0);
     b.speed = body.speed ?? b.speed;
@@ -319,40 +299,34 @@ export async function setClock(
       'UPDATE benches SET base_ms = $2, base_at = clock_timestamp(), speed = $3 WHERE id = $1',
       {
         bind: [id, to, b.speed],
-        transaction,
       },
     );
-    const run = await catchUp(s.db, b, acts, to, transaction);
-    await append(
-      s.db,
-      b,
-      [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }],
-      transaction,
-    );
-    await keep(s.db, b, transaction);
-    return whole(s, b, run, before, transaction);
+    const run = await catchUp(s.db, b, acts, to);
+    await append(s.db, b, [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }]);
+    await keep(s.db, b);
+    return whole(s, b, run, before);
   });
 }
 
 /** Bring a bench up to now, unless another process is at it; gives ms until something happens next by itself, null for never. */
 export async function tick(s: Services, id: string): Promise<number | null> {
-  return s.db.transaction(async (transaction) => {
-    const b = await lockBench(s.db, id, transaction, 'FOR UPDATE SKIP LOCKED');
+  return inTransaction(s.db, async () => {
+    const b = await lockBench(s.db, id, 'FOR UPDATE SKIP LOCKED');
     if (!b) return 1000;
-    const acts = await actsOfOne(s.db, id, transaction);
+    const acts = await actsOfOne(s.db, id);
     const ms = nowOf(b, acts);
     const before = b.next_seq;
-    const run = await catchUp(s.db, b, acts, ms, transaction);
-    if (b.next_seq !== before) await keep(s.db, b, transaction);
+    const run = await catchUp(s.db, b, acts, ms);
+    if (b.next_seq !== before) await keep(s.db, b);
     return run.nextMs === null || b.speed === 0 ? null : Math.max(1, (run.nextMs - ms) / b.speed);
   });
 }
 
 /** A reading takes the next number, so that no two are alike. */
 export async function countReading(s: Services, id: string): Promise<{ run: BenchRun; n: number }> {
-  return withBench(s, id, async (b, _acts, run, transaction) => {
+  return withBench(s, id, async (b, _acts, run) => {
     const n = b.reads++;
-    await keep(s.db, b, transaction);
+    await keep(s.db, b);
     return { run, n };
   });
 }

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { type StepNote, stepTimes } from '@ruddy/core/bring-up';
 import type {
@@ -39,34 +39,23 @@ interface EventRow<B> {
 }
 
 /** Events of some kinds, oldest first, without those that were taken back. */
-function notRetractedEvents<B>(
-  db: Sequelize,
-  setupId: string,
-  kinds: readonly string[],
-  transaction?: Transaction,
-) {
+function notRetractedEvents<B>(db: Sequelize, setupId: string, kinds: readonly string[]) {
   return db.query<EventRow<B> & { kind: string }>(
     `SELECT e.id, e.kind, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = ANY ($2::text[])
        AND ${STANDS} ORDER BY e.seq`,
-    { type: QueryTypes.SELECT, bind: [setupId, kinds], transaction },
+    { type: QueryTypes.SELECT, bind: [setupId, kinds] },
   );
 }
 
 type Ended = z.infer<typeof endedEvent>;
 
 /** Attempts of a setup, oldest first, each with how it ended. */
-export async function attemptsOf(
-  db: Sequelize,
-  setupId: string,
-  transaction?: Transaction,
-): Promise<AttemptRow[]> {
-  const rows = await notRetractedEvents<z.infer<typeof attemptEvent> | Ended>(
-    db,
-    setupId,
-    ['attempt', 'ended'],
-    transaction,
-  );
+export async function attemptsOf(db: Sequelize, setupId: string): Promise<AttemptRow[]> {
+  const rows = await notRetractedEvents<z.infer<typeof attemptEvent> | Ended>(db, setupId, [
+    'attempt',
+    'ended',
+  ]);
   const ended = new Map(
     rows.flatMap((r) =>
       r.kind === 'ended'
@@ -91,17 +80,8 @@ export async function attemptsOf(
 }
 
 /** What was noted at steps, in the order it was noted. */
-export async function stepsOf(
-  db: Sequelize,
-  setupId: string,
-  transaction?: Transaction,
-): Promise<StepRow[]> {
-  const rows = await notRetractedEvents<z.infer<typeof stepEvent>>(
-    db,
-    setupId,
-    ['step'],
-    transaction,
-  );
+export async function stepsOf(db: Sequelize, setupId: string): Promise<StepRow[]> {
+  const rows = await notRetractedEvents<z.infer<typeof stepEvent>>(db, setupId, ['step']);
   return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.by, ...r.body }));
 }
 

@@ -30,7 +30,7 @@ async function end(
   reason: string,
   id = newId(),
 ): Promise<void> {
-  const steps = await stepsOf(w.db, w.setupId, w.transaction);
+  const steps = await stepsOf(w.db, w.setupId);
   const mine = steps.filter((e) => e.attempt === a.id);
   const failed = [...mine].reverse().find((e) => e.state === 'failed');
   await add(w, {
@@ -61,8 +61,8 @@ export function beginAttempt(
   return once(s, setupId, b, 'attempt', actor, async (w) => {
     if (!w.chain.host && !w.chain.dock && !w.chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some on Plan first');
-    const attempts = await attemptsOf(s.db, setupId, w.transaction);
-    const steps = await stepsOf(s.db, setupId, w.transaction);
+    const attempts = await attemptsOf(s.db, setupId);
+    const steps = await stepsOf(s.db, setupId);
     for (const open of attempts.filter((a) => a.ended === null)) {
       const last = new Map(
         steps.filter((e) => e.attempt === open.id).map((e) => [e.step, e.state]),
@@ -88,20 +88,17 @@ export function beginAttempt(
 export async function becomes(w: Work, state: 'building' | 'live' | 'retired'): Promise<void> {
   const { row } = w.stored;
   const from = row.state;
-  await row.update(
-    {
-      state,
-      rev: row.rev + 1,
-      savedAt: w.at,
-      origin: row.origin === 'demo' ? 'adopted' : row.origin,
-    },
-    { transaction: w.transaction },
-  );
+  await row.update({
+    state,
+    rev: row.rev + 1,
+    savedAt: w.at,
+    origin: row.origin === 'demo' ? 'adopted' : row.origin,
+  });
   await add(w, { id: newId(), kind: 'state', body: { from, to: state } });
 }
 
 async function openAttempt(w: Work, id: string): Promise<AttemptRow> {
-  const attempt = (await attemptsOf(w.db, w.setupId, w.transaction)).find((a) => a.id === id);
+  const attempt = (await attemptsOf(w.db, w.setupId)).find((a) => a.id === id);
   if (!attempt) throw notFound('attempt of this setup');
   if (attempt.ended)
     throw new HttpProblem(409, `Attempt ${attempt.no} is over`, {
@@ -141,7 +138,6 @@ async function writeEntry(
     { ...body, versions: entryVersions(w.chain.installed) },
     w.chain,
     made,
-    w.transaction,
     'outcome/',
   );
   if (o.good) await markGood(w, newId(), '');
@@ -162,7 +158,7 @@ export function noteStep(
       settings: b.settings,
       attempt: attempt.id,
     };
-    const noted = await takeOver(s.db, w.stored, met, w, w.transaction);
+    const noted = await takeOver(s.db, w.stored, met, w);
     const { step, state, reason, symptom, about, wrong } = b;
     await add(w, {
       id: b.id,
@@ -180,7 +176,7 @@ export function noteStep(
       },
     });
     // What was just taken over belongs to the chain that is logged.
-    const fresh = await readSetup(s.db, setupId, w.transaction);
+    const fresh = await readSetup(s.db, setupId);
     const now = { ...w, stored: fresh, chain: chainOf(fresh.rows, fresh.row.details) };
     if (b.outcome) await writeEntry(now, attempt, b.outcome);
     if (b.ends) await end(now, attempt, 'passed', '');
@@ -259,11 +255,10 @@ export function strike(
   actor: Actor,
 ): Promise<boolean> {
   return once(s, setupId, { id: b.id }, 'struck', actor, async (w) => {
-    const old = await EventModel.findByPk(b.corrects, { transaction: w.transaction, raw: true });
+    const old = await EventModel.findByPk(b.corrects, { raw: true });
     if (old?.setupId !== setupId)
       throw invalid('corrects', 'Nothing in the record of this setup has this id');
     const logged = await LogEntryModel.findByPk(b.corrects, {
-      transaction: w.transaction,
       raw: true,
     });
     if (logged || !STRIKABLE.includes(old.kind))
@@ -274,7 +269,6 @@ export function strike(
     if (
       await EventModel.findOne({
         where: { corrects: b.corrects },
-        transaction: w.transaction,
         raw: true,
       })
     )

@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { bare } from '@ruddy/core/base';
@@ -91,39 +92,31 @@ export async function addReading(
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
   if (happenedAt.getTime() > at.getTime() + 60_000)
     throw invalid('happenedAt', 'The reading would be in the future');
-  return s.db.transaction(async (transaction) => {
-    const { rows, row, setup } = await readSetup(s.db, setupId, transaction, true);
-    const known = await EventModel.findByPk(body.id, { transaction, raw: true });
+  return inTransaction(s.db, async () => {
+    const { rows, row, setup } = await readSetup(s.db, setupId, true);
+    const known = await EventModel.findByPk(body.id, { raw: true });
     if (known && (known.setupId !== setupId || known.kind !== 'reading'))
       throw new HttpProblem(409, 'Another fact has this id', {
         errors: [{ path: 'id', message: 'Another fact has this id' }],
       });
     if (known) return { fresh: false };
     const chain = chainOf(rows, row.details);
-    const piece = await itemLabels(
-      s.db,
-      { ...setup.slots, items: pathItems(setup.slots.items) },
-      transaction,
-    );
+    const piece = await itemLabels(s.db, { ...setup.slots, items: pathItems(setup.slots.items) });
     const { cable, port } = chainNames(chain);
     const stored = await judged(s, body.reading, chain, {
       through: { cable, piece, port },
       attempt: body.attempt,
     });
-    await addEvent(
-      s.db,
-      {
-        id: body.id,
-        setupId,
-        kind: 'reading',
-        body: stored,
-        happenedAt,
-        recordedAt: at,
-        origin: 'own',
-        by: actor.id,
-      },
-      transaction,
-    );
+    await addEvent(s.db, {
+      id: body.id,
+      setupId,
+      kind: 'reading',
+      body: stored,
+      happenedAt,
+      recordedAt: at,
+      origin: 'own',
+      by: actor.id,
+    });
     return { fresh: true };
   });
 }

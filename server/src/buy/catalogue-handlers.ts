@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { catalogueContracts } from '@ruddy/core/buy/contract';
 import { refuseFuture } from '../platform/http/problem';
 import { implement } from '../platform/http/route';
@@ -18,8 +19,8 @@ export const catalogueRoutes = implement(catalogueContracts, {
     body: { items: await itemsOf(db, params.id) },
   }),
   'POST /api/items': async ({ body, actor }, s) => {
-    const fate = await s.db.transaction((t) =>
-      createItem(s.db, body, { origin: 'own', at: s.now(), by: actor.id }, t),
+    const fate = await inTransaction(s.db, () =>
+      createItem(s.db, body, { origin: 'own', at: s.now(), by: actor.id }),
     );
     const item = await getItem(s.db, body.id);
     return { status: fate === 'stored' ? 201 : 200, body: item, etag: item.rev };
@@ -38,8 +39,8 @@ export const catalogueRoutes = implement(catalogueContracts, {
   }),
   'POST /api/prices': async ({ body, actor }, s) => {
     refuseFuture('onDate', body.onDate, s.now());
-    await s.db.transaction((t) =>
-      addPrice(s.db, body, { origin: 'own', at: s.now(), by: actor.id }, t),
+    await inTransaction(s.db, () =>
+      addPrice(s.db, body, { origin: 'own', at: s.now(), by: actor.id }),
     );
     return { status: 201, body: { items: await pricesOf(s.db, body.partId) } };
   },

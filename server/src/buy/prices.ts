@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { RuleBook } from '@ruddy/core/base';
 import type { OwnedPiece } from '@ruddy/core/buy';
@@ -45,25 +45,20 @@ export async function addPrice(
   db: Sequelize,
   body: z.output<typeof priceBody>,
   made: Made,
-  transaction: Transaction,
   where = '',
 ): Promise<'stored' | 'same'> {
-  if (await PriceModel.findByPk(body.id, { transaction })) return 'same';
+  if (await PriceModel.findByPk(body.id)) return 'same';
   const ids = [body.partId, ...body.withIds];
   if (new Set(ids).size < ids.length)
     throw invalid(`${where}withIds`, 'In the box: a part stands there twice');
   const known = await db.query<{ id: string }>('SELECT id FROM parts WHERE id = ANY($1::uuid[])', {
     type: QueryTypes.SELECT,
     bind: [ids],
-    transaction,
   });
   const missing = ids.findIndex((id) => !known.some((k) => k.id === id));
   if (missing >= 0)
     throw invalid(`${where}${missing === 0 ? 'partId' : 'withIds'}`, 'No part has this id');
-  await PriceModel.create(
-    { ...body, origin: made.origin, createdAt: made.at, createdBy: made.by },
-    { transaction },
-  );
+  await PriceModel.create({ ...body, origin: made.origin, createdAt: made.at, createdBy: made.by });
   return 'stored';
 }
 
@@ -89,24 +84,20 @@ export async function listRates(db: Sequelize): Promise<RateEntry[]> {
 export async function addRate(
   body: z.output<typeof rateBody>,
   made: Made,
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
-  if (await RateModel.findByPk(body.id, { transaction })) return 'same';
+  if (await RateModel.findByPk(body.id)) return 'same';
   const { id, from, to, rate, onDate, source } = body;
-  await RateModel.create(
-    {
-      id,
-      fromCur: from,
-      toCur: to,
-      rate,
-      onDate,
-      source,
-      origin: made.origin,
-      createdAt: made.at,
-      createdBy: made.by,
-    },
-    { transaction },
-  );
+  await RateModel.create({
+    id,
+    fromCur: from,
+    toCur: to,
+    rate,
+    onDate,
+    source,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+  });
   return 'stored';
 }
 

@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import {
   scoutAsk,
@@ -20,21 +21,16 @@ const toEntry = (r: Row): SearchEntry => {
 export async function listSearches(
   db: Sequelize,
   id: string | null = null,
-  transaction?: Transaction,
 ): Promise<SearchEntry[]> {
   const rows = await db.query<Row>(
     `SELECT id, name, ask, rev, origin, created_at AS "createdAt" FROM searches WHERE $1::uuid IS NULL OR id = $1 ORDER BY created_at DESC, id DESC LIMIT 500`,
-    { type: QueryTypes.SELECT, bind: [id], transaction },
+    { type: QueryTypes.SELECT, bind: [id] },
   );
   return rows.map(toEntry);
 }
 
-export async function getSearch(
-  db: Sequelize,
-  id: string,
-  transaction?: Transaction,
-): Promise<SearchEntry> {
-  const [found] = await listSearches(db, id, transaction);
+export async function getSearch(db: Sequelize, id: string): Promise<SearchEntry> {
+  const [found] = await listSearches(db, id);
   if (!found) throw notFound('search');
   return found;
 }
@@ -44,14 +40,12 @@ export async function addSearch(
   db: Sequelize,
   body: z.output<typeof searchBody>,
   made: Made,
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
   const fresh = await db.query(
     `INSERT INTO searches (id, origin, created_at, created_by, name, ask) VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT (id) DO NOTHING RETURNING id`,
     {
       type: QueryTypes.SELECT,
       bind: [body.id, made.origin, made.at, made.by, body.name, JSON.stringify(body.ask)],
-      transaction,
     },
   );
   return fresh.length > 0 ? 'stored' : 'same';
@@ -69,22 +63,20 @@ export async function patchSearch(
   patch: z.output<typeof searchPatch>,
   revision: number,
 ) {
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     await s.db.query('SELECT 1 FROM searches WHERE id = $1 FOR UPDATE', {
       type: QueryTypes.SELECT,
       bind: [id],
-      transaction,
     });
-    const stored = await getSearch(s.db, id, transaction);
+    const stored = await getSearch(s.db, id);
     checkRevision(revision, stored.rev, stored);
     await s.db.query(
       `UPDATE searches SET name = $2, ask = $3, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
       {
         bind: [id, patch.name ?? stored.name, JSON.stringify(patch.ask ?? stored.ask)],
-        transaction,
       },
     );
-    return getSearch(s.db, id, transaction);
+    return getSearch(s.db, id);
   });
 }
 

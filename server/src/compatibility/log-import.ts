@@ -1,4 +1,5 @@
-import { QueryTypes, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes } from 'sequelize';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
 import type { RowOutcome, ImportRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
@@ -26,18 +27,13 @@ interface Met {
 }
 
 /** What of a batch is known here: by what it says, or by its id. */
-async function meet(
-  s: Services,
-  hashes: readonly string[],
-  ids: readonly string[],
-  transaction: Transaction,
-): Promise<Met> {
+async function meet(s: Services, hashes: readonly string[], ids: readonly string[]): Promise<Met> {
   const rows = await s.db.query<Known & { hash: string }>(
     `SELECT id, setup_id, unit, chain, content_hash AS hash, jsonb_build_object('outcome', outcome, 'happenedOn', happened_on, 'versions', versions,
        'symptoms', symptoms, 'fixes', fixes, 'provenance', provenance, 'confidence', round(confidence::numeric, 3), 'order', order_used,
        'corrects', supersedes) AS body
      FROM log_entries WHERE content_hash = ANY ($1::text[]) OR id = ANY ($2::uuid[])`,
-    { type: QueryTypes.SELECT, bind: [hashes, ids], transaction },
+    { type: QueryTypes.SELECT, bind: [hashes, ids] },
   );
   return { hashes: new Set(rows.map((r) => r.hash)), ids: new Map(rows.map((r) => [r.id, r])) };
 }
@@ -92,7 +88,7 @@ function differences(
 
 interface Judged {
   fate: ImportRow;
-  store: ((transaction: Transaction) => Promise<void>) | null;
+  store: (() => Promise<void>) | null;
   insert: ReturnType<typeof entryRow> | null;
 }
 
@@ -117,7 +113,7 @@ class LogImport {
     return this.q.keep === 'here' ? 'file' : 'here';
   }
 
-  async batch(list: readonly LogIncoming[], transaction: Transaction): Promise<Judged[]> {
+  async batch(list: readonly LogIncoming[]): Promise<Judged[]> {
     const hashed = list.map((x) =>
       x.entry
         ? {
@@ -136,7 +132,6 @@ class LogImport {
       this.s,
       whole.map((h) => h.hash),
       ids,
-      transaction,
     );
     return list.map((x, i) => this.#judge(x, hashed[i] ?? null, met));
   }
@@ -196,12 +191,11 @@ class LogImport {
     const notes = differences(known, h, x.row, x.namesOnly);
     // What was taken from this file before stands as a correction of the entry here.
     if (notes.length === 0 || met.ids.has(takenId(h))) return end('same', []);
-    const store = async (transaction: Transaction) => {
+    const store = async () => {
       const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
       const chain = x.namesOnly ? known.chain : h.chain;
       const now = { ...made, at: this.s.now() };
-      if (known.setup_id !== null)
-        await storeOutcome(this.s.db, known.setup_id, body, chain, now, transaction);
+      if (known.setup_id !== null) await storeOutcome(this.s.db, known.setup_id, body, chain, now);
       else {
         const row = entryRow(
           body,
@@ -209,7 +203,7 @@ class LogImport {
           now,
           entryHash(known.unit, chain, body),
         );
-        await LogEntryModel.create(row, { transaction });
+        await LogEntryModel.create(row);
       }
     };
     return end('asks', notes, this.#keeps(x.row) === 'file' ? { store } : {});
@@ -244,28 +238,26 @@ async function work(
   const run = new LogImport(s, q, by);
   const storing = q.mode === 'store';
   let stored = false;
-  await s.db
-    .transaction(async (transaction) => {
-      const later: NonNullable<Judged['store']>[] = [];
-      for (let i = 0; i < list.length; i += BATCH) {
-        const judged = await run.batch(list.slice(i, i + BATCH), transaction);
-        await tools.keep(judged.map((j) => j.fate));
-        const rows = judged.flatMap((j) => (j.insert ? [j.insert] : []));
-        if (storing && run.fates.wrong === 0) await LogEntryModel.bulkCreate(rows, { transaction });
-        later.push(...judged.flatMap((j) => (j.store ? [j.store] : [])));
-        await tools.progress(
-          Math.min(i + BATCH, list.length),
-          list.length,
-          storing ? 'Storing' : 'Looking',
-        );
-      }
-      if (!storing || run.fates.wrong > 0 || !run.decided) throw new NothingToKeep();
-      for (const store of later) await store(transaction);
-      stored = true;
-    })
-    .catch((error: unknown) => {
-      if (!(error instanceof NothingToKeep)) throw error;
-    });
+  await inTransaction(s.db, async () => {
+    const later: NonNullable<Judged['store']>[] = [];
+    for (let i = 0; i < list.length; i += BATCH) {
+      const judged = await run.batch(list.slice(i, i + BATCH));
+      await tools.keep(judged.map((j) => j.fate));
+      const rows = judged.flatMap((j) => (j.insert ? [j.insert] : []));
+      if (storing && run.fates.wrong === 0) await LogEntryModel.bulkCreate(rows);
+      later.push(...judged.flatMap((j) => (j.store ? [j.store] : [])));
+      await tools.progress(
+        Math.min(i + BATCH, list.length),
+        list.length,
+        storing ? 'Storing' : 'Looking',
+      );
+    }
+    if (!storing || run.fates.wrong > 0 || !run.decided) throw new NothingToKeep();
+    for (const store of later) await store();
+    stored = true;
+  }).catch((error: unknown) => {
+    if (!(error instanceof NothingToKeep)) throw error;
+  });
   return { name: q.name, fates: run.fates, unknown: [], stored };
 }
 

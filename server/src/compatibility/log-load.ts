@@ -41,7 +41,6 @@ export async function loadForeign(
   list: readonly Foreign[],
   progress?: (done: number) => Promise<void>,
 ): Promise<void> {
-  const { transaction } = l;
   for (let i = 0; i < list.length; i += BATCH) {
     const made = list.slice(i, i + BATCH).map(({ entry, place }) => {
       if (entry.unit === undefined || entry.chain === undefined)
@@ -74,7 +73,6 @@ export async function loadForeign(
         [Op.or]: [{ contentHash: made.map((m) => m.hash) }, { id: made.map((m) => m.body.id) }],
       },
       attributes: ['id', 'contentHash'],
-      transaction,
       raw: true,
     });
     const hashes = new Set(known.map((k) => k.contentHash));
@@ -88,11 +86,8 @@ export async function loadForeign(
       hashes.add(m.hash);
       return true;
     });
-    await checkCorrects(fresh, transaction);
-    await LogEntryModel.bulkCreate(
-      fresh.map((m) => m.row),
-      { transaction },
-    );
+    await checkCorrects(fresh);
+    await LogEntryModel.bulkCreate(fresh.map((m) => m.row));
     for (let k = 0; k < made.length; k += 1)
       count(l, k < fresh.length ? 'stored' : 'same', 'outcomes');
     await progress?.(i + made.length);
@@ -102,13 +97,11 @@ export async function loadForeign(
 /** What an entry corrects must be here or come before it in the file. */
 async function checkCorrects(
   fresh: readonly { place: string; body: { id: string; corrects: string | null } }[],
-  transaction: Load['transaction'],
 ): Promise<void> {
   const asked = fresh.flatMap((m) => (m.body.corrects === null ? [] : [m.body.corrects]));
   const here = await LogEntryModel.findAll({
     where: { id: asked },
     attributes: ['id'],
-    transaction,
     raw: true,
   });
   const known = new Set(here.map((h) => h.id));

@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { outcomeContracts } from '@ruddy/core/compatibility/contract';
 import { implement } from '../platform/http/route';
 import { EventModel } from '../platform/db/models';
@@ -14,31 +15,25 @@ export const outcomeRoutes = implement(outcomeContracts, {
   },
   'POST /api/setups/:id/notes': async ({ params, body, actor }, s) => {
     const at = s.now();
-    await s.db.transaction(async (t) => {
-      if (await EventModel.findByPk(body.id, { transaction: t })) return;
+    await inTransaction(s.db, async () => {
+      if (await EventModel.findByPk(body.id)) return;
       const old =
-        body.corrects === null
-          ? null
-          : await EventModel.findByPk(body.corrects, { transaction: t, raw: true });
+        body.corrects === null ? null : await EventModel.findByPk(body.corrects, { raw: true });
       if (body.corrects !== null && (old?.setupId !== params.id || old.kind !== 'note'))
         throw invalid('corrects', 'No note of this setup has this id');
       const happenedAt = new Date(`${body.happenedOn}T12:00:00Z`);
-      await addEvent(
-        s.db,
-        {
-          id: body.id,
-          setupId: params.id,
-          kind: 'note',
-          body: { text: body.text },
-          corrects: body.corrects,
-          private: body.photo === '' ? null : { photo: body.photo },
-          happenedAt,
-          recordedAt: at,
-          origin: 'own',
-          by: actor.id,
-        },
-        t,
-      );
+      await addEvent(s.db, {
+        id: body.id,
+        setupId: params.id,
+        kind: 'note',
+        body: { text: body.text },
+        corrects: body.corrects,
+        private: body.photo === '' ? null : { photo: body.photo },
+        happenedAt,
+        recordedAt: at,
+        origin: 'own',
+        by: actor.id,
+      });
     });
     return { status: 201, body: { items: await recordOf(s.db, params.id) } };
   },

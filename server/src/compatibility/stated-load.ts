@@ -7,15 +7,7 @@ import { keepStated } from './stated';
 export async function loadStated(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, { id, withdrawn, ...body }] of l.bundle.claims.entries()) {
-    const kept = keepStated(
-      l.db,
-      'claims',
-      idFromFile(id),
-      body,
-      { withdrawn },
-      made,
-      l.transaction,
-    );
+    const kept = keepStated(l.db, 'claims', idFromFile(id), body, { withdrawn }, made);
     count(l, await kept.catch((e: unknown) => at(`claims/${i}`, e)), 'claims');
   }
   for (const [i, { id, titleId, withdrawn, ...body }] of l.bundle.titleNotes.entries()) {
@@ -28,7 +20,6 @@ export async function loadStated(l: Load): Promise<void> {
       body,
       { titleId: here, withdrawn },
       made,
-      l.transaction,
     );
     count(l, await kept.catch((e: unknown) => at(`titleNotes/${i}`, e)), 'titleNotes');
   }

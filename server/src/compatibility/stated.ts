@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import {
@@ -39,13 +39,12 @@ export async function keepStated(
   body: object,
   more: { titleId?: string; withdrawn?: boolean },
   made: Made,
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
   const hash = contentHash(more.titleId ? { ...body, titleId: more.titleId } : body);
   const titled = table === 'title_notes';
   const known = await db.query<{ id: string; hash: string }>(
     `SELECT id, content_hash AS hash FROM ${table} WHERE id = $1 OR content_hash = $2`,
-    { type: QueryTypes.SELECT, bind: [id, hash], transaction },
+    { type: QueryTypes.SELECT, bind: [id, hash] },
   );
   if (known.some((k) => k.hash === hash)) return 'same';
   if (known.length > 0) throw new HttpProblem(409, 'Something else was stated under this id');
@@ -65,7 +64,6 @@ export async function keepStated(
         ],
         ...(titled ? [more.titleId] : []),
       ],
-      transaction,
     },
   );
   return 'stored';

@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize';
 import type { AnySpec, HostSpec, PartKind, SourceMap } from '@ruddy/core/parts';
 import type { Services } from '../platform/http/route';
 import { newId } from '../platform/db/ids';
@@ -23,7 +22,6 @@ export async function storeParts(
   s: Services,
   parts: readonly ToStore[],
   made: Made,
-  transaction: Transaction,
 ): Promise<void> {
   if (parts.length === 0) return;
   const rows = JSON.stringify(parts.map((p) => ({ ...p, revision: newId() })));
@@ -34,21 +32,20 @@ export async function storeParts(
     `INSERT INTO parts (id, origin, created_at, created_by, kind, spec, sources, retired_at)
      SELECT x.id, $4, $2, $3, x.kind, x.spec, x.sources, CASE WHEN x.retired THEN $2::timestamptz END
      FROM jsonb_to_recordset($1::jsonb) AS ${shape} WHERE x.fresh`,
-    { bind, transaction },
+    { bind },
   );
   await s.db.query(
     `UPDATE parts p SET spec = x.spec, sources = x.sources, rev = p.rev + 1,
        retired_at = CASE WHEN x.retired THEN coalesce(p.retired_at, $2::timestamptz) END,
        origin = CASE WHEN p.origin = 'demo' THEN 'adopted' ELSE p.origin END
      FROM jsonb_to_recordset($1::jsonb) AS ${shape} WHERE NOT x.fresh AND p.id = x.id`,
-    { bind: [rows, made.at], transaction },
+    { bind: [rows, made.at] },
   );
   await s.db.query(
     `INSERT INTO part_revisions (id, part_id, rev, spec, spec_version, sources, retired, at, by)
      SELECT x.revision, p.id, p.rev, p.spec, p.spec_version, p.sources, p.retired_at IS NOT NULL, $2, $3
      FROM jsonb_to_recordset($1::jsonb) AS ${shape} JOIN parts p ON p.id = x.id`,
-    { bind: [rows, made.at, made.by], transaction },
+    { bind: [rows, made.at, made.by] },
   );
-  for (const p of parts)
-    if (p.kind === 'host') await syncSockets(p.id, p.spec as HostSpec, made, transaction);
+  for (const p of parts) if (p.kind === 'host') await syncSockets(p.id, p.spec as HostSpec, made);
 }

@@ -1,5 +1,6 @@
+import { inTransaction } from '../platform/db/transaction';
 import { setImmediate } from 'node:timers/promises';
-import { QueryTypes, type Transaction } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import { type PartKind, wordOf } from '@ruddy/core/parts';
 import type { RowOutcome, Job } from '@ruddy/core/parts/contract';
 import type { Actor, Services } from '../platform/http/route';
@@ -22,7 +23,6 @@ function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
 async function meet(
   s: Services,
   batch: readonly Incoming[],
-  transaction: Transaction,
 ): Promise<(e: Incoming) => { stored: Stored | null; namesake: Stored | null }> {
   const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
   const rows = await s.db.query<Stored>(
@@ -37,7 +37,6 @@ async function meet(
         names(batch, 'maker'),
         names(batch, 'model'),
       ],
-      transaction,
     },
   );
   const byId = new Map(rows.map((r) => [r.id, r]));
@@ -87,34 +86,31 @@ async function work(
     : await readCsv(file.text, file.kind ?? 'cable', reading);
   const tally = new Tally();
   const at = s.now();
-  await s.db
-    .transaction(async (transaction) => {
-      for (let i = 0; i < entries.length; i += BATCH) {
-        const batch = entries.slice(i, i + BATCH);
-        const met = await meet(s, batch, transaction);
-        const judged: Judged[] = [];
-        for (const [k, e] of batch.entries()) {
-          const { stored, namesake } = met(e);
-          judged.push(tally.checked(judge(e, stored, namesake)));
-          // Others get their turn: a batch of odd parts must not hold up the server.
-          if (k % 100 === 99) await setImmediate();
-        }
-        await tools.keep(judged.map((j) => j.fate));
-        if (file.store && tally.fates.wrong === 0)
-          await storeParts(
-            s,
-            judged.flatMap((j) => (j.store ? [j.store] : [])),
-            { origin: 'imported', at, by: file.by },
-            transaction,
-          );
-        const word = file.store ? 'Storing' : 'Looking';
-        await tools.progress(Math.min(i + BATCH, entries.length), entries.length, word);
+  await inTransaction(s.db, async () => {
+    for (let i = 0; i < entries.length; i += BATCH) {
+      const batch = entries.slice(i, i + BATCH);
+      const met = await meet(s, batch);
+      const judged: Judged[] = [];
+      for (const [k, e] of batch.entries()) {
+        const { stored, namesake } = met(e);
+        judged.push(tally.checked(judge(e, stored, namesake)));
+        // Others get their turn: a batch of odd parts must not hold up the server.
+        if (k % 100 === 99) await setImmediate();
       }
-      if (!file.store || tally.fates.wrong > 0) throw new NothingToKeep();
-    })
-    .catch((error: unknown) => {
-      if (!(error instanceof NothingToKeep)) throw error;
-    });
+      await tools.keep(judged.map((j) => j.fate));
+      if (file.store && tally.fates.wrong === 0)
+        await storeParts(
+          s,
+          judged.flatMap((j) => (j.store ? [j.store] : [])),
+          { origin: 'imported', at, by: file.by },
+        );
+      const word = file.store ? 'Storing' : 'Looking';
+      await tools.progress(Math.min(i + BATCH, entries.length), entries.length, word);
+    }
+    if (!file.store || tally.fates.wrong > 0) throw new NothingToKeep();
+  }).catch((error: unknown) => {
+    if (!(error instanceof NothingToKeep)) throw error;
+  });
   return {
     name: file.name,
     fates: tally.fates,

@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize, Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import { type AnySpec, type Differs, differsProblems, type PartKind } from '@ruddy/core/parts';
@@ -36,14 +37,9 @@ const COLUMNS = `i.id, i.part_id AS "partId", i.label, i.how, i.owner, i.conditi
   i.bought_from AS "boughtFrom", i.claim, i.note, i.differs, coalesce(i.private ->> 'serial', '') AS serial, i.rev,
   (SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS "lentTo", i.origin, i.created_at AS "createdAt"`;
 
-async function entries(
-  db: Sequelize,
-  where: string,
-  bind: unknown[],
-  transaction?: Transaction,
-): Promise<ItemEntry[]> {
+async function entries(db: Sequelize, where: string, bind: unknown[]): Promise<ItemEntry[]> {
   const select = <T extends object>(sql: string, values: unknown[]) =>
-    db.query<T>(sql, { type: QueryTypes.SELECT, bind: values, transaction });
+    db.query<T>(sql, { type: QueryTypes.SELECT, bind: values });
   const rows = await select<ItemRow>(
     `SELECT ${COLUMNS} FROM items i WHERE ${where} ORDER BY lower(i.label), i.id`,
     bind,
@@ -85,12 +81,8 @@ export function itemsOf(db: Sequelize, partId: string): Promise<ItemEntry[]> {
 }
 
 /** One piece. */
-export async function getItem(
-  db: Sequelize,
-  id: string,
-  transaction?: Transaction,
-): Promise<ItemEntry> {
-  const [item] = await entries(db, 'i.id = $1', [id], transaction);
+export async function getItem(db: Sequelize, id: string): Promise<ItemEntry> {
+  const [item] = await entries(db, 'i.id = $1', [id]);
   if (!item) throw notFound('piece');
   return item;
 }
@@ -99,14 +91,12 @@ export async function getItem(
 async function checkPart(
   db: Sequelize,
   body: { partId: string; differs?: Differs | undefined },
-  transaction: Transaction,
 ): Promise<void> {
   const [row] = await db.query<{ kind: PartKind; spec: AnySpec }>(
     'SELECT kind, spec FROM parts WHERE id = $1',
     {
       type: QueryTypes.SELECT,
       bind: [body.partId],
-      transaction,
     },
   );
   if (!row) throw invalid('partId', 'No part has this id');
@@ -119,20 +109,16 @@ export async function createItem(
   db: Sequelize,
   { serial, ...body }: ItemBody,
   made: Made,
-  transaction: Transaction,
 ): Promise<'stored' | 'same'> {
-  if (await ItemModel.findByPk(body.id, { transaction })) return 'same';
-  await checkPart(db, body, transaction);
-  await ItemModel.create(
-    {
-      ...body,
-      private: serial ? { serial } : {},
-      origin: made.origin,
-      createdAt: made.at,
-      createdBy: made.by,
-    },
-    { transaction },
-  );
+  if (await ItemModel.findByPk(body.id)) return 'same';
+  await checkPart(db, body);
+  await ItemModel.create({
+    ...body,
+    private: serial ? { serial } : {},
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+  });
   return 'stored';
 }
 
@@ -143,50 +129,41 @@ export async function patchItem(
   { serial, ...patch }: z.output<typeof itemPatch>,
   revision: number,
 ): Promise<ItemEntry> {
-  return s.db.transaction(async (transaction) => {
-    const row = await ItemModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+  return inTransaction(s.db, async () => {
+    const row = await ItemModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
     if (!row) throw notFound('piece');
-    checkRevision(revision, row.rev, await getItem(s.db, id, transaction));
-    if (patch.differs)
-      await checkPart(s.db, { partId: row.partId, differs: patch.differs }, transaction);
+    checkRevision(revision, row.rev, await getItem(s.db, id));
+    if (patch.differs) await checkPart(s.db, { partId: row.partId, differs: patch.differs });
     const given = serial === undefined ? {} : { private: serial ? { serial } : {} };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
-    await row.update({ ...patch, ...given, origin, rev: row.rev + 1 }, { transaction });
-    return getItem(s.db, id, transaction);
+    await row.update({ ...patch, ...given, origin, rev: row.rev + 1 });
+    return getItem(s.db, id);
   });
 }
 
 /** Note something seen on a piece; never changed afterwards. A repeated id is answered, not doubled. */
-export async function addFact(
-  body: FactBody,
-  made: Made,
-  transaction: Transaction,
-  where = '',
-): Promise<'stored' | 'same'> {
-  if (await ItemFactModel.findByPk(body.id, { transaction })) return 'same';
-  if (!(await ItemModel.findByPk(body.itemId, { transaction })))
+export async function addFact(body: FactBody, made: Made, where = ''): Promise<'stored' | 'same'> {
+  if (await ItemFactModel.findByPk(body.id)) return 'same';
+  if (!(await ItemModel.findByPk(body.itemId)))
     throw invalid(`${where}itemId`, 'No piece has this id');
   const { id, itemId, kind, happenedOn, gbps, role, words } = body;
-  await ItemFactModel.create(
-    {
-      id,
-      itemId,
-      kind,
-      happenedOn,
-      body: { gbps, role, words },
-      origin: made.origin,
-      createdAt: made.at,
-      createdBy: made.by,
-    },
-    { transaction },
-  );
+  await ItemFactModel.create({
+    id,
+    itemId,
+    kind,
+    happenedOn,
+    body: { gbps, role, words },
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+  });
   return 'stored';
 }
 
 /** Note something on a piece and answer with the piece. */
 export async function noteFact(s: Services, body: FactBody, actor: Actor): Promise<ItemEntry> {
   refuseFuture('happenedOn', body.happenedOn, s.now());
-  await s.db.transaction((t) => addFact(body, { origin: 'own', at: s.now(), by: actor.id }, t));
+  await inTransaction(s.db, () => addFact(body, { origin: 'own', at: s.now(), by: actor.id }));
   return getItem(s.db, body.itemId);
 }
 

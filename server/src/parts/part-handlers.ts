@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { partContracts } from '@ruddy/core/parts/contract';
 import { implement } from '../platform/http/route';
 import { createPart, getPart, listParts, patchMany, patchPart, revisionsOf } from './parts';
@@ -9,8 +10,8 @@ export const partRoutes = implement(partContracts, {
     return { body: part, etag: part.rev };
   },
   'POST /api/parts': async ({ body, actor }, s) => {
-    const fate = await s.db.transaction((t) =>
-      createPart(body, { origin: 'own', at: s.now(), by: actor.id }, t),
+    const fate = await inTransaction(s.db, () =>
+      createPart(body, { origin: 'own', at: s.now(), by: actor.id }),
     );
     const part = await getPart(s.db, body.id);
     return { status: fate === 'stored' ? 201 : 200, body: part, etag: part.rev };

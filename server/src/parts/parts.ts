@@ -1,5 +1,6 @@
+import { inTransaction } from '../platform/db/transaction';
 import { apply } from 'json-merge-patch';
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
 import type * as z from 'zod';
 import { checked } from '@ruddy/core/base';
 import type { Origin, Page } from '@ruddy/core/base/contract';
@@ -86,11 +87,10 @@ export async function listParts(
 }
 
 /** One part, retired or not. */
-export async function getPart(db: Sequelize, id: string, transaction?: Transaction): Promise<Part> {
+export async function getPart(db: Sequelize, id: string): Promise<Part> {
   const [row] = await db.query<PartRow>(`SELECT ${COLUMNS} FROM parts p WHERE p.id = $1`, {
     type: QueryTypes.SELECT,
     bind: [id],
-    transaction,
   });
   if (!row) throw notFound('part');
   return toPart(row);
@@ -104,14 +104,12 @@ export async function syncSockets(
   partId: string,
   spec: HostSpec,
   made: { origin: Origin; at: Date; by: string },
-  transaction: Transaction,
 ): Promise<void> {
-  const known = await SocketModel.findAll({ where: { partId }, transaction });
+  const known = await SocketModel.findAll({ where: { partId } });
   const wanted = new Set(spec.sockets.map((s) => s.key));
   for (const s of known) {
     const leaves = !wanted.has(s.key);
-    if (leaves !== (s.retiredAt !== null))
-      await s.update({ retiredAt: leaves ? made.at : null }, { transaction });
+    if (leaves !== (s.retiredAt !== null)) await s.update({ retiredAt: leaves ? made.at : null });
   }
   const fresh = spec.sockets.filter((s) => !known.some((k) => k.key === s.key));
   await SocketModel.bulkCreate(
@@ -123,19 +121,13 @@ export async function syncSockets(
       partId,
       key: s.key,
     })),
-    { transaction },
   );
 }
 
-async function refuseSocketInUse(
-  db: Sequelize,
-  partId: string,
-  spec: HostSpec,
-  transaction: Transaction,
-): Promise<void> {
+async function refuseSocketInUse(db: Sequelize, partId: string, spec: HostSpec): Promise<void> {
   const used = await db.query<{ key: string; setup: string }>(
     `SELECT k.key, s.name AS setup FROM setup_slots t JOIN sockets k ON k.id = t.socket_id JOIN setups s ON s.id = t.setup_id WHERE k.part_id = $1`,
-    { type: QueryTypes.SELECT, bind: [partId], transaction },
+    { type: QueryTypes.SELECT, bind: [partId] },
   );
   const gone = used.find((u) => !spec.sockets.some((s) => s.key === u.key));
   if (gone)
@@ -149,9 +141,8 @@ async function refuseSocketInUse(
 export async function createPart(
   body: PartBody,
   made: { origin: Origin; at: Date; by: string; retired?: boolean },
-  transaction: Transaction,
 ): Promise<'stored' | 'same'> {
-  const existing = await PartModel.findByPk(body.id, { transaction });
+  const existing = await PartModel.findByPk(body.id);
   if (existing) {
     if (existing.kind === body.kind && contentHash(existing.spec) === contentHash(body.spec))
       return 'same';
@@ -159,34 +150,28 @@ export async function createPart(
       errors: [{ path: 'id', message: 'Another part has this id' }],
     });
   }
-  await PartModel.create(
-    {
-      id: body.id,
-      origin: made.origin,
-      createdAt: made.at,
-      createdBy: made.by,
-      kind: body.kind,
-      spec: body.spec,
-      sources: body.sources,
-      retiredAt: made.retired ? made.at : null,
-    },
-    { transaction },
-  );
-  await PartRevisionModel.create(
-    {
-      id: newId(),
-      partId: body.id,
-      rev: 1,
-      spec: body.spec,
-      specVersion: 1,
-      sources: body.sources,
-      retired: made.retired === true,
-      at: made.at,
-      by: made.by,
-    },
-    { transaction },
-  );
-  if (body.kind === 'host') await syncSockets(body.id, body.spec, made, transaction);
+  await PartModel.create({
+    id: body.id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    kind: body.kind,
+    spec: body.spec,
+    sources: body.sources,
+    retiredAt: made.retired ? made.at : null,
+  });
+  await PartRevisionModel.create({
+    id: newId(),
+    partId: body.id,
+    rev: 1,
+    spec: body.spec,
+    specVersion: 1,
+    sources: body.sources,
+    retired: made.retired === true,
+    at: made.at,
+    by: made.by,
+  });
+  if (body.kind === 'host') await syncSockets(body.id, body.spec, made);
   return 'stored';
 }
 
@@ -201,7 +186,6 @@ async function applyChange(
   s: Services,
   row: PartModel,
   { patch, at, actor }: Change,
-  transaction: Transaction,
 ): Promise<void> {
   const merged: unknown = patch.spec ? apply(structuredClone(row.spec), patch.spec) : row.spec;
   const parsed = checked(PART_SCHEMAS[row.kind], merged);
@@ -209,28 +193,25 @@ async function applyChange(
   const spec = parsed.data as AnySpec;
   const origin = row.origin === 'demo' ? 'adopted' : row.origin;
   if (row.kind === 'host') {
-    await refuseSocketInUse(s.db, row.id, spec as HostSpec, transaction);
-    await syncSockets(row.id, spec as HostSpec, { origin, at, by: actor.id }, transaction);
+    await refuseSocketInUse(s.db, row.id, spec as HostSpec);
+    await syncSockets(row.id, spec as HostSpec, { origin, at, by: actor.id });
   }
   const retiredAt =
     patch.retired === undefined ? row.retiredAt : patch.retired ? (row.retiredAt ?? at) : null;
   const rev = row.rev + 1;
   const sources = patch.sources ?? row.sources;
-  await row.update({ spec, sources, rev, retiredAt, origin }, { transaction });
-  await PartRevisionModel.create(
-    {
-      id: newId(),
-      partId: row.id,
-      rev,
-      spec,
-      specVersion: 1,
-      sources,
-      retired: retiredAt !== null,
-      at,
-      by: actor.id,
-    },
-    { transaction },
-  );
+  await row.update({ spec, sources, rev, retiredAt, origin });
+  await PartRevisionModel.create({
+    id: newId(),
+    partId: row.id,
+    rev,
+    spec,
+    specVersion: 1,
+    sources,
+    retired: retiredAt !== null,
+    at,
+    by: actor.id,
+  });
 }
 
 /** Change a part by a merge patch of its spec, retire it, or say where its values came from. */
@@ -241,12 +222,12 @@ export async function patchPart(
   revision: number,
   actor: Actor,
 ): Promise<Part> {
-  return s.db.transaction(async (transaction) => {
-    const row = await PartModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+  return inTransaction(s.db, async () => {
+    const row = await PartModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
     if (!row) throw notFound('part');
-    checkRevision(revision, row.rev, await getPart(s.db, id, transaction));
-    await applyChange(s, row, { patch, at: s.now(), actor }, transaction);
-    return getPart(s.db, id, transaction);
+    checkRevision(revision, row.rev, await getPart(s.db, id));
+    await applyChange(s, row, { patch, at: s.now(), actor });
+    return getPart(s.db, id);
   });
 }
 
@@ -256,20 +237,19 @@ export async function patchMany(
   body: z.output<typeof bulkBody>,
   actor: Actor,
 ): Promise<{ changed: number }> {
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     const ids = [...new Set(body.ids)];
     const rows = await PartModel.findAll({
       where: { id: { [Op.in]: ids } },
       order: [['id', 'ASC']],
-      transaction,
-      lock: transaction.LOCK.UPDATE,
+      lock: Transaction.LOCK.UPDATE,
     });
     if (rows.length < ids.length) throw notFound('part');
     for (const row of rows) {
       // Of many parts each keeps its own sources; what is said of the changed attribute goes over them.
       const sources = { ...row.sources, ...body.patch.sources };
       const change = { patch: { ...body.patch, sources }, at: s.now(), actor };
-      await applyChange(s, row, change, transaction).catch((error: unknown) => {
+      await applyChange(s, row, change).catch((error: unknown) => {
         const named =
           error instanceof HttpProblem
             ? `${partName(row.spec)}: ${error.more.detail ?? error.title}`

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Chain } from '@ruddy/core/chain';
 import {
   entryVersions,
@@ -25,12 +25,11 @@ interface Counted extends Tally {
 export async function tallies(
   db: Sequelize,
   keys: readonly string[],
-  transaction?: Transaction,
 ): Promise<Map<string, EvidenceSummary>> {
   if (keys.length === 0) return new Map();
   const rows = await db.query<Counted & { chain_key: string }>(
     `SELECT chain_key, ${COUNTS} FROM log_units WHERE chain_key = ANY ($1::text[]) GROUP BY chain_key`,
-    { type: QueryTypes.SELECT, bind: [keys], transaction },
+    { type: QueryTypes.SELECT, bind: [keys] },
   );
   return new Map(
     rows.map(({ chain_key, told_n, told_worked, ...exact }) => [

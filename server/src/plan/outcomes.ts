@@ -1,4 +1,5 @@
-import type { Sequelize, Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import type { Sequelize } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
 import { chainKey } from '@ruddy/core/compatibility';
@@ -79,13 +80,11 @@ export async function storeOutcome(
   body: OutcomeBody,
   chain: Chain,
   made: Made,
-  transaction: Transaction,
   where = '',
 ): Promise<'stored' | 'same'> {
   const hash = entryHash(setupId, chain, body);
   const twin = await LogEntryModel.findOne({
     where: { contentHash: hash },
-    transaction,
     raw: true,
   });
   if (twin?.id === body.id) return 'same';
@@ -93,10 +92,10 @@ export async function storeOutcome(
     throw new HttpProblem(409, 'This outcome is already logged', {
       detail: 'Same day, versions, result and words. Retries of one evening count once.',
     });
-  if (await LogEntryModel.findByPk(body.id, { transaction }))
+  if (await LogEntryModel.findByPk(body.id))
     throw new HttpProblem(409, 'Another outcome has this id');
   if (body.corrects) {
-    const old = await LogEntryModel.findByPk(body.corrects, { transaction, raw: true });
+    const old = await LogEntryModel.findByPk(body.corrects, { raw: true });
     if (old?.unit !== setupId)
       throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
   }
@@ -113,32 +112,28 @@ export async function storeOutcome(
     confidence,
     happenedOn,
   } = body;
-  const seq = await addEvent(
-    db,
-    {
-      id,
-      setupId,
-      kind: 'outcome',
-      body: {
-        outcome,
-        versions,
-        symptoms,
-        fixes,
-        provenance,
-        confidence,
-        ...(order !== null && { order }),
-      },
-      happenedAt: new Date(`${happenedOn}T12:00:00Z`),
-      recordedAt: made.at,
-      corrects,
-      private: note === '' ? null : { note },
-      origin: made.origin,
-      by: made.by,
+  const seq = await addEvent(db, {
+    id,
+    setupId,
+    kind: 'outcome',
+    body: {
+      outcome,
+      versions,
+      symptoms,
+      fixes,
+      provenance,
+      confidence,
+      ...(order !== null && { order }),
     },
-    transaction,
-  );
+    happenedAt: new Date(`${happenedOn}T12:00:00Z`),
+    recordedAt: made.at,
+    corrects,
+    private: note === '' ? null : { note },
+    origin: made.origin,
+    by: made.by,
+  });
   const place = { setupId, unit: setupId, chain, seq, cameFrom: '' };
-  await LogEntryModel.create(entryRow(body, place, made, hash), { transaction });
+  await LogEntryModel.create(entryRow(body, place, made, hash));
   return 'stored';
 }
 
@@ -150,19 +145,12 @@ export async function addOutcome(
   actor: Actor,
 ): Promise<{ entry: OutcomeEntry; fresh: boolean }> {
   refuseFuture('happenedOn', body.happenedOn, s.now());
-  const result = await s.db.transaction(async (transaction) => {
-    const { rows, row } = await readSetup(s.db, setupId, transaction, true);
+  const result = await inTransaction(s.db, async () => {
+    const { rows, row } = await readSetup(s.db, setupId, true);
     const chain = chainOf(rows, row.details);
     if (!chain.host && !chain.dock && !chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some before logging an outcome');
-    return storeOutcome(
-      s.db,
-      setupId,
-      body,
-      chain,
-      { origin: 'own', at: s.now(), by: actor.id },
-      transaction,
-    );
+    return storeOutcome(s.db, setupId, body, chain, { origin: 'own', at: s.now(), by: actor.id });
   });
   const [entry] = (await listOutcomes(s.db, { limit: 1, newest: false, id: body.id })).items;
   return { entry: entry as OutcomeEntry, fresh: result === 'stored' };

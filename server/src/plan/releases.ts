@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { Op } from 'sequelize';
 import { pinsLeft } from '@ruddy/core/bring-up';
 import {
@@ -86,9 +87,9 @@ export async function markInstalled(
   const at = s.now();
   const today = at.toISOString().slice(0, 10);
   if (body.on > today) throw invalid('on', `Date: ${body.on} is in the future; today is ${today}`);
-  return s.db.transaction(async (transaction) => {
-    const { row, rows, setup } = await readSetup(s.db, setupId, transaction, true);
-    const known = await EventModel.findByPk(body.id, { transaction, raw: true });
+  return inTransaction(s.db, async () => {
+    const { row, rows, setup } = await readSetup(s.db, setupId, true);
+    const known = await EventModel.findByPk(body.id, { raw: true });
     if (known && known.setupId === setupId && known.kind === 'version') return setup;
     if (known)
       throw new HttpProblem(409, 'Another fact has this id', {
@@ -101,14 +102,13 @@ export async function markInstalled(
       installed: { ...setup.installed, [body.role]: body.version },
     };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
-    await row.update({ details, origin, rev: row.rev + 1, savedAt: at }, { transaction });
+    await row.update({ details, origin, rev: row.rev + 1, savedAt: at });
     const when = { at, happenedAt: new Date(`${body.on}T12:00:00Z`), by: actor.id };
     await noteVersion(
       s.db,
       setupId,
       { id: body.id, role: body.role, from, to: body.version },
       when,
-      transaction,
     );
     if (body.outcome) {
       const chain = chainOf(rows, details);
@@ -127,10 +127,9 @@ export async function markInstalled(
         { ...said, ...body.outcome, happenedOn: body.on, versions },
         chain,
         { origin: 'own', at, by: actor.id },
-        transaction,
       );
     }
-    await keepRevision(s.db, setupId, null, actor.id, at, transaction);
-    return (await readSetup(s.db, setupId, transaction)).setup;
+    await keepRevision(s.db, setupId, null, actor.id, at);
+    return (await readSetup(s.db, setupId)).setup;
   });
 }

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 
 const unpack = promisify(gunzip);
@@ -37,12 +37,10 @@ function digest(values: Float32Array): string {
 export async function keepCapture(
   db: Sequelize,
   c: { sha256: string; n: number; data: Buffer; at: Date },
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
   const [known] = await db.query('SELECT 1 FROM captures WHERE sha256 = $1', {
     type: QueryTypes.SELECT,
     bind: [c.sha256],
-    transaction,
   });
   if (known) return 'same';
   const values = await valuesOf(c.data, c.n);
@@ -54,27 +52,24 @@ export async function keepCapture(
     'INSERT INTO captures (sha256, n, data, sent_at) VALUES ($1, $2, $3, $4) ON CONFLICT (sha256) DO NOTHING',
     {
       bind: [c.sha256, c.n, c.data, c.at],
-      transaction,
     },
-  );
-  if (transaction) return 'stored';
-  await db.query(
-    `DELETE FROM captures c WHERE sent_at < $1 AND NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256)`,
-    { bind: [new Date(c.at.getTime() - KEEP_HOURS * 3_600_000)] },
   );
   return 'stored';
 }
 
+/** Lets go of captures sent some time ago that no run has named since. */
+export async function dropUnusedCaptures(db: Sequelize, at: Date): Promise<void> {
+  await db.query(
+    `DELETE FROM captures c WHERE sent_at < $1 AND NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256)`,
+    { bind: [new Date(at.getTime() - KEEP_HOURS * 3_600_000)] },
+  );
+}
+
 /** The packed values of one channel; null where the run has none. */
-async function channelRow(
-  db: Sequelize,
-  runId: string,
-  channel: string,
-  transaction?: Transaction,
-) {
+async function channelRow(db: Sequelize, runId: string, channel: string) {
   const [row] = await db.query<{ n: number; data: Buffer }>(
     'SELECT c.n, c.data FROM run_channels r JOIN captures c USING (sha256) WHERE r.run_id = $1 AND r.channel = $2',
-    { type: QueryTypes.SELECT, bind: [runId, channel], transaction },
+    { type: QueryTypes.SELECT, bind: [runId, channel] },
   );
   return row ?? null;
 }
@@ -93,8 +88,7 @@ export async function channelValues(
   db: Sequelize,
   runId: string,
   channel: string,
-  transaction: Transaction,
 ): Promise<Float32Array | null> {
-  const row = await channelRow(db, runId, channel, transaction);
+  const row = await channelRow(db, runId, channel);
   return row && valuesOf(row.data, row.n);
 }

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { FrameAsk } from '@ruddy/core/plan';
@@ -36,7 +36,6 @@ export async function storeFit(
   db: Sequelize,
   f: { id: string; titleId: string; madeAt: Date; fit: Fit },
   made: Made,
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
   const fresh = await db.query(
     `INSERT INTO profile_fits (id, origin, created_at, created_by, profile_id, made_at, fit) VALUES ($1, $2, $3, $4, $5, $6, $7)
@@ -44,7 +43,6 @@ export async function storeFit(
     {
       type: QueryTypes.SELECT,
       bind: [f.id, made.origin, made.at, made.by, f.titleId, f.madeAt, JSON.stringify(f.fit)],
-      transaction,
     },
   );
   return fresh.length > 0 ? 'stored' : 'same';

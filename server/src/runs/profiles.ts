@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import {
@@ -46,13 +47,12 @@ export async function patchProfile(
   patch: z.output<typeof profilePatch>,
   revision: number,
 ): Promise<ProfileEntry> {
-  return db.transaction(async (transaction) => {
+  return inTransaction(db, async () => {
     const read = async (lock: string) =>
       (
         await db.query<ProfileRow>(`${PROFILE} WHERE p.id = $1 ${lock}`, {
           type: QueryTypes.SELECT,
           bind: [id],
-          transaction,
         })
       )[0];
     const now = await read('FOR UPDATE OF p');
@@ -63,7 +63,6 @@ export async function patchProfile(
       'UPDATE profiles SET note = $2, year = $3, params = $4, engine = $5, rev = rev + 1 WHERE id = $1',
       {
         bind: [id, next.note, next.year, next.params && JSON.stringify(next.params), next.engine],
-        transaction,
       },
     );
     return toProfile((await read('')) as ProfileRow);
@@ -75,14 +74,12 @@ export async function addProfile(
   db: Sequelize,
   p: z.output<typeof profileBody>,
   made: Made,
-  transaction?: Transaction,
 ): Promise<{ id: string; fresh: boolean }> {
   const [known] = await db.query<{ id: string; kind: ProfileKind }>(
     'SELECT id, kind FROM profiles WHERE lower(name) = lower($1) OR id = $2',
     {
       type: QueryTypes.SELECT,
       bind: [p.name, p.id],
-      transaction,
     },
   );
   if (known && known.kind !== p.kind)
@@ -103,7 +100,6 @@ export async function addProfile(
         p.params && JSON.stringify(p.params),
         p.engine,
       ],
-      transaction,
     },
   );
   return { id: p.id, fresh: true };
@@ -123,12 +119,11 @@ export async function keepMapping(
   db: Sequelize,
   m: z.output<typeof csvMapping>,
   at: Date,
-  transaction?: Transaction,
 ): Promise<void> {
   await db.query(
     `INSERT INTO csv_mappings (signature, mapping, used_at) VALUES ($1, $2, $3)
      ON CONFLICT (signature) DO UPDATE SET mapping = excluded.mapping, used_at = excluded.used_at`,
-    { bind: [m.signature, JSON.stringify(m.mapping), at], transaction },
+    { bind: [m.signature, JSON.stringify(m.mapping), at] },
   );
 }
 
@@ -157,7 +152,6 @@ export async function addSession(
   db: Sequelize,
   s: z.output<typeof sessionBody>,
   made: Made,
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
   const { id, ...body } = s;
   const fresh = await db.query(
@@ -165,7 +159,6 @@ export async function addSession(
     {
       type: QueryTypes.SELECT,
       bind: [id, made.origin, made.at, made.by, JSON.stringify(body)],
-      transaction,
     },
   );
   return fresh.length === 0 ? 'same' : 'stored';

@@ -1,5 +1,6 @@
+import { inTransaction } from '../platform/db/transaction';
 import { setImmediate as breathe } from 'node:timers/promises';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { quantile } from '@ruddy/core/base';
 import {
   cutFrames,
@@ -24,15 +25,15 @@ export interface Counted {
 }
 
 /** Compute what a run of frames shows and keep it. Others get their turn between the parts. */
-export async function figure(db: Sequelize, run: Counted, transaction: Transaction): Promise<void> {
-  const frames = await channelValues(db, run.id, 'frames', transaction);
+export async function figure(db: Sequelize, run: Counted): Promise<void> {
+  const frames = await channelValues(db, run.id, 'frames');
   if (!frames) return;
   const counted = cutFrames(frames, run.cutS, null);
   if (counted.length === 0) throw invalid('cutS', `Cut: nothing is left after ${run.cutS} s`);
   const limit = run.setFps === 0 ? null : run.setFps;
   const stats = frameStats(counted, limit);
   await breathe();
-  const shown = await channelValues(db, run.id, 'shown', transaction);
+  const shown = await channelValues(db, run.id, 'shown');
   const shownStats = shown ? frameStats(cutFrames(shown, run.cutS, null), limit) : null;
   const segments: (FrameStats | null)[] = [];
   for (const s of run.segments) {
@@ -53,9 +54,8 @@ export async function figure(db: Sequelize, run: Counted, transaction: Transacti
           shownStats && JSON.stringify(shownStats),
           JSON.stringify(segments),
         ],
-        await sensorsSeen(db, run, transaction).then((s) => s && JSON.stringify(s)),
+        await sensorsSeen(db, run).then((s) => s && JSON.stringify(s)),
       ],
-      transaction,
     },
   );
 }
@@ -74,18 +74,14 @@ function seenOf(values: Float32Array, from: number): SensorSeen | null {
 }
 
 /** What meters beside a run showed on average; null without any. */
-async function sensorsSeen(
-  db: Sequelize,
-  run: Counted,
-  transaction: Transaction,
-): Promise<SensorsSeen | null> {
+async function sensorsSeen(db: Sequelize, run: Counted): Promise<SensorsSeen | null> {
   const lanes = await db.query<{ channel: Sensor; t0: number; dt: number | null }>(
     'SELECT channel, t0_ms AS t0, dt_ms AS dt FROM run_channels WHERE run_id = $1 AND channel = ANY($2::text[])',
-    { type: QueryTypes.SELECT, bind: [run.id, [...SENSOR_IDS]], transaction },
+    { type: QueryTypes.SELECT, bind: [run.id, [...SENSOR_IDS]] },
   );
   const seen: Partial<Record<Sensor, SensorSeen>> = {};
   for (const lane of lanes) {
-    const values = await channelValues(db, run.id, lane.channel, transaction);
+    const values = await channelValues(db, run.id, lane.channel);
     const from = lane.dt ? Math.ceil((run.cutS * 1000 - lane.t0) / lane.dt) : 0;
     const one = values && seenOf(values, from);
     if (one) seen[lane.channel] = one;
@@ -96,13 +92,13 @@ async function sensorsSeen(
 /** Make the figures of runs anew that were made by older rules. */
 export async function refreshFigures(
   db: Sequelize,
-  one: (id: string, transaction: Transaction) => Promise<void>,
+  one: (id: string) => Promise<void>,
 ): Promise<number> {
   const old = await db.query<{ id: string }>(
     `SELECT f.run_id AS id FROM run_figures f WHERE f.version < $1
        AND NOT EXISTS (SELECT 1 FROM events s WHERE s.kind = 'struck' AND s.corrects = f.run_id)`,
     { type: QueryTypes.SELECT, bind: [FRAMES_VERSION] },
   );
-  for (const { id } of old) await db.transaction((transaction) => one(id, transaction));
+  for (const { id } of old) await inTransaction(db, () => one(id));
   return old.length;
 }

@@ -1,6 +1,6 @@
 import { runContracts } from '@ruddy/core/runs/contract';
 import { BYTES, implement } from '../platform/http/route';
-import { keepCapture, packedChannel } from './captures';
+import { dropUnusedCaptures, keepCapture, packedChannel } from './captures';
 import { addSession, dropSession, keepMapping, listMappings, listSessions } from './profiles';
 import { addRun, oneRun, sayOfRun } from './runs';
 import { listRuns } from './runs-read';
@@ -13,6 +13,7 @@ export const runRoutes = implement(runContracts, {
       data: Buffer.from(body.buffer, body.byteOffset, body.byteLength),
       at: s.now(),
     });
+    if (fate === 'stored') await dropUnusedCaptures(s.db, s.now());
     return { status: fate === 'stored' ? 201 : 200, body: { sha256: params.sha256 } };
   },
   'GET /api/runs': async ({ query }, s) => ({

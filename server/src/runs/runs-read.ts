@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type { HouseRules } from '@ruddy/core/base';
 import type { Origin, Page } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
@@ -106,15 +106,10 @@ const SELECT = `SELECT r.*, s.name AS setup_name, f.stats, f.shown, f.sensors, f
   FROM runs r JOIN setups s ON s.id = r.setup_id JOIN events e ON e.id = r.id LEFT JOIN run_figures f ON f.run_id = r.id`;
 
 /** A run that stands, with what was said of it since. */
-export async function foldedRun(
-  db: Sequelize,
-  id: string,
-  transaction: Transaction,
-): Promise<FoldedRun> {
+export async function foldedRun(db: Sequelize, id: string): Promise<FoldedRun> {
   const [row] = await db.query<Row>(`${SELECT} WHERE r.id = $1 AND ${STANDS}`, {
     type: QueryTypes.SELECT,
     bind: [id],
-    transaction,
   });
   if (!row) throw notFound('run');
   return fold(row);

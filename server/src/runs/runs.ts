@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
@@ -24,20 +25,18 @@ async function addChannels(
   runId: string,
   list: readonly ChannelBody[],
   place: string,
-  transaction: Transaction,
 ) {
   for (const [i, c] of list.entries()) {
     const [known] = await db.query<{ n: number }>('SELECT n FROM captures WHERE sha256 = $1', {
       type: QueryTypes.SELECT,
       bind: [c.sha256],
-      transaction,
     });
     if (!known) throw invalid(`${place}channels/${i}/sha256`, 'These values have not been sent');
     if (known.n !== c.n) throw invalid(`${place}channels/${i}/n`, `${known.n} values were sent`);
     await db.query(
       `INSERT INTO run_channels (run_id, channel, t0_ms, dt_ms, n, sha256) VALUES ($1, $2, $3, $4, $5, $6)
        ON CONFLICT (run_id, channel) DO UPDATE SET t0_ms = excluded.t0_ms, dt_ms = excluded.dt_ms, n = excluded.n, sha256 = excluded.sha256`,
-      { bind: [runId, c.channel, c.t0Ms, c.dtMs, c.n, c.sha256], transaction },
+      { bind: [runId, c.channel, c.t0Ms, c.dtMs, c.n, c.sha256] },
     );
   }
 }
@@ -49,13 +48,11 @@ export async function storeRun(
   run: RunInput,
   chain: Chain,
   made: Made,
-  transaction: Transaction,
   place = '',
 ): Promise<'stored' | 'same'> {
   const [twin] = await db.query<{ setup_id: string }>('SELECT setup_id FROM runs WHERE id = $1', {
     type: QueryTypes.SELECT,
     bind: [run.id],
-    transaction,
   });
   if (twin) {
     if (twin.setup_id === setupId) return 'same';
@@ -64,26 +61,21 @@ export async function storeRun(
   const [title] = await db.query<{ name: string }>('SELECT name FROM profiles WHERE id = $1', {
     type: QueryTypes.SELECT,
     bind: [run.titleId],
-    transaction,
   });
   if (!title) throw invalid(`${place}titleId`, 'No title has this id');
   const { source, saw, result } = run;
   const own = { ...(saw !== '' && { saw }), ...(source && { source }) };
   const kept = Object.keys(own).length > 0 ? JSON.stringify(own) : null;
-  await addEvent(
-    db,
-    {
-      id: run.id,
-      setupId,
-      kind: 'run',
-      body: { title: title.name, kind: run.kind, result, reason: run.reason },
-      happenedAt: made.happenedAt,
-      recordedAt: made.at,
-      origin: made.origin,
-      by: made.by,
-    },
-    transaction,
-  );
+  await addEvent(db, {
+    id: run.id,
+    setupId,
+    kind: 'run',
+    body: { title: title.name, kind: run.kind, result, reason: run.reason },
+    happenedAt: made.happenedAt,
+    recordedAt: made.at,
+    origin: made.origin,
+    by: made.by,
+  });
   await db.query(
     `INSERT INTO runs (id, origin, created_at, created_by, setup_id, title_id, kind, happened_at, recorded_at, chain, settings, context,
        result, reason, cut_s, segments, program, private)
@@ -99,15 +91,15 @@ export async function storeRun(
         ],
         ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
       ],
-      transaction,
     },
   );
-  await addChannels(db, run.id, run.channels, place, transaction);
-  await figure(
-    db,
-    { id: run.id, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps },
-    transaction,
-  );
+  await addChannels(db, run.id, run.channels, place);
+  await figure(db, {
+    id: run.id,
+    cutS: run.cutS,
+    segments: run.segments,
+    setFps: run.settings.capFps,
+  });
   return 'stored';
 }
 
@@ -121,17 +113,10 @@ export async function addRun(
   const at = s.now();
   const happenedAt = run.happenedAt ? new Date(run.happenedAt) : at;
   refuseFuture('happenedAt', happenedAt.toISOString().slice(0, 10), at);
-  const fate = await s.db.transaction(async (transaction) => {
-    const { rows, row } = await readSetup(s.db, setupId, transaction, true);
+  const fate = await inTransaction(s.db, async () => {
+    const { rows, row } = await readSetup(s.db, setupId, true);
     const chain = chainOf(rows, row.details);
-    return storeRun(
-      s.db,
-      setupId,
-      run,
-      chain,
-      { origin: 'own', at, happenedAt, by: actor.id },
-      transaction,
-    );
+    return storeRun(s.db, setupId, run, chain, { origin: 'own', at, happenedAt, by: actor.id });
   });
   return { entry: await oneRun(s.db, run.id), fresh: fate === 'stored' };
 }
@@ -150,19 +135,17 @@ export async function sayOfRun(
   actor: Actor,
 ): Promise<RunEntry> {
   const { id, saw, channels, ...said } = body;
-  await s.db.transaction(async (transaction) => {
-    const run = await foldedRun(s.db, runId, transaction);
+  await inTransaction(s.db, async () => {
+    const run = await foldedRun(s.db, runId);
     const [twin] = await s.db.query('SELECT 1 FROM events WHERE id = $1', {
       type: QueryTypes.SELECT,
       bind: [id],
-      transaction,
     });
     if (twin) return;
     if (said.titleId !== undefined) {
       const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
         type: QueryTypes.SELECT,
         bind: [said.titleId],
-        transaction,
       });
       if (!title) throw invalid('titleId', 'No title has this id');
     }
@@ -173,39 +156,32 @@ export async function sayOfRun(
           `channels/${frames}/channel`,
           'Frames of a run are never replaced; store another run',
         );
-      await addChannels(s.db, runId, channels, '', transaction);
+      await addChannels(s.db, runId, channels, '');
     }
-    await addEvent(
-      s.db,
-      {
-        id,
-        setupId: run.setupId,
-        kind: 'run-said',
-        body: { run: runId, ...said },
-        happenedAt: s.now(),
-        recordedAt: s.now(),
-        origin: 'own',
-        by: actor.id,
-        private: saw === undefined ? null : { saw },
-      },
-      transaction,
-    );
+    await addEvent(s.db, {
+      id,
+      setupId: run.setupId,
+      kind: 'run-said',
+      body: { run: runId, ...said },
+      happenedAt: s.now(),
+      recordedAt: s.now(),
+      origin: 'own',
+      by: actor.id,
+      private: saw === undefined ? null : { saw },
+    });
     const moves = [channels, said.starts, said.cutS, said.segments, said.settings?.capFps];
-    if (moves.some((m) => m !== undefined)) await refigure(s.db, runId, transaction);
+    if (moves.some((m) => m !== undefined)) await refigure(s.db, runId);
   });
   return oneRun(s.db, runId);
 }
 
 /** Make the figures of a run anew from what was said of it last. */
-export async function refigure(
-  db: Sequelize,
-  runId: string,
-  transaction: Transaction,
-): Promise<void> {
-  const run = await foldedRun(db, runId, transaction);
-  await figure(
-    db,
-    { id: runId, cutS: run.cutS, segments: run.segments, setFps: run.settings.capFps },
-    transaction,
-  );
+export async function refigure(db: Sequelize, runId: string): Promise<void> {
+  const run = await foldedRun(db, runId);
+  await figure(db, {
+    id: runId,
+    cutS: run.cutS,
+    segments: run.segments,
+    setFps: run.settings.capFps,
+  });
 }

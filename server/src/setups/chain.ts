@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Chain } from '@ruddy/core/chain';
 import {
   type AnySpec,
@@ -41,13 +41,12 @@ export interface SlotRow {
 export async function slotRows(
   db: Sequelize,
   setupIds: readonly string[],
-  transaction?: Transaction,
 ): Promise<Map<string, SlotRow[]>> {
   const rows = await db.query<SlotRow & { differs: Differs | null }>(
     `SELECT t.setup_id, t.slot, t.ord, t.part_id, t.item_id, p.spec, i.differs, k.key AS socket, t.detail
      FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id LEFT JOIN items i ON i.id = t.item_id
      WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
-    { type: QueryTypes.SELECT, bind: [setupIds], transaction },
+    { type: QueryTypes.SELECT, bind: [setupIds] },
   );
   const by = new Map<string, SlotRow[]>();
   for (const { differs, ...r } of rows)

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { SOFTWARE_NAMES } from '@ruddy/core/parts';
@@ -22,37 +22,29 @@ export interface NewEvent {
 export const STANDS = `NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')`;
 
 /** Append a fact to a setup's record under the next number, in the transaction of what it records. */
-export async function addEvent(
-  db: Sequelize,
-  e: NewEvent,
-  transaction: Transaction,
-): Promise<number> {
+export async function addEvent(db: Sequelize, e: NewEvent): Promise<number> {
   const [row] = await db.query<{ next_seq: number }>(
     'UPDATE setups SET next_seq = next_seq + 1 WHERE id = $1 RETURNING next_seq',
     {
       type: QueryTypes.SELECT,
       bind: [e.setupId],
-      transaction,
     },
   );
   if (!row) throw notFound('setup');
-  await EventModel.create(
-    {
-      id: e.id,
-      origin: e.origin,
-      createdAt: e.recordedAt,
-      createdBy: e.by,
-      setupId: e.setupId,
-      seq: row.next_seq,
-      kind: e.kind,
-      body: e.body,
-      happenedAt: e.happenedAt,
-      recordedAt: e.recordedAt,
-      corrects: e.corrects ?? null,
-      private: e.private ?? null,
-    },
-    { transaction },
-  );
+  await EventModel.create({
+    id: e.id,
+    origin: e.origin,
+    createdAt: e.recordedAt,
+    createdBy: e.by,
+    setupId: e.setupId,
+    seq: row.next_seq,
+    kind: e.kind,
+    body: e.body,
+    happenedAt: e.happenedAt,
+    recordedAt: e.recordedAt,
+    corrects: e.corrects ?? null,
+    private: e.private ?? null,
+  });
   return row.next_seq;
 }
 
@@ -104,11 +96,7 @@ function changes(before: Snapshot, after: Snapshot): { slot: string; from: strin
   });
 }
 
-async function partChanges(
-  db: Sequelize,
-  setupId: string,
-  transaction?: Transaction,
-): Promise<SetupEvent[]> {
+async function partChanges(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
   const rows = await db.query<{
     id: string;
     rev: number;
@@ -119,7 +107,7 @@ async function partChanges(
   }>(
     `SELECT r.id, r.rev, r.snapshot, r.at, m.name AS by, s.origin FROM setup_revisions r JOIN members m ON m.id = r.by
      JOIN setups s ON s.id = r.setup_id WHERE r.setup_id = $1 ORDER BY r.rev`,
-    { type: QueryTypes.SELECT, bind: [setupId], transaction },
+    { type: QueryTypes.SELECT, bind: [setupId] },
   );
   return rows.slice(1).flatMap((r, i): SetupEvent[] => {
     const list = changes(rows[i]?.snapshot ?? {}, r.snapshot);

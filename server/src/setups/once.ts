@@ -1,4 +1,5 @@
-import type { Sequelize, Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import type { Sequelize } from 'sequelize';
 import type { Chain } from '@ruddy/core/chain';
 import { EventModel } from '../platform/db/models';
 import { HttpProblem, invalid } from '../platform/http/problem';
@@ -16,7 +17,6 @@ export interface Work {
   at: Date;
   happenedAt: Date;
   by: string;
-  transaction: Transaction;
 }
 
 /** Run a command once: an id that is known here with the same kind is answered, nothing is doubled. */
@@ -32,16 +32,16 @@ export async function once(
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
   if (happenedAt.getTime() > at.getTime() + 60_000)
     throw invalid('happenedAt', 'This would be in the future');
-  return s.db.transaction(async (transaction) => {
-    const stored = await readSetup(s.db, setupId, transaction, true);
-    const known = await EventModel.findByPk(body.id, { transaction, raw: true });
+  return inTransaction(s.db, async () => {
+    const stored = await readSetup(s.db, setupId, true);
+    const known = await EventModel.findByPk(body.id, { raw: true });
     if (known && (known.setupId !== setupId || known.kind !== kind))
       throw new HttpProblem(409, 'Another fact has this id', {
         errors: [{ path: 'id', message: 'Another fact has this id' }],
       });
     if (known) return false;
     const chain = chainOf(stored.rows, stored.row.details);
-    await run({ db: s.db, setupId, stored, chain, at, happenedAt, by: actor.id, transaction });
+    await run({ db: s.db, setupId, stored, chain, at, happenedAt, by: actor.id });
     return true;
   });
 }
@@ -57,5 +57,5 @@ export function add(
     origin: 'own' as const,
     by: w.by,
   };
-  return addEvent(w.db, { ...made, ...e }, w.transaction);
+  return addEvent(w.db, { ...made, ...e });
 }

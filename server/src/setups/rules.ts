@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { type HouseRules, RULE_IDS, type RuleId, ruleProblem, RULES } from '@ruddy/core/base';
 import { defaultRow, type RuleRow } from '@ruddy/core/plan/contract';
 import { invalid } from '../platform/http/problem';
@@ -12,20 +13,19 @@ interface Row {
   rev: number;
 }
 
-async function stored(db: Sequelize, transaction?: Transaction): Promise<Row[]> {
+async function stored(db: Sequelize): Promise<Row[]> {
   return db.query<Row>(
     `SELECT key, value, reason, rev FROM settings WHERE member_id IS NULL AND key = ANY($1::text[])`,
     {
       type: QueryTypes.SELECT,
       bind: [RULE_IDS],
-      transaction,
     },
   );
 }
 
 /** Every house rule with its default and, where the workshop has one, its own value and reason. */
-export async function listRules(db: Sequelize, transaction?: Transaction): Promise<RuleRow[]> {
-  const rows = await stored(db, transaction);
+export async function listRules(db: Sequelize): Promise<RuleRow[]> {
+  const rows = await stored(db);
   return RULE_IDS.map((id) => {
     const own = rows.find((r) => r.key === id);
     return own
@@ -56,9 +56,9 @@ export async function putRule(
 ): Promise<RuleRow> {
   const problem = body.value === null ? null : ruleProblem(id, body.value);
   if (problem) throw invalid('value', problem);
-  return s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4311)', { transaction });
-    const now = (await listRules(s.db, transaction)).find((r) => r.id === id) ?? defaultRow(id);
+  return inTransaction(s.db, async () => {
+    await s.db.query('SELECT pg_advisory_xact_lock(4311)');
+    const now = (await listRules(s.db)).find((r) => r.id === id) ?? defaultRow(id);
     checkRevision(revision, now.rev, now);
     await s.db.query(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
@@ -66,9 +66,8 @@ export async function putRule(
        ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1`,
       {
         bind: [newId(), s.now(), actor.id, id, JSON.stringify(body.value), body.reason],
-        transaction,
       },
     );
-    return (await listRules(s.db, transaction)).find((r) => r.id === id) ?? defaultRow(id);
+    return (await listRules(s.db)).find((r) => r.id === id) ?? defaultRow(id);
   });
 }

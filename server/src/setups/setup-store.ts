@@ -1,4 +1,4 @@
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import { chainNames, FEEDS, partName, SHOWN_BY } from '@ruddy/core/chain';
 import {
@@ -88,41 +88,29 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
 export async function readSetup(
   db: Sequelize,
   id: string,
-  transaction?: Transaction,
   lock = false,
 ): Promise<StoredSetup & { row: SetupModel }> {
   const row = await SetupModel.findByPk(id, {
-    transaction,
-    ...(lock && transaction && { lock: transaction.LOCK.UPDATE }),
+    ...(lock && { lock: Transaction.LOCK.UPDATE }),
   });
   if (!row) throw notFound('setup');
-  const rows = (await slotRows(db, [id], transaction)).get(id) ?? [];
+  const rows = (await slotRows(db, [id])).get(id) ?? [];
   return { row, rows, setup: toSetup(row, rows) };
 }
 
-async function kinds(
-  db: Sequelize,
-  ids: readonly string[],
-  transaction: Transaction,
-): Promise<Map<string, PartKind>> {
+async function kinds(db: Sequelize, ids: readonly string[]): Promise<Map<string, PartKind>> {
   const rows = await db.query<{ id: string; kind: PartKind }>(
     'SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])',
     {
       type: QueryTypes.SELECT,
       bind: [ids],
-      transaction,
     },
   );
   return new Map(rows.map((r) => [r.id, r.kind]));
 }
 
 /** A piece that is named must be of the part that stands there. */
-async function checkItems(
-  db: Sequelize,
-  slots: SetupSlots,
-  transaction: Transaction,
-  where: string,
-): Promise<void> {
+async function checkItems(db: Sequelize, slots: SetupSlots, where: string): Promise<void> {
   const named = Object.entries(slots.items);
   if (named.length === 0) return;
   const places = placesOf(slots);
@@ -131,7 +119,6 @@ async function checkItems(
     {
       type: QueryTypes.SELECT,
       bind: [named.map(([, id]) => id)],
-      transaction,
     },
   );
   for (const [place, id] of named)
@@ -147,7 +134,6 @@ export async function writeSlots(
   db: Sequelize,
   setupId: string,
   slots: SetupSlots,
-  transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
   const wanted: {
@@ -189,7 +175,6 @@ export async function writeSlots(
   const known = await kinds(
     db,
     wanted.map((w) => w.partId),
-    transaction,
   );
   for (const w of wanted) {
     const kinds: readonly PartKind[] =
@@ -203,13 +188,12 @@ export async function writeSlots(
     if (!slots.host) throw invalid(`${where}/socket`, 'A port needs a host');
     const socket = await SocketModel.findOne({
       where: { partId: slots.host, key: slots.socket, retiredAt: { [Op.is]: null } },
-      transaction,
     });
     if (!socket) throw invalid(`${where}/socket`, `The host has no socket "${slots.socket}"`);
     socketId = socket.id;
   }
-  await checkItems(db, slots, transaction, where);
-  await SetupSlotModel.destroy({ where: { setupId }, transaction });
+  await checkItems(db, slots, where);
+  await SetupSlotModel.destroy({ where: { setupId } });
   await SetupSlotModel.bulkCreate(
     wanted.map((w) => ({
       setupId,
@@ -220,16 +204,11 @@ export async function writeSlots(
       itemId: slots.items[placeOf(w)] ?? null,
       detail: w.detail ?? {},
     })),
-    { transaction },
   );
 }
 
 /** The labels of the pieces a setup names, in the order of its places, for snapshots: which cable it was matters a year later. */
-export async function itemLabels(
-  db: Sequelize,
-  slots: SetupSlots,
-  transaction: Transaction,
-): Promise<string> {
+export async function itemLabels(db: Sequelize, slots: SetupSlots): Promise<string> {
   const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
   if (named.length === 0) return '';
   const rows = await db.query<{ id: string; label: string }>(
@@ -237,7 +216,6 @@ export async function itemLabels(
     {
       type: QueryTypes.SELECT,
       bind: [named.map(([, id]) => id)],
-      transaction,
     },
   );
   return named.map(([, id]) => rows.find((r) => r.id === id)?.label ?? '').join(', ');
@@ -255,9 +233,8 @@ export async function keepRevision(
   session: string | null,
   by: string,
   at: Date,
-  transaction: Transaction,
 ): Promise<void> {
-  const { row, rows, setup } = await readSetup(db, id, transaction);
+  const { row, rows, setup } = await readSetup(db, id);
   const chain = chainOf(rows, row.details);
   const snapshot = {
     name: setup.name,
@@ -274,7 +251,7 @@ export async function keepRevision(
         .map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`)
         .join(', '),
       system: partName(chain.system),
-      pieces: await itemLabels(db, setup.slots, transaction),
+      pieces: await itemLabels(db, setup.slots),
       pins: setup.pins
         .map((p) => `${SOFTWARE_NAMES[p.role].toLowerCase()} ${p.version}`)
         .join(', '),
@@ -291,7 +268,6 @@ export async function keepRevision(
   const last = await SetupRevisionModel.findOne({
     where: { setupId: id },
     order: [['rev', 'DESC']],
-    transaction,
   });
   const folds =
     last &&
@@ -299,12 +275,17 @@ export async function keepRevision(
     last.editSession === session &&
     last.by === by &&
     at.getTime() - last.at.getTime() < FOLD_MS;
-  if (folds) await last.update({ snapshot, rev: row.rev }, { transaction });
+  if (folds) await last.update({ snapshot, rev: row.rev });
   else
-    await SetupRevisionModel.create(
-      { id: newId(), setupId: id, rev: row.rev, snapshot, editSession: session, at, by },
-      { transaction },
-    );
+    await SetupRevisionModel.create({
+      id: newId(),
+      setupId: id,
+      rev: row.rev,
+      snapshot,
+      editSession: session,
+      at,
+      by,
+    });
 }
 
 /** Store a new setup row with its slots. The caller adds the event that says how it began. */
@@ -318,24 +299,20 @@ export async function insertSetup(
     clonedFrom: string | null;
   },
   made: { origin: Origin; at: Date; by: string },
-  transaction: Transaction,
   where = 'slots',
 ): Promise<void> {
   const details = { noCable: s.slots.path?.length === 0, ...setupFields(s) };
-  await SetupModel.create(
-    {
-      id: s.id,
-      origin: made.origin,
-      createdAt: made.at,
-      createdBy: made.by,
-      name: s.name,
-      state: s.state,
-      clonedFrom: s.clonedFrom,
-      details,
-      savedAt: made.at,
-    },
-    { transaction },
-  );
-  await writeSlots(db, s.id, s.slots, transaction, where);
-  await keepRevision(db, s.id, null, made.by, made.at, transaction);
+  await SetupModel.create({
+    id: s.id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    name: s.name,
+    state: s.state,
+    clonedFrom: s.clonedFrom,
+    details,
+    savedAt: made.at,
+  });
+  await writeSlots(db, s.id, s.slots, where);
+  await keepRevision(db, s.id, null, made.by, made.at);
 }

@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
 import { changeSlots, setupFields } from '@ruddy/core/setups';
@@ -15,31 +16,22 @@ export async function createSetup(
   body: z.output<typeof setupBody>,
   actor: Actor,
 ): Promise<{ setup: Setup; fresh: boolean }> {
-  return s.db.transaction(async (transaction) => {
-    if (await SetupModel.findByPk(body.id, { transaction }))
-      return { setup: (await readSetup(s.db, body.id, transaction)).setup, fresh: false };
+  return inTransaction(s.db, async () => {
+    if (await SetupModel.findByPk(body.id))
+      return { setup: (await readSetup(s.db, body.id)).setup, fresh: false };
     const at = s.now();
-    await insertSetup(
-      s.db,
-      { ...body, clonedFrom: null },
-      { origin: 'own', at, by: actor.id },
-      transaction,
-    );
-    await addEvent(
-      s.db,
-      {
-        id: newId(),
-        setupId: body.id,
-        kind: 'created',
-        body: { name: body.name },
-        happenedAt: at,
-        recordedAt: at,
-        origin: 'own',
-        by: actor.id,
-      },
-      transaction,
-    );
-    return { setup: (await readSetup(s.db, body.id, transaction)).setup, fresh: true };
+    await insertSetup(s.db, { ...body, clonedFrom: null }, { origin: 'own', at, by: actor.id });
+    await addEvent(s.db, {
+      id: newId(),
+      setupId: body.id,
+      kind: 'created',
+      body: { name: body.name },
+      happenedAt: at,
+      recordedAt: at,
+      origin: 'own',
+      by: actor.id,
+    });
+    return { setup: (await readSetup(s.db, body.id)).setup, fresh: true };
   });
 }
 
@@ -50,44 +42,31 @@ export async function cloneSetup(
   body: z.output<typeof cloneBody>,
   actor: Actor,
 ): Promise<Setup> {
-  return s.db.transaction(async (transaction) => {
-    const source = (await readSetup(s.db, id, transaction)).setup;
-    if (await SetupModel.findByPk(body.id, { transaction }))
-      return (await readSetup(s.db, body.id, transaction)).setup;
+  return inTransaction(s.db, async () => {
+    const source = (await readSetup(s.db, id)).setup;
+    if (await SetupModel.findByPk(body.id)) return (await readSetup(s.db, body.id)).setup;
     const at = s.now();
     const made = { origin: 'own' as const, at, by: actor.id };
     await insertSetup(
       s.db,
       { ...source, id: body.id, name: body.name, state: 'planned', clonedFrom: id },
       made,
-      transaction,
     );
-    await addEvent(
-      s.db,
-      {
-        id: newId(),
-        setupId: body.id,
-        kind: 'cloned',
-        body: { from: source.name },
-        happenedAt: at,
-        recordedAt: at,
-        origin: 'own',
-        by: actor.id,
-      },
-      transaction,
-    );
-    return (await readSetup(s.db, body.id, transaction)).setup;
+    await addEvent(s.db, {
+      id: newId(),
+      setupId: body.id,
+      kind: 'cloned',
+      body: { from: source.name },
+      happenedAt: at,
+      recordedAt: at,
+      origin: 'own',
+      by: actor.id,
+    });
+    return (await readSetup(s.db, body.id)).setup;
   });
 }
 
-async function noteChanges(
-  s: Services,
-  before: Setup,
-  patch: SetupPatch,
-  actor: Actor,
-  at: Date,
-  transaction: NonNullable<Parameters<typeof addEvent>[2]>,
-) {
+async function noteChanges(s: Services, before: Setup, patch: SetupPatch, actor: Actor, at: Date) {
   const base = {
     setupId: before.id,
     happenedAt: at,
@@ -96,11 +75,12 @@ async function noteChanges(
     by: actor.id,
   };
   if (patch.state && patch.state !== before.state)
-    await addEvent(
-      s.db,
-      { ...base, id: newId(), kind: 'state', body: { from: before.state, to: patch.state } },
-      transaction,
-    );
+    await addEvent(s.db, {
+      ...base,
+      id: newId(),
+      kind: 'state',
+      body: { from: before.state, to: patch.state },
+    });
 }
 
 /** Change a setup by a merge patch. What a person changes becomes theirs, an example too. */
@@ -111,26 +91,23 @@ export async function patchSetup(
   revision: number,
   actor: Actor,
 ): Promise<Setup> {
-  return s.db.transaction(async (transaction) => {
-    const { row, setup } = await readSetup(s.db, id, transaction, true);
+  return inTransaction(s.db, async () => {
+    const { row, setup } = await readSetup(s.db, id, true);
     checkRevision(revision, row.rev, setup);
     const at = s.now();
     const slots = changeSlots(setup.slots, patch.slots);
-    await row.update(
-      {
-        name: patch.name ?? row.name,
-        state: patch.state ?? row.state,
-        origin: row.origin === 'demo' ? 'adopted' : row.origin,
-        details: { noCable: slots.path?.length === 0, ...setupFields(patch, setup) },
-        rev: row.rev + 1,
-        savedAt: at,
-      },
-      { transaction },
-    );
-    if (patch.slots) await writeSlots(s.db, id, slots, transaction);
-    await noteChanges(s, setup, patch, actor, at, transaction);
-    await keepRevision(s.db, id, patch.session ?? null, actor.id, at, transaction);
-    return (await readSetup(s.db, id, transaction)).setup;
+    await row.update({
+      name: patch.name ?? row.name,
+      state: patch.state ?? row.state,
+      origin: row.origin === 'demo' ? 'adopted' : row.origin,
+      details: { noCable: slots.path?.length === 0, ...setupFields(patch, setup) },
+      rev: row.rev + 1,
+      savedAt: at,
+    });
+    if (patch.slots) await writeSlots(s.db, id, slots);
+    await noteChanges(s, setup, patch, actor, at);
+    await keepRevision(s.db, id, patch.session ?? null, actor.id, at);
+    return (await readSetup(s.db, id)).setup;
   });
 }
 

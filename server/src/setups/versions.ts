@@ -1,4 +1,4 @@
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import {
   type Installed,
   type Settings,
@@ -29,23 +29,18 @@ export async function noteVersion(
   setupId: string,
   change: { id: string; role: SoftwareRole; from: string; to: string; attempt?: string },
   when: When,
-  transaction: Transaction,
 ): Promise<void> {
   const { id, role, from, to, attempt } = change;
-  await addEvent(
-    db,
-    {
-      id,
-      setupId,
-      kind: 'version',
-      body: { what: role, from, to, ...(attempt && { attempt }) },
-      happenedAt: when.happenedAt,
-      recordedAt: when.at,
-      origin: 'own',
-      by: when.by,
-    },
-    transaction,
-  );
+  await addEvent(db, {
+    id,
+    setupId,
+    kind: 'version',
+    body: { what: role, from, to, ...(attempt && { attempt }) },
+    happenedAt: when.happenedAt,
+    recordedAt: when.at,
+    origin: 'own',
+    by: when.by,
+  });
 }
 
 function wholeSettings(before: Settings, change: Partial<Record<string, string | null>>): Settings {
@@ -68,7 +63,6 @@ export async function takeOver(
     attempt: string;
   },
   when: When,
-  transaction: Transaction,
 ): Promise<Noted[]> {
   const installed = { ...setup.installed, ...met.installed };
   const settings = wholeSettings(setup.settings, met.settings);
@@ -87,8 +81,8 @@ export async function takeOver(
   if (changed) {
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     const details = { ...row.details, installed, settings };
-    await row.update({ details, origin, rev: row.rev + 1, savedAt: when.at }, { transaction });
-    await keepRevision(db, row.id, null, when.by, when.at, transaction);
+    await row.update({ details, origin, rev: row.rev + 1, savedAt: when.at });
+    await keepRevision(db, row.id, null, when.by, when.at);
   }
   for (const { what, from, to } of versions)
     if (from !== to)
@@ -97,7 +91,6 @@ export async function takeOver(
         row.id,
         { id: newId(), role: what, from, to, attempt: met.attempt },
         when,
-        transaction,
       );
   return [...versions, ...chosen].filter((n) => n.to !== '' || n.from !== '');
 }

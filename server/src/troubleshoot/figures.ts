@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import {
   casesIn,
@@ -29,11 +30,11 @@ export function figureProblem(
 }
 
 /** Figures that this workshop set, by name. */
-export async function listFigures(db: Sequelize, transaction?: Transaction): Promise<FigureRow[]> {
+export async function listFigures(db: Sequelize): Promise<FigureRow[]> {
   const rows = await db.query<FigureRow>(
     `SELECT substr(key, ${PREFIX.length + 1}) AS key, value, reason, rev FROM settings
      WHERE member_id IS NULL AND starts_with(key, '${PREFIX}') AND value <> 'null'::jsonb ORDER BY key`,
-    { type: QueryTypes.SELECT, transaction },
+    { type: QueryTypes.SELECT },
   );
   return rows.filter((r) => figureLimits(r.key) !== null);
 }
@@ -47,14 +48,13 @@ export async function putFigure(
 ): Promise<void> {
   const problem = figureProblem(body.key, body.value ?? figureLimits(body.key)?.lo ?? 0);
   if (problem) throw invalid(problem.path, problem.message);
-  await s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4312)', { transaction });
+  await inTransaction(s.db, async () => {
+    await s.db.query('SELECT pg_advisory_xact_lock(4312)');
     const [now] = await s.db.query<{ rev: number }>(
       'SELECT rev FROM settings WHERE member_id IS NULL AND key = $1',
       {
         type: QueryTypes.SELECT,
         bind: [settingKey(body.key)],
-        transaction,
       },
     );
     if (revision !== null) checkRevision(revision, now?.rev ?? 0, now ?? null);
@@ -71,7 +71,6 @@ export async function putFigure(
           JSON.stringify(body.value),
           body.reason,
         ],
-        transaction,
       },
     );
   });

@@ -1,6 +1,7 @@
+import { inTransaction, outsideTransaction } from '../platform/db/transaction';
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
-import { QueryTypes, type Transaction } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import {
   type BackupList,
   backupPlan,
@@ -40,41 +41,27 @@ function requirePlace(s: Services): Place {
   return found.place;
 }
 
-async function setting<T>(
-  s: Services,
-  key: string,
-  transaction?: Transaction,
-): Promise<{ value: T; rev: number } | null> {
+async function setting<T>(s: Services, key: string): Promise<{ value: T; rev: number } | null> {
   const [row] = await s.db.query<{ value: T; rev: number }>(
     'SELECT value, rev FROM settings WHERE member_id IS NULL AND key = $1',
     {
       type: QueryTypes.SELECT,
       bind: [key],
-      transaction,
     },
   );
   return row ?? null;
 }
 
-async function keep(
-  s: Services,
-  key: string,
-  value: unknown,
-  by: string,
-  transaction?: Transaction,
-): Promise<void> {
+async function keep(s: Services, key: string, value: unknown, by: string): Promise<void> {
   await s.db.query(
     `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb)
      ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, rev = settings.rev + 1`,
-    { bind: [newId(), s.now(), by, key, JSON.stringify(value)], transaction },
+    { bind: [newId(), s.now(), by, key, JSON.stringify(value)] },
   );
 }
 
-async function planOf(
-  s: Services,
-  transaction?: Transaction,
-): Promise<BackupPlan & { rev: number }> {
-  const row = await setting<unknown>(s, PLAN, transaction);
+async function planOf(s: Services): Promise<BackupPlan & { rev: number }> {
+  const row = await setting<unknown>(s, PLAN);
   const stored = backupPlan.safeParse(row?.value);
   return { ...(stored.success ? stored.data : DEFAULT_PLAN), rev: row?.rev ?? 0 };
 }
@@ -100,15 +87,14 @@ export async function putPlan(
   revision: number,
   actor: Actor,
 ): Promise<BackupPlan & { rev: number }> {
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     await s.db.query('SELECT pg_advisory_xact_lock(4314)', {
       type: QueryTypes.SELECT,
-      transaction,
     });
-    const now = await planOf(s, transaction);
+    const now = await planOf(s);
     checkRevision(revision, now.rev, now);
-    await keep(s, PLAN, body, actor.id, transaction);
-    return planOf(s, transaction);
+    await keep(s, PLAN, body, actor.id);
+    return planOf(s);
   });
 }
 
@@ -189,42 +175,48 @@ export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
   const found = placeOf(s);
   if ('why' in found) return 'not-due';
   const p = found.place;
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     const [lock] = await s.db.query<{ mine: boolean }>(
       'SELECT pg_try_advisory_xact_lock(4315) AS mine',
       {
         type: QueryTypes.SELECT,
-        transaction,
       },
     );
-    const plan = await planOf(s, transaction);
-    if (!lock?.mine || plan.everyHours === null) return 'not-due';
-    const all = await listPlace(p.dir);
-    const last = Math.max(
-      0,
-      ...all.flatMap((b) =>
-        b.note && b.note.why !== 'before-restore' ? [Date.parse(b.note.madeAt)] : [],
-      ),
-    );
-    const now = s.now().getTime();
-    if (now - last < plan.everyHours * HOUR_MS && last <= now) return 'not-due';
-    const made = await makeBackup(p, 'schedule');
-    const tried = await tryNamed(p, made.name, made.note).catch((e: unknown) => {
-      if (e instanceof RestoreProblem) return null;
-      throw e;
-    });
-    await keep(
-      s,
-      TROUBLE,
-      tried && !tried.checked.ok ? `${made.name}: ${tried.checked.words}` : '',
-      THIS_MACHINE.id,
-    );
-    const scheduled = (await listPlace(p.dir)).filter((b) => b.note?.why === 'schedule');
-    // A backup that did not come back when tried lets none of the others go.
-    if (tried === null || tried.checked.ok)
-      for (const b of scheduled.slice(plan.keep)) await removeBackup(p.dir, b.name);
-    return 'made';
+    if (!lock?.mine) return 'not-due';
+    // The lock is held by this transaction; the work has its own, and tries the backup in another database.
+    return outsideTransaction(() => backUp(s, p));
   });
+}
+
+/** Makes a backup when the plan says so, tries it, and lets go of the oldest of the plan. */
+async function backUp(s: Services, p: Place): Promise<'made' | 'not-due'> {
+  const plan = await planOf(s);
+  if (plan.everyHours === null) return 'not-due';
+  const all = await listPlace(p.dir);
+  const last = Math.max(
+    0,
+    ...all.flatMap((b) =>
+      b.note && b.note.why !== 'before-restore' ? [Date.parse(b.note.madeAt)] : [],
+    ),
+  );
+  const now = s.now().getTime();
+  if (now - last < plan.everyHours * HOUR_MS && last <= now) return 'not-due';
+  const made = await makeBackup(p, 'schedule');
+  const tried = await tryNamed(p, made.name, made.note).catch((e: unknown) => {
+    if (e instanceof RestoreProblem) return null;
+    throw e;
+  });
+  await keep(
+    s,
+    TROUBLE,
+    tried && !tried.checked.ok ? `${made.name}: ${tried.checked.words}` : '',
+    THIS_MACHINE.id,
+  );
+  const scheduled = (await listPlace(p.dir)).filter((b) => b.note?.why === 'schedule');
+  // A backup that did not come back when tried lets none of the others go.
+  if (tried === null || tried.checked.ok)
+    for (const b of scheduled.slice(plan.keep)) await removeBackup(p.dir, b.name);
+  return 'made';
 }
 
 const TICK_MS = 60_000;

@@ -1,4 +1,4 @@
-import { col, fn, Op, where, type Sequelize, type Transaction } from 'sequelize';
+import { col, fn, Op, where, type Sequelize } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { PartBody } from '@ruddy/core/parts/contract';
 import type { SetupSlots } from '@ruddy/core/setups/contract';
@@ -38,11 +38,12 @@ async function loadParts(l: Load): Promise<void> {
     }
     l.parts.set(p.id, id);
     const body = { id, kind: p.kind, spec: p.spec, sources: p.sources } as PartBody;
-    const fate = await createPart(
-      body,
-      { origin: l.origin, at: l.now, by: l.by, retired: p.retired },
-      l.transaction,
-    ).catch((e: unknown) => at(`parts/${i}`, e));
+    const fate = await createPart(body, {
+      origin: l.origin,
+      at: l.now,
+      by: l.by,
+      retired: p.retired,
+    }).catch((e: unknown) => at(`parts/${i}`, e));
     count(l, fate, 'parts');
   }
 }
@@ -55,7 +56,6 @@ async function namesake(l: Load, p: Bundle['parts'][number]): Promise<PartModel 
     where: {
       [Op.and]: [{ kind: p.kind, retiredAt: null }, is('maker'), is('model'), is('variant')],
     },
-    transaction: l.transaction,
   });
 }
 
@@ -68,7 +68,7 @@ async function loadPieces(l: Load): Promise<void> {
     const body = { ...x, id, partId: partHere(l, x.partId, `items/${i}/partId`) };
     count(
       l,
-      await createItem(l.db, body, made, l.transaction).catch((e: unknown) => at(`items/${i}`, e)),
+      await createItem(l.db, body, made).catch((e: unknown) => at(`items/${i}`, e)),
       'items',
     );
   }
@@ -78,7 +78,7 @@ async function loadPieces(l: Load): Promise<void> {
       id: idFromFile(f.id),
       itemId: l.items.get(f.itemId) ?? idFromFile(f.itemId),
     };
-    count(l, await addFact(body, made, l.transaction, `itemFacts/${i}/`), 'itemFacts');
+    count(l, await addFact(body, made, `itemFacts/${i}/`), 'itemFacts');
   }
 }
 
@@ -92,10 +92,10 @@ async function loadMoney(l: Load): Promise<void> {
       itemId: p.itemId === null ? null : (l.items.get(p.itemId) ?? idFromFile(p.itemId)),
       withIds: p.withIds.map((id) => partHere(l, id, `prices/${i}/withIds`)),
     };
-    count(l, await addPrice(l.db, body, made, l.transaction, `prices/${i}/`), 'prices');
+    count(l, await addPrice(l.db, body, made, `prices/${i}/`), 'prices');
   }
   for (const r of l.bundle.rates)
-    count(l, await addRate({ ...r, id: idFromFile(r.id) }, made, l.transaction), 'rates');
+    count(l, await addRate({ ...r, id: idFromFile(r.id) }, made), 'rates');
 }
 
 /** The id here of a part the file names. */
@@ -146,7 +146,7 @@ async function loadSetups(l: Load): Promise<void> {
   const fresh: { id: string; source: string }[] = [];
   for (const [i, s] of l.bundle.setups.entries()) {
     const id = idFromFile(s.id);
-    if (await SetupModel.findByPk(id, { transaction: l.transaction })) {
+    if (await SetupModel.findByPk(id)) {
       count(l, 'same', 'setups');
       continue;
     }
@@ -155,34 +155,26 @@ async function loadSetups(l: Load): Promise<void> {
       l.db,
       { ...s, id, slots: slotsHere(l, i, s.slots), clonedFrom: null },
       made,
-      l.transaction,
       `setups/${i}/slots`,
     ).catch((e: unknown) => at(`setups/${i}`, e));
     if (!told.has(id))
-      await addEvent(
-        l.db,
-        {
-          id: newId(),
-          setupId: id,
-          kind: 'created',
-          body: { name: s.name },
-          happenedAt: made.at,
-          recordedAt: made.at,
-          origin: l.origin,
-          by: l.by,
-        },
-        l.transaction,
-      );
+      await addEvent(l.db, {
+        id: newId(),
+        setupId: id,
+        kind: 'created',
+        body: { name: s.name },
+        happenedAt: made.at,
+        recordedAt: made.at,
+        origin: l.origin,
+        by: l.by,
+      });
     if (s.clonedFrom !== null) fresh.push({ id, source: idFromFile(s.clonedFrom) });
     count(l, 'stored', 'setups');
   }
   // Copies point to their originals once all are there; an original that is nowhere is forgotten.
   for (const { id, source } of fresh)
-    if (await SetupModel.findByPk(source, { transaction: l.transaction }))
-      await SetupModel.update(
-        { clonedFrom: source },
-        { where: { id }, transaction: l.transaction },
-      );
+    if (await SetupModel.findByPk(source))
+      await SetupModel.update({ clonedFrom: source }, { where: { id } });
 }
 
 /** Facts come in the order they had in their setup; a file without numbers goes by when they were recorded. */
@@ -200,7 +192,7 @@ async function loadFacts(l: Load): Promise<void> {
       continue;
     }
     const setupId = idFromFile(f.e.setupId as string);
-    if (!(await SetupModel.findByPk(setupId, { transaction: l.transaction })))
+    if (!(await SetupModel.findByPk(setupId)))
       throw invalid(`${place}/setupId`, `No setup "${f.e.setupId}" in the file or here`);
     if (f.type === 'event') await loadEvent(l, f.e, setupId, place);
     else if (f.type === 'run') await loadRun(l, f.e, setupId, place);
@@ -241,29 +233,24 @@ async function loadEvent(
   place: string,
 ): Promise<void> {
   const id = idFromFile(e.id);
-  if (await EventModel.findByPk(id, { transaction: l.transaction }))
-    return count(l, 'same', 'events');
+  if (await EventModel.findByPk(id)) return count(l, 'same', 'events');
   const { kind } = e;
   const body = checkedBody(kind, e.body, place);
   const corrects = e.corrects === null ? null : idFromFile(e.corrects);
-  if (corrects !== null && !(await EventModel.findByPk(corrects, { transaction: l.transaction })))
+  if (corrects !== null && !(await EventModel.findByPk(corrects)))
     throw invalid(`${place}/corrects`, `No event "${e.corrects}" before this one`);
-  await addEvent(
-    l.db,
-    {
-      id,
-      setupId,
-      kind,
-      body,
-      happenedAt: new Date(e.happenedAt),
-      recordedAt: new Date(e.recordedAt),
-      corrects,
-      private: e.private,
-      origin: l.origin,
-      by: l.by,
-    },
-    l.transaction,
-  );
+  await addEvent(l.db, {
+    id,
+    setupId,
+    kind,
+    body,
+    happenedAt: new Date(e.happenedAt),
+    recordedAt: new Date(e.recordedAt),
+    corrects,
+    private: e.private,
+    origin: l.origin,
+    by: l.by,
+  });
   count(l, 'stored', 'events');
 }
 
@@ -276,22 +263,15 @@ async function loadOutcome(
   const { setupId: _file, recordedAt, seq, chain: given, unit, cameFrom, ...rest } = o;
   void [_file, seq, unit, cameFrom];
   const id = idFromFile(o.id);
-  if (await LogEntryModel.findByPk(id, { transaction: l.transaction }))
-    return count(l, 'same', 'outcomes');
-  const { rows, row } = await readSetup(l.db, setupId, l.transaction);
+  if (await LogEntryModel.findByPk(id)) return count(l, 'same', 'outcomes');
+  const { rows, row } = await readSetup(l.db, setupId);
   const chain =
     given === undefined ? chainOf(rows, row.details) : chainInFile(l.bundle, given, place);
   const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
   const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
-  const fate = await storeOutcome(
-    l.db,
-    setupId,
-    body,
-    chain,
-    made,
-    l.transaction,
-    `${place}/`,
-  ).catch((e: unknown) => at(place, e));
+  const fate = await storeOutcome(l.db, setupId, body, chain, made, `${place}/`).catch(
+    (e: unknown) => at(place, e),
+  );
   count(l, fate, 'outcomes');
 }
 
@@ -303,14 +283,12 @@ export async function loadBundle(
   db: Sequelize,
   bundle: Bundle,
   made: { origin: Origin; by: string; now: Date; cameFrom?: string },
-  transaction: Transaction,
 ): Promise<LoadReport> {
   const load: Load = {
     db,
     bundle,
     ...made,
     cameFrom: made.cameFrom ?? '',
-    transaction,
     parts: new Map(),
     items: new Map(),
     titles: new Map(),

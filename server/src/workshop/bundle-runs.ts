@@ -17,11 +17,9 @@ import { readSetup } from '../setups/setup-store';
 export async function loadCaptures(l: Load): Promise<void> {
   for (const [i, c] of l.bundle.captures.entries()) {
     const data = Buffer.from(c.data, 'base64');
-    const fate = await keepCapture(
-      l.db,
-      { sha256: c.sha256, n: c.n, data, at: l.now },
-      l.transaction,
-    ).catch((e: unknown) => at(`captures/${i}`, e));
+    const fate = await keepCapture(l.db, { sha256: c.sha256, n: c.n, data, at: l.now }).catch(
+      (e: unknown) => at(`captures/${i}`, e),
+    );
     count(l, fate, 'captures');
   }
 }
@@ -31,33 +29,25 @@ export async function loadRunBasics(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, p] of l.bundle.profiles.entries()) {
     const { fits, ...rest } = p;
-    const { id, fresh } = await addProfile(
-      l.db,
-      { ...rest, id: idFromFile(p.id) },
-      made,
-      l.transaction,
-    ).catch((e: unknown) => at(`profiles/${i}`, e));
+    const { id, fresh } = await addProfile(l.db, { ...rest, id: idFromFile(p.id) }, made).catch(
+      (e: unknown) => at(`profiles/${i}`, e),
+    );
     for (const f of fits)
       await storeFit(
         l.db,
         { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit },
         made,
-        l.transaction,
       );
     l.titles.set(idFromFile(p.id), id);
     count(l, fresh ? 'stored' : 'same', 'profiles');
   }
   // The most recently used comes first in a file.
   for (const [i, m] of [...l.bundle.mappings].reverse().entries())
-    await keepMapping(l.db, m, new Date(l.now.getTime() + i), l.transaction);
+    await keepMapping(l.db, m, new Date(l.now.getTime() + i));
   for (const s of l.bundle.sessions) {
     const { createdAt, ...rest } = s;
     const body = { ...rest, id: idFromFile(s.id), setupIds: s.setupIds.map(idFromFile) };
-    count(
-      l,
-      await addSession(l.db, body, { ...made, at: new Date(createdAt) }, l.transaction),
-      'sessions',
-    );
+    count(l, await addSession(l.db, body, { ...made, at: new Date(createdAt) }), 'sessions');
   }
 }
 
@@ -69,7 +59,7 @@ export async function loadRun(
 ): Promise<void> {
   const { setupId: _file, recordedAt, happenedAt, seq, chain: given, ...rest } = r;
   void [_file, seq];
-  const { rows, row } = await readSetup(l.db, setupId, l.transaction);
+  const { rows, row } = await readSetup(l.db, setupId);
   const parsed = given === undefined ? null : chainSchema.safeParse(given);
   if (parsed && !parsed.success) at(`${place}/chain`, fromZod(parsed.error, 'body'));
   const chain = parsed?.data ?? chainOf(rows, row.details);
@@ -81,8 +71,8 @@ export async function loadRun(
     happenedAt: new Date(happenedAt),
     by: l.by,
   };
-  const fate = await storeRun(l.db, setupId, body, chain, made, l.transaction, `${place}/`).catch(
-    (e: unknown) => at(place, e),
+  const fate = await storeRun(l.db, setupId, body, chain, made, `${place}/`).catch((e: unknown) =>
+    at(place, e),
   );
   count(l, fate, 'runs');
 }
@@ -100,7 +90,7 @@ export async function refigureSaid(l: Load): Promise<void> {
     ),
   );
   // A run that was taken back is not read any more.
-  for (const id of ids) if (!struck.has(id)) await refigure(l.db, id, l.transaction);
+  for (const id of ids) if (!struck.has(id)) await refigure(l.db, id);
 }
 
 type Exported = Pick<Bundle, 'profiles' | 'runs' | 'captures' | 'mappings' | 'sessions'>;

@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { dataContracts } from '@ruddy/core/workshop/contract';
 import * as z from 'zod';
 import { reportSchema } from '@ruddy/core/bring-up';
@@ -38,8 +39,8 @@ export const dataRoutes = implement(dataContracts, {
   },
   'GET /api/bundle': async (_call, { db }) => ({ body: await exportBundle(db) }),
   'POST /api/bundle': async ({ body, actor }, s) => ({
-    body: await s.db.transaction((t) =>
-      loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }, t),
+    body: await inTransaction(s.db, () =>
+      loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }),
     ),
   }),
   'GET /api/setups/:id/share': async ({ params }, s) => ({ body: await shareReport(s, params.id) }),

@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { readFile } from 'node:fs/promises';
 import { QueryTypes } from 'sequelize';
 import { bundleSchema, type DemoReport } from '@ruddy/core/workshop/contract';
@@ -29,13 +30,13 @@ export async function demoReport(s: Services): Promise<DemoReport> {
 /** Remove the demo data; what own data points to stays and becomes adopted. Returns what was done. */
 export async function removeDemo(s: Services): Promise<DemoReport> {
   const report = await demoReport(s);
-  await s.db.transaction(async (transaction) => {
-    await s.db.query('SELECT remove_demo_stated()', { type: QueryTypes.SELECT, transaction });
-    await s.db.query('SELECT remove_demo_runs()', { type: QueryTypes.SELECT, transaction });
-    await s.db.query(`DELETE FROM searches WHERE origin = 'demo'`, { transaction });
-    await s.db.query(`DELETE FROM feeds WHERE origin = 'demo'`, { transaction });
-    await s.db.query('SELECT remove_demo_loans()', { type: QueryTypes.SELECT, transaction });
-    await s.db.query('SELECT remove_demo()', { type: QueryTypes.SELECT, transaction });
+  await inTransaction(s.db, async () => {
+    await s.db.query('SELECT remove_demo_stated()', { type: QueryTypes.SELECT });
+    await s.db.query('SELECT remove_demo_runs()', { type: QueryTypes.SELECT });
+    await s.db.query(`DELETE FROM searches WHERE origin = 'demo'`);
+    await s.db.query(`DELETE FROM feeds WHERE origin = 'demo'`);
+    await s.db.query('SELECT remove_demo_loans()', { type: QueryTypes.SELECT });
+    await s.db.query('SELECT remove_demo()', { type: QueryTypes.SELECT });
   });
   return report;
 }
@@ -45,34 +46,26 @@ export async function firstStart(
   s: Services,
   demoFile: string | null,
 ): Promise<'loaded' | 'empty' | 'later'> {
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     await s.db.query('SELECT pg_advisory_xact_lock(4312)', {
       type: QueryTypes.SELECT,
-      transaction,
     });
     const [mark] = await s.db.query(
       `SELECT 1 FROM settings WHERE member_id IS NULL AND key = 'demo.first-start'`,
       {
         type: QueryTypes.SELECT,
-        transaction,
       },
     );
     if (mark) return 'later';
     const state = demoFile === null ? 'empty' : 'loaded';
     if (demoFile !== null) {
       const bundle = bundleSchema.parse(JSON.parse(await readFile(demoFile, 'utf8')));
-      await loadBundle(
-        s.db,
-        bundle,
-        { origin: 'demo', by: THIS_MACHINE.id, now: s.now() },
-        transaction,
-      );
+      await loadBundle(s.db, bundle, { origin: 'demo', by: THIS_MACHINE.id, now: s.now() });
     }
     await s.db.query(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, 'demo.first-start', $4::jsonb)`,
       {
         bind: [newId(), s.now(), THIS_MACHINE.id, JSON.stringify(state)],
-        transaction,
       },
     );
     return state;

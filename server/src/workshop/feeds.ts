@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { feedBody, FeedEntry, feedPatch } from '@ruddy/core/workshop/contract';
 import { FeedProblem } from './feeds/address';
@@ -13,16 +14,12 @@ type Row = Omit<FeedEntry, 'readAt' | 'nextAt'> & { readAt: Date | null; nextAt:
 const HOUR_MS = 3_600_000;
 
 /** Feeds with how their last reading went. */
-export async function listFeeds(
-  db: Sequelize,
-  id: string | null = null,
-  transaction?: Transaction,
-): Promise<FeedEntry[]> {
+export async function listFeeds(db: Sequelize, id: string | null = null): Promise<FeedEntry[]> {
   const rows = await db.query<Row>(
     `SELECT id, name, url, near, every_hours AS "everyHours", rev, origin, read_at AS "readAt", next_at AS "nextAt", problem, unchanged,
        (SELECT count(*)::int FROM feed_items i WHERE i.feed_id = f.id) AS items
      FROM feeds f WHERE $1::uuid IS NULL OR id = $1 ORDER BY lower(name), id`,
-    { type: QueryTypes.SELECT, bind: [id], transaction },
+    { type: QueryTypes.SELECT, bind: [id] },
   );
   return rows.map((r) => ({
     ...r,
@@ -31,12 +28,8 @@ export async function listFeeds(
   }));
 }
 
-export async function getFeed(
-  db: Sequelize,
-  id: string,
-  transaction?: Transaction,
-): Promise<FeedEntry> {
-  const [found] = await listFeeds(db, id, transaction);
+export async function getFeed(db: Sequelize, id: string): Promise<FeedEntry> {
+  const [found] = await listFeeds(db, id);
   if (!found) throw notFound('feed');
   return found;
 }
@@ -46,12 +39,10 @@ export async function addFeed(
   db: Sequelize,
   b: z.output<typeof feedBody>,
   made: Made,
-  transaction?: Transaction,
 ): Promise<'stored' | 'same'> {
   const [known] = await db.query<{ id: string }>('SELECT id FROM feeds WHERE id = $1 OR url = $2', {
     type: QueryTypes.SELECT,
     bind: [b.id, b.url],
-    transaction,
   });
   if (known && (known.id === b.id || made.origin !== 'own')) return 'same';
   if (known) throw invalid('url', 'Address: a feed with this address is there already');
@@ -60,7 +51,6 @@ export async function addFeed(
     `INSERT INTO feeds (id, origin, created_at, created_by, name, url, near, every_hours, next_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
     {
       bind: [b.id, made.origin, made.at, made.by, b.name, b.url, b.near, b.everyHours, next],
-      transaction,
     },
   );
   return 'stored';
@@ -78,19 +68,17 @@ export async function patchFeed(
   p: z.output<typeof feedPatch>,
   revision: number,
 ) {
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     await s.db.query('SELECT 1 FROM feeds WHERE id = $1 FOR UPDATE', {
       type: QueryTypes.SELECT,
       bind: [id],
-      transaction,
     });
-    const old = await getFeed(s.db, id, transaction);
+    const old = await getFeed(s.db, id);
     checkRevision(revision, old.rev, old);
     const next = { ...old, ...p };
     const [twin] = await s.db.query('SELECT 1 FROM feeds WHERE url = $1 AND id <> $2', {
       type: QueryTypes.SELECT,
       bind: [next.url, id],
-      transaction,
     });
     if (twin) throw invalid('url', 'Address: a feed with this address is there already');
     const moved = next.url !== old.url;
@@ -108,10 +96,9 @@ export async function patchFeed(
           next.everyHours === null ? null : s.now(),
           moved,
         ],
-        transaction,
       },
     );
-    return getFeed(s.db, id, transaction);
+    return getFeed(s.db, id);
   });
 }
 
@@ -136,12 +123,11 @@ export async function readNow(
   if (!feed) throw notFound('feed');
   const at = s.now();
   const next = feed.everyHours === null ? null : new Date(at.getTime() + feed.everyHours * HOUR_MS);
-  const note = (problem: string, unchanged: boolean, transaction?: Transaction) =>
+  const note = (problem: string, unchanged: boolean) =>
     s.db.query(
       'UPDATE feeds SET read_at = $2, next_at = $3, problem = $4, unchanged = $5 WHERE id = $1',
       {
         bind: [id, at, next, problem, unchanged],
-        transaction,
       },
     );
   try {
@@ -149,7 +135,7 @@ export async function readNow(
     if (got.state === 'same') await note('', true);
     else {
       const items = readFeed(got.text);
-      await s.db.transaction(async (transaction) => {
+      await inTransaction(s.db, async () => {
         await s.db.query(
           `INSERT INTO feed_items (id, feed_id, key, body, published_at, read_at)
            SELECT x.id, $1, x.key, x.body, (x.body ->> 'publishedAt')::timestamptz, $2
@@ -163,14 +149,12 @@ export async function readNow(
                 lastOfEach(items).map((body) => ({ id: newId(), key: body.key, body })),
               ),
             ],
-            transaction,
           },
         );
         await s.db.query('UPDATE feeds SET etag = $2, modified = $3 WHERE id = $1', {
           bind: [id, got.etag.slice(0, 500), got.modified.slice(0, 100)],
-          transaction,
         });
-        await note('', false, transaction);
+        await note('', false);
       });
     }
   } catch (error) {

@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { partName } from '@ruddy/core/chain';
 import { LEND_KINDS } from '@ruddy/core/workshop';
@@ -28,12 +29,7 @@ interface Spec {
 }
 type Row = Omit<LoanRow, 'part'> & { spec: Spec };
 
-async function rows(
-  db: Sequelize,
-  where: string,
-  bind: unknown[],
-  transaction?: Transaction,
-): Promise<LoanRow[]> {
+async function rows(db: Sequelize, where: string, bind: unknown[]): Promise<LoanRow[]> {
   const found = await db.query<Row>(
     `SELECT l.id, l.item_id AS "itemId", i.label, p.id AS "partId", p.kind, p.spec, l.member_id AS "memberId", m.name AS member,
        CASE WHEN u.id IS NULL THEN NULL ELSE jsonb_build_object('id', u.id, 'name', u.name) END AS setup,
@@ -45,7 +41,7 @@ async function rows(
      FROM loans l JOIN items i ON i.id = l.item_id JOIN parts p ON p.id = i.part_id JOIN members m ON m.id = l.member_id
        LEFT JOIN setups u ON u.id = l.setup_id
      WHERE ${where}`,
-    { type: QueryTypes.SELECT, bind, transaction },
+    { type: QueryTypes.SELECT, bind },
   );
   return found.map(({ spec, ...r }) => ({ ...r, part: partName(spec) }));
 }
@@ -60,12 +56,8 @@ export function listLoans(db: Sequelize, q: z.output<typeof loanQuery>): Promise
   ]);
 }
 
-export async function getLoan(
-  db: Sequelize,
-  id: string,
-  transaction?: Transaction,
-): Promise<LoanRow> {
-  const [found] = await rows(db, 'l.id = $1', [id], transaction);
+export async function getLoan(db: Sequelize, id: string): Promise<LoanRow> {
+  const [found] = await rows(db, 'l.id = $1', [id]);
   if (!found) throw notFound('loan');
   return found;
 }
@@ -83,10 +75,10 @@ export async function listLendable(db: Sequelize): Promise<Lendable[]> {
 }
 
 /** Of one piece one loan is out at a time: whoever lends takes the piece's row first. */
-async function lockItem(db: Sequelize, id: string, path: string, transaction: Transaction) {
+async function lockItem(db: Sequelize, id: string, path: string) {
   const [item] = await db.query<{ label: string; how: string; kind: string }>(
     'SELECT i.label, i.how, p.kind FROM items i JOIN parts p ON p.id = i.part_id WHERE i.id = $1 FOR UPDATE OF i',
-    { type: QueryTypes.SELECT, bind: [id], transaction },
+    { type: QueryTypes.SELECT, bind: [id] },
   );
   if (!item) throw invalid(path, 'No piece has this id');
   if (item.how === 'gone') throw invalid(path, `${item.label} is gone`);
@@ -95,15 +87,10 @@ async function lockItem(db: Sequelize, id: string, path: string, transaction: Tr
   return item;
 }
 
-async function refuseOut(
-  db: Sequelize,
-  itemId: string,
-  label: string,
-  transaction: Transaction,
-): Promise<void> {
+async function refuseOut(db: Sequelize, itemId: string, label: string): Promise<void> {
   const [out] = await db.query<{ name: string }>(
     'SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = $1 AND l.from_on IS NOT NULL AND l.returned_on IS NULL',
-    { type: QueryTypes.SELECT, bind: [itemId], transaction },
+    { type: QueryTypes.SELECT, bind: [itemId] },
   );
   if (out)
     throw new HttpProblem(409, 'It is out', {
@@ -111,17 +98,10 @@ async function refuseOut(
     });
 }
 
-async function requireRow(
-  db: Sequelize,
-  table: 'members' | 'setups',
-  id: string,
-  path: string,
-  transaction: Transaction,
-) {
+async function requireRow(db: Sequelize, table: 'members' | 'setups', id: string, path: string) {
   const [row] = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, {
     type: QueryTypes.SELECT,
     bind: [id],
-    transaction,
   });
   if (!row)
     throw invalid(path, table === 'members' ? 'No member has this id' : 'No setup has this id');
@@ -137,13 +117,12 @@ const outValues = (out: HandOver) => [
 ];
 
 /** Nothing is lent to who was let go, or to the machine itself. */
-async function requireBorrower(db: Sequelize, id: string, transaction: Transaction): Promise<void> {
+async function requireBorrower(db: Sequelize, id: string): Promise<void> {
   const [row] = await db.query<{ name: string; active: boolean }>(
     'SELECT name, active FROM members WHERE id = $1',
     {
       type: QueryTypes.SELECT,
       bind: [id],
-      transaction,
     },
   );
   if (row && !row.active) throw invalid('memberId', `${row.name} is no member any more`);
@@ -156,18 +135,16 @@ export async function addLoan(
   db: Sequelize,
   body: z.output<typeof loanBody> & { askedOn: string },
   made: Made,
-  transaction: Transaction,
 ): Promise<'stored' | 'same'> {
   const [known] = await db.query('SELECT 1 FROM loans WHERE id = $1', {
     type: QueryTypes.SELECT,
     bind: [body.id],
-    transaction,
   });
   if (known) return 'same';
-  const item = await lockItem(db, body.itemId, 'itemId', transaction);
-  await requireRow(db, 'members', body.memberId, 'memberId', transaction);
-  if (body.setupId !== null) await requireRow(db, 'setups', body.setupId, 'setupId', transaction);
-  if (body.out) await refuseOut(db, body.itemId, item.label, transaction);
+  const item = await lockItem(db, body.itemId, 'itemId');
+  await requireRow(db, 'members', body.memberId, 'memberId');
+  if (body.setupId !== null) await requireRow(db, 'setups', body.setupId, 'setupId');
+  if (body.out) await refuseOut(db, body.itemId, item.label);
   const none = [null, null, null, '[]', '', null];
   await db.query(
     `INSERT INTO loans (id, origin, created_at, created_by, item_id, member_id, setup_id, asked_on, from_on, due_on, condition_out, along, note, checked)
@@ -186,7 +163,6 @@ export async function addLoan(
         ],
         ...(body.out ? outValues(body.out) : none),
       ],
-      transaction,
     },
   );
   return 'stored';
@@ -196,9 +172,9 @@ export async function createLoan(s: Services, body: z.output<typeof loanBody>, a
   const askedOn = s.now().toISOString().slice(0, 10);
   if (body.out) refuseFuture('out/fromOn', body.out.fromOn, s.now());
   const made = { origin: 'own' as const, at: s.now(), by: actor.id };
-  const fate = await s.db.transaction(async (t) => {
-    await requireBorrower(s.db, body.memberId, t);
-    return addLoan(s.db, { ...body, askedOn }, made, t);
+  const fate = await inTransaction(s.db, async () => {
+    await requireBorrower(s.db, body.memberId);
+    return addLoan(s.db, { ...body, askedOn }, made);
   });
   return { loan: await getLoan(s.db, body.id), fresh: fate === 'stored' };
 }
@@ -212,10 +188,10 @@ export async function patchLoan(
   patch: z.output<typeof loanPatch>,
   revision: number,
 ): Promise<LoanRow> {
-  return s.db.transaction(async (transaction) => {
-    const first = await getLoan(s.db, id, transaction);
-    const item = await lockItem(s.db, first.itemId, 'id', transaction);
-    const loan = await getLoan(s.db, id, transaction);
+  return inTransaction(s.db, async () => {
+    const first = await getLoan(s.db, id);
+    const item = await lockItem(s.db, first.itemId, 'id');
+    const loan = await getLoan(s.db, id);
     checkRevision(revision, loan.rev, loan);
     if (loan.returnedOn !== null)
       throw new HttpProblem(409, 'It is back', {
@@ -224,11 +200,9 @@ export async function patchLoan(
     if (loan.withdrawn)
       throw new HttpProblem(409, 'It was let go', { detail: 'This wish was let go; ask anew' });
     if (patch.setupId !== undefined) {
-      if (patch.setupId !== null)
-        await requireRow(s.db, 'setups', patch.setupId, 'setupId', transaction);
+      if (patch.setupId !== null) await requireRow(s.db, 'setups', patch.setupId, 'setupId');
       await s.db.query('UPDATE loans SET setup_id = $2 WHERE id = $1', {
         bind: [id, patch.setupId],
-        transaction,
       });
     }
     if (patch.out) {
@@ -237,11 +211,11 @@ export async function patchLoan(
           detail: `${loan.label} is with ${loan.member} already`,
         });
       refuseFuture('out/fromOn', patch.out.fromOn, s.now());
-      await requireBorrower(s.db, loan.memberId, transaction);
-      await refuseOut(s.db, loan.itemId, item.label, transaction);
+      await requireBorrower(s.db, loan.memberId);
+      await refuseOut(s.db, loan.itemId, item.label);
       await s.db.query(
         'UPDATE loans SET from_on = $2, due_on = $3, condition_out = $4, along = $5::jsonb, note = $6, checked = $7::jsonb WHERE id = $1',
-        { bind: [id, ...outValues(patch.out)], transaction },
+        { bind: [id, ...outValues(patch.out)] },
       );
     } else if (patch.dueOn !== undefined) {
       if (loan.fromOn === null) throw invalid('dueOn', 'It is not out yet');
@@ -249,7 +223,6 @@ export async function patchLoan(
         throw invalid('dueOn', 'Due: not before it went out');
       await s.db.query('UPDATE loans SET due_on = $2 WHERE id = $1', {
         bind: [id, patch.dueOn],
-        transaction,
       });
     }
     if (patch.withdrawn) {
@@ -257,11 +230,10 @@ export async function patchLoan(
         throw invalid('withdrawn', 'It is out: take it back instead');
       await s.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', {
         bind: [id],
-        transaction,
       });
     }
-    await s.db.query(`UPDATE loans SET ${CHANGED} WHERE id = $1`, { bind: [id], transaction });
-    return getLoan(s.db, id, transaction);
+    await s.db.query(`UPDATE loans SET ${CHANGED} WHERE id = $1`, { bind: [id] });
+    return getLoan(s.db, id);
   });
 }
 
@@ -272,7 +244,6 @@ export async function writeBack(
   { returnedOn, ...back }: Back & { returnedOn: string },
   /** When it happens now: the piece takes the condition it came back in, and a fault that was seen is noted on it under this id. */
   fault: (Made & { id: string }) | null,
-  transaction: Transaction,
 ): Promise<void> {
   const surplus = back.missing.find((m) => !loan.along.includes(m));
   if (surplus !== undefined) throw invalid('missing', `Missing: "${surplus}" did not go along`);
@@ -282,7 +253,6 @@ export async function writeBack(
     `UPDATE loans SET returned_on = $2, back = $3::jsonb, rev = rev + 1 WHERE id = $1`,
     {
       bind: [loan.id, returnedOn, JSON.stringify(back satisfies Back)],
-      transaction,
     },
   );
   // What a file tells of long ago is in the piece and its facts already.
@@ -292,7 +262,6 @@ export async function writeBack(
       'UPDATE items SET condition = $2, rev = rev + 1 WHERE id = $1 AND condition IS DISTINCT FROM $2',
       {
         bind: [loan.itemId, back.condition],
-        transaction,
       },
     );
   const words = back.testWords.slice(0, 200);
@@ -305,7 +274,7 @@ export async function writeBack(
     role: null,
     words,
   } as const;
-  if (back.tested === 'fails') await addFact(seen, fault, transaction);
+  if (back.tested === 'fails') await addFact(seen, fault);
 }
 
 /** Take a piece back after its three steps. */
@@ -317,10 +286,10 @@ export async function takeBack(
   actor: Actor,
 ): Promise<LoanRow> {
   refuseFuture('returnedOn', body.returnedOn, s.now());
-  return s.db.transaction(async (transaction) => {
-    const first = await getLoan(s.db, id, transaction);
-    await lockItem(s.db, first.itemId, 'id', transaction);
-    const loan = await getLoan(s.db, id, transaction);
+  return inTransaction(s.db, async () => {
+    const first = await getLoan(s.db, id);
+    await lockItem(s.db, first.itemId, 'id');
+    const loan = await getLoan(s.db, id);
     checkRevision(revision, loan.rev, loan);
     if (loan.fromOn === null)
       throw new HttpProblem(409, 'It is not out', { detail: `${loan.label} is not out` });
@@ -329,20 +298,13 @@ export async function takeBack(
         detail: `${loan.label} came back on ${loan.returnedOn}`,
       });
     const { id: factId, ...back } = body;
-    await writeBack(
-      s.db,
-      loan,
-      back,
-      { id: factId, origin: 'own', at: s.now(), by: actor.id },
-      transaction,
-    );
+    await writeBack(s.db, loan, back, { id: factId, origin: 'own', at: s.now(), by: actor.id });
     await s.db.query(
       `UPDATE loans SET origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
       {
         bind: [id],
-        transaction,
       },
     );
-    return getLoan(s.db, id, transaction);
+    return getLoan(s.db, id);
   });
 }

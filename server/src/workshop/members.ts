@@ -1,4 +1,5 @@
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { inTransaction } from '../platform/db/transaction';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type {
   memberBody,
@@ -21,24 +22,19 @@ type Row = Omit<MemberRow, 'createdAt'> & { createdAt: Date };
 export async function listMembers(
   s: Pick<Services, 'db' | 'now'>,
   id: string | null = null,
-  transaction?: Transaction,
 ): Promise<MemberRow[]> {
   const rows = await s.db.query<Row>(
     `SELECT m.id, m.name, m.role, m.active, m.password_hash IS NOT NULL AS "hasPassword", m.id = $2 AS "builtIn", m.rev, m.origin, m.created_at AS "createdAt",
        (SELECT count(*)::int FROM sessions t WHERE t.member_id = m.id AND t.expires_at > $3) AS "signedIn",
        (SELECT count(*)::int FROM loans l WHERE l.member_id = m.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS out
      FROM members m WHERE $1::uuid IS NULL OR m.id = $1 ORDER BY m.id <> $2, lower(m.name), m.id LIMIT 2000`,
-    { type: QueryTypes.SELECT, bind: [id, THIS_MACHINE.id, s.now()], transaction },
+    { type: QueryTypes.SELECT, bind: [id, THIS_MACHINE.id, s.now()] },
   );
   return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
 }
 
-export async function getMember(
-  s: Pick<Services, 'db' | 'now'>,
-  id: string,
-  transaction?: Transaction,
-): Promise<MemberRow> {
-  const [found] = await listMembers(s, id, transaction);
+export async function getMember(s: Pick<Services, 'db' | 'now'>, id: string): Promise<MemberRow> {
+  const [found] = await listMembers(s, id);
   if (!found) throw notFound('member');
   return found;
 }
@@ -48,16 +44,10 @@ function refuseOwnName(name: string, password: string): void {
     throw invalid('password', 'Password: must not hold the name');
 }
 
-async function refuseTaken(
-  db: Sequelize,
-  name: string,
-  id: string,
-  transaction: Transaction,
-): Promise<void> {
+async function refuseTaken(db: Sequelize, name: string, id: string): Promise<void> {
   const [row] = await db.query('SELECT 1 FROM members WHERE lower(name) = lower($1) AND id <> $2', {
     type: QueryTypes.SELECT,
     bind: [name, id],
-    transaction,
   });
   if (row) throw invalid('name', `Name: ${name} is a member already`);
 }
@@ -67,15 +57,13 @@ export async function addMember(
   db: Sequelize,
   body: { id: string; name: string; role: string; active?: boolean; passwordHash?: string | null },
   made: Omit<Made, 'by'>,
-  transaction: Transaction,
 ): Promise<'stored' | 'same'> {
   const [known] = await db.query('SELECT 1 FROM members WHERE id = $1', {
     type: QueryTypes.SELECT,
     bind: [body.id],
-    transaction,
   });
   if (known) return 'same';
-  await refuseTaken(db, body.name, body.id, transaction);
+  await refuseTaken(db, body.name, body.id);
   await db.query(
     'INSERT INTO members (id, origin, created_at, name, role, active, password_hash) VALUES ($1, $2, $3, $4, $5, $6, $7)',
     {
@@ -88,7 +76,6 @@ export async function addMember(
         body.active ?? true,
         body.passwordHash ?? null,
       ],
-      transaction,
     },
   );
   return 'stored';
@@ -100,18 +87,18 @@ export async function createMember(
 ): Promise<{ row: MemberRow; fresh: boolean }> {
   if (password !== null) refuseOwnName(body.name, password);
   const passwordHash = password === null ? null : await hashPassword(password);
-  const fate = await s.db.transaction((t) =>
-    addMember(s.db, { ...body, passwordHash }, { origin: 'own', at: s.now() }, t),
+  const fate = await inTransaction(s.db, () =>
+    addMember(s.db, { ...body, passwordHash }, { origin: 'own', at: s.now() }),
   );
   return { row: await getMember(s, body.id), fresh: fate === 'stored' };
 }
 
 /** Somebody must stay who can sign in and do everything. Held under one lock, so that two keepers cannot let each other go at once. */
-async function refuseLastKeeper(s: Services, id: string, transaction: Transaction): Promise<void> {
+async function refuseLastKeeper(s: Services, id: string): Promise<void> {
   if (!s.access) return;
   const [row] = await s.db.query<{ n: number }>(
     `SELECT count(*)::int AS n FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL AND id <> $1`,
-    { type: QueryTypes.SELECT, bind: [id], transaction },
+    { type: QueryTypes.SELECT, bind: [id] },
   );
   if ((row?.n ?? 0) === 0) throw invalid('role', 'The last keeper who can sign in has to stay one');
 }
@@ -125,18 +112,17 @@ export async function patchMember(
 ): Promise<MemberRow> {
   if (id === THIS_MACHINE.id)
     throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     await s.db.query('SELECT pg_advisory_xact_lock(4313)', {
       type: QueryTypes.SELECT,
-      transaction,
     });
-    const now = await getMember(s, id, transaction);
+    const now = await getMember(s, id);
     checkRevision(revision, now.rev, now);
-    if (patch.name !== undefined) await refuseTaken(s.db, patch.name, id, transaction);
+    if (patch.name !== undefined) await refuseTaken(s.db, patch.name, id);
     const role = patch.role ?? now.role;
     const active = patch.active ?? now.active;
     if (now.role === 'keeper' && now.active && now.hasPassword && (role !== 'keeper' || !active))
-      await refuseLastKeeper(s, id, transaction);
+      await refuseLastKeeper(s, id);
     if (!active && now.out > 0)
       throw invalid(
         'active',
@@ -144,10 +130,10 @@ export async function patchMember(
       );
     await s.db.query(
       `UPDATE members SET name = $2, role = $3, active = $4, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [id, patch.name ?? now.name, role, active], transaction },
+      { bind: [id, patch.name ?? now.name, role, active] },
     );
-    if (!active) await endSessionsOf(s.db, id, transaction);
-    return getMember(s, id, transaction);
+    if (!active) await endSessionsOf(s.db, id);
+    return getMember(s, id);
   });
 }
 
@@ -177,14 +163,14 @@ export async function setPassword(
   }
   refuseOwnName(member.name, body.password);
   const passwordHash = await hashPassword(body.password);
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     await s.db.query(
       `UPDATE members SET password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [id, passwordHash], transaction },
+      { bind: [id, passwordHash] },
     );
-    await endSessionsOf(s.db, id, transaction);
-    const token = own && s.access ? await beginSession(s.db, id, s.now(), transaction) : null;
-    return { row: await getMember(s, id, transaction), token };
+    await endSessionsOf(s.db, id);
+    const token = own && s.access ? await beginSession(s.db, id, s.now()) : null;
+    return { row: await getMember(s, id), token };
   });
 }
 
@@ -213,9 +199,9 @@ export async function signIn(
   const fits = await passwordFits(row?.hash ?? null, body.password);
   if (!row || !fits) throw new HttpProblem(401, 'Name and password do not belong together');
   await forgetTries(s.db, body.name, visit.address);
-  const token = await s.db.transaction(async (transaction) => {
-    if (visit.token !== null) await endSession(s.db, visit.token, transaction);
-    return beginSession(s.db, row.id, s.now(), transaction);
+  const token = await inTransaction(s.db, async () => {
+    if (visit.token !== null) await endSession(s.db, visit.token);
+    return beginSession(s.db, row.id, s.now());
   });
   return { member: { id: row.id, name: row.name, role: row.role }, token };
 }
@@ -240,13 +226,12 @@ export async function giveKeeper(
 ): Promise<'made' | 'changed'> {
   refuseOwnName(name, password);
   const passwordHash = await hashPassword(password);
-  return s.db.transaction(async (transaction) => {
+  return inTransaction(s.db, async () => {
     const [row] = await s.db.query<{ id: string }>(
       'SELECT id FROM members WHERE lower(name) = lower($1) FOR UPDATE',
       {
         type: QueryTypes.SELECT,
         bind: [name],
-        transaction,
       },
     );
     if (row?.id === THIS_MACHINE.id)
@@ -256,15 +241,14 @@ export async function giveKeeper(
         s.db,
         { id, name, role: 'keeper', passwordHash },
         { origin: 'own', at: s.now() },
-        transaction,
       );
       return 'made';
     }
     await s.db.query(
       `UPDATE members SET role = 'keeper', active = true, password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [row.id, passwordHash], transaction },
+      { bind: [row.id, passwordHash] },
     );
-    await endSessionsOf(s.db, row.id, transaction);
+    await endSessionsOf(s.db, row.id);
     return 'changed';
   });
 }

@@ -1,3 +1,4 @@
+import { inTransaction } from '../platform/db/transaction';
 import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
 import { matchNews, type NewsPart, type Published } from '@ruddy/core/workshop';
@@ -83,12 +84,11 @@ export async function keepRelease(
 ): Promise<NewsEntry> {
   const known = await getNews(s, id);
   if (known.releaseId !== null) return known;
-  await s.db.transaction(async (transaction) => {
+  await inTransaction(s.db, async () => {
     const body = { id: b.id, kind: 'release' as const, spec: b.spec, sources: {} };
-    await createPart(body, { origin: 'own', at: s.now(), by: actor.id }, transaction);
+    await createPart(body, { origin: 'own', at: s.now(), by: actor.id });
     await s.db.query(`UPDATE feed_items SET state = 'kept', release_id = $2 WHERE id = $1`, {
       bind: [id, b.id],
-      transaction,
     });
   });
   return getNews(s, id);

@@ -17,7 +17,6 @@ async function loadMembers(l: Load): Promise<Map<string, string>> {
       {
         type: QueryTypes.SELECT,
         bind: [m.name],
-        transaction: l.transaction,
       },
     );
     if (known?.id === THIS_MACHINE.id)
@@ -30,9 +29,7 @@ async function loadMembers(l: Load): Promise<Map<string, string>> {
     const made = { origin: l.origin, at: l.now };
     count(
       l,
-      await addMember(l.db, { ...m, id }, made, l.transaction).catch((e: unknown) =>
-        at(`members/${i}`, e),
-      ),
+      await addMember(l.db, { ...m, id }, made).catch((e: unknown) => at(`members/${i}`, e)),
       'members',
     );
   }
@@ -55,9 +52,7 @@ export async function loadPeople(l: Load): Promise<void> {
       askedOn: x.askedOn,
       out: x.out,
     };
-    const fate = await addLoan(l.db, body, made, l.transaction).catch((e: unknown) =>
-      at(`loans/${i}`, e),
-    );
+    const fate = await addLoan(l.db, body, made).catch((e: unknown) => at(`loans/${i}`, e));
     count(l, fate, 'loans');
     if (fate === 'stored') await loadEnd(l, id, x, i);
   }
@@ -68,13 +63,10 @@ async function loadEnd(l: Load, id: string, x: LoanInFile, i: number): Promise<v
   if (x.withdrawn)
     await l.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', {
       bind: [id],
-      transaction: l.transaction,
     });
   if (!x.back) return;
-  const loan = await getLoan(l.db, id, l.transaction);
-  await writeBack(l.db, loan, x.back, null, l.transaction).catch((e: unknown) =>
-    at(`loans/${i}/back`, e),
-  );
+  const loan = await getLoan(l.db, id);
+  await writeBack(l.db, loan, x.back, null).catch((e: unknown) => at(`loans/${i}/back`, e));
 }
 
 type Row = Omit<LoanInFile, 'out' | 'back'> & {

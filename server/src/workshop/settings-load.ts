@@ -19,7 +19,6 @@ async function take(
     {
       type: QueryTypes.SELECT,
       bind: [newId(), l.origin, l.now, l.by, key, JSON.stringify(value), reason],
-      transaction: l.transaction,
     },
   );
   count(l, fresh.length === 0 ? 'same' : 'stored', kind);

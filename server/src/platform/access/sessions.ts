@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Actor } from './actor';
 
 /** A session ends after two weeks without a visit, and after 30 days anyway. */
@@ -14,22 +14,15 @@ function hashOf(token: string): Buffer {
 }
 
 /** Begin a session and give what the browser keeps. */
-export async function beginSession(
-  db: Sequelize,
-  memberId: string,
-  now: Date,
-  transaction: Transaction,
-): Promise<string> {
+export async function beginSession(db: Sequelize, memberId: string, now: Date): Promise<string> {
   const token = randomBytes(32).toString('base64url');
   await db.query('DELETE FROM sessions WHERE expires_at < $1 OR seen_at < $2', {
     bind: [now, new Date(now.getTime() - IDLE_MS)],
-    transaction,
   });
   await db.query(
     'INSERT INTO sessions (token_hash, member_id, begun_at, seen_at, expires_at) VALUES ($1, $2, $3, $3, $4)',
     {
       bind: [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
-      transaction,
     },
   );
   return token;
@@ -51,22 +44,13 @@ export async function sessionActor(db: Sequelize, token: string, now: Date): Pro
 }
 
 /** End one session. */
-export async function endSession(
-  db: Sequelize,
-  token: string,
-  transaction?: Transaction,
-): Promise<void> {
+export async function endSession(db: Sequelize, token: string): Promise<void> {
   await db.query('DELETE FROM sessions WHERE token_hash = $1', {
     bind: [hashOf(token)],
-    transaction,
   });
 }
 
 /** End every session of a member. */
-export async function endSessionsOf(
-  db: Sequelize,
-  memberId: string,
-  transaction: Transaction,
-): Promise<void> {
-  await db.query('DELETE FROM sessions WHERE member_id = $1', { bind: [memberId], transaction });
+export async function endSessionsOf(db: Sequelize, memberId: string): Promise<void> {
+  await db.query('DELETE FROM sessions WHERE member_id = $1', { bind: [memberId] });
 }

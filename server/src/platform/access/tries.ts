@@ -1,5 +1,6 @@
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Sequelize } from 'sequelize';
+import { outsideTransaction } from '../db/transaction';
 import { HttpProblem } from '../http/problem';
 
 const WINDOW_S = 900;
@@ -45,8 +46,11 @@ const nameKey = (name: string, address: string) =>
 export async function takeTry(db: Sequelize, name: string, address: string): Promise<void> {
   const { name: byName, address: byAddress } = limiters(db);
   try {
-    await byAddress.consume(address);
-    await byName.consume(nameKey(name, address));
+    // On connections of their own: a sign-in that is rolled back has been a try all the same.
+    await outsideTransaction(async () => {
+      await byAddress.consume(address);
+      await byName.consume(nameKey(name, address));
+    });
   } catch (refused) {
     if (!(refused instanceof RateLimiterRes)) throw refused;
     const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));

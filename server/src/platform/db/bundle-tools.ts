@@ -1,4 +1,4 @@
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Bundle, LoadReport } from '@ruddy/core/workshop/contract';
 import { HttpProblem } from '../http/problem';
@@ -10,7 +10,7 @@ export interface Load {
   origin: Origin;
   by: string;
   now: Date;
-  transaction: Transaction;
+
   /** The file's name, for entries that stand alone. */
   cameFrom: string;
   /** Id in the file to id here: parts that are already known under another id are met here. */

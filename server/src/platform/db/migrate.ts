@@ -1,5 +1,6 @@
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
+import { outsideTransaction } from './transaction';
 import * as first from './migrations/0001-first';
 import * as paths from './migrations/0002-paths';
 import * as body from './migrations/0003-body';
@@ -43,7 +44,8 @@ export async function migrate(db: Sequelize): Promise<string[]> {
       storage: new SequelizeStorage({ sequelize: db, tableName: 'schema_migrations' }),
       logger: undefined,
     });
-    const done = await umzug.up();
+    // Each step has a transaction of its own, and what is done stays noted when a later one fails.
+    const done = await outsideTransaction(() => umzug.up());
     return done.map((m) => m.name);
   });
 }

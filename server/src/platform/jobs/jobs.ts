@@ -5,6 +5,7 @@ import { knownProblem, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { marked } from '../http/storable';
 import { newId } from '../db/ids';
+import { outsideTransaction } from '../db/transaction';
 
 /** Thrown inside a job that was asked to stop: whatever it wrote is rolled back. */
 export class Cancelled extends Error {}
@@ -35,13 +36,15 @@ async function keepRows(db: Sequelize, jobId: string, rows: readonly ImportRow[]
 
 function toolsFor(s: Services, id: string): JobTools {
   return {
-    keep: (rows) => keepRows(s.db, id, rows),
+    keep: (rows) => outsideTransaction(() => keepRows(s.db, id, rows)),
     progress: async (done, total, message) => {
-      const [row] = await s.db.query<{ cancel_requested: boolean }>(
-        `WITH told AS (SELECT pg_notify('ruddy_stream', 'job/' || $1))
+      const [row] = await outsideTransaction(() =>
+        s.db.query<{ cancel_requested: boolean }>(
+          `WITH told AS (SELECT pg_notify('ruddy_stream', 'job/' || $1))
          UPDATE jobs SET done = $2, total = $3, message = $4, heartbeat_at = now(), seq = seq + 1
          FROM told WHERE id = $1::uuid RETURNING cancel_requested`,
-        { type: QueryTypes.SELECT, bind: [id, done, total, message] },
+          { type: QueryTypes.SELECT, bind: [id, done, total, message] },
+        ),
       );
       if (stopping || (row?.cancel_requested ?? true)) throw new Cancelled();
     },

@@ -1,6 +1,7 @@
+import { inSnapshot } from '../../platform/db/transaction';
 import { rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { QueryTypes, Transaction, type Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import type { BackupNote } from '@ruddy/core/workshop/contract';
 import { hashFile, nameFor, openPlace, putInPlace, writeNote } from './store';
 import { runProgram } from './programs';
@@ -20,30 +21,26 @@ export interface Place {
 const MOMENT = ['sessions', 'sign_in_tries'];
 
 /** Rows of every table that a backup holds. */
-export async function countAll(
-  db: Sequelize,
-  transaction?: Transaction,
-): Promise<Record<string, number>> {
+export async function countAll(db: Sequelize): Promise<Record<string, number>> {
   const tables = await db.query<{ name: string }>(
     `SELECT tablename AS name FROM pg_tables WHERE schemaname = 'public' AND NOT tablename = ANY($1::text[]) ORDER BY 1`,
-    { type: QueryTypes.SELECT, bind: [MOMENT], transaction },
+    { type: QueryTypes.SELECT, bind: [MOMENT] },
   );
   if (tables.length === 0) return {};
   const rows = await db.query<{ name: string; n: number }>(
     tables
       .map(({ name }) => `SELECT '${name}' AS name, count(*)::int AS n FROM public."${name}"`)
       .join(' UNION ALL '),
-    { type: QueryTypes.SELECT, transaction },
+    { type: QueryTypes.SELECT },
   );
   return Object.fromEntries(rows.map((r) => [r.name, r.n]));
 }
 
-async function schemaOf(db: Sequelize, transaction: Transaction): Promise<string> {
+async function schemaOf(db: Sequelize): Promise<string> {
   const [row] = await db.query<{ name: string }>(
     'SELECT max(name) AS name FROM schema_migrations',
     {
       type: QueryTypes.SELECT,
-      transaction,
     },
   );
   return row?.name ?? '';
@@ -65,35 +62,31 @@ export async function makeBackup(
   try {
     // Made first, so that nobody else may read it even while it grows.
     await writeFile(part, '', { mode: 0o600 });
-    const { counts, schema } = await p.db.transaction(
-      { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ },
-      async (t) => {
-        const [row] = await p.db.query<{ id: string }>('SELECT pg_export_snapshot() AS id', {
-          type: QueryTypes.SELECT,
-          transaction: t,
-        });
-        const seen = { counts: await countAll(p.db, t), schema: await schemaOf(p.db, t) };
-        const leave = MOMENT.map((m) => `--exclude-table-data=public.${m}`);
-        await runProgram(
-          p.bin,
-          'pg_dump',
-          [
-            '-Fc',
-            '--no-owner',
-            '--no-privileges',
-            ...leave,
-            `--snapshot=${row?.id ?? ''}`,
-            '-f',
-            part,
-          ],
-          {
-            url: p.url,
-            ...(signal && { signal }),
-          },
-        );
-        return seen;
-      },
-    );
+    const { counts, schema } = await inSnapshot(p.db, async () => {
+      const [row] = await p.db.query<{ id: string }>('SELECT pg_export_snapshot() AS id', {
+        type: QueryTypes.SELECT,
+      });
+      const seen = { counts: await countAll(p.db), schema: await schemaOf(p.db) };
+      const leave = MOMENT.map((m) => `--exclude-table-data=public.${m}`);
+      await runProgram(
+        p.bin,
+        'pg_dump',
+        [
+          '-Fc',
+          '--no-owner',
+          '--no-privileges',
+          ...leave,
+          `--snapshot=${row?.id ?? ''}`,
+          '-f',
+          part,
+        ],
+        {
+          url: p.url,
+          ...(signal && { signal }),
+        },
+      );
+      return seen;
+    });
     const note: BackupNote = {
       madeAt: at.toISOString(),
       why,

@@ -1,3 +1,4 @@
+import { outsideTransaction } from '../../platform/db/transaction';
 import { randomBytes } from 'node:crypto';
 import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -48,12 +49,14 @@ async function inScratch<T>(
       database: name,
       ...(signal && { signal }),
     });
-    const db = connect(databaseUrl(p.url, name));
-    try {
-      return await look(db);
-    } finally {
-      await db.close();
-    }
+    return await outsideTransaction(async () => {
+      const db = connect(databaseUrl(p.url, name));
+      try {
+        return await look(db);
+      } finally {
+        await db.close();
+      }
+    });
   } finally {
     await p.db.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   }
