@@ -218,7 +218,7 @@ describe('every page', () => {
 });
 
 describe('the keyboard', () => {
-  it('goes places with g, opens the strip with arrows, and letters can be switched off', async () => {
+  it('g goes places, arrows walk the strip, letters switch off', async () => {
     await w.open('/setups');
     await w.page.keyboard.press('g');
     await w.sees('Go to: s Setups');

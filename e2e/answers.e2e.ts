@@ -104,7 +104,7 @@ async function type(title: string, words: string): Promise<void> {
 }
 
 describe('questions are answered where they are asked', () => {
-  it('three answers on Plan lead from "not enough known" to "works"; one is undone and given again', async () => {
+  it('three answers lead from "not enough known" to "works"', async () => {
     const { setup, ids } = await threeOpen();
     await w.open(`/setups/${setup.id}/plan`);
     await w.sees(
@@ -161,7 +161,7 @@ describe('questions are answered where they are asked', () => {
     await w.sees("Won't work: the card is too long");
   });
 
-  it('on the sheet an answer is kept for one very piece; its part stays as it is', async () => {
+  it('an answer on the sheet is kept for one piece', async () => {
     const { setup, ids } = await threeOpen('on paper');
     const put = async (path: string, body: object) => {
       const { rev } = await w.api<{ rev: number }>(path);
@@ -194,7 +194,7 @@ describe('questions are answered where they are asked', () => {
     });
   });
 
-  it('a comparison asks for what either plan lacks, and answers change it there', async () => {
+  it('a comparison asks what either plan lacks', async () => {
     const { setup } = await threeOpen('compared');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=Sky%20survey');
     await w.open(`/compare/plans?of=${items[0]?.id},${setup.id}`);

@@ -42,7 +42,7 @@ async function broughtUp(name: string, setup: string): Promise<Bench> {
 }
 
 describe('BE-01 a bench in the browser', () => {
-  it('is laid out from a setup and brought up by taps, to the card under load', async () => {
+  it('is laid out from a setup and brought up to load', async () => {
     await w.open('/bench');
     await w.sees('0 benches laid out.');
     const rig = await setupId('Sky survey rig');
@@ -142,7 +142,7 @@ describe('BE-01 a bench in the browser', () => {
     await w.sees('Another card on the bench.');
   });
 
-  it('an address without a bench says so; a bench that was cleared away is said to be gone', async () => {
+  it('missing and cleared benches are said to be so', async () => {
     await w.open(`/bench/${randomUUID()}`);
     await w.sees('No bench has this address; 0 were opened.');
     const { id } = await lay('Going', 'Dome desk');
@@ -207,7 +207,7 @@ describe('BU-06 and BU-12 from the bench', () => {
 });
 
 describe('BE-04 two servers, one of them killed', () => {
-  it('an act on A is seen through B at once; with A dead it goes on through B', async () => {
+  it('an act on A shows through B, also without A', async () => {
     const b = await w.another();
     const { id, chain } = await lay('Shared', 'Dome desk', { speed: 100 });
     await w.page.goto(`${b}/bench/${id}`);

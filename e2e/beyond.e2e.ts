@@ -80,7 +80,7 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     );
   });
 
-  it('TR on the phone: the next test is answered with a tap and the suspicion moves', async () => {
+  it('TR on the phone: a tap answers, the suspicion moves', async () => {
     const { body } = await inPage<{ items: { id: string }[] }>('/setups?q=Meridian');
     await w.open(`/setups/${body.items[0]?.id}/troubleshoot`);
     await fits();

@@ -79,7 +79,7 @@ async function paste(text: string): Promise<void> {
 }
 
 describe('BU-06 the link check', () => {
-  it('opens from Plan at the box to paste into, with what to look for', async () => {
+  it('opens from Plan at the box to paste into', async () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/plan`);
     await w.click('Paste a report', 'link');
     await w.sees('Stored readings 1');
@@ -113,7 +113,7 @@ describe('BU-06 the link check', () => {
     await w.sees('Stored readings 1');
   });
 
-  it('a listing of a bench: expected beside measured, on the strip and in the table', async () => {
+  it('a bench listing: expected beside measured, strip and table', async () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/bring-up?view=link`);
     await paste(await listing('Sky survey rig', true));
     await w.sees(/Bench card Graphics at 0000:0\d:00\.0, behind the tunnel/);
@@ -163,7 +163,7 @@ describe('BU-06 the link check', () => {
     await w.click('under load', 'button');
   });
 
-  it('a stored reading is there after a reload, on the strip, and in the record', async () => {
+  it('a stored reading survives a reload, on strip and record', async () => {
     await w.fill('Copy rate', '22,4');
     await w.click('Store this reading');
     await w.sees('Stored readings 2');
@@ -179,7 +179,7 @@ describe('BU-06 the link check', () => {
     await w.sees('22.4 of 26.0 Gb/s, 86 %: healthy.');
   });
 
-  it('nothing read is not stored; a wrong figure is marked at its field', async () => {
+  it('empty readings are not stored, wrong figures marked', async () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/bring-up?view=link`);
     await w.click('Store this reading');
     await w.sees('Nothing stored. Nothing read yet: type a rate or a width, or paste a report');
@@ -189,7 +189,7 @@ describe('BU-06 the link check', () => {
     await w.sees('Stored readings 2');
   });
 
-  it('17.6 on a first-generation dock is healthy; a digit typed anywhere goes into the figure', async () => {
+  it('17.6 on a first-generation dock is healthy', async () => {
     const id = await setupId('Loan cart');
     await w.open(`/setups/${id}/plan`);
     await w.choose('Host', 'L-16', 'Tarnwick L-16');

@@ -52,7 +52,7 @@ describe('the strip and its text', () => {
 });
 
 describe('choosing and describing', () => {
-  it('a dock not in the list is described, refused where wrong, then chosen and judged', async () => {
+  it('a new dock is described, refused where wrong, then judged', async () => {
     await open('Sky survey rig');
     await w.fill('Dock', 'zzz');
     await w.click('Not in the list: describe it …', 'option');
@@ -85,7 +85,7 @@ describe('choosing and describing', () => {
     );
   });
 
-  it('a second cable in the path is one pier, said and counted with its length', async () => {
+  it('a second cable is one pier counted with its length', async () => {
     await open('Sky survey rig');
     await w.choose('Dock', 'D-4', 'Quillmere D-4');
     await w.sees('Works: every hop carries 26.0');
@@ -143,7 +143,7 @@ describe('the shell', () => {
     );
   });
 
-  it('the list is walked with arrows, chosen with x, and rows can be cloned or retired', async () => {
+  it('arrows walk the list, x chooses, rows clone or retire', async () => {
     await w.open('/setups?q=s');
     await w.page.waitForSelector('a.setup-link');
     await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
@@ -162,7 +162,7 @@ describe('the shell', () => {
     expect(items.map((s) => s.name)).toContain(name);
   });
 
-  it('the server gone: what was typed stays, is said not to be saved, and is saved later', async () => {
+  it('without the server typing stays and is saved later', async () => {
     const id = await open('Plate scanner');
     await w.page.setOfflineMode(true);
     await w.fill('Notes', 'typed while away');

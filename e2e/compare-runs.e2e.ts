@@ -18,7 +18,7 @@ beforeAll(async () => {
 });
 
 describe('RU-07 compare', () => {
-  it('runs put aside on two setups stand side by side, with three percentages, an interval and what is unlike', async () => {
+  it('pinned runs stand side by side with percentages and intervals', async () => {
     await w.open(`/setups/${setupOf('Dome desk')}/runs`);
     await w.click(/^Put in tray: Marsh Lanterns, 2560x1440, Screen on the card/);
     await w.open(`/setups/${setupOf('Stacking PC')}/runs`);
@@ -32,7 +32,7 @@ describe('RU-07 compare', () => {
     await w.sees('% of the same card in a desktop slot');
   });
 
-  it('says why a cell is empty, averages over titles by name, and holds a regrouping in the address', async () => {
+  it('says why a cell is empty; regrouping stays in the address', async () => {
     const of = ids(
       (r) =>
         r.facts.resolution === '2560x1440' &&
@@ -83,7 +83,7 @@ describe('RU-15 sessions', () => {
     await w.sees('about 12 minutes of changing');
   });
 
-  it('is planned from a question, files find their cell, and the answer says whether all else was held', async () => {
+  it('a question makes the plan, files find their cells', async () => {
     const setup = setupOf('Sky survey rig');
     await w.open(`/compare/sessions?setup=${setup}`);
     await w.click('Lid open or closed?', 'button');
@@ -148,7 +148,7 @@ describe('RU-15 a session over titles', () => {
 });
 
 describe('RU-01 and RU-02 results by hand', () => {
-  it('several times at once; a line that is none is named and nothing is stored', async () => {
+  it('several times at once; a bad line stores nothing', async () => {
     const setup = setupOf('Stacking PC');
     const before = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items
       .length;

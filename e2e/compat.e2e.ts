@@ -21,7 +21,7 @@ const isOn = (words: string) =>
   );
 
 describe('PL-18 what the log says, on Plan', () => {
-  it('counts, expectation and entries with their factors; weights tried, an entry left out and taken in again', async () => {
+  it('counts, expectation and entries with weights that can change', async () => {
     await w.open(`/setups/${(await dome()).id}/plan`);
     await w.click('What the log says of this chain and of near ones');
     await w.sees(/All 5 worked \(57 to 100 %\); \d+ near entries/);
@@ -46,7 +46,7 @@ describe('PL-18 what the log says, on Plan', () => {
 });
 
 describe('CO-03 find a chain', () => {
-  it('exactly these parts, then near ones with what they share; the address keeps it', async () => {
+  it('exact parts, then near ones with what they share', async () => {
     await w.open('/compatibility/table');
     await w.click(/^Find by parts, system/);
     await w.fill('Host', 'Harnsey L-13 2025');
@@ -71,7 +71,7 @@ describe('CO-03 find a chain', () => {
 });
 
 describe('CO-04 the grid', () => {
-  it('goes by arrows, opens with Enter, says what is predicted and seen, and where they contradict', async () => {
+  it('arrows move, Enter opens, predicted and seen are said', async () => {
     await w.open('/compatibility/grid');
     await w.sees(/\d+ pairs, \d+ seen; 1 contradicts its prediction\./);
     await w.page.focus('[role=grid]');
@@ -89,7 +89,7 @@ describe('CO-04 the grid', () => {
     await w.sees('1 chain found; 1 is contradicted by what was seen.');
   });
 
-  it('200 by 200 parts: at most 2,000 cells are in the document wherever it is scrolled; every cell is reached', async () => {
+  it('200 by 200 parts draw at most 2,000 cells', async () => {
     const whole = await w.api<Bundle>('/bundle');
     const many = (kind: 'host' | 'dock', name: string) => {
       const like = whole.parts.find(
@@ -130,7 +130,7 @@ describe('CO-04 the grid', () => {
 });
 
 describe('CO-06 claims and CO-10 titles', () => {
-  it('a claim is stated, held against the measurements and taken back; a bad one is refused at its place', async () => {
+  it('a claim is stated, compared, retracted; bad ones refused', async () => {
     await w.open('/compatibility/claims');
     await w.sees('A 40 Gb/s link costs 20 %');
     await w.sees(/Holds \(15 to 25 %\) in \d of \d measurements/);
@@ -149,7 +149,7 @@ describe('CO-06 claims and CO-10 titles', () => {
     await w.sees('Taken back: "It never costs half".');
   });
 
-  it('the register says what is stated and what runs show; more can be said', async () => {
+  it('the register says statements and runs, and takes more', async () => {
     await w.open('/compatibility/titles');
     await w.sees(/Marsh Lanterns.*Needs an outside screen.*fewer frames on the panel.*runs/);
     await w.click('Note it');
@@ -167,7 +167,7 @@ describe('CO-06 claims and CO-10 titles', () => {
 });
 
 describe('CO-08, CO-11 and CO-12 on a setup', () => {
-  it('hours in use are noted with what they say of the time between drops', async () => {
+  it('hours in use say the time between drops', async () => {
     await w.open(`/setups/${(await dome()).id}/record`);
     await w.sees('2 drops in 201 hours: one in 101 hours (28 to 830).');
     await w.fill('Hours', '90');
@@ -178,7 +178,7 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     await w.sees('2 drops in 220 hours');
   });
 
-  it('a pinned version warns before it is left, on Plan and at the step, and can be put back', async () => {
+  it('a version hold warns before it is left', async () => {
     const { id } = await dome();
     await w.open(`/setups/${id}/record`);
     await w.sees(/Card driver 41\.0.*froze the dome picture/);
@@ -201,7 +201,7 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     await w.sees(/Card driver 41\.0.*it is quiet/);
   });
 
-  it('the question pack holds chain, versions, what was seen and tried; what is private is not in it', async () => {
+  it('the question pack holds the chain and nothing private', async () => {
     const { id } = await dome();
     await w.api(`/setups/${id}/outcomes`, {
       method: 'POST',
@@ -230,7 +230,7 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
 });
 
 describe('CO-07 share', () => {
-  it('what leaves is shown; a file of another workshop is taken in, disagreements side by side, all or nothing', async () => {
+  it("another workshop's file is taken in, disagreements side by side", async () => {
     await w.open('/compatibility/share');
     await w.sees(/\d+ entries in the log: 19 fields of each would leave/);
     await w.sees(/\d+ names of setups/);

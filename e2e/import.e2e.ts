@@ -17,7 +17,7 @@ describe('PA-02 20,000 parts from a file', () => {
     ].join('\n');
   const count = async () => (await w.api<{ total: number }>('/parts?kind=cable&limit=1')).total;
 
-  it('five bad rows are named and nothing is stored; corrected, all are; the page stays responsive', async () => {
+  it('five bad rows are named, nothing stored; corrected, all', async () => {
     const before = await count();
     await w.open('/parts/import?kind=cable');
     await give(
@@ -56,7 +56,7 @@ describe('PA-02 20,000 parts from a file', () => {
     );
   });
 
-  it('the list of them scrolls, only what is seen being in the document', async () => {
+  it('its list scrolls with only the visible in the document', async () => {
     await w.open('/parts/cable?q=Longmead');
     await w.sees(/20000 cables called "Longmead"/);
     await w.page.waitForSelector('[data-part]');

@@ -75,7 +75,7 @@ async function pick(words: string, option: RegExp): Promise<void> {
 const setups = async (q: string) => (await w.api<{ items: Setup[] }>(`/setups?q=${q}`)).items;
 
 describe('the main job without a mouse', () => {
-  it('a host is described, its port, cable, dock and card chosen, and the verdict is said', async () => {
+  it('a chain is chosen by keys and its verdict said', async () => {
     await w.open('/setups');
     await tabTo(/^I am thinking of buying/);
     await press('Enter');
@@ -109,7 +109,7 @@ describe('the main job without a mouse', () => {
       });
   });
 
-  it('is brought up step by step, a reading typed at the link check', async () => {
+  it('a reading is typed at the link check by keys', async () => {
     await w.page.keyboard.press('Escape');
     await w.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await type('gb');

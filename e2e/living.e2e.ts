@@ -20,7 +20,7 @@ async function stepIs(n: number): Promise<void> {
 }
 
 describe('BU-13 undock, and what came back wrong', () => {
-  it('this chain is shut down first; what was wrong is kept and shown', async () => {
+  it('this chain shuts down first; what was wrong stays', async () => {
     const { id } = await setup('Meridian');
     await w.open(`/setups/${id}/bring-up?list=undock`);
     await w.sees('The host goes off first, then the dock, then the cable.');
@@ -40,7 +40,7 @@ describe('BU-13 undock, and what came back wrong', () => {
 });
 
 describe('BU-08, BU-09 living with the dock', () => {
-  it('limits, programs, buttons and tuning are kept; a wrong figure is marked and nothing is lost', async () => {
+  it('limits, programs, buttons and tuning are kept, wrong ones marked', async () => {
     const { id } = await setup('Meridian');
     await w.open(`/setups/${id}/bring-up?view=docked`);
     await w.fill('Sustained power docked', '45,5');
@@ -72,7 +72,7 @@ describe('BU-08, BU-09 living with the dock', () => {
     ).toBe('9000');
   });
 
-  it('BU-15 the health of a link: a trend told apart, cables side by side', async () => {
+  it('BU-15 link health: a trend from chance, cables compared', async () => {
     const { id } = await setup('Meridian');
     await w.open(`/setups/${id}/bring-up?view=health`);
     await w.sees(
@@ -95,7 +95,7 @@ describe('BU-08, BU-09 living with the dock', () => {
 });
 
 describe('the door to building', () => {
-  it('leads to a new setup that says where to begin, and from there to its list', async () => {
+  it('leads to a new setup that says where to begin', async () => {
     await w.open('/setups');
     await w.click(/^The parts lie here: build/);
     await w.sees('This setup has no parts yet.');
@@ -104,7 +104,7 @@ describe('the door to building', () => {
 });
 
 describe('CO-01 and CO-08 the record', () => {
-  it('a reading is taken back under what it was; it no longer counts for the health of the link', async () => {
+  it('a retracted reading no longer counts for health', async () => {
     const { id } = await setup('Meridian');
     await w.open(`/setups/${id}/record?show=reading`);
     await w.sees('readings 8');

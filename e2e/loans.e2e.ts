@@ -27,7 +27,7 @@ async function pick(label: string, words: string): Promise<void> {
 }
 
 describe('WS-01 loans', () => {
-  it('says what is out, late, waited for, and which piece stands in two live setups', async () => {
+  it('says what is out, late, awaited, and doubly planned', async () => {
     await w.open('/workshop/loans');
     await w.sees('3 pieces are out, 1 late; 2 waiting. First: C-20 a with Member B, 8 days late.');
     await w.sees(
@@ -40,7 +40,7 @@ describe('WS-01 loans', () => {
     );
   });
 
-  it('judges the chain of the borrower before a piece leaves, and keeps what was said', async () => {
+  it("judges the borrower's chain before a piece leaves", async () => {
     await w.open('/workshop/loans');
     await w.click('Lend a piece …');
     await pick('Piece', 'Q-05 a');
@@ -60,7 +60,7 @@ describe('WS-01 loans', () => {
     expect(stored?.checked?.sentence.length).toBeGreaterThan(10);
   });
 
-  it('a piece that is away can be waited for, and its return names the next', async () => {
+  it('an absent piece is waited for; its return names the next', async () => {
     await w.open('/workshop/loans');
     await w.click('Lend a piece …');
     await pick('Piece', 'Q-05 a');
@@ -139,7 +139,7 @@ describe('words that look like a page', () => {
 });
 
 describe('WS-03 backup', () => {
-  it('is made, tried and put back in the page; the way back stays open', async () => {
+  it('is made, tried and restored, with a way back', async () => {
     await w.open('/workshop/backup');
     await w.sees(/^.*\d+ backups?(, \d+ of them tried| yet)/);
     await w.click('Back up now');

@@ -11,7 +11,7 @@ async function stored(kind: string, q: string): Promise<Part[]> {
 }
 
 describe('PA-01 the catalogue on the page', () => {
-  it('a wrong value is shown at its field and nothing is stored; mended, it is there after a reload', async () => {
+  it('a wrong value is marked and stored nowhere until mended', async () => {
     await w.open('/parts/cable/new');
     await w.fill('Maker', 'Withyline');
     await w.fill('Model', 'K-44');
@@ -60,7 +60,7 @@ describe('PA-01 the catalogue on the page', () => {
     ]);
   });
 
-  it('PL-01 a host is described by three questions, "not sure" included, and judged', async () => {
+  it('PL-01 three questions describe a host, "not sure" included', async () => {
     await w.open('/setups');
     await w.click('New setup', 'button');
     await w.click('Not sure what you have? Describe my host');
@@ -79,7 +79,7 @@ describe('PA-01 the catalogue on the page', () => {
     await w.sees('First: whether the left port tunnels PCIe, 10 minutes.');
   });
 
-  it('an address that names no kind of part says so and leads to the nearest', async () => {
+  it('an unknown kind says so and leads to the nearest', async () => {
     await w.open('/parts/releases');
     await w.sees('0 kinds of parts are called "releases". Nearest: releases.');
     await w.click('releases', 'link');

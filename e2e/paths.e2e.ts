@@ -10,7 +10,7 @@ async function setupId(name: string): Promise<string> {
 }
 
 describe('PL-07 paths of other kinds', () => {
-  it('a slot inside the host, an adapter that ends in a card slot, and no dock', async () => {
+  it('a slot inside, an adapter with card slot, no dock', async () => {
     await w.open('/setups');
     await w.click('New setup', 'button');
     await w.choose('Host', 'M-5', 'Staithewright M-5');
@@ -35,7 +35,7 @@ describe('PL-07 paths of other kinds', () => {
     await w.sees('SATA only (no PCIe); no adapter makes a card appear behind it.');
   });
 
-  it('PL-03 the ports of a host: roles, look-alikes, and one click to use another', async () => {
+  it('PL-03 ports: roles, look-alikes, one click to another', async () => {
     await w.open(`/setups/${await setupId('Dome desk')}/plan`);
     await w.click(/^Ports 3: the one in use takes the dock best/);
     await w.sees('carries no PCIe: hub, charger, screen');
@@ -51,7 +51,7 @@ describe('PL-07 paths of other kinds', () => {
     await w.sees('16.0 Gb/s, healthy from 13.1');
   });
 
-  it('PL-08 what hangs on the dock takes from the link, and survives a reload', async () => {
+  it('PL-08 what hangs on the dock takes from the link', async () => {
     await w.click(/^Also on the dock: nothing/);
     await w.click('Add LAN');
     await w.sees('the cable holds this chain to 15.2 Gb/s');
@@ -74,7 +74,7 @@ describe('PL-07 paths of other kinds', () => {
     await w.sees('the cable holds this chain to 16.0 Gb/s');
   });
 
-  it('PA-01 an adapter is added in the catalogue; its form asks what goes with its ends', async () => {
+  it("PA-01 an adapter's form asks what its ends need", async () => {
     await w.open('/parts/adapter');
     await w.sees('3 adapters in the catalogue.');
     await w.click('New adapter');
@@ -136,7 +136,7 @@ describe('CO-02 Compatibility as a table', () => {
     await w.sees('17 chains logged');
   });
 
-  it('a log of hundreds scrolls: pages follow, and only what is seen is in the document', async () => {
+  it('a log of hundreds scrolls, showing only the visible', async () => {
     const parts = [
       {
         id: 'many.dock',

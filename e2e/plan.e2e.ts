@@ -33,7 +33,7 @@ describe('PL-05 the main job on the page', () => {
     );
   });
 
-  it('a working chain built from nothing: each part, the pinch and the rate; it is there after a reload', async () => {
+  it('a working chain from nothing survives a reload', async () => {
     await w.open('/setups');
     await w.click('New setup', 'button');
     await w.sees('no part is chosen yet');
@@ -60,7 +60,7 @@ describe('PL-05 the main job on the page', () => {
     );
   });
 
-  it('another cable moves the pinch, in the sentence, in the strip and in its text; undo brings it back', async () => {
+  it('another cable moves the bottleneck everywhere; undo restores', async () => {
     await w.choose('Cable or adapter', 'K-07', 'Withyline K-07');
     await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s');
     const strip = () => w.page.$eval('.strip > p.visually-hidden', (el) => el.textContent ?? '');
@@ -77,7 +77,7 @@ describe('PL-05 the main job on the page', () => {
     await w.sees(/saved \d\d:\d\d/);
   });
 
-  it('the working shows the formula with its numbers and the rules it used', async () => {
+  it('the working shows the formula, numbers and rules', async () => {
     await w.click(/^Link working/);
     await w.sees('31.51 × 128 / (128 + 24) × 0.98 = 26.0 Gb/s usable');
     await w.sees('Taken by flow control and acknowledges: 2 % (default)');
@@ -92,7 +92,7 @@ describe('PL-05 the main job on the page', () => {
     expect(await w.page.$$eval('.targets button', (b) => b.length)).toBe(7);
   });
 
-  it('an unknown flag is named, with how to find out and how long it takes', async () => {
+  it('an unknown flag is named with how to learn it', async () => {
     await w.open(`/setups/${await setupId('Game evening')}/plan`);
     expect(await heading()).toBe(
       'Not enough known. Watts with care at 196 of 240 W. Not known: link. First: whether the top port tunnels PCIe, 10 minutes.',
@@ -121,7 +121,7 @@ describe('PL-05 the main job on the page', () => {
     ]);
   });
 
-  it('somebody else changed the same field: both versions are shown, the pick is stored', async () => {
+  it('a field changed elsewhere shows both versions to pick', async () => {
     const id = await setupId('Plate scanner');
     await w.open(`/setups/${id}/plan`);
     const { rev } = await w.api<Setup>(`/setups/${id}`);

@@ -5,7 +5,7 @@ import { world } from './harness';
 const w = world();
 
 describe('CO-01 and CO-02 what happened', () => {
-  it('an outcome is logged, counted on Plan, found in Compatibility, and there after a reload', async () => {
+  it('an outcome reaches Plan, Compatibility and a reload', async () => {
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=sky');
     await w.open(`/setups/${items[0]!.id}/record`);
     await w.sees('5 outcomes logged; the newest, 10 Nov 2026: works.');
@@ -26,7 +26,7 @@ describe('CO-01 and CO-02 what happened', () => {
     await w.sees('card driver 41.5');
   });
 
-  it('nothing chosen and a day to come are refused at their place, and nothing is stored', async () => {
+  it('empty choices and future days are refused in place', async () => {
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=plate');
     await w.open(`/setups/${items[0]!.id}/record`);
     await w.click('Log this outcome');

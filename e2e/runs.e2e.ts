@@ -23,7 +23,7 @@ const times = (n: number, seed = 1) =>
   );
 
 describe('RU-01 captures in', () => {
-  it('columns of an unknown layout are proposed, confirmed, and remembered for the next file', async () => {
+  it('columns of an unknown layout are proposed and remembered', async () => {
     await openAdd();
     await w.sees('No runs yet: 0 measured');
     const file = (seed: number) =>
@@ -76,7 +76,7 @@ describe('RU-01 captures in', () => {
     await w.sees(/odd\.txt.*500 frames, 5\.\d+ s/);
   });
 
-  it('a million rows with seven bad ones: the seven are named, the rest goes in only when asked, and the page stays free', async () => {
+  it('a million rows with seven bad: named, page free', async () => {
     await openAdd();
     const bad = new Map([
       [3, 'ten'],
@@ -135,7 +135,7 @@ describe('RU-01 captures in', () => {
     await w.sees(/after\.json.*3 frames/);
   });
 
-  it('what is no capture is refused with the place, beside those that are', async () => {
+  it('what is no capture is refused beside those that are', async () => {
     await openAdd();
     await give(FILES, 'letter.txt', 'Dear observatory,\nthe dock arrived.');
     await w.sees(/letter\.txt.*No table of numbers/);
@@ -158,7 +158,7 @@ describe('RU-01 captures in', () => {
     await w.sees(/good\.json.*p: 2 frames/);
   });
 
-  it('a log of sensors is laid beside the frames by what both show', async () => {
+  it('a sensor log aligns with frames by what both show', async () => {
     await openAdd();
     // The card draws more while frames are short; the log began 12 s before the capture.
     const turns = [5, 14, 18, 31, 33, 47, 60, 63, 66, 81, 92, 97, 110];
@@ -185,7 +185,7 @@ describe('what a run shows', () => {
       (s) => s.name === name,
     )!.id;
 
-  it('average, lows of both schools, stutters with their period, and the values under a reading line', async () => {
+  it('average, both lows, stutters, and values under a cursor', async () => {
     await w.open(`/setups/${await demo('Dome desk')}/runs?view=table`);
     await w.sees(/Peat Rally, 2560x1440.*a hitch every 3\.[01] s/);
     await w.sees('1 % low, 99th-percentile frame');
@@ -208,7 +208,7 @@ describe('what a run shows', () => {
     await w.sees(/Dot 100 of 100: A \d+/);
   });
 
-  it('two runs: slower, of, lost, ms, and whether chance alone would do it', async () => {
+  it('two runs: slower, lost, ms, and chance', async () => {
     await w.open(`/setups/${await demo('Dome desk')}/runs`);
     await w.click(/^· Marsh Lanterns, 2560x1440, Screen on the card/);
     await w.sees('are not like with like');
@@ -218,7 +218,7 @@ describe('what a run shows', () => {
     await w.sees(/% slower \(−.* to −.*\), .*% of, .*% lost, \d\.\d+ ms a frame more\./);
   });
 
-  it('RU-18 generated frames stand apart, and a beginning is cut, RU-04 and RU-17', async () => {
+  it('RU-18 RU-04 RU-17 generated frames apart, beginnings cut', async () => {
     await w.open(`/setups/${await demo('Sky survey rig')}/runs?view=table`);
     await w.page.waitForSelector('.pick');
     await w.click(/^· Nine Herons/);

@@ -8,7 +8,7 @@ import { world } from './harness';
 const w = world();
 
 describe('SC-01 to SC-03, SC-06 what to buy', () => {
-  it('ranks with what is at hand, says the evidence and the contradiction, keeps limits and what they leave out', async () => {
+  it('ranks with own parts, evidence, contradiction and kept limits', async () => {
     await w.open('/scout');
     await w.sees('What to buy: choose a host and a use');
     await w.click('Survey laptop: everything new');
@@ -43,7 +43,7 @@ describe('SC-01 to SC-03, SC-06 what to buy', () => {
     await w.sees('€594.90');
   });
 
-  it('SC-07 a cheaper card as good within 5 %, a pinned set, and one action to a plan', async () => {
+  it('SC-07 a cheaper card within 5 %, pinned, then planned', async () => {
     await w.click('1920×1080');
     await w.click(/^Quillmere D-6 with Dunlinby C-30/);
     await w.sees(/Cheaper and as good as Dunlinby C-30 within 5 %/);
@@ -61,7 +61,7 @@ describe('SC-01 to SC-03, SC-06 what to buy', () => {
       .toEqual(['Dunlinby C-20 in Quillmere D-4']);
   });
 
-  it('PL-20 the plan says whether it is worth it, with the line that decided', async () => {
+  it('PL-20 the plan says whether it pays, and why', async () => {
     const dome = (await w.api<Listed<Setup>>('/setups?q=Dome desk')).items[0] as Setup;
     await w.open(`/setups/${dome.id}/plan`);
     await w.click(/^(Worth it|Not worth it|Not enough known to say)/);
@@ -79,7 +79,7 @@ describe('PA-05, PA-06 news', () => {
   });
   afterAll(() => feeds?.close());
 
-  it('a local feed is refused until it may be near, then read; its release leads to the setups and the log', async () => {
+  it('a local feed needs consent; its release leads to setups', async () => {
     const url = `http://127.0.0.1:${(feeds?.address() as AddressInfo).port}/quillmere.json`;
     // The feeds of the examples may be read or not, as their stand-in happens to run.
     const { items } = await w.api<{ items: { id: string }[] }>('/feeds');

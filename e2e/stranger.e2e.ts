@@ -16,7 +16,7 @@ const frames = Array.from({ length: 2000 }, (_, i) => (10 + ((i * 7) % 21) / 10)
 
 /** One person's way through the whole job, with a host of their own, by what the pages say. */
 describe('a stranger’s path', () => {
-  it('describes a host, and is told what is not known of its port', async () => {
+  it('describes a host and learns what its port lacks', async () => {
     await w.open('/setups');
     await w.click(/^I am thinking of buying/);
     await w.click('Not sure what you have? Describe my host');
@@ -55,7 +55,7 @@ describe('a stranger’s path', () => {
     await w.sees('A screen');
   });
 
-  it('brings it up on a bench of the same chain, and the reading is held against the plan', async () => {
+  it('brings it up on a bench, graded against the plan', async () => {
     await w.open('/bench');
     const { id } = await setup();
     await w.page.waitForSelector(`#lay-setup option[value="${id}"]`);

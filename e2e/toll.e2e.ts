@@ -47,7 +47,7 @@ const lanterns = (resolution: string) => (r: RunEntry) =>
   r.settings.screenPath === 'outside';
 
 describe('RU-08 and RU-09: what the link costs, and what limits', () => {
-  it('stand in the sentence, on the strip, beside the trace and in the list of setups', async () => {
+  it('stand in sentence, strip, trace and list', async () => {
     await openRun('Dome desk', lanterns('2560x1440'));
     await w.sees(
       /The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 7\d\.\d frames\/s at 2560x1440 where a desktop slot gives 10\d – \d\d % of, \d\d % lost\./,
@@ -68,7 +68,7 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
     await w.sees(`${rows.items[0]?.ms.toFixed(1)} ±`);
   });
 
-  it('the pairs are named, those that measure and those that do not, with what else is unlike', async () => {
+  it('pairs are named, measuring or not, with their differences', async () => {
     await openRun('Dome desk', lanterns('3840x2160'));
     await w.click(/^Toll: \d\.\d+ ms/);
     await w.sees(/desktop slot, another processor 3840x2160/);
@@ -76,7 +76,7 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
     await w.sees('Traffic and round trips look alike here: their sum is what is known.');
   });
 
-  it('from typed results of one’s own: a pair with its interval, and what cannot be told before there is one', async () => {
+  it('typed results make a pair with its interval', async () => {
     await type('Barn workshop', 'Eel Ferry', '2560x1440', '92\n92.6');
     await w.sees(/cannot be told from these runs|What limits/);
     await w.sees('No pair of runs tells the toll of the link yet.');
@@ -90,7 +90,7 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
 });
 
 describe('RU-13 calibration, PL-21 frames to expect', () => {
-  it('is refused with too few kinds of run, and used with more; Plan and Runs predict from it', async () => {
+  it('is refused with few kinds of run, used with more', async () => {
     const fit = async () => {
       const p = (await w.api<{ items: ProfileEntry[] }>('/profiles')).items.find(
         (x) => x.name === 'Eel Ferry',
@@ -135,7 +135,7 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
     );
   });
 
-  it('from start values alone, that are typed in one place: all four, within their limits', async () => {
+  it('from start values alone, within their limits', async () => {
     await type('Barn workshop', 'Unrun Marsh', '1920x1080', '60');
     await w.click(/^Unrun Marsh: 0 calibrations/);
     await w.fill('Processor, ms a frame', '5,5');
@@ -155,7 +155,7 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
     await w.sees('Unrun Marsh: from start values alone; measured: nothing');
   });
 
-  it('while a change is tried on Plan, frames stand beside what they were', async () => {
+  it('a preview shows frames beside what they were', async () => {
     await w.open(`/setups/${idOf('Dome desk')}/plan`);
     await w.sees(/Frames, 2560x1440 Marsh Lanterns 7\d\.\d ±/);
     await w.click(/^Try it/, 'button');
@@ -166,13 +166,13 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
 });
 
 describe('RU-10, RU-11, RU-19, RU-20', () => {
-  it('an alarm stands before all, with how often it is raised for nothing', async () => {
+  it('an alarm stands first, with its false rate', async () => {
     await openRun('Dome desk', (r) => r.title === 'Peat Rally');
     await w.sees(/Look here\. A hitch every 3\.\d+ s, in \d+ % of the gaps/);
     await w.sees('Raised on 0 of 400 made rigs where nothing was wrong.');
   });
 
-  it('a lid that changed the clock too little says so; synthetic tests rise with their year', async () => {
+  it('a lid changing the clock too little says so', async () => {
     await openRun('Meridian bench', (r) => r.settings.lid === 'open');
     await w.click(/^Other cards, hosts, clocks/);
     await w.sees(
@@ -186,7 +186,7 @@ describe('RU-10, RU-11, RU-19, RU-20', () => {
     await w.sees('No difference shown between older and newer tests, in 3 tests.');
   });
 
-  it('another driver makes a step of its own, held against the one before', async () => {
+  it('another driver makes its own step, compared with before', async () => {
     const id = idOf('Barn workshop');
     await type('Barn workshop', 'Ebb Lock', '2560x1440', '92\n92.6');
     const at = await w.api<{ installed: Record<string, string>; rev: number }>(`/setups/${id}`);

@@ -34,7 +34,7 @@ const headline = () => w.text('h1');
 const openCause = (words: string) => w.click(new RegExp(`^${words}`), 'button');
 
 describe('TR-01 to TR-04 a search with a person’s own answers', () => {
-  it('begins from what is seen, says the next test with its reason in numbers, and suspicion stands on the strip', async () => {
+  it('begins from symptoms, with the next test and numbers', async () => {
     await w.open(`/setups/${(await setup('Meridian')).id}/troubleshoot`);
     await w.sees(/What do you see\? 0 of 35 chosen; \d+ causes can be on this chain\./);
     await tick('It drops or the dock restarts under load');
@@ -53,7 +53,7 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
     await w.sees(/Elsewhere: suspicion \d+ %\./);
   });
 
-  it('"cannot" and "not sure" keep a test away; an answer moves the suspicion; the last one is taken back', async () => {
+  it('"cannot" and "not sure" keep a test away', async () => {
     const first = await w.text('rb-next-panel .what');
     await w.click("Can't do this");
     await w.page.waitForFunction(
@@ -74,7 +74,7 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
     ]);
   });
 
-  it('the fix has its caution before it and is tried again; better begins anew without that cause', async () => {
+  it('a fix shows its caution and, if better, restarts', async () => {
     await lampTest();
     await w.click('It goes out');
     await w.sees('Mains power can kill.');
@@ -100,7 +100,7 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
     ).toEqual(['it drops or the dock restarts under load']);
   });
 
-  it('TR-05 a cause opens with what speaks for it and its figures; a figure is set with a reason, wrong ones are refused', async () => {
+  it('TR-05 a cause opens its evidence, parameters need reasons', async () => {
     await w.open(`/setups/${(await setup('Dome desk')).id}/troubleshoot`);
     await openCause('The cable is too long');
     await w.sees(/4 times its weight because the plan says "Cable too long for its kind"/);
@@ -199,7 +199,7 @@ describe('TR-01 from an alarm', () => {
 });
 
 describe('BE-05 practice', () => {
-  it('hides the truth, counts steps and minutes, and shows the best path and where it was left', async () => {
+  it('hides the truth, counts steps, shows the best path', async () => {
     await w.open('/bench/practice');
     await w.sees('10 graded cases');
     await w.click('Begin: Slower than last week');
@@ -223,7 +223,7 @@ describe('BE-05 practice', () => {
     expect(await headline()).toContain('Find a hidden fault');
   });
 
-  it('hides a fault at random in the chain of a setup, and refuses a wrong seed', async () => {
+  it('hides a random fault, and refuses a wrong seed', async () => {
     await w.page.waitForFunction(
       () => (document.querySelector('#on') as HTMLSelectElement | null)?.options.length ?? 0 > 5,
     );

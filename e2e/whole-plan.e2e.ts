@@ -14,7 +14,7 @@ const heading = () => w.text('h1');
 const saved = () => w.sees(/saved \d\d:\d\d/);
 
 describe('Try it', () => {
-  it('shows before and after on strip, sentence and budgets; Put back stores nothing', async () => {
+  it('shows before and after everywhere; Put back stores nothing', async () => {
     await plan('Dome desk');
     await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s');
     await w.click('Try it: Cable too long for its kind');
@@ -43,7 +43,7 @@ describe('Try it', () => {
     await saved();
   });
 
-  it('PL-09 a picture too much for its plug goes to the other plug, nothing bought', async () => {
+  it('PL-09 an excessive picture moves to the other plug', async () => {
     await plan('Spectrograph tower');
     await w.click('Try it: The picture is too much for its plug');
     await w.sees('Trying: Use DisplayPort instead');
@@ -53,7 +53,7 @@ describe('Try it', () => {
 });
 
 describe('the strip', () => {
-  it('PL-09 draws the picture that goes back as a rope, not as an area', async () => {
+  it('PL-09 draws the returning picture as a rope', async () => {
     await plan('Loan cart');
     await w.page.waitForSelector('path.rope');
     const fill = await w.page.$eval('path.rope', (el) => getComputedStyle(el).fill);
@@ -62,7 +62,7 @@ describe('the strip', () => {
 });
 
 describe('power, charging, room', () => {
-  it('PL-11 a supply one plug short is stopped with that, and another supply is planned in its place', async () => {
+  it('PL-11 one plug short blocks, and another supply is planned', async () => {
     await plan('Classifier box');
     await w.sees("Won't work: 1 plug short.");
     // It must go into the place the board has for it: an ATX one would not.
@@ -81,7 +81,7 @@ describe('power, charging, room', () => {
     );
   });
 
-  it('PL-12 an 87 W dock keeps a host of 70 W going, not one of 95; a figure out of range is refused by name', async () => {
+  it('PL-12 87 W keeps 70 W going, not 95 W', async () => {
     await plan('Dome desk');
     await w.click(/^Docked settings/);
     await w.fill('Host draws while working, W', '70');
@@ -110,7 +110,7 @@ describe('power, charging, room', () => {
 });
 
 describe('routes, pre-flight, other cards', () => {
-  it('PL-04 routes side by side: a slot takes out the drive the system starts from', async () => {
+  it('PL-04 routes compared: a slot takes the system drive', async () => {
     await plan('Spectrograph tower');
     await w.click(/^Routes 3, 1 that carry no PCIe|^Routes/);
     await w.sees('the drive the system starts from');
@@ -131,7 +131,7 @@ describe('routes, pre-flight, other cards', () => {
     await w.sees('Print this page before you begin');
   });
 
-  it('PL-25 each card for the dock is judged, with the steps of the swap', async () => {
+  it('PL-25 each spare card is judged, with swap steps', async () => {
     await plan('Sky survey rig');
     await w.click(/^Other cards for this dock 3: Dunlinby C-50 won't work/);
     await w.sees('The card is too long');
@@ -147,7 +147,7 @@ describe('routes, pre-flight, other cards', () => {
 });
 
 describe('software', () => {
-  it('PA-04 a requirement of my own is judged; one without a version is refused by its field', async () => {
+  it('PA-04 an own requirement is judged, one without version refused', async () => {
     await w.open('/parts/requirement/new');
     const spec = {
       'Maker of it': 'Carrhollow',
@@ -168,7 +168,7 @@ describe('software', () => {
     await w.sees('Staithewright M-3 asks for dock firmware 2.0 or newer; installed: 1.4.');
   });
 
-  it('PA-06 a release names the setups it touches; marked installed, the record says so', async () => {
+  it('PA-06 a release names its setups, installed is on record', async () => {
     await w.open('/parts/release');
     await w.click('Quillmere D-2 1.5', 'link');
     await w.sees('Touches 1 setup, 1 with an older version');

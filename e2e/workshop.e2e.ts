@@ -5,7 +5,7 @@ import { world } from './harness';
 const w = world();
 
 describe('WS-02 house rules on the page', () => {
-  it('a value needs a reason and its limits; then it counts on Plan, and can go back', async () => {
+  it('a value needs reason and limits, counts, and returns', async () => {
     const label = 'Longest passive cable that carries USB4 40';
     await w.open('/workshop/rules');
     await w.sees('50 rules, all at their default.');
@@ -49,7 +49,7 @@ describe('WS-03 the examples', () => {
     expect(await w.page.$$('.demo')).toHaveLength(0);
   });
 
-  it('a file that is not JSON or not ours stores nothing and says so; a good one is loaded whole', async () => {
+  it('foreign files store nothing; a good one loads whole', async () => {
     await w.open('/workshop/data');
     const upload = async (name: string, text: string) => {
       await w.page.evaluate(

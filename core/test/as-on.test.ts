@@ -25,7 +25,7 @@ describe('CO-01 a setup as it was on a day', () => {
     expect(on('2025-01-01')).toEqual({ driver: '40.1', dock: 'D-4', cable: 'K-07' });
   });
 
-  it('a change on the day itself has happened; it says when what is now came', () => {
+  it('a change on the day itself counts as happened', () => {
     expect(on('2026-10-14')['driver']).toBe('41.5');
     expect(asOn(now, changes, '2026-05-01').find((a) => a.what === 'driver')?.changedAt).toBe(
       '2026-10-14T12:00:00.000Z',
@@ -33,7 +33,7 @@ describe('CO-01 a setup as it was on a day', () => {
     expect(asOn(now, changes, '2026-11-20').every((a) => a.changedAt === null)).toBe(true);
   });
 
-  it('what was taken out since comes back; changed and changed back is no change', () => {
+  it('parts taken out since come back; changes undone since are none', () => {
     expect(asOn({}, [change('2026-10-01', 'supply', 'S-55', '')], '2026-09-01')).toEqual([
       { what: 'supply', then: 'S-55', now: '', changedAt: '2026-10-01T12:00:00.000Z' },
     ]);

@@ -22,7 +22,7 @@ describe('what is asked', () => {
     );
   });
 
-  it('is the attribute that decides: lanes of a standard that is wired with two or four, not the standard', () => {
+  it('lanes decide where the standard allows two or four', () => {
     const socket = {
       standard: 'thunderbolt-3',
       lanes: null,

@@ -61,7 +61,7 @@ const nets = (causes: number, symptoms: number, tests: number) =>
     .map(([prior, s, t]) => ({ prior, s, t, net: small(prior, s, t) }));
 
 describe('TR-02 Bayes against exhaustive enumeration', () => {
-  it('the posterior is the share of the joint table that the clues leave', () => {
+  it('the posterior is the observed share of the joint table', () => {
     // Every world: a cause, and each of three tests positive or not. Source: the definition of conditional probability.
     fc.assert(
       fc.property(
@@ -96,7 +96,7 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
     );
   });
 
-  it('the gain of a test is the entropy now less the expected entropy after', () => {
+  it('the gain of a test is entropy now less expected entropy', () => {
     fc.assert(
       fc.property(nets(6, 1, 1), ({ net }) => {
         const p = posterior(net, { ...NO_OBSERVATIONS, symptoms: SYMPTOM_IDS.slice(0, 1) });
@@ -128,7 +128,7 @@ describe('TR-02 Bayes against exhaustive enumeration', () => {
     expect(binaryBits(1)).toBe(0);
   });
 
-  it('no clue leaves the prior; many clues do not underflow; shares always add up to 1', () => {
+  it('no observation leaves the prior; shares always add to 1', () => {
     const net = netFor(tunnelChain());
     expect(Array.from(posterior(net, NO_OBSERVATIONS))).toEqual(
       Array.from(net.prior, (x) => expect.closeTo(x, 12)),
@@ -173,7 +173,7 @@ function expected(
 }
 
 describe('TR-02 the greedy way beside the exhaustive one', () => {
-  it('on pieces of 8 causes and 6 tests of the net, three tests deep: never better, and within 0.1 bit', () => {
+  it('greedy choice is never better than exhaustive, and within 0.1 bit', () => {
     const whole = netFor(tunnelChain());
     const losses: number[] = [];
     const piece = fc.tuple(
@@ -205,7 +205,7 @@ describe('TR-02 what counts', () => {
   const at = (c: CauseId, clues: Partial<Observations>, n = net) =>
     posterior(n, { ...NO_OBSERVATIONS, ...clues })[n.causes.indexOf(c)] ?? 0;
 
-  it('a test that looks closer at a symptom takes its place: the same thing never counts twice', () => {
+  it('a closer test replaces its symptom, so nothing counts twice', () => {
     const symptoms: SymptomId[] = ['low-copy'];
     const answers: Answer[] = [{ test: 'copy-rate', yes: true }];
     expect(at('cable-class', { symptoms, answers })).toBeCloseTo(
@@ -220,7 +220,7 @@ describe('TR-02 what counts', () => {
     expect(at('cable-class', { answers: turned })).toBe(at('cable-class', { answers: once }));
   });
 
-  it('an answer this chain cannot give, or about nothing that is seen, is left out', () => {
+  it('answers impossible here or about nothing seen are left out', () => {
     expect(
       at(
         'direct-cable',
@@ -234,7 +234,7 @@ describe('TR-02 what counts', () => {
     );
   });
 
-  it('a fix that changed nothing speaks against its cause; a mended one is out', () => {
+  it('an ineffective fix speaks against its cause; a resolved one is out', () => {
     const symptoms: SymptomId[] = ['low-copy'];
     const before = at('cable-class', { symptoms });
     expect(at('cable-class', { symptoms, noHelp: ['cable-class'] })).toBeLessThan(before / 3);
@@ -266,7 +266,7 @@ describe('TR-02 what counts', () => {
     expect(refused.map((o) => o.test)).not.toContain(offers[0]!.test);
   });
 
-  it('what an answer would make of the suspects is what it makes of them', () => {
+  it('the forecast of an answer equals the posterior after it', () => {
     const clues: Observations = { ...NO_OBSERVATIONS, symptoms: ['low-copy'] };
     const p = posterior(net, clues);
     const then = after(net, p, 'router-speed', true);
@@ -278,7 +278,7 @@ describe('TR-02 what counts', () => {
 });
 
 describe('TR-02 two at once', () => {
-  it('rises where no single cause explains what is seen, and names the two that do', () => {
+  it('rises where no single cause explains all, and names two that do', () => {
     const net = netFor(tunnelChain());
     const one = twoAtOnce(net, { ...NO_OBSERVATIONS, symptoms: ['low-copy'] });
     const two = twoAtOnce(net, { ...NO_OBSERVATIONS, symptoms: ['router-slow', 'no-picture'] });
@@ -286,7 +286,7 @@ describe('TR-02 two at once', () => {
     expect([...two!.causes].sort()).toEqual(['cable-class', 'screen-input']);
   });
 
-  it('noisy or by hand: two causes of 0.5 and 0.4 show it in 0.7', () => {
+  it('0.7 is shown by noisy-or of two causes of 0.5 and 0.4', () => {
     // 1 - 0.5 * 0.6 = 0.7; with even priors the pair weighs 0.25 * 0.7 * 0.05 beside 0.5 * 0.5 + 0.5 * 0.4.
     const net = small([1, 1], [[0.5, 0.4]], []);
     const pair = 0.25 * 0.7 * 0.05;

@@ -82,13 +82,13 @@ describe('PL-10 a card too big for the dock', () => {
     expect(tall({ beyond: 'outside' }, { cardSits: 'outside' }, long).big).toBeUndefined();
   });
 
-  it('is open, with that question, where nobody knows whether the dock may be run so', () => {
+  it("is open where the dock's open operation is not stated", () => {
     const open = tall({ beyond: null }, { cardSits: 'lid-off' });
     expect(open.big).toMatchObject({ certainty: 'possible', hangsOn: ['dock/beyond'] });
     expect(open.room).toMatchObject({ state: 'open', open: ['dock/beyond'] });
   });
 
-  it('has the lid off as a way out that needs no other part', () => {
+  it('has the lid off as a way out without another part', () => {
     const { e, big } = tall({ beyond: 'lid-off' });
     const chain = whole({ card: high, dock: { innerHeightMm: 160, beyond: 'lid-off' } });
     const candidates = adjustmentsFor(big as Finding, chain).map((a) => ({
@@ -114,7 +114,7 @@ describe('PL-11 power plugs as a multiset', () => {
     expect(shortOf(assignPlugs(heads(2, 0, 0), 0, cables(1, 0, 0, 1)))).toBe(0);
   });
 
-  it('two heads on one cable feed two sockets as long as the wires of one cable bear it', () => {
+  it('two heads on one cable feed two sockets within its wires', () => {
     expect(shortOf(assignPlugs(heads(2, 0, 0), 0, cables(0, 0, 0, 1), true))).toBe(0);
     const pair = { cables8Pin: 0, cables8PinPair: 1, supplyW: 650 };
     const state = (card: Partial<CardSpec>) => {
@@ -146,7 +146,7 @@ describe('PL-11 power plugs as a multiset', () => {
     });
   });
 
-  it('an older 12-pin socket takes its own cable or its adapter, not a 16-pin cable; nothing is said of sense pins', () => {
+  it('an older 12-pin socket takes its own cable or its adapter', () => {
     const older = { plugs8Pin: 0, plugs16Pin: 1, sockets16Are: 'older' } as const;
     const codes = (c: Partial<CardSpec>, d: Partial<DockSpec>) =>
       judge(
@@ -168,7 +168,7 @@ describe('PL-11 power plugs as a multiset', () => {
     );
   });
 
-  it('a 6+2 head serves a 6-pin socket only when no 8-pin socket goes without for it', () => {
+  it('a 6+2 head serves a 6-pin socket only when none else lacks', () => {
     const a = assignPlugs(heads(1, 1, 0), 0, cables(1, 1, 0, 0));
     expect(a.map((x) => [x.want, x.by])).toEqual([
       ['8-pin', '8-pin cable 1'],
@@ -177,7 +177,7 @@ describe('PL-11 power plugs as a multiset', () => {
     expect(shortOf(assignPlugs(heads(1, 0, 0), 0, cables(0, 1, 0, 0)))).toBe(1);
   });
 
-  it('a 16-pin socket takes its own cable, or its adapter with as many 8-pin cables as that wants', () => {
+  it('a 16-pin socket takes its cable, or its adapter with enough 8-pins', () => {
     expect(shortOf(assignPlugs(heads(0, 0, 1), 3, cables(2, 0, 1, 0)))).toBe(0);
     expect(shortOf(assignPlugs(heads(0, 0, 1), 3, cables(3, 0, 0, 0)))).toBe(0);
     expect(shortOf(assignPlugs(heads(0, 0, 1), 3, cables(2, 0, 0, 0)))).toBe(1);
@@ -207,7 +207,7 @@ describe('PL-11 power plugs as a multiset', () => {
     );
   });
 
-  it('watts to spare and one plug short is stopped with "plug short", not "watts"', () => {
+  it('one plug short blocks by plugs, whatever watts are left', () => {
     const e = judge(whole({ card: { plugs8Pin: 3, boardW: 285 }, dock: { supplyW: 850 } }));
     const stops = e.findings.filter((f) => f.severity === 'blocks');
     expect(stops.map((f) => f.code)).toEqual(['power/plugs-short']);
@@ -218,13 +218,13 @@ describe('PL-11 power plugs as a multiset', () => {
 });
 
 describe('PL-11 load, wall and peaks', () => {
-  it('load = board power with its overclock + charge over 0.92 + hub + dock', () => {
+  it('load is board power, charge over 0.92, hub and dock', () => {
     const f = facts(whole({ card: { boardW: 200 }, settings: { overclockPercent: 10 } })).power
       .feeders[0]!;
     expect(f.load?.lo).toBeCloseTo(200 * 1.1 + 87 / 0.92 + 10, 6);
   });
 
-  it('a dock with a supply of its own is fed by it, whatever else stands beside', () => {
+  it("a dock's own supply feeds it, whatever else stands beside", () => {
     const c = whole({ supplies: [{ key: 'a', feeds: 'both', spec: supply({ supplyW: 850 }) }] });
     const [own, beside] = facts(c).power.feeders;
     expect([own?.feedsCard, own?.feedsDock, beside?.feedsCard, beside?.feedsDock]).toEqual([
@@ -260,7 +260,7 @@ describe('PL-11 load, wall and peaks', () => {
     expect(wallDrawW(share * 600, 600, mark, mains)).toBeCloseTo((share * 600) / efficiency, 6);
   });
 
-  it('below 20 % the watts lost stay; between two points the efficiency runs straight; bricks 0.88', () => {
+  it('efficiency is interpolated between points; losses stay below 20 %', () => {
     const lost = 120 / 0.9 - 120;
     expect(wallDrawW(30, 600, 'gold', 230)).toBeCloseTo(30 + lost, 6);
     expect(wallDrawW(210, 600, 'gold', 230)).toBeCloseTo(210 / 0.91, 6);
@@ -283,7 +283,7 @@ describe('PL-11 load, wall and peaks', () => {
     );
   });
 
-  it('peaks: the ceiling with a 16-pin socket, the start values with 8-pin, the worst duration named', () => {
+  it('peaks use the ceiling for 16-pin, start values for 8-pin', () => {
     const w = (n: number) => ({ lo: n, hi: n });
     const older = supply({ supplyStandard: 'older', supplyW: 500 });
     const list = peaks(card({ plugs16Pin: 1 }), w(300), w(20), older, w(500));
@@ -308,7 +308,7 @@ describe('PL-11 load, wall and peaks', () => {
 describe('PL-12 charging', () => {
   const net = (over: Parameters<typeof whole>[0]) => facts(whole(over)).charging;
 
-  it('an 87 W dock on a host drawing 70 W charges; it gives 87, not the level below', () => {
+  it('an 87 W dock charges a 70 W host, with 87 W', () => {
     const c = net({ host: { drawW: 70 } });
     expect(c).toMatchObject({
       contract: { lo: 87, hi: 87 },
@@ -321,7 +321,7 @@ describe('PL-12 charging', () => {
     );
   });
 
-  it('the same through a cable of 60 W does not: empty after 6 h', () => {
+  it('a 60 W cable drains the same host within 6 h', () => {
     const over = { host: { drawW: 70 }, cable: { markedW: 60 } };
     expect(net(over)).toMatchObject({
       contract: { lo: 60, hi: 60 },
@@ -334,14 +334,14 @@ describe('PL-12 charging', () => {
     );
   });
 
-  it('a cable whose mark is not known carries 60 W at least: it may drain', () => {
+  it('an unmarked cable carries 60 W at least, so it may drain', () => {
     const over = { host: { drawW: 70 }, cable: { markedW: null } };
     expect(net(over)).toMatchObject({ contract: { lo: 60, hi: 87 } });
     const f = judge(whole(over)).findings.find((x) => x.code === 'charging/drains');
     expect(f).toMatchObject({ certainty: 'possible', hangsOn: ['path/a/markedW'] });
   });
 
-  it('the host asks for no more than it takes, and refuses below its own minimum', () => {
+  it('the host draws its need and refuses below its minimum', () => {
     expect(net({ socket: { chargeInW: 65 } })).toMatchObject({
       contract: { lo: 65, hi: 65 },
       least: 'host',
@@ -352,13 +352,13 @@ describe('PL-12 charging', () => {
     });
   });
 
-  it('a range of draws gives a range of hours, open where it may not empty at all', () => {
+  it('a range of draws gives a range of hours, maybe open', () => {
     const c = net({ host: { drawW: { lo: 80, hi: 107 } } });
     expect(c.net).toEqual({ lo: -20, hi: 7 });
     expect(c.hours).toEqual({ lo: 3, hi: Infinity });
   });
 
-  it('a direct link charges nothing, but a second USB-C cable beside it does', () => {
+  it('a direct link charges nothing, a second USB-C cable does', () => {
     const direct = tunnelChain({ host: { batteryWh: 60, drawW: 50 }, dock: { chargeOutW: 65 } });
     const host = {
       ...direct.host!,
@@ -375,7 +375,7 @@ describe('PL-12 charging', () => {
 });
 
 describe('PL-10 fit and PL-13 cooling', () => {
-  it('the bend of a straight 16-pin plug adds 35 mm where the socket sits, an angled one nothing', () => {
+  it('the bend of a straight 16-pin plug adds 35 mm', () => {
     const row = (over: object) =>
       facts(whole({ card: { plugs8Pin: 0, plugs16Pin: 1, ...over } })).fit?.rows.find(
         (r) => r.what === 'bend',

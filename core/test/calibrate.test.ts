@@ -115,7 +115,7 @@ describe('calibration', () => {
     expect(reference(f, 'big')).toBeCloseTo(4.2, 2);
   });
 
-  it('recovers the truth within 5 % at 2 % noise, and its intervals hold it', () => {
+  it('recovers the truth within 5 % at 2 % noise', () => {
     let inside = 0;
     let n = 0;
     for (let seed = 1; seed <= 8; seed++) {
@@ -149,7 +149,7 @@ describe('calibration', () => {
     for (const b of best) expect(Math.abs(b / 14 - 1)).toBeLessThan(0.05);
   });
 
-  it('does not tell traffic from stages behind a single link, says so, and still predicts that link', () => {
+  it('does not tell traffic from stages behind one link', () => {
     const f = calibrate(made(TRUTH, { links: ['tunnel'] }));
     expect(term(f, 'traffic')?.state).toBe('inseparable');
     expect(f?.refused).toBeNull();
@@ -160,7 +160,7 @@ describe('calibration', () => {
     expect(traffics.size).toBeGreaterThan(1);
   });
 
-  it('finds the streamed share when two cards ran behind the same link, and only then', () => {
+  it('finds the streamed share only with two cards behind one link', () => {
     // 26 Gb/s: 18 MB streamed take 5.5 ms and hold both cards at the lowest size; behind a slot nothing does.
     const t: Truth = {
       hosts: { left: 3.2 },
@@ -183,7 +183,7 @@ describe('calibration', () => {
     expect(calibrate(made({ ...t, cards: { small: 4.6 } }, { ms }))?.main.streamedMB).toBe(0);
   });
 
-  it('is refused when one constant predicts left-out cells better, and with too few cells', () => {
+  it('is refused when one constant predicts better, or cells are few', () => {
     // A toll that is the same on every link, and runs of other titles' scatter: traffic cannot be what it is.
     const flat = made(TRUTH, {
       links: ['slot', 'direct', 'tunnel', 'half'],
@@ -196,7 +196,7 @@ describe('calibration', () => {
     ).toBe('too-few');
   });
 
-  it('takes the look most cells are of and leaves out what a limit held', () => {
+  it('takes the look of most cells and leaves out limited ones', () => {
     const cells = made(TRUTH);
     const odd = cellsOf(runsOf({ host: 'left', card: 'small', preset: 'Low', ms: [4, 4.1] }));
     expect(calibrate([...cells, ...odd])?.cells).toBe(cells.length);

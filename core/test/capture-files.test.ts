@@ -83,7 +83,7 @@ describe('JSON', () => {
     expect(Array.from(r.value.read.streams[0]!.frames)).toEqual([10, 12]);
   });
 
-  it('what is written is read back the same, to the last bit, and meets its schema', () => {
+  it('reading back what was written gives the same bits and schema', () => {
     const values = fc.array(fc.float({ min: Math.fround(0.01), max: 60_000, noNaN: true }), {
       minLength: 1,
       maxLength: 50,
@@ -150,14 +150,14 @@ describe('a log beside frames', () => {
     [12, 500, true],
     [25, 500, false],
     [0, 1000, true],
-  ])('%i s later, a value each %i ms, is found to the step', (later, dtMs, up) => {
+  ])('%i s later, a value each %i ms, is found exactly', (later, dtMs, up) => {
     const found = align(capture(later), lane(dtMs, up));
     expect(found?.offsetMs).toBeCloseTo(-later * 1000, 9);
     expect(found?.clear).toBe(true);
     expect(Math.sign(found!.r)).toBe(up ? 1 : -1);
   });
 
-  it('that has nothing to do with them has no clear place: at most 5 of 100 say so', () => {
+  it('unrelated series have no clear place: at most 5 of 100', () => {
     let said = 0;
     for (let seed = 1; seed <= 100; seed++) {
       const noise = makeFrames({ seed: seed + 500, meanMs: 1, seconds: 0.12 }).frames.slice(0, 100);

@@ -57,7 +57,7 @@ describe('any layout', () => {
     for (const [i, f] of frames.entries()) expect(Math.abs(f - TIMES[i]!)).toBeLessThan(2e-5);
   });
 
-  it('reads times of frames instead of intervals: the first frame has no interval', async () => {
+  it('reads frame times instead of intervals; the first frame has none', async () => {
     const starts = TIMES.reduce((all, t) => [...all, all.at(-1)! + t], [100]);
     const r = await read(
       `time in ms,picture\n${starts.map((s) => `${s.toFixed(2)},x`).join('\n')}\n`,
@@ -105,7 +105,7 @@ describe('any layout', () => {
     expect(cpu?.values[0]).toBe(50);
   });
 
-  it('frames with clock times and sensors beside them are frames, seconds with sensors are a log', async () => {
+  it('tells frames with clock times from a log of seconds', async () => {
     const rows = (ms: number) =>
       Array.from(
         { length: 20 },
@@ -154,7 +154,7 @@ describe('bad rows', () => {
     expect(r.streams[0]!.frames).toHaveLength(2);
   });
 
-  it('never loses or invents a row: good and bad together are all rows', async () => {
+  it('never loses or invents a row: good and bad are all rows', async () => {
     const cell = fc.oneof(
       fc.double({ min: 0.5, max: 90, noNaN: true }).map(String),
       fc.constantFrom('x', '-1', '0', '1e9', '1;2', '   '),

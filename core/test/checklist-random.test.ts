@@ -115,7 +115,7 @@ const purpose = fc.constantFrom(...PURPOSES);
 const driver = fc.constantFrom(...DRIVER_SCHOOLS);
 
 describe('any chain', () => {
-  it('has a list that keeps every "after", in words without a hole, with the way back before the dark', () => {
+  it('keeps every "after", with the way back before the dark', () => {
     fc.assert(
       fc.property(chains, order, purpose, driver, fc.boolean(), (chain, o, p, d, asks) => {
         const evaluation = judge(chain, {
@@ -176,7 +176,7 @@ describe('any chain', () => {
     );
   });
 
-  it('an opening plan never says a danger is not there while nobody has looked', () => {
+  it('an opening plan never denies a danger that is not known', () => {
     fc.assert(
       fc.property(chains, (chain) => {
         const plan = openingPlan(chain);

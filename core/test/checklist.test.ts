@@ -84,7 +84,7 @@ describe('BU-01 a list made for this chain', () => {
     for (const order of ORDER_IDS) expect(power(order)).toEqual(ORDERS[order].sequence);
   });
 
-  it('firmware first: asked for, it comes before anything is plugged, and its caution with it', () => {
+  it('firmware asked for comes before any plugging, with its caution', () => {
     const chain = tunnelChain({ installed: { dockFirmware: '1.6' } });
     const evaluation = judge(chain, { requirements: [requirement({ atLeast: '1.8' })] });
     const list = checklist(input(chain, { evaluation }));
@@ -96,7 +96,7 @@ describe('BU-01 a list made for this chain', () => {
     expect(words.do[0]).toContain('from 1.6 to 1.8');
   });
 
-  it('BU-14 a slot inside the host: other drive first, battery off, empty, adapter, and the host alone', () => {
+  it('BU-14 a slot inside: drive first, battery off, empty, adapter, host alone', () => {
     const list = ids(input(slotChain()));
     const open = list.slice(list.indexOf('host-off'), list.indexOf('dock-dead'));
     expect(open).toEqual([
@@ -116,7 +116,7 @@ describe('BU-01 a list made for this chain', () => {
     );
   });
 
-  it('BU-14 the opening plan names what comes out, what is dangerous, and how far the maker goes', () => {
+  it("BU-14 the opening plan names parts, dangers and the maker's limit", () => {
     const chain = slotChain({
       host: {
         openDepth: 'hatch',
@@ -151,7 +151,7 @@ describe('BU-01 a list made for this chain', () => {
     ).toEqual([]);
   });
 
-  it('BU-13 leaving: ejected where it was plugged live, otherwise the host goes off first', () => {
+  it('BU-13 leaving ejects where plugged live, else the host goes off', () => {
     const away = { purpose: 'undock' } as const;
     expect(ids(input(tunnelChain(), { ...away, order: 'any-time' }))).toEqual([
       'close-programs',
@@ -166,14 +166,14 @@ describe('BU-01 a list made for this chain', () => {
     expect(ids(input(dark, away)).slice(0, 2)).toEqual(['close-programs', 'internal-back']);
   });
 
-  it('internal graphics go off only after the way back was tried and the list printed', () => {
+  it('internal graphics go off only after the way back was tried', () => {
     const list = ids(input(tunnelChain({ settings: { internalGraphics: 'off' } })));
     expect(list.indexOf('way-back')).toBeGreaterThan(-1);
     expect(list.indexOf('way-back')).toBeLessThan(list.indexOf('internal-off'));
     expect(list.indexOf('screen-path')).toBeLessThan(list.indexOf('internal-off'));
   });
 
-  it('a direct link is never plugged live, whatever order an attempt was begun in before the chain was changed', () => {
+  it('a direct link is never plugged live, whatever order was begun', () => {
     const list = ids(input(directChain(), { order: 'any-time' }));
     expect(list.filter((s) => ORDERS['all-off'].sequence.includes(s))).toEqual(
       ORDERS['all-off'].sequence,
@@ -183,7 +183,7 @@ describe('BU-01 a list made for this chain', () => {
     ).toContain('Nothing happens yet');
   });
 
-  it('names what is plugged where: a port by its mark, an adapter inside, the lead a dock brings', () => {
+  it('names what is plugged where: mark, adapter, fixed lead', () => {
     const plug = (chain: Chain) => STEP_WORDS['plug-cable'](stepFacts(input(chain))).do[0];
     expect(plug(tunnelChain())).toBe('Alder K-1: host end into left, marked "40".');
     const oculink = directChain().path![0]!.spec;
@@ -216,7 +216,7 @@ describe('BU-01 a list made for this chain', () => {
     );
   });
 
-  it('BU-03 versions of the link are asked for where there is one to have them', () => {
+  it('BU-03 versions of the link are asked for where they exist', () => {
     const roles = (chain: Chain) =>
       checklist(input(chain))
         .find((s) => s.id === 'read-versions')!
@@ -241,7 +241,7 @@ describe('BU-01 a list made for this chain', () => {
 });
 
 describe('the table of steps', () => {
-  it('holds every step once, and every step has words, cautions and tools in words', () => {
+  it('holds every step once, each with words, cautions and tools', () => {
     expect(STEPS.map((s) => s.id).sort()).toEqual([...STEP_IDS].sort());
     for (const text of Object.values(CAUTION_TEXTS)) {
       // The danger stands in the first four words, whose word counts at the end.

@@ -30,7 +30,7 @@ const claim = (over: Partial<Claim> = {}): Claim => ({
 });
 
 describe('CO-06 what measurements say of a claim', () => {
-  it('counts in how many it holds, with the interval of that share, and where it never does', () => {
+  it('counts where a claim holds, with interval, and where never', () => {
     const all = [18, 22, 24, 16]
       .map((v) => lost(v, '1440p'))
       .concat([39, 41, 35].map((v) => lost(v, '1080p')));
@@ -57,7 +57,7 @@ describe('CO-06 what measurements say of a claim', () => {
     });
   });
 
-  it('holds or fails only when the interval lies whole on one side: five of five, not four of five', () => {
+  it('holds or fails only when the interval lies on one side', () => {
     const of = (inside: number, outside: number) =>
       judgeClaim(claim(), [
         ...Array.from({ length: inside }, () => lost(20, '1440p')),
@@ -99,7 +99,7 @@ describe('measurements out of runs', () => {
   const link = cellOf({ ms: [10, 10, 10] });
   const panel = cellOf({ ms: [12.5, 12.5], panel: true });
 
-  it('10 ms where a slot takes 8 lose 20 % of the frames and cost 2 ms; another processor tells the first only', () => {
+  it('10 ms against 8 lose 20 %; another processor tells that only', () => {
     const { pairs } = pairsOf([slot, link]);
     expect(ofPairs(pairs, 'lost')[0]?.value).toBeCloseTo(20, 9);
     expect(ofPairs(pairs, 'toll')[0]?.value).toBeCloseTo(2, 9);
@@ -111,7 +111,7 @@ describe('measurements out of runs', () => {
     expect(ofPairs(other, 'toll')).toEqual([]);
   });
 
-  it('12.5 ms on the panel where an outside screen takes 10 lose 20 %', () => {
+  it('12.5 ms on the panel against 10 lose 20 %', () => {
     expect(ofPairs(pairsOf([link, panel]).pairs, 'panel')[0]?.value).toBeCloseTo(20, 9);
   });
 });
@@ -120,7 +120,7 @@ describe('CO-10 what runs say of a title', () => {
   const none = new Map<string, { workingGB: number; trips: number }>();
   const outside = cellOf({ ms: [10, 10, 10] });
 
-  it('worth it from 1.15 times the own graphics on, no gain below; without both there is nothing to say', () => {
+  it('worth it from 1.15 times the own graphics, no gain below', () => {
     const own = (ms: number) => cellOf({ ms: [ms, ms], deviceSet: 'inside' });
     expect(registerFromRuns([outside, own(30)], [], none)).toMatchObject([
       { say: 'worth', n: 5, words: '3.00 times the host\u0027s own graphics at 1920x1080' },
@@ -145,7 +145,7 @@ describe('CO-10 what runs say of a title', () => {
     expect(on(11)).toEqual([]);
   });
 
-  it('hungry for memory and sensitive to delay by what was stated or fitted of it', () => {
+  it('hunger for memory and delay follow what was stated or fitted', () => {
     const id = outside.first.titleId;
     const rig = { ...outside.first.rig, memoryGB: { lo: 8, hi: 8 }, latencyUs: 1.5 };
     const here = { ...outside, first: { ...outside.first, rig } };

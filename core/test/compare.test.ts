@@ -56,7 +56,7 @@ describe('PL-22 plans side by side', () => {
     );
   });
 
-  it('another cable: the part, the rate and the money differ, the rest does not', () => {
+  it('another cable changes the part, the rate and the money only', () => {
     const differ = compareRows([a, short]).filter((r) => !r.same);
     expect(differ.map((r) => r.label)).toEqual(
       expect.arrayContaining(['Cable', 'To the card, Gb/s usable', 'To pay']),
@@ -80,7 +80,7 @@ describe('PL-22 plans side by side', () => {
     expect(rows[0]?.cells[0]).toBe('no');
   });
 
-  it('sums in other currencies or with gaps are not held against each other silently', () => {
+  it('sums in other currencies or with gaps are not compared silently', () => {
     expect(compareSentence([a, plan('Other', chain(), 38_000, 'GBP')])).not.toMatch(/less|more/);
     expect(
       compareSentence([a, plan('Gap', chain({ card: card({ model: 'C-2' }) }), null)]),

@@ -42,7 +42,7 @@ describe('PL-19 forgotten items', () => {
     expect(forgottenItems(mini)).toEqual(['cable', 'supply', 'screen', 'input']);
   });
 
-  it('a screen on the card wants a cable; a laptop that shows its own picture wants a dummy plug instead of a screen', () => {
+  it("a screen wants a cable, a laptop's own panel a dummy plug", () => {
     const shown = chainSchema.parse({
       ...mini,
       path: [],

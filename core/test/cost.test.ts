@@ -83,7 +83,7 @@ describe('PL-19 money', () => {
     ]).toEqual([3850, 30, null, 5400, null]);
   });
 
-  it('converts at a dated rate, across different numbers of digits, halves away from zero', () => {
+  it('converts at a dated rate, halves away from zero', () => {
     expect(convert({ minor: 6400, currency: 'GBP' }, GBP)).toEqual({
       minor: 7552,
       currency: 'EUR',
@@ -129,7 +129,7 @@ describe('PL-19 which offer counts', () => {
     oldDays: 60,
   } as const;
 
-  it('the cheapest of those young enough; an old one only when there is no younger', () => {
+  it('takes the cheapest recent price, an old one only without them', () => {
     const young = [
       price('c', 50_000),
       price('c', 47_000),
@@ -147,7 +147,7 @@ describe('PL-19 which offer counts', () => {
     expect(bestOffer(list, rules)?.minor).toBe(45_000);
   });
 
-  it('in the wanted condition, one without a condition counting for any; not before its day; not what was paid', () => {
+  it('prices count in the wanted condition, not early, not when paid', () => {
     const list = [
       price('c', 30_000, { condition: 'used' }),
       price('c', 47_000, { condition: 'new' }),
@@ -203,7 +203,7 @@ describe('PL-19 what a plan costs', () => {
     ]).toEqual([71_800, 4590, 1090, 1250, 69_550, 60_550, 4450]);
   });
 
-  it('a piece that is here costs nothing; two of a part need two pieces; a named one goes to its place', () => {
+  it('a piece at hand is free, and each part needs its own', () => {
     const piece = (id: string, usedIn: string | null = null) => ({
       id,
       partId: 'k',
@@ -254,7 +254,7 @@ describe('PL-19 what a plan costs', () => {
     expect([c.totalMinor, c.open]).toEqual([0, ['C-20', 'A screen']]);
   });
 
-  it('a box counts when all in it is wanted and it is no dearer than its parts', () => {
+  it('a box counts when all is wanted and it is not dearer', () => {
     const parts = [part('dock'), part('card')];
     const single = [price('dock', 24_900), price('card', 46_900)];
     const box = (minor: number) => price('dock', minor, { withIds: ['card'] });
@@ -287,7 +287,7 @@ describe('PL-19 what a plan costs', () => {
     ).toEqual([]);
   });
 
-  it('all-in-ones stand against dock, card and supply, cheapest first; without their sum nothing is compared', () => {
+  it('all-in-ones are compared with dock, card and supply, cheapest first', () => {
     const parts = [part('dock'), part('card'), part('host')];
     const prices = [
       price('dock', 24_900),

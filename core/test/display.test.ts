@@ -51,7 +51,7 @@ describe('PL-09 reduced blanking', () => {
     },
   );
 
-  it('version 2 blanks less and is used only when the screen says so', () => {
+  it("version 2 blanks less and needs the screen's word", () => {
     expect(cvtReduced(3840, 2160, 60, 2)).toMatchObject({
       horizontalTotal: 3920,
       verticalTotal: 2222,
@@ -74,7 +74,7 @@ describe('PL-09 what a plug carries', () => {
   const uhd = { widthPx: 3840, heightPx: 2160, hz: 60, hdmiLevel: '2.0', dpLevel: 'hbr3' };
 
   // CTA-861: 2160p60 runs at 594 MHz; 14.26 Gb/s at 24 bit, 17.82 at 30 (from memory).
-  it('HDMI takes the CTA timing where one exists: 2160p60 fits 2.0 with 24 bit, not with 30', () => {
+  it('HDMI takes CTA timing: 2160p60 fits 2.0 at 24 bit only', () => {
     expect(pixelMHz('hdmi', 3840, 2160, 60, 1)).toBe(594);
     const eight = facts({ ...uhd, bits: '24' }, { hdmiLevel: '2.0' }, 'hdmi');
     expect(eight).toMatchObject({ verdict: 'fits', haveGbps: 14.4 });
@@ -103,7 +103,7 @@ describe('PL-09 what a plug carries', () => {
     });
   });
 
-  it('what is not stated gives no verdict and names what to find out', () => {
+  it('unstated values give no verdict and are asked for', () => {
     expect(facts({ hz: null }, { dpLevel: null }, 'displayport')).toMatchObject({
       verdict: null,
       open: ['card/dpLevel', 'picture/a/hz'],

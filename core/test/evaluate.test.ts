@@ -7,7 +7,7 @@ import { verdictSentence } from '../src/plan/text';
 import { cable, EMPTY, host, judge, plainChain, tunnelChain } from './make';
 
 describe('PL-01 what is not known', () => {
-  it('an unknown tunnelling flag is "not enough known" and is named with how to find out', () => {
+  it('an unknown tunnelling flag is "not enough known" and named', () => {
     const e = judge(tunnelChain({ socket: { tunnelling: null } }));
     expect(e.predicted.verdict).toEqual({
       state: 'unknown',
@@ -54,7 +54,7 @@ describe('PL-01 what is not known', () => {
     ]);
   });
 
-  it('an unknown length does not stop the plan: a range, and the tape measure', () => {
+  it('an unknown length gives a range and asks for a measure', () => {
     const e = judge(tunnelChain({ cable: { lengthMm: null } }));
     expect(e.predicted.verdict.state).toBe('care');
     expect(e.predicted.link.usable?.down).toMatchObject({
@@ -102,7 +102,7 @@ describe('incomplete chains', () => {
     expect(e.predicted.verdict.state).toBe('blocked');
   });
 
-  it('a missing card leaves the last hop unknown and caps it by what is there', () => {
+  it('a missing card leaves the last hop unknown, capped by the rest', () => {
     const e = judge({ ...tunnelChain(), card: null });
     expect(e.predicted.link.hops[2]).toMatchObject({ state: 'unknown', unchosen: ['card'] });
     expect(e.predicted.link.hops[2]?.usable?.down.lo).toBe(0);
@@ -149,7 +149,7 @@ describe('what was seen', () => {
     );
   });
 
-  it('a prediction that most of the log contradicts needs care and says so first', () => {
+  it('a prediction most of the log contradicts needs care first', () => {
     const e = judge(tunnelChain(), { evidence: seen(1, 3) });
     expect(e.predicted.verdict.state).toBe('care');
     expect(verdictSentence(e)).toBe(
@@ -167,7 +167,7 @@ describe('what was seen', () => {
     );
   });
 
-  it('CO-02 the chain key holds host, link kind, dock and card, not the cable', () => {
+  it('CO-02 the chain key holds host, link kind, dock and card', () => {
     const key = chainKey(tunnelChain());
     expect(chainKey(tunnelChain({ cable: { lengthMm: 1200 } }))).toBe(key);
     expect(chainKey(tunnelChain({ card: { model: 'c-1 ' } }))).toBe(key);

@@ -18,21 +18,21 @@ const W = nearWeights((id) => RULES[id].default);
 const of = (e: Partial<EvidenceSummary>): EvidenceSummary => ({ ...NO_EVIDENCE, ...e });
 
 describe('a Beta distribution', () => {
-  it('equals the closed forms of Beta(1, n) and Beta(n, 1): 1 - (1 - p)^(1/n) and p^(1/n) (mathematics, no source needed)', () => {
+  it('equals the closed forms of Beta(1, n) and Beta(n, 1) (mathematics)', () => {
     for (const n of [0.5, 1, 3, 20, 200]) {
       expect(betaShare(1, n).hi).toBeCloseTo(1 - 0.025 ** (1 / n), 9);
       expect(betaShare(n, 1).lo).toBeCloseTo(0.025 ** (1 / n), 9);
     }
   });
 
-  it('Beta(1/2, 1/2) is the arcsine law: quantile sin^2(pi p / 2) (mathematics, no source needed)', () => {
+  it('Beta(1/2, 1/2) is the arcsine law, sin^2(pi p / 2) (mathematics)', () => {
     expect(betaShare(0.5, 0.5).lo).toBeCloseTo(Math.sin((Math.PI * 0.025) / 2) ** 2, 9);
     expect(betaShare(0.5, 0.5).mean).toBe(0.5);
   });
 });
 
 describe('CO-11 hours between drops', () => {
-  it("equals Garwood's table: 1 event 0.0253 to 5.572, 5 events 1.623 to 11.668, 10 events 4.795 to 18.390 (from memory)", () => {
+  it("equals Garwood's table for 1, 5 and 10 events (from memory)", () => {
     const table = [
       [1, 0.0253, 5.572],
       [5, 1.623, 11.668],
@@ -44,7 +44,8 @@ describe('CO-11 hours between drops', () => {
     }
   });
 
-  it('no drop in n hours gives at most 3 / n (Hanley and Lippman-Hand 1983), so at least n / 3 hours between two', () => {
+  // Hanley and Lippman-Hand 1983: at most 3 / n, so at least n / 3 hours between two.
+  it('no drop in n hours gives at most 3 / n', () => {
     const r = reliability([
       { hours: 100, drops: 0, freezes: 0 },
       { hours: 50, drops: 0, freezes: 0 },
@@ -53,7 +54,7 @@ describe('CO-11 hours between drops', () => {
     expect(r?.between).toEqual({ lo: 50, mid: null, hi: null });
   });
 
-  it('drops and freezes count together; hours are added; without hours nothing is said', () => {
+  it('drops and freezes count together, hours add, none say nothing', () => {
     const r = reliability([
       { hours: 40, drops: 1, freezes: 0 },
       { hours: 60, drops: 0, freezes: 3 },
@@ -77,7 +78,7 @@ describe('what an entry shares with the chain that is asked about', () => {
     ...more,
   });
 
-  it('host 0.3, port 0.3, dock 0.2, family 0.2; exactly this chain counts whole', () => {
+  it('host 0.3, port 0.3, dock 0.2, family 0.2, the same whole', () => {
     expect(factorsOf(asked, {}, { ...entry({}), match: asked }, W)).toMatchObject({
       shared: 1,
       weight: 1,
@@ -92,7 +93,7 @@ describe('what an entry shares with the chain that is asked about', () => {
     ).toBe(0);
   });
 
-  it('versions that changed halve it, what was told counts by confidence; what was not noted says nothing', () => {
+  it('changed versions halve a weight, hearsay counts by its confidence', () => {
     const older = entry({ dock: 'x', family: 'x' }, { versions: { driver: '1', system: '7' } });
     expect(factorsOf(asked, { driver: '2' }, older, W).weight).toBeCloseTo(0.3, 12);
     expect(factorsOf(asked, { hostFirmware: '2' }, older, W).weight).toBeCloseTo(0.6, 12);
@@ -113,7 +114,7 @@ describe('what an entry shares with the chain that is asked about', () => {
     expect(factorsOf(none, {}, entry({ host: null, family: null }), W).shares).toEqual(['dock']);
   });
 
-  it('a path that ends in a card slot is known by its adapters, the family of a card without one is the card', () => {
+  it('a path into a card slot is known by its adapters', () => {
     expect(matchOf(directChain()).key).not.toBeNull();
     const slot = matchOf({ ...directChain(), dock: null, path: directChain().path });
     expect(slot.dock === null || slot.dock.startsWith('no dock')).toBe(true);
@@ -137,7 +138,7 @@ describe('what is to be expected', () => {
     expect(wilson(1, 1).lo).toBeCloseTo(1 / (1 + 1.959964 ** 2), 6);
   });
 
-  it('all failures pull it down, near successes only so far: four entries are the most they weigh', () => {
+  it('near entries weigh at most four, failures pull down', () => {
     const near = { n: 500, weight: 300, worked: 300 };
     const e = expectation(of({ weighted: { worked: 0, failed: 8 }, near }), W.strength);
     expect(e).toMatchObject({ prior: 1, strength: 4 });
@@ -177,7 +178,7 @@ describe('what is to be expected', () => {
 });
 
 describe('CO-04 a contradiction for sure', () => {
-  it("is an observed interval that excludes the prediction: four of four, not three of three (Wilson's interval)", () => {
+  it('contradiction needs an interval beside the prediction: four of four (Wilson)', () => {
     expect(contradicted('works', { worked: 0, failed: 3 })).toMatchObject({ seen: 3, sure: false });
     expect(contradicted('works', { worked: 0, failed: 4 })).toMatchObject({ seen: 4, sure: true });
     expect(contradicted('blocked', { worked: 4, failed: 0 })).toMatchObject({

@@ -98,7 +98,7 @@ describe('PA-02 cells', () => {
 });
 
 describe('PA-02 the header', () => {
-  it('takes columns in any order and case, leaves out what it does not know, and says so', () => {
+  it('takes columns in any order and case, and names unknown ones', () => {
     const r = readHeader('cable', ['Model', 'colour', 'MAKER', 'lengthMm']);
     expect(r.ok && [r.header.columns.map((c) => c?.name), r.header.unknown]).toEqual([
       ['model', undefined, 'maker', 'lengthMm'],
@@ -115,7 +115,7 @@ describe('PA-02 the header', () => {
     expect(r.ok ? '' : r.why).toContain(words);
   });
 
-  it('every attribute of every kind has a column, a group and a line of help', () => {
+  it('every attribute of every kind has column, group and help', () => {
     for (const kind of PART_KINDS) {
       const keys = attributesOf(PART_SCHEMAS[kind] as z.ZodObject)
         .filter(([, m]) => m.input !== 'list')
@@ -145,7 +145,7 @@ describe('PA-02 rows', () => {
     ]);
   });
 
-  it('columns a file lacks stay as they are; a blank cell is "not sure"', () => {
+  it('missing columns leave values, blank cells are "not sure"', () => {
     const stored = cable({ lengthMm: 900, markedGbps: 40 });
     const [entry] = read('cable', [
       ['maker', 'model', 'lengthMm'],
@@ -158,7 +158,7 @@ describe('PA-02 rows', () => {
     });
   });
 
-  it('the rows of a host are joined by its name; a socket is met by its short name, others stay', () => {
+  it('rows of a host join by name, sockets by short name', () => {
     const stored = {
       ...host(),
       sockets: [socket({ key: 'left', lanes: 4 }), socket({ key: 'right', lanes: 4 })],
@@ -180,7 +180,7 @@ describe('PA-02 rows', () => {
     expect(spec.sockets[0]?.standard).toBe('usb4-40');
   });
 
-  it('a host said differently on a further row, and a name that stands twice, are wrong', () => {
+  it('hosts that contradict themselves and repeated names are wrong', () => {
     const hosts = read('host', [
       ['maker', 'model', 'form', 'drawW', 'socket.key', 'socket.connector'],
       ['Alder', 'H-1', 'laptop', '40', 'left', 'usb-c'],
@@ -244,7 +244,7 @@ describe('PA-02 rows', () => {
     );
   });
 
-  it('a host with many sockets is written on as many rows and read back equal', () => {
+  it('a host with many sockets round-trips through as many rows', () => {
     const spec = {
       ...host(),
       drawW: 45,

@@ -64,7 +64,7 @@ describe('every finding', () => {
     }
   });
 
-  it('a check makes only the codes it declares, and reads only what it declares', () => {
+  it('checks make only the codes and read only the facts they declare', () => {
     const chains = [...PROVOKED.map(([, c]) => c), { chain: plainChain() }, { chain: EMPTY }];
     for (const { chain, context } of chains) {
       const rules = new RuleBook({});
@@ -80,7 +80,7 @@ describe('every finding', () => {
 });
 
 describe('what nobody stated', () => {
-  it('PL-01 a size, plug, watt or supply that is not stated leaves its area open and the chain at "not enough known"', () => {
+  it('PL-01 an unstated size, plug, watt or supply leaves its area open', () => {
     const open: [Over, JudgedArea, string][] = [
       [{ card: { lengthMm: null } }, 'room', 'card/lengthMm'],
       [{ dock: { innerSlots: null } }, 'room', 'dock/innerSlots'],
@@ -105,7 +105,7 @@ describe('what nobody stated', () => {
     }
   });
 
-  it('PL-12 PL-13 what cannot stop a chain wants care while it is not known', () => {
+  it('PL-12 PL-13 what cannot stop a chain needs care while unknown', () => {
     for (const over of [
       { dock: { airflowCfm: null } },
       { dock: { chargeOutW: null } },
@@ -117,7 +117,7 @@ describe('what nobody stated', () => {
     }
   });
 
-  it('PL-11 plugs without any supply stop, and so does a card whose sockets and slot cannot carry its watts', () => {
+  it('PL-11 plugs without supply stop, as do sockets short of watts', () => {
     const state = (over: Over) =>
       judge(whole(over))
         .predicted.areas.filter((a) => a.state === 'stops')
@@ -132,7 +132,7 @@ describe('what nobody stated', () => {
     expect(state({ card: { boardW: 375, plugs8Pin: 2 }, dock: { supplyW: 850 } })).toEqual([]);
   });
 
-  it('what does not apply is in no count: an open board has no room to fit', () => {
+  it('areas that do not apply are not counted: an open board', () => {
     const e = judge(whole({ dock: { form: 'open-board', retention: 'clamp', maxWeightG: 2000 } }));
     expect(e.predicted.areas.filter((a) => a.state === 'none').map((a) => a.area)).toEqual([
       'room',
@@ -142,7 +142,7 @@ describe('what nobody stated', () => {
     expect(e.predicted.coverage).toEqual({ known: 6, of: 6 });
   });
 
-  it('PL-10 a range that reaches over the limit may stop it, and names what to measure', () => {
+  it('PL-10 a range over the limit may stop, and names its measure', () => {
     const e = judge(whole({ card: { lengthMm: { lo: 290, hi: 310 } } }));
     expect(e.predicted.verdict).toMatchObject({
       state: 'unknown',

@@ -65,7 +65,7 @@ describe('BU-02 how a step stands', () => {
     });
   });
 
-  it('BU-07 what lasts stands in the next attempt; what does not is done again', () => {
+  it('BU-07 lasting steps stay in the next attempt, others repeat', () => {
     const first = [
       event('card-seat', 'done'),
       event('plug-cable', 'done'),
@@ -80,7 +80,7 @@ describe('BU-02 how a step stands', () => {
     ).toBe('open');
   });
 
-  it('another card in the slot opens the step again and says so; another screen does not', () => {
+  it('another card in the slot reopens the step; a screen does not', () => {
     const seated = event('card-seat', 'done', { about: { ...now, card: 'Alder C-0' } });
     expect(stateOf([seated], 'card-seat')).toMatchObject({ state: 'open', changed: ['card'] });
     expect(
@@ -171,7 +171,7 @@ describe('CO-08 what changed since it was good', () => {
     ]);
   });
 
-  it('what was not noted then is not held against now; nothing changed is nothing', () => {
+  it('what was not noted then is not compared now', () => {
     expect(
       sinceGood(
         good,

@@ -32,7 +32,7 @@ const RIG = { downGbps: 26, upGbps: 25.3, latencyUs: 2.2, memoryGB: 8 };
 const QHD = { pixels: 3686400, panel: false, capFps: null };
 
 describe('frames drawn by chance', () => {
-  it('without roughness are the closed form, every one, and a cap holds them', () => {
+  it('steady frames are the closed form, and a cap holds them', () => {
     const ms = frameTerms(P, RIG, QHD).ms;
     expect([...simulateFrames(P, RIG, QHD, SMOOTH, 50, 1)]).toEqual(
       Array(50).fill(Math.fround(ms)),
@@ -48,7 +48,7 @@ describe('frames drawn by chance', () => {
     expect(draw(0.25)).not.toEqual(draw(0.75));
   });
 
-  it('come to the mean of the closed form where one stage is far the longest', () => {
+  it('the mean is the closed form where one stage dominates', () => {
     const one = { ...P, cpuMs: 1, streamed: 0 };
     const frames = simulateFrames(
       one,
@@ -63,7 +63,7 @@ describe('frames drawn by chance', () => {
     expect(Math.abs(mean / frameTerms(one, RIG, QHD).ms - 1)).toBeLessThan(0.003);
   });
 
-  it('bursts enter the streamed stage, so lows stay where a faster card raises the average', () => {
+  it('bursts enter the streamed stage, so lows stay with a faster card', () => {
     const rough = { jitter: 0.03, burstsPerS: 2, burstMB: 200 };
     const of = (cardMs: number) =>
       frameStats(
@@ -126,7 +126,7 @@ describe('a forecast from start values', () => {
     });
   });
 
-  it('is the closed form in its middle, inside its band, and scales with the index', () => {
+  it('is the closed form in its middle, and scales with the index', () => {
     const at = (v: number) =>
       known(
         forecast(
@@ -216,7 +216,7 @@ describe('a forecast from a fit', () => {
     fit,
   });
 
-  it('predicts a link, a resolution and a panel that were never run, inside its band', () => {
+  it('predicts a link, resolution and panel never run, within its band', () => {
     let inside = 0;
     let n = 0;
     for (let seed = 1; seed <= 6; seed++) {
@@ -237,7 +237,7 @@ describe('a forecast from a fit', () => {
     expect(inside / n).toBeGreaterThanOrEqual(0.9);
   });
 
-  it('reaches another card by its index and says so, and does not reach one without', () => {
+  it('reaches another card by its index, and none without', () => {
     const m = model(
       calibrate(runs(['slot', 'tunnel'], ['1920x1080', '2560x1440', '3840x2160'], 0)),
     );
@@ -255,7 +255,7 @@ describe('a forecast from a fit', () => {
     });
   });
 
-  it('is wider for another link when it was fitted behind one alone, and the same for that one', () => {
+  it('is wider for another link when fitted behind one alone', () => {
     const m = model(calibrate(runs(['tunnel'], ['1920x1080', '2560x1440', '3840x2160'], 0.01)));
     const own = known(forecast(m, rigFacts('small', 'tunnel'), { ...ASKED, pixels: 8294400 }));
     const other = known(forecast(m, rigFacts('small', 'half'), { ...ASKED, pixels: 8294400 }));

@@ -56,7 +56,7 @@ describe('figures of a run', () => {
   });
 
   // Arithmetic: of 100 frames of 10 ms and 1 of 110 ms the slowest 1 % of frames is the one; of 1110 ms, 1 % of the time is 11.1 ms of it.
-  it('keeps the two schools of 1 % low apart, and the one by time', () => {
+  it('keeps the two 1 % lows apart, and the one by time', () => {
     const frames = Float64Array.from([...Array.from({ length: 100 }, () => 10), 110]);
     expect(slowestFrames(frames, 0.01)).toBe(110);
     expect(slowestTime(frames, 0.01, 1110)).toBeCloseTo(110, 9);
@@ -75,7 +75,7 @@ describe('figures of a run', () => {
     );
   });
 
-  it('counts a frame in each second it lies in, and leaves the last part second out', () => {
+  it('counts a frame in each second it spans, without the last part', () => {
     expect(perSecond(Float32Array.of(500, 1000, 500, 300))).toEqual([1.5, 1.5]);
     expect(perSecond(Float32Array.of(2500))).toEqual([0.4, 0.4]);
     const s = frameStats(Float32Array.from({ length: 50 }, () => 10));
@@ -139,7 +139,7 @@ describe('stutters', () => {
     expect(s.period?.strength).toBeGreaterThan(0.9);
   });
 
-  it('by chance have no period: no more than 5 of 200 runs say so', () => {
+  it('chance has no period: at most 5 of 200 runs say so', () => {
     let said = 0;
     for (let seed = 1; seed <= 200; seed++)
       if (period(makeLog(seed, 40).map((t) => t * 1000))) said++;
@@ -162,12 +162,12 @@ describe('caps and beginnings', () => {
     expect(frameStats(odd, 77).cap?.fps).toBe(77);
   });
 
-  it('finds no cap in a run that goes on either side of a usual rate', () => {
+  it('finds no cap in a run around a usual rate', () => {
     const rates = Array.from({ length: 40 }, (_, i) => 60 + 6 * Math.sin(i));
     expect(findCap(rates, [16, 16, 16], 0.01, null)).toBeNull();
   });
 
-  it('takes a free run that is near a usual rate for none: at most 5 of 100', () => {
+  it('takes a free run near a usual rate for none', () => {
     let said = 0;
     for (let seed = 1; seed <= 100; seed++)
       if (

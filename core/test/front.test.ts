@@ -41,7 +41,7 @@ function frontOf(all: readonly Dot[]) {
 }
 
 describe('front', () => {
-  it('equals brute force on random catalogues, in any order, with the lower index of two alike', () => {
+  it('equals brute force on random catalogues, lower index of twins', () => {
     fc.assert(
       fc.property(cloud, (all) => {
         const points = frontOf(all);
@@ -61,7 +61,7 @@ describe('front', () => {
     expect(front.points()).toEqual([{ minor: 10, fps: 50, index: 7 }]);
   });
 
-  it('knee is the point farthest above the chord, as brute force finds it; none with fewer than three', () => {
+  it('the knee is farthest above the chord, none below three points', () => {
     fc.assert(
       fc.property(cloud, (all) => {
         const points = plainFront(all);
@@ -86,7 +86,7 @@ describe('front', () => {
     );
   });
 
-  it('hull lies on the front, its steps give ever less, and no point lies above it', () => {
+  it('the hull lies on the front with ever smaller steps', () => {
     fc.assert(
       fc.property(cloud, (all) => {
         const points = plainFront(all);
@@ -108,7 +108,7 @@ describe('front', () => {
     );
   });
 
-  it('stops paying at the first step below half of the one before and below the threshold', () => {
+  it('stops paying at the first step below half the one before', () => {
     // Worked by hand, 1 minor = 1: 20, then 10 (half, not less), then 1.5 frames/s for each 100.
     const points = [
       { minor: 0, fps: 40 },
@@ -144,7 +144,7 @@ describe('worth it', () => {
     expect(w.rival?.perFrameMinor).toBeCloseTo(1384.6, 1);
   });
 
-  it('is not worth it inside the band, nor where another way is as good on every need for less', () => {
+  it('is not worth it within the band or with a cheaper equal', () => {
     expect(worthOf(way('set', 60_000, 36), [way('keep', 0, 30)])).toMatchObject({
       worth: false,
       by: 'band',
@@ -160,7 +160,7 @@ describe('worth it', () => {
     expect(worthOf(way('set', null, 80), [cheaper])).toMatchObject({ worth: null, by: 'unknown' });
   });
 
-  it('shared by enough hosts it is cheaper than a machine each: the least n, by brute force', () => {
+  it('sharing is cheaper from the least n of hosts, by brute force', () => {
     fc.assert(
       fc.property(
         fc.nat(2000),

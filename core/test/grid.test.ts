@@ -26,7 +26,7 @@ const grounds: CellGrounds = {
 const { host, dock, card } = tunnelChain();
 
 describe('CO-04 what is predicted for a cell', () => {
-  it('is what evaluate says of the same chain, by the best port that takes the plug', () => {
+  it('equals evaluate of the same chain by its best port', () => {
     const parts = { host, dock, card };
     const p = predictCell(parts, grounds);
     const e = evaluate({
@@ -53,20 +53,20 @@ describe('CO-04 what is predicted for a cell', () => {
     ).toBe('blocked');
   });
 
-  it('a card nobody chose is no reason to doubt the link; without a dock or a host nothing is known', () => {
+  it('an unchosen card does not doubt the link', () => {
     expect(predictCell({ host, dock, card: null }, grounds).state).toBe('works');
     expect(predictCell({ host, dock: null, card }, grounds).state).toBe('unknown');
     expect(predictCell({ host: null, dock, card }, grounds).state).toBe('unknown');
   });
 
-  it('no port that takes the plug is said, and is no prediction to contradict', () => {
+  it('a plug no port takes is named, and is no prediction', () => {
     const p = predictCell({ host, dock: direct.dock, card }, grounds);
     expect(p).toEqual({ state: 'no-port', socket: null, down: null });
     expect(cellContradicts(p, { n: 9, worked: 9, told: 0, newest: '2026-01-01' })).toBe(false);
     expect(chain).toBeDefined();
   });
 
-  it('contradicts when the interval of what was seen excludes it: four of four', () => {
+  it('contradicts when the observed interval excludes it: four of four', () => {
     const p = predictCell({ host, dock, card }, grounds);
     const seen = (n: number, worked: number) => ({ n, worked, told: 0, newest: '2026-01-01' });
     expect(cellContradicts(p, seen(4, 0))).toBe(true);
@@ -98,7 +98,7 @@ describe('what of a grid is drawn', () => {
     );
   });
 
-  it('a cell that is stepped to comes whole into view with the least scrolling', () => {
+  it('a stepped cell scrolls into view with the least movement', () => {
     expect(offsetFor(0, 64, 128, 640)).toBe(0);
     expect(offsetFor(11, 64, 128, 640)).toBe(128);
     expect(offsetFor(12, 64, 128, 640)).toBe(13 * 64 - 640);

@@ -50,7 +50,7 @@ describe('BU-15 counters of one stretch', () => {
     expect(countsText(g)).toBe(words);
   });
 
-  it('the house may see it otherwise; counters that shrink are refused at their place', () => {
+  it('house rules change the grade; shrinking counters are refused', () => {
     expect(
       gradeCounts(counts({ correctedBefore: 0, correctedAfter: 9, minutes: 10 }), {
         'health.correctedPerHour': 50,
@@ -72,7 +72,7 @@ describe('BU-15 counters of one stretch', () => {
     expect(gradeWindow(null, card())).toBeNull();
   });
 
-  it('drops outweigh a healthy copy rate; corrected errors take it down one step', () => {
+  it('drops outweigh a healthy copy rate; corrected errors cost one step', () => {
     const chain = tunnelChain({ dock: { controllerClass: 'c' } });
     const copy = { value: 24, unit: 'Gb/s', direction: 'down', memory: 'pinned' };
     const check = (c: object) => {
@@ -115,7 +115,7 @@ function point(day: number, over: Partial<HealthPoint>): HealthPoint {
 }
 
 describe('BU-15 health over time', () => {
-  it('a copy rate that falls with every reading is told apart from chance, in points a month', () => {
+  it('a falling copy rate is told from chance, in points a month', () => {
     const falling = [0, 10, 20, 30, 40].map((d, i) => point(d, { down: 0.95 - i * 0.03 }));
     const [t] = healthTrends(falling, {});
     expect(t).toMatchObject({ measure: 'down', way: 'falls', n: 5, first: 0.95 });
@@ -152,7 +152,7 @@ describe('BU-15 health over time', () => {
     ]);
   });
 
-  it('cables side by side, the best first; what was not read stays open', () => {
+  it('cables stand side by side, best first, unread ones open', () => {
     const rows = healthByCable([
       point(0, { down: 0.6, cable: 'long', downs: 1, minutes: 10 }),
       point(5, { down: 0.9, cable: 'short', minutes: 10, correctedPerHour: 6 }),
@@ -180,7 +180,7 @@ describe('usual causes of a failing step', () => {
   const first = (symptom: SymptomId, chain: Chain, n = 5) =>
     rankedCauses(netFor(chain), symptom).slice(0, n);
 
-  it('every symptom has words and causes with help, on a tunnel and on a direct link', () => {
+  it('every symptom has words and causes on tunnel and direct link', () => {
     for (const chain of [tunnelChain(), directChain()])
       for (const id of SYMPTOM_IDS) {
         expect(SYMPTOM_WORDS[id]).not.toBe('');

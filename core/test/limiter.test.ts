@@ -100,7 +100,7 @@ describe('shares of the stages', () => {
     );
   });
 
-  it('names the card where time grows with the pixels, the processor where it does not, the link where it takes most', () => {
+  it('names card, processor or link by how time grows with pixels', () => {
     const grown = (power: number, toll: number) =>
       [0.5625, 2.25].map((ratio) => ({
         ratio,
@@ -119,7 +119,7 @@ describe('shares of the stages', () => {
     expect(of(0.85, 6.5)).toMatchObject({ says: 'named', stage: 'link' });
   });
 
-  it('cannot tell processor from link where frames are flat and no pair told the toll', () => {
+  it('cannot tell processor from link on flat frames without a pair', () => {
     const j = judgeShares({ ...SEEN, sizes: [{ ratio: 0.5625, ms: 9.98 }], load: 0.5 });
     const named = j && nameLimiter(j);
     expect(named?.says).toBe('cannot-tell');
@@ -143,7 +143,7 @@ describe('shares of the stages', () => {
     expect(judged && nameLimiter(judged)).toMatchObject({ says: 'cannot-tell', alike: false });
   });
 
-  it('explains nothing with a frame that cannot be: a toll longer than the frame', () => {
+  it('ignores an impossible frame: a toll longer than the frame', () => {
     expect(judgeShares({ ...SEEN, toll: { mid: 40, sd: 0.1 } })).toBeNull();
   });
 });
@@ -154,7 +154,7 @@ describe('the swap that decides', () => {
     ...runsOf({ ms: [10] }),
     ...runsOf({ resolution: '3840x2160', ms: [10.1] }),
   ]);
-  it('is another resolution for card or processor, and the link itself for processor or link', () => {
+  it('names the test that decides: another resolution, or the link', () => {
     expect(decidingSwap(['card', 'cpu'], c, [c], [])).toMatchObject({ what: 'sizes', minutes: 1 });
     expect(decidingSwap(['cpu', 'link'], c, [c], ['setup-b'])).toMatchObject({
       what: 'link',
@@ -239,7 +239,7 @@ describe('alarms are raised where they should be', () => {
 });
 
 describe('how much of a clock arrives', () => {
-  it('clock +7.7 % and score +2.5 % is 0.33; +1.35 % and +1.35 % is 1 (common practice, no published source)', () => {
+  it('clock +7.7 % and score +2.5 % is 0.33 (common practice)', () => {
     const e = elasticity({ speeds: [100], clock: 2000 }, { speeds: [102.5], clock: 2154 }, 0.005);
     expect(e.e).toBeCloseTo(0.33, 2);
     // sqrt(2) * 0.005 / ln 1.077.
@@ -252,7 +252,7 @@ describe('how much of a clock arrives', () => {
       e: expect.closeTo(1, 9) as number,
     });
   });
-  it('gives no verdict where the scatter hides it, nor without a change of clock', () => {
+  it('gives no verdict within scatter or without a change of clock', () => {
     expect(
       elasticity({ speeds: [100], clock: 2000 }, { speeds: [101.35], clock: 2027 }, 0.02).says,
     ).toBe('too-uncertain');

@@ -40,7 +40,7 @@ describe('BU-06 grades of a copy rate', () => {
     expect(copied(classA, 26)?.grade).toBe('impossible');
   });
 
-  it('unit and direction count: 3 GB/s is 24 Gb/s, and the way back carries less', () => {
+  it('unit and direction count: 3 GB/s is 24 Gb/s', () => {
     expect(copied(classC, 3, { unit: 'GB/s' })).toMatchObject({ grade: 'healthy', gbps: 24 });
     expect(copied(classC, 3000, { unit: 'MB/s' })?.gbps).toBeCloseTo(24, 9);
     expect(copied(classC, 26.9)?.grade).toBe('healthy');
@@ -71,7 +71,7 @@ describe('BU-06 grades of a copy rate', () => {
     expect(linkCheckHeadline(c, judge(classC))).toBe(NOT_GRADED_TEXTS[why]);
   });
 
-  it('against a range it is graded at both ends, and what would decide is named', () => {
+  it('against a range both ends are graded, and the decider named', () => {
     const open = tunnelChain({
       socket: { standard: 'thunderbolt-3' },
       dock: { uplink: 'thunderbolt-3' },
@@ -120,7 +120,7 @@ describe('BU-06 spans and router against this chain', () => {
     );
   });
 
-  it('slow while idle proves nothing; slow under load is the driver; narrow counts always', () => {
+  it('slow at idle proves nothing, slow under load is the driver', () => {
     const idle = check(classC, { load: 'idle', cardSpan: { gen: 1, lanes: 4 } });
     expect([row(idle, 'card')?.state, idle.overall]).toEqual(['idle', 'idle']);
     const busy = check(classC, { cardSpan: { gen: 1, lanes: 4 } });
@@ -130,7 +130,7 @@ describe('BU-06 spans and router against this chain', () => {
     expect(narrow.overall).toBe('low');
   });
 
-  it('half a rate on the router names the cable first, even with every PCI line right', () => {
+  it('half a rate on the router names the cable first', () => {
     const c = check(classC, {
       router: { laneGbps: 10, lanes: 2 },
       cardSpan: { gen: 3, lanes: 4 },
@@ -162,7 +162,7 @@ describe('BU-06 spans and router against this chain', () => {
     expect(c.reasons[0]?.id).toBe('plan-wrong');
   });
 
-  it('a rate above the plan doubts what sets it; only one above the port itself is impossible', () => {
+  it('a rate above the plan doubts the plan, above the port itself', () => {
     const above = check(classC, { copy: { ...graded, value: 28 } });
     expect(above.overall).toBe('above');
     expect(above.doubts).toContain('dock/controllerClass');
@@ -180,7 +180,7 @@ describe('BU-06 spans and router against this chain', () => {
     expect(check(classC, { cardSpan: { gen: 4, lanes: 4 } }).doubts).toContain('dock/slotGen');
   });
 
-  it('busy traffic and look-alike ports are among the reasons where they can be', () => {
+  it('busy traffic and ambiguous ports are reasons where possible', () => {
     const twin = {
       ...tunnelChain({ loads: [load()] }),
       host: { ...host(), sockets: [socket(), socket({ key: 'right' })] },

@@ -41,7 +41,7 @@ describe('where a loan stands', () => {
     );
   });
 
-  it('counts days over a leap day, a change of clocks and years as the calendar does', () => {
+  it('counts days over leap days, clock changes and years', () => {
     expect(daysBetween('2024-02-28', '2024-03-01')).toBe(2);
     expect(daysBetween('2026-10-24', '2026-10-26')).toBe(2);
     expect(daysBetween('2026-12-31', '2027-01-01')).toBe(1);
@@ -57,7 +57,7 @@ describe('where a loan stands', () => {
     );
   });
 
-  it('puts the longest late first, then what is due next, then who waits', () => {
+  it('orders loans: longest late, next due, then waiting', () => {
     const all = [
       loan({ label: 'waits', fromOn: null, dueOn: null }),
       loan({ label: 'some day', dueOn: null }),
@@ -84,7 +84,7 @@ describe('where a loan stands', () => {
     );
   });
 
-  it('finds a piece that two live setups name, not one named twice by the same', () => {
+  it('finds a piece in two live setups, not twice in one', () => {
     const piece = (label: string, ...ids: string[]) => ({
       label,
       liveIn: ids.map((id) => ({ id })),
@@ -96,7 +96,7 @@ describe('where a loan stands', () => {
 });
 
 describe('the return check', () => {
-  it('has a look, a trial, a limit and a caution before the trial for every kind that can be lent', () => {
+  it('has look, trial, limit and caution for every lendable kind', () => {
     for (const kind of LEND_KINDS) {
       const look = RETURN_LOOKS[kind];
       expect([
@@ -113,14 +113,14 @@ describe('the return check', () => {
     expect(RETURN_LOOKS.host.caution).toBe('battery');
   });
 
-  it('tells what came back worse, and says nothing where a condition is missing', () => {
+  it('names what came back worse, only where conditions are known', () => {
     expect(cameBackWorse('new', 'used')).toBe(true);
     expect(cameBackWorse('used', 'used')).toBe(false);
     expect(cameBackWorse('worn', 'used')).toBe(false);
     expect(cameBackWorse(null, 'faulty')).toBeNull();
   });
 
-  it('lets it go on only whole, tried and working; the gravest reason is said', () => {
+  it('lets a piece go only whole, tried and working', () => {
     const said = (over: object) =>
       readyForNext({ missing: [], condition: 'used', tested: 'works', ...over });
     expect(said({})).toEqual({ ready: true, why: null });

@@ -82,7 +82,7 @@ describe("Welch's test", () => {
     expect(welch([5, 5], [6, 6])?.p).toBe(0);
   });
 
-  it('does not pool the variances: the wider side counts with its own size', () => {
+  it('does not pool variances: the wider side keeps its own', () => {
     const narrow = [10, 10.1, 9.9, 10, 10.1, 9.9, 10, 10];
     const wide = [12, 8, 15];
     expect(welch(narrow, wide)?.df).toBeLessThan(3);

@@ -26,7 +26,7 @@ const p = (t: TestId, c: CauseId) =>
   (TESTS[t].given as Partial<Record<CauseId, number>>)[c] ?? TESTS[t].q;
 
 describe('TR-01 the net as data', () => {
-  it('every share is a share, every weight above nothing, every test takes minutes', () => {
+  it('shares are shares, weights positive, tests take minutes', () => {
     for (const id of SYMPTOM_IDS)
       for (const row of [SYMPTOMS[id].given, SYMPTOMS[id].direct ?? {}])
         for (const share of Object.values(row)) expect(share > 0 && share < 1).toBe(true);
@@ -38,7 +38,7 @@ describe('TR-01 the net as data', () => {
     for (const id of CAUSE_IDS) expect(CAUSES[id].w).toBeGreaterThan(0);
   });
 
-  it('everything has its words, and stands once in the lists to choose from', () => {
+  it('everything has words and stands once in its lists', () => {
     for (const id of CAUSE_IDS) expect(CAUSE_WORDS[id].what).not.toBe('');
     for (const id of TEST_IDS) expect(new Set(Object.values(TEST_WORDS[id])).size).toBe(4);
     expect(SYMPTOM_GROUPS.flatMap((g) => g.of).sort()).toEqual([...SYMPTOM_IDS].sort());
@@ -59,7 +59,7 @@ describe('TR-01 the net as data', () => {
     }
   });
 
-  it('every cause is told from each of its neighbours, three to one, by a test that both can have', () => {
+  it('every cause is told from its neighbours three to one', () => {
     const apart = (t: TestId, a: CauseId, b: CauseId) => {
       const x = p(t, a);
       const y = p(t, b);
@@ -77,7 +77,7 @@ describe('TR-01 the net as data', () => {
 });
 
 describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
-  it('no test has a risk of 2 or 3, and each with care says its caution', () => {
+  it('no test has risk 2 or 3, and care has its caution', () => {
     for (const id of TEST_IDS) {
       const t = TESTS[id];
       expect(t.risk).toBeLessThanOrEqual(1);
@@ -96,7 +96,7 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
   });
 
   // Facts of the trade, common practice without a published source: what a kind of link cannot have.
-  it('a direct link has no router, no approval and no plugging live; a tunnel has no direct cable', () => {
+  it('a direct link has no router, a tunnel no direct cable', () => {
     const tunnel = netFor(tunnelChain());
     const direct = netFor(directChain());
     for (const t of [
@@ -116,7 +116,7 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
     expect(direct.causes).not.toContain('look-alike-port');
   });
 
-  it('where the link is not known both kinds stay possible, and plugging live is not offered', () => {
+  it('an unknown link keeps both kinds possible, without live plugging', () => {
     const net = netFor(EMPTY);
     expect(net.causes).toEqual(
       expect.arrayContaining(['direct-live', 'not-approved', 'look-alike-port']),
@@ -130,7 +130,7 @@ describe('TR-02 nothing dangerous and nothing impossible is offered', () => {
     });
   });
 
-  it('whatever is seen, an open test is one of this chain, about what is seen, and needs no card that is not there', () => {
+  it('open tests fit this chain, its symptoms and its parts', () => {
     const some = fc.uniqueArray(fc.constantFrom(...SYMPTOM_IDS), { minLength: 1, maxLength: 4 });
     fc.assert(
       fc.property(some, fc.constantFrom(...CHAINS), (symptoms, chain) => {

@@ -35,7 +35,7 @@ const parts = [
 ];
 
 describe('news', () => {
-  it('knows parts by what is stated: model or family, of the kind the software belongs to', () => {
+  it('knows parts by stated model or family of their kind', () => {
     const stated = {
       what: 'driver' as const,
       maker: 'Birch',
@@ -60,7 +60,7 @@ describe('news', () => {
     expect(releaseSchema.safeParse(m.draft).success).toBe(true);
   });
 
-  it('knows parts by their names in the text, whole names only, and drafts a release', () => {
+  it('knows whole part names in the text and drafts a release', () => {
     const m = matchNews(
       item({ title: 'Alder D-4: firmware 1.9.2', text: 'Mends crashes on plugging in.' }),
       parts,

@@ -37,7 +37,7 @@ describe('BU-01 which orders a chain has', () => {
     expect(adviseOrder(direct, tries('dock-first', 3, 3), '6118').order).toBe('dock-first');
   });
 
-  it('in every order that a direct link has the cable goes in before anything has power', () => {
+  it('every order of a direct link cables before power', () => {
     for (const { id, state } of choices(directChain())) {
       if (state === 'shut') continue;
       const steps = sequenceOf(id, 'direct');
@@ -51,7 +51,7 @@ describe('BU-01 which orders a chain has', () => {
     expect(sequenceOf('dock-first', 'tunnel').indexOf('dock-on')).toBe(1);
   });
 
-  it('a tunnel allows all; one that the host drives only when it was seen', () => {
+  it('a tunnel allows all orders, host-driven only when seen', () => {
     expect(choices().map((c) => c.state)).toEqual(['open', 'warned', 'open', 'open', 'open']);
     const seen = (is: 'starts' | 'nothing') => ({
       ...NO_DOCKED,
@@ -81,7 +81,7 @@ describe('BU-01 which orders a chain has', () => {
 describe('BU-01 and BU-07 the log leads', () => {
   const all = choices();
 
-  it('all off 4 of 5 comes before any time 1 of 3, with those counts', () => {
+  it('all off 4 of 5 comes before any time 1 of 3', () => {
     const a = adviseOrder(all, [...tries('any-time', 1, 3), ...tries('all-off', 4, 5)], '6118');
     expect(a.order).toBe('all-off');
     expect(adviceWords(a, '6118')).toBe(
@@ -89,7 +89,7 @@ describe('BU-01 and BU-07 the log leads', () => {
     );
   });
 
-  it('what works more surely wins over what is safer: 1 of 5 against 6 of 6', () => {
+  it('the surer order wins over the safer: 6 of 6', () => {
     expect(
       adviseOrder(all, [...tries('all-off', 1, 5), ...tries('host-first', 6, 6)], '6118'),
     ).toMatchObject({

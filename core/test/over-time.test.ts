@@ -21,7 +21,7 @@ const run = (at: string, speed: number, driver: string): DatedRun => ({
 });
 
 describe('the same run over versions and months', () => {
-  it('makes a step of every set of versions, held against the one before, with what changed', () => {
+  it('makes a step of every version set, against the one before', () => {
     const t = overTime([
       run('2026-03-01', 100, '20.1'),
       run('2026-01-01', 100, '20.1'),
@@ -51,7 +51,7 @@ describe('the same run over versions and months', () => {
 });
 
 describe('synthetic tests by age', () => {
-  it('21, 15 and 8 % lost in three generations rise by year (common practice, no published source)', () => {
+  it('losses of 21, 15 and 8 % rise by year (common practice)', () => {
     const test = (year: number, lost: number) => ({
       title: `Test ${year}`,
       year,
@@ -85,13 +85,13 @@ describe('cards that come together', () => {
     desktop: desktop === null ? [] : [desktop, desktop * 1.01],
     index,
   });
-  it('is an alarm when a desktop tells them apart and the chain does not', () => {
+  it('is an alarm when a desktop tells them apart, not the chain', () => {
     const c = converge([card('small', 60, 80), card('middle', 61, 100), card('big', 62, 130)]);
     expect(c?.alarm).toBe(true);
     expect(c?.spread).toBeCloseTo(62 / 60 - 1, 6);
     expect(c?.desktopSpread).toBeCloseTo(130 / 80 - 1, 6);
   });
-  it('is none when they differ here too, or when they hardly differ in a desktop, or nobody knows', () => {
+  it('is none where they differ here or hardly in a desktop', () => {
     expect(converge([card('small', 60, 80), card('big', 80, 130)])?.alarm).toBe(false);
     expect(converge([card('small', 60, 80), card('big', 61, 82)])?.alarm).toBe(false);
     expect(converge([card('small', 60, null), card('big', 61, null)])).toMatchObject({

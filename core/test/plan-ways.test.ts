@@ -38,7 +38,7 @@ describe('PL-04 routes', () => {
   const routes = routesOf(many, 'usb4', context);
   const by = (key: string) => routes.find((r) => r.key === key)!;
 
-  it('every port and slot is a route, the best rate first; a port that carries nothing is one too', () => {
+  it('every port and slot is a route, the best rate first', () => {
     expect(routes.map((r) => [r.key, r.kind])).toEqual([
       ['m2-1', 'direct'],
       ['m2-2', 'direct'],
@@ -52,7 +52,7 @@ describe('PL-04 routes', () => {
     expect(by('plain').usable).toEqual({ lo: 0, hi: 0 });
   });
 
-  it('slots are real: what leaves, where the system boots, which network is left, and how it is reached', () => {
+  it('slots name what leaves, boots, networks and how to reach them', () => {
     expect(by('m2-1')).toMatchObject({
       evicts: 'system-drive',
       bootTo: ['left'],
@@ -80,7 +80,7 @@ describe('Try it', () => {
     chain: { ...chain, path: path(cable({ markedW: 100, ...over })) },
   });
 
-  it('keeps only changes that take the finding away and stop nothing, best verdict first', () => {
+  it('keeps changes that remove the finding and stop nothing', () => {
     const fixes = rankFixes(input, { code: 'cable/too-long' }, [
       swap('longer', { lengthMm: 1500 }),
       swap('charging cable', { lengthMm: 500, markedGbps: 0.48 }),
@@ -124,7 +124,7 @@ describe('Try it', () => {
 describe('PL-17 pre-flight', () => {
   const ids = (c: Chain) => preFlight(judge(c)).map((i) => `${i.id} ${i.state}`);
 
-  it('is short where nothing asks for more, and asks where it is not known', () => {
+  it('is short where nothing asks more, and asks where unknown', () => {
     expect(ids(whole({ settings: { encryption: 'no' } }))).toEqual([
       'save usual',
       'versions usual',
@@ -146,7 +146,7 @@ describe('PL-17 pre-flight', () => {
 });
 
 describe('PL-25 several cards on one dock', () => {
-  it('names the steps in order, the power cables found, and a driver only when the family changes', () => {
+  it('names steps in order, cables, and a driver for another family', () => {
     const c = tunnelChain({
       dock: { supply: 'inside', supplyW: 750, cables8Pin: 3, screws: 6 },
       card: { family: 'Birch', plugs8Pin: 1 },

@@ -104,7 +104,7 @@ describe('WS-05 what is worth asking about a part', () => {
     expect(codes(kind, good)).toEqual([]);
   });
 
-  it('asks at the place of the value, with its figures, and changes nothing', () => {
+  it("asks at the value's place, with figures, and changes nothing", () => {
     const spec = cable({ markedGbps: 2.5 });
     const before = structuredClone(spec);
     const [q] = partQuestions('cable', spec);
@@ -118,7 +118,7 @@ describe('WS-05 what is worth asking about a part', () => {
     );
   });
 
-  it('asks nothing about what is not known or only known as a range', () => {
+  it('asks nothing about unknown values and ranges', () => {
     expect(codes('cable', cable({ markedGbps: null, lengthMm: { lo: 60, hi: 90 } }))).toEqual([]);
     expect(
       codes('card', card({ boardW: 500, plugs8Pin: null, plugs6Pin: 0, plugs16Pin: 0 })),
@@ -162,7 +162,7 @@ describe('WS-05 figures in words', () => {
     expect(shareQuestions(text, 'note')).toEqual([]);
   });
 
-  it('a rate of links in bytes is asked about, a copy rate is not', () => {
+  it('a link rate in bytes is asked about, copy rates not', () => {
     expect(rateQuestions('a 40 GB/s cable', 'note')).toMatchObject([
       { params: { said: 40, would: 320 } },
     ]);
@@ -181,7 +181,7 @@ describe('WS-05 figures in words', () => {
     );
   });
 
-  it('a part alone above a box that holds it; the same card twice', () => {
+  it('warns of a part dearer than its box, and twins', () => {
     expect(boxQuestions(70_000, [65_900])).toMatchObject([
       { code: 'alone-above-box', params: { more: 6.2 } },
     ]);

@@ -18,7 +18,7 @@ describe('BE-05 the score of a practice', () => {
     expect(path.minutes).toBe(path.steps.reduce((sum, s) => sum + stepMinutes(s.test), 0));
   });
 
-  it('in hindsight only what tells it is needed: never longer than what was asked, and enough to mend it', () => {
+  it('in hindsight needs only decisive tests, never more than asked', () => {
     const asked = [step('desktop-slot', 'no'), step('router-speed', 'yes'), step('hub-off', 'no')];
     const path = shortestPath(net, ['low-copy'], 'cable-class', asked);
     expect(path?.steps).toEqual([step('router-speed', 'yes')]);
@@ -41,7 +41,7 @@ describe('BE-05 the score of a practice', () => {
     expect(leftWords(null, steps)).toMatch(/^Nowhere/);
   });
 
-  it('a test that tells little for its minutes is where it was left, with the better one', () => {
+  it('a weak test for its minutes is where it was left', () => {
     const left = leftAt(
       net,
       ['low-copy'],
@@ -55,7 +55,7 @@ describe('BE-05 the score of a practice', () => {
     );
   });
 
-  it('naming while it is still unlikely, and testing on when it is plain, are said', () => {
+  it('naming too early and testing on too long are said', () => {
     expect(leftAt(net, ['nothing-listed'], [], 'look-alike-port')).toMatchObject({
       at: 0,
       why: 'early',

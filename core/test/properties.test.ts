@@ -144,7 +144,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
     );
   });
 
-  it('narrowing an input never widens a result, and filling one in never unsays a certain finding', () => {
+  it('narrowing inputs never widens results or unsays certain findings', () => {
     fc.assert(
       fc.property(known, masks, fc.constantFrom(...MASK), (k, open, filled) => {
         const before = judge(make(over(k, [...open, filled], direct)));
@@ -191,7 +191,7 @@ describe.each(kinds)('properties of evaluate, %s', (_name, direct, make) => {
     );
   });
 
-  it('the pinch is the minimum, nearest the host in a tie, and the rest is never less than it', () => {
+  it('the bottleneck is the minimum, nearest the host in a tie', () => {
     fc.assert(
       fc.property(known, (k) => {
         const { hops, usable, pinch } = judge(make(over(k, [], direct))).predicted.link;

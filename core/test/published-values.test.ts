@@ -86,7 +86,7 @@ describe('80 PLUS', () => {
     });
   });
 
-  it.each([115, 230] as const)('Titanium at %i V keeps 90 %% at a tenth of the rating', (mains) => {
+  it.each([115, 230] as const)('Titanium at %i V keeps 90 %% at a tenth', (mains) => {
     expect(wallDrawW(60, 600, 'titanium', mains)).toBeCloseTo(60 / 0.9, 6);
     // Below it the watts lost stay: 6.67 of 66.67.
     expect(wallDrawW(30, 600, 'titanium', mains)).toBeCloseTo(30 + 60 / 0.9 - 60, 6);
@@ -102,7 +102,7 @@ describe('peaks of a supply', () => {
     );
 
   // ATX 3.0 design guide, power excursions above 450 W: 200, 180, 160 and 120 % for 0.1, 1, 10 and 100 ms.
-  it('an ATX 3 supply above 450 W bears them, one of 450 W does not promise them', () => {
+  it('ATX 3 above 450 W bears peaks, 450 W does not promise', () => {
     expect(SUPPLY_PEAKS.atx3).toEqual([2, 1.8, 1.6, 1.2]);
     expect(has(451).map((x) => Math.round(x * 100) / 100)).toEqual([2, 1.8, 1.6, 1.2]);
     expect(has(450).map((x) => Math.round(x * 100) / 100)).toEqual([1.3, 1.3, 1.3, 1.1]);
@@ -125,7 +125,7 @@ describe('frames', () => {
   const scene = { pixels: 1920 * 1080, panel: false, capFps: null };
 
   // 26 MB at 26 Gb/s take 8 ms. Half of it streamed: 4 ms beside the stages, 4 ms on top of them.
-  it('traffic that overlaps with drawing counts once, and only where it is the longest', () => {
+  it('overlapping traffic counts once, where it is the longest', () => {
     expect(frameTerms(params, rig, scene)).toMatchObject({ ms: 8, streamed: 4, traffic: 4 });
     expect(frameTerms({ ...params, cardMs: 6 }, rig, scene).ms).toBe(10);
   });
@@ -140,7 +140,7 @@ describe('frames', () => {
     expect(e.sd).toBeCloseTo((0.01 * Math.sqrt(1 + 1 / 4)) / Math.log(1.05), 9);
   });
 
-  it('a log that begins later than its frames is moved by that much less', () => {
+  it('a log that begins after its frames moves by less', () => {
     // Frames of 10 ms for 30 s, then of 20 ms; the sensor falls at 20 s of its own clock, which begins at 3 s.
     const frames = Float32Array.from([...Array(3000).fill(10), ...Array(1500).fill(20)]);
     const lane = {

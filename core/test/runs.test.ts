@@ -48,7 +48,7 @@ describe('faster, of, lost', () => {
     expect([Math.round(back.of), Math.round(back.lost)]).toEqual([36, 64]);
   });
 
-  it('a stated percentage is told by what it means and from which side', () => {
+  it('a stated percentage is read by its meaning and side', () => {
     const meanings = (a: number, b: number, percent: number) =>
       statedPercent(a, b, percent).map((m) => `${m.meaning} from ${m.base}`);
     expect(meanings(100, 278, 178)).toEqual(['faster from a']);
@@ -58,7 +58,7 @@ describe('faster, of, lost', () => {
     expect(meanings(100, 120, 45)).toEqual([]);
   });
 
-  it('a ratio is the same from both sides, for rates and for times', () => {
+  it('a ratio is the same from both sides, rates and times', () => {
     const values = fc.array(fc.double({ min: 5, max: 300, noNaN: true }), {
       minLength: 2,
       maxLength: 6,
@@ -119,7 +119,7 @@ describe('over titles', () => {
 });
 
 describe('what is unlike', () => {
-  it('lists every difference but the one under test, and what one side did not say', () => {
+  it('lists every difference but the tested one, and gaps', () => {
     const a = made({ card: 'C-20', lid: 'open', driver: '41' }, 1).facts;
     const b = made({ card: 'C-30', lid: '', driver: '42' }, 1).facts;
     expect(unlike(a, b, ['card']).map((u) => [u.fact, u.notSaid])).toEqual([
@@ -218,7 +218,7 @@ describe('a grid', () => {
     });
   });
 
-  it('counts the repeats most like the base and says how many it left out', () => {
+  it('counts repeats most like the base and names the rest', () => {
     const lids = [
       made({ title: 'a', card: 'x', lid: 'open' }, 100),
       made({ title: 'a', card: 'y', lid: 'closed' }, 90),
@@ -242,7 +242,7 @@ describe('a grid', () => {
     );
   });
 
-  it('never drops a run: each is in a cell, left out of one, or a norm', () => {
+  it('never drops a run: cell, left out, or reference', () => {
     const fact = fc.record({
       title: fc.constantFrom('a', 'b', ''),
       card: fc.constantFrom('x', 'y', ''),

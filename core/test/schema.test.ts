@@ -24,7 +24,7 @@ const places = (schema: z.ZodType, value: unknown) => {
 };
 
 describe('what is typical', () => {
-  it('lies within what may be said, and is no answer: a value nobody gave stays "not known"', () => {
+  it('lies within limits and never answers for an ungiven value', () => {
     const all = PART_KINDS.flatMap((kind) =>
       attributesOf(PART_SCHEMAS[kind] as unknown as z.ZodObject),
     );
@@ -154,7 +154,7 @@ describe('chains and requests', () => {
     expect(places(chainInput, { ...c, path: null, host: { id: 'not an id' } })).not.toEqual([]);
   });
 
-  it('an outcome has bounded words, a real date and a share for its confidence', () => {
+  it('an outcome has bounded words, a real date, a confidence share', () => {
     const o = {
       id: '00000000-0000-7000-8000-000000000000',
       outcome: 'works',

@@ -111,7 +111,7 @@ function supplied(seed: number, n: number): ScoutInput {
 }
 
 describe('many supplies', () => {
-  it('each of 150 supplies with 60 docks is judged as evaluate judges it', () => {
+  it('150 supplies with 60 docks are judged as evaluate judges', () => {
     const input = supplied(21, 150);
     const ranking = new Ranking(input);
     const takes = input.docks.flatMap((x, i) => (x.spec.supply === 'separate' ? [i] : []));
@@ -176,7 +176,7 @@ describe('search', () => {
     return all;
   }
 
-  it('keeps, counts, orders and leaves out what a plain walk over every combination does', () => {
+  it('keeps, counts and orders as a plain walk does', () => {
     const r = ranked({ ...input, seen: [] });
     const all = everything(r);
     expect(all.length).toBe(r.total);
@@ -204,14 +204,14 @@ describe('search', () => {
     expect(r.best.list().length).toBe(Math.min(200, pairs.size));
   });
 
-  it('the nearest miss of the money is the cheapest that fails nothing else', () => {
+  it('the nearest miss of money fails nothing else', () => {
     const r = ranked({ ...input, limits: { ...input.limits, budgetMinor: 3000, targetFps: null } });
     const over = everything(r).filter((x) => x.fails.length === 1 && x.fails[0] === 'budget');
     const miss = r.left.nearest((f) => reasonsOf(f).join() === 'budget');
     expect(r.at(miss?.index ?? 0).minor).toBe(Math.min(...over.map((x) => x.minor)));
   });
 
-  it('stops between steps, goes on where it was, and other limits use what is known', () => {
+  it('stops between steps, resumes, and reuses what is known', () => {
     const whole = ranked(input);
     const slow = new Ranking(input);
     let steps = 0;
@@ -255,7 +255,7 @@ describe('search', () => {
     expect(keys).toEqual([...keys].sort((a, b) => a - b));
   });
 
-  it('buys the cable that a dock without a fixed lead needs, prices it, and says where the catalogue holds none', () => {
+  it('buys and prices the cable a dock needs, or names the gap', () => {
     const one = directChain();
     const piece = (id: string, spec: PieceSpec, minor: number) => ({ ...oneOf(id, spec), minor });
     const oneOf = <S>(id: string, spec: S) => ({
@@ -304,7 +304,7 @@ describe('search', () => {
     expect([unsure.r.total, unsure.best, unsure.r.uncabled]).toEqual([2, ['K-O', 2200, 'K-O'], []]);
   });
 
-  it('an all-in-one goes only with the card it is sold with, for the price of the box', () => {
+  it('an all-in-one goes with its own card at the box price', () => {
     const [d] = input.docks;
     const solid = {
       ...(d as (typeof input.docks)[number]),
@@ -323,7 +323,7 @@ describe('search', () => {
     expect([fails(3), fails(4)]).toEqual([false, true]);
   });
 
-  it('finds the cheapest card that is as fast within a share, by a plain walk', () => {
+  it('finds the cheapest card as fast within a share, by walk', () => {
     const r = ranked({ ...input, limits: { ...input.limits, budgetMinor: null, targetFps: null } });
     const views = new Views(r);
     const chosen = everything(r)
@@ -343,7 +343,7 @@ describe('search', () => {
     expect(equal?.row.minor ?? chosen.minor).toBe(least);
   });
 
-  it('parts with the same facts stand for each other, the cheapest first; what is known by name does not', () => {
+  it('equal parts stand for each other, except by name', () => {
     const [a] = input.cards;
     if (!a) throw new Error('no card');
     const twin = (id: string, minor: number | null) => ({

@@ -85,7 +85,7 @@ describe('what a report says to the causes', () => {
     });
   });
 
-  it('an empty slot behind bridges, a card that fell off, a plug nobody claims', () => {
+  it('reads an empty slot, a fallen card, an unclaimed plug', () => {
     expect(seenOf(report({}, null), 'tunnel')).toMatchObject({
       bridges: true,
       card: 'absent',
@@ -100,7 +100,7 @@ describe('what a report says to the causes', () => {
     ).toBe(false);
   });
 
-  it('a bus listing says nothing of plugs, routers and screens: none of it speaks against a cause', () => {
+  it('a bus listing is silent on plugs, routers and screens', () => {
     const listing = report({ source: 'lspci', routers: [], domains: [], ports: [], plugs: [] });
     expect(seenOf(listing, 'tunnel')).toMatchObject({
       partner: null,
@@ -151,7 +151,7 @@ describe('causes ranked by what was seen', () => {
     },
   );
 
-  it('seeing more never takes a cause off the list, and seeing nothing answers nothing', () => {
+  it('seeing more never removes a cause, seeing nothing answers nothing', () => {
     const any = fc.record({
       lamp: fc.constantFrom(null, true, false),
       router: fc.constantFrom(null, true, false),
@@ -185,7 +185,7 @@ describe('BU-15 counters before a load and after it', () => {
   const counted = (corrected: number, fatal = 0) =>
     report({}, { errors: { corrected, nonfatal: fatal, fatal: 0 } });
 
-  it('takes the end of the link that saw more, and what came in between', () => {
+  it('takes the end that saw more, and what came between', () => {
     expect(errorTotals(counted(5), 'tunnel')).toEqual({ corrected: 5, fatal: 0 });
     expect(errorTotals(counted(1), 'tunnel')).toEqual({ corrected: 3, fatal: 0 });
     expect(
@@ -197,7 +197,7 @@ describe('BU-15 counters before a load and after it', () => {
     });
   });
 
-  it('a counter that began anew counts from nothing; without a card afterwards the end is not known', () => {
+  it('a restarted counter counts from zero; no card leaves the end open', () => {
     expect(
       countsBetween(counted(50), counted(4), 'tunnel', { minutes: 10, downs: 1 }),
     ).toMatchObject({
@@ -254,7 +254,7 @@ describe('paths in a report', () => {
 });
 
 describe('BE-02 faults of a chain, and the words of a bench', () => {
-  it('a tunnel has no fault of a direct path, nor the other way round', () => {
+  it('tunnels have no direct-path faults, nor the other way round', () => {
     const tunnel = faultsOf(tunnelChain());
     const direct = faultsOf(directChain());
     expect(tunnel).toContain('cable-half-rate');
@@ -265,7 +265,7 @@ describe('BE-02 faults of a chain, and the words of a bench', () => {
     expect(tunnel).not.toContain('two-lanes');
   });
 
-  it('every line of a log ends as a sentence and every fault has a name', () => {
+  it('every log line ends as a sentence, every fault is named', () => {
     for (const code of LOG_CODES) expect(benchLine({ code, params: {} })).toMatch(/^[A-Z].*\.$/);
     for (const id of FAULT_IDS) expect(FAULT_WORDS[id].length).toBeGreaterThan(5);
   });

@@ -446,7 +446,7 @@ describe('every finding in words', () => {
     }
   });
 
-  it('a requirement whose title is a mark and no sentence says whose it is', () => {
+  it('a requirement titled by a mark names its owner', () => {
     const [, made] = PROVOKED.find(([code]) => code === 'software/heed') ?? [];
     const requirements = (made?.context?.requirements ?? []).map((r) => ({ ...r, variant: 'r1' }));
     const e = judge(made?.chain ?? EMPTY, { ...made?.context, requirements });

@@ -39,7 +39,7 @@ describe('a session', () => {
     expect(there.filter((s) => s.change.includes('card'))).toHaveLength(1);
   });
 
-  it('no order of the cells takes fewer minutes (every order of six cells and fewer tried)', () => {
+  it('no order of up to six cells takes fewer minutes', () => {
     const orders = (list: string[][]): string[][][] =>
       list.length < 2
         ? [list]
@@ -83,7 +83,7 @@ describe('a session', () => {
     );
   });
 
-  it('asks for more repeats the smaller the difference and the wider the scatter', () => {
+  it('asks more repeats for smaller differences and wider scatter', () => {
     const needs = (percent: number, scatter: number) => repeatsFor(percent, scatter) ?? Infinity;
     expect(needs(5, 0.02)).toBeLessThan(needs(2, 0.02));
     expect(needs(5, 0.02)).toBeLessThan(needs(5, 0.05));
@@ -132,7 +132,7 @@ describe('where a session stands', () => {
     expect(s.cells.every((c) => c.runs.length === 0)).toBe(true);
   });
 
-  it('names what was not held, and knows when the first cell was measured again', () => {
+  it('names what was not held and the first cell measured again', () => {
     const runs = [run('outside'), run('panel', { driver: '42' }), run('outside')];
     const s = sessionState(factors, 1, runs, planned);
     expect(s.notHeld).toEqual([{ fact: 'driver', values: ['41', '42'] }]);

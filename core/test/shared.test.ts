@@ -10,7 +10,7 @@ const screen = (over: Partial<Load> = {}) =>
   load({ kind: 'video', downGbps: DISPLAYPORT_GBPS.hbr3, upGbps: 0, allocates: 'no', ...over });
 
 describe('PL-08 what takes from the link', () => {
-  it('a hub takes each way before PCIe: 38.79 − 5 down, 38.79 − 3 back', () => {
+  it('a hub takes each way first: 38.79 − 5, 38.79 − 3', () => {
     const e = with40(load({ downGbps: 5, upGbps: 3 }));
     // 33.79 × 128/152 × 0.98 = 27.88; 35.79 × 128/156 × 0.98 = 28.78: arithmetic.
     expect(rates(e, 1)).toBe('27.9/28.8');
@@ -42,7 +42,7 @@ describe('PL-08 what takes from the link', () => {
     },
   );
 
-  it('a screen whose picture is not known takes anything up to its trained rate', () => {
+  it('an unknown picture takes anything up to its trained rate', () => {
     const e = with40(screen({ pictureGbps: null }));
     const u = e.predicted.link.usable?.down;
     expect([u?.lo.toFixed(1), u?.hi.toFixed(1)]).toEqual(['10.6', '32.0']);
@@ -59,7 +59,7 @@ describe('PL-08 what takes from the link', () => {
     expect(e.predicted.link.usable?.down).toMatchObject({ lo: 0, hi: 0 });
   });
 
-  it('a hub on its own cable takes nothing, whether load or dock says so', () => {
+  it('a hub on its own cable takes nothing', () => {
     expect(rates(with40(load({ ownLead: 'yes' })), 1)).toBe('32.0/31.2');
     const lead = (ownLead: 'yes' | null) =>
       judge(
@@ -77,7 +77,7 @@ describe('PL-08 what takes from the link', () => {
   });
 
   // Source: USB4 Specification, asymmetric links: three lanes out, one back; from memory.
-  it('an 80 Gb/s link turned to 120/40 leaves 40 on the way back and adds nothing to PCIe', () => {
+  it('80 Gb/s turned to 120/40 leaves 40 back, PCIe unchanged', () => {
     const v2 = {
       socket: { standard: 'thunderbolt-5' as const },
       dock: { uplink: 'thunderbolt-5' as const, slotGen: 4 },
@@ -110,7 +110,7 @@ describe('PL-06 expected read-outs', () => {
     expect(r.healthyFrom?.down.lo.toFixed(1)).toBe('21.3');
   });
 
-  it('a separate controller shows a real span of its own, two lanes on a two-lane host', () => {
+  it('a separate controller shows a real span, two lanes here', () => {
     const r = outs({ socket: { controller: 'separate', pcieGen: 3, lanes: 2 } });
     expect(r.pairs[0]).toMatchObject({
       kind: 'real',
@@ -149,7 +149,7 @@ describe('PL-03 port roles', () => {
   ];
   const c = { ...tunnelChain(), host: { ...host(), sockets: ports }, socket: 'front' };
 
-  it('names the port for the dock, those that would do, those that stay free, and the unknown', () => {
+  it("names the dock's port, alternatives, free ones and unknown", () => {
     const roles = portRoles({ chain: c, context });
     expect(roles.map((r) => r.role)).toEqual(['dock', 'also', 'free', 'other-plug', 'open']);
     expect(roles[0]?.usable?.lo.toFixed(1)).toBe('26.0');

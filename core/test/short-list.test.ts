@@ -26,7 +26,7 @@ const standing = (over: Partial<ListInput> = {}) =>
   stand(checklist({ ...input, ...over }), [], null, {});
 
 describe('the short form of a list', () => {
-  it('holds eight to twelve steps, the rest folded under the one they prepare', () => {
+  it('holds eight to twelve steps, the rest folded under them', () => {
     const list = standing();
     const groups = shortForm(list);
     expect(list.length).toBeGreaterThan(SHORT_MOST);
@@ -65,7 +65,7 @@ describe('how long steps take in a workshop', () => {
     });
   });
 
-  it('leaves out breaks, and shares the time of what was noted in one moment', () => {
+  it('leaves out breaks and shares time noted at one moment', () => {
     const both: [StepId, number][] = [
       ['place', 10],
       ['plug-cable', 10],

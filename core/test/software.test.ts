@@ -92,7 +92,7 @@ describe('PL-14 requirements', () => {
     holdRequirements([requirement(r)], [], tunnelChain(over), asOf)[0];
   const refused = { needs: 'refused', atLeast: '' } as const;
 
-  it('speaks only of its own part: maker and model, a driver family, or any', () => {
+  it('speaks only of its own part, family, or any', () => {
     expect(hold({}, { installed: { dockFirmware: '1.7' } })?.state).toBe('unmet');
     expect(hold({ model: 'D-9' })).toBeUndefined();
     expect(hold({ maker: 'any', model: 'any' })?.state).toBe('unknown');
@@ -101,14 +101,14 @@ describe('PL-14 requirements', () => {
     ).toBe('unmet');
   });
 
-  it('support lost is a date, not a deletion: before it nothing is said', () => {
+  it('lost support is a date: before it nothing is said', () => {
     const lost = { ...refused, fromOn: '2026-06-01' };
     expect(hold(lost, {}, '2026-05-31')).toBeUndefined();
     expect(hold(lost, {}, '2026-06-01')?.state).toBe('unmet');
     expect(hold({ ...refused, untilOn: '2026-06-01' }, {}, '2026-06-02')).toBeUndefined();
   });
 
-  it('a controller one system refuses: not said of another, and asked while the system is not known', () => {
+  it('a refusal by one system is asked while the system is unknown', () => {
     const r = { ...refused, onSystem: 'macos' } as const;
     expect(hold(r, { system: { family: 'linux' } })).toBeUndefined();
     expect(hold(r, { system: { family: 'macos' } })?.state).toBe('unmet');
@@ -129,7 +129,7 @@ describe('PL-14 requirements', () => {
     expect(hold(r)).toMatchObject({ state: 'unknown', hangsOn: ['settings/driverKind'] });
   });
 
-  it('only with a card of a family, for one-lane adapters limited to older cards and drivers', () => {
+  it('only with a card family, for limited one-lane adapters', () => {
     const r = { andCard: 'Birch', needs: 'driver', atLeast: '', atMost: '38' } as const;
     expect(hold(r, { card: { family: 'Oak' } })).toBeUndefined();
     expect(hold(r, { card: { family: 'Birch' }, installed: { driver: '39' } })?.state).toBe(
@@ -167,7 +167,7 @@ describe('PL-14 requirements', () => {
     expect(held?.by?.variant).toBe('1.10');
   });
 
-  it('what a version would mend never stops a plan while the version is not known', () => {
+  it('what a version would fix never stops before it is known', () => {
     const context = {
       requirements: [requirement({ severity: 'blocks', needs: 'driver', atLeast: '40' })],
     };
@@ -187,7 +187,7 @@ describe('PL-14 requirements', () => {
 });
 
 describe('PA-04 releases', () => {
-  it('a release that lifts the cap of a dock stands in where the part says nothing', () => {
+  it("a release lifting a dock's cap stands in for the part", () => {
     const lifts = release({ capGbps: 22, capBeforeGbps: 12 });
     const c = tunnelChain({ installed: { dockFirmware: '1.7' } });
     expect(withReleaseCaps(c, [lifts]).dock).toMatchObject({
@@ -203,7 +203,7 @@ describe('PA-04 releases', () => {
     expect(e.findings.map((f) => f.code)).toContain('dock/firmware-cap');
   });
 
-  it('of a withdrawn release and a newer one both are said; a trial one is older than its release', () => {
+  it('withdrawn and newer releases are both said, trials are older', () => {
     const codes = (have: string) =>
       judge(tunnelChain({ installed: { dockFirmware: have } }), {
         releases: [

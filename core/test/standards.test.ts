@@ -63,7 +63,7 @@ describe('PL-05 rates of the standards', () => {
     ).toBe(both);
   });
 
-  it('every house rule has a unit, a reason, a source and a default inside its limits', () => {
+  it('every house rule has unit, reason, source and default in limits', () => {
     for (const [id, r] of Object.entries(RULES)) {
       expect(r.reason, id).not.toBe('');
       expect(r.source, id).not.toBe('');

@@ -42,7 +42,7 @@ describe('what the trade measures (common practice, no published source)', () =>
     cellOf({ resolution, link: 'tunnel', ms: [1000 / link] }),
   ]);
 
-  it('is a time nearly the same at every resolution: 166 to 73, 132 to 64, 80 to 49 frames/s are 7.67, 8.05, 7.91 ms', () => {
+  it('is nearly one time at every resolution: 7.67, 8.05, 7.91 ms', () => {
     const found = pairs(...cells).filter((p) => p.kind === 'slot');
     expect(found.map((p) => p.difference.mid)).toHaveLength(3);
     found.forEach((p, i) => expect(p.difference.mid).toBeCloseTo(RATES[i]?.[3] ?? 0, 1));
@@ -58,7 +58,7 @@ describe('what the trade measures (common practice, no published source)', () =>
     expect(read?.rest).toHaveLength(3);
   });
 
-  it('panel against outside, 116 to 93 at 1080p, is 2.1 ms for 8.3 MB: a kappa of 0.81', () => {
+  it('panel against outside at 1080p is 2.1 ms, share 0.81', () => {
     const p = pairs(cellOf({ ms: [1000 / 116] }), cellOf({ panel: true, ms: [1000 / 93] }));
     const back = readBack(p);
     expect(back?.mid).toBeCloseTo(2.13, 2);
@@ -68,7 +68,7 @@ describe('what the trade measures (common practice, no published source)', () =>
     expect(model.back).toBeCloseTo(2.12, 2);
   });
 
-  it('direct Gen4 x4 against a 40 Gb/s tunnel, 127 against 110, is about 7 MB a frame', () => {
+  it('direct Gen4 ×4 against 40 Gb/s is about 7 MB a frame', () => {
     const a = cellOf({ link: 'direct', ms: [1000 / 127] });
     const b = cellOf({ link: 'tunnel', ms: [1000 / 110] });
     const read = readToll(pairs(a, b));
@@ -82,7 +82,7 @@ describe('what the trade measures (common practice, no published source)', () =>
     );
   });
 
-  it('dilutes upgrades: behind 7.7 ms, 12 % becomes 4.9 to 8.9 % and 28 % becomes 10.6 to 20.1 % (arithmetic)', () => {
+  it('dilutes upgrades behind 7.7 ms: 12 % and 28 % (arithmetic)', () => {
     const frames = (draw: number) =>
       1000 / frameTerms({ ...P, cpuMs: 0, cardMs: draw, trafficMB: (7.7 * 26) / 8 }, RIG, FHD).ms;
     const gain = (draw: number, by: number) => (frames(draw / by) / frames(draw) - 1) * 100;
@@ -96,7 +96,7 @@ describe('what the trade measures (common practice, no published source)', () =>
 });
 
 describe('one frame', () => {
-  it('is never less than the period of a cap, and says what holds it', () => {
+  it("is never less than a cap's period, and names it", () => {
     expect(frameTerms(P, RIG, { ...FHD, capFps: 30 })).toMatchObject({
       ms: 1000 / 30,
       regime: 'capped',
@@ -110,7 +110,7 @@ describe('one frame', () => {
     );
   });
 
-  it('pays for what does not fit the memory of the card, more at higher resolutions', () => {
+  it('pays for memory overflow, more at higher resolutions', () => {
     const big = { ...P, workingGB: 9 };
     const at = (pixels: number, memoryGB: number) =>
       frameTerms(big, { ...RIG, memoryGB }, { ...FHD, pixels }).overflow;
@@ -155,7 +155,7 @@ describe('one frame', () => {
 });
 
 describe('pairs that measure, and those that do not', () => {
-  it('internal graphics against the outside card is no pair, nor is anything a limit held', () => {
+  it('internal against outside graphics is no pair, nor limited runs', () => {
     const inside = cellOf({ deviceSet: 'inside', ms: [30] });
     const outside = cellOf({ ms: [12] });
     expect(pairsOf([inside, outside]).pairs).toEqual([]);
@@ -189,7 +189,7 @@ describe('pairs that measure, and those that do not', () => {
     expect(read?.lo).toBeNull();
   });
 
-  it('has an interval from repeats that holds the truth about 95 times in 100', () => {
+  it('has an interval that holds the truth 95 times in 100', () => {
     const random = seeded(5);
     const noisy = (ms: number) =>
       Array.from({ length: 4 }, () => ms * (1 + 0.015 * random.normal()));
@@ -204,7 +204,7 @@ describe('pairs that measure, and those that do not', () => {
     expect(held).toBeGreaterThanOrEqual(180);
   });
 
-  it('another processor: at the highest resolution where the card decides the difference is the link', () => {
+  it('another processor: the highest card-bound resolution shows the link', () => {
     const toll = (12 * 8) / 26;
     const sweep = (cpu: number, link: 'slot' | 'tunnel') =>
       ['1920x1080', '2560x1440', '3840x2160'].map((resolution) => {
@@ -229,7 +229,7 @@ describe('pairs that measure, and those that do not', () => {
     expect(read?.hi).toBeGreaterThan(4);
   });
 
-  it('says when a toll is more than traffic explains, and when it differs between resolutions', () => {
+  it('says when traffic cannot explain a toll, or resolutions differ', () => {
     const of = (resolution: string, slot: number, link: number) => [
       cellOf({
         resolution,
@@ -248,7 +248,7 @@ describe('pairs that measure, and those that do not', () => {
     );
   });
 
-  it('tells the toll of the faster of two links as well, and never means over titles', () => {
+  it("tells the faster link's toll, and never averages over titles", () => {
     const cells = ['Title', 'Other'].flatMap((title, i) => [
       cellOf({ title, link: 'direct', setupId: 'fast', ms: [8 + (7 * (i + 1) * 8) / 57.3] }),
       cellOf({ title, link: 'tunnel', setupId: 'slow', ms: [8 + (7 * (i + 1) * 8) / 26] }),

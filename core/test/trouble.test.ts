@@ -82,7 +82,7 @@ describe('TR-04 a search folded from its notes', () => {
     ).toEqual([]);
   });
 
-  it('a fix that helps in part starts anew without that cause, every test open again', () => {
+  it('a fix that helps in part starts anew without that cause', () => {
     const s = troubleState([
       seen('low-copy', 'drops-under-load'),
       test('router-speed', 'yes'),
@@ -107,7 +107,7 @@ describe('TR-04 a search folded from its notes', () => {
     ]);
   });
 
-  it('ends: solved with its cause, unsolved with none; minutes of what was done add up', () => {
+  it('ends solved with a cause or unsolved, minutes added up', () => {
     const notes: TroubleNote[] = [
       seen('low-copy'),
       test('short-cable', 'yes'),
@@ -141,7 +141,7 @@ describe('TR-05 counts of the log move the tables', () => {
       found: 'cable-class' as const,
     }));
 
-  it('Beta: the start with strength 4 as prior mean, k of n beside it', () => {
+  it('Beta: the start with strength 4 as prior, k of n', () => {
     // Posterior mean of Beta(4·0.85, 4·0.15) after 2 of 6: (3.4 + 2) / 10. Source: conjugacy of Beta and binomial.
     const t: Tables = { ...START_TABLES, counts: countsOf(found(2, 6)) };
     const f = likelihood(t, 'symptom', 'low-copy', 'cable-class');
@@ -154,7 +154,7 @@ describe('TR-05 counts of the log move the tables', () => {
     expect(moved(0.5, { k: 0, n: 0 }, 4)).toBe(0.5);
   });
 
-  it('a cause found often grows, all others shrink alike, and the sum of weights stays', () => {
+  it('a cause found often grows, others shrink alike, the sum stays', () => {
     const t: Tables = { ...START_TABLES, counts: countsOf(found(3, 10)) };
     const grown = weight(t, 'cable-class');
     expect(grown.count).toEqual({ k: 10, n: 10 });
@@ -170,7 +170,7 @@ describe('TR-05 counts of the log move the tables', () => {
     expect(countsOf([{ symptoms: ['low-copy'], answers: [], found: null }])).toEqual({});
   });
 
-  it('a figure that was set stands in for the start; the one for any other cause reaches those that are not named', () => {
+  it('a set figure replaces the start, "any other" reaches the rest', () => {
     const edits = {
       [figureKey('test', 'short-cable', 'cable-class')]: 0.5,
       [figureKey('test', 'short-cable', 'any')]: 0.2,
@@ -262,7 +262,7 @@ describe('what the plan, the first answers and the runs say', () => {
     facts: { title, resolution, preset: 'high', ...more },
     stats: { averageFps },
   });
-  it('TR-06 flat over sizes is answered from runs that differ in nothing else', () => {
+  it('TR-06 flat over sizes is answered from comparable runs', () => {
     const flat = runAnswers([run('A', '1920x1080', 80), run('A', '3840x2160', 78)]);
     expect(flat.pairs).toMatchObject([
       { title: 'A', changed: 'resolution', flat: true, fps: [80, 78] },
@@ -286,7 +286,7 @@ describe('what the plan, the first answers and the runs say', () => {
     expect(runAnswers(runs.map((r) => ({ ...r, ...slot }))).pairs).toEqual([]);
   });
 
-  it('TR-06 one title flat and another not: the fault is at the title', () => {
+  it('TR-06 one flat title among others: the title is at fault', () => {
     const both = runAnswers([
       ...[run('A', '1920x1080', 60), run('A', '3840x2160', 59)],
       ...[run('B', '1920x1080', 120), run('B', '3840x2160', 60)],

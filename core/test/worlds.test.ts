@@ -12,7 +12,7 @@ describe('worlds of the choices not known', () => {
     expect(worlds(directChain())).toHaveLength(1);
   });
 
-  it('an unknown standard opens tunnelling with it, but not for what settles it', () => {
+  it('an unknown standard opens tunnelling, not what settles it', () => {
     const all = made(tunnelChain({ socket: { standard: null, tunnelling: null } }));
     const pairs = [
       ...new Set(
@@ -54,7 +54,7 @@ describe('worlds of the choices not known', () => {
     expect(worlds(tunnelChain({ socket: { controller: null, lanes: null } }))).toHaveLength(2);
   });
 
-  it('a statement hangs on the choices that turn it, and on no other', () => {
+  it('a statement depends on the choices that turn it only', () => {
     const all = worlds(tunnelChain({ socket: { tunnelling: null }, dock: { uplink: null } }));
     expect(
       hangsOn(

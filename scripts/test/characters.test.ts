@@ -13,7 +13,7 @@ function sources(dir: string): string[] {
 }
 
 describe('what the face can draw', () => {
-  it('no text of the pages or the core uses a character outside it', () => {
+  it('no text of pages or core uses other characters', () => {
     const files = [...sources('web/src'), ...sources('core/src')];
     expect(files.length).toBeGreaterThan(60);
     const bad = files.flatMap((f) => {

@@ -49,7 +49,7 @@ describe('a server that others could reach', () => {
     },
   );
 
-  it('starts once a keeper has one; a short one, or one that is the name, is refused', async () => {
+  it('starts once a keeper has a password, not a weak one', async () => {
     expect(command(['keeper', 'Keeper K'], 'short\n').stderr).toContain(
       '12 to 200 characters; nothing stored',
     );
@@ -74,7 +74,7 @@ describe('a server that others could reach', () => {
 });
 
 describe('backup and restore by command', () => {
-  it('bring back what was there, say what they did, and refuse a file that is none', () => {
+  it('restore what was there, and refuse foreign files', () => {
     const before = setups();
     expect(Number(before)).toBeGreaterThan(10);
     const made = command(['backup']);

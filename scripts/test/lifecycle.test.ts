@@ -86,7 +86,7 @@ describe('the life of npm start', () => {
     expect(await run.ended).toBe(0);
   });
 
-  it('killed without a word, the server goes too, and the next start finds everything', async () => {
+  it('a silent kill ends the server, and nothing is lost', async () => {
     const first = await start();
     const id = '01900000-0000-7000-8000-00000000abcd';
     const made = await fetch(`http://127.0.0.1:${port}/api/setups`, {

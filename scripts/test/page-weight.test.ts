@@ -31,7 +31,7 @@ describe('what a page carries', () => {
     expect(packedKb(files)).toBeLessThan(250);
   });
 
-  it('with every page in a file of its own, none of them in the first', () => {
+  it('every page in its own file, none in the first', () => {
     const first = [...closure(named('main'))].map(read).join('\n');
     const pages = ['plan', 'bring-up', 'troubleshoot', 'record', 'scout', 'parts', 'loans'].map(
       (p) => named(`${p}-page`),

@@ -86,31 +86,28 @@ describe('roles', () => {
   const cases = ROUTES.filter((r) => r.path !== '/api/stream').map(
     (r) => [`${r.method} ${r.path}`, r] as const,
   );
-  it.each(cases)(
-    '%s is refused to who is below its role, before its body is read',
-    async (_name, r) => {
-      const { role, body } = r.contract;
-      const method = r.method.toLowerCase() as Lowercase<typeof r.method>;
-      const path = r.path
-        .replace(/:sha256/g, 'a'.repeat(64))
-        .replace(/:name/g, 'ruddy-20260101-000000-abcdef.dump')
-        .replace(/:\w+/g, dead);
-      for (const who of ['anyone', 'reader', 'member'] as const) {
-        if (RANK[who] >= RANK[role]) continue;
-        const agent = who === 'anyone' ? request(h.app) : agents[who];
-        const sent = await agent?.[method](path)
-          .set('content-type', 'application/json')
-          .send(body ? '{"broken' : undefined);
-        expect([who, sent?.status]).toEqual([who, who === 'anyone' ? 401 : 403]);
-      }
-      // Who has the role gets past the check: whatever is wrong then is something else.
-      if (role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
-      const let_in = await agents[role]?.[method](path)
+  it.each(cases)('%s is refused below its role, before its body is read', async (_name, r) => {
+    const { role, body } = r.contract;
+    const method = r.method.toLowerCase() as Lowercase<typeof r.method>;
+    const path = r.path
+      .replace(/:sha256/g, 'a'.repeat(64))
+      .replace(/:name/g, 'ruddy-20260101-000000-abcdef.dump')
+      .replace(/:\w+/g, dead);
+    for (const who of ['anyone', 'reader', 'member'] as const) {
+      if (RANK[who] >= RANK[role]) continue;
+      const agent = who === 'anyone' ? request(h.app) : agents[who];
+      const sent = await agent?.[method](path)
         .set('content-type', 'application/json')
         .send(body ? '{"broken' : undefined);
-      expect([401, 403]).not.toContain(let_in?.status);
-    },
-  );
+      expect([who, sent?.status]).toEqual([who, who === 'anyone' ? 401 : 403]);
+    }
+    // Who has the role gets past the check: whatever is wrong then is something else.
+    if (role === 'anyone' || r.path === '/api/demo' || r.path === '/api/bundle') return;
+    const let_in = await agents[role]?.[method](path)
+      .set('content-type', 'application/json')
+      .send(body ? '{"broken' : undefined);
+    expect([401, 403]).not.toContain(let_in?.status);
+  });
 
   it('an open stream is refused without a session', async () => {
     expect((await h.api.get('/api/stream?topics=job/x')).status).toBe(401);
@@ -131,7 +128,7 @@ describe('roles', () => {
 });
 
 describe('signing in', () => {
-  it('says the same of a wrong name and a wrong password, and gives no session', async () => {
+  it('wrong names and wrong passwords look the same, without a session', async () => {
     const wrong = await h.api
       .post('/api/sign-in')
       .send({ name: 'Some member', password: 'not this one at all' });
@@ -146,7 +143,7 @@ describe('signing in', () => {
     expect(builtIn.status).toBe(401);
   });
 
-  it('gives a new session each time, ends the one that came, and keeps only its hash', async () => {
+  it('gives a new session, ends the old, keeps only its hash', async () => {
     const agent = request.agent(h.app);
     const cookie = async () => {
       const r = await agent.post('/api/sign-in').send({ name: 'Some member', password: PASSWORD });
@@ -185,7 +182,7 @@ describe('signing in', () => {
     );
   });
 
-  it('ends by itself: two weeks without a visit, and at once for who is let go', async () => {
+  it('ends after two weeks without a visit, at once when dismissed', async () => {
     const agent = await signedIn('Some reader');
     const begun = h.clock.now;
     h.clock.now = new Date(begun.getTime() + 13 * 86_400_000);
@@ -212,7 +209,7 @@ describe('signing in', () => {
     ).toBe(401);
   });
 
-  it('waits after too many wrong ones, and the count is in the database', async () => {
+  it('waits after too many wrong ones, counted in the database', async () => {
     await agents['keeper']
       ?.post('/api/members')
       .send({ id: randomUUID(), name: 'Guessed at', password: PASSWORD })
@@ -236,7 +233,7 @@ describe('signing in', () => {
 });
 
 describe('passwords', () => {
-  it('are stored as a memory-hard hash alone, and refused when short or when they hold the name', async () => {
+  it('are stored as a memory-hard hash, refused when short or named', async () => {
     const [row] = await h.rows<{ password_hash: string }>(
       'SELECT password_hash FROM members WHERE id = $1',
       [ids['keeper']],
@@ -255,7 +252,7 @@ describe('passwords', () => {
     expect(list).not.toContain('argon2');
   });
 
-  it("of one's own needs the current one; the other sessions end, this one goes on", async () => {
+  it("one's own needs the current one; other sessions end", async () => {
     const here = await signedIn('Some member');
     const there = await signedIn('Some member');
     const at = `/api/members/${ids['member']}/password`;
@@ -271,7 +268,7 @@ describe('passwords', () => {
     await here.get('/api/setups').expect(401);
   });
 
-  it('the last keeper who can sign in stays one, even when two go at once', async () => {
+  it('the last keeper who can sign in stays one', async () => {
     const second = randomUUID();
     await agents['keeper']
       ?.post('/api/members')

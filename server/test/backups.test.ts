@@ -36,7 +36,7 @@ const check = (name: string) => h.api.post(`/api/backups/${name}/check`).send({}
 const restore = (name: string) => h.api.post(`/api/backups/${name}/restore`).send({});
 
 describe('a backup', () => {
-  it('holds everything, can be tried, and brings everything back; what came after is in the backup made before', async () => {
+  it('holds everything, can be tried, and brings everything back', async () => {
     await h.api
       .post('/api/members')
       .send({ id: randomUUID(), name: 'Kept', password: 'a heron in the reeds' })
@@ -101,7 +101,7 @@ describe('a backup', () => {
     await h.api.delete(`/api/backups/${row.name}`).expect(200);
   });
 
-  it('that lacks rows its note tells of does not pass, nor one of a newer version', async () => {
+  it('missing rows or a newer version fail the try', async () => {
     const row = await make();
     const note = JSON.parse(await readFile(join(dir, `${row.name}.json`), 'utf8'));
     await writeFile(
@@ -119,7 +119,7 @@ describe('a backup', () => {
     );
   });
 
-  it('sees one moment: rows written while it is made are in it or not, counted as they are', async () => {
+  it('sees one moment, whatever is written meanwhile', async () => {
     const writing = Promise.all(
       Array.from({ length: 12 }, (_, i) => addPart(h, 'cable', { model: `During ${i}` })),
     );
@@ -128,7 +128,7 @@ describe('a backup', () => {
     expect(((await check(row.name)).body as BackupRow).note?.checked?.ok).toBe(true);
   });
 
-  it('is readable by this user alone, names nothing of a browser, and leaves no halves', async () => {
+  it('is readable by this user alone and leaves no halves', async () => {
     const row = await make();
     expect((await stat(dir)).mode & 0o777).toBe(0o700);
     expect((await stat(join(dir, row.name))).mode & 0o077).toBe(0);
@@ -160,7 +160,7 @@ describe('a backup', () => {
 });
 
 describe('by plan', () => {
-  it('is made when due, tried, and the oldest of the plan are let go, no others', async () => {
+  it('is made when due and tried; the oldest are removed', async () => {
     const s = { db: h.db, now: () => h.clock.now, backups: { dir, bin: null, url: h.url } };
     const asked = (await listPlace(dir)).filter((b) => b.note?.why !== 'schedule').length;
     const { plan } = await list();

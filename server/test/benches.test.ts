@@ -49,7 +49,7 @@ async function bringUp(id: string): Promise<Bench> {
 }
 
 describe('BE-01 a bench through the API', () => {
-  it('stands still at speed 0, comes up by steps, and its log is numbered without gaps', async () => {
+  it('stands still at speed 0, its log numbered without gaps', async () => {
     const { id } = await ofSetup();
     const up = await bringUp(id);
     expect(up.state).toMatchObject({ stage: 'bound', host: 'on', ms: 40_000 });
@@ -99,7 +99,7 @@ describe('BE-01 a bench through the API', () => {
       .toBeGreaterThan(before);
   });
 
-  it('the same seed and the same acts give the same log; another seed another', async () => {
+  it('the same seed and acts give the same log', async () => {
     const logs = [];
     for (const seed of [9, 9, 10])
       logs.push((await bringUp((await lay({ seed, setupId })).id)).log);
@@ -107,7 +107,7 @@ describe('BE-01 a bench through the API', () => {
     expect(logs[2]).not.toEqual(logs[0]);
   });
 
-  it('an act that comes twice is done once; of another bench it is refused', async () => {
+  it("a repeated act is done once, another bench's is refused", async () => {
     const { id } = await ofSetup();
     const actId = randomUUID();
     const first = await act(id, { act: 'mains', on: true }, actId);
@@ -163,7 +163,7 @@ describe('BE-01 a bench through the API', () => {
 });
 
 describe('BE-03 a bench is read off', () => {
-  it('nothing while no system runs; a report without a copy while no driver holds; both under way', async () => {
+  it('shows nothing without a system, no copy without a driver', async () => {
     const { id } = await ofSetup();
     const read = async () =>
       benchReading.parse((await h.api.post(`/api/benches/${id}/read`).send({})).body);
@@ -207,7 +207,7 @@ describe('BE-03 a bench is read off', () => {
 });
 
 describe('benches in a list', () => {
-  it('those of a setup, with how they stand; cleared away they are gone', async () => {
+  it('lists benches of a setup; cleared away they are gone', async () => {
     const { id } = await ofSetup();
     const list = async () =>
       (await h.api.get(`/api/benches?setupId=${setupId}`)).body as { items: Bench[] };

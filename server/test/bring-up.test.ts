@@ -15,7 +15,7 @@ afterAll(() => h.close());
 const { begin, note, read, begun } = bench(() => h);
 
 describe('BU-02 and BU-03 steps and what is met at them', () => {
-  it('a step is kept with its place in the attempt; the setup is being built', async () => {
+  it('a step is kept with its place; the setup is building', async () => {
     const { setup, attempt } = await begun('Steps');
     const r = await note(setup, attempt, 'save-work', { about: { dock: 'Alder D' } });
     expect(r.status).toBe(201);
@@ -26,7 +26,7 @@ describe('BU-02 and BU-03 steps and what is met at them', () => {
     expect(await read(setup)).toEqual(r.body);
   });
 
-  it('times of steps are told once three attempts of this workshop have them', async () => {
+  it('times of steps are told from three attempts on', async () => {
     const minutes = [4, 6, 11];
     for (const [i, m] of minutes.entries()) {
       const day = `2026-11-0${i + 1}`;
@@ -40,7 +40,7 @@ describe('BU-02 and BU-03 steps and what is met at them', () => {
     expect((await read(setup)).times).toEqual([{ step: 'place', minutes: 6, n: 3 }]);
   });
 
-  it('versions and settings change the setup and stand in the record with before and after', async () => {
+  it('versions and settings change the setup, with before and after', async () => {
     const { setup, attempt } = await begun('Versions');
     const r = await note(setup, attempt, 'read-versions', {
       installed: { driver: '41.2', systemBuild: '6118' },
@@ -106,7 +106,7 @@ describe('BU-02 and BU-03 steps and what is met at them', () => {
     expect(await read(setup)).toEqual(before);
   });
 
-  it('a repeated post is answered, not doubled; an id of another fact is refused', async () => {
+  it('a repeated post is answered once; a foreign id is refused', async () => {
     const { setup, attempt } = await begun('Twice');
     const id = randomUUID();
     const first = await note(setup, attempt, 'save-work', { id });
@@ -117,7 +117,7 @@ describe('BU-02 and BU-03 steps and what is met at them', () => {
     expect((await note(setup, randomUUID(), 'print')).status).toBe(404);
   });
 
-  it('two at one bench at once: both stand, under numbers without a gap', async () => {
+  it('two at one bench stand under numbers without a gap', async () => {
     const { setup, attempt } = await begun('Both');
     const steps = ['save-work', 'print', 'place', 'dock-dead', 'card-seat', 'card-hold'];
     const all = await Promise.all(
@@ -151,7 +151,7 @@ describe('BU-02 and BU-03 steps and what is met at them', () => {
 });
 
 describe('BU-07 attempts and orders', () => {
-  it('another attempt ends the one before: failed when a step failed, otherwise left', async () => {
+  it('another attempt ends the one before, failed or left', async () => {
     const { setup, attempt } = await begun('Attempts', { order: 'any-time' });
     await note(setup, attempt, 'plug-cable', { state: 'failed', symptom: 'crash-on-plug' });
     const second = up(await begin(setup));
@@ -167,7 +167,7 @@ describe('BU-07 attempts and orders', () => {
     expect([late.status, problem(late).title]).toEqual([409, 'Attempt 1 is over']);
   });
 
-  it('tries are counted by host and kind of link, over setups, under the build they were made with', async () => {
+  it('tries count by host and kind of link, under their build', async () => {
     const { setup, attempt } = await begun('Host A');
     await note(setup, attempt, 'read-versions', { installed: { systemBuild: '6118' } });
     await note(setup, attempt, 'listed');
@@ -193,7 +193,7 @@ describe('BU-07 attempts and orders', () => {
     expect((await read(port.body as Setup)).tried).toEqual([]);
   });
 
-  it('a try from before counts, and no longer when it is taken back', async () => {
+  it('a try from before counts until it is retracted', async () => {
     const setup = await addSetup(h, 'Earlier');
     const id = randomUUID();
     const tried = { id, order: 'host-first', on: '2026-10-04', build: '6116', worked: true };
@@ -231,7 +231,7 @@ describe('BU-07 attempts and orders', () => {
 });
 
 describe('BU-10 and CO-08 the last step', () => {
-  it('writes the entry with versions and order, marks it as good, and the setup is live', async () => {
+  it('writes the entry with versions, and the setup is live', async () => {
     const { setup, attempt } = await begun('Last');
     await note(setup, attempt, 'listed', { installed: { driver: '41.2' } });
     const outcome = { id: randomUUID(), outcome: 'works', note: 'at last', good: true };
@@ -259,7 +259,7 @@ describe('BU-10 and CO-08 the last step', () => {
     ]);
   });
 
-  it('two of the same day and words count once, and then nothing of the step is stored', async () => {
+  it('two alike of one day count once, then nothing more', async () => {
     const { setup, attempt } = await begun('Same day');
     const outcome = () => ({ id: randomUUID(), outcome: 'works' });
     await note(setup, attempt, 'log-entry', { outcome: outcome(), ends: true });
@@ -289,7 +289,7 @@ describe('BU-10 and CO-08 the last step', () => {
     expect(up(back).good?.id).toBe(first);
   });
 
-  it('outcomes and steps are not taken back so, and nothing of another setup', async () => {
+  it('outcomes and steps of another setup are not retracted so', async () => {
     const { setup, attempt } = await begun('Strikes');
     const r = await note(setup, attempt, 'log-entry', {
       outcome: { id: randomUUID(), outcome: 'care' },

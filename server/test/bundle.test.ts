@@ -58,7 +58,7 @@ describe('one bundle, one loader', () => {
     expect(new Set(verdicts)).toEqual(new Set(['works', 'care', 'blocked', 'unknown']));
   });
 
-  it('is loaded on the first start only, and not at all when none is wanted', async () => {
+  it('loads on the first start only, and never when unwanted', async () => {
     const s = { db: h.db, now: () => NOW };
     expect(await firstStart(s, null)).toBe('empty');
     expect(await firstStart(s, DEMO_FILE)).toBe('later');
@@ -206,7 +206,7 @@ describe('WS-03 removing the demo data', () => {
     expect((await h.api.get(`/api/setups/${mine.id}`)).body).toEqual(mine);
   });
 
-  it('keeps demo parts my setup uses, lists them before the act, and adopts them', async () => {
+  it('keeps and adopts demo parts my setup uses', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
     const copy = (
@@ -234,7 +234,7 @@ describe('WS-03 removing the demo data', () => {
     });
   });
 
-  it('keeps a demo setup I logged an outcome for, with its own history', async () => {
+  it('keeps a demo setup with my outcome and its history', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=dome desk')).body.items;
     await h.api
@@ -245,7 +245,7 @@ describe('WS-03 removing the demo data', () => {
     expect(await count('log_entries')).toBe(6);
   });
 
-  it('an example I changed and corrected keeps its history, and the rest still goes', async () => {
+  it('a changed example keeps its history, the rest goes', async () => {
     await startDemo();
     const [demo] = (await h.api.get('/api/setups?q=plate')).body.items;
     await h.api

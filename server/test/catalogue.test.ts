@@ -32,7 +32,7 @@ const item = (partId: string, over: object = {}) => ({
 });
 
 describe('PA-01 pieces of a part', () => {
-  it('are written down, changed under their revision, and counted; the serial number stays', async () => {
+  it('are stored, changed under their revision, counted, serials private', async () => {
     const part = await addPart(h, 'cable', { model: 'Pieces' });
     const body = item(part.id, { serial: 'S-77', claim: '40 Gbps' });
     expect((await h.api.post('/api/items').send(body)).status).toBe(201);
@@ -52,7 +52,7 @@ describe('PA-01 pieces of a part', () => {
     expect((await h.api.get(`/api/parts/${part.id}`)).body.pieces).toBe(0);
   });
 
-  it('may differ from their part, each value with where it is known from; a setup that names one is judged by it', async () => {
+  it('may differ from their part, each value with its source', async () => {
     const cable = await addPart(h, 'cable', { model: 'Shortened', lengthMm: 1900 });
     const body = item(cable.id);
     await h.api.post('/api/items').send(body);
@@ -110,7 +110,7 @@ describe('PA-01 pieces of a part', () => {
     expect([bare.status, bare.body.errors[0].message]).toEqual([422, 'Label: must not be empty']);
   });
 
-  it('what was seen on a piece stays; a day to come and an empty note are refused', async () => {
+  it('observations stay; future days and empty notes are refused', async () => {
     const part = await addPart(h, 'cable', { model: 'Facts' });
     const body = item(part.id);
     await h.api.post('/api/items').send(body);
@@ -139,7 +139,7 @@ describe('PA-01 pieces of a part', () => {
     await expect(h.db.query(`DELETE FROM item_facts`)).rejects.toThrow();
   });
 
-  it('a setup names a piece; it goes when another part takes its place, and must be of that part', async () => {
+  it('a setup names a piece of its part until that changes', async () => {
     const setup = await addSetup(h, 'Named');
     const [cable] = setup.slots.path ?? [];
     const body = item(cable ?? '');
@@ -175,7 +175,7 @@ describe('PA-01 pieces of a part', () => {
 });
 
 describe('PA-03 the cable register', () => {
-  it('has every piece with the best rate read through it, and cables without a piece', async () => {
+  it('lists every piece with its best rate, and unowned cables', async () => {
     await loadBundleHere();
     const rows = (await h.api.get('/api/cables')).body.items as {
       label: string;
@@ -205,7 +205,7 @@ async function loadBundleHere(): Promise<void> {
 }
 
 describe('PA-07 prices over time', () => {
-  it('are kept newest first, of boxes too; a struck one no longer counts', async () => {
+  it('are kept newest first, boxes too; retracted ones do not count', async () => {
     const card = await addPart(h, 'card', { model: 'Priced' });
     const dock = await addPart(h, 'dock', { model: 'Boxed' });
     const old = price(card.id, { onDate: '2026-06-01', minor: 50_000 });
@@ -254,7 +254,7 @@ describe('PA-07 prices over time', () => {
 });
 
 describe('PL-19 the grounds of a cost', () => {
-  it('hold prices, pieces and where they are in use, all-in-ones, and what is in a box', async () => {
+  it('hold prices, pieces, uses, all-in-ones and boxes', async () => {
     await loadBundleHere();
     const all = (await h.api.get('/api/setups?q=Dome%20desk')).body.items as Setup[];
     const { slots, id } = all[0]!;
@@ -300,7 +300,7 @@ describe('PL-19 the grounds of a cost', () => {
 });
 
 describe('PA-01 the past of a part, and many at once', () => {
-  it('keeps every revision with its sources; old values go back as a new one', async () => {
+  it('keeps every revision with sources; old values return as new', async () => {
     const part = await addPart(h, 'cable', { model: 'Past' });
     const label = { from: 'label', on: '2026-11-01', note: '', kept: false };
     await h.api
@@ -348,7 +348,7 @@ describe('PA-01 the past of a part, and many at once', () => {
     ]);
   });
 
-  it('the list is narrowed by a word of an attribute, of sockets too, and by what is here', async () => {
+  it('the list narrows by attribute, socket, and what is here', async () => {
     await loadBundleHere();
     const total = (q: string) => h.api.get(`/api/parts?${q}`).then((r) => r.body.total as number);
     const [all, mini, oculink, here] = await Promise.all([

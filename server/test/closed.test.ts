@@ -36,7 +36,7 @@ describe('oversized bodies', () => {
     Number(/\d+/.exec(limit)?.[0]) *
     ({ kb: 1024, mb: 1 << 20 }[limit.replace(/\d+/, '') as 'kb' | 'mb'] ?? 1);
 
-  it('every route with a body has a limit, and no more than a file of a workshop needs', () => {
+  it('every endpoint with a body has a sensible limit', () => {
     for (const r of ROUTES.filter((x) => x.contract.body)) {
       const limit = r.contract.bodyLimit ?? BODY_LIMIT;
       const most = ['/api/bundle', '/api/log/imports'].includes(r.path)
@@ -90,7 +90,7 @@ describe('paths', () => {
 
 describe('formulas', () => {
   it.each(['=1+1', '+1', '-1', '@x', '\t=1', '\r=1'])(
-    'a name that begins %j is no formula in a table, and comes back as it was',
+    'a name that begins %j is no formula and round-trips',
     async (begin) => {
       const maker = `${begin.trim()}x ${randomUUID().slice(0, 8)}`;
       await addPart(h, 'cable', { maker });
@@ -121,7 +121,7 @@ describe('other sites', () => {
     'Sec-Fetch-Mode': mode,
   });
 
-  it('a form, a script or a picture of another site is refused; a link to a page is not', async () => {
+  it("another site's form, script or picture is refused, links not", async () => {
     for (const site of ['cross-site', 'same-site']) {
       expect((await local().post('/api/setups').set(cross(site, 'navigate')).send({})).status).toBe(
         403,
@@ -154,7 +154,7 @@ describe('rebinding', () => {
   const status = async (app: ReturnType<typeof appWith>, host: string) =>
     (await app.get('/api/health').set('Host', host)).status;
 
-  it('only names that are its own are answered; beyond this machine any address of numbers, and the name it was given', async () => {
+  it('answers own names only; beyond this machine, numbers and its name', async () => {
     const near = local();
     for (const host of ['localhost:4310', '127.0.0.1', '[::1]:4310'])
       expect([host, await status(near, host)]).toEqual([host, 200]);
@@ -173,7 +173,7 @@ describe('rebinding', () => {
       expect([host, await status(far, host)]).toEqual([host, 421]);
   });
 
-  it('a page of the given name may ask, one that only looks like it may not', async () => {
+  it('a page of the given name may ask, look-alikes may not', async () => {
     const far = appWith({ beyond: false, publicUrl: new URL('https://bridge.example') });
     const from = (origin: string) =>
       far.get('/api/health').set('Host', 'bridge.example').set('Origin', origin);

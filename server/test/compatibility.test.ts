@@ -44,7 +44,7 @@ beforeAll(async () => {
 afterAll(() => h.close());
 
 describe('CO-02 the table of chains', () => {
-  it('one row a chain; predicted and seen apart; the newest status, since when, under which versions', async () => {
+  it('one row a chain, predicted and seen apart, newest status', async () => {
     const { items, total } = await list('?sort=host&dir=asc');
     expect([total, items.map((r) => r.host)]).toEqual([3, ['Alder H A', 'Alder H B', 'Alder H C']]);
     expect(items[0]).toMatchObject({
@@ -59,7 +59,7 @@ describe('CO-02 the table of chains', () => {
     expect(items[0]?.predicted.down?.lo).toBeCloseTo(26.0, 1);
   });
 
-  it('retries under the same versions count once, corrected entries not at all, contradictions are said', async () => {
+  it('retries count once, corrected entries never, contradictions are said', async () => {
     const rows = (await list('?sort=host&dir=asc')).items;
     expect(rows[1]).toMatchObject({
       seen: { n: 2, worked: 0, failed: 2 },

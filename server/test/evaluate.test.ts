@@ -60,7 +60,7 @@ describe('PL-05 POST /api/evaluate', () => {
     expect(r.body.sentence).toContain('First: whether the left port tunnels PCIe, 10 minutes.');
   });
 
-  it('a chain of which only the link is known is not enough known, area by area', async () => {
+  it('a chain of link only is not known, area by area', async () => {
     const { connector, uplink, slotGen, slotLanes, form } = SPECS.dock;
     const { pcieGen, lanes } = SPECS.card;
     const named = { maker: 'Alder', model: 'Only a link' };
@@ -142,7 +142,7 @@ describe('PL-05 POST /api/evaluate', () => {
 });
 
 describe('WS-02 house rules', () => {
-  it('a rule set with its reason counts for every judgement, and can go back', async () => {
+  it('a rule with its reason counts everywhere and can go back', async () => {
     const id = 'cable.passiveFullRateMm';
     const put = (rev: number, body: object) =>
       h.api.put(`/api/rules/${id}`).set('If-Match', `"${rev}"`).send(body);

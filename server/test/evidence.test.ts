@@ -52,7 +52,7 @@ describe('PL-18 what the log says of exactly this chain', () => {
     expect(e.entries).toEqual([]);
   });
 
-  it('n = 1: counted, with an interval that says how little it proves', async () => {
+  it('n = 1 counts, with an interval showing how little', async () => {
     const s = await addSetup(h, 'One');
     await log(s, 'works', '2026-05-01');
     const e = await ask({ setupId: s.id });
@@ -85,7 +85,7 @@ describe('PL-18 what the log says of exactly this chain', () => {
     expect(torn.body.evaluation.predicted.verdict.state).toBe('works');
   });
 
-  it("a person's ten retries in one evening count once; a second set of versions counts again", async () => {
+  it('ten retries in one evening count once, new versions again', async () => {
     const s = await addSetup(h, 'Evening');
     for (let i = 0; i < 10; i += 1)
       await log(
@@ -105,7 +105,7 @@ describe('PL-18 what the log says of exactly this chain', () => {
     });
   });
 
-  it('told is counted apart and by its confidence; a corrected entry counts no more', async () => {
+  it('hearsay counts apart by confidence, corrected entries no more', async () => {
     const s = await addSetup(h, 'Told');
     await log(s, 'works', '2026-05-01', { driver: '1' }, { provenance: 'told', confidence: 0.6 });
     const wrong = await log(s, 'works', '2026-05-02', { driver: '2' });
@@ -140,7 +140,7 @@ describe('PL-18 what the log says of exactly this chain', () => {
 });
 
 describe('PL-18 what if this entry is left out', () => {
-  it('its unit falls back to the entry before it, or is gone; nothing is stored', async () => {
+  it('its unit falls back to the entry before, or goes', async () => {
     const s = await addSetup(h, 'Out');
     const first = await log(s, 'fails', '2026-05-01', { driver: '1' });
     const second = await log(s, 'works', '2026-05-02', { driver: '1' });
@@ -157,7 +157,7 @@ describe('PL-18 what if this entry is left out', () => {
 });
 
 describe('the statement and the core weigh alike', () => {
-  it('over the whole demo log, for every setup of it, with and without each way of weighing', async () => {
+  it('equals the plain sum over the whole demo log', async () => {
     await inTransaction(h.db, () =>
       loadBundle(h.db, demoBundle(), {
         origin: 'demo',
@@ -215,7 +215,7 @@ describe('the statement and the core weigh alike', () => {
     }
   });
 
-  it('house rules move the weights, a bad one is refused by its place', async () => {
+  it('house rules move the weights, bad ones are refused', async () => {
     const s = ((await h.api.get('/api/setups?q=Dome')).body as Page<Setup>).items[0] as Setup;
     const before = await ask({ setupId: s.id });
     const r = await h.api
@@ -254,7 +254,7 @@ describe('CO-03 found by any part, standard, controller, system, symptom, fix an
     for (const e of found) expect(text(e)).toContain(words.toLowerCase());
   });
 
-  it('standard, controller, system, days and how it is known narrow it; nothing fits is an empty page', async () => {
+  it('filters narrow it, and nothing fitting is an empty page', async () => {
     for (const e of await find('standard=oculink')) expect(e.chainKey).toContain('"oculink"');
     expect((await find('controller=built-in')).length).toBeGreaterThan(0);
     expect((await find('system=6118')).every((e) => e.versions.system === '6118')).toBe(true);

@@ -49,7 +49,7 @@ describe('addresses', () => {
     expect(allowed(address, near)).toBe(may);
   });
 
-  it('refuses a name when any address it stands for is inside, and says how a keeper may allow it', async () => {
+  it('refuses names resolving to inside addresses, and says the remedy', async () => {
     const both = () =>
       Promise.resolve([
         { address: '93.184.216.34', family: 4 as const },
@@ -219,7 +219,7 @@ describe('feeds and news', () => {
   });
   afterAll(() => h.close());
 
-  it('keeps what went wrong in words and the items that were read before', async () => {
+  it('keeps the failure in words and the items read before', async () => {
     let broken = false;
     const url = await serve((_req, res) => res.end(broken ? 'oops' : JSON.stringify(FEED)));
     const id = randomUUID();
@@ -273,7 +273,7 @@ describe('feeds and news', () => {
     await h.api.delete(`/api/feeds/${id}`).expect(200);
   });
 
-  it('flags what concerns a part here or a logged symptom, and makes a release that touches setups', async () => {
+  it('flags items about own parts or symptoms, and makes releases', async () => {
     const release = {
       what: 'dockFirmware',
       maker: 'Quillmere',

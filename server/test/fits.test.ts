@@ -55,7 +55,7 @@ const profile = async (id: string) =>
   ) as ProfileEntry;
 
 describe('the rig of a run', () => {
-  it('comes with it: rates of the chain of that day, and of the slot where it stood in one', async () => {
+  it("brings the rates of that day's chain and the slot's", async () => {
     const own = await run(12, '1920x1080');
     const norm = await run(8, '1920x1080', true);
     expect(own.rig.slot).toBe(false);
@@ -64,7 +64,7 @@ describe('the rig of a run', () => {
     expect(norm.rig.down?.lo).toBeCloseTo(229.1, 0);
   });
 
-  it('what meters showed is averaged after the cut, and made anew when the cut moves', async () => {
+  it('averages meters after the cut, again when it moves', async () => {
     const lane = [50, 50, 90, 90, 90, 90];
     const { send } = await import('./make-runs');
     const channels = [
@@ -96,7 +96,7 @@ describe('tolls', () => {
 });
 
 describe('calibration', () => {
-  it('is kept under its day, serves forecasts beside a judgement, and is one of a list', async () => {
+  it('is kept by day, serves forecasts, and is listed', async () => {
     await sweep();
     const id = await title(h);
     const made = await calibrate(id);
@@ -128,7 +128,7 @@ describe('calibration', () => {
     expect((await calibrate(randomUUID())).status).toBe(404);
   });
 
-  it('predicts what is run after it, and only that: its own runs never count', async () => {
+  it('predicts later runs only: its own never count', async () => {
     await sweep();
     const id = await title(h);
     await calibrate(id);

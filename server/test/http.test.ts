@@ -14,7 +14,7 @@ describe('the border', () => {
     expect((await h.api.get('/api/health')).body).toMatchObject({ status: 'ok', database: 'ok' });
   });
 
-  it('answers to its own name only, and not to pages of another site', async () => {
+  it("answers to its own name, not to other sites' pages", async () => {
     expect((await h.api.get('/api/health').set('Host', 'evil.example')).status).toBe(421);
     expect((await h.api.delete('/api/demo').set('Origin', 'http://evil.example')).status).toBe(403);
     expect(
@@ -27,14 +27,14 @@ describe('the border', () => {
     ).toBe(200);
   });
 
-  it('accepts JSON only, and says what is wrong with JSON that is none', async () => {
+  it('accepts JSON only, and says what is wrong with it', async () => {
     expect((await h.api.post('/api/evaluate').type('text/plain').send('{}')).status).toBe(415);
     const r = await h.api.post('/api/evaluate').type('application/json').send('{"chain": ');
     expect(r.status).toBe(400);
     expect(r.body.title).toBe('Body is not JSON');
   });
 
-  it('sends problem details with the request id for anything it does not know', async () => {
+  it('sends problem details with the request id for unknowns', async () => {
     const r = await h.api.get('/api/nowhere');
     expect(r.status).toBe(404);
     expect(r.type).toBe('application/problem+json');
@@ -52,7 +52,7 @@ describe('the border', () => {
     expect(policy).not.toMatch(/script-src[^;]*unsafe/);
   });
 
-  it('describes every route in OpenAPI 3.1 with its role, and publishes the formats', async () => {
+  it('describes every endpoint in OpenAPI 3.1 and publishes formats', async () => {
     const doc = (await h.api.get('/api/openapi.json')).body;
     expect(doc.openapi).toBe('3.1.0');
     for (const r of ROUTES) {
@@ -70,7 +70,7 @@ describe('the border', () => {
 describe('the configuration', () => {
   const env = { DATABASE_URL: 'postgres://x' };
 
-  it('asks for a sign-in as soon as other machines could come in, through a proxy too', () => {
+  it('asks for a sign-in once other machines could come in', () => {
     const of = (more: object) => {
       const r = readConfig({ ...env, ...more });
       return r.ok ? r.config.signIn : r.problem;

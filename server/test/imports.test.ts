@@ -53,7 +53,7 @@ const line = (i: number, length: number | string = 800) =>
   `Mill,M-${i},,usb-c,passive,${length},40,100`;
 
 describe('PA-02 a file of parts', () => {
-  it('is looked at first: every row has its fate, each wrong cell its row and column, nothing is stored', async () => {
+  it("a look tells every row's outcome and stores nothing", async () => {
     await addPart(h, 'cable', { maker: 'Mill', model: 'M-1', lengthMm: 800, markedW: 100 });
     await addPart(h, 'cable', { maker: 'Mill', model: 'M-2', lengthMm: 500, markedW: 100 });
     const before = await count();
@@ -90,7 +90,7 @@ describe('PA-02 a file of parts', () => {
     expect(await count()).toBe(before);
   });
 
-  it('with a wrong row nothing of it is stored; mended, all of it; the same again changes nothing', async () => {
+  it('one wrong row stores nothing; mended, all of it', async () => {
     const before = (await count()) ?? 0;
     const lines = Array.from({ length: 1200 }, (_, i) => line(100 + i));
     const bad = await send([HEAD, ...lines.with(700, line(800, 'long'))].join('\n'), 'store');
@@ -151,7 +151,7 @@ describe('PA-02 a file of parts', () => {
     expect([job.state, job.message]).toEqual(['failed', expect.stringContaining(words)]);
   });
 
-  it('reads semicolons, tabs, a byte-order mark and quoted cells, and says which columns mean nothing', async () => {
+  it('reads semicolons, tabs, byte-order marks and quoted cells', async () => {
     const job = await send(
       '\ufeffmaker;model;colour;connector\n"Mill; Sons";"M ""9""";red;usb-c',
       'store',
@@ -165,7 +165,7 @@ describe('PA-02 a file of parts', () => {
     ).toBe(1);
   });
 
-  it('two rows that mean the same part are wrong; a kind that is not said is asked for', async () => {
+  it('two rows of one part are wrong, missing kinds are asked', async () => {
     const part = await addPart(h, 'cable', { maker: 'Mill', model: 'Twice' });
     const job = await send(
       `id,maker,model,connector\n${part.id},Mill,Other,usb-c\n,Mill,Twice,usb-c`,
@@ -189,7 +189,7 @@ describe('PA-02 a file of parts', () => {
     ).toBe(415);
   });
 
-  it('a name that another part here has is wrong at its row, retired ones aside; in JSON the same name twice too', async () => {
+  it('a name taken by another part is wrong at its row', async () => {
     const a = await addPart(h, 'cable', { maker: 'Mill', model: 'Left' });
     const b = await addPart(h, 'cable', { maker: 'Mill', model: 'Right' });
     const renamed = `id,maker,model,connector\n${a.id},Mill,Right,usb-c`;
@@ -224,7 +224,7 @@ describe('PA-02 a file of parts', () => {
     expect(json.result).toMatchObject({ stored: false, fates: { wrong: 1, new: 1 } });
   });
 
-  it('JSON: each bad part is named, a file with setups is sent elsewhere', async () => {
+  it('JSON: bad parts are named, files with setups sent elsewhere', async () => {
     const spec = { maker: 'Mill', model: 'J-1', connector: 'usb-c' };
     const good = { id: 'j-1', kind: 'cable', spec };
     const bundle = (parts: object[], more: object = {}) =>
@@ -287,7 +287,7 @@ describe('PA-02 what goes out comes in again', () => {
     );
   });
 
-  it('a template is a file the import reads, with nothing in it yet', async () => {
+  it('a template is an empty file the import reads', async () => {
     for (const kind of PART_KINDS) {
       const r = await h.api.get(`/api/templates/${kind}`);
       expect(r.headers['content-disposition']).toContain(`${kind}-template.csv`);

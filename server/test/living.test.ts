@@ -17,7 +17,7 @@ afterAll(() => h.close());
 const { note, read, begun } = bench(() => h);
 
 describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
-  it('docked settings, programs, buttons and tuning survive and stand in the record when they change', async () => {
+  it('docked settings, programs, buttons and tuning survive on record', async () => {
     const setup = await addSetup(h, 'Docked');
     const docked = {
       ...NO_DOCKED,
@@ -47,7 +47,7 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
     });
   });
 
-  it('a note says where a photo lies, may be corrected, and what was paid stands beside', async () => {
+  it('a note names its photo and may be corrected', async () => {
     const setup = await addSetup(h, 'Notes');
     const first = {
       id: randomUUID(),
@@ -87,7 +87,7 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
     expect(problem(bad).errors?.[0]?.path).toBe('corrects');
   });
 
-  it('BU-15 a reading keeps cable, piece and attempt; taken back it no longer counts', async () => {
+  it('BU-15 a reading keeps cable, piece and attempt until retracted', async () => {
     const { setup, attempt } = await begun('Readings');
     const item = randomUUID();
     await h.api.post('/api/items').send({ id: item, partId: setup.slots.path![0], label: 'K-07' });
@@ -121,7 +121,7 @@ describe('BU-08, BU-09 and CO-01 what belongs to the setup', () => {
   });
 });
 
-it('exported, loaded into an empty database and exported again: equal, corrections and all', async () => {
+it('export, import and export again are equal, corrections included', async () => {
   const { setup, attempt } = await begun('Carried');
   await note(setup, attempt, 'listed', {
     installed: { driver: '40' },

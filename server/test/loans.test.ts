@@ -41,7 +41,7 @@ const back = (loan: LoanRow, over: object = {}) =>
     .send({ id: randomUUID(), returnedOn: '2026-11-12', tested: 'works', ...over });
 
 describe('a loan', () => {
-  it('goes out, is waited for, comes back, and the next one is named', async () => {
+  it('goes out, is waited for, comes back, names the next', async () => {
     const b = await member('Member B');
     const c = await member('Member C');
     const dock = await addPart(h, 'dock');
@@ -119,7 +119,7 @@ describe('a loan', () => {
     expect(both.map((r) => r.status).sort()).toEqual([201, 409]);
   });
 
-  it('is refused with its place: nobody, nothing, a day before, what is gone, the machine itself', async () => {
+  it('is refused with its place for every impossible loan', async () => {
     const who = await member('Member I');
     const cable = await addPart(h, 'cable', { model: 'K-2' });
     const item = await piece(cable.id, 'K-2 a');
@@ -238,7 +238,7 @@ describe('a piece in two places', () => {
 });
 
 describe('members and loans in a file', () => {
-  it('come back as they were, without a password; an own loan keeps a demo piece', async () => {
+  it('come back as they were, without a password', async () => {
     const w = await start({ demo: true });
     const members = (await w.api.get('/api/members')).body.items as MemberRow[];
     const b = members.find((m) => m.name === 'Member B');

@@ -88,7 +88,7 @@ const units = (at: Harness) =>
   );
 
 describe('CO-07 the log as a file', () => {
-  it('what leaves is shown before: counts, what stays, and the first entries as they leave', async () => {
+  it('what leaves is shown first: counts and first entries', async () => {
     const r = (await h.api.get('/api/log/share-report')).body as LogShare;
     expect(r.n).toBe(await count(h));
     expect(r.columns).toEqual(LOG_COLUMN_IDS);
@@ -168,7 +168,7 @@ describe('CO-07 where entries disagree', () => {
     expect(event).toEqual({ kind: 'outcome', corrects: id });
   });
 
-  it('two rows with one id that say two things, and a correction of nothing, are wrong', async () => {
+  it('contradicting ids and corrections of nothing are wrong', async () => {
     const file = JSON.parse(home.november) as Bundle;
     const [first] = file.outcomes as [Bundle['outcomes'][number]];
     const id = randomUUID();
@@ -185,7 +185,7 @@ describe('CO-07 where entries disagree', () => {
     expect(wrong.map((w) => w.notes[0]?.column)).toEqual(['id', 'corrects']);
   });
 
-  it('a CSV: known entries are known again; a name nobody knows is a wrong row', async () => {
+  it('a CSV knows known entries, unknown names are wrong rows', async () => {
     expect((await send(h, home.csv, { mode: 'try' })).result?.fates).toMatchObject({
       wrong: 0,
       asks: 0,
@@ -217,7 +217,7 @@ describe('CO-07 another workshop', () => {
     ]);
   });
 
-  it('export, wipe, import: equal, and what counts is equal; a second import changes nothing', async () => {
+  it('export, wipe and import are equal; again changes nothing', async () => {
     const tried = await send(h, home.json, { mode: 'try' });
     expect(tried.result).toMatchObject({
       stored: false,
@@ -253,7 +253,7 @@ describe('CO-07 another workshop', () => {
     expect(table.items[0]?.seen.n).toBeGreaterThan(0);
   });
 
-  it('entries that disagree stand side by side; nothing is stored until somebody decides', async () => {
+  it('disagreeing entries stand side by side until decided', async () => {
     const job = await send(h, altered().text, { mode: 'store' });
     expect(job.result).toMatchObject({ stored: false, fates: { asks: 1 } });
     const asks = (await fates(h, job)).find((f) => f.fate === 'asks');
@@ -266,7 +266,7 @@ describe('CO-07 another workshop', () => {
     expect(await count(h)).toBe(home.n);
   });
 
-  it('kept as here: nothing changes; taken from the file: it corrects the entry here, once', async () => {
+  it('keeping changes nothing, taking corrects the entry once', async () => {
     const { text, id } = altered();
     expect((await send(h, text, { mode: 'store', keep: 'here' })).result).toMatchObject({
       stored: true,
@@ -294,7 +294,7 @@ describe('CO-07 another workshop', () => {
     expect(((await h.api.get('/api/bundle')).body as Bundle).outcomes).toEqual(whole.outcomes);
   });
 
-  it('the CSV comes in where the parts are known, and out as it was', async () => {
+  it('the CSV round-trips where the parts are known', async () => {
     await move();
     const nothing = {
       setups: [],

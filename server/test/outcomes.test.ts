@@ -23,7 +23,7 @@ const evidence = async (setupId: string) =>
     .exact;
 
 describe('CO-02 outcomes', () => {
-  it('is stored with the chain as it was, in the record and in the log, and found after', async () => {
+  it('is stored with its chain, in record and log', async () => {
     const s = await addSetup(h, 'log it');
     const r = await log(s.id, { symptoms: ['coil whine'], note: 'private words' });
     expect(r.status).toBe(201);
@@ -67,7 +67,7 @@ describe('CO-02 outcomes', () => {
     expect(await evidence(s.id)).toMatchObject({ n: 2, works: 1, fails: 1, newest: '2026-11-04' });
   });
 
-  it('another setup of the same chain counts, with another cable too; another card does not', async () => {
+  it('another setup of the chain counts, another card does not', async () => {
     const s = await addSetup(h, 'same chain');
     const cable = await addPart(h, 'cable', { model: 'other cable' });
     const card = await addPart(h, 'card', { model: 'other card' });
@@ -107,7 +107,7 @@ describe('CO-02 outcomes', () => {
     );
   });
 
-  it('refuses a day to come, a word that is no outcome, and a setup without parts', async () => {
+  it('refuses future days, unknown outcomes and setups without parts', async () => {
     const s = await addSetup(h, 'bad');
     expect((await log(s.id, { happenedOn: '2026-12-01' })).body.errors[0]).toMatchObject({
       path: 'happenedOn',
@@ -135,7 +135,7 @@ describe('CO-02 outcomes', () => {
     expect(rows.map((r) => r.seq)).toEqual(Array.from({ length: 13 }, (_, i) => i + 1));
   });
 
-  it('the database itself refuses to change or delete a fact; only private words can be erased', async () => {
+  it('the database refuses to change facts, only private words go', async () => {
     const s = await addSetup(h, 'facts');
     const { id } = (await log(s.id, { note: 'my name' })).body;
     await expect(

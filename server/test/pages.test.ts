@@ -34,13 +34,13 @@ describe('the pages', () => {
     }
   });
 
-  it('built files are kept for good; a missing one is a 404, never the page', async () => {
+  it('built files stay cached; a missing one is a 404', async () => {
     expect((await web.get('/main-ABCD1234.js')).headers['cache-control']).toContain('immutable');
     const gone = await web.get('/chunk-GONE1234.js');
     expect([gone.status, gone.type]).toEqual([404, 'application/problem+json']);
   });
 
-  it('no path leads out of the folder, and the API never answers with the page', async () => {
+  it('no path leads out, and the API never answers pages', async () => {
     for (const path of ['/..%2f..%2fetc%2fpasswd', '/%2e%2e/%2e%2e/package.json', '/.env']) {
       const r = await web.get(path);
       expect(r.text).not.toMatch(/root:|"dependencies"/);
@@ -80,7 +80,7 @@ describe('words that look like something else', () => {
 });
 
 describe('many at once', () => {
-  it('twenty edits of one part: one wins each revision, none is lost without being told', async () => {
+  it('twenty edits of one part: one wins each revision', async () => {
     const part = await addPart(h, 'cable', { model: 'contended' });
     const sent = await Promise.all(
       Array.from({ length: 20 }, (_, i) =>

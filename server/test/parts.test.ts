@@ -9,7 +9,7 @@ beforeAll(async () => {
 afterAll(() => h.close());
 
 describe('PA-01 the catalogue', () => {
-  it('adds a part, answers a repeated request and refuses another part under the same id', async () => {
+  it('adds a part once and refuses another under its id', async () => {
     const id = randomUUID();
     const body = { id, kind: 'dock', spec: { ...SPECS.dock, model: 'repeat' } };
     expect((await h.api.post('/api/parts').send(body)).status).toBe(201);
@@ -22,7 +22,7 @@ describe('PA-01 the catalogue', () => {
     expect(await h.rows('SELECT 1 FROM part_revisions WHERE part_id = $1', [id])).toHaveLength(1);
   });
 
-  it('refuses a second part of the same kind and name, whatever the letters', async () => {
+  it('refuses a second part of one name, whatever the letters', async () => {
     await addPart(h, 'card', { model: 'Twin' });
     const r = await h.api.post('/api/parts').send({
       id: randomUUID(),

@@ -22,7 +22,7 @@ const judged = async (body: object) =>
 const codes = (e: Evaluation) => e.findings.map((f) => f.code);
 
 describe('what stands round the link survives', () => {
-  it('PL-11 PL-09 PL-25 supplies, screens, system and other cards with how each is used', async () => {
+  it('PL-11 PL-09 PL-25 supplies, screens, system and spares round-trip', async () => {
     const s = await addSetup(h, 'Round');
     const [supply, screen, system, other] = await Promise.all([
       addPart(h, 'supply'),
@@ -90,7 +90,7 @@ describe('what stands round the link survives', () => {
 });
 
 describe('PL-14 requirements of the catalogue', () => {
-  it('judge setups, lists and evaluation alike, and only those with the part they speak of', async () => {
+  it('judge setups, lists and evaluation alike, their parts only', async () => {
     const a = await addSetup(h, 'A');
     const b = await addSetup(h, 'B');
     await addPart(h, 'requirement', { model: 'D A' });
@@ -133,7 +133,7 @@ describe('Try it: fixes', () => {
   const fixes = async (body: object) =>
     (await h.api.post('/api/fixes').send(body)).body as { items: FixRow[]; tried: number };
 
-  it('finds a cable of the catalogue that takes the finding away, judged whole', async () => {
+  it('finds a catalogue cable that removes the finding', async () => {
     const s = await addSetup(h, 'Long');
     const long = await addPart(h, 'cable', { model: 'K-long', lengthMm: 1500 });
     await addPart(h, 'cable', { model: 'K-charge', lengthMm: 300, markedGbps: 0.48 });
@@ -148,7 +148,7 @@ describe('Try it: fixes', () => {
     expect(((await h.api.get(`/api/setups/${s.id}`)).body as Setup).slots.path).toEqual([long.id]);
   });
 
-  it('offers another port where the one in use carries nothing, and a setting where that is enough', async () => {
+  it('offers another port, and a setting where that suffices', async () => {
     const s = await addSetup(h, 'Port', { socket: 'right' });
     expect((await fixes({ setupId: s.id, code: 'link/no-tunnel' })).items[0]).toMatchObject({
       words: 'Use the port left',
@@ -173,7 +173,7 @@ describe('Try it: fixes', () => {
     expect(items[0]).toMatchObject({ words: 'Take Alder D Needs', verdict: 'care', care: 1 });
   });
 
-  it('a finding that is not made has none, and an unknown code is refused', async () => {
+  it('an absent finding has none, unknown codes are refused', async () => {
     const s = await addSetup(h, 'None');
     expect(await fixes({ setupId: s.id, code: 'power/over' })).toEqual({ items: [], tried: 0 });
     expect(
@@ -189,7 +189,7 @@ describe('PA-06 releases by hand', () => {
       .set('If-Match', `"${rev}"`)
       .send({ id: randomUUID(), role: 'dockFirmware', version: '1.8', on: '2026-11-01', ...body });
 
-  it('names the setups a release touches, what is installed there and what it would mend', async () => {
+  it('names setups a release touches and what it would fix', async () => {
     const a = await addSetup(h, 'A');
     await addSetup(h, 'B');
     const release = await addPart(h, 'release', { model: 'D A' });
@@ -216,7 +216,7 @@ describe('PA-06 releases by hand', () => {
     expect((await h.api.get(`/api/releases/${a.slots.dock}/setups`)).status).toBe(404);
   });
 
-  it('marking installed changes the version, keeps the date in the record, and logs what came of it', async () => {
+  it('marking installed changes the version, on record and log', async () => {
     const s = await addSetup(h, 'A');
     const r = await mark(s, {
       outcome: { id: randomUUID(), outcome: 'works', note: 'first start' },
@@ -236,7 +236,7 @@ describe('PA-06 releases by hand', () => {
     expect(log.items[0]?.versions).toEqual({ dockFirmware: '1.8' });
   });
 
-  it('a repeated request is answered, not doubled; an old revision and a future day are refused with nothing stored', async () => {
+  it('repeats are answered once, stale and future ones refused', async () => {
     const s = await addSetup(h, 'A');
     const id = randomUUID();
     await mark(s, { id });

@@ -21,7 +21,7 @@ const name = (p: Practice, cause: string) =>
   h.api.post(`/api/practices/${p.id}/named`).send({ cause });
 
 describe('BE-05 practice on a hidden fault', () => {
-  it('nothing of what is hidden leaves the server before a cause was named', async () => {
+  it('hidden things stay hidden until a cause is named', async () => {
     const p = await begin({ caseNo: 4 });
     expect(p).toMatchObject({
       grade: 'middle',
@@ -43,7 +43,7 @@ describe('BE-05 practice on a hidden fault', () => {
       expect(JSON.stringify(body)).not.toMatch(/half-rate|"truth"|"faults"|"seed"/);
   });
 
-  it('naming ends it: the fault, the best path, and where it was left', async () => {
+  it('naming ends it with fault, best path and detour', async () => {
     const p = await begin({ caseNo: 4 });
     await ask(p, 'desktop-slot');
     await ask(p, 'router-speed');
@@ -62,7 +62,7 @@ describe('BE-05 practice on a hidden fault', () => {
     expect((await ask(p, 'reseat')).status).toBe(409);
   });
 
-  it('a wrong name is wrong; the same test again changes nothing; a repeated id begins nothing', async () => {
+  it('wrong names are wrong, repeated tests change nothing', async () => {
     const p = await begin({ caseNo: 1 });
     await ask(p, 'dock-dark');
     expect(((await ask(p, 'dock-dark')).body as Practice).steps).toHaveLength(1);
@@ -71,7 +71,7 @@ describe('BE-05 practice on a hidden fault', () => {
     expect([again.status, (again.body as Practice).caseNo]).toEqual([200, 1]);
   });
 
-  it('hides at random in the chain of a setup, by seed; two at once count either', async () => {
+  it('hides at random by seed; two at once count either', async () => {
     const setup = await addSetup(h, 'Practised on');
     const a = await begin({ setupId: setup.id, seed: 5 });
     const b = await begin({ setupId: setup.id, seed: 5 });
@@ -89,7 +89,7 @@ describe('BE-05 practice on a hidden fault', () => {
     expect(right.right).toBe(true);
   });
 
-  it('says where nothing can be hidden, or what was wrong with the asking', async () => {
+  it('says where nothing can be hidden, or what was wrong', async () => {
     const id = randomUUID();
     await h.api.post('/api/setups').send({ id, name: 'Nothing in it' });
     const empty = await h.api.post('/api/practices').send({ id: randomUUID(), setupId: id });
@@ -108,7 +108,7 @@ describe('BE-05 practice on a hidden fault', () => {
     expect((await h.api.get(`/api/practices/${randomUUID()}`)).status).toBe(404);
   });
 
-  it('lists cases and tries, takes one off, and never counts in the log', async () => {
+  it('lists cases, removes one, and never counts in the log', async () => {
     const list = (await h.api.get('/api/practices')).body as PracticeList;
     expect(list.cases.map((c) => c.grade)).toEqual(
       expect.arrayContaining(['easy', 'middle', 'hard']),

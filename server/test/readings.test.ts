@@ -50,7 +50,7 @@ describe('BU-06 readings are kept as they were graded', () => {
     );
   });
 
-  it('a later change of the plan leaves the grade as it was, and the record is append-only', async () => {
+  it('a later plan leaves the grade, the record is append-only', async () => {
     const setup = await addSetup(h, 'Kept');
     const first = newest(await post(setup, { load: 'load', copy }));
     const cable = await addPart(h, 'cable', { model: 'K half', markedGbps: 20 });
@@ -69,7 +69,7 @@ describe('BU-06 readings are kept as they were graded', () => {
     );
   });
 
-  it('a repeated id is answered, not doubled; another fact with that id is refused', async () => {
+  it('a repeated id is answered, another fact with it refused', async () => {
     const a = await addSetup(h, 'Once');
     const b = await addSetup(h, 'Other');
     const id = randomUUID();
@@ -116,7 +116,7 @@ describe('BU-06 readings are kept as they were graded', () => {
 });
 
 describe('BU-06 pasted listings', () => {
-  it('are read without being stored; serial numbers go, and of a stored report only what counts stays', async () => {
+  it('are read unstored; stored reports lose serial numbers', async () => {
     const r = await h.api.post('/api/reports').send({ text: LISTING });
     expect(r.status).toBe(200);
     expect(JSON.stringify(r.body)).not.toContain('48-b0');

@@ -25,7 +25,7 @@ describe('runs in a bundle', () => {
   const load = (bundle: Bundle, origin: 'demo' | 'imported' = 'imported') =>
     inTransaction(h.db, () => loadBundle(h.db, bundle, { origin, by: THIS_MACHINE.id, now: NOW }));
 
-  it('come back the same in an empty database, with what was said of them and what was calibrated', async () => {
+  it('come back the same in an empty database', async () => {
     const run = await addRun(h, setup.id, [...steady(50, 40), ...steady(400, 10)], {
       saw: 'x',
       settings: { resolution: '1920x1080' },
@@ -61,7 +61,7 @@ describe('runs in a bundle', () => {
     expect(await count('captures')).toBe(0);
   });
 
-  it('of the demo go when it is removed; those of a kept setup stay with their titles', async () => {
+  it('leave with the demo, except those of kept setups', async () => {
     await load(demoBundle(), 'demo');
     const [dome] = await h.rows<{ id: string }>(`SELECT id FROM setups WHERE name = 'Dome desk'`);
     const note = await h.api

@@ -25,7 +25,7 @@ describe('values', () => {
     expect(await count('captures')).toBe(1);
   });
 
-  it('are refused when they are not what they say, and nothing is stored', async () => {
+  it('are refused when not what they claim, nothing stored', async () => {
     const p = packed([10, 20, 30]);
     const other = packed([1, 2, 3]);
     for (const [sha, n, data, status, words] of [
@@ -42,7 +42,7 @@ describe('values', () => {
     expect(await count('captures')).toBe(0);
   });
 
-  it('stop inflating at what was declared: a small body of a huge nothing is refused', async () => {
+  it('stop inflating at the declared size', async () => {
     const bomb = gzipSync(Buffer.alloc(64 * 1024 * 1024));
     expect(bomb.length).toBeLessThan(100_000);
     const r = await put(h, '0'.repeat(64), 1000, bomb);
@@ -66,7 +66,7 @@ describe('values', () => {
 });
 
 describe('a run', () => {
-  it('is stored with the chain as it was and computed figures, and is in the record', async () => {
+  it('is stored with its chain and statistics, on record', async () => {
     const run = await addRun(h, setup.id, [...steady(900, 10), ...steady(100, 20)], {
       settings: { resolution: '2560x1440', lid: 'open' },
       saw: 'a jerk',
@@ -168,7 +168,7 @@ describe('a run', () => {
 });
 
 describe('what is said of a run later', () => {
-  it('holds from then on; the newest word wins, and the run stays as it was', async () => {
+  it('holds from then on, the newest word wins', async () => {
     const run = await addRun(h, setup.id, steady(100, 10), { settings: { lid: 'open' } });
     const say = (body: object) =>
       h.api.post(`/api/runs/${run.id}/said`).send({ id: randomUUID(), ...body });
@@ -227,7 +227,7 @@ describe('what is said of a run later', () => {
     ).toBe(422);
   });
 
-  it('a run that is taken back is read no more, and stays in the record', async () => {
+  it('a retracted run is read no more, but on record', async () => {
     const run = await addRun(h, setup.id, steady(100, 10));
     const r = await h.api
       .post(`/api/setups/${setup.id}/struck`)
@@ -258,7 +258,7 @@ describe('lists, titles, layouts, sessions', () => {
     expect(seen).toHaveLength(5);
   });
 
-  it('meets a title of the same name, and refuses one of another kind', async () => {
+  it('meets a title of its name, refuses other kinds', async () => {
     expect(await title(h, 'Peat Rally')).toBe(await title(h, 'peat rally'));
     expect(
       (

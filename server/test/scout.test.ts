@@ -28,7 +28,7 @@ describe('scout', () => {
         .expect(200)
     ).body as ScoutGrounds;
 
-  it('a search in a thread of the server is the search of the same grounds made here', async () => {
+  it("the server's thread finds the same as the core", async () => {
     const ask = { hostId, titleId, own: 'none', limits: { budgetMinor: 120_000 } };
     const res = await h.api.post('/api/scout').send(ask).expect(200);
     const { result, outright } = res.body as { result: ScoutResult; outright: { name: string }[] };
@@ -68,14 +68,14 @@ describe('scout', () => {
     expect([e.predicted.verdict.state, 'care']).toContain(best?.state);
   });
 
-  it('pieces at hand cost nothing: none, free ones, or also those in other setups', async () => {
+  it('pieces at hand cost nothing: none, free, or all', async () => {
     const owned = async (own: string) =>
       (await grounds({ own })).input.docks.filter((d) => d.owned).map((d) => d.name);
     expect(await owned('none')).toEqual([]);
     expect((await owned('all')).length).toBeGreaterThan((await owned('free')).length);
   });
 
-  it('adds a price only with a rate, and shipping of the same source', async () => {
+  it('adds a price only with a rate, shipping of its source', async () => {
     const { input } = await grounds({ own: 'none' });
     const dock = input.docks.find((d) => d.name === 'Quillmere D-4');
     // 249.00 new and 199.00 old: the young one counts, with 6.90 shipping.
@@ -101,7 +101,7 @@ describe('scout', () => {
       .expect(422);
   });
 
-  it('keeps searches with their limits, renames under If-Match, lets go, and carries them in the bundle', async () => {
+  it('keeps searches with limits under revisions, and in the bundle', async () => {
     const id = randomUUID();
     const ask = { hostId, titleId, limits: { portable: true } };
     const made = await h.api.post('/api/searches').send({ id, name: 'Mine', ask }).expect(201);

@@ -71,7 +71,7 @@ describe('every field of a setup', () => {
   });
 
   // Last: Sequelize's models belong to the database connected last.
-  it('is stored by a patch, in the revision, a clone and a bundle', async () => {
+  it('is stored by patch, in revision, clone and bundle', async () => {
     const { id, rev } = await addSetup(h, 'Full');
     const patched = (await h.api
       .patch(`/api/setups/${id}`)

@@ -12,7 +12,7 @@ const patch = (id: string, rev: number, body: object) =>
   h.api.patch(`/api/setups/${id}`).set('If-Match', `"${rev}"`).send(body);
 
 describe('PL-24 setups', () => {
-  it('starts empty, is judged in the list, and is answered when sent twice', async () => {
+  it('starts empty, is judged, and is answered when repeated', async () => {
     const body = { id: randomUUID(), name: 'Fresh' };
     expect((await h.api.post('/api/setups').send(body)).status).toBe(201);
     expect((await h.api.post('/api/setups').send(body)).status).toBe(200);
@@ -29,7 +29,7 @@ describe('PL-24 setups', () => {
     expect(row.glance.verdict).toBe('care');
   });
 
-  it('an empty path is "no separate cable", null is "not chosen", and both survive', async () => {
+  it('an empty path is "no cable", null is "not chosen"', async () => {
     const s = await addSetup(h, 'no cable');
     expect((await patch(s.id, 1, { slots: { path: [] } })).body.slots.path).toEqual([]);
     expect((await h.api.get(`/api/setups/${s.id}`)).body.slots.path).toEqual([]);
@@ -45,7 +45,7 @@ describe('PL-24 setups', () => {
     });
   });
 
-  it('refuses a part of another kind, an unknown part and a port the host does not have, at its place', async () => {
+  it('refuses wrong kinds, unknown parts and missing ports', async () => {
     const s = await addSetup(h, 'refuse');
     const wrong = await patch(s.id, 1, { slots: { card: s.slots.dock } });
     expect(wrong.body.errors).toEqual([{ path: 'slots/card', message: 'No card has this id' }]);
@@ -58,7 +58,7 @@ describe('PL-24 setups', () => {
     expect((await h.api.get(`/api/setups/${s.id}`)).body).toEqual(s);
   });
 
-  it('two people at once: the second is told and shown what is stored', async () => {
+  it('of two people the second is shown what is stored', async () => {
     const s = await addSetup(h, 'two');
     const [a, b] = await Promise.all([
       patch(s.id, 1, { name: 'two A' }),
@@ -70,7 +70,7 @@ describe('PL-24 setups', () => {
     expect(lost.body.current.name).toBe(won.body.name);
   });
 
-  it('folds the patches of one edit session into one revision, until ten minutes pass', async () => {
+  it('coalesces an edit session into one revision for ten minutes', async () => {
     const s = await addSetup(h, 'fold');
     const session = randomUUID();
     const revisions = () =>

@@ -55,7 +55,7 @@ describe('CO-06 claims', () => {
     expect(wide.judged.state).toBe(wide.judged.share.lo > 0.5 ? 'holds' : 'open');
   });
 
-  it('about the share of setups that work count one a unit, hearsay left out', async () => {
+  it('shares of working setups count units, without hearsay', async () => {
     const c = await judged({ words: 'Nine of ten work', measure: 'works', lo: 90, hi: null });
     const [n] = await h.rows<{ n: number }>(
       'SELECT count(*)::int AS n FROM log_units WHERE NOT told',
@@ -77,7 +77,7 @@ describe('CO-06 claims', () => {
     expect(c.judged.n).toBeGreaterThan(3);
   });
 
-  it('bad ones are refused by their place, the same twice is kept once, taken back it is gone', async () => {
+  it('bad ones are refused, repeated once, retracted gone', async () => {
     const bad = async (over: object, path: string) => {
       const r = await state(over);
       expect([r.status, r.body.errors?.[0]?.path]).toEqual([422, path]);
@@ -100,7 +100,7 @@ describe('CO-06 claims', () => {
 describe('CO-10 the register of titles', () => {
   const register = async () => (await h.api.get('/api/register')).body as Register;
 
-  it('holds what was stated, dated with the version of the title, and what runs show', async () => {
+  it('holds dated statements and what runs show', async () => {
     const before = await register();
     const title = before.titles[0] as { id: string; name: string };
     const r = await h.api.post('/api/register').send({
@@ -159,7 +159,7 @@ describe('CO-04 the grid', () => {
     return r.body as GridAnswer;
   };
 
-  it('begins with parts we own; what was seen is counted for each pair, and equals the table', async () => {
+  it('begins with owned parts, counted per pair, equal to the table', async () => {
     const own = await grid();
     const all = await grid('?scope=all');
     expect(own.rows.length).toBeGreaterThan(2);
@@ -179,7 +179,7 @@ describe('CO-04 the grid', () => {
     }
   });
 
-  it('a chosen third part narrows what was seen; every axis has its default', async () => {
+  it('a third part narrows it, every axis has a default', async () => {
     const any = await grid('?scope=all');
     expect(any.third).toBeNull();
     const narrow = await grid(`?scope=all&third=${any.thirds[0]?.id ?? ''}`);
@@ -190,7 +190,7 @@ describe('CO-04 the grid', () => {
     expect((await h.api.get('/api/grid?axes=card-dock')).status).toBe(400);
   });
 
-  it('cells can be predicted from what it sends; a contradiction is an interval that excludes the prediction', async () => {
+  it('cells are predictable from it, contradictions are intervals', async () => {
     const g = await grid('?scope=all');
     const states = g.rows.flatMap((r) =>
       g.cols.map(
@@ -267,7 +267,7 @@ describe('CO-11 hours in use', () => {
 });
 
 describe('CO-08 pins and BU-07 orders of the log', () => {
-  it('a pin is kept with its reason and is on the record; two for one kind are refused', async () => {
+  it('a version hold keeps its reason; two for a kind are refused', async () => {
     const s = await setupNamed('Dome');
     const pins = [{ role: 'driver', version: '41.2', reason: 'the next one freezes' }];
     const r = await h.api.patch(`/api/setups/${s.id}`).set('If-Match', `"${s.rev}"`).send({ pins });
@@ -286,7 +286,7 @@ describe('CO-08 pins and BU-07 orders of the log', () => {
     );
   });
 
-  it('an order noted with an entry of another workshop counts among the tries of this host and port', async () => {
+  it('an order of another workshop counts among these tries', async () => {
     const s = await setupNamed('Dome');
     const tried = async () =>
       (await h.api.get(`/api/setups/${s.id}/bring-up`)).body.tried as {

@@ -48,7 +48,7 @@ const START: readonly Act[] = [
 ];
 
 describe('BE-04 streams', () => {
-  it('what was before, what comes, and what comes about by itself, in order and without gaps', async () => {
+  it('sends past, coming and spontaneous events without gaps', async () => {
     const id = await lay(100);
     await act(id, START[0]!);
     const c = await see(url, [`bench/${id}`]);
@@ -63,7 +63,7 @@ describe('BE-04 streams', () => {
     expect(got).toEqual(whole(got.length));
   });
 
-  it('resumes after what was seen, by the last id or by the address', async () => {
+  it('resumes after the last id or the address', async () => {
     const id = await lay();
     for (const a of START) await act(id, a);
     const first = await see(url, [`bench/${id}`]);
@@ -85,7 +85,7 @@ describe('BE-04 streams', () => {
     }
   });
 
-  it('several topics on one stream, each with its own numbers; one cleared away is said to be gone', async () => {
+  it('several topics keep own numbers; removed ones are said gone', async () => {
     const a = await lay();
     const b = await lay();
     const c = await see(url, [`bench/${a}`, `bench/${b}`]);
@@ -98,7 +98,7 @@ describe('BE-04 streams', () => {
     await c.until((e) => seqs(e, b).length === 4);
   });
 
-  it('who comes back to a bench that was cleared away meanwhile is told, and the rest goes on', async () => {
+  it('returning to a cleared bench is told, the rest goes on', async () => {
     const a = await lay();
     const b = await lay();
     await h.api.delete(`/api/benches/${a}`);
@@ -158,7 +158,7 @@ describe('BE-04 streams', () => {
 });
 
 describe('BE-04 two servers on one database', () => {
-  it('an act on one is watched on the other, and both move the same bench on', async () => {
+  it('an act on one is seen on the other', async () => {
     const services = { db: h.db, now: () => h.clock.now };
     const b = new Streams(
       services,
@@ -182,7 +182,7 @@ describe('BE-04 two servers on one database', () => {
     second.server.close();
   });
 
-  it('many acts at once through both: no number twice, none left out, every act there', async () => {
+  it('many acts through both: none twice, none lost', async () => {
     const id = await lay();
     const c = await see(url, [`bench/${id}`]);
     await Promise.all(

@@ -27,7 +27,7 @@ const note = (s: Setup, id: string, body: object, more: object = {}) =>
 const says = (t: TroubleRow | undefined) => t?.notes.map((n) => n.note.what);
 
 describe('TR-01, TR-04 a search on a setup', () => {
-  it('begins from a failed step with what readings answered, and every note stands in the record', async () => {
+  it('begins from a failed step, every note on record', async () => {
     const setup = await addSetup(h, 'Searched');
     const answers = [{ id: randomUUID(), test: 'router-speed', says: 'yes' }];
     const id = await begun(setup, ['low-copy', 'router-slow'], {
@@ -57,7 +57,7 @@ describe('TR-01, TR-04 a search on a setup', () => {
     expect(items.filter((e) => e.kind === 'trouble')).toHaveLength(3);
   });
 
-  it('the same note twice is stored once; two searches at once are refused', async () => {
+  it('a repeated note is stored once, two searches refused', async () => {
     const setup = await addSetup(h, 'Twice');
     const id = await begun(setup);
     const body = { id: randomUUID(), note: { what: 'test', test: 'reseat', says: 'no' } };
@@ -71,7 +71,7 @@ describe('TR-01, TR-04 a search on a setup', () => {
     ).toBe(409);
   });
 
-  it('the last note is taken back, both stay on record; the beginning cannot be', async () => {
+  it('the last note is retracted, the beginning cannot be', async () => {
     const setup = await addSetup(h, 'Undone');
     const id = await begun(setup);
     await note(setup, id, { what: 'test', test: 'reseat', says: 'no' });
@@ -89,7 +89,7 @@ describe('TR-01, TR-04 a search on a setup', () => {
     expect(rows[0]?.n).toBe(2);
   });
 
-  it('solved closes it, writes the log when asked, with what was seen and what helped', async () => {
+  it('solved closes it and writes the log when asked', async () => {
     const setup = await addSetup(h, 'Solved');
     const id = await begun(setup);
     await note(setup, id, { what: 'fix', cause: 'cable-class', result: 'solved' });
@@ -117,7 +117,7 @@ describe('TR-01, TR-04 a search on a setup', () => {
     expect((await note(setup, randomUUID(), { what: 'seen', symptoms: [] })).status).toBe(404);
   });
 
-  it('unsolved is kept with what was tried; a setup made for the search is put aside with it', async () => {
+  it('unsolved is kept, its search setup put aside', async () => {
     const setup = await addSetup(h, 'Only for this');
     const said = { form: 'laptop', port: 'usb-c', lamp: 'on', screen: null };
     const id = await begun(setup, ['no-picture'], { said });
@@ -145,7 +145,7 @@ describe('TR-01, TR-04 a search on a setup', () => {
     expect(await read(setup)).toEqual([]);
   });
 
-  it('only closing writes the log; a risky act is no test at all', async () => {
+  it('only closing writes the log; risky acts are no tests', async () => {
     const setup = await addSetup(h, 'Early');
     const id = await begun(setup);
     const r = await note(
@@ -162,7 +162,7 @@ describe('TR-01, TR-04 a search on a setup', () => {
 });
 
 describe('TR-05 what moves the figures', () => {
-  it('searches with their cause found count; those unsolved, discarded or taken back do not', async () => {
+  it('solved searches count; unsolved, discarded and retracted do not', async () => {
     const before = await tables();
     const setup = await addSetup(h, 'Counted');
     const id = await begun(setup, ['errors-rise']);
@@ -181,7 +181,7 @@ describe('TR-05 what moves the figures', () => {
     expect(START_STRENGTH).toBe(4);
   });
 
-  it('a figure is set with its reason, under the revision shown, and put back', async () => {
+  it('a parameter is set with reason and revision, and reset', async () => {
     const put = (body: object, rev = 0) =>
       h.api.put('/api/faults/figures').set('If-Match', `"${rev}"`).send(body);
     const key = 'symptom/low-copy/cable-class';
@@ -210,7 +210,7 @@ describe('TR-05 what moves the figures', () => {
     expect([r.status, r.body.errors?.[0]?.path]).toEqual([422, place]);
   });
 
-  it('searches and figures go out and come in with everything else, and count the same there', async () => {
+  it('searches and parameters round-trip and count the same', async () => {
     const setup = await addSetup(h, 'Travels');
     const id = await begun(setup, ['no-lamp']);
     await note(setup, id, { what: 'fix', cause: 'dock-off', result: 'solved' });

@@ -49,7 +49,7 @@ const LOST = new Set(['link-down', 'gone']);
 const REACHED = new Set(['windows', 'bound', 'in-use', 'suspended']);
 
 describe('BE-01 whatever hands do, in any order', () => {
-  it('the log is in order of time and only grows; every loss is counted once', () => {
+  it('the log only grows in time, every loss counted once', () => {
     fc.assert(
       fc.property(
         hands,
@@ -71,7 +71,7 @@ describe('BE-01 whatever hands do, in any order', () => {
     );
   });
 
-  it('what is shown, what its system lists and what can be copied never contradict each other', () => {
+  it('display, listing and copies never contradict each other', () => {
     const met = new Set<string>();
     fc.assert(
       fc.property(hands, fc.constantFrom(...names), fc.nat(1000), (acts, name, seed) => {
@@ -126,7 +126,7 @@ describe('BE-01 single acts', () => {
     expect([again('once'), again('always')]).toEqual(['awaiting', 'bound']);
   });
 
-  it('a fault that stops the link, hidden while it runs, takes the card at once; the tree and the state agree', () => {
+  it('a hidden fault that stops the link takes the card', () => {
     for (const id of ['look-alike-port', 'cable-charges-only'] as const) {
       const run = broughtUp(def, [{ act: 'fault', id, strength: 1 }]);
       expect([id, REACHED.has(run.state.stage), run.state.usable]).toEqual([id, false, null]);
@@ -142,13 +142,13 @@ describe('BE-01 single acts', () => {
     expect(run.state).toMatchObject({ host: 'on', stage: 'bound', downs: 0 });
   });
 
-  it('a direct link pulled live stops the host; a card moved under power is said to be dangerous', () => {
+  it('a direct link pulled live stops the host', () => {
     const direct = { chain: CHAINS['oculink 4i']!, seed: 2 };
     expect(broughtUp(direct, [{ act: 'unplug' }]).state.host).toBe('frozen');
     expect(codes([{ act: 'card', in: false }])).toContain('live-card');
   });
 
-  it('without a dock nothing is plugged; a plug of another kind does not fit', () => {
+  it('nothing plugs without a dock or with another plug', () => {
     const none = broughtUp(def, [
       { act: 'unplug' },
       { act: 'place-dock', spec: null },
@@ -185,7 +185,7 @@ describe('BE-01 single acts', () => {
     ).toBeGreaterThanOrEqual(before);
   });
 
-  it('a driver that is taken out lets go, one that is installed takes the card', () => {
+  it('removing a driver releases the card, installing takes it', () => {
     const out = broughtUp(def, [{ act: 'driver', in: false }]);
     expect(out.state.stage).toBe('windows');
     expect(

@@ -27,7 +27,7 @@ describe('the limiter on made rigs', () => {
 });
 
 describe('alarms', () => {
-  it('are raised on fewer than 5 of 100 clean rigs, each of them', () => {
+  it('are raised on fewer than 5 of 100 clean rigs', () => {
     const n = scaled(40);
     const counts = falseAlarms(UNSEEN, n);
     for (const id of ALARM_IDS) expect(counts[id] / n, id).toBeLessThanOrEqual(LONG ? 0.05 : 0.13);
@@ -43,7 +43,7 @@ describe('the generator of rigs', () => {
     return frames.reduce((a, b) => a + b, 0) / frames.length;
   };
 
-  it('gives the longer stage and the toll where nothing scatters, and each share to the stage that has it', () => {
+  it('gives the longer stage and each share without scatter', () => {
     const rig = { ...bare, cpuMs: 9, cardMs: 4, trafficMB: 13, linkGbps: 26 };
     // 9 + 13 * 8 / 26 = 13 ms; repeats differ by up to 2 % as a whole.
     expect(Math.abs(meanOf(rig) / 13 - 1)).toBeLessThan(0.02);
@@ -53,7 +53,7 @@ describe('the generator of rigs', () => {
     expect(s.card).toBe(0);
   });
 
-  it('holds frames to a limit, gives the same for the same seed, and pays for the way back', () => {
+  it('holds frames to a limit, repeatable, and pays returns', () => {
     const rig = { ...bare, cpuMs: 4, cardMs: 4, trafficMB: 2, capFps: 60 };
     expect(meanOf(rig)).toBeCloseTo(1000 / 60, 1);
     expect([...runRig(bare, ask).frames]).toEqual([...runRig(bare, ask).frames]);

@@ -20,7 +20,7 @@ describe.each([['-vv'], ['-vvv'], ['-vvnn'], ['-xxxx'], ['-nnxxxx'], ['-vvnnxxxx
       expect(read('usb4 40', []).cardSpan).toMatchObject({ kind: 'real', gen: 1, lanes: 4 });
     });
 
-    it('nothing approved: no card behind a link, and the built-in graphics is not taken for one', () => {
+    it('unapproved: no card behind a link, built-in graphics apart', () => {
       const m = read('usb4 40', [{ act: 'approve', how: 'none' }, { act: 'unplug' }]);
       expect(m.card).toBeNull();
       expect(m.cards.map((c) => c.behind)).toEqual(['built-in']);
@@ -127,7 +127,7 @@ describe('text and bytes agree', () => {
 describe('PL-02 a host from what its system prints', () => {
   const draft = (name: string) => hostDraft(reportOf(lspci(at(name), ['-vvnn'])));
 
-  it('a built-in controller: one USB-C port that tunnels, its inner width left open', () => {
+  it('a built-in controller: one tunnelling port, inner width open', () => {
     const d = draft('usb4 40');
     const port = {
       connector: 'usb-c',
@@ -151,7 +151,7 @@ describe('PL-02 a host from what its system prints', () => {
     expect(d.unsaid).toContain('plugs');
   });
 
-  it('every draft is a host the catalogue takes once it has a name', () => {
+  it('every draft is a valid host once it is named', () => {
     for (const name of Object.keys(CHAINS))
       expect(
         hostSchema.safeParse({ ...draft(name).spec, maker: 'Harnsey', model: 'L-13' }).success,

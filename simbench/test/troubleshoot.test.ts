@@ -27,7 +27,7 @@ describe('TR-02 hidden faults on unseen seeds', () => {
     bench = Array.from({ length: BENCH }, (_, i) => solve(benchOnly(FIRST + i)));
   });
 
-  it('the cause is among the first three after three tests, and right at the end', () => {
+  it('the cause is in the first three after three tests', () => {
     const s = studyOf(all);
     console.info(
       `all: ${N} faults, among three ${s.amongThree.toFixed(3)}, first ${s.first.toFixed(3)}, right at the end ${s.right.toFixed(3)}, median ${s.medianTests} tests`,
@@ -57,7 +57,7 @@ const hidden = (faults: Hidden['faults'], chain = tunnel): Hidden => ({
 });
 
 describe('two faults at once', () => {
-  it('after the first is mended in part the search starts anew and finds the second', () => {
+  it('after a partial fix the search finds the second', () => {
     let faults: Hidden['faults'] = { 'cable-half-rate': 1, 'supply-sag': 1 };
     const notes: TroubleNote[] = [];
     const found: string[] = [];
@@ -101,7 +101,7 @@ describe('BE-05 practice', () => {
     expect(survey(hidden({}, SHOWN[name])).symptoms).toEqual([]);
   });
 
-  it('looks come from the bench: the same chain answers otherwise with another fault', () => {
+  it('looks come from the bench: another fault answers otherwise', () => {
     const half = hidden({ 'cable-half-rate': 1 });
     const clamp = hidden({ 'driver-clamp': 1 });
     const at = (b: Hidden, t: Parameters<typeof benchAnswer>[3]) =>
@@ -122,7 +122,7 @@ describe('BE-05 practice', () => {
     expect(benchAnswer(port, survey(port), ['router-no-card'], 'other-host')).toBe('no');
   });
 
-  it('every graded case shows what is complained of, and its best path finds it', () => {
+  it('every case shows its symptom, its best path finds it', () => {
     for (const c of PRACTICE_CASES) {
       const bench: Hidden = { ...c, evaluation: judge(c.chain), read: readByProbe };
       const first = survey(bench);
@@ -142,7 +142,7 @@ describe('BE-05 practice', () => {
     }
   });
 
-  it('the same seed hides the same fault, one that the chain can have and that shows', () => {
+  it('the same seed hides the same possible, visible fault', () => {
     for (const chain of PRACTICE_CHAINS)
       for (const seed of [7, 8]) {
         const bench = { chain, evaluation: judge(chain), read: readByProbe };

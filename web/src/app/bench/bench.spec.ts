@@ -161,7 +161,7 @@ describe('the live strip', () => {
     },
   );
 
-  it('up it shows the router, the span and what it carries, with the time since contact', () => {
+  it('shows router, span and rate, with time since contact', () => {
     expect([hop(UP, 1).line1, hop(UP, 1).line2]).toEqual([
       'up, under load, 0:59 since contact',
       'router 20 Gb/s × 2',
@@ -187,7 +187,7 @@ describe('a path on the table', () => {
     farEnd: 'oculink-4i',
   });
 
-  it('a cable takes the place of a cable; an adapter lies on the host side of it', () => {
+  it('a cable replaces a cable, an adapter goes before it', () => {
     expect(joined([], cable('K-1')).map((p) => p.model)).toEqual(['K-1']);
     expect(joined([cable('K-1')], cable('K-2')).map((p) => p.model)).toEqual(['K-2']);
     expect(joined([cable('K-1')], adapter).map((p) => p.model)).toEqual(['T-1', 'K-1']);
@@ -216,7 +216,7 @@ describe('a reading from a bench in the form', () => {
       up: { ...copy, value: 24.1, direction: 'up' },
     },
   };
-  it('fills the direction that is asked for, or none; counters as they were counted', () => {
+  it('fills the asked direction or none, counters as counted', () => {
     expect(typedFromBench({ reading, counts: null }, 'up')).toMatchObject({
       value: '24.1',
       direction: 'up',
@@ -275,7 +275,7 @@ describe('BE-01 the store', () => {
     event: { kind: 'line', seq, ms: state.ms, body: { code: 'mains-on', params: {}, state } },
   });
 
-  it('takes what comes by the stream once, and never goes back in time', () => {
+  it('takes streamed events once and never goes back', () => {
     const { d, events } = storeOver();
     events.next(line(1, { ...OFF, ms: 5, mains: true }));
     events.next(line(1, { ...OFF, ms: 9 }));
@@ -283,7 +283,7 @@ describe('BE-01 the store', () => {
     expect([d.state()?.ms, d.state()?.mains, d.log().length]).toEqual([5, true, 2]);
   });
 
-  it('an answer about a bench that is no longer open comes too late', () => {
+  it('answers about a bench no longer open are dropped', () => {
     const late = new Subject<Bench>();
     const { d } = storeOver({
       one: (id: string) => (id === 'b' ? late : of(bench({ id, name: 'Other' }))),
@@ -293,7 +293,7 @@ describe('BE-01 the store', () => {
     expect(d.bench()?.name).toBe('Other');
   });
 
-  it('a refusal is said and leaves the bench as it is; one cleared away is known', () => {
+  it('a refusal is said and leaves the bench unchanged', () => {
     const why = new ApiError({ type: '', title: 'This bench is full', status: 409 });
     const { d, events } = storeOver({ act: () => throwError(() => why) });
     d.act({ act: 'mains', on: true });
@@ -302,7 +302,7 @@ describe('BE-01 the store', () => {
     expect(d.cleared()).toBe(true);
   });
 
-  it('switches say what they show, offer what can be done, and warn before a card is moved under power', async () => {
+  it('switches show state, offer acts and warn about power', async () => {
     const { d, acts, events } = storeOver();
     const fixture = TestBed.createComponent(SwitchPanel);
     await fixture.whenStable();
@@ -318,7 +318,7 @@ describe('BE-01 the store', () => {
     expect(d.state()?.stage).toBe('in-use');
   });
 
-  it('only faults this chain can have are offered, and a log line reads as a sentence', async () => {
+  it('only possible faults are offered, log lines are sentences', async () => {
     const { events } = storeOver();
     const fixture = TestBed.createComponent(FaultPanel);
     await fixture.whenStable();

@@ -123,7 +123,7 @@ describe('bringing up, in the page', () => {
     ).toEqual([false, false, false, true, true]);
   });
 
-  it('BU-07 the order the log leads to is chosen; a person may take another', async () => {
+  it('BU-07 the order the log suggests is chosen, others possible', async () => {
     const tried = [true, true, false].map((worked, i) => ({
       id: `00000000-0000-7000-8000-00000000000${i}`,
       setupId: ID,
@@ -154,7 +154,7 @@ describe('bringing up, in the page', () => {
     expect(el.querySelector('.main')).toBeNull();
   });
 
-  it('BU-02 a step that is pressed done counts before the server has confirmed it, and goes out with what was met', async () => {
+  it('BU-02 a step counts before the server confirmed it', async () => {
     const { el, settle, run } = await open(StepsView, begun);
     expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
     button(el, 'Done').click();
@@ -179,7 +179,7 @@ describe('bringing up, in the page', () => {
     });
   });
 
-  it('in the short form one press settles a step with what is folded under it', async () => {
+  it('one press in the short form settles the folded steps', async () => {
     const { el, settle, run } = await open(StepsView, {
       ...begun,
       times: [{ step: 'save-work', minutes: 7, n: 4 }],
@@ -257,7 +257,7 @@ describe('bringing up, in the page', () => {
     expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
   });
 
-  it('what was typed at a refused step is still there; once confirmed it is let go', async () => {
+  it('typed words survive a refusal and go when confirmed', async () => {
     const { el, settle, run } = await open(StepsView, begun);
     button(el, 'Done').click();
     await settle();
@@ -289,7 +289,7 @@ describe('bringing up, in the page', () => {
     expect(button(el, 'Yes').getAttribute('aria-pressed')).toBe('false');
   });
 
-  it('BU-08 a figure that cannot be kept stays as typed, marked, and the other one is kept', async () => {
+  it('BU-08 an unreadable figure stays marked, the other is kept', async () => {
     const { el, settle } = await open(ProfilesPanel, EMPTY);
     const field = (name: string) => el.querySelector<HTMLInputElement>(`[aria-label="${name}"]`)!;
     const type = async (name: string, text: string) => {

@@ -75,7 +75,7 @@ async function panel(over: object = {}) {
 }
 
 describe('BU-15 a reading from a bench', () => {
-  it('under load: the load goes on, the bench settles, then it is read', async () => {
+  it('under load: the bench settles, then it is read', async () => {
     const p = await panel();
     await p.press('Read under load');
     expect([p.did, p.taken.length, p.taken[0]?.counts]).toEqual([
@@ -91,7 +91,7 @@ describe('BU-15 a reading from a bench', () => {
     expect(p.did).toEqual(['read']);
   });
 
-  it('over minutes of load: counters before and after, and what dropped in between', async () => {
+  it('minutes of load: counters before and after, and drops', async () => {
     const p = await panel();
     p.fixture.componentRef.setInput('counts', true);
     await p.fixture.whenStable();
@@ -105,7 +105,7 @@ describe('BU-15 a reading from a bench', () => {
     expect(p.taken[0]?.counts).toMatchObject({ correctedBefore: 0, correctedAfter: 12, downs: 1 });
   });
 
-  it('no system there, a refusal, no bench: each is said, nothing is handed on', async () => {
+  it('without system, bench or consent nothing is handed on', async () => {
     const dark = await panel({ read: () => of({ state: { downs: 0 }, report: null, copy: null }) });
     await dark.press('Read as it is');
     expect(dark.el.querySelector('[role=alert]')?.textContent).toContain(

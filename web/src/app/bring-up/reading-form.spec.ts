@@ -9,7 +9,7 @@ describe('a reading as typed', () => {
     expect(isBlank({ ...FRESH, cardLanes: '4' })).toBe(false);
   });
 
-  it('takes comma and point, and keeps what is not noted as not known', () => {
+  it('takes comma and point, and keeps blanks as not known', () => {
     expect(typed({ value: '23,8', memory: '' }).reading?.copy).toMatchObject({
       value: 23.8,
       unit: 'Gb/s',

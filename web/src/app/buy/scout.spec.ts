@@ -38,7 +38,7 @@ function storeOver(data: Partial<ScoutData>) {
 }
 
 describe('a search in its store', () => {
-  it('shows what is there while it works, and other limits ask nobody again', async () => {
+  it('shows interim results, and other limits reuse them', async () => {
     let asked = 0;
     const d = storeOver({
       grounds: () => {
@@ -76,7 +76,7 @@ describe('a search in its store', () => {
 });
 
 describe('what a search leaves out', () => {
-  it('asks at the nearest miss for what decides, stores the answer in its part and reads the catalogue again', async () => {
+  it('asks what decides the nearest miss and stores the answer', async () => {
     const d = storeOver({ grounds: () => of(grounds) });
     await d.search(ask);
     const result = d.result();
@@ -132,7 +132,7 @@ describe('what a search leaves out', () => {
 });
 
 describe('a search as a file', () => {
-  it('has a row a set, the price in whole units, and no cell that runs', async () => {
+  it('has a row a set, whole units, and no formulas', async () => {
     const d = storeOver({ grounds: () => of(grounds) });
     await d.search({ ...ask, limits: { ...ask.limits, budgetMinor: null } });
     const r = d.result()!;

@@ -19,7 +19,7 @@ const LISTING =
   '00:02.0 VGA compatible controller: Harnsey L-13 graphics\n\tCapabilities: <access denied>';
 
 describe('the box that takes a report', () => {
-  it('hands on what it could read, and says what it could not, keeping it', async () => {
+  it('hands on what it read and keeps what it could not', async () => {
     const b = await box();
     const area = b.el.querySelector('textarea') as HTMLTextAreaElement;
     area.value = 'no listing';
@@ -42,7 +42,7 @@ describe('the box that takes a report', () => {
     expect(b.read[0]?.devices).toHaveLength(1);
   });
 
-  it('a paste far too long is refused before it gets into the box', async () => {
+  it('a paste far too long is refused before the box', async () => {
     const b = await box();
     const paste = (text: string) => {
       const event = new Event('paste', { cancelable: true });
@@ -56,7 +56,7 @@ describe('the box that takes a report', () => {
     expect(b.problem()).toContain('2.0 million characters, at most 2.0 million');
   });
 
-  it('reads a dropped file, and refuses one that no listing is as big as', async () => {
+  it('reads a dropped file, refuses one too big', async () => {
     const b = await box();
     const drop = async (file: File) => {
       const event = Object.assign(new Event('drop'), { dataTransfer: { files: [file] } });

@@ -36,7 +36,7 @@ describe('the compatibility table as a file', () => {
     );
   });
 
-  it('no cell can be run as a formula, and quotes and commas survive', async () => {
+  it('no cell is a formula, and quotes and commas survive', async () => {
     const line = (await compatCsv([row])).split('\r\n')[1] ?? '';
     expect(line).toContain("'=1+1");
     expect(line).not.toMatch(/(^|,)"?[=@]/);

@@ -72,7 +72,7 @@ describe('PA-02 one file on its way in', () => {
   beforeEach(() => vi.useFakeTimers());
   afterEach(() => vi.useRealTimers());
 
-  it('watches until it is done, then shows what is wrong, or all when nothing is', async () => {
+  it('watches until done, then shows wrong rows, or all', async () => {
     const t = run([{ ...base, done: 500 }, done(2), base]);
     t.run.start(file, 'cable', 'try');
     expect(t.run.job()?.state).toBe('running');
@@ -98,7 +98,7 @@ describe('PA-02 one file on its way in', () => {
     expect(t.asked).toHaveLength(2);
   });
 
-  it('another start forgets the one before; a stop is asked for; a refusal is said', async () => {
+  it('another start replaces the first; stops and refusals are said', async () => {
     const t = run([{ ...base, done: 1 }]);
     t.run.start(file, 'cable', 'try');
     await vi.advanceTimersByTimeAsync(1);

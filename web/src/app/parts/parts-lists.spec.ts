@@ -70,7 +70,7 @@ describe('PA-01 columns and filters of a kind', () => {
     ).toBe('1');
   });
 
-  it('hosts can be narrowed by their sockets too; every filter names its attribute and word', () => {
+  it('hosts narrow by sockets too, filters name their attribute', () => {
     const words = filtersFor('host').flatMap((f) => f.options.map((o) => o.value));
     expect(words).toEqual(
       expect.arrayContaining(['form:laptop', 'standard:usb4-40', 'connector:oculink-4i']),
@@ -99,7 +99,7 @@ describe('PA-01 the columns somebody chose', () => {
     expect(keptColumns('x', ['a'])).toEqual(['a']);
   });
 
-  it('adds and takes, counts only what there is, and keeps the one that always stays', async () => {
+  it('adds and removes, counts what exists, keeps the fixed one', async () => {
     const fixture = TestBed.createComponent(ColumnChooser);
     const all = ['name', 'a', 'b'].map((key) => ({ key, name: key }));
     for (const [k, v] of Object.entries({ all, shown: ['name', 'a', 'gone'], always: 'name' }))
@@ -125,7 +125,7 @@ describe('PA-01 the columns somebody chose', () => {
 });
 
 describe('PA-01 many at once', () => {
-  it('sends one attribute with its source, says what was refused, and keeps what was typed', async () => {
+  it('sends one attribute with its source, keeps refused input', async () => {
     const answers = new Subject<{ changed: number }>();
     const bulk = vi.fn<(ids: readonly string[], patch: object) => Subject<{ changed: number }>>(
       () => answers,
@@ -164,7 +164,7 @@ describe('PA-01 many at once', () => {
 });
 
 describe('PA-01 where a value came from', () => {
-  it('a source brings today, a note stays with it, none takes it away unless something was kept as said', async () => {
+  it('a source brings today and its note, none removes them', async () => {
     TestBed.configureTestingModule({});
     const fixture = TestBed.createComponent(SourceFields);
     fixture.componentRef.setInput('name', 'Length');
@@ -207,7 +207,7 @@ describe('PA-07 prices drawn', () => {
     return fixture.componentInstance.drawn();
   };
 
-  it('a line for new, one for second hand, one for paid; later is further right, dearer is higher, from 0', () => {
+  it('lines for new, used and paid, on time and price axes', () => {
     const d = drawn([
       price({ onDate: '2026-03-01', minor: 40_000 }),
       price({}),
@@ -225,7 +225,7 @@ describe('PA-07 prices drawn', () => {
     expect(d?.yTicks[0]?.words).toBe('€0');
   });
 
-  it('nothing is drawn of one price, one day, another currency, shipping or a box', () => {
+  it('a single price, day, currency, shipping or box draws nothing', () => {
     expect(drawn([price({})])).toBeNull();
     expect(drawn([price({}), price({})])).toBeNull();
     expect(drawn([price({}), price({ onDate: '2026-02-01' })], 'GBP')).toBeNull();

@@ -37,7 +37,7 @@ describe('where an answer goes', () => {
     expect(placeOf(path, fields)).toEqual(place);
   });
 
-  it('a version and a setting go to the setup, what is not chosen goes nowhere', () => {
+  it('versions and settings go to the setup, unchosen nowhere', () => {
     const place = placeOf('installed/driver', fields);
     expect(place?.of === 'setup' && place.patch('41.2')).toEqual({
       installed: { ...NOTHING_INSTALLED, driver: '41.2' },
@@ -63,7 +63,7 @@ describe('an answer about a part', () => {
       spec: { sockets: [port('left', tunnelling), port('right', 'no')] },
     }) as unknown as Part;
 
-  it('is written with its source on what is stored now, and taken back whole', () => {
+  it('is written with its source and retracted whole', () => {
     TestBed.configureTestingModule({
       providers: [provideHttpClient(), provideHttpClientTesting()],
     });
@@ -91,7 +91,7 @@ describe('an answer about a part', () => {
     http.verify();
   });
 
-  it('of one very piece is written there, and its part stays as it is', () => {
+  it("one piece's answer stays there, its part unchanged", () => {
     TestBed.configureTestingModule({
       providers: [provideHttpClient(), provideHttpClientTesting()],
     });

@@ -30,7 +30,7 @@ describe('PL-19 amounts as typed', () => {
     expect(r.ok ? '' : r.why).toContain(words);
   });
 
-  it('a field keeps what is no amount, says why, and hands on nothing', async () => {
+  it('a field keeps what is no amount and says why', async () => {
     const fixture = TestBed.createComponent(AmountField);
     fixture.componentRef.setInput('label', 'Shipping');
     fixture.componentRef.setInput('currency', 'EUR');
@@ -67,7 +67,7 @@ describe('PL-19 what is said of the money', () => {
     await fixture.whenStable();
   });
 
-  it('another currency counts when it is one; a discount lies from 0 to 100', () => {
+  it('valid currencies count; a discount lies from 0 to 100', () => {
     const c = fixture.componentInstance;
     c.currency('gbp');
     c.currency('pounds');
@@ -117,7 +117,7 @@ describe('PL-19 words beside prices', () => {
     expect(fixPriceWords({ price: null })).toBe('');
   });
 
-  it('of a line: what is here, an old offer, one without a rate', () => {
+  it('a line says at hand, old offer, or no rate', () => {
     const part = { slot: 'path/0', id: 'k', kind: 'cable' as const, name: 'K-1' };
     const empty = {
       part,

@@ -94,7 +94,7 @@ describe('PL-21 frames on Plan', () => {
   const known: TitleModel = { id: 't', name: 'Eel Ferry', params: null, fit };
   const open: TitleModel = { id: 'u', name: 'Unrun', params: null, fit: null };
 
-  it('say frames, band, toll and the longest stage; what they rest on, and what cannot be predicted', async () => {
+  it('say frames, band, toll, longest stage and gaps', async () => {
     expect(fit?.refused).toBeNull();
     const { el } = await shown(FramesPanel, { evaluation: judge(chain(), [known, open]) });
     const text = words(el);
@@ -106,7 +106,7 @@ describe('PL-21 frames on Plan', () => {
     expect(text).toMatch(/from runs on this host and card; measured: .*traffic/);
   });
 
-  it('stand beside what they were while a change is tried, size by size', async () => {
+  it('stand beside what they were during a preview', async () => {
     const sizes = ['1920x1080', '2560x1440'];
     const { el } = await shown(FramesPanel, {
       evaluation: judge(chain(1200), [known], sizes),

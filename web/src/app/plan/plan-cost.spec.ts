@@ -69,7 +69,7 @@ describe('PL-19 the money of the open setup', () => {
     await vi.advanceTimersByTimeAsync(200);
   };
 
-  it('counts the parts of the plan, not the other cards; asks again only when the parts change', async () => {
+  it("counts the plan's parts, again only when they change", async () => {
     expect(costParts(setup).map((p) => p.id)).toEqual(['d', 'c']);
     const plan = TestBed.inject(PlanCost);
     expect(plan.cost()).toBeNull();
@@ -89,7 +89,7 @@ describe('PL-19 the money of the open setup', () => {
     expect([plan.cost()?.totalMinor, plan.before()?.totalMinor]).toEqual([30_000, 60_000]);
   });
 
-  it('says when the prices could not be read, and keeps the sum of before', async () => {
+  it('failing prices are said, and the sum before kept', async () => {
     const plan = TestBed.inject(PlanCost);
     await settle();
     cost.mockReturnValueOnce(throwError(() => new Error('The server was not reached')) as never);

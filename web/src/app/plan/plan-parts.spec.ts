@@ -41,7 +41,7 @@ const judge = (cable: object, over: object = {}) =>
   });
 
 describe('the link budget', () => {
-  it('says what the chain carries of what the rest could, in Gb/s and GB/s', async () => {
+  it("says the chain's rate of the rest's, Gb/s and GB/s", async () => {
     const { el } = await shown(LinkBudget, { evaluation: judge({ lengthMm: 1200 }) });
     expect([...el.querySelectorAll('p')].map(words)).toEqual([
       '16.0 of 26.0 Gb/s to the card',
@@ -59,7 +59,7 @@ describe('the link budget', () => {
 });
 
 describe('the working of the link', () => {
-  it('has a row a hop with what it trains to, raw, both ways and why', async () => {
+  it('has a row a hop: trained, raw, both ways, why', async () => {
     const { el } = await shown(HopTable, { evaluation: judge({ lengthMm: 1200 }) });
     const rows = [...el.querySelectorAll('tbody tr:not(.formula)')].map((r) =>
       [...r.children].map(words).join(' '),

@@ -63,7 +63,7 @@ const chain = (card: object = {}, dock: object = {}, settings: object = {}): Cha
 const judge = (c: Chain) => evaluate({ chain: c, context: { asOf: '2026-11-20', house: {} } });
 
 describe('budgets', () => {
-  it('PL-11 PL-12 print figure and limit, name what is too much, and fold what has room', async () => {
+  it('PL-11 PL-12 print figure and limit, name excess, fold the rest', async () => {
     const { el } = await shown(Budgets, { evaluation: judge(chain()) });
     const rows = [...el.querySelectorAll(':scope > .budget')].map(words);
     expect(rows.find((r) => r.startsWith('Charging'))).toMatch(
@@ -85,7 +85,7 @@ describe('budgets', () => {
 });
 
 describe('the fit drawing', () => {
-  it('PL-10 draws card and room to one scale and says what is left', async () => {
+  it('PL-10 draws card and clearance to scale, with what is left', async () => {
     const c = chain();
     const { el } = await shown(FitDrawing, { chain: c, evaluation: judge(c) });
     const [room, card] = ['.room', '.card'].map((s) => el.querySelector(s));
@@ -98,7 +98,7 @@ describe('the fit drawing', () => {
     expect([...el.querySelectorAll('tbody th')].map(words)).toContain('With the bend of the plug');
   });
 
-  it('takes the largest card in the smallest room, and says when it does not fit', () => {
+  it('takes the largest card and smallest clearance, says misfit', () => {
     const c = chain({ lengthMm: { lo: 280, hi: 310 } });
     expect(fitPicture(c.card, c.dock, judge(c).predicted.body.fit)).toMatchObject({
       clear: { along: -10 },
@@ -110,7 +110,7 @@ describe('the fit drawing', () => {
 });
 
 describe('the power working', () => {
-  it('PL-11 shows what hangs on the supply, which cable goes where, and the worst peak', async () => {
+  it('PL-11 shows supply load, cables and the worst peak', async () => {
     const { el } = await shown(PowerWorking, { evaluation: judge(chain({ plugs8Pin: 3 })) });
     expect(words(el.querySelector('summary'))).toContain('Power: 375 of 650 W, plugs 2 of 3');
     expect(words(el)).toContain('nothing: one plug short');
@@ -130,7 +130,7 @@ describe('pre-flight', () => {
 });
 
 describe('attributes edited in place', () => {
-  it('stores a range, refuses what is out of its limits and says where', async () => {
+  it('stores a range and refuses what exceeds its limits', async () => {
     const said: QuickChange[] = [];
     const { el, component } = await shown(QuickAttrs, {
       fields: attributesOf(settingsSchema),

@@ -62,7 +62,7 @@ const csv = (name: string, rows: string) => fileOf(`frame ms,note\n${rows}`, nam
 const state = (files: RunFiles) => files.rows().map((r) => r.state);
 
 describe('files on their way to be runs', () => {
-  it('are asked about once a layout: others of the batch and the next file are read at once', async () => {
+  it('are asked about once a layout, then read at once', async () => {
     const { files, kept } = bed();
     await files.add([await csv('a.csv', '10,x\n11,x\n'), await csv('b.csv', '12,x\n')]);
     expect(state(files)).toEqual(['confirm', 'confirm']);

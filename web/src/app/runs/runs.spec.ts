@@ -94,7 +94,7 @@ describe('groups of runs', () => {
     ]);
   });
 
-  it('a score in frames/s stands for an average, a time is a time, generated frames are none of them', () => {
+  it('a score averages, a time is time, generated is neither', () => {
     expect(valuesOf(run([], { kind: 'score', result: { value: 60, unit: 'frames/s' } }))).toEqual({
       score: 60,
       average: 60,
@@ -121,7 +121,7 @@ describe('the trace', () => {
 });
 
 describe('figures', () => {
-  it('stand in a column a run: both schools of lows, repeats with their interval, shown frames apart', () => {
+  it('stand in a column a run: both lows, intervals, shown', () => {
     const f = TestBed.createComponent(FiguresTable);
     const list = [run([10, 10, 10, 40]), run([10, 10, 10, 42]), run([10, 10, 11, 40])];
     f.componentRef.setInput('shown', [shownOf(list)]);
@@ -178,7 +178,7 @@ describe('columns of a file', () => {
   const found = findLayout('frame ms,other\n10,5\n11,6\n');
   const layout = (found as { value: CaptureLayout }).value;
 
-  it('a role that another column had leaves it; nothing that reads no times can be confirmed', () => {
+  it('a role moves between columns; without times nothing is confirmed', () => {
     const f = TestBed.createComponent(MappingForm);
     f.componentRef.setInput('name', 'a.csv');
     f.componentRef.setInput('layout', layout);

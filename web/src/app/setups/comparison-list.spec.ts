@@ -10,7 +10,7 @@ const plan = (id: string) => ({ id, name: `Plan ${id}` });
 describe('PL-22 the tray', () => {
   beforeEach(() => localStorage.clear());
 
-  it('keeps what was put aside over a reload, in order, and takes it back', () => {
+  it('keeps pinned setups over a reload, in order', () => {
     const tray = fresh();
     tray.toggle(plan('a'));
     tray.toggle(plan('b'));

@@ -101,7 +101,7 @@ describe('trying a change', () => {
     TestBed.tick();
   });
 
-  it('shows what it leads to beside what is, stores nothing, and can be put back', () => {
+  it('shows its effect beside the present, stored nowhere', () => {
     trial.start(fix);
     const asked = http.expectOne('/api/evaluate');
     expect(
@@ -124,7 +124,7 @@ describe('trying a change', () => {
     expect(editor.fields()?.settings.lid).toBe('closed');
   });
 
-  it('another edit puts it back, and an answer that comes after it is not shown', () => {
+  it('another edit ends it, late answers are not shown', () => {
     trial.start(fix);
     const late = http.expectOne('/api/evaluate');
     editor.change({ name: 'Dome' });
@@ -133,7 +133,7 @@ describe('trying a change', () => {
     expect(trial.now()).toBeNull();
   });
 
-  it('of two changes asked for one after the other the last one counts', () => {
+  it('of two changes asked in turn the last counts', () => {
     trial.start(fix);
     const first = http.expectOne('/api/evaluate');
     trial.start({ ...fix, words: 'Close it' });

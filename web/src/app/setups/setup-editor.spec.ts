@@ -25,7 +25,7 @@ describe('the editor of a setup', () => {
   });
   afterEach(() => vi.useRealTimers());
 
-  it('saves once, 800 ms after the last change, under the revision it edited', () => {
+  it('saves once, 800 ms after the last change', () => {
     editor.change({ name: 'Dome' });
     vi.advanceTimersByTime(700);
     editor.change({ name: 'Dome desk' });
@@ -42,7 +42,7 @@ describe('the editor of a setup', () => {
     expect(localStorage.length).toBe(0);
   });
 
-  it('takes over what a fact changed: unsaved edits stay, and undoing them does not take the fact back', () => {
+  it('takes over a fact, keeps unsaved edits and undo', () => {
     editor.change({ notes: 'fan swapped' });
     const theirs = { ...stored, installed: { ...stored.installed, driver: '41.2' }, rev: 4 };
     editor.adopt(theirs);
@@ -79,7 +79,7 @@ describe('the editor of a setup', () => {
     expect(editor.canRedo()).toBe(true);
   });
 
-  it('an edit that could not be sent waits and is sent at the next opening', () => {
+  it('an unsent edit waits for the next opening', () => {
     editor.change({ notes: 'by hand' });
     editor.flush();
     http.expectOne(url).error(new ProgressEvent('offline'), { status: 0 });
@@ -120,7 +120,7 @@ describe('the editor of a setup', () => {
     expect(editor.stored()?.id).toBe('b1');
   });
 
-  it('what was typed while saving is sent on top of what was saved, without a conflict with oneself', () => {
+  it('typing during a save is sent on top of it', () => {
     editor.change({ notes: 'one' });
     editor.flush();
     const first = http.expectOne(url);
@@ -136,7 +136,7 @@ describe('the editor of a setup', () => {
     expect(second.request.body).toMatchObject({ notes: 'one two' });
   });
 
-  it('a conflict shows both versions, and the pick is stored on top of theirs', () => {
+  it('a conflict shows both, and the pick is stored', () => {
     editor.change({ name: 'Mine' });
     editor.flush();
     const theirs = { ...stored, name: 'Theirs', notes: 'added', rev: 5 };

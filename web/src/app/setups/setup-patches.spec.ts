@@ -54,7 +54,7 @@ describe('patches of a setup', () => {
     });
   });
 
-  it('lead from one state to the other and are empty when nothing changed', () => {
+  it('lead from one state to another, empty without changes', () => {
     const to = { ...slots({ path: [], card: 'c1' }), name: 'Dome desk' };
     const patch = patchBetween(base, to);
     expect(patch).toEqual({ name: 'Dome desk', slots: { path: [], card: 'c1' } });
@@ -62,7 +62,7 @@ describe('patches of a setup', () => {
     expect(isEmpty(patchBetween(base, structuredClone(base)))).toBe(true);
   });
 
-  it('a new host takes the old port with it, an undo brings both back', () => {
+  it('a new host takes its port along, undo restores', () => {
     const next = applyPatch(base, { slots: { host: 'h2' } });
     expect(next.slots).toMatchObject({ host: 'h2', socket: null });
     expect(applyPatch(next, patchBetween(next, base))).toEqual(base);
@@ -84,7 +84,7 @@ describe('two people at once', () => {
     expect(conflicts(base, but({ state: 'live' }), but({ state: 'live' }))).toEqual([]);
   });
 
-  it('where both changed one field, the pick decides and the rest is kept', () => {
+  it('one field changed by both: the pick decides', () => {
     const mine = { ...slots({ dock: 'd2', card: 'c1' }), notes: 'mine' };
     const theirs = { ...slots({ dock: 'd3' }), notes: 'theirs' };
     expect(conflicts(base, mine, theirs)).toEqual(['slots/dock', 'notes']);

@@ -110,7 +110,7 @@ describe('Troubleshoot, in the page', () => {
   });
   afterEach(() => localStorage.clear());
 
-  it('begins with what is ticked, and counts it before the server has it', async () => {
+  it('begins with ticked symptoms, counted before the server', async () => {
     const { el, settle } = await open([]);
     expect(h1(el)).toMatch(/^What do you see\? 0 of 35 chosen/);
     expect(button(el, /^Find the cause/).disabled).toBe(true);
@@ -127,7 +127,7 @@ describe('Troubleshoot, in the page', () => {
     expect(words(el)).toContain('1 waiting');
   });
 
-  it('an answer is sent with its time and counts at once; the suspicion is shown for the strip', async () => {
+  it('an answer counts at once, timed, on the strip', async () => {
     const { el, settle } = await open([search(seen('low-copy'))]);
     const before = TestBed.inject(Posterior).shown();
     expect(Object.values(before!.places).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 8);
@@ -141,7 +141,7 @@ describe('Troubleshoot, in the page', () => {
     expect(words(el)).toContain(`${what}: cannot be done`);
   });
 
-  it('TR-08 a freeze shows how to get a picture back and no suspicion; a host that does not start is noted', async () => {
+  it('TR-08 a freeze shows ways back to a picture', async () => {
     const { el, settle } = await open([search(seen('crash-on-plug'))]);
     expect(h1(el)).toBe('First get a picture back, in 4 steps; the cause comes after.');
     expect(el.querySelector('rb-suspects-panel')).toBeNull();
@@ -165,7 +165,7 @@ describe('Troubleshoot, in the page', () => {
     expect(h1(el)).toMatch(/^(Next|Mend)/);
   });
 
-  it('a reading of today answers its tests, one from last month does not; what was begun by mistake is discarded', async () => {
+  it("today's reading answers its tests, last month's does not", async () => {
     const copy = {
       value: 6,
       unit: 'Gb/s',
@@ -206,7 +206,7 @@ describe('Troubleshoot, in the page', () => {
     });
   });
 
-  it('TR-05 says where the figures come from, and a figure needs a reason', async () => {
+  it('TR-05 says where parameters come from, and wants a reason', async () => {
     const counts = {
       'cause/cable-class': { k: 3, n: 3 },
       'symptom/low-copy/cable-class': { k: 2, n: 3 },
@@ -239,7 +239,7 @@ describe('Troubleshoot, in the page', () => {
     ]);
   });
 
-  it('TR-04 solved asks for the end; the caution stands before the results of a fix', async () => {
+  it('TR-04 solved asks for the end, caution before results', async () => {
     const sure: TroubleNote = {
       what: 'test',
       test: 'short-cable',

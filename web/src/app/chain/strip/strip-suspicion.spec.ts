@@ -7,7 +7,7 @@ import { withPosterior } from './strip-suspicion';
 import { copyLine, stripList } from './strip-text';
 
 describe('the strip of a search', () => {
-  it('TR-03 on Troubleshoot every bank and pier carries its suspicion, in the picture and in words, and all of it is 100', async () => {
+  it('TR-03 on Troubleshoot the strip carries suspicions that add to 100', async () => {
     const chain = chainOf();
     const places = {
       system: 0.05,

@@ -157,19 +157,19 @@ describe('the strip model', () => {
     });
   });
 
-  it('takes the smallest scale that holds the largest hop from the port rightwards', () => {
+  it('takes the smallest scale that holds the largest hop', () => {
     expect(model(chain()).scaleGbps).toBe(32);
     expect(model(direct).scaleGbps).toBe(64);
   });
 
-  it('says in one summary the verdict, the hops, the pinch and what is not known', () => {
+  it('summarizes verdict, hops, bottleneck and what is unknown', () => {
     expect(summaryText(model(chain()))).toBe(
       'Dome desk, expected. Works with care. 3 hops from system to card. Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.',
     );
     expect(summaryText(model(chain({ card: null })))).toContain('2 not known: Dock to Card, card.');
   });
 
-  it('tells a screen reader when the pinch moved, and nothing when it stayed', () => {
+  it('announces a moved bottleneck, and nothing else', () => {
     const long = model(chain());
     const short = model(
       chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] }),
@@ -202,7 +202,7 @@ describe('measured beside expected', () => {
     expect(summaryText(m)).toContain('Dome desk, measured.');
   });
 
-  it('a copy rate stands on the tunnel, a width on its own span, each as a core no wider than what was read', () => {
+  it('copy rates stand on the tunnel, widths on their span', () => {
     const m = reading({ load: 'load', copy: copied(13.9), cardSpan: { gen: 3, lanes: 4 } });
     expect(m.hops.map((h) => h.line2)).toEqual([
       'not measured yet',
@@ -263,7 +263,7 @@ describe('what else hangs on the dock, and pieces of the path', () => {
     expect(stripList(own)).toContain('Hangs from the dock: USB hub, on its own cable.');
   });
 
-  it('several pieces are one pier that names the one that binds; no dock is not used', () => {
+  it('several pieces are one pier named by the binding one', () => {
     const two = [
       {
         key: 'a',
@@ -298,7 +298,7 @@ describe('what else hangs on the dock, and pieces of the path', () => {
 describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
   const m = model(c);
 
-  it('every hop has its figure, its state and its ends in the text', () => {
+  it('every hop has figure, state and ends in the text', () => {
     const text = stripList(m);
     expect(text).toHaveLength(m.piers.length + m.hops.length + m.loads.length);
     for (const h of m.hops) {
@@ -320,7 +320,7 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
     }
   });
 
-  it('every hop is drawn in its state: hatched, dotted outside, dashed or torn', () => {
+  it('every hop is drawn in its state: hatched, dotted, dashed', () => {
     for (const p of stripPicture(m)) {
       const kinds = new Set(p.ribbons.map((r) => r.kind));
       const want = {
@@ -347,7 +347,7 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
 });
 
 describe('the strip on the page', () => {
-  it('is one tab stop; arrows walk over parts and hops; w shows the working', async () => {
+  it('is one tab stop: arrows walk, w shows the working', async () => {
     const fixture = TestBed.createComponent(BridgeStrip);
     fixture.componentRef.setInput('model', model(chain()));
     const worked: unknown[] = [];
@@ -382,7 +382,7 @@ describe('the strip on the page', () => {
       expect([r.getAttribute('y'), r.getAttribute('height')]).toEqual([String(DECK.top), '64']);
   });
 
-  it('PL-09 the picture that goes back is a rope on the strip and stands in its text', async () => {
+  it('PL-09 the returning picture is on the strip and in text', async () => {
     const m = model(chain({ settings: { toPanel: 'yes' } }));
     const fixture = TestBed.createComponent(BridgeStrip);
     fixture.componentRef.setInput('model', m);
@@ -392,7 +392,7 @@ describe('the strip on the page', () => {
     expect(stripList(m).join(' ')).toContain("picture goes back to the host's panel");
   });
 
-  it('RU-08 on Runs the pinch carries the toll and the rope what the way back takes, in the picture and in words', async () => {
+  it('RU-08 on Runs the strip carries toll and return copy', async () => {
     const toll = {
       title: 'T',
       link: { mid: 4.62, lo: 4.3, hi: 4.94, interval: false },
@@ -417,7 +417,7 @@ describe('the strip on the page', () => {
     expect(drawn).toContain('picture to panel 2.0 ms');
   });
 
-  it('a toll nobody measured, or known only between two ends, is said so', () => {
+  it('an unmeasured or bounded toll is said so', () => {
     const none = withToll(model(chain()), { title: 'T', link: null, back: null });
     expect(stripList(none).join(' ')).toContain(
       'carries the link toll, not measured: no pair of runs tells it',

@@ -19,7 +19,7 @@ const event = (
 });
 
 describe('changes out of the record', () => {
-  it('parts and versions under one name each; what was taken back is none', () => {
+  it('parts and versions under one name, retracted ones none', () => {
     const parts = event('p', 'parts', { changes: [{ slot: 'cable', from: 'K-07', to: 'K-02' }] });
     const driver = event('v', 'version', { what: 'driver', from: '41.2', to: '41.5' });
     const at = '2026-10-14T12:00:00Z';

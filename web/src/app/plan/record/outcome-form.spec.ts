@@ -56,7 +56,7 @@ describe('CO-02 the outcome form', () => {
     });
   });
 
-  it('keeps the words and the id when the server was not reached, so that sending again stores once', async () => {
+  it('keeps words and id when unreached, so resending stores once', async () => {
     fixture.componentInstance.form.patchValue({
       outcome: 'fails',
       happenedOn: '2026-11-03',

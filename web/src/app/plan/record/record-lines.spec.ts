@@ -80,7 +80,7 @@ describe('CO-01 facts in words', () => {
     expect(Object.keys(FILTERS)).toContain(l.group);
   });
 
-  it('a step says what was met at it and what came back wrong', () => {
+  it('a step says what was met and what came back', () => {
     const noted = [
       { what: 'driver', from: '40', to: '41' },
       { what: 'systemBuild', from: '6', to: '6' },
@@ -99,7 +99,7 @@ describe('CO-01 facts in words', () => {
     expect(l.more).toEqual(['Card driver: 40 to 41', 'Came back wrong: sound, scaling']);
   });
 
-  it('corrections stand under what they correct, also one of a correction; one whose fact is gone stands alone', () => {
+  it('corrections stand under what they correct, orphans alone', () => {
     const first = event('note', { text: 'a' });
     const second = event('note', { text: 'b' }, { corrects: first.id });
     const third = event('note', { text: 'c' }, { corrects: second.id });

@@ -49,7 +49,7 @@ describe('the way to the server', () => {
     expect([e.at('spec/model'), e.at('spec/maker')]).toEqual(['must not be empty', null]);
   });
 
-  it('says when the server was not reached, and when its answer made no sense', async () => {
+  it('says when the server was unreachable or made no sense', async () => {
     const gone = await failed(
       () => http.expectOne('/api/rules').error(new ProgressEvent('x'), { status: 0 }),
       () => api.call('GET /api/rules'),

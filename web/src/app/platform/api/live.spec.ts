@@ -44,7 +44,7 @@ describe('BE-04 the one stream of a tab', () => {
   });
   afterEach(() => vi.useRealTimers());
 
-  it('opens with the first watcher, from after what it has seen; closes with the last', async () => {
+  it('opens with the first watcher, closes with the last', async () => {
     expect(Fake.all).toEqual([]);
     const s = live.watch(A, 7).subscribe();
     await vi.advanceTimersByTimeAsync(0);
@@ -56,7 +56,7 @@ describe('BE-04 the one stream of a tab', () => {
     expect([last().readyState, live.connected()]).toEqual([2, null]);
   });
 
-  it('another topic opens one stream for both, from where each stands; nothing comes twice', async () => {
+  it('another topic shares one stream, nothing comes twice', async () => {
     const got: number[] = [];
     live.watch(A, 0).subscribe((e) => got.push(seq(e)));
     await vi.advanceTimersByTimeAsync(0);
@@ -73,7 +73,7 @@ describe('BE-04 the one stream of a tab', () => {
     expect(got).toEqual([1, 2, 3]);
   });
 
-  it('topics are told apart, and a job ends for those who watch it only', async () => {
+  it('topics are apart, an ended job ends its watchers', async () => {
     const a: number[] = [];
     const b: StreamEvent[] = [];
     live.watch(A, 0).subscribe((e) => a.push(seq(e)));
@@ -84,7 +84,7 @@ describe('BE-04 the one stream of a tab', () => {
     expect([a, b.length]).toEqual([[1], 1]);
   });
 
-  it('a broken connection is said and comes back by itself; after a refusal it is opened anew', async () => {
+  it('a broken connection is said and reopened after refusal', async () => {
     live.watch(A, 3).subscribe();
     await vi.advanceTimersByTimeAsync(0);
     last().onerror?.();

@@ -53,7 +53,7 @@ describe('a list read a page at a time', () => {
     expect(l.rows()).toEqual(['fast']);
   });
 
-  it('adds the next page under the same filter, and asks for none after the last', () => {
+  it('adds the next page, and none after the last', () => {
     answer = (f) =>
       of(f.cursor ? { items: ['c'], next: null } : { items: ['a', 'b'], next: 'two' });
     const l = list();
@@ -66,7 +66,7 @@ describe('a list read a page at a time', () => {
     expect(asked).toHaveLength(2);
   });
 
-  it('keeps what it shows when an answer fails, says so, and goes on', () => {
+  it('keeps rows when an answer fails, says so, continues', () => {
     const l = list();
     l.load({ q: 'a' });
     vi.advanceTimersByTime(200);

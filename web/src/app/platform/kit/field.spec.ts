@@ -46,7 +46,7 @@ describe('a field', () => {
     expect(await box.getValue()).toBe('300');
   });
 
-  it('keeps what cannot be read in the box, says why and leaves the last value', async () => {
+  it('keeps unreadable input, says why, leaves the last value', async () => {
     const { loader, control } = await shown();
     const box = await loader.getHarness(MatInputHarness);
     await box.setValue('240');

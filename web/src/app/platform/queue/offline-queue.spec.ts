@@ -67,7 +67,7 @@ describe('what is noted at the bench', () => {
     expect(box.waiting()).toEqual([]);
   });
 
-  it('a refusal is said and does not hold up what comes after it', () => {
+  it('a refusal is said and holds up nothing after it', () => {
     box.send('steps', { id: '1' });
     box.send('steps', { id: '2' });
     sent().flush(
@@ -80,7 +80,7 @@ describe('what is noted at the bench', () => {
     expect(kept()).toEqual([]);
   });
 
-  it('what waited before a reload goes out when the setup is opened again', () => {
+  it('what waited before a reload goes out on opening', () => {
     box.send('steps', { id: '1' });
     sent().error(new ProgressEvent('error'));
     start();
@@ -90,7 +90,7 @@ describe('what is noted at the bench', () => {
     expect(taken).toHaveLength(1);
   });
 
-  it('an answer for a setup that is no longer open is not taken, and what waits there stays', () => {
+  it('answers for a closed setup are dropped, its queue stays', () => {
     box.send('steps', { id: '1' });
     const first = sent();
     box.open('other', (a) => taken.push(a));
