@@ -59,9 +59,40 @@ async function bestKnown(
   return list.find((p) => plain(p.name) === row?.name)?.id ?? list[0]?.id ?? null;
 }
 
+interface SeenPair {
+  r: string;
+  c: string;
+  n: number;
+  worked: number;
+  told: number;
+  newest: string;
+}
+
+/** What the log holds of every pair of these parts, counted; with one third part, or with any. */
+async function seenPairs(
+  s: Services,
+  axes: GridAxes,
+  of: { rows: readonly PartRow[]; cols: readonly PartRow[]; third: PartRow | null },
+): Promise<SeenPair[]> {
+  const [rowKind, colKind] = axes.split('-') as [Kind, Kind];
+  return s.db.query<SeenPair>(
+    `SELECT ${rowKind} AS r, ${colKind} AS c, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
+       count(*) FILTER (WHERE told)::int AS told, max(happened_on)::text AS newest
+     FROM log_units WHERE ${rowKind} = ANY ($1::text[]) AND ${colKind} = ANY ($2::text[]) AND ($3::text IS NULL OR ${THIRD[axes]} = $3)
+     GROUP BY 1, 2`,
+    {
+      type: QueryTypes.SELECT,
+      bind: [
+        of.rows.map((p) => plain(p.name)),
+        of.cols.map((p) => plain(p.name)),
+        of.third && plain(of.third.name),
+      ],
+    },
+  );
+}
+
 /**
- * A grid of two kinds of parts: the parts whole, for whoever predicts the cells, and what was seen of each pair, counted in one
- * statement.
+ * A grid of two kinds of parts: the parts whole, for whoever predicts the cells, and what was seen of each pair.
  */
 export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<GridAnswer> {
   const [rowKind, colKind] = q.axes.split('-') as [Kind, Kind];
@@ -75,27 +106,7 @@ export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<
   // Any card fits a link; which dock or host stands between cannot be left open when something is to be predicted.
   const asked = q.third ?? (thirdKind === 'card' ? 'any' : await bestKnown(s, thirdKind, thirds));
   const third = asked === 'any' ? null : (thirds.find((p) => p.id === asked) ?? null);
-  const seen = await s.db.query<{
-    r: string;
-    c: string;
-    n: number;
-    worked: number;
-    told: number;
-    newest: string;
-  }>(
-    `SELECT ${rowKind} AS r, ${colKind} AS c, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
-       count(*) FILTER (WHERE told)::int AS told, max(happened_on)::text AS newest
-     FROM log_units WHERE ${rowKind} = ANY ($1::text[]) AND ${colKind} = ANY ($2::text[]) AND ($3::text IS NULL OR ${thirdKind} = $3)
-     GROUP BY 1, 2`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        rows.list.map((p) => plain(p.name)),
-        cols.list.map((p) => plain(p.name)),
-        third && plain(third.name),
-      ],
-    },
-  );
+  const seen = await seenPairs(s, q.axes, { rows: rows.list, cols: cols.list, third });
   const place = (list: readonly PartRow[]) => new Map(list.map((p, i) => [plain(p.name), i]));
   const rowAt = place(rows.list);
   const colAt = place(cols.list);

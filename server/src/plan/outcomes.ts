@@ -73,6 +73,19 @@ export function entryRow(body: OutcomeBody, p: Place, made: Made, contentHash: s
   };
 }
 
+/** Is this very outcome logged? Refuses one that says the same under another id, or another under this id. */
+async function isLogged(body: OutcomeBody, hash: string): Promise<boolean> {
+  const twin = await LogEntryModel.findOne({ where: { contentHash: hash }, raw: true });
+  if (twin?.id === body.id) return true;
+  if (twin)
+    throw new HttpProblem(409, 'This outcome is already logged', {
+      detail: 'Same day, versions, result and words. Retries of one evening count once.',
+    });
+  if (await LogEntryModel.findByPk(body.id))
+    throw new HttpProblem(409, 'Another outcome has this id');
+  return false;
+}
+
 /** Store an outcome: a fact of the setup's record and a row of the log, with the chain as it was. */
 export async function storeOutcome(
   db: Sequelize,
@@ -83,48 +96,20 @@ export async function storeOutcome(
   where = '',
 ): Promise<'stored' | 'same'> {
   const hash = entryHash(setupId, chain, body);
-  const twin = await LogEntryModel.findOne({
-    where: { contentHash: hash },
-    raw: true,
-  });
-  if (twin?.id === body.id) return 'same';
-  if (twin)
-    throw new HttpProblem(409, 'This outcome is already logged', {
-      detail: 'Same day, versions, result and words. Retries of one evening count once.',
-    });
-  if (await LogEntryModel.findByPk(body.id))
-    throw new HttpProblem(409, 'Another outcome has this id');
+  if (await isLogged(body, hash)) return 'same';
   if (body.corrects) {
     const old = await LogEntryModel.findByPk(body.corrects, { raw: true });
     if (old?.unit !== setupId)
       throw invalid(`${where}corrects`, 'No outcome of this setup has this id');
   }
-  const {
-    id,
-    note,
-    corrects,
-    order,
-    versions,
-    outcome,
-    symptoms,
-    fixes,
-    provenance,
-    confidence,
-    happenedOn,
-  } = body;
+  const { id, note, corrects, order, happenedOn } = body;
+  const { outcome, versions, symptoms, fixes, provenance, confidence } = body;
+  const said = { outcome, versions, symptoms, fixes, provenance, confidence };
   const seq = await addEvent(db, {
     id,
     setupId,
     kind: 'outcome',
-    body: {
-      outcome,
-      versions,
-      symptoms,
-      fixes,
-      provenance,
-      confidence,
-      ...(order !== null && { order }),
-    },
+    body: { ...said, ...(order !== null && { order }) },
     happenedAt: new Date(`${happenedOn}T12:00:00Z`),
     recordedAt: made.at,
     corrects,

@@ -41,6 +41,33 @@ async function addChannels(
   }
 }
 
+/** The row of a run: what was set, what came out, and the chain as it was. */
+async function insertRun(
+  db: Sequelize,
+  { setupId, run, chain, made }: { setupId: string; run: RunInput; chain: Chain; made: Made },
+): Promise<void> {
+  const { source, saw, result } = run;
+  const own = { ...(saw !== '' && { saw }), ...(source && { source }) };
+  const kept = Object.keys(own).length > 0 ? JSON.stringify(own) : null;
+  await db.query(
+    `INSERT INTO runs (id, origin, created_at, created_by, setup_id, title_id, kind, happened_at, recorded_at, chain, settings, context,
+       result, reason, cut_s, segments, program, private)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $3, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
+    {
+      bind: [
+        ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
+        ...[
+          JSON.stringify(chain),
+          JSON.stringify(run.settings),
+          JSON.stringify(run.context),
+          result && JSON.stringify(result),
+        ],
+        ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
+      ],
+    },
+  );
+}
+
 /** Store a run with the chain as it was: a fact of its setup's record. The same id twice is answered, not doubled. */
 export async function storeRun(
   db: Sequelize,
@@ -63,36 +90,17 @@ export async function storeRun(
     bind: [run.titleId],
   });
   if (!title) throw invalid(`${place}titleId`, 'No title has this id');
-  const { source, saw, result } = run;
-  const own = { ...(saw !== '' && { saw }), ...(source && { source }) };
-  const kept = Object.keys(own).length > 0 ? JSON.stringify(own) : null;
   await addEvent(db, {
     id: run.id,
     setupId,
     kind: 'run',
-    body: { title: title.name, kind: run.kind, result, reason: run.reason },
+    body: { title: title.name, kind: run.kind, result: run.result, reason: run.reason },
     happenedAt: made.happenedAt,
     recordedAt: made.at,
     origin: made.origin,
     by: made.by,
   });
-  await db.query(
-    `INSERT INTO runs (id, origin, created_at, created_by, setup_id, title_id, kind, happened_at, recorded_at, chain, settings, context,
-       result, reason, cut_s, segments, program, private)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $3, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
-    {
-      bind: [
-        ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
-        ...[
-          JSON.stringify(chain),
-          JSON.stringify(run.settings),
-          JSON.stringify(run.context),
-          result && JSON.stringify(result),
-        ],
-        ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
-      ],
-    },
-  );
+  await insertRun(db, { setupId, run, chain, made });
   await addChannels(db, run.id, run.channels, place);
   await figure(db, {
     id: run.id,

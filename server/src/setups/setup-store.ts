@@ -129,6 +129,77 @@ async function checkItems(db: Sequelize, slots: SetupSlots, where: string): Prom
       );
 }
 
+/** A part wanted in a place, with the path an error names. */
+interface WantedSlot {
+  readonly slot: SlotName;
+  readonly ord: number;
+  readonly partId: string;
+  readonly path: string;
+  readonly detail?: SlotDetail;
+}
+
+/** Every part the slots name. */
+function wantedSlots(slots: SetupSlots, where: string): WantedSlot[] {
+  const one = (slot: 'host' | 'dock' | 'card' | 'system'): WantedSlot[] => {
+    const partId = slots[slot];
+    return partId === null ? [] : [{ slot, ord: 0, partId, path: `${where}/${slot}` }];
+  };
+  const several = (
+    slot: SlotName,
+    place: string,
+    list: readonly ({ part: string } & SlotDetail)[],
+  ): WantedSlot[] =>
+    list.map(({ part: partId, ...detail }, ord) => ({
+      slot,
+      ord,
+      partId,
+      path: `${where}/${place}/${ord}/part`,
+      detail,
+    }));
+  const path = (slots.path ?? []).map((partId, ord): WantedSlot => ({
+    slot: 'path',
+    ord,
+    partId,
+    path: `${where}/path/${ord}`,
+  }));
+  return [
+    ...one('host'),
+    ...path,
+    ...one('dock'),
+    ...one('card'),
+    ...one('system'),
+    ...several('supply', 'supplies', slots.supplies),
+    ...several('screen', 'screens', slots.screens),
+    ...several('spare', 'spares', slots.spares),
+  ];
+}
+
+/** Every part must exist and be of a kind that goes in its slot. */
+async function checkKinds(db: Sequelize, wanted: readonly WantedSlot[]): Promise<void> {
+  const known = await kinds(
+    db,
+    wanted.map((w) => w.partId),
+  );
+  for (const w of wanted) {
+    const fitting: readonly PartKind[] =
+      w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
+    const kind = known.get(w.partId);
+    if (!kind || !fitting.includes(kind))
+      throw invalid(w.path, `No ${fitting.join(' or ')} has this id`);
+  }
+}
+
+/** The id of the host's port the slots name; null where none is chosen. */
+async function socketIdOf({ host, socket }: SetupSlots, where: string): Promise<string | null> {
+  if (socket === null) return null;
+  if (!host) throw invalid(`${where}/socket`, 'A port needs a host');
+  const found = await SocketModel.findOne({
+    where: { partId: host, key: socket, retiredAt: { [Op.is]: null } },
+  });
+  if (!found) throw invalid(`${where}/socket`, `The host has no socket "${socket}"`);
+  return found.id;
+}
+
 /** Replace the slots of a setup. Every part must exist and be of its slot's kind; `where` is the place errors name. */
 export async function writeSlots(
   db: Sequelize,
@@ -136,62 +207,9 @@ export async function writeSlots(
   slots: SetupSlots,
   where = 'slots',
 ): Promise<void> {
-  const wanted: {
-    slot: SlotName;
-    ord: number;
-    partId: string;
-    path: string;
-    detail?: SlotDetail;
-  }[] = [];
-  if (slots.host) wanted.push({ slot: 'host', ord: 0, partId: slots.host, path: `${where}/host` });
-  slots.path?.forEach((partId, ord) =>
-    wanted.push({ slot: 'path', ord, partId, path: `${where}/path/${ord}` }),
-  );
-  if (slots.dock) wanted.push({ slot: 'dock', ord: 0, partId: slots.dock, path: `${where}/dock` });
-  if (slots.card) wanted.push({ slot: 'card', ord: 0, partId: slots.card, path: `${where}/card` });
-  if (slots.system)
-    wanted.push({ slot: 'system', ord: 0, partId: slots.system, path: `${where}/system` });
-  slots.supplies.forEach(({ part, ...detail }, ord) =>
-    wanted.push({
-      slot: 'supply',
-      ord,
-      partId: part,
-      path: `${where}/supplies/${ord}/part`,
-      detail,
-    }),
-  );
-  slots.screens.forEach(({ part, ...detail }, ord) =>
-    wanted.push({
-      slot: 'screen',
-      ord,
-      partId: part,
-      path: `${where}/screens/${ord}/part`,
-      detail,
-    }),
-  );
-  slots.spares.forEach(({ part, ...detail }, ord) =>
-    wanted.push({ slot: 'spare', ord, partId: part, path: `${where}/spares/${ord}/part`, detail }),
-  );
-  const known = await kinds(
-    db,
-    wanted.map((w) => w.partId),
-  );
-  for (const w of wanted) {
-    const kinds: readonly PartKind[] =
-      w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
-    const kind = known.get(w.partId);
-    if (!kind || !kinds.includes(kind))
-      throw invalid(w.path, `No ${kinds.join(' or ')} has this id`);
-  }
-  let socketId: string | null = null;
-  if (slots.socket !== null) {
-    if (!slots.host) throw invalid(`${where}/socket`, 'A port needs a host');
-    const socket = await SocketModel.findOne({
-      where: { partId: slots.host, key: slots.socket, retiredAt: { [Op.is]: null } },
-    });
-    if (!socket) throw invalid(`${where}/socket`, `The host has no socket "${slots.socket}"`);
-    socketId = socket.id;
-  }
+  const wanted = wantedSlots(slots, where);
+  await checkKinds(db, wanted);
+  const socketId = await socketIdOf(slots, where);
   await checkItems(db, slots, where);
   await SetupSlotModel.destroy({ where: { setupId } });
   await SetupSlotModel.bulkCreate(
