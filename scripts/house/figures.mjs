@@ -175,7 +175,7 @@ export async function figures() {
       held: 0,
     },
     { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 860 },
-    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 89_400 },
+    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 89_100 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),
@@ -229,14 +229,14 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 39 },
+    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 35 },
     { name: 'literals spread into literals', value: spreadLiterals(), limit: 0, held: 0 },
     { name: 'tuples packed and unpacked at once', value: packedTuples(), limit: 0, held: 0 },
     {
       name: 'declarations named in words of our own',
       value: privateWords(),
       limit: 0,
-      held: 34,
+      held: 33,
     },
     { name: 'lines of schema dumps', value: lines(dumps), limit: 2000, held: 2000 },
   ];
