@@ -38,6 +38,7 @@ function sameFinding(d: AnyDraft): string {
 
 /** The parameters of one finding over the completions it is made in. */
 function joinParams(made: readonly AnyDraft[]): Record<string, Param> {
+  if (made.length === 1) return { ...made[0]?.params } as Record<string, Param>;
   const [first, ...others] = made.map((d) => Object.entries(d.params) as [string, Param][]);
   const rest = others.map((entries) => new Map(entries));
   return Object.fromEntries(
