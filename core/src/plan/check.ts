@@ -9,22 +9,21 @@ export interface Facts extends SlotFacts, StaticFacts {
   readonly link: LinkFacts;
 }
 
-/**
- * The partial evaluation of a search over combinations that runs a check. `none`: the check makes
- * only notes, which cannot turn a verdict.
- */
-export type SearchGroup =
-  | 'link'
-  | 'route'
-  | 'charge'
-  | 'power'
-  | 'fit'
-  | 'mount'
-  | 'cool'
-  | 'software'
-  | 'screen'
-  | 'own'
-  | 'none';
+/** The partial evaluations of a search over combinations. */
+export const SEARCH_GROUPS = [
+  'link',
+  'route',
+  'charge',
+  'power',
+  'fit',
+  'mount',
+  'cool',
+  'software',
+  'screen',
+  'own',
+] as const;
+/** The partial evaluation that runs a check; `none` where it makes only notes, which cannot turn a verdict. */
+export type SearchGroup = (typeof SEARCH_GROUPS)[number] | 'none';
 
 /** The kinds of findings of one check by code. */
 export type Kinds = Readonly<Record<string, Kind<never>>>;

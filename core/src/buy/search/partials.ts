@@ -8,26 +8,13 @@ import {
   type Grounds,
   groundsOf,
   joinLinks,
-  type SearchGroup,
+  SEARCH_GROUPS,
 } from '../../plan';
 import { byReads, CARD_READS, type Classes, classesOf, DOCK_READS } from './classes';
 import { BIT, reasonMask } from './reasons';
 import type { ScoutInput } from './types';
 
-/** The partial evaluations of a search. Checks that only make notes cannot turn a verdict and are in none. */
-const GROUPS = [
-  'link',
-  'route',
-  'charge',
-  'power',
-  'fit',
-  'mount',
-  'cool',
-  'software',
-  'screen',
-  'own',
-] as const satisfies readonly SearchGroup[];
-type Group = (typeof GROUPS)[number];
+type Group = (typeof SEARCH_GROUPS)[number];
 const checksOf = (group: Group): readonly Check[] => CHECKS.filter((c) => c.searchGroup === group);
 
 /** No list of a search is longer than this. */
@@ -105,10 +92,9 @@ export class Partials {
   readonly #contracts = new Map<string, number>();
   #repackagedBits: Int32Array | null = null;
   #ownBits: Int32Array | null = null;
-  readonly #checks = Object.fromEntries(GROUPS.map((g) => [g, checksOf(g)])) as unknown as Record<
-    Group,
-    readonly Check[]
-  >;
+  readonly #checks = Object.fromEntries(
+    SEARCH_GROUPS.map((g) => [g, checksOf(g)]),
+  ) as unknown as Record<Group, readonly Check[]>;
 
   /** The last place of `docks` is "no dock", for paths that end in a card slot. */
   constructor(readonly input: ScoutInput) {

@@ -69,7 +69,7 @@ function filled(path: string, params: Parts['params'] = {}): string {
 }
 
 /** Query values that say nothing are left out. */
-function said(query: object = {}): Record<string, string | number | boolean> {
+function queryValues(query: object = {}): Record<string, string | number | boolean> {
   return Object.fromEntries(
     Object.entries(query as Record<string, string | number | boolean | null | undefined>).filter(
       (entry): entry is [string, string | number | boolean] =>
@@ -89,7 +89,7 @@ export function apiUrl<K extends Endpoint>(key: K, request: Address<K>): string 
   const { params, query } = request as Parts;
   const path = filled(key.slice(key.indexOf(' ') + 1), params);
   const words = new URLSearchParams(
-    Object.entries(said(query)).map(([name, value]) => [name, String(value)]),
+    Object.entries(queryValues(query)).map(([name, value]) => [name, String(value)]),
   ).toString();
   return words === '' ? path : `${path}?${words}`;
 }
@@ -113,7 +113,7 @@ export class ApiClient {
       revision === undefined ? {} : { 'If-Match': `"${revision}"` };
     return this.guard(
       this.#http.request<AnswerOf<K>>(method, filled(path, params), {
-        params: said(query),
+        params: queryValues(query),
         body,
         headers,
       }),
