@@ -24,7 +24,7 @@ export async function serverModules() {
         `export { createApp } from ${from('app')};`,
         `export { connect } from ${from('platform/db/connect')};`,
         `export { migrate } from ${from('platform/db/migrate')};`,
-        `export { defineModels } from ${from('platform/db/models')};`,
+        `export { defineModels } from ${from('models')};`,
         `export { firstStart } from ${from('workshop/demo')};`,
         `export { outcomesStatement } from ${from('plan/log-list')};`,
         `export { evaluateBody } from '@ruddy/core/plan/contract';`,

@@ -9,7 +9,7 @@ import { findPrograms } from './workshop/backup/programs';
 import { restoreFile, tryNamed } from './workshop/backup/restore';
 import { listPlace } from './workshop/backup/store';
 import { connect } from './platform/db/connect';
-import { defineModels } from './platform/db/models';
+import { defineModels } from './models';
 import { HttpProblem } from './platform/http/problem';
 import { newId } from './platform/db/ids';
 import { giveKeeper } from './workshop/members';
@@ -45,7 +45,7 @@ async function keeper(place: Omit<Place, 'bin'>, name: string | undefined): Prom
   const password = await askPassword();
   if (password.length < PASSWORD_LEAST || password.length > 200)
     throw new Stop(`Password: ${PASSWORD_LEAST} to 200 characters; nothing stored`);
-  const done = await giveKeeper({ db: place.db, now: place.now }, newId(), name.trim(), password);
+  const done = await giveKeeper({ now: place.now }, newId(), name.trim(), password);
   say(
     done === 'made'
       ? `${name} is a keeper now and can sign in.`
@@ -83,7 +83,7 @@ async function restore(p: Place, given: string | undefined): Promise<void> {
   const noted = (await listPlace(dirname(file))).find(
     (b) => backupName.safeParse(b.name).success && b.name === basename(file),
   );
-  const prepare = () => prepareDatabase(p.db).then(() => undefined);
+  const prepare = () => prepareDatabase().then(() => undefined);
   const done = await restoreFile(p, file, noted?.note ?? null, { signIn: false, prepare });
   say(
     `Restored ${rowsOf(done.counts)} rows. What was there before is ${join(p.dir, done.safety)}.`,
@@ -96,7 +96,6 @@ async function main(): Promise<void> {
   const db = connect(url);
   defineModels(db);
   const place = {
-    db,
     url,
     dir: process.env['RUDDY_BACKUP_DIR'] ?? 'backups',
     now: () => new Date(),
@@ -110,7 +109,7 @@ async function main(): Promise<void> {
     return { ...place, bin };
   };
   try {
-    await prepareDatabase(db);
+    await prepareDatabase();
     if (command === 'keeper') await keeper(place, argument);
     else if (command === 'backup') await backup(withPrograms());
     else if (command === 'restore') await restore(withPrograms(), argument);

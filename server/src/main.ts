@@ -3,7 +3,7 @@ import { pino } from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { connect } from './platform/db/connect';
-import { defineModels } from './platform/db/models';
+import { defineModels } from './models';
 import { firstStart } from './workshop/demo';
 import { scheduleFeeds } from './workshop/feeds';
 import { stopJobs } from './platform/jobs/jobs';
@@ -31,7 +31,6 @@ async function main(): Promise<void> {
   const db = connect(config.databaseUrl);
   defineModels(db);
   const grounds = {
-    db,
     now: config.now,
     unexpected: (err: unknown) => logger.error({ err }, 'unexpected'),
   };
@@ -43,7 +42,7 @@ async function main(): Promise<void> {
     ...(config.backups && { backups: { ...config.backups, url: config.databaseUrl } }),
   };
   try {
-    const { migrations, runs } = await prepareDatabase(db);
+    const { migrations, runs } = await prepareDatabase();
     if (migrations.length > 0) logger.info({ migrations }, 'schema brought up to date');
     if (runs > 0) logger.info({ runs }, 'figures of runs made anew');
     const demo = await firstStart(services, config.demoFile);
@@ -56,7 +55,7 @@ async function main(): Promise<void> {
     );
   }
 
-  if (config.signIn && !(await hasKeeper(db))) {
+  if (config.signIn && !(await hasKeeper())) {
     await db.close();
     fail(NO_KEEPER);
   }

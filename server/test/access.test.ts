@@ -22,7 +22,7 @@ async function signedIn(name: string): Promise<ReturnType<typeof request.agent>>
 beforeAll(async () => {
   h = await start({ access: { secure: false } });
   ids['keeper'] = randomUUID();
-  await giveKeeper({ db: h.db, now: () => h.clock.now }, ids['keeper'], 'Keeper K', PASSWORD);
+  await giveKeeper({ now: () => h.clock.now }, ids['keeper'], 'Keeper K', PASSWORD);
   agents['keeper'] = await signedIn('keeper k');
   for (const role of ['member', 'reader']) {
     ids[role] = randomUUID();
@@ -169,7 +169,7 @@ describe('signing in', () => {
   it('an encrypted way in makes a cookie that travels no other way', async () => {
     const names = { beyond: false, publicUrl: new URL('https://bridge.example') };
     const app = createApp(
-      { db: h.db, now: () => h.clock.now, access: { secure: true } },
+      { now: () => h.clock.now, access: { secure: true } },
       { webDir: null, logger: pino({ level: 'silent' }), names },
     );
     const r = await request(app)

@@ -41,7 +41,7 @@ describe('a backup', () => {
       .post('/api/members')
       .send({ id: randomUUID(), name: 'Kept', password: 'a heron in the reeds' })
       .expect(201);
-    const before = await exportBundle(h.db);
+    const before = await exportBundle();
     const row = await make();
     expect(row.note?.counts).toMatchObject({
       setups: before.setups.length,
@@ -58,7 +58,7 @@ describe('a backup', () => {
     await h.api.delete('/api/demo').expect(200);
     const done = (await restore(row.name)).body as RestoreReport;
     expect(done).toMatchObject({ restored: row.name, counts: row.note?.counts });
-    expect(await exportBundle(h.db)).toEqual(before);
+    expect(await exportBundle()).toEqual(before);
     expect((await h.api.get(`/api/setups/${later.id}`)).status).toBe(404);
     // Facts are as append-only as before, and new ones go on with the next number.
     await expect(h.rows(`UPDATE events SET body = '{}'`)).rejects.toThrow(/append-only/);
@@ -76,7 +76,7 @@ describe('a backup', () => {
   it('of damaged or shortened bytes is found out, and changes nothing', async () => {
     const row = await make();
     const file = join(dir, row.name);
-    const before = await exportBundle(h.db);
+    const before = await exportBundle();
     await appendFile(file, 'x');
     expect(((await check(row.name)).body as BackupRow).note?.checked).toMatchObject({
       ok: false,
@@ -93,7 +93,7 @@ describe('a backup', () => {
     expect((await restore(row.name)).status).toBe(409);
     await writeFile(file, 'this is no backup');
     expect((await restore(row.name)).status).toBe(409);
-    expect(await exportBundle(h.db)).toEqual(before);
+    expect(await exportBundle()).toEqual(before);
     const left = await h.rows<{ n: number }>(
       `SELECT count(*)::int AS n FROM pg_database WHERE datname LIKE 'ruddy_check_%'`,
     );
@@ -161,7 +161,7 @@ describe('a backup', () => {
 
 describe('by plan', () => {
   it('is made when due and tried; the oldest are removed', async () => {
-    const s = { db: h.db, now: () => h.clock.now, backups: { dir, bin: null, url: h.url } };
+    const s = { now: () => h.clock.now, backups: { dir, bin: null, url: h.url } };
     const asked = (await listPlace(dir)).filter((b) => b.note?.why !== 'schedule').length;
     const { plan } = await list();
     expect(plan).toEqual({ everyHours: 24, keep: 14, rev: 0 });
@@ -203,7 +203,6 @@ describe('beyond this machine', () => {
     }));
     const { backUpNow, restoreNamed } = await import('../src/workshop/backups');
     const services = {
-      db: s.db,
       now: () => s.clock.now,
       access: { secure: false },
       backups: { dir: away, bin: null, url: s.url },

@@ -17,9 +17,7 @@ afterEach(() => h.close());
 const count = async (table: string) =>
   (await h.rows<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n;
 const loadDemo = () =>
-  inTransaction(h.db, () =>
-    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }),
-  );
+  inTransaction(() => loadBundle(demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: NOW }));
 /** Exchange the empty database of a test for one with the demo data. */
 const startDemo = async () => {
   await h.close();
@@ -59,7 +57,7 @@ describe('one bundle, one loader', () => {
   });
 
   it('loads on the first start only, and never when unwanted', async () => {
-    const s = { db: h.db, now: () => NOW };
+    const s = { now: () => NOW };
     expect(await firstStart(s, null)).toBe('empty');
     expect(await firstStart(s, DEMO_FILE)).toBe('later');
     expect(await count('parts')).toBe(0);

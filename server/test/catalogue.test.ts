@@ -199,8 +199,8 @@ let loaded = false;
 async function loadBundleHere(): Promise<void> {
   if (loaded) return;
   loaded = true;
-  await inTransaction(h.db, () =>
-    loadBundle(h.db, demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }),
+  await inTransaction(() =>
+    loadBundle(demoBundle(), { origin: 'demo', by: THIS_MACHINE.id, now: h.clock.now }),
   );
 }
 

@@ -25,7 +25,7 @@ afterAll(async () => {
 const appWith = (names: { beyond: boolean; publicUrl: URL | null }) =>
   request(
     createApp(
-      { db: h.db, now: () => h.clock.now },
+      { now: () => h.clock.now },
       { webDir: web, logger: pino({ level: 'silent' }), names },
     ),
   );

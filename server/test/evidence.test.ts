@@ -158,8 +158,8 @@ describe('PL-18 what if this entry is left out', () => {
 
 describe('the statement and the core weigh alike', () => {
   it('equals the plain sum over the whole demo log', async () => {
-    await inTransaction(h.db, () =>
-      loadBundle(h.db, demoBundle(), {
+    await inTransaction(() =>
+      loadBundle(demoBundle(), {
         origin: 'demo',
         by: THIS_MACHINE.id,
         now: h.clock.now,

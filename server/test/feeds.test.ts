@@ -263,7 +263,7 @@ describe('feeds and news', () => {
       .post('/api/feeds')
       .send({ id, name: 'Daily', url, near: true, everyHours: 24 })
       .expect(201);
-    const services = { db: h.db, now: () => h.clock.now };
+    const services = { now: () => h.clock.now };
     expect(await Promise.all([readDue(services), readDue(services)]).then((n) => n[0] + n[1])).toBe(
       1,
     );

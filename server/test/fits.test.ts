@@ -146,7 +146,7 @@ describe('calibration', () => {
     // A run of the demo counts in the score of a demo setup and in no other.
     const scored = async () =>
       ((await h.api.get(`/api/predictions?setupId=${setup.id}`)).body as Predictions).score.n;
-    await inTransaction(h.db, async () => {
+    await inTransaction(async () => {
       // Runs are facts: only past their triggers can one be made into what the demo brings.
       await h.db.query('SET LOCAL session_replication_role = replica');
       const bind = [after.items[0]?.runIds];

@@ -3,7 +3,7 @@ import { build } from 'esbuild';
 import type { TestProject } from 'vitest/node';
 import { connect } from '../src/platform/db/connect';
 import { migrate } from '../src/platform/db/migrate';
-import { defineModels } from '../src/platform/db/models';
+import { defineModels } from '../src/models';
 import { firstStart } from '../src/workshop/demo';
 import { openCluster } from '../../scripts/lib/cluster.mjs';
 import { DEMO_FILE, DEMO_NOW, ROOT, TEST_DATA_DIR } from '../../scripts/lib/paths.mjs';
@@ -28,7 +28,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
   cluster.psql('postgres', 'CREATE DATABASE ruddy_demo_template TEMPLATE ruddy_template');
   const demo = connect(cluster.url('ruddy_demo_template'));
   defineModels(demo);
-  await firstStart({ db: demo, now: () => new Date(DEMO_NOW) }, DEMO_FILE);
+  await firstStart({ now: () => new Date(DEMO_NOW) }, DEMO_FILE);
   await demo.close();
   // The thread of a search is a file of its own: threads do not go through the test runner's transforms.
   const scoutThread = join(TEST_DATA_DIR, 'scout-thread.mjs');

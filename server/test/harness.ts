@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import express, { type Express } from 'express';
 import { pino } from 'pino';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import type { Express } from 'express';
 import request from 'supertest';
 import { inject } from 'vitest';
 import type { Part } from '@ruddy/core/parts/contract';
@@ -10,7 +10,7 @@ import type { Setup } from '@ruddy/core/setups/contract';
 import { type Bundle, bundleSchema } from '@ruddy/core/workshop/contract';
 import { createApp } from '../src/app';
 import { connect } from '../src/platform/db/connect';
-import { defineModels } from '../src/platform/db/models';
+import { defineModels } from '../src/models';
 import type { Names } from '../src/platform/http/guard';
 import type { Services } from '../src/platform/http/route';
 import { Streams } from '../src/platform/streams/streams';
@@ -53,10 +53,17 @@ export async function start(
   const clock = { now: NOW };
   const grounds = { db, now: () => clock.now };
   const streams = new Streams(grounds, url);
-  const app = createApp(
+  const inner = createApp(
     { ...grounds, streams, scoutThread: inject('scoutThread'), ...services, ...withUrl(url) },
     { webDir: null, logger: pino({ level: 'silent' }), ...(names && { names }) },
   );
+  // A process works on one database at a time; here each request makes its own the one.
+  const app = express();
+  app.use((_req, _res, next) => {
+    defineModels(db);
+    next();
+  });
+  app.use(inner);
   return {
     db,
     url,

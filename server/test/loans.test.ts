@@ -246,7 +246,7 @@ describe('members and loans in a file', () => {
       .post(`/api/members/${b?.id}/password`)
       .send({ password: 'a heron in the reeds' })
       .expect(200);
-    const file = await exportBundle(w.db);
+    const file = await exportBundle();
     expect(file.loans).toHaveLength(demoBundle().loans.length);
     expect(JSON.stringify(file)).not.toMatch(/argon2|password/i);
     const pieces = (await w.api.get('/api/loans/pieces')).body.items as {
@@ -261,18 +261,16 @@ describe('members and loans in a file', () => {
       out: { fromOn: '2026-11-01' },
     };
     await w.api.post('/api/loans').send(own).expect(201);
-    await removeDemo({ db: w.db, now: () => NOW });
+    await removeDemo();
     const left = (await w.api.get('/api/loans')).body.items as LoanRow[];
     expect(left.map((l) => [l.label, l.member, l.origin])).toEqual([['Q-05 a', 'Member B', 'own']]);
     expect(
       ((await w.api.get('/api/members')).body.items as MemberRow[]).map((m) => m.name),
     ).toEqual(['this machine', 'Member B']);
-    const whole = await exportBundle(w.db);
+    const whole = await exportBundle();
     const other = await start();
-    await inTransaction(other.db, () =>
-      loadBundle(other.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: NOW }),
-    );
-    const there = await exportBundle(other.db);
+    await inTransaction(() => loadBundle(whole, { origin: 'own', by: THIS_MACHINE.id, now: NOW }));
+    const there = await exportBundle();
     expect([there.members, there.loans]).toEqual([whole.members, whole.loans]);
     await other.close();
     await w.close();

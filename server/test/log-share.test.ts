@@ -23,8 +23,8 @@ const home = {
   whole: null as Bundle | null,
 };
 const load = (bundle: Bundle) =>
-  inTransaction(h.db, () =>
-    loadBundle(h.db, bundle, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
+  inTransaction(() =>
+    loadBundle(bundle, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
       () => undefined,
     ),
   );

@@ -9,7 +9,7 @@ import { chainKey } from '@ruddy/core/compatibility';
 import { bundleSchema } from '@ruddy/core/workshop/contract';
 import { connect } from '../src/platform/db/connect';
 import { migrate } from '../src/platform/db/migrate';
-import { defineModels } from '../src/platform/db/models';
+import { defineModels } from '../src/models';
 import { exportBundle } from '../src/workshop/bundle-export';
 import { listSetups } from '../src/plan/setup-list';
 import { NOW } from './harness';
@@ -45,7 +45,7 @@ describe('migrations', () => {
         const db = connect(url);
         defineModels(db);
         await migrate(db);
-        const bundle = await exportBundle(db);
+        const bundle = await exportBundle();
         const rows = (table: string) =>
           sql.match(new RegExp(`^INSERT INTO public\\.${table} `, 'gm'))?.length ?? 0;
         expect(rows('setups')).toBeGreaterThan(5);
@@ -53,7 +53,7 @@ describe('migrations', () => {
           ['parts', 'setups', 'log_entries'].map(rows),
         );
         expect(
-          (await listSetups({ db, now: () => NOW }, { limit: 50, retired: true })).items,
+          (await listSetups({ now: () => NOW }, { limit: 50, retired: true })).items,
         ).toHaveLength(rows('setups'));
         expect(bundleSchema.safeParse(bundle).error).toBeUndefined();
         const entries = await db.query<{ chain: Chain; chain_key: string | null }>(

@@ -16,9 +16,7 @@ beforeAll(async () => {
   h = await start();
   writeFileSync(join(dir, 'index.html'), '<!doctype html><title>page</title>');
   writeFileSync(join(dir, 'main-ABCD1234.js'), 'export {};');
-  web = request(
-    createApp({ db: h.db, now: () => NOW }, { webDir: dir, logger: pino({ level: 'silent' }) }),
-  );
+  web = request(createApp({ now: () => NOW }, { webDir: dir, logger: pino({ level: 'silent' }) }));
 });
 afterAll(async () => {
   await h.close();

@@ -23,7 +23,7 @@ const count = async (table: string) =>
 describe('runs in a bundle', () => {
   const exported = async () => (await h.api.get('/api/bundle')).body as Bundle;
   const load = (bundle: Bundle, origin: 'demo' | 'imported' = 'imported') =>
-    inTransaction(h.db, () => loadBundle(h.db, bundle, { origin, by: THIS_MACHINE.id, now: NOW }));
+    inTransaction(() => loadBundle(bundle, { origin, by: THIS_MACHINE.id, now: NOW }));
 
   it('come back the same in an empty database', async () => {
     const run = await addRun(h, setup.id, [...steady(50, 40), ...steady(400, 10)], {
@@ -38,9 +38,7 @@ describe('runs in a bundle', () => {
     expect(file.captures).toHaveLength(1);
     const other = await start();
     try {
-      await inTransaction(other.db, () =>
-        loadBundle(other.db, file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }),
-      );
+      await inTransaction(() => loadBundle(file, { origin: 'own', by: THIS_MACHINE.id, now: NOW }));
       const again = (await other.api.get(`/api/runs/${run.id}`)).body as RunEntry;
       expect(again).toEqual((await h.api.get(`/api/runs/${run.id}`)).body);
       expect((await other.api.get('/api/bundle')).body).toEqual(file);

@@ -15,8 +15,8 @@ import { demoBundle, start, type Harness } from './harness';
 let h: Harness;
 beforeAll(async () => {
   h = await start();
-  await inTransaction(h.db, () =>
-    loadBundle(h.db, demoBundle(), { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
+  await inTransaction(() =>
+    loadBundle(demoBundle(), { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
       () => undefined,
     ),
   );
@@ -142,8 +142,8 @@ describe('CO-10 the register of titles', () => {
     expect(whole.titleNotes.length).toBeGreaterThan(0);
     await h.close();
     h = await start();
-    await inTransaction(h.db, () =>
-      loadBundle(h.db, whole, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
+    await inTransaction(() =>
+      loadBundle(whole, { origin: 'own', by: THIS_MACHINE.id, now: h.clock.now }).then(
         () => undefined,
       ),
     );

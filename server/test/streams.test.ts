@@ -129,9 +129,9 @@ describe('BE-04 streams', () => {
   });
 
   it('without the wake-up of the database the poll finds everything', async () => {
-    const deaf = new Streams({ db: h.db, now: () => h.clock.now }, null);
+    const deaf = new Streams({ now: () => h.clock.now }, null);
     const app = createApp(
-      { db: h.db, now: () => h.clock.now, streams: deaf },
+      { now: () => h.clock.now, streams: deaf },
       { webDir: null, logger: pino({ level: 'silent' }) },
     );
     const other = await listen(app);
@@ -159,7 +159,7 @@ describe('BE-04 streams', () => {
 
 describe('BE-04 two servers on one database', () => {
   it('an act on one is seen on the other', async () => {
-    const services = { db: h.db, now: () => h.clock.now };
+    const services = { now: () => h.clock.now };
     const b = new Streams(
       services,
       inject('adminUrl').replace(/\/postgres$/, `/${h.db.config.database}`),

@@ -26,7 +26,7 @@ const backend = async () => {
   return row?.id;
 };
 const failing = (n: number, more = () => Promise.resolve()) =>
-  inTransaction(h.db, async () => {
+  inTransaction(async () => {
     await add(n);
     await more();
     throw new Error('let go');
@@ -36,18 +36,15 @@ describe('transactions', () => {
   it('queries take the current one without being handed it', async () => {
     await expect(failing(1)).rejects.toThrow('let go');
     expect(await count(1, 1)).toBe(0);
-    const [first, second] = await inTransaction(h.db, async () => [
-      await backend(),
-      await backend(),
-    ]);
+    const [first, second] = await inTransaction(async () => [await backend(), await backend()]);
     expect(second).toBe(first);
   });
 
   it('one inside another joins it, even when every connection is taken', async () => {
     const both = (n: number) =>
-      inTransaction(h.db, async () => {
+      inTransaction(async () => {
         const outer = await backend();
-        return inTransaction(h.db, async () => [outer, await backend(), await add(n)]);
+        return inTransaction(async () => [outer, await backend(), await add(n)]);
       });
     const found = await Promise.all(Array.from({ length: 12 }, (_, i) => both(100 + i)));
     for (const [outer, inner] of found) expect(inner).toBe(outer);
@@ -56,7 +53,7 @@ describe('transactions', () => {
 
   it('fifty at once stay apart', async () => {
     const one = (n: number) =>
-      inTransaction(h.db, async () => {
+      inTransaction(async () => {
         await add(n);
         await setTimeout(n % 5);
         await Promise.all([add(n + 100), add(n + 200)]);
@@ -76,7 +73,7 @@ describe('transactions', () => {
   });
 
   it('a snapshot sees one moment whatever others write', async () => {
-    await inSnapshot(h.db, async () => {
+    await inSnapshot(async () => {
       const before = await count();
       await outsideTransaction(() => add(4));
       expect(await count()).toBe(before);

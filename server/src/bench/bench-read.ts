@@ -4,7 +4,6 @@ import { type Report, reportSchema } from '@ruddy/core/bring-up';
 import { benchTree, readCopy, treeFiles, type BenchRun, type Entry } from '@ruddy/simbench';
 import { probe } from '../../../probe/probe.mjs';
 import { HttpProblem } from '../platform/http/problem';
-import type { Services } from '../platform/http/route';
 import { countReading } from './benches';
 
 /** What the probe reports of the system that runs on a bench; null where none does. */
@@ -14,8 +13,8 @@ export function reportOf(run: BenchRun): Report | null {
 }
 
 /** Read a bench as a person beside it would: run the probe on its files, and a copy program on its card. */
-export async function readOff(s: Services, id: string): Promise<BenchReading> {
-  const { run, n } = await countReading(s, id);
+export async function readOff(id: string): Promise<BenchReading> {
+  const { run, n } = await countReading(id);
   const down = readCopy(run, 'down', n);
   const up = readCopy(run, 'up', n);
   return {
@@ -25,8 +24,8 @@ export async function readOff(s: Services, id: string): Promise<BenchReading> {
   };
 }
 
-async function treeOf(s: Services, id: string): Promise<readonly Entry[]> {
-  const { run } = await countReading(s, id);
+async function treeOf(id: string): Promise<readonly Entry[]> {
+  const { run } = await countReading(id);
   const tree = benchTree(run);
   if (!tree)
     throw new HttpProblem(409, 'No system runs there', {
@@ -36,8 +35,8 @@ async function treeOf(s: Services, id: string): Promise<readonly Entry[]> {
 }
 
 /** Every file and link of the system that runs on a bench. */
-export async function benchFiles(s: Services, id: string): Promise<TreeEntry[]> {
-  return (await treeOf(s, id)).map((e): TreeEntry => {
+export async function benchFiles(id: string): Promise<TreeEntry[]> {
+  return (await treeOf(id)).map((e): TreeEntry => {
     if (e.kind === 'link') return { path: e.path, target: e.target };
     return typeof e.data === 'string'
       ? { path: e.path, text: e.data }
@@ -46,9 +45,9 @@ export async function benchFiles(s: Services, id: string): Promise<TreeEntry[]> 
 }
 
 /** The same as a tape archive, to be unpacked and read with whatever reads such files. */
-export async function benchArchive(s: Services, id: string): Promise<Buffer> {
+export async function benchArchive(id: string): Promise<Buffer> {
   const tape = pack();
-  for (const e of await treeOf(s, id)) {
+  for (const e of await treeOf(id)) {
     if (e.kind === 'link') tape.entry({ name: e.path, type: 'symlink', linkname: e.target });
     else
       tape.entry(

@@ -1,5 +1,5 @@
+import { execute, select } from '../platform/db/database';
 import { randomInt } from 'node:crypto';
-import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
 import type { CauseId, SymptomId } from '@ruddy/core/base';
 import {
@@ -98,31 +98,25 @@ function wholeOf(r: Stored): Practice {
   return { ...rowOf(r), chain: r.chain, order: r.order_used, ended };
 }
 
-async function find(s: Services, id: string): Promise<Stored | null> {
-  const [row] = await s.db.query<Stored>(`SELECT ${COLUMNS} FROM practices WHERE id = $1`, {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+async function find(id: string): Promise<Stored | null> {
+  const [row] = await select<Stored>(`SELECT ${COLUMNS} FROM practices WHERE id = $1`, [id]);
   return row ?? null;
 }
 
-async function stored(s: Services, id: string): Promise<Stored> {
-  const row = await find(s, id);
+async function stored(id: string): Promise<Stored> {
+  const row = await find(id);
   if (!row) throw notFound('practice');
   return row;
 }
 
-export async function readPractice(s: Services, id: string): Promise<Practice> {
-  return wholeOf(await stored(s, id));
+export async function readPractice(id: string): Promise<Practice> {
+  return wholeOf(await stored(id));
 }
 
 /** Graded cases, and what was practised, newest first. */
-export async function listPractices(s: Services): Promise<PracticeList> {
-  const rows = await s.db.query<Stored>(
+export async function listPractices(): Promise<PracticeList> {
+  const rows = await select<Stored>(
     `SELECT ${COLUMNS} FROM practices ORDER BY created_at DESC, id DESC LIMIT ${MOST}`,
-    {
-      type: QueryTypes.SELECT,
-    },
   );
   return {
     items: rows.map(rowOf),
@@ -144,7 +138,7 @@ async function graded(s: Services, no: number): Promise<Begun> {
 
 async function atRandom(s: Services, b: Begin): Promise<Begun> {
   const seed = b.seed ?? randomInt(1_000_000);
-  const own = b.setupId === null ? null : await readSetup(s.db, b.setupId);
+  const own = b.setupId === null ? null : await readSetup(b.setupId);
   const chain = own
     ? chainOf(own.rows, own.row.details)
     : (PRACTICE_CHAINS[seed % PRACTICE_CHAINS.length] as Chain);
@@ -172,30 +166,27 @@ export async function beginPractice(
   b: Begin,
   actor: Actor,
 ): Promise<{ practice: Practice; fresh: boolean }> {
-  const known = await find(s, b.id);
+  const known = await find(b.id);
   if (known) return { practice: wholeOf(known), fresh: false };
   const p = b.caseNo === null ? await atRandom(s, b) : await graded(s, b.caseNo);
-  const made = await s.db.query(
+  const made = await select(
     `INSERT INTO practices (id, origin, created_at, created_by, case_no, name, chain, seed, faults, order_used, symptoms)
      VALUES ($1, 'own', $2, $3, $4, $5, $6::jsonb, $7, $8::jsonb, $9, $10) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        ...[
-          b.id,
-          s.now(),
-          actor.id,
-          b.caseNo,
-          p.name,
-          JSON.stringify(p.chain),
-          p.seed,
-          JSON.stringify(p.faults),
-        ],
-        ...[p.order_used, p.symptoms],
+    [
+      ...[
+        b.id,
+        s.now(),
+        actor.id,
+        b.caseNo,
+        p.name,
+        JSON.stringify(p.chain),
+        p.seed,
+        JSON.stringify(p.faults),
       ],
-    },
+      ...[p.order_used, p.symptoms],
+    ],
   );
-  return { practice: await readPractice(s, b.id), fresh: made.length > 0 };
+  return { practice: await readPractice(b.id), fresh: made.length > 0 };
 }
 
 async function hiddenOf(s: Services, r: Stored): Promise<Hidden> {
@@ -211,24 +202,24 @@ export async function tryPractice(
   id: string,
   { test }: z.output<typeof practiceTestBody>,
 ): Promise<Practice> {
-  const r = await stored(s, id);
+  const r = await stored(id);
   if (r.named !== null) throw over();
   if (r.steps.some((x) => x.test === test)) return wholeOf(r);
   if (!netFor(r.chain).tests.includes(test))
     throw invalid('test', 'This chain has nothing of the kind to test');
   const hidden = await hiddenOf(s, r);
   const says = benchAnswer(hidden, survey(hidden), r.symptoms, test);
-  await s.db.query(
+  await execute(
     `UPDATE practices SET steps = steps || $2::jsonb
      WHERE id = $1 AND named IS NULL AND NOT steps @> $3::jsonb`,
-    { bind: [id, JSON.stringify([{ test, says }]), JSON.stringify([{ test }])] },
+    [id, JSON.stringify([{ test, says }]), JSON.stringify([{ test }])],
   );
-  return readPractice(s, id);
+  return readPractice(id);
 }
 
 /** Name the cause: the practice is over, and what was hidden is shown beside the best path. */
 export async function namePractice(s: Services, id: string, cause: CauseId): Promise<Practice> {
-  const r = await stored(s, id);
+  const r = await stored(id);
   if (r.named !== null) throw over();
   const hidden = await hiddenOf(s, r);
   const first = survey(hidden);
@@ -239,19 +230,14 @@ export async function namePractice(s: Services, id: string, cause: CauseId): Pro
   const paths = causesOf(r.faults).flatMap((c) => shortestPath(net, r.symptoms, c, known) ?? []);
   const best = paths.reduce((a, b) => (b.minutes < a.minutes ? b : a), paths[0] ?? own);
   const ended = { best, left: leftAt(net, r.symptoms, r.steps, cause) };
-  await s.db.query(
+  await execute(
     'UPDATE practices SET named = $2, ended = $3::jsonb WHERE id = $1 AND named IS NULL',
-    {
-      bind: [id, cause, JSON.stringify(ended)],
-    },
+    [id, cause, JSON.stringify(ended)],
   );
-  return readPractice(s, id);
+  return readPractice(id);
 }
 
-export async function removePractice(s: Services, id: string): Promise<void> {
-  const rows = await s.db.query('DELETE FROM practices WHERE id = $1 RETURNING id', {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+export async function removePractice(id: string): Promise<void> {
+  const rows = await select('DELETE FROM practices WHERE id = $1 RETURNING id', [id]);
   if (rows.length === 0) throw notFound('practice');
 }

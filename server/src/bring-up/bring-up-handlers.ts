@@ -4,13 +4,13 @@ import { readBringUp, usedHours } from './bring-up-read';
 import { addTry, beginAttempt, endAttempt, keepGood, noteStep, noteUse, strike } from './bring-up';
 
 const answered = async (s: Services, setupId: string, fresh: boolean) => {
-  const body = await readBringUp(s.db, setupId);
+  const body = await readBringUp(setupId);
   return { status: fresh ? 201 : 200, body, etag: body.setup.rev };
 };
 
 export const bringUpRoutes = implement(bringUpContracts, {
-  'GET /api/setups/:id/bring-up': async ({ params }, s) => {
-    const body = await readBringUp(s.db, params.id);
+  'GET /api/setups/:id/bring-up': async ({ params }) => {
+    const body = await readBringUp(params.id);
     return { body, etag: body.setup.rev };
   },
   'POST /api/setups/:id/attempts': async ({ params, body, actor }, s) =>
@@ -23,7 +23,7 @@ export const bringUpRoutes = implement(bringUpContracts, {
     answered(s, params.id, await addTry(s, params.id, body, actor)),
   'POST /api/setups/:id/used': async ({ params, body, actor }, s) =>
     answered(s, params.id, await noteUse(s, params.id, body, actor)),
-  'GET /api/used': async (_call, { db }) => ({ body: { items: await usedHours(db) } }),
+  'GET /api/used': async () => ({ body: { items: await usedHours() } }),
   'POST /api/setups/:id/struck': async ({ params, body, actor }, s) =>
     answered(s, params.id, await strike(s, params.id, body, actor)),
   'POST /api/setups/:id/good': async ({ params, body, actor }, s) =>

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import { type StepNote, stepTimes } from '@ruddy/core/bring-up';
 import type {
@@ -39,20 +39,20 @@ interface EventRow<B> {
 }
 
 /** Events of some kinds, oldest first, without those that were taken back. */
-function notRetractedEvents<B>(db: Sequelize, setupId: string, kinds: readonly string[]) {
-  return db.query<EventRow<B> & { kind: string }>(
+function notRetractedEvents<B>(setupId: string, kinds: readonly string[]) {
+  return select<EventRow<B> & { kind: string }>(
     `SELECT e.id, e.kind, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = ANY ($2::text[])
        AND ${STANDS} ORDER BY e.seq`,
-    { type: QueryTypes.SELECT, bind: [setupId, kinds] },
+    [setupId, kinds],
   );
 }
 
 type Ended = z.infer<typeof endedEvent>;
 
 /** Attempts of a setup, oldest first, each with how it ended. */
-export async function attemptsOf(db: Sequelize, setupId: string): Promise<AttemptRow[]> {
-  const rows = await notRetractedEvents<z.infer<typeof attemptEvent> | Ended>(db, setupId, [
+export async function attemptsOf(setupId: string): Promise<AttemptRow[]> {
+  const rows = await notRetractedEvents<z.infer<typeof attemptEvent> | Ended>(setupId, [
     'attempt',
     'ended',
   ]);
@@ -80,8 +80,8 @@ export async function attemptsOf(db: Sequelize, setupId: string): Promise<Attemp
 }
 
 /** What was noted at steps, in the order it was noted. */
-export async function stepsOf(db: Sequelize, setupId: string): Promise<StepRow[]> {
-  const rows = await notRetractedEvents<z.infer<typeof stepEvent>>(db, setupId, ['step']);
+export async function stepsOf(setupId: string): Promise<StepRow[]> {
+  const rows = await notRetractedEvents<z.infer<typeof stepEvent>>(setupId, ['step']);
   return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.by, ...r.body }));
 }
 
@@ -89,11 +89,8 @@ export async function stepsOf(db: Sequelize, setupId: string): Promise<StepRow[]
  * Tries of a host through a kind of link, oldest first; those taken back do not count. Entries of the log that name an order count, too,
  * unless an attempt of the same setup already tells of that order on that day: what the last step wrote is no second try.
  */
-export async function triedOn(
-  db: Sequelize,
-  { host, link }: ReturnType<typeof countedAs>,
-): Promise<TriedRow[]> {
-  const rows = await db.query<Omit<TriedRow, 'at'> & { at: Date }>(
+export async function triedOn({ host, link }: ReturnType<typeof countedAs>): Promise<TriedRow[]> {
+  const rows = await select<Omit<TriedRow, 'at'> & { at: Date }>(
     `SELECT e.id, e.setup_id AS "setupId", s.name AS setup, e.body ->> 'order' AS "order", e.body ->> 'build' AS build,
        (e.body ->> 'worked')::boolean AS worked, e.happened_at AS at
      FROM events e JOIN setups s ON s.id = e.setup_id
@@ -107,19 +104,19 @@ export async function triedOn(
        AND NOT EXISTS (SELECT 1 FROM events e WHERE e.setup_id = l.setup_id AND e.kind = 'ended' AND e.body ->> 'order' = l.order_used
          AND (e.happened_at AT TIME ZONE 'UTC')::date = l.happened_on)
      ORDER BY at, id`,
-    { type: QueryTypes.SELECT, bind: [host, link] },
+    [host, link],
   );
   return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
 }
 
 /** Hours in use and drops of every setup, or of one; what was taken back does not count. */
-export function usedHours(db: Sequelize, setupId: string | null = null): Promise<UsedRow[]> {
-  return db.query<UsedRow>(
+export function usedHours(setupId: string | null = null): Promise<UsedRow[]> {
+  return select<UsedRow>(
     `SELECT e.setup_id AS "setupId", s.name, sum((e.body ->> 'hours')::float8) AS hours, sum((e.body ->> 'drops')::int)::int AS drops,
        sum((e.body ->> 'freezes')::int)::int AS freezes, count(*)::int AS spans
      FROM events e JOIN setups s ON s.id = e.setup_id
      WHERE e.kind = 'used' AND ($1::uuid IS NULL OR e.setup_id = $1) AND ${STANDS} GROUP BY e.setup_id, s.name ORDER BY lower(s.name)`,
-    { type: QueryTypes.SELECT, bind: [setupId] },
+    [setupId],
   );
 }
 
@@ -127,26 +124,25 @@ export function usedHours(db: Sequelize, setupId: string | null = null): Promise
 const TIMED = 5000;
 
 /** Steps that were done in attempts of this workshop, and the beginnings of those attempts. The demo's were never done by anybody here. */
-function timedNotes(db: Sequelize): Promise<StepNote[]> {
-  return db.query<StepNote>(
+function timedNotes(): Promise<StepNote[]> {
+  return select<StepNote>(
     `SELECT coalesce(e.body ->> 'attempt', e.id::text) AS attempt, e.body ->> 'step' AS step,
        to_char(e.happened_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at
      FROM events e WHERE e.origin <> 'demo' AND (e.kind = 'attempt' OR e.kind = 'step' AND e.body ->> 'state' = 'done') AND ${STANDS}
      ORDER BY e.seq DESC LIMIT ${TIMED}`,
-    { type: QueryTypes.SELECT },
   );
 }
 
 /** Everything the page of bringing up shows of a setup. */
-export async function readBringUp(db: Sequelize, setupId: string): Promise<BringUp> {
-  const { setup, rows, row } = await readSetup(db, setupId);
+export async function readBringUp(setupId: string): Promise<BringUp> {
+  const { setup, rows, row } = await readSetup(setupId);
   const counted = countedAs(chainOf(rows, row.details));
   const [attempts, steps, tried, goods, notes] = await Promise.all([
-    attemptsOf(db, setupId),
-    stepsOf(db, setupId),
-    counted.host === '' ? [] : triedOn(db, counted),
-    notRetractedEvents<z.infer<typeof goodEvent>>(db, setupId, ['good']),
-    timedNotes(db),
+    attemptsOf(setupId),
+    stepsOf(setupId),
+    counted.host === '' ? [] : triedOn(counted),
+    notRetractedEvents<z.infer<typeof goodEvent>>(setupId, ['good']),
+    timedNotes(),
   ]);
   const last = goods[goods.length - 1];
   const good = last ? { id: last.id, at: last.at.toISOString(), ...last.body } : null;

@@ -12,7 +12,8 @@ import type {
 } from '@ruddy/core/bring-up/contract';
 import { entryVersions } from '@ruddy/core/compatibility';
 import type { Installed } from '@ruddy/core/parts';
-import { EventModel, LogEntryModel } from '../platform/db/models';
+import { EventModel } from '../setups/models/event';
+import { LogEntryModel } from '../plan/models/log-entry';
 import { HttpProblem, invalid, notFound, refuseFuture } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { attemptsOf, countedAs, stepsOf } from './bring-up-read';
@@ -30,7 +31,7 @@ async function end(
   reason: string,
   id = newId(),
 ): Promise<void> {
-  const steps = await stepsOf(w.db, w.setupId);
+  const steps = await stepsOf(w.setupId);
   const mine = steps.filter((e) => e.attempt === a.id);
   const failed = [...mine].reverse().find((e) => e.state === 'failed');
   await add(w, {
@@ -61,8 +62,8 @@ export function beginAttempt(
   return once(s, setupId, b, 'attempt', actor, async (w) => {
     if (!w.chain.host && !w.chain.dock && !w.chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some on Plan first');
-    const attempts = await attemptsOf(s.db, setupId);
-    const steps = await stepsOf(s.db, setupId);
+    const attempts = await attemptsOf(setupId);
+    const steps = await stepsOf(setupId);
     for (const open of attempts.filter((a) => a.ended === null)) {
       const last = new Map(
         steps.filter((e) => e.attempt === open.id).map((e) => [e.step, e.state]),
@@ -98,7 +99,7 @@ export async function becomes(w: Work, state: 'building' | 'live' | 'retired'): 
 }
 
 async function openAttempt(w: Work, id: string): Promise<AttemptRow> {
-  const attempt = (await attemptsOf(w.db, w.setupId)).find((a) => a.id === id);
+  const attempt = (await attemptsOf(w.setupId)).find((a) => a.id === id);
   if (!attempt) throw notFound('attempt of this setup');
   if (attempt.ended)
     throw new HttpProblem(409, `Attempt ${attempt.no} is over`, {
@@ -133,7 +134,6 @@ async function writeEntry(
   };
   const made = { origin: 'own' as const, at: w.at, by: w.by };
   await storeOutcome(
-    w.db,
     w.setupId,
     { ...body, versions: entryVersions(w.chain.installed) },
     w.chain,
@@ -158,7 +158,7 @@ export function noteStep(
       settings: b.settings,
       attempt: attempt.id,
     };
-    const noted = await takeOver(s.db, w.stored, met, w);
+    const noted = await takeOver(w.stored, met, w);
     const { step, state, reason, symptom, about, wrong } = b;
     await add(w, {
       id: b.id,
@@ -176,7 +176,7 @@ export function noteStep(
       },
     });
     // What was just taken over belongs to the chain that is logged.
-    const fresh = await readSetup(s.db, setupId);
+    const fresh = await readSetup(setupId);
     const now = { ...w, stored: fresh, chain: chainOf(fresh.rows, fresh.row.details) };
     if (b.outcome) await writeEntry(now, attempt, b.outcome);
     if (b.ends) await end(now, attempt, 'passed', '');

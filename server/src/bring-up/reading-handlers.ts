@@ -7,13 +7,13 @@ import { addReading, listReadings } from './readings';
 import { requireSetup } from '../setups/setups';
 
 export const readingRoutes = implement(readingContracts, {
-  'GET /api/setups/:id/readings': async ({ params }, s) => {
-    await requireSetup(s, params.id);
-    return { body: { items: await listReadings(s.db, params.id) } };
+  'GET /api/setups/:id/readings': async ({ params }) => {
+    await requireSetup(params.id);
+    return { body: { items: await listReadings(params.id) } };
   },
   'POST /api/setups/:id/readings': async ({ params, body, actor }, s) => {
     const { fresh } = await addReading(s, params.id, body, actor);
-    return { status: fresh ? 201 : 200, body: { items: await listReadings(s.db, params.id) } };
+    return { status: fresh ? 201 : 200, body: { items: await listReadings(params.id) } };
   },
   'POST /api/reports': ({ body }) => {
     const r = readReport(body.text);

@@ -1,5 +1,5 @@
+import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { bare } from '@ruddy/core/base';
 import {
@@ -18,7 +18,7 @@ import {
 import { linkCheckHeadline } from '@ruddy/core/bring-up/text';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import { evaluate } from '@ruddy/core/plan';
-import { EventModel } from '../platform/db/models';
+import { EventModel } from '../setups/models/event';
 import { HttpProblem, invalid } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { chainOf } from '../setups/chain';
@@ -92,8 +92,8 @@ export async function addReading(
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
   if (happenedAt.getTime() > at.getTime() + 60_000)
     throw invalid('happenedAt', 'The reading would be in the future');
-  return inTransaction(s.db, async () => {
-    const { rows, row, setup } = await readSetup(s.db, setupId, true);
+  return inTransaction(async () => {
+    const { rows, row, setup } = await readSetup(setupId, true);
     const known = await EventModel.findByPk(body.id, { raw: true });
     if (known && (known.setupId !== setupId || known.kind !== 'reading'))
       throw new HttpProblem(409, 'Another fact has this id', {
@@ -101,13 +101,13 @@ export async function addReading(
       });
     if (known) return { fresh: false };
     const chain = chainOf(rows, row.details);
-    const piece = await itemLabels(s.db, { ...setup.slots, items: pathItems(setup.slots.items) });
+    const piece = await itemLabels({ ...setup.slots, items: pathItems(setup.slots.items) });
     const { cable, port } = chainNames(chain);
     const stored = await judged(s, body.reading, chain, {
       through: { cable, piece, port },
       attempt: body.attempt,
     });
-    await addEvent(s.db, {
+    await addEvent({
       id: body.id,
       setupId,
       kind: 'reading',
@@ -128,16 +128,12 @@ type Row = Pick<ReadingEntry, 'id' | 'by' | 'origin'> & {
 };
 
 /** Readings of a setup, newest first. */
-export async function listReadings(
-  db: Sequelize,
-  setupId: string,
-  limit = 100,
-): Promise<ReadingEntry[]> {
-  const rows = await db.query<Row>(
+export async function listReadings(setupId: string, limit = 100): Promise<ReadingEntry[]> {
+  const rows = await select<Row>(
     `SELECT e.id, e.body, e.happened_at, e.recorded_at, e.origin, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = 'reading'
        AND ${STANDS} ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
-    { type: QueryTypes.SELECT, bind: [setupId, limit] },
+    [setupId, limit],
   );
   return rows.map(({ body, happened_at, recorded_at, ...r }) => ({
     ...r,

@@ -15,44 +15,42 @@ import {
 
 /** Pieces, prices, rates, the cable register and what a plan costs. */
 export const catalogueRoutes = implement(catalogueContracts, {
-  'GET /api/parts/:id/items': async ({ params }, { db }) => ({
-    body: { items: await itemsOf(db, params.id) },
+  'GET /api/parts/:id/items': async ({ params }) => ({
+    body: { items: await itemsOf(params.id) },
   }),
   'POST /api/items': async ({ body, actor }, s) => {
-    const fate = await inTransaction(s.db, () =>
-      createItem(s.db, body, { origin: 'own', at: s.now(), by: actor.id }),
+    const fate = await inTransaction(() =>
+      createItem(body, { origin: 'own', at: s.now(), by: actor.id }),
     );
-    const item = await getItem(s.db, body.id);
+    const item = await getItem(body.id);
     return { status: fate === 'stored' ? 201 : 200, body: item, etag: item.rev };
   },
-  'PATCH /api/items/:id': async ({ params, body, revision }, s) => {
-    const item = await patchItem(s, params.id, body, revision);
+  'PATCH /api/items/:id': async ({ params, body, revision }) => {
+    const item = await patchItem(params.id, body, revision);
     return { body: item, etag: item.rev };
   },
   'POST /api/item-facts': async ({ body, actor }, s) => ({
     status: 201,
     body: await noteFact(s, body, actor),
   }),
-  'GET /api/cables': async (_call, { db }) => ({ body: { items: await register(db) } }),
-  'GET /api/parts/:id/prices': async ({ params }, { db }) => ({
-    body: { items: await pricesOf(db, params.id) },
+  'GET /api/cables': async () => ({ body: { items: await register() } }),
+  'GET /api/parts/:id/prices': async ({ params }) => ({
+    body: { items: await pricesOf(params.id) },
   }),
   'POST /api/prices': async ({ body, actor }, s) => {
     refuseFuture('onDate', body.onDate, s.now());
-    await inTransaction(s.db, () =>
-      addPrice(s.db, body, { origin: 'own', at: s.now(), by: actor.id }),
-    );
-    return { status: 201, body: { items: await pricesOf(s.db, body.partId) } };
+    await inTransaction(() => addPrice(body, { origin: 'own', at: s.now(), by: actor.id }));
+    return { status: 201, body: { items: await pricesOf(body.partId) } };
   },
   'DELETE /api/prices/:id': async ({ params }, s) => {
     await withdrawPrice(s, params.id);
     return { body: { done: true as const } };
   },
-  'GET /api/rates': async (_call, { db }) => ({ body: { items: await listRates(db) } }),
+  'GET /api/rates': async () => ({ body: { items: await listRates() } }),
   'POST /api/rates': async ({ body, actor }, s) => {
     refuseFuture('onDate', body.onDate, s.now());
     await addRate(body, { origin: 'own', at: s.now(), by: actor.id });
-    return { status: 201, body: { items: await listRates(s.db) } };
+    return { status: 201, body: { items: await listRates() } };
   },
   'DELETE /api/rates/:id': async ({ params }, s) => {
     await withdrawRate(s, params.id);

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import { RuleBook } from '@ruddy/core/base';
 import type { OwnedPiece } from '@ruddy/core/buy';
@@ -10,7 +10,8 @@ import type {
   rateBody,
   RateEntry,
 } from '@ruddy/core/buy/contract';
-import { PriceModel, RateModel } from '../platform/db/models-catalogue';
+import { PriceModel } from './models/price';
+import { RateModel } from './models/exchange-rate';
 import { invalid, notFound } from '../platform/http/problem';
 import type { Services } from '../platform/http/route';
 import type { Made } from '../parts/items';
@@ -22,27 +23,26 @@ const PRICE = `c.id, c.part_id AS "partId", c.item_id AS "itemId", c.kind, c.min
 
 type Row = Omit<PriceEntry, 'recordedAt'> & { recordedAt: Date };
 
-async function select(db: Sequelize, where: string, bind: unknown[]): Promise<PriceEntry[]> {
-  const rows = await db.query<Row>(
+async function pricesWhere(where: string, bind: unknown[]): Promise<PriceEntry[]> {
+  const rows = await select<Row>(
     `SELECT ${PRICE} FROM prices c WHERE c.withdrawn_at IS NULL AND ${where} ORDER BY c.on_date DESC, c.created_at DESC, c.id`,
-    { type: QueryTypes.SELECT, bind },
+    bind,
   );
   return rows.map((r) => ({ ...r, recordedAt: r.recordedAt.toISOString() }));
 }
 
 /** Prices of a part, and of boxes it is in, newest first. */
-export function pricesOf(db: Sequelize, partId: string): Promise<PriceEntry[]> {
-  return select(db, '(c.part_id = $1 OR $1::uuid = ANY (c.with_ids))', [partId]);
+export function pricesOf(partId: string): Promise<PriceEntry[]> {
+  return pricesWhere('(c.part_id = $1 OR $1::uuid = ANY (c.with_ids))', [partId]);
 }
 
 /** Every price that stands, in a fixed order. */
-export function allPrices(db: Sequelize): Promise<PriceEntry[]> {
-  return select(db, 'true', []);
+export function allPrices(): Promise<PriceEntry[]> {
+  return pricesWhere('true', []);
 }
 
 /** Write a price down. A repeated id is answered, not doubled. `where` is the place errors name. */
 export async function addPrice(
-  db: Sequelize,
   body: z.output<typeof priceBody>,
   made: Made,
   where = '',
@@ -51,10 +51,9 @@ export async function addPrice(
   const ids = [body.partId, ...body.withIds];
   if (new Set(ids).size < ids.length)
     throw invalid(`${where}withIds`, 'In the box: a part stands there twice');
-  const known = await db.query<{ id: string }>('SELECT id FROM parts WHERE id = ANY($1::uuid[])', {
-    type: QueryTypes.SELECT,
-    bind: [ids],
-  });
+  const known = await select<{ id: string }>('SELECT id FROM parts WHERE id = ANY($1::uuid[])', [
+    ids,
+  ]);
   const missing = ids.findIndex((id) => !known.some((k) => k.id === id));
   if (missing >= 0)
     throw invalid(`${where}${missing === 0 ? 'partId' : 'withIds'}`, 'No part has this id');
@@ -72,11 +71,10 @@ export async function withdrawPrice(s: Services, id: string): Promise<void> {
 }
 
 /** Dated rates of exchange, newest first. */
-export async function listRates(db: Sequelize): Promise<RateEntry[]> {
-  return db.query<RateEntry>(
+export async function listRates(): Promise<RateEntry[]> {
+  return select<RateEntry>(
     `SELECT id, from_cur AS "from", to_cur AS "to", rate, on_date::text AS "onDate", source, origin FROM exchange_rates
      WHERE withdrawn_at IS NULL ORDER BY on_date DESC, from_cur, to_cur, id`,
-    { type: QueryTypes.SELECT },
   );
 }
 
@@ -110,17 +108,13 @@ export async function withdrawRate(s: Services, id: string): Promise<void> {
 }
 
 /** Pieces at hand of some parts, and the other live setup that names each, if any. */
-async function piecesOf(
-  db: Sequelize,
-  partIds: readonly string[],
-  setupId: string | null,
-): Promise<OwnedPiece[]> {
-  return db.query<OwnedPiece>(
+async function piecesOf(partIds: readonly string[], setupId: string | null): Promise<OwnedPiece[]> {
+  return select<OwnedPiece>(
     `SELECT i.id, i.part_id AS "partId", i.label, i.how, (
          SELECT min(s.name) FROM setup_slots t JOIN setups s ON s.id = t.setup_id
          WHERE t.item_id = i.id AND s.state IN ('building', 'live') AND ($2::uuid IS NULL OR s.id <> $2)) AS "usedIn"
      FROM items i WHERE i.part_id = ANY($1::uuid[]) AND i.how <> 'gone' ORDER BY lower(i.label), i.id`,
-    { type: QueryTypes.SELECT, bind: [partIds, setupId] },
+    [partIds, setupId],
   );
 }
 
@@ -128,43 +122,36 @@ async function piecesOf(
 export async function costGroundsFor(s: Services, body: CostBody): Promise<CostGrounds> {
   const ids = body.parts.map((p) => p.id);
   const part = `p.id, p.kind, p.maker || ' ' || p.model || CASE WHEN p.variant <> '' THEN ' ' || p.variant ELSE '' END AS name`;
-  const parts = await s.db.query<{
+  const parts = await select<{
     id: string;
     kind: CostGrounds['parts'][number]['kind'];
     name: string;
-  }>(`SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`, {
-    type: QueryTypes.SELECT,
-    bind: [ids],
-  });
-  const whole = await s.db.query<{
+  }>(`SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`, [ids]);
+  const whole = await select<{
     id: string;
     kind: CostGrounds['parts'][number]['kind'];
     name: string;
   }>(
     `SELECT ${part} FROM parts p WHERE p.kind = 'dock' AND p.retired_at IS NULL AND p.spec ->> 'form' = 'all-in-one'
        AND EXISTS (SELECT 1 FROM prices c WHERE c.part_id = p.id AND c.kind = 'offer' AND c.withdrawn_at IS NULL) ORDER BY name, p.id LIMIT 50`,
-    { type: QueryTypes.SELECT },
   );
   const first = [...ids, ...whole.map((w) => w.id)];
-  const boxes = await select(s.db, '(c.part_id = ANY($1::uuid[]) OR c.with_ids && $1::uuid[])', [
+  const boxes = await pricesWhere('(c.part_id = ANY($1::uuid[]) OR c.with_ids && $1::uuid[])', [
     first,
   ]);
   // What is in a box with a part of the plan is priced too: the dock alone is the box less the rest.
   const others = [...new Set(boxes.flatMap((b) => [b.partId, ...b.withIds]))].filter(
     (id) => !first.includes(id),
   );
-  const more = others.length > 0 ? await select(s.db, 'c.part_id = ANY($1::uuid[])', [others]) : [];
-  const names = await s.db.query<{ id: string; name: string }>(
+  const more = others.length > 0 ? await pricesWhere('c.part_id = ANY($1::uuid[])', [others]) : [];
+  const names = await select<{ id: string; name: string }>(
     `SELECT ${part} FROM parts p WHERE p.id = ANY($1::uuid[])`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [others],
-    },
+    [others],
   );
   const known = new Map(parts.map((p) => [p.id, p]));
   return {
     asOf: s.now().toISOString().slice(0, 10),
-    oldDays: new RuleBook(await houseRules(s.db)).get('cost.oldDays'),
+    oldDays: new RuleBook(await houseRules()).get('cost.oldDays'),
     parts: body.parts.flatMap(({ slot, id }) => {
       const p = known.get(id);
       return p ? [{ slot, ...p }] : [];
@@ -172,7 +159,7 @@ export async function costGroundsFor(s: Services, body: CostBody): Promise<CostG
     allInOne: whole.map((w) => ({ ...w, slot: '' })),
     names: Object.fromEntries(names.map((n) => [n.id, n.name])),
     prices: [...boxes, ...more.filter((m) => !boxes.some((b) => b.id === m.id))],
-    rates: await listRates(s.db),
-    pieces: await piecesOf(s.db, ids, body.setupId ?? null),
+    rates: await listRates(),
+    pieces: await piecesOf(ids, body.setupId ?? null),
   };
 }

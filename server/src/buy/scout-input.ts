@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import { RuleBook } from '@ruddy/core/base';
 import {
   alone,
@@ -61,10 +61,9 @@ const KINDS: readonly Kind[] = [
 const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
 async function catalogue(
-  s: Services,
   own: ScoutAsk['own'],
 ): Promise<{ rows: Row[]; left: Record<string, number> }> {
-  const rows = await s.db.query<Row & { total: number }>(
+  const rows = await select<Row & { total: number }>(
     `WITH mine AS (SELECT i.part_id FROM items i WHERE $1 <> 'none' AND i.how <> 'gone' AND ($1 = 'all' OR NOT EXISTS (
          SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.item_id = i.id AND u.state IN ('building', 'live')))),
        known AS (SELECT p.id, p.kind, p.spec, p.id IN (SELECT part_id FROM mine) AS owned,
@@ -72,7 +71,7 @@ async function catalogue(
        FROM parts p WHERE p.kind = ANY ($2::text[]) AND p.retired_at IS NULL)
      SELECT id, kind, spec, owned, total FROM (SELECT *, count(*) OVER (PARTITION BY kind)::int AS total,
        row_number() OVER (PARTITION BY kind ORDER BY owned DESC, priced DESC, id) AS n FROM known) x WHERE n <= ${MOST} ORDER BY kind, id`,
-    { type: QueryTypes.SELECT, bind: [own, KINDS] },
+    [own, KINDS],
   );
   const left = Object.fromEntries(
     rows.filter((r) => r.total > MOST).map((r) => [r.kind, r.total - MOST]),
@@ -81,13 +80,10 @@ async function catalogue(
 }
 
 /** System, settings, versions and loads of a setup that has this host; nothing said without one. */
-async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
-  const [host] = await s.db.query<{ spec: HostSpec }>(
+async function baseOf(ask: ScoutAsk): Promise<Chain> {
+  const [host] = await select<{ spec: HostSpec }>(
     `SELECT spec FROM parts WHERE id = $1 AND kind = 'host'`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [ask.hostId],
-    },
+    [ask.hostId],
   );
   if (!host) throw invalid('hostId', 'No host has this id');
   const empty = {
@@ -109,8 +105,8 @@ async function baseOf(s: Services, ask: ScoutAsk): Promise<Chain> {
   };
   if (ask.setupId === null)
     return { ...plainBase, settings: { ...NO_SETTINGS, toPanel: ask.panel ? 'yes' : null } };
-  const { row } = await readSetup(s.db, ask.setupId);
-  const chain = chainOf((await slotRows(s.db, [ask.setupId])).get(ask.setupId) ?? [], row.details);
+  const { row } = await readSetup(ask.setupId);
+  const chain = chainOf((await slotRows([ask.setupId])).get(ask.setupId) ?? [], row.details);
   // Versions of the dock and card that stand there now say nothing of others.
   const { hostFirmware, systemBuild, linkFirmware } = chain.installed;
   return {
@@ -161,18 +157,17 @@ function boxesOf(prices: readonly Price[], r: OfferRules): BoxChoice[] {
 /** Whole machines with what they cost net and the frames they draw. */
 export async function machinesFor(
   s: Services,
-  frames: Parameters<typeof frameAsks>[1],
+  frames: Parameters<typeof frameAsks>[0],
   currency: string,
 ): Promise<MachineRow[]> {
   const [house, rates, prices, asks] = await Promise.all([
-    houseRules(s.db),
-    listRates(s.db),
-    allPrices(s.db),
-    frameAsks(s.db, frames),
+    houseRules(),
+    listRates(),
+    allPrices(),
+    frameAsks(frames),
   ]);
-  const rows = await s.db.query<{ id: string; kind: MachineRow['kind']; spec: MachineSpec }>(
+  const rows = await select<{ id: string; kind: MachineRow['kind']; spec: MachineSpec }>(
     `SELECT id, kind, spec FROM parts WHERE kind IN ('laptop', 'desktop') AND retired_at IS NULL ORDER BY kind, id LIMIT 200`,
-    { type: QueryTypes.SELECT },
   );
   const asOf = s.now().toISOString().slice(0, 10);
   const r: OfferRules = {
@@ -195,11 +190,11 @@ export async function machinesFor(
 /** Everything a search needs in one go; whoever runs it needs no database. */
 export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<ScoutGrounds> {
   const [base, house, { rows, left }, prices, rates] = await Promise.all([
-    baseOf(s, ask),
-    houseRules(s.db),
-    catalogue(s, ask.own),
-    allPrices(s.db),
-    listRates(s.db),
+    baseOf(ask),
+    houseRules(),
+    catalogue(ask.own),
+    allPrices(),
+    listRates(),
   ]);
   const asOf = s.now().toISOString().slice(0, 10);
   const oldDays = new RuleBook(house).get('cost.oldDays');
@@ -222,15 +217,14 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
           alike: [],
         };
       });
-  const soft = await s.db.query<{ kind: string; spec: ReleaseSpec | RequirementSpec }>(
+  const soft = await select<{ kind: string; spec: ReleaseSpec | RequirementSpec }>(
     `SELECT kind, spec FROM parts WHERE kind IN ('release', 'requirement') AND retired_at IS NULL ORDER BY kind, id LIMIT 2000`,
-    { type: QueryTypes.SELECT },
   );
   const of = <S>(kind: string) => soft.filter((x) => x.kind === kind).map((x) => x.spec as S);
   const requirements = of<RequirementSpec>('requirement');
   const releases = of<ReleaseSpec>('release');
   const resolutions = [ask.resolution, ...STANDARD_RESOLUTIONS.filter((x) => x !== ask.resolution)];
-  const frames = await frameAsks(s.db, {
+  const frames = await frameAsks({
     titleIds: [ask.titleId],
     resolutions,
     panel: ask.panel,
@@ -240,20 +234,13 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     capFps: null,
   });
   if (frames.length === 0) throw invalid('titleId', 'No title has this id');
-  const keys = await s.db.query<{ key: string }>(
+  const keys = await select<{ key: string }>(
     'SELECT DISTINCT chain_key AS key FROM log_units WHERE host = $1 LIMIT 5000',
-    {
-      type: QueryTypes.SELECT,
-      bind: [plain(partName(base.host))],
-    },
+    [plain(partName(base.host))],
   );
-  const seen = await tallies(
-    s.db,
-    keys.map((k) => k.key),
-  );
-  const near = await s.db.query<ScoutInput['near'][number]>(
+  const seen = await tallies(keys.map((k) => k.key));
+  const near = await select<ScoutInput['near'][number]>(
     'SELECT DISTINCT host, link, dock, card, family FROM log_units WHERE NOT told LIMIT 5000',
-    { type: QueryTypes.SELECT },
   );
   const boxes = boxesOf(prices, r);
   const logged = new Set(near.flatMap((n) => [n.dock, n.card]));

@@ -32,7 +32,7 @@ export async function loadSearches(l: Load): Promise<void> {
         screen: orNone(p.screen, 'pins'),
       })),
     };
-    const kept = addSearch(l.db, { id: idFromFile(s.id), name: s.name, ask: here }, made);
+    const kept = addSearch({ id: idFromFile(s.id), name: s.name, ask: here }, made);
     count(l, await kept.catch((e: unknown) => at(`searches/${i}`, e)), 'searches');
   }
 }

@@ -21,17 +21,17 @@ export const scoutRoutes = implement(searchContracts, {
   'POST /api/scout/machines': async ({ body }, s) => ({
     body: { items: await machinesFor(s, body.frames, body.currency) },
   }),
-  'GET /api/searches': async (_call, s) => ({ body: { items: await listSearches(s.db) } }),
+  'GET /api/searches': async () => ({ body: { items: await listSearches() } }),
   'POST /api/searches': async ({ body, actor }, s) => {
     const { search, fresh } = await createSearch(s, body, actor);
     return { status: fresh ? 201 : 200, body: search, etag: search.rev };
   },
-  'PATCH /api/searches/:id': async ({ params, body, revision }, s) => {
-    const search = await patchSearch(s, params.id, body, revision);
+  'PATCH /api/searches/:id': async ({ params, body, revision }) => {
+    const search = await patchSearch(params.id, body, revision);
     return { body: search, etag: search.rev };
   },
-  'DELETE /api/searches/:id': async ({ params }, s) => {
-    await removeSearch(s, params.id);
+  'DELETE /api/searches/:id': async ({ params }) => {
+    await removeSearch(params.id);
     return { body: { removed: true } };
   },
 });

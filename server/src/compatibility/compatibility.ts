@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import { bare } from '@ruddy/core/base';
 import type { Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
@@ -105,7 +105,7 @@ export async function listCompatibility(
   const sort = SORTS[q.sort];
   const order = q.dir === 'asc' ? 'ASC' : 'DESC';
   const beyond = q.dir === 'asc' ? '>' : '<';
-  const w = nearWeights(await ruleReader(s.db));
+  const w = nearWeights(await ruleReader());
   const asked = [
     plain(q.host),
     plain(q.dock),
@@ -125,7 +125,7 @@ export async function listCompatibility(
   }`;
   const bind = [...own, ...filter.bind];
   const [a, b, limit] = [bind.length + 1, bind.length + 2, bind.length + 3].map((i) => `$${i}`);
-  const rows = await s.db.query<Row>(
+  const rows = await select<Row>(
     `${CHAINS}, x AS MATERIALIZED (
        SELECT c.chain_key, c.n, c.worked, c.told_n, c.told_worked, c.newest::text AS newest, l.entry_id, l.link, l.versions, l.outcome,
          to_jsonb(s) AS shared, ${sort} AS sort FROM ${JOINED} WHERE ${where}
@@ -142,10 +142,7 @@ export async function listCompatibility(
            WHERE t.id IN (SELECT i.setup_id FROM log_entries i WHERE i.chain_key = page.chain_key)) AS setups
        FROM log_entries y WHERE y.chain_key = page.chain_key AND ${NOT_RETRACTED.replaceAll('e.id', 'y.id')}) u ON true
      ORDER BY page.sort COLLATE "C" ${order}, page.chain_key COLLATE "C" ${order}`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
-    },
+    [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
   );
   // Without a chain on the page there is still one row: it tells how many there are.
   const total = rows[0]?.total ?? 0;
@@ -164,13 +161,12 @@ export async function listCompatibility(
 }
 
 /** Names the log knows hosts, docks and cards by, as they are written in its newest entry; at most 500 of each. */
-export async function namesOfLog(s: Services): Promise<LogNames> {
+export async function namesOfLog(): Promise<LogNames> {
   const of = async (part: 'host' | 'dock' | 'card') => {
-    const rows = await s.db.query<{ name: string }>(
+    const rows = await select<{ name: string }>(
       `SELECT concat_ws(' ', e.chain #>> '{${part},maker}', e.chain #>> '{${part},model}', nullif(e.chain #>> '{${part},variant}', '')) AS name
        FROM (SELECT DISTINCT ON (${part}) ${part}, entry_id FROM log_units ORDER BY ${part}, happened_on DESC LIMIT 500) u
        JOIN log_entries e ON e.id = u.entry_id WHERE e.chain -> '${part}' <> 'null' ORDER BY 1`,
-      { type: QueryTypes.SELECT },
     );
     return rows.map((r) => r.name);
   };

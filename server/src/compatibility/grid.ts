@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import { type Chain, chainSchema, partName } from '@ruddy/core/chain';
 import type { CellGrounds } from '@ruddy/core/compatibility';
@@ -30,15 +30,11 @@ const CABLED = [...TUNNEL_PLUGS, 'oculink-4i', 'oculink-8i'] as const;
 const OWNED = `(EXISTS (SELECT 1 FROM items i WHERE i.part_id = p.id)
   OR EXISTS (SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.part_id = p.id AND u.state <> 'retired'))`;
 
-async function parts(
-  s: Services,
-  kind: Kind,
-  own: boolean,
-): Promise<{ list: PartRow[]; left: number }> {
-  const rows = await s.db.query<Omit<PartRow, 'name'> & { total: number }>(
+async function parts(kind: Kind, own: boolean): Promise<{ list: PartRow[]; left: number }> {
+  const rows = await select<Omit<PartRow, 'name'> & { total: number }>(
     `SELECT p.id, p.spec, count(*) OVER ()::int AS total FROM parts p WHERE p.kind = $1 AND p.retired_at IS NULL AND (NOT $2::boolean OR ${OWNED})
      ORDER BY lower(p.maker), lower(p.model), lower(p.variant), p.id LIMIT ${MOST}`,
-    { type: QueryTypes.SELECT, bind: [kind, own] },
+    [kind, own],
   );
   const list = rows.map(({ id, spec }) => ({ id, spec, name: partName(spec) }));
   return { list, left: (rows[0]?.total ?? 0) - rows.length };
@@ -47,14 +43,10 @@ async function parts(
 const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
 /** The part of a kind the log knows best among these; the first of them where it knows none. */
-async function bestKnown(
-  s: Services,
-  kind: Kind,
-  list: readonly PartRow[],
-): Promise<string | null> {
-  const [row] = await s.db.query<{ name: string }>(
+async function bestKnown(kind: Kind, list: readonly PartRow[]): Promise<string | null> {
+  const [row] = await select<{ name: string }>(
     `SELECT ${kind} AS name FROM log_units WHERE ${kind} = ANY ($1::text[]) GROUP BY 1 ORDER BY count(*) DESC, 1 LIMIT 1`,
-    { type: QueryTypes.SELECT, bind: [list.map((p) => plain(p.name))] },
+    [list.map((p) => plain(p.name))],
   );
   return list.find((p) => plain(p.name) === row?.name)?.id ?? list[0]?.id ?? null;
 }
@@ -70,24 +62,20 @@ interface SeenPair {
 
 /** What the log holds of every pair of these parts, counted; with one third part, or with any. */
 async function seenPairs(
-  s: Services,
   axes: GridAxes,
   of: { rows: readonly PartRow[]; cols: readonly PartRow[]; third: PartRow | null },
 ): Promise<SeenPair[]> {
   const [rowKind, colKind] = axes.split('-') as [Kind, Kind];
-  return s.db.query<SeenPair>(
+  return select<SeenPair>(
     `SELECT ${rowKind} AS r, ${colKind} AS c, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
        count(*) FILTER (WHERE told)::int AS told, max(happened_on)::text AS newest
      FROM log_units WHERE ${rowKind} = ANY ($1::text[]) AND ${colKind} = ANY ($2::text[]) AND ($3::text IS NULL OR ${THIRD[axes]} = $3)
      GROUP BY 1, 2`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        of.rows.map((p) => plain(p.name)),
-        of.cols.map((p) => plain(p.name)),
-        of.third && plain(of.third.name),
-      ],
-    },
+    [
+      of.rows.map((p) => plain(p.name)),
+      of.cols.map((p) => plain(p.name)),
+      of.third && plain(of.third.name),
+    ],
   );
 }
 
@@ -98,15 +86,14 @@ export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<
   const [rowKind, colKind] = q.axes.split('-') as [Kind, Kind];
   const thirdKind = THIRD[q.axes];
   const own = q.scope === 'own';
-  let [rows, cols] = await Promise.all([parts(s, rowKind, own), parts(s, colKind, own)]);
+  let [rows, cols] = await Promise.all([parts(rowKind, own), parts(colKind, own)]);
   const nobody = own && (rows.list.length === 0 || cols.list.length === 0);
-  if (nobody)
-    [rows, cols] = await Promise.all([parts(s, rowKind, false), parts(s, colKind, false)]);
-  const thirds = (await parts(s, thirdKind, false)).list;
+  if (nobody) [rows, cols] = await Promise.all([parts(rowKind, false), parts(colKind, false)]);
+  const thirds = (await parts(thirdKind, false)).list;
   // Any card fits a link; which dock or host stands between cannot be left open when something is to be predicted.
-  const asked = q.third ?? (thirdKind === 'card' ? 'any' : await bestKnown(s, thirdKind, thirds));
+  const asked = q.third ?? (thirdKind === 'card' ? 'any' : await bestKnown(thirdKind, thirds));
   const third = asked === 'any' ? null : (thirds.find((p) => p.id === asked) ?? null);
-  const seen = await seenPairs(s, q.axes, { rows: rows.list, cols: cols.list, third });
+  const seen = await seenPairs(q.axes, { rows: rows.list, cols: cols.list, third });
   const place = (list: readonly PartRow[]) => new Map(list.map((p, i) => [plain(p.name), i]));
   const rowAt = place(rows.list);
   const colAt = place(cols.list);

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { Chain } from '@ruddy/core/chain';
 import type { Bundle, OutcomeInFile } from '@ruddy/core/workshop/contract';
 import { contentHash } from '../platform/db/ids';
@@ -6,8 +6,8 @@ import { contentHash } from '../platform/db/ids';
 type Whole = Omit<OutcomeInFile, 'chain' | 'recordedAt'> & { chain: Chain; recordedAt: Date };
 
 /** Entries of the log as a file holds them, each with its chain: all, or those of these ids with what they correct. */
-export function logInFile(db: Sequelize, ids: readonly string[] | null = null): Promise<Whole[]> {
-  return db.query<Whole>(
+export function logInFile(ids: readonly string[] | null = null): Promise<Whole[]> {
+  return select<Whole>(
     `WITH RECURSIVE picked AS (
        SELECT id, supersedes FROM log_entries WHERE $1::uuid[] IS NULL OR id = ANY ($1::uuid[])
        UNION SELECT e.id, e.supersedes FROM log_entries e JOIN picked p ON p.supersedes = e.id
@@ -16,7 +16,7 @@ export function logInFile(db: Sequelize, ids: readonly string[] | null = null): 
        provenance, round(confidence::numeric, 3)::float AS confidence, coalesce(private ->> 'note', '') AS note, supersedes AS corrects,
        order_used AS "order", chain, recorded_at AS "recordedAt", seq
      FROM log_entries WHERE id IN (SELECT id FROM picked) ORDER BY unit, seq, id`,
-    { type: QueryTypes.SELECT, bind: [ids] },
+    [ids],
   );
 }
 

@@ -8,19 +8,19 @@ import { shareLogCsv, shareLogJson, shareLogReport } from './log-share';
 
 export const logRoutes = implement(logContracts, {
   'GET /api/compatibility': async ({ query }, s) => ({ body: await listCompatibility(s, query) }),
-  'GET /api/compatibility/names': async (_call, s) => ({ body: await namesOfLog(s) }),
-  'POST /api/evidence': async ({ body }, s) => ({
-    body: await askEvidence(s, await givenChain(s, body), body),
+  'GET /api/compatibility/names': async () => ({ body: await namesOfLog() }),
+  'POST /api/evidence': async ({ body }) => ({
+    body: await askEvidence(await givenChain(body), body),
   }),
-  'GET /api/log/share-report': async ({ query }, { db }) => ({
-    body: await shareLogReport(db, query),
+  'GET /api/log/share-report': async ({ query }) => ({
+    body: await shareLogReport(query),
   }),
-  'GET /api/log/share.json': async ({ query }, { db }) => ({
-    body: JSON.stringify(await shareLogJson(db, query)),
+  'GET /api/log/share.json': async ({ query }) => ({
+    body: JSON.stringify(await shareLogJson(query)),
     file: { name: 'compatibility-log.json', type: 'application/json' },
   }),
-  'GET /api/log/share.csv': async ({ query }, { db }) => ({
-    body: await shareLogCsv(db, query),
+  'GET /api/log/share.csv': async ({ query }) => ({
+    body: await shareLogCsv(query),
     file: { name: 'compatibility-log.csv', type: 'text/csv; charset=utf-8' },
   }),
   'POST /api/log/imports': async ({ query, body, actor }, s) => ({

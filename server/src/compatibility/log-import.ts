@@ -1,9 +1,9 @@
+import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes } from 'sequelize';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
 import type { RowOutcome, ImportRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
-import { LogEntryModel } from '../platform/db/models';
+import { LogEntryModel } from '../plan/models/log-entry';
 import type { Actor, Services } from '../platform/http/route';
 import { contentHash, idFromFile } from '../platform/db/ids';
 import { startJob, type JobTools } from '../platform/jobs/jobs';
@@ -27,13 +27,13 @@ interface Met {
 }
 
 /** What of a batch is known here: by what it says, or by its id. */
-async function meet(s: Services, hashes: readonly string[], ids: readonly string[]): Promise<Met> {
-  const rows = await s.db.query<Known & { hash: string }>(
+async function meet(hashes: readonly string[], ids: readonly string[]): Promise<Met> {
+  const rows = await select<Known & { hash: string }>(
     `SELECT id, setup_id, unit, chain, content_hash AS hash, jsonb_build_object('outcome', outcome, 'happenedOn', happened_on, 'versions', versions,
        'symptoms', symptoms, 'fixes', fixes, 'provenance', provenance, 'confidence', round(confidence::numeric, 3), 'order', order_used,
        'corrects', supersedes) AS body
      FROM log_entries WHERE content_hash = ANY ($1::text[]) OR id = ANY ($2::uuid[])`,
-    { type: QueryTypes.SELECT, bind: [hashes, ids] },
+    [hashes, ids],
   );
   return { hashes: new Set(rows.map((r) => r.hash)), ids: new Map(rows.map((r) => [r.id, r])) };
 }
@@ -129,7 +129,6 @@ class LogImport {
       ...(h.body.corrects ? [h.body.corrects] : []),
     ]);
     const met = await meet(
-      this.s,
       whole.map((h) => h.hash),
       ids,
     );
@@ -195,7 +194,7 @@ class LogImport {
       const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
       const chain = x.namesOnly ? known.chain : h.chain;
       const now = { ...made, at: this.s.now() };
-      if (known.setup_id !== null) await storeOutcome(this.s.db, known.setup_id, body, chain, now);
+      if (known.setup_id !== null) await storeOutcome(known.setup_id, body, chain, now);
       else {
         const row = entryRow(
           body,
@@ -234,11 +233,11 @@ async function work(
   const json = /^\s*[{[]/.test(text);
   const list = json
     ? await readLogJson(text, reading)
-    : await readLogCsv(s.db, text, s.now().toISOString(), reading);
+    : await readLogCsv(text, s.now().toISOString(), reading);
   const run = new LogImport(s, q, by);
   const storing = q.mode === 'store';
   let stored = false;
-  await inTransaction(s.db, async () => {
+  await inTransaction(async () => {
     const later: NonNullable<Judged['store']>[] = [];
     for (let i = 0; i < list.length; i += BATCH) {
       const judged = await run.batch(list.slice(i, i + BATCH));

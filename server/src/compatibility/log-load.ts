@@ -1,7 +1,7 @@
 import { Op } from 'sequelize';
 import type { Chain } from '@ruddy/core/chain';
 import type { Bundle, OutcomeInFile } from '@ruddy/core/workshop/contract';
-import { LogEntryModel } from '../platform/db/models';
+import { LogEntryModel } from '../plan/models/log-entry';
 import { HttpProblem, invalid } from '../platform/http/problem';
 import { count, type Load } from '../platform/db/bundle-tools';
 import { idFromFile } from '../platform/db/ids';

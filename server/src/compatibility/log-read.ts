@@ -1,6 +1,6 @@
+import { select } from '../platform/db/database';
 import { setImmediate } from 'node:timers/promises';
 import { parse } from 'csv-parse/sync';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import { checked } from '@ruddy/core/base';
 import { type Chain, chainSchema } from '@ruddy/core/chain';
 import { listCell, logHeader, type LogRow, readLogRow } from '@ruddy/core/compatibility';
@@ -146,11 +146,10 @@ export async function readLogJson(
 type Named = ReadonlyMap<string, AnySpec>;
 
 /** Parts of the catalogue by kind and whole name. */
-async function catalogue(db: Sequelize): Promise<Named> {
-  const rows = await db.query<{ key: string; spec: AnySpec }>(
+async function catalogue(): Promise<Named> {
+  const rows = await select<{ key: string; spec: AnySpec }>(
     `SELECT (CASE WHEN kind IN ('cable', 'adapter') THEN 'piece' ELSE kind END) || ' ' || lower(concat_ws(' ', maker, model, nullif(variant, ''))) AS key,
        spec FROM parts WHERE kind IN ('host', 'cable', 'adapter', 'dock', 'card') AND retired_at IS NULL`,
-    { type: QueryTypes.SELECT },
   );
   return new Map(rows.map((r) => [r.key, r.spec]));
 }
@@ -212,7 +211,6 @@ const COLUMN: Readonly<Record<string, string>> = { happenedOn: 'day', provenance
 
 /** Read a CSV of the log; parts are found by name in the catalogue. */
 export async function readLogCsv(
-  db: Sequelize,
   text: string,
   at: string,
   step: (rows: number) => Promise<void>,
@@ -230,7 +228,7 @@ export async function readLogCsv(
   if (!header.ok) throw refuse(header.why);
   if (records.length === 1) throw refuse('The file has a header and no rows');
   if (records.length > MOST) throw refuse(`The file has more than ${MOST} rows; send it in parts`);
-  const named = await catalogue(db);
+  const named = await catalogue();
   const list: LogIncoming[] = [];
   for (const [i, cells] of records.slice(1).entries()) {
     const row = i + 2;

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import { stringify } from 'csv-stringify/sync';
 import { type Chain, partName } from '@ruddy/core/chain';
 import { LOG_COLUMN_IDS, logCells, logRow, type LogRow } from '@ruddy/core/compatibility';
@@ -8,15 +8,15 @@ import { logInFile, packEntries } from './log-file';
 import { logConditions } from '../plan/log-filter';
 
 /** Ids of the entries a filter picks; null for the whole log. */
-async function picked(db: Sequelize, q: ShareQuery): Promise<string[] | null> {
+async function picked(q: ShareQuery): Promise<string[] | null> {
   const { id, chain, outcome, ...rest } = q;
   const filter = logConditions(rest, 4);
   if (!id && !chain && !outcome && filter.bind.length === 0 && rest.known === undefined)
     return null;
-  const rows = await db.query<{ id: string }>(
+  const rows = await select<{ id: string }>(
     `SELECT e.id FROM log_entries e WHERE ($1::uuid IS NULL OR e.id = $1) AND ($2::text IS NULL OR e.chain_key = $2)
        AND ($3::text IS NULL OR e.outcome = $3) AND ${filter.sql}`,
-    { type: QueryTypes.SELECT, bind: [id ?? null, chain ?? null, outcome ?? null, ...filter.bind] },
+    [id ?? null, chain ?? null, outcome ?? null, ...filter.bind],
   );
   return rows.map((r) => r.id);
 }
@@ -29,21 +29,21 @@ const namesOf = (c: Chain) => ({
   card: partName(c.card),
 });
 
-async function rowsOf(db: Sequelize, q: ShareQuery): Promise<LogRow[]> {
-  return (await logInFile(db, await picked(db, q))).map((e) =>
+async function rowsOf(q: ShareQuery): Promise<LogRow[]> {
+  return (await logInFile(await picked(q))).map((e) =>
     logRow({ ...e, unit: e.unit as string }, namesOf(e.chain)),
   );
 }
 
 /** The log, or what a filter picks of it, as a file others can read: JSON with the parts as they were. Notes and setups stay here. */
-export async function shareLogJson(db: Sequelize, q: ShareQuery): Promise<Partial<Bundle>> {
-  const packed = packEntries(await logInFile(db, await picked(db, q)), false);
+export async function shareLogJson(q: ShareQuery): Promise<Partial<Bundle>> {
+  const packed = packEntries(await logInFile(await picked(q)), false);
   return { format: 'ruddy-bridge/bundle', version: 1, parts: [], ...packed };
 }
 
 /** The same as CSV: names of parts, not their values. */
-export async function shareLogCsv(db: Sequelize, q: ShareQuery): Promise<string> {
-  return stringify([[...LOG_COLUMN_IDS], ...(await rowsOf(db, q)).map(logCells)], {
+export async function shareLogCsv(q: ShareQuery): Promise<string> {
+  return stringify([[...LOG_COLUMN_IDS], ...(await rowsOf(q)).map(logCells)], {
     record_delimiter: 'windows',
   });
 }
@@ -52,15 +52,15 @@ export async function shareLogCsv(db: Sequelize, q: ShareQuery): Promise<string>
 const SHOWN = 20;
 
 /** What would leave and what would stay, with the first entries as they would leave. */
-export async function shareLogReport(db: Sequelize, q: ShareQuery): Promise<LogShare> {
-  const entries = await logInFile(db, await picked(db, q));
+export async function shareLogReport(q: ShareQuery): Promise<LogShare> {
+  const entries = await logInFile(await picked(q));
   const packed = packEntries(entries, false);
   const own = new Set(entries.flatMap((e) => (e.setupId === null ? [] : [e.setupId])));
   const ids = entries.map((e) => e.id);
-  const [kept] = await db.query<{ photos: number; serials: number }>(
+  const [kept] = await select<{ photos: number; serials: number }>(
     `SELECT (SELECT count(*)::int FROM events WHERE setup_id = ANY ($1::uuid[]) AND private ? 'photo') AS photos,
        (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = ANY ($1::uuid[]) AND i.private ->> 'serial' <> '') AS serials`,
-    { type: QueryTypes.SELECT, bind: [[...own]] },
+    [[...own]],
   );
   return {
     n: ids.length,

@@ -1,14 +1,13 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import { storedReading } from '@ruddy/core/bring-up/contract';
 import { type Chain, chainNames, partName } from '@ruddy/core/chain';
 import { type MeasureId, type Measurement, ofPairs } from '@ruddy/core/compatibility';
 import { PORT_STANDARDS } from '@ruddy/core/parts';
 import { cellsOf, pairsOf } from '@ruddy/core/runs';
-import type { Services } from '../platform/http/route';
 import { chainOf, slotRows } from '../setups/chain';
 import { STANDS } from '../setups/events';
 import { runsOfTitles } from '../runs/runs-read';
-import { SetupModel } from '../platform/db/models';
+import { SetupModel } from '../setups/models/setup';
 
 function tagsOf(chain: Chain): Measurement['tags'] {
   const port = chain.host?.sockets.find((s) => s.key === chain.socket);
@@ -18,8 +17,8 @@ function tagsOf(chain: Chain): Measurement['tags'] {
 }
 
 /** Outcomes of setups, one a unit: 100 where it works, 0 where it does not. Hearsay is no measurement. */
-async function works(s: Services): Promise<Measurement[]> {
-  const rows = await s.db.query<{
+async function works(): Promise<Measurement[]> {
+  const rows = await select<{
     chain: Chain;
     worked: boolean;
     on: string;
@@ -28,7 +27,6 @@ async function works(s: Services): Promise<Measurement[]> {
   }>(
     `SELECT e.chain, u.worked, u.happened_on::text AS on, e.setup_id, t.name FROM log_units u JOIN log_entries e ON e.id = u.entry_id
      LEFT JOIN setups t ON t.id = e.setup_id WHERE NOT u.told ORDER BY u.happened_on DESC, u.entry_id LIMIT 20000`,
-    { type: QueryTypes.SELECT },
   );
   return rows.map((r) => ({
     value: r.worked ? 100 : 0,
@@ -40,14 +38,13 @@ async function works(s: Services): Promise<Measurement[]> {
 }
 
 /** Copy rates read under load. What was read through another cable or port than the setup has now is told by neither. */
-async function copies(s: Services): Promise<Measurement[]> {
-  const rows = await s.db.query<{ setup_id: string; name: string; body: unknown; on: string }>(
+async function copies(): Promise<Measurement[]> {
+  const rows = await select<{ setup_id: string; name: string; body: unknown; on: string }>(
     `SELECT e.setup_id, t.name, e.body, e.happened_at::date::text AS on FROM events e JOIN setups t ON t.id = e.setup_id
      WHERE e.kind = 'reading' AND ${STANDS} AND (e.body ->> 'gbps') IS NOT NULL ORDER BY e.happened_at DESC, e.seq DESC LIMIT 5000`,
-    { type: QueryTypes.SELECT },
   );
   const ids = [...new Set(rows.map((r) => r.setup_id))];
-  const slots = await slotRows(s.db, ids);
+  const slots = await slotRows(ids);
   const models = await SetupModel.findAll({ where: { id: ids } });
   const chains = new Map(models.map((m) => [m.id, chainOf(slots.get(m.id) ?? [], m.details)]));
   return rows.flatMap((r): Measurement[] => {
@@ -76,27 +73,16 @@ async function copies(s: Services): Promise<Measurement[]> {
 
 /** Everything the workshop has measured of these measures. */
 export async function measurementsOf(
-  s: Services,
   asked: readonly MeasureId[],
 ): Promise<[MeasureId, Measurement[]][]> {
   const ofRuns = asked.filter((m) => m === 'lost' || m === 'toll' || m === 'panel');
   const list: [MeasureId, Measurement[]][] = [];
   if (ofRuns.length > 0) {
-    const titles = await s.db.query<{ id: string }>(
-      `SELECT id FROM profiles WHERE kind = 'title'`,
-      { type: QueryTypes.SELECT },
-    );
-    const { pairs } = pairsOf(
-      cellsOf(
-        await runsOfTitles(
-          s.db,
-          titles.map((t) => t.id),
-        ),
-      ),
-    );
+    const titles = await select<{ id: string }>(`SELECT id FROM profiles WHERE kind = 'title'`);
+    const { pairs } = pairsOf(cellsOf(await runsOfTitles(titles.map((t) => t.id))));
     for (const m of ofRuns) list.push([m, ofPairs(pairs, m)]);
   }
-  if (asked.includes('copy')) list.push(['copy', await copies(s)]);
-  if (asked.includes('works')) list.push(['works', await works(s)]);
+  if (asked.includes('copy')) list.push(['copy', await copies()]);
+  if (asked.includes('works')) list.push(['works', await works()]);
   return list;
 }

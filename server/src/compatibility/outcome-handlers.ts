@@ -1,7 +1,7 @@
 import { inTransaction } from '../platform/db/transaction';
 import { outcomeContracts } from '@ruddy/core/compatibility/contract';
 import { implement } from '../platform/http/route';
-import { EventModel } from '../platform/db/models';
+import { EventModel } from '../setups/models/event';
 import { invalid } from '../platform/http/problem';
 import { addEvent, recordOf } from '../setups/events';
 import { listOutcomes } from '../plan/log-list';
@@ -9,20 +9,20 @@ import { addOutcome } from '../plan/outcomes';
 import { requireSetup } from '../setups/setups';
 
 export const outcomeRoutes = implement(outcomeContracts, {
-  'GET /api/setups/:id/record': async ({ params }, s) => {
-    await requireSetup(s, params.id);
-    return { body: { items: await recordOf(s.db, params.id) } };
+  'GET /api/setups/:id/record': async ({ params }) => {
+    await requireSetup(params.id);
+    return { body: { items: await recordOf(params.id) } };
   },
   'POST /api/setups/:id/notes': async ({ params, body, actor }, s) => {
     const at = s.now();
-    await inTransaction(s.db, async () => {
+    await inTransaction(async () => {
       if (await EventModel.findByPk(body.id)) return;
       const old =
         body.corrects === null ? null : await EventModel.findByPk(body.corrects, { raw: true });
       if (body.corrects !== null && (old?.setupId !== params.id || old.kind !== 'note'))
         throw invalid('corrects', 'No note of this setup has this id');
       const happenedAt = new Date(`${body.happenedOn}T12:00:00Z`);
-      await addEvent(s.db, {
+      await addEvent({
         id: body.id,
         setupId: params.id,
         kind: 'note',
@@ -35,11 +35,11 @@ export const outcomeRoutes = implement(outcomeContracts, {
         by: actor.id,
       });
     });
-    return { status: 201, body: { items: await recordOf(s.db, params.id) } };
+    return { status: 201, body: { items: await recordOf(params.id) } };
   },
   'POST /api/setups/:id/outcomes': async ({ params, body, actor }, s) => {
     const { entry, fresh } = await addOutcome(s, params.id, body, actor);
     return { status: fresh ? 201 : 200, body: entry };
   },
-  'GET /api/outcomes': async ({ query }, { db }) => ({ body: await listOutcomes(db, query) }),
+  'GET /api/outcomes': async ({ query }) => ({ body: await listOutcomes(query) }),
 });

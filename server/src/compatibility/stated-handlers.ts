@@ -5,22 +5,22 @@ import { addClaim, addTitleNote, listClaims, titleRegister, withdraw } from './s
 
 export const statedRoutes = implement(statedContracts, {
   'GET /api/grid': async ({ query }, s) => ({ body: await grid(s, query) }),
-  'GET /api/claims': async (_call, s) => ({ body: { items: await listClaims(s) } }),
+  'GET /api/claims': async () => ({ body: { items: await listClaims() } }),
   'POST /api/claims': async ({ body, actor }, s) => {
     await addClaim(s, body, actor);
-    return { status: 201, body: { items: await listClaims(s) } };
+    return { status: 201, body: { items: await listClaims() } };
   },
   'POST /api/claims/:id/withdraw': async ({ params }, s) => {
     await withdraw(s, 'claims', params.id);
-    return { body: { items: await listClaims(s) } };
+    return { body: { items: await listClaims() } };
   },
-  'GET /api/register': async (_call, s) => ({ body: await titleRegister(s) }),
+  'GET /api/register': async () => ({ body: await titleRegister() }),
   'POST /api/register': async ({ body, actor }, s) => {
     await addTitleNote(s, body, actor);
-    return { status: 201, body: await titleRegister(s) };
+    return { status: 201, body: await titleRegister() };
   },
   'POST /api/register/:id/withdraw': async ({ params }, s) => {
     await withdraw(s, 'title_notes', params.id);
-    return { body: await titleRegister(s) };
+    return { body: await titleRegister() };
   },
 });

@@ -7,14 +7,13 @@ import { keepStated } from './stated';
 export async function loadStated(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, { id, withdrawn, ...body }] of l.bundle.claims.entries()) {
-    const kept = keepStated(l.db, 'claims', idFromFile(id), body, { withdrawn }, made);
+    const kept = keepStated('claims', idFromFile(id), body, { withdrawn }, made);
     count(l, await kept.catch((e: unknown) => at(`claims/${i}`, e)), 'claims');
   }
   for (const [i, { id, titleId, withdrawn, ...body }] of l.bundle.titleNotes.entries()) {
     const here = l.titles.get(idFromFile(titleId));
     if (!here) throw invalid(`titleNotes/${i}/titleId`, `The file holds no title "${titleId}"`);
     const kept = keepStated(
-      l.db,
       'title_notes',
       idFromFile(id),
       body,

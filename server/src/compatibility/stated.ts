@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { execute, select } from '../platform/db/database';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import {
@@ -33,7 +33,6 @@ interface Made {
 
 /** Keep what somebody stated. The same again changes nothing; another statement under a known id is refused. */
 export async function keepStated(
-  db: Sequelize,
   table: Table,
   id: string,
   body: object,
@@ -42,41 +41,36 @@ export async function keepStated(
 ): Promise<'stored' | 'same'> {
   const hash = contentHash(more.titleId ? { ...body, titleId: more.titleId } : body);
   const titled = table === 'title_notes';
-  const known = await db.query<{ id: string; hash: string }>(
+  const known = await select<{ id: string; hash: string }>(
     `SELECT id, content_hash AS hash FROM ${table} WHERE id = $1 OR content_hash = $2`,
-    { type: QueryTypes.SELECT, bind: [id, hash] },
+    [id, hash],
   );
   if (known.some((k) => k.hash === hash)) return 'same';
   if (known.length > 0) throw new HttpProblem(409, 'Something else was stated under this id');
-  await db.query(
+  await execute(
     `INSERT INTO ${table} (id, origin, created_at, created_by, body, content_hash, withdrawn_at${titled ? ', title_id' : ''})
      VALUES ($1, $2, $3, $4, $5::jsonb, $6, $7${titled ? ', $8' : ''})`,
-    {
-      bind: [
-        ...[
-          id,
-          made.origin,
-          made.at,
-          made.by,
-          JSON.stringify(body),
-          hash,
-          more.withdrawn ? made.at : null,
-        ],
-        ...(titled ? [more.titleId] : []),
+    [
+      ...[
+        id,
+        made.origin,
+        made.at,
+        made.by,
+        JSON.stringify(body),
+        hash,
+        more.withdrawn ? made.at : null,
       ],
-    },
+      ...(titled ? [more.titleId] : []),
+    ],
   );
   return 'stored';
 }
 
 /** Take back what was stated; it stays in exports, marked. */
 export async function withdraw(s: Services, table: Table, id: string): Promise<void> {
-  const rows = await s.db.query(
+  const rows = await select(
     `UPDATE ${table} SET withdrawn_at = coalesce(withdrawn_at, $2) WHERE id = $1 RETURNING id`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [id, s.now()],
-    },
+    [id, s.now()],
   );
   if (rows.length === 0) throw notFound(table === 'claims' ? 'claim' : 'statement');
 }
@@ -84,13 +78,12 @@ export async function withdraw(s: Services, table: Table, id: string): Promise<v
 type Stated = Omit<z.output<typeof claimBody>, 'id'>;
 
 /** Claims that stand, newest first, each held against everything the workshop has measured. */
-export async function listClaims(s: Services): Promise<ClaimEntry[]> {
-  const rows = await s.db.query<{ id: string; body: Stated; origin: Origin; created_at: Date }>(
+export async function listClaims(): Promise<ClaimEntry[]> {
+  const rows = await select<{ id: string; body: Stated; origin: Origin; created_at: Date }>(
     'SELECT id, body, origin, created_at FROM claims WHERE withdrawn_at IS NULL ORDER BY created_at DESC, id DESC LIMIT 500',
-    { type: QueryTypes.SELECT },
   );
   const asked = MEASURE_IDS.filter((m) => rows.some((r) => r.body.measure === m));
-  const measured = new Map<MeasureId, Measurement[]>(await measurementsOf(s, asked));
+  const measured = new Map<MeasureId, Measurement[]>(await measurementsOf(asked));
   return rows.map((r) => {
     const judged = judgeClaim(r.body, measured.get(r.body.measure) ?? []);
     const against = judged.against.slice(0, 50) as ClaimEntry['judged']['against'];
@@ -109,7 +102,7 @@ export async function addClaim(
   { id, ...body }: z.output<typeof claimBody>,
   actor: Actor,
 ): Promise<void> {
-  await keepStated(s.db, 'claims', id, body, {}, { origin: 'own', at: s.now(), by: actor.id });
+  await keepStated('claims', id, body, {}, { origin: 'own', at: s.now(), by: actor.id });
 }
 
 export async function addTitleNote(
@@ -117,13 +110,9 @@ export async function addTitleNote(
   { id, titleId, ...body }: z.output<typeof titleNoteBody>,
   actor: Actor,
 ): Promise<void> {
-  const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [titleId],
-  });
+  const [title] = await select('SELECT 1 FROM profiles WHERE id = $1', [titleId]);
   if (!title) throw notFound('title');
   await keepStated(
-    s.db,
     'title_notes',
     id,
     body,
@@ -135,26 +124,16 @@ export async function addTitleNote(
 type Note = Omit<z.output<typeof titleNoteBody>, 'id' | 'titleId'>;
 
 /** The register of titles: what was stated of them, and what runs show, by class of chains. */
-export async function titleRegister(s: Services): Promise<Register> {
-  const titles = await s.db.query<{ id: string; name: string }>(
+export async function titleRegister(): Promise<Register> {
+  const titles = await select<{ id: string; name: string }>(
     `SELECT id, name FROM profiles WHERE kind = 'title' AND year IS NULL ORDER BY lower(name)`,
-    { type: QueryTypes.SELECT },
   );
   const names = new Map(titles.map((t) => [t.id, t.name]));
-  const notes = await s.db.query<{ id: string; title_id: string; body: Note }>(
+  const notes = await select<{ id: string; title_id: string; body: Note }>(
     "SELECT id, title_id, body FROM title_notes WHERE withdrawn_at IS NULL ORDER BY body ->> 'on' DESC, id DESC",
-    { type: QueryTypes.SELECT },
   );
-  const cells = cellsOf(
-    await runsOfTitles(
-      s.db,
-      titles.map((t) => t.id),
-    ),
-  );
-  const models = await titleModels(
-    s.db,
-    titles.map((t) => t.id),
-  );
+  const cells = cellsOf(await runsOfTitles(titles.map((t) => t.id)));
+  const models = await titleModels(titles.map((t) => t.id));
   const wants = new Map(
     models.map((m) => [
       m.id,
@@ -198,8 +177,7 @@ export async function titleRegister(s: Services): Promise<Register> {
 }
 
 /** What was stated, as a bundle holds it. */
-export async function exportStated(db: Sequelize): Promise<Pick<Bundle, 'claims' | 'titleNotes'>> {
-  const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
+export async function exportStated(): Promise<Pick<Bundle, 'claims' | 'titleNotes'>> {
   const claims = await select<{ id: string; body: Stated; withdrawn: boolean }>(
     'SELECT id, body, withdrawn_at IS NOT NULL AS withdrawn FROM claims ORDER BY id',
   );

@@ -1,13 +1,13 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import { stringify } from 'csv-stringify/sync';
 import { columnsOf, type FilePart, type PartKind, rowsOf, templateRow } from '@ruddy/core/parts';
 
 /** Parts of a kind as a CSV that the import takes back, hosts with a row for each socket. */
-export async function exportCsv(db: Sequelize, kind: PartKind, retired: boolean): Promise<string> {
-  const parts = await db.query<FilePart>(
+export async function exportCsv(kind: PartKind, retired: boolean): Promise<string> {
+  const parts = await select<FilePart>(
     `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts WHERE kind = $1 AND (retired_at IS NULL OR $2)
      ORDER BY lower(maker), lower(model), lower(variant), id`,
-    { type: QueryTypes.SELECT, bind: [kind, retired] },
+    [kind, retired],
   );
   return toCsv(kind, parts);
 }

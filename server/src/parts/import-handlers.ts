@@ -21,15 +21,15 @@ export const importRoutes = implement(importContracts, {
     };
     return { status: 202, body: await startImport(s, file, actor) };
   },
-  'GET /api/jobs/:id': async ({ params }, { db }) => ({ body: await getJob(db, params.id) }),
-  'POST /api/jobs/:id/cancel': async ({ params }, { db }) => ({
-    body: await cancelJob(db, params.id),
+  'GET /api/jobs/:id': async ({ params }) => ({ body: await getJob(params.id) }),
+  'POST /api/jobs/:id/cancel': async ({ params }) => ({
+    body: await cancelJob(params.id),
   }),
-  'GET /api/jobs/:id/rows': async ({ params, query }, { db }) => ({
-    body: await rowOutcomesOf(db, params.id, query),
+  'GET /api/jobs/:id/rows': async ({ params, query }) => ({
+    body: await rowOutcomesOf(params.id, query),
   }),
-  'GET /api/export/:kind': async ({ params, query }, { db }) => ({
-    body: await exportCsv(db, params.kind, query.retired),
+  'GET /api/export/:kind': async ({ params, query }) => ({
+    body: await exportCsv(params.kind, query.retired),
     file: { name: `${params.kind}s.csv`, type: CSV },
   }),
   'GET /api/templates/:kind': ({ params }) =>

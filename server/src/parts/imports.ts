@@ -1,6 +1,6 @@
+import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
 import { setImmediate } from 'node:timers/promises';
-import { QueryTypes } from 'sequelize';
 import { type PartKind, wordOf } from '@ruddy/core/parts';
 import type { RowOutcome, Job } from '@ruddy/core/parts/contract';
 import type { Actor, Services } from '../platform/http/route';
@@ -21,23 +21,14 @@ function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
 
 /** The stored parts a batch may mean: by id, or by kind and name among those not retired. */
 async function meet(
-  s: Services,
   batch: readonly Incoming[],
 ): Promise<(e: Incoming) => { stored: Stored | null; namesake: Stored | null }> {
   const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
-  const rows = await s.db.query<Stored>(
+  const rows = await select<Stored>(
     `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired,
        kind || chr(31) || lower(maker) || chr(31) || lower(model) || chr(31) || lower(variant) AS key
      FROM parts WHERE id = ANY($1::uuid[]) OR (retired_at IS NULL AND kind = ANY($2::text[]) AND lower(maker) = ANY($3::text[]) AND lower(model) = ANY($4::text[]))`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        ids,
-        [...new Set(batch.map((e) => e.kind))],
-        names(batch, 'maker'),
-        names(batch, 'model'),
-      ],
-    },
+    [ids, [...new Set(batch.map((e) => e.kind))], names(batch, 'maker'), names(batch, 'model')],
   );
   const byId = new Map(rows.map((r) => [r.id, r]));
   const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
@@ -86,10 +77,10 @@ async function work(
     : await readCsv(file.text, file.kind ?? 'cable', reading);
   const tally = new Tally();
   const at = s.now();
-  await inTransaction(s.db, async () => {
+  await inTransaction(async () => {
     for (let i = 0; i < entries.length; i += BATCH) {
       const batch = entries.slice(i, i + BATCH);
-      const met = await meet(s, batch);
+      const met = await meet(batch);
       const judged: Judged[] = [];
       for (const [k, e] of batch.entries()) {
         const { stored, namesake } = met(e);
@@ -100,7 +91,6 @@ async function work(
       await tools.keep(judged.map((j) => j.fate));
       if (file.store && tally.fates.wrong === 0)
         await storeParts(
-          s,
           judged.flatMap((j) => (j.store ? [j.store] : [])),
           { origin: 'imported', at, by: file.by },
         );

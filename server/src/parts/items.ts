@@ -1,5 +1,6 @@
+import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize, Transaction } from 'sequelize';
+import { Transaction } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import { type AnySpec, type Differs, differsProblems, type PartKind } from '@ruddy/core/parts';
@@ -11,7 +12,8 @@ import type {
   itemPatch,
   RegisterRow,
 } from '@ruddy/core/parts/contract';
-import { ItemFactModel, ItemModel } from '../platform/db/models-catalogue';
+import { ItemFactModel } from './models/item-fact';
+import { ItemModel } from './models/item';
 import { invalid, notFound, refuseFuture } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 
@@ -37,9 +39,7 @@ const COLUMNS = `i.id, i.part_id AS "partId", i.label, i.how, i.owner, i.conditi
   i.bought_from AS "boughtFrom", i.claim, i.note, i.differs, coalesce(i.private ->> 'serial', '') AS serial, i.rev,
   (SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS "lentTo", i.origin, i.created_at AS "createdAt"`;
 
-async function entries(db: Sequelize, where: string, bind: unknown[]): Promise<ItemEntry[]> {
-  const select = <T extends object>(sql: string, values: unknown[]) =>
-    db.query<T>(sql, { type: QueryTypes.SELECT, bind: values });
+async function entries(where: string, bind: unknown[]): Promise<ItemEntry[]> {
   const rows = await select<ItemRow>(
     `SELECT ${COLUMNS} FROM items i WHERE ${where} ORDER BY lower(i.label), i.id`,
     bind,
@@ -76,28 +76,22 @@ async function entries(db: Sequelize, where: string, bind: unknown[]): Promise<I
 }
 
 /** The pieces of a part, by label. */
-export function itemsOf(db: Sequelize, partId: string): Promise<ItemEntry[]> {
-  return entries(db, 'i.part_id = $1', [partId]);
+export function itemsOf(partId: string): Promise<ItemEntry[]> {
+  return entries('i.part_id = $1', [partId]);
 }
 
 /** One piece. */
-export async function getItem(db: Sequelize, id: string): Promise<ItemEntry> {
-  const [item] = await entries(db, 'i.id = $1', [id]);
+export async function getItem(id: string): Promise<ItemEntry> {
+  const [item] = await entries('i.id = $1', [id]);
   if (!item) throw notFound('piece');
   return item;
 }
 
 /** The part of a piece must be there, and what the piece differs in must be something a piece can differ in. */
-async function checkPart(
-  db: Sequelize,
-  body: { partId: string; differs?: Differs | undefined },
-): Promise<void> {
-  const [row] = await db.query<{ kind: PartKind; spec: AnySpec }>(
+async function checkPart(body: { partId: string; differs?: Differs | undefined }): Promise<void> {
+  const [row] = await select<{ kind: PartKind; spec: AnySpec }>(
     'SELECT kind, spec FROM parts WHERE id = $1',
-    {
-      type: QueryTypes.SELECT,
-      bind: [body.partId],
-    },
+    [body.partId],
   );
   if (!row) throw invalid('partId', 'No part has this id');
   const [wrong] = differsProblems(row.kind, row.spec, body.differs ?? {});
@@ -106,12 +100,11 @@ async function checkPart(
 
 /** Write a piece down. A repeated id is answered, not doubled. */
 export async function createItem(
-  db: Sequelize,
   { serial, ...body }: ItemBody,
   made: Made,
 ): Promise<'stored' | 'same'> {
   if (await ItemModel.findByPk(body.id)) return 'same';
-  await checkPart(db, body);
+  await checkPart(body);
   await ItemModel.create({
     ...body,
     private: serial ? { serial } : {},
@@ -124,20 +117,19 @@ export async function createItem(
 
 /** Change what is written of a piece. What a person changes becomes theirs. */
 export async function patchItem(
-  s: Services,
   id: string,
   { serial, ...patch }: z.output<typeof itemPatch>,
   revision: number,
 ): Promise<ItemEntry> {
-  return inTransaction(s.db, async () => {
+  return inTransaction(async () => {
     const row = await ItemModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
     if (!row) throw notFound('piece');
-    checkRevision(revision, row.rev, await getItem(s.db, id));
-    if (patch.differs) await checkPart(s.db, { partId: row.partId, differs: patch.differs });
+    checkRevision(revision, row.rev, await getItem(id));
+    if (patch.differs) await checkPart({ partId: row.partId, differs: patch.differs });
     const given = serial === undefined ? {} : { private: serial ? { serial } : {} };
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     await row.update({ ...patch, ...given, origin, rev: row.rev + 1 });
-    return getItem(s.db, id);
+    return getItem(id);
   });
 }
 
@@ -163,13 +155,13 @@ export async function addFact(body: FactBody, made: Made, where = ''): Promise<'
 /** Note something on a piece and answer with the piece. */
 export async function noteFact(s: Services, body: FactBody, actor: Actor): Promise<ItemEntry> {
   refuseFuture('happenedOn', body.happenedOn, s.now());
-  await inTransaction(s.db, () => addFact(body, { origin: 'own', at: s.now(), by: actor.id }));
-  return getItem(s.db, body.itemId);
+  await inTransaction(() => addFact(body, { origin: 'own', at: s.now(), by: actor.id }));
+  return getItem(body.itemId);
 }
 
 /** The cable register: every piece of a cable that is not gone, and cables of which no piece is written down. */
-export async function register(db: Sequelize): Promise<RegisterRow[]> {
-  const rows = await db.query<
+export async function register(): Promise<RegisterRow[]> {
+  const rows = await select<
     Omit<RegisterRow, 'best'> & { gbps: number | null; on: string; where: string }
   >(
     `SELECT p.id AS "partId", p.maker || ' ' || p.model || CASE WHEN p.variant <> '' THEN ' ' || p.variant ELSE '' END AS part,
@@ -182,7 +174,6 @@ export async function register(db: Sequelize): Promise<RegisterRow[]> {
        LEFT JOIN (${BEST}) b ON b.item_id = i.id AND b.n = 1
      WHERE p.kind = 'cable' AND (p.retired_at IS NULL OR i.id IS NOT NULL)
      ORDER BY i.id IS NULL, lower(coalesce(i.label, '')), part, i.id LIMIT 2000`,
-    { type: QueryTypes.SELECT },
   );
   return rows.map(({ gbps, on, where, ...r }) => ({
     ...r,

@@ -4,16 +4,16 @@ import { implement } from '../platform/http/route';
 import { createPart, getPart, listParts, patchMany, patchPart, revisionsOf } from './parts';
 
 export const partRoutes = implement(partContracts, {
-  'GET /api/parts': async ({ query }, { db }) => ({ body: await listParts(db, query) }),
-  'GET /api/parts/:id': async ({ params }, { db }) => {
-    const part = await getPart(db, params.id);
+  'GET /api/parts': async ({ query }) => ({ body: await listParts(query) }),
+  'GET /api/parts/:id': async ({ params }) => {
+    const part = await getPart(params.id);
     return { body: part, etag: part.rev };
   },
   'POST /api/parts': async ({ body, actor }, s) => {
-    const fate = await inTransaction(s.db, () =>
+    const fate = await inTransaction(() =>
       createPart(body, { origin: 'own', at: s.now(), by: actor.id }),
     );
-    const part = await getPart(s.db, body.id);
+    const part = await getPart(body.id);
     return { status: fate === 'stored' ? 201 : 200, body: part, etag: part.rev };
   },
   'PATCH /api/parts/:id': async ({ params, body, revision, actor }, s) => {
@@ -21,7 +21,7 @@ export const partRoutes = implement(partContracts, {
     return { body: part, etag: part.rev };
   },
   'POST /api/parts/bulk': async ({ body, actor }, s) => ({ body: await patchMany(s, body, actor) }),
-  'GET /api/parts/:id/revisions': async ({ params }, { db }) => ({
-    body: { items: await revisionsOf(db, params.id) },
+  'GET /api/parts/:id/revisions': async ({ params }) => ({
+    body: { items: await revisionsOf(params.id) },
   }),
 });

@@ -1,6 +1,7 @@
+import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
 import { apply } from 'json-merge-patch';
-import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
+import { Op, Transaction } from 'sequelize';
 import type * as z from 'zod';
 import { checked } from '@ruddy/core/base';
 import type { Origin, Page } from '@ruddy/core/base/contract';
@@ -14,7 +15,9 @@ import type {
   partQuery,
   Revision,
 } from '@ruddy/core/parts/contract';
-import { PartModel, PartRevisionModel, SocketModel } from '../platform/db/models';
+import { PartModel } from './models/part';
+import { PartRevisionModel } from './models/part-revision';
+import { SocketModel } from './models/socket';
 import { fromZod, HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import { contentHash, newId } from '../platform/db/ids';
@@ -56,7 +59,6 @@ function toPart(r: PartRow): Part {
 
 /** A page of the catalogue by maker, model and variant, with how many there are in all. */
 export async function listParts(
-  db: Sequelize,
   q: z.output<typeof partQuery>,
 ): Promise<Page<Part> & { total: number }> {
   const after = decodeCursor(q.cursor, 2);
@@ -66,32 +68,23 @@ export async function listParts(
      AND ($5::text IS NULL OR p.spec ->> $5 = $6 OR EXISTS (
        SELECT 1 FROM jsonb_array_elements(CASE WHEN p.kind = 'host' THEN p.spec -> 'sockets' ELSE '[]' END) k WHERE k ->> $5 = $6))`;
   const bind = [q.kind ?? null, q.retired, q.q ? likePattern(q.q) : null, q.owned, attr, word];
-  const [counted] = await db.query<{ n: number }>(
+  const [counted] = await select<{ n: number }>(
     `SELECT count(*)::int AS n FROM parts p WHERE ${filter}`,
-    {
-      type: QueryTypes.SELECT,
-      bind,
-    },
+    bind,
   );
   // The page is found by the index on names first; what is counted beside each part is counted for that page only.
-  const rows = await db.query<PartRow>(
+  const rows = await select<PartRow>(
     `SELECT ${COLUMNS} FROM parts p WHERE ${filter}
        AND ($7::text IS NULL OR (lower(p.maker) || ' ' || lower(p.model) || ' ' || lower(p.variant), p.id) > ($7, $8::uuid))
      ORDER BY sort, p.id LIMIT $9`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
-    },
+    [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
   );
   return { ...toPage(rows, q.limit, toPart, (r) => [r.sort, r.id]), total: counted?.n ?? 0 };
 }
 
 /** One part, retired or not. */
-export async function getPart(db: Sequelize, id: string): Promise<Part> {
-  const [row] = await db.query<PartRow>(`SELECT ${COLUMNS} FROM parts p WHERE p.id = $1`, {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+export async function getPart(id: string): Promise<Part> {
+  const [row] = await select<PartRow>(`SELECT ${COLUMNS} FROM parts p WHERE p.id = $1`, [id]);
   if (!row) throw notFound('part');
   return toPart(row);
 }
@@ -124,10 +117,10 @@ export async function syncSockets(
   );
 }
 
-async function refuseSocketInUse(db: Sequelize, partId: string, spec: HostSpec): Promise<void> {
-  const used = await db.query<{ key: string; setup: string }>(
+async function refuseSocketInUse(partId: string, spec: HostSpec): Promise<void> {
+  const used = await select<{ key: string; setup: string }>(
     `SELECT k.key, s.name AS setup FROM setup_slots t JOIN sockets k ON k.id = t.socket_id JOIN setups s ON s.id = t.setup_id WHERE k.part_id = $1`,
-    { type: QueryTypes.SELECT, bind: [partId] },
+    [partId],
   );
   const gone = used.find((u) => !spec.sockets.some((s) => s.key === u.key));
   if (gone)
@@ -182,18 +175,14 @@ interface Change {
 }
 
 /** Apply a change to a locked row and keep the revision. What a person changes becomes theirs. */
-async function applyChange(
-  s: Services,
-  row: PartModel,
-  { patch, at, actor }: Change,
-): Promise<void> {
+async function applyChange(row: PartModel, { patch, at, actor }: Change): Promise<void> {
   const merged: unknown = patch.spec ? apply(structuredClone(row.spec), patch.spec) : row.spec;
   const parsed = checked(PART_SCHEMAS[row.kind], merged);
   if (!parsed.success) throw fromZod(parsed.error, 'body');
   const spec = parsed.data as AnySpec;
   const origin = row.origin === 'demo' ? 'adopted' : row.origin;
   if (row.kind === 'host') {
-    await refuseSocketInUse(s.db, row.id, spec as HostSpec);
+    await refuseSocketInUse(row.id, spec as HostSpec);
     await syncSockets(row.id, spec as HostSpec, { origin, at, by: actor.id });
   }
   const retiredAt =
@@ -222,12 +211,12 @@ export async function patchPart(
   revision: number,
   actor: Actor,
 ): Promise<Part> {
-  return inTransaction(s.db, async () => {
+  return inTransaction(async () => {
     const row = await PartModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
     if (!row) throw notFound('part');
-    checkRevision(revision, row.rev, await getPart(s.db, id));
-    await applyChange(s, row, { patch, at: s.now(), actor });
-    return getPart(s.db, id);
+    checkRevision(revision, row.rev, await getPart(id));
+    await applyChange(row, { patch, at: s.now(), actor });
+    return getPart(id);
   });
 }
 
@@ -237,7 +226,7 @@ export async function patchMany(
   body: z.output<typeof bulkBody>,
   actor: Actor,
 ): Promise<{ changed: number }> {
-  return inTransaction(s.db, async () => {
+  return inTransaction(async () => {
     const ids = [...new Set(body.ids)];
     const rows = await PartModel.findAll({
       where: { id: { [Op.in]: ids } },
@@ -249,7 +238,7 @@ export async function patchMany(
       // Of many parts each keeps its own sources; what is said of the changed attribute goes over them.
       const sources = { ...row.sources, ...body.patch.sources };
       const change = { patch: { ...body.patch, sources }, at: s.now(), actor };
-      await applyChange(s, row, change).catch((error: unknown) => {
+      await applyChange(row, change).catch((error: unknown) => {
         const named =
           error instanceof HttpProblem
             ? `${partName(row.spec)}: ${error.more.detail ?? error.title}`
@@ -267,12 +256,12 @@ export async function patchMany(
 }
 
 /** The past of a part, newest first. */
-export async function revisionsOf(db: Sequelize, id: string): Promise<Revision[]> {
-  await getPart(db, id);
-  const rows = await db.query<Omit<Revision, 'at'> & { at: Date }>(
+export async function revisionsOf(id: string): Promise<Revision[]> {
+  await getPart(id);
+  const rows = await select<Omit<Revision, 'at'> & { at: Date }>(
     `SELECT r.rev, r.at, m.name AS by, r.spec, r.sources, r.retired FROM part_revisions r JOIN members m ON m.id = r.by
      WHERE r.part_id = $1 ORDER BY r.rev DESC LIMIT 200`,
-    { type: QueryTypes.SELECT, bind: [id] },
+    [id],
   );
   return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
 }

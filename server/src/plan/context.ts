@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import { type HouseRules, RULE_IDS, type RuleId } from '@ruddy/core/base';
 import { type Chain, isAdapter } from '@ruddy/core/chain';
 import type { ReleaseSpec, RequirementSpec } from '@ruddy/core/parts';
@@ -30,7 +30,6 @@ type Row =
  * the parts, by maker and by model or family, or for any. The core decides which of them do.
  */
 async function stored(
-  db: Sequelize,
   chains: readonly Chain[],
 ): Promise<Pick<Grounds, 'house' | 'requirements' | 'releases'>> {
   const parts = chains.flatMap(partsOf);
@@ -44,13 +43,13 @@ async function stored(
     ),
     'any',
   ];
-  const rows = await db.query<Row>(
+  const rows = await select<Row>(
     `SELECT 'rule' AS kind, jsonb_build_object('key', key, 'value', value) AS spec FROM settings
        WHERE member_id IS NULL AND value IS NOT NULL AND value <> 'null'::jsonb AND key = ANY($3::text[])
      UNION ALL
      (SELECT kind, spec FROM parts WHERE kind IN ('release', 'requirement') AND retired_at IS NULL
        AND lower(maker) = ANY($1::text[]) AND lower(model) = ANY($2::text[]) ORDER BY kind, id)`,
-    { type: QueryTypes.SELECT, bind: [makers, models, RULE_IDS] },
+    [makers, models, RULE_IDS],
   );
   return {
     house: Object.fromEntries(
@@ -68,6 +67,6 @@ export async function groundsFor(
   own: HouseRules = {},
   asOf?: string,
 ): Promise<Grounds> {
-  const { house, ...soft } = await stored(s.db, chains);
+  const { house, ...soft } = await stored(chains);
   return { asOf: asOf ?? s.now().toISOString().slice(0, 10), house: { ...house, ...own }, ...soft };
 }

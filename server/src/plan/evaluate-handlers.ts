@@ -16,19 +16,19 @@ import { listRules, putRule } from '../setups/rules';
 
 export const judgeRoutes = implement(evaluateContracts, {
   'POST /api/evaluate': async ({ body }, s) => {
-    const chain = await givenChain(s, body);
+    const chain = await givenChain(body);
     const grounds = await groundsFor(s, [chain], body.rules, body.asOf);
     const rules = new RuleBook(grounds.house);
     const weights = nearWeights((id) => rules.get(id));
     const evidence =
-      body.evidence === 'log' ? await evidenceOf(s.db, askedOf(chain, weights)) : undefined;
+      body.evidence === 'log' ? await evidenceOf(askedOf(chain, weights)) : undefined;
     const { requirements, releases } = body;
     const context = {
       ...grounds,
       ...(requirements && { requirements }),
       ...(releases && { releases }),
       ...(evidence && { evidence }),
-      ...(body.frames && { frames: await frameAsks(s.db, body.frames) }),
+      ...(body.frames && { frames: await frameAsks(body.frames) }),
     };
     const evaluation = evaluate({ chain, context });
     return {
@@ -40,7 +40,7 @@ export const judgeRoutes = implement(evaluateContracts, {
     };
   },
   'POST /api/fixes': async ({ body }, s) => {
-    const chain = await givenChain(s, body);
+    const chain = await givenChain(body);
     const { code, about } = body;
     return {
       body: await fixesFor(
@@ -51,7 +51,7 @@ export const judgeRoutes = implement(evaluateContracts, {
       ),
     };
   },
-  'GET /api/rules': async (_call, { db }) => ({ body: { items: await listRules(db) } }),
+  'GET /api/rules': async () => ({ body: { items: await listRules() } }),
   'PUT /api/rules/:id': async ({ params, body, revision, actor }, s) => {
     const row = await putRule(s, params.id, body, revision, actor);
     return { body: row, etag: row.rev };

@@ -1,10 +1,9 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import type { Chain } from '@ruddy/core/chain';
 import { nearWeights, SHARED_ATTRIBUTES, type SharedAttribute } from '@ruddy/core/compatibility';
 import type { EvidenceAnswer, evidenceBody } from '@ruddy/core/compatibility/contract';
 import { expectation } from '@ruddy/core/plan';
-import type { Services } from '../platform/http/route';
 import { askedOf, evidenceOf, weightedUnits, weightedBind } from './evidence';
 import { ENTRY_STATE, toEntry, type EntryRow } from './log-list';
 import { ruleReader } from '../setups/rules';
@@ -20,18 +19,17 @@ const EXACT_SHOWN = 200;
  * factors. Weights of the house rules unless others are tried.
  */
 export async function askEvidence(
-  s: Services,
   chain: Chain,
   body: z.output<typeof evidenceBody>,
 ): Promise<EvidenceAnswer> {
   const weights = {
-    ...nearWeights(await ruleReader(s.db)),
+    ...nearWeights(await ruleReader()),
     ...body.weights,
   } as EvidenceAnswer['weights'];
   const asked = askedOf(chain, weights, body.without);
-  const summary = await evidenceOf(s.db, asked);
+  const summary = await evidenceOf(asked);
   const bind = weightedBind(asked);
-  const rows = await s.db.query<Row>(
+  const rows = await select<Row>(
     `WITH ${weightedUnits(asked.without !== null)}, picked AS (
        (SELECT * FROM weighed WHERE exact ORDER BY happened_on DESC, seq DESC LIMIT ${EXACT_SHOWN})
        UNION ALL
@@ -41,7 +39,7 @@ export async function askEvidence(
        (w.link = $2::text) IS TRUE AS link, (w.dock = $3::text) IS TRUE AS dock, (w.family = $4::text) IS TRUE AS family
      FROM picked w JOIN log_entries e ON e.id = w.entry_id
      ORDER BY w.exact DESC, w.weight DESC, e.happened_on DESC, e.seq DESC, e.id DESC`,
-    { type: QueryTypes.SELECT, bind: [...bind, body.limit] },
+    [...bind, body.limit],
   );
   return {
     summary,

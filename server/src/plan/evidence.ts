@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { Chain } from '@ruddy/core/chain';
 import {
   entryVersions,
@@ -22,14 +22,11 @@ interface Counted extends Tally {
 }
 
 /** What was seen and what was told of each chain key, whatever the versions. The unit is a setup with its newest outcome per set of versions. */
-export async function tallies(
-  db: Sequelize,
-  keys: readonly string[],
-): Promise<Map<string, EvidenceSummary>> {
+export async function tallies(keys: readonly string[]): Promise<Map<string, EvidenceSummary>> {
   if (keys.length === 0) return new Map();
-  const rows = await db.query<Counted & { chain_key: string }>(
+  const rows = await select<Counted & { chain_key: string }>(
     `SELECT chain_key, ${COUNTS} FROM log_units WHERE chain_key = ANY ($1::text[]) GROUP BY chain_key`,
-    { type: QueryTypes.SELECT, bind: [keys] },
+    [keys],
   );
   return new Map(
     rows.map(({ chain_key, told_n, told_worked, ...exact }) => [
@@ -91,8 +88,8 @@ export const weightedUnits = (leavesOut: boolean): string => `weighed AS (
  * What the log says of a chain and of near ones: counts of exactly this chain, and of near ones how many and their weight. One statement
  * over the units; the entries themselves never travel.
  */
-export async function evidenceOf(db: Sequelize, asked: Asked): Promise<EvidenceSummary> {
-  const [r] = await db.query<
+export async function evidenceOf(asked: Asked): Promise<EvidenceSummary> {
+  const [r] = await select<
     Counted &
       Record<
         'same_n' | 'same_worked' | 'worked' | 'failed' | 'near_n' | 'near_weight' | 'near_worked',
@@ -107,7 +104,7 @@ export async function evidenceOf(db: Sequelize, asked: Asked): Promise<EvidenceS
        (SELECT count(*)::int FROM o WHERE weight > 0) AS near_n, (SELECT coalesce(sum(weight), 0) FROM o) AS near_weight,
        (SELECT coalesce(sum(weight) FILTER (WHERE worked), 0) FROM o) AS near_worked
      FROM e`,
-    { type: QueryTypes.SELECT, bind: weightedBind(asked) },
+    weightedBind(asked),
   );
   if (!r) return NO_EVIDENCE;
   const { n, works, care, unreliable, fails, newest } = r;

@@ -1,5 +1,5 @@
+import { select } from '../platform/db/database';
 import { setImmediate } from 'node:timers/promises';
-import { QueryTypes } from 'sequelize';
 import { type Chain, isAdapter, partName, portName } from '@ruddy/core/chain';
 import type {
   AnySpec,
@@ -37,14 +37,14 @@ const BUDGET_MS = 1500;
 const CHUNK = 40;
 const ITEMS = 4;
 
-async function catalogue(s: Services, kinds: readonly Kind[]): Promise<Choice[]> {
+async function catalogue(kinds: readonly Kind[]): Promise<Choice[]> {
   if (kinds.length === 0) return [];
-  return s.db.query<Choice>(
+  return select<Choice>(
     `SELECT id, kind, spec FROM (
        SELECT p.id, p.kind, p.spec, row_number() OVER (PARTITION BY p.kind ORDER BY (p.origin = 'own') DESC,
          EXISTS (SELECT 1 FROM setup_slots t WHERE t.part_id = p.id) DESC, p.id) AS n
        FROM parts p WHERE p.kind = ANY($1::text[]) AND p.retired_at IS NULL) x WHERE n <= $2 ORDER BY kind, n`,
-    { type: QueryTypes.SELECT, bind: [kinds, MOST] },
+    [kinds, MOST],
   );
 }
 
@@ -167,7 +167,7 @@ export async function fixesFor(
     change,
     chain: applyAdjust(chain, { words, ...change }),
   }));
-  const parts = (await catalogue(s, kinds))
+  const parts = (await catalogue(kinds))
     .flatMap((c) => withPart(chain, c))
     .map((c) => ({ ...c, buys: true }));
   const all: Candidate[] = [...adjusted, ...(ports ? otherPorts(chain) : []), ...parts];

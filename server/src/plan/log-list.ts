@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import type { Origin, Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
@@ -89,8 +89,8 @@ export function outcomesStatement(q: ListQuery): { sql: string; bind: unknown[] 
 }
 
 /** A page of the log, newest first. An entry is superseded when the same setup was logged later under other versions. */
-export async function listOutcomes(db: Sequelize, q: ListQuery): Promise<Page<OutcomeEntry>> {
+export async function listOutcomes(q: ListQuery): Promise<Page<OutcomeEntry>> {
   const { sql, bind } = outcomesStatement(q);
-  const rows = await db.query<EntryRow>(sql, { type: QueryTypes.SELECT, bind });
+  const rows = await select<EntryRow>(sql, bind);
   return toPage(rows, q.limit, toEntry, (r) => [r.happened_on, r.id]);
 }

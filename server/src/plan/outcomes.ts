@@ -1,10 +1,9 @@
 import { inTransaction } from '../platform/db/transaction';
-import type { Sequelize } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
 import { chainKey } from '@ruddy/core/compatibility';
 import type { OutcomeBody, OutcomeEntry } from '@ruddy/core/compatibility/contract';
-import { LogEntryModel } from '../platform/db/models';
+import { LogEntryModel } from './models/log-entry';
 import { HttpProblem, invalid, refuseFuture } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { chainOf } from '../setups/chain';
@@ -88,7 +87,6 @@ async function isLogged(body: OutcomeBody, hash: string): Promise<boolean> {
 
 /** Store an outcome: a fact of the setup's record and a row of the log, with the chain as it was. */
 export async function storeOutcome(
-  db: Sequelize,
   setupId: string,
   body: OutcomeBody,
   chain: Chain,
@@ -105,7 +103,7 @@ export async function storeOutcome(
   const { id, note, corrects, order, happenedOn } = body;
   const { outcome, versions, symptoms, fixes, provenance, confidence } = body;
   const said = { outcome, versions, symptoms, fixes, provenance, confidence };
-  const seq = await addEvent(db, {
+  const seq = await addEvent({
     id,
     setupId,
     kind: 'outcome',
@@ -130,13 +128,13 @@ export async function addOutcome(
   actor: Actor,
 ): Promise<{ entry: OutcomeEntry; fresh: boolean }> {
   refuseFuture('happenedOn', body.happenedOn, s.now());
-  const result = await inTransaction(s.db, async () => {
-    const { rows, row } = await readSetup(s.db, setupId, true);
+  const result = await inTransaction(async () => {
+    const { rows, row } = await readSetup(setupId, true);
     const chain = chainOf(rows, row.details);
     if (!chain.host && !chain.dock && !chain.card)
       throw invalid('setup', 'This setup has no parts yet; choose some before logging an outcome');
-    return storeOutcome(s.db, setupId, body, chain, { origin: 'own', at: s.now(), by: actor.id });
+    return storeOutcome(setupId, body, chain, { origin: 'own', at: s.now(), by: actor.id });
   });
-  const [entry] = (await listOutcomes(s.db, { limit: 1, newest: false, id: body.id })).items;
+  const [entry] = (await listOutcomes({ limit: 1, newest: false, id: body.id })).items;
   return { entry: entry as OutcomeEntry, fresh: result === 'stored' };
 }

@@ -11,8 +11,8 @@ export const planRoutes = implement(planContracts, {
     const setup = await markInstalled(s, params.id, body, revision, actor);
     return { status: 201, body: setup, etag: setup.rev };
   },
-  'GET /api/search': async ({ query }, { db }) => ({
-    body: { items: await search(db, query.q, query.limit) },
+  'GET /api/search': async ({ query }) => ({
+    body: { items: await search(query.q, query.limit) },
   }),
   'GET /api/setups': async ({ query }, s) => ({ body: await listSetups(s, query) }),
   'GET /api/setups/summary': async (_call, s) => ({ body: await summarise(s) }),

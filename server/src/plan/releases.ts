@@ -13,7 +13,9 @@ import { entryVersions } from '@ruddy/core/compatibility';
 import type { ReleaseSpec } from '@ruddy/core/parts';
 import type { InstalledBody, TouchedRow } from '@ruddy/core/plan/contract';
 import type { Setup } from '@ruddy/core/setups/contract';
-import { EventModel, PartModel, SetupModel } from '../platform/db/models';
+import { EventModel } from '../setups/models/event';
+import { PartModel } from '../parts/models/part';
+import { SetupModel } from '../setups/models/setup';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import { chainOf, slotRows } from '../setups/chain';
@@ -37,10 +39,7 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
     where: { state: { [Op.ne]: 'retired' } },
     order: [['name', 'ASC']],
   });
-  const slots = await slotRows(
-    s.db,
-    setups.map((m) => m.id),
-  );
+  const slots = await slotRows(setups.map((m) => m.id));
   const all = setups.map((m) => ({ m, chain: chainOf(slots.get(m.id) ?? [], m.details) }));
   const touched = all.filter(({ chain }) => releaseTouches(release, chain));
   const { requirements = [], asOf } = await groundsFor(
@@ -87,8 +86,8 @@ export async function markInstalled(
   const at = s.now();
   const today = at.toISOString().slice(0, 10);
   if (body.on > today) throw invalid('on', `Date: ${body.on} is in the future; today is ${today}`);
-  return inTransaction(s.db, async () => {
-    const { row, rows, setup } = await readSetup(s.db, setupId, true);
+  return inTransaction(async () => {
+    const { row, rows, setup } = await readSetup(setupId, true);
     const known = await EventModel.findByPk(body.id, { raw: true });
     if (known && known.setupId === setupId && known.kind === 'version') return setup;
     if (known)
@@ -104,12 +103,7 @@ export async function markInstalled(
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     await row.update({ details, origin, rev: row.rev + 1, savedAt: at });
     const when = { at, happenedAt: new Date(`${body.on}T12:00:00Z`), by: actor.id };
-    await noteVersion(
-      s.db,
-      setupId,
-      { id: body.id, role: body.role, from, to: body.version },
-      when,
-    );
+    await noteVersion(setupId, { id: body.id, role: body.role, from, to: body.version }, when);
     if (body.outcome) {
       const chain = chainOf(rows, details);
       const versions = entryVersions(details.installed);
@@ -122,14 +116,13 @@ export async function markInstalled(
         corrects: null,
       };
       await storeOutcome(
-        s.db,
         setupId,
         { ...said, ...body.outcome, happenedOn: body.on, versions },
         chain,
         { origin: 'own', at, by: actor.id },
       );
     }
-    await keepRevision(s.db, setupId, null, actor.id, at);
-    return (await readSetup(s.db, setupId)).setup;
+    await keepRevision(setupId, null, actor.id, at);
+    return (await readSetup(setupId)).setup;
   });
 }

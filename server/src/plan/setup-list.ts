@@ -1,4 +1,5 @@
-import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
+import { Op } from 'sequelize';
 import type * as z from 'zod';
 import type { Outcome } from '@ruddy/core/base';
 import type { Page } from '@ruddy/core/base/contract';
@@ -13,7 +14,7 @@ import type {
   Summary,
 } from '@ruddy/core/plan/contract';
 import { summarizeEvaluation } from '@ruddy/core/plan/text';
-import { SetupModel } from '../platform/db/models';
+import { SetupModel } from '../setups/models/setup';
 import type { Services } from '../platform/http/route';
 import { chainOf, slotRows } from '../setups/chain';
 import { groundsFor } from './context';
@@ -27,12 +28,12 @@ async function judge(
   setups: readonly SetupModel[],
 ): Promise<{ row: SetupModel; chain: Chain; evaluation: Evaluation; list: SetupRow }[]> {
   const ids = setups.map((r) => r.id);
-  const slots = await slotRows(s.db, ids);
+  const slots = await slotRows(ids);
   const chains = setups.map((r) => chainOf(slots.get(r.id) ?? [], r.details));
   const grounds = await groundsFor(s, chains);
   const keys = chains.map((c) => chainKey(c));
-  const evidence = await tallies(s.db, [...new Set(keys.filter((k) => k !== null))]);
-  const last = await lastOutcomes(s.db, ids);
+  const evidence = await tallies([...new Set(keys.filter((k) => k !== null))]);
+  const last = await lastOutcomes(ids);
   return setups.map((row, i) => {
     const chain = chains[i] as Chain;
     const evaluation = evaluate({
@@ -52,14 +53,13 @@ async function judge(
 }
 
 async function lastOutcomes(
-  db: Sequelize,
   ids: readonly string[],
 ): Promise<Map<string, { outcome: Outcome; on: string }>> {
-  const rows = await db.query<{ setup_id: string; outcome: Outcome; on: string }>(
+  const rows = await select<{ setup_id: string; outcome: Outcome; on: string }>(
     `SELECT DISTINCT ON (e.setup_id) e.setup_id, outcome, happened_on::text AS on FROM log_entries e JOIN events v ON v.id = e.id
      WHERE e.setup_id = ANY($1::uuid[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
      ORDER BY e.setup_id, happened_on DESC, v.seq DESC`,
-    { type: QueryTypes.SELECT, bind: [ids] },
+    [ids],
   );
   return new Map(rows.map(({ setup_id, ...r }) => [setup_id, r]));
 }
@@ -70,28 +70,22 @@ export async function listSetups(
   q: z.output<typeof setupQuery>,
 ): Promise<Page<SetupRow>> {
   const after = decodeCursor(q.cursor, 2);
-  const ids = await s.db.query<{ id: string; sort: string }>(
+  const ids = await select<{ id: string; sort: string }>(
     `SELECT id, lower(name) AS sort FROM setups
      WHERE ($1::text IS NULL OR name ILIKE $1) AND ($2::text IS NULL OR state = $2) AND (state <> 'retired' OR $3 OR $2 = 'retired')
        AND ($4::text IS NULL OR (lower(name), id) > ($4, $5::uuid))
      ORDER BY lower(name), id LIMIT $6`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        q.q ? likePattern(q.q) : null,
-        q.state ?? null,
-        q.retired,
-        after?.[0] ?? null,
-        after?.[1] ?? null,
-        q.limit + 1,
-      ],
-    },
+    [
+      q.q ? likePattern(q.q) : null,
+      q.state ?? null,
+      q.retired,
+      after?.[0] ?? null,
+      after?.[1] ?? null,
+      q.limit + 1,
+    ],
   );
   const models = await SetupModel.findAll({ where: { id: { [Op.in]: ids.map((r) => r.id) } } });
-  const tolls = await tollRows(
-    s.db,
-    models.map((m) => m.id),
-  );
+  const tolls = await tollRows(models.map((m) => m.id));
   const judged = new Map(
     (await judge(s, models)).map((j) => [
       j.row.id,
@@ -138,8 +132,8 @@ export async function summarise(s: Services): Promise<Summary> {
 }
 
 /** Setups and parts whose name holds the words, setups first. */
-export async function search(db: Sequelize, q: string, limit: number): Promise<SearchHit[]> {
-  const rows = await db.query<{
+export async function search(q: string, limit: number): Promise<SearchHit[]> {
+  const rows = await select<{
     id: string;
     kind: SearchHit['kind'];
     name: string;
@@ -149,7 +143,7 @@ export async function search(db: Sequelize, q: string, limit: number): Promise<S
     `(SELECT id, 'setup' AS kind, name, NULL::jsonb AS spec, state FROM setups WHERE name ILIKE $1 ORDER BY lower(name) LIMIT $2)
      UNION ALL
      (SELECT id, kind, model AS name, spec, NULL AS state FROM parts WHERE search ILIKE $1 AND retired_at IS NULL ORDER BY search LIMIT $2)`,
-    { type: QueryTypes.SELECT, bind: [likePattern(q), limit] },
+    [likePattern(q), limit],
   );
   return rows.map((r) => ({
     id: r.id,

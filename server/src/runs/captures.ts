@@ -1,7 +1,7 @@
+import { execute, select } from '../platform/db/database';
 import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 
 const unpack = promisify(gunzip);
@@ -34,61 +34,50 @@ function digest(values: Float32Array): string {
 }
 
 /** Keep packed values under the SHA-256 of what they unpack to. Sending them twice changes nothing. */
-export async function keepCapture(
-  db: Sequelize,
-  c: { sha256: string; n: number; data: Buffer; at: Date },
-): Promise<'stored' | 'same'> {
-  const [known] = await db.query('SELECT 1 FROM captures WHERE sha256 = $1', {
-    type: QueryTypes.SELECT,
-    bind: [c.sha256],
-  });
+export async function keepCapture(c: {
+  sha256: string;
+  n: number;
+  data: Buffer;
+  at: Date;
+}): Promise<'stored' | 'same'> {
+  const [known] = await select('SELECT 1 FROM captures WHERE sha256 = $1', [c.sha256]);
   if (known) return 'same';
   const values = await valuesOf(c.data, c.n);
   if (digest(values) !== c.sha256)
     throw new HttpProblem(422, 'The bytes are not those of this SHA-256', {
       detail: 'Nothing stored; send them again.',
     });
-  await db.query(
+  await execute(
     'INSERT INTO captures (sha256, n, data, sent_at) VALUES ($1, $2, $3, $4) ON CONFLICT (sha256) DO NOTHING',
-    {
-      bind: [c.sha256, c.n, c.data, c.at],
-    },
+    [c.sha256, c.n, c.data, c.at],
   );
   return 'stored';
 }
 
 /** Lets go of captures sent some time ago that no run has named since. */
-export async function dropUnusedCaptures(db: Sequelize, at: Date): Promise<void> {
-  await db.query(
+export async function dropUnusedCaptures(at: Date): Promise<void> {
+  await execute(
     `DELETE FROM captures c WHERE sent_at < $1 AND NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256)`,
-    { bind: [new Date(at.getTime() - KEEP_HOURS * 3_600_000)] },
+    [new Date(at.getTime() - KEEP_HOURS * 3_600_000)],
   );
 }
 
 /** The packed values of one channel; null where the run has none. */
-async function channelRow(db: Sequelize, runId: string, channel: string) {
-  const [row] = await db.query<{ n: number; data: Buffer }>(
+async function channelRow(runId: string, channel: string) {
+  const [row] = await select<{ n: number; data: Buffer }>(
     'SELECT c.n, c.data FROM run_channels r JOIN captures c USING (sha256) WHERE r.run_id = $1 AND r.channel = $2',
-    { type: QueryTypes.SELECT, bind: [runId, channel] },
+    [runId, channel],
   );
   return row ?? null;
 }
 
-export async function packedChannel(
-  db: Sequelize,
-  runId: string,
-  channel: string,
-): Promise<Buffer> {
-  const row = await channelRow(db, runId, channel);
+export async function packedChannel(runId: string, channel: string): Promise<Buffer> {
+  const row = await channelRow(runId, channel);
   if (!row) throw notFound('channel');
   return row.data;
 }
 
-export async function channelValues(
-  db: Sequelize,
-  runId: string,
-  channel: string,
-): Promise<Float32Array | null> {
-  const row = await channelRow(db, runId, channel);
+export async function channelValues(runId: string, channel: string): Promise<Float32Array | null> {
+  const row = await channelRow(runId, channel);
   return row && valuesOf(row.data, row.n);
 }

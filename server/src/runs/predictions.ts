@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import { mean } from '@ruddy/core/base';
 import {
   cellsOf,
@@ -62,14 +62,11 @@ function rowOf(
 }
 
 /** Is this setup one of the demo? Its score may count the runs that came with it; no other may. */
-async function isDemo(db: Sequelize, setupId: string | null): Promise<boolean> {
+async function isDemo(setupId: string | null): Promise<boolean> {
   if (setupId === null) return false;
-  const rows = await db.query<{ id: string }>(
+  const rows = await select<{ id: string }>(
     `SELECT id FROM setups WHERE id = $1::uuid AND origin = 'demo'`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [setupId],
-    },
+    [setupId],
   );
   return rows.length > 0;
 }
@@ -78,16 +75,15 @@ async function isDemo(db: Sequelize, setupId: string | null): Promise<boolean> {
  * Runs against what was predicted of them from the calibration there was before they were recorded, newest first, with the running score
  * over all of them. Runs of the demo were made by a model of its own kind: they count in the score of a demo setup only. Repeats count as one; what a limit held or what was generated says nothing of a prediction.
  */
-export async function predictionsOf(db: Sequelize, setupId: string | null): Promise<Predictions> {
-  const fits = await db.query<Dated>(
+export async function predictionsOf(setupId: string | null): Promise<Predictions> {
+  const fits = await select<Dated>(
     `SELECT profile_id AS "titleId", made_at AS "madeAt", fit FROM profile_fits WHERE fit ->> 'refused' IS NULL ORDER BY made_at DESC, id DESC LIMIT 500`,
-    { type: QueryTypes.SELECT },
   );
-  const runs: RunEntry[] = await runsOfTitles(db, [...new Set(fits.map((f) => f.titleId))]);
+  const runs: RunEntry[] = await runsOfTitles([...new Set(fits.map((f) => f.titleId))]);
   const recorded = new Map(runs.map((r) => [r.id, Date.parse(r.recordedAt)]));
   const names = new Map(runs.map((r) => [r.setupId, r.setupName]));
   const demo = new Set(runs.filter((r) => r.origin === 'demo').map((r) => r.id));
-  const all = await isDemo(db, setupId);
+  const all = await isDemo(setupId);
   const rows = cellsOf(runs).flatMap((c) => {
     if (c.capped || c.generated || c.first.rig.slot) return [];
     const f = before(fits, c, recorded);

@@ -7,23 +7,23 @@ import { listRuns } from './runs-read';
 
 export const runRoutes = implement(runContracts, {
   'PUT /api/captures/:sha256': async ({ params, query, body }, s) => {
-    const fate = await keepCapture(s.db, {
+    const fate = await keepCapture({
       sha256: params.sha256,
       n: query.n,
       data: Buffer.from(body.buffer, body.byteOffset, body.byteLength),
       at: s.now(),
     });
-    if (fate === 'stored') await dropUnusedCaptures(s.db, s.now());
+    if (fate === 'stored') await dropUnusedCaptures(s.now());
     return { status: fate === 'stored' ? 201 : 200, body: { sha256: params.sha256 } };
   },
-  'GET /api/runs': async ({ query }, s) => ({
-    body: await listRuns(s.db, {
+  'GET /api/runs': async ({ query }) => ({
+    body: await listRuns({
       ...query,
       ids: query.ids?.split(','),
       titleIds: query.titleIds?.split(','),
     }),
   }),
-  'GET /api/runs/:id': async ({ params }, s) => ({ body: await oneRun(s.db, params.id) }),
+  'GET /api/runs/:id': async ({ params }) => ({ body: await oneRun(params.id) }),
   'POST /api/setups/:id/runs': async ({ params, body, actor }, s) => {
     const { entry, fresh } = await addRun(s, params.id, body, actor);
     return { status: fresh ? 201 : 200, body: entry };
@@ -31,22 +31,22 @@ export const runRoutes = implement(runContracts, {
   'POST /api/runs/:id/said': async ({ params, body, actor }, s) => ({
     body: await sayOfRun(s, params.id, body, actor),
   }),
-  'GET /api/runs/:id/channels/:channel': async ({ params }, s) => {
-    const body = await packedChannel(s.db, params.id, params.channel);
+  'GET /api/runs/:id/channels/:channel': async ({ params }) => {
+    const body = await packedChannel(params.id, params.channel);
     return { body, file: { name: `${params.channel}.f32.gz`, type: BYTES } };
   },
-  'GET /api/csv-mappings': async (_call, s) => ({ body: { items: await listMappings(s.db) } }),
+  'GET /api/csv-mappings': async () => ({ body: { items: await listMappings() } }),
   'POST /api/csv-mappings': async ({ body }, s) => {
-    await keepMapping(s.db, body, s.now());
+    await keepMapping(body, s.now());
     return { body };
   },
-  'GET /api/sessions': async (_call, s) => ({ body: { items: await listSessions(s.db) } }),
+  'GET /api/sessions': async () => ({ body: { items: await listSessions() } }),
   'POST /api/sessions': async ({ body, actor }, s) => {
-    const fate = await addSession(s.db, body, { origin: 'own', at: s.now(), by: actor.id });
-    return { status: fate === 'stored' ? 201 : 200, body: { items: await listSessions(s.db) } };
+    const fate = await addSession(body, { origin: 'own', at: s.now(), by: actor.id });
+    return { status: fate === 'stored' ? 201 : 200, body: { items: await listSessions() } };
   },
-  'DELETE /api/sessions/:id': async ({ params }, s) => {
-    await dropSession(s.db, params.id);
-    return { body: { items: await listSessions(s.db) } };
+  'DELETE /api/sessions/:id': async ({ params }) => {
+    await dropSession(params.id);
+    return { body: { items: await listSessions() } };
   },
 });

@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { HouseRules } from '@ruddy/core/base';
 import type { Origin, Page } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
@@ -106,11 +106,8 @@ const SELECT = `SELECT r.*, s.name AS setup_name, f.stats, f.shown, f.sensors, f
   FROM runs r JOIN setups s ON s.id = r.setup_id JOIN events e ON e.id = r.id LEFT JOIN run_figures f ON f.run_id = r.id`;
 
 /** A run that stands, with what was said of it since. */
-export async function foldedRun(db: Sequelize, id: string): Promise<FoldedRun> {
-  const [row] = await db.query<Row>(`${SELECT} WHERE r.id = $1 AND ${STANDS}`, {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+export async function foldedRun(id: string): Promise<FoldedRun> {
+  const [row] = await select<Row>(`${SELECT} WHERE r.id = $1 AND ${STANDS}`, [id]);
   if (!row) throw notFound('run');
   return fold(row);
 }
@@ -165,29 +162,24 @@ function toEntry(r: Row, titles: ReadonlyMap<string, Title>, house: HouseRules):
 }
 
 /** Runs that stand, newest first, a page at a time. */
-export async function listRuns(db: Sequelize, q: RunFilter): Promise<Page<RunEntry>> {
+export async function listRuns(q: RunFilter): Promise<Page<RunEntry>> {
   const after = decodeCursor(q.cursor, 2);
-  const rows = await db.query<Row>(
+  const rows = await select<Row>(
     `${SELECT} WHERE ${STANDS} AND ($1::uuid IS NULL OR r.setup_id = $1) AND ($2::uuid IS NULL OR r.title_id = $2)
        AND ($3::uuid[] IS NULL OR r.id = ANY ($3)) AND ($7::uuid[] IS NULL OR r.title_id = ANY ($7)) AND ($4::timestamptz IS NULL OR (r.happened_at, r.id) < ($4, $5::uuid))
      ORDER BY r.happened_at DESC, r.id DESC LIMIT $6`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [
-        q.setupId ?? null,
-        q.titleId ?? null,
-        q.ids ? [...q.ids] : null,
-        after?.[0] ?? null,
-        after?.[1] ?? null,
-        q.limit + 1,
-        q.titleIds ? [...q.titleIds] : null,
-      ],
-    },
+    [
+      q.setupId ?? null,
+      q.titleId ?? null,
+      q.ids ? [...q.ids] : null,
+      after?.[0] ?? null,
+      after?.[1] ?? null,
+      q.limit + 1,
+      q.titleIds ? [...q.titleIds] : null,
+    ],
   );
-  const titles = await db.query<Title>('SELECT id, name, kind FROM profiles', {
-    type: QueryTypes.SELECT,
-  });
-  const house = await houseRules(db);
+  const titles = await select<Title>('SELECT id, name, kind FROM profiles');
+  const house = await houseRules();
   const byId = new Map(titles.map((t) => [t.id, t]));
   return toPage(
     rows,
@@ -198,12 +190,9 @@ export async function listRuns(db: Sequelize, q: RunFilter): Promise<Page<RunEnt
 }
 
 /** Every run that stands of these titles, oldest first, up to the most that are counted. */
-export async function runsOfTitles(
-  db: Sequelize,
-  titleIds: readonly string[],
-): Promise<RunEntry[]> {
+export async function runsOfTitles(titleIds: readonly string[]): Promise<RunEntry[]> {
   if (titleIds.length === 0) return [];
-  const { items } = await listRuns(db, { titleIds, limit: MAX_COUNTED });
+  const { items } = await listRuns({ titleIds, limit: MAX_COUNTED });
   return items.reverse();
 }
 /** Runs that calibrations, tolls and predictions are made from at most; the newest count. */

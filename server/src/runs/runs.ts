@@ -1,5 +1,5 @@
+import { execute, select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
@@ -20,77 +20,73 @@ interface Made {
   by: string;
 }
 
-async function addChannels(
-  db: Sequelize,
-  runId: string,
-  list: readonly ChannelBody[],
-  place: string,
-) {
+async function addChannels(runId: string, list: readonly ChannelBody[], place: string) {
   for (const [i, c] of list.entries()) {
-    const [known] = await db.query<{ n: number }>('SELECT n FROM captures WHERE sha256 = $1', {
-      type: QueryTypes.SELECT,
-      bind: [c.sha256],
-    });
+    const [known] = await select<{ n: number }>('SELECT n FROM captures WHERE sha256 = $1', [
+      c.sha256,
+    ]);
     if (!known) throw invalid(`${place}channels/${i}/sha256`, 'These values have not been sent');
     if (known.n !== c.n) throw invalid(`${place}channels/${i}/n`, `${known.n} values were sent`);
-    await db.query(
+    await execute(
       `INSERT INTO run_channels (run_id, channel, t0_ms, dt_ms, n, sha256) VALUES ($1, $2, $3, $4, $5, $6)
        ON CONFLICT (run_id, channel) DO UPDATE SET t0_ms = excluded.t0_ms, dt_ms = excluded.dt_ms, n = excluded.n, sha256 = excluded.sha256`,
-      { bind: [runId, c.channel, c.t0Ms, c.dtMs, c.n, c.sha256] },
+      [runId, c.channel, c.t0Ms, c.dtMs, c.n, c.sha256],
     );
   }
 }
 
 /** The row of a run: what was set, what came out, and the chain as it was. */
-async function insertRun(
-  db: Sequelize,
-  { setupId, run, chain, made }: { setupId: string; run: RunInput; chain: Chain; made: Made },
-): Promise<void> {
+async function insertRun({
+  setupId,
+  run,
+  chain,
+  made,
+}: {
+  setupId: string;
+  run: RunInput;
+  chain: Chain;
+  made: Made;
+}): Promise<void> {
   const { source, saw, result } = run;
   const own = { ...(saw !== '' && { saw }), ...(source && { source }) };
   const kept = Object.keys(own).length > 0 ? JSON.stringify(own) : null;
-  await db.query(
+  await execute(
     `INSERT INTO runs (id, origin, created_at, created_by, setup_id, title_id, kind, happened_at, recorded_at, chain, settings, context,
        result, reason, cut_s, segments, program, private)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $3, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
-    {
-      bind: [
-        ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
-        ...[
-          JSON.stringify(chain),
-          JSON.stringify(run.settings),
-          JSON.stringify(run.context),
-          result && JSON.stringify(result),
-        ],
-        ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
+    [
+      ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
+      ...[
+        JSON.stringify(chain),
+        JSON.stringify(run.settings),
+        JSON.stringify(run.context),
+        result && JSON.stringify(result),
       ],
-    },
+      ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
+    ],
   );
 }
 
 /** Store a run with the chain as it was: a fact of its setup's record. The same id twice is answered, not doubled. */
 export async function storeRun(
-  db: Sequelize,
   setupId: string,
   run: RunInput,
   chain: Chain,
   made: Made,
   place = '',
 ): Promise<'stored' | 'same'> {
-  const [twin] = await db.query<{ setup_id: string }>('SELECT setup_id FROM runs WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [run.id],
-  });
+  const [twin] = await select<{ setup_id: string }>('SELECT setup_id FROM runs WHERE id = $1', [
+    run.id,
+  ]);
   if (twin) {
     if (twin.setup_id === setupId) return 'same';
     throw new HttpProblem(409, 'Another run has this id');
   }
-  const [title] = await db.query<{ name: string }>('SELECT name FROM profiles WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [run.titleId],
-  });
+  const [title] = await select<{ name: string }>('SELECT name FROM profiles WHERE id = $1', [
+    run.titleId,
+  ]);
   if (!title) throw invalid(`${place}titleId`, 'No title has this id');
-  await addEvent(db, {
+  await addEvent({
     id: run.id,
     setupId,
     kind: 'run',
@@ -100,9 +96,9 @@ export async function storeRun(
     origin: made.origin,
     by: made.by,
   });
-  await insertRun(db, { setupId, run, chain, made });
-  await addChannels(db, run.id, run.channels, place);
-  await figure(db, {
+  await insertRun({ setupId, run, chain, made });
+  await addChannels(run.id, run.channels, place);
+  await figure({
     id: run.id,
     cutS: run.cutS,
     segments: run.segments,
@@ -121,16 +117,16 @@ export async function addRun(
   const at = s.now();
   const happenedAt = run.happenedAt ? new Date(run.happenedAt) : at;
   refuseFuture('happenedAt', happenedAt.toISOString().slice(0, 10), at);
-  const fate = await inTransaction(s.db, async () => {
-    const { rows, row } = await readSetup(s.db, setupId, true);
+  const fate = await inTransaction(async () => {
+    const { rows, row } = await readSetup(setupId, true);
     const chain = chainOf(rows, row.details);
-    return storeRun(s.db, setupId, run, chain, { origin: 'own', at, happenedAt, by: actor.id });
+    return storeRun(setupId, run, chain, { origin: 'own', at, happenedAt, by: actor.id });
   });
-  return { entry: await oneRun(s.db, run.id), fresh: fate === 'stored' };
+  return { entry: await oneRun(run.id), fresh: fate === 'stored' };
 }
 
-export async function oneRun(db: Sequelize, id: string): Promise<RunEntry> {
-  const [entry] = (await listRuns(db, { ids: [id], limit: 1 })).items;
+export async function oneRun(id: string): Promise<RunEntry> {
+  const [entry] = (await listRuns({ ids: [id], limit: 1 })).items;
   if (!entry) throw notFound('run');
   return entry;
 }
@@ -143,18 +139,12 @@ export async function sayOfRun(
   actor: Actor,
 ): Promise<RunEntry> {
   const { id, saw, channels, ...said } = body;
-  await inTransaction(s.db, async () => {
-    const run = await foldedRun(s.db, runId);
-    const [twin] = await s.db.query('SELECT 1 FROM events WHERE id = $1', {
-      type: QueryTypes.SELECT,
-      bind: [id],
-    });
+  await inTransaction(async () => {
+    const run = await foldedRun(runId);
+    const [twin] = await select('SELECT 1 FROM events WHERE id = $1', [id]);
     if (twin) return;
     if (said.titleId !== undefined) {
-      const [title] = await s.db.query('SELECT 1 FROM profiles WHERE id = $1', {
-        type: QueryTypes.SELECT,
-        bind: [said.titleId],
-      });
+      const [title] = await select('SELECT 1 FROM profiles WHERE id = $1', [said.titleId]);
       if (!title) throw invalid('titleId', 'No title has this id');
     }
     if (channels) {
@@ -164,9 +154,9 @@ export async function sayOfRun(
           `channels/${frames}/channel`,
           'Frames of a run are never replaced; store another run',
         );
-      await addChannels(s.db, runId, channels, '');
+      await addChannels(runId, channels, '');
     }
-    await addEvent(s.db, {
+    await addEvent({
       id,
       setupId: run.setupId,
       kind: 'run-said',
@@ -178,15 +168,15 @@ export async function sayOfRun(
       private: saw === undefined ? null : { saw },
     });
     const moves = [channels, said.starts, said.cutS, said.segments, said.settings?.capFps];
-    if (moves.some((m) => m !== undefined)) await refigure(s.db, runId);
+    if (moves.some((m) => m !== undefined)) await refigure(runId);
   });
-  return oneRun(s.db, runId);
+  return oneRun(runId);
 }
 
 /** Make the figures of a run anew from what was said of it last. */
-export async function refigure(db: Sequelize, runId: string): Promise<void> {
-  const run = await foldedRun(db, runId);
-  await figure(db, {
+export async function refigure(runId: string): Promise<void> {
+  const run = await foldedRun(runId);
+  await figure({
     id: runId,
     cutS: run.cutS,
     segments: run.segments,

@@ -1,16 +1,13 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import { cellsOf, pairsOf, type TollRead, tollsOf } from '@ruddy/core/runs';
 import type { TollRow } from '@ruddy/core/runs/contract';
 import { runsOfTitles } from './runs-read';
 
 /** Titles that were run on these setups. */
-async function titlesOf(db: Sequelize, setupIds: readonly string[]): Promise<string[]> {
-  const rows = await db.query<{ id: string }>(
+async function titlesOf(setupIds: readonly string[]): Promise<string[]> {
+  const rows = await select<{ id: string }>(
     'SELECT DISTINCT title_id AS id FROM runs WHERE setup_id = ANY ($1)',
-    {
-      type: QueryTypes.SELECT,
-      bind: [[...setupIds]],
-    },
+    [[...setupIds]],
   );
   return rows.map((r) => r.id);
 }
@@ -29,11 +26,8 @@ const toRow = (t: TollRead): TollRow => ({
 });
 
 /** What the link costs each title of these setups, from every pair that is known, whichever setup its other side is of. */
-export async function tollRows(
-  db: Sequelize,
-  setupIds: readonly string[],
-): Promise<Map<string, TollRow[]>> {
-  const runs = await runsOfTitles(db, await titlesOf(db, setupIds));
+export async function tollRows(setupIds: readonly string[]): Promise<Map<string, TollRow[]>> {
+  const runs = await runsOfTitles(await titlesOf(setupIds));
   const { pairs } = pairsOf(cellsOf(runs));
   return new Map(setupIds.map((id) => [id, tollsOf(pairs, id).map(toRow)]));
 }

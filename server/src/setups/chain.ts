@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { Chain } from '@ruddy/core/chain';
 import {
   type AnySpec,
@@ -16,7 +16,8 @@ import {
   type SystemSpec,
 } from '@ruddy/core/parts';
 import type { ChainInput } from '@ruddy/core/plan/contract';
-import type { SetupDetails, SlotDetail, SlotName } from '../platform/db/models';
+import type { SetupDetails } from './models/setup';
+import type { SlotDetail, SlotName } from './models/setup-slot';
 import { invalid } from '../platform/http/problem';
 
 const LETTERS = 'abcdef';
@@ -38,15 +39,12 @@ export interface SlotRow {
 }
 
 /** The filled slots of several setups with their whole parts, in one query. */
-export async function slotRows(
-  db: Sequelize,
-  setupIds: readonly string[],
-): Promise<Map<string, SlotRow[]>> {
-  const rows = await db.query<SlotRow & { differs: Differs | null }>(
+export async function slotRows(setupIds: readonly string[]): Promise<Map<string, SlotRow[]>> {
+  const rows = await select<SlotRow & { differs: Differs | null }>(
     `SELECT t.setup_id, t.slot, t.ord, t.part_id, t.item_id, p.spec, i.differs, k.key AS socket, t.detail
      FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id LEFT JOIN items i ON i.id = t.item_id
      WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
-    { type: QueryTypes.SELECT, bind: [setupIds] },
+    [setupIds],
   );
   const by = new Map<string, SlotRow[]>();
   for (const { differs, ...r } of rows)
@@ -89,13 +87,12 @@ type Slotted = { id: string; piece?: string | undefined } | AnySpec;
 
 /** In what the pieces named differ from their parts. A piece of another part is refused at its place. */
 async function differing(
-  db: Sequelize,
   pieces: ReadonlyMap<string, { part: string; path: string }>,
 ): Promise<ReadonlyMap<string, Differs>> {
   if (pieces.size === 0) return new Map();
-  const rows = await db.query<{ id: string; part: string; differs: Differs }>(
+  const rows = await select<{ id: string; part: string; differs: Differs }>(
     'SELECT id, part_id AS part, differs FROM items WHERE id = ANY($1::uuid[])',
-    { type: QueryTypes.SELECT, bind: [[...pieces.keys()]] },
+    [[...pieces.keys()]],
   );
   for (const [id, { part, path }] of pieces)
     if (!rows.some((r) => r.id === id && r.part === part))
@@ -104,11 +101,7 @@ async function differing(
 }
 
 /** Fill in the parts that a chain names by id. An unknown id or socket is refused at its place. */
-export async function resolveChain(
-  db: Sequelize,
-  input: Partial<ChainInput>,
-  base: Chain | null,
-): Promise<Chain> {
+export async function resolveChain(input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
   const named = new Map<string, { path: string; kinds: readonly PartKind[] }>();
   const pieces = new Map<string, { part: string; path: string }>();
   const note = (value: Slotted | null | undefined, path: string, ...kinds: PartKind[]) => {
@@ -125,15 +118,15 @@ export async function resolveChain(
   input.picture?.forEach((p, i) => note(p.screen, `chain/picture/${i}/screen/id`, 'screen'));
   input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable', 'adapter'));
   const rows = named.size
-    ? await db.query<{ id: string; kind: PartKind; spec: AnySpec }>(
+    ? await select<{ id: string; kind: PartKind; spec: AnySpec }>(
         'SELECT id, kind, spec FROM parts WHERE id = ANY($1::uuid[])',
-        { type: QueryTypes.SELECT, bind: [[...named.keys()]] },
+        [[...named.keys()]],
       )
     : [];
   for (const [id, { path, kinds }] of named)
     if (!rows.some((r) => r.id === id && kinds.includes(r.kind)))
       throw invalid(path, `No ${kinds.join(' or ')} has this id`);
-  const own = await differing(db, pieces);
+  const own = await differing(pieces);
   const whole = <T extends AnySpec>(value: Slotted | null): T | null => {
     if (value === null || !('id' in value)) return value as T | null;
     return pieceSpec(

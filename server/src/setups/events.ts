@@ -1,8 +1,8 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { SOFTWARE_NAMES } from '@ruddy/core/parts';
-import { EventModel } from '../platform/db/models';
+import { EventModel } from './models/event';
 import { notFound } from '../platform/http/problem';
 
 export interface NewEvent {
@@ -22,13 +22,10 @@ export interface NewEvent {
 export const STANDS = `NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')`;
 
 /** Append a fact to a setup's record under the next number, in the transaction of what it records. */
-export async function addEvent(db: Sequelize, e: NewEvent): Promise<number> {
-  const [row] = await db.query<{ next_seq: number }>(
+export async function addEvent(e: NewEvent): Promise<number> {
+  const [row] = await select<{ next_seq: number }>(
     'UPDATE setups SET next_seq = next_seq + 1 WHERE id = $1 RETURNING next_seq',
-    {
-      type: QueryTypes.SELECT,
-      bind: [e.setupId],
-    },
+    [e.setupId],
   );
   if (!row) throw notFound('setup');
   await EventModel.create({
@@ -96,8 +93,8 @@ function changes(before: Snapshot, after: Snapshot): { slot: string; from: strin
   });
 }
 
-async function partChanges(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
-  const rows = await db.query<{
+async function partChanges(setupId: string): Promise<SetupEvent[]> {
+  const rows = await select<{
     id: string;
     rev: number;
     snapshot: Snapshot;
@@ -107,7 +104,7 @@ async function partChanges(db: Sequelize, setupId: string): Promise<SetupEvent[]
   }>(
     `SELECT r.id, r.rev, r.snapshot, r.at, m.name AS by, s.origin FROM setup_revisions r JOIN members m ON m.id = r.by
      JOIN setups s ON s.id = r.setup_id WHERE r.setup_id = $1 ORDER BY r.rev`,
-    { type: QueryTypes.SELECT, bind: [setupId] },
+    [setupId],
   );
   return rows.slice(1).flatMap((r, i): SetupEvent[] => {
     const list = changes(rows[i]?.snapshot ?? {}, r.snapshot);
@@ -130,8 +127,8 @@ async function partChanges(db: Sequelize, setupId: string): Promise<SetupEvent[]
 }
 
 /** What was paid for the parts and pieces that stand in a setup. */
-async function pricesPaid(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
-  const rows = await db.query<{
+async function pricesPaid(setupId: string): Promise<SetupEvent[]> {
+  const rows = await select<{
     id: string;
     body: Record<string, unknown>;
     on: string;
@@ -145,7 +142,7 @@ async function pricesPaid(db: Sequelize, setupId: string): Promise<SetupEvent[]>
      FROM prices p JOIN parts x ON x.id = p.part_id JOIN members m ON m.id = p.created_by
      WHERE p.withdrawn_at IS NULL AND p.kind = 'paid'
        AND EXISTS (SELECT 1 FROM setup_slots t WHERE t.setup_id = $1 AND t.part_id = p.part_id AND (p.item_id IS NULL OR p.item_id = t.item_id))`,
-    { type: QueryTypes.SELECT, bind: [setupId] },
+    [setupId],
   );
   return rows.map(({ on, recorded_at, ...r }): SetupEvent => ({
     ...r,
@@ -165,11 +162,11 @@ function unmarked(e: SetupEvent, marked: ReadonlySet<string>): SetupEvent[] {
 }
 
 /** The record of a setup, newest first: its facts, and its changes of parts folded by edit session. */
-export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEvent[]> {
-  const rows = await db.query<Row>(
+export async function recordOf(setupId: string): Promise<SetupEvent[]> {
+  const rows = await select<Row>(
     `SELECT e.id, e.seq, e.kind, e.body || coalesce(e.private, '{}') AS body, e.happened_at, e.recorded_at, e.corrects, m.name AS by, e.origin
      FROM events e JOIN members m ON m.id = e.created_by WHERE e.setup_id = $1`,
-    { type: QueryTypes.SELECT, bind: [setupId] },
+    [setupId],
   );
   const facts = rows.map(({ happened_at, recorded_at, ...r }): SetupEvent => ({
     ...r,
@@ -177,8 +174,8 @@ export async function recordOf(db: Sequelize, setupId: string): Promise<SetupEve
     recordedAt: recorded_at.toISOString(),
   }));
   const marked = new Set(facts.filter((f) => f.kind === 'version').map((f) => f.recordedAt));
-  const changed = (await partChanges(db, setupId)).flatMap((e) => unmarked(e, marked));
-  return [...facts, ...changed, ...(await pricesPaid(db, setupId))].sort(
+  const changed = (await partChanges(setupId)).flatMap((e) => unmarked(e, marked));
+  return [...facts, ...changed, ...(await pricesPaid(setupId))].sort(
     (a, b) =>
       b.happenedAt.localeCompare(a.happenedAt) ||
       b.recordedAt.localeCompare(a.recordedAt) ||

@@ -1,7 +1,6 @@
 import { inTransaction } from '../platform/db/transaction';
-import type { Sequelize } from 'sequelize';
 import type { Chain } from '@ruddy/core/chain';
-import { EventModel } from '../platform/db/models';
+import { EventModel } from './models/event';
 import { HttpProblem, invalid } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { chainOf } from './chain';
@@ -10,7 +9,6 @@ import { readSetup } from './setup-store';
 
 /** One command on a setup: the setup is locked, so that two of them come one after the other. */
 export interface Work {
-  db: Sequelize;
   setupId: string;
   stored: Awaited<ReturnType<typeof readSetup>>;
   chain: Chain;
@@ -32,8 +30,8 @@ export async function once(
   const happenedAt = body.happenedAt ? new Date(body.happenedAt) : at;
   if (happenedAt.getTime() > at.getTime() + 60_000)
     throw invalid('happenedAt', 'This would be in the future');
-  return inTransaction(s.db, async () => {
-    const stored = await readSetup(s.db, setupId, true);
+  return inTransaction(async () => {
+    const stored = await readSetup(setupId, true);
     const known = await EventModel.findByPk(body.id, { raw: true });
     if (known && (known.setupId !== setupId || known.kind !== kind))
       throw new HttpProblem(409, 'Another fact has this id', {
@@ -41,7 +39,7 @@ export async function once(
       });
     if (known) return false;
     const chain = chainOf(stored.rows, stored.row.details);
-    await run({ db: s.db, setupId, stored, chain, at, happenedAt, by: actor.id });
+    await run({ setupId, stored, chain, at, happenedAt, by: actor.id });
     return true;
   });
 }
@@ -57,5 +55,5 @@ export function add(
     origin: 'own' as const,
     by: w.by,
   };
-  return addEvent(w.db, { ...made, ...e });
+  return addEvent({ ...made, ...e });
 }

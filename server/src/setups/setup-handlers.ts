@@ -8,8 +8,8 @@ export const setupRoutes = implement(setupContracts, {
     const { setup, fresh } = await createSetup(s, body, actor);
     return { status: fresh ? 201 : 200, body: setup, etag: setup.rev };
   },
-  'GET /api/setups/:id': async ({ params }, { db }) => {
-    const { setup } = await readSetup(db, params.id);
+  'GET /api/setups/:id': async ({ params }) => {
+    const { setup } = await readSetup(params.id);
     return { body: setup, etag: setup.rev };
   },
   'PATCH /api/setups/:id': async ({ params, body, revision, actor }, s) => {

@@ -1,4 +1,5 @@
-import { Op, QueryTypes, type Sequelize, Transaction } from 'sequelize';
+import { select } from '../platform/db/database';
+import { Op, Transaction } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import { chainNames, FEEDS, partName, SHOWN_BY } from '@ruddy/core/chain';
 import {
@@ -11,14 +12,10 @@ import {
 import { placesOf, type SetupFields, setupFields } from '@ruddy/core/setups';
 import type { Setup, SetupSlots } from '@ruddy/core/setups/contract';
 import { dockedNames } from '@ruddy/core/setups/text';
-import {
-  SetupModel,
-  SetupRevisionModel,
-  SetupSlotModel,
-  SocketModel,
-  type SlotDetail,
-  type SlotName,
-} from '../platform/db/models';
+import { SetupModel } from './models/setup';
+import { SetupRevisionModel } from './models/setup-revision';
+import { SetupSlotModel, type SlotDetail, type SlotName } from './models/setup-slot';
+import { SocketModel } from '../parts/models/socket';
 import { invalid, notFound } from '../platform/http/problem';
 import { chainOf, slotRows, type SlotRow } from './chain';
 import { newId } from '../platform/db/ids';
@@ -86,7 +83,6 @@ export function toSetup(row: SetupModel, rows: readonly SlotRow[]): Setup {
 
 /** Read one setup with its slots, locked for an edit when asked. */
 export async function readSetup(
-  db: Sequelize,
   id: string,
   lock = false,
 ): Promise<StoredSetup & { row: SetupModel }> {
@@ -94,32 +90,26 @@ export async function readSetup(
     ...(lock && { lock: Transaction.LOCK.UPDATE }),
   });
   if (!row) throw notFound('setup');
-  const rows = (await slotRows(db, [id])).get(id) ?? [];
+  const rows = (await slotRows([id])).get(id) ?? [];
   return { row, rows, setup: toSetup(row, rows) };
 }
 
-async function kinds(db: Sequelize, ids: readonly string[]): Promise<Map<string, PartKind>> {
-  const rows = await db.query<{ id: string; kind: PartKind }>(
+async function kinds(ids: readonly string[]): Promise<Map<string, PartKind>> {
+  const rows = await select<{ id: string; kind: PartKind }>(
     'SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])',
-    {
-      type: QueryTypes.SELECT,
-      bind: [ids],
-    },
+    [ids],
   );
   return new Map(rows.map((r) => [r.id, r.kind]));
 }
 
 /** A piece that is named must be of the part that stands there. */
-async function checkItems(db: Sequelize, slots: SetupSlots, where: string): Promise<void> {
+async function checkItems(slots: SetupSlots, where: string): Promise<void> {
   const named = Object.entries(slots.items);
   if (named.length === 0) return;
   const places = placesOf(slots);
-  const rows = await db.query<{ id: string; part_id: string }>(
+  const rows = await select<{ id: string; part_id: string }>(
     'SELECT id, part_id FROM items WHERE id = ANY($1::uuid[])',
-    {
-      type: QueryTypes.SELECT,
-      bind: [named.map(([, id]) => id)],
-    },
+    [named.map(([, id]) => id)],
   );
   for (const [place, id] of named)
     if (!places.has(place) || rows.find((r) => r.id === id)?.part_id !== places.get(place))
@@ -175,11 +165,8 @@ function wantedSlots(slots: SetupSlots, where: string): WantedSlot[] {
 }
 
 /** Every part must exist and be of a kind that goes in its slot. */
-async function checkKinds(db: Sequelize, wanted: readonly WantedSlot[]): Promise<void> {
-  const known = await kinds(
-    db,
-    wanted.map((w) => w.partId),
-  );
+async function checkKinds(wanted: readonly WantedSlot[]): Promise<void> {
+  const known = await kinds(wanted.map((w) => w.partId));
   for (const w of wanted) {
     const fitting: readonly PartKind[] =
       w.slot === 'path' ? ['cable', 'adapter'] : [w.slot === 'spare' ? 'card' : w.slot];
@@ -202,15 +189,14 @@ async function socketIdOf({ host, socket }: SetupSlots, where: string): Promise<
 
 /** Replace the slots of a setup. Every part must exist and be of its slot's kind; `where` is the place errors name. */
 export async function writeSlots(
-  db: Sequelize,
   setupId: string,
   slots: SetupSlots,
   where = 'slots',
 ): Promise<void> {
   const wanted = wantedSlots(slots, where);
-  await checkKinds(db, wanted);
+  await checkKinds(wanted);
   const socketId = await socketIdOf(slots, where);
-  await checkItems(db, slots, where);
+  await checkItems(slots, where);
   await SetupSlotModel.destroy({ where: { setupId } });
   await SetupSlotModel.bulkCreate(
     wanted.map((w) => ({
@@ -226,15 +212,12 @@ export async function writeSlots(
 }
 
 /** The labels of the pieces a setup names, in the order of its places, for snapshots: which cable it was matters a year later. */
-export async function itemLabels(db: Sequelize, slots: SetupSlots): Promise<string> {
+export async function itemLabels(slots: SetupSlots): Promise<string> {
   const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
   if (named.length === 0) return '';
-  const rows = await db.query<{ id: string; label: string }>(
+  const rows = await select<{ id: string; label: string }>(
     'SELECT id, label FROM items WHERE id = ANY($1::uuid[])',
-    {
-      type: QueryTypes.SELECT,
-      bind: [named.map(([, id]) => id)],
-    },
+    [named.map(([, id]) => id)],
   );
   return named.map(([, id]) => rows.find((r) => r.id === id)?.label ?? '').join(', ');
 }
@@ -246,13 +229,12 @@ const FOLD_MS = 10 * 60_000;
  * pass or somebody else edits.
  */
 export async function keepRevision(
-  db: Sequelize,
   id: string,
   session: string | null,
   by: string,
   at: Date,
 ): Promise<void> {
-  const { row, rows, setup } = await readSetup(db, id);
+  const { row, rows, setup } = await readSetup(id);
   const chain = chainOf(rows, row.details);
   const snapshot = {
     name: setup.name,
@@ -269,7 +251,7 @@ export async function keepRevision(
         .map((p) => `${partName(p.screen)} (${SHOWN_BY[p.by].toLowerCase()})`)
         .join(', '),
       system: partName(chain.system),
-      pieces: await itemLabels(db, setup.slots),
+      pieces: await itemLabels(setup.slots),
       pins: setup.pins
         .map((p) => `${SOFTWARE_NAMES[p.role].toLowerCase()} ${p.version}`)
         .join(', '),
@@ -308,7 +290,6 @@ export async function keepRevision(
 
 /** Store a new setup row with its slots. The caller adds the event that says how it began. */
 export async function insertSetup(
-  db: Sequelize,
   s: SetupFields & {
     id: string;
     name: string;
@@ -331,6 +312,6 @@ export async function insertSetup(
     details,
     savedAt: made.at,
   });
-  await writeSlots(db, s.id, s.slots, where);
-  await keepRevision(db, s.id, null, made.by, made.at);
+  await writeSlots(s.id, s.slots, where);
+  await keepRevision(s.id, null, made.by, made.at);
 }

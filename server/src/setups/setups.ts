@@ -1,9 +1,9 @@
+import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes } from 'sequelize';
 import type * as z from 'zod';
 import { changeSlots, setupFields } from '@ruddy/core/setups';
 import type { cloneBody, Setup, setupBody, SetupPatch } from '@ruddy/core/setups/contract';
-import { SetupModel } from '../platform/db/models';
+import { SetupModel } from './models/setup';
 import { HttpProblem } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import { addEvent } from './events';
@@ -16,12 +16,12 @@ export async function createSetup(
   body: z.output<typeof setupBody>,
   actor: Actor,
 ): Promise<{ setup: Setup; fresh: boolean }> {
-  return inTransaction(s.db, async () => {
+  return inTransaction(async () => {
     if (await SetupModel.findByPk(body.id))
-      return { setup: (await readSetup(s.db, body.id)).setup, fresh: false };
+      return { setup: (await readSetup(body.id)).setup, fresh: false };
     const at = s.now();
-    await insertSetup(s.db, { ...body, clonedFrom: null }, { origin: 'own', at, by: actor.id });
-    await addEvent(s.db, {
+    await insertSetup({ ...body, clonedFrom: null }, { origin: 'own', at, by: actor.id });
+    await addEvent({
       id: newId(),
       setupId: body.id,
       kind: 'created',
@@ -31,7 +31,7 @@ export async function createSetup(
       origin: 'own',
       by: actor.id,
     });
-    return { setup: (await readSetup(s.db, body.id)).setup, fresh: true };
+    return { setup: (await readSetup(body.id)).setup, fresh: true };
   });
 }
 
@@ -42,17 +42,16 @@ export async function cloneSetup(
   body: z.output<typeof cloneBody>,
   actor: Actor,
 ): Promise<Setup> {
-  return inTransaction(s.db, async () => {
-    const source = (await readSetup(s.db, id)).setup;
-    if (await SetupModel.findByPk(body.id)) return (await readSetup(s.db, body.id)).setup;
+  return inTransaction(async () => {
+    const source = (await readSetup(id)).setup;
+    if (await SetupModel.findByPk(body.id)) return (await readSetup(body.id)).setup;
     const at = s.now();
     const made = { origin: 'own' as const, at, by: actor.id };
     await insertSetup(
-      s.db,
       { ...source, id: body.id, name: body.name, state: 'planned', clonedFrom: id },
       made,
     );
-    await addEvent(s.db, {
+    await addEvent({
       id: newId(),
       setupId: body.id,
       kind: 'cloned',
@@ -62,11 +61,11 @@ export async function cloneSetup(
       origin: 'own',
       by: actor.id,
     });
-    return (await readSetup(s.db, body.id)).setup;
+    return (await readSetup(body.id)).setup;
   });
 }
 
-async function noteChanges(s: Services, before: Setup, patch: SetupPatch, actor: Actor, at: Date) {
+async function noteChanges(before: Setup, patch: SetupPatch, actor: Actor, at: Date) {
   const base = {
     setupId: before.id,
     happenedAt: at,
@@ -75,7 +74,7 @@ async function noteChanges(s: Services, before: Setup, patch: SetupPatch, actor:
     by: actor.id,
   };
   if (patch.state && patch.state !== before.state)
-    await addEvent(s.db, {
+    await addEvent({
       ...base,
       id: newId(),
       kind: 'state',
@@ -91,8 +90,8 @@ export async function patchSetup(
   revision: number,
   actor: Actor,
 ): Promise<Setup> {
-  return inTransaction(s.db, async () => {
-    const { row, setup } = await readSetup(s.db, id, true);
+  return inTransaction(async () => {
+    const { row, setup } = await readSetup(id, true);
     checkRevision(revision, row.rev, setup);
     const at = s.now();
     const slots = changeSlots(setup.slots, patch.slots);
@@ -104,18 +103,15 @@ export async function patchSetup(
       rev: row.rev + 1,
       savedAt: at,
     });
-    if (patch.slots) await writeSlots(s.db, id, slots);
-    await noteChanges(s, setup, patch, actor, at);
-    await keepRevision(s.db, id, patch.session ?? null, actor.id, at);
-    return (await readSetup(s.db, id)).setup;
+    if (patch.slots) await writeSlots(id, slots);
+    await noteChanges(setup, patch, actor, at);
+    await keepRevision(id, patch.session ?? null, actor.id, at);
+    return (await readSetup(id)).setup;
   });
 }
 
 /** Refuse to add to a setup that does not exist, before any work is done for it. */
-export async function requireSetup(s: Services, id: string): Promise<void> {
-  const [row] = await s.db.query('SELECT 1 FROM setups WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+export async function requireSetup(id: string): Promise<void> {
+  const [row] = await select('SELECT 1 FROM setups WHERE id = $1', [id]);
   if (!row) throw new HttpProblem(404, 'No such setup');
 }

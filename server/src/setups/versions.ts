@@ -1,11 +1,10 @@
-import type { Sequelize } from 'sequelize';
 import {
   type Installed,
   type Settings,
   settingsSchema,
   type SoftwareRole,
 } from '@ruddy/core/parts';
-import type { SetupModel } from '../platform/db/models';
+import type { SetupModel } from './models/setup';
 import { invalid } from '../platform/http/problem';
 import { addEvent } from './events';
 import { newId } from '../platform/db/ids';
@@ -25,13 +24,12 @@ export interface Noted {
 
 /** A version that was met: a fact of the record, with what it was before. */
 export async function noteVersion(
-  db: Sequelize,
   setupId: string,
   change: { id: string; role: SoftwareRole; from: string; to: string; attempt?: string },
   when: When,
 ): Promise<void> {
   const { id, role, from, to, attempt } = change;
-  await addEvent(db, {
+  await addEvent({
     id,
     setupId,
     kind: 'version',
@@ -55,7 +53,6 @@ function wholeSettings(before: Settings, change: Partial<Record<string, string |
  * back with before and after. Only what is named is touched, so that two people at one bench do not undo each other.
  */
 export async function takeOver(
-  db: Sequelize,
   { row, setup }: Stored,
   met: {
     installed: Partial<Installed>;
@@ -82,15 +79,10 @@ export async function takeOver(
     const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
     const details = { ...row.details, installed, settings };
     await row.update({ details, origin, rev: row.rev + 1, savedAt: when.at });
-    await keepRevision(db, row.id, null, when.by, when.at);
+    await keepRevision(row.id, null, when.by, when.at);
   }
   for (const { what, from, to } of versions)
     if (from !== to)
-      await noteVersion(
-        db,
-        row.id,
-        { id: newId(), role: what, from, to, attempt: met.attempt },
-        when,
-      );
+      await noteVersion(row.id, { id: newId(), role: what, from, to, attempt: met.attempt }, when);
   return [...versions, ...chosen].filter((n) => n.to !== '' || n.from !== '');
 }

@@ -1,5 +1,5 @@
+import { execute, select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import {
   casesIn,
@@ -30,11 +30,10 @@ export function figureProblem(
 }
 
 /** Figures that this workshop set, by name. */
-export async function listFigures(db: Sequelize): Promise<FigureRow[]> {
-  const rows = await db.query<FigureRow>(
+export async function listFigures(): Promise<FigureRow[]> {
+  const rows = await select<FigureRow>(
     `SELECT substr(key, ${PREFIX.length + 1}) AS key, value, reason, rev FROM settings
      WHERE member_id IS NULL AND starts_with(key, '${PREFIX}') AND value <> 'null'::jsonb ORDER BY key`,
-    { type: QueryTypes.SELECT },
   );
   return rows.filter((r) => figureLimits(r.key) !== null);
 }
@@ -48,30 +47,18 @@ export async function putFigure(
 ): Promise<void> {
   const problem = figureProblem(body.key, body.value ?? figureLimits(body.key)?.lo ?? 0);
   if (problem) throw invalid(problem.path, problem.message);
-  await inTransaction(s.db, async () => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4312)');
-    const [now] = await s.db.query<{ rev: number }>(
+  await inTransaction(async () => {
+    await execute('SELECT pg_advisory_xact_lock(4312)');
+    const [now] = await select<{ rev: number }>(
       'SELECT rev FROM settings WHERE member_id IS NULL AND key = $1',
-      {
-        type: QueryTypes.SELECT,
-        bind: [settingKey(body.key)],
-      },
+      [settingKey(body.key)],
     );
     if (revision !== null) checkRevision(revision, now?.rev ?? 0, now ?? null);
-    await s.db.query(
+    await execute(
       `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
        VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)
        ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1, origin = 'own'`,
-      {
-        bind: [
-          newId(),
-          s.now(),
-          actor.id,
-          settingKey(body.key),
-          JSON.stringify(body.value),
-          body.reason,
-        ],
-      },
+      [newId(), s.now(), actor.id, settingKey(body.key), JSON.stringify(body.value), body.reason],
     );
   });
 }
@@ -82,11 +69,10 @@ interface OpenNote {
 }
 
 /** Notes of every search of the workshop, those taken back left out, each search in order. */
-async function allNotes(db: Sequelize): Promise<TroubleNote[][]> {
-  const rows = await db.query<{ trouble: string; note: TroubleNote | OpenNote }>(
+async function allNotes(): Promise<TroubleNote[][]> {
+  const rows = await select<{ trouble: string; note: TroubleNote | OpenNote }>(
     `SELECT e.body ->> 'trouble' AS trouble, e.body -> 'note' AS note FROM events e
      WHERE e.kind = 'trouble' AND ${STANDS} ORDER BY e.setup_id, e.seq`,
-    { type: QueryTypes.SELECT },
   );
   const by = new Map<string, TroubleNote[]>();
   for (const { trouble, note } of rows) {
@@ -98,8 +84,8 @@ async function allNotes(db: Sequelize): Promise<TroubleNote[][]> {
 }
 
 /** What moves the net in this workshop: figures it set, and counts of searches that ended with their cause. Practice does not count. */
-export async function readTables(db: Sequelize): Promise<TablesRead> {
-  const [figures, notes] = await Promise.all([listFigures(db), allNotes(db)]);
+export async function readTables(): Promise<TablesRead> {
+  const [figures, notes] = await Promise.all([listFigures(), allNotes()]);
   const stretches = notes.flatMap((n) => {
     const s = troubleState(n);
     return s.closed?.outcome === 'discarded' ? [] : s.stretches;

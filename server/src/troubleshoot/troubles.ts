@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import { entryVersions } from '@ruddy/core/compatibility';
 import type {
@@ -20,11 +20,11 @@ import { readSetup } from '../setups/setup-store';
 type Kept = z.infer<typeof troubleEvent>;
 
 /** Searches of a setup with their notes, oldest first; what was taken back is left out, with a search whose beginning was. */
-async function troublesOf(db: Sequelize, setupId: string): Promise<TroubleRow[]> {
-  const rows = await db.query<{ id: string; body: Kept; at: Date; by: string }>(
+async function troublesOf(setupId: string): Promise<TroubleRow[]> {
+  const rows = await select<{ id: string; body: Kept; at: Date; by: string }>(
     `SELECT e.id, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
      WHERE e.setup_id = $1 AND e.kind = 'trouble' AND ${STANDS} ORDER BY e.seq`,
-    { type: QueryTypes.SELECT, bind: [setupId] },
+    [setupId],
   );
   const found = new Map<string, TroubleRow>();
   for (const { id, body, at, by } of rows) {
@@ -45,9 +45,9 @@ async function troublesOf(db: Sequelize, setupId: string): Promise<TroubleRow[]>
 }
 
 /** Every search of a setup. */
-export async function readTroubles(db: Sequelize, setupId: string): Promise<Troubles> {
-  await readSetup(db, setupId);
-  return { troubles: await troublesOf(db, setupId) };
+export async function readTroubles(setupId: string): Promise<Troubles> {
+  await readSetup(setupId);
+  return { troubles: await troublesOf(setupId) };
 }
 
 const isClosed = (t: TroubleRow): boolean => t.notes.some((n) => n.note.what === 'closed');
@@ -60,7 +60,7 @@ export function openTrouble(
   actor: Actor,
 ): Promise<boolean> {
   return once(s, setupId, b, 'trouble', actor, async (w) => {
-    if ((await troublesOf(s.db, setupId)).some((t) => !isClosed(t)))
+    if ((await troublesOf(setupId)).some((t) => !isClosed(t)))
       throw new HttpProblem(409, 'A search is already open', {
         detail: 'Close the open search of this setup first.',
       });
@@ -97,7 +97,7 @@ async function logged(w: Work, t: TroubleRow, b: z.output<typeof troubleNoteBody
     symptoms: [...new Set(seen)].map((x) => SYMPTOM_WORDS[x].toLowerCase()),
     fixes: fixes.map((c) => CAUSE_WORDS[c].what.toLowerCase()),
   };
-  await storeOutcome(w.db, w.setupId, body, w.chain, { origin: 'own', at: w.at, by: w.by }, 'log/');
+  await storeOutcome(w.setupId, body, w.chain, { origin: 'own', at: w.at, by: w.by }, 'log/');
 }
 
 /** Take the last note of an open search back; its beginning stays. */
@@ -109,7 +109,7 @@ export function undoNote(
   actor: Actor,
 ): Promise<boolean> {
   return once(s, setupId, { id }, 'struck', actor, async (w) => {
-    const t = (await troublesOf(s.db, setupId)).find((x) => x.id === troubleId);
+    const t = (await troublesOf(setupId)).find((x) => x.id === troubleId);
     if (!t) throw notFound('search of this setup');
     const last = t.notes[t.notes.length - 1];
     if (isClosed(t) || t.notes.length < 2 || !last)
@@ -134,7 +134,7 @@ export function noteTrouble(
   actor: Actor,
 ): Promise<boolean> {
   return once(s, setupId, b, 'trouble', actor, async (w) => {
-    const t = (await troublesOf(s.db, setupId)).find((x) => x.id === troubleId);
+    const t = (await troublesOf(setupId)).find((x) => x.id === troubleId);
     if (!t) throw notFound('search of this setup');
     if (isClosed(t))
       throw new HttpProblem(409, 'This search is closed', { detail: 'Begin another to go on.' });

@@ -16,7 +16,7 @@ export const accessRoutes = implement(accessContracts, {
     return { body: { signIn: true, member }, session: token };
   },
   'POST /api/sign-out': async ({ visit }, s) => {
-    if (visit.token !== null) await endSession(s.db, visit.token);
+    if (visit.token !== null) await endSession(visit.token);
     return { body: { signIn: s.access !== undefined, member: null }, session: null };
   },
   'GET /api/members': async (_call, s) => ({ body: { items: await listMembers(s) } }),

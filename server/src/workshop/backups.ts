@@ -1,7 +1,7 @@
+import { execute, select } from '../platform/db/database';
 import { inTransaction, outsideTransaction } from '../platform/db/transaction';
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
-import { QueryTypes } from 'sequelize';
 import {
   type BackupList,
   backupPlan,
@@ -32,7 +32,7 @@ export function placeOf(s: Services): { place: Place } | { why: string } {
     return {
       why: "PostgreSQL's pg_dump, pg_restore and psql are not on this machine (Debian: postgresql-client).",
     };
-  return { place: { db: s.db, url: s.backups.url, dir: s.backups.dir, bin, now: s.now } };
+  return { place: { url: s.backups.url, dir: s.backups.dir, bin, now: s.now } };
 }
 
 function requirePlace(s: Services): Place {
@@ -41,27 +41,24 @@ function requirePlace(s: Services): Place {
   return found.place;
 }
 
-async function setting<T>(s: Services, key: string): Promise<{ value: T; rev: number } | null> {
-  const [row] = await s.db.query<{ value: T; rev: number }>(
+async function setting<T>(key: string): Promise<{ value: T; rev: number } | null> {
+  const [row] = await select<{ value: T; rev: number }>(
     'SELECT value, rev FROM settings WHERE member_id IS NULL AND key = $1',
-    {
-      type: QueryTypes.SELECT,
-      bind: [key],
-    },
+    [key],
   );
   return row ?? null;
 }
 
 async function keep(s: Services, key: string, value: unknown, by: string): Promise<void> {
-  await s.db.query(
+  await execute(
     `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb)
      ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, rev = settings.rev + 1`,
-    { bind: [newId(), s.now(), by, key, JSON.stringify(value)] },
+    [newId(), s.now(), by, key, JSON.stringify(value)],
   );
 }
 
-async function planOf(s: Services): Promise<BackupPlan & { rev: number }> {
-  const row = await setting<unknown>(s, PLAN);
+async function planOf(): Promise<BackupPlan & { rev: number }> {
+  const row = await setting<unknown>(PLAN);
   const stored = backupPlan.safeParse(row?.value);
   return { ...(stored.success ? stored.data : DEFAULT_PLAN), rev: row?.rev ?? 0 };
 }
@@ -69,8 +66,8 @@ async function planOf(s: Services): Promise<BackupPlan & { rev: number }> {
 /** Backups with the plan they are made by. */
 export async function listBackups(s: Services): Promise<BackupList> {
   const found = placeOf(s);
-  const plan = await planOf(s);
-  const trouble = (await setting<string>(s, TROUBLE))?.value ?? '';
+  const plan = await planOf();
+  const trouble = (await setting<string>(TROUBLE))?.value ?? '';
   if ('why' in found) return { items: [], plan, place: null, why: found.why, trouble };
   return {
     items: await listPlace(found.place.dir),
@@ -87,14 +84,12 @@ export async function putPlan(
   revision: number,
   actor: Actor,
 ): Promise<BackupPlan & { rev: number }> {
-  return inTransaction(s.db, async () => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4314)', {
-      type: QueryTypes.SELECT,
-    });
-    const now = await planOf(s);
+  return inTransaction(async () => {
+    await select('SELECT pg_advisory_xact_lock(4314)');
+    const now = await planOf();
     checkRevision(revision, now.rev, now);
     await keep(s, PLAN, body, actor.id);
-    return planOf(s);
+    return planOf();
   });
 }
 
@@ -151,7 +146,7 @@ export async function restoreNamed(
   const how = {
     signIn: s.access !== undefined,
     signal,
-    prepare: () => prepareDatabase(s.db).then(() => undefined),
+    prepare: () => prepareDatabase().then(() => undefined),
   };
   const done = await told(restoreFile(p, join(p.dir, name), row.note, how));
   return { restored: name, ...done };
@@ -175,12 +170,9 @@ export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
   const found = placeOf(s);
   if ('why' in found) return 'not-due';
   const p = found.place;
-  return inTransaction(s.db, async () => {
-    const [lock] = await s.db.query<{ mine: boolean }>(
+  return inTransaction(async () => {
+    const [lock] = await select<{ mine: boolean }>(
       'SELECT pg_try_advisory_xact_lock(4315) AS mine',
-      {
-        type: QueryTypes.SELECT,
-      },
     );
     if (!lock?.mine) return 'not-due';
     // The lock is held by this transaction; the work has its own, and tries the backup in another database.
@@ -190,7 +182,7 @@ export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
 
 /** Makes a backup when the plan says so, tries it, and lets go of the oldest of the plan. */
 async function backUp(s: Services, p: Place): Promise<'made' | 'not-due'> {
-  const plan = await planOf(s);
+  const plan = await planOf();
   if (plan.everyHours === null) return 'not-due';
   const all = await listPlace(p.dir);
   const last = Math.max(
@@ -247,9 +239,7 @@ export function scheduleBackups(s: Services): () => Promise<void> {
   };
   if (s.backups) {
     const { dir } = s.backups;
-    working = Promise.all([sweep(dir), sweepScratch(s.db)]).catch((e: unknown) =>
-      s.unexpected?.(e),
-    );
+    working = Promise.all([sweep(dir), sweepScratch()]).catch((e: unknown) => s.unexpected?.(e));
   }
   const first = setTimeout(tick, 5000);
   const timer = setInterval(tick, TICK_MS);

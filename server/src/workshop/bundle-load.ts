@@ -1,9 +1,12 @@
-import { col, fn, Op, where, type Sequelize } from 'sequelize';
+import { col, fn, Op, where } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { PartBody } from '@ruddy/core/parts/contract';
 import type { SetupSlots } from '@ruddy/core/setups/contract';
 import { type Bundle, EVENT_BODIES, type LoadReport } from '@ruddy/core/workshop/contract';
-import { EventModel, LogEntryModel, PartModel, SetupModel } from '../platform/db/models';
+import { EventModel } from '../setups/models/event';
+import { LogEntryModel } from '../plan/models/log-entry';
+import { PartModel } from '../parts/models/part';
+import { SetupModel } from '../setups/models/setup';
 import { invalid } from '../platform/http/problem';
 import { chainOf } from '../setups/chain';
 import { addEvent } from '../setups/events';
@@ -66,11 +69,7 @@ async function loadPieces(l: Load): Promise<void> {
     const id = idFromFile(x.id);
     l.items.set(x.id, id);
     const body = { ...x, id, partId: partHere(l, x.partId, `items/${i}/partId`) };
-    count(
-      l,
-      await createItem(l.db, body, made).catch((e: unknown) => at(`items/${i}`, e)),
-      'items',
-    );
+    count(l, await createItem(body, made).catch((e: unknown) => at(`items/${i}`, e)), 'items');
   }
   for (const [i, f] of l.bundle.itemFacts.entries()) {
     const body = {
@@ -92,7 +91,7 @@ async function loadMoney(l: Load): Promise<void> {
       itemId: p.itemId === null ? null : (l.items.get(p.itemId) ?? idFromFile(p.itemId)),
       withIds: p.withIds.map((id) => partHere(l, id, `prices/${i}/withIds`)),
     };
-    count(l, await addPrice(l.db, body, made, `prices/${i}/`), 'prices');
+    count(l, await addPrice(body, made, `prices/${i}/`), 'prices');
   }
   for (const r of l.bundle.rates)
     count(l, await addRate({ ...r, id: idFromFile(r.id) }, made), 'rates');
@@ -152,13 +151,12 @@ async function loadSetups(l: Load): Promise<void> {
     }
     const made = { origin: l.origin, at: new Date(s.createdAt), by: l.by };
     await insertSetup(
-      l.db,
       { ...s, id, slots: slotsHere(l, i, s.slots), clonedFrom: null },
       made,
       `setups/${i}/slots`,
     ).catch((e: unknown) => at(`setups/${i}`, e));
     if (!told.has(id))
-      await addEvent(l.db, {
+      await addEvent({
         id: newId(),
         setupId: id,
         kind: 'created',
@@ -239,7 +237,7 @@ async function loadEvent(
   const corrects = e.corrects === null ? null : idFromFile(e.corrects);
   if (corrects !== null && !(await EventModel.findByPk(corrects)))
     throw invalid(`${place}/corrects`, `No event "${e.corrects}" before this one`);
-  await addEvent(l.db, {
+  await addEvent({
     id,
     setupId,
     kind,
@@ -264,13 +262,13 @@ async function loadOutcome(
   void [_file, seq, unit, cameFrom];
   const id = idFromFile(o.id);
   if (await LogEntryModel.findByPk(id)) return count(l, 'same', 'outcomes');
-  const { rows, row } = await readSetup(l.db, setupId);
+  const { rows, row } = await readSetup(setupId);
   const chain =
     given === undefined ? chainOf(rows, row.details) : chainInFile(l.bundle, given, place);
   const body = { ...rest, id, corrects: o.corrects === null ? null : idFromFile(o.corrects) };
   const made = { origin: l.origin, at: new Date(recordedAt), by: l.by };
-  const fate = await storeOutcome(l.db, setupId, body, chain, made, `${place}/`).catch(
-    (e: unknown) => at(place, e),
+  const fate = await storeOutcome(setupId, body, chain, made, `${place}/`).catch((e: unknown) =>
+    at(place, e),
   );
   count(l, fate, 'outcomes');
 }
@@ -280,12 +278,10 @@ async function loadOutcome(
  * way. What is already here under the same id stays as it is; loading twice changes nothing.
  */
 export async function loadBundle(
-  db: Sequelize,
   bundle: Bundle,
   made: { origin: Origin; by: string; now: Date; cameFrom?: string },
 ): Promise<LoadReport> {
   const load: Load = {
-    db,
     bundle,
     ...made,
     cameFrom: made.cameFrom ?? '',

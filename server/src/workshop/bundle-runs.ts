@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import { chainSchema } from '@ruddy/core/chain';
 import type { RunContext, RunKind, RunSettings, Segment } from '@ruddy/core/runs';
 import type { ChannelBody } from '@ruddy/core/runs/contract';
@@ -17,7 +17,7 @@ import { readSetup } from '../setups/setup-store';
 export async function loadCaptures(l: Load): Promise<void> {
   for (const [i, c] of l.bundle.captures.entries()) {
     const data = Buffer.from(c.data, 'base64');
-    const fate = await keepCapture(l.db, { sha256: c.sha256, n: c.n, data, at: l.now }).catch(
+    const fate = await keepCapture({ sha256: c.sha256, n: c.n, data, at: l.now }).catch(
       (e: unknown) => at(`captures/${i}`, e),
     );
     count(l, fate, 'captures');
@@ -29,12 +29,11 @@ export async function loadRunBasics(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, p] of l.bundle.profiles.entries()) {
     const { fits, ...rest } = p;
-    const { id, fresh } = await addProfile(l.db, { ...rest, id: idFromFile(p.id) }, made).catch(
+    const { id, fresh } = await addProfile({ ...rest, id: idFromFile(p.id) }, made).catch(
       (e: unknown) => at(`profiles/${i}`, e),
     );
     for (const f of fits)
       await storeFit(
-        l.db,
         { id: idFromFile(f.id), titleId: id, madeAt: new Date(f.madeAt), fit: f.fit },
         made,
       );
@@ -43,11 +42,11 @@ export async function loadRunBasics(l: Load): Promise<void> {
   }
   // The most recently used comes first in a file.
   for (const [i, m] of [...l.bundle.mappings].reverse().entries())
-    await keepMapping(l.db, m, new Date(l.now.getTime() + i));
+    await keepMapping(m, new Date(l.now.getTime() + i));
   for (const s of l.bundle.sessions) {
     const { createdAt, ...rest } = s;
     const body = { ...rest, id: idFromFile(s.id), setupIds: s.setupIds.map(idFromFile) };
-    count(l, await addSession(l.db, body, { ...made, at: new Date(createdAt) }), 'sessions');
+    count(l, await addSession(body, { ...made, at: new Date(createdAt) }), 'sessions');
   }
 }
 
@@ -59,7 +58,7 @@ export async function loadRun(
 ): Promise<void> {
   const { setupId: _file, recordedAt, happenedAt, seq, chain: given, ...rest } = r;
   void [_file, seq];
-  const { rows, row } = await readSetup(l.db, setupId);
+  const { rows, row } = await readSetup(setupId);
   const parsed = given === undefined ? null : chainSchema.safeParse(given);
   if (parsed && !parsed.success) at(`${place}/chain`, fromZod(parsed.error, 'body'));
   const chain = parsed?.data ?? chainOf(rows, row.details);
@@ -71,7 +70,7 @@ export async function loadRun(
     happenedAt: new Date(happenedAt),
     by: l.by,
   };
-  const fate = await storeRun(l.db, setupId, body, chain, made, `${place}/`).catch((e: unknown) =>
+  const fate = await storeRun(setupId, body, chain, made, `${place}/`).catch((e: unknown) =>
     at(place, e),
   );
   count(l, fate, 'runs');
@@ -90,7 +89,7 @@ export async function refigureSaid(l: Load): Promise<void> {
     ),
   );
   // A run that was taken back is not read any more.
-  for (const id of ids) if (!struck.has(id)) await refigure(l.db, id);
+  for (const id of ids) if (!struck.has(id)) await refigure(id);
 }
 
 type Exported = Pick<Bundle, 'profiles' | 'runs' | 'captures' | 'mappings' | 'sessions'>;
@@ -114,8 +113,7 @@ interface RunRow {
 }
 
 /** Everything about runs, in a fixed order. */
-export async function exportRuns(db: Sequelize): Promise<Exported> {
-  const select = <T extends object>(sql: string) => db.query<T>(sql, { type: QueryTypes.SELECT });
+export async function exportRuns(): Promise<Exported> {
   const profiles = await select<Bundle['profiles'][number]>(
     `SELECT id, name, kind, note, engine, year, params, coalesce((SELECT jsonb_agg(jsonb_build_object('id', f.id, 'madeAt',
          to_char(f.made_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'fit', f.fit) ORDER BY f.made_at, f.id)
@@ -148,7 +146,7 @@ export async function exportRuns(db: Sequelize): Promise<Exported> {
       channels: channels ?? [],
     })),
     captures: captures.map((c) => ({ ...c, data: c.data.toString('base64') })),
-    mappings: await listMappings(db),
+    mappings: await listMappings(),
     sessions: sessions.map((s) => ({ ...s.body, id: s.id, createdAt: s.createdAt.toISOString() })),
   };
 }

@@ -1,3 +1,4 @@
+import { execute } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
 import { dataContracts } from '@ruddy/core/workshop/contract';
 import * as z from 'zod';
@@ -15,7 +16,7 @@ import { shareFile, shareReport } from './share';
 
 export const dataRoutes = implement(dataContracts, {
   'GET /api/health': async (_call, s) => {
-    const up = await s.db.query('SELECT 1').then(
+    const up = await execute('SELECT 1').then(
       () => true,
       () => false,
     );
@@ -37,16 +38,16 @@ export const dataRoutes = implement(dataContracts, {
       body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }),
     });
   },
-  'GET /api/bundle': async (_call, { db }) => ({ body: await exportBundle(db) }),
+  'GET /api/bundle': async () => ({ body: await exportBundle() }),
   'POST /api/bundle': async ({ body, actor }, s) => ({
-    body: await inTransaction(s.db, () =>
-      loadBundle(s.db, body, { origin: 'imported', by: actor.id, now: s.now() }),
+    body: await inTransaction(() =>
+      loadBundle(body, { origin: 'imported', by: actor.id, now: s.now() }),
     ),
   }),
-  'GET /api/setups/:id/share': async ({ params }, s) => ({ body: await shareReport(s, params.id) }),
-  'GET /api/setups/:id/share-file': async ({ params, query }, s) => ({
-    body: await shareFile(s, params.id, query.prices),
+  'GET /api/setups/:id/share': async ({ params }) => ({ body: await shareReport(params.id) }),
+  'GET /api/setups/:id/share-file': async ({ params, query }) => ({
+    body: await shareFile(params.id, query.prices),
   }),
-  'GET /api/demo': async (_call, s) => ({ body: await demoReport(s) }),
-  'DELETE /api/demo': async (_call, s) => ({ body: await removeDemo(s) }),
+  'GET /api/demo': async () => ({ body: await demoReport() }),
+  'DELETE /api/demo': async () => ({ body: await removeDemo() }),
 });

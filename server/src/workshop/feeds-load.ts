@@ -6,7 +6,7 @@ import { addFeed } from './feeds';
 export async function loadFeeds(l: Load): Promise<void> {
   const made = { origin: l.origin, at: l.now, by: l.by };
   for (const [i, f] of l.bundle.feeds.entries()) {
-    const kept = addFeed(l.db, { ...f, id: idFromFile(f.id) }, made);
+    const kept = addFeed({ ...f, id: idFromFile(f.id) }, made);
     count(l, await kept.catch((e: unknown) => at(`feeds/${i}`, e)), 'feeds');
   }
 }

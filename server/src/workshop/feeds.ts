@@ -1,5 +1,5 @@
+import { execute, select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type { feedBody, FeedEntry, feedPatch } from '@ruddy/core/workshop/contract';
 import { FeedProblem } from './feeds/address';
@@ -14,12 +14,12 @@ type Row = Omit<FeedEntry, 'readAt' | 'nextAt'> & { readAt: Date | null; nextAt:
 const HOUR_MS = 3_600_000;
 
 /** Feeds with how their last reading went. */
-export async function listFeeds(db: Sequelize, id: string | null = null): Promise<FeedEntry[]> {
-  const rows = await db.query<Row>(
+export async function listFeeds(id: string | null = null): Promise<FeedEntry[]> {
+  const rows = await select<Row>(
     `SELECT id, name, url, near, every_hours AS "everyHours", rev, origin, read_at AS "readAt", next_at AS "nextAt", problem, unchanged,
        (SELECT count(*)::int FROM feed_items i WHERE i.feed_id = f.id) AS items
      FROM feeds f WHERE $1::uuid IS NULL OR id = $1 ORDER BY lower(name), id`,
-    { type: QueryTypes.SELECT, bind: [id] },
+    [id],
   );
   return rows.map((r) => ({
     ...r,
@@ -28,37 +28,34 @@ export async function listFeeds(db: Sequelize, id: string | null = null): Promis
   }));
 }
 
-export async function getFeed(db: Sequelize, id: string): Promise<FeedEntry> {
-  const [found] = await listFeeds(db, id);
+export async function getFeed(id: string): Promise<FeedEntry> {
+  const [found] = await listFeeds(id);
   if (!found) throw notFound('feed');
   return found;
 }
 
 /** Remember a feed. The same id twice changes nothing; an address stands once. */
 export async function addFeed(
-  db: Sequelize,
   b: z.output<typeof feedBody>,
   made: Made,
 ): Promise<'stored' | 'same'> {
-  const [known] = await db.query<{ id: string }>('SELECT id FROM feeds WHERE id = $1 OR url = $2', {
-    type: QueryTypes.SELECT,
-    bind: [b.id, b.url],
-  });
+  const [known] = await select<{ id: string }>('SELECT id FROM feeds WHERE id = $1 OR url = $2', [
+    b.id,
+    b.url,
+  ]);
   if (known && (known.id === b.id || made.origin !== 'own')) return 'same';
   if (known) throw invalid('url', 'Address: a feed with this address is there already');
   const next = b.everyHours === null ? null : made.at;
-  await db.query(
+  await execute(
     `INSERT INTO feeds (id, origin, created_at, created_by, name, url, near, every_hours, next_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-    {
-      bind: [b.id, made.origin, made.at, made.by, b.name, b.url, b.near, b.everyHours, next],
-    },
+    [b.id, made.origin, made.at, made.by, b.name, b.url, b.near, b.everyHours, next],
   );
   return 'stored';
 }
 
 export async function createFeed(s: Services, body: z.output<typeof feedBody>, actor: Actor) {
-  const done = await addFeed(s.db, body, { origin: 'own', at: s.now(), by: actor.id });
-  return { feed: await getFeed(s.db, body.id), fresh: done === 'stored' };
+  const done = await addFeed(body, { origin: 'own', at: s.now(), by: actor.id });
+  return { feed: await getFeed(body.id), fresh: done === 'stored' };
 }
 
 /** Change a feed. Another address is another source: what a server said of the old one no longer counts. */
@@ -68,45 +65,34 @@ export async function patchFeed(
   p: z.output<typeof feedPatch>,
   revision: number,
 ) {
-  return inTransaction(s.db, async () => {
-    await s.db.query('SELECT 1 FROM feeds WHERE id = $1 FOR UPDATE', {
-      type: QueryTypes.SELECT,
-      bind: [id],
-    });
-    const old = await getFeed(s.db, id);
+  return inTransaction(async () => {
+    await select('SELECT 1 FROM feeds WHERE id = $1 FOR UPDATE', [id]);
+    const old = await getFeed(id);
     checkRevision(revision, old.rev, old);
     const next = { ...old, ...p };
-    const [twin] = await s.db.query('SELECT 1 FROM feeds WHERE url = $1 AND id <> $2', {
-      type: QueryTypes.SELECT,
-      bind: [next.url, id],
-    });
+    const [twin] = await select('SELECT 1 FROM feeds WHERE url = $1 AND id <> $2', [next.url, id]);
     if (twin) throw invalid('url', 'Address: a feed with this address is there already');
     const moved = next.url !== old.url;
-    await s.db.query(
+    await execute(
       `UPDATE feeds SET name = $2, url = $3, near = $4, every_hours = $5, next_at = $6, rev = rev + 1,
          origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END,
          etag = CASE WHEN $7 THEN '' ELSE etag END, modified = CASE WHEN $7 THEN '' ELSE modified END WHERE id = $1`,
-      {
-        bind: [
-          id,
-          next.name,
-          next.url,
-          next.near,
-          next.everyHours,
-          next.everyHours === null ? null : s.now(),
-          moved,
-        ],
-      },
+      [
+        id,
+        next.name,
+        next.url,
+        next.near,
+        next.everyHours,
+        next.everyHours === null ? null : s.now(),
+        moved,
+      ],
     );
-    return getFeed(s.db, id);
+    return getFeed(id);
   });
 }
 
-export async function removeFeed(s: Services, id: string): Promise<void> {
-  const gone = await s.db.query('DELETE FROM feeds WHERE id = $1 RETURNING id', {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+export async function removeFeed(id: string): Promise<void> {
+  const gone = await select('DELETE FROM feeds WHERE id = $1 RETURNING id', [id]);
   if (gone.length === 0) throw notFound('feed');
 }
 
@@ -116,44 +102,40 @@ export async function readNow(
   id: string,
   fetch: (ask: FetchAsk) => Promise<Fetched> = fetchFeed,
 ): Promise<FeedEntry> {
-  const [feed] = await s.db.query<FetchAsk & { everyHours: number | null }>(
+  const [feed] = await select<FetchAsk & { everyHours: number | null }>(
     'SELECT url, near, etag, modified, every_hours AS "everyHours" FROM feeds WHERE id = $1',
-    { type: QueryTypes.SELECT, bind: [id] },
+    [id],
   );
   if (!feed) throw notFound('feed');
   const at = s.now();
   const next = feed.everyHours === null ? null : new Date(at.getTime() + feed.everyHours * HOUR_MS);
   const note = (problem: string, unchanged: boolean) =>
-    s.db.query(
+    execute(
       'UPDATE feeds SET read_at = $2, next_at = $3, problem = $4, unchanged = $5 WHERE id = $1',
-      {
-        bind: [id, at, next, problem, unchanged],
-      },
+      [id, at, next, problem, unchanged],
     );
   try {
     const got = await fetch(feed);
     if (got.state === 'same') await note('', true);
     else {
       const items = readFeed(got.text);
-      await inTransaction(s.db, async () => {
-        await s.db.query(
+      await inTransaction(async () => {
+        await execute(
           `INSERT INTO feed_items (id, feed_id, key, body, published_at, read_at)
            SELECT x.id, $1, x.key, x.body, (x.body ->> 'publishedAt')::timestamptz, $2
            FROM jsonb_to_recordset($3::jsonb) AS x(id uuid, key text, body jsonb)
            ON CONFLICT (feed_id, key) DO UPDATE SET body = excluded.body, published_at = excluded.published_at`,
-          {
-            bind: [
-              id,
-              at,
-              JSON.stringify(
-                lastOfEach(items).map((body) => ({ id: newId(), key: body.key, body })),
-              ),
-            ],
-          },
+          [
+            id,
+            at,
+            JSON.stringify(lastOfEach(items).map((body) => ({ id: newId(), key: body.key, body }))),
+          ],
         );
-        await s.db.query('UPDATE feeds SET etag = $2, modified = $3 WHERE id = $1', {
-          bind: [id, got.etag.slice(0, 500), got.modified.slice(0, 100)],
-        });
+        await execute('UPDATE feeds SET etag = $2, modified = $3 WHERE id = $1', [
+          id,
+          got.etag.slice(0, 500),
+          got.modified.slice(0, 100),
+        ]);
         await note('', false);
       });
     }
@@ -161,7 +143,7 @@ export async function readNow(
     if (!(error instanceof FeedProblem)) throw error;
     await note(error.message.slice(0, 500), false);
   }
-  return getFeed(s.db, id);
+  return getFeed(id);
 }
 
 /** One item for each key: an insert cannot touch a row twice. */
@@ -171,10 +153,10 @@ function lastOfEach<T extends { key: string }>(items: readonly T[]): T[] {
 
 /** Read the feeds that are due, one after another. Of several processes each feed is taken by one. */
 export async function readDue(s: Services): Promise<number> {
-  const due = await s.db.query<{ id: string }>(
+  const due = await select<{ id: string }>(
     `UPDATE feeds SET next_at = $1::timestamptz + interval '10 minutes' WHERE id IN (
        SELECT id FROM feeds WHERE every_hours IS NOT NULL AND next_at <= $1 ORDER BY next_at LIMIT 20 FOR UPDATE SKIP LOCKED) RETURNING id`,
-    { type: QueryTypes.SELECT, bind: [s.now()] },
+    [s.now()],
   );
   for (const { id } of due) await readNow(s, id);
   return due.length;

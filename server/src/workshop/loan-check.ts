@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { Chain } from '@ruddy/core/chain';
 import type { AnySpec, HostSpec } from '@ruddy/core/parts';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
@@ -71,17 +71,17 @@ function changes(
 
 /** The borrower's chain as it stands, and with the piece in its place: what it would bring. Nothing is stored. */
 export async function checkLoan(s: Services, itemId: string, setupId: string): Promise<ChainCheck> {
-  const [item] = await s.db.query<{ partId: string; kind: string; spec: AnySpec }>(
+  const [item] = await select<{ partId: string; kind: string; spec: AnySpec }>(
     'SELECT p.id AS "partId", p.kind, p.spec FROM items i JOIN parts p ON p.id = i.part_id WHERE i.id = $1',
-    { type: QueryTypes.SELECT, bind: [itemId] },
+    [itemId],
   );
   if (!item) throw invalid('itemId', 'No piece has this id');
   const kind = item.kind as LendKind;
   if (!canBeLent(kind)) throw invalid('itemId', 'This is nothing that can be lent');
-  const { rows, row, setup } = await readSetup(s.db, setupId);
+  const { rows, row, setup } = await readSetup(setupId);
   const chain = chainOf(rows, row.details);
   const ways = await Promise.all(
-    changes(kind, { id: item.partId }, item.spec, chain).map((c) => resolveChain(s.db, c, chain)),
+    changes(kind, { id: item.partId }, item.spec, chain).map((c) => resolveChain(c, chain)),
   );
   const grounds = await groundsFor(s, [chain, ...ways]);
   const judge = (c: Chain) => evaluate({ chain: c, context: grounds });

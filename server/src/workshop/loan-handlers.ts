@@ -5,11 +5,11 @@ import { piecesElsewhere } from './pieces-elsewhere';
 import { createLoan, listLendable, listLoans, patchLoan, takeBack } from './loans';
 
 export const loanRoutes = implement(loanContracts, {
-  'GET /api/setups/:id/pieces-elsewhere': async ({ params }, { db }) => ({
-    body: { items: await piecesElsewhere(db, params.id) },
+  'GET /api/setups/:id/pieces-elsewhere': async ({ params }) => ({
+    body: { items: await piecesElsewhere(params.id) },
   }),
-  'GET /api/loans': async ({ query }, { db }) => ({ body: { items: await listLoans(db, query) } }),
-  'GET /api/loans/pieces': async (_call, { db }) => ({ body: { items: await listLendable(db) } }),
+  'GET /api/loans': async ({ query }) => ({ body: { items: await listLoans(query) } }),
+  'GET /api/loans/pieces': async () => ({ body: { items: await listLendable() } }),
   'POST /api/loans/check': async ({ body }, s) => ({
     body: await checkLoan(s, body.itemId, body.setupId),
   }),

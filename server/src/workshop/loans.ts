@@ -1,5 +1,5 @@
+import { execute, select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import { partName } from '@ruddy/core/chain';
 import { LEND_KINDS } from '@ruddy/core/workshop';
@@ -29,8 +29,8 @@ interface Spec {
 }
 type Row = Omit<LoanRow, 'part'> & { spec: Spec };
 
-async function rows(db: Sequelize, where: string, bind: unknown[]): Promise<LoanRow[]> {
-  const found = await db.query<Row>(
+async function rows(where: string, bind: unknown[]): Promise<LoanRow[]> {
+  const found = await select<Row>(
     `SELECT l.id, l.item_id AS "itemId", i.label, p.id AS "partId", p.kind, p.spec, l.member_id AS "memberId", m.name AS member,
        CASE WHEN u.id IS NULL THEN NULL ELSE jsonb_build_object('id', u.id, 'name', u.name) END AS setup,
        l.asked_on::text AS "askedOn", l.from_on::text AS "fromOn", l.due_on::text AS "dueOn", l.condition_out AS "conditionOut",
@@ -41,44 +41,44 @@ async function rows(db: Sequelize, where: string, bind: unknown[]): Promise<Loan
      FROM loans l JOIN items i ON i.id = l.item_id JOIN parts p ON p.id = i.part_id JOIN members m ON m.id = l.member_id
        LEFT JOIN setups u ON u.id = l.setup_id
      WHERE ${where}`,
-    { type: QueryTypes.SELECT, bind },
+    bind,
   );
   return found.map(({ spec, ...r }) => ({ ...r, part: partName(spec) }));
 }
 
 /** Loans that are out or waited for, or the last that came back. */
-export function listLoans(db: Sequelize, q: z.output<typeof loanQuery>): Promise<LoanRow[]> {
+export function listLoans(q: z.output<typeof loanQuery>): Promise<LoanRow[]> {
   const state =
     q.state === 'open' ? 'l.returned_on IS NULL AND NOT l.withdrawn' : 'l.returned_on IS NOT NULL';
   const order = q.state === 'open' ? 'l.asked_on, l.id' : 'l.returned_on DESC, l.id DESC';
-  return rows(db, `${state} AND ($1::uuid IS NULL OR l.item_id = $1) ORDER BY ${order} LIMIT 500`, [
+  return rows(`${state} AND ($1::uuid IS NULL OR l.item_id = $1) ORDER BY ${order} LIMIT 500`, [
     q.itemId ?? null,
   ]);
 }
 
-export async function getLoan(db: Sequelize, id: string): Promise<LoanRow> {
-  const [found] = await rows(db, 'l.id = $1', [id]);
+export async function getLoan(id: string): Promise<LoanRow> {
+  const [found] = await rows('l.id = $1', [id]);
   if (!found) throw notFound('loan');
   return found;
 }
 
 /** Every piece that can leave the room, by label, with where it is. */
-export async function listLendable(db: Sequelize): Promise<Lendable[]> {
-  const found = await db.query<Omit<Lendable, 'part'> & { spec: Spec }>(
+export async function listLendable(): Promise<Lendable[]> {
+  const found = await select<Omit<Lendable, 'part'> & { spec: Spec }>(
     `SELECT i.id, i.label, p.id AS "partId", p.kind, p.spec, i.condition,
        (SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS with,
        ${LIVE_IN} AS "liveIn"
      FROM items i JOIN parts p ON p.id = i.part_id WHERE i.how <> 'gone' AND p.kind = ANY($1::text[]) ORDER BY lower(i.label), i.id LIMIT 2000`,
-    { type: QueryTypes.SELECT, bind: [LEND_KINDS] },
+    [LEND_KINDS],
   );
   return found.map(({ spec, ...r }) => ({ ...r, part: partName(spec) }));
 }
 
 /** Of one piece one loan is out at a time: whoever lends takes the piece's row first. */
-async function lockItem(db: Sequelize, id: string, path: string) {
-  const [item] = await db.query<{ label: string; how: string; kind: string }>(
+async function lockItem(id: string, path: string) {
+  const [item] = await select<{ label: string; how: string; kind: string }>(
     'SELECT i.label, i.how, p.kind FROM items i JOIN parts p ON p.id = i.part_id WHERE i.id = $1 FOR UPDATE OF i',
-    { type: QueryTypes.SELECT, bind: [id] },
+    [id],
   );
   if (!item) throw invalid(path, 'No piece has this id');
   if (item.how === 'gone') throw invalid(path, `${item.label} is gone`);
@@ -87,10 +87,10 @@ async function lockItem(db: Sequelize, id: string, path: string) {
   return item;
 }
 
-async function refuseOut(db: Sequelize, itemId: string, label: string): Promise<void> {
-  const [out] = await db.query<{ name: string }>(
+async function refuseOut(itemId: string, label: string): Promise<void> {
+  const [out] = await select<{ name: string }>(
     'SELECT m.name FROM loans l JOIN members m ON m.id = l.member_id WHERE l.item_id = $1 AND l.from_on IS NOT NULL AND l.returned_on IS NULL',
-    { type: QueryTypes.SELECT, bind: [itemId] },
+    [itemId],
   );
   if (out)
     throw new HttpProblem(409, 'It is out', {
@@ -98,11 +98,8 @@ async function refuseOut(db: Sequelize, itemId: string, label: string): Promise<
     });
 }
 
-async function requireRow(db: Sequelize, table: 'members' | 'setups', id: string, path: string) {
-  const [row] = await db.query(`SELECT 1 FROM ${table} WHERE id = $1`, {
-    type: QueryTypes.SELECT,
-    bind: [id],
-  });
+async function requireRow(table: 'members' | 'setups', id: string, path: string) {
+  const [row] = await select(`SELECT 1 FROM ${table} WHERE id = $1`, [id]);
   if (!row)
     throw invalid(path, table === 'members' ? 'No member has this id' : 'No setup has this id');
 }
@@ -117,13 +114,10 @@ const outValues = (out: HandOver) => [
 ];
 
 /** Nothing is lent to who was let go, or to the machine itself. */
-async function requireBorrower(db: Sequelize, id: string): Promise<void> {
-  const [row] = await db.query<{ name: string; active: boolean }>(
+async function requireBorrower(id: string): Promise<void> {
+  const [row] = await select<{ name: string; active: boolean }>(
     'SELECT name, active FROM members WHERE id = $1',
-    {
-      type: QueryTypes.SELECT,
-      bind: [id],
-    },
+    [id],
   );
   if (row && !row.active) throw invalid('memberId', `${row.name} is no member any more`);
   if (id === THIS_MACHINE.id)
@@ -132,38 +126,32 @@ async function requireBorrower(db: Sequelize, id: string): Promise<void> {
 
 /** Write a loan down: lent now, or waited for. The same id twice changes nothing. */
 export async function addLoan(
-  db: Sequelize,
   body: z.output<typeof loanBody> & { askedOn: string },
   made: Made,
 ): Promise<'stored' | 'same'> {
-  const [known] = await db.query('SELECT 1 FROM loans WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [body.id],
-  });
+  const [known] = await select('SELECT 1 FROM loans WHERE id = $1', [body.id]);
   if (known) return 'same';
-  const item = await lockItem(db, body.itemId, 'itemId');
-  await requireRow(db, 'members', body.memberId, 'memberId');
-  if (body.setupId !== null) await requireRow(db, 'setups', body.setupId, 'setupId');
-  if (body.out) await refuseOut(db, body.itemId, item.label);
+  const item = await lockItem(body.itemId, 'itemId');
+  await requireRow('members', body.memberId, 'memberId');
+  if (body.setupId !== null) await requireRow('setups', body.setupId, 'setupId');
+  if (body.out) await refuseOut(body.itemId, item.label);
   const none = [null, null, null, '[]', '', null];
-  await db.query(
+  await execute(
     `INSERT INTO loans (id, origin, created_at, created_by, item_id, member_id, setup_id, asked_on, from_on, due_on, condition_out, along, note, checked)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13, $14::jsonb)`,
-    {
-      bind: [
-        ...[
-          body.id,
-          made.origin,
-          made.at,
-          made.by,
-          body.itemId,
-          body.memberId,
-          body.setupId,
-          body.askedOn,
-        ],
-        ...(body.out ? outValues(body.out) : none),
+    [
+      ...[
+        body.id,
+        made.origin,
+        made.at,
+        made.by,
+        body.itemId,
+        body.memberId,
+        body.setupId,
+        body.askedOn,
       ],
-    },
+      ...(body.out ? outValues(body.out) : none),
+    ],
   );
   return 'stored';
 }
@@ -172,11 +160,11 @@ export async function createLoan(s: Services, body: z.output<typeof loanBody>, a
   const askedOn = s.now().toISOString().slice(0, 10);
   if (body.out) refuseFuture('out/fromOn', body.out.fromOn, s.now());
   const made = { origin: 'own' as const, at: s.now(), by: actor.id };
-  const fate = await inTransaction(s.db, async () => {
-    await requireBorrower(s.db, body.memberId);
-    return addLoan(s.db, { ...body, askedOn }, made);
+  const fate = await inTransaction(async () => {
+    await requireBorrower(body.memberId);
+    return addLoan({ ...body, askedOn }, made);
   });
-  return { loan: await getLoan(s.db, body.id), fresh: fate === 'stored' };
+  return { loan: await getLoan(body.id), fresh: fate === 'stored' };
 }
 
 const CHANGED = `rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END`;
@@ -188,10 +176,10 @@ export async function patchLoan(
   patch: z.output<typeof loanPatch>,
   revision: number,
 ): Promise<LoanRow> {
-  return inTransaction(s.db, async () => {
-    const first = await getLoan(s.db, id);
-    const item = await lockItem(s.db, first.itemId, 'id');
-    const loan = await getLoan(s.db, id);
+  return inTransaction(async () => {
+    const first = await getLoan(id);
+    const item = await lockItem(first.itemId, 'id');
+    const loan = await getLoan(id);
     checkRevision(revision, loan.rev, loan);
     if (loan.returnedOn !== null)
       throw new HttpProblem(409, 'It is back', {
@@ -200,10 +188,8 @@ export async function patchLoan(
     if (loan.withdrawn)
       throw new HttpProblem(409, 'It was let go', { detail: 'This wish was let go; ask anew' });
     if (patch.setupId !== undefined) {
-      if (patch.setupId !== null) await requireRow(s.db, 'setups', patch.setupId, 'setupId');
-      await s.db.query('UPDATE loans SET setup_id = $2 WHERE id = $1', {
-        bind: [id, patch.setupId],
-      });
+      if (patch.setupId !== null) await requireRow('setups', patch.setupId, 'setupId');
+      await execute('UPDATE loans SET setup_id = $2 WHERE id = $1', [id, patch.setupId]);
     }
     if (patch.out) {
       if (loan.fromOn !== null)
@@ -211,35 +197,30 @@ export async function patchLoan(
           detail: `${loan.label} is with ${loan.member} already`,
         });
       refuseFuture('out/fromOn', patch.out.fromOn, s.now());
-      await requireBorrower(s.db, loan.memberId);
-      await refuseOut(s.db, loan.itemId, item.label);
-      await s.db.query(
+      await requireBorrower(loan.memberId);
+      await refuseOut(loan.itemId, item.label);
+      await execute(
         'UPDATE loans SET from_on = $2, due_on = $3, condition_out = $4, along = $5::jsonb, note = $6, checked = $7::jsonb WHERE id = $1',
-        { bind: [id, ...outValues(patch.out)] },
+        [id, ...outValues(patch.out)],
       );
     } else if (patch.dueOn !== undefined) {
       if (loan.fromOn === null) throw invalid('dueOn', 'It is not out yet');
       if (patch.dueOn !== null && patch.dueOn < loan.fromOn)
         throw invalid('dueOn', 'Due: not before it went out');
-      await s.db.query('UPDATE loans SET due_on = $2 WHERE id = $1', {
-        bind: [id, patch.dueOn],
-      });
+      await execute('UPDATE loans SET due_on = $2 WHERE id = $1', [id, patch.dueOn]);
     }
     if (patch.withdrawn) {
       if (loan.fromOn !== null || patch.out)
         throw invalid('withdrawn', 'It is out: take it back instead');
-      await s.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', {
-        bind: [id],
-      });
+      await execute('UPDATE loans SET withdrawn = true WHERE id = $1', [id]);
     }
-    await s.db.query(`UPDATE loans SET ${CHANGED} WHERE id = $1`, { bind: [id] });
-    return getLoan(s.db, id);
+    await execute(`UPDATE loans SET ${CHANGED} WHERE id = $1`, [id]);
+    return getLoan(id);
   });
 }
 
 /** Write the return of a loan. */
 export async function writeBack(
-  db: Sequelize,
   loan: LoanRow,
   { returnedOn, ...back }: Back & { returnedOn: string },
   /** When it happens now: the piece takes the condition it came back in, and a fault that was seen is noted on it under this id. */
@@ -249,20 +230,16 @@ export async function writeBack(
   if (surplus !== undefined) throw invalid('missing', `Missing: "${surplus}" did not go along`);
   if (loan.fromOn === null || returnedOn < loan.fromOn)
     throw invalid('returnedOn', 'Back: not before it went out');
-  await db.query(
+  await execute(
     `UPDATE loans SET returned_on = $2, back = $3::jsonb, rev = rev + 1 WHERE id = $1`,
-    {
-      bind: [loan.id, returnedOn, JSON.stringify(back satisfies Back)],
-    },
+    [loan.id, returnedOn, JSON.stringify(back satisfies Back)],
   );
   // What a file tells of long ago is in the piece and its facts already.
   if (fault === null) return;
   if (back.condition !== null)
-    await db.query(
+    await execute(
       'UPDATE items SET condition = $2, rev = rev + 1 WHERE id = $1 AND condition IS DISTINCT FROM $2',
-      {
-        bind: [loan.itemId, back.condition],
-      },
+      [loan.itemId, back.condition],
     );
   const words = back.testWords.slice(0, 200);
   const seen = {
@@ -286,10 +263,10 @@ export async function takeBack(
   actor: Actor,
 ): Promise<LoanRow> {
   refuseFuture('returnedOn', body.returnedOn, s.now());
-  return inTransaction(s.db, async () => {
-    const first = await getLoan(s.db, id);
-    await lockItem(s.db, first.itemId, 'id');
-    const loan = await getLoan(s.db, id);
+  return inTransaction(async () => {
+    const first = await getLoan(id);
+    await lockItem(first.itemId, 'id');
+    const loan = await getLoan(id);
     checkRevision(revision, loan.rev, loan);
     if (loan.fromOn === null)
       throw new HttpProblem(409, 'It is not out', { detail: `${loan.label} is not out` });
@@ -298,13 +275,11 @@ export async function takeBack(
         detail: `${loan.label} came back on ${loan.returnedOn}`,
       });
     const { id: factId, ...back } = body;
-    await writeBack(s.db, loan, back, { id: factId, origin: 'own', at: s.now(), by: actor.id });
-    await s.db.query(
+    await writeBack(loan, back, { id: factId, origin: 'own', at: s.now(), by: actor.id });
+    await execute(
       `UPDATE loans SET origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      {
-        bind: [id],
-      },
+      [id],
     );
-    return getLoan(s.db, id);
+    return getLoan(id);
   });
 }

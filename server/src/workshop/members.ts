@@ -1,5 +1,5 @@
+import { execute, select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type * as z from 'zod';
 import type {
   memberBody,
@@ -20,20 +20,20 @@ type Row = Omit<MemberRow, 'createdAt'> & { createdAt: Date };
 
 /** Members by name, the built-in keeper first. */
 export async function listMembers(
-  s: Pick<Services, 'db' | 'now'>,
+  s: Pick<Services, 'now'>,
   id: string | null = null,
 ): Promise<MemberRow[]> {
-  const rows = await s.db.query<Row>(
+  const rows = await select<Row>(
     `SELECT m.id, m.name, m.role, m.active, m.password_hash IS NOT NULL AS "hasPassword", m.id = $2 AS "builtIn", m.rev, m.origin, m.created_at AS "createdAt",
        (SELECT count(*)::int FROM sessions t WHERE t.member_id = m.id AND t.expires_at > $3) AS "signedIn",
        (SELECT count(*)::int FROM loans l WHERE l.member_id = m.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS out
      FROM members m WHERE $1::uuid IS NULL OR m.id = $1 ORDER BY m.id <> $2, lower(m.name), m.id LIMIT 2000`,
-    { type: QueryTypes.SELECT, bind: [id, THIS_MACHINE.id, s.now()] },
+    [id, THIS_MACHINE.id, s.now()],
   );
   return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
 }
 
-export async function getMember(s: Pick<Services, 'db' | 'now'>, id: string): Promise<MemberRow> {
+export async function getMember(s: Pick<Services, 'now'>, id: string): Promise<MemberRow> {
   const [found] = await listMembers(s, id);
   if (!found) throw notFound('member');
   return found;
@@ -44,39 +44,33 @@ function refuseOwnName(name: string, password: string): void {
     throw invalid('password', 'Password: must not hold the name');
 }
 
-async function refuseTaken(db: Sequelize, name: string, id: string): Promise<void> {
-  const [row] = await db.query('SELECT 1 FROM members WHERE lower(name) = lower($1) AND id <> $2', {
-    type: QueryTypes.SELECT,
-    bind: [name, id],
-  });
+async function refuseTaken(name: string, id: string): Promise<void> {
+  const [row] = await select('SELECT 1 FROM members WHERE lower(name) = lower($1) AND id <> $2', [
+    name,
+    id,
+  ]);
   if (row) throw invalid('name', `Name: ${name} is a member already`);
 }
 
 /** Write a member down. The same id twice changes nothing. */
 export async function addMember(
-  db: Sequelize,
   body: { id: string; name: string; role: string; active?: boolean; passwordHash?: string | null },
   made: Omit<Made, 'by'>,
 ): Promise<'stored' | 'same'> {
-  const [known] = await db.query('SELECT 1 FROM members WHERE id = $1', {
-    type: QueryTypes.SELECT,
-    bind: [body.id],
-  });
+  const [known] = await select('SELECT 1 FROM members WHERE id = $1', [body.id]);
   if (known) return 'same';
-  await refuseTaken(db, body.name, body.id);
-  await db.query(
+  await refuseTaken(body.name, body.id);
+  await execute(
     'INSERT INTO members (id, origin, created_at, name, role, active, password_hash) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    {
-      bind: [
-        body.id,
-        made.origin,
-        made.at,
-        body.name,
-        body.role,
-        body.active ?? true,
-        body.passwordHash ?? null,
-      ],
-    },
+    [
+      body.id,
+      made.origin,
+      made.at,
+      body.name,
+      body.role,
+      body.active ?? true,
+      body.passwordHash ?? null,
+    ],
   );
   return 'stored';
 }
@@ -87,8 +81,8 @@ export async function createMember(
 ): Promise<{ row: MemberRow; fresh: boolean }> {
   if (password !== null) refuseOwnName(body.name, password);
   const passwordHash = password === null ? null : await hashPassword(password);
-  const fate = await inTransaction(s.db, () =>
-    addMember(s.db, { ...body, passwordHash }, { origin: 'own', at: s.now() }),
+  const fate = await inTransaction(() =>
+    addMember({ ...body, passwordHash }, { origin: 'own', at: s.now() }),
   );
   return { row: await getMember(s, body.id), fresh: fate === 'stored' };
 }
@@ -96,9 +90,9 @@ export async function createMember(
 /** Somebody must stay who can sign in and do everything. Held under one lock, so that two keepers cannot let each other go at once. */
 async function refuseLastKeeper(s: Services, id: string): Promise<void> {
   if (!s.access) return;
-  const [row] = await s.db.query<{ n: number }>(
+  const [row] = await select<{ n: number }>(
     `SELECT count(*)::int AS n FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL AND id <> $1`,
-    { type: QueryTypes.SELECT, bind: [id] },
+    [id],
   );
   if ((row?.n ?? 0) === 0) throw invalid('role', 'The last keeper who can sign in has to stay one');
 }
@@ -112,13 +106,11 @@ export async function patchMember(
 ): Promise<MemberRow> {
   if (id === THIS_MACHINE.id)
     throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
-  return inTransaction(s.db, async () => {
-    await s.db.query('SELECT pg_advisory_xact_lock(4313)', {
-      type: QueryTypes.SELECT,
-    });
+  return inTransaction(async () => {
+    await select('SELECT pg_advisory_xact_lock(4313)');
     const now = await getMember(s, id);
     checkRevision(revision, now.rev, now);
-    if (patch.name !== undefined) await refuseTaken(s.db, patch.name, id);
+    if (patch.name !== undefined) await refuseTaken(patch.name, id);
     const role = patch.role ?? now.role;
     const active = patch.active ?? now.active;
     if (now.role === 'keeper' && now.active && now.hasPassword && (role !== 'keeper' || !active))
@@ -128,11 +120,11 @@ export async function patchMember(
         'active',
         `${now.name} still has ${now.out === 1 ? '1 piece' : `${now.out} pieces`}; take them back first`,
       );
-    await s.db.query(
+    await execute(
       `UPDATE members SET name = $2, role = $3, active = $4, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [id, patch.name ?? now.name, role, active] },
+      [id, patch.name ?? now.name, role, active],
     );
-    if (!active) await endSessionsOf(s.db, id);
+    if (!active) await endSessionsOf(id);
     return getMember(s, id);
   });
 }
@@ -156,31 +148,28 @@ export async function setPassword(
     });
   const member = await getMember(s, id);
   if (own) {
-    await takeTry(s.db, member.name, visit.address);
-    if (!(await passwordFits(await storedHash(s.db, id), body.current)))
+    await takeTry(member.name, visit.address);
+    if (!(await passwordFits(await storedHash(id), body.current)))
       throw invalid('current', 'The current password is another one');
-    await forgetTries(s.db, member.name, visit.address);
+    await forgetTries(member.name, visit.address);
   }
   refuseOwnName(member.name, body.password);
   const passwordHash = await hashPassword(body.password);
-  return inTransaction(s.db, async () => {
-    await s.db.query(
+  return inTransaction(async () => {
+    await execute(
       `UPDATE members SET password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [id, passwordHash] },
+      [id, passwordHash],
     );
-    await endSessionsOf(s.db, id);
-    const token = own && s.access ? await beginSession(s.db, id, s.now()) : null;
+    await endSessionsOf(id);
+    const token = own && s.access ? await beginSession(id, s.now()) : null;
     return { row: await getMember(s, id), token };
   });
 }
 
-async function storedHash(db: Sequelize, id: string): Promise<string | null> {
-  const [row] = await db.query<{ hash: string | null }>(
+async function storedHash(id: string): Promise<string | null> {
+  const [row] = await select<{ hash: string | null }>(
     'SELECT password_hash AS hash FROM members WHERE id = $1',
-    {
-      type: QueryTypes.SELECT,
-      bind: [id],
-    },
+    [id],
   );
   return row?.hash ?? null;
 }
@@ -191,28 +180,25 @@ export async function signIn(
   body: z.output<typeof signInBody>,
   visit: Visit,
 ): Promise<{ member: Actor; token: string }> {
-  await takeTry(s.db, body.name, visit.address);
-  const [row] = await s.db.query<Actor & { hash: string | null }>(
+  await takeTry(body.name, visit.address);
+  const [row] = await select<Actor & { hash: string | null }>(
     'SELECT id, name, role, password_hash AS hash FROM members WHERE lower(name) = lower($1) AND active',
-    { type: QueryTypes.SELECT, bind: [body.name] },
+    [body.name],
   );
   const fits = await passwordFits(row?.hash ?? null, body.password);
   if (!row || !fits) throw new HttpProblem(401, 'Name and password do not belong together');
-  await forgetTries(s.db, body.name, visit.address);
-  const token = await inTransaction(s.db, async () => {
-    if (visit.token !== null) await endSession(s.db, visit.token);
-    return beginSession(s.db, row.id, s.now());
+  await forgetTries(body.name, visit.address);
+  const token = await inTransaction(async () => {
+    if (visit.token !== null) await endSession(visit.token);
+    return beginSession(row.id, s.now());
   });
   return { member: { id: row.id, name: row.name, role: row.role }, token };
 }
 
 /** Is there a keeper who could sign in? Without one a server beyond this machine does not start. */
-export async function hasKeeper(db: Sequelize): Promise<boolean> {
-  const rows = await db.query(
+export async function hasKeeper(): Promise<boolean> {
+  const rows = await select(
     `SELECT 1 FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL LIMIT 1`,
-    {
-      type: QueryTypes.SELECT,
-    },
   );
   return rows.length > 0;
 }
@@ -226,29 +212,22 @@ export async function giveKeeper(
 ): Promise<'made' | 'changed'> {
   refuseOwnName(name, password);
   const passwordHash = await hashPassword(password);
-  return inTransaction(s.db, async () => {
-    const [row] = await s.db.query<{ id: string }>(
+  return inTransaction(async () => {
+    const [row] = await select<{ id: string }>(
       'SELECT id FROM members WHERE lower(name) = lower($1) FOR UPDATE',
-      {
-        type: QueryTypes.SELECT,
-        bind: [name],
-      },
+      [name],
     );
     if (row?.id === THIS_MACHINE.id)
       throw invalid('name', 'This machine has no password; give the keeper a name of their own');
     if (!row) {
-      await addMember(
-        s.db,
-        { id, name, role: 'keeper', passwordHash },
-        { origin: 'own', at: s.now() },
-      );
+      await addMember({ id, name, role: 'keeper', passwordHash }, { origin: 'own', at: s.now() });
       return 'made';
     }
-    await s.db.query(
+    await execute(
       `UPDATE members SET role = 'keeper', active = true, password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      { bind: [row.id, passwordHash] },
+      [row.id, passwordHash],
     );
-    await endSessionsOf(s.db, row.id);
+    await endSessionsOf(row.id);
     return 'changed';
   });
 }

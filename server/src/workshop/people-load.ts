@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { execute, select } from '../platform/db/database';
 import type { LoanInFile } from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE } from '../platform/access/actor';
 import { invalid } from '../platform/http/problem';
@@ -12,12 +12,9 @@ async function loadMembers(l: Load): Promise<Map<string, string>> {
   const here = new Map<string, string>();
   for (const [i, m] of l.bundle.members.entries()) {
     const id = idFromFile(m.id);
-    const [known] = await l.db.query<{ id: string }>(
+    const [known] = await select<{ id: string }>(
       'SELECT id FROM members WHERE lower(name) = lower($1)',
-      {
-        type: QueryTypes.SELECT,
-        bind: [m.name],
-      },
+      [m.name],
     );
     if (known?.id === THIS_MACHINE.id)
       throw invalid(`members/${i}/name`, `Name: "${m.name}" is this machine`);
@@ -29,7 +26,7 @@ async function loadMembers(l: Load): Promise<Map<string, string>> {
     const made = { origin: l.origin, at: l.now };
     count(
       l,
-      await addMember(l.db, { ...m, id }, made).catch((e: unknown) => at(`members/${i}`, e)),
+      await addMember({ ...m, id }, made).catch((e: unknown) => at(`members/${i}`, e)),
       'members',
     );
   }
@@ -52,7 +49,7 @@ export async function loadPeople(l: Load): Promise<void> {
       askedOn: x.askedOn,
       out: x.out,
     };
-    const fate = await addLoan(l.db, body, made).catch((e: unknown) => at(`loans/${i}`, e));
+    const fate = await addLoan(body, made).catch((e: unknown) => at(`loans/${i}`, e));
     count(l, fate, 'loans');
     if (fate === 'stored') await loadEnd(l, id, x, i);
   }
@@ -60,13 +57,10 @@ export async function loadPeople(l: Load): Promise<void> {
 
 async function loadEnd(l: Load, id: string, x: LoanInFile, i: number): Promise<void> {
   if (x.withdrawn && x.out) throw invalid(`loans/${i}/withdrawn`, 'What went out cannot be let go');
-  if (x.withdrawn)
-    await l.db.query('UPDATE loans SET withdrawn = true WHERE id = $1', {
-      bind: [id],
-    });
+  if (x.withdrawn) await execute('UPDATE loans SET withdrawn = true WHERE id = $1', [id]);
   if (!x.back) return;
-  const loan = await getLoan(l.db, id);
-  await writeBack(l.db, loan, x.back, null).catch((e: unknown) => at(`loans/${i}/back`, e));
+  const loan = await getLoan(id);
+  await writeBack(loan, x.back, null).catch((e: unknown) => at(`loans/${i}/back`, e));
 }
 
 type Row = Omit<LoanInFile, 'out' | 'back'> & {
@@ -81,9 +75,7 @@ type Row = Omit<LoanInFile, 'out' | 'back'> & {
 };
 
 /** The same, into a bundle. The built-in keeper is no member of a file: everybody has one. */
-export async function exportPeople(db: Load['db']) {
-  const select = <T extends object>(sql: string, bind: unknown[] = []) =>
-    db.query<T>(sql, { type: QueryTypes.SELECT, bind });
+export async function exportPeople() {
   const members = await select<{
     id: string;
     name: string;

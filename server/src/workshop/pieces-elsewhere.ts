@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { select } from '../platform/db/database';
 import type { PieceElsewhere } from '@ruddy/core/workshop/contract';
 
 interface Row {
@@ -12,8 +12,8 @@ interface Row {
 }
 
 /** Pieces that a setup names and that are in another live setup too, or lent to somebody for something else. */
-export async function piecesElsewhere(db: Sequelize, setupId: string): Promise<PieceElsewhere[]> {
-  const rows = await db.query<Row>(
+export async function piecesElsewhere(setupId: string): Promise<PieceElsewhere[]> {
+  const rows = await select<Row>(
     `SELECT t.slot || CASE WHEN t.ord > 0 OR t.slot IN ('path', 'supply', 'screen') THEN '/' || t.ord ELSE '' END AS place, i.id AS "itemId", i.label,
        coalesce((SELECT jsonb_agg(DISTINCT jsonb_build_object('id', s.id, 'name', s.name)) FROM setup_slots o JOIN setups s ON s.id = o.setup_id
          WHERE o.item_id = i.id AND s.state = 'live' AND s.id <> t.setup_id), '[]') AS "liveIn",
@@ -22,7 +22,7 @@ export async function piecesElsewhere(db: Sequelize, setupId: string): Promise<P
        LEFT JOIN loans l ON l.item_id = i.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL
        LEFT JOIN members m ON m.id = l.member_id LEFT JOIN setups u ON u.id = l.setup_id
      WHERE t.setup_id = $1 ORDER BY t.slot, t.ord`,
-    { type: QueryTypes.SELECT, bind: [setupId] },
+    [setupId],
   );
   return rows
     .map(({ member, forId, forName, ...r }) => ({

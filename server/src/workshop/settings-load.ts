@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import { ruleProblem } from '@ruddy/core/base';
 import { invalid } from '../platform/http/problem';
 import { count, type Load } from '../platform/db/bundle-tools';
@@ -13,13 +13,10 @@ async function take(
   value: unknown,
   reason: string,
 ): Promise<void> {
-  const fresh = await l.db.query(
+  const fresh = await select(
     `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
      ON CONFLICT (member_id, key) DO NOTHING RETURNING id`,
-    {
-      type: QueryTypes.SELECT,
-      bind: [newId(), l.origin, l.now, l.by, key, JSON.stringify(value), reason],
-    },
+    [newId(), l.origin, l.now, l.by, key, JSON.stringify(value), reason],
   );
   count(l, fresh.length === 0 ? 'same' : 'stored', kind);
 }

@@ -1,7 +1,6 @@
-import { QueryTypes } from 'sequelize';
+import { select } from '../platform/db/database';
 import { NO_COST_SAID, NO_DOCKED, placesOf } from '@ruddy/core/setups';
 import type { Bundle, ShareReport } from '@ruddy/core/workshop/contract';
-import type { Services } from '../platform/http/route';
 import { contentHash } from '../platform/db/ids';
 import { requireSetup } from '../setups/setups';
 import { readSetup } from '../setups/setup-store';
@@ -13,20 +12,20 @@ type PartRow = Bundle['parts'][number];
  * what was used so far, serial numbers, whose a piece is, what happened. Money leaves only when asked for: prices, and
  * what was said of the money of the plan.
  */
-export async function shareFile(s: Services, id: string, withPrices: boolean): Promise<Bundle> {
-  await requireSetup(s, id);
-  const { setup } = await readSetup(s.db, id);
+export async function shareFile(id: string, withPrices: boolean): Promise<Bundle> {
+  await requireSetup(id);
+  const { setup } = await readSetup(id);
   const ids = [...new Set(placesOf(setup.slots).values())];
-  const parts = await s.db.query<PartRow>(
+  const parts = await select<PartRow>(
     `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts WHERE id = ANY($1::uuid[]) ORDER BY kind, id`,
-    { type: QueryTypes.SELECT, bind: [ids] },
+    [ids],
   );
   const prices = withPrices
-    ? await s.db.query<Bundle['prices'][number]>(
+    ? await select<Bundle['prices'][number]>(
         `SELECT id, part_id AS "partId", NULL AS "itemId", kind, minor::float8 AS minor, currency, condition, on_date::text AS "onDate", source,
            '' AS note, with_ids AS "withIds", before_minor::float8 AS "beforeMinor", discount_percent::float8 AS "discountPercent"
          FROM prices WHERE withdrawn_at IS NULL AND kind = 'offer' AND part_id = ANY($1::uuid[]) AND with_ids <@ $1::uuid[] ORDER BY on_date, id`,
-        { type: QueryTypes.SELECT, bind: [ids] },
+        [ids],
       )
     : [];
   const { rev, origin, savedAt, ...rest } = setup;
@@ -79,13 +78,13 @@ function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
 }
 
 /** What would leave and what would stay, counted before the act. */
-export async function shareReport(s: Services, id: string): Promise<ShareReport> {
-  const file = await shareFile(s, id, true);
-  const { setup } = await readSetup(s.db, id);
-  const [kept] = await s.db.query<{ events: number; serials: number }>(
+export async function shareReport(id: string): Promise<ShareReport> {
+  const file = await shareFile(id, true);
+  const { setup } = await readSetup(id);
+  const [kept] = await select<{ events: number; serials: number }>(
     `SELECT (SELECT count(*)::int FROM events WHERE setup_id = $1) AS events,
        (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = $1 AND i.private ->> 'serial' <> '') AS serials`,
-    { type: QueryTypes.SELECT, bind: [id] },
+    [id],
   );
   return {
     leaves: [

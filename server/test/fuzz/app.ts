@@ -3,7 +3,7 @@ import { pino } from 'pino';
 import { createApp } from '../../src/app';
 import { connect } from '../../src/platform/db/connect';
 import { migrate } from '../../src/platform/db/migrate';
-import { defineModels } from '../../src/platform/db/models';
+import { defineModels } from '../../src/models';
 import * as samples from './samples';
 
 export { samples };
@@ -14,7 +14,7 @@ export async function openApp(databaseUrl: string, unexpected: (error: unknown) 
   defineModels(db);
   await migrate(db);
   const app = createApp(
-    { db, now: () => new Date('2026-11-20T18:00:00Z'), unexpected },
+    { now: () => new Date('2026-11-20T18:00:00Z'), unexpected },
     { webDir: null, logger: pino({ level: 'silent' }) },
   );
   const server = app.listen(0, '127.0.0.1');

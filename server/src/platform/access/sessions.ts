@@ -1,5 +1,5 @@
+import { execute, select } from '../db/database';
 import { createHash, randomBytes } from 'node:crypto';
-import { QueryTypes, type Sequelize } from 'sequelize';
 import type { Actor } from './actor';
 
 /** A session ends after two weeks without a visit, and after 30 days anyway. */
@@ -14,43 +14,38 @@ function hashOf(token: string): Buffer {
 }
 
 /** Begin a session and give what the browser keeps. */
-export async function beginSession(db: Sequelize, memberId: string, now: Date): Promise<string> {
+export async function beginSession(memberId: string, now: Date): Promise<string> {
   const token = randomBytes(32).toString('base64url');
-  await db.query('DELETE FROM sessions WHERE expires_at < $1 OR seen_at < $2', {
-    bind: [now, new Date(now.getTime() - IDLE_MS)],
-  });
-  await db.query(
+  await execute('DELETE FROM sessions WHERE expires_at < $1 OR seen_at < $2', [
+    now,
+    new Date(now.getTime() - IDLE_MS),
+  ]);
+  await execute(
     'INSERT INTO sessions (token_hash, member_id, begun_at, seen_at, expires_at) VALUES ($1, $2, $3, $3, $4)',
-    {
-      bind: [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
-    },
+    [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
   );
   return token;
 }
 
 /** Who holds this session, if anybody still does. Roles are read anew each time. */
-export async function sessionActor(db: Sequelize, token: string, now: Date): Promise<Actor | null> {
-  const [row] = await db.query<Actor & { seenAt: Date }>(
+export async function sessionActor(token: string, now: Date): Promise<Actor | null> {
+  const [row] = await select<Actor & { seenAt: Date }>(
     `SELECT m.id, m.name, m.role, s.seen_at AS "seenAt" FROM sessions s JOIN members m ON m.id = s.member_id
      WHERE s.token_hash = $1 AND s.expires_at > $2 AND s.seen_at > $3 AND m.active`,
-    { type: QueryTypes.SELECT, bind: [hashOf(token), now, new Date(now.getTime() - IDLE_MS)] },
+    [hashOf(token), now, new Date(now.getTime() - IDLE_MS)],
   );
   if (!row) return null;
   if (now.getTime() - row.seenAt.getTime() > NOTE_MS)
-    await db.query('UPDATE sessions SET seen_at = $2 WHERE token_hash = $1', {
-      bind: [hashOf(token), now],
-    });
+    await execute('UPDATE sessions SET seen_at = $2 WHERE token_hash = $1', [hashOf(token), now]);
   return { id: row.id, name: row.name, role: row.role };
 }
 
 /** End one session. */
-export async function endSession(db: Sequelize, token: string): Promise<void> {
-  await db.query('DELETE FROM sessions WHERE token_hash = $1', {
-    bind: [hashOf(token)],
-  });
+export async function endSession(token: string): Promise<void> {
+  await execute('DELETE FROM sessions WHERE token_hash = $1', [hashOf(token)]);
 }
 
 /** End every session of a member. */
-export async function endSessionsOf(db: Sequelize, memberId: string): Promise<void> {
-  await db.query('DELETE FROM sessions WHERE member_id = $1', { bind: [memberId] });
+export async function endSessionsOf(memberId: string): Promise<void> {
+  await execute('DELETE FROM sessions WHERE member_id = $1', [memberId]);
 }

@@ -1,3 +1,4 @@
+import { database } from '../db/database';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Sequelize } from 'sequelize';
 import { outsideTransaction } from '../db/transaction';
@@ -12,11 +13,11 @@ export const MAX_PER_ADDRESS = 100;
 
 /** Counts live in the database: several processes count together, and a restart forgets nothing. */
 const made = new WeakMap<Sequelize, { name: RateLimiterPostgres; address: RateLimiterPostgres }>();
-function limiters(db: Sequelize) {
-  const known = made.get(db);
+function limiters() {
+  const known = made.get(database());
   if (known) return known;
   const common = {
-    storeClient: db,
+    storeClient: database(),
     storeType: 'sequelize',
     tableName: 'sign_in_tries',
     tableCreated: true,
@@ -35,7 +36,7 @@ function limiters(db: Sequelize) {
       duration: DAY_S,
     }),
   };
-  made.set(db, both);
+  made.set(database(), both);
   return both;
 }
 
@@ -43,8 +44,8 @@ const nameKey = (name: string, address: string) =>
   `${name.trim().toLowerCase()} ${address}`.slice(0, 200);
 
 /** Take one try before the password is looked at, so that many at once cannot slip past. Refuses when there are none left. */
-export async function takeTry(db: Sequelize, name: string, address: string): Promise<void> {
-  const { name: byName, address: byAddress } = limiters(db);
+export async function takeTry(name: string, address: string): Promise<void> {
+  const { name: byName, address: byAddress } = limiters();
   try {
     // On connections of their own: a sign-in that is rolled back has been a try all the same.
     await outsideTransaction(async () => {
@@ -62,8 +63,8 @@ export async function takeTry(db: Sequelize, name: string, address: string): Pro
 }
 
 /** It was the right one: tries of this name from here count anew, and this one is given back. */
-export async function forgetTries(db: Sequelize, name: string, address: string): Promise<void> {
-  const { name: byName, address: byAddress } = limiters(db);
+export async function forgetTries(name: string, address: string): Promise<void> {
+  const { name: byName, address: byAddress } = limiters();
   await byName.delete(nameKey(name, address));
   await byAddress.reward(address);
 }

@@ -1,6 +1,5 @@
 import { parse } from 'cookie';
 import type { Request, Response } from 'express';
-import type { Sequelize } from 'sequelize';
 import { THIS_MACHINE, type Access, type Actor, type Visit } from './actor';
 import { SESSION_MS, sessionActor } from './sessions';
 
@@ -15,11 +14,11 @@ export function visitOf(req: Request, access: Access | undefined): Visit {
 
 /** Who asks: the built-in keeper where no one signs in, otherwise who holds the session, or nobody. */
 export async function actorOf(
-  s: { db: Sequelize; now: () => Date; access?: Access },
+  s: { now: () => Date; access?: Access },
   visit: Visit,
 ): Promise<Actor | null> {
   if (!s.access) return THIS_MACHINE;
-  return visit.token === null ? null : sessionActor(s.db, visit.token, s.now());
+  return visit.token === null ? null : sessionActor(visit.token, s.now());
 }
 
 /** Hand the browser its session, or take it back. No page can read it, and no other site's request carries it. */

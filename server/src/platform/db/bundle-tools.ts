@@ -1,11 +1,9 @@
-import type { Sequelize } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Bundle, LoadReport } from '@ruddy/core/workshop/contract';
 import { HttpProblem } from '../http/problem';
 
 /** One file on its way in. */
 export interface Load {
-  db: Sequelize;
   bundle: Bundle;
   origin: Origin;
   by: string;

@@ -19,6 +19,14 @@ class GuardedClient extends pg.Client {
 /** Longest wait for a connection of the pool, ms; tests set it for the machine they run on. */
 const acquireMs = () => Number(process.env['RUDDY_DB_WAIT_MS'] ?? 10_000);
 
+const INT8 = 20;
+// Counts and amounts of money are bigints in the database and fit a number; one that does not is refused, never rounded.
+pg.types.setTypeParser(INT8, (text) => {
+  const value = Number(text);
+  if (!Number.isSafeInteger(value)) throw new RangeError(`${text} does not fit a number`);
+  return value;
+});
+
 /** A pool on one database. SQL is never logged: it would carry people's words into the log. */
 export function connect(url: string): Sequelize {
   return new Sequelize(url, {

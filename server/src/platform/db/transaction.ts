@@ -1,5 +1,6 @@
 import { AsyncLocalStorage, AsyncResource } from 'node:async_hooks';
 import { Sequelize, Transaction } from 'sequelize';
+import { database } from './database';
 
 type Context = Map<string, unknown>;
 const store = new AsyncLocalStorage<Context>();
@@ -20,14 +21,14 @@ Sequelize.useCLS({
 });
 
 /** All or nothing: runs the work in the current transaction, or in a new one where there is none. */
-export function inTransaction<T>(db: Sequelize, work: () => Promise<T>): Promise<T> {
-  return current() ? work() : db.transaction(work);
+export function inTransaction<T>(work: () => Promise<T>): Promise<T> {
+  return current() ? work() : database().transaction(work);
 }
 
 /** A transaction of its own in which every read sees the same moment, for a backup beside other work. */
-export function inSnapshot<T>(db: Sequelize, work: () => Promise<T>): Promise<T> {
+export function inSnapshot<T>(work: () => Promise<T>): Promise<T> {
   const isolationLevel = Transaction.ISOLATION_LEVELS.REPEATABLE_READ;
-  return outsideTransaction(() => db.transaction({ isolationLevel }, work));
+  return outsideTransaction(() => database().transaction({ isolationLevel }, work));
 }
 
 /**

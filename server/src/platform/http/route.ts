@@ -2,7 +2,6 @@ import type { Request, Response } from 'express';
 import type * as z from 'zod';
 import type { CallOf, Contract, EndpointKey, Method } from '@ruddy/core/base/contract';
 import type { StreamEvent } from '@ruddy/core/bench/contract';
-import type { Sequelize } from 'sequelize';
 import { type Access, type Actor, THIS_MACHINE, type Visit } from '../access/actor';
 import { HttpProblem } from './problem';
 
@@ -26,7 +25,6 @@ export interface LiveStreams {
 }
 
 export interface Services {
-  db: Sequelize;
   /** How people sign in; left out: only this machine can reach the server. */
   access?: Access;
   /** Where backups of this database go; left out: none are made from here. */

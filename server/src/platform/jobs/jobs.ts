@@ -1,6 +1,7 @@
-import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import { execute, select } from '../db/database';
+import { Op } from 'sequelize';
 import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
-import { JobModel } from '../db/models-catalogue';
+import { JobModel } from './models/job';
 import { knownProblem, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { marked } from '../http/storable';
@@ -24,26 +25,26 @@ export interface JobTools {
 const running = new Map<string, Promise<void>>();
 let stopping = false;
 
-async function keepRows(db: Sequelize, jobId: string, rows: readonly ImportRow[]): Promise<void> {
+async function keepRows(jobId: string, rows: readonly ImportRow[]): Promise<void> {
   if (rows.length === 0) return;
-  await db.query(
+  await execute(
     `INSERT INTO job_rows (job_id, row, fate, part, notes)
      SELECT $1, x.row, x.fate, x.part, x.notes FROM jsonb_to_recordset($2::jsonb) AS x(row int, fate text, part text, notes jsonb)
      ON CONFLICT (job_id, row) DO UPDATE SET fate = excluded.fate, part = excluded.part, notes = excluded.notes`,
-    { bind: [jobId, JSON.stringify(marked(rows))] },
+    [jobId, JSON.stringify(marked(rows))],
   );
 }
 
-function toolsFor(s: Services, id: string): JobTools {
+function toolsFor(id: string): JobTools {
   return {
-    keep: (rows) => outsideTransaction(() => keepRows(s.db, id, rows)),
+    keep: (rows) => outsideTransaction(() => keepRows(id, rows)),
     progress: async (done, total, message) => {
       const [row] = await outsideTransaction(() =>
-        s.db.query<{ cancel_requested: boolean }>(
+        select<{ cancel_requested: boolean }>(
           `WITH told AS (SELECT pg_notify('ruddy_stream', 'job/' || $1))
          UPDATE jobs SET done = $2, total = $3, message = $4, heartbeat_at = now(), seq = seq + 1
          FROM told WHERE id = $1::uuid RETURNING cancel_requested`,
-          { type: QueryTypes.SELECT, bind: [id, done, total, message] },
+          [id, done, total, message],
         ),
       );
       if (stopping || (row?.cancel_requested ?? true)) throw new Cancelled();
@@ -73,15 +74,11 @@ export async function startJob(
     result: null,
   });
   const end = (state: Job['state'], message: string, result: Job['result'] = null) =>
-    s.db
-      .query(
-        `UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`,
-        {
-          bind: [id, state, message, result === null ? null : JSON.stringify(result)],
-        },
-      )
-      .then(() => s.db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] }));
-  const done = work(toolsFor(s, id)).then(
+    execute(
+      `UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`,
+      [id, state, message, result === null ? null : JSON.stringify(result)],
+    ).then(() => execute(`SELECT pg_notify('ruddy_stream', $1)`, [`job/${id}`]));
+  const done = work(toolsFor(id)).then(
     (result) => end('done', '', result),
     (error: unknown) => {
       if (error instanceof Cancelled) return end('cancelled', 'Stopped; nothing stored.');
@@ -100,23 +97,22 @@ export async function startJob(
     ),
   );
   void running.get(id)?.finally(() => running.delete(id));
-  return getJob(s.db, id);
+  return getJob(id);
 }
 
 /** A job that has not been heard of for half a minute has failed: whoever did it is gone. */
-export async function failStale(db: Sequelize, id: string): Promise<void> {
-  const failed = await db.query(
+export async function failStale(id: string): Promise<void> {
+  const failed = await select(
     `UPDATE jobs SET state = 'failed', message = 'Nothing stored. The work stopped without a word', seq = seq + 1
      WHERE id = $1 AND state = 'running' AND heartbeat_at < $2 RETURNING id`,
-    { type: QueryTypes.SELECT, bind: [id, new Date(Date.now() - STALE_MS)] },
+    [id, new Date(Date.now() - STALE_MS)],
   );
-  if (failed.length > 0)
-    await db.query(`SELECT pg_notify('ruddy_stream', $1)`, { bind: [`job/${id}`] });
+  if (failed.length > 0) await execute(`SELECT pg_notify('ruddy_stream', $1)`, [`job/${id}`]);
 }
 
 /** One job; one that has not been heard of for half a minute has failed. */
-export async function getJob(db: Sequelize, id: string): Promise<Job> {
-  await failStale(db, id);
+export async function getJob(id: string): Promise<Job> {
+  await failStale(id);
   const row = await JobModel.findByPk(id);
   if (!row) throw notFound('job');
   const { kind, state, message, result } = row;
@@ -133,20 +129,19 @@ export async function getJob(db: Sequelize, id: string): Promise<Job> {
 }
 
 /** Ask a job to stop; it does so between two batches and takes back what it wrote. */
-export async function cancelJob(db: Sequelize, id: string): Promise<Job> {
+export async function cancelJob(id: string): Promise<Job> {
   await JobModel.update({ cancelRequested: true }, { where: { id } });
-  return getJob(db, id);
+  return getJob(id);
 }
 
 /** A page of what became of each row, in the order of the file. */
 export async function rowOutcomesOf(
-  db: Sequelize,
   id: string,
   q: { after: number; limit: number; fate?: RowOutcome },
 ): Promise<{ items: ImportRow[]; next: number | null }> {
-  const rows = await db.query<ImportRow>(
+  const rows = await select<ImportRow>(
     `SELECT row, fate, part, notes FROM job_rows WHERE job_id = $1 AND row > $2 AND ($3::text IS NULL OR fate = $3) ORDER BY row LIMIT $4`,
-    { type: QueryTypes.SELECT, bind: [id, q.after, q.fate ?? null, q.limit + 1] },
+    [id, q.after, q.fate ?? null, q.limit + 1],
   );
   const items = rows.slice(0, q.limit);
   return { items, next: rows.length > q.limit ? (items[items.length - 1]?.row ?? null) : null };

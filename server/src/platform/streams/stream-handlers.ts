@@ -22,7 +22,7 @@ export const streamRoutes = implement(streamContracts, {
     for (const t of topics) {
       const [kind, id = ''] = t.split('/') as [TopicKind, string];
       // Who comes back to what was taken away meanwhile is told so by the stream; the other topics go on.
-      if (!seen.has(t) && !(await TOPICS[kind].exists(s.db, id))) throw notFound(kind);
+      if (!seen.has(t) && !(await TOPICS[kind].exists(id))) throw notFound(kind);
     }
     res.writeHead(200, {
       'Content-Type': 'text/event-stream',

@@ -1,4 +1,5 @@
 import { inSnapshot } from '../../platform/db/transaction';
+import { database } from '../../platform/db/database';
 import { rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { QueryTypes, type Sequelize } from 'sequelize';
@@ -10,7 +11,6 @@ export const VERSION = '0.1.0';
 
 /** Where a database is, where its backups go, and the programs that make them. */
 export interface Place {
-  db: Sequelize;
   url: string;
   dir: string;
   bin: string;
@@ -62,11 +62,11 @@ export async function makeBackup(
   try {
     // Made first, so that nobody else may read it even while it grows.
     await writeFile(part, '', { mode: 0o600 });
-    const { counts, schema } = await inSnapshot(p.db, async () => {
-      const [row] = await p.db.query<{ id: string }>('SELECT pg_export_snapshot() AS id', {
+    const { counts, schema } = await inSnapshot(async () => {
+      const [row] = await database().query<{ id: string }>('SELECT pg_export_snapshot() AS id', {
         type: QueryTypes.SELECT,
       });
-      const seen = { counts: await countAll(p.db), schema: await schemaOf(p.db) };
+      const seen = { counts: await countAll(database()), schema: await schemaOf(database()) };
       const leave = MOMENT.map((m) => `--exclude-table-data=public.${m}`);
       await runProgram(
         p.bin,

@@ -4,6 +4,7 @@ import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import type { BackupNote } from '@ruddy/core/workshop/contract';
+import { database } from '../../platform/db/database';
 import { connect } from '../../platform/db/connect';
 import { LATEST, migrate } from '../../platform/db/migrate';
 import { hasKeeper } from '../members';
@@ -23,14 +24,16 @@ function databaseUrl(url: string, name: string): string {
 const isRefused = (e: unknown) => (e as { parent?: { code?: string } }).parent?.code === '42501';
 
 /** Scratch databases that a crash left behind. */
-export async function sweepScratch(db: Sequelize): Promise<void> {
-  const left = await db.query<{ name: string }>(
+export async function sweepScratch(): Promise<void> {
+  const left = await database().query<{ name: string }>(
     `SELECT datname AS name FROM pg_database d WHERE datname ~ '^ruddy_check_[0-9a-f]{12}$'
        AND NOT EXISTS (SELECT 1 FROM pg_stat_activity a WHERE a.datname = d.datname)`,
     { type: QueryTypes.SELECT },
   );
   for (const { name } of left)
-    await db.query(`DROP DATABASE IF EXISTS ${name}`).catch(() => undefined);
+    await database()
+      .query(`DROP DATABASE IF EXISTS ${name}`)
+      .catch(() => undefined);
 }
 
 /** Restore a file into a database made for it, bring it up to date, look at it, and let it go. */
@@ -41,7 +44,7 @@ async function inScratch<T>(
   look: (db: Sequelize) => Promise<T>,
 ): Promise<T> {
   const name = `ruddy_check_${randomBytes(6).toString('hex')}`;
-  await p.db.query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
+  await database().query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
   try {
     const made = ['--no-owner', '--no-privileges', '--exit-on-error', '-d', name, file];
     await runProgram(p.bin, 'pg_restore', made, {
@@ -58,7 +61,7 @@ async function inScratch<T>(
       }
     });
   } finally {
-    await p.db.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await database().query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   }
 }
 
@@ -98,7 +101,7 @@ export async function tryBackup(
       if ((newest?.name ?? '') > LATEST)
         return bad('It was made by a newer version of this program');
       const done = await migrate(db);
-      const keeper = await hasKeeper(db);
+      const keeper = await hasKeeper();
       const rows = Object.values(await countAll(db)).reduce((a, b) => a + b, 0);
       const words = `${rows} rows came back${done.length > 0 ? `, brought up to date by ${done.length} steps` : ''}`;
       return { checked: { at, ok: true, words }, keeper };
@@ -167,5 +170,5 @@ export async function restoreFile(
     for (const f of [first, sql]) await rm(f, { force: true });
   }
   await how.prepare();
-  return { counts: await countAll(p.db), safety: safety.name };
+  return { counts: await countAll(database()), safety: safety.name };
 }
