@@ -26,7 +26,7 @@ export async function serverModules() {
         `export { migrate } from ${from('platform/db/migrate')};`,
         `export { defineModels } from ${from('models')};`,
         `export { firstStart } from ${from('workshop/demo')};`,
-        `export { outcomesStatement } from ${from('plan/log-list')};`,
+        `export { outcomesStatement } from ${from('plan/queries/log-entries')};`,
         `export { evaluateBody } from '@ruddy/core/plan/contract';`,
         `export { default as pg } from 'pg'; export { pino } from 'pino'; export { default as express } from 'express';`,
       ].join('\n'),

@@ -174,8 +174,8 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 860 },
-    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 89_100 },
+    { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 931 },
+    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 90_800 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),
@@ -186,10 +186,10 @@ export async function figures() {
       name: 'queries outside queries/ and platform/db',
       value: occurrences(
         outside(SOURCES.server, '/queries/', '/platform/db/', '/db/'),
-        /\.query[<(]/g,
+        /(\.query|\bselect|\bexecute)[<(]/g,
       ),
       limit: 0,
-      held: 237,
+      held: 0,
     },
     {
       name: 'transactions handed through',

@@ -1,4 +1,6 @@
-import { select } from './platform/db/database';
+import { BenchModel } from './bench/models/bench';
+import { exists } from './platform/db/rows';
+import { JobModel } from './platform/jobs/models/job';
 import type { StreamEvent, TopicKind } from '@ruddy/core/bench/contract';
 import type { Services } from './platform/http/route';
 import { benchEvents, tick } from './bench/benches';
@@ -23,17 +25,12 @@ const BATCH = 200;
 /** How often a job that somebody watches is looked after. */
 const STALE_LOOK_MS = 10_000;
 
-async function has(table: 'benches' | 'jobs', id: string): Promise<boolean> {
-  const rows = await select(`SELECT 1 FROM ${table} WHERE id = $1`, [id]);
-  return rows.length > 0;
-}
-
 export const TOPICS: Readonly<Record<TopicKind, TopicSource>> = {
   bench: {
-    exists: (id) => has('benches', id),
+    exists: (id) => exists(BenchModel, id),
     async after(s, id, seq) {
       const events = await benchEvents(id, seq, BATCH);
-      if (events.length === 0 && !(await has('benches', id))) return null;
+      if (events.length === 0 && !(await exists(BenchModel, id))) return null;
       return events.map((event) => ({
         seq: event.seq,
         event: { kind: 'bench', topic: `bench/${id}`, event },
@@ -42,14 +39,14 @@ export const TOPICS: Readonly<Record<TopicKind, TopicSource>> = {
     tick: (s, id) => tick(id),
   },
   job: {
-    exists: (id) => has('jobs', id),
+    exists: (id) => exists(JobModel, id),
     async tick(s, id) {
       await failStale(id);
-      const [row] = await select<{ state: string }>('SELECT state FROM jobs WHERE id = $1', [id]);
+      const row = await JobModel.findByPk(id);
       return row?.state === 'running' ? STALE_LOOK_MS : null;
     },
     async after(s, id, seq) {
-      const [row] = await select<{ seq: number }>('SELECT seq FROM jobs WHERE id = $1', [id]);
+      const row = await JobModel.findByPk(id);
       if (!row) return null;
       if (row.seq <= seq) return [];
       const job = await getJob(id);

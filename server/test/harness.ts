@@ -53,22 +53,22 @@ export async function start(
   const clock = { now: NOW };
   const grounds = { db, now: () => clock.now };
   const streams = new Streams(grounds, url);
-  const inner = createApp(
+  const app = createApp(
     { ...grounds, streams, scoutThread: inject('scoutThread'), ...services, ...withUrl(url) },
     { webDir: null, logger: pino({ level: 'silent' }), ...(names && { names }) },
   );
   // A process works on one database at a time; here each request makes its own the one.
-  const app = express();
-  app.use((_req, _res, next) => {
+  const bound = express();
+  bound.use((_req, _res, next) => {
     defineModels(db);
     next();
   });
-  app.use(inner);
+  bound.use(app);
   return {
     db,
     url,
     app,
-    api: request(app),
+    api: request(bound),
     clock,
     rows: <T extends object>(sql: string, bind: unknown[] = []) =>
       db.query<T>(sql, { type: QueryTypes.SELECT, bind }),

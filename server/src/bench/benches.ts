@@ -1,4 +1,9 @@
-import { execute, select } from '../platform/db/database';
+import { Op } from 'sequelize';
+import { notify } from '../platform/db/notify';
+import { createOnce } from '../platform/db/rows';
+import { BenchModel } from './models/bench';
+import { BenchEventModel } from './models/bench-event';
+import { benchRows, lockBench, type StoredBench, writeClock } from './queries/bench-clock';
 import { inTransaction } from '../platform/db/transaction';
 import { randomInt } from 'node:crypto';
 import type * as z from 'zod';
@@ -18,45 +23,14 @@ import type { Actor, Services } from '../platform/http/route';
 import { chainOf, resolveChain } from '../setups/chain';
 import { readSetup } from '../setups/setup-store';
 
-/** A bench as it is stored, with its clock read in the database: the one clock all server processes share. */
-interface StoredBench {
-  id: string;
-  name: string;
-  seed: number;
-  chain: Chain;
-  setup_id: string | null;
-  setup_name: string | null;
-  speed: number;
-  origin: BenchRow['origin'];
-  created_at: Date;
-  base_ms: string;
-  /** Bench time now, ms. */
-  now_ms: string;
-  next_seq: number;
-  lines: number;
-  reads: number;
-}
-
-const COLUMNS = `b.id, b.name, b.seed, b.chain, b.setup_id, b.speed, b.origin, b.created_at, b.base_ms, b.next_seq, b.lines, b.reads,
-  (SELECT s.name FROM setups s WHERE s.id = b.setup_id) AS setup_name,
-  floor(b.base_ms + extract(epoch FROM clock_timestamp() - b.base_at) * 1000 * b.speed)::bigint AS now_ms`;
-
-async function lockBench(id: string, how = 'FOR UPDATE'): Promise<StoredBench | null> {
-  const [row] = await select<StoredBench>(
-    `SELECT ${COLUMNS} FROM benches b WHERE b.id = $1 ${how}`,
-    [id],
-  );
-  return row ?? null;
-}
-
 /** What was done to several benches, each in order. */
 async function actsOf(ids: readonly string[]): Promise<Map<string, TimedAct[]>> {
-  const rows = await select<{ bench_id: string; bench_ms: string; body: Act }>(
-    `SELECT bench_id, bench_ms, body FROM bench_events WHERE bench_id = ANY($1::uuid[]) AND kind = 'act' ORDER BY bench_id, seq`,
-    [ids],
-  );
+  const rows = await BenchEventModel.findAll({
+    where: { benchId: [...ids], kind: 'act' },
+    order: ['benchId', 'seq'],
+  });
   const by = new Map<string, TimedAct[]>(ids.map((id) => [id, []]));
-  for (const r of rows) by.get(r.bench_id)?.push({ ms: Number(r.bench_ms), act: r.body });
+  for (const r of rows) by.get(r.benchId)?.push({ ms: r.benchMs, act: r.body as Act });
   return by;
 }
 
@@ -69,14 +43,18 @@ type NewEvent = Pick<BenchEvent, 'kind' | 'ms'> & { body: object; actId?: string
 /** Append under the next numbers, which the locked row hands out, and wake who watches once it is committed. */
 async function append(b: StoredBench, events: readonly NewEvent[]): Promise<void> {
   if (events.length === 0) return;
-  const rows = events.map((e, i) => ({ ...e, seq: b.next_seq + i }));
-  b.next_seq += rows.length;
-  await execute(
-    `INSERT INTO bench_events (bench_id, seq, bench_ms, kind, body, act_id)
-     SELECT $1, x.seq, x.ms, x.kind, x.body, x."actId" FROM jsonb_to_recordset($2::jsonb) AS x(seq int, ms bigint, kind text, body jsonb, "actId" uuid)`,
-    [b.id, JSON.stringify(rows)],
+  await BenchEventModel.bulkCreate(
+    events.map(({ kind, ms, body, actId }, i) => ({
+      benchId: b.id,
+      seq: b.next_seq + i,
+      benchMs: ms,
+      kind,
+      body,
+      actId: actId ?? null,
+    })),
   );
-  await execute(`SELECT pg_notify('ruddy_stream', $1)`, [`bench/${b.id}`]);
+  b.next_seq += events.length;
+  await notify(`bench/${b.id}`);
 }
 
 /** Write what came about by itself up to a moment of bench time. The fold gives the whole log; what is new of it is appended. */
@@ -102,17 +80,13 @@ async function catchUp(b: StoredBench, acts: readonly TimedAct[], ms: number): P
 
 /** Store where the numbers stand. */
 async function keep(b: StoredBench): Promise<void> {
-  await execute('UPDATE benches SET next_seq = $2, lines = $3, reads = $4 WHERE id = $1', [
-    b.id,
-    b.next_seq,
-    b.lines,
-    b.reads,
-  ]);
+  const { next_seq: nextSeq, lines, reads } = b;
+  await BenchModel.update({ nextSeq, lines, reads }, { where: { id: b.id } });
 }
 
 /** Bench time now; never before what was already written, though the clock may be set back by a hair. */
 function nowOf(b: StoredBench, acts: readonly TimedAct[]): number {
-  return Math.max(Number(b.now_ms), acts[acts.length - 1]?.ms ?? 0, Number(b.base_ms));
+  return Math.max(b.now_ms, acts[acts.length - 1]?.ms ?? 0, b.base_ms);
 }
 
 /** Do something to a bench under its lock, after what came about before it was written. */
@@ -141,21 +115,18 @@ export async function createBench(
   actor: Actor,
 ): Promise<{ bench: Bench; fresh: boolean }> {
   const chain = await chainFor(body);
-  const made = await select(
-    `INSERT INTO benches (id, origin, created_at, created_by, name, seed, chain, setup_id, speed)
-     VALUES ($1, 'own', $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [
-      body.id,
-      s.now(),
-      actor.id,
-      body.name,
-      body.seed ?? randomInt(1_000_000),
-      JSON.stringify(chain),
-      body.setupId,
-      body.speed,
-    ],
-  );
-  return { bench: await readBench(body.id), fresh: made.length > 0 };
+  const isNew = await createOnce(BenchModel, {
+    id: body.id,
+    origin: 'own',
+    createdAt: s.now(),
+    createdBy: actor.id,
+    name: body.name,
+    seed: body.seed ?? randomInt(1_000_000),
+    chain,
+    setupId: body.setupId,
+    speed: body.speed,
+  });
+  return { bench: await readBench(body.id), fresh: isNew };
 }
 
 function rowOf(b: StoredBench, run: BenchRun): BenchRow {
@@ -182,29 +153,22 @@ const MAX_BENCHES = 200;
 
 /** Benches as they stand now, newest first. */
 export async function listBenches(setupId: string | undefined): Promise<BenchRow[]> {
-  const rows = await select<StoredBench>(
-    `SELECT ${COLUMNS} FROM benches b WHERE $1::uuid IS NULL OR b.setup_id = $1 ORDER BY b.created_at DESC, b.id DESC LIMIT ${MAX_BENCHES}`,
-    [setupId ?? null],
-  );
+  const rows = await benchRows(setupId ?? null, MAX_BENCHES);
   const acts = await actsOf(rows.map((b) => b.id));
   return rows.map((b) =>
-    rowOf(b, simulate({ chain: b.chain, seed: b.seed }, acts.get(b.id) ?? [], Number(b.now_ms))),
+    rowOf(b, simulate({ chain: b.chain, seed: b.seed }, acts.get(b.id) ?? [], b.now_ms)),
   );
 }
 
 /** Events of a bench after a number, in order. */
 export async function benchEvents(id: string, after: number, limit: number): Promise<BenchEvent[]> {
-  const rows = await select<{
-    seq: number;
-    bench_ms: string;
-    kind: BenchEvent['kind'];
-    body: BenchEvent['body'];
-  }>(
-    'SELECT seq, bench_ms, kind, body FROM bench_events WHERE bench_id = $1 AND seq > $2 ORDER BY seq LIMIT $3',
-    [id, after, limit],
-  );
+  const rows = await BenchEventModel.findAll({
+    where: { benchId: id, seq: { [Op.gt]: after } },
+    order: ['seq'],
+    limit,
+  });
   return rows.map(
-    ({ seq, bench_ms, kind, body }) => ({ seq, ms: Number(bench_ms), kind, body }) as BenchEvent,
+    ({ seq, benchMs, kind, body }) => ({ seq, ms: benchMs, kind, body }) as BenchEvent,
   );
 }
 
@@ -235,11 +199,8 @@ export async function readBench(id: string): Promise<Bench> {
 export async function doAct(id: string, body: z.output<typeof actBody>): Promise<Bench> {
   return withBench(id, async (b, acts, { state: { ms } }) => {
     const before = b.next_seq - 1;
-    const [known] = await select<{ bench_id: string }>(
-      'SELECT bench_id FROM bench_events WHERE act_id = $1',
-      [body.id],
-    );
-    if (known && known.bench_id !== id)
+    const known = await BenchEventModel.findOne({ where: { actId: body.id } });
+    if (known && known.benchId !== id)
       throw new HttpProblem(409, 'Another bench has this act', {
         errors: [{ path: 'id', message: 'Another bench has this act' }],
       });
@@ -263,10 +224,7 @@ export async function setClock(id: string, body: z.output<typeof clockBody>): Pr
     const before = b.next_seq - 1;
     const to = body.toNext ? (nextMs ?? ms) : ms + (body.stepMs ?? 0);
     b.speed = body.speed ?? b.speed;
-    await execute(
-      'UPDATE benches SET base_ms = $2, base_at = clock_timestamp(), speed = $3 WHERE id = $1',
-      [id, to, b.speed],
-    );
+    await writeClock(id, to, b.speed);
     const run = await catchUp(b, acts, to);
     await append(b, [{ kind: 'clock', ms: to, body: { speed: b.speed, state: run.state } }]);
     await keep(b);
@@ -277,7 +235,7 @@ export async function setClock(id: string, body: z.output<typeof clockBody>): Pr
 /** Bring a bench up to now, unless another process is at it; gives ms until something happens next by itself, null for never. */
 export async function tick(id: string): Promise<number | null> {
   return inTransaction(async () => {
-    const b = await lockBench(id, 'FOR UPDATE SKIP LOCKED');
+    const b = await lockBench(id, true);
     if (!b) return 1000;
     const acts = await actsOfOne(id);
     const ms = nowOf(b, acts);
@@ -298,7 +256,6 @@ export async function countReading(id: string): Promise<{ run: BenchRun; n: numb
 }
 
 export async function removeBench(id: string): Promise<void> {
-  const rows = await select('DELETE FROM benches WHERE id = $1 RETURNING id', [id]);
-  if (rows.length === 0) throw notFound('bench');
-  await execute(`SELECT pg_notify('ruddy_stream', $1)`, [`bench/${id}`]);
+  if ((await BenchModel.destroy({ where: { id } })) === 0) throw notFound('bench');
+  await notify(`bench/${id}`);
 }

@@ -1,15 +1,15 @@
-import { execute, select } from '../platform/db/database';
+import { createOnce } from '../platform/db/rows';
+import { PracticeModel } from './models/practice';
+import { addStep } from './queries/add-step';
 import { randomInt } from 'node:crypto';
 import type * as z from 'zod';
-import type { CauseId, SymptomId } from '@ruddy/core/base';
+import type { CauseId } from '@ruddy/core/base';
 import {
   bestPath,
   type FaultId,
   type FaultMap,
   FAULTS,
   leftAt,
-  type Path,
-  type PracticeStep,
   shortestPath,
   stepMinutes,
 } from '@ruddy/core/bench';
@@ -38,23 +38,6 @@ import { chainOf } from '../setups/chain';
 import { groundsFor } from '../plan/context';
 import { readSetup } from '../setups/setup-store';
 
-interface Stored {
-  id: string;
-  case_no: number | null;
-  name: string;
-  chain: Chain;
-  seed: number;
-  faults: FaultMap;
-  order_used: Hidden['order'];
-  symptoms: SymptomId[];
-  steps: PracticeStep[];
-  named: CauseId | null;
-  ended: { best: Path; left: ReturnType<typeof leftAt> } | null;
-  created_at: Date;
-}
-
-const COLUMNS =
-  'id, case_no, name, chain, seed, faults, order_used, symptoms, steps, named, ended, created_at';
 /** More symptoms than this nobody comes with. */
 const SHOWN = 2;
 const MOST = 200;
@@ -71,14 +54,14 @@ const causesOf = (faults: FaultMap): CauseId[] => [
   ...new Set((Object.keys(faults) as FaultId[]).map((f) => FAULTS[f].cause)),
 ];
 
-function rowOf(r: Stored): PracticeRow {
-  const graded = PRACTICE_CASES.find((c) => c.no === r.case_no);
+function rowOf(r: PracticeModel): PracticeRow {
+  const graded = PRACTICE_CASES.find((c) => c.no === r.caseNo);
   return {
     id: r.id,
-    caseNo: r.case_no,
+    caseNo: r.caseNo,
     name: r.name,
     grade: graded?.grade ?? null,
-    at: r.created_at.toISOString(),
+    at: r.createdAt.toISOString(),
     symptoms: r.symptoms,
     steps: r.steps,
     named: r.named,
@@ -88,23 +71,18 @@ function rowOf(r: Stored): PracticeRow {
   };
 }
 
-function wholeOf(r: Stored): Practice {
+function wholeOf(r: PracticeModel): Practice {
   const ended = r.ended && {
     truth: causesOf(r.faults),
     faults: r.faults,
     left: r.ended.left,
     best: { ...r.ended.best, steps: [...r.ended.best.steps] },
   };
-  return { ...rowOf(r), chain: r.chain, order: r.order_used, ended };
+  return { ...rowOf(r), chain: r.chain, order: r.orderUsed, ended };
 }
 
-async function find(id: string): Promise<Stored | null> {
-  const [row] = await select<Stored>(`SELECT ${COLUMNS} FROM practices WHERE id = $1`, [id]);
-  return row ?? null;
-}
-
-async function stored(id: string): Promise<Stored> {
-  const row = await find(id);
+async function stored(id: string): Promise<PracticeModel> {
+  const row = await PracticeModel.findByPk(id);
   if (!row) throw notFound('practice');
   return row;
 }
@@ -115,9 +93,13 @@ export async function readPractice(id: string): Promise<Practice> {
 
 /** Graded cases, and what was practised, newest first. */
 export async function listPractices(): Promise<PracticeList> {
-  const rows = await select<Stored>(
-    `SELECT ${COLUMNS} FROM practices ORDER BY created_at DESC, id DESC LIMIT ${MOST}`,
-  );
+  const rows = await PracticeModel.findAll({
+    order: [
+      ['createdAt', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    limit: MOST,
+  });
   return {
     items: rows.map(rowOf),
     cases: PRACTICE_CASES.map(({ no, grade, name }) => ({ no, grade, name })),
@@ -125,7 +107,7 @@ export async function listPractices(): Promise<PracticeList> {
 }
 
 type Begin = z.output<typeof practiceBody>;
-type Begun = Pick<Stored, 'name' | 'chain' | 'seed' | 'faults' | 'order_used' | 'symptoms'>;
+type Begun = Pick<PracticeModel, 'name' | 'chain' | 'seed' | 'faults' | 'orderUsed' | 'symptoms'>;
 
 async function graded(s: Services, no: number): Promise<Begun> {
   const c = PRACTICE_CASES.find((x) => x.no === no);
@@ -133,7 +115,7 @@ async function graded(s: Services, no: number): Promise<Begun> {
   const { name, chain, seed, faults, order } = c;
   const first = survey({ ...(await benchFor(s, chain)), seed, faults, order });
   const symptoms = [...(c.complaint ?? first.symptoms)].slice(0, SHOWN);
-  return { name, chain, seed, faults, order_used: order, symptoms };
+  return { name, chain, seed, faults, orderUsed: order, symptoms };
 }
 
 async function atRandom(s: Services, b: Begin): Promise<Begun> {
@@ -155,7 +137,7 @@ async function atRandom(s: Services, b: Begin): Promise<Begun> {
     chain,
     seed,
     faults: hidden.faults,
-    order_used: hidden.order,
+    orderUsed: hidden.order,
     symptoms: first.symptoms.slice(0, SHOWN),
   };
 }
@@ -166,31 +148,22 @@ export async function beginPractice(
   b: Begin,
   actor: Actor,
 ): Promise<{ practice: Practice; fresh: boolean }> {
-  const known = await find(b.id);
+  const known = await PracticeModel.findByPk(b.id);
   if (known) return { practice: wholeOf(known), fresh: false };
   const p = b.caseNo === null ? await atRandom(s, b) : await graded(s, b.caseNo);
-  const made = await select(
-    `INSERT INTO practices (id, origin, created_at, created_by, case_no, name, chain, seed, faults, order_used, symptoms)
-     VALUES ($1, 'own', $2, $3, $4, $5, $6::jsonb, $7, $8::jsonb, $9, $10) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [
-      ...[
-        b.id,
-        s.now(),
-        actor.id,
-        b.caseNo,
-        p.name,
-        JSON.stringify(p.chain),
-        p.seed,
-        JSON.stringify(p.faults),
-      ],
-      ...[p.order_used, p.symptoms],
-    ],
-  );
-  return { practice: await readPractice(b.id), fresh: made.length > 0 };
+  const isNew = await createOnce(PracticeModel, {
+    id: b.id,
+    origin: 'own',
+    createdAt: s.now(),
+    createdBy: actor.id,
+    caseNo: b.caseNo,
+    ...p,
+  });
+  return { practice: await readPractice(b.id), fresh: isNew };
 }
 
-async function hiddenOf(s: Services, r: Stored): Promise<Hidden> {
-  return { ...(await benchFor(s, r.chain)), seed: r.seed, faults: r.faults, order: r.order_used };
+async function hiddenOf(s: Services, r: PracticeModel): Promise<Hidden> {
+  return { ...(await benchFor(s, r.chain)), seed: r.seed, faults: r.faults, order: r.orderUsed };
 }
 
 const over = () =>
@@ -209,11 +182,7 @@ export async function tryPractice(
     throw invalid('test', 'This chain has nothing of the kind to test');
   const hidden = await hiddenOf(s, r);
   const says = benchAnswer(hidden, survey(hidden), r.symptoms, test);
-  await execute(
-    `UPDATE practices SET steps = steps || $2::jsonb
-     WHERE id = $1 AND named IS NULL AND NOT steps @> $3::jsonb`,
-    [id, JSON.stringify([{ test, says }]), JSON.stringify([{ test }])],
-  );
+  await addStep(id, { test, says });
   return readPractice(id);
 }
 
@@ -230,14 +199,10 @@ export async function namePractice(s: Services, id: string, cause: CauseId): Pro
   const paths = causesOf(r.faults).flatMap((c) => shortestPath(net, r.symptoms, c, known) ?? []);
   const best = paths.reduce((a, b) => (b.minutes < a.minutes ? b : a), paths[0] ?? own);
   const ended = { best, left: leftAt(net, r.symptoms, r.steps, cause) };
-  await execute(
-    'UPDATE practices SET named = $2, ended = $3::jsonb WHERE id = $1 AND named IS NULL',
-    [id, cause, JSON.stringify(ended)],
-  );
+  await PracticeModel.update({ named: cause, ended }, { where: { id, named: null } });
   return readPractice(id);
 }
 
 export async function removePractice(id: string): Promise<void> {
-  const rows = await select('DELETE FROM practices WHERE id = $1 RETURNING id', [id]);
-  if (rows.length === 0) throw notFound('practice');
+  if ((await PracticeModel.destroy({ where: { id } })) === 0) throw notFound('practice');
 }

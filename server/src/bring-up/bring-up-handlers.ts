@@ -1,6 +1,7 @@
+import { usedHours } from './queries/attempt-history';
 import { bringUpContracts } from '@ruddy/core/bring-up/contract';
 import { type Services, implement } from '../platform/http/route';
-import { readBringUp, usedHours } from './bring-up-read';
+import { readBringUp } from './bring-up-read';
 import { addTry, beginAttempt, endAttempt, keepGood, noteStep, noteUse, strike } from './bring-up';
 
 const answered = async (s: Services, setupId: string, fresh: boolean) => {

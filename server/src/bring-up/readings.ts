@@ -1,4 +1,3 @@
-import { select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
 import { bare } from '@ruddy/core/base';
@@ -23,7 +22,7 @@ import { HttpProblem, invalid } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { chainOf } from '../setups/chain';
 import { groundsFor } from '../plan/context';
-import { addEvent, STANDS } from '../setups/events';
+import { addEvent } from '../setups/events';
 import { itemLabels, readSetup } from '../setups/setup-store';
 
 /** Of a report only what a link check looks at is kept: bridges, graphics, and the link's own controllers. */
@@ -121,24 +120,23 @@ export async function addReading(
   });
 }
 
-type Row = Pick<ReadingEntry, 'id' | 'by' | 'origin'> & {
-  body: unknown;
-  happened_at: Date;
-  recorded_at: Date;
-};
-
 /** Readings of a setup, newest first. */
 export async function listReadings(setupId: string, limit = 100): Promise<ReadingEntry[]> {
-  const rows = await select<Row>(
-    `SELECT e.id, e.body, e.happened_at, e.recorded_at, e.origin, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
-     WHERE e.setup_id = $1 AND e.kind = 'reading'
-       AND ${STANDS} ORDER BY e.happened_at DESC, e.seq DESC LIMIT $2`,
-    [setupId, limit],
-  );
-  return rows.map(({ body, happened_at, recorded_at, ...r }) => ({
-    ...r,
-    ...storedReading.parse(body),
-    happenedAt: happened_at.toISOString(),
-    recordedAt: recorded_at.toISOString(),
+  const rows = await EventModel.scope('notRetracted').findAll({
+    where: { setupId, kind: 'reading' },
+    include: 'author',
+    order: [
+      ['happenedAt', 'DESC'],
+      ['seq', 'DESC'],
+    ],
+    limit,
+  });
+  return rows.map((e) => ({
+    id: e.id,
+    by: e.author?.name ?? '',
+    origin: e.origin,
+    ...storedReading.parse(e.body),
+    happenedAt: e.happenedAt.toISOString(),
+    recordedAt: e.recordedAt.toISOString(),
   }));
 }

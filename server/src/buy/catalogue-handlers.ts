@@ -2,7 +2,8 @@ import { inTransaction } from '../platform/db/transaction';
 import { catalogueContracts } from '@ruddy/core/buy/contract';
 import { refuseFuture } from '../platform/http/problem';
 import { implement } from '../platform/http/route';
-import { createItem, getItem, itemsOf, noteFact, patchItem, register } from '../parts/items';
+import { register } from '../parts/queries/item-rows';
+import { createItem, getItem, itemsOf, noteFact, patchItem } from '../parts/items';
 import {
   addPrice,
   addRate,

@@ -1,4 +1,12 @@
-import { select } from '../platform/db/database';
+import { slotRows } from '../setups/queries/slot-rows';
+import { PartModel } from '../parts/models/part';
+import {
+  loggedKeysOf,
+  type PartForSearch,
+  partsForSearch,
+  type SearchKind as Kind,
+  unitsSeen,
+} from './queries/search-input';
 import { RuleBook } from '@ruddy/core/base';
 import {
   alone,
@@ -32,20 +40,13 @@ import {
 import { STANDARD_RESOLUTIONS } from '@ruddy/core/runs';
 import { invalid } from '../platform/http/problem';
 import type { Services } from '../platform/http/route';
-import { chainOf, slotRows } from '../setups/chain';
-import { tallies } from '../plan/evidence';
+import { chainOf } from '../setups/chain';
+import { tallies } from '../plan/queries/evidence';
 import { frameAsks } from '../runs/fits';
 import { allPrices, listRates } from './prices';
 import { houseRules } from '../setups/rules';
 import { readSetup } from '../setups/setup-store';
 
-type Kind = 'cable' | 'adapter' | 'dock' | 'card' | 'supply' | 'screen' | 'laptop' | 'desktop';
-interface Row {
-  id: string;
-  kind: Kind;
-  spec: AnySpec;
-  owned: boolean;
-}
 /** Parts of a kind at most; those at hand come first, then those that have a price. */
 const MOST = 800;
 const KINDS: readonly Kind[] = [
@@ -62,17 +63,8 @@ const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
 async function catalogue(
   own: ScoutAsk['own'],
-): Promise<{ rows: Row[]; left: Record<string, number> }> {
-  const rows = await select<Row & { total: number }>(
-    `WITH mine AS (SELECT i.part_id FROM items i WHERE $1 <> 'none' AND i.how <> 'gone' AND ($1 = 'all' OR NOT EXISTS (
-         SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.item_id = i.id AND u.state IN ('building', 'live')))),
-       known AS (SELECT p.id, p.kind, p.spec, p.id IN (SELECT part_id FROM mine) AS owned,
-         EXISTS (SELECT 1 FROM prices c WHERE c.part_id = p.id AND c.kind = 'offer' AND c.withdrawn_at IS NULL) AS priced
-       FROM parts p WHERE p.kind = ANY ($2::text[]) AND p.retired_at IS NULL)
-     SELECT id, kind, spec, owned, total FROM (SELECT *, count(*) OVER (PARTITION BY kind)::int AS total,
-       row_number() OVER (PARTITION BY kind ORDER BY owned DESC, priced DESC, id) AS n FROM known) x WHERE n <= ${MOST} ORDER BY kind, id`,
-    [own, KINDS],
-  );
+): Promise<{ rows: PartForSearch[]; left: Record<string, number> }> {
+  const rows = await partsForSearch(own, KINDS, MOST);
   const left = Object.fromEntries(
     rows.filter((r) => r.total > MOST).map((r) => [r.kind, r.total - MOST]),
   );
@@ -81,13 +73,10 @@ async function catalogue(
 
 /** System, settings, versions and loads of a setup that has this host; nothing said without one. */
 async function baseOf(ask: ScoutAsk): Promise<Chain> {
-  const [host] = await select<{ spec: HostSpec }>(
-    `SELECT spec FROM parts WHERE id = $1 AND kind = 'host'`,
-    [ask.hostId],
-  );
+  const host = await PartModel.findOne({ where: { id: ask.hostId, kind: 'host' } });
   if (!host) throw invalid('hostId', 'No host has this id');
   const empty = {
-    host: host.spec,
+    host: host.spec as HostSpec,
     socket: null,
     path: null,
     dock: null,
@@ -166,9 +155,11 @@ export async function machinesFor(
     allPrices(),
     frameAsks(frames),
   ]);
-  const rows = await select<{ id: string; kind: MachineRow['kind']; spec: MachineSpec }>(
-    `SELECT id, kind, spec FROM parts WHERE kind IN ('laptop', 'desktop') AND retired_at IS NULL ORDER BY kind, id LIMIT 200`,
-  );
+  const rows = await PartModel.findAll({
+    where: { kind: ['laptop', 'desktop'], retiredAt: null },
+    order: ['kind', 'id'],
+    limit: 200,
+  });
   const asOf = s.now().toISOString().slice(0, 10);
   const r: OfferRules = {
     condition: null,
@@ -177,7 +168,9 @@ export async function machinesFor(
     asOf,
     oldDays: new RuleBook(house).get('cost.oldDays'),
   };
-  return rows.map(({ id, kind, spec }) => {
+  return rows.map(({ id, kind: kindOfMachine, spec: whole }) => {
+    const kind = kindOfMachine as MachineRow['kind'];
+    const spec = whole as MachineSpec;
     const { minor, resaleMinor } = alone(
       prices.filter((p) => p.partId === id),
       r,
@@ -217,9 +210,11 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
           alike: [],
         };
       });
-  const soft = await select<{ kind: string; spec: ReleaseSpec | RequirementSpec }>(
-    `SELECT kind, spec FROM parts WHERE kind IN ('release', 'requirement') AND retired_at IS NULL ORDER BY kind, id LIMIT 2000`,
-  );
+  const soft = await PartModel.findAll({
+    where: { kind: ['release', 'requirement'], retiredAt: null },
+    order: ['kind', 'id'],
+    limit: 2000,
+  });
   const of = <S>(kind: string) => soft.filter((x) => x.kind === kind).map((x) => x.spec as S);
   const requirements = of<RequirementSpec>('requirement');
   const releases = of<ReleaseSpec>('release');
@@ -234,14 +229,9 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     capFps: null,
   });
   if (frames.length === 0) throw invalid('titleId', 'No title has this id');
-  const keys = await select<{ key: string }>(
-    'SELECT DISTINCT chain_key AS key FROM log_units WHERE host = $1 LIMIT 5000',
-    [plain(partName(base.host))],
-  );
-  const seen = await tallies(keys.map((k) => k.key));
-  const near = await select<ScoutInput['near'][number]>(
-    'SELECT DISTINCT host, link, dock, card, family FROM log_units WHERE NOT told LIMIT 5000',
-  );
+  const keys = await loggedKeysOf(plain(partName(base.host)));
+  const seen = await tallies(keys);
+  const near = await unitsSeen();
   const boxes = boxesOf(prices, r);
   const logged = new Set(near.flatMap((n) => [n.dock, n.card]));
   const measured = new Set(frames.flatMap((f) => Object.keys(f.model.fit?.main.cards ?? {})));

@@ -1,4 +1,6 @@
-import { execute, select } from '../platform/db/database';
+import { Transaction } from 'sequelize';
+import { createOnce } from '../platform/db/rows';
+import { SearchModel } from './models/search';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
 import {
@@ -11,25 +13,36 @@ import { notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import type { Made } from '../parts/items';
 
-type Row = Omit<SearchEntry, 'createdAt' | 'on'> & { createdAt: Date };
-const toEntry = (r: Row): SearchEntry => {
+const toEntry = (r: SearchModel): SearchEntry => {
   const createdAt = r.createdAt.toISOString();
-  return { ...r, ask: scoutAsk.parse(r.ask), createdAt, on: createdAt.slice(0, 10) };
+  const { id, name, rev, origin } = r;
+  return {
+    id,
+    name,
+    rev,
+    origin,
+    ask: scoutAsk.parse(r.ask),
+    createdAt,
+    on: createdAt.slice(0, 10),
+  };
 };
 
 /** Searches that were kept, newest first. */
-export async function listSearches(id: string | null = null): Promise<SearchEntry[]> {
-  const rows = await select<Row>(
-    `SELECT id, name, ask, rev, origin, created_at AS "createdAt" FROM searches WHERE $1::uuid IS NULL OR id = $1 ORDER BY created_at DESC, id DESC LIMIT 500`,
-    [id],
-  );
+export async function listSearches(): Promise<SearchEntry[]> {
+  const rows = await SearchModel.findAll({
+    order: [
+      ['createdAt', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    limit: 500,
+  });
   return rows.map(toEntry);
 }
 
 export async function getSearch(id: string): Promise<SearchEntry> {
-  const [found] = await listSearches(id);
+  const found = await SearchModel.findByPk(id);
   if (!found) throw notFound('search');
-  return found;
+  return toEntry(found);
 }
 
 /** Keep a search. The same id twice changes nothing. */
@@ -37,11 +50,10 @@ export async function addSearch(
   body: z.output<typeof searchBody>,
   made: Made,
 ): Promise<'stored' | 'same'> {
-  const fresh = await select(
-    `INSERT INTO searches (id, origin, created_at, created_by, name, ask) VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [body.id, made.origin, made.at, made.by, body.name, JSON.stringify(body.ask)],
-  );
-  return fresh.length > 0 ? 'stored' : 'same';
+  const { id, name, ask } = body;
+  const { origin, at: createdAt, by: createdBy } = made;
+  const isNew = await createOnce(SearchModel, { id, origin, createdAt, createdBy, name, ask });
+  return isNew ? 'stored' : 'same';
 }
 
 export async function createSearch(s: Services, body: z.output<typeof searchBody>, actor: Actor) {
@@ -56,18 +68,15 @@ export async function patchSearch(
   revision: number,
 ) {
   return inTransaction(async () => {
-    await select('SELECT 1 FROM searches WHERE id = $1 FOR UPDATE', [id]);
-    const stored = await getSearch(id);
-    checkRevision(revision, stored.rev, stored);
-    await execute(
-      `UPDATE searches SET name = $2, ask = $3, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      [id, patch.name ?? stored.name, JSON.stringify(patch.ask ?? stored.ask)],
-    );
-    return getSearch(id);
+    const row = await SearchModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
+    if (!row) throw notFound('search');
+    checkRevision(revision, row.rev, toEntry(row));
+    const origin = row.origin === 'demo' ? 'adopted' : row.origin;
+    const { name = row.name, ask = row.ask } = patch;
+    return toEntry(await row.update({ name, ask, origin, rev: row.rev + 1 }));
   });
 }
 
 export async function removeSearch(id: string): Promise<void> {
-  const gone = await select('DELETE FROM searches WHERE id = $1 RETURNING id', [id]);
-  if (gone.length === 0) throw notFound('search');
+  if ((await SearchModel.destroy({ where: { id } })) === 0) throw notFound('search');
 }

@@ -1,4 +1,4 @@
-import { select } from '../platform/db/database';
+import { loggedPairs, mostLogged, partsOfKind } from './queries/pair-counts';
 import type * as z from 'zod';
 import { type Chain, chainSchema, partName } from '@ruddy/core/chain';
 import type { CellGrounds } from '@ruddy/core/compatibility';
@@ -26,58 +26,21 @@ const THIRD: Record<GridAxes, Kind> = {
 /** Plugs a dock can have that a cable goes to. */
 const CABLED = [...TUNNEL_PLUGS, 'oculink-4i', 'oculink-8i'] as const;
 
-/** A part somebody owns a piece of, or that stands in a setup in use. */
-const OWNED = `(EXISTS (SELECT 1 FROM items i WHERE i.part_id = p.id)
-  OR EXISTS (SELECT 1 FROM setup_slots t JOIN setups u ON u.id = t.setup_id WHERE t.part_id = p.id AND u.state <> 'retired'))`;
-
 async function parts(kind: Kind, own: boolean): Promise<{ list: PartRow[]; left: number }> {
-  const rows = await select<Omit<PartRow, 'name'> & { total: number }>(
-    `SELECT p.id, p.spec, count(*) OVER ()::int AS total FROM parts p WHERE p.kind = $1 AND p.retired_at IS NULL AND (NOT $2::boolean OR ${OWNED})
-     ORDER BY lower(p.maker), lower(p.model), lower(p.variant), p.id LIMIT ${MOST}`,
-    [kind, own],
-  );
-  const list = rows.map(({ id, spec }) => ({ id, spec, name: partName(spec) }));
-  return { list, left: (rows[0]?.total ?? 0) - rows.length };
+  const { rows, total } = await partsOfKind(kind, own, MOST);
+  const list = rows.map(({ id, spec }) => ({ id, spec: spec as Spec, name: partName(spec) }));
+  return { list, left: total - rows.length };
 }
 
 const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
 /** The part of a kind the log knows best among these; the first of them where it knows none. */
 async function bestKnown(kind: Kind, list: readonly PartRow[]): Promise<string | null> {
-  const [row] = await select<{ name: string }>(
-    `SELECT ${kind} AS name FROM log_units WHERE ${kind} = ANY ($1::text[]) GROUP BY 1 ORDER BY count(*) DESC, 1 LIMIT 1`,
-    [list.map((p) => plain(p.name))],
-  );
-  return list.find((p) => plain(p.name) === row?.name)?.id ?? list[0]?.id ?? null;
+  const name = await mostLogged(kind, namesOf(list));
+  return list.find((p) => plain(p.name) === name)?.id ?? list[0]?.id ?? null;
 }
 
-interface SeenPair {
-  r: string;
-  c: string;
-  n: number;
-  worked: number;
-  told: number;
-  newest: string;
-}
-
-/** What the log holds of every pair of these parts, counted; with one third part, or with any. */
-async function seenPairs(
-  axes: GridAxes,
-  of: { rows: readonly PartRow[]; cols: readonly PartRow[]; third: PartRow | null },
-): Promise<SeenPair[]> {
-  const [rowKind, colKind] = axes.split('-') as [Kind, Kind];
-  return select<SeenPair>(
-    `SELECT ${rowKind} AS r, ${colKind} AS c, count(*) FILTER (WHERE NOT told)::int AS n, count(*) FILTER (WHERE worked AND NOT told)::int AS worked,
-       count(*) FILTER (WHERE told)::int AS told, max(happened_on)::text AS newest
-     FROM log_units WHERE ${rowKind} = ANY ($1::text[]) AND ${colKind} = ANY ($2::text[]) AND ($3::text IS NULL OR ${THIRD[axes]} = $3)
-     GROUP BY 1, 2`,
-    [
-      of.rows.map((p) => plain(p.name)),
-      of.cols.map((p) => plain(p.name)),
-      of.third && plain(of.third.name),
-    ],
-  );
-}
+const namesOf = (list: readonly PartRow[]) => list.map((p) => plain(p.name));
 
 /**
  * A grid of two kinds of parts: the parts whole, for whoever predicts the cells, and what was seen of each pair.
@@ -93,7 +56,11 @@ export async function grid(s: Services, q: z.output<typeof gridQuery>): Promise<
   // Any card fits a link; which dock or host stands between cannot be left open when something is to be predicted.
   const asked = q.third ?? (thirdKind === 'card' ? 'any' : await bestKnown(thirdKind, thirds));
   const third = asked === 'any' ? null : (thirds.find((p) => p.id === asked) ?? null);
-  const seen = await seenPairs(q.axes, { rows: rows.list, cols: cols.list, third });
+  const seen = await loggedPairs(
+    { kind: rowKind, names: namesOf(rows.list) },
+    { kind: colKind, names: namesOf(cols.list) },
+    { kind: thirdKind, name: third && plain(third.name) },
+  );
   const place = (list: readonly PartRow[]) => new Map(list.map((p, i) => [plain(p.name), i]));
   const rowAt = place(rows.list);
   const colAt = place(cols.list);

@@ -1,7 +1,8 @@
+import { namesOfLog } from './queries/logged-chains';
 import { logContracts } from '@ruddy/core/compatibility/contract';
 import { implement } from '../platform/http/route';
 import { givenChain } from '../setups/chain-given';
-import { listCompatibility, namesOfLog } from './compatibility';
+import { listCompatibility } from './compatibility';
 import { askEvidence } from '../plan/evidence-entries';
 import { startLogImport } from './log-import';
 import { shareLogCsv, shareLogJson, shareLogReport } from './log-share';

@@ -1,6 +1,6 @@
-import { select } from '../platform/db/database';
+import { entriesKnown, type Known } from './queries/entries-known';
 import { inTransaction } from '../platform/db/transaction';
-import { type Chain, chainNames } from '@ruddy/core/chain';
+import { chainNames } from '@ruddy/core/chain';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
 import type { RowOutcome, ImportRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
 import { LogEntryModel } from '../plan/models/log-entry';
@@ -12,15 +12,6 @@ import { entryHash, entryRow, storeOutcome } from '../plan/outcomes';
 
 const BATCH = 500;
 
-/** An entry here that has an id of the file. */
-interface Known {
-  id: string;
-  setup_id: string | null;
-  unit: string;
-  chain: Chain;
-  body: OutcomeBody;
-}
-
 interface Met {
   hashes: ReadonlySet<string>;
   ids: ReadonlyMap<string, Known>;
@@ -28,13 +19,7 @@ interface Met {
 
 /** What of a batch is known here: by what it says, or by its id. */
 async function meet(hashes: readonly string[], ids: readonly string[]): Promise<Met> {
-  const rows = await select<Known & { hash: string }>(
-    `SELECT id, setup_id, unit, chain, content_hash AS hash, jsonb_build_object('outcome', outcome, 'happenedOn', happened_on, 'versions', versions,
-       'symptoms', symptoms, 'fixes', fixes, 'provenance', provenance, 'confidence', round(confidence::numeric, 3), 'order', order_used,
-       'corrects', supersedes) AS body
-     FROM log_entries WHERE content_hash = ANY ($1::text[]) OR id = ANY ($2::uuid[])`,
-    [hashes, ids],
-  );
+  const rows = await entriesKnown(hashes, ids);
   return { hashes: new Set(rows.map((r) => r.hash)), ids: new Map(rows.map((r) => [r.id, r])) };
 }
 

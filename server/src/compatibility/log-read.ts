@@ -1,8 +1,8 @@
-import { select } from '../platform/db/database';
+import { PartModel } from '../parts/models/part';
 import { setImmediate } from 'node:timers/promises';
 import { parse } from 'csv-parse/sync';
 import { checked } from '@ruddy/core/base';
-import { type Chain, chainSchema } from '@ruddy/core/chain';
+import { type Chain, chainSchema, partName } from '@ruddy/core/chain';
 import { listCell, logHeader, type LogRow, readLogRow } from '@ruddy/core/compatibility';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
 import { type AnySpec, type HostSpec, NO_SETTINGS, NOTHING_INSTALLED } from '@ruddy/core/parts';
@@ -145,13 +145,13 @@ export async function readLogJson(
 
 type Named = ReadonlyMap<string, AnySpec>;
 
-/** Parts of the catalogue by kind and whole name. */
+/** Parts of the catalogue by kind and whole name; cables and adapters are pieces of one path. */
 async function catalogue(): Promise<Named> {
-  const rows = await select<{ key: string; spec: AnySpec }>(
-    `SELECT (CASE WHEN kind IN ('cable', 'adapter') THEN 'piece' ELSE kind END) || ' ' || lower(concat_ws(' ', maker, model, nullif(variant, ''))) AS key,
-       spec FROM parts WHERE kind IN ('host', 'cable', 'adapter', 'dock', 'card') AND retired_at IS NULL`,
-  );
-  return new Map(rows.map((r) => [r.key, r.spec]));
+  const rows = await PartModel.findAll({
+    where: { kind: ['host', 'cable', 'adapter', 'dock', 'card'], retiredAt: null },
+  });
+  const kindOf = (kind: string) => (kind === 'cable' || kind === 'adapter' ? 'piece' : kind);
+  return new Map(rows.map((r) => [`${kindOf(r.kind)} ${partName(r.spec).toLowerCase()}`, r.spec]));
 }
 
 function chainOfNames(

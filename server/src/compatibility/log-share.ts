@@ -1,25 +1,11 @@
-import { select } from '../platform/db/database';
+import { picked, privateThings } from './queries/share-picks';
 import { stringify } from 'csv-stringify/sync';
 import { type Chain, partName } from '@ruddy/core/chain';
 import { LOG_COLUMN_IDS, logCells, logRow, type LogRow } from '@ruddy/core/compatibility';
 import type { LogShare, ShareQuery } from '@ruddy/core/compatibility/contract';
 import type { Bundle } from '@ruddy/core/workshop/contract';
-import { logInFile, packEntries } from './log-file';
-import { logConditions } from '../plan/log-filter';
-
-/** Ids of the entries a filter picks; null for the whole log. */
-async function picked(q: ShareQuery): Promise<string[] | null> {
-  const { id, chain, outcome, ...rest } = q;
-  const filter = logConditions(rest, 4);
-  if (!id && !chain && !outcome && filter.bind.length === 0 && rest.known === undefined)
-    return null;
-  const rows = await select<{ id: string }>(
-    `SELECT e.id FROM log_entries e WHERE ($1::uuid IS NULL OR e.id = $1) AND ($2::text IS NULL OR e.chain_key = $2)
-       AND ($3::text IS NULL OR e.outcome = $3) AND ${filter.sql}`,
-    [id ?? null, chain ?? null, outcome ?? null, ...filter.bind],
-  );
-  return rows.map((r) => r.id);
-}
+import { packEntries } from './log-file';
+import { logInFile } from './queries/log-in-file';
 
 const namesOf = (c: Chain) => ({
   host: partName(c.host),
@@ -57,11 +43,7 @@ export async function shareLogReport(q: ShareQuery): Promise<LogShare> {
   const packed = packEntries(entries, false);
   const own = new Set(entries.flatMap((e) => (e.setupId === null ? [] : [e.setupId])));
   const ids = entries.map((e) => e.id);
-  const [kept] = await select<{ photos: number; serials: number }>(
-    `SELECT (SELECT count(*)::int FROM events WHERE setup_id = ANY ($1::uuid[]) AND private ? 'photo') AS photos,
-       (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = ANY ($1::uuid[]) AND i.private ->> 'serial' <> '') AS serials`,
-    [[...own]],
-  );
+  const kept = await privateThings([...own]);
   return {
     n: ids.length,
     leaves: [
@@ -75,8 +57,8 @@ export async function shareLogReport(q: ShareQuery): Promise<LogShare> {
     stays: [
       { what: 'notes to entries', n: entries.filter((e) => e.note !== '').length },
       { what: 'names of setups', n: own.size },
-      { what: 'serial numbers of pieces', n: kept?.serials ?? 0 },
-      { what: 'places of photos', n: kept?.photos ?? 0 },
+      { what: 'serial numbers of pieces', n: kept.serials },
+      { what: 'places of photos', n: kept.photos },
       {
         what: 'names of files entries came in with',
         n: entries.filter((e) => e.cameFrom !== '').length,

@@ -1,11 +1,12 @@
-import { select } from '../platform/db/database';
+import { slotRows } from '../setups/queries/slot-rows';
+import { ProfileModel } from '../runs/models/profile';
+import { copyReadings, outcomesSeen } from './queries/measured';
 import { storedReading } from '@ruddy/core/bring-up/contract';
 import { type Chain, chainNames, partName } from '@ruddy/core/chain';
 import { type MeasureId, type Measurement, ofPairs } from '@ruddy/core/compatibility';
 import { PORT_STANDARDS } from '@ruddy/core/parts';
 import { cellsOf, pairsOf } from '@ruddy/core/runs';
-import { chainOf, slotRows } from '../setups/chain';
-import { STANDS } from '../setups/events';
+import { chainOf } from '../setups/chain';
 import { runsOfTitles } from '../runs/runs-read';
 import { SetupModel } from '../setups/models/setup';
 
@@ -18,16 +19,7 @@ function tagsOf(chain: Chain): Measurement['tags'] {
 
 /** Outcomes of setups, one a unit: 100 where it works, 0 where it does not. Hearsay is no measurement. */
 async function works(): Promise<Measurement[]> {
-  const rows = await select<{
-    chain: Chain;
-    worked: boolean;
-    on: string;
-    setup_id: string | null;
-    name: string | null;
-  }>(
-    `SELECT e.chain, u.worked, u.happened_on::text AS on, e.setup_id, t.name FROM log_units u JOIN log_entries e ON e.id = u.entry_id
-     LEFT JOIN setups t ON t.id = e.setup_id WHERE NOT u.told ORDER BY u.happened_on DESC, u.entry_id LIMIT 20000`,
-  );
+  const rows = await outcomesSeen();
   return rows.map((r) => ({
     value: r.worked ? 100 : 0,
     on: r.on,
@@ -39,10 +31,7 @@ async function works(): Promise<Measurement[]> {
 
 /** Copy rates read under load. What was read through another cable or port than the setup has now is told by neither. */
 async function copies(): Promise<Measurement[]> {
-  const rows = await select<{ setup_id: string; name: string; body: unknown; on: string }>(
-    `SELECT e.setup_id, t.name, e.body, e.happened_at::date::text AS on FROM events e JOIN setups t ON t.id = e.setup_id
-     WHERE e.kind = 'reading' AND ${STANDS} AND (e.body ->> 'gbps') IS NOT NULL ORDER BY e.happened_at DESC, e.seq DESC LIMIT 5000`,
-  );
+  const rows = await copyReadings();
   const ids = [...new Set(rows.map((r) => r.setup_id))];
   const slots = await slotRows(ids);
   const models = await SetupModel.findAll({ where: { id: ids } });
@@ -78,7 +67,7 @@ export async function measurementsOf(
   const ofRuns = asked.filter((m) => m === 'lost' || m === 'toll' || m === 'panel');
   const list: [MeasureId, Measurement[]][] = [];
   if (ofRuns.length > 0) {
-    const titles = await select<{ id: string }>(`SELECT id FROM profiles WHERE kind = 'title'`);
+    const titles = await ProfileModel.findAll({ where: { kind: 'title' }, attributes: ['id'] });
     const { pairs } = pairsOf(cellsOf(await runsOfTitles(titles.map((t) => t.id))));
     for (const m of ofRuns) list.push([m, ofPairs(pairs, m)]);
   }

@@ -4,7 +4,7 @@ import { implement } from '../platform/http/route';
 import { EventModel } from '../setups/models/event';
 import { invalid } from '../platform/http/problem';
 import { addEvent, recordOf } from '../setups/events';
-import { listOutcomes } from '../plan/log-list';
+import { listOutcomes } from '../plan/queries/log-entries';
 import { addOutcome } from '../plan/outcomes';
 import { requireSetup } from '../setups/setups';
 

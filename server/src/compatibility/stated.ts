@@ -1,4 +1,9 @@
-import { execute, select } from '../platform/db/database';
+import { col, fn, Op } from 'sequelize';
+import { exists } from '../platform/db/rows';
+import { ProfileModel } from '../runs/models/profile';
+import { titleModels } from '../runs/queries/title-models';
+import { ClaimModel } from './models/claim';
+import { TitleNoteModel } from './models/title-note';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
 import {
@@ -19,7 +24,6 @@ import { cellsOf, pairsOf } from '@ruddy/core/runs';
 import type { Bundle } from '@ruddy/core/workshop/contract';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
-import { titleModels } from '../runs/fits';
 import { contentHash } from '../platform/db/ids';
 import { measurementsOf } from './measurements';
 import { runsOfTitles } from '../runs/runs-read';
@@ -39,49 +43,48 @@ export async function keepStated(
   more: { titleId?: string; withdrawn?: boolean },
   made: Made,
 ): Promise<'stored' | 'same'> {
-  const hash = contentHash(more.titleId ? { ...body, titleId: more.titleId } : body);
-  const titled = table === 'title_notes';
-  const known = await select<{ id: string; hash: string }>(
-    `SELECT id, content_hash AS hash FROM ${table} WHERE id = $1 OR content_hash = $2`,
-    [id, hash],
-  );
-  if (known.some((k) => k.hash === hash)) return 'same';
+  const { titleId } = more;
+  const hash = contentHash(titleId ? { ...body, titleId } : body);
+  const same = { where: { [Op.or]: [{ id }, { contentHash: hash }] } };
+  const known =
+    table === 'claims' ? await ClaimModel.findAll(same) : await TitleNoteModel.findAll(same);
+  if (known.some((k) => k.contentHash === hash)) return 'same';
   if (known.length > 0) throw new HttpProblem(409, 'Something else was stated under this id');
-  await execute(
-    `INSERT INTO ${table} (id, origin, created_at, created_by, body, content_hash, withdrawn_at${titled ? ', title_id' : ''})
-     VALUES ($1, $2, $3, $4, $5::jsonb, $6, $7${titled ? ', $8' : ''})`,
-    [
-      ...[
-        id,
-        made.origin,
-        made.at,
-        made.by,
-        JSON.stringify(body),
-        hash,
-        more.withdrawn ? made.at : null,
-      ],
-      ...(titled ? [more.titleId] : []),
-    ],
-  );
+  const row = {
+    id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    contentHash: hash,
+    withdrawnAt: more.withdrawn ? made.at : null,
+  };
+  if (titleId === undefined) await ClaimModel.create({ ...row, body: body as Stated });
+  else await TitleNoteModel.create({ ...row, titleId, body: body as Note });
   return 'stored';
 }
 
 /** Take back what was stated; it stays in exports, marked. */
 export async function withdraw(s: Services, table: Table, id: string): Promise<void> {
-  const rows = await select(
-    `UPDATE ${table} SET withdrawn_at = coalesce(withdrawn_at, $2) WHERE id = $1 RETURNING id`,
-    [id, s.now()],
-  );
-  if (rows.length === 0) throw notFound(table === 'claims' ? 'claim' : 'statement');
+  const withdrawnAt = fn('coalesce', col('withdrawn_at'), s.now());
+  const [n] =
+    table === 'claims'
+      ? await ClaimModel.update({ withdrawnAt }, { where: { id } })
+      : await TitleNoteModel.update({ withdrawnAt }, { where: { id } });
+  if (n === 0) throw notFound(table === 'claims' ? 'claim' : 'statement');
 }
 
 type Stated = Omit<z.output<typeof claimBody>, 'id'>;
 
 /** Claims that stand, newest first, each held against everything the workshop has measured. */
 export async function listClaims(): Promise<ClaimEntry[]> {
-  const rows = await select<{ id: string; body: Stated; origin: Origin; created_at: Date }>(
-    'SELECT id, body, origin, created_at FROM claims WHERE withdrawn_at IS NULL ORDER BY created_at DESC, id DESC LIMIT 500',
-  );
+  const rows = await ClaimModel.findAll({
+    where: { withdrawnAt: null },
+    order: [
+      ['createdAt', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    limit: 500,
+  });
   const asked = MEASURE_IDS.filter((m) => rows.some((r) => r.body.measure === m));
   const measured = new Map<MeasureId, Measurement[]>(await measurementsOf(asked));
   return rows.map((r) => {
@@ -91,7 +94,7 @@ export async function listClaims(): Promise<ClaimEntry[]> {
       ...r.body,
       id: r.id,
       origin: r.origin,
-      createdAt: r.created_at.toISOString(),
+      createdAt: r.createdAt.toISOString(),
       judged: { ...judged, never: [...judged.never], against },
     };
   });
@@ -110,8 +113,7 @@ export async function addTitleNote(
   { id, titleId, ...body }: z.output<typeof titleNoteBody>,
   actor: Actor,
 ): Promise<void> {
-  const [title] = await select('SELECT 1 FROM profiles WHERE id = $1', [titleId]);
-  if (!title) throw notFound('title');
+  if (!(await exists(ProfileModel, titleId))) throw notFound('title');
   await keepStated(
     'title_notes',
     id,
@@ -125,13 +127,19 @@ type Note = Omit<z.output<typeof titleNoteBody>, 'id' | 'titleId'>;
 
 /** The register of titles: what was stated of them, and what runs show, by class of chains. */
 export async function titleRegister(): Promise<Register> {
-  const titles = await select<{ id: string; name: string }>(
-    `SELECT id, name FROM profiles WHERE kind = 'title' AND year IS NULL ORDER BY lower(name)`,
-  );
+  const profiles = await ProfileModel.findAll({
+    where: { kind: 'title', year: null },
+    order: [fn('lower', col('name'))],
+  });
+  const titles = profiles.map(({ id, name }) => ({ id, name }));
   const names = new Map(titles.map((t) => [t.id, t.name]));
-  const notes = await select<{ id: string; title_id: string; body: Note }>(
-    "SELECT id, title_id, body FROM title_notes WHERE withdrawn_at IS NULL ORDER BY body ->> 'on' DESC, id DESC",
-  );
+  const notes = await TitleNoteModel.findAll({
+    where: { withdrawnAt: null },
+    order: [
+      ['body.on', 'DESC'],
+      ['id', 'DESC'],
+    ],
+  });
   const cells = cellsOf(await runsOfTitles(titles.map((t) => t.id)));
   const models = await titleModels(titles.map((t) => t.id));
   const wants = new Map(
@@ -150,8 +158,8 @@ export async function titleRegister(): Promise<Register> {
     ...notes.flatMap((n) =>
       n.body.says.map((say) => ({
         id: n.id,
-        titleId: n.title_id,
-        title: names.get(n.title_id) ?? '',
+        titleId: n.titleId,
+        title: names.get(n.titleId) ?? '',
         link: linkWords(n.body.standard),
         say,
         on: n.body.on,
@@ -178,15 +186,19 @@ export async function titleRegister(): Promise<Register> {
 
 /** What was stated, as a bundle holds it. */
 export async function exportStated(): Promise<Pick<Bundle, 'claims' | 'titleNotes'>> {
-  const claims = await select<{ id: string; body: Stated; withdrawn: boolean }>(
-    'SELECT id, body, withdrawn_at IS NOT NULL AS withdrawn FROM claims ORDER BY id',
-  );
-  const notes = await select<{ id: string; titleId: string; body: Note; withdrawn: boolean }>(
-    'SELECT id, title_id AS "titleId", body, withdrawn_at IS NOT NULL AS withdrawn FROM title_notes ORDER BY id',
-  );
-  const flat = <T extends { body: object }>({ body, ...rest }: T) => ({ ...rest, ...body });
+  const claims = await ClaimModel.findAll({ order: ['id'] });
+  const notes = await TitleNoteModel.findAll({ order: ['id'] });
   return {
-    claims: claims.map(flat) as Bundle['claims'],
-    titleNotes: notes.map(flat) as Bundle['titleNotes'],
+    claims: claims.map(({ id, withdrawnAt, body }) => ({
+      id,
+      withdrawn: withdrawnAt !== null,
+      ...body,
+    })) as Bundle['claims'],
+    titleNotes: notes.map(({ id, titleId, withdrawnAt, body }) => ({
+      id,
+      titleId,
+      withdrawn: withdrawnAt !== null,
+      ...body,
+    })) as Bundle['titleNotes'],
   };
 }

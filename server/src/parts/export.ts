@@ -1,15 +1,16 @@
-import { select } from '../platform/db/database';
+import { col, fn } from 'sequelize';
+import { PartModel } from './models/part';
+import { partInFile } from './part-in-file';
 import { stringify } from 'csv-stringify/sync';
 import { columnsOf, type FilePart, type PartKind, rowsOf, templateRow } from '@ruddy/core/parts';
 
 /** Parts of a kind as a CSV that the import takes back, hosts with a row for each socket. */
 export async function exportCsv(kind: PartKind, retired: boolean): Promise<string> {
-  const parts = await select<FilePart>(
-    `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts WHERE kind = $1 AND (retired_at IS NULL OR $2)
-     ORDER BY lower(maker), lower(model), lower(variant), id`,
-    [kind, retired],
-  );
-  return toCsv(kind, parts);
+  const parts = await PartModel.findAll({
+    where: { kind, ...(!retired && { retiredAt: null }) },
+    order: [...['maker', 'model', 'variant'].map((c) => fn('lower', col(c))), 'id'],
+  });
+  return toCsv(kind, parts.map(partInFile));
 }
 
 /** The same of parts in hand. */

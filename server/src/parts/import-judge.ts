@@ -17,7 +17,7 @@ import { questionText } from '@ruddy/core/parts/text';
 import { unstorable } from '../platform/http/storable';
 import { idFromFile, newId } from '../platform/db/ids';
 import type { Incoming } from './import-read';
-import type { ToStore } from './import-store';
+import type { ToStore } from './queries/import-store';
 
 /** A part as it stands here, for what a file says to be held against. */
 export interface Stored {

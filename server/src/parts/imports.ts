@@ -1,4 +1,4 @@
-import { select } from '../platform/db/database';
+import { partsMeant } from './queries/parts-meant';
 import { inTransaction } from '../platform/db/transaction';
 import { setImmediate } from 'node:timers/promises';
 import { type PartKind, wordOf } from '@ruddy/core/parts';
@@ -9,7 +9,7 @@ import { idFromFile } from '../platform/db/ids';
 import { judge, keyOf, type Judged, type Stored } from './import-judge';
 import { readCsv, readJson, type Incoming } from './import-read';
 import { startJob, type JobTools } from '../platform/jobs/jobs';
-import { storeParts } from './import-store';
+import { storeParts } from './queries/import-store';
 
 const BATCH = 500;
 /** Names of a batch that a part here could have: what a database cannot hold is nobody's name. */
@@ -24,12 +24,12 @@ async function meet(
   batch: readonly Incoming[],
 ): Promise<(e: Incoming) => { stored: Stored | null; namesake: Stored | null }> {
   const ids = batch.flatMap((e) => (e.id === null ? [] : [idFromFile(e.id)]));
-  const rows = await select<Stored>(
-    `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired,
-       kind || chr(31) || lower(maker) || chr(31) || lower(model) || chr(31) || lower(variant) AS key
-     FROM parts WHERE id = ANY($1::uuid[]) OR (retired_at IS NULL AND kind = ANY($2::text[]) AND lower(maker) = ANY($3::text[]) AND lower(model) = ANY($4::text[]))`,
-    [ids, [...new Set(batch.map((e) => e.kind))], names(batch, 'maker'), names(batch, 'model')],
-  );
+  const rows = await partsMeant({
+    ids,
+    kinds: [...new Set(batch.map((e) => e.kind))],
+    makers: names(batch, 'maker'),
+    models: names(batch, 'model'),
+  });
   const byId = new Map(rows.map((r) => [r.id, r]));
   const byName = new Map(rows.filter((r) => !r.retired).map((r) => [r.key, r]));
   return (e) => {

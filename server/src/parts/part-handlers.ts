@@ -1,7 +1,8 @@
 import { inTransaction } from '../platform/db/transaction';
 import { partContracts } from '@ruddy/core/parts/contract';
 import { implement } from '../platform/http/route';
-import { createPart, getPart, listParts, patchMany, patchPart, revisionsOf } from './parts';
+import { getPart, listParts } from './queries/part-rows';
+import { createPart, patchMany, patchPart, revisionsOf } from './parts';
 
 export const partRoutes = implement(partContracts, {
   'GET /api/parts': async ({ query }) => ({ body: await listParts(query) }),

@@ -1,93 +1,19 @@
-import { select } from '../platform/db/database';
+import { getPart, socketsInUse } from './queries/part-rows';
 import { inTransaction } from '../platform/db/transaction';
 import { apply } from 'json-merge-patch';
 import { Op, Transaction } from 'sequelize';
 import type * as z from 'zod';
 import { checked } from '@ruddy/core/base';
-import type { Origin, Page } from '@ruddy/core/base/contract';
+import type { Origin } from '@ruddy/core/base/contract';
 import { partName } from '@ruddy/core/chain';
-import { type AnySpec, type HostSpec, PART_SCHEMAS, type SourceMap } from '@ruddy/core/parts';
-import type {
-  bulkBody,
-  Part,
-  PartBody,
-  PartPatch,
-  partQuery,
-  Revision,
-} from '@ruddy/core/parts/contract';
+import { type AnySpec, type HostSpec, PART_SCHEMAS } from '@ruddy/core/parts';
+import type { bulkBody, Part, PartBody, PartPatch, Revision } from '@ruddy/core/parts/contract';
 import { PartModel } from './models/part';
 import { PartRevisionModel } from './models/part-revision';
 import { SocketModel } from './models/socket';
 import { fromZod, HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import { contentHash, newId } from '../platform/db/ids';
-import { decodeCursor, likePattern, toPage } from '../platform/db/paging';
-
-interface PartRow {
-  id: string;
-  kind: Part['kind'];
-  spec: AnySpec;
-  sources: SourceMap;
-  rev: number;
-  origin: Origin;
-  created_at: Date;
-  retired_at: Date | null;
-  used_in: number;
-  pieces: number;
-  sort: string;
-}
-
-const COLUMNS = `p.id, p.kind, p.spec, p.sources, p.rev, p.origin, p.created_at, p.retired_at,
-  (SELECT count(DISTINCT t.setup_id)::int FROM setup_slots t WHERE t.part_id = p.id) AS used_in,
-  (SELECT count(*)::int FROM items i WHERE i.part_id = p.id AND i.how <> 'gone') AS pieces,
-  lower(p.maker) || ' ' || lower(p.model) || ' ' || lower(p.variant) AS sort`;
-
-function toPart(r: PartRow): Part {
-  return {
-    id: r.id,
-    kind: r.kind,
-    spec: r.spec,
-    sources: r.sources,
-    rev: r.rev,
-    origin: r.origin,
-    createdAt: r.created_at.toISOString(),
-    retiredAt: r.retired_at?.toISOString() ?? null,
-    usedIn: r.used_in,
-    pieces: r.pieces,
-  } as Part;
-}
-
-/** A page of the catalogue by maker, model and variant, with how many there are in all. */
-export async function listParts(
-  q: z.output<typeof partQuery>,
-): Promise<Page<Part> & { total: number }> {
-  const after = decodeCursor(q.cursor, 2);
-  const [attr, word] = q.where?.split(':') ?? [null, null];
-  const filter = `($1::text IS NULL OR p.kind = $1) AND (p.retired_at IS NULL OR $2) AND ($3::text IS NULL OR p.search ILIKE $3)
-     AND (NOT $4 OR EXISTS (SELECT 1 FROM items i WHERE i.part_id = p.id AND i.how <> 'gone'))
-     AND ($5::text IS NULL OR p.spec ->> $5 = $6 OR EXISTS (
-       SELECT 1 FROM jsonb_array_elements(CASE WHEN p.kind = 'host' THEN p.spec -> 'sockets' ELSE '[]' END) k WHERE k ->> $5 = $6))`;
-  const bind = [q.kind ?? null, q.retired, q.q ? likePattern(q.q) : null, q.owned, attr, word];
-  const [counted] = await select<{ n: number }>(
-    `SELECT count(*)::int AS n FROM parts p WHERE ${filter}`,
-    bind,
-  );
-  // The page is found by the index on names first; what is counted beside each part is counted for that page only.
-  const rows = await select<PartRow>(
-    `SELECT ${COLUMNS} FROM parts p WHERE ${filter}
-       AND ($7::text IS NULL OR (lower(p.maker) || ' ' || lower(p.model) || ' ' || lower(p.variant), p.id) > ($7, $8::uuid))
-     ORDER BY sort, p.id LIMIT $9`,
-    [...bind, after?.[0] ?? null, after?.[1] ?? null, q.limit + 1],
-  );
-  return { ...toPage(rows, q.limit, toPart, (r) => [r.sort, r.id]), total: counted?.n ?? 0 };
-}
-
-/** One part, retired or not. */
-export async function getPart(id: string): Promise<Part> {
-  const [row] = await select<PartRow>(`SELECT ${COLUMNS} FROM parts p WHERE p.id = $1`, [id]);
-  if (!row) throw notFound('part');
-  return toPart(row);
-}
 
 /**
  * Keep the table of sockets true to a host's spec. Ids are permanent: a socket that leaves is
@@ -118,10 +44,7 @@ export async function syncSockets(
 }
 
 async function refuseSocketInUse(partId: string, spec: HostSpec): Promise<void> {
-  const used = await select<{ key: string; setup: string }>(
-    `SELECT k.key, s.name AS setup FROM setup_slots t JOIN sockets k ON k.id = t.socket_id JOIN setups s ON s.id = t.setup_id WHERE k.part_id = $1`,
-    [partId],
-  );
+  const used = await socketsInUse(partId);
   const gone = used.find((u) => !spec.sockets.some((s) => s.key === u.key));
   if (gone)
     throw invalid(
@@ -258,10 +181,18 @@ export async function patchMany(
 /** The past of a part, newest first. */
 export async function revisionsOf(id: string): Promise<Revision[]> {
   await getPart(id);
-  const rows = await select<Omit<Revision, 'at'> & { at: Date }>(
-    `SELECT r.rev, r.at, m.name AS by, r.spec, r.sources, r.retired FROM part_revisions r JOIN members m ON m.id = r.by
-     WHERE r.part_id = $1 ORDER BY r.rev DESC LIMIT 200`,
-    [id],
-  );
-  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+  const rows = await PartRevisionModel.findAll({
+    where: { partId: id },
+    include: 'author',
+    order: [['rev', 'DESC']],
+    limit: 200,
+  });
+  return rows.map((r) => ({
+    rev: r.rev,
+    at: r.at.toISOString(),
+    by: r.author?.name ?? '',
+    spec: r.spec,
+    sources: r.sources,
+    retired: r.retired,
+  }));
 }

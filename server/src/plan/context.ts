@@ -1,7 +1,6 @@
-import { select } from '../platform/db/database';
-import { type HouseRules, RULE_IDS, type RuleId } from '@ruddy/core/base';
+import { groundRows } from './queries/ground-rows';
+import { type HouseRules } from '@ruddy/core/base';
 import { type Chain, isAdapter } from '@ruddy/core/chain';
-import type { ReleaseSpec, RequirementSpec } from '@ruddy/core/parts';
 import type { Context } from '@ruddy/core/plan';
 import type { Services } from '../platform/http/route';
 
@@ -19,11 +18,6 @@ function partsOf(chain: Chain): Names[] {
   const adapters = (chain.path ?? []).flatMap(({ spec }) => (isAdapter(spec) ? [spec] : []));
   return [chain.host, chain.dock, chain.card, chain.system, ...adapters].filter((p) => p !== null);
 }
-
-type Row =
-  | { kind: 'rule'; spec: { key: RuleId; value: number } }
-  | { kind: 'release'; spec: ReleaseSpec }
-  | { kind: 'requirement'; spec: RequirementSpec };
 
 /**
  * What the workshop judges these chains by, in one statement: its own house rules, and the requirements and releases that may speak of
@@ -43,14 +37,7 @@ async function stored(
     ),
     'any',
   ];
-  const rows = await select<Row>(
-    `SELECT 'rule' AS kind, jsonb_build_object('key', key, 'value', value) AS spec FROM settings
-       WHERE member_id IS NULL AND value IS NOT NULL AND value <> 'null'::jsonb AND key = ANY($3::text[])
-     UNION ALL
-     (SELECT kind, spec FROM parts WHERE kind IN ('release', 'requirement') AND retired_at IS NULL
-       AND lower(maker) = ANY($1::text[]) AND lower(model) = ANY($2::text[]) ORDER BY kind, id)`,
-    [makers, models, RULE_IDS],
-  );
+  const rows = await groundRows(makers, models);
   return {
     house: Object.fromEntries(
       rows.flatMap((r) => (r.kind === 'rule' ? [[r.spec.key, r.spec.value]] : [])),

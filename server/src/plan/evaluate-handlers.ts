@@ -8,7 +8,7 @@ import { verdictSentence } from '@ruddy/core/plan/text';
 import { implement } from '../platform/http/route';
 import { givenChain } from '../setups/chain-given';
 import { groundsFor } from './context';
-import { askedOf, evidenceOf } from './evidence';
+import { askedOf, evidenceOf } from './queries/evidence';
 import { frameAsks } from '../runs/fits';
 import { pricesOfFixes } from '../buy/fix-prices';
 import { fixesFor } from './fixes';

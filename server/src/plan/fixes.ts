@@ -1,14 +1,7 @@
-import { select } from '../platform/db/database';
+import { type FixKind, type FixPart, partsToTry } from './queries/parts-to-try';
 import { setImmediate } from 'node:timers/promises';
 import { type Chain, isAdapter, partName, portName } from '@ruddy/core/chain';
-import type {
-  AnySpec,
-  PartSpecs,
-  PieceSpec,
-  ScreenSpec,
-  SupplySpec,
-  SystemSpec,
-} from '@ruddy/core/parts';
+import type { PartSpecs, PieceSpec, ScreenSpec, SupplySpec, SystemSpec } from '@ruddy/core/parts';
 import { adjustmentsFor, applyAdjust, evaluate, type Finding, rankFixes } from '@ruddy/core/plan';
 import type { FixRow, SetupChange } from '@ruddy/core/plan/contract';
 import type { Services } from '../platform/http/route';
@@ -23,32 +16,12 @@ interface Candidate {
   readonly buys?: boolean;
 }
 
-type Kind = 'cable' | 'adapter' | 'dock' | 'card' | 'supply' | 'screen' | 'system';
-interface Choice {
-  id: string;
-  kind: Kind;
-  spec: AnySpec;
-}
-
-/** At most so many parts of a kind are tried; own ones and those used in setups come first. */
-const MOST = 400;
 /** Time for trying, and how many are tried before others get their turn. */
 const BUDGET_MS = 1500;
 const CHUNK = 40;
 const ITEMS = 4;
 
-async function catalogue(kinds: readonly Kind[]): Promise<Choice[]> {
-  if (kinds.length === 0) return [];
-  return select<Choice>(
-    `SELECT id, kind, spec FROM (
-       SELECT p.id, p.kind, p.spec, row_number() OVER (PARTITION BY p.kind ORDER BY (p.origin = 'own') DESC,
-         EXISTS (SELECT 1 FROM setup_slots t WHERE t.part_id = p.id) DESC, p.id) AS n
-       FROM parts p WHERE p.kind = ANY($1::text[]) AND p.retired_at IS NULL) x WHERE n <= $2 ORDER BY kind, n`,
-    [kinds, MOST],
-  );
-}
-
-const KINDS: Partial<Record<Finding['slots'][number], readonly Kind[]>> = {
+const KINDS: Partial<Record<Finding['slots'][number], readonly FixKind[]>> = {
   path: ['cable', 'adapter'],
   dock: ['dock'],
   card: ['card'],
@@ -57,8 +30,8 @@ const KINDS: Partial<Record<Finding['slots'][number], readonly Kind[]>> = {
   system: ['system'],
 };
 
-function withPart(chain: Chain, c: Choice): Candidate[] {
-  const words = `Take ${partName(c.spec as PartSpecs[Kind])}`;
+function withPart(chain: Chain, c: FixPart): Candidate[] {
+  const words = `Take ${partName(c.spec as PartSpecs[FixKind])}`;
   const part = (slot: NonNullable<SetupChange['part']>['slot'], index: number) => ({
     part: { slot, index, id: c.id },
   });
@@ -167,7 +140,7 @@ export async function fixesFor(
     change,
     chain: applyAdjust(chain, { words, ...change }),
   }));
-  const parts = (await catalogue(kinds))
+  const parts = (await partsToTry(kinds))
     .flatMap((c) => withPart(chain, c))
     .map((c) => ({ ...c, buys: true }));
   const all: Candidate[] = [...adjusted, ...(ports ? otherPorts(chain) : []), ...parts];

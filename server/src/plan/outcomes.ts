@@ -9,7 +9,7 @@ import type { Actor, Services } from '../platform/http/route';
 import { chainOf } from '../setups/chain';
 import { addEvent } from '../setups/events';
 import { contentHash } from '../platform/db/ids';
-import { listOutcomes } from './log-list';
+import { listOutcomes } from './queries/log-entries';
 import { readSetup } from '../setups/setup-store';
 
 /** Identity of an entry by what it says: the setup it was of, here or elsewhere, the chain, and everything noted. */

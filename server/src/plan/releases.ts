@@ -1,3 +1,4 @@
+import { slotRows } from '../setups/queries/slot-rows';
 import { inTransaction } from '../platform/db/transaction';
 import { Op } from 'sequelize';
 import { pinsLeft } from '@ruddy/core/bring-up';
@@ -18,7 +19,7 @@ import { PartModel } from '../parts/models/part';
 import { SetupModel } from '../setups/models/setup';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
-import { chainOf, slotRows } from '../setups/chain';
+import { chainOf } from '../setups/chain';
 import { groundsFor } from './context';
 import { storeOutcome } from './outcomes';
 import { keepRevision, readSetup } from '../setups/setup-store';

@@ -1,7 +1,7 @@
-import { select } from '../platform/db/database';
+import { slotRows } from '../setups/queries/slot-rows';
+import { hitsOf, lastOutcomes, setupPage } from './queries/setup-page';
 import { Op } from 'sequelize';
 import type * as z from 'zod';
-import type { Outcome } from '@ruddy/core/base';
 import type { Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames, partName } from '@ruddy/core/chain';
 import { chainKey } from '@ruddy/core/compatibility';
@@ -16,10 +16,10 @@ import type {
 import { summarizeEvaluation } from '@ruddy/core/plan/text';
 import { SetupModel } from '../setups/models/setup';
 import type { Services } from '../platform/http/route';
-import { chainOf, slotRows } from '../setups/chain';
+import { chainOf } from '../setups/chain';
 import { groundsFor } from './context';
-import { tallies } from './evidence';
-import { decodeCursor, likePattern, toPage } from '../platform/db/paging';
+import { tallies } from './queries/evidence';
+import { decodeCursor, toPage } from '../platform/db/paging';
 import { toSetup } from '../setups/setup-store';
 import { bestToll, tollRows } from '../runs/tolls';
 
@@ -52,38 +52,13 @@ async function judge(
   });
 }
 
-async function lastOutcomes(
-  ids: readonly string[],
-): Promise<Map<string, { outcome: Outcome; on: string }>> {
-  const rows = await select<{ setup_id: string; outcome: Outcome; on: string }>(
-    `SELECT DISTINCT ON (e.setup_id) e.setup_id, outcome, happened_on::text AS on FROM log_entries e JOIN events v ON v.id = e.id
-     WHERE e.setup_id = ANY($1::uuid[]) AND NOT EXISTS (SELECT 1 FROM log_entries c WHERE c.supersedes = e.id)
-     ORDER BY e.setup_id, happened_on DESC, v.seq DESC`,
-    [ids],
-  );
-  return new Map(rows.map(({ setup_id, ...r }) => [setup_id, r]));
-}
-
 /** A page of setups by name, each with its judgement at a glance. */
 export async function listSetups(
   s: Services,
   q: z.output<typeof setupQuery>,
 ): Promise<Page<SetupRow>> {
   const after = decodeCursor(q.cursor, 2);
-  const ids = await select<{ id: string; sort: string }>(
-    `SELECT id, lower(name) AS sort FROM setups
-     WHERE ($1::text IS NULL OR name ILIKE $1) AND ($2::text IS NULL OR state = $2) AND (state <> 'retired' OR $3 OR $2 = 'retired')
-       AND ($4::text IS NULL OR (lower(name), id) > ($4, $5::uuid))
-     ORDER BY lower(name), id LIMIT $6`,
-    [
-      q.q ? likePattern(q.q) : null,
-      q.state ?? null,
-      q.retired,
-      after?.[0] ?? null,
-      after?.[1] ?? null,
-      q.limit + 1,
-    ],
-  );
+  const ids = await setupPage(q, after);
   const models = await SetupModel.findAll({ where: { id: { [Op.in]: ids.map((r) => r.id) } } });
   const tolls = await tollRows(models.map((m) => m.id));
   const judged = new Map(
@@ -133,18 +108,7 @@ export async function summarise(s: Services): Promise<Summary> {
 
 /** Setups and parts whose name holds the words, setups first. */
 export async function search(q: string, limit: number): Promise<SearchHit[]> {
-  const rows = await select<{
-    id: string;
-    kind: SearchHit['kind'];
-    name: string;
-    spec: { maker: string; model: string; variant: string } | null;
-    state: string | null;
-  }>(
-    `(SELECT id, 'setup' AS kind, name, NULL::jsonb AS spec, state FROM setups WHERE name ILIKE $1 ORDER BY lower(name) LIMIT $2)
-     UNION ALL
-     (SELECT id, kind, model AS name, spec, NULL AS state FROM parts WHERE search ILIKE $1 AND retired_at IS NULL ORDER BY search LIMIT $2)`,
-    [likePattern(q), limit],
-  );
+  const rows = await hitsOf(q, limit);
   return rows.map((r) => ({
     id: r.id,
     kind: r.kind,

@@ -1,4 +1,7 @@
-import { execute, select } from '../platform/db/database';
+import { literal, Op } from 'sequelize';
+import { createOnce } from '../platform/db/rows';
+import { CaptureModel } from './models/capture';
+import { RunChannelModel } from './models/run-channel';
 import { createHash } from 'node:crypto';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
@@ -40,35 +43,29 @@ export async function keepCapture(c: {
   data: Buffer;
   at: Date;
 }): Promise<'stored' | 'same'> {
-  const [known] = await select('SELECT 1 FROM captures WHERE sha256 = $1', [c.sha256]);
-  if (known) return 'same';
+  if ((await CaptureModel.count({ where: { sha256: c.sha256 } })) > 0) return 'same';
   const values = await valuesOf(c.data, c.n);
   if (digest(values) !== c.sha256)
     throw new HttpProblem(422, 'The bytes are not those of this SHA-256', {
       detail: 'Nothing stored; send them again.',
     });
-  await execute(
-    'INSERT INTO captures (sha256, n, data, sent_at) VALUES ($1, $2, $3, $4) ON CONFLICT (sha256) DO NOTHING',
-    [c.sha256, c.n, c.data, c.at],
-  );
+  await createOnce(CaptureModel, { sha256: c.sha256, n: c.n, data: c.data, sentAt: c.at });
   return 'stored';
 }
 
 /** Lets go of captures sent some time ago that no run has named since. */
 export async function dropUnusedCaptures(at: Date): Promise<void> {
-  await execute(
-    `DELETE FROM captures c WHERE sent_at < $1 AND NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256)`,
-    [new Date(at.getTime() - KEEP_HOURS * 3_600_000)],
+  const named = literal(
+    'NOT EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = captures.sha256)',
   );
+  const before = new Date(at.getTime() - KEEP_HOURS * 3_600_000);
+  await CaptureModel.destroy({ where: { [Op.and]: [{ sentAt: { [Op.lt]: before } }, named] } });
 }
 
 /** The packed values of one channel; null where the run has none. */
-async function channelRow(runId: string, channel: string) {
-  const [row] = await select<{ n: number; data: Buffer }>(
-    'SELECT c.n, c.data FROM run_channels r JOIN captures c USING (sha256) WHERE r.run_id = $1 AND r.channel = $2',
-    [runId, channel],
-  );
-  return row ?? null;
+async function channelRow(runId: string, channel: string): Promise<CaptureModel | null> {
+  const row = await RunChannelModel.findOne({ where: { runId, channel }, include: 'capture' });
+  return row?.capture ?? null;
 }
 
 export async function packedChannel(runId: string, channel: string): Promise<Buffer> {

@@ -1,4 +1,5 @@
-import { select } from '../platform/db/database';
+import { SetupModel } from '../setups/models/setup';
+import { ProfileFitModel } from './models/profile-fit';
 import { mean } from '@ruddy/core/base';
 import {
   cellsOf,
@@ -64,11 +65,7 @@ function rowOf(
 /** Is this setup one of the demo? Its score may count the runs that came with it; no other may. */
 async function isDemo(setupId: string | null): Promise<boolean> {
   if (setupId === null) return false;
-  const rows = await select<{ id: string }>(
-    `SELECT id FROM setups WHERE id = $1::uuid AND origin = 'demo'`,
-    [setupId],
-  );
-  return rows.length > 0;
+  return (await SetupModel.findByPk(setupId))?.origin === 'demo';
 }
 
 /**
@@ -76,9 +73,19 @@ async function isDemo(setupId: string | null): Promise<boolean> {
  * over all of them. Runs of the demo were made by a model of its own kind: they count in the score of a demo setup only. Repeats count as one; what a limit held or what was generated says nothing of a prediction.
  */
 export async function predictionsOf(setupId: string | null): Promise<Predictions> {
-  const fits = await select<Dated>(
-    `SELECT profile_id AS "titleId", made_at AS "madeAt", fit FROM profile_fits WHERE fit ->> 'refused' IS NULL ORDER BY made_at DESC, id DESC LIMIT 500`,
-  );
+  const stored = await ProfileFitModel.findAll({
+    where: { fit: { refused: null } },
+    order: [
+      ['madeAt', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    limit: 500,
+  });
+  const fits = stored.map(({ profileId: titleId, madeAt, fit }): Dated => ({
+    titleId,
+    madeAt,
+    fit,
+  }));
   const runs: RunEntry[] = await runsOfTitles([...new Set(fits.map((f) => f.titleId))]);
   const recorded = new Map(runs.map((r) => [r.id, Date.parse(r.recordedAt)]));
   const names = new Map(runs.map((r) => [r.setupId, r.setupName]));

@@ -1,4 +1,9 @@
-import { execute, select } from '../platform/db/database';
+import { Op, Transaction } from 'sequelize';
+import { createOnce, sameText } from '../platform/db/rows';
+import { CsvMappingModel } from './models/csv-mapping';
+import { PlannedSessionModel } from './models/planned-session';
+import { ProfileModel } from './models/profile';
+import { profileRows } from './queries/profile-rows';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
@@ -8,7 +13,6 @@ import {
   PROFILE_KIND_WORDS,
   type profileBody,
   type ProfileEntry,
-  type ProfileKind,
   type profilePatch,
   type sessionBody,
   type SessionEntry,
@@ -22,20 +26,9 @@ interface Made {
   by: string;
 }
 
-const PROFILE = `SELECT p.id, p.name, p.kind, p.note, p.engine, p.year, p.params, p.origin, p.rev,
-    (SELECT count(*)::int FROM runs r WHERE r.title_id = p.id) AS runs,
-    (SELECT max(f.made_at) FROM profile_fits f WHERE f.profile_id = p.id AND f.fit ->> 'refused' IS NULL) AS "fittedAt"
-  FROM profiles p`;
-type ProfileRow = Omit<ProfileEntry, 'fittedAt'> & { fittedAt: Date | null };
-const toProfile = (r: ProfileRow): ProfileEntry => ({
-  ...r,
-  fittedAt: r.fittedAt?.toISOString() ?? null,
-});
-
 /** Titles and work, by name, with how many runs each has. */
 export async function listProfiles(): Promise<ProfileEntry[]> {
-  const rows = await select<ProfileRow>(`${PROFILE} ORDER BY lower(p.name)`);
-  return rows.map(toProfile);
+  return profileRows();
 }
 
 /** Change what is said of a title, under the revision the page showed. */
@@ -45,17 +38,12 @@ export async function patchProfile(
   revision: number,
 ): Promise<ProfileEntry> {
   return inTransaction(async () => {
-    const read = async (lock: string) =>
-      (await select<ProfileRow>(`${PROFILE} WHERE p.id = $1 ${lock}`, [id]))[0];
-    const now = await read('FOR UPDATE OF p');
-    if (!now) throw notFound('title');
-    checkRevision(revision, now.rev, toProfile(now));
-    const next = { ...now, ...patch };
-    await execute(
-      'UPDATE profiles SET note = $2, year = $3, params = $4, engine = $5, rev = rev + 1 WHERE id = $1',
-      [id, next.note, next.year, next.params && JSON.stringify(next.params), next.engine],
-    );
-    return toProfile((await read('')) as ProfileRow);
+    const row = await ProfileModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
+    const [now] = await profileRows(id);
+    if (!row || !now) throw notFound('title');
+    checkRevision(revision, now.rev, now);
+    await row.update({ ...patch, rev: row.rev + 1 });
+    return (await profileRows(id))[0] as ProfileEntry;
   });
 }
 
@@ -64,60 +52,53 @@ export async function addProfile(
   p: z.output<typeof profileBody>,
   made: Made,
 ): Promise<{ id: string; fresh: boolean }> {
-  const [known] = await select<{ id: string; kind: ProfileKind }>(
-    'SELECT id, kind FROM profiles WHERE lower(name) = lower($1) OR id = $2',
-    [p.name, p.id],
-  );
+  const known = await ProfileModel.findOne({
+    where: { [Op.or]: [sameText('name', p.name), { id: p.id }] },
+  });
   if (known && known.kind !== p.kind)
     throw new HttpProblem(409, `"${p.name}" is known here as ${PROFILE_KIND_WORDS[known.kind]}`);
   if (known) return { id: known.id, fresh: false };
-  await execute(
-    'INSERT INTO profiles (id, origin, created_at, created_by, name, kind, note, year, params, engine) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
-    [
-      p.id,
-      made.origin,
-      made.at,
-      made.by,
-      p.name,
-      p.kind,
-      p.note,
-      p.year,
-      p.params && JSON.stringify(p.params),
-      p.engine,
-    ],
-  );
+  await ProfileModel.create({
+    id: p.id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    name: p.name,
+    kind: p.kind,
+    note: p.note,
+    year: p.year,
+    params: p.params,
+    engine: p.engine,
+  });
   return { id: p.id, fresh: true };
 }
 
 /** How files of known signatures are read, most recently used first. */
 export async function listMappings(): Promise<CsvMapping[]> {
-  return select<CsvMapping>(
-    'SELECT signature, mapping FROM csv_mappings ORDER BY used_at DESC, signature LIMIT 2000',
-  );
+  const rows = await CsvMappingModel.findAll({
+    order: [['usedAt', 'DESC'], 'signature'],
+    limit: 2000,
+  });
+  return rows.map(({ signature, mapping }) => ({ signature, mapping }));
 }
 
 export async function keepMapping(m: z.output<typeof csvMapping>, at: Date): Promise<void> {
-  await execute(
-    `INSERT INTO csv_mappings (signature, mapping, used_at) VALUES ($1, $2, $3)
-     ON CONFLICT (signature) DO UPDATE SET mapping = excluded.mapping, used_at = excluded.used_at`,
-    [m.signature, JSON.stringify(m.mapping), at],
-  );
+  await CsvMappingModel.upsert({ signature: m.signature, mapping: m.mapping, usedAt: at });
 }
 
 /** Planned sessions, newest first. */
 export async function listSessions(): Promise<SessionEntry[]> {
-  const rows = await select<{
-    id: string;
-    body: Omit<SessionEntry, 'id' | 'createdAt' | 'origin'>;
-    created_at: Date;
-    origin: Origin;
-  }>(
-    'SELECT id, body, created_at, origin FROM sessions_planned ORDER BY created_at DESC, id DESC LIMIT 500',
-  );
+  const rows = await PlannedSessionModel.findAll({
+    order: [
+      ['createdAt', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    limit: 500,
+  });
   return rows.map((r) => ({
     ...r.body,
     id: r.id,
-    createdAt: r.created_at.toISOString(),
+    createdAt: r.createdAt.toISOString(),
     origin: r.origin,
   }));
 }
@@ -127,15 +108,17 @@ export async function addSession(
   made: Made,
 ): Promise<'stored' | 'same'> {
   const { id, ...body } = s;
-  const fresh = await select(
-    `INSERT INTO sessions_planned (id, origin, created_at, created_by, body) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [id, made.origin, made.at, made.by, JSON.stringify(body)],
-  );
-  return fresh.length === 0 ? 'same' : 'stored';
+  const isNew = await createOnce(PlannedSessionModel, {
+    id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    body,
+  });
+  return isNew ? 'stored' : 'same';
 }
 
 /** Drop a planned session; runs made for it stay. */
 export async function dropSession(id: string): Promise<void> {
-  const [gone] = await select('DELETE FROM sessions_planned WHERE id = $1 RETURNING id', [id]);
-  if (!gone) throw notFound('session');
+  if ((await PlannedSessionModel.destroy({ where: { id } })) === 0) throw notFound('session');
 }

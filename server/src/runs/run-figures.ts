@@ -1,4 +1,6 @@
-import { execute, select } from '../platform/db/database';
+import { literal, Op } from 'sequelize';
+import { RunChannelModel } from './models/run-channel';
+import { RunStatisticsModel } from './models/run-statistics';
 import { inTransaction } from '../platform/db/transaction';
 import { setImmediate as breathe } from 'node:timers/promises';
 import { quantile } from '@ruddy/core/base';
@@ -41,21 +43,14 @@ export async function figure(run: Counted): Promise<void> {
     const part = cutFrames(frames, s.fromS, s.toS);
     segments.push(part.length > 0 ? frameStats(part, limit) : null);
   }
-  await execute(
-    `INSERT INTO run_figures (run_id, version, stats, shown, segments, sensors) VALUES ($1, $2, $3, $4, $5, $6)
-     ON CONFLICT (run_id) DO UPDATE SET version = excluded.version, stats = excluded.stats, shown = excluded.shown,
-       segments = excluded.segments, sensors = excluded.sensors`,
-    [
-      ...[
-        run.id,
-        FRAMES_VERSION,
-        JSON.stringify(stats),
-        shownStats && JSON.stringify(shownStats),
-        JSON.stringify(segments),
-      ],
-      await sensorsSeen(run).then((s) => s && JSON.stringify(s)),
-    ],
-  );
+  await RunStatisticsModel.upsert({
+    runId: run.id,
+    version: FRAMES_VERSION,
+    stats,
+    shown: shownStats,
+    segments,
+    sensors: await sensorsSeen(run),
+  });
 }
 
 /** What one meter showed after the cut; values it did not have are left out. */
@@ -73,27 +68,32 @@ function seenOf(values: Float32Array, from: number): SensorSeen | null {
 
 /** What meters beside a run showed on average; null without any. */
 async function sensorsSeen(run: Counted): Promise<SensorsSeen | null> {
-  const lanes = await select<{ channel: Sensor; t0: number; dt: number | null }>(
-    'SELECT channel, t0_ms AS t0, dt_ms AS dt FROM run_channels WHERE run_id = $1 AND channel = ANY($2::text[])',
-    [run.id, [...SENSOR_IDS]],
-  );
+  const series = await RunChannelModel.findAll({
+    where: { runId: run.id, channel: [...SENSOR_IDS] },
+  });
   const seen: Partial<Record<Sensor, SensorSeen>> = {};
-  for (const lane of lanes) {
-    const values = await channelValues(run.id, lane.channel);
-    const from = lane.dt ? Math.ceil((run.cutS * 1000 - lane.t0) / lane.dt) : 0;
+  for (const { channel, t0Ms, dtMs } of series) {
+    const values = await channelValues(run.id, channel);
+    const from = dtMs ? Math.ceil((run.cutS * 1000 - t0Ms) / dtMs) : 0;
     const one = values && seenOf(values, from);
-    if (one) seen[lane.channel] = one;
+    if (one) seen[channel as Sensor] = one;
   }
   return Object.keys(seen).length > 0 ? seen : null;
 }
 
 /** Make the figures of runs anew that were made by older rules. */
 export async function refreshFigures(one: (id: string) => Promise<void>): Promise<number> {
-  const old = await select<{ id: string }>(
-    `SELECT f.run_id AS id FROM run_figures f WHERE f.version < $1
-       AND NOT EXISTS (SELECT 1 FROM events s WHERE s.kind = 'struck' AND s.corrects = f.run_id)`,
-    [FRAMES_VERSION],
-  );
-  for (const { id } of old) await inTransaction(() => one(id));
+  const old = await RunStatisticsModel.findAll({
+    where: {
+      [Op.and]: [
+        { version: { [Op.lt]: FRAMES_VERSION } },
+        literal(
+          `NOT EXISTS (SELECT 1 FROM events s WHERE s.kind = 'struck' AND s.corrects = "RunStatisticsModel"."run_id")`,
+        ),
+      ],
+    },
+    attributes: ['runId'],
+  });
+  for (const { runId } of old) await inTransaction(() => one(runId));
   return old.length;
 }

@@ -1,60 +1,21 @@
-import { select } from '../platform/db/database';
+import { ProfileModel } from './models/profile';
+import { type RunFilter, type RunRow, runRow, runRows } from './queries/run-rows';
 import type { HouseRules } from '@ruddy/core/base';
-import type { Origin, Page } from '@ruddy/core/base/contract';
+import type { Page } from '@ruddy/core/base/contract';
 import type { Chain } from '@ruddy/core/chain';
 import {
   factsOf,
-  type FrameStats,
   type RigFacts,
   rigOf,
   type RunContext,
-  type RunKind,
   type RunSettings,
   type Segment,
-  type SensorsSeen,
 } from '@ruddy/core/runs';
 import type { ChannelBody, ProfileKind, RunEntry } from '@ruddy/core/runs/contract';
 import { runSaid } from '@ruddy/core/workshop/contract';
 import { notFound } from '../platform/http/problem';
-import { STANDS } from '../setups/events';
 import { decodeCursor, toPage } from '../platform/db/paging';
 import { houseRules } from '../setups/rules';
-
-interface Row {
-  id: string;
-  setup_id: string;
-  setup_name: string;
-  title_id: string;
-  kind: RunKind;
-  happened_at: Date;
-  at_text: string;
-  recorded_at: Date;
-  chain: Chain;
-  settings: RunSettings;
-  context: RunContext;
-  result: RunEntry['result'];
-  reason: string;
-  cut_s: number;
-  segments: Segment[];
-  private: { saw?: string; source?: RunEntry['source'] } | null;
-  origin: Origin;
-  stats: FrameStats | null;
-  shown: FrameStats | null;
-  sensors: SensorsSeen | null;
-  chain_mark: string;
-  segment_stats: (FrameStats | null)[] | null;
-  channels: ChannelBody[] | null;
-  said: { body: unknown; private: { saw?: string } | null }[] | null;
-}
-
-export interface RunFilter {
-  setupId?: string;
-  titleId?: string;
-  titleIds?: readonly string[];
-  ids?: readonly string[];
-  cursor?: string;
-  limit: number;
-}
 
 /** A run with everything said of it since, the newest word last. */
 export interface FoldedRun {
@@ -69,7 +30,7 @@ export interface FoldedRun {
   channels: ChannelBody[];
 }
 
-function fold(r: Row): FoldedRun {
+function fold(r: RunRow): FoldedRun {
   let run: FoldedRun = {
     id: r.id,
     setupId: r.setup_id,
@@ -97,17 +58,9 @@ function fold(r: Row): FoldedRun {
   return run;
 }
 
-const SELECT = `SELECT r.*, s.name AS setup_name, f.stats, f.shown, f.sensors, f.segments AS segment_stats, md5(r.chain::text) AS chain_mark,
-    to_char(r.happened_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"') AS at_text,
-    (SELECT jsonb_agg(jsonb_build_object('channel', c.channel, 't0Ms', c.t0_ms, 'dtMs', c.dt_ms, 'n', c.n, 'sha256', c.sha256) ORDER BY c.channel)
-       FROM run_channels c WHERE c.run_id = r.id) AS channels,
-    (SELECT jsonb_agg(jsonb_build_object('body', x.body, 'private', x.private) ORDER BY x.seq)
-       FROM events x WHERE x.kind = 'run-said' AND x.body ->> 'run' = r.id::text AND ${STANDS.replaceAll('e.id', 'x.id')}) AS said
-  FROM runs r JOIN setups s ON s.id = r.setup_id JOIN events e ON e.id = r.id LEFT JOIN run_figures f ON f.run_id = r.id`;
-
 /** A run that stands, with what was said of it since. */
 export async function foldedRun(id: string): Promise<FoldedRun> {
-  const [row] = await select<Row>(`${SELECT} WHERE r.id = $1 AND ${STANDS}`, [id]);
+  const row = await runRow(id);
   if (!row) throw notFound('run');
   return fold(row);
 }
@@ -132,7 +85,7 @@ function rigSeen(mark: string, chain: Chain, context: RunContext, house: HouseRu
   return rig;
 }
 
-function toEntry(r: Row, titles: ReadonlyMap<string, Title>, house: HouseRules): RunEntry {
+function toEntry(r: RunRow, titles: ReadonlyMap<string, Title>, house: HouseRules): RunEntry {
   const run = fold(r);
   const title = titles.get(run.titleId);
   return {
@@ -164,21 +117,8 @@ function toEntry(r: Row, titles: ReadonlyMap<string, Title>, house: HouseRules):
 /** Runs that stand, newest first, a page at a time. */
 export async function listRuns(q: RunFilter): Promise<Page<RunEntry>> {
   const after = decodeCursor(q.cursor, 2);
-  const rows = await select<Row>(
-    `${SELECT} WHERE ${STANDS} AND ($1::uuid IS NULL OR r.setup_id = $1) AND ($2::uuid IS NULL OR r.title_id = $2)
-       AND ($3::uuid[] IS NULL OR r.id = ANY ($3)) AND ($7::uuid[] IS NULL OR r.title_id = ANY ($7)) AND ($4::timestamptz IS NULL OR (r.happened_at, r.id) < ($4, $5::uuid))
-     ORDER BY r.happened_at DESC, r.id DESC LIMIT $6`,
-    [
-      q.setupId ?? null,
-      q.titleId ?? null,
-      q.ids ? [...q.ids] : null,
-      after?.[0] ?? null,
-      after?.[1] ?? null,
-      q.limit + 1,
-      q.titleIds ? [...q.titleIds] : null,
-    ],
-  );
-  const titles = await select<Title>('SELECT id, name, kind FROM profiles');
+  const rows = await runRows(q, after);
+  const titles = await ProfileModel.findAll({ attributes: ['id', 'name', 'kind'] });
   const house = await houseRules();
   const byId = new Map(titles.map((t) => [t.id, t]));
   return toPage(

@@ -1,4 +1,9 @@
-import { execute, select } from '../platform/db/database';
+import { exists } from '../platform/db/rows';
+import { EventModel } from '../setups/models/event';
+import { CaptureModel } from './models/capture';
+import { ProfileModel } from './models/profile';
+import { RunModel } from './models/run';
+import { RunChannelModel } from './models/run-channel';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
 import type { Origin } from '@ruddy/core/base/contract';
@@ -22,16 +27,11 @@ interface Made {
 
 async function addChannels(runId: string, list: readonly ChannelBody[], place: string) {
   for (const [i, c] of list.entries()) {
-    const [known] = await select<{ n: number }>('SELECT n FROM captures WHERE sha256 = $1', [
-      c.sha256,
-    ]);
+    const known = await CaptureModel.findByPk(c.sha256, { attributes: ['n'] });
     if (!known) throw invalid(`${place}channels/${i}/sha256`, 'These values have not been sent');
     if (known.n !== c.n) throw invalid(`${place}channels/${i}/n`, `${known.n} values were sent`);
-    await execute(
-      `INSERT INTO run_channels (run_id, channel, t0_ms, dt_ms, n, sha256) VALUES ($1, $2, $3, $4, $5, $6)
-       ON CONFLICT (run_id, channel) DO UPDATE SET t0_ms = excluded.t0_ms, dt_ms = excluded.dt_ms, n = excluded.n, sha256 = excluded.sha256`,
-      [runId, c.channel, c.t0Ms, c.dtMs, c.n, c.sha256],
-    );
+    const { channel, t0Ms, dtMs, n, sha256 } = c;
+    await RunChannelModel.upsert({ runId, channel, t0Ms, dtMs, n, sha256 });
   }
 }
 
@@ -47,24 +47,28 @@ async function insertRun({
   chain: Chain;
   made: Made;
 }): Promise<void> {
-  const { source, saw, result } = run;
+  const { source, saw } = run;
   const own = { ...(saw !== '' && { saw }), ...(source && { source }) };
-  const kept = Object.keys(own).length > 0 ? JSON.stringify(own) : null;
-  await execute(
-    `INSERT INTO runs (id, origin, created_at, created_by, setup_id, title_id, kind, happened_at, recorded_at, chain, settings, context,
-       result, reason, cut_s, segments, program, private)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $3, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
-    [
-      ...[run.id, made.origin, made.at, made.by, setupId, run.titleId, run.kind, made.happenedAt],
-      ...[
-        JSON.stringify(chain),
-        JSON.stringify(run.settings),
-        JSON.stringify(run.context),
-        result && JSON.stringify(result),
-      ],
-      ...[run.reason, run.cutS, JSON.stringify(run.segments), source?.program ?? '', kept],
-    ],
-  );
+  await RunModel.create({
+    id: run.id,
+    origin: made.origin,
+    createdAt: made.at,
+    createdBy: made.by,
+    setupId,
+    titleId: run.titleId,
+    kind: run.kind,
+    happenedAt: made.happenedAt,
+    recordedAt: made.at,
+    chain,
+    settings: run.settings,
+    context: run.context,
+    result: run.result,
+    reason: run.reason,
+    cutS: run.cutS,
+    segments: run.segments,
+    program: source?.program ?? '',
+    private: Object.keys(own).length > 0 ? own : null,
+  });
 }
 
 /** Store a run with the chain as it was: a fact of its setup's record. The same id twice is answered, not doubled. */
@@ -75,16 +79,12 @@ export async function storeRun(
   made: Made,
   place = '',
 ): Promise<'stored' | 'same'> {
-  const [twin] = await select<{ setup_id: string }>('SELECT setup_id FROM runs WHERE id = $1', [
-    run.id,
-  ]);
+  const twin = await RunModel.findByPk(run.id);
   if (twin) {
-    if (twin.setup_id === setupId) return 'same';
+    if (twin.setupId === setupId) return 'same';
     throw new HttpProblem(409, 'Another run has this id');
   }
-  const [title] = await select<{ name: string }>('SELECT name FROM profiles WHERE id = $1', [
-    run.titleId,
-  ]);
+  const title = await ProfileModel.findByPk(run.titleId);
   if (!title) throw invalid(`${place}titleId`, 'No title has this id');
   await addEvent({
     id: run.id,
@@ -141,12 +141,9 @@ export async function sayOfRun(
   const { id, saw, channels, ...said } = body;
   await inTransaction(async () => {
     const run = await foldedRun(runId);
-    const [twin] = await select('SELECT 1 FROM events WHERE id = $1', [id]);
-    if (twin) return;
-    if (said.titleId !== undefined) {
-      const [title] = await select('SELECT 1 FROM profiles WHERE id = $1', [said.titleId]);
-      if (!title) throw invalid('titleId', 'No title has this id');
-    }
+    if (await exists(EventModel, id)) return;
+    if (said.titleId !== undefined && !(await exists(ProfileModel, said.titleId)))
+      throw invalid('titleId', 'No title has this id');
     if (channels) {
       const frames = channels.findIndex((c) => c.channel === 'frames' || c.channel === 'shown');
       if (frames >= 0)

@@ -1,15 +1,16 @@
-import { select } from '../platform/db/database';
+import { RunModel } from './models/run';
 import { cellsOf, pairsOf, type TollRead, tollsOf } from '@ruddy/core/runs';
 import type { TollRow } from '@ruddy/core/runs/contract';
 import { runsOfTitles } from './runs-read';
 
 /** Titles that were run on these setups. */
 async function titlesOf(setupIds: readonly string[]): Promise<string[]> {
-  const rows = await select<{ id: string }>(
-    'SELECT DISTINCT title_id AS id FROM runs WHERE setup_id = ANY ($1)',
-    [[...setupIds]],
-  );
-  return rows.map((r) => r.id);
+  const rows = await RunModel.findAll({
+    where: { setupId: [...setupIds] },
+    attributes: ['titleId'],
+    group: 'titleId',
+  });
+  return rows.map((r) => r.titleId);
 }
 
 const toRow = (t: TollRead): TollRow => ({

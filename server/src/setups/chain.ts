@@ -1,4 +1,6 @@
-import { select } from '../platform/db/database';
+import { ItemModel } from '../parts/models/item';
+import { PartModel } from '../parts/models/part';
+import type { SlotRow } from './queries/slot-rows';
 import type { Chain } from '@ruddy/core/chain';
 import {
   type AnySpec,
@@ -17,7 +19,7 @@ import {
 } from '@ruddy/core/parts';
 import type { ChainInput } from '@ruddy/core/plan/contract';
 import type { SetupDetails } from './models/setup';
-import type { SlotDetail, SlotName } from './models/setup-slot';
+import type { SlotName } from './models/setup-slot';
 import { invalid } from '../platform/http/problem';
 
 const LETTERS = 'abcdef';
@@ -25,31 +27,6 @@ const LETTERS = 'abcdef';
 /** The key of a piece of the path: its place, host side first. */
 export function pieceKey(index: number): string {
   return LETTERS.charAt(index) || String(index);
-}
-
-export interface SlotRow {
-  setup_id: string;
-  slot: SlotName;
-  ord: number;
-  part_id: string;
-  item_id: string | null;
-  spec: AnySpec;
-  socket: string | null;
-  detail: SlotDetail;
-}
-
-/** The filled slots of several setups with their whole parts, in one query. */
-export async function slotRows(setupIds: readonly string[]): Promise<Map<string, SlotRow[]>> {
-  const rows = await select<SlotRow & { differs: Differs | null }>(
-    `SELECT t.setup_id, t.slot, t.ord, t.part_id, t.item_id, p.spec, i.differs, k.key AS socket, t.detail
-     FROM setup_slots t JOIN parts p ON p.id = t.part_id LEFT JOIN sockets k ON k.id = t.socket_id LEFT JOIN items i ON i.id = t.item_id
-     WHERE t.setup_id = ANY($1::uuid[]) ORDER BY t.setup_id, t.slot, t.ord`,
-    [setupIds],
-  );
-  const by = new Map<string, SlotRow[]>();
-  for (const { differs, ...r } of rows)
-    by.set(r.setup_id, [...(by.get(r.setup_id) ?? []), { ...r, spec: pieceSpec(r.spec, differs) }]);
-  return by;
 }
 
 /** The chain of a setup's slots and details. `noCable` tells an empty path from one not chosen. */
@@ -90,12 +67,9 @@ async function differing(
   pieces: ReadonlyMap<string, { part: string; path: string }>,
 ): Promise<ReadonlyMap<string, Differs>> {
   if (pieces.size === 0) return new Map();
-  const rows = await select<{ id: string; part: string; differs: Differs }>(
-    'SELECT id, part_id AS part, differs FROM items WHERE id = ANY($1::uuid[])',
-    [[...pieces.keys()]],
-  );
+  const rows = await ItemModel.findAll({ where: { id: [...pieces.keys()] } });
   for (const [id, { part, path }] of pieces)
-    if (!rows.some((r) => r.id === id && r.part === part))
+    if (!rows.some((r) => r.id === id && r.partId === part))
       throw invalid(path, 'No piece of this part has this id');
   return new Map(rows.map((r) => [r.id, r.differs]));
 }
@@ -117,12 +91,7 @@ export async function resolveChain(input: Partial<ChainInput>, base: Chain | nul
   input.supplies?.forEach((s, i) => note(s.spec, `chain/supplies/${i}/spec/id`, 'supply'));
   input.picture?.forEach((p, i) => note(p.screen, `chain/picture/${i}/screen/id`, 'screen'));
   input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable', 'adapter'));
-  const rows = named.size
-    ? await select<{ id: string; kind: PartKind; spec: AnySpec }>(
-        'SELECT id, kind, spec FROM parts WHERE id = ANY($1::uuid[])',
-        [[...named.keys()]],
-      )
-    : [];
+  const rows = await PartModel.findAll({ where: { id: [...named.keys()] } });
   for (const [id, { path, kinds }] of named)
     if (!rows.some((r) => r.id === id && kinds.includes(r.kind)))
       throw invalid(path, `No ${kinds.join(' or ')} has this id`);

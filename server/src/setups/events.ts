@@ -1,4 +1,7 @@
-import { select } from '../platform/db/database';
+import { literal } from 'sequelize';
+import { SetupModel } from './models/setup';
+import { SetupRevisionModel } from './models/setup-revision';
+import { pricesPaid } from './queries/prices-paid';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { SOFTWARE_NAMES } from '@ruddy/core/parts';
@@ -18,23 +21,32 @@ export interface NewEvent {
   by: string;
 }
 
-/** Condition on an event `e`: nobody has taken it back. */
-export const STANDS = `NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = e.id AND c.kind = 'struck')`;
+/** Events of a setup of some kinds, retracted ones left out, in order, each with its author. */
+export function eventsOf(
+  setupId: string,
+  kinds: readonly SetupEvent['kind'][],
+): Promise<EventModel[]> {
+  return EventModel.scope('notRetracted').findAll({
+    where: { setupId, kind: [...kinds] },
+    include: 'author',
+    order: ['seq'],
+  });
+}
 
 /** Append a fact to a setup's record under the next number, in the transaction of what it records. */
 export async function addEvent(e: NewEvent): Promise<number> {
-  const [row] = await select<{ next_seq: number }>(
-    'UPDATE setups SET next_seq = next_seq + 1 WHERE id = $1 RETURNING next_seq',
-    [e.setupId],
+  const [, [setup]] = await SetupModel.update(
+    { nextSeq: literal('next_seq + 1') },
+    { where: { id: e.setupId }, returning: true },
   );
-  if (!row) throw notFound('setup');
+  if (!setup) throw notFound('setup');
   await EventModel.create({
     id: e.id,
     origin: e.origin,
     createdAt: e.recordedAt,
     createdBy: e.by,
     setupId: e.setupId,
-    seq: row.next_seq,
+    seq: setup.nextSeq,
     kind: e.kind,
     body: e.body,
     happenedAt: e.happenedAt,
@@ -42,19 +54,7 @@ export async function addEvent(e: NewEvent): Promise<number> {
     corrects: e.corrects ?? null,
     private: e.private ?? null,
   });
-  return row.next_seq;
-}
-
-interface Row {
-  id: string;
-  seq: number;
-  kind: SetupEvent['kind'];
-  body: Record<string, unknown>;
-  happened_at: Date;
-  recorded_at: Date;
-  corrects: string | null;
-  by: string;
-  origin: Origin;
+  return setup.nextSeq;
 }
 
 const SOFTWARE = Object.values(SOFTWARE_NAMES).map((n) => n.toLowerCase());
@@ -94,18 +94,12 @@ function changes(before: Snapshot, after: Snapshot): { slot: string; from: strin
 }
 
 async function partChanges(setupId: string): Promise<SetupEvent[]> {
-  const rows = await select<{
-    id: string;
-    rev: number;
-    snapshot: Snapshot;
-    at: Date;
-    by: string;
-    origin: Origin;
-  }>(
-    `SELECT r.id, r.rev, r.snapshot, r.at, m.name AS by, s.origin FROM setup_revisions r JOIN members m ON m.id = r.by
-     JOIN setups s ON s.id = r.setup_id WHERE r.setup_id = $1 ORDER BY r.rev`,
-    [setupId],
-  );
+  const setup = await SetupModel.findByPk(setupId);
+  const rows = await SetupRevisionModel.findAll({
+    where: { setupId },
+    include: 'author',
+    order: ['rev'],
+  });
   return rows.slice(1).flatMap((r, i): SetupEvent[] => {
     const list = changes(rows[i]?.snapshot ?? {}, r.snapshot);
     if (list.length === 0) return [];
@@ -119,39 +113,11 @@ async function partChanges(setupId: string): Promise<SetupEvent[]> {
         happenedAt: at,
         recordedAt: at,
         corrects: null,
-        by: r.by,
-        origin: r.origin,
+        by: r.author?.name ?? '',
+        origin: setup?.origin ?? 'own',
       },
     ];
   });
-}
-
-/** What was paid for the parts and pieces that stand in a setup. */
-async function pricesPaid(setupId: string): Promise<SetupEvent[]> {
-  const rows = await select<{
-    id: string;
-    body: Record<string, unknown>;
-    on: string;
-    recorded_at: Date;
-    by: string;
-    origin: Origin;
-  }>(
-    `SELECT p.id, jsonb_build_object('part', concat_ws(' ', x.spec ->> 'maker', x.spec ->> 'model', nullif(x.spec ->> 'variant', '')),
-       'minor', p.minor, 'currency', p.currency, 'kind', p.kind, 'condition', p.condition) AS body,
-       p.on_date::text AS "on", p.created_at AS recorded_at, m.name AS by, p.origin
-     FROM prices p JOIN parts x ON x.id = p.part_id JOIN members m ON m.id = p.created_by
-     WHERE p.withdrawn_at IS NULL AND p.kind = 'paid'
-       AND EXISTS (SELECT 1 FROM setup_slots t WHERE t.setup_id = $1 AND t.part_id = p.part_id AND (p.item_id IS NULL OR p.item_id = t.item_id))`,
-    [setupId],
-  );
-  return rows.map(({ on, recorded_at, ...r }): SetupEvent => ({
-    ...r,
-    seq: 0,
-    kind: 'price',
-    happenedAt: new Date(`${on}T12:00:00Z`).toISOString(),
-    recordedAt: recorded_at.toISOString(),
-    corrects: null,
-  }));
 }
 
 /** A version marked as installed stands as its own fact; the change of the setup that came with it is not told twice. */
@@ -163,15 +129,17 @@ function unmarked(e: SetupEvent, marked: ReadonlySet<string>): SetupEvent[] {
 
 /** The record of a setup, newest first: its facts, and its changes of parts folded by edit session. */
 export async function recordOf(setupId: string): Promise<SetupEvent[]> {
-  const rows = await select<Row>(
-    `SELECT e.id, e.seq, e.kind, e.body || coalesce(e.private, '{}') AS body, e.happened_at, e.recorded_at, e.corrects, m.name AS by, e.origin
-     FROM events e JOIN members m ON m.id = e.created_by WHERE e.setup_id = $1`,
-    [setupId],
-  );
-  const facts = rows.map(({ happened_at, recorded_at, ...r }): SetupEvent => ({
-    ...r,
-    happenedAt: happened_at.toISOString(),
-    recordedAt: recorded_at.toISOString(),
+  const rows = await EventModel.findAll({ where: { setupId }, include: 'author' });
+  const facts = rows.map((e): SetupEvent => ({
+    id: e.id,
+    seq: e.seq,
+    kind: e.kind as SetupEvent['kind'],
+    body: { ...e.body, ...e.private },
+    happenedAt: e.happenedAt.toISOString(),
+    recordedAt: e.recordedAt.toISOString(),
+    corrects: e.corrects,
+    by: e.author?.name ?? '',
+    origin: e.origin,
   }));
   const marked = new Set(facts.filter((f) => f.kind === 'version').map((f) => f.recordedAt));
   const changed = (await partChanges(setupId)).flatMap((e) => unmarked(e, marked));

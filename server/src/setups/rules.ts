@@ -1,10 +1,11 @@
-import { execute, select } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
 import { type HouseRules, RULE_IDS, type RuleId, ruleProblem, RULES } from '@ruddy/core/base';
 import { defaultRow, type RuleRow } from '@ruddy/core/plan/contract';
 import { invalid } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
-import { newId } from '../platform/db/ids';
+import { lock } from '../platform/db/locks';
+import type { SettingModel } from './models/setting';
+import { putSetting, settingsWhere } from './settings';
 
 interface Row {
   key: string;
@@ -14,10 +15,7 @@ interface Row {
 }
 
 async function stored(): Promise<Row[]> {
-  return select<Row>(
-    `SELECT key, value, reason, rev FROM settings WHERE member_id IS NULL AND key = ANY($1::text[])`,
-    [RULE_IDS],
-  );
+  return (await settingsWhere({ key: [...RULE_IDS] })) as (SettingModel & Row)[];
 }
 
 /** Every house rule with its default and, where the workshop has one, its own value and reason. */
@@ -54,15 +52,10 @@ export async function putRule(
   const problem = body.value === null ? null : ruleProblem(id, body.value);
   if (problem) throw invalid('value', problem);
   return inTransaction(async () => {
-    await execute('SELECT pg_advisory_xact_lock(4311)');
+    await lock('houseRules');
     const now = (await listRules()).find((r) => r.id === id) ?? defaultRow(id);
     checkRevision(revision, now.rev, now);
-    await execute(
-      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
-       VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)
-       ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1`,
-      [newId(), s.now(), actor.id, id, JSON.stringify(body.value), body.reason],
-    );
+    await putSetting(id, body.value, { at: s.now(), by: actor.id }, body.reason);
     return (await listRules()).find((r) => r.id === id) ?? defaultRow(id);
   });
 }

@@ -1,4 +1,6 @@
-import { select } from '../platform/db/database';
+import { slotRows, type SlotRow } from './queries/slot-rows';
+import { ItemModel } from '../parts/models/item';
+import { PartModel } from '../parts/models/part';
 import { Op, Transaction } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
 import { chainNames, FEEDS, partName, SHOWN_BY } from '@ruddy/core/chain';
@@ -17,7 +19,7 @@ import { SetupRevisionModel } from './models/setup-revision';
 import { SetupSlotModel, type SlotDetail, type SlotName } from './models/setup-slot';
 import { SocketModel } from '../parts/models/socket';
 import { invalid, notFound } from '../platform/http/problem';
-import { chainOf, slotRows, type SlotRow } from './chain';
+import { chainOf } from './chain';
 import { newId } from '../platform/db/ids';
 
 /** A setup as stored: its row, its slots and their rows. */
@@ -95,11 +97,15 @@ export async function readSetup(
 }
 
 async function kinds(ids: readonly string[]): Promise<Map<string, PartKind>> {
-  const rows = await select<{ id: string; kind: PartKind }>(
-    'SELECT id, kind FROM parts WHERE id = ANY($1::uuid[])',
-    [ids],
-  );
+  const rows = await PartModel.findAll({ where: { id: [...ids] }, attributes: ['id', 'kind'] });
   return new Map(rows.map((r) => [r.id, r.kind]));
+}
+
+/** The pieces that slots name. */
+function itemsNamed(
+  named: readonly (readonly [place: string, id: string])[],
+): Promise<ItemModel[]> {
+  return ItemModel.findAll({ where: { id: named.map(([, id]) => id) } });
 }
 
 /** A piece that is named must be of the part that stands there. */
@@ -107,12 +113,9 @@ async function checkItems(slots: SetupSlots, where: string): Promise<void> {
   const named = Object.entries(slots.items);
   if (named.length === 0) return;
   const places = placesOf(slots);
-  const rows = await select<{ id: string; part_id: string }>(
-    'SELECT id, part_id FROM items WHERE id = ANY($1::uuid[])',
-    [named.map(([, id]) => id)],
-  );
+  const rows = await itemsNamed(named);
   for (const [place, id] of named)
-    if (!places.has(place) || rows.find((r) => r.id === id)?.part_id !== places.get(place))
+    if (!places.has(place) || rows.find((r) => r.id === id)?.partId !== places.get(place))
       throw invalid(
         `${where}/items/${place}`,
         'No piece of the part that stands there has this id',
@@ -215,10 +218,7 @@ export async function writeSlots(
 export async function itemLabels(slots: SetupSlots): Promise<string> {
   const named = Object.entries(slots.items).sort(([a], [b]) => a.localeCompare(b));
   if (named.length === 0) return '';
-  const rows = await select<{ id: string; label: string }>(
-    'SELECT id, label FROM items WHERE id = ANY($1::uuid[])',
-    [named.map(([, id]) => id)],
-  );
+  const rows = await itemsNamed(named);
   return named.map(([, id]) => rows.find((r) => r.id === id)?.label ?? '').join(', ');
 }
 

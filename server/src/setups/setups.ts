@@ -1,4 +1,4 @@
-import { select } from '../platform/db/database';
+import { exists } from '../platform/db/rows';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
 import { changeSlots, setupFields } from '@ruddy/core/setups';
@@ -112,6 +112,5 @@ export async function patchSetup(
 
 /** Refuse to add to a setup that does not exist, before any work is done for it. */
 export async function requireSetup(id: string): Promise<void> {
-  const [row] = await select('SELECT 1 FROM setups WHERE id = $1', [id]);
-  if (!row) throw new HttpProblem(404, 'No such setup');
+  if (!(await exists(SetupModel, id))) throw new HttpProblem(404, 'No such setup');
 }

@@ -1,4 +1,4 @@
-import { execute, select } from '../platform/db/database';
+import { Op } from 'sequelize';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
 import {
@@ -11,8 +11,9 @@ import {
 import type { figureBody, FigureRow, TablesRead } from '@ruddy/core/troubleshoot/contract';
 import { invalid } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
-import { STANDS } from '../setups/events';
-import { newId } from '../platform/db/ids';
+import { lock } from '../platform/db/locks';
+import { putSetting, readSetting, settingsWhere } from '../setups/settings';
+import { troubleNotes } from './queries/trouble-notes';
 
 /** Figures lie among the settings, under a prefix of their own. */
 const PREFIX = 'faults/';
@@ -31,11 +32,13 @@ export function figureProblem(
 
 /** Figures that this workshop set, by name. */
 export async function listFigures(): Promise<FigureRow[]> {
-  const rows = await select<FigureRow>(
-    `SELECT substr(key, ${PREFIX.length + 1}) AS key, value, reason, rev FROM settings
-     WHERE member_id IS NULL AND starts_with(key, '${PREFIX}') AND value <> 'null'::jsonb ORDER BY key`,
-  );
-  return rows.filter((r) => figureLimits(r.key) !== null);
+  const rows = await settingsWhere({ key: { [Op.startsWith]: PREFIX } });
+  return rows.flatMap(({ key, value, reason, rev }) => {
+    const name = key.slice(PREFIX.length);
+    return typeof value === 'number' && figureLimits(name) !== null
+      ? [{ key: name, value, reason, rev }]
+      : [];
+  });
 }
 
 /** Set a figure, or let it be as it shipped. */
@@ -48,34 +51,18 @@ export async function putFigure(
   const problem = figureProblem(body.key, body.value ?? figureLimits(body.key)?.lo ?? 0);
   if (problem) throw invalid(problem.path, problem.message);
   await inTransaction(async () => {
-    await execute('SELECT pg_advisory_xact_lock(4312)');
-    const [now] = await select<{ rev: number }>(
-      'SELECT rev FROM settings WHERE member_id IS NULL AND key = $1',
-      [settingKey(body.key)],
-    );
-    if (revision !== null) checkRevision(revision, now?.rev ?? 0, now ?? null);
-    await execute(
-      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason)
-       VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb, $6)
-       ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, reason = EXCLUDED.reason, rev = settings.rev + 1, origin = 'own'`,
-      [newId(), s.now(), actor.id, settingKey(body.key), JSON.stringify(body.value), body.reason],
-    );
+    await lock('netParameters');
+    const now = await readSetting(settingKey(body.key));
+    if (revision !== null) checkRevision(revision, now?.rev ?? 0, now && { rev: now.rev });
+    const writer = { at: s.now(), by: actor.id };
+    await putSetting(settingKey(body.key), body.value, writer, body.reason);
   });
-}
-
-interface OpenNote {
-  what: 'opened';
-  symptoms: Extract<TroubleNote, { what: 'seen' }>['symptoms'];
 }
 
 /** Notes of every search of the workshop, those taken back left out, each search in order. */
 async function allNotes(): Promise<TroubleNote[][]> {
-  const rows = await select<{ trouble: string; note: TroubleNote | OpenNote }>(
-    `SELECT e.body ->> 'trouble' AS trouble, e.body -> 'note' AS note FROM events e
-     WHERE e.kind = 'trouble' AND ${STANDS} ORDER BY e.setup_id, e.seq`,
-  );
   const by = new Map<string, TroubleNote[]>();
-  for (const { trouble, note } of rows) {
+  for (const { trouble, note } of await troubleNotes()) {
     const list = by.get(trouble) ?? [];
     list.push(note.what === 'opened' ? { what: 'seen', symptoms: note.symptoms } : note);
     by.set(trouble, list);

@@ -1,4 +1,3 @@
-import { select } from '../platform/db/database';
 import type * as z from 'zod';
 import { entryVersions } from '@ruddy/core/compatibility';
 import type {
@@ -12,7 +11,7 @@ import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
 import { becomes } from '../bring-up/bring-up';
-import { STANDS } from '../setups/events';
+import { eventsOf } from '../setups/events';
 import { add, once, type Work } from '../setups/once';
 import { storeOutcome } from '../plan/outcomes';
 import { readSetup } from '../setups/setup-store';
@@ -21,14 +20,12 @@ type Kept = z.infer<typeof troubleEvent>;
 
 /** Searches of a setup with their notes, oldest first; what was taken back is left out, with a search whose beginning was. */
 async function troublesOf(setupId: string): Promise<TroubleRow[]> {
-  const rows = await select<{ id: string; body: Kept; at: Date; by: string }>(
-    `SELECT e.id, e.body, e.happened_at AS at, m.name AS by FROM events e JOIN members m ON m.id = e.created_by
-     WHERE e.setup_id = $1 AND e.kind = 'trouble' AND ${STANDS} ORDER BY e.seq`,
-    [setupId],
-  );
   const found = new Map<string, TroubleRow>();
-  for (const { id, body, at, by } of rows) {
-    const when = at.toISOString();
+  for (const e of await eventsOf(setupId, ['trouble'])) {
+    const { id } = e;
+    const body = e.body as Kept;
+    const by = e.author?.name ?? '';
+    const when = e.happenedAt.toISOString();
     if (body.note.what === 'opened') {
       const { from, said, symptoms } = body.note;
       found.set(body.trouble, {

@@ -1,4 +1,5 @@
-import { execute, select } from '../platform/db/database';
+import { lock, tryLock } from '../platform/db/locks';
+import { putSetting, readSetting } from '../setups/settings';
 import { inTransaction, outsideTransaction } from '../platform/db/transaction';
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
@@ -17,7 +18,6 @@ import { listPlace, removeBackup, sweep } from './backup/store';
 import { THIS_MACHINE } from '../platform/access/actor';
 import { HttpProblem, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
-import { newId } from '../platform/db/ids';
 import { prepareDatabase } from '../prepare';
 
 const PLAN = 'backup.plan';
@@ -41,24 +41,12 @@ function requirePlace(s: Services): Place {
   return found.place;
 }
 
-async function setting<T>(key: string): Promise<{ value: T; rev: number } | null> {
-  const [row] = await select<{ value: T; rev: number }>(
-    'SELECT value, rev FROM settings WHERE member_id IS NULL AND key = $1',
-    [key],
-  );
-  return row ?? null;
-}
-
-async function keep(s: Services, key: string, value: unknown, by: string): Promise<void> {
-  await execute(
-    `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, $4, $5::jsonb)
-     ON CONFLICT (member_id, key) DO UPDATE SET value = EXCLUDED.value, rev = settings.rev + 1`,
-    [newId(), s.now(), by, key, JSON.stringify(value)],
-  );
+function keep(s: Services, key: string, value: unknown, by: string): Promise<void> {
+  return putSetting(key, value, { at: s.now(), by });
 }
 
 async function planOf(): Promise<BackupPlan & { rev: number }> {
-  const row = await setting<unknown>(PLAN);
+  const row = await readSetting(PLAN);
   const stored = backupPlan.safeParse(row?.value);
   return { ...(stored.success ? stored.data : DEFAULT_PLAN), rev: row?.rev ?? 0 };
 }
@@ -67,7 +55,8 @@ async function planOf(): Promise<BackupPlan & { rev: number }> {
 export async function listBackups(s: Services): Promise<BackupList> {
   const found = placeOf(s);
   const plan = await planOf();
-  const trouble = (await setting<string>(TROUBLE))?.value ?? '';
+  const noted = (await readSetting(TROUBLE))?.value;
+  const trouble = typeof noted === 'string' ? noted : '';
   if ('why' in found) return { items: [], plan, place: null, why: found.why, trouble };
   return {
     items: await listPlace(found.place.dir),
@@ -85,7 +74,7 @@ export async function putPlan(
   actor: Actor,
 ): Promise<BackupPlan & { rev: number }> {
   return inTransaction(async () => {
-    await select('SELECT pg_advisory_xact_lock(4314)');
+    await lock('backupPlan');
     const now = await planOf();
     checkRevision(revision, now.rev, now);
     await keep(s, PLAN, body, actor.id);
@@ -171,10 +160,7 @@ export async function backUpIfDue(s: Services): Promise<'made' | 'not-due'> {
   if ('why' in found) return 'not-due';
   const p = found.place;
   return inTransaction(async () => {
-    const [lock] = await select<{ mine: boolean }>(
-      'SELECT pg_try_advisory_xact_lock(4315) AS mine',
-    );
-    if (!lock?.mine) return 'not-due';
+    if (!(await tryLock('backup'))) return 'not-due';
     // The lock is held by this transaction; the work has its own, and tries the backup in another database.
     return outsideTransaction(() => backUp(s, p));
   });

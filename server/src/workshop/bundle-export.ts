@@ -1,13 +1,20 @@
-import { select } from '../platform/db/database';
+import { slotRows } from '../setups/queries/slot-rows';
+import { Op } from 'sequelize';
+import { itemInFile } from '../parts/items';
+import { ItemFactModel } from '../parts/models/item-fact';
+import { ItemModel } from '../parts/models/item';
+import { PartModel } from '../parts/models/part';
+import { partInFile } from '../parts/part-in-file';
+import { EventModel } from '../setups/models/event';
 import type { Bundle } from '@ruddy/core/workshop/contract';
 import { listFeeds } from './feeds';
 import { listSearches } from '../buy/searches';
 import { SetupModel } from '../setups/models/setup';
 import { exportRuns } from './bundle-runs';
-import { slotRows } from '../setups/chain';
 import { exportPeople } from './people-load';
 import { allPrices, listRates } from '../buy/prices';
-import { logInFile, packEntries } from '../compatibility/log-file';
+import { packEntries } from '../compatibility/log-file';
+import { logInFile } from '../compatibility/queries/log-in-file';
 import { listFigures } from '../troubleshoot/figures';
 import { listRules } from '../setups/rules';
 import { toSetup } from '../setups/setup-store';
@@ -17,17 +24,16 @@ import { exportStated } from '../compatibility/stated';
 async function exportCatalogue(): Promise<
   Pick<Bundle, 'parts' | 'items' | 'itemFacts' | 'prices' | 'rates'>
 > {
-  const parts = await select<Bundle['parts'][number]>(
-    'SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts ORDER BY kind, id',
-  );
-  const items = await select<Bundle['items'][number]>(
-    `SELECT id, part_id AS "partId", label, how, owner, condition, acquired_on::text AS "acquiredOn", bought_from AS "boughtFrom", claim, note, differs,
-       coalesce(private ->> 'serial', '') AS serial FROM items ORDER BY id`,
-  );
-  const itemFacts = await select<Bundle['itemFacts'][number]>(
-    `SELECT id, item_id AS "itemId", kind, happened_on::text AS "happenedOn", (body ->> 'gbps')::float AS gbps, body ->> 'role' AS role,
-       body ->> 'words' AS words FROM item_facts ORDER BY item_id, happened_on, id`,
-  );
+  const parts = (await PartModel.findAll({ order: ['kind', 'id'] })).map(partInFile);
+  const items = (await ItemModel.findAll({ order: ['id'] })).map(itemInFile);
+  const facts = await ItemFactModel.findAll({ order: ['itemId', 'happenedOn', 'id'] });
+  const itemFacts = facts.map(({ id, itemId, kind, happenedOn, body }) => ({
+    id,
+    itemId,
+    kind,
+    happenedOn,
+    ...body,
+  }));
   const prices = (await allPrices()).map(({ origin, recordedAt, ...p }) => {
     void [origin, recordedAt];
     return p;
@@ -51,24 +57,20 @@ async function exportSetups(): Promise<Bundle['setups']> {
 
 /** What happened with the setups; outcomes and runs have lists of their own. */
 async function exportEvents(): Promise<Bundle['events']> {
-  const events = await select<{
-    id: string;
-    setupId: string;
-    kind: Bundle['events'][number]['kind'];
-    body: Record<string, unknown>;
-    happenedAt: Date;
-    recordedAt: Date;
-    corrects: string | null;
-    private: Record<string, unknown> | null;
-    seq: number;
-  }>(
-    `SELECT id, setup_id AS "setupId", kind, body, happened_at AS "happenedAt", recorded_at AS "recordedAt", corrects, private, seq
-     FROM events WHERE kind NOT IN ('outcome', 'run') ORDER BY setup_id, seq`,
-  );
+  const events = await EventModel.findAll({
+    where: { kind: { [Op.notIn]: ['outcome', 'run'] } },
+    order: ['setupId', 'seq'],
+  });
   return events.map((e) => ({
-    ...e,
+    id: e.id,
+    setupId: e.setupId,
+    kind: e.kind as Bundle['events'][number]['kind'],
+    body: e.body as Record<string, unknown>,
     happenedAt: e.happenedAt.toISOString(),
     recordedAt: e.recordedAt.toISOString(),
+    corrects: e.corrects,
+    private: e.private as Record<string, unknown> | null,
+    seq: e.seq,
   }));
 }
 

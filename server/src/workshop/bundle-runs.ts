@@ -1,7 +1,6 @@
-import { select } from '../platform/db/database';
+import { PlannedSessionModel } from '../runs/models/planned-session';
+import { capturesInUse, profilesInFile, runsInFile } from './queries/runs-in-file';
 import { chainSchema } from '@ruddy/core/chain';
-import type { RunContext, RunKind, RunSettings, Segment } from '@ruddy/core/runs';
-import type { ChannelBody } from '@ruddy/core/runs/contract';
 import type { Bundle } from '@ruddy/core/workshop/contract';
 import { fromZod } from '../platform/http/problem';
 import { at, count, type Load } from '../platform/db/bundle-tools';
@@ -93,48 +92,12 @@ export async function refigureSaid(l: Load): Promise<void> {
 }
 
 type Exported = Pick<Bundle, 'profiles' | 'runs' | 'captures' | 'mappings' | 'sessions'>;
-interface RunRow {
-  id: string;
-  setupId: string;
-  titleId: string;
-  kind: RunKind;
-  happenedAt: Date;
-  recordedAt: Date;
-  seq: number;
-  chain: unknown;
-  settings: RunSettings;
-  context: RunContext;
-  result: Bundle['runs'][number]['result'];
-  reason: string;
-  cutS: number;
-  segments: Segment[];
-  private: { saw?: string; source?: Bundle['runs'][number]['source'] } | null;
-  channels: ChannelBody[] | null;
-}
-
 /** Everything about runs, in a fixed order. */
 export async function exportRuns(): Promise<Exported> {
-  const profiles = await select<Bundle['profiles'][number]>(
-    `SELECT id, name, kind, note, engine, year, params, coalesce((SELECT jsonb_agg(jsonb_build_object('id', f.id, 'madeAt',
-         to_char(f.made_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'fit', f.fit) ORDER BY f.made_at, f.id)
-       FROM profile_fits f WHERE f.profile_id = profiles.id), '[]') AS fits
-     FROM profiles ORDER BY id`,
-  );
-  const runs = await select<RunRow>(
-    `SELECT r.id, r.setup_id AS "setupId", r.title_id AS "titleId", r.kind, r.happened_at AS "happenedAt", r.recorded_at AS "recordedAt", e.seq,
-       r.chain, r.settings, r.context, r.result, r.reason, r.cut_s AS "cutS", r.segments, r.private,
-       (SELECT jsonb_agg(jsonb_build_object('channel', c.channel, 't0Ms', c.t0_ms, 'dtMs', c.dt_ms, 'n', c.n, 'sha256', c.sha256) ORDER BY c.channel)
-          FROM run_channels c WHERE c.run_id = r.id) AS channels
-     FROM runs r JOIN events e ON e.id = r.id ORDER BY r.setup_id, e.seq`,
-  );
-  const captures = await select<{ sha256: string; n: number; data: Buffer }>(
-    'SELECT sha256, n, data FROM captures c WHERE EXISTS (SELECT 1 FROM run_channels r WHERE r.sha256 = c.sha256) ORDER BY sha256',
-  );
-  const sessions = await select<{
-    id: string;
-    body: Omit<Bundle['sessions'][number], 'id' | 'createdAt'>;
-    createdAt: Date;
-  }>('SELECT id, body, created_at AS "createdAt" FROM sessions_planned ORDER BY id');
+  const profiles = await profilesInFile();
+  const runs = await runsInFile();
+  const captures = await capturesInUse();
+  const sessions = await PlannedSessionModel.findAll({ order: ['id'] });
   return {
     profiles,
     runs: runs.map(({ private: own, channels, ...r }) => ({
@@ -145,7 +108,7 @@ export async function exportRuns(): Promise<Exported> {
       source: own?.source ?? null,
       channels: channels ?? [],
     })),
-    captures: captures.map((c) => ({ ...c, data: c.data.toString('base64') })),
+    captures: captures.map(({ sha256, n, data }) => ({ sha256, n, data: data.toString('base64') })),
     mappings: await listMappings(),
     sessions: sessions.map((s) => ({ ...s.body, id: s.id, createdAt: s.createdAt.toISOString() })),
   };

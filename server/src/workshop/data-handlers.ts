@@ -1,4 +1,4 @@
-import { execute } from '../platform/db/database';
+import { answers } from '../platform/db/database';
 import { inTransaction } from '../platform/db/transaction';
 import { dataContracts } from '@ruddy/core/workshop/contract';
 import * as z from 'zod';
@@ -11,12 +11,13 @@ import { notFound } from '../platform/http/problem';
 import { implement } from '../platform/http/route';
 import { exportBundle } from './bundle-export';
 import { loadBundle } from './bundle-load';
-import { demoReport, removeDemo } from './demo';
+import { removeDemo } from './demo';
+import { demoReport } from './queries/demo-rows';
 import { shareFile, shareReport } from './share';
 
 export const dataRoutes = implement(dataContracts, {
   'GET /api/health': async (_call, s) => {
-    const up = await execute('SELECT 1').then(
+    const up = await answers().then(
       () => true,
       () => false,
     );

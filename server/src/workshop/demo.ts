@@ -1,40 +1,24 @@
-import { execute, select } from '../platform/db/database';
+import { SearchModel } from '../buy/models/search';
+import { lock } from '../platform/db/locks';
 import { inTransaction } from '../platform/db/transaction';
 import { readFile } from 'node:fs/promises';
 import { bundleSchema, type DemoReport } from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE, type Services } from '../platform/http/route';
 import { loadBundle } from './bundle-load';
-import { newId } from '../platform/db/ids';
+import { putSetting, readSetting } from '../setups/settings';
+import { FeedModel } from './models/feed';
+import { demoReport, removeDemoRows } from './queries/demo-rows';
 
-/** What removing the demo data would take away, and what stays because own data needs it. */
-export async function demoReport(): Promise<DemoReport> {
-  const [counts] = await select<{ parts: number; setups: number; outcomes: number }>(
-    `SELECT (SELECT count(*)::int FROM parts WHERE origin = 'demo' AND id NOT IN (SELECT id FROM demo_kept_parts)) AS parts,
-       (SELECT count(*)::int FROM demo_going_setups) AS setups,
-       (SELECT count(*)::int FROM log_entries WHERE origin = 'demo' AND (setup_id IS NULL OR setup_id IN (SELECT id FROM demo_going_setups))) AS outcomes`,
-  );
-  const adopted = await select<DemoReport['adopted'][number]>(
-    `SELECT p.kind, p.maker || ' ' || p.model AS name, 'the setup "' || min(u.name) || '" uses it' AS because
-       FROM parts p JOIN setup_slots t ON t.part_id = p.id JOIN setups u ON u.id = t.setup_id
-       WHERE p.id IN (SELECT id FROM demo_kept_parts) AND (u.origin <> 'demo' OR u.id IN (SELECT id FROM demo_kept_setups))
-       GROUP BY p.id
-     UNION ALL
-     SELECT 'setup', name, 'you added to its record' FROM setups WHERE id IN (SELECT id FROM demo_kept_setups)
-     ORDER BY 1, 2`,
-  );
-  return { parts: 0, setups: 0, outcomes: 0, ...counts, adopted };
-}
+const FIRST_START = 'demo.first-start';
 
 /** Remove the demo data; what own data points to stays and becomes adopted. Returns what was done. */
 export async function removeDemo(): Promise<DemoReport> {
   const report = await demoReport();
   await inTransaction(async () => {
-    await select('SELECT remove_demo_stated()');
-    await select('SELECT remove_demo_runs()');
-    await execute(`DELETE FROM searches WHERE origin = 'demo'`);
-    await execute(`DELETE FROM feeds WHERE origin = 'demo'`);
-    await select('SELECT remove_demo_loans()');
-    await select('SELECT remove_demo()');
+    await removeDemoRows(['remove_demo_stated', 'remove_demo_runs']);
+    await SearchModel.destroy({ where: { origin: 'demo' } });
+    await FeedModel.destroy({ where: { origin: 'demo' } });
+    await removeDemoRows(['remove_demo_loans', 'remove_demo']);
   });
   return report;
 }
@@ -45,20 +29,14 @@ export async function firstStart(
   demoFile: string | null,
 ): Promise<'loaded' | 'empty' | 'later'> {
   return inTransaction(async () => {
-    await select('SELECT pg_advisory_xact_lock(4312)');
-    const [mark] = await select(
-      `SELECT 1 FROM settings WHERE member_id IS NULL AND key = 'demo.first-start'`,
-    );
-    if (mark) return 'later';
+    await lock('firstStart');
+    if (await readSetting(FIRST_START)) return 'later';
     const state = demoFile === null ? 'empty' : 'loaded';
     if (demoFile !== null) {
       const bundle = bundleSchema.parse(JSON.parse(await readFile(demoFile, 'utf8')));
       await loadBundle(bundle, { origin: 'demo', by: THIS_MACHINE.id, now: s.now() });
     }
-    await execute(
-      `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value) VALUES ($1, 'own', $2, $3, NULL, 'demo.first-start', $4::jsonb)`,
-      [newId(), s.now(), THIS_MACHINE.id, JSON.stringify(state)],
-    );
+    await putSetting(FIRST_START, state, { at: s.now(), by: THIS_MACHINE.id });
     return state;
   });
 }

@@ -1,4 +1,4 @@
-import { select } from '../platform/db/database';
+import { ItemModel } from '../parts/models/item';
 import type { Chain } from '@ruddy/core/chain';
 import type { AnySpec, HostSpec } from '@ruddy/core/parts';
 import { evaluate, type Evaluation } from '@ruddy/core/plan';
@@ -71,17 +71,15 @@ function changes(
 
 /** The borrower's chain as it stands, and with the piece in its place: what it would bring. Nothing is stored. */
 export async function checkLoan(s: Services, itemId: string, setupId: string): Promise<ChainCheck> {
-  const [item] = await select<{ partId: string; kind: string; spec: AnySpec }>(
-    'SELECT p.id AS "partId", p.kind, p.spec FROM items i JOIN parts p ON p.id = i.part_id WHERE i.id = $1',
-    [itemId],
-  );
-  if (!item) throw invalid('itemId', 'No piece has this id');
-  const kind = item.kind as LendKind;
+  const item = await ItemModel.findByPk(itemId, { include: 'part' });
+  if (!item?.part) throw invalid('itemId', 'No piece has this id');
+  const { part } = item;
+  const kind = part.kind as LendKind;
   if (!canBeLent(kind)) throw invalid('itemId', 'This is nothing that can be lent');
   const { rows, row, setup } = await readSetup(setupId);
   const chain = chainOf(rows, row.details);
   const ways = await Promise.all(
-    changes(kind, { id: item.partId }, item.spec, chain).map((c) => resolveChain(c, chain)),
+    changes(kind, { id: part.id }, part.spec, chain).map((c) => resolveChain(c, chain)),
   );
   const grounds = await groundsFor(s, [chain, ...ways]);
   const judge = (c: Chain) => evaluate({ chain: c, context: grounds });

@@ -1,8 +1,9 @@
 import { loanContracts } from '@ruddy/core/workshop/contract';
 import { implement } from '../platform/http/route';
 import { checkLoan } from './loan-check';
-import { piecesElsewhere } from './pieces-elsewhere';
-import { createLoan, listLendable, listLoans, patchLoan, takeBack } from './loans';
+import { piecesElsewhere } from './queries/pieces-elsewhere';
+import { listLendable } from './queries/loan-rows';
+import { createLoan, listLoans, patchLoan, takeBack } from './loans';
 
 export const loanRoutes = implement(loanContracts, {
   'GET /api/setups/:id/pieces-elsewhere': async ({ params }) => ({

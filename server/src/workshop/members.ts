@@ -1,11 +1,17 @@
-import { execute, select } from '../platform/db/database';
+import { Op, Transaction } from 'sequelize';
+import { MemberModel } from '../platform/access/models/member';
+import { adopted, nextRevision } from '../platform/db/columns';
+import { lock } from '../platform/db/locks';
+import { exists, sameText } from '../platform/db/rows';
 import { inTransaction } from '../platform/db/transaction';
+import { memberRows } from './queries/member-rows';
 import type * as z from 'zod';
 import type {
   memberBody,
   memberPatch,
   MemberRow,
   passwordBody,
+  Role,
   signInBody,
 } from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE, type Visit } from '../platform/access/actor';
@@ -16,20 +22,25 @@ import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import type { Made } from '../parts/items';
 
-type Row = Omit<MemberRow, 'createdAt'> & { createdAt: Date };
+/** A keeper who can sign in. */
+const WHO_CAN_KEEP = { role: 'keeper', active: true, passwordHash: { [Op.ne]: null } } as const;
+
+async function changeMember(
+  id: string,
+  values: Partial<Pick<MemberModel, 'name' | 'role' | 'active' | 'passwordHash'>>,
+): Promise<void> {
+  await MemberModel.update(
+    { ...values, rev: nextRevision(), origin: adopted() },
+    { where: { id } },
+  );
+}
 
 /** Members by name, the built-in keeper first. */
 export async function listMembers(
   s: Pick<Services, 'now'>,
   id: string | null = null,
 ): Promise<MemberRow[]> {
-  const rows = await select<Row>(
-    `SELECT m.id, m.name, m.role, m.active, m.password_hash IS NOT NULL AS "hasPassword", m.id = $2 AS "builtIn", m.rev, m.origin, m.created_at AS "createdAt",
-       (SELECT count(*)::int FROM sessions t WHERE t.member_id = m.id AND t.expires_at > $3) AS "signedIn",
-       (SELECT count(*)::int FROM loans l WHERE l.member_id = m.id AND l.from_on IS NOT NULL AND l.returned_on IS NULL) AS out
-     FROM members m WHERE $1::uuid IS NULL OR m.id = $1 ORDER BY m.id <> $2, lower(m.name), m.id LIMIT 2000`,
-    [id, THIS_MACHINE.id, s.now()],
-  );
+  const rows = await memberRows(id, s.now());
   return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
 }
 
@@ -45,33 +56,28 @@ function refuseOwnName(name: string, password: string): void {
 }
 
 async function refuseTaken(name: string, id: string): Promise<void> {
-  const [row] = await select('SELECT 1 FROM members WHERE lower(name) = lower($1) AND id <> $2', [
-    name,
-    id,
-  ]);
-  if (row) throw invalid('name', `Name: ${name} is a member already`);
+  const taken = await MemberModel.count({
+    where: { [Op.and]: [sameText('name', name), { id: { [Op.ne]: id } }] },
+  });
+  if (taken > 0) throw invalid('name', `Name: ${name} is a member already`);
 }
 
 /** Write a member down. The same id twice changes nothing. */
 export async function addMember(
-  body: { id: string; name: string; role: string; active?: boolean; passwordHash?: string | null },
+  body: { id: string; name: string; role: Role; active?: boolean; passwordHash?: string | null },
   made: Omit<Made, 'by'>,
 ): Promise<'stored' | 'same'> {
-  const [known] = await select('SELECT 1 FROM members WHERE id = $1', [body.id]);
-  if (known) return 'same';
+  if (await exists(MemberModel, body.id)) return 'same';
   await refuseTaken(body.name, body.id);
-  await execute(
-    'INSERT INTO members (id, origin, created_at, name, role, active, password_hash) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    [
-      body.id,
-      made.origin,
-      made.at,
-      body.name,
-      body.role,
-      body.active ?? true,
-      body.passwordHash ?? null,
-    ],
-  );
+  await MemberModel.create({
+    id: body.id,
+    origin: made.origin,
+    createdAt: made.at,
+    name: body.name,
+    role: body.role,
+    active: body.active ?? true,
+    passwordHash: body.passwordHash ?? null,
+  });
   return 'stored';
 }
 
@@ -90,11 +96,10 @@ export async function createMember(
 /** Somebody must stay who can sign in and do everything. Held under one lock, so that two keepers cannot let each other go at once. */
 async function refuseLastKeeper(s: Services, id: string): Promise<void> {
   if (!s.access) return;
-  const [row] = await select<{ n: number }>(
-    `SELECT count(*)::int AS n FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL AND id <> $1`,
-    [id],
-  );
-  if ((row?.n ?? 0) === 0) throw invalid('role', 'The last keeper who can sign in has to stay one');
+  const others = await MemberModel.count({
+    where: { [Op.and]: [WHO_CAN_KEEP, { id: { [Op.ne]: id } }] },
+  });
+  if (others === 0) throw invalid('role', 'The last keeper who can sign in has to stay one');
 }
 
 /** Rename, give another role, or let somebody go; who is let go is signed out at once. */
@@ -107,7 +112,7 @@ export async function patchMember(
   if (id === THIS_MACHINE.id)
     throw invalid('id', 'This machine is a keeper as long as nobody else can reach it');
   return inTransaction(async () => {
-    await select('SELECT pg_advisory_xact_lock(4313)');
+    await lock('members');
     const now = await getMember(s, id);
     checkRevision(revision, now.rev, now);
     if (patch.name !== undefined) await refuseTaken(patch.name, id);
@@ -120,10 +125,7 @@ export async function patchMember(
         'active',
         `${now.name} still has ${now.out === 1 ? '1 piece' : `${now.out} pieces`}; take them back first`,
       );
-    await execute(
-      `UPDATE members SET name = $2, role = $3, active = $4, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      [id, patch.name ?? now.name, role, active],
-    );
+    await changeMember(id, { name: patch.name ?? now.name, role, active });
     if (!active) await endSessionsOf(id);
     return getMember(s, id);
   });
@@ -156,10 +158,7 @@ export async function setPassword(
   refuseOwnName(member.name, body.password);
   const passwordHash = await hashPassword(body.password);
   return inTransaction(async () => {
-    await execute(
-      `UPDATE members SET password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      [id, passwordHash],
-    );
+    await changeMember(id, { passwordHash });
     await endSessionsOf(id);
     const token = own && s.access ? await beginSession(id, s.now()) : null;
     return { row: await getMember(s, id), token };
@@ -167,11 +166,7 @@ export async function setPassword(
 }
 
 async function storedHash(id: string): Promise<string | null> {
-  const [row] = await select<{ hash: string | null }>(
-    'SELECT password_hash AS hash FROM members WHERE id = $1',
-    [id],
-  );
-  return row?.hash ?? null;
+  return (await MemberModel.findByPk(id))?.passwordHash ?? null;
 }
 
 /** Sign in by name and password: always a new session; the one the browser came with ends. */
@@ -181,11 +176,10 @@ export async function signIn(
   visit: Visit,
 ): Promise<{ member: Actor; token: string }> {
   await takeTry(body.name, visit.address);
-  const [row] = await select<Actor & { hash: string | null }>(
-    'SELECT id, name, role, password_hash AS hash FROM members WHERE lower(name) = lower($1) AND active',
-    [body.name],
-  );
-  const fits = await passwordFits(row?.hash ?? null, body.password);
+  const row = await MemberModel.findOne({
+    where: { [Op.and]: [sameText('name', body.name), { active: true }] },
+  });
+  const fits = await passwordFits(row?.passwordHash ?? null, body.password);
   if (!row || !fits) throw new HttpProblem(401, 'Name and password do not belong together');
   await forgetTries(body.name, visit.address);
   const token = await inTransaction(async () => {
@@ -197,10 +191,7 @@ export async function signIn(
 
 /** Is there a keeper who could sign in? Without one a server beyond this machine does not start. */
 export async function hasKeeper(): Promise<boolean> {
-  const rows = await select(
-    `SELECT 1 FROM members WHERE role = 'keeper' AND active AND password_hash IS NOT NULL LIMIT 1`,
-  );
-  return rows.length > 0;
+  return (await MemberModel.count({ where: WHO_CAN_KEEP })) > 0;
 }
 
 /** From the command line: give a keeper a password, and make the keeper when there is none of this name. */
@@ -213,20 +204,17 @@ export async function giveKeeper(
   refuseOwnName(name, password);
   const passwordHash = await hashPassword(password);
   return inTransaction(async () => {
-    const [row] = await select<{ id: string }>(
-      'SELECT id FROM members WHERE lower(name) = lower($1) FOR UPDATE',
-      [name],
-    );
+    const row = await MemberModel.findOne({
+      where: sameText('name', name),
+      lock: Transaction.LOCK.UPDATE,
+    });
     if (row?.id === THIS_MACHINE.id)
       throw invalid('name', 'This machine has no password; give the keeper a name of their own');
     if (!row) {
       await addMember({ id, name, role: 'keeper', passwordHash }, { origin: 'own', at: s.now() });
       return 'made';
     }
-    await execute(
-      `UPDATE members SET role = 'keeper', active = true, password_hash = $2, rev = rev + 1, origin = CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END WHERE id = $1`,
-      [row.id, passwordHash],
-    );
+    await changeMember(row.id, { role: 'keeper', active: true, passwordHash });
     await endSessionsOf(row.id);
     return 'changed';
   });

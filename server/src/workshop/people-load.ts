@@ -1,4 +1,7 @@
-import { execute, select } from '../platform/db/database';
+import { Op } from 'sequelize';
+import { MemberModel } from '../platform/access/models/member';
+import { sameText } from '../platform/db/rows';
+import { LoanModel } from './models/loan';
 import type { LoanInFile } from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE } from '../platform/access/actor';
 import { invalid } from '../platform/http/problem';
@@ -12,10 +15,7 @@ async function loadMembers(l: Load): Promise<Map<string, string>> {
   const here = new Map<string, string>();
   for (const [i, m] of l.bundle.members.entries()) {
     const id = idFromFile(m.id);
-    const [known] = await select<{ id: string }>(
-      'SELECT id FROM members WHERE lower(name) = lower($1)',
-      [m.name],
-    );
+    const known = await MemberModel.findOne({ where: sameText('name', m.name) });
     if (known?.id === THIS_MACHINE.id)
       throw invalid(`members/${i}/name`, `Name: "${m.name}" is this machine`);
     here.set(m.id, known?.id ?? id);
@@ -57,46 +57,29 @@ export async function loadPeople(l: Load): Promise<void> {
 
 async function loadEnd(l: Load, id: string, x: LoanInFile, i: number): Promise<void> {
   if (x.withdrawn && x.out) throw invalid(`loans/${i}/withdrawn`, 'What went out cannot be let go');
-  if (x.withdrawn) await execute('UPDATE loans SET withdrawn = true WHERE id = $1', [id]);
+  if (x.withdrawn) await LoanModel.update({ withdrawn: true }, { where: { id } });
   if (!x.back) return;
   const loan = await getLoan(id);
   await writeBack(loan, x.back, null).catch((e: unknown) => at(`loans/${i}/back`, e));
 }
 
-type Row = Omit<LoanInFile, 'out' | 'back'> & {
-  from_on: string | null;
-  due_on: string | null;
-  condition_out: NonNullable<LoanInFile['out']>['condition'];
-  along: string[];
-  note: string;
-  checked: NonNullable<LoanInFile['out']>['checked'];
-  returned_on: string | null;
-  back: Omit<NonNullable<LoanInFile['back']>, 'returnedOn'> | null;
-};
+function loanInFile(l: LoanModel): LoanInFile {
+  const { id, itemId, memberId, setupId, askedOn, fromOn, dueOn, along, note, checked } = l;
+  const out =
+    fromOn === null ? null : { fromOn, dueOn, condition: l.conditionOut, along, note, checked };
+  const back = l.returnedOn === null || !l.back ? null : { returnedOn: l.returnedOn, ...l.back };
+  return { id, itemId, memberId, setupId, askedOn, withdrawn: l.withdrawn, out, back };
+}
 
 /** The same, into a bundle. The built-in keeper is no member of a file: everybody has one. */
 export async function exportPeople() {
-  const members = await select<{
-    id: string;
-    name: string;
-    role: 'reader' | 'member' | 'keeper';
-    active: boolean;
-  }>(`SELECT id, name, role, active FROM members WHERE id <> $1 ORDER BY id`, [THIS_MACHINE.id]);
-  const loans = await select<Row>(
-    `SELECT id, item_id AS "itemId", member_id AS "memberId", setup_id AS "setupId", asked_on::text AS "askedOn", from_on::text, due_on::text,
-       condition_out, along, note, checked, returned_on::text, back, withdrawn FROM loans ORDER BY id`,
-  );
+  const members = await MemberModel.findAll({
+    where: { id: { [Op.ne]: THIS_MACHINE.id } },
+    order: ['id'],
+  });
+  const loans = await LoanModel.findAll({ order: ['id'] });
   return {
-    members,
-    loans: loans.map(
-      ({ from_on, due_on, condition_out, along, note, checked, returned_on, back, ...rest }) => ({
-        ...rest,
-        out:
-          from_on === null
-            ? null
-            : { fromOn: from_on, dueOn: due_on, condition: condition_out, along, note, checked },
-        back: returned_on === null || back === null ? null : { returnedOn: returned_on, ...back },
-      }),
-    ),
+    members: members.map(({ id, name, role, active }) => ({ id, name, role, active })),
+    loans: loans.map(loanInFile),
   };
 }

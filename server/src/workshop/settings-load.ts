@@ -1,24 +1,20 @@
-import { select } from '../platform/db/database';
 import { ruleProblem } from '@ruddy/core/base';
 import { invalid } from '../platform/http/problem';
 import { count, type Load } from '../platform/db/bundle-tools';
 import { figureProblem, settingKey } from '../troubleshoot/figures';
-import { newId } from '../platform/db/ids';
+import { putSettingOnce } from '../setups/settings';
 
 /** What the workshop set here stays; what it never set is taken from the file. */
 async function take(
   l: Load,
   kind: string,
   key: string,
-  value: unknown,
+  value: number,
   reason: string,
 ): Promise<void> {
-  const fresh = await select(
-    `INSERT INTO settings (id, origin, created_at, created_by, member_id, key, value, reason) VALUES ($1, $2, $3, $4, NULL, $5, $6::jsonb, $7)
-     ON CONFLICT (member_id, key) DO NOTHING RETURNING id`,
-    [newId(), l.origin, l.now, l.by, key, JSON.stringify(value), reason],
-  );
-  count(l, fresh.length === 0 ? 'same' : 'stored', kind);
+  const writer = { at: l.now, by: l.by, origin: l.origin };
+  const isNew = await putSettingOnce(key, value, writer, reason);
+  count(l, isNew ? 'stored' : 'same', kind);
 }
 
 /** House rules, out of a bundle. */

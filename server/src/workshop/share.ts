@@ -1,4 +1,11 @@
-import { select } from '../platform/db/database';
+import { Op } from 'sequelize';
+import { PriceModel } from '../buy/models/price';
+import { priceInFile } from '../buy/prices';
+import { ItemModel } from '../parts/models/item';
+import { PartModel } from '../parts/models/part';
+import { partInFile } from '../parts/part-in-file';
+import { EventModel } from '../setups/models/event';
+import { SetupSlotModel } from '../setups/models/setup-slot';
 import { NO_COST_SAID, NO_DOCKED, placesOf } from '@ruddy/core/setups';
 import type { Bundle, ShareReport } from '@ruddy/core/workshop/contract';
 import { contentHash } from '../platform/db/ids';
@@ -16,24 +23,14 @@ export async function shareFile(id: string, withPrices: boolean): Promise<Bundle
   await requireSetup(id);
   const { setup } = await readSetup(id);
   const ids = [...new Set(placesOf(setup.slots).values())];
-  const parts = await select<PartRow>(
-    `SELECT id, kind, spec, sources, retired_at IS NOT NULL AS retired FROM parts WHERE id = ANY($1::uuid[]) ORDER BY kind, id`,
-    [ids],
-  );
-  const prices = withPrices
-    ? await select<Bundle['prices'][number]>(
-        `SELECT id, part_id AS "partId", NULL AS "itemId", kind, minor::float8 AS minor, currency, condition, on_date::text AS "onDate", source,
-           '' AS note, with_ids AS "withIds", before_minor::float8 AS "beforeMinor", discount_percent::float8 AS "discountPercent"
-         FROM prices WHERE withdrawn_at IS NULL AND kind = 'offer' AND part_id = ANY($1::uuid[]) AND with_ids <@ $1::uuid[] ORDER BY on_date, id`,
-        [ids],
-      )
-    : [];
+  const parts = await PartModel.findAll({ where: { id: ids }, order: ['kind', 'id'] });
+  const prices = withPrices ? await offersAmong(ids) : [];
   const { rev, origin, savedAt, ...rest } = setup;
   void [rev, origin, savedAt];
   return {
     format: 'ruddy-bridge/bundle',
     version: 1,
-    parts: parts.map((p) => ({ ...p, sources: withoutNotes(p.sources) })),
+    parts: parts.map(partInFile).map((p) => ({ ...p, sources: withoutNotes(p.sources) })),
     setups: [
       {
         ...rest,
@@ -70,6 +67,28 @@ export async function shareFile(id: string, withPrices: boolean): Promise<Bundle
   };
 }
 
+/** Prices offered for these parts, alone or in one box with each other. They name no piece and carry no note. */
+async function offersAmong(ids: readonly string[]): Promise<Bundle['prices']> {
+  const offers = await PriceModel.findAll({
+    where: {
+      withdrawnAt: null,
+      kind: 'offer',
+      partId: [...ids],
+      withIds: { [Op.contained]: [...ids] },
+    },
+    order: ['onDate', 'id'],
+  });
+  return offers.map((p) => ({ ...priceInFile(p), itemId: null, note: '' }));
+}
+
+/** How many pieces of a setup have their serial number written down. */
+async function serialsIn(setupId: string): Promise<number> {
+  const slots = await SetupSlotModel.findAll({ where: { setupId, itemId: { [Op.ne]: null } } });
+  const items = await ItemModel.findAll({ where: { id: slots.flatMap((s) => s.itemId ?? []) } });
+  const serials = new Map(items.map((i) => [i.id, i.private.serial ?? '']));
+  return slots.filter((s) => s.itemId !== null && serials.get(s.itemId) !== '').length;
+}
+
 /** Where a value came from leaves; the words somebody wrote about it stay. */
 function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
   return Object.fromEntries(
@@ -81,11 +100,8 @@ function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
 export async function shareReport(id: string): Promise<ShareReport> {
   const file = await shareFile(id, true);
   const { setup } = await readSetup(id);
-  const [kept] = await select<{ events: number; serials: number }>(
-    `SELECT (SELECT count(*)::int FROM events WHERE setup_id = $1) AS events,
-       (SELECT count(*)::int FROM setup_slots t JOIN items i ON i.id = t.item_id WHERE t.setup_id = $1 AND i.private ->> 'serial' <> '') AS serials`,
-    [id],
-  );
+  const events = await EventModel.count({ where: { setupId: id } });
+  const serials = await serialsIn(id);
   return {
     leaves: [
       { what: 'parts with their values', n: file.parts.length },
@@ -102,8 +118,8 @@ export async function shareReport(id: string): Promise<ShareReport> {
         n: Number(contentHash(setup.docked) !== contentHash(NO_DOCKED)),
       },
       { what: 'pieces: whose they are and where bought', n: Object.keys(setup.slots.items).length },
-      { what: 'serial numbers', n: kept?.serials ?? 0 },
-      { what: 'entries of the record: outcomes, readings, notes', n: kept?.events ?? 0 },
+      { what: 'serial numbers', n: serials },
+      { what: 'entries of the record: outcomes, readings, notes', n: events },
     ],
   };
 }

@@ -5,7 +5,8 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
-import type { ClaimBody } from '@ruddy/core/compatibility/contract';
+import type * as z from 'zod';
+import type { claimBody } from '@ruddy/core/compatibility/contract';
 import {
   instant,
   json,
@@ -25,7 +26,7 @@ export class ClaimModel extends Model<
   declare origin: Origin;
   declare createdAt: Date;
   declare createdBy: string;
-  declare body: Omit<ClaimBody, 'id'>;
+  declare body: Omit<z.output<typeof claimBody>, 'id'>;
   declare contentHash: string;
   declare withdrawnAt: Date | null;
   declare private: object | null;

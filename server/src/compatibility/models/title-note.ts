@@ -5,7 +5,8 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { Origin } from '@ruddy/core/base/contract';
-import type { TitleNoteBody } from '@ruddy/core/compatibility/contract';
+import type * as z from 'zod';
+import type { titleNoteBody } from '@ruddy/core/compatibility/contract';
 import {
   instant,
   json,
@@ -27,7 +28,7 @@ export class TitleNoteModel extends Model<
   declare createdAt: Date;
   declare createdBy: string;
   declare titleId: string;
-  declare body: Omit<TitleNoteBody, 'id' | 'titleId'>;
+  declare body: Omit<z.output<typeof titleNoteBody>, 'id' | 'titleId'>;
   declare contentHash: string;
   declare withdrawnAt: Date | null;
   declare private: object | null;

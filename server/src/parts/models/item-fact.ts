@@ -4,12 +4,13 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize';
+import type { SoftwareRole } from '@ruddy/core/parts';
 import type { Origin } from '@ruddy/core/base/contract';
 import { day, json, primary, provenance, references, text, uuid } from '../../platform/db/columns';
 
 export interface FactWords {
   gbps: number | null;
-  role: string | null;
+  role: SoftwareRole | null;
   words: string;
 }
 

@@ -3,8 +3,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { PartModel } from './part';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Differs } from '@ruddy/core/parts';
 import {
@@ -43,6 +45,7 @@ export class ItemModel extends Model<
   declare private: CreationOptional<{ serial?: string }>;
   declare rev: CreationOptional<number>;
   declare differs: CreationOptional<Differs>;
+  declare part?: NonAttribute<PartModel>;
 }
 
 export function defineItem(sequelize: Sequelize): void {

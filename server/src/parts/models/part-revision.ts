@@ -3,8 +3,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { MemberModel } from '../../platform/access/models/member';
 import type { AnySpec, SourceMap } from '@ruddy/core/parts';
 import {
   flag,
@@ -31,6 +33,7 @@ export class PartRevisionModel extends Model<
   declare by: string;
   declare sources: CreationOptional<SourceMap>;
   declare retired: CreationOptional<boolean>;
+  declare author?: NonAttribute<MemberModel>;
 }
 
 export function definePartRevision(sequelize: Sequelize): void {

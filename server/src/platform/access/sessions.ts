@@ -1,6 +1,7 @@
-import { execute, select } from '../db/database';
 import { createHash, randomBytes } from 'node:crypto';
+import { Op } from 'sequelize';
 import type { Actor } from './actor';
+import { SessionModel } from './models/session';
 
 /** A session ends after two weeks without a visit, and after 30 days anyway. */
 const IDLE_MS = 14 * 86_400_000;
@@ -13,39 +14,47 @@ function hashOf(token: string): Buffer {
   return createHash('sha256').update(token).digest();
 }
 
+const idleSince = (now: Date) => new Date(now.getTime() - IDLE_MS);
+
 /** Begin a session and give what the browser keeps. */
 export async function beginSession(memberId: string, now: Date): Promise<string> {
   const token = randomBytes(32).toString('base64url');
-  await execute('DELETE FROM sessions WHERE expires_at < $1 OR seen_at < $2', [
-    now,
-    new Date(now.getTime() - IDLE_MS),
-  ]);
-  await execute(
-    'INSERT INTO sessions (token_hash, member_id, begun_at, seen_at, expires_at) VALUES ($1, $2, $3, $3, $4)',
-    [hashOf(token), memberId, now, new Date(now.getTime() + SESSION_MS)],
-  );
+  const over = {
+    [Op.or]: [{ expiresAt: { [Op.lt]: now } }, { seenAt: { [Op.lt]: idleSince(now) } }],
+  };
+  await SessionModel.destroy({ where: over });
+  await SessionModel.create({
+    tokenHash: hashOf(token),
+    memberId,
+    begunAt: now,
+    seenAt: now,
+    expiresAt: new Date(now.getTime() + SESSION_MS),
+  });
   return token;
 }
 
 /** Who holds this session, if anybody still does. Roles are read anew each time. */
 export async function sessionActor(token: string, now: Date): Promise<Actor | null> {
-  const [row] = await select<Actor & { seenAt: Date }>(
-    `SELECT m.id, m.name, m.role, s.seen_at AS "seenAt" FROM sessions s JOIN members m ON m.id = s.member_id
-     WHERE s.token_hash = $1 AND s.expires_at > $2 AND s.seen_at > $3 AND m.active`,
-    [hashOf(token), now, new Date(now.getTime() - IDLE_MS)],
-  );
-  if (!row) return null;
-  if (now.getTime() - row.seenAt.getTime() > NOTE_MS)
-    await execute('UPDATE sessions SET seen_at = $2 WHERE token_hash = $1', [hashOf(token), now]);
-  return { id: row.id, name: row.name, role: row.role };
+  const session = await SessionModel.findOne({
+    where: {
+      tokenHash: hashOf(token),
+      expiresAt: { [Op.gt]: now },
+      seenAt: { [Op.gt]: idleSince(now) },
+    },
+    include: { association: 'member', where: { active: true } },
+  });
+  if (!session?.member) return null;
+  if (now.getTime() - session.seenAt.getTime() > NOTE_MS) await session.update({ seenAt: now });
+  const { id, name, role } = session.member;
+  return { id, name, role };
 }
 
 /** End one session. */
 export async function endSession(token: string): Promise<void> {
-  await execute('DELETE FROM sessions WHERE token_hash = $1', [hashOf(token)]);
+  await SessionModel.destroy({ where: { tokenHash: hashOf(token) } });
 }
 
 /** End every session of a member. */
 export async function endSessionsOf(memberId: string): Promise<void> {
-  await execute('DELETE FROM sessions WHERE member_id = $1', [memberId]);
+  await SessionModel.destroy({ where: { memberId } });
 }

@@ -32,3 +32,8 @@ export function select<Row extends object>(
 export async function execute(sql: string, bind: readonly unknown[] = []): Promise<void> {
   await database().query(sql, { bind: [...bind] });
 }
+
+/** Does the database answer? Rejects when it does not. */
+export function answers(): Promise<void> {
+  return execute('SELECT 1');
+}

@@ -1,11 +1,13 @@
-import { execute, select } from '../db/database';
-import { Op } from 'sequelize';
+import { fn, literal, Op } from 'sequelize';
 import type { RowOutcome, ImportRow, Job } from '@ruddy/core/parts/contract';
 import { JobModel } from './models/job';
 import { knownProblem, notFound } from '../http/problem';
 import type { Actor, Services } from '../http/route';
 import { marked } from '../http/storable';
 import { newId } from '../db/ids';
+import { notify } from '../db/notify';
+import { JobRowModel } from './models/job-row';
+import { noteProgress } from './queries/note-progress';
 import { outsideTransaction } from '../db/transaction';
 
 /** Thrown inside a job that was asked to stop: whatever it wrote is rolled back. */
@@ -27,11 +29,9 @@ let stopping = false;
 
 async function keepRows(jobId: string, rows: readonly ImportRow[]): Promise<void> {
   if (rows.length === 0) return;
-  await execute(
-    `INSERT INTO job_rows (job_id, row, fate, part, notes)
-     SELECT $1, x.row, x.fate, x.part, x.notes FROM jsonb_to_recordset($2::jsonb) AS x(row int, fate text, part text, notes jsonb)
-     ON CONFLICT (job_id, row) DO UPDATE SET fate = excluded.fate, part = excluded.part, notes = excluded.notes`,
-    [jobId, JSON.stringify(marked(rows))],
+  await JobRowModel.bulkCreate(
+    marked(rows).map((r) => ({ ...r, jobId })),
+    { updateOnDuplicate: ['fate', 'part', 'notes'] },
   );
 }
 
@@ -39,15 +39,8 @@ function toolsFor(id: string): JobTools {
   return {
     keep: (rows) => outsideTransaction(() => keepRows(id, rows)),
     progress: async (done, total, message) => {
-      const [row] = await outsideTransaction(() =>
-        select<{ cancel_requested: boolean }>(
-          `WITH told AS (SELECT pg_notify('ruddy_stream', 'job/' || $1))
-         UPDATE jobs SET done = $2, total = $3, message = $4, heartbeat_at = now(), seq = seq + 1
-         FROM told WHERE id = $1::uuid RETURNING cancel_requested`,
-          [id, done, total, message],
-        ),
-      );
-      if (stopping || (row?.cancel_requested ?? true)) throw new Cancelled();
+      const cancelled = await outsideTransaction(() => noteProgress(id, done, total, message));
+      if (stopping || cancelled) throw new Cancelled();
     },
   };
 }
@@ -73,11 +66,11 @@ export async function startJob(
     heartbeatAt: at,
     result: null,
   });
-  const end = (state: Job['state'], message: string, result: Job['result'] = null) =>
-    execute(
-      `UPDATE jobs SET state = $2, message = $3, result = $4, heartbeat_at = now(), seq = seq + 1 WHERE id = $1`,
-      [id, state, message, result === null ? null : JSON.stringify(result)],
-    ).then(() => execute(`SELECT pg_notify('ruddy_stream', $1)`, [`job/${id}`]));
+  const end = async (state: Job['state'], message: string, result: Job['result'] = null) => {
+    const values = { state, message, result, heartbeatAt: fn('now'), seq: literal('seq + 1') };
+    await JobModel.update(values, { where: { id } });
+    await notify(`job/${id}`);
+  };
   const done = work(toolsFor(id)).then(
     (result) => end('done', '', result),
     (error: unknown) => {
@@ -102,12 +95,21 @@ export async function startJob(
 
 /** A job that has not been heard of for half a minute has failed: whoever did it is gone. */
 export async function failStale(id: string): Promise<void> {
-  const failed = await select(
-    `UPDATE jobs SET state = 'failed', message = 'Nothing stored. The work stopped without a word', seq = seq + 1
-     WHERE id = $1 AND state = 'running' AND heartbeat_at < $2 RETURNING id`,
-    [id, new Date(Date.now() - STALE_MS)],
+  const [failed] = await JobModel.update(
+    {
+      state: 'failed',
+      message: 'Nothing stored. The work stopped without a word',
+      seq: literal('seq + 1'),
+    },
+    {
+      where: {
+        id,
+        state: 'running',
+        heartbeatAt: { [Op.lt]: new Date(Date.now() - STALE_MS) },
+      },
+    },
   );
-  if (failed.length > 0) await execute(`SELECT pg_notify('ruddy_stream', $1)`, [`job/${id}`]);
+  if (failed > 0) await notify(`job/${id}`);
 }
 
 /** One job; one that has not been heard of for half a minute has failed. */
@@ -139,10 +141,12 @@ export async function rowOutcomesOf(
   id: string,
   q: { after: number; limit: number; fate?: RowOutcome },
 ): Promise<{ items: ImportRow[]; next: number | null }> {
-  const rows = await select<ImportRow>(
-    `SELECT row, fate, part, notes FROM job_rows WHERE job_id = $1 AND row > $2 AND ($3::text IS NULL OR fate = $3) ORDER BY row LIMIT $4`,
-    [id, q.after, q.fate ?? null, q.limit + 1],
-  );
+  const found = await JobRowModel.findAll({
+    where: { jobId: id, row: { [Op.gt]: q.after }, ...(q.fate && { fate: q.fate }) },
+    order: ['row'],
+    limit: q.limit + 1,
+  });
+  const rows = found.map(({ row, fate, part, notes }): ImportRow => ({ row, fate, part, notes }));
   const items = rows.slice(0, q.limit);
   return { items, next: rows.length > q.limit ? (items[items.length - 1]?.row ?? null) : null };
 }

@@ -1,3 +1,4 @@
+import { listen } from '../db/notify';
 import pg from 'pg';
 import { writePositions } from '@ruddy/core/bench';
 import type { TopicKind } from '@ruddy/core/bench/contract';
@@ -160,7 +161,7 @@ export class Streams implements LiveStreams {
     client.on('notification', (n) => this.#wake(n.payload ?? ''));
     try {
       await client.connect();
-      await client.query('LISTEN ruddy_stream');
+      await listen(client);
       this.#wakeAll();
     } catch {
       lost();

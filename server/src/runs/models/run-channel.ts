@@ -4,8 +4,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { CaptureModel } from './capture';
 import {
   double,
   integer,
@@ -27,6 +29,7 @@ export class RunChannelModel extends Model<
   declare dtMs: number | null;
   declare n: number;
   declare sha256: string;
+  declare capture?: NonAttribute<CaptureModel>;
 }
 
 export function defineRunChannel(sequelize: Sequelize): void {

@@ -2,9 +2,13 @@ import {
   type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,
+  literal,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { SetupModel } from './setup';
+import type { MemberModel } from '../../platform/access/models/member';
 import type { Origin } from '@ruddy/core/base/contract';
 import {
   instant,
@@ -37,6 +41,8 @@ export class EventModel extends Model<
   declare recordedAt: Date;
   declare corrects: string | null;
   declare private: object | null;
+  declare author?: NonAttribute<MemberModel>;
+  declare setup?: NonAttribute<SetupModel>;
 }
 
 export function defineEvent(sequelize: Sequelize): void {
@@ -54,6 +60,16 @@ export function defineEvent(sequelize: Sequelize): void {
       corrects: optional(references('events')),
       private: optional(json()),
     },
-    { sequelize, tableName: 'events' },
+    {
+      sequelize,
+      tableName: 'events',
+      scopes: {
+        notRetracted: {
+          where: literal(
+            `NOT EXISTS (SELECT 1 FROM events c WHERE c.corrects = "EventModel"."id" AND c.kind = 'struck')`,
+          ),
+        },
+      },
+    },
   );
 }

@@ -2,8 +2,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { MemberModel } from '../../platform/access/models/member';
 import {
   instant,
   integer,
@@ -26,6 +28,7 @@ export class SetupRevisionModel extends Model<
   declare editSession: string | null;
   declare at: Date;
   declare by: string;
+  declare author?: NonAttribute<MemberModel>;
 }
 
 export function defineSetupRevision(sequelize: Sequelize): void {

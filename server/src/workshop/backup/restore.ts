@@ -2,13 +2,19 @@ import { outsideTransaction } from '../../platform/db/transaction';
 import { randomBytes } from 'node:crypto';
 import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import type { BackupNote } from '@ruddy/core/workshop/contract';
-import { database } from '../../platform/db/database';
+import {
+  countAll,
+  createDatabase,
+  dropDatabase,
+  holdsKeeper,
+  schemaOf,
+  unusedDatabases,
+} from '../../platform/db/admin';
 import { connect } from '../../platform/db/connect';
 import { LATEST, migrate } from '../../platform/db/migrate';
-import { hasKeeper } from '../members';
-import { countAll, makeBackup, type Place } from './make';
+import { makeBackup, MOMENT, type Place } from './make';
 import { runProgram } from './programs';
 import { hashFile, writeNote } from './store';
 
@@ -25,15 +31,8 @@ const isRefused = (e: unknown) => (e as { parent?: { code?: string } }).parent?.
 
 /** Scratch databases that a crash left behind. */
 export async function sweepScratch(): Promise<void> {
-  const left = await database().query<{ name: string }>(
-    `SELECT datname AS name FROM pg_database d WHERE datname ~ '^ruddy_check_[0-9a-f]{12}$'
-       AND NOT EXISTS (SELECT 1 FROM pg_stat_activity a WHERE a.datname = d.datname)`,
-    { type: QueryTypes.SELECT },
-  );
-  for (const { name } of left)
-    await database()
-      .query(`DROP DATABASE IF EXISTS ${name}`)
-      .catch(() => undefined);
+  for (const name of await unusedDatabases('^ruddy_check_[0-9a-f]{12}$'))
+    await dropDatabase(name, { force: false }).catch(() => undefined);
 }
 
 /** Restore a file into a database made for it, bring it up to date, look at it, and let it go. */
@@ -44,7 +43,7 @@ async function inScratch<T>(
   look: (db: Sequelize) => Promise<T>,
 ): Promise<T> {
   const name = `ruddy_check_${randomBytes(6).toString('hex')}`;
-  await database().query(`CREATE DATABASE ${name} TEMPLATE template0 ENCODING 'UTF8'`);
+  await createDatabase(name);
   try {
     const made = ['--no-owner', '--no-privileges', '--exit-on-error', '-d', name, file];
     await runProgram(p.bin, 'pg_restore', made, {
@@ -61,7 +60,7 @@ async function inScratch<T>(
       }
     });
   } finally {
-    await database().query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await dropDatabase(name, { force: true });
   }
 }
 
@@ -90,19 +89,13 @@ export async function tryBackup(
     return bad('The file is not as it was written');
   try {
     return await inScratch(p, file, signal, async (db) => {
-      const missing = note ? differences(note.counts, await countAll(db)) : [];
+      const missing = note ? differences(note.counts, await countAll(MOMENT, db)) : [];
       if (missing.length > 0) return bad(`Not all came back: ${missing.slice(0, 3).join('; ')}`);
-      const [newest] = await db.query<{ name: string }>(
-        'SELECT max(name) AS name FROM schema_migrations',
-        {
-          type: QueryTypes.SELECT,
-        },
-      );
-      if ((newest?.name ?? '') > LATEST)
+      if ((await schemaOf(db)) > LATEST)
         return bad('It was made by a newer version of this program');
       const done = await migrate(db);
-      const keeper = await hasKeeper();
-      const rows = Object.values(await countAll(db)).reduce((a, b) => a + b, 0);
+      const keeper = await holdsKeeper(db);
+      const rows = Object.values(await countAll(MOMENT, db)).reduce((a, b) => a + b, 0);
       const words = `${rows} rows came back${done.length > 0 ? `, brought up to date by ${done.length} steps` : ''}`;
       return { checked: { at, ok: true, words }, keeper };
     });
@@ -170,5 +163,5 @@ export async function restoreFile(
     for (const f of [first, sql]) await rm(f, { force: true });
   }
   await how.prepare();
-  return { counts: await countAll(database()), safety: safety.name };
+  return { counts: await countAll(MOMENT), safety: safety.name };
 }

@@ -3,8 +3,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { FeedModel } from './feed';
 import type { Published } from '@ruddy/core/workshop';
 import type { NewsEntry } from '@ruddy/core/workshop/contract';
 import {
@@ -31,6 +33,7 @@ export class FeedItemModel extends Model<
   declare readAt: Date;
   declare state: CreationOptional<NewsEntry['state']>;
   declare releaseId: string | null;
+  declare feed?: NonAttribute<FeedModel>;
 }
 
 export function defineFeedItem(sequelize: Sequelize): void {

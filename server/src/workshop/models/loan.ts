@@ -3,8 +3,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { MemberModel } from '../../platform/access/models/member';
 import type { ItemCondition } from '../../parts/models/item';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { Back, LoanRow } from '@ruddy/core/workshop/contract';
@@ -45,6 +47,7 @@ export class LoanModel extends Model<
   declare back: Back | null;
   declare withdrawn: CreationOptional<boolean>;
   declare rev: CreationOptional<number>;
+  declare member?: NonAttribute<MemberModel>;
 }
 
 export function defineLoan(sequelize: Sequelize): void {

@@ -2,8 +2,10 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type NonAttribute,
   type Sequelize,
 } from 'sequelize';
+import type { MemberModel } from './member';
 import { bytes, instant, primary, references } from '../../../platform/db/columns';
 
 /** A signed-in browser, by the SHA-256 of its token. */
@@ -16,6 +18,7 @@ export class SessionModel extends Model<
   declare begunAt: Date;
   declare seenAt: Date;
   declare expiresAt: Date;
+  declare member?: NonAttribute<MemberModel>;
 }
 
 export function defineSession(sequelize: Sequelize): void {

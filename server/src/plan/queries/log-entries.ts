@@ -1,10 +1,10 @@
-import { select } from '../platform/db/database';
+import { select } from '../../platform/db/database';
 import type * as z from 'zod';
 import type { Origin, Page } from '@ruddy/core/base/contract';
 import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeEntry, outcomeQuery } from '@ruddy/core/compatibility/contract';
-import { logConditions, NOT_RETRACTED } from './log-filter';
-import { decodeCursor, toPage } from '../platform/db/paging';
+import { logConditions, NOT_RETRACTED } from './log-conditions';
+import { decodeCursor, toPage } from '../../platform/db/paging';
 
 export interface EntryRow {
   id: string;

@@ -1,8 +1,8 @@
-import { execute } from '../platform/db/database';
+import { execute } from '../../platform/db/database';
 import type { AnySpec, HostSpec, PartKind, SourceMap } from '@ruddy/core/parts';
-import { newId } from '../platform/db/ids';
-import type { Made } from './items';
-import { syncSockets } from './parts';
+import { newId } from '../../platform/db/ids';
+import type { Made } from '../items';
+import { syncSockets } from '../parts';
 
 /** A part to be written, new or over a stored one. */
 export interface ToStore {

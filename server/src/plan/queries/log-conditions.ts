@@ -1,5 +1,5 @@
 import type { LogFilter } from '@ruddy/core/compatibility/contract';
-import { likePattern } from '../platform/db/paging';
+import { likePattern } from '../../platform/db/paging';
 
 /** Conditions over entries `e`, with their bound values. */
 export interface Conditions {

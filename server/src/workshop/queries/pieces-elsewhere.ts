@@ -1,4 +1,4 @@
-import { select } from '../platform/db/database';
+import { select } from '../../platform/db/database';
 import type { PieceElsewhere } from '@ruddy/core/workshop/contract';
 
 interface Row {

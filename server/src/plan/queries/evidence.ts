@@ -1,4 +1,4 @@
-import { select } from '../platform/db/database';
+import { select } from '../../platform/db/database';
 import type { Chain } from '@ruddy/core/chain';
 import {
   entryVersions,
