@@ -92,12 +92,23 @@ const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
   rules: forbid(...WEB_ALWAYS, laterSubjects(subject)),
 }));
 
-/** A literal says what it is, and a name stands by its value: neither is packed to save lines. */
 /** A transaction inside another would wait for a second connection; `inTransaction` joins the current one. */
 const OPENS_TRANSACTION = {
   selector: "CallExpression[callee.property.name='transaction']",
   message: 'Use inTransaction of platform/db/transaction.',
 };
+/** Statements stand in queries/, where they have a name, a row type and bound values; the rest asks models. */
+const ASKS_DATABASE = [
+  {
+    selector: 'CallExpression[callee.name=/^(select|execute)$/]',
+    message: 'Use a model, or a named function in queries/.',
+  },
+  {
+    selector: "CallExpression[callee.property.name='query']",
+    message: 'Use a model, or a named function in queries/.',
+  },
+];
+/** A literal says what it is, and a name stands by its value: neither is packed to save lines. */
 const PACKED = [
   {
     selector: 'ObjectExpression > SpreadElement > ObjectExpression',
@@ -166,10 +177,14 @@ export default tseslint.config(
     ignores: ['server/src/platform/db/**'],
     languageOptions: { parserOptions: { projectService: true } },
     rules: {
-      'no-restricted-syntax': ['error', ...PACKED, OPENS_TRANSACTION],
+      'no-restricted-syntax': ['error', ...PACKED, OPENS_TRANSACTION, ...ASKS_DATABASE],
       // Work that is not awaited would end after its transaction.
       '@typescript-eslint/no-floating-promises': 'error',
     },
+  },
+  {
+    files: ['server/src/**/queries/*.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...PACKED, OPENS_TRANSACTION] },
   },
   {
     files: ['web/src/**/*.ts'],

@@ -175,7 +175,7 @@ export async function figures() {
       held: 0,
     },
     { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 931 },
-    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 90_800 },
+    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 91_100 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),
@@ -229,7 +229,7 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 35 },
+    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 10 },
     { name: 'literals spread into literals', value: spreadLiterals(), limit: 0, held: 0 },
     { name: 'tuples packed and unpacked at once', value: packedTuples(), limit: 0, held: 0 },
     {

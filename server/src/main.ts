@@ -1,7 +1,8 @@
-import { createServer } from 'node:http';
-import { pino } from 'pino';
+import { createServer, type Server } from 'node:http';
+import { type Logger, pino } from 'pino';
 import { createApp } from './app';
-import { readConfig } from './config';
+import { type Config, readConfig } from './config';
+import { database } from './platform/db/database';
 import { connect } from './platform/db/connect';
 import { defineModels } from './models';
 import { firstStart } from './workshop/demo';
@@ -13,8 +14,12 @@ import { scheduleBackups } from './workshop/backups';
 import { Streams } from './platform/streams/streams';
 
 const FINISH_MS = 5000;
-const HEAD_MS = 15_000;
-const BODY_MS = 300_000;
+/** Who sends its head or body a letter at a time does not keep a place for long. */
+const LIMITS = {
+  headersTimeout: 15_000,
+  requestTimeout: 300_000,
+  connectionsCheckingInterval: 5000,
+};
 const NO_KEEPER = `other machines could reach this, and no keeper has a password yet.
   Give one first, on this machine alone: npm run keeper -- NAME   (or in the page under Workshop, Members)`;
 
@@ -23,24 +28,10 @@ function fail(problem: string): never {
   process.exit(1);
 }
 
-async function main(): Promise<void> {
-  const read = readConfig(process.env);
-  if (!read.ok) fail(read.problem);
-  const { config } = read;
-  const logger = pino({ level: config.log });
-  const db = connect(config.databaseUrl);
-  defineModels(db);
-  const grounds = {
-    now: config.now,
-    unexpected: (err: unknown) => logger.error({ err }, 'unexpected'),
-  };
-  const streams = new Streams(grounds, config.databaseUrl);
-  const services = {
-    ...grounds,
-    streams,
-    ...(config.signIn && { access: { secure: config.names.publicUrl?.protocol === 'https:' } }),
-    ...(config.backups && { backups: { ...config.backups, url: config.databaseUrl } }),
-  };
+type Services = Parameters<typeof createApp>[0];
+
+/** Brings the database up to date and loads the demo at the first start; ends the process with the reason where it cannot. */
+async function prepare(services: Services, config: Config, logger: Logger): Promise<void> {
   try {
     const { migrations, runs } = await prepareDatabase();
     if (migrations.length > 0) logger.info({ migrations }, 'schema brought up to date');
@@ -54,53 +45,79 @@ async function main(): Promise<void> {
       `the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`,
     );
   }
+}
 
-  if (config.signIn && !(await hasKeeper())) {
-    await db.close();
-    fail(NO_KEEPER);
-  }
-  const { webDir, names, proxies } = config;
-  // Who sends its head or body a letter at a time does not keep a place for long.
-  const limits = {
-    headersTimeout: HEAD_MS,
-    requestTimeout: BODY_MS,
-    connectionsCheckingInterval: 5000,
-  };
-  const server = createServer(limits, createApp(services, { webDir, logger, names, proxies }));
-  const stopBackups = scheduleBackups(services);
-  const stopFeeds = scheduleFeeds(services);
+/** Ends the process in order: streams, requests, long work, database. A second call changes nothing. */
+function stopper(server: Server, streams: Streams, ends: readonly (() => Promise<void>)[]) {
   let stopping = false;
-  const stop = () => {
+  return () => {
     if (stopping) return;
     stopping = true;
     // Streams end first: a server with an open answer never closes.
     void streams.close();
-    const close = () =>
-      void Promise.allSettled([stopJobs(), stopFeeds(), stopBackups()]).finally(() =>
-        db.close().finally(() => process.exit(0)),
+    server.close(() => {
+      void Promise.allSettled(ends.map((end) => end())).finally(() =>
+        database()
+          .close()
+          .finally(() => process.exit(0)),
       );
-    server.close(close);
+    });
     server.closeIdleConnections();
     // Requests that do not finish in time are cut, so that the database can be closed.
     setTimeout(() => server.closeAllConnections(), FINISH_MS).unref();
   };
+}
+
+function listen(server: Server, { port, host }: Config, logger: Logger): void {
+  server.on('error', (error: NodeJS.ErrnoException) => {
+    fail(
+      error.code === 'EADDRINUSE'
+        ? `port ${port} is taken; set PORT to another one`
+        : error.message,
+    );
+  });
+  server.listen(port, host, () => {
+    const address = server.address();
+    const taken = typeof address === 'object' && address ? address.port : port;
+    process.send?.({ ready: true, port: taken });
+    logger.info({ port: taken }, 'listening');
+  });
+}
+
+async function main(): Promise<void> {
+  const read = readConfig(process.env);
+  if (!read.ok) fail(read.problem);
+  const { config } = read;
+  const logger = pino({ level: config.log });
+  const { webDir, names, proxies } = config;
+  defineModels(connect(config.databaseUrl));
+  const grounds = {
+    now: config.now,
+    unexpected: (err: unknown) => logger.error({ err }, 'unexpected'),
+  };
+  const streams = new Streams(grounds, config.databaseUrl);
+  const services = {
+    ...grounds,
+    streams,
+    ...(config.signIn && { access: { secure: names.publicUrl?.protocol === 'https:' } }),
+    ...(config.backups && { backups: { ...config.backups, url: config.databaseUrl } }),
+  };
+  await prepare(services, config, logger);
+  if (config.signIn && !(await hasKeeper())) {
+    await database().close();
+    fail(NO_KEEPER);
+  }
+  const server = createServer(LIMITS, createApp(services, { webDir, logger, names, proxies }));
+  const stop = stopper(server, streams, [
+    stopJobs,
+    scheduleFeeds(services),
+    scheduleBackups(services),
+  ]);
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   // The starter is gone without a word: nobody else would stop this process.
   process.on('disconnect', stop);
-  server.on('error', (error: NodeJS.ErrnoException) => {
-    fail(
-      error.code === 'EADDRINUSE'
-        ? `port ${config.port} is taken; set PORT to another one`
-        : error.message,
-    );
-  });
-  server.listen(config.port, config.host, () => {
-    const address = server.address();
-    const port = typeof address === 'object' && address ? address.port : config.port;
-    process.send?.({ ready: true, port });
-    logger.info({ port }, 'listening');
-  });
+  listen(server, config, logger);
 }
 
 void main();

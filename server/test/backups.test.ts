@@ -213,6 +213,10 @@ describe('beyond this machine', () => {
       more: { detail: expect.stringContaining('nobody could sign in') },
     });
     await giveKeeper(services, randomUUID(), 'Keeper K', 'fen mist over the dyke');
+    // The database has a keeper now; the backup still has none.
+    await expect(restoreNamed(services, row.name, never)).rejects.toMatchObject({
+      more: { detail: expect.stringContaining('nobody could sign in') },
+    });
     const next = await backUpNow(services, never);
     await expect(restoreNamed(services, next.name, never)).resolves.toMatchObject({
       restored: next.name,

@@ -121,13 +121,23 @@ function capOf(p: Parts): number {
   return fault > 0 ? Math.min(stated, 17 - 5 * fault) : stated;
 }
 
-/** A tunnel: the router link, the PCIe the standards put behind it, and the slot of the dock. */
-export function tunnelLink(p: Parts): Wiring {
-  const { socket, chain, noise } = p;
-  const port = word<PortStandard>(
-    socket?.standard,
-    socket?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40',
-  );
+/** The two routers of a tunnel: what their lanes carry together, and what the standards put behind them. */
+interface Routers {
+  port: PortStandard;
+  uplink: TunnelStandard;
+  lane: number;
+  lanes: number;
+  generation: number;
+  /** Gb/s of a lane that the cables let through. */
+  cable: number;
+  older: boolean;
+  behind: { gen: number; lanes: number }[];
+}
+
+function routersOf(p: Parts): Routers {
+  const { socket, chain } = p;
+  const usual = socket?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40';
+  const port = word<PortStandard>(socket?.standard, usual);
   // An end that speaks no tunnel at all is held up by its barrier; what it would carry is then of no matter.
   const tunnelled = (s: PortStandard): TunnelStandard =>
     s in ROUTER ? (s as TunnelStandard) : 'usb4-40';
@@ -137,42 +147,68 @@ export function tunnelLink(p: Parts): Wiring {
   const b = ROUTER[uplink];
   const half = strength(p, 'cable-half-rate') > 0 ? 10 : 40;
   const cable = pathLane(p);
-  const lane = Math.min(a.lane, b.lane, cable, half);
-  const lanes = strength(p, 'cable-one-lane') > 0 ? 1 : Math.min(a.lanes, b.lanes);
-  const older = [near, uplink].some((s) => TUNNELS[s].era === 'thunderbolt');
-  const behind = [near, uplink].flatMap((s) => TUNNELS[s].behind ?? []);
-  const clamp = strength(p, 'driver-clamp') > 0;
-  const seat = strength(p, 'card-not-seated');
-  const slotPort = slotEnd(p, { gen: 3, lanes: 4 });
-  const card = cardEnd(p);
-  const slot: Span = {
-    gen: clamp ? 1 : Math.min(slotPort.gen, card.gen),
-    lanes: trainedWidth(
-      Math.max(1, Math.min(slotPort.lanes, card.lanes) / (seat > 0 ? (seat < 0.4 ? 2 : 4) : 1)),
-    ),
+  return {
+    port,
+    uplink,
+    lane: Math.min(a.lane, b.lane, cable, half),
+    lanes: strength(p, 'cable-one-lane') > 0 ? 1 : Math.min(a.lanes, b.lanes),
+    generation: Math.min(a.generation, b.generation),
+    cable,
+    older: [near, uplink].some((s) => TUNNELS[s].era === 'thunderbolt'),
+    behind: [near, uplink].flatMap((s) => TUNNELS[s].behind ?? []),
   };
+}
+
+/** The slot of the dock with its card: generation and lanes they train to. */
+function slotSpan(p: Parts, port: Span, card: Span): Span {
+  const seat = strength(p, 'card-not-seated');
+  const lost = seat === 0 ? 1 : seat < 0.4 ? 2 : 4;
+  return {
+    gen: strength(p, 'driver-clamp') > 0 ? 1 : Math.min(port.gen, card.gen),
+    lanes: trainedWidth(Math.max(1, Math.min(port.lanes, card.lanes) / lost)),
+  };
+}
+
+/** The lanes of a host to the chip that makes its port, as they are wired and as they run. */
+function hostSpans(
+  p: Parts,
+  older: boolean,
+): { wired: Span; now: Span; separate: boolean; known: boolean } {
+  const { socket, noise } = p;
   const wired = {
     gen: settle(socket?.pcieGen, older ? 3 : 4, noise, 'host gen'),
     lanes: settle(socket?.lanes, 4, noise, 'host lanes'),
   };
   const separate = word(socket?.controller, 'built-in') === 'separate';
-  const hostNow =
-    strength(p, 'two-lanes') > 0 ? { ...wired, lanes: Math.min(2, wired.lanes) } : wired;
-  const known =
-    separate || (typeof socket?.pcieGen === 'number' && typeof socket.lanes === 'number');
-  const cap = capOf(p);
+  const now = strength(p, 'two-lanes') > 0 ? { ...wired, lanes: Math.min(2, wired.lanes) } : wired;
+  const stated = typeof socket?.pcieGen === 'number' && typeof socket.lanes === 'number';
+  return { wired, now, separate, known: separate || stated };
+}
+
+/** Gb/s that PCIe has inside the tunnel: what the controllers put behind it holds generation and lanes down to the slot's. */
+function innerGbps({ chain }: Parts, r: Routers, slotPort: Span): number {
   // Class C is what Gen3 with four lanes gives, where the dock's own standard does not settle it.
   const narrow =
     word(chain.dock?.controllerClass, 'c') === 'c' &&
     chain.dock?.capGbps === null &&
-    !TUNNELS[uplink].behind;
-  // What the controllers put behind the tunnel holds generation and lanes of it down to the slot's.
-  const gen = Math.min(slotPort.gen, narrow ? 3 : 5, ...behind.map((x) => x.gen));
-  const inner = pcieRawGbps(gen, Math.min(slotPort.lanes, ...behind.map((x) => x.lanes)));
+    !TUNNELS[r.uplink].behind;
+  const gen = Math.min(slotPort.gen, narrow ? 3 : 5, ...r.behind.map((x) => x.gen));
+  return pcieRawGbps(gen, Math.min(slotPort.lanes, ...r.behind.map((x) => x.lanes)));
+}
+
+/** A tunnel: the router link, the PCIe the standards put behind it, and the slot of the dock. */
+export function tunnelLink(p: Parts): Wiring {
+  const r = routersOf(p);
+  const slotPort = slotEnd(p, { gen: 3, lanes: 4 });
+  const card = cardEnd(p);
+  const slot = slotSpan(p, slotPort, card);
+  const host = hostSpans(p, r.older);
+  const cap = capOf(p);
+  const inner = innerGbps(p, r, slotPort);
   const usable = (traffic: boolean) => {
     const t = takes(p, traffic);
     const way = (d: 'down' | 'up') => {
-      const left = Math.max(0, transportOf(lane, lanes, older) - t[d]);
+      const left = Math.max(0, transportOf(r.lane, r.lanes, r.older) - t[d]);
       const tunnel = Math.min(
         carried(Math.min(left, inner), d, 'tunnel', true),
         d === 'down' ? cap : (cap * 152) / 156,
@@ -180,16 +216,16 @@ export function tunnelLink(p: Parts): Wiring {
       return Math.min(
         tunnel,
         spanRate(slot, d, 'tunnel'),
-        known ? spanRate(hostNow, d, 'tunnel') : Infinity,
+        host.known ? spanRate(host.now, d, 'tunnel') : Infinity,
       );
     };
     return { down: way('down'), up: way('up') };
   };
   return {
     kind: 'tunnel',
-    barrier: barrier(p, port, uplink, cable),
-    router: { laneGbps: lane, lanes, generation: Math.min(a.generation, b.generation) },
-    host: separate ? { now: hostNow, cap: wired } : null,
+    barrier: barrier(p, r.port, r.uplink, r.cable),
+    router: { laneGbps: r.lane, lanes: r.lanes, generation: r.generation },
+    host: host.separate ? { now: host.now, cap: host.wired } : null,
     slot,
     port: slotPort,
     card,

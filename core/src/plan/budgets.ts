@@ -29,9 +29,39 @@ function budget(b: Omit<Budget, 'state' | 'comfortable'> & { comfortable?: numbe
   };
 }
 
-/** The budgets of a chain beside its link, in the order a person checks them. */
-export function budgetsOf(body: StaticFacts, rule: (id: RuleId) => number): Budget[] {
-  const power = body.power.feeders.flatMap((f): Budget[] => [
+type Rule = (id: RuleId) => number;
+type Feeder = StaticFacts['power']['feeders'][number];
+
+/** Plugs of a supply on its card; where they cannot be matched, the side that was counted. */
+function plugBudgets({ at, name, plugs, counted }: Feeder): Budget[] {
+  if (plugs)
+    return plugs.wants === 0
+      ? []
+      : [
+          budget({
+            area: 'plugs',
+            name,
+            unit: plugs.wants === 1 ? 'plug' : 'plugs',
+            need: exact(plugs.wants),
+            have: { lo: plugs.wants - plugs.short.hi, hi: plugs.wants - plugs.short.lo },
+            open: [],
+          }),
+        ];
+  if (!counted || counted.card === counted.supply) return [];
+  return [
+    budget({
+      area: 'plugs',
+      name,
+      unit: 'plugs',
+      need: counted.card ? exact(0) : null,
+      have: counted.supply ? exact(0) : null,
+      open: counted.card ? [`${at}/cables8Pin`] : ['card/plugs8Pin'],
+    }),
+  ];
+}
+
+function powerBudgets(body: StaticFacts, rule: Rule): Budget[] {
+  return body.power.feeders.flatMap((f) => [
     budget({
       area: 'power',
       name: f.name,
@@ -41,74 +71,47 @@ export function budgetsOf(body: StaticFacts, rule: (id: RuleId) => number): Budg
       ...(f.rated && { comfortable: (f.rated.lo * rule('power.comfortPercent')) / 100 }),
       open: f.open,
     }),
-    ...(f.plugs && f.plugs.wants > 0
-      ? [
-          budget({
-            area: 'plugs',
-            name: f.name,
-            unit: f.plugs.wants === 1 ? 'plug' : 'plugs',
-            need: exact(f.plugs.wants),
-            have: { lo: f.plugs.wants - f.plugs.short.hi, hi: f.plugs.wants - f.plugs.short.lo },
-            open: [],
-          }),
-        ]
-      : !f.plugs && f.counted && f.counted.card !== f.counted.supply
-        ? [
-            budget({
-              area: 'plugs',
-              name: f.name,
-              unit: 'plugs',
-              need: f.counted.card ? exact(0) : null,
-              have: f.counted.supply ? exact(0) : null,
-              open: f.counted.card ? [`${f.at}/cables8Pin`] : ['card/plugs8Pin'],
-            }),
-          ]
-        : []),
+    ...plugBudgets(f),
   ]);
-  const c = body.charging;
-  const charging =
-    c.hasBattery && (c.by === 'link' || c.by === 'own-lead')
-      ? [
-          budget({
-            area: 'charging',
-            name: '',
-            unit: 'W',
-            need: c.drawW,
-            have: c.contract,
-            open: c.open,
-          }),
-        ]
-      : [];
-  const fit = (body.fit?.rows ?? []).map((r) =>
-    budget({ area: 'fit', name: r.what, unit: r.unit, need: r.need, have: r.have, open: r.open }),
-  );
-  const cool = body.cooling;
-  const cooling = cool
-    ? [
-        budget({
-          area: 'cooling',
-          name: '',
-          unit: 'K',
-          need: cool.riseK,
-          have: exact(cool.limitK),
-          open: cool.open,
-        }),
-      ]
-    : [];
-  const screens = body.pictures.map((p) =>
-    budget({
+}
+
+function chargingBudget({ charging: c }: StaticFacts): Budget[] {
+  if (!c.hasBattery || (c.by !== 'link' && c.by !== 'own-lead')) return [];
+  const { drawW: need, contract: have, open } = c;
+  return [budget({ area: 'charging', name: '', unit: 'W', need, have, open })];
+}
+
+function coolingBudget({ cooling: c }: StaticFacts): Budget[] {
+  if (!c) return [];
+  const have = exact(c.limitK);
+  return [budget({ area: 'cooling', name: '', unit: 'K', need: c.riseK, have, open: c.open })];
+}
+
+/** Gb/s of a screen; one that fits only compressed needs as much less. */
+function screenBudgets({ pictures }: StaticFacts, rule: Rule): Budget[] {
+  return pictures.map((p) => {
+    const ratio = p.verdict === 'compressed' ? rule('screen.compression') : 1;
+    return budget({
       area: 'screen',
       name: p.name,
       unit: 'Gb/s',
-      need:
-        p.needGbps === null
-          ? null
-          : exact(
-              p.verdict === 'compressed' ? p.needGbps / rule('screen.compression') : p.needGbps,
-            ),
+      need: p.needGbps === null ? null : exact(p.needGbps / ratio),
       have: p.haveGbps === null ? null : exact(p.haveGbps),
       open: p.open,
-    }),
+    });
+  });
+}
+
+/** The budgets of a chain beside its link, in the order a person checks them. */
+export function budgetsOf(body: StaticFacts, rule: Rule): Budget[] {
+  const fit = (body.fit?.rows ?? []).map((r) =>
+    budget({ area: 'fit', name: r.what, unit: r.unit, need: r.need, have: r.have, open: r.open }),
   );
-  return [...power, ...charging, ...fit, ...cooling, ...screens];
+  return [
+    ...powerBudgets(body, rule),
+    ...chargingBudget(body),
+    ...fit,
+    ...coolingBudget(body),
+    ...screenBudgets(body, rule),
+  ];
 }

@@ -7,7 +7,7 @@ import {
   type SearchKind as Kind,
   unitsSeen,
 } from './queries/search-input';
-import { RuleBook } from '@ruddy/core/base';
+import { type HouseRules, RuleBook } from '@ruddy/core/base';
 import {
   alone,
   type BoxChoice,
@@ -180,44 +180,47 @@ export async function machinesFor(
   });
 }
 
-/** Everything a search needs in one go; whoever runs it needs no database. */
-export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<ScoutGrounds> {
-  const [base, house, { rows, left }, prices, rates] = await Promise.all([
-    baseOf(ask),
-    houseRules(),
-    catalogue(ask.own),
-    allPrices(),
-    listRates(),
-  ]);
-  const asOf = s.now().toISOString().slice(0, 10);
-  const oldDays = new RuleBook(house).get('cost.oldDays');
-  const r: OfferRules = { condition: ask.condition, currency: ask.currency, rates, asOf, oldDays };
-  const byPart = new Map<string, Price[]>();
-  for (const p of prices) byPart.set(p.partId, [...(byPart.get(p.partId) ?? []), p]);
-  const list = <S extends AnySpec>(...kinds: Kind[]): Choice<S>[] =>
-    rows
-      .filter((row) => kinds.includes(row.kind))
-      .map((row) => {
-        const { minor, resaleMinor } = alone(byPart.get(row.id) ?? [], r);
-        const name = partName(row.spec as unknown as DockSpec);
-        return {
-          id: row.id,
-          name,
-          spec: row.spec as S,
-          minor: row.owned ? 0 : minor,
-          owned: row.owned,
-          resaleMinor,
-          alike: [],
-        };
-      });
-  const soft = await PartModel.findAll({
+/** What parts of the catalogue cost in this search. */
+class SearchPrices {
+  readonly #byPart = new Map<string, Price[]>();
+
+  constructor(
+    readonly all: readonly Price[],
+    readonly rules: OfferRules,
+  ) {
+    for (const p of all) this.#byPart.set(p.partId, [...(this.#byPart.get(p.partId) ?? []), p]);
+  }
+
+  /** A part alone: owned ones cost nothing, and may still be sold. */
+  of({ id, owned }: PartForSearch): { minor: number | null; resaleMinor: number | null } {
+    const { minor, resaleMinor } = alone(this.#byPart.get(id) ?? [], this.rules);
+    return { minor: owned ? 0 : minor, resaleMinor };
+  }
+
+  choice<S extends AnySpec>(row: PartForSearch): Choice<S> {
+    const name = partName(row.spec as unknown as DockSpec);
+    const { minor, resaleMinor } = this.of(row);
+    const { id, owned } = row;
+    return { id, name, spec: row.spec as S, minor, owned, resaleMinor, alike: [] };
+  }
+}
+
+/** Releases and requirements of the catalogue. */
+async function softwareNotes() {
+  const rows = await PartModel.findAll({
     where: { kind: ['release', 'requirement'], retiredAt: null },
     order: ['kind', 'id'],
     limit: 2000,
   });
-  const of = <S>(kind: string) => soft.filter((x) => x.kind === kind).map((x) => x.spec as S);
-  const requirements = of<RequirementSpec>('requirement');
-  const releases = of<ReleaseSpec>('release');
+  const of = <S>(kind: string) => rows.filter((x) => x.kind === kind).map((x) => x.spec as S);
+  return {
+    requirements: of<RequirementSpec>('requirement'),
+    releases: of<ReleaseSpec>('release'),
+  };
+}
+
+/** The title asked for, at the size asked for and at the usual ones. */
+async function framesAskedFor(ask: ScoutAsk) {
   const resolutions = [ask.resolution, ...STANDARD_RESOLUTIONS.filter((x) => x !== ask.resolution)];
   const frames = await frameAsks({
     titleIds: [ask.titleId],
@@ -229,26 +232,79 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     capFps: null,
   });
   if (frames.length === 0) throw invalid('titleId', 'No title has this id');
-  const keys = await loggedKeysOf(plain(partName(base.host)));
-  const seen = await tallies(keys);
-  const near = await unitsSeen();
-  const boxes = boxesOf(prices, r);
-  const logged = new Set(near.flatMap((n) => [n.dock, n.card]));
-  const measured = new Set(frames.flatMap((f) => Object.keys(f.model.fit?.main.cards ?? {})));
-  // What something else is known of by its name does not stand for others.
-  const apart = (c: Choice<{ maker: string; model: string; variant: string }>) =>
+  return frames;
+}
+
+/** Complete computers, which draw the frames without a link. */
+function completeSystems(
+  rows: readonly PartForSearch[],
+  prices: SearchPrices,
+  frames: Awaited<ReturnType<typeof frameAsks>>,
+  house: HouseRules,
+): OutrightChoice[] {
+  return rows
+    .filter((row) => row.kind === 'laptop' || row.kind === 'desktop')
+    .map((row) => {
+      const spec = row.spec as MachineSpec;
+      return {
+        kind: row.kind as OutrightChoice['kind'],
+        id: row.id,
+        name: partName(spec),
+        ...prices.of(row),
+        fps: machineFps(spec, frames, house),
+        noiseDb: typeof spec.noiseDb === 'number' ? spec.noiseDb : null,
+      };
+    });
+}
+
+type Named = Choice<{ maker: string; model: string; variant: string }>;
+
+/** Tells what something else is known of by its name: such a part does not stand for others of the same values. */
+function knownByName(
+  ask: ScoutAsk,
+  known: Pick<ScoutInput, 'near' | 'frames' | 'boxes'> & {
+    context: Awaited<ReturnType<typeof softwareNotes>>;
+  },
+): (c: Named) => boolean {
+  const logged = new Set(known.near.flatMap((n) => [n.dock, n.card]));
+  const measured = new Set(known.frames.flatMap((f) => Object.keys(f.model.fit?.main.cards ?? {})));
+  const { requirements, releases } = known.context;
+  return (c) =>
     logged.has(plain(c.name)) ||
     measured.has(c.name) ||
     [...requirements, ...releases].some((x) => means(x, c.spec)) ||
-    boxes.some((b) => b.dockId === c.id || b.cardId === c.id) ||
+    known.boxes.some((b) => b.dockId === c.id || b.cardId === c.id) ||
     ask.pins.some((p) => [p.dock, p.card, p.supply, ...p.path].includes(c.id));
+}
+
+/** Everything a search needs in one go; whoever runs it needs no database. */
+export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<ScoutGrounds> {
+  const [base, house, { rows, left }, offers, rates] = await Promise.all([
+    baseOf(ask),
+    houseRules(),
+    catalogue(ask.own),
+    allPrices(),
+    listRates(),
+  ]);
+  const asOf = s.now().toISOString().slice(0, 10);
+  const oldDays = new RuleBook(house).get('cost.oldDays');
+  const { condition, currency } = ask;
+  const prices = new SearchPrices(offers, { condition, currency, rates, asOf, oldDays });
+  const frames = await framesAskedFor(ask);
+  const context = { asOf, house, ...(await softwareNotes()) };
+  const boxes = boxesOf(offers, prices.rules);
+  const near = await unitsSeen();
+  const seen = await tallies(await loggedKeysOf(plain(partName(base.host))));
+  const apart = knownByName(ask, { near, frames, boxes, context });
+  const list = <S extends AnySpec>(...kinds: Kind[]) =>
+    rows.filter((row) => kinds.includes(row.kind)).map((row) => prices.choice<S>(row));
   const cut = <S extends { maker: string; model: string; variant: string }>(all: Choice<S>[]) =>
     collapsed(all, apart);
   const screens = list<ScreenSpec>('screen').filter((x) => ask.screens.includes(x.id));
   const input: ScoutInput = {
     base,
-    context: { asOf, house, requirements, releases },
-    currency: ask.currency,
+    context,
+    currency,
     routes: routesFor(base.host as HostSpec, cut(list<PieceSpec>('cable', 'adapter'))),
     docks: cut(list<DockSpec>('dock')),
     cards: cut(list<CardSpec>('card')),
@@ -265,20 +321,11 @@ export async function scoutGroundsFor(s: Services, ask: ScoutAsk): Promise<Scout
     limits: ask.limits,
     weights: ask.weights,
   };
-  const outright = rows
-    .filter((row) => row.kind === 'laptop' || row.kind === 'desktop')
-    .map((row): OutrightChoice => {
-      const spec = row.spec as MachineSpec;
-      const { minor, resaleMinor } = alone(byPart.get(row.id) ?? [], r);
-      return {
-        kind: row.kind as OutrightChoice['kind'],
-        id: row.id,
-        name: partName(spec),
-        minor: row.owned ? 0 : minor,
-        resaleMinor,
-        fps: machineFps(spec, frames, house),
-        noiseDb: typeof spec.noiseDb === 'number' ? spec.noiseDb : null,
-      };
-    });
-  return { input, host: partName(base.host), title: frames[0]?.model.name ?? '', outright, left };
+  return {
+    input,
+    host: partName(base.host),
+    title: frames[0]?.model.name ?? '',
+    outright: completeSystems(rows, prices, frames, house),
+    left,
+  };
 }

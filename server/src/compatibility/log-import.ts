@@ -1,6 +1,6 @@
 import { entriesKnown, type Known } from './queries/entries-known';
 import { inTransaction } from '../platform/db/transaction';
-import { chainNames } from '@ruddy/core/chain';
+import { type Chain, chainNames } from '@ruddy/core/chain';
 import type { OutcomeBody } from '@ruddy/core/compatibility/contract';
 import type { RowOutcome, ImportRow, Job, LogImportQuery } from '@ruddy/core/parts/contract';
 import { LogEntryModel } from '../plan/models/log-entry';
@@ -77,6 +77,14 @@ interface Judged {
   insert: ReturnType<typeof entryRow> | null;
 }
 
+/** An entry of the file with the hash of what it says. */
+type Hashed = NonNullable<LogIncoming['entry']> & { hash: string };
+
+const chainWords = (chain: Chain) =>
+  Object.values(chainNames(chain))
+    .filter((n) => n !== '')
+    .join('; ');
+
 /** One file held against the log. */
 class LogImport {
   readonly fates: Record<RowOutcome, number> = { wrong: 0, asks: 0, new: 0, changed: 0, same: 0 };
@@ -120,77 +128,75 @@ class LogImport {
     return list.map((x, i) => this.#judge(x, hashed[i] ?? null, met));
   }
 
-  #judge(
+  #end(
     x: LogIncoming,
-    h: (NonNullable<LogIncoming['entry']> & { hash: string }) | null,
-    met: Met,
+    h: Hashed | null,
+    fate: RowOutcome,
+    notes: ImportRow['notes'],
+    more: Partial<Judged> = {},
   ): Judged {
-    const part =
-      x.name ||
-      (h
-        ? Object.values(chainNames(h.chain))
-            .filter((n) => n !== '')
-            .join('; ')
-        : `entry ${x.row}`);
-    const end = (
-      fate: RowOutcome,
-      notes: ImportRow['notes'],
-      more: Partial<Judged> = {},
-    ): Judged => {
-      this.fates[fate] += 1;
-      return { fate: { row: x.row, fate, part, notes }, store: null, insert: null, ...more };
-    };
-    if (!h) return end('wrong', x.errors);
+    this.fates[fate] += 1;
+    const part = x.name || (h ? chainWords(h.chain) : `entry ${x.row}`);
+    return { fate: { row: x.row, fate, part, notes }, store: null, insert: null, ...more };
+  }
+
+  /** What is wrong with an entry beside the rest of the file; it is noted as seen. */
+  #clash(x: LogIncoming, h: Hashed, met: Met): { column: string; what: string } | null {
     const before = this.#taken.get(h.body.id);
     if (before && before.hash !== h.hash)
-      return end('wrong', [
-        {
-          row: x.row,
-          column: 'id',
-          what: `has the id of row ${before.row} and says something else`,
-        },
-      ]);
+      return {
+        column: 'id',
+        what: `has the id of row ${before.row} and says something else`,
+      };
     this.#taken.set(h.body.id, { row: x.row, hash: h.hash });
     const { corrects } = h.body;
     if (corrects !== null && !met.ids.has(corrects) && !this.#taken.has(corrects))
-      return end('wrong', [
-        {
-          row: x.row,
-          column: 'corrects',
-          what: 'names an entry that is neither here nor above it in the file',
-        },
-      ]);
-    if (before || met.hashes.has(h.hash)) return end('same', []);
+      return {
+        column: 'corrects',
+        what: 'names an entry that is neither here nor above it in the file',
+      };
+    return null;
+  }
+
+  #judge(x: LogIncoming, h: Hashed | null, met: Met): Judged {
+    if (!h) return this.#end(x, h, 'wrong', x.errors);
+    const seenBefore = this.#taken.has(h.body.id);
+    const clash = this.#clash(x, h, met);
+    if (clash) return this.#end(x, h, 'wrong', [{ row: x.row, ...clash }]);
+    if (seenBefore || met.hashes.has(h.hash)) return this.#end(x, h, 'same', []);
     const known = met.ids.get(h.body.id);
-    const made = { origin: 'imported' as const, at: new Date(h.at), by: this.by };
-    const place = {
-      setupId: null,
-      unit: h.unit,
-      chain: h.chain,
-      seq: h.seq,
-      cameFrom: h.cameFrom || this.q.name,
-    };
-    if (!known)
-      return end('new', [], { insert: entryRow({ ...h.body, note: '' }, place, made, h.hash) });
+    if (!known) {
+      const row = entryRow({ ...h.body, note: '' }, this.#placeOf(h), this.#madeOf(h), h.hash);
+      return this.#end(x, h, 'new', [], { insert: row });
+    }
     const notes = differences(known, h, x.row, x.namesOnly);
     // What was taken from this file before stands as a correction of the entry here.
-    if (notes.length === 0 || met.ids.has(takenId(h))) return end('same', []);
-    const store = async () => {
-      const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
-      const chain = x.namesOnly ? known.chain : h.chain;
-      const now = { ...made, at: this.s.now() };
-      if (known.setup_id !== null) await storeOutcome(known.setup_id, body, chain, now);
-      else {
-        const row = entryRow(
-          body,
-          { ...place, unit: known.unit, chain, seq: h.seq + 1 },
-          now,
-          entryHash(known.unit, chain, body),
-        );
-        await LogEntryModel.create(row);
-      }
-    };
-    return end('asks', notes, this.#keeps(x.row) === 'file' ? { store } : {});
+    if (notes.length === 0 || met.ids.has(takenId(h))) return this.#end(x, h, 'same', []);
+    const store = () => this.#takeFromFile(x, h, known);
+    return this.#end(x, h, 'asks', notes, this.#keeps(x.row) === 'file' ? { store } : {});
+  }
+
+  #madeOf(h: Hashed) {
+    return { origin: 'imported' as const, at: new Date(h.at), by: this.by };
+  }
+
+  #placeOf(h: Hashed) {
+    const cameFrom = h.cameFrom || this.q.name;
+    return { setupId: null, unit: h.unit, chain: h.chain, seq: h.seq, cameFrom };
+  }
+
+  /** Lets what the file says correct the entry here. */
+  async #takeFromFile(x: LogIncoming, h: Hashed, known: Known): Promise<void> {
+    const body = { ...h.body, id: takenId(h), note: '', corrects: known.id };
+    const chain = x.namesOnly ? known.chain : h.chain;
+    const now = { ...this.#madeOf(h), at: this.s.now() };
+    if (known.setup_id !== null) {
+      await storeOutcome(known.setup_id, body, chain, now);
+      return;
+    }
+    const place = { ...this.#placeOf(h), unit: known.unit, chain, seq: h.seq + 1 };
+    const hash = entryHash(known.unit, chain, body);
+    await LogEntryModel.create(entryRow(body, place, now, hash));
   }
 
   /** Every row that disagrees is decided. */

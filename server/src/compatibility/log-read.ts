@@ -62,11 +62,8 @@ interface LogFile {
   outcomes?: unknown;
 }
 
-/** Read a share file of the log, each entry by itself, so that every bad one is named. */
-export async function readLogJson(
-  text: string,
-  step: (rows: number) => Promise<void>,
-): Promise<LogIncoming[]> {
+/** The file as a whole is a share file of the log; refused with the reason otherwise. */
+function parseLogFile(text: string): LogFile & { outcomes: unknown[] } {
   let file: LogFile;
   try {
     file = JSON.parse(text) as LogFile;
@@ -77,64 +74,72 @@ export async function readLogJson(
     throw refuse('Not a log file: "format" must be "ruddy-bridge/bundle" and "version" 1');
   if ((file.setups?.length ?? 0) > 0 || (file.parts?.length ?? 0) > 0)
     throw refuse('The file holds setups or parts too. Load it whole under Workshop, Data');
-  if (!Array.isArray(file.outcomes) || file.outcomes.length === 0)
-    throw refuse('The file holds no entries');
-  if (file.outcomes.length > MOST)
+  const { outcomes } = file;
+  if (!Array.isArray(outcomes) || outcomes.length === 0) throw refuse('The file holds no entries');
+  if (outcomes.length > MOST)
     throw refuse(`The file has more than ${MOST} entries; send it in parts`);
   const odd = unstorable(file);
   if (odd !== null) throw refuse(`${odd}: holds a null character or half of a character`);
+  return { ...file, outcomes };
+}
+
+type CheckedChain = ReturnType<typeof checked<typeof chainSchema>>;
+
+/** The chain an entry names by its number, or holds; what is wrong with it otherwise. */
+function chainOfEntry(
+  chain: number | Chain | null | undefined,
+  chains: readonly CheckedChain[],
+): { chain: Chain } | { column: string; what: string } {
+  if (typeof chain !== 'number') return chain ? { chain } : { column: 'chain', what: 'is missing' };
+  const read = chains[chain];
+  if (!read) return { column: 'chain', what: `the file holds no chain ${chain}` };
+  if (read.success) return { chain: read.data as Chain };
+  const issue = read.error.issues[0];
+  const place = issue?.path.map(String).join('/') ?? '';
+  return { column: `chains/${chain}/${place}`, what: issue?.message ?? 'is no chain' };
+}
+
+/** One entry of the file, read by itself: the entry, or everything wrong with it. */
+function readEntry(raw: unknown, row: number, chains: readonly CheckedChain[]): LogIncoming {
+  const bad = (errors: LogNote[]) => ({ row, name: '', errors, entry: null, namesOnly: false });
+  const read = checked(outcomeInFile, raw);
+  if (!read.success)
+    return bad(
+      read.error.issues.map((x) => ({
+        row,
+        column: x.path.map(String).join('/') || 'entry',
+        what: x.message,
+      })),
+    );
+  const { setupId, unit, chain, recordedAt: at, seq, cameFrom, ...rest } = read.data;
+  const found = chainOfEntry(chain as number | Chain | null, chains);
+  const of = unit ?? setupId;
+  const errors: LogNote[] = [];
+  if (!('chain' in found)) errors.push({ row, ...found });
+  if (of === null)
+    errors.push({
+      row,
+      column: 'unit',
+      what: 'is missing: it says which setup the entry is of',
+    });
+  if (!('chain' in found) || of === null) return bad(errors);
+  const entry = { unit: idFromFile(of), chain: found.chain, body: toBody(rest), seq, at, cameFrom };
+  return { row, name: '', errors: [], entry, namesOnly: false };
+}
+
+/** Read a share file of the log, each entry by itself, so that every bad one is named. */
+export async function readLogJson(
+  text: string,
+  step: (rows: number) => Promise<void>,
+): Promise<LogIncoming[]> {
+  const file = parseLogFile(text);
   const chains = (Array.isArray(file.chains) ? file.chains : []).map((c) =>
     checked(chainSchema, c),
   );
   const list: LogIncoming[] = [];
   for (const [i, raw] of file.outcomes.entries()) {
     const row = i + 1;
-    const read = checked(outcomeInFile, raw);
-    const wrong = (column: string, what: string): LogNote => ({ row, column, what });
-    if (!read.success) {
-      const errors = read.error.issues.map((x) =>
-        wrong(x.path.map(String).join('/') || 'entry', x.message),
-      );
-      list.push({ row, name: '', errors, entry: null, namesOnly: false });
-    } else {
-      const { setupId, unit, chain, recordedAt, seq, cameFrom, ...rest } = read.data;
-      const errors: LogNote[] = [];
-      const parsed =
-        typeof chain === 'number'
-          ? chains[chain]
-          : chain && { success: true as const, data: chain };
-      if (!parsed)
-        errors.push(
-          wrong(
-            'chain',
-            typeof chain === 'number' ? `the file holds no chain ${chain}` : 'is missing',
-          ),
-        );
-      else if (!parsed.success) {
-        const issue = parsed.error.issues[0];
-        errors.push(
-          wrong(
-            `chains/${String(chain)}/${issue?.path.map(String).join('/') ?? ''}`,
-            issue?.message ?? 'is no chain',
-          ),
-        );
-      }
-      const of = unit ?? setupId;
-      if (of === null)
-        errors.push(wrong('unit', 'is missing: it says which setup the entry is of'));
-      const entry =
-        errors.length === 0 && parsed?.success && of !== null
-          ? {
-              unit: idFromFile(of),
-              chain: parsed.data,
-              body: toBody(rest),
-              seq,
-              at: recordedAt,
-              cameFrom,
-            }
-          : null;
-      list.push({ row, name: '', errors, entry, namesOnly: false });
-    }
+    list.push(readEntry(raw, row, chains));
     if (row % BATCH === 0) {
       await step(row);
       await setImmediate();
@@ -209,12 +214,8 @@ function versionsOf(r: LogRow): OutcomeBody['versions'] {
 /** Column of the file for a field of an entry. */
 const COLUMN: Readonly<Record<string, string>> = { happenedOn: 'day', provenance: 'known' };
 
-/** Read a CSV of the log; parts are found by name in the catalogue. */
-export async function readLogCsv(
-  text: string,
-  at: string,
-  step: (rows: number) => Promise<void>,
-): Promise<LogIncoming[]> {
+/** The rows of a CSV of the log and where its columns stand; refused with the reason where it is none. */
+function parseLogRows(text: string) {
   let records: string[][];
   try {
     const { delimiter, bom, relax_column_count, skip_empty_lines } = csvOptions(text);
@@ -222,69 +223,76 @@ export async function readLogCsv(
   } catch (error) {
     throw refuse(`Not a CSV file: ${(error as Error).message}`);
   }
-  const head = records[0];
+  const [head, ...rows] = records;
   if (!head) throw refuse('The file is empty');
   const header = logHeader(head);
   if (!header.ok) throw refuse(header.why);
-  if (records.length === 1) throw refuse('The file has a header and no rows');
+  if (rows.length === 0) throw refuse('The file has a header and no rows');
   if (records.length > MOST) throw refuse(`The file has more than ${MOST} rows; send it in parts`);
+  return { width: head.length, at: header.at, rows };
+}
+
+const entryOfRow = (r: LogRow, at: string) => ({
+  id: r.id,
+  setupId: null,
+  unit: r.unit,
+  outcome: r.outcome,
+  happenedOn: r.day,
+  versions: versionsOf(r),
+  symptoms: listCell(r.symptoms),
+  fixes: listCell(r.fixes),
+  provenance: r.known || 'own',
+  confidence: r.confidence === '' ? 1 : Number(r.confidence.replace(',', '.')),
+  order: r.order || null,
+  corrects: r.corrects || null,
+  recordedAt: at,
+});
+
+/** One row of the file, read by itself: the entry, or everything wrong with it. */
+function readCsvRow(
+  r: LogRow,
+  row: number,
+  file: { at: string; named: Named; errors: LogNote[] },
+): LogIncoming {
+  const { errors } = file;
+  const wrong = (column: string, what: string) => void errors.push({ row, column, what });
+  const odd = unstorable(r);
+  if (odd !== null) wrong(odd, 'holds a null character or half of a character');
+  const chain = chainOfNames(r, file.named, wrong);
+  const read = outcomeInFile.safeParse(entryOfRow(r, file.at));
+  if (!read.success)
+    for (const x of read.error.issues)
+      wrong(COLUMN[String(x.path[0])] ?? String(x.path[0] ?? ''), x.message);
+  const name = `${r.host}; ${r.dock || r.path}; ${r.card}`;
+  if (!read.success || errors.length > 0)
+    return { row, name, errors, entry: null, namesOnly: true };
+  const { setupId, unit, chain: none, recordedAt: at, seq, cameFrom, ...rest } = read.data;
+  void [setupId, none];
+  // A CSV has no numbers: the order of its rows is the order of entries.
+  const body = toBody(rest);
+  const entry = { unit: idFromFile(unit as string), chain, body, seq: seq || row, at, cameFrom };
+  return { row, name, errors, entry, namesOnly: true };
+}
+
+/** Read a CSV of the log; parts are found by name in the catalogue. */
+export async function readLogCsv(
+  text: string,
+  at: string,
+  step: (rows: number) => Promise<void>,
+): Promise<LogIncoming[]> {
+  const { width, at: columns, rows } = parseLogRows(text);
   const named = await catalogue();
   const list: LogIncoming[] = [];
-  for (const [i, cells] of records.slice(1).entries()) {
+  for (const [i, cells] of rows.entries()) {
     const row = i + 2;
-    const r = readLogRow(header.at, cells);
     const errors: LogNote[] = [];
-    const wrong = (column: string, what: string) => void errors.push({ row, column, what });
-    if (cells.length > head.length)
-      wrong('', `has ${cells.length} cells where the header has ${head.length}`);
-    const odd = unstorable(r);
-    if (odd !== null) wrong(odd, 'holds a null character or half of a character');
-    const chain = chainOfNames(r, named, wrong);
-    const read = outcomeInFile.safeParse({
-      id: r.id,
-      setupId: null,
-      unit: r.unit,
-      outcome: r.outcome,
-      happenedOn: r.day,
-      versions: versionsOf(r),
-      symptoms: listCell(r.symptoms),
-      fixes: listCell(r.fixes),
-      provenance: r.known || 'own',
-      confidence: r.confidence === '' ? 1 : Number(r.confidence.replace(',', '.')),
-      order: r.order || null,
-      corrects: r.corrects || null,
-      recordedAt: at,
-    });
-    if (!read.success)
-      for (const x of read.error.issues)
-        wrong(COLUMN[String(x.path[0])] ?? String(x.path[0] ?? ''), x.message);
-    if (read.success && errors.length === 0) {
-      const { setupId, unit, chain: none, recordedAt, seq, cameFrom, ...rest } = read.data;
-      void [setupId, none];
-      // A CSV has no numbers: the order of its rows is the order of entries.
-      const entry = {
-        unit: idFromFile(unit as string),
-        chain,
-        body: toBody(rest),
-        seq: seq || row,
-        at: recordedAt,
-        cameFrom,
-      };
-      list.push({
+    if (cells.length > width)
+      errors.push({
         row,
-        name: `${r.host}; ${r.dock || r.path}; ${r.card}`,
-        errors,
-        entry,
-        namesOnly: true,
+        column: '',
+        what: `has ${cells.length} cells where the header has ${width}`,
       });
-    } else
-      list.push({
-        row,
-        name: `${r.host}; ${r.dock || r.path}; ${r.card}`,
-        errors,
-        entry: null,
-        namesOnly: true,
-      });
+    list.push(readCsvRow(readLogRow(columns, cells), row, { at, named, errors }));
     if (row % BATCH === 0) {
       await step(row);
       await setImmediate();

@@ -62,51 +62,51 @@ function rowOf(e: Incoming, spec: Record<string, unknown>, path: readonly Proper
   );
 }
 
-/**
- * Judge one entry against the part here that it means, and the one that has its name: wrong with each place, odd with each question, new, changed or the same.
- */
-export function judge(e: Incoming, stored: Stored | null, namesake: Stored | null = null): Judged {
-  const wrong = (errors: readonly CellError[]): Judged => ({
-    fate: {
-      row: e.row,
-      fate: 'wrong',
-      part: saidName(e),
-      notes: errors.map(({ row, column, why }) => ({ row, column, what: why })),
-    },
-    takes: [],
-    store: null,
-  });
-  if (e.errors.length > 0) return wrong(e.errors);
+/** What an entry says: the whole spec it would leave, or the cells that are wrong. */
+function specSaid(e: Incoming, stored: Stored | null): { spec: AnySpec } | { wrong: CellError[] } {
+  if (e.errors.length > 0) return { wrong: [...e.errors] };
   if (stored && stored.kind !== e.kind)
-    return wrong([{ row: e.row, column: 'id', why: `this id is a ${stored.kind} here` }]);
+    return { wrong: [{ row: e.row, column: 'id', why: `this id is a ${stored.kind} here` }] };
   const loose = e.whole
     ? (e.whole as unknown as Record<string, unknown>)
     : specOf(e, stored?.spec ?? null);
   const parsed = checked(PART_SCHEMAS[e.kind], loose);
   if (!parsed.success)
-    return wrong(
-      parsed.error.issues.map((i) => ({
+    return {
+      wrong: parsed.error.issues.map((i) => ({
         row: rowOf(e, loose, i.path),
         column: columnOf(i.path),
         why: i.message,
       })),
-    );
+    };
   // The text of a CSV was looked at whole when it came; in JSON an escape may hide what a database cannot hold.
   const odd = e.whole ? unstorable(parsed.data) : null;
-  if (odd !== null)
-    return wrong([
-      { row: e.row, column: odd, why: 'holds a null character or half of a character' },
-    ]);
-  const spec = parsed.data as AnySpec;
+  if (odd === null) return { spec: parsed.data as AnySpec };
+  const why = 'holds a null character or half of a character';
+  return { wrong: [{ row: e.row, column: odd, why }] };
+}
+
+function wrongEntry(e: Incoming, errors: readonly CellError[]): Judged {
+  const notes = errors.map(({ row, column, why }) => ({ row, column, what: why }));
+  return {
+    fate: { row: e.row, fate: 'wrong', part: saidName(e), notes },
+    takes: [],
+    store: null,
+  };
+}
+
+/**
+ * Judge one entry against the part here that it means, and the one that has its name: wrong with each place, odd with each question, new, changed or the same.
+ */
+export function judge(e: Incoming, stored: Stored | null, namesake: Stored | null = null): Judged {
+  const said = specSaid(e, stored);
+  if ('wrong' in said) return wrongEntry(e, said.wrong);
+  const { spec } = said;
   const retired = e.retired ?? stored?.retired ?? false;
-  if (stored && namesake && namesake.id !== stored.id && !retired)
-    return wrong([
-      {
-        row: e.row,
-        column: 'model',
-        why: 'another part here has this name; change or retire that one first',
-      },
-    ]);
+  if (stored && namesake && namesake.id !== stored.id && !retired) {
+    const why = 'another part here has this name; change or retire that one first';
+    return wrongEntry(e, [{ row: e.row, column: 'model', why }]);
+  }
   const sources = e.sources ?? stored?.sources ?? {};
   const same =
     stored !== null &&
@@ -116,23 +116,18 @@ export function judge(e: Incoming, stored: Stored | null, namesake: Stored | nul
   const asked = partQuestions(e.kind, spec).filter((q) => sources[q.path]?.kept !== true);
   const fate: RowOutcome = same ? 'same' : asked.length > 0 ? 'asks' : stored ? 'changed' : 'new';
   const id = stored?.id ?? (e.id === null ? newId() : idFromFile(e.id));
+  const notes = asked.map((q) => ({ row: e.row, column: q.path, what: questionText(q) }));
+  const store = {
+    id,
+    kind: e.kind,
+    spec: spec as AnySpec & Partial<HostSpec>,
+    sources,
+    retired,
+    fresh: stored === null,
+  };
   return {
-    fate: {
-      row: e.row,
-      fate,
-      part: partName(spec),
-      notes: same ? [] : asked.map((q) => ({ row: e.row, column: q.path, what: questionText(q) })),
-    },
+    fate: { row: e.row, fate, part: partName(spec), notes: same ? [] : notes },
     takes: retired ? [id] : [id, keyOf(e.kind, e.values)],
-    store: same
-      ? null
-      : {
-          id,
-          kind: e.kind,
-          spec: spec as AnySpec & Partial<HostSpec>,
-          sources,
-          retired,
-          fresh: stored === null,
-        },
+    store: same ? null : store,
   };
 }

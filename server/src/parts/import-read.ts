@@ -105,20 +105,19 @@ function wholeErrors(
   }));
 }
 
-/** Read the parts of a JSON file in the bundle's format, each by itself, so that every bad one is named. */
-export async function readJson(
-  text: string,
-  step: (rows: number) => Promise<void>,
-): Promise<FileRead> {
-  let file: {
-    format?: unknown;
-    version?: unknown;
-    parts?: unknown;
-    setups?: unknown[];
-    outcomes?: unknown[];
-  };
+interface PartsFile {
+  format?: unknown;
+  version?: unknown;
+  parts?: unknown;
+  setups?: unknown[];
+  outcomes?: unknown[];
+}
+
+/** The parts of a JSON file in the bundle's format; refused with the reason where it holds none, or more than parts. */
+function partsIn(text: string): unknown[] {
+  let file: PartsFile;
   try {
-    file = JSON.parse(text) as typeof file;
+    file = JSON.parse(text) as PartsFile;
   } catch (error) {
     throw refuse(`Not JSON: ${(error as Error).message}`);
   }
@@ -130,37 +129,40 @@ export async function readJson(
     throw refuse('The file holds setups too. Load it whole under Workshop, Data');
   if (file.parts.length > MAX_ROWS)
     throw refuse(`The file has more than ${MAX_ROWS} parts; send it in pieces`);
+  return file.parts as unknown[];
+}
+
+/** One part of the file, read by itself: the part, or everything wrong with it. */
+function readPart(raw: unknown, row: number): Incoming {
+  const read = checked(partInFile, raw);
+  if (read.success) {
+    const { kind, id, retired, sources, spec } = read.data;
+    const values = { ...spec };
+    return { row, sockets: [], values, kind, id, retired, sources, errors: [], whole: spec };
+  }
+  const said = (raw ?? {}) as { kind?: unknown; spec?: Record<string, unknown> };
+  return {
+    row,
+    sockets: [],
+    values: { ...said.spec },
+    kind: PART_KINDS.find((k) => k === said.kind) ?? 'cable',
+    id: null,
+    retired: null,
+    sources: null,
+    errors: wholeErrors(row, read.error.issues),
+    whole: null,
+  };
+}
+
+/** Read the parts of a JSON file in the bundle's format, each by itself, so that every bad one is named. */
+export async function readJson(
+  text: string,
+  step: (rows: number) => Promise<void>,
+): Promise<FileRead> {
   const entries: Incoming[] = [];
-  for (const [i, raw] of file.parts.entries()) {
+  for (const [i, raw] of partsIn(text).entries()) {
     const row = i + 1;
-    const read = checked(partInFile, raw);
-    const said = (raw ?? {}) as { kind?: unknown; spec?: Record<string, unknown> };
-    const base = {
-      row,
-      sockets: [],
-      values: read.success ? { ...read.data.spec } : { ...said.spec },
-    };
-    entries.push(
-      read.success
-        ? {
-            ...base,
-            kind: read.data.kind,
-            id: read.data.id,
-            retired: read.data.retired,
-            sources: read.data.sources,
-            errors: [],
-            whole: read.data.spec,
-          }
-        : {
-            ...base,
-            kind: PART_KINDS.find((k) => k === said.kind) ?? 'cable',
-            id: null,
-            retired: null,
-            sources: null,
-            errors: wholeErrors(row, read.error.issues),
-            whole: null,
-          },
-    );
+    entries.push(readPart(raw, row));
     if (row % BATCH === 0) {
       await step(row);
       await setImmediate();

@@ -30,71 +30,66 @@ const KINDS: Partial<Record<Finding['slots'][number], readonly FixKind[]>> = {
   system: ['system'],
 };
 
+const put = <T>(list: readonly T[], index: number, value: T) =>
+  list.map((x, i) => (i === index ? value : x));
+
+/** Paths with a cable in the place of a cable, an adapter in that of an adapter; where there is no cable one comes last. */
+function withPiece(chain: Chain, spec: PieceSpec): { index: number; chain: Chain }[] {
+  const pieces = chain.path ?? [];
+  const alike = pieces.flatMap((p, i) => (isAdapter(p.spec) === isAdapter(spec) ? [i] : []));
+  const atEnd = pieces.length === 0 || (alike.length === 0 && !isAdapter(spec));
+  const places = atEnd ? [pieces.length] : alike;
+  return places.map((index) => {
+    const piece = { key: pieceKey(index), spec };
+    const path = index === pieces.length ? [...pieces, piece] : put(pieces, index, piece);
+    return { index, chain: { ...chain, path } };
+  });
+}
+
+function withSupply(chain: Chain, spec: SupplySpec): { index: number; chain: Chain }[] {
+  const { supplies } = chain;
+  if (supplies.length === 0) {
+    const only = { key: pieceKey(0), feeds: 'both' as const, spec };
+    return [{ index: 0, chain: { ...chain, supplies: [only] } }];
+  }
+  return supplies.map((old, index) => ({
+    index,
+    chain: { ...chain, supplies: put(supplies, index, { ...old, spec }) },
+  }));
+}
+
+function withScreen(chain: Chain, screen: ScreenSpec): { index: number; chain: Chain }[] {
+  const { picture } = chain;
+  return picture.map((old, index) => ({
+    index,
+    chain: { ...chain, picture: put(picture, index, { ...old, screen }) },
+  }));
+}
+
+/** The chain with a part of the catalogue, once for each place it can take. */
 function withPart(chain: Chain, c: FixPart): Candidate[] {
   const words = `Take ${partName(c.spec as PartSpecs[FixKind])}`;
-  const part = (slot: NonNullable<SetupChange['part']>['slot'], index: number) => ({
-    part: { slot, index, id: c.id },
-  });
-  const put = <T>(list: readonly T[], index: number, value: T) =>
-    list.map((x, i) => (i === index ? value : x));
+  const at =
+    (slot: NonNullable<SetupChange['part']>['slot']) =>
+    (x: { index: number; chain: Chain }): Candidate => ({
+      words,
+      change: { part: { slot, index: x.index, id: c.id } },
+      chain: x.chain,
+    });
   switch (c.kind) {
     case 'cable':
-    case 'adapter': {
-      const spec = c.spec as PieceSpec;
-      const pieces = chain.path ?? [];
-      // A cable takes the place of a cable, an adapter that of an adapter; where there is no cable one comes last.
-      const places = pieces.flatMap((p, i) => (isAdapter(p.spec) === isAdapter(spec) ? [i] : []));
-      const at =
-        pieces.length === 0 || (places.length === 0 && !isAdapter(spec)) ? [pieces.length] : places;
-      return at.map((i) => ({
-        words,
-        change: part('path', i),
-        chain: {
-          ...chain,
-          path:
-            i === pieces.length
-              ? [...pieces, { key: pieceKey(i), spec }]
-              : put(pieces, i, { key: pieceKey(i), spec }),
-        },
-      }));
-    }
+    case 'adapter':
+      return withPiece(chain, c.spec as PieceSpec).map(at('path'));
     case 'dock':
-      return [
-        { words, change: part('dock', 0), chain: { ...chain, dock: c.spec as Chain['dock'] } },
-      ];
+      return [at('dock')({ index: 0, chain: { ...chain, dock: c.spec as Chain['dock'] } })];
     case 'card':
-      return [
-        { words, change: part('card', 0), chain: { ...chain, card: c.spec as Chain['card'] } },
-      ];
+      return [at('card')({ index: 0, chain: { ...chain, card: c.spec as Chain['card'] } })];
     case 'system':
-      return [
-        { words, change: part('system', 0), chain: { ...chain, system: c.spec as SystemSpec } },
-      ];
-    case 'supply': {
-      const spec = c.spec as SupplySpec;
-      if (chain.supplies.length === 0)
-        return [
-          {
-            words,
-            change: part('supply', 0),
-            chain: { ...chain, supplies: [{ key: pieceKey(0), feeds: 'both', spec }] },
-          },
-        ];
-      return chain.supplies.map((old, i) => ({
-        words,
-        change: part('supply', i),
-        chain: { ...chain, supplies: put(chain.supplies, i, { ...old, spec }) },
-      }));
-    }
+      return [at('system')({ index: 0, chain: { ...chain, system: c.spec as SystemSpec } })];
+    case 'supply':
+      return withSupply(chain, c.spec as SupplySpec).map(at('supply'));
     case 'screen':
-      return chain.picture.map((old, i) => ({
-        words,
-        change: part('screen', i),
-        chain: {
-          ...chain,
-          picture: put(chain.picture, i, { ...old, screen: c.spec as ScreenSpec }),
-        },
-      }));
+      return withScreen(chain, c.spec as ScreenSpec).map(at('screen'));
   }
 }
 

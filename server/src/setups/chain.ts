@@ -74,13 +74,19 @@ async function differing(
   return new Map(rows.map((r) => [r.id, r.differs]));
 }
 
-/** Fill in the parts that a chain names by id. An unknown id or socket is refused at its place. */
-export async function resolveChain(input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
-  const named = new Map<string, { path: string; kinds: readonly PartKind[] }>();
-  const pieces = new Map<string, { part: string; path: string }>();
+interface NamedParts {
+  /** Parts by id, with the place that names each and the kinds that fit there. */
+  parts: Map<string, { path: string; kinds: readonly PartKind[] }>;
+  /** Pieces by id, with the part each must be of. */
+  pieces: Map<string, { part: string; path: string }>;
+}
+
+function namedIn(input: Partial<ChainInput>): NamedParts {
+  const parts: NamedParts['parts'] = new Map();
+  const pieces: NamedParts['pieces'] = new Map();
   const note = (value: Slotted | null | undefined, path: string, ...kinds: PartKind[]) => {
     if (!value || !('id' in value)) return;
-    named.set(value.id, { path, kinds });
+    parts.set(value.id, { path, kinds });
     if (value.piece)
       pieces.set(value.piece, { part: value.id, path: path.replace(/id$/, 'piece') });
   };
@@ -91,64 +97,86 @@ export async function resolveChain(input: Partial<ChainInput>, base: Chain | nul
   input.supplies?.forEach((s, i) => note(s.spec, `chain/supplies/${i}/spec/id`, 'supply'));
   input.picture?.forEach((p, i) => note(p.screen, `chain/picture/${i}/screen/id`, 'screen'));
   input.path?.forEach((p, i) => note(p, `chain/path/${i}/id`, 'cable', 'adapter'));
-  const rows = await PartModel.findAll({ where: { id: [...named.keys()] } });
-  for (const [id, { path, kinds }] of named)
+  return { parts, pieces };
+}
+
+/** The spec of what stands in a slot: given whole, or that of the part or piece it names. */
+type Whole = <T extends AnySpec>(value: Slotted) => T;
+
+/** Reads the parts and pieces named. An unknown id is refused at its place. */
+async function readNamed({ parts, pieces }: NamedParts): Promise<Whole> {
+  const rows = await PartModel.findAll({ where: { id: [...parts.keys()] } });
+  for (const [id, { path, kinds }] of parts)
     if (!rows.some((r) => r.id === id && kinds.includes(r.kind)))
       throw invalid(path, `No ${kinds.join(' or ')} has this id`);
   const own = await differing(pieces);
-  const whole = <T extends AnySpec>(value: Slotted | null): T | null => {
-    if (value === null || !('id' in value)) return value as T | null;
-    return pieceSpec(
-      rows.find((r) => r.id === value.id)?.spec as AnySpec,
-      own.get(value.piece ?? ''),
-    ) as T;
+  const specs = new Map(rows.map((r) => [r.id, r.spec]));
+  return <T extends AnySpec>(value: Slotted): T => {
+    if (!('id' in value)) return value as T;
+    return pieceSpec(specs.get(value.id) as AnySpec, own.get(value.piece ?? '')) as T;
   };
+}
 
-  const host = input.host === undefined ? (base?.host ?? null) : whole<HostSpec>(input.host);
-  const socket =
-    input.socket === undefined
-      ? input.host === undefined
-        ? (base?.socket ?? null)
-        : null
-      : input.socket;
+/** The port of a host: the one that is named, or that of the base while the host stays. */
+function socketOf(input: Partial<ChainInput>, base: Chain | null, host: HostSpec | null) {
+  const kept = input.host === undefined ? (base?.socket ?? null) : null;
+  const socket = input.socket === undefined ? kept : input.socket;
   if (socket !== null && !host?.sockets.some((s) => s.key === socket))
     throw invalid(
       'chain/socket',
       host ? `The host has no socket "${socket}"` : 'A socket needs a host',
     );
-  const path =
-    input.path === undefined
-      ? (base?.path ?? null)
-      : (input.path?.map((p, i) => ({
-          key: pieceKey(i),
-          spec: whole<PieceSpec>(p) as PieceSpec,
-        })) ?? null);
+  return socket;
+}
+
+/** Fill in the parts that a chain names by id; what is not given stays as in the base. An unknown id or socket is refused at its place. */
+export async function resolveChain(input: Partial<ChainInput>, base: Chain | null): Promise<Chain> {
+  const from = base ?? EMPTY_CHAIN;
+  const whole = await readNamed(namedIn(input));
+  const one = <T extends AnySpec>(given: Slotted | null | undefined, kept: T | null): T | null => {
+    if (given === undefined) return kept;
+    return given === null ? null : whole<T>(given);
+  };
+  const host = one<HostSpec>(input.host, from.host);
+  const path = input.path?.map((p, i) => ({ key: pieceKey(i), spec: whole<PieceSpec>(p) }));
+  const supplies = input.supplies?.map((s, i) => ({
+    key: pieceKey(i),
+    feeds: s.feeds,
+    spec: whole<SupplySpec>(s.spec),
+  }));
+  const picture = input.picture?.map((p, i) => ({
+    ...p,
+    key: pieceKey(i),
+    screen: whole<ScreenSpec>(p.screen),
+  }));
   return {
     host,
-    socket,
-    path,
-    dock: input.dock === undefined ? (base?.dock ?? null) : whole<DockSpec>(input.dock),
-    card: input.card === undefined ? (base?.card ?? null) : whole<CardSpec>(input.card),
-    loads: input.loads ?? base?.loads ?? [],
-    supplies:
-      input.supplies?.map((s, i) => ({
-        key: pieceKey(i),
-        feeds: s.feeds,
-        spec: whole<SupplySpec>(s.spec) as SupplySpec,
-      })) ??
-      base?.supplies ??
-      [],
-    picture:
-      input.picture?.map((p, i) => ({
-        ...p,
-        key: pieceKey(i),
-        screen: whole<ScreenSpec>(p.screen) as ScreenSpec,
-      })) ??
-      base?.picture ??
-      [],
-    system: input.system === undefined ? (base?.system ?? null) : whole<SystemSpec>(input.system),
-    installed: input.installed ?? base?.installed ?? NOTHING_INSTALLED,
-    settings: input.settings ?? base?.settings ?? NO_SETTINGS,
-    uses: input.uses ?? base?.uses ?? [],
+    socket: socketOf(input, base, host),
+    path: input.path === undefined ? from.path : (path ?? null),
+    dock: one<DockSpec>(input.dock, from.dock),
+    card: one<CardSpec>(input.card, from.card),
+    loads: input.loads ?? from.loads,
+    supplies: supplies ?? from.supplies,
+    picture: picture ?? from.picture,
+    system: one<SystemSpec>(input.system, from.system),
+    installed: input.installed ?? from.installed,
+    settings: input.settings ?? from.settings,
+    uses: input.uses ?? from.uses,
   };
 }
+
+/** Nothing chosen. */
+const EMPTY_CHAIN: Chain = {
+  host: null,
+  socket: null,
+  path: null,
+  dock: null,
+  card: null,
+  loads: [],
+  supplies: [],
+  picture: [],
+  system: null,
+  installed: NOTHING_INSTALLED,
+  settings: NO_SETTINGS,
+  uses: [],
+};

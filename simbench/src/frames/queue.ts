@@ -25,6 +25,69 @@ export interface MadeRun {
 /** Repeats differ by about this share as a whole: warm rooms, other sessions. */
 const REPEAT = 0.006;
 
+type Chance = ReturnType<typeof chanceOf>;
+
+/** ms of each stage of a frame at this size, before the spread from frame to frame. */
+interface StageTimes {
+  readonly draw: number;
+  readonly work: number;
+  /** What crosses the link beside the drawing. */
+  readonly streamed: number;
+  /** What both sides wait for: the rest of the traffic, round trips, and the copy back to a panel. */
+  readonly blocking: number;
+}
+
+function stageTimes(rig: MadeRig, ask: Ask, mood: number): StageTimes {
+  const rate = ask.gbps ?? rig.linkGbps;
+  const size = (ask.width * ask.height) / (1920 * 1080);
+  const { scale = {}, panel = false } = ask;
+  const linkScale = scale.link ?? 1;
+  const grown = rig.odd === 'growing-toll' ? size ** 0.5 : 1;
+  const sent = ((rig.trafficMB * 8) / rate) * linkScale * grown;
+  const streamed = rig.odd === 'streamed' ? 0.85 * sent : 0;
+  const tripUs = ask.gbps && ask.gbps > 50 ? 1 : rig.latencyUs;
+  const trips = ((rig.trips * tripUs) / 1000) * linkScale;
+  const copy = (rig.kappa * ask.width * ask.height * 32e-6) / rig.upGbps;
+  const back = panel ? copy * (scale.back ?? 1) : 0;
+  return {
+    draw: rig.cardMs * size ** rig.exponent * (scale.card ?? 1) * mood,
+    work: rig.cpuMs * (scale.cpu ?? 1) * mood,
+    streamed,
+    blocking: sent - streamed + trips + back,
+  };
+}
+
+/** The clock of the card: it jumps between its states, and falls for good where the card throttles. */
+function clockOf(rig: MadeRig, endMs: number, c: Chance): (start: number) => number {
+  let state = 0;
+  let next = rig.clockMs;
+  return (start) => {
+    const throttled = rig.odd === 'throttling' && start > endMs / 3;
+    while (start >= next) {
+      state = throttled ? 2 : Math.floor(c.next() * rig.clocks.length);
+      next += rig.clockMs * (0.5 + c.next());
+    }
+    return (rig.clocks[state] ?? 1) * (throttled ? 0.8 : 1);
+  };
+}
+
+/** Extra work of the processor now and then, ms: shader compilation and loading come in bursts. */
+function burstsOf(rig: MadeRig, c: Chance): (start: number) => number {
+  const gap = () => (-1000 * Math.log(1 - c.next())) / rig.burstsPerS;
+  let at = rig.burstsPerS > 0 ? gap() : Infinity;
+  return (start) => {
+    if (start < at) return 0;
+    at += gap();
+    return rig.burstMs;
+  };
+}
+
+/** Times from picture to picture, the first ones left out: the queue fills there. */
+function between(shown: readonly number[]): Float32Array {
+  const from = Math.min(20, shown.length - 2);
+  return Float32Array.from(shown.slice(from + 1), (t, i) => t - (shown[from + i] as number));
+}
+
 /**
  * Frames through a queue. The processor readies a frame and hands it on; it may be `depth` frames ahead of the card. What crosses the
  * link before drawing holds both sides up; what is streamed crosses beside it. The card draws one frame after another at the clock of the
@@ -32,76 +95,45 @@ const REPEAT = 0.006;
  */
 export function runRig(rig: MadeRig, ask: Ask): MadeRun {
   const c = chanceOf(rig.seed * 7919 + ask.repeat * 104729 + ask.width);
-  const rate = ask.gbps ?? rig.linkGbps;
-  const size = (ask.width * ask.height) / (1920 * 1080);
-  const { scale = {}, panel = false } = ask;
-  const mood = 1 + REPEAT * c.normal();
-  const draw = rig.cardMs * size ** rig.exponent * (scale.card ?? 1) * mood;
-  const work = rig.cpuMs * (scale.cpu ?? 1) * mood;
-  const grown = rig.odd === 'growing-toll' ? size ** 0.5 : 1;
-  const sent = ((rig.trafficMB * 8) / rate) * (scale.link ?? 1) * grown;
-  const streamed = rig.odd === 'streamed' ? 0.85 * sent : 0;
-  const wait =
-    sent -
-    streamed +
-    ((rig.trips * (ask.gbps && ask.gbps > 50 ? 1 : rig.latencyUs)) / 1000) * (scale.link ?? 1);
-  const way = panel
-    ? ((rig.kappa * ask.width * ask.height * 32e-6) / rig.upGbps) * (scale.back ?? 1)
-    : 0;
+  const { draw, work, streamed, blocking } = stageTimes(rig, ask, 1 + REPEAT * c.normal());
   const rough = () => Math.exp(rig.jitter * c.normal() - rig.jitter ** 2 / 2);
-
+  const end = ask.seconds * 1000;
+  const clockAt = clockOf(rig, end, c);
+  const burstAt = burstsOf(rig, c);
+  const serial = rig.odd === 'serial';
   const shown: number[] = [];
   let cpuFree = 0;
   let linkFree = 0;
   let cardFree = 0;
   let busyMs = 0;
-  let state = 0;
-  let nextState = rig.clockMs;
   let clockSum = 0;
-  let burstAt = rig.burstsPerS > 0 ? (-1000 * Math.log(1 - c.next())) / rig.burstsPerS : Infinity;
-  const end = ask.seconds * 1000;
   let lastStart = -Infinity;
   for (let k = 0; ; k++) {
     const full = shown[k - rig.depth - 1] ?? 0;
-    let start = Math.max(cpuFree, full);
-    if (rig.capFps) start = Math.max(start, lastStart + 1000 / rig.capFps);
+    const paced = rig.capFps ? lastStart + 1000 / rig.capFps : -Infinity;
+    const start = Math.max(cpuFree, full, paced);
     lastStart = start;
-    while (start >= nextState) {
-      state =
-        rig.odd === 'throttling' && start > end / 3 ? 2 : Math.floor(c.next() * rig.clocks.length);
-      nextState += rig.clockMs * (0.5 + c.next());
-    }
-    const clock =
-      (rig.clocks[state] ?? 1) * (rig.odd === 'throttling' && start > end / 3 ? 0.8 : 1);
-    let mine = work * rough();
-    if (start >= burstAt) {
-      mine += rig.burstMs;
-      burstAt += (-1000 * Math.log(1 - c.next())) / rig.burstsPerS;
-    }
+    const clock = clockAt(start);
+    const mine = work * rough() + burstAt(start);
     // What blocks is waited for by both, in their own time lines.
-    const blocked = (wait + way) * rough();
+    const blocked = blocking * rough();
     const ready = start + mine + blocked;
     cpuFree = ready;
     const through = streamed > 0 ? Math.max(ready, linkFree) + streamed * rough() : ready;
-    linkFree = streamed > 0 ? through : linkFree;
+    if (streamed > 0) linkFree = through;
     // The data of this frame were on their way while the processor waited; the card loses as long before it may draw.
     const own = (draw * rough()) / clock;
     const from = Math.max(through - blocked, cardFree) + blocked;
-    const done = (rig.odd === 'serial' ? Math.max(through, cardFree) : from) + own;
+    const done = (serial ? Math.max(through, cardFree) : from) + own;
     cardFree = done;
-    if (rig.odd === 'serial') cpuFree = done;
+    if (serial) cpuFree = done;
     busyMs += own;
     clockSum += clock;
     shown.push(done);
     if (done >= end) break;
   }
-  const from = Math.min(20, shown.length - 2);
-  const frames = Float32Array.from(
-    shown.slice(from + 1),
-    (t, i) => t - (shown[from + i] as number),
-  );
   return {
-    frames,
+    frames: between(shown),
     busyMs,
     totalMs: shown[shown.length - 1] as number,
     clock: clockSum / shown.length,

@@ -91,67 +91,72 @@ function windowOf(w: SimulatedBench): { nowMB: number; mostMB: number } {
   return { nowMB: fault(w, 'resource-window') > 0 ? 256 : mostMB, mostMB };
 }
 
+/** The graphics function of a card behind its link. */
+function graphicsNode(w: SimulatedBench, own: MadeLink): Node {
+  const window = windowOf(w);
+  const room = fault(w, 'resource-window') === 0;
+  const errors = corrected(w);
+  return node({
+    dev: 0,
+    driver: driverOf(w, 'benchgfx'),
+    files: {
+      ...aerFiles(errors),
+      boot_vga: '0\n',
+      resource0_resize: `${sizes(window.mostMB).toString(16).padStart(16, '0')}\n`,
+      power_state: w.stage === 'suspended' ? 'D3cold\n' : 'D0\n',
+    },
+    made: {
+      vendor: MAKER.card,
+      device: 0x0020,
+      classCode: 0x030000,
+      port: 'endpoint',
+      link: own,
+      window,
+      gone: w.ghost,
+      serial: 0x48b02dffff1a2b3cn,
+      regions: [
+        { at: room ? 0x38_0000_0000n : 0n, bytes: BigInt(window.nowMB * MB) },
+        { at: room ? 0x37_0000_0000n : 0n, bytes: BigInt(2 * MB) },
+      ],
+      correctedBits: errorBits(errors),
+    },
+  });
+}
+
+/** The sound function of a card, for its video outputs. */
+function soundNode(w: SimulatedBench, own: MadeLink): Node {
+  return node({
+    dev: 0,
+    fn: 1,
+    driver: driverOf(w, 'snd_hda'),
+    made: {
+      vendor: MAKER.card,
+      device: 0x0021,
+      classCode: 0x040300,
+      port: 'endpoint',
+      link: own,
+      gone: w.ghost,
+    },
+  });
+}
+
+function driverOf({ stage }: SimulatedBench, name: string): string | null {
+  return stage === 'bound' || stage === 'in-use' || stage === 'suspended' ? name : null;
+}
+
 /** The functions of a card: graphics and sound, behind a switch of its own where the family has one. */
 function cardNodes(w: SimulatedBench, k: Wiring): Node[] {
   const inner = word(w.chain.card?.innerSwitch, 'none');
   const link: MadeLink = { capGts: gts(k.card.gen), capLanes: k.card.lanes, ...nowOf(w, k) };
-  const window = windowOf(w);
-  const room = fault(w, 'resource-window') === 0;
-  const bound = w.stage === 'bound' || w.stage === 'in-use' || w.stage === 'suspended';
-  const gone = w.ghost;
-  const asleep = w.stage === 'suspended';
-  const graphics = (own: MadeLink): Node =>
-    node({
-      dev: 0,
-      driver: bound ? 'benchgfx' : null,
-      files: {
-        ...aerFiles(corrected(w)),
-        boot_vga: '0\n',
-        resource0_resize: `${sizes(window.mostMB).toString(16).padStart(16, '0')}\n`,
-        power_state: asleep ? 'D3cold\n' : 'D0\n',
-      },
-      made: {
-        vendor: MAKER.card,
-        device: 0x0020,
-        classCode: 0x030000,
-        port: 'endpoint',
-        link: own,
-        window,
-        gone,
-        serial: 0x48b02dffff1a2b3cn,
-        regions: [
-          { at: room ? 0x38_0000_0000n : 0n, bytes: BigInt(window.nowMB * MB) },
-          { at: room ? 0x37_0000_0000n : 0n, bytes: BigInt(2 * MB) },
-        ],
-        correctedBits: errorBits(corrected(w)),
-      },
-    });
-  const sound = (own: MadeLink): Node =>
-    node({
-      dev: 0,
-      fn: 1,
-      driver: bound ? 'snd_hda' : null,
-      made: {
-        vendor: MAKER.card,
-        device: 0x0021,
-        classCode: 0x040300,
-        port: 'endpoint',
-        link: own,
-        gone,
-      },
-    });
-  if (inner === 'none') return [graphics(link), sound(link)];
+  const functions = (own: MadeLink) => [graphicsNode(w, own), soundNode(w, own)];
+  if (inner === 'none') return functions(link);
   const shown: MadeLink =
     inner === 'full'
       ? { capGts: 16, capLanes: 16, nowGts: 16, nowLanes: 16 }
       : { capGts: 2.5, capLanes: 1, nowGts: 2.5, nowLanes: 1 };
-  const below = bridge(
-    { dev: 0, children: [graphics(shown), sound(shown)] },
-    MAKER.card,
-    'downstream',
-    shown,
-  );
-  return [bridge({ dev: 0, children: [below] }, MAKER.card, 'upstream', link, { gone })];
+  const below = bridge({ dev: 0, children: functions(shown) }, MAKER.card, 'downstream', shown);
+  const up = { dev: 0, children: [below] };
+  return [bridge(up, MAKER.card, 'upstream', link, { gone: w.ghost })];
 }
 
 /** Sizes of a window that can be resized, as the kernel lists them: bit n for 2^n MB. */

@@ -53,6 +53,85 @@ function dockRouter(w: SimulatedBench, at: Attached): Entry[] {
   ];
 }
 
+type Socket = NonNullable<SimulatedBench['chain']['host']>['sockets'][number];
+
+/** Where a host's router stands: its directory and the number of its domain. */
+interface HostRouter {
+  dir: string;
+  domain: number;
+  usb4: boolean;
+}
+
+/** A port that older controllers do not list: what is attached, the plug it belongs to, and its retimer. */
+function usb4Port(w: SimulatedBench, h: HostRouter, s: Socket, number: number): Entry[] {
+  const attached = s.key === w.plugged && routerUp(w);
+  const own = `${h.dir}/usb4_port${number}`;
+  const plugs = (w.chain.host?.sockets ?? []).filter((x) => x.connector === 'usb-c');
+  const typec = plugs.indexOf(s);
+  const older = (wiringOf(w)?.router?.generation ?? 4) < 4;
+  const retimer = `${h.domain}-0:${number}.1`;
+  const at = `${h.dir}/${retimer}`;
+  return [
+    value(`${own}/link`, attached ? (older ? 'tbt' : 'usb4') : 'none'),
+    ...(typec < 0 ? [] : [link(`${own}/connector`, `sys/class/typec/port${typec}`)]),
+    ...(attached
+      ? [
+          value(`${at}/vendor`, hex(MAKER.host)),
+          value(`${at}/device`, '0x9'),
+          value(`${at}/nvm_version`, '4.0'),
+          link(`sys/bus/thunderbolt/devices/${retimer}`, at),
+        ]
+      : []),
+  ];
+}
+
+/** The domain of a host interface and the host's own router in it. */
+function hostRouter(w: SimulatedBench, h: HostRouter, domain: string, generation: number): Entry[] {
+  const f = (name: string, v: string | number) => value(`${h.dir}/${name}`, v);
+  return [
+    value(`${domain}/security`, securityOf(w)),
+    value(`${domain}/boot_acl`, ''),
+    value(`${domain}/deauthorization`, h.usb4 ? 1 : 0),
+    value(`${domain}/iommu_dma_protection`, h.usb4 ? 1 : 0),
+    value(`${domain}/uevent`, 'DEVTYPE=thunderbolt_domain'),
+    link(`sys/bus/thunderbolt/devices/domain${h.domain}`, domain),
+    f('authorized', 1),
+    f('generation', generation),
+    f('vendor', hex(MAKER.host)),
+    f('vendor_name', w.chain.host?.maker ?? ''),
+    f('device', '0x2'),
+    f('device_name', w.chain.host?.model ?? ''),
+    f('unique_id', UNIQUE),
+    f('nvm_version', w.chain.installed.linkFirmware || '29.0'),
+    f('nvm_authenticate', '0x0'),
+    link(`sys/bus/thunderbolt/devices/${h.domain}-0`, h.dir),
+  ];
+}
+
+function domainEntries(
+  w: SimulatedBench,
+  sockets: readonly Socket[],
+  nhi: Placed,
+  n: number,
+): Entry[] {
+  const domain = `${nhi.dir}/domain${n}`;
+  const first = sockets[0];
+  const usual = first?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40';
+  const generation = hostGeneration(word(first?.standard, usual));
+  const host = { dir: `${domain}/${n}-0`, domain: n, usb4: generation >= 4 };
+  return [
+    ...hostRouter(w, host, domain, generation),
+    ...sockets.flatMap((s, i): Entry[] => {
+      const number = ADAPTER[i] ?? 1;
+      const attached = s.key === w.plugged && routerUp(w);
+      return [
+        ...(host.usb4 ? usb4Port(w, host, s, number) : []),
+        ...(attached ? dockRouter(w, { dir: host.dir, name: `${n}-${number}` }) : []),
+      ];
+    }),
+  ];
+}
+
 /**
  * The link's own list: a domain below each host interface, the host's router, its ports, and what is attached. Older controllers have
  * no USB4 ports in it. Source: Linux kernel ABI, sysfs-bus-thunderbolt, from memory.
@@ -68,61 +147,6 @@ export function thunderboltEntries(w: SimulatedBench, placed: readonly Placed[])
   // Addresses put a built-in interface before one behind a chip, as groups are here.
   return [...pairs, ...ports.chips].flatMap((sockets, n): Entry[] => {
     const nhi = interfaces[n];
-    if (!nhi) return [];
-    const domain = `${nhi.dir}/domain${n}`;
-    const host = `${domain}/${n}-0`;
-    const f = (name: string, v: string | number) => value(`${host}/${name}`, v);
-    const standard = word(
-      sockets[0]?.standard,
-      sockets[0]?.connector === 'mini-dp' ? 'thunderbolt-2' : 'usb4-40',
-    );
-    const generation = hostGeneration(standard);
-    const usb4 = generation >= 4;
-    const plugs = (w.chain.host?.sockets ?? []).filter((s) => s.connector === 'usb-c');
-    return [
-      value(`${domain}/security`, securityOf(w)),
-      value(`${domain}/boot_acl`, ''),
-      value(`${domain}/deauthorization`, usb4 ? 1 : 0),
-      value(`${domain}/iommu_dma_protection`, usb4 ? 1 : 0),
-      value(`${domain}/uevent`, 'DEVTYPE=thunderbolt_domain'),
-      link(`sys/bus/thunderbolt/devices/domain${n}`, domain),
-      f('authorized', 1),
-      f('generation', generation),
-      f('vendor', hex(MAKER.host)),
-      f('vendor_name', w.chain.host?.maker ?? ''),
-      f('device', '0x2'),
-      f('device_name', w.chain.host?.model ?? ''),
-      f('unique_id', UNIQUE),
-      f('nvm_version', w.chain.installed.linkFirmware || '29.0'),
-      f('nvm_authenticate', '0x0'),
-      link(`sys/bus/thunderbolt/devices/${n}-0`, host),
-      ...sockets.flatMap((s, i): Entry[] => {
-        const number = ADAPTER[i] ?? 1;
-        const attached = s.key === w.plugged && routerUp(w);
-        const own = `${host}/usb4_port${number}`;
-        const typec = plugs.indexOf(s);
-        const older = (wiringOf(w)?.router?.generation ?? 4) < 4;
-        return [
-          ...(usb4
-            ? [
-                value(`${own}/link`, attached ? (older ? 'tbt' : 'usb4') : 'none'),
-                ...(typec < 0 ? [] : [link(`${own}/connector`, `sys/class/typec/port${typec}`)]),
-                ...(attached
-                  ? [
-                      value(`${host}/${n}-0:${number}.1/vendor`, hex(MAKER.host)),
-                      value(`${host}/${n}-0:${number}.1/device`, '0x9'),
-                      value(`${host}/${n}-0:${number}.1/nvm_version`, '4.0'),
-                      link(
-                        `sys/bus/thunderbolt/devices/${n}-0:${number}.1`,
-                        `${host}/${n}-0:${number}.1`,
-                      ),
-                    ]
-                  : []),
-              ]
-            : []),
-          ...(attached ? dockRouter(w, { dir: host, name: `${n}-${number}` }) : []),
-        ];
-      }),
-    ];
+    return nhi ? domainEntries(w, sockets, nhi, n) : [];
   });
 }

@@ -104,6 +104,59 @@ function addApart(to: Map<string, number>, money: Money): void {
   to.set(money.currency, (to.get(money.currency) ?? 0) + money.minor);
 }
 
+/** Shipping of the lines in the currency of the plan, and amounts that no dated rate brings into it. */
+function shippingAndApart(lines: readonly CostLine[], r: OfferRules) {
+  const apart = new Map<string, number>();
+  let shipping = 0;
+  for (const l of lines) {
+    if (l.state === 'apart' && l.price) addApart(apart, l.price);
+    if (!l.shipping) continue;
+    const here = inCurrency(l.shipping, r.currency, r.rates, r.asOf);
+    if (here) shipping += here.minor;
+    else addApart(apart, l.shipping);
+  }
+  return { shipping, apart: [...apart].map(([currency, minor]) => ({ currency, minor })) };
+}
+
+/** What the parts that are bought would bring when sold again. */
+function resaleOf(lines: readonly CostLine[], prices: readonly Price[], r: OfferRules): number {
+  const anyCondition = { ...r, condition: null };
+  return sum(
+    lines.map((l) => {
+      if (l.state === 'owned') return null;
+      const own = prices.filter((p) => p.partId === l.part.id);
+      const again = currentOffers(own, 'resale', anyCondition)[0];
+      return again ? (inCurrency(again, r.currency, r.rates, r.asOf)?.minor ?? null) : null;
+    }),
+  );
+}
+
+/** Dock, card and supplies together, to hold against an all-in-one; null while one of them has no price. */
+function dockCardSupply(single: readonly CostLine[]): number | null {
+  const scope = single.filter(
+    (l) => ['dock', 'card'].includes(l.part.slot) || l.part.slot.startsWith('supplies/'),
+  );
+  const open = scope.some((l) => l.state !== 'owned' && l.minor === null);
+  return scope.length === 0 || open ? null : sum(scope.map((l) => l.minor));
+}
+
+/** What still has no price: parts, and things that are easily forgotten. */
+function withoutPrice(lines: readonly CostLine[], forgotten: Cost['forgotten']): string[] {
+  return [
+    ...lines
+      .filter((l) => l.state === 'not-priced' && l.part.kind !== 'system')
+      .map((l) => l.part.name),
+    ...forgotten.filter((f) => !f.have && f.minor === null).map((f) => FORGOTTEN[f.code]),
+  ];
+}
+
+function linesOf(i: CostInput, r: OfferRules): { single: CostLine[]; lines: CostLine[] } {
+  const given = handOut(i);
+  const own = (id: string) => i.prices.filter((p) => p.partId === id);
+  const single = i.parts.map((p) => lineOf(p, given.get(p.slot) ?? null, own(p.id), r));
+  return { single, lines: withBoxes(single, i.prices, r) };
+}
+
 /**
  * What a plan costs. A piece that is there counts as zero; of the offers for a part the cheapest young one counts. Amounts in other
  * currencies are added only at a dated rate and stand apart otherwise. The discount is taken from the parts, first the percentage,
@@ -118,19 +171,8 @@ export function costOf(i: CostInput): Cost {
     asOf: i.asOf,
     oldDays: i.oldDays,
   };
-  const given = handOut(i);
-  const own = (id: string) => i.prices.filter((p) => p.partId === id);
-  const single = i.parts.map((p) => lineOf(p, given.get(p.slot) ?? null, own(p.id), r));
-  const lines = withBoxes(single, i.prices, r);
-  const apart = new Map<string, number>();
-  let posted = 0;
-  for (const l of lines) {
-    if (l.state === 'apart' && l.price) addApart(apart, l.price);
-    if (!l.shipping) continue;
-    const here = inCurrency(l.shipping, s.currency, i.rates, i.asOf);
-    if (here) posted += here.minor;
-    else addApart(apart, l.shipping);
-  }
+  const { single, lines } = linesOf(i, r);
+  const { shipping, apart } = shippingAndApart(lines, r);
   const forgotten = forgottenItems(i.chain).map((code) => ({
     code,
     have: false,
@@ -140,7 +182,7 @@ export function costOf(i: CostInput): Cost {
   const partsMinor = sum(lines.map((l) => l.minor));
   const extrasMinor =
     sum(s.extras.map((e) => e.minor)) + sum(forgotten.map((f) => (f.have ? 0 : f.minor)));
-  const shippingMinor = posted + (s.shippingMinor ?? 0);
+  const shippingMinor = shipping + (s.shippingMinor ?? 0);
   const discountMinor = Math.min(
     partsMinor,
     percentOf(partsMinor, s.discountPercent ?? 0) + (s.discountMinor ?? 0),
@@ -148,20 +190,7 @@ export function costOf(i: CostInput): Cost {
   const totalMinor = partsMinor + extrasMinor + shippingMinor - discountMinor;
   const sellsMinor = sum(s.sells.map((x) => x.minor));
   const netMinor = totalMinor - sellsMinor;
-  const resale = lines.map((l) => {
-    const again =
-      l.state === 'owned'
-        ? undefined
-        : currentOffers(own(l.part.id), 'resale', { ...r, condition: null })[0];
-    return again ? (inCurrency(again, s.currency, i.rates, i.asOf)?.minor ?? null) : null;
-  });
-  const scope = single.filter(
-    (l) => ['dock', 'card'].includes(l.part.slot) || l.part.slot.startsWith('supplies/'),
-  );
-  const partsSumMinor =
-    scope.length === 0 || scope.some((l) => l.state !== 'owned' && l.minor === null)
-      ? null
-      : sum(scope.map((l) => l.minor));
+  const partsSumMinor = dockCardSupply(single);
   return {
     currency: s.currency,
     lines,
@@ -173,15 +202,10 @@ export function costOf(i: CostInput): Cost {
     totalMinor,
     sellsMinor,
     netMinor,
-    apart: [...apart].map(([currency, minor]) => ({ currency, minor })),
-    open: [
-      ...lines
-        .filter((l) => l.state === 'not-priced' && l.part.kind !== 'system')
-        .map((l) => l.part.name),
-      ...forgotten.filter((f) => !f.have && f.minor === null).map((f) => FORGOTTEN[f.code]),
-    ],
+    apart,
+    open: withoutPrice(lines, forgotten),
     leftMinor: s.budgetMinor === null ? null : s.budgetMinor - netMinor,
-    resaleMinor: sum(resale),
+    resaleMinor: resaleOf(lines, i.prices, r),
     implied: impliedDocks(i, r),
     partsSumMinor,
     allInOne: allInOnes(i, r, partsSumMinor),

@@ -55,6 +55,30 @@ const SEEN_SHARE = 0.2;
 /** Half of the weight of money and frames lies at these, where nobody set a budget or a target. */
 const HALF = { minor: 100_000, fps: 60 } as const;
 
+/** By how much a combination misses: all of a limit that has no more or less, and the shares of budget and target. */
+function excess(fails: number, ofBudget: number, ofTarget: number): number {
+  const whole = fails & WHOLE ? 1 : 0;
+  const money = fails & BUDGET ? ofBudget - 1 : 0;
+  const frames = fails & TARGET ? ofTarget - 1 : 0;
+  return whole + money + frames;
+}
+
+/** Offers a combination to the fronts of the other frames asked for; frames are computed where they are first needed. */
+function offerOthers(
+  row: Joined,
+  fronts: readonly Front[],
+  card: number,
+  minor: number,
+  index: number,
+): void {
+  for (let k = 1; k < row.fps.length; k++) {
+    const list = row.fps[k] as Float64Array;
+    let fps = list[card] as number;
+    if (fps !== fps) fps = list[card] = row.frame(k, card);
+    if (fps > 0) (fronts[k] as Front).offer(minor, fps, index);
+  }
+}
+
 /**
  * Join one row over every card: price by addition, bits by "or", frames from the table. What keeps all limits goes to the fronts and
  * to the order, what does not is counted with its reasons. The hot loop of a search: plain arrays read in order, nothing made.
@@ -68,17 +92,16 @@ export function joinRow(
   const { bits: pairBits, minor: pairMinor, over: pairOver } = row.pair;
   const { bits: linkBits } = row.link;
   const { bits: powerBits, over: powerOver } = row.power;
-  const { rest, seen, first, fps: table } = row;
+  const { rest, seen, first } = row;
   const n = pairBits.length;
   const budget = l.budgetMinor ?? Infinity;
   const target = l.targetFps ?? 0;
   const halfMinor = l.budgetMinor ?? HALF.minor;
   const halfFps = l.targetFps ?? HALF.fps;
-  const main = table[0] as Float64Array;
+  const main = row.fps[0] as Float64Array;
   const { bits: rowBits, minor: rowMinor, over: rowOver } = row;
   const { proven } = l;
   const { counts, over: nearest } = left;
-  const asks = table.length;
   const decides = fronts[0] as Front;
   for (let c = 0; c < n; c++) {
     const minor = rowMinor + (pairMinor[c] as number);
@@ -99,9 +122,7 @@ export function joinRow(
       const least = rowOver + (pairOver[c] as number) + (powerOver[c] as number);
       counts[fails] = (counts[fails] as number) + 1;
       if (least >= (nearest[fails] as number)) continue;
-      const money = fails & BUDGET ? minor / budget - 1 : 0;
-      const frames = fails & TARGET ? target / fps - 1 : 0;
-      left.near(fails, least + (fails & WHOLE ? 1 : 0) + money + frames, first + c);
+      left.near(fails, least + excess(fails, minor / budget, target / fps), first + c);
       continue;
     }
     const index = first + c;
@@ -115,12 +136,7 @@ export function joinRow(
       continue;
     }
     decides.offer(minor, fps, index);
-    for (let k = 1; k < asks; k++) {
-      const list = table[k] as Float64Array;
-      let at = list[c] as number;
-      if (at !== at) at = list[c] = row.frame(k, c);
-      if (at > 0) (fronts[k] as Front).offer(minor, at, index);
-    }
+    offerOthers(row, fronts, c, minor, index);
     best.offer(c, value, known === 0 ? 0 : SEEN_SHARE * w.proven, index);
   }
 }

@@ -32,91 +32,123 @@ function level(plug: Shown['plug'], end: { dpLevel: unknown; hdmiLevel: unknown 
   return plug === 'displayport' ? DP_GBPS[word as DpLevel] : HDMI_GBPS[word as HdmiLevel];
 }
 
-/** The deepest picture a screen may show, bits a pixel. */
+/** Bits a pixel: the usual picture, and the deepest a screen may show. */
+const USUAL_BITS = 24;
 const MAX_BITS = 36;
 
 const one = (n: Num) => (typeof n === 'number' ? n : (stated(n)?.hi ?? null));
 
+type Screen = Shown['screen'];
+type VideoOut = { dpLevel: unknown; hdmiLevel: unknown; compression: unknown };
+
+function outOf(chain: Chain, by: Shown['by']): VideoOut | null {
+  if (by === 'card') return chain.card;
+  return chain.dock && { dpLevel: chain.dock.videoOut, hdmiLevel: null, compression: null };
+}
+
+function modeOf(screen: Screen): PictureFacts['mode'] {
+  const widthPx = one(screen.widthPx);
+  const heightPx = one(screen.heightPx);
+  const hz = one(screen.hz);
+  return widthPx === null || heightPx === null || hz === null ? null : { widthPx, heightPx, hz };
+}
+
+/** Gb/s the mode needs at a depth. Where blanking is not stated the usual one stands for it. */
+function rateAt(mode: PictureFacts['mode'], plug: Shown['plug'], screen: Screen, bits: number) {
+  if (!mode) return null;
+  const version = screen.blanking === 'v2' ? 2 : 1;
+  return (pixelMHz(plug, mode.widthPx, mode.heightPx, mode.hz, version) * bits) / 1000;
+}
+
+/** The end that carries less, or has no such plug. */
+function weakerEnd(out: number | null, into: number | null): PictureFacts['weaker'] {
+  if (out !== null && into !== null) return out <= into ? 'out' : 'screen';
+  if (out === 0) return 'out';
+  return into === 0 ? 'screen' : null;
+}
+
+/** Gb/s both ends carry: 0 where one has no such plug, null where one is not known. */
+function carriedBy(out: number | null, into: number | null): number | null {
+  if (out === 0 || into === 0) return 0;
+  return out === null || into === null ? null : Math.min(out, into);
+}
+
+/** Whether both ends compress, or one is known not to. */
+function compressionOf(out: VideoOut | null, screen: Screen, by: Shown['by']) {
+  return {
+    both: out?.compression === 'yes' && screen.compression === 'yes',
+    neither: out?.compression === 'no' || screen.compression === 'no' || by === 'dock',
+  };
+}
+
+/** Attributes that are not stated and that the figures depend on. */
+function openPicture(
+  { key, by, plug, screen }: Shown,
+  out: VideoOut | null,
+  levels: { out: number | null; in: number | null },
+): AttrPath[] {
+  const at = `picture/${key}`;
+  const levelName = plug === 'displayport' ? 'dpLevel' : 'hdmiLevel';
+  const outPath = by === 'card' ? `card/${levelName}` : 'dock/videoOut';
+  return [
+    ...(out && levels.out === null ? [outPath] : []),
+    ...(levels.in === null ? [`${at}/${levelName}`] : []),
+    ...openOf({
+      [`${at}/widthPx`]: screen.widthPx,
+      [`${at}/heightPx`]: screen.heightPx,
+      [`${at}/hz`]: screen.hz,
+    }),
+  ];
+}
+
+/** One screen: what its mode needs, what its two ends carry, and whether compression is what makes it fit. */
+function pictureOf(chain: Chain, shown: Shown, ratio: number): PictureFacts {
+  const { key, by, plug, screen } = shown;
+  const at = `picture/${key}`;
+  const out = outOf(chain, by);
+  const outLevel = out && level(plug, out);
+  const inLevel = level(plug, screen);
+  const mode = modeOf(screen);
+  // Where the depth is not stated the usual one stands for it, and the figure is not certain.
+  const depthStated = typeof screen.bits === 'string';
+  const bits = depthStated ? Number(screen.bits) : USUAL_BITS;
+  const needGbps = rateAt(mode, plug, screen, bits);
+  const mostGbps = rateAt(mode, plug, screen, depthStated ? bits : MAX_BITS);
+  const haveGbps = carriedBy(outLevel, inLevel);
+  const { both, neither } = compressionOf(out, screen, by);
+  const squeezes = (need: number, have: number) => mayCompress(plug, have) && need / ratio <= have;
+  const verdictAt = (need: number | null): PictureFacts['verdict'] => {
+    if (haveGbps === 0) return 'no-plug';
+    if (need === null || haveGbps === null) return null;
+    if (need <= haveGbps) return 'fits';
+    return both && squeezes(need, haveGbps) ? 'compressed' : 'too-much';
+  };
+  const verdict = verdictAt(needGbps);
+  // Could what is not stated turn it? A deeper picture may no longer fit, and compression on both ends may make it fit.
+  const deeper =
+    (verdict === 'fits' || verdict === 'compressed') && verdictAt(mostGbps) === 'too-much';
+  const squeezable =
+    verdict === 'too-much' && !both && !neither && squeezes(needGbps ?? 0, haveGbps ?? 0);
+  return {
+    key,
+    name: partName(screen),
+    by,
+    plug,
+    mode,
+    needGbps,
+    haveGbps,
+    verdict,
+    weaker: weakerEnd(outLevel, inLevel),
+    doubt: [
+      ...(deeper || (squeezable && !depthStated) ? [`${at}/bits`] : []),
+      ...(squeezable && typeof out?.compression !== 'string' ? ['card/compression'] : []),
+      ...(squeezable && typeof screen.compression !== 'string' ? [`${at}/compression`] : []),
+    ],
+    open: openPicture(shown, out, { out: outLevel, in: inLevel }),
+  };
+}
+
 /** Every screen of a chain: what its mode needs, what its two ends carry, and whether compression is what makes it fit. */
 export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): PictureFacts[] {
-  return chain.picture.map(({ key, by, plug, screen }): PictureFacts => {
-    const at = `picture/${key}`;
-    const out =
-      by === 'card'
-        ? chain.card
-        : chain.dock && { dpLevel: chain.dock.videoOut, hdmiLevel: null, compression: null };
-    const outLevel = out && level(plug, out);
-    const inLevel = level(plug, screen);
-    const w = one(screen.widthPx);
-    const h = one(screen.heightPx);
-    const hz = one(screen.hz);
-    const mode = w !== null && h !== null && hz !== null ? { widthPx: w, heightPx: h, hz } : null;
-    // Where depth and blanking are not stated the usual ones stand for them, and the figure is not certain.
-    const bits = typeof screen.bits === 'string' ? Number(screen.bits) : 24;
-    const version = screen.blanking === 'v2' ? 2 : 1;
-    const rateOf = (depth: number) =>
-      mode && (pixelMHz(plug, mode.widthPx, mode.heightPx, mode.hz, version) * depth) / 1000;
-    const needGbps = rateOf(bits);
-    const mostGbps = rateOf(typeof screen.bits === 'string' ? bits : MAX_BITS);
-    const ends = [outLevel, inLevel].filter((l) => l !== null);
-    const haveGbps = ends.includes(0) ? 0 : ends.length === 2 ? Math.min(...ends) : null;
-    const both = out?.compression === 'yes' && screen.compression === 'yes';
-    const neither = out?.compression === 'no' || screen.compression === 'no' || by === 'dock';
-    const weaker =
-      outLevel === null || inLevel === null
-        ? outLevel === 0
-          ? 'out'
-          : inLevel === 0
-            ? 'screen'
-            : null
-        : outLevel <= inLevel
-          ? 'out'
-          : 'screen';
-    const squeezes = (need: number, have: number) =>
-      mayCompress(plug, have) && need / rule('screen.compression') <= have;
-    const verdictAt = (need: number | null): PictureFacts['verdict'] => {
-      if (haveGbps === 0) return 'no-plug';
-      if (need === null || haveGbps === null) return null;
-      if (need <= haveGbps) return 'fits';
-      return both && squeezes(need, haveGbps) ? 'compressed' : 'too-much';
-    };
-    const verdict = verdictAt(needGbps);
-    // Could what is not stated turn it? A deeper picture may no longer fit, and compression on both ends may make it fit.
-    const deeper =
-      (verdict === 'fits' || verdict === 'compressed') && verdictAt(mostGbps) === 'too-much';
-    const squeezable =
-      verdict === 'too-much' &&
-      !both &&
-      !neither &&
-      haveGbps !== null &&
-      needGbps !== null &&
-      squeezes(needGbps, haveGbps);
-    const outPath =
-      by === 'card' ? `card/${plug === 'displayport' ? 'dpLevel' : 'hdmiLevel'}` : 'dock/videoOut';
-    return {
-      key,
-      name: partName(screen),
-      by,
-      plug,
-      mode,
-      needGbps,
-      haveGbps,
-      verdict,
-      weaker,
-      doubt: [
-        ...(deeper || (squeezable && typeof screen.bits !== 'string') ? [`${at}/bits`] : []),
-        ...(squeezable && typeof out?.compression !== 'string' ? ['card/compression'] : []),
-        ...(squeezable && typeof screen.compression !== 'string' ? [`${at}/compression`] : []),
-      ],
-      open: [
-        ...(out && outLevel === null ? [outPath] : []),
-        ...(inLevel === null ? [`${at}/${plug === 'displayport' ? 'dpLevel' : 'hdmiLevel'}`] : []),
-        ...openOf({
-          [`${at}/widthPx`]: screen.widthPx,
-          [`${at}/heightPx`]: screen.heightPx,
-          [`${at}/hz`]: screen.hz,
-        }),
-      ],
-    };
-  });
+  return chain.picture.map((shown) => pictureOf(chain, shown, rule('screen.compression')));
 }

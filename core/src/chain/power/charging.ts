@@ -78,6 +78,42 @@ function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPat
     : { w: null, path: other ? path(other.key) : null };
 }
 
+/** By which way the host is charged. */
+function chargedBy({ host, settings, socket }: Chain): ChargeFacts['by'] {
+  if (settings.ownCharger === 'yes') return 'charger';
+  const port = host?.sockets.find((s) => s.key === socket);
+  if (port?.connector === 'usb-c') return 'link';
+  return settings.chargeLead === 'yes' ? 'own-lead' : null;
+}
+
+interface Contract {
+  /** What dock, cable and host agree on, W; null when not known. */
+  agreed: Range | null;
+  /** The same over every completion. */
+  offered: Range;
+  least: ChargeFacts['least'];
+}
+
+/** The least of what the dock advertises, the cable bears and the host asks for, W; nothing where the dock charges nothing. */
+function contractOf(out: Range | null, cable: Range, into: Range | null): Contract {
+  if (out?.hi === 0) {
+    const none = exact(0);
+    return { agreed: none, offered: none, least: into ? 'dock' : null };
+  }
+  const any = { lo: 0, hi: MAX_W };
+  const offered = minOf(out ?? any, cable, into ?? any);
+  if (!out || !into) return { agreed: null, offered, least: null };
+  const agreed = minOf(out, cable, into);
+  const least = agreed.hi === out.hi ? 'dock' : agreed.hi === cable.hi ? 'cable' : 'host';
+  return { agreed, offered, least };
+}
+
+/** Hours until a battery of so many Wh is empty at a net loss of power. */
+function hoursOf(net: Range | null, battery: Range | null): Range | null {
+  if (!net || net.lo >= 0 || !battery || battery.lo <= 0) return null;
+  return { lo: battery.lo / -net.lo, hi: net.hi < 0 ? battery.hi / -net.hi : Infinity };
+}
+
 /**
  * Charging of the host from its dock. The contract is the least of what the dock advertises, the cable bears and the host asks for;
  * it is not rounded to a level: an 87 W dock gives 87 W. A direct link carries no power, a second USB-C cable beside it may.
@@ -88,10 +124,7 @@ function requestOf(chain: Chain, by: ChargeFacts['by']): { w: Num; path: AttrPat
  */
 export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeFacts {
   const { host, dock, settings } = chain;
-  const socket = host?.sockets.find((s) => s.key === chain.socket);
-  const fromDock =
-    socket?.connector === 'usb-c' ? 'link' : settings.chargeLead === 'yes' ? 'own-lead' : null;
-  const by = settings.ownCharger === 'yes' ? 'charger' : fromDock;
+  const by = chargedBy(chain);
   const asks = by === 'link' || by === 'own-lead';
   const offer = dock ? dock.chargeOutW : null;
   const request = requestOf(chain, by);
@@ -102,35 +135,22 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
   const battery = host ? stated(host.batteryWh) : null;
   const draw = stated(settings.hostDrawW) ?? (host ? stated(host.drawW) : null);
   const minimum = host ? stated(host.chargeMinW) : null;
-  const agreed = !asks
-    ? exact(0)
-    : out && out.hi === 0
-      ? exact(0)
-      : out && into
-        ? minOf(out, cable, into)
-        : null;
-  const any = { lo: 0, hi: MAX_W };
-  const offered = asks && !(out && out.hi === 0) ? minOf(out ?? any, cable, into ?? any) : exact(0);
+  const nothing: Contract = { agreed: exact(0), offered: exact(0), least: null };
+  const { agreed, offered, least } = asks ? contractOf(out, cable, into) : nothing;
   const refused = offered.hi > 0 && minimum !== null && offered.hi < minimum.lo;
   // What it refuses below is never more than what it asks for.
   const mayRefuse =
     !refused && offered.hi > 0 && offered.lo < (minimum ?? { lo: 0, hi: into?.hi ?? MAX_W }).hi;
-  const span = refused ? exact(0) : mayRefuse ? { lo: 0, hi: offered.hi } : offered;
   const contract = refused ? exact(0) : agreed;
+  const taken = mayRefuse ? { lo: 0, hi: offered.hi } : offered;
   const net = contract && draw && by !== 'charger' ? minus(contract, draw) : null;
-  const least =
-    !agreed || !out || !into
-      ? null
-      : agreed.hi === out.hi
-        ? 'dock'
-        : agreed.hi === cable.hi
-          ? 'cable'
-          : 'host';
   const hasBattery = (host?.form === 'laptop' || host?.form === 'handheld') && battery?.hi !== 0;
+  const socket = host?.sockets.find((s) => s.key === chain.socket);
+  const portAsks = socket && asks && out?.hi !== 0 && request.path !== null;
   return {
     by,
     contract,
-    span,
+    span: refused ? exact(0) : taken,
     drawn: refused ? exact(0) : offered,
     least,
     refused,
@@ -138,18 +158,12 @@ export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeF
     minimum,
     drawW: draw,
     net,
-    hours:
-      net && net.lo < 0 && battery && battery.lo > 0
-        ? { lo: battery.lo / -net.lo, hi: net.hi < 0 ? battery.hi / -net.hi : Infinity }
-        : null,
+    hours: hoursOf(net, battery),
     hasBattery,
     open: hasBattery
       ? openOf({
           ...(dock && asks && { 'dock/chargeOutW': offer }),
-          ...(socket &&
-            asks &&
-            out?.hi !== 0 &&
-            request.path !== null && { [request.path]: request.w }),
+          ...(portAsks && request.path !== null && { [request.path]: request.w }),
           'host/drawW': settings.hostDrawW ?? host?.drawW,
           ...(mayRefuse && { 'host/chargeMinW': host?.chargeMinW }),
           ...(by === 'link' && marksOf(chain)),

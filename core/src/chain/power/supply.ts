@@ -151,72 +151,110 @@ function unfedOf({ card, dock, host }: Chain, feeders: readonly Feeder[]): Power
   return { sockets: plus(...HEADS.map((h) => n[h])), open: openSockets(card) };
 }
 
+/** What every supply of a chain is counted against. */
+interface PowerBase {
+  readonly chain: Chain;
+  readonly rule: (id: RuleId) => number;
+  readonly boardW: Range | null;
+  /** What the slot gives where it is not stated. */
+  readonly slotMost: Range;
+  /** What the dock gives the host, over every completion. */
+  readonly charged: Range;
+  /** How many supplies there are. */
+  readonly count: number;
+}
+
+/** What a supply gives the card: all of its board power, or what comes not through the slot, or the slot alone. */
+function cardShare({ feeds }: Given, { chain, boardW, slotMost, count }: PowerBase): Range {
+  const board = boardW ?? ZERO;
+  if (count === 1 || feeds === 'both') return board;
+  const slot = chain.card ? (stated(chain.card.slotW) ?? slotMost) : ZERO;
+  if (feeds === 'dock') return slot;
+  return { lo: Math.max(0, board.lo - slot.hi), hi: board.hi - slot.lo };
+}
+
+/** What hangs on the dock beside the card. */
+function dockLoads({ chain, rule, charged }: PowerBase): { what: string; w: Range }[] {
+  const hubs =
+    chain.loads.filter((l) => l.kind === 'hub' || l.kind === 'drive').length * rule('power.hubW');
+  const own = rule('power.dockW');
+  return [
+    { what: 'charging the host', w: times(charged, 100 / rule('power.chargerPercent')) },
+    { what: 'hub and drives', w: { lo: hubs, hi: hubs } },
+    { what: 'the dock itself', w: { lo: own, hi: own } },
+  ].filter((p) => p.w.hi > 0);
+}
+
+/** The plugs of a supply on its card; nothing of it where the card is wired in or another supply feeds it. */
+function plugsOf({ at, spec, feeds }: Given, b: PowerBase) {
+  const { card, dock } = b.chain;
+  if (!card || feeds === 'dock' || isSealed(dock))
+    return { plugs: null, counted: null, shortage: null };
+  const watts = { slotW: b.slotMost.hi, cableW: b.rule('power.cableW') };
+  const heads = twoHeads(card, b.boardW, watts);
+  return {
+    plugs: plugFacts(card, spec, heads),
+    counted: connectorsCounted(card, spec),
+    shortage: shortage(card, spec, at, heads),
+  };
+}
+
+/** What a supply draws from the wall; null where its efficiency has no mark. */
+function wallOf(load: Range | null, rated: Range | null, spec: SupplyAttrs, mainsV: number) {
+  if (!load || !rated || typeof spec.efficiency !== 'string') return null;
+  // The table of marks holds 115 and 230 V.
+  return wallDraw(load, rated.lo, spec.efficiency, mainsV < 170 ? 115 : 230);
+}
+
+/** One supply with its load, its peaks and its plugs. */
+function feederOf(given: Given, b: PowerBase): Feeder {
+  const { at, name, spec, feeds } = given;
+  const { card, dock } = b.chain;
+  const feedsCard = feeds !== 'dock';
+  const feedsDock = feeds !== 'card';
+  const share = cardShare(given, b);
+  const rest = feedsDock ? dockLoads(b) : [];
+  const restW = rest.map((p) => p.w);
+  const rated = stated(spec.supplyW);
+  const load = b.boardW || !feedsCard ? plus(share, ...restW) : null;
+  const allPeaks =
+    card && b.boardW && rated && feedsCard
+      ? peaks(card, b.boardW, plus(ZERO, ...restW), spec, rated)
+      : [];
+  const chargeUnsure = b.charged.lo !== b.charged.hi;
+  return {
+    at,
+    name,
+    feedsCard,
+    feedsDock,
+    spec,
+    load,
+    rated,
+    parts: [{ what: feedsCard ? 'the card' : "the card's slot", w: share }, ...rest],
+    peak: allPeaks.length > 0 ? worstPeak(allPeaks) : null,
+    allPeaks,
+    ...plugsOf(given, b),
+    wall: wallOf(load, rated, spec, b.rule('power.mainsV')),
+    open: openOf({
+      ...(card && { 'card/boardW': card.boardW }),
+      [`${at}/supplyW`]: spec.supplyW,
+      ...(feedsDock && dock && chargeUnsure && { 'dock/chargeOutW': dock.chargeOutW }),
+    }),
+  };
+}
+
 /**
  * Load of every supply of a chain: board power with its overclock, the charge contract over the charger's efficiency, what hangs on
  * the hub, and the dock itself. `charged` is what the dock gives the host, W, over every completion.
  * House rules give the estimates.
  */
 export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => number): PowerFacts {
-  const { card, dock } = chain;
+  const { dock } = chain;
   const boardW = boardPower(chain);
   const given = givenOf(chain);
-  const hubs =
-    chain.loads.filter((l) => l.kind === 'hub' || l.kind === 'drive').length * rule('power.hubW');
-  const charge = times(charged, 100 / rule('power.chargerPercent'));
   const slotMost = { lo: 0, hi: rule('power.slotW') };
-  const feeders = given.map(({ at, name, spec, feeds }): Feeder => {
-    const feedsCard = feeds !== 'dock';
-    const feedsDock = feeds !== 'card';
-    const alone = given.length === 1 || feeds === 'both';
-    const slot = card ? (stated(card.slotW) ?? slotMost) : ZERO;
-    const board = boardW ?? ZERO;
-    const share = alone
-      ? board
-      : feedsCard
-        ? { lo: Math.max(0, board.lo - slot.hi), hi: board.hi - slot.lo }
-        : slot;
-    const rest = feedsDock
-      ? [
-          { what: 'charging the host', w: charge },
-          { what: 'hub and drives', w: { lo: hubs, hi: hubs } },
-          { what: 'the dock itself', w: { lo: rule('power.dockW'), hi: rule('power.dockW') } },
-        ].filter((p) => p.w.hi > 0)
-      : [];
-    const rated = stated(spec.supplyW);
-    const heads =
-      card && twoHeads(card, boardW, { slotW: slotMost.hi, cableW: rule('power.cableW') });
-    const load = boardW || !feedsCard ? plus(share, ...rest.map((p) => p.w)) : null;
-    const all =
-      card && boardW && rated && feedsCard
-        ? peaks(card, boardW, plus(ZERO, ...rest.map((p) => p.w)), spec, rated)
-        : [];
-    const mains = rule('power.mainsV') < 170 ? 115 : 230;
-    const mark = typeof spec.efficiency === 'string' ? spec.efficiency : null;
-    return {
-      at,
-      name,
-      feedsCard,
-      feedsDock,
-      spec,
-      load,
-      rated,
-      parts: [{ what: feedsCard ? 'the card' : "the card's slot", w: share }, ...rest],
-      peak: all.length > 0 ? worstPeak(all) : null,
-      allPeaks: all,
-      plugs: card && heads && feedsCard && !isSealed(dock) ? plugFacts(card, spec, heads) : null,
-      counted: card && feedsCard && !isSealed(dock) ? connectorsCounted(card, spec) : null,
-      shortage:
-        card && heads && feedsCard && !isSealed(dock) ? shortage(card, spec, at, heads) : null,
-      wall: load && rated && mark ? wallDraw(load, rated.lo, mark, mains) : null,
-      open: openOf({
-        ...(card && { 'card/boardW': card.boardW }),
-        [`${at}/supplyW`]: spec.supplyW,
-        ...(feedsDock &&
-          dock &&
-          charged.lo !== charged.hi && { 'dock/chargeOutW': dock.chargeOutW }),
-      }),
-    };
-  });
+  const base = { chain, rule, boardW, slotMost, charged, count: given.length };
+  const feeders = given.map((g) => feederOf(g, base));
   const onCard = feeders.filter((f) => f.feedsCard).length;
   return {
     feeders,

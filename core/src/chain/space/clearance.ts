@@ -106,6 +106,54 @@ function standingSo(
   );
 }
 
+/** One measure of the card against one of the dock; the paths name them, the card's first. */
+function clearance(
+  what: Clearance['what'],
+  unit: Clearance['unit'],
+  paths: Record<AttrPath, Num>,
+): Clearance {
+  const [need = null, have = null] = Object.values(paths).map(stated);
+  return { what, unit, need, have, fits: fits(need, have), open: openOf(paths) };
+}
+
+/** Length, height, slots and the bend of the plug, inside an enclosure. */
+function insideRows(card: CardSpec, dock: DockSpec, rule: Rule): Clearance[] {
+  const along = { 'card/lengthMm': card.lengthMm, 'dock/innerLengthMm': dock.innerLengthMm };
+  const across = { 'card/heightMm': card.heightMm, 'dock/innerHeightMm': dock.innerHeightMm };
+  const slots = { 'card/slots': card.slots, 'dock/innerSlots': dock.innerSlots };
+  const bent = bendsOf(card, rule).map(({ side, mm, open }): Clearance => {
+    const plain = clearance('bend', 'mm', side === 'end' ? along : across);
+    const need = plain.need && plus(plain.need, mm);
+    return { ...plain, side, need, fits: fits(need, plain.have), open: [...plain.open, ...open] };
+  });
+  return [
+    clearance('length', 'mm', along),
+    clearance('height', 'mm', across),
+    clearance('slots', 'slots', slots),
+    ...bent,
+  ];
+}
+
+/** What counts for the card as it stands. Into an all-in-one nobody fits a card: it is sold with its own. */
+function rowsOf(card: CardSpec, dock: DockSpec, rule: Rule, sits: keyof typeof LEFT): Clearance[] {
+  // An enclosure carries its card; on an open board it hangs on the slot, so its weight is a question there.
+  if (dock.form === 'open-board')
+    return [
+      clearance('weight', 'g', {
+        'card/weightG': card.weightG,
+        'dock/maxWeightG': dock.maxWeightG,
+      }),
+    ];
+  const inside = dock.form === 'all-in-one' ? [] : insideRows(card, dock, rule);
+  return sits === 'inside' ? inside : standingSo(inside, dock, sits);
+}
+
+function unheldOn({ form, retention }: DockSpec): FitFacts['unheld'] {
+  if (form !== 'open-board') return 'no';
+  if (typeof retention !== 'string') return 'may';
+  return retention === 'none' ? 'yes' : 'no';
+}
+
 /**
  * A card against the room of a dock: length, height, slots, the bend of its power plug, and weight on a board that holds it only by
  * the slot. `sits`: how the card stands in it. Lengths in mm, from the bracket and from the slot's contacts; intervals where not exact; `null` where not stated.
@@ -118,59 +166,13 @@ export function fitFacts(
 ): FitFacts | null {
   if (!card || !dock) return null;
   const sits = typeof cardSits === 'string' && dock.form === 'enclosure' ? cardSits : 'inside';
-  const openBoard = dock.form === 'open-board';
-  const row = (
-    what: Clearance['what'],
-    unit: Clearance['unit'],
-    paths: Record<AttrPath, Num>,
-  ): Clearance => {
-    const [need, have] = Object.values(paths).map(stated);
-    return {
-      what,
-      unit,
-      need: need ?? null,
-      have: have ?? null,
-      fits: fits(need ?? null, have ?? null),
-      open: openOf(paths),
-    };
-  };
-  const bend = bendOf(card, rule);
-  const along = { 'card/lengthMm': card.lengthMm, 'dock/innerLengthMm': dock.innerLengthMm };
-  const across = { 'card/heightMm': card.heightMm, 'dock/innerHeightMm': dock.innerHeightMm };
-  const bent = bendsOf(card, rule).map(({ side, mm, open }): Clearance => {
-    const plain = row('bend', 'mm', side === 'end' ? along : across);
-    const need = plain.need && plus(plain.need, mm);
-    return { ...plain, side, need, fits: fits(need, plain.have), open: [...plain.open, ...open] };
-  });
-  // Nobody fits a card into an all-in-one: it is sold with its own.
-  const inside =
-    openBoard || dock.form === 'all-in-one'
-      ? []
-      : [
-          row('length', 'mm', along),
-          row('height', 'mm', across),
-          row('slots', 'slots', { 'card/slots': card.slots, 'dock/innerSlots': dock.innerSlots }),
-          ...bent,
-        ];
   const inner = stated(dock.innerLengthMm);
   return {
-    rows: [
-      ...(sits === 'inside' ? inside : standingSo(inside, dock, sits)),
-      // An enclosure carries its card; on an open board it hangs on the slot, so its weight is a question there.
-      ...(openBoard
-        ? [row('weight', 'g', { 'card/weightG': card.weightG, 'dock/maxWeightG': dock.maxWeightG })]
-        : []),
-    ],
-    bend,
-    openBoard,
+    rows: rowsOf(card, dock, rule, sits),
+    bend: bendOf(card, rule),
+    openBoard: dock.form === 'open-board',
     uncovered: (ALLOWED_BY[sits] as readonly unknown[]).includes(dock.beyond),
-    unheld: !openBoard
-      ? 'no'
-      : dock.retention === 'none'
-        ? 'yes'
-        : typeof dock.retention === 'string'
-          ? 'no'
-          : 'may',
+    unheld: unheldOn(dock),
     shortOnly: inner !== null && inner.hi < rule('fit.shortCardMm'),
   };
 }
