@@ -31,6 +31,8 @@ export default defineConfig({
           include: ['test/**/*.test.ts'],
           setupFiles,
           globalSetup: './test/global-setup.ts',
+          // The application is loaded once a worker; each file has a database of its own.
+          isolate: false,
         },
       },
       { test: { name: 'house', root: './scripts', include: ['test/**/*.test.ts'], setupFiles } },

@@ -71,7 +71,7 @@ describe('PA-01 PA-03 pieces and the register', () => {
     await w.fill('What packing or plug claims, word for word', '80 Gbps, 240 W');
     await w.click('Store the piece');
     await w.sees('Claims: "80 Gbps, 240 W"');
-    await w.click('Note something seen on K-80 blue');
+    await w.click('Note what was seen on K-80 blue');
     await w.fill('Rate, Gb/s', '52,4');
     await w.fill('Where and how', '52 of 80 Gb/s, 80 %');
     await w.sees('52 and 80 make 65 %, not 80 %. Of what is the percentage?');

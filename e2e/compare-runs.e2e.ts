@@ -50,7 +50,7 @@ describe('RU-07 compare', () => {
     const of = ids((r) => r.title === 'Nine Herons');
     await w.open(`/compare/runs?of=${of}`);
     await w.sees(/2 runs lack settings this comparison needs/);
-    await w.click(/^Say more of Nine Herons on Plate scanner/);
+    await w.click(/^Say what is missing of Nine Herons on Plate scanner/);
     await w.fill('Power mode', 'Performance');
     await w.click('Open', 'button');
     await w.click('Keep for 2 runs');

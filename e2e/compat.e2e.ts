@@ -14,7 +14,7 @@ const isOn = (words: string) =>
   w.page.waitForFunction(
     (t) => {
       const id = document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant') ?? '';
-      return new RegExp(t).test(document.getElementById(id)?.getAttribute('aria-label') ?? '');
+      return new RegExp(t).test(document.getElementById(id)?.textContent ?? '');
     },
     { polling: 50 },
     words,

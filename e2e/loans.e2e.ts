@@ -68,7 +68,7 @@ describe('WS-01 loans', () => {
     await w.sees('Q-05 a is with Member D: one can wait for it.');
     await w.click('Wait for it');
     await w.sees('Member B waits for Q-05 a.');
-    await w.click('Take Q-05 a back …');
+    await w.click('Take back Q-05 a …');
     await w.sees(
       /1?\.? ?All here\?.*How does it look\?.*Does it work\?.*Not at all: Scorched or melted plugs/,
     );
@@ -83,7 +83,7 @@ describe('WS-01 loans', () => {
     await w.sees('It is ready; next is Member B.');
     await w.click('Take it back');
     await w.sees('Q-05 a is back. It is ready; next is Member B.');
-    await w.click('Hand Q-05 a to Member B …');
+    await w.click('Hand over Q-05 a to Member B …');
     await w.click('Hand it over');
     await w.sees('Q-05 a is with Member B.');
     expect(
@@ -93,7 +93,7 @@ describe('WS-01 loans', () => {
 
   it('a piece that comes back broken keeps its fault', async () => {
     await w.open('/workshop/loans');
-    await w.click('Take K-07 a back …');
+    await w.click('Take back K-07 a …');
     await pick('It came back', 'faulty');
     await w.click('fails', 'radio');
     await w.fill('What was seen', 'no link in two docks');
@@ -146,7 +146,7 @@ describe('WS-03 backup', () => {
     await w.sees(/Made: [\d,]+ rows, \d+\.\d MB\./);
     const before = await loans('back');
     await w.open('/workshop/loans');
-    await w.click('Take C-20 a back …');
+    await w.click('Take back C-20 a …');
     await w.click('works', 'radio');
     await w.click('Take it back');
     await w.sees('C-20 a is back.');

@@ -89,12 +89,12 @@ describe('PA-05, PA-06 news', () => {
     await w.fill('Address', url);
     await w.click('Remember it');
     await w.sees('Dock maker is remembered');
-    await w.click('Read Dock maker now');
+    await w.click('Read now: Dock maker');
     await w.sees(/127\.0\.0\.1, on this machine or in the local network\. A keeper may allow that/);
     await w.click('Dock maker may lie on this machine or in the local network', 'checkbox');
-    await w.click('Read Dock maker now');
+    await w.click('Read now: Dock maker');
     await w.sees('Dock maker: 3 items.');
-    await w.click('Read Dock maker now');
+    await w.click('Read now: Dock maker');
     await w.sees('Dock maker: nothing new since the last reading.');
     await w.open('/parts/news');
     await w.sees(
