@@ -4,7 +4,7 @@ import { rmSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
-import { afterAll, afterEach, beforeAll } from 'vitest';
+import { afterAll, afterEach, beforeAll, inject } from 'vitest';
 import { openCluster, type Cluster } from '../scripts/lib/cluster.mjs';
 import { chromium, CHROMIUM_FLAGS } from '../scripts/lib/chromium.mjs';
 import {
@@ -16,7 +16,7 @@ import {
 } from '../scripts/lib/paths.mjs';
 import { patient } from '../scripts/lib/patience.mjs';
 import { startServer, stopServer } from '../scripts/lib/server.mjs';
-import { DEMO_TEMPLATE } from './global-setup';
+import './global-setup';
 
 export interface World {
   page: Page;
@@ -98,7 +98,7 @@ export function world(options: WorldOptions = {}): World {
 
   beforeAll(async () => {
     cluster = await openCluster(TEST_DATA_DIR, { fsync: false });
-    const template = options.demo === false ? 'template1' : DEMO_TEMPLATE;
+    const template = options.demo === false ? 'template1' : inject('demoTemplate');
     cluster.psql('postgres', `CREATE DATABASE ${database} TEMPLATE ${template}`);
     const begin = async (port: string) => {
       const started = await startServer({

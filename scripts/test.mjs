@@ -14,7 +14,7 @@ const bin = (p) => join(ROOT, 'node_modules', p);
 const node = (script, ...args) => [process.execPath, [bin(script), ...args]];
 const results = join(TEST_DATA_DIR, 'results');
 const cache = join(ROOT, 'node_modules/.cache/ruddy');
-const vitest = (project) =>
+const vitest = (project, name = project, ...more) =>
   node(
     'vitest/vitest.mjs',
     'run',
@@ -22,7 +22,8 @@ const vitest = (project) =>
     project,
     '--reporter=default',
     '--reporter=json',
-    `--outputFile=${join(results, `${project}.json`)}`,
+    `--outputFile=${join(results, `${name}.json`)}`,
+    ...more,
   );
 const types = (p) =>
   node(
@@ -34,66 +35,77 @@ const types = (p) =>
     join(cache, `${p}.tsbuildinfo`),
   );
 
-/** Two lanes run beside each other, each stage after the one before it. A stage that `counts` must have run tests. */
-const LANES = [
-  [
-    {
-      name: 'lint',
-      commands: [
-        [process.execPath, [join(ROOT, 'scripts/house.mjs')]],
-        node(
-          'eslint/bin/eslint.js',
-          '.',
-          '--max-warnings',
-          '0',
-          '--cache',
-          '--cache-strategy',
-          'content',
-          '--cache-location',
-          join(cache, 'eslint'),
-        ),
-        node(
-          'prettier/bin/prettier.cjs',
-          '--check',
-          '--log-level',
-          'warn',
-          '--cache',
-          '--cache-strategy',
-          'content',
-          '--cache-location',
-          join(cache, 'prettier'),
-          '.',
-        ),
-      ],
-    },
-    { name: 'types', commands: ['core', 'simbench', 'server', 'e2e'].map(types) },
-    { name: 'core', commands: [vitest('core')], counts: true },
-    { name: 'simbench', commands: [vitest('simbench')], counts: true },
-    { name: 'server', commands: [vitest('server')], counts: true },
+const LINT = {
+  name: 'lint',
+  commands: [
+    [process.execPath, [join(ROOT, 'scripts/house.mjs')]],
+    node(
+      'eslint/bin/eslint.js',
+      '.',
+      '--max-warnings',
+      '0',
+      '--cache',
+      '--cache-strategy',
+      'content',
+      '--cache-location',
+      join(cache, 'eslint'),
+    ),
+    node(
+      'prettier/bin/prettier.cjs',
+      '--check',
+      '--log-level',
+      'warn',
+      '--cache',
+      '--cache-strategy',
+      'content',
+      '--cache-location',
+      join(cache, 'prettier'),
+      '.',
+    ),
   ],
-  [
-    {
-      name: 'web',
-      commands: [
-        node(
-          '@angular/cli/bin/ng.js',
-          'test',
-          '--reporters=default',
-          '--reporters=json',
-          `--output-file=${join(results, 'web.json')}`,
-        ),
-      ],
-      cwd: 'web',
-      counts: true,
-    },
-    { name: 'build', work: build },
-    { name: 'house', commands: [vitest('house')], counts: true },
-    { name: 'e2e', commands: [vitest('e2e')], counts: true },
+};
+const WEB = {
+  name: 'web',
+  commands: [
+    node(
+      '@angular/cli/bin/ng.js',
+      'test',
+      '--reporters=default',
+      '--reporters=json',
+      `--output-file=${join(results, 'web.json')}`,
+    ),
   ],
+  cwd: 'web',
+  counts: true,
+};
+/** The browser suite in parts, so that two can run beside each other at the end. */
+const E2E_PARTS = 6;
+const browserPart = (i) => {
+  const name = `e2e-${i}`;
+  const command = vitest('e2e', name, `--shard=${i}/${E2E_PARTS}`);
+  return { name, commands: [command], counts: true, needs: 'build' };
+};
+const tests = (name, needs) => ({ name, commands: [vitest(name)], counts: true, needs });
+
+/**
+ * Stages in the order they begin: two at a time, the next as soon as one ends and what it needs is there. A stage that `counts` must have
+ * run tests. Builds of the pages and their tests never run beside each other: both take the memory of a small machine.
+ */
+const STAGES = [
+  { name: 'build', work: build },
+  LINT,
+  { ...WEB, needs: 'build' },
+  { name: 'types', commands: ['core', 'server', 'e2e'].map(types) },
+  tests('server'),
+  tests('house', 'build'),
+  tests('core'),
+  tests('simbench'),
+  ...Array.from({ length: E2E_PARTS }, (_, i) => browserPart(i + 1)),
 ];
 
-/** Half of the machine for each lane. */
-const WORKERS = String(Math.max(1, Math.floor(availableParallelism() / LANES.length)));
+/** Half of the machine for each of the two stages that run. */
+const AT_ONCE = 2;
+const WORKERS = String(Math.max(1, Math.floor(availableParallelism() / AT_ONCE)));
 const env = {
   ...process.env,
   NG_CLI_ANALYTICS: 'false',
@@ -136,9 +148,25 @@ async function runStage(stage) {
   return n;
 }
 
-async function runLane(stages) {
+function deferred() {
+  let resolve;
+  const promise = new Promise((done) => (resolve = done));
+  return { promise, resolve };
+}
+
+/** Runs all stages, two at a time, in their order; a stage waits until what it needs has ended. */
+async function runAll() {
   const counts = [];
-  for (const stage of stages) counts.push(await runStage(stage));
+  const left = [...STAGES];
+  const ended = new Map(STAGES.map((s) => [s.name, deferred()]));
+  const worker = async () => {
+    for (let stage = left.shift(); stage; stage = left.shift()) {
+      if (stage.needs) await ended.get(stage.needs).promise;
+      counts.push(await runStage(stage));
+      ended.get(stage.name).resolve();
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, worker));
   return counts;
 }
 
@@ -154,7 +182,7 @@ process.on('SIGINT', () => {
 });
 
 const began = Date.now();
-const counts = (await Promise.all(LANES.map(runLane))).flat();
+const counts = await runAll();
 cluster.close();
 const sum = (key) => counts.reduce((total, n) => total + n[key], 0);
 if (!Number.isInteger(sum('passed') + sum('failed'))) stop('the test results could not be read');

@@ -80,6 +80,16 @@ describe('the one-way rule holds: a forbidden import is an error', () => {
     );
   });
 
+  it.each([
+    "declare function select(sql: string): void;\nexport const x = select('SELECT 1');\n",
+    "declare function execute(sql: string): void;\nexport const x = execute('DELETE FROM a');\n",
+    "declare const db: { query(sql: string): void };\nexport const x = db.query('SELECT 1');\n",
+  ])('only queries/ and platform/db hold statements: %j', async (code) => {
+    expect(await refused('server/src/parts/x.ts', code)).toContain('no-restricted-syntax');
+    for (const place of ['server/src/parts/queries/x.ts', 'server/src/platform/db/x.ts'])
+      expect(await refused(place, code)).not.toContain('no-restricted-syntax');
+  });
+
   it('text never goes into a page as markup', async () => {
     expect(
       await refused(
