@@ -1,8 +1,11 @@
 import * as z from 'zod';
 
 /**
- * Check a value against a schema, whatever it holds. The library compares lengths also of what is no text, and throws over a length that
- * is no number: such a value is refused like any other.
+ * Checks a value against a schema, whatever it holds. The library compares lengths also of what is no text, and
+ * throws over a length that is no number: such a value is refused like any other.
+ * @param schema the schema
+ * @param value anything
+ * @returns what the schema makes of the value, or its issues
  */
 export function checked<T extends z.ZodType>(
   schema: T,

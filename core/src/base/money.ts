@@ -15,17 +15,31 @@ export interface ExchangeRate {
 
 const KNOWN = new Set(Intl.supportedValuesOf('currency'));
 
-/** Is it a currency code of ISO 4217, as this runtime's Unicode data has them? */
+/**
+ * Is it a currency code of ISO 4217, as this runtime's Unicode data has them?
+ * @param code three capital letters
+ * @returns true where it is
+ * @example isCurrency('EUR') // => true
+ */
 export function isCurrency(code: string): boolean {
   return KNOWN.has(code);
 }
 
-/** Every currency code, for a list to choose from. */
+/**
+ * Every currency code, for a list to choose from.
+ * @returns codes of ISO 4217, as this runtime's Unicode data has them
+ */
 export function currencies(): readonly string[] {
   return [...KNOWN];
 }
 
-/** Digits after the point in a currency (ISO 4217): 2 for EUR, 0 for JPY, 3 for KWD. */
+/**
+ * Digits after the point in a currency (ISO 4217).
+ * @param currency a currency code
+ * @returns 2 for EUR, 0 for JPY, 3 for KWD
+ * @throws {RangeError} if it is no currency code
+ * @example minorDigits('JPY') // => 0
+ */
 export function minorDigits(currency: string): number {
   return (
     new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions()
@@ -33,14 +47,28 @@ export function minorDigits(currency: string): number {
   );
 }
 
-/** A number of whole units as minor units; null when it has more digits than the currency. */
+/**
+ * An amount in the smallest unit of its currency.
+ * @param units whole units and their fraction
+ * @param currency a currency code
+ * @returns the amount; null where it has more digits than the currency
+ * @example toMinor(12.5, 'EUR') // => 1250
+ */
 export function toMinor(units: number, currency: string): number | null {
   const scaled = units * 10 ** minorDigits(currency);
   const minor = Math.round(scaled);
   return Math.abs(scaled - minor) < 1e-6 * Math.max(1, Math.abs(scaled)) ? minor : null;
 }
 
-/** The newest rate for a pair that was known on a day; the other way round is turned over. Null when there is none. */
+/**
+ * The newest exchange rate of a pair that was known on a day; a rate of the other direction is turned over.
+ * @param rates rates of any pairs and days; not modified
+ * @param from code of the currency that is converted
+ * @param to code of the currency wanted
+ * @param asOf ISO date; later rates do not count
+ * @returns one `from` in `to`; null where no rate is known
+ * @example rateOn([{ from: 'EUR', to: 'USD', rate: 1.25, onDate: '2026-11-01', source: '' }], 'USD', 'EUR', '2026-11-02')?.rate // => 0.8
+ */
 export function rateOn(
   rates: readonly ExchangeRate[],
   from: string,
@@ -59,14 +87,26 @@ export function rateOn(
   return { ...newest, from, to, rate: 1 / newest.rate };
 }
 
-/** Money in another currency at a rate, rounded to its smallest unit, halves away from zero. */
+/**
+ * Money in another currency.
+ * @param money the amount
+ * @param rate one of its currency in the other
+ * @returns the amount, rounded to the smallest unit, halves away from zero
+ * @example convert({ minor: 1000, currency: 'EUR' }, { from: 'EUR', to: 'JPY', rate: 160, onDate: '2026-11-01', source: '' }) // => { minor: 1600, currency: 'JPY' }
+ */
 export function convert(money: Money, rate: ExchangeRate): Money {
   const units = (money.minor / 10 ** minorDigits(money.currency)) * rate.rate;
   const scaled = units * 10 ** minorDigits(rate.to);
   return { minor: Math.sign(scaled) * Math.round(Math.abs(scaled)), currency: rate.to };
 }
 
-/** A percentage of minor units, rounded to a whole unit, halves away from zero. */
+/**
+ * A percentage of an amount.
+ * @param minor the amount in smallest units
+ * @param percent how many hundredths of it
+ * @returns smallest units, rounded, halves away from zero
+ * @example percentOf(1050, 5) // => 53
+ */
 export function percentOf(minor: number, percent: number): number {
   const part = (minor * percent) / 100;
   return Math.sign(part) * Math.round(Math.abs(part));

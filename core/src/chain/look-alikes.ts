@@ -5,7 +5,12 @@ function inside(s: SocketSpec): string {
   return JSON.stringify([s.standard, s.tunnelling, s.lanes, s.pcieGen]);
 }
 
-/** Ports of a host with the same plug as one of them but something else inside: only the mark tells them apart. */
+/**
+ * Ports of a host with the same plug as one of them but something else inside: only the mark tells them apart.
+ * @param host the host with its ports
+ * @param key key of the port in question
+ * @returns the other ports; none where the key is unknown
+ */
 export function lookAlikes(host: HostSpec, key: string): SocketSpec[] {
   const own = host.sockets.find((s) => s.key === key);
   if (!own) return [];

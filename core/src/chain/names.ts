@@ -2,14 +2,24 @@ import type { SocketSpec } from '../parts';
 import type { Chain } from './schema/chain';
 import { endsInSlot, isAdapter } from './schema/shape';
 
-/** How a part is called: maker, model and variant; empty without one. */
+/**
+ * How a part is called.
+ * @param part maker, model and variant; null where nothing is chosen
+ * @returns the three with a space between; empty without a part
+ * @example partName({ maker: 'Fenwick', model: 'D-4', variant: '' }) // => 'Fenwick D-4'
+ */
 export function partName(
   part: { maker: string; model: string; variant: string } | null | undefined,
 ): string {
   return part ? [part.maker, part.model, part.variant].filter((s) => s !== '').join(' ') : '';
 }
 
-/** How a port is called: where a hand finds it, or its short name where nobody said. */
+/**
+ * How a port is called.
+ * @param socket its key, and where a hand finds it
+ * @returns the position, or the key where nobody stated one
+ * @example portName({ key: 'left', position: '' }) // => 'left'
+ */
 export function portName(socket: Pick<SocketSpec, 'key' | 'position'>): string {
   return socket.position || socket.key;
 }
@@ -23,7 +33,11 @@ export interface ChainNames {
   card: string;
 }
 
-/** The names of what fills a chain; empty where nothing is chosen. */
+/**
+ * The names of what fills a chain.
+ * @param chain the chain
+ * @returns names by slot; empty where nothing is chosen
+ */
 export function chainNames(chain: Chain): ChainNames {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
   const cables = chain.path?.map((p) => partName(p.spec)).join(' + ');
@@ -36,7 +50,11 @@ export function chainNames(chain: Chain): ChainNames {
   };
 }
 
-/** The adapters of a chain, host side first; cables left out. */
+/**
+ * The adapters of a chain.
+ * @param chain the chain
+ * @returns their names, host side first; cables left out
+ */
 export function adapterNames(chain: Chain): string[] {
   return (chain.path ?? []).flatMap((p) => (isAdapter(p.spec) ? [partName(p.spec)] : []));
 }

@@ -29,7 +29,11 @@ export const problemSchema = z.object({
 });
 export type Problem = z.infer<typeof problemSchema>;
 
-/** A page of a list: `next` is an opaque cursor, null on the last page. */
+/**
+ * The schema of a page of a list.
+ * @param item schema of one item
+ * @returns items and `next`, an opaque cursor that is null on the last page
+ */
 export function pageOf<T extends z.ZodType>(item: T) {
   return z.object({ items: z.array(item), next: z.string().nullable() });
 }

@@ -55,7 +55,12 @@ export class RuleBook {
   }
 }
 
-/** Why a value cannot be a house rule, or null when it can. */
+/**
+ * Why a value cannot be a house rule.
+ * @param id the rule
+ * @param value the value in the unit of the rule
+ * @returns a sentence for people; null where it can
+ */
 export function ruleProblem(id: RuleId, value: number): string | null {
   const rule: Rule = RULES[id];
   if (!Number.isFinite(value) || value < rule.min || value > rule.max)

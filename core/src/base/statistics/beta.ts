@@ -5,8 +5,13 @@ import jstat from 'jstat';
 import type { Range } from '../units/range';
 
 /**
- * Mean and the middle 95 % of a Beta distribution, as shares from 0 to 1; both shapes above 0. Computed by the package jstat; checked
- * against closed forms (Beta(1, n) and Beta(n, 1)) in the tests.
+ * Mean and the middle 95 % of a Beta distribution.
+ *
+ * Computed by the package jstat; checked against the closed forms of Beta(1, n) and Beta(n, 1).
+ * @param alpha first shape, above 0: successes and prior successes
+ * @param beta second shape, above 0: failures and prior failures
+ * @returns mean and interval as shares from 0 to 1
+ * @example betaShare(1, 1) // => { mean: 0.5, lo: 0.025, hi: 0.975 }
  */
 export function betaShare(alpha: number, beta: number): { readonly mean: number } & Range {
   const at = (p: number) => jstat.jStat.beta.inv(p, alpha, beta);

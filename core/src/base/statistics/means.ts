@@ -1,6 +1,11 @@
 import { tChance, tQuantile } from './student';
 
-/** The arithmetic mean; NaN of none. */
+/**
+ * Arithmetic mean.
+ * @param values any unit; not modified
+ * @returns the mean in the unit of `values`; NaN of none
+ * @example mean([1, 2, 6]) // => 3
+ */
 export function mean(values: readonly number[]): number {
   return values.reduce((a, b) => a + b, 0) / values.length;
 }
@@ -14,7 +19,14 @@ export interface MeanOf {
   readonly hi: number | null;
 }
 
-/** In: at least one value. Worked example: 1, 2, 3 have mean 2, sd 1, interval 2 plus or minus 4.303 / sqrt(3). */
+/**
+ * Sample mean with its 95 % confidence interval by Student's t.
+ *
+ * Source: Student, Biometrika 6 (1908), 1-25.
+ * @param values one measurement each, any unit, at least one; not modified
+ * @returns mean, standard deviation (n - 1) and interval in the unit of `values`; null where n is 1
+ * @example meanOf([1, 2, 3]) // => { n: 3, mean: 2, sd: 1, lo: -0.484, hi: 4.484 }
+ */
 export function meanOf(values: readonly number[]): MeanOf {
   const n = values.length;
   const middle = mean(values);
@@ -36,9 +48,14 @@ export interface Welch {
 }
 
 /**
- * Do two samples differ in their mean? Welch's test: the variances need not be equal. Null when a side has fewer than two values.
- * Two samples without any scatter differ for certain when their means do.
- * Source: B. L. Welch, Biometrika 34 (1947), 28-35. Worked example in the tests: Student's sleep data.
+ * Do two samples differ in their mean? Welch's test: the variances need not be equal. Two samples without
+ * any scatter differ for certain when their means do.
+ *
+ * Source: B. L. Welch, Biometrika 34 (1947), 28-35. The tests hold Student's sleep data against it.
+ * @param a one measurement each, any unit; not modified
+ * @param b the same in the same unit
+ * @returns the difference b - a with its 95 % interval and the two-sided p; null where a side has fewer than two values
+ * @example welch([1, 2, 3], [2, 3, 4]) // => { t: 1.2247, df: 4, p: 0.2879, difference: 1, lo: -1.267, hi: 3.267 }
  */
 export function welch(a: readonly number[], b: readonly number[]): Welch | null {
   const x = meanOf(a);
@@ -72,11 +89,15 @@ export function welch(a: readonly number[], b: readonly number[]): Welch | null 
 }
 
 /**
- * Repeats a side that tell a difference apart: with 5 % chance of a false alarm, two-sided, and 80 % of seeing it.
- * `cv` is the scatter of a repeat and `difference` what shall be told apart, both as shares of the mean. At least 2; null where not even
- * `most` are enough.
- * Source: J. Cohen, Statistical Power Analysis for the Behavioral Sciences (1988), table 2.4.1 (from memory): a difference of 0.5, 0.8
- * and 1 standard deviation takes 64, 26 and 17 a side.
+ * Repeats a side that tell a difference apart: 5 % false alarms, two-sided, and 80 % chance of seeing it.
+ *
+ * Source: J. Cohen, Statistical Power Analysis for the Behavioral Sciences (1988), table 2.4.1 (from memory): a
+ * difference of 0.5, 0.8 and 1 standard deviation takes 64, 26 and 17 a side.
+ * @param cv standard deviation of a repeat as a share of the mean, from 0
+ * @param difference what is to be told apart as a share of the mean, above 0
+ * @param most repeats a side that are tried at most
+ * @returns repeats a side, at least 2; null where not even `most` are enough
+ * @example repeatsNeeded(0.02, 0.02) // => 17
  */
 export function repeatsNeeded(cv: number, difference: number, most = 200): number | null {
   for (let n = 2; n < most; n++) {
@@ -85,7 +106,13 @@ export function repeatsNeeded(cv: number, difference: number, most = 200): numbe
   return minDetectableChange(cv, most) <= difference ? most : null;
 }
 
-/** The least difference that `n` repeats a side tell apart, as a share of the mean, by the rule of `repeatsNeeded`. */
+/**
+ * The least difference that repeats tell apart, by the rule of `repeatsNeeded`.
+ * @param cv standard deviation of a repeat as a share of the mean, from 0
+ * @param n repeats a side, at least 2
+ * @returns the difference as a share of the mean
+ * @example minDetectableChange(0.02, 17) // => 0.0199
+ */
 export function minDetectableChange(cv: number, n: number): number {
   const df = 2 * n - 2;
   return (tQuantile(0.025, df) + tQuantile(0.2, df)) * cv * Math.sqrt(2 / n);

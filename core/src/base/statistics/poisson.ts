@@ -4,11 +4,17 @@
 import jstat from 'jstat';
 
 /**
- * Rate of events counted over a time (any unit), with its exact 95 % interval. With none seen the lower end is 0 and the upper end is the
- * rule of three, 3 / time, a one-sided 95 % bound. Throws a RangeError unless the count is a whole number from 0 and the time above 0.
+ * Rate of counted events with its exact 95 % interval. Of none seen the upper end is the rule of three, a
+ * one-sided 95 % bound.
  *
- * Sources: F. Garwood, Biometrika 28 (1936), 437-442 (interval by chi-square); J. A. Hanley and A. Lippman-Hand, JAMA 249 (1983),
- * 1743-1745 (rule of three).
+ * Sources: F. Garwood, Biometrika 28 (1936), 437-442 (interval by chi-square); J. A. Hanley and A. Lippman-Hand,
+ * JAMA 249 (1983), 1743-1745 (rule of three).
+ * @param count events seen, a whole number from 0
+ * @param time how long they were counted, any unit, above 0
+ * @returns events per unit of `time`
+ * @throws {RangeError} if `count` is no whole number from 0 or `time` is not above 0
+ * @example eventRate(0, 30) // => { rate: 0, lo: 0, hi: 0.1 }
+ * @example eventRate(10, 10) // => { rate: 1, lo: 0.4795, hi: 1.839 }
  */
 export function eventRate(
   count: number,

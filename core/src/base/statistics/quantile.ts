@@ -1,7 +1,11 @@
 /**
- * The p-quantile of values sorted upward, by linear interpolation between the two nearest: p = 0 is the first, 1 the last.
- * NaN for an empty list. Source: Hyndman and Fan, The American Statistician 50 (1996), 361-365, type 7.
- * Worked example: of 1, 2, 4, 8 the 0.5-quantile is 3.
+ * The p-quantile by linear interpolation between the two nearest values.
+ *
+ * Source: Hyndman and Fan, The American Statistician 50 (1996), 361-365, type 7.
+ * @param sorted values in rising order, any unit
+ * @param p share from 0 (the first value) to 1 (the last)
+ * @returns the quantile in the unit of `sorted`; NaN of an empty list
+ * @example quantile([1, 2, 4, 8], 0.5) // => 3
  */
 export function quantile(sorted: ArrayLike<number>, p: number): number {
   const n = sorted.length;

@@ -39,12 +39,14 @@ export interface Trend {
 const EXACT_UP_TO = 10;
 
 /**
- * Is there a trend in figures taken one after another? Mann and Kendall's test, two-sided: counted out exactly for up to ten different
- * values, by the normal approximation with its correction for ties and continuity beyond. The slope is the median over all pairs.
- * Null with fewer than three points or when all x are the same. x needs no order and no equal steps.
+ * Is there a trend in figures taken one after another? Mann and Kendall's test, two-sided: counted out for up
+ * to ten different values, beyond by the normal approximation corrected for ties and continuity. The slope is
+ * the median over all pairs.
  *
- * Sources: H. B. Mann, Econometrica 13 (1945), 245-259; P. K. Sen, JASA 63 (1968), 1379-1389. Worked example: four values that rise
- * all the way have s = 6 and p = 2/24.
+ * Sources: H. B. Mann, Econometrica 13 (1945), 245-259; P. K. Sen, JASA 63 (1968), 1379-1389.
+ * @param points x in any order and with any steps, y in any unit; not modified
+ * @returns the trend, slope in units of y per unit of x; null of fewer than three points or of one x only
+ * @example trend([{ x: 1, y: 1 }, { x: 2, y: 2 }, { x: 3, y: 3 }, { x: 4, y: 4 }]) // => { n: 4, s: 6, p: 0.0833, slope: 1 }
  */
 export function trend(points: readonly { readonly x: number; readonly y: number }[]): Trend | null {
   const list = [...points].sort((a, b) => a.x - b.x);
@@ -85,7 +87,13 @@ function tailOf(list: readonly { x: number; y: number }[], s: number): number {
   return variance <= 0 ? 0.5 : upperTail((s - 1) / Math.sqrt(variance));
 }
 
-/** The middle of a list that is not empty; of two in the middle, halfway. */
+/**
+ * The middle value; of an even number of values, halfway between the two in the middle.
+ * @param values any unit, at least one; not modified
+ * @returns the median in the unit of `values`
+ * @throws {RangeError} if `values` is empty
+ * @example median([8, 1, 4, 2]) // => 3
+ */
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   const mid = Math.floor(sorted.length / 2);

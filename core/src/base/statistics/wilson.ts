@@ -4,11 +4,16 @@ import type { Range } from '../units/range';
 const Z95 = 1.959963984540054;
 
 /**
- * Wilson's score interval for k successes in n trials, as shares from 0 to 1; 95 % unless another z is given. With no trial nothing is
- * known: 0 to 1. Throws a RangeError unless 0 <= k <= n.
+ * Wilson's score interval of a share. With no trial nothing is known: 0 to 1.
  *
- * Source: E. B. Wilson, JASA 22 (1927), 209-212. Worked example (R. G. Newcombe, Statistics in Medicine 17 (1998), 857-872, table I):
- * 81 of 263 gives 0.2553 to 0.3662.
+ * Source: E. B. Wilson, JASA 22 (1927), 209-212. Worked example: R. G. Newcombe, Statistics in Medicine 17
+ * (1998), 857-872, table I.
+ * @param k successes, from 0 to `n`
+ * @param n trials, from 0
+ * @param z standard normal quantile; 1.96 for 95 %
+ * @returns the interval as shares from 0 to 1
+ * @throws {RangeError} unless 0 <= k <= n
+ * @example wilson(81, 263) // => { lo: 0.2553, hi: 0.3662 }
  */
 export function wilson(k: number, n: number, z = Z95): Range {
   if (!(k >= 0 && k <= n)) throw new RangeError(`${k} of ${n} is no count of successes`);

@@ -259,7 +259,11 @@ export const GLOSSARY: readonly Term[] = [
   ),
 ];
 
-/** Terms whose name, other names or meaning hold the words; those whose name begins with them first. */
+/**
+ * Terms of the glossary that hold some words.
+ * @param words any words; all terms where they are empty
+ * @returns terms by name, other names and meaning; those whose name begins with the words first
+ */
 export function findTerms(words: string): readonly Term[] {
   const w = words.trim().toLowerCase();
   if (w === '') return GLOSSARY;

@@ -15,7 +15,14 @@ const LOPSIDED = 0.25;
 const minus = (v: number, digits = 3) =>
   v === 0 ? '0' : `${v < 0 ? '−' : ''}${figureText(Math.abs(v), digits)}`;
 
-/** The ends of an interval: "68 to 88", "−0.5 to 1.1". `least`: no such quantity is below it. */
+/**
+ * The two ends of an interval.
+ * @param e the ends, any unit
+ * @param least no such quantity is below it
+ * @param digits digits that tell something
+ * @returns "68 to 88"
+ * @example endsText({ lo: -4, hi: 88 }, 0) // => '0 to 88.0'
+ */
 export function endsText(e: { lo: number; hi: number }, least = -Infinity, digits = 3): string {
   return `${minus(Math.max(least, e.lo), digits)} to ${minus(Math.max(least, e.hi), digits)}`;
 }
@@ -26,7 +33,14 @@ export interface EstimateParts {
   readonly give: string;
 }
 
-/** A figure as far as its interval lets it be told. `least`: no such quantity is below it (0 for a rate). */
+/**
+ * A figure as far as its interval lets it be told.
+ * @param e the estimate, any unit
+ * @param least no such quantity is below it, 0 for a rate
+ * @param digits digits that tell something
+ * @returns the figure and how far it may be off; only the ends where the interval is wider than half the figure to a side
+ * @example estimateParts({ mid: 61, lo: 59, hi: 63 }) // => { figure: '61.0', give: '±2.0' }
+ */
 export function estimateParts(e: Estimate, least = -Infinity, digits = 3): EstimateParts {
   const half = (e.hi - e.lo) / 2;
   if (half > Math.abs(e.mid) * WIDE) return { figure: endsText(e, least, digits), give: '' };
@@ -38,8 +52,12 @@ export function estimateParts(e: Estimate, least = -Infinity, digits = 3): Estim
 }
 
 /**
- * A figure with its interval: "61 ±2" where that is narrow and lies evenly, "61 (55 to 80)" where it is lopsided, "0 to 127" where it is
- * wider than half the figure to a side.
+ * A figure with its interval: even intervals as plus or minus, lopsided ones in brackets, wide ones alone.
+ * @param e the estimate, any unit
+ * @param least no such quantity is below it, 0 for a rate
+ * @param digits digits that tell something
+ * @returns "61 ±2", "61 (55 to 80)" or "0 to 127"
+ * @example estimateText({ mid: 61, lo: 55, hi: 80 }) // => '61.0 (55.0 to 80.0)'
  */
 export function estimateText(e: Estimate, least = -Infinity, digits = 3): string {
   const { figure, give } = estimateParts(e, least, digits);
@@ -47,7 +65,13 @@ export function estimateText(e: Estimate, least = -Infinity, digits = 3): string
   return give.startsWith('±') ? `${figure} ${give}` : `${figure} (${give})`;
 }
 
-/** Is "no change" inside the interval? Then none was shown. */
+/**
+ * Is "no change" inside an interval? Then none was shown.
+ * @param e the interval; a null end is not known
+ * @param none the value of no change
+ * @returns true where it is
+ * @example noneShown({ lo: -1, hi: 2 }) // => true
+ */
 export function noneShown(e: { lo: number | null; hi: number | null }, none = 0): boolean {
   return e.lo !== null && e.hi !== null && e.lo <= none && e.hi >= none;
 }
@@ -62,14 +86,22 @@ export interface SlopeSaid {
   readonly n: number;
 }
 
-/** "Trend: 3.2 % a year slower, in 12 days." or that none was shown. */
+/**
+ * The sentence of a trend over days.
+ * @param t slope in percent a year; null where it cannot be told
+ * @returns a trend only where chance alone would show one like it in fewer than 5 of 100 cases
+ */
 export function yearlyTrend(t: SlopeSaid | null): string {
   if (!t) return 'No trend can be told from fewer than three days.';
   if (t.p >= CHANCE) return `No trend shown in ${t.n} days.`;
   return `Trend: ${figureText(Math.abs(t.slope), 2)} % a year ${t.slope < 0 ? 'slower' : 'faster'}, in ${t.n} days.`;
 }
 
-/** Whether newer synthetic tests flatter the link: their share of a desktop, by year. */
+/**
+ * The sentence of whether newer synthetic tests flatter the link.
+ * @param t slope of their share of a desktop in points a year; null where it cannot be told
+ * @returns a trend only where chance alone would show one like it in fewer than 5 of 100 cases
+ */
 export function agedTrend(t: SlopeSaid | null): string {
   if (!t) return 'A trend takes three tests of known year, each run here and in a desktop slot.';
   if (t.p >= CHANCE) return `No difference shown between older and newer tests, in ${t.n} tests.`;
@@ -77,7 +109,12 @@ export function agedTrend(t: SlopeSaid | null): string {
   return `The share of a desktop is ${figureText(Math.abs(t.slope), 2)} points a year ${way}, in ${t.n} tests.`;
 }
 
-/** How many repeats a cell takes, and from which scatter; or that so small a difference is out of reach, with the least that is in it. */
+/**
+ * The sentence of how many repeats a cell of a comparison takes.
+ * @param r repeats, null where they are out of reach; the least difference told by `most` repeats; the scatter of earlier
+ *   ones as a share, null where the usual one stands for it
+ * @returns repeats and the scatter they follow from, or what is within reach
+ */
 export function repeatsText(r: {
   repeats: number | null;
   least: number;

@@ -39,7 +39,7 @@ const MAX_BITS = 36;
 const one = (n: Num) => (typeof n === 'number' ? n : (stated(n)?.hi ?? null));
 
 type Screen = Shown['screen'];
-type VideoOut = { dpLevel: unknown; hdmiLevel: unknown; compression: unknown };
+interface VideoOut { dpLevel: unknown; hdmiLevel: unknown; compression: unknown }
 
 function outOf(chain: Chain, by: Shown['by']): VideoOut | null {
   if (by === 'card') return chain.card;
@@ -148,7 +148,13 @@ function pictureOf(chain: Chain, shown: Shown, ratio: number): PictureFacts {
   };
 }
 
-/** Every screen of a chain: what its mode needs, what its two ends carry, and whether compression is what makes it fit. */
+/**
+ * Every screen of a chain: what its mode needs, what its two ends carry, and whether compression is what makes
+ * it fit.
+ * @param chain the chain
+ * @param rule reads a house rule
+ * @returns facts of each screen, in the order of the chain; rates in Gb/s
+ */
 export function pictureFacts(chain: Chain, rule: (id: RuleId) => number): PictureFacts[] {
   return chain.picture.map((shown) => pictureOf(chain, shown, rule('screen.compression')));
 }

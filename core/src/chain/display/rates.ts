@@ -24,7 +24,14 @@ export const HDMI_GBPS: Record<HdmiLevel, number> = {
   'frl-48': 42.67,
 };
 
-/** Levels at which compression is defined: DisplayPort from 1.4 (HBR3), HDMI from 2.1. */
+/**
+ * Is stream compression defined at this rate of a plug? From DisplayPort 1.4 (HBR3) and HDMI 2.1 on.
+ *
+ * Source: VESA DisplayPort 1.4 and HDMI 2.1, from memory.
+ * @param plug the plug
+ * @param gbps what its level carries, Gb/s
+ * @returns true where it is
+ */
 export function mayCompress(plug: 'displayport' | 'hdmi', gbps: number): boolean {
   return plug === 'displayport' ? gbps >= DP_GBPS.hbr3 : gbps >= HDMI_GBPS['frl-18'];
 }

@@ -22,11 +22,17 @@ function syncLines(widthPx: number, heightPx: number): number {
 }
 
 /**
- * Timings with reduced blanking. Version 1: 160 pixels of horizontal blanking, clock in steps of 0.25 MHz; version 2: 80 pixels, steps
- * of 0.001 MHz. Source: VESA Coordinated Video Timings 1.1 and 1.2, from memory; the clock is frame rate times totals, rounded down to
- * the step, as the standard's own sheet does. A known program rounds the line period first, so its last digit may differ by a step.
+ * Timing of a mode with reduced blanking. Version 1: 160 pixels of horizontal blanking, clock in steps of
+ * 0.25 MHz; version 2: 80 pixels, steps of 0.001 MHz. The clock is frame rate times totals, rounded down to the
+ * step, as the standard's own sheet does; a program that rounds the line period first may differ by a step.
  *
- * Worked example: 1920 × 1080 at 60 Hz, version 1: 2080 × 1111 × 60 = 138.65 MHz, so 138.50 MHz.
+ * Source: VESA Coordinated Video Timings 1.1 and 1.2, from memory.
+ * @param widthPx visible pixels of a line
+ * @param heightPx visible lines
+ * @param hz frames per second
+ * @param version of the reduced blanking
+ * @returns totals, and the pixel clock in MHz
+ * @example cvtReduced(1920, 1080, 60).pixelMHz // => 138.5
  */
 export function cvtReduced(
   widthPx: number,
@@ -55,7 +61,16 @@ const CTA: Readonly<Record<string, number>> = {
   '7680x4320@60': 2376,
 };
 
-/** The pixel clock of a mode on a plug, MHz. */
+/**
+ * The pixel clock of a mode on a plug.
+ * @param plug HDMI uses its own timings where it has them
+ * @param widthPx visible pixels of a line
+ * @param heightPx visible lines
+ * @param hz frames per second
+ * @param version of the reduced blanking
+ * @returns MHz
+ * @example pixelMHz('displayport', 1920, 1080, 60, 1) // => 138.5
+ */
 export function pixelMHz(
   plug: 'displayport' | 'hdmi',
   widthPx: number,

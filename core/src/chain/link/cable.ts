@@ -11,7 +11,12 @@ export interface Piece<S extends PieceSpec = PieceSpec> {
   readonly spec: S;
 }
 
-/** The cables of a path with a given plug, adapters left out. */
+/**
+ * The cables of a path.
+ * @param pieces pieces of the path, host side first
+ * @param connector plug the cables must have; any where left out
+ * @returns the cables, adapters left out
+ */
 export function cablesOf(
   pieces: readonly Piece[],
   connector?: CableSpec['connector'],
@@ -23,7 +28,11 @@ export function cablesOf(
   );
 }
 
-/** Total length of the passive pieces of a path in mm: joined passive cables act as one long one. */
+/**
+ * Length of the passive pieces of a path: joined passive cables act as one long one.
+ * @param pieces pieces of the path
+ * @returns mm, over every completion
+ */
 export function passiveLengthMm(pieces: readonly Piece[]): Range {
   let lo = 0;
   let hi = 0;
@@ -61,11 +70,17 @@ export interface CableRate {
 }
 
 /**
- * What holds the transport of one USB-C cable, in Gb/s; the lesser of the two counts. Passive: full rate up to 0.8 m (marked 80: 1 m),
- * half up to 2 m, nothing promised beyond (0 to half). Active: what it is marked with. A construction that is not known gives the hull.
- * Source: USB Type-C Cable and Connector Specification, lengths from memory; all are house rules.
+ * What holds the transport of one USB-C cable; the lesser of mark and length counts. Passive: full rate up to
+ * 0.8 m (marked 80: 1 m), half up to 2 m, nothing promised beyond. Active: what it is marked with. A
+ * construction that is not known gives the union of both.
  *
- * Worked example: passive, 1200 mm, marked 40, between USB4 ends: 38.79 Gb/s by its mark, 19.39 by its length.
+ * Source: USB Type-C Cable and Connector Specification, lengths from memory; all are house rules. Worked
+ * example: passive, 1200 mm, marked 40, between USB4 ends: 38.79 Gb/s by its mark, 19.39 by its length.
+ * @param spec the cable
+ * @param passiveMm length of all passive pieces, mm
+ * @param era generation of the protocol the ends run
+ * @param rules house rules
+ * @returns Gb/s by mark and by length
  */
 export function usbCableRate(
   spec: CableSpec,
@@ -106,9 +121,12 @@ export interface DirectGen {
 }
 
 /**
- * Generation a direct path of several pieces can hold: each joint beyond the two ends counts as extra length. A maker's promise is
- * for his cable alone: it decides for one piece, and for joined ones only the length rule is left. Lengths are house rules, from
- * memory of what is sold. `promised` when there is one piece with a promise, so that the lengths say nothing.
+ * Generation a direct path holds: each joint beyond the two ends counts as extra length. A maker's promise is
+ * for one cable alone; for joined pieces only the length rule is left. Lengths are house rules, from memory of
+ * what is sold.
+ * @param pieces pieces of the path, host side first
+ * @param rule reads a house rule
+ * @returns the generation as an interval; `promised` where one piece has a promise, so that lengths say nothing
  */
 export function directGen(pieces: readonly Piece[], rule: ReadRule): DirectGen {
   const only = pieces.length === 1 ? pieces[0]?.spec : undefined;

@@ -37,7 +37,13 @@ function tunnelOptions(
   return options(stated, tunnel.pcie === 'required' ? ['yes'] : ['yes', 'no']);
 }
 
-/** The path of an attribute of the socket in use. */
+/**
+ * The path of an attribute of the port in use.
+ * @param key key of the port
+ * @param attr name of the attribute
+ * @returns the path
+ * @example socketPath('left', 'standard') // => 'host/sockets/left/standard'
+ */
 export function socketPath(key: string, attr: string): AttrPath {
   return `host/sockets/${key}/${attr}`;
 }
@@ -125,9 +131,12 @@ function payloads(f: Pick<SlotFacts, 'socket' | 'path' | 'dock'>, rules: RuleBoo
 export const NOT_ASKED = 'rule/';
 
 /**
- * Every way to fill in the choices of a chain that are not known: port standard with its tunnelling, controller, uplink, Thunderbolt 3
- * where it matters, and the payload the standard leaves open; at most about 200 when nothing at all is known. Construction of a cable
- * and class of a dock are not among them: their hull is taken where they are read, so that they do not multiply the worlds.
+ * Every way to fill in the choices of a chain that are not known: standard of the port with its tunnelling,
+ * controller, uplink, older Thunderbolt where it matters, and the payload the standard leaves open. Construction
+ * of a cable and class of a dock are not among them: their union is taken where they are read.
+ * @param chain the chain
+ * @param rules house rules
+ * @returns at least one completion, at most about 200 where nothing at all is known
  */
 export function completions(chain: Chain, rules: RuleBook): Completion[] {
   const spec = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
@@ -151,8 +160,10 @@ export function completions(chain: Chain, rules: RuleBook): Completion[] {
 }
 
 /**
- * The choices a statement hangs on: those where two worlds that differ in nothing else disagree.
- * `holds` says for each world whether the statement is true there.
+ * The choices a statement depends on: those where two completions that differ in nothing else disagree.
+ * @param all completions of a chain
+ * @param holds whether the statement is true in each of them
+ * @returns paths of the attributes
  */
 export function hangsOn(all: readonly Completion[], holds: readonly boolean[]): AttrPath[] {
   const found = new Set<AttrPath>();

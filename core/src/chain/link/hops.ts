@@ -16,7 +16,13 @@ export interface PacketRule {
   readonly allowancePercent: number;
 }
 
-/** The packet rule of a chain: one payload for the whole path, the smallest any hop allows. */
+/**
+ * The packet rule of a chain: one payload for the whole path, the smallest any hop allows.
+ * @param kind a tunnel has headers of its own
+ * @param f payload and port of the chain
+ * @param rules house rules
+ * @returns payload and headers in bytes, and the allowance as a share
+ */
 export function packetRule(
   kind: 'tunnel' | 'direct',
   f: Pick<SlotFacts, 'payload' | 'socket'>,
@@ -45,7 +51,13 @@ export interface RawRate {
 
 const way = (l: Limit, d: Direction): Range => (d === 'up' && l.up ? l.up : l.value);
 
-/** Raw rate of a hop one way, without some of its limits when asked. Endless when nothing limits it. */
+/**
+ * Raw rate of a hop one way.
+ * @param shape the hop with its limits
+ * @param d direction
+ * @param without limits that are lifted
+ * @returns Gb/s and what sets it; endless where nothing limits it
+ */
 export function rawRate(
   shape: HopShape,
   d: Direction,
@@ -74,7 +86,16 @@ export function rawRate(
   return { raw, ...trained, ...(transport && { transport }), ...(taken.hi > 0 && { taken }) };
 }
 
-/** Usable Gb/s = raw × payload / (payload + header + tunnel) × (1 − allowance). */
+/**
+ * Usable rate of a raw one: raw × payload / (payload + header + tunnel) × (1 − allowance).
+ *
+ * Source: PCI Express Base Specification, transaction layer packets, from memory; the allowance is a house rule.
+ * @param raw Gb/s after line encoding
+ * @param d direction
+ * @param tunnel bytes of the tunnel a packet
+ * @param p the packet rule
+ * @returns Gb/s
+ */
 export function usableGbps(raw: number, d: Direction, tunnel: number, p: PacketRule): number {
   const payload = p.payload[d];
   return ((raw * payload) / (payload + p.header[d] + tunnel)) * (1 - p.allowancePercent / 100);
@@ -148,7 +169,12 @@ function takesOf(shape: HopShape): Take[] {
     .map((l) => ({ attr: l.attr, down: l.value, up: l.up ?? l.value }));
 }
 
-/** Compute one hop: what it trains to, raw and usable both ways, and whether anything passes. */
+/**
+ * One hop: what it trains to, raw and usable both ways, and whether anything passes.
+ * @param shape the hop with its limits
+ * @param p the packet rule
+ * @returns the hop, rates in Gb/s
+ */
 export function computeHop(shape: HopShape, p: PacketRule): Hop {
   const { from, to, kind, unchosen, brokenBy, idle } = shape;
   const ends = { from, to, kind, unchosen, takes: takesOf(shape) };
@@ -177,7 +203,13 @@ export function computeHop(shape: HopShape, p: PacketRule): Hop {
   };
 }
 
-/** Usable down of one shape as an interval, with some limits lifted: the pinch and its rest use this. */
+/**
+ * Usable rate of a hop towards the card, with some limits lifted.
+ * @param shape the hop with its limits
+ * @param p the packet rule
+ * @param lifted limits that do not count
+ * @returns Gb/s
+ */
 export function usableDown(shape: HopShape, p: PacketRule, lifted: (l: Limit) => boolean): Range {
   if (shape.brokenBy) return NOTHING;
   if (shape.idle) return ENDLESS;
@@ -189,7 +221,11 @@ export function usableDown(shape: HopShape, p: PacketRule, lifted: (l: Limit) =>
   return { lo: open ? 0 : Math.min(usableGbps(raw.lo, 'down', tunnel, p), cap.lo), hi: most };
 }
 
-/** Lift every limit a slot sets. */
+/**
+ * Tells the limits that a slot of the chain sets.
+ * @param slot the slot
+ * @returns true for its limits
+ */
 export function ofSlot(slot: Slot): (l: Limit) => boolean {
   return (l) => l.slot === slot;
 }

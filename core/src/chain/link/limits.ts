@@ -28,6 +28,11 @@ function fixed(attr: AttrPath, slot: Slot, kind: Limit['kind'], value: number): 
   return { attr, slot, kind, value: exact(value), open: false };
 }
 
+/**
+ * Limits a dock sets: the PCIe of its slot and behind its tunnel.
+ * @param facts the slots of a chain in one completion
+ * @returns limits with the attributes they come from
+ */
 export function dockLimits({ dock }: SlotFacts): Limit[] {
   if (!dock) return [];
   return [
@@ -36,6 +41,11 @@ export function dockLimits({ dock }: SlotFacts): Limit[] {
   ];
 }
 
+/**
+ * Limits a card sets: generation and lanes of its own connector.
+ * @param facts the slots of a chain in one completion
+ * @returns limits with the attributes they come from
+ */
 export function cardLimits({ card }: SlotFacts): Limit[] {
   if (!card) return [];
   return [
@@ -44,6 +54,11 @@ export function cardLimits({ card }: SlotFacts): Limit[] {
   ];
 }
 
+/**
+ * Limits a port sets: PCIe between the host and the chip that makes it.
+ * @param facts the slots of a chain in one completion
+ * @returns limits with the attributes they come from
+ */
 export function socketLimits({ socket }: SlotFacts): Limit[] {
   if (!socket) return [];
   const domain = portDomain(socket.connector, socket.standard);
@@ -73,7 +88,11 @@ function transportLimit(attr: AttrPath, slot: Slot, standard: PortStandard, turn
   return { attr, slot, kind: 'transport', ...both, open: turned === 'maybe' };
 }
 
-/** The link the ends speak: its transport, and the PCIe their standards put behind it. */
+/**
+ * Limits of the link the ends speak: its transport, and the PCIe their standards put behind it.
+ * @param facts the slots of a chain in one completion
+ * @returns limits with the attributes they come from
+ */
 export function standardLimits({ socket, dock, loads }: SlotFacts): Limit[] {
   const turned = protocolGenerationOf(socket, dock) === 'usb4-v2' ? turnedRound(loads) : 'no';
   const ends = [
@@ -99,6 +118,12 @@ export function standardLimits({ socket, dock, loads }: SlotFacts): Limit[] {
   });
 }
 
+/**
+ * Limits the USB-C cables of a tunnel set.
+ * @param f the slots of a chain in one completion
+ * @param rules house rules
+ * @returns limits with the attributes they come from
+ */
 export function usbCableLimits(f: SlotFacts, rules: RuleBook): Limit[] {
   const pieces = f.path?.pieces ?? [];
   const passive = passiveLengthMm(pieces);
@@ -120,7 +145,12 @@ export function usbCableLimits(f: SlotFacts, rules: RuleBook): Limit[] {
   });
 }
 
-/** Cables, adapters and plugs of a direct path. */
+/**
+ * Limits of the cables, adapters and plugs of a direct path.
+ * @param f the slots of a chain in one completion
+ * @param rules house rules
+ * @returns limits with the attributes they come from
+ */
 export function directPathLimits(f: SlotFacts, rules: RuleBook): Limit[] {
   const pieces = f.path?.pieces ?? [];
   const byPiece = pieces.flatMap(({ key, spec }): Limit[] => {
@@ -182,11 +212,16 @@ function orNothing(r: Range): Range {
 }
 
 /**
- * What one load takes each way, Gb/s. A screen takes what its stream carries, host to dock only: a USB4 adapter sends the symbols of the
- * picture and drops the stuffing of the trained DisplayPort link, and PCIe uses whatever the other tunnels leave. Bandwidth allocation
- * moves what is reserved against further screens, not what PCIe finds on the wire. The trained rate is the most a stream can be.
+ * What one device beside the card takes of the link. A screen takes what its stream carries, host to dock only: a
+ * USB4 adapter sends the symbols of the picture and drops the stuffing of the trained DisplayPort link, and PCIe
+ * uses whatever the other tunnels leave. Bandwidth allocation moves what is reserved against further screens, not
+ * what PCIe finds on the wire. The trained rate is the most a stream can be.
  *
- * Source: USB4 Specification 1.0, section 10 (DisplayPort tunnelling) and 9 (PCIe tunnelling is scheduled last), from memory.
+ * Source: USB4 Specification 1.0, section 10 (DisplayPort tunnelling) and 9 (PCIe tunnelling is scheduled last),
+ * from memory.
+ * @param load the device
+ * @param dockLead whether devices of this dock have a lead to the host of their own; null where not stated
+ * @returns Gb/s each way, and the attribute to ask for
  */
 export function takesOf(
   load: Load,
@@ -209,7 +244,11 @@ export function takesOf(
   return { down, up, asks: isOpen(load.downGbps) || isOpen(load.upGbps) ? 'downGbps' : null };
 }
 
-/** What hangs from the dock and uses the link. */
+/**
+ * Limits that devices on the dock set by using the link.
+ * @param facts the slots of a chain in one completion
+ * @returns limits with the attributes they come from
+ */
 export function loadLimits({ loads, dock }: SlotFacts): Limit[] {
   const lead = typeof dock?.ownLead === 'string' ? dock.ownLead : null;
   return loads.flatMap((load, i): Limit[] => {
@@ -244,7 +283,13 @@ function classCap(c: ControllerClass, rules: RuleBook): number {
   return c === 'b' ? rules.get('dock.classBCapGbps') : Infinity;
 }
 
-/** The cap of a dock on the usable rate: its own measured one wins over its class; a firmware version may have changed it. */
+/**
+ * The cap of a dock on the usable rate: a measured one wins over that of its class; a firmware version may have
+ * changed it.
+ * @param facts the slots of a chain in one completion
+ * @param rules house rules
+ * @returns limits with the attributes they come from
+ */
 export function capLimits({ dock, installed }: SlotFacts, rules: RuleBook): Limit[] {
   const tunnel = dock && tunnelOf(dock.uplink);
   if (!dock || !tunnel) return [];

@@ -15,7 +15,12 @@ function least(hops: readonly Hop[]): Both | null {
   };
 }
 
-/** Join the facts of socket, path, dock and card into hops, the chain's usable rate and its pinch. */
+/**
+ * Joins the facts of port, path, dock and card into hops, the usable rate of the chain and its bottleneck.
+ * @param facts the slots of a chain in one completion
+ * @param rules house rules
+ * @returns the link; rates in Gb/s
+ */
 export function joinLink(facts: SlotFacts, rules: RuleBook): LinkFacts {
   const kind = isDirect(facts) ? 'direct' : 'tunnel';
   const shapes = hopShapes(facts, rules);

@@ -11,7 +11,12 @@ function speaksThunderbolt3(end: { standard: KnownSocket['standard']; tb3: boole
   return t !== null && (t.pcie === 'required' || end.tb3);
 }
 
-/** True when one end is older Thunderbolt and the other is USB4 without it: USB passes, no card appears. */
+/**
+ * Is one end older Thunderbolt and the other USB4 without it? Then USB passes and no card appears.
+ * @param socket the port; null while none is chosen
+ * @param dock the dock; null while none is chosen
+ * @returns the end that lacks older Thunderbolt; null where they meet
+ */
 export function tooOldToMeet(
   socket: KnownSocket | null,
   dock: KnownDock | null,
@@ -24,7 +29,12 @@ export function tooOldToMeet(
   return speaksThunderbolt3({ standard: dock.uplink, tb3: dock.tb3 }) ? null : 'dock';
 }
 
-/** The era a link runs in: that of the older end; USB4's first version while an end is not known. */
+/**
+ * Generation of the protocol a link runs: that of the older end.
+ * @param socket the port; null while none is chosen
+ * @param dock the dock; null while none is chosen
+ * @returns the generation; USB4's first version while an end is not known
+ */
 export function protocolGenerationOf(
   socket: KnownSocket | null,
   dock: KnownDock | null,
@@ -41,7 +51,12 @@ export function protocolGenerationOf(
 /** What a cable can be good for: nothing, half rate, full rate, or the second version's rate. */
 export type Level = 0 | 20 | 40 | 80;
 
-/** Transport in Gb/s that a cable of a level lets pass in a link of an era. */
+/**
+ * Transport that a cable of a class lets pass.
+ * @param level class of the cable
+ * @param era generation of the protocol
+ * @returns Gb/s each way after line encoding
+ */
 export function levelGbps(level: Level, era: ProtocolGeneration): number {
   if (level === 0) return 0;
   if (era === 'thunderbolt') return transportGbps(level === 20 ? 'thunderbolt-2' : 'thunderbolt-3');

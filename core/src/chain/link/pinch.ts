@@ -81,10 +81,12 @@ function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefin
 }
 
 /**
- * The pinch: the hop with the least usable rate down; ties go to the hop nearest the host. It is
- * certain when its high end is no more than every other hop's low end, otherwise every hop that
- * may be the least is named. `rest` is what the chain would carry with the limits of the part
- * that sets it lifted; when several parts tie, lifting one changes nothing and `rest` says so.
+ * The bottleneck: the hop with the least usable rate towards the card; of equal ones that nearest the host. It is
+ * certain when its high end is no more than every other hop's low end; otherwise every hop that may be it is named.
+ * @param shapes the hops with their limits, host side first
+ * @param p the packet rule
+ * @returns the hop, and `rest`: Gb/s of the chain with the limits of the part that sets it lifted
+ * @throws {RangeError} if there is no hop
  */
 export function findBottleneck(shapes: readonly HopShape[], p: PacketRule): Bottleneck {
   const may = mayHold(shapes, p);

@@ -25,7 +25,11 @@ function ends(spec: PieceSpec): { near: Connector; far: Connector } {
     : { near: spec.connector, far: spec.connector };
 }
 
-/** Does the chain start as direct PCIe? The socket decides; without one the first piece or the dock does. */
+/**
+ * Does a chain begin as direct PCIe? The port decides; without one the first piece or the dock does.
+ * @param f what of the chain is chosen
+ * @returns true where it does
+ */
 export function isDirect(f: Chained): boolean {
   const first = f.path?.pieces[0]?.spec;
   const connector =
@@ -43,8 +47,9 @@ export interface Mismatch {
 }
 
 /**
- * The first two neighbours whose plugs do not go together, host side first; null when all do. An
- * adapter between two tunnel plugs works both ways round.
+ * The first two neighbours whose plugs do not go together. An adapter between two tunnel plugs works both ways.
+ * @param f what of the chain is chosen
+ * @returns the two with their plugs, host side first; null where all go together
  */
 export function plugMismatch(f: Chained): Mismatch | null {
   let far: End | null = f.socket ? { slot: 'socket', connector: f.socket.connector } : null;
@@ -67,16 +72,20 @@ interface Stretch {
   readonly dock: Pick<DockSpec, 'connector' | 'fixedLead'>;
 }
 
-/** Has the path a cable of its own? */
+/**
+ * Has a path a cable of its own?
+ * @param path the path; null while none is chosen
+ * @returns true where one of its pieces is a cable
+ */
 export function hasCable(path: Stretch['path']): boolean {
   return path.some((p) => !isAdapter(p.spec));
 }
 
 /**
- * Does anything bridge the way to the dock: a cable, the ribbon of a direct adapter, or the dock's own fixed lead? A dock that plugs into a
- * slot brings its own lead. In: the path and the dock. Out: `yes`, `no`, or `open` with the attributes that it hangs on.
- *
- * Example: an empty path and a dock that has a socket and no fixed lead: `no`, a cable is missing.
+ * Does anything bridge the way to the dock: a cable, the ribbon of a direct adapter, or a fixed lead? A dock that
+ * plugs into a slot brings its own lead.
+ * @param stretch path and dock; a dock with a port, no fixed lead and an empty path lacks a cable
+ * @returns whether something does, and the attributes it depends on where that is open
  */
 export function bridged({ path, dock }: Stretch): {
   readonly reaches: 'yes' | 'no' | 'open';
@@ -99,7 +108,11 @@ export function bridged({ path, dock }: Stretch): {
   return { reaches: hangsOn.length > 0 ? 'open' : 'no', hangsOn };
 }
 
-/** Names of a maker's own port along the chain, with where each is stated; an unstated one is empty. */
+/**
+ * Names of makers' own ports along a chain.
+ * @param f what of the chain is chosen
+ * @returns names with the attribute that states each; empty where it is not stated
+ */
 export function portFamilies(f: Chained): { slot: Slot; attr: string; name: string }[] {
   const found: { slot: Slot; attr: string; name: string }[] = [];
   if (f.socket?.connector === 'own-port')
@@ -116,7 +129,12 @@ export function portFamilies(f: Chained): { slot: Slot; attr: string; name: stri
   return found;
 }
 
-/** Is this slot's place in the chain empty though something is needed there? */
+/**
+ * Slots of a chain that are empty though something is needed there.
+ * @param f the slots of a chain
+ * @param slots those that are needed
+ * @returns the empty ones
+ */
 export function missing(
   f: SlotFacts,
   slots: readonly ('socket' | 'path' | 'dock' | 'card')[],

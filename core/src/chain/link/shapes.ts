@@ -82,12 +82,21 @@ function tunnelShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
   ];
 }
 
-/** The hops of a chain from the host to the card: one when it is direct PCIe, three through a tunnel. */
+/**
+ * The hops of a chain from the host to the card.
+ * @param f the slots of a chain in one completion
+ * @param rules house rules
+ * @returns one hop where it is direct PCIe, three through a tunnel
+ */
 export function hopShapes(f: SlotFacts, rules: RuleBook): HopShape[] {
   return isDirect(f) ? directShape(f, rules) : tunnelShapes(f, rules);
 }
 
-/** The generation a limit list allows: the least of its limits, Gen5 when there is none. */
+/**
+ * The PCIe generation that limits allow.
+ * @param limits limits of a hop
+ * @returns the least of them; Gen5 where none limits it
+ */
 export function leastGen(limits: readonly Limit[]): Range {
   return minOf(MAX_GEN, ...limits.filter((l) => l.kind === 'gen').map((l) => l.value));
 }

@@ -20,7 +20,14 @@ const LANE: Readonly<
   6: { gigatransfers: 64, encoding: 236 / 256, name: '236/256 flits' },
 };
 
-/** Lane facts of a generation. Throws RangeError for a generation that is not in the table. */
+/**
+ * Facts of one lane of a PCIe generation.
+ *
+ * Source: PCI Express Base Specification, generations 1 to 5, from memory.
+ * @param gen generation, 1 to 5
+ * @returns GT/s and line encoding
+ * @throws {RangeError} if the generation is not in the table
+ */
 export function lane(gen: number) {
   const found = LANE[gen];
   if (!found) throw new RangeError(`PCI Express generation ${gen} is not in the table`);
@@ -30,12 +37,28 @@ export function lane(gen: number) {
 /** Widths a link can train to. Source: PCI Express Base Specification (×12 and ×32 left out: no port here has them). */
 const WIDTHS = [16, 8, 4, 2, 1] as const;
 
-/** The widest width a link trains to when at most `lanes` are wired. */
+/**
+ * The widest width a link trains to.
+ *
+ * Source: PCI Express Base Specification: widths 1, 2, 4, 8 and 16, from memory.
+ * @param lanes lanes that are wired, at least 1
+ * @returns the width
+ * @example trainedWidth(3) // => 2
+ */
 export function trainedWidth(lanes: number): number {
   return WIDTHS.find((w) => w <= lanes) ?? 1;
 }
 
-/** Raw Gb/s each way of a PCIe link after line encoding, for a whole generation and lanes wired. */
+/**
+ * Raw rate of a PCIe link each way after line encoding.
+ *
+ * Source: PCI Express Base Specification: GT/s × lanes × encoding, from memory.
+ * @param gen generation, 1 to 5
+ * @param lanes lanes wired
+ * @returns Gb/s
+ * @throws {RangeError} if the generation is not in the table
+ * @example pcieRawGbps(3, 4) // => 31.508
+ */
 export function pcieRawGbps(gen: number, lanes: number): number {
   const { gigatransfers, encoding } = lane(gen);
   return gigatransfers * encoding * trainedWidth(lanes);
@@ -95,12 +118,20 @@ function tunnel(
   return { signallingGbps, lanes, encoding, encodingName, pcie, era, ...(behind && { behind }) };
 }
 
-/** The tunnel of a standard, or null where it has none. */
+/**
+ * The tunnel of a port standard.
+ * @param standard the standard
+ * @returns its facts; null where it has none
+ */
 export function tunnelOf(standard: PortStandard): Tunnel | null {
   return standard in TUNNELS ? TUNNELS[standard as TunnelStandard] : null;
 }
 
-/** Transport each way in Gb/s after line encoding; 0 for a port without a tunnel. */
+/**
+ * Transport of a tunnel each way after line encoding.
+ * @param standard the standard of the port
+ * @returns Gb/s; 0 for a port without a tunnel
+ */
 export function transportGbps(standard: PortStandard): number {
   const t = tunnelOf(standard);
   return t ? t.signallingGbps * t.lanes * t.encoding : 0;
@@ -144,7 +175,12 @@ interface PortDomain {
 }
 const range = (lo: number, hi: number): Range => ({ lo, hi });
 
-/** What the PCIe link behind or of a port can be while it is not known; from memory of what is built. */
+/**
+ * What the PCIe link behind a port, or of it, can be while it is not known; from memory of what is built.
+ * @param connector the plug
+ * @param standard the standard of the port
+ * @returns generations and lanes
+ */
 export function portDomain(connector: Connector, standard: PortStandard): PortDomain {
   if (standard === 'thunderbolt-1' || standard === 'thunderbolt-2')
     return { gen: range(2, 2), lanes: range(4, 4) };

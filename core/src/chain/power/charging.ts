@@ -115,12 +115,16 @@ function hoursOf(net: Range | null, battery: Range | null): Range | null {
 }
 
 /**
- * Charging of the host from its dock. The contract is the least of what the dock advertises, the cable bears and the host asks for;
- * it is not rounded to a level: an 87 W dock gives 87 W. A direct link carries no power, a second USB-C cable beside it may.
- * Source: USB Power Delivery, programmable contracts; limits of cables from memory of USB Type-C.
+ * Charging of the host from its dock. The contract is the least of what the dock advertises, the cable bears and
+ * the host asks for; it is not rounded to a level: an 87 W dock gives 87 W. A direct link carries no power, a
+ * second USB-C cable beside it may.
  *
- * Worked example: 87 W dock, cable marked 100 W, host asks 100 W, draws 70 W: contract 87 W, net +17 W. The same through a cable
+ * Source: USB Power Delivery, programmable contracts; limits of cables from memory of USB Type-C. Worked example:
+ * 87 W dock, cable marked 100 W, host asks 100 W, draws 70 W: contract 87 W, net +17 W. The same through a cable
  * marked 60 W: contract 60 W, net -10 W; a 60 Wh battery is empty after 6 h.
+ * @param chain the chain
+ * @param rule reads a house rule
+ * @returns contract, draw and net in W, and hours until the battery is empty
  */
 export function chargeFacts(chain: Chain, rule: (id: RuleId) => number): ChargeFacts {
   const { host, dock, settings } = chain;

@@ -57,10 +57,17 @@ const POINTS: Record<115 | 230, PointTable> = { 115: tableOf(115), 230: tableOf(
 const BRICK = 0.88;
 
 /**
- * What a supply draws from the wall, W, for a load in W. Between the points of its mark the efficiency runs straight; below the first
- * point (10 % for Titanium, 20 % for the others) the watts lost stay as they are there; above the rating it stays at the last point.
+ * What a supply draws from the wall. Between the points of its mark the efficiency runs straight; below the first
+ * point (10 % for Titanium, 20 % for the others) the watts lost stay as they are there; above the rating it stays
+ * at the last point.
  *
- * Worked example: Gold at 230 V, 550 W, load 275 W (half): 275 / 0.92 = 298.9 W.
+ * Source: the 80 PLUS table of points, from memory.
+ * @param loadW load in W, from 0
+ * @param ratedW rating in W, above 0
+ * @param mark the mark of its efficiency
+ * @param mains volts of the table
+ * @returns W
+ * @example wallDrawW(275, 550, 'gold', 230) // => 298.9
  */
 export function wallDrawW(loadW: number, ratedW: number, mark: Mark, mains: 115 | 230): number {
   if (mark === 'brick') return loadW / BRICK;
@@ -81,7 +88,14 @@ function between(points: readonly EfficiencyPoint[], share: number): number {
     : a.percent + ((share - a.share) / (b.share - a.share)) * (b.percent - a.percent);
 }
 
-/** The same for an interval of loads: more load never draws less. */
+/**
+ * What a supply draws from the wall at an interval of loads: more load never draws less.
+ * @param load load in W
+ * @param ratedW rating in W, above 0
+ * @param mark the mark of its efficiency
+ * @param mains volts of the table
+ * @returns W
+ */
 export function wallDraw(load: Range, ratedW: number, mark: Mark, mains: 115 | 230): Range {
   return {
     lo: wallDrawW(load.lo, ratedW, mark, mains),

@@ -24,8 +24,16 @@ export interface Peak {
 }
 
 /**
- * Peaks of a card and the steady rest against a supply, W, for each duration, over every completion: whether a card has a 16-pin socket
- * and which standard a supply is made to may be open.
+ * Peaks of a card and the steady rest against a supply, over every completion: whether a card has a 16-pin socket,
+ * and which standard a supply is made to, may be open.
+ *
+ * Source: ATX 3.0 design guide and PCI Express CEM 5.0, power excursion, from memory.
+ * @param card the card
+ * @param boardW board power with its limit as set, W
+ * @param restW what else the supply feeds, W
+ * @param supply the supply
+ * @param ratedW its rating, W
+ * @returns need and have in W for each duration
  */
 export function peaks(
   card: CardSpec,
@@ -50,7 +58,11 @@ export function peaks(
   }));
 }
 
-/** The peak that leaves the least room: need over have at worst. */
+/**
+ * The peak that leaves the least room: need over have at worst.
+ * @param all at least one peak
+ * @returns the worst of them
+ */
 export function worstPeak(all: readonly Peak[]): Peak {
   return all.reduce((a, b) => (b.need.hi / b.have.lo > a.need.hi / a.have.lo ? b : a));
 }

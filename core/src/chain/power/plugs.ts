@@ -76,9 +76,13 @@ function match(wants: readonly Head[], cables: readonly Cable[]): (number | null
 }
 
 /**
- * Give every socket of a card its own power cable. A 16-pin socket takes a 16-pin cable, or its adapter with `adapter8` 8-pin cables
- * (0: no adapter). The assignment with the fewest sockets left empty wins, native cables first. `bothHeads`: a two-headed cable may feed
- * two sockets.
+ * Gives every power socket of a card its own cable. A 16-pin socket takes a 16-pin cable, or its adapter. The
+ * assignment with the fewest sockets left empty wins, native cables first.
+ * @param wants sockets of the card by kind
+ * @param adapter8 8-pin cables that the adapter of a 16-pin socket takes; 0 where there is none
+ * @param cables cables of the supply by kind
+ * @param bothHeads whether a two-headed cable may feed two sockets
+ * @returns what each socket gets
  */
 export function assignPlugs(
   wants: Heads,
@@ -110,6 +114,11 @@ export function assignPlugs(
   return best ?? [];
 }
 
+/**
+ * Sockets that stay without a cable.
+ * @param assigned what each socket gets
+ * @returns how many get none
+ */
 export function shortOf(assigned: readonly Assigned[]): number {
   return assigned.filter((a) => a.by === null).length;
 }
@@ -131,7 +140,11 @@ export interface PlugFacts {
   readonly cpuCables: number;
 }
 
-/** Power sockets of a card over every completion: a count that is not stated is anything its schema allows. */
+/**
+ * Power sockets of a card over every completion: a count that is not stated is anything its schema allows.
+ * @param card the card
+ * @returns counts by kind
+ */
 export function socketCounts(card: CardSpec): Readonly<Record<Head, Range>> {
   return {
     '8-pin': toRange(card.plugs8Pin, MOST.sockets),
@@ -140,13 +153,23 @@ export function socketCounts(card: CardSpec): Readonly<Record<Head, Range>> {
   };
 }
 
-/** Watts the power sockets of a card can draw together, over every completion of their counts. */
+/**
+ * What the power sockets of a card can draw together, over every completion of their counts.
+ *
+ * Source: 75, 150 and 600 W a socket, from memory of the PCI Express CEM specification.
+ * @param card the card
+ * @returns W
+ */
 export function socketWatts(card: CardSpec): Range {
   const n = socketCounts(card);
   return plus(...HEADS.map((h) => times(n[h], SOCKET_W[h])));
 }
 
-/** The counts of a card's power sockets that are not known exactly. */
+/**
+ * The counts of a card's power sockets that are not known exactly.
+ * @param card the card
+ * @returns paths of the attributes
+ */
 export function openSockets(card: CardSpec): AttrPath[] {
   return openOf({
     'card/plugs8Pin': card.plugs8Pin,
@@ -163,12 +186,16 @@ export interface TwoHeads {
 }
 
 /**
- * What a two-headed cable would carry to a card, against what one cable bears. The sockets share what the slot does not give, by what each
- * may draw; two 8-pin heads carry 300 W of that. In: the card, its board power with its limit as set (null: not stated), what the slot
- * gives at most and what one cable bears, W. Source: 75, 150 and 600 W a socket, from memory of the PCI Express CEM specification; that
- * sockets share evenly is common practice, no published source.
+ * What a two-headed cable would carry to a card, against what one cable bears. The sockets share what the slot
+ * does not give, by what each may draw; two 8-pin heads carry 300 W of that.
  *
- * @example 210 W, 70 of it from the slot, two 8-pin sockets: 140 W through both heads of one cable of 150 W.
+ * Source: 75, 150 and 600 W a socket, from memory of the PCI Express CEM specification; that sockets share evenly
+ * is common practice, no published source. Worked example: 210 W, 70 of it from the slot, two 8-pin sockets:
+ * 140 W through both heads of one cable of 150 W.
+ * @param card the card
+ * @param boardW its board power with its limit as set, W; null where it is not stated
+ * @param limits what the slot gives at most and what one cable bears, W
+ * @returns W through both heads, and whether one cable bears it
  */
 export function twoHeads(
   card: CardSpec,
@@ -207,10 +234,14 @@ export interface Shortage {
 }
 
 /**
- * How many power sockets of a card stay without a cable of a supply, over every completion: at worst the card has the most sockets and
- * the supply the fewest cables. `at` is the path of the supply.
- *
- * @example a card with two 8-pin sockets whose other sockets are not stated, four 8-pin cables: short 0 to 8.
+ * How many power sockets of a card stay without a cable of a supply, over every completion: at worst the card has
+ * the most sockets and the supply the fewest cables. Worked example: a card with two 8-pin sockets whose other
+ * sockets are not stated, four 8-pin cables: short 0 to 8.
+ * @param card the card
+ * @param supply the supply
+ * @param at path of the supply
+ * @param heads what a two-headed cable would carry
+ * @returns sockets, and the attributes it depends on
  */
 export function shortage(
   card: CardSpec,
@@ -260,7 +291,12 @@ export function shortage(
   };
 }
 
-/** Did anybody count the plugs of a card, and the cables of a supply? */
+/**
+ * Were the plugs of a card counted, and the cables of a supply?
+ * @param card the card
+ * @param supply the supply
+ * @returns true for each side that was
+ */
 export function connectorsCounted(
   card: CardSpec,
   supply: SupplyAttrs,
@@ -273,7 +309,13 @@ export function connectorsCounted(
   };
 }
 
-/** The plugs of a card against the cables of a supply; `null` when either was never counted. */
+/**
+ * The plugs of a card against the cables of a supply.
+ * @param card the card
+ * @param supply the supply
+ * @param heads what a two-headed cable would carry
+ * @returns what each socket gets; null where either side was never counted
+ */
 export function plugFacts(card: CardSpec, supply: SupplyAttrs, heads: TwoHeads): PlugFacts | null {
   const want = counts([card.plugs8Pin, card.plugs6Pin, card.plugs16Pin]);
   const wide = native(card, supply) ? supply.cables16Pin : 0;

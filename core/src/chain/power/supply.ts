@@ -95,7 +95,11 @@ function boardOf(card: CardSpec | null, overclock: number): Range | null {
   return board ? times(board, 1 + overclock / 100) : null;
 }
 
-/** What the card of a chain draws, W, with its power limit as it is set; null where its board power is not stated. */
+/**
+ * What the card of a chain draws, with its power limit as it is set.
+ * @param chain card and settings
+ * @returns W; null where its board power is not stated
+ */
 export function boardPower({ card, settings }: Pick<Chain, 'card' | 'settings'>): Range | null {
   const over = stated(settings.overclockPercent) ?? ZERO;
   const low = boardOf(card, over.lo);
@@ -244,9 +248,12 @@ function feederOf(given: Given, b: PowerBase): Feeder {
 }
 
 /**
- * Load of every supply of a chain: board power with its overclock, the charge contract over the charger's efficiency, what hangs on
- * the hub, and the dock itself. `charged` is what the dock gives the host, W, over every completion.
- * House rules give the estimates.
+ * Load of every supply of a chain: board power with its limit, the charge contract over the charger's efficiency,
+ * what hangs on the hub, and the dock itself. House rules give the estimates.
+ * @param chain the chain
+ * @param charged what the dock gives the host, W, over every completion
+ * @param rule reads a house rule
+ * @returns supplies with load, peaks and plugs, all in W
  */
 export function powerFacts(chain: Chain, charged: Range, rule: (id: RuleId) => number): PowerFacts {
   const { dock } = chain;

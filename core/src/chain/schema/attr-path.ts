@@ -49,9 +49,9 @@ const SCHEMAS: Record<string, readonly z.ZodObject[]> = {
 };
 
 /**
- * The metadata an attribute path points to, with the house noun of its part.
- * A path that names a whole slot (`dock`) has no attribute: `meta` is null.
- * An unknown path gives `{part: path, meta: null}`.
+ * The metadata an attribute path points to, with the noun of its part.
+ * @param path of an attribute, or of a whole slot
+ * @returns part and metadata; `meta` is null of a whole slot and of an unknown path
  */
 export function describePath(path: AttrPath): { part: string; meta: AttrMeta | null } {
   const keys = path.split('/');

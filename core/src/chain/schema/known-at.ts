@@ -28,10 +28,12 @@ function valueAt(chain: Chain, path: AttrPath): unknown {
 }
 
 /**
- * Is an attribute of a chain known exactly: a number, a word or a text, and neither "not sure", nor one of several, nor a range? What is
- * known is never asked.
- *
- * Example: `card/lengthMm` of a chain whose card is 240 mm long: true; of one with 230 to 250 mm: false.
+ * Is an attribute of a chain known exactly: a number, a word or a text, and neither "not sure", nor one of
+ * several, nor a range? What is known is never asked. Worked example: `card/lengthMm` of a card 240 mm long is,
+ * of one with 230 to 250 mm is not.
+ * @param chain the chain
+ * @param path of the attribute
+ * @returns true where it is
  */
 export function knownAt(chain: Chain, path: AttrPath): boolean {
   const value = valueAt(chain, path);

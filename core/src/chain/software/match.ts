@@ -18,7 +18,12 @@ const like = (asked: string, ...names: (string | undefined)[]) => {
   );
 };
 
-/** Does a maker and model (or family, or "any") mean this part? */
+/**
+ * Does a maker and model (or family, or "any") mean this part?
+ * @param s what a requirement or release names
+ * @param part the part
+ * @returns true where it does
+ */
 export function means(s: { maker: string; model: string }, part: Named): boolean {
   return (
     like(s.maker, part.maker) &&
@@ -26,7 +31,12 @@ export function means(s: { maker: string; model: string }, part: Named): boolean
   );
 }
 
-/** The parts of a chain a requirement can speak about. */
+/**
+ * The parts of a chain a requirement can be about.
+ * @param chain the chain
+ * @param subject kind of part
+ * @returns parts of this kind
+ */
 export function subjectsOf(chain: Chain, subject: RequirementSpec['subject']): readonly Named[] {
   const one = (p: Named | null) => (p ? [p] : []);
   switch (subject) {
@@ -54,19 +64,33 @@ export const ROLE_SUBJECT: Record<SoftwareRole, RequirementSpec['subject']> = {
   cardFirmware: 'card',
 };
 
-/** Does a release belong to a part of this chain? */
+/**
+ * Does a release belong to a part of this chain?
+ * @param r the release
+ * @param chain the chain
+ * @returns true where it does
+ */
 export function releaseTouches(r: ReleaseSpec, chain: Chain): boolean {
   return subjectsOf(chain, ROLE_SUBJECT[r.what]).some((p) => means(r, p));
 }
 
-/** Is the card one a requirement is limited to? */
+/**
+ * Is the card of a chain one a requirement is limited to?
+ * @param andCard maker and model it names; empty for any
+ * @param chain the chain
+ * @returns true where it is
+ */
 export function cardMeant(andCard: string, chain: Chain): boolean {
   return (
     andCard === '' || (chain.card !== null && like(andCard, chain.card.model, chain.card.family))
   );
 }
 
-/** The attribute a version is kept under. */
+/**
+ * The attribute a version is kept under.
+ * @param role of the software
+ * @returns its path
+ */
 export function installedPath(role: SoftwareRole): AttrPath {
   return `installed/${role}`;
 }

@@ -13,7 +13,13 @@ export interface ReleaseNews {
   readonly newer: ReleaseSpec | null;
 }
 
-/** For every version installed: was it withdrawn, and is there a newer one? `asOf` is an ISO date. */
+/**
+ * For every version installed: was it withdrawn, and is there a newer one?
+ * @param releases of the catalogue
+ * @param chain the chain
+ * @param asOf ISO date; later releases do not count
+ * @returns one entry for each version that is installed
+ */
 export function releaseNews(
   releases: readonly ReleaseSpec[],
   chain: Chain,
@@ -41,8 +47,11 @@ export function releaseNews(
 }
 
 /**
- * The chain with what releases say of the dock's cap: a release that lifts or lowers it stands in where the part itself says nothing.
- * Of several the newest counts that gives both figures or one.
+ * The chain with what releases say of the dock's cap: a release that lifts or lowers it stands in where the part
+ * itself says nothing. Of several the newest that gives a figure counts.
+ * @param chain the chain; not modified
+ * @param releases of the catalogue
+ * @returns the chain, or a copy with the cap
  */
 export function withReleaseCaps(chain: Chain, releases: readonly ReleaseSpec[]): Chain {
   const { dock } = chain;

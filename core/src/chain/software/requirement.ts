@@ -25,7 +25,14 @@ export interface RequirementStatus {
   readonly workaround: 'holds' | 'ended' | 'not known' | null;
 }
 
-/** Is `v` between two versions, both ends included and either left out? `null` when it cannot be said. */
+/**
+ * Is a version between two others, both ends included?
+ * @param v the version
+ * @param from the oldest; empty for any
+ * @param until the newest; empty for any
+ * @returns null where it cannot be said
+ * @example within('1.9', '1.2', '1.10') // => true
+ */
 export function within(v: string, from: string, until: string): boolean | null {
   if (from === '' && until === '') return true;
   if (v === '') return null;
@@ -105,8 +112,13 @@ function workaroundOf(
 }
 
 /**
- * Hold requirements against a chain at a date (ISO). One that speaks of another part, system, build or time is left out; one whose
- * versions cannot be read or compared is "unknown" and names what to find out.
+ * Holds requirements against a chain at a date. One that is about another part, system, build or time is left
+ * out; one whose versions cannot be read or compared is "unknown" and names what to find out.
+ * @param requirements of the catalogue
+ * @param releases of the catalogue
+ * @param chain the chain
+ * @param asOf ISO date
+ * @returns the status of each that applies
  */
 export function holdRequirements(
   requirements: readonly RequirementSpec[],

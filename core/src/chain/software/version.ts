@@ -57,7 +57,11 @@ function dateOf(text: string): Version | null {
   return real ? { scheme: 'date', numbers: [y, mo, d], rank: 0, trial: 0 } : null;
 }
 
-/** Read a version; `null` when it follows none of the schemes. Letter case does not matter. */
+/**
+ * Reads a version; letter case does not matter.
+ * @param text as it is typed or reported
+ * @returns the version; null where it follows none of the schemes
+ */
 export function parseVersion(text: string): Version | null {
   const t = text.trim().toLowerCase();
   const date = dateOf(t);
@@ -73,7 +77,11 @@ export function parseVersion(text: string): Version | null {
   return null;
 }
 
-/** A version in the one spelling of its scheme: reading it again gives an equal version. */
+/**
+ * A version in the one spelling of its scheme: reading it again gives an equal version.
+ * @param v the version
+ * @returns its text
+ */
 export function spellVersion(v: Version): string {
   const two = (n: number | undefined) => String(n ?? 0).padStart(2, '0');
   if (v.scheme === 'date') return `${v.numbers[0]}-${two(v.numbers[1])}-${two(v.numbers[2])}`;
@@ -85,10 +93,13 @@ export function spellVersion(v: Version): string {
 }
 
 /**
- * Compare two versions: below zero when `a` is older, above when newer, 0 when equal; `null` when one cannot be read or they follow
- * different schemes, so that nobody compares what cannot be compared. Missing places count as 0.
- *
- * Worked example: "1.9" is older than "1.10"; "1.0" equals "1"; "1.8-rc1" < "1.8" < "1.8a".
+ * Compares two versions. Missing places count as 0.
+ * @param a a version as it is typed or reported
+ * @param b another one
+ * @returns below 0 where `a` is older, above where it is newer, 0 where they are equal; null where one cannot be read or
+ *   they follow different schemes
+ * @example compareVersions('1.9', '1.10') < 0 // => true
+ * @example compareVersions('1.0', '1') // => 0
  */
 export function compareVersions(a: string, b: string): number | null {
   const x = parseVersion(a);

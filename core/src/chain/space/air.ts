@@ -8,10 +8,13 @@ const AIR_J_KG_K = 1005;
 const CFM_M3_S = 0.3048 ** 3 / 60;
 
 /**
- * How much warmer air leaves than it came, K: P / (1.2 kg/m³ · 1005 J/(kg·K) · flow), about 1.76 · W / CFM.
- * Source: the heat balance of a stream of air; density and heat of air at 20 °C from any handbook table.
+ * How much warmer air leaves than it came: P / (1.2 kg/m³ · 1005 J/(kg·K) · flow), about 1.76 · W / CFM.
  *
- * Worked example: 200 W through 35 CFM: 10.0 K.
+ * Source: the heat balance of a stream of air; density and heat of air at 20 °C from any handbook table.
+ * @param heatW heat given to the air, W
+ * @param cfm flow in cubic feet a minute, above 0
+ * @returns K
+ * @example airRiseK(200, 35) // => 10.04
  */
 export function airRiseK(heatW: number, cfm: number): number {
   return heatW / (AIR_KG_M3 * AIR_J_KG_K * cfm * CFM_M3_S);
@@ -26,7 +29,14 @@ export interface CoolFacts {
   readonly open: readonly AttrPath[];
 }
 
-/** Air rise in an enclosure; `null` for an open board, which has no air of its own. A blower blows most of its heat out itself. */
+/**
+ * Air rise in an enclosure. A blower blows most of its heat out itself.
+ * @param card the card; null while none is chosen
+ * @param dock the dock; null while none is chosen
+ * @param boardW board power with its limit as set, W; null where it is not stated
+ * @param rule reads a house rule
+ * @returns the rise in K; null for an open board, which has no air of its own
+ */
 export function coolFacts(
   card: CardSpec | null,
   dock: DockSpec | null,

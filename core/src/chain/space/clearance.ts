@@ -155,8 +155,13 @@ function unheldOn({ form, retention }: DockSpec): FitFacts['unheld'] {
 }
 
 /**
- * A card against the room of a dock: length, height, slots, the bend of its power plug, and weight on a board that holds it only by
- * the slot. `sits`: how the card stands in it. Lengths in mm, from the bracket and from the slot's contacts; intervals where not exact; `null` where not stated.
+ * A card against the room of a dock: length, height, slots, the bend of its power plug, and weight on a board
+ * that holds it only by the slot. Lengths are from the bracket and from the contacts of the slot.
+ * @param card the card; null while none is chosen
+ * @param dock the dock; null while none is chosen
+ * @param rule reads a house rule
+ * @param cardSits how the card stands in the dock
+ * @returns need and have in mm, slots or g, null where not stated; null without a card or a dock
  */
 export function fitFacts(
   card: CardSpec | null,
@@ -177,7 +182,14 @@ export function fitFacts(
   };
 }
 
-/** Does a supply of its own go into the place the dock has for it? `null` when not said. */
+/**
+ * Does a supply go into the place the dock has for it? An SFX supply goes into an ATX place with its plate:
+ * common practice, no published source.
+ * @param room the place of the dock
+ * @param form of the supply
+ * @returns null where the place is not stated
+ * @example supplyFormFits('atx', 'sfx') // => true
+ */
 export function supplyFormFits(
   room: DockSpec['supplyForm'],
   form: 'atx' | 'sfx' | 'flex' | 'brick',

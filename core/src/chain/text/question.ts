@@ -21,8 +21,10 @@ const list = (title: string, lines: readonly string[], none: string) => [
 ];
 
 /**
- * One page for asking others, as plain text: chain, versions, what is seen, what was tried with outcomes, readings. Lines are short enough
- * for any place a question is put.
+ * One page for asking others, as plain text: chain, versions, what is seen, what was tried with outcomes, and
+ * readings. Lines are short enough for any place a question is put.
+ * @param q what is asked about
+ * @returns the page, lines with a line feed between them
  */
 export function packText(q: QuestionPack): string {
   const versions = (Object.entries(q.installed) as [SoftwareRole, string][]).filter(

@@ -37,7 +37,12 @@ function tunnel(w: Working): string {
   return `least of transport ${figure(transport)}${made}${taken}${behind} = ${figure(num(w, 'raw'))} Gb/s raw`;
 }
 
-/** A working as one line with the numbers in it, host side first. */
+/**
+ * A working as one line with the numbers in it.
+ * @param w the working, host side first
+ * @param result what it comes to
+ * @returns the line
+ */
 export function formula(w: Working, result: Range): string {
   switch (w.rule) {
     case 'pcie-raw':
