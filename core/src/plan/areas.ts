@@ -68,7 +68,11 @@ const APART: Partial<Record<FindingCode, JudgedArea | null>> = {
   'plan/unchosen': null,
 };
 
-/** The area a finding is judged in; null for one that concerns none of them alone. */
+/**
+ * The area a finding is judged in.
+ * @param code of the finding
+ * @returns the area; null for one that concerns none of them alone
+ */
 export function areaOf(code: FindingCode): JudgedArea | null {
   const apart = APART[code];
   return apart !== undefined ? apart : (BY_SUBJECT[code.slice(0, code.indexOf('/'))] ?? null);
@@ -124,7 +128,13 @@ function stateOf(area: JudgedArea, own: readonly Finding[], unchosen: boolean): 
   return STOPPING_AREAS.includes(area) || !some('care', 'possible') ? 'care' : 'open';
 }
 
-/** Every area of a chain with its state, in the order of `JUDGED_AREAS`. */
+/**
+ * Every area of a chain with its state.
+ * @param chain the chain
+ * @param body facts that are the same in every completion
+ * @param findings of the chain
+ * @returns areas in the order of `JUDGED_AREAS`
+ */
 export function areasOf(
   chain: Chain,
   body: StaticFacts,
@@ -153,7 +163,11 @@ export function areasOf(
   });
 }
 
-/** Areas that are known among those that apply. */
+/**
+ * Areas that are known among those that apply.
+ * @param areas with their states
+ * @returns how many are known, and of how many
+ */
 export function coverageOf(areas: readonly AreaVerdict[]): Coverage {
   const of = areas.filter((a) => a.state !== 'none');
   return { known: of.filter((a) => a.state !== 'open').length, of: of.length };

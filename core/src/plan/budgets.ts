@@ -102,7 +102,12 @@ function screenBudgets({ pictures }: StaticFacts, rule: Rule): Budget[] {
   });
 }
 
-/** The budgets of a chain beside its link, in the order a person checks them. */
+/**
+ * The budgets of a chain beside its link.
+ * @param body facts that are the same in every completion
+ * @param rule reads a house rule
+ * @returns budgets in the order a person checks them, each in its unit
+ */
 export function budgetsOf(body: StaticFacts, rule: Rule): Budget[] {
   const fit = (body.fit?.rows ?? []).map((r) =>
     budget({ area: 'fit', name: r.what, unit: r.unit, need: r.need, have: r.have, open: r.open }),

@@ -10,9 +10,12 @@ export interface Against {
 }
 
 /**
- * What was seen against a prediction, or null when it agrees or predicts nothing. A single failure counts, but a prediction is
- * gone against only when more than half of the log disagrees, and contradicted for sure when Wilson's interval lies whole on the other
- * side of one half: four failures in a row do that, three do not.
+ * What was seen against a prediction. A single failure counts, but a prediction is gone against only where more than
+ * half of the log disagrees, and contradicted for sure where Wilson's interval lies whole on the other side of one
+ * half: four failures in a row do that, three do not.
+ * @param predicted the verdict
+ * @param seen outcomes that were seen
+ * @returns the contradiction; null where it agrees or predicts nothing
  */
 export function contradicted(
   predicted: VerdictState,

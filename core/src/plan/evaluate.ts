@@ -39,10 +39,11 @@ function contradiction(
 }
 
 /**
- * Judge a chain of whole parts. Parts not chosen are null, values not known are null or ranges;
- * the result contains the truth for every way to fill them in. Rates in Gb/s; `down` is host to
- * card. Pure: the date, the house rules and the evidence come with the context. Never throws for
- * a chain the schema accepts.
+ * Judges a chain of whole parts. Parts not chosen are null, values not known are null or ranges; the result contains
+ * the truth for every way to fill them in. Pure: date, house rules and evidence come with the context. Never throws
+ * for a chain the schema accepts.
+ * @param input chain and context
+ * @returns hops, findings, verdict, budgets and questions; rates in Gb/s, `down` is host to card
  */
 export function evaluate({ chain: stated, context }: EvaluateInput): Evaluation {
   const chain = withReleaseCaps(stated, context.releases ?? []);

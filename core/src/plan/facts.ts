@@ -90,7 +90,13 @@ class Body implements StaticFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'inst
   }
 }
 
-/** Facts that do not hang on which world of the link is true, all of them. */
+/**
+ * Facts that do not depend on which completion of the link is true.
+ * @param chain the chain
+ * @param context date, requirements and releases
+ * @param rule reads a house rule
+ * @returns facts, each computed when it is first read
+ */
 export function bodyFacts(
   chain: Chain,
   context: Pick<Context, 'asOf' | 'requirements' | 'releases'>,
@@ -99,7 +105,11 @@ export function bodyFacts(
   return resolveBody(new Body(chain, context, rule));
 }
 
-/** The body with every part of it made, as plain data. */
+/**
+ * The facts of a chain as plain data.
+ * @param b facts that may not be computed yet
+ * @returns all of them computed
+ */
 export function resolveBody(b: StaticFacts): StaticFacts {
   const { power, charging, fit, cooling, pictures, held, news } = b;
   const { port, box, supplies, system, settings, uses } = b;
@@ -130,7 +140,12 @@ export interface Grounds {
   readonly facts: (world: number | null) => Facts;
 }
 
-/** The grounds of a chain, made when they are first read: who runs a few checks pays for those alone. */
+/**
+ * What checks read of a chain, computed when it is first read: a few checks cost only what they read.
+ * @param chain the chain
+ * @param context what it is judged by
+ * @returns completions and facts
+ */
 export function groundsOf(chain: Chain, context: Context): Grounds {
   const rules = new RuleBook(context.house);
   let all: Completion[] | null = null;
@@ -151,7 +166,12 @@ export function groundsOf(chain: Chain, context: Context): Grounds {
   return grounds;
 }
 
-/** What some checks find on these grounds: those that hang on the link in every world, the others once. */
+/**
+ * What checks find: those that depend on the link in every completion, the others once.
+ * @param checks that are run
+ * @param g what they read
+ * @returns findings in the order of `CHECKS`
+ */
 export function findings(checks: readonly Check[], g: Grounds): Finding[] {
   const steady = checks.filter(isCompletionIndependent);
   const open = checks.filter((c) => !isCompletionIndependent(c));

@@ -20,7 +20,12 @@ export interface Adjust {
   };
 }
 
-/** The chain with an adjustment made. */
+/**
+ * The chain with an adjustment made.
+ * @param chain not modified
+ * @param a the adjustment
+ * @returns the chain
+ */
 export function applyAdjust(chain: Chain, a: Adjust): Chain {
   return {
     ...chain,
@@ -91,7 +96,12 @@ function screens(f: Finding, chain: Chain): Adjust[] {
   ];
 }
 
-/** What could be changed about a finding without another part. */
+/**
+ * What could be changed about a finding without another part.
+ * @param f the finding
+ * @param chain the chain
+ * @returns adjustments, the least work first
+ */
 export function adjustmentsFor(f: Finding, chain: Chain): readonly Adjust[] {
   switch (f.code) {
     case 'software/firmware-first':
@@ -153,8 +163,14 @@ function better(before: Finding, after: Finding | undefined): boolean {
 }
 
 /**
- * Of several changes those that take a finding away, make nothing else stop it and cost no rate, best first: by verdict, by how many areas are
- * open, by what still needs care, by the rate to the card, then those that need no other part (`buys`). At most `most`. Every change is judged whole, so a cure that brings another trouble shows it.
+ * Of several changes those that take a finding away, make nothing else stop it and cost no rate: by verdict, by how
+ * many areas are open, by what still needs care, by the rate to the card, then those that need no other part. Every
+ * change is judged whole, so that a cure that brings another trouble shows it.
+ * @param input chain and context
+ * @param finding that is to go
+ * @param candidates changes with their chains
+ * @param most how many are given back
+ * @returns best first
  */
 export function rankFixes<C extends { readonly chain: Chain; readonly buys?: boolean }>(
   input: EvaluateInput,

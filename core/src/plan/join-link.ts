@@ -91,8 +91,10 @@ function joinBottleneck(all: readonly Bottleneck[]): Bottleneck {
 }
 
 /**
- * Join the link of every world into one that contains them all. The kind follows from the
- * connectors, which are always known, so every world has the same hops.
+ * The link over every completion. Its kind follows from the connectors, which are always known, so every completion
+ * has the same hops.
+ * @param all at least one link
+ * @returns a link that contains them all
  */
 export function joinLinks(all: readonly LinkFacts[]): Omit<LinkFacts, 'shapes'> {
   const first = all[0] as LinkFacts;

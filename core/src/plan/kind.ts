@@ -68,12 +68,21 @@ export function kind<P extends object = object>(
   return { severity, words, ...more };
 }
 
-/** Possible: it depends on these attributes. */
+/**
+ * The certainty of a finding that may hold.
+ * @param hangsOn attributes it depends on
+ * @returns possible
+ */
 export function possible(hangsOn: readonly AttrPath[]): Certainty {
   return { certainty: 'possible', hangsOn };
 }
 
-/** Certain, or possible with what it depends on. */
+/**
+ * The certainty of a finding.
+ * @param certain whether it holds in any case
+ * @param hangsOn attributes it depends on otherwise
+ * @returns certain or possible
+ */
 export function certainIf(certain: boolean, hangsOn: readonly AttrPath[]): Certainty {
   return certain ? { certainty: 'certain', hangsOn: [] } : possible(hangsOn);
 }

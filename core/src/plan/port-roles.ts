@@ -23,8 +23,10 @@ export interface PortRole {
 const FITS: readonly Slot[] = ['path', 'dock'];
 
 /**
- * Which port of the host takes the dock and which stays free for a hub: the chain is judged through each. Ports of one shape with
- * something else inside are named as look-alikes.
+ * Which port of the host takes the dock and which stays free for a hub: the chain is judged through each. Ports of
+ * one shape with something else inside are named as ambiguous.
+ * @param input chain and context
+ * @returns one entry for each port
  */
 export function portRoles({ chain, context }: EvaluateInput): PortRole[] {
   const sockets = chain.host?.sockets ?? [];

@@ -21,8 +21,10 @@ export interface PreFlightItem {
 }
 
 /**
- * What to see to before plugging, in order: work saved, the recovery key, firmware, versions noted, a way back, where the system
- * boots, the network, the charger, and the list printed before the picture may go.
+ * What to see to before plugging, in order: work saved, the recovery key, firmware, versions noted, a way back, where
+ * the system boots, the network, the charger, and the list printed before the picture may go.
+ * @param e the evaluation
+ * @returns items that apply
  */
 export function preFlight(e: Evaluation): PreFlightItem[] {
   const has = (code: FindingCode) => e.findings.some((f) => f.code === code);

@@ -25,8 +25,11 @@ export interface Asking {
 const UNTIMED = 60;
 
 /**
- * What to find out, what decides the verdict first: by area in the order they are checked, those that can stop the chain before the
- * others, and within an area what takes the fewest minutes. Slots that hold nothing are no questions: they are chosen.
+ * What to find out, what decides the verdict first: by area in the order they are checked, those that can stop the
+ * chain before the others, and within an area what takes the fewest minutes. Slots that hold nothing are no
+ * questions: they are chosen.
+ * @param e what is judged
+ * @returns questions
  */
 export function questionsOf(e: Asking): OpenQuestion[] {
   const open = e.predicted.areas.filter((a) => a.state === 'open' || a.state === 'care');
@@ -62,7 +65,11 @@ export function questionsOf(e: Asking): OpenQuestion[] {
   ];
 }
 
-/** The questions that can turn the verdict or close an area, in the order of `questionsOf`. */
+/**
+ * The questions that can turn the verdict or close an area.
+ * @param e what is judged
+ * @returns questions, in the order of `questionsOf`
+ */
 export function decidingOf(e: Asking): OpenQuestion[] {
   return questionsOf(e).filter((q) => q.decides);
 }

@@ -70,7 +70,13 @@ function inside(card: CardSpec | null): ReadOut[] {
   return [{ kind: 'inside', from: 'card', to: 'card', ...shown, certain: true }];
 }
 
-/** What a system should show of a chain under load: the router, every bridge pair in order, the copy rates. */
+/**
+ * What a system should show of a chain under load.
+ * @param all completions
+ * @param link over all of them
+ * @param rules house rules
+ * @returns the router, every bridge pair in order, and the copy rates in Gb/s
+ */
 export function readOuts(
   all: readonly Completion[],
   link: Omit<LinkFacts, 'shapes'>,

@@ -38,7 +38,11 @@ export interface Route {
   readonly portable: boolean;
 }
 
-/** A cable that holds nothing back, for a plug that is cabled; null for one that is not. */
+/**
+ * A cable that holds nothing back.
+ * @param connector the plug
+ * @returns the cable; null for a plug that is not cabled
+ */
 export function idealCable(connector: SocketSpec['connector']): CableSpec | null {
   const cabled =
     carriesTunnel(connector) || connector === 'oculink-4i' || connector === 'oculink-8i';
@@ -86,8 +90,13 @@ function networkAfter(host: HostSpec, holds: Route['evicts']): Route['network'] 
 }
 
 /**
- * Every port and slot of a host as a route to a card, best rate first, with what it costs: what leaves the slot, where the system
- * boots then, which network is left, whether the host must be opened. Slots are real: an adapter evicts what is in them.
+ * Every port and slot of a host as a route to a card, with what it costs: what leaves the slot, where the system
+ * boots then, which network is left, whether the host must be opened. Slots are real: an adapter evicts what is in
+ * them.
+ * @param host the host
+ * @param inUse key of the port that is chosen; null where none is
+ * @param context date and house rules
+ * @returns best rate first
  */
 export function routesOf(
   host: HostSpec,

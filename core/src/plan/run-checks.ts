@@ -10,7 +10,12 @@ import type { Param } from './kind';
 /** A draft of any code; its parameters are figures and words. */
 type AnyDraft = Draft<string, object>;
 
-/** The declared facts of a check and nothing else: reading another is an error, not a silent null. */
+/**
+ * The declared facts of a check and nothing else: reading another is an error, not a silent null.
+ * @param facts of a completion
+ * @param reads names it declares
+ * @returns those facts
+ */
 export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): Pick<Facts, R> {
   const given: Partial<Pick<Facts, R>> = {};
   for (const key of reads) given[key] = facts[key];
@@ -22,12 +27,22 @@ export function declared<R extends FactKey>(facts: Facts, reads: readonly R[]): 
   });
 }
 
-/** Does a check read only what is the same in every world, so that running it once is enough? */
+/**
+ * Does a check read only what is the same in every completion, so that running it once is enough?
+ * @param c the check
+ * @returns true where it does
+ */
 export function isCompletionIndependent(c: Check): boolean {
   return c.reads.every((r) => (COMPLETION_INDEPENDENT as readonly string[]).includes(r));
 }
 
-/** The drafts of every check over one world. */
+/**
+ * The drafts of checks over one completion.
+ * @param checks that are run
+ * @param facts of the completion
+ * @param rules house rules
+ * @returns drafts in the order of the checks
+ */
 export function runChecks(checks: readonly Check[], facts: Facts, rules: RuleBook): AnyDraft[] {
   return checks.flatMap((c) => c.run(declared(facts, c.reads), (id) => rules.get(id)));
 }
@@ -50,8 +65,11 @@ function joinParams(made: readonly AnyDraft[]): Record<string, Param> {
 }
 
 /**
- * Join the drafts of every world. A finding made in all of them for certain is certain; one made
- * in some is possible and hangs on the choices that turn it.
+ * Joins the drafts of every completion. A finding made in all of them for certain is certain; one made in some is
+ * possible and depends on the choices that turn it.
+ * @param all completions
+ * @param drafts of each of them
+ * @returns findings
  */
 export function joinFindings(
   all: readonly Completion[],

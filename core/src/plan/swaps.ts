@@ -11,8 +11,11 @@ export interface SwapStep {
 }
 
 /**
- * The steps from one card to another in the same dock, in order. `after` is the evaluation with the new card: its power cables are
- * named from the assignment found there. A step that does not apply is left out.
+ * The steps from one card to another in the same dock. A step that does not apply is left out.
+ * @param chain the chain with the old card
+ * @param to the new card
+ * @param after the evaluation with it: its power cables are named from the assignment found there
+ * @returns steps in order
  */
 export function swapSteps(chain: Chain, to: CardSpec, after: Evaluation): SwapStep[] {
   const screws = chain.dock && typeof chain.dock.screws === 'number' ? chain.dock.screws : null;

@@ -7,8 +7,10 @@ import type { Finding } from './finding';
 type Verdict = Evaluation['predicted']['verdict'];
 
 /**
- * The verdict, in this order: a certain blocker, won't work; a possible blocker, not enough
- * known, naming what would decide; any care, works with care; otherwise works.
+ * The verdict, in this order: a certain blocker, won't work; a possible blocker, not enough known, naming what would
+ * decide; any care, works with care; otherwise works.
+ * @param findings of the chain
+ * @returns the verdict
  */
 export function verdictOf(findings: readonly Finding[]): Verdict {
   const of = (severity: string, certainty?: string) =>
@@ -57,7 +59,15 @@ function widening(all: readonly Completion[], links: readonly LinkFacts[]): Attr
   return [...open];
 }
 
-/** What to find out, what can change the verdict first. */
+/**
+ * What to find out, what can change the verdict first.
+ * @param findings of the chain
+ * @param all completions
+ * @param links of each of them
+ * @param usable rate over all of them, Gb/s
+ * @param budgets of the chain
+ * @returns attributes with what they would decide
+ */
 export function toVerify(
   findings: readonly Finding[],
   all: readonly Completion[],

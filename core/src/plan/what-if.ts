@@ -21,7 +21,12 @@ function middle(e: Evaluation): number | null {
   return down ? (down.lo + down.hi) / 2 : null;
 }
 
-/** Judge a chain before and after a change; neither is stored. */
+/**
+ * Judges a chain before and after a change; neither is stored.
+ * @param input chain and context
+ * @param patch the change
+ * @returns both evaluations and what changed
+ */
 export function whatIf(input: EvaluateInput, patch: ChainPatch): WhatIf {
   const before = evaluate(input);
   const after = evaluate({ ...input, chain: { ...input.chain, ...patch } });

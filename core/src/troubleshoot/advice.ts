@@ -29,8 +29,13 @@ export interface TroubleAdvice {
 }
 
 /**
- * What to try next. A safe test while it tells enough and no cause is likely enough to be mended at once; then the fix of the likeliest;
- * where that is "none of these" and no test tells anything, there is nothing left to try.
+ * What to try next. A safe test while it tells enough and no cause is likely enough to be mended at once; then the
+ * fix of the likeliest; where that is "none of these" and no test tells anything, there is nothing left to try.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @param refused tests that are not to be offered
+ * @param fixAt share from which a cause is mended at once
+ * @returns ranked causes and the next test or fix
  */
 export function advise(
   net: Net,
@@ -49,7 +54,13 @@ export function advise(
   return { suspects: all, offers, now, top };
 }
 
-/** Causes of what is seen, likeliest first, with what a reading answers counted: the list a failed step shows. */
+/**
+ * Causes of a symptom, likeliest first, with what a reading answers counted.
+ * @param net causes, symptoms and tests of a chain
+ * @param symptom what is seen
+ * @param answers tests a reading answers
+ * @returns causes; those ruled out are left out
+ */
 export function rankedCauses(
   net: Net,
   symptom: SymptomId,
@@ -59,19 +70,34 @@ export function rankedCauses(
   return suspects(net, p).map((s) => s.cause);
 }
 
-/** Suspicion of each bank and pier, elsewhere last; adds up to 1. */
+/**
+ * Posterior of each part and joint of the strip.
+ * @param list ranked causes
+ * @returns shares by place, elsewhere last; they add up to 1
+ */
 export function byPlace(list: readonly RankedCause[]): Readonly<Record<Place, number>> {
   const sums = Object.fromEntries(PLACES.map((p) => [p, 0])) as Record<Place, number>;
   for (const { cause, p } of list) sums[CAUSES[cause].at] += p;
   return sums;
 }
 
-/** How much of the suspicion belongs to the one title, and how much to the whole chain. */
+/**
+ * How much of the posterior belongs to the one title, and how much to the whole chain.
+ * @param list ranked causes
+ * @returns a share from 0 to 1
+ */
 export function titleShare(list: readonly RankedCause[]): number {
   return list.reduce((sum, { cause, p }) => (CAUSES[cause].perTitle ? sum + p : sum), 0);
 }
 
-/** Whole percents that add up to 100: what is left goes to the largest remainders. */
+/**
+ * Whole percents that add up to 100: what is left goes to the largest remainders.
+ *
+ * Source: the largest-remainder method (Hare quota), from memory.
+ * @param shares that add up to 1
+ * @returns whole percents in the same order
+ * @example wholePercents([1 / 3, 1 / 3, 1 / 3]) // => [34, 33, 33]
+ */
 export function wholePercents(shares: readonly number[]): number[] {
   const floors = shares.map((s) => Math.floor(s * 100));
   const left = 100 - floors.reduce((a, b) => a + b, 0);

@@ -25,7 +25,12 @@ export interface EvidenceTerm {
   readonly row: Float64Array;
 }
 
-/** Answers that count: to tests this chain can have, that are about what was seen; the last one to each. */
+/**
+ * Answers that count: to tests this chain can have, that are about what was seen; the last one to each.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @returns answers
+ */
 export function answersThatCount(net: Net, clues: Observations): Answer[] {
   const last = [...new Map(clues.answers.map((a) => [a.test, a])).values()];
   return last.filter(({ test }) => {
@@ -37,7 +42,12 @@ export function answersThatCount(net: Net, clues: Observations): Answer[] {
   });
 }
 
-/** Symptoms that still count: one that a test looked at more closely does not count beside it. */
+/**
+ * Symptoms that still count: one that a test looked at more closely does not count beside it.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @returns symptoms
+ */
 export function symptomsThatCount(net: Net, clues: Observations): SymptomId[] {
   const closer = new Set(answersThatCount(net, clues).map((a) => TESTS[a.test].same));
   return [...new Set(clues.symptoms)].filter((s) => !closer.has(s));
@@ -45,7 +55,12 @@ export function symptomsThatCount(net: Net, clues: Observations): SymptomId[] {
 
 const flip = (row: Float64Array) => row.map((p) => 1 - p);
 
-/** Every clue that counts on this chain. */
+/**
+ * Every observation that counts on a chain.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @returns one term each, with its likelihood by cause
+ */
 export function evidenceTerms(net: Net, clues: Observations): EvidenceTerm[] {
   return [
     ...symptomsThatCount(net, clues).map((id): EvidenceTerm => ({
@@ -68,8 +83,13 @@ export function evidenceTerms(net: Net, clues: Observations): EvidenceTerm[] {
 }
 
 /**
- * P(cause given clues) by Bayes, clues independent given the cause. In: the net and the clues. Out: shares in order of `net.causes`
- * that add up to 1; causes mended before have 0. Source: Bayes' rule; summed as logarithms so that many clues do not underflow.
+ * P(cause given observations) by Bayes, observations independent given the cause; summed as logarithms so that many
+ * do not underflow.
+ *
+ * Source: Bayes' rule (naive Bayes).
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @returns shares in order of `net.causes` that add up to 1; causes mended before have 0
  */
 export function posterior(net: Net, clues: Observations): Float64Array {
   const logs = net.prior.map((p, i) =>
@@ -90,7 +110,12 @@ export interface RankedCause {
   readonly p: number;
 }
 
-/** Causes with their share, likeliest first; equals in the order of the table. */
+/**
+ * Causes with their share.
+ * @param net causes of a chain
+ * @param p shares in order of `net.causes`
+ * @returns likeliest first; equals in the order of the table
+ */
 export function suspects(net: Net, p: Float64Array): RankedCause[] {
   return net.causes.map((cause, i) => ({ cause, p: p[i] ?? 0 })).sort((a, b) => b.p - a.p);
 }
@@ -101,7 +126,15 @@ export interface Pull {
   readonly times: number;
 }
 
-/** How much each clue speaks for or against one cause, the strongest first. */
+/**
+ * How much each observation is for or against one cause.
+ *
+ * Source: the likelihood ratio of the cause against all others.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @param cause the cause
+ * @returns factors, the strongest first
+ */
 export function bayesFactors(net: Net, clues: Observations, cause: CauseId): Pull[] {
   const at = net.causes.indexOf(cause);
   if (at < 0) return [];

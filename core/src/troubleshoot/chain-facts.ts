@@ -52,7 +52,12 @@ function may<T extends string>(
   return words.length === 0 || words.some((w) => is.includes(w));
 }
 
-/** What is known of a chain, as the net asks. What is not known rules nothing out; what was said stands where no part is chosen. */
+/**
+ * What is known of a chain, as the net reads it. What is not known rules nothing out.
+ * @param chain the chain
+ * @param said what was typed of a chain without parts; it stands where no part is chosen
+ * @returns facts
+ */
 export function chainFacts(chain: Chain, said: SaidOfChain | null = null): ChainFacts {
   const port = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const first = chain.path?.[0]?.spec;

@@ -25,7 +25,14 @@ export interface Net {
   readonly test: (id: TestId) => Float64Array;
 }
 
-/** Make the net of a chain. In: the chain, the workshop's tables, what the plan lifts. Pure; rows are made when they are asked for. */
+/**
+ * The net of a chain: its causes, symptoms and tests. Rows are made when they are first read.
+ * @param chain the chain
+ * @param tables parameters of this workshop
+ * @param lifts what the plan makes likelier
+ * @param said what was typed of a chain without parts
+ * @returns the net
+ */
 export function netFor(
   chain: Chain,
   tables: Tables = START_TABLES,
@@ -35,6 +42,13 @@ export function netFor(
   return netOf(chainFacts(chain, said), tables, lifts);
 }
 
+/**
+ * The net of a chain by its facts.
+ * @param facts of the chain
+ * @param tables parameters of this workshop
+ * @param lifts what the plan makes likelier
+ * @returns the net
+ */
 export function netOf(
   facts: ChainFacts,
   tables: Tables = START_TABLES,

@@ -7,8 +7,10 @@ export type ClosedCase = Episode & { readonly found: CauseId };
 export const isFound = (s: Episode): s is ClosedCase => s.found !== null;
 
 /**
- * Counts of closed searches for the tables. Each stretch that ended with its cause is one case: the cause is counted against all cases,
- * a symptom by whether it was seen, a test by how it was answered where it was made. Out: k of n by the name of the figure.
+ * Counts of closed searches for the tables. Each episode that ended with its cause is one case: the cause is counted
+ * against all cases, a symptom by whether it was seen, a test by how it was answered where it was made.
+ * @param stretches episodes of searches
+ * @returns k of n by the name of the parameter
  */
 export function countsOf(stretches: readonly Episode[]): Record<FigureKey, CaseCount> {
   const counts: Record<FigureKey, { k: number; n: number }> = {};
@@ -26,7 +28,11 @@ export function countsOf(stretches: readonly Episode[]): Record<FigureKey, CaseC
   return counts;
 }
 
-/** How many cases the counts come from. */
+/**
+ * How many cases counts come from.
+ * @param counts k of n by the name of the parameter
+ * @returns cases
+ */
 export function casesIn(counts: Readonly<Record<FigureKey, CaseCount>>): number {
   return Object.entries(counts).reduce(
     (sum, [key, c]) => (key.startsWith('cause/') ? sum + c.k : sum),

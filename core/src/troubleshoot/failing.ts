@@ -41,12 +41,22 @@ const FAILS: Partial<Record<StepId, (l: Looked) => SymptomId | null>> = {
   'screen-path': ({ seen }) => (seen.screen === false ? 'no-picture' : null),
 };
 
-/** What a reading taken at a step shows to be wrong there; null when the step holds, or when it cannot be told from this. */
+/**
+ * What a reading taken at a step shows to be wrong there.
+ * @param step of the bring-up
+ * @param looked the reading
+ * @returns the symptom; null where the step holds, or where this reading cannot tell
+ */
 export function failsAt(step: StepId, looked: Looked): SymptomId | null {
   return FAILS[step]?.(looked) ?? null;
 }
 
-/** Errors the system counted so far along the link of the card; null where it does not count, or no card is there. */
+/**
+ * Errors the system counted so far along the link of the card.
+ * @param report the reading
+ * @param kind of the link
+ * @returns corrected and fatal; null where it does not count, or no card is there
+ */
 export function errorTotals(
   report: Report,
   kind: 'tunnel' | 'direct',
@@ -62,7 +72,14 @@ export function errorTotals(
   };
 }
 
-/** Counts of a stretch of load from a report before it and one after it. A counter that is less afterwards was started anew. */
+/**
+ * Counts of a stretch of load. A counter that is less afterwards was started anew.
+ * @param before report from before it
+ * @param after report from after it
+ * @param kind of the link
+ * @param stretch its minutes, and links that went down
+ * @returns counts over the stretch
+ */
 export function countsBetween(
   before: Report,
   after: Report,

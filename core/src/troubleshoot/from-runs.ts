@@ -114,8 +114,11 @@ function otherEngine(
 }
 
 /**
- * What runs at hand already answer: do the frames of a title change with the size, and with the preset, when nothing else does? One title
- * flat while another of a stated other engine falls on the same chain puts the fault at the title. Only runs alike in every other fact are held against each other.
+ * What runs at hand already answer: do the frames of a title change with the size, and with the preset, when nothing
+ * else does? One title flat while another of a stated other engine falls on the same chain puts the fault at the
+ * title. Only runs alike in every other fact are compared.
+ * @param runs that are not retracted
+ * @returns pairs of runs, answers to tests, and engines
  */
 export function runAnswers(runs: readonly RunLooked[]): {
   pairs: Independence[];

@@ -5,7 +5,11 @@ import type { PriorMultiplier } from './chain-net';
 /** How much likelier. Judgement, no published source: a note is a hint, what blocks or needs care is more. */
 const TIMES = { blocks: 5, care: 4, note: 2 } as const;
 
-/** What somebody said of the screen makes likelier, before any part is known. */
+/**
+ * What an entered screen makes likelier, before any part is known.
+ * @param said where the screen is; null where nothing is entered
+ * @returns causes with their multipliers
+ */
 export function priorMultipliersOfEntered(
   said: { readonly screen: 'card' | 'panel' | 'hub' | null } | null,
 ): PriorMultiplier[] {
@@ -13,7 +17,11 @@ export function priorMultipliersOfEntered(
   return said?.screen === 'hub' ? [{ cause: 'screen-input', times: 2, code: 'said' }] : [];
 }
 
-/** Causes that the plan of a chain already speaks of, with the finding; the strongest finding counts once for each cause. */
+/**
+ * Causes that the evaluation of a chain makes likelier; the strongest finding counts once for each cause.
+ * @param evaluation of the chain
+ * @returns causes with their multipliers and findings
+ */
 export function priorMultipliers(evaluation: Evaluation): PriorMultiplier[] {
   const all = evaluation.findings.flatMap((f): PriorMultiplier[] => {
     const { cause } = FINDING_KINDS[f.code];

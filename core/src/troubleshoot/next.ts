@@ -6,12 +6,26 @@ import { TESTS } from './net';
 /** Minutes that any test costs beside its own: walking over, looking, writing down. */
 export const BESIDE_MINUTES = 2;
 
-/** Entropy of a yes or no, bits. */
+/**
+ * Entropy of a yes or no.
+ *
+ * Source: C. E. Shannon, Bell System Technical Journal 27 (1948), 379-423.
+ * @param p chance of yes, from 0 to 1
+ * @returns bits
+ * @example binaryBits(0.5) // => 1
+ */
 export function binaryBits(p: number): number {
   return p <= 0 || p >= 1 ? 0 : -(p * Math.log2(p) + (1 - p) * Math.log2(1 - p));
 }
 
-/** Entropy of shares that add up to 1, bits. */
+/**
+ * Entropy of a distribution.
+ *
+ * Source: C. E. Shannon, Bell System Technical Journal 27 (1948), 379-423.
+ * @param p shares that add up to 1
+ * @returns bits
+ * @example entropyBits([0.25, 0.25, 0.25, 0.25]) // => 2
+ */
 export function entropyBits(p: Float64Array): number {
   return p.reduce((sum, x) => (x > 0 ? sum - x * Math.log2(x) : sum), 0);
 }
@@ -37,8 +51,14 @@ function rowBits(row: Float64Array): Float64Array {
 }
 
 /**
- * What the answer of a test tells of the cause: the mutual information of the two, H(answer) less H(answer given cause), bits. Equal to
- * the entropy now less the expected entropy after. Source: Shannon 1948, the symmetry of mutual information.
+ * Expected information gain of a test: the mutual information of answer and cause, H(answer) less H(answer given
+ * cause).
+ *
+ * Source: C. E. Shannon, Bell System Technical Journal 27 (1948), symmetry of mutual information.
+ * @param row chance of yes by cause
+ * @param p shares of the causes, in the same order, that add up to 1
+ * @returns bits, and the chance of yes
+ * @example gain([1, 0], [0.5, 0.5]) // => { bits: 1, yes: 0.5 }
  */
 export function gain(row: Float64Array, p: Float64Array): { bits: number; yes: number } {
   const inner = rowBits(row);
@@ -63,7 +83,14 @@ export const NO_CARD: readonly SymptomId[] = [
   'does-not-fit',
 ];
 
-/** Tests that may be offered now: possible on this chain, not answered or refused since something changed, and about what was seen. */
+/**
+ * Tests that may be offered now: possible on this chain, not answered or refused since something changed, and about
+ * what was seen.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @param refused tests that are not to be offered
+ * @returns tests
+ */
 export function openTests(net: Net, clues: Observations, refused: ReadonlySet<TestId>): TestId[] {
   const answered = new Set(clues.answers.map((a) => a.test));
   const seen = new Set<string>(clues.symptoms);
@@ -76,7 +103,14 @@ export function openTests(net: Net, clues: Observations, refused: ReadonlySet<Te
   });
 }
 
-/** Safe tests by what they tell for each minute, best first. Those that tell nothing are left out. */
+/**
+ * Safe tests by what they tell for each minute. Those that tell nothing are left out.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @param p shares in order of `net.causes`
+ * @param refused tests that are not to be offered
+ * @returns best first, gain in bits
+ */
 export function nextTests(
   net: Net,
   clues: Observations,
@@ -97,7 +131,14 @@ export const MIN_BITS = 0.005;
 export const FIX_AT = 0.7;
 export const WORTHWHILE_BITS = 0.05;
 
-/** Shares after one more answer, in order of the causes of the net; they add up to 1. */
+/**
+ * Shares after one more answer.
+ * @param net causes and tests of a chain
+ * @param p shares in order of `net.causes`
+ * @param test the test
+ * @param yes its answer
+ * @returns shares in the same order that add up to 1
+ */
 export function updated(net: Net, p: Float64Array, test: TestId, yes: boolean): Float64Array {
   const row = net.test(test);
   const raw = p.map((x, i) => x * (yes ? (row[i] ?? 0) : 1 - (row[i] ?? 0)));
@@ -105,7 +146,14 @@ export function updated(net: Net, p: Float64Array, test: TestId, yes: boolean): 
   return raw.map((x) => x / sum);
 }
 
-/** The likeliest cause after one more answer. */
+/**
+ * The likeliest cause after one more answer.
+ * @param net causes and tests of a chain
+ * @param p shares in order of `net.causes`
+ * @param test the test
+ * @param yes its answer
+ * @returns the cause with its share
+ */
 export function after(net: Net, p: Float64Array, test: TestId, yes: boolean): RankedCause {
   const then = updated(net, p, test, yes);
   const most = then.reduce((best, x, i) => (x > (then[best] ?? -1) ? i : best), 0);
@@ -119,7 +167,15 @@ export interface Move {
   readonly no: number;
 }
 
-/** Open tests by how far an answer would move one cause, either way, the farthest first. */
+/**
+ * Open tests by how far an answer would move one cause, either way.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @param p shares in order of `net.causes`
+ * @param refused tests that are not to be offered
+ * @param cause the cause
+ * @returns the farthest first
+ */
 export function movesOf(
   net: Net,
   clues: Observations,

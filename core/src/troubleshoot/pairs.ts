@@ -19,9 +19,13 @@ function together(a: number, b: number, cured: boolean): number {
 }
 
 /**
- * Are two faults at work? Every pair of causes is weighed like a cause of its own: "either shows it" (noisy or) for what is seen and
- * read, "both must be cured" for swaps. Out: the share of all pairs against all single causes, and the likeliest pair; null where the
- * chain has fewer than two causes. Source: noisy-or, Pearl 1988.
+ * Are two faults at work? Every pair of causes is weighed like a cause of its own: "either shows it" (noisy or) for
+ * what is seen and read, "both must be cured" for swaps.
+ *
+ * Source: J. Pearl, Probabilistic Reasoning in Intelligent Systems (1988), noisy-or.
+ * @param net causes, symptoms and tests of a chain
+ * @param clues symptoms seen and tests answered
+ * @returns share of all pairs against all single causes, and the likeliest pair; null of fewer than two causes
  */
 export function twoAtOnce(net: Net, clues: Observations): CausePair | null {
   const able = net.causes.flatMap((c, i) =>

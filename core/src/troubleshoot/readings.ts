@@ -65,8 +65,10 @@ const LOOKS: Readonly<
 };
 
 /**
- * Tests that a reading answers by itself: what eyes and a report said of the chain, and how the link was graded. What the reading does
- * not say, it does not answer.
+ * Tests that a reading answers by itself. What the reading does not say, it does not answer.
+ * @param seen what eyes and a report said of the chain
+ * @param check how the link was graded; null where it was not
+ * @returns answers
  */
 export function answersOf(seen: ChainObservation, check: LinkCheck | null): Answer[] {
   return (Object.keys(LOOKS) as TestId[]).flatMap((test) => {

@@ -66,7 +66,13 @@ function ofUsb4(report: Report, plug: number): boolean | null {
   return report.source === 'probe' && report.domains.length === 0 ? false : null;
 }
 
-/** What a report says, as the causes look at it. A bus listing says nothing of plugs, routers and screens. */
+/**
+ * What a report says, as the causes read it. A bus listing says nothing of plugs, routers and screens.
+ * @param report the reading
+ * @param kind of the link
+ * @param address of the card on the bus; the first card where left out
+ * @returns what was seen
+ */
 export function seenOf(
   report: Report,
   kind: 'tunnel' | 'direct',

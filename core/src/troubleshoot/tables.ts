@@ -76,12 +76,30 @@ function startOf(
   return (cause === 'any' ? undefined : def.given[cause]) ?? def.q;
 }
 
-/** A share moved by counts: Beta with the start as mean, the start strength as weight. In: share of 1. Out: the posterior mean. */
+/**
+ * A share moved by counts: a Beta prior with the start as its mean and the strength as its weight.
+ *
+ * Source: the conjugate prior of a binomial share.
+ * @param start share from 0 to 1
+ * @param counts k of n cases
+ * @param strength weight of the start in cases
+ * @returns the posterior mean
+ * @example moved(0.5, { k: 10, n: 10 }, 10) // => 0.75
+ */
 export function moved(start: number, { k, n }: CaseCount, strength: number): number {
   return (strength * start + k) / (strength + n);
 }
 
-/** One likelihood as it stands. A named cause that nobody set or counted follows what is set for any cause, if it was not named. */
+/**
+ * One likelihood as it stands in this workshop. A named cause that nobody set or counted follows what is set for any
+ * cause, if it was not named.
+ * @param t tables of the workshop
+ * @param kind symptom or test
+ * @param id which one
+ * @param cause the cause, or any
+ * @param direct whether the chain is direct PCIe
+ * @returns the parameter with its origin
+ */
 export function likelihood(
   t: Tables,
   kind: 'symptom' | 'test',
@@ -99,7 +117,13 @@ export function likelihood(
   return { key, start, set, count, value: moved(set ?? any ?? start, count, START_STRENGTH) };
 }
 
-/** The weight of a cause as it stands; all weights of the start add up to the same whatever the counts. */
+/**
+ * The prior weight of a cause as it stands in this workshop; all weights of the start add up to the same whatever
+ * the counts.
+ * @param t tables of the workshop
+ * @param cause the cause
+ * @returns the parameter with its origin
+ */
 export function weight(t: Tables, cause: CauseId): Figure {
   const key = weightKey(cause);
   const start = CAUSES[cause].w;
@@ -114,7 +138,11 @@ export function weight(t: Tables, cause: CauseId): Figure {
   };
 }
 
-/** Is there a figure of this name, and which numbers may it take? Null when there is none. */
+/**
+ * Which numbers a parameter of the net may take.
+ * @param key name of the parameter
+ * @returns least and most; null where there is none of this name
+ */
 export function figureLimits(key: FigureKey): { lo: number; hi: number } | null {
   const [kind, id, cause, more] = key.split('/');
   if (more !== undefined) return null;

@@ -57,9 +57,13 @@ export interface TroubleState {
 }
 
 /**
- * How a search stands after its notes, oldest first. A test answered again takes the place of its first answer, unless something was
- * changed in between. A fix that helped in part ends a stretch: its cause is out, what is still seen stays, and every test is open again,
- * because the chain is another one now. A fix that changed nothing speaks against its cause.
+ * How a search stands after its notes. A test answered again takes the place of its first answer, unless something
+ * was changed in between. A fix that helped in part ends an episode: its cause is out, what is still seen stays, and
+ * every test is open again, because the chain is another one now. A fix that changed nothing is evidence against
+ * its cause.
+ * @param notes oldest first
+ * @param minutesOf minutes a note took
+ * @returns symptoms, answers, episodes and the end of the search
  */
 export function troubleState(
   notes: readonly TroubleNote[],

@@ -1,7 +1,13 @@
 import { bestOffer, currentOffers, inCurrency, type OfferRules } from './offers';
 import type { AllInOne, CostInput, ImpliedDock } from './types';
 
-/** What the plan's dock costs by itself where it is sold in a box: the box less what the other parts of it cost alone. */
+/**
+ * What the dock of a plan costs by itself where it is sold in a box: the box less what the other parts of it cost
+ * alone.
+ * @param i the plan with its prices
+ * @param r which offers count
+ * @returns smallest units of the plan's currency, one entry for each box
+ */
 export function impliedDocks(i: CostInput, r: OfferRules): ImpliedDock[] {
   const dock = i.parts.find((p) => p.slot === 'dock');
   if (!dock) return [];
@@ -26,7 +32,13 @@ export function impliedDocks(i: CostInput, r: OfferRules): ImpliedDock[] {
     });
 }
 
-/** The all-in-one docks that have a price, cheapest first, against the plan's own dock, card and supply. */
+/**
+ * All-in-one docks that have a price, against the plan's own dock, card and supply.
+ * @param i the plan with its prices
+ * @param r which offers count
+ * @param partsSumMinor dock, card and supply of the plan, smallest units; null while one has no price
+ * @returns smallest units, cheapest first
+ */
 export function allInOnes(i: CostInput, r: OfferRules, partsSumMinor: number | null): AllInOne[] {
   return i.allInOne
     .flatMap((part) => {

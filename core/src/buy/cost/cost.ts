@@ -158,9 +158,11 @@ function linesOf(i: CostInput, r: OfferRules): { single: CostLine[]; lines: Cost
 }
 
 /**
- * What a plan costs. A piece that is there counts as zero; of the offers for a part the cheapest young one counts. Amounts in other
- * currencies are added only at a dated rate and stand apart otherwise. The discount is taken from the parts, first the percentage,
- * then the amount; shipping is the typed one and that of the sources. All amounts in minor units.
+ * What a plan costs. A piece that is there counts as zero; of the offers for a part the cheapest young one counts.
+ * Amounts in other currencies are added only at a dated rate and stand apart otherwise. The discount is taken from
+ * the parts, first the percentage, then the amount; shipping is the typed one and that of the sources.
+ * @param i the plan with prices, pieces and rates
+ * @returns lines and sums in smallest units of the plan's currency
  */
 export function costOf(i: CostInput): Cost {
   const { settings: s } = i;

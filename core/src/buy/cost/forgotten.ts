@@ -2,8 +2,10 @@ import { type Chain, endsInSlot } from '../../chain';
 import type { ForgottenCode } from '../../setups';
 
 /**
- * What this chain needs beside its parts and no part of it stands for. Common practice, no published source: these are the things
- * people order a week later.
+ * What a chain needs beside its parts and no part of it stands for: what is often ordered a week later. Common
+ * practice, no published source.
+ * @param chain the chain
+ * @returns codes of the things
  */
 export function forgottenItems(chain: Chain): ForgottenCode[] {
   const found: ForgottenCode[] = [];

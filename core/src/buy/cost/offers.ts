@@ -3,8 +3,10 @@ import type { Condition } from '../../setups';
 import type { Price, PriceKind } from './types';
 
 /**
- * What a part costs by itself with the shipping of the same source, and what it sells for again, in minor units of the asked currency;
- * null where no price or no rate is known.
+ * What a part costs by itself with the shipping of the same source, and what it sells for again.
+ * @param prices of the part
+ * @param r which offers count, and the currency
+ * @returns smallest units; null where no price or no rate is known
  */
 export function alone(
   prices: readonly Price[],
@@ -25,7 +27,14 @@ export function alone(
   };
 }
 
-/** An amount in the currency of the plan: as it is, at a dated rate, or null when no rate is known. */
+/**
+ * An amount in another currency.
+ * @param money the amount
+ * @param to code of the currency wanted
+ * @param rates dated rates
+ * @param asOf ISO date; later rates do not count
+ * @returns smallest units and the rate used; null where no rate is known
+ */
 export function inCurrency(
   money: Money,
   to: string,
@@ -47,8 +56,12 @@ export interface OfferRules {
 }
 
 /**
- * Prices of a kind that still say something on a day: of each source only its newest, in the wanted condition or with none noted.
- * Newest first.
+ * Prices of a kind that still say something on a day: of each source only its newest, in the wanted condition or
+ * with none noted.
+ * @param prices of one part
+ * @param kind of price
+ * @param r condition and date
+ * @returns newest first
  */
 export function currentOffers(
   prices: readonly Price[],
@@ -65,8 +78,11 @@ export function currentOffers(
 }
 
 /**
- * The offer that counts for a part: the cheapest of those young enough, otherwise the newest. One in a currency without a rate counts
- * only when no other does. Boxes with other parts are looked at elsewhere.
+ * The offer that counts for a part: the cheapest of those young enough, otherwise the newest. One in a currency
+ * without a rate counts only where no other does. Boxes with other parts are left out.
+ * @param prices of one part
+ * @param r which offers count
+ * @returns the offer; null where there is none
  */
 export function bestOffer(prices: readonly Price[], r: OfferRules): Price | null {
   const offers = currentOffers(prices, 'offer', r).filter((p) => p.withIds.length === 0);

@@ -2,8 +2,12 @@ import { minorDigits } from '../../base';
 import type { CostSettings } from '../../setups';
 
 /**
- * What was said of the money, counted in another currency: the figures stay as they were said (1900 stays 1900), whatever digits the
- * currency has. Nothing is converted: only the person knows what was meant. Halves of a smallest unit go up.
+ * What was typed of the money, counted in another currency: the figures stay as they were typed (1900 stays 1900),
+ * whatever digits the currency has. Nothing is converted: only the person knows what was meant. Halves of a smallest
+ * unit go up.
+ * @param said the figures in smallest units of the old currency
+ * @param currency code of the new one
+ * @returns the same figures in its smallest units
  */
 export function countedIn<S extends CostSettings>(said: S, currency: string): S {
   const factor = 10 ** (minorDigits(currency) - minorDigits(said.currency));

@@ -128,7 +128,11 @@ export const ruleRow = z.object({
 });
 export type RuleRow = z.infer<typeof ruleRow>;
 
-/** The row of a rule as nobody has changed it. */
+/**
+ * The row of a rule that the workshop has not changed.
+ * @param id the rule
+ * @returns the row
+ */
 export function defaultRow(id: RuleId): RuleRow {
   const { label, unit, default: value, min, max, reason: why, source } = RULES[id];
   return {

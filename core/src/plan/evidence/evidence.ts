@@ -44,11 +44,14 @@ export interface Expectation {
 }
 
 /**
- * What is to be expected of a chain by its own entries and by near ones: near entries form a prior of share p0 = (weight that worked) /
- * (weight) and strength m = min(limit, weight); the exact ones are added to it: Beta(m p0 + s + 1/2, m (1 - p0) + f + 1/2). Shown beside
- * the counts, never instead of them. Without any entry it is Beta(1/2, 1/2): nothing is known.
+ * What is to be expected of a chain by its own entries and by near ones: near entries form a prior of share p0 =
+ * (weight that worked) / (weight) and strength m = min(limit, weight); the exact ones are added to it: Beta(m p0 + s +
+ * 1/2, m (1 - p0) + f + 1/2). Shown beside the counts, never instead of them.
  *
  * Source: H. Jeffreys, Proc. R. Soc. A 186 (1946), 453-461, for the two halves; the weights are house rules.
+ * @param e counts and weights of the log
+ * @param limit strength of the prior at most
+ * @returns mean and middle 95 % as shares; Beta(1/2, 1/2) without any entry
  */
 export function expectation(e: EvidenceSummary, limit: number): Expectation {
   const strength = Math.min(limit, e.near.weight);

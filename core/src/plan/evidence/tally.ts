@@ -11,12 +11,20 @@ export interface Tally {
 
 export const NO_TALLY: Tally = { n: 0, works: 0, care: 0, unreliable: 0, fails: 0, newest: null };
 
-/** Works and works with care count as success, unreliable and fails as failure. */
+/**
+ * Works and works with care count as success.
+ * @param t counts of outcomes
+ * @returns how many
+ */
 export function successes(t: Tally): number {
   return t.works + t.care;
 }
 
-/** Failures counted in a tally. */
+/**
+ * Unreliable and fails count as failure.
+ * @param t counts of outcomes
+ * @returns how many
+ */
 export function failures(t: Tally): number {
   return t.unreliable + t.fails;
 }

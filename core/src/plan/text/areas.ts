@@ -22,7 +22,11 @@ export const AREA_STATES: Record<AreaState, string> = {
   none: 'does not apply',
 };
 
-/** "5 of 7 areas known". */
+/**
+ * Coverage in words.
+ * @param coverage areas known and areas that apply
+ * @returns "5 of 7 areas known"
+ */
 export function coverageWords({ known, of }: Coverage): string {
   return `${known} of ${of} areas known`;
 }

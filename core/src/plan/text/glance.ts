@@ -3,7 +3,11 @@ import type { EvaluationSummary } from '../contract/setup-list';
 import type { Evaluation } from '../types';
 import { verdictSentence } from './headline';
 
-/** What a list shows of an evaluation: the verdict, the sentence, the pinch and the mini strip. */
+/**
+ * What a list shows of an evaluation.
+ * @param e the evaluation
+ * @returns verdict, sentence, bottleneck and strip
+ */
 export function summarizeEvaluation(e: Evaluation): EvaluationSummary {
   const { link, verdict } = e.predicted;
   return {

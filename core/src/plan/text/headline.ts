@@ -14,7 +14,11 @@ function logged(e: Evaluation): string {
   return `${successes(t)} of ${t.n} like it worked`;
 }
 
-/** "1 minute", "10 minutes". */
+/**
+ * Minutes in words.
+ * @param n a whole number
+ * @returns "1 minute", "10 minutes"
+ */
 export function minutesOf(n: number): string {
   return `${n} ${n === 1 ? 'minute' : 'minutes'}`;
 }
@@ -79,7 +83,11 @@ function notKnownYet(e: Evaluation): string {
   return `Not enough known. ${known ? `${capital(known)}. ` : ''}Not known: ${listed(open, 5)}.${ask}`;
 }
 
-/** What is asked, inside a sentence: "whether the left port tunnels PCIe", "length of the card". */
+/**
+ * What is asked, inside a sentence.
+ * @param question the attribute and its part
+ * @returns "whether the left port tunnels PCIe", "length of the card"
+ */
 export function askedFor({
   path,
   part,
@@ -115,7 +123,11 @@ function works(e: Evaluation): string {
   return e.observed ? `Works: ${every}, and ${logged(e)}.` : `Works: ${every}.`;
 }
 
-/** The main sentence of a plan: verdict first, then the part that decides, the figure, and what it is compared with. */
+/**
+ * The main sentence of a plan: verdict first, then the part that decides, the figure, and what it is compared with.
+ * @param e the evaluation
+ * @returns the sentence
+ */
 export function verdictSentence(e: Evaluation): string {
   const clash = first(e, (f) => f.code === 'log/contradiction');
   switch (e.predicted.verdict.state) {

@@ -42,7 +42,11 @@ export const PRE_FLIGHT_STATES: Record<PreFlightItem['state'], string> = {
   usual: 'always',
 };
 
-/** A step of a card swap in words. */
+/**
+ * A step of a card swap in words.
+ * @param step the step
+ * @returns the sentence
+ */
 export function swapWords({ id, params }: SwapStep): string {
   const p = (key: string) => String(params[key] ?? '');
   switch (id) {

@@ -4,7 +4,12 @@ export interface Below {
   readonly seconds: number;
 }
 
-/** Frames slower than so many frames/s. */
+/**
+ * Frames slower than a rate.
+ * @param frames frame times in ms, not modified
+ * @param fps the rate in frames/s, above 0
+ * @returns how many there are and how long they last
+ */
 export function below(frames: Float32Array, fps: number): Below {
   const limit = 1000 / fps;
   let n = 0;

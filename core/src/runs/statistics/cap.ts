@@ -29,10 +29,15 @@ function isHeld(perSecond: readonly number[], sorted: ArrayLike<number>, cv: num
 }
 
 /**
- * A limit that holds the frames: at least half of the whole seconds lie within 1.2 % of one usual rate (or of the one that was set),
- * hardly one goes over it, and the frames are more even than a free run's. `perSecond`: frames/s of whole seconds; `sorted`: the frame
- * times upward; `cv`: their standard deviation over their mean. A free run that is very steady at such a rate looks the same, so what is
- * found is to be said as "looks like".
+ * A limit that holds the frames: at least half of the whole seconds lie within 1.2 % of one usual rate (or of the
+ * one that was set), hardly one goes over it, and the frames are more even than a free run's. A free run that is
+ * very steady at such a rate looks the same: what is found "looks like" a limit. Common practice, no published
+ * source.
+ * @param perSecond frames/s of whole seconds
+ * @param sorted frame times in ms, rising
+ * @param cv their standard deviation over their mean
+ * @param set the limit that was set, frames/s; null where none is known
+ * @returns the limit and the share of seconds at it; null where none shows
  */
 export function findCap(
   perSecond: readonly number[],
@@ -53,8 +58,10 @@ export function findCap(
 }
 
 /**
- * How long a run starts otherwise than it goes on: the first seconds, up to a fifth of the run, whose rate is off by more than 15 % from
- * the median of the rest, until one is near it. 0: it starts as it goes on. Common practice, no published source.
+ * How long a run starts otherwise than it goes on: the first seconds, up to a fifth of the run, whose rate is off by
+ * more than 15 % from the median of the rest, until one is near it. Common practice, no published source.
+ * @param rates frames/s of whole seconds
+ * @returns seconds; 0 where it starts as it goes on
  */
 export function sceneStart(rates: readonly number[]): number {
   if (rates.length < 10) return 0;

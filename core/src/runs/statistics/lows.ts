@@ -1,16 +1,25 @@
 import { quantile } from '../../base';
 
 /**
- * The two schools of "1 % low" and their like, as frame times in ms. `sorted` upward, in ms.
- * - `at`: the frame at the quantile (type 7): the 99th-percentile frame is 1 % low.
- * - `slowestFrames`: the mean of the slowest share of all frames, at least one of them.
- * - `slowestTime`: the mean of the slowest frames that together last the share of the whole time, the last of them in part.
- * Both schools are common practice, no published source.
+ * The frame at a quantile (type 7): the 99th-percentile frame is one reading of "1 % low". Common practice, no
+ * published source.
+ * @param sorted frame times in ms, rising, at least one
+ * @param share from 0 to 1: 0.01 for 1 % low
+ * @returns ms
+ * @example lowAt([1, 2, 3, 4, 5], 0.25) // => 4
  */
 export function lowAt(sorted: ArrayLike<number>, share: number): number {
   return quantile(sorted, 1 - share);
 }
 
+/**
+ * The mean of the slowest share of all frames, at least one of them: another reading of "1 % low". Common practice,
+ * no published source.
+ * @param sorted frame times in ms, rising, at least one
+ * @param share from 0 to 1
+ * @returns ms
+ * @example slowestFrames([1, 2, 3, 4, 5], 0.4) // => 4.5
+ */
 export function slowestFrames(sorted: ArrayLike<number>, share: number): number {
   const n = Math.max(1, Math.floor(sorted.length * share));
   let sum = 0;
@@ -18,6 +27,14 @@ export function slowestFrames(sorted: ArrayLike<number>, share: number): number 
   return sum / n;
 }
 
+/**
+ * The mean of the slowest frames that together last a share of the whole time, the last of them in part: a third
+ * reading of "1 % low". Common practice, no published source.
+ * @param sorted frame times in ms, rising, at least one
+ * @param share from 0 to 1
+ * @param totalMs how long all frames last, ms
+ * @returns ms
+ */
 export function slowestTime(sorted: ArrayLike<number>, share: number, totalMs: number): number {
   const most = totalMs * share;
   let ms = 0;

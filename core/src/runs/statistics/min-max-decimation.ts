@@ -8,6 +8,11 @@ export interface MinMaxDecimation {
   readonly levels: readonly { readonly least: Float32Array; readonly most: Float32Array }[];
 }
 
+/**
+ * The least and the most frame of every stretch of a run, at several lengths of stretches, for drawing.
+ * @param frames frame times in ms
+ * @returns the decimation; it keeps `frames`
+ */
 export function decimateMinMax(frames: Float32Array): MinMaxDecimation {
   const ends = new Float64Array(frames.length);
   let at = 0;
@@ -41,7 +46,13 @@ export function decimateMinMax(frames: Float32Array): MinMaxDecimation {
   return { frames, ends, levels };
 }
 
-/** The least and the most frame of [from, to); exact, no spike is lost. `from` < `to`. */
+/**
+ * The least and the most frame of a stretch; exact, so that no spike is lost.
+ * @param p the decimation
+ * @param from index of the first frame
+ * @param to index after the last frame, above `from`
+ * @returns both in ms
+ */
 export function extent(
   p: MinMaxDecimation,
   from: number,
@@ -70,7 +81,12 @@ export function extent(
   return [lo, hi];
 }
 
-/** The first frame that ends after a time in ms. */
+/**
+ * The first frame that ends after a time.
+ * @param p the decimation
+ * @param ms time from the start, ms
+ * @returns index of the frame
+ */
 export function frameAt(p: MinMaxDecimation, ms: number): number {
   let lo = 0;
   let hi = p.ends.length;
@@ -90,7 +106,14 @@ export interface MinMaxColumn {
 }
 const TAKEN = 33;
 
-/** What a drawing of [fromMs, toMs) in `width` columns shows; null where no frame is. Every frame is in at least one column. */
+/**
+ * What a drawing of a stretch shows, column by column. Every frame is in at least one column.
+ * @param p the decimation
+ * @param fromMs start of the stretch, ms
+ * @param toMs end of the stretch, ms
+ * @param width how many columns
+ * @returns least and most in ms; null where no frame is
+ */
 export function columns(
   p: MinMaxDecimation,
   fromMs: number,

@@ -1,6 +1,8 @@
 /**
- * Frames/s of each whole second of a run, one after another from its start: a frame counts in each second by the part of it that lies in
- * it. What is left of the last second counts nowhere. In: times of frames in ms.
+ * Frames/s of each whole second of a run: a frame counts in each second by the part of it that lies in it. What is
+ * left of the last second counts nowhere.
+ * @param frames frame times in ms
+ * @returns frames/s, one after another from the start
  */
 export function perSecond(frames: Float32Array): number[] {
   const out: number[] = [];

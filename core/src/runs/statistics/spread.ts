@@ -1,6 +1,10 @@
 import { quantile } from '../../base';
 
-/** A hundred dots: the frame times at 0.5, 1.5, ... 99.5 %, so that each stands for one frame in a hundred. `sorted` upward, ms. */
+/**
+ * The frame times at 0.5, 1.5, ... 99.5 %, so that each stands for one frame in a hundred.
+ * @param sorted frame times in ms, rising, at least one
+ * @returns a hundred times in ms
+ */
 export function hundredDots(sorted: ArrayLike<number>): number[] {
   return Array.from({ length: 100 }, (_, i) => quantile(sorted, (i + 0.5) / 100));
 }
@@ -17,7 +21,11 @@ export const CURVE = [
   1,
 ] as const;
 
-/** The percentile curve: frame time in ms at each share of CURVE. */
+/**
+ * The percentile curve of frame times.
+ * @param sorted frame times in ms, rising, at least one
+ * @returns ms at each share of CURVE
+ */
 export function percentileCurve(sorted: ArrayLike<number>): number[] {
   return CURVE.map((p) => quantile(sorted, p));
 }

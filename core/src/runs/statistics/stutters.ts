@@ -15,9 +15,10 @@ function blockLeast(frames: Float32Array): Float32Array {
 }
 
 /**
- * The frames that stutter: longer than 2.5 times the median (the upper of two) of the frames that begin within half a second before or
- * after them. In: times of frames in ms. Out: their indices. That the median is short enough means that more than half of those frames
- * are; they are counted only where the shortest frame near is.
+ * The frames that stutter: longer than 2.5 times the median (the upper of two) of the frames that begin within half
+ * a second before or after them. Common practice, no published source.
+ * @param frames frame times in ms
+ * @returns their indices, rising
  */
 export function stutters(frames: Float32Array): number[] {
   const least = blockLeast(frames);
@@ -55,7 +56,12 @@ const NEAR = 0.1;
 const FEWEST_GAPS = 4;
 const STRONG = 0.6;
 
-/** Where hitches begin, in ms from the start: stutters that follow within a quarter of a second belong to the one before. */
+/**
+ * Where hitches begin: stutters that follow within a quarter of a second belong to the one before.
+ * @param frames frame times in ms
+ * @param found indices of stutters, rising
+ * @returns ms from the start
+ */
 export function hitches(frames: Float32Array, found: readonly number[]): number[] {
   const times: number[] = [];
   let at = 0;
@@ -70,9 +76,11 @@ export function hitches(frames: Float32Array, found: readonly number[]): number[
 }
 
 /**
- * The period hitches come back in: the gap that most gaps are within 10 % of, where those are at least 60 % of no fewer than four gaps.
- * Hitches by chance have gaps of every length: of those at most about 7 % lie within 10 % of any one length (0.2 / e), so that many do
- * not come together by chance. Null where nothing comes back.
+ * The period hitches come back in: the gap that most gaps are within 10 % of, where those are at least 60 % of no
+ * fewer than four gaps. Of gaps by chance at most about 7 % (0.2 / e) lie within 10 % of any one length, so that
+ * many do not come together by chance.
+ * @param times when hitches begin, ms, rising
+ * @returns the period in ms and its share of the gaps; null where nothing comes back
  */
 export function period(times: readonly number[]): Period | null {
   const gaps = times.slice(1).map((t, i) => t - (times[i] as number));

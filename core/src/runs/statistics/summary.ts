@@ -41,8 +41,10 @@ export interface Low {
 }
 
 /**
- * Times sorted upward. Floats above 0 stand in the order of their bits (IEEE 754), and whole numbers are sorted in about half the time.
- * In: values above 0.
+ * Frame times in rising order. Floats above 0 stand in the order of their bits (IEEE 754), and whole numbers are
+ * sorted in about half the time.
+ * @param frames frame times in ms, above 0; not modified
+ * @returns a new array
  */
 export function sortedTimes(frames: Float32Array): Float32Array<ArrayBuffer> {
   return new Float32Array(new Uint32Array(new Float32Array(frames).buffer).sort().buffer);
@@ -57,10 +59,12 @@ function lowOf(sorted: Float32Array, share: number, totalMs: number): Low {
 }
 
 /**
- * Everything a run of frames shows, from the times of its frames in ms, of which there must be at least one. Sums are kept in double
- * precision over the float32 values. `setFps`: the limit that was set, where one was.
- *
- * Worked example: 1, 2, 3 and 4 ms last 10 ms together, which is 400 frames/s on average, not the mean of 1000, 500, 333 and 250.
+ * Everything a run of frames shows. Sums are kept in double precision over the float32 values. Worked example: 1, 2,
+ * 3 and 4 ms last 10 ms together, which is 400 frames/s on average, not the mean of 1000, 500, 333 and 250.
+ * @param frames frame times in ms, at least one; not modified
+ * @param setFps the limit that was set, frames/s; null where none was
+ * @returns averages and lows in frames/s, times in ms and s
+ * @throws {RangeError} if there is no frame
  */
 export function frameStats(frames: Float32Array, setFps: number | null = null): FrameStats {
   let totalMs = 0;
@@ -101,7 +105,13 @@ function least(list: readonly number[]): number {
   return list.reduce((a, b) => (b < a ? b : a), Infinity);
 }
 
-/** The frames that begin in [fromS, toS) of a run; null: to the end. */
+/**
+ * The frames of a run that begin in a stretch.
+ * @param frames frame times in ms
+ * @param fromS start of the stretch, s
+ * @param toS end of the stretch, s; null for the end of the run
+ * @returns a view of `frames`
+ */
 export function cutFrames(frames: Float32Array, fromS: number, toS: number | null): Float32Array {
   let at = 0;
   let from = fromS <= 0 ? 0 : -1;

@@ -59,7 +59,11 @@ function onChain(cautions: readonly CautionId[], facts: ChainFacts): CautionId[]
   return cautions.filter((c) => c !== 'direct-off' || facts.direct);
 }
 
-/** "0.8 bit": as much as tells it apart. */
+/**
+ * Bits, as much as tells them apart.
+ * @param bits information gain
+ * @returns "0.8 bit"
+ */
 export function bitWords(bits: number): string {
   const text = bits < 0.095 ? bits.toFixed(2) : bits.toFixed(1);
   return `${text} ${text === '1.0' ? 'bit' : 'bits'}`;
@@ -127,7 +131,12 @@ export const SYMPTOM_GROUPS: readonly {
 const percentOf = (p: number): string => (p < 0.005 ? 'under 1 %' : `${Math.round(p * 100)} %`);
 export { percentOf as suspicionPercent };
 
-/** The one sentence of a search. */
+/**
+ * The one sentence of a search.
+ * @param a what to try next
+ * @param minutes spent so far
+ * @returns the sentence
+ */
 export function searchHeadline(a: TroubleAdvice, minutes: number): string {
   const { what } = CAUSE_WORDS[a.top.cause];
   const most = `Most suspect: ${lower(what)}, ${percentOf(a.top.p)}.`;
@@ -152,7 +161,12 @@ function lower(words: string): string {
     : words.charAt(0).toLowerCase() + words.slice(1);
 }
 
-/** "0.8 bits for 5 minutes; the next best gives 0.3 bits for 25." with what both answers would make of the suspects. */
+/**
+ * Why a test is offered: its gain and minutes beside those of the next best.
+ * @param offers tests, best first
+ * @param at the one that is offered
+ * @returns the sentence
+ */
 export function offerReason(offers: readonly Offer[], at: Offer): string {
   const other = offers.find((o) => o.test !== at.test);
   const minutes = (o: Offer) => o.minutes + BESIDE_MINUTES;
@@ -165,7 +179,11 @@ export function offerReason(offers: readonly Offer[], at: Offer): string {
 /** No table of causes is known well enough to tell stronger ones apart. */
 const MAX_TIMES = 100;
 
-/** How strongly a clue speaks: "12 times likelier with it". */
+/**
+ * How strong an observation is for a cause.
+ * @param times the Bayes factor
+ * @returns "12 times likelier with it"
+ */
 export function pullWords(times: number): string {
   const by = (n: number) =>
     n > MAX_TIMES ? `more than ${MAX_TIMES}` : n >= 10 ? Math.round(n) : n.toFixed(1);
@@ -174,7 +192,11 @@ export function pullWords(times: number): string {
   return `${by(1 / times)} times less likely with this cause than with the others`;
 }
 
-/** Something noted in a search, as the list of what was tried and the record say it. */
+/**
+ * Something noted in a search, as the record tells it.
+ * @param n the note
+ * @returns the sentence
+ */
 export function noteWords(n: TroubleNote): string {
   switch (n.what) {
     case 'seen':
