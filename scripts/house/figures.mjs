@@ -175,7 +175,7 @@ export async function figures() {
       held: 0,
     },
     { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 931 },
-    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 92_400 },
+    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 92_900 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),
@@ -221,7 +221,7 @@ export async function figures() {
         .filter((f) => !isDocumented(f))
         .map((f) => `${f.getSourceFile().fileName}: ${f.name.text}`),
       limit: 0,
-      held: 316,
+      held: 211,
     },
     {
       name: 'test titles over 12 words',

@@ -60,7 +60,11 @@ export const FAULTS = {
 export type FaultId = keyof typeof FAULTS;
 export const FAULT_IDS = Object.keys(FAULTS) as [FaultId, ...FaultId[]];
 
-/** The faults a chain can have, in the order of the table. */
+/**
+ * The faults a chain can have.
+ * @param chain the chain
+ * @returns ids in the order of the table
+ */
 export function faultsOf(chain: Chain): FaultId[] {
   const port = chain.host?.sockets.find((s) => s.key === chain.socket) ?? null;
   const connector = port?.connector ?? chain.dock?.connector ?? 'usb-c';

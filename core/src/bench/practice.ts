@@ -50,7 +50,13 @@ export interface Path {
 /** More tests than this nobody makes in one go. */
 const MAX_STEPS = 12;
 
-/** The way the troubleshooter itself goes, asking the same bench, until it would mend something or nothing tells any more. */
+/**
+ * The way the troubleshooter itself goes on the same bench, until it would mend something or nothing tells any more.
+ * @param net causes, symptoms and tests of the chain
+ * @param symptoms that are seen
+ * @param ask what the bench answers to a test
+ * @returns tests with their answers, and minutes
+ */
 export function bestPath(
   net: Net,
   symptoms: readonly SymptomId[],
@@ -70,8 +76,13 @@ export function bestPath(
 }
 
 /**
- * The shortest path in hindsight: of the tests whose answers are known, one after another the one that speaks most for what was hidden
- * for its minutes, until it stands first and is likely enough to be mended. Null when these answers never get there.
+ * The shortest path in hindsight: of the tests whose answers are known, one after another the one that tells most for
+ * what was hidden for its minutes, until it stands first and is likely enough to be mended.
+ * @param net causes, symptoms and tests of the chain
+ * @param symptoms that are seen
+ * @param truth the cause that was hidden
+ * @param known tests with their answers
+ * @returns the path; null where these answers never get there
  */
 export function shortestPath(
   net: Net,
@@ -120,8 +131,13 @@ export interface Left {
 const HALF = 0.5;
 
 /**
- * Where somebody left the best way: the first test that tells less than half as much for its minutes as the best one open there, a cause
- * named while it was still unlikely and tests would have told, or tests made after the cause was plain. Null when the way was kept.
+ * Where the best way was left: the first test that tells less than half as much for its minutes as the best one open
+ * there, a cause named while it was still unlikely and tests would have told, or tests made after it was plain.
+ * @param net causes, symptoms and tests of the chain
+ * @param symptoms that are seen
+ * @param steps tests made
+ * @param named the cause that was named
+ * @returns the place; null where the way was kept
  */
 export function leftAt(
   net: Net,
@@ -152,7 +168,11 @@ export function leftAt(
   return null;
 }
 
-/** Minutes a note stands for; what was known already, and what could not be done, took none. */
+/**
+ * Minutes a note of a search stands for; what was known already, and what could not be done, took none.
+ * @param n the note
+ * @returns minutes
+ */
 export function noteMinutes(n: TroubleNote): number {
   if (n.what === 'test') return n.says === 'cannot' || n.by === 'reading' ? 0 : stepMinutes(n.test);
   return n.what === 'fix' ? CAUSES[n.cause].fix.minutes : 0;

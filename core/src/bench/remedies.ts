@@ -66,7 +66,12 @@ export const REMEDIES = {
 } as const satisfies Record<string, RemedyDef>;
 export type RemedyId = keyof typeof REMEDIES;
 
-/** Faults that are left after a remedy. In a desktop only what is wrong with the card itself comes along. */
+/**
+ * Faults that are left after a remedy. In a desktop only what is wrong with the card itself comes along.
+ * @param faults before it
+ * @param id the remedy
+ * @returns faults after it
+ */
 export function remedied(faults: FaultMap, id: RemedyId): FaultMap {
   const { mends, below = Infinity }: RemedyDef = REMEDIES[id];
   const left = Object.entries(faults).filter(([f, strength]) => {

@@ -28,7 +28,12 @@ export const LOG_COLUMN_IDS = Object.keys(LOG_COLUMNS) as LogColumn[];
 
 export type LogRow = Record<LogColumn, string>;
 
-/** An entry as a row. In: the entry, and the names of its parts. */
+/**
+ * An entry of the log as a row of a file.
+ * @param e the entry
+ * @param names of its parts
+ * @returns the row
+ */
 export function logRow(
   e: {
     readonly id: string;
@@ -67,12 +72,20 @@ export function logRow(
   };
 }
 
-/** The cells of a row, guarded against being run as formulas. */
+/**
+ * The cells of a row, guarded against being run as formulas.
+ * @param row of the log
+ * @returns cells in the order of `LOG_COLUMN_IDS`
+ */
 export function logCells(row: LogRow): string[] {
   return LOG_COLUMN_IDS.map((c) => guardCell(row[c]));
 }
 
-/** Where each column stands; a header must hold day, outcome, host, port and card. Columns nobody knows are named. */
+/**
+ * Where each column of a file of the log stands.
+ * @param cells of its first row
+ * @returns places and unknown columns; or why not: it must hold day, outcome, host, port and card
+ */
 export function logHeader(
   cells: readonly string[],
 ):
@@ -94,13 +107,23 @@ export function logHeader(
   };
 }
 
-/** Cells as a row; a column that is not there is empty. */
+/**
+ * Cells as a row of the log.
+ * @param at where each column stands
+ * @param cells of the row
+ * @returns the row; a column that is not there is empty
+ */
 export function readLogRow(at: ReadonlyMap<LogColumn, number>, cells: readonly string[]): LogRow {
   const cell = (c: LogColumn) => unguardCell((cells[at.get(c) ?? -1] ?? '').trim());
   return Object.fromEntries(LOG_COLUMN_IDS.map((c) => [c, cell(c)])) as LogRow;
 }
 
-/** A joined list taken apart. */
+/**
+ * A joined list taken apart.
+ * @param text of a cell
+ * @returns its entries
+ * @example listCell('a; b') // => ['a', 'b']
+ */
 export function listCell(text: string): string[] {
   return text
     .split(';')

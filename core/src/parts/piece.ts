@@ -8,7 +8,12 @@ export type Differs = Readonly<
   Record<string, { readonly value: unknown; readonly source: SourceNote }>
 >;
 
-/** A part as this very piece is: what differs stands in place of what its part says. Nothing differs: the part itself. */
+/**
+ * A part as this very piece is: what differs stands in place of what its part says.
+ * @param spec of the part
+ * @param differs of the piece; null where nothing does
+ * @returns the spec, or a copy of it
+ */
 export function pieceSpec<S extends AnySpec>(spec: S, differs: Differs | null | undefined): S {
   const own = Object.entries(differs ?? {});
   return own.length === 0
@@ -17,10 +22,12 @@ export function pieceSpec<S extends AnySpec>(spec: S, differs: Differs | null | 
 }
 
 /**
- * What is wrong with the differences of a piece, by attribute; empty when nothing is. Only what may be unknown of a part can differ in a
- * piece: its names and what it is stay those of its part.
- *
- * Example: `{ lengthMm: … 700 }` of a cable: nothing; `{ connector: … }`: "Connector: the same for every piece".
+ * What is wrong with the differences of a piece. Only what may be unknown of a part can differ in a piece: its names
+ * and what it is stay those of its part.
+ * @param kind of the part
+ * @param spec of the part
+ * @param differs of the piece
+ * @returns one entry an attribute; none where nothing is wrong
  */
 export function differsProblems(
   kind: PartKind,

@@ -8,7 +8,11 @@ interface Chosen {
   items: Readonly<Record<string, string>>;
 }
 
-/** The part in each place of a setup that may name a piece: `host`, `path/0`, `supplies/1`. */
+/**
+ * The part in each place of a setup that may name a piece.
+ * @param slots of a setup
+ * @returns ids by place: `host`, `path/0`, `supplies/1`
+ */
 export function placesOf(slots: object): Map<string, string> {
   const places = new Map<string, string>();
   const idOf = (v: unknown) =>
@@ -24,8 +28,11 @@ export function placesOf(slots: object): Map<string, string> {
 }
 
 /**
- * Slots with some of them changed. A new host brings new ports: unless a port is named with it,
- * none is chosen, so that a port of the same short name is not taken over by chance.
+ * Slots with some of them changed. A new host brings new ports: unless a port is named with it, none is chosen, so that
+ * a port of the same short name is not taken over by chance.
+ * @param slots of a setup; not modified
+ * @param change the slots that change
+ * @returns the slots
  */
 export function changeSlots<S extends Chosen>(slots: S, change: Partial<S> | undefined): S {
   const next = { ...slots, ...change };
@@ -40,7 +47,12 @@ export function changeSlots<S extends Chosen>(slots: S, change: Partial<S> | und
   return { ...next, items, ...(newHost && change.socket === undefined && { socket: null }) };
 }
 
-/** Slots a drive could move to when it leaves another: empty, and not for SATA drives only. By name. */
+/**
+ * Slots a drive could move to when it leaves another: empty, and not for SATA drives only.
+ * @param host the host
+ * @param leaves key of the slot it leaves
+ * @returns names of slots, in order
+ */
 export function freeSlots(host: HostSpec, leaves: string): string[] {
   return host.sockets
     .filter(

@@ -21,7 +21,11 @@ export const streamQuery = z.strictObject({
   after: z.string().regex(positions, { error: 'positions like bench/ID=12' }).default(''),
 });
 
-/** Positions as written in a stream's ids and in `after`: topic=seq, with commas. Words that are none are left out. */
+/**
+ * Reads positions as they stand in the ids of a stream and in `after`.
+ * @param text topic=seq, with commas; a topic is `bench/ID` or `job/ID`
+ * @returns number by topic; none where the text is something else
+ */
 export function readPositions(text: string): Map<string, number> {
   if (!positions.test(text) || text === '') return new Map();
   return new Map(

@@ -143,13 +143,22 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   'no-picture': 'No picture on the screen.',
 };
 
-/** One line of a bench's log in words. */
+/**
+ * One line of a bench's log.
+ * @param line code and parameters
+ * @returns the sentence
+ */
 export function benchLine(line: Pick<LogLine, 'code' | 'params'>): string {
   const words = LINES[line.code];
   return typeof words === 'string' ? words : words(line.params);
 }
 
-/** "0:42", "12:05", "1:02:05": bench time from its ms. */
+/**
+ * Bench time.
+ * @param ms from its start
+ * @returns "0:42", "12:05", "1:02:05"
+ * @example benchTime(42000) // => '0:42'
+ */
 export function benchTime(ms: number): string {
   const s = Math.floor(ms / 1000);
   const two = (n: number) => String(n).padStart(2, '0');
@@ -164,7 +173,11 @@ function upWords(s: BenchState): string {
   return [rate, span].filter((w) => w !== '').join(', ');
 }
 
-/** The bench in one sentence with a number: the first thing a person at it wants to know. */
+/**
+ * A bench in one sentence with a number: the first thing to know at it.
+ * @param s its state
+ * @returns the sentence
+ */
 export function benchSentence(s: BenchState): string {
   const lost = s.downs > 0 ? ` Lost ${s.downs} ${s.downs === 1 ? 'time' : 'times'} so far.` : '';
   switch (s.host) {

@@ -18,7 +18,12 @@ export const TEST_GROUPS: readonly { readonly name: string; readonly of: readonl
 
 const perMinute = (worth: number): string => `${worth.toFixed(3)} bits a minute`;
 
-/** Where somebody left the best way, and by what. */
+/**
+ * Where the best way was left, and by what.
+ * @param left the place; null where the way was kept
+ * @param steps tests made
+ * @returns the sentence
+ */
 export function leftWords(left: Left | null, steps: readonly PracticeStep[]): string {
   if (!left)
     return 'Nowhere: every step told at least half as much for its minutes as the best one open, and the cause was named in time.';

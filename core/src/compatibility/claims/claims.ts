@@ -33,7 +33,12 @@ export interface ClaimJudged {
   readonly against: readonly Measurement[];
 }
 
-/** The measurements a claim speaks of. */
+/**
+ * The measurements a claim is about.
+ * @param claim the claim
+ * @param all measurements of its measure
+ * @returns those that meet its conditions
+ */
 export function concerned(claim: Claim, all: readonly Measurement[]): Measurement[] {
   return all.filter((m) =>
     claim.where.every((w) =>
@@ -93,9 +98,13 @@ function shareClaim(claim: Claim, mine: readonly Measurement[]): ClaimJudged {
 }
 
 /**
- * What the measurements say of a claim: in how many it holds, with Wilson's interval of that share, where it never does, and which
- * speak against it. Claims about the share of setups that work are held against the interval of that share itself. Measurements of one
- * chain are not independent; the interval is then too narrow, so the counts stand first.
+ * What the measurements say of a claim: in how many it holds, with Wilson's interval of that share, where it never
+ * does, and which contradict it. Claims about the share of setups that work are compared with the interval of that
+ * share itself. Measurements of one chain are not independent; the interval is then too narrow, so the counts stand
+ * first.
+ * @param claim the claim
+ * @param all measurements of its measure
+ * @returns the judgement
  */
 export function judgeClaim(claim: Claim, all: readonly Measurement[]): ClaimJudged {
   const mine = concerned(claim, all);

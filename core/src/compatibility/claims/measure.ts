@@ -57,9 +57,12 @@ function ofPair(p: MeasuredPair, value: number): Measurement {
 }
 
 /**
- * Measurements out of pairs of runs: frames lost and time of a frame against a slot, and frames lost on the panel. Frames lost are those
- * against a whole desktop, as people state them, and say where another processor drove it; the time of a frame is told only by a pair
- * with the same processor, or that would be measured with it.
+ * Measurements out of pairs of runs: frames lost and time of a frame against a slot, and frames lost on the panel.
+ * Frames lost are those against a whole desktop, as people state them, and say where another processor drove it; the
+ * time of a frame is told only by a pair with the same processor, or that would be measured with it.
+ * @param pairs of runs
+ * @param measure which of the three
+ * @returns percent or ms
  */
 export function ofPairs(
   pairs: readonly MeasuredPair[],
@@ -73,7 +76,11 @@ export function ofPairs(
     );
 }
 
-/** Frames/s of a cell, mean over its runs. */
+/**
+ * Frames/s of a group of repeats.
+ * @param c the group
+ * @returns the mean over its runs
+ */
 export function fpsOf(c: RunGroup): number {
   return mean(c.runs.map((r) => 1000 / (meanMsOf(r) as number)));
 }

@@ -106,8 +106,11 @@ function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>
 const TRIPS_MS = 1;
 
 /**
- * What runs say of titles, one line a title, link and say: the one that rests on most runs. In: cells and pairs of the titles, and what
- * titles want of memory (GB) and of trips a frame, where stated or fitted.
+ * What runs say of titles, one line a title, link and assessment: the one that rests on most runs.
+ * @param cells groups of repeats of the titles
+ * @param pairs of runs of the titles
+ * @param wants memory in GB and round trips a frame that titles want, where stated or fitted
+ * @returns assessments with their counts
  */
 export function registerFromRuns(
   cells: readonly RunGroup[],

@@ -51,7 +51,13 @@ export interface CellGrounds {
   readonly context: Context;
 }
 
-/** The chain of a cell through one port; through a slot inside the host, with an adapter that holds nothing back. */
+/**
+ * The chain of a pair through one port; through a slot inside the host, with an adapter that holds nothing back.
+ * @param p parts of the pair
+ * @param socket key of the port
+ * @param grounds an empty chain and ideal cables
+ * @returns the chain
+ */
 export function cellChain(p: CellParts, socket: string, { empty, cables }: CellGrounds): Chain {
   const cable = p.dock && cables[p.dock.connector];
   const port = p.host?.sockets.find((s) => s.key === socket);
@@ -86,9 +92,11 @@ function portsFor(host: HostSpec, plug: Connector): readonly SocketSpec[] {
 }
 
 /**
- * What is predicted for a cell: the best of the ports of the host that take the dock's plug, or of the slots
- * inside it through an adapter, with a cable that holds nothing back.
- * Without a host or a dock there is no link to judge: not known.
+ * What is predicted for a pair: the best of the ports of the host that take the dock's plug, or of the slots inside it
+ * through an adapter, with a cable that holds nothing back.
+ * @param p parts of the pair
+ * @param grounds what it is judged by
+ * @returns the prediction; not known without a host or a dock
  */
 export function predictCell(p: CellParts, grounds: CellGrounds): CellPredicted {
   if (!p.host || !p.dock) return { state: 'unknown', socket: null, down: null };
@@ -118,7 +126,12 @@ export interface CellSeen {
   readonly newest: string;
 }
 
-/** Does what was seen exclude what is predicted? Only a whole chain, seen often enough, can. */
+/**
+ * Does what was seen exclude what is predicted? Only a whole chain, seen often enough, can.
+ * @param predicted of the pair
+ * @param seen in the log; null where nothing was
+ * @returns true where it does
+ */
 export function cellContradicts(predicted: CellPredicted, seen: CellSeen | null): boolean {
   if (!seen || predicted.state === 'no-port') return false;
   return (

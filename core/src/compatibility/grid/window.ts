@@ -6,8 +6,13 @@ export interface RowWindow {
 }
 
 /**
- * The span of a row of `n` things of `size` px that is drawn when the view of `view` px begins at `offset` px, with `beyond` more on
- * each side. Never outside 0 to n.
+ * The part of a row of things that is drawn.
+ * @param n how many things there are
+ * @param size of each, px
+ * @param offset at which the view begins, px
+ * @param view its width, px
+ * @param beyond how many more are drawn on each side
+ * @returns first and after the last, never outside 0 to n
  */
 export function spanOf(
   n: number,
@@ -20,7 +25,15 @@ export function spanOf(
   return { from, to: Math.max(from, Math.min(n, Math.ceil((offset + view) / size) + beyond)) };
 }
 
-/** The offset at which thing `i` of `size` px is whole in a view of `view` px that stands at `offset`; unchanged when it is already. */
+/**
+ * The offset at which a thing is whole in a view.
+ * @param i its index
+ * @param size of each thing, px
+ * @param offset at which the view stands, px
+ * @param view its width, px
+ * @returns px; unchanged where it is whole already
+ * @example offsetFor(10, 10, 0, 50) // => 60
+ */
 export function offsetFor(i: number, size: number, offset: number, view: number): number {
   if (i * size < offset) return i * size;
   return (i + 1) * size > offset + view ? (i + 1) * size - view : offset;

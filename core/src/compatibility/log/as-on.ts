@@ -16,9 +16,13 @@ export interface AsOn {
 }
 
 /**
- * What a setup was at the end of a day: its state of today with every later change taken back, newest first. `now` holds every thing by
- * name; changes of things it does not hold bring them in. A change that does not end where the next one begins still takes what it
- * says it came from: the record counts, not what is missing in it.
+ * What a setup was at the end of a day: its state of today with every later change taken back, newest first. Changes of
+ * things it does not hold bring them in. A change that does not end where the next one begins still takes what it says
+ * it came from: the record counts, not what is missing in it.
+ * @param now every thing by its name
+ * @param changes of any days
+ * @param day ISO date
+ * @returns every thing as it was
  */
 export function asOn(
   now: Readonly<Record<string, string>>,

@@ -19,8 +19,10 @@ export interface MatchKey {
 }
 
 /**
- * What a chain is found by. The key is host model, link kind of the socket, adapter or none, dock model or none, card model; cable,
- * screen, system and versions are attributes, not part of it. A path that ends in a card slot needs no dock.
+ * What a chain is found by: host model, link kind of the port, adapter or none, dock model or none, card model; cable,
+ * screen, system and versions are no part of it. A path that ends in a card slot needs no dock.
+ * @param chain the chain
+ * @returns the parts of the key; its key is null while the chain is not whole
  */
 export function matchOf(chain: Chain): MatchKey {
   const socket = chain.host?.sockets.find((s) => s.key === chain.socket);
@@ -40,7 +42,11 @@ export function matchOf(chain: Chain): MatchKey {
   };
 }
 
-/** The key two setups share when the log treats them as the same chain; see `matchOf`. */
+/**
+ * The key two setups share where the log treats them as the same chain.
+ * @param chain the chain
+ * @returns the key; null while the chain is not whole
+ */
 export function chainKey(chain: Chain): string | null {
   return matchOf(chain).key;
 }

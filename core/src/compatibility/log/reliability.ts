@@ -22,8 +22,12 @@ export interface Reliability {
 }
 
 /**
- * Hours in use and hours between drops or freezes, with the interval the count allows; null without hours. With none seen in n hours
- * the rate is at most 3 / n, so at least n / 3 hours lie between two (95 %).
+ * Hours in use and hours between drops or freezes, with the interval the count allows. With none seen in n hours the
+ * rate is at most 3 / n, so at least n / 3 hours lie between two (95 %).
+ *
+ * Source: as `eventRate`.
+ * @param spans hours with their drops and freezes
+ * @returns hours; null without any
  */
 export function reliability(spans: readonly UseSpan[]): Reliability | null {
   const sum = (f: (s: UseSpan) => number) => spans.reduce((t, s) => t + f(s), 0);

@@ -12,7 +12,11 @@ export interface NearWeights extends Readonly<Record<SharedAttribute, number>> {
   readonly strength: number;
 }
 
-/** The weights the house rules give. */
+/**
+ * The weights of near entries that the house rules give.
+ * @param rule reads a house rule
+ * @returns weights
+ */
 export function nearWeights(rule: (id: RuleId) => number): NearWeights {
   return {
     host: rule('near.host'),
@@ -29,7 +33,11 @@ export type Versions = Readonly<
   Partial<Record<'system' | 'driver' | 'hostFirmware' | 'dockFirmware', string>>
 >;
 
-/** The versions an entry keeps, out of what is installed. */
+/**
+ * The versions an entry of the log keeps.
+ * @param installed versions of a setup
+ * @returns system, driver and firmware that are noted
+ */
 export function entryVersions({
   systemBuild,
   driver,
@@ -43,7 +51,13 @@ export function entryVersions({
   );
 }
 
-/** Versions noted on both sides that differ; what one side did not note says nothing. */
+/**
+ * Versions noted on both sides that differ; what one side did not note says nothing.
+ * @param a versions of an entry
+ * @param b versions of another
+ * @returns their names
+ * @example changedVersions({ driver: '1' }, { driver: '2', system: 'x' }) // => ['driver']
+ */
 export function changedVersions(a: Versions, b: Versions): (keyof Versions)[] {
   return (['system', 'driver', 'hostFirmware', 'dockFirmware'] as const).filter(
     (k) => a[k] !== undefined && b[k] !== undefined && a[k] !== b[k],
@@ -71,8 +85,13 @@ export interface Factors {
 }
 
 /**
- * What an entry counts beside the chain that is asked about, with its factors. Exactly this chain shares everything by definition;
- * others what they have in common. In: what both are found by. Out: the product of the three factors.
+ * What an entry counts beside the chain that is asked about. Exactly this chain shares everything by definition; others
+ * what they have in common.
+ * @param asked what the chain is found by
+ * @param versions of the chain
+ * @param entry of the log
+ * @param w weights of near entries
+ * @returns the factors and their product
  */
 export function factorsOf(
   asked: MatchKey,

@@ -20,7 +20,11 @@ const round = (v: number) => String(Math.round(v * 100) / 100);
 /** Of fewer cases than this only the count is told: a share of so few says nothing. */
 const MIN_SHARE = 5;
 
-/** "5 of 6 worked (44 to 97 %)": counts before shares, with Wilson's interval; of fewer than five the count alone. */
+/**
+ * Outcomes in words: counts before shares, with Wilson's interval; of fewer than five the count alone.
+ * @param t counts of outcomes
+ * @returns "5 of 6 worked (44 to 97 %)"
+ */
 export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' | 'fails'>): string {
   if (t.n === 0) return 'Nothing seen of exactly this chain';
   if (t.n === 1)
@@ -37,7 +41,11 @@ export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' |
   return `${head} (${pc(w.lo)} to ${pc(w.hi)} %)`;
 }
 
-/** What the log says of a chain in one sentence: seen, told apart from it, and how many near ones there are. */
+/**
+ * What the log says of a chain: seen, hearsay apart from it, and how many near ones there are.
+ * @param e counts and weights
+ * @returns one sentence
+ */
 export function evidenceWords(e: EvidenceSummary): string {
   const told = e.told.n === 0 ? '' : `; told by others: ${e.told.worked} of ${e.told.n} worked`;
   const near =
@@ -47,7 +55,12 @@ export function evidenceWords(e: EvidenceSummary): string {
   return `${seenWords(e.exact)}${told}; ${near}.`;
 }
 
-/** What is to be expected, and of what. */
+/**
+ * What is to be expected, and of what.
+ * @param x the expectation
+ * @param e counts and weights it rests on
+ * @returns one sentence
+ */
 export function expectationWords(x: Expectation, e: EvidenceSummary): string {
   if (e.near.n === 0 && e.exact.n === 0 && e.told.n === 0)
     return 'Nothing is known: any share from 0 to 100 % is possible.';
@@ -68,12 +81,20 @@ export const SHARE_WORDS: Readonly<Record<SharedAttribute, string>> = {
   family: 'same card family',
 };
 
-/** What an entry shares, in words; the rest is otherwise. */
+/**
+ * What an entry shares with a chain; the rest differs.
+ * @param shares attributes
+ * @returns words
+ */
 export function sharesWords(shares: readonly SharedAttribute[]): string {
   return shares.length === 0 ? 'shares nothing' : shares.map((s) => SHARE_WORDS[s]).join(', ');
 }
 
-/** Hours in use and between drops. */
+/**
+ * Hours in use and between drops.
+ * @param r reliability; null without hours
+ * @returns one sentence
+ */
 export function reliabilityWords(r: Reliability | null): string {
   if (!r) return 'No hours in use noted yet.';
   const hours = (h: number) => (h < 10 ? h.toFixed(1) : h.toFixed(0));
@@ -89,7 +110,11 @@ export function reliabilityWords(r: Reliability | null): string {
   return `${seen} in ${hours(r.hours)} hours: one in ${hours(r.between.mid as number)} hours (${hours(r.between.lo)} to ${to}).`;
 }
 
-/** A claim's ends in words. */
+/**
+ * The ends of a claim.
+ * @param c the claim
+ * @returns words with their unit
+ */
 export function claimRange(c: Pick<Claim, 'measure' | 'lo' | 'hi'>): string {
   const { unit } = CLAIM_MEASURES[c.measure];
   if (c.lo !== null && c.hi !== null) return `${round(c.lo)} to ${round(c.hi)} ${unit}`;
@@ -98,12 +123,21 @@ export function claimRange(c: Pick<Claim, 'measure' | 'lo' | 'hi'>): string {
     : `at most ${round(c.hi as number)} ${unit}`;
 }
 
-/** Conditions of a claim in words. */
+/**
+ * The conditions of a claim.
+ * @param c the claim
+ * @returns words; empty without conditions
+ */
 export function claimWhere(c: Pick<Claim, 'where'>): string {
   return c.where.map((w) => `${TAGS[w.tag].toLowerCase()} has "${w.has}"`).join(', ');
 }
 
-/** What the log says of a claim: counts, where it never holds, and whether that is told apart from chance. */
+/**
+ * What the log says of a claim: counts, where it never holds, and whether that is more than chance.
+ * @param c the claim
+ * @param j its judgement
+ * @returns sentences
+ */
 export function claimWords(c: Claim, j: ClaimJudged): string {
   if (j.n === 0) return 'Nothing measured yet that it speaks of.';
   const range = claimRange(c);
@@ -129,7 +163,11 @@ export const CLAIM_STATES: Readonly<Record<ClaimJudged['state'], string>> = {
   open: 'open',
 };
 
-/** What is predicted for a cell of the grid. */
+/**
+ * What is predicted for a pair.
+ * @param p the prediction
+ * @returns words
+ */
 export function cellWords(p: CellPredicted): string {
   if (p.state === 'no-port')
     return 'No port of the host takes the plug of the dock; an adapter may';
@@ -138,7 +176,11 @@ export function cellWords(p: CellPredicted): string {
     : VERDICT_LABELS[p.state];
 }
 
-/** A pin that is left, or about to be: said before the act. */
+/**
+ * A version hold that is left, or about to be; shown before the act.
+ * @param p the hold and the version now
+ * @returns the sentence
+ */
 export function pinWords(p: {
   readonly name: string;
   readonly version: string;

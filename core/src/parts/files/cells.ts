@@ -3,17 +3,32 @@ import type { AttrMeta } from '../schema/meta';
 /** A cell a spreadsheet would take for a formula: it begins with one of these, after any number of marks put before it. */
 const FORMULA = /^'*[=+\-@\t\r]/;
 
-/** A cell made harmless for spreadsheets: one apostrophe goes before what would be a formula. */
+/**
+ * A cell made harmless for spreadsheets: one apostrophe goes before what would be a formula.
+ * @param cell text of the cell
+ * @returns the cell
+ * @example guardCell('=1+1') // => "'=1+1"
+ */
 export function guardCell(cell: string): string {
   return FORMULA.test(cell) ? `'${cell}` : cell;
 }
 
-/** The cell as it was before it was made harmless. */
+/**
+ * The cell as it was before it was made harmless.
+ * @param cell text of the cell
+ * @returns the text
+ * @example unguardCell("'=1+1") // => '=1+1'
+ */
 export function unguardCell(cell: string): string {
   return cell.startsWith("'") && FORMULA.test(cell) ? cell.slice(1) : cell;
 }
 
-/** What a field of a file says as a word: nothing for what is no word, whatever it holds. */
+/**
+ * A field of a file as a word.
+ * @param value anything
+ * @returns the word; empty for what is none
+ * @example wordOf({ oneOf: [] }) // => ''
+ */
 export function wordOf(value: unknown): string {
   return typeof value === 'string'
     ? value
@@ -22,7 +37,12 @@ export function wordOf(value: unknown): string {
       : '';
 }
 
-/** A value as a cell: numbers with a point, a range as "16 to 26", several choices with a bar between, "not sure" as nothing. */
+/**
+ * A value as a cell: numbers with a point, a range as "16 to 26", several choices with a bar between.
+ * @param value of an attribute
+ * @returns the text; empty for "not sure"
+ * @example cellOf({ lo: 16, hi: 26 }) // => '16 to 26'
+ */
 export function cellOf(value: unknown): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'object') {
@@ -75,7 +95,12 @@ function readChoice(text: string, meta: AttrMeta): CellRead {
   return { ok: true, value: { oneOf: found.flatMap((o) => (o ? [o.value] : [])) } };
 }
 
-/** Read a cell by what is known of its attribute. An empty one is "not sure", or no text. */
+/**
+ * Reads a cell by what is known of its attribute.
+ * @param cell its text; an empty one is "not sure", or no text
+ * @param meta the attribute
+ * @returns the value, or what is wrong with it
+ */
 export function readCell(cell: string, meta: AttrMeta): CellRead {
   const text = cell.trim();
   if (meta.input === 'text') return { ok: true, value: text };

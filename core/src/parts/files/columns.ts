@@ -17,7 +17,11 @@ const SOCKET_PREFIX = 'socket.';
 
 const cache = new Map<PartKind, readonly FileColumn[]>();
 
-/** Every column of a kind, in the order files are written: the entry's, the part's, and for hosts those of a socket. */
+/**
+ * Every column of a kind of parts.
+ * @param kind of parts
+ * @returns the entry's columns, the part's, and for hosts those of a port, in the order files are written
+ */
 export function columnsOf(kind: PartKind): readonly FileColumn[] {
   const known = cache.get(kind);
   if (known) return known;
@@ -46,7 +50,12 @@ export interface Header {
   readonly unknown: readonly string[];
 }
 
-/** Read the first row of a parts file. Errors: a name twice, maker or model missing, nothing known at all. */
+/**
+ * Reads the first row of a parts file.
+ * @param kind of parts
+ * @param cells of the row
+ * @returns where each column stands; or why not: a name twice, maker or model missing, nothing known at all
+ */
 export function readHeader(
   kind: PartKind,
   cells: readonly string[],

@@ -70,7 +70,14 @@ function readSources(text: string): SourceMap | null {
   }
 }
 
-/** Read one row. `row` is its number in the file; cells beyond the header are an error. */
+/**
+ * Reads one row of a parts file.
+ * @param kind of parts
+ * @param header of the file
+ * @param cells of the row; those beyond the header are an error
+ * @param row its number in the file
+ * @returns the entry, with every error at its column
+ */
 export function readRow(
   kind: PartKind,
   header: Header,
@@ -159,7 +166,13 @@ export class EntryJoiner {
 
 type Loose = Record<string, unknown>;
 
-/** The spec an entry makes of a stored one, or of nothing: columns a file lacks stay as they are, sockets are met by their short name. */
+/**
+ * The spec an entry makes of a stored one, or of nothing: columns a file lacks stay as they are, ports are met by
+ * their short name.
+ * @param entry of the file
+ * @param stored the spec that stands; null where none does
+ * @returns the spec, not checked yet
+ */
 export function specOf(entry: FileEntry, stored: AnySpec | null): Loose {
   const spec: Loose =
     stored === null ? entry.values : { ...(stored as unknown as Loose), ...entry.values };
@@ -173,7 +186,12 @@ export function specOf(entry: FileEntry, stored: AnySpec | null): Loose {
   return { ...spec, sockets: [...kept, ...fresh] };
 }
 
-/** The rows of a part, one for each socket of a host: what stands on the first is not said again. */
+/**
+ * The rows of a part in a file, one for each port of a host: what stands on the first is not repeated.
+ * @param part to be written
+ * @param columns of the file
+ * @returns cells row by row
+ */
 export function rowsOf(part: FilePart, columns = columnsOf(part.kind)): string[][] {
   const spec = part.spec as unknown as Loose;
   const entry: Record<string, string> = {

@@ -3,7 +3,11 @@ import type { PartKind } from '../schema/parts';
 import { cellOf } from './cells';
 import { columnsOf } from './columns';
 
-/** A line about a column for people who fill a file: what it is, its unit, limits or words. */
+/**
+ * A line about each column for people who fill a file: what it is, its unit, limits or words.
+ * @param kind of parts
+ * @returns columns with their lines
+ */
 export function columnHelp(kind: PartKind): { column: string; what: string }[] {
   const said = (m: AttrMeta) => {
     if (m.input === 'number')
@@ -27,7 +31,11 @@ export function columnHelp(kind: PartKind): { column: string; what: string }[] {
   }));
 }
 
-/** A first row of examples under the header of a template: an option of each choice, the middle of each range. */
+/**
+ * A first row of examples under the header of a template: an option of each choice, the middle of each range.
+ * @param kind of parts
+ * @returns cells
+ */
 export function templateRow(kind: PartKind): string[] {
   return columnsOf(kind).map((c) => {
     if (c.of === 'entry') return c.key === 'kind' ? kind : '';

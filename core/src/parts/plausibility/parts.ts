@@ -25,7 +25,11 @@ function lanes(path: string, value: unknown): ValueQuestion[] {
     : [];
 }
 
-/** GB/s written for Gb/s, watts for a rate, a rate for watts, cm for mm. */
+/**
+ * Odd values of a cable: GB/s written for Gb/s, watts for a rate, a rate for watts, cm for mm.
+ * @param c marks and length
+ * @returns questions; none where nothing is odd
+ */
 export function cableQuestions(
   c: Pick<CableSpec, 'markedGbps' | 'markedW' | 'lengthMm'>,
 ): ValueQuestion[] {
@@ -167,7 +171,12 @@ function screenQuestions(s: ScreenSpec): ValueQuestion[] {
     : [];
 }
 
-/** What is worth asking about the values of a part, by kind. Empty when nothing is odd. */
+/**
+ * What is worth asking about the values of a part.
+ * @param kind of the part
+ * @param spec of the part
+ * @returns questions; none where nothing is odd
+ */
 export function partQuestions(kind: PartKind, spec: AnySpec): ValueQuestion[] {
   switch (kind) {
     case 'cable':
@@ -194,7 +203,12 @@ export function partQuestions(kind: PartKind, spec: AnySpec): ValueQuestion[] {
   }
 }
 
-/** The same card again among the other cards of a dock: a pair to compare must differ. Names as shown. */
+/**
+ * The same card again among the other cards of a dock: a pair to compare must differ.
+ * @param card name of the card as shown; null while none is chosen
+ * @param others names of the other cards
+ * @returns questions; none where nothing is odd
+ */
 export function pairQuestions(card: string | null, others: readonly string[]): ValueQuestion[] {
   return others.flatMap((name, i) =>
     name === card || others.indexOf(name) < i

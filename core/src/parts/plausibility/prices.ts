@@ -7,7 +7,11 @@ interface Discounted {
   readonly discountPercent: number | null;
 }
 
-/** A price that is not the list price less the percentage said: within half a percent of the list price is rounding. */
+/**
+ * A price that is not the list price less the percentage: within half a percent of the list price is rounding.
+ * @param p price, list price and percentage
+ * @returns questions; none where nothing is odd
+ */
 export function discountQuestions(p: Discounted): ValueQuestion[] {
   if (p.beforeMinor === null || p.discountPercent === null || p.beforeMinor === 0) return [];
   const would = p.beforeMinor - percentOf(p.beforeMinor, p.discountPercent);
@@ -24,7 +28,12 @@ export function discountQuestions(p: Discounted): ValueQuestion[] {
   ];
 }
 
-/** A part offered alone for more than a box that holds it and others: the box may be meant. All in one currency. */
+/**
+ * A part offered alone for more than a box that holds it and others: the box may be meant.
+ * @param minor price of the part in smallest units
+ * @param boxesMinor prices of boxes that hold it, in the same currency
+ * @returns questions; none where nothing is odd
+ */
 export function boxQuestions(minor: number, boxesMinor: readonly number[]): ValueQuestion[] {
   const cheapest = Math.min(...boxesMinor);
   return boxesMinor.length > 0 && minor > cheapest

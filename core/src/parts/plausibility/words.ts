@@ -15,8 +15,11 @@ const value = (text: string | undefined) => Number((text ?? '').replace(',', '.'
 const whole = (x: number) => Math.round(x * 10) / 10;
 
 /**
- * Percentages in somebody's words that do not match the figures beside them. Both readings of "from a to b" are tried: the share that
- * is left and the share that went; one point of rounding is allowed. The words are never changed.
+ * Percentages in typed words that do not match the figures beside them. Both readings of "from a to b" are tried:
+ * the share that is left and the share that went; one point of rounding is allowed. The words are never changed.
+ * @param text the words
+ * @param path of the attribute they stand in
+ * @returns questions; none where nothing is odd
  */
 export function shareQuestions(text: string, path: string): ValueQuestion[] {
   const found: ValueQuestion[] = [];
@@ -44,7 +47,12 @@ export function shareQuestions(text: string, path: string): ValueQuestion[] {
   return found;
 }
 
-/** A rate with its unit in somebody's words that no link of this kind can have: "40 GB/s", "3 GB/s cable". Asks whether bits were meant. */
+/**
+ * A rate with its unit in typed words that no link of this kind can have: "40 GB/s". Asks whether bits were meant.
+ * @param text the words
+ * @param path of the attribute they stand in
+ * @returns questions; none where nothing is odd
+ */
 export function rateQuestions(text: string, path: string): ValueQuestion[] {
   return [...text.matchAll(/(\d+(?:[.,]\d+)?)\s*GB\/s/g)]
     .map((m) => value(m[1]))

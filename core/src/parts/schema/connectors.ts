@@ -87,16 +87,30 @@ export const CONNECTOR_LANES: Readonly<Partial<Record<Connector, number>>> = {
   'own-port': 8,
 };
 
-/** Connectors that carry a tunnel; all others are direct PCIe. */
+/**
+ * Does a connector carry a tunnel? All others are direct PCIe.
+ * @param connector the plug
+ * @returns true where it does
+ * @example carriesTunnel('usb-c') // => true
+ */
 export function carriesTunnel(connector: Connector): boolean {
   return (TUNNEL_PLUGS as readonly Connector[]).includes(connector);
 }
 
-/** Slots inside a host: whatever sits in one must make room. */
+/**
+ * Is a connector a slot inside a host? Whatever sits in one must make room.
+ * @param connector the plug
+ * @returns true where it is
+ */
 export function isInside(connector: Connector): boolean {
   return connector === 'm2' || connector === 'mini-card' || connector === 'expresscard';
 }
 
+/**
+ * Does a port standard tunnel PCIe, or may it?
+ * @param standard of the port
+ * @returns true where it does
+ */
 export function hasPcie(standard: PortStandard): standard is UplinkStandard {
   return !(WITHOUT_PCIE as readonly string[]).includes(standard);
 }

@@ -105,7 +105,12 @@ const GROUPS: Partial<Record<PartKind, readonly AttrGroup[]>> = {
   ],
 };
 
-/** The attributes of a kind in their groups; every key stands in one, in the order of the schema. */
+/**
+ * The attributes of a kind in their groups.
+ * @param kind of part
+ * @param keys of its attributes, in the order of the schema
+ * @returns groups; every key stands in one
+ */
 export function groupsOf(kind: PartKind, keys: readonly string[]): AttrGroup[] {
   const later = GROUPS[kind] ?? [];
   const placed = new Set(later.flatMap((g) => g.keys));

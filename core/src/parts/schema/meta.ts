@@ -49,8 +49,14 @@ const rangeSchema = z
 type Extra = Pick<AttrMeta, 'help' | 'findOut' | 'when' | 'by' | 'typical'>;
 
 /**
- * A number within limits, a range, or null for "not sure". An absent one counts as null, so that a
- * merge patch, where null removes, can say "not sure".
+ * A number within limits, a range, or null for "not sure". An absent one counts as null, so that a merge patch, where
+ * null removes, can say "not sure".
+ * @param label in a form
+ * @param unit of the number
+ * @param min the least that is allowed
+ * @param max the most that is allowed
+ * @param extra what else is known of the attribute
+ * @returns the schema with its metadata
  */
 export function numAttr(
   label: string,
@@ -77,7 +83,13 @@ export function numAttr(
     .default(null);
 }
 
-/** One of several words, some of several, or null for "not sure". */
+/**
+ * One of several words, some of several, or null for "not sure".
+ * @param label in a form
+ * @param labels of the words
+ * @param extra what else is known of the attribute
+ * @returns the schema with its metadata
+ */
 export function choiceAttr<const T extends Record<string, string>>(
   label: string,
   labels: T,
@@ -95,7 +107,13 @@ export function choiceAttr<const T extends Record<string, string>>(
     .default(null);
 }
 
-/** One of several words, always known. */
+/**
+ * One of several words, always known.
+ * @param label in a form
+ * @param labels of the words
+ * @param extra what else is known of the attribute
+ * @returns the schema with its metadata
+ */
 export function wordAttr<const T extends Record<string, string>>(
   label: string,
   labels: T,
@@ -110,7 +128,14 @@ export function wordAttr<const T extends Record<string, string>>(
     .register(attrs, { label, options, input: 'choice', unsure: false, ...extra });
 }
 
-/** A line of text, trimmed, at most `max` characters; `required` refuses an empty one. */
+/**
+ * A line of text, trimmed.
+ * @param label in a form
+ * @param max characters at most
+ * @param required whether an empty one is refused
+ * @param extra what else is known of the attribute
+ * @returns the schema with its metadata
+ */
 export function textAttr(label: string, max: number, required: boolean, extra: Extra = {}) {
   const text = z
     .string({ error: `${label}: a line of text` })
@@ -120,7 +145,11 @@ export function textAttr(label: string, max: number, required: boolean, extra: E
   return checked.register(attrs, { label, input: 'text', unsure: false, ...extra });
 }
 
-/** The metadata of each attribute of an object schema, in the order of the schema. */
+/**
+ * The metadata of each attribute of an object schema.
+ * @param schema of a part
+ * @returns keys with their metadata, in the order of the schema
+ */
 export function attributesOf(schema: z.ZodObject): [key: string, meta: AttrMeta][] {
   const found: [string, AttrMeta][] = [];
   for (const [key, field] of Object.entries(schema.shape)) {
@@ -134,12 +163,22 @@ export function attributesOf(schema: z.ZodObject): [key: string, meta: AttrMeta]
 
 type Values = Readonly<Record<string, unknown>>;
 
-/** Is an attribute asked at all, given the others? */
+/**
+ * Is an attribute asked at all, given the others?
+ * @param meta the attribute
+ * @param values of the others
+ * @returns true where it is
+ */
 export function isAsked(meta: AttrMeta, values: Values): boolean {
   return meta.when === undefined || meta.when.is.includes(String(values[meta.when.attr]));
 }
 
-/** The options of a choice that go with the other values. */
+/**
+ * The options of a choice that go with the other values.
+ * @param meta the attribute
+ * @param values of the others
+ * @returns options
+ */
 export function optionsOf(meta: AttrMeta, values: Values): NonNullable<AttrMeta['options']> {
   const may = meta.by?.may[String(values[meta.by.attr])];
   return (meta.options ?? []).filter((o) => may === undefined || may.includes(o.value));

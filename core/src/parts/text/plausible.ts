@@ -39,7 +39,11 @@ const ASKED: Record<QuestionCode, Words> = {
     `A box with it and more was offered for less; this is ${p['more']} % above. Is it the price of a box?`,
 };
 
-/** The question about a value, in one sentence or two. It asks and corrects nothing. */
+/**
+ * The question about a value. It asks and corrects nothing.
+ * @param q the question
+ * @returns one sentence or two
+ */
 export function questionText(q: ValueQuestion): string {
   return ASKED[q.code](q.params);
 }

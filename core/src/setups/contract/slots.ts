@@ -2,7 +2,11 @@ import * as z from 'zod';
 import { uuid } from '../../base/contract';
 import { feeds, shownBy, videoPlug } from '../../chain';
 
-/** The slots with the kind of id they hold: of the database, or of a file. */
+/**
+ * The slots of a setup.
+ * @param id schema of an id: of the database, or of a file
+ * @returns their schemas
+ */
 export function slotShape<T extends z.ZodType<string>>(id: T) {
   return {
     host: id.nullable(),
@@ -29,7 +33,11 @@ export function slotShape<T extends z.ZodType<string>>(id: T) {
   };
 }
 
-/** Slots given whole: what newer versions added may be left out. */
+/**
+ * Slots given whole: what newer versions added may be left out.
+ * @param id schema of an id: of the database, or of a file
+ * @returns the schema
+ */
 export function wholeSlots<T extends z.ZodType<string>>(id: T) {
   const shape = slotShape(id);
   return z.strictObject({

@@ -11,14 +11,22 @@ import {
   USED_CARD,
 } from '../docked';
 
-/** What is installed in one line, "dock firmware 1.8, card driver 41.2"; empty when nothing is noted. */
+/**
+ * What is installed, in one line.
+ * @param installed versions
+ * @returns "dock firmware 1.8, card driver 41.2"; empty where nothing is noted
+ */
 export function installedWords(installed: Partial<Installed>): string {
   return (Object.keys(SOFTWARE_NAMES) as SoftwareRole[])
     .flatMap((r) => (installed[r] ? [`${SOFTWARE_NAMES[r].toLowerCase()} ${installed[r]}`] : []))
     .join(', ');
 }
 
-/** A profile in one line; empty when nothing is noted. */
+/**
+ * A docked or undocked profile, in one line.
+ * @param p the profile
+ * @returns words; empty where nothing is noted
+ */
 export function profileWords(p: Profile & { internalGraphics?: 'on' | 'off' | null }): string {
   const w = (label: string, value: number | string | null | undefined, unit = '') =>
     value === null || value === undefined || value === '' ? [] : [`${label} ${value}${unit}`];
@@ -36,7 +44,11 @@ export function profileWords(p: Profile & { internalGraphics?: 'on' | 'off' | nu
   ].join(', ');
 }
 
-/** "Host switched on, dock off: the other side starts". */
+/**
+ * What happens on one side when the other is switched.
+ * @param c the coupling
+ * @returns "Host switched on, dock off: the other side starts"
+ */
 export function couplingWords(c: Coupling): string {
   const other = c.act.startsWith('dock')
     ? 'host'
@@ -46,11 +58,21 @@ export function couplingWords(c: Coupling): string {
   return `${COUPLED_ACTS[c.act]}, ${other} ${c.other}: ${COUPLED_SEEN[c.seen]}`;
 }
 
+/**
+ * A program and what is set for it.
+ * @param p the program
+ * @returns words
+ */
 export function programWords(p: Program): string {
   const uses = p.uses === null ? 'not looked at' : USED_CARD[p.uses];
   return `${p.name}: ${uses}, ${FORCED_BY[p.forced]}${p.note ? ` (${p.note})` : ''}`;
 }
 
+/**
+ * A tuning of the card.
+ * @param t the tuning
+ * @returns words
+ */
 export function tuningWords(t: Tuning): string {
   const gain =
     t.gainPercent === null
@@ -59,7 +81,12 @@ export function tuningWords(t: Tuning): string {
   return `${t.what}${t.from || t.to ? ` ${t.from || 'not noted'} to ${t.to || 'not noted'}` : ''}: ${gain}`;
 }
 
-/** What of living with the dock the record compares from one revision to the next. */
+/**
+ * What of living with the dock the record compares from one revision to the next.
+ * @param d docked and undocked settings, buttons, programs and tuning
+ * @param s settings of the setup
+ * @returns words by name
+ */
 export function dockedNames(d: Docked, s: Settings): Record<string, string> {
   const word = (v: unknown) => (typeof v === 'string' ? v : '');
   return {

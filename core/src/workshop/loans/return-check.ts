@@ -18,6 +18,11 @@ export const LEND_KINDS: readonly LendKind[] = [
   'supply',
   'screen',
 ];
+/**
+ * Can a part of a kind be lent?
+ * @param kind of the part
+ * @returns true where it can
+ */
 export function canBeLent(kind: PartKind): kind is LendKind {
   return (LEND_KINDS as readonly PartKind[]).includes(kind);
 }
@@ -96,7 +101,13 @@ export const RETURN_LOOKS: Readonly<Record<LendKind, ReturnLook>> = {
 const WORSE = ['new', 'used', 'worn', 'faulty'] as const;
 type Condition = (typeof WORSE)[number];
 
-/** Did it come back worse than it went out? Null when one of both was not said. */
+/**
+ * Did a piece come back worse than it went out?
+ * @param out condition when it went out; null where it was not noted
+ * @param back condition when it came back; null where it was not noted
+ * @returns null where one of both was not noted
+ * @example cameBackWorse('new', 'worn') // => true
+ */
 export function cameBackWorse(out: Condition | null, back: Condition | null): boolean | null {
   return out === null || back === null ? null : WORSE.indexOf(back) > WORSE.indexOf(out);
 }
@@ -107,7 +118,11 @@ export interface ReturnSaid {
   readonly tested: 'works' | 'fails' | 'not-tried';
 }
 
-/** Whether a piece can go to the next one as it came back, and the first reason why not. */
+/**
+ * Can a piece go to the next member as it came back?
+ * @param said what was noted at its return
+ * @returns the first reason why not
+ */
 export function readyForNext(said: ReturnSaid): {
   readonly ready: boolean;
   readonly why: 'faulty' | 'fails' | 'missing' | 'not-tried' | null;

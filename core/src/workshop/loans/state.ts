@@ -10,7 +10,12 @@ export interface LoanDays {
 
 export type LoanState = 'waiting' | 'out' | 'late' | 'back' | 'let-go';
 
-/** Where a loan stands on a day. It is late from the day after it was due. */
+/**
+ * Where a loan stands on a day. It is late from the day after it was due.
+ * @param l days of the loan
+ * @param today ISO date
+ * @returns the state
+ */
 export function loanState(l: LoanDays, today: string): LoanState {
   if (l.withdrawn) return 'let-go';
   if (l.fromOn === null) return 'waiting';
@@ -18,14 +23,25 @@ export function loanState(l: LoanDays, today: string): LoanState {
   return l.dueOn !== null && l.dueOn < today ? 'late' : 'out';
 }
 
-/** How many days late a piece is on a day; 0 when it is not. */
+/**
+ * How late a piece is on a day.
+ * @param l days of the loan
+ * @param today ISO date
+ * @returns days; 0 where it is not late
+ */
 export function daysLate(l: LoanDays, today: string): number {
   return loanState(l, today) === 'late' ? daysBetween(l.dueOn as string, today) : 0;
 }
 
 const ORDER = { late: 0, out: 1, waiting: 2, back: 3, 'let-go': 4 } as const;
 
-/** Late ones first, longest first; then what is out by the day it is due, without a day last; then who waits, first come first. */
+/**
+ * Loans by urgency: late ones first, longest first; then what is out by the day it is due, without a day last; then who
+ * waits, first come first.
+ * @param loans any; not modified
+ * @param today ISO date
+ * @returns the loans in that order
+ */
 export function byUrgency<T extends LoanDays & { readonly askedOn: string }>(
   loans: readonly T[],
   today: string,
@@ -39,7 +55,11 @@ export function byUrgency<T extends LoanDays & { readonly askedOn: string }>(
   );
 }
 
-/** Pieces that more than one live setup names: a piece cannot be in two places. */
+/**
+ * Pieces that more than one live setup names: a piece cannot be in two places.
+ * @param pieces with the setups that name them
+ * @returns those pieces
+ */
 export function doublyUsed<
   T extends { readonly label: string; readonly liveIn: readonly { readonly id: string }[] },
 >(pieces: readonly T[]): T[] {

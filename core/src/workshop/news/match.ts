@@ -41,8 +41,11 @@ const telling = (s: string) =>
 const stem = (w: string) => w.slice(0, Math.max(4, w.length - 3));
 
 /**
- * Logged symptoms a text speaks of: all telling words of the symptom stand in it, endings aside. Common practice, no published source;
- * it proposes, a person decides.
+ * Logged symptoms a text is about: all telling words of the symptom stand in it, endings aside. Common practice, no
+ * published source; it proposes, a person decides.
+ * @param text of the item
+ * @param logged symptoms of the log
+ * @returns those symptoms
  */
 export function symptomsIn(text: string, logged: readonly string[]): string[] {
   const words = plain(text).split(' ').map(stem);
@@ -52,14 +55,24 @@ export function symptomsIn(text: string, logged: readonly string[]): string[] {
   });
 }
 
-/** A version in a text: after its word, or digits joined by points. */
+/**
+ * A version in a text: after its word, or digits joined by points.
+ * @param text of the item
+ * @returns the version; null where there is none
+ * @example versionIn('Dock firmware 1.8.2 is out') // => '1.8.2'
+ */
 export function versionIn(text: string): string | null {
   const said = /\b(?:version|firmware|driver|build|release|nvm|v)[\s:]*v?(r?\d[\w.-]*)/i.exec(text);
   const dotted = /\b(\d+(?:\.\d+){1,4}[a-z]?)\b/i.exec(text);
   return (said?.[1] ?? dotted?.[1] ?? null)?.replace(/[.-]+$/, '') ?? null;
 }
 
-/** What kind of software a text speaks of, for a part of a kind. */
+/**
+ * What kind of software a text is about.
+ * @param text of the item
+ * @param kind of the part
+ * @returns the role; null where it cannot be told
+ */
 export function roleIn(text: string, kind: NewsPart['kind']): SoftwareRole | null {
   const t = plain(text);
   const firmware = /\b(firmware|nvm|bios)\b/.test(t);
@@ -119,7 +132,11 @@ function draftOf(item: Published, parts: readonly NewsPart[]): ReleaseSpec | nul
   };
 }
 
-/** Does an item concern something that is here: a part, or, where it names none, a logged symptom? */
+/**
+ * Does an item concern something the workshop has: a part, or, where it names none, a logged symptom?
+ * @param m what it concerns
+ * @returns true where it does
+ */
 export function concernsHere(m: {
   readonly touches: readonly Pick<Touch, 'here'>[];
   readonly symptoms: readonly string[];
@@ -128,8 +145,11 @@ export function concernsHere(m: {
 }
 
 /**
- * What an item of news concerns: parts it states or names, logged symptoms it speaks of, and the release it would make. In: the item, the
- * parts of the catalogue, the symptoms of the log.
+ * What an item of a feed concerns: parts it states or names, logged symptoms, and the release it would make.
+ * @param item of the feed
+ * @param parts of the catalogue
+ * @param logged symptoms of the log
+ * @returns all three
  */
 export function matchNews(
   item: Published,

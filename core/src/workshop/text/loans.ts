@@ -20,7 +20,12 @@ export const TESTED_WORDS = { works: 'works', fails: 'fails', 'not-tried': 'not 
 
 const days = (n: number) => (n === 1 ? '1 day' : `${n} days`);
 
-/** When it is due, as seen from a day. */
+/**
+ * When a loan is due, as seen from a day.
+ * @param l days of the loan
+ * @param today ISO date
+ * @returns words
+ */
 export function dueWords(l: LoanDays, today: string): string {
   if (l.fromOn === null || l.returnedOn !== null || l.withdrawn) return '';
   if (l.dueOn === null) return 'no day said';
@@ -30,7 +35,12 @@ export function dueWords(l: LoanDays, today: string): string {
   return left === 0 ? 'due today' : `due in ${days(left)}`;
 }
 
-/** The main sentence of the loans: how many are out, how many late, who first. */
+/**
+ * The main sentence of the loans: how many are out, how many late, who first.
+ * @param loans with label and member
+ * @param today ISO date
+ * @returns the sentence
+ */
 export function loansHeadline(
   loans: readonly (LoanDays & { label: string; member: string })[],
   today: string,
@@ -54,7 +64,12 @@ const NOT_READY = {
   'not-tried': 'Nobody tried it: try it before it goes out again.',
 } as const;
 
-/** What becomes of a piece that came back, and who is next. */
+/**
+ * What becomes of a piece that came back, and who is next.
+ * @param ready whether it can go on
+ * @param next name of who waits; null where nobody does
+ * @returns the sentence
+ */
 export function afterReturn(ready: ReturnType<typeof readyForNext>, next: string | null): string {
   if (ready.why !== null)
     return NOT_READY[ready.why] + (next === null ? '' : ` ${next} waits for it.`);
