@@ -39,7 +39,11 @@ const MAX_BITS = 36;
 const one = (n: Num) => (typeof n === 'number' ? n : (stated(n)?.hi ?? null));
 
 type Screen = Shown['screen'];
-interface VideoOut { dpLevel: unknown; hdmiLevel: unknown; compression: unknown }
+interface VideoOut {
+  dpLevel: unknown;
+  hdmiLevel: unknown;
+  compression: unknown;
+}
 
 function outOf(chain: Chain, by: Shown['by']): VideoOut | null {
   if (by === 'card') return chain.card;
