@@ -14,7 +14,7 @@ const bin = (p) => join(ROOT, 'node_modules', p);
 const node = (script, ...args) => [process.execPath, [bin(script), ...args]];
 const results = join(TEST_DATA_DIR, 'results');
 const cache = join(ROOT, 'node_modules/.cache/ruddy');
-const vitest = (project, name = project, ...more) =>
+const vitest = (project) =>
   node(
     'vitest/vitest.mjs',
     'run',
@@ -22,8 +22,7 @@ const vitest = (project, name = project, ...more) =>
     project,
     '--reporter=default',
     '--reporter=json',
-    `--outputFile=${join(results, `${name}.json`)}`,
-    ...more,
+    `--outputFile=${join(results, `${project}.json`)}`,
   );
 const types = (p) =>
   node(
@@ -78,29 +77,23 @@ const WEB = {
   cwd: 'web',
   counts: true,
 };
-/** The browser suite in parts, so that two can run beside each other at the end. */
-const E2E_PARTS = 6;
-const browserPart = (i) => {
-  const name = `e2e-${i}`;
-  const command = vitest('e2e', name, `--shard=${i}/${E2E_PARTS}`);
-  return { name, commands: [command], counts: true, needs: 'build' };
-};
 const tests = (name, needs) => ({ name, commands: [vitest(name)], counts: true, needs });
 
 /**
  * Stages in the order they begin: two at a time, the next as soon as one ends and what it needs is there. A stage that `counts` must have
- * run tests. Builds of the pages and their tests never run beside each other: both take the memory of a small machine.
+ * run tests. Build and tests of the pages never run beside each other, since both take the memory of a small machine; the browser suite
+ * is one stage, since two browsers at once make each other wait.
  */
 const STAGES = [
   { name: 'build', work: build },
   LINT,
   { ...WEB, needs: 'build' },
   { name: 'types', commands: ['core', 'server', 'e2e'].map(types) },
-  tests('server'),
   tests('house', 'build'),
+  tests('e2e', 'build'),
+  tests('server'),
   tests('core'),
   tests('simbench'),
-  ...Array.from({ length: E2E_PARTS }, (_, i) => browserPart(i + 1)),
 ];
 
 /** Half of the machine for each of the two stages that run. */

@@ -20,6 +20,12 @@ import { LoanCard } from './loan-card';
 import { ReturnCheck } from './return-check';
 import { WorkshopNav } from './workshop-nav';
 
+/** The form for a loan, the check of a return, or the card. */
+interface Beside {
+  readonly what: 'lend' | 'back' | 'card';
+  readonly loan: LoanRow | null;
+}
+
 /** What is out, with whom and until when; who waits; what came back and how. */
 @Component({
   imports: [WorkshopNav, MatButtonModule, RouterLink, LendForm, ReturnCheck, LoanCard],
@@ -36,8 +42,14 @@ export class LoansPage {
   readonly pieces = signal<readonly Lendable[]>([]);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
-  /** What is open beside the table: the form for a loan, the check of a return, or the card. */
-  readonly beside = signal<{ what: 'lend' | 'back' | 'card'; loan: LoanRow | null } | null>(null);
+  readonly #opened = signal<Beside | null>(null);
+  /** What is open beside the table. A return is checked with the loan as the list has it now: who waits may have come since. */
+  readonly beside = computed((): Beside | null => {
+    const opened = this.#opened();
+    if (opened?.what !== 'back') return opened;
+    const now = this.open()?.find((l) => l.id === opened.loan?.id);
+    return now ? { ...opened, loan: now } : opened;
+  });
   readonly day = day;
   readonly tested = TESTED_WORDS;
   readonly today = computed(() => this.#clock.today());
@@ -74,10 +86,14 @@ export class LoansPage {
     return `${b.condition ?? 'condition not said'}${worse}${looks}`;
   }
 
-  show(what: 'lend' | 'back' | 'card', loan: LoanRow | null): void {
+  close(): void {
+    this.#opened.set(null);
+  }
+
+  show(what: Beside['what'], loan: LoanRow | null): void {
     this.problem.set(null);
     this.said.set(null);
-    this.beside.set({ what, loan });
+    this.#opened.set({ what, loan });
   }
 
   lent(l: LoanRow): void {
@@ -86,12 +102,12 @@ export class LoansPage {
         ? `${l.member} waits for ${l.label}.`
         : `${l.label} is with ${l.member}. Its card can be printed.`,
     );
-    this.beside.set(l.fromOn === null ? null : { what: 'card', loan: l });
+    this.#opened.set(l.fromOn === null ? null : { what: 'card', loan: l });
     this.load();
   }
 
   returned(l: LoanRow): void {
-    this.beside.set(null);
+    this.#opened.set(null);
     if (l.back)
       this.said.set(
         `${l.label} is back. ${afterReturn(readyForNext(l.back), l.next[0]?.member ?? null)}`,
