@@ -24,7 +24,7 @@ export interface World {
   /** What the browser complained about; every test ends with none. */
   complaints: string[];
   api<T>(path: string, init?: RequestInit): Promise<T>;
-  /** Wait until all that was noted at the bench is stored. */
+  /** Wait until all that was noted at the setup that is open is stored; of any setup where none is. */
   stored(): Promise<void>;
   /** Kill the server at once, as a power cut would, or start it again where it was. */
   kill(): Promise<void>;
@@ -276,8 +276,12 @@ export function world(options: WorldOptions = {}): World {
     await field?.type(words);
   };
   w.stored = async () => {
+    // A test that left a page at once may have cut its last request: that note waits until its setup is opened again.
     await w.page.waitForFunction(
-      () => Object.keys(localStorage).every((k) => !k.startsWith('ruddy.bench.')),
+      () => {
+        const [, setup = ''] = /^\/setups\/([^/]+)/.exec(location.pathname) ?? [];
+        return Object.keys(localStorage).every((k) => !k.startsWith(`ruddy.bench.${setup}`));
+      },
       { polling: 50 },
     );
   };
