@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import type * as z from 'zod';
 import { goodNow, orderWorked } from '@ruddy/core/bring-up';
 import type {
@@ -93,7 +94,7 @@ export async function becomes(w: Work, state: 'building' | 'live' | 'retired'): 
     state,
     rev: row.rev + 1,
     savedAt: w.at,
-    origin: row.origin === 'demo' ? 'adopted' : row.origin,
+    origin: originAfterChange(row.origin),
   });
   await add(w, { id: newId(), kind: 'state', body: { from, to: state } });
 }

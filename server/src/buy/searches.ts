@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import { Transaction } from 'sequelize';
 import { createOnce } from '../platform/db/rows';
 import { SearchModel } from './models/search';
@@ -71,7 +72,7 @@ export async function patchSearch(
     const row = await SearchModel.findByPk(id, { lock: Transaction.LOCK.UPDATE });
     if (!row) throw notFound('search');
     checkRevision(revision, row.rev, toEntry(row));
-    const origin = row.origin === 'demo' ? 'adopted' : row.origin;
+    const origin = originAfterChange(row.origin);
     const { name = row.name, ask = row.ask } = patch;
     return toEntry(await row.update({ name, ask, origin, rev: row.rev + 1 }));
   });

@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import type { Bundle } from '@ruddy/core/workshop/contract';
 import { PartModel } from './models/part';
 import { itemEntries } from './queries/item-rows';
@@ -86,7 +87,7 @@ export async function patchItem(
     checkRevision(revision, row.rev, await getItem(id));
     if (patch.differs) await checkPart({ partId: row.partId, differs: patch.differs });
     const given = serial === undefined ? {} : { private: serial ? { serial } : {} };
-    const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
+    const origin = originAfterChange(row.origin);
     await row.update({ ...patch, ...given, origin, rev: row.rev + 1 });
     return getItem(id);
   });

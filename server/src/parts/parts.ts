@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import { getPart, socketsInUse } from './queries/part-rows';
 import { inTransaction } from '../platform/db/transaction';
 import { apply } from 'json-merge-patch';
@@ -103,7 +104,7 @@ async function applyChange(row: PartModel, { patch, at, actor }: Change): Promis
   const parsed = checked(PART_SCHEMAS[row.kind], merged);
   if (!parsed.success) throw fromZod(parsed.error, 'body');
   const spec = parsed.data as AnySpec;
-  const origin = row.origin === 'demo' ? 'adopted' : row.origin;
+  const origin = originAfterChange(row.origin);
   if (row.kind === 'host') {
     await refuseSocketInUse(row.id, spec as HostSpec);
     await syncSockets(row.id, spec as HostSpec, { origin, at, by: actor.id });

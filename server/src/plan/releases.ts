@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import { slotRows } from '../setups/queries/slot-rows';
 import { inTransaction } from '../platform/db/transaction';
 import { Op } from 'sequelize';
@@ -101,7 +102,7 @@ export async function markInstalled(
       ...row.details,
       installed: { ...setup.installed, [body.role]: body.version },
     };
-    const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
+    const origin = originAfterChange(row.origin);
     await row.update({ details, origin, rev: row.rev + 1, savedAt: at });
     const when = { at, happenedAt: new Date(`${body.on}T12:00:00Z`), by: actor.id };
     await noteVersion(setupId, { id: body.id, role: body.role, from, to: body.version }, when);

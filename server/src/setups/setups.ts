@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import { exists } from '../platform/db/rows';
 import { inTransaction } from '../platform/db/transaction';
 import type * as z from 'zod';
@@ -98,7 +99,7 @@ export async function patchSetup(
     await row.update({
       name: patch.name ?? row.name,
       state: patch.state ?? row.state,
-      origin: row.origin === 'demo' ? 'adopted' : row.origin,
+      origin: originAfterChange(row.origin),
       details: { noCable: slots.path?.length === 0, ...setupFields(patch, setup) },
       rev: row.rev + 1,
       savedAt: at,

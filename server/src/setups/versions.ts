@@ -1,3 +1,4 @@
+import { originAfterChange } from '../platform/db/columns';
 import {
   type Installed,
   type Settings,
@@ -76,7 +77,7 @@ export async function takeOver(
   }));
   const changed = [...versions, ...chosen].some((n) => n.from !== n.to);
   if (changed) {
-    const origin = row.origin === 'demo' ? ('adopted' as const) : row.origin;
+    const origin = originAfterChange(row.origin);
     const details = { ...row.details, installed, settings };
     await row.update({ details, origin, rev: row.rev + 1, savedAt: when.at });
     await keepRevision(row.id, null, when.by, when.at);

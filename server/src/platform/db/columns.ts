@@ -1,3 +1,4 @@
+import type { Origin } from '@ruddy/core/base/contract';
 import { DataTypes, literal, type ModelAttributeColumnOptions } from 'sequelize';
 
 type Column = ModelAttributeColumnOptions;
@@ -52,6 +53,9 @@ export const provenance = () => ({
 });
 
 /** A demo row that a person changes becomes theirs. */
+export const originAfterChange = (origin: Origin): Origin =>
+  origin === 'demo' ? 'adopted' : origin;
+/** The same, for an update of rows that are not read. */
 export const adopted = () => literal(`CASE origin WHEN 'demo' THEN 'adopted' ELSE origin END`);
 
 /** The next revision, for an update. */
