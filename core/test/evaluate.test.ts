@@ -177,7 +177,7 @@ describe('what was seen', () => {
 });
 
 describe('what if', () => {
-  it('another cable moves the pinch from the cable to the dock', () => {
+  it('another cable moves the bottleneck from the cable to the dock', () => {
     const input = {
       chain: tunnelChain({ cable: { lengthMm: 1200 } }),
       context: { asOf: '2026-11-20', house: {} },

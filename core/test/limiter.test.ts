@@ -143,7 +143,7 @@ describe('shares of the stages', () => {
     expect(judged && nameLimiter(judged)).toMatchObject({ says: 'cannot-tell', alike: false });
   });
 
-  it('ignores an impossible frame: a toll longer than the frame', () => {
+  it('ignores an impossible frame: a link overhead longer than the frame', () => {
     expect(judgeShares({ ...SEEN, toll: { mid: 40, sd: 0.1 } })).toBeNull();
   });
 });
@@ -169,7 +169,7 @@ describe('the swap that decides', () => {
 });
 
 describe('evidence', () => {
-  it('comes with its numbers: flat sizes, load, watts, toll', () => {
+  it('comes with its numbers: flat sizes, load, watts, link overhead', () => {
     const own = withFrames({}, 12, { sensors: { 'card-load': 55, 'card-w': 120 } });
     const all = [...own, ...withFrames({ resolution: '2560x1440' }, 12.3)];
     const lines = evidenceOf(first(own, all), cellsOf(all), null, 0);

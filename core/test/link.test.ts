@@ -40,7 +40,7 @@ describe('PL-05 the tunnel: USB4 40', () => {
     expect(e.predicted.verdict.state).toBe('works');
   });
 
-  it('a discrete controller on two lanes is the pinch at 13.4', () => {
+  it('a discrete controller on two lanes is the bottleneck at 13.4', () => {
     const e = judge(tunnelChain({ socket: { controller: 'separate', pcieGen: 3, lanes: 2 } }));
     expect(rates(e, 0)).toBe('13.4/13.0');
     expect(e.predicted.link.pinch).toMatchObject({ hops: [0], part: 'socket' });

@@ -230,7 +230,7 @@ const ESTIMATES: Readonly<Record<string, readonly Edge[]>> = {
         basis: 'slot',
         share: 0.03,
       } as unknown as LimiterEvidence),
-      /^No toll of the link shown/,
+      /^No link overhead shown/,
     ],
     [
       'told',
@@ -410,7 +410,7 @@ const PLAIN =
     /\s+/,
   );
 
-const BROKEN = /undefined|NaN|Infinity|\[object|\.\.|\(p \d|[^\d] {2}|: :|said no day said/;
+const BROKEN = /undefined|NaN|Infinity|\[object|\.\.|\(p \d|[^\d] {2}|: :|said not set/;
 
 describe('every sentence of texts', () => {
   it('is either fed its edge cases here or estimates nothing', () => {

@@ -44,9 +44,9 @@ describe('the main sentence', () => {
   const evidence = { ...NO_EVIDENCE, exact: { ...NO_TALLY, n: 4, works: 3, fails: 1 } };
   const cases: [string, Evaluation][] = [
     ['works', judge(tunnelChain(), { evidence })],
-    ['care by a pinch', judge(tunnelChain({ cable: { lengthMm: 1200 } }))],
+    ['care by a bottleneck', judge(tunnelChain({ cable: { lengthMm: 1200 } }))],
     [
-      'care by a possible pinch',
+      'care by a possible bottleneck',
       judge(tunnelChain({ socket: { controller: 'separate', pcieGen: 3, lanes: null } })),
     ],
     [

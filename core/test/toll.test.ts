@@ -175,7 +175,7 @@ describe('pairs that measure, and those that do not', () => {
       expect(pairsOf([a, cellOf({ ...other, ms: [12] })])).toEqual({ pairs: [], not: [] });
   });
 
-  it('a toll against a slot is a difference: the slot pays, too', () => {
+  it('overhead against a slot is a difference: the slot pays too', () => {
     expect(absoluteFactor(26, 252)).toBeCloseTo(1 / (1 - 26 / 252), 9);
     const toll = (14 * 8) / 26;
     const read = readToll(
@@ -229,7 +229,7 @@ describe('pairs that measure, and those that do not', () => {
     expect(read?.hi).toBeGreaterThan(4);
   });
 
-  it('says when traffic cannot explain a toll, or resolutions differ', () => {
+  it('says when traffic cannot explain a link overhead, or resolutions differ', () => {
     const of = (resolution: string, slot: number, link: number) => [
       cellOf({
         resolution,
@@ -248,7 +248,7 @@ describe('pairs that measure, and those that do not', () => {
     );
   });
 
-  it("tells the faster link's toll, and never averages over titles", () => {
+  it("tells the faster link's overhead, and never averages over titles", () => {
     const cells = ['Title', 'Other'].flatMap((title, i) => [
       cellOf({ title, link: 'direct', setupId: 'fast', ms: [8 + (7 * (i + 1) * 8) / 57.3] }),
       cellOf({ title, link: 'tunnel', setupId: 'slow', ms: [8 + (7 * (i + 1) * 8) / 26] }),

@@ -14,30 +14,24 @@ import * as z from 'zod';
 import { mount } from './platform/http/mount';
 import { files, pages } from './platform/http/pages';
 import { BYTES, implement, type Route, type Services } from './platform/http/route';
-import { accessRoutes } from './workshop/access-handlers';
-import { backupRoutes } from './workshop/backup-handlers';
-import { loanRoutes } from './workshop/loan-handlers';
-import { catalogueRoutes } from './buy/catalogue-handlers';
+import {
+  accessRoutes,
+  backupRoutes,
+  loanRoutes,
+  dataRoutes,
+  newsRoutes,
+} from './workshop/handlers';
+import { catalogueRoutes, scoutRoutes } from './buy/handlers';
 import { VERSION } from './workshop/backup/make';
-import { dataRoutes } from './workshop/data-handlers';
-import { importRoutes } from './parts/import-handlers';
-import { newsRoutes } from './workshop/news-handlers';
-import { logRoutes } from './compatibility/log-handlers';
-import { judgeRoutes } from './plan/evaluate-handlers';
-import { planRoutes } from './plan/plan-handlers';
-import { outcomeRoutes } from './compatibility/outcome-handlers';
-import { practiceRoutes } from './bench/practice-handlers';
-import { partRoutes } from './parts/part-handlers';
-import { benchRoutes } from './bench/bench-handlers';
+import { importRoutes, partRoutes } from './parts/handlers';
+import { logRoutes, outcomeRoutes, statedRoutes } from './compatibility/handlers';
+import { judgeRoutes, planRoutes } from './plan/handlers';
+import { practiceRoutes, benchRoutes } from './bench/handlers';
 import { streamRoutes } from './platform/streams/stream-handlers';
-import { bringUpRoutes } from './bring-up/bring-up-handlers';
-import { readingRoutes } from './bring-up/reading-handlers';
-import { profileRoutes } from './runs/profile-handlers';
-import { runRoutes } from './runs/run-handlers';
-import { scoutRoutes } from './buy/search-handlers';
-import { setupRoutes } from './setups/setup-handlers';
-import { statedRoutes } from './compatibility/stated-handlers';
-import { troubleRoutes } from './troubleshoot/trouble-handlers';
+import { bringUpRoutes, readingRoutes } from './bring-up/handlers';
+import { profileRoutes, runRoutes } from './runs/handlers';
+import { setupRoutes } from './setups/handlers';
+import { troubleRoutes } from './troubleshoot/handlers';
 
 /** Routes, declared once. */
 const DECLARED: readonly Route[] = [

@@ -71,7 +71,8 @@ export function readConfig(
       databaseUrl: e.DATABASE_URL,
       now: fixed ? () => new Date(fixed) : () => new Date(),
       demoFile: e.RUDDY_EMPTY ? null : (e.RUDDY_DEMO_FILE ?? null),
-      // A proxy on this machine speaks to a loopback address for everybody outside: its address being set means the same as an open one.
+      // A reverse proxy on this machine connects from a loopback address for every outside client: a set proxy address
+      // means the same as a non-loopback one.
       signIn: beyond || publicUrl !== null,
       names: { beyond, publicUrl },
       proxies: e.RUDDY_PROXIES,

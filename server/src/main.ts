@@ -14,7 +14,7 @@ import { scheduleBackups } from './workshop/backups';
 import { Streams } from './platform/streams/streams';
 
 const FINISH_MS = 5000;
-/** Who sends its head or body a letter at a time does not keep a place for long. */
+/** Closes connections that send head or body too slowly. */
 const LIMITS = {
   headersTimeout: 15_000,
   requestTimeout: 300_000,
@@ -39,7 +39,7 @@ async function prepare(services: Services, config: Config, logger: Logger): Prom
     const demo = await firstStart(services, config.demoFile);
     if (demo === 'loaded') logger.info('demo data loaded');
   } catch (error) {
-    // The person reads the one line of fail(); the whole story is for those who asked for a log.
+    // Users read the one line of fail(); the stack is for those who set a log level.
     logger.info({ err: error }, 'start');
     fail(
       `the database could not be prepared: ${error instanceof Error ? error.message : String(error)}`,
@@ -115,7 +115,7 @@ async function main(): Promise<void> {
   ]);
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
-  // The starter is gone without a word: nobody else would stop this process.
+  // Exits when the parent process dies, which sends no signal on SIGKILL.
   process.on('disconnect', stop);
   listen(server, config, logger);
 }

@@ -12,7 +12,7 @@ export interface Numbered {
   readonly event: StreamEvent;
 }
 
-/** What a kind of topic can do: is it there, what came after a number, and what has to be moved on while somebody watches. */
+/** Operations of a topic kind: existence, events after a number, and what to advance while it is watched. */
 export interface TopicSource {
   exists(id: string): Promise<boolean>;
   /** In order and without gaps; null when what was watched is gone. */
@@ -22,7 +22,7 @@ export interface TopicSource {
 }
 
 const BATCH = 200;
-/** How often a job that somebody watches is looked after. */
+/** Interval at which a watched job is checked. */
 const STALE_LOOK_MS = 10_000;
 
 export const TOPICS: Readonly<Record<TopicKind, TopicSource>> = {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { MAX_PER_NAME } from '../src/platform/access/tries';
+import { MAX_PER_NAME } from '../src/platform/access/sign-in';
 import { createApp, ROUTES } from '../src/app';
 import { giveKeeper } from '../src/workshop/members';
 import { SPECS, start, type Harness } from './harness';

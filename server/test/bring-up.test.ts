@@ -275,7 +275,7 @@ describe('BU-10 and CO-08 the last step', () => {
     expect(now.steps.filter((s) => s.attempt === second)).toEqual([]);
   });
 
-  it('a later mark stands; one taken back leaves the earlier', async () => {
+  it('a later mark stands; one deleted leaves the earlier', async () => {
     const setup = await addSetup(h, 'Good');
     const first = randomUUID();
     const second = randomUUID();
@@ -297,7 +297,7 @@ describe('BU-10 and CO-08 the last step', () => {
     const strike = (corrects: string, where = setup) =>
       h.api.post(at(where, 'struck')).send({ id: randomUUID(), corrects, reason: 'no' });
     expect(problem(await strike(up(r).steps[0]!.id)).detail).toContain(
-      'A fact of the kind "step" is not taken back',
+      'A fact of the kind "step" is not deleted',
     );
     const { items } = (await h.api.get(`/api/outcomes?setupId=${setup.id}`)).body as {
       items: OutcomeEntry[];

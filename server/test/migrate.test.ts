@@ -53,7 +53,12 @@ describe('migrations', () => {
           ['parts', 'setups', 'log_entries'].map(rows),
         );
         expect(
-          (await listSetups({ now: () => NOW }, { limit: 50, retired: true })).items,
+          (
+            await listSetups(
+              { now: () => NOW },
+              { limit: 50, retired: true, sort: 'name', dir: 'asc' },
+            )
+          ).items,
         ).toHaveLength(rows('setups'));
         expect(bundleSchema.safeParse(bundle).error).toBeUndefined();
         const entries = await db.query<{ chain: Chain; chain_key: string | null }>(

@@ -241,7 +241,7 @@ describe('CO-11 hours in use', () => {
     });
   const rows = async () => (await h.api.get('/api/used')).body.items as UsedRow[];
 
-  it('are added up by setup; what is taken back no longer counts', async () => {
+  it('are added up by setup; what is deleted no longer counts', async () => {
     const s = await setupNamed('Dome');
     const before = (await rows()).find((r) => r.setupId === s.id)?.hours ?? 0;
     const id = randomUUID();

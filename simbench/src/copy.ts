@@ -1,6 +1,6 @@
 import type { CopyReading } from '@ruddy/core/bring-up';
 import type { BenchRun } from './simulate';
-import { wiringOf } from './simulated-bench';
+import { currentTopology } from './simulated-bench';
 
 const REPEATS = 5;
 
@@ -16,7 +16,7 @@ function normal(u: number, v: number): number {
  */
 export function readCopy(run: BenchRun, direction: 'down' | 'up', n: number): CopyReading | null {
   const { world: w, state } = run;
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   if (!k || (state.stage !== 'bound' && state.stage !== 'in-use')) return null;
   const share = 0.93 + 0.05 * w.noise('copy share');
   const rate = k.usable(state.traffic)[direction] * share;

@@ -5,7 +5,7 @@ import { pcieRawGbps } from '@ruddy/core/chain';
 export type Barrier = 'misfit' | 'no-contact' | 'no-tunnel' | 'too-old' | 'no-data' | 'no-pcie';
 
 /** What the parts on the bench give when they are joined and everything is on. Nothing here hangs on time. */
-export interface Wiring {
+export interface Topology {
   readonly kind: 'tunnel' | 'direct';
   readonly barrier: Barrier | null;
   readonly router: (RouterReading & { generation: number }) | null;

@@ -1,8 +1,8 @@
 import type { Act, BenchState, FaultMap, LogLine, TimedAct } from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/chain';
-import { HANDS, hostUp } from './hands';
+import { ACTIONS, hostUp } from './actions';
 import type { BenchDef } from './parts';
-import { HAPPENS } from './rise';
+import { HAPPENS } from './link-up';
 import { newSimulatedBench, pass, say, shown, type SimulatedBench } from './simulated-bench';
 
 /** A bench at one moment of its time. */
@@ -36,7 +36,7 @@ function runTo(w: SimulatedBench, ms: number): void {
 }
 
 function doIt<A extends Act['act']>(w: SimulatedBench, act: Extract<Act, { act: A }>): void {
-  (HANDS[act.act as A] as (w: SimulatedBench, act: Extract<Act, { act: A }>) => void)(w, act);
+  (ACTIONS[act.act as A] as (w: SimulatedBench, act: Extract<Act, { act: A }>) => void)(w, act);
 }
 
 /**

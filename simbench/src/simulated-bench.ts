@@ -9,8 +9,8 @@ import type {
 import type { Chain } from '@ruddy/core/chain';
 import { between, noiseOf, type Noise } from './noise';
 import { strength, supplyOf, word, type BenchDef, type Parts } from './parts';
-import type { Wiring } from './link';
-import { wire } from './wiring';
+import type { Topology } from './link';
+import { topologyOf } from './topology';
 
 /** What may happen by itself later on. */
 export type Later =
@@ -116,7 +116,7 @@ export function partsOf(w: SimulatedBench): Parts {
   const socket = w.chain.host?.sockets.find((s) => s.key === w.plugged) ?? null;
   return { chain: w.chain, socket, faults: w.faults, noise: w.noise };
 }
-export const wiringOf = (w: SimulatedBench): Wiring | null => wire(partsOf(w));
+export const currentTopology = (w: SimulatedBench): Topology | null => topologyOf(partsOf(w));
 export const fault = (w: SimulatedBench, id: keyof FaultMap): number => strength(w, id);
 
 export function say(w: SimulatedBench, code: LogCode, params: LogLine['params'] = {}): void {
@@ -144,7 +144,7 @@ export function later(
   w.queue.splice(i < 0 ? w.queue.length : i, 0, item);
 }
 
-export function toStage(w: SimulatedBench, stage: LinkState): void {
+export function enterState(w: SimulatedBench, stage: LinkState): void {
   if (w.stage === stage) return;
   w.stage = stage;
   if (stage === 'unplugged') w.contact = null;
@@ -155,7 +155,7 @@ export function toStage(w: SimulatedBench, stage: LinkState): void {
 export function reset(w: SimulatedBench, stage: LinkState): void {
   w.epochs.link++;
   w.ghost = false;
-  toStage(w, stage);
+  enterState(w, stage);
 }
 
 /** Is the dock alive: mains, its switch, and its lamp? A board without a dock lives from its supply, or from the host. */
@@ -213,7 +213,7 @@ export function pass(w: SimulatedBench, ms: number): void {
 
 /** What of the world can be seen. */
 export function shown(w: SimulatedBench): BenchState {
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   const reached = k !== null && cardReached(w);
   const idle = w.stage === 'bound' && w.ms - w.since > 2000;
   const span = reached

@@ -8,7 +8,7 @@ import {
 } from '@ruddy/core/chain';
 import type { CableSpec, PortStandard, TunnelStandard } from '@ruddy/core/parts';
 import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
-import { carried, spanRate, type Barrier, type Span, type Wiring } from './link';
+import { carried, spanRate, type Barrier, type Span, type Topology } from './link';
 
 /** Gb/s of a lane as the kernel writes it, its lanes, and the generation of the router. From memory of the kernel's ABI. */
 const ROUTER: Readonly<
@@ -197,7 +197,7 @@ function innerGbps({ chain }: Parts, r: Routers, slotPort: Span): number {
 }
 
 /** A tunnel: the router link, the PCIe the standards put behind it, and the slot of the dock. */
-export function tunnelLink(p: Parts): Wiring {
+export function tunnelTopology(p: Parts): Topology {
   const r = routersOf(p);
   const slotPort = slotEnd(p, { gen: 3, lanes: 4 });
   const card = cardEnd(p);

@@ -111,7 +111,7 @@ describe('BE-01 single acts', () => {
   const codes = (acts: readonly Act[], wait?: number) =>
     broughtUp(def, acts, undefined, wait).log.map((l) => l.code);
 
-  it('approval taken back takes the card, and the dock waits again', () => {
+  it('revoked approval takes the card, and the dock waits again', () => {
     const run = broughtUp(def, [{ act: 'approve', how: 'none' }], ALL_OFF, 90_000);
     expect(run.state).toMatchObject({ stage: 'awaiting', approval: 'none' });
   });

@@ -12,7 +12,7 @@ import {
   troubleState,
 } from '@ruddy/core/troubleshoot';
 import { judge } from '../../core/test/make';
-import { benchAnswer, survey, type Hidden } from '../src';
+import { benchAnswer, inspect, type InjectedFault } from '../src';
 import { mixedChance } from '../src/frames/chance';
 import { CHAINS, readByProbe } from './benches';
 
@@ -53,7 +53,7 @@ export function benchRiddle(
   const evaluation = judge(chain);
   const net = netFor(chain);
   const order = id === 'dock-firmware-crash' ? 'host-first' : 'all-off';
-  const hidden: Hidden = {
+  const hidden: InjectedFault = {
     chain,
     evaluation,
     seed,
@@ -61,7 +61,7 @@ export function benchRiddle(
     order,
     read: readByProbe,
   };
-  const first = survey(hidden);
+  const first = inspect(hidden);
   const symptoms = first.symptoms.slice(0, 2);
   if (symptoms.length === 0) return null;
   const ask = (test: TestId) => benchAnswer(hidden, first, symptoms, test);

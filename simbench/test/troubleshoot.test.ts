@@ -4,11 +4,11 @@ import { advise, netFor, type TroubleNote, troubleState } from '@ruddy/core/trou
 import { EMPTY, judge } from '../../core/test/make';
 import {
   benchAnswer,
-  hideFault,
+  injectFault,
   PRACTICE_CASES,
   PRACTICE_CHAINS,
-  survey,
-  type Hidden,
+  inspect,
+  type InjectedFault,
 } from '../src';
 import { readByProbe } from './benches';
 import { benchOnly, riddle, SHOWN, solve, studyOf, type Solved } from './study';
@@ -47,7 +47,7 @@ describe('TR-02 hidden faults on unseen seeds', () => {
 });
 
 const tunnel = SHOWN['usb4 40']!;
-const hidden = (faults: Hidden['faults'], chain = tunnel): Hidden => ({
+const hidden = (faults: InjectedFault['faults'], chain = tunnel): InjectedFault => ({
   chain,
   evaluation: judge(chain),
   seed: 41,
@@ -58,12 +58,12 @@ const hidden = (faults: Hidden['faults'], chain = tunnel): Hidden => ({
 
 describe('two faults at once', () => {
   it('after a partial fix the search finds the second', () => {
-    let faults: Hidden['faults'] = { 'cable-half-rate': 1, 'supply-sag': 1 };
+    let faults: InjectedFault['faults'] = { 'cable-half-rate': 1, 'supply-sag': 1 };
     const notes: TroubleNote[] = [];
     const found: string[] = [];
     for (let round = 0; round < 2; round++) {
       const bench = hidden(faults);
-      const first = survey(bench);
+      const first = inspect(bench);
       notes.push({ what: 'seen', symptoms: first.symptoms.slice(0, 2) });
       for (let i = 0; i < 10; i++) {
         const s = troubleState(notes);
@@ -92,20 +92,20 @@ describe('two faults at once', () => {
       }
     }
     expect([...found].sort()).toEqual(['cable-class', 'supply']);
-    expect(survey(hidden(faults)).symptoms).toEqual([]);
+    expect(inspect(hidden(faults)).symptoms).toEqual([]);
   });
 });
 
 describe('BE-05 practice', () => {
   it.each(Object.keys(SHOWN))('a sound bench of %s shows nothing to complain of', (name) => {
-    expect(survey(hidden({}, SHOWN[name])).symptoms).toEqual([]);
+    expect(inspect(hidden({}, SHOWN[name])).symptoms).toEqual([]);
   });
 
   it('looks come from the bench: another fault answers otherwise', () => {
     const half = hidden({ 'cable-half-rate': 1 });
     const clamp = hidden({ 'driver-clamp': 1 });
-    const at = (b: Hidden, t: Parameters<typeof benchAnswer>[3]) =>
-      benchAnswer(b, survey(b), ['low-copy'], t);
+    const at = (b: InjectedFault, t: Parameters<typeof benchAnswer>[3]) =>
+      benchAnswer(b, inspect(b), ['low-copy'], t);
     expect([at(half, 'router-speed'), at(clamp, 'router-speed')]).toEqual(['yes', 'no']);
     expect([at(half, 'span-loaded'), at(clamp, 'span-loaded')]).toEqual(['no', 'yes']);
     expect([at(half, 'short-cable'), at(clamp, 'short-cable')]).toEqual(['yes', 'no']);
@@ -115,17 +115,17 @@ describe('BE-05 practice', () => {
 
   it('another host, another card and a desktop tell whose fault it is', () => {
     const bad = hidden({ 'card-defective': 0.3 });
-    const first = survey(bad);
+    const first = inspect(bad);
     const at = (t: Parameters<typeof benchAnswer>[3]) => benchAnswer(bad, first, first.symptoms, t);
     expect([at('other-host'), at('other-card'), at('desktop-slot')]).toEqual(['yes', 'yes', 'yes']);
     const port = hidden({ 'approval-kept-out': 1 });
-    expect(benchAnswer(port, survey(port), ['router-no-card'], 'other-host')).toBe('no');
+    expect(benchAnswer(port, inspect(port), ['router-no-card'], 'other-host')).toBe('no');
   });
 
   it('every case shows its symptom, its best path finds it', () => {
     for (const c of PRACTICE_CASES) {
-      const bench: Hidden = { ...c, evaluation: judge(c.chain), read: readByProbe };
-      const first = survey(bench);
+      const bench: InjectedFault = { ...c, evaluation: judge(c.chain), read: readByProbe };
+      const first = inspect(bench);
       const complaint = [...(c.complaint ?? first.symptoms)].slice(0, 2);
       expect([
         c.no,
@@ -146,18 +146,18 @@ describe('BE-05 practice', () => {
     for (const chain of PRACTICE_CHAINS)
       for (const seed of [7, 8]) {
         const bench = { chain, evaluation: judge(chain), read: readByProbe };
-        const a = hideFault(bench, seed, false);
-        const b = hideFault(bench, seed, false);
+        const a = injectFault(bench, seed, false);
+        const b = injectFault(bench, seed, false);
         expect(a?.hidden.faults).toEqual(b?.hidden.faults);
         for (const f of Object.keys(a?.hidden.faults ?? {})) expect(faultsOf(chain)).toContain(f);
         expect(a?.first.symptoms.length).toBeGreaterThan(0);
-        expect(Object.keys(hideFault(bench, seed, true)?.hidden.faults ?? {})).toHaveLength(2);
+        expect(Object.keys(injectFault(bench, seed, true)?.hidden.faults ?? {})).toHaveLength(2);
       }
   });
 
   it('a chain with nothing in it can hide nothing', () => {
     expect(
-      hideFault({ chain: EMPTY, evaluation: judge(EMPTY), read: readByProbe }, 3, false),
+      injectFault({ chain: EMPTY, evaluation: judge(EMPTY), read: readByProbe }, 3, false),
     ).toBeNull();
   });
 });

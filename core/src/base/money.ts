@@ -4,7 +4,7 @@ export interface Money {
   readonly currency: string;
 }
 
-/** A rate of exchange as somebody read it on a day: one `from` is `rate` of `to`. */
+/** An exchange rate as read on a day: one `from` is `rate` of `to`. */
 export interface ExchangeRate {
   readonly from: string;
   readonly to: string;

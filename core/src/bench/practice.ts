@@ -17,7 +17,7 @@ import {
   WORTHWHILE_BITS,
 } from '../troubleshoot';
 
-/** A test somebody made while practising, and what the bench showed. */
+/** A test made in a practice case, and what the bench showed. */
 export interface PracticeStep {
   readonly test: TestId;
   readonly says: Extract<Says, 'yes' | 'no' | 'cannot'>;
@@ -47,7 +47,7 @@ export interface Path {
   readonly says: CauseId;
 }
 
-/** More tests than this nobody makes in one go. */
+/** Upper bound on tests of one practice case. */
 const MAX_STEPS = 12;
 
 /**

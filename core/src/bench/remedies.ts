@@ -32,8 +32,8 @@ const CABLE_FAULTS = [
 ] as const satisfies readonly FaultId[];
 
 /**
- * What hands can do about a fault of a bench, by what a real act would change: a sound cable takes every fault of the cable with it,
- * whatever anybody thinks is behind it. Common practice, no published source.
+ * Faults of a bench that an act removes, by what the real act would change: a sound cable removes every fault of the
+ * cable, whatever the suspected cause. Common practice, no published source.
  */
 export const REMEDIES = {
   'sound-cable': { words: 'another cable, short and sound', mends: CABLE_FAULTS },

@@ -15,7 +15,7 @@ export function partName(
 }
 
 /**
- * How a port is called.
+ * Display name of a port.
  * @param socket its key, and where a hand finds it
  * @returns the position, or the key where nobody stated one
  * @example portName({ key: 'left', position: '' }) // => 'left'

@@ -22,7 +22,7 @@ export const PROVENANCE_LABELS = {
   own: 'Own',
   loan: 'On loan',
   bought: 'Just bought',
-  told: 'Told by someone',
+  told: 'Reported by others',
 } as const;
 
 export const GRID_AXES = ['host-dock', 'host-card', 'dock-card'] as const;

@@ -17,13 +17,14 @@ export const JUDGED_AREAS = [
 ] as const;
 export type JudgedArea = (typeof JUDGED_AREAS)[number];
 
-/** Areas that can stop a chain; the others only want care. */
+/** Areas that can stop a chain; the others at most call for care. */
 export const STOPPING_AREAS: readonly JudgedArea[] = ['link', 'plugs', 'watts', 'room', 'software'];
 
 /**
- * State of one area over every completion of what is not known. `good`: no completion is stopped or wants care. `care`: none is stopped,
- * some want care. `stops`: every one is stopped. `open`: completions differ on whether the chain works or, in an area that cannot stop
- * it, on whether it wants care; or a figure is missing without which nothing can be compared. `none`: does not apply to this chain.
+ * State of one area over every completion of the unknown values. `good`: no completion is stopped or calls for care.
+ * `care`: none is stopped, some call for care. `stops`: every one is stopped. `open`: completions differ on whether
+ * the chain works or, in an area that cannot stop it, on whether it calls for care; or a value is missing that the
+ * comparison needs. `none`: does not apply to this chain.
  */
 export type AreaState = 'good' | 'care' | 'stops' | 'open' | 'none';
 

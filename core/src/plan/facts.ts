@@ -20,7 +20,7 @@ import type { Check, Facts } from './check';
 import type { Context } from './types';
 import type { Finding } from './finding';
 
-/** The body of a chain, each part of it made when somebody first reads it and then kept. */
+/** Completion-independent facts of a chain, each computed on first read and cached. */
 class Body implements StaticFacts, Pick<Facts, 'host' | 'card' | 'loads' | 'installed'> {
   // Not `#`: the facts of a world are made from this object and read through to it.
   readonly host: Facts['host'];

@@ -2,7 +2,7 @@ import type { CauseId, Range } from '../base';
 import type { Sentence } from '../base/text';
 import type { AttrPath } from '../chain';
 
-/** How much a finding weighs: it stops the chain, wants care, or is worth knowing. */
+/** Severity of a finding: it stops the chain, calls for care, or informs. */
 export type Severity = 'blocks' | 'care' | 'note';
 
 /** What a finding is about, as the API names it. */

@@ -21,7 +21,7 @@ export interface Asking {
   readonly toVerify: Evaluation['toVerify'];
 }
 
-/** Where nobody said how long it takes it is asked after the others of its area, min. */
+/** Minutes of a question whose effort is unknown: it is asked after the others of its area. */
 const UNTIMED = 60;
 
 /**

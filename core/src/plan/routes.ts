@@ -26,7 +26,7 @@ export interface Route {
   readonly usable: Range | null;
   readonly verdict: VerdictState;
   readonly hotPlug: boolean;
-  /** What the port takes to charge the host, W; null when it carries no power or nobody stated it. */
+  /** Power the port accepts to charge the host, W; null when it carries no power or the value is unknown. */
   readonly chargeW: Range | null;
   readonly opening: 'none' | 'cover' | 'cut' | 'not known';
   /** What leaves the slot. */

@@ -16,10 +16,10 @@ export interface Context {
   readonly house: HouseRules;
   /** What the log says of this chain and of near ones, gathered by whoever has the log. */
   readonly evidence?: EvidenceSummary;
-  /** Requirements and releases that speak of parts of the chain; others are left out by whoever gathers them. */
+  /** Requirements and releases that match parts of the chain; the caller leaves out the others. */
   readonly requirements?: readonly RequirementSpec[];
   readonly releases?: readonly ReleaseSpec[];
-  /** Titles and frames to forecast; gathered by whoever knows them. */
+  /** Titles and resolutions to forecast, from the caller. */
   readonly frames?: readonly FrameAsk[];
 }
 /** One title, one picture. */

@@ -34,7 +34,7 @@ export function verdictOf(findings: readonly Finding[]): Verdict {
 /** Share of the middle beyond which an open usable rate is worth narrowing: the width a budget may have. */
 const WIDE = 0.2;
 
-/** Could an open limit be the least of its kind? Otherwise nobody needs to find it out. */
+/** Whether an open limit can be the least of its kind; otherwise its value does not matter. */
 function canBind(l: Limit, all: readonly Limit[]): boolean {
   if (l.kind === 'takes' || l.kind === 'cap') return true;
   return all.every((x) => x === l || x.kind !== l.kind || l.value.lo < x.value.hi);
@@ -77,7 +77,7 @@ export function toVerify(
 ): Verify[] {
   const deciding = new Set(findings.filter((f) => f.severity !== 'note').flatMap((f) => f.hangsOn));
   const wide = usable !== null && relativeWidth(usable) > WIDE ? widening(all, links) : [];
-  // A budget nobody can draw up for want of a figure is worth completing; it never decides.
+  // A power budget that lacks a value is worth completing; it never decides.
   const asked = budgets
     .filter((b) => b.state === 'unknown' && (b.need !== null || b.have !== null))
     .flatMap((b) => b.open);

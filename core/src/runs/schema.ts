@@ -80,7 +80,7 @@ export const NO_RUN_SETTINGS: RunSettings = runSettingsSchema.parse({});
 export const runContextSchema = z.strictObject({
   method: choice('Captured by', CAPTURE_METHODS),
   disturbs: choice('Capture disturbed it', DISTURBANCE),
-  /** Processor load of the capture itself, where somebody knows it. */
+  /** Processor load of the capture itself, where known. */
   captureLoadPercent: figure('Load of the capture', '%', 0, 100),
   /** The same card in a desktop slot, to hold runs through a link against. */
   norm: z.boolean().default(false),

@@ -7,7 +7,7 @@ const line = (what: string, most: number) =>
     .trim()
     .max(most, { error: `${what}: at most ${most} characters` });
 
-/** A version somebody wants to stay at, and why. */
+/** A version hold, with its reason. */
 export const pinSchema = z.strictObject({
   role: softwareRole,
   version: line('Version', 60).min(1, { error: 'Version: must not be empty' }),

@@ -122,7 +122,7 @@ export function suspects(net: Net, p: Float64Array): RankedCause[] {
 
 export interface Pull {
   readonly clue: Omit<EvidenceTerm, 'row'>;
-  /** P(clue given this cause) over P(clue given the other causes, as likely as they were): over 1 speaks for it. */
+  /** P(observation | this cause) over P(observation | the other causes by their posterior): above 1 supports it. */
   readonly times: number;
 }
 

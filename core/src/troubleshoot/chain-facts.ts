@@ -26,7 +26,7 @@ export type ChainCondition = keyof typeof CHAIN_CONDITIONS;
 
 export type ChainFacts = Readonly<Record<ChainCondition, boolean>>;
 
-/** What somebody said of a chain of which no parts are known; null is not sure. */
+/** Answers about a chain whose parts are unknown; null is "not sure". */
 export interface SaidOfChain {
   readonly form: 'laptop' | 'mini-pc' | 'handheld' | 'desktop' | null;
   readonly port: 'usb-c' | 'oculink' | 'inside' | 'mini-dp' | null;

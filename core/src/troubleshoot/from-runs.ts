@@ -4,7 +4,7 @@ import type { Answer } from './bayes';
 /** A run as it is looked at here: its title, what it was made with, and its frames. */
 export interface RunLooked {
   readonly title: string;
-  /** What it is built on, where somebody said. */
+  /** Engine of the title, where known. */
   readonly engine?: string;
   readonly facts: Readonly<Record<string, string>>;
   /** Taken with the card in a desktop slot: it says nothing of this link. */

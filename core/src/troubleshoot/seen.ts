@@ -1,6 +1,6 @@
 import { deviceTree, measure, type Report, spanAbove } from '../bring-up';
 
-/** What eyes and a report say of a chain at one moment; null where nobody looked. */
+/** Observations of a chain at one moment, by eye and by report; null where not observed. */
 export interface ChainObservation {
   /** The lamp of the dock. */
   readonly lamp: boolean | null;
@@ -8,7 +8,7 @@ export interface ChainObservation {
   readonly lampWentOut: boolean | null;
   /** Everything was off when the cable went in. */
   readonly allOff: boolean | null;
-  /** Somebody answers at the USB-C plug. */
+  /** A device is connected at the USB-C plug. */
   readonly partner: boolean | null;
   /** The plug with the partner belongs to a USB4 port. */
   readonly usb4: boolean | null;

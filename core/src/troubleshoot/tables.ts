@@ -34,7 +34,7 @@ export interface CaseCount {
   readonly n: number;
 }
 
-/** What a workshop knows beyond the start: figures it set, with a reason kept elsewhere, and counts of its closed cases. */
+/** The workshop's own parameters of the net: values set, and counts of its closed cases. */
 export interface Tables {
   readonly edits: Readonly<Record<FigureKey, number>>;
   readonly counts: Readonly<Record<FigureKey, CaseCount>>;
@@ -91,8 +91,8 @@ export function moved(start: number, { k, n }: CaseCount, strength: number): num
 }
 
 /**
- * One likelihood as it stands in this workshop. A named cause that nobody set or counted follows what is set for any
- * cause, if it was not named.
+ * One likelihood with the workshop's values. A cause without its own value or count takes the value set for any
+ * cause, if there is one.
  * @param t tables of the workshop
  * @param kind symptom or test
  * @param id which one
@@ -118,8 +118,7 @@ export function likelihood(
 }
 
 /**
- * The prior weight of a cause as it stands in this workshop; all weights of the start add up to the same whatever
- * the counts.
+ * Prior weight of a cause with the workshop's values; the sum of all default weights is the same for any counts.
  * @param t tables of the workshop
  * @param cause the cause
  * @returns the parameter with its origin

@@ -6,9 +6,9 @@ export type Says = (typeof TEST_ANSWERS)[number];
 export const FIX_RESULTS = ['solved', 'better', 'no-change', 'stopped'] as const;
 export type FixResult = (typeof FIX_RESULTS)[number];
 export const CLOSINGS = ['solved', 'unsolved', 'discarded'] as const;
-/** How somebody came here. */
+/** How the session was opened. */
 export const ORIGINS = ['symptom', 'step', 'alarm', 'port'] as const;
-/** Who answered a test: a hand, or a reading that was stored. */
+/** Source of a test result: a person, or a stored reading. */
 export const BY = ['hand', 'reading'] as const;
 
 /** One note of a search for a cause. Notes are never changed: what is taken back is struck, what changes is one more. */

@@ -40,7 +40,7 @@ async function actsOfOne(id: string): Promise<TimedAct[]> {
 
 type NewEvent = Pick<BenchEvent, 'kind' | 'ms'> & { body: object; actId?: string };
 
-/** Append under the next numbers, which the locked row hands out, and wake who watches once it is committed. */
+/** Appends events under the next numbers, taken from the locked row, and notifies watchers after the commit. */
 async function append(b: StoredBench, events: readonly NewEvent[]): Promise<void> {
   if (events.length === 0) return;
   await BenchEventModel.bulkCreate(

@@ -25,11 +25,11 @@ import { evaluate } from '@ruddy/core/plan';
 import { netFor } from '@ruddy/core/troubleshoot';
 import {
   benchAnswer,
-  hideFault,
+  injectFault,
   PRACTICE_CASES,
   PRACTICE_CHAINS,
-  survey,
-  type Hidden,
+  inspect,
+  type InjectedFault,
 } from '@ruddy/simbench';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import type { Actor, Services } from '../platform/http/route';
@@ -38,14 +38,14 @@ import { chainOf } from '../setups/chain';
 import { groundsFor } from '../plan/context';
 import { readSetup } from '../setups/setup-store';
 
-/** More symptoms than this nobody comes with. */
+/** Upper bound on reported symptoms. */
 const SHOWN = 2;
 const MOST = 200;
 
 async function benchFor(
   s: Services,
   chain: Chain,
-): Promise<Omit<Hidden, 'faults' | 'order' | 'seed'>> {
+): Promise<Omit<InjectedFault, 'faults' | 'order' | 'seed'>> {
   const context = await groundsFor(s, [chain]);
   return { chain, evaluation: evaluate({ chain, context }), read: reportOf };
 }
@@ -113,7 +113,7 @@ async function graded(s: Services, no: number): Promise<Begun> {
   const c = PRACTICE_CASES.find((x) => x.no === no);
   if (!c) throw invalid('caseNo', `There is no case ${no}; the last is ${PRACTICE_CASES.length}`);
   const { name, chain, seed, faults, order } = c;
-  const first = survey({ ...(await benchFor(s, chain)), seed, faults, order });
+  const first = inspect({ ...(await benchFor(s, chain)), seed, faults, order });
   const symptoms = [...(c.complaint ?? first.symptoms)].slice(0, SHOWN);
   return { name, chain, seed, faults, orderUsed: order, symptoms };
 }
@@ -124,7 +124,7 @@ async function atRandom(s: Services, b: Begin): Promise<Begun> {
   const chain = own
     ? chainOf(own.rows, own.row.details)
     : (PRACTICE_CHAINS[seed % PRACTICE_CHAINS.length] as Chain);
-  const found = hideFault(await benchFor(s, chain), seed, b.two);
+  const found = injectFault(await benchFor(s, chain), seed, b.two);
   if (!found)
     throw new HttpProblem(409, 'Nothing can be hidden in this chain', {
       detail:
@@ -162,7 +162,7 @@ export async function beginPractice(
   return { practice: await readPractice(b.id), fresh: isNew };
 }
 
-async function hiddenOf(s: Services, r: PracticeModel): Promise<Hidden> {
+async function hiddenOf(s: Services, r: PracticeModel): Promise<InjectedFault> {
   return { ...(await benchFor(s, r.chain)), seed: r.seed, faults: r.faults, order: r.orderUsed };
 }
 
@@ -181,7 +181,7 @@ export async function tryPractice(
   if (!netFor(r.chain).tests.includes(test))
     throw invalid('test', 'This chain has nothing of the kind to test');
   const hidden = await hiddenOf(s, r);
-  const says = benchAnswer(hidden, survey(hidden), r.symptoms, test);
+  const says = benchAnswer(hidden, inspect(hidden), r.symptoms, test);
   await addStep(id, { test, says });
   return readPractice(id);
 }
@@ -191,7 +191,7 @@ export async function namePractice(s: Services, id: string, cause: CauseId): Pro
   const r = await stored(id);
   if (r.named !== null) throw over();
   const hidden = await hiddenOf(s, r);
-  const first = survey(hidden);
+  const first = inspect(hidden);
   const net = netFor(r.chain);
   const own = bestPath(net, r.symptoms, (test) => benchAnswer(hidden, first, r.symptoms, test));
   // In hindsight, of all that was asked by either, the least that tells it.

@@ -265,7 +265,7 @@ export function strike(
     if (logged || !STRIKABLE.includes(old.kind))
       throw invalid(
         'corrects',
-        `A fact of the kind "${old.kind}" is not taken back; correct it instead`,
+        `A fact of the kind "${old.kind}" is not deleted; correct it instead`,
       );
     if (
       await EventModel.findOne({
@@ -273,12 +273,12 @@ export function strike(
         raw: true,
       })
     )
-      throw new HttpProblem(409, 'It was taken back or corrected before');
+      throw new HttpProblem(409, 'It was deleted or corrected before');
     await add(w, { id: b.id, kind: 'struck', body: { reason: b.reason }, corrects: b.corrects });
   });
 }
 
-/** Mark a setup as good as it stands now. */
+/** Marks the present state of a setup as its last good one. */
 export function keepGood(
   s: Services,
   setupId: string,

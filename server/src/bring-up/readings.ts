@@ -40,7 +40,7 @@ function kept(report: Report): Report {
   };
 }
 
-/** Hold a reading against a chain as it stands, under the house rules of today. */
+/** Grades a reading against the present chain, under the present rules. */
 async function judged(
   s: Services,
   reading: Reading,

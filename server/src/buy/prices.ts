@@ -143,7 +143,7 @@ async function partsNamed(ids: readonly string[]): Promise<NamedPart[]> {
   return (await PartModel.findAll({ where: { id: [...ids] } })).map(named);
 }
 
-/** Enclosures with a built-in card that somebody offers, to compare with. */
+/** Enclosures with a built-in card that have an offer, for comparison. */
 async function offeredAllInOnes(): Promise<NamedPart[]> {
   const offers = await PriceModel.findAll({
     where: { kind: 'offer', withdrawnAt: null },

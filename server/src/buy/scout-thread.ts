@@ -1,7 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { comboOf, Ranking, resultOf, type RowIds, type ScoutInput, Views } from '@ruddy/core/buy';
 
-/** A search in a thread of its own: the server goes on answering. It is ended from outside when nobody waits any more. */
+/** A search in a worker thread, so that the server keeps answering. The job ends the thread when it is cancelled. */
 const { input, pins } = workerData as { input: ScoutInput; pins: readonly RowIds[] };
 const ranking = new Ranking(input);
 ranking.step(Infinity, () => 0);

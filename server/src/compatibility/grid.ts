@@ -34,7 +34,7 @@ async function parts(kind: Kind, own: boolean): Promise<{ list: PartRow[]; left:
 
 const plain = (name: string) => name.replace(/\s+/g, ' ').trim().toLowerCase();
 
-/** The part of a kind the log knows best among these; the first of them where it knows none. */
+/** The part of a kind with most log entries among these; the first of them without any. */
 async function bestKnown(kind: Kind, list: readonly PartRow[]): Promise<string | null> {
   const name = await mostLogged(kind, namesOf(list));
   return list.find((p) => plain(p.name) === name)?.id ?? list[0]?.id ?? null;

@@ -99,7 +99,7 @@ class LogImport {
     this.#except = new Set(q.except === '' ? [] : q.except.split(',').map(Number));
   }
 
-  /** What is kept of a row that disagrees; null while nobody has decided. */
+  /** What is stored of a row that disagrees; null while undecided. */
   #keeps(row: number): 'here' | 'file' | null {
     if (!this.q.keep) return null;
     if (!this.#except.has(row)) return this.q.keep;

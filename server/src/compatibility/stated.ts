@@ -35,7 +35,7 @@ interface Made {
   by: string;
 }
 
-/** Keep what somebody stated. The same again changes nothing; another statement under a known id is refused. */
+/** Stores a statement. The same statement again changes nothing; another one under a known id is refused. */
 export async function keepStated(
   table: Table,
   id: string,

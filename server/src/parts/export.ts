@@ -13,7 +13,7 @@ export async function exportCsv(kind: PartKind, retired: boolean): Promise<strin
   return toCsv(kind, parts.map(partInFile));
 }
 
-/** The same of parts in hand. */
+/** Owned items as rows of the same format. */
 export function toCsv(kind: PartKind, parts: readonly FilePart[]): string {
   const columns = columnsOf(kind);
   return stringify([columns.map((c) => c.name), ...parts.flatMap((p) => rowsOf(p, columns))], {

@@ -19,7 +19,7 @@ import { idFromFile, newId } from '../platform/db/ids';
 import type { Incoming } from './import-read';
 import type { ToStore } from './queries/import-store';
 
-/** A part as it stands here, for what a file says to be held against. */
+/** A stored part, to compare a file's row with. */
 export interface Stored {
   id: string;
   kind: PartKind;

@@ -12,7 +12,7 @@ import { startJob, type JobTools } from '../platform/jobs/jobs';
 import { storeParts } from './queries/import-store';
 
 const BATCH = 500;
-/** Names of a batch that a part here could have: what a database cannot hold is nobody's name. */
+/** Names of a batch that may match stored parts; names that the database cannot hold match none. */
 function names(batch: readonly Incoming[], key: 'maker' | 'model'): string[] {
   return [...new Set(batch.map((e) => wordOf(e.values[key]).toLowerCase()))].filter(
     (n) => unstorable(n) === null,

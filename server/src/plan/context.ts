@@ -20,8 +20,8 @@ function partsOf(chain: Chain): Names[] {
 }
 
 /**
- * What the workshop judges these chains by, in one statement: its own house rules, and the requirements and releases that may speak of
- * the parts, by maker and by model or family, or for any. The core decides which of them do.
+ * Inputs of the evaluation of these chains, in one statement: the workshop's rules, and requirements and releases
+ * that may match a part by maker and by model or family, or any part. The core decides which of them do.
  */
 async function stored(
   chains: readonly Chain[],

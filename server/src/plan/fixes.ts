@@ -103,7 +103,7 @@ function otherPorts(chain: Chain): Candidate[] {
     }));
 }
 
-/** What the part of each change costs; null where no part is taken. Handed in by who knows the prices. */
+/** Price of the part of each change, from the caller; null where no part is needed. */
 export type PricesOfChanges = (
   s: Services,
   chain: Chain,
@@ -111,8 +111,8 @@ export type PricesOfChanges = (
 ) => Promise<FixRow['price'][]>;
 
 /**
- * Changes that take a finding away, best first: settings and versions first thought of, then other ports, then parts of the catalogue
- * in the slots the finding speaks of. Every one is judged whole, with the requirements of its own parts.
+ * Changes that remove a finding, best first: settings and versions, then other ports, then catalogue parts in the
+ * slots of the finding. Each gets a complete evaluation, with the requirements of its own parts.
  */
 export async function fixesFor(
   s: Services,
@@ -141,7 +141,7 @@ export async function fixesFor(
   const all: Candidate[] = [...adjusted, ...(ports ? otherPorts(chain) : []), ...parts];
   // A chain of which little is known takes long to judge: as many are tried as the time allows, and the answer says how many.
   const candidates = all.slice(0, Math.max(adjusted.length + 8, Math.floor(BUDGET_MS / costMs)));
-  // Another part brings requirements of its own. What was logged is left out: it speaks of the chain as it is.
+  // Another part brings its own requirements. Log entries are left out: they are about the present chain.
   const context = await groundsFor(s, [chain, ...candidates.map((c) => c.chain)]);
   const winners: Candidate[] = [];
   for (let i = 0; i < candidates.length; i += CHUNK) {

@@ -120,7 +120,7 @@ export async function storeOutcome(
   return 'stored';
 }
 
-/** Log what happened with a setup as it stands now. */
+/** Logs an outcome of a setup's present chain. */
 export async function addOutcome(
   s: Services,
   setupId: string,

@@ -75,8 +75,8 @@ export async function touchedBy(s: Services, releaseId: string): Promise<Touched
 }
 
 /**
- * Mark a version as installed on a setup: the setup's version changes, its record keeps when and from what, and, when said, what came
- * of it goes into the log. All or nothing; a repeated id is answered with the setup as it stands.
+ * Marks a version as installed on a setup: the setup's version changes, its record keeps when and from what, and an
+ * outcome, if given, goes into the log. One transaction; a repeated id is answered with the present setup.
  */
 export async function markInstalled(
   s: Services,

@@ -52,7 +52,7 @@ async function judge(
   });
 }
 
-/** A page of setups by name, each with its judgement at a glance. */
+/** A page of setups in the asked order, each with the summary of its evaluation. */
 export async function listSetups(
   s: Services,
   q: z.output<typeof setupQuery>,
@@ -77,7 +77,7 @@ export async function listSetups(
 
 const URGENCY = { blocked: 0, unknown: 1, care: 2, works: 3 } as const;
 
-/** Counts by verdict over all setups in use, and the one that needs someone first. */
+/** Counts by verdict over all active setups, and the most urgent one. */
 export async function summarise(s: Services): Promise<Summary> {
   const models = await SetupModel.findAll({
     where: { state: { [Op.ne]: 'retired' } },

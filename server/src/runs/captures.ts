@@ -9,7 +9,7 @@ import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 
 const unpack = promisify(gunzip);
 const VALUE_BYTES = 4;
-/** Values nobody points to are kept this long: their run may still be on its way. */
+/** Unreferenced capture values are kept this long: their run may still be uploading. */
 const KEEP_HOURS = 24;
 
 /** Values as they were packed: float32, little-endian, gzip. Inflating stops at what was declared. */

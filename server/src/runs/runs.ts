@@ -107,7 +107,7 @@ export async function storeRun(
   return 'stored';
 }
 
-/** A run of a setup as it stands now. */
+/** Stores a run of a setup's present chain. */
 export async function addRun(
   s: Services,
   setupId: string,

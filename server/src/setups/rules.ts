@@ -29,7 +29,7 @@ export async function listRules(): Promise<RuleRow[]> {
   });
 }
 
-/** What the workshop changed, as the core wants it. */
+/** The workshop's changed rules, as the core takes them. */
 export async function houseRules(): Promise<HouseRules> {
   const own = (await stored()).filter((r) => r.value !== null);
   return Object.fromEntries(own.map((r) => [r.key, r.value]));

@@ -11,7 +11,7 @@ export interface Setting {
   rev: number;
 }
 
-/** Who writes a setting, and when. */
+/** Author and time of a setting. */
 export interface Writer {
   at: Date;
   by: string;

@@ -224,10 +224,7 @@ export async function itemLabels(slots: SetupSlots): Promise<string> {
 
 const FOLD_MS = 10 * 60_000;
 
-/**
- * Keep a revision. Patches of one edit session by one person fold into one, until ten minutes
- * pass or somebody else edits.
- */
+/** Stores a revision. Patches of one member within ten minutes coalesce until another member edits. */
 export async function keepRevision(
   id: string,
   session: string | null,

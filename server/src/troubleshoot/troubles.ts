@@ -116,7 +116,7 @@ export function undoNote(
     await add(w, {
       id,
       kind: 'struck',
-      body: { reason: 'taken back at the search' },
+      body: { reason: 'deleted at the search' },
       corrects: last.id,
     });
   });

@@ -82,8 +82,8 @@ export async function putPlan(
   });
 }
 
-/** What went wrong outside is told; it is nobody's fault here. */
-async function told<T>(work: Promise<T>): Promise<T> {
+/** A failure outside this program (disk, other server) is reported as unavailable, not as an error of the program. */
+async function asUnavailable<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
   } catch (error) {
@@ -103,7 +103,7 @@ async function told<T>(work: Promise<T>): Promise<T> {
 }
 
 export async function backUpNow(s: Services, signal: AbortSignal): Promise<BackupRow> {
-  const { name, note } = await told(makeBackup(requirePlace(s), 'asked', signal));
+  const { name, note } = await asUnavailable(makeBackup(requirePlace(s), 'asked', signal));
   return { name, note, bytes: note.bytes };
 }
 
@@ -121,7 +121,7 @@ export async function checkBackup(
 ): Promise<BackupRow> {
   const p = requirePlace(s);
   const row = await named(p, name);
-  await told(tryNamed(p, name, row.note, signal));
+  await asUnavailable(tryNamed(p, name, row.note, signal));
   return named(p, name);
 }
 
@@ -137,7 +137,7 @@ export async function restoreNamed(
     signal,
     prepare: () => prepareDatabase().then(() => undefined),
   };
-  const done = await told(restoreFile(p, join(p.dir, name), row.note, how));
+  const done = await asUnavailable(restoreFile(p, join(p.dir, name), row.note, how));
   return { restored: name, ...done };
 }
 

@@ -74,7 +74,7 @@ async function exportEvents(): Promise<Bundle['events']> {
   }));
 }
 
-/** Everything the workshop knows as one bundle, in a fixed order, so that two exports compare. */
+/** All data of the workshop as one bundle, in a fixed order, so that two exports can be compared. */
 export async function exportBundle(): Promise<Bundle> {
   const catalogue = await exportCatalogue();
   const setups = await exportSetups();

@@ -1,29 +1,31 @@
-import { col, fn, Op, where } from 'sequelize';
+import { ruleProblem } from '@ruddy/core/base';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { PartBody } from '@ruddy/core/parts/contract';
 import type { SetupSlots } from '@ruddy/core/setups/contract';
 import { type Bundle, EVENT_BODIES, type LoadReport } from '@ruddy/core/workshop/contract';
-import { EventModel } from '../setups/models/event';
-import { LogEntryModel } from '../plan/models/log-entry';
+import { col, fn, Op, where } from 'sequelize';
+import { addPrice, addRate } from '../buy/prices';
+import { loadSearches } from '../buy/scout-load';
+import { chainInFile, loadForeign, type Foreign } from '../compatibility/log-load';
+import { loadStated } from '../compatibility/stated-load';
+import { addFact, createItem } from '../parts/items';
 import { PartModel } from '../parts/models/part';
-import { SetupModel } from '../setups/models/setup';
+import { createPart } from '../parts/parts';
+import { LogEntryModel } from '../plan/models/log-entry';
+import { storeOutcome } from '../plan/outcomes';
+import { at, count, type Load } from '../platform/db/bundle-tools';
+import { contentHash, idFromFile, newId } from '../platform/db/ids';
 import { invalid } from '../platform/http/problem';
 import { chainOf } from '../setups/chain';
 import { addEvent } from '../setups/events';
-import { contentHash, idFromFile, newId } from '../platform/db/ids';
-import { at, count, type Load } from '../platform/db/bundle-tools';
-import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
-import { chainInFile, loadForeign, type Foreign } from '../compatibility/log-load';
-import { storeOutcome } from '../plan/outcomes';
-import { addFact, createItem } from '../parts/items';
-import { createPart } from '../parts/parts';
-import { loadPeople } from './people-load';
-import { addPrice, addRate } from '../buy/prices';
+import { EventModel } from '../setups/models/event';
+import { SetupModel } from '../setups/models/setup';
+import { putSettingOnce } from '../setups/settings';
 import { insertSetup, readSetup } from '../setups/setup-store';
-import { loadSearches } from '../buy/scout-load';
-import { loadFeeds } from './feeds-load';
-import { loadFigures, loadRules } from './settings-load';
-import { loadStated } from '../compatibility/stated-load';
+import { figureProblem, settingKey } from '../troubleshoot/figures';
+import { loadCaptures, loadRun, loadRunBasics, refigureSaid } from './bundle-runs';
+import { addFeed } from './feeds';
+import { loadPeople } from './people-load';
 
 async function loadParts(l: Load): Promise<void> {
   for (const [i, p] of l.bundle.parts.entries()) {
@@ -305,4 +307,44 @@ export async function loadBundle(
   await loadFeeds(load);
   await loadPeople(load);
   return load.report;
+}
+
+/** What the workshop set here stays; what it never set is taken from the file. */
+async function take(
+  l: Load,
+  kind: string,
+  key: string,
+  value: number,
+  reason: string,
+): Promise<void> {
+  const writer = { at: l.now, by: l.by, origin: l.origin };
+  const isNew = await putSettingOnce(key, value, writer, reason);
+  count(l, isNew ? 'stored' : 'same', kind);
+}
+
+/** House rules, out of a bundle. */
+export async function loadRules(l: Load): Promise<void> {
+  for (const [i, r] of l.bundle.rules.entries()) {
+    const problem = ruleProblem(r.id, r.value);
+    if (problem) throw invalid(`rules/${i}/value`, problem);
+    await take(l, 'rules', r.id, r.value, r.reason);
+  }
+}
+
+/** Figures of the troubleshooter, out of a bundle. */
+export async function loadFigures(l: Load): Promise<void> {
+  for (const [i, f] of l.bundle.figures.entries()) {
+    const problem = figureProblem(f.key, f.value);
+    if (problem) throw invalid(`figures/${i}/${problem.path}`, problem.message);
+    await take(l, 'figures', settingKey(f.key), f.value, f.reason);
+  }
+}
+
+/** Feeds, out of a bundle. */
+export async function loadFeeds(l: Load): Promise<void> {
+  const made = { origin: l.origin, at: l.now, by: l.by };
+  for (const [i, f] of l.bundle.feeds.entries()) {
+    const kept = addFeed({ ...f, id: idFromFile(f.id) }, made);
+    count(l, await kept.catch((e: unknown) => at(`feeds/${i}`, e)), 'feeds');
+  }
 }

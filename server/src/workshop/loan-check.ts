@@ -69,7 +69,7 @@ function changes(
   }
 }
 
-/** The borrower's chain as it stands, and with the piece in its place: what it would bring. Nothing is stored. */
+/** Evaluates the borrower's present chain, and the same chain with the item in its slot. Nothing is stored. */
 export async function checkLoan(s: Services, itemId: string, setupId: string): Promise<ChainCheck> {
   const item = await ItemModel.findByPk(itemId, { include: 'part' });
   if (!item?.part) throw invalid('itemId', 'No piece has this id');

@@ -77,7 +77,7 @@ const outValues = (out: HandOver) => ({
   checked: out.checked,
 });
 
-/** Nothing is lent to who was let go, or to the machine itself. */
+/** Refuses loans to retired members and to the built-in keeper. */
 async function requireBorrower(id: string): Promise<void> {
   const row = await MemberModel.findByPk(id);
   if (row && !row.active) throw invalid('memberId', `${row.name} is no member any more`);

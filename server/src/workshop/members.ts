@@ -15,9 +15,9 @@ import type {
   signInBody,
 } from '@ruddy/core/workshop/contract';
 import { THIS_MACHINE, type Visit } from '../platform/access/actor';
-import { hashPassword, passwordFits } from '../platform/access/password';
+import { hashPassword, passwordFits } from '../platform/access/sign-in';
 import { beginSession, endSession, endSessionsOf } from '../platform/access/sessions';
-import { forgetTries, takeTry } from '../platform/access/tries';
+import { forgetTries, takeTry } from '../platform/access/sign-in';
 import { HttpProblem, invalid, notFound } from '../platform/http/problem';
 import { checkRevision, type Actor, type Services } from '../platform/http/route';
 import type { Made } from '../parts/items';
@@ -93,7 +93,9 @@ export async function createMember(
   return { row: await getMember(s, body.id), fresh: fate === 'stored' };
 }
 
-/** Somebody must stay who can sign in and do everything. Held under one lock, so that two keepers cannot let each other go at once. */
+/**
+ * At least one keeper who can sign in must remain. One lock, so that two keepers cannot retire each other at once.
+ */
 async function refuseLastKeeper(s: Services, id: string): Promise<void> {
   if (!s.access) return;
   const others = await MemberModel.count({
@@ -102,7 +104,7 @@ async function refuseLastKeeper(s: Services, id: string): Promise<void> {
   if (others === 0) throw invalid('role', 'The last keeper who can sign in has to stay one');
 }
 
-/** Rename, give another role, or let somebody go; who is let go is signed out at once. */
+/** Renames, changes the role, or retires a member; sessions of a retired member end at once. */
 export async function patchMember(
   s: Services,
   id: string,
@@ -132,8 +134,8 @@ export async function patchMember(
 }
 
 /**
- * A new password. One's own needs the current one; a keeper gives others theirs. Every session under the old one ends; who changed
- * their own gets a new one.
+ * Sets a new password. Members give their current one; a keeper sets those of others. Every older session ends;
+ * members who changed their own get a new one.
  */
 export async function setPassword(
   s: Services,
@@ -189,7 +191,7 @@ export async function signIn(
   return { member: { id: row.id, name: row.name, role: row.role }, token };
 }
 
-/** Is there a keeper who could sign in? Without one a server beyond this machine does not start. */
+/** Whether a keeper can sign in. Without one a server that other machines can reach does not start. */
 export async function hasKeeper(): Promise<boolean> {
   return (await MemberModel.count({ where: WHO_CAN_KEEP })) > 0;
 }

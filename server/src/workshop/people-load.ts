@@ -10,7 +10,7 @@ import { idFromFile } from '../platform/db/ids';
 import { addLoan, getLoan, writeBack } from './loans';
 import { addMember } from './members';
 
-/** Members by name: who is known here under the same name is the same person. Nobody comes with a password. */
+/** Loads members by name: the same name is the same member. No passwords come in. */
 async function loadMembers(l: Load): Promise<Map<string, string>> {
   const here = new Map<string, string>();
   for (const [i, m] of l.bundle.members.entries()) {
@@ -71,7 +71,7 @@ function loanInFile(l: LoanModel): LoanInFile {
   return { id, itemId, memberId, setupId, askedOn, withdrawn: l.withdrawn, out, back };
 }
 
-/** The same, into a bundle. The built-in keeper is no member of a file: everybody has one. */
+/** Members for a bundle, without the built-in keeper, which every workshop has. */
 export async function exportPeople() {
   const members = await MemberModel.findAll({
     where: { id: { [Op.ne]: THIS_MACHINE.id } },

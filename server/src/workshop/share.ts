@@ -89,7 +89,7 @@ async function serialsIn(setupId: string): Promise<number> {
   return slots.filter((s) => s.itemId !== null && serials.get(s.itemId) !== '').length;
 }
 
-/** Where a value came from leaves; the words somebody wrote about it stay. */
+/** Origins of values are removed; notes written about them stay. */
 function withoutNotes(sources: PartRow['sources']): PartRow['sources'] {
   return Object.fromEntries(
     Object.entries(sources).map(([place, s]) => [place, { ...s, note: '' }]),

@@ -1,6 +1,6 @@
 import type { SymptomId, TestId } from '@ruddy/core/base';
 import type { FaultId, RemedyId } from '@ruddy/core/bench';
-import { survey, type Hidden, type Survey } from './survey';
+import { inspect, type InjectedFault, type Inspection } from './inspect';
 
 export type Shown = 'yes' | 'no' | 'cannot';
 
@@ -44,7 +44,7 @@ const ON_PAPER: Readonly<Partial<Record<TestId, readonly FaultId[]>>> = {
 };
 
 /** Is everything gone that somebody complained of? */
-const cured = (complaint: readonly SymptomId[], now: Survey): boolean =>
+const cured = (complaint: readonly SymptomId[], now: Inspection): boolean =>
   !complaint.some((s) => now.symptoms.includes(s));
 
 /**
@@ -53,8 +53,8 @@ const cured = (complaint: readonly SymptomId[], now: Survey): boolean =>
  * at first and what was complained of. "Cannot": nothing of the kind is on a bench.
  */
 export function benchAnswer(
-  hidden: Hidden,
-  first: Survey,
+  hidden: InjectedFault,
+  first: Inspection,
   complaint: readonly SymptomId[],
   test: TestId,
 ): Shown {
@@ -63,16 +63,17 @@ export function benchAnswer(
   if (seen !== undefined) return word(seen);
   if (test === 'all-off')
     return word(
-      hidden.order !== 'all-off' && cured(complaint, survey({ ...hidden, order: 'all-off' })),
+      hidden.order !== 'all-off' && cured(complaint, inspect({ ...hidden, order: 'all-off' })),
     );
   if (test === 'plug-later')
     return word(
-      hidden.order !== 'host-first' && cured(complaint, survey({ ...hidden, order: 'host-first' })),
+      hidden.order !== 'host-first' &&
+        cured(complaint, inspect({ ...hidden, order: 'host-first' })),
     );
-  if (test === 'other-host') return word(!cured(complaint, survey(hidden, 'other-host')));
-  if (test === 'desktop-slot') return word(survey(hidden, 'card-alone').symptoms.length > 0);
+  if (test === 'other-host') return word(!cured(complaint, inspect(hidden, 'other-host')));
+  if (test === 'desktop-slot') return word(inspect(hidden, 'card-alone').symptoms.length > 0);
   const remedy = CURES[test];
-  if (remedy) return word(cured(complaint, survey(hidden, remedy)));
+  if (remedy) return word(cured(complaint, inspect(hidden, remedy)));
   const paper = ON_PAPER[test];
   return paper ? word(paper.some((f) => (hidden.faults[f] ?? 0) > 0)) : 'cannot';
 }

@@ -1,4 +1,4 @@
-export { survey, type Hidden, type Survey } from './survey';
+export { inspect, type InjectedFault, type Inspection } from './inspect';
 export { benchAnswer, type Shown } from './answer';
 export { PRACTICE_CASES, PRACTICE_CHAINS, type PracticeCase } from './cases';
-export { hideFault } from './hide';
+export { injectFault } from './inject-fault';

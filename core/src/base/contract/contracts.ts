@@ -3,7 +3,10 @@ import type * as z from 'zod';
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 /** Method and path of an endpoint: `GET /api/setups/:id`. */
 export type EndpointKey = `${Method} /api/${string}`;
-/** Who may call an endpoint. `anyone`: without signing in, too; such an endpoint tells and changes nothing of the workshop. */
+/**
+ * Role that an endpoint requires. `anyone` includes callers without a session; such an endpoint reveals and changes
+ * nothing of the workshop.
+ */
 export type Caller = 'anyone' | 'reader' | 'member' | 'keeper';
 
 /** One endpoint of the API: what it takes and what it answers. */

@@ -53,6 +53,12 @@ export const GLOSSARY: readonly Term[] = [
     'What a card may draw in all while it works, from its slot and its plugs together.',
   ),
   t(
+    'bottleneck',
+    'bottleneck',
+    ['pinch', 'weakest link'],
+    'The hop that carries least. Only a better part there makes the chain faster.',
+  ),
+  t(
     'cable',
     'cable',
     ['lead', 'cord', 'link cable'],
@@ -150,6 +156,12 @@ export const GLOSSARY: readonly Term[] = [
   ),
   t('link', 'link', ['connection', 'interface'], 'What carries PCIe between host and card.'),
   t(
+    'link-overhead',
+    'link overhead',
+    ['toll', 'performance loss', 'eGPU penalty'],
+    'The time the link costs each frame. Nearly the same at every resolution, so it weighs most on fast frames.',
+  ),
+  t(
     'lows',
     'lows',
     ['1 % low', '99th percentile', 'minimum frames'],
@@ -172,12 +184,6 @@ export const GLOSSARY: readonly Term[] = [
     'peak',
     ['transient', 'spike', 'excursion'],
     'A moment in which a card draws two or three times its board power. Weak supplies switch off.',
-  ),
-  t(
-    'pinch',
-    'pinch',
-    ['bottleneck', 'weakest link'],
-    'The hop that carries least. Only a better part there makes the chain faster.',
   ),
   t(
     'port',
@@ -238,12 +244,6 @@ export const GLOSSARY: readonly Term[] = [
     'system',
     ['operating system', 'OS', 'Windows', 'Linux', 'macOS'],
     'What runs on the host. A system may refuse a controller, a family of cards, or any card from outside.',
-  ),
-  t(
-    'toll',
-    'toll',
-    ['performance loss', 'eGPU penalty'],
-    'The time the link costs each frame. Nearly the same at every resolution, so it weighs most on fast frames.',
   ),
   t(
     'tunnel',

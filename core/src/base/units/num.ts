@@ -55,7 +55,7 @@ export function fits(need: Range | null, have: Range | null): Fits | null {
 }
 
 /**
- * The attributes that nobody stated, or stated as an interval.
+ * Attributes that are unknown or known as an interval only.
  * @param values numbers by the path of their attribute
  * @returns their paths, in the order given
  * @example openOf({ a: 1, b: null, c: { lo: 1, hi: 2 } }) // => ['b', 'c']

@@ -21,7 +21,7 @@ const name = z
   .max(80, { error: 'Name: at most 80 characters' });
 const ms = z.number().int().min(0);
 
-/** A bench to lay out: from a setup as it stands, from parts, or empty. Without a seed one is drawn. */
+/** A bench to create: from a setup's present chain, from parts, or empty. Without a seed one is drawn. */
 export const benchBody = z
   .strictObject({
     id: uuid,
@@ -114,7 +114,10 @@ export const benchRow = z.object({
 });
 export type BenchRow = z.infer<typeof benchRow>;
 
-/** A bench as it stands: state, parts, faults, and its log up to `seq`, from where a stream goes on; after an act only what it brought. */
+/**
+ * Present state of a bench: state, parts, faults, and its log up to `seq`, from where a stream continues; after an
+ * act only the events it caused.
+ */
 export const benchSchema = benchRow.extend({
   chain: chainSchema,
   faults: z.partialRecord(z.enum(FAULT_IDS), z.number()),

@@ -27,7 +27,7 @@ export const HOST_POWER_WORDS: Readonly<Record<HostPower, string>> = {
   frozen: 'frozen',
 };
 
-/** What each fault is, as a person who hides it would say. */
+/** Title of each fault. */
 export const FAULT_WORDS: Readonly<Record<FaultId, string>> = {
   'cable-charges-only': 'Cable carries charge only',
   'cable-half-rate': 'Cable holds half the rate',
@@ -109,10 +109,10 @@ const LINES: Readonly<Record<LogCode, string | ((p: Params) => string)>> = {
   'router-up': (p) => `Router up: ${p['lane'] ?? '?'} Gb/s × ${p['lanes'] ?? '?'}.`,
   awaiting: 'The dock waits for approval.',
   approved: (p) => `Approved: ${p['how'] ?? ''}.`,
-  'approval-back': 'Approval taken back.',
+  'approval-back': 'Approval revoked.',
   'approval-kept-out': 'Approval was given and did not take.',
   security: (p) =>
-    `Security level: "${(SECURITY_WORDS as Record<string, string>)[String(p['level'])] ?? 'not said'}".`,
+    `Security level: "${(SECURITY_WORDS as Record<string, string>)[String(p['level'])] ?? 'not set'}".`,
   'tunnel-up': 'Tunnel up: the bridges of the dock are listed.',
   'tunnel-forbidden': 'The security level lets no PCIe through.',
   'slot-empty': 'The slot is empty.',

@@ -9,7 +9,7 @@ import type { Left, PracticeStep } from '../practice';
 
 export const CASE_GRADES = { easy: 'easy', middle: 'middle', hard: 'hard' } as const;
 
-/** Tests by where somebody goes for them. */
+/** Tests grouped by the place where they are made. */
 export const TEST_GROUPS: readonly { readonly name: string; readonly of: readonly TestId[] }[] = [
   { name: 'Port, cable, link and dock', of: Object.keys(LINK_TEST_WORDS) as TestId[] },
   { name: 'Card, slot, power and driver', of: Object.keys(CARD_TEST_WORDS) as TestId[] },

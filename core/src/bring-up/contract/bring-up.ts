@@ -48,7 +48,7 @@ export const stepBody = z
         id: uuid,
         outcome: z.enum(OUTCOMES),
         note: line('Note', 2000).default(''),
-        /** Mark the setup as good as it stands now. */
+        /** Mark the setup's present state as its last good one. */
         good: z.boolean().default(false),
       })
       .nullable()

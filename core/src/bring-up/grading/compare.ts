@@ -111,7 +111,14 @@ export interface ObservedLink {
   readonly virtual: boolean;
 }
 
-/** Hold what a system shows against what this chain should show, pair by pair from host to card. */
+/**
+ * Compares what the system reports of a link with what the chain should show, pair by pair from host to card.
+ *
+ * @param outs expected rate, width and generation of each pair, from `expectedReadings`
+ * @param seen the link as the report has it
+ * @param load whether the card was under load: an idle link may have slowed down by itself
+ * @returns one row for each pair, in the order of the path; a pair without a value is `not-read`
+ */
 export function compareReading(
   outs: ReadOuts,
   seen: ObservedLink,

@@ -9,7 +9,13 @@ export type ReadMark = (typeof READ_MARKS)[number];
 /** Which of the marks a reading has; null where the link has no such thing. */
 export type Completeness = Readonly<Record<ReadMark, boolean | null>>;
 
-/** What of a whole link check is in a reading: router rate and lanes, slot width and generation, the copy rate each way, error counters. */
+/**
+ * Parts of a complete link check that a reading holds: router rate and lanes, slot width and generation, copy rate in
+ * each direction, error counters.
+ *
+ * @param c graded rows, copy rate and counters of the reading; null where it has none
+ * @returns for each part whether the reading has it; null where the link has no such part
+ */
 export function completenessOf(c: {
   readonly rows: readonly CheckRow[];
   readonly copy: CopyGrade | null;

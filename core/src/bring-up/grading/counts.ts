@@ -17,10 +17,14 @@ function grown(before: number | null, after: number | null): number | null {
 }
 
 /**
- * Grade counters: poor when the link went down or met an error it could not mend, low when it mended more an hour than the house rule
- * allows, healthy when what was noted is quiet. Without minutes a rate is not known, and any corrected error is left ungraded.
+ * Grades error counters: poor when the link went down or met an uncorrectable error, low when corrected errors an
+ * hour exceed the limit of the rules, healthy otherwise. Without minutes there is no rate, and corrected errors stay
+ * ungraded. Common practice, no published source. Worked example: 5 to 17 corrected in 10 minutes is 72 an hour,
+ * low under the default limit of 60.
  *
- * Worked example: 5 to 17 corrected in 10 minutes is 72 an hour, low under the default of 60.
+ * @param c corrected and uncorrected errors, times down, and the minutes of load they were counted over
+ * @param house the workshop's rules, with the limit of corrected errors an hour
+ * @returns the grade, the growth of each counter and corrected errors an hour; null where not noted
  */
 export function gradeCounts(c: CountsReading, house: HouseRules): CountsGrade {
   const corrected = grown(c.correctedBefore, c.correctedAfter);
@@ -47,7 +51,13 @@ export interface WindowGrade {
   readonly whole: boolean | null;
 }
 
-/** Hold a memory window against the memory of the card; 1 GB is 1024 MB. */
+/**
+ * Compares the memory window (BAR) of a card with its memory; 1 GB is 1024 MB.
+ *
+ * @param nowMB size of the window, MB; null where the report does not show it
+ * @param card the card, with its memory in GB; null where none is chosen
+ * @returns both sizes and whether the window covers the memory; null where the report shows no window
+ */
 export function gradeWindow(nowMB: number | null, card: CardSpec | null): WindowGrade | null {
   if (nowMB === null) return null;
   const memory = card ? stated(card.memoryGB) : null;

@@ -14,8 +14,11 @@ import type { CheckRow } from './compare';
 import type { CopyGrade } from './grade';
 
 /**
- * The most that the port in use can carry by its standard, Gb/s raw: the transport of a tunnel, generation times lanes of a direct port.
- * Above it a reading is no doubt of the plan but of the reading. Infinity where no port is chosen.
+ * Upper bound on what the port in use can carry by its standard: the transport of a tunnel, generation times lanes of a
+ * direct port. A reading above it is an error of the reading, not of the evaluation.
+ *
+ * @param chain host and port of the chain
+ * @returns raw rate, Gb/s; Infinity where no port is chosen
  */
 export function portCeilingGbps({ host, socket }: Pick<Chain, 'host' | 'socket'>): number {
   const port = host?.sockets.find((s) => s.key === socket);
@@ -59,8 +62,14 @@ function ofRow({ key, over }: CheckRow, chain: Chain): AttrPath[] {
 }
 
 /**
- * The assumptions of a plan that a reading above the expected contradicts, what binds first. A copy rate doubts what sets the least hop:
- * class of the link chip, length and mark of the cable, lanes.
+ * Assumptions of an evaluation that a reading above the expected contradicts, the binding one first. A copy rate
+ * contradicts what sets the slowest hop: class of the link chip, length and mark of the cable, lanes.
+ *
+ * @param chain the chain as described
+ * @param evaluation its evaluation, with the sources of its values
+ * @param rows compared pairs of the reading
+ * @param copy graded copy rate; null where none was measured
+ * @returns attribute paths of the contradicted assumptions, without repeats
  */
 export function doubtsOf(
   chain: Chain,

@@ -33,16 +33,26 @@ export interface CopyGrade {
 
 const GBPS: Readonly<Record<CopyUnit, number>> = { 'Gb/s': 1, 'GB/s': 8, 'MB/s': 0.008 };
 
-/** A figure in its unit as Gb/s, decimal prefixes: 1 GB/s is 8 Gb/s. */
+/**
+ * Converts a copy rate to Gb/s; prefixes are decimal.
+ *
+ * @param value rate in `unit`
+ * @param unit GB/s, Gb/s or MB/s, as the test tool prints it
+ * @returns rate, Gb/s
+ * @example inGbps(1, 'GB/s') // => 8
+ */
 export function inGbps(value: number, unit: CopyUnit): number {
   return value * GBPS[unit];
 }
 
 /**
- * Grade one share of the expected: healthy from 0.82, low from 0.70, poor below, impossible above 1.05.
- * The limits are house rules; common practice, no published source.
+ * Grades a measured share of the expected rate: healthy from 0.82, low from 0.70, poor below, impossible above 1.05.
+ * The limits are rules of the workshop; common practice, no published source. Worked example: 18 of 26.0 is 0.69: poor;
+ * 22 is 0.85: healthy.
  *
- * Worked example: 18 of 26.0 is 0.69: poor; 22 is 0.85: healthy.
+ * @param share measured over expected, 1 is as expected
+ * @param rules limits, with the defaults filled in
+ * @returns the grade
  */
 export function gradeShare(share: number, rules: RuleBook): Grade {
   if (share * 100 > rules.get('grade.impossiblePercent')) return 'impossible';
@@ -73,8 +83,12 @@ function perhaps(c: CopyReading, expected: Range, rules: RuleBook): CopyUnit | n
 }
 
 /**
- * Grade a copy rate against what the chain should carry in its direction. Without unit, direction, load and pinned memory it is not
- * graded; against a range it is graded at both ends, and where they differ `decides` names what would settle it.
+ * Grades a copy rate against the rate the chain should carry in its direction. Without unit, direction, load and pinned
+ * memory it stays ungraded. Against a range it is graded at both ends.
+ *
+ * @param c the copy rate with what was noted of the test
+ * @param at load of the card, expected usable rates in Gb/s, paths that would narrow them, and the workshop's rules
+ * @returns the grade, or `open` with both grades where the ends differ and the paths that would narrow the range
  */
 export function gradeCopy(
   c: CopyReading,

@@ -52,7 +52,14 @@ const DAY_MS = 86_400_000;
 /** With three readings the strongest trend still has a chance of one in three. */
 const FEWEST = 4;
 
-/** Trends of every measure, cable by cable: readings through different cables are never one row. */
+/**
+ * Trend of every measure for each cable: readings through different cables are never one series.
+ * Source: H. B. Mann, Econometrica 13 (1945); P. K. Sen, JASA 63 (1968).
+ *
+ * @param points readings with day, cable and measures, in any order
+ * @param house the workshop's rules, with the least number of readings
+ * @returns one trend for each measure and cable; `too-few` below the least number of readings
+ */
 export function healthTrends(points: readonly HealthPoint[], house: HouseRules): MeasureTrend[] {
   const line = new RuleBook(house).get('health.toldApartPercent') / 100;
   const sorted = [...points].sort((a, b) => a.at.localeCompare(b.at));
@@ -105,7 +112,12 @@ function sum(values: readonly (number | null)[]): number | null {
   return known.length === 0 ? null : known.reduce((a, b) => a + b, 0);
 }
 
-/** Cables side by side, the one with the best copy rate to the card first; those without one last. */
+/**
+ * Cables side by side.
+ *
+ * @param points readings with day, cable and measures, in any order
+ * @returns one line a cable: the best copy rate to the card first, those without one last
+ */
 export function healthByCable(points: readonly HealthPoint[]): CableHealth[] {
   const cables = [...new Set(points.map((p) => p.cable))].map((cable): CableHealth => {
     const mine = points.filter((p) => p.cable === cable);

@@ -83,8 +83,14 @@ function overallOf(c: Omit<LinkCheck, 'overall'>): Overall {
 }
 
 /**
- * Hold one reading against what the chain should show: every pair, the router, the copy rate; graded, with reasons ranked by what
- * the rest of the readings support. Pure: the same reading and chain give the same check.
+ * Grades one reading against what the chain should show: every pair, the router and the copy rate, with reasons ranked by
+ * the support of the other readings. Pure: the same reading and chain give the same check.
+ *
+ * @param reading the reading as entered or read from a report
+ * @param chain the chain at the time of the reading
+ * @param evaluation evaluation of that chain
+ * @param house the workshop's rules
+ * @returns rows, grades, reasons and contradicted assumptions
  */
 export function linkCheck(
   reading: Reading,

@@ -151,7 +151,12 @@ const RULES: readonly Rule[] = [
   { id: 'unit', part: 'host', support: (e) => (e.copy?.perhaps ? 3 : 0) },
 ];
 
-/** Reasons the readings support, strongest first; equals keep the order in which practitioners look. */
+/**
+ * Reasons for a deviation that the readings support. Common practice, no published source.
+ *
+ * @param e rows, grades and facts of the reading
+ * @returns reasons, strongest first; equals keep the order in which practitioners look
+ */
 export function reasons(e: ReadingEvidence): DeviationReason[] {
   const found = RULES.flatMap(({ id, part, support }): DeviationReason[] => {
     const s = support(e);

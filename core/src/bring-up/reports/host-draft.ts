@@ -195,8 +195,11 @@ const FORMS: readonly (readonly [HostSpec['form'], readonly number[]])[] = [
 ];
 
 /**
- * A first description of a host from what its system shows: one socket a port that is seen, with what bus and link lists can tell.
- * Marks and most plugs are on neither; without rights a bus listing does not even show ports, a probe's report still does.
+ * First description of a host from its report: one port for each that is seen, with what bus and link lists tell. Marks
+ * and most plugs are on neither; without rights a bus listing does not show ports, the report of a probe does.
+ *
+ * @param report a parsed report
+ * @returns attributes of a host that the report settles, and what it cannot tell
  */
 export function hostDraft(report: Report): HostDraft {
   const nodes = deviceTree(report.devices);

@@ -122,7 +122,15 @@ function readWindow(d: PciDevice, c: ConfigSpace, at: number): void {
   }
 }
 
-/** Fill a device from dumped bytes; what the text already said of it is kept where the bytes say nothing. */
+/**
+ * Fills a device from its dumped configuration space; fields the text already gave are kept where the bytes are missing.
+ * Source: PCI Local Bus Specification 3.0, section 6.1 (header); PCI Express Base Specification, section 7.5.3 (link
+ * capabilities and status).
+ *
+ * @param d the device; its empty fields are set
+ * @param c bytes by offset, 64 to 4096 of them
+ * @returns nothing; `d` is modified
+ */
 export function readConfig(d: PciDevice, c: ConfigSpace): void {
   if (c.size === 0) return;
   const vendor = c.word(0, 2);
@@ -141,7 +149,7 @@ export function readConfig(d: PciDevice, c: ConfigSpace): void {
     d.bus = { secondary, subordinate };
   const at = expressAt(c);
   if (at !== null && c.byte(at) !== undefined) readExpress(d, c, at);
-  // 64 bytes are what anybody may read; the capabilities lie beyond.
+  // Without root rights 64 bytes are readable; the capabilities lie beyond.
   if (c.size <= 64 && ((c.word(0x06, 2) ?? 0) & 0x10) !== 0 && d.cap === null) d.state = 'denied';
   readExtended(d, c);
 }

@@ -21,7 +21,12 @@ function binaryAt(text: string): number | null {
   return at < 0 ? null : at;
 }
 
-/** What cannot be a report at all, before any reading. */
+/**
+ * Refuses text that cannot be a report, before any parsing: empty, too long, or binary.
+ *
+ * @param text the pasted text
+ * @returns the problem with its line; null where parsing may go on
+ */
 export function refuse(text: string): ReadProblem | null {
   if (text.trim() === '') return { code: 'empty' };
   if (text.length > MAX_CHARS) return { code: 'too-big', chars: text.length, most: MAX_CHARS };
@@ -64,9 +69,12 @@ function close(o: Open | null): void {
 }
 
 /**
- * Read what `lspci` prints: `-v` to `-vvv`, `-n`, `-nn`, `-x` to `-xxxx`, several devices, with prompts, colours, quoting and other
- * noise around it, cut off anywhere. Only known lines are kept: serial numbers and names of machines have no rule. Never throws.
- * Source: pciutils, output tried with version 3.9.0; registers as in readConfig.
+ * Parses the output of `lspci`: `-v` to `-vvv`, `-n`, `-nn`, `-x` to `-xxxx`, several devices, with prompts, colours,
+ * quoting and other text around it, cut off anywhere. Only known lines are kept: serial numbers and names of machines
+ * have no rule. Never throws. Source: pciutils, output of version 3.9.0; registers as in `readConfig`.
+ *
+ * @param text the pasted text
+ * @returns the report, or the problem with its line
  */
 export function readLspci(text: string): ReadResult {
   const refused = refuse(text);

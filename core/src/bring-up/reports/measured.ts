@@ -29,6 +29,12 @@ export interface MeasuredChain {
   readonly corrected: readonly string[];
 }
 
+/**
+ * Tells a display controller by its class code, 03xx. Source: PCI Code and ID Assignment Specification, class 03h.
+ *
+ * @param d a device of a report
+ * @returns true for VGA, 3D and other display controllers
+ */
 export function isDisplay(d: PciDevice): boolean {
   if (d.classCode) return d.classCode.startsWith('03');
   return /VGA compatible controller|3D controller|Display controller/i.test(d.what);
@@ -60,8 +66,12 @@ function routerOf(report: Report): RouterReport | null {
 }
 
 /**
- * Find the card behind a link and the spans that count for it. A chosen address wins; otherwise one behind a tunnel, or, when the
- * chain is direct, the last one on a port of the host.
+ * Finds the card behind a link and the spans that count for it. A chosen address wins; otherwise a card behind a tunnel,
+ * or, for a direct link, the last one on a root port.
+ *
+ * @param report a parsed report
+ * @param want kind of link of the chain, and the address a user chose, if any
+ * @returns all cards found, the chosen one with the spans above it, and the router; null fields where none is found
  */
 export function measure(
   report: Report,

@@ -3,7 +3,13 @@ import { reportSchema } from '../schema/report';
 import { readLspci, refuse } from './lspci';
 import type { ReadResult } from './types';
 
-/** The JSON report of a probe. What its schema does not name, such as serial numbers and unique ids, is dropped. */
+/**
+ * Parses the JSON report of a probe. Fields outside its schema, such as serial numbers and unique ids, are dropped.
+ * Never throws.
+ *
+ * @param text JSON text
+ * @returns the report, or the problem with its place
+ */
 export function readJsonReport(text: string): ReadResult {
   let value: unknown;
   try {
@@ -27,7 +33,12 @@ export function readJsonReport(text: string): ReadResult {
   };
 }
 
-/** Read a pasted or dropped text: a JSON report when it begins like one, otherwise what `lspci` prints. Never throws. */
+/**
+ * Parses pasted or dropped text: JSON when it begins like JSON, otherwise the output of `lspci`. Never throws.
+ *
+ * @param text the whole text
+ * @returns the report, or the problem with its place
+ */
 export function readReport(text: string): ReadResult {
   const refused = refuse(text);
   if (refused) return { ok: false, problem: refused };

@@ -27,8 +27,12 @@ function within(place: Growing, other: Growing): boolean {
 }
 
 /**
- * The tree of a report: each device below the bridge that its path names, or else whose secondary bus it sits on. Devices whose bridge is not in the report are
- * roots, as are bridges that claim a bus above themselves: a report with loops gives a forest, never a loop.
+ * Tree of a report: each device below the bridge that its path names, or else whose secondary bus it is on. Devices whose
+ * bridge is not in the report are roots, as are bridges that claim a bus above themselves: a report with loops gives
+ * a forest, never a loop.
+ *
+ * @param devices devices of a report, in any order
+ * @returns one node a device, in the order given; roots have no parent
  */
 export function deviceTree(devices: readonly PciDevice[]): readonly Node[] {
   const nodes = devices.map((device): Growing => ({ device, parent: null, children: [] }));
@@ -55,7 +59,12 @@ export function deviceTree(devices: readonly PciDevice[]): readonly Node[] {
   return nodes;
 }
 
-/** A node and everything above it, nearest first. */
+/**
+ * Ancestors of a node.
+ *
+ * @param node where to start
+ * @returns the node itself and everything above it, nearest first
+ */
 export function above(node: Node): Node[] {
   const list: Node[] = [];
   for (let at: Node | null = node; at && list.length < 64; at = at.parent) list.push(at);
@@ -75,11 +84,22 @@ export interface LinkSpan {
 }
 
 const BUS_CLASS = '0604';
+/**
+ * Tells a PCI-to-PCI bridge by its class code, 0604, by a secondary bus, or by its printed class.
+ *
+ * @param d a device of a report
+ * @returns true for bridges, switch ports and root ports
+ */
 export function isBridge(d: PciDevice): boolean {
   return d.classCode === BUS_CLASS || d.bus !== null || /PCI bridge/i.test(d.what);
 }
 
-/** Can this end do nothing but 2.5 GT/s with four lanes, as the ends of a tunnel's pair show it? */
+/**
+ * Tells the ends of a tunnel's bridge pair: they declare only 2.5 GT/s and four lanes, whatever the tunnel carries.
+ *
+ * @param d a device of a report
+ * @returns true when its link capabilities are exactly that
+ */
 export function onlySlowFour(d: PciDevice): boolean {
   return d.cap?.gts === 2.5 && d.cap.lanes === 4 && (d.topGts === null || d.topGts === 2.5);
 }
@@ -91,12 +111,24 @@ function sameMaker(a: PciDevice, b: PciDevice): boolean {
   return word(a) !== '' && word(a) === word(b);
 }
 
-/** Is this pair the bridge pair of a tunnel? Both ends can do only 2.5 GT/s with four lanes, and the lower one is a switch. */
+/**
+ * Tells the bridge pair of a tunnel: both ends declare only 2.5 GT/s with four lanes, and the lower one is a switch.
+ * Common practice, no published source.
+ *
+ * @param upper the port above
+ * @param lower the device below it
+ * @returns true when the pair's own rate says nothing of the link
+ */
 export function isVirtual(upper: PciDevice, lower: PciDevice): boolean {
   return lower.port === 'upstream' && onlySlowFour(upper) && onlySlowFour(lower);
 }
 
-/** The span above a node, or null where its port is not in the report. */
+/**
+ * Link span between a node and the port above it.
+ *
+ * @param node a node of the tree
+ * @returns the span; null where its port is not in the report
+ */
 export function spanAbove(node: Node): LinkSpan | null {
   const upper = node.parent?.device;
   if (!upper) return null;

@@ -14,13 +14,24 @@ export type ReadResult =
   | { readonly ok: true; readonly report: Report }
   | { readonly ok: false; readonly problem: ReadProblem };
 
-/** A rate of one lane as the generation it belongs to; null for a rate no generation has. Source: PCI Express Base Specification. */
+/**
+ * Generation of a rate of one lane: 2.5, 5, 8, 16, 32, 64 GT/s are 1 to 6. Source: PCI Express Base Specification.
+ *
+ * @param gts rate of one lane, GT/s
+ * @returns generation, 1 to 6; null for other rates and for none
+ * @example genOf(16) // => 4
+ */
 export function genOf(gts: number | null | undefined): number | null {
   const at = [2.5, 5, 8, 16, 32, 64].indexOf(gts ?? -1);
   return at < 0 ? null : at + 1;
 }
 
-/** A device before anything is known of it. */
+/**
+ * Device without any known field.
+ *
+ * @param address bus address, such as `0000:04:00.0`
+ * @returns the device, every field empty
+ */
 export function blankDevice(address: string): PciDevice {
   return {
     address,

@@ -17,7 +17,9 @@ const tally = z.number().int().min(0).max(1e12);
  */
 export const pciDeviceSchema = z.object({
   address,
-  /** The bridge above it by its real path, where the report knows paths; buses tell otherwise. */
+  /**
+   * Address of the bridge above by the device's real path, where the report has paths; otherwise bus numbers decide.
+   */
   parent: address.nullable().default(null),
   classCode: hex4.nullable().default(null),
   what: short(120).default(''),
@@ -92,7 +94,7 @@ export const usb4PortSchema = z.object({
 /** A USB-C plug of the case. */
 export const plugSchema = z.object({
   index: z.number().int().min(0).max(255),
-  /** Somebody answers at the other end. */
+  /** A device is connected at the other end. */
   partner: z.boolean(),
   cable: z.enum(['passive', 'active']).nullable().default(null),
 });

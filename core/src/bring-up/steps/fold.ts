@@ -40,16 +40,27 @@ function changedSince(e: StepEvent, step: Step, now: Partial<Record<Slot, string
   return step.about.filter((slot) => (e.about[slot] ?? '') !== (now[slot] ?? ''));
 }
 
-/** Steps at which something stands in this attempt: they stay in the list whatever it makes of the chain. */
+/**
+ * Steps with an event in an attempt: they stay in the list when the chain no longer asks for them.
+ *
+ * @param events step events of the setup, oldest first
+ * @param attempt id of the attempt
+ * @returns ids of those steps
+ */
 export function noted(events: readonly StepEvent[], attempt: string): Set<StepId> {
   const mine = newest(events.filter((e) => e.attempt === attempt));
   return new Set([...mine.values()].filter((e) => e.state !== 'undone').map((e) => e.step));
 }
 
 /**
- * How every step of a list stands in an attempt. `events` are all of the setup, oldest first; `now` says what stands where. Only what
- * was said last counts. A lasting step that an earlier attempt finished stands, as long as the same parts stand there; one whose part
- * was changed since is open again and says what changed.
+ * Status of every step of a list in an attempt. The last event of a step counts. A lasting step that an earlier attempt
+ * finished stays done while the same parts are fitted; after a change of its part it is open again, with the change named.
+ *
+ * @param list steps of the chain, in order
+ * @param events all step events of the setup, oldest first
+ * @param attempt id of the attempt; null before the first
+ * @param now names of the parts that are fitted, by slot
+ * @returns one status a step, in the order of `list`
  */
 export function stand(
   list: readonly Step[],
@@ -81,7 +92,12 @@ export interface Progress {
   readonly minutesLeft: number;
 }
 
-/** Where an attempt stands: the first step that is neither done nor skipped, and what is left. */
+/**
+ * Progress of an attempt.
+ *
+ * @param list statuses of its steps, in order
+ * @returns index of the first step that is neither done nor skipped, counts by status, and minutes left
+ */
 export function progress(list: readonly StepStatus[]): Progress {
   const settled = (s: StepStatus) => s.state === 'done' || s.state === 'skipped';
   const first = list.findIndex((s) => !settled(s));
@@ -97,8 +113,12 @@ export function progress(list: readonly StepStatus[]): Progress {
 }
 
 /**
- * Did the order of power work in an attempt? True when the card was listed, false when it failed while connecting or was not listed,
- * null when the attempt says nothing of it: it broke off before, or failed on something else.
+ * Outcome of the power order in an attempt.
+ *
+ * @param events step events of the setup, oldest first
+ * @param attempt id of the attempt
+ * @returns true when the card was listed, false when it failed while connecting or was not listed, null when the attempt
+ * stopped before or failed on something else
  */
 export function orderWorked(events: readonly StepEvent[], attempt: string): boolean | null {
   const mine = newest(events.filter((e) => e.attempt === attempt));

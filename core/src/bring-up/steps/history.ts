@@ -4,7 +4,7 @@ import type { OrderChoice } from './orders';
 /** One try of an order on a host through a kind of link: did the card come up? */
 export interface Tried {
   readonly order: OrderId;
-  /** System build it was tried under; empty when nobody noted it. */
+  /** System build of the attempt; empty when not noted. */
   readonly build: string;
   readonly worked: boolean;
 }
@@ -18,8 +18,8 @@ export interface OrderCount {
 export interface OrderAdvice {
   readonly order: OrderId;
   /**
-   * `only`: no other is safe on this link. `log`: it worked most surely under this build. `new-build`: the log speaks of other builds
-   * only, so the question is open again. `no-build`: the build is not noted, so the log cannot be read. `safest`: nothing is logged.
+   * `log`: the order with the surest success under this build. `new-build`: the log has other builds only.
+   * `no-build`: the build is not noted, so the log does not apply. `safest`: nothing is logged.
    */
   readonly why: 'log' | 'new-build' | 'no-build' | 'safest';
   /** Tries under this build, safest order first. */
@@ -38,9 +38,14 @@ function count(list: readonly Tried[], orders: readonly OrderChoice[]): OrderCou
 }
 
 /**
- * Which order to use. The log decides: of the orders that worked at least once under this very system build, the one whose rate of
- * success is surest (the low end of Wilson's interval, so that 4 of 5 comes before 1 of 1); equals go to the safer one. Without a
- * success under this build it is the safest. `tried` are the tries of this host through this kind of link, oldest first.
+ * Power order to recommend. Of the orders that worked at least once under this system build, the one with the highest low
+ * end of Wilson's interval, so that 4 of 5 comes before 1 of 1; equals go to the safer one. Without a success under this
+ * build it is the safest. Source: E. B. Wilson, JASA 22 (1927), 209-212.
+ *
+ * @param choices orders with whether this chain may use them, safest first
+ * @param tried attempts of this host through this kind of link, oldest first
+ * @param build system build in use
+ * @returns the order, the reason, and counts under this build and the one logged before it
  */
 export function adviseOrder(
   choices: readonly OrderChoice[],

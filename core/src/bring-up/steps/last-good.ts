@@ -1,7 +1,7 @@
 import { type Chain, chainNames, type ChainNames } from '../../chain';
 import { type Installed, SOFTWARE_ROLES, type SoftwareRole } from '../../parts';
 
-/** A state of a setup that somebody marked as good. */
+/** A state of a setup that a user marked as good. */
 export interface Good {
   readonly installed: Installed;
   readonly names: ChainNames;
@@ -13,12 +13,23 @@ export interface SinceGood {
   readonly to: string;
 }
 
-/** What a setup looks like now, to be marked as good. */
+/**
+ * Parts and versions of a chain, to be stored as its last good state.
+ *
+ * @param chain the chain as it is now
+ * @returns installed versions and the names of the parts
+ */
 export function goodNow(chain: Chain): Good {
   return { installed: chain.installed, names: chainNames(chain) };
 }
 
-/** What changed since a state marked as good: versions first, then parts. What was not noted then is not held against now. */
+/**
+ * Changes since a last good state. Fields that the state lacks are not compared.
+ *
+ * @param good the stored state
+ * @param chain the chain as it is now
+ * @returns changes, versions first, then parts
+ */
 export function sinceGood(good: Good, chain: Chain): SinceGood[] {
   const now = goodNow(chain);
   const versions = SOFTWARE_ROLES.map((what) => ({

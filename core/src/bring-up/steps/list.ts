@@ -12,7 +12,12 @@ import type { ListInput, Step, StepDef, StepFacts } from './types';
 /** Every step, in the order in which equals stand. */
 export const STEPS: readonly StepDef[] = [...BEFORE, ...MOUNT, ...CONNECT, ...CHECK, ...LIVE];
 
-/** The facts that decide which steps a chain has. */
+/**
+ * Facts that decide which steps a chain has.
+ *
+ * @param i chain, evaluation and settings of the setup
+ * @returns the facts
+ */
 export function stepFacts(i: ListInput): StepFacts {
   const { chain, evaluation, docked, driver } = i;
   const rules = new RuleBook(i.house);
@@ -36,10 +41,13 @@ export function stepFacts(i: ListInput): StepFacts {
 }
 
 /**
- * Steps in an order that keeps every "after", and that is stable: of the steps that may come next, the one that stands first in the
- * table does, so that a step more or less moves nothing else. Throws when steps wait for each other.
+ * Sorts steps topologically by their `after`. Stable: of the steps that may come next the first of the table does, so that
+ * a step more or less moves no other. Source: A. B. Kahn, Communications of the ACM 5 (1962), 558-562.
  *
- * Source: A. B. Kahn, Communications of the ACM 5 (1962), 558-562.
+ * @param defs steps, in the order of the table
+ * @param sequence further order to keep: each of these after the one before
+ * @returns the steps, every `after` kept
+ * @throws {Error} when steps wait for each other
  */
 export function inOrder(defs: readonly StepDef[], sequence: readonly StepId[]): StepDef[] {
   const known = new Set(defs.map((d) => d.id));
@@ -79,8 +87,11 @@ function made(d: StepDef, f: StepFacts, timed: StepTime | undefined): Step {
 }
 
 /**
- * The list of a chain: the steps that apply, in an order that keeps what must come first, phase by phase, with the chosen school's
- * order of power. What does not apply is absent; what was already noted stays.
+ * Steps of a chain: those that apply, phase by phase, every `after` kept, with the chosen power order. Steps with an event
+ * stay in the list when they no longer apply.
+ *
+ * @param i chain, evaluation, settings and events of the setup
+ * @returns the steps, in order
  */
 export function checklist(i: ListInput): Step[] {
   const f = stepFacts(i);
@@ -96,7 +107,12 @@ function byPhase(defs: readonly StepDef[]): StepDef[] {
   return [...defs].sort((a, b) => PHASES.indexOf(a.phase) - PHASES.indexOf(b.phase));
 }
 
-/** What stands in each place now, in words; a step done to something else is open again. */
+/**
+ * Names of the parts that are fitted, by slot. A step done to another part is open again.
+ *
+ * @param chain the chain as it is now
+ * @returns one name for each slot that is filled
+ */
 export function slotNames(chain: Chain): Partial<Record<Slot, string>> {
   const names = chainNames(chain);
   return {

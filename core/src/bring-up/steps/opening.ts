@@ -23,7 +23,12 @@ export interface OpeningPlan {
 const word = <T extends string>(v: T | { oneOf: readonly T[] } | null | undefined): T | null =>
   typeof v === 'string' ? v : null;
 
-/** The opening plan of a chain whose link starts inside the host; null for every other. */
+/**
+ * Disassembly plan of a chain whose link starts inside the host.
+ *
+ * @param chain the chain
+ * @returns the plan; null for a link that starts at an outside port
+ */
 export function openingPlan(chain: Chain): OpeningPlan | null {
   const { host } = chain;
   const port = host?.sockets.find((s) => s.key === chain.socket);

@@ -27,7 +27,13 @@ export const ORDERS: Readonly<Record<OrderId, Order>> = {
   'any-time': { sequence: ['plug-cable', 'dock-on'], live: true },
 };
 
-/** The steps of connecting of an order on a kind of link, one after another. */
+/**
+ * Connecting steps of a power order.
+ *
+ * @param id the order
+ * @param kind kind of link
+ * @returns step ids, one after another
+ */
 export function sequenceOf(id: OrderId, kind: 'tunnel' | 'direct'): readonly StepId[] {
   const { sequence, direct } = ORDERS[id];
   return kind === 'direct' ? (direct ?? sequence) : sequence;
@@ -48,13 +54,19 @@ export interface OrderFacts {
   readonly docked: Docked;
 }
 
-/** Does the host's button drive the dock? Null while nobody has looked. */
+/** Whether the host's button drives the dock; null while not checked. */
 function driven({ buttons }: Docked): boolean | null {
   const seen = buttons.find((b) => b.act === 'host-on' && b.other === 'off');
   return seen ? seen.seen === 'starts' : null;
 }
 
-/** Every order with whether this chain may use it. A direct link shuts those in which the cable goes into running machines, and no other. */
+/**
+ * Power orders with whether a chain may use them. A direct link rules out those that plug the cable into running
+ * machines: OCuLink and M.2 adapters are not made for hot plugging (common practice; the maker's manual decides).
+ *
+ * @param f facts of the chain that decide
+ * @returns every order, safest first, `shut` or `warned` with the reason
+ */
 export function orderChoices(f: OrderFacts): OrderChoice[] {
   return ORDER_IDS.map((id): OrderChoice => {
     if (id === 'all-off') return { id, state: 'open', why: null };

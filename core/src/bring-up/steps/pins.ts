@@ -6,7 +6,13 @@ export interface PinLeft extends Pin {
   readonly now: string;
 }
 
-/** The pins these versions leave. What is not known leaves none: an empty field is no update. */
+/**
+ * Version holds that the installed versions no longer meet. An unknown version breaks no hold.
+ *
+ * @param pins holds of the setup
+ * @param installed versions in use, by component
+ * @returns holds that are broken, with both versions
+ */
 export function pinsLeft(pins: readonly Pin[], installed: Partial<Installed>): PinLeft[] {
   return pins.flatMap((p) => {
     const now = installed[p.role]?.trim() ?? '';
@@ -14,7 +20,14 @@ export function pinsLeft(pins: readonly Pin[], installed: Partial<Installed>): P
   });
 }
 
-/** What pinning the versions of now would hold: those that are known, with pins that are there kept as they are. */
+/**
+ * Holds every known version at its present value; existing holds are kept.
+ *
+ * @param pins holds of the setup
+ * @param installed versions in use
+ * @param reason reason noted with each new hold
+ * @returns all holds
+ */
 export function pinAll(pins: readonly Pin[], installed: Installed, reason: string): Pin[] {
   const known = (Object.entries(installed) as [SoftwareRole, string][]).filter(([, v]) => v !== '');
   const fresh = known.filter(([role]) => !pins.some((p) => p.role === role));

@@ -46,11 +46,12 @@ function rank(s: StepStatus): number {
 }
 
 /**
- * The short form of a list: at most `SHORT_MOST` steps, each with the rest folded under it. A folded step belongs to the next that leads, so
- * that what prepares an act stands before it; what follows the last one belongs to that. In: a list as it stands, in order. Out: groups in
- * that order; every step is in exactly one.
+ * Short form of a list: at most `SHORT_MOST` leading steps, each with the others folded under it. A folded step belongs to
+ * the next leading one, so that a preparation stands before its act; what follows the last one belongs to that. A laptop
+ * with a tunnel dock has 29 steps in 12 groups, "Cable into the marked port" with four folded under it.
  *
- * Example: 29 steps of a laptop with a tunnel dock become 12 groups, "Cable into the marked port" with four folded under it.
+ * @param list statuses of the steps, in order
+ * @returns groups in that order; every step is in exactly one
  */
 export function shortForm(list: readonly StepStatus[]): Group[] {
   if (list.length <= SHORT_MOST) return list.map((head) => ({ head, folded: [] }));

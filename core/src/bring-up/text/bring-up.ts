@@ -136,7 +136,12 @@ function lower(words: string): string {
   return words.charAt(0).toLowerCase() + words.slice(1);
 }
 
-/** What would settle a grade that is open. */
+/**
+ * Sentence on what would settle an open grade.
+ *
+ * @param c graded copy rate
+ * @returns the sentence, naming the attribute to look up
+ */
 export function decidesText(c: CopyGrade): string {
   const path = c.decides.find((p) => describePath(p).meta !== null);
   if (!path) return 'The expected is a range, and its ends differ.';
@@ -167,7 +172,7 @@ function aboveText(check: LinkCheck): string {
   return `${more}: more than the plan allows.${names ? ` It contradicts: ${names}.` : ''}${fits}`;
 }
 
-/** What widths and generations alone say: never a rate, which nobody read. */
+/** Sentence from widths and generations alone: no rate, which was not measured. */
 function shapeText(check: LinkCheck, e: Evaluation): string {
   const slot = check.rows.find((r) => r.key === 'card' && r.state === 'as-expected');
   const router = check.rows.some((r) => r.key === 'router' && r.state === 'as-expected');
@@ -185,7 +190,14 @@ function shapeText(check: LinkCheck, e: Evaluation): string {
 /** What measures the rate, and how long it takes; common practice, no published source. */
 const COPY_TEST = 'copy rate to the card, 2 minutes';
 
-/** The main sentence of the link check. */
+/**
+ * Main sentence of a link check.
+ *
+ * @param check the check; null before the first reading
+ * @param e evaluation of the chain
+ * @param reasonsNamed upper bound on reasons named
+ * @returns the sentence
+ */
 export function linkCheckHeadline(
   check: LinkCheck | null,
   e: Evaluation,
@@ -225,6 +237,6 @@ export function linkCheckHeadline(
     : 'Read, but nothing in it can be held against this chain.';
 }
 
-/** The artefact named, once, where somebody may take it for the pinch. */
+/** Names the artefact once, where it may be mistaken for the bottleneck. */
 export const ARTEFACT_TEXT =
-  'The 2.5 GT/s ×4 shown for the tunnel\'s bridge is how the system writes it down, also in "available PCIe bandwidth, limited by 2.5 GT/s". It is not the pinch.';
+  'The 2.5 GT/s ×4 shown for the tunnel\'s bridge is how the system writes it down, also in "available PCIe bandwidth, limited by 2.5 GT/s". It is not the bottleneck.';

@@ -61,17 +61,33 @@ const SHUT: Readonly<Record<NonNullable<OrderChoice['why']>, string>> = {
   'driven-unknown': 'only if the host drives this dock; not known yet',
 };
 
-/** Why an order is not there, or warned of; empty when nothing speaks against it. */
+/**
+ * Reason why a power order is ruled out or warned of.
+ *
+ * @param c the order as `orderChoices` gives it
+ * @returns the sentence; empty when nothing speaks against it
+ */
 export function orderWhy(c: OrderChoice): string {
   return c.why === null ? '' : SHUT[c.why];
 }
 
-/** "all off 4 of 5, any time 1 of 3". */
+/**
+ * Successes of each order, such as "all off 4 of 5, any time 1 of 3".
+ *
+ * @param list orders with successes and attempts
+ * @returns the list in words; empty for none
+ */
 export function countsWords(list: readonly OrderCount[]): string {
   return list.map((c) => `${ORDER_WORDS[c.order].name} ${c.worked} of ${c.n}`).join(', ');
 }
 
-/** Why this order is led to, with its counts. */
+/**
+ * Reason for the recommended power order, with its counts.
+ *
+ * @param a the recommendation
+ * @param build system build in use; empty when unknown
+ * @returns one or two sentences
+ */
 export function adviceWords(a: OrderAdvice, build: string): string {
   const name = ORDER_WORDS[a.order].name;
   const before = a.before ? countsWords(a.before.counts) : '';
@@ -94,13 +110,25 @@ export function adviceWords(a: OrderAdvice, build: string): string {
   }
 }
 
-/** "about 25 minutes", rounded to fives above ten. */
+/**
+ * Rounded duration, such as "about 25 minutes": to fives above ten.
+ *
+ * @param minutes duration, minutes
+ * @returns the words
+ */
 export function about(minutes: number): string {
   const n = minutes > 10 ? Math.round(minutes / 5) * 5 : Math.max(1, Math.round(minutes));
   return `about ${n} ${n === 1 ? 'minute' : 'minutes'}`;
 }
 
-/** The main sentence of a list in progress. */
+/**
+ * Main sentence of a list in progress.
+ *
+ * @param list statuses of the steps
+ * @param p progress of the attempt
+ * @param f facts of the chain
+ * @returns the sentence
+ */
 export function progressHeadline(list: readonly StepStatus[], p: Progress, f: StepFacts): string {
   const now = list[p.at];
   if (!now) return `All ${p.n} steps are settled: ${p.done} done, ${p.skipped} skipped.`;
@@ -109,7 +137,14 @@ export function progressHeadline(list: readonly StepStatus[], p: Progress, f: St
   return `Step ${p.at + 1} of ${p.n}${failed}: ${title}. ${p.done} done, ${about(p.minutesLeft)} left.`;
 }
 
-/** The main sentence before anything was started. */
+/**
+ * Main sentence before an attempt is started.
+ *
+ * @param purpose purpose of the list
+ * @param list statuses of the steps
+ * @param attempts number of earlier attempts
+ * @returns the sentence
+ */
 export function startHeadline(
   purpose: Purpose,
   list: readonly StepStatus[],
@@ -147,7 +182,12 @@ const DANGERS: Partial<Record<string, string>> = {
   conducts: 'liquid metal on the coolers',
 };
 
-/** The opening plan as lines of a table. What nobody looked at yet is said so. */
+/**
+ * Rows of a disassembly plan; facts that are not known yet say so.
+ *
+ * @param p the plan
+ * @returns label and text of each row
+ */
 export function openingWords(p: OpeningPlan): { what: string; words: string }[] {
   const known = p.hazards.filter((h) => h.known).map((h) => DANGERS[h.caution]);
   const open = p.hazards.filter((h) => !h.known).map((h) => DANGERS[h.caution]);
@@ -191,7 +231,12 @@ export function openingWords(p: OpeningPlan): { what: string; words: string }[] 
   ];
 }
 
-/** "Card driver 41.2 to 41.5". */
+/**
+ * One change since the last good state, such as "Card driver 41.2 to 41.5".
+ *
+ * @param s the change
+ * @returns the words
+ */
 export function sinceWords(s: SinceGood): string {
   const name = s.what in SOFTWARE_NAMES ? SOFTWARE_NAMES[s.what as SoftwareRole] : capital(s.what);
   return `${name} ${s.from} to ${s.to || 'not known'}`;

@@ -13,14 +13,25 @@ export const MEASURE_WORDS: Readonly<
   windowMB: { name: 'Memory window', unit: 'MB', digits: 0 },
 };
 
-/** A value of a measure in its unit; shares as percent. */
+/**
+ * Value of a measure with its unit; copy rates, held as shares, in per cent.
+ *
+ * @param measure which measure
+ * @param value value in the unit of the measure, copy rates as shares, 1 is as expected
+ * @returns the text
+ */
 export function measureText(measure: HealthMeasure, value: number): string {
   const { unit, digits } = MEASURE_WORDS[measure];
   const shown = measure === 'down' || measure === 'up' ? value * 100 : value;
   return `${shown.toFixed(digits)}${unit ? ` ${unit}` : ''}`;
 }
 
-/** What a trend says, with its number of readings. */
+/**
+ * Direction of a trend with its number of readings.
+ *
+ * @param t the trend
+ * @returns the sentence
+ */
 export function trendText(t: MeasureTrend): string {
   const chance = t.p < 0.01 ? 'less than 1 %' : `${Math.round(t.p * 100)} %`;
   const span = `${measureText(t.measure, t.first)} first, ${measureText(t.measure, t.last)} last`;
@@ -30,7 +41,12 @@ export function trendText(t: MeasureTrend): string {
   return `${t.way}, ${step} in 30 days; ${span}; by chance in ${chance} of cases, ${t.n} readings`;
 }
 
-/** What counters say of one stretch under load. */
+/**
+ * Result of the error counters of one load test.
+ *
+ * @param c graded counters
+ * @returns the sentence
+ */
 export function countsText(c: CountsGrade): string {
   const parts = [
     c.fatal === null ? '' : `${c.fatal} not mended`,
@@ -43,7 +59,12 @@ export function countsText(c: CountsGrade): string {
   return `Counters: ${parts.join('; ') || 'nothing noted'}: ${grade}.`;
 }
 
-/** The memory window against the memory. */
+/**
+ * Size of the memory window beside the memory of the card.
+ *
+ * @param w the grade
+ * @returns the sentence
+ */
 export function windowText(w: WindowGrade): string {
   if (w.whole === true)
     return `The memory window is ${w.nowMB} MB: it reaches over the whole memory.`;

@@ -4,7 +4,12 @@ import type { ReadProblem } from '../reports/types';
 const size = (chars: number) =>
   chars >= 1e6 ? `${(chars / 1e6).toFixed(1)} million` : String(chars);
 
-/** Why a text was not read, where, and what to do about it. */
+/**
+ * Reason why a text was not read, with its place and what to do about it.
+ *
+ * @param p the problem
+ * @returns the sentence
+ */
 export function readProblemText(p: ReadProblem): string {
   switch (p.code) {
     case 'empty':
@@ -31,7 +36,7 @@ export const UNSAID_TEXTS: Record<Unsaid, string> = {
   plugs: 'By which plug the card hangs on the host is not on the bus: look at the port, 1 minute.',
   standards: 'Which of several standards a port has is not on the bus: read its mark, 5 minutes.',
   'inner-width':
-    'What lies behind a built-in controller is not on the bus. Leave it open: it is seldom the pinch.',
+    'What lies behind a built-in controller is not on the bus. Leave it open: it is seldom the bottleneck.',
   rights: 'Rates, widths and ports need rights. Run this and paste again:',
 };
 

@@ -14,7 +14,12 @@ export interface StepWords {
 export type WordsOf<K extends StepId> = Readonly<Record<K, (f: StepFacts) => StepWords>>;
 
 export const hostOf = (f: StepFacts) => partName(f.chain.host) || 'the host';
-/** The dock, or the adapter that ends in a card slot and stands in for one. */
+/**
+ * Name of the dock, or of the adapter that ends in a card slot and takes its place.
+ *
+ * @param f facts of the chain
+ * @returns the name
+ */
 export function dockOf(f: StepFacts): string {
   const last = endsInSlot(f.chain.path) ? adapterNames(f.chain).at(-1) : undefined;
   return partName(f.chain.dock) || last || 'the dock';

@@ -3,7 +3,12 @@ import { adapterNames, isAdapter, lookAlikes, partName, portName } from '../../c
 import type { StepFacts } from '../steps/types';
 import { cardOf, dockOf, hostOf, type WordsOf } from './steps-before';
 
-/** Which port, by place and mark, and which one it is not. */
+/**
+ * Port to use, by place and mark, and the one that it must not be mistaken for.
+ *
+ * @param f facts of the chain
+ * @returns the words
+ */
 export function portWords(f: StepFacts): string {
   const { port } = f;
   if (!port) return 'the port of the plan';
@@ -155,7 +160,7 @@ export const CONNECT_WORDS: WordsOf<
     means: 'Not listed means that the link or the power is wrong; no driver can mend it.',
   }),
   'driver-holds': (f) => ({
-    title: 'Held by its driver',
+    title: 'Driver loaded',
     do: [`Open the properties of ${cardOf(f)}: no error, and the version of the driver you noted.`],
     see: 'No error code; the driver names the card.',
     ifNot:

@@ -55,7 +55,7 @@ export const LIVE_WORDS: WordsOf<
   'panel-path': (f) => ({
     title: 'Picture back to the panel',
     do: [
-      `The picture of the card goes back over the link to the panel of ${hostOf(f)}. Expect a toll in every frame.`,
+      `The picture of the card goes back over the link to the panel of ${hostOf(f)}. Expect a link overhead in every frame.`,
       'Some systems want a dummy plug on the card before they let it work.',
     ],
     see: 'Programs draw with the card and show on the panel.',

@@ -91,7 +91,7 @@ export const MOUNT_WORDS: WordsOf<
   'slot-out': (f) => ({
     title: `Empty ${slotOf(f)}`,
     do: [
-      `Take out ${OUT[openingPlan(f.chain)?.out ?? ''] ?? 'what is in the slot'}. Screw into its bag, part into another.`,
+      `Remove ${OUT[openingPlan(f.chain)?.out ?? ''] ?? 'what is in the slot'}. Screw into its bag, part into another.`,
     ],
     see: 'The slot is free; the part lies in its bag with a name on it.',
     ifNot: 'It comes up at an angle once its screw is out; never pull it flat.',

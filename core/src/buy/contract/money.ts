@@ -34,7 +34,7 @@ function priceShape<T extends z.ZodType<string>>(id: T) {
   };
 }
 
-/** A price as somebody saw or paid it. */
+/** A price as seen or paid. */
 export const priceBody = z.strictObject(priceShape(uuid));
 export const priceInFile = z.strictObject(priceShape(fileId));
 export type PriceBody = z.infer<typeof priceBody>;

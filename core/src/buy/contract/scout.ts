@@ -7,7 +7,7 @@ import type { ScoutResult } from '../search/result';
 import { type Limits, REJECT_REASONS, type ScoutInput, type Weights } from '../search/types';
 
 const figure = (label: string, min: number, max: number) => {
-  const error = `${label}: a number from ${min} to ${max}, or nothing`;
+  const error = `${label}: ${min} to ${max}`;
   return z.number({ error }).min(min, { error }).max(max, { error }).nullable().default(null);
 };
 const minor = z.number().int().min(0).max(1_000_000_000_000);
@@ -20,10 +20,10 @@ const flag = z.boolean().default(false);
 /** What has to hold. */
 export const scoutLimits = z.strictObject({
   budgetMinor: minor.nullable().default(null),
-  targetFps: figure('Frames wanted', 1, 1000),
+  targetFps: figure('Target frame rate', 1, 1000),
   chargeW: figure('Charges with', 1, 240),
-  noiseDb: figure('No louder than', 10, 80),
-  lengthMm: figure('No longer than', 60, 600),
+  noiseDb: figure('Dock noise', 10, 80),
+  lengthMm: figure('Dock length', 60, 600),
   noOpening: flag,
   portable: flag,
   openOnly: flag,
@@ -34,10 +34,10 @@ export const scoutLimits = z.strictObject({
 /** How much each wish counts. */
 export const scoutWeights = z.strictObject({
   frames: weight('Frames', 2),
-  money: weight('Money', 1),
+  money: weight('Low price', 1),
   quiet: weight('Quiet', 0),
   small: weight('Small', 0),
-  proven: weight('Seen to work', 1),
+  proven: weight('Worked when tried', 1),
 }) satisfies z.ZodType<Weights>;
 
 const resolution = z.string().regex(/^\d{3,5}x\d{3,5}$/, { error: 'Resolution: like 2560x1440' });

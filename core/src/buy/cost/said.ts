@@ -2,9 +2,8 @@ import { minorDigits } from '../../base';
 import type { CostSettings } from '../../setups';
 
 /**
- * What was typed of the money, counted in another currency: the figures stay as they were typed (1900 stays 1900),
- * whatever digits the currency has. Nothing is converted: only the person knows what was meant. Halves of a smallest
- * unit go up.
+ * Re-counts typed amounts in another currency without converting them (1900 stays 1900, whatever digits the currency
+ * has): the currency of a typed amount is the user's to say. Halves of a minor unit are rounded up.
  * @param said the figures in smallest units of the old currency
  * @param currency code of the new one
  * @returns the same figures in its smallest units

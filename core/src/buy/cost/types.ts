@@ -5,7 +5,7 @@ import type { Condition, CostSettings, ForgottenCode } from '../../setups';
 
 export type PriceKind = 'offer' | 'paid' | 'shipping' | 'resale';
 
-/** A price as somebody saw or paid it on a day. `withIds` are the other parts in the same box. */
+/** A price seen or paid on a day. `withIds` are the other parts in the same box. */
 export interface Price extends Money {
   readonly partId: string;
   readonly kind: PriceKind;
@@ -33,7 +33,10 @@ export interface OwnedPiece {
   readonly usedIn: string | null;
 }
 
-/** How a part of the plan is paid: there already, by an offer, in somebody else's box, in a currency without a rate, or not known. */
+/**
+ * How a part of a setup is paid: already owned, by an offer, in the box of another part, in a currency without a
+ * rate, or unknown.
+ */
 export type LineState = 'owned' | 'priced' | 'in-box' | 'apart' | 'not-priced';
 
 export interface CostLine {

@@ -72,7 +72,14 @@ export const CARD_READS = {
 
 const NAMES = ['maker', 'model', 'variant'];
 
-/** A part with some of its attributes and no name; reading another of its attributes throws. */
+/**
+ * Restricts a part to some of its attributes, so that a list which lacks one that is read is noticed at once.
+ *
+ * @param spec the part; not modified
+ * @param keys attributes to keep
+ * @returns the part without the others and without its name
+ * @throws {Error} later, when another attribute of it is read
+ */
 export function only<S extends object>(spec: S, keys: readonly (keyof S)[]): S {
   const given: Partial<S> = {};
   for (const key of keys) given[key] = spec[key];
@@ -91,6 +98,13 @@ export interface Classes<S> {
   readonly first: readonly S[];
 }
 
+/**
+ * Groups parts by a key.
+ *
+ * @param specs parts
+ * @param key key of a part; equal keys are one class
+ * @returns class of each part by index, and the first part of each class
+ */
 export function classesOf<S extends object>(
   specs: readonly S[],
   key: (spec: S) => string,
@@ -107,7 +121,13 @@ export function classesOf<S extends object>(
   return { of, first };
 }
 
-/** Classes by some attributes, each stood for by a part that has no others. */
+/**
+ * Groups parts by some attributes. The representative of a class has no others.
+ *
+ * @param specs parts
+ * @param keys attributes that an evaluation reads
+ * @returns class of each part by index, and one restricted part a class
+ */
 export function byReads<S extends object>(
   specs: readonly S[],
   keys: readonly (keyof S)[],

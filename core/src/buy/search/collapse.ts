@@ -1,8 +1,12 @@
 import type { Choice } from './types';
 
 /**
- * Parts with the same facts stand for each other: of each group the cheapest is kept, then the one with the lower id, with the names of
- * the others. A part that `apart` says something else is known of (a piece at hand, an entry of the log, a release) stands by itself.
+ * Keeps one of each group of parts with the same facts: the cheapest, of equals the one with the lower id, with the names
+ * of the others. A part with facts of its own (owned, in the log, with a release) stays.
+ *
+ * @param choices parts with price and facts
+ * @param apart whether a part has facts of its own
+ * @returns the representatives, in the order given
  */
 export function collapsed<C extends Choice<object>>(
   choices: readonly C[],

@@ -66,10 +66,13 @@ export class Front {
 }
 
 /**
- * The knee of a front: the point farthest from the chord between its first and last, both axes scaled to 0 to 1. Null with fewer than
- * three points. Of several equally far the cheapest.
+ * Knee of a front: the point farthest from the chord between its first and last, both axes scaled to 0 to 1. Of several
+ * equally far the cheapest. Source: I. Das, On characterizing the "knee" of the Pareto curve, Structural Optimization 18
+ * (1999).
  *
- * Source: the "knee" by distance to the chord; I. Das, Structural Optimization 18 (1999).
+ * @param points the front, by rising price (minor units) and frames/s
+ * @returns index of the knee; null with fewer than three points
+ * @example kneeOf([{ minor: 100, fps: 10 }, { minor: 200, fps: 50 }, { minor: 300, fps: 55 }]) // => 1
  */
 export function kneeOf(points: readonly Pick<Point, 'minor' | 'fps'>[]): number | null {
   const first = points[0];
@@ -98,7 +101,14 @@ export interface FrontStep {
   readonly per100: number;
 }
 
-/** The steps along a front. `unit`: minor units in one unit of the currency. */
+/**
+ * Steps along a front.
+ *
+ * @param points the front, by rising price (minor units) and frames/s
+ * @param unit minor units in one unit of the currency, 100 for cents
+ * @returns money, frames/s and frames/s for each 100 units, one step fewer than points
+ * @example stepsOf([{ minor: 10000, fps: 10 }, { minor: 20000, fps: 50 }], 100) // => [{ moreMinor: 10000, moreFps: 40, per100: 40 }]
+ */
 export function stepsOf(
   points: readonly Pick<Point, 'minor' | 'fps'>[],
   unit: number,
@@ -112,10 +122,12 @@ export function stepsOf(
 }
 
 /**
- * The points of a front that a growing purse would stop at: its upper hull, along which each step gives less for its money than the one
- * before. Places in the front, first to last.
+ * Upper hull of a front, along which each step gives less for its money than the one before. Source: monotone chain,
+ * A. M. Andrew, Information Processing Letters 9 (1979).
  *
- * Source: the monotone chain, A. M. Andrew, Information Processing Letters 9 (1979).
+ * @param points the front, by rising price (minor units) and frames/s
+ * @returns indices of the hull, first to last
+ * @example upperHull([{ minor: 100, fps: 10 }, { minor: 200, fps: 20 }, { minor: 300, fps: 60 }]) // => [0, 2]
  */
 export function upperHull(points: readonly Pick<Point, 'minor' | 'fps'>[]): number[] {
   const hull: number[] = [];
@@ -140,9 +152,14 @@ export interface Stops {
 }
 
 /**
- * Where it stops paying: the first step whose frames per 100 of money are less than half of those of the step before and below the
- * threshold; null when none is. Steps are those of the upper hull: along the front itself a small poor step often comes before a good one.
- * Threshold: a house rule, common practice, no published source.
+ * Where more money stops paying: the first step along the upper hull whose frames/s for each 100 units are below the
+ * threshold and less than half of those of the step before. Along the front itself a small poor step often comes before
+ * a good one. Common practice, no published source.
+ *
+ * @param points the front, by rising price (minor units) and frames/s
+ * @param unit minor units in one unit of the currency
+ * @param threshold frames/s for each 100 units, a rule of the workshop
+ * @returns indices of the points before and after that step, with its frames/s; null when no step is so poor
  */
 export function stopsAt(
   points: readonly Pick<Point, 'minor' | 'fps'>[],

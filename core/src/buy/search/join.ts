@@ -52,7 +52,7 @@ const WHOLE = (
 
 /** What was seen to work weighs less than a third more frames: it orders what is nearly alike. */
 const SEEN_SHARE = 0.2;
-/** Half of the weight of money and frames lies at these, where nobody set a budget or a target. */
+/** Half-weight points of money and frames where no budget or target is set. */
 const HALF = { minor: 100_000, fps: 60 } as const;
 
 /** By how much a combination misses: all of a limit that has no more or less, and the shares of budget and target. */
@@ -80,8 +80,15 @@ function offerOthers(
 }
 
 /**
- * Join one row over every card: price by addition, bits by "or", frames from the table. What keeps all limits goes to the fronts and
- * to the order, what does not is counted with its reasons. The hot loop of a search: plain arrays read in order, nothing made.
+ * Joins one row with every card: prices are added, reason masks joined by "or", frames/s looked up. Combinations within all
+ * limits go to the fronts and the order, others to the rejection counts. Hot loop of a search: plain arrays read in
+ * order, no allocation.
+ *
+ * @param row partial evaluations and prices of route, dock, supply and screen
+ * @param l limits of the search
+ * @param w weights of the order
+ * @param sinks fronts, rejection counts and best lists; modified
+ * @returns nothing
  */
 export function joinRow(
   row: Joined,

@@ -21,7 +21,13 @@ export interface Lanes {
   readonly uncabled: readonly Connector[];
 }
 
-/** Lanes that can be a chain at all, dock by dock. A dock with a fixed lead takes no other cable, and one without takes no way that has none. */
+/**
+ * Enumerates candidate paths whose plugs meet, dock by dock. A dock with a fixed lead takes no other cable; a dock without
+ * one takes no route that lacks a cable.
+ *
+ * @param parts partial evaluations of the search
+ * @returns the paths, the number of combinations that cannot be connected, and dock plugs without a cable
+ */
 export function layLanes(parts: Partials): Lanes {
   const { input } = parts;
   const lanes: CandidatePath[] = [];
@@ -69,14 +75,20 @@ export interface Laid {
   readonly wish: number;
 }
 
-/** Room inside, mm: how big a dock is; null for an open board or where nobody said. */
+/** Inner length of a dock, mm, as its size; null for an open board or when unknown. */
 function lengthOf(spec: DockSpec | null): number | null {
   return spec === null || spec.form === 'open-board'
     ? null
     : (stated(spec.innerLengthMm)?.hi ?? null);
 }
 
-/** Limits and money of a lane. A figure that is asked for and not known does not keep the limit. */
+/**
+ * Limits and price of a candidate path. A limited attribute that is unknown counts as over the limit.
+ *
+ * @param parts partial evaluations of the search
+ * @param path route, dock and supply, by index
+ * @returns reason mask, price in minor units, distance over the limits and score of the wishes
+ */
 export function laidOf(parts: Partials, { route, dock, supply }: CandidatePath): Laid {
   const { limits: l, weights: w, routes, supplies, base, docks } = parts.input;
   const spec = parts.docks[dock] ?? null;

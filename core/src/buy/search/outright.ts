@@ -6,10 +6,16 @@ import { type Banded, directRates, forecast, LATENCY_US, type RigFacts } from '.
 
 export type MachineKind = 'laptop' | 'desktop';
 
-/** What graphics inside a machine are wired with where nobody said (common practice, no published source). */
+/** Link of graphics inside a machine where it is unknown (common practice, no published source). */
 const INSIDE = { gen: { lo: 3, hi: 5 }, lanes: { lo: 8, hi: 16 } } as const;
 
-/** A whole machine as the frame model sees it: its own processor and graphics, a direct link between them. */
+/**
+ * Complete system as a rig of the frame model: its own processor and graphics, a direct link between them.
+ *
+ * @param spec the machine
+ * @param house the workshop's rules
+ * @returns the rig
+ */
 export function machineRig(spec: MachineSpec, house: HouseRules): RigFacts {
   const rates = directRates(
     toRange(spec.pcieGen, INSIDE.gen),
@@ -31,7 +37,14 @@ export function machineRig(spec: MachineSpec, house: HouseRules): RigFacts {
   };
 }
 
-/** Frames/s of a whole machine for each frame asked for; null where nothing can be said. */
+/**
+ * Predicted frame rate of a complete system.
+ *
+ * @param spec the machine
+ * @param frames titles and resolutions asked for
+ * @param house the workshop's rules
+ * @returns frames/s with a band for each; null where the model has too little
+ */
 export function machineFps(
   spec: MachineSpec,
   frames: readonly FrameAsk[],

@@ -274,7 +274,7 @@ export class Partials {
     );
   }
 
-  /** Requirements and releases; a driver that somebody repackaged is a reason of its own. */
+  /** Requirements and releases; a repackaged driver is a reason of its own. */
   software(route: number, dock: number): Row {
     const at = this.#dockSoft.of[dock] ?? NO_DOCK;
     return this.#keep(this.#rows.software, this.#routeSoft[route] as number, at, () => {

@@ -47,7 +47,9 @@ export class Ranking {
   #pairDock = -1;
   readonly #pair: { bits: Int32Array; minor: Float64Array; over: Float32Array };
 
-  /** `before`: an earlier search over the same parts and frames with other limits or weights; what it knows is used again. */
+  /**
+   * `before`: an earlier search over the same parts and frames with other limits or weights; its results are reused.
+   */
   constructor(
     readonly input: ScoutInput,
     before: Ranking | null = null,
@@ -137,7 +139,7 @@ export class Ranking {
     }
   }
 
-  /** Things people forget that this combination wants, as far as somebody gave their price. Cards make no difference to them. */
+  /** Commonly forgotten items that this combination needs, as far as a price is known. Independent of the card. */
   #forgotten(route: number, dock: number, supply: number, screen: number): number {
     const wants = this.parts.docks[dock]?.supply === 'separate';
     const key = ((route * 2 + Number(wants)) * 2 + Number(supply < 0)) * this.#screens + screen + 1;
@@ -165,7 +167,7 @@ export class Ranking {
     }));
   }
 
-  /** Frames/s of every card over a link: of the first frame asked for all, of the others those somebody looked at. */
+  /** Frames/s of every card over a link: all for the first resolution, for the others those that were displayed. */
   #framesOver(link: LinkRow): Float64Array[] {
     const { of } = this.parts.cardLink;
     return this.#keep(link, 'frames', () =>

@@ -29,7 +29,13 @@ function subjectOf(f: Finding): 'link' | 'power' | 'fit' | 'software' {
   return f.area === 'software' ? 'software' : 'link';
 }
 
-/** The bits of some findings. `unsure`: what may stop it leaves it out as well. */
+/**
+ * Reason mask of findings.
+ *
+ * @param found findings of a partial evaluation
+ * @param unsure whether combinations that may fail are kept; otherwise a possible failure rejects
+ * @returns bits of `BIT`, of open areas and of `CARE`
+ */
 export function reasonMask(found: readonly Finding[], unsure: boolean): number {
   let bits = 0;
   for (const f of found) {
@@ -50,41 +56,66 @@ function openBit(f: Finding, area: JudgedArea): number {
   return f.certainty === 'possible' ? AREA_BIT[area] : 0;
 }
 
-/** How many areas are open. */
+/**
+ * Counts open areas.
+ *
+ * @param bits reason mask
+ * @returns number of areas whose outcome is unknown
+ */
 export function openAreas(bits: number): number {
   return JUDGED_AREAS.filter((a) => bits & AREA_BIT[a]).length;
 }
 
-const STANDING_AT = REJECT_REASONS.length;
-const STANDINGS = 1 << (JUDGED_AREAS.length + 1);
+const AREA_SHIFT = REJECT_REASONS.length;
+const AREA_STATES = 1 << (JUDGED_AREAS.length + 1);
 const PLACE: Record<VerdictState, number> = { works: 0, care: 1, unknown: 2, blocked: 3 };
 /** A verdict weighs more than any number of open areas, and an open area more than any score. */
 const BY_STATE = 1000;
 const BY_AREA = 50;
 /** What each set of open areas and care takes off a score. */
-const BEHIND = Float64Array.from({ length: STANDINGS }, (_, i) => {
-  const bits = i << STANDING_AT;
+const BEHIND = Float64Array.from({ length: AREA_STATES }, (_, i) => {
+  const bits = i << AREA_SHIFT;
   return PLACE[stateOf(bits)] * BY_STATE + openAreas(bits) * BY_AREA;
 });
 
-/** How far a combination stands behind one that surely works, in the order of recommendations: by verdict, then by what is not known. */
+/**
+ * Penalty of a combination in the order of recommendations: by verdict first, then by open areas.
+ *
+ * @param bits reason mask
+ * @returns points to subtract from a score; 0 when it certainly works
+ */
 export function behind(bits: number): number {
-  return BEHIND[(bits >> STANDING_AT) & (STANDINGS - 1)] as number;
+  return BEHIND[(bits >> AREA_SHIFT) & (AREA_STATES - 1)] as number;
 }
 
-/** The verdict: the same order as of a judged chain. */
+/**
+ * Verdict of a reason mask, in the order of an evaluated chain: blocked, unknown, care, works.
+ *
+ * @param bits reason mask
+ * @returns the verdict
+ */
 export function stateOf(bits: number): VerdictState {
   if (bits & STOPS) return 'blocked';
   if (bits & OPEN) return 'unknown';
   return bits & CARE ? 'care' : 'works';
 }
 
-/** The reasons among some bits. */
+/**
+ * Lists the reasons of a mask.
+ *
+ * @param bits reason mask
+ * @returns reasons to reject, in the order of `REJECT_REASONS`
+ */
 export function reasonsOf(bits: number): RejectReason[] {
   return REJECT_REASONS.filter((r) => bits & BIT[r]);
 }
 
-/** How many reasons leave it out. */
+/**
+ * Counts the reasons to reject.
+ *
+ * @param bits reason mask
+ * @returns number of set bits among `FAILS`
+ */
 export function countOf(bits: number): number {
   let n = 0;
   for (let b = bits & FAILS; b !== 0; b &= b - 1) n++;

@@ -159,7 +159,13 @@ function named(r: Ranking, c: Combo): { names: RowNames; ids: RowIds } {
   };
 }
 
-/** What a search has found so far. May be asked for at any time; what is shown is judged whole. */
+/**
+ * Intermediate or final result of a search. What is displayed gets a complete evaluation.
+ *
+ * @param ranking state of the search
+ * @param views evaluates and names a combination
+ * @returns fronts, order, counts of rejections and the nearest miss
+ */
 export function resultOf(ranking: Ranking, views: Views): ScoutResult {
   const { input, left } = ranking;
   const rule = new RuleBook(input.context.house).get('scout.stopsPer100');
@@ -206,8 +212,13 @@ export interface Equal {
 }
 
 /**
- * The least card whose frames on this very path lie within a share of the chosen one's, for each frame asked for; nothing where that is
- * the chosen card itself. Only what keeps every limit counts.
+ * Cheapest card whose frame rate on the same path lies within a share of the chosen one's. Cards over a limit do not count.
+ *
+ * @param ranking state of the search
+ * @param views evaluates and names a combination
+ * @param chosen the chosen combination
+ * @param percent greatest difference, %
+ * @returns one card for each resolution; none where the chosen card is the cheapest
  */
 export function cheapestEqual(
   ranking: Ranking,
@@ -238,7 +249,13 @@ export function cheapestEqual(
   });
 }
 
-/** The combination of some parts by their ids; null when one of them is not in the search. */
+/**
+ * Combination of parts by their ids.
+ *
+ * @param ranking state of the search
+ * @param ids ids of the parts
+ * @returns the combination; null when a part is not in the search
+ */
 export function comboOf(ranking: Ranking, ids: RowIds): Combo | null {
   const { routes, docks, cards, supplies, screens } = ranking.input;
   const at = (list: readonly { readonly id: string }[], id: string | null) =>

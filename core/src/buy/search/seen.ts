@@ -71,7 +71,12 @@ export class LogFlags {
   }
 }
 
-/** The bit of a combination that nobody has seen to work, where that is asked for. */
+/**
+ * Reason bit of a combination that is not proven: not in the log as working, or contradicted there.
+ *
+ * @param seen log flags of the combination
+ * @returns the bit `unproven`, or 0
+ */
 export function unprovenBit(seen: number): number {
   return seen & SEEN.worked && !(seen & SEEN.against) ? 0 : BIT.unproven;
 }

@@ -13,7 +13,7 @@ export interface Choice<S> {
   /** Price with its shipping; null when none is known. */
   readonly minor: number | null;
   readonly owned: boolean;
-  /** What it sells for again; null when nobody wrote it down. */
+  /** Resale value, minor units; null when not noted. */
   readonly resaleMinor: number | null;
   /** Names of parts with the same facts that it stands for. */
   readonly alike: readonly string[];

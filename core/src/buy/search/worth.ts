@@ -44,12 +44,14 @@ function rowOf(way: SpendingOption, keep: SpendingOption | null): WayRow {
 }
 
 /**
- * Is a set worth its money beside keeping what is there, a laptop, a desktop? Not where another way is as good on every stated need for
- * less, nor where its gain lies inside the band; otherwise the cost of a frame gained is what is told. In: the set, and the other ways,
- * `keep` among them when it is known what is there. Common practice, no published source.
+ * Compares buying a set with keeping the present machine, a laptop and a desktop. Not worth it where another option keeps
+ * every stated need as well for less, nor where the gain lies inside the band; otherwise the cost of each frame gained
+ * is reported. Common practice, no published source. Worked example: a set for 600 net gives 80 frames/s, the present
+ * laptop 30: 12.00 for each frame gained. A desktop for 900 gives 95: 13.85 for each. Worth it, by the cost of a frame.
  *
- * Worked example: a set for 600 net gives 80 frames/s, the laptop of now 30: 12.00 for each frame gained. A desktop for 900 gives 95:
- * 13.85 for each. Worth it, by the cost of a frame.
+ * @param set the set, prices in minor units
+ * @param others the other options, `keep` among them when the present machine is known
+ * @returns verdict (null: undecided), the line that decided, and one row an option
  */
 export function worthOf(set: SpendingOption, others: readonly SpendingOption[]): Worth {
   const keep = others.find((w) => w.kind === 'keep') ?? null;
@@ -86,10 +88,13 @@ export interface Shared {
 }
 
 /**
- * From how many hosts on a shared set is cheaper than a machine for each: the least n with once + n each < n other. Null when it never
- * is, because one host's own share costs as much as a machine.
- *
+ * Number of hosts from which a shared set is cheaper than a machine for each: the least n with once + n each < n other.
  * Worked example: 900 once and 40 a host against 700 a machine: 900 + 80 = 980 < 1400 at two hosts, 940 > 700 at one.
+ *
+ * @param shared cost once and for each host, minor units
+ * @param otherMinor cost of a machine for one host, minor units
+ * @returns n; null when each host's own share costs at least a machine
+ * @example breakEvenHosts({ onceMinor: 90000, eachMinor: 4000 }, 70000) // => 2
  */
 export function breakEvenHosts(
   { onceMinor, eachMinor }: Shared,

@@ -117,7 +117,12 @@ function costs(plans: readonly ComparedPlan[]): CompareRow[] {
   ];
 }
 
-/** Plans side by side: a line for each thing that may differ, those that differ marked. The order is that of a decision. */
+/**
+ * Setups side by side, in the order of a decision.
+ *
+ * @param plans setups with chain, evaluation and cost
+ * @returns one row an attribute, with `same` where all setups agree
+ */
 export function compareRows(plans: readonly ComparedPlan[]): CompareRow[] {
   const cells = (say: (p: ComparedPlan) => string) => plans.map(say);
   const link = (p: ComparedPlan) => p.evaluation.predicted.link;
@@ -169,7 +174,12 @@ export function compareRows(plans: readonly ComparedPlan[]): CompareRow[] {
   return rows;
 }
 
-/** What sets the other plans apart from the first, in one sentence with its figures. */
+/**
+ * Differences of the other setups from the first, with their numbers.
+ *
+ * @param plans setups with chain, evaluation and cost
+ * @returns one sentence
+ */
 export function compareSentence(plans: readonly ComparedPlan[]): string {
   const [base, other] = plans;
   if (!base || !other) return 'Nothing to compare yet: 2 plans are needed.';

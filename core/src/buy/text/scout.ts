@@ -48,13 +48,24 @@ export const SCOUT_GRADES: Readonly<Record<EvidenceProximity, string>> = {
 const short = (resolution: string) => `${resolution.split('x')[1] ?? resolution}p`;
 const cash = (minor: number, currency: string) => moneyShort({ minor, currency } satisfies Money);
 
-/** A combination by its parts. */
+/**
+ * Names of the parts of a combination.
+ *
+ * @param r a row with its names
+ * @returns dock, card and path in words
+ */
 export function comboName(r: Pick<RowView, 'names'>): string {
   const { dock, card, path } = r.names;
   return dock === 'no dock' ? `${card} in ${path}` : `${dock} with ${card} over ${path}`;
 }
 
-/** The main sentence of a search. */
+/**
+ * Main sentence of a search.
+ *
+ * @param r its result so far
+ * @param working whether it is still running
+ * @returns the sentence
+ */
 export function scoutHeadline(r: ScoutResult, working: boolean): string {
   const best = r.ranked[0];
   const looked = `${r.done.toLocaleString('en')} of ${r.total.toLocaleString('en')} looked at`;
@@ -74,7 +85,13 @@ export function scoutHeadline(r: ScoutResult, working: boolean): string {
   return working ? `${looked}. First so far: ${what}.` : `First: ${what}.`;
 }
 
-/** Where more money stops paying at a resolution; what each step gives. */
+/**
+ * Where more money stops paying, and what each step gives.
+ *
+ * @param r result of the search
+ * @param k index of the resolution
+ * @returns the sentence; says so when no step is that poor
+ */
 export function stopsWords(r: ScoutResult, k: number): string {
   const front = r.fronts[k];
   if (!front || front.points.length === 0)
@@ -98,7 +115,13 @@ const WAYS: Record<WayRow['kind'], string> = {
   desktop: 'desktop',
 };
 
-/** Is it worth it: the verdict with the line that decided. */
+/**
+ * Verdict on buying, with the line that decided.
+ *
+ * @param w the comparison
+ * @param currency ISO 4217 code
+ * @returns the sentence
+ */
 export function worthSentence(w: Worth, currency: string): string {
   const { set, rival } = w;
   if (w.worth && set.netMinor !== null && set.netMinor <= 0)

@@ -97,7 +97,7 @@ function dockCompletions(dock: DockSpec | null): DockCompletion[] {
   }));
 }
 
-/** Whether a USB4 end speaks Thunderbolt 3 is a question only where the other end is older. */
+/** Thunderbolt 3 support of a USB4 end matters only where the other end is older. */
 function pairCompletions(
   s: SocketCompletion,
   d: DockCompletion,

@@ -89,7 +89,7 @@ function transportLimit(attr: AttrPath, slot: Slot, standard: PortStandard, turn
 }
 
 /**
- * Limits of the link the ends speak: its transport, and the PCIe their standards put behind it.
+ * Limits of the link protocol of the ends: its transport rate, and the PCIe tunnel rate of their standards.
  * @param facts the slots of a chain in one completion
  * @returns limits with the attributes they come from
  */

@@ -1,7 +1,7 @@
 import { exact, isExact, minOf, type Range } from '../../base';
 import type { AttrPath } from '../schema/chain';
 import { ofSlot, type PacketRule, usableDown } from './hops';
-import type { HopShape, Limit, Bottleneck, PinchMay } from './types';
+import type { HopShape, Limit, Bottleneck, PossibleBottleneck } from './types';
 
 function chainDown(
   shapes: readonly HopShape[],
@@ -11,7 +11,7 @@ function chainDown(
   return minOf(...shapes.map((s) => usableDown(s, p, lifted)));
 }
 
-/** JSON knows no infinity: an endless rest is one not known. */
+/** JSON has no infinity: an unlimited remainder is written as null. */
 function finite(r: Range): Range | null {
   return Number.isFinite(r.hi) ? r : null;
 }
@@ -61,13 +61,13 @@ function worstFor(part: Limit['slot'], shapes: readonly HopShape[]): HopShape[] 
  * The part that may hold the chain down most. A part's limits do not depend on those of the others, so its least share lies in the
  * completion in which it is at its worst and they are at their best.
  */
-function mayHold(shapes: readonly HopShape[], p: PacketRule): PinchMay | undefined {
+function mayHold(shapes: readonly HopShape[], p: PacketRule): PossibleBottleneck | undefined {
   const parts = [
     ...new Set(shapes.flatMap((s) => s.limits.filter((l) => !isExact(l.value)).map((l) => l.slot))),
   ];
   const known = [...new Set(shapes.flatMap((s) => s.limits.map((l) => l.slot)))];
   if (parts.length === 0) return undefined;
-  const found = known.flatMap((part): PinchMay[] => {
+  const found = known.flatMap((part): PossibleBottleneck[] => {
     const at = worstFor(part, shapes);
     const usable = chainDown(at, p, NONE).lo;
     const rest = chainDown(at, p, ofSlot(part)).lo;

@@ -67,7 +67,7 @@ export function plugMismatch(f: Chained): Mismatch | null {
 }
 
 /** The path and dock of a chain, as far as what bridges the way to the dock. */
-interface Stretch {
+interface PathToDock {
   readonly path: readonly { readonly key: string; readonly spec: PieceSpec }[];
   readonly dock: Pick<DockSpec, 'connector' | 'fixedLead'>;
 }
@@ -77,7 +77,7 @@ interface Stretch {
  * @param path the path; null while none is chosen
  * @returns true where one of its pieces is a cable
  */
-export function hasCable(path: Stretch['path']): boolean {
+export function hasCable(path: PathToDock['path']): boolean {
   return path.some((p) => !isAdapter(p.spec));
 }
 
@@ -87,14 +87,14 @@ export function hasCable(path: Stretch['path']): boolean {
  * @param stretch path and dock; a dock with a port, no fixed lead and an empty path lacks a cable
  * @returns whether something does, and the attributes it depends on where that is open
  */
-export function bridged({ path, dock }: Stretch): {
+export function bridged({ path, dock }: PathToDock): {
   readonly reaches: 'yes' | 'no' | 'open';
   readonly hangsOn: readonly string[];
 } {
   if (hasCable(path) || !(dock.connector in CABLE_CONNECTORS))
     return { reaches: 'yes', hangsOn: [] };
   const last = path.at(-1);
-  // Only a direct adapter has a ribbon; one that joins two tunnel plugs still wants a cable.
+  // Only a direct adapter has a ribbon; one that joins two tunnel plugs still needs a cable.
   const direct =
     last !== undefined && isAdapter(last.spec) && !carriesTunnel(last.spec.hostEnd)
       ? last.spec

@@ -73,7 +73,7 @@ export interface Tunnel {
   readonly pcie: 'optional' | 'required';
   /** The PCIe link the standard puts behind the tunnel; absent where the parts decide. */
   readonly behind?: { readonly gen: number; readonly lanes: number };
-  /** Which end speaks to which: older Thunderbolt, USB4, or its second version. */
+  /** Protocol of a link by its two ends: older Thunderbolt, USB4, or USB4 version 2. */
   readonly era: 'thunderbolt' | 'usb4' | 'usb4-v2';
 }
 
@@ -149,8 +149,8 @@ export const ASYMMETRIC_GBPS = { down: 120, up: 40 } as const;
 export const DISPLAYPORT_GBPS = { hbr: 8.64, hbr2: 17.28, hbr3: 25.92 } as const;
 
 /**
- * What a number can be while it is not known. From memory of what is built, not of a standard;
- * a person who has something else enters it and the domain no longer matters.
+ * Domain of a number while it is unknown. From memory of built hardware, not of a standard; an entered value replaces
+ * it.
  */
 export const DOMAIN = {
   slotGen: { lo: 3, hi: 4 },

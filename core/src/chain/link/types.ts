@@ -100,9 +100,9 @@ export interface Bottleneck {
   /** What the chain would carry with that part's limits lifted; null when not known. */
   readonly rest: Range | null;
   /** Where numbers are open: the part that may hold the chain down most, with its least share of what the rest can carry then. */
-  readonly may?: PinchMay;
+  readonly may?: PossibleBottleneck;
 }
-export interface PinchMay {
+export interface PossibleBottleneck {
   readonly part: Slot;
   readonly attrs: readonly AttrPath[];
   /** Gb/s down in the completion in which this part is at its worst and all others at their best, and with this part lifted. */

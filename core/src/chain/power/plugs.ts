@@ -76,8 +76,8 @@ function match(wants: readonly Head[], cables: readonly Cable[]): (number | null
 }
 
 /**
- * Gives every power socket of a card its own cable. A 16-pin socket takes a 16-pin cable, or its adapter. The
- * assignment with the fewest sockets left empty wins, native cables first.
+ * Assigns a cable to every power socket of a card. A 16-pin socket takes a 16-pin cable, or its adapter. The
+ * assignment with the fewest empty sockets wins, native cables first.
  * @param wants sockets of the card by kind
  * @param adapter8 8-pin cables that the adapter of a 16-pin socket takes; 0 where there is none
  * @param cables cables of the supply by kind
@@ -123,20 +123,20 @@ export function shortOf(assigned: readonly Assigned[]): number {
   return assigned.filter((a) => a.by === null).length;
 }
 
-/** A count nobody stated is none once another of its group was counted; `null` when none of the group was. */
+/** An uncounted plug kind is 0 once another of its group was counted; `null` when none of the group was. */
 function counts(values: readonly (Num | undefined)[]): Range[] | null {
   if (values.every((v) => stated(v) === null)) return null;
   return values.map((v) => stated(v) ?? { lo: 0, hi: 0 });
 }
 
 export interface PlugFacts {
-  /** The assignment with what is certain: the most the card may want, the least the supply has. */
+  /** Assignment of the certain values: the most the card may need, the least the supply has. */
   readonly assigned: readonly Assigned[];
   /** Plugs missing at worst and at best. */
   readonly short: { readonly lo: number; readonly hi: number };
   readonly wants: number;
   readonly offers: number;
-  /** Processor cables lie ready that somebody may take for card cables. */
+  /** Processor cables are at hand that can be mistaken for card cables. */
   readonly cpuCables: number;
 }
 
@@ -272,7 +272,7 @@ export function shortage(
     };
     return shortOf(assignPlugs(wants, plugs, cables, h === 'lo' ? heads.worst : heads.best));
   };
-  // The best adapter wants one plug; the worst case is none, or else the one that wants most.
+  // The best adapter needs one plug; the worst case is none, or else the one that needs most.
   const best = solve('lo', 'hi', adapter.hi === 0 ? 0 : Math.max(1, adapter.lo));
   const worst = solve('hi', 'lo', adapter.lo === 0 ? 0 : adapter.hi);
   const cables = {

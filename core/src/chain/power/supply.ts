@@ -107,7 +107,7 @@ export function boardPower({ card, settings }: Pick<Chain, 'card' | 'settings'>)
   return low && high ? { lo: low.lo, hi: high.hi } : null;
 }
 
-/** An all-in-one is sold with its card wired in: it has no slot, no sockets and no room that anybody fits a card to. */
+/** An all-in-one is sold with its card wired in: it has no slot, no sockets and no clearance for another card. */
 function isSealed(dock: Chain['dock']): boolean {
   return dock?.form === 'all-in-one';
 }

@@ -89,7 +89,7 @@ const ALLOWED_BY = { inside: [], 'lid-off': ['lid-off', 'outside'], outside: ['o
  * The rows that count where the card stands so. Where it is not stated whether the dock may be run that way, a row that would fall away
  * stays, and is stopped for certain no longer.
  */
-function standingSo(
+function countingRows(
   rows: readonly Clearance[],
   dock: DockSpec,
   sits: keyof typeof LEFT,
@@ -134,7 +134,7 @@ function insideRows(card: CardSpec, dock: DockSpec, rule: Rule): Clearance[] {
   ];
 }
 
-/** What counts for the card as it stands. Into an all-in-one nobody fits a card: it is sold with its own. */
+/** Facts of the card that count for the clearance. An all-in-one is sold with its own card: none is fitted. */
 function rowsOf(card: CardSpec, dock: DockSpec, rule: Rule, sits: keyof typeof LEFT): Clearance[] {
   // An enclosure carries its card; on an open board it hangs on the slot, so its weight is a question there.
   if (dock.form === 'open-board')
@@ -145,7 +145,7 @@ function rowsOf(card: CardSpec, dock: DockSpec, rule: Rule, sits: keyof typeof L
       }),
     ];
   const inside = dock.form === 'all-in-one' ? [] : insideRows(card, dock, rule);
-  return sits === 'inside' ? inside : standingSo(inside, dock, sits);
+  return sits === 'inside' ? inside : countingRows(inside, dock, sits);
 }
 
 function unheldOn({ form, retention }: DockSpec): FitFacts['unheld'] {

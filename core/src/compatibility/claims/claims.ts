@@ -1,7 +1,7 @@
 import { type Range, wilson } from '../../base';
 import { CLAIM_MEASURES, type MeasureId, type Measurement, TAG_IDS, type TagId } from './measure';
 
-/** A rule somebody states, in a form the log can hold against what was measured. An end that is null is open. */
+/** A stated rule in a form that the log can test. An end that is null is open. */
 export interface Claim {
   readonly measure: MeasureId;
   readonly lo: number | null;

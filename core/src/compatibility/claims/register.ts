@@ -83,7 +83,7 @@ function panels(pairs: readonly MeasuredPair[]): FoundSay[] {
     });
 }
 
-/** A title that wants more memory than a card had, by what was stated or fitted of it. */
+/** A title that needs more memory than a card had, by a stated or fitted value. */
 function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>): FoundSay[] {
   return cells.flatMap((c): FoundSay[] => {
     const wants = wantsGB.get(c.first.titleId);
@@ -106,7 +106,7 @@ function hungry(cells: readonly RunGroup[], wantsGB: ReadonlyMap<string, number>
 const TRIPS_MS = 1;
 
 /**
- * What runs say of titles, one line a title, link and assessment: the one that rests on most runs.
+ * Assessments of titles from runs, one line a title, link and assessment: the one that rests on most runs.
  * @param cells groups of repeats of the titles
  * @param pairs of runs of the titles
  * @param wants memory in GB and round trips a frame that titles want, where stated or fitted

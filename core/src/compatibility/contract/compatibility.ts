@@ -25,7 +25,7 @@ export const compatRow = z.object({
   }),
   /** Counted by setup and set of versions: retries of one evening count once. */
   seen: z.object({ n: z.number().int(), worked: z.number().int(), failed: z.number().int() }),
-  /** Told by someone; never one count with what was seen. */
+  /** Hearsay; counted apart from own observations. */
   told: z.object({ n: z.number().int(), worked: z.number().int() }),
   /** More than half of what was seen is otherwise than predicted. */
   contradicted: z.boolean(),
@@ -106,7 +106,7 @@ export const evidenceSummary = z.object({
   near: z.object({ n: z.number().int(), weight: z.number(), worked: z.number() }),
 });
 /** An entry with the factors it counts by. */
-export const weighedEntry = z.object({
+export const weightedEntrySchema = z.object({
   entry: outcomeSchema,
   exact: z.boolean(),
   shares: z.array(z.enum(SHARED_ATTRIBUTES)),
@@ -115,7 +115,7 @@ export const weighedEntry = z.object({
   told: z.number(),
   weight: z.number(),
 });
-export type WeighedEntry = z.infer<typeof weighedEntry>;
+export type WeightedEntryView = z.infer<typeof weightedEntrySchema>;
 export const evidenceResponse = z.object({
   summary: evidenceSummary,
   expected: z.object({
@@ -127,13 +127,13 @@ export const evidenceResponse = z.object({
   }),
   weights: tryWeights.required(),
   /** Units of exactly this chain first, then near ones by weight. */
-  entries: z.array(weighedEntry),
+  entries: z.array(weightedEntrySchema),
   /** Near ones that are not shown. */
   more: z.number().int(),
 });
 export type EvidenceAnswer = z.infer<typeof evidenceResponse>;
 
-/** What the log knows by name, for fields that suggest. */
+/** Names in the log, as suggestions for fields. */
 export const logNames = z.object({
   host: z.array(z.string()),
   dock: z.array(z.string()),

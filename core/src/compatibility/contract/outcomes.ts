@@ -24,18 +24,26 @@ const words = (what: string) =>
     )
     .max(20, { error: `${what}: at most 20` });
 
+const CONFIDENCE = 'Confidence: from 0 to 100 %';
+
 /** An outcome of a setup: what happened, when, under which versions, and how it is known. */
 export const outcomeBody = z.strictObject({
   id: uuid,
-  outcome: z.enum(OUTCOMES, { error: 'Outcome: one of works, care, unreliable, fails' }),
+  outcome: z.enum(OUTCOMES, {
+    error: 'Choose one of: Works, Works with care, Unreliable, Fails',
+  }),
   happenedOn: isoDate,
   versions: versionsSchema.default({}),
   symptoms: words('Symptoms').default([]),
   fixes: words('Fixes').default([]),
   provenance: z.enum(PROVENANCES).default('own'),
-  confidence: z.number().min(0).max(1).default(1),
+  confidence: z
+    .number({ error: CONFIDENCE })
+    .min(0, { error: CONFIDENCE })
+    .max(1, { error: CONFIDENCE })
+    .default(1),
   note: z.string().trim().max(2000, { error: 'Note: at most 2000 characters' }).default(''),
-  /** The order of power it came up in, where somebody noted it. */
+  /** The power order that worked, where noted. */
   order: z.enum(ORDER_IDS).nullable().default(null),
   /** The outcome this one corrects; both stay on record. */
   corrects: uuid.nullable().default(null),

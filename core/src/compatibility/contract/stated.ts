@@ -97,7 +97,11 @@ const noteShape = {
   provenance: z.enum(PROVENANCES).default('own'),
   words: line('What was seen', 300).default(''),
 };
-export const titleNoteBody = z.strictObject({ id: uuid, titleId: uuid, ...noteShape });
+export const titleNoteBody = z.strictObject({
+  id: uuid,
+  titleId: z.uuid({ error: 'Choose a title' }),
+  ...noteShape,
+});
 export type TitleNoteBody = z.input<typeof titleNoteBody>;
 export const titleNoteInFile = z.strictObject({
   id: fileId,
@@ -133,7 +137,7 @@ export type GridAxes = (typeof GRID_AXES)[number];
 export const gridQuery = z.strictObject({
   axes: z.enum(GRID_AXES).default('host-dock'),
   scope: z.enum(['own', 'all']).default('own'),
-  /** The part all cells share; `any` leaves it open, left out it is the one the log knows best. */
+  /** The part that all cells share; `any` leaves it open; absent, it is the one with most log entries. */
   third: z.union([uuid, z.literal('any')]).optional(),
 });
 const gridPart = z.object({ id: uuid, name: z.string(), spec: z.looseObject({}) });
@@ -149,7 +153,7 @@ export const gridResponse = z.object({
   seen: z.array(z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.string()])),
   /** Parts that were left out of rows and columns: at most 200 are shown. */
   left: z.object({ rows: z.number().int(), cols: z.number().int() }),
-  /** Nobody owns a part of this kind: then all are shown. */
+  /** No part of this kind is owned, so all are shown. */
   nobody: z.boolean(),
 });
 export type GridAnswer = z.infer<typeof gridResponse>;

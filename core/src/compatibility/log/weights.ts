@@ -69,7 +69,7 @@ export interface WeightedEntry {
   readonly match: MatchKey;
   readonly versions: Versions;
   readonly told: boolean;
-  /** 0 to 1; counts for what was told by someone only. */
+  /** Weight of hearsay, 0 to 1. */
   readonly confidence: number;
 }
 

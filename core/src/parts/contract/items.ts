@@ -52,7 +52,7 @@ function itemShape<T extends z.ZodType<string>>(id: T) {
 export const itemBody = z.strictObject(itemShape(uuid));
 export const itemInFile = z.strictObject(itemShape(fileId));
 export type ItemBody = z.infer<typeof itemBody>;
-/** A change to a piece. Nothing is filled in: what is not said stays as it is. */
+/** A change to an item. No defaults: absent fields stay as they are. */
 export const itemPatch = z.strictObject({ ...words, differs }).partial();
 
 const measured = z
@@ -94,7 +94,7 @@ export const itemEntry = z.object({
   facts: z.array(factEntry),
   /** Setups that name this very piece. */
   usedIn: z.array(z.object({ id: uuid, name: z.string(), state: z.string() })),
-  /** Who has it now; null when it is here. */
+  /** The present holder; null when it is here. */
   lentTo: z.string().nullable(),
   /** The best rate read through it, by hand or by the readings of setups that name it. */
   best: z.object({ gbps: z.number(), on: isoDate, where: z.string() }).nullable(),

@@ -4,7 +4,7 @@ import { cellOf } from './cells';
 import { columnsOf } from './columns';
 
 /**
- * A line about each column for people who fill a file: what it is, its unit, limits or words.
+ * A line about each column for people who fill in a file: meaning, unit, limits or allowed words.
  * @param kind of parts
  * @returns columns with their lines
  */

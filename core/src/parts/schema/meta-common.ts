@@ -6,7 +6,7 @@ export const manual = (what: string, minutes: number) => ({
   minutes,
 });
 
-/** What every part has: who made it and how it is called. */
+/** Attributes of every part: maker and names. */
 export const named = {
   maker: textAttr('Maker', 80, true),
   model: textAttr('Model', 80, true),
@@ -21,7 +21,7 @@ export const portFamily = textAttr("Name of the maker's own port", 60, false, {
   findOut: manual("the name of the maker's own port, on host and dock alike,", 3),
 }).default('');
 
-/** Of which kind the sockets and plugs are that carry most through one plug. One nobody said anything of has sense pins. */
+/** Kind of the high-power sockets and plugs. An unknown one has sense pins. */
 export const WIDE_KINDS = {
   sense: '16 pins, with sense pins',
   older: 'Older: 12 pins, no sense pins',

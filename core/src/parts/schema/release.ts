@@ -54,7 +54,7 @@ export const releaseSchema = z.strictObject({
 });
 export type ReleaseSpec = z.infer<typeof releaseSchema>;
 
-/** Which slot a requirement speaks about. */
+/** The slot that a requirement applies to. */
 export const SUBJECTS = {
   host: 'Host',
   dock: 'Dock',
@@ -64,8 +64,8 @@ export const SUBJECTS = {
 } as const;
 
 /**
- * Something that must hold: who, needs what at least or at most, on which system, from and until when, what happens when it does not.
- * A lost support is a date, not a deletion.
+ * A requirement: the part, the version it needs at least or at most, the system, the days it holds, and the effect of
+ * not meeting it. Support that ended has an end date; it is not deleted.
  */
 export const requirementSchema = z
   .strictObject({
@@ -91,9 +91,9 @@ export const requirementSchema = z
     atLeast: version('At least'),
     atMost: version('At most'),
     severity: wordAttr('When it is not met', {
-      blocks: 'Stops it',
-      care: 'Needs care',
-      note: 'Good to know',
+      blocks: 'Blockers',
+      care: 'Warnings',
+      note: 'Notes',
     }),
     effect: textAttr('What is seen then', 300, true, { help: 'In words: crashes on plugging in.' }),
     workaround: textAttr('Workaround', 300, false).default(''),

@@ -64,7 +64,7 @@ export type SoftwareRole = keyof Installed;
 
 const yesNo = { yes: 'Yes', no: 'No' } as const;
 
-/** What a link lets through before anybody approves. */
+/** What a link permits before it is approved. */
 export const SECURITY_WORDS = {
   none: 'None: everything connects',
   user: 'User: asks once',

@@ -14,7 +14,7 @@ const FINDINGS = {
   })),
 };
 
-/** Before a step that can lock the owner out: the recovery key, and a way back when the picture may go. */
+/** Before a step that can lock the owner out: the recovery key, and a fallback when the picture may go. */
 export const lockOut = defineCheck({
   id: 'lock-out',
   reads: ['settings'],

@@ -28,8 +28,8 @@ const FED_FINDINGS = {
 type FedDraft = DraftOf<typeof FED_FINDINGS>;
 
 /**
- * What a card wants through its 16-pin cable against what the sense pins of the cable allow, W, over every completion; null where no
- * 16-pin cable can meet a 16-pin socket.
+ * Power that a card may draw through its 16-pin cable against what the sense pins of the cable allow, W, over every
+ * completion; null where no 16-pin cable can meet a 16-pin socket.
  */
 function senseOf(card: CardSpec, supply: SupplyAttrs, boardW: Range, slotMost: number) {
   const n = socketCounts(card);
@@ -61,7 +61,7 @@ function senseOf(card: CardSpec, supply: SupplyAttrs, boardW: Range, slotMost: n
   };
 }
 
-/** 16-pin cables whose sense pins allow less than the card may want. */
+/** 16-pin cables whose sense pins allow less than the card may draw. */
 function held(power: PowerFacts, card: CardSpec | null, slotMost: number): FedDraft[] {
   const { boardW } = power;
   if (!card || !boardW || power.sealed) return [];
@@ -80,7 +80,7 @@ function held(power: PowerFacts, card: CardSpec | null, slotMost: number): FedDr
   });
 }
 
-/** A slot that gives the card too little, and sense pins that allow less than it may want. */
+/** A slot that supplies too little, and sense pins that allow less than the card may draw. */
 export const cardFed = defineCheck({
   id: 'card-fed',
   reads: ['power', 'card'],

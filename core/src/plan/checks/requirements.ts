@@ -152,7 +152,9 @@ function paramsOf({ requirement: r, have, by, workaround }: RequirementStatus): 
   };
 }
 
-/** Requirements that are not met, or of which it is not known. Each says who asks for what, since when, and what is seen then. */
+/**
+ * Requirements that are not met or unknown, each with its part, the version, the day it holds from, and the symptom.
+ */
 export const requirements = defineCheck({
   id: 'requirements',
   reads: ['held'],

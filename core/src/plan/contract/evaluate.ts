@@ -70,7 +70,7 @@ export const evaluateBody = z
     evidence: z.enum(['none', 'log']).default('none'),
     asOf: isoDate.optional(),
     rules: houseRulesSchema.optional(),
-    /** Requirements and releases to judge by; left out, those of the catalogue that speak of this chain. */
+    /** Requirements and releases to apply; absent, those of the catalogue that match this chain. */
     requirements: z.array(requirementSchema).max(200).optional(),
     releases: z.array(releaseSchema).max(200).optional(),
     /** Frames to expect of titles that are known. */

@@ -37,14 +37,19 @@ export const setupRow = setupSchema.extend({
 });
 export type SetupRow = z.infer<typeof setupRow>;
 export const setupPage = pageOf(setupRow);
+/** What the list of setups sorts by: `changed` is the time of the last save. */
+export const SETUP_SORTS = ['name', 'state', 'changed'] as const;
+export type SetupSort = (typeof SETUP_SORTS)[number];
 export const setupQuery = z.strictObject({
   ...pageQuery,
   q: z.string().trim().max(100).optional(),
   state: setupState.optional(),
   retired: flag.default(false),
+  sort: z.enum(SETUP_SORTS).default('name'),
+  dir: z.enum(['asc', 'desc']).default('asc'),
 });
 
-/** Counts of setups by verdict, and the one that needs someone first. */
+/** Counts of setups by verdict, and the most urgent one. */
 export const summarySchema = z.object({
   n: z.number().int(),
   own: z.number().int(),

@@ -16,7 +16,7 @@ export interface EvidenceSummary {
   readonly exact: Tally;
   /** Seen with exactly this chain, no version noted otherwise than asked. */
   readonly same: UnitCount;
-  /** Told by someone of exactly this chain. */
+  /** Hearsay of exactly this chain. */
   readonly told: UnitCount;
   /** Exactly this chain, changed versions and hearsay counted for less. */
   readonly weighted: { readonly worked: number; readonly failed: number };

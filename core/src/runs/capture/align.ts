@@ -52,9 +52,14 @@ const CLEAR_R = 0.5;
 const APART = 0.1;
 
 /**
- * Where a log of a sensor lies against the frames: the shift at which sensor and frame rate go most alike or most opposite
- * (cross-correlation, normalised over what overlaps, at least half of the shorter). Null without anything to hold together.
- * The best is clear from |r| 0.5 on when nothing more than 2 s away comes within 0.1 of it (common practice, no published source).
+ * Offset of a sensor log against the frames: the shift at which sensor and frame rate correlate most, positively or
+ * negatively (cross-correlation, normalised over the overlap, at least half of the shorter). The best is clear from
+ * |r| 0.5 when no shift more than 2 s away comes within 0.1 of it. Common practice, no published source.
+ *
+ * @param frames frame times, ms
+ * @param lane sensor values in even steps; NaN for gaps
+ * @param mostMs upper bound on the shift either way, ms
+ * @returns offset in ms, correlation and whether it is clear; null without an overlap or without variation
  */
 export function align(
   frames: Float32Array,

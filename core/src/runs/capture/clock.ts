@@ -1,8 +1,11 @@
 const DAY_MS = 86_400_000;
 
 /**
- * A date with a time, or a time of day, in ms: since 1970 (a date without a zone is taken as UTC), or since midnight. NaN for anything
- * else. "14:02:03,5" and "14:02:03.5" are the same.
+ * Parses a date with a time (without a zone UTC), or a time of day; a decimal comma is read like a point.
+ *
+ * @param cell text of a table cell
+ * @returns ms since 1970, or since midnight; NaN for anything else
+ * @example clockMs('00:00:01,5') // => 1500
  */
 export function clockMs(cell: string): number {
   const t = cell.trim().replace(/(\d),(\d)/, '$1.$2');
@@ -16,7 +19,13 @@ export function clockMs(cell: string): number {
   return (Number(m[1]) * 60 + Number(m[2])) * 60_000 + Number(m[3] ?? 0) * 1000;
 }
 
-/** Times of day go on past midnight. */
+/**
+ * Adds a day to a time of day that is more than half a day before the row above it.
+ *
+ * @param ms time of day, ms
+ * @param before time of the row above, ms
+ * @returns time of day, ms, 24 h later after midnight; dates stay as they are
+ */
 export function pastMidnight(ms: number, before: number): number {
   return ms < before && before - ms > DAY_MS / 2 && before < DAY_MS * 2 ? ms + DAY_MS : ms;
 }

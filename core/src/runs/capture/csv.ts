@@ -4,8 +4,12 @@ import { CaptureReader } from './reader';
 import type { CaptureLayout, CaptureResult, Mapping, ReadCapture } from './types';
 
 /**
- * How the CSV library is asked: every line one row, nothing converted, nothing left out. A table of one column is cut at a mark that no
- * file holds, a unit separator.
+ * Options of the CSV library: every line one row, nothing converted, nothing left out. A table of one column is split at a
+ * unit separator, which no file holds.
+ *
+ * @param mapping delimiter of the file
+ * @param newline line end of the file
+ * @returns the options
  */
 export function csvOptions(mapping: Pick<Mapping, 'delimiter'>, newline: '\n' | '\r\n' = '\n') {
   return {
@@ -19,8 +23,13 @@ export function csvOptions(mapping: Pick<Mapping, 'delimiter'>, newline: '\n' | 
 const BATCH = 1 << 20;
 
 /**
- * Read a capture or a log of sensors from text that comes in parts. `told` hears how many characters were read, after each part.
- * Problems and bad rows are values; nothing is thrown.
+ * Reads a capture or a sensor log from chunks of text. Problems and bad rows are values; nothing is thrown.
+ *
+ * @param parts chunks of the file, in order
+ * @param mapping what each column holds, confirmed by the user
+ * @param layout how the table is written
+ * @param told called after each chunk with the characters read so far
+ * @returns streams, row count and bad rows, or the problem with its place
  */
 export async function readCaptureText(
   parts: AsyncIterable<string> | Iterable<string>,

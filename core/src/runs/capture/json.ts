@@ -25,8 +25,11 @@ const isObject = (x: unknown): x is Json =>
   typeof x === 'object' && x !== null && !Array.isArray(x);
 
 /**
- * Read JSON: the open format `ruddy-bridge/capture` (its schema is `/api/schemas/capture`), a bare list of frame times in ms, or a list
- * of rows with named fields, which becomes a table. Everything else is refused with the place.
+ * Reads JSON: the open format `ruddy-bridge/capture` (schema at `/api/schemas/capture`), a bare list of frame times in ms,
+ * or a list of rows with named fields, which becomes a table.
+ *
+ * @param text the whole file
+ * @returns the capture or the table as text, or the problem with its place
  */
 export function readCaptureJson(text: string): CaptureResult<JsonCapture> {
   let json: unknown;

@@ -4,12 +4,24 @@ const DELIMITERS = ['\t', ';', '|', ','] as const;
 const COMMENTS = ['#', '//'] as const;
 const SAMPLE = 200;
 
-/** Is a cell written as a number, with either decimal mark? */
+/**
+ * Tells a number, with either decimal mark.
+ *
+ * @param cell text of a table cell
+ * @returns true for a number
+ * @example looksNumeric('16,67') // => true
+ */
 export function looksNumeric(cell: string): boolean {
   return /^[+-]?(\d+([.,]\d*)?|[.,]\d+)([eE][+-]?\d+)?$/.test(cell.trim());
 }
 
-/** Does a cell look like a date or a time of day? */
+/**
+ * Tells a date or a time of day.
+ *
+ * @param cell text of a table cell
+ * @returns true when `clockMs` can read it
+ * @example looksClock('14:02:03.5') // => true
+ */
 export function looksClock(cell: string): boolean {
   return /^(\d{4}-\d{2}-\d{2}[T ])?\d{1,2}:\d{2}(:\d{2}([.,]\d+)?)?(Z|[+-]\d{2}:?\d{2})?$/.test(
     cell.trim(),
@@ -58,7 +70,12 @@ function isDecimalComma(rows: readonly string[]): boolean {
   );
 }
 
-/** Find how a table is written, from the first lines of a file: marks, lines before the table, header, decimal mark. */
+/**
+ * Detects how a table is written: delimiter, lines before the table, header, decimal mark.
+ *
+ * @param head the first lines of the file
+ * @returns the layout with its first rows, or the problem
+ */
 export function findLayout(head: string): CaptureResult<CaptureLayout> {
   const text = head.startsWith('\uFEFF') ? head.slice(1) : head;
   const lines = text.split(/\r\n|\n|\r/).slice(0, SAMPLE);

@@ -139,7 +139,12 @@ function onlyOnce(roles: readonly ColumnRole[]): ColumnRole[] {
   return roles.map((r, i) => (roles.indexOf(r) === i ? r : 'ignore'));
 }
 
-/** What each column holds, proposed from its name and from what stands in it; somebody confirms it before a file is read. */
+/**
+ * Proposes what each column holds, from its name and its values. The user confirms it before the file is read.
+ *
+ * @param layout layout of the file
+ * @returns the mapping
+ */
 export function proposeMapping(layout: CaptureLayout): Mapping {
   const columns = Array.from({ length: layout.width }, (_, i) => i);
   const named = columns.map((i): ColumnRole => {
@@ -171,7 +176,12 @@ function isCounter(list: readonly number[]): boolean {
   );
 }
 
-/** What files of one layout have in common: a mapping confirmed once is proposed again for the next of them. */
+/**
+ * Signature of a layout: a confirmed mapping is proposed again for files of the same signature.
+ *
+ * @param layout layout of the file
+ * @returns delimiter, decimal mark and column names, or the number of columns; at most 2000 characters
+ */
 export function signatureOf(layout: CaptureLayout): string {
   const names = layout.header?.map((h) => h.toLowerCase()).join('|') ?? `no names, ${layout.width}`;
   return `${layout.delimiter === '\t' ? 'tab' : layout.delimiter}${layout.decimal}${names}`.slice(
@@ -180,7 +190,13 @@ export function signatureOf(layout: CaptureLayout): string {
   );
 }
 
-/** A mapping from before, for a file of the same signature: lines before the table may be others. */
+/**
+ * Applies a stored mapping to a file of the same signature; its number of lines before the table may differ.
+ *
+ * @param mapping the stored mapping
+ * @param layout layout of the file
+ * @returns the mapping for this file
+ */
 export function remembered(mapping: Mapping, layout: CaptureLayout): Mapping {
   return { ...mapping, skip: layout.skip, comment: layout.comment };
 }
@@ -188,7 +204,13 @@ export function remembered(mapping: Mapping, layout: CaptureLayout): Mapping {
 /** Rows that come no faster than this are a log of sensors; frames come faster. */
 const LOG_STEP_MS = 90;
 
-/** Does a mapping read frames, or only sensors over time? Null: neither. */
+/**
+ * Kind of data that a mapping reads.
+ *
+ * @param mapping the mapping
+ * @param layout layout of the file, whose sample shows the step between rows
+ * @returns frames, only sensors over time, or null for neither
+ */
 export function readsWhat(mapping: Mapping, layout: CaptureLayout): 'frames' | 'log' | null {
   const at = mapping.columns.findIndex((c) => c.role === 'time');
   if (mapping.columns.some((c) => c.role === 'frame')) return 'frames';

@@ -31,6 +31,12 @@ export const ROLES = [
 ] as const;
 export type ColumnRole = (typeof ROLES)[number];
 
+/**
+ * Tells a column role that is a sensor.
+ *
+ * @param role role of a column
+ * @returns true for sensors
+ */
 export function isSensor(role: ColumnRole): role is Sensor {
   return role in SENSORS;
 }
@@ -89,7 +95,7 @@ export interface SensorSeries {
   readonly values: Float32Array;
 }
 
-/** What one program drew, or what a log measured while nobody says which program ran. */
+/** Frames of one program, or a sensor log whose program is unknown. */
 export interface Stream {
   readonly program: string;
   /** Time of each rendered frame in ms, rounded to float32; empty in a log of sensors. */

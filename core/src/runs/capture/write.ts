@@ -16,7 +16,13 @@ export interface CaptureFile {
   }[];
 }
 
-/** The shortest decimal that is the same float32, so that a file read again gives the same values. */
+/**
+ * Shortest decimal that reads back as the same float32.
+ *
+ * @param v a float32 value
+ * @returns the decimal
+ * @example shortest(Math.fround(16.67)) // => 16.67
+ */
 export function shortest(v: number): number {
   for (let digits = 6; digits < 10; digits++) {
     const s = Number(v.toPrecision(digits));
@@ -25,6 +31,15 @@ export function shortest(v: number): number {
   return v;
 }
 
+/**
+ * Contents of a capture file (`ruddy-bridge/capture`, version 1).
+ *
+ * @param head name of the capturing program and start, ISO 8601
+ * @param frames frame times, ms
+ * @param shown times between shown pictures, ms; null when not captured
+ * @param lanes sensor series; NaN is written as null
+ * @returns an object for `JSON.stringify`
+ */
 export function captureFile(
   head: { program: string; startedAt: string | null },
   frames: Float32Array,

@@ -27,11 +27,14 @@ export interface RunComparison {
 const CHANCE = 0.05;
 
 /**
- * Is b faster than a, by how much, and is it told apart from the scatter of repeats? The ratio is that of geometric means, its interval
- * from Welch's test on logarithms, so that it is the same whether rates or times are compared. `lowerIsBetter`: the values are times,
- * and speed is their inverse. In: values above 0, at least one a side.
+ * Ratio of the speeds of two groups of repeats, with the interval of Welch's test on the logarithms, so that rates and
+ * times give the same result. Source: B. L. Welch, Biometrika 34 (1947), 28-35. Worked example: 100 against 120
+ * frames/s is 20 % faster, 120 % of; from the other side, 100 is 16.7 % lost.
  *
- * Worked example: 100 against 120 frames/s is 20 % faster, 120 % of; seen from b, 100 is 16.7 % lost.
+ * @param a repeats of the base, each above 0, length at least 1
+ * @param b repeats of the other side, same unit, length at least 1
+ * @param lowerIsBetter true for times: speed is their inverse
+ * @returns ratio b over a with its 95 % interval and p, null with fewer than two repeats a side
  */
 export function compareRuns(
   a: readonly number[],
@@ -54,7 +57,13 @@ export function compareRuns(
   };
 }
 
-/** The three numbers that are mixed up: % faster, % of, % lost, from a share of the base's speed. 2.78 is 178 % faster, 278 % of. */
+/**
+ * The three percentages of a ratio that are mixed up.
+ *
+ * @param of speed as a share of the base's speed
+ * @returns % faster, % of, % lost
+ * @example threeWays(2.78) // => { faster: 178, of: 278, lost: -178 }
+ */
 export function threeWays(of: number): { faster: number; of: number; lost: number } {
   return { faster: (of - 1) * 100, of: of * 100, lost: (1 - of) * 100 };
 }
@@ -63,9 +72,14 @@ export const MEANINGS = ['faster', 'of', 'lost'] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
 /**
- * Which reading of a stated percentage fits two stated figures? Both directions are tried: b against a, and a against b. `decimals`: how
- * finely the percentage was stated; figures are taken as rounded to whole numbers when they are whole.
- * - faster: (b / a - 1); of: b / a; lost: (1 - b / a).
+ * Finds the reading of a stated percentage that fits two stated numbers: faster (b / a - 1), of (b / a) or lost
+ * (1 - b / a), with either number as the base.
+ *
+ * @param a first number
+ * @param b second number, same unit
+ * @param percent the stated percentage
+ * @param decimals decimals the percentage was stated with; whole numbers are taken as rounded
+ * @returns readings that fit, with their exact percentage
  */
 export function statedPercent(
   a: number,

@@ -14,7 +14,7 @@ export interface ConvergeRow {
   /** Against the slowest card: here, and in a desktop. */
   readonly here: RunComparison;
   readonly desktop: RunComparison | null;
-  /** Of the desktop's ratio by index where nobody measured it. */
+  /** Desktop ratio by card index, where it was not measured. */
   readonly byIndex: number | null;
 }
 export interface Converge {
@@ -30,8 +30,10 @@ export interface Converge {
 export const TOGETHER = 0.05;
 
 /**
- * Do cards come together on this chain? Each card's ratio to the slowest here beside its ratio in a desktop. In: at least two cards at
- * one resolution, best the highest; null with fewer.
+ * Compares the ratios of cards on one chain with their ratios in a desktop. Ratios that shrink here show a common limit.
+ *
+ * @param cards speeds of each card at one resolution, best the highest, with its speed in a desktop if known
+ * @returns each card's ratio to the slowest, the spread here and in a desktop; null with fewer than two cards
  */
 export function converge(cards: readonly CardHere[]): Converge | null {
   const known = cards.filter((c) => c.here.length > 0).sort((a, b) => mean(a.here) - mean(b.here));
@@ -67,7 +69,13 @@ export interface HostSwap {
   readonly arrives: number;
 }
 
-/** Two hosts with the same card: how much of the processor's ratio arrives in the frames. Null where the processors are alike. */
+/**
+ * Share of the processor's gain that arrives in the frames when the host is swapped under the same card.
+ *
+ * @param a speeds on the first host, frames/s, and its single-thread index
+ * @param b the same on the second host
+ * @returns ratio of the frames, ratio of the processors, and the share on logarithms; null where the indices are equal
+ */
 export function hostSwap(
   a: { readonly speeds: readonly number[]; readonly index: number },
   b: { readonly speeds: readonly number[]; readonly index: number },

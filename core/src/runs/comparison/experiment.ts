@@ -54,11 +54,15 @@ function reflected(levels: readonly (readonly string[])[]): string[][] {
 }
 
 /**
- * The order in which a session is measured: every cell `repeats` times, hardware swapped as seldom as possible, and the first cell once
- * more at the end (A-B-A), so that drift shows. The factor that takes longest changes least often: from cell to cell exactly one factor
- * changes, which no order can undercut, and the dearest changes only as often as it has levels to reach. Cells are measured one by one,
- * repeats together, as a swap takes longer than a repeat.
- * Source of the order: F. Gray, US patent 2632058 (1953), the reflected code, here with any number of levels.
+ * Order in which a session is measured: every cell `repeats` times, hardware swapped as seldom as possible, the first cell
+ * once more at the end (A-B-A), so that drift shows. From cell to cell exactly one factor changes, which no order can
+ * undercut, and the factor that takes longest only as often as it has levels to reach. Repeats of a cell stay together:
+ * a swap takes longer than a repeat. Source: reflected code, F. Gray, US patent 2632058 (1953), here with any number of
+ * levels.
+ *
+ * @param factors factors with their levels and minutes of a change
+ * @param repeats runs of each cell, at least 1
+ * @returns cells in order, number of runs and minutes
  */
 export function planSession(factors: readonly Factor[], repeats: number): Plan {
   const dearFirst = [...factors].sort((a, b) => b.minutes - a.minutes);
@@ -90,7 +94,13 @@ export function planSession(factors: readonly Factor[], repeats: number): Plan {
   };
 }
 
-/** Scatter of repeats as a share of their mean, pooled over groups of at least two; null without such a group. */
+/**
+ * Coefficient of variation of repeats, pooled over groups.
+ *
+ * @param groups repeats of one cell each, any unit, above 0
+ * @returns standard deviation as a share of the mean; null without a group of at least two
+ * @example scatterOf([[99, 101]]) // => 0.0141
+ */
 export function scatterOf(groups: readonly (readonly number[])[]): number | null {
   let squares = 0;
   let freedom = 0;
@@ -103,19 +113,30 @@ export function scatterOf(groups: readonly (readonly number[])[]): number | null
   return freedom === 0 ? null : Math.sqrt(squares / freedom);
 }
 
-/** Scatter taken where nobody has measured any yet: 2 % (common practice, no published source). */
+/** Coefficient of variation assumed before any is measured: 2 % (common practice, no published source). */
 export const USUAL_SCATTER = 0.02;
 
-/** Nobody measures a cell more often than this. */
+/** Upper bound on repeats of a cell. */
 export const MAX_REPEATS = 50;
 
-/** How often each cell is to be measured so that a difference of `percent` is told apart; null where `MAX_REPEATS` are not enough. */
+/**
+ * Repeats of each cell that tell a difference apart.
+ *
+ * @param percent difference to show, %
+ * @param scatter coefficient of variation of a run; null takes `USUAL_SCATTER`
+ * @returns repeats, at least 3; null where `MAX_REPEATS` are not enough
+ */
 export function repeatsFor(percent: number, scatter: number | null): number | null {
   const needed = repeatsNeeded(scatter ?? USUAL_SCATTER, percent / 100, MAX_REPEATS);
   return needed === null ? null : Math.max(3, needed);
 }
 
-/** The least difference that `MAX_REPEATS` tell apart with this scatter, as a share. */
+/**
+ * Smallest difference that `MAX_REPEATS` repeats tell apart.
+ *
+ * @param scatter coefficient of variation of a run; null takes `USUAL_SCATTER`
+ * @returns difference as a share, 0.05 is 5 %
+ */
 export function leastReachable(scatter: number | null): number {
   return minDetectableChange(scatter ?? USUAL_SCATTER, MAX_REPEATS);
 }

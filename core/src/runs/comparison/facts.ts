@@ -67,7 +67,12 @@ function linkOf(chain: Chain): string {
 const capWords = (fps: number | null) =>
   fps === null ? '' : fps === 0 ? 'none' : `${fps} frames/s`;
 
-/** What a run was made with, in words; empty where nobody said. In: the chain as it was on the day, and what was said of the run. */
+/**
+ * Facts of a run as text; empty where unknown.
+ *
+ * @param run chain of the day, title, settings and how it was captured
+ * @returns one text for each fact
+ */
 export function factsOf(run: {
   chain: Chain;
   title: string;
@@ -122,7 +127,14 @@ const ASKED: Readonly<Record<RunKind, readonly (keyof RunSettings)[]>> = {
   none: [],
 };
 
-/** The settings nobody has said yet, by name, and whether it is known how the run was captured. */
+/**
+ * Settings of a run that are unknown.
+ *
+ * @param kind kind of run
+ * @param settings its settings
+ * @param context how it was captured
+ * @returns labels of the missing settings, in the order of the form
+ */
 export function missingOf(kind: RunKind, settings: RunSettings, context: RunContext): string[] {
   const missing = ASKED[kind]
     .filter((k) => settings[k] === NO_RUN_SETTINGS[k])
@@ -130,7 +142,13 @@ export function missingOf(kind: RunKind, settings: RunSettings, context: RunCont
   return kind !== 'none' && context.method === null ? [...missing, FACTS.method] : missing;
 }
 
-/** Settings a setup already tells of: the person need not type them again. */
+/**
+ * Settings that a setup already tells, so that they need not be typed again.
+ *
+ * @param chain the chain
+ * @param powerMode power mode of the host
+ * @returns settings with the others empty
+ */
 export function settingsFromChain(chain: Chain, powerMode: string): RunSettings {
   const { toPanel, lid } = chain.settings;
   const one = (v: unknown) => (typeof v === 'string' ? v : null);
@@ -152,8 +170,13 @@ export interface Unlike {
 }
 
 /**
- * Every difference between two runs other than those under test. A side that did not say is a difference, too, when the other did: it
- * may be unlike. Where neither said, nothing is known and `missingOf` says so.
+ * Differences between two runs other than those under test. A fact known of one side only is a difference; a fact unknown
+ * of both is left to `missingOf`.
+ *
+ * @param a facts of the first run
+ * @param b facts of the second run
+ * @param underTest facts that are meant to differ
+ * @returns differences with both values
  */
 export function unlike(a: RunFacts, b: RunFacts, underTest: readonly Fact[]): Unlike[] {
   return FACT_IDS.filter((f) => !underTest.includes(f) && a[f] !== b[f]).map((fact) => ({
@@ -164,7 +187,12 @@ export function unlike(a: RunFacts, b: RunFacts, underTest: readonly Fact[]): Un
   }));
 }
 
-/** Runs of the same key are repeats of one another: nothing known about them differs but the day. */
+/**
+ * Key of runs that are repeats of one another: all known facts but the day are equal.
+ *
+ * @param facts facts of a run
+ * @returns the key
+ */
 export function repeatKey(facts: RunFacts): string {
   return FACT_IDS.map((f) => facts[f]).join('\u0000');
 }

@@ -26,7 +26,7 @@ export interface ComparisonCell {
   readonly unlike: readonly Unlike[];
   /** Against the same card in a desktop slot, where such a run is known for this row. */
   readonly ofNorm: number | null;
-  /** What to know before believing it: lengths, caps, settings nobody said. */
+  /** Reservations about the comparison: lengths, caps, unknown settings. */
   readonly notes: readonly Note[];
   /** Why there is nothing: empty when there is. */
   readonly why: string;
@@ -88,13 +88,19 @@ function notesOf(cell: readonly GridRun[], base: readonly GridRun[]): Note[] {
 }
 
 /** The place of a run in a row or column; a run that did not say stands under a name of its own. */
-export const NOT_SAID = 'not said';
+export const NOT_SAID = 'not set';
 const placeOf = (r: GridRun, d: Dimension) => r.facts[d] || NOT_SAID;
 
 /**
- * Runs as a grid: rows and columns are what they differ in, each row is compared with its cell in the base column. Where runs of one cell
- * differ in something else, too, those most like the base count and the others are said to be left out. What is unlike the base beside
- * row and column stands in the cell.
+ * Comparison table of runs: each row is compared with its cell in the base column. Where the runs of a cell differ in
+ * another fact, those most like the base count and the others are listed as left out.
+ *
+ * @param runs runs with their facts
+ * @param rowBy dimension of the rows
+ * @param columnBy dimension of the columns
+ * @param base value of the base column
+ * @param measure average, low or score
+ * @returns cells with comparison and further differences; averages over titles where rows are titles
  */
 export function grid(
   runs: readonly GridRun[],

@@ -11,6 +11,13 @@ export const PLAY_LABELS = {
 } as const;
 export type PlayLabel = keyof typeof PLAY_LABELS;
 
+/**
+ * Label of how well a title plays. Limits are common practice, no published source.
+ *
+ * @param averageFps average, frames/s
+ * @param lowFps 1 % low, frames/s
+ * @returns the label
+ */
 export function playLabel(averageFps: number, lowFps: number): PlayLabel {
   if (lowFps < 15) return 'unplayable';
   if (lowFps < 30) return 'poor';
@@ -25,9 +32,12 @@ export interface OverTitles {
 }
 
 /**
- * An average over titles: the geometric mean of the ratios, so that no title counts more for running faster and neither side is the base
- * by choice. Titles that one side lacks are left out by name.
- * Source: Fleming and Wallace, Communications of the ACM 29 (1986), 218-221, on why ratios are averaged so.
+ * Geometric mean of the ratios over titles, so that no title counts more for running faster and neither side is the base
+ * by choice. Source: Fleming and Wallace, Communications of the ACM 29 (1986), 218-221.
+ *
+ * @param list one ratio a title; null where a side lacks it, with the reason
+ * @returns the mean, null without any; titles used and titles left out
+ * @example overTitles([{ title: 'A', of: 2, why: '' }, { title: 'B', of: 0.5, why: '' }]) // => { of: 1, titles: ['A', 'B'], left: [] }
  */
 export function overTitles(
   list: readonly { readonly title: string; readonly of: number | null; readonly why: string }[],

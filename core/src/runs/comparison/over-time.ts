@@ -32,7 +32,12 @@ export interface OverTime {
   readonly perYear: Trend | null;
 }
 
-/** The same run but for its versions: title, parts and every setting. */
+/**
+ * Key of runs that differ only in versions: title, parts and settings are equal.
+ *
+ * @param facts facts of a run
+ * @returns the key
+ */
 export function sameButVersions(facts: RunFacts): string {
   return FACT_IDS.filter((f) => !(VERSIONS as readonly Fact[]).includes(f))
     .map((f) => facts[f])
@@ -43,8 +48,11 @@ const DAY_MS = 86_400_000;
 const YEAR_DAYS = 365.25;
 
 /**
- * The same run over versions and months: a step for every set of versions in the order of their days, each held against the one before
- * by Welch's test, and the trend over the days (Mann-Kendall, Sen). In: runs of one key of `sameButVersions`, in any order.
+ * Speed of one run over versions and days: a step for each set of versions, compared with the one before by Welch's test,
+ * and the trend over the days. Source: H. B. Mann, Econometrica 13 (1945); P. K. Sen, JASA 63 (1968).
+ *
+ * @param runs runs of one key of `sameButVersions`, in any order
+ * @returns steps by day, and the trend in % a year, null with fewer than three days
  */
 export function overTime(runs: readonly DatedRun[]): OverTime {
   const sorted = [...runs].sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
@@ -89,10 +97,15 @@ export function overTime(runs: readonly DatedRun[]): OverTime {
   return { steps, perYear: trend(points) };
 }
 
-/** What changed, in words of the facts. */
+/**
+ * Labels of the versions that changed in a step.
+ *
+ * @param step the step
+ * @returns the labels; empty for the first step
+ */
 export function changedNames(step: VersionStep): string {
   return step.changed
-    .map((c) => `${FACTS[c.fact]}: ${c.from || 'not said'} to ${c.to || 'not said'}`)
+    .map((c) => `${FACTS[c.fact]}: ${c.from || 'not set'} to ${c.to || 'not set'}`)
     .join('; ');
 }
 
@@ -111,9 +124,11 @@ export interface AgedRow {
 }
 
 /**
- * Synthetic tests by age as % of the same card in a desktop: newer ones send less a frame and flatter the link (common practice, no
- * published source: 21, 15 and 8 % lost in three generations). Out: rows by year and the trend in points of % a year, null with fewer
- * than three tests.
+ * Synthetic tests by age, as % of the same card in a desktop: newer tests send less data a frame and lose less. Common
+ * practice, no published source: 21, 15 and 8 % lost in three generations.
+ *
+ * @param tests speeds here and in a desktop, with the year of the test
+ * @returns rows by year, and the trend in points of % a year, null with fewer than three tests
  */
 export function byAge(tests: readonly AgedTest[]): { rows: AgedRow[]; perYear: Trend | null } {
   const rows = tests

@@ -22,13 +22,19 @@ export interface Session {
   readonly backDone: boolean;
   /** What should have been held and was not, with the values seen. */
   readonly notHeld: readonly { readonly fact: Fact; readonly values: readonly string[] }[];
-  /** What nobody said of any run, so that nobody can tell whether it was held. */
+  /** Facts unknown of every run, so that it cannot be told whether they were held. */
   readonly notSaid: readonly Fact[];
 }
 
 /**
- * Where a planned session stands. A run belongs to the cell whose levels are its facts; runs from before the session was planned belong to
- * none. What varies is what the question asks about; everything else is to be held, and what was not is listed.
+ * State of a planned session. A run belongs to the cell whose levels are its facts; runs from before the plan belong to
+ * none. A fact that is no factor must be held: those that vary are listed.
+ *
+ * @param factors factors of the session with their levels
+ * @param repeats runs of each cell
+ * @param runs runs with their facts, in any order
+ * @param plannedAt time of the plan, ISO 8601
+ * @returns runs of each cell, the next cell, and facts that varied or are unknown
  */
 export function sessionState(
   factors: readonly Factor[],

@@ -231,7 +231,7 @@ export const runInFile = z.strictObject({
   happenedAt: instant,
   recordedAt: instant,
   seq: z.number().int().min(0).max(1e9).default(0),
-  /** The chain as it was; absent, the setup's chain as it stands in this file. */
+  /** The chain of the day; absent, the setup's chain in this file. */
   chain: z.unknown().optional(),
 });
 export const sessionInFile = z.strictObject({

@@ -15,7 +15,7 @@ export const ALARMS = {
   'memory-clock': 'The memory of the card runs slow',
   'periodic-hitch': 'A hitch comes back in a fixed time',
   impossible: 'A reading that cannot be',
-  'beyond-traffic': 'The toll is more than traffic explains',
+  'beyond-traffic': 'The link overhead is more than traffic explains',
 } as const;
 export type AlarmId = keyof typeof ALARMS;
 export const ALARM_IDS = Object.keys(ALARMS) as AlarmId[];

@@ -17,7 +17,7 @@ const MOST = 0.5;
 
 /** Frames a cap lets through scatter less than this, as the middle half over the median. */
 const TIGHT = 0.04;
-/** A cap evens out: its seconds scatter less than this share of what frames without a cap would make of them. */
+/** A cap evens out: the rates of its seconds scatter less than this share of what independent frames would give. */
 const EVENED = 0.35;
 
 /** Is something holding the frames, whatever the rate? Either they are all alike, or each late one is made up for. */

@@ -44,7 +44,13 @@ const BAD: Readonly<Record<BadRow['why'], string>> = {
   'goes-back': 'is before the row above it',
 };
 
-/** Why a row was not read, with its place. `columns`: names of the columns, where the file has them. */
+/**
+ * Reason why a row was not read, with its place.
+ *
+ * @param b the row
+ * @param columns names of the columns; null where the file has none
+ * @returns the sentence
+ */
 export function badRowText(b: BadRow, columns: readonly string[] | null): string {
   const where =
     b.column === null
@@ -53,6 +59,12 @@ export function badRowText(b: BadRow, columns: readonly string[] | null): string
   return `Line ${b.line}${where}: ${b.column === null && b.why === 'short' ? b.value : `"${b.value}"`} ${BAD[b.why]}.`;
 }
 
+/**
+ * Reason why a file was not read, with its place.
+ *
+ * @param p the problem
+ * @returns the sentence
+ */
 export function captureProblemText(p: CaptureProblem): string {
   switch (p.code) {
     case 'empty':
@@ -88,14 +100,22 @@ export const SAYS_WORDS: Readonly<Record<RunComparison['says'], string>> = {
   'too-few': 'too few repeats',
 };
 
-/** A share that is lost; a negative one is none. */
+/**
+ * Loss in per cent; a negative loss is none.
+ *
+ * @param percent loss, %
+ * @returns the words
+ */
 export function lostText(percent: number): string {
   return percent < 0 ? 'nothing lost' : `${percent.toFixed(1)} % lost`;
 }
 
 /**
- * A comparison in one line: faster or slower, of, lost, with the interval of the first. Where chance alone would show as much it is no
- * difference, told with its interval; with too few repeats the figures stand without a judgement.
+ * Comparison in one line: faster or slower, % of, % lost, with the interval of the first. A difference within chance is no
+ * difference and keeps its interval; with too few repeats there is no verdict.
+ *
+ * @param c the comparison
+ * @returns the line
  */
 export function comparedText(c: RunComparison): string {
   const interval =
@@ -108,11 +128,22 @@ export function comparedText(c: RunComparison): string {
   return c.says === 'too-few' ? `${figures}; too few repeats to tell` : figures;
 }
 
-/** What a difference is in the settings of two runs, in words. */
+/**
+ * Difference in the facts of two runs.
+ *
+ * @param u the difference
+ * @returns the words
+ */
 export function unlikeText(u: Unlike): string {
-  return `${FACTS[u.fact]}: ${u.a || 'not said'} / ${u.b || 'not said'}`;
+  return `${FACTS[u.fact]}: ${u.a || 'not set'} / ${u.b || 'not set'}`;
 }
 
+/**
+ * Note of a comparison.
+ *
+ * @param n the note
+ * @returns the sentence
+ */
 export function noteText(n: Note): string {
   switch (n.code) {
     case 'lengths':
@@ -120,7 +151,7 @@ export function noteText(n: Note): string {
     case 'cap':
       return `looks held to ${n.fps} frames/s`;
     case 'missing':
-      return `not said: ${n.what.join(', ').toLowerCase()}`;
+      return `not set: ${n.what.join(', ').toLowerCase()}`;
     case 'foreign-processor':
       return `another processor: ${n.a} and ${n.b}`;
   }
@@ -133,7 +164,12 @@ export interface SaidRun {
   readonly averages: readonly number[];
 }
 
-/** What a page of runs says first of one run: average, low and spread. */
+/**
+ * Main sentence of one run: average, low and spread.
+ *
+ * @param run name, statistics and averages of its repeats
+ * @returns the sentence
+ */
 export function runSentence({ name, stats, averages }: SaidRun): string {
   const average = mean(averages);
   const hitch = stats.period ? `a hitch every ${figureText(stats.period.seconds, 2)} s` : '';
@@ -144,7 +180,14 @@ export function runSentence({ name, stats, averages }: SaidRun): string {
   return `${name}: ${figureText(average)} frames/s, 1 % low ${figureText(stats.low1.at)}, ${label}; ${spread}.`;
 }
 
-/** What it says of two: by how much the second differs from the first, and whether that is told apart from chance. */
+/**
+ * Main sentence of two runs: the difference, and whether it is told apart from chance.
+ *
+ * @param a the base
+ * @param b the other run
+ * @param c their comparison
+ * @returns the sentence
+ */
 export function pairSentence(a: SaidRun, b: SaidRun, c: RunComparison): string {
   const x = mean(a.averages);
   const y = mean(b.averages);
@@ -156,7 +199,12 @@ export function pairSentence(a: SaidRun, b: SaidRun, c: RunComparison): string {
   return `${a.name} runs at ${figureText(x)} frames/s, ${b.name} at ${figureText(y)}: ${comparedText(c)}${time}.`;
 }
 
-/** How often and how hard a run hitches, in words; empty without. */
+/**
+ * Number and length of the stutters of a run.
+ *
+ * @param s its statistics
+ * @returns the words; empty without stutters
+ */
 export function hitchText(s: FrameStats): string {
   if (s.stutters === 0) return 'no stutters';
   const share = `${s.stutters} stutters, ${(s.stutterShare * 100).toFixed(1)} % of the time`;

@@ -81,10 +81,10 @@ export function evidenceText(e: LimiterEvidence): string {
       return `Processor at ${Math.round(e.c)} °C: it may hold itself back.`;
     case 'toll':
       return noneShown(e.toll)
-        ? `No toll of the link shown: ${tollText({ ...e.toll, basis: e.basis })}.`
-        : `The link's toll is ${tollText({ ...e.toll, basis: e.basis })}, ${percent(e.share)} of the frame.`;
+        ? `No link overhead shown: ${tollText({ ...e.toll, basis: e.basis })}.`
+        : `The link overhead is ${tollText({ ...e.toll, basis: e.basis })}, ${percent(e.share)} of the frame.`;
     case 'no-pair':
-      return 'No pair of runs tells the toll of the link yet.';
+      return 'No pair of runs measures the link overhead yet.';
     case 'back':
       return `The picture on its way back to the panel takes ${ms(e.ms)}, ${percent(e.share)} of the frame.`;
   }
@@ -152,7 +152,7 @@ export function alarmText(a: Alarm): string {
         ? `Faster through the link than in a slot, by ${n('value', 2)} ms: look at settings, unit and direction.`
         : `A meter shows ${n('value')} where ${n('most')} is the most: look at unit and column.`;
     case 'beyond-traffic':
-      return `A toll of ${n('ms', 2)} ms would take ${n('trafficMB')} MB a frame: more than traffic explains. Look for clocks, driver, a busy hub.`;
+      return `A link overhead of ${n('ms', 2)} ms would take ${n('trafficMB')} MB a frame: more than traffic explains. Look for clocks, driver, a busy hub.`;
   }
 }
 export const FALSE_ALARM_WORDS = `Raised on ${FALSE_ALARMS.raised} of ${FALSE_ALARMS.rigs} made rigs where nothing was wrong.`;
@@ -206,7 +206,7 @@ export function termText(t: FitTerm): { name: string; value: string } {
 }
 const REFUSED: Readonly<Record<NonNullable<Fit['refused']>, string>> = {
   'too-few': 'Not used: fewer than three kinds of run.',
-  'worse-than-constant': 'Not used: one constant toll predicts left-out runs better.',
+  'worse-than-constant': 'Not used: one constant link overhead predicts left-out runs better.',
   solver: 'Not used: the runs do not tell its figures apart.',
 };
 /** How a calibration stands, in one line. */
@@ -221,7 +221,7 @@ export function fitText(f: Fit): string {
   const than =
     left.constantRms === null
       ? ''
-      : `, one constant toll by ${(left.constantRms * 100).toFixed(1)} %`;
+      : `, one constant link overhead by ${(left.constantRms * 100).toFixed(1)} %`;
   return `Fitted to ${from}; ${error}${than}.`;
 }
 

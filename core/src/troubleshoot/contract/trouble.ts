@@ -9,7 +9,7 @@ const symptoms = z
   .max(SYMPTOM_IDS.length, { error: 'Seen: each symptom once' });
 
 export const KNOWN_PORTS = ['usb-c', 'oculink', 'inside', 'mini-dp'] as const;
-/** What somebody without a setup said when asked: null is "not sure". */
+/** Answers given without a setup: null is "not sure". */
 export const saidSchema = z.strictObject({
   form: z.enum(['laptop', 'mini-pc', 'handheld', 'desktop']).nullable().default(null),
   port: z.enum(KNOWN_PORTS).nullable().default(null),

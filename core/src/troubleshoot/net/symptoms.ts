@@ -7,8 +7,9 @@ export const BESIDE = 0.02;
 export const NONE_SEEN = 0.08;
 
 /**
- * P(seen given cause). Judgement, from memory of the trade, no published source; counts of the log move them. Who says that nothing is
- * listed has often not looked at the link's own list: causes behind a router without a card keep some weight there.
+ * P(symptom | cause). Expert judgement from memory, no published source; the workshop's closed cases update them. A
+ * report that nothing is listed is often made without the link's own list: causes behind a router without a card keep
+ * some weight there.
  */
 export const SYMPTOMS: Readonly<Record<SymptomId, SymptomDef>> = {
   'crash-on-plug': {

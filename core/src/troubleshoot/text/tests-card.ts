@@ -12,7 +12,7 @@ export const CARD_TEST_WORDS = {
     'Run the card in a desktop',
     'Everything off and mains out, both machines. A load for ten minutes.',
     'Still bad there',
-    'Well there',
+    'Works there',
   ),
   reseat: t(
     'Seat the card anew',

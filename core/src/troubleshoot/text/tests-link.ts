@@ -79,7 +79,7 @@ export const LINK_TEST_WORDS = {
     'Try dock, cable and card on another host',
     'Another host with the same kind of port. A direct link only with everything off.',
     'The same fault there',
-    'Well there',
+    'Works there',
   ),
   'dock-version': t(
     "Compare the dock's firmware with the newest",

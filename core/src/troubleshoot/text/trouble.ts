@@ -69,7 +69,7 @@ export function bitWords(bits: number): string {
   return `${text} ${text === '1.0' ? 'bit' : 'bits'}`;
 }
 
-/** What may be seen, by where somebody would look for it. */
+/** Symptoms grouped by the place where they are seen. */
 export const SYMPTOM_GROUPS: readonly {
   readonly name: string;
   readonly of: readonly SymptomId[];

@@ -53,7 +53,10 @@ export const outcomeInFile = outcomeBody.extend({
   corrects: fileId.nullable().default(null),
   recordedAt: instant,
   seq: fileSeq,
-  /** The chain as it was, whole or as its place in the file's list of chains; absent, the setup's chain as it stands in this file. */
+  /**
+   * The chain of the day, whole or as an index into the file's list of chains; absent, the setup's chain in this
+   * file.
+   */
   chain: z.union([chainSchema, z.number().int().min(0)]).optional(),
 });
 
@@ -94,7 +97,7 @@ export const ruleEntry = z.strictObject({
   reason: z.string().trim().max(400, { error: 'Reason: at most 400 characters' }),
 });
 
-/** The open file format: everything a workshop knows in one file, read by one loader. */
+/** The open file format: all data of a workshop in one file, read by one loader. */
 export const bundleSchema = z.strictObject({
   format: z.literal('ruddy-bridge/bundle', { error: 'format: must be "ruddy-bridge/bundle"' }),
   version: z.literal(1, { error: 'version: this program reads version 1' }),

@@ -88,7 +88,7 @@ export const loanRow = z.object({
   returnedOn: isoDate.nullable(),
   back: z.custom<Back>().nullable(),
   withdrawn: z.boolean(),
-  /** Who waits for the same piece, first come first. */
+  /** Members waiting for the same item, first come first. */
   next: z.array(z.object({ loanId: uuid, member: z.string() })),
   /** Live setups that hold the piece: more than one cannot be. */
   liveIn: z.array(z.object({ id: uuid, name: z.string() })),
@@ -121,7 +121,7 @@ const judged = z.object({
   verdict: z.enum(['works', 'care', 'blocked', 'unknown']),
   sentence: z.string(),
 });
-/** The borrower's chain as it stands, and with the piece in its place. */
+/** The borrower's present chain, and the same chain with the item in its slot. */
 export const chainCheck = z.object({
   setup: z.object({ id: uuid, name: z.string() }),
   place: z.string(),
@@ -147,13 +147,13 @@ export const loanInFile = z.strictObject({
 });
 export type LoanInFile = z.output<typeof loanInFile>;
 
-/** A piece that a setup names and that is somewhere else as well: in another live setup, or with somebody. */
+/** An item that a setup names and that is also in another active setup or lent. */
 export const pieceElsewhere = z.object({
   place: z.string(),
   itemId: uuid,
   label: z.string(),
   liveIn: z.array(z.object({ id: uuid, name: z.string() })),
-  /** Who has it, and for which setup; null when it is here. */
+  /** Holder and setup of a lent item; null when it is here. */
   lent: z
     .object({ member: z.string(), setup: z.string().nullable(), here: z.boolean() })
     .nullable(),

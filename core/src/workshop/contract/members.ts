@@ -15,7 +15,7 @@ const password = z
   .min(PASSWORD_LEAST, { error: `Password: at least ${PASSWORD_LEAST} characters` })
   .max(200, { error: 'Password: at most 200 characters' });
 
-/** Somebody who borrows, or signs in. Without a password nobody signs in under this name. */
+/** A member who borrows or signs in. Without a password there is no sign-in under this name. */
 export const memberBody = z.strictObject({
   id: uuid,
   name,
@@ -48,7 +48,7 @@ export const signInBody = z.strictObject({
   name: z.string().trim().min(1, { error: 'Name: must not be empty' }).max(60),
   password: z.string().min(1, { error: 'Password: must not be empty' }).max(200),
 });
-/** Who asks, and whether this server asks for a sign-in at all. */
+/** The present session, and whether this server requires sign-in. */
 export const meAnswer = z.object({
   signIn: z.boolean(),
   member: z.object({ id: uuid, name: z.string(), role }).nullable(),

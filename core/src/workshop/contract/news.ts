@@ -28,7 +28,7 @@ const said = {
   /** Hours between readings; null: by hand only. */
   everyHours: everyHours.default(null),
 };
-/** A feed of releases that somebody trusts: JSON Feed or Atom. */
+/** A trusted feed of releases: JSON Feed or Atom. */
 export const feedBody = z.strictObject({ id: uuid, ...said });
 export const feedInFile = z.strictObject({ id: fileId, ...said });
 export const feedPatch = z.strictObject({ name, url, near: z.boolean(), everyHours }).partial();

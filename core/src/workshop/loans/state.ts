@@ -36,8 +36,8 @@ export function daysLate(l: LoanDays, today: string): number {
 const ORDER = { late: 0, out: 1, waiting: 2, back: 3, 'let-go': 4 } as const;
 
 /**
- * Loans by urgency: late ones first, longest first; then what is out by the day it is due, without a day last; then who
- * waits, first come first.
+ * Sorts loans by urgency: late ones first, longest first; then those out by due day, without a day last; then waiting
+ * ones, first come first.
  * @param loans any; not modified
  * @param today ISO date
  * @returns the loans in that order

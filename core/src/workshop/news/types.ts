@@ -11,7 +11,7 @@ export interface Stated {
 }
 /** One item of a feed, as plain text. */
 export interface Published {
-  /** What its publisher knows it by. */
+  /** Id of the item in its feed. */
   readonly key: string;
   readonly title: string;
   readonly url: string;
@@ -20,7 +20,7 @@ export interface Published {
   readonly publishedAt: string | null;
   readonly stated: Stated | null;
 }
-/** A part of the catalogue as news may speak of it. */
+/** A part of the catalogue, as matched with release items. */
 export interface NewsPart {
   readonly id: string;
   readonly kind: 'host' | 'dock' | 'card' | 'system';
@@ -28,10 +28,10 @@ export interface NewsPart {
   readonly model: string;
   readonly variant: string;
   readonly family: string;
-  /** Somebody here has one, or it stands in a setup in use. */
+  /** Owned here, or in a setup in use. */
   readonly here: boolean;
 }
-/** A part an item speaks of, and how sure that is: its publisher states it, or its name stands in the text. */
+/** A part named by an item, and how sure the match is: stated by the publisher, or found in the text. */
 export interface Touch {
   readonly id: string;
   readonly name: string;
@@ -40,7 +40,7 @@ export interface Touch {
 }
 export interface NewsMatch {
   readonly touches: readonly Touch[];
-  /** Logged symptoms it speaks of. */
+  /** Logged symptoms that the item mentions. */
   readonly symptoms: readonly string[];
   /** What a release in the catalogue would say; null where no part or version can be told. */
   readonly draft: ReleaseSpec | null;

@@ -13,7 +13,7 @@ export const LOAN_WORDS: Readonly<Record<LoanState, string>> = {
   out: 'out',
   late: 'late',
   back: 'is back',
-  'let-go': 'let go',
+  'let-go': 'cancelled',
 };
 
 export const TESTED_WORDS = { works: 'works', fails: 'fails', 'not-tried': 'not tried' } as const;
@@ -28,7 +28,7 @@ const days = (n: number) => (n === 1 ? '1 day' : `${n} days`);
  */
 export function dueWords(l: LoanDays, today: string): string {
   if (l.fromOn === null || l.returnedOn !== null || l.withdrawn) return '';
-  if (l.dueOn === null) return 'no day said';
+  if (l.dueOn === null) return 'not set';
   const late = daysLate(l, today);
   if (late > 0) return `${days(late)} late`;
   const left = daysBetween(today, l.dueOn);
@@ -36,7 +36,7 @@ export function dueWords(l: LoanDays, today: string): string {
 }
 
 /**
- * The main sentence of the loans: how many are out, how many late, who first.
+ * Main sentence of the loans: how many are out, how many late, and the first of them.
  * @param loans with label and member
  * @param today ISO date
  * @returns the sentence
@@ -65,7 +65,7 @@ const NOT_READY = {
 } as const;
 
 /**
- * What becomes of a piece that came back, and who is next.
+ * What happens to a returned item, and the next in the queue.
  * @param ready whether it can go on
  * @param next name of who waits; null where nobody does
  * @returns the sentence

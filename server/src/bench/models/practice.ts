@@ -9,7 +9,7 @@ import type { CauseId, SymptomId } from '@ruddy/core/base';
 import type { Origin } from '@ruddy/core/base/contract';
 import type { FaultMap, leftAt, Path, PracticeStep } from '@ruddy/core/bench';
 import type { Chain } from '@ruddy/core/chain';
-import type { Hidden } from '@ruddy/simbench';
+import type { InjectedFault } from '@ruddy/simbench';
 import {
   integer,
   json,
@@ -36,7 +36,7 @@ export class PracticeModel extends Model<
   declare chain: Chain;
   declare seed: number;
   declare faults: FaultMap;
-  declare orderUsed: Hidden['order'];
+  declare orderUsed: InjectedFault['order'];
   declare symptoms: SymptomId[];
   declare steps: CreationOptional<PracticeStep[]>;
   declare named: CauseId | null;

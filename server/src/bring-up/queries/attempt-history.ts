@@ -47,7 +47,7 @@ export function usedHours(setupId: string | null = null): Promise<UsedRow[]> {
 /** So many notes at steps tell how long steps take; the newest count. */
 const TIMED = 5000;
 
-/** Steps that were done in attempts of this workshop, and the beginnings of those attempts. The demo's were never done by anybody here. */
+/** Steps done in attempts of this workshop, and the starts of those attempts, without the demo's. */
 export function timedNotes(): Promise<StepNote[]> {
   return select<StepNote>(
     `SELECT coalesce(e.body ->> 'attempt', e.id::text) AS attempt, e.body ->> 'step' AS step,

@@ -17,7 +17,7 @@ import {
   uuid,
 } from '../../platform/db/columns';
 
-/** What somebody stated that can be measured. */
+/** A stated claim that the log can test. */
 export class ClaimModel extends Model<
   InferAttributes<ClaimModel>,
   InferCreationAttributes<ClaimModel>

@@ -18,7 +18,7 @@ import {
   uuid,
 } from '../../platform/db/columns';
 
-/** What somebody stated of a title. */
+/** A stated property of a title. */
 export class TitleNoteModel extends Model<
   InferAttributes<TitleNoteModel>,
   InferCreationAttributes<TitleNoteModel>

@@ -108,7 +108,7 @@ export async function loggedChains(
   );
 }
 
-/** Names the log knows hosts, docks and cards by, as they are written in its newest entry; at most 500 of each. */
+/** Names of hosts, docks and cards in the log, as written in the newest entry; at most 500 of each. */
 export async function namesOfLog(): Promise<LogNames> {
   const of = async (part: 'host' | 'dock' | 'card') => {
     const rows = await select<{ name: string }>(

@@ -2,7 +2,7 @@ import type { FactEntry, ItemEntry, RegisterRow } from '@ruddy/core/parts/contra
 import { select } from '../../platform/db/database';
 import { ItemFactModel } from '../models/item-fact';
 
-/** The best rate read through a piece: what somebody noted on it, or a reading of a setup that names it. Readings that were corrected do not count. */
+/** Best copy rate through an item: noted on it, or read on a setup that names it. Corrected readings do not count. */
 const BEST = `SELECT item_id, gbps, "on", "where", row_number() OVER (PARTITION BY item_id ORDER BY gbps DESC, "on" DESC) AS n FROM (
     SELECT f.item_id, (f.body ->> 'gbps')::float AS gbps, f.happened_on::text AS "on", coalesce(nullif(f.body ->> 'words', ''), 'noted by hand') AS "where"
       FROM item_facts f WHERE f.kind = 'measured'

@@ -7,7 +7,9 @@ export interface Conditions {
   readonly bind: unknown[];
 }
 
-/** A part by its name: exactly this one where the log knows it, otherwise every one whose name holds the words. */
+/**
+ * Matches a part by name: exactly where the log has that name, otherwise every part whose name contains the words.
+ */
 function named(column: 'host' | 'dock' | 'card', exact: string, pattern: string): string {
   return `(e.${column} = ${exact} OR (e.${column} LIKE ${pattern} AND NOT EXISTS (SELECT 1 FROM log_units k WHERE k.${column} = ${exact})))`;
 }
@@ -50,5 +52,5 @@ export function logConditions(f: LogFilter, first: number, parts = true): Condit
   return { sql: list.length === 0 ? 'true' : list.join(' AND '), bind };
 }
 
-/** An entry that nobody corrected. */
+/** Matches entries without a correction. */
 export const NOT_RETRACTED = 'NOT EXISTS (SELECT 1 FROM log_entries x WHERE x.supersedes = e.id)';

@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import type { Outcome } from '@ruddy/core/base';
-import type { SearchHit, setupQuery } from '@ruddy/core/plan/contract';
+import type { SearchHit, setupQuery, SetupSort } from '@ruddy/core/plan/contract';
 import { select } from '../../platform/db/database';
 import { likePattern } from '../../platform/db/paging';
 
@@ -17,16 +17,26 @@ export async function lastOutcomes(
   return new Map(rows.map(({ setup_id, ...r }) => [setup_id, r]));
 }
 
-/** Ids of setups by name after a place in that order: one more than the limit. */
+/** Sort value of each order as text, so that a cursor can hold it. */
+const SORT_VALUE: Readonly<Record<SetupSort, string>> = {
+  name: 'lower(name)',
+  state: 'state',
+  changed: `to_char(saved_at AT TIME ZONE 'UTC', 'YYYY-MM-DD HH24:MI:SS.US')`,
+};
+
+/** Ids of setups in the asked order after a place in it: one more than the limit. */
 export function setupPage(
   q: z.output<typeof setupQuery>,
   after: readonly (string | number)[] | null,
 ): Promise<{ id: string; sort: string }[]> {
+  const value = SORT_VALUE[q.sort];
+  const beyond = q.dir === 'asc' ? '>' : '<';
+  const dir = q.dir === 'asc' ? 'ASC' : 'DESC';
   return select<{ id: string; sort: string }>(
-    `SELECT id, lower(name) AS sort FROM setups
+    `SELECT id, ${value} AS sort FROM setups
      WHERE ($1::text IS NULL OR name ILIKE $1) AND ($2::text IS NULL OR state = $2) AND (state <> 'retired' OR $3 OR $2 = 'retired')
-       AND ($4::text IS NULL OR (lower(name), id) > ($4, $5::uuid))
-     ORDER BY lower(name), id LIMIT $6`,
+       AND ($4::text IS NULL OR (${value}, id) ${beyond} ($4, $5::uuid))
+     ORDER BY ${value} ${dir}, id ${dir} LIMIT $6`,
     [
       q.q ? likePattern(q.q) : null,
       q.state ?? null,

@@ -5,14 +5,14 @@ export interface Actor {
   name: string;
   role: Role;
 }
-/** The built-in keeper: whoever sits at this machine, where nobody else can reach it. */
+/** The built-in keeper: the user of this machine while only this machine can reach the server. */
 export const THIS_MACHINE: Actor = {
   id: '00000000-0000-7000-8000-000000000001',
   name: 'this machine',
   role: 'keeper',
 };
 
-/** How people come in. Left out: nobody but this machine can reach the server, and no one signs in. */
+/** Settings of the sign-in. Absent: only this machine can reach the server, and there is no sign-in. */
 export interface Access {
   /** Is the way in from the browser encrypted? Then the cookie travels no other way. */
   secure: boolean;

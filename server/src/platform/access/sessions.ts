@@ -9,7 +9,7 @@ export const SESSION_MS = 30 * 86_400_000;
 /** A visit is noted at most this often: reading a page should not write. */
 const NOTE_MS = 600_000;
 
-/** Only the hash is stored: who reads the database cannot sign in with what stands there. */
+/** Only the hash is stored, so that a copy of the database gives no session away. */
 function hashOf(token: string): Buffer {
   return createHash('sha256').update(token).digest();
 }
@@ -33,7 +33,7 @@ export async function beginSession(memberId: string, now: Date): Promise<string>
   return token;
 }
 
-/** Who holds this session, if anybody still does. Roles are read anew each time. */
+/** Member of a session; null when it has ended. The role is read anew each time. */
 export async function sessionActor(token: string, now: Date): Promise<Actor | null> {
   const session = await SessionModel.findOne({
     where: {

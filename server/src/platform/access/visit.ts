@@ -12,7 +12,7 @@ export function visitOf(req: Request, access: Access | undefined): Visit {
   return { address: req.ip ?? '', token: token && token.length < 200 ? token : null };
 }
 
-/** Who asks: the built-in keeper where no one signs in, otherwise who holds the session, or nobody. */
+/** Caller of a request: the built-in keeper without sign-in, otherwise the member of the session, or none. */
 export async function actorOf(
   s: { now: () => Date; access?: Access },
   visit: Visit,

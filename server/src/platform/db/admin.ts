@@ -57,7 +57,7 @@ export async function dropDatabase(name: string, { force }: { force: boolean }):
   await database().query(`DROP DATABASE IF EXISTS ${name}${force ? ' WITH (FORCE)' : ''}`);
 }
 
-/** Databases of a pattern of names that nobody is connected to. */
+/** Databases that match a name pattern and have no connection. */
 export async function unusedDatabases(pattern: string): Promise<string[]> {
   const rows = await database().query<{ name: string }>(
     `SELECT datname AS name FROM pg_database d WHERE datname ~ $1

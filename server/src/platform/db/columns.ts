@@ -45,7 +45,7 @@ export const references = (
   type: Column['type'] = DataTypes.UUID,
 ): Column => ({ type, allowNull: false, references: { model: table, key }, onDelete });
 
-/** Who made a row, when, and whether it came with the demo data or a file. */
+/** Author, time and origin (demo data or file) of a row. */
 export const provenance = () => ({
   origin: text(),
   createdAt: instant(),

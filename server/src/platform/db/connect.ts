@@ -2,8 +2,8 @@ import pg from 'pg';
 import { Sequelize } from 'sequelize';
 
 /**
- * A connection that breaks in the moment between being made and being watched by the pool would end the process: nobody hears its error
- * yet. Heard from the start and marked as the pool marks it, it is simply not used.
+ * pg emits `error` on a client before the pool listens; unhandled, it ends the process. This listener marks the
+ * client as the pool does, so that it is not used.
  */
 class GuardedClient extends pg.Client {
   _invalid = false;

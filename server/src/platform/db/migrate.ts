@@ -32,7 +32,7 @@ const MIGRATIONS = [
   { name: '0013-answers', up: answers.up },
 ];
 
-/** The newest step this program knows. */
+/** The newest migration of this program. */
 export const LATEST = MIGRATIONS.map((m) => m.name).at(-1) ?? '';
 
 /** Bring the schema up to date. Several processes may call it at once: one works, the others wait. */

@@ -9,7 +9,10 @@ export function notify(topic: string): Promise<void> {
   return execute('SELECT pg_notify($1, $2)', [STREAM_CHANNEL, topic]);
 }
 
-/** Makes a connection of its own hear what `notify` tells; it must not come out of the pool. */
+/**
+ * Subscribes a dedicated connection to the channel of `notify`; a pooled connection would lose the subscription when
+ * released.
+ */
 export async function listen(client: pg.Client): Promise<void> {
   await client.query(`LISTEN ${STREAM_CHANNEL}`);
 }

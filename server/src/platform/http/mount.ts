@@ -10,7 +10,7 @@ import { unstorable } from './storable';
 
 const ODD = 'holds a null character or half of a character';
 
-/** Stands for nobody on routes for anyone: no member has this id, so nothing can be written in its name. */
+/** Actor of endpoints for anyone without a session: no member has this id, so no row can be written in its name. */
 const NOBODY: Actor = {
   id: '00000000-0000-0000-0000-000000000000',
   name: 'nobody',
@@ -57,7 +57,7 @@ const RANK: Record<Caller, number> = { anyone: 0, reader: 1, member: 2, keeper: 
 
 type Known = Visit & { actor: Actor | null };
 
-/** Before a body is read: who asks, and whether they may. */
+/** Authenticates and checks the role before the body is read. */
 function allow({ role }: Contract, services: Services): RequestHandler {
   return async (req: Request, res: Response, next) => {
     const visit = visitOf(req, services.access);

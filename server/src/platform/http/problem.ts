@@ -146,7 +146,7 @@ function fromParser(error: unknown): HttpProblem | null {
     : null;
 }
 
-/** An error as the problem a client may see, or null when it is nobody's to act on. */
+/** Problem document of an error; null when the client cannot act on it. */
 export function knownProblem(error: unknown): HttpProblem | null {
   return error instanceof HttpProblem ? error : fromDatabase(error);
 }

@@ -25,9 +25,9 @@ export interface LiveStreams {
 }
 
 export interface Services {
-  /** How people sign in; left out: only this machine can reach the server. */
+  /** Sign-in settings; absent: only this machine can reach the server. */
   access?: Access;
-  /** Where backups of this database go; left out: none are made from here. */
+  /** Backup settings; absent: no backups are made from here. */
   backups?: { dir: string; bin: string | null; url: string };
   /** Live streams of this process. */
   streams?: LiveStreams;
@@ -40,7 +40,7 @@ export interface Services {
 
 /** What a handler receives beside the checked parts of the request. */
 export interface Caller {
-  /** Who asks. On an endpoint for anyone this may be nobody: `visit` says where the request came from. */
+  /** The caller. Without a session on an endpoint for anyone it is the anonymous actor: `visit` has the address. */
   actor: Actor;
   visit: Visit & { actor: Actor | null };
   /** Aborted when whoever asked has gone away before the answer. */

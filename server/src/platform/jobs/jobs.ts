@@ -18,7 +18,7 @@ const KEEP_DAYS = 7;
 
 /** What a job does while it works: says how far it is, and learns whether it should stop. */
 export interface JobTools {
-  /** Say how far it is. Throws `Cancelled` when somebody asked it to stop. */
+  /** Reports progress. Throws `Cancelled` when the job was asked to stop. */
   progress(done: number, total: number, message: string): Promise<void>;
   /** Keep the fates of rows, a batch at a time; on their own connection, so that they outlive a roll-back. */
   keep(rows: readonly ImportRow[]): Promise<void>;

@@ -21,7 +21,7 @@ export const streamRoutes = implement(streamContracts, {
     for (const [t, seq] of readPositions(req.header('last-event-id') ?? '')) seen.set(t, seq);
     for (const t of topics) {
       const [kind, id = ''] = t.split('/') as [TopicKind, string];
-      // Who comes back to what was taken away meanwhile is told so by the stream; the other topics go on.
+      // A resumed topic that no longer exists gets an event that says so; the other topics continue.
       if (!seen.has(t) && !(await TOPICS[kind].exists(id))) throw notFound(kind);
     }
     res.writeHead(200, {
@@ -35,7 +35,8 @@ export const streamRoutes = implement(streamContracts, {
       {
         send: (id: string, event: StreamEvent) =>
           res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`),
-        // Who was signed out meanwhile hears no more; a database that is away for a moment ends nothing.
+        // Ends the stream when the session has expired. A failed session lookup is ignored and retried at the next
+        // heartbeat.
         comment: () => {
           res.write(': here\n\n');
           actorOf(s, visit).then(

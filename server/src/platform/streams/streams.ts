@@ -67,8 +67,8 @@ class Watch {
 }
 
 /**
- * Every stream of this process. Woken by the database when a topic of any process changed, and every two seconds in case that was not
- * heard; benches that somebody watches here are moved on here. Nothing is kept in memory that another process could need.
+ * All streams of this process. Woken by a database notification of any process, and every two seconds in case one was
+ * missed; watched benches are advanced here. No state that another process could need is held in memory.
  */
 export class Streams implements LiveStreams {
   readonly #watches = new Set<Watch>();

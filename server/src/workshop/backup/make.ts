@@ -16,7 +16,7 @@ export interface Place {
   now: () => Date;
 }
 
-/** Who is signed in and who tried is of the moment: an old backup must not let an old session in again. */
+/** Sessions and sign-in attempts are not backed up: an old backup must not revive an old session. */
 export const MOMENT = ['sessions', 'sign_in_tries'];
 
 /**
@@ -33,7 +33,7 @@ export async function makeBackup(
   const name = nameFor(at);
   const part = join(p.dir, `${name}.part`);
   try {
-    // Made first, so that nobody else may read it even while it grows.
+    // Created first with mode 0600, so that it is private while it grows.
     await writeFile(part, '', { mode: 0o600 });
     const { counts, schema } = await inSnapshot(async () => {
       const snapshot = await exportSnapshot();

@@ -70,7 +70,7 @@ function differences(said: Record<string, number>, found: Record<string, number>
   );
 }
 
-/** What is known of a restored file: whether somebody can sign in there. */
+/** Facts of a restored database: whether a member can sign in. */
 interface Tried {
   checked: NonNullable<BackupNote['checked']>;
   keeper: boolean;

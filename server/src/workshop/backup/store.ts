@@ -20,7 +20,7 @@ import {
   type BackupRow,
 } from '@ruddy/core/workshop/contract';
 
-/** A name that sorts by time and that nobody else takes. */
+/** A unique name that sorts by time. */
 export function nameFor(at: Date): string {
   const digits = at.toISOString().replace(/[-:T]/g, '');
   return `ruddy-${digits.slice(0, 8)}-${digits.slice(8, 14)}-${randomBytes(3).toString('hex')}.dump`;

@@ -1,7 +1,7 @@
 import { lookup } from 'node:dns/promises';
 import ipaddr from 'ipaddr.js';
 
-/** Why a feed was not read, in words for the person who configured it. */
+/** Reason why a feed was not read, for the member who configured it. */
 export class FeedProblem extends Error {}
 
 export interface Address {

@@ -125,7 +125,7 @@ export async function fetchFeed(
   limits: Limits = LIMITS,
 ): Promise<Fetched> {
   const signal = AbortSignal.timeout(limits.ms);
-  // Finding a name cannot be broken off: nobody waits for it beyond the time.
+  // A name lookup cannot be cancelled: its result is ignored after the timeout.
   const late = new Promise<never>((_go, fail) =>
     signal.addEventListener('abort', () => fail(new Error('late')), { once: true }),
   );

@@ -11,7 +11,7 @@ interface Row {
   forName: string | null;
 }
 
-/** Pieces that a setup names and that are in another live setup too, or lent to somebody for something else. */
+/** Items of a setup that are also in another active setup, or lent for another purpose. */
 export async function piecesElsewhere(setupId: string): Promise<PieceElsewhere[]> {
   const rows = await select<Row>(
     `SELECT t.slot || CASE WHEN t.ord > 0 OR t.slot IN ('path', 'supply', 'screen') THEN '/' || t.ord ELSE '' END AS place, i.id AS "itemId", i.label,

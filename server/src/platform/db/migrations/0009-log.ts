@@ -158,7 +158,7 @@ BEGIN
 END $$;
 `;
 
-/** What somebody states: rules about the log, and what a title is like on a class of chains. Withdrawn, never deleted. */
+/** Statements: claims about the log, and properties of a title on a class of chains. Retracted, never deleted. */
 const STATED = `
 CREATE TABLE claims (
   ${made}, body jsonb NOT NULL, content_hash text NOT NULL UNIQUE, withdrawn_at timestamptz, private jsonb

@@ -4,8 +4,7 @@ const ORIGIN = `origin text NOT NULL CHECK (origin IN ('demo', 'own', 'imported'
 const BY = `created_at timestamptz NOT NULL, created_by uuid NOT NULL REFERENCES members(id)`;
 
 /**
- * Members who sign in: their sessions by the hash of what the browser holds, and how often somebody tried. Loans of pieces, from the
- * wish to the return.
+ * Sign-in: sessions by the hash of the browser's token, and failed attempts. Loans of items, from request to return.
  */
 const SQL = `
 ALTER TABLE members ADD COLUMN rev integer NOT NULL DEFAULT 1;
@@ -39,7 +38,7 @@ CREATE INDEX loans_item ON loans (item_id, asked_on, id);
 CREATE INDEX loans_member ON loans (member_id);
 `;
 
-/** A demo piece that is lent to somebody stays with its part; examples of members and loans go unless something own points to them. */
+/** A lent demo item stays with its part; demo members and loans are removed unless own data refers to them. */
 const DEMO = `
 CREATE OR REPLACE VIEW demo_kept_parts AS
   SELECT p.id FROM parts p WHERE p.origin = 'demo' AND (

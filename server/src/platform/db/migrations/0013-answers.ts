@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 
-/** What each kind of part gained: nobody said anything of it, and a 16-pin plug of which nothing was said has sense pins. */
+/** New attributes by kind of part, unknown in stored rows; an unknown 16-pin plug has sense pins. */
 const DOCK = `'{"fixedLead": null, "beyond": null, "cables16Are": "sense"}'::jsonb`;
 const CARD = `'{"sockets16Are": "sense"}'::jsonb`;
 const SUPPLY = `'{"cables16Are": "sense"}'::jsonb`;

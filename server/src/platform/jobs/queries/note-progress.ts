@@ -1,7 +1,7 @@
 import { select } from '../../db/database';
 import { STREAM_CHANNEL } from '../../db/notify';
 
-/** Writes how far a job is, tells who watches it, and answers whether it was asked to stop, or is gone. */
+/** Writes the progress of a job, notifies watchers, and returns whether it was cancelled or deleted. */
 export async function noteProgress(
   id: string,
   done: number,

@@ -1,8 +1,8 @@
 import { tunnelOf } from '@ruddy/core/chain';
 import { carriesTunnel, type SocketSpec } from '@ruddy/core/parts';
 import { settle, word } from '../parts';
-import type { Wiring } from '../link';
-import { bridgesUp, fault, wiringOf, type SimulatedBench } from '../simulated-bench';
+import type { Topology } from '../link';
+import { bridgesUp, fault, currentTopology, type SimulatedBench } from '../simulated-bench';
 import { cardPort } from './card';
 import { bridge, gts, MAKER, node, VIRTUAL, type Node } from './node';
 
@@ -36,7 +36,7 @@ export function portsOf(w: SimulatedBench): Ports {
 }
 
 /** What hangs behind the port of a tunnel while its bridges are up. */
-function behindTunnel(w: SimulatedBench, k: Wiring | null, s: SocketSpec): Node[] {
+function behindTunnel(w: SimulatedBench, k: Topology | null, s: SocketSpec): Node[] {
   if (w.plugged !== s.key || !k || k.kind !== 'tunnel' || !bridgesUp(w)) return [];
   const hub = node({
     dev: 0,
@@ -61,7 +61,7 @@ function behindTunnel(w: SimulatedBench, k: Wiring | null, s: SocketSpec): Node[
   return [bridge({ dev: 0, children: ports }, MAKER.dock, 'upstream', VIRTUAL)];
 }
 
-function builtIn(w: SimulatedBench, k: Wiring | null, list: readonly SocketSpec[]): Node[] {
+function builtIn(w: SimulatedBench, k: Topology | null, list: readonly SocketSpec[]): Node[] {
   const ports = list.map((s, i) =>
     bridge(
       { dev: 7, fn: i, children: behindTunnel(w, k, s), reserve: 16 },
@@ -83,7 +83,7 @@ function builtIn(w: SimulatedBench, k: Wiring | null, list: readonly SocketSpec[
 }
 
 /** A separate controller: a switch behind a real link of the host, with its own host interface and USB beside the ports. */
-function chip(w: SimulatedBench, k: Wiring | null, list: readonly SocketSpec[], i: number): Node {
+function chip(w: SimulatedBench, k: Topology | null, list: readonly SocketSpec[], i: number): Node {
   const of = list.find((s) => s.key === w.plugged) ?? list[0];
   const cap = {
     gen: settle(of?.pcieGen, 3, w.noise, 'host gen'),
@@ -159,7 +159,7 @@ function inside(w: SimulatedBench, s: SocketSpec): Node[] {
 }
 
 /** Ports of the host itself: OCuLink, a maker's own, and slots under the cover. */
-function directPort(w: SimulatedBench, k: Wiring | null, s: SocketSpec, i: number): Node {
+function directPort(w: SimulatedBench, k: Topology | null, s: SocketSpec, i: number): Node {
   const at = { dev: 1, fn: i };
   if (w.plugged === s.key && k?.kind === 'direct') return cardPort(w, k, at, MAKER.host, 'root');
   const holds = inside(w, s);
@@ -186,7 +186,7 @@ function directPort(w: SimulatedBench, k: Wiring | null, s: SocketSpec, i: numbe
 
 /** Every function the running host shows, before buses are numbered. */
 export function hostNodes(w: SimulatedBench): Node[] {
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   const ports = portsOf(w);
   const graphics = node({
     dev: 2,

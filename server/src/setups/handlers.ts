@@ -1,7 +1,7 @@
 import { setupContracts } from '@ruddy/core/setups/contract';
 import { implement } from '../platform/http/route';
-import { cloneSetup, createSetup, patchSetup } from './setups';
 import { readSetup } from './setup-store';
+import { cloneSetup, createSetup, patchSetup } from './setups';
 
 export const setupRoutes = implement(setupContracts, {
   'POST /api/setups': async ({ body, actor }, s) => {

@@ -1,18 +1,19 @@
-import { evaluateContracts } from '@ruddy/core/plan/contract';
-import type * as z from 'zod';
 import { RuleBook } from '@ruddy/core/base';
 import { nearWeights } from '@ruddy/core/compatibility';
 import { evaluate } from '@ruddy/core/plan';
-import { type evaluateResponse } from '@ruddy/core/plan/contract';
+import { evaluateContracts, type evaluateResponse, planContracts } from '@ruddy/core/plan/contract';
 import { verdictSentence } from '@ruddy/core/plan/text';
-import { implement } from '../platform/http/route';
-import { givenChain } from '../setups/chain-given';
-import { groundsFor } from './context';
-import { askedOf, evidenceOf } from './queries/evidence';
-import { frameAsks } from '../runs/fits';
+import type * as z from 'zod';
 import { pricesOfFixes } from '../buy/fix-prices';
-import { fixesFor } from './fixes';
+import { implement } from '../platform/http/route';
+import { frameAsks } from '../runs/fits';
+import { givenChain } from '../setups/chain-given';
 import { listRules, putRule } from '../setups/rules';
+import { groundsFor } from './context';
+import { fixesFor } from './fixes';
+import { askedOf, evidenceOf } from './queries/evidence';
+import { markInstalled, touchedBy } from './releases';
+import { search, listSetups, summarise } from './setup-list';
 
 export const judgeRoutes = implement(evaluateContracts, {
   'POST /api/evaluate': async ({ body }, s) => {
@@ -56,4 +57,19 @@ export const judgeRoutes = implement(evaluateContracts, {
     const row = await putRule(s, params.id, body, revision, actor);
     return { body: row, etag: row.rev };
   },
+});
+
+export const planRoutes = implement(planContracts, {
+  'GET /api/releases/:id/setups': async ({ params }, s) => ({
+    body: { items: await touchedBy(s, params.id) },
+  }),
+  'POST /api/setups/:id/installed': async ({ params, body, revision, actor }, s) => {
+    const setup = await markInstalled(s, params.id, body, revision, actor);
+    return { status: 201, body: setup, etag: setup.rev };
+  },
+  'GET /api/search': async ({ query }) => ({
+    body: { items: await search(query.q, query.limit) },
+  }),
+  'GET /api/setups': async ({ query }, s) => ({ body: await listSetups(s, query) }),
+  'GET /api/setups/summary': async (_call, s) => ({ body: await summarise(s) }),
 });

@@ -1,6 +1,12 @@
 import { partName } from '@ruddy/core/chain';
 import { word } from '../parts';
-import { forbidden, routerUp, securityOf, wiringOf, type SimulatedBench } from '../simulated-bench';
+import {
+  forbidden,
+  routerUp,
+  securityOf,
+  currentTopology,
+  type SimulatedBench,
+} from '../simulated-bench';
 import { link, value, type Entry } from './entry';
 import { portsOf } from './host';
 import { MAKER, type Placed } from './node';
@@ -25,7 +31,7 @@ interface Attached {
 
 /** The dock's router below the port it is plugged into. */
 function dockRouter(w: SimulatedBench, at: Attached): Entry[] {
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   const dock = w.chain.dock;
   if (!k?.router || !dock) return [];
   const dir = `${at.dir}/${at.name}`;
@@ -68,7 +74,7 @@ function usb4Port(w: SimulatedBench, h: HostRouter, s: Socket, number: number): 
   const own = `${h.dir}/usb4_port${number}`;
   const plugs = (w.chain.host?.sockets ?? []).filter((x) => x.connector === 'usb-c');
   const typec = plugs.indexOf(s);
-  const older = (wiringOf(w)?.router?.generation ?? 4) < 4;
+  const older = (currentTopology(w)?.router?.generation ?? 4) < 4;
   const retimer = `${h.domain}-0:${number}.1`;
   const at = `${h.dir}/${retimer}`;
   return [

@@ -21,7 +21,7 @@ import { readCopy } from '../copy';
 import { simulate, type BenchRun } from '../simulate';
 
 /** A bench with something hidden in it, and how it is brought up. */
-export interface Hidden {
+export interface InjectedFault {
   readonly chain: Chain;
   readonly evaluation: Evaluation;
   readonly seed: number;
@@ -32,7 +32,7 @@ export interface Hidden {
 }
 
 /** What somebody finds who looks everywhere, and knows nothing of what is hidden. */
-export interface Survey {
+export interface Inspection {
   /** In the order in which they show. */
   readonly symptoms: readonly SymptomId[];
   readonly answers: ReadonlyMap<TestId, boolean>;
@@ -40,14 +40,14 @@ export interface Survey {
 
 const SOAK_MINUTES = 10;
 
-/** The bench under somebody's hands: what is done is kept with its time, what is seen is gathered. */
+/** A bench while it is inspected: acts are kept with their times, observations are gathered. */
 class Hands {
   readonly #acts: TimedAct[] = [];
   #ms = 0;
   readonly symptoms: SymptomId[] = [];
   readonly answers = new Map<TestId, boolean>();
 
-  constructor(readonly b: Hidden) {
+  constructor(readonly b: InjectedFault) {
     for (const [id, strength] of Object.entries(b.faults))
       this.do({ act: 'fault', id, strength } as Act, 0);
   }
@@ -158,12 +158,12 @@ function readings(h: Hands, kind: 'tunnel' | 'direct'): void {
 }
 
 /** Bring a bench up, look everywhere, and write down what shows. A remedy is done before. Pure: the same bench shows the same. */
-export function survey(hidden: Hidden, remedy: RemedyId | null = null): Survey {
+export function inspect(hidden: InjectedFault, remedy: RemedyId | null = null): Inspection {
   const h = new Hands(
     remedy === null ? hidden : { ...hidden, faults: remedied(hidden.faults, remedy) },
   );
   const { kind } = h.b.evaluation.predicted.link;
-  const done = (): Survey => ({ symptoms: h.symptoms, answers: h.answers });
+  const done = (): Inspection => ({ symptoms: h.symptoms, answers: h.answers });
   if (!connect(h)) return done();
   if (h.b.chain.dock && !h.run.state.dockLamp) h.saw('no-lamp');
   h.do({ act: 'approve', how: 'always' }, 10_000);

@@ -8,8 +8,8 @@ import {
   reset,
   say,
   slotFault,
-  toStage,
-  wiringOf,
+  enterState,
+  currentTopology,
   type Later,
   type SimulatedBench,
 } from './simulated-bench';
@@ -23,32 +23,32 @@ export function freeze(w: SimulatedBench): void {
 }
 
 /** The link falls: what was reached is gone. It comes up again by itself only through a tunnel. */
-export function fall(w: SimulatedBench): void {
+export function linkDown(w: SimulatedBench): void {
   if (w.stage === 'unplugged' || w.stage === 'attached' || w.stage === 'lost') return;
   const reached = w.stage !== 'router' && w.stage !== 'awaiting';
   reset(w, 'lost');
   if (!reached) return;
   w.downs++;
   w.load = false;
-  w.ghost = wiringOf(w)?.kind === 'direct';
+  w.ghost = currentTopology(w)?.kind === 'direct';
   say(w, w.ghost ? 'gone' : 'link-down');
 }
 
 /** Something changed at cable, dock or host: begin what can begin now. */
-export function rise(w: SimulatedBench): void {
-  const k = wiringOf(w);
+export function linkUp(w: SimulatedBench): void {
+  const k = currentTopology(w);
   if (w.plugged === null || !k) return;
   if (k.barrier === 'misfit' || k.barrier === 'no-contact') {
     reset(w, 'unplugged');
     return;
   }
   if (w.stage === 'unplugged') {
-    toStage(w, 'attached');
+    enterState(w, 'attached');
     w.contact = w.ms;
     say(w, 'attached');
   }
   if (w.host !== 'on' || !dockLives(w)) {
-    if (w.stage !== 'attached') fall(w);
+    if (w.stage !== 'attached') linkDown(w);
     return;
   }
   if (w.stage === 'attached' || w.stage === 'lost') {
@@ -61,7 +61,7 @@ export function rise(w: SimulatedBench): void {
 }
 
 function router(w: SimulatedBench): void {
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   if (!k) return;
   if (k.barrier !== null || fault(w, 'dock-defective') > 0) {
     say(w, 'no-router');
@@ -71,7 +71,7 @@ function router(w: SimulatedBench): void {
     freeze(w);
     return;
   }
-  toStage(w, 'router');
+  enterState(w, 'router');
   say(w, 'router-up', { lane: k.router?.laneGbps ?? 0, lanes: k.router?.lanes ?? 0 });
   later(w, 'approval', 200, 600);
   if (fault(w, 'plug-not-home') > 0) later(w, 'loose', 60_000, 240_000);
@@ -85,7 +85,7 @@ function approval(w: SimulatedBench): void {
   const approved = w.approval !== 'none' && fault(w, 'approval-kept-out') === 0;
   const asks = (w.security === 'user' || w.security === 'secure') && !approved;
   if (asks) {
-    toStage(w, 'awaiting');
+    enterState(w, 'awaiting');
     say(w, 'awaiting');
   } else later(w, 'tunnel', 150, 500);
 }
@@ -101,24 +101,24 @@ function train(w: SimulatedBench): void {
     say(w, why);
     return;
   }
-  if (wiringOf(w)?.barrier === 'no-pcie') {
+  if (currentTopology(w)?.barrier === 'no-pcie') {
     say(w, 'slot-silent');
     return;
   }
-  toStage(w, 'training');
+  enterState(w, 'training');
   say(w, 'training');
   later(w, 'trained', 80, 240);
 }
 
 function trained(w: SimulatedBench): void {
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   if (!k) return;
   say(w, 'trained', { gen: k.slot.gen, lanes: k.slot.lanes });
   later(w, 'windows', 50, 200);
 }
 
 function windows(w: SimulatedBench): void {
-  toStage(w, 'windows');
+  enterState(w, 'windows');
   if (fault(w, 'resource-window') > 0) {
     say(w, 'no-space');
     return;
@@ -133,7 +133,7 @@ export function bind(w: SimulatedBench): void {
   if (!w.driverIn) say(w, 'no-driver');
   else if (fault(w, 'driver-refused') > 0) say(w, 'driver-refused');
   else {
-    toStage(w, 'bound');
+    enterState(w, 'bound');
     say(w, 'bound');
     if (w.screenIn && fault(w, 'wrong-input') > 0) say(w, 'no-picture');
     if (w.load) use(w);
@@ -145,11 +145,11 @@ export function bind(w: SimulatedBench): void {
 export function use(w: SimulatedBench): void {
   if (w.stage === 'suspended') {
     say(w, 'stays-asleep');
-    fall(w);
+    linkDown(w);
     return;
   }
   if (w.stage !== 'bound') return;
-  toStage(w, 'in-use');
+  enterState(w, 'in-use');
   if (fault(w, 'driver-clamp') > 0) later(w, 'fall-back', 300, 900);
   if (fault(w, 'direct-cable-margin') > 0) later(w, 'errors', 2000, 9000);
   const sag = fault(w, 'supply-sag');
@@ -168,7 +168,7 @@ function tooSmall(w: SimulatedBench): boolean {
 function sag(w: SimulatedBench): void {
   w.brownOut = true;
   say(w, 'brown-out');
-  fall(w);
+  linkDown(w);
   later(w, 'power-back', 1200, 2500, 'supply');
 }
 
@@ -179,7 +179,7 @@ export const HAPPENS: Readonly<
   router,
   approval,
   tunnel: (w) => {
-    toStage(w, 'tunnel');
+    enterState(w, 'tunnel');
     say(w, 'tunnel-up');
     later(w, 'train', 100, 300);
   },
@@ -193,7 +193,7 @@ export const HAPPENS: Readonly<
   'power-back': (w) => {
     w.brownOut = false;
     say(w, 'link-back');
-    if (wiringOf(w)?.kind === 'tunnel') rise(w);
+    if (currentTopology(w)?.kind === 'tunnel') linkUp(w);
   },
   drop: (w) => {
     say(w, 'gone');
@@ -205,13 +205,13 @@ export const HAPPENS: Readonly<
   },
   loose: (w) => {
     say(w, 'plug-loose');
-    fall(w);
+    linkDown(w);
     later(w, 'loose-back', 1500, 3000);
   },
-  'loose-back': (w) => rise(w),
+  'loose-back': (w) => linkUp(w),
   rest: (w) => {
     if (w.stage !== 'bound' || w.load) return;
-    toStage(w, 'suspended');
+    enterState(w, 'suspended');
     say(w, 'suspended');
   },
 };

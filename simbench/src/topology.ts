@@ -1,8 +1,36 @@
 import { RuleBook } from '@ruddy/core/base';
-import { directGen, isAdapter, trainedWidth } from '@ruddy/core/chain';
+import {
+  endsInSlot,
+  isDirect,
+  plugMismatch,
+  portFamilies,
+  directGen,
+  isAdapter,
+  trainedWidth,
+} from '@ruddy/core/chain';
 import { CONNECTOR_LANES, WITHOUT_PCIE } from '@ruddy/core/parts';
-import { cardEnd, settle, slotEnd, strength, word, type Parts } from './parts';
-import { spanRate, type Wiring } from './link';
+import { type Topology, spanRate } from './link';
+import { type Parts, cardEnd, settle, slotEnd, strength, word } from './parts';
+import { tunnelTopology } from './tunnel';
+
+/** The plugs along the chain, and whether a maker's own port meets another maker's. */
+function fits(p: Parts): boolean {
+  const { socket, chain } = p;
+  const known = { socket, path: chain.path && { pieces: chain.path }, dock: chain.dock };
+  const names = new Set(
+    portFamilies(known).flatMap((f) => (f.name === '' ? [] : [f.name.toLowerCase()])),
+  );
+  return plugMismatch(known) === null && names.size < 2;
+}
+
+/** Wire the parts up: null while there is no port, or nothing to plug into it. */
+export function topologyOf(p: Parts): Topology | null {
+  const { socket, chain } = p;
+  if (!socket || (!chain.dock && !endsInSlot(chain.path))) return null;
+  const direct = isDirect({ socket, path: null, dock: null });
+  const made = direct ? directTopology(p) : tunnelTopology(p);
+  return fits(p) ? made : { ...made, barrier: 'misfit' };
+}
 
 const LENGTHS = new RuleBook({});
 
@@ -31,7 +59,7 @@ function pathLanes(p: Parts): number {
 }
 
 /** Direct PCIe: one link from a port of the host to the card, as fast and as wide as its weakest piece. */
-export function directLink(p: Parts): Wiring {
+export function directTopology(p: Parts): Topology {
   const { socket, chain, noise } = p;
   const inside = socket?.connector === 'mini-card' || socket?.connector === 'expresscard' ? 1 : 4;
   const port = {

@@ -1,5 +1,5 @@
 import type { MadeLink } from '../config-space';
-import type { Wiring } from '../link';
+import type { Topology } from '../link';
 import {
   cardReached,
   corrected,
@@ -12,7 +12,7 @@ import { settle, word } from '../parts';
 import { bridge, gts, MAKER, node, type Node } from './node';
 
 /** What a link shows now: at rest the slowest rate, all lanes; suspended nothing at all. */
-function nowOf(w: SimulatedBench, k: Wiring): { nowGts: number; nowLanes: number } {
+function nowOf(w: SimulatedBench, k: Topology): { nowGts: number; nowLanes: number } {
   const resting = w.stage === 'bound' && w.ms - w.since > 2000;
   return {
     nowGts: resting || w.stage === 'suspended' ? 2.5 : gts(k.slot.gen),
@@ -50,7 +50,7 @@ export function errorBits(count: number): number[] {
 /** The port before the card: a slot of the dock, or a port of the host. */
 export function cardPort(
   w: SimulatedBench,
-  k: Wiring,
+  k: Topology,
   at: { dev: number; fn?: number },
   vendor: number,
   kind: 'root' | 'downstream',
@@ -145,7 +145,7 @@ function driverOf({ stage }: SimulatedBench, name: string): string | null {
 }
 
 /** The functions of a card: graphics and sound, behind a switch of its own where the family has one. */
-function cardNodes(w: SimulatedBench, k: Wiring): Node[] {
+function cardNodes(w: SimulatedBench, k: Topology): Node[] {
   const inner = word(w.chain.card?.innerSwitch, 'none');
   const link: MadeLink = { capGts: gts(k.card.gen), capLanes: k.card.lanes, ...nowOf(w, k) };
   const functions = (own: MadeLink) => [graphicsNode(w, own), soundNode(w, own)];

@@ -1,7 +1,7 @@
 import { stated } from '@ruddy/core/base';
 import { isAdapter } from '@ruddy/core/chain';
 import { word } from '../parts';
-import { dockLives, shown, wiringOf, type SimulatedBench } from '../simulated-bench';
+import { dockLives, shown, currentTopology, type SimulatedBench } from '../simulated-bench';
 import { value, type Entry } from './entry';
 
 /** Chassis types by kind of host. Source: DMTF System Management BIOS Reference Specification, table of enclosure types, from memory. */
@@ -27,7 +27,8 @@ export function dmiEntries(w: SimulatedBench): Entry[] {
 /** USB-C ports with who is at their other end. Source: Linux kernel ABI, sysfs-class-typec, from memory. */
 export function typecEntries(w: SimulatedBench): Entry[] {
   const ports = (w.chain.host?.sockets ?? []).filter((s) => s.connector === 'usb-c');
-  const contact = w.stage !== 'unplugged' && dockLives(w) && wiringOf(w)?.barrier !== 'no-contact';
+  const contact =
+    w.stage !== 'unplugged' && dockLives(w) && currentTopology(w)?.barrier !== 'no-contact';
   const partner = contact && (w.faults['dock-defective'] ?? 0) === 0;
   return ports.flatMap((s, i): Entry[] => {
     const dir = `sys/class/typec/port${i}`;

@@ -1,6 +1,6 @@
 import type { Act } from '@ruddy/core/bench';
 import { carriesTunnel } from '@ruddy/core/parts';
-import { bind, fall, freeze, goOn, rise, use } from './rise';
+import { bind, linkDown, freeze, goOn, linkUp, use } from './link-up';
 import {
   bridgesUp,
   draw,
@@ -9,13 +9,13 @@ import {
   later,
   reset,
   say,
-  toStage,
-  wiringOf,
+  enterState,
+  currentTopology,
   type SimulatedBench,
 } from './simulated-bench';
 
 type Of<A extends Act['act']> = Extract<Act, { act: A }>;
-type Hands = { readonly [A in Act['act']]: (w: SimulatedBench, act: Of<A>) => void };
+type Actions = { readonly [A in Act['act']]: (w: SimulatedBench, act: Of<A>) => void };
 
 /** Does the cable lead to direct PCIe? */
 function isDirect(w: SimulatedBench, socket: string | null): boolean {
@@ -42,7 +42,7 @@ function plug(w: SimulatedBench, { socket }: Of<'plug'>): void {
   w.plugged = socket;
   w.missed = false;
   w.hot = w.host === 'on';
-  const k = wiringOf(w);
+  const k = currentTopology(w);
   if (!k || k.barrier === 'misfit') {
     w.plugged = null;
     say(w, k ? 'plug-misfit' : 'plug-nothing', { socket });
@@ -60,13 +60,13 @@ function plug(w: SimulatedBench, { socket }: Of<'plug'>): void {
       }
     }
   }
-  rise(w);
+  linkUp(w);
 }
 
 function unplug(w: SimulatedBench): void {
   if (w.plugged === null) return;
   const live = isDirect(w, w.plugged) && w.host !== 'off' && w.host !== 'frozen' && dockLives(w);
-  if (w.stage !== 'unplugged' && w.stage !== 'attached') fall(w);
+  if (w.stage !== 'unplugged' && w.stage !== 'attached') linkDown(w);
   loosen(w);
   say(w, 'unplugged');
   if (live) {
@@ -102,11 +102,11 @@ function hostTo(w: SimulatedBench, { to }: Of<'host'>): void {
 function wake(w: SimulatedBench): void {
   w.host = 'on';
   say(w, 'host-awake');
-  if (w.stage !== 'suspended') rise(w);
+  if (w.stage !== 'suspended') linkUp(w);
   else if (fault(w, 'power-saving') > 0) {
     say(w, 'stays-asleep');
     w.missed = true;
-    fall(w);
+    linkDown(w);
   } else {
     // Bridges and router were kept; only the slot trains again.
     later(w, 'train', 300, 900);
@@ -124,7 +124,7 @@ export function hostUp(w: SimulatedBench): void {
     w.missed = true;
     say(w, 'not-at-start');
   }
-  rise(w);
+  linkUp(w);
 }
 
 /** The dock's power changed: by its switch or by the mains. */
@@ -136,7 +136,7 @@ function powered(w: SimulatedBench, before: boolean): void {
   // A host that would not look at start looks again when the dock comes anew.
   if (now && w.host === 'on' && !isDirect(w, w.plugged)) w.missed = false;
   if (now && w.host !== 'off' && isDirect(w, w.plugged)) w.missed = true;
-  rise(w);
+  linkUp(w);
 }
 
 function cardTo(w: SimulatedBench, act: Of<'card'>): void {
@@ -149,15 +149,15 @@ function cardTo(w: SimulatedBench, act: Of<'card'>): void {
   if (isDirect(w, w.plugged) && w.host === 'on') freeze(w);
   else if (act.in && w.stage === 'tunnel') later(w, 'train', 100, 300);
   else if (w.stage !== 'unplugged' && w.stage !== 'attached') {
-    fall(w);
-    rise(w);
+    linkDown(w);
+    linkUp(w);
   }
 }
 
-const barrierOf = (w: SimulatedBench) => wiringOf(w)?.barrier ?? null;
+const barrierOf = (w: SimulatedBench) => currentTopology(w)?.barrier ?? null;
 
 /** What each act does. An act that changes nothing says nothing. */
-export const HANDS: Hands = {
+export const ACTIONS: Actions = {
   'place-host': (w, { spec }) => {
     w.host = 'off';
     w.epochs.host++;
@@ -192,7 +192,7 @@ export const HANDS: Hands = {
     if (w.plugsIn === act.in) return;
     w.plugsIn = act.in;
     say(w, act.in ? 'plugs-in' : 'plugs-out');
-    if (!act.in && dockLives(w)) fall(w);
+    if (!act.in && dockLives(w)) linkDown(w);
     if (act.in && w.stage === 'tunnel') later(w, 'train', 100, 300);
   },
   mains: (w, { on }) => {
@@ -225,15 +225,15 @@ export const HANDS: Hands = {
     if (w.approval === how) return;
     w.approval = how;
     say(w, how === 'none' ? 'approval-back' : 'approved', { how });
-    const tunnel = wiringOf(w)?.kind === 'tunnel';
+    const tunnel = currentTopology(w)?.kind === 'tunnel';
     if (
       how === 'none' &&
       tunnel &&
       bridgesUp(w) &&
       (w.security === 'user' || w.security === 'secure')
     ) {
-      fall(w);
-      rise(w);
+      linkDown(w);
+      linkUp(w);
     } else goOn(w);
   },
   security: (w, { level }) => {
@@ -248,7 +248,7 @@ export const HANDS: Hands = {
     if (act.in) bind(w);
     else if (w.stage === 'bound' || w.stage === 'in-use') {
       w.load = false;
-      toStage(w, 'windows');
+      enterState(w, 'windows');
     }
   },
   load: (w, { on }) => {
@@ -281,8 +281,8 @@ export const HANDS: Hands = {
     say(w, strength > 0 ? 'fault-set' : 'fault-mended', { fault: id });
     // Nothing goes on over a link that can no longer be: hidden while it runs, it is like another cable or port in its place.
     if (stood === null && barrierOf(w) !== null) {
-      fall(w);
-      rise(w);
+      linkDown(w);
+      linkUp(w);
     }
     powered(w, before);
   },

@@ -1,8 +1,13 @@
-import { usedHours } from './queries/attempt-history';
-import { bringUpContracts } from '@ruddy/core/bring-up/contract';
+import { readReport } from '@ruddy/core/bring-up';
+import { bringUpContracts, readingContracts } from '@ruddy/core/bring-up/contract';
+import { readProblemText } from '@ruddy/core/bring-up/text';
+import { invalid } from '../platform/http/problem';
 import { type Services, implement } from '../platform/http/route';
-import { readBringUp } from './bring-up-read';
+import { requireSetup } from '../setups/setups';
 import { addTry, beginAttempt, endAttempt, keepGood, noteStep, noteUse, strike } from './bring-up';
+import { readBringUp } from './bring-up-read';
+import { usedHours } from './queries/attempt-history';
+import { addReading, listReadings } from './readings';
 
 const answered = async (s: Services, setupId: string, fresh: boolean) => {
   const body = await readBringUp(setupId);
@@ -29,4 +34,20 @@ export const bringUpRoutes = implement(bringUpContracts, {
     answered(s, params.id, await strike(s, params.id, body, actor)),
   'POST /api/setups/:id/good': async ({ params, body, actor }, s) =>
     answered(s, params.id, await keepGood(s, params.id, body, actor)),
+});
+
+export const readingRoutes = implement(readingContracts, {
+  'GET /api/setups/:id/readings': async ({ params }) => {
+    await requireSetup(params.id);
+    return { body: { items: await listReadings(params.id) } };
+  },
+  'POST /api/setups/:id/readings': async ({ params, body, actor }, s) => {
+    const { fresh } = await addReading(s, params.id, body, actor);
+    return { status: fresh ? 201 : 200, body: { items: await listReadings(params.id) } };
+  },
+  'POST /api/reports': ({ body }) => {
+    const r = readReport(body.text);
+    if (!r.ok) throw invalid('text', readProblemText(r.problem));
+    return Promise.resolve({ body: { report: r.report } });
+  },
 });

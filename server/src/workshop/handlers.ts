@@ -1,0 +1,186 @@
+import { reportSchema } from '@ruddy/core/bring-up';
+import { PART_SCHEMAS } from '@ruddy/core/parts';
+import { captureSchema } from '@ruddy/core/runs/contract';
+import { concernsHere } from '@ruddy/core/workshop';
+import {
+  accessContracts,
+  backupContracts,
+  dataContracts,
+  bundleSchema,
+  loanContracts,
+  newsContracts,
+} from '@ruddy/core/workshop/contract';
+import { pipeline } from 'node:stream/promises';
+import * as z from 'zod';
+import { endSession } from '../platform/access/sessions';
+import { answers } from '../platform/db/database';
+import { inTransaction } from '../platform/db/transaction';
+import { HttpProblem, notFound } from '../platform/http/problem';
+import { implement } from '../platform/http/route';
+import { VERSION } from './backup/make';
+import {
+  backupBytes,
+  backUpNow,
+  checkBackup,
+  dropBackup,
+  listBackups,
+  putPlan,
+  restoreNamed,
+} from './backups';
+import { exportBundle } from './bundle-export';
+import { loadBundle } from './bundle-load';
+import { removeDemo } from './demo';
+import { createFeed, listFeeds, patchFeed, readNow, removeFeed } from './feeds';
+import { checkLoan } from './loan-check';
+import { createLoan, listLoans, patchLoan, takeBack } from './loans';
+import { createMember, listMembers, patchMember, setPassword, signIn } from './members';
+import { keepRelease, listNews, markNews } from './news';
+import { demoReport } from './queries/demo-rows';
+import { listLendable } from './queries/loan-rows';
+import { piecesElsewhere } from './queries/pieces-elsewhere';
+import { shareFile, shareReport } from './share';
+
+export const accessRoutes = implement(accessContracts, {
+  'GET /api/me': ({ visit }, s) =>
+    Promise.resolve({ body: { signIn: s.access !== undefined, member: visit.actor } }),
+  'POST /api/sign-in': async ({ body, visit }, s) => {
+    if (!s.access)
+      throw new HttpProblem(409, 'Nobody signs in here', {
+        detail: 'Only this machine reaches this server; nobody signs in',
+      });
+    const { member, token } = await signIn(s, body, visit);
+    return { body: { signIn: true, member }, session: token };
+  },
+  'POST /api/sign-out': async ({ visit }, s) => {
+    if (visit.token !== null) await endSession(visit.token);
+    return { body: { signIn: s.access !== undefined, member: null }, session: null };
+  },
+  'GET /api/members': async (_call, s) => ({ body: { items: await listMembers(s) } }),
+  'POST /api/members': async ({ body }, s) => {
+    const { row, fresh } = await createMember(s, body);
+    return { status: fresh ? 201 : 200, body: row, etag: row.rev };
+  },
+  'PATCH /api/members/:id': async ({ params, body, revision }, s) => {
+    const row = await patchMember(s, params.id, body, revision);
+    return { body: row, etag: row.rev };
+  },
+  'POST /api/members/:id/password': async ({ params, body, actor, visit }, s) => {
+    const { row, token } = await setPassword(s, params.id, body, actor, visit);
+    return { body: row, ...(token !== null && { session: token }) };
+  },
+});
+
+export const backupRoutes = implement(backupContracts, {
+  'GET /api/backups': async (_call, s) => ({ body: await listBackups(s) }),
+  'POST /api/backups': async ({ signal }, s) => ({ status: 201, body: await backUpNow(s, signal) }),
+  'PUT /api/backups/plan': async ({ body, revision, actor }, s) => {
+    const plan = await putPlan(s, body, revision, actor);
+    return { body: plan, etag: plan.rev };
+  },
+  'POST /api/backups/:name/check': async ({ params, signal }, s) => ({
+    body: await checkBackup(s, params.name, signal),
+  }),
+  'POST /api/backups/:name/restore': async ({ params, signal }, s) => ({
+    body: await restoreNamed(s, params.name, signal),
+  }),
+  'DELETE /api/backups/:name': async ({ params }, s) => {
+    await dropBackup(s, params.name);
+    return { body: { removed: true } };
+  },
+  'GET /api/backup-file': async ({ query: { name } }, s, _req, res) => {
+    const bytes = await backupBytes(s, name);
+    res.attachment(name).type('application/octet-stream').setHeader('Cache-Control', 'no-store');
+    await pipeline(bytes, res);
+  },
+});
+
+export const dataRoutes = implement(dataContracts, {
+  'GET /api/health': async (_call, s) => {
+    const up = await answers().then(
+      () => true,
+      () => false,
+    );
+    const word = up ? ('ok' as const) : ('down' as const);
+    return {
+      status: up ? 200 : 503,
+      body: { status: word, database: word, version: VERSION, now: s.now().toISOString() },
+    };
+  },
+  'GET /api/schemas/:name': ({ params }) => {
+    const schema = {
+      bundle: bundleSchema,
+      report: reportSchema,
+      capture: captureSchema,
+      ...PART_SCHEMAS,
+    }[params.name];
+    if (!schema) throw notFound('format');
+    return Promise.resolve({
+      body: z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }),
+    });
+  },
+  'GET /api/bundle': async () => ({ body: await exportBundle() }),
+  'POST /api/bundle': async ({ body, actor }, s) => ({
+    body: await inTransaction(() =>
+      loadBundle(body, { origin: 'imported', by: actor.id, now: s.now() }),
+    ),
+  }),
+  'GET /api/setups/:id/share': async ({ params }) => ({ body: await shareReport(params.id) }),
+  'GET /api/setups/:id/share-file': async ({ params, query }) => ({
+    body: await shareFile(params.id, query.prices),
+  }),
+  'GET /api/demo': async () => ({ body: await demoReport() }),
+  'DELETE /api/demo': async () => ({ body: await removeDemo() }),
+});
+
+export const loanRoutes = implement(loanContracts, {
+  'GET /api/setups/:id/pieces-elsewhere': async ({ params }) => ({
+    body: { items: await piecesElsewhere(params.id) },
+  }),
+  'GET /api/loans': async ({ query }) => ({ body: { items: await listLoans(query) } }),
+  'GET /api/loans/pieces': async () => ({ body: { items: await listLendable() } }),
+  'POST /api/loans/check': async ({ body }, s) => ({
+    body: await checkLoan(s, body.itemId, body.setupId),
+  }),
+  'POST /api/loans': async ({ body, actor }, s) => {
+    const { loan, fresh } = await createLoan(s, body, actor);
+    return { status: fresh ? 201 : 200, body: loan, etag: loan.rev };
+  },
+  'PATCH /api/loans/:id': async ({ params, body, revision }, s) => {
+    const loan = await patchLoan(s, params.id, body, revision);
+    return { body: loan, etag: loan.rev };
+  },
+  'POST /api/loans/:id/back': async ({ params, body, revision, actor }, s) => {
+    const loan = await takeBack(s, params.id, body, revision, actor);
+    return { body: loan, etag: loan.rev };
+  },
+});
+
+export const newsRoutes = implement(newsContracts, {
+  'GET /api/feeds': async () => ({ body: { items: await listFeeds() } }),
+  'POST /api/feeds': async ({ body, actor }, s) => {
+    const { feed, fresh } = await createFeed(s, body, actor);
+    return { status: fresh ? 201 : 200, body: feed, etag: feed.rev };
+  },
+  'PATCH /api/feeds/:id': async ({ params, body, revision }, s) => {
+    const feed = await patchFeed(s, params.id, body, revision);
+    return { body: feed, etag: feed.rev };
+  },
+  'DELETE /api/feeds/:id': async ({ params }) => {
+    await removeFeed(params.id);
+    return { body: { removed: true } };
+  },
+  'POST /api/feeds/:id/read': async ({ params }, s) => ({ body: await readNow(s, params.id) }),
+  'GET /api/news': async () => {
+    const items = await listNews();
+    return {
+      body: { items, concerns: items.filter((n) => n.state === 'new' && concernsHere(n)).length },
+    };
+  },
+  'PATCH /api/news/:id': async ({ params, body }) => ({
+    body: await markNews(params.id, body.state),
+  }),
+  'POST /api/news/:id/release': async ({ params, body, actor }, s) => ({
+    status: 201,
+    body: await keepRelease(s, params.id, body, actor),
+  }),
+});
