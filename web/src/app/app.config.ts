@@ -8,6 +8,8 @@ import {
   withInMemoryScrolling,
 } from '@angular/router';
 import { routes } from './routes';
+import { provideDays } from './platform/kit/days';
+import { provideIcons } from './platform/kit/icons';
 import { PageTitle } from './platform/shell/page-title';
 
 export const appConfig: ApplicationConfig = {
@@ -19,6 +21,8 @@ export const appConfig: ApplicationConfig = {
       withComponentInputBinding(),
       withInMemoryScrolling({ scrollPositionRestoration: 'enabled' }),
     ),
+    provideDays(),
+    provideIcons(),
     { provide: TitleStrategy, useClass: PageTitle },
     {
       provide: MAT_FORM_FIELD_DEFAULT_OPTIONS,

@@ -6,16 +6,19 @@ import {
   Injector,
   viewChild,
 } from '@angular/core';
+import { MatBadgeModule } from '@angular/material/badge';
 import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatToolbarModule } from '@angular/material/toolbar';
+import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { ComparisonList } from './setups/comparison-list';
 import { Keys } from './platform/shell/keys';
 import { SearchBox } from './platform/shell/search-box';
-import { ThemeChoice } from './platform/shell/theme';
 import { Session } from './platform/api/session';
 import { SignIn } from './platform/shell/sign-in';
-import { MemberMenu } from './platform/shell/member-menu';
-import { Icon } from './platform/shared/icon';
+import { UserMenu } from './platform/shell/user-menu';
 import { ServerClock } from './platform/shared/server-clock';
 
 /** The shell: top bar, keys, and the page. A nav item appears with the page it leads to. */
@@ -25,11 +28,15 @@ import { ServerClock } from './platform/shared/server-clock';
     RouterOutlet,
     RouterLink,
     RouterLinkActive,
+    MatBadgeModule,
     MatButtonModule,
-    Icon,
+    MatIconModule,
+    MatMenuModule,
+    MatToolbarModule,
+    MatTooltipModule,
     SearchBox,
     SignIn,
-    MemberMenu,
+    UserMenu,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
@@ -47,7 +54,6 @@ export class App {
   readonly trayPath = computed(() =>
     this.tray.runs.list().length > 0 ? '/compare/runs' : '/compare/plans',
   );
-  readonly theme = inject(ThemeChoice);
   // Asked for at once, so that every form that opens later has the server's day.
   protected readonly clock = inject(ServerClock);
   // By its name in the template: by its class it could not come after the first page.
@@ -60,9 +66,6 @@ export class App {
     { path: '/bench', name: 'Bench' },
     { path: '/workshop', name: 'Workshop' },
   ];
-  readonly themeWord = computed(
-    () => ({ system: 'as the system', light: 'light', dark: 'dark' })[this.theme.theme()],
-  );
   readonly waitingWords = computed(() =>
     this.keys
       .places()
@@ -73,7 +76,7 @@ export class App {
   constructor() {
     this.keys.bind([
       { key: '/', what: 'Search parts and setups', run: () => this.search()?.focus() },
-      { key: '?', what: 'Keys of this page', run: () => this.showKeys() },
+      { key: '?', what: 'Keyboard shortcuts', run: () => this.showKeys() },
     ]);
   }
 

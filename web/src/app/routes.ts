@@ -153,7 +153,7 @@ export const routes: Routes = [
   },
   {
     path: 'trouble',
-    title: 'Something is wrong',
+    title: 'Fix a problem',
     loadComponent: () => import('./troubleshoot/start-page').then((m) => m.StartPage),
   },
   {

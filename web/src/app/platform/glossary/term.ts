@@ -1,17 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { GLOSSARY } from '@ruddy/core/base/text';
+import { MatTooltipModule } from '@angular/material/tooltip';
 
 let made = 0;
 
 /** A word explained in place: opened by click, Enter or Space, closed by Escape. */
 @Component({
   selector: 'rb-term',
-  imports: [RouterLink],
+  imports: [MatTooltipModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<button
       type="button"
       class="term"
+      [matTooltip]="open() ? '' : (term()?.means ?? '')"
       [attr.aria-expanded]="open()"
       [attr.aria-controls]="id"
       (click)="open.set(!open())"

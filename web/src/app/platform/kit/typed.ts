@@ -1,4 +1,4 @@
-import { Directive, ElementRef, forwardRef, inject, input } from '@angular/core';
+import { Directive, effect, ElementRef, forwardRef, inject, input, untracked } from '@angular/core';
 import {
   NG_VALIDATORS,
   NG_VALUE_ACCESSOR,
@@ -6,21 +6,11 @@ import {
   type ValidationErrors,
   type Validator,
 } from '@angular/forms';
-import { readNumber } from '../shared/format';
-import { typedNumber } from './typed-number';
-
-function show(value: unknown): string {
-  if (value === null || value === undefined) return '';
-  if (typeof value === 'object') {
-    const r = value as { lo: number; hi: number };
-    return `${r.lo} to ${r.hi}`;
-  }
-  return String(value as number);
-}
+import type { Codec } from './codec';
 
 /**
- * A number in a text box: the control holds the number, a range `{lo, hi}` where one is allowed, or null; the box holds what was typed.
- * What cannot be read stays in the box, is the error `typed`, and leaves the last value in the control.
+ * A value typed as text: the control holds the value, the box what was typed. Unreadable text stays in the box, is the error `typed`,
+ * and leaves the last value in the control.
  */
 @Directive({
   selector: '[rbTyped]',
@@ -31,18 +21,32 @@ function show(value: unknown): string {
   ],
 })
 export class Typed implements ControlValueAccessor, Validator {
-  readonly #box = inject<ElementRef<HTMLInputElement>>(ElementRef).nativeElement;
-  /** A range like "2 to 4" is read as well. */
-  readonly rbTyped = input.required<'number' | 'range'>();
+  readonly #box =
+    inject<ElementRef<HTMLInputElement | HTMLTextAreaElement>>(ElementRef).nativeElement;
+  readonly rbTyped = input.required<Codec>();
   #value: unknown = null;
   #why: string | null = null;
   #changed: (v: unknown) => void = () => undefined;
   #touched: () => void = () => undefined;
 
+  constructor() {
+    // A changed unit shows the same value anew; text that is being typed stays.
+    effect(() => {
+      const codec = this.rbTyped();
+      untracked(() => {
+        if (this.#why === null && document.activeElement !== this.#box)
+          this.#box.value = codec.show(this.#value);
+      });
+    });
+  }
+
   writeValue(v: unknown): void {
+    const same = JSON.stringify(v) === JSON.stringify(this.#value);
     this.#value = v;
+    // The value that the text being typed already stands for does not replace the text.
+    if (same && document.activeElement === this.#box) return;
     this.#why = null;
-    this.#box.value = show(v);
+    this.#box.value = this.rbTyped().show(v);
   }
   registerOnChange(f: (v: unknown) => void): void {
     this.#changed = f;
@@ -57,13 +61,13 @@ export class Typed implements ControlValueAccessor, Validator {
     return this.#why === null ? null : { typed: this.#why };
   }
   typed(text: string): void {
-    const r = this.rbTyped() === 'range' ? typedNumber(text) : readNumber(text);
+    const r = this.rbTyped().read(text);
     this.#why = r.ok ? null : r.why;
     if (r.ok) this.#value = r.value;
     this.#changed(this.#value);
   }
   left(): void {
-    if (this.#why === null) this.#box.value = show(this.#value);
+    if (this.#why === null) this.#box.value = this.rbTyped().show(this.#value);
     this.#touched();
   }
 }

@@ -1,5 +1,6 @@
 import { shown } from '../../plan/spec-help';
-import { Choice, optionsOf } from './choice';
+import { optionsOf } from '../kit/meta';
+import { Choice } from './choice';
 
 const options = optionsOf({ a: 'First', b: 'Second' });
 const pressed = (el: HTMLElement) =>

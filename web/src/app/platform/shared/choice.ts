@@ -54,8 +54,3 @@ export class Choice {
     this.chosen.emit(this.on(value) && !several ? null : value);
   }
 }
-
-/** Options of a table of words. */
-export function optionsOf(words: Readonly<Record<string, string>>): Option[] {
-  return Object.entries(words).map(([value, label]) => ({ value, label }));
-}

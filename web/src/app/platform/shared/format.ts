@@ -1,13 +1,19 @@
 export { pluralize } from '@ruddy/core/base/text';
 
-// A formatter of the browser takes 30 ms to be made, before the first page shows; one fixed form needs none.
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+/** Made at first use: a formatter takes up to 30 ms. */
+let formatter: Intl.DateTimeFormat | null = null;
 const two = (n: number) => String(n).padStart(2, '0');
 
-/** "3 Nov 2026" for a date or an instant. */
+/** A date, or the day of an instant, in the locale of the browser: "3 Nov 2026" in British English. */
 export function day(iso: string): string {
   const d = new Date(iso.length === 10 ? `${iso}T00:00:00Z` : iso);
-  return `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`;
+  formatter ??= new Intl.DateTimeFormat(navigator.language, {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  });
+  return formatter.format(d);
 }
 
 /** "14:02" in this machine's time. */

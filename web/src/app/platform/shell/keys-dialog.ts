@@ -8,7 +8,7 @@ import { Keys } from './keys';
   imports: [MatDialogModule, MatButtonModule, MatCheckboxModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Keys of this page</h2>
+    <h2 mat-dialog-title>Keyboard shortcuts</h2>
     <mat-dialog-content>
       <dl>
         @for (b of keys.bindings(); track b.key) {
@@ -56,7 +56,7 @@ export class KeysDialog {
   readonly keys = inject(Keys);
 }
 
-/** Shows the keys of the page, over it. */
+/** Shows the keyboard shortcuts of the page in a dialog. */
 export function openKeys(injector: Injector): void {
   injector.get(MatDialog).open(KeysDialog);
 }

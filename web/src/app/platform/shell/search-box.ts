@@ -11,6 +11,9 @@ import {
   MatAutocompleteModule,
   type MatAutocompleteSelectedEvent,
 } from '@angular/material/autocomplete';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatIconModule } from '@angular/material/icon';
+import { MatInputModule } from '@angular/material/input';
 import { Router } from '@angular/router';
 import { catchError, debounceTime, map, of, Subject, switchMap } from 'rxjs';
 import { findTerms, type Term } from '@ruddy/core/base/text';
@@ -20,23 +23,27 @@ import { ApiClient } from '../api/api-client';
 /** Search over setups and parts, from any page. */
 @Component({
   selector: 'rb-search-box',
-  imports: [MatAutocompleteModule],
+  imports: [MatAutocompleteModule, MatFormFieldModule, MatIconModule, MatInputModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <input
-      #box
-      type="search"
-      placeholder="/ Search parts, setups"
-      aria-label="Search parts and setups"
-      [matAutocomplete]="auto"
-      (input)="typed(box.value)"
-      (keydown.escape)="box.blur()"
-    />
+    <mat-form-field>
+      <mat-icon matPrefix svgIcon="search" />
+      <input
+        #box
+        matInput
+        type="search"
+        placeholder="Search parts, setups"
+        aria-label="Search parts and setups"
+        [matAutocomplete]="auto"
+        (input)="typed(box.value)"
+        (keydown.escape)="box.blur()"
+      />
+    </mat-form-field>
     <mat-autocomplete #auto="matAutocomplete" [displayWith]="show" (optionSelected)="open($event)">
       @for (t of terms(); track t.id) {
         <mat-option [value]="t">
           {{ t.term }}
-          <span class="hint">word: {{ t.means }}</span>
+          <span class="hint">{{ t.means }}</span>
         </mat-option>
       }
       @for (h of hits(); track h.id) {
@@ -46,17 +53,13 @@ import { ApiClient } from '../api/api-client';
         </mat-option>
       }
       @if (asked() && hits().length === 0 && terms().length === 0) {
-        <mat-option disabled>Nothing is called that</mat-option>
+        <mat-option disabled>No match</mat-option>
       }
     </mat-autocomplete>
   `,
   styles: `
-    input {
+    mat-form-field {
       width: 100%;
-    }
-    input::placeholder {
-      color: var(--ink2);
-      opacity: 1;
     }
   `,
 })

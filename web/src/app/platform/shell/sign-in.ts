@@ -6,16 +6,19 @@ import {
   inject,
   input,
   signal,
-  viewChild,
 } from '@angular/core';
+import { FormControl, FormGroup, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import type { ApiError } from '../api/api-client';
+import { readyToSend } from '../kit/problems';
 import { Session } from '../api/session';
+import { Field } from '../kit/field';
+import type { FieldMeta } from '../kit/meta';
 
 /** Name and password. Over a page that was open already, which stays as it is behind it. */
 @Component({
   selector: 'rb-sign-in',
-  imports: [MatButtonModule],
+  imports: [Field, ReactiveFormsModule, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="sign-in-h">
@@ -26,21 +29,9 @@ import { Session } from '../api/session';
             : 'Sign in: 0 pages are open to guests.'
         }}
       </h1>
-      <form (submit)="$event.preventDefault(); enter(name.value, password.value)">
-        <label
-          >Name <input #name name="username" required maxlength="60" autocomplete="username"
-        /></label>
-        <label>
-          Password
-          <input
-            #password
-            name="password"
-            type="password"
-            required
-            maxlength="200"
-            autocomplete="current-password"
-          />
-        </label>
+      <form [formGroup]="form" (ngSubmit)="enter()">
+        <rb-field [meta]="nameMeta" [control]="form.controls.name" />
+        <rb-field [meta]="passwordMeta" [control]="form.controls.password" />
         @if (problem(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
@@ -68,41 +59,50 @@ import { Session } from '../api/session';
       gap: 12px;
       width: min(400px, 100%);
     }
-    form,
-    label {
-      display: grid;
-      gap: 4px;
-    }
     form {
+      display: grid;
       gap: 12px;
-    }
-    input {
-      font-size: 16px;
-      min-height: 40px;
     }
   `,
 })
 export class SignIn {
   readonly #session = inject(Session);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly again = input.required<boolean>();
   readonly problem = signal<string | null>(null);
   readonly working = signal(false);
-  readonly name = viewChild.required<ElementRef<HTMLInputElement>>('name');
-  readonly password = viewChild.required<ElementRef<HTMLInputElement>>('password');
+  readonly form = new FormGroup({
+    name: new FormControl('', { nonNullable: true, validators: Validators.required }),
+    password: new FormControl('', { nonNullable: true, validators: Validators.required }),
+  });
+  readonly nameMeta: FieldMeta = {
+    label: 'Name',
+    input: 'text',
+    max: 60,
+    autocomplete: 'username',
+  };
+  readonly passwordMeta: FieldMeta = {
+    label: 'Password',
+    input: 'password',
+    max: 200,
+    autocomplete: 'current-password',
+  };
 
   constructor() {
-    afterNextRender(() => this.name().nativeElement.focus());
+    afterNextRender(() => this.#el.querySelector('input')?.focus());
   }
 
-  enter(name: string, password: string): void {
+  enter(): void {
     this.problem.set(null);
+    if (!readyToSend(this.form, this.#el)) return;
     this.working.set(true);
+    const { name, password } = this.form.getRawValue();
     this.#session.signIn(name, password).subscribe({
       error: (e: ApiError) => {
         this.working.set(false);
         this.problem.set(`Not signed in. ${e.message}`);
-        this.password().nativeElement.value = '';
-        this.password().nativeElement.focus();
+        this.form.controls.password.reset();
+        this.#el.querySelector<HTMLElement>('[type=password]')?.focus();
       },
     });
   }

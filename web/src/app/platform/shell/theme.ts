@@ -2,7 +2,6 @@ import { Injectable, signal } from '@angular/core';
 
 export type Theme = 'light' | 'dark' | 'system';
 const KEY = 'ruddy.theme';
-const NEXT: Record<Theme, Theme> = { system: 'light', light: 'dark', dark: 'system' };
 
 /** Light, dark, or as the system says; kept on this machine. */
 @Injectable({ providedIn: 'root' })
@@ -11,14 +10,10 @@ export class ThemeChoice {
 
   constructor() {
     const kept = localStorage.getItem(KEY);
-    this.#set(kept === 'light' || kept === 'dark' ? kept : 'system');
+    this.set(kept === 'light' || kept === 'dark' ? kept : 'system');
   }
 
-  next(): void {
-    this.#set(NEXT[this.theme()]);
-  }
-
-  #set(theme: Theme): void {
+  set(theme: Theme): void {
     this.theme.set(theme);
     localStorage.setItem(KEY, theme);
     if (theme === 'system') delete document.documentElement.dataset['theme'];

@@ -1,0 +1,93 @@
+import { NgTemplateOutlet } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  contentChildren,
+  input,
+  signal,
+} from '@angular/core';
+import { MatSortModule, type Sort } from '@angular/material/sort';
+import { MatTableModule } from '@angular/material/table';
+import { Cell } from './cell';
+import { sortedRows, type ShortColumn } from './columns';
+
+/** A short table: every row is drawn, as high as its text. A long list is an `rb-table`. The first column heads its row. */
+@Component({
+  selector: 'rb-rows',
+  imports: [NgTemplateOutlet, MatSortModule, MatTableModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'dense' },
+  template: `
+    <div class="wide" tabindex="0" role="region" [attr.aria-label]="label()">
+      @for (columnsNow of [keys().join()]; track columnsNow) {
+        <table
+          mat-table
+          [dataSource]="ordered()"
+          [attr.aria-label]="label()"
+          matSort
+          matSortDisableClear
+          (matSortChange)="sort.set($event)"
+        >
+          @for (c of columns(); track c.key; let first = $first) {
+            <ng-container [matColumnDef]="c.key">
+              <th
+                mat-header-cell
+                *matHeaderCellDef
+                [mat-sort-header]="c.sort ? c.key : ''"
+                [disabled]="!c.sort"
+                [class.figure]="c.figure"
+                [arrowPosition]="c.figure ? 'before' : 'after'"
+              >
+                <span [class.visually-hidden]="c.silent">{{ c.name }}</span>
+              </th>
+              <td
+                mat-cell
+                *matCellDef="let r; let i = index"
+                [class.figure]="c.figure"
+                [attr.role]="first ? 'rowheader' : null"
+              >
+                @if (cell(c.key); as drawn) {
+                  <ng-container
+                    [ngTemplateOutlet]="drawn"
+                    [ngTemplateOutletContext]="{ $implicit: r, index: i }"
+                  />
+                } @else {
+                  {{ c.text?.(r) }}
+                }
+              </td>
+            </ng-container>
+          }
+          <tr mat-header-row *matHeaderRowDef="keys()"></tr>
+          <tr
+            mat-row
+            *matRowDef="let r; columns: keys()"
+            [class.marked]="marked()(r)"
+            [attr.aria-current]="marked()(r) ? 'true' : null"
+          ></tr>
+        </table>
+      }
+      @if (rows()?.length === 0) {
+        <ng-content select="[none]" />
+      }
+    </div>
+  `,
+  styleUrl: './rows.scss',
+})
+export class Rows<T> {
+  /** Accessible name. */
+  readonly label = input.required<string>();
+  readonly columns = input.required<readonly ShortColumn<NoInfer<T>>[]>();
+  /** Null before they are read. */
+  readonly rows = input.required<readonly T[] | null>();
+  /** The row that is chosen, or the one that counts. */
+  readonly marked = input<(row: T) => boolean>(() => false);
+  readonly sort = signal<Sort>({ active: '', direction: '' });
+  readonly cells = contentChildren<Cell<T>>(Cell);
+  readonly keys = computed(() => this.columns().map((c) => c.key));
+  readonly ordered = computed(() => sortedRows(this.rows() ?? [], this.columns(), this.sort()));
+
+  cell(key: string): Cell<T>['template'] | null {
+    return this.cells().find((c) => c.rbCell() === key)?.template ?? null;
+  }
+}

@@ -1,0 +1,5 @@
+/** The builder hands over an SVG file as its text. */
+declare module '*.svg' {
+  const text: string;
+  export default text;
+}
