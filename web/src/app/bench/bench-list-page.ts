@@ -8,15 +8,25 @@ import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { SetupsData } from '../setups/setups';
 import { pluralize } from '../platform/shared/format';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({
-  imports: [MatButtonModule, RouterLink],
+  imports: [Cell, Rows, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-list-page.html',
   styleUrl: './bench-list-page.scss',
 })
 export class BenchListPage {
+  readonly listOfBenchesColumns: readonly ShortColumn[] = [
+    { key: 'bench', name: 'Bench' },
+    { key: 'setup', name: 'Setup' },
+    { key: 'hostDockCard', name: 'Host, dock, card' },
+    { key: 'link', name: 'Link' },
+    { key: 'clearAway', name: 'Clear away', silent: true },
+  ];
   readonly #data = inject(BenchesData);
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);

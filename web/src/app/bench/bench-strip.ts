@@ -7,7 +7,7 @@ const at = (stage: LinkState) => LINK_STATES.indexOf(stage);
 const FROM: Record<'tunnel' | 'card', LinkState> = { tunnel: 'tunnel', card: 'windows' };
 
 /** How a part of the link stands: there, on its way, lost, or not in use. */
-function standing(
+function spanState(
   s: BenchState,
   what: 'tunnel' | 'card',
 ): 'there' | 'waiting' | 'lost' | 'not used' {
@@ -25,7 +25,7 @@ function span(s: { gen: number | null; lanes: number | null } | null): string {
 function live(h: StripHop, s: BenchState, nowMs: number): StripHop {
   const last = h.to === 'card';
   const first = h.to === 'port';
-  const is = standing(s, last ? 'card' : 'tunnel');
+  const is = spanState(s, last ? 'card' : 'tunnel');
   const contact =
     s.contact === null || last ? '' : `, ${benchTime(nowMs - s.contact)} since contact`;
   const since = `${STAGE_WORDS[s.stage]}${contact}`;

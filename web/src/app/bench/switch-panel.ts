@@ -4,6 +4,7 @@ import { HOST_POWER_WORDS } from '@ruddy/core/bench/text';
 import { SECURITY_LEVELS } from '@ruddy/core/bring-up';
 import { carriesTunnel, SECURITY_WORDS } from '@ruddy/core/parts';
 import { BenchStore } from './bench-store';
+import { MatButtonModule } from '@angular/material/button';
 
 interface Switch {
   readonly name: string;
@@ -16,6 +17,7 @@ interface Switch {
 /** Everything hands can do beside plugging: one row a switch, with its lamp and the acts it has now. */
 @Component({
   selector: 'rb-switch-panel',
+  imports: [MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (caution(); as words) {
@@ -30,8 +32,8 @@ interface Switch {
           <span class="acts">
             @for (a of s.acts; track a.label) {
               <button
+                mat-stroked-button
                 type="button"
-                class="tap"
                 [disabled]="a.off"
                 [attr.aria-label]="s.name + ': ' + a.label"
                 (click)="store.act(a.act)"
@@ -122,7 +124,7 @@ export class SwitchPanel {
         shows: s.approval,
         lit: s.approval !== 'none',
         acts: (['once', 'always', 'none'] as const).map((how) => ({
-          label: { once: 'Once', always: 'Always', none: 'Take back' }[how],
+          label: { once: 'Once', always: 'Always', none: 'Delete' }[how],
           act: { act: 'approve', how },
           off: s.approval === how || s.host !== 'on',
         })),
@@ -141,7 +143,7 @@ export class SwitchPanel {
         s.driverIn ? 'installed' : 'not installed',
         s.driverIn,
         (on) => ({ act: 'driver', in: on }),
-        ['Install', 'Take out'],
+        ['Install', 'Remove'],
       ),
       two('Load', s.load ? 'working' : 'idle', s.load, (on) => ({ act: 'load', on }), onOff),
       two(

@@ -17,6 +17,7 @@ import type { Part } from '@ruddy/core/parts/contract';
 import { BenchStore } from './bench-store';
 import { PartsData } from '../parts/parts';
 import { facts } from '../parts/part-facts';
+import { MatButtonModule } from '@angular/material/button';
 
 /** Places on the table, host side first, and the kinds of part that go there. */
 const PLACES = [
@@ -35,7 +36,7 @@ type InHand = { readonly kind: 'part'; readonly part: Part } | { readonly kind: 
 /** Parts on the table: dragged there from a shelf or tapped twice; the plug goes into any port the same two ways. */
 @Component({
   selector: 'rb-table-panel',
-  imports: [CdkDrag, CdkDropList, CdkDropListGroup],
+  imports: [MatButtonModule, CdkDrag, CdkDropList, CdkDropListGroup],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './table-panel.html',
   styleUrl: './table-panel.scss',

@@ -16,6 +16,7 @@ import { TakeBack } from '../plan/record/take-back';
 import { Choice } from '../platform/shared/choice';
 import { clock, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Fold } from '../platform/kit/fold';
 
 const WORKED = [
   { value: 'yes', label: 'the card came up' },
@@ -25,7 +26,7 @@ const WORKED = [
 /** The time line: attempts newest first with what was met at them, and how each order went on this host. */
 @Component({
   selector: 'rb-attempt-line',
-  imports: [MatButtonModule, Choice, TakeBack],
+  imports: [Fold, MatButtonModule, Choice, TakeBack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './attempt-line.html',
   styleUrl: './attempt-line.scss',

@@ -33,7 +33,7 @@ import { Choice } from '../platform/shared/choice';
         <section class="caution" aria-label="Before anything else">
           <strong>The maker's manual and local codes come first.</strong> {{ mains }}
         </section>
-        <h2>In which order</h2>
+        <h2>Power-on order</h2>
         <p>{{ advice() }}</p>
         @if (orders().length > 1) {
           <ul>

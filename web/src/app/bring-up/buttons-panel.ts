@@ -7,7 +7,8 @@ import {
   type Coupling,
 } from '@ruddy/core/setups';
 import { SetupEditor } from '../setups/setup-editor';
-import { Choice, optionsOf } from '../platform/shared/choice';
+import { optionsOf } from '../platform/kit/meta';
+import { Choice } from '../platform/shared/choice';
 
 interface Row {
   readonly act: CoupledAct;

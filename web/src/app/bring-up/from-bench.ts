@@ -41,7 +41,7 @@ const SETTLE_MS = 5000;
       @if (benches().length === 0) {
         <span class="quiet">0 benches with this setup.</span>
         <button mat-button type="button" [disabled]="busy() !== null" (click)="lay()">
-          Lay it out on a bench
+          Create a bench with it
         </button>
       } @else {
         <label

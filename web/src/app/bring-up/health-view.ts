@@ -10,6 +10,10 @@ import { day } from '../platform/shared/format';
 import { toCsv } from '../platform/shared/csv';
 import { download } from '../platform/shared/download';
 import { HealthChart } from './health-chart';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const share = (v: number | null) => (v === null ? '–' : `${Math.round(v * 100)} %`);
 const figure = (v: number | null) => (v === null ? '–' : String(Math.round(v)));
@@ -17,7 +21,7 @@ const figure = (v: number | null) => (v === null ? '–' : String(Math.round(v))
 /** The link over time: readings compared across days and across cables, with trends told apart from chance. */
 @Component({
   selector: 'rb-health-view',
-  imports: [HealthChart, MatButtonModule],
+  imports: [Cell, Rows, Fold, HealthChart, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './health-view.html',
   styles: `
@@ -36,10 +40,6 @@ const figure = (v: number | null) => (v === null ? '–' : String(Math.round(v))
     rb-health-chart {
       max-width: 720px;
     }
-    summary {
-      cursor: pointer;
-      min-height: 24px;
-    }
     li {
       border-left: 4px solid var(--stone);
       padding: 2px 8px;
@@ -51,6 +51,29 @@ const figure = (v: number | null) => (v === null ? '–' : String(Math.round(v))
   `,
 })
 export class HealthView {
+  readonly healthViewColumns: readonly ShortColumn[] = [
+    { key: 'cable', name: 'Cable' },
+    { key: 'readings', name: 'Readings', figure: true },
+    { key: 'toTheCard', name: 'To the card', figure: true },
+    { key: 'back', name: 'Back', figure: true },
+    { key: 'correctedAnHour', name: 'Corrected an hour', figure: true },
+    { key: 'notMended', name: 'Not mended', figure: true },
+    { key: 'timesDown', name: 'Times down', figure: true },
+    { key: 'minutesLoaded', name: 'Minutes loaded', figure: true },
+    { key: 'fromTo', name: 'From, to' },
+  ];
+  readonly healthViewColumns2: readonly ShortColumn[] = [
+    { key: 'day', name: 'Day' },
+    { key: 'cable', name: 'Cable' },
+    { key: 'toTheCard', name: 'To the card', figure: true },
+    { key: 'back', name: 'Back', figure: true },
+    { key: 'routerALane', name: 'Router, a lane' },
+    { key: 'slot', name: 'Slot' },
+    { key: 'correctedAnHour', name: 'Corrected an hour', figure: true },
+    { key: 'timesDown', name: 'Times down', figure: true },
+    { key: 'windowMb', name: 'Window, MB', figure: true },
+    { key: 'graded', name: 'Graded' },
+  ];
   readonly health = inject(LinkHealth);
   readonly #readings = inject(LinkReadings);
   readonly #editor = inject(SetupEditor);

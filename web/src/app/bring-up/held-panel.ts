@@ -15,11 +15,12 @@ import { SetupEditor } from '../setups/setup-editor';
 import { AnswerCard } from '../plan/answer-card';
 import { AnswerList } from '../plan/answer-list';
 import { CheckTable } from './check-table';
+import { Fold } from '../platform/kit/fold';
 
 /** What was read, held against what this chain should show: the table, remarks, reasons likeliest first. */
 @Component({
   selector: 'rb-held-panel',
-  imports: [CheckTable, AnswerCard, AnswerList],
+  imports: [Fold, CheckTable, AnswerCard, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (evaluation(); as e) {
@@ -61,10 +62,12 @@ import { CheckTable } from './check-table';
       </ol>
     }
     @if (verify().length > 0) {
-      <details>
-        <summary>Not known yet, and it widens what is expected: {{ verifyWords() }}</summary>
+      <rb-fold
+        [inner]="true"
+        name="Not known yet, and it widens what is expected: {{ verifyWords() }}"
+      >
         <rb-answer-list [questions]="verify()" />
-      </details>
+      </rb-fold>
     }
   `,
   styles: `

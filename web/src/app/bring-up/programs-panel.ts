@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { FORCED_BY, type Program, USED_CARD } from '@ruddy/core/setups';
 import { SetupEditor } from '../setups/setup-editor';
-import { Choice, optionsOf } from '../platform/shared/choice';
+import { optionsOf } from '../platform/kit/meta';
+import { Choice } from '../platform/shared/choice';
 
 /** Which card each program uses, and what made it. */
 @Component({
@@ -33,8 +34,8 @@ import { Choice, optionsOf } from '../platform/shared/choice';
           />
         </div>
         <button
+          mat-button
           type="button"
-          class="link"
           (click)="drop(i)"
           [attr.aria-label]="'Take ' + p.name + ' off the list'"
         >

@@ -33,6 +33,7 @@ import {
 } from './reading-form';
 import { FromBench, type BenchTaken } from './from-bench';
 import { ReportBox } from '../chain/report-box';
+import { Fold } from '../platform/kit/fold';
 
 const BEHIND = {
   tunnel: 'behind the tunnel',
@@ -43,7 +44,7 @@ const BEHIND = {
 /** Take a reading: type it, paste what the system prints, or both. What is typed is judged at once and stored on demand. */
 @Component({
   selector: 'rb-reading-fields',
-  imports: [MatButtonModule, ReportBox, Choice, FromBench],
+  imports: [Fold, MatButtonModule, ReportBox, Choice, FromBench],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './reading-fields.html',
   styleUrl: './reading-fields.scss',

@@ -12,6 +12,8 @@ import type { StepId } from '@ruddy/core/base';
 import { pluralize } from '@ruddy/core/base/text';
 import { shortForm, type StepFacts, type StepStatus } from '@ruddy/core/bring-up';
 import { PHASE_WORDS, STEP_WORDS, TOOL_WORDS } from '@ruddy/core/bring-up/text';
+import { Fold } from '../platform/kit/fold';
+import { MatButtonModule } from '@angular/material/button';
 
 interface Row {
   readonly n: number;
@@ -27,6 +29,7 @@ interface Row {
 /** The whole list: phases, each step with how it stands, and at its head tools, minutes and the point of no return. */
 @Component({
   selector: 'rb-step-list',
+  imports: [MatButtonModule, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="head">{{ head() }}</p>
@@ -36,8 +39,9 @@ interface Row {
         @for (r of g.rows; track r.id) {
           <li [class]="r.state" [class.here]="r.id === shown()">
             <button
+              mat-button
               type="button"
-              class="plain"
+              class="line"
               [attr.aria-current]="r.id === shown() ? 'step' : null"
               (click)="looked.emit(r.id)"
             >
@@ -46,12 +50,11 @@ interface Row {
               <span class="word">{{ r.word }}</span>
             </button>
             @if (r.folded.length > 0) {
-              <details>
-                <summary>{{ r.folded.length }} more with it</summary>
+              <rb-fold [inner]="true" name="{{ r.folded.length }} more with it">
                 <ul>
                   @for (x of r.folded; track x.id) {
                     <li [class]="x.state" [class.here]="x.id === shown()">
-                      <button type="button" class="plain" (click)="looked.emit(x.id)">
+                      <button mat-button class="line" type="button" (click)="looked.emit(x.id)">
                         <span></span>
                         <span class="title">{{ x.title }}</span>
                         <span class="word">{{ x.word }}</span>
@@ -59,7 +62,7 @@ interface Row {
                     </li>
                   }
                 </ul>
-              </details>
+              </rb-fold>
             }
           </li>
         }
@@ -83,21 +86,17 @@ interface Row {
     ul {
       list-style: none;
     }
-    details {
+    rb-fold {
       padding-left: 32px;
-      font-size: 13px;
     }
     li {
       border-left: 4px solid transparent;
     }
-    button.plain {
-      display: grid;
-      grid-template-columns: 24px minmax(0, 1fr) auto;
-      gap: 4px;
-      width: 100%;
-      padding: 3px 4px;
+    .title {
+      flex: 1;
     }
     .n {
+      flex: 0 0 20px;
       text-align: right;
       color: var(--ink2);
     }

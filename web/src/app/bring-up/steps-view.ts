@@ -21,6 +21,7 @@ import { BeginPanel } from './begin-panel';
 import { StepCard } from './step-card';
 import { StepDrafts } from './step-draft';
 import { StepList } from './step-list';
+import { Fold } from '../platform/kit/fold';
 
 /** Where a browser remembers in which form it shows lists of steps. */
 const FORM = 'ruddy.steps.form';
@@ -28,7 +29,15 @@ const FORM = 'ruddy.steps.form';
 /** One step at a time in the middle, the whole list at its left, what happened so far at its right. */
 @Component({
   selector: 'rb-steps-view',
-  imports: [StepList, StepCard, BeginPanel, AttemptLine, MatButtonModule, MatButtonToggleModule],
+  imports: [
+    Fold,
+    StepList,
+    StepCard,
+    BeginPanel,
+    AttemptLine,
+    MatButtonModule,
+    MatButtonToggleModule,
+  ],
   providers: [StepDrafts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './steps-view.html',

@@ -17,8 +17,8 @@ import { ServerClock } from '../platform/shared/server-clock';
         <li>
           {{ day(t.on) }}: {{ words(t) }}
           <button
+            mat-button
             type="button"
-            class="link"
             (click)="drop(i)"
             [attr.aria-label]="'Take off: ' + t.what"
           >

@@ -5,6 +5,7 @@ import {
   ElementRef,
   input,
   output,
+  signal,
   viewChild,
 } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
@@ -13,6 +14,7 @@ import type { RowView, ScoutResult } from '@ruddy/core/buy';
 import { comboName, moneyShort } from '@ruddy/core/buy/text';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
+import { MatButtonModule } from '@angular/material/button';
 
 const HEIGHT = 300;
 const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
@@ -23,6 +25,7 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
  */
 @Component({
   selector: 'rb-front-chart',
+  imports: [MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <figure>
@@ -30,7 +33,7 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
         #svg
         [attr.width]="width()"
         [attr.height]="height"
-        role="img"
+        role="group"
         [attr.aria-label]="label()"
       >
         <defs>
@@ -68,7 +71,7 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
           <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
         }
         <text class="axis" [attr.x]="pad.left" [attr.y]="height - 4">
-          Price, {{ currency() }}; pieces at hand cost nothing
+          Price, {{ currency() }}; parts you own cost nothing
         </text>
         @if (stop(); as s) {
           <line
@@ -81,25 +84,35 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
           <text class="stop" [attr.x]="s + 6" [attr.y]="pad.top + 12">stops paying</text>
         }
         <path class="front" [attr.d]="path()" />
-        @for (p of dots(); track p.row.index) {
-          <line class="band" [attr.x1]="p.x" [attr.x2]="p.x" [attr.y1]="p.lo" [attr.y2]="p.hi" />
-          <rect
-            [class.here]="p.row.grade === 'here'"
-            [class.knee]="p.knee"
-            [attr.x]="p.x - 6"
-            [attr.y]="p.y - 6"
-            width="12"
-            height="12"
-          />
-          @if (p.knee) {
-            <text class="knee" [attr.x]="p.x + 10" [attr.y]="p.y + 16">knee</text>
-          }
+        @for (p of dots(); track p.row.index; let i = $index) {
+          <g
+            class="point"
+            role="button"
+            [attr.tabindex]="i === current() ? 0 : -1"
+            [attr.aria-label]="p.label"
+            (focus)="current.set(i)"
+            (click)="chosen.emit(p.row)"
+            (keydown)="walk($event, i)"
+          >
+            <line class="band" [attr.x1]="p.x" [attr.x2]="p.x" [attr.y1]="p.lo" [attr.y2]="p.hi" />
+            <rect
+              [class.here]="p.row.grade === 'here'"
+              [class.knee]="p.knee"
+              [attr.x]="p.x - 6"
+              [attr.y]="p.y - 6"
+              width="12"
+              height="12"
+            />
+            @if (p.knee) {
+              <text class="knee" [attr.x]="p.x + 10" [attr.y]="p.y + 16">knee</text>
+            }
+          </g>
         }
       </svg>
       <figcaption class="hint">
         Hatched: predicted, with the band it may lie in. Solid: this very chain is in the log.
         Frames/s upwards, from 0.
-        <button type="button" class="plain" (click)="save()">Save as SVG</button>
+        <button mat-button type="button" (click)="save()">Save as SVG</button>
       </figcaption>
     </figure>
   `,
@@ -130,6 +143,9 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
     rect.knee {
       stroke: var(--ink);
       stroke-width: 3;
+    }
+    .point {
+      cursor: pointer;
     }
     .band {
       stroke: var(--brick);
@@ -184,10 +200,28 @@ export class FrontChart {
       x: x(p.price),
       y: y(p.fps),
       knee: i === knee,
+      label: this.#words(p.row, p.fps),
       lo: y(p.band?.lo ?? p.fps),
       hi: y(p.band?.hi ?? p.fps),
     }));
   });
+  /** The point that Tab leads to; arrows go to its neighbours. */
+  readonly current = signal(0);
+
+  /** Arrows walk along the front, Enter and Space choose the set. */
+  walk(event: KeyboardEvent, i: number): void {
+    const last = this.dots().length - 1;
+    const to = { ArrowRight: i + 1, ArrowLeft: i - 1, Home: 0, End: last }[event.key];
+    const row = this.dots()[i]?.row;
+    if (to !== undefined) {
+      const at = Math.min(Math.max(to, 0), last);
+      this.current.set(at);
+      this.svg().nativeElement.querySelectorAll<SVGGElement>('.point')[at]?.focus();
+    } else if ((event.key === 'Enter' || event.key === ' ') && row) this.chosen.emit(row);
+    else return;
+    event.preventDefault();
+  }
+
   readonly path = computed(() =>
     this.dots()
       .map((d, i) => (i === 0 ? `M${d.x},${d.y}` : `H${d.x}V${d.y}`))
@@ -198,12 +232,14 @@ export class FrontChart {
     return stops === null ? null : (this.dots()[stops.after]?.x ?? null);
   });
   readonly label = computed(() => {
-    const points = this.#points().map((p) => {
-      const price = moneyShort({ minor: p.row.minor, currency: this.currency() });
-      return `${comboName(p.row)}: ${price}, ${Math.round(p.fps)} frames/s`;
-    });
-    return `${points.length} choices that nothing beats in both price and frames. ${points.join('; ')}`;
+    const n = this.#points().length;
+    return `Price against frames: ${n} sets, none both cheaper and faster`;
   });
+
+  #words(row: RowView, fps: number): string {
+    const price = moneyShort({ minor: row.minor, currency: this.currency() });
+    return `${comboName(row)}: ${price}, ${Math.round(fps)} frames/s`;
+  }
 
   readonly ticks = computed(() => {
     const { x, y } = this.#scales();

@@ -6,58 +6,39 @@ import { ADMIT_WORDS, comboName, REASON_WORDS } from '@ruddy/core/buy/text';
 import { CONNECTORS } from '@ruddy/core/parts';
 import { decidingOf } from '@ruddy/core/plan';
 import { coverageWords } from '@ruddy/core/plan/text';
+import { Cell } from '../platform/kit/cell';
+import type { Column } from '../platform/kit/columns';
+import { Rows } from '../platform/kit/rows';
 import { AnswerList } from '../plan/answer-list';
 import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
+
+type LeftRow = ScoutResult['left'][number];
 
 /** What is left out, by reason, with the nearest miss and what allowing it would admit. In: the result. Out: a limit to allow, with the row it is for. */
 @Component({
   selector: 'rb-left-panel',
-  imports: [MatButtonModule, RouterLink, AnswerList],
+  imports: [AnswerList, Cell, MatButtonModule, RouterLink, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="left-h">
       <h2 id="left-h">{{ headline() }}</h2>
-      <div class="wide" tabindex="0" role="region" aria-label="What is left out, by reason">
-        <table class="list">
-          <thead>
-            <tr>
-              <th scope="col">Left out because</th>
-              <th scope="col" class="figure">Sets</th>
-              <th scope="col" class="figure">For this alone</th>
-              <th scope="col">Nearest miss</th>
-              <th scope="col"><span class="visually-hidden">Allow</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (l of result().left; track l.reason) {
-              <tr>
-                <th scope="row">{{ words[l.reason] }}</th>
-                <td class="figure">{{ l.n.toLocaleString('en') }}</td>
-                <td class="figure">{{ l.alone.toLocaleString('en') }}</td>
-                <td>
-                  @if (l.nearest; as row) {
-                    {{ name(row) }}
-                    <span class="hint">{{ beyond(row, l.over) }}</span>
-                  }
-                </td>
-                <td>
-                  @if (admit[l.reason]; as what) {
-                    @if (l.alone > 0 && l.nearest; as row) {
-                      <button
-                        mat-button
-                        type="button"
-                        (click)="allow.emit({ reason: l.reason, row })"
-                      >
-                        Allow {{ what }}
-                      </button>
-                    }
-                  }
-                </td>
-              </tr>
+      <rb-rows label="Left out, by reason" [columns]="columns" [rows]="result().left">
+        <ng-template rbCell="nearest" [rbCellOf]="result().left" let-l>
+          @if (l.nearest; as row) {
+            {{ name(row) }}
+            <span class="hint">{{ beyond(row, l.over) }}</span>
+          }
+        </ng-template>
+        <ng-template rbCell="allow" [rbCellOf]="result().left" let-l>
+          @if (admit[l.reason]; as what) {
+            @if (l.alone > 0 && l.nearest; as row) {
+              <button mat-button type="button" (click)="allow.emit({ reason: l.reason, row })">
+                Allow {{ what }}
+              </button>
             }
-          </tbody>
-        </table>
-      </div>
+          }
+        </ng-template>
+      </rb-rows>
       <p class="hint">
         {{ result().apart.toLocaleString('en') }} more have plugs that do not meet, or a cable
         missing or too many, and were not looked at. A set that fails several limits counts in each
@@ -80,10 +61,6 @@ import { fieldsOfRow, type AnswerTarget } from '../plan/answer-target';
     .sheet {
       padding: 12px 16px;
     }
-    th[scope='row'] {
-      text-align: left;
-      font-weight: 400;
-    }
     .hint {
       display: block;
     }
@@ -96,7 +73,18 @@ export class LeftPanel {
   readonly allow = output<{ reason: RejectReason; row: RowView }>();
   /** A part of the nearest miss was described further. */
   readonly answered = output();
-  readonly words = REASON_WORDS;
+  readonly columns: readonly Column<LeftRow>[] = [
+    { key: 'why', name: 'Left out because', text: (l) => REASON_WORDS[l.reason] },
+    { key: 'n', name: 'Sets', figure: true, text: (l) => l.n.toLocaleString('en') },
+    {
+      key: 'alone',
+      name: 'For this alone',
+      figure: true,
+      text: (l) => l.alone.toLocaleString('en'),
+    },
+    { key: 'nearest', name: 'Nearest miss', text: (l) => (l.nearest ? comboName(l.nearest) : '') },
+    { key: 'allow', name: 'Allow', silent: true, text: () => '' },
+  ];
   readonly admit = ADMIT_WORDS;
   readonly name = comboName;
   readonly coverage = coverageWords;
@@ -130,7 +118,7 @@ export class LeftPanel {
 
   beyond(row: RowView, over: number): string {
     const others = row.fails.length - 1;
-    const by = over > 0 && over < 10 ? `beyond by ${Math.round(over * 100)} %` : '';
+    const by = over > 0 && over < 10 ? `${Math.round(over * 100)} % over the limit` : '';
     return [by, others > 0 ? `fails ${others} more` : ''].filter((s) => s !== '').join(', ');
   }
 }

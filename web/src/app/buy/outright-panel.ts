@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, input, linkedSignal } fro
 import { breakEvenHosts, type RowView, type SpendingOption, worthOf } from '@ruddy/core/buy';
 import type { ScoutGrounds } from '@ruddy/core/buy/contract';
 import { worthSentence } from '@ruddy/core/buy/text';
-import { AmountField } from '../plan/amount-field';
-import { readNumber } from '../platform/shared/format';
+import { CARRIED_META, NOW_META } from './wanted';
 import { WaysTable } from './ways-table';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 const KIND = {
   set: 'This set',
-  keep: 'What is there now',
+  keep: 'Current setup',
   laptop: 'Laptop',
   desktop: 'Desktop',
 } as const;
@@ -16,51 +17,16 @@ const KIND = {
 /** A chosen set against keeping what is there and against whole machines, over the same years; and how many hosts would have to share it. */
 @Component({
   selector: 'rb-outright-panel',
-  imports: [AmountField, WaysTable],
+  imports: [Field, WaysTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="out-h">
       <h2 id="out-h">{{ sentence() }}</h2>
       <div class="asks">
-        <label>
-          Frames/s of now
-          <input
-            #now
-            inputmode="decimal"
-            autocomplete="off"
-            [value]="nowFps() ?? ''"
-            (change)="setNow(now.value)"
-          />
-        </label>
-        <div class="field">
-          <span aria-hidden="true">What is there sells for</span>
-          <rb-amount-field
-            label="What is there sells for"
-            [currency]="currency()"
-            [minor]="sells()"
-            (changed)="sells.set($event ?? 0)"
-          />
-        </div>
-        <label>
-          Hosts that share it
-          <input
-            #hosts
-            type="number"
-            min="1"
-            max="50"
-            [value]="shared()"
-            (change)="setShared(hosts.value)"
-          />
-        </label>
-        <label class="check">
-          <input
-            #port
-            type="checkbox"
-            [checked]="portable()"
-            (change)="portable.set(port.checked)"
-          />
-          It must be carried about
-        </label>
+        <rb-field [meta]="nowMeta" [value]="nowFps()" (changed)="nowFps.set($event)" />
+        <rb-field [meta]="sellsMeta()" [value]="sells()" (changed)="sells.set($event ?? 0)" />
+        <rb-field [meta]="sharedMeta" [value]="shared()" (changed)="shared.set($event ?? 1)" />
+        <rb-field [meta]="carried" [value]="portable()" (changed)="portable.set($event)" />
       </div>
       <rb-ways-table [rows]="worth().rows" [kinds]="kinds" [currency]="currency()" />
       <p>{{ sharing() }}</p>
@@ -81,13 +47,8 @@ const KIND = {
       gap: 8px 16px;
       align-items: end;
     }
-    .asks label:not(.check),
-    .field {
-      display: grid;
-      gap: 2px;
-    }
-    .asks input:not([type='checkbox']) {
-      width: 90px;
+    .asks rb-field {
+      flex: 0 1 180px;
     }
   `,
 })
@@ -111,6 +72,14 @@ export class OutrightPanel {
     source: () => this.grounds().host,
     computation: () => false,
   });
+  readonly nowMeta = NOW_META;
+  readonly sellsMeta = computed<FieldMeta>(() => ({
+    label: 'Current parts sell for',
+    input: 'money',
+    unit: this.currency(),
+  }));
+  readonly sharedMeta: FieldMeta = { label: 'Hosts sharing it', input: 'number', min: 1, max: 50 };
+  readonly carried = CARRIED_META;
   readonly kinds = KIND;
   readonly currency = computed(() => this.grounds().input.currency);
 
@@ -189,12 +158,4 @@ export class OutrightPanel {
         ? `Already for one host the set costs less than the ${name}.`
         : `Shared by ${hosts} hosts or more the set costs less than a ${name} for each.`;
   });
-
-  setNow(text: string): void {
-    const read = readNumber(text);
-    if (read.ok) this.nowFps.set(read.value === null || read.value <= 0 ? null : read.value);
-  }
-  setShared(text: string): void {
-    this.shared.set(Math.min(50, Math.max(1, Math.round(Number(text)) || 1)));
-  }
 }

@@ -2,37 +2,48 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  ElementRef,
   inject,
   input,
   output,
   signal,
 } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { map } from 'rxjs';
 import { v7 } from 'uuid';
 import { isCurrency } from '@ruddy/core/base';
 import { CONDITIONS, PRICE_KINDS } from '@ruddy/core/buy';
-import type { PriceBody, PriceEntry } from '@ruddy/core/buy/contract';
+import { priceBody, type PriceBody, type PriceEntry } from '@ruddy/core/buy/contract';
 import { partName } from '@ruddy/core/chain';
 import { boxQuestions, discountQuestions, shareQuestions } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
-import type { ApiError } from '../platform/api/api-client';
+import { Acts } from '../platform/kit/ask';
+import { readyToSend, zodForm } from '../platform/kit/problems';
 import { CatalogueData } from '../parts/catalogue';
 import { PartPicker } from '../plan/part-picker';
-import { keepCurrency, lastCurrency, readAmount } from '../platform/shared/amount';
-import { readNumber } from '../platform/shared/format';
+import { keepCurrency, lastCurrency } from '../platform/shared/amount';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
 
 /** Write a price down: what it was, how much, where and when; and, for a box, what else was in it. Odd figures are asked about, not mended. */
 @Component({
   selector: 'rb-price-form',
-  imports: [MatButtonModule, PartPicker],
+  imports: [Field, ReactiveFormsModule, MatButtonModule, PartPicker],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './price-form.html',
   styles: `
     form {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
       gap: 8px;
     }
     .whole {
@@ -46,43 +57,67 @@ import { ServerClock } from '../platform/shared/server-clock';
 })
 export class PriceForm {
   readonly #data = inject(CatalogueData);
+  readonly #acts = inject(Acts);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly clock = inject(ServerClock);
   readonly part = input.required<Part>();
   readonly prices = input.required<readonly PriceEntry[]>();
   readonly stored = output<PriceEntry[]>();
 
-  readonly kinds = Object.entries(PRICE_KINDS) as [PriceBody['kind'], string][];
-  readonly conditions = Object.entries(CONDITIONS) as [
-    NonNullable<PriceBody['condition']>,
-    string,
-  ][];
-  readonly kind = signal<PriceBody['kind']>('offer');
-  readonly amount = signal('');
-  readonly currency = signal(lastCurrency());
-  readonly date = signal(this.clock.today());
-  readonly condition = signal<PriceBody['condition']>(null);
-  readonly where = signal('');
-  readonly note = signal('');
-  readonly before = signal('');
-  readonly percent = signal('');
+  readonly form = new FormGroup(
+    {
+      kind: new FormControl<PriceBody['kind']>('offer', { nonNullable: true }),
+      minor: new FormControl<number | null>(null, (c) =>
+        c.value === null ? { limits: 'Enter a price' } : null,
+      ),
+      currency: new FormControl(lastCurrency(), { nonNullable: true }),
+      onDate: new FormControl<string | null>(this.clock.today()),
+      condition: new FormControl<PriceBody['condition']>(null),
+      source: new FormControl('', { nonNullable: true }),
+      beforeMinor: new FormControl<number | null>(null),
+      discountPercent: new FormControl<number | null>(null),
+      note: new FormControl('', { nonNullable: true }),
+    },
+    { validators: zodForm(priceBody, (raw: Raw) => bodyOf(raw, UNKNOWN)) },
+  );
+  readonly raw = toSignal(this.form.valueChanges.pipe(map(() => this.form.getRawValue())), {
+    initialValue: this.form.getRawValue(),
+  });
+  readonly fields = computed<readonly (readonly [FieldMeta, FormControl])[]>(() => {
+    const c = this.form.controls;
+    const code = this.raw().currency.trim().toUpperCase();
+    const unit = isCurrency(code) ? code : '';
+    return [
+      [{ label: 'Kind', input: 'choice', options: optionsOf(PRICE_KINDS) }, c.kind],
+      [{ label: 'Price', input: 'money', unit }, c.minor],
+      [{ label: 'Currency', input: 'text', max: 3 }, c.currency],
+      [{ label: 'Date', input: 'day' }, c.onDate],
+      [
+        {
+          label: 'Condition',
+          input: 'choice',
+          placeholder: 'not set',
+          options: optionsOf(CONDITIONS),
+        },
+        c.condition,
+      ],
+      [{ label: 'Seller', input: 'text', max: 120 }, c.source],
+      [{ label: 'List price', input: 'money', unit }, c.beforeMinor],
+      [{ label: 'Discount', input: 'number', unit: '%' }, c.discountPercent],
+      [{ label: 'Note', input: 'text', max: 200 }, c.note],
+    ];
+  });
   readonly box = signal<readonly Part[]>([]);
   readonly name = (p: Part) => partName(p.spec);
   readonly problem = signal<string | null>(null);
   /** What is odd about the figures as they stand. */
   readonly asks = computed(() => {
-    const amount = readAmount(this.amount(), this.currency());
-    const before = readAmount(this.before(), this.currency());
-    const percent = readNumber(this.percent());
-    const minor = amount.ok ? amount.minor : null;
+    const { minor, beforeMinor, discountPercent, note } = this.raw();
     if (minor === null) return [];
-    const discounted = {
-      minor,
-      beforeMinor: before.ok ? before.minor : null,
-      discountPercent: percent.ok ? percent.value : null,
-    };
+    const discounted = { minor, beforeMinor, discountPercent };
     return [
       ...discountQuestions(discounted),
-      ...shareQuestions(this.note(), 'note'),
+      ...shareQuestions(note, 'note'),
       ...this.#boxAsks(minor),
     ].map(questionText);
   });
@@ -96,56 +131,50 @@ export class PriceForm {
     this.box.update((b) => b.filter((x) => x.id !== p.id));
   }
 
-  store(): void {
-    const code = this.currency().trim().toUpperCase();
-    const amount = readAmount(this.amount(), code);
-    const before = readAmount(this.before(), code);
-    const percent = readNumber(this.percent());
-    const why =
-      (!isCurrency(code) && `Currency: "${this.currency()}" is not one like EUR`) ||
-      (!amount.ok && `Price: ${amount.why}`) ||
-      (amount.ok && amount.minor === null && 'Price: type how much') ||
-      (!before.ok && `Before discount: ${before.why}`) ||
-      (!percent.ok && `Discount: ${percent.why}`);
-    if (why || !amount.ok || amount.minor === null || !before.ok || !percent.ok) {
-      this.problem.set(`Nothing stored. ${why || ''}`);
-      return;
-    }
-    const body: PriceBody = {
-      id: v7(),
-      partId: this.part().id,
-      itemId: null,
-      kind: this.kind(),
-      minor: amount.minor,
-      currency: code,
-      condition: this.condition(),
-      onDate: this.date(),
-      source: this.where().trim(),
-      note: this.note().trim(),
+  store(of: FormGroupDirective): void {
+    this.problem.set(null);
+    if (!readyToSend(this.form, this.#el)) return;
+    const raw = this.form.getRawValue();
+    const body = priceBody.parse({
+      ...(bodyOf(raw, this.part().id) as object),
       withIds: this.box().map((p) => p.id),
-      beforeMinor: before.minor,
-      discountPercent: percent.value,
-    };
-    this.#data.addPrice(body).subscribe({
-      next: ({ items }) => {
-        keepCurrency(code);
-        for (const s of [this.amount, this.note, this.before, this.percent]) s.set('');
+    });
+    this.#acts.send(this.form, this.#data.addPrice(body), {
+      line: this.problem,
+      done: 'Price saved.',
+      then: ({ items }) => {
+        keepCurrency(body.currency);
+        const { kind, currency, onDate, condition, source } = raw;
+        of.resetForm({ kind, currency, onDate, condition, source });
         this.box.set([]);
-        this.problem.set(null);
         this.stored.emit(items);
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 
   #boxAsks(minor: number) {
-    if (this.box().length > 0 || this.kind() !== 'offer') return [];
+    if (this.box().length > 0 || this.raw().kind !== 'offer') return [];
     const boxes = this.prices().filter(
-      (p) => p.withIds.length > 0 && p.currency === this.currency() && p.kind === 'offer',
+      (p) =>
+        p.withIds.length > 0 &&
+        p.currency === this.raw().currency.trim().toUpperCase() &&
+        p.kind === 'offer',
     );
     return boxQuestions(
       minor,
       boxes.map((b) => b.minor),
     );
   }
+}
+
+interface Raw {
+  readonly currency: string;
+}
+
+/** Stands for the part while the form is checked. */
+const UNKNOWN = '00000000-0000-7000-8000-000000000000';
+
+function bodyOf(raw: Raw, partId: string): unknown {
+  const currency = raw.currency.trim().toUpperCase();
+  return { id: v7(), partId, itemId: null, withIds: [], ...raw, currency };
 }

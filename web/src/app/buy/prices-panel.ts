@@ -19,11 +19,14 @@ import { CatalogueData } from '../parts/catalogue';
 import { day } from '../platform/shared/format';
 import { PriceChart } from './price-chart';
 import { PriceForm } from './price-form';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** The prices of a part over time: a drawing where there is something to draw, the table always, and a form for the next one. */
 @Component({
   selector: 'rb-prices-panel',
-  imports: [MatButtonModule, RouterLink, PriceChart, PriceForm],
+  imports: [Cell, Rows, MatButtonModule, RouterLink, PriceChart, PriceForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as why) {
@@ -34,42 +37,31 @@ import { PriceForm } from './price-form';
         <rb-price-chart [prices]="list" [currency]="c" />
       }
       @if (list.length > 0) {
-        <div class="wide" tabindex="0" role="region" aria-label="Prices over time">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">Date</th>
-                <th scope="col">What</th>
-                <th scope="col" class="figure">Price</th>
-                <th scope="col">Where</th>
-                <th scope="col"><span class="visually-hidden">Strike</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (p of list; track p.id) {
-                <tr>
-                  <td class="nowrap">{{ day(p.onDate) }}</td>
-                  <td>
-                    {{ kinds[p.kind] }}{{ p.condition ? ', ' + conditions[p.condition] : ''
-                    }}{{ boxWords(p) }}{{ p.note ? ': ' + p.note : '' }}
-                  </td>
-                  <td class="figure nowrap">{{ money(p) }}</td>
-                  <td>{{ p.source || 'not said' }}</td>
-                  <td>
-                    <button
-                      type="button"
-                      class="link"
-                      (click)="strike(p)"
-                      [attr.aria-label]="'Strike the price of ' + day(p.onDate) + ', ' + money(p)"
-                    >
-                      Strike
-                    </button>
-                  </td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
+        <rb-rows label="Prices over time" [columns]="pricesOverTimeColumns" [rows]="list">
+          <ng-template rbCell="date" [rbCellOf]="list" let-p
+            ><span class="nowrap">{{ day(p.onDate) }}</span></ng-template
+          >
+          <ng-template rbCell="what" [rbCellOf]="list" let-p
+            >{{ kinds[p.kind] }}{{ p.condition ? ', ' + conditions[p.condition] : ''
+            }}{{ boxWords(p) }}{{ p.note ? ': ' + p.note : '' }}</ng-template
+          >
+          <ng-template rbCell="price" [rbCellOf]="list" let-p
+            ><span class="nowrap">{{ money(p) }}</span></ng-template
+          >
+          <ng-template rbCell="where" [rbCellOf]="list" let-p>{{
+            p.source || 'not set'
+          }}</ng-template>
+          <ng-template rbCell="strike" [rbCellOf]="list" let-p
+            ><button
+              mat-button
+              type="button"
+              (click)="strike(p)"
+              [attr.aria-label]="'Strike the price of ' + day(p.onDate) + ', ' + money(p)"
+            >
+              Strike
+            </button></ng-template
+          >
+        </rb-rows>
       } @else {
         <p>No price of it is known.</p>
       }
@@ -97,6 +89,13 @@ import { PriceForm } from './price-form';
   `,
 })
 export class PricesPanel {
+  readonly pricesOverTimeColumns: readonly ShortColumn[] = [
+    { key: 'date', name: 'Date' },
+    { key: 'what', name: 'What' },
+    { key: 'price', name: 'Price', figure: true },
+    { key: 'where', name: 'Where' },
+    { key: 'strike', name: 'Strike', silent: true },
+  ];
   readonly #data = inject(CatalogueData);
   readonly part = input.required<Part>();
   readonly kinds = PRICE_KINDS;

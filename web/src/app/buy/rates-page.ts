@@ -1,17 +1,36 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  signal,
+} from '@angular/core';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
-import { isCurrency } from '@ruddy/core/base';
-import type { RateEntry } from '@ruddy/core/buy/contract';
+import { rateBody, type RateEntry } from '@ruddy/core/buy/contract';
 import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from '../parts/catalogue';
-import { pluralize, day, readNumber } from '../platform/shared/format';
+import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Acts } from '../platform/kit/ask';
+import { readyToSend, zodForm } from '../platform/kit/problems';
 import { PartsNav } from '../parts/parts-nav';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** Dated rates of exchange: without one, amounts of two currencies are never added. */
 @Component({
-  imports: [MatButtonModule, PartsNav],
+  imports: [Field, ReactiveFormsModule, Cell, Rows, MatButtonModule, PartsNav],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="page">
@@ -24,109 +43,42 @@ import { PartsNav } from '../parts/parts-nav';
         <section class="sheet" aria-label="Exchange rates">
           <form
             class="form"
-            (submit)="$event.preventDefault(); store()"
-            novalidate
+            [formGroup]="form"
+            #of="ngForm"
+            (ngSubmit)="store(of)"
             aria-label="Exchange rate"
           >
-            <div class="field">
-              <label for="rate-from">1 of</label>
-              <input
-                id="rate-from"
-                #from
-                maxlength="3"
-                autocomplete="off"
-                [value]="a()"
-                (input)="a.set(from.value.toUpperCase())"
-              />
-            </div>
-            <div class="field">
-              <label for="rate-value">is</label>
-              <input
-                id="rate-value"
-                #value
-                inputmode="decimal"
-                autocomplete="off"
-                [value]="rate()"
-                (input)="rate.set(value.value)"
-              />
-            </div>
-            <div class="field">
-              <label for="rate-to">of</label>
-              <input
-                id="rate-to"
-                #to
-                maxlength="3"
-                autocomplete="off"
-                [value]="b()"
-                (input)="b.set(to.value.toUpperCase())"
-              />
-            </div>
-            <div class="field">
-              <label for="rate-on">On</label>
-              <input
-                id="rate-on"
-                #on
-                type="date"
-                [max]="clock.today()"
-                [value]="date()"
-                (change)="date.set(on.value)"
-              />
-            </div>
-            <div class="field">
-              <label for="rate-source">Where it was read</label>
-              <input
-                id="rate-source"
-                #src
-                maxlength="120"
-                [value]="source()"
-                (input)="source.set(src.value)"
-              />
-            </div>
-            <button mat-flat-button type="submit">Store the rate</button>
+            @for (f of fields; track f[0].label) {
+              <rb-field [meta]="f[0]" [control]="f[1]" />
+            }
+            <button mat-flat-button type="submit">Save rate</button>
           </form>
-          <div class="wide" tabindex="0" role="region" aria-label="List of rates">
-            <table class="list">
-              <thead>
-                <tr>
-                  <th scope="col">On</th>
-                  <th scope="col">Rate</th>
-                  <th scope="col">Where it was read</th>
-                  <th scope="col"><span class="visually-hidden">Strike</span></th>
-                </tr>
-              </thead>
-              <tbody>
-                @for (r of rates(); track r.id) {
-                  <tr>
-                    <td>{{ day(r.onDate) }}</td>
-                    <td>1 {{ r.from }} is {{ r.rate }} {{ r.to }}</td>
-                    <td>{{ r.source || 'not said' }}</td>
-                    <td>
-                      <button
-                        type="button"
-                        class="link"
-                        (click)="strike(r)"
-                        [attr.aria-label]="
-                          'Strike the rate of ' + r.from + ' and ' + r.to + ' of ' + day(r.onDate)
-                        "
-                      >
-                        Strike
-                      </button>
-                    </td>
-                  </tr>
-                } @empty {
-                  <tr>
-                    <td colspan="4">
-                      {{
-                        rates()
-                          ? 'No rate is known: other currencies stand apart.'
-                          : 'Reading the rates …'
-                      }}
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
-          </div>
+          <rb-rows label="List of rates" [columns]="listOfRatesColumns" [rows]="rates()">
+            <ng-template rbCell="on" [rbCellOf]="rates()" let-r>{{ day(r.onDate) }}</ng-template>
+            <ng-template rbCell="rate" [rbCellOf]="rates()" let-r
+              >1 {{ r.from }} is {{ r.rate }} {{ r.to }}</ng-template
+            >
+            <ng-template rbCell="whereItWas" [rbCellOf]="rates()" let-r>{{
+              r.source || 'not set'
+            }}</ng-template>
+            <ng-template rbCell="strike" [rbCellOf]="rates()" let-r
+              ><button
+                mat-button
+                type="button"
+                (click)="strike(r)"
+                [attr.aria-label]="
+                  'Delete the rate of ' + r.from + ' and ' + r.to + ' of ' + day(r.onDate)
+                "
+              >
+                Delete
+              </button></ng-template
+            >
+            <p none>
+              {{
+                rates() ? 'No rate is known: other currencies stand apart.' : 'Reading the rates …'
+              }}
+            </p>
+          </rb-rows>
         </section>
       </div>
     </div>
@@ -134,16 +86,36 @@ import { PartsNav } from '../parts/parts-nav';
   styleUrls: ['../parts/parts-frame.scss', '../parts/register-page.scss'],
 })
 export class RatesPage {
+  readonly listOfRatesColumns: readonly ShortColumn[] = [
+    { key: 'on', name: 'On' },
+    { key: 'rate', name: 'Rate' },
+    { key: 'whereItWas', name: 'Where it was read' },
+    { key: 'strike', name: 'Delete', silent: true },
+  ];
   readonly #data = inject(CatalogueData);
+  readonly #acts = inject(Acts);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly clock = inject(ServerClock);
   readonly day = day;
   readonly rates = signal<RateEntry[] | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly a = signal('');
-  readonly b = signal('EUR');
-  readonly rate = signal('');
-  readonly date = signal(this.clock.today());
-  readonly source = signal('');
+  readonly form = new FormGroup(
+    {
+      from: new FormControl('', { nonNullable: true }),
+      rate: new FormControl<number | null>(null),
+      to: new FormControl('EUR', { nonNullable: true }),
+      onDate: new FormControl<string | null>(this.clock.today()),
+      source: new FormControl('', { nonNullable: true }),
+    },
+    { validators: zodForm(rateBody, (raw: Raw) => bodyOf(raw)) },
+  );
+  readonly fields: readonly (readonly [FieldMeta, FormControl])[] = [
+    [{ label: '1 of', input: 'text', max: 3, placeholder: 'JPY' }, this.form.controls.from],
+    [{ label: 'is', input: 'number' }, this.form.controls.rate],
+    [{ label: 'of', input: 'text', max: 3 }, this.form.controls.to],
+    [{ label: 'Date', input: 'day' }, this.form.controls.onDate],
+    [{ label: 'Source', input: 'text', max: 120 }, this.form.controls.source],
+  ];
   readonly headline = computed(() => {
     const list = this.rates();
     if (!list) return 'Reading the rates …';
@@ -157,41 +129,24 @@ export class RatesPage {
     this.#load();
   }
 
-  store(): void {
-    const read = readNumber(this.rate());
-    const odd = [this.a(), this.b()].find((c) => !isCurrency(c));
-    if (odd !== undefined || !read.ok || read.value === null) {
-      const why =
-        odd !== undefined
-          ? `"${odd}" is not a currency like EUR`
-          : read.ok
-            ? 'type how much one is'
-            : read.why;
-      this.problem.set(`Nothing stored. ${why}`);
-      return;
-    }
-    const body = {
-      id: v7(),
-      from: this.a(),
-      to: this.b(),
-      rate: read.value,
-      onDate: this.date(),
-      source: this.source().trim(),
-    };
-    this.#data.addRate(body).subscribe({
-      next: ({ items }) => {
+  store(of: FormGroupDirective): void {
+    if (!readyToSend(this.form, this.#el)) return;
+    const raw = this.form.getRawValue();
+    this.#acts.send(this.form, this.#data.addRate(rateBody.parse(bodyOf(raw))), {
+      line: this.problem,
+      done: 'Rate saved.',
+      then: ({ items }) => {
         this.rates.set(items);
-        this.rate.set('');
-        this.problem.set(null);
+        of.resetForm({ ...raw, rate: null });
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 
   strike(r: RateEntry): void {
-    this.#data.withdrawRate(r.id).subscribe({
-      next: () => this.#load(),
-      error: (e: ApiError) => this.problem.set(`Not struck: ${e.message}`),
+    this.#acts.run(this.#data.withdrawRate(r.id), {
+      done: `Deleted the rate of ${day(r.onDate)}.`,
+      failed: 'Not deleted.',
+      then: () => this.#load(),
     });
   }
 
@@ -201,4 +156,14 @@ export class RatesPage {
       error: (e: ApiError) => this.problem.set(e.message),
     });
   }
+}
+
+interface Raw {
+  readonly from: string;
+  readonly to: string;
+}
+
+function bodyOf(raw: Raw): unknown {
+  const code = (text: string) => text.trim().toUpperCase();
+  return { id: v7(), ...raw, from: code(raw.from), to: code(raw.to) };
 }

@@ -9,7 +9,12 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatIconModule } from '@angular/material/icon';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatTooltipModule } from '@angular/material/tooltip';
 import { Router } from '@angular/router';
 import { forkJoin } from 'rxjs';
 import { v7 } from 'uuid';
@@ -39,6 +44,22 @@ import { scoutCsv } from './scout-csv';
 import { ScoutStore } from './scout-store';
 import { freshAsk } from './wanted';
 import { WantedForm, type Named } from './wanted-form';
+import { Acts } from '../platform/kit/ask';
+import { Cell } from '../platform/kit/cell';
+import type { Column } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import { Fold } from '../platform/kit/fold';
+import type { FieldMeta } from '../platform/kit/meta';
+import { Rows } from '../platform/kit/rows';
+
+/** A point of the front, and the step up to it. */
+interface FrontStep {
+  readonly row: RowView;
+  readonly knee: boolean;
+  readonly last: boolean;
+  readonly fps: number;
+  readonly step: { moreMinor: number; moreFps: number; per100: number } | null;
+}
 
 const KEPT = 'ruddy.scout';
 /** Which kept search the ask was opened from. */
@@ -54,7 +75,22 @@ function keptAsk(): ScoutAsk | null {
 
 /** What to buy or build for a host, a use and money. */
 @Component({
-  imports: [MatButtonModule, WantedForm, FrontChart, RankedTable, LeftPanel, OutrightPanel],
+  imports: [
+    Cell,
+    Field,
+    Fold,
+    FrontChart,
+    LeftPanel,
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatIconModule,
+    MatProgressBarModule,
+    MatTooltipModule,
+    OutrightPanel,
+    RankedTable,
+    Rows,
+    WantedForm,
+  ],
   providers: [ScoutStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './scout-page.html',
@@ -64,6 +100,7 @@ export class ScoutPage {
   readonly #data = inject(ScoutData);
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);
+  readonly #acts = inject(Acts);
   readonly store = inject(ScoutStore);
   readonly search = input('', { transform: orEmpty });
   readonly ask = signal<ScoutAsk>(keptAsk() ?? freshAsk('', '', lastCurrency()));
@@ -73,7 +110,8 @@ export class ScoutPage {
   readonly #allSetups = signal<readonly SetupRow[]>([]);
   readonly searches = signal<readonly SearchEntry[] | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly said = signal<string | null>(null);
+  readonly keepName = new FormControl('', { nonNullable: true });
+  readonly nameMeta: FieldMeta = { label: 'Save this search as', input: 'text', max: 80 };
   readonly at = signal(0);
   readonly #chosen = signal<RowView | null>(null);
   readonly percent = computed(
@@ -112,6 +150,40 @@ export class ScoutPage {
     const r = this.store.result();
     return r && r.total > 0 ? Math.floor((100 * r.done) / r.total) : 0;
   });
+  /** The points of the front with what each step up costs and gives. */
+  readonly steps = computed<readonly FrontStep[]>(() => {
+    const front = this.store.result()?.fronts[this.at()];
+    return (front?.points ?? []).map((row, i) => ({
+      row,
+      knee: i === front?.knee,
+      last: front?.stops?.after === i,
+      fps: row.fps[this.at()] ?? 0,
+      step: i === 0 ? null : (front?.steps[i - 1] ?? null),
+    }));
+  });
+  readonly stepColumns = computed<readonly Column<FrontStep>[]>(() => [
+    { key: 'set', name: 'Set', text: (s) => comboName(s.row) },
+    { key: 'price', name: 'Price', figure: true, text: (s) => this.money(s.row.minor) },
+    { key: 'fps', name: 'Frames/s', figure: true, text: (s) => s.fps.toFixed(0) },
+    {
+      key: 'more',
+      name: 'Costs more',
+      figure: true,
+      text: (s) => (s.step ? this.money(s.step.moreMinor) : '–'),
+    },
+    {
+      key: 'gives',
+      name: 'Gives more',
+      figure: true,
+      text: (s) => s.step?.moreFps.toFixed(1) ?? '–',
+    },
+    {
+      key: 'per',
+      name: 'Per 100',
+      figure: true,
+      text: (s) => s.step?.per100.toFixed(1) ?? '–',
+    },
+  ]);
   readonly money = (minor: number) => moneyShort({ minor, currency: this.currency() });
   readonly name = comboName;
   readonly size = (resolution: string) => resolution.replace('x', '×');
@@ -191,7 +263,6 @@ export class ScoutPage {
     if (this.ask().hostId === '' || this.ask().titleId === '') return;
     this.#searched.set(true);
     this.#chosen.set(null);
-    this.said.set(null);
     void this.store.search(this.ask());
   }
 
@@ -249,40 +320,45 @@ export class ScoutPage {
         : [],
     };
     const id = v7();
-    this.#setups
-      .create({ id, name: `${r.names.card} in ${r.names.dock}`.slice(0, 80), slots })
-      .subscribe({
-        next: () => void this.#router.navigate(['/setups', id, 'plan']),
-        error: (e: ApiError) => this.problem.set(`No plan was made. ${e.message}`),
-      });
+    const name = `${r.names.card} in ${r.names.dock}`.slice(0, 80);
+    this.#acts.run(this.#setups.create({ id, name, slots }), {
+      failed: 'No plan was made.',
+      then: () => void this.#router.navigate(['/setups', id, 'plan']),
+    });
   }
 
-  keep(name: string): void {
-    if (name.trim() === '') return;
-    this.#data.keep({ id: v7(), name: name.trim(), ask: this.ask() }).subscribe({
-      next: (s) => {
+  keep(): void {
+    const name = this.keepName.value.trim();
+    if (name === '') return;
+    this.#acts.run(this.#data.keep({ id: v7(), name, ask: this.ask() }), {
+      done: `Saved "${name}".`,
+      then: (s) => {
         this.searches.update((all) => [s, ...(all ?? [])]);
-        this.said.set(`Kept as "${s.name}".`);
+        this.keepName.reset();
       },
-      error: (e: ApiError) => this.problem.set(`Not kept. ${e.message}`),
     });
   }
 
   /** The search as it stands now, under the name it has. */
   renew(s: SearchEntry): void {
-    this.#data.change(s.id, { ask: this.ask() }, s.rev).subscribe({
-      next: (next) => {
-        this.searches.update((all) => (all ?? []).map((x) => (x.id === s.id ? next : x)));
-        this.said.set(`"${s.name}" is kept as it stands now.`);
-      },
-      error: (e: ApiError) => this.problem.set(`Not kept. ${e.message}`),
+    this.#acts.run(this.#data.change(s.id, { ask: this.ask() }, s.rev), {
+      done: `Saved "${s.name}".`,
+      then: (next) =>
+        this.searches.update((all) => (all ?? []).map((x) => (x.id === s.id ? next : x))),
     });
   }
 
+  /** Undo keeps it again, under a new id. */
   forget(s: SearchEntry): void {
-    this.#data.remove(s.id).subscribe({
-      next: () => this.searches.update((all) => (all ?? []).filter((x) => x.id !== s.id)),
-      error: (e: ApiError) => this.problem.set(e.message),
+    const again = () =>
+      this.#acts.run(this.#data.keep({ id: v7(), name: s.name, ask: s.ask }), {
+        then: (back) => this.searches.update((all) => [back, ...(all ?? [])]),
+      });
+    this.#acts.run(this.#data.remove(s.id), {
+      done: `Deleted "${s.name}".`,
+      failed: 'Not deleted.',
+      undo: again,
+      then: () => this.searches.update((all) => (all ?? []).filter((x) => x.id !== s.id)),
     });
   }
 

@@ -1,5 +1,16 @@
 import type { Limits, Weights } from '@ruddy/core/buy';
 import type { ScoutAsk } from '@ruddy/core/buy/contract';
+import type { FieldMeta } from '../platform/kit/meta';
+
+/** Fields of what a set is compared with. */
+export const NOW_META: FieldMeta = {
+  label: 'Current frame rate',
+  input: 'number',
+  unit: 'fps',
+  min: 1,
+  max: 1000,
+};
+export const CARRIED_META: FieldMeta = { label: 'Must be portable', input: 'flag' };
 
 export const NO_LIMITS: Limits = {
   budgetMinor: null,
@@ -41,21 +52,21 @@ export const FLAGS = [
   ['portable', 'Portable: a port outside, no open board'],
   ['openOnly', "No maker's own port"],
   ['noRepackaged', 'No repackaged driver'],
-  ['proven', 'Only what was seen to work here'],
-  ['unsure', 'Also where something that decides is not known'],
+  ['proven', 'Only what worked here before'],
+  ['unsure', 'Also where a deciding fact is not known'],
 ] as const satisfies readonly (readonly [keyof Limits, string])[];
 export const FIGURES = [
-  ['targetFps', 'Frames wanted, a second'],
-  ['chargeW', 'Charges the host with, W'],
-  ['noiseDb', 'Dock no louder than, dB(A)'],
-  ['lengthMm', 'Room in the dock no longer than, mm'],
-] as const satisfies readonly (readonly [keyof Limits, string])[];
+  ['targetFps', 'Target frame rate', 'fps'],
+  ['chargeW', 'Charges the host with', 'W'],
+  ['noiseDb', 'Dock noise at most', 'dB(A)'],
+  ['lengthMm', 'Dock length at most', 'mm'],
+] as const satisfies readonly (readonly [keyof Limits, string, string])[];
 export const WEIGHTS = [
   ['frames', 'Frames'],
-  ['money', 'Little money'],
+  ['money', 'Low price'],
   ['quiet', 'Quiet'],
   ['small', 'Small'],
-  ['proven', 'Seen to work'],
+  ['proven', 'Worked when tried'],
 ] as const satisfies readonly (readonly [keyof Weights, string])[];
 
 /** How many limits are set beside the money. */

@@ -16,8 +16,11 @@ import type { FramesAsked } from '@ruddy/core/runs/contract';
 import { ApiClient } from '../platform/api/api-client';
 import { PlanCost } from '../plan/plan-cost';
 import { SetupEditor } from '../setups/setup-editor';
-import { readNumber } from '../platform/shared/format';
+import { CARRIED_META, NOW_META } from './wanted';
 import { WaysTable } from './ways-table';
+import { Fold } from '../platform/kit/fold';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 interface Machine {
   kind: 'laptop' | 'desktop';
@@ -27,7 +30,7 @@ interface Machine {
 }
 const KIND = {
   set: 'This plan',
-  keep: 'What is there now',
+  keep: 'Current setup',
   laptop: 'Laptop',
   desktop: 'Desktop',
 } as const;
@@ -35,11 +38,10 @@ const KIND = {
 /** Is this plan worth it: against what is there, a laptop, a desktop, use by use, with the line that decided. */
 @Component({
   selector: 'rb-worth-panel',
-  imports: [RouterLink, WaysTable],
+  imports: [Field, Fold, RouterLink, WaysTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold" id="worth">
-      <summary>{{ sentence() }}</summary>
+    <rb-fold id="worth" [name]="sentence()">
       @if (uses().length === 0) {
         <p class="quiet">
           Nothing can be told yet: choose dock and card; a title needs figures or runs, and the host
@@ -47,51 +49,18 @@ const KIND = {
         </p>
       } @else {
         <div class="asks">
-          <label>
-            For
-            <select #use (change)="at.set(+use.value)">
-              @for (u of uses(); track u.name; let i = $index) {
-                <option [value]="i" [selected]="i === at()">{{ u.name }}</option>
-              }
-            </select>
-          </label>
-          <label>
-            Frames/s of now
-            <input
-              #now
-              inputmode="decimal"
-              autocomplete="off"
-              [value]="nowFps() ?? ''"
-              (change)="setNow(now.value)"
-            />
-          </label>
-          <label>
-            Frames/s wanted
-            <input
-              #want
-              inputmode="decimal"
-              autocomplete="off"
-              [value]="wanted() ?? ''"
-              (change)="setWanted(want.value)"
-            />
-          </label>
-          <label class="check">
-            <input
-              #port
-              type="checkbox"
-              [checked]="portable()"
-              (change)="portable.set(port.checked)"
-            />
-            It must be carried about
-          </label>
+          <rb-field [meta]="useMeta()" [value]="at()" (changed)="at.set($event)" />
+          <rb-field [meta]="nowMeta" [value]="nowFps()" (changed)="nowFps.set($event)" />
+          <rb-field [meta]="targetMeta" [value]="wanted()" (changed)="wanted.set($event)" />
+          <rb-field [meta]="carried" [value]="portable()" (changed)="portable.set($event)" />
         </div>
         @if (present(); as words) {
-          <p class="hint">There now: {{ words }}</p>
+          <p class="hint">Current setup: {{ words }}</p>
         }
         <rb-ways-table [rows]="worth()?.rows ?? []" [kinds]="kinds" [currency]="currency()" />
       }
       <p><a routerLink="/scout">Search for other sets</a></p>
-    </details>
+    </rb-fold>
   `,
   styles: `
     .asks {
@@ -100,12 +69,8 @@ const KIND = {
       gap: 8px 16px;
       align-items: end;
     }
-    .asks label:not(.check) {
-      display: grid;
-      gap: 2px;
-    }
-    .asks input:not([type='checkbox']) {
-      width: 90px;
+    .asks rb-field {
+      flex: 0 1 180px;
     }
   `,
 })
@@ -125,6 +90,20 @@ export class WorthPanel {
     computation: () => null,
   });
   readonly portable = linkedSignal<string, boolean>({ source: this.#of, computation: () => false });
+  readonly useMeta = computed<FieldMeta>(() => ({
+    label: 'Use',
+    input: 'choice',
+    options: this.uses().map((u, value) => ({ value, label: u.name })),
+  }));
+  readonly nowMeta = NOW_META;
+  readonly targetMeta: FieldMeta = {
+    label: 'Target frame rate',
+    input: 'number',
+    unit: 'fps',
+    min: 1,
+    max: 1000,
+  };
+  readonly carried = CARRIED_META;
   readonly kinds = KIND;
   readonly present = computed(() => this.#editor.fields()?.present ?? '');
   readonly currency = computed(() => this.#plan.cost()?.currency ?? 'EUR');
@@ -211,15 +190,6 @@ export class WorthPanel {
     const w = this.worth();
     return w ? worthSentence(w, this.currency()) : 'nothing can be told yet.';
   });
-
-  setNow(text: string): void {
-    const read = readNumber(text);
-    if (read.ok) this.nowFps.set(read.value === null || read.value <= 0 ? null : read.value);
-  }
-  setWanted(text: string): void {
-    const read = readNumber(text);
-    if (read.ok) this.wanted.set(read.value === null || read.value <= 0 ? null : read.value);
-  }
 }
 
 /** The host is there whatever is bought. */

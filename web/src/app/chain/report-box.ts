@@ -34,8 +34,8 @@ let boxes = 0;
         What <code>{{ command }}</code> prints, or the report of
         <a href="/probe.mjs" download>the probe</a>: <code>{{ probe }}</code> on the host. Drop a
         file here, paste, or
-        <button type="button" class="link" (click)="file.click()">open a file</button>. Serial
-        numbers and machine names are dropped while reading.
+        <button mat-button type="button" (click)="file.click()">open a file</button>. Serial numbers
+        and machine names are dropped while reading.
       </p>
       <textarea
         #text

@@ -18,11 +18,15 @@ import { SetupsData } from '../setups/setups';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
 import { day } from '../platform/shared/format';
+import { MatButtonModule } from '@angular/material/button';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** One chain opened: what was predicted, and every entry that was logged for it, newest first. */
 @Component({
   selector: 'rb-chain-entries',
-  imports: [RouterLink],
+  imports: [Cell, Rows, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="chain-h">
@@ -41,60 +45,50 @@ import { day } from '../platform/shared/format';
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
-      <div class="wide" tabindex="0" role="region" aria-label="Entries of this chain">
-        <table class="list">
-          <thead>
-            <tr>
-              <th scope="col">Day</th>
-              <th scope="col">Outcome</th>
-              <th scope="col">Setup</th>
-              <th scope="col">Cable</th>
-              <th scope="col">Versions</th>
-              <th scope="col">Seen and changed</th>
-              <th scope="col">Known</th>
-              <th scope="col">Status</th>
-              <th scope="col"><span class="visually-hidden">Share</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (e of entries(); track e.id) {
-              <tr [class.gone]="e.correctedBy">
-                <td class="nowrap">{{ day(e.happenedOn) }}</td>
-                <td class="outcome" [class]="e.outcome">{{ words[e.outcome] }}</td>
-                <td>
-                  @if (e.setupId) {
-                    <a [routerLink]="['/setups', e.setupId, 'record']">{{ e.setupName }}</a>
-                  } @else {
-                    from {{ e.cameFrom || 'a file' }}
-                  }
-                </td>
-                <td>{{ e.chain.cable || 'none' }}</td>
-                <td class="quiet">{{ versions(e.versions) || 'not noted' }}</td>
-                <td class="quiet">{{ e.symptoms.concat(e.fixes).join('; ') }}</td>
-                <td class="quiet nowrap">
-                  {{ provenance[e.provenance]
-                  }}{{ e.confidence < 1 ? ', ' + (e.confidence * 100).toFixed(0) + ' % sure' : '' }}
-                </td>
-                <td class="quiet nowrap">
-                  {{ e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands' }}
-                </td>
-                <td>
-                  <a
-                    routerLink="/compatibility/share"
-                    [queryParams]="{ id: e.id }"
-                    [attr.aria-label]="'Share the entry of ' + day(e.happenedOn)"
-                    >Share</a
-                  >
-                </td>
-              </tr>
-            } @empty {
-              <tr>
-                <td colspan="9">Reading the entries …</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </div>
+      <rb-rows label="Entries of this chain" [columns]="entriesOfThisColumns" [rows]="entries()">
+        <ng-template rbCell="day" [rbCellOf]="entries()" let-e
+          ><span class="nowrap">{{ day(e.happenedOn) }}</span></ng-template
+        >
+        <ng-template rbCell="outcome" [rbCellOf]="entries()" let-e
+          ><span class="outcome">{{ words[e.outcome] }}</span></ng-template
+        >
+        <ng-template rbCell="setup" [rbCellOf]="entries()" let-e>
+          @if (e.setupId) {
+            <a [routerLink]="['/setups', e.setupId, 'record']">{{ e.setupName }}</a>
+          } @else {
+            from {{ e.cameFrom || 'a file' }}
+          }
+        </ng-template>
+        <ng-template rbCell="cable" [rbCellOf]="entries()" let-e>{{
+          e.chain.cable || 'none'
+        }}</ng-template>
+        <ng-template rbCell="versions" [rbCellOf]="entries()" let-e
+          ><span class="quiet">{{ versions(e.versions) || 'not noted' }}</span></ng-template
+        >
+        <ng-template rbCell="seenAndChanged" [rbCellOf]="entries()" let-e
+          ><span class="quiet">{{ e.symptoms.concat(e.fixes).join('; ') }}</span></ng-template
+        >
+        <ng-template rbCell="known" [rbCellOf]="entries()" let-e
+          ><span class="quiet nowrap"
+            >{{ provenance[e.provenance]
+            }}{{ e.confidence < 1 ? ', ' + (e.confidence * 100).toFixed(0) + ' % sure' : '' }}</span
+          ></ng-template
+        >
+        <ng-template rbCell="status" [rbCellOf]="entries()" let-e
+          ><span class="quiet nowrap">{{
+            e.correctedBy ? 'corrected' : e.superseded ? 'older versions' : 'stands'
+          }}</span></ng-template
+        >
+        <ng-template rbCell="share" [rbCellOf]="entries()" let-e
+          ><a
+            routerLink="/compatibility/share"
+            [queryParams]="{ id: e.id }"
+            [attr.aria-label]="'Share the entry of ' + day(e.happenedOn)"
+            >Share</a
+          ></ng-template
+        >
+        <p none>Reading the entries …</p>
+      </rb-rows>
       @if (hours(); as h) {
         <p><span class="eyebrow">In use</span> {{ h }}</p>
       }
@@ -102,13 +96,24 @@ import { day } from '../platform/shared/format';
         <a routerLink="/compatibility/share" [queryParams]="{ chain: row().key }"
           >Share these entries</a
         >
-        <button type="button" class="link" (click)="closed.emit()">Close these entries</button>
+        <button mat-button type="button" (click)="closed.emit()">Close these entries</button>
       </p>
     </section>
   `,
   styleUrl: './chain-entries.scss',
 })
 export class ChainEntries {
+  readonly entriesOfThisColumns: readonly ShortColumn[] = [
+    { key: 'day', name: 'Day' },
+    { key: 'outcome', name: 'Outcome' },
+    { key: 'setup', name: 'Setup' },
+    { key: 'cable', name: 'Cable' },
+    { key: 'versions', name: 'Versions' },
+    { key: 'seenAndChanged', name: 'Seen and changed' },
+    { key: 'known', name: 'Known' },
+    { key: 'status', name: 'Status' },
+    { key: 'share', name: 'Share', silent: true },
+  ];
   readonly #data = inject(SetupsData);
   readonly row = input.required<CompatRow>();
   readonly closed = output();

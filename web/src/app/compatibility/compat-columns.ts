@@ -5,27 +5,22 @@ import { PORT_STANDARDS, type PortStandard } from '@ruddy/core/parts';
 import { coverageWords, VERDICT_LABELS } from '@ruddy/core/plan/text';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
+import type { Column } from '../platform/kit/columns';
 import { day } from '../platform/shared/format';
 
-export interface Column {
-  readonly key: string;
-  readonly name: string;
-  /** Share of the width. */
-  readonly wide: number;
+/** A column whose order, if it has one, the server knows. */
+interface CompatColumn extends Column<CompatRow> {
   readonly sort: CompatSort | null;
-  readonly usual: boolean;
-  /** What the cell and the exported file say. */
-  text(r: CompatRow): string;
 }
 
-/** "2 of 3"; what was told stands apart. */
+/** "2 of 3"; what others reported stands apart. */
 export function seenText(r: CompatRow): string {
-  const told = r.told.n === 0 ? '' : `, told ${r.told.worked} of ${r.told.n}`;
+  const told = r.told.n === 0 ? '' : `, reported ${r.told.worked} of ${r.told.n}`;
   return r.seen.n === 0 ? `none${told}` : `${r.seen.worked} of ${r.seen.n}${told}`;
 }
 
 /** Columns of the table. Predicted and seen are never one column. */
-export const COLUMNS: readonly Column[] = [
+export const COLUMNS: readonly CompatColumn[] = [
   {
     key: 'shared',
     name: 'Shares',
@@ -34,7 +29,16 @@ export const COLUMNS: readonly Column[] = [
     usual: false,
     text: (r) => (r.shared ? `${r.shared.weight.toFixed(2)}: ${sharesWords(r.shared.parts)}` : ''),
   },
-  { key: 'host', name: 'Host', wide: 5, sort: 'host', usual: true, text: (r) => r.host },
+  {
+    key: 'host',
+    name: 'Host',
+    wide: 4.6,
+    narrow: true,
+    wrap: true,
+    sort: 'host',
+    usual: true,
+    text: (r) => r.host,
+  },
   {
     key: 'port',
     name: 'Port',
@@ -51,22 +55,47 @@ export const COLUMNS: readonly Column[] = [
     usual: false,
     text: (r) => r.cable || 'not chosen',
   },
-  { key: 'dock', name: 'Dock', wide: 4, sort: 'dock', usual: true, text: (r) => r.dock },
-  { key: 'card', name: 'Card', wide: 4, sort: 'card', usual: true, text: (r) => r.card },
+  {
+    key: 'dock',
+    name: 'Dock',
+    wide: 4,
+    narrow: true,
+    wrap: true,
+    sort: 'dock',
+    usual: true,
+    text: (r) => r.dock,
+  },
+  {
+    key: 'card',
+    name: 'Card',
+    wide: 4,
+    wrap: true,
+    sort: 'card',
+    usual: true,
+    text: (r) => r.card,
+  },
   {
     key: 'predicted',
     name: 'Predicted',
-    wide: 6,
+    wide: 8.4,
     sort: null,
     usual: true,
     text: ({ predicted: p }) =>
       `${VERDICT_LABELS[p.verdict]}${p.down ? `, ${rate(p.down)} Gb/s` : ''}, ${coverageWords(p.coverage)}`,
   },
-  { key: 'seen', name: 'Seen to work', wide: 4, sort: 'share', usual: true, text: seenText },
+  {
+    key: 'seen',
+    name: 'Worked when tried',
+    wide: 4.6,
+    narrow: true,
+    sort: 'share',
+    usual: true,
+    text: seenText,
+  },
   {
     key: 'now',
     name: 'Newest status',
-    wide: 4,
+    wide: 4.4,
     sort: null,
     usual: true,
     text: (r) => OUTCOME_WORDS[r.now.outcome],
@@ -74,7 +103,7 @@ export const COLUMNS: readonly Column[] = [
   {
     key: 'since',
     name: 'Holds since',
-    wide: 3,
+    wide: 3.4,
     sort: null,
     usual: true,
     text: (r) => day(r.now.since),

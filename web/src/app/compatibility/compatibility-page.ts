@@ -1,4 +1,3 @@
-import { ScrollingModule, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -7,49 +6,45 @@ import {
   inject,
   input,
   signal,
-  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCardModule } from '@angular/material/card';
+import { MatIconModule } from '@angular/material/icon';
+import type { Sort } from '@angular/material/sort';
 import { Router, RouterLink } from '@angular/router';
-import { EMPTY, expand, reduce, tap } from 'rxjs';
-import { OUTCOMES } from '@ruddy/core/base';
+import { EMPTY, expand, reduce, tap, type Observable } from 'rxjs';
 import { rate } from '@ruddy/core/base/text';
-import type { UsedRow } from '@ruddy/core/bring-up/contract';
 import { COMPAT_SORTS } from '@ruddy/core/compatibility';
 import type { CompatRow, CompatSort } from '@ruddy/core/compatibility/contract';
-import { PORT_STANDARDS } from '@ruddy/core/parts';
-import { coverageWords } from '@ruddy/core/plan/text';
 import { PagedList } from '../platform/api/paged-list';
 import { LogData } from './log';
 import { SetupsData, type CompatFilter } from '../setups/setups';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
-import { ColumnChooser, keptColumns } from '../platform/shared/column-chooser';
+import { ask, valueOf } from '../platform/kit/ask';
+import { Cell } from '../platform/kit/cell';
+import type { RowAct } from '../platform/kit/columns';
+import { Table } from '../platform/kit/table';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
-import { COLUMNS, seenText, type Column } from './compat-columns';
+import { COLUMNS, seenText } from './compat-columns';
 import { ChainEntries } from './chain-entries';
 import { CompatNav } from './compat-nav';
-import { compatCsv } from './compat-export';
-import { download } from '../platform/shared/download';
 import { FILTER_KEYS, type FilterKey } from './log-keys';
 import { LogFinder, type Filters } from './log-finder';
-
-const SHOWN = 'ruddy.compatibility.columns';
-/** Rows from the end at which the next page is asked for. */
-const AHEAD = 20;
-const ROW_PX = 44;
 
 /** What works with what: a row a chain that was logged, predicted and seen apart. */
 @Component({
   imports: [
     MatButtonModule,
+    MatCardModule,
+    MatIconModule,
     RouterLink,
-    ScrollingModule,
-    VerdictChip,
+    Cell,
     ChainEntries,
-    ColumnChooser,
     CompatNav,
     LogFinder,
+    Table,
+    VerdictChip,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compatibility-page.html',
@@ -58,6 +53,7 @@ const ROW_PX = 44;
 export class CompatibilityPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
+  readonly #log = inject(LogData);
   readonly q = input('', { transform: orEmpty });
   readonly outcome = input('', { transform: orEmpty });
   readonly standard = input('', { transform: orEmpty });
@@ -76,32 +72,20 @@ export class CompatibilityPage {
   readonly dir = input('', { transform: orEmpty });
   readonly open = input('', { transform: orEmpty });
 
-  readonly outcomes = OUTCOMES;
   readonly words = OUTCOME_WORDS;
-  readonly standards = Object.entries(PORT_STANDARDS);
-  /** What the person may choose from: what is shared is shown when near ones are. */
-  readonly all = COLUMNS.filter((c) => c.key !== 'shared');
   readonly seen = seenText;
-  /** Under the verdict: its rate where anything passes, and how much is known. */
-  readonly predictedMore = ({ predicted: { verdict, down, coverage } }: CompatRow): string => {
-    const passes = down && (verdict === 'works' || verdict === 'care');
-    return `${passes ? `${rate(down)} Gb/s, ` : ''}${coverageWords(coverage)}`;
-  };
+  /** Beside the verdict: its rate where anything passes. */
+  readonly rateOf = ({ predicted: { verdict, down } }: CompatRow): string =>
+    down && (verdict === 'works' || verdict === 'care') ? `${rate(down)} Gb/s` : '';
   readonly total = signal(0);
-  readonly used = signal<readonly UsedRow[]>([]);
-  readonly exporting = signal(false);
+  /** Hours are shown beside an opened chain; without them the chain still opens. */
+  readonly #used = ask(() => this.#log.used());
+  readonly used = computed(() => valueOf(this.#used)?.items ?? []);
   readonly exportProblem = signal<string | null>(null);
   readonly list = new PagedList<CompatRow, CompatFilter>((f) =>
     this.#data.compatibility({ ...f, limit: 100 }).pipe(tap((p) => this.total.set(p.total))),
   );
   readonly rows = this.list.rows;
-  readonly viewport = viewChild(CdkVirtualScrollViewport);
-  readonly shown = signal(
-    keptColumns(
-      SHOWN,
-      COLUMNS.filter((c) => c.usual).map((c) => c.key),
-    ),
-  );
   readonly filters = computed<Filters>(() =>
     Object.fromEntries(FILTER_KEYS.map((k: FilterKey) => [k, this[k]()] as const)),
   );
@@ -110,28 +94,39 @@ export class CompatibilityPage {
       this.near() === 'true' &&
       [this.host(), this.dock(), this.card(), this.standard()].some((v) => v !== ''),
   );
+  /** What an entry shares is a column only beside near matches. */
   readonly columns = computed(() =>
-    COLUMNS.filter((c) => (c.key === 'shared' ? this.isNear() : this.shown().includes(c.key))),
-  );
-  readonly template = computed(() =>
-    this.columns()
-      .map((c) => `minmax(0, ${c.wide}fr)`)
-      .join(' '),
+    COLUMNS.filter((c) => c.key !== 'shared' || this.isNear()).map((c) =>
+      c.key === 'shared' ? { ...c, usual: true } : c,
+    ),
   );
   readonly sorted = computed<{ by: CompatSort; dir: 'asc' | 'desc' }>(() => ({
     by: COMPAT_SORTS.find((s) => s === this.sort()) ?? (this.isNear() ? 'near' : 'newest'),
     dir: this.dir() === 'asc' ? 'asc' : 'desc',
   }));
-  /** As tall as its rows, up to what leaves room for an opened chain. */
-  readonly height = computed(
-    () => Math.min(this.open() ? 7 : 13, Math.max(1, this.rows()?.length ?? 1)) * ROW_PX,
-  );
   readonly sortWords = computed(() => {
     const { by, dir } = this.sorted();
-    if (by === 'newest') return dir === 'desc' ? 'newest first' : 'oldest first';
-    const name = COLUMNS.find((c) => c.sort === by)?.name ?? by;
-    return `by ${name.toLowerCase()}, ${dir === 'asc' ? 'rising' : 'falling'}`;
+    if (by === 'newest') return dir === 'desc' ? 'chains, newest first' : 'chains, oldest first';
+    return 'chains';
   });
+  readonly tableSort = computed<Sort>(() => ({
+    active: this.sorted().by,
+    direction: this.sorted().dir,
+  }));
+  readonly acts: readonly RowAct<CompatRow>[] = [
+    {
+      icon: 'open_in_new',
+      name: 'Open the setup',
+      may: (r) => r.setups.length > 0,
+      run: (r) => void this.#router.navigate(['/setups', r.setups[0]?.id, 'record']),
+    },
+    {
+      icon: 'share',
+      name: 'Share its entries',
+      run: (r) =>
+        void this.#router.navigate(['/compatibility/share'], { queryParams: { chain: r.key } }),
+    },
+  ];
   readonly opened = computed(() => this.rows()?.find((r) => r.key === this.open()) ?? null);
   readonly headline = computed(() => {
     const rows = this.rows();
@@ -158,13 +153,9 @@ export class CompatibilityPage {
 
   constructor() {
     effect(() => this.list.load(this.#filter()));
-    // Hours are shown beside an opened chain; without them the chain still opens.
-    inject(LogData)
-      .used()
-      .subscribe({ next: (r) => this.used.set(r.items), error: () => this.used.set([]) });
   }
 
-  readonly keyOf = (_i: number, r: CompatRow): string => r.key;
+  readonly keyOf = (r: CompatRow): string => r.key;
 
   filter(query: Record<string, string | null>): void {
     void this.#router.navigate([], {
@@ -172,31 +163,6 @@ export class CompatibilityPage {
       queryParamsHandling: 'merge',
       replaceUrl: true,
     });
-  }
-
-  sortBy(c: Column): void {
-    if (!c.sort) return;
-    const { by, dir } = this.sorted();
-    const first = c.sort === 'newest' || c.sort === 'n' ? 'desc' : 'asc';
-    this.filter({ sort: c.sort, dir: by === c.sort ? (dir === 'asc' ? 'desc' : 'asc') : first });
-  }
-
-  ariaSort(c: Column): 'ascending' | 'descending' | 'none' | null {
-    if (!c.sort) return null;
-    const { by, dir } = this.sorted();
-    return by === c.sort ? (dir === 'asc' ? 'ascending' : 'descending') : 'none';
-  }
-
-  show(keys: string[]): void {
-    this.shown.set(keys);
-    localStorage.setItem(SHOWN, JSON.stringify(keys));
-  }
-
-  /** The next page is read before its first row is needed. */
-  scrolled(index: number): void {
-    const rows = this.rows()?.length ?? 0;
-    const view = this.viewport()?.getRenderedRange();
-    if (Math.max(index, view?.end ?? 0) > rows - AHEAD) this.list.more();
   }
 
   /** How many of the four things an entry may share are asked for; a family goes with its card. */
@@ -208,35 +174,15 @@ export class CompatibilityPage {
     this.filter(Object.fromEntries([...FILTER_KEYS, 'near', 'sort', 'dir'].map((k) => [k, null])));
   }
 
-  toggle(r: CompatRow): void {
-    this.filter({ open: this.open() === r.key ? null : r.key });
-  }
-
   /** Every chain that fits the filter, not only those read so far. */
-  export(kind: 'csv' | 'json'): void {
-    this.exporting.set(true);
-    this.exportProblem.set(null);
+  readonly everything = (): Observable<readonly CompatRow[]> => {
     const page = (cursor?: string) =>
       this.#data.compatibility({ ...this.#filter(), limit: 500, ...(cursor && { cursor }) });
-    page()
-      .pipe(
-        expand((p) => (p.next ? page(p.next) : EMPTY)),
-        reduce((rows: CompatRow[], p) => [...rows, ...p.items], []),
-      )
-      .subscribe({
-        next: (rows) => void this.#save(kind, rows),
-        error: (e: Error) => {
-          this.exporting.set(false);
-          this.exportProblem.set(`Nothing was written: ${e.message}`);
-        },
-      });
-  }
-
-  async #save(kind: 'csv' | 'json', rows: CompatRow[]): Promise<void> {
-    if (kind === 'csv') download('compatibility.csv', 'text/csv', await compatCsv(rows));
-    else download('compatibility.json', 'application/json', JSON.stringify(rows, null, 2));
-    this.exporting.set(false);
-  }
+    return page().pipe(
+      expand((p) => (p.next ? page(p.next) : EMPTY)),
+      reduce((rows: CompatRow[], p) => [...rows, ...p.items], []),
+    );
+  };
 
   #filter(): CompatFilter {
     const { by, dir } = this.sorted();

@@ -17,7 +17,7 @@ import {
   SHARED_ATTRIBUTES,
   type SharedAttribute,
 } from '@ruddy/core/compatibility';
-import type { EvidenceAnswer, WeighedEntry } from '@ruddy/core/compatibility/contract';
+import type { EvidenceAnswer, WeightedEntryView } from '@ruddy/core/compatibility/contract';
 import {
   evidenceWords,
   expectationWords,
@@ -29,6 +29,11 @@ import { LogData } from './log';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
 import { day, readNumber } from '../platform/shared/format';
+import { Fold } from '../platform/kit/fold';
+import { MatButtonModule } from '@angular/material/button';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const PAGE = 20;
 type Tried = Partial<EvidenceAnswer['weights']>;
@@ -40,12 +45,22 @@ const pc = (v: number) => `${(v * 100).toFixed(0)} %`;
  */
 @Component({
   selector: 'rb-evidence-panel',
-  imports: [RouterLink],
+  imports: [Cell, Rows, MatButtonModule, Fold, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './evidence-panel.html',
   styleUrl: './evidence-panel.scss',
 })
 export class EvidencePanel {
+  readonly evidencePanelColumns: readonly ShortColumn[] = [
+    { key: 'day', name: 'Day' },
+    { key: 'outcome', name: 'Outcome' },
+    { key: 'chain', name: 'Chain' },
+    { key: 'shares', name: 'Shares' },
+    { key: 'versions', name: 'Versions' },
+    { key: 'known', name: 'Known' },
+    { key: 'counts', name: 'Counts' },
+    { key: 'whatIf', name: 'What if', silent: true },
+  ];
   readonly #log = inject(LogData);
   readonly #ask = new Subject<void>();
   readonly chain = input.required<Chain>();
@@ -128,7 +143,7 @@ export class EvidencePanel {
   }
 
   /** How an entry counts, every factor named. */
-  factors(e: WeighedEntry): string {
+  factors(e: WeightedEntryView): string {
     const parts = [e.exact ? '1' : e.shared.toFixed(2)];
     if (e.versions !== 1) parts.push(`${e.versions.toFixed(2)} versions changed`);
     if (e.told !== 1) parts.push(`${e.told.toFixed(2)} told`);
@@ -137,7 +152,7 @@ export class EvidencePanel {
       : `${parts.join(' × ')} = ${e.weight.toFixed(2)}`;
   }
 
-  leaveOut(e: WeighedEntry): void {
+  leaveOut(e: WeightedEntryView): void {
     const words = `${this.outcomes[e.entry.outcome]}, ${day(e.entry.happenedOn)}, ${e.entry.chain.host}`;
     this.without.set({ id: e.entry.id, words, before: `${this.said()} ${this.expected()}` });
     this.#ask.next();

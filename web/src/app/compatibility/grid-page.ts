@@ -16,6 +16,9 @@ import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { GridStore } from './grid-store';
 import { GridView } from './grid-view';
+import { MatButtonModule } from '@angular/material/button';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 const AXES: Record<GridAxes, string> = {
   'host-dock': 'Hosts and docks',
@@ -30,7 +33,7 @@ const THIRD: Record<GridAxes, { noun: string; any: string }> = {
 
 /** Two kinds of parts against each other: what is predicted, what was seen, and where they contradict. */
 @Component({
-  imports: [CompatNav, GridView, RouterLink],
+  imports: [Field, MatButtonModule, CompatNav, GridView, RouterLink],
   providers: [GridStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './grid-page.html',
@@ -42,7 +45,25 @@ export class GridPage {
   readonly axes = input('', { transform: orEmpty });
   readonly scope = input('', { transform: orEmpty });
   readonly third = input('', { transform: orEmpty });
-  readonly all = GRID_AXES.map((key) => ({ key, name: AXES[key] }));
+  readonly axesMeta: FieldMeta = {
+    label: 'Show',
+    input: 'choice',
+    options: GRID_AXES.map((value) => ({ value, label: AXES[value] })),
+  };
+  readonly scopeMeta: FieldMeta = {
+    label: 'Parts',
+    input: 'choice',
+    options: [
+      { value: 'own', label: 'Owned or in use' },
+      { value: 'all', label: 'All of the catalogue' },
+    ],
+  };
+  readonly thirdMeta = computed<FieldMeta>(() => ({
+    label: this.thirdWords().noun,
+    input: 'choice',
+    placeholder: this.thirdWords().any,
+    options: (this.store.answer()?.thirds ?? []).map((t) => ({ value: t.id, label: t.name })),
+  }));
   readonly of = computed<GridAxes>(() => GRID_AXES.find((a) => a === this.axes()) ?? 'host-dock');
   readonly name = computed(() => AXES[this.of()]);
   readonly thirdWords = computed(() => THIRD[this.of()]);

@@ -2,138 +2,144 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
   output,
   signal,
+  untracked,
 } from '@angular/core';
-import { PROVENANCE_LABELS, PROVENANCES } from '@ruddy/core/compatibility';
-import type { LogNames } from '@ruddy/core/compatibility/contract';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MatChipsModule } from '@angular/material/chips';
+import { MatIconModule } from '@angular/material/icon';
+import { debounceTime } from 'rxjs';
+import { OUTCOMES } from '@ruddy/core/base';
+import { PROVENANCE_LABELS } from '@ruddy/core/compatibility';
+import { PORT_STANDARDS } from '@ruddy/core/parts';
+import { OUTCOME_WORDS } from '../plan/record/outcome-form';
+import { ask, valueOf } from '../platform/kit/ask';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta, Option } from '../platform/kit/meta';
+import { day } from '../platform/shared/format';
 import { LogData } from './log';
-import type { FilterKey } from './log-keys';
+import { FILTER_KEYS, type FilterKey } from './log-keys';
 
 export type Filters = Readonly<Partial<Record<FilterKey, string>>>;
 
-const PARTS = [
-  { key: 'host', name: 'Host' },
-  { key: 'dock', name: 'Dock' },
-  { key: 'card', name: 'Card' },
-] as const;
-const WORDS = [
-  { key: 'controller', name: 'Controller', hint: 'built-in, separate, a class' },
-  { key: 'system', name: 'System or build', hint: 'name, platform or build' },
-  { key: 'symptom', name: 'Seen', hint: 'black screen' },
-  { key: 'fix', name: 'Changed', hint: 'firmware, cable' },
-] as const;
+const optionsOf = (words: Readonly<Record<string, string>>): Option[] =>
+  Object.entries(words).map(([value, label]) => ({ value, label }));
+const METAS: Readonly<Record<FilterKey, FieldMeta>> = {
+  q: { label: 'Find', input: 'text', placeholder: 'part, setup, symptom, fix', max: 100 },
+  outcome: {
+    label: 'Newest status',
+    input: 'choice',
+    placeholder: 'all',
+    options: OUTCOMES.map((o) => ({ value: o, label: OUTCOME_WORDS[o] })),
+  },
+  standard: {
+    label: 'Port',
+    input: 'choice',
+    placeholder: 'all',
+    options: optionsOf(PORT_STANDARDS),
+  },
+  host: { label: 'Host', input: 'suggest' },
+  dock: { label: 'Dock', input: 'suggest' },
+  card: { label: 'Card', input: 'suggest' },
+  controller: { label: 'Controller', input: 'text', placeholder: 'built-in, separate, a class' },
+  system: { label: 'System or build', input: 'text', placeholder: 'name, platform or build' },
+  symptom: { label: 'Symptom', input: 'text', placeholder: 'black screen' },
+  fix: { label: 'Fix', input: 'text', placeholder: 'firmware, cable' },
+  since: { label: 'From', input: 'day' },
+  until: { label: 'To', input: 'day' },
+  known: {
+    label: 'Known from',
+    input: 'choice',
+    placeholder: 'all',
+    options: [...optionsOf(PROVENANCE_LABELS), { value: 'file', label: 'From a file' }],
+  },
+};
+/** In view at once; the others open under "More filters". */
+const FIRST: readonly FilterKey[] = ['q', 'outcome', 'standard'];
+/** What entries can share with what is asked for. */
+const NEAR_TO: readonly FilterKey[] = ['host', 'dock', 'card', 'standard'];
+const TYPING_MS = 150;
 
-/** Finds chains by their parts, controller, system, what was seen and changed, day, and how it is known; near ones beside exact ones. */
+/** Filters of the log, as fields; those that are set stand below as chips. The address of the page holds them. */
 @Component({
   selector: 'rb-log-finder',
+  imports: [ReactiveFormsModule, MatButtonModule, MatChipsModule, MatIconModule, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'dense' },
   template: `
-    <details #fold [open]="count() > 0" (toggle)="fold.open && read()">
-      <summary>
-        Find by parts, system, what was seen, day{{
-          count() > 0 ? ': ' + count() + (count() === 1 ? ' filter' : ' filters') : ''
-        }}
-      </summary>
-      <div class="grid">
-        @for (p of parts; track p.key) {
-          <label
-            >{{ p.name }}
-            <input
-              #box
-              [attr.list]="'log-' + p.key"
-              autocomplete="off"
-              maxlength="100"
-              [value]="filters()[p.key] ?? ''"
-              (change)="set(p.key, box.value)"
-            />
-            <datalist [id]="'log-' + p.key">
-              @for (n of names()?.[p.key] ?? []; track n) {
-                <option [value]="n"></option>
-              }
-            </datalist>
-          </label>
-        }
-        @for (w of words; track w.key) {
-          <label
-            >{{ w.name }}
-            <input
-              #box
-              autocomplete="off"
-              maxlength="100"
-              [placeholder]="w.hint"
-              [value]="filters()[w.key] ?? ''"
-              (change)="set(w.key, box.value)"
-            />
-          </label>
-        }
-        <label
-          >From day
-          <input
-            #since
-            type="date"
-            [value]="filters().since ?? ''"
-            (change)="set('since', since.value)"
-        /></label>
-        <label
-          >To day
-          <input
-            #until
-            type="date"
-            [value]="filters().until ?? ''"
-            (change)="set('until', until.value)"
-        /></label>
-        <label
-          >Known
-          <select #known (change)="set('known', known.value)">
-            <option value="" [selected]="!filters().known">however</option>
-            @for (p of provenances; track p) {
-              <option [value]="p" [selected]="filters().known === p">{{ labels[p] }}</option>
-            }
-            <option value="file" [selected]="filters().known === 'file'">From a file</option>
-          </select>
-        </label>
-      </div>
-      <label class="near">
-        <input
-          #near
-          type="checkbox"
-          [checked]="isNear()"
-          [disabled]="!canNear()"
-          (change)="nearChanged.emit(near.checked)"
-        />
-        Near ones too, the nearest first{{
-          canNear() ? '' : ': choose a host, dock, card or port to be near to'
-        }}
-      </label>
-      @if (count() > 0 || isNear()) {
-        <button type="button" class="link" (click)="cleared.emit()">Take all filters off</button>
+    <form [formGroup]="form" class="line" role="search" aria-label="Filter the log">
+      @for (k of first; track k) {
+        <rb-field [meta]="metas()[k]" [control]="form.controls[k]" />
       }
-    </details>
+      <button
+        mat-stroked-button
+        type="button"
+        [attr.aria-expanded]="folded()"
+        (click)="folded.set(!folded())"
+      >
+        <mat-icon svgIcon="tune" />More filters
+      </button>
+    </form>
+    @if (folded()) {
+      <div class="grid">
+        @for (k of more; track k) {
+          <rb-field [meta]="metas()[k]" [control]="form.controls[k]" />
+        }
+        <rb-field [meta]="nearMeta()" [control]="near" />
+      </div>
+    }
+    @if (set().length > 0 || isNear()) {
+      <mat-chip-set aria-label="Filters that are set">
+        @if (isNear()) {
+          <mat-chip (removed)="near.setValue(false)">
+            Near matches too
+            <button matChipRemove aria-label="Remove filter Near matches too">
+              <mat-icon svgIcon="close" />
+            </button>
+          </mat-chip>
+        }
+        @for (s of set(); track s.key) {
+          <mat-chip (removed)="form.controls[s.key].setValue('')">
+            {{ s.text }}
+            <button matChipRemove [attr.aria-label]="'Remove filter ' + s.text">
+              <mat-icon svgIcon="close" />
+            </button>
+          </mat-chip>
+        }
+        <button mat-button type="button" (click)="cleared.emit()">Clear filters</button>
+      </mat-chip-set>
+    }
   `,
   styles: `
-    details {
-      padding: 4px 8px;
+    :host {
+      display: block;
+      padding: 12px 16px 4px;
     }
+    .line,
     .grid {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
-      gap: 8px 12px;
-      padding: 8px 0;
-    }
-    .grid label {
-      display: grid;
-      gap: 2px;
-      font-size: 13px;
-    }
-    .near {
-      display: inline-flex;
-      gap: 8px;
+      grid-template-columns: minmax(220px, 2fr) minmax(140px, 1fr) minmax(160px, 1fr) auto;
+      gap: 12px;
       align-items: center;
-      min-height: 32px;
-      margin-right: 16px;
+    }
+    .grid {
+      grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+      padding-top: 12px;
+    }
+    mat-chip-set {
+      display: block;
+      padding-top: 8px;
+    }
+    @media (max-width: 719px) {
+      .line {
+        grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      }
     }
   `,
 })
@@ -144,36 +150,72 @@ export class LogFinder {
   readonly changed = output<Record<string, string | null>>();
   readonly nearChanged = output<boolean>();
   readonly cleared = output();
-  readonly names = signal<LogNames | null>(null);
-  readonly parts = PARTS;
-  readonly words = WORDS;
-  readonly provenances = PROVENANCES;
-  readonly labels = PROVENANCE_LABELS;
-  readonly count = computed(
-    () =>
-      Object.entries(this.filters()).filter(
-        ([k, v]) => v !== '' && !['q', 'outcome', 'standard'].includes(k),
-      ).length,
-  );
-  readonly canNear = computed(() => {
-    const f = this.filters();
-    return (
-      Boolean(f.host ?? '') ||
-      Boolean(f.dock ?? '') ||
-      Boolean(f.card ?? '') ||
-      Boolean(f.standard ?? '')
-    );
-  });
 
-  /** Names are read when they are first needed; without them the fields still work. */
-  read(): void {
-    if (!this.names())
-      this.#log
-        .names()
-        .subscribe({ next: (n) => this.names.set(n), error: () => this.names.set(null) });
+  readonly first = FIRST;
+  readonly more = FILTER_KEYS.filter((k) => !FIRST.includes(k));
+  readonly folded = signal(false);
+  /** Names of parts are read when the fields open; without them the fields still take text. */
+  readonly names = ask(
+    () => this.#log.names(),
+    () => this.folded() || undefined,
+  );
+  readonly form = new FormGroup(
+    Object.fromEntries(FILTER_KEYS.map((k) => [k, new FormControl<string | null>('')])) as Record<
+      FilterKey,
+      FormControl<string | null>
+    >,
+  );
+  readonly near = new FormControl(false, { nonNullable: true });
+  readonly canNear = computed(() => NEAR_TO.some((k) => (this.filters()[k] ?? '') !== ''));
+  readonly nearMeta = computed<FieldMeta>(() => ({
+    label: 'Near matches too, nearest first',
+    input: 'flag',
+    help: this.canNear() ? '' : 'Needs a host, dock, card or port to be near to',
+  }));
+  readonly metas = computed<Readonly<Record<FilterKey, FieldMeta>>>(() => {
+    const names = valueOf(this.names);
+    const suggest = (k: 'host' | 'dock' | 'card'): FieldMeta => ({
+      ...METAS[k],
+      options: names?.[k].map((n) => ({ value: n, label: n })) ?? [],
+    });
+    return { ...METAS, host: suggest('host'), dock: suggest('dock'), card: suggest('card') };
+  });
+  readonly set = computed(() =>
+    FILTER_KEYS.filter((k) => k !== 'q' && (this.filters()[k] ?? '') !== '').map((key) => {
+      const value = this.filters()[key] ?? '';
+      const label = METAS[key].options?.find((o) => o.value === value)?.label;
+      const text = METAS[key].input === 'day' ? day(value) : (label ?? value);
+      return { key, text: `${METAS[key].label}: ${text}` };
+    }),
+  );
+
+  constructor() {
+    effect(() => {
+      const now = Object.fromEntries(FILTER_KEYS.map((k) => [k, this.filters()[k] ?? null]));
+      const near = this.isNear();
+      untracked(() => {
+        this.#show(now);
+        this.near.setValue(near, { emitEvent: false });
+      });
+    });
+    this.form.valueChanges
+      .pipe(debounceTime(TYPING_MS), takeUntilDestroyed())
+      .subscribe(() => this.#tell());
+    this.near.valueChanges.pipe(takeUntilDestroyed()).subscribe((on) => this.nearChanged.emit(on));
   }
 
-  set(key: FilterKey, value: string): void {
-    this.changed.emit({ [key]: value.trim() || null });
+  /** Shows the filters of the address; text that is being typed stays as it is. */
+  #show(now: Record<string, string | null>): void {
+    for (const k of FILTER_KEYS)
+      if ((this.form.controls[k].value ?? '').trim() !== (now[k] ?? ''))
+        this.form.controls[k].setValue(now[k] ?? null, { emitEvent: false });
+  }
+
+  #tell(): void {
+    const changes = FILTER_KEYS.filter((k) => this.form.controls[k].valid)
+      .map((k) => [k, (this.form.controls[k].value ?? '').trim()] as const)
+      .filter(([k, value]) => value !== (this.filters()[k] ?? ''))
+      .map(([k, value]) => [k, value || null] as const);
+    if (changes.length > 0) this.changed.emit(Object.fromEntries(changes));
   }
 }

@@ -19,6 +19,10 @@ import { LogData } from './log';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { CompatNav } from './compat-nav';
 import { SHARE_KEYS } from './log-keys';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const ROW_OUTCOME_LABELS = {
   wrong: 'wrong',
@@ -31,13 +35,18 @@ type Keep = 'here' | 'file';
 
 /** The log as a file for others, with what leaves shown before; and a file of theirs taken in, all of it or nothing. */
 @Component({
-  imports: [CompatNav, MatButtonModule, MatProgressBarModule, RouterLink],
+  imports: [Cell, Rows, Fold, CompatNav, MatButtonModule, MatProgressBarModule, RouterLink],
   providers: [ImportRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './share-page.html',
   styleUrl: './share-page.scss',
 })
 export class SharePage {
+  readonly sharePageColumns: readonly ShortColumn[] = [
+    { key: 'field', name: 'Field' },
+    { key: 'here', name: 'Here' },
+    { key: 'inTheFile', name: 'In the file' },
+  ];
   readonly #log = inject(LogData);
   readonly run = inject(ImportRun);
   readonly id = input('', { transform: orEmpty });

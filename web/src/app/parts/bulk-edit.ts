@@ -48,11 +48,11 @@ import { SourceFields } from './source-fields';
       } @else if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
-      <button mat-stroked-button type="button" (click)="retire(true)">Retire {{ many() }}</button>
+      <button mat-stroked-button type="button" (click)="retire(true)">Archive {{ many() }}</button>
       <button mat-stroked-button type="button" (click)="retire(false)">
         Bring {{ many() }} back
       </button>
-      <button type="button" class="link" (click)="closed.emit()">Close</button>
+      <button mat-button type="button" (click)="closed.emit()">Close</button>
     </section>
   `,
   styles: `

@@ -81,7 +81,7 @@ import { WordAsks } from '../platform/shared/word-asks';
       }
       <p>
         <button mat-flat-button type="submit">Store it</button>
-        <button mat-button type="button" (click)="closed.emit()">Leave it</button>
+        <button mat-button type="button" (click)="closed.emit()">Cancel</button>
       </p>
     </form>
   `,

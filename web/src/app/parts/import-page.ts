@@ -12,10 +12,11 @@ import { ROW_OUTCOME_LABELS, importSentence, storeWords } from './import-words';
 import { KIND_WORDS } from './part-facts';
 import { apiUrl } from '../platform/api/api-client';
 import { PartsNav } from './parts-nav';
+import { Fold } from '../platform/kit/fold';
 
 /** Parts from a file: what becomes of every row first, then all of it is stored or nothing. */
 @Component({
-  imports: [ScrollingModule, MatButtonModule, MatProgressBarModule, RouterLink, PartsNav],
+  imports: [Fold, ScrollingModule, MatButtonModule, MatProgressBarModule, RouterLink, PartsNav],
   providers: [ImportRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './import-page.html',

@@ -13,7 +13,7 @@ import {
   untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { Icon } from '../platform/shared/icon';
+import { MatIconModule } from '@angular/material/icon';
 import {
   type AnySpec,
   type AttrMeta,
@@ -55,7 +55,7 @@ const at = (spec: unknown, place: string): unknown =>
 /** The form of any part, made from its schema: labels, units, limits, help and "not sure" come from there. */
 @Component({
   selector: 'rb-part-form',
-  imports: [AttrField, MatButtonModule, Icon],
+  imports: [AttrField, MatButtonModule, MatIconModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './part-form.html',
   styleUrl: './part-form.scss',

@@ -208,7 +208,7 @@ export class PartsPage {
           patch.retired === undefined
             ? 'Stored.'
             : patch.retired
-              ? 'Retired: it leaves the lists, what uses it keeps it.'
+              ? 'Archived: it leaves the lists, what uses it keeps it.'
               : 'Back in the lists.',
         );
       },

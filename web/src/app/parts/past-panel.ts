@@ -15,11 +15,14 @@ import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { changesBetween } from './spec-diff';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** The past of a part: who changed what, when, and a way back to the values of then. Going back makes a new revision. */
 @Component({
   selector: 'rb-past-panel',
-  imports: [MatButtonModule],
+  imports: [Cell, Rows, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as why) {
@@ -31,24 +34,11 @@ import { changesBetween } from './spec-diff';
           <h3>Revision {{ r.rev.rev }}{{ $first ? ', as it stands' : '' }}</h3>
           <p class="quiet">{{ day(r.rev.at) }} {{ clock(r.rev.at) }}, {{ r.rev.by }}</p>
           @if (r.changes.length > 0) {
-            <table>
-              <thead>
-                <tr>
-                  <th scope="col">What</th>
-                  <th scope="col">Before</th>
-                  <th scope="col">After</th>
-                </tr>
-              </thead>
-              <tbody>
-                @for (c of r.changes; track c.place) {
-                  <tr>
-                    <th scope="row">{{ c.label }}</th>
-                    <td>{{ c.before }}</td>
-                    <td>{{ c.after }}</td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+            <rb-rows label="Revisions" [columns]="pastPanelColumns" [rows]="r.changes">
+              <ng-template rbCell="what" [rbCellOf]="r.changes" let-c>{{ c.label }}</ng-template>
+              <ng-template rbCell="before" [rbCellOf]="r.changes" let-c>{{ c.before }}</ng-template>
+              <ng-template rbCell="after" [rbCellOf]="r.changes" let-c>{{ c.after }}</ng-template>
+            </rb-rows>
           } @else {
             <p>{{ r.first ? 'Written down first.' : 'No value changed.' }}</p>
           }
@@ -92,6 +82,11 @@ import { changesBetween } from './spec-diff';
   `,
 })
 export class PastPanel {
+  readonly pastPanelColumns: readonly ShortColumn[] = [
+    { key: 'what', name: 'What' },
+    { key: 'before', name: 'Before' },
+    { key: 'after', name: 'After' },
+  ];
   readonly #data = inject(CatalogueData);
   readonly part = input.required<Part>();
   readonly restored = output<Revision>();

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { type AttrMeta, isAsked, optionsOf } from '@ruddy/core/parts';
-import { typedNumber } from '../platform/kit/typed-number';
-import { numText } from './part-facts';
+import { Field } from '../platform/kit/field';
+import { fieldOf, type FieldMeta } from '../platform/kit/meta';
 
 export interface QuickChange {
   readonly key: string;
@@ -10,130 +10,48 @@ export interface QuickChange {
 
 type Values = Readonly<Record<string, unknown>>;
 
-/** Attributes edited in place, one line each, stored as they are left. A figure outside its limits is said and not stored. */
+/** Attributes edited in place, stored as they are left. A figure outside its limits is said and not stored. */
 @Component({
   selector: 'rb-quick-attrs',
+  imports: [Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { class: 'dense' },
   template: `
-    @for (f of fields(); track f[0]) {
-      @if (asked(f[1])) {
-        <span class="one">
-          <label [attr.for]="prefix() + '-' + f[0]"
-            >{{ f[1].label }}{{ f[1].unit ? ', ' + f[1].unit : '' }}</label
-          >
-          @if (f[1].input === 'choice') {
-            <select
-              #pick
-              [id]="prefix() + '-' + f[0]"
-              (change)="emit(f[0], pick.value === '' ? null : pick.value)"
-            >
-              @if (f[1].unsure) {
-                <option value="" [selected]="shown(f[0]) === ''">not sure</option>
-              }
-              @for (o of options(f[1]); track o.value) {
-                <option [value]="o.value" [selected]="o.value === shown(f[0])">
-                  {{ o.label }}
-                </option>
-              }
-            </select>
-          } @else {
-            <input
-              #box
-              [id]="prefix() + '-' + f[0]"
-              [attr.inputmode]="f[1].input === 'number' ? 'decimal' : null"
-              [attr.maxlength]="f[1].input === 'number' ? null : 120"
-              autocomplete="off"
-              placeholder="not known"
-              [value]="shown(f[0])"
-              [attr.aria-invalid]="problem()?.key === f[0]"
-              (input)="typing.emit({ key: f[0], value: box.value })"
-              (change)="typed(f[0], f[1], box.value)"
-            />
-          }
-        </span>
-      }
-    }
-    @if (problem(); as p) {
-      <p class="problem" role="alert">Not changed. {{ p.why }}</p>
+    @for (f of shown(); track f[0]) {
+      <rb-field
+        [meta]="f[1]"
+        [value]="values()[f[0]] ?? f[2]"
+        (typing)="typing.emit({ key: f[0], value: $event })"
+        (changed)="changed.emit({ key: f[0], value: $event })"
+      />
     }
   `,
   styles: `
     :host {
       display: grid;
-      gap: 6px;
-    }
-    .one {
-      display: grid;
-      grid-template-columns: minmax(0, 1fr) minmax(0, 140px);
+      grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
       gap: 8px;
-      align-items: center;
-      font-size: 13px;
-    }
-    input,
-    select {
-      width: 100%;
-    }
-    input::placeholder {
-      color: var(--ink2);
-      font-style: italic;
+      align-items: start;
+      padding-top: 4px;
     }
   `,
 })
 export class QuickAttrs {
   readonly fields = input.required<readonly (readonly [string, AttrMeta])[]>();
   readonly values = input.required<Values>();
-  /** Keeps the ids of several of these on one page apart. */
-  readonly prefix = input.required<string>();
   readonly changed = output<QuickChange>();
   /** Letters as they are typed, before anything is stored. */
   readonly typing = output<QuickChange>();
-  readonly problem = signal<{ key: string; why: string } | null>(null);
+  /** Key, field and value when empty of what is asked, given the other values. */
+  readonly shown = computed(() =>
+    this.fields()
+      .filter(([, meta]) => isAsked(meta, this.values()))
+      .map(([key, meta]) => [key, this.#field(meta), meta.input === 'text' ? '' : null] as const),
+  );
 
-  asked(meta: AttrMeta): boolean {
-    return isAsked(meta, this.values());
-  }
-
-  options(meta: AttrMeta): NonNullable<AttrMeta['options']> {
-    return optionsOf(meta, this.values());
-  }
-
-  shown(key: string): string {
-    const value = this.values()[key];
-    if (value === null || value === undefined) return '';
-    if (typeof value === 'string') return value;
-    return typeof value === 'number'
-      ? String(value)
-      : 'lo' in (value as object)
-        ? numText(value as { lo: number; hi: number })
-        : '';
-  }
-
-  typed(key: string, meta: AttrMeta, text: string): void {
-    if (meta.input !== 'number') {
-      this.emit(key, text.trim());
-      return;
-    }
-    const read = typedNumber(text);
-    if (!read.ok) {
-      this.problem.set({ key, why: `${meta.label}: ${read.why}` });
-      return;
-    }
-    const { value } = read;
-    const min = meta.min ?? -Infinity;
-    const max = meta.max ?? Infinity;
-    const ends = value === null ? [] : typeof value === 'number' ? [value] : [value.lo, value.hi];
-    if (ends.some((n) => n < min || n > max) || (ends[1] ?? Infinity) < (ends[0] ?? -Infinity)) {
-      this.problem.set({
-        key,
-        why: `${meta.label}: from ${min} to ${max} ${meta.unit ?? ''}`.trim(),
-      });
-      return;
-    }
-    this.emit(key, value);
-  }
-
-  emit(key: string, value: unknown): void {
-    this.problem.set(null);
-    this.changed.emit({ key, value });
+  #field(meta: AttrMeta): FieldMeta {
+    const field = fieldOf(meta);
+    if (meta.input === 'choice') return { ...field, options: optionsOf(meta, this.values()) };
+    return { ...field, placeholder: 'not known', ...(meta.input === 'text' ? { max: 120 } : {}) };
   }
 }

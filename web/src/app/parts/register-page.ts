@@ -8,15 +8,28 @@ import { CatalogueData } from './catalogue';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { numText } from './part-facts';
 import { PartsNav } from './parts-nav';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** The cable register: every cable at hand with what its label claims, what it is marked with, and the best rate read through it. */
 @Component({
-  imports: [RouterLink, PartsNav],
+  imports: [Cell, Rows, RouterLink, PartsNav],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
   styleUrls: ['./parts-frame.scss', './register-page.scss'],
 })
 export class RegisterPage {
+  readonly listOfCablesColumns: readonly ShortColumn[] = [
+    { key: 'label', name: 'Label' },
+    { key: 'cable', name: 'Cable' },
+    { key: 'claims', name: 'Claims' },
+    { key: 'markedGbS', name: 'Marked, Gb/s', figure: true },
+    { key: 'markedW', name: 'Marked, W', figure: true },
+    { key: 'lengthMm', name: 'Length, mm', figure: true },
+    { key: 'bought', name: 'Bought' },
+    { key: 'bestRateRead', name: 'Best rate read, Gb/s' },
+  ];
   readonly #router = inject(Router);
   readonly q = input('', { transform: orEmpty });
   readonly rows = signal<RegisterRow[] | null>(null);

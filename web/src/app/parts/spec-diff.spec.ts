@@ -48,8 +48,8 @@ describe('PA-01 what changed between two revisions', () => {
       'PCIe lanes wired of socket left: 4 to 2',
       'Socket right: there to not there',
       'Socket back: not there to there',
-      'Source of Draws under load: not said to measured',
-      'Retired: no to yes',
+      'Source of Draws under load: not set to measured',
+      'Archived: no to yes',
     ]);
   });
 });

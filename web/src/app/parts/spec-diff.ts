@@ -42,7 +42,7 @@ function differ(
 }
 
 const sourceText = (s: Side['sources'][string] | undefined) =>
-  s?.from ? VALUE_SOURCES[s.from] : 'not said';
+  s?.from ? VALUE_SOURCES[s.from] : 'not set';
 
 /** What differs between two states of a part, attribute by attribute; sockets by their short name. */
 export function changesBetween(kind: PartKind, before: Side, after: Side): Change[] {
@@ -89,7 +89,7 @@ export function changesBetween(kind: PartKind, before: Side, after: Side): Chang
       : [
           {
             place: 'retired',
-            label: 'Retired',
+            label: 'Archived',
             before: before.retired ? 'yes' : 'no',
             after: after.retired ? 'yes' : 'no',
           },

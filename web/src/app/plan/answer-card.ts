@@ -19,7 +19,7 @@ import { Answers, placeOf } from './answers';
 import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { Field } from '../platform/kit/field';
-import type { FieldMeta } from '../platform/kit/meta';
+import { fieldOf, type FieldMeta } from '../platform/kit/meta';
 import { storable, type AnswerTarget } from './answer-target';
 import { ServerClock } from '../platform/shared/server-clock';
 
@@ -161,7 +161,7 @@ export class AnswerCard implements OnInit {
   /** What parts of this kind usually have: a guess, which is no answer. */
   readonly typical = computed(() => typicalWords(this.question().meta));
   readonly meta = computed<FieldMeta>(() => {
-    const m = this.question().meta;
+    const m = fieldOf(this.question().meta);
     return m.input === 'choice' && (m.options?.length ?? 0) <= MAX_TOGGLES
       ? { ...m, input: 'toggle' }
       : m;

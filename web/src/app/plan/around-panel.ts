@@ -7,14 +7,16 @@ import type { SetupSlots } from '@ruddy/core/setups/contract';
 import { SetupEditor } from '../setups/setup-editor';
 import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
+import { Fold } from '../platform/kit/fold';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
 
 type Entry<T> = T & { name: string };
-const entries = Object.entries as <K extends string, V>(o: Record<K, V>) => [K, V][];
 
 /** What stands round the link: screens, supplies, the system. */
 @Component({
   selector: 'rb-around-panel',
-  imports: [PartPicker],
+  imports: [Field, Fold, PartPicker],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './around-panel.html',
   styleUrl: './parts-panel.scss',
@@ -22,9 +24,9 @@ const entries = Object.entries as <K extends string, V>(o: Record<K, V>) => [K, 
 export class AroundPanel {
   readonly #describer = inject(PartDescriber);
   readonly editor = inject(SetupEditor);
-  readonly feeds = entries(FEEDS);
-  readonly ways = entries(SHOWN_BY);
-  readonly plugs = entries(VIDEO_PLUGS);
+  readonly feedsMeta: FieldMeta = { label: 'Feeds', input: 'choice', options: optionsOf(FEEDS) };
+  readonly by: FieldMeta = { label: 'Driven by', input: 'choice', options: optionsOf(SHOWN_BY) };
+  readonly plug: FieldMeta = { label: 'Plug', input: 'choice', options: optionsOf(VIDEO_PLUGS) };
   readonly slots = computed(() => this.editor.fields()?.slots ?? null);
   readonly chain = computed(() => this.editor.judgement()?.chain ?? null);
   readonly screens = computed<Entry<SetupSlots['screens'][number]>[]>(() =>
@@ -74,11 +76,9 @@ export class AroundPanel {
     this.#slots({ supplies: put(list, index, part && { ...now, part: part.id }) });
   }
 
-  setFeeds(index: number, feeds: string): void {
+  setFeeds(index: number, feeds: SetupSlots['supplies'][number]['feeds']): void {
     this.#slots({
-      supplies: (this.slots()?.supplies ?? []).map((s, i) =>
-        i === index ? { ...s, feeds: feeds as typeof s.feeds } : s,
-      ),
+      supplies: (this.slots()?.supplies ?? []).map((s, i) => (i === index ? { ...s, feeds } : s)),
     });
   }
 

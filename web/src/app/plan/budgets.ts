@@ -4,6 +4,7 @@ import type { Range } from '@ruddy/core/base';
 import { figure, hoursText, rate } from '@ruddy/core/base/text';
 import type { Budget, Evaluation } from '@ruddy/core/plan';
 import { LinkBudget } from './link-budget';
+import { Fold } from '../platform/kit/fold';
 
 interface Row {
   readonly key: string;
@@ -53,7 +54,7 @@ function one(r: Range | null, unit: string): string {
 /** What is needed of what is there, for each subject; while a change is tried, what it was before. */
 @Component({
   selector: 'rb-budgets',
-  imports: [LinkBudget, NgTemplateOutlet],
+  imports: [Fold, LinkBudget, NgTemplateOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './budgets.html',
   styleUrl: './budgets.scss',

@@ -7,27 +7,53 @@ import type { CostSaid } from '@ruddy/core/setups/contract';
 import { PlanCost } from './plan-cost';
 import { SetupEditor } from '../setups/setup-editor';
 import { day } from '../platform/shared/format';
-import { AmountField } from './amount-field';
 import { CostSaidFields } from './cost-said';
 import { costWords, lineAmount, lineWords, nounOf } from './cost-words';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import type { FieldMeta } from '../platform/kit/meta';
+import { Field } from '../platform/kit/field';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 
 /** What the plan costs: every part with its price or the piece that is here, what people forget, and what dock and all-in-one compare to. */
 @Component({
   selector: 'rb-cost-panel',
-  imports: [RouterLink, AmountField, CostSaidFields],
+  imports: [MatCheckboxModule, Field, Cell, Rows, Fold, RouterLink, CostSaidFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cost-panel.html',
   styleUrl: './cost-panel.scss',
 })
 export class CostPanel {
+  readonly allInOnesColumns: readonly ShortColumn[] = [
+    { key: 'allInOne', name: 'All-in-one' },
+    { key: 'price', name: 'Price', figure: true },
+    { key: 'offered', name: 'Offered' },
+    { key: 'againstTheParts', name: 'Against the parts' },
+  ];
   readonly #editor = inject(SetupEditor);
   readonly plan = inject(PlanCost);
   readonly money = money;
   readonly short = moneyShort;
   readonly day = day;
   readonly conditions = CONDITIONS;
+  readonly columns = computed<readonly ShortColumn<CostLine>[]>(() => [
+    { key: 'part', name: 'Part' },
+    { key: 'which', name: 'Item' },
+    {
+      key: 'from',
+      name: 'Price from',
+      text: (l) => `${lineWords(l)}${l.shipping ? `, shipping ${money(l.shipping)}` : ''}`,
+    },
+    {
+      key: 'minor',
+      name: this.plan.cost()?.currency ?? '',
+      figure: true,
+      text: (l) => this.amount(l),
+    },
+  ]);
   readonly noun = nounOf;
-  readonly words = lineWords;
   readonly forgottenNames = FORGOTTEN;
   readonly said = computed<CostSaid | null>(() => this.#editor.fields()?.cost ?? null);
   readonly summary = computed(() => {
@@ -55,14 +81,28 @@ export class CostPanel {
     return (this.plan.grounds()?.pieces ?? []).filter((p) => p.partId === l.part.id);
   }
 
-  named(l: CostLine): string {
-    return this.#editor.fields()?.slots.items[l.part.slot] ?? '';
+  pieceMeta(l: CostLine): FieldMeta {
+    return {
+      label: 'Item',
+      input: 'choice',
+      placeholder: 'any',
+      options: this.pieces(l).map((p) => ({ value: p.id, label: p.label })),
+    };
   }
 
-  name(l: CostLine, id: string): void {
+  extraMeta(f: ForgottenLine, unit: string): FieldMeta {
+    const label = `Price of ${FORGOTTEN[f.code]}`;
+    return { label, input: 'money', unit, placeholder: 'often forgotten' };
+  }
+
+  named(l: CostLine): string | null {
+    return this.#editor.fields()?.slots.items[l.part.slot] ?? null;
+  }
+
+  name(l: CostLine, id: string | null): void {
     const { [l.part.slot]: _old, ...rest } = this.#editor.fields()?.slots.items ?? {};
     void _old;
-    this.#editor.change({ slots: { items: id === '' ? rest : { ...rest, [l.part.slot]: id } } });
+    this.#editor.change({ slots: { items: id === null ? rest : { ...rest, [l.part.slot]: id } } });
   }
 
   have(f: ForgottenLine, have: boolean): void {

@@ -1,97 +1,47 @@
-import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { FormControl, FormGroup } from '@angular/forms';
 import { currencies, isCurrency } from '@ruddy/core/base';
 import { CONDITIONS, countedIn } from '@ruddy/core/buy';
 import { money } from '@ruddy/core/buy/text';
 import type { CostSaid } from '@ruddy/core/setups/contract';
-import { readNumber } from '../platform/shared/format';
-import { AmountField } from './amount-field';
+import { MatButtonModule } from '@angular/material/button';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
 
 type Lines = 'extras' | 'sells';
+
+const AMOUNTS = [
+  ['budgetMinor', 'Budget'],
+  ['shippingMinor', 'Extra shipping'],
+  ['discountMinor', 'Discount amount'],
+] as const;
+const itemForm = () =>
+  new FormGroup({
+    what: new FormControl('', { nonNullable: true }),
+    minor: new FormControl<number | null>(null),
+  });
 
 /** What a person says of the money of a plan: currency, the money there is, condition, shipping, discount, further things, things sold. */
 @Component({
   selector: 'rb-cost-said',
-  imports: [AmountField],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="fields">
-      <div class="field">
-        <label for="cost-currency">Counted in</label>
-        <input
-          id="cost-currency"
-          #code
-          maxlength="3"
-          list="cost-currencies"
-          autocomplete="off"
-          [attr.aria-invalid]="oddCurrency() !== null"
-          [value]="said().currency"
-          (change)="currency(code.value)"
-        />
-        <datalist id="cost-currencies">
-          @for (c of codes; track c) {
-            <option [value]="c"></option>
-          }
-        </datalist>
-        @if (oddCurrency(); as why) {
-          <span class="problem" role="alert">{{ why }}</span>
-        }
-      </div>
-      <div class="field">
-        <span class="label">Money there is</span>
-        <rb-amount-field
-          label="Money there is"
-          placeholder="not said"
-          [currency]="said().currency"
-          [minor]="said().budgetMinor"
-          (changed)="changed.emit({ budgetMinor: $event })"
-        />
-      </div>
-      <div class="field">
-        <label for="cost-condition">Offers count</label>
-        <select
-          id="cost-condition"
-          #cond
-          (change)="changed.emit({ condition: $any(cond.value || null) })"
-        >
-          <option value="" [selected]="said().condition === null">in any condition</option>
-          @for (c of conditions; track c[0]) {
-            <option [value]="c[0]" [selected]="c[0] === said().condition">only {{ c[1] }}</option>
-          }
-        </select>
-      </div>
-      <div class="field">
-        <span class="label">Shipping beside that of the offers</span>
-        <rb-amount-field
-          label="Shipping"
-          [currency]="said().currency"
-          [minor]="said().shippingMinor"
-          (changed)="changed.emit({ shippingMinor: $event })"
-        />
-      </div>
-      <div class="field">
-        <label for="cost-percent">Discount on the parts, %</label>
-        <input
-          id="cost-percent"
-          #percent
-          inputmode="decimal"
-          autocomplete="off"
-          [attr.aria-invalid]="oddPercent() !== null"
-          [value]="said().discountPercent ?? ''"
-          (change)="discount(percent.value)"
-        />
-        @if (oddPercent(); as why) {
-          <span class="problem" role="alert">{{ why }}</span>
-        }
-      </div>
-      <div class="field">
-        <span class="label">Discount, amount</span>
-        <rb-amount-field
-          label="Discount"
-          [currency]="said().currency"
-          [minor]="said().discountMinor"
-          (changed)="changed.emit({ discountMinor: $event })"
-        />
-      </div>
+      <rb-field [meta]="currencyMeta" [value]="said().currency" (changed)="currency($event)" />
+      @for (f of amounts(); track f[0]) {
+        <rb-field [meta]="f[1]" [value]="said()[f[0]]" (changed)="amount(f[0], $event)" />
+      }
+      <rb-field
+        [meta]="conditionMeta"
+        [value]="said().condition"
+        (changed)="changed.emit({ condition: $event })"
+      />
+      <rb-field
+        [meta]="percentMeta"
+        [value]="said().discountPercent"
+        (changed)="changed.emit({ discountPercent: $event })"
+      />
     </div>
     @for (list of lists; track list[0]) {
       <h4>{{ list[1] }}</h4>
@@ -100,36 +50,24 @@ type Lines = 'extras' | 'sells';
           <li>
             {{ x.what }}: {{ money({ minor: x.minor, currency: said().currency }) }}
             <button
+              mat-button
               type="button"
-              class="link"
               (click)="take(list[0], $index)"
-              [attr.aria-label]="'Take out ' + x.what"
+              [attr.aria-label]="'Remove ' + x.what"
             >
-              Take out
+              Remove
             </button>
           </li>
         }
         @if (said()[list[0]].length < 12) {
           <li class="add">
-            <input
-              #what
-              maxlength="80"
-              autocomplete="off"
-              [attr.aria-label]="list[2]"
-              [placeholder]="list[2]"
-            />
-            <rb-amount-field
-              #sum
-              [label]="'Amount for ' + list[2]"
-              [currency]="said().currency"
-              [minor]="waiting()[list[0]]"
-              (changed)="wait(list[0], $event)"
-            />
+            <rb-field [meta]="list[2]" [control]="waiting[list[0]].controls.what" />
+            <rb-field [meta]="sumMeta()" [control]="waiting[list[0]].controls.minor" />
             <button
+              mat-button
               type="button"
-              class="link"
-              (click)="add(list[0], what)"
-              [attr.aria-label]="'Add ' + list[2]"
+              (click)="add(list[0])"
+              [attr.aria-label]="'Add to ' + list[1]"
             >
               Add
             </button>
@@ -153,6 +91,9 @@ type Lines = 'extras' | 'sells';
       display: grid;
       gap: 4px;
     }
+    .add rb-field {
+      flex: 1 1 120px;
+    }
     .add {
       display: flex;
       flex-wrap: wrap;
@@ -167,54 +108,64 @@ type Lines = 'extras' | 'sells';
 export class CostSaidFields {
   readonly said = input.required<CostSaid>();
   readonly changed = output<Partial<CostSaid>>();
-  readonly conditions = Object.entries(CONDITIONS);
-  readonly codes = currencies();
   readonly money = money;
-  readonly lists: readonly [Lines, string, string][] = [
-    ['extras', 'What else is bought', 'something else to buy'],
-    ['sells', 'What is sold to pay for it', 'something to sell'],
+  readonly currencyMeta: FieldMeta = {
+    label: 'Currency',
+    input: 'suggest',
+    max: 3,
+    options: currencies().map((c) => ({ value: c, label: c })),
+    check: (code) =>
+      isCurrency(String(code).trim().toUpperCase())
+        ? null
+        : `"${String(code)}" is not a currency like EUR`,
+  };
+  readonly conditionMeta: FieldMeta = {
+    label: 'Condition of offers',
+    input: 'choice',
+    placeholder: 'any',
+    options: optionsOf(CONDITIONS),
+  };
+  readonly percentMeta: FieldMeta = {
+    label: 'Discount',
+    input: 'number',
+    unit: '%',
+    min: 0,
+    max: 100,
+  };
+  readonly amounts = computed(() =>
+    AMOUNTS.map(([key, label]) => [key, this.#money(label)] as const),
+  );
+  readonly sumMeta = computed(() => this.#money('Amount'));
+  readonly lists: readonly (readonly [Lines, string, FieldMeta])[] = [
+    ['extras', 'Extra items', { label: 'Item to buy', input: 'text', max: 80 }],
+    ['sells', 'Items to sell', { label: 'Item to sell', input: 'text', max: 80 }],
   ];
-  readonly waiting = signal<Record<Lines, number | null>>({ extras: null, sells: null });
+  readonly waiting = { extras: itemForm(), sells: itemForm() };
   readonly problem = signal<string | null>(null);
-  readonly oddCurrency = signal<string | null>(null);
-  readonly oddPercent = signal<string | null>(null);
 
   currency(text: string): void {
-    const code = text.trim().toUpperCase();
-    this.oddCurrency.set(isCurrency(code) ? null : `"${text}" is not a currency like EUR`);
-    if (isCurrency(code)) this.changed.emit(countedIn(this.said(), code));
+    this.changed.emit(countedIn(this.said(), text.trim().toUpperCase()));
   }
 
-  discount(text: string): void {
-    const read = readNumber(text);
-    const value = read.ok ? read.value : null;
-    const why = !read.ok
-      ? read.why
-      : value !== null && (value < 0 || value > 100)
-        ? 'from 0 to 100 %'
-        : null;
-    this.oddPercent.set(why);
-    if (why === null) this.changed.emit({ discountPercent: value });
+  amount(key: (typeof AMOUNTS)[number][0], minor: number | null): void {
+    this.changed.emit({ [key]: minor });
   }
 
-  wait(list: Lines, minor: number | null): void {
-    this.waiting.update((w) => ({ ...w, [list]: minor }));
-  }
-
-  add(list: Lines, box: HTMLInputElement): void {
-    const what = box.value.trim();
-    const minor = this.waiting()[list];
-    if (what === '' || minor === null) {
-      this.problem.set('Nothing added: type what it is and how much');
-      return;
-    }
+  add(list: Lines): void {
+    const form = this.waiting[list];
+    const { what, minor } = form.getRawValue();
+    if (what.trim() === '' || minor === null)
+      return this.problem.set('Not added. Enter an item and its amount.');
     this.problem.set(null);
-    box.value = '';
-    this.wait(list, null);
-    this.changed.emit({ [list]: [...this.said()[list], { what, minor }] });
+    form.reset();
+    this.changed.emit({ [list]: [...this.said()[list], { what: what.trim(), minor }] });
   }
 
   take(list: Lines, index: number): void {
     this.changed.emit({ [list]: this.said()[list].filter((_, i) => i !== index) });
+  }
+
+  #money(label: string): FieldMeta {
+    return { label, input: 'money', unit: this.said().currency, placeholder: 'not set' };
   }
 }

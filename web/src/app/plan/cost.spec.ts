@@ -1,8 +1,11 @@
+import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { MatIconTestingModule } from '@angular/material/icon/testing';
 import { NO_COST_SAID } from '@ruddy/core/setups';
 import type { CostSaid } from '@ruddy/core/setups/contract';
 import { readAmount } from '../platform/shared/amount';
-import { AmountField } from './amount-field';
+import { provideDays } from '../platform/kit/days';
+import { FieldHarness } from '../platform/kit/testing/field-harness';
 import { CostSaidFields } from './cost-said';
 import { fixPriceWords, lineWords, nounOf } from './cost-words';
 
@@ -29,28 +32,6 @@ describe('PL-19 amounts as typed', () => {
     const r = readAmount(text, currency);
     expect(r.ok ? '' : r.why).toContain(words);
   });
-
-  it('a field keeps what is no amount and says why', async () => {
-    const fixture = TestBed.createComponent(AmountField);
-    fixture.componentRef.setInput('label', 'Shipping');
-    fixture.componentRef.setInput('currency', 'EUR');
-    fixture.componentRef.setInput('minor', 400);
-    const out: (number | null)[] = [];
-    fixture.componentInstance.changed.subscribe((m) => out.push(m));
-    await fixture.whenStable();
-    const box = (fixture.nativeElement as HTMLElement).querySelector('input')!;
-    expect(box.value).toBe('4');
-    const type = async (text: string) => {
-      box.value = text;
-      box.dispatchEvent(new Event('change'));
-      await fixture.whenStable();
-    };
-    await type('much');
-    expect([out, box.value, box.getAttribute('aria-invalid')]).toEqual([[], 'much', 'true']);
-    await type('6,90');
-    await type('');
-    expect([out, box.getAttribute('aria-invalid')]).toEqual([[690, null], 'false']);
-  });
 });
 
 describe('PL-19 what is said of the money', () => {
@@ -58,6 +39,7 @@ describe('PL-19 what is said of the money', () => {
   const out: Partial<CostSaid>[] = [];
   beforeEach(async () => {
     out.length = 0;
+    TestBed.configureTestingModule({ imports: [MatIconTestingModule], providers: [provideDays()] });
     fixture = TestBed.createComponent(CostSaidFields);
     fixture.componentRef.setInput('said', {
       ...NO_COST_SAID,
@@ -67,34 +49,34 @@ describe('PL-19 what is said of the money', () => {
     await fixture.whenStable();
   });
 
-  it('valid currencies count; a discount lies from 0 to 100', () => {
-    const c = fixture.componentInstance;
-    c.currency('gbp');
-    c.currency('pounds');
-    expect([out.map((o) => o.currency), c.oddCurrency()]).toEqual([
-      ['GBP'],
-      '"pounds" is not a currency like EUR',
-    ]);
-    c.discount('120');
-    c.discount('7,5');
-    c.discount('');
-    expect([out.slice(1), c.oddPercent()]).toEqual([
-      [{ discountPercent: 7.5 }, { discountPercent: null }],
-      null,
-    ]);
+  const field = (label: string) =>
+    TestbedHarnessEnvironment.loader(fixture).getHarness(FieldHarness.byLabel(label));
+  const leave = (f: FieldHarness) => f.host().then((h) => h.dispatchEvent('change'));
+
+  it('valid currencies count; a discount lies from 0 to 100', async () => {
+    const currency = await field('Currency');
+    await currency.type('pounds');
+    await leave(currency);
+    expect(await currency.error()).toBe('"pounds" is not a currency like EUR');
+    await currency.type('gbp');
+    await leave(currency);
+    expect(out.map((o) => o.currency)).toEqual(['GBP']);
+    const discount = await field('Discount');
+    await discount.type('120');
+    await leave(discount);
+    expect(await discount.error()).toBe('At most 100');
+    await discount.type('7,5');
+    await leave(discount);
+    expect(out.slice(1)).toEqual([{ discountPercent: 7.5 }]);
   });
 
   it('lines are added whole or not at all, and taken out', async () => {
     const c = fixture.componentInstance;
-    const box = (fixture.nativeElement as HTMLElement).querySelector<HTMLInputElement>(
-      'input[aria-label="something to sell"]',
-    )!;
-    box.value = 'old dock';
-    c.add('sells', box);
-    await fixture.whenStable();
-    expect([out, c.problem()]).toEqual([[], 'Nothing added: type what it is and how much']);
-    c.wait('sells', 5000);
-    c.add('sells', box);
+    await (await field('Item to sell')).type('old dock');
+    c.add('sells');
+    expect([out, c.problem()]).toEqual([[], 'Not added. Enter an item and its amount.']);
+    c.waiting.sells.patchValue({ minor: 5000 });
+    c.add('sells');
     c.take('sells', 0);
     expect(out).toEqual([
       {

@@ -1,10 +1,15 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { hostDraft, type HostDraft, type Report } from '@ruddy/core/bring-up';
 import { READ_COMMAND, UNSAID_TEXTS } from '@ruddy/core/bring-up/text';
 import type { HostSpec, SocketSpec } from '@ruddy/core/parts';
 import { ReportBox } from '../chain/report-box';
+import { Fold } from '../platform/kit/fold';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { MatRadioModule } from '@angular/material/radio';
 
 interface Mark {
   id: string;
@@ -85,7 +90,7 @@ const FORMS = [
 
 /** Three questions that make a first description of a host; "not sure" is a good answer to each. */
 @Component({
-  imports: [MatDialogModule, MatButtonModule, ReportBox],
+  imports: [MatRadioModule, Field, Fold, MatDialogModule, MatButtonModule, ReportBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './describe-host.html',
   styleUrl: './describe-host.scss',
@@ -93,7 +98,20 @@ const FORMS = [
 export class DescribeHost {
   readonly #ref = inject<MatDialogRef<DescribeHost, Partial<HostSpec>>>(MatDialogRef);
   readonly marks = MARKS;
-  readonly forms = FORMS;
+  readonly formMeta: FieldMeta = {
+    label: 'Kind of host',
+    input: 'toggle',
+    options: FORMS.map((f) => ({ value: f.id, label: f.words })),
+  };
+  readonly makerMeta: FieldMeta = {
+    label: 'Maker',
+    input: 'text',
+    max: 80,
+    placeholder: 'not sure',
+  };
+  readonly modelMeta: FieldMeta = { ...this.makerMeta, label: 'Model' };
+  readonly maker = new FormControl('', { nonNullable: true });
+  readonly model = new FormControl('', { nonNullable: true });
   readonly form = signal<HostSpec['form']>('laptop');
   readonly mark = signal<Mark>(UNSURE);
 
@@ -104,11 +122,15 @@ export class DescribeHost {
   take(report: Report): void {
     const draft = hostDraft(report);
     this.draft.set(draft);
+    this.maker.setValue(draft.spec.maker);
+    this.model.setValue(draft.spec.model);
     if (report.machine) this.form.set(draft.spec.form);
   }
 
-  next(maker: string, model: string, event: Event): void {
+  next(event: Event): void {
     event.preventDefault();
+    const maker = this.maker.value;
+    const model = this.model.value;
     const socket = this.mark();
     const unknown = {
       tb3Compat: null,

@@ -13,20 +13,25 @@ import {
 } from '@ruddy/core/parts';
 import { SetupEditor } from '../setups/setup-editor';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
+import { Fold } from '../platform/kit/fold';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** Versions installed, how the host is set while docked, what the whole is for, and notes. */
 @Component({
   selector: 'rb-docked-panel',
-  imports: [QuickAttrs, MatButtonModule],
+  imports: [Field, Fold, QuickAttrs, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (editor.fields(); as f) {
-      <details #folded>
-        <summary>Versions installed: {{ known() }} of {{ versions.length }} known</summary>
+      <rb-fold
+        #folded
+        [inner]="true"
+        name="Versions installed: {{ known() }} of {{ versions.length }} known"
+      >
         <rb-quick-attrs
           [fields]="versions"
           [values]="f.installed"
-          prefix="installed"
           (typing)="typing.set($event)"
           (changed)="setVersion($event)"
         />
@@ -34,47 +39,35 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
           <p class="pin" role="alert">
             {{ p.words }}
             <button
+              mat-button
               type="button"
-              class="link"
               (click)="setVersion({ key: p.role, value: p.version })"
             >
               Put {{ p.version }} back
             </button>
           </p>
         }
-      </details>
-      @for (p of folded.open ? [] : left(); track p.role) {
+      </rb-fold>
+      @for (p of folded.open() ? [] : left(); track p.role) {
         <p class="pin">{{ p.words }}</p>
       }
-      <details>
-        <summary>Docked settings: {{ set() }} of {{ settings.length }} set</summary>
-        <rb-quick-attrs
-          [fields]="settings"
-          [values]="f.settings"
-          prefix="setting"
-          (changed)="setSetting($event)"
-        />
-      </details>
-      <details [open]="false">
-        <summary>What it is for: {{ useWords() }}</summary>
+      <rb-fold [inner]="true" name="Docked settings: {{ set() }} of {{ settings.length }} set">
+        <rb-quick-attrs [fields]="settings" [values]="f.settings" (changed)="setSetting($event)" />
+      </rb-fold>
+      <rb-fold [open]="false" [inner]="true" name="Intended use: {{ useWords() }}">
         @for (u of f.uses; track $index; let i = $index) {
-          <fieldset>
-            <legend>{{ work[u.work] }}</legend>
-            <rb-quick-attrs
-              [fields]="useFields"
-              [values]="u"
-              [prefix]="'use-' + i"
-              (changed)="setUse(i, $event)"
-            />
+          <section [attr.aria-label]="work[u.work]">
+            <h4>{{ work[u.work] }}</h4>
+            <rb-quick-attrs [fields]="useFields" [values]="u" (changed)="setUse(i, $event)" />
             <button
+              mat-button
               type="button"
-              class="link"
               (click)="dropUse(i)"
-              [attr.aria-label]="'Take off ' + work[u.work]"
+              [attr.aria-label]="'Remove ' + work[u.work]"
             >
-              Take it off
+              Remove
             </button>
-          </fieldset>
+          </section>
         }
         <button
           mat-button
@@ -85,30 +78,19 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
         >
           Add a use
         </button>
-        <div class="field">
-          <label for="present">Graphics used so far</label>
-          <input
-            #present
-            id="present"
-            maxlength="300"
-            autocomplete="off"
-            placeholder="not said"
-            [value]="f.present"
-            (input)="editor.change({ present: present.value })"
-          />
-        </div>
-      </details>
-      <div class="field">
-        <label for="notes">Notes</label>
-        <textarea
-          id="notes"
-          rows="3"
-          maxlength="4000"
-          #notes
-          [value]="f.notes"
-          (input)="editor.change({ notes: notes.value })"
-        ></textarea>
-      </div>
+        <rb-field
+          [meta]="present"
+          [live]="true"
+          [value]="f.present"
+          (changed)="editor.change({ present: $event })"
+        />
+      </rb-fold>
+      <rb-field
+        [meta]="notes"
+        [live]="true"
+        [value]="f.notes"
+        (changed)="editor.change({ notes: $event })"
+      />
     }
   `,
   styleUrl: './loads-panel.scss',
@@ -117,13 +99,6 @@ import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
       border-left: 4px solid var(--ochre);
       padding-left: 8px;
     }
-    textarea {
-      resize: vertical;
-    }
-    textarea,
-    #present {
-      width: 100%;
-    }
   `,
 })
 export class DockedPanel {
@@ -131,6 +106,13 @@ export class DockedPanel {
   readonly versions = attributesOf(installedSchema);
   readonly settings = attributesOf(settingsSchema);
   readonly useFields = attributesOf(useSchema);
+  readonly present: FieldMeta = {
+    label: 'Current graphics',
+    input: 'text',
+    max: 300,
+    placeholder: 'not set',
+  };
+  readonly notes: FieldMeta = { label: 'Notes', input: 'area', max: 4000 };
   readonly work = WORK;
   readonly known = computed(
     () => Object.values(this.editor.fields()?.installed ?? {}).filter((v) => v !== '').length,
@@ -152,7 +134,7 @@ export class DockedPanel {
   );
   readonly useWords = computed(() => {
     const uses = this.editor.fields()?.uses ?? [];
-    return uses.length === 0 ? 'not said' : uses.map((u) => WORK[u.work].toLowerCase()).join(', ');
+    return uses.length === 0 ? 'not set' : uses.map((u) => WORK[u.work].toLowerCase()).join(', ');
   });
 
   #typed(): Record<string, string> {

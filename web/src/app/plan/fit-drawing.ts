@@ -14,6 +14,10 @@ import { figure } from '@ruddy/core/base/text';
 import type { Chain } from '@ruddy/core/chain';
 import type { Evaluation } from '@ruddy/core/plan';
 import { fitPicture, type FitPicture } from './fit-picture';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const WIDTH = 520;
 const PAD = { left: 28, right: 70, top: 26, bottom: 34 };
@@ -88,38 +92,24 @@ function draw(svg: SVGSVGElement, p: FitPicture): void {
 /** Does the card go in? A side view to scale with what is left round it, and the same in a table. */
 @Component({
   selector: 'rb-fit-drawing',
+  imports: [Cell, Rows, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (picture(); as p) {
-      <details class="fold">
-        <summary>Fit drawing: {{ p.words }}</summary>
+      <rb-fold name="Fit drawing: {{ p.words }}">
         <div class="both">
           <svg #svg role="img" [attr.aria-label]="'Side view to scale: ' + p.words"></svg>
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">Side</th>
-                <th scope="col" class="figure">Needs</th>
-                <th scope="col" class="figure">Room</th>
-                <th scope="col">Fits</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (r of rows(); track r.what) {
-                <tr>
-                  <th scope="row">{{ r.what }}</th>
-                  <td class="figure">{{ r.need }}</td>
-                  <td class="figure">{{ r.have }}</td>
-                  <td>{{ r.fits }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
+          <rb-rows label="Clearances" [columns]="fitDrawingColumns" [rows]="rows()">
+            <ng-template rbCell="side" [rbCellOf]="rows()" let-r>{{ r.what }}</ng-template>
+            <ng-template rbCell="needs" [rbCellOf]="rows()" let-r>{{ r.need }}</ng-template>
+            <ng-template rbCell="room" [rbCellOf]="rows()" let-r>{{ r.have }}</ng-template>
+            <ng-template rbCell="fits" [rbCellOf]="rows()" let-r>{{ r.fits }}</ng-template>
+          </rb-rows>
         </div>
         <p class="hint">
           The largest card the figures allow in the smallest room. Measure before you buy.
         </p>
-      </details>
+      </rb-fold>
     }
   `,
   styles: `
@@ -172,6 +162,12 @@ function draw(svg: SVGSVGElement, p: FitPicture): void {
   `,
 })
 export class FitDrawing {
+  readonly fitDrawingColumns: readonly ShortColumn[] = [
+    { key: 'side', name: 'Side' },
+    { key: 'needs', name: 'Needs', figure: true },
+    { key: 'room', name: 'Room', figure: true },
+    { key: 'fits', name: 'Fits' },
+  ];
   readonly chain = input.required<Chain>();
   readonly evaluation = input.required<Evaluation>();
   readonly svg = viewChild<ElementRef<SVGSVGElement>>('svg');

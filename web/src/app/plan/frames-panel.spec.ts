@@ -94,13 +94,13 @@ describe('PL-21 frames on Plan', () => {
   const known: TitleModel = { id: 't', name: 'Eel Ferry', params: null, fit };
   const open: TitleModel = { id: 'u', name: 'Unrun', params: null, fit: null };
 
-  it('say frames, band, toll, longest stage and gaps', async () => {
+  it('say frames, band, link overhead, longest stage and gaps', async () => {
     expect(fit?.refused).toBeNull();
     const { el } = await shown(FramesPanel, { evaluation: judge(chain(), [known, open]) });
     const text = words(el);
     // 6 ms at 1080p grow to 9.5 at 1440p; 80 / 26.0 is 3.1 ms: 12.6 ms.
     expect(text).toMatch(/Frames, 2560x1440 ?Eel Ferry ?79\.\d ±\d/);
-    expect(text).toMatch(/toll 3\.1 ms, card 9\.5 ms/);
+    expect(text).toMatch(/link overhead 3\.1 ms, card 9\.5 ms/);
     expect(text).toContain('1 more title cannot be predicted');
     expect(text).toContain('Unrun: needs a calibration or start values of the title');
     expect(text).toMatch(/from runs on this host and card; measured: .*traffic/);

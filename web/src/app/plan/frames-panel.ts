@@ -3,6 +3,7 @@ import { estimateText, figureText } from '@ruddy/core/base/text';
 import type { Evaluation } from '@ruddy/core/plan';
 import type { Forecast, NoForecast } from '@ruddy/core/runs';
 import { FORECAST_BASIS, missingText } from '@ruddy/core/runs/text';
+import { Fold } from '../platform/kit/fold';
 
 const FOLDED = 5;
 type Row = (Forecast | NoForecast) & { readonly resolution: string };
@@ -11,6 +12,7 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
 /** Frames to expect of titles that are known, with the toll in them; while a change is tried, what they were before. */
 @Component({
   selector: 'rb-frames-panel',
+  imports: [Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>Frames{{ size() ? ', ' + size() : '' }}</h3>
@@ -30,23 +32,23 @@ const known = (f: Row): f is Extract<Row, Forecast> => !('missing' in f);
       </p>
     }
     @if (rows().length > 0) {
-      <details>
-        <summary>What this rests on</summary>
+      <rb-fold [inner]="true" name="What this rests on">
         @for (r of rows(); track r.key) {
           <p class="hint">{{ r.title }}: {{ r.basis }}</p>
         }
-      </details>
+      </rb-fold>
     }
     @if (open().length > 0) {
-      <details>
-        <summary>
-          {{ open().length }} more {{ open().length === 1 ? 'title' : 'titles' }} cannot be
-          predicted
-        </summary>
+      <rb-fold
+        [inner]="true"
+        name="{{ open().length }} more {{
+          open().length === 1 ? 'title' : 'titles'
+        }} cannot be predicted"
+      >
         @for (o of open(); track o) {
           <p class="hint">{{ o }}</p>
         }
-      </details>
+      </rb-fold>
     }
   `,
   styles: `
@@ -95,7 +97,7 @@ export class FramesPanel {
           key: `${f.titleId} ${f.resolution}`,
           title: this.size() ? f.title : `${f.title}, ${f.resolution}`,
           fps: estimateText(f.fps, 0),
-          toll: `frames/s expected; toll ${figureText(f.tollMs.mid, 2)} ms${holds}${back}`,
+          toll: `frames/s expected; link overhead ${figureText(f.tollMs.mid, 2)} ms${holds}${back}`,
           was: changed && known(was) ? `was ${figureText(was.fps.mid)}` : '',
           basis: `${FORECAST_BASIS[f.basis]}; measured: ${f.fitted.join(', ') || 'nothing'}; assumed: ${f.assumed.join(', ') || 'nothing'}`,
         };

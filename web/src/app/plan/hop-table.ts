@@ -6,6 +6,7 @@ import {
   inject,
   input,
   signal,
+  viewChild,
 } from '@angular/core';
 import { type Range, RULES } from '@ruddy/core/base';
 import { rate } from '@ruddy/core/base/text';
@@ -15,6 +16,10 @@ import { LOAD_KINDS } from '@ruddy/core/parts';
 import type { Evaluation } from '@ruddy/core/plan';
 import { RouterLink } from '@angular/router';
 import { nodeOf, role } from '../chain/strip/strip-model';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
 
 interface Row {
   name: string;
@@ -49,54 +54,34 @@ function rawText(raw: NonNullable<Hop['raw']>): string {
 /** The working of the link: a row a hop, with the formula and the numbers in it on opening. */
 @Component({
   selector: 'rb-hop-table',
-  imports: [RouterLink],
+  imports: [Cell, Fold, RouterLink, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold" [open]="all()" (toggle)="all.set(box.open)" #box>
-      <summary>
-        Link working: {{ rows().length }} {{ rows().length === 1 ? 'hop' : 'hops' }}, {{ usable() }}
-      </summary>
-      <div class="wide" tabindex="0" role="region" aria-label="Hops">
-        <table class="list">
-          <thead>
-            <tr>
-              <th scope="col">Hop</th>
-              <th scope="col">Kind</th>
-              <th scope="col">Trains to</th>
-              <th scope="col" class="figure">Raw, Gb/s</th>
-              <th scope="col" class="figure">To card, Gb/s</th>
-              <th scope="col" class="figure">Back, Gb/s</th>
-              <th scope="col">Taken by</th>
-              <th scope="col">Why</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (r of rows(); track r.name) {
-              <tr>
-                <th scope="row">{{ r.name }}</th>
-                <td>{{ r.kind }}</td>
-                <td>{{ r.trains }}</td>
-                <td class="figure">{{ r.raw }}</td>
-                <td class="figure">
-                  <b>{{ r.down }}</b>
-                </td>
-                <td class="figure">{{ r.up }}</td>
-                <td>{{ r.takes || 'nothing' }}</td>
-                <td>{{ r.why }}</td>
-              </tr>
-              @for (w of r.working; track w.words) {
-                <tr class="formula">
-                  <td></td>
-                  <td colspan="7">
-                    <span class="mono">{{ w.words }}</span>
-                    <span class="hint">{{ w.source }}</span>
-                  </td>
-                </tr>
-              }
+    <rb-fold
+      [(open)]="all"
+      name="Link details: {{ rows().length }} {{ rows().length === 1 ? 'hop' : 'hops' }}, {{
+        usable()
+      }}"
+    >
+      <rb-rows label="Hops" [columns]="columns" [rows]="rows()">
+        <ng-template rbCell="down" [rbCellOf]="rows()" let-r
+          ><b>{{ r.down }}</b></ng-template
+        >
+      </rb-rows>
+      <h3>Formulas</h3>
+      <dl>
+        @for (r of rows(); track r.name) {
+          @if (r.working.length > 0) {
+            <dt>{{ r.name }}</dt>
+            @for (w of r.working; track w.words) {
+              <dd>
+                <span class="mono">{{ w.words }}</span>
+                <span class="hint">{{ w.source }}</span>
+              </dd>
             }
-          </tbody>
-        </table>
-      </div>
+          }
+        }
+      </dl>
       <h3>Rules used {{ evaluation().assumptions.length }}</h3>
       <ul>
         @for (a of rules(); track a.rule) {
@@ -108,14 +93,9 @@ function rawText(raw: NonNullable<Hop['raw']>): string {
         }
       </ul>
       <p><a routerLink="/workshop/rules">Change a rule</a></p>
-    </details>
+    </rb-fold>
   `,
   styles: `
-    tr.formula td {
-      height: auto;
-      padding: 2px 8px;
-      border-bottom: 0;
-    }
     h3 {
       margin-top: 12px;
     }
@@ -131,7 +111,18 @@ export class HopTable {
   readonly #el = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly evaluation = input.required<Evaluation>();
   readonly chain = input.required<Chain>();
+  readonly columns: readonly ShortColumn<Row>[] = [
+    { key: 'hop', name: 'Hop', text: (r) => r.name },
+    { key: 'kind', name: 'Kind', text: (r) => r.kind },
+    { key: 'trains', name: 'Trains to', text: (r) => r.trains },
+    { key: 'raw', name: 'Raw, Gb/s', figure: true, text: (r) => r.raw },
+    { key: 'down', name: 'To card, Gb/s', figure: true },
+    { key: 'up', name: 'Back, Gb/s', figure: true, text: (r) => r.up },
+    { key: 'takes', name: 'Taken by', text: (r) => r.takes || 'nothing' },
+    { key: 'why', name: 'Why', text: (r) => r.why },
+  ];
   readonly all = signal(false);
+  readonly fold = viewChild.required(Fold);
   readonly usable = computed(() => {
     const u = this.evaluation().predicted.link.usable;
     return u ? `${rate(u.down)} Gb/s to the card and ${rate(u.up)} back` : 'rate not known';
@@ -145,9 +136,8 @@ export class HopTable {
 
   /** Open it and bring it into view. */
   openAll(): void {
-    this.all.set(true);
     this.#el.nativeElement.scrollIntoView({ block: 'nearest' });
-    this.#el.nativeElement.querySelector('summary')?.focus();
+    this.fold().show();
   }
 
   #takeText(t: Hop['takes'][number]): string {
@@ -169,10 +159,10 @@ export class HopTable {
           : '';
     const pinched = pinch.hops.includes(i)
       ? part
-        ? `pinch, set by the ${part}`
+        ? `bottleneck, set by the ${part}`
         : pinch.certain
           ? 'least of the chain'
-          : 'may be the pinch'
+          : 'may be the bottleneck'
       : '';
     const why =
       h.unchosen.length > 0

@@ -4,6 +4,7 @@ import { type Load, loadSchema } from '@ruddy/core/chain';
 import { attributesOf, LOAD_KINDS } from '@ruddy/core/parts';
 import { SetupEditor } from '../setups/setup-editor';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
+import { Fold } from '../platform/kit/fold';
 
 const FIELDS = attributesOf(loadSchema).filter(([key]) => key !== 'kind');
 
@@ -18,20 +19,18 @@ const USUAL: Record<Load['kind'], Partial<Load>> = {
 /** What else hangs on the dock and shares the link while it is in use. */
 @Component({
   selector: 'rb-loads-panel',
-  imports: [MatButtonModule, QuickAttrs],
+  imports: [Fold, MatButtonModule, QuickAttrs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details [open]="loads().length > 0">
-      <summary>Also on the dock: {{ loads().length === 0 ? 'nothing' : words() }}</summary>
+    <rb-fold
+      [inner]="true"
+      [open]="loads().length > 0"
+      name="Also on the dock: {{ loads().length === 0 ? 'nothing' : words() }}"
+    >
       @for (l of loads(); track $index; let i = $index) {
-        <fieldset>
-          <legend>{{ kinds[l.kind] }}</legend>
-          <rb-quick-attrs
-            [fields]="fields"
-            [values]="l"
-            [prefix]="'load-' + i"
-            (changed)="change(i, $event)"
-          />
+        <section [attr.aria-label]="kinds[l.kind]">
+          <h4>{{ kinds[l.kind] }}</h4>
+          <rb-quick-attrs [fields]="fields" [values]="l" (changed)="change(i, $event)" />
           @if (l.kind === 'video') {
             <p class="hint">
               The picture decides: pixel clock in MHz times bits a pixel, over 1000; 12.8 for 3840 ×
@@ -40,14 +39,14 @@ const USUAL: Record<Load['kind'], Partial<Load>> = {
             </p>
           }
           <button
+            mat-button
             type="button"
-            class="link"
             (click)="remove(i)"
-            [attr.aria-label]="'Take off ' + kinds[l.kind]"
+            [attr.aria-label]="'Remove ' + kinds[l.kind]"
           >
-            Take it off
+            Remove
           </button>
-        </fieldset>
+        </section>
       }
       @if (problem(); as p) {
         <p class="problem" role="alert">Not changed. {{ p.why }}</p>
@@ -59,7 +58,7 @@ const USUAL: Record<Load['kind'], Partial<Load>> = {
           </button>
         }
       </div>
-    </details>
+    </rb-fold>
   `,
   styleUrl: './loads-panel.scss',
 })

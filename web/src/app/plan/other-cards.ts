@@ -23,6 +23,9 @@ import { SetupsData, type Judgement } from '../setups/setups';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
 import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
+import { Fold } from '../platform/kit/fold';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** Subjects another card changes: only these are told of it here. */
 const OF_A_CARD: readonly Finding['area'][] = [
@@ -37,12 +40,18 @@ const OF_A_CARD: readonly Finding['area'][] = [
 /** One dock, several cards by purpose: what each would run into, and the steps of the swap. */
 @Component({
   selector: 'rb-other-cards',
-  imports: [MatButtonModule, PartPicker, VerdictChip],
+  imports: [Field, Fold, MatButtonModule, PartPicker, VerdictChip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './other-cards.html',
   styleUrl: './other-cards.scss',
 })
 export class OtherCards {
+  readonly purpose: FieldMeta = {
+    label: 'Purpose',
+    input: 'text',
+    max: 80,
+    placeholder: 'not set',
+  };
   readonly counted = pluralize;
   readonly editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);

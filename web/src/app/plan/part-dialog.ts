@@ -40,7 +40,7 @@ export interface PartDialogInput {
         [action]="data.part ? 'Save' : 'Add and choose it'"
         (saved)="save($event)"
       >
-        <button mat-button type="button" mat-dialog-close>Back without it</button>
+        <button mat-button type="button" mat-dialog-close>Cancel</button>
       </rb-part-form>
     </mat-dialog-content>
   `,

@@ -22,52 +22,66 @@ import type { PartKind } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import { PartsData } from '../parts/parts';
 import { facts } from '../parts/part-facts';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatIconModule } from '@angular/material/icon';
+import { MatTooltipModule } from '@angular/material/tooltip';
 
 /** Choose one part of a kind by typing its name; a part not in the list can be described on the spot. */
 @Component({
   selector: 'rb-part-picker',
-  imports: [MatAutocompleteModule, MatButtonModule],
+  imports: [
+    MatTooltipModule,
+    MatIconModule,
+    MatInputModule,
+    MatFormFieldModule,
+    MatAutocompleteModule,
+    MatButtonModule,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <!-- A list hears of no Tab before it was drawn: who tabs on quickly would leave it open over what comes next. -->
-    <div class="field">
-      <label [attr.for]="inputId()">{{ label() }}</label>
-      <span class="row">
-        <input
-          #box
-          [id]="inputId()"
-          type="text"
-          autocomplete="off"
-          [placeholder]="'not chosen'"
-          [matAutocomplete]="auto"
-          [value]="name()"
-          (focus)="words.next(''); box.select()"
-          (input)="typed()"
-          (keydown.tab)="trigger().closePanel()"
-          (keydown.shift.tab)="trigger().closePanel()"
-          (blur)="left()"
-        />
-        @if (editable() && name() !== '') {
-          <button
-            mat-button
-            type="button"
-            (click)="edit.emit()"
-            [attr.aria-label]="'Edit ' + name()"
-          >
-            Edit
-          </button>
-        }
-        @if (removable()) {
-          <button
-            type="button"
-            class="link"
-            (click)="chosen.emit(null)"
-            [attr.aria-label]="'Take out ' + label() + ' ' + name()"
-          >
-            Take out
-          </button>
-        }
-      </span>
+    <mat-form-field floatLabel="always">
+      <mat-label>{{ label() }}</mat-label>
+      <input
+        #box
+        matInput
+        [id]="inputId()"
+        type="text"
+        autocomplete="off"
+        placeholder="not chosen"
+        [matAutocomplete]="auto"
+        [value]="name()"
+        (focus)="words.next(''); box.select()"
+        (input)="typed()"
+        (keydown.tab)="trigger().closePanel()"
+        (keydown.shift.tab)="trigger().closePanel()"
+        (blur)="left()"
+      />
+      @if (editable() && name() !== '') {
+        <button
+          matSuffix
+          mat-icon-button
+          type="button"
+          (click)="edit.emit()"
+          [attr.aria-label]="'Edit ' + name()"
+          matTooltip="Edit"
+        >
+          <mat-icon svgIcon="edit" />
+        </button>
+      }
+      @if (removable()) {
+        <button
+          matSuffix
+          mat-icon-button
+          type="button"
+          (click)="chosen.emit(null)"
+          [attr.aria-label]="'Remove ' + label() + ' ' + name()"
+          matTooltip="Remove"
+        >
+          <mat-icon svgIcon="close" />
+        </button>
+      }
       <mat-autocomplete
         #auto="matAutocomplete"
         [displayWith]="show"
@@ -86,20 +100,11 @@ import { facts } from '../parts/part-facts';
           >
         }
       </mat-autocomplete>
-    </div>
+    </mat-form-field>
   `,
   styles: `
-    .row {
-      display: flex;
-      gap: 8px;
-      align-items: center;
-    }
-    input {
-      flex: 1;
-    }
-    input::placeholder {
-      color: var(--ink2);
-      font-style: italic;
+    mat-form-field {
+      width: 100%;
     }
   `,
 })

@@ -9,11 +9,15 @@ import { SetupEditor } from '../setups/setup-editor';
 import { DescribeHost } from './describe-host';
 import { PartDescriber } from './describe';
 import { PartPicker } from './part-picker';
+import { Fold } from '../platform/kit/fold';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** The parts of the chain: what is chosen, and how to choose or describe another. */
 @Component({
   selector: 'rb-parts-panel',
-  imports: [PartPicker, MatButtonModule],
+  imports: [Field, MatCheckboxModule, Fold, PartPicker, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './parts-panel.html',
   styleUrl: './parts-panel.scss',
@@ -46,6 +50,13 @@ export class PartsPanel {
   readonly noDock = computed(() => endsInSlot(this.chain()?.path ?? null) && !this.slots()?.dock);
   readonly noCable = computed(() => this.slots()?.path?.length === 0);
 
+  readonly socketMeta = computed<FieldMeta>(() => ({
+    label: 'Port',
+    input: 'choice',
+    placeholder: this.sockets().length === 0 ? 'choose a host first' : 'not chosen',
+    options: this.sockets().map((k) => ({ value: k.key, label: this.socketWords(k) })),
+  }));
+
   socketWords(s: { position: string; key: string; mark: string }): string {
     return [portName(s), s.mark ? `marked "${s.mark}"` : ''].filter((x) => x !== '').join(', ');
   }
@@ -70,8 +81,8 @@ export class PartsPanel {
     });
   }
 
-  pickSocket(key: string): void {
-    this.editor.change({ slots: { socket: key === '' ? null : key } });
+  pickSocket(key: string | null): void {
+    this.editor.change({ slots: { socket: key } });
   }
 
   pickCable(index: number, part: Part | null): void {

@@ -45,10 +45,12 @@ import { LoadsPanel } from './loads-panel';
 import { PartsPanel } from './parts-panel';
 import { PiecesElsewhere } from '../workshop/pieces-elsewhere';
 import { PortRoles } from './port-roles';
+import { Fold } from '../platform/kit/fold';
 
 /** Plan: the parts, what to do about them, and the working of the link. */
 @Component({
   imports: [
+    Fold,
     PartsPanel,
     PiecesElsewhere,
     AroundPanel,

@@ -66,7 +66,7 @@ describe('the working of the link', () => {
     );
     expect(rows).toHaveLength(3);
     expect(rows[1]).toBe(
-      'Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 nothing pinch, set by the cable',
+      'Host port to Dock tunnel Gen3 ×4 19.4 16.0 15.6 nothing bottleneck, set by the cable',
     );
     expect(words(el.querySelector('ul'))).toContain(
       'Taken by flow control and acknowledges: 2 % (set by this workshop)',

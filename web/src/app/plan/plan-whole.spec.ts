@@ -1,9 +1,11 @@
+import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { TestBed } from '@angular/core/testing';
 import { type Chain, chainSchema } from '@ruddy/core/chain';
 import { attributesOf, settingsSchema } from '@ruddy/core/parts';
 import { evaluate } from '@ruddy/core/plan';
 import { TermWord } from '../platform/glossary/term';
 import { GlossaryPage } from '../platform/glossary/glossary-page';
+import { FieldHarness } from '../platform/kit/testing/field-harness';
 import { QuickAttrs, type QuickChange } from '../parts/quick-attrs';
 import { Budgets } from './budgets';
 import { FitDrawing } from './fit-drawing';
@@ -69,8 +71,8 @@ describe('budgets', () => {
     expect(rows.find((r) => r.startsWith('Charging'))).toMatch(
       /^Charging60 W in, 70 W drawn.*too much.*Empty after 6 h\.$/,
     );
-    expect(words(el.querySelector('summary'))).toBe('2 more with room to spare');
-    const roomy = [...el.querySelectorAll('details .budget')].map(words);
+    expect(words(el.querySelector('mat-panel-title'))).toBe('2 more with room to spare');
+    const roomy = [...el.querySelectorAll('rb-fold .budget')].map(words);
     expect(roomy[0]).toMatch(/^Power375 of 650 W.* 410 W from the wall$/);
     expect(roomy[1]).toContain('Power plugs2 of 2');
   });
@@ -92,10 +94,12 @@ describe('the fit drawing', () => {
     const width = (e: Element | null | undefined) => Number(e?.getAttribute('width'));
     expect(width(card) / width(room)).toBeCloseTo(280 / 300, 6);
     // 300 - 280 along; 160 - 130 - 20 mm for the bend of an 8-pin plug above.
-    expect(words(el.querySelector('summary'))).toBe(
+    expect(words(el.querySelector('mat-panel-title'))).toBe(
       'Fit drawing: 20 mm left behind it, 10 mm left above it',
     );
-    expect([...el.querySelectorAll('tbody th')].map(words)).toContain('With the bend of the plug');
+    expect([...el.querySelectorAll('[role=rowheader]')].map(words)).toContain(
+      'With the bend of the plug',
+    );
   });
 
   it('takes the largest card and smallest clearance, says misfit', () => {
@@ -112,9 +116,11 @@ describe('the fit drawing', () => {
 describe('the power working', () => {
   it('PL-11 shows supply load, cables and the worst peak', async () => {
     const { el } = await shown(PowerWorking, { evaluation: judge(chain({ plugs8Pin: 3 })) });
-    expect(words(el.querySelector('summary'))).toContain('Power: 375 of 650 W, plugs 2 of 3');
+    expect(words(el.querySelector('mat-panel-title'))).toContain(
+      'Power: 375 of 650 W, plugs 2 of 3',
+    );
     expect(words(el)).toContain('nothing: one plug short');
-    expect(el.querySelectorAll('tr.chosen')).toHaveLength(1);
+    expect(el.querySelectorAll('[aria-current]')).toHaveLength(1);
   });
 });
 
@@ -122,7 +128,7 @@ describe('pre-flight', () => {
   it('PL-17 says first what this chain needs', async () => {
     const c = chain({}, {}, { encryption: 'yes', internalGraphics: 'off' });
     const { el } = await shown(PreFlightList, { evaluation: judge(c) });
-    expect(words(el.querySelector('summary'))).toBe(
+    expect(words(el.querySelector('mat-panel-title'))).toBe(
       'Pre-flight 6, 4 needed here: recovery key at hand',
     );
     expect([...el.querySelectorAll('li.must b')].map(words)).toContain('Print this page');
@@ -132,27 +138,30 @@ describe('pre-flight', () => {
 describe('attributes edited in place', () => {
   it('stores a range and refuses what exceeds its limits', async () => {
     const said: QuickChange[] = [];
-    const { el, component } = await shown(QuickAttrs, {
+    const { component, fixture } = await shown(QuickAttrs, {
       fields: attributesOf(settingsSchema),
       values: {},
-      prefix: 'setting',
     });
     component.changed.subscribe((c) => said.push(c));
-    const meta = new Map(component.fields()).get('hostDrawW')!;
-    component.typed('hostDrawW', meta, '40 to 60');
-    component.typed('hostDrawW', meta, '4000');
+    const loader = TestbedHarnessEnvironment.loader(fixture);
+    const field = await loader.getHarness(FieldHarness.byLabel('Host draws while working'));
+    const type = async (text: string) => {
+      await field.type(text);
+      await (await field.host()).dispatchEvent('change');
+    };
+    await type('40 to 60');
+    await type('4000');
     expect(said).toEqual([{ key: 'hostDrawW', value: { lo: 40, hi: 60 } }]);
-    expect(component.problem()?.why).toBe('Host draws while working: from 3 to 400 W');
-    component.typed('hostDrawW', meta, '');
-    expect(said.at(-1)).toEqual({ key: 'hostDrawW', value: null });
+    expect(await field.error()).toBe('At most 400');
     // Not asked until the disk is encrypted.
-    expect(el.querySelector('#setting-recoveryKey')).toBeNull();
+    const labels = await loader.getAllHarnesses(FieldHarness.byLabel('Recovery key'));
+    expect(labels).toHaveLength(0);
   });
 });
 
 describe('words explained', () => {
   it('PL-23 a word opens in place and says so', async () => {
-    const { el } = await shown(TermWord, { of: 'pinch' });
+    const { el } = await shown(TermWord, { of: 'bottleneck' });
     const button = el.querySelector('button')!;
     expect([
       button.getAttribute('aria-expanded'),

@@ -2,6 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { rate } from '@ruddy/core/base/text';
 import { type PortRole, portRoles } from '@ruddy/core/plan';
 import { SetupEditor } from '../setups/setup-editor';
+import { Fold } from '../platform/kit/fold';
+import { MatButtonModule } from '@angular/material/button';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const ROLE: Record<PortRole['role'], string> = {
   dock: 'takes the dock',
@@ -14,61 +19,67 @@ const ROLE: Record<PortRole['role'], string> = {
 /** Which port takes the dock, which stays free, and which look alike: the chain judged through every port of the host. */
 @Component({
   selector: 'rb-port-roles',
+  imports: [Cell, Rows, MatButtonModule, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (roles().length > 0) {
-      <details class="fold">
-        <summary>{{ summary() }}</summary>
-        <div class="wide" tabindex="0" role="region" aria-label="Ports of this host">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">Port</th>
-                <th scope="col">Mark</th>
-                <th scope="col">Role for this chain</th>
-                <th scope="col" class="figure">To card, Gb/s</th>
-                <th scope="col">Looks like</th>
-                <th scope="col"><span class="visually-hidden">Use</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (r of roles(); track r.key) {
-                <tr [class.chosen]="r.inUse">
-                  <th scope="row">{{ r.name }}{{ r.inUse ? ' (in use)' : '' }}</th>
-                  <td>{{ r.mark || 'nothing' }}</td>
-                  <td>{{ words[r.role] }}</td>
-                  <td class="figure">{{ r.usable ? rate(r.usable) : '–' }}</td>
-                  <td class="quiet">
-                    {{ r.looksLike.length > 0 ? r.looksLike.join('; ') : 'no other' }}
-                  </td>
-                  <td>
-                    @if (!r.inUse) {
-                      <button
-                        type="button"
-                        class="link"
-                        (click)="use(r)"
-                        [attr.aria-label]="'Use the port ' + r.name"
-                      >
-                        Use it
-                      </button>
-                    }
-                  </td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
+      <rb-fold [name]="summary()">
+        <rb-rows
+          label="Ports of this host"
+          [columns]="portsOfThisColumns"
+          [marked]="inUse"
+          [rows]="roles()"
+        >
+          <ng-template rbCell="port" [rbCellOf]="roles()" let-r
+            >{{ r.name }}{{ r.inUse ? ' (in use)' : '' }}</ng-template
+          >
+          <ng-template rbCell="mark" [rbCellOf]="roles()" let-r>{{
+            r.mark || 'nothing'
+          }}</ng-template>
+          <ng-template rbCell="roleForThis" [rbCellOf]="roles()" let-r>{{
+            words[r.role]
+          }}</ng-template>
+          <ng-template rbCell="toCardGb" [rbCellOf]="roles()" let-r>{{
+            r.usable ? rate(r.usable) : '–'
+          }}</ng-template>
+          <ng-template rbCell="looksLike" [rbCellOf]="roles()" let-r
+            ><span class="quiet">{{
+              r.looksLike.length > 0 ? r.looksLike.join('; ') : 'no other'
+            }}</span></ng-template
+          >
+          <ng-template rbCell="use" [rbCellOf]="roles()" let-r>
+            @if (!r.inUse) {
+              <button
+                mat-button
+                type="button"
+                (click)="use(r)"
+                [attr.aria-label]="'Use the port ' + r.name"
+              >
+                Use it
+              </button>
+            }
+          </ng-template>
+        </rb-rows>
         <p class="quiet">
           Ports that look alike differ inside. Go by the mark and the place on the case; keep one
           port free for a hub.
         </p>
-      </details>
+      </rb-fold>
     }
   `,
 })
 export class PortRoles {
+  readonly portsOfThisColumns: readonly ShortColumn[] = [
+    { key: 'port', name: 'Port' },
+    { key: 'mark', name: 'Mark' },
+    { key: 'roleForThis', name: 'Role for this chain' },
+    { key: 'toCardGb', name: 'To card, Gb/s', figure: true },
+    { key: 'looksLike', name: 'Looks like' },
+    { key: 'use', name: 'Use', silent: true },
+  ];
   readonly #editor = inject(SetupEditor);
   readonly words = ROLE;
+  readonly inUse = (r: PortRole) => r.inUse;
   readonly rate = rate;
   readonly roles = computed(() => {
     const j = this.#editor.judgement();

@@ -2,91 +2,50 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { figure, span } from '@ruddy/core/base/text';
 import type { Evaluation } from '@ruddy/core/plan';
 import { TermWord } from '../platform/glossary/term';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** How the power budget comes about: what hangs on each supply, which cable goes where, and short peaks. */
 @Component({
   selector: 'rb-power-working',
-  imports: [TermWord],
+  imports: [Cell, Rows, Fold, TermWord],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (feeders().length > 0) {
-      <details class="fold">
-        <summary>{{ summary() }}</summary>
+      <rb-fold [name]="summary()">
         @for (f of feeders(); track f.at) {
           <h3>{{ f.name }}</h3>
           <div class="tables">
-            <table class="list">
-              <caption class="visually-hidden">
-                What hangs on it
-              </caption>
-              <thead>
-                <tr>
-                  <th scope="col">What hangs on it</th>
-                  <th scope="col" class="figure">W</th>
-                </tr>
-              </thead>
-              <tbody>
-                @for (p of f.parts; track p.what) {
-                  <tr>
-                    <th scope="row">{{ p.what }}</th>
-                    <td class="figure">{{ words(p.w) }}</td>
-                  </tr>
-                }
-                <tr>
-                  <th scope="row">
-                    together, of {{ f.rated ? words(f.rated) : 'a rating not known' }}
-                  </th>
-                  <td class="figure">{{ f.load ? words(f.load) : 'not known' }}</td>
-                </tr>
-              </tbody>
-            </table>
+            <rb-rows label="Loads" [columns]="loadColumns" [rows]="f.loads" />
             @if (f.plugs; as plugs) {
               @if (plugs.assigned.length > 0) {
-                <table class="list">
-                  <caption class="visually-hidden">
-                    Power plugs
-                  </caption>
-                  <thead>
-                    <tr>
-                      <th scope="col">Socket of the card</th>
-                      <th scope="col">Gets</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    @for (a of plugs.assigned; track $index) {
-                      <tr>
-                        <th scope="row">
-                          {{ a.want }}{{ a.throughAdapter ? ', through the adapter' : '' }}
-                        </th>
-                        <td>{{ a.by ?? 'nothing: one plug short' }}</td>
-                      </tr>
-                    }
-                  </tbody>
-                </table>
+                <rb-rows label="Power plugs" [columns]="powerPlugsColumns" [rows]="plugs.assigned">
+                  <ng-template rbCell="socketOfThe" [rbCellOf]="plugs.assigned" let-a
+                    >{{ a.want }}{{ a.throughAdapter ? ', through the adapter' : '' }}</ng-template
+                  >
+                  <ng-template rbCell="gets" [rbCellOf]="plugs.assigned" let-a>{{
+                    a.by ?? 'nothing: one plug short'
+                  }}</ng-template>
+                </rb-rows>
               }
             }
-            @if (f.allPeaks.length > 0) {
-              <table class="list">
-                <caption class="visually-hidden">
-                  Short peaks
-                </caption>
-                <thead>
-                  <tr>
-                    <th scope="col">For</th>
-                    <th scope="col" class="figure">may draw, W</th>
-                    <th scope="col" class="figure">supply bears, W</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  @for (p of f.allPeaks; track p.us) {
-                    <tr [class.chosen]="p === f.peak">
-                      <th scope="row">{{ time(p.us) }}</th>
-                      <td class="figure">{{ words(p.need) }}</td>
-                      <td class="figure">{{ words(p.have) }}</td>
-                    </tr>
-                  }
-                </tbody>
-              </table>
+            @if (f.peaks.length > 0) {
+              <rb-rows
+                label="Short peaks"
+                [columns]="shortPeaksColumns"
+                [marked]="isWorst"
+                [rows]="f.peaks"
+              >
+                <ng-template rbCell="for" [rbCellOf]="f.peaks" let-p>{{ time(p.us) }}</ng-template>
+                <ng-template rbCell="mayDrawW" [rbCellOf]="f.peaks" let-p>{{
+                  words(p.need)
+                }}</ng-template>
+                <ng-template rbCell="supplyBearsW" [rbCellOf]="f.peaks" let-p>{{
+                  words(p.have)
+                }}</ng-template>
+              </rb-rows>
             }
           </div>
         }
@@ -96,7 +55,7 @@ import { TermWord } from '../platform/glossary/term';
           share its wires. Push each home until it clicks. Peaks and efficiencies are from memory of
           the standards; a supply is never opened.
         </p>
-      </details>
+      </rb-fold>
     }
   `,
   styles: `
@@ -110,10 +69,34 @@ import { TermWord } from '../platform/glossary/term';
   `,
 })
 export class PowerWorking {
+  readonly powerPlugsColumns: readonly ShortColumn[] = [
+    { key: 'socketOfThe', name: 'Socket of the card' },
+    { key: 'gets', name: 'Gets' },
+  ];
+  readonly shortPeaksColumns: readonly ShortColumn[] = [
+    { key: 'for', name: 'For' },
+    { key: 'mayDrawW', name: 'may draw, W', figure: true },
+    { key: 'supplyBearsW', name: 'supply bears, W', figure: true },
+  ];
   readonly evaluation = input.required<Evaluation>();
   readonly words = (r: { lo: number; hi: number }) => figure(r);
   readonly time = span;
-  readonly feeders = computed(() => this.evaluation().predicted.body.power.feeders);
+  readonly isWorst = (p: { worst: boolean }) => p.worst;
+  readonly loadColumns: readonly ShortColumn<{ what: string; w: string }>[] = [
+    { key: 'what', name: 'Load', text: (l) => l.what },
+    { key: 'w', name: 'W', figure: true, text: (l) => l.w },
+  ];
+  readonly feeders = computed(() =>
+    this.evaluation().predicted.body.power.feeders.map((f) => {
+      const each = f.parts.map((p) => ({ what: p.what, w: figure(p.w) }));
+      const sum = {
+        what: `Total, of ${f.rated ? figure(f.rated) : 'a rating not known'}`,
+        w: f.load ? figure(f.load) : 'not known',
+      };
+      const peaks = f.allPeaks.map((p) => ({ ...p, worst: p === f.peak }));
+      return { ...f, peaks, loads: [...each, sum] };
+    }),
+  );
   readonly summary = computed(() => {
     const f = this.feeders().find((x) => x.feedsCard) ?? this.feeders()[0];
     const load =

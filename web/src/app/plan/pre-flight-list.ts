@@ -2,15 +2,15 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { MatButtonModule } from '@angular/material/button';
 import { type Evaluation, preFlight } from '@ruddy/core/plan';
 import { PRE_FLIGHT, PRE_FLIGHT_STATES, sentence } from '@ruddy/core/plan/text';
+import { Fold } from '../platform/kit/fold';
 
 /** What to see to before the first plug goes in, in order; it prints. */
 @Component({
   selector: 'rb-pre-flight-list',
-  imports: [MatButtonModule],
+  imports: [Fold, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold">
-      <summary>{{ summary() }}</summary>
+    <rb-fold [name]="summary()">
       <ol>
         @for (i of items(); track $index) {
           <li [class]="i.state">
@@ -23,7 +23,7 @@ import { PRE_FLIGHT, PRE_FLIGHT_STATES, sentence } from '@ruddy/core/plan/text';
       <button mat-stroked-button type="button" (click)="print()">
         Print this page before you begin
       </button>
-    </details>
+    </rb-fold>
   `,
   styles: `
     ol {

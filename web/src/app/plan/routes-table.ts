@@ -1,16 +1,14 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  ElementRef,
-  inject,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from '@angular/core';
 import { figure, rate } from '@ruddy/core/base/text';
 import { type Route, routesOf } from '@ruddy/core/plan';
 import { EVICTS, NETWORK_LEFT } from '@ruddy/core/plan/text';
 import { SetupEditor } from '../setups/setup-editor';
 import { TermWord } from '../platform/glossary/term';
+import { Fold } from '../platform/kit/fold';
+import { MatButtonModule } from '@angular/material/button';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const OPENING: Record<Route['opening'], string> = {
   none: 'stays closed',
@@ -22,7 +20,7 @@ const OPENING: Record<Route['opening'], string> = {
 /** Every way this host can reach a card, side by side, with what each costs. */
 @Component({
   selector: 'rb-routes-table',
-  imports: [TermWord],
+  imports: [Cell, Rows, MatButtonModule, Fold, TermWord],
   changeDetection: ChangeDetectionStrategy.OnPush,
   styles: `
     td .link {
@@ -31,69 +29,80 @@ const OPENING: Record<Route['opening'], string> = {
   `,
   template: `
     @if (routes().length > 0) {
-      <details #fold class="fold">
-        <summary>{{ summary() }}</summary>
-        <div class="wide" tabindex="0" role="region" aria-label="Routes of this host">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">Route</th>
-                <th scope="col">Link</th>
-                <th scope="col" class="figure">To card, Gb/s at most</th>
-                <th scope="col">Takes out</th>
-                <th scope="col">Starts from</th>
-                <th scope="col">Network</th>
-                <th scope="col">Host</th>
-                <th scope="col">Live plugging</th>
-                <th scope="col">Portable</th>
-                <th scope="col">Charges</th>
-                <th scope="col"><span class="visually-hidden">Use</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (r of routes(); track r.key) {
-                <tr [class.chosen]="r.inUse">
-                  <th scope="row">{{ r.name }}{{ r.inUse ? ' (in use)' : '' }}</th>
-                  <td>{{ kind(r) }}</td>
-                  <td class="figure">{{ r.kind === 'none' ? '0.0' : rate(r.usable) }}</td>
-                  <td>{{ r.evicts ? evicts[r.evicts] : '–' }}</td>
-                  <td>{{ starts(r) }}</td>
-                  <td>{{ network[r.network] }}</td>
-                  <td>{{ opening[r.opening] }}</td>
-                  <td>{{ r.kind === 'none' ? '–' : r.hotPlug ? 'yes' : 'never' }}</td>
-                  <td>{{ r.portable ? 'yes' : 'no' }}</td>
-                  <td>{{ r.chargeW ? 'up to ' + watts(r) + ' W' : 'no' }}</td>
-                  <td>
-                    @if (!r.inUse) {
-                      <button
-                        type="button"
-                        class="link"
-                        (click)="use(r)"
-                        [attr.aria-label]="'Use the route ' + r.name"
-                      >
-                        Use it
-                      </button>
-                    }
-                  </td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
+      <rb-fold [name]="summary()">
+        <rb-rows
+          label="Routes of this host"
+          [columns]="routesOfThisColumns"
+          [marked]="inUse"
+          [rows]="routes()"
+        >
+          <ng-template rbCell="route" [rbCellOf]="routes()" let-r
+            >{{ r.name }}{{ r.inUse ? ' (in use)' : '' }}</ng-template
+          >
+          <ng-template rbCell="link" [rbCellOf]="routes()" let-r>{{ kind(r) }}</ng-template>
+          <ng-template rbCell="toCardGb" [rbCellOf]="routes()" let-r>{{
+            r.kind === 'none' ? '0.0' : rate(r.usable)
+          }}</ng-template>
+          <ng-template rbCell="takesOut" [rbCellOf]="routes()" let-r>{{
+            r.evicts ? evicts[r.evicts] : '–'
+          }}</ng-template>
+          <ng-template rbCell="startsFrom" [rbCellOf]="routes()" let-r>{{ starts(r) }}</ng-template>
+          <ng-template rbCell="network" [rbCellOf]="routes()" let-r>{{
+            network[r.network]
+          }}</ng-template>
+          <ng-template rbCell="host" [rbCellOf]="routes()" let-r>{{
+            opening[r.opening]
+          }}</ng-template>
+          <ng-template rbCell="livePlugging" [rbCellOf]="routes()" let-r>{{
+            r.kind === 'none' ? '–' : r.hotPlug ? 'yes' : 'never'
+          }}</ng-template>
+          <ng-template rbCell="portable" [rbCellOf]="routes()" let-r>{{
+            r.portable ? 'yes' : 'no'
+          }}</ng-template>
+          <ng-template rbCell="charges" [rbCellOf]="routes()" let-r>{{
+            r.chargeW ? 'up to ' + watts(r) + ' W' : 'no'
+          }}</ng-template>
+          <ng-template rbCell="use" [rbCellOf]="routes()" let-r>
+            @if (!r.inUse) {
+              <button
+                mat-button
+                type="button"
+                (click)="use(r)"
+                [attr.aria-label]="'Use the route ' + r.name"
+              >
+                Use it
+              </button>
+            }
+          </ng-template>
+        </rb-rows>
         <p class="quiet">
           A <rb-term of="direct" /> is faster than a <rb-term of="tunnel" /> and never plugged live.
           Rates are what the port allows with the best dock there could be. A slot is real: an
           adapter takes out what sits in it. Opening and cutting: only as far as the maker's manual
           goes.
         </p>
-      </details>
+      </rb-fold>
     }
   `,
 })
 export class RoutesTable {
+  readonly routesOfThisColumns: readonly ShortColumn[] = [
+    { key: 'route', name: 'Route' },
+    { key: 'link', name: 'Link' },
+    { key: 'toCardGb', name: 'To card, Gb/s at most', figure: true },
+    { key: 'takesOut', name: 'Takes out' },
+    { key: 'startsFrom', name: 'Starts from' },
+    { key: 'network', name: 'Network' },
+    { key: 'host', name: 'Host' },
+    { key: 'livePlugging', name: 'Live plugging' },
+    { key: 'portable', name: 'Portable' },
+    { key: 'charges', name: 'Charges' },
+    { key: 'use', name: 'Use', silent: true },
+  ];
   readonly #editor = inject(SetupEditor);
-  readonly fold = viewChild<ElementRef<HTMLDetailsElement>>('fold');
+  readonly fold = viewChild(Fold);
   readonly evicts = EVICTS;
+  readonly inUse = (r: Route) => r.inUse;
   readonly network = NETWORK_LEFT;
   readonly opening = OPENING;
   readonly rate = rate;
@@ -132,9 +141,6 @@ export class RoutesTable {
   }
 
   show(): void {
-    const el = this.fold()?.nativeElement;
-    if (!el) return;
-    el.open = true;
-    el.querySelector('summary')?.focus();
+    this.fold()?.show();
   }
 }

@@ -6,38 +6,81 @@ import {
   inject,
   input,
   signal,
+  untracked,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatCardModule } from '@angular/material/card';
+import { MatIconModule } from '@angular/material/icon';
+import type { Sort } from '@angular/material/sort';
 import { Router, RouterLink } from '@angular/router';
+import { EMPTY, expand, reduce, type Observable } from 'rxjs';
 import { v7 } from 'uuid';
-import { rate } from '@ruddy/core/base/text';
-import type { SetupRow, Summary } from '@ruddy/core/plan/contract';
-import { coverageWords } from '@ruddy/core/plan/text';
-import { tollText } from '@ruddy/core/runs/text';
+import type { SetupRow, SetupSort } from '@ruddy/core/plan/contract';
 import { SETUP_STATES } from '@ruddy/core/setups';
 import type { SetupState } from '@ruddy/core/setups/contract';
 import { MiniStrip } from '../chain/strip/mini-strip';
-import type { ApiError } from '../platform/api/api-client';
-import { BundleFile } from '../workshop/bundle-file';
-import { PagedList } from '../platform/api/paged-list';
-import { MAX_ASIDE } from '../setups/comparison-list';
-import { SetupsData, type SetupFilter } from '../setups/setups';
-import { Keys } from '../platform/shell/keys';
-import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { VerdictChip } from '../chain/verdict/verdict-chip';
+import { PagedList } from '../platform/api/paged-list';
+import { Acts, ask, State, valueOf } from '../platform/kit/ask';
+import { Cell } from '../platform/kit/cell';
+import type { RowAct } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { Table } from '../platform/kit/table';
+import { orEmpty, pluralize } from '../platform/shared/format';
+import { Keys } from '../platform/shell/keys';
+import { MAX_ASIDE } from '../setups/comparison-list';
+import { type SetupFilter, SetupsData } from '../setups/setups';
+import { BundleFile } from '../workshop/bundle-file';
+import { SetupActs } from './setup-acts';
+import { SETUP_COLUMNS } from './setups-columns';
 
-const OUTCOME = {
-  works: 'worked',
-  care: 'worked with care',
-  unreliable: 'unreliable',
-  fails: 'failed',
-} as const;
-const DOORS_SHRINK_AT = 3;
+interface Door {
+  readonly name: string;
+  readonly what: string;
+  /** A page of the application, or the page of a new setup. */
+  readonly to: string | { readonly setup: 'bring-up' | 'runs' };
+}
 
-/** The start page: how all setups stand, which needs someone first, and the doors to begin. */
+const DOORS: readonly Door[] = [
+  {
+    name: 'What should I buy?',
+    what: 'Search sets of parts for a laptop, a budget and what they are used for',
+    to: '/scout',
+  },
+  {
+    name: 'I have the parts',
+    what: 'Put them together in the right order, one step at a time',
+    to: { setup: 'bring-up' },
+  },
+  {
+    name: 'Fix a problem',
+    what: 'Find the cause: the cheapest safe next test, and why',
+    to: '/trouble',
+  },
+  {
+    name: 'Analyse benchmarks',
+    what: 'Read captures, compare runs fairly, see what limits them',
+    to: { setup: 'runs' },
+  },
+];
+
+/** The start page: what the program is for, how all setups stand, and the list of them. */
 @Component({
-  imports: [RouterLink, MatButtonModule, MatCheckboxModule, MiniStrip, VerdictChip],
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    MatCardModule,
+    MatIconModule,
+    Cell,
+    Field,
+    MiniStrip,
+    State,
+    Table,
+    VerdictChip,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './setups-page.html',
   styleUrl: './setups-page.scss',
@@ -46,32 +89,75 @@ export class SetupsPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
   readonly #files = inject(BundleFile);
+  readonly #acts = inject(Acts);
+  readonly #setups = inject(SetupActs);
 
   readonly q = input('', { transform: orEmpty });
   readonly state = input('', { transform: orEmpty });
   readonly retired = input('', { transform: orEmpty });
-  readonly states = SETUP_STATES;
+  readonly sort = input('', { transform: orEmpty });
+  readonly dir = input('', { transform: orEmpty });
+
+  readonly doors = DOORS;
+  readonly columns = SETUP_COLUMNS;
+  readonly most = MAX_ASIDE;
+  readonly findMeta: FieldMeta = { label: 'Find', input: 'text', placeholder: 'name' };
+  readonly stateMeta: FieldMeta = {
+    label: 'State',
+    input: 'choice',
+    placeholder: 'all in use',
+    options: SETUP_STATES.map((value) => ({
+      value,
+      label: value === 'retired' ? 'archived' : value,
+    })),
+  };
+  readonly archivedMeta: FieldMeta = { label: 'Show archived', input: 'flag' };
+  readonly find = new FormControl('', { nonNullable: true });
+  readonly stateOf = new FormControl<string | null>(null);
+  readonly archived = new FormControl(false, { nonNullable: true });
+
   readonly list = new PagedList<SetupRow, SetupFilter>((f) => this.#data.list(f));
   readonly rows = this.list.rows;
-  readonly summary = signal<Summary | null>(null);
+  readonly reading = ask(() => this.#data.summary());
+  readonly summary = computed(() => valueOf(this.reading));
   readonly failed = signal<string | null>(null);
   readonly problem = computed(() => this.failed() ?? this.list.problem());
-  readonly said = signal<string | null>(null);
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly chosenIds = computed(() => [...this.chosen()].join());
-  readonly most = MAX_ASIDE;
-  readonly coverage = coverageWords;
-  readonly rate = rate;
-  /** The toll in ms, as an interval where no more is known; a dash where no pair measures it. */
-  readonly tollOf = (r: SetupRow) => (r.toll ? tollText(r.toll, true) : '–');
-  readonly day = day;
-  readonly outcome = OUTCOME;
-  readonly small = computed(() => (this.summary()?.own ?? 0) >= DOORS_SHRINK_AT);
+  readonly tableSort = computed<Sort>(() => ({
+    active: this.#sort(),
+    direction: this.dir() === 'desc' ? 'desc' : 'asc',
+  }));
+  readonly keyOf = (r: SetupRow): string => r.id;
+  readonly emptyWords = computed(() =>
+    this.q() || this.state() ? 'No setup fits this filter.' : 'No setups yet.',
+  );
+  readonly rowActs: readonly RowAct<SetupRow>[] = [
+    {
+      icon: 'open_in_new',
+      name: 'Open',
+      run: (r) => void this.#router.navigate(['/setups', r.id, 'plan']),
+    },
+    { icon: 'content_copy', name: 'Clone', run: (r) => this.#setups.clone(r) },
+    { icon: 'share', name: 'Share', run: (r) => this.#setups.share(r) },
+    {
+      icon: 'archive',
+      name: 'Archive',
+      may: (r) => r.state !== 'retired',
+      run: (r) => this.#archive([r]),
+    },
+    {
+      icon: 'unarchive',
+      name: 'Restore',
+      may: (r) => r.state === 'retired',
+      run: (r) => this.#setups.restore([r], () => this.#again()),
+    },
+  ];
 
   readonly headline = computed(() => {
     const s = this.summary();
-    if (!s) return 'Reading the setups …';
-    if (s.n === 0) return 'No setups yet. Start from what is in front of you.';
+    if (!s) return 'Setups';
+    if (s.n === 0) return 'No setups yet';
     const parts = [
       s.works ? `${s.works} ${s.works === 1 ? 'works' : 'work'}` : '',
       s.care ? `${s.care} ${s.care === 1 ? 'needs' : 'need'} care` : '',
@@ -88,32 +174,43 @@ export class SetupsPage {
   constructor() {
     inject(Keys).bind([
       { key: 'n', what: 'New setup', run: () => this.create() },
-      {
-        key: 'x',
-        what: 'Choose or leave the row with the focus',
-        run: () => this.#toggleFocused(),
-      },
+      { key: 'x', what: 'Select the row with the focus', run: () => this.#toggleFocused() },
       { key: 'ArrowDown', what: 'Next row', run: () => this.#step(1) },
       { key: 'ArrowUp', what: 'Row before', run: () => this.#step(-1) },
     ]);
-    effect(() => {
-      const state = this.state() as SetupState | '';
-      this.list.load({ q: this.q(), retired: this.retired() === '1', ...(state && { state }) });
-    });
-    this.#summarise();
+    effect(() => this.list.load(this.#filter()));
+    effect(() => this.#show(this.q(), this.state() || null, this.retired() === '1'));
+    const filters = [
+      [this.find, (v: unknown) => ({ q: String(v).trim() || null })],
+      [this.stateOf, (v: unknown) => ({ state: v as string | null })],
+      [this.archived, (v: unknown) => ({ retired: v ? '1' : null })],
+    ] as const;
+    for (const [control, query] of filters)
+      (control as FormControl<unknown>).valueChanges
+        .pipe(takeUntilDestroyed())
+        .subscribe((v) => this.filter(query(v)));
   }
 
-  /** A plan somebody shared: its parts and itself come in, all or nothing. */
+  /** Every setup that fits the filter, for a download. */
+  readonly everything = (): Observable<readonly SetupRow[]> => {
+    const page = (cursor?: string) =>
+      this.#data.list({ ...this.#filter(), limit: 200, ...(cursor && { cursor }) });
+    return page().pipe(
+      expand((p) => (p.next ? page(p.next) : EMPTY)),
+      reduce((rows: SetupRow[], p) => [...rows, ...p.items], []),
+    );
+  };
+
+  /** Loads the parts and the setup of a share file, all or nothing. */
   async openShare(box: HTMLInputElement): Promise<void> {
     const file = box.files?.[0];
     box.value = '';
     if (!file) return;
     this.failed.set(null);
-    this.said.set(null);
     const read = await this.#files.load(file);
     if (!read.ok) this.failed.set(read.why);
     else {
-      this.said.set(read.words);
+      this.#acts.say(read.words);
       this.#again();
     }
   }
@@ -126,58 +223,65 @@ export class SetupsPage {
     });
   }
 
-  /** Start a setup and go to a page of it. */
-  create(page: 'plan' | 'bring-up' | 'runs' = 'plan'): void {
-    const id = v7();
-    const used = new Set(this.rows()?.map((r) => r.name));
-    const name =
-      Array.from({ length: 1000 }, (_, i) => (i === 0 ? 'New setup' : `New setup ${i + 1}`)).find(
-        (n) => !used.has(n),
-      ) ?? 'New setup';
-    this.#data.create({ id, name }).subscribe({
-      next: () => void this.#router.navigateByUrl(`/setups/${id}/${page}`),
-      error: (e: ApiError) => this.failed.set(`No setup was started: ${e.message}`),
-    });
+  enter(door: Door): void {
+    if (typeof door.to === 'string') void this.#router.navigateByUrl(door.to);
+    else this.create(door.to.setup);
   }
 
-  toggle(id: string): void {
-    this.chosen.update((c) => {
-      const next = new Set(c);
-      if (!next.delete(id)) next.add(id);
-      return next;
+  /** Creates a setup and opens a page of it. */
+  create(page: 'plan' | 'bring-up' | 'runs' = 'plan'): void {
+    const used = new Set(this.rows()?.map((r) => r.name));
+    const names = Array.from({ length: 1000 }, (_, i) => `New setup${i === 0 ? '' : ` ${i + 1}`}`);
+    const name = names.find((n) => !used.has(n)) ?? 'New setup';
+    const id = v7();
+    this.#acts.run(this.#data.create({ id, name }), {
+      failed: 'No setup was created.',
+      then: () => void this.#router.navigateByUrl(`/setups/${id}/${page}`),
     });
   }
 
   cloneChosen(): void {
     const row = this.rows()?.find((r) => this.chosen().has(r.id));
-    if (!row) return;
-    const id = v7();
-    this.#data.clone(row.id, { id, name: `${row.name.slice(0, 74)} copy` }).subscribe({
-      next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
-      error: (e: ApiError) => this.failed.set(`No copy was made: ${e.message}`),
-    });
+    if (row) this.#setups.clone(row);
   }
 
-  retireChosen(): void {
-    for (const row of this.rows()?.filter(
-      (r) => this.chosen().has(r.id) && r.state !== 'retired',
-    ) ?? [])
-      this.#data.patch(row.id, { state: 'retired' }, row.rev).subscribe({
-        next: () => this.#again(),
-        error: (e: ApiError) => this.failed.set(`${row.name} was not retired: ${e.message}`),
-      });
+  archiveChosen(): void {
+    const rows = this.rows()?.filter((r) => this.chosen().has(r.id) && r.state !== 'retired');
+    this.#archive(rows ?? []);
     this.chosen.set(new Set());
+  }
+
+  #archive(rows: readonly SetupRow[]): void {
+    this.#setups.archive(rows, () => this.#again());
   }
 
   #again(): void {
     this.list.load();
-    this.#summarise();
+    this.reading.reload();
   }
 
-  #summarise(): void {
-    this.#data.summary().subscribe({
-      next: (s) => this.summary.set(s),
-      error: (e: ApiError) => this.failed.set(e.message),
+  #sort(): SetupSort {
+    const by = this.sort();
+    return by === 'state' || by === 'changed' ? by : 'name';
+  }
+
+  #filter(): SetupFilter {
+    const state = this.state() as SetupState | '';
+    return {
+      q: this.q(),
+      retired: this.retired() === '1',
+      sort: this.#sort(),
+      dir: this.dir() === 'desc' ? 'desc' : 'asc',
+      ...(state && { state }),
+    };
+  }
+
+  /** Shows the filter of the address in the fields; text that is being typed stays. */
+  #show(q: string, state: string | null, archived: boolean): void {
+    untracked(() => {
+      if (this.find.value.trim() !== q) this.find.setValue(q, { emitEvent: false });
+      this.stateOf.setValue(state, { emitEvent: false });
+      this.archived.setValue(archived, { emitEvent: false });
     });
   }
 
@@ -196,6 +300,9 @@ export class SetupsPage {
       document.activeElement instanceof HTMLElement
         ? document.activeElement.dataset['id']
         : undefined;
-    if (id) this.toggle(id);
+    if (id === undefined) return;
+    const next = new Set(this.chosen());
+    if (!next.delete(id)) next.add(id);
+    this.chosen.set(next);
   }
 }

@@ -1,8 +1,10 @@
 import { provideHttpClient } from '@angular/common/http';
 import { provideHttpClientTesting } from '@angular/common/http/testing';
 import type { Type } from '@angular/core';
-import { TestBed } from '@angular/core/testing';
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { MatIconTestingModule } from '@angular/material/icon/testing';
 import { provideRouter } from '@angular/router';
+import { provideDays } from '../platform/kit/days';
 import { type Chain, chainSchema } from '@ruddy/core/chain';
 
 /** A USB4 port of a host, for tests. */
@@ -20,14 +22,21 @@ export const PORT = {
 export async function shown<T>(
   component: Type<T>,
   inputs: object,
-): Promise<{ el: HTMLElement; component: T }> {
+): Promise<{ el: HTMLElement; component: T; fixture: ComponentFixture<T> }> {
   TestBed.configureTestingModule({
-    providers: [provideRouter([]), provideHttpClient(), provideHttpClientTesting()],
+    imports: [MatIconTestingModule],
+    providers: [
+      provideRouter([]),
+      provideHttpClient(),
+      provideHttpClientTesting(),
+      provideDays('en-GB'),
+    ],
   });
   const fixture = TestBed.createComponent(component);
   for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);
   await fixture.whenStable();
-  return { el: fixture.nativeElement as HTMLElement, component: fixture.componentInstance };
+  const el = fixture.nativeElement as HTMLElement;
+  return { el, component: fixture.componentInstance, fixture };
 }
 
 export const words = (el: Element | null) => (el?.textContent ?? '').replace(/\s+/g, ' ').trim();

@@ -11,7 +11,6 @@ import {
 import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { MatButtonModule } from '@angular/material/button';
-import { MatExpansionModule } from '@angular/material/expansion';
 import { rate } from '@ruddy/core/base/text';
 import type { Chain } from '@ruddy/core/chain';
 import {
@@ -30,8 +29,9 @@ import { Preview } from '../setups/preview';
 import { pluralize } from '../platform/shared/format';
 import { AnswerList } from './answer-list';
 import { fixPriceWords } from './cost-words';
+import { Fold } from '../platform/kit/fold';
 
-interface Told {
+interface FindingLine {
   finding: Finding;
   what: string;
   why: string;
@@ -58,7 +58,7 @@ const CAUTIONS: readonly FindingCode[] = [
 /** Nothing here is a fault of a part: there is nothing to try. */
 const NOT_TRIED: readonly FindingCode[] = ['plan/unchosen', 'log/contradiction', 'power/used'];
 
-const CARING = 'Needs care';
+const CARING = 'Warnings';
 /** Which finding, where several have one code. */
 function keyOf(f: Finding): string {
   return `${f.code} ${f.about ?? ''}`;
@@ -67,7 +67,7 @@ function keyOf(f: Finding): string {
 /** What to do about a chain, worst first, and what can be tried about each finding. */
 @Component({
   selector: 'rb-to-do',
-  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, MatExpansionModule, AnswerList],
+  imports: [Fold, NgTemplateOutlet, RouterLink, MatButtonModule, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './to-do.html',
   styleUrl: './to-do.scss',
@@ -92,7 +92,7 @@ export class ToDo {
   readonly fixes = signal<{ key: string; items: FixRow[]; tried: number } | null>(null);
   readonly problem = signal<string | null>(null);
 
-  readonly told = computed<Told[]>(() => {
+  readonly told = computed<FindingLine[]>(() => {
     const chain = this.chain();
     const left = this.after() && new Set(this.after()?.findings.map(keyOf));
     return (this.evaluation()?.findings ?? []).map((finding) => {
@@ -127,7 +127,7 @@ export class ToDo {
     const may = of('blocks', 'possible');
     // What is certain stands apart from what only may be: the second hangs on something to verify.
     return [
-      { name: 'Stops it', list: of('blocks', 'certain') },
+      { name: 'Blockers', list: of('blocks', 'certain') },
       ...(may.length > 0 ? [{ name: 'May stop it', list: may }] : []),
       { name: CARING, list: of('care') },
     ];
@@ -160,7 +160,7 @@ export class ToDo {
   }
 
   /** Look for what takes a finding away, and try the best of it at once. */
-  ask(t: Told): void {
+  ask(t: FindingLine): void {
     const fields = this.#editor.fields();
     if (!fields) return;
     this.trial.putBack();

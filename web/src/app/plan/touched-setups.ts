@@ -7,6 +7,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -17,9 +18,12 @@ import type { Part } from '@ruddy/core/parts/contract';
 import type { TouchedRow } from '@ruddy/core/plan/contract';
 import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
-import { pluralize } from '../platform/shared/format';
+import { day, pluralize } from '../platform/shared/format';
+import { Acts } from '../platform/kit/ask';
 import { ServerClock } from '../platform/shared/server-clock';
 import { OUTCOME_WORDS } from './record/outcome-form';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 const STANDS: Record<TouchedRow['stands'], string> = {
   older: 'older is installed',
@@ -30,15 +34,12 @@ const STANDS: Record<TouchedRow['stands'], string> = {
 /** Which setups a release touches, and the place to say that it was installed and what came of it. */
 @Component({
   selector: 'rb-touched-setups',
-  imports: [RouterLink, MatButtonModule],
+  imports: [Field, RouterLink, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>{{ headline() }}</h3>
     @if (problem(); as why) {
-      <p class="problem" role="alert">Nothing stored. {{ why }}</p>
-    }
-    @if (said(); as words) {
-      <p role="status">{{ words }}</p>
+      <p class="problem" role="alert">{{ why }}</p>
     }
     <ul>
       @for (r of rows() ?? []; track r.id) {
@@ -55,32 +56,18 @@ const STANDS: Record<TouchedRow['stands'], string> = {
           }
           @if (r.stands !== 'same') {
             @if (marking() === r.id) {
-              <form
-                (submit)="mark($event, r, on.value, outcome.value)"
-                [attr.aria-label]="'Installed on ' + r.name"
-              >
-                <label>
-                  Installed on
-                  <input #on type="date" required [value]="today()" [max]="today()" />
-                </label>
-                <label>
-                  What came of it
-                  <select #outcome>
-                    <option value="">not tried yet</option>
-                    @for (o of outcomes; track o) {
-                      <option [value]="o">{{ words[o] }}</option>
-                    }
-                  </select>
-                </label>
+              <form (submit)="mark($event, r)" [attr.aria-label]="'Installed on ' + r.name">
+                <rb-field [meta]="onMeta" [control]="on" />
+                <rb-field [meta]="outcomeMeta" [control]="outcome" />
                 <button mat-flat-button type="submit">
                   {{ r.pin ? 'Mark installed, leave the pin' : 'Mark installed' }}
                 </button>
-                <button mat-button type="button" (click)="marking.set(null)">Back</button>
+                <button mat-button type="button" (click)="marking.set(null)">Cancel</button>
               </form>
             } @else {
               <button
+                mat-button
                 type="button"
-                class="link"
                 (click)="marking.set(r.id)"
                 [attr.aria-label]="'Installed on ' + r.name"
               >
@@ -115,42 +102,37 @@ const STANDS: Record<TouchedRow['stands'], string> = {
       gap: 8px;
       align-items: end;
     }
-    label {
-      display: grid;
-      font-size: 12px;
-      color: var(--ink2);
-    }
   `,
 })
 export class TouchedSetups {
   readonly #data = inject(SetupsData);
+  readonly #acts = inject(Acts);
   readonly #clock = inject(ServerClock);
   readonly release = input.required<Part>();
   readonly rows = signal<TouchedRow[] | null>(null);
   readonly marking = signal<string | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly said = signal<string | null>(null);
   readonly stands = STANDS;
-  readonly outcomes = OUTCOMES;
-  readonly words = OUTCOME_WORDS;
+  readonly onMeta: FieldMeta = { label: 'Installed on', input: 'day' };
+  readonly outcomeMeta: FieldMeta = {
+    label: 'Outcome',
+    input: 'choice',
+    placeholder: 'not tried yet',
+    options: OUTCOMES.map((o) => ({ value: o, label: OUTCOME_WORDS[o] })),
+  };
+  readonly on = new FormControl<string | null>(this.#clock.today());
+  readonly outcome = new FormControl<Outcome | null>(null);
 
   constructor() {
     effect(() => {
       const { id } = this.release();
-      untracked(() => {
-        this.said.set(null);
-        this.#load(id);
-      });
+      untracked(() => this.#load(id));
     });
   }
 
   pinText(pin: NonNullable<TouchedRow['pin']>): string {
     const spec = this.release().spec as ReleaseSpec;
     return pinWords({ ...pin, name: SOFTWARE_NAMES[spec.what], now: spec.variant });
-  }
-
-  today(): string {
-    return this.#clock.today();
   }
 
   headline(): string {
@@ -160,25 +142,21 @@ export class TouchedSetups {
     return `Touches ${pluralize(rows.length, 'setup')}${rows.length > 0 ? `, ${older} with an older version` : ''}`;
   }
 
-  mark(event: Event, row: TouchedRow, on: string, outcome: string): void {
+  mark(event: Event, row: TouchedRow): void {
     event.preventDefault();
+    const on = this.on.value;
+    if (on === null) return;
     const spec = this.release().spec as ReleaseSpec;
-    this.problem.set(null);
-    const came = outcome === '' ? null : { id: v7(), outcome: outcome as Outcome, note: '' };
-    this.#data
-      .markInstalled(
-        row.id,
-        { id: v7(), role: spec.what, version: spec.variant, on, outcome: came },
-        row.rev,
-      )
-      .subscribe({
-        next: () => {
-          this.marking.set(null);
-          this.said.set(`Stored: ${spec.variant} on ${row.name} since ${on}.`);
-          this.#load(this.release().id);
-        },
-        error: (e: ApiError) => this.problem.set(e.message),
-      });
+    const outcome = this.outcome.value && { id: v7(), outcome: this.outcome.value, note: '' };
+    const body = { id: v7(), role: spec.what, version: spec.variant, on, outcome };
+    this.#acts.run(this.#data.markInstalled(row.id, body, row.rev), {
+      done: `Saved: ${spec.variant} on ${row.name} since ${day(on)}.`,
+      then: () => {
+        this.marking.set(null);
+        this.outcome.reset();
+        this.#load(this.release().id);
+      },
+    });
   }
 
   #load(id: string): void {

@@ -30,6 +30,7 @@ import { MappingForm } from './mapping-form';
 import { framesOf, isLog, lanesOf, RunFiles, type FileRow } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
+import { Fold } from '../platform/kit/fold';
 
 /** Levels of a session that are settings of a run; the others come from the setup. */
 function settingsOf(
@@ -52,7 +53,7 @@ function settingsOf(
 /** Captures in: files, what becomes of each, how they were set, and one button that says what it stores. */
 @Component({
   selector: 'rb-add-panel',
-  imports: [MappingForm, RunForm, TitleField, MatButtonModule],
+  imports: [Fold, MappingForm, RunForm, TitleField, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './add-panel.html',
   styleUrl: './add-panel.scss',
@@ -156,7 +157,7 @@ export class AddPanel {
       case 'looking':
         return 'Looking at it …';
       case 'confirm':
-        return 'Say what its columns hold';
+        return 'Map columns';
       case 'reading':
         return `Reading: ${Math.round(r.share * 100)} %`;
       case 'read':

@@ -57,7 +57,7 @@ const at = (i: number) => (r: RunEntry) => figureText(r.stats?.atMs[i] ?? NaN);
         </tbody>
       </table>
     </div>
-    <p><button mat-stroked-button type="button" (click)="csv()">Keep as CSV</button></p>
+    <p><button mat-stroked-button type="button" (click)="csv()">Download CSV</button></p>
   `,
   styles: `
     .wide {

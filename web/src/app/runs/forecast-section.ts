@@ -26,6 +26,10 @@ import { CaptureWork, Stopped } from './capture-work';
 import type { Simulated } from './capture-calls';
 import { SimulatedTrace } from './simulated-trace';
 import { TollStore } from './toll-store';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const SIZES = ['1280x800', '1920x1080', '2560x1440', '3840x2160'] as const;
 const FRAMES = 20_000;
@@ -33,51 +37,34 @@ const FRAMES = 20_000;
 /** Frames to expect of this title on this setup at sizes and paths nobody ran, how earlier predictions held, and a run drawn by chance. */
 @Component({
   selector: 'rb-forecast-section',
-  imports: [MatButtonModule, SimulatedTrace],
+  imports: [Cell, Rows, Fold, MatButtonModule, SimulatedTrace],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold" #box (toggle)="opened.set(box.open)">
-      <summary>{{ headline() }}</summary>
+    <rb-fold [(open)]="opened" [name]="headline()">
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
-      <div class="wide" tabindex="0" role="region" aria-label="Frames to expect">
-        <table class="list">
-          <thead>
-            <tr>
-              <th scope="col">At</th>
-              <th scope="col">Picture</th>
-              <th scope="col" class="figure">Frames/s (95 %)</th>
-              <th scope="col" class="figure">Toll, ms</th>
-              <th scope="col">Rests on</th>
-              <th scope="col">Lows</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (r of rows(); track r.key) {
-              <tr>
-                <th scope="row">{{ r.resolution }}</th>
-                <td>{{ r.picture }}</td>
-                <td class="figure nowrap">{{ r.words }}</td>
-                <td class="figure">{{ r.toll }}</td>
-                <td>{{ r.basis }}</td>
-                <td>
-                  @if (r.forecast; as f) {
-                    <button
-                      type="button"
-                      class="link"
-                      [attr.aria-label]="'Draw a run at ' + r.resolution + ', ' + r.picture"
-                      (click)="draw(f, r.resolution)"
-                    >
-                      Draw a run
-                    </button>
-                  }
-                </td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </div>
+      <rb-rows label="Frames to expect" [columns]="framesToExpectColumns" [rows]="rows()">
+        <ng-template rbCell="at" [rbCellOf]="rows()" let-r>{{ r.resolution }}</ng-template>
+        <ng-template rbCell="picture" [rbCellOf]="rows()" let-r>{{ r.picture }}</ng-template>
+        <ng-template rbCell="framesS95" [rbCellOf]="rows()" let-r
+          ><span class="nowrap">{{ r.words }}</span></ng-template
+        >
+        <ng-template rbCell="linkOverheadMs" [rbCellOf]="rows()" let-r>{{ r.toll }}</ng-template>
+        <ng-template rbCell="restsOn" [rbCellOf]="rows()" let-r>{{ r.basis }}</ng-template>
+        <ng-template rbCell="lows" [rbCellOf]="rows()" let-r>
+          @if (r.forecast; as f) {
+            <button
+              mat-button
+              type="button"
+              [attr.aria-label]="'Draw a run at ' + r.resolution + ', ' + r.picture"
+              (click)="draw(f, r.resolution)"
+            >
+              Draw a run
+            </button>
+          }
+        </ng-template>
+      </rb-rows>
       @if (drawing()) {
         <p class="row">
           <span class="quiet" role="status"
@@ -100,11 +87,19 @@ const FRAMES = 20_000;
           }
         </ul>
       }
-    </details>
+    </rb-fold>
   `,
   styleUrl: './section.scss',
 })
 export class ForecastSection {
+  readonly framesToExpectColumns: readonly ShortColumn[] = [
+    { key: 'at', name: 'At' },
+    { key: 'picture', name: 'Picture' },
+    { key: 'framesS95', name: 'Frames/s (95 %)', figure: true },
+    { key: 'linkOverheadMs', name: 'Link overhead, ms', figure: true },
+    { key: 'restsOn', name: 'Rests on' },
+    { key: 'lows', name: 'Lows' },
+  ];
   readonly #data = inject(RunsData);
   readonly #work = inject(CaptureWork);
   readonly store = inject(TollStore);

@@ -85,7 +85,7 @@ export class FrameBars {
               {
                 name,
                 width: (100 * part) / most,
-                words: `${figureText(part, 2)} ${name === 'link' ? 'toll' : 'way back'}`,
+                words: `${figureText(part, 2)} ${name === 'link' ? 'link overhead' : 'way back'}`,
               },
             ]
           : [];

@@ -75,8 +75,8 @@ const percent = (v: number) => Math.round(v * 100);
       </p>
     } @else {
       <p class="quiet">
-        Nothing explains these figures together: a toll longer than the frame, or sizes that do not
-        fit. Look at their settings.
+        Nothing explains these figures together: a link overhead longer than the frame, or sizes
+        that do not fit. Look at their settings.
       </p>
     }
   `,

@@ -19,6 +19,9 @@ import {
   ROLES,
 } from '@ruddy/core/runs';
 import { ROLE_WORDS } from '@ruddy/core/runs/text';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const TIME = { ms: 'ms', s: 's', us: 'microseconds', ns: 'ns', clock: 'date or clock' } as const;
 const SENSOR = {
@@ -32,7 +35,7 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
 /** What each column of a file holds, as proposed; somebody says whether that is right. Out: the mapping, confirmed. */
 @Component({
   selector: 'rb-mapping-form',
-  imports: [MatButtonModule],
+  imports: [Cell, Rows, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>{{ name() }}: what do the columns hold?</h3>
@@ -42,52 +45,36 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
     @if (why(); as w) {
       <p class="problem" role="alert">{{ w }}</p>
     }
-    <div class="wide" tabindex="0" role="region" aria-label="Columns of the file">
-      <table class="list">
-        <thead>
-          <tr>
-            <th scope="col">Column</th>
-            <th scope="col">First values</th>
-            <th scope="col">Holds</th>
-            <th scope="col">Unit</th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (c of columns(); track $index; let i = $index) {
-            <tr>
-              <th scope="row">{{ title(i) }}</th>
-              <td class="sample">{{ sample(i) }}</td>
-              <td>
-                <select
-                  [attr.aria-label]="'What ' + title(i) + ' holds'"
-                  #role
-                  (change)="setRole(i, role.value)"
-                >
-                  @for (r of roles; track r) {
-                    <option [value]="r" [selected]="r === c.role">{{ words[r] }}</option>
-                  }
-                </select>
-              </td>
-              <td>
-                @if (unitsOf(c.role); as units) {
-                  <select
-                    [attr.aria-label]="'Unit of ' + title(i)"
-                    #unit
-                    (change)="setUnit(i, unit.value)"
-                  >
-                    @for (u of units; track u.value) {
-                      <option [value]="u.value" [selected]="u.value === c.unit">
-                        {{ u.label }}
-                      </option>
-                    }
-                  </select>
-                }
-              </td>
-            </tr>
+    <rb-rows label="Columns of the file" [columns]="columnsOfTheColumns" [rows]="columns()">
+      <ng-template rbCell="column" [rbCellOf]="columns()" let-c let-i="index">{{
+        title(i)
+      }}</ng-template>
+      <ng-template rbCell="firstValues" [rbCellOf]="columns()" let-c let-i="index"
+        ><span class="sample">{{ sample(i) }}</span></ng-template
+      >
+      <ng-template rbCell="holds" [rbCellOf]="columns()" let-c let-i="index"
+        ><select
+          [attr.aria-label]="'What ' + title(i) + ' holds'"
+          #role
+          (change)="setRole(i, role.value)"
+        >
+          @for (r of roles; track r) {
+            <option [value]="r" [selected]="r === c.role">{{ words[r] }}</option>
           }
-        </tbody>
-      </table>
-    </div>
+        </select></ng-template
+      >
+      <ng-template rbCell="unit" [rbCellOf]="columns()" let-c let-i="index">
+        @if (unitsOf(c.role); as units) {
+          <select [attr.aria-label]="'Unit of ' + title(i)" #unit (change)="setUnit(i, unit.value)">
+            @for (u of units; track u.value) {
+              <option [value]="u.value" [selected]="u.value === c.unit">
+                {{ u.label }}
+              </option>
+            }
+          </select>
+        }
+      </ng-template>
+    </rb-rows>
     <p>
       {{
         reads() === 'frames'
@@ -139,6 +126,12 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
   `,
 })
 export class MappingForm {
+  readonly columnsOfTheColumns: readonly ShortColumn[] = [
+    { key: 'column', name: 'Column' },
+    { key: 'firstValues', name: 'First values' },
+    { key: 'holds', name: 'Holds' },
+    { key: 'unit', name: 'Unit' },
+  ];
   readonly name = input.required<string>();
   readonly layout = input.required<CaptureLayout>();
   readonly proposed = input.required<Mapping>();

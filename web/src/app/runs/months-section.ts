@@ -7,6 +7,10 @@ import { comparedText } from '@ruddy/core/runs/text';
 import { pluralize, day } from '../platform/shared/format';
 import { mainValue } from './run-groups';
 import { TollStore } from './toll-store';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const speedOf = (r: RunEntry) => {
   const v = mainValue(r);
@@ -16,35 +20,22 @@ const speedOf = (r: RunEntry) => {
 /** The same run over versions and months, and synthetic tests by their age as % of a desktop. */
 @Component({
   selector: 'rb-months-section',
+  imports: [Cell, Rows, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold">
-      <summary>{{ headline() }}</summary>
+    <rb-fold [name]="headline()">
       @if (steps().length > 0) {
-        <div class="wide" tabindex="0" role="region" aria-label="The same run over versions">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">From</th>
-                <th scope="col">What changed</th>
-                <th scope="col" class="figure">Runs</th>
-                <th scope="col" class="figure">Mean</th>
-                <th scope="col">Against the step before</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (s of steps(); track s.from) {
-                <tr>
-                  <th scope="row" class="nowrap">{{ s.from }}</th>
-                  <td>{{ s.changed }}</td>
-                  <td class="figure">{{ s.n }}</td>
-                  <td class="figure">{{ s.value }}</td>
-                  <td>{{ s.against }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
+        <rb-rows label="The same run over versions" [columns]="theSameRunColumns" [rows]="steps()">
+          <ng-template rbCell="from" [rbCellOf]="steps()" let-s
+            ><span class="nowrap">{{ s.from }}</span></ng-template
+          >
+          <ng-template rbCell="whatChanged" [rbCellOf]="steps()" let-s>{{ s.changed }}</ng-template>
+          <ng-template rbCell="runs" [rbCellOf]="steps()" let-s>{{ s.n }}</ng-template>
+          <ng-template rbCell="mean" [rbCellOf]="steps()" let-s>{{ s.value }}</ng-template>
+          <ng-template rbCell="againstTheStep" [rbCellOf]="steps()" let-s>{{
+            s.against
+          }}</ng-template>
+        </rb-rows>
       }
       <p>{{ trendWords() }}</p>
       @if (aged().rows.length > 0) {
@@ -56,11 +47,18 @@ const speedOf = (r: RunEntry) => {
         </ul>
         <p>{{ agedWords() }}</p>
       }
-    </details>
+    </rb-fold>
   `,
   styleUrl: './section.scss',
 })
 export class MonthsSection {
+  readonly theSameRunColumns: readonly ShortColumn[] = [
+    { key: 'from', name: 'From' },
+    { key: 'whatChanged', name: 'What changed' },
+    { key: 'runs', name: 'Runs', figure: true },
+    { key: 'mean', name: 'Mean', figure: true },
+    { key: 'againstTheStep', name: 'Against the step before' },
+  ];
   readonly store = inject(TollStore);
   /** Years of synthetic tests, by title id. */
   readonly years = input<ReadonlyMap<string, number>>(new Map());

@@ -12,6 +12,7 @@ import {
 } from '@ruddy/core/runs';
 import { comparedText, elasticityText } from '@ruddy/core/runs/text';
 import { TollStore } from './toll-store';
+import { Fold } from '../platform/kit/fold';
 
 const speeds = (c: RunGroup) => c.ms.map((ms) => 1000 / ms);
 const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
@@ -19,10 +20,10 @@ const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
 /** Other cards and hosts in the same place, and what a change of clock gained: does the card still decide? */
 @Component({
   selector: 'rb-others-section',
+  imports: [Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold">
-      <summary>{{ headline() }}</summary>
+    <rb-fold [name]="headline()">
       <h3>Cards on this chain, at {{ size() || 'the highest resolution' }}</h3>
       @if (cards(); as c) {
         <ul>
@@ -56,7 +57,7 @@ const percent = (v: number) => `${(v * 100).toFixed(1)} %`;
           card beside both.
         </p>
       }
-    </details>
+    </rb-fold>
   `,
   styleUrl: './section.scss',
 })
@@ -158,7 +159,7 @@ export class OthersSection {
       if (o === cell || other === null || !only || o.pixels !== cell.pixels) return [];
       const e = elasticity({ speeds: speeds(o), clock: other }, { speeds: speeds(cell), clock });
       const words = apart
-        .map((f) => `${o.first.facts[f] || 'not said'} to ${cell.first.facts[f] || 'not said'}`)
+        .map((f) => `${o.first.facts[f] || 'not set'} to ${cell.first.facts[f] || 'not set'}`)
         .join(', ');
       return [`${words}: ${elasticityText(e)}`];
     });

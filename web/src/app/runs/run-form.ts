@@ -17,7 +17,8 @@ import {
   SCREEN_PATHS,
   SETTING_LABELS,
 } from '@ruddy/core/runs';
-import { Choice, optionsOf } from '../platform/shared/choice';
+import { optionsOf } from '../platform/kit/meta';
+import { Choice } from '../platform/shared/choice';
 import { readNumber } from '../platform/shared/format';
 
 /** What is said of a run, as it is being typed. */

@@ -58,7 +58,7 @@ export function groupRuns(runs: readonly RunEntry[]): RunGroup[] {
     const shown = telling.length > 0 ? telling : NAMING.slice(0, 2);
     const words = shown
       .slice(0, 3)
-      .map((f) => first.facts[f] || `${FACTS[f].toLowerCase()} not said`);
+      .map((f) => first.facts[f] || `${FACTS[f].toLowerCase()} not set`);
     const norm = first.context.norm ? ['in a desktop slot'] : [];
     return { ...g, label: [...norm, ...words.filter((w) => w !== '')].join(', ') };
   });

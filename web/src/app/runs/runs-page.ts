@@ -51,7 +51,7 @@ import { TypedPanel } from './typed-panel';
 
 const VIEWS = {
   trace: 'Trace',
-  dots: 'Hundred dots',
+  dots: 'Distribution',
   curve: 'Percentiles',
   sensors: 'Sensors',
   table: 'Figures',
@@ -241,12 +241,12 @@ export class RunsPage {
       { key: 'a', what: 'Add captures', run: () => this.go({ add: 'files' }) },
       {
         key: 'x',
-        what: 'Put the runs looked at in the tray, or take them out',
+        what: 'Add the shown runs to the comparison, or remove them',
         run: () => this.first() && this.aside(this.first()!.group),
       },
       {
         key: 'v',
-        what: 'Compare what is in the tray',
+        what: 'Compare what is in the comparison list',
         run: () => void this.#router.navigateByUrl('/compare/runs'),
       },
       { key: 't', what: 'Figures as a table', run: () => this.go({ view: 'table' }) },

@@ -15,7 +15,11 @@ import { readNumber } from '../platform/shared/format';
       @if (s.startS > 0) {
         <p class="asks">
           The first {{ s.startS }} s run otherwise than the rest: a scene that starts, or loading?
-          <button type="button" class="tap" (click)="said.emit({ cutS: run().cutS + s.startS })">
+          <button
+            mat-stroked-button
+            type="button"
+            (click)="said.emit({ cutS: run().cutS + s.startS })"
+          >
             Cut them off
           </button>
         </p>
@@ -60,8 +64,8 @@ import { readNumber } from '../platform/shared/format';
               <td>
                 @if (r.index !== null) {
                   <button
+                    mat-button
                     type="button"
-                    class="link"
                     (click)="drop(r.index)"
                     [attr.aria-label]="'Drop the scene ' + r.name"
                   >

@@ -16,6 +16,7 @@ import type { Channel, RunEntry } from '@ruddy/core/runs/contract';
 import { SENSOR_WORDS } from '@ruddy/core/runs/text';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
+import { MatButtonModule } from '@angular/material/button';
 
 const LANE = 72;
 const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
@@ -26,6 +27,7 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
  */
 @Component({
   selector: 'rb-sensor-view',
+  imports: [MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (lanes().length === 0) {
@@ -36,7 +38,7 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
     } @else {
       <div class="bar">
         <span class="hint">Sensors of run {{ letter() }} over {{ seconds() }} s</span>
-        <button type="button" class="link" (click)="save()">SVG</button>
+        <button mat-button type="button" (click)="save()">SVG</button>
       </div>
       <svg
         #drawing
@@ -83,8 +85,10 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
       }
       <p class="move">
         <span class="hint">Sensors early or late against the frames?</span>
-        <button type="button" class="tap" (click)="shift(-500)">Half a second earlier</button>
-        <button type="button" class="tap" (click)="shift(500)">Half a second later</button>
+        <button mat-stroked-button type="button" (click)="shift(-500)">
+          Half a second earlier
+        </button>
+        <button mat-stroked-button type="button" (click)="shift(500)">Half a second later</button>
       </p>
     }
   `,

@@ -15,6 +15,7 @@ import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
+import { MatButtonModule } from '@angular/material/button';
 
 const PAD = { left: 44, right: 16, top: 8, bottom: 24 };
 const ROW = 58;
@@ -28,6 +29,7 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
  */
 @Component({
   selector: 'rb-spread-view',
+  imports: [MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="bar">
@@ -36,7 +38,7 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
           ? 'Each dot is one frame in a hundred; time in ms'
           : 'Time in ms that so much of the run stays within'
       }}</span>
-      <button type="button" class="link" (click)="save()">SVG</button>
+      <button mat-button type="button" (click)="save()">SVG</button>
     </div>
     <svg #drawing [attr.viewBox]="'0 0 ' + w() + ' ' + height()" width="100%" aria-hidden="true">
       @for (t of msTicks(); track t.words) {

@@ -18,6 +18,10 @@ import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
 import { day, readNumber } from '../platform/shared/format';
 import { TollStore } from './toll-store';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const PARAMS = [
   { key: 'cpuMs', label: 'Processor, ms a frame' },
@@ -30,11 +34,10 @@ type ParamKey = (typeof PARAMS)[number]['key'];
 /** What is known of the title: its calibrations with what is fitted and what is not, start values where nothing was measured, its year. */
 @Component({
   selector: 'rb-title-section',
-  imports: [MatButtonModule],
+  imports: [Cell, Rows, Fold, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold" #box (toggle)="opened.set(box.open)">
-      <summary>{{ headline() }}</summary>
+    <rb-fold [(open)]="opened" [name]="headline()">
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
@@ -49,36 +52,23 @@ type ParamKey = (typeof PARAMS)[number]['key'];
       </p>
       @if (newest(); as f) {
         <p>{{ words() }}</p>
-        <div class="wide" tabindex="0" role="region" aria-label="What was fitted">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">What</th>
-                <th scope="col" class="figure">Value (95 %)</th>
-                <th scope="col">How it stands</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (t of terms(); track t.name) {
-                <tr>
-                  <th scope="row">{{ t.name }}</th>
-                  <td class="figure">{{ t.value }}</td>
-                  <td>{{ t.state }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
-        <details>
-          <summary>
-            {{ f.fit.residuals.length }} kinds of run beside the fit, the worst {{ worst() }} off
-          </summary>
+        <rb-rows label="What was fitted" [columns]="whatWasFittedColumns" [rows]="terms()">
+          <ng-template rbCell="what" [rbCellOf]="terms()" let-t>{{ t.name }}</ng-template>
+          <ng-template rbCell="value95" [rbCellOf]="terms()" let-t>{{ t.value }}</ng-template>
+          <ng-template rbCell="howItStands" [rbCellOf]="terms()" let-t>{{ t.state }}</ng-template>
+        </rb-rows>
+        <rb-fold
+          [inner]="true"
+          name="{{ f.fit.residuals.length }} kinds of run beside the fit, the worst {{
+            worst()
+          }} off"
+        >
           <ul>
             @for (r of residuals(); track $index) {
               <li>{{ r }}</li>
             }
           </ul>
-        </details>
+        </rb-fold>
         @if (fits().length > 1) {
           <p class="hint">Earlier: {{ earlier() }}</p>
         }
@@ -96,7 +86,7 @@ type ParamKey = (typeof PARAMS)[number]['key'];
               <input
                 [id]="'tp-' + f.key"
                 inputmode="decimal"
-                placeholder="not said"
+                placeholder="not set"
                 [value]="shown(f.key)"
                 #value
                 (change)="type(f.key, value.value)"
@@ -121,7 +111,7 @@ type ParamKey = (typeof PARAMS)[number]['key'];
             id="tp-engine"
             maxlength="60"
             autocomplete="off"
-            placeholder="not said"
+            placeholder="not set"
             [value]="p.engine"
             #engine
             (change)="say({ engine: engine.value })"
@@ -135,16 +125,21 @@ type ParamKey = (typeof PARAMS)[number]['key'];
           <p class="hint">{{ words }}</p>
         }
         @if (p.params) {
-          <button type="button" class="link" (click)="say({ params: null })">
+          <button mat-button type="button" (click)="say({ params: null })">
             Take the start values away
           </button>
         }
       }
-    </details>
+    </rb-fold>
   `,
   styleUrl: './section.scss',
 })
 export class TitleSection {
+  readonly whatWasFittedColumns: readonly ShortColumn[] = [
+    { key: 'what', name: 'What' },
+    { key: 'value95', name: 'Value (95 %)', figure: true },
+    { key: 'howItStands', name: 'How it stands' },
+  ];
   readonly #data = inject(RunsData);
   readonly #store = inject(TollStore);
   readonly calibrated = output();

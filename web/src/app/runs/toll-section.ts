@@ -12,16 +12,20 @@ import {
 } from '@ruddy/core/runs/text';
 import { pluralize } from '../platform/shared/format';
 import { TollStore } from './toll-store';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 const UNLIKE_SHOWN = 3;
 
 /** How the toll was come by: every pair that measures it, those that do not, and each resolution predicted from the others. */
 @Component({
   selector: 'rb-toll-section',
+  imports: [Cell, Rows, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold">
-      <summary>{{ headline() }}</summary>
+    <rb-fold [name]="headline()">
       @if (toll(); as t) {
         <p>{{ basis() }} {{ traffic() }}</p>
         @for (line of notes(); track line) {
@@ -35,32 +39,16 @@ const UNLIKE_SHOWN = 3;
         </p>
       }
       @if (pairs().length > 0) {
-        <div class="wide" tabindex="0" role="region" aria-label="Pairs that measure">
-          <table class="list">
-            <thead>
-              <tr>
-                <th scope="col">Pair</th>
-                <th scope="col">At</th>
-                <th scope="col" class="figure">Without, ms</th>
-                <th scope="col" class="figure">With, ms</th>
-                <th scope="col" class="figure">Difference</th>
-                <th scope="col">Also unlike</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (p of pairs(); track $index) {
-                <tr>
-                  <th scope="row">{{ p.what }}</th>
-                  <td>{{ p.at }}</td>
-                  <td class="figure">{{ p.a }}</td>
-                  <td class="figure">{{ p.b }}</td>
-                  <td class="figure nowrap">{{ p.difference }}</td>
-                  <td>{{ p.unlike }}</td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </div>
+        <rb-rows label="Pairs that measure" [columns]="pairsThatMeasureColumns" [rows]="pairs()">
+          <ng-template rbCell="pair" [rbCellOf]="pairs()" let-p>{{ p.what }}</ng-template>
+          <ng-template rbCell="at" [rbCellOf]="pairs()" let-p>{{ p.at }}</ng-template>
+          <ng-template rbCell="withoutMs" [rbCellOf]="pairs()" let-p>{{ p.a }}</ng-template>
+          <ng-template rbCell="withMs" [rbCellOf]="pairs()" let-p>{{ p.b }}</ng-template>
+          <ng-template rbCell="difference" [rbCellOf]="pairs()" let-p
+            ><span class="nowrap">{{ p.difference }}</span></ng-template
+          >
+          <ng-template rbCell="alsoUnlike" [rbCellOf]="pairs()" let-p>{{ p.unlike }}</ng-template>
+        </rb-rows>
       }
       @if (rest().length > 0) {
         <h3>Each resolution from the others</h3>
@@ -78,11 +66,19 @@ const UNLIKE_SHOWN = 3;
           }
         </ul>
       }
-    </details>
+    </rb-fold>
   `,
   styleUrl: './section.scss',
 })
 export class TollSection {
+  readonly pairsThatMeasureColumns: readonly ShortColumn[] = [
+    { key: 'pair', name: 'Pair' },
+    { key: 'at', name: 'At' },
+    { key: 'withoutMs', name: 'Without, ms', figure: true },
+    { key: 'withMs', name: 'With, ms', figure: true },
+    { key: 'difference', name: 'Difference', figure: true },
+    { key: 'alsoUnlike', name: 'Also unlike' },
+  ];
   readonly store = inject(TollStore);
   readonly toll = this.store.toll;
   readonly headline = computed(() => {
@@ -90,8 +86,8 @@ export class TollSection {
     const back = this.store.back();
     const way = back ? `; the way back to the panel ${tollText(back)}` : '';
     return t
-      ? `Toll: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}`
-      : `Toll: 0 pairs measure it yet${way}`;
+      ? `Link overhead: ${tollText(t)}, from ${pluralize(t.pairs.length, 'pair')}${way}`
+      : `Link overhead: 0 pairs measure it yet${way}`;
   });
   readonly basis = computed(() => {
     const t = this.toll();

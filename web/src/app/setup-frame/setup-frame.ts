@@ -13,7 +13,9 @@ import {
 } from '@angular/core';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialog } from '@angular/material/dialog';
+import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTooltipModule } from '@angular/material/tooltip';
 import {
   ActivatedRoute,
   NavigationEnd,
@@ -24,7 +26,6 @@ import {
 } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { filter, map, startWith } from 'rxjs';
-import { v7 } from 'uuid';
 import { SETUP_STATES } from '@ruddy/core/setups';
 import type { SetupState } from '@ruddy/core/setups/contract';
 import { BridgeStrip, type StripTarget } from '../chain/strip/bridge-strip';
@@ -32,16 +33,18 @@ import { stripModel, type StripModel } from '../chain/strip/strip-model';
 import { withPosterior } from '../chain/strip/strip-suspicion';
 import { withToll } from '../chain/strip/strip-toll';
 import { bottleneckMoved } from '../chain/strip/strip-text';
-import type { ApiError } from '../platform/api/api-client';
 import { OfflineQueue } from '../platform/queue/offline-queue';
 import { BringUpRun } from '../bring-up/bring-up-run';
 import { LinkReadings } from '../bring-up/link-readings';
+import { Acts } from '../platform/kit/ask';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { SetupActs, STATE_NAMES } from '../plan/setup-acts';
 import { PlanCost } from '../plan/plan-cost';
 import { RunToll } from '../chain/run-toll';
 import { Posterior } from '../chain/suspicion';
 import { SetupEditor } from '../setups/setup-editor';
 import { FIELD_LABELS, fieldOf, type FieldPath } from '../setups/setup-patches';
-import { SetupsData } from '../setups/setups';
 import { ComparisonList } from '../setups/comparison-list';
 import { Preview } from '../setups/preview';
 import { Keys } from '../platform/shell/keys';
@@ -53,7 +56,18 @@ const STRIP = 'ruddy.strip';
 
 /** What every page about one setup shares: its name and state, what is stored, the strip, the tabs. */
 @Component({
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, MatButtonModule, BridgeStrip, VerdictChip],
+  imports: [
+    RouterOutlet,
+    RouterLink,
+    RouterLinkActive,
+    MatButtonModule,
+    MatIconModule,
+    MatMenuModule,
+    MatTooltipModule,
+    BridgeStrip,
+    Field,
+    VerdictChip,
+  ],
   providers: [
     SetupEditor,
     LinkReadings,
@@ -70,7 +84,6 @@ const STRIP = 'ruddy.strip';
 })
 export class SetupFrame {
   readonly #router = inject(Router);
-  readonly #data = inject(SetupsData);
   readonly #route = inject(ActivatedRoute);
   readonly #clock = inject(ServerClock);
   readonly editor = inject(SetupEditor);
@@ -80,19 +93,29 @@ export class SetupFrame {
   readonly #suspicion = inject(Posterior);
   readonly run = inject(BringUpRun);
   readonly tray = inject(ComparisonList);
-  readonly #dialog = inject(MatDialog);
+  readonly #acts = inject(Acts);
+  readonly #setups = inject(SetupActs);
   readonly id = input.required<string>();
 
   /** An address that is none, or none any more. */
   readonly lost = (status: number) => status === 404 || status === 400 || status === 422;
-  readonly states = SETUP_STATES;
   readonly labels = FIELD_LABELS;
   readonly chosenStrip = signal<'full' | 'slim' | null>(
     localStorage.getItem(STRIP) as 'full' | 'slim' | null,
   );
   readonly scrolledPast = signal(false);
   readonly box = viewChild<ElementRef<HTMLElement>>('box');
-  readonly copyProblem = signal<string | null>(null);
+  readonly nameMeta: FieldMeta = {
+    label: 'Setup name',
+    input: 'text',
+    max: 80,
+    check: (name) => (String(name ?? '').trim() === '' ? 'Enter a name' : null),
+  };
+  readonly stateMeta: FieldMeta = {
+    label: 'State',
+    input: 'choice',
+    options: SETUP_STATES.map((s) => ({ value: s, label: STATE_NAMES[s] })),
+  };
   readonly url = toSignal(
     this.#router.events.pipe(
       filter((e) => e instanceof NavigationEnd),
@@ -186,8 +209,8 @@ export class SetupFrame {
       said = now ?? said;
     });
     inject(Keys).bind([
-      { key: '\\', what: 'Strip full or slim', run: () => this.switchStrip() },
-      { key: 'x', what: 'Put this plan in the tray, or take it out', run: () => this.aside() },
+      { key: '\\', what: 'Diagram full or compact', run: () => this.switchStrip() },
+      { key: 'x', what: 'Add this setup to the comparison, or remove it', run: () => this.aside() },
       { key: 'Ctrl+Z', what: 'Undo', run: () => this.editor.undo() },
       { key: 'Ctrl+Shift+Z', what: 'Redo', run: () => this.editor.redo() },
     ]);
@@ -198,29 +221,34 @@ export class SetupFrame {
     this.editor.flush();
   }
 
-  rename(name: string, box: HTMLInputElement): void {
-    const trimmed = name.trim();
-    if (trimmed === '' || trimmed.length > 80) box.value = this.editor.fields()?.name ?? '';
-    else this.editor.change({ name: trimmed });
+  rename(name: string): void {
+    this.editor.change({ name: name.trim() });
   }
 
-  setState(state: string): void {
-    this.editor.change({ state: state as SetupState });
+  setState(state: SetupState): void {
+    this.editor.change({ state });
   }
 
-  /** Put the plan in the tray to compare it, or take it out. */
+  /** Undo gives it the state it had. */
+  archive(): void {
+    const f = this.editor.fields();
+    if (!f) return;
+    this.editor.change({ state: 'retired' });
+    this.#acts.say(`Archived ${f.name}.`, () => this.editor.change({ state: f.state }));
+  }
+
+  /** Adds the setup to the comparison, or removes it. */
   aside(): void {
     const name = this.editor.fields()?.name;
-    if (name !== undefined) this.tray.toggle({ id: this.id(), name });
+    if (name === undefined) return;
+    this.tray.toggle({ id: this.id(), name });
+    const there = this.tray.has(this.id());
+    this.#acts.say(there ? `Added ${name} to the comparison.` : `Removed ${name} from it.`);
   }
 
-  /** What would leave and what stays, then a file. */
   share(): void {
     this.editor.flush();
-    const name = this.editor.fields()?.name ?? '';
-    void import('./share-dialog').then((m) =>
-      this.#dialog.open(m.ShareDialog, { data: { id: this.id(), name }, width: '520px' }),
-    );
+    this.#setups.share({ id: this.id(), name: this.editor.fields()?.name ?? '' });
   }
 
   switchStrip(): void {
@@ -233,12 +261,7 @@ export class SetupFrame {
     const f = this.editor.fields();
     if (!f) return;
     this.editor.flush();
-    const id = v7();
-    const name = `${f.name.slice(0, 74)} copy`;
-    this.#data.clone(this.id(), { id, name }).subscribe({
-      next: () => void this.#router.navigateByUrl(`/setups/${id}/plan`),
-      error: (e: ApiError) => this.copyProblem.set(`No copy was made: ${e.message}`),
-    });
+    this.#setups.clone({ id: this.id(), name: f.name });
   }
 
   /** A part or hop of the strip was opened: the Plan page shows it. */
@@ -250,6 +273,14 @@ export class SetupFrame {
       queryParams,
       queryParamsHandling: 'merge',
     });
+  }
+
+  clashMeta(c: { path: FieldPath; mine: string; theirs: string }): FieldMeta {
+    const options = [
+      { value: 'mine', label: `Mine: ${c.mine}` },
+      { value: 'theirs', label: `Stored: ${c.theirs}` },
+    ];
+    return { label: this.labels[c.path], input: 'toggle', options };
   }
 
   pick(path: FieldPath, whose: 'mine' | 'theirs'): void {

@@ -17,6 +17,7 @@ import type {
   FixRow,
   InstalledBody,
   SetupRow,
+  SetupSort,
   Summary,
   TouchedRow,
 } from '@ruddy/core/plan/contract';
@@ -35,6 +36,9 @@ export interface SetupFilter {
   q?: string;
   state?: SetupState;
   retired?: boolean;
+  sort?: SetupSort;
+  dir?: 'asc' | 'desc';
+  cursor?: string;
 }
 
 export type CompatFilter = Partial<Omit<CompatQuery, 'cursor' | 'limit'>>;

@@ -31,6 +31,9 @@ import { SetupEditor } from '../setups/setup-editor';
 import { TroubleData } from './trouble';
 import { readNumber } from '../platform/shared/format';
 import { TroubleStore } from './trouble-store';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
 
 interface Row {
   readonly key: string;
@@ -44,12 +47,18 @@ const MOVES = 4;
 /** One suspect opened: what speaks for and against it, what would change it, and every figure with its source, to be set otherwise. */
 @Component({
   selector: 'rb-cause-panel',
-  imports: [MatButtonModule],
+  imports: [Cell, Rows, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-panel.html',
   styleUrl: './cause-panel.scss',
 })
 export class CausePanel {
+  readonly causePanelColumns: readonly ShortColumn[] = [
+    { key: 'howOftenGiven', name: 'How often, given this cause' },
+    { key: 'used', name: 'Used' },
+    { key: 'whereFrom', name: 'Where from' },
+    { key: 'setOtherwise', name: 'Set otherwise' },
+  ];
   readonly store = inject(TroubleStore);
   readonly #data = inject(TroubleData);
   readonly cause = input.required<CauseId>();

@@ -21,13 +21,14 @@ import {
 } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
 import { TroubleStore } from './trouble-store';
+import { Fold } from '../platform/kit/fold';
 
 const SHOWN = 8;
 
 /** The next test with its reason in numbers, the other safe ones, and what is too risky for a test. */
 @Component({
   selector: 'rb-next-panel',
-  imports: [MatButtonModule],
+  imports: [Fold, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './next-panel.html',
   styleUrl: './next-panel.scss',

@@ -8,7 +8,8 @@ import type { TroubleBody, TroubleSaid } from '@ruddy/core/troubleshoot/contract
 import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { TroubleData } from './trouble';
-import { Choice, optionsOf } from '../platform/shared/choice';
+import { optionsOf } from '../platform/kit/meta';
+import { Choice } from '../platform/shared/choice';
 import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
 
@@ -86,7 +87,7 @@ export class StartPage {
   readonly headline = computed(() => {
     const n = this.chosen().length;
     return n === 0
-      ? 'Something is wrong: choose what you see, 8 signs to start from. No setup is needed.'
+      ? 'Fix a problem: choose what you see, 8 signs to start from. No setup is needed.'
       : `${pluralize(n, 'sign')} chosen: 4 questions, "not sure" is a good answer to each.`;
   });
 

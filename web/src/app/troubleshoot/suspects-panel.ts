@@ -4,12 +4,14 @@ import { CAUSES, titleShare, wholePercents } from '@ruddy/core/troubleshoot';
 import { CAUSE_WORDS, suspicionPercent } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
 import { TroubleStore } from './trouble-store';
+import { Fold } from '../platform/kit/fold';
 
 const SHOWN = 5;
 
 /** Who is suspected how much; each opens with its reasons. This title against the whole chain, and two at once. */
 @Component({
   selector: 'rb-suspects-panel',
+  imports: [Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="suspects-h">Suspicion</h2>
@@ -29,8 +31,7 @@ const SHOWN = 5;
         </li>
       }
     </ol>
-    <details class="fold">
-      <summary>{{ counted(rest().length, 'more cause') }}, {{ restPercent() }} % together</summary>
+    <rb-fold name="{{ counted(rest().length, 'more cause') }}, {{ restPercent() }} % together">
       <ul>
         @for (s of rest(); track s.cause) {
           <li>
@@ -45,7 +46,7 @@ const SHOWN = 5;
           </li>
         }
       </ul>
-    </details>
+    </rb-fold>
     @if (perTitle() > 0) {
       <p>
         This title or program: <b>{{ perTitle() }}&nbsp;%</b>; the whole chain:

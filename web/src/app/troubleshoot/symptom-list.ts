@@ -1,23 +1,27 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { SymptomId } from '@ruddy/core/base';
 import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
+import { Fold } from '../platform/kit/fold';
 
 /** Everything that may be seen, to tick; groups with nothing ticked may be folded away. */
 @Component({
   selector: 'rb-symptom-list',
+  imports: [Fold],
   host: { '[class.wide-list]': 'open()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (g of groups(); track g.name) {
-      <details class="fold" [open]="open() || g.n > 0">
-        <summary>{{ g.name }}{{ g.n > 0 ? ', ' + g.n + ' seen' : '' }}</summary>
+      <rb-fold
+        [open]="open() || g.n > 0"
+        name="{{ g.name }}{{ g.n > 0 ? ', ' + g.n + ' seen' : '' }}"
+      >
         @for (s of g.of; track s) {
           <label class="tick"
             ><input type="checkbox" [checked]="value().includes(s)" (change)="flip(s)" />
             <span>{{ words[s] }}</span></label
           >
         }
-      </details>
+      </rb-fold>
     }
   `,
   styles: `
@@ -30,9 +34,6 @@ import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
     :host(.wide-list) {
       grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
       gap: 16px;
-    }
-    details.fold {
-      margin-top: 0;
     }
     .tick {
       display: flex;

@@ -31,6 +31,7 @@ import { SeenPanel } from './seen-panel';
 import { SuspectsPanel } from './suspects-panel';
 import { SymptomList } from './symptom-list';
 import { TroubleStore } from './trouble-store';
+import { Fold } from '../platform/kit/fold';
 
 const PICTURE = 'ruddy.picture';
 type View =
@@ -42,6 +43,7 @@ type View =
 /** What to try next: what is seen, the cheapest safe test and why, who is suspected how much, and the fix with its caution. */
 @Component({
   imports: [
+    Fold,
     MatButtonModule,
     SymptomList,
     SeenPanel,

@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  linkedSignal,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { Observable, Subscription } from 'rxjs';
@@ -7,6 +14,11 @@ import { type ApiError, apiUrl } from '../platform/api/api-client';
 import { BackupsData } from './people';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { WorkshopNav } from './workshop-nav';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 const WHY = {
   asked: 'by hand',
@@ -14,21 +26,22 @@ const WHY = {
   'before-restore': 'before a restore',
   command: 'by command',
 } as const;
-const EVERY = [
-  [null, 'by hand only'],
-  [6, 'every 6 hours'],
-  [24, 'once a day'],
-  [168, 'once a week'],
-] as const;
-
 /** Backups of everything: made by hand or by plan, tried, kept elsewhere, put back. */
 @Component({
-  imports: [WorkshopNav, MatButtonModule, RouterLink],
+  imports: [Field, Cell, Rows, WorkshopNav, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './backup-page.html',
   styleUrl: './people.scss',
 })
 export class BackupPage {
+  readonly backupPageColumns: readonly ShortColumn[] = [
+    { key: 'made', name: 'Made' },
+    { key: 'how', name: 'How' },
+    { key: 'rows', name: 'Rows', figure: true },
+    { key: 'size', name: 'Size', figure: true },
+    { key: 'tried', name: 'Tried' },
+    { key: 'do', name: 'Do', silent: true },
+  ];
   readonly fileUrl = (name: string) => apiUrl('GET /api/backup-file', { query: { name } });
 
   readonly #data = inject(BackupsData);
@@ -40,7 +53,19 @@ export class BackupPage {
   /** The backup that is to take the place of everything, once that was asked for. */
   readonly asking = signal<BackupRow | null>(null);
   #work: Subscription | null = null;
-  readonly every = EVERY;
+  readonly oftenMeta: FieldMeta = {
+    label: 'Automatic backup',
+    input: 'choice',
+    placeholder: 'by hand only',
+    options: [
+      { value: 6, label: 'every 6 hours' },
+      { value: 24, label: 'once a day' },
+      { value: 168, label: 'once a week' },
+    ],
+  };
+  readonly keepMeta: FieldMeta = { label: 'Keep at most', input: 'number', min: 1, max: 200 };
+  readonly often = linkedSignal(() => this.list()?.plan.everyHours ?? null);
+  readonly keep = linkedSignal(() => this.list()?.plan.keep ?? 1);
   readonly headline = computed(() => {
     const l = this.list();
     if (!l) return 'Reading the backups …';
@@ -73,10 +98,6 @@ export class BackupPage {
     if (!c) return 'not tried';
     return c.ok ? c.words : `Does not come back: ${c.words}`;
   }
-  hours(text: string): number | null {
-    return text === '' ? null : Number(text);
-  }
-
   make(): void {
     this.#do(
       'Writing everything into one file …',
@@ -110,14 +131,13 @@ export class BackupPage {
       () => `The backup of ${this.when(b)} is gone.`,
     );
   }
-  plan(everyHours: number | null, keep: string): void {
+  plan(): void {
     const l = this.list();
     if (!l) return;
-    const n = Number(keep);
     this.#do(
-      'Storing the plan …',
-      this.#data.plan({ everyHours, keep: n }, l.plan.rev),
-      () => 'The plan is stored.',
+      'Saving the schedule …',
+      this.#data.plan({ everyHours: this.often(), keep: this.keep() }, l.plan.rev),
+      () => 'Schedule saved.',
     );
   }
 

@@ -25,7 +25,7 @@ export class BundleFile {
     }
     try {
       const report = await firstValueFrom(this.#data.load(bundle));
-      return { ok: true, report, words: `From ${file.name}: ${fates(report)}.` };
+      return { ok: true, report, words: `From ${file.name}: ${countsSentence(report)}.` };
     } catch (error) {
       const why = error instanceof ApiError ? error.message : String(error);
       return { ok: false, why: `Nothing stored from ${file.name}. ${why}` };
@@ -36,7 +36,7 @@ export class BundleFile {
 /** Where the name in the file is no word of people. */
 const KINDS: Record<string, string> = { itemFacts: 'notes on items' };
 
-function fates(r: LoadReport): string {
+function countsSentence(r: LoadReport): string {
   const words = (fate: Record<string, number>) =>
     Object.entries(fate).map(([kind, n]) => `${n} ${KINDS[kind] ?? kind}`);
   const stored = words(r.stored);

@@ -3,9 +3,17 @@ import {
   Component,
   computed,
   DestroyRef,
+  ElementRef,
   inject,
   signal,
 } from '@angular/core';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+  Validators,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -13,30 +21,81 @@ import type { FeedEntry } from '@ruddy/core/workshop/contract';
 import type { ApiError } from '../platform/api/api-client';
 import { NewsData, type FeedSaid } from '../buy/scout';
 import { pluralize, day } from '../platform/shared/format';
+import { Acts } from '../platform/kit/ask';
+import { readyToSend } from '../platform/kit/problems';
 import { WorkshopNav } from './workshop-nav';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 
-const EVERY = [
-  [null, 'by hand only'],
-  [6, 'every 6 hours'],
-  [24, 'once a day'],
-  [168, 'once a week'],
-] as const;
+const OFTEN: FieldMeta = {
+  label: 'Read',
+  input: 'choice',
+  placeholder: 'by hand only',
+  options: [
+    { value: 6, label: 'every 6 hours' },
+    { value: 24, label: 'once a day' },
+    { value: 168, label: 'once a week' },
+  ],
+};
 
 /** Feeds of releases this workshop trusts: which, how often, and how the last reading went. */
 @Component({
-  imports: [MatButtonModule, RouterLink, WorkshopNav],
+  imports: [
+    MatCheckboxModule,
+    Field,
+    ReactiveFormsModule,
+    Cell,
+    Rows,
+    MatButtonModule,
+    RouterLink,
+    WorkshopNav,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './feeds-page.html',
   styleUrl: './feeds-page.scss',
 })
 export class FeedsPage {
+  readonly feedsPageColumns: readonly ShortColumn[] = [
+    { key: 'feed', name: 'Feed' },
+    { key: 'read', name: 'Read' },
+    { key: 'howItWent', name: 'How it went' },
+    { key: 'mayBeNear', name: 'May be near' },
+    { key: 'do', name: 'Do', silent: true },
+  ];
   readonly #data = inject(NewsData);
+  readonly #acts = inject(Acts);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly feeds = signal<readonly FeedEntry[] | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly field = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly reading = signal<string | null>(null);
-  readonly every = EVERY;
+  readonly form = new FormGroup({
+    name: new FormControl('', { nonNullable: true, validators: Validators.required }),
+    url: new FormControl('', { nonNullable: true, validators: Validators.required }),
+    everyHours: new FormControl<number | null>(null),
+    near: new FormControl(false, { nonNullable: true }),
+  });
+  readonly fields: readonly (readonly [FieldMeta, FormControl])[] = [
+    [{ label: 'Name', input: 'text', max: 80 }, this.form.controls.name],
+    [
+      {
+        label: 'Address',
+        input: 'text',
+        max: 500,
+        placeholder: 'https://maker.example/releases.json',
+      },
+      this.form.controls.url,
+    ],
+    [OFTEN, this.form.controls.everyHours],
+    [
+      { label: 'May lie on this machine or in the local network', input: 'flag' },
+      this.form.controls.near,
+    ],
+  ];
   readonly day = day;
   readonly headline = computed(() => {
     const all = this.feeds();
@@ -64,27 +123,18 @@ export class FeedsPage {
     );
   }
 
-  add(form: HTMLFormElement, name: string, url: string, hours: string, near: boolean): void {
-    this.problem.set(null);
-    this.field.set(null);
-    const body = {
-      id: v7(),
-      name: name.trim(),
-      url: url.trim(),
-      near,
-      everyHours: hours === '' ? null : Number(hours),
-    };
-    this.#data.add(body).subscribe({
-      next: (f) => {
+  add(of: FormGroupDirective): void {
+    if (!readyToSend(this.form, this.#el)) return;
+    const raw = this.form.getRawValue();
+    const body = { ...raw, id: v7(), name: raw.name.trim(), url: raw.url.trim() };
+    this.#acts.send(this.form, this.#data.add(body), {
+      line: this.problem,
+      then: (f) => {
         this.#put(f);
-        this.said.set(
-          `${f.name} is remembered. It is read when you say so${f.everyHours === null ? '' : ', and by itself'}.`,
+        of.resetForm();
+        this.#acts.say(
+          `Added ${f.name}. Nothing is read until you press "Read now"${f.everyHours === null ? '' : ' or its time comes'}.`,
         );
-        form.reset();
-      },
-      error: (e: ApiError) => {
-        this.field.set(e.at('url') ?? e.at('name'));
-        this.problem.set(`Nothing stored. ${this.field() ?? e.message}`);
       },
     });
   }
@@ -125,11 +175,12 @@ export class FeedsPage {
     });
   }
 
+  oftenMeta(f: FeedEntry): FieldMeta {
+    return { ...OFTEN, label: `Read ${f.name}` };
+  }
+
   when(f: FeedEntry): string {
     if (f.readAt === null) return 'never read';
     return `read ${day(f.readAt)}${f.unchanged ? ', unchanged' : ''}`;
-  }
-  hours(text: string): number | null {
-    return text === '' ? null : Number(text);
   }
 }

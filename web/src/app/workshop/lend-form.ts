@@ -9,6 +9,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { FormControl, FormGroup, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { ITEM_CONDITIONS } from '@ruddy/core/parts';
@@ -19,13 +20,15 @@ import type { ApiError } from '../platform/api/api-client';
 import { LoansData, MembersData, type Lending } from './people';
 import { SetupsData } from '../setups/setups';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
 
 type Condition = NonNullable<Lending['condition']>;
 
 /** Lend a piece, or hand over what was waited for: to whom, for which chain, what goes along. The chain is judged before it leaves. */
 @Component({
   selector: 'rb-lend-form',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lend-form.html',
   styleUrl: './people.scss',
@@ -43,13 +46,53 @@ export class LendForm {
   readonly itemId = signal('');
   readonly memberId = signal('');
   readonly setupId = signal('');
-  readonly along = signal('');
-  readonly condition = signal<Condition | ''>('');
+  readonly out = new FormGroup({
+    fromOn: new FormControl<string | null>(this.#clock.today(), Validators.required),
+    dueOn: new FormControl<string | null>(null),
+    condition: new FormControl<Condition | null>(null),
+    along: new FormControl<string[]>([], { nonNullable: true }),
+    note: new FormControl('', { nonNullable: true }),
+  });
+  /** Asks once whether it goes out without a due date. */
+  readonly asks = signal<string | null>(null);
+  readonly details: readonly (readonly [FieldMeta, FormControl])[] = [
+    [{ label: 'Out on', input: 'day' }, this.out.controls.fromOn],
+    [{ label: 'Due', input: 'day', placeholder: 'no due date' }, this.out.controls.dueOn],
+    [
+      {
+        label: 'Condition',
+        input: 'choice',
+        placeholder: 'not set',
+        options: optionsOf(ITEM_CONDITIONS),
+      },
+      this.out.controls.condition,
+    ],
+    [{ label: 'Accessories', input: 'lines' }, this.out.controls.along],
+    [{ label: 'Note', input: 'text', max: 400 }, this.out.controls.note],
+  ];
+  readonly pieceMeta = computed<FieldMeta>(() => ({
+    label: 'Item',
+    input: 'choice',
+    options: this.pieces().map((p) => ({
+      value: p.id,
+      label: `${p.label}, ${p.part}${p.with ? `, with ${p.with}` : ''}`,
+    })),
+  }));
+  readonly memberMeta = computed<FieldMeta>(() => ({
+    label: 'Member',
+    input: 'choice',
+    options: this.members().map((m) => ({ value: m.id, label: m.name })),
+  }));
+  readonly setupMeta = computed<FieldMeta>(() => ({
+    label: 'For the setup',
+    input: 'choice',
+    placeholder: 'none',
+    options: this.setups().map((x) => ({ value: x.id, label: x.name })),
+  }));
   readonly check = signal<ChainCheck | null>(null);
   readonly checking = signal(false);
   readonly problem = signal<string | null>(null);
   readonly verdicts = VERDICT_LABELS;
-  readonly conditions = Object.entries(ITEM_CONDITIONS) as [Condition, string][];
   readonly piece = computed(() => this.pieces().find((p) => p.id === this.itemId()) ?? null);
   /** It is with somebody: then one can only wait for it. */
   readonly away = computed(() => this.piece()?.with ?? null);
@@ -87,8 +130,10 @@ export class LendForm {
   choose(id: string): void {
     this.itemId.set(id);
     const p = this.pieces().find((x) => x.id === id);
-    this.condition.set(p?.condition ?? '');
-    this.along.set(p && canBeLent(p.kind) ? RETURN_LOOKS[p.kind].along.join(', ') : '');
+    this.out.patchValue({
+      condition: p?.condition ?? null,
+      along: p && canBeLent(p.kind) ? [...RETURN_LOOKS[p.kind].along] : [],
+    });
     this.#look();
   }
 
@@ -118,24 +163,22 @@ export class LendForm {
     });
   }
 
-  store(now: boolean, fromOn: string, dueOn: string, note: string): void {
+  store(now: boolean): void {
     const piece = this.piece();
     this.problem.set(null);
-    if (!piece || !this.memberId()) {
-      this.problem.set(
-        `Nothing stored. ${piece ? 'To whom: choose a member' : 'Piece: choose one'}`,
-      );
-      return;
-    }
+    if (!piece || !this.memberId())
+      return this.problem.set(`Not saved. Choose ${piece ? 'a member' : 'an item'}.`);
+    const { fromOn, dueOn, condition, along, note } = this.out.getRawValue();
+    if (now && (!this.out.valid || fromOn === null))
+      return this.problem.set('Not saved. See the marked fields.');
+    if (now && dueOn === null && this.asks() === null)
+      return this.asks.set('No due date: it is never late. Lend it so?');
     const after = this.check()?.after;
     const out: Lending = {
-      fromOn,
-      dueOn: dueOn || null,
-      condition: this.condition() || null,
-      along: this.along()
-        .split(/[,\n]/)
-        .map((x) => x.trim())
-        .filter((x) => x !== ''),
+      fromOn: fromOn ?? this.today(),
+      dueOn,
+      condition,
+      along,
       note: note.trim(),
       checked: after ? { verdict: after.verdict, sentence: after.sentence.slice(0, 400) } : null,
     };

@@ -26,8 +26,8 @@ import { ServerClock } from '../platform/shared/server-clock';
           {{ l.dueOn ? day(l.dueOn) : '' }} <span class="hint screen-only">{{ due() }}</span>
         </dd>
         <dt>Went out</dt>
-        <dd>{{ l.conditionOut ?? 'not said' }}</dd>
-        <dt>Goes along</dt>
+        <dd>{{ l.conditionOut ?? 'not set' }}</dd>
+        <dt>Accessories</dt>
         <dd>{{ l.along.join(', ') || 'nothing' }}</dd>
         @if (l.checked; as c) {
           <dt>Judged</dt>

@@ -19,6 +19,12 @@ import { LendForm } from './lend-form';
 import { LoanCard } from './loan-card';
 import { ReturnCheck } from './return-check';
 import { WorkshopNav } from './workshop-nav';
+import { Fold } from '../platform/kit/fold';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import type { ShortColumn } from '../platform/kit/columns';
 
 /** The form for a loan, the check of a return, or the card. */
 interface Beside {
@@ -28,12 +34,42 @@ interface Beside {
 
 /** What is out, with whom and until when; who waits; what came back and how. */
 @Component({
-  imports: [WorkshopNav, MatButtonModule, RouterLink, LendForm, ReturnCheck, LoanCard],
+  imports: [
+    Field,
+    Cell,
+    Rows,
+    Fold,
+    WorkshopNav,
+    MatButtonModule,
+    RouterLink,
+    LendForm,
+    ReturnCheck,
+    LoanCard,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './loans-page.html',
   styleUrl: './loans-page.scss',
 })
 export class LoansPage {
+  readonly loansPageColumns: readonly ShortColumn[] = [
+    { key: 'tag', name: 'Tag' },
+    { key: 'part', name: 'Part' },
+    { key: 'with', name: 'With' },
+    { key: 'since', name: 'Since' },
+    { key: 'due', name: 'Due' },
+    { key: 'wentOut', name: 'Went out' },
+    { key: 'next', name: 'Next' },
+    { key: 'do', name: 'Do', silent: true },
+  ];
+  readonly whatCameBackColumns: readonly ShortColumn[] = [
+    { key: 'tag', name: 'Tag' },
+    { key: 'from', name: 'From' },
+    { key: 'out', name: 'Out' },
+    { key: 'back', name: 'Back' },
+    { key: 'condition', name: 'Condition' },
+    { key: 'missing', name: 'Missing' },
+    { key: 'tried', name: 'Tried' },
+  ];
   readonly #data = inject(LoansData);
   readonly #clock = inject(ServerClock);
   readonly session = inject(Session);
@@ -50,6 +86,7 @@ export class LoansPage {
     const now = this.open()?.find((l) => l.id === opened.loan?.id);
     return now ? { ...opened, loan: now } : opened;
   });
+  readonly dueMeta: FieldMeta = { label: 'Due date', input: 'day', placeholder: 'not set' };
   readonly day = day;
   readonly tested = TESTED_WORDS;
   readonly today = computed(() => this.#clock.today());
@@ -83,7 +120,7 @@ export class LoansPage {
     if (!b) return '';
     const worse = cameBackWorse(l.conditionOut, b.condition) ? ', worse than it went out' : '';
     const looks = b.looks ? `: ${b.looks}` : '';
-    return `${b.condition ?? 'condition not said'}${worse}${looks}`;
+    return `${b.condition ?? 'condition not set'}${worse}${looks}`;
   }
 
   close(): void {
@@ -115,10 +152,10 @@ export class LoansPage {
     this.load();
   }
 
-  move(l: LoanRow, dueOn: string): void {
+  move(l: LoanRow, dueOn: string | null): void {
     this.#do(
-      this.#data.change(l.id, { dueOn: dueOn || null }, l.rev),
-      () => `${l.label}: ${dueOn ? `due ${day(dueOn)}` : 'no day said'}.`,
+      this.#data.change(l.id, { dueOn }, l.rev),
+      () => `${l.label}: ${dueOn ? `due ${day(dueOn)}` : 'not set'}.`,
     );
   }
   letGo(l: LoanRow): void {

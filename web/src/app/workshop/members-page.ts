@@ -1,4 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  ElementRef,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+  Validators,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -10,27 +25,75 @@ import { MembersData } from './people';
 import { Session } from '../platform/api/session';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { PasswordForm } from './password-form';
+import { Acts } from '../platform/kit/ask';
+import { readyToSend } from '../platform/kit/problems';
 import { WorkshopNav } from './workshop-nav';
+import { Rows } from '../platform/kit/rows';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+
+const ROLE: FieldMeta = {
+  label: 'Role',
+  input: 'choice',
+  options: ROLE_NAMES.map((r) => ({ value: r, label: MEMBER_WORDS[r] })),
+};
 
 /** Who borrows and who signs in: roles, passwords, and who is here no more. */
 @Component({
-  imports: [WorkshopNav, MatButtonModule, RouterLink, PasswordForm],
+  imports: [
+    Field,
+    ReactiveFormsModule,
+    Cell,
+    Rows,
+    WorkshopNav,
+    MatButtonModule,
+    RouterLink,
+    PasswordForm,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './members-page.html',
   styleUrl: './people.scss',
 })
 export class MembersPage {
+  readonly membersPageColumns: readonly ShortColumn[] = [
+    { key: 'member', name: 'Member' },
+    { key: 'role', name: 'Role' },
+    { key: 'signsIn', name: 'Signs in' },
+    { key: 'has', name: 'Has', figure: true },
+    { key: 'do', name: 'Do', silent: true },
+  ];
   readonly #data = inject(MembersData);
+  readonly #acts = inject(Acts);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly session = inject(Session);
   /** Opened to change one's own password. */
   readonly mine = input('', { transform: orEmpty });
   readonly rows = signal<readonly MemberRow[] | null>(null);
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
-  readonly field = signal<{ name: string; why: string } | null>(null);
   /** Whose password is being given: an id, or none. */
   readonly giving = signal<string | null>(null);
-  readonly roles = ROLE_NAMES;
+  readonly form = new FormGroup({
+    name: new FormControl('', { nonNullable: true, validators: Validators.required }),
+    role: new FormControl<Role>('member', { nonNullable: true }),
+    password: new FormControl('', { nonNullable: true }),
+  });
+  readonly fields: readonly (readonly [FieldMeta, FormControl])[] = [
+    [{ label: 'Name', input: 'text', max: 60 }, this.form.controls.name],
+    [ROLE, this.form.controls.role],
+    [
+      {
+        label: 'Password',
+        input: 'password',
+        placeholder: 'none',
+        max: 200,
+        autocomplete: 'new-password',
+      },
+      this.form.controls.password,
+    ],
+  ];
   readonly words = MEMBER_WORDS;
   readonly least = PASSWORD_LEAST;
   readonly people = computed(() => (this.rows() ?? []).filter((m) => !m.builtIn));
@@ -50,23 +113,24 @@ export class MembersPage {
     this.#load();
   }
 
-  add(form: HTMLFormElement, name: string, role: string, password: string): void {
-    this.#begin();
-    const body = {
-      id: v7(),
-      name: name.trim(),
-      role: role as Role,
-      password: password === '' ? null : password,
-    };
-    this.#data.add(body).subscribe({
-      next: (m) => {
-        this.said.set(
-          `${m.name} is a member${m.hasPassword ? ' and can sign in' : '; without a password nobody signs in as them'}.`,
-        );
-        form.reset();
+  roleMeta(m: MemberRow): FieldMeta {
+    return { ...ROLE, label: `Role of ${m.name}` };
+  }
+
+  add(of: FormGroupDirective): void {
+    if (!readyToSend(this.form, this.#el)) return;
+    const { name, role, password } = this.form.getRawValue();
+    const body = { id: v7(), name: name.trim(), role, password: password || null };
+    this.#acts.send(this.form, this.#data.add(body), {
+      line: this.problem,
+      then: (m) => {
+        const signs = m.hasPassword
+          ? ' and can sign in'
+          : '; without a password nobody signs in as them';
+        this.said.set(`${m.name} is a member${signs}.`);
+        of.resetForm();
         this.#load();
       },
-      error: (e: ApiError) => this.#failed(e),
     });
   }
 
@@ -77,7 +141,7 @@ export class MembersPage {
         this.said.set(
           next.active
             ? `${next.name}: ${MEMBER_WORDS[next.role]}.`
-            : `${next.name} was let go and is signed out.`,
+            : `${next.name} was deactivated and is signed out.`,
         );
         this.#load();
         if (next.id === this.session.member()?.id) this.session.look();
@@ -96,22 +160,13 @@ export class MembersPage {
     this.#load();
   }
 
-  role(text: string): Role {
-    return text as Role;
-  }
-
   #begin(): void {
     this.problem.set(null);
     this.said.set(null);
-    this.field.set(null);
   }
 
   #failed(e: ApiError): void {
-    for (const name of ['name', 'password', 'role']) {
-      const why = e.at(name);
-      if (why) this.field.set({ name, why });
-    }
-    this.problem.set(`Nothing stored. ${this.field()?.why ?? e.message}`);
+    this.problem.set(`Not saved. ${e.at('role') ?? e.message}`);
   }
 
   #load(): void {

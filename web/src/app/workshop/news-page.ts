@@ -69,7 +69,7 @@ import { PartsNav } from '../parts/parts-nav';
                   >
                 } @else if (n.draft; as d) {
                   <button mat-flat-button type="button" [disabled]="working()" (click)="release(n)">
-                    Note it as {{ names[d.what].toLowerCase() }} {{ d.variant }}
+                    Add it as {{ names[d.what].toLowerCase() }} {{ d.variant }}
                   </button>
                   <span class="hint"
                     >of {{ d.maker }} {{ d.model }}; then see which setups it touches</span

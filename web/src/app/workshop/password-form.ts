@@ -7,52 +7,42 @@ import {
   input,
   output,
   signal,
-  viewChild,
 } from '@angular/core';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+  Validators,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { PASSWORD_LEAST } from '@ruddy/core/workshop';
 import type { MemberRow } from '@ruddy/core/workshop/contract';
-import type { ApiError } from '../platform/api/api-client';
+import { Acts } from '../platform/kit/ask';
+import { readyToSend } from '../platform/kit/problems';
 import { MembersData } from './people';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** A new password: one's own with the current one, or that of another. */
 @Component({
   selector: 'rb-password-form',
-  imports: [MatButtonModule],
+  imports: [Field, ReactiveFormsModule, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form
       class="add"
+      [formGroup]="form"
+      #of="ngForm"
       [attr.aria-label]="'Password of ' + member().name"
-      (submit)="$event.preventDefault(); give(current()?.nativeElement?.value ?? '', next.value)"
+      (ngSubmit)="give(of)"
     >
       @if (own()) {
-        <label>
-          Current password
-          <input
-            #current
-            type="password"
-            maxlength="200"
-            required
-            autocomplete="current-password"
-          />
-        </label>
+        <rb-field [meta]="currentMeta" [control]="form.controls.current" />
       }
-      <label>
-        New password
-        <input
-          #next
-          type="password"
-          maxlength="200"
-          required
-          autocomplete="new-password"
-          [attr.aria-describedby]="'least-' + member().id"
-        />
-      </label>
-      <button mat-stroked-button type="submit">Store the password</button>
-      <p class="hint" [id]="'least-' + member().id">
-        At least {{ least }} characters. Every session under the old one ends.
-      </p>
+      <rb-field [meta]="nextMeta" [control]="form.controls.password" />
+      <button mat-stroked-button type="submit">Save password</button>
+      <p class="hint">Every session under the old one ends.</p>
       @if (problem(); as why) {
         <p class="problem" role="alert">{{ why }}</p>
       }
@@ -62,30 +52,46 @@ import { MembersData } from './people';
 })
 export class PasswordForm {
   readonly #data = inject(MembersData);
+  readonly #acts = inject(Acts);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly member = input.required<MemberRow>();
   readonly own = input.required<boolean>();
   readonly focus = input(false);
   readonly given = output<string>();
-  readonly current = viewChild<ElementRef<HTMLInputElement>>('current');
-  readonly next = viewChild.required<ElementRef<HTMLInputElement>>('next');
+  readonly form = new FormGroup({
+    current: new FormControl('', { nonNullable: true }),
+    password: new FormControl('', { nonNullable: true, validators: Validators.required }),
+  });
+  readonly currentMeta: FieldMeta = {
+    label: 'Current password',
+    input: 'password',
+    max: 200,
+    autocomplete: 'current-password',
+  };
+  readonly nextMeta: FieldMeta = {
+    label: 'New password',
+    input: 'password',
+    max: 200,
+    autocomplete: 'new-password',
+    help: `At least ${PASSWORD_LEAST} characters`,
+  };
   readonly problem = signal<string | null>(null);
-  readonly least = PASSWORD_LEAST;
 
   constructor() {
     afterNextRender(() => {
-      if (this.focus()) (this.current() ?? this.next()).nativeElement.focus();
+      if (this.focus()) this.#el.querySelector('input')?.focus();
     });
   }
 
-  give(current: string, password: string): void {
-    this.problem.set(null);
-    this.#data.password(this.member().id, { current, password }).subscribe({
-      next: (m) => {
-        for (const f of [this.current(), this.next()]) if (f) f.nativeElement.value = '';
+  give(of: FormGroupDirective): void {
+    if (!readyToSend(this.form, this.#el)) return;
+    const call = this.#data.password(this.member().id, this.form.getRawValue());
+    this.#acts.send(this.form, call, {
+      line: this.problem,
+      then: (m) => {
+        of.resetForm();
         this.given.emit(`${m.name} has a new password; earlier sessions ended.`);
       },
-      error: (e: ApiError) =>
-        this.problem.set(`Nothing stored. ${e.at('password') ?? e.at('current') ?? e.message}`),
     });
   }
 }

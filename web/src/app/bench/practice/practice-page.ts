@@ -27,6 +27,7 @@ import {
 import type { ApiError } from '../../platform/api/api-client';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize } from '../../platform/shared/format';
+import { Fold } from '../../platform/kit/fold';
 
 /** A step as the lists show it. */
 const shown = (s: Practice['steps'][number]) => ({
@@ -37,7 +38,7 @@ const shown = (s: Practice['steps'][number]) => ({
 
 /** One practice: what is complained of, the tests that can be made, what the bench answered; after naming, what was hidden. */
 @Component({
-  imports: [MatButtonModule, RouterLink],
+  imports: [Fold, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './practice-page.html',
   styleUrl: './practice-page.scss',

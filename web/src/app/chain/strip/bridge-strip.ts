@@ -19,6 +19,8 @@ import { copyLine, hopText, nodeText, stripList, summaryText } from './strip-tex
 export type StripTarget = { kind: 'pier'; key: StripNodeKey } | { kind: 'hop'; index: number };
 
 interface StripButton {
+  /** Stays when the words change, so that a button keeps the focus. */
+  key: string;
   target: StripTarget;
   label: string;
   left: number;
@@ -56,6 +58,7 @@ export class BridgeStrip {
     return m.piers.flatMap((p) => {
       const box = BOXES[p.key];
       const pier: StripButton = {
+        key: p.key,
         target: { kind: 'pier', key: p.key },
         label: m.suspicion ? `${nodeText(p)} ${posteriorOf(m, p.key)}.` : nodeText(p),
         left: percent(box.x),
@@ -69,6 +72,7 @@ export class BridgeStrip {
       return [
         pier,
         {
+          key: `hop ${hop.hop.index}`,
           target: { kind: 'hop', index: hop.hop.index },
           label: hopText(hop.hop),
           left: percent(left),

@@ -149,7 +149,7 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
     state === 'blocked'
       ? `blocked: ${value}`
       : named
-        ? `${pinch.certain ? 'pinch' : 'may pinch'}: ${value} usable`
+        ? `${pinch.certain ? 'bottleneck' : 'possible bottleneck'}: ${value} usable`
         : value;
   return {
     index,
@@ -171,7 +171,7 @@ function stripHop(h: Hop, index: number, e: Evaluation, measured: HopMeasure | n
 
 function bottleneckLine(e: Evaluation): string {
   const { pinch, usable } = e.predicted.link;
-  if (!usable) return 'Pinch: not known.';
+  if (!usable) return 'Bottleneck: not known.';
   const noun =
     pinch.part === 'loads'
       ? 'what hangs on the dock'
@@ -179,13 +179,13 @@ function bottleneckLine(e: Evaluation): string {
         ? NOUN[nodeOf(pinch.part)].replace('the ', '')
         : '';
   const broken = e.predicted.link.hops.some((h) => h.state === 'broken');
-  if (broken) return `Pinch: ${noun || 'not known'}, 0.0 Gb/s usable.`;
+  if (broken) return `Bottleneck: ${noun || 'not known'}, 0.0 Gb/s usable.`;
   const rest = pinch.rest ? `; the rest could carry ${rate(pinch.rest)}` : '';
   if (pinch.part === null)
     return pinch.certain
-      ? `Pinch: no single part, ${rate(usable.down)} Gb/s usable.`
-      : `Pinch: not certain, ${rate(usable.down)} Gb/s usable${rest}.`;
-  return `Pinch: ${noun}, ${rate(usable.down)} Gb/s usable${rest}.`;
+      ? `Bottleneck: no single part, ${rate(usable.down)} Gb/s usable.`
+      : `Bottleneck: not certain, ${rate(usable.down)} Gb/s usable${rest}.`;
+  return `Bottleneck: ${noun}, ${rate(usable.down)} Gb/s usable${rest}.`;
 }
 
 function loadsOf(chain: Chain, kind: 'tunnel' | 'direct'): StripLoad[] {

@@ -15,7 +15,7 @@ function stateWord(h: StripHop): string {
   if (h.state === 'unknown') return 'Not known';
   if (h.state === 'waiting' || h.state === 'lost') return h.state === 'lost' ? 'Lost' : 'Waiting';
   if (h.state === 'not used') return 'Not used';
-  return h.pinch ? 'Pinch' : 'Expected';
+  return h.pinch ? 'Bottleneck' : 'Expected';
 }
 
 /** One hop in words, with both directions. */
@@ -39,7 +39,7 @@ export function summaryText(m: StripModel): string {
   const known =
     m.notKnown.length > 0 ? ` ${m.notKnown.length} not known: ${m.notKnown.join(', ')}.` : '';
   const hops = `${m.hops.length} ${m.hops.length === 1 ? 'hop' : 'hops'} from system to card.`;
-  return `${m.name}, ${m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
+  return `${m.name}, ${m.mode === 'toll' ? 'link overhead' : m.mode}. ${m.verdict}. ${hops} ${m.pinchLine}${known}${loads}`;
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
@@ -61,7 +61,7 @@ export function stripList(m: StripModel): string[] {
   ]);
 }
 
-/** One line to paste: "System =53.4= Host port =16.0 pinch= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)". */
+/** One line to paste: "System =53.4= Host port =16.0 bottleneck= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)". */
 export function copyLine(m: StripModel): string {
   const parts = m.piers.map((p, i) => {
     const hop = m.hops.find((h) => h.from === p.key);
@@ -72,7 +72,7 @@ export function copyLine(m: StripModel): string {
       return m.picture ? `${name} -${m.picture.split(' ')[0]} picture- ` : `${name} - `;
     if (!hop) return inside ? `${name} = ` : `${name} `;
     const mark =
-      hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' pinch' : ''}`;
+      hop.state === 'blocked' ? 'blocked' : `${rate(hop.usable)}${hop.pinch ? ' bottleneck' : ''}`;
     return `${name} =${mark}= `;
   });
   return `${parts.join('')} (Gb/s usable, ${m.mode === 'live' ? 'live' : 'expected'})${m.mode === 'toll' ? `; ${tollLine(m)}` : ''}${m.suspicion ? `; ${m.pinchLine}` : ''}`;
@@ -84,8 +84,8 @@ export function bottleneckMoved(before: StripModel, after: StripModel): string |
   const to = bottleneckOf(after);
   if (!to || (from?.part === to.part && from.rate === to.rate)) return null;
   const was = from ? `, was ${from.rate}` : '';
-  if (!from || from.part === to.part) return `Pinch at the ${to.part}: ${to.rate} Gb/s${was}.`;
-  return `Pinch moved from the ${from.part} to the ${to.part}: ${to.rate} Gb/s${was}.`;
+  if (!from || from.part === to.part) return `Bottleneck at the ${to.part}: ${to.rate} Gb/s${was}.`;
+  return `Bottleneck moved from the ${from.part} to the ${to.part}: ${to.rate} Gb/s${was}.`;
 }
 
 function bottleneckOf(m: StripModel): { part: string; rate: string } | null {

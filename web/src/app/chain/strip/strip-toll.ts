@@ -4,8 +4,8 @@ import type { ShownToll } from '../run-toll';
 import type { StripHop, StripModel } from './strip-model';
 
 /** Over the hop that carries it. */
-export const TOLL_LABEL = 'link toll at the pinch';
-const NONE = 'no toll here';
+export const TOLL_LABEL = 'link overhead at the bottleneck';
+const NONE = 'no link overhead here';
 
 function words(t: ShownToll): string {
   if (!t.link) return 'not measured: no pair of runs';
@@ -14,8 +14,8 @@ function words(t: ShownToll): string {
 
 /** The clause of the hop that carries the toll, as it is read out. */
 function clause(t: ShownToll): string {
-  if (!t.link) return 'carries the link toll, not measured: no pair of runs tells it';
-  return `carries the link toll, ${words(t).replace(/ \(±([\d.]+)\)$/, ', give or take $1')}`;
+  if (!t.link) return 'carries the link overhead, not measured: no pair of runs tells it';
+  return `carries the link overhead, ${words(t).replace(/ \(±([\d.]+)\)$/, ', give or take $1')}`;
 }
 
 /** The strip as the page of runs shows it: the toll at the pinch, and on the rope what the way back takes. Everything else stays plain. */
@@ -34,5 +34,7 @@ export function withToll(m: StripModel, t: ShownToll): StripModel {
 /** Both marks in one line, for the slim strip and for copying. */
 export function tollLine(m: StripModel): string {
   const hop = m.hops.find((h) => h.line1 === TOLL_LABEL);
-  return [`Link toll ${hop?.line2 ?? 'not measured'}`, m.rope].filter((s) => s !== '').join('; ');
+  return [`Link overhead ${hop?.line2 ?? 'not measured'}`, m.rope]
+    .filter((s) => s !== '')
+    .join('; ');
 }

@@ -147,11 +147,11 @@ describe('the strip model', () => {
     expect(model(direct).hops.map((h) => `${h.from}-${h.to}`)).toEqual(['system-card']);
   });
 
-  it('names the pinch, its figure and the part that sets it', () => {
+  it('names the bottleneck, its figure and the part that sets it', () => {
     const hop = model(chain()).hops[1];
     expect(hop).toMatchObject({
       line1: 'USB4 20 by the cable · PCIe Gen3 ×4',
-      line2: 'pinch: 16.0 Gb/s usable',
+      line2: 'bottleneck: 16.0 Gb/s usable',
       neckAt: 'cable',
       pinch: true,
     });
@@ -164,7 +164,7 @@ describe('the strip model', () => {
 
   it('summarizes verdict, hops, bottleneck and what is unknown', () => {
     expect(summaryText(model(chain()))).toBe(
-      'Dome desk, expected. Works with care. 3 hops from system to card. Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.',
+      'Dome desk, expected. Works with care. 3 hops from system to card. Bottleneck: cable, 16.0 Gb/s usable; the rest could carry 26.0.',
     );
     expect(summaryText(model(chain({ card: null })))).toContain('2 not known: Dock to Card, card.');
   });
@@ -175,16 +175,16 @@ describe('the strip model', () => {
       chain({ path: [{ key: 'a', spec: { ...wired.path[0]?.spec, lengthMm: 500 } }] }),
     );
     expect(bottleneckMoved(long, short)).toBe(
-      'Pinch moved from the cable to the dock: 26.0 Gb/s, was 16.0.',
+      'Bottleneck moved from the cable to the dock: 26.0 Gb/s, was 16.0.',
     );
     expect(bottleneckMoved(short, short)).toBeNull();
-    expect(bottleneckMoved(model(direct), long)).toBe('Pinch at the cable: 16.0 Gb/s.');
+    expect(bottleneckMoved(model(direct), long)).toBe('Bottleneck at the cable: 16.0 Gb/s.');
     expect(bottleneckMoved(long, model(direct))).toBeNull();
   });
 
   it('copies as one line', () => {
     expect(copyLine(model(chain()))).toBe(
-      'System =53.4= Host port =16.0 pinch= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)',
+      'System =53.4= Host port =16.0 bottleneck= [Cable] = Dock =26.7= Card - Screen (Gb/s usable, expected)',
     );
   });
 });
@@ -214,7 +214,7 @@ describe('measured beside expected', () => {
     const cores = stripPicture(m).map((p) => p.ribbons.filter((r) => r.kind === 'core').length);
     expect(cores).toEqual([0, 2, 1]);
     expect(stripList(m).join(' ')).toContain(
-      'Host port to Dock through cable: expected 16.0 Gb/s, measured 13.9 Gb/s, 87 %, healthy. Pinch.',
+      'Host port to Dock through cable: expected 16.0 Gb/s, measured 13.9 Gb/s, 87 %, healthy. Bottleneck.',
     );
   });
 
@@ -310,8 +310,8 @@ describe.each(CASES)('picture and text say the same: %s', (_name, c) => {
       const word = {
         blocked: 'Blocked.',
         unknown: 'Not known.',
-        range: /(Pinch|Expected)\./,
-        expected: /(Pinch|Expected)\./,
+        range: /(Bottleneck|Expected)\./,
+        expected: /(Bottleneck|Expected)\./,
         waiting: 'Waiting.',
         lost: 'Lost.',
         'not used': 'Not used.',
@@ -392,7 +392,7 @@ describe('the strip on the page', () => {
     expect(stripList(m).join(' ')).toContain("picture goes back to the host's panel");
   });
 
-  it('RU-08 on Runs the strip carries toll and return copy', async () => {
+  it('RU-08 on Runs the strip carries link overhead and return copy', async () => {
     const toll = {
       title: 'T',
       link: { mid: 4.62, lo: 4.3, hi: 4.94, interval: false },
@@ -402,13 +402,13 @@ describe('the strip on the page', () => {
     expect(m.hops.map((h) => h.line1 === TOLL_LABEL)).toEqual([false, true, false]);
     expect(m.hops[1]?.line2).toBe('4.6 ms a frame (±0.3)');
     expect(m.pinchLine).toMatch(
-      /^Link toll 4\.6 ms a frame \(±0\.3\); picture to panel 2\.0 ms\. Pinch: cable/,
+      /^Link overhead 4\.6 ms a frame \(±0\.3\); picture to panel 2\.0 ms\. Bottleneck: cable/,
     );
     const text = stripList(m).join(' ');
-    expect(text).toContain('carries the link toll, 4.6 ms a frame, give or take 0.3');
-    expect(text).toContain('no toll here');
+    expect(text).toContain('carries the link overhead, 4.6 ms a frame, give or take 0.3');
+    expect(text).toContain('no link overhead here');
     expect(text).toContain('Card to the panel: picture to panel 2.0 ms.');
-    expect(copyLine(m)).toContain('; Link toll 4.6 ms');
+    expect(copyLine(m)).toContain('; Link overhead 4.6 ms');
     const fixture = TestBed.createComponent(BridgeStrip);
     fixture.componentRef.setInput('model', m);
     await fixture.whenStable();
@@ -417,10 +417,10 @@ describe('the strip on the page', () => {
     expect(drawn).toContain('picture to panel 2.0 ms');
   });
 
-  it('an unmeasured or bounded toll is said so', () => {
+  it('an unmeasured or bounded link overhead is said so', () => {
     const none = withToll(model(chain()), { title: 'T', link: null, back: null });
     expect(stripList(none).join(' ')).toContain(
-      'carries the link toll, not measured: no pair of runs tells it',
+      'carries the link overhead, not measured: no pair of runs tells it',
     );
     const between = withToll(model(chain()), {
       title: 'T',

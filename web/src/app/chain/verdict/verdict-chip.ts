@@ -19,6 +19,7 @@ import { VERDICT_SHAPES } from './verdict-shapes';
   styles: `
     .chip {
       display: inline-flex;
+      vertical-align: middle;
       align-items: center;
       gap: 6px;
       padding: 2px 10px 2px 6px;

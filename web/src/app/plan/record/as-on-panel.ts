@@ -6,6 +6,9 @@ import { SOFTWARE_NAMES, type SoftwareRole } from '@ruddy/core/parts';
 import { SetupEditor } from '../../setups/setup-editor';
 import { pluralize, day } from '../../platform/shared/format';
 import { ServerClock } from '../../platform/shared/server-clock';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
+import { Fold } from '../../platform/kit/fold';
 
 const nameOf = (role: string) => SOFTWARE_NAMES[role as SoftwareRole]?.toLowerCase() ?? role;
 
@@ -35,19 +38,10 @@ export function changesOf(events: readonly SetupEvent[]): Change[] {
 /** Parts and versions as they were on a day, beside those of now. */
 @Component({
   selector: 'rb-as-on-panel',
+  imports: [Field, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="field">
-      <label for="as-on">As it was on</label>
-      <input
-        #box
-        id="as-on"
-        type="date"
-        [value]="on()"
-        [max]="today()"
-        (change)="typed.set(box.value)"
-      />
-    </div>
+    <rb-field [meta]="onMeta" [value]="on()" (changed)="typed.set($event)" />
     <p role="status">{{ sentence() }}</p>
     @for (r of changed(); track r.what) {
       <p class="changed">
@@ -56,12 +50,11 @@ export function changesOf(events: readonly SetupEvent[]): Change[] {
       </p>
     }
     @if (same().length > 0) {
-      <details>
-        <summary>{{ same().length }} as today</summary>
+      <rb-fold [inner]="true" name="{{ same().length }} as today">
         @for (r of same(); track r.what) {
           <p>{{ r.what }}: {{ r.then || 'not known' }}</p>
         }
-      </details>
+      </rb-fold>
     }
   `,
   styles: `
@@ -73,10 +66,6 @@ export function changesOf(events: readonly SetupEvent[]): Change[] {
       border-left: 4px solid var(--ink);
       padding: 2px 8px;
     }
-    summary {
-      cursor: pointer;
-      min-height: 24px;
-    }
   `,
 })
 export class AsOnPanel {
@@ -85,14 +74,14 @@ export class AsOnPanel {
   readonly events = input.required<readonly SetupEvent[]>();
   /** The day that is shown until a person chooses another. */
   readonly first = input<string | null>(null);
+  readonly onMeta: FieldMeta = { label: 'Compare with', input: 'day' };
   readonly typed = signal<string | null>(null);
   readonly day = day;
   readonly today = computed(() => this.#clock.today());
   readonly on = computed(() => {
     const typed = this.typed();
-    const usable = typed && /^\d{4}-\d{2}-\d{2}$/.test(typed) ? typed : null;
     const oldest = this.events()[this.events().length - 1]?.happenedAt.slice(0, 10);
-    return usable ?? this.first() ?? oldest ?? this.today();
+    return typed ?? this.first() ?? oldest ?? this.today();
   });
   readonly rows = computed(() => {
     const j = this.#editor.judgement();

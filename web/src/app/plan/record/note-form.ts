@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   effect,
   ElementRef,
   inject,
@@ -8,12 +9,21 @@ import {
   output,
   signal,
   untracked,
-  viewChild,
 } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { noteBody, type SetupEvent } from '@ruddy/core/compatibility/contract';
-import type { ApiError } from '../../platform/api/api-client';
+import { Acts } from '../../platform/kit/ask';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
+import { readyToSend, zodForm } from '../../platform/kit/problems';
 import { SetupsData } from '../../setups/setups';
 import { ServerClock } from '../../platform/shared/server-clock';
 import { WordAsks } from '../../platform/shared/word-asks';
@@ -26,49 +36,34 @@ export interface Mending {
 /** A note, and where a photo of it lies. A note may correct an earlier one; both stay. */
 @Component({
   selector: 'rb-note-form',
-  imports: [MatButtonModule, WordAsks],
+  imports: [ReactiveFormsModule, MatButtonModule, Field, WordAsks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>
-      {{
-        corrects() ? 'Correct the note "' + corrects()!.text.slice(0, 40) + '"' : 'Or just a note'
-      }}
+      {{ corrects() ? 'Correct the note "' + corrects()!.text.slice(0, 40) + '"' : 'Add a note' }}
     </h3>
     @if (problem(); as why) {
       <p class="problem" role="alert">{{ why }}</p>
     }
-    <textarea
-      #note
-      rows="2"
-      maxlength="2000"
-      aria-label="Note"
-      (input)="words.set(note.value)"
-      [attr.aria-invalid]="problem() !== null"
-    ></textarea>
-    <rb-word-asks [words]="words()" />
-    <div class="field">
-      <label for="photo">Photo: where it lies</label>
-      <input
-        #photo
-        id="photo"
-        maxlength="300"
-        autocomplete="off"
-        placeholder="a file name or a place; it stays private"
-      />
-    </div>
-    <p class="acts">
-      <button mat-button type="button" (click)="add(note, photo)">
-        {{ corrects() ? 'Store the correction' : 'Add the note' }}
-      </button>
-      @if (corrects()) {
-        <button mat-button type="button" (click)="left.emit()">Leave it</button>
-      }
-    </p>
+    <form [formGroup]="form" #of="ngForm" (ngSubmit)="add(of)" aria-label="Note">
+      <rb-field [meta]="text" [control]="form.controls.text" />
+      <rb-word-asks [words]="words()" />
+      <rb-field [meta]="photo" [control]="form.controls.photo" />
+      <p class="acts">
+        <button mat-stroked-button type="submit">
+          {{ corrects() ? 'Save correction' : 'Add note' }}
+        </button>
+        @if (corrects()) {
+          <button mat-button type="button" (click)="left.emit()">Cancel</button>
+        }
+      </p>
+    </form>
   `,
   styles: `
-    :host {
+    :host,
+    form {
       display: grid;
-      gap: 4px;
+      gap: 8px;
     }
     .acts {
       display: flex;
@@ -79,46 +74,56 @@ export interface Mending {
 export class NoteForm {
   readonly #data = inject(SetupsData);
   readonly #clock = inject(ServerClock);
+  readonly #acts = inject(Acts);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly setupId = input.required<string>();
   readonly corrects = input<Mending | null>(null);
   readonly stored = output<SetupEvent[]>();
   readonly left = output();
-  readonly words = signal('');
+  readonly text: FieldMeta = { label: 'Note', input: 'area', max: 2000 };
+  readonly photo: FieldMeta = {
+    label: 'Photo',
+    input: 'text',
+    max: 300,
+    placeholder: 'a file name or a place',
+    help: 'Stays private',
+  };
+  readonly form = new FormGroup(
+    {
+      text: new FormControl('', { nonNullable: true }),
+      photo: new FormControl('', { nonNullable: true }),
+    },
+    { validators: zodForm(noteBody, (raw: object) => this.#body(raw, null)) },
+  );
+  readonly #raw = toSignal(this.form.valueChanges);
+  readonly words = computed(() => this.#raw()?.text ?? '');
   readonly problem = signal<string | null>(null);
-  readonly box = viewChild.required<ElementRef<HTMLTextAreaElement>>('note');
 
   constructor() {
     effect(() => {
       const c = this.corrects();
       if (!c) return;
       untracked(() => {
-        const box = this.box().nativeElement;
-        box.value = c.text;
-        this.words.set(c.text);
-        box.focus();
+        this.form.patchValue({ text: c.text });
+        this.#el.querySelector('textarea')?.focus();
       });
     });
   }
 
-  add(box: HTMLTextAreaElement, photo: HTMLInputElement): void {
-    const body = noteBody.safeParse({
-      id: v7(),
-      text: box.value,
-      happenedOn: this.#clock.today(),
-      photo: photo.value,
-      corrects: this.corrects()?.id ?? null,
-    });
-    if (!body.success)
-      return this.problem.set(`Nothing stored. ${body.error.issues[0]?.message ?? ''}`);
-    this.#data.addNote(this.setupId(), body.data).subscribe({
-      next: (r) => {
-        box.value = '';
-        photo.value = '';
-        this.words.set('');
-        this.problem.set(null);
+  add(of: FormGroupDirective): void {
+    if (!readyToSend(this.form, this.#el)) return;
+    const body = noteBody.parse(this.#body(this.form.getRawValue(), this.corrects()?.id ?? null));
+    this.#acts.send(this.form, this.#data.addNote(this.setupId(), body), {
+      line: this.problem,
+      done: 'Note added.',
+      then: (r) => {
+        of.resetForm();
         this.stored.emit(r.items);
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
+  }
+
+  #body(raw: object, corrects: string | null): unknown {
+    return { ...raw, id: v7(), happenedOn: this.#clock.today(), corrects };
   }
 }

@@ -3,6 +3,7 @@ import {
   Component,
   computed,
   effect,
+  ElementRef,
   inject,
   input,
   output,
@@ -10,19 +11,26 @@ import {
   untracked,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { FormControl, FormGroup, ReactiveFormsModule } from '@angular/forms';
+import {
+  FormControl,
+  FormGroup,
+  type FormGroupDirective,
+  ReactiveFormsModule,
+} from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import { MatFormFieldModule } from '@angular/material/form-field';
-import { MatInputModule } from '@angular/material/input';
-import { MatSelectModule } from '@angular/material/select';
 import { v7 } from 'uuid';
 import { type Outcome, OUTCOMES } from '@ruddy/core/base';
-import { PROVENANCE_LABELS, PROVENANCES, VERSION_LABELS } from '@ruddy/core/compatibility';
+import { PROVENANCE_LABELS, type PROVENANCES, VERSION_LABELS } from '@ruddy/core/compatibility';
 import { outcomeBody } from '@ruddy/core/compatibility/contract';
-import type { ApiError } from '../../platform/api/api-client';
-import { SetupsData } from '../../setups/setups';
+import { Acts } from '../../platform/kit/ask';
+import { Field } from '../../platform/kit/field';
+import { Fold } from '../../platform/kit/fold';
+import { optionsOf, type FieldMeta } from '../../platform/kit/meta';
+import { readyToSend, zodForm } from '../../platform/kit/problems';
+import { day } from '../../platform/shared/format';
 import { ServerClock } from '../../platform/shared/server-clock';
 import { WordAsks } from '../../platform/shared/word-asks';
+import { SetupsData } from '../../setups/setups';
 
 export const OUTCOME_WORDS: Record<Outcome, string> = {
   works: 'Works',
@@ -38,18 +46,19 @@ export interface Correction {
 }
 
 const VERSION_KEYS = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS)[];
+const text = () => new FormControl('', { nonNullable: true });
+const lines = () => new FormControl<string[]>([], { nonNullable: true });
+
+/** What of the form is not as the request has it. */
+interface Raw {
+  readonly versions: Readonly<Record<string, string>>;
+  readonly confidence: number | null;
+}
 
 /** Log what happened: result, day, versions, what was seen and tried, and how it is known. */
 @Component({
   selector: 'rb-outcome-form',
-  imports: [
-    ReactiveFormsModule,
-    MatButtonModule,
-    MatFormFieldModule,
-    MatInputModule,
-    MatSelectModule,
-    WordAsks,
-  ],
+  imports: [ReactiveFormsModule, MatButtonModule, WordAsks, Field, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './outcome-form.html',
   styleUrl: './outcome-form.scss',
@@ -57,42 +66,58 @@ const VERSION_KEYS = Object.keys(VERSION_LABELS) as (keyof typeof VERSION_LABELS
 export class OutcomeForm {
   readonly #data = inject(SetupsData);
   readonly #clock = inject(ServerClock);
+  readonly #el = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  readonly acts = inject(Acts);
   readonly setupId = input.required<string>();
   readonly corrects = input<Correction | null>(null);
   readonly stored = output();
   readonly left = output();
-
-  readonly outcomes = OUTCOMES;
   readonly words = OUTCOME_WORDS;
-  readonly provenances = PROVENANCES;
-  readonly provenanceWords = PROVENANCE_LABELS;
-  readonly versionKeys = VERSION_KEYS;
-  readonly versionWords = VERSION_LABELS;
-  readonly sending = signal(false);
-  readonly errors = signal<ReadonlyMap<string, string>>(new Map());
-  readonly problem = computed(() => {
-    const all = [...this.errors().values()];
-    return all.length === 0
-      ? null
-      : `Nothing stored. ${all[0] ?? ''}${all.length > 1 ? `; ${all.length - 1} more` : ''}`;
-  });
+  readonly day = day;
+  readonly problem = signal<string | null>(null);
   /** Made once a form: sending it twice stores it once. */
   #id = v7();
 
-  readonly form = new FormGroup({
-    outcome: new FormControl<Outcome | ''>('', { nonNullable: true }),
-    happenedOn: new FormControl(this.#clock.today(), { nonNullable: true }),
-    symptoms: new FormControl('', { nonNullable: true }),
-    fixes: new FormControl('', { nonNullable: true }),
-    provenance: new FormControl<(typeof PROVENANCES)[number]>('own', { nonNullable: true }),
-    confidence: new FormControl('100', { nonNullable: true }),
-    note: new FormControl('', { nonNullable: true }),
-    versions: new FormGroup(
-      Object.fromEntries(VERSION_KEYS.map((k) => [k, new FormControl('', { nonNullable: true })])),
-    ),
+  readonly form = new FormGroup(
+    {
+      outcome: new FormControl<Outcome | null>(null),
+      happenedOn: new FormControl<string | null>(this.#clock.today()),
+      provenance: new FormControl<(typeof PROVENANCES)[number]>('own', { nonNullable: true }),
+      confidence: new FormControl<number | null>(100),
+      symptoms: lines(),
+      fixes: lines(),
+      note: text(),
+      versions: new FormGroup(Object.fromEntries(VERSION_KEYS.map((k) => [k, text()]))),
+    },
+    { validators: zodForm(outcomeBody, (raw: Raw) => bodyOf(raw, this.#id, null)) },
+  );
+  readonly c = this.form.controls;
+  readonly outcome: FieldMeta = {
+    label: 'What happened',
+    input: 'toggle',
+    options: OUTCOMES.map((o) => ({ value: o, label: OUTCOME_WORDS[o] })),
+  };
+  readonly top: readonly (readonly [string, FieldMeta, FormControl])[] = [
+    ['on', { label: 'Date', input: 'day' }, this.c.happenedOn],
+    [
+      'known',
+      { label: 'Source', input: 'choice', options: optionsOf(PROVENANCE_LABELS) },
+      this.c.provenance,
+    ],
+    ['sure', { label: 'Confidence', input: 'number', unit: '%' }, this.c.confidence],
+  ];
+  readonly seen: FieldMeta = { label: 'Symptoms', input: 'lines' };
+  readonly changed: FieldMeta = { label: 'Changes made', input: 'lines' };
+  readonly note: FieldMeta = { label: 'Private note', input: 'area' };
+  readonly versions = VERSION_KEYS.map((k) => {
+    const meta: FieldMeta = { label: VERSION_LABELS[k], input: 'text', placeholder: 'not noted' };
+    return [k, meta, this.c.versions.controls[k] ?? text()] as const;
   });
-
-  readonly noteWords = toSignal(this.form.controls.note.valueChanges, { initialValue: '' });
+  readonly #raw = toSignal(this.form.valueChanges);
+  readonly noted = computed(
+    () => Object.values(this.#raw()?.versions ?? {}).filter((v) => v !== '').length,
+  );
+  readonly noteWords = computed(() => this.#raw()?.note ?? '');
 
   constructor() {
     effect(() => {
@@ -102,65 +127,40 @@ export class OutcomeForm {
     });
   }
 
-  send(event: Event): void {
-    event.preventDefault();
-    const v = this.form.getRawValue();
-    const lines = (s: string) =>
-      s
-        .split('\n')
-        .map((l) => l.trim())
-        .filter((l) => l !== '');
-    const percent = Number(v.confidence.replace(',', '.'));
-    const parsed = outcomeBody.safeParse({
-      id: this.#id,
-      outcome: v.outcome,
-      happenedOn: v.happenedOn,
-      versions: Object.fromEntries(Object.entries(v.versions).filter(([, s]) => s.trim() !== '')),
-      symptoms: lines(v.symptoms),
-      fixes: lines(v.fixes),
-      provenance: v.provenance,
-      confidence: percent / 100,
-      note: v.note,
-      corrects: this.corrects()?.id ?? null,
-    });
-    if (!parsed.success) {
-      const named: Record<string, string> = {
-        outcome: 'Outcome: choose one of the four',
-        confidence: 'Confidence: from 0 to 100 %',
-        happenedOn: 'Day: a date like 2026-11-03',
-      };
-      this.errors.set(
-        new Map(
-          parsed.error.issues.map((i) => [
-            String(i.path[0] ?? ''),
-            named[String(i.path[0])] ?? i.message,
-          ]),
-        ),
-      );
-      return;
-    }
-    this.errors.set(new Map());
-    this.sending.set(true);
-    this.#data
-      .addOutcome(this.setupId(), parsed.data as Parameters<SetupsData['addOutcome']>[1])
-      .subscribe({
-        next: () => {
-          this.sending.set(false);
-          this.#id = v7();
-          this.form.reset();
-          this.form.patchValue({ happenedOn: this.#clock.today() });
-          this.stored.emit();
-        },
-        error: (e: ApiError) => {
-          this.sending.set(false);
-          this.errors.set(
-            new Map(
-              e.problem.errors?.map((x) => [x.path, x.message] as const) ?? [
-                ['', e.problem.detail ? `${e.problem.title}. ${e.problem.detail}` : e.message],
-              ],
-            ),
-          );
-        },
-      });
+  /** Brings the form into view, with the focus on its first field. */
+  show(): void {
+    this.#el.scrollIntoView({ block: 'start' });
+    this.#el.querySelector<HTMLElement>('button')?.focus({ preventScroll: true });
   }
+
+  send(of: FormGroupDirective): void {
+    this.problem.set(null);
+    if (!readyToSend(this.form, this.#el))
+      return this.problem.set('Not saved. See the marked fields.');
+    const body = outcomeBody.parse(
+      bodyOf(this.form.getRawValue(), this.#id, this.corrects()?.id ?? null),
+    );
+    this.acts.send(this.form, this.#data.addOutcome(this.setupId(), body), {
+      line: this.problem,
+      done: `Logged: ${OUTCOME_WORDS[body.outcome].toLowerCase()}, ${day(body.happenedOn)}.`,
+      then: () => {
+        this.#id = v7();
+        of.resetForm();
+        this.form.patchValue({ happenedOn: this.#clock.today(), confidence: 100 });
+        this.stored.emit();
+      },
+    });
+  }
+}
+
+/** Request body of the form; versions not noted are left out. */
+function bodyOf(raw: Raw, id: string, corrects: string | null): unknown {
+  const noted = Object.entries(raw.versions).filter(([, s]) => s.trim() !== '');
+  return {
+    ...raw,
+    id,
+    corrects,
+    versions: Object.fromEntries(noted),
+    confidence: raw.confidence === null ? null : raw.confidence / 100,
+  };
 }

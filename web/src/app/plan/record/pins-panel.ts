@@ -1,14 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { pinAll, pinsLeft } from '@ruddy/core/bring-up';
 import { pinWords } from '@ruddy/core/compatibility/text';
 import { SOFTWARE_NAMES, SOFTWARE_ROLES, type SoftwareRole } from '@ruddy/core/parts';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
 import { SetupEditor } from '../../setups/setup-editor';
 
 /** Versions this setup should stay at, each with its reason; Plan, Bring-up and Releases say so before one is left. */
 @Component({
   selector: 'rb-pins-panel',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ul>
@@ -20,8 +23,8 @@ import { SetupEditor } from '../../setups/setup-editor';
             <span>{{ p.left }}</span>
           }
           <button
+            mat-button
             type="button"
-            class="link"
             [attr.aria-label]="'Release the pin of ' + p.name"
             (click)="release(p.role)"
           >
@@ -34,30 +37,12 @@ import { SetupEditor } from '../../setups/setup-editor';
     </ul>
     @if (free().length > 0) {
       <div class="row">
-        <select #role aria-label="Version to pin">
-          @for (f of free(); track f.role) {
-            <option [value]="f.role">{{ f.name }} {{ f.version }}</option>
-          }
-        </select>
-        <input
-          #why
-          maxlength="300"
-          autocomplete="off"
-          aria-label="Why it should stay"
-          placeholder="why it should stay"
-        />
+        <rb-field [meta]="version()" [control]="form.controls.role" />
+        <rb-field class="why" [meta]="why" [control]="form.controls.why" />
       </div>
       <p class="row">
-        <button
-          mat-stroked-button
-          type="button"
-          (click)="pin(role.value, why.value); why.value = ''"
-        >
-          Pin it
-        </button>
-        <button mat-button type="button" (click)="all(why.value); why.value = ''">
-          Pin all versions of now
-        </button>
+        <button mat-stroked-button type="button" (click)="pin()">Pin</button>
+        <button mat-button type="button" (click)="all()">Pin all current versions</button>
       </p>
     } @else if (pins().length === 0) {
       <p class="hint">No version is noted yet: note them on Plan or at a step of Bring-up.</p>
@@ -85,7 +70,7 @@ import { SetupEditor } from '../../setups/setup-editor';
       flex-wrap: wrap;
       gap: 8px;
     }
-    .row input {
+    .row rb-field {
       flex: 1;
       min-width: 160px;
     }
@@ -123,20 +108,39 @@ export class PinsPanel {
     }));
   });
 
-  pin(role: string, reason: string): void {
+  readonly version = computed<FieldMeta>(() => ({
+    label: 'Version to pin',
+    input: 'choice',
+    options: this.free().map((f) => ({ value: f.role, label: `${f.name} ${f.version}` })),
+  }));
+  readonly why: FieldMeta = {
+    label: 'Reason',
+    input: 'text',
+    max: 300,
+    placeholder: 'why it should stay',
+  };
+  readonly form = new FormGroup({
+    role: new FormControl<SoftwareRole | null>(null),
+    why: new FormControl('', { nonNullable: true }),
+  });
+
+  pin(): void {
     const f = this.editor.fields();
-    const version = f?.installed[role as SoftwareRole];
-    if (!f || !version) return;
+    const { role, why } = this.form.getRawValue();
+    const version = role && f?.installed[role];
+    if (!f || !role || !version) return this.said.set('Not pinned. Choose a version.');
     this.editor.change({
-      pins: [...f.pins, { role: role as SoftwareRole, version, reason: reason.trim() }],
+      pins: [...f.pins, { role, version, reason: why.trim() }],
     });
-    this.said.set(`Pinned: ${SOFTWARE_NAMES[role as SoftwareRole]} ${version}.`);
+    this.said.set(`Pinned: ${SOFTWARE_NAMES[role]} ${version}.`);
+    this.form.reset();
   }
 
-  all(reason: string): void {
+  all(): void {
     const f = this.editor.fields();
     if (!f) return;
-    this.editor.change({ pins: pinAll(f.pins, f.installed, reason.trim()) });
+    this.editor.change({ pins: pinAll(f.pins, f.installed, this.form.getRawValue().why.trim()) });
+    this.form.reset();
     this.said.set('All versions that are noted are pinned.');
   }
 

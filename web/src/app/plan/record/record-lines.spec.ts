@@ -64,7 +64,7 @@ describe('CO-01 facts in words', () => {
       'Card driver: not known to 41.2',
       'version',
     ],
-    ['struck', { reason: 'typed wrongly' }, 'Taken back: typed wrongly', 'note'],
+    ['struck', { reason: 'typed wrongly' }, 'Deleted: typed wrongly', 'note'],
     [
       'price',
       { part: 'Quillmere D-4', minor: 19900, currency: 'EUR', condition: 'used' },
@@ -105,7 +105,7 @@ describe('CO-01 facts in words', () => {
     const third = event('note', { text: 'c' }, { corrects: second.id });
     const lost = event('struck', { reason: 'x' }, { corrects: 'nowhere' });
     const lines = linesOf([lost, third, second, first], (id) => id);
-    expect(lines.map((l) => l.what)).toEqual(['Taken back: x', 'a']);
+    expect(lines.map((l) => l.what)).toEqual(['Deleted: x', 'a']);
     expect(lines[1]?.corrections[0]?.what).toBe('b');
     expect(lines[1]?.corrections[0]?.corrections[0]?.what).toBe('c');
   });

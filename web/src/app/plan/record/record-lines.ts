@@ -218,7 +218,7 @@ export function lineOf(e: SetupEvent, title: (id: StepId) => string): Said {
     case 'ended':
       return endedLine(b);
     case 'struck':
-      return plain('Taken back', 'note', `Taken back: ${text(b, 'reason')}`);
+      return plain('Deleted', 'note', `Deleted: ${text(b, 'reason')}`);
     case 'good':
       return goodLine(b);
     case 'run':

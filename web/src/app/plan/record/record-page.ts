@@ -10,13 +10,16 @@ import {
   input,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Router, RouterLink } from '@angular/router';
 import { sinceGood } from '@ruddy/core/bring-up';
 import { sinceWords } from '@ruddy/core/bring-up/text';
 import type { SetupEvent } from '@ruddy/core/compatibility/contract';
 import { installedWords } from '@ruddy/core/setups/text';
+import { Acts } from '../../platform/kit/ask';
 import type { ApiError } from '../../platform/api/api-client';
 import { BringUpRun } from '../../bring-up/bring-up-run';
 import { LinkReadings } from '../../bring-up/link-readings';
@@ -44,6 +47,7 @@ const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good', 'us
     TakeBack,
     UsedPanel,
     MatButtonModule,
+    MatButtonToggleModule,
     RouterLink,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,13 +57,14 @@ const STRIKABLE: readonly string[] = ['reading', 'version', 'ended', 'good', 'us
 export class RecordPage {
   readonly #data = inject(SetupsData);
   readonly #router = inject(Router);
+  readonly #acts = inject(Acts);
   readonly #run = inject(BringUpRun);
   readonly #readings = inject(LinkReadings);
   readonly editor = inject(SetupEditor);
   readonly show = input<string>();
+  readonly outcomeForm = viewChild(OutcomeForm);
   readonly events = signal<SetupEvent[] | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly said = signal<string | null>(null);
   readonly correcting = signal<Correction | null>(null);
   readonly mending = signal<Mending | null>(null);
   readonly day = day;
@@ -77,7 +82,7 @@ export class RecordPage {
   readonly headline = computed(() => {
     const counting = this.lines()
       .filter((l) => l.outcome)
-      .flatMap(standing);
+      .flatMap(currentLines);
     const last = counting[0];
     if (this.events() === null) return 'Reading the record …';
     if (!last) return '0 outcomes logged for this setup yet.';
@@ -128,13 +133,11 @@ export class RecordPage {
 
   stored(): void {
     this.correcting.set(null);
-    this.said.set('Logged.');
     this.editor.refresh();
     this.#again();
   }
 
   used(): void {
-    this.said.set('Hours noted.');
     this.#again();
   }
 
@@ -150,7 +153,7 @@ export class RecordPage {
       outcome: l.outcome,
       happenedOn: l.event.happenedAt.slice(0, 10),
     });
-    queueMicrotask(() => document.querySelector<HTMLElement>('rb-outcome-form input')?.focus());
+    this.outcomeForm()?.show();
   }
 
   mend(l: Line): void {
@@ -164,7 +167,7 @@ export class RecordPage {
   strike(l: Line, reason: string): void {
     this.#fact(
       (id) => this.#data.retract(id, { corrects: l.event.id, reason }),
-      'Taken back; both stay on record.',
+      'Deleted; both stay on record.',
     );
   }
 
@@ -175,15 +178,13 @@ export class RecordPage {
   #fact(store: (id: string) => Observable<BringUp>, words: string): void {
     const id = this.id();
     if (!id) return;
-    store(id).subscribe({
-      next: () => {
-        this.problem.set(null);
-        this.said.set(words);
+    this.#acts.run(store(id), {
+      done: words,
+      then: () => {
         this.#run.reload();
         this.#readings.reload();
         this.#again();
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
     });
   }
 
@@ -201,6 +202,6 @@ export class RecordPage {
 }
 
 /** The outcome of a line that counts: its newest correction, or itself. */
-function standing(l: Line): Line[] {
-  return l.corrections.length === 0 ? [l] : l.corrections.flatMap(standing);
+function currentLines(l: Line): Line[] {
+  return l.corrections.length === 0 ? [l] : l.corrections.flatMap(currentLines);
 }

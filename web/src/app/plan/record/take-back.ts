@@ -1,44 +1,36 @@
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
+import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import { Choice } from '../../platform/shared/choice';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
 
-const REASONS = ['typed wrongly', 'another setup', 'did not happen so'].map((r) => ({
-  value: r,
-  label: r,
-}));
+const REASONS = ['typed wrongly', 'another setup', 'did not happen so'];
 
 /** Take a fact back, with a reason: chosen, or in words. Both stay on record. */
 @Component({
   selector: 'rb-take-back',
-  imports: [Choice, MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (!open()) {
       <button
+        mat-button
         type="button"
-        class="link"
         (click)="open.set(true)"
-        [attr.aria-label]="'Take back ' + what()"
+        [attr.aria-label]="'Delete ' + what()"
       >
-        Take back
+        Delete
       </button>
     } @else {
       <div class="box">
-        <p class="hint">It stays on record and no longer counts. Why?</p>
-        <rb-choice label="Why it is taken back" [options]="reasons" (chosen)="say($event)" />
+        <p class="hint">It stays on record and no longer counts.</p>
+        <rb-field [meta]="meta" [control]="reason" />
         <div class="own">
-          <input
-            #words
-            aria-label="Why, in words"
-            maxlength="300"
-            autocomplete="off"
-            (keydown.enter)="say(words.value)"
-          />
-          <button mat-stroked-button type="button" (click)="say(words.value)">Take it back</button>
-          <button mat-button type="button" (click)="open.set(false)">Leave it</button>
+          <button mat-stroked-button type="button" (click)="say()">Delete</button>
+          <button mat-button type="button" (click)="open.set(false)">Cancel</button>
         </div>
         @if (empty()) {
-          <p class="problem" role="alert">Reason: say why it is taken back</p>
+          <p class="problem" role="alert">Not deleted. Enter a reason.</p>
         }
       </div>
     }
@@ -62,10 +54,17 @@ export class TakeBack {
   readonly said = output<string>();
   readonly open = signal(false);
   readonly empty = signal(false);
-  readonly reasons = REASONS;
+  readonly reason = new FormControl('', { nonNullable: true });
+  readonly meta: FieldMeta = {
+    label: 'Reason',
+    input: 'suggest',
+    max: 300,
+    options: REASONS.map((r) => ({ value: r, label: r })),
+    placeholder: 'typed wrongly, …',
+  };
 
-  say(words: string | null): void {
-    const reason = (words ?? '').trim();
+  say(): void {
+    const reason = this.reason.value.trim();
     this.empty.set(reason === '');
     if (reason === '') return;
     this.open.set(false);

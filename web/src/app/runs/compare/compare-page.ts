@@ -24,6 +24,8 @@ import { SetupsData } from '../../setups/setups';
 import { MAX_ASIDE, ComparisonList } from '../../setups/comparison-list';
 import { Keys } from '../../platform/shell/keys';
 import { pluralize, orEmpty } from '../../platform/shared/format';
+import { Fold } from '../../platform/kit/fold';
+import { MatButtonModule } from '@angular/material/button';
 
 interface Plan extends ComparedPlan {
   readonly setup: Setup;
@@ -41,7 +43,7 @@ const NODE_LINES: Record<StripNodeKey, readonly string[]> = {
 
 /** Plans side by side: what differs first, what is equal folded; one scale for all strips. The first plan is the base. */
 @Component({
-  imports: [RouterLink, BridgeStrip, AnswerList],
+  imports: [MatButtonModule, Fold, RouterLink, BridgeStrip, AnswerList],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare-page.html',
   styleUrl: './compare-page.scss',

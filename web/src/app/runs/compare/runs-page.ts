@@ -45,12 +45,13 @@ import { toCsv } from '../../platform/shared/csv';
 import { download } from '../../platform/shared/download';
 import { pluralize, orEmpty } from '../../platform/shared/format';
 import { StatedPanel } from './stated-panel';
+import { Fold } from '../../platform/kit/fold';
 
 const ms = (fps: number) => 1000 / fps;
 
 /** Runs held against one another: pairs and grids over what they differ in, each cell with its three percentages, its interval, and what is unlike. */
 @Component({
-  imports: [RouterLink, MatButtonModule, StatedPanel, RunForm],
+  imports: [Fold, RouterLink, MatButtonModule, StatedPanel, RunForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -156,7 +157,7 @@ export class CompareRunsPage {
         : 'The runs could not be read; 0 are compared.';
     const g = this.grid();
     if (runs.length < 2 || g.columns.length < 2)
-      return `${pluralize(runs.length, 'run')} in the tray; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
+      return `${pluralize(runs.length, 'run')} in the comparison list; a comparison needs two that differ in ${FACTS[this.columnBy()].toLowerCase()}.`;
     const words = g.columns.slice(1).map((name, i) => {
       const compared = g.cells.flatMap((row) => row[i + 1]?.compared ?? []);
       if (compared.length === 0) return `${name} has no cell beside the base`;

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/c
 import { type Meaning, statedPercent, threeWays } from '@ruddy/core/runs';
 import { lostText } from '@ruddy/core/runs/text';
 import { readNumber } from '../../platform/shared/format';
+import { Fold } from '../../platform/kit/fold';
 
 const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
   faster: (a, b) => `${b} is so much faster than ${a}`,
@@ -12,10 +13,10 @@ const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
 /** Somebody states two figures and a percentage: what does it mean, and does it follow? */
 @Component({
   selector: 'rb-stated-panel',
+  imports: [Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <details class="fold">
-      <summary>Check a percentage somebody states</summary>
+    <rb-fold name="Check a percentage somebody states">
       <p class="row">
         <label>First, frames/s <input inputmode="decimal" #a (input)="first.set(a.value)" /></label>
         <label
@@ -24,7 +25,7 @@ const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
         <label>Stated, % <input inputmode="decimal" #p (input)="percent.set(p.value)" /></label>
       </p>
       <p role="status">{{ words() }}</p>
-    </details>
+    </rb-fold>
   `,
   styles: `
     .row {

@@ -1,7 +1,13 @@
 import type { CompatRow } from '@ruddy/core/compatibility/contract';
 import { COLUMNS } from './compat-columns';
-import { compatCsv } from './compat-export';
+import { toCsv } from '../platform/shared/csv';
 
+/** The file that the table hands over: every column, shown or not. */
+const compatCsv = (rows: readonly CompatRow[]) =>
+  toCsv(
+    COLUMNS.map((c) => c.name),
+    rows.map((r) => COLUMNS.map((c) => c.text(r))),
+  );
 const row: CompatRow = {
   key: '["a"]',
   host: '=1+1',

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import type { ShareReport } from '@ruddy/core/workshop/contract';
-import type { ApiError } from '../platform/api/api-client';
+import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 import { CatalogueData } from '../parts/catalogue';
 import { download } from '../platform/shared/download';
 
@@ -13,14 +13,12 @@ export interface ShareInput {
 
 /** What leaves with a share file and what stays here, before the act. */
 @Component({
-  imports: [MatDialogModule, MatButtonModule],
+  imports: [MatDialogModule, MatButtonModule, MatCheckboxModule, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Share {{ data.name }}</h2>
     <mat-dialog-content>
-      @if (problem(); as why) {
-        <p class="problem" role="alert">{{ why }}</p>
-      }
+      <rb-state [of]="asked" what="what the setup holds" />
       @if (report(); as r) {
         <h3>Leaves with the file: {{ leaves() }}</h3>
         <ul>
@@ -34,23 +32,20 @@ export interface ShareInput {
             <li>{{ l.n }} {{ l.what }}</li>
           }
         </ul>
-        <label
-          ><input type="checkbox" #box [checked]="prices()" (change)="prices.set(box.checked)" />
-          prices offered and what was said of the money leave too</label
-        >
+        <mat-checkbox [checked]="prices()" (change)="prices.set($event.checked)">
+          Include prices offered and what was said of the cost
+        </mat-checkbox>
         <p class="hint">
           The file is JSON in the format of the export; another workshop opens it on its Setups
           page.
         </p>
-      } @else {
-        <p>Looking at what the setup holds …</p>
       }
     </mat-dialog-content>
     <mat-dialog-actions>
       <button mat-flat-button type="button" [disabled]="report() === null" (click)="save()">
-        Save the share file
+        Download share file
       </button>
-      <button mat-button type="button" mat-dialog-close>Keep it here</button>
+      <button mat-button type="button" mat-dialog-close>Cancel</button>
     </mat-dialog-actions>
   `,
   styles: `
@@ -65,30 +60,24 @@ export interface ShareInput {
 })
 export class ShareDialog {
   readonly #catalogue = inject(CatalogueData);
+  readonly #acts = inject(Acts);
   readonly #ref = inject<MatDialogRef<ShareDialog, boolean>>(MatDialogRef);
   readonly data = inject<ShareInput>(MAT_DIALOG_DATA);
-  readonly report = signal<ShareReport | null>(null);
+  readonly asked = ask(() => this.#catalogue.shareReport(this.data.id));
+  readonly report = computed(() => valueOf(this.asked) ?? null);
   readonly prices = signal(false);
-  readonly problem = signal<string | null>(null);
   readonly leaves = computed(() => (this.report()?.leaves ?? []).filter((l) => l.n > 0).length);
   readonly stays = computed(() => (this.report()?.stays ?? []).filter((l) => l.n > 0).length);
 
-  constructor() {
-    this.#catalogue.shareReport(this.data.id).subscribe({
-      next: (r) => this.report.set(r),
-      error: (e: ApiError) => this.problem.set(`Nothing left: ${e.message}`),
-    });
-  }
-
   save(): void {
-    this.#catalogue.shareFile(this.data.id, this.prices()).subscribe({
-      next: (bundle) => {
+    this.#acts.run(this.#catalogue.shareFile(this.data.id, this.prices()), {
+      failed: 'Not downloaded.',
+      then: (bundle) => {
         const name =
           this.data.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'setup';
         download(`${name}.json`, 'application/json', JSON.stringify(bundle, null, 1));
         this.#ref.close(true);
       },
-      error: (e: ApiError) => this.problem.set(`Nothing left: ${e.message}`),
     });
   }
 }
