@@ -48,7 +48,7 @@ describe('BE-01 a bench in the browser', () => {
     const rig = await setupId('Sky survey rig');
     await w.page.waitForSelector(`#lay-setup option[value="${rig}"]`);
     await w.page.select('#lay-setup', rig);
-    await w.click('Lay it out');
+    await w.click('Create bench');
     await w.sees('Nothing plugged: 0 of 1 cables in, 0 of 3 switches on.');
     await w.click('Hold');
     await w.click('Plug of the cable');
@@ -66,7 +66,7 @@ describe('BE-01 a bench in the browser', () => {
   });
 
   it('the strip says the same in words, live', async () => {
-    await w.click('Read the strip as text');
+    await w.click('Read the diagram as text');
     await w.sees('up, under load');
     await w.sees('since contact');
     expect(await w.page.$$eval('.ribbon.core', (r) => r.length)).toBeGreaterThanOrEqual(3);

@@ -85,7 +85,7 @@ describe('BU-06 the link check', () => {
     await w.sees('Stored readings 1');
     await w.page.waitForFunction(() => document.activeElement?.tagName === 'TEXTAREA');
     await w.sees('26.0 Gb/s, healthy from 21.3');
-    await w.sees('It is not the pinch.');
+    await w.sees('It is not the bottleneck.');
   });
 
   it("this machine's own listing gives a sensible answer", async () => {
@@ -193,8 +193,7 @@ describe('BU-06 the link check', () => {
     const id = await setupId('Loan cart');
     await w.open(`/setups/${id}/plan`);
     await w.choose('Host', 'L-16', 'Tarnwick L-16');
-    await w.page.waitForSelector('#pick-socket option[value=left-rear]');
-    await w.page.select('#pick-socket', 'left-rear');
+    await w.pick('Port', /^left, rear/);
     await w.sees('the dock holds this chain to 17.6 Gb/s, 58 % of the 30.5 the rest can carry.');
     await w.click('Bring-up', 'link');
     await w.click('Link check', 'link');
@@ -220,10 +219,9 @@ describe('PL-02 a host from a report', () => {
     await w.sees('Maker and model are not on the bus');
     await w.fill('Maker', 'Harnsey');
     await w.fill('Model', 'L-99');
-    await w.click('Go on with these answers');
+    await w.click('Continue');
     await w.sees('Describe the host');
     await w.click('Add and choose it');
-    await w.page.waitForSelector('#pick-socket option[value=port-1]');
     const parts = await w.api<{ items: { spec: { sockets: object[] } }[] }>(
       '/parts?kind=host&q=L-99',
     );

@@ -90,14 +90,14 @@ describe('PA-07 prices over time', () => {
     await w.open(`/parts/card/${c10.id}?show=prices`);
     await w.sees('5 Nov 2026 Offered for, new €239.00');
     await w.fill('Price', '1.200');
-    await w.click('Store the price');
-    await w.sees('Nothing stored. Price: "1.200" could mean two numbers');
+    await w.click('Save price');
+    await w.sees('"1.200" could mean two numbers');
     await w.fill('Price', '200');
-    await w.fill('Before discount', '239');
-    await w.fill('Discount, %', '10');
+    await w.fill('List price', '239');
+    await w.fill('Discount', '10');
     await w.sees('The price is 16.3 % below the list price, not 10 %.');
-    await w.fill('Where', 'member sale');
-    await w.click('Store the price');
+    await w.fill('Seller', 'member sale');
+    await w.click('Save price');
     await w.sees('€200.00 member sale');
     expect(await w.page.$$eval('rb-price-chart svg circle', (l) => l.length)).toBe(2);
     const kept = await w.api<{ items: PriceEntry[] }>(`/parts/${c10.id}/prices`);
@@ -132,7 +132,7 @@ describe('WS-05 asks, and keeps what was said', () => {
     await w.open(`/setups/${desk.id}/record`);
     await w.fill('Note', 'from 100 to 85 frames, 20 % less');
     await w.sees('100 and 85 make 15 %, not 20 %. Of what is the percentage?');
-    await w.click('Add the note');
+    await w.click('Add note');
     await w.sees('from 100 to 85 frames, 20 % less');
   });
 });
@@ -146,10 +146,10 @@ describe('PL-19 cost on Plan', () => {
     // The cable is here since the piece above was written down.
     await w.sees('Cost: €2,550.20, €650.20 over what there is; 1 without a price');
     await w.click(/^Cost:/);
-    await w.fill('Discount on the parts, %', '10');
+    await w.fill('Discount', '10');
     await w.page.keyboard.press('Tab');
     await w.sees('Discount −€276.60');
-    await w.fill('Price of Keyboard and mouse, EUR', '25');
+    await w.fill('Price of Keyboard and mouse', '25');
     await w.page.keyboard.press('Tab');
     await w.sees('Cost: €2,436.90, €536.90 over');
     await w.page.reload({ waitUntil: 'networkidle0' });
@@ -163,7 +163,7 @@ describe('PL-19 cost on Plan', () => {
     await w.open('/parts/rates');
     await w.fill('1 of', 'JPY');
     await w.fill('is', '0.006');
-    await w.click('Store the rate');
+    await w.click('Save rate');
     await w.sees(/could mean two numbers|1 JPY is 0\.006 EUR/);
     await w.open(`/setups/${barn.id}/plan`);
     await w.sees('Cost:');
@@ -196,10 +196,10 @@ describe('PL-22 PL-24 compare, print, share', () => {
     for (const name of ['Dome desk', 'Sky survey rig']) {
       await w.open(`/setups/${(await setup(name)).id}/plan`);
       await w.page.keyboard.press('x');
-      await w.sees('In the tray');
+      await w.sees(/Added .+ to the comparison/);
     }
     await w.page.reload({ waitUntil: 'networkidle0' });
-    await w.click('Tray 2', 'link');
+    await w.click('Comparison list: 2', 'link');
     await w.sees(/Sky survey rig against Dome desk: works, 26\.0 Gb\/s instead of/);
     await w.sees(/\d+ lines differ/);
     await w.sees(/Cable Withyline K-07 Withyline K-02/);
@@ -211,8 +211,8 @@ describe('PL-22 PL-24 compare, print, share', () => {
 
   it('two chosen on Setups are compared from there', async () => {
     await w.open('/setups');
-    await w.click('Choose Solar trial', 'checkbox');
-    await w.click('Choose Barn workshop', 'checkbox');
+    await w.click('Select Solar trial', 'checkbox');
+    await w.click('Select Barn workshop', 'checkbox');
     await w.click('Compare', 'link');
     await w.sees(/Barn workshop against Solar trial|Solar trial against Barn workshop/);
   });
@@ -230,6 +230,7 @@ describe('PL-22 PL-24 compare, print, share', () => {
   it('a share file leaves without private data and comes in', async () => {
     const survey = await setup('Sky survey rig');
     await w.open(`/setups/${survey.id}/plan`);
+    await w.click('Setup actions');
     await w.click('Share');
     await w.sees(/Stays here: \d/);
     await w.sees('serial numbers');

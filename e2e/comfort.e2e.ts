@@ -14,7 +14,7 @@ async function open(name: string, page = 'plan'): Promise<string> {
 describe('the strip and its text', () => {
   it('the visible text, the buttons and the picture tell the same chain', async () => {
     await open('Dome desk');
-    await w.click(/^Read the strip as text/);
+    await w.click(/^Read the diagram as text/);
     const lines = await w.page.$$eval('.as-text li', (l) =>
       l.map((x) => x.textContent?.trim() ?? ''),
     );
@@ -23,16 +23,16 @@ describe('the strip and its text', () => {
     );
     expect(lines).toEqual(labels);
     expect(lines[3]).toBe(
-      'Host port to Dock through cable: USB4 20 by the cable · PCIe Gen3 ×4. 16.0 Gb/s usable to the card, 15.6 back, expected. Pinch.',
+      'Host port to Dock through cable: USB4 20 by the cable · PCIe Gen3 ×4. 16.0 Gb/s usable to the card, 15.6 back, expected. Bottleneck.',
     );
     const drawn = await w.page.$$eval('.field-of-view svg .line2', (t) =>
       t.map((x) => x.textContent),
     );
-    expect(drawn).toEqual(['53.4 Gb/s', 'pinch: 16.0 Gb/s usable', '26.7 Gb/s']);
+    expect(drawn).toEqual(['53.4 Gb/s', 'bottleneck: 16.0 Gb/s usable', '26.7 Gb/s']);
   });
 
   it('follows while scrolling, out of reach of Tab and screen readers', async () => {
-    await w.click(/^Link working/);
+    await w.click(/^Link details/);
     await w.page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
     await w.page.waitForSelector('.follows[inert]');
     expect(await w.page.$eval('.follows', (el) => el.getBoundingClientRect().top)).toBe(0);
@@ -72,7 +72,7 @@ describe('choosing and describing', () => {
     );
     const { items } = await w.api<{ items: Part[] }>('/parts?kind=dock&q=d-9');
     expect(items[0]?.spec).toMatchObject({ slotGen: 4, slotLanes: { lo: 2, hi: 4 }, uplink: null });
-    await w.sees(/To verify \d/);
+    await w.sees(/Please check \d/);
     await w.sees('Uplink standard of the dock');
   });
 
@@ -94,7 +94,7 @@ describe('choosing and describing', () => {
     await w.sees('2 USB-C cables joined end to end');
     await w.sees('Passive at 1.3 m: 20 Gb/s, not 40.');
     expect(await w.page.$eval('.pier.cable', (g) => g.textContent)).toContain('K-02 + K-05');
-    await w.click('Take out Piece 2, cable Withyline K-05');
+    await w.click('Remove Piece 2, cable Withyline K-05');
     await w.sees('Works: every hop carries 26.0');
   });
 
@@ -118,12 +118,13 @@ describe('choosing and describing', () => {
 describe('the shell', () => {
   it('keeps the chosen colours over a reload', async () => {
     await w.open('/setups');
-    await w.click('Colours: as the system. Change');
-    await w.click('Colours: light. Change');
+    await w.click('Settings of this browser');
+    await w.click('Colours: dark');
     expect(await w.page.evaluate(() => document.documentElement.dataset['theme'])).toBe('dark');
     await w.page.reload({ waitUntil: 'load' });
     await w.page.waitForFunction(() => document.documentElement.dataset['theme'] === 'dark');
-    await w.click('Colours: dark. Change');
+    await w.click('Settings of this browser');
+    await w.click('Colours: as the system');
   });
 
   it('filters live in the address: back and reload keep the place', async () => {
@@ -131,10 +132,11 @@ describe('the shell', () => {
     await w.fill('Find', 'dome');
     await w.page.waitForFunction(
       () =>
-        document.querySelectorAll('tbody tr').length === 1 && location.search.includes('q=dome'),
+        document.querySelectorAll('a.setup-link').length === 1 &&
+        location.search.includes('q=dome'),
     );
     await w.click('Dome desk', 'link');
-    await w.sees('Works with care');
+    await w.page.waitForFunction(() => location.pathname.endsWith('/plan'));
     await w.page.goBack();
     await w.page.waitForFunction(
       () =>
@@ -150,9 +152,9 @@ describe('the shell', () => {
     await w.page.keyboard.press('ArrowDown');
     await w.page.keyboard.press('ArrowDown');
     await w.page.keyboard.press('x');
-    await w.sees('1 chosen:');
-    const name = await w.page.$eval('tr.chosen a.setup-link', (a) => a.textContent);
-    await w.click('Retire', 'button');
+    await w.sees('1 selected');
+    const name = await w.page.$eval('tr.picked a.setup-link', (a) => a.textContent);
+    await w.click('Archive', 'button');
     await w.page.waitForFunction(
       (n) => ![...document.querySelectorAll('a.setup-link')].some((a) => a.textContent === n),
       {},

@@ -20,10 +20,10 @@ beforeAll(async () => {
 describe('RU-07 compare', () => {
   it('pinned runs stand side by side with percentages and intervals', async () => {
     await w.open(`/setups/${setupOf('Dome desk')}/runs`);
-    await w.click(/^Put in tray: Marsh Lanterns, 2560x1440, Screen on the card/);
+    await w.click(/^Add to comparison: Marsh Lanterns, 2560x1440, Screen on the card/);
     await w.open(`/setups/${setupOf('Stacking PC')}/runs`);
-    await w.click(/^Put in tray: Marsh Lanterns, 2560x1440/);
-    await w.click(/^Tray \d$/);
+    await w.click(/^Add to comparison: Marsh Lanterns, 2560x1440/);
+    await w.click(/^Comparison list: \d$/);
     await w.sees(/Against .*: .* real\)/);
     await w.click(/^unlike in \d+: /);
     await w.sees('Link: USB4, 40 Gb/s / OCuLink (direct PCIe)');

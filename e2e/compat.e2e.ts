@@ -48,23 +48,23 @@ describe('PL-18 what the log says, on Plan', () => {
 describe('CO-03 find a chain', () => {
   it('exact parts, then near ones with what they share', async () => {
     await w.open('/compatibility/table');
-    await w.click(/^Find by parts, system/);
+    await w.click('More filters');
     await w.fill('Host', 'Harnsey L-13 2025');
     await w.page.keyboard.press('Tab');
     await w.sees(/chains found/);
     await w.fill('Dock', 'Quillmere D-4');
     await w.page.keyboard.press('Tab');
     await w.sees('3 chains found');
-    await w.click(/^Near ones too/, 'checkbox');
+    await w.click('Near matches too, nearest first', 'checkbox');
     await w.sees('3 chains of exactly these parts, 4 near ones.');
     await w.sees('0.30: same host');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('3 chains of exactly these parts, 4 near ones.');
-    await w.click('Take all filters off');
+    await w.click('Clear filters');
     await w.sees('17 chains logged');
     await w.open('/compatibility/table');
-    await w.click(/^Find by parts, system/);
-    await w.fill('Seen', 'no such symptom');
+    await w.click('More filters');
+    await w.fill('Symptom', 'no such symptom');
     await w.page.keyboard.press('Tab');
     await w.sees('0 chains fit.');
   });
@@ -134,34 +134,33 @@ describe('CO-06 claims and CO-10 titles', () => {
     await w.open('/compatibility/claims');
     await w.sees('A 40 Gb/s link costs 20 %');
     await w.sees(/Holds \(15 to 25 %\) in \d of \d measurements/);
-    await w.click('State it');
-    await w.sees('Claim: say it in words');
-    await w.fill('In words', 'It never costs half');
-    await w.fill('At most, %', '1,500');
-    await w.click('State it');
+    await w.click('Add claim');
+    await w.sees(/Claim: say it in words/);
+    await w.fill('Claim', 'It never costs half');
+    await w.fill('At most', '1,500');
+    await w.click('Add claim');
     await w.sees('could mean two numbers');
-    await w.fill('At most, %', '50');
-    await w.click('State it');
-    await w.sees('Stated, and held against the log.');
+    await w.fill('At most', '50');
+    await w.click('Add claim');
+    await w.sees('Claim added and compared with the log.');
     await w.sees(/"It never costs half".*Holds \(at most 50 %\) in/);
     await w.page.reload({ waitUntil: 'networkidle0' });
-    await w.click('Take back It never costs half');
-    await w.sees('Taken back: "It never costs half".');
+    await w.click('Delete It never costs half');
+    await w.sees('Deleted: "It never costs half".');
   });
 
   it('the register says statements and runs, and takes more', async () => {
     await w.open('/compatibility/titles');
     await w.sees(/Marsh Lanterns.*Needs an outside screen.*fewer frames on the panel.*runs/);
-    await w.click('Note it');
-    await w.sees('Title: choose one');
-    await w.page.select(
-      '#t-title',
-      await w.page.$eval('#t-title option:nth-child(2)', (o) => (o as HTMLOptionElement).value),
-    );
-    await w.click('Hungry for memory', 'checkbox');
+    await w.click('Add note');
+    await w.sees('Choose a title');
+    await w.pick('Title', /./);
+    await w.click(/^Assessment/, 'combobox');
+    await w.click('Hungry for memory', 'option');
+    await w.page.keyboard.press('Escape');
     await w.fill('Version of the title', '1.5.1');
-    await w.click('Note it');
-    await w.sees('Noted in the register.');
+    await w.click('Add note');
+    await w.sees('Added to the register.');
     await w.sees(/Hungry for memory.*1\.5\.1/);
   });
 });
@@ -171,10 +170,10 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     await w.open(`/setups/${(await dome()).id}/record`);
     await w.sees('2 drops in 201 hours: one in 101 hours (28 to 830).');
     await w.fill('Hours', '90');
-    await w.click('Note these hours');
-    await w.sees('Nothing stored. Hours: 1 days have 24 at most');
+    await w.click('Add hours');
+    await w.sees('Hours: 1 days have 24 at most');
     await w.fill('Hours', '19');
-    await w.click('Note these hours');
+    await w.click('Add hours');
     await w.sees('2 drops in 220 hours');
   });
 
@@ -195,9 +194,9 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     await w.open(`/setups/${id}/record`);
     await w.click('Release the pin of Card driver');
     await w.sees('Released: Card driver.');
-    await w.fill('Why it should stay', 'it is quiet');
-    await w.page.select('rb-pins-panel select', 'driver');
-    await w.click('Pin it');
+    await w.fill('Reason', 'it is quiet');
+    await w.pick('Version to pin', /^Card driver/);
+    await w.click('Pin');
     await w.sees(/Card driver 41\.0.*it is quiet/);
   });
 

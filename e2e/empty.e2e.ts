@@ -6,7 +6,7 @@ const w = world({ demo: false });
 describe('an empty workshop', () => {
   it('starts from what is in front of you', async () => {
     await w.open('/setups');
-    await w.sees('No setups yet. Start from what is in front of you.');
+    await w.sees('No setups yet');
     await w.open('/parts/host');
     await w.sees('0 hosts in the catalogue yet. Add the first one.');
     await w.open('/compatibility/table');

@@ -39,8 +39,30 @@ export interface World {
   click(name: string | RegExp, role?: string): Promise<void>;
   /** Put words into the field with this label. */
   fill(label: string, words: string): Promise<void>;
+  /** Wait until the field with this label holds these words. */
+  has(label: string, words: string): Promise<void>;
+  /** Choose an option of the choice with this label. */
+  pick(label: string, option: string | RegExp): Promise<void>;
   /** Choose a part by typing some of its name into a picker. */
   choose(label: string, words: string, option: string): Promise<void>;
+}
+
+/** A section opened by its line takes a moment to show: typing before it would go to another field of the same name. */
+async function unfolded(line: ElementHandle<HTMLElement>): Promise<void> {
+  await line
+    .evaluate(async (el) => {
+      const section = () =>
+        document.getElementById(
+          (el.ariaExpanded === 'true' && el.getAttribute('aria-controls')) || 'none',
+        );
+      const shown = () => section()?.checkVisibility({ visibilityProperty: true }) ?? true;
+      await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+      for (let i = 0; i < 120 && !shown(); i++) await new Promise(requestAnimationFrame);
+    })
+    // The click led to another page.
+    .catch((e: unknown) => {
+      if (!/detached|destroyed/.test(String(e))) throw e;
+    });
 }
 
 /** Click where an element is once it has come to rest; true when the click reached it. */
@@ -181,12 +203,15 @@ export function world(options: WorldOptions = {}): World {
   w.open = async (path) => {
     await w.page.goto(w.url + path, { waitUntil: 'load' });
     // A page is there when its sentence is: until then it says what it is reading.
-    await w.page.waitForFunction(
-      () => !/^(Reading|Judging)/.test(document.querySelector('h1')?.innerText ?? 'Reading'),
-      {
-        polling: 50,
-      },
-    );
+    await w.page
+      .waitForFunction(
+        () => !/^(Reading|Judging)/.test(document.querySelector('h1')?.innerText ?? 'Reading'),
+        { polling: 50 },
+      )
+      .catch(async () => {
+        const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
+        throw new Error(`${path} does not come; the page shows: ${body.slice(0, 1500)}`);
+      });
   };
   w.sees = async (words) => {
     const source =
@@ -208,7 +233,8 @@ export function world(options: WorldOptions = {}): World {
     w.page.$eval(selector, (el) => (el as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
   w.click = async (name, role) => {
     const target = typeof name === 'string' ? name : name.source;
-    const kinds = role ?? 'button|link|option|tab|radio|checkbox|combobox';
+    const kinds =
+      role ?? 'button|link|option|tab|radio|checkbox|combobox|menuitem(radio|checkbox)?';
     const find = () =>
       w.page.waitForFunction(
         (t, exact, roles) => {
@@ -252,7 +278,7 @@ export function world(options: WorldOptions = {}): World {
         if (/detached/.test(String(e))) return false;
         throw e;
       });
-      if (reached) return;
+      if (reached) return unfolded(element);
     }
     throw new Error(`a click on ${target} does not reach it`);
   };
@@ -260,7 +286,8 @@ export function world(options: WorldOptions = {}): World {
     const handle = await w.page.waitForFunction(
       (l) => {
         const found = [...document.querySelectorAll('label')].find(
-          (x) => x.innerText.replace(/\s+/g, ' ').trim() === l,
+          // Material marks a label whose field must not be empty.
+          (x) => x.innerText.replace(/\s+/g, ' ').replace(/ ?\*$/, '').trim() === l,
         );
         const field = found?.control ?? document.querySelector(`[aria-label="${l}"]`);
         return field ?? false;
@@ -274,6 +301,24 @@ export function world(options: WorldOptions = {}): World {
     await w.page.keyboard.press('Backspace');
     if (words === '') return;
     await field?.type(words);
+  };
+  w.has = async (label, words) => {
+    await w.page.waitForFunction(
+      (l, value) =>
+        [...document.querySelectorAll('label')].some(
+          (x) =>
+            x.innerText.replace(/ ?\*$/, '').trim() === l &&
+            (x.control as HTMLInputElement | null)?.value === value,
+        ),
+      { polling: 50 },
+      label,
+      words,
+    );
+  };
+  w.pick = async (label, option) => {
+    await w.click(new RegExp(`^${label}`), 'combobox');
+    await w.click(option, 'option');
+    await w.page.waitForFunction(() => !document.querySelector('[role=listbox]'), { polling: 50 });
   };
   w.stored = async () => {
     // A test that left a page at once may have cut its last request: that note waits until its setup is opened again.

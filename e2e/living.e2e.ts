@@ -79,7 +79,7 @@ describe('BU-08, BU-09 living with the dock', () => {
       'Copy rate to the card falls through K-02 b, Withyline K-02: 94 % of expected to 79 % of expected in 6 readings.',
     );
     await w.sees('Cables side by side 2');
-    const first = await w.text('table.list tbody tr');
+    const first = await w.text('tr[mat-row]');
     expect(first).toMatch(/^K-05 a, Withyline K-05 2 94 %/);
   });
 
@@ -97,7 +97,7 @@ describe('BU-08, BU-09 living with the dock', () => {
 describe('the door to building', () => {
   it('leads to a new setup that says where to begin', async () => {
     await w.open('/setups');
-    await w.click(/^The parts lie here: build/);
+    await w.click(/^I have the parts/);
     await w.sees('This setup has no parts yet.');
     expect(await w.text('h1')).toMatch(/^Bring it up: \d+ steps/);
   });
@@ -108,10 +108,12 @@ describe('CO-01 and CO-08 the record', () => {
     const { id } = await setup('Meridian');
     await w.open(`/setups/${id}/record?show=reading`);
     await w.sees('readings 8');
-    await w.click('Take back reading of 15 Nov 2026');
-    await w.click('typed wrongly');
-    await w.sees('Taken back: typed wrongly');
-    expect(await w.text('li.corrected')).toMatch(/25\.2 of 26\.7 Gb\/s.*Taken back: typed wrongly/);
+    await w.click('Delete reading of 15 Nov 2026');
+    await w.fill('Reason', 'typed wrongly');
+    await w.page.keyboard.press('Escape');
+    await w.click('Delete', 'button');
+    await w.sees('Deleted: typed wrongly');
+    expect(await w.text('li.corrected')).toMatch(/25\.2 of 26\.7 Gb\/s.*Deleted: typed wrongly/);
     await w.open(`/setups/${id}/bring-up?view=health`);
     await w.sees('Readings 7');
   });
@@ -120,12 +122,12 @@ describe('CO-01 and CO-08 the record', () => {
     const { id } = await setup('Meridian');
     await w.open(`/setups/${id}/record?show=note`);
     await w.fill('Note', 'plug worn on one side');
-    await w.fill('Photo: where it lies', 'shelf drive, IMG 20');
-    await w.click('Add the note');
+    await w.fill('Photo', 'shelf drive, IMG 20');
+    await w.click('Add note');
     await w.sees('Photo: shelf drive, IMG 20');
     await w.click('Correct the note of 20 Nov 2026');
     await w.fill('Note', 'plug worn on both sides');
-    await w.click('Store the correction');
+    await w.click('Save correction');
     await w.sees('corrected later; it no longer counts');
     expect(await w.text('li.corrected .under')).toContain('plug worn on both sides');
     await w.page.reload({ waitUntil: 'networkidle0' });
@@ -138,7 +140,7 @@ describe('CO-01 and CO-08 the record', () => {
     await w.sees('Changed since: Card driver 35.2 to 36.0');
     await w.sees('1 thing changed since 12 Apr 2026:');
     await w.sees('card driver: 35.2; now 36.0, since 30 May 2026');
-    await w.click('Mark it as good as it stands now');
+    await w.click('Mark as last known good');
     await w.sees('Nothing changed since.');
     await w.sees('Marked as the last known good');
     await w.page.reload({ waitUntil: 'networkidle0' });

@@ -7,25 +7,6 @@ const w = world({ backups: true });
 const loans = async (state = 'open') =>
   (await w.api<{ items: LoanRow[] }>(`/loans?state=${state}`)).items;
 
-/** Choose by the words of an option in the list with this label. */
-async function pick(label: string, words: string): Promise<void> {
-  await w.page.waitForFunction(
-    (l, o) => {
-      const list = [...document.querySelectorAll('select')].find((s) =>
-        s.labels?.[0]?.innerText.trim().startsWith(l),
-      );
-      const option = [...(list?.options ?? [])].find((x) => x.text.startsWith(o));
-      if (!list || !option) return false;
-      list.value = option.value;
-      list.dispatchEvent(new Event('change', { bubbles: true }));
-      return true;
-    },
-    { polling: 50 },
-    label,
-    words,
-  );
-}
-
 describe('WS-01 loans', () => {
   it('says what is out, late, awaited, and doubly planned', async () => {
     await w.open('/workshop/loans');
@@ -43,17 +24,19 @@ describe('WS-01 loans', () => {
   it("judges the borrower's chain before a piece leaves", async () => {
     await w.open('/workshop/loans');
     await w.click('Lend a piece …');
-    await pick('Piece', 'Q-05 a');
-    await pick('To whom', 'Member D');
-    await pick('For the setup', 'Plate scanner');
+    await w.pick('Item', /^Q-05 a/);
+    await w.pick('Member', 'Member D');
+    await w.pick('For the setup', 'Plate scanner');
     await w.sees("Plate scanner with it as the cable. Won't work: 0 Gb/s pass");
-    await pick('For the setup', 'Spectrograph tower');
+    await w.pick('For the setup', 'Spectrograph tower');
     await w.sees(/Spectrograph tower with it as the cable\. [A-Z]/);
-    await w.fill('Goes along, with commas between', 'bag, tag');
+    await w.fill('Accessories', 'bag\ntag');
     await w.click('Lend it');
+    await w.sees('No due date: it is never late. Lend it so?');
+    await w.click('Lend without a due date');
     await w.sees(/Q-05 a is with Member D\. Its card can be printed\./);
     await w.sees(
-      /Lent to Member D, for Spectrograph tower .*Goes along bag, tag .*Never used with:/,
+      /Lent to Member D, for Spectrograph tower .*Accessories bag, tag .*Never used with:/,
     );
     const stored = (await loans()).find((l) => l.label === 'Q-05 a');
     expect(stored?.along).toEqual(['bag', 'tag']);
@@ -63,28 +46,29 @@ describe('WS-01 loans', () => {
   it('an absent piece is waited for; its return names the next', async () => {
     await w.open('/workshop/loans');
     await w.click('Lend a piece …');
-    await pick('Piece', 'Q-05 a');
-    await pick('To whom', 'Member B');
+    await w.pick('Item', /^Q-05 a/);
+    await w.pick('Member', 'Member B');
     await w.sees('Q-05 a is with Member D: one can wait for it.');
-    await w.click('Wait for it');
+    await w.click('Reserve');
     await w.sees('Member B waits for Q-05 a.');
-    await w.click('Take back Q-05 a …');
+    await w.click('Return Q-05 a …');
     await w.sees(
       /1?\.? ?All here\?.*How does it look\?.*Does it work\?.*Not at all: Scorched or melted plugs/,
     );
-    await w.click('Take it back');
-    await w.sees('Nothing stored. Step 3: say whether it works, fails, or was not tried');
+    await w.click('Save return');
+    await w.sees('Choose whether it works, fails, or was not tried');
     await w.click('bag', 'checkbox');
-    await w.click('works', 'radio');
+    await w.click(/^works/i, 'radio');
     await w.sees(
       'Something is missing: it stays here until all is together. Member B waits for it.',
     );
     await w.click('tag', 'checkbox');
     await w.sees('It is ready; next is Member B.');
-    await w.click('Take it back');
+    await w.click('Save return');
     await w.sees('Q-05 a is back. It is ready; next is Member B.');
     await w.click('Hand over Q-05 a to Member B …');
     await w.click('Hand it over');
+    await w.click('Lend without a due date');
     await w.sees('Q-05 a is with Member B.');
     expect(
       (await loans('back')).some((l) => l.label === 'Q-05 a' && l.back?.tested === 'works'),
@@ -93,11 +77,11 @@ describe('WS-01 loans', () => {
 
   it('a piece that comes back broken keeps its fault', async () => {
     await w.open('/workshop/loans');
-    await w.click('Take back K-07 a …');
-    await pick('It came back', 'faulty');
-    await w.click('fails', 'radio');
-    await w.fill('What was seen', 'no link in two docks');
-    await w.click('Take it back');
+    await w.click('Return K-07 a …');
+    await w.pick('Condition', /faulty/i);
+    await w.click(/^fails/i, 'radio');
+    await w.fill('Observed', 'no link in two docks');
+    await w.click('Save return');
     await w.sees('K-07 a is back. It is faulty: it stays here until it is mended.');
     const part = (await loans('back')).find((l) => l.label === 'K-07 a')?.partId ?? '';
     const { items } = await w.api<{ items: ItemEntry[] }>(`/parts/${part}/items`);
@@ -146,9 +130,9 @@ describe('WS-03 backup', () => {
     await w.sees(/Made: [\d,]+ rows, \d+\.\d MB\./);
     const before = await loans('back');
     await w.open('/workshop/loans');
-    await w.click('Take back C-20 a …');
-    await w.click('works', 'radio');
-    await w.click('Take it back');
+    await w.click('Return C-20 a …');
+    await w.click(/^works/i, 'radio');
+    await w.click('Save return');
     await w.sees('C-20 a is back.');
     await w.open('/workshop/backup');
     await w.click(/^Try the backup of/);

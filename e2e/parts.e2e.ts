@@ -49,8 +49,8 @@ describe('PA-01 the catalogue on the page', () => {
     await w.fill('Variant', 'red');
     await w.click('Add to the catalogue');
     await w.sees('Withyline K-44 red');
-    await w.click('Retire');
-    await w.sees('Retired: it leaves the lists, what uses it keeps it.');
+    await w.click('Archive');
+    await w.sees('Archived: it leaves the lists, what uses it keeps it.');
     await w.sees('15 cables in the catalogue.');
     expect(
       (await stored('cable', 'K-44')).map((p) => [p.spec.variant, p.retiredAt !== null]),
@@ -66,7 +66,7 @@ describe('PA-01 the catalogue on the page', () => {
     await w.click('Not sure what you have? Describe my host');
     await w.click('Handheld', 'radio');
     await w.click(/the number 40$/, 'radio');
-    await w.click('Go on with these answers');
+    await w.click('Continue');
     await w.sees('Describe the host');
     await w.click('Add and choose it');
     await w.page.waitForFunction(

@@ -17,7 +17,7 @@ describe('PL-05 the main job on the page', () => {
     await w.sees(
       "Won't work: the left port carries 0 Gb/s of PCIe, so no cable or dock will make a card appear.",
     );
-    await w.sees('Stops it 1');
+    await w.sees('Blockers 1');
     await w.sees('without PCIe tunnelling no cable and no dock makes a card appear');
     expect(await w.page.$$eval('.ribbon.torn', (r) => r.length)).toBe(2);
     expect(await w.page.$eval('.pier.port', (g) => g.textContent)).toContain('USB-C, no PCIe');
@@ -25,9 +25,9 @@ describe('PL-05 the main job on the page', () => {
 
   it('another port of the same host moves the verdict', async () => {
     await w.open(`/setups/${await setupId('Dome desk')}/plan`);
-    await w.page.select('#pick-socket', 'right');
+    await w.pick('Port', /^right/);
     await w.sees("Won't work: the right port");
-    await w.page.select('#pick-socket', 'left-rear');
+    await w.pick('Port', /^left, rear/);
     await w.sees(
       'Works with care: the cable holds this chain to 16.0 Gb/s, 62 % of the 26.0 the rest can carry.',
     );
@@ -38,8 +38,7 @@ describe('PL-05 the main job on the page', () => {
     await w.click('New setup', 'button');
     await w.sees('no part is chosen yet');
     await w.choose('Host', 'L-13', 'Harnsey L-13');
-    await w.page.waitForSelector('#pick-socket option[value=left-rear]');
-    await w.page.select('#pick-socket', 'left-rear');
+    await w.pick('Port', /^left, rear/);
     await w.choose('Cable or adapter', 'K-02', 'Withyline K-02');
     await w.choose('Dock', 'D-4', 'Quillmere D-4');
     await w.sees('the card is not chosen yet; 3 of 4 parts are.');
@@ -64,21 +63,23 @@ describe('PL-05 the main job on the page', () => {
     await w.choose('Cable or adapter', 'K-07', 'Withyline K-07');
     await w.sees('Works with care: the cable holds this chain to 16.0 Gb/s');
     const strip = () => w.page.$eval('.strip > p.visually-hidden', (el) => el.textContent ?? '');
-    expect(await strip()).toContain('Pinch: cable, 16.0 Gb/s usable; the rest could carry 26.0.');
+    expect(await strip()).toContain(
+      'Bottleneck: cable, 16.0 Gb/s usable; the rest could carry 26.0.',
+    );
     expect(await w.page.$$eval('.tooth', (t) => t.length)).toBe(4);
     await w.page.waitForFunction(
       () =>
         document.querySelector('.cdk-live-announcer-element')?.textContent ===
-        'Pinch moved from the dock to the cable: 16.0 Gb/s, was 26.0.',
+        'Bottleneck moved from the dock to the cable: 16.0 Gb/s, was 26.0.',
     );
     await w.click('Undo');
     await w.sees('Works: every hop carries 26.0 Gb/s or more');
-    expect(await strip()).toContain('Pinch: dock, 26.0 Gb/s usable');
+    expect(await strip()).toContain('Bottleneck: dock, 26.0 Gb/s usable');
     await w.sees(/saved \d\d:\d\d/);
   });
 
   it('the working shows the formula, numbers and rules', async () => {
-    await w.click(/^Link working/);
+    await w.click(/^Link details/);
     await w.sees('31.51 × 128 / (128 + 24) × 0.98 = 26.0 Gb/s usable');
     await w.sees('Taken by flow control and acknowledges: 2 % (default)');
   });
@@ -103,11 +104,10 @@ describe('PL-05 the main job on the page', () => {
 
   it('PL-24 a clone is a setup of its own', async () => {
     await w.open(`/setups/${await setupId('Dome desk')}/plan`);
+    await w.click('Setup actions');
     await w.click('Clone');
     await w.page.waitForFunction(
-      () =>
-        (document.querySelector('input.name') as HTMLInputElement | null)?.value ===
-        'Dome desk copy',
+      () => document.querySelector<HTMLInputElement>('.name input')?.value === 'Dome desk copy',
     );
     // Its fields are drawn anew until it is judged.
     await w.sees('Works with care: the cable holds this chain to 16.0');
@@ -130,11 +130,11 @@ describe('PL-05 the main job on the page', () => {
       headers: { 'If-Match': `"${rev}"` },
       body: JSON.stringify({ name: 'Theirs' }),
     });
-    await w.fill('Name of the setup', 'Mine');
+    await w.fill('Setup name', 'Mine');
     await w.page.keyboard.press('Tab');
     await w.sees('Changed elsewhere since you opened it: 1 to settle');
     await w.sees('Stored: Theirs');
-    await w.click('Store this choice');
+    await w.click('Save this choice');
     await w.sees(/saved/);
     await w.page.waitForFunction(() => !document.body.innerText.includes('to settle'));
     expect((await w.api<Setup>(`/setups/${id}`)).name).toBe('Mine');

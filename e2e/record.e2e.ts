@@ -10,10 +10,11 @@ describe('CO-01 and CO-02 what happened', () => {
     await w.open(`/setups/${items[0]!.id}/record`);
     await w.sees('5 outcomes logged; the newest, 10 Nov 2026: works.');
     await w.click('Unreliable', 'radio');
+    await w.click('Versions: as in the setup');
     await w.fill('Card driver', '41.5');
-    await w.fill('What was seen, one a line', 'flicker after sleep');
-    await w.fill('Note, stays private', 'ask the member');
-    await w.click('Log this outcome');
+    await w.fill('Symptoms', 'flicker after sleep');
+    await w.fill('Private note', 'ask the member');
+    await w.click('Log outcome');
     await w.sees('6 outcomes logged; the newest, 20 Nov 2026: unreliable.');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('Seen: flicker after sleep');
@@ -29,18 +30,16 @@ describe('CO-01 and CO-02 what happened', () => {
   it('empty choices and future days are refused in place', async () => {
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=plate');
     await w.open(`/setups/${items[0]!.id}/record`);
-    await w.click('Log this outcome');
-    await w.sees('Nothing stored. Outcome: choose one of the four');
+    await w.click('Log outcome');
+    await w.sees('Not saved. See the marked fields.');
+    await w.sees('Choose one of: Works, Works with care, Unreliable, Fails');
     await w.click('Fails', 'radio');
-    await w.page.$eval('#o-day', (el) => {
-      (el as HTMLInputElement).value = '2027-01-01';
-      el.dispatchEvent(new Event('input'));
-    });
-    await w.click('Log this outcome');
+    await w.fill('Date', '1 Jan 2027');
+    await w.click('Log outcome');
     await w.sees('Date: 2027-01-01 is in the future; today is 2026-11-20');
     expect(
-      await w.page.$eval('rb-outcome-form input:checked', (el) =>
-        (el as HTMLInputElement).labels?.[0]?.innerText.trim(),
+      await w.page.$eval('rb-outcome-form [role=radio][aria-checked=true]', (el) =>
+        (el as HTMLElement).innerText.trim(),
       ),
     ).toBe('Fails');
     const { items: logged } = await w.api<{ items: unknown[] }>(
@@ -53,16 +52,17 @@ describe('CO-01 and CO-02 what happened', () => {
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=stacking');
     await w.open(`/setups/${items[0]!.id}/record`);
     await w.click('Correct the outcome of 5 Jul 2026');
-    await w.sees('Corrects the outcome "Works" of 2026-07-05');
+    await w.sees('Corrects "Works" of 5 Jul 2026');
     await w.click('Works with care', 'radio');
-    await w.click('Store the correction');
+    await w.click('Save correction');
     await w.sees('corrected later; it no longer counts');
     await w.sees('3 outcomes logged; the newest, 4 Oct 2026: works.');
   });
 
   it('a note joins the record', async () => {
+    await w.fill('Photo', 'fan.jpg');
     await w.fill('Note', 'fan swapped');
-    await w.click('Add the note');
+    await w.click('Add note');
     await w.sees('20 Nov 2026 Note fan swapped');
   });
 });

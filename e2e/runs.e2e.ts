@@ -220,12 +220,12 @@ describe('what a run shows', () => {
 
   it('RU-18 RU-04 RU-17 generated frames apart, beginnings cut', async () => {
     await w.open(`/setups/${await demo('Sky survey rig')}/runs?view=table`);
-    await w.page.waitForSelector('.pick');
+    await w.page.waitForSelector('button.line');
     await w.click(/^· Nine Herons/);
     await w.sees('Shown on screen, frames/s');
     const id = await demo('Classifier box');
     await w.open(`/setups/${id}/runs?view=table`);
-    await w.page.waitForSelector('.pick');
+    await w.page.waitForSelector('button.line');
     await w.click(/Marsh Lanterns/);
     await w.sees('The first 4 s run otherwise than the rest');
     await w.click('Cut them off');

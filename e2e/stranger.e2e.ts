@@ -18,35 +18,28 @@ const frames = Array.from({ length: 2000 }, (_, i) => (10 + ((i * 7) % 21) / 10)
 describe('a stranger’s path', () => {
   it('describes a host and learns what its port lacks', async () => {
     await w.open('/setups');
-    await w.click(/^I am thinking of buying/);
+    await w.click(/^Check a combination/);
     await w.click('Not sure what you have? Describe my host');
     await w.click('Laptop', 'radio');
     await w.fill('Maker', 'Fenmade');
     await w.fill('Model', 'F-1');
     await w.click(/40/, 'radio');
-    await w.click('Go on with these answers');
+    await w.click('Continue');
     await w.sees('Describe the host');
     await w.click('Add and choose it');
-    await w.page.waitForSelector('#pick-socket option:nth-child(2)');
-    await w.page.$eval('input[aria-label="Name of the setup"]', (el) => {
-      el.value = 'My first';
-      el.dispatchEvent(new Event('change'));
-    });
+    await w.fill('Setup name', 'My first');
+    await w.page.keyboard.press('Enter');
     await w.sees(/Not enough known/);
     const { items } = await w.api<{ items: Part[] }>('/parts?kind=host&q=F-1');
     expect(items.map((p) => p.spec.maker)).toEqual(['Fenmade']);
   });
 
   it('plans, and takes the buy list along', async () => {
-    const first = await w.page.$eval(
-      '#pick-socket option:nth-child(2)',
-      (o) => (o as HTMLOptionElement).value,
-    );
-    await w.page.select('#pick-socket', first);
+    await w.pick('Port', /marked/);
     await w.choose('Cable or adapter', 'K-02', 'Withyline K-02');
     await w.choose('Dock', 'D-4', 'Quillmere D-4');
     await w.choose('Card', 'C-20', 'Dunlinby C-20');
-    await w.sees(/To verify [1-9]/);
+    await w.sees(/Please check [1-9]/);
     await w.sees(/saved \d\d:\d\d/);
     await at('sheet?only=buy');
     // What the workshop has lying free costs nothing and is not bought.
@@ -60,7 +53,7 @@ describe('a stranger’s path', () => {
     const { id } = await setup();
     await w.page.waitForSelector(`#lay-setup option[value="${id}"]`);
     await w.page.select('#lay-setup', id);
-    await w.click('Lay it out');
+    await w.click('Create bench');
     await w.click('Hold');
     await w.click('Plug of the cable');
     await w.click('Plug in here');
@@ -108,7 +101,7 @@ describe('a stranger’s path', () => {
   it('logs what happened, and finds it again among the others', async () => {
     await at('record');
     await w.click('Works', 'radio');
-    await w.click('Log this outcome');
+    await w.click('Log outcome');
     await w.sees('1 outcome logged; the newest, 20 Nov 2026: works.');
     await w.open('/compatibility/table?q=Fenmade');
     await w.sees('1 chain found');
@@ -120,17 +113,7 @@ describe('a stranger’s path', () => {
 
   it('and asks what else to buy', async () => {
     await w.open('/scout');
-    const host = (await setup()).slots.host!;
-    await w.page.waitForSelector(`option[value="${host}"]`);
-    await w.page.$$eval(
-      'select',
-      (all, id) => {
-        const el = all.find((s) => [...s.options].some((o) => o.value === id))!;
-        el.value = id;
-        el.dispatchEvent(new Event('change'));
-      },
-      host,
-    );
+    await w.choose('Host', 'F-1', 'Fenmade F-1');
     await w.click('Search', 'button');
     // Nobody said yet whether the port tunnels PCIe: that is told, not guessed.
     await w.sees(/Nothing fits\. Nearest miss: .+: not enough known/);

@@ -53,16 +53,16 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
       /The link costs \d\.\d+ ms a frame \(±\d\.\d+\): 7\d\.\d frames\/s at 2560x1440 where a desktop slot gives 10\d – \d\d % of, \d\d % lost\./,
     );
     await w.sees(
-      /Link toll \d\.\d+ ms a frame \(±\d\.\d+\); picture to panel \d\.\d+ ms\. Pinch: cable/,
+      /Link overhead \d\.\d+ ms a frame \(±\d\.\d+\); picture to panel \d\.\d+ ms\. Bottleneck: cable/,
     );
     await w.sees(/What limits Card, \d\d % of the frame \(\d\d % to \d\d %\)\./);
     await w.sees(
-      /The link's toll is .*% of the frame\..*Grows from 1920x1080 to 3840x2160: \d\.\d\d times/,
+      /The link overhead is .*% of the frame\..*Grows from 1920x1080 to 3840x2160: \d\.\d\d times/,
     );
     await w.sees(/Card load 6\d %, under 90: it waits/);
-    await w.sees(/\d+\.\d ms: \d\.\d+ longest stage, \d\.\d+ toll/);
-    await w.click('Read the strip as text');
-    await w.sees(/carries the link toll, \d\.\d+ ms a frame, give or take/);
+    await w.sees(/\d+\.\d ms: \d\.\d+ longest stage, \d\.\d+ link overhead/);
+    await w.click('Read the diagram as text');
+    await w.sees(/carries the link overhead, \d\.\d+ ms a frame, give or take/);
     const rows = await w.api<{ items: TollRow[] }>(`/setups/${idOf('Dome desk')}/tolls`);
     await w.open('/setups');
     await w.sees(`${rows.items[0]?.ms.toFixed(1)} ±`);
@@ -70,7 +70,7 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
 
   it('pairs are named, measuring or not, with their differences', async () => {
     await openRun('Dome desk', lanterns('3840x2160'));
-    await w.click(/^Toll: \d\.\d+ ms/);
+    await w.click(/^Link overhead: \d\.\d+ ms/);
     await w.sees(/desktop slot, another processor 3840x2160/);
     await w.sees(/the host's panel against the outside screen 2560x1440/);
     await w.sees('Traffic and round trips look alike here: their sum is what is known.');
@@ -79,7 +79,7 @@ describe('RU-08 and RU-09: what the link costs, and what limits', () => {
   it('typed results make a pair with its interval', async () => {
     await type('Barn workshop', 'Eel Ferry', '2560x1440', '92\n92.6');
     await w.sees(/cannot be told from these runs|What limits/);
-    await w.sees('No pair of runs tells the toll of the link yet.');
+    await w.sees('No pair of runs measures the link overhead yet.');
     await w.sees(/One swap decides, about 1 minute: run the same at a resolution/);
     await type('Barn workshop', 'Eel Ferry', '2560x1440', '131\n130.2', true);
     await openRun('Barn workshop', (r) => r.title === 'Eel Ferry' && !r.context.norm);
@@ -160,7 +160,7 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
     await w.sees(/Frames, 2560x1440 Marsh Lanterns 7\d\.\d ±/);
     await w.click(/^Try it/, 'button');
     await w.sees(
-      /Marsh Lanterns 8\d\.\d ±\d\.?\d* frames\/s expected; toll 2\.\d+ ms, card 9\.\d ms was 7\d/,
+      /Marsh Lanterns 8\d\.\d ±\d\.?\d* frames\/s expected; link overhead 2\.\d+ ms, card 9\.\d ms was 7\d/,
     );
   });
 });

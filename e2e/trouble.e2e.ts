@@ -49,7 +49,7 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
       all.flatMap((t) => /(\d+) %$/.exec(t.textContent ?? '')?.slice(1) ?? []),
     );
     expect(shares.map(Number).reduce((a, b) => a + b, 0)).toBe(100);
-    await w.click('Read the strip as text');
+    await w.click('Read the diagram as text');
     await w.sees(/Elsewhere: suspicion \d+ %\./);
   });
 

@@ -9,20 +9,25 @@ describe('WS-02 house rules on the page', () => {
     const label = 'Longest passive cable that carries USB4 40';
     await w.open('/workshop/rules');
     await w.sees('50 rules, all at their default.');
-    await w.fill(`${label}, our value`, '99');
-    await w.click(`Save ${label}`);
-    await w.sees(`Nothing stored. ${label}: from 200 to 3000 mm`);
-    await w.fill(`${label}, our value`, '1300');
-    await w.click(`Save ${label}`);
-    await w.sees('Nothing stored. Reason: say why this differs from the default');
-    await w.fill(`${label}, our reason`, 'ours were tested');
-    await w.click(`Save ${label}`);
+    await w.fill('Find a rule', 'longest passive cable that carries usb4 40');
+    await w.fill('Own value', '99');
+    await w.click('Save changes');
+    await w.sees(`${label}: from 200 to 3000 mm`);
+    await w.fill('Find a rule', 'longest passive cable that carries usb4 40');
+    await w.fill('Own value', '1300');
+    await w.click('Save changes');
+    await w.sees('Enter why this differs from the default');
+    await w.fill('Find a rule', 'longest passive cable that carries usb4 40');
+    await w.fill('Reason', 'ours were tested');
+    await w.sees('1 changed, not saved');
+    await w.click('Save changes');
     await w.sees('1 of 50 rules set by this workshop.');
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
     await w.open(`/setups/${items[0]!.id}/plan`);
     await w.sees('Works: every hop carries 26.0 Gb/s or more, and 5 of 5 like it worked.');
     await w.open('/workshop/rules');
     await w.click(`Back to the default: ${label}`);
+    await w.click('Save changes');
     await w.sees('50 rules, all at their default.');
   });
 });
@@ -31,11 +36,10 @@ describe('WS-03 the examples', () => {
   it('says what goes and what stays before the act; own data stays', async () => {
     const { items } = await w.api<{ items: Setup[] }>('/setups?q=dome');
     await w.open(`/setups/${items[0]!.id}/plan`);
+    await w.click('Setup actions');
     await w.click('Clone');
     await w.page.waitForFunction(
-      () =>
-        (document.querySelector('input.name') as HTMLInputElement | null)?.value ===
-        'Dome desk copy',
+      () => document.querySelector<HTMLInputElement>('.name input')?.value === 'Dome desk copy',
     );
     await w.open('/workshop/data');
     await w.sees('These 6 stay and become yours:');

@@ -29,7 +29,7 @@ writeFileSync(
     mutate: [`core/src/${folder}/**/*.ts`, '!core/src/**/text/**', '!core/src/**/*.d.ts'],
     mutator: { excludedMutations: ['StringLiteral'] },
     coverageAnalysis: 'perTest',
-    ignorePatterns: ['web', 'server', 'e2e', 'docs', 'demo', 'probe', '*.dump'],
+    ignorePatterns: ['.data*', 'web', 'server', 'e2e', 'docs', 'probe', '*.dump'],
     reporters: ['clear-text', 'json'],
     clearTextReporter: { allowColor: false, reportTests: false, logTests: false },
     jsonReporter: { fileName: report },

@@ -11,8 +11,20 @@ import {
 } from './files.mjs';
 import { circlesOfFiles } from './graph.mjs';
 import { importsAgainstOrder } from './order.mjs';
+import { oldLabels, rawControls } from './templates.mjs';
 
 const lines = (files) => files.reduce((n, f) => n + textOf(f).split('\n').length - 1, 0);
+/** Lines that hold more than a comment: docstrings are not what a limit should discourage. */
+const linesOfCode = (files) =>
+  files.reduce(
+    (n, f) =>
+      n +
+      textOf(f)
+        .replace(/\/\*[\s\S]*?\*\//g, '')
+        .split('\n')
+        .filter((line) => line.trim() !== '' && !line.trim().startsWith('//')).length,
+    0,
+  );
 const outside = (files, ...places) => files.filter((f) => !places.some((p) => f.includes(p)));
 
 function isExported(statement) {
@@ -174,8 +186,7 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'source files', value: ALL_SOURCES.length, limit: 560, held: 931 },
-    { name: 'lines of source', value: lines(ALL_SOURCES), limit: 84_000, held: 92_900 },
+    { name: 'lines of code', value: linesOfCode(ALL_SOURCES), limit: 84_000, held: 84_000 },
     {
       name: 'files over 500 lines',
       value: ALL_SOURCES.filter((f) => lines([f]) > 500),
@@ -207,7 +218,7 @@ export async function figures() {
       name: '.subscribe( outside platform and stores',
       value: occurrences(outside(SOURCES.web, '/platform/', '.store.ts'), /\.subscribe\(/g),
       limit: 40,
-      held: 144,
+      held: 118,
     },
     {
       name: 'names exported twice in core',
@@ -221,7 +232,7 @@ export async function figures() {
         .filter((f) => !isDocumented(f))
         .map((f) => `${f.getSourceFile().fileName}: ${f.name.text}`),
       limit: 0,
-      held: 211,
+      held: 64,
     },
     {
       name: 'test titles over 12 words',
@@ -229,14 +240,16 @@ export async function figures() {
       limit: 0,
       held: 0,
     },
-    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 10 },
+    { name: 'controls in templates without Material', value: rawControls(), limit: 0, held: 147 },
+    { name: 'labels of our own in templates', value: oldLabels(), limit: 0, held: 0 },
+    { name: 'functions over 60 lines', value: longFunctions(), limit: 0, held: 9 },
     { name: 'literals spread into literals', value: spreadLiterals(), limit: 0, held: 0 },
     { name: 'tuples packed and unpacked at once', value: packedTuples(), limit: 0, held: 0 },
     {
       name: 'declarations named in words of our own',
       value: privateWords(),
       limit: 0,
-      held: 33,
+      held: 22,
     },
     { name: 'lines of schema dumps', value: lines(dumps), limit: 2000, held: 2000 },
   ];

@@ -11,6 +11,8 @@ export const CHROMIUM_FLAGS = [
   '--disable-component-update',
   '--disable-sync',
   '--hide-scrollbars',
+  // Dates as the tests and the pictures have them.
+  '--accept-lang=en-GB',
   '--force-color-profile=srgb',
 ];
 

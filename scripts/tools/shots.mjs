@@ -182,14 +182,16 @@ for (const v of VIEWS) {
   }
   if (v.unfold)
     await page.$$eval(v.unfold, (els) => {
-      for (const el of els) for (const d of el.querySelectorAll('details.fold')) d.open = true;
+      for (const el of els)
+        for (const line of el.querySelectorAll('mat-expansion-panel-header[aria-expanded=false]'))
+          line.click();
     });
   if (v.scroll) {
     await page.$eval(v.scroll, (el) => el.scrollIntoView());
     // The strip that follows must not cover what the picture is about.
     await page.evaluate(() => window.scrollBy(0, -80));
     await page.waitForNetworkIdle();
-  }
+  } else await page.evaluate(() => window.scrollTo(0, 0));
   await page.screenshot({ path: join(out, `${v.file}.png`) });
   await page.close();
   say(`docs/screenshots/${v.file}.png`);
