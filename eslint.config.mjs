@@ -87,9 +87,29 @@ const WEB_ALWAYS = [
   BENCH,
   { group: ['node:*'], message: 'The pages run in a browser.' },
 ];
+/** What the kit wraps is used through the kit. */
+const KIT_WRAPS = {
+  regex:
+    '^(@angular/material/(input|select|autocomplete|datepicker|table|sort|paginator|snack-bar)|papaparse|d3-zoom|d3-brush|d3-axis)$',
+  message: 'Use the kit: platform/kit.',
+};
+/** Fields of their own kind: suggestions in groups with keys of their own, and a box for pastes of any length. */
+const OWN_FIELDS = [
+  'web/src/app/platform/shell/search-box.ts',
+  'web/src/app/plan/part-picker.ts',
+  'web/src/app/chain/report-box.ts',
+];
 const WEB_ARROWS = ['platform', ...SUBJECTS.slice(1, -1)].map((subject) => ({
   files: [`web/src/app/${subject}/**/*.ts`],
   ignores: ['**/*-page.ts', '**/*.spec.ts'],
+  rules: forbid(...WEB_ALWAYS, KIT_WRAPS, laterSubjects(subject)),
+}));
+const WEB_KIT = ['platform', 'plan', 'chain'].map((subject) => ({
+  files: [
+    ...(subject === 'platform' ? ['web/src/app/platform/kit/**/*.ts'] : []),
+    ...OWN_FIELDS.filter((f) => f.startsWith(`web/src/app/${subject}/`)),
+  ],
+  ignores: ['**/*.spec.ts'],
   rules: forbid(...WEB_ALWAYS, laterSubjects(subject)),
 }));
 
@@ -166,6 +186,40 @@ const DOCSTRINGS = {
   },
 };
 
+/** Controls are of the kit or of Material: one look, one keyboard, one way to say what is wrong. */
+const has = (...attributes) => `:not(:has(${attributes.map((a) => `> ${a}`).join(', ')}))`;
+const RAW_CONTROLS = [
+  [
+    `Element[name="input"]${has(
+      'TextAttribute[name=/^(matInput|matSliderThumb|hidden)$/]',
+      'BoundAttribute[name=/^(matAutocomplete|matChipInputFor)$/]',
+    )}`,
+    'A field is an rb-field.',
+  ],
+  [`Element[name="textarea"]${has('TextAttribute[name="matInput"]')}`, 'A field is an rb-field.'],
+  [
+    `Element[name="table"]${has('TextAttribute[name="mat-table"]')}`,
+    'A list is an rb-table, or an rb-rows.',
+  ],
+  [
+    `Element[name="button"]${has('TextAttribute[name=/^(mat|cdk)/]', 'BoundAttribute[name=/^mat/]')}`,
+    'A button is a Material button.',
+  ],
+  [
+    'Element[name=/^(select|dialog|details|progress|datalist|fieldset|meter)$/]',
+    'Use the kit or the Material component.',
+  ],
+].map(([selector, message]) => ({ selector, message }));
+/** The kit wraps the controls; drawings and printed pages are what Material has nothing for. */
+const OWN_CONTROLS = [
+  'web/src/app/platform/kit/**',
+  'web/src/app/chain/strip/**',
+  'web/src/app/plan/fit-picture*',
+  'web/src/app/plan/fit-picture*/**',
+  'web/src/app/compatibility/grid-view*',
+  'web/src/app/sheet/**',
+];
+
 export default tseslint.config(
   {
     ignores: [
@@ -234,7 +288,7 @@ export default tseslint.config(
     extends: [...angular.configs.tsRecommended],
     processor: angular.processInlineTemplates,
     rules: {
-      ...forbid(...WEB_ALWAYS),
+      ...forbid(...WEB_ALWAYS, KIT_WRAPS),
       'no-restricted-properties': [
         'error',
         { property: 'innerHTML', message: 'Text goes in as text.' },
@@ -250,8 +304,16 @@ export default tseslint.config(
     },
   },
   ...WEB_ARROWS,
+  ...WEB_KIT,
+  // A test drives Material by its harnesses.
+  { files: ['web/src/**/*.spec.ts'], rules: forbid(...WEB_ALWAYS) },
   {
     files: ['web/src/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
+  },
+  {
+    files: ['web/src/**/*.html'],
+    ignores: OWN_CONTROLS,
+    rules: { 'no-restricted-syntax': ['error', ...RAW_CONTROLS] },
   },
 );

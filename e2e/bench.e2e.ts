@@ -45,9 +45,7 @@ describe('BE-01 a bench in the browser', () => {
   it('is laid out from a setup and brought up to load', async () => {
     await w.open('/bench');
     await w.sees('0 benches laid out.');
-    const rig = await setupId('Sky survey rig');
-    await w.page.waitForSelector(`#lay-setup option[value="${rig}"]`);
-    await w.page.select('#lay-setup', rig);
+    await w.pick('With the parts of', 'Sky survey rig');
     await w.click('Create bench');
     await w.sees('Nothing plugged: 0 of 1 cables in, 0 of 3 switches on.');
     await w.click('Hold');
@@ -80,7 +78,7 @@ describe('BE-01 a bench in the browser', () => {
   });
 
   it('a hidden fault shows as a real one would, and is mended', async () => {
-    await w.page.select('#fault', 'supply-sag');
+    await w.pick('Hide a fault', 'Supply gives way under load');
     await w.click('Hide it');
     await w.sees('1 fault hidden.');
     await w.click('Load: Off');
@@ -105,11 +103,11 @@ describe('BE-01 a bench in the browser', () => {
   it('a part is dragged from the shelf to its place', async () => {
     const { id } = await lay('Drag', 'Dome desk');
     await w.open(`/bench/${id}`);
-    await w.page.select('.tools select', 'card');
+    await w.pick('Kind', 'card');
     // The shelf shows cards once no line of it speaks of sockets.
     await w.page.waitForFunction(() => {
       const all = [...document.querySelectorAll<HTMLElement>('.shelf li button')];
-      return all.length > 1 && all.every((b) => !b.innerText.includes('socket'));
+      return all.length > 1 && all.every((b) => !b.innerText.includes('port'));
     });
     const name = await w.page.$eval(
       '.shelf li:last-child button span',
@@ -160,7 +158,7 @@ describe('BU-06 and BU-12 from the bench', () => {
     await w.click('Read under load');
     await w.sees(/of 26\.0 Gb\/s, 9\d %: healthy/);
     await w.sees(/\d+ devices read\./);
-    await w.click('Store this reading');
+    await w.click('Save reading');
     await w.sees('Stored readings 2');
   });
 

@@ -73,7 +73,7 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     const stored = await w.page.evaluate(() =>
       Number(/Stored readings (\d+)/.exec(document.body.innerText.replace(/\s+/g, ' '))?.[1] ?? 0),
     );
-    await w.click('Store this reading');
+    await w.click('Save reading');
     await w.sees(`Stored readings ${stored + 1}`);
     const record = await inPage<{ items: { kind: string; by: string }[] }>(`/setups/${id}/record`);
     expect(record.body.items.filter((e) => e.kind === 'reading').map((e) => e.by)).toContain(
@@ -114,7 +114,7 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     await as('Reader R')();
     await w.sees('Reader R can read only: changes on a page are not saved.');
     await w.open('/workshop/loans');
-    await w.sees('3 pieces are out');
+    await w.sees('3 items are out');
     await fits();
     expect(await w.page.evaluate(() => document.body.innerText)).not.toContain('Return …');
     expect((await inPage('/demo', { method: 'DELETE' })).status).toBe(403);

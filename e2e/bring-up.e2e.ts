@@ -165,7 +165,7 @@ describe('BU-06 the link check', () => {
 
   it('a stored reading survives a reload, on strip and record', async () => {
     await w.fill('Copy rate', '22,4');
-    await w.click('Store this reading');
+    await w.click('Save reading');
     await w.sees('Stored readings 2');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('22.4 of 26.0 Gb/s, 86 %: healthy.');
@@ -181,10 +181,10 @@ describe('BU-06 the link check', () => {
 
   it('empty readings are not stored, wrong figures marked', async () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/bring-up?view=link`);
-    await w.click('Store this reading');
-    await w.sees('Nothing stored. Nothing read yet: type a rate or a width, or paste a report');
+    await w.click('Save reading');
+    await w.sees('Not saved. Nothing read yet: type a rate or a width, or paste a report');
     await w.fill('Copy rate', 'fast');
-    await w.sees('Nothing stored. Copy rate: "fast" is not a number');
+    await w.sees('"fast" is not a number');
     expect(await w.page.$$eval('[aria-invalid=true]', (l) => l.length)).toBe(1);
     await w.sees('Stored readings 2');
   });

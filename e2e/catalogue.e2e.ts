@@ -17,33 +17,34 @@ describe('PA-01 the list', () => {
   it('is narrowed by a word, shows the columns chosen, and keeps both', async () => {
     await w.open('/parts/cable');
     await w.sees('14 cables in the catalogue.');
-    await w.page.select('select[aria-label="Only those with"]', 'connector:oculink-4i');
+    await w.choose('Filter', 'oculink', 'Connector: OCuLink 4i (small');
     await w.sees(/[1-9] cables of that kind in the catalogue\./);
-    await w.click(/^Columns 5 of/);
-    await w.click('Length, mm', 'checkbox');
-    await w.sees(/Columns 6 of/);
+    await w.click('Columns');
+    await w.click('Length, mm', 'menuitemcheckbox');
+    await w.page.keyboard.press('Escape');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees(/of that kind in the catalogue\./);
-    expect(
-      await w.page.$$eval('[role=columnheader]', (l) => l.map((x) => x.textContent?.trim())),
-    ).toContain('Length, mm');
+    expect(await w.page.$$eval('th', (l) => l.map((x) => x.textContent?.trim()))).toContain(
+      'Length, mm',
+    );
   });
 
   it('several parts change at once, or none when wrong', async () => {
     await w.open('/parts/cable?q=K-0');
-    await w.click('Choose Withyline K-02', 'checkbox');
-    await w.click('Choose Withyline K-05', 'checkbox');
-    await w.sees('2 chosen:');
-    await w.click('Change them');
-    await w.page.waitForSelector('#bulk-attr');
-    await w.page.select('#bulk-attr', 'markedW');
-    await w.fill('Marked watts, W', '1000');
-    await w.click('Store for 2 cables');
-    await w.sees('Nothing stored. Withyline K-0');
-    await w.fill('Marked watts, W', '140');
-    await w.page.select('select[aria-label="Source of the new value"]', 'label');
-    await w.click('Store for 2 cables');
-    await w.sees('Marked watts stored for 2 cables.');
+    await w.click('Select Withyline K-02', 'checkbox');
+    await w.click('Select Withyline K-05', 'checkbox');
+    await w.sees('2 selected');
+    await w.click('Edit selected');
+    await w.pick('Attribute', 'Marked watts');
+    await w.fill('Marked watts', '1000');
+    await w.click('Save for 2 cables');
+    await w.sees('Not saved. Withyline K-0');
+    await w.fill('Marked watts', '140');
+    await w.click('Add source of the new value');
+    await w.pick('Source', 'read from the label');
+    await w.click('Use it');
+    await w.click('Save for 2 cables');
+    await w.sees('Marked watts saved for 2 cables.');
     const k05 = await one('cable', 'K-05');
     expect([k05.spec, k05.sources['markedW']?.from]).toMatchObject([{ markedW: 140 }, 'label']);
   });
@@ -59,24 +60,24 @@ describe('PA-01 the list', () => {
   });
 });
 
-describe('PA-01 PA-03 pieces and the register', () => {
-  it('a piece with its observations survives a reload', async () => {
+describe('PA-01 PA-03 items and the register', () => {
+  it('an item with its findings survives a reload', async () => {
     const k80 = await one('cable', 'K-80');
     await w.open(`/parts/cable/${k80.id}?show=pieces`);
-    await w.sees('No piece of it is written down.');
-    await w.click('Add a piece');
-    await w.click('Store the piece');
-    await w.sees('Nothing stored. Label:');
+    await w.sees('No item of it is recorded.');
+    await w.click('Add an item');
+    await w.click('Save item');
+    await w.sees('Label: must not be empty');
     await w.fill('Label', 'K-80 blue');
-    await w.fill('What packing or plug claims, word for word', '80 Gbps, 240 W');
-    await w.click('Store the piece');
+    await w.fill('Claim on packaging or plug', '80 Gbps, 240 W');
+    await w.click('Save item');
     await w.sees('Claims: "80 Gbps, 240 W"');
-    await w.click('Note what was seen on K-80 blue');
-    await w.fill('Rate, Gb/s', '52,4');
+    await w.click('Add a finding on K-80 blue');
+    await w.fill('Rate', '52,4');
     await w.fill('Where and how', '52 of 80 Gb/s, 80 %');
     await w.sees('52 and 80 make 65 %, not 80 %. Of what is the percentage?');
-    await w.click('Store it');
-    await w.sees('Best rate read: 52.4 Gb/s');
+    await w.click('Save finding');
+    await w.sees('Best measured rate: 52.4 Gb/s');
     await w.open('/parts/register?q=blue');
     await w.sees(/K-80 blue Withyline K-80 .*80 Gbps, 240 W 80 240 1000 .*52\.4/);
     const pieces = await w.api<{ items: ItemEntry[] }>(`/parts/${k80.id}/items`);
@@ -114,15 +115,15 @@ describe('WS-05 asks, and keeps what was said', () => {
     await w.open('/parts/cable/new');
     await w.fill('Maker', 'Withyline');
     await w.fill('Model', 'K-25');
-    await w.fill('Marked rate, Gb/s', '2.5');
+    await w.fill('Marked rate', '2.5');
     await w.sees('2.5 Gb/s is on no cable; 2.5 GB/s would be 20 Gb/s. Which is meant?');
     await w.click('Add to the catalogue');
-    await w.sees('Not stored yet: 1 to look at');
+    await w.sees('Not saved yet: 1 to check');
     expect((await w.api<{ total: number }>('/parts?kind=cable&q=K-25')).total).toBe(0);
-    await w.click('It is as said: store it');
+    await w.click('The values are right: save');
     await w.sees('Stored.');
     expect((await one('cable', 'K-25')).spec).toMatchObject({ markedGbps: 2.5 });
-    await w.fill('Length, mm', '700');
+    await w.fill('Length', '700');
     await w.click('Save');
     await w.sees('Revision 2');
   });

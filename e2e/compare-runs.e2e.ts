@@ -41,7 +41,7 @@ describe('RU-07 compare', () => {
     await w.open(`/compare/runs?of=${of}&rows=title&columns=card`);
     await w.sees('closes at its own start screen');
     await w.sees(/left out: Tidegate Keeper \(not measured\)/);
-    await w.page.select('select:has(option[value=screenPath])', 'screenPath');
+    await w.pick('Columns', 'Picture');
     await w.page.waitForFunction(() => location.search.includes('columns=screenPath'));
     await w.sees("Host's own panel");
   });
@@ -52,7 +52,7 @@ describe('RU-07 compare', () => {
     await w.sees(/2 runs lack settings this comparison needs/);
     await w.click(/^Say what is missing of Nine Herons on Plate scanner/);
     await w.fill('Power mode', 'Performance');
-    await w.click('Open', 'button');
+    await w.pick('Lid', 'Open');
     await w.click('Keep for 2 runs');
     await w.page.waitForFunction(() => !document.body.innerText.includes('lack settings'));
   });
@@ -86,9 +86,9 @@ describe('RU-15 sessions', () => {
   it('a question makes the plan, files find their cells', async () => {
     const setup = setupOf('Sky survey rig');
     await w.open(`/compare/sessions?setup=${setup}`);
-    await w.click('Lid open or closed?', 'button');
-    await w.fill('A difference of so many % shall be told apart', '10');
-    await w.fill('Of which title or work, held throughout', 'Peat Rally');
+    await w.pick('What do you want to know', 'Lid open or closed?');
+    await w.fill('Smallest difference to tell apart', '10');
+    await w.fill('Title or work, the same throughout', 'Peat Rally');
     await w.fill('Name', 'Lid tonight');
     await w.sees(/7 runs, 2 changes, about 2 minutes/);
     await w.click('Plan the session');
@@ -109,8 +109,8 @@ describe('RU-15 sessions', () => {
             ),
           ),
         );
-        await w.sees(/to store/);
-        await w.click('Store 1 run');
+        await w.sees(/to save/);
+        await w.click('Save 1 run');
         await w.sees('1 run stored');
       }
       await w.open(`/compare/sessions?id=${session!.id}`);
@@ -138,8 +138,8 @@ describe('RU-15 a session over titles', () => {
     await w.sees(/first\.json.*2 frames/);
     await give('input[aria-label="Files of captures"]', 'second.json', '[20, 21]');
     await w.sees(/second\.json.*2 frames/);
-    await w.page.select('select[aria-label="Cell of second.json"]', '1');
-    await w.click('Store 2 runs');
+    await w.pick('Cell of second.json', 'Peat Rally');
+    await w.click('Save 2 runs');
     await w.sees('2 runs stored.');
     const now = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
     const titleOf = (file: string) => now.find((r) => r.source?.name === file)?.title;
@@ -153,13 +153,13 @@ describe('RU-01 and RU-02 results by hand', () => {
     const before = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items
       .length;
     await w.open(`/setups/${setup}/runs?add=typed`);
-    await w.click('Time taken', 'button');
+    await w.click('Time taken', 'radio');
     await w.fill('Work', 'Stack 600 frames');
-    await w.fill('Times, one a line: seconds, or 6:52', '6:41\nsoon\n402');
-    await w.click('Store what was typed');
+    await w.fill('Times', '6:41\nsoon\n402');
+    await w.click('Save the result');
     await w.sees('Line 2: "soon" is not a number; nothing is stored yet');
-    await w.fill('Times, one a line: seconds, or 6:52', '6:41\n402.5');
-    await w.click('Store what was typed');
+    await w.fill('Times', '6:41\n402.5');
+    await w.click('Save the result');
     await w.sees('2 runs stored.');
     const now = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
     expect(now.length).toBe(before + 2);

@@ -236,40 +236,49 @@ export function world(options: WorldOptions = {}): World {
     const kinds =
       role ?? 'button|link|option|tab|radio|checkbox|combobox|menuitem(radio|checkbox)?';
     const find = () =>
-      w.page.waitForFunction(
-        (t, exact, roles) => {
-          const all = [
-            ...document.querySelectorAll<HTMLElement>('button, a, [role], input, select, summary'),
-          ];
-          const roleOf = (el: HTMLElement) =>
-            el.getAttribute('role') ??
-            { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
-            (el as HTMLInputElement).type;
-          const named = (el: HTMLElement) =>
-            el
-              .getAttribute('aria-labelledby')
-              ?.split(' ')
-              .map((id) => document.getElementById(id)?.innerText ?? '')
-              .join(' ') || undefined;
-          const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
-          const nameOf = (el: HTMLElement) =>
-            (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText)
-              .replace(/\s+/g, ' ')
-              .trim();
-          return (
-            all.find(
-              (el) =>
-                el.offsetParent !== null &&
-                new RegExp(`^(${roles})$`).test(roleOf(el) ?? '') &&
-                (exact ? nameOf(el) === t : new RegExp(t).test(nameOf(el))),
-            ) ?? false
-          );
-        },
-        { polling: 50 },
-        target,
-        typeof name === 'string',
-        kinds,
-      );
+      w.page
+        .waitForFunction(
+          (t, exact, roles) => {
+            const all = [
+              ...document.querySelectorAll<HTMLElement>(
+                'button, a, [role], input, select, summary',
+              ),
+            ];
+            const roleOf = (el: HTMLElement) =>
+              el.getAttribute('role') ??
+              { A: 'link', BUTTON: 'button', SUMMARY: 'button', SELECT: 'combobox' }[el.tagName] ??
+              (el as HTMLInputElement).type;
+            const named = (el: HTMLElement) =>
+              el
+                .getAttribute('aria-labelledby')
+                ?.split(' ')
+                .map((id) => document.getElementById(id)?.innerText ?? '')
+                .join(' ') || undefined;
+            const labelled = (el: HTMLElement) => (el as HTMLInputElement).labels?.[0]?.innerText;
+            const nameOf = (el: HTMLElement) =>
+              (el.getAttribute('aria-label') ?? named(el) ?? labelled(el) ?? el.innerText)
+                .replace(/\s+/g, ' ')
+                .trim();
+            return (
+              all.find(
+                (el) =>
+                  el.offsetParent !== null &&
+                  // A button that cannot be pressed yet is waited for.
+                  !(el as HTMLButtonElement).disabled &&
+                  new RegExp(`^(${roles})$`).test(roleOf(el) ?? '') &&
+                  (exact ? nameOf(el) === t : new RegExp(t).test(nameOf(el))),
+              ) ?? false
+            );
+          },
+          { polling: 50 },
+          target,
+          typeof name === 'string',
+          kinds,
+        )
+        .catch(async () => {
+          const body = await w.page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
+          throw new Error(`nothing is called ${target}; the page shows: ${body.slice(0, 1500)}`);
+        });
     // A list that arrives meanwhile moves what stands below it, or is drawn anew: a person whose click went beside it clicks again.
     for (let tries = 0; tries < 3; tries++) {
       const element = (await find()).asElement() as ElementHandle<HTMLElement> | null;
@@ -283,18 +292,22 @@ export function world(options: WorldOptions = {}): World {
     throw new Error(`a click on ${target} does not reach it`);
   };
   w.fill = async (label, words) => {
-    const handle = await w.page.waitForFunction(
-      (l) => {
-        const found = [...document.querySelectorAll('label')].find(
-          // Material marks a label whose field must not be empty.
-          (x) => x.innerText.replace(/\s+/g, ' ').replace(/ ?\*$/, '').trim() === l,
-        );
-        const field = found?.control ?? document.querySelector(`[aria-label="${l}"]`);
-        return field ?? false;
-      },
-      { polling: 50 },
-      label,
-    );
+    const handle = await w.page
+      .waitForFunction(
+        (l) => {
+          const found = [...document.querySelectorAll('label')].find(
+            // Material marks a label whose field must not be empty.
+            (x) => x.innerText.replace(/\s+/g, ' ').replace(/ ?\*$/, '').trim() === l,
+          );
+          const field = found?.control ?? document.querySelector(`[aria-label="${l}"]`);
+          return field ?? false;
+        },
+        { polling: 50 },
+        label,
+      )
+      .catch(() => {
+        throw new Error(`no field is called ${label}`);
+      });
     const field = handle.asElement() as Awaited<ReturnType<Page['$']>>;
     await field?.evaluate((el) => el.scrollIntoView({ block: 'center' }));
     await field?.evaluate((el) => (el as HTMLInputElement).select());

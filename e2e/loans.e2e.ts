@@ -10,20 +10,20 @@ const loans = async (state = 'open') =>
 describe('WS-01 loans', () => {
   it('says what is out, late, awaited, and doubly planned', async () => {
     await w.open('/workshop/loans');
-    await w.sees('3 pieces are out, 1 late; 2 waiting. First: C-20 a with Member B, 8 days late.');
+    await w.sees('3 items are out, 1 late; 2 waiting. First: C-20 a with Member B, 8 days late.');
     await w.sees(
-      'V-22 trolley stands in Loan cart and Plate scanner, both live: one piece cannot be in two places.',
+      'V-22 trolley stands in Loan cart and Plate scanner, both active: one item cannot be in two places.',
     );
     await w.open('/setups');
     await w.click('Plate scanner', 'link');
     await w.sees(
-      /V-22 trolley stands in Loan cart too, which is live: one piece cannot be in two places\..*V-22 trolley is with Member C, for Lecture hall loan/,
+      /V-22 trolley stands in Loan cart too, which is active: one item cannot be in two places\..*V-22 trolley is with Member C, for Lecture hall loan/,
     );
   });
 
   it("judges the borrower's chain before a piece leaves", async () => {
     await w.open('/workshop/loans');
-    await w.click('Lend a piece …');
+    await w.click('Lend an item …');
     await w.pick('Item', /^Q-05 a/);
     await w.pick('Member', 'Member D');
     await w.pick('For the setup', 'Plate scanner');
@@ -45,7 +45,7 @@ describe('WS-01 loans', () => {
 
   it('an absent piece is waited for; its return names the next', async () => {
     await w.open('/workshop/loans');
-    await w.click('Lend a piece …');
+    await w.click('Lend an item …');
     await w.pick('Item', /^Q-05 a/);
     await w.pick('Member', 'Member B');
     await w.sees('Q-05 a is with Member D: one can wait for it.');

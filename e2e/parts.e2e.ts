@@ -15,19 +15,19 @@ describe('PA-01 the catalogue on the page', () => {
     await w.open('/parts/cable/new');
     await w.fill('Maker', 'Withyline');
     await w.fill('Model', 'K-44');
-    await w.fill('Length, mm', '1,200');
-    await w.fill('Marked rate, Gb/s', '400');
+    await w.fill('Length', '1,200');
+    await w.fill('Marked rate', '400');
     await w.click('Add to the catalogue');
     await w.sees(
-      'Nothing stored. Length: "1,200" could mean two numbers; write it without a thousands mark; 1 more',
+      'Not saved. Length: "1,200" could mean two numbers; write it without a thousands mark; 1 more',
     );
     await w.sees('Marked rate: a number from 0.48 to 120 Gb/s, or not sure');
     expect(await w.page.evaluate(() => document.activeElement?.getAttribute('aria-invalid'))).toBe(
       'true',
     );
     expect(await stored('cable', 'K-44')).toHaveLength(0);
-    await w.fill('Length, mm', '1200');
-    await w.fill('Marked rate, Gb/s', '40');
+    await w.fill('Length', '1200');
+    await w.fill('Marked rate', '40');
     await w.click('Add to the catalogue');
     await w.sees('Stored.');
     await w.page.reload({ waitUntil: 'networkidle0' });
@@ -40,7 +40,7 @@ describe('PA-01 the catalogue on the page', () => {
   });
 
   it('is edited, cloned and retired', async () => {
-    await w.fill('Length, mm', '1100');
+    await w.fill('Length', '1100');
     await w.click('Save');
     await w.sees('Stored.');
     await w.sees('Revision 2');
@@ -90,10 +90,10 @@ describe('PA-01 the catalogue on the page', () => {
   it('a socket in use cannot be taken off its host', async () => {
     const [host] = await stored('host', 'L-11');
     await w.open(`/parts/host/${host!.id}`);
-    await w.click('Remove socket 1');
+    await w.click('Remove port 1');
     await w.click('Save');
     await w.sees(
-      'Socket "left" is used by the setup "Loan laptop 2"; choose another port there first',
+      'Port "left" is used by the setup "Loan laptop 2"; choose another port there first',
     );
     expect((await stored('host', 'L-11'))[0]?.rev).toBe(1);
   });

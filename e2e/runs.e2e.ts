@@ -37,12 +37,12 @@ describe('RU-01 captures in', () => {
     await w.sees('dome: 3000 frames');
     await w.fill('Title', 'Heron Chess');
     await w.fill('Resolution', '2560 × 1440');
-    await w.click('Store 1 run');
+    await w.click('Save 1 run');
     await w.sees('1 run stored');
     await give(FILES, 'second.csv', file(4));
     // Known now: nobody is asked.
     await w.sees(/second\.csv.*dome: 3000 frames/);
-    await w.click('Store 1 run');
+    await w.click('Save 1 run');
     await w.sees(/Heron Chess, 2560x1440.*×2, 9\d\.\d frames/);
     const stored = await runs();
     expect(stored).toHaveLength(2);
@@ -69,9 +69,9 @@ describe('RU-01 captures in', () => {
         .join('\n')}\n`,
     );
     await w.sees('odd.txt: what do the columns hold?');
-    await w.page.select('select[aria-label="What q holds"]', 'ignore');
-    await w.page.select('select[aria-label="What r holds"]', 'frame');
-    await w.page.select('select[aria-label="Unit of r"]', 'ms');
+    await w.pick('Role of q', 'Not read');
+    await w.pick('Role of r', 'Time from frame to frame');
+    await w.pick('Unit of r', 'ms');
     await w.click('The columns are right: read it');
     await w.sees(/odd\.txt.*500 frames, 5\.\d+ s/);
   });
@@ -108,11 +108,11 @@ describe('RU-01 captures in', () => {
     await w.sees('7 bad rows of 1000000');
     for (const line of [4, 101, 5001, 123_457, 500_001, 777_778, 1_000_000])
       await w.sees(new RegExp(`Line ${line}, column "frame ms"`));
-    await w.sees('7 rows cannot be read: not stored');
-    expect(await w.text('rb-add-panel section > p:last-child button')).toBe('Nothing to store yet');
-    await w.click('Store the rest without them');
+    await w.sees('7 rows cannot be read: not saved');
+    expect(await w.text('rb-add-panel section > p:last-child button')).toBe('Nothing to save yet');
+    await w.click('Save the rest without them');
     await w.fill('Title', 'Million');
-    await w.click('Store 1 run');
+    await w.click('Save 1 run');
     await w.page.waitForFunction(() => document.body.innerText.includes('1 run stored'), {
       polling: 100,
     });
@@ -231,10 +231,10 @@ describe('what a run shows', () => {
     await w.click('Cut them off');
     await w.sees('Kept for 1 run.');
     await w.sees('first 4 s cut');
-    await w.fill('Name of the scene', 'gate to pier');
-    await w.fill('From, seconds', '10');
-    await w.fill('To, seconds', '20');
-    await w.click('Add the scene');
+    await w.fill('Scene', 'gate to pier');
+    await w.fill('From', '10');
+    await w.fill('To', '20');
+    await w.click('Add scene');
     await w.sees(/gate to pier 10 to 20 s/);
     await w.sees(/Scenes cover (10\.\d|9\.9\d) of .* run at .* together/);
   });

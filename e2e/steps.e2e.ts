@@ -89,12 +89,10 @@ describe('BU-01 and BU-07 the order the log leads to', () => {
     const { id } = await setup('Lecture hall');
     await w.open(`/setups/${id}/bring-up`);
     await w.click(/^Tries: \d+, and one from before/);
-    await w.page.$$eval('rb-attempt-line [aria-label="Order tried"] button', (l) =>
-      (l[3] as HTMLElement).click(),
-    );
-    await w.click('it did not', 'button');
+    await w.pick('Order tried', /^host first/i);
+    await w.pick('Result', 'it did not');
     await w.fill('System build then', '6100');
-    await w.click('Note this try');
+    await w.click('Add this try');
     await w.sees('host first 0 of 1');
     await w.click(/^Delete the try of/);
     await w.fill('Reason', 'another setup');
@@ -203,7 +201,7 @@ describe('everything by Tab, Enter, Space and digits, at 320 pixels', () => {
         await w.page.keyboard.type('0');
       }
       if (kind !== '' && kind !== 'outcome') {
-        await tabTo('Store this reading');
+        await tabTo('Save reading');
         await w.page.keyboard.press('Enter');
         await w.sees(/\d readings? in this attempt; the newest/);
       }

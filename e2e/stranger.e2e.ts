@@ -50,9 +50,7 @@ describe('a stranger’s path', () => {
 
   it('brings it up on a bench, graded against the plan', async () => {
     await w.open('/bench');
-    const { id } = await setup();
-    await w.page.waitForSelector(`#lay-setup option[value="${id}"]`);
-    await w.page.select('#lay-setup', id);
+    await w.pick('With the parts of', (await setup()).name);
     await w.click('Create bench');
     await w.click('Hold');
     await w.click('Plug of the cable');
@@ -70,7 +68,7 @@ describe('a stranger’s path', () => {
     await w.sees(/\d+ devices read\./);
     // What is expected is open below as long as the port is: no share has an upper end then.
     await w.sees(/of up to 26\.0 Gb\/s, at least 9\d %/);
-    await w.click('Store this reading');
+    await w.click('Save reading');
     await w.sees('Stored readings 1');
   });
 
@@ -93,7 +91,7 @@ describe('a stranger’s path', () => {
     await w.click('Begin: Slower than last week');
     await w.click("Test: Read the router's rate and lanes");
     await w.sees('Half rate or one lane');
-    await w.page.select('select[aria-label="The cause"]', 'cable-class');
+    await w.pick('Cause', 'The cable is too long or of a low class');
     await w.click('This is it');
     await w.sees(/Found in 1 step, /);
   });

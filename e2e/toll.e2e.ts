@@ -18,21 +18,16 @@ async function type(
   slot = false,
 ): Promise<void> {
   await w.open(`/setups/${idOf(setup)}/runs?add=typed`);
-  await w.click('Score', 'button');
+  await w.click('Score', 'radio');
   await w.fill('Title', title);
-  await w.fill('Results, one a line', values);
+  await w.fill('Results', values);
   await w.fill('Unit', 'frames/s');
   await w.fill('Resolution', resolution);
   if (slot) {
     await w.click('The same card in a desktop slot: others are held against it', 'checkbox');
-    const same =
-      '[role=group][aria-label="The same processor drove it"], [aria-label="The same processor drove it"]';
-    await w.page.waitForSelector(same);
-    await w.page.$eval(same, (el) =>
-      [...el.querySelectorAll('button')].find((b) => b.innerText.trim() === 'Yes')?.click(),
-    );
+    await w.pick('Driven by the same processor', 'Yes');
   }
-  await w.click('Store what was typed');
+  await w.click('Save the result');
   await w.sees(/\d runs? stored/);
 }
 const openRun = async (setup: string, pick: (r: RunEntry) => boolean) => {

@@ -75,12 +75,12 @@ describe('where a loan stands', () => {
     expect(dueWords(loan(), '2026-11-09')).toBe('due in 1 day');
     expect(dueWords(loan(), '2026-11-10')).toBe('due today');
     expect(dueWords(loan(), '2026-11-12')).toBe('2 days late');
-    expect(loansHeadline([], '2026-11-12')).toBe('0 pieces are out.');
+    expect(loansHeadline([], '2026-11-12')).toBe('0 items are out.');
     expect(loansHeadline([loan(), loan({ fromOn: null, dueOn: null })], '2026-11-01')).toBe(
-      '1 piece is out, none late; 1 waiting.',
+      '1 item is out, none late; 1 waiting.',
     );
     expect(loansHeadline([loan(), loan({ label: 'D-4', dueOn: '2026-11-02' })], '2026-11-12')).toBe(
-      '2 pieces are out, 2 late. First: D-4 with Member B, 10 days late.',
+      '2 items are out, 2 late. First: D-4 with Member B, 10 days late.',
     );
   });
 

@@ -143,7 +143,7 @@ describe('a loan', () => {
       .patch(`/api/members/${who.id}`)
       .set('If-Match', `"${rev}"`)
       .send({ active: false });
-    expect(gone.body.detail).toBe('Member I still has 1 piece; take them back first');
+    expect(gone.body.detail).toBe('Member I still has 1 item; take them back first');
     expect(
       (
         await h.api

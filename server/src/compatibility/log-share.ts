@@ -57,7 +57,7 @@ export async function shareLogReport(q: ShareQuery): Promise<LogShare> {
     stays: [
       { what: 'notes to entries', n: entries.filter((e) => e.note !== '').length },
       { what: 'names of setups', n: own.size },
-      { what: 'serial numbers of pieces', n: kept.serials },
+      { what: 'serial numbers of items', n: kept.serials },
       { what: 'places of photos', n: kept.photos },
       {
         what: 'names of files entries came in with',

@@ -97,7 +97,7 @@ export async function patchItem(
 export async function addFact(body: FactBody, made: Made, where = ''): Promise<'stored' | 'same'> {
   if (await ItemFactModel.findByPk(body.id)) return 'same';
   if (!(await ItemModel.findByPk(body.itemId)))
-    throw invalid(`${where}itemId`, 'No piece has this id');
+    throw invalid(`${where}itemId`, 'No item has this id');
   const { id, itemId, kind, happenedOn, gbps, role, words } = body;
   await ItemFactModel.create({
     id,

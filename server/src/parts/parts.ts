@@ -50,7 +50,7 @@ async function refuseSocketInUse(partId: string, spec: HostSpec): Promise<void> 
   if (gone)
     throw invalid(
       'spec/sockets',
-      `Socket "${gone.key}" is used by the setup "${gone.setup}"; choose another port there first`,
+      `Port "${gone.key}" is used by the setup "${gone.setup}"; choose another port there first`,
     );
 }
 

@@ -70,7 +70,7 @@ async function differing(
   const rows = await ItemModel.findAll({ where: { id: [...pieces.keys()] } });
   for (const [id, { part, path }] of pieces)
     if (!rows.some((r) => r.id === id && r.partId === part))
-      throw invalid(path, 'No piece of this part has this id');
+      throw invalid(path, 'No item of this part has this id');
   return new Map(rows.map((r) => [r.id, r.differs]));
 }
 

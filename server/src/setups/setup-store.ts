@@ -116,10 +116,7 @@ async function checkItems(slots: SetupSlots, where: string): Promise<void> {
   const rows = await itemsNamed(named);
   for (const [place, id] of named)
     if (!places.has(place) || rows.find((r) => r.id === id)?.partId !== places.get(place))
-      throw invalid(
-        `${where}/items/${place}`,
-        'No piece of the part that stands there has this id',
-      );
+      throw invalid(`${where}/items/${place}`, 'No item of the part that stands there has this id');
 }
 
 /** A part wanted in a place, with the path an error names. */

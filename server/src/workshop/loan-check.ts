@@ -72,7 +72,7 @@ function changes(
 /** Evaluates the borrower's present chain, and the same chain with the item in its slot. Nothing is stored. */
 export async function checkLoan(s: Services, itemId: string, setupId: string): Promise<ChainCheck> {
   const item = await ItemModel.findByPk(itemId, { include: 'part' });
-  if (!item?.part) throw invalid('itemId', 'No piece has this id');
+  if (!item?.part) throw invalid('itemId', 'No item has this id');
   const { part } = item;
   const kind = part.kind as LendKind;
   if (!canBeLent(kind)) throw invalid('itemId', 'This is nothing that can be lent');

@@ -45,7 +45,7 @@ async function lockItem(id: string, path: string): Promise<ItemModel> {
     include: 'part',
     lock: { level: Transaction.LOCK.UPDATE, of: ItemModel },
   });
-  if (!item) throw invalid(path, 'No piece has this id');
+  if (!item) throw invalid(path, 'No item has this id');
   if (item.how === 'gone') throw invalid(path, `${item.label} is gone`);
   if (!(LEND_KINDS as readonly string[]).includes(item.part?.kind ?? ''))
     throw invalid(path, `${item.label} is nothing that can be lent`);

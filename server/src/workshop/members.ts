@@ -125,7 +125,7 @@ export async function patchMember(
     if (!active && now.out > 0)
       throw invalid(
         'active',
-        `${now.name} still has ${now.out === 1 ? '1 piece' : `${now.out} pieces`}; take them back first`,
+        `${now.name} still has ${now.out === 1 ? '1 item' : `${now.out} items`}; take them back first`,
       );
     await changeMember(id, { name: patch.name ?? now.name, role, active });
     if (!active) await endSessionsOf(id);

@@ -117,7 +117,7 @@ export async function shareReport(id: string): Promise<ShareReport> {
         what: 'docked settings, buttons, programs and tuning',
         n: Number(contentHash(setup.docked) !== contentHash(NO_DOCKED)),
       },
-      { what: 'pieces: whose they are and where bought', n: Object.keys(setup.slots.items).length },
+      { what: 'items: whose they are and where bought', n: Object.keys(setup.slots.items).length },
       { what: 'serial numbers', n: serials },
       { what: 'entries of the record: outcomes, readings, notes', n: events },
     ],

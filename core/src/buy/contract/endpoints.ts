@@ -21,19 +21,19 @@ const rates = z.object({ items: z.array(rateEntry) });
 
 export const catalogueContracts = contracts({
   'GET /api/parts/:id/items': {
-    summary: 'The physical pieces of a part',
+    summary: 'The items of a part',
     role: 'reader',
     params: byId,
     response: items,
   },
   'POST /api/items': {
-    summary: 'Write a piece down',
+    summary: 'Add an item',
     role: 'member',
     body: itemBody,
     response: itemEntry,
   },
   'PATCH /api/items/:id': {
-    summary: 'Change what is written of a piece',
+    summary: 'Change an item',
     role: 'member',
     params: byId,
     body: itemPatch,
@@ -41,7 +41,7 @@ export const catalogueContracts = contracts({
     revision: 'required',
   },
   'POST /api/item-facts': {
-    summary: 'Note something seen on a piece: a rate, a version, a fault',
+    summary: 'Add a finding on an item: a rate, a version, a fault',
     role: 'member',
     body: factBody,
     response: itemEntry,
@@ -88,7 +88,7 @@ export const catalogueContracts = contracts({
   },
   'POST /api/cost': {
     summary:
-      'What is known of the money of some parts: prices, pieces, rates, all-in-ones to compare with',
+      'What is known of the money of some parts: prices, items, rates, all-in-ones to compare with',
     role: 'reader',
     body: costBody,
     response: costGrounds,

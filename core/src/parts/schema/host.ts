@@ -214,7 +214,7 @@ export const hostSchema = z
       .array(socketSchema)
       .min(1, { error: 'Sockets: a host needs at least one' })
       .max(32, { error: 'Sockets: at most 32' })
-      .register(attrs, { label: 'Sockets', input: 'list', unsure: false }),
+      .register(attrs, { label: 'Ports', input: 'list', unsure: false }),
   })
   .superRefine((host, ctx) => {
     const seen = new Set<string>();

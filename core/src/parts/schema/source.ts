@@ -5,7 +5,7 @@ export const VALUE_SOURCES = {
   measured: 'measured',
   label: 'read from the label',
   paper: "maker's paper",
-  told: 'told by somebody',
+  told: 'reported by others',
   memory: 'from memory',
 } as const;
 export type ValueSource = keyof typeof VALUE_SOURCES;

@@ -196,7 +196,7 @@ export const dataContracts = contracts({
 export const loanContracts = contracts({
   'GET /api/setups/:id/pieces-elsewhere': {
     summary:
-      'Pieces this setup names that are in another live setup too, or lent for something else',
+      'Items this setup names that are in another active setup too, or lent for something else',
     role: 'reader',
     params: byId,
     response: z.object({ items: z.array(pieceElsewhere) }),
@@ -208,7 +208,7 @@ export const loanContracts = contracts({
     response: loanList,
   },
   'GET /api/loans/pieces': {
-    summary: 'Pieces that can be lent, with where they are and the live setups that name them',
+    summary: 'Items that can be lent, with where they are and the active setups that name them',
     role: 'reader',
     response: lendableList,
   },
@@ -219,7 +219,7 @@ export const loanContracts = contracts({
     response: chainCheck,
   },
   'POST /api/loans': {
-    summary: 'Lend a piece now, or wait for it',
+    summary: 'Lend an item now, or wait for it',
     role: 'member',
     body: loanBody,
     response: loanRow,
@@ -233,7 +233,7 @@ export const loanContracts = contracts({
     revision: 'required',
   },
   'POST /api/loans/:id/back': {
-    summary: 'Take a piece back: what is missing, how it looks, whether it works',
+    summary: 'Take an item back: what is missing, how it looks, whether it works',
     role: 'member',
     params: byId,
     body: backBody,

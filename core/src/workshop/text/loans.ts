@@ -50,9 +50,9 @@ export function loansHeadline(
   const late = out.filter((l) => state(l) === 'late');
   const waiting = loans.filter((l) => state(l) === 'waiting').length;
   const waits = waiting === 0 ? '' : `; ${waiting} waiting`;
-  if (out.length === 0) return `0 pieces are out${waits}.`;
+  if (out.length === 0) return `0 items are out${waits}.`;
   const first = [...late].sort((a, b) => daysLate(b, today) - daysLate(a, today))[0];
-  const count = out.length === 1 ? '1 piece is out' : `${out.length} pieces are out`;
+  const count = out.length === 1 ? '1 item is out' : `${out.length} items are out`;
   if (!first) return `${count}, none late${waits}.`;
   return `${count}, ${late.length} late${waits}. First: ${first.label} with ${first.member}, ${days(daysLate(first, today))} late.`;
 }

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
+import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import type { BenchRow } from '@ruddy/core/bench/contract';
@@ -11,10 +20,24 @@ import { pluralize } from '../platform/shared/format';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { readyToSend, zodForm } from '../platform/kit/problems';
+import * as z from 'zod';
+
+/** Seeds of the generator of random numbers; any field beside it is free. */
+const seedSchema = z.object({
+  seed: z
+    .number()
+    .int({ error: 'A whole number' })
+    .min(0, { error: 'Not below 0' })
+    .max(2_147_483_647, { error: 'At most 2,147,483,647' })
+    .nullable(),
+});
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({
-  imports: [Cell, Rows, MatButtonModule, RouterLink],
+  imports: [Cell, Field, MatButtonModule, RouterLink, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-list-page.html',
   styleUrl: './bench-list-page.scss',
@@ -25,7 +48,7 @@ export class BenchListPage {
     { key: 'setup', name: 'Setup' },
     { key: 'hostDockCard', name: 'Host, dock, card' },
     { key: 'link', name: 'Link' },
-    { key: 'clearAway', name: 'Clear away', silent: true },
+    { key: 'clearAway', name: 'Delete', silent: true },
   ];
   readonly #data = inject(BenchesData);
   readonly #setups = inject(SetupsData);
@@ -36,7 +59,6 @@ export class BenchListPage {
   readonly setups = signal<SetupRow[]>([]);
   readonly problem = signal<string | null>(null);
   readonly laying = signal(false);
-  readonly asked = signal<string | null>(null);
   /** The bench that is about to be cleared away, until it is said again. */
   readonly going = signal<string | null>(null);
   readonly stages = STAGE_WORDS;
@@ -48,9 +70,35 @@ export class BenchListPage {
       ? '0 benches laid out. A bench is a stand-in for hardware: plug, switch and break what you like.'
       : `${pluralize(list.length, 'bench', 'benches')} laid out, ${up} with a card up.`;
   });
-  readonly chosen = computed(() => this.asked() ?? this.of() ?? '');
+  readonly form = new FormGroup(
+    {
+      setupId: new FormControl<string | null>(null),
+      name: new FormControl('', { nonNullable: true }),
+      seed: new FormControl<number | null>(null),
+    },
+    { validators: zodForm(seedSchema) },
+  );
+  readonly setupMeta = computed<FieldMeta>(() => ({
+    label: 'With the parts of',
+    input: 'choice',
+    placeholder: 'nothing: an empty table',
+    options: this.setups().map((s) => ({ value: s.id, label: s.name })),
+  }));
+  readonly nameMeta: FieldMeta = {
+    label: 'Name',
+    input: 'text',
+    max: 80,
+    placeholder: 'as the setup',
+  };
+  readonly seedMeta: FieldMeta = {
+    label: 'Seed',
+    input: 'number',
+    placeholder: 'drawn',
+    help: 'The same parts, seed and acts give the same bench.',
+  };
 
   constructor() {
+    effect(() => this.form.controls.setupId.setValue(this.of() ?? null));
     this.#read();
     this.#setups.list({}).subscribe({
       next: ({ items }) => this.setups.set(items),
@@ -58,26 +106,18 @@ export class BenchListPage {
     });
   }
 
-  lay(name: string, setupId: string, seed: string, event: Event): void {
-    event.preventDefault();
+  lay(box: HTMLElement): void {
+    if (!readyToSend(this.form, box)) return;
+    const { setupId, name, seed } = this.form.getRawValue();
     const setup = this.setups().find((s) => s.id === setupId);
-    const n = seed.trim() === '' ? undefined : Number(seed);
-    if (n !== undefined && !(Number.isInteger(n) && n >= 0 && n <= 2_147_483_647))
-      return this.problem.set(
-        `Nothing laid out. Seed: "${seed}" is not a whole number from 0 to 2147483647.`,
-      );
     this.laying.set(true);
     const title = name.trim() || (setup ? `${setup.name}, bench` : 'Empty bench');
-    const body = {
-      name: title.slice(0, 80),
-      setupId: setupId || null,
-      ...(n !== undefined && { seed: n }),
-    };
+    const body = { name: title.slice(0, 80), setupId, ...(seed !== null && { seed }) };
     this.#data.lay(body).subscribe({
       next: (b) => void this.#router.navigate(['/bench', b.id]),
       error: (e: ApiError) => {
         this.laying.set(false);
-        this.problem.set(`Nothing laid out. ${e.message}`);
+        this.problem.set(`Not created. ${e.message}`);
       },
     });
   }

@@ -8,7 +8,8 @@ import { adapterSchema, cableSchema } from '@ruddy/core/parts';
 import { evaluate } from '@ruddy/core/plan';
 import { stripList } from '../chain/strip/strip-text';
 import { stripPicture } from '../chain/strip/strip-geometry';
-import { typedFromBench } from '../bring-up/reading-form';
+import type { BenchTaken } from '../bring-up/from-bench';
+import { readingForm, takeFromBench } from '../bring-up/reading-form';
 import { ApiError } from '../platform/api/api-client';
 import { BenchStore } from './bench-store';
 import { BenchesData } from '../setups/benches';
@@ -217,13 +218,19 @@ describe('a reading from a bench in the form', () => {
     },
   };
   it('fills the asked direction or none, counters as counted', () => {
-    expect(typedFromBench({ reading, counts: null }, 'up')).toMatchObject({
-      value: '24.1',
-      direction: 'up',
+    const taken = (from: BenchTaken, way: 'down' | 'up' | null) => {
+      const form = readingForm();
+      takeFromBench(form, from, way);
+      return form.getRawValue();
+    };
+    expect(taken({ reading, counts: null }, 'up')).toMatchObject({
       load: 'load',
-      traffic: '',
+      copy: { value: 24.1, direction: 'up', traffic: null },
     });
-    expect(typedFromBench({ reading, counts: null }, null)).toEqual({ load: 'load' });
+    expect(taken({ reading, counts: null }, null)).toMatchObject({
+      load: 'load',
+      copy: { value: null },
+    });
     const counts = {
       correctedBefore: 0,
       correctedAfter: 9,
@@ -232,12 +239,9 @@ describe('a reading from a bench in the form', () => {
       downs: 1,
       minutes: 10,
     };
-    expect(typedFromBench({ reading: { ...reading, state: OFF }, counts }, null)).toMatchObject({
+    expect(taken({ reading: { ...reading, state: OFF }, counts }, null)).toMatchObject({
       load: 'load',
-      correctedAfter: '9',
-      fatalAfter: '',
-      downs: '1',
-      minutes: '10',
+      counts,
     });
   });
 });
@@ -322,9 +326,7 @@ describe('BE-01 the store', () => {
     const { events } = storeOver();
     const fixture = TestBed.createComponent(FaultPanel);
     await fixture.whenStable();
-    const options = [...(fixture.nativeElement as HTMLElement).querySelectorAll('option')].map(
-      (o) => o.value,
-    );
+    const options = fixture.componentInstance.faultMeta().options?.map((o) => o.value);
     expect(options).toContain('cable-half-rate');
     expect(options).not.toContain('direct-cable-margin');
     const log = TestBed.createComponent(LogPanel);

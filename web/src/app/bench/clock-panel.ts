@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonModule } from '@angular/material/button';
 import { benchTime } from '@ruddy/core/bench/text';
 import { BenchStore } from './bench-store';
-import { Choice } from '../platform/shared/choice';
+import { Choice } from '../platform/kit/choice';
 
 const SPEEDS = [
   { value: '0', label: 'Hold' },

@@ -3,11 +3,14 @@ import { MatButtonModule } from '@angular/material/button';
 import { FAULT_IDS, type FaultId, faultsOf } from '@ruddy/core/bench';
 import { FAULT_STRENGTH, FAULT_WORDS } from '@ruddy/core/bench/text';
 import { BenchStore } from './bench-store';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { Slider } from '../platform/kit/slider';
 
 /** Faults that sit in the bench, and the place to hide another; only those this chain can have are offered. */
 @Component({
   selector: 'rb-fault-panel',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="quiet">{{ summary() }}</p>
@@ -27,29 +30,17 @@ import { BenchStore } from './bench-store';
       }
     </ul>
     <div class="add">
-      <div class="field">
-        <label for="fault">Hide a fault</label>
-        <select id="fault" #fault (change)="picked.set($any(fault.value))">
-          <option value="" [selected]="picked() === null">choose one of {{ can().length }}</option>
-          @for (id of can(); track id) {
-            <option [value]="id" [selected]="id === picked()">{{ words[id] }}</option>
-          }
-        </select>
-      </div>
-      <div class="field">
-        <label for="strength">Strength, {{ percent() }} %</label>
-        <input
-          id="strength"
-          #slide
-          type="range"
-          min="5"
-          max="100"
-          step="5"
-          [value]="percent()"
-          (input)="percent.set(+slide.value)"
-        />
-        <span class="hint">{{ decides() }}</span>
-      </div>
+      <rb-field [meta]="faultMeta()" [value]="picked()" (changed)="picked.set($event)" />
+      <rb-slider
+        label="Strength, {{ percent() }} %"
+        [min]="5"
+        [max]="100"
+        [step]="5"
+        [value]="percent()"
+        words="{{ percent() }} %"
+        (changed)="percent.set($event)"
+      />
+      <span class="hint">{{ decides() }}</span>
       <button mat-stroked-button type="button" [disabled]="picked() === null" (click)="hide()">
         Hide it
       </button>
@@ -63,10 +54,6 @@ import { BenchStore } from './bench-store';
       display: flex;
       justify-content: space-between;
       align-items: center;
-    }
-    input[type='range'] {
-      accent-color: var(--brick);
-      width: 100%;
     }
     .add {
       display: grid;
@@ -92,6 +79,12 @@ export class FaultPanel {
     const s = this.store.state();
     return bench ? faultsOf({ ...bench.chain, socket: s?.plugged ?? bench.chain.socket }) : [];
   });
+  readonly faultMeta = computed<FieldMeta>(() => ({
+    label: 'Hide a fault',
+    input: 'choice',
+    placeholder: `choose one of ${this.can().length}`,
+    options: this.can().map((value) => ({ value, label: FAULT_WORDS[value] })),
+  }));
   readonly summary = computed(() => {
     const n = this.inIt().length;
     return n === 0

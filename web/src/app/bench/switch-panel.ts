@@ -5,6 +5,8 @@ import { SECURITY_LEVELS } from '@ruddy/core/bring-up';
 import { carriesTunnel, SECURITY_WORDS } from '@ruddy/core/parts';
 import { BenchStore } from './bench-store';
 import { MatButtonModule } from '@angular/material/button';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 interface Switch {
   readonly name: string;
@@ -17,7 +19,7 @@ interface Switch {
 /** Everything hands can do beside plugging: one row a switch, with its lamp and the acts it has now. */
 @Component({
   selector: 'rb-switch-panel',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (caution(); as words) {
@@ -45,26 +47,23 @@ interface Switch {
         </li>
       }
     </ul>
-    <div class="field">
-      <label for="security">Security level of the link</label>
-      <select
-        id="security"
-        #level
-        [disabled]="!store.state()"
-        (change)="store.act({ act: 'security', level: $any(level.value) })"
-      >
-        @for (l of levels; track l) {
-          <option [value]="l" [selected]="l === store.state()?.security">{{ words[l] }}</option>
-        }
-      </select>
-    </div>
+    @if (store.state(); as s) {
+      <rb-field
+        [meta]="security"
+        [value]="s.security"
+        (changed)="store.act({ act: 'security', level: $event })"
+      />
+    }
   `,
   styleUrl: './switch-panel.scss',
 })
 export class SwitchPanel {
   readonly store = inject(BenchStore);
-  readonly levels = SECURITY_LEVELS;
-  readonly words = SECURITY_WORDS;
+  readonly security: FieldMeta = {
+    label: 'Security level of the link',
+    input: 'choice',
+    options: SECURITY_LEVELS.map((value) => ({ value, label: SECURITY_WORDS[value] })),
+  };
 
   /** Before a plug or a card is moved with power on: what that would do to real gear. */
   readonly caution = computed(() => {

@@ -18,6 +18,8 @@ import { BenchStore } from './bench-store';
 import { PartsData } from '../parts/parts';
 import { facts } from '../parts/part-facts';
 import { MatButtonModule } from '@angular/material/button';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** Places on the table, host side first, and the kinds of part that go there. */
 const PLACES = [
@@ -36,7 +38,7 @@ type InHand = { readonly kind: 'part'; readonly part: Part } | { readonly kind: 
 /** Parts on the table: dragged there from a shelf or tapped twice; the plug goes into any port the same two ways. */
 @Component({
   selector: 'rb-table-panel',
-  imports: [MatButtonModule, CdkDrag, CdkDropList, CdkDropListGroup],
+  imports: [CdkDrag, CdkDropList, CdkDropListGroup, Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './table-panel.html',
   styleUrl: './table-panel.scss',
@@ -45,7 +47,12 @@ export class TablePanel {
   readonly store = inject(BenchStore);
   readonly #parts = inject(PartsData);
   readonly places = PLACES;
-  readonly kinds = KINDS;
+  readonly kindMeta: FieldMeta = {
+    label: 'Kind',
+    input: 'choice',
+    options: KINDS.map((value) => ({ value, label: value })),
+  };
+  readonly find: FieldMeta = { label: 'Find on the shelf', input: 'text' };
   readonly kind = signal<PartKind>('host');
   readonly words = signal('');
   readonly hand = signal<InHand | null>(null);

@@ -1,6 +1,14 @@
 import type { Observable } from 'rxjs';
 import type { BringUp } from '@ruddy/core/bring-up/contract';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+} from '@angular/core';
+import { FormControl, FormGroup, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { ORDER_IDS, type OrderId } from '@ruddy/core/base';
@@ -13,10 +21,12 @@ import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
 import { TakeBack } from '../plan/record/take-back';
-import { Choice } from '../platform/shared/choice';
 import { clock, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
 import { Fold } from '../platform/kit/fold';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { readyToSend } from '../platform/kit/problems';
 
 const WORKED = [
   { value: 'yes', label: 'the card came up' },
@@ -26,7 +36,7 @@ const WORKED = [
 /** The time line: attempts newest first with what was met at them, and how each order went on this host. */
 @Component({
   selector: 'rb-attempt-line',
-  imports: [Fold, MatButtonModule, Choice, TakeBack],
+  imports: [Field, Fold, MatButtonModule, TakeBack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './attempt-line.html',
   styleUrl: './attempt-line.scss',
@@ -36,14 +46,36 @@ export class AttemptLine {
   readonly #editor = inject(SetupEditor);
   readonly #data = inject(SetupsData);
   readonly #clock = inject(ServerClock);
-  readonly orderOptions = ORDER_IDS.map((value) => ({ value, label: ORDER_WORDS[value].name }));
-  readonly workedOptions = WORKED;
-  readonly order = signal<OrderId>('all-off');
-  readonly worked = signal<'yes' | 'no'>('yes');
+  readonly form = new FormGroup({
+    order: new FormControl<OrderId>('all-off', { nonNullable: true }),
+    worked: new FormControl<'yes' | 'no'>('yes', { nonNullable: true }),
+    on: new FormControl<string | null>(this.#clock.today(), Validators.required),
+    build: new FormControl('', { nonNullable: true }),
+  });
+  readonly fields: readonly (readonly [FieldMeta, FormControl])[] = [
+    [
+      {
+        label: 'Order tried',
+        input: 'choice',
+        options: ORDER_IDS.map((value) => ({ value, label: ORDER_WORDS[value].name })),
+      },
+      this.form.controls.order,
+    ],
+    [{ label: 'Result', input: 'choice', options: WORKED }, this.form.controls.worked],
+    [{ label: 'Date', input: 'day' }, this.form.controls.on],
+    [{ label: 'System build then', input: 'text', max: 60 }, this.form.controls.build],
+  ];
   readonly problem = signal<string | null>(null);
   readonly day = day;
-  readonly today = computed(() => this.#clock.today());
   readonly build = this.run.build;
+
+  constructor() {
+    effect(() => {
+      const build = this.build();
+      const control = this.form.controls.build;
+      if (control.pristine) control.setValue(build);
+    });
+  }
 
   readonly attempts = computed(() =>
     [...this.run.attempts()].reverse().map((a) => {
@@ -104,23 +136,11 @@ export class AttemptLine {
     return `${day(t.at.slice(0, 10))}: ${ORDER_WORDS[t.order].name}, ${t.worked ? 'came up' : 'did not come up'}${t.build ? `, build ${t.build}` : ''}${where}`;
   }
 
-  chosen(what: 'order' | 'worked', value: string | null): void {
-    if (value === null) return;
-    if (what === 'order') this.order.set(value as OrderId);
-    else this.worked.set(value as 'yes' | 'no');
-  }
-
-  add(e: Event, on: string, build: string): void {
-    e.preventDefault();
-    const body = tryBody.safeParse({
-      id: v7(),
-      order: this.order(),
-      on,
-      build,
-      worked: this.worked() === 'yes',
-    });
-    if (!body.success)
-      return this.problem.set(`Nothing stored. Day: ${body.error.issues[0]?.message ?? ''}`);
+  add(box: HTMLElement): void {
+    if (!readyToSend(this.form, box)) return;
+    const { worked, ...given } = this.form.getRawValue();
+    const body = tryBody.safeParse({ ...given, id: v7(), worked: worked === 'yes' });
+    if (!body.success) return this.problem.set(`Not saved. ${body.error.issues[0]?.message ?? ''}`);
     this.#add((id) => this.#data.addTry(id, body.data));
   }
 
@@ -136,7 +156,7 @@ export class AttemptLine {
         this.problem.set(null);
         this.run.reload();
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
     });
   }
 }

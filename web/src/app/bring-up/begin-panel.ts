@@ -12,7 +12,7 @@ import {
 import { verdictSentence } from '@ruddy/core/plan/text';
 import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
-import { Choice } from '../platform/shared/choice';
+import { Choice } from '../platform/kit/choice';
 
 /** Before an attempt: in which order of power, driver before or after, and why. */
 @Component({
@@ -40,9 +40,9 @@ import { Choice } from '../platform/shared/choice';
             @for (o of orders(); track o.id) {
               <li [class.shut]="o.shut">
                 <button
+                  mat-stroked-button
                   type="button"
                   [attr.aria-pressed]="run.order() === o.id"
-                  [class.on]="run.order() === o.id"
                   [disabled]="o.shut"
                   (click)="run.choose(o.id)"
                 >
@@ -102,26 +102,7 @@ import { Choice } from '../platform/shared/choice';
       align-items: center;
     }
     li button {
-      font: inherit;
-      color: var(--ink);
-      background: var(--sheet);
-      border: 1px solid var(--rim);
-      border-radius: 4px;
-      min-height: 32px;
       min-width: 160px;
-      padding: 2px 10px;
-      cursor: pointer;
-      text-align: left;
-    }
-    li button.on {
-      background: var(--ink);
-      color: var(--sheet);
-      font-weight: 600;
-    }
-    li button:disabled {
-      color: var(--ink2);
-      cursor: default;
-      border-style: dashed;
     }
     .actions {
       display: flex;

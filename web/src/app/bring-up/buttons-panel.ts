@@ -8,7 +8,7 @@ import {
 } from '@ruddy/core/setups';
 import { SetupEditor } from '../setups/setup-editor';
 import { optionsOf } from '../platform/kit/meta';
-import { Choice } from '../platform/shared/choice';
+import { Choice } from '../platform/kit/choice';
 
 interface Row {
   readonly act: CoupledAct;

@@ -8,6 +8,9 @@ import {
 } from '@ruddy/core/bring-up';
 import { ARTEFACT_TEXT, GRADE_WORDS, ROW_NAMES, ROW_WORDS } from '@ruddy/core/bring-up/text';
 import type { Evaluation } from '@ruddy/core/plan';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Rows } from '../platform/kit/rows';
 
 interface Line {
   name: string;
@@ -96,56 +99,33 @@ function copyLine(e: Evaluation, direction: 'down' | 'up', copy: CopyGrade | nul
 /** What this chain should show, and what was read, pair by pair. Without readings it is the list of what to look for. */
 @Component({
   selector: 'rb-check-table',
+  imports: [Cell, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="wide" tabindex="0" role="region" aria-label="Expected and measured">
-      <table class="list">
-        <thead>
-          <tr>
-            <th scope="col">Where</th>
-            <th scope="col">Expected</th>
-            @if (check()) {
-              <th scope="col">Measured</th>
-              <th scope="col">Verdict</th>
-            } @else {
-              <th scope="col">How to take it</th>
-            }
-          </tr>
-        </thead>
-        <tbody>
-          @for (l of lines(); track l.name) {
-            <tr [class]="l.look">
-              <th scope="row">{{ l.name }}</th>
-              <td>{{ l.expected }}</td>
-              @if (check()) {
-                <td class="measured">{{ l.measured }}</td>
-                <td class="word">{{ l.word }}</td>
-              } @else {
-                <td class="quiet">{{ l.how }}</td>
-              }
-            </tr>
-          }
-        </tbody>
-      </table>
-    </div>
+    <rb-rows label="Expected and measured" [columns]="columns()" [rows]="lines()">
+      <ng-template rbCell="measured" [rbCellOf]="lines()" let-l
+        ><span class="measured">{{ l.measured }}</span></ng-template
+      >
+      <ng-template rbCell="word" [rbCellOf]="lines()" let-l
+        ><span class="word" [class]="l.look">{{ l.word }}</span></ng-template
+      >
+    </rb-rows>
     @if (hasVirtual()) {
       <p class="quiet artefact">{{ artefact }}</p>
     }
   `,
   styles: `
-    tbody th {
-      font-weight: 400;
-    }
-    .good .word {
-      border-left: 4px solid var(--reed);
-      font-weight: 600;
-    }
-    .bad .word {
-      border-left: 4px solid var(--plum);
-      font-weight: 600;
-    }
-    .quiet .word {
+    .word {
       border-left: 4px solid var(--stone);
+      padding-left: 6px;
+    }
+    .good {
+      border-color: var(--reed);
+      font-weight: 600;
+    }
+    .bad {
+      border-color: var(--plum);
+      font-weight: 600;
     }
     .measured {
       color: var(--teal);
@@ -166,6 +146,16 @@ export class CheckTable {
       compareReading(this.evaluation().predicted.link.readouts, NOTHING, null),
   );
   readonly hasVirtual = computed(() => this.rows().some((r) => r.key === 'virtual'));
+  readonly columns = computed((): readonly ShortColumn<Line>[] => [
+    { key: 'name', name: 'Where', text: (l) => l.name },
+    { key: 'expected', name: 'Expected', text: (l) => l.expected },
+    ...(this.check()
+      ? [
+          { key: 'measured', name: 'Measured' },
+          { key: 'word', name: 'Verdict' },
+        ]
+      : [{ key: 'how', name: 'How to take it', text: (l: Line) => l.how }]),
+  ]);
   readonly lines = computed<Line[]>(() => {
     const e = this.evaluation();
     const check = this.check();

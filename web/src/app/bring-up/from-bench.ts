@@ -22,6 +22,8 @@ import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** What was read off a bench, and what was counted there when it was put under load for a while. */
 export interface BenchTaken {
@@ -34,7 +36,7 @@ const SETTLE_MS = 5000;
 /** Take a reading from a simulated bench of this setup: at once, under load, or over minutes of load with the counters before and after. */
 @Component({
   selector: 'rb-from-bench',
-  imports: [MatButtonModule, RouterLink],
+  imports: [Field, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="box" role="group" aria-label="From a bench">
@@ -44,16 +46,7 @@ const SETTLE_MS = 5000;
           Create a bench with it
         </button>
       } @else {
-        <label
-          >Bench
-          <select #pick (change)="chosen.set(pick.value)">
-            @for (b of benches(); track b.id) {
-              <option [value]="b.id" [selected]="b.id === id()">
-                {{ b.name }}: {{ stages[b.state.stage] }}
-              </option>
-            }
-          </select></label
-        >
+        <rb-field [meta]="benchMeta()" [value]="id()" (changed)="chosen.set($event)" />
         @if (counts()) {
           <button
             mat-stroked-button
@@ -112,7 +105,14 @@ export class FromBench {
   readonly chosen = signal<string | null>(null);
   readonly busy = signal<string | null>(null);
   readonly problem = signal<string | null>(null);
-  readonly stages = STAGE_WORDS;
+  readonly benchMeta = computed<FieldMeta>(() => ({
+    label: 'Bench',
+    input: 'choice',
+    options: this.benches().map((b) => ({
+      value: b.id,
+      label: `${b.name}: ${STAGE_WORDS[b.state.stage]}`,
+    })),
+  }));
   readonly id = computed(() => this.chosen() ?? this.benches()[0]?.id ?? '');
   readonly minutes = computed(() => new RuleBook(this.#readings.house()).get('steps.loadMinutes'));
 

@@ -7,7 +7,7 @@ import { LinkHealth } from './link-health';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { day } from '../platform/shared/format';
-import { toCsv } from '../platform/shared/csv';
+import { toCsv } from '../platform/kit/csv';
 import { download } from '../platform/shared/download';
 import { HealthChart } from './health-chart';
 import { Fold } from '../platform/kit/fold';

@@ -1,22 +1,43 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { type Docked, dockedSchema } from '@ruddy/core/setups';
 import { SetupEditor } from '../setups/setup-editor';
-import { Choice } from '../platform/shared/choice';
-import { readNumber } from '../platform/shared/format';
+import { Choice } from '../platform/kit/choice';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Rows } from '../platform/kit/rows';
 
 type State = 'docked' | 'undocked';
-type Key = Exclude<keyof Docked['docked'], never>;
+type Key = keyof Docked['docked'];
 
-const ROWS: readonly { key: Key; label: string; unit: string; number: boolean }[] = [
-  { key: 'powerMode', label: 'Power mode', unit: '', number: false },
-  { key: 'sustainedW', label: 'Sustained power', unit: 'W', number: true },
-  { key: 'minutesW', label: 'Two-minute power', unit: 'W', number: true },
-  { key: 'peakW', label: 'Peak power', unit: 'W', number: true },
-  { key: 'tempLimitC', label: 'Temperature limit', unit: '°C', number: true },
-  { key: 'sharedGB', label: 'Shared memory', unit: 'GB', number: true },
-  { key: 'resolution', label: 'Resolution', unit: '', number: false },
-  { key: 'scalingPercent', label: 'Scaling', unit: '%', number: true },
-  { key: 'note', label: 'Note', unit: '', number: false },
+interface Row {
+  readonly key: Key | 'internalGraphics';
+  readonly label: string;
+  readonly meta: Readonly<Record<State, FieldMeta>>;
+}
+function row(key: Row['key'], label: string, unit?: string): Row {
+  const of = (s: State): FieldMeta => ({
+    label: `${label} ${s}`,
+    input: unit === undefined ? 'text' : 'number',
+    placeholder: 'not noted',
+    ...(unit === undefined && { max: 300 }),
+    ...(unit && { unit }),
+  });
+  return { key, label, meta: { docked: of('docked'), undocked: of('undocked') } };
+}
+
+const ROWS: readonly Row[] = [
+  row('powerMode', 'Power mode'),
+  row('sustainedW', 'Sustained power', 'W'),
+  row('minutesW', 'Two-minute power', 'W'),
+  row('peakW', 'Peak power', 'W'),
+  row('tempLimitC', 'Temperature limit', '°C'),
+  row('sharedGB', 'Shared memory', 'GB'),
+  row('resolution', 'Resolution'),
+  row('scalingPercent', 'Scaling', '%'),
+  row('note', 'Note'),
+  row('internalGraphics', 'Internal graphics'),
 ];
 const ON_OFF = [
   { value: 'on', label: 'On' },
@@ -26,108 +47,59 @@ const ON_OFF = [
 /** How the host is set docked and undocked, side by side, so that what comes back wrong is put right quickly. */
 @Component({
   selector: 'rb-profiles-panel',
-  imports: [Choice],
+  imports: [Cell, Choice, Field, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (docked(); as d) {
-      <table class="list">
-        <thead>
-          <tr>
-            <th scope="col">Host</th>
-            <th scope="col">docked</th>
-            <th scope="col">undocked</th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (r of rows; track r.key) {
-            <tr>
-              <th scope="row">{{ r.label }}{{ r.unit ? ', ' + r.unit : '' }}</th>
-              @for (s of states; track s) {
-                <td>
-                  <input
-                    #box
-                    [attr.aria-label]="r.label + ' ' + s"
-                    [attr.inputmode]="r.number ? 'decimal' : null"
-                    [attr.aria-invalid]="problems()[s + r.key] ? true : null"
-                    maxlength="300"
-                    autocomplete="off"
-                    placeholder="not noted"
-                    [value]="shown(d, s, r.key)"
-                    (change)="set(s, r.key, r.number, box.value)"
-                  />
-                </td>
-              }
-            </tr>
-          }
-          <tr>
-            <th scope="row">Internal graphics</th>
-            <td>
+      <rb-rows label="Host, docked and undocked" [columns]="columns" [rows]="rows">
+        @for (s of states; track s) {
+          <ng-template [rbCell]="s" [rbCellOf]="rows" let-r>
+            @if (r.key === 'internalGraphics') {
               <rb-choice
-                label="Internal graphics docked"
+                [label]="'Internal graphics ' + s"
                 [options]="onOff"
-                [value]="inside()"
-                (chosen)="setInside($event)"
+                [value]="s === 'docked' ? inside() : d.undocked.internalGraphics"
+                (chosen)="s === 'docked' ? setInside($event) : setUndockedInside($event)"
               />
-            </td>
-            <td>
-              <rb-choice
-                label="Internal graphics undocked"
-                [options]="onOff"
-                [value]="d.undocked.internalGraphics"
-                (chosen)="setUndockedInside($event)"
+            } @else {
+              <rb-field
+                [meta]="r.meta[s]"
+                [value]="$any(d)[s][r.key]"
+                (changed)="set(s, r.key, $event)"
               />
-            </td>
-          </tr>
-        </tbody>
-      </table>
+            }
+          </ng-template>
+        }
+      </rb-rows>
       @if (problem(); as why) {
         <p class="problem" role="alert">Not saved: {{ why }}</p>
       }
-    }
-  `,
-  styles: `
-    td {
-      min-width: 88px;
-    }
-    td input {
-      width: 100%;
-    }
-    .list td,
-    .list th {
-      padding: 2px 4px;
     }
   `,
 })
 export class ProfilesPanel {
   readonly #editor = inject(SetupEditor);
   readonly rows = ROWS;
+  readonly columns: readonly ShortColumn<Row>[] = [
+    { key: 'host', name: 'Host', text: (r) => r.label },
+    { key: 'docked', name: 'docked' },
+    { key: 'undocked', name: 'undocked' },
+  ];
   readonly states = ['docked', 'undocked'] as const;
   readonly onOff = ON_OFF;
-  /** What was typed and cannot be kept, by place. */
-  readonly problems = signal<Readonly<Record<string, { typed: string; why: string }>>>({});
+  readonly problem = signal<string | null>(null);
   readonly docked = computed(() => this.#editor.fields()?.docked ?? null);
   readonly inside = computed(() => {
     const v = this.#editor.fields()?.settings.internalGraphics;
     return typeof v === 'string' ? v : null;
   });
-  readonly problem = computed(() => Object.values(this.problems())[0]?.why ?? null);
 
-  shown(d: Docked, s: State, key: Key): string {
-    return this.problems()[s + key]?.typed ?? String(d[s][key] ?? '');
-  }
-
-  set(s: State, key: Key, number: boolean, text: string): void {
+  set(s: State, key: Row['key'], value: unknown): void {
     const d = this.docked();
     if (!d) return;
-    const read = number ? readNumber(text) : ({ ok: true, value: text } as const);
-    const next = read.ok
-      ? dockedSchema.safeParse({ ...d, [s]: { ...d[s], [key]: read.value } })
-      : null;
-    const why = !read.ok ? read.why : (next?.error?.issues[0]?.message ?? null);
-    const { [s + key]: old, ...rest } = this.problems();
-    void old;
-    this.problems.set(why === null ? rest : { ...rest, [s + key]: { typed: text, why } });
-    if (next?.success) this.#editor.change({ docked: next.data });
+    const next = dockedSchema.safeParse({ ...d, [s]: { ...d[s], [key]: value } });
+    this.problem.set(next.error?.issues[0]?.message ?? null);
+    if (next.success) this.#editor.change({ docked: next.data });
   }
 
   setInside(value: string | null): void {

@@ -2,18 +2,19 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { FORCED_BY, type Program, USED_CARD } from '@ruddy/core/setups';
 import { SetupEditor } from '../setups/setup-editor';
-import { optionsOf } from '../platform/kit/meta';
-import { Choice } from '../platform/shared/choice';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
+import { Choice } from '../platform/kit/choice';
+import { Field } from '../platform/kit/field';
 
 /** Which card each program uses, and what made it. */
 @Component({
   selector: 'rb-programs-panel',
-  imports: [Choice, MatButtonModule],
+  imports: [Choice, Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (p of programs(); track $index; let i = $index) {
-      <fieldset>
-        <legend>{{ p.name }}</legend>
+      <section [attr.aria-label]="p.name">
+        <h4>{{ p.name }}</h4>
         <div class="field">
           <span class="label">It uses</span>
           <rb-choice
@@ -33,31 +34,22 @@ import { Choice } from '../platform/shared/choice';
             (chosen)="change(i, { forced: $any($event) })"
           />
         </div>
-        <button
-          mat-button
-          type="button"
-          (click)="drop(i)"
-          [attr.aria-label]="'Take ' + p.name + ' off the list'"
-        >
-          Take it off the list
+        <button mat-button type="button" (click)="drop(i)" [attr.aria-label]="'Remove ' + p.name">
+          Remove
         </button>
-      </fieldset>
+      </section>
     } @empty {
       <p class="quiet">0 programs noted.</p>
     }
     <div class="add">
-      <div class="field">
-        <label for="program-name">Program or title</label>
-        <input
-          #name
-          id="program-name"
-          maxlength="80"
-          autocomplete="off"
-          (keydown.enter)="$event.preventDefault(); add(name)"
-          [attr.aria-invalid]="problem() !== null"
-        />
-      </div>
-      <button mat-stroked-button type="button" (click)="add(name)">Add this program</button>
+      <rb-field
+        [meta]="nameMeta"
+        [live]="true"
+        [value]="name()"
+        (changed)="name.set($event)"
+        (keydown.enter)="$event.preventDefault(); add()"
+      />
+      <button mat-stroked-button type="button" (click)="add()">Add program</button>
     </div>
     @if (problem(); as why) {
       <p class="problem" role="alert">{{ why }}</p>
@@ -68,15 +60,10 @@ import { Choice } from '../platform/shared/choice';
       display: grid;
       gap: 8px;
     }
-    fieldset {
-      border: 1px solid var(--line);
+    section {
       display: grid;
       gap: 8px;
       justify-items: start;
-      min-width: 0;
-    }
-    legend {
-      font-weight: 600;
     }
     .add {
       display: flex;
@@ -90,17 +77,19 @@ export class ProgramsPanel {
   readonly #editor = inject(SetupEditor);
   readonly uses = optionsOf(USED_CARD);
   readonly forced = optionsOf(FORCED_BY);
+  readonly nameMeta: FieldMeta = { label: 'Program or title', input: 'text', max: 80 };
+  readonly name = signal('');
   readonly problem = signal<string | null>(null);
   readonly programs = computed(() => this.#editor.fields()?.docked.programs ?? []);
 
-  add(box: HTMLInputElement): void {
-    const name = box.value.trim();
+  add(): void {
+    const name = this.name().trim();
     if (name === '') return this.problem.set('Program: must not be empty');
     if (this.programs().some((p) => p.name.toLowerCase() === name.toLowerCase()))
       return this.problem.set(`${name} is on the list`);
     if (this.programs().length >= 60) return this.problem.set('Programs: at most 60');
     this.problem.set(null);
-    box.value = '';
+    this.name.set('');
     this.#put([...this.programs(), { name, uses: null, forced: 'nothing', note: '' }]);
   }
 

@@ -3,14 +3,18 @@ import {
   Component,
   computed,
   effect,
-  ElementRef,
   inject,
   input,
   signal,
   untracked,
   viewChild,
+  viewChildren,
 } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import { toSignal } from '@angular/core/rxjs-interop';
+import type { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { map } from 'rxjs';
 import { v7 } from 'uuid';
 import { COPY_UNITS, inGbps, type Report } from '@ruddy/core/bring-up';
 import { READ_COMMAND } from '@ruddy/core/bring-up/text';
@@ -18,18 +22,20 @@ import type { ApiError } from '../platform/api/api-client';
 import { LinkReadings } from './link-readings';
 import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
-import { Choice } from '../platform/shared/choice';
+import { Choice } from '../platform/kit/choice';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { problemOf, readyToSend } from '../platform/kit/problems';
 import {
   COUNT_FIELDS,
-  FRESH,
   HOW_FIELDS,
   isBlank,
-  readTyped,
-  typedFromBench,
+  RATE_FIELD,
+  readingForm,
+  readingOf,
   SLOT_FIELDS,
+  takeFromBench,
   TUNNEL_FIELDS,
-  type NumberField,
-  type TypedReading,
 } from './reading-form';
 import { FromBench, type BenchTaken } from './from-bench';
 import { ReportBox } from '../chain/report-box';
@@ -44,7 +50,7 @@ const BEHIND = {
 /** Take a reading: type it, paste what the system prints, or both. What is typed is judged at once and stored on demand. */
 @Component({
   selector: 'rb-reading-fields',
-  imports: [Fold, MatButtonModule, ReportBox, Choice, FromBench],
+  imports: [Choice, Field, Fold, FromBench, MatButtonModule, NgTemplateOutlet, ReportBox],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './reading-fields.html',
   styleUrl: './reading-fields.scss',
@@ -76,17 +82,22 @@ export class ReadingFields {
     { value: 'load', label: 'under load' },
     { value: 'idle', label: 'idle' },
   ];
-  readonly typed = signal<TypedReading>(FRESH);
-  readonly tried = signal(false);
+  readonly reading = readingForm();
+  readonly copy = this.reading.controls.copy;
+  readonly rate = RATE_FIELD;
+  readonly note: FieldMeta = { label: 'Note', input: 'area', max: 2000 };
   readonly storing = signal(false);
-  readonly refused = signal<string | null>(null);
+  readonly line = signal<string | null>(null);
   readonly #waiting = signal(false);
-  readonly value = viewChild.required<ElementRef<HTMLInputElement>>('value');
+  readonly fields = viewChildren(Field);
+  readonly folds = viewChildren(Fold);
   readonly box = viewChild.required(ReportBox);
 
-  readonly read = computed(() => readTyped(this.typed()));
-  readonly blank = computed(() => isBlank(this.typed()));
-  readonly firstError = computed(() => [...this.read().errors.values()][0] ?? null);
+  /** Values of the form, anew with each change. */
+  readonly now = toSignal(this.reading.valueChanges.pipe(map(() => this.reading.getRawValue())), {
+    initialValue: this.reading.getRawValue(),
+  });
+  readonly blank = computed(() => isBlank(this.now()));
   readonly direct = computed(
     () => this.#editor.judgement()?.evaluation.predicted.link.kind === 'direct',
   );
@@ -95,7 +106,7 @@ export class ReadingFields {
     this.direct() ? SLOT_FIELDS : [...SLOT_FIELDS, ...TUNNEL_FIELDS],
   );
   readonly measured = computed(() =>
-    this.typed().report ? (this.readings.check()?.measured ?? null) : null,
+    this.now().report ? (this.readings.check()?.measured ?? null) : null,
   );
   readonly foundWords = computed(() => {
     const m = this.measured();
@@ -106,10 +117,19 @@ export class ReadingFields {
   /** A figure that fits another unit is asked about, never changed. */
   readonly hint = computed(() => {
     const copy = this.readings.draft() ? this.readings.check()?.copy : null;
-    const value = this.read().reading?.copy?.value;
-    if (!copy?.perhaps || value === undefined) return null;
-    return `${this.typed().value} ${copy.perhaps} would be ${inGbps(value, copy.perhaps).toFixed(1)} Gb/s, which is healthy here. Is the unit right?`;
+    const { value } = this.now().copy;
+    if (!copy?.perhaps || value === null) return null;
+    return `${value} ${copy.perhaps} would be ${inGbps(value, copy.perhaps).toFixed(1)} Gb/s, which is healthy here. Is the unit right?`;
   });
+  readonly cardMeta = computed<FieldMeta>(() => ({
+    label: 'Card',
+    input: 'choice',
+    placeholder: this.measured()?.card?.address ?? 'not found',
+    options: (this.measured()?.cards ?? []).map((c) => ({
+      value: c.address,
+      label: `${c.name || 'graphics'} at ${c.address}`,
+    })),
+  }));
 
   constructor() {
     // Another setup: its readings are its own.
@@ -126,64 +146,57 @@ export class ReadingFields {
       if (!waiting || save.kind === 'unsaved' || save.kind === 'saving') return;
       untracked(() => (save.kind === 'saved' ? this.#send() : this.#notSaved()));
     });
-    effect(() => this.readings.draft.set(this.blank() ? null : this.read().reading));
+    effect(() => {
+      this.now();
+      this.readings.draft.set(this.blank() ? null : readingOf(this.reading));
+    });
   }
 
   #notSaved(): void {
     this.#waiting.set(false);
     this.storing.set(false);
-    this.refused.set(
-      'The plan itself is not saved yet; settle that at the top of the page, then store the reading.',
+    this.line.set(
+      'The plan itself is not saved yet; settle that at the top of the page, then save the reading.',
     );
   }
 
-  error(place: string): string | null {
-    return this.tried() || place === 'copy/value' ? (this.read().errors.get(place) ?? null) : null;
-  }
-
-  /** A choice from a list of this form: its values are the ones the list offers. */
-  choose(key: 'unit' | 'direction' | 'memory' | 'traffic' | 'load', value: string | null): void {
-    this.set({ [key]: value ?? '' });
-  }
-
-  type(key: NumberField['key'], value: string): void {
-    this.set({ [key]: value });
-  }
-
-  set(change: Partial<TypedReading>): void {
-    this.typed.update((t) => ({ ...t, ...change }));
-    this.refused.set(null);
+  controlOf(path: string): FormControl {
+    return this.reading.get(path) as FormControl;
   }
 
   take(report: Report): void {
-    this.set({ report, card: null });
+    this.reading.patchValue({ report, card: null });
   }
 
-  /** What a bench gave, as if it had been typed: the person sees it, may change it, and stores it. */
+  putAside(): void {
+    this.reading.patchValue({ report: null, card: null });
+  }
+
+  /** What a bench gave, as if it had been typed: the user sees it, may change it, and saves it. */
   fromBench(taken: BenchTaken): void {
-    const way = this.copies();
-    this.set({ ...typedFromBench(taken, way), report: taken.reading.report, card: null });
+    takeFromBench(this.reading, taken, this.copies());
   }
 
   clear(): void {
-    this.typed.set(FRESH);
-    this.tried.set(false);
-    this.refused.set(null);
+    this.reading.reset();
+    this.line.set(null);
   }
 
   /** A digit typed anywhere on the page goes into the figure. */
   digit(d: string): void {
-    // Put in at once: the next key goes into the field itself, before the page is drawn again.
-    const field = this.value().nativeElement;
-    field.value += d;
-    field.focus();
-    this.set({ value: field.value });
+    this.fields()[0]?.typeInto(d);
   }
 
-  store(event: Event): void {
-    event.preventDefault();
-    this.tried.set(true);
-    if (!this.read().reading) return;
+  store(form: HTMLElement): void {
+    this.line.set(null);
+    if (!readyToSend(this.reading, form)) {
+      // A wrong figure in a closed section could not take the focus.
+      if (!this.blank()) this.folds().forEach((f) => f.open.set(true));
+      const whole = (this.reading.errors?.['zod'] as Record<string, string> | undefined)?.['copy'];
+      const figure = problemOf(this.copy.controls.value);
+      this.line.set(figure ?? whole ?? 'See the marked fields.');
+      return;
+    }
     this.storing.set(true);
     // The chain is judged as it is stored: what is not saved yet goes first, and the reading follows.
     this.#editor.flush();
@@ -192,7 +205,7 @@ export class ReadingFields {
 
   #send(): void {
     const id = this.#editor.stored()?.id;
-    const { reading } = this.read();
+    const reading = readingOf(this.reading);
     this.#waiting.set(false);
     if (!id || !reading) {
       this.storing.set(false);
@@ -206,7 +219,7 @@ export class ReadingFields {
       },
       error: (e: ApiError) => {
         this.storing.set(false);
-        this.refused.set(e.message);
+        this.line.set(e.message);
       },
     });
   }

@@ -1,23 +1,31 @@
-import { FRESH, isBlank, readTyped, type TypedReading } from './reading-form';
+import { problemOf } from '../platform/kit/problems';
+import { isBlank, readingForm, readingOf, takeFromBench } from './reading-form';
 
-const typed = (over: Partial<TypedReading>) => readTyped({ ...FRESH, ...over });
+type Given = Parameters<ReturnType<typeof readingForm>['patchValue']>[0];
 
-describe('a reading as typed', () => {
+function filled(over: Given) {
+  const form = readingForm();
+  form.patchValue(over);
+  return form;
+}
+
+describe('a reading in its form', () => {
   it('is blank until something was read, however it would have been taken', () => {
-    expect(isBlank(FRESH)).toBe(true);
-    expect(isBlank({ ...FRESH, direction: 'up', repeats: '3', note: 'x' })).toBe(true);
-    expect(isBlank({ ...FRESH, cardLanes: '4' })).toBe(false);
+    expect(isBlank(readingForm().getRawValue())).toBe(true);
+    const how = filled({ copy: { direction: 'up', repeats: 3 }, note: 'x' });
+    expect(isBlank(how.getRawValue())).toBe(true);
+    expect(isBlank(filled({ cardSpan: { lanes: 4 } }).getRawValue())).toBe(false);
   });
 
-  it('takes comma and point, and keeps blanks as not known', () => {
-    expect(typed({ value: '23,8', memory: '' }).reading?.copy).toMatchObject({
+  it('keeps what is not given as not known', () => {
+    expect(readingOf(filled({ copy: { value: 23.8, memory: null } }))?.copy).toMatchObject({
       value: 23.8,
       unit: 'Gb/s',
       direction: 'down',
       memory: null,
       repeats: null,
     });
-    expect(typed({ cardGen: '3', cardLanes: '4' }).reading).toMatchObject({
+    expect(readingOf(filled({ cardSpan: { gen: 3, lanes: 4 } }))).toMatchObject({
       copy: null,
       cardSpan: { gen: 3, lanes: 4 },
       router: null,
@@ -25,16 +33,37 @@ describe('a reading as typed', () => {
   });
 
   it.each([
-    [{ value: 'fast' }, 'copy/value', 'not a number'],
-    [{ value: '1,234' }, 'copy/value', 'two numbers'],
-    [{ value: '0' }, 'copy/value', 'more than 0'],
-    [{ value: '20', repeats: '2.5' }, 'copy/repeats', 'whole number'],
-    [{ cardGen: '9' }, 'cardSpan/gen', 'from 1 to 6'],
-    [{ routerLanes: '99' }, 'router/lanes', 'from 1 to 8'],
-    [{}, 'copy', 'Nothing read yet'],
-  ] as [Partial<TypedReading>, string, string][])('%j is refused at %s', (over, place, words) => {
-    const { reading, errors } = typed(over);
-    expect(reading).toBeNull();
-    expect(errors.get(place)).toContain(words);
+    [{ copy: { value: 0 } }, 'copy.value', 'more than 0'],
+    [{ copy: { value: 20, repeats: 2.5 } }, 'copy.repeats', 'whole number'],
+    [{ cardSpan: { gen: 9 } }, 'cardSpan.gen', 'from 1 to 6'],
+    [{ router: { lanes: 99 } }, 'router.lanes', 'from 1 to 8'],
+  ] as [Given, string, string][])('%j is refused at %s', (over, path, words) => {
+    const form = filled(over);
+    expect(readingOf(form)).toBeNull();
+    expect(problemOf(form.get(path)!)).toContain(words);
+  });
+
+  it('that holds nothing is refused as a whole', () => {
+    const form = readingForm();
+    expect(readingOf(form)).toBeNull();
+    expect((form.errors?.['zod'] as Record<string, string>)['copy']).toContain('Nothing read yet');
+  });
+
+  it('takes counters as read under load, though the load fell', () => {
+    const form = readingForm();
+    const counts = {
+      correctedBefore: 0,
+      correctedAfter: 7,
+      fatalBefore: 0,
+      fatalAfter: 0,
+      downs: 1,
+      minutes: 30,
+    };
+    takeFromBench(
+      form,
+      { reading: { state: { load: null }, copy: null, report: null }, counts } as never,
+      null,
+    );
+    expect(form.getRawValue()).toMatchObject({ load: 'load', counts, copy: { value: null } });
   });
 });

@@ -29,13 +29,15 @@ import {
 import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import { BringUpRun } from './bring-up-run';
 import { LinkReadings } from './link-readings';
-import { Choice } from '../platform/shared/choice';
+import { Choice } from '../platform/kit/choice';
 import { pluralize } from '../platform/shared/format';
 import { HeldPanel } from './held-panel';
 import { OpeningPanel } from './opening-panel';
 import { ReadingFields } from './reading-fields';
 import { StepDrafts } from './step-draft';
 import { StepFields } from './step-fields';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 const REASONS = ['done before', 'not needed here', 'no tool at hand', 'later'].map((r) => ({
   value: r,
@@ -57,13 +59,14 @@ const READS: Record<Of, (e: ReadingEntry) => boolean> = {
 @Component({
   selector: 'rb-step-card',
   imports: [
-    RouterLink,
-    MatButtonModule,
     Choice,
-    StepFields,
-    ReadingFields,
+    Field,
     HeldPanel,
+    MatButtonModule,
     OpeningPanel,
+    ReadingFields,
+    RouterLink,
+    StepFields,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './step-card.html',
@@ -87,6 +90,10 @@ export class StepCard {
   /** Something was noted at this step. */
   readonly noted = output();
   readonly asking = signal<'failed' | 'skipped' | null>(null);
+  /** What was seen, or why the step is left out, in words of one's own. */
+  readonly own = signal('');
+  readonly seenMeta: FieldMeta = { label: 'Seen, in words', input: 'text', max: 300 };
+  readonly whyMeta: FieldMeta = { label: 'Why, in words', input: 'text', max: 300 };
   readonly problem = signal<string | null>(null);
   readonly title = viewChild<ElementRef<HTMLElement>>('title');
   readonly fields = viewChild(ReadingFields);
@@ -185,6 +192,7 @@ export class StepCard {
   ask(what: 'failed' | 'skipped'): void {
     if (this.standing().state !== 'open' || this.ahead() || !this.run.attempt()) return;
     this.problem.set(null);
+    this.own.set('');
     this.asking.set(what);
     queueMicrotask(() => document.querySelector<HTMLElement>('rb-step-card .ask button')?.focus());
   }

@@ -7,32 +7,36 @@ import { CAME_BACK_WRONG, type CameBackWrong } from '@ruddy/core/setups';
 import { BringUpRun } from './bring-up-run';
 import { SetupEditor } from '../setups/setup-editor';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
-import { optionsOf } from '../platform/kit/meta';
-import { Choice } from '../platform/shared/choice';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
+import { Choice } from '../platform/kit/choice';
 import { ButtonsPanel } from './buttons-panel';
 import { ProfilesPanel } from './profiles-panel';
 import { ProgramsPanel } from './programs-panel';
 import { StepDrafts } from './step-draft';
+import { Field } from '../platform/kit/field';
 
 const SETTINGS = new Map(attributesOf(settingsSchema));
+
+const versionMeta = (role: SoftwareRole): FieldMeta => ({
+  label: SOFTWARE_NAMES[role],
+  input: 'text',
+  max: 60,
+  placeholder: 'not known',
+});
 
 /** What is noted at a step: versions with what they were, settings, what came back wrong, the outcome. */
 @Component({
   selector: 'rb-step-fields',
-  imports: [Choice, ProfilesPanel, ProgramsPanel, ButtonsPanel],
+  imports: [ButtonsPanel, Choice, Field, ProfilesPanel, ProgramsPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (v of versions(); track v.role) {
-      <div class="field">
-        <label [for]="'v-' + v.role">{{ v.name }}</label>
-        <input
-          #box
-          [id]="'v-' + v.role"
-          maxlength="60"
-          autocomplete="off"
-          placeholder="not known"
+      <div>
+        <rb-field
+          [meta]="v.meta"
+          [live]="true"
           [value]="drafts.version(id(), v.role)"
-          (input)="version(v.role, box.value)"
+          (changed)="version(v.role, $event)"
         />
         <span class="hint">{{ before(v.role) }}</span>
         @if (pinLeft(v.role); as words) {
@@ -82,26 +86,17 @@ const SETTINGS = new Map(attributesOf(settingsSchema));
           (chosen)="outcome($event)"
         />
       </div>
-      <label class="tick">
-        <input
-          #good
-          type="checkbox"
-          [checked]="drafts.of(id()).good"
-          (change)="drafts.change(id(), { good: good.checked })"
-        />
-        Mark it as the last known good, with the versions of now
-      </label>
-      <div class="field">
-        <label for="entry-note">Note, stays private</label>
-        <textarea
-          #note
-          id="entry-note"
-          rows="2"
-          maxlength="2000"
-          [value]="drafts.of(id()).note"
-          (input)="drafts.change(id(), { note: note.value })"
-        ></textarea>
-      </div>
+      <rb-field
+        [meta]="good"
+        [value]="drafts.of(id()).good"
+        (changed)="drafts.change(id(), { good: $event })"
+      />
+      <rb-field
+        [meta]="note"
+        [live]="true"
+        [value]="drafts.of(id()).note"
+        (changed)="drafts.change(id(), { note: $event })"
+      />
     }
   `,
   styles: `
@@ -116,12 +111,6 @@ const SETTINGS = new Map(attributesOf(settingsSchema));
       border-left: 4px solid var(--ochre);
       padding-left: 8px;
     }
-    .tick {
-      display: flex;
-      gap: 8px;
-      align-items: center;
-      min-height: 32px;
-    }
   `,
 })
 export class StepFields {
@@ -130,12 +119,17 @@ export class StepFields {
   readonly #run = inject(BringUpRun);
   readonly standing = input.required<StepStatus>();
   readonly id = computed(() => this.standing().step.id);
+  readonly good: FieldMeta = {
+    label: 'Mark as the last known good, with the current versions',
+    input: 'flag',
+  };
+  readonly note: FieldMeta = { label: 'Note, stays private', input: 'area', max: 2000 };
   readonly wrongs = optionsOf(CAME_BACK_WRONG);
   readonly outcomes = OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }));
 
   readonly versions = computed(() =>
     this.standing().step.fields.flatMap((f) =>
-      f.kind === 'version' ? [{ role: f.role, name: SOFTWARE_NAMES[f.role] }] : [],
+      f.kind === 'version' ? [{ role: f.role, meta: versionMeta(f.role) }] : [],
     ),
   );
   readonly settings = computed(() =>

@@ -1,15 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormControl, FormGroup, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { dockedSchema, type Tuning } from '@ruddy/core/setups';
 import { tuningWords } from '@ruddy/core/setups/text';
 import { SetupEditor } from '../setups/setup-editor';
-import { day, readNumber } from '../platform/shared/format';
+import { day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { readyToSend } from '../platform/kit/problems';
 
 /** Tuning one step at a time: what was changed, from what to what, and what the same run gained. */
 @Component({
   selector: 'rb-tuning-panel',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ol>
@@ -20,35 +24,23 @@ import { ServerClock } from '../platform/shared/server-clock';
             mat-button
             type="button"
             (click)="drop(i)"
-            [attr.aria-label]="'Take off: ' + t.what"
+            [attr.aria-label]="'Remove: ' + t.what"
           >
-            Take it off
+            Remove
           </button>
         </li>
       } @empty {
         <li class="quiet">0 tuning steps noted.</li>
       }
     </ol>
-    <form (submit)="add($event, what, from, to, gain)" aria-label="A tuning step">
-      <div class="field">
-        <label for="t-what">Changed</label
-        ><input #what id="t-what" maxlength="80" autocomplete="off" />
-      </div>
-      <div class="field">
-        <label for="t-from">From</label
-        ><input #from id="t-from" maxlength="40" autocomplete="off" />
-      </div>
-      <div class="field">
-        <label for="t-to">To</label><input #to id="t-to" maxlength="40" autocomplete="off" />
-      </div>
-      <div class="field">
-        <label for="t-gain">Gained in the same run, %</label
-        ><input #gain id="t-gain" inputmode="decimal" autocomplete="off" />
-      </div>
-      <button mat-stroked-button type="submit">Note this step</button>
+    <form #box (submit)="$event.preventDefault(); add(box)" novalidate aria-label="A tuning step">
+      @for (f of fields; track f[0].label) {
+        <rb-field [meta]="f[0]" [control]="f[1]" />
+      }
+      <button mat-stroked-button type="submit">Add tuning step</button>
     </form>
     @if (problem(); as why) {
-      <p class="problem" role="alert">Nothing noted. {{ why }}</p>
+      <p class="problem" role="alert">Not saved. {{ why }}</p>
     }
   `,
   styles: `
@@ -73,33 +65,33 @@ export class TuningPanel {
   readonly day = day;
   readonly words = tuningWords;
   readonly problem = signal<string | null>(null);
+  readonly form = new FormGroup({
+    what: new FormControl('', { nonNullable: true, validators: Validators.required }),
+    from: new FormControl('', { nonNullable: true }),
+    to: new FormControl('', { nonNullable: true }),
+    gainPercent: new FormControl<number | null>(null),
+  });
+  readonly fields: readonly (readonly [FieldMeta, FormControl])[] = [
+    [{ label: 'Changed', input: 'text', max: 80 }, this.form.controls.what],
+    [{ label: 'From', input: 'text', max: 40 }, this.form.controls.from],
+    [{ label: 'To', input: 'text', max: 40 }, this.form.controls.to],
+    [
+      { label: 'Gained in the same run', input: 'number', unit: '%' },
+      this.form.controls.gainPercent,
+    ],
+  ];
   readonly steps = computed(() => this.#editor.fields()?.docked.tuning ?? []);
 
-  add(
-    e: Event,
-    what: HTMLInputElement,
-    from: HTMLInputElement,
-    to: HTMLInputElement,
-    gain: HTMLInputElement,
-  ): void {
-    e.preventDefault();
+  add(box: HTMLElement): void {
     const d = this.#editor.fields()?.docked;
-    const read = readNumber(gain.value);
-    if (!d) return;
-    if (!read.ok) return this.problem.set(`Gained: ${read.why}`);
-    const step = {
-      what: what.value,
-      from: from.value,
-      to: to.value,
-      gainPercent: read.value,
-      on: this.#clock.today(),
-    };
+    if (!d || !readyToSend(this.form, box)) return;
+    const step = { ...this.form.getRawValue(), on: this.#clock.today() };
     const next = dockedSchema.safeParse({ ...d, tuning: [...d.tuning, step] });
     if (!next.success) return this.problem.set(next.error.issues[0]?.message ?? 'not a step');
     this.problem.set(null);
     this.#editor.change({ docked: next.data });
-    for (const box of [what, from, to, gain]) box.value = '';
-    what.focus();
+    this.form.reset();
+    box.querySelector('input')?.focus();
   }
 
   drop(index: number): void {

@@ -24,8 +24,8 @@ const KIND = {
       <h2 id="out-h">{{ sentence() }}</h2>
       <div class="asks">
         <rb-field [meta]="nowMeta" [value]="nowFps()" (changed)="nowFps.set($event)" />
-        <rb-field [meta]="sellsMeta()" [value]="sells()" (changed)="sells.set($event ?? 0)" />
-        <rb-field [meta]="sharedMeta" [value]="shared()" (changed)="shared.set($event ?? 1)" />
+        <rb-field [meta]="sellsMeta()" [value]="sellsNow()" (changed)="sells.set($event ?? 0)" />
+        <rb-field [meta]="sharedMeta" [value]="sharedNow()" (changed)="shared.set($event ?? 1)" />
         <rb-field [meta]="carried" [value]="portable()" (changed)="portable.set($event)" />
       </div>
       <rb-ways-table [rows]="worth().rows" [kinds]="kinds" [currency]="currency()" />
@@ -68,6 +68,9 @@ export class OutrightPanel {
     source: () => this.grounds().host,
     computation: () => 1,
   });
+  /** As a field has it, where it can be empty. */
+  readonly sellsNow = computed<number | null>(() => this.sells());
+  readonly sharedNow = computed<number | null>(() => this.shared());
   readonly portable = linkedSignal<string, boolean>({
     source: () => this.grounds().host,
     computation: () => false,

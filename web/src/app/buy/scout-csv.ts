@@ -2,7 +2,7 @@ import { minorDigits } from '@ruddy/core/base';
 import type { ScoutResult } from '@ruddy/core/buy';
 import { SCOUT_GRADES } from '@ruddy/core/buy/text';
 import { VERDICT_LABELS } from '@ruddy/core/plan/text';
-import { toCsv } from '../platform/shared/csv';
+import { toCsv } from '../platform/kit/csv';
 
 /** The sets in order as CSV; a column of frames for each resolution. */
 export function scoutCsv(r: ScoutResult): Promise<string> {

@@ -10,6 +10,8 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { MAX_CHARS, readReport, type Report } from '@ruddy/core/bring-up';
 import { PROBE_COMMAND, READ_COMMAND, readProblemText } from '@ruddy/core/bring-up/text';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
 
 let boxes = 0;
 
@@ -19,7 +21,7 @@ let boxes = 0;
  */
 @Component({
   selector: 'rb-report-box',
-  imports: [MatButtonModule],
+  imports: [MatButtonModule, MatFormFieldModule, MatInputModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div
@@ -29,7 +31,6 @@ let boxes = 0;
       (dragleave)="over.set(false)"
       (drop)="dropped($event)"
     >
-      <label [attr.for]="id">{{ label() }}</label>
       <p class="hint">
         What <code>{{ command }}</code> prints, or the report of
         <a href="/probe.mjs" download>the probe</a>: <code>{{ probe }}</code> on the host. Drop a
@@ -37,16 +38,20 @@ let boxes = 0;
         <button mat-button type="button" (click)="file.click()">open a file</button>. Serial numbers
         and machine names are dropped while reading.
       </p>
-      <textarea
-        #text
-        [id]="id"
-        rows="4"
-        spellcheck="false"
-        autocomplete="off"
-        [attr.aria-invalid]="problem() !== null"
-        [attr.aria-describedby]="problem() ? id + '-p' : null"
-        (paste)="pasted($event)"
-      ></textarea>
+      <mat-form-field floatLabel="always">
+        <mat-label>{{ label() }}</mat-label>
+        <textarea
+          #text
+          matInput
+          [id]="id"
+          rows="4"
+          spellcheck="false"
+          autocomplete="off"
+          [attr.aria-invalid]="problem() !== null"
+          [attr.aria-describedby]="problem() ? id + '-p' : null"
+          (paste)="pasted($event)"
+        ></textarea>
+      </mat-form-field>
       <input
         #file
         type="file"
@@ -76,16 +81,8 @@ let boxes = 0;
       border-style: solid;
       background: var(--select);
     }
-    label {
-      font-weight: 600;
-    }
     textarea {
       font: 13px/20px var(--mono, monospace);
-      width: 100%;
-      resize: vertical;
-      color: var(--ink);
-      background: var(--sheet);
-      border: 1px solid var(--rim);
     }
     .row {
       display: flex;

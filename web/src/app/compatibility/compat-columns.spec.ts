@@ -1,6 +1,6 @@
 import type { CompatRow } from '@ruddy/core/compatibility/contract';
 import { COLUMNS } from './compat-columns';
-import { toCsv } from '../platform/shared/csv';
+import { toCsv } from '../platform/kit/csv';
 
 /** The file that the table hands over: every column, shown or not. */
 const compatCsv = (rows: readonly CompatRow[]) =>

@@ -10,7 +10,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { MatCardModule } from '@angular/material/card';
 import { MatIconModule } from '@angular/material/icon';
-import type { Sort } from '@angular/material/sort';
+
 import { Router, RouterLink } from '@angular/router';
 import { EMPTY, expand, reduce, tap, type Observable } from 'rxjs';
 import { rate } from '@ruddy/core/base/text';
@@ -22,7 +22,7 @@ import { SetupsData, type CompatFilter } from '../setups/setups';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { ask, valueOf } from '../platform/kit/ask';
 import { Cell } from '../platform/kit/cell';
-import type { RowAct } from '../platform/kit/columns';
+import type { RowAct, Sort } from '../platform/kit/columns';
 import { Table } from '../platform/kit/table';
 import { pluralize, orEmpty } from '../platform/shared/format';
 import { VerdictChip } from '../chain/verdict/verdict-chip';

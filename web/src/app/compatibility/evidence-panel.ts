@@ -28,7 +28,9 @@ import type { ApiError } from '../platform/api/api-client';
 import { LogData } from './log';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
 import { versionWords } from '../plan/record/version-words';
-import { day, readNumber } from '../platform/shared/format';
+import { day } from '../platform/shared/format';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 import { Fold } from '../platform/kit/fold';
 import { MatButtonModule } from '@angular/material/button';
 import { Rows } from '../platform/kit/rows';
@@ -37,6 +39,11 @@ import type { ShortColumn } from '../platform/kit/columns';
 
 const PAGE = 20;
 type Tried = Partial<EvidenceAnswer['weights']>;
+const WEIGHTS: readonly { key: keyof Tried; label: string; max: number }[] = [
+  ...SHARED_ATTRIBUTES.map((s: SharedAttribute) => ({ key: s, label: SHARE_WORDS[s], max: 1 })),
+  { key: 'changed', label: 'changed versions keep', max: 1 },
+  { key: 'strength', label: 'near ones weigh at most, entries', max: 100 },
+];
 const pc = (v: number) => `${(v * 100).toFixed(0)} %`;
 
 /**
@@ -45,7 +52,7 @@ const pc = (v: number) => `${(v * 100).toFixed(0)} %`;
  */
 @Component({
   selector: 'rb-evidence-panel',
-  imports: [Cell, Rows, MatButtonModule, Fold, RouterLink],
+  imports: [Cell, Field, Rows, MatButtonModule, Fold, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './evidence-panel.html',
   styleUrl: './evidence-panel.scss',
@@ -68,9 +75,6 @@ export class EvidencePanel {
   readonly answer = signal<EvidenceAnswer | null>(null);
   readonly problem = signal<string | null>(null);
   readonly tried = signal<Tried>({});
-  /** Weights as they were typed, right or wrong. */
-  readonly typed = signal<Readonly<Record<string, string>>>({});
-  readonly wrong = signal<ReadonlyMap<string, string>>(new Map());
   /** The entry that is left out, with what was said before. */
   readonly without = signal<{ id: string; words: string; before: string } | null>(null);
   readonly shown = signal(PAGE);
@@ -80,15 +84,19 @@ export class EvidencePanel {
   readonly versions = versionWords;
   readonly shares = sharesWords;
 
-  readonly fields: readonly {
-    key: keyof EvidenceAnswer['weights'];
-    label: string;
-    most: number;
-  }[] = [
-    ...SHARED_ATTRIBUTES.map((s: SharedAttribute) => ({ key: s, label: SHARE_WORDS[s], most: 1 })),
-    { key: 'changed', label: 'changed versions keep', most: 1 },
-    { key: 'strength', label: 'near ones weigh at most, entries', most: 100 },
-  ];
+  readonly fields = computed(() => {
+    const weights = this.answer()?.weights;
+    return WEIGHTS.map(({ key, label, max }) => ({
+      key,
+      meta: {
+        label,
+        input: 'number',
+        min: 0,
+        max,
+        placeholder: String(weights?.[key] ?? ''),
+      } satisfies FieldMeta,
+    }));
+  });
   readonly said = computed(() => {
     const a = this.answer();
     return a ? evidenceWords(a.summary) : 'Asking the log …';
@@ -104,7 +112,7 @@ export class EvidencePanel {
       { name: 'Near ones, by what they share', rows: all.filter((e) => !e.exact) },
     ];
   });
-  readonly trying = computed(() => Object.keys(this.tried()).length > 0 || this.wrong().size > 0);
+  readonly trying = computed(() => Object.keys(this.tried()).length > 0);
 
   constructor() {
     effect(() => {
@@ -146,7 +154,7 @@ export class EvidencePanel {
   factors(e: WeightedEntryView): string {
     const parts = [e.exact ? '1' : e.shared.toFixed(2)];
     if (e.versions !== 1) parts.push(`${e.versions.toFixed(2)} versions changed`);
-    if (e.told !== 1) parts.push(`${e.told.toFixed(2)} told`);
+    if (e.told !== 1) parts.push(`${e.told.toFixed(2)} reported by others`);
     return parts.length === 1
       ? e.weight.toFixed(2)
       : `${parts.join(' × ')} = ${e.weight.toFixed(2)}`;
@@ -168,29 +176,18 @@ export class EvidencePanel {
     this.#ask.next();
   }
 
-  weight(key: keyof EvidenceAnswer['weights'], most: number, text: string): void {
-    this.typed.update((t) => ({ ...t, [key]: text }));
-    const read = readNumber(text);
-    const value = read.ok ? read.value : null;
-    const wrong = new Map(this.wrong());
-    if (!read.ok || (value !== null && (value < 0 || value > most)))
-      wrong.set(key, `From 0 to ${most}`);
-    else {
-      wrong.delete(key);
-      this.tried.update((t) => {
-        const { [key]: gone, ...rest } = t;
-        void gone;
-        return value === null ? rest : { ...rest, [key]: value };
-      });
-      this.#ask.next();
-    }
-    this.wrong.set(wrong);
+  /** Tries a weight; null as the house rules have it. */
+  weight(key: keyof Tried, value: number | null): void {
+    this.tried.update((t) => {
+      const { [key]: gone, ...rest } = t;
+      void gone;
+      return value === null ? rest : { ...rest, [key]: value };
+    });
+    this.#ask.next();
   }
 
   asHouse(): void {
     this.tried.set({});
-    this.typed.set({});
-    this.wrong.set(new Map());
     this.#ask.next();
   }
 

@@ -65,6 +65,14 @@ export class SharePage {
   readonly known = input('', { transform: orEmpty });
   readonly outcome = input('', { transform: orEmpty });
   readonly report = signal<LogShare | null>(null);
+  readonly leaving = computed<readonly ShortColumn<readonly string[]>[]>(() =>
+    (this.report()?.columns ?? []).map((name, i) => ({
+      key: name,
+      name,
+      help: LOG_COLUMNS[name as LogColumn] ?? '',
+      text: (row) => row[i] ?? '',
+    })),
+  );
   readonly problem = signal<string | null>(null);
   readonly file = signal<File | null>(null);
   readonly over = signal(false);
@@ -140,10 +148,6 @@ export class SharePage {
         error: (e: ApiError) => this.problem.set(e.message),
       });
     });
-  }
-
-  help(column: string): string {
-    return LOG_COLUMNS[column as LogColumn] ?? '';
   }
 
   dropped(event: DragEvent): void {

@@ -1,4 +1,3 @@
-import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
@@ -12,11 +11,16 @@ import { ROW_OUTCOME_LABELS, importSentence, storeWords } from './import-words';
 import { KIND_WORDS } from './part-facts';
 import { apiUrl } from '../platform/api/api-client';
 import { PartsNav } from './parts-nav';
+import { Cell } from '../platform/kit/cell';
+import type { Column } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
 import { Fold } from '../platform/kit/fold';
+import type { FieldMeta } from '../platform/kit/meta';
+import { Table } from '../platform/kit/table';
 
 /** Parts from a file: what becomes of every row first, then all of it is stored or nothing. */
 @Component({
-  imports: [Fold, ScrollingModule, MatButtonModule, MatProgressBarModule, RouterLink, PartsNav],
+  imports: [Cell, Field, Fold, MatButtonModule, MatProgressBarModule, PartsNav, RouterLink, Table],
   providers: [ImportRun],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './import-page.html',
@@ -33,9 +37,18 @@ export class ImportPage {
   /** From the address; anything else than a kind is cables. */
   readonly kind = input('', { transform: orEmpty });
 
-  readonly kinds = PART_KINDS;
+  readonly kindMeta: FieldMeta = {
+    label: 'Kind',
+    input: 'choice',
+    options: PART_KINDS.map((k) => ({ value: k, label: KIND_WORDS[k].many })),
+  };
+  readonly rowColumns: readonly Column<ImportRow>[] = [
+    { key: 'row', name: 'Row', figure: true, wide: 2, text: (r) => String(r.row), narrow: true },
+    { key: 'fate', name: 'Result', wide: 3, text: (r) => ROW_OUTCOME_LABELS[r.fate], narrow: true },
+    { key: 'part', name: 'Part', wide: 6, text: (r) => r.part, narrow: true },
+    { key: 'said', name: 'Notes', wide: 12, text: (r) => this.said(r) },
+  ];
   readonly words = KIND_WORDS;
-  readonly fates = Object.keys(ROW_OUTCOME_LABELS) as RowOutcome[];
   readonly fateWords = ROW_OUTCOME_LABELS;
   readonly of = computed<PartKind>(() => PART_KINDS.find((k) => k === this.kind()) ?? 'cable');
   readonly file = signal<File | null>(null);
@@ -44,6 +57,7 @@ export class ImportPage {
   readonly headline = computed(() =>
     importSentence(this.run.job(), this.run.problem(), this.file()?.name ?? null, this.of()),
   );
+  readonly fate = computed<RowOutcome | 'all'>(() => this.run.fate() ?? 'all');
   readonly result = computed(() => this.run.job()?.result ?? null);
   readonly storeButton = computed(() => storeWords(this.run.job()));
   readonly canStore = computed(() => {
@@ -58,7 +72,16 @@ export class ImportPage {
       r.fates.new + r.fates.changed + r.fates.asks > 0
     );
   });
-  readonly height = computed(() => Math.min(12, Math.max(1, this.run.rows().length)) * 36);
+  readonly shown = computed<FieldMeta>(() => ({
+    label: 'Rows shown',
+    input: 'toggle',
+    options: [
+      { value: 'all', label: 'all' },
+      ...(Object.keys(ROW_OUTCOME_LABELS) as RowOutcome[])
+        .filter((f) => this.count(f) > 0)
+        .map((f) => ({ value: f, label: `${ROW_OUTCOME_LABELS[f]} ${this.count(f)}` })),
+    ],
+  }));
 
   choose(kind: string): void {
     void this.#router.navigate([], {
@@ -98,6 +121,10 @@ export class ImportPage {
     this.#data.columns(this.of()).subscribe({ next: ({ items }) => this.columns.set(items) });
   }
 
+  show(of: RowOutcome | 'all'): void {
+    this.run.show(of === 'all' ? null : of);
+  }
+
   count(fate: RowOutcome): number {
     return this.result()?.fates[fate] ?? 0;
   }
@@ -108,6 +135,6 @@ export class ImportPage {
       .join('; ');
   }
 
-  readonly rowOf = (_i: number, r: { row: number }): number => r.row;
+  readonly rowOf = (r: ImportRow): string => String(r.row);
   readonly counted = pluralize;
 }

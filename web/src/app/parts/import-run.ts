@@ -84,9 +84,10 @@ export class ImportRun {
     this.#read(0);
   }
 
-  more(end: number): void {
+  /** The last rows came into view. */
+  more(): void {
     const next = this.next();
-    if (next !== null && end > this.rows().length - 40) this.#read(next);
+    if (next !== null) this.#read(next);
   }
 
   #finished(job: Job): void {

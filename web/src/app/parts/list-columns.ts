@@ -8,67 +8,55 @@ import {
   socketSchema,
 } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
+import type { Option } from '../platform/kit/meta';
+import type { Column } from '../platform/kit/columns';
 import { attrText } from './attr-text';
 import { facts } from './part-facts';
-
-/** A column of the catalogue: of every part, or an attribute of its kind. */
-export interface ListColumn {
-  readonly key: string;
-  readonly name: string;
-  readonly wide: number;
-  readonly figure: boolean;
-  text(p: Part): string;
-}
 
 const ORIGIN = { demo: 'example', own: 'own', imported: 'imported', adopted: 'adopted' } as const;
 const NAMES = ['maker', 'model', 'variant'];
 
-const FIXED: readonly ListColumn[] = [
+const FIXED: readonly Column<Part>[] = [
   {
     key: 'name',
     name: 'Name',
-    wide: 3,
-    figure: false,
-    text: (p) => partName(p.spec) + (p.retiredAt ? ' (retired)' : ''),
+    wide: 9,
+    narrow: true,
+    text: (p) => partName(p.spec) + (p.retiredAt ? ' (archived)' : ''),
   },
-  { key: 'about', name: 'What it is', wide: 4, figure: false, text: facts },
-  { key: 'pieces', name: 'Here', wide: 1, figure: true, text: (p) => String(p.pieces) },
-  { key: 'used', name: 'In use', wide: 1, figure: true, text: (p) => String(p.usedIn) },
-  { key: 'origin', name: 'From', wide: 1.2, figure: false, text: (p) => ORIGIN[p.origin] },
+  { key: 'about', name: 'What it is', wide: 12, narrow: true, text: facts },
+  { key: 'pieces', name: 'Owned', wide: 3, figure: true, text: (p) => String(p.pieces) },
+  { key: 'used', name: 'In use', wide: 3, figure: true, text: (p) => String(p.usedIn) },
+  { key: 'origin', name: 'Origin', wide: 4, text: (p) => ORIGIN[p.origin] },
 ];
-/** What is shown until somebody chooses. No attribute of any kind has one of these keys. */
-export const USUAL = FIXED.map((c) => c.key);
-
 function attributes(kind: PartKind): [string, AttrMeta][] {
   return attributesOf(PART_SCHEMAS[kind] as z.ZodObject);
 }
 
 /** Every column a kind can show. */
-export function columnsFor(kind: PartKind): ListColumn[] {
+export function columnsFor(kind: PartKind): Column<Part>[] {
   const own = attributes(kind)
     .filter(([key]) => !NAMES.includes(key))
-    .map(([key, meta]): ListColumn => ({
+    .map(([key, meta]): Column<Part> => ({
       key,
       name: meta.unit ? `${meta.label}, ${meta.unit}` : meta.label,
-      wide: 2,
+      wide: 6,
+      usual: false,
       figure: meta.input === 'number',
       text: (p) => attrText(meta, (p.spec as unknown as Record<string, unknown>)[key]) || '–',
     }));
   return [...FIXED, ...own];
 }
 
-export interface WordFilter {
-  readonly label: string;
-  readonly options: readonly { readonly value: string; readonly label: string }[];
-}
-
 /** What a list can be narrowed by: every choice of the kind, and of a host's sockets. `value` is `attribute:word`. */
-export function filtersFor(kind: PartKind): WordFilter[] {
+export function filtersFor(kind: PartKind): readonly Option[] {
   const all = [...attributes(kind), ...(kind === 'host' ? attributesOf(socketSchema) : [])];
   return all
     .filter(([, meta]) => meta.input === 'choice')
-    .map(([key, meta]) => ({
-      label: meta.label,
-      options: (meta.options ?? []).map((o) => ({ value: `${key}:${o.value}`, label: o.label })),
-    }));
+    .flatMap(([key, meta]) =>
+      (meta.options ?? []).map((o) => ({
+        value: `${key}:${o.value}`,
+        label: `${meta.label}: ${o.label}`,
+      })),
+    );
 }

@@ -42,7 +42,7 @@ function choiceText(kind: PartKind, key: string, value: unknown): string {
 export function facts(p: Part): string {
   switch (p.kind) {
     case 'host':
-      return `${choiceText('host', 'form', p.spec.form)}, ${p.spec.sockets.length} ${p.spec.sockets.length === 1 ? 'socket' : 'sockets'}`;
+      return `${choiceText('host', 'form', p.spec.form)}, ${p.spec.sockets.length} ${p.spec.sockets.length === 1 ? 'port' : 'ports'}`;
     case 'cable': {
       const what =
         p.spec.connector === 'mini-dp'

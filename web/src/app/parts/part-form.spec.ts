@@ -7,7 +7,11 @@ import {
   optionsOf,
   socketSchema,
 } from '@ruddy/core/parts';
-import { dropRuledOut, formOf, readForm } from './form-model';
+import { MatIconTestingModule } from '@angular/material/icon/testing';
+import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
+import { provideDays } from '../platform/kit/days';
+import { FieldHarness } from '../platform/kit/testing/field-harness';
+import { formOf, readForm, settle } from './form-model';
 import { PartForm } from './part-form';
 
 const cable = {
@@ -31,10 +35,10 @@ describe('PA-01 a form made from the schema', () => {
 
   it('has a control for every attribute of the schema', () => {
     const m = formOf('host', { sockets: [{ key: 'left' }] } as never);
-    expect(Object.keys(m.group.controls)).toEqual(
+    expect(Object.keys(m.group.controls).sort()).toEqual(
       attributesOf(hostSchema)
         .map(([k]) => k)
-        .filter((k) => k !== 'sockets'),
+        .sort(),
     );
     expect(Object.keys(m.sockets.controls[0]!.controls)).toEqual(
       attributesOf(socketSchema).map(([k]) => k),
@@ -42,23 +46,34 @@ describe('PA-01 a form made from the schema', () => {
   });
 
   it.each([
-    ['lengthMm', '1200 mm', 'is not a number'],
-    ['lengthMm', '1,200', 'could mean two numbers'],
-    ['lengthMm', '90000', 'from 50 to 60000 mm'],
-    ['lengthMm', '900 to 700', 'low end must not be above'],
-    ['markedGbps', '400', 'from 0.48 to 120'],
-  ])('%s "%s" is refused at its field', (key, typed, words) => {
+    ['lengthMm', 90_000, 'from 50 to 60000 mm'],
+    ['lengthMm', { lo: 900, hi: 700 }, 'low end must not be above'],
+    ['markedGbps', 400, 'from 0.48 to 120'],
+  ])('%s %j is refused at its field', (key, value, words) => {
     const m = formOf('cable', cable);
-    m.group.controls[key]?.setValue(typed);
+    m.group.controls[key]?.setValue(value);
     const { spec, errors } = readForm(m);
     expect(spec).toBeNull();
     expect([...errors.keys()]).toEqual([key]);
     expect(errors.get(key)).toContain(words);
   });
 
+  it('what is wrong at a port is found by its place', () => {
+    const port = { key: 'left', connector: 'usb-c', standard: 'usb4-40' };
+    const m = formOf('host', {
+      maker: 'Alder',
+      model: 'H-1',
+      form: 'laptop',
+      sockets: [port, { ...port, key: '' }],
+    } as never);
+    expect([...readForm(m).errors.keys()]).toEqual(['sockets/1/key']);
+  });
+
   it('asks what goes with the connector, and sends only that', () => {
     const m = formOf('cable', { ...cable, connector: 'oculink-4i' });
-    const shown = m.fields.filter(([, meta]) => isAsked(meta, m.group.value)).map(([k]) => k);
+    const shown = m.fields
+      .filter(([, meta]) => isAsked(meta, m.group.getRawValue()))
+      .map(([k]) => k);
     expect(shown).toContain('pcieGen');
     expect(shown).not.toContain('markedGbps');
     expect(readForm(m).spec).toMatchObject({ markedGbps: null, connector: 'oculink-4i' });
@@ -70,16 +85,10 @@ describe('PA-01 a form made from the schema', () => {
     } as never);
     const g = m.sockets.controls[0]!;
     g.controls['connector']?.setValue('m2');
-    dropRuledOut(m.socketFields, g);
+    settle(m);
     expect(g.controls['standard']?.value).toBeNull();
     const standard = m.socketFields.find(([k]) => k === 'standard')![1];
-    expect(optionsOf(standard, g.value).map((o) => o.value)).toEqual(['pcie', 'sata']);
-  });
-
-  it('takes a comma as the decimal mark', () => {
-    const m = formOf('cable', cable);
-    m.group.controls['markedGbps']?.setValue('0,48');
-    expect(readForm(m).spec).toMatchObject({ markedGbps: 0.48 });
+    expect(optionsOf(standard, g.getRawValue()).map((o) => o.value)).toEqual(['pcie', 'sata']);
   });
 
   it('every attribute that matters says how to find out', () => {
@@ -99,8 +108,18 @@ describe('PA-01 a form made from the schema', () => {
 describe('the form on the page', () => {
   let fixture: ComponentFixture<PartForm>;
   const el = () => fixture.nativeElement as HTMLElement;
+  const field = (label: string) =>
+    TestbedHarnessEnvironment.loader(fixture).getHarness(FieldHarness.byLabel(label));
+  const submit = async () => {
+    el().querySelector('form')?.dispatchEvent(new Event('submit'));
+    await fixture.whenStable();
+  };
 
   beforeEach(async () => {
+    TestBed.configureTestingModule({
+      imports: [MatIconTestingModule],
+      providers: [provideDays('en-GB')],
+    });
     fixture = TestBed.createComponent(PartForm);
     fixture.componentRef.setInput('kind', 'cable');
     fixture.componentRef.setInput('spec', cable);
@@ -110,44 +129,42 @@ describe('the form on the page', () => {
   it('shows a wrong value at its field and does not emit', async () => {
     const saved: unknown[] = [];
     fixture.componentInstance.saved.subscribe((s) => saved.push(s));
-    const input = [...el().querySelectorAll('label')]
-      .find((l) => l.textContent?.includes('Length'))
-      ?.parentElement?.querySelector('input');
-    input!.value = 'long';
-    input!.dispatchEvent(new Event('input'));
-    el().querySelector('form')?.dispatchEvent(new Event('submit'));
-    await fixture.whenStable();
+    const length = await field('Length');
+    await length.type('long');
+    await submit();
     expect(saved).toEqual([]);
-    expect(el().querySelector('[role=alert]')?.textContent).toContain(
-      'Nothing stored. Length: "long" is not a number',
+    expect(el().querySelector('.problem[role=alert]')?.textContent).toContain(
+      'Not saved. Length: "long" is not a number',
     );
-    expect(input!.getAttribute('aria-invalid')).toBe('true');
-    input!.value = '900';
-    input!.dispatchEvent(new Event('input'));
-    await fixture.whenStable();
-    expect(el().querySelector('[role=alert]')).toBeNull();
-    el().querySelector('form')?.dispatchEvent(new Event('submit'));
+    expect(await length.error()).toContain('"long" is not a number');
+    await length.type('0,9');
+    await length.type('900');
+    expect(el().querySelector('.problem[role=alert]')).toBeNull();
+    await submit();
     expect(saved).toEqual([{ spec: { ...cable, lengthMm: 900 }, sources: {} }]);
   });
 
-  it('WS-05 asks about an odd value once, before storing', async () => {
+  it('keeps the candidates of a choice that is not decided', async () => {
+    const spec = { ...cable, construction: { oneOf: ['passive', 'active'] } };
+    fixture.componentRef.setInput('spec', spec);
+    const saved: { spec: unknown }[] = [];
+    fixture.componentInstance.saved.subscribe((s) => saved.push(s));
+    await fixture.whenStable();
+    expect(await (await field('Construction')).value()).toBe('Passive or Active');
+    await submit();
+    expect(saved[0]?.spec).toEqual(spec);
+  });
+
+  it('WS-05 asks about an odd value once, before saving', async () => {
     const saved: { sources: Record<string, { kept: boolean }> }[] = [];
     fixture.componentInstance.saved.subscribe((s) => saved.push(s));
-    const submit = async () => {
-      el().querySelector('form')?.dispatchEvent(new Event('submit'));
-      await fixture.whenStable();
-    };
-    const input = [...el().querySelectorAll('label')]
-      .find((l) => l.textContent?.includes('Marked rate'))
-      ?.parentElement?.querySelector('input');
-    input!.value = '2.5';
-    input!.dispatchEvent(new Event('input'));
-    await fixture.whenStable();
-    expect(el().querySelector('.asks')?.textContent).toContain('2.5 GB/s would be 20 Gb/s');
+    const rate = await field('Marked rate');
+    await rate.type('2.5');
+    expect(await rate.hint()).toContain('2.5 GB/s would be 20 Gb/s');
     await submit();
     expect(saved).toEqual([]);
     const keep = [...el().querySelectorAll('button')].find((b) =>
-      b.textContent?.includes('It is as said'),
+      b.textContent?.includes('The values are right'),
     );
     keep?.click();
     expect(saved[0]).toMatchObject({
@@ -161,9 +178,19 @@ describe('the form on the page', () => {
     expect(saved).toHaveLength(2);
   });
 
-  it('shows a refusal of the server beside its field', async () => {
+  it('shows a refusal at its field, and sends it again', async () => {
+    const saved: unknown[] = [];
+    fixture.componentInstance.saved.subscribe((s) => saved.push(s));
     fixture.componentRef.setInput('refused', new Map([['model', 'exists already']]));
     await fixture.whenStable();
-    expect(el().querySelector('.wrong')?.textContent).toBe('exists already');
+    expect(await (await field('Model')).error()).toBe('exists already');
+    await submit();
+    expect(saved).toHaveLength(1);
+  });
+
+  it('a refusal that belongs to no field stands above the form', async () => {
+    fixture.componentRef.setInput('refused', new Map([['sockets', 'Port "left" is used']]));
+    await fixture.whenStable();
+    expect(el().querySelector('.problem')?.textContent).toContain('Not saved. Port "left" is used');
   });
 });

@@ -1,18 +1,18 @@
+import { NgTemplateOutlet } from '@angular/common';
 import {
-  afterNextRender,
-  Injector,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
-  ElementRef,
-  inject,
   input,
   output,
   signal,
   untracked,
+  viewChildren,
 } from '@angular/core';
+import type { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import {
   type AnySpec,
@@ -27,23 +27,34 @@ import {
   type SourceNote,
 } from '@ruddy/core/parts';
 import { questionText } from '@ruddy/core/parts/text';
-import { AttrField } from './attr-field';
+import { Field } from '../platform/kit/field';
+import { Fold } from '../platform/kit/fold';
+import { fieldOf, type FieldMeta } from '../platform/kit/meta';
+import { readyToSend, refusedAt } from '../platform/kit/problems';
 import {
-  dropRuledOut,
+  candidates,
   formOf,
   newSocket,
   readForm,
+  settle,
   type Errors,
   type FieldGroup,
   type PartFormModel,
 } from './form-model';
-
-let forms = 0;
+import { SourceFields, sourceWords } from './source-fields';
 
 /** A part as its form gives it: its values, and where they came from. */
 export interface FormPart {
   spec: AnySpec;
   sources: SourceMap;
+}
+
+/** One field as it is shown. */
+interface Shown {
+  /** Of the value in the part, as its source is kept by: `lengthMm`, `sockets/left/lanes`. */
+  readonly place: string;
+  readonly meta: FieldMeta;
+  readonly control: FormControl;
 }
 
 const at = (spec: unknown, place: string): unknown =>
@@ -55,18 +66,24 @@ const at = (spec: unknown, place: string): unknown =>
 /** The form of any part, made from its schema: labels, units, limits, help and "not sure" come from there. */
 @Component({
   selector: 'rb-part-form',
-  imports: [AttrField, MatButtonModule, MatIconModule],
+  imports: [
+    Field,
+    Fold,
+    MatButtonModule,
+    MatCheckboxModule,
+    MatIconModule,
+    NgTemplateOutlet,
+    SourceFields,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './part-form.html',
   styleUrl: './part-form.scss',
 })
 export class PartForm {
-  readonly #injector = inject(Injector);
-  readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly kind = input.required<PartKind>();
   readonly spec = input.required<Partial<AnySpec>>();
   readonly action = input('Save');
-  /** Refusals of the server, by place, shown beside the field. */
+  /** Refusals of the server, by place, shown at the field. */
   readonly refused = input<Errors>(new Map());
   readonly sources = input<SourceMap>({});
   readonly saved = output<FormPart>();
@@ -74,10 +91,12 @@ export class PartForm {
 
   /** What a part is called needs no source. */
   readonly named = ['maker', 'model', 'variant'];
-  readonly id = `pf${++forms}`;
+  readonly sourceWords = sourceWords;
+  readonly folds = viewChildren(Fold);
   readonly model = signal<PartFormModel | null>(null);
-  readonly errors = signal<Errors>(new Map());
   readonly tried = signal(false);
+  /** What the server refused and no field shows. */
+  readonly refusals = signal<string | null>(null);
   /** Counts edits: which fields are asked hangs on what others hold. */
   readonly edits = signal(0);
   readonly notes = signal<SourceMap>({});
@@ -94,21 +113,40 @@ export class PartForm {
   readonly asking = signal(false);
   readonly groups = computed(() => {
     const m = this.model();
+    this.edits();
     if (!m) return [];
     const by = new Map(m.fields);
     return groupsOf(
       m.kind,
       m.fields.map(([k]) => k),
-    ).map((g) => ({
-      title: g.title,
-      fields: g.keys.flatMap((k): [string, AttrMeta][] => {
-        const meta = by.get(k);
-        return meta ? [[k, meta]] : [];
-      }),
-    }));
+    )
+      .map((g) => ({
+        title: g.title,
+        fields: this.#shown(
+          g.keys.flatMap((k) => (by.has(k) ? [[k, by.get(k)!] as const] : [])),
+          m.group,
+          '',
+        ),
+      }))
+      .filter((g) => g.fields.length > 0);
   });
-  readonly all = computed(() => new Map([...this.refused(), ...this.errors()]));
-  readonly first = computed(() => [...this.all().values()][0] ?? null);
+  readonly ports = computed(() => {
+    const m = this.model();
+    this.edits();
+    return (m?.sockets.controls ?? []).map((group) => {
+      const key = String(group.controls['key']?.value ?? '');
+      return { group, title: key, fields: this.#shown(m!.socketFields, group, `sockets/${key}/`) };
+    });
+  });
+  /** Sentence above the form while it cannot be saved. */
+  readonly line = computed(() => {
+    this.edits();
+    const m = this.model();
+    const found = m && this.tried() ? [...readForm(m).errors.values()] : [];
+    const first = this.refusals() ?? found[0];
+    return first ? `${first}${found.length > 1 ? `; ${found.length - 1} more` : ''}` : null;
+  });
+  readonly #metas = new Map<string, FieldMeta>();
 
   constructor() {
     effect(() => {
@@ -118,14 +156,23 @@ export class PartForm {
         const model = formOf(kind, spec);
         if (kind === 'host' && model.sockets.length === 0) model.sockets.push(newSocket('left'));
         this.model.set(model);
-        this.errors.set(new Map());
         this.tried.set(false);
+        this.refusals.set(null);
+        this.#metas.clear();
         this.asking.set(false);
         this.notes.set(this.sources());
         this.sourced.set(Object.values(this.sources()).some((s) => s.from !== null));
         model.group.valueChanges.subscribe(() => this.#edited());
-        model.sockets.valueChanges.subscribe(() => this.#edited());
       });
+    });
+    effect(() => {
+      const refused = this.refused();
+      const m = untracked(this.model);
+      if (!m) return;
+      const rest = [...refused].filter(([place, why]) => !refusedAt(m.group, place, why));
+      this.refusals.set(rest.length > 0 ? rest.map(([, why]) => why).join('; ') : null);
+      if (rest.length < refused.size) this.tried.set(true);
+      this.edits.update((n) => n + 1);
     });
   }
 
@@ -141,16 +188,6 @@ export class PartForm {
     return spec ? { spec, sources: this.notes() } : null;
   }
 
-  asked(meta: AttrMeta, group: FieldGroup): boolean {
-    this.edits();
-    return isAsked(meta, group.value);
-  }
-
-  options(meta: AttrMeta, group: FieldGroup): NonNullable<AttrMeta['options']> {
-    this.edits();
-    return optionsOf(meta, group.value);
-  }
-
   addSocket(): void {
     const m = this.model();
     if (!m) return;
@@ -159,27 +196,27 @@ export class PartForm {
       ['left', 'right', 'back', 'front', 'top'].find((k) => !used.has(k)) ??
       `port-${m.sockets.length + 1}`;
     m.sockets.push(newSocket(key));
-    this.model.set({ ...m });
+    settle(m);
   }
 
   removeSocket(index: number): void {
     const m = this.model();
     if (!m) return;
     m.sockets.removeAt(index);
-    this.model.set({ ...m });
   }
 
-  submit(event: Event): void {
-    event.preventDefault();
+  submit(form: HTMLElement): void {
     const m = this.model();
     if (!m) return;
-    const { spec, errors } = readForm(m);
+    this.refusals.set(null);
     this.tried.set(true);
-    this.errors.set(errors);
+    const ready = readyToSend(m.group, form);
+    this.edits.update((n) => n + 1);
+    // A wrong field in a closed section could not take the focus.
+    if (!ready) this.folds().forEach((f) => f.open.set(true));
+    const { spec } = readForm(m);
     if (spec && this.questions().size > 0) this.asking.set(true);
     else if (spec) this.#emit(spec);
-    // The errors must be on the page before the first of them can be focused.
-    else afterNextRender(() => this.#focusFirst(), { injector: this.#injector });
   }
 
   /** Keep the odd values as they were said; they are not asked about again until they change. */
@@ -204,8 +241,35 @@ export class PartForm {
     });
   }
 
-  groupAsked(fields: readonly [string, AttrMeta][], group: FieldGroup): boolean {
-    return fields.some(([, meta]) => this.asked(meta, group));
+  #shown(fields: readonly (readonly [string, AttrMeta])[], group: FieldGroup, at: string): Shown[] {
+    const values = group.getRawValue() as Record<string, unknown>;
+    return fields
+      .filter(([, meta]) => isAsked(meta, values))
+      .map(([key, meta]) => ({
+        place: `${at}${key}`,
+        meta: this.#metaOf(`${at}${key}`, meta, values, values[key]),
+        control: group.controls[key] as FormControl,
+      }));
+  }
+
+  /** Made once for each place and set of options: a new one would draw its field anew at every letter typed. */
+  #metaOf(
+    place: string,
+    meta: AttrMeta,
+    values: Record<string, unknown>,
+    value: unknown,
+  ): FieldMeta {
+    const options = meta.input === 'choice' ? optionsOf(meta, values) : undefined;
+    const among = candidates(value);
+    const label = (v: string) => meta.options?.find((o) => o.value === v)?.label ?? v;
+    const several =
+      among.length > 1 ? [{ value: String(value), label: among.map(label).join(' or ') }] : [];
+    const id = [place, ...(options ?? []).map((o) => o.value), ...among].join(' ');
+    const known = this.#metas.get(id);
+    if (known) return known;
+    const made = { ...fieldOf(meta), ...(options ? { options: [...several, ...options] } : {}) };
+    this.#metas.set(id, made);
+    return made;
   }
 
   #keptAsSaid(path: string, spec: AnySpec): boolean {
@@ -230,16 +294,7 @@ export class PartForm {
     this.asking.set(false);
     this.touched.emit();
     const m = this.model();
-    if (m) {
-      dropRuledOut(m.fields, m.group);
-      for (const g of m.sockets.controls) dropRuledOut(m.socketFields, g);
-    }
+    if (m) settle(m);
     this.edits.update((n) => n + 1);
-    if (m && this.tried()) this.errors.set(readForm(m).errors);
-  }
-
-  #focusFirst(): void {
-    const el = this.#host.nativeElement.querySelector<HTMLElement>('[aria-invalid=true]');
-    el?.focus();
   }
 }

@@ -1,15 +1,20 @@
+import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { TestBed } from '@angular/core/testing';
+import { MatButtonHarness } from '@angular/material/button/testing';
+import { MatIconTestingModule } from '@angular/material/icon/testing';
 import { of, Subject } from 'rxjs';
 import type { PriceEntry } from '@ruddy/core/buy/contract';
 import { cableSchema, hostSchema, PART_KINDS } from '@ruddy/core/parts';
 import type { Part } from '@ruddy/core/parts/contract';
 import { CatalogueData } from './catalogue';
-import { ColumnChooser, keptColumns } from '../platform/shared/column-chooser';
 import { attrSaid, attrText } from './attr-text';
 import { BulkEdit } from './bulk-edit';
-import { columnsFor, filtersFor, USUAL } from './list-columns';
+import { columnsFor, filtersFor } from './list-columns';
 import { PriceChart } from '../buy/price-chart';
-import { SourceFields } from './source-fields';
+import { ServerClock } from '../platform/shared/server-clock';
+import { noted, SourceFields } from './source-fields';
+import { FieldHarness } from '../platform/kit/testing/field-harness';
+import { provideDays } from '../platform/kit/days';
 
 const cable = cableSchema.parse({
   maker: 'Alder',
@@ -37,7 +42,13 @@ describe('PA-01 columns and filters of a kind', () => {
   it('every kind has the usual columns first and one for each attribute', () => {
     for (const kind of PART_KINDS) {
       const columns = columnsFor(kind);
-      expect(columns.slice(0, USUAL.length).map((c) => c.key)).toEqual(USUAL);
+      expect(columns.filter((c) => c.usual !== false).map((c) => c.key)).toEqual([
+        'name',
+        'about',
+        'pieces',
+        'used',
+        'origin',
+      ]);
       expect(new Set(columns.map((c) => c.key)).size).toBe(columns.length);
     }
   });
@@ -56,7 +67,7 @@ describe('PA-01 columns and filters of a kind', () => {
       text('construction'),
       text('markedGbps'),
     ]).toEqual(['Alder K-1', '2', '1', 'example', '800', 'Passive or Active', '–']);
-    expect(text('name', part({ retiredAt: '2026-01-01T00:00:00Z' }))).toBe('Alder K-1 (retired)');
+    expect(text('name', part({ retiredAt: '2026-01-01T00:00:00Z' }))).toBe('Alder K-1 (archived)');
     const host = hostSchema.parse({
       maker: 'Alder',
       model: 'H',
@@ -71,12 +82,12 @@ describe('PA-01 columns and filters of a kind', () => {
   });
 
   it('hosts narrow by sockets too, filters name their attribute', () => {
-    const words = filtersFor('host').flatMap((f) => f.options.map((o) => o.value));
+    const words = filtersFor('host').map((o) => o.value);
     expect(words).toEqual(
       expect.arrayContaining(['form:laptop', 'standard:usb4-40', 'connector:oculink-4i']),
     );
     for (const kind of PART_KINDS)
-      for (const o of filtersFor(kind).flatMap((f) => f.options))
+      for (const o of filtersFor(kind))
         expect(o.value).toMatch(/^[A-Za-z0-9]{1,40}:[A-Za-z0-9.-]{1,40}$/);
   });
 
@@ -91,46 +102,16 @@ describe('PA-01 columns and filters of a kind', () => {
   });
 });
 
-describe('PA-01 the columns somebody chose', () => {
-  beforeEach(() => localStorage.clear());
-
-  it.each([[null], ['{'], ['[]'], ['7']])('what is no list there (%s): the usual ones', (kept) => {
-    if (kept !== null) localStorage.setItem('x', kept);
-    expect(keptColumns('x', ['a'])).toEqual(['a']);
-  });
-
-  it('adds and removes, counts what exists, keeps the fixed one', async () => {
-    const fixture = TestBed.createComponent(ColumnChooser);
-    const all = ['name', 'a', 'b'].map((key) => ({ key, name: key }));
-    for (const [k, v] of Object.entries({ all, shown: ['name', 'a', 'gone'], always: 'name' }))
-      fixture.componentRef.setInput(k, v);
-    const out: string[][] = [];
-    fixture.componentInstance.changed.subscribe((keys) => out.push(keys));
-    await fixture.whenStable();
-    const el = fixture.nativeElement as HTMLElement;
-    expect(el.querySelector('summary')?.textContent).toContain('Columns 2 of 3');
-    const boxes = [...el.querySelectorAll('input')];
-    expect(boxes.map((b) => [b.checked, b.disabled])).toEqual([
-      [true, true],
-      [true, false],
-      [false, false],
-    ]);
-    boxes[2]!.click();
-    boxes[1]!.click();
-    expect(out).toEqual([
-      ['name', 'a', 'gone', 'b'],
-      ['name', 'gone'],
-    ]);
-  });
-});
-
 describe('PA-01 many at once', () => {
   it('sends one attribute with its source, keeps refused input', async () => {
     const answers = new Subject<{ changed: number }>();
     const bulk = vi.fn<(ids: readonly string[], patch: object) => Subject<{ changed: number }>>(
       () => answers,
     );
-    TestBed.configureTestingModule({ providers: [{ provide: CatalogueData, useValue: { bulk } }] });
+    TestBed.configureTestingModule({
+      imports: [MatIconTestingModule],
+      providers: [provideDays('en-GB'), { provide: CatalogueData, useValue: { bulk } }],
+    });
     const fixture = TestBed.createComponent(BulkEdit);
     fixture.componentRef.setInput('kind', 'cable');
     fixture.componentRef.setInput('ids', ['a', 'b']);
@@ -138,13 +119,14 @@ describe('PA-01 many at once', () => {
     fixture.componentInstance.changed.subscribe((s) => said.push(s));
     const c = fixture.componentInstance;
     c.choose('lengthMm');
-    c.control.setValue('1,200');
+    await fixture.whenStable();
+    const loader = TestbedHarnessEnvironment.loader(fixture);
+    const length = await loader.getHarness(FieldHarness.byLabel('Length'));
+    await length.type('1,200');
     c.store();
-    expect([bulk.mock.calls.length, c.problem()]).toEqual([
-      0,
-      expect.stringContaining('Length: "1,200" could mean two numbers'),
-    ]);
-    c.control.setValue('1200');
+    expect(bulk.mock.calls.length).toBe(0);
+    expect(await length.error()).toContain('"1,200" could mean two numbers');
+    await length.type('1200');
     c.source.set({ from: 'label', on: '', note: '', kept: false });
     c.store();
     expect(bulk).toHaveBeenCalledWith(['a', 'b'], {
@@ -153,38 +135,50 @@ describe('PA-01 many at once', () => {
     });
     answers.error(new Error('Alder K-1: Length: too long'));
     expect([c.problem(), c.control.value, said]).toEqual([
-      'Nothing stored. Alder K-1: Length: too long',
-      '1200',
+      'Not saved. Alder K-1: Length: too long',
+      1200,
       [],
     ]);
     bulk.mockReturnValueOnce(of({ changed: 2 }) as never);
     c.retire(true);
-    expect(said).toEqual(['2 cables retired.']);
+    expect(said).toEqual(['2 cables archived.']);
   });
 });
 
 describe('PA-01 where a value came from', () => {
-  it('a source brings today and its note, none removes them', async () => {
-    TestBed.configureTestingModule({});
+  it('a source brings its date and note, none removes them', () => {
+    const given = { from: 'measured' as const, on: '2026-11-03', note: ' tape ' };
+    const measured = { from: 'measured', on: '2026-11-03', note: 'tape', kept: false };
+    expect(noted(null, given)).toEqual(measured);
+    expect(noted(null, { ...given, from: null })).toBeNull();
+    // That an odd value was kept as said stays without a source.
+    const kept = { from: 'measured' as const, on: '', note: '', kept: true };
+    expect(noted(kept, { ...given, from: null })).toEqual({
+      from: null,
+      on: '',
+      note: '',
+      kept: true,
+    });
+  });
+
+  it('is chosen in a dialog, today unless another date is given', async () => {
+    TestBed.configureTestingModule({
+      imports: [MatIconTestingModule],
+      providers: [provideDays('en-GB')],
+    });
     const fixture = TestBed.createComponent(SourceFields);
     fixture.componentRef.setInput('name', 'Length');
     const out: unknown[] = [];
     fixture.componentInstance.changed.subscribe((s) => out.push(s));
-    const c = fixture.componentInstance;
-    c.choose('measured');
-    const measured = { from: 'measured' as const, on: c.today(), note: '', kept: false };
-    expect(out).toEqual([measured]);
-    fixture.componentRef.setInput('source', measured);
-    c.say({ note: 'tape' });
-    c.choose('');
-    fixture.componentRef.setInput('source', { ...measured, kept: true });
-    c.choose('');
-    expect(out.slice(1)).toEqual([
-      { ...measured, note: 'tape' },
-      null,
-      { from: null, on: '', note: '', kept: true },
-    ]);
     await fixture.whenStable();
+    const page = TestbedHarnessEnvironment.documentRootLoader(fixture);
+    await (await page.getHarness(MatButtonHarness.with({ text: 'Add source' }))).click();
+    await (await page.getHarness(FieldHarness.byLabel('Source'))).choose('measured');
+    await (await page.getHarness(MatButtonHarness.with({ text: 'Use it' }))).click();
+    const today = TestBed.inject(ServerClock).today();
+    await vi.waitFor(() =>
+      expect(out).toEqual([{ from: 'measured', on: today, note: '', kept: false }]),
+    );
   });
 });
 

@@ -89,9 +89,7 @@ export class PartsPage {
     const word = KIND_WORDS[this.kind()];
     const { q, where, owned } = this.query();
     const found =
-      (q ? ` called "${q}"` : '') +
-      (where ? ' of that kind' : '') +
-      (owned ? ' with a piece here' : '');
+      (q ? ` called "${q}"` : '') + (where ? ' of that kind' : '') + (owned ? ' that you own' : '');
     return list.total() === 0 && found === ''
       ? `0 ${word.many} in the catalogue yet. Add the first one.`
       : `${pluralize(list.total(), word.one, word.many)}${found} in the catalogue.`;
@@ -103,7 +101,7 @@ export class PartsPage {
       ['values', 'Values'],
       ...(thing
         ? ([
-            ['pieces', `Pieces ${p.pieces}`],
+            ['pieces', `Items ${p.pieces}`],
             ['prices', 'Prices'],
           ] as [string, string][])
         : []),

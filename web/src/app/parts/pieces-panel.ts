@@ -1,50 +1,28 @@
-import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
-  effect,
+  computed,
   inject,
   input,
   output,
   signal,
-  untracked,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { v7 } from 'uuid';
-import {
-  attributesOf,
-  HOW,
-  ITEM_CONDITIONS,
-  PART_SCHEMAS,
-  SOFTWARE_NAMES,
-  VALUE_SOURCES,
-} from '@ruddy/core/parts';
-import type { FactEntry, ItemBody, ItemEntry, Part } from '@ruddy/core/parts/contract';
+import { attributesOf, HOW, PART_SCHEMAS, SOFTWARE_NAMES, VALUE_SOURCES } from '@ruddy/core/parts';
+import type { FactEntry, ItemEntry, Part } from '@ruddy/core/parts/contract';
 import type * as z from 'zod';
-import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { day } from '../platform/shared/format';
 import { attrText } from './attr-text';
+import { ask, State, valueOf } from '../platform/kit/ask';
 import { FactForm } from './fact-form';
+import { ItemForm } from './item-form';
 
-type Draft = Omit<ItemBody, 'id' | 'partId' | 'differs'>;
-const EMPTY: Draft = {
-  label: '',
-  how: 'own',
-  owner: '',
-  condition: null,
-  acquiredOn: null,
-  boughtFrom: '',
-  claim: '',
-  note: '',
-  serial: '',
-};
-
-/** The physical pieces of a part: what each is called, whose it is, what was seen on it, where it is used. */
+/** The items of a part: what each is called, whose it is, what was found on it, where it is used. */
 @Component({
   selector: 'rb-pieces-panel',
-  imports: [NgTemplateOutlet, MatButtonModule, RouterLink, FactForm],
+  imports: [MatButtonModule, RouterLink, FactForm, ItemForm, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pieces-panel.html',
   styleUrl: './pieces-panel.scss',
@@ -54,67 +32,26 @@ export class PiecesPanel {
   readonly part = input.required<Part>();
   readonly changed = output();
 
-  readonly how = Object.entries(HOW) as [Draft['how'], string][];
-  readonly conditions = Object.entries(ITEM_CONDITIONS) as [
-    NonNullable<Draft['condition']>,
-    string,
-  ][];
   readonly words = HOW;
   readonly day = day;
-  readonly pieces = signal<ItemEntry[] | null>(null);
-  readonly problem = signal<string | null>(null);
-  /** The piece being written: an id, "new", or none. */
+  readonly list = ask(
+    (part: string) => this.#data.items(part),
+    () => this.part().id,
+  );
+  readonly pieces = computed(() => valueOf(this.list)?.items ?? null);
+  /** The item being written: an id, "new", or none. */
   readonly open = signal<string | null>(null);
-  readonly draft = signal<Draft>(EMPTY);
   readonly noting = signal<string | null>(null);
 
-  constructor() {
-    effect(() => {
-      const id = this.part().id;
-      untracked(() => this.#load(id));
-    });
-  }
-
-  edit(piece: ItemEntry | null): void {
-    this.problem.set(null);
-    this.open.set(piece?.id ?? 'new');
-    if (!piece) this.draft.set(EMPTY);
-    else {
-      const { label, how, owner, condition, acquiredOn, boughtFrom, claim, note, serial } = piece;
-      this.draft.set({ label, how, owner, condition, acquiredOn, boughtFrom, claim, note, serial });
-    }
-  }
-
-  say(change: Partial<Draft>): void {
-    this.draft.update((d) => ({ ...d, ...change }));
-  }
-
-  store(): void {
-    const piece = this.pieces()?.find((p) => p.id === this.open());
-    const draft = this.draft();
-    if (draft.label.trim() === '') {
-      this.problem.set(
-        'Nothing stored. Label: give the piece a name that stands on it, like K-02 a',
-      );
-      return;
-    }
-    const sent = piece
-      ? this.#data.patchItem(piece.id, draft, piece.rev)
-      : this.#data.addItem({ ...draft, differs: {}, id: v7(), partId: this.part().id });
-    sent.subscribe({
-      next: () => {
-        this.open.set(null);
-        this.problem.set(null);
-        this.#load(this.part().id);
-        this.changed.emit();
-      },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
-    });
+  stored(): void {
+    this.open.set(null);
+    this.list.reload();
+    this.changed.emit();
   }
 
   noted(): void {
     this.noting.set(null);
-    this.#load(this.part().id);
+    this.list.reload();
   }
 
   live(p: ItemEntry): number {
@@ -136,15 +73,8 @@ export class PiecesPanel {
   }
 
   factText(f: FactEntry): string {
-    if (f.kind === 'measured') return `${f.gbps} Gb/s read${f.words ? `: ${f.words}` : ''}`;
+    if (f.kind === 'measured') return `${f.gbps} Gb/s measured${f.words ? `: ${f.words}` : ''}`;
     if (f.kind === 'version') return `${f.role ? SOFTWARE_NAMES[f.role] : 'Version'} ${f.words}`;
     return `Fault: ${f.words}`;
-  }
-
-  #load(part: string): void {
-    this.#data.items(part).subscribe({
-      next: ({ items }) => this.pieces.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
   }
 }

@@ -8,13 +8,15 @@ import { CatalogueData } from './catalogue';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { numText } from './part-facts';
 import { PartsNav } from './parts-nav';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
 
 /** The cable register: every cable at hand with what its label claims, what it is marked with, and the best rate read through it. */
 @Component({
-  imports: [Cell, Rows, RouterLink, PartsNav],
+  imports: [Cell, Field, PartsNav, RouterLink, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
   styleUrls: ['./parts-frame.scss', './register-page.scss'],
@@ -28,8 +30,13 @@ export class RegisterPage {
     { key: 'markedW', name: 'Marked, W', figure: true },
     { key: 'lengthMm', name: 'Length, mm', figure: true },
     { key: 'bought', name: 'Bought' },
-    { key: 'bestRateRead', name: 'Best rate read, Gb/s' },
+    { key: 'bestRateRead', name: 'Best measured, Gb/s' },
   ];
+  readonly find: FieldMeta = {
+    label: 'Find a cable',
+    input: 'text',
+    placeholder: 'label, part, claim, shop',
+  };
   readonly #router = inject(Router);
   readonly q = input('', { transform: orEmpty });
   readonly rows = signal<RegisterRow[] | null>(null);
@@ -51,8 +58,8 @@ export class RegisterPage {
       (r) => r.markedGbps === null && r.connector === 'usb-c' && r.itemId !== null,
     ).length;
     return pieces.length === 0
-      ? `0 cables written down as pieces yet; ${pluralize(rows.length, 'kind')} of cable in the catalogue.`
-      : `${pluralize(pieces.length, 'cable')} here: ${read} with a rate read through ${read === 1 ? 'it' : 'them'}, ${bare} without a marked rate.`;
+      ? `0 cables recorded as items yet; ${pluralize(rows.length, 'kind')} of cable in the catalogue.`
+      : `${pluralize(pieces.length, 'cable')} here: ${read} with a measured rate, ${bare} without a marked rate.`;
   });
 
   constructor() {
@@ -82,7 +89,10 @@ export class RegisterPage {
     const most = typeof r.markedGbps === 'number' ? r.markedGbps : (r.markedGbps?.hi ?? null);
     const over = r.best !== null && most !== null && r.best.gbps > most;
     return over
-      ? [...marks, `More was read (${r.best?.gbps} Gb/s) than it is marked with. Is it this cable?`]
+      ? [
+          ...marks,
+          `More was measured (${r.best?.gbps} Gb/s) than it is marked with. Is it this cable?`,
+        ]
       : marks;
   }
 }

@@ -11,7 +11,6 @@ import { FormControl, FormGroup, ReactiveFormsModule, type ValidatorFn } from '@
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatCardModule } from '@angular/material/card';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { type AttrMeta, VALUE_SOURCES, type ValueSource } from '@ruddy/core/parts';
 import type { OpenQuestion } from '@ruddy/core/plan';
 import { AREA_NOUNS, minutesOf, typicalWords } from '@ruddy/core/plan/text';
@@ -22,11 +21,11 @@ import { Field } from '../platform/kit/field';
 import { fieldOf, type FieldMeta } from '../platform/kit/meta';
 import { storable, type AnswerTarget } from './answer-target';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Acts } from '../platform/kit/ask';
 
 /** With more options than this a choice is a list to open. */
 const MAX_TOGGLES = 3;
 /** How long an answer can be taken back from the message that confirms it, ms. */
-const UNDO_MS = 12_000;
 
 const SOURCE: FieldMeta = {
   label: 'Known from',
@@ -79,7 +78,7 @@ function outside(value: unknown, m: AttrMeta): string | null {
           <button mat-flat-button type="submit" [disabled]="busy()">Save</button>
           @if (piece()) {
             <mat-checkbox class="only" [formControl]="form.controls.only"
-              >For this piece only, not for others of its part</mat-checkbox
+              >For this item only, not for others of its part</mat-checkbox
             >
           }
         </form>
@@ -121,7 +120,7 @@ function outside(value: unknown, m: AttrMeta): string | null {
 export class AnswerCard implements OnInit {
   readonly #editor = inject(SetupEditor, { optional: true });
   readonly #answers = inject(Answers);
-  readonly #bar = inject(MatSnackBar);
+  readonly #acts = inject(Acts);
   readonly #clock = inject(ServerClock);
   readonly question = input.required<OpenQuestion>();
   /** What it is about; the setup of this page where nothing is said. */
@@ -220,9 +219,9 @@ export class AnswerCard implements OnInit {
         this.busy.set(false);
         about.refresh();
         this.#say(value, () =>
-          stored.undo().subscribe({
-            next: () => about.refresh(),
-            error: (e: ApiError) => this.#bar.open(`Not undone. ${e.message}`, 'OK'),
+          this.#acts.run(stored.undo(), {
+            failed: 'Not undone.',
+            then: () => about.refresh(),
           }),
         );
       },
@@ -240,11 +239,6 @@ export class AnswerCard implements OnInit {
       typeof value === 'object'
         ? `${range.lo} to ${range.hi}`
         : (m.options?.find((o) => o.value === value)?.label ?? String(value as string));
-    this.#bar
-      .open(`${this.title()}: ${shown}${m.unit ? ` ${m.unit}` : ''}. Saved.`, 'Undo', {
-        duration: UNDO_MS,
-      })
-      .onAction()
-      .subscribe(undo);
+    this.#acts.say(`${this.title()}: ${shown}${m.unit ? ` ${m.unit}` : ''}. Saved.`, undo);
   }
 }

@@ -25,7 +25,7 @@ export type AnswerPlace =
 
 export type PartPlace = Extract<AnswerPlace, { of: 'part' }>;
 type Differs = ItemEntry['differs'];
-const GONE = new Error('The piece is gone; name another on Plan.');
+const GONE = new Error('The item is gone; name another on Plan.');
 
 const PATH_KEYS = 'abcdef';
 

@@ -13,7 +13,7 @@ import { FormControl } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCardModule } from '@angular/material/card';
 import { MatIconModule } from '@angular/material/icon';
-import type { Sort } from '@angular/material/sort';
+
 import { Router, RouterLink } from '@angular/router';
 import { EMPTY, expand, reduce, type Observable } from 'rxjs';
 import { v7 } from 'uuid';
@@ -25,7 +25,7 @@ import { VerdictChip } from '../chain/verdict/verdict-chip';
 import { PagedList } from '../platform/api/paged-list';
 import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 import { Cell } from '../platform/kit/cell';
-import type { RowAct } from '../platform/kit/columns';
+import type { RowAct, Sort } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { Table } from '../platform/kit/table';

@@ -11,6 +11,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { figureText } from '@ruddy/core/base/text';
 import {
   type Alignment,
@@ -30,6 +31,8 @@ import { MappingForm } from './mapping-form';
 import { framesOf, isLog, lanesOf, RunFiles, type FileRow } from './run-files';
 import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 import { Fold } from '../platform/kit/fold';
 
 /** Levels of a session that are settings of a run; the others come from the setup. */
@@ -53,7 +56,7 @@ function settingsOf(
 /** Captures in: files, what becomes of each, how they were set, and one button that says what it stores. */
 @Component({
   selector: 'rb-add-panel',
-  imports: [Fold, MappingForm, RunForm, TitleField, MatButtonModule],
+  imports: [Field, Fold, MappingForm, MatButtonModule, MatProgressBarModule, RunForm, TitleField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './add-panel.html',
   styleUrl: './add-panel.scss',
@@ -72,9 +75,16 @@ export class AddPanel {
   readonly stored = output<number>();
   readonly title = viewChild.required(TitleField);
   readonly over = signal(false);
-  /** The day of the runs; empty: as each file says. */
-  readonly on = signal('');
-  readonly today = this.#clock.today();
+  /** Date of the runs; null: as each file says. */
+  readonly on = signal<string | null>(null);
+  readonly day: FieldMeta = {
+    label: 'Run on',
+    input: 'day',
+    placeholder: 'as each file says',
+    check: (v) =>
+      typeof v === 'string' && v > this.#clock.today() ? 'A run cannot be of tomorrow' : null,
+  };
+  readonly rest: FieldMeta = { label: 'Save the rest without them', input: 'flag' };
   readonly problem = signal<string | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly draft = signal<RunDraft>({
@@ -96,13 +106,33 @@ export class AddPanel {
       return [{ name, levels: step.cell }];
     });
   });
+  readonly cellMetas = computed<ReadonlyMap<string, FieldMeta>>(() => {
+    const options = this.cells().map((c, value) => ({ value, label: c.name }));
+    return new Map(
+      this.files.rows().map((r) => {
+        const label = `Cell of ${r.file.name}`;
+        return [r.id, { label, input: 'choice', placeholder: 'none', options }];
+      }),
+    );
+  });
+  readonly besideMeta = computed<FieldMeta>(() => ({
+    label: 'Recorded with',
+    input: 'choice',
+    placeholder: 'no file',
+    options: this.files.captures().map((c) => ({ value: c.id, label: c.file.name })),
+  }));
   readonly startTitle = computed(() => {
     const s = this.session();
     const at = s?.factors.findIndex((f) => f.dimension === 'title') ?? -1;
     return at >= 0 ? (this.cells()[this.cell() ?? 0]?.levels[at] ?? '') : (s?.title ?? '');
   });
   readonly canStore = computed(
-    () => this.files.ready() > 0 && !this.files.busy() && this.fieldProblem() === null,
+    () =>
+      this.files.ready() > 0 &&
+      !this.files.busy() &&
+      this.fieldProblem() === null &&
+      // The settings of a cell come with its session.
+      (this.cell() === null || this.session() !== null),
   );
 
   constructor() {
@@ -163,11 +193,11 @@ export class AddPanel {
       case 'read':
         if (isLog(r))
           return r.beside === null
-            ? 'Beside no frames: not stored'
-            : 'Stored with the frames it lies beside';
+            ? 'Recorded with no file: not saved'
+            : 'Saved with the frames it was recorded with';
         if ((r.read?.badCount ?? 0) > 0 && !r.rest)
-          return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not stored`;
-        return pluralize(framesOf(r).length, 'run to store', 'runs to store');
+          return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not saved`;
+        return pluralize(framesOf(r).length, 'run to save', 'runs to save');
       case 'storing':
         return 'Storing …';
       case 'stored':
@@ -217,7 +247,7 @@ export class AddPanel {
       for (const name of new Set(files.map(titleOf)))
         ids.set(name, await this.title().resolve(name));
       const { settings, context, saw } = this.draft();
-      const on = this.on() === '' ? undefined : `${this.on()}T12:00:00Z`;
+      const on = this.on() === null ? undefined : `${this.on()}T12:00:00Z`;
       const n = await this.files.store(this.setupId(), this.#clock.now(), (r) => ({
         titleId: ids.get(titleOf(r)) ?? '',
         context,

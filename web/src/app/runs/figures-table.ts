@@ -5,7 +5,10 @@ import { figureText } from '@ruddy/core/base/text';
 import { PLAY_LABELS, playLabel } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
 import { hitchText } from '@ruddy/core/runs/text';
-import { toCsv } from '../platform/shared/csv';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Rows } from '../platform/kit/rows';
+import { toCsv } from '../platform/kit/csv';
 import { download } from '../platform/shared/download';
 import { mainValues } from './run-groups';
 import type { Shown } from './run-store';
@@ -27,59 +30,37 @@ const at = (i: number) => (r: RunEntry) => figureText(r.stats?.atMs[i] ?? NaN);
 /** Everything a run shows, a column a run. Repeats stand in one line with their interval; both schools of lows side by side. */
 @Component({
   selector: 'rb-figures-table',
-  imports: [MatButtonModule],
+  imports: [Cell, MatButtonModule, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="wide" tabindex="0" role="region" aria-label="Figures of the runs">
-      <table class="list">
-        <thead>
-          <tr>
-            <th scope="col">Figure</th>
-            @for (s of shown(); track s.letter) {
-              <th scope="col" class="figure">{{ s.letter }}</th>
-            }
-          </tr>
-        </thead>
-        <tbody>
-          @for (l of lines(); track l.name) {
-            <tr>
-              <th scope="row">
-                {{ l.name }}
-                @if (l.help) {
-                  <span class="hint">{{ l.help }}</span>
-                }
-              </th>
-              @for (c of l.cells; track $index) {
-                <td class="figure">{{ c }}</td>
-              }
-            </tr>
-          }
-        </tbody>
-      </table>
-    </div>
+    <rb-rows label="Figures of the runs" [columns]="columns()" [rows]="lines()">
+      <ng-template rbCell="name" [rbCellOf]="lines()" let-l>
+        {{ l.name }}
+        @if (l.help) {
+          <span class="hint">{{ l.help }}</span>
+        }
+      </ng-template>
+    </rb-rows>
     <p><button mat-stroked-button type="button" (click)="csv()">Download CSV</button></p>
   `,
   styles: `
-    .wide {
-      overflow-x: auto;
-    }
-    .wide {
-      margin-bottom: 8px;
-    }
-    th .hint {
+    .hint {
       display: block;
-      font-weight: 400;
-    }
-    tbody th,
-    tbody td {
-      height: auto;
-      padding: 4px 8px;
     }
   `,
 })
 export class FiguresTable {
   readonly shown = input.required<readonly Shown[]>();
   readonly name = input('runs');
+  readonly columns = computed((): readonly ShortColumn<Line>[] => [
+    { key: 'name', name: 'Figure' },
+    ...this.shown().map((s, i) => ({
+      key: s.letter,
+      name: s.letter,
+      figure: true,
+      text: (l: Line) => l.cells[i] ?? '',
+    })),
+  ]);
   readonly lines = computed((): Line[] => {
     const shown = this.shown();
     const all = (name: string, of: (r: RunEntry, s: Shown) => string, help?: string): Line => ({

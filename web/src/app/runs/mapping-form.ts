@@ -19,6 +19,8 @@ import {
   ROLES,
 } from '@ruddy/core/runs';
 import { ROLE_WORDS } from '@ruddy/core/runs/text';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
@@ -32,10 +34,26 @@ const SENSOR = {
 } as const;
 const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
 
+const ROLE_OPTIONS = ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }));
+
+/** A column of the file as it is shown. */
+interface Row extends CaptureColumn {
+  readonly name: string;
+  readonly sample: string;
+  readonly roleMeta: FieldMeta;
+  readonly unitMeta: FieldMeta | null;
+}
+
+function unitMeta(name: string, role: ColumnRole): FieldMeta | null {
+  if (role === 'ignore' || role === 'program' || role === 'generated') return null;
+  const options = optionsOf(TIMES.includes(role) ? TIME : SENSOR);
+  return { label: `Unit of ${name}`, input: 'choice', options };
+}
+
 /** What each column of a file holds, as proposed; somebody says whether that is right. Out: the mapping, confirmed. */
 @Component({
   selector: 'rb-mapping-form',
-  imports: [Cell, Rows, MatButtonModule],
+  imports: [Cell, Field, MatButtonModule, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h3>{{ name() }}: what do the columns hold?</h3>
@@ -45,33 +63,16 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
     @if (why(); as w) {
       <p class="problem" role="alert">{{ w }}</p>
     }
-    <rb-rows label="Columns of the file" [columns]="columnsOfTheColumns" [rows]="columns()">
-      <ng-template rbCell="column" [rbCellOf]="columns()" let-c let-i="index">{{
-        title(i)
-      }}</ng-template>
-      <ng-template rbCell="firstValues" [rbCellOf]="columns()" let-c let-i="index"
-        ><span class="sample">{{ sample(i) }}</span></ng-template
+    <rb-rows label="Columns of the file" [columns]="listColumns" [rows]="rows()">
+      <ng-template rbCell="sample" [rbCellOf]="rows()" let-r
+        ><span class="sample">{{ r.sample }}</span></ng-template
       >
-      <ng-template rbCell="holds" [rbCellOf]="columns()" let-c let-i="index"
-        ><select
-          [attr.aria-label]="'What ' + title(i) + ' holds'"
-          #role
-          (change)="setRole(i, role.value)"
-        >
-          @for (r of roles; track r) {
-            <option [value]="r" [selected]="r === c.role">{{ words[r] }}</option>
-          }
-        </select></ng-template
-      >
-      <ng-template rbCell="unit" [rbCellOf]="columns()" let-c let-i="index">
-        @if (unitsOf(c.role); as units) {
-          <select [attr.aria-label]="'Unit of ' + title(i)" #unit (change)="setUnit(i, unit.value)">
-            @for (u of units; track u.value) {
-              <option [value]="u.value" [selected]="u.value === c.unit">
-                {{ u.label }}
-              </option>
-            }
-          </select>
+      <ng-template rbCell="role" [rbCellOf]="rows()" let-r let-i="index"
+        ><rb-field [meta]="r.roleMeta" [value]="r.role" (changed)="setRole(i, $event)"
+      /></ng-template>
+      <ng-template rbCell="unit" [rbCellOf]="rows()" let-r let-i="index">
+        @if (r.unitMeta) {
+          <rb-field [meta]="r.unitMeta" [value]="r.unit" (changed)="setUnit(i, $event)" />
         }
       </ng-template>
     </rb-rows>
@@ -83,18 +84,8 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
             ? 'Read as a log of sensors.'
             : 'Say which column holds frame times, or the time of each row.'
       }}
-      <span class="hint">
-        Decimal mark
-        <select
-          aria-label="Decimal mark"
-          #mark
-          (change)="decimal.set(mark.value === ',' ? ',' : '.')"
-        >
-          <option value="." [selected]="decimal() === '.'">point</option>
-          <option value="," [selected]="decimal() === ','">comma</option>
-        </select>
-      </span>
     </p>
+    <rb-field class="mark" [meta]="mark" [value]="decimal()" (changed)="decimal.set($event)" />
     <p>
       <button mat-flat-button type="button" [disabled]="reads() === null" (click)="confirm()">
         The columns are right: read it
@@ -108,12 +99,8 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
       border-left: 4px solid var(--brick);
       padding: 8px 12px;
     }
-    select {
-      max-width: 190px;
-    }
-    .wide {
-      overflow-x: auto;
-      max-height: 320px;
+    .mark {
+      width: 140px;
     }
     .sample {
       white-space: nowrap;
@@ -126,21 +113,37 @@ const TIMES: readonly ColumnRole[] = ['frame', 'time', 'shown'];
   `,
 })
 export class MappingForm {
-  readonly columnsOfTheColumns: readonly ShortColumn[] = [
-    { key: 'column', name: 'Column' },
-    { key: 'firstValues', name: 'First values' },
-    { key: 'holds', name: 'Holds' },
+  readonly listColumns: readonly ShortColumn<Row>[] = [
+    { key: 'column', name: 'Column', text: (r) => r.name },
+    { key: 'sample', name: 'First values' },
+    { key: 'role', name: 'Holds' },
     { key: 'unit', name: 'Unit' },
   ];
+  readonly mark: FieldMeta = {
+    label: 'Decimal mark',
+    input: 'choice',
+    options: optionsOf({ '.': 'point', ',': 'comma' }),
+  };
   readonly name = input.required<string>();
   readonly layout = input.required<CaptureLayout>();
   readonly proposed = input.required<Mapping>();
   readonly why = input('');
   readonly confirmed = output<Mapping>();
-  readonly roles = ROLES;
-  readonly words = ROLE_WORDS;
   readonly columns = signal<readonly CaptureColumn[]>([]);
   readonly decimal = signal<'.' | ','>('.');
+  readonly rows = computed((): readonly Row[] =>
+    this.columns().map(({ role, unit }, i) => {
+      const name = this.layout().header?.[i] || `column ${i + 1}`;
+      return {
+        name,
+        role,
+        unit,
+        sample: this.#sample(i),
+        roleMeta: { label: `Role of ${name}`, input: 'choice', options: ROLE_OPTIONS },
+        unitMeta: unitMeta(name, role),
+      };
+    }),
+  );
   readonly mapping = computed((): Mapping => ({
     ...this.proposed(),
     columns: this.columns(),
@@ -160,27 +163,14 @@ export class MappingForm {
     });
   }
 
-  title(i: number): string {
-    return this.layout().header?.[i] || `column ${i + 1}`;
-  }
-
-  sample(i: number): string {
+  #sample(i: number): string {
     return this.layout()
       .sample.slice(0, 3)
       .map((r) => r[i] ?? '')
       .join('  ');
   }
 
-  unitsOf(role: ColumnRole): { value: string; label: string }[] | null {
-    if (role === 'ignore' || role === 'program' || role === 'generated') return null;
-    return Object.entries(TIMES.includes(role) ? TIME : SENSOR).map(([value, label]) => ({
-      value,
-      label,
-    }));
-  }
-
-  setRole(i: number, value: string): void {
-    const role = value as ColumnRole;
+  setRole(i: number, role: ColumnRole): void {
     const was = this.columns()[i]?.role ?? 'ignore';
     const unit: ColumnUnit | null =
       TIMES.includes(role) === TIMES.includes(was) && was !== 'ignore'
@@ -200,10 +190,8 @@ export class MappingForm {
     );
   }
 
-  setUnit(i: number, value: string): void {
-    this.columns.update((all) =>
-      all.map((c, k) => (k === i ? { ...c, unit: value as ColumnUnit } : c)),
-    );
+  setUnit(i: number, unit: ColumnUnit): void {
+    this.columns.update((all) => all.map((c, k) => (k === i ? { ...c, unit } : c)));
   }
 
   confirm(): void {

@@ -1,6 +1,6 @@
 import { captureFile } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
-import { toCsv } from '../platform/shared/csv';
+import { toCsv } from '../platform/kit/csv';
 import { download } from '../platform/shared/download';
 import type { RunStore } from './run-store';
 

@@ -2,142 +2,196 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   input,
   linkedSignal,
   output,
+  untracked,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup } from '@angular/forms';
+import * as z from 'zod';
 import {
   CAPTURE_METHODS,
   DEVICE_SETS,
   DISTURBANCE,
   missingOf,
+  NO_RUN_CONTEXT,
+  NO_RUN_SETTINGS,
   type RunContext,
+  runContextSchema,
   type RunKind,
   type RunSettings,
+  runSettingsSchema,
   SCREEN_PATHS,
   SETTING_LABELS,
 } from '@ruddy/core/runs';
-import { optionsOf } from '../platform/kit/meta';
-import { Choice } from '../platform/shared/choice';
-import { readNumber } from '../platform/shared/format';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
+import { problemOf, zodForm } from '../platform/kit/problems';
 
-/** What is said of a run, as it is being typed. */
+/** Settings and context of a run, and what was seen, as they are being entered. */
 export interface RunDraft {
   readonly settings: RunSettings;
   readonly context: RunContext;
   readonly saw: string;
 }
 
-/** Settings that are typed, with what is usual. The last holds for work, too. */
-const TYPED = [
-  {
-    key: 'resolution',
-    label: SETTING_LABELS.resolution,
-    list: ['1280x800', '1920x1080', '2560x1440', '3840x2160'],
-  },
-  { key: 'preset', label: SETTING_LABELS.preset, list: [] },
-  {
-    key: 'upscaling',
-    label: SETTING_LABELS.upscaling,
-    list: ['none', 'quality', 'balanced', 'performance'],
-  },
-  { key: 'generation', label: SETTING_LABELS.generation, list: ['off', 'on, one between'] },
-  { key: 'capFps', label: `${SETTING_LABELS.capFps}, frames/s; 0: none`, list: [] },
-  { key: 'powerMode', label: SETTING_LABELS.powerMode, list: ['Performance', 'Balanced', 'Quiet'] },
-] as const;
-/** What the slot of a desktop is, where it is not as wide or as fast as the card. */
-const SLOT_FIELDS = [
-  { key: 'slotGen', label: 'Generation of the slot', most: 5 },
-  { key: 'slotLanes', label: 'Lanes of the slot', most: 16 },
-] as const;
-type Typed = (typeof TYPED)[number]['key'];
+const draftSchema = z.strictObject({
+  settings: runSettingsSchema,
+  context: runContextSchema,
+  saw: z.string().max(2000),
+});
 
-/** How a run was set and taken, and what was seen. In: the draft. Out: the draft with each change. What nobody said is named. */
+const text = (label: string, usual: readonly string[] = []): FieldMeta => ({
+  label,
+  input: usual.length > 0 ? 'suggest' : 'text',
+  max: 60,
+  placeholder: 'not set',
+  options: usual.map((value) => ({ value, label: value })),
+});
+const choice = (label: string, words: Readonly<Record<string, string>>): FieldMeta => ({
+  label,
+  input: 'choice',
+  placeholder: 'not set',
+  options: optionsOf(words),
+});
+const number = (label: string, unit: string, placeholder: string, help?: string): FieldMeta => ({
+  label,
+  input: 'number',
+  placeholder,
+  ...(unit && { unit }),
+  ...(help && { help }),
+});
+
+/** Fields of the settings, with what is usual. */
+const SETTINGS: Readonly<Record<keyof RunSettings, FieldMeta>> = {
+  resolution: text(SETTING_LABELS.resolution, ['1280x800', '1920x1080', '2560x1440', '3840x2160']),
+  preset: text(SETTING_LABELS.preset),
+  upscaling: text(SETTING_LABELS.upscaling, ['none', 'quality', 'balanced', 'performance']),
+  generation: text(SETTING_LABELS.generation, ['off', 'on, one between']),
+  capFps: number(SETTING_LABELS.capFps, 'frames/s', 'not set', '0: no limit'),
+  powerMode: text(SETTING_LABELS.powerMode, ['Performance', 'Balanced', 'Quiet']),
+  screenPath: choice(SETTING_LABELS.screenPath, SCREEN_PATHS),
+  rayTracing: choice(SETTING_LABELS.rayTracing, { on: 'On', off: 'Off' }),
+  lid: choice(SETTING_LABELS.lid, { open: 'Open', closed: 'Closed' }),
+  deviceSet: choice(SETTING_LABELS.deviceSet, DEVICE_SETS),
+};
+const OF_FRAMES: readonly (keyof RunSettings)[] = [
+  'resolution',
+  'preset',
+  'upscaling',
+  'generation',
+  'capFps',
+  'powerMode',
+  'screenPath',
+  'rayTracing',
+  'lid',
+];
+/** Which settings a kind of run has. */
+const ASKED: Readonly<Record<RunKind, readonly (keyof RunSettings)[]>> = {
+  frames: OF_FRAMES,
+  score: [...OF_FRAMES, 'deviceSet'],
+  time: ['powerMode', 'lid', 'deviceSet'],
+  none: ['powerMode', 'screenPath', 'rayTracing', 'lid'],
+};
+const CAPTURE: Partial<Record<keyof RunContext, FieldMeta>> = {
+  method: choice('Captured by', CAPTURE_METHODS),
+  disturbs: choice('Did capturing disturb it?', DISTURBANCE),
+  captureLoadPercent: number('Load of the capture', '%', 'not known'),
+};
+/** The slot of a desktop, where it is not as wide or as fast as the card. */
+const SLOT: Partial<Record<keyof RunContext, FieldMeta>> = {
+  sameProcessor: choice('Driven by the same processor', { yes: 'Yes', no: 'No' }),
+  slotGen: number('Slot generation', '', 'as the card'),
+  slotLanes: number('Slot lanes', '', 'as the card'),
+};
+
+/** "2560 × 1440" is stored as 2560x1440. */
+const inPixels = (typed: string) => typed.trim().replace(/\s*[×xX*]\s*/, 'x');
+
+type Controls<T> = { [K in keyof T]: FormControl<T[K]> };
+const controlsOf = <T extends object>(start: T) =>
+  Object.fromEntries(
+    Object.entries(start).map(([k, v]) => [k, new FormControl<unknown>(v, { nonNullable: true })]),
+  ) as unknown as Controls<T>;
+
+/** How a run was set and taken, and what was seen. In: the draft. Out: the draft with each change, and what is wrong with it. Settings that are not set are named. */
 @Component({
   selector: 'rb-run-form',
-  imports: [Choice],
+  imports: [Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './run-form.html',
   styleUrl: './run-form.scss',
 })
 export class RunForm {
   readonly draft = input.required<RunDraft>();
-  /** What stands now: a change that follows another at once must not begin from the one before it. */
   readonly now = linkedSignal(() => this.draft());
   readonly kind = input<RunKind>('frames');
   readonly changed = output<RunDraft>();
   readonly problem = output<string | null>();
-  readonly labels = SETTING_LABELS;
-  readonly fields = computed(() =>
-    this.kind() === 'time' || this.kind() === 'none' ? TYPED.slice(-1) : TYPED,
+  readonly form = new FormGroup(
+    {
+      settings: new FormGroup(controlsOf(NO_RUN_SETTINGS)),
+      context: new FormGroup(controlsOf(NO_RUN_CONTEXT)),
+      saw: new FormControl('', { nonNullable: true }),
+    },
+    { validators: zodForm(draftSchema, (raw: RunDraft) => this.#read(raw)) },
   );
-  readonly paths = optionsOf(SCREEN_PATHS);
-  readonly methods = optionsOf(CAPTURE_METHODS);
-  readonly disturbance = optionsOf(DISTURBANCE);
-  readonly devices = optionsOf(DEVICE_SETS);
-  readonly lids = optionsOf({ open: 'Open', closed: 'Closed' });
-  readonly onOff = optionsOf({ on: 'On', off: 'Off' });
-  readonly yesNo = optionsOf({ yes: 'Yes', no: 'No' });
-  readonly slotFields = SLOT_FIELDS;
+  readonly shown = computed(() =>
+    ASKED[this.kind()].map((key) => ({
+      key,
+      meta: SETTINGS[key],
+      control: this.form.controls.settings.controls[key],
+    })),
+  );
+  readonly capture = this.#ofContext(CAPTURE);
+  readonly slot = this.#ofContext(SLOT);
+  readonly norm: FieldMeta = {
+    label: 'The same card in a desktop slot: others are held against it',
+    input: 'flag',
+  };
+  readonly saw: FieldMeta = { label: 'Seen, but not in the figures', input: 'area', max: 2000 };
   readonly missing = computed(() =>
     missingOf(this.kind(), this.now().settings, this.now().context),
   );
+  #sent: RunDraft | null = null;
 
-  set<K extends keyof RunSettings>(key: K, value: unknown): void {
-    this.#change({ settings: { ...this.now().settings, [key]: value as RunSettings[K] } });
+  constructor() {
+    effect(() => {
+      const draft = this.draft();
+      untracked(() => {
+        // What comes back as it was sent must not change a text that is being typed.
+        if (draft !== this.#sent) this.form.reset(draft, { emitEvent: false });
+      });
+    });
+    this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => this.#edited());
   }
 
-  context<K extends keyof RunContext>(key: K, value: unknown): void {
-    this.#change({ context: { ...this.now().context, [key]: value as RunContext[K] } });
+  #ofContext(metas: Partial<Record<keyof RunContext, FieldMeta>>) {
+    return (Object.entries(metas) as [keyof RunContext, FieldMeta][]).map(([key, meta]) => ({
+      key,
+      meta,
+      control: this.form.controls.context.controls[key],
+    }));
   }
 
-  saw(value: string): void {
-    this.#change({ saw: value });
+  #read(raw: RunDraft): RunDraft {
+    const { settings } = raw;
+    return { ...raw, settings: { ...settings, resolution: inPixels(settings.resolution) } };
   }
 
-  #change(part: Partial<RunDraft>): void {
-    this.now.update((d) => ({ ...d, ...part }));
-    this.changed.emit(this.now());
-  }
-
-  typed(key: Typed, value: string): void {
-    if (key === 'resolution') this.resolution(value);
-    else if (key === 'capFps') this.number('capFps', value);
-    else this.set(key, value.trim());
-  }
-
-  resolution(value: string): void {
-    const v = value.trim().replace(/\s*[×xX*]\s*/, 'x');
-    const ok = /^(\d{3,5}x\d{3,5})?$/.test(v);
-    this.problem.emit(ok ? null : `Resolution: "${value}" is not like 2560x1440`);
-    if (ok) this.set('resolution', v);
-  }
-
-  slot(key: (typeof SLOT_FIELDS)[number]['key'], value: string): void {
-    const field = SLOT_FIELDS.find((f) => f.key === key);
-    const read = readNumber(value);
-    const whole =
-      read.ok &&
-      (read.value === null ||
-        (Number.isInteger(read.value) && read.value >= 1 && read.value <= (field?.most ?? 16)));
-    this.problem.emit(
-      whole ? null : `${field?.label ?? ''}: a whole number from 1 to ${field?.most ?? 16}`,
-    );
-    if (whole && read.ok) this.context(key, read.value);
-  }
-
-  number(key: 'capFps' | 'captureLoadPercent', value: string): void {
-    const read = readNumber(value);
-    const most = key === 'capFps' ? 1000 : 100;
-    const name = key === 'capFps' ? 'Limit on frames' : 'Load of the capture';
-    const why = !read.ok
-      ? `${name}: ${read.why}`
-      : read.value !== null && (read.value < 0 || read.value > most)
-        ? `${name}: 0 to ${most}`
-        : null;
+  #edited(): void {
+    const wrong = [
+      ...Object.values(this.form.controls.settings.controls),
+      ...Object.values(this.form.controls.context.controls),
+      this.form.controls.saw,
+    ].map((c) => problemOf(c));
+    const why = wrong.find((w) => w !== null) ?? null;
     this.problem.emit(why);
-    if (why !== null || !read.ok) return;
-    if (key === 'capFps') this.set('capFps', read.value);
-    else this.context('captureLoadPercent', read.value);
+    if (why !== null) return;
+    this.#sent = this.#read(this.form.getRawValue());
+    this.now.set(this.#sent);
+    this.changed.emit(this.#sent);
   }
 }

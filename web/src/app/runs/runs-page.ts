@@ -110,7 +110,7 @@ export class RunsPage {
   readonly problem = signal<string | null>(null);
   readonly editing = signal<RunDraft | null>(null);
   readonly fieldProblem = signal<string | null>(null);
-  readonly sessions = signal<readonly SessionEntry[]>([]);
+  readonly sessions = signal<readonly SessionEntry[] | null>(null);
   /** Calibrations and start values that were changed here: what was expected is asked for again. */
   readonly calibrations = signal(0);
   readonly years = signal<ReadonlyMap<string, number>>(new Map());
@@ -118,8 +118,12 @@ export class RunsPage {
   readonly setup = computed(() => this.#editor.fields());
   readonly setupId = computed(() => this.#editor.stored()?.id);
   readonly viewNow = computed((): View => (this.view() in VIEWS ? (this.view() as View) : 'trace'));
-  readonly planned = computed(() => this.sessions().find((s) => s.id === this.session()) ?? null);
-  readonly cellNow = computed(() => (/^\d+$/.test(this.cell()) ? Number(this.cell()) : null));
+  readonly planned = computed(() => this.sessions()?.find((s) => s.id === this.session()) ?? null);
+  /** The cell that files belong to; none of a session that does not exist. */
+  readonly cellNow = computed(() => {
+    const gone = this.sessions() !== null && this.planned() === null;
+    return !gone && /^\d+$/.test(this.cell()) ? Number(this.cell()) : null;
+  });
   readonly groups = computed(() => this.store.groups());
   readonly lastRun = computed(() => this.store.runs()?.find((r) => r.kind === 'frames') ?? null);
   readonly listed = computed(() =>

@@ -1,4 +1,6 @@
+import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
 import { TestBed } from '@angular/core/testing';
+import { MatSliderHarness } from '@angular/material/slider/testing';
 import {
   decimateMinMax,
   type CaptureLayout,
@@ -151,7 +153,7 @@ describe('figures', () => {
     );
   });
 
-  it('as dots and as a curve: stepped to, values are said', () => {
+  it('as dots and as a curve: stepped to, values are said', async () => {
     for (const [mode, step, said] of [
       ['dots', 99, /Dot 100 of 100: A 1[89]\.\d ms/],
       ['curve', 50, /50 % of the frames take at most: A 1\d\.\d ms/],
@@ -165,10 +167,8 @@ describe('figures', () => {
       );
       f.componentRef.setInput('mode', mode);
       f.detectChanges();
-      const box = (f.nativeElement as HTMLElement).querySelector('input')!;
-      box.value = String(step);
-      box.dispatchEvent(new Event('input'));
-      f.detectChanges();
+      const slider = await TestbedHarnessEnvironment.loader(f).getHarness(MatSliderHarness);
+      await (await slider.getEndThumb()).setValue(step);
       expect(words(f.nativeElement as HTMLElement)).toMatch(said);
     }
   });
@@ -213,19 +213,29 @@ describe('what is said of a run', () => {
     const said: RunDraft[] = [];
     f.componentInstance.changed.subscribe((d) => said.push(d));
     f.detectChanges();
-    f.componentInstance.set('powerMode', 'Quiet');
-    f.componentInstance.set('lid', 'open');
-    expect(said.at(-1)?.settings).toMatchObject({ powerMode: 'Quiet', lid: 'open' });
+    const settings = f.componentInstance.form.controls.settings.controls;
+    settings.powerMode.setValue('Quiet');
+    settings.lid.setValue('open');
+    settings.resolution.setValue('2560 × 1440');
+    expect(said.at(-1)?.settings).toMatchObject({
+      powerMode: 'Quiet',
+      lid: 'open',
+      resolution: '2560x1440',
+    });
     f.detectChanges();
-    expect(words(f.nativeElement as HTMLElement)).toMatch(/Not said yet: Resolution, Preset/);
+    expect(words(f.nativeElement as HTMLElement)).toMatch(/Not set yet: Preset/);
+    const sent = said.length;
     const problems: (string | null)[] = [];
     f.componentInstance.problem.subscribe((p) => problems.push(p));
-    f.componentInstance.resolution('big');
-    f.componentInstance.number('capFps', '2000');
+    settings.resolution.setValue('big');
+    settings.resolution.setValue('');
+    settings.capFps.setValue(2000);
     expect(problems).toEqual([
-      'Resolution: "big" is not like 2560x1440',
-      'Limit on frames: 0 to 1000',
+      'Resolution: like 2560x1440, or nothing',
+      null,
+      'Limit: a number from 0 to 1000 frames/s, or nothing',
     ]);
+    expect(said).toHaveLength(sent + 1);
   });
 
   it('times are read in seconds or as a clock shows them', () => {
@@ -239,15 +249,11 @@ describe('what is said of a run', () => {
     const f = TestBed.createComponent(ScenesPanel);
     f.componentRef.setInput('run', run([10, 10, 10]));
     f.detectChanges();
-    const boxes = [
-      ...(f.nativeElement as HTMLElement).querySelectorAll<HTMLInputElement>(
-        '.row:last-of-type input',
-      ),
-    ];
-    boxes.forEach((b, i) => (b.value = ['gate', '5', '4'][i]!));
-    f.componentInstance.add(boxes[0]!, boxes[1]!, boxes[2]!);
+    const { form } = f.componentInstance;
+    form.setValue({ name: 'gate', fromS: 5, toS: 4 });
+    f.componentInstance.add(f.nativeElement as HTMLElement);
     f.detectChanges();
     expect(words(f.nativeElement as HTMLElement)).toContain('To: after the beginning');
-    expect(boxes[0]!.value).toBe('gate');
+    expect(form.controls.name.value).toBe('gate');
   });
 });

@@ -1,14 +1,30 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { figureText } from '@ruddy/core/base/text';
 import { type Segment, segmentSchema } from '@ruddy/core/runs';
 import type { RunEntry } from '@ruddy/core/runs/contract';
-import { readNumber } from '../platform/shared/format';
+import { Cell } from '../platform/kit/cell';
+import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { readyToSend, zodForm } from '../platform/kit/problems';
+import { Rows } from '../platform/kit/rows';
+
+interface Row {
+  readonly name: string;
+  readonly span: string;
+  readonly index: number | null;
+  readonly average: string;
+  readonly low: string;
+  readonly below30: string;
+  readonly below60: string;
+}
 
 /** The beginning of a run cut off, and its scenes: named stretches with figures of their own, held against the whole. */
 @Component({
   selector: 'rb-scenes-panel',
-  imports: [MatButtonModule],
+  imports: [Cell, Field, MatButtonModule, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (run().stats; as s) {
@@ -24,86 +40,50 @@ import { readNumber } from '../platform/shared/format';
           </button>
         </p>
       }
-      <p class="row">
-        <label for="cut">Cut off at the start, s</label>
-        <input
-          id="cut"
-          inputmode="decimal"
-          [value]="run().cutS"
-          #cut
-          (change)="setCut(cut.value)"
-        />
-        <span class="hint">Figures count what comes after. The trace keeps everything.</span>
-      </p>
+      <rb-field
+        class="short"
+        [meta]="cut"
+        [value]="cutNow()"
+        (changed)="said.emit({ cutS: $event ?? 0 })"
+      />
     }
-    <div class="wide" tabindex="0" role="region" aria-label="Scenes of the run">
-      <table class="list">
-        <caption class="hint">
-          Scenes of this run
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">Scene</th>
-            <th scope="col" class="figure">From, to</th>
-            <th scope="col" class="figure">Average</th>
-            <th scope="col" class="figure">1 % low</th>
-            <th scope="col" class="figure">Below 30</th>
-            <th scope="col" class="figure">Below 60</th>
-            <th scope="col"><span class="hint">Do</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (r of rows(); track r.name) {
-            <tr>
-              <th scope="row">{{ r.name }}</th>
-              <td class="figure">{{ r.span }}</td>
-              <td class="figure">{{ r.average }}</td>
-              <td class="figure">{{ r.low }}</td>
-              <td class="figure">{{ r.below30 }}</td>
-              <td class="figure">{{ r.below60 }}</td>
-              <td>
-                @if (r.index !== null) {
-                  <button
-                    mat-button
-                    type="button"
-                    (click)="drop(r.index)"
-                    [attr.aria-label]="'Drop the scene ' + r.name"
-                  >
-                    Drop
-                  </button>
-                }
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
-    </div>
+    <rb-rows label="Scenes of this run" [columns]="columns" [rows]="rows()">
+      <ng-template rbCell="do" [rbCellOf]="rows()" let-r>
+        @if (r.index !== null) {
+          <button
+            mat-button
+            type="button"
+            (click)="drop(r.index)"
+            [attr.aria-label]="'Remove the scene ' + r.name"
+          >
+            Remove
+          </button>
+        }
+      </ng-template>
+    </rb-rows>
     @if (check(); as c) {
       <p class="hint">{{ c }}</p>
     }
-    <p class="row">
-      <input aria-label="Name of the scene" placeholder="scene" maxlength="60" #name />
-      <input aria-label="From, seconds" placeholder="from s" inputmode="decimal" #from />
-      <input
-        aria-label="To, seconds"
-        placeholder="to s"
-        inputmode="decimal"
-        #to
-        (keydown.enter)="add(name, from, to)"
-      />
-      <button mat-stroked-button type="button" (click)="add(name, from, to)">Add the scene</button>
-    </p>
-    @if (problem(); as p) {
-      <p class="problem" role="alert">{{ p }}</p>
-    }
+    <form
+      #box
+      class="row"
+      (submit)="$event.preventDefault(); add(box)"
+      novalidate
+      aria-label="New scene"
+    >
+      @for (f of fields; track f[0].label) {
+        <rb-field [meta]="f[0]" [control]="f[1]" />
+      }
+      <button mat-stroked-button type="submit">Add scene</button>
+    </form>
   `,
   styles: `
     :host {
       display: grid;
       gap: 8px;
     }
-    .wide {
-      overflow-x: auto;
+    .short {
+      width: 220px;
     }
     .row {
       display: flex;
@@ -111,11 +91,8 @@ import { readNumber } from '../platform/shared/format';
       gap: 8px;
       align-items: center;
     }
-    .row input {
-      width: 96px;
-    }
-    caption {
-      text-align: left;
+    .row rb-field {
+      width: 140px;
     }
     .asks {
       border-left: 4px solid var(--ochre);
@@ -126,8 +103,37 @@ import { readNumber } from '../platform/shared/format';
 export class ScenesPanel {
   readonly run = input.required<RunEntry>();
   readonly said = output<{ cutS?: number; segments?: Segment[] }>();
-  readonly problem = signal<string | null>(null);
-  readonly rows = computed(() => {
+  readonly cutNow = computed<number | null>(() => this.run().cutS);
+  readonly cut: FieldMeta = {
+    label: 'Cut off at the start',
+    input: 'number',
+    unit: 's',
+    min: 0,
+    help: 'Figures count what comes after; the trace keeps everything',
+  };
+  readonly columns: readonly ShortColumn<Row>[] = [
+    { key: 'name', name: 'Scene', text: (r) => r.name },
+    { key: 'span', name: 'From, to', figure: true, text: (r) => r.span },
+    { key: 'average', name: 'Average', figure: true, text: (r) => r.average },
+    { key: 'low', name: '1 % low', figure: true, text: (r) => r.low },
+    { key: 'below30', name: 'Below 30', figure: true, text: (r) => r.below30 },
+    { key: 'below60', name: 'Below 60', figure: true, text: (r) => r.below60 },
+    { key: 'do', name: 'Actions', silent: true },
+  ];
+  readonly form = new FormGroup(
+    {
+      name: new FormControl('', { nonNullable: true }),
+      fromS: new FormControl<number | null>(0),
+      toS: new FormControl<number | null>(null),
+    },
+    { validators: zodForm(segmentSchema) },
+  );
+  readonly fields: readonly (readonly [FieldMeta, FormControl])[] = [
+    [{ label: 'Scene', input: 'text', max: 60 }, this.form.controls.name],
+    [{ label: 'From', input: 'number', unit: 's' }, this.form.controls.fromS],
+    [{ label: 'To', input: 'number', unit: 's' }, this.form.controls.toS],
+  ];
+  readonly rows = computed((): Row[] => {
     const r = this.run();
     const words = (name: string, span: string, s: RunEntry['stats'], index: number | null) => ({
       name,
@@ -155,26 +161,14 @@ export class ScenesPanel {
     return `Scenes cover ${figureText(seconds)} of ${figureText(r.stats.seconds)} s and run at ${figureText(average)} frames/s together; the whole at ${figureText(r.stats.averageFps)}.`;
   });
 
-  setCut(value: string): void {
-    const read = readNumber(value);
-    if (!read.ok || (read.value ?? 0) < 0)
-      return this.problem.set(`Cut: ${read.ok ? 'not below 0' : read.why}`);
-    this.problem.set(null);
-    this.said.emit({ cutS: read.value ?? 0 });
-  }
-
   drop(index: number): void {
     this.said.emit({ segments: this.run().segments.filter((_, i) => i !== index) });
   }
 
-  add(name: HTMLInputElement, from: HTMLInputElement, to: HTMLInputElement): void {
-    const a = readNumber(from.value);
-    const b = readNumber(to.value);
-    if (!a.ok || !b.ok) return this.problem.set(`Scene: ${!a.ok ? a.why : !b.ok ? b.why : ''}`);
-    const parsed = segmentSchema.safeParse({ name: name.value, fromS: a.value ?? 0, toS: b.value });
-    if (!parsed.success) return this.problem.set(parsed.error.issues[0]?.message ?? 'not a scene');
-    this.problem.set(null);
-    for (const box of [name, from, to]) box.value = '';
-    this.said.emit({ segments: [...this.run().segments, parsed.data] });
+  add(box: HTMLElement): void {
+    if (!readyToSend(this.form, box)) return;
+    const scene = segmentSchema.parse(this.form.getRawValue());
+    this.form.reset();
+    this.said.emit({ segments: [...this.run().segments, scene] });
   }
 }

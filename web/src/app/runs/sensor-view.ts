@@ -17,6 +17,7 @@ import { SENSOR_WORDS } from '@ruddy/core/runs/text';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
 import { MatButtonModule } from '@angular/material/button';
+import { Slider } from '../platform/kit/slider';
 
 const LANE = 72;
 const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
@@ -27,7 +28,7 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
  */
 @Component({
   selector: 'rb-sensor-view',
-  imports: [MatButtonModule],
+  imports: [MatButtonModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (lanes().length === 0) {
@@ -66,19 +67,13 @@ const PAD = { left: 8, right: 8, top: 32, bottom: 8 };
           />
         }
       </svg>
-      <label class="line">
-        <span class="hint">Reading line</span>
-        <input
-          type="range"
-          min="0"
-          [max]="lengthMs()"
-          step="any"
-          [value]="at() ?? 0"
-          #pick
-          (input)="at.set(+pick.value)"
-          [attr.aria-valuetext]="reading()"
-        />
-      </label>
+      <rb-slider
+        label="Reading line"
+        [max]="lengthMs()"
+        [value]="at()"
+        [words]="reading()"
+        (changed)="at.set($event)"
+      />
       <p role="status">{{ reading() }}</p>
       @if (wall(); as words) {
         <p>{{ words }}</p>

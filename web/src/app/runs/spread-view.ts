@@ -16,6 +16,7 @@ import { watchedWidth } from '../platform/shared/watched-width';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
 import { MatButtonModule } from '@angular/material/button';
+import { Slider } from '../platform/kit/slider';
 
 const PAD = { left: 44, right: 16, top: 8, bottom: 24 };
 const ROW = 58;
@@ -29,7 +30,7 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
  */
 @Component({
   selector: 'rb-spread-view',
-  imports: [MatButtonModule],
+  imports: [MatButtonModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="bar">
@@ -113,19 +114,14 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
         }
       }
     </svg>
-    <label class="line">
-      <span class="hint">{{ mode() === 'dots' ? 'Dot' : 'Share' }}</span>
-      <input
-        type="range"
-        min="0"
-        [max]="steps() - 1"
-        step="1"
-        [value]="picked() ?? 0"
-        #pick
-        (input)="picked.set(+pick.value)"
-        [attr.aria-valuetext]="reading()"
-      />
-    </label>
+    <rb-slider
+      [label]="mode() === 'dots' ? 'Dot' : 'Share'"
+      [max]="steps() - 1"
+      [step]="1"
+      [value]="picked()"
+      [words]="reading()"
+      (changed)="picked.set($event)"
+    />
     <p role="status">{{ reading() }}</p>
   `,
   styleUrl: './chart.scss',

@@ -2,39 +2,17 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { firstValueFrom } from 'rxjs';
 import { v7 } from 'uuid';
 import type { ProfileEntry } from '@ruddy/core/runs/contract';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 import { RunsData } from './runs';
 
 /** Which title or work was run: one that is known, or a new one by name. Out: its name. `resolve` gives the id when something is stored. */
 @Component({
   selector: 'rb-title-field',
+  imports: [Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="field">
-      <label for="title-name">{{ kind() === 'work' ? 'Work' : 'Title' }}</label>
-      <input
-        id="title-name"
-        list="title-names"
-        maxlength="80"
-        autocomplete="off"
-        placeholder="known, or a new one"
-        [value]="name()"
-        #box
-        (input)="typed.set(box.value)"
-      />
-      <datalist id="title-names">
-        @for (p of fitting(); track p.id) {
-          <option [value]="p.name"></option>
-        }
-      </datalist>
-      @if (isNew()) {
-        <span class="hint"
-          >A new {{ kind() === 'work' ? 'kind of work' : 'title' }}; say in the notes which scene
-          was run.</span
-        >
-      } @else if (scene()) {
-        <span class="hint">{{ scene() }}</span>
-      }
-    </div>
+    <rb-field [meta]="meta()" [live]="true" [value]="name()" (changed)="typed.set($event)" />
   `,
 })
 export class TitleField {
@@ -45,6 +23,16 @@ export class TitleField {
   readonly name = computed(() => this.typed() ?? this.start());
   readonly known = signal<readonly ProfileEntry[]>([]);
   readonly fitting = computed(() => this.known().filter((p) => p.kind === this.kind()));
+  readonly meta = computed<FieldMeta>(() => ({
+    label: this.kind() === 'work' ? 'Work' : 'Title',
+    input: 'suggest',
+    max: 80,
+    placeholder: 'known, or a new one',
+    help: this.isNew()
+      ? `A new ${this.kind() === 'work' ? 'kind of work' : 'title'}; say in the notes which scene was run.`
+      : this.scene(),
+    options: this.fitting().map((p) => ({ value: p.name, label: p.name })),
+  }));
   readonly isNew = computed(
     () =>
       this.name().trim() !== '' &&

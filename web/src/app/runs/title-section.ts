@@ -16,25 +16,33 @@ import type { FitEntry, ProfileEntry, ProfilePatch } from '@ruddy/core/runs/cont
 import { fitText, signed, TERM_STATES, termText } from '@ruddy/core/runs/text';
 import type { ApiError } from '../platform/api/api-client';
 import { RunsData } from './runs';
-import { day, readNumber } from '../platform/shared/format';
+import { day } from '../platform/shared/format';
 import { TollStore } from './toll-store';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 import { Fold } from '../platform/kit/fold';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
 
+const start = (label: string, unit: string): FieldMeta => ({
+  label,
+  input: 'number',
+  unit,
+  placeholder: 'not set',
+});
 const PARAMS = [
-  { key: 'cpuMs', label: 'Processor, ms a frame' },
-  { key: 'cardMs', label: 'Card, ms at 1920x1080' },
-  { key: 'trafficMB', label: 'Traffic, MB a frame' },
-  { key: 'workingGB', label: 'Memory wanted, GB' },
+  { key: 'cpuMs', meta: start('Processor per frame', 'ms') },
+  { key: 'cardMs', meta: start('Card per frame at 1920x1080', 'ms') },
+  { key: 'trafficMB', meta: start('Traffic per frame', 'MB') },
+  { key: 'workingGB', meta: start('Memory wanted', 'GB') },
 ] as const;
 type ParamKey = (typeof PARAMS)[number]['key'];
 
 /** What is known of the title: its calibrations with what is fitted and what is not, start values where nothing was measured, its year. */
 @Component({
   selector: 'rb-title-section',
-  imports: [Cell, Rows, Fold, MatButtonModule],
+  imports: [Cell, Field, Fold, MatButtonModule, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <rb-fold [(open)]="opened" [name]="headline()">
@@ -81,46 +89,21 @@ type ParamKey = (typeof PARAMS)[number]['key'];
         </p>
         <div class="row">
           @for (f of params; track f.key) {
-            <div class="field narrow">
-              <label [for]="'tp-' + f.key">{{ f.label }}</label>
-              <input
-                [id]="'tp-' + f.key"
-                inputmode="decimal"
-                placeholder="not set"
-                [value]="shown(f.key)"
-                #value
-                (change)="type(f.key, value.value)"
-              />
-            </div>
-          }
-          <div class="field narrow">
-            <label for="tp-year">Synthetic test of the year</label>
-            <input
-              id="tp-year"
-              inputmode="numeric"
-              placeholder="a title"
-              [value]="p.year ?? ''"
-              #year
-              (change)="setYear(year.value)"
+            <rb-field
+              class="narrow"
+              [meta]="f.meta"
+              [value]="shown(f.key)"
+              (changed)="type(f.key, $event)"
             />
-          </div>
-        </div>
-        <div class="field narrow">
-          <label for="tp-engine">Engine it is built on</label>
-          <input
-            id="tp-engine"
-            maxlength="60"
-            autocomplete="off"
-            placeholder="not set"
-            [value]="p.engine"
-            #engine
-            (change)="say({ engine: engine.value })"
+          }
+          <rb-field
+            class="narrow"
+            [meta]="year"
+            [value]="p.year"
+            (changed)="say({ year: $event })"
           />
-          <span class="hint"
-            >Titles of one engine tend to fail alike; a search for a cause holds them against the
-            others.</span
-          >
         </div>
+        <rb-field [meta]="engine" [value]="p.engine" (changed)="say({ engine: $event })" />
         @if (draftWords(); as words) {
           <p class="hint">{{ words }}</p>
         }
@@ -144,6 +127,18 @@ export class TitleSection {
   readonly #store = inject(TollStore);
   readonly calibrated = output();
   readonly params = PARAMS;
+  readonly year: FieldMeta = {
+    label: 'Synthetic test of the year',
+    input: 'number',
+    placeholder: 'a title',
+  };
+  readonly engine: FieldMeta = {
+    label: 'Engine it is built on',
+    input: 'text',
+    max: 60,
+    placeholder: 'not set',
+    help: 'Titles of one engine tend to fail alike; a search for a cause holds them against the others.',
+  };
   readonly opened = signal(false);
   readonly fits = signal<readonly FitEntry[]>([]);
   readonly profile = signal<ProfileEntry | null>(null);
@@ -188,7 +183,7 @@ export class TitleSection {
   readonly draftWords = computed(() => {
     const left = PARAMS.filter((f) => this.draft()[f.key] === undefined && !this.profile()?.params);
     return Object.keys(this.draft()).length > 0 && left.length > 0
-      ? `Still to say: ${left.map((f) => f.label).join('; ')}.`
+      ? `Still missing: ${left.map((f) => f.meta.label).join('; ')}.`
       : null;
   });
 
@@ -230,28 +225,21 @@ export class TitleSection {
     }
   }
 
-  shown(key: ParamKey): string {
-    const v = this.draft()[key] ?? this.profile()?.params?.[key];
-    return v === undefined ? '' : String(v);
+  shown(key: ParamKey): number | null {
+    return this.draft()[key] ?? this.profile()?.params?.[key] ?? null;
   }
 
   /** A start value was typed: kept once all four are there. */
-  type(key: ParamKey, text: string): void {
-    const label = PARAMS.find((f) => f.key === key)?.label ?? '';
-    const read = readNumber(text);
-    const why = !read.ok ? read.why : read.value === null ? 'a number is missing' : null;
-    this.problem.set(why === null ? null : `${label}: ${why}`);
-    if (!read.ok || read.value === null) return;
-    this.draft.update((d) => ({ ...d, [key]: read.value as number }));
+  type(key: ParamKey, value: number | null): void {
+    if (value === null) {
+      const label = PARAMS.find((f) => f.key === key)?.meta.label ?? '';
+      return this.problem.set(`${label}: a number is missing`);
+    }
+    this.problem.set(null);
+    this.draft.update((d) => ({ ...d, [key]: value }));
     const all = { ...this.profile()?.params, ...this.draft() };
     if (PARAMS.every((f) => all[f.key] !== undefined))
       void this.say({ params: all as Required<typeof all> });
-  }
-
-  setYear(text: string): void {
-    const read = readNumber(text);
-    if (!read.ok) this.problem.set(`Year: ${read.why}`);
-    else void this.say({ year: read.value });
   }
 
   async say(patch: ProfilePatch): Promise<void> {

@@ -14,7 +14,9 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { scaleLinear } from 'd3-scale';
+import { MatIconModule } from '@angular/material/icon';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { type NumberValue, scaleLinear } from 'd3-scale';
 import { figureText } from '@ruddy/core/base/text';
 import { frameAt, type MinMaxColumn } from '@ruddy/core/runs';
 import { Keys } from '../platform/shell/keys';
@@ -23,6 +25,9 @@ import { watchedWidth } from '../platform/shared/watched-width';
 import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
+import { Axis } from '../platform/kit/axis';
+import { Stretch } from '../platform/kit/stretch';
+import { Slider } from '../platform/kit/slider';
 
 const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
 const HEIGHT = 220;
@@ -39,7 +44,7 @@ function readInterval(words: string): readonly [number, number] | null {
  */
 @Component({
   selector: 'rb-trace-view',
-  imports: [MatButtonModule],
+  imports: [Axis, MatButtonModule, MatIconModule, MatTooltipModule, Slider, Stretch],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './trace-view.html',
   styleUrl: './trace-view.scss',
@@ -60,7 +65,9 @@ export class TraceView {
   readonly window = linkedSignal(() => readInterval(this.stretch()));
   /** Where the reading line stands, ms. */
   readonly at = signal<number | null>(null);
-  #grabbed: { x: number; window: readonly [number, number] } | null = null;
+  readonly choosing = signal(false);
+  readonly stretcher = viewChild.required(Stretch);
+  readonly seconds = (ms: NumberValue): string => String(Number(ms) / 1000);
 
   readonly lines = computed(() =>
     this.shown().flatMap((s) => {
@@ -77,6 +84,7 @@ export class TraceView {
     return w && w[0] < this.lengthMs() ? w : [0, this.lengthMs()];
   });
   readonly plotWidth = computed(() => Math.max(1, Math.floor(this.width() - PAD.left - PAD.right)));
+  readonly plot = computed(() => ({ width: this.plotWidth(), height: HEIGHT - PAD.bottom }));
   readonly drawn = computed(() => {
     const traces = this.lines().map((l): TraceLine => ({
       color: l.s.look.color,
@@ -90,17 +98,6 @@ export class TraceView {
     scaleLinear([0, highest(this.drawn().columns) * 1.04 || 1], [HEIGHT - PAD.bottom, PAD.top]),
   );
   readonly x = computed(() => scaleLinear(this.range(), [PAD.left, PAD.left + this.plotWidth()]));
-  readonly yTicks = computed(() =>
-    this.y()
-      .ticks(5)
-      .map((v) => ({ at: this.y()(v), words: String(v) })),
-  );
-  readonly xTicks = computed(() => {
-    const [from, to] = this.range();
-    return scaleLinear([from / 1000, to / 1000], this.x().range())
-      .ticks(6)
-      .map((v) => ({ at: this.x()(v * 1000), words: String(v) }));
-  });
   /** The hitches of the first run as one path, a mark each. */
   readonly hitches = computed(() => {
     const [from, to] = this.range();
@@ -164,23 +161,13 @@ export class TraceView {
     drawTrace(ctx, { ...PAD, width: this.plotWidth(), height: HEIGHT }, colored, columns, y);
   }
 
-  /** Zoom about a point, the middle or the reading line where nothing is said. */
-  zoom(by: number, about?: number): void {
-    const [from, to] = this.range();
-    const middle = about ?? this.at() ?? (from + to) / 2;
-    const span = Math.min(this.lengthMs(), Math.max(20, (to - from) * by));
-    if (span >= this.lengthMs()) return this.window.set(null);
-    this.#look(middle - (span * (middle - from)) / (to - from), span);
+  /** Zooms about the reading line, or the middle without one. */
+  zoom(by: number): void {
+    this.stretcher().by(by, this.at() ?? undefined);
   }
 
   pan(by: number): void {
-    const [from, to] = this.range();
-    if (this.window()) this.#look(from + (to - from) * by, to - from);
-  }
-
-  #look(from: number, span: number): void {
-    const start = Math.max(0, Math.min(this.lengthMs() - span, from));
-    this.window.set([start, start + span]);
+    this.stretcher().move(by);
   }
 
   /** Go to the next hitch of the first run, and read there. */
@@ -191,39 +178,12 @@ export class TraceView {
     if (next === undefined) return;
     this.at.set(next);
     const [from, to] = this.window() ?? [0, Math.min(this.lengthMs(), 4000)];
-    this.#look(next - (to - from) / 2, to - from);
-  }
-
-  /** Without Ctrl the wheel scrolls the page, as everywhere; a pinch on a touchpad comes as Ctrl and wheel. */
-  wheel(e: WheelEvent): void {
-    if (!e.ctrlKey) return;
-    e.preventDefault();
-    this.zoom(e.deltaY > 0 ? 1.25 : 0.8, this.x().invert(this.#px(e)));
-  }
-
-  grab(e: PointerEvent): void {
-    this.#grabbed = { x: this.#px(e), window: this.range() };
-    (e.target as HTMLElement).setPointerCapture?.(e.pointerId);
-  }
-
-  move(e: PointerEvent): void {
-    const x = this.#px(e);
-    const g = this.#grabbed;
-    if (g && this.window())
-      this.#look(
-        g.window[0] - ((x - g.x) * (g.window[1] - g.window[0])) / this.plotWidth(),
-        g.window[1] - g.window[0],
-      );
-    else this.at.set(Math.max(0, this.x().invert(x)));
-  }
-
-  drop(): void {
-    this.#grabbed = null;
+    this.stretcher().look(next - (to - from) / 2, to - from);
   }
 
   /** The reading line by a control that a keyboard moves. */
-  read(value: string): void {
-    this.at.set(Number(value));
+  read(value: number): void {
+    this.at.set(value);
   }
 
   /** The picture as a file: axes as they stand, traces as paths. */
@@ -249,9 +209,5 @@ export class TraceView {
       ];
     });
     saveSvg(`${this.name()}-trace.svg`, svg, paths);
-  }
-
-  #px(e: MouseEvent): number {
-    return e.clientX - this.canvas().nativeElement.getBoundingClientRect().left;
   }
 }

@@ -14,14 +14,16 @@ import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { NO_RUN_CONTEXT, RUN_KINDS, type RunKind, type RunSettings } from '@ruddy/core/runs';
 import { RunsData } from './runs';
-import { optionsOf } from '../platform/kit/meta';
-import { Choice } from '../platform/shared/choice';
+import { Field } from '../platform/kit/field';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
 import { readNumber } from '../platform/shared/format';
 import { RunForm, type RunDraft } from './run-form';
 import { TitleField } from './title-field';
 
 const { frames, ...TYPED } = RUN_KINDS;
 void frames;
+type TypedKind = Exclude<RunKind, 'frames'>;
+
 /** Whole seconds, or minutes and seconds: "6:52" and "6:52.4" are 412 and 412.4 s. */
 export function readSeconds(text: string): ReturnType<typeof readNumber> {
   const m = /^(?:(\d+):)?(\d+):(\d{2})(?:[.,](\d+))?$/.exec(text.trim());
@@ -35,60 +37,25 @@ export function readSeconds(text: string): ReturnType<typeof readNumber> {
 /** What is not a file: a score, a time, or why something could not be run at all. Several repeats at once, one a line. */
 @Component({
   selector: 'rb-typed-panel',
-  imports: [Choice, RunForm, TitleField, MatButtonModule],
+  imports: [Field, RunForm, TitleField, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="sheet" aria-labelledby="typed-h">
       <h2 id="typed-h">Type a result</h2>
-      <rb-choice
-        label="What it is"
-        [options]="kinds"
-        [value]="kind()"
-        [clearable]="false"
-        (chosen)="choose($event)"
-      />
+      <rb-field [meta]="kinds" [value]="kind()" (changed)="kind.set($event)" />
       <rb-title-field [kind]="kind() === 'time' ? 'work' : 'title'" />
       @if (kind() === 'none') {
-        <div class="field">
-          <label for="typed-why">Why it could not be run</label>
-          <input
-            id="typed-why"
-            maxlength="300"
-            #why
-            [value]="reason()"
-            (input)="reason.set(why.value)"
-          />
-        </div>
+        <rb-field [meta]="why" [live]="true" [value]="reason()" (changed)="reason.set($event)" />
       } @else {
         <div class="two">
-          <div class="field">
-            <label for="typed-values">{{
-              kind() === 'time' ? 'Times, one a line: seconds, or 6:52' : 'Results, one a line'
-            }}</label>
-            <textarea
-              id="typed-values"
-              rows="3"
-              #values
-              [value]="text()"
-              (input)="text.set(values.value)"
-            ></textarea>
-          </div>
+          <rb-field
+            [meta]="kind() === 'time' ? times : results"
+            [live]="true"
+            [value]="text()"
+            (changed)="text.set($event)"
+          />
           @if (kind() === 'score') {
-            <div class="field">
-              <label for="typed-unit">Unit</label>
-              <input
-                id="typed-unit"
-                maxlength="20"
-                list="typed-units"
-                #unitBox
-                [value]="unit()"
-                (input)="unit.set(unitBox.value)"
-              />
-              <datalist id="typed-units">
-                <option value="points"></option>
-                <option value="frames/s"></option>
-              </datalist>
-            </div>
+            <rb-field [meta]="units" [live]="true" [value]="unit()" (changed)="unit.set($event)" />
           }
         </div>
       }
@@ -105,7 +72,7 @@ export function readSeconds(text: string): ReturnType<typeof readNumber> {
       }
       <p>
         <button mat-flat-button type="button" [disabled]="storing()" (click)="store()">
-          Store what was typed
+          Save the result
         </button>
       </p>
     </section>
@@ -129,8 +96,25 @@ export class TypedPanel {
   readonly preset = input.required<RunSettings>();
   readonly stored = output<number>();
   readonly title = viewChild.required(TitleField);
-  readonly kinds = optionsOf(TYPED);
-  readonly kind = signal<Exclude<RunKind, 'frames'>>('score');
+  readonly kinds: FieldMeta = {
+    label: 'Kind of result',
+    input: 'toggle',
+    options: optionsOf(TYPED),
+  };
+  readonly why: FieldMeta = { label: 'Why it could not be run', input: 'text', max: 300 };
+  readonly results: FieldMeta = { label: 'Results', input: 'area', help: 'One a line' };
+  readonly times: FieldMeta = {
+    label: 'Times',
+    input: 'area',
+    help: 'One a line: seconds, or 6:52',
+  };
+  readonly units: FieldMeta = {
+    label: 'Unit',
+    input: 'suggest',
+    max: 20,
+    options: optionsOf({ points: 'points', 'frames/s': 'frames/s' }),
+  };
+  readonly kind = signal<TypedKind>('score');
   readonly text = signal('');
   readonly unit = signal('points');
   readonly reason = signal('');
@@ -150,10 +134,6 @@ export class TypedPanel {
         this.draft.update((d) => ({ ...d, settings: { ...settings, ...(d.settings ?? {}) } })),
       );
     });
-  }
-
-  choose(kind: string | null): void {
-    if (kind) this.kind.set(kind as Exclude<RunKind, 'frames'>);
   }
 
   /** The values as typed, or what is wrong with which line. */

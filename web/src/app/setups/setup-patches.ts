@@ -56,7 +56,7 @@ const SLOT_LABELS = {
   'slots/screens': 'Screens',
   'slots/system': 'System',
   'slots/spares': 'Other cards',
-  'slots/items': 'Pieces named',
+  'slots/items': 'Items named',
 } as const;
 export type FieldPath = keyof typeof SLOT_LABELS | SetupField;
 export const FIELD_LABELS: Readonly<Record<FieldPath, string>> = {

@@ -71,8 +71,8 @@ function partsOf(c: Chain): { noun: string; name: string }[] {
         <span role="status">{{ said() }}</span>
       </p>
       <p class="hint">
-        Left out: notes, what the setup and its pieces are called, serial numbers, people. Read it
-        before it goes out.
+        Left out: notes, names of the setup and its items, serial numbers, people. Read it before it
+        goes out.
       </p>
     </div>
     <pre #page tabindex="0" aria-label="Question pack">{{ text() }}</pre>

@@ -7,6 +7,7 @@ import {
   output,
   signal,
 } from '@angular/core';
+import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import type { CauseId, SymptomId, TestId } from '@ruddy/core/base';
 import { sentence } from '@ruddy/core/plan/text';
@@ -29,17 +30,38 @@ import {
 import type { ApiError } from '../platform/api/api-client';
 import { SetupEditor } from '../setups/setup-editor';
 import { TroubleData } from './trouble';
-import { readNumber } from '../platform/shared/format';
 import { TroubleStore } from './trouble-store';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
+import { readyToSend } from '../platform/kit/problems';
 
 interface Row {
   readonly key: string;
   readonly name: string;
   readonly figure: Figure;
   readonly weight: boolean;
+  readonly form: FormGroup<{ value: FormControl<number | null>; reason: FormControl<string> }>;
+  readonly valueMeta: FieldMeta;
+  readonly whyMeta: FieldMeta;
+}
+
+/** A figure with the form that sets it: a likelihood in per cent, a weight as it is. */
+function rowOf(name: string, figure: Figure, weight: boolean): Row {
+  return {
+    key: figure.key,
+    name,
+    figure,
+    weight,
+    form: new FormGroup({
+      value: new FormControl<number | null>(null),
+      reason: new FormControl('', { nonNullable: true }),
+    }),
+    valueMeta: { label: `Set, ${name}`, input: 'number', ...(!weight && { unit: '%' }) },
+    whyMeta: { label: `Why, ${name}`, input: 'text', max: 300 },
+  };
 }
 
 const MOVES = 4;
@@ -47,7 +69,7 @@ const MOVES = 4;
 /** One suspect opened: what speaks for and against it, what would change it, and every figure with its source, to be set otherwise. */
 @Component({
   selector: 'rb-cause-panel',
-  imports: [Cell, Rows, MatButtonModule],
+  imports: [Cell, Field, MatButtonModule, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cause-panel.html',
   styleUrl: './cause-panel.scss',
@@ -67,6 +89,10 @@ export class CausePanel {
   readonly problem = signal<string | null>(null);
   readonly said = signal<string | null>(null);
   readonly all = signal(false);
+  readonly everyMeta: FieldMeta = {
+    label: 'Every figure of this cause, not only those in use',
+    input: 'flag',
+  };
   readonly words = CAUSE_WORDS;
 
   readonly #editor = inject(SetupEditor);
@@ -123,24 +149,14 @@ export class CausePanel {
     const tests = now.net.tests.filter((t) => this.all() || used.has(t));
     const first = weight(tables, c);
     return [
-      { key: first.key, name: 'Weight before anything is seen', figure: first, weight: true },
+      rowOf('Weight before anything is seen', first, true),
       ...symptoms.map((s) => {
         const figure = likelihood(tables, 'symptom', s, c, direct);
-        return {
-          key: figure.key,
-          name: `Seen: ${SYMPTOM_WORDS[s].toLowerCase()}`,
-          figure,
-          weight: false,
-        };
+        return rowOf(`Seen: ${SYMPTOM_WORDS[s].toLowerCase()}`, figure, false);
       }),
       ...tests.map((t: TestId) => {
         const figure = likelihood(tables, 'test', t, c);
-        return {
-          key: figure.key,
-          name: `${TEST_WORDS[t].what}: ${TEST_WORDS[t].yes.toLowerCase()}`,
-          figure,
-          weight: false,
-        };
+        return rowOf(`${TEST_WORDS[t].what}: ${TEST_WORDS[t].yes.toLowerCase()}`, figure, false);
       }),
     ];
   });
@@ -161,29 +177,28 @@ export class CausePanel {
     return `${f.set === null ? `start ${unit(f.start)}` : `set to ${unit(f.set)}, start ${unit(f.start)}`}; ${log}`;
   }
 
-  /** Set a figure as typed, a likelihood in percent. */
-  set(r: Row, text: string, reason: string): void {
+  /** Sets a figure as typed; empty, it is the default again. */
+  set(r: Row, box: HTMLElement): void {
     const limits = figureLimits(r.key);
-    const read = readNumber(text);
-    this.said.set(null);
-    if (!limits) return;
-    if (!read.ok) return this.problem.set(`Nothing stored. ${r.name}: ${read.why}.`);
-    const value = read.value === null ? null : r.weight ? read.value : read.value / 100;
+    if (!limits || !readyToSend(r.form, box)) return;
+    const { value: typed, reason } = r.form.getRawValue();
     const scale = r.weight ? 1 : 100;
+    const value = typed === null ? null : typed / scale;
+    this.said.set(null);
     if (value !== null && (value < limits.lo || value > limits.hi))
       return this.problem.set(
-        `Nothing stored. ${r.name}: from ${limits.lo * scale} to ${limits.hi * scale}${r.weight ? '' : ' %'}.`,
+        `Not saved. ${r.name}: from ${limits.lo * scale} to ${limits.hi * scale}${r.weight ? '' : ' %'}.`,
       );
     if (value !== null && reason.trim() === '')
-      return this.problem.set(`Nothing stored. ${r.name}: say why it is another figure here.`);
+      return this.problem.set(`Not saved. ${r.name}: give the reason for another figure.`);
     const rev = this.store.tablesRead()?.figures.find((f) => f.key === r.key)?.rev ?? 0;
     this.#data.setFigure({ key: r.key, value, reason: reason.trim() }, rev).subscribe({
       next: (t) => {
         this.problem.set(null);
         this.store.took(t);
-        this.said.set(`Stored: ${r.name}${value === null ? ', as it shipped' : ''}.`);
+        this.said.set(`Saved: ${r.name}${value === null ? ', the default' : ''}.`);
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
     });
   }
 

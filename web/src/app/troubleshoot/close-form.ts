@@ -12,22 +12,21 @@ import { v7 } from 'uuid';
 import { type CauseId, type Outcome, OUTCOMES } from '@ruddy/core/base';
 import { CAUSE_WORDS } from '@ruddy/core/troubleshoot/text';
 import { OUTCOME_WORDS } from '../plan/record/outcome-form';
-import { Choice } from '../platform/shared/choice';
+import { Choice } from '../platform/kit/choice';
 import { TroubleStore } from './trouble-store';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** The end of a search: solved, or kept unsolved with what was tried; the log learns of it when asked to. */
 @Component({
   selector: 'rb-close-form',
-  imports: [MatButtonModule, Choice],
+  imports: [Choice, Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="close-h" tabindex="-1">{{ title() }}</h2>
     <article class="sheet">
       <p>{{ says() }}</p>
-      <label
-        >In words
-        <input #words maxlength="300" autocomplete="off" />
-      </label>
+      <rb-field [meta]="wordsMeta" [live]="true" [value]="words()" (changed)="words.set($event)" />
       <p id="log-l">Write it to the compatibility log as</p>
       <rb-choice
         label="Outcome for the log"
@@ -39,18 +38,15 @@ import { TroubleStore } from './trouble-store';
         Nothing chosen: it stays on Record of this setup only, and its counts move the figures here.
       </p>
       @if (provisional()) {
-        <label class="tick"
-          ><input type="checkbox" #away checked (change)="retire.set(away.checked)" /> Put this
-          setup aside: it was only made for the search</label
-        >
+        <rb-field [meta]="asideMeta" [value]="retire()" (changed)="retire.set($event)" />
       }
       <div class="actions">
-        <button mat-flat-button type="button" class="tall" (click)="close(words.value)">
+        <button mat-flat-button type="button" class="tall" (click)="close(words())">
           {{ cause() ? 'Close it as solved' : 'Keep it unsolved' }}
         </button>
         <button mat-button type="button" class="tall" (click)="back.emit()">Go on looking</button>
         @if (!cause()) {
-          <button mat-button type="button" class="tall" (click)="discard(words.value)">
+          <button mat-button type="button" class="tall" (click)="discard(words())">
             Discard it: begun by mistake
           </button>
         }
@@ -63,10 +59,6 @@ import { TroubleStore } from './trouble-store';
       display: grid;
       gap: 12px;
       margin-top: 12px;
-    }
-    label:not(.tick) {
-      display: grid;
-      gap: 4px;
     }
     .actions {
       display: flex;
@@ -86,6 +78,12 @@ export class CloseForm {
   readonly closed = output();
   readonly outcome = signal<Outcome | null>(null);
   readonly retire = signal(true);
+  readonly words = signal('');
+  readonly wordsMeta: FieldMeta = { label: 'In words', input: 'text', max: 300 };
+  readonly asideMeta: FieldMeta = {
+    label: 'Archive this setup: it was only made for the search',
+    input: 'flag',
+  };
   readonly outcomes = OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }));
   readonly provisional = computed(() => this.store.current()?.said !== null);
   readonly title = computed(() => (this.cause() ? 'Solved' : 'Keep it unsolved'));

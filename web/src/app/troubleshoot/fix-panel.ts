@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { CauseId } from '@ruddy/core/base';
 import { CAUTION_TEXTS } from '@ruddy/core/bring-up/text';
@@ -11,6 +19,8 @@ import {
 } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
 import { TroubleStore } from './trouble-store';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 const RISKS = [
   '',
@@ -22,7 +32,7 @@ const RISKS = [
 /** The fix of a cause: cautions, what to do, what to look at again, and what came of it. */
 @Component({
   selector: 'rb-fix-panel',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="fix-h" tabindex="-1">Mend: {{ what().what }}</h2>
@@ -46,13 +56,10 @@ const RISKS = [
           <li>{{ s }}?</li>
         }
       </ul>
-      <label
-        >In words, what was done
-        <input #said maxlength="300" autocomplete="off" />
-      </label>
+      <rb-field [meta]="saidMeta" [live]="true" [value]="said()" (changed)="said.set($event)" />
       <div class="actions" role="group" aria-label="What came of it">
         @for (r of results; track r.id) {
-          <button mat-stroked-button type="button" class="tall" (click)="done(r.id, said.value)">
+          <button mat-stroked-button type="button" class="tall" (click)="done(r.id, said())">
             {{ r.words }}
           </button>
         }
@@ -80,10 +87,6 @@ const RISKS = [
       font-size: 16px;
       line-height: 24px;
     }
-    label {
-      display: grid;
-      gap: 4px;
-    }
     .actions {
       display: flex;
       flex-wrap: wrap;
@@ -99,6 +102,8 @@ export class FixPanel {
   readonly cause = input.required<CauseId>();
   readonly back = output();
   readonly noted = output<FixResult>();
+  readonly said = signal('');
+  readonly saidMeta: FieldMeta = { label: 'What was done', input: 'text', max: 300 };
   readonly results = (['solved', 'better', 'no-change', 'stopped'] as const).map((id) => ({
     id,
     words: FIX_WORDS[id],

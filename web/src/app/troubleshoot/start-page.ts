@@ -8,10 +8,11 @@ import type { TroubleBody, TroubleSaid } from '@ruddy/core/troubleshoot/contract
 import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
 import { TroubleData } from './trouble';
-import { optionsOf } from '../platform/kit/meta';
-import { Choice } from '../platform/shared/choice';
+import { optionsOf, type FieldMeta } from '../platform/kit/meta';
+import { Choice } from '../platform/kit/choice';
 import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
+import { Field } from '../platform/kit/field';
 
 interface Tile {
   readonly id: SymptomId;
@@ -63,7 +64,7 @@ const NOT_SURE: TroubleSaid = { form: null, port: null, lamp: null, screen: null
 
 /** Something is wrong and there is no setup yet: eight signs, four questions, "not sure" to each of them, and off it goes. */
 @Component({
-  imports: [MatButtonModule, RouterLink, Choice],
+  imports: [Choice, Field, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './start-page.html',
   styleUrl: './start-page.scss',
@@ -82,6 +83,13 @@ export class StartPage {
   readonly said = signal<TroubleSaid>(NOT_SURE);
   readonly asked = signal<Readonly<Record<string, string>>>({});
   readonly rows = signal<readonly SetupRow[]>([]);
+  readonly none: string | null = null;
+  readonly setupMeta = computed<FieldMeta>(() => ({
+    label: 'Or on one of your setups, whose parts say more',
+    input: 'choice',
+    placeholder: `choose one of ${this.rows().length}`,
+    options: this.rows().map((r) => ({ value: r.id, label: r.name })),
+  }));
   readonly problem = signal<string | null>(null);
   readonly busy = signal(false);
   readonly headline = computed(() => {
@@ -108,8 +116,8 @@ export class StartPage {
   }
 
   /** On a setup that is there: its parts say more than four questions. */
-  onSetup(id: string): void {
-    if (id === '') return;
+  onSetup(id: string | null): void {
+    if (id === null) return;
     void this.#router.navigate(['/setups', id, 'troubleshoot'], {
       queryParams: { see: this.chosen().join(',') || null },
     });

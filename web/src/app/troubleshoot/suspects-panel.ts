@@ -5,13 +5,14 @@ import { CAUSE_WORDS, suspicionPercent } from '@ruddy/core/troubleshoot/text';
 import { pluralize } from '../platform/shared/format';
 import { TroubleStore } from './trouble-store';
 import { Fold } from '../platform/kit/fold';
+import { MatButtonModule } from '@angular/material/button';
 
 const SHOWN = 5;
 
 /** Who is suspected how much; each opens with its reasons. This title against the whole chain, and two at once. */
 @Component({
   selector: 'rb-suspects-panel',
-  imports: [Fold],
+  imports: [Fold, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 id="suspects-h">Suspicion</h2>
@@ -19,14 +20,17 @@ const SHOWN = 5;
       @for (s of top(); track s.cause) {
         <li>
           <button
+            mat-button
             type="button"
-            class="suspect"
+            class="line"
             [attr.aria-pressed]="s.cause === opened()"
             (click)="open.emit(s.cause)"
           >
-            <span>{{ s.what }}</span>
-            <b>{{ s.percent }} %</b>
-            <span class="track" aria-hidden="true"><i [style.width.%]="s.percent"></i></span>
+            <span class="suspect">
+              <span>{{ s.what }}</span>
+              <b>{{ s.percent }} %</b>
+              <span class="track" aria-hidden="true"><i [style.width.%]="s.percent"></i></span>
+            </span>
           </button>
         </li>
       }
@@ -36,12 +40,15 @@ const SHOWN = 5;
         @for (s of rest(); track s.cause) {
           <li>
             <button
+              mat-button
               type="button"
-              class="suspect"
+              class="line"
               [attr.aria-pressed]="s.cause === opened()"
               (click)="open.emit(s.cause)"
             >
-              <span>{{ s.what }}</span> <b>{{ s.percent }}</b>
+              <span class="suspect"
+                ><span>{{ s.what }}</span> <b>{{ s.percent }}</b></span
+              >
             </button>
           </li>
         }
@@ -75,26 +82,10 @@ const SHOWN = 5;
       gap: 2px;
     }
     .suspect {
-      font: inherit;
-      color: inherit;
-      text-align: left;
-      background: transparent;
-      border: 1px solid transparent;
-      border-radius: 4px;
-      padding: 4px 6px;
-      min-height: 32px;
       width: 100%;
       display: grid;
       grid-template-columns: minmax(0, 1fr) auto;
       gap: 2px 8px;
-      cursor: pointer;
-    }
-    .suspect:hover {
-      border-color: var(--rim);
-    }
-    .suspect[aria-pressed='true'] {
-      background: var(--select);
-      border-color: var(--ink);
     }
     .track {
       grid-column: 1 / -1;

@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import type { SymptomId } from '@ruddy/core/base';
 import { SYMPTOM_GROUPS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import { Fold } from '../platform/kit/fold';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 
 /** Everything that may be seen, to tick; groups with nothing ticked may be folded away. */
 @Component({
   selector: 'rb-symptom-list',
-  imports: [Fold],
+  imports: [Fold, MatCheckboxModule],
   host: { '[class.wide-list]': 'open()' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -16,10 +17,9 @@ import { Fold } from '../platform/kit/fold';
         name="{{ g.name }}{{ g.n > 0 ? ', ' + g.n + ' seen' : '' }}"
       >
         @for (s of g.of; track s) {
-          <label class="tick"
-            ><input type="checkbox" [checked]="value().includes(s)" (change)="flip(s)" />
-            <span>{{ words[s] }}</span></label
-          >
+          <mat-checkbox [checked]="value().includes(s)" (change)="flip(s)">{{
+            words[s]
+          }}</mat-checkbox>
         }
       </rb-fold>
     }
@@ -35,18 +35,8 @@ import { Fold } from '../platform/kit/fold';
       grid-template-columns: repeat(auto-fit, minmax(min(280px, 100%), 1fr));
       gap: 16px;
     }
-    .tick {
-      display: flex;
-      gap: 8px;
-      padding: 4px 0;
-      min-height: 24px;
-    }
-    input {
-      width: 18px;
-      height: 18px;
-      margin: 1px 0;
-      accent-color: var(--brick);
-      flex: none;
+    mat-checkbox {
+      display: block;
     }
   `,
 })

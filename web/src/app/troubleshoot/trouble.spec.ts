@@ -114,10 +114,7 @@ describe('Troubleshoot, in the page', () => {
     const { el, settle } = await open([]);
     expect(h1(el)).toMatch(/^What do you see\? 0 of 35 chosen/);
     expect(button(el, /^Find the cause/).disabled).toBe(true);
-    [...el.querySelectorAll('label')]
-      .find((l) => words(l) === 'The copy rate is low')!
-      .querySelector('input')!
-      .click();
+    [...el.querySelectorAll('label')].find((l) => words(l) === 'The copy rate is low')!.click();
     await settle();
     expect(h1(el)).toMatch(/^1 thing seen/);
     button(el, /^Find the cause/).click();
@@ -224,12 +221,15 @@ describe('Troubleshoot, in the page', () => {
     expect(words(row)).toContain('77.1 %');
     expect(words(row)).toContain('log: 2 of 3');
     const [value, why] = [...row.querySelectorAll('input')] as [HTMLInputElement, HTMLInputElement];
-    value.value = '50';
+    const type = (box: HTMLInputElement, text: string) => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+    };
+    type(value, '50');
     row.querySelector('button')!.click();
     await settle();
-    expect(words(el.querySelector('[role=alert]'))).toContain('say why');
-    value.value = '50';
-    why.value = 'half of ours';
+    expect(words(el.querySelector('p[role=alert]'))).toContain('give the reason');
+    type(why, 'half of ours');
     row.querySelector('button')!.click();
     await settle();
     const put = http.expectOne('/api/faults/figures');

@@ -99,7 +99,7 @@ export class LendForm {
   readonly today = computed(() => this.#clock.today());
   readonly heading = computed(() => {
     const l = this.loan();
-    return l ? `Hand ${l.label} to ${l.member}` : 'Lend a piece';
+    return l ? `Hand ${l.label} to ${l.member}` : 'Lend an item';
   });
 
   constructor() {

@@ -17,10 +17,12 @@ import type { ApiError } from '../platform/api/api-client';
 import { NewsData } from '../buy/scout';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { PartsNav } from '../parts/parts-nav';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** News of the feeds: what concerns parts that are here or symptoms that were logged stands first. */
 @Component({
-  imports: [MatButtonModule, RouterLink, PartsNav],
+  imports: [Field, MatButtonModule, PartsNav, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="page">
@@ -31,18 +33,10 @@ import { PartsNav } from '../parts/parts-nav';
       <div class="columns">
         <rb-parts-nav here="news" />
         <div>
-          <p class="tools">
-            <label class="check">
-              <input
-                #every
-                type="checkbox"
-                [checked]="all() === 'true'"
-                (change)="show(every.checked)"
-              />
-              Also what concerns nothing here
-            </label>
+          <div class="tools">
+            <rb-field [meta]="every" [value]="all() === 'true'" (changed)="show($event)" />
             <a routerLink="/workshop/feeds">Feeds and when they are read</a>
-          </p>
+          </div>
           @for (n of shown(); track n.id) {
             <article class="sheet" [attr.aria-label]="n.title">
               <h2>{{ n.title }}</h2>
@@ -64,7 +58,7 @@ import { PartsNav } from '../parts/parts-nav';
               <p>{{ n.text }}</p>
               <p class="acts">
                 @if (n.releaseId; as id) {
-                  <a class="button" [routerLink]="['/parts/release', id]"
+                  <a mat-stroked-button [routerLink]="['/parts/release', id]"
                     >Which setups it touches, and mark it installed</a
                   >
                 } @else if (n.draft; as d) {
@@ -132,6 +126,7 @@ export class NewsPage {
   readonly #data = inject(NewsData);
   readonly #router = inject(Router);
   readonly all = input('', { transform: orEmpty });
+  readonly every: FieldMeta = { label: 'Also show what concerns no part you own', input: 'flag' };
   readonly items = signal<readonly NewsEntry[] | null>(null);
   readonly problem = signal<string | null>(null);
   readonly working = signal(false);

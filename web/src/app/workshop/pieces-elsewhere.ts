@@ -25,7 +25,7 @@ import { SetupEditor } from '../setups/setup-editor';
           @for (s of p.liveIn; track s.id; let last = $last) {
             <a [routerLink]="['/setups', s.id, 'plan']">{{ s.name }}</a>{{ last ? '' : ', ' }}
           }
-          too, which is live: one piece cannot be in two places.
+          too, which is active: one item cannot be in two places.
         </p>
       }
       @if (p.lent; as l) {

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
@@ -9,12 +10,25 @@ import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
 import type { ApiError } from '../../platform/api/api-client';
 import { SetupsData } from '../../setups/setups';
 import { TroubleData } from '../../troubleshoot/trouble';
-import { pluralize, day, readNumber } from '../../platform/shared/format';
+import { pluralize, day } from '../../platform/shared/format';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
+import { readyToSend, zodForm } from '../../platform/kit/problems';
+import * as z from 'zod';
+
+const seedSchema = z.object({
+  seed: z
+    .number()
+    .int({ error: 'A whole number' })
+    .min(0, { error: 'Not below 0' })
+    .max(999_999, { error: 'At most 999,999' })
+    .nullable(),
+});
 
 /** Practice: graded cases, a fault hidden at random, and what was practised so far. */
 @Component({
   selector: 'rb-practice-list',
-  imports: [MatButtonModule, RouterLink],
+  imports: [Field, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './practice-list.html',
   styleUrl: './practice-list.scss',
@@ -58,6 +72,31 @@ export class PracticeList {
     }),
   );
 
+  readonly form = new FormGroup(
+    {
+      setupId: new FormControl<string | null>(null),
+      seed: new FormControl<number | null>(null),
+      two: new FormControl(false, { nonNullable: true }),
+    },
+    { validators: zodForm(seedSchema) },
+  );
+  readonly setupMeta = computed<FieldMeta>(() => ({
+    label: 'In the chain of',
+    input: 'choice',
+    placeholder: 'the practice shelf',
+    options: this.setups().map((s) => ({ value: s.id, label: s.name })),
+  }));
+  readonly seedMeta: FieldMeta = {
+    label: 'Seed',
+    input: 'number',
+    placeholder: 'drawn',
+    help: 'The same chain and seed hide the same fault.',
+  };
+  readonly twoMeta: FieldMeta = {
+    label: 'Two faults at once; naming either is right',
+    input: 'flag',
+  };
+
   constructor() {
     this.#load();
     this.#setups.list({}).subscribe({
@@ -79,15 +118,8 @@ export class PracticeList {
     });
   }
 
-  random(setupId: string, seed: string, two: boolean): void {
-    const read = readNumber(seed);
-    if (
-      !read.ok ||
-      (read.value !== null &&
-        (!Number.isInteger(read.value) || read.value < 0 || read.value > 999_999))
-    )
-      return this.problem.set('Nothing hidden. Seed: a whole number from 0 to 999999, or nothing.');
-    this.begin({ setupId: setupId || null, seed: read.value, two });
+  random(box: HTMLElement): void {
+    if (readyToSend(this.form, box)) this.begin(this.form.getRawValue());
   }
 
   remove(p: PracticeRow): void {

@@ -28,6 +28,8 @@ import type { ApiError } from '../../platform/api/api-client';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize } from '../../platform/shared/format';
 import { Fold } from '../../platform/kit/fold';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
 
 /** A step as the lists show it. */
 const shown = (s: Practice['steps'][number]) => ({
@@ -38,7 +40,7 @@ const shown = (s: Practice['steps'][number]) => ({
 
 /** One practice: what is complained of, the tests that can be made, what the bench answered; after naming, what was hidden. */
 @Component({
-  imports: [Fold, MatButtonModule, RouterLink],
+  imports: [Field, Fold, MatButtonModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './practice-page.html',
   styleUrl: './practice-page.scss',
@@ -50,6 +52,12 @@ export class PracticePage {
   readonly problem = signal<string | null>(null);
   readonly busy = signal<TestId | 'name' | null>(null);
   readonly naming = signal<CauseId | null>(null);
+  readonly causeMeta = computed<FieldMeta>(() => ({
+    label: 'Cause',
+    input: 'choice',
+    placeholder: `choose one of ${this.able().length}`,
+    options: this.able().map((c) => ({ value: c.id, label: c.what })),
+  }));
   readonly words = TEST_WORDS;
   readonly causes = CAUSE_WORDS;
   readonly symptoms = SYMPTOM_WORDS;

@@ -2,23 +2,23 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { Router } from '@angular/router';
 import { findTerms, GLOSSARY } from '@ruddy/core/base/text';
 import { pluralize, orEmpty } from '../shared/format';
+import { Field } from '../kit/field';
+import type { FieldMeta } from '../kit/meta';
 
 /** The words of the house and of the trade; whatever somebody else calls a thing finds it. */
 @Component({
+  imports: [Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="page">
       <h1>{{ headline() }}</h1>
-      <label class="field find">
-        <span class="label">Find a word, also as others call it</span>
-        <input
-          #box
-          type="search"
-          [value]="q()"
-          (input)="find(box.value)"
-          placeholder="enclosure, PSU, TDP …"
-        />
-      </label>
+      <rb-field
+        class="find"
+        [meta]="findMeta"
+        [live]="true"
+        [value]="q()"
+        (changed)="find($event)"
+      />
       <dl class="sheet">
         @for (t of terms(); track t.id) {
           <div [id]="t.id">
@@ -72,6 +72,7 @@ import { pluralize, orEmpty } from '../shared/format';
   `,
 })
 export class GlossaryPage {
+  readonly findMeta: FieldMeta = { label: 'Find a term, also by another name', input: 'text' };
   readonly #router = inject(Router);
   readonly q = input('', { transform: orEmpty });
   readonly terms = computed(() => findTerms(this.q()));

@@ -16,6 +16,8 @@ export interface Column<T> {
   readonly silent?: boolean;
   /** Shown on a phone; at most three. */
   readonly narrow?: boolean;
+  /** Explains the name, where it needs it. */
+  readonly help?: string;
   /** Two lines instead of one that is cut. */
   readonly wrap?: boolean;
   /** Share of the width; 4 without. */
@@ -68,3 +70,4 @@ export function sortedRows<T>(
     return sign * String(x).localeCompare(String(y), undefined, { numeric: true });
   });
 }
+export type { Sort } from '@angular/material/sort';

@@ -4,6 +4,8 @@ import {
   Component,
   computed,
   effect,
+  ElementRef,
+  inject,
   input,
   output,
   signal,
@@ -61,6 +63,7 @@ const TYPED: readonly string[] = [
   host: { '(change)': 'left()' },
 })
 export class Field<V = unknown> {
+  readonly #host = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly meta = input.required<FieldMeta>();
   /** Of a form; typed by its schema, a field takes any. */
   readonly control = input<FormControl | null>(null);
@@ -148,6 +151,16 @@ export class Field<V = unknown> {
   #send(): void {
     if (this.control() !== null || !this.#own.valid || equal(this.#own.value, this.value())) return;
     this.changed.emit(this.#own.value as V);
+  }
+
+  /** Puts text behind what stands in its box, as if it had been typed there, and takes the focus. */
+  typeInto(text: string): void {
+    const box = this.#host.nativeElement.querySelector('input');
+    if (!box) return;
+    // Put in at once: the next key goes into the box itself, before the page is drawn again.
+    box.value += text;
+    box.focus();
+    box.dispatchEvent(new Event('input', { bubbles: true }));
   }
 
   /** Filters the options of a choice found by typing; null shows all. */

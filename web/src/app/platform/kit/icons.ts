@@ -47,6 +47,18 @@ import viewCompact from '@material-symbols/svg-400/outlined/view_compact.svg' wi
   loader: 'text',
 };
 import edit from '@material-symbols/svg-400/outlined/edit.svg' with { loader: 'text' };
+import zoomIn from '@material-symbols/svg-400/outlined/zoom_in.svg' with {
+  loader: 'text',
+};
+import zoomOut from '@material-symbols/svg-400/outlined/zoom_out.svg' with {
+  loader: 'text',
+};
+import chevronLeft from '@material-symbols/svg-400/outlined/chevron_left.svg' with {
+  loader: 'text',
+};
+import chevronRight from '@material-symbols/svg-400/outlined/chevron_right.svg' with {
+  loader: 'text',
+};
 
 /** The icons of the interface, by their names in Material Symbols. Only these are part of the pages. */
 const ICONS = {
@@ -57,6 +69,10 @@ const ICONS = {
   account_circle: accountCircle,
   add,
   archive,
+  zoom_in: zoomIn,
+  zoom_out: zoomOut,
+  chevron_left: chevronLeft,
+  chevron_right: chevronRight,
   arrow_drop_down: arrowDropDown,
   check_box: checkBox,
   check_box_outline_blank: checkBoxOutlineBlank,

@@ -1,4 +1,9 @@
-import type { AbstractControl, FormGroup, ValidatorFn } from '@angular/forms';
+import {
+  FormControl,
+  type AbstractControl,
+  type FormGroup,
+  type ValidatorFn,
+} from '@angular/forms';
 import type * as z from 'zod';
 import { checked } from '@ruddy/core/base';
 import type { Problem } from '@ruddy/core/base/contract';
@@ -55,19 +60,34 @@ export function problemOf(control: AbstractControl): string | null {
 }
 
 /**
+ * Puts one refusal at the control of its path, until the next change of it.
+ *
+ * @returns false where the group has no such control
+ */
+export function refusedAt(group: FormGroup, path: string, message: string): boolean {
+  const control = path === '' ? null : group.get(path.split('/'));
+  if (!(control instanceof FormControl)) return false;
+  control.setErrors({ ...control.errors, server: message });
+  control.markAsTouched();
+  return true;
+}
+
+/** Takes the server's refusals away: what it refused may be sent to it again. */
+function forgetRefusals(control: AbstractControl): void {
+  const children = (control as Partial<FormGroup>).controls ?? {};
+  for (const child of Object.values(children)) forgetRefusals(child);
+  if (control.errors?.['server']) control.updateValueAndValidity({ emitEvent: false });
+}
+
+/**
  * Puts what the server refused at its controls, until their next change.
  *
  * @returns messages that belong to no control, for one line above the form
  */
 export function refused(group: FormGroup, problem: Problem): string[] {
   const rest: string[] = [];
-  for (const e of problem.errors ?? []) {
-    const control = group.get(e.path.split('/'));
-    if (control) {
-      control.setErrors({ ...control.errors, server: e.message });
-      control.markAsTouched();
-    } else rest.push(e.message);
-  }
+  for (const e of problem.errors ?? [])
+    if (!refusedAt(group, e.path, e.message)) rest.push(e.message);
   if (problem.errors) return rest;
   return [problem.detail ? `${problem.title}. ${problem.detail}` : problem.title];
 }
@@ -78,6 +98,7 @@ export function refused(group: FormGroup, problem: Problem): string[] {
  * @returns true when the form may be sent
  */
 export function readyToSend(group: FormGroup, form: HTMLElement): boolean {
+  forgetRefusals(group);
   group.markAllAsTouched();
   if (group.valid) return true;
   setTimeout(() => form.querySelector<HTMLElement>('[aria-invalid=true]')?.focus());

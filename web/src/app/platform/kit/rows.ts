@@ -37,6 +37,7 @@ import { sortedRows, type ShortColumn } from './columns';
                 [mat-sort-header]="c.sort ? c.key : ''"
                 [disabled]="!c.sort"
                 [class.figure]="c.figure"
+                [attr.title]="c.help"
                 [arrowPosition]="c.figure ? 'before' : 'after'"
               >
                 <span [class.visually-hidden]="c.silent">{{ c.name }}</span>

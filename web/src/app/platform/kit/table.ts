@@ -23,7 +23,7 @@ import { MatSortModule, type Sort } from '@angular/material/sort';
 import { MatTableModule } from '@angular/material/table';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { firstValueFrom, map, of, type Observable } from 'rxjs';
-import { toCsv } from '../shared/csv';
+import { toCsv } from './csv';
 import { download } from '../shared/download';
 import { Cell } from './cell';
 import { keptColumns, sortedRows, type Column, type RowAct } from './columns';

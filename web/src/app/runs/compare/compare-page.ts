@@ -26,6 +26,12 @@ import { Keys } from '../../platform/shell/keys';
 import { pluralize, orEmpty } from '../../platform/shared/format';
 import { Fold } from '../../platform/kit/fold';
 import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { Cell } from '../../platform/kit/cell';
+import type { ShortColumn } from '../../platform/kit/columns';
+import { Rows } from '../../platform/kit/rows';
+
+type ComparedRow = ReturnType<typeof compareRows>[number];
 
 interface Plan extends ComparedPlan {
   readonly setup: Setup;
@@ -43,7 +49,7 @@ const NODE_LINES: Record<StripNodeKey, readonly string[]> = {
 
 /** Plans side by side: what differs first, what is equal folded; one scale for all strips. The first plan is the base. */
 @Component({
-  imports: [MatButtonModule, Fold, RouterLink, BridgeStrip, AnswerList],
+  imports: [AnswerList, BridgeStrip, Cell, Fold, MatButtonModule, MatIconModule, RouterLink, Rows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './compare-page.html',
   styleUrl: './compare-page.scss',
@@ -61,6 +67,14 @@ export class ComparePage {
   readonly rows = computed(() => compareRows(this.plans() ?? []));
   readonly differing = computed(() => this.rows().filter((r) => !r.same));
   readonly equal = computed(() => this.rows().filter((r) => r.same));
+  readonly columns = computed((): readonly ShortColumn<ComparedRow>[] => [
+    { key: 'label', name: `${pluralize(this.differing().length, 'line')} differ` },
+    ...(this.plans() ?? []).map((p) => ({ key: p.setup.id, name: p.name })),
+  ]);
+  readonly equalColumns: readonly ShortColumn<ComparedRow>[] = [
+    { key: 'label', name: 'Line', text: (r) => r.label },
+    { key: 'value', name: 'All of them', text: (r) => r.cells[0] ?? '' },
+  ];
   readonly sentence = computed(() => {
     const plans = this.plans();
     if (!plans)

@@ -41,17 +41,29 @@ import { RunsData } from '../runs';
 import { MAX_RUNS, ComparisonList } from '../../setups/comparison-list';
 import { gridRun, valuesOf } from '../run-groups';
 import { RunForm, type RunDraft } from '../run-form';
-import { toCsv } from '../../platform/shared/csv';
+import { toCsv } from '../../platform/kit/csv';
 import { download } from '../../platform/shared/download';
 import { pluralize, orEmpty } from '../../platform/shared/format';
 import { StatedPanel } from './stated-panel';
 import { Fold } from '../../platform/kit/fold';
+import { Cell } from '../../platform/kit/cell';
+import type { ShortColumn } from '../../platform/kit/columns';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
+import { Rows } from '../../platform/kit/rows';
 
 const ms = (fps: number) => 1000 / fps;
 
+type GridChoice = 'columns' | 'base' | 'rows' | 'measure';
+
+interface GridRow {
+  readonly name: string;
+  readonly cells: readonly ComparisonCell[];
+}
+
 /** Runs held against one another: pairs and grids over what they differ in, each cell with its three percentages, its interval, and what is unlike. */
 @Component({
-  imports: [Fold, RouterLink, MatButtonModule, StatedPanel, RunForm],
+  imports: [Cell, Field, Fold, MatButtonModule, RouterLink, Rows, RunForm, StatedPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './runs-page.html',
   styleUrl: './runs-page.scss',
@@ -73,7 +85,6 @@ export class CompareRunsPage {
   readonly asking = signal<{ runs: readonly RunEntry[]; draft: RunDraft } | null>(null);
   readonly fieldProblem = signal<string | null>(null);
   readonly dimensions = DIMENSIONS.map((d) => ({ value: d, label: FACTS[d] }));
-  readonly names = FACTS;
   readonly unlike = unlikeText;
   readonly counted = pluralize;
 
@@ -141,6 +152,35 @@ export class CompareRunsPage {
       this.measureNow(),
     ),
   );
+  readonly gridColumns = computed((): readonly ShortColumn<GridRow>[] => [
+    { key: 'row', name: FACTS[this.rowBy()], text: (r) => r.name },
+    ...this.grid().columns.map((c, i) => ({ key: c, name: i === 0 ? `${c}, the base` : c })),
+  ]);
+  /** Rows of the grid, and at last the means over titles, where there are several. */
+  readonly gridRows = computed((): readonly GridRow[] => {
+    const { rows, cells, over } = this.grid();
+    const list = rows.map((name, i) => ({ name, cells: cells[i] ?? [] }));
+    return over.length > 1 ? [...list, { name: 'Over titles', cells: [] }] : list;
+  });
+  readonly fields = computed(() => {
+    const field = (
+      key: GridChoice,
+      label: string,
+      options: FieldMeta['options'],
+      value: string,
+    ) => ({
+      key,
+      value,
+      meta: { label, input: 'choice', options } as FieldMeta,
+    });
+    const values = this.values().map((v) => ({ value: v, label: v }));
+    return [
+      field('columns', 'Columns', this.dimensions, this.columnBy()),
+      field('base', 'Base', values, this.baseNow()),
+      field('rows', 'Rows', this.dimensions, this.rowBy()),
+      field('measure', 'Measure', this.measures(), this.measureNow()),
+    ];
+  });
   readonly unit = computed(
     () =>
       MEASURE_UNITS[this.measureNow()] || (this.runs()?.find((r) => r.result)?.result?.unit ?? ''),
@@ -173,6 +213,11 @@ export class CompareRunsPage {
       const ids = this.ids();
       untracked(() => void this.#load(ids));
     });
+  }
+
+  choose(key: GridChoice, value: string): void {
+    // Another column has values of its own, and so another base.
+    this.go(key === 'columns' ? { columns: value, base: null } : { [key]: value });
   }
 
   go(queryParams: Record<string, string | null>): void {

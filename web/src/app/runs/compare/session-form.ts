@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { FormControl, FormGroup, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { v7 } from 'uuid';
 import { repeatsText } from '@ruddy/core/base/text';
@@ -16,8 +18,10 @@ import {
 } from '@ruddy/core/runs';
 import type { RunEntry, SessionBody } from '@ruddy/core/runs/contract';
 import { groupRuns, mainValues } from '../run-groups';
-import { Choice } from '../../platform/shared/choice';
-import { pluralize, readNumber } from '../../platform/shared/format';
+import { Field } from '../../platform/kit/field';
+import { readyToSend } from '../../platform/kit/problems';
+import type { FieldMeta } from '../../platform/kit/meta';
+import { pluralize } from '../../platform/shared/format';
 
 /** What is asked, and what varies for it. Everything else is to be held. */
 const QUESTIONS: readonly { value: string; label: string; varies: Dimension }[] = [
@@ -41,11 +45,11 @@ const USUAL: Partial<Record<Dimension, string>> = {
 /** Plan a session: the question fixes what varies; at which levels, along what else, and how small a difference shall be told apart. */
 @Component({
   selector: 'rb-session-form',
-  imports: [Choice, MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './session-form.html',
   styles: `
-    :host,
+    form,
     .grid {
       display: grid;
       gap: 8px 16px;
@@ -60,17 +64,21 @@ export class SessionForm {
   readonly runs = input.required<readonly RunEntry[]>();
   readonly setupId = input('');
   readonly planned = output<SessionBody>();
-  readonly questions = QUESTIONS;
-  readonly facts = FACTS;
   readonly question = signal('panel');
   readonly name = signal('');
   readonly title = signal('');
   readonly titles = computed(() => [...new Set(this.runs().map((r) => r.title))].sort());
   readonly levels = signal(USUAL.screenPath ?? '');
-  readonly along = signal('');
+  readonly along = signal<Dimension | null>(null);
   readonly alongLevels = signal('');
-  readonly percent = signal('5');
-  readonly minutes = signal(String(SWAP_MINUTES.screenPath));
+  readonly form = new FormGroup({
+    minutes: new FormControl<number | null>(SWAP_MINUTES.screenPath, Validators.required),
+    percent: new FormControl<number | null>(5, Validators.required),
+  });
+  readonly percent = toSignal(this.form.controls.percent.valueChanges, { initialValue: 5 });
+  readonly minutes = toSignal(this.form.controls.minutes.valueChanges, {
+    initialValue: SWAP_MINUTES.screenPath,
+  });
   readonly problem = signal<string | null>(null);
   readonly varies = computed(
     () => QUESTIONS.find((q) => q.value === this.question())?.varies ?? 'screenPath',
@@ -80,8 +88,8 @@ export class SessionForm {
   readonly known = computed(() => this.#valuesOf(this.varies()));
   readonly scatter = computed(() => scatterOf(groupRuns(this.runs()).map(mainValues)));
   readonly #asked = computed(() => {
-    const p = readNumber(this.percent());
-    return p.ok && p.value !== null && p.value > 0 ? p.value : null;
+    const percent = this.percent();
+    return percent !== null && percent > 0 ? percent : null;
   });
   /** Null where no difference is asked for, or one that no number of repeats tells apart. */
   readonly repeats = computed(() => {
@@ -101,24 +109,70 @@ export class SessionForm {
     return typeof factors === 'string' || repeats === null ? null : planSession(factors, repeats);
   });
 
-  choose(q: string | null): void {
-    if (!q) return;
+  readonly asked: FieldMeta = {
+    label: 'What do you want to know?',
+    input: 'choice',
+    options: QUESTIONS,
+  };
+  readonly levelsMeta = computed<FieldMeta>(() => ({
+    label: `${FACTS[this.varies()]}: what is compared`,
+    input: 'text',
+    help: [
+      'With a semicolon between',
+      ...(this.known().length > 0 ? [`Known here: ${this.known().slice(0, 6).join('; ')}`] : []),
+    ].join('. '),
+  }));
+  readonly minutesMeta: FieldMeta = {
+    label: 'Time to change it',
+    input: 'number',
+    unit: 'min',
+    min: 0,
+  };
+  readonly alongMeta = computed<FieldMeta>(() => ({
+    label: 'At each of',
+    input: 'choice',
+    placeholder: 'nothing else',
+    options: this.others().map((value) => ({ value, label: FACTS[value] })),
+  }));
+  readonly alongLevelsMeta: FieldMeta = {
+    label: 'Which of them',
+    input: 'text',
+    help: 'With a semicolon between',
+  };
+  readonly percentMeta = computed<FieldMeta>(() => ({
+    label: 'Smallest difference to tell apart',
+    input: 'number',
+    unit: '%',
+    help: this.repeatsSaid(),
+  }));
+  readonly titleMeta = computed<FieldMeta>(() => ({
+    label: 'Title or work, the same throughout',
+    input: 'suggest',
+    max: 80,
+    placeholder: 'any',
+    options: this.titles().map((t) => ({ value: t, label: t })),
+  }));
+  readonly nameMeta: FieldMeta = {
+    label: 'Name',
+    input: 'text',
+    max: 80,
+    placeholder: 'the question',
+  };
+
+  choose(q: string): void {
     this.question.set(q);
     const d = this.varies();
-    this.levels.set(USUAL[d] ?? this.#valuesOf(d).slice(0, 3).join('; '));
-    this.minutes.set(String(SWAP_MINUTES[d]));
+    this.levels.set(this.#usual(d));
+    this.form.controls.minutes.setValue(SWAP_MINUTES[d]);
   }
 
-  chooseAlong(d: string): void {
+  chooseAlong(d: Dimension | null): void {
     this.along.set(d);
-    this.alongLevels.set(
-      d === ''
-        ? ''
-        : (USUAL[d as Dimension] ??
-            this.#valuesOf(d as Dimension)
-              .slice(0, 3)
-              .join('; ')),
-    );
+    this.alongLevels.set(d === null ? '' : this.#usual(d));
+  }
+
+  #usual(d: Dimension): string {
+    return USUAL[d] ?? this.#valuesOf(d).slice(0, 3).join('; ');
   }
 
   #valuesOf(d: Dimension): string[] {
@@ -128,18 +182,13 @@ export class SessionForm {
   #factors(): Factor[] | string {
     const split = (text: string) =>
       [...new Set(text.split(';').map((s) => s.trim()))].filter((s) => s !== '');
-    const minutes = readNumber(this.minutes());
-    if (!minutes.ok || minutes.value === null || minutes.value < 0)
-      return 'Minutes to change it: a number, not below 0';
-    const first: Factor = {
-      dimension: this.varies(),
-      levels: split(this.levels()),
-      minutes: minutes.value,
-    };
+    const minutes = this.minutes();
+    if (minutes === null || minutes < 0) return 'Time to change it: a number, not below 0';
+    const first: Factor = { dimension: this.varies(), levels: split(this.levels()), minutes };
     if (first.levels.length < 2)
       return `${FACTS[first.dimension]}: at least two, with a semicolon between`;
-    if (this.along() === '') return [first];
-    const d = this.along() as Dimension;
+    const d = this.along();
+    if (d === null) return [first];
     const second: Factor = {
       dimension: d,
       levels: split(this.alongLevels()),
@@ -150,7 +199,8 @@ export class SessionForm {
       : [first, second];
   }
 
-  plan(): void {
+  plan(box: HTMLElement): void {
+    if (!readyToSend(this.form, box)) return;
     const factors = this.#factors();
     const repeats = this.repeats();
     const percent = this.#asked();

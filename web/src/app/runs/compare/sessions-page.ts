@@ -10,10 +10,23 @@ import { SetupsData } from '../../setups/setups';
 import { DroppedFiles } from '../dropped-files';
 import { pluralize, day, orEmpty } from '../../platform/shared/format';
 import { SessionForm } from './session-form';
+import { Cell } from '../../platform/kit/cell';
+import type { ShortColumn } from '../../platform/kit/columns';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
+import { Rows } from '../../platform/kit/rows';
+
+interface CellRow {
+  /** Null for the first cell measured again. */
+  readonly index: number | null;
+  readonly name: string;
+  readonly change: string;
+  readonly measured: string;
+}
 
 /** Sessions: runs planned to answer one question, in the order that swaps hardware least; what is measured, what is left, what was not held. */
 @Component({
-  imports: [RouterLink, SessionForm, MatButtonModule],
+  imports: [Cell, Field, MatButtonModule, RouterLink, Rows, SessionForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sessions-page.html',
   styleUrl: './runs-page.scss',
@@ -78,6 +91,45 @@ export class SessionsPage {
     const own = this.open()?.setupIds ?? [];
     return own.length > 0 ? this.setups().filter((s) => own.includes(s.id)) : this.setups();
   });
+  readonly sessionMeta = computed<FieldMeta>(() => ({
+    label: 'Session',
+    input: 'choice',
+    options: this.listed().map((s) => ({ value: s.id, label: `${s.name}, ${day(s.createdAt)}` })),
+  }));
+  readonly placeMeta = computed<FieldMeta>(() => ({
+    label: 'Measured on',
+    input: 'choice',
+    options: this.places().map((p) => ({ value: p.id, label: p.name })),
+  }));
+  readonly cellColumns: readonly ShortColumn<CellRow>[] = [
+    { key: 'name', name: 'Cell, in order', text: (c) => c.name },
+    { key: 'change', name: 'Change before it', text: (c) => c.change },
+    { key: 'measured', name: 'Measured', figure: true, text: (c) => c.measured },
+    { key: 'do', name: 'Actions', silent: true },
+  ];
+  /** Cells in their order, and the first once more at the end. */
+  readonly cellRows = computed((): readonly CellRow[] => {
+    const st = this.state();
+    const s = this.open();
+    if (!st || !s) return [];
+    const cells = st.cells.map((c, index) => ({
+      index,
+      name: c.name,
+      change: index === 0 ? 'begin here' : this.change(this.firstOf(index).change, c.levels),
+      measured: `${c.runs.length} of ${s.repeats}`,
+    }));
+    const first = st.cells[0];
+    if (!first || st.cells.length < 2) return cells;
+    const again = {
+      index: null,
+      name: `${first.name}, once more`,
+      change: `${this.change(this.backChange(), first.levels)}: has anything drifted?`,
+      measured: st.backDone ? 'done' : 'to do',
+    };
+    return [...cells, again];
+  });
+  readonly isNext = (c: CellRow): boolean =>
+    c.index !== null && c.index === (this.state()?.next ?? null);
   readonly place = signal('');
   readonly placeNow = computed(() => this.place() || this.places()[0]?.id || '');
   readonly sentence = computed(() => {

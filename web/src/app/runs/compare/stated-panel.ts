@@ -3,6 +3,8 @@ import { type Meaning, statedPercent, threeWays } from '@ruddy/core/runs';
 import { lostText } from '@ruddy/core/runs/text';
 import { readNumber } from '../../platform/shared/format';
 import { Fold } from '../../platform/kit/fold';
+import { Field } from '../../platform/kit/field';
+import type { FieldMeta } from '../../platform/kit/meta';
 
 const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
   faster: (a, b) => `${b} is so much faster than ${a}`,
@@ -13,17 +15,15 @@ const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
 /** Somebody states two figures and a percentage: what does it mean, and does it follow? */
 @Component({
   selector: 'rb-stated-panel',
-  imports: [Fold],
+  imports: [Field, Fold],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <rb-fold name="Check a percentage somebody states">
-      <p class="row">
-        <label>First, frames/s <input inputmode="decimal" #a (input)="first.set(a.value)" /></label>
-        <label
-          >Second, frames/s <input inputmode="decimal" #b (input)="second.set(b.value)"
-        /></label>
-        <label>Stated, % <input inputmode="decimal" #p (input)="percent.set(p.value)" /></label>
-      </p>
+      <div class="row">
+        <rb-field [meta]="a" [live]="true" [value]="first()" (changed)="first.set($event)" />
+        <rb-field [meta]="b" [live]="true" [value]="second()" (changed)="second.set($event)" />
+        <rb-field [meta]="p" [live]="true" [value]="percent()" (changed)="percent.set($event)" />
+      </div>
       <p role="status">{{ words() }}</p>
     </rb-fold>
   `,
@@ -34,12 +34,16 @@ const SAID: Readonly<Record<Meaning, (a: string, b: string) => string>> = {
       gap: 16px;
       padding: 8px 0;
     }
-    input {
-      width: 96px;
+    rb-field {
+      width: 160px;
     }
   `,
 })
 export class StatedPanel {
+  /** Text, for how many decimals a percentage was stated with counts. */
+  readonly a: FieldMeta = { label: 'First, frames/s', input: 'text' };
+  readonly b: FieldMeta = { label: 'Second, frames/s', input: 'text' };
+  readonly p: FieldMeta = { label: 'Stated, %', input: 'text' };
   readonly first = signal('');
   readonly second = signal('');
   readonly percent = signal('');

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 
 export interface Option {
   readonly value: string;
@@ -8,15 +9,15 @@ export interface Option {
 /** A choice as a row of buttons: it works with Tab, Enter and Space alone. Pressing the chosen one again empties it. */
 @Component({
   selector: 'rb-choice',
+  imports: [MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div role="group" [attr.aria-label]="label()">
       @for (o of options(); track o.value) {
         <button
+          mat-stroked-button
           type="button"
-          class="tap"
           [attr.aria-pressed]="on(o.value)"
-          [class.on]="on(o.value)"
           (click)="press(o.value)"
         >
           {{ o.label }}
@@ -29,9 +30,6 @@ export interface Option {
       display: flex;
       flex-wrap: wrap;
       gap: 4px;
-    }
-    .on {
-      font-weight: 600;
     }
   `,
 })
