@@ -42,9 +42,9 @@ async function broughtUp(name: string, setup: string): Promise<Bench> {
 }
 
 describe('BE-01 a bench in the browser', () => {
-  it('is laid out from a setup and brought up to load', async () => {
+  it('is created from a setup and brought up to load', async () => {
     await w.open('/bench');
-    await w.sees('0 benches laid out.');
+    await w.sees('0 benches.');
     await w.pick('With the parts of', 'Sky survey rig');
     await w.click('Create bench');
     await w.sees('Nothing plugged: 0 of 1 cables in, 0 of 3 switches on.');

@@ -214,7 +214,7 @@ describe('CO-08, CO-11 and CO-12 on a setup', () => {
     });
     await w.open(`/setups/${id}/sheet?only=ask`);
     await w.sees('lamp goes out (19 Nov 2026)');
-    await w.fill('What is seen now, one a line; it is not stored', 'clicks twice');
+    await w.fill('Current symptoms', 'clicks twice');
     await w.sees(/WHAT IS SEEN clicks twice/);
     const text = await w.text('rb-question-pack pre');
     for (const words of [

@@ -133,15 +133,15 @@ describe('RU-13 calibration, PL-21 frames to expect', () => {
   it('from start values alone, within their limits', async () => {
     await type('Barn workshop', 'Unrun Marsh', '1920x1080', '60');
     await w.click(/^Unrun Marsh: 0 calibrations/);
-    await w.fill('Processor, ms a frame', '5,5');
-    await w.fill('Card, ms at 1920x1080', '6');
+    await w.fill('Processor per frame', '5,5');
+    await w.fill('Card per frame at 1920x1080', '6');
     await w.page.keyboard.press('Tab');
-    await w.sees('Still to say: Traffic, MB a frame; Memory wanted, GB.');
-    await w.fill('Traffic, MB a frame', 'much');
+    await w.sees('Still missing: Traffic per frame; Memory wanted.');
+    await w.fill('Traffic per frame', 'much');
     await w.page.keyboard.press('Tab');
-    await w.sees('Traffic, MB a frame: "much" is not a number');
-    await w.fill('Traffic, MB a frame', '8');
-    await w.fill('Memory wanted, GB', '6');
+    await w.sees('"much" is not a number');
+    await w.fill('Traffic per frame', '8');
+    await w.fill('Memory wanted', '6');
     await w.page.keyboard.press('Tab');
     await w.sees('Take the start values away');
     await w.open(`/setups/${idOf('Barn workshop')}/plan`);

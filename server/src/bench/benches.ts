@@ -108,7 +108,7 @@ async function chainFor(body: z.output<typeof benchBody>): Promise<Chain> {
   return chainOf(rows, row.details);
 }
 
-/** Lay out a bench. A repeated id is answered with what is there. */
+/** Creates a bench. A repeated id is answered with what is there. */
 export async function createBench(
   s: Services,
   body: z.output<typeof benchBody>,
@@ -207,7 +207,7 @@ export async function doAct(id: string, body: z.output<typeof actBody>): Promise
     if (!known) {
       if (acts.length >= MAX_ACTS)
         throw new HttpProblem(409, 'This bench is full', {
-          detail: `A bench holds ${MAX_ACTS} acts; lay out another one`,
+          detail: `A bench holds ${MAX_ACTS} acts; create another one`,
         });
       await append(b, [{ kind: 'act', ms, body: body.act, actId: body.id }]);
       acts.push({ ms, act: body.act });

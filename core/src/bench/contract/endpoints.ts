@@ -27,7 +27,7 @@ export const benchContracts = contracts({
     response: benchList,
   },
   'POST /api/benches': {
-    summary: 'Lay out a bench from a setup, from parts, or empty',
+    summary: 'Create a bench from a setup, from parts, or empty',
     role: 'member',
     body: benchBody,
     bodyLimit: '512kb',

@@ -53,7 +53,7 @@ export class BenchListPage {
   readonly #data = inject(BenchesData);
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);
-  /** A setup to lay out, when its pages led here. */
+  /** A setup to make a bench of, when its pages led here. */
   readonly of = input<string>();
   readonly benches = signal<BenchRow[] | null>(null);
   readonly setups = signal<SetupRow[]>([]);
@@ -67,8 +67,8 @@ export class BenchListPage {
     if (!list) return 'Reading the benches …';
     const up = list.filter((b) => b.state.stage === 'bound' || b.state.stage === 'in-use').length;
     return list.length === 0
-      ? '0 benches laid out. A bench is a stand-in for hardware: plug, switch and break what you like.'
-      : `${pluralize(list.length, 'bench', 'benches')} laid out, ${up} with a card up.`;
+      ? '0 benches. A bench stands in for hardware: plug, switch and break what you like.'
+      : `${pluralize(list.length, 'bench', 'benches')}, ${up} with a card up.`;
   });
   readonly form = new FormGroup(
     {

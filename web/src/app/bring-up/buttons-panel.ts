@@ -43,15 +43,13 @@ const SAFE_DIRECT: readonly CoupledAct[] = ['host-on', 'host-off', 'host-sleep']
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (r of rows(); track r.label) {
-      <div class="field">
-        <span class="label">{{ r.label }}</span>
-        <rb-choice
-          [label]="r.label"
-          [options]="seen"
-          [value]="valueOf(r)"
-          (chosen)="set(r, $event)"
-        />
-      </div>
+      <rb-choice
+        [label]="r.label"
+        [options]="seen"
+        [value]="valueOf(r)"
+        (chosen)="set(r, $event)"
+        [named]="true"
+      />
     }
   `,
   styles: `

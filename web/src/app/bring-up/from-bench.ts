@@ -88,9 +88,6 @@ const SETTLE_MS = 5000;
       border: 1px dashed var(--rim);
       padding: 8px;
     }
-    select {
-      max-width: 260px;
-    }
   `,
 })
 export class FromBench {

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { scaleLinear, scaleUtc } from 'd3-scale';
+import { type NumberValue, scaleLinear, scaleUtc } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { HealthPoint } from '@ruddy/core/bring-up';
-import { day } from '../platform/shared/format';
+import { Axis } from '../platform/kit/axis';
+import { day, dayShort } from '../platform/shared/format';
 
 const W = 640;
 const H = 200;
@@ -18,20 +19,26 @@ const LOOKS = [
 /** Copy rates to the card as shares of the expected over time, a row a cable. For the eye; the table beside holds the figures. */
 @Component({
   selector: 'rb-health-chart',
+  imports: [Axis],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (drawn(); as d) {
       <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" width="100%" aria-hidden="true">
-        @for (t of d.yTicks; track t.at) {
-          <line
-            class="grid"
-            [attr.x1]="pad.left"
-            [attr.x2]="w - pad.right"
-            [attr.y1]="t.at"
-            [attr.y2]="t.at"
-          />
-          <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
-        }
+        <g
+          rbAxis="left"
+          [scale]="d.y"
+          [ticks]="4"
+          [words]="percent"
+          [reach]="pad.left + pad.right - w"
+          [attr.transform]="'translate(' + pad.left + ' 0)'"
+        />
+        <g
+          rbAxis="bottom"
+          [scale]="d.x"
+          [ticks]="6"
+          [words]="dayOf"
+          [attr.transform]="'translate(0 ' + (h - pad.bottom) + ')'"
+        />
         <line
           class="healthy"
           [attr.x1]="pad.left"
@@ -42,9 +49,6 @@ const LOOKS = [
         <text [attr.x]="w - pad.right" [attr.y]="d.healthyAt - 4" text-anchor="end">
           healthy from here
         </text>
-        @for (t of d.xTicks; track t.at) {
-          <text [attr.x]="t.at" [attr.y]="h - 8" [attr.text-anchor]="t.anchor">{{ t.words }}</text>
-        }
         @for (s of d.series; track s.cable) {
           <path
             [attr.d]="s.path"
@@ -87,9 +91,6 @@ const LOOKS = [
       font-size: 12px;
       fill: var(--ink2);
     }
-    .grid {
-      stroke: var(--line);
-    }
     .healthy {
       stroke: var(--reed);
       stroke-width: 2;
@@ -104,6 +105,8 @@ export class HealthChart {
   readonly w = W;
   readonly h = H;
   readonly pad = PAD;
+  readonly percent = (share: NumberValue): string => String(Math.round(Number(share) * 100));
+  readonly dayOf = (at: NumberValue): string => dayShort(Number(at));
   readonly points = input.required<readonly HealthPoint[]>();
   readonly healthyPercent = input.required<number>();
   readonly drawn = computed(() => {
@@ -124,11 +127,8 @@ export class HealthChart {
     );
     return {
       healthyAt: y(this.healthyPercent() / 100),
-      yTicks: y.ticks(4).map((v) => ({ at: y(v), words: String(Math.round(v * 100)) })),
-      xTicks: [
-        { at: PAD.left, anchor: 'start', words: day(new Date(first).toISOString().slice(0, 10)) },
-        { at: W - PAD.right, anchor: 'end', words: day(new Date(last).toISOString().slice(0, 10)) },
-      ],
+      x,
+      y,
       series: cables.map((cable, i) => {
         const own = list.filter((p) => p.cable === cable);
         return {

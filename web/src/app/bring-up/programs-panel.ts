@@ -15,25 +15,21 @@ import { Field } from '../platform/kit/field';
     @for (p of programs(); track $index; let i = $index) {
       <section [attr.aria-label]="p.name">
         <h4>{{ p.name }}</h4>
-        <div class="field">
-          <span class="label">It uses</span>
-          <rb-choice
-            [label]="p.name + ' uses'"
-            [options]="uses"
-            [value]="p.uses"
-            (chosen)="change(i, { uses: $any($event) })"
-          />
-        </div>
-        <div class="field">
-          <span class="label">Forced by</span>
-          <rb-choice
-            [label]="p.name + ' forced by'"
-            [options]="forced"
-            [value]="p.forced"
-            [clearable]="false"
-            (chosen)="change(i, { forced: $any($event) })"
-          />
-        </div>
+        <rb-choice
+          [label]="p.name + ' uses'"
+          [options]="uses"
+          [value]="p.uses"
+          (chosen)="change(i, { uses: $any($event) })"
+          [named]="true"
+        />
+        <rb-choice
+          [label]="p.name + ' forced by'"
+          [options]="forced"
+          [value]="p.forced"
+          [clearable]="false"
+          (chosen)="change(i, { forced: $any($event) })"
+          [named]="true"
+        />
         <button mat-button type="button" (click)="drop(i)" [attr.aria-label]="'Remove ' + p.name">
           Remove
         </button>

@@ -45,15 +45,13 @@ const versionMeta = (role: SoftwareRole): FieldMeta => ({
       </div>
     }
     @for (s of settings(); track s.key) {
-      <div class="field">
-        <span class="label">{{ s.label }}</span>
-        <rb-choice
-          [label]="s.label"
-          [options]="s.options"
-          [value]="drafts.setting(id(), s.key)"
-          (chosen)="setting(s.key, $event)"
-        />
-      </div>
+      <rb-choice
+        [label]="s.label"
+        [options]="s.options"
+        [value]="drafts.setting(id(), s.key)"
+        (chosen)="setting(s.key, $event)"
+        [named]="true"
+      />
     }
     @if (has('profiles')) {
       <rb-profiles-panel />
@@ -65,27 +63,23 @@ const versionMeta = (role: SoftwareRole): FieldMeta => ({
       <rb-buttons-panel />
     }
     @if (asks('wrong')) {
-      <div class="field">
-        <span class="label">Came back wrong</span>
-        <rb-choice
-          label="Came back wrong"
-          [options]="wrongs"
-          [value]="drafts.of(id()).wrong"
-          (chosen)="wrong($event)"
-        />
-        <span class="hint">{{ wrongSoFar() }}</span>
-      </div>
+      <rb-choice
+        label="Came back wrong"
+        [options]="wrongs"
+        [value]="drafts.of(id()).wrong"
+        (chosen)="wrong($event)"
+        [named]="true"
+      />
+      <span class="hint">{{ wrongSoFar() }}</span>
     }
     @if (asks('outcome')) {
-      <div class="field">
-        <span class="label">How it went</span>
-        <rb-choice
-          label="How it went"
-          [options]="outcomes"
-          [value]="drafts.of(id()).outcome"
-          (chosen)="outcome($event)"
-        />
-      </div>
+      <rb-choice
+        label="How it went"
+        [options]="outcomes"
+        [value]="drafts.of(id()).outcome"
+        (chosen)="outcome($event)"
+        [named]="true"
+      />
       <rb-field
         [meta]="good"
         [value]="drafts.of(id()).good"

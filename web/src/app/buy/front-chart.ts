@@ -15,6 +15,7 @@ import { comboName, moneyShort } from '@ruddy/core/buy/text';
 import { saveSvg } from '../platform/shared/save-svg';
 import { watchedWidth } from '../platform/shared/watched-width';
 import { MatButtonModule } from '@angular/material/button';
+import { Axis } from '../platform/kit/axis';
 
 const HEIGHT = 300;
 const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
@@ -25,7 +26,7 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
  */
 @Component({
   selector: 'rb-front-chart',
-  imports: [MatButtonModule],
+  imports: [Axis, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <figure>
@@ -48,29 +49,21 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
             <line x1="0" y1="0" x2="0" y2="6" stroke="var(--brick)" stroke-width="2" />
           </pattern>
         </defs>
-        @for (t of ticks().x; track t.at) {
-          <line
-            class="tick"
-            [attr.x1]="t.at"
-            [attr.x2]="t.at"
-            [attr.y1]="pad.top"
-            [attr.y2]="height - pad.bottom"
-          />
-          <text [attr.x]="t.at" [attr.y]="height - pad.bottom + 16" text-anchor="middle">
-            {{ t.words }}
-          </text>
-        }
-        @for (t of ticks().y; track t.at) {
-          <line
-            class="tick"
-            [attr.x1]="pad.left"
-            [attr.x2]="width() - pad.right"
-            [attr.y1]="t.at"
-            [attr.y2]="t.at"
-          />
-          <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
-        }
-        <text class="axis" [attr.x]="pad.left" [attr.y]="height - 4">
+        <g
+          rbAxis="bottom"
+          [scale]="scales().x"
+          [ticks]="xTicks()"
+          [reach]="pad.top + pad.bottom - height"
+          [attr.transform]="'translate(0 ' + (height - pad.bottom) + ')'"
+        />
+        <g
+          rbAxis="left"
+          [scale]="scales().y"
+          [ticks]="6"
+          [reach]="pad.left + pad.right - width()"
+          [attr.transform]="'translate(' + pad.left + ' 0)'"
+        />
+        <text [attr.x]="pad.left" [attr.y]="height - 4">
           Price, {{ currency() }}; parts you own cost nothing
         </text>
         @if (stop(); as s) {
@@ -122,9 +115,6 @@ const PAD = { left: 52, right: 20, top: 12, bottom: 42 };
     }
     figure {
       margin: 0;
-    }
-    .tick {
-      stroke: var(--line);
     }
     .front {
       fill: none;
@@ -184,7 +174,7 @@ export class FrontChart {
       band: row.bands[this.at()] ?? null,
     })),
   );
-  readonly #scales = computed(() => {
+  readonly scales = computed(() => {
     const prices = this.#points().map((p) => p.price);
     const tops = this.#points().map((p) => p.band?.hi ?? p.fps);
     return {
@@ -193,7 +183,7 @@ export class FrontChart {
     };
   });
   readonly dots = computed(() => {
-    const { x, y } = this.#scales();
+    const { x, y } = this.scales();
     const knee = this.front()?.knee ?? null;
     return this.#points().map((p, i) => ({
       row: p.row,
@@ -241,12 +231,7 @@ export class FrontChart {
     return `${comboName(row)}: ${price}, ${Math.round(fps)} frames/s`;
   }
 
-  readonly ticks = computed(() => {
-    const { x, y } = this.#scales();
-    const words = (scale: typeof x, n: number) =>
-      scale.ticks(n).map((v) => ({ at: scale(v), words: v.toLocaleString('en') }));
-    return { x: words(x, Math.max(3, this.width() / 110)), y: words(y, 6) };
-  });
+  readonly xTicks = computed(() => Math.max(3, this.width() / 110));
 
   save(): void {
     saveSvg('price-and-frames.svg', this.svg().nativeElement);

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { scaleLinear, scaleUtc } from 'd3-scale';
-import { line } from 'd3-shape';
+import { type NumberValue, scaleLinear, scaleUtc } from 'd3-scale';
+import { curveStepAfter, line } from 'd3-shape';
 import { minorDigits } from '@ruddy/core/base';
 import type { PriceEntry } from '@ruddy/core/buy/contract';
 import { moneyShort } from '@ruddy/core/buy/text';
-import { day } from '../platform/shared/format';
+import { Axis } from '../platform/kit/axis';
+import { dayShort } from '../platform/shared/format';
 
 const W = 368;
 const H = 150;
@@ -29,23 +30,26 @@ function seriesOf(p: PriceEntry): (typeof SERIES)[number]['key'] | null {
 /** Prices of one part in one currency over time. The table beside it holds the same figures; the drawing is for the eye only. */
 @Component({
   selector: 'rb-price-chart',
+  imports: [Axis],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (drawn(); as d) {
       <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" width="100%" aria-hidden="true">
-        @for (t of d.yTicks; track t.at) {
-          <line
-            class="grid"
-            [attr.x1]="pad.left"
-            [attr.x2]="w - pad.right"
-            [attr.y1]="t.at"
-            [attr.y2]="t.at"
-          />
-          <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
-        }
-        @for (t of d.xTicks; track t.at) {
-          <text [attr.x]="t.at" [attr.y]="h - 8" [attr.text-anchor]="t.anchor">{{ t.words }}</text>
-        }
+        <g
+          rbAxis="left"
+          [scale]="d.y"
+          [ticks]="4"
+          [words]="money()"
+          [reach]="pad.left + pad.right - w"
+          [attr.transform]="'translate(' + pad.left + ' 0)'"
+        />
+        <g
+          rbAxis="bottom"
+          [scale]="d.x"
+          [ticks]="4"
+          [words]="dayOf"
+          [attr.transform]="'translate(0 ' + (h - pad.bottom) + ')'"
+        />
         @for (s of d.series; track s.key) {
           <path
             [attr.d]="s.path"
@@ -91,9 +95,6 @@ function seriesOf(p: PriceEntry): (typeof SERIES)[number]['key'] | null {
       font-size: 12px;
       fill: var(--ink2);
     }
-    .grid {
-      stroke: var(--line);
-    }
     .key {
       margin-right: 12px;
       white-space: nowrap;
@@ -111,6 +112,14 @@ export class PriceChart {
   readonly pad = PAD;
   readonly prices = input.required<readonly PriceEntry[]>();
   readonly currency = input.required<string>();
+  readonly dayOf = (at: NumberValue): string => dayShort(Number(at));
+  /** Whole units of the currency at a tick of the axis. */
+  readonly money = computed(() => {
+    const currency = this.currency();
+    const unit = 10 ** minorDigits(currency);
+    return (minor: NumberValue) =>
+      moneyShort({ minor: Math.round(Number(minor) / unit) * unit, currency });
+  });
   readonly drawn = computed(() => {
     const currency = this.currency();
     const list = this.prices().filter((p) => p.currency === currency && seriesOf(p) !== null);
@@ -123,20 +132,14 @@ export class PriceChart {
       [0, Math.max(...list.map((p) => p.minor))],
       [H - PAD.bottom, PAD.top],
     ).nice(4);
-    const unit = 10 ** minorDigits(currency);
+    // A price holds until another one is seen.
     const path = line<PriceEntry>(
       (p) => x(Date.parse(p.onDate)),
       (p) => y(p.minor),
-    );
+    ).curve(curveStepAfter);
     return {
-      yTicks: y.ticks(4).map((v) => ({
-        at: y(v),
-        words: moneyShort({ minor: Math.round(v / unit) * unit, currency }),
-      })),
-      xTicks: [
-        { at: PAD.left, anchor: 'start', words: day(new Date(first).toISOString()) },
-        { at: W - PAD.right, anchor: 'end', words: day(new Date(last).toISOString()) },
-      ],
+      x,
+      y,
       series: SERIES.flatMap((s) => {
         const own = list
           .filter((p) => seriesOf(p) === s.key)

@@ -79,9 +79,7 @@ import type { ShortColumn } from '../platform/kit/columns';
       display: grid;
       gap: 12px;
     }
-    table {
-      font-size: 13px;
-    }
+
     td,
     th {
       padding: 4px;

@@ -1,5 +1,5 @@
 import { TestbedHarnessEnvironment } from '@angular/cdk/testing/testbed';
-import { TestBed } from '@angular/core/testing';
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { MatButtonHarness } from '@angular/material/button/testing';
 import { MatIconTestingModule } from '@angular/material/icon/testing';
 import { of, Subject } from 'rxjs';
@@ -194,8 +194,9 @@ describe('PA-07 prices drawn', () => {
       withIds: [],
       ...over,
     }) as unknown as PriceEntry;
+  let fixture: ComponentFixture<PriceChart>;
   const drawn = (prices: PriceEntry[], currency = 'EUR') => {
-    const fixture = TestBed.createComponent(PriceChart);
+    fixture = TestBed.createComponent(PriceChart);
     fixture.componentRef.setInput('prices', prices);
     fixture.componentRef.setInput('currency', currency);
     return fixture.componentInstance.drawn();
@@ -216,7 +217,7 @@ describe('PA-07 prices drawn', () => {
     const [early, late] = d!.series[0]!.points;
     expect(late!.x).toBeGreaterThan(early!.x);
     expect(late!.y).toBeGreaterThan(early!.y);
-    expect(d?.yTicks[0]?.words).toBe('€0');
+    expect(fixture.componentInstance.money()(0)).toBe('€0');
   });
 
   it('a single price, day, currency, shipping or box draws nothing', () => {

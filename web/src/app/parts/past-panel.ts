@@ -64,11 +64,7 @@ import type { ShortColumn } from '../platform/kit/columns';
       border-bottom: 1px solid var(--line);
       padding-bottom: 8px;
     }
-    table {
-      font-size: 13px;
-      border-collapse: collapse;
-      width: 100%;
-    }
+
     th,
     td {
       text-align: left;

@@ -16,6 +16,7 @@ import { watchedWidth } from '../platform/shared/watched-width';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
 import { MatButtonModule } from '@angular/material/button';
+import { Axis } from '../platform/kit/axis';
 import { Slider } from '../platform/kit/slider';
 
 const PAD = { left: 44, right: 16, top: 8, bottom: 24 };
@@ -30,7 +31,7 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
  */
 @Component({
   selector: 'rb-spread-view',
-  imports: [MatButtonModule, Slider],
+  imports: [Axis, MatButtonModule, Slider],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="bar">
@@ -42,26 +43,22 @@ const LEFT = [1, 0.5, 0.25, 0.1, 0.05, 0.01, 0.001];
       <button mat-button type="button" (click)="save()">SVG</button>
     </div>
     <svg #drawing [attr.viewBox]="'0 0 ' + w() + ' ' + height()" width="100%" aria-hidden="true">
-      @for (t of msTicks(); track t.words) {
-        @if (mode() === 'dots') {
-          <line
-            class="grid"
-            [attr.x1]="t.at"
-            [attr.x2]="t.at"
-            [attr.y1]="pad.top"
-            [attr.y2]="height() - pad.bottom"
-          />
-          <text [attr.x]="t.at" [attr.y]="height() - 6" text-anchor="middle">{{ t.words }}</text>
-        } @else {
-          <line
-            class="grid"
-            [attr.x1]="pad.left"
-            [attr.x2]="w() - pad.right"
-            [attr.y1]="t.at"
-            [attr.y2]="t.at"
-          />
-          <text [attr.x]="pad.left - 6" [attr.y]="t.at + 4" text-anchor="end">{{ t.words }}</text>
-        }
+      @if (mode() === 'dots') {
+        <g
+          rbAxis="bottom"
+          [scale]="ms()"
+          [ticks]="6"
+          [reach]="pad.top + pad.bottom - height()"
+          [attr.transform]="'translate(0 ' + (height() - pad.bottom) + ')'"
+        />
+      } @else {
+        <g
+          rbAxis="left"
+          [scale]="ms()"
+          [ticks]="6"
+          [reach]="pad.left + pad.right - w()"
+          [attr.transform]="'translate(' + pad.left + ' 0)'"
+        />
       }
       @if (mode() === 'dots') {
         @for (r of rows(); track r.letter) {
@@ -163,11 +160,6 @@ export class SpreadView {
   /** By what is left above a share, on a logarithm: 1 % and 0.1 % are far apart. */
   readonly share = computed(() =>
     scaleLog([1, 0.0005], [PAD.left, this.w() - PAD.right]).clamp(true),
-  );
-  readonly msTicks = computed(() =>
-    this.ms()
-      .ticks(6)
-      .map((v) => ({ at: this.ms()(v), words: String(v) })),
   );
   readonly shareTicks = computed(() =>
     LEFT.filter((_, i) => this.w() > 480 || i % 2 === 0).map((l) => ({

@@ -23,6 +23,8 @@ import { SetupEditor } from '../setups/setup-editor';
 import { SetupsData } from '../setups/setups';
 import { linesOf, type Line } from '../plan/record/record-lines';
 import { day } from '../platform/shared/format';
+import { Field } from '../platform/kit/field';
+import type { FieldMeta } from '../platform/kit/meta';
 
 /** What was tried, newest first, at most. */
 const TRIED = 15;
@@ -50,22 +52,14 @@ function partsOf(c: Chain): { noun: string; name: string }[] {
 /** One page to ask others with, to print or copy. Notes, names of setups and pieces, and serial numbers are not in it. */
 @Component({
   selector: 'rb-question-pack',
-  imports: [MatButtonModule],
+  imports: [Field, MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as why) {
       <p class="problem" role="alert">{{ why }}</p>
     }
     <div class="screen-only">
-      <label for="q-seen">What is seen now, one a line; it is not stored</label>
-      <textarea
-        #seen
-        id="q-seen"
-        rows="2"
-        maxlength="1000"
-        [value]="typed()"
-        (input)="typed.set(seen.value)"
-      ></textarea>
+      <rb-field [meta]="seen" [live]="true" [value]="typed()" (changed)="typed.set($event)" />
       <p>
         <button mat-flat-button type="button" (click)="copy()">Copy the page</button>
         <span role="status">{{ said() }}</span>
@@ -105,6 +99,12 @@ export class QuestionPack {
   readonly page = viewChild.required<ElementRef<HTMLElement>>('page');
   readonly events = signal<SetupEvent[]>([]);
   readonly problem = signal<string | null>(null);
+  readonly seen: FieldMeta = {
+    label: 'Current symptoms',
+    input: 'area',
+    max: 1000,
+    help: 'One a line; not stored',
+  };
   readonly typed = signal('');
   readonly said = signal('');
   readonly #lines = computed(() =>

@@ -12,6 +12,9 @@ export interface Option {
   imports: [MatButtonModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (named()) {
+      <span class="label" aria-hidden="true">{{ label() }}</span>
+    }
     <div role="group" [attr.aria-label]="label()">
       @for (o of options(); track o.value) {
         <button
@@ -26,6 +29,10 @@ export interface Option {
     </div>
   `,
   styles: `
+    .label {
+      font: var(--mat-sys-body-small);
+      color: var(--ink2);
+    }
     div {
       display: flex;
       flex-wrap: wrap;
@@ -36,6 +43,8 @@ export interface Option {
 export class Choice {
   readonly label = input.required<string>();
   readonly options = input.required<readonly Option[]>();
+  /** The label is shown as well. */
+  readonly named = input(false);
   /** The chosen value, or several where more than one may be chosen. */
   readonly value = input<string | null | readonly string[]>(null);
   readonly clearable = input(true);

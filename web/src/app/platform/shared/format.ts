@@ -2,6 +2,7 @@ export { pluralize } from '@ruddy/core/base/text';
 
 /** Made at first use: a formatter takes up to 30 ms. */
 let formatter: Intl.DateTimeFormat | null = null;
+let axisFormatter: Intl.DateTimeFormat | null = null;
 const two = (n: number) => String(n).padStart(2, '0');
 
 /** A date, or the day of an instant, in the locale of the browser: "3 Nov 2026" in British English. */
@@ -14,6 +15,17 @@ export function day(iso: string): string {
     timeZone: 'UTC',
   });
   return formatter.format(d);
+}
+
+/** A date on an axis: "3 Nov 26" in British English. */
+export function dayShort(ms: number): string {
+  axisFormatter ??= new Intl.DateTimeFormat(navigator.language, {
+    day: 'numeric',
+    month: 'short',
+    year: '2-digit',
+    timeZone: 'UTC',
+  });
+  return axisFormatter.format(ms);
 }
 
 /** "14:02" in this machine's time. */
