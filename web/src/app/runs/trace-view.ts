@@ -26,7 +26,7 @@ import { drawTrace, highest, traceColumns, type TraceLine } from './draw-trace';
 import type { Opened } from './capture-calls';
 import type { Shown } from './run-store';
 import { Axis } from '../platform/kit/axis';
-import { Stretch } from '../platform/kit/stretch';
+import { ZoomRange } from '../platform/kit/zoom-range';
 import { Slider } from '../platform/kit/slider';
 
 const PAD = { left: 44, right: 8, top: 8, bottom: 22 };
@@ -44,7 +44,7 @@ function readInterval(words: string): readonly [number, number] | null {
  */
 @Component({
   selector: 'rb-trace-view',
-  imports: [Axis, MatButtonModule, MatIconModule, MatTooltipModule, Slider, Stretch],
+  imports: [Axis, MatButtonModule, MatIconModule, MatTooltipModule, Slider, ZoomRange],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './trace-view.html',
   styleUrl: './trace-view.scss',
@@ -66,7 +66,7 @@ export class TraceView {
   /** Where the reading line stands, ms. */
   readonly at = signal<number | null>(null);
   readonly choosing = signal(false);
-  readonly stretcher = viewChild.required(Stretch);
+  readonly stretcher = viewChild.required(ZoomRange);
   readonly seconds = (ms: NumberValue): string => String(Number(ms) / 1000);
 
   readonly lines = computed(() =>

@@ -17,14 +17,14 @@ import { type D3ZoomEvent, zoom, ZoomTransform } from 'd3-zoom';
 export type Interval = readonly [number, number];
 
 /**
- * The stretch of a long chart that is looked at: zoomed by Ctrl and wheel, pinch or double click, moved by dragging, chosen by dragging
+ * The range of a long chart that is looked at: zoomed by Ctrl and wheel, pinch or double click, moved by dragging, chosen by dragging
  * with Shift or after `choosing` was set. Without Ctrl the wheel scrolls the page, as everywhere. The middle button and the keys are the page's.
  */
-@Directive({ selector: 'svg[rbStretch]', exportAs: 'rbStretch' })
-export class Stretch {
+@Directive({ selector: 'svg[rbZoomRange]', exportAs: 'rbZoomRange' })
+export class ZoomRange {
   readonly #host = inject<ElementRef<SVGSVGElement>>(ElementRef).nativeElement;
   /** What is looked at; null: all of it. */
-  readonly rbStretch = model.required<Interval | null>();
+  readonly rbZoomRange = model.required<Interval | null>();
   /** Length of the whole. */
   readonly length = input.required<number>();
   /** The least that can be looked at. */
@@ -67,7 +67,7 @@ export class Stretch {
       untracked(() => this.#show());
     });
     effect(() => {
-      this.rbStretch();
+      this.rbZoomRange();
       untracked(() => this.#show());
     });
   }
@@ -75,12 +75,12 @@ export class Stretch {
   /** From the unit of the chart to px. */
   scale() {
     const whole: Interval = [0, this.length()];
-    return scaleLinear(this.rbStretch() ?? whole, [this.left(), this.left() + this.plot().width]);
+    return scaleLinear(this.rbZoomRange() ?? whole, [this.left(), this.left() + this.plot().width]);
   }
 
   /** Zooms about a place, the middle without. */
   by(factor: number, about?: number): void {
-    const [from, to] = this.rbStretch() ?? [0, this.length()];
+    const [from, to] = this.rbZoomRange() ?? [0, this.length()];
     const middle = about ?? (from + to) / 2;
     const span = Math.max(this.least(), (to - from) * factor);
     this.look(middle - (span * (middle - from)) / (to - from), span);
@@ -88,20 +88,20 @@ export class Stretch {
 
   /** Moves along by a part of what is looked at. */
   move(part: number): void {
-    const w = this.rbStretch();
+    const w = this.rbZoomRange();
     if (w) this.look(w[0] + (w[1] - w[0]) * part, w[1] - w[0]);
   }
 
   /** Looks at a stretch from its beginning; all of it where it is longer. */
   look(from: number, span: number): void {
-    if (span >= this.length()) return this.rbStretch.set(null);
+    if (span >= this.length()) return this.rbZoomRange.set(null);
     const start = Math.max(0, Math.min(this.length() - span, from));
-    this.rbStretch.set([start, start + span]);
+    this.rbZoomRange.set([start, start + span]);
   }
 
   /** Puts the transform of the zoom where the stretch stands, without an event. */
   #show(): void {
-    const [from, to] = this.rbStretch() ?? [0, this.length()];
+    const [from, to] = this.rbZoomRange() ?? [0, this.length()];
     const k = this.length() / (to - from);
     const x = this.left() * (1 - k) - (from / this.length()) * this.plot().width * k;
     (this.#host as { __zoom?: ZoomTransform }).__zoom = new ZoomTransform(k, x, 0);
