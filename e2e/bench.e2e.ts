@@ -159,7 +159,7 @@ describe('BU-06 and BU-12 from the bench', () => {
     await w.sees(/of 26\.0 Gb\/s, 9\d %: healthy/);
     await w.sees(/\d+ devices read\./);
     await w.click('Save reading');
-    await w.sees('Stored readings 2');
+    await w.sees('Saved readings 2');
   });
 
   it('a bench with no system running says what to do', async () => {

@@ -71,10 +71,10 @@ describe('WS-04 beyond this machine, on a phone beside the bench', () => {
     await w.sees(/22\.4 of \d+\.\d Gb\/s, \d+ %/);
     await fits();
     const stored = await w.page.evaluate(() =>
-      Number(/Stored readings (\d+)/.exec(document.body.innerText.replace(/\s+/g, ' '))?.[1] ?? 0),
+      Number(/Saved readings (\d+)/.exec(document.body.innerText.replace(/\s+/g, ' '))?.[1] ?? 0),
     );
     await w.click('Save reading');
-    await w.sees(`Stored readings ${stored + 1}`);
+    await w.sees(`Saved readings ${stored + 1}`);
     const record = await inPage<{ items: { kind: string; by: string }[] }>(`/setups/${id}/record`);
     expect(record.body.items.filter((e) => e.kind === 'reading').map((e) => e.by)).toContain(
       'Keeper K',

@@ -82,7 +82,7 @@ describe('BU-06 the link check', () => {
   it('opens from Plan at the box to paste into', async () => {
     await w.open(`/setups/${await setupId('Sky survey rig')}/plan`);
     await w.click('Paste a report', 'link');
-    await w.sees('Stored readings 1');
+    await w.sees('Saved readings 1');
     await w.page.waitForFunction(() => document.activeElement?.tagName === 'TEXTAREA');
     await w.sees('26.0 Gb/s, healthy from 21.3');
     await w.sees('It is not the bottleneck.');
@@ -110,7 +110,7 @@ describe('BU-06 the link check', () => {
   ])('%s gets a clear error and changes nothing', async (_name, text, words) => {
     await paste(text);
     await w.sees(words);
-    await w.sees('Stored readings 1');
+    await w.sees('Saved readings 1');
   });
 
   it('a bench listing: expected beside measured, strip and table', async () => {
@@ -166,7 +166,7 @@ describe('BU-06 the link check', () => {
   it('a stored reading survives a reload, on strip and record', async () => {
     await w.fill('Copy rate', '22,4');
     await w.click('Save reading');
-    await w.sees('Stored readings 2');
+    await w.sees('Saved readings 2');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('22.4 of 26.0 Gb/s, 86 %: healthy.');
     expect(await w.page.$eval('.strip svg', (s) => s.textContent)).toContain(
@@ -186,7 +186,7 @@ describe('BU-06 the link check', () => {
     await w.fill('Copy rate', 'fast');
     await w.sees('"fast" is not a number');
     expect(await w.page.$$eval('[aria-invalid=true]', (l) => l.length)).toBe(1);
-    await w.sees('Stored readings 2');
+    await w.sees('Saved readings 2');
   });
 
   it('17.6 on a first-generation dock is healthy', async () => {

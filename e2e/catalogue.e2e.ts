@@ -54,7 +54,7 @@ describe('PA-01 the list', () => {
     await w.open(`/parts/cable/${k05.id}?show=past`);
     await w.sees('Marked watts 100 W 140 W');
     await w.click(/^Put these values back/);
-    await w.sees('Stored.');
+    await w.sees('Saved.');
     await w.sees('Revision 3');
     expect((await one('cable', 'K-05')).spec).toMatchObject({ markedW: 100 });
   });
@@ -121,7 +121,7 @@ describe('WS-05 asks, and keeps what was said', () => {
     await w.sees('Not saved yet: 1 to check');
     expect((await w.api<{ total: number }>('/parts?kind=cable&q=K-25')).total).toBe(0);
     await w.click('The values are right: save');
-    await w.sees('Stored.');
+    await w.sees('Saved.');
     expect((await one('cable', 'K-25')).spec).toMatchObject({ markedGbps: 2.5 });
     await w.fill('Length', '700');
     await w.click('Save');
@@ -249,6 +249,6 @@ describe('PL-22 PL-24 compare, print, share', () => {
     await w.sees(/From rig\.json: stored 1 setups; already here \d parts/);
     await w.sees('Rig from elsewhere');
     await give('input[aria-label="Share file"]', 'bad.json', '{');
-    await w.sees('Nothing stored: bad.json is not JSON');
+    await w.sees('Not saved: bad.json is not JSON');
   });
 });

@@ -58,7 +58,7 @@ describe('choosing and describing', () => {
     await w.click('Not in the list: describe it …', 'option');
     await w.sees('Describe the dock');
     await w.click('Add and choose it');
-    await w.sees('Nothing stored. Maker: must not be empty; 1 more');
+    await w.sees('Not saved. Maker: must not be empty; 1 more');
     await w.fill('Maker', 'Quillmere');
     await w.fill('Model', 'd-4');
     await w.click('Add and choose it');

@@ -111,7 +111,7 @@ describe('RU-15 sessions', () => {
         );
         await w.sees(/to save/);
         await w.click('Save 1 run');
-        await w.sees('1 run stored');
+        await w.sees('1 run saved');
       }
       await w.open(`/compare/sessions?id=${session!.id}`);
     }
@@ -140,7 +140,7 @@ describe('RU-15 a session over titles', () => {
     await w.sees(/second\.json.*2 frames/);
     await w.pick('Cell of second.json', 'Peat Rally');
     await w.click('Save 2 runs');
-    await w.sees('2 runs stored.');
+    await w.sees('2 runs saved.');
     const now = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
     const titleOf = (file: string) => now.find((r) => r.source?.name === file)?.title;
     expect([titleOf('first.json'), titleOf('second.json')]).toEqual(['Reed Warden', 'Peat Rally']);
@@ -157,10 +157,10 @@ describe('RU-01 and RU-02 results by hand', () => {
     await w.fill('Work', 'Stack 600 frames');
     await w.fill('Times', '6:41\nsoon\n402');
     await w.click('Save the result');
-    await w.sees('Line 2: "soon" is not a number; nothing is stored yet');
+    await w.sees('Line 2: "soon" is not a number; nothing is saved yet');
     await w.fill('Times', '6:41\n402.5');
     await w.click('Save the result');
-    await w.sees('2 runs stored.');
+    await w.sees('2 runs saved.');
     const now = (await w.api<{ items: RunEntry[] }>(`/runs?setupId=${setup}&limit=200`)).items;
     expect(now.length).toBe(before + 2);
     expect(

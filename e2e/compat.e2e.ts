@@ -249,19 +249,19 @@ describe('CO-07 share', () => {
       'bad.json',
       JSON.stringify({ ...file, outcomes: [theirs, fresh, bad] }),
     );
-    await w.sees(/bad\.json: 1 wrong, 1 disagree, 1 new\. Nothing stored yet\./);
-    await w.sees('Nothing stored: 1 entry to mend');
+    await w.sees(/bad\.json: 1 wrong, 1 disagree, 1 new\. Not imported yet\./);
+    await w.sees('Not saved: 1 entry to fix');
     await give(
       'input[type=file]',
       'theirs.json',
       JSON.stringify({ ...file, outcomes: [theirs, fresh] }),
     );
-    await w.sees(/theirs\.json: 1 disagree, 1 new\. Nothing stored yet\./);
+    await w.sees(/theirs\.json: 1 disagree, 1 new\. Not imported yet\./);
     await w.sees(/outcome (unreliable|fails) works/);
     await w.sees('Decide 1 entry first');
     await w.click("Take the file's");
-    await w.click('Store 2 entries');
-    await w.sees(/theirs\.json: 1 disagree, 1 new\. Stored\./);
+    await w.click('Import 2 entries');
+    await w.sees(/theirs\.json: 1 disagree, 1 new\. Imported\./);
     await give(
       'input[type=file]',
       'theirs.json',

@@ -29,7 +29,7 @@ describe('an empty workshop', () => {
     await w.fill('Model', 'Bench PC');
     await w.click(/Add a socket/);
     await w.click('Add to the catalogue');
-    await w.sees('Stored.');
+    await w.sees('Saved.');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('Socket 2: right');
   });

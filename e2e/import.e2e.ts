@@ -17,7 +17,7 @@ describe('PA-02 20,000 parts from a file', () => {
     ].join('\n');
   const count = async () => (await w.api<{ total: number }>('/parts?kind=cable&limit=1')).total;
 
-  it('five bad rows are named, nothing stored; corrected, all', async () => {
+  it('five bad rows are named, nothing saved; corrected, all', async () => {
     const before = await count();
     await w.open('/parts/import?kind=cable');
     await give(
@@ -26,31 +26,25 @@ describe('PA-02 20,000 parts from a file', () => {
       file([10, 5000, 9999, 15_000, 19_999]),
     );
     await w.page.waitForFunction(() =>
-      /5 rows of 20,000 to mend/.test(document.querySelector('h1')?.textContent ?? ''),
+      /5 rows of 20,000 to fix/.test(document.querySelector('h1')?.textContent ?? ''),
     );
-    for (const row of [
-      '12 to mend',
-      '5002 to mend',
-      '10001 to mend',
-      '15002 to mend',
-      '20001 to mend',
-    ])
+    for (const row of ['12 to fix', '5002 to fix', '10001 to fix', '15002 to fix', '20001 to fix'])
       await w.sees(row);
     await w.sees('lengthMm: long is not a number of mm');
-    await w.sees('Nothing stored: 5 rows to mend');
+    await w.sees('Not saved: 5 rows to fix');
     expect(await count()).toBe(before);
     await give('input[aria-label="File of parts"]', 'cables.csv', file([]));
     await w.page.waitForFunction(() =>
       /20,000 rows are good/.test(document.querySelector('h1')?.textContent ?? ''),
     );
-    await w.click('Store all 20,000');
+    await w.click('Import all 20,000');
     await w.page.waitForFunction(() =>
-      /Stored from "cables\.csv": 20,000/.test(document.querySelector('h1')?.textContent ?? ''),
+      /Imported from "cables\.csv": 20,000/.test(document.querySelector('h1')?.textContent ?? ''),
     );
     expect(await count()).toBe(before + 20_000);
     await give('input[aria-label="File of parts"]', 'cables.csv', file([]));
     await w.page.waitForFunction(() =>
-      /Nothing to store: all 20,000 are already here/.test(
+      /Nothing to import: all 20,000 are already here/.test(
         document.querySelector('h1')?.textContent ?? '',
       ),
     );

@@ -29,7 +29,7 @@ describe('PA-01 the catalogue on the page', () => {
     await w.fill('Length', '1200');
     await w.fill('Marked rate', '40');
     await w.click('Add to the catalogue');
-    await w.sees('Stored.');
+    await w.sees('Saved.');
     await w.page.reload({ waitUntil: 'networkidle0' });
     await w.sees('15 cables in the catalogue.');
     expect((await stored('cable', 'K-44'))[0]?.spec).toMatchObject({
@@ -42,7 +42,7 @@ describe('PA-01 the catalogue on the page', () => {
   it('is edited, cloned and retired', async () => {
     await w.fill('Length', '1100');
     await w.click('Save');
-    await w.sees('Stored.');
+    await w.sees('Saved.');
     await w.sees('Revision 2');
     await w.click('Clone');
     await w.sees('New cable');

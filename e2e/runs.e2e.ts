@@ -38,7 +38,7 @@ describe('RU-01 captures in', () => {
     await w.fill('Title', 'Heron Chess');
     await w.fill('Resolution', '2560 × 1440');
     await w.click('Save 1 run');
-    await w.sees('1 run stored');
+    await w.sees('1 run saved');
     await give(FILES, 'second.csv', file(4));
     // Known now: nobody is asked.
     await w.sees(/second\.csv.*dome: 3000 frames/);
@@ -113,7 +113,7 @@ describe('RU-01 captures in', () => {
     await w.click('Save the rest without them');
     await w.fill('Title', 'Million');
     await w.click('Save 1 run');
-    await w.page.waitForFunction(() => document.body.innerText.includes('1 run stored'), {
+    await w.page.waitForFunction(() => document.body.innerText.includes('1 run saved'), {
       polling: 100,
     });
     const [run] = (await runs()).filter((r) => r.title === 'Million');

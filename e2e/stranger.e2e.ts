@@ -69,7 +69,7 @@ describe('a stranger’s path', () => {
     // What is expected is open below as long as the port is: no share has an upper end then.
     await w.sees(/of up to 26\.0 Gb\/s, at least 9\d %/);
     await w.click('Save reading');
-    await w.sees('Stored readings 1');
+    await w.sees('Saved readings 1');
   });
 
   it('imports a capture and reads what limits', async () => {
@@ -81,7 +81,7 @@ describe('a stranger’s path', () => {
     await w.fill('Title', 'Heron Chess');
     await w.fill('Resolution', '2560 × 1440');
     await w.click('Store 1 run');
-    await w.sees('1 run stored');
+    await w.sees('1 run saved');
     await w.sees(/Heron Chess, 2560x1440.*9\d\.\d frames\/s/);
     await w.sees(/What limits[\s\S]*cannot be told|What limits[\s\S]*%/);
   });

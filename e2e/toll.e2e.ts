@@ -24,11 +24,11 @@ async function type(
   await w.fill('Unit', 'frames/s');
   await w.fill('Resolution', resolution);
   if (slot) {
-    await w.click('The same card in a desktop slot: others are held against it', 'checkbox');
+    await w.click('Desktop baseline: the same card in a desktop slot', 'checkbox');
     await w.pick('Driven by the same processor', 'Yes');
   }
   await w.click('Save the result');
-  await w.sees(/\d runs? stored/);
+  await w.sees(/\d runs? saved/);
 }
 const openRun = async (setup: string, pick: (r: RunEntry) => boolean) => {
   const id = idOf(setup);

@@ -41,7 +41,7 @@ describe('TR-01 to TR-04 a search with a person’s own answers', () => {
     await w.click('Find the cause');
     await w.sees(/Next: .+, \d+ minutes?\. Most suspect: .+, \d+ %\./);
     await w.sees(
-      /\d\.\d bits expected for \d+ minutes, walking over included; the next best gives/,
+      /\d\.\d bits of information expected in \d+ minutes, 2 of them to get there; the next best gives/,
     );
     const discs = await w.page.$$eval('svg .disc', (all) => all.length);
     expect(discs).toBeGreaterThanOrEqual(8);

@@ -158,12 +158,12 @@ describe('software', () => {
     };
     for (const [label, words] of Object.entries(spec)) await w.fill(label, words);
     await w.click('Add to the catalogue');
-    await w.sees('Nothing stored. Say from which version, or until which');
+    await w.sees('Not saved. Say from which version, or until which');
     await w.fill('At least', '2.0');
     await w.fill('Model or family', 'M-3');
     await w.fill('Maker of it', 'Staithewright');
     await w.click('Add to the catalogue');
-    await w.sees('Stored.');
+    await w.sees('Saved.');
     await plan('Plate scanner');
     await w.sees('Staithewright M-3 asks for dock firmware 2.0 or newer; installed: 1.4.');
   });

@@ -69,9 +69,9 @@ describe('WS-03 the examples', () => {
       );
     };
     await upload('broken.json', '{"format": ');
-    await w.sees('Nothing stored: broken.json is not JSON');
+    await w.sees('Not saved: broken.json is not JSON');
     await upload('other.json', '{"format":"other"}');
-    await w.sees('Nothing stored from other.json. format: format: must be "ruddy-bridge/bundle"');
+    await w.sees('Not saved from other.json. format: format: must be "ruddy-bridge/bundle"');
     const bundle = await w.api<object>('/bundle');
     await upload('again.json', JSON.stringify(bundle));
     await w.sees(

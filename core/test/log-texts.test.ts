@@ -39,7 +39,7 @@ describe('PL-18 the log in words', () => {
           near: { n: 1, weight: 0.3, worked: 0 },
         }),
       ),
-    ).toBe('5 of 6 worked (44 to 97 %); told by others: 1 of 2 worked; 1 near entry.');
+    ).toBe('5 of 6 worked (44 to 97 %); reported by others: 1 of 2 worked; 1 near entry.');
     expect(evidenceWords(NO_EVIDENCE)).toBe(
       'Nothing seen of exactly this chain; no near chain is logged.',
     );

@@ -329,7 +329,7 @@ describe('what the plan, the first answers and the runs say', () => {
     const o = { test: 'short-cable' as const, minutes: 5, bits: 0.8, worth: 0.8 / 7, yes: 0.5 };
     const other = { ...o, test: 'clean-driver' as const, minutes: 25, bits: 0.3, worth: 0.01 };
     expect(offerReason([o, other], o)).toBe(
-      '0.8 bits expected for 7 minutes, walking over included; the next best gives 0.3 bits for 27.',
+      '0.8 bits of information expected in 7 minutes, 2 of them to get there; the next best gives 0.3 bits in 27.',
     );
     expect([suspicionPercent(0.001), suspicionPercent(0.523)]).toEqual(['under 1 %', '52 %']);
   });

@@ -10,7 +10,7 @@ import { testPrograms } from '../lib/programs.mjs';
 import { say } from '../lib/say.mjs';
 import { startServer, stopServer } from '../lib/server.mjs';
 
-/** A file of cables with two rows to mend and one to look at. */
+/** A file of cables with two rows to fix and one to look at. */
 const CABLES = join(ROOT, 'demo/cables-to-mend.csv');
 
 /** One picture of each main view, made from the demo data on its day. `:name` is the id of a setup. */
@@ -176,7 +176,7 @@ for (const v of VIEWS) {
     const box = await page.waitForSelector('input[aria-label="File of parts"]');
     await box.uploadFile(CABLES);
     await page.waitForFunction(() =>
-      document.querySelector('h1')?.textContent?.includes('to mend'),
+      document.querySelector('h1')?.textContent?.includes('to fix'),
     );
     await page.waitForNetworkIdle();
   }

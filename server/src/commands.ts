@@ -44,7 +44,7 @@ async function keeper(place: Omit<Place, 'bin'>, name: string | undefined): Prom
   if (!name?.trim()) throw new Stop('say whose: npm run keeper -- NAME');
   const password = await askPassword();
   if (password.length < PASSWORD_LEAST || password.length > 200)
-    throw new Stop(`Password: ${PASSWORD_LEAST} to 200 characters; nothing stored`);
+    throw new Stop(`Password: ${PASSWORD_LEAST} to 200 characters; nothing saved`);
   const done = await giveKeeper({ now: place.now }, newId(), name.trim(), password);
   say(
     done === 'made'

@@ -55,7 +55,7 @@ describe('runs in a bundle', () => {
       captures: file.captures.map((c) => ({ ...c, data: packed([1, 2]).data.toString('base64') })),
     };
     await h.db.query('TRUNCATE run_channels, run_figures, captures');
-    await expect(load(broken)).rejects.toThrow(/Nothing stored/);
+    await expect(load(broken)).rejects.toThrow(/Not saved/);
     expect(await count('captures')).toBe(0);
   });
 

@@ -25,7 +25,7 @@ describe('values', () => {
     expect(await count('captures')).toBe(1);
   });
 
-  it('are refused when not what they claim, nothing stored', async () => {
+  it('are refused when not what they claim, nothing saved', async () => {
     const p = packed([10, 20, 30]);
     const other = packed([1, 2, 3]);
     for (const [sha, n, data, status, words] of [

@@ -55,7 +55,7 @@ const whole = (label: string, min: number, max: number) => {
     .default(null);
 };
 
-/** How a run was set. Empty or null: not said, which is another thing than "off" or "none". */
+/** How a run was set. Empty or null: not set, which is another thing than "off" or "none". */
 export const runSettingsSchema = z.strictObject({
   resolution: z
     .string()

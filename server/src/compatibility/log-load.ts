@@ -80,7 +80,7 @@ export async function loadForeign(
     const fresh = made.filter((m) => {
       if (hashes.has(m.hash)) return false;
       if (ids.has(m.body.id))
-        throw new HttpProblem(409, 'Nothing stored', {
+        throw new HttpProblem(409, 'Not saved', {
           detail: `${m.place}: another outcome has this id`,
         });
       hashes.add(m.hash);

@@ -40,7 +40,7 @@ const BATCH = 500;
 const MOST = 200_000;
 
 function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Nothing stored', { detail });
+  return new HttpProblem(422, 'Not saved', { detail });
 }
 
 function toBody(

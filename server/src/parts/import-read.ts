@@ -45,7 +45,7 @@ export function csvOptions(text: string) {
 }
 
 function refuse(detail: string): HttpProblem {
-  return new HttpProblem(422, 'Nothing stored', { detail });
+  return new HttpProblem(422, 'Not saved', { detail });
 }
 
 interface Record1 {

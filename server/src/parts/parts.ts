@@ -168,7 +168,7 @@ export async function patchMany(
             ? `${partName(row.spec)}: ${error.more.detail ?? error.title}`
             : null;
         if (named !== null)
-          throw new HttpProblem(422, 'Nothing stored', {
+          throw new HttpProblem(422, 'Not saved', {
             detail: named,
             errors: [{ path: row.id, message: named }],
           });

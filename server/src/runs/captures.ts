@@ -47,7 +47,7 @@ export async function keepCapture(c: {
   const values = await valuesOf(c.data, c.n);
   if (digest(values) !== c.sha256)
     throw new HttpProblem(422, 'The bytes are not those of this SHA-256', {
-      detail: 'Nothing stored; send them again.',
+      detail: 'Not saved; send them again.',
     });
   await createOnce(CaptureModel, { sha256: c.sha256, n: c.n, data: c.data, sentAt: c.at });
   return 'stored';

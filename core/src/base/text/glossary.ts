@@ -171,7 +171,7 @@ export const GLOSSARY: readonly Term[] = [
     'measured',
     'measured, expected, seen, told',
     ['prediction', 'result'],
-    'Expected is computed, measured is read, seen is a logged outcome, told is hearsay. They are never mixed.',
+    'Expected is computed, measured is read, seen is a logged outcome, what others report is hearsay. They are never mixed.',
   ),
   t(
     'mobile-chip',

@@ -104,7 +104,7 @@ export const tryBody = z.strictObject({
 });
 export type TryBody = z.input<typeof tryBody>;
 
-/** Take back a fact that was noted by mistake. Both stay on record. */
+/** Retracts a fact that was noted by mistake. Both stay on record. */
 export const struckBody = z.strictObject({
   id: uuid,
   corrects: uuid,

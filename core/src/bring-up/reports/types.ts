@@ -1,6 +1,6 @@
 import type { PciDevice, Report } from '../schema/report';
 
-/** Why a text could not be read, with the figures a person needs to mend it. */
+/** Why a text could not be read, with the figures a person needs to fix it. */
 export type ReadProblem =
   | { readonly code: 'empty' }
   | { readonly code: 'too-big'; readonly chars: number; readonly most: number }

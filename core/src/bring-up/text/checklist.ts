@@ -99,7 +99,7 @@ export function adviceWords(a: OrderAdvice, build: string): string {
       return `The system build changed${a.before ? ` from ${a.before.build || 'one not noted'}` : ''} to ${build}, so the order is open again. Before: ${before}.${here} The safest: ${name}.`;
     }
     case 'no-build':
-      return `The system build is not noted, so the log cannot be read for it (${before}). Note it, or take the safest: ${name}.`;
+      return `The system build is not noted, so the log cannot be read for it (${before}). Enter it, or take the safest: ${name}.`;
     case 'safest': {
       const here =
         a.here.length > 0

@@ -137,7 +137,7 @@ export const searchContracts = contracts({
     revision: 'required',
   },
   'DELETE /api/searches/:id': {
-    summary: 'Let go of a kept search',
+    summary: 'Delete a saved search',
     role: 'member',
     params: byId,
     response: z.object({ removed: z.boolean() }),

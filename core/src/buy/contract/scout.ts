@@ -66,7 +66,7 @@ function askShape<T extends z.ZodType<string>>(id: T) {
     preset: z.string().trim().max(60, { error: 'Preset: at most 60 characters' }).default(''),
     currency: currency.default('EUR'),
     condition: condition.nullable().default(null),
-    /** Pieces at hand cost nothing: none, those that are free, or also those that stand in another live setup. */
+    /** Owned items cost nothing: none, those that are free, or also those that stand in another active setup. */
     own: z.enum(['none', 'free', 'all']).default('free'),
     screens: z.array(id).max(6, { error: 'Screens: at most 6' }).default([]),
     forgotten: z

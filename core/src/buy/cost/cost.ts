@@ -13,7 +13,7 @@ import type {
   ImpliedDock,
 } from './types';
 
-/** Pieces at hand for the parts of a plan, each used once: two cables of a kind need two pieces. Those not in use elsewhere come first. */
+/** Owned items for the parts of a plan, each used once: two cables of a kind need two items. Those not in use elsewhere come first. */
 function handOut({ parts, pieces, named }: CostInput): Map<string, OwnedPiece> {
   const left = [...pieces].sort((a, b) => Number(a.usedIn !== null) - Number(b.usedIn !== null));
   const given = new Map<string, OwnedPiece>();

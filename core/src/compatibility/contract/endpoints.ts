@@ -110,7 +110,7 @@ export const statedContracts = contracts({
     response: registerList,
   },
   'POST /api/register/:id/withdraw': {
-    summary: 'Take back what was said of a title',
+    summary: 'Delete a note on a title',
     role: 'member',
     params: byId,
     body: z.strictObject({}),

@@ -47,7 +47,7 @@ export function seenWords(t: Pick<Tally, 'n' | 'works' | 'care' | 'unreliable' |
  * @returns one sentence
  */
 export function evidenceWords(e: EvidenceSummary): string {
-  const told = e.told.n === 0 ? '' : `; told by others: ${e.told.worked} of ${e.told.n} worked`;
+  const told = e.told.n === 0 ? '' : `; reported by others: ${e.told.worked} of ${e.told.n} worked`;
   const near =
     e.near.n === 0
       ? 'no near chain is logged'

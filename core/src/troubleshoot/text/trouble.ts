@@ -54,7 +54,7 @@ export const cautionsOfFix = (cause: CauseId, facts: ChainFacts): CautionId[] =>
 export const cautionsOfTest = (test: TestId, facts: ChainFacts): CautionId[] =>
   onChain(TESTS[test].cautions ?? [], facts);
 
-/** What is said of direct links is not said where the link is surely another. */
+/** Words about direct links are left out where the link is surely another. */
 function onChain(cautions: readonly CautionId[], facts: ChainFacts): CautionId[] {
   return cautions.filter((c) => c !== 'direct-off' || facts.direct);
 }
@@ -170,10 +170,10 @@ function lower(words: string): string {
 export function offerReason(offers: readonly Offer[], at: Offer): string {
   const other = offers.find((o) => o.test !== at.test);
   const minutes = (o: Offer) => o.minutes + BESIDE_MINUTES;
-  const first = `${bitWords(at.bits)} expected for ${pluralize(minutes(at), 'minute')}`;
+  const first = `${bitWords(at.bits)} of information expected in ${pluralize(minutes(at), 'minute')}`;
   return other
-    ? `${first}, walking over included; ${other.worth > at.worth ? 'the best' : 'the next best'} gives ${bitWords(other.bits)} for ${minutes(other)}.`
-    : `${first}, walking over included; nothing else tells anything.`;
+    ? `${first}, ${BESIDE_MINUTES} of them to get there; ${other.worth > at.worth ? 'the best' : 'the next best'} gives ${bitWords(other.bits)} in ${minutes(other)}.`
+    : `${first}, ${BESIDE_MINUTES} of them to get there; no other test is informative.`;
 }
 
 /** No table of causes is known well enough to tell stronger ones apart. */

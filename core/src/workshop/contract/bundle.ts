@@ -40,7 +40,7 @@ const setupInFile = setupBody.extend({
   createdAt: instant,
 });
 
-/** The number a fact had in its setup; 0: not said, then facts go by when they were recorded. */
+/** The number a fact had in its setup; 0: not set, then facts go by when they were recorded. */
 const fileSeq = z.number().int().min(0).max(1e9).default(0);
 
 export const outcomeInFile = outcomeBody.extend({

@@ -264,7 +264,7 @@ export const newsContracts = contracts({
     revision: 'required',
   },
   'DELETE /api/feeds/:id': {
-    summary: 'Let go of a feed and its news; releases made from it stay',
+    summary: 'Delete a feed and its news; releases made from it stay',
     role: 'keeper',
     params: byId,
     response: z.object({ removed: z.boolean() }),

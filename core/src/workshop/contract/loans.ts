@@ -127,7 +127,7 @@ export const chainCheck = z.object({
   place: z.string(),
   before: judged,
   after: judged,
-  /** What the piece brings with it that was not said before, worst first. */
+  /** Findings the item adds to the setup, worst first. */
   brings: z.array(z.object({ severity: z.enum(['blocks', 'care', 'note']), text: z.string() })),
   /** It stands there already. */
   same: z.boolean(),

@@ -16,7 +16,7 @@ export interface Published {
   readonly title: string;
   readonly url: string;
   readonly text: string;
-  /** ISO instant; null: not said. */
+  /** ISO instant; null: not given. */
   readonly publishedAt: string | null;
   readonly stated: Stated | null;
 }

@@ -26,7 +26,7 @@ export function count(l: Load, fate: 'stored' | 'same', kind: string): void {
 /** A refusal inside the loader, with the place in the file in front. */
 export function at(place: string, error: unknown): never {
   if (error instanceof HttpProblem && !error.more.errors?.some((e) => e.path.startsWith(place)))
-    throw new HttpProblem(error.status, 'Nothing stored', {
+    throw new HttpProblem(error.status, 'Not saved', {
       detail: `${place}: ${error.more.detail ?? error.title}`,
       errors: [{ path: place, message: error.more.detail ?? error.title }],
     });

@@ -32,7 +32,7 @@ export function notFound(what: string): HttpProblem {
 
 /** 422 that names the field. */
 export function invalid(path: string, message: string): HttpProblem {
-  return new HttpProblem(422, 'Nothing stored', { detail: message, errors: [{ path, message }] });
+  return new HttpProblem(422, 'Not saved', { detail: message, errors: [{ path, message }] });
 }
 
 /** Refuse a day that is still to come. */
@@ -62,7 +62,7 @@ function flatten(
 /** Refused at the border: a body is not stored, a query or path not understood. */
 export function refusal(where: 'body' | 'query' | 'path', more: HttpProblem['more']): HttpProblem {
   return where === 'body'
-    ? new HttpProblem(422, 'Nothing stored', more)
+    ? new HttpProblem(422, 'Not saved', more)
     : new HttpProblem(400, 'Request not understood', more);
 }
 
@@ -99,7 +99,7 @@ function fromDatabase(error: unknown): HttpProblem | null {
         detail: 'A value is not of its kind',
       });
     case '53100':
-      return new HttpProblem(507, 'Nothing stored', {
+      return new HttpProblem(507, 'Not saved', {
         detail: 'The disk of the database is full; nothing was stored',
       });
     default:

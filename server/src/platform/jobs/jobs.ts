@@ -74,11 +74,11 @@ export async function startJob(
   const done = work(toolsFor(id)).then(
     (result) => end('done', '', result),
     (error: unknown) => {
-      if (error instanceof Cancelled) return end('cancelled', 'Stopped; nothing stored.');
+      if (error instanceof Cancelled) return end('cancelled', 'Stopped; nothing saved.');
       const known = knownProblem(error);
       if (!known) s.unexpected?.(error);
       const why = known ? (known.more.detail ?? known.title) : 'Something went wrong here';
-      return end('failed', `Nothing stored. ${why}`);
+      return end('failed', `Not saved. ${why}`);
     },
   );
   // A database that went away cannot be told; the job's heartbeat stops and it is read as failed.
@@ -98,7 +98,7 @@ export async function failStale(id: string): Promise<void> {
   const [failed] = await JobModel.update(
     {
       state: 'failed',
-      message: 'Nothing stored. The work stopped without a word',
+      message: 'Not saved. The work stopped without a word',
       seq: literal('seq + 1'),
     },
     {

@@ -12,8 +12,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import type { BenchRow } from '@ruddy/core/bench/contract';
 import { STAGE_WORDS } from '@ruddy/core/bench/text';
-import type { SetupRow } from '@ruddy/core/plan/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { BenchesData } from '../setups/benches';
 import { SetupsData } from '../setups/setups';
 import { pluralize } from '../platform/shared/format';
@@ -24,6 +22,7 @@ import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { readyToSend, zodForm } from '../platform/kit/problems';
 import * as z from 'zod';
+import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 
 /** Seeds of the generator of random numbers; any field beside it is free. */
 const seedSchema = z.object({
@@ -37,7 +36,7 @@ const seedSchema = z.object({
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({
-  imports: [Cell, Field, MatButtonModule, RouterLink, Rows],
+  imports: [Cell, Field, MatButtonModule, RouterLink, Rows, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './bench-list-page.html',
   styleUrl: './bench-list-page.scss',
@@ -53,11 +52,13 @@ export class BenchListPage {
   readonly #data = inject(BenchesData);
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);
+  readonly #acts = inject(Acts);
   /** A setup to make a bench of, when its pages led here. */
   readonly of = input<string>();
-  readonly benches = signal<BenchRow[] | null>(null);
-  readonly setups = signal<SetupRow[]>([]);
-  readonly problem = signal<string | null>(null);
+  readonly list = ask(() => this.#data.list());
+  readonly benches = computed(() => valueOf(this.list)?.items ?? null);
+  readonly named = ask(() => this.#setups.list({}));
+  readonly setups = computed(() => valueOf(this.named)?.items ?? []);
   readonly laying = signal(false);
   /** The bench that is about to be cleared away, until it is said again. */
   readonly going = signal<string | null>(null);
@@ -99,11 +100,6 @@ export class BenchListPage {
 
   constructor() {
     effect(() => this.form.controls.setupId.setValue(this.of() ?? null));
-    this.#read();
-    this.#setups.list({}).subscribe({
-      next: ({ items }) => this.setups.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
   }
 
   lay(box: HTMLElement): void {
@@ -113,28 +109,20 @@ export class BenchListPage {
     this.laying.set(true);
     const title = name.trim() || (setup ? `${setup.name}, bench` : 'Empty bench');
     const body = { name: title.slice(0, 80), setupId, ...(seed !== null && { seed }) };
-    this.#data.lay(body).subscribe({
-      next: (b) => void this.#router.navigate(['/bench', b.id]),
-      error: (e: ApiError) => {
-        this.laying.set(false);
-        this.problem.set(`Not created. ${e.message}`);
-      },
+    this.#acts.run(this.#data.lay(body), {
+      failed: 'Not created.',
+      then: (b) => void this.#router.navigate(['/bench', b.id]),
+      otherwise: () => this.laying.set(false),
     });
   }
 
   clear(b: BenchRow): void {
     if (this.going() !== b.id) return this.going.set(b.id);
     this.going.set(null);
-    this.#data.clear(b.id).subscribe({
-      next: () => this.#read(),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
-  }
-
-  #read(): void {
-    this.#data.list().subscribe({
-      next: ({ items }) => this.benches.set(items),
-      error: (e: ApiError) => this.problem.set(e.message),
+    this.#acts.run(this.#data.clear(b.id), {
+      done: `${b.name} deleted.`,
+      failed: 'Not deleted.',
+      then: () => this.list.reload(),
     });
   }
 }

@@ -259,7 +259,7 @@ describe('bringing up, in the page', () => {
     );
     await settle();
     expect(words(el.querySelector('[role=alert]'))).toBe(
-      'Nothing stored. Attempt 1 is over; begin another to go on.',
+      'Not saved. Attempt 1 is over; begin another to go on.',
     );
     expect(words(el.querySelector('h2[tabindex]'))).toBe('1. Save your work');
   });
@@ -277,7 +277,7 @@ describe('bringing up, in the page', () => {
     http
       .expectOne(`/api/setups/${ID}/steps`)
       .flush(
-        { type: 'about:blank', title: 'Nothing stored', status: 422 },
+        { type: 'about:blank', title: 'Not saved', status: 422 },
         { status: 422, statusText: 'x' },
       );
     await settle();

@@ -71,7 +71,7 @@ export class LinkReadings {
       next: ({ items }) => {
         if (this.#id() === id) this.entries.set(items);
       },
-      error: (e: ApiError) => this.problem.set(`Stored readings were not read: ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Saved readings were not read: ${e.message}`),
     });
   }
 }

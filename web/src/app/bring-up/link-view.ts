@@ -47,7 +47,7 @@ import { TakeBack } from '../plan/record/take-back';
         <rb-held-panel />
       </section>
       <section class="sheet" aria-labelledby="kept-h">
-        <h2 id="kept-h" class="eyebrow">Stored readings {{ readings.entries()?.length ?? '' }}</h2>
+        <h2 id="kept-h" class="eyebrow">Saved readings {{ readings.entries()?.length ?? '' }}</h2>
         @if (problem(); as why) {
           <p class="problem" role="alert">{{ why }}</p>
         }
@@ -123,7 +123,7 @@ export class LinkView {
         this.readings.reload();
         this.#run.reload();
       },
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
     });
   }
 }

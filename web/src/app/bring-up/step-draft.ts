@@ -37,7 +37,7 @@ export class StepDrafts {
     this.#all.update((all) => ({ ...all, [id]: { ...(all[id] ?? FRESH), ...change } }));
   }
 
-  /** Let go of what the server has confirmed. What was refused, or is on its way, stays as typed. */
+  /** Drops what the server has confirmed. What was refused, or is on its way, stays as typed. */
   confirmed(steps: readonly { readonly step: StepId; readonly state: string }[]): void {
     const last = new Map(steps.map((s) => [s.step, s.state]));
     const open = Object.entries(this.#all()).filter(([id]) => last.get(id as StepId) !== 'done');

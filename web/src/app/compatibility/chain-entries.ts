@@ -127,7 +127,9 @@ export class ChainEntries {
       unreliable: 0,
       fails: seen.failed,
     });
-    return told.n === 0 ? words : `${words}; told by others: ${told.worked} of ${told.n} worked`;
+    return told.n === 0
+      ? words
+      : `${words}; reported by others: ${told.worked} of ${told.n} worked`;
   });
   /** Hours in use of the setups of this chain. */
   readonly hours = computed(() => {

@@ -107,7 +107,7 @@ export class GridPage {
         : 'not predicted yet',
       seen: !s
         ? 'Nothing seen of this pair.'
-        : `${s.worked} of ${s.n} worked${w ? ` (${(w.lo * 100).toFixed(0)} to ${(w.hi * 100).toFixed(0)} %)` : ''}${s.n === 1 ? '; one entry proves little' : ''}${s.told > 0 ? `; ${s.told} told by others` : ''}; newest ${day(s.newest)}.`,
+        : `${s.worked} of ${s.n} worked${w ? ` (${(w.lo * 100).toFixed(0)} to ${(w.hi * 100).toFixed(0)} %)` : ''}${s.n === 1 ? '; one entry proves little' : ''}${s.told > 0 ? `; ${s.told} reported by others` : ''}; newest ${day(s.newest)}.`,
       query: {
         [rowKind]: row.name,
         [colKind]: col.name,

@@ -42,12 +42,12 @@ function makeCell(
     s === null || (s.n === 0 && s.told === 0)
       ? '–'
       : s.n === 0
-        ? `told ${s.told}`
+        ? `reported ${s.told}`
         : `${s.worked}/${s.n}`;
   const seenWords =
     s === null || s.n + s.told === 0
       ? 'nothing seen'
-      : `${s.n === 0 ? 'nothing seen' : `seen to work ${s.worked} of ${s.n}`}${s.told > 0 ? `, ${s.told} told` : ''}, newest ${day(s.newest)}`;
+      : `${s.n === 0 ? 'nothing seen' : `seen to work ${s.worked} of ${s.n}`}${s.told > 0 ? `, ${s.told} reported` : ''}, newest ${day(s.newest)}`;
   return {
     row,
     col,

@@ -109,13 +109,13 @@ export class SharePage {
   });
   readonly storeWords = computed(() => {
     const r = this.result();
-    if (!r) return 'Store';
-    if (r.stored) return 'Stored';
+    if (!r) return 'Import';
+    if (r.stored) return 'Imported';
     if ((r.fates.wrong ?? 0) > 0)
-      return `Nothing stored: ${pluralize(r.fates.wrong ?? 0, 'entry', 'entries')} to mend`;
+      return `Not saved: ${pluralize(r.fates.wrong ?? 0, 'entry', 'entries')} to fix`;
     if (this.asks() > 0 && this.keep() === null)
       return `Decide ${pluralize(this.asks(), 'entry', 'entries')} first`;
-    return `Store ${pluralize((r.fates.new ?? 0) + this.taken(), 'entry', 'entries')}`;
+    return `Import ${pluralize((r.fates.new ?? 0) + this.taken(), 'entry', 'entries')}`;
   });
   /** Entries whose version of the file is taken. */
   readonly taken = computed(() =>
@@ -138,7 +138,7 @@ export class SharePage {
     const parts = this.fates.flatMap((f) =>
       (r.fates[f] ?? 0) > 0 ? [`${r.fates[f] ?? 0} ${ROW_OUTCOME_LABELS[f]}`] : [],
     );
-    return `${r.name}: ${parts.join(', ')}. ${r.stored ? 'Stored.' : 'Nothing stored yet.'}`;
+    return `${r.name}: ${parts.join(', ')}. ${r.stored ? 'Imported.' : 'Not imported yet.'}`;
   });
 
   constructor() {

@@ -17,6 +17,7 @@ import { Field } from '../platform/kit/field';
 import { Fold } from '../platform/kit/fold';
 import type { FieldMeta } from '../platform/kit/meta';
 import { Table } from '../platform/kit/table';
+import { Acts } from '../platform/kit/ask';
 
 /** Parts from a file: what becomes of every row first, then all of it is stored or nothing. */
 @Component({
@@ -33,6 +34,7 @@ export class ImportPage {
 
   readonly #router = inject(Router);
   readonly #data = inject(CatalogueData);
+  readonly #acts = inject(Acts);
   readonly run = inject(ImportRun);
   /** From the address; anything else than a kind is cables. */
   readonly kind = input('', { transform: orEmpty });
@@ -118,7 +120,10 @@ export class ImportPage {
   }
 
   explain(): void {
-    this.#data.columns(this.of()).subscribe({ next: ({ items }) => this.columns.set(items) });
+    this.#acts.run(this.#data.columns(this.of()), {
+      failed: 'The columns were not read.',
+      then: ({ items }) => this.columns.set(items),
+    });
   }
 
   show(of: RowOutcome | 'all'): void {

@@ -27,34 +27,38 @@ describe('PA-02 the sentence and the one button of an import', () => {
     [
       job({ state: 'running', done: 500, total: 20_000, message: 'Looking' }, null),
       'Looking "a.csv": 500 of 20,000 rows.',
-      'Store all',
+      'Import all',
     ],
     [
       job({}, { wrong: 5, new: 19_995 }),
-      'Nothing stored: 5 rows of 20,000 to mend.',
-      'Nothing stored: 5 rows to mend',
+      'Not saved: 5 rows of 20,000 to fix.',
+      'Not saved: 5 rows to fix',
     ],
     [
       job({}, { new: 20_000 }),
       '20,000 rows are good: 20,000 new, 0 changed, 0 already here.',
-      'Store all 20,000',
+      'Import all 20,000',
     ],
     [
       job({}, { new: 1, asks: 2 }),
       '3 rows are good: 1 new, 0 changed, 0 already here, 2 to look at.',
-      'Store all 3',
+      'Import all 3',
     ],
-    [job({}, { same: 7 }), 'Nothing to store: all 7 are already here.', 'Nothing to store'],
-    [job({}, { new: 3, same: 4 }, true), 'Stored from "a.csv": 3 of 7, 4 already here.', 'Stored'],
+    [job({}, { same: 7 }), 'Nothing to import: all 7 are already here.', 'Nothing to import'],
     [
-      job({ state: 'failed', message: 'Nothing stored. Not JSON' }, null),
-      'Nothing stored. Not JSON',
-      'Store all',
+      job({}, { new: 3, same: 4 }, true),
+      'Imported from "a.csv": 3 of 7, 4 already here.',
+      'Imported',
+    ],
+    [
+      job({ state: 'failed', message: 'Not saved. Not JSON' }, null),
+      'Not saved. Not JSON',
+      'Import all',
     ],
     [
       job({ state: 'cancelled', done: 500 }, null),
-      'Stopped at 500 rows of "a.csv"; nothing stored.',
-      'Store all',
+      'Stopped at 500 rows of "a.csv"; nothing saved.',
+      'Import all',
     ],
   ])('%#', (j, sentence, button) => {
     expect([importSentence(j, null, 'a.csv', 'cable'), storeWords(j)]).toEqual([sentence, button]);

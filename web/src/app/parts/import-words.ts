@@ -5,7 +5,7 @@ import { KIND_WORDS } from './part-facts';
 
 /** What becomes of a row, in the order of how much it wants somebody. */
 export const ROW_OUTCOME_LABELS: Record<RowOutcome, string> = {
-  wrong: 'to mend',
+  wrong: 'to fix',
   asks: 'to look at',
   new: 'new',
   changed: 'changed',
@@ -27,16 +27,16 @@ export function importSentence(
   if (job.state === 'running')
     return `${job.message || 'Reading'} "${file}": ${number.format(job.done)} of ${job.total ? number.format(job.total) : 'its'} rows.`;
   if (job.state === 'cancelled')
-    return `Stopped at ${number.format(job.done)} rows of "${file}"; nothing stored.`;
+    return `Stopped at ${number.format(job.done)} rows of "${file}"; nothing saved.`;
   if (job.state === 'failed' || !job.result) return job.message || '0 rows read.';
   const { fates: f, stored } = job.result;
   const all = f.wrong + f.asks + f.new + f.changed + f.same;
   if (stored)
-    return `Stored from "${file}": ${number.format(f.new + f.asks + f.changed)} of ${number.format(all)}, ${number.format(f.same)} already here.`;
+    return `Imported from "${file}": ${number.format(f.new + f.asks + f.changed)} of ${number.format(all)}, ${number.format(f.same)} already here.`;
   if (f.wrong > 0)
-    return `Nothing stored: ${pluralize(f.wrong, 'row')} of ${number.format(all)} to mend.`;
+    return `Not saved: ${pluralize(f.wrong, 'row')} of ${number.format(all)} to fix.`;
   if (f.new + f.asks + f.changed === 0)
-    return `Nothing to store: all ${number.format(all)} are already here.`;
+    return `Nothing to import: all ${number.format(all)} are already here.`;
   const asks = f.asks > 0 ? `, ${number.format(f.asks)} to look at` : '';
   return `${number.format(all)} rows are good: ${number.format(f.new)} new, ${number.format(f.changed)} changed, ${number.format(f.same)} already here${asks}.`;
 }
@@ -44,9 +44,9 @@ export function importSentence(
 /** What the one button says. */
 export function storeWords(job: Job | null): string {
   const r = job?.result;
-  if (!r) return 'Store all';
+  if (!r) return 'Import all';
   const n = r.fates.new + r.fates.changed + r.fates.asks;
-  if (r.stored) return 'Stored';
-  if (r.fates.wrong > 0) return `Nothing stored: ${pluralize(r.fates.wrong, 'row')} to mend`;
-  return n === 0 ? 'Nothing to store' : `Store all ${number.format(n)}`;
+  if (r.stored) return 'Imported';
+  if (r.fates.wrong > 0) return `Not saved: ${pluralize(r.fates.wrong, 'row')} to fix`;
+  return n === 0 ? 'Nothing to import' : `Import all ${number.format(n)}`;
 }

@@ -161,7 +161,7 @@ export class PartsPage {
       this.#data.create({ id: v7(), kind: this.kind(), spec, sources } as PartBody).subscribe({
         next: (made) => {
           this.list()?.reload();
-          this.#sayNext = 'Stored.';
+          this.#sayNext = 'Saved.';
           void this.#router.navigate(['/parts', made.kind, made.id]);
         },
         error: (e: ApiError) => this.#refuse(e),
@@ -204,7 +204,7 @@ export class PartsPage {
         this.list()?.reload();
         this.said.set(
           patch.retired === undefined
-            ? 'Stored.'
+            ? 'Saved.'
             : patch.retired
               ? 'Archived: it leaves the lists, what uses it keeps it.'
               : 'Back in the lists.',

@@ -1,33 +1,21 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { Part, Revision } from '@ruddy/core/parts/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { clock, pluralize, day } from '../platform/shared/format';
 import { changesBetween } from './spec-diff';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
+import { ask, State, valueOf } from '../platform/kit/ask';
 
 /** The past of a part: who changed what, when, and a way back to the values of then. Going back makes a new revision. */
 @Component({
   selector: 'rb-past-panel',
-  imports: [Cell, Rows, MatButtonModule],
+  imports: [Cell, MatButtonModule, Rows, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (problem(); as why) {
-      <p class="problem" role="alert">{{ why }}</p>
-    }
+    <rb-state [of]="list" what="the revisions" />
     <ol>
       @for (r of steps(); track r.rev.rev) {
         <li>
@@ -88,8 +76,11 @@ export class PastPanel {
   readonly restored = output<Revision>();
   readonly day = day;
   readonly clock = clock;
-  readonly revisions = signal<Revision[]>([]);
-  readonly problem = signal<string | null>(null);
+  readonly list = ask(
+    (id: string) => this.#data.revisions(id),
+    () => this.part().id,
+  );
+  readonly revisions = computed(() => valueOf(this.list)?.items ?? []);
   readonly steps = computed(() => {
     const list = this.revisions();
     const kind = this.part().kind;
@@ -105,16 +96,4 @@ export class PastPanel {
       };
     });
   });
-
-  constructor() {
-    effect(() => {
-      const { id } = this.part();
-      untracked(() =>
-        this.#data.revisions(id).subscribe({
-          next: ({ items }) => this.revisions.set(items),
-          error: (e: ApiError) => this.problem.set(e.message),
-        }),
-      );
-    });
-  }
 }

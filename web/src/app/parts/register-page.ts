@@ -1,9 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { cableQuestions } from '@ruddy/core/parts';
 import type { RegisterRow } from '@ruddy/core/parts/contract';
 import { questionText } from '@ruddy/core/parts/text';
-import type { ApiError } from '../platform/api/api-client';
 import { CatalogueData } from './catalogue';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { numText } from './part-facts';
@@ -13,10 +12,11 @@ import type { FieldMeta } from '../platform/kit/meta';
 import { Rows } from '../platform/kit/rows';
 import { Cell } from '../platform/kit/cell';
 import type { ShortColumn } from '../platform/kit/columns';
+import { ask, State, valueOf } from '../platform/kit/ask';
 
 /** The cable register: every cable at hand with what its label claims, what it is marked with, and the best rate read through it. */
 @Component({
-  imports: [Cell, Field, PartsNav, RouterLink, Rows],
+  imports: [Cell, Field, PartsNav, RouterLink, Rows, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
   styleUrls: ['./parts-frame.scss', './register-page.scss'],
@@ -39,8 +39,9 @@ export class RegisterPage {
   };
   readonly #router = inject(Router);
   readonly q = input('', { transform: orEmpty });
-  readonly rows = signal<RegisterRow[] | null>(null);
-  readonly problem = signal<string | null>(null);
+  readonly #data = inject(CatalogueData);
+  readonly list = ask(() => this.#data.register());
+  readonly rows = computed(() => valueOf(this.list)?.items ?? null);
   readonly num = numText;
   readonly day = day;
   readonly found = computed(() => {
@@ -61,15 +62,6 @@ export class RegisterPage {
       ? `0 cables recorded as items yet; ${pluralize(rows.length, 'kind')} of cable in the catalogue.`
       : `${pluralize(pieces.length, 'cable')} here: ${read} with a measured rate, ${bare} without a marked rate.`;
   });
-
-  constructor() {
-    inject(CatalogueData)
-      .register()
-      .subscribe({
-        next: ({ items }) => this.rows.set(items),
-        error: (e: ApiError) => this.problem.set(e.message),
-      });
-  }
 
   filter(q: string): void {
     void this.#router.navigate([], {

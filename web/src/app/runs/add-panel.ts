@@ -199,12 +199,12 @@ export class AddPanel {
           return `${pluralize(r.read?.badCount ?? 0, 'row')} cannot be read: not saved`;
         return pluralize(framesOf(r).length, 'run to save', 'runs to save');
       case 'storing':
-        return 'Storing …';
+        return 'Saving …';
       case 'stored':
-        return r.runs > 0 ? `${pluralize(r.runs, 'run')} stored` : 'Stored';
+        return r.runs > 0 ? `${pluralize(r.runs, 'run')} saved` : 'Saved';
       case 'stopped':
       case 'refused':
-        return 'Nothing stored';
+        return 'Not saved';
     }
   }
 
@@ -241,7 +241,7 @@ export class AddPanel {
       levelsOf(r)[dimensions.indexOf('title')] ?? this.title().name().trim();
     const files = this.files.rows().filter((r) => this.files.storable(r));
     if (files.some((r) => titleOf(r) === ''))
-      return this.problem.set('Title: say what was run; nothing is stored yet');
+      return this.problem.set('Title: say what was run; nothing is saved yet');
     try {
       const ids = new Map<string, string>();
       for (const name of new Set(files.map(titleOf)))
@@ -257,7 +257,7 @@ export class AddPanel {
       }));
       if (n > 0) this.stored.emit(n);
     } catch (e) {
-      this.problem.set(`Nothing stored: ${(e as Error).message}`);
+      this.problem.set(`Not saved: ${(e as Error).message}`);
     }
   }
 }

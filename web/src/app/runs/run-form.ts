@@ -148,7 +148,7 @@ export class RunForm {
   readonly capture = this.#ofContext(CAPTURE);
   readonly slot = this.#ofContext(SLOT);
   readonly norm: FieldMeta = {
-    label: 'The same card in a desktop slot: others are held against it',
+    label: 'Desktop baseline: the same card in a desktop slot',
     input: 'flag',
   };
   readonly saw: FieldMeta = { label: 'Seen, but not in the figures', input: 'area', max: 2000 };

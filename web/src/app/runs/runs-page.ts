@@ -308,7 +308,7 @@ export class RunsPage {
   }
 
   stored(n: number): void {
-    this.said.set(`${pluralize(n, 'run')} stored.`);
+    this.said.set(`${pluralize(n, 'run')} saved.`);
     void this.store.reload();
   }
 

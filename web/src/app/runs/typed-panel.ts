@@ -155,11 +155,11 @@ export class TypedPanel {
   async store(): Promise<void> {
     const kind = this.kind();
     const values = kind === 'none' ? [0] : this.#values();
-    if (typeof values === 'string') return this.problem.set(`${values}; nothing is stored yet`);
+    if (typeof values === 'string') return this.problem.set(`${values}; nothing is saved yet`);
     if (this.title().name().trim() === '')
-      return this.problem.set('Title: say what was run; nothing is stored yet');
+      return this.problem.set('Title: say what was run; nothing is saved yet');
     if (kind === 'none' && this.reason().trim() === '')
-      return this.problem.set('Why: must not be empty; nothing is stored yet');
+      return this.problem.set('Why: must not be empty; nothing is saved yet');
     if (this.fieldProblem()) return;
     this.problem.set(null);
     this.storing.set(true);

@@ -3,7 +3,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import type { SymptomId } from '@ruddy/core/base';
-import type { SetupRow } from '@ruddy/core/plan/contract';
 import type { TroubleBody, TroubleSaid } from '@ruddy/core/troubleshoot/contract';
 import type { ApiError } from '../platform/api/api-client';
 import { SetupsData } from '../setups/setups';
@@ -13,6 +12,7 @@ import { Choice } from '../platform/kit/choice';
 import { pluralize, day } from '../platform/shared/format';
 import { ServerClock } from '../platform/shared/server-clock';
 import { Field } from '../platform/kit/field';
+import { ask, State, valueOf } from '../platform/kit/ask';
 
 interface Tile {
   readonly id: SymptomId;
@@ -64,7 +64,7 @@ const NOT_SURE: TroubleSaid = { form: null, port: null, lamp: null, screen: null
 
 /** Something is wrong and there is no setup yet: eight signs, four questions, "not sure" to each of them, and off it goes. */
 @Component({
-  imports: [Choice, Field, MatButtonModule, RouterLink],
+  imports: [Choice, Field, MatButtonModule, RouterLink, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './start-page.html',
   styleUrl: './start-page.scss',
@@ -82,7 +82,8 @@ export class StartPage {
   readonly chosen = signal<readonly SymptomId[]>([]);
   readonly said = signal<TroubleSaid>(NOT_SURE);
   readonly asked = signal<Readonly<Record<string, string>>>({});
-  readonly rows = signal<readonly SetupRow[]>([]);
+  readonly named = ask(() => this.#setups.list({}));
+  readonly rows = computed(() => valueOf(this.named)?.items ?? []);
   readonly none: string | null = null;
   readonly setupMeta = computed<FieldMeta>(() => ({
     label: 'Or on one of your setups, whose parts say more',
@@ -98,13 +99,6 @@ export class StartPage {
       ? 'Fix a problem: choose what you see, 8 signs to start from. No setup is needed.'
       : `${pluralize(n, 'sign')} chosen: 4 questions, "not sure" is a good answer to each.`;
   });
-
-  constructor() {
-    this.#setups.list({}).subscribe({
-      next: ({ items }) => this.rows.set(items),
-      error: (e: ApiError) => this.problem.set(`Your setups were not read: ${e.message}`),
-    });
-  }
 
   flip(id: SymptomId): void {
     this.chosen.update((l) => (l.includes(id) ? l.filter((x) => x !== id) : [...l, id]));

@@ -123,7 +123,7 @@ export class TroubleshootPage {
     const v = this.view();
     if (v.kind !== 'next') return v;
     const a = this.store.advice();
-    // Likely enough to mend: the fix stands there without being asked for, unless a test was chosen.
+    // Likely enough to fix: the fix stands there without being asked for, unless a test was chosen.
     return a?.now === 'fix' && this.chosen() === null && !this.#tests()
       ? ({ kind: 'fix', cause: a.top.cause } as const)
       : v;

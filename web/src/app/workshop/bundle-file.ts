@@ -20,7 +20,7 @@ export class BundleFile {
     } catch (error) {
       return {
         ok: false,
-        why: `Nothing stored: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).`,
+        why: `Not saved: ${file.name} is not JSON (${error instanceof Error ? error.message : ''}).`,
       };
     }
     try {
@@ -28,7 +28,7 @@ export class BundleFile {
       return { ok: true, report, words: `From ${file.name}: ${countsSentence(report)}.` };
     } catch (error) {
       const why = error instanceof ApiError ? error.message : String(error);
-      return { ok: false, why: `Nothing stored from ${file.name}. ${why}` };
+      return { ok: false, why: `Not saved from ${file.name}. ${why}` };
     }
   }
 }

@@ -195,7 +195,7 @@ export class LendForm {
         });
     call.subscribe({
       next: (row) => this.lent.emit(row),
-      error: (e: ApiError) => this.problem.set(`Nothing stored. ${e.message}`),
+      error: (e: ApiError) => this.problem.set(`Not saved. ${e.message}`),
     });
   }
 }

@@ -173,7 +173,7 @@ export class LoansPage {
         this.load();
       },
       error: (e: ApiError) => {
-        this.problem.set(`Nothing stored. ${e.message}`);
+        this.problem.set(`Not saved. ${e.message}`);
         this.load();
       },
     });

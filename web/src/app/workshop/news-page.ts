@@ -1,35 +1,25 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  inject,
-  input,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
 import { SOFTWARE_NAMES } from '@ruddy/core/parts';
 import { concernsHere } from '@ruddy/core/workshop';
 import type { NewsEntry } from '@ruddy/core/workshop/contract';
-import type { ApiError } from '../platform/api/api-client';
 import { NewsData } from '../buy/scout';
 import { pluralize, day, orEmpty } from '../platform/shared/format';
 import { PartsNav } from '../parts/parts-nav';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
+import { Acts, ask, State, valueOf } from '../platform/kit/ask';
 
 /** News of the feeds: what concerns parts that are here or symptoms that were logged stands first. */
 @Component({
-  imports: [Field, MatButtonModule, PartsNav, RouterLink],
+  imports: [Field, MatButtonModule, PartsNav, RouterLink, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="page">
       <h1>{{ headline() }}</h1>
-      @if (problem(); as why) {
-        <p class="problem" role="alert">{{ why }}</p>
-      }
+      <rb-state [of]="list" what="the news" />
       <div class="columns">
         <rb-parts-nav here="news" />
         <div>
@@ -127,8 +117,9 @@ export class NewsPage {
   readonly #router = inject(Router);
   readonly all = input('', { transform: orEmpty });
   readonly every: FieldMeta = { label: 'Also show what concerns no part you own', input: 'flag' };
-  readonly items = signal<readonly NewsEntry[] | null>(null);
-  readonly problem = signal<string | null>(null);
+  readonly #acts = inject(Acts);
+  readonly list = ask(() => this.#data.news());
+  readonly items = computed(() => valueOf(this.list)?.items ?? null);
   readonly working = signal(false);
   readonly names = SOFTWARE_NAMES;
   readonly words = { new: '', read: 'read', kept: 'noted as a release' };
@@ -144,14 +135,6 @@ export class NewsPage {
     const first = fresh[0] ? ` First: ${fresh[0].title}.` : '';
     return `${ours.length} of ${pluralize(all.length, 'item')} ${ours.length === 1 ? 'concerns' : 'concern'} parts or symptoms here, ${fresh.length} new.${first}`;
   });
-
-  constructor() {
-    const loaded = this.#data.news().subscribe({
-      next: (a) => this.items.set(a.items),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
-    inject(DestroyRef).onDestroy(() => loaded.unsubscribe());
-  }
 
   show(every: boolean): void {
     void this.#router.navigate([], {
@@ -170,28 +153,23 @@ export class NewsPage {
       .join('; ');
   }
   #put(n: NewsEntry): void {
-    this.items.update((all) => (all ?? []).map((x) => (x.id === n.id ? n : x)));
+    this.list.update(
+      (now) => now && { ...now, items: now.items.map((x) => (x.id === n.id ? n : x)) },
+    );
   }
   mark(n: NewsEntry, state: 'new' | 'read'): void {
-    this.#data.mark(n.id, state).subscribe({
-      next: (next) => this.#put(next),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
+    this.#acts.run(this.#data.mark(n.id, state), { then: (next) => this.#put(next) });
   }
   /** Into the catalogue, and on to the setups it touches. */
   release(n: NewsEntry): void {
     if (!n.draft) return;
     this.working.set(true);
-    this.#data.release(n.id, v7(), n.draft).subscribe({
-      next: (next) => {
-        this.working.set(false);
+    this.#acts.run(this.#data.release(n.id, v7(), n.draft), {
+      then: (next) => {
         this.#put(next);
         void this.#router.navigate(['/parts/release', next.releaseId]);
       },
-      error: (e: ApiError) => {
-        this.working.set(false);
-        this.problem.set(`Nothing stored. ${e.message}`);
-      },
+      otherwise: () => this.working.set(false),
     });
   }
 }

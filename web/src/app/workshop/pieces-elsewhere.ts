@@ -53,7 +53,7 @@ export class PiecesElsewhere {
     effect(() => {
       if (this.#asked() === null) return;
       const id = untracked(() => this.#editor.stored())?.id;
-      // What cannot be read is not said; the plan stands without it.
+      // What cannot be read is left out; the plan stands without it.
       if (id)
         this.#loans.elsewhere(id).subscribe({
           next: ({ items }) => this.pieces.set(items),

@@ -3,11 +3,9 @@ import { FormControl, FormGroup } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { v7 } from 'uuid';
-import type { PracticeBody, PracticeList as Listed, PracticeRow } from '@ruddy/core/bench/contract';
+import type { PracticeBody, PracticeRow } from '@ruddy/core/bench/contract';
 import { CASE_GRADES } from '@ruddy/core/bench/text';
-import type { SetupRow } from '@ruddy/core/plan/contract';
 import { CAUSE_WORDS, SYMPTOM_WORDS } from '@ruddy/core/troubleshoot/text';
-import type { ApiError } from '../../platform/api/api-client';
 import { SetupsData } from '../../setups/setups';
 import { TroubleData } from '../../troubleshoot/trouble';
 import { pluralize, day } from '../../platform/shared/format';
@@ -15,6 +13,7 @@ import { Field } from '../../platform/kit/field';
 import type { FieldMeta } from '../../platform/kit/meta';
 import { readyToSend, zodForm } from '../../platform/kit/problems';
 import * as z from 'zod';
+import { Acts, ask, State, valueOf } from '../../platform/kit/ask';
 
 const seedSchema = z.object({
   seed: z
@@ -28,7 +27,7 @@ const seedSchema = z.object({
 /** Practice: graded cases, a fault hidden at random, and what was practised so far. */
 @Component({
   selector: 'rb-practice-list',
-  imports: [Field, MatButtonModule, RouterLink],
+  imports: [Field, MatButtonModule, RouterLink, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './practice-list.html',
   styleUrl: './practice-list.scss',
@@ -37,9 +36,11 @@ export class PracticeList {
   readonly #data = inject(TroubleData);
   readonly #setups = inject(SetupsData);
   readonly #router = inject(Router);
-  readonly listed = signal<Listed | null>(null);
-  readonly setups = signal<readonly SetupRow[]>([]);
-  readonly problem = signal<string | null>(null);
+  readonly #acts = inject(Acts);
+  readonly list = ask(() => this.#data.practices());
+  readonly listed = computed(() => valueOf(this.list) ?? null);
+  readonly named = ask(() => this.#setups.list({}));
+  readonly setups = computed(() => valueOf(this.named)?.items ?? []);
   readonly busy = signal(false);
   readonly grades = CASE_GRADES;
   readonly symptoms = SYMPTOM_WORDS;
@@ -97,24 +98,14 @@ export class PracticeList {
     input: 'flag',
   };
 
-  constructor() {
-    this.#load();
-    this.#setups.list({}).subscribe({
-      next: ({ items }) => this.setups.set(items),
-      error: (e: ApiError) => this.problem.set(`Your setups were not read: ${e.message}`),
-    });
-  }
-
   begin(body: Partial<PracticeBody>): void {
     if (this.busy()) return;
     this.busy.set(true);
     const id = v7();
-    this.#data.begin({ id, ...body }).subscribe({
-      next: () => void this.#router.navigateByUrl(`/bench/practice/${id}`),
-      error: (e: ApiError) => {
-        this.busy.set(false);
-        this.problem.set(`Nothing hidden: ${e.message}`);
-      },
+    this.#acts.run(this.#data.begin({ id, ...body }), {
+      failed: 'No fault hidden.',
+      then: () => void this.#router.navigateByUrl(`/bench/practice/${id}`),
+      otherwise: () => this.busy.set(false),
     });
   }
 
@@ -123,9 +114,10 @@ export class PracticeList {
   }
 
   remove(p: PracticeRow): void {
-    this.#data.remove(p.id).subscribe({
-      next: () => this.#load(),
-      error: (e: ApiError) => this.problem.set(`Not taken off: ${e.message}`),
+    this.#acts.run(this.#data.remove(p.id), {
+      done: `${p.name} removed.`,
+      failed: 'Not removed.',
+      then: () => this.list.reload(),
     });
   }
 
@@ -133,12 +125,5 @@ export class PracticeList {
     if (p.right === null) return `open, ${pluralize(p.steps.length, 'step')} so far`;
     const best = `best path ${pluralize(p.bestMinutes ?? 0, 'minute')}`;
     return `${p.right ? 'found' : 'not found'}: ${pluralize(p.steps.length, 'step')}, ${pluralize(p.minutes, 'minute')}; ${best}`;
-  }
-
-  #load(): void {
-    this.#data.practices().subscribe({
-      next: (l) => this.listed.set(l),
-      error: (e: ApiError) => this.problem.set(`What was practised was not read: ${e.message}`),
-    });
   }
 }

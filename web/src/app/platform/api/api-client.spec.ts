@@ -35,7 +35,7 @@ describe('the way to the server', () => {
   it('turns a refusal into a problem that knows its fields', async () => {
     const problem = {
       type: 'about:blank',
-      title: 'Nothing stored',
+      title: 'Not saved',
       status: 422,
       detail: 'spec/model: empty',
       errors: [{ path: 'spec/model', message: 'must not be empty' }],

@@ -71,10 +71,10 @@ describe('what is noted at the bench', () => {
     box.send('steps', { id: '1' });
     box.send('steps', { id: '2' });
     sent().flush(
-      { type: 'about:blank', title: 'Nothing stored', status: 422, detail: 'Reason: say why' },
+      { type: 'about:blank', title: 'Not saved', status: 422, detail: 'Reason: say why' },
       { status: 422, statusText: 'x' },
     );
-    expect(box.refused()).toBe('Nothing stored. Reason: say why');
+    expect(box.refused()).toBe('Not saved. Reason: say why');
     sent().flush(answer(2));
     expect(taken).toHaveLength(1);
     expect(kept()).toEqual([]);

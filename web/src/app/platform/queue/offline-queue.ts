@@ -113,6 +113,6 @@ export class OfflineQueue {
       this.#timer = setTimeout(() => this.#next(), RETRY_MS);
       return;
     }
-    this.#done(sent, () => this.refused.set(`Nothing stored. ${e.message}`));
+    this.#done(sent, () => this.refused.set(`Not saved. ${e.message}`));
   }
 }

@@ -300,7 +300,7 @@ export class CompareRunsPage {
     this.runs.set([]);
   }
 
-  /** Ask for what was not said of the runs of one setup and title. */
+  /** Asks for the settings that are missing of the runs of one setup and title. */
   ask(r: RunEntry): void {
     const same = this.missing().filter(
       (x) =>

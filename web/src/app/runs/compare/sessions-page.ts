@@ -1,10 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
 import { type Dimension, type ExperimentRun, FACTS, sessionState } from '@ruddy/core/runs';
-import type { RunEntry, SessionBody, SessionEntry } from '@ruddy/core/runs/contract';
-import type { ApiError } from '../../platform/api/api-client';
+import type { SessionBody, SessionEntry } from '@ruddy/core/runs/contract';
 import { RunsData } from '../runs';
 import { SetupsData } from '../../setups/setups';
 import { DroppedFiles } from '../dropped-files';
@@ -15,6 +13,7 @@ import type { ShortColumn } from '../../platform/kit/columns';
 import { Field } from '../../platform/kit/field';
 import type { FieldMeta } from '../../platform/kit/meta';
 import { Rows } from '../../platform/kit/rows';
+import { Acts, ask, State, valueOf } from '../../platform/kit/ask';
 
 interface CellRow {
   /** Null for the first cell measured again. */
@@ -26,7 +25,7 @@ interface CellRow {
 
 /** Sessions: runs planned to answer one question, in the order that swaps hardware least; what is measured, what is left, what was not held. */
 @Component({
-  imports: [Cell, Field, MatButtonModule, RouterLink, Rows, SessionForm],
+  imports: [Cell, Field, MatButtonModule, RouterLink, Rows, SessionForm, State],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sessions-page.html',
   styleUrl: './runs-page.scss',
@@ -37,10 +36,14 @@ export class SessionsPage {
   readonly #dropped = inject(DroppedFiles);
   readonly id = input('', { transform: orEmpty });
   readonly setup = input('', { transform: orEmpty });
-  readonly sessions = signal<readonly SessionEntry[] | null>(null);
-  readonly runs = signal<readonly RunEntry[]>([]);
-  readonly setups = signal<readonly { id: string; name: string }[]>([]);
-  readonly problem = signal<string | null>(null);
+  readonly #setups = inject(SetupsData);
+  readonly #acts = inject(Acts);
+  readonly list = ask(() => this.#data.sessions());
+  readonly sessions = computed(() => valueOf(this.list) ?? null);
+  readonly measured = ask(() => this.#data.all({}));
+  readonly runs = computed(() => valueOf(this.measured) ?? []);
+  readonly named = ask(() => this.#setups.list({}));
+  readonly setups = computed(() => valueOf(this.named)?.items ?? []);
   readonly planning = signal(false);
   readonly over = signal(false);
   readonly facts = FACTS;
@@ -137,7 +140,7 @@ export class SessionsPage {
     const s = this.open();
     const st = this.state();
     if (!list)
-      return this.problem()
+      return this.list.error()
         ? 'The sessions could not be read; 0 are shown.'
         : 'Reading the sessions …';
     if (!s || !st)
@@ -159,44 +162,30 @@ export class SessionsPage {
     };
   });
 
-  constructor() {
-    this.#data.sessions().subscribe({
-      next: (l) => this.sessions.set(l),
-      error: (e: ApiError) => this.problem.set(e.message),
+  plan(body: SessionBody): void {
+    this.#acts.run(this.#data.addSession(body), {
+      failed: 'Not planned.',
+      then: (sessions) => {
+        this.list.set(sessions);
+        this.planning.set(false);
+        this.show(body.id);
+      },
     });
-    this.#data.all({}).subscribe({
-      next: (r) => this.runs.set(r),
-      error: (e: ApiError) => this.problem.set(e.message),
-    });
-    inject(SetupsData)
-      .list({})
-      .subscribe({
-        next: (p) => this.setups.set(p.items),
-        error: (e: ApiError) => this.problem.set(e.message),
-      });
-  }
-
-  async plan(body: SessionBody): Promise<void> {
-    try {
-      this.sessions.set(await firstValueFrom(this.#data.addSession(body)));
-      this.planning.set(false);
-      this.show(body.id);
-    } catch (e) {
-      this.problem.set(`Not planned: ${(e as ApiError).message}`);
-    }
   }
 
   show(id: string): void {
     void this.#router.navigate([], { queryParams: { id }, queryParamsHandling: 'merge' });
   }
 
-  async drop(s: SessionEntry): Promise<void> {
-    try {
-      this.sessions.set(await firstValueFrom(this.#data.dropSession(s.id)));
-      this.show('');
-    } catch (e) {
-      this.problem.set(`Not dropped: ${(e as ApiError).message}`);
-    }
+  drop(s: SessionEntry): void {
+    this.#acts.run(this.#data.dropSession(s.id), {
+      done: 'Plan removed; its runs stay.',
+      failed: 'Not removed.',
+      then: (sessions) => {
+        this.list.set(sessions);
+        this.show('');
+      },
+    });
   }
 
   change(dimensions: readonly Dimension[], levels: readonly string[]): string {
