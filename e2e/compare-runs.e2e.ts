@@ -24,7 +24,7 @@ describe('RU-07 compare', () => {
     await w.open(`/setups/${setupOf('Stacking PC')}/runs`);
     await w.click(/^Add to comparison: Marsh Lanterns, 2560x1440/);
     await w.click(/^Comparison list: \d$/);
-    await w.sees(/Against .*: .* real\)/);
+    await w.sees(/Against .*: .* significant\)/);
     await w.click(/^unlike in \d+: /);
     await w.sees('Link: USB4, 40 Gb/s / OCuLink (direct PCIe)');
     await w.sees(/another processor: Harnsey L-13 2025 and Staithewright M-2/);
@@ -117,7 +117,7 @@ describe('RU-15 sessions', () => {
     }
     await w.sees('all 2 cells measured. What should be held was held.');
     await w.click('Compare what is measured');
-    await w.sees(/Against open: closed −\d\.\d % \(1 of 1 real\)/);
+    await w.sees(/Against open: closed −\d\.\d % \(1 of 1 significant\)/);
   });
 });
 

@@ -175,9 +175,7 @@ for (const v of VIEWS) {
   if (v.file === 'import') {
     const box = await page.waitForSelector('input[aria-label="File of parts"]');
     await box.uploadFile(CABLES);
-    await page.waitForFunction(() =>
-      document.querySelector('h1')?.textContent?.includes('to fix'),
-    );
+    await page.waitForFunction(() => document.querySelector('h1')?.textContent?.includes('to fix'));
     await page.waitForNetworkIdle();
   }
   if (v.unfold)

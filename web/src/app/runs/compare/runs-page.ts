@@ -203,7 +203,7 @@ export class CompareRunsPage {
       if (compared.length === 0) return `${name} has no cell beside the base`;
       const of = Math.exp(compared.reduce((s, c) => s + Math.log(c.of), 0) / compared.length);
       const real = compared.filter((c) => c.says === 'real').length;
-      return `${name} ${threeWays(of).faster >= 0 ? '+' : '−'}${Math.abs(threeWays(of).faster).toFixed(1)} % (${real} of ${compared.length} real)`;
+      return `${name} ${threeWays(of).faster >= 0 ? '+' : '−'}${Math.abs(threeWays(of).faster).toFixed(1)} % (${real} of ${compared.length} significant)`;
     });
     return `Against ${g.columns[0] ?? ''}: ${words.join(', ')}; ${RUN_MEASURES[this.measureNow()].toLowerCase()} by ${FACTS[this.rowBy()].toLowerCase()}.`;
   });
