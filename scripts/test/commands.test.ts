@@ -51,7 +51,7 @@ describe('a server that others could reach', () => {
 
   it('starts once a keeper has a password, not a weak one', async () => {
     expect(command(['keeper', 'Keeper K'], 'short\n').stderr).toContain(
-      '12 to 200 characters; nothing stored',
+      '12 to 200 characters; nothing saved',
     );
     expect(command(['keeper', 'Long keeper name'], 'long keeper name\n').stderr).toContain(
       'must not hold the name',
