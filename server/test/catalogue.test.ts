@@ -387,7 +387,7 @@ describe('PL-24 a share file', () => {
     );
     expect(stays).toMatchObject({
       'notes and present graphics, your words': 2,
-      pieces: 1,
+      items: 1,
       'serial numbers': 1,
     });
     const bare = (await h.api.get(`/api/setups/${setup.id}/share-file`)).body;
