@@ -20,7 +20,7 @@ const tick = (words: string) =>
     const label = [...document.querySelectorAll('label')].find(
       (l) => l.textContent?.trim() === text,
     );
-    label?.querySelector('input')?.click();
+    label?.click();
   }, words);
 /** The test of the lamp, whether it is the next one or has to be chosen among the others. */
 async function lampTest(): Promise<void> {

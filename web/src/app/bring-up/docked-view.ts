@@ -44,6 +44,7 @@ import { TuningPanel } from './tuning-panel';
     section.sheet {
       padding: 12px;
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
       gap: 8px;
       min-width: 0;
     }

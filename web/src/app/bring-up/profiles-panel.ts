@@ -76,6 +76,12 @@ const ON_OFF = [
       }
     }
   `,
+  styles: `
+    :host {
+      display: block;
+      min-width: 0;
+    }
+  `,
 })
 export class ProfilesPanel {
   readonly #editor = inject(SetupEditor);

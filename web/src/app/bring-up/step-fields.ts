@@ -96,6 +96,7 @@ const versionMeta = (role: SoftwareRole): FieldMeta => ({
   styles: `
     :host {
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
       gap: 12px;
     }
     :host:empty {
