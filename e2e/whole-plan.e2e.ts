@@ -158,7 +158,7 @@ describe('software', () => {
     };
     for (const [label, words] of Object.entries(spec)) await w.fill(label, words);
     await w.click('Add to the catalogue');
-    await w.sees('Not saved. Say from which version, or until which');
+    await w.sees('Say from which version, or until which');
     await w.fill('At least', '2.0');
     await w.fill('Model or family', 'M-3');
     await w.fill('Maker of it', 'Staithewright');

@@ -86,7 +86,7 @@ export class StartPage {
   readonly rows = computed(() => valueOf(this.named)?.items ?? []);
   readonly none: string | null = null;
   readonly setupMeta = computed<FieldMeta>(() => ({
-    label: 'Or on one of your setups, whose parts say more',
+    label: 'Or on one of your setups',
     input: 'choice',
     placeholder: `choose one of ${this.rows().length}`,
     options: this.rows().map((r) => ({ value: r.id, label: r.name })),
