@@ -154,7 +154,7 @@ describe('questions are answered where they are asked', () => {
   it('a chosen part is edited beside its name', async () => {
     await w.click('Edit Fenmade Card 1');
     await w.sees('Edit the card');
-    await w.fill('Length, mm', '400');
+    await w.fill('Length', '400');
     await (
       await w.page.waitForSelector('mat-dialog-container rb-part-form button[type=submit]')
     )?.click();
