@@ -23,14 +23,14 @@ describe('an empty workshop', () => {
     expect((await fetch(`${w.url}/chunk-GONE1234.js`)).status).toBe(404);
   });
 
-  it('a new host can be described in the catalogue with two sockets', async () => {
+  it('a new host can be described in the catalogue with two ports', async () => {
     await w.open('/parts/host/new');
     await w.fill('Maker', 'Own');
     await w.fill('Model', 'Bench PC');
-    await w.click(/Add a socket/);
+    await w.click(/Add a port/);
     await w.click('Add to the catalogue');
     await w.sees('Saved.');
     await w.page.reload({ waitUntil: 'networkidle0' });
-    await w.sees('Socket 2: right');
+    await w.sees('Port 2: right');
   });
 });

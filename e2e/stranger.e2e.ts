@@ -80,7 +80,7 @@ describe('a stranger’s path', () => {
       await w.click('The columns are right: read it');
     await w.fill('Title', 'Heron Chess');
     await w.fill('Resolution', '2560 × 1440');
-    await w.click('Store 1 run');
+    await w.click('Save 1 run');
     await w.sees('1 run saved');
     await w.sees(/Heron Chess, 2560x1440.*9\d\.\d frames\/s/);
     await w.sees(/What limits[\s\S]*cannot be told|What limits[\s\S]*%/);
