@@ -174,7 +174,7 @@ async function expectNoSidewaysScroll(path: string): Promise<void> {
     await w.page.setViewport(size);
     // Charts draw themselves anew for the new width.
     await expect
-      .poll(async () => ({ path, size, ...(await overWide()) }))
+      .poll(async () => ({ path, size, ...(await overWide()) }), { timeout: 5000 })
       .toEqual({ path, size, wide: false, names: [] });
   }
   await w.page.setViewport(WIDE);
