@@ -23,6 +23,9 @@ import { MatSliderModule } from '@angular/material/slider';
       display: flex;
       align-items: center;
       gap: 12px;
+      padding-right: 4px;
+      /* In a window that became narrower, the thumb's place of before must not widen the page. */
+      overflow-x: clip;
     }
     mat-slider {
       flex: 1;
