@@ -21,18 +21,8 @@ import type { ShortColumn } from '../platform/kit/columns';
 import { Field } from '../platform/kit/field';
 import type { FieldMeta } from '../platform/kit/meta';
 import { readyToSend, zodForm } from '../platform/kit/problems';
-import * as z from 'zod';
 import { Acts, ask, State, valueOf } from '../platform/kit/ask';
-
-/** Seeds of the generator of random numbers; any field beside it is free. */
-const seedSchema = z.object({
-  seed: z
-    .number()
-    .int({ error: 'A whole number' })
-    .min(0, { error: 'Not below 0' })
-    .max(2_147_483_647, { error: 'At most 2,147,483,647' })
-    .nullable(),
-});
+import { seedMeta, seedSchema } from './seed';
 
 /** Benches as they stand, and the place to lay another one out. */
 @Component({
@@ -77,7 +67,7 @@ export class BenchListPage {
       name: new FormControl('', { nonNullable: true }),
       seed: new FormControl<number | null>(null),
     },
-    { validators: zodForm(seedSchema) },
+    { validators: zodForm(seedSchema(2_147_483_647)) },
   );
   readonly setupMeta = computed<FieldMeta>(() => ({
     label: 'With the parts of',
@@ -91,12 +81,7 @@ export class BenchListPage {
     max: 80,
     placeholder: 'as the setup',
   };
-  readonly seedMeta: FieldMeta = {
-    label: 'Seed',
-    input: 'number',
-    placeholder: 'drawn',
-    help: 'The same parts, seed and acts give the same bench.',
-  };
+  readonly seedMeta = seedMeta('The same parts, seed and acts give the same bench.');
 
   constructor() {
     effect(() => this.form.controls.setupId.setValue(this.of() ?? null));

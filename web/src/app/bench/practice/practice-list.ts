@@ -12,17 +12,8 @@ import { pluralize, day } from '../../platform/shared/format';
 import { Field } from '../../platform/kit/field';
 import type { FieldMeta } from '../../platform/kit/meta';
 import { readyToSend, zodForm } from '../../platform/kit/problems';
-import * as z from 'zod';
 import { Acts, ask, State, valueOf } from '../../platform/kit/ask';
-
-const seedSchema = z.object({
-  seed: z
-    .number()
-    .int({ error: 'A whole number' })
-    .min(0, { error: 'Not below 0' })
-    .max(999_999, { error: 'At most 999,999' })
-    .nullable(),
-});
+import { seedMeta, seedSchema } from '../seed';
 
 /** Practice: graded cases, a fault hidden at random, and what was practised so far. */
 @Component({
@@ -79,7 +70,7 @@ export class PracticeList {
       seed: new FormControl<number | null>(null),
       two: new FormControl(false, { nonNullable: true }),
     },
-    { validators: zodForm(seedSchema) },
+    { validators: zodForm(seedSchema(999_999)) },
   );
   readonly setupMeta = computed<FieldMeta>(() => ({
     label: 'In the chain of',
@@ -87,12 +78,7 @@ export class PracticeList {
     placeholder: 'the practice shelf',
     options: this.setups().map((s) => ({ value: s.id, label: s.name })),
   }));
-  readonly seedMeta: FieldMeta = {
-    label: 'Seed',
-    input: 'number',
-    placeholder: 'drawn',
-    help: 'The same chain and seed hide the same fault.',
-  };
+  readonly seedMeta = seedMeta('The same chain and seed hide the same fault.');
   readonly twoMeta: FieldMeta = {
     label: 'Two faults at once; naming either is right',
     input: 'flag',
